@@ -1,0 +1,152 @@
+// Package dough answers: what is in the bowl once everything is together, how heavy,
+// how dense, how wet, what colour, and what an eater should be told?
+//
+//	hydration = 100·(water in liquids + F − F14)/F14
+//	working hydration Hw = hydration + 0.20·fat %
+//	ρ = Σm / Σ(m_i/ρ_i) · (1 − air)
+package dough
+
+import (
+	"hollen/internal/core/egg"
+	"hollen/internal/core/flour"
+	"hollen/internal/core/rules"
+)
+
+// Amounts is what goes in, g.
+type Amounts struct {
+	WholeEggG float64 // edible whole egg
+	YolkG     float64 // extra yolk
+	TopG      float64 // top-up liquid
+	TopUp     egg.TopUp
+	OilG      float64
+	SaltG     float64
+	LossG     float64 // water the room takes while kneading
+}
+
+// Densities of the parts at kitchen temperature, g/mL. Source: food engineering tables.
+const (
+	waterDensity, proteinDensity, fatDensity, carbDensity, ashDensity = 1.00, 1.33, .92, 1.55, 2.4
+)
+
+// Dough is a mass balance: masses in g, hydration in points (per 100 g of 14 % flour).
+type Dough struct {
+	MassG         float64 `json:"mass_g"`
+	WaterG        float64 `json:"water_g"`
+	ProteinG      float64 `json:"protein_g"`
+	FatG          float64 `json:"fat_g"`
+	CarbG         float64 `json:"carbohydrate_g"`
+	AshG          float64 `json:"ash_g"` // salt included
+	DensityGPerML float64 `json:"density_g_per_ml"`
+	WaterShare    float64 `json:"water_share"` // of mass, 0–1
+	Hydration     float64 `json:"hydration_points"`
+	FatPct        float64 `json:"fat_pct_of_flour"` // egg, oil and milk fat over F14, %
+	Hw            float64 `json:"hw_points"`
+	KcalPer100G   float64 `json:"kcal_per_100_g"`
+	KJPer100G     float64 `json:"kj_per_100_g"`
+}
+
+// Make adds the parts of b and a together. Flour's protein and ash are taken at the 14 %
+// basis, its fat is 1.2 % of that, the rest of its solids carbohydrate.
+func Make(r rules.Rules, b flour.Blend, a Amounts) Dough {
+	var d Dough
+	if b.F14G == 0 {
+		return d
+	}
+	d.WaterG = b.MassG*b.MoistureWB - a.LossG
+	d.ProteinG = b.F14G * b.ProteinPct / 100
+	d.AshG = b.F14G*b.AshPct/100 + a.SaltG
+	d.FatG = b.F14G * r.Dough.FlourFatShare
+	d.CarbG = b.MassG*(1-b.MoistureWB) - d.ProteinG - b.F14G*b.AshPct/100 - d.FatG
+	liquidWater, liquidFat := -a.LossG, 0.
+	for _, p := range []struct {
+		g float64
+		c egg.Composition
+	}{{a.WholeEggG, egg.Whole}, {a.YolkG, egg.Yolk}, {a.TopG, a.TopUp.Composition()}, {a.OilG, egg.Oil}} {
+		d.WaterG += p.g * p.c.Water
+		d.ProteinG += p.g * p.c.Protein
+		d.FatG += p.g * p.c.Fat
+		d.CarbG += p.g * p.c.Carb
+		d.AshG += p.g * p.c.Ash
+		liquidWater += p.g * p.c.Water
+		liquidFat += p.g * p.c.Fat
+	}
+	d.MassG = d.WaterG + d.ProteinG + d.FatG + d.CarbG + d.AshG
+	volume := d.WaterG/waterDensity + d.ProteinG/proteinDensity + d.FatG/fatDensity + d.CarbG/carbDensity + d.AshG/ashDensity
+	d.DensityGPerML = d.MassG / volume * (1 - r.Dough.AirShare)
+	d.WaterShare = d.WaterG / d.MassG
+	d.Hydration = 100 * (liquidWater + b.MassG - b.F14G) / b.F14G
+	d.FatPct = 100 * liquidFat / b.F14G
+	d.Hw = d.Hydration + r.Hydration.FatWeight*d.FatPct
+	d.KcalPer100G = (4*d.ProteinG + 4*d.CarbG + 9*d.FatG) / d.MassG * 100
+	d.KJPer100G = (17*d.ProteinG + 17*d.CarbG + 37*d.FatG) / d.MassG * 100
+	return d
+}
+
+// Tool is how the dough will be thinned; it sets the hydration band.
+type Tool string
+
+// The three tools.
+const (
+	Roller  Tool = "roller"
+	Pin     Tool = "pin"
+	Sheeter Tool = "sheeter"
+)
+
+// Target is the working hydration to aim at and the band that still feels right, points.
+type Target struct {
+	Hw   float64 `json:"hw_points"`
+	Low  float64 `json:"low_points"`
+	High float64 `json:"high_points"`
+}
+
+// Aim returns the target for the tool, blend and shape, at yolk share yolkShare of the egg:
+// base + .25(abs−56) + 1.0 if filled − .5 if fine − 1.5·yolkShare.
+func Aim(r rules.Hydration, tool Tool, absorptionPct float64, filled, fine bool, yolkShare float64) Target {
+	b := r.Roller
+	switch tool {
+	case Pin:
+		b = r.Pin
+	case Sheeter:
+		b = r.Sheeter
+	}
+	hw := b.Base + r.AbsorptionWeight*(absorptionPct-r.AbsorptionBasePct) + r.YolkShift*yolkShare
+	if filled {
+		hw += r.FilledShift
+	}
+	if fine {
+		hw += r.FineShift
+	}
+	return Target{hw, hw - b.Under, hw + b.Over}
+}
+
+// Outside returns how many points hw lies outside the band: negative below it, positive
+// above it, 0 inside.
+func (t Target) Outside(hw float64) float64 {
+	switch {
+	case hw < t.Low:
+		return hw - t.Low
+	case hw > t.High:
+		return hw - t.High
+	}
+	return 0
+}
+
+// Feel returns how a dough of working hydration hw behaves at the bench, in words.
+func (t Target) Feel(r rules.Hydration, hw float64) string {
+	out := t.Outside(hw)
+	switch {
+	case out < -r.NonsensePoints:
+		return "too dry to come together"
+	case out > r.NonsensePoints:
+		return "too wet to make a sheet"
+	case out < -r.NearPoints:
+		return "very firm, crumbles before it binds"
+	case out < 0:
+		return "firm, sheeter-like"
+	case out > r.NearPoints:
+		return "very soft, clings to the rollers"
+	case out > 0:
+		return "soft, dust more"
+	}
+	return "supple, holds an edge"
+}

@@ -1,0 +1,86 @@
+package dough
+
+import (
+	"math"
+	"testing"
+
+	"hollen/internal/core/egg"
+	"hollen/internal/core/flour"
+	"hollen/internal/core/rules"
+)
+
+func at14(key string, g float64) flour.Part {
+	f, _ := flour.Find(key)
+	return flour.Part{Flour: f, MassG: g, Moisture: flour.Moisture{NowWB: .14, Measured: true}}
+}
+
+func near(t *testing.T, what string, got, want, tol float64) {
+	t.Helper()
+	if math.Abs(got-want) > tol {
+		t.Errorf("%s: got %.4f, want %.4f ± %g", what, got, want, tol)
+	}
+}
+
+func TestReferenceDough(t *testing.T) {
+	r := rules.Default()
+	b := flour.Mix(r.Flour, []flour.Part{at14("soft-00", 500)})
+	d := Make(r, b, Amounts{WholeEggG: 300})
+	near(t, "water", d.WaterG, 298.4, .06)
+	near(t, "protein", d.ProteinG, 90.2, .05)
+	near(t, "fat", d.FatG, 34.5, .05)
+	near(t, "carbohydrate", d.CarbG, 371.2, .05)
+	near(t, "ash", d.AshG, 5.7, .05)
+	near(t, "density", d.DensityGPerML, 1.214, .0006)
+	near(t, "hydration", d.Hydration, 45.7, .05)
+	near(t, "working hydration", d.Hw, 46.8, .05)
+	near(t, "mass", d.MassG, 800, .1)
+	// per 100 g: (4·90.2 + 4·371.2 + 9·34.5)/8
+	near(t, "energy", d.KcalPer100G, 269.5, .2)
+}
+
+func TestYolkDough(t *testing.T) {
+	r := rules.Default()
+	b := flour.Mix(r.Flour, []flour.Part{at14("soft-00", 1000)})
+	d := Make(r, b, Amounts{YolkG: 732})
+	near(t, "hydration", d.Hydration, 38.3, .05)
+	near(t, "working hydration", d.Hw, 42.2, .05)
+	near(t, "fat %", d.FatPct, 19.4, .05)
+}
+
+func TestMassesAddUp(t *testing.T) {
+	r := rules.Default()
+	parts := []flour.Part{at14("soft-00", 700), at14("semola-fine", 300)}
+	parts[0].Moisture.NowWB, parts[1].Moisture.NowWB = .115, .131
+	b := flour.Mix(r.Flour, parts)
+	a := Amounts{WholeEggG: 480, YolkG: 55, TopG: 14, TopUp: egg.TopMilk, OilG: 10, SaltG: 6, LossG: 1.3}
+	d := Make(r, b, a)
+	near(t, "mass", d.MassG, 1000+480+55+14+10+6-1.3, .6) // table compositions add up to 0.9999 to 1.0
+	twice := Make(r, flour.Mix(r.Flour, flour.Scale(parts, 2)), Amounts{960, 110, 28, egg.TopMilk, 20, 12, 2.6})
+	near(t, "twice the mass", twice.MassG, 2*d.MassG, 1e-9)
+	near(t, "same hydration", twice.Hw, d.Hw, 1e-9)
+	near(t, "same density", twice.DensityGPerML, d.DensityGPerML, 1e-12)
+}
+
+func TestBandAndFeel(t *testing.T) {
+	r := rules.Default().Hydration
+	a := Aim(r, Roller, 55, false, false, 0)
+	near(t, "target", a.Hw, 42.25, 1e-9)
+	for hw, want := range map[float64]string{42: "supple, holds an edge", 38: "firm, sheeter-like", 46.8: "soft, dust more", 60: "too wet to make a sheet", 30: "too dry to come together"} {
+		if got := a.Feel(r, hw); got != want {
+			t.Errorf("%v: %q, want %q", hw, got, want)
+		}
+	}
+	near(t, "fine rich", Aim(r, Roller, 56, false, true, .3).Hw, 42.5-.5-.45, 1e-9)
+	near(t, "pin", Aim(r, Pin, 56, false, false, 0).High, 49, 1e-9)
+}
+
+func TestTintDeepensWithYolk(t *testing.T) {
+	b := flour.Blend{}
+	whole, yolk := Tint(b, 91.5, 800), Tint(b, 732, 1732)
+	if whole.Face != "#efcc72" || yolk.Face != "#e6a632" {
+		t.Errorf("whole %s, yolk %s", whole.Face, yolk.Face)
+	}
+	if bran := Tint(flour.Blend{WholegrainShare: 1}, 91.5, 800); bran.Face == whole.Face {
+		t.Error("wholegrain leaves the colour as it was")
+	}
+}

@@ -1,0 +1,146 @@
+package egg
+
+import (
+	"math"
+	"math/rand"
+	"testing"
+
+	"hollen/internal/core/rules"
+)
+
+func task(flourG, moisture, target float64, class string, style Style) Task {
+	r := rules.Default()
+	c, ok := Find(class)
+	if !ok {
+		panic(class)
+	}
+	return Task{Eggs: r.Eggs, Hydration: r.Hydration, BasisWB: r.Flour.BasisMoistureWB,
+		FlourG: flourG, F14G: flourG * (1 - moisture) / .86, MoistureWB: moisture,
+		TargetHw: target, Class: c, Style: style, TopUp: TopWater}
+}
+
+// Soft wheat 00 at 14 %, absorption 55, on a roller machine: 42.5 + .25·(55−56).
+const soft00 = 42.25
+
+func TestSolveReference(t *testing.T) {
+	for _, c := range []struct {
+		flour          float64
+		class          string
+		style          Style
+		whole, yolks   int
+		topG, flourAdd float64
+	}{
+		{1000, "eu-l", WholeEggs, 9, 0, 0, 0},
+		{500, "eu-m", WholeEggs, 5, 0, 12, 0},
+		{100, "eu-l", WholeEggs, 1, 0, 0, 11},
+		{300, "eu-l", Rich, 2, 3, 0, 0},
+		{1000, "us-l", Rich, 8, 11, 0, 0},
+	} {
+		k := task(c.flour, .14, soft00, c.class, c.style)
+		s := k.Solve().Best
+		if s.Whole != c.whole || s.Yolks != c.yolks || math.Abs(s.TopG-c.topG) > .5 || math.Abs(s.FlourAddG-c.flourAdd) > .5 {
+			t.Errorf("%v g %s %s: got %d + %d, %.1f g liquid, %.1f g flour; want %d + %d, %v g, %v g",
+				c.flour, c.class, c.style, s.Whole, s.Yolks, s.TopG, s.FlourAddG, c.whole, c.yolks, c.topG, c.flourAdd)
+		}
+	}
+}
+
+// One egg to 100 g of flour spans this much working hydration.
+func TestOneEggSpan(t *testing.T) {
+	for class, want := range map[string]float64{"eu-s": 33.6, "eu-xl": 53.1, "us-l": 39.0} {
+		k := task(100, .14, 0, class, WholeEggs)
+		k.TopUp, k.LockFlour = TopNone, true
+		if got := k.Try(1, 0).Hw; math.Abs(got-want) > .05 {
+			t.Errorf("%s: %.2f, want %.1f", class, got, want)
+		}
+	}
+}
+
+// brute is the solver's objective over every pair, without a bound of any kind.
+func brute(k Task) (best Solution, found bool) {
+	e := int(k.FlourG/k.Class.EdibleG) + 3
+	y := int(1.4*k.FlourG/k.Class.YolkG) + 4
+	all := []Solution{}
+	least := math.Inf(1)
+	for i := 0; i <= e; i++ {
+		for j := 0; j <= y; j++ {
+			if !k.allowed(i, j) {
+				continue
+			}
+			if s := k.Try(i, j); s.MissPts <= k.Eggs.MaxMiss {
+				all = append(all, s)
+				least = min(least, s.Cost)
+			}
+		}
+	}
+	for _, s := range all {
+		if s.Cost <= least+tie && (!found || fewer(s, best)) {
+			best, found = s, true
+		}
+	}
+	return best, found
+}
+
+func TestSolveEqualsBruteForce(t *testing.T) {
+	rnd := rand.New(rand.NewSource(7))
+	classes := Classes()
+	for i := range 4000 {
+		k := task(40+rnd.Float64()*760, .10+rnd.Float64()*.06, 36+rnd.Float64()*14, classes[rnd.Intn(len(classes))].Key,
+			[]Style{WholeEggs, Rich, YolksOnly}[rnd.Intn(3)])
+		k.LossG = rnd.Float64() * 2
+		k.LockFlour = rnd.Intn(3) == 0
+		k.TopUp = []TopUp{TopWater, TopMilk, TopNone}[rnd.Intn(3)]
+		want, found := brute(k)
+		got := k.Solve()
+		if got.Exact != found || found && (got.Best.Whole != want.Whole || got.Best.Yolks != want.Yolks) {
+			t.Fatalf("case %d %+v:\n got %v %+v\nwant %v %+v", i, k, got.Exact, got.Best, found, want)
+		}
+		if got.Weighed.Crack+got.Weighed.Separate == 0 {
+			t.Fatalf("case %d: no weighed row", i)
+		}
+		if len(got.Alternatives) > 4 {
+			t.Fatalf("case %d: %d alternatives", i, len(got.Alternatives))
+		}
+		for _, alt := range got.Alternatives {
+			if alt.Whole == got.Best.Whole && alt.Yolks == got.Best.Yolks || alt.Cost < got.Best.Cost-tie {
+				t.Fatalf("case %d: %+v is no alternative to %+v", i, alt, got.Best)
+			}
+		}
+	}
+}
+
+func TestWeighMeetsTarget(t *testing.T) {
+	for _, style := range []Style{WholeEggs, Rich, YolksOnly, WholeWater, NoEgg} {
+		k := task(730, .12, 42, "eu-m", style)
+		w := k.Weigh()
+		got := k.dry() + 100*(w.WholeG*k.worth(Whole)+w.YolkG*k.worth(Yolk)+w.LiquidG)/k.F14G
+		if want := k.target(k.nominal()); math.Abs(got-want) > 1e-9 {
+			t.Errorf("%s: %v, want %v", style, got, want)
+		}
+	}
+}
+
+func TestFixedNumbersAreKept(t *testing.T) {
+	eleven, none := 11, 0
+	k := task(1000, .14, soft00, "eu-l", WholeEggs)
+	k.FixWhole = &eleven
+	if s := k.Solve().Best; s.Whole != 11 || s.FlourAddG == 0 {
+		t.Errorf("11 eggs asked: %+v", s)
+	}
+	k = task(1000, .14, soft00, "eu-l", Rich)
+	k.FixYolks = &none
+	if s := k.Solve().Best; s.Yolks != 0 || s.Whole != 9 {
+		t.Errorf("no yolks: %+v", s)
+	}
+}
+
+func BenchmarkSolveRich(b *testing.B) {
+	for _, kg := range []float64{1, 10, 50} {
+		k := task(kg*1000, .13, soft00, "eu-l", Rich)
+		b.Run(string(rune('0'+int(kg)/10))+"0kg", func(b *testing.B) {
+			for b.Loop() {
+				k.Solve()
+			}
+		})
+	}
+}

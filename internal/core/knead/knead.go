@@ -1,0 +1,165 @@
+// Package knead answers: how long to knead, how long to rest, and is the dough ready?
+//
+// A dough is followed from the first contact of flour and water by its work W, the credit
+// R that rest earns, its tension T, each flour's water uptake U and its temperature:
+//
+//	D = 1 − e^(−(W+R)/W63)        development
+//	T rises with work, T *= e^(−dt/τr) at rest
+//	U += (1−U)(1 − e^(−dt/τh))
+//
+// House model, checked against its reference points; steps of at most 0.1 min, exact
+// exponentials within a step.
+package knead
+
+import (
+	"math"
+
+	"hollen/internal/core/flour"
+	"hollen/internal/core/rules"
+)
+
+// Method is what does the work; Work is min of hand kneading a minute, HeatC °C a minute.
+type Method struct {
+	Key   string
+	Work  float64
+	HeatC float64
+}
+
+// The methods of kneading. House values.
+var (
+	Hand      = Method{"hand", 1, .2}
+	Hook      = Method{"hook", 1.3, .6}
+	Processor = Method{"processor", 8, 5}
+)
+
+// Dough is what the model needs to know of the dough, with the constants that follow.
+type Dough struct {
+	r       rules.Knead
+	W63Min  float64 // work to 63 % development, min of hand kneading
+	TauRMin float64 // relaxation time at 22 °C, min
+	TauDMin float64 // time constant to the surroundings, min
+	Gluten  float64 // gluten factor 0–1; under 0.45 only uptake counts
+	uptakes []flour.UptakeOf
+}
+
+// Of returns the model's constants for blend b at fat fatPct (% of flour), working
+// hydration hw (points) and mass massG (g):
+//
+//	W63 = 4.0(1+.25durum+.20wholegrain)(1+.04(Pg−11))(1+.03max(0,42−Hw))(1+.010max(0,fat−5))
+//	τr  = 14(1+.06(Pg−11))(1+.3durum)(1+.03max(0,42−Hw))(1−.01clamp(fat−5,0,25))
+//	τd  = 75(mass/500)^½
+func Of(r rules.Rules, b flour.Blend, fatPct, hw, massG float64) Dough {
+	k := r.Knead
+	protein := b.GlutenProteinPct - r.Flour.ProteinBasePct
+	dry := 1 + k.W63Dry*max(0, k.DryHw-hw)
+	fat := max(0, fatPct-k.FatFree)
+	return Dough{r: k,
+		W63Min:  k.W63Min * (1 + k.W63Durum*b.DurumShare + k.W63Whole*b.WholegrainShare) * max(.2, 1+k.W63Protein*protein) * dry * (1 + k.W63Fat*fat),
+		TauRMin: k.TauRelaxMin * max(.2, 1+k.RelaxProtein*protein) * (1 + k.RelaxDurum*b.DurumShare) * dry * (1 - k.RelaxFat*min(fat, k.RelaxFatMax)),
+		TauDMin: k.CoolTauMin * math.Sqrt(massG/500),
+		Gluten:  b.GlutenFactor, uptakes: b.Uptakes}
+}
+
+// maxUptakes is how many flours a blend may have.
+const maxUptakes = 5
+
+// State is a dough at one moment.
+type State struct {
+	Work, Credit float64 // min of hand kneading
+	T            float64 // tension 0–1
+	TempC        float64
+	u            [maxUptakes]float64
+}
+
+// Start returns a dough just come together at tempC.
+func (d *Dough) Start(tempC float64) State { return State{TempC: tempC} }
+
+// D returns the development of s, 0–1.
+func (d *Dough) D(s State) float64 { return d.dAt(s.Work + s.Credit) }
+
+func (d *Dough) dAt(work float64) float64 { return 1 - math.Exp(-work/d.W63Min) }
+
+// U returns the water uptake of s over all flours, 0–1.
+func (d *Dough) U(s State) float64 {
+	sum := 0.
+	for i, u := range d.uptakes {
+		sum += u.Share * s.u[i]
+	}
+	return sum
+}
+
+// StepMin is the longest step of the simulation, min.
+const StepMin = .1
+
+// ambient moves temperature and uptake over dt min in surroundings of aroundC.
+func (d *Dough) ambient(s *State, dt, aroundC float64) {
+	f := math.Exp2((s.TempC - 22) / d.r.UptakeDoubling)
+	for i, u := range d.uptakes {
+		s.u[i] += (1 - s.u[i]) * -math.Expm1(-dt/u.TauMin*f)
+	}
+	s.TempC = aroundC + (s.TempC-aroundC)*math.Exp(-dt/d.TauDMin)
+}
+
+// Knead works s for min minutes by m in a room of roomC.
+func (d *Dough) Knead(s State, m Method, minutes, roomC float64) State {
+	n := int(math.Ceil(minutes/StepMin - 1e-9))
+	if n < 1 {
+		return s
+	}
+	dt := minutes / float64(n)
+	gain := -math.Expm1(-m.Work * dt / d.r.TensionMin)
+	for range n {
+		s.Work += m.Work * dt
+		s.T += (1 - s.T) * gain
+		d.ambient(&s, dt, roomC)
+		s.TempC += m.HeatC * dt
+	}
+	return s
+}
+
+// Rest leaves s wrapped for minutes in surroundings of aroundC.
+func (d *Dough) Rest(s State, minutes, aroundC float64) State {
+	n := int(math.Ceil(minutes/StepMin - 1e-9))
+	if n < 1 {
+		return s
+	}
+	dt := minutes / float64(n)
+	for range n {
+		f := math.Exp2((s.TempC - 22) / d.r.RelaxDoubling)
+		s.Credit = min(s.Credit+d.r.CreditPerMin*f*dt, max(d.r.CreditMax, s.Credit))
+		s.T *= math.Exp(-dt / d.TauRMin * f)
+		d.ambient(&s, dt, aroundC)
+	}
+	return s
+}
+
+// Folds gives s n folded passes at the widest stop.
+func (d *Dough) Folds(s State, n int) State {
+	for range n {
+		s.Work += d.r.FoldWork
+		s.T += max(0, d.r.FoldTension-s.T) * -math.Expm1(-d.r.FoldWork/d.r.TensionMin)
+	}
+	return s
+}
+
+// Part is one mass with its heat capacity and temperature.
+type Part struct{ MassG, HeatJPerGK, TempC float64 }
+
+// Heat capacities, J/(g·K). Source: food engineering tables.
+const (
+	FlourHeat, EggHeat, WaterHeat, OilHeat = 1.75, 3.4, 4.2, 2.0
+)
+
+// ContactC returns the temperature of the dough as it comes together, °C: Σmct/Σmc plus the
+// warmth of mixing by hand.
+func ContactC(r rules.Knead, parts ...Part) float64 {
+	var sum, mass float64
+	for _, p := range parts {
+		sum += p.MassG * p.HeatJPerGK * p.TempC
+		mass += p.MassG * p.HeatJPerGK
+	}
+	if mass == 0 {
+		return 0
+	}
+	return sum/mass + r.ContactRiseC
+}

@@ -1,0 +1,523 @@
+package plan
+
+import (
+	"errors"
+	"fmt"
+	"math"
+	"strconv"
+	"strings"
+	"unicode/utf8"
+
+	"hollen/internal/core/cut"
+	"hollen/internal/core/dry"
+	"hollen/internal/core/egg"
+	"hollen/internal/core/flour"
+	"hollen/internal/core/roll"
+)
+
+// Stage names the eight stations in the order of work.
+type Stage string
+
+// The stations.
+const (
+	AtFormula Stage = "formula"
+	AtRoom    Stage = "room"
+	AtKnead   Stage = "knead"
+	AtRest    Stage = "rest"
+	AtRoll    Stage = "roll"
+	AtCut     Stage = "cut"
+	AtDry     Stage = "dry"
+	AtCook    Stage = "cook"
+)
+
+// Stages returns the stations in the order of work.
+func Stages() []Stage {
+	return []Stage{AtFormula, AtRoom, AtKnead, AtRest, AtRoll, AtCut, AtDry, AtCook}
+}
+
+// Kind is what a field holds.
+type Kind int
+
+// The kinds of field.
+const (
+	Number Kind = iota
+	Whole       // a whole number
+	Choice
+	Text
+	Flag
+)
+
+// Option is one value of a choice.
+type Option struct{ Key, Name string }
+
+// Field describes one thing a maker can say: where it stands in the request, what it is
+// called, what is allowed. Binding, checking, drawing and comparing requests all go by it.
+// Min, Max and Step are in the stored unit; a page shows the stored value times Show.
+type Field struct {
+	Path     string
+	Stage    Stage
+	Label    string
+	Unit     string // as shown
+	Kind     Kind
+	Min, Max float64
+	Step     float64 // of the stepper
+	Show     float64 // shown = stored × Show; 0 counts as 1
+	Optional bool    // may be empty: Hollen chooses
+	Options  []Option
+	at       func(*Request) any
+}
+
+// FieldError says which field is wrong, how it was given and what is allowed.
+type FieldError struct {
+	Path, Label, Value, Allowed string
+}
+
+func (e FieldError) Error() string {
+	return fmt.Sprintf("%s: %s is not allowed here; %s", e.Path, quote(e.Value), e.Allowed)
+}
+
+// ForPage returns the message to show beside the field, in the unit shown.
+func (e FieldError) ForPage() string {
+	if e.Value == "" {
+		return "Empty. " + capital(e.Allowed) + "."
+	}
+	return quote(e.Value) + " won’t do. " + capital(e.Allowed) + "."
+}
+
+func quote(s string) string {
+	if utf8.RuneCountInString(s) > 24 {
+		s = string([]rune(s)[:24]) + "…"
+	}
+	return "“" + s + "”"
+}
+
+func capital(s string) string {
+	if s == "" {
+		return s
+	}
+	return strings.ToUpper(s[:1]) + s[1:]
+}
+
+func options[T any](list []T, of func(T) Option) []Option {
+	out := make([]Option, len(list))
+	for i, v := range list {
+		out[i] = of(v)
+	}
+	return out
+}
+
+// MaxFlours is the most flours a blend may have.
+const MaxFlours = 5
+
+// fields are the fields of a request apart from its flours; flourFields are those of each
+// flour.
+var fields, flourFields = buildFields()
+
+func buildFields() (all []Field, perFlour [MaxFlours][]Field) {
+	number := func(s Stage, path, label, unit string, lo, hi, step float64, at func(*Request) any) Field {
+		return Field{Path: path, Stage: s, Label: label, Unit: unit, Kind: Number, Min: lo, Max: hi, Step: step, at: at}
+	}
+	count := func(s Stage, path, label, unit string, lo, hi, step float64, at func(*Request) any) Field {
+		f := number(s, path, label, unit, lo, hi, step, at)
+		f.Kind = Whole
+		return f
+	}
+	share := func(s Stage, path, label string, lo, hi, step float64, at func(*Request) any) Field {
+		f := number(s, path, label, "%", lo, hi, step, at)
+		f.Show = 100
+		return f
+	}
+	optional := func(f Field) Field { f.Optional = true; return f }
+	choice := func(s Stage, path, label string, at func(*Request) any, o ...Option) Field {
+		return Field{Path: path, Stage: s, Label: label, Kind: Choice, Options: o, at: at}
+	}
+	flag := func(s Stage, path, label string, at func(*Request) any) Field {
+		return Field{Path: path, Stage: s, Label: label, Kind: Flag, at: at}
+	}
+	all = []Field{
+		{Path: "name", Stage: AtFormula, Label: "Name", Kind: Text, Min: 1, Max: 80, at: func(r *Request) any { return &r.Name }},
+		choice(AtFormula, "amount.by", "Make it by", func(r *Request) any { return &r.Amount.By },
+			Option{"portions", "Portions"}, Option{"dough", "Dough mass"}, Option{"flour", "Flour"}),
+		count(AtFormula, "amount.portions", "Portions", "", 1, 400, 1, func(r *Request) any { return &r.Amount.Portions }),
+		optional(number(AtFormula, "amount.portion_g", "A portion, raw", "g", 20, 400, 5, func(r *Request) any { return &r.Amount.PortionG })),
+		number(AtFormula, "amount.dough_g", "Dough in all", "g", 80, 60000, 50, func(r *Request) any { return &r.Amount.DoughG }),
+		number(AtFormula, "amount.flour_g", "Flour in all", "g", 50, 50000, 50, func(r *Request) any { return &r.Amount.FlourG }),
+		choice(AtFormula, "eggs.class", "Eggs", func(r *Request) any { return &r.Eggs.Class },
+			options(egg.Classes(), func(c egg.Class) Option { return Option{c.Key, fmt.Sprintf("%s, %g g", c.Name, c.EdibleG)} })...),
+		choice(AtFormula, "eggs.style", "Style", func(r *Request) any { return &r.Eggs.Style },
+			Option{string(egg.WholeEggs), "Whole eggs"}, Option{string(egg.Rich), "Whole eggs and yolks"}, Option{string(egg.YolksOnly), "Yolks alone"},
+			Option{string(egg.WholeWater), "Eggs and water"}, Option{string(egg.NoEgg), "No egg"}),
+		choice(AtFormula, "eggs.top_up", "Top up with", func(r *Request) any { return &r.Eggs.TopUp },
+			Option{string(egg.TopWater), "Water"}, Option{string(egg.TopMilk), "Milk"}, Option{string(egg.TopNone), "Nothing"}),
+		optional(count(AtFormula, "eggs.fix_whole_eggs", "Whole eggs", "", 0, 2000, 1, func(r *Request) any { return &r.Eggs.FixWhole })),
+		optional(count(AtFormula, "eggs.fix_extra_yolks", "Extra yolks", "", 0, 4000, 1, func(r *Request) any { return &r.Eggs.FixYolks })),
+		flag(AtFormula, "eggs.lock_flour", "Keep the flour as it is", func(r *Request) any { return &r.Eggs.LockFlour }),
+		share(AtFormula, "salt_share", "Salt, of flour", 0, .025, .001, func(r *Request) any { return &r.Salt }),
+		share(AtFormula, "oil_share", "Oil, of flour", 0, .05, .005, func(r *Request) any { return &r.Oil }),
+
+		number(AtRoom, "room.temp_c", "Room", "°C", 2, 45, 1, func(r *Request) any { return &r.Room.TempC }),
+		share(AtRoom, "room.rh", "Humidity", .05, .99, .01, func(r *Request) any { return &r.Room.RH }),
+		choice(AtRoom, "eggs.from", "Eggs come from", func(r *Request) any { return &r.Eggs.From }, Option{"room", "The room"}, Option{"fridge", "The fridge"}),
+
+		choice(AtKnead, "knead.school", "School", func(r *Request) any { return &r.Knead.School }, Option{"long", "Long: one kneading, one rest"}),
+		optional(count(AtKnead, "knead.knead_min", "Kneading", "min", 1, 60, 1, func(r *Request) any { return &r.Knead.Min })),
+
+		choice(AtRest, "rest.at", "Rests in", func(r *Request) any { return &r.Rest.At }, Option{"room", "The room, wrapped"}, Option{"fridge", "The fridge, wrapped"}),
+		optional(count(AtRest, "rest.rest_min", "Rest", "min", 5, 1440, 5, func(r *Request) any { return &r.Rest.Min })),
+
+		choice(AtRoll, "roll.machine", "Machine", func(r *Request) any { return &r.Roll.Machine },
+			options(roll.Shipped(), func(m roll.Machine) Option { return Option{m.Key, m.Name} })...),
+		optional(number(AtRoll, "roll.target_mm", "Target sheet", "mm", .4, 6, .05, func(r *Request) any { return &r.Roll.TargetMM })),
+		choice(AtRoll, "roll.mode", "Way down", func(r *Request) any { return &r.Roll.Mode },
+			Option{string(roll.EveryStop), "Every stop"}, Option{string(roll.Fewest), "Fewest passes"}),
+		optional(count(AtRoll, "roll.pieces", "Pieces", "", 1, 600, 1, func(r *Request) any { return &r.Roll.Pieces })),
+		number(AtRoll, "roll.bench_mm", "Bench length", "mm", 300, 8000, 50, func(r *Request) any { return &r.Roll.BenchMM }),
+		optional(count(AtRoll, "roll.folds", "Folded passes", "", 0, 20, 1, func(r *Request) any { return &r.Roll.Folds })),
+		choice(AtRoll, "roll.careful", "Skips", func(r *Request) any { return &r.Roll.Careful },
+			Option{"auto", "As the dough allows"}, Option{"yes", "Careful"}, Option{"no", "As far as is easy"}),
+		flag(AtRoll, "roll.last_twice", "Last stop twice", func(r *Request) any { return &r.Roll.LastTwice }),
+
+		choice(AtCut, "cut.shape", "Shape", func(r *Request) any { return &r.Cut.Shape },
+			options(cut.Shipped(), func(s cut.Shape) Option {
+				return Option{s.Key, fmt.Sprintf("%s, %g × %g mm", s.Name, s.WidthMM, s.SheetMM)}
+			})...),
+		optional(number(AtCut, "cut.width_mm", "Ribbon width", "mm", .8, 120, .5, func(r *Request) any { return &r.Cut.Width })),
+		optional(number(AtCut, "cut.min_length_mm", "Shortest ribbon", "mm", 60, 2000, 10, func(r *Request) any { return &r.Cut.Min })),
+		optional(number(AtCut, "cut.max_length_mm", "Longest ribbon", "mm", 60, 2500, 10, func(r *Request) any { return &r.Cut.Max })),
+		optional(number(AtCut, "cut.nest_g", "Nest", "g", 20, 500, 5, func(r *Request) any { return &r.Cut.NestG })),
+		choice(AtCut, "cut.tool", "Cut with", func(r *Request) any { return &r.Cut.Tool },
+			Option{"", "As the shape is usually cut"}, Option{string(cut.Knife), "Knife, rolled up loosely"}, Option{string(cut.Cutter), "Cutter"}),
+
+		choice(AtDry, "dry.on", "Sheets lie on", func(r *Request) any { return &r.Dry.On }, Option{"rack", "A rack, both faces open"}, Option{"board", "A board, one face open"}),
+		choice(AtDry, "room.air", "Air", func(r *Request) any { return &r.Room.Air }, Option{"still", "Still"}, Option{"fan", "A gentle fan"}),
+		choice(AtCook, "cook.after", "Goes into the pot", func(r *Request) any { return &r.Cook.After },
+			Option{"fresh", "Straight from the cutter"}, Option{"leather", "At leather, 3 % lost"}, Option{"nest", "From firm nests, 6 % lost"}),
+	}
+	flours := options(flour.Shipped(), func(f flour.Flour) Option { return Option{f.Key, f.Name} })
+	for i := range perFlour {
+		p := fmt.Sprintf("flours.%d.", i)
+		label := [MaxFlours]string{"First flour", "Second flour", "Third flour", "Fourth flour", "Fifth flour"}[i]
+		part := func(f func(*FlourPart) any) func(*Request) any {
+			return func(r *Request) any { return f(&r.Flours[i]) }
+		}
+		perFlour[i] = []Field{
+			choice(AtFormula, p+"flour", label, part(func(f *FlourPart) any { return &f.Flour }), flours...),
+			share(AtFormula, p+"share", label+", share", .01, 1, .05, part(func(f *FlourPart) any { return &f.Share })),
+			choice(AtRoom, p+"kept", "Kept in", part(func(f *FlourPart) any { return &f.Kept }),
+				Option{string(flour.SealedTub), "Sealed tub"}, Option{string(flour.PaperBag), "Paper bag, folded"}, Option{string(flour.OpenBin), "Open bin"}, Option{string(flour.Sifted), "Sifted, spread"}),
+			number(AtRoom, p+"open_days", "Open for", "days", 0, 720, 1, part(func(f *FlourPart) any { return &f.OpenDays })),
+			number(AtRoom, p+"container_kg", "In the bag", "kg", .05, 1000, .5, part(func(f *FlourPart) any { return &f.ContainsKG })),
+			optional(share(AtRoom, p+"measured_moisture_wb", "Moisture, measured", .05, .20, .001, part(func(f *FlourPart) any { return &f.MeasuredWB }))),
+		}
+	}
+	return all, perFlour
+}
+
+// Fields returns every field of a request with n flours, in the order of work.
+func Fields(n int) []Field {
+	out := append([]Field{}, fields...)
+	for i := range min(n, MaxFlours) {
+		out = append(out, flourFields[i]...)
+	}
+	return out
+}
+
+// FieldAt returns the field of that path and whether there is one.
+func FieldAt(path string) (Field, bool) {
+	for _, f := range Fields(MaxFlours) {
+		if f.Path == path {
+			return f, true
+		}
+	}
+	return Field{}, false
+}
+
+// scale returns how a stored number is shown.
+func (f Field) scale() float64 {
+	if f.Show == 0 {
+		return 1
+	}
+	return f.Show
+}
+
+// Get returns the value of f in r as a maker would type it; "" when Hollen is to choose.
+func (f Field) Get(r *Request) string {
+	switch v := f.at(r).(type) {
+	case *float64:
+		return f.shown(*v)
+	case **float64:
+		if *v == nil {
+			return ""
+		}
+		return f.shown(**v)
+	case *bool:
+		if *v {
+			return "yes"
+		}
+		return ""
+	}
+	return *f.text(r)
+}
+
+func (f Field) shown(v float64) string {
+	return strconv.FormatFloat(math.Round(v*f.scale()*1e6)/1e6, 'f', -1, 64)
+}
+
+// text returns the string a Choice or Text field stands in, nil for the other kinds.
+func (f Field) text(r *Request) *string {
+	switch v := f.at(r).(type) {
+	case *string:
+		return v
+	case *egg.Style:
+		return (*string)(v)
+	case *egg.TopUp:
+		return (*string)(v)
+	case *flour.Keeping:
+		return (*string)(v)
+	case *roll.Mode:
+		return (*string)(v)
+	case *cut.Tool:
+		return (*string)(v)
+	case *dry.Air:
+		return (*string)(v)
+	}
+	return nil
+}
+
+// Set puts typed text into f of r, in the unit shown. When the text is not allowed it
+// returns a FieldError and leaves r as it was.
+func (f Field) Set(r *Request, typed string) error {
+	typed = strings.TrimSpace(typed)
+	switch v := f.at(r).(type) {
+	case *bool:
+		*v = typed != ""
+		return nil
+	case *float64, **float64:
+		opt, isOpt := v.(**float64)
+		if isOpt && typed == "" {
+			*opt = nil
+			return nil
+		}
+		n, ok := ParseNumber(typed)
+		n /= f.scale()
+		if !ok || !f.allows(n) {
+			return f.refuse(typed)
+		}
+		if isOpt {
+			*opt = &n
+		} else {
+			*v.(*float64) = n
+		}
+		return nil
+	}
+	if !f.allowsText(typed) {
+		return f.refuse(typed)
+	}
+	*f.text(r) = typed
+	return nil
+}
+
+// Check returns a FieldError when what stands in r for f is not allowed. The error speaks
+// in the stored unit.
+func (f Field) Check(r *Request) error {
+	var n float64
+	switch v := f.at(r).(type) {
+	case *bool:
+		return nil
+	case *float64:
+		n = *v
+	case **float64:
+		if *v == nil {
+			return nil
+		}
+		n = **v
+	default:
+		if s := *f.text(r); !f.allowsText(s) {
+			return f.refuse(s)
+		}
+		return nil
+	}
+	if f.allows(n) {
+		return nil
+	}
+	stored := f
+	stored.Show = 1
+	if f.Show == 100 {
+		stored.Unit = "(a share)"
+	}
+	return stored.refuse(strconv.FormatFloat(n, 'g', -1, 64))
+}
+
+func (f Field) allows(n float64) bool {
+	const eps = 1e-9
+	return !math.IsNaN(n) && n >= f.Min-eps && n <= f.Max+eps && (f.Kind != Whole || n == math.Trunc(n))
+}
+
+func (f Field) allowsText(s string) bool {
+	if f.Kind == Text {
+		n := utf8.RuneCountInString(strings.TrimSpace(s))
+		return n >= int(f.Min) && n <= int(f.Max) && utf8.ValidString(s) && !strings.ContainsFunc(s, func(c rune) bool { return c < ' ' })
+	}
+	for _, o := range f.Options {
+		if o.Key == s {
+			return true
+		}
+	}
+	return false
+}
+
+// Allowed returns what f takes, in words and in the unit shown.
+func (f Field) Allowed() string {
+	switch f.Kind {
+	case Text:
+		return fmt.Sprintf("%g to %g letters on one line", f.Min, f.Max)
+	case Choice:
+		keys := options(f.Options, func(o Option) Option { return o })
+		names := make([]string, len(keys))
+		for i, k := range keys {
+			names[i] = k.Key
+			if k.Key == "" {
+				names[i] = "empty"
+			}
+		}
+		return "one of " + strings.Join(names, ", ")
+	}
+	s := f.shown(f.Min) + " to " + group(f.shown(f.Max))
+	if f.Unit != "" {
+		s += " " + f.Unit
+	}
+	if f.Kind == Whole {
+		s += ", whole"
+	}
+	if f.Optional {
+		s += ", or empty"
+	}
+	return s + " is allowed"
+}
+
+func group(s string) string {
+	if len(s) > 4 && !strings.Contains(s, ".") {
+		return s[:len(s)-3] + "," + s[len(s)-3:]
+	}
+	return s
+}
+
+func (f Field) refuse(value string) FieldError {
+	return FieldError{f.Path, f.Label, value, f.Allowed()}
+}
+
+// ParseNumber reads a number as people type it: 1,000 and 1 000 are a thousand, 0,9 and
+// 0.9 are nine tenths. It reports false for anything else, for infinities and hexadecimals.
+func ParseNumber(s string) (float64, bool) {
+	s = strings.NewReplacer(" ", "", "\u00a0", "", "\u202f", "", "\u2212", "-").Replace(s)
+	if s == "" || len(s) > 24 || strings.Trim(s, "0123456789.,-+eE") != "" {
+		return 0, false
+	}
+	if i := strings.LastIndexByte(s, ','); i >= 0 {
+		switch dot := strings.LastIndexByte(s, '.'); {
+		case dot > i, dot < 0 && thousands(s):
+			s = strings.ReplaceAll(s, ",", "")
+		default:
+			s = strings.ReplaceAll(s[:i], ".", "") + "." + s[i+1:]
+		}
+	}
+	n, err := strconv.ParseFloat(s, 64)
+	return n, err == nil && !math.IsInf(n, 0) && !math.IsNaN(n)
+}
+
+// thousands says whether the commas of s group its digits by three.
+func thousands(s string) bool {
+	parts := strings.Split(strings.TrimLeft(s, "+-"), ",")
+	if n := len(parts[0]); n < 1 || n > 3 || parts[0] == "0" {
+		return false
+	}
+	for _, p := range parts[1:] {
+		if len(p) != 3 {
+			return false
+		}
+	}
+	return true
+}
+
+// Check returns a joined FieldError for everything in r that is not allowed.
+func (r *Request) Check() error {
+	var errs []error
+	if r.Format != RequestFormat {
+		errs = append(errs, FieldError{"format", "Format", r.Format, "only " + RequestFormat + " is"})
+	}
+	if n := len(r.Flours); n < 1 || n > MaxFlours {
+		return errors.Join(append(errs, FieldError{"flours", "Flours", fmt.Sprint(n), "1 to 5 flours are allowed"})...)
+	}
+	sum := 0.
+	for _, f := range r.Flours {
+		sum += f.Share
+	}
+	for _, f := range Fields(len(r.Flours)) {
+		if err := f.Check(r); err != nil {
+			errs = append(errs, err)
+		}
+	}
+	if len(errs) == 0 {
+		if math.Abs(sum-1) > .001 {
+			errs = append(errs, FieldError{"flours", "Flours", fmt.Sprintf("%.4g", sum), "the shares must add up to 1"})
+		}
+		if lo, hi := r.lengths(); lo > hi {
+			errs = append(errs, FieldError{"cut.max_length_mm", "Longest ribbon", fmt.Sprintf("%g", hi), fmt.Sprintf("it cannot be under the shortest ribbon, %g mm", lo)})
+		}
+	}
+	return errors.Join(errs...)
+}
+
+// Change is one difference between two requests, as a maker would read it.
+type Change struct {
+	Field     Field
+	From, To  string // as Get
+	FromShown string // with unit or the option's name
+	ToShown   string
+}
+
+// Changes returns what differs from a to b, in the order of work.
+func Changes(a, b Request) []Change {
+	var out []Change
+	n := max(len(a.Flours), len(b.Flours))
+	a.Flours, b.Flours = pad(a.Flours, n), pad(b.Flours, n)
+	for _, f := range Fields(n) {
+		if x, y := f.Get(&a), f.Get(&b); x != y {
+			out = append(out, Change{f, x, y, f.Say(x), f.Say(y)})
+		}
+	}
+	return out
+}
+
+func pad(f []FlourPart, n int) []FlourPart {
+	out := append([]FlourPart{}, f...)
+	for len(out) < n {
+		out = append(out, FlourPart{})
+	}
+	return out
+}
+
+// Say returns a value got by Get with its unit or its name.
+func (f Field) Say(v string) string {
+	switch f.Kind {
+	case Choice:
+		for _, o := range f.Options {
+			if o.Key == v {
+				return o.Name
+			}
+		}
+		if v == "" {
+			return "none"
+		}
+	case Flag:
+		if v == "" {
+			return "no"
+		}
+	case Number, Whole:
+		if v == "" {
+			return "as Hollen works out"
+		}
+		return strings.TrimSpace(v + " " + f.Unit)
+	}
+	return v
+}

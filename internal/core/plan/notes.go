@@ -1,0 +1,236 @@
+package plan
+
+import (
+	"fmt"
+	"math"
+
+	"hollen/internal/core/cut"
+)
+
+// Level says how a note is meant.
+type Level string
+
+// The levels: a Warning asks for a change or a decision, a Remark is worth knowing, a
+// Caution is about safety.
+const (
+	Warning Level = "warning"
+	Remark  Level = "remark"
+	Caution Level = "caution"
+)
+
+// Note is a piece of advice beside the figure it concerns. Advice never forbids.
+type Note struct {
+	Stage Stage  `json:"stage"`
+	Field string `json:"field"` // the figure, as the keys of Why
+	Level Level  `json:"level"`
+	Code  string `json:"code"`
+	Head  string `json:"head"`
+	Text  string `json:"text"`
+}
+
+// At returns the notes of a stage, warnings first, then remarks, then cautions.
+func (p *Plan) At(s Stage) []Note {
+	var out []Note
+	for _, l := range []Level{Warning, Remark, Caution} {
+		for _, n := range p.Notes {
+			if n.Stage == s && n.Level == l {
+				out = append(out, n)
+			}
+		}
+	}
+	return out
+}
+
+// Warnings returns how many warnings stand at a stage.
+func (p *Plan) Warnings(s Stage) int {
+	n := 0
+	for _, x := range p.Notes {
+		if x.Stage == s && x.Level == Warning {
+			n++
+		}
+	}
+	return n
+}
+
+func (p *Plan) note(s Stage, field string, l Level, code, head, format string, a ...any) {
+	p.Notes = append(p.Notes, Note{s, field, l, code, head, fmt.Sprintf(format, a...)})
+}
+
+// advise gathers the notes of every stage.
+func (p *Plan) advise() {
+	p.Notes = []Note{}
+	p.adviseFormula()
+	p.adviseRoom()
+	p.adviseKnead()
+	p.adviseRoll()
+	p.adviseCut()
+	p.adviseDry()
+	p.adviseCook()
+}
+
+func (p *Plan) adviseFormula() {
+	f, ru := &p.Formula, &p.rules
+	w := f.Eggs.Weighed
+	out := f.Target.Outside(f.Dough.Hw)
+	switch {
+	case math.Abs(out) > ru.Hydration.NonsensePoints:
+		p.note(AtFormula, "formula.hw", Warning, "no_sheet", "This will not make a sheet.",
+			"%.1f is %.1f points outside the band. Change eggs or flour.", f.Dough.Hw, math.Abs(out))
+	case out < 0:
+		p.note(AtFormula, "formula.hw", Warning, "firm", "Firm.", "%.1f points under the band: %s. %s more liquid would bring it in.", -out, f.Feel, Grams(-out*f.Blend.F14G/100))
+	case out > 0:
+		p.note(AtFormula, "formula.hw", Warning, "soft", "Soft.", "%.1f points over the band: %s. Work in the flour held back.", out, f.Feel)
+	}
+	if !f.Eggs.Exact {
+		p.note(AtFormula, "formula.eggs", Warning, "no_whole_number", "No whole number of eggs meets the target.",
+			"Beat and weigh instead: crack %d and weigh %s.", w.Crack, Grams(w.WholeG))
+	}
+	b := f.Blend
+	switch {
+	case b.GlutenFactor < ru.Flour.GlutenNoSheet:
+		p.note(AtFormula, "formula.flour", Warning, "no_gluten", "No machine sheet without a binder.",
+			"Gluten factor %.2f: add strong wheat or egg white, or roll thick with a pin and patch by hand.", b.GlutenFactor)
+	case b.GlutenFactor < ru.Flour.GlutenFragile:
+		p.note(AtFormula, "formula.flour", Warning, "fragile", "Fragile.", "Gluten factor %.2f: roll thicker and take small steps.", b.GlutenFactor)
+	case b.DurumShare > .95:
+		p.note(AtFormula, "formula.flour", Remark, "all_durum", "All durum.", "It sets very hard under the hand; rest it long, or blend in soft wheat.")
+	}
+	if p.Request.Salt > .01 {
+		p.note(AtFormula, "formula.salt", Remark, "salt", "Salty dough.", "Over 1 %% it is tasted in the dough; many salt only the water.")
+	}
+	if f.Pick.WhitesG > 0 {
+		p.note(AtFormula, "formula.eggs", Remark, "whites", "Whites left over.", "%s: freeze them flat, or for meringue. They keep two days in the fridge.", Grams(f.Pick.WhitesG))
+	}
+	p.note(AtFormula, "formula.eggs", Caution, "raw_egg", "Raw egg and flour.", "Wash hands, board and tools after; do not taste raw dough. Contains %s.", list(f.Allergens))
+}
+
+func list(s []string) string {
+	out := ""
+	for i, x := range s {
+		switch {
+		case i == 0:
+		case i == len(s)-1:
+			out += " and "
+		default:
+			out += ", "
+		}
+		out += x
+	}
+	return out
+}
+
+func (p *Plan) adviseRoom() {
+	for _, f := range p.Formula.Flours {
+		if f.Moisture.AirClamped && !f.Moisture.Measured {
+			p.note(AtRoom, "room.moisture", Remark, "air_clamped", "Air at the edge of what is known.", "The flour’s moisture is worked out for 10–90 %% humidity and 5–40 °C; the nearest was taken.")
+			break
+		}
+	}
+}
+
+func (p *Plan) adviseKnead() {
+	ru, mass := &p.rules, p.Formula.Dough.MassG
+	if mass > ru.Knead.OnePersonG {
+		n := math.Ceil(mass / ru.Knead.OnePersonG)
+		p.note(AtKnead, "knead.min", Remark, "split", "More than one pair of hands kneads at once.",
+			"%s: split it in %.0f lots of %s and rest each from its own end, or let %.0f people knead.", Grams(mass), n, Grams(mass/n), n)
+	}
+	if p.Knead.PeakC > ru.Knead.HandHotC {
+		p.note(AtKnead, "knead.peak", Warning, "hot", "Warm dough.", "It ends at %.0f °C. Hands cannot over-knead it but heat can: pause, or start with eggs from the fridge.", p.Knead.PeakC)
+	}
+	if p.Knead.FoldsMore > p.Roll.Folds {
+		p.note(AtKnead, "knead.min", Warning, "folds", "Short of kneading.", "%d folded passes instead of %d will finish it, or knead longer.", p.Knead.FoldsMore, p.Roll.Folds)
+	}
+	for _, s := range p.Rest.Short {
+		switch s.What {
+		case "tension":
+			p.note(AtRest, "rest.min", Warning, "tension", "Still tense.", "%.0f %% where %.0f %% rolls easily: it will snap back and may tear. Rest it longer.", 100*s.Is, 100*s.Wants)
+		case "uptake":
+			p.note(AtRest, "rest.min", Warning, "uptake", "Not all the water is in yet.", "%.0f %% of %.0f %%: coarse flour needs longer, or it stays sandy.", 100*s.Is, 100*s.Wants)
+		}
+	}
+	if p.Rest.TempC < ru.Knead.ColdC {
+		text := "The room is too cold to warm it; roll it as it is, slowly."
+		if p.Rest.TemperMin > 0 {
+			text = fmt.Sprintf("Leave it wrapped in the room for about %s, 15 minutes if divided, before rolling.", Minutes(p.Rest.TemperMin))
+		}
+		p.note(AtRest, "rest.min", Remark, "cold", "Stiff with cold.", "It comes out at %.0f °C. %s", p.Rest.TempC, text)
+	}
+	if p.Rest.Min > 24*60-1 {
+		p.note(AtRest, "rest.min", Remark, "grey", "Greys past a day.", "Harmless, but it shows. Wrapped dough keeps at most 48 hours in the fridge.")
+	}
+	p.note(AtRest, "rest.min", Caution, "wrap", "Airtight.", "Film twice, an upturned bowl or a lidded tub: no skin, no hard edge.")
+}
+
+func (p *Plan) adviseRoll() {
+	o := &p.Roll
+	for _, x := range o.Passes {
+		if x.Easy > 0 && x.Reduction > x.Easy+1e-9 {
+			p.note(AtRoll, "roll.sheet", Warning, "over", fmt.Sprintf("Stop %s is a large step.", x.Label),
+				"%.0f %% off where %.0f %% is easy. Take the stop before it twice, or rest the sheet ten minutes, or use a machine with finer stops.", 100*x.Reduction, 100*x.Easy)
+			break
+		}
+	}
+	stops := o.Machine.Stops
+	first, last := stops[0].GapMM, stops[len(stops)-1].GapMM
+	switch miss := math.Abs(o.MissMM); {
+	case o.TargetMM < last*(1+o.Spring) && miss > .1*o.TargetMM:
+		p.note(AtRoll, "roll.sheet", Warning, "too_fine", "Finer than this machine goes.", "Its last stop leaves %.2f mm; %.2f is wanted.", o.SheetMM, o.TargetMM)
+	case o.TargetMM > first*(1+o.Spring) && miss > .1*o.TargetMM:
+		p.note(AtRoll, "roll.sheet", Warning, "too_thick", "Thicker than this machine’s widest stop.", "It leaves %.2f mm; roll it with a pin instead.", o.SheetMM)
+	case miss > .12*o.TargetMM:
+		p.note(AtRoll, "roll.sheet", Remark, "between_stops", "Between two stops.", "%.2f mm is %+.2f off the %.2f wanted; a second pass at stop %s takes a little more off.", o.SheetMM, o.MissMM, o.TargetMM, o.TargetStop)
+	}
+	if d := p.Dry.Leather; d.Will {
+		// A sheet that waits on the board dries on one face: twice as long as on the rack.
+		open := d.ToMin
+		if p.Request.Dry.On != "board" {
+			open *= 2
+		}
+		if wait := o.MinutesAll - o.TimeMin; o.Pieces > 1 && wait > open {
+			p.note(AtRoll, "roll.time", Warning, "skin", "The first sheet skins over.",
+				"It would wait %s on the board and stays right for %s. Cut after every %s, or cover what waits.", Minutes(wait), Minutes(open), Plural(max(1, int(open/o.TimeMin)), "piece", "pieces"))
+		}
+	}
+	p.note(AtRoll, "roll.sheet", Caution, "rollers", "Fingers, hair, sleeves, rings.", "Keep them from the rollers; unplug or take the crank off before fitting or cleaning. No water on rollers unless the maker says so.")
+}
+
+func (p *Plan) adviseCut() {
+	c := &p.Cut
+	if c.Ribbons == 0 {
+		p.note(AtCut, "cut.across", Warning, "no_ribbons", "No ribbon fits this sheet.", "Make fewer, larger pieces, or shorter ribbons.")
+	}
+	if c.RibbonMM > 2*p.Roll.SheetMM && p.Roll.SheetMM > p.rules.Cut.FlatRibbonMaxMM {
+		p.note(AtCut, "cut.across", Warning, "thick_ribbon", "Thick for a flat ribbon.", "%.1f mm cooks unevenly; under %.1f is usual.", p.Roll.SheetMM, p.rules.Cut.FlatRibbonMaxMM)
+	}
+	if c.Tool == cut.Cutter && c.RibbonMM < .8*p.Roll.SheetMM {
+		p.note(AtCut, "cut.across", Warning, "cutter_thick", "The cutter may not part it.", "%.1f mm of sheet in a %.1f mm cutter: roll a stop finer.", p.Roll.SheetMM, c.RibbonMM)
+	}
+	if c.Ribbons > 0 && c.TrimG > .15*(c.TrimG+c.RibbonsG) {
+		p.note(AtCut, "cut.trim", Remark, "trimmings", "Many trimmings.", "%s. Cut them as maltagliati, or knead up to a fifth into the next piece.", Grams(c.TrimG))
+	}
+	if c.Tool == cut.Knife {
+		p.note(AtCut, "cut.across", Caution, "knife", "The knife.", "Knuckles lead, tips tucked; board on a damp cloth.")
+	}
+}
+
+func (p *Plan) adviseDry() {
+	d := &p.Dry
+	if !d.Leather.Will {
+		p.note(AtDry, "dry.window", Warning, "will_not_dry", "It will not dry here.", "The air is too damp. Dust with semola, cut and cook at once, or dry the air.")
+	}
+	switch {
+	case d.WarmMin > d.DiscardAt:
+		p.note(AtDry, "dry.warm", Warning, "discard", "Too long above 5 °C.", "%s; past %s egg dough is usually thrown away. Work in smaller lots or rest in the fridge.", Minutes(d.WarmMin), Minutes(d.DiscardAt))
+	case d.WarmMin > d.CautionAt:
+		p.note(AtDry, "dry.warm", Warning, "warm", "Long above 5 °C.", "%s; past %s take care: rest in the fridge, or chill what waits.", Minutes(d.WarmMin), Minutes(d.CautionAt))
+	}
+	p.note(AtDry, "dry.warm", Caution, "keep", "Keeping.", "Covered at 5 °C or less 24–48 hours; frozen at −18 °C one to two months, hard on a tray first, then bagged. These are usual advice: your food authority’s rules and your own food-safety plan come first.")
+}
+
+func (p *Plan) adviseCook() {
+	if p.Cook.TasteOnly {
+		p.note(AtCook, "cook.time", Remark, "taste_only", "Only tasting tells.", "At %.1f mm no clock serves; start tasting at %s.", p.Cook.TeMM, MinSec(p.Cook.FromS))
+	}
+	p.note(AtCook, "cook.time", Caution, "eaters", "For the pregnant, very young, old or ill.", "Cook right through; floating proves nothing.")
+}

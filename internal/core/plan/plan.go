@@ -1,0 +1,283 @@
+package plan
+
+import (
+	"math"
+
+	"hollen/internal/core/cook"
+	"hollen/internal/core/cut"
+	"hollen/internal/core/dough"
+	"hollen/internal/core/dry"
+	"hollen/internal/core/egg"
+	"hollen/internal/core/flour"
+	"hollen/internal/core/knead"
+	"hollen/internal/core/roll"
+	"hollen/internal/core/rules"
+)
+
+// Plan is a whole batch worked out. Masses g, lengths mm, temperatures °C, shares 0–1,
+// hydration in points, as the field names say.
+type Plan struct {
+	Format  string            `json:"format"`
+	Request Request           `json:"request"`
+	Formula Formula           `json:"formula"`
+	Room    RoomPlan          `json:"room"`
+	Knead   KneadPlan         `json:"knead"`
+	Rest    RestPlan          `json:"rest"`
+	Roll    RollPlan          `json:"roll"`
+	Cut     CutPlan           `json:"cut"`
+	Dry     DryPlan           `json:"dry"`
+	Cook    CookPlan          `json:"cook"`
+	Notes   []Note            `json:"notes"`
+	Why     map[string]string `json:"why"` // the reason of each figure, one plain sentence
+
+	rules   rules.Rules
+	task    egg.Task
+	way     knead.Way
+	model   knead.Dough
+	machine roll.Machine
+	shape   cut.Shape
+	parts   []flour.Part
+}
+
+// Weighed is one flour of the batch.
+type Weighed struct {
+	Key      string         `json:"flour"`
+	Name     string         `json:"name"`
+	MassG    float64        `json:"mass_g"`
+	Share    float64        `json:"share"`
+	Moisture flour.Moisture `json:"moisture"`
+}
+
+// Formula is what goes into the bowl.
+type Formula struct {
+	FlourG    float64      `json:"flour_g"`
+	HeldBackG float64      `json:"held_back_g"` // of the flour, worked in only if the dough asks
+	Flours    []Weighed    `json:"flours"`
+	Blend     flour.Blend  `json:"blend"`
+	Eggs      egg.Answer   `json:"eggs"`
+	Pick      egg.Solution `json:"pick"`
+	WholeG    float64      `json:"whole_egg_g"`
+	YolkG     float64      `json:"yolk_g"`
+	TopG      float64      `json:"top_up_g"`
+	SaltG     float64      `json:"salt_g"`
+	OilG      float64      `json:"oil_g"`
+	Target    dough.Target `json:"target"`
+	Feel      string       `json:"feel"`
+	Dough     dough.Dough  `json:"dough"`
+	Colour    dough.Colour `json:"colour"`
+	Portions  float64      `json:"portions_made"`
+	PortionG  float64      `json:"portion_g"`
+	Allergens []string     `json:"allergens"`
+}
+
+// RoomPlan is what the air does to flour and dough, and how to pour.
+type RoomPlan struct {
+	BoardLossG  float64 `json:"board_loss_g"`     // water lost while kneading
+	CorrectionG float64 `json:"correction_g"`     // working water the room asks for; negative: less
+	PourG       float64 `json:"pour_now_g"`       // of the top-up liquid
+	KeepG       float64 `json:"keep_by_board_g"`  // of the top-up liquid
+	BeforeHw    float64 `json:"hw_before_points"` // working hydration before any top-up
+	ContactC    float64 `json:"dough_c"`          // as it comes together
+	Measured    bool    `json:"moisture_measured"`
+}
+
+// KneadPlan is the long school's kneading.
+type KneadPlan struct {
+	Min       float64 `json:"knead_min"`
+	Asked     bool    `json:"minutes_asked"` // the maker fixed them
+	PeakC     float64 `json:"peak_c"`
+	D         float64 `json:"development"` // 0–1, after kneading, rest and the folds planned
+	W63Min    float64 `json:"w63_min"`
+	TauRMin   float64 `json:"relaxation_tau_min"`
+	FoldsMore int     `json:"folds_needed"`
+}
+
+// RestPlan is the rest and the dough that comes out of it.
+type RestPlan struct {
+	Min       float64       `json:"rest_min"`
+	Asked     bool          `json:"minutes_asked"`
+	Ready     bool          `json:"ready"`
+	Short     []knead.Short `json:"short_of"`
+	D         float64       `json:"development"`
+	T         float64       `json:"tension"`
+	U         float64       `json:"water_uptake"`
+	TempC     float64       `json:"dough_c"`
+	TemperMin float64       `json:"temper_min"` // in the room, until no longer stiff; -1: the room is too cold
+}
+
+// RollPlan is the way from lump to sheet.
+type RollPlan struct {
+	Machine roll.Machine `json:"machine"`
+	roll.Progression
+	TargetMM   float64 `json:"target_mm"`
+	TargetStop string  `json:"target_stop"`
+	Pieces     int     `json:"pieces"`
+	PieceG     float64 `json:"piece_g"`       // as divided
+	RolledG    float64 `json:"rolled_g"`      // with the board flour it picks up
+	Folds      int     `json:"folded_passes"` // at the widest stop
+	SheetsAll  int     `json:"sheets"`
+	MetresAll  float64 `json:"metres"`
+	MinutesAll float64 `json:"minutes"` // at the roller, one after the other
+	Careful    bool    `json:"careful"`
+}
+
+// CutPlan is the ribbons.
+type CutPlan struct {
+	Shape cut.Shape `json:"shape"`
+	Tool  cut.Tool  `json:"tool"`
+	cut.Layout
+	SheetLengthMM float64 `json:"sheet_length_mm"`
+	SheetWidthMM  float64 `json:"sheet_width_mm"`
+	SheetG        float64 `json:"sheet_g"`
+	MinMM         float64 `json:"shortest_mm"`
+	MaxMM         float64 `json:"longest_mm"`
+}
+
+// DryPlan is the windows in which a sheet cuts cleanly, a nest holds, and edges crack.
+type DryPlan struct {
+	Rate      dry.Rate   `json:"rate"`
+	Leather   dry.Window `json:"leather"`
+	Nest      dry.Window `json:"nest"`
+	Brittle   dry.Window `json:"brittle"`
+	Tray      dry.Window `json:"in_nests_on_tray"` // from leather on, nests as they lie
+	WarmMin   float64    `json:"minutes_above_5_c"`
+	CautionAt float64    `json:"caution_min"`
+	DiscardAt float64    `json:"discard_min"`
+}
+
+// CookPlan is the pot.
+type CookPlan struct {
+	cook.Time
+	cook.Pot
+	Loss float64 `json:"loss"` // share of mass lost before the pot
+}
+
+// rounds is the most times the flour is corrected towards portions or dough mass, and
+// scanSteps how many steps of scanStep the search takes when that does not settle.
+const (
+	rounds    = 5
+	scanSteps = 60
+	scanStep  = 1.01
+)
+
+// nearEnough is how far from what was asked an answer settles the search, share. Being short
+// counts shortWeighs times.
+const (
+	nearEnough  = .02
+	shortWeighs = 3
+)
+
+// Make works r out. A request that is not allowed gives joined FieldErrors and no plan.
+func Make(r Request) (*Plan, error) {
+	return MakeWith(rules.Default(), r)
+}
+
+// MakeWith is Make by other rules than the shipped ones.
+func MakeWith(ru rules.Rules, r Request) (*Plan, error) {
+	if err := r.Check(); err != nil {
+		return nil, err
+	}
+	p := &Plan{Format: PlanFormat, Request: r, rules: ru}
+	p.shape, _ = cut.Find(r.Cut.Shape)
+	p.machine, _ = roll.Find(r.Roll.Machine)
+	p.parts = make([]flour.Part, len(r.Flours))
+	for i, f := range r.Flours {
+		kind, _ := flour.Find(f.Flour)
+		m := kind.Now(ru.Flour, flour.Kept{How: f.Kept, Days: f.OpenDays, MassKG: f.ContainsKG, MeasuredWB: f.MeasuredWB}, r.Room.TempC, r.Room.RH)
+		p.parts[i] = flour.Part{Flour: kind, MassG: f.Share, Moisture: m}
+	}
+	if r.Amount.By == "flour" {
+		p.work(r.Amount.FlourG)
+	} else {
+		p.workTo(r)
+	}
+	p.explain()
+	p.advise()
+	return p, nil
+}
+
+// workTo finds the flour that gives the portions or the dough asked for. Eggs, sheets and
+// ribbons come in whole numbers, so what a flour gives moves in jumps: it corrects the flour
+// by what was got, and where that does not settle looks through the flours one per cent
+// apart for the nearest. Kneading hardly answers to such changes and is worked out for the
+// first and the last.
+func (p *Plan) workTo(r Request) {
+	want := r.Amount.DoughG
+	got := func() float64 { return p.Formula.Dough.MassG }
+	if r.Amount.By == "portions" {
+		want = r.Amount.Portions * p.portionG()
+		got = func() float64 { return p.Cut.RibbonsG }
+	}
+	least := roundFlour(want / 1.6)
+	f := roundFlour(want / 1.5)
+	p.work(f)
+	best, off := f, math.Inf(1)
+	try := func(f float64) (settled bool) {
+		p.size(f)
+		o := got()/want - 1
+		if o < 0 {
+			o *= -shortWeighs
+		}
+		if o < off && got() > 0 {
+			best, off = f, o
+		}
+		return off <= nearEnough
+	}
+	settled := false
+	for i := 0; i < rounds && !settled && got() > 0; i++ {
+		next := min(max(roundFlour(f*want/got()), least), 2*least)
+		if next == f && i > 0 {
+			break
+		}
+		f = next
+		settled = try(f)
+	}
+	f = least
+	for i := 0; i < scanSteps && !settled; i++ {
+		settled = try(f)
+		f = max(roundFlour(f*scanStep), f+1)
+	}
+	p.work(best)
+}
+
+// roundFlour rounds to what a kitchen scale and a patient hand weigh, g.
+func roundFlour(g float64) float64 {
+	if g < 300 {
+		return max(math.Round(g), 20)
+	}
+	return math.Round(g/5) * 5
+}
+
+// portionG returns a raw portion, g.
+func (p *Plan) portionG() float64 { return or(p.Request.Amount.PortionG, p.shape.PortionG) }
+
+func or(v *float64, otherwise float64) float64 {
+	if v != nil {
+		return *v
+	}
+	return otherwise
+}
+
+// lengths returns the shortest and longest ribbon asked for, mm.
+func (r *Request) lengths() (lo, hi float64) {
+	s, _ := cut.Find(r.Cut.Shape)
+	return or(r.Cut.Min, s.MinLengthMM), or(r.Cut.Max, s.MaxLengthMM)
+}
+
+// work takes flourG g through every stage, in the order of work.
+func (p *Plan) work(flourG float64) {
+	p.mix(flourG)
+	p.room()
+	p.knead()
+	p.roll()
+	p.cut()
+	p.dry()
+	p.cook()
+}
+
+// size is the part of work that says how much flourG g of flour gives.
+func (p *Plan) size(flourG float64) {
+	p.mix(flourG)
+	p.roll()
+	p.cut()
+}

@@ -1,0 +1,237 @@
+package plan
+
+import (
+	"errors"
+	"math"
+	"strings"
+	"testing"
+
+	"hollen/internal/core/cut"
+	"hollen/internal/core/egg"
+	"hollen/internal/core/flour"
+	"hollen/internal/core/roll"
+)
+
+func must(t testing.TB, r Request) *Plan {
+	t.Helper()
+	p, err := Make(r)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return p
+}
+
+func ptr(v float64) *float64 { return &v }
+
+// at14 is a request for g grams of soft wheat 00 measured at 14 %.
+func at14(g float64) Request {
+	r := Default()
+	r.Amount = Amount{By: "flour", FlourG: g, Portions: 1, DoughG: 1000}
+	r.Flours[0].MeasuredWB = ptr(.14)
+	r.Room.RH = .97 // nothing leaves the board
+	return r
+}
+
+func TestMakeReference(t *testing.T) {
+	p := must(t, at14(1000))
+	if s := p.Formula.Pick; s.Whole != 9 || s.Yolks != 0 || s.TopG != 0 {
+		t.Errorf("1,000 g, EU large: %+v", s)
+	}
+	if d := p.Formula.Target.Hw; d != 42.25 {
+		t.Errorf("target %v", d)
+	}
+	r := at14(500)
+	r.Eggs.FixWhole = ptr(5)
+	r.Eggs.LockFlour = true
+	p = must(t, r)
+	d := p.Formula.Dough
+	for _, c := range []struct {
+		what           string
+		got, want, tol float64
+	}{{"density", d.DensityGPerML, 1.214, .0006}, {"hydration", d.Hydration, 45.7, .05}, {"working hydration", d.Hw, 46.8, .05}, {"solver's figure", p.Formula.Pick.Hw, d.Hw, 1e-9}} {
+		if math.Abs(c.got-c.want) > c.tol {
+			t.Errorf("%s: %.4f, want %v", c.what, c.got, c.want)
+		}
+	}
+	if p.Warnings(AtFormula) == 0 {
+		t.Error("46.8 is above the band and nothing says so")
+	}
+}
+
+// Through every flour, style, shape and machine the masses hold together and no figure is
+// missing.
+func TestMakeHoldsTogether(t *testing.T) {
+	for _, f := range flour.Shipped() {
+		for _, style := range []egg.Style{egg.WholeEggs, egg.Rich, egg.YolksOnly, egg.WholeWater, egg.NoEgg} {
+			for _, m := range roll.Shipped() {
+				for _, s := range cut.Shipped() {
+					r := Default()
+					r.Flours[0].Flour, r.Eggs.Style, r.Roll.Machine, r.Cut.Shape = f.Key, style, m.Key, s.Key
+					p := must(t, r)
+					fo := p.Formula
+					in := fo.FlourG + fo.WholeG + fo.YolkG + fo.TopG + fo.OilG + fo.SaltG - p.Room.BoardLossG
+					sheets := float64(p.Roll.Pieces) * p.Roll.RolledG
+					switch {
+					case math.Abs(in-fo.Dough.MassG) > .1:
+						t.Errorf("%s %s: %.2f g in, %.2f g of dough", f.Key, style, in, fo.Dough.MassG)
+					case math.Abs(fo.Dough.Hw-fo.Pick.Hw) > 1e-6:
+						t.Errorf("%s %s: dough %.4f, solver %.4f", f.Key, style, fo.Dough.Hw, fo.Pick.Hw)
+					case math.Abs(p.Cut.RibbonsG+p.Cut.TrimG-sheets) > .1:
+						t.Errorf("%s %s %s: %.2f + %.2f of %.2f g", f.Key, m.Key, s.Key, p.Cut.RibbonsG, p.Cut.TrimG, sheets)
+					case p.Room.PourG < -1e-9 || p.Room.PourG > fo.TopG+1e-9:
+						t.Errorf("%s %s: pours %.2f of %.2f g", f.Key, style, p.Room.PourG, fo.TopG)
+					case (fo.Portions < 9.6 || fo.Portions > 11.5) && p.Cut.Ribbons > 0:
+						t.Errorf("%s %s %s %s: %.2f portions of 10", f.Key, style, m.Key, s.Key, fo.Portions)
+					case p.Roll.SheetMM <= 0 || p.Cook.Seconds <= 0 || p.Rest.Min < 20 || p.Knead.Min < 8:
+						t.Errorf("%s %s %s %s: %+v", f.Key, style, m.Key, s.Key, p.Rest)
+					}
+					for k, w := range p.Why {
+						if strings.Contains(w, "%!") || strings.Contains(w, "NaN") || strings.Contains(w, "Inf") {
+							t.Errorf("%s: %s", k, w)
+						}
+					}
+					for _, n := range p.Notes {
+						if strings.Contains(n.Text, "%!") || strings.Contains(n.Text, "NaN") {
+							t.Errorf("%s: %s", n.Code, n.Text)
+						}
+					}
+				}
+			}
+		}
+	}
+}
+
+// With the eggs and the flour named, damper air never asks for more water.
+func TestDamperAsksForLess(t *testing.T) {
+	last := math.Inf(1)
+	for rh := .10; rh <= .90; rh += .02 {
+		r := Default()
+		r.Amount.By, r.Eggs.FixWhole, r.Eggs.LockFlour = "flour", ptr(8), true
+		r.Room.RH = rh
+		p := must(t, r)
+		if p.Formula.TopG > last+1e-9 {
+			t.Fatalf("%.0f %%: %.2f g after %.2f g", 100*rh, p.Formula.TopG, last)
+		}
+		last = p.Formula.TopG
+	}
+	if last == math.Inf(1) || last > 30 {
+		t.Errorf("at 90 %% it still asks for %.1f g", last)
+	}
+}
+
+// An estimate pours 60 % of what the room asks for; a measurement pours all.
+func TestPourAndKeep(t *testing.T) {
+	r := Default()
+	r.Amount.By, r.Eggs.FixWhole, r.Eggs.LockFlour = "flour", ptr(8), true
+	p := must(t, r)
+	if p.Room.CorrectionG < 5 || math.Abs(p.Room.KeepG-.4*p.Room.CorrectionG) > 1e-9 || math.Abs(p.Room.PourG+p.Room.KeepG-p.Formula.TopG) > 1e-9 {
+		t.Errorf("estimated: %+v of %.2f", p.Room, p.Formula.TopG)
+	}
+	r.Flours[0].MeasuredWB = ptr(p.Formula.Blend.MoistureWB)
+	q := must(t, r)
+	if q.Room.KeepG != 0 || math.Abs(q.Room.PourG-p.Formula.TopG) > 1e-6 {
+		t.Errorf("measured: %+v", q.Room)
+	}
+}
+
+func TestDoughMassIsMet(t *testing.T) {
+	for _, want := range []float64{400, 1000, 2750, 9000} {
+		r := Default()
+		r.Amount.By, r.Amount.DoughG = "dough", want
+		if got := must(t, r).Formula.Dough.MassG; math.Abs(got/want-1) > .05 {
+			t.Errorf("%v g asked, %.0f g made", want, got)
+		}
+	}
+}
+
+func TestCheckNamesEveryField(t *testing.T) {
+	r := Default()
+	r.Room.RH, r.Amount.Portions, r.Flours[0].Flour, r.Roll.BenchMM = 1.4, 2.5, "sawdust", math.NaN()
+	r.Knead.Min = ptr(0)
+	_, err := Make(r)
+	for _, want := range []string{"room.rh: “1.4” is not allowed here; 0.05 to 0.99 (a share) is allowed", "amount.portions", "whole", "flours.0.flour", "sawdust", "roll.bench_mm", "knead.knead_min"} {
+		if err == nil || !strings.Contains(err.Error(), want) {
+			t.Errorf("%v does not name %q", err, want)
+		}
+	}
+	r = Default()
+	r.Flours[0].Share = .5
+	if _, err := Make(r); err == nil || !strings.Contains(err.Error(), "add up to 1") {
+		t.Errorf("half a flour: %v", err)
+	}
+	r = Default()
+	r.Cut.Min, r.Cut.Max = ptr(400), ptr(200)
+	if _, err := Make(r); err == nil {
+		t.Error("shortest over longest is accepted")
+	}
+	r.Flours = nil
+	if _, err := Make(r); err == nil {
+		t.Error("no flour is accepted")
+	}
+}
+
+func TestSetAndGet(t *testing.T) {
+	r := Default()
+	for _, c := range []struct{ path, typed, want string }{
+		{"room.rh", "62", "62"}, {"room.rh", "62,5", "62.5"}, {"amount.flour_g", "1,250", "1250"}, {"amount.flour_g", "1 250", "1250"},
+		{"amount.flour_g", "1,250.5", "1250.5"}, {"roll.target_mm", "0,9", "0.9"}, {"roll.target_mm", "", ""}, {"eggs.lock_flour", "on", "yes"}, {"cut.shape", "pappardelle", "pappardelle"},
+	} {
+		f, ok := FieldAt(c.path)
+		if !ok {
+			t.Fatal(c.path)
+		}
+		if err := f.Set(&r, c.typed); err != nil || f.Get(&r) != c.want {
+			t.Errorf("%s %q: %q, %v", c.path, c.typed, f.Get(&r), err)
+		}
+	}
+	for _, c := range []struct{ path, typed string }{
+		{"room.rh", "0"}, {"room.rh", "100"}, {"room.rh", "1e9"}, {"room.rh", "damp"}, {"room.rh", ""}, {"room.rh", "NaN"}, {"room.rh", "0x20"}, {"room.rh", "-5"},
+		{"amount.portions", "2.5"}, {"cut.shape", "square"}, {"name", "   "}, {"name", strings.Repeat("x", 81)}, {"eggs.fix_whole_eggs", "-1"},
+	} {
+		f, _ := FieldAt(c.path)
+		before := f.Get(&r)
+		var fe FieldError
+		if err := f.Set(&r, c.typed); !errors.As(err, &fe) || f.Get(&r) != before || fe.ForPage() == "" {
+			t.Errorf("%s %q: %v, now %q", c.path, c.typed, err, f.Get(&r))
+		}
+	}
+}
+
+func TestChanges(t *testing.T) {
+	a, b := Default(), Default()
+	b.Flours = append(b.Flours[:1:1], FlourPart{Flour: "semola-fine", Share: .2, Kept: flour.SealedTub, ContainsKG: 1})
+	b.Flours[0].Share = .8
+	b.Room.RH = .7
+	got := map[string]string{}
+	for _, c := range Changes(a, b) {
+		got[c.Field.Path] = c.FromShown + " → " + c.ToShown
+	}
+	if got["room.rh"] != "45 % → 70 %" || got["flours.1.flour"] != "none → Durum semola, fine" || got["flours.0.share"] != "100 % → 80 %" {
+		t.Errorf("%v", got)
+	}
+}
+
+func FuzzParseNumber(f *testing.F) {
+	for _, s := range []string{"1", "1,000", "0,9", "-1.5e3", "1.000,5", "", "∞", ",", "1,00", "0x1p4"} {
+		f.Add(s)
+	}
+	f.Fuzz(func(t *testing.T, s string) {
+		if n, ok := ParseNumber(s); ok && (math.IsNaN(n) || math.IsInf(n, 0)) {
+			t.Fatalf("%q: %v", s, n)
+		}
+	})
+}
+
+func BenchmarkMake(b *testing.B) {
+	for _, by := range []string{"flour", "portions"} {
+		b.Run(by, func(b *testing.B) {
+			r := Default()
+			r.Amount.By = by
+			for b.Loop() {
+				if _, err := Make(r); err != nil {
+					b.Fatal(err)
+				}
+			}
+		})
+	}
+}

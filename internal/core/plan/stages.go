@@ -1,0 +1,218 @@
+package plan
+
+import (
+	"math"
+
+	"hollen/internal/core/cook"
+	"hollen/internal/core/cut"
+	"hollen/internal/core/dough"
+	"hollen/internal/core/dry"
+	"hollen/internal/core/egg"
+	"hollen/internal/core/flour"
+	"hollen/internal/core/knead"
+	"hollen/internal/core/roll"
+)
+
+// ribbonMM returns the ribbon's width, mm.
+func (p *Plan) ribbonMM() float64 { return or(p.Request.Cut.Width, p.shape.WidthMM) }
+
+// targetMM returns the sheet wanted, mm.
+func (p *Plan) targetMM() float64 { return or(p.Request.Roll.TargetMM, p.shape.SheetMM) }
+
+// mix is the formula: flours, eggs, salt, oil and the dough they make.
+func (p *Plan) mix(flourG float64) {
+	r, ru := &p.Request, &p.rules
+	parts := flour.Scale(p.parts, flourG)
+	b := flour.Mix(ru.Flour, parts)
+	fine := p.ribbonMM() < ru.Hydration.FineWidthMM
+	class, _ := egg.Find(r.Eggs.Class)
+	loss := dry.BoardLossG(*ru, r.Room.TempC, r.Room.RH, flourG)
+	oil, salt := r.Oil*flourG, r.Salt*flourG
+	p.task = egg.Task{Eggs: ru.Eggs, Hydration: ru.Hydration, BasisWB: ru.Flour.BasisMoistureWB,
+		FlourG: flourG, F14G: b.F14G, MoistureWB: b.MoistureWB,
+		TargetHw: dough.Aim(ru.Hydration, p.machine.Tool, b.AbsorptionPct, false, fine, 0).Hw,
+		LossG:    loss, ExtraFat: oil, Class: class, Style: r.Eggs.Style, TopUp: r.Eggs.TopUp, LockFlour: r.Eggs.LockFlour,
+		FixWhole: whole(r.Eggs.FixWhole), FixYolks: whole(r.Eggs.FixYolks)}
+	eggs := p.task.Solve()
+	pick := eggs.Best
+	if pick.FlourAddG > 0 {
+		parts = flour.Scale(parts, 1+pick.FlourAddG/flourG)
+		b = flour.Mix(ru.Flour, parts)
+	}
+	f := Formula{FlourG: b.MassG, HeldBackG: ru.Room.HeldBackShare * b.MassG, Blend: b, Eggs: eggs, Pick: pick,
+		WholeG: float64(pick.Whole) * class.EdibleG, YolkG: float64(pick.Yolks) * class.YolkG, TopG: pick.TopG, SaltG: salt, OilG: oil,
+		PortionG: p.portionG()}
+	for _, x := range parts {
+		f.Flours = append(f.Flours, Weighed{x.Flour.Key, x.Flour.Name, x.MassG, x.MassG / b.MassG, x.Moisture})
+	}
+	f.Dough = dough.Make(*ru, b, dough.Amounts{WholeEggG: f.WholeG, YolkG: f.YolkG, TopG: f.TopG, TopUp: r.Eggs.TopUp, OilG: oil, SaltG: salt, LossG: loss})
+	f.Target = dough.Aim(ru.Hydration, p.machine.Tool, b.AbsorptionPct, false, fine, pick.YolkShare)
+	f.Feel = f.Target.Feel(ru.Hydration, f.Dough.Hw)
+	f.Colour = dough.Tint(b, f.YolkG+float64(pick.Whole)*class.YolkG, f.Dough.MassG)
+	f.Allergens = allergens(r, parts, pick)
+	p.Formula = f
+	p.Room.BoardLossG = loss
+}
+
+func whole(v *float64) *int {
+	if v == nil {
+		return nil
+	}
+	n := int(*v)
+	return &n
+}
+
+// allergens returns what a label must name, in the order of weight.
+func allergens(r *Request, parts []flour.Part, s egg.Solution) []string {
+	var out []string
+	add := func(a string) {
+		for _, x := range out {
+			if x == a {
+				return
+			}
+		}
+		if a != "" {
+			out = append(out, a)
+		}
+	}
+	for _, x := range parts {
+		add(x.Flour.Allergen)
+	}
+	if s.Whole+s.Yolks > 0 {
+		add("egg")
+	}
+	if r.Eggs.TopUp == egg.TopMilk && s.TopG > 0 {
+		add("milk")
+	}
+	add("durum wheat") // the dusting semola counts
+	return out
+}
+
+// room works out what the room asks for, and splits the pouring: measured moisture pours
+// all; an estimate pours 60 % of the correction and keeps the rest by the board. In damp
+// air the correction is liquid left out, so there the uncertain 40 % of it stands by.
+func (p *Plan) room() {
+	r, ru, f := &p.Request, &p.rules, &p.Formula
+	milled := 0.
+	for _, x := range p.parts {
+		milled += x.MassG * x.Moisture.MilledWB
+	}
+	// Working water needed is (1+Hw/100)·F14 − F − …, so a point of moisture moves it by
+	// (1+Hw/100)/0.86 of the flour.
+	p.Room.CorrectionG = (1+f.Target.Hw/100)*f.FlourG*(milled-f.Blend.MoistureWB)/(1-ru.Flour.BasisMoistureWB) + p.Room.BoardLossG
+	p.Room.Measured = f.Blend.Measured
+	keep := 0.
+	if !f.Blend.Measured && r.Eggs.TopUp != egg.TopNone {
+		keep = (1 - ru.Room.PourShare) * math.Abs(p.Room.CorrectionG)
+	}
+	if p.Room.CorrectionG > 0 {
+		keep = min(keep, f.TopG)
+		p.Room.PourG = f.TopG - keep
+	} else {
+		p.Room.PourG = f.TopG
+	}
+	p.Room.KeepG = keep
+	worth := r.Eggs.TopUp.Composition()
+	p.Room.BeforeHw = f.Dough.Hw - 100*f.TopG*(worth.Water+ru.Hydration.FatWeight*worth.Fat)/f.Blend.F14G
+	eggC := r.Room.TempC
+	if r.Eggs.From == "fridge" {
+		eggC = ru.Knead.FridgeC
+	}
+	p.Room.ContactC = knead.ContactC(ru.Knead,
+		knead.Part{MassG: f.FlourG, HeatJPerGK: knead.FlourHeat, TempC: r.Room.TempC},
+		knead.Part{MassG: f.WholeG + f.YolkG, HeatJPerGK: knead.EggHeat, TempC: eggC},
+		knead.Part{MassG: f.TopG, HeatJPerGK: knead.WaterHeat, TempC: r.Room.TempC},
+		knead.Part{MassG: f.OilG, HeatJPerGK: knead.OilHeat, TempC: r.Room.TempC})
+}
+
+// knead is kneading and resting by the long school.
+func (p *Plan) knead() {
+	r, ru, f := &p.Request, &p.rules, &p.Formula
+	p.model = knead.Of(*ru, f.Blend, f.Dough.FatPct, f.Dough.Hw, f.Dough.MassG)
+	a := knead.Ask{Method: knead.Hand, StartC: p.Room.ContactC, RoomC: r.Room.TempC, RestC: r.Room.TempC,
+		Folds: int(or(r.Roll.Folds, ru.Knead.LongFolds)), MinRest: ru.Knead.RestMinMin,
+		FixKnead: or(r.Knead.Min, 0), FixRest: or(r.Rest.Min, 0), GlutenBar: ru.Flour.GlutenNoSheet, ColdBarC: ru.Safety.ColdC}
+	if r.Eggs.Style == egg.YolksOnly || f.Blend.DurumShare > .3 {
+		a.MinRest = ru.Knead.RestMinRichMin
+	}
+	if r.Rest.At == "fridge" {
+		a.RestC = ru.Knead.FridgeC
+	}
+	w := p.model.Long(a)
+	p.way = w
+	p.Knead = KneadPlan{Min: w.KneadMin, Asked: r.Knead.Min != nil, PeakC: w.PeakC, D: w.DFolded,
+		W63Min: p.model.W63Min, TauRMin: p.model.TauRMin, FoldsMore: w.MinFoldsFor}
+	p.Rest = RestPlan{Min: w.RestMin, Asked: r.Rest.Min != nil, Ready: w.Ready, Short: w.Short, D: w.D, T: w.T, U: w.U, TempC: w.TempC,
+		TemperMin: p.model.TemperMin(ru.Knead, w.TempC, r.Room.TempC)}
+	if p.Rest.Short == nil {
+		p.Rest.Short = []knead.Short{}
+	}
+	p.Roll.Folds = a.Folds
+}
+
+// roll divides the dough and takes one piece down the stops.
+func (p *Plan) roll() {
+	r, ru, f := &p.Request, &p.rules, &p.Formula
+	o := RollPlan{Machine: p.machine, TargetMM: p.targetMM(), Folds: p.Roll.Folds}
+	o.Pieces = int(or(r.Roll.Pieces, max(1, math.Round(f.FlourG/ru.Roll.PieceFlourG))))
+	o.PieceG = f.Dough.MassG * (1 - ru.Dough.BowlLossShare) / float64(o.Pieces)
+	o.RolledG = o.PieceG * (1 + ru.Dough.BoardFlourShare)
+	o.Careful = r.Roll.Careful == "yes" || r.Roll.Careful == "auto" && f.Dough.FatPct >= ru.Roll.CarefulFatPct
+	l := roll.Lay{Rules: ru.Roll, Machine: p.machine, TargetMM: o.TargetMM, PieceG: o.RolledG, DensityG: f.Dough.DensityGPerML,
+		T: p.way.TRoll, D: p.way.DFolded, ReadyD: ru.Knead.ReadyD, ReadyT: ru.Knead.ReadyT, FatFreePct: ru.Knead.FatFree,
+		DurumShare: f.Blend.DurumShare, FatPct: f.Dough.FatPct, Gluten: f.Blend.GlutenFactor, OutsideBand: f.Target.Outside(f.Dough.Hw),
+		Folds: o.Folds, Mode: r.Roll.Mode, Careful: o.Careful, LastTwice: r.Roll.LastTwice, BenchMM: r.Roll.BenchMM, Sheeter: p.machine.Tool == dough.Sheeter}
+	o.Progression = l.Plan()
+	o.TargetStop = p.machine.Stops[l.TargetStop()].Label
+	o.SheetsAll = o.Pieces * o.Sheets
+	o.MetresAll = float64(o.SheetsAll) * o.LengthMM / 1000
+	o.MinutesAll = o.TimeMin * float64(o.Pieces)
+	p.Roll = o
+}
+
+// cut lays the ribbons on the sheets.
+func (p *Plan) cut() {
+	r, o := &p.Request, CutPlan{Shape: p.shape, Tool: p.Request.Cut.Tool}
+	if o.Tool == "" {
+		o.Tool = p.shape.Tool
+	}
+	o.MinMM, o.MaxMM = r.lengths()
+	o.SheetLengthMM, o.SheetWidthMM, o.SheetG = p.Roll.LengthMM, p.machine.WidthMM, p.Roll.RolledG/float64(p.Roll.Sheets)
+	o.Layout = cut.Ribbons(p.rules.Cut, cut.Sheets{Count: p.Roll.SheetsAll, LengthMM: o.SheetLengthMM, WidthMM: o.SheetWidthMM, MassG: o.SheetG},
+		o.Tool, p.ribbonMM(), o.MinMM, o.MaxMM, (o.MinMM+o.MaxMM)/2, or(r.Cut.NestG, p.portionG()))
+	p.Cut = o
+	p.Formula.Portions = o.RibbonsG / p.portionG()
+}
+
+// dry gives the windows for today's air and how long the dough has been warm by then.
+func (p *Plan) dry() {
+	r, ru, f := &p.Request, &p.rules, &p.Formula
+	faces := ru.Dry.RackFaces
+	if r.Dry.On == "board" {
+		faces = ru.Dry.BoardFaces
+	}
+	s := dry.Sheet{ThickMM: p.Roll.SheetMM, DensityGPerML: f.Dough.DensityGPerML, WaterShare: f.Dough.WaterShare, EquilibriumWB: f.Blend.EquilibriumWB}
+	air := dry.Room{TempC: r.Room.TempC, RH: r.Room.RH, Air: r.Room.Air}
+	rate := dry.Of(ru.Dry, s, air, faces)
+	o := DryPlan{Rate: rate, Leather: rate.At(ru.Dry, ru.Dry.CutLoss), Nest: rate.At(ru.Dry, ru.Dry.HoldLoss), Brittle: rate.At(ru.Dry, ru.Dry.BrittleLoss)}
+	o.Tray = dry.Of(ru.Dry, s, air, ru.Dry.NestFaces).At(ru.Dry, ru.Dry.HoldLoss-ru.Dry.CutLoss)
+	o.CautionAt, o.DiscardAt = ru.Safety.CautionMin, ru.Safety.DiscardMin
+	if r.Room.TempC > ru.Safety.HotC {
+		o.CautionAt, o.DiscardAt = ru.Safety.HotCautionMin, ru.Safety.HotDiscardMin
+	}
+	warmRest := p.way.RestMin
+	if p.way.ColdFromMin >= 0 {
+		warmRest = min(warmRest, p.way.ColdFromMin)
+	}
+	o.WarmMin = ru.Safety.MixMin + p.way.KneadMin + warmRest + p.Roll.MinutesAll + o.Leather.FromMin + p.Cut.CutMin
+	if r.Cook.After == "nest" {
+		o.WarmMin += o.Nest.FromMin - o.Leather.FromMin
+	}
+	p.Dry = o
+}
+
+// cook is the pot.
+func (p *Plan) cook() {
+	loss := map[string]float64{"leather": p.rules.Dry.CutLoss, "nest": p.rules.Dry.HoldLoss}[p.Request.Cook.After]
+	p.Cook = CookPlan{Time: cook.Fresh(p.rules.Cook, p.Roll.SheetMM, p.ribbonMM(), loss), Pot: cook.For(p.rules.Cook, p.Cut.RibbonsG), Loss: loss}
+}

@@ -1,0 +1,238 @@
+package plan
+
+import (
+	"fmt"
+	"math"
+	"strings"
+
+	"hollen/internal/core/cut"
+	"hollen/internal/core/egg"
+	"hollen/internal/core/flour"
+)
+
+// Grams returns a mass as a maker reads it off a scale: "1,592 g", "4.6 g" under ten.
+func Grams(g float64) string {
+	if g > 0 && g < 9.95 {
+		return fmt.Sprintf("%.1f g", g)
+	}
+	return Thousands(g) + " g"
+}
+
+// Thousands returns a number rounded to the whole with its thousands grouped.
+func Thousands(v float64) string {
+	n := int64(math.Round(v))
+	s := fmt.Sprint(n)
+	for i := len(s) - 3; i > 0 && s[i-1] != '-'; i -= 3 {
+		s = s[:i] + "," + s[i:]
+	}
+	return s
+}
+
+// MinSec returns seconds as "1 min 40", to the nearest five seconds.
+func MinSec(s float64) string {
+	n := int(math.Round(s/5)) * 5
+	if n < 60 {
+		return fmt.Sprintf("%d s", n)
+	}
+	return fmt.Sprintf("%d min %02d", n/60, n%60)
+}
+
+// Plural returns "1 egg", "3 eggs".
+func Plural(n int, one, many string) string {
+	if n == 1 {
+		return "1 " + one
+	}
+	return Thousands(float64(n)) + " " + many
+}
+
+// Minutes returns whole minutes, hours and minutes over two hours.
+func Minutes(m float64) string {
+	n := int(math.Round(m))
+	if n >= 120 {
+		return fmt.Sprintf("%d h %02d", n/60, n%60)
+	}
+	return fmt.Sprintf("%d min", n)
+}
+
+// EggWords returns "9 eggs", "2 eggs and 3 yolks", "no egg".
+func EggWords(whole, yolks int) string {
+	switch {
+	case whole > 0 && yolks > 0:
+		return Plural(whole, "egg", "eggs") + " and " + Plural(yolks, "yolk", "yolks")
+	case yolks > 0:
+		return Plural(yolks, "yolk", "yolks")
+	case whole > 0:
+		return Plural(whole, "egg", "eggs")
+	}
+	return "no egg"
+}
+
+// TopWord returns what the top-up liquid is called.
+func (p *Plan) TopWord() string {
+	if p.Request.Eggs.TopUp == egg.TopMilk {
+		return "milk"
+	}
+	return "water"
+}
+
+// keptWords returns how a flour is kept, to stand after "in".
+func keptWords(k flour.Keeping) string {
+	return map[flour.Keeping]string{flour.SealedTub: "a sealed tub", flour.PaperBag: "a folded paper bag", flour.OpenBin: "an open bin", flour.Sifted: "a sifted heap"}[k]
+}
+
+// explain writes the one plain sentence behind every figure.
+func (p *Plan) explain() {
+	r, f := &p.Request, &p.Formula
+	w := map[string]string{}
+	say := func(key, format string, a ...any) { w[key] = fmt.Sprintf(format, a...) }
+
+	switch r.Amount.By {
+	case "portions":
+		say("formula.flour", "%s of %s raw come to %s of ribbons; this flour gives %s after what bowl, board and trims keep.",
+			Plural(int(r.Amount.Portions), "portion", "portions"), Grams(f.PortionG), Grams(r.Amount.Portions*f.PortionG), Grams(p.Cut.RibbonsG))
+	case "dough":
+		say("formula.flour", "The flour that makes %s of dough with whole eggs comes to %s of dough.", Grams(r.Amount.DoughG), Grams(f.Dough.MassG))
+	default:
+		say("formula.flour", "As you asked.")
+	}
+	if f.Pick.FlourAddG > 0 {
+		w["formula.flour"] += fmt.Sprintf(" %s of it came in to suit whole eggs.", Grams(f.Pick.FlourAddG))
+	}
+	top := ""
+	if f.TopG > 0 {
+		top = " and " + Grams(f.TopG) + " of " + p.TopWord()
+	}
+	say("formula.eggs", "%s%s to %s of flour, the least that meets the target without leaving much over.", EggWords(f.Pick.Whole, f.Pick.Yolks), top, Grams(f.FlourG))
+	if r.Eggs.FixWhole != nil || r.Eggs.FixYolks != nil {
+		say("formula.eggs", "You named the eggs; liquid and flour follow.")
+	}
+	liquid, drinks := (f.Dough.Hydration+100)*f.Blend.F14G/100-f.FlourG, f.Blend.F14G-f.FlourG
+	verb := "less " + Grams(drinks) + " the dry flour drinks"
+	if drinks < 0 {
+		verb = "and " + Grams(-drinks) + " the moist flour brings"
+	}
+	say("formula.hw", "%s of water in eggs and top-up, %s, to %s of flour at 14 %%: %.1f. The fat feels like %.1f more.",
+		Grams(liquid), verb, Grams(f.Blend.F14G), f.Dough.Hydration, f.Dough.Hw-f.Dough.Hydration)
+	say("formula.band", "Aim %.1f: for flour that takes up %.1f %%, thinned on a %s%s.", f.Target.Hw, f.Blend.AbsorptionPct,
+		map[string]string{"roller": "roller machine", "sheeter": "powered sheeter"}[string(p.machine.Tool)], yolkClause(f.Pick.YolkShare))
+	say("formula.dough", "%.3f g/mL with 2 %% of air in it; %.1f %% of it is water.", f.Dough.DensityGPerML, 100*f.Dough.WaterShare)
+	say("formula.colour", "%s.", capital(f.Colour.Words))
+	say("formula.yield", "%s of ribbons at %s a portion.", Grams(p.Cut.RibbonsG), Grams(f.PortionG))
+	say("formula.held_back", "8 %% of the flour stays out of the well and is worked in only if the dough asks.")
+
+	part := f.Flours[0]
+	k := r.Flours[0]
+	if part.Moisture.Measured {
+		say("room.moisture", "Measured, so it stands.")
+	} else {
+		say("room.moisture", "Milled at %.1f %%; this air draws it to %.1f %%. %s in %s of %g kg (63 %% of the way in %.0f days) leaves it here.",
+			100*part.Moisture.MilledWB, 100*part.Moisture.EquilibriumWB, capital(Plural(int(k.OpenDays), "day", "days")), keptWords(k.Kept), k.ContainsKG, math.Max(1, part.Moisture.TauDays))
+		if part.Moisture.Bounded {
+			w["room.moisture"] += fmt.Sprintf(" Beyond %.1f–%.1f %% it is not believed without measuring.", 100*p.rules.Flour.EstimateLowWB, 100*p.rules.Flour.EstimateHighWB)
+		}
+	}
+	switch c := p.Room.CorrectionG; {
+	case c >= .5:
+		say("room.water", "Flour this dry, and what the board loses, ask for %s more than flour fresh from the mill.", Grams(c))
+	case c <= -.5:
+		say("room.water", "Flour this moist asks for %s less than flour fresh from the mill.", Grams(-c))
+	default:
+		say("room.water", "The flour is as moist as it was milled: the room asks for nothing.")
+	}
+	switch {
+	case p.Room.Measured:
+		w["room.water"] += " The moisture is measured, so pour it all."
+	case p.Room.KeepG > 0 && p.Room.CorrectionG > 0:
+		w["room.water"] += " It is an estimate: pour what is sure, keep the rest in reach."
+	case p.Room.KeepG > 0:
+		w["room.water"] += " It is an estimate: keep a little in reach in case the dough stays dry."
+	}
+	say("room.loss", "Vapour leaves the dough's face for ten minutes of kneading at %.0f °C and %.0f %%.", r.Room.TempC, 100*r.Room.RH)
+	say("room.contact", "Flour at %.0f °C and eggs from the %s, and a degree from the hands.", r.Room.TempC, r.Eggs.From)
+
+	say("knead.min", "This dough develops to 63 %% in %.1f minutes of work; %s, the rest and %s bring it to %.0f %%.",
+		p.Knead.W63Min, Minutes(p.Knead.Min), Plural(p.Roll.Folds, "folded pass", "folded passes"), 100*p.Knead.D)
+	if p.Knead.Asked {
+		w["knead.min"] = "Your minutes. " + w["knead.min"]
+	}
+	where := "the room"
+	if r.Rest.At == "fridge" {
+		where = "the fridge"
+	}
+	say("rest.min", "Tension halves every %.0f minutes at 22 °C; after %s in %s it is down to %.0f %% and the flour has taken up %.0f %% of its water.",
+		p.Knead.TauRMin*math.Ln2, Minutes(p.Rest.Min), where, 100*p.Rest.T, 100*p.Rest.U)
+	if p.Rest.Asked {
+		w["rest.min"] = "Your minutes. " + w["rest.min"]
+	}
+
+	o := &p.Roll
+	say("roll.sheet", "Stop %s leaves %.2f mm: this dough springs back %.0f %% of the gap. %s asks for %.2f.", o.TargetStop, o.SheetMM, 100*o.Spring, p.shape.Name, o.TargetMM)
+	say("roll.pieces", "About 100 g of flour each; %s covers %.0f mm of a %.0f mm sheet.", Grams(o.RolledG), o.LengthMM*float64(o.Sheets), o.Machine.WidthMM)
+	if r.Roll.Pieces != nil {
+		say("roll.pieces", "As you divide it; %s covers %.0f mm of a %.0f mm sheet.", Grams(o.RolledG), o.LengthMM*float64(o.Sheets), o.Machine.WidthMM)
+	}
+	say("roll.time", "%s at %.0f mm/s and %.0f seconds of handling a pass, %s one after the other.", Plural(len(o.Passes), "pass", "passes"), o.Machine.SpeedMMPerS, p.rules.Roll.HandlingS, Plural(o.Pieces, "piece", "pieces"))
+	say("roll.mode", "%s", p.modeWords())
+
+	c := &p.Cut
+	if c.Ribbons > 0 {
+		use := c.SheetWidthMM - 2*p.rules.Cut.TrimSideMM
+		say("cut.across", "%g less %g each side leaves %g, room for %d at %g mm.", c.SheetWidthMM, p.rules.Cut.TrimSideMM, use, c.Across, c.RibbonMM)
+		say("cut.ribbons", "%d across, %s, %s. Each weighs %.1f g.", c.Across, Plural(c.Along, "length", "lengths"), Plural(o.SheetsAll, "sheet", "sheets"), c.RibbonG)
+		short := "."
+		if c.LastNest > 0 {
+			short = fmt.Sprintf(", and %d over.", c.LastNest)
+		}
+		say("cut.nests", "%d ribbons make a nest of %s: %s%s", c.PerNest, Grams(c.NestG), Plural(c.Nests, "nest", "nests"), short)
+		say("cut.trim", "%.1f mm off each end and %.1f off each side: %.1f %% of the sheet.", c.EndTrimMM, c.SideTrimMM, 100*c.TrimG/(c.TrimG+c.RibbonsG))
+	} else {
+		say("cut.across", "A sheet of %.0f × %g mm has no room for a ribbon of %g × %g mm.", c.SheetLengthMM, c.SheetWidthMM, c.RibbonMM, c.MinMM)
+		w["cut.ribbons"], w["cut.nests"], w["cut.trim"] = w["cut.across"], w["cut.across"], w["cut.across"]
+	}
+	if c.Tool == cut.Knife && c.Ribbons > 0 {
+		say("cut.tool", "Roll each length up loosely, floured, and make %d knife cuts.", c.KnifeCuts)
+	} else {
+		say("cut.tool", "Run a test strip first: too thick does not part, too thin mats.")
+	}
+
+	if p.Dry.Leather.Will {
+		say("dry.window", "%.1f g/m³ between dough and air takes %.2f %% of the sheet a minute; %.0f %% off and it cuts without sticking.",
+			p.Dry.Rate.DeltaGM3, 100*p.Dry.Rate.PerMin, 100*p.Dry.Leather.Loss)
+	} else {
+		say("dry.window", "Only %.1f g/m³ between dough and air: it will not dry here in two hours.", max(0, p.Dry.Rate.DeltaGM3))
+	}
+	say("dry.warm", "Mixing, kneading, the warm part of the rest, rolling, drying and cutting, one after the other.")
+	say("cook.time", "%.2f mm cooks in about %s; the range is a quarter each way. Taste from the early end.", p.Cook.TeMM, MinSec(p.Cook.Seconds))
+	say("cook.pot", "1 L of water and 10 g of salt to 100 g of pasta, in lots the pot can take.")
+	p.Why = w
+}
+
+func yolkClause(share float64) string {
+	if share == 0 {
+		return ""
+	}
+	return fmt.Sprintf(", %.1f lower for its yolk", 1.5*share)
+}
+
+// modeWords says how the stops are taken.
+func (p *Plan) modeWords() string {
+	var skipped []string
+	used := map[int]bool{}
+	last := 0
+	for _, x := range p.Roll.Passes {
+		used[x.Stop], last = true, x.Stop
+	}
+	for i := range last {
+		if !used[i] {
+			skipped = append(skipped, p.Roll.Machine.Stops[i].Label)
+		}
+	}
+	if len(skipped) == 0 {
+		return fmt.Sprintf("Every stop to %s, none left out.", p.Roll.TargetStop)
+	}
+	verb := "are"
+	if len(skipped) == 1 {
+		verb = "is"
+	}
+	return fmt.Sprintf("Left out: %s, which %s easy for this dough.", strings.Join(skipped, ", "), verb)
+}

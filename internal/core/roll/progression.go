@@ -1,0 +1,346 @@
+package roll
+
+import (
+	"math"
+
+	"hollen/internal/core/rules"
+)
+
+// Mode is how the stops are taken.
+type Mode string
+
+// The two modes.
+const (
+	EveryStop Mode = "every"  // one stop after the other, the default
+	Fewest    Mode = "fewest" // the fewest passes that stay easy
+)
+
+// Lay is what the plan of a progression starts from.
+type Lay struct {
+	Rules       rules.Roll
+	Machine     Machine
+	TargetMM    float64 // sheet wanted, mm
+	PieceG      float64 // one piece, g
+	DensityG    float64 // g/mL
+	T           float64 // tension when rolling starts, 0–1
+	D           float64 // development with the folds, 0–1
+	ReadyD      float64
+	ReadyT      float64
+	FatFreePct  float64
+	DurumShare  float64
+	FatPct      float64 // egg, oil and milk fat, % of flour
+	Gluten      float64 // gluten factor 0–1
+	OutsideBand float64 // points outside the hydration band, either side
+	Folds       int     // folded passes at the widest stop
+	Mode        Mode
+	Careful     bool
+	LastTwice   bool    // a second pass at the last stop, against spring-back
+	BenchMM     float64 // longest sheet the bench takes, mm
+	Sheeter     bool
+}
+
+// Spring returns the spring-back s, share of the gap.
+func (l *Lay) Spring() float64 {
+	return l.Rules.SpringBase + l.Rules.SpringTension*l.T + l.Rules.SpringDurum*l.DurumShare
+}
+
+// Sheet returns the sheet that leaves a gap at the n-th pass there (1 or 2), mm.
+func (l *Lay) Sheet(gapMM float64, n int) float64 { return gapMM * (1 + l.Spring()/float64(n)) }
+
+// Easy returns the largest easy reduction r of the incoming sheet when it goes into gapMM:
+//
+//	.45 − max(0,.90−D) − .3max(0,T−.25) − .006max(0,fat−5) − .20(1−gluten)
+//	    + .05 sheeter − .05 if gap < 1.0 − .01 per point outside the band, within .28–.50
+func (l *Lay) Easy(gapMM float64) float64 {
+	r := &l.Rules
+	e := r.ReduceBase - max(0, l.ReadyD-l.D) - r.ReduceTension*max(0, l.T-l.ReadyT) -
+		r.ReduceFat*max(0, l.FatPct-l.FatFreePct) - r.ReduceGluten*(1-l.Gluten) - r.ReduceBand*math.Abs(l.OutsideBand)
+	if l.Sheeter {
+		e += r.ReduceSheeter
+	}
+	if gapMM < r.ThinMM {
+		e -= r.ReduceThin
+	}
+	return min(max(e, r.ReduceLow), r.ReduceHigh)
+}
+
+// limit is Easy, less what care takes off a skip from stop i to j.
+func (l *Lay) limit(i, j int) float64 {
+	e := l.Easy(l.Machine.Stops[j].GapMM)
+	if l.Careful && j > i+1 {
+		e -= l.Rules.CarefulOff
+	}
+	return e
+}
+
+// TargetStop returns the stop whose sheet comes nearest the target, ties to the thinner.
+func (l *Lay) TargetStop() int {
+	best, miss := 0, math.Inf(1)
+	for i, s := range l.Machine.Stops {
+		if m := math.Abs(l.Sheet(s.GapMM, 1) - l.TargetMM); m <= miss+1e-9 {
+			best, miss = i, m
+		}
+	}
+	return best
+}
+
+// Pass is one pass through the rollers.
+type Pass struct {
+	Stop      int     `json:"stop_index"`
+	Label     string  `json:"stop"`
+	GapMM     float64 `json:"gap_mm"`
+	Nth       int     `json:"nth_pass_at_stop"`
+	Fold      int     `json:"folded_in"` // 0 flat, 2 book, 3 thirds
+	InMM      float64 `json:"in_mm"`
+	OutMM     float64 `json:"out_mm"`
+	Reduction float64 `json:"reduction"` // of the incoming sheet, 0–1; 0 for the fold phase
+	Easy      float64 `json:"easy"`      // largest easy reduction here, 0–1; 0 for the fold phase
+	Skipped   int     `json:"stops_skipped"`
+	LengthMM  float64 `json:"length_mm"`   // of each sheet after the pass
+	Sheets    int     `json:"sheets"`      // sheets from one piece at this point
+	Halved    bool    `json:"halve_first"` // cut in half before this pass
+	TimeS     float64 `json:"time_s"`      // for all sheets of one piece
+}
+
+// Skip says what would happen if the stops between From and To were left out.
+type Skip struct {
+	From, To  int
+	Reduction float64
+	Easy      float64
+	Verdict   string // safe, bold or tearing
+}
+
+// Progression is the way down from lump to sheet.
+type Progression struct {
+	Passes    []Pass  `json:"passes"`
+	Spring    float64 `json:"spring_back"` // share of gap
+	PressedMM float64 `json:"pressed_mm"`  // press or pin the piece to this before the first pass
+	SheetMM   float64 `json:"sheet_mm"`
+	MissMM    float64 `json:"miss_mm"` // sheet − target
+	LengthMM  float64 `json:"length_mm"`
+	Sheets    int     `json:"sheets_per_piece"`
+	Layers    float64 `json:"layers"`
+	TimeMin   float64 `json:"minutes_per_piece"`
+	Over      int     `json:"passes_over_easy"`
+	Skips     []Skip  `json:"-"`
+}
+
+// Plan returns the progression: the fold phase at the widest stop, its last two passes
+// unfolded, then the stops by the mode.
+//
+// Fewest is exact. Over states (stop, 1 or 2 passes) it minimises, in this order, total
+// passes; the largest reduction over its limit; the sum of their squares; the stop indexes.
+// A step to the very next stop is never barred.
+func (l *Lay) Plan() Progression {
+	m := l.Machine
+	target := l.TargetStop()
+	p := Progression{Spring: l.Spring(), Layers: 1, Passes: make([]Pass, 0, len(m.Stops)+l.Folds+3)}
+	p.PressedMM = min(l.Rules.PressedGaps*m.Stops[0].GapMM, m.FeedMM)
+	thick, sheets := p.PressedMM, 1
+	add := func(x Pass) {
+		x.Label, x.GapMM = m.Stops[x.Stop].Label, m.Stops[x.Stop].GapMM
+		x.InMM, x.OutMM = thick, l.Sheet(x.GapMM, max(1, min(x.Nth, 2)))
+		whole := LengthMM(l.PieceG, l.DensityG, m.WidthMM, x.OutMM)
+		for l.BenchMM > 0 && whole/float64(sheets) > l.BenchMM && sheets < 64 {
+			sheets *= 2
+			x.Halved = true
+		}
+		x.LengthMM, x.Sheets = whole/float64(sheets), sheets
+		x.TimeS = float64(sheets) * (x.LengthMM/m.SpeedMMPerS + l.Rules.HandlingS)
+		if x.Easy > 0 {
+			x.Reduction = 1 - x.OutMM/x.InMM
+			if x.Reduction > x.Easy+1e-9 {
+				p.Over++
+			}
+		}
+		thick = x.OutMM
+		p.TimeMin += x.TimeS / 60
+		p.Passes = append(p.Passes, x)
+	}
+	// The fold phase: once flat, n folded, then the last two flat again.
+	if l.Folds > 0 {
+		add(Pass{Nth: 1})
+		for range l.Folds {
+			fold := 3
+			if 3*thick > m.FeedMM {
+				fold = 2
+			}
+			p.Layers *= float64(fold)
+			add(Pass{Nth: 1, Fold: fold})
+		}
+	}
+	add(Pass{Nth: 1})
+	if target > 0 || l.Folds > 0 {
+		add(Pass{Nth: 2})
+	}
+	from := 0
+	route := l.route(target)
+	if n := len(route); n > 0 && l.LastTwice {
+		route[n-1].n = 2
+	}
+	for _, s := range route {
+		for n := 1; n <= s.n; n++ {
+			x := Pass{Stop: s.stop, Nth: n}
+			if n == 1 {
+				x.Skipped = s.stop - from - 1
+			}
+			x.Easy = l.limit(from, s.stop)
+			add(x)
+		}
+		from = s.stop
+	}
+	last := p.Passes[len(p.Passes)-1]
+	p.SheetMM, p.LengthMM, p.Sheets = last.OutMM, last.LengthMM, last.Sheets
+	p.MissMM = p.SheetMM - l.TargetMM
+	p.Skips = l.skips(target)
+	return p
+}
+
+// step is one stop of a route and how many passes it gets.
+type step struct{ stop, n int }
+
+// route returns the stops after the widest, each with its passes.
+func (l *Lay) route(target int) []step {
+	if l.Mode == Fewest {
+		return l.fewest(target)
+	}
+	out := make([]step, 0, target)
+	for i := 1; i <= target; i++ {
+		out = append(out, step{i, 1})
+	}
+	return out
+}
+
+// worth is the cost of a route so far, compared in the order of its fields.
+type worth struct {
+	passes  int
+	largest float64
+	squares float64
+	steps   []step
+}
+
+func (a worth) less(b worth) bool {
+	const eps = 1e-12
+	switch {
+	case a.passes != b.passes:
+		return a.passes < b.passes
+	case math.Abs(a.largest-b.largest) > eps:
+		return a.largest < b.largest
+	case math.Abs(a.squares-b.squares) > eps:
+		return a.squares < b.squares
+	}
+	for i := range min(len(a.steps), len(b.steps)) {
+		if a.steps[i].stop != b.steps[i].stop {
+			return a.steps[i].stop < b.steps[i].stop
+		}
+	}
+	return len(a.steps) < len(b.steps)
+}
+
+// startPasses is how many passes the widest stop has had when the way down starts.
+const startPasses = 2
+
+// fewest finds the best route. The order of the objective is not additive (the largest
+// ratio is a maximum), so each state keeps every route no other one dominates.
+func (l *Lay) fewest(target int) []step {
+	if target == 0 {
+		return nil
+	}
+	// kept[i][n-1] are the undominated routes that end at stop i after n passes there.
+	kept := make([][2][]worth, target+1)
+	kept[0][startPasses-1] = []worth{{}}
+	for i := 0; i < target; i++ {
+		for n := 1; n <= 2; n++ {
+			for _, w := range kept[i][n-1] {
+				in := l.Sheet(l.Machine.Stops[i].GapMM, n)
+				for j := i + 1; j <= target; j++ {
+					x := w.then(l, i, j, in)
+					if x.passes == 0 {
+						continue
+					}
+					for passes := 1; passes <= 2; passes++ {
+						y := x
+						y.passes += passes - 1
+						y.steps = append(append(make([]step, 0, len(w.steps)+1), w.steps...), step{j, passes})
+						kept[j][passes-1] = keep(kept[j][passes-1], y)
+					}
+				}
+			}
+		}
+	}
+	var best *worth
+	for n := range kept[target] {
+		for i := range kept[target][n] {
+			if w := &kept[target][n][i]; best == nil || w.less(*best) {
+				best = w
+			}
+		}
+	}
+	return best.steps
+}
+
+// then returns w with one pass from a sheet of in mm at stop i to stop j, or a zero worth
+// when that pass is barred.
+func (w worth) then(l *Lay, i, j int, in float64) worth {
+	reduction := 1 - l.Sheet(l.Machine.Stops[j].GapMM, 1)/in
+	limit := l.limit(i, j)
+	if j > i+1 && reduction > limit {
+		return worth{}
+	}
+	ratio := reduction / limit
+	return worth{passes: w.passes + 1, largest: max(w.largest, ratio), squares: w.squares + ratio*ratio}
+}
+
+// keep adds w to kept unless another is as good in every respect, and drops those it beats.
+func keep(kept []worth, w worth) []worth {
+	for _, k := range kept {
+		if k.passes <= w.passes && k.largest <= w.largest && k.squares <= w.squares && !w.less(k) {
+			return kept
+		}
+	}
+	out := kept[:0]
+	for _, k := range kept {
+		if !(w.passes <= k.passes && w.largest <= k.largest && w.squares <= k.squares && w.less(k)) {
+			out = append(out, k)
+		}
+	}
+	return append(out, w)
+}
+
+// boldOver is how far over the easy reduction a skip is bold rather than tearing.
+const boldOver = .05
+
+// skips says for every single stop on the way down what leaving it out would do.
+func (l *Lay) skips(target int) []Skip {
+	var out []Skip
+	for i := 0; i+2 <= target; i++ {
+		n := 1
+		if i == 0 {
+			n = startPasses
+		}
+		s := Skip{From: i, To: i + 2, Easy: l.limit(i, i+2)}
+		s.Reduction = 1 - l.Sheet(l.Machine.Stops[i+2].GapMM, 1)/l.Sheet(l.Machine.Stops[i].GapMM, n)
+		switch {
+		case s.Reduction <= s.Easy:
+			s.Verdict = "safe"
+		case s.Reduction <= s.Easy+boldOver:
+			s.Verdict = "bold"
+		default:
+			s.Verdict = "tearing"
+		}
+		out = append(out, s)
+	}
+	return out
+}
+
+// LengthMM returns the length of a sheet, mm: mass/(ρ·width·thickness), mass in g, ρ in
+// g/mL, width and thickness in mm.
+func LengthMM(massG, densityGPerML, widthMM, sheetMM float64) float64 {
+	return massG / (densityGPerML * 1e-3 * widthMM * sheetMM)
+}
+
+// SquareMM returns the thickness of a weighed piece of sheet, mm: m/(ρA), mass in g,
+// ρ in g/mL, sides in mm.
+func SquareMM(massG, densityGPerML, aMM, bMM float64) float64 {
+	return massG / (densityGPerML * 1e-3 * aMM * bMM)
+}

@@ -1,0 +1,156 @@
+package roll
+
+import (
+	"math"
+	"math/rand"
+	"slices"
+	"testing"
+
+	"hollen/internal/core/rules"
+)
+
+func lay(fat float64, mode Mode) Lay {
+	r := rules.Default()
+	m, _ := Find("hand-crank-10")
+	return Lay{Rules: r.Roll, Machine: m, TargetMM: .9, PieceG: 160, DensityG: 1.214, T: .1, D: .93,
+		ReadyD: r.Knead.ReadyD, ReadyT: r.Knead.ReadyT, FatFreePct: r.Knead.FatFree, FatPct: fat, Gluten: 1, Folds: 3, Mode: mode, BenchMM: 1200}
+}
+
+func way(p Progression) []int {
+	out := []int{0}
+	for _, x := range p.Passes {
+		if x.Stop != out[len(out)-1] {
+			out = append(out, x.Stop)
+		}
+	}
+	return out
+}
+
+func TestReferenceRoutes(t *testing.T) {
+	l := lay(7, Fewest)
+	if got := way(l.Plan()); !slices.Equal(got, []int{0, 2, 4, 6, 7}) {
+		t.Errorf("whole egg: %v", got)
+	}
+	// A dough this rich in yolk is taken carefully, and that leaves no stop out.
+	l = lay(19, Fewest)
+	l.Careful = l.FatPct >= l.Rules.CarefulFatPct
+	if got := way(l.Plan()); !slices.Equal(got, []int{0, 1, 2, 3, 4, 5, 6, 7}) {
+		t.Errorf("yolk: %v", got)
+	}
+}
+
+func TestReferenceLengthAndSquare(t *testing.T) {
+	if got := LengthMM(160, 1.214, 140, .9); math.Abs(got-1046) > .5 {
+		t.Errorf("length %.1f mm, want 1,046", got)
+	}
+	if got := SquareMM(10.9, 1.214, 100, 100); math.Abs(got-.90) > .005 {
+		t.Errorf("square of 10.9 g: %.3f mm, want 0.90", got)
+	}
+}
+
+// exhaustive tries every route over (stop, 1 or 2 passes).
+func exhaustive(l *Lay, target int) worth {
+	var best *worth
+	var walk func(i, n int, w worth)
+	walk = func(i, n int, w worth) {
+		if i == target {
+			if best == nil || w.less(*best) {
+				c := w
+				c.steps = slices.Clone(w.steps)
+				best = &c
+			}
+			return
+		}
+		in := l.Sheet(l.Machine.Stops[i].GapMM, n)
+		for j := i + 1; j <= target; j++ {
+			x := w.then(l, i, j, in)
+			if x.passes == 0 {
+				continue
+			}
+			for passes := 1; passes <= 2; passes++ {
+				y := x
+				y.passes += passes - 1
+				y.steps = append(slices.Clone(w.steps), step{j, passes})
+				walk(j, passes, y)
+			}
+		}
+	}
+	walk(0, startPasses, worth{})
+	return *best
+}
+
+func TestFewestEqualsExhaustive(t *testing.T) {
+	rnd := rand.New(rand.NewSource(3))
+	for i := range 400 {
+		l := lay(rnd.Float64()*20, Fewest)
+		l.T, l.D, l.Gluten = rnd.Float64()*.4, .8+rnd.Float64()*.2, .6+.4*rnd.Float64()
+		l.Careful = rnd.Intn(2) == 0
+		l.Machine.Stops = nil
+		gap := 3 + rnd.Float64()*5
+		for range 2 + rnd.Intn(8) {
+			l.Machine.Stops = append(l.Machine.Stops, Stop{"", gap})
+			gap *= .55 + rnd.Float64()*.4
+		}
+		l.TargetMM = gap + rnd.Float64()
+		target := l.TargetStop()
+		if target == 0 {
+			continue
+		}
+		if got, want := l.fewest(target), exhaustive(&l, target).steps; !slices.Equal(got, want) {
+			t.Fatalf("case %d: %v, want %v", i, got, want)
+		}
+	}
+}
+
+func TestProgressionProperties(t *testing.T) {
+	for _, mode := range []Mode{EveryStop, Fewest} {
+		for _, m := range Shipped() {
+			if err := m.Check(); err != nil {
+				t.Errorf("%s: %v", m.Key, err)
+			}
+			l := lay(7, mode)
+			l.Machine, l.BenchMM = m, 900
+			p := l.Plan()
+			for i, x := range p.Passes {
+				volume := x.LengthMM * float64(x.Sheets) * m.WidthMM * x.OutMM * l.DensityG * 1e-3
+				if math.Abs(volume/l.PieceG-1) > .001 {
+					t.Errorf("%s pass %d: %.2f g of 160", m.Key, i+1, volume)
+				}
+				if x.LengthMM > l.BenchMM {
+					t.Errorf("%s pass %d: %.0f mm on a %.0f mm bench", m.Key, i+1, x.LengthMM, l.BenchMM)
+				}
+				if x.Skipped > 0 && x.Reduction > x.Easy+1e-9 {
+					t.Errorf("%s pass %d: skips over the limit", m.Key, i+1)
+				}
+				if x.Fold > 0 && float64(x.Fold)*x.InMM > m.FeedMM+1e-9 && x.Fold != 2 {
+					t.Errorf("%s pass %d: packet of %.1f mm", m.Key, i+1, float64(x.Fold)*x.InMM)
+				}
+				if mode == EveryStop && x.Skipped != 0 {
+					t.Errorf("%s pass %d: every stop skips %d", m.Key, i+1, x.Skipped)
+				}
+			}
+		}
+	}
+}
+
+func TestTargetStop(t *testing.T) {
+	l := lay(7, EveryStop)
+	for target, want := range map[float64]int{.9: 7, .6: 9, .1: 9, 40: 0, 2.0: 4} {
+		l.TargetMM = target
+		if got := l.TargetStop(); got != want {
+			t.Errorf("%v mm: stop %d, want %d", target, got, want)
+		}
+	}
+}
+
+func TestCheckRefuses(t *testing.T) {
+	m, _ := Find("hand-crank-10")
+	m.Stops = []Stop{{"0", 3}, {"1", 3.5}}
+	if m.Check() == nil {
+		t.Error("gaps that widen are accepted")
+	}
+	m.Stops = nil
+	if m.Check() == nil {
+		t.Error("a machine without stops is accepted")
+	}
+}

@@ -1,0 +1,335 @@
+// Package rules holds every house rule: the starting values a practised pasta maker
+// would accept, which no table or standard settles. Each is an estimate. It is shown
+// no finer than it is and a workshop's own log may correct it.
+//
+// Values that are settled by physics or by published tables (egg composition, sorption
+// coefficients, densities) live beside the sums that use them, not here.
+package rules
+
+// Rules is one complete set of house rules. Default returns the shipped set; a copy may
+// be changed freely, since every sum takes its Rules as an argument.
+type Rules struct {
+	Flour     Flour
+	Room      Room
+	Hydration Hydration
+	Eggs      Eggs
+	Dough     Dough
+	Knead     Knead
+	Roll      Roll
+	Cut       Cut
+	Dry       Dry
+	Cook      Cook
+	Safety    Safety
+}
+
+// Flour rules: how moisture moves between flour and air.
+type Flour struct {
+	// BasisMoistureWB is the moisture all flour figures are brought to, share wet basis. Source: milling trade usage, 14 %.
+	BasisMoistureWB float64
+	// MilledMoistureWB is the moisture of a fresh bag, share wet basis. Source: house, European mills.
+	MilledMoistureWB float64
+	// DriftTubDays is the time constant of 1 kg in a sealed tub, days. Source: house.
+	DriftTubDays float64
+	// DriftBagDays is the time constant of 1 kg in a folded paper bag, days. Source: house.
+	DriftBagDays float64
+	// DriftBinDays is the time constant of 1 kg in an open bin, days. Source: house.
+	DriftBinDays float64
+	// DriftSiftedDays is the time constant of 1 kg sifted and spread, days. Source: house.
+	DriftSiftedDays float64
+	// DriftMassPower is the power of the mass in kg that scales the time constants, no unit. Source: surface to volume.
+	DriftMassPower float64
+	// EstimateLowWB is the lowest moisture believed without a measurement, share wet basis. Source: house.
+	EstimateLowWB float64
+	// EstimateHighWB is the highest moisture believed without a measurement, share wet basis. Source: house.
+	EstimateHighWB float64
+	// GlutenFragile is the gluten factor under which a sheet is fragile, 0–1. Source: house.
+	GlutenFragile float64
+	// GlutenNoSheet is the gluten factor under which no machine sheet holds without a binder, 0–1. Source: house.
+	GlutenNoSheet float64
+	// ProteinBasePct is the protein all gluten terms are measured from, % of flour. Source: house.
+	ProteinBasePct float64
+}
+
+// Room rules: how the room's correction is split between bowl and board.
+type Room struct {
+	// PourShare is the share of the room's correction poured at once while moisture is only estimated, 0–1. Source: house.
+	PourShare float64
+	// BoardAreaM2 is the wet face of a 500 g dough while it is kneaded, m². Source: house.
+	BoardAreaM2 float64
+	// BoardDoughPerFlour is the dough mass per flour mass used to scale that face, g/g. Source: house.
+	BoardDoughPerFlour float64
+	// BoardRefMassG is the dough mass that face belongs to, g. Source: house.
+	BoardRefMassG float64
+	// BoardSeconds is how long the face is open to the air, s. Source: house.
+	BoardSeconds float64
+	// HeldBackShare is the flour kept out of the well at first, share of flour. Source: house.
+	HeldBackShare float64
+}
+
+// Hydration rules: what the maker steers by and the bands to steer into.
+type Hydration struct {
+	// FatWeight is how many points of water one point of fat feels like, points per point. Source: house.
+	FatWeight float64
+	// AbsorptionWeight is the target's answer to absorption, points per %. Source: house.
+	AbsorptionWeight float64
+	// AbsorptionBasePct is the absorption the bases are given for, %. Source: house.
+	AbsorptionBasePct float64
+	// FineWidthMM is the ribbon width under which a firmer dough is wanted, mm. Source: house.
+	FineWidthMM float64
+	// FineShift is that firmer dough's shift, points. Source: house.
+	FineShift float64
+	// FilledShift is the shift for filled shapes, points. Source: house.
+	FilledShift float64
+	// YolkShift is the shift of an all-yolk dough, points at yolk share 1. Source: house.
+	YolkShift float64
+	// Roller is the band for a roller machine, points of working hydration. Source: house.
+	Roller Band
+	// Pin is the band for a rolling pin, points of working hydration. Source: house.
+	Pin Band
+	// Sheeter is the band for a powered sheeter, points of working hydration. Source: house.
+	Sheeter Band
+	// NearPoints is how far outside the band a plan is merely firm or soft, points. Source: house.
+	NearPoints float64
+	// NonsensePoints is how far outside the band no sheet can be made, points. Source: house.
+	NonsensePoints float64
+}
+
+// Band is a base and how far each side of it still feels right, points of working hydration.
+type Band struct {
+	// Base is the target for flour of base absorption, points. Source: house.
+	Base float64
+	// Under is how far below the target the band reaches, points. Source: house.
+	Under float64
+	// Over is how far above the target the band reaches, points. Source: house.
+	Over float64
+}
+
+// Eggs rules: what makes one answer of the egg solver better than another.
+type Eggs struct {
+	// RichLow is the least yolk share of the rich style, share of egg mass. Source: house.
+	RichLow float64
+	// RichHigh is the greatest yolk share of the rich style, share of egg mass. Source: house.
+	RichHigh float64
+	// RichNominal is the yolk share the rich style aims at, share of egg mass. Source: house.
+	RichNominal float64
+	// WholeWaterShare is the part of the liquid given by eggs in the whole-and-water style, 0–1. Source: house.
+	WholeWaterShare float64
+	// MaxTopShare is the most top-up liquid, share of flour. Source: house.
+	MaxTopShare float64
+	// MinTopShare is the least top-up worth weighing, share of flour. Source: house.
+	MinTopShare float64
+	// MaxFlourShare is the most flour moved to suit whole eggs, share of flour. Source: house.
+	MaxFlourShare float64
+	// Tolerance is the distance from the target that counts as met, points. Source: house.
+	Tolerance float64
+	// MaxMiss is the distance beyond the tolerance at which an answer is dropped, points. Source: house.
+	MaxMiss float64
+	// MissCost is the cost of one point missed. Source: house.
+	MissCost float64
+	// ShareFree is the distance from the nominal yolk share that costs nothing, share. Source: house.
+	ShareFree float64
+	// ShareStep is the distance from the nominal yolk share that costs 1, share. Source: house.
+	ShareStep float64
+	// TopCost is the cost of top-up, per % of flour. Source: house.
+	TopCost float64
+	// FlourCost is the cost of moved flour, per % of flour. Source: house.
+	FlourCost float64
+	// WhitesCost is the cost of whites left over, per g in 100 g of flour. Source: house.
+	WhitesCost float64
+}
+
+// Dough rules: density, colour and what is lost on the way.
+type Dough struct {
+	// AirShare is the air in a kneaded dough, share of volume. Source: house.
+	AirShare float64
+	// FlourFatShare is the fat of flour, share at the 14 % basis. Source: house.
+	FlourFatShare float64
+	// BowlLossShare is what stays on bowl and board, share of dough. Source: house.
+	BowlLossShare float64
+	// BoardFlourShare is the dusting flour picked up in rolling, share of dough. Source: house.
+	BoardFlourShare float64
+}
+
+// Knead rules: the development and relaxation model and the long school's limits.
+type Knead struct {
+	// W63Min is the work that takes development to 63 %, min of hand kneading. Source: house.
+	W63Min float64
+	// W63Durum, W63Whole raise that work per share of durum and wholegrain, no unit. Source: house.
+	W63Durum, W63Whole float64
+	// W63Protein raises it per % of gluten protein over the base. Source: house.
+	W63Protein float64
+	// W63Dry raises it per point of working hydration under DryHw. Source: house.
+	W63Dry float64
+	// W63Fat raises it per % of fat over FatFree. Source: house.
+	W63Fat float64
+	// DryHw is the working hydration under which a dough counts as dry, points. Source: house.
+	DryHw float64
+	// FatFree is the fat that changes nothing, % of flour. Source: house.
+	FatFree float64
+	// TauRelaxMin is the relaxation time of tension at 22 °C, min. Source: house.
+	TauRelaxMin float64
+	// RelaxDurum lengthens it per share of durum; RelaxFat shortens it per % of fat. Source: house.
+	RelaxDurum, RelaxFat float64
+	// RelaxProtein lengthens it per % of gluten protein over the base. Source: house.
+	RelaxProtein float64
+	// RelaxFatMax is the fat over FatFree beyond which relaxation gains no more, % of flour. Source: house.
+	RelaxFatMax float64
+	// TensionMin is the kneading time constant of tension, min of work. Source: house.
+	TensionMin float64
+	// CreditPerMin is the work a minute of rest is worth at 22 °C, min. Source: house.
+	CreditPerMin float64
+	// CreditMax is the most work rest can stand in for, min. Source: house.
+	CreditMax float64
+	// FoldWork is the work of one folded pass, min. Source: house.
+	FoldWork float64
+	// FoldTension is the tension folded passes tend to, 0–1. Source: house.
+	FoldTension float64
+	// RelaxDoubling and UptakeDoubling are the temperature steps that double relaxation and water uptake, °C. Source: house.
+	RelaxDoubling, UptakeDoubling float64
+	// CoolTauMin is the time constant to the surroundings of a 500 g dough, min. Source: house.
+	CoolTauMin float64
+	// ContactRiseC is the warmth mixing by hand gives at once, °C. Source: house.
+	ContactRiseC float64
+	// FridgeC is the temperature of the fridge, °C. Source: house.
+	FridgeC float64
+	// ReadyD, ReadyT, ReadyU are the bounds of a dough that is ready to roll, 0–1. Source: house.
+	ReadyD, ReadyT, ReadyU float64
+	// ColdC is the dough temperature under which it is stiff, °C. Source: house.
+	ColdC float64
+	// HandHotC is the dough temperature over which kneading by hand pauses, °C. Source: house.
+	HandHotC float64
+	// LongMinMin and LongMaxMin are the long school's kneading bounds, min. Source: house.
+	LongMinMin, LongMaxMin float64
+	// RestMinMin is the least rest, RestMinRichMin the least for all-yolk or durum doughs, min. Source: house.
+	RestMinMin, RestMinRichMin float64
+	// RestStepMin is the step of rests, RestMaxMin the longest the solver looks at, min. Source: house.
+	RestStepMin, RestMaxMin float64
+	// LongFolds is how many folded passes the long school plans. Source: house.
+	LongFolds float64
+	// OnePersonG is the dough one person kneads at once, g. Source: house.
+	OnePersonG float64
+}
+
+// Roll rules: spring-back, easy reductions, pieces and handling.
+type Roll struct {
+	// SpringBase, SpringTension, SpringDurum make spring-back s = base + tension·T + durum·share, share of gap. Source: house.
+	SpringBase, SpringTension, SpringDurum float64
+	// ReduceBase is the largest easy reduction of a sound dough, share of the incoming sheet. Source: house.
+	ReduceBase float64
+	// ReduceTension is taken off per unit of tension over ReadyT. Source: house.
+	ReduceTension float64
+	// ReduceFat is taken off per % of fat over FatFree. Source: house.
+	ReduceFat float64
+	// ReduceGluten is taken off per unit of missing gluten factor. Source: house.
+	ReduceGluten float64
+	// ReduceSheeter is added on a powered sheeter. Source: house.
+	ReduceSheeter float64
+	// ReduceThin is taken off when the gap is under ThinMM. Source: house.
+	ReduceThin float64
+	// ThinMM is the gap under which a sheet needs more care, mm. Source: house.
+	ThinMM float64
+	// ReduceBand is taken off per point outside the hydration band. Source: house.
+	ReduceBand float64
+	// ReduceLow and ReduceHigh clamp the easy reduction, share. Source: house.
+	ReduceLow, ReduceHigh float64
+	// CarefulOff is what care takes off skips, share. Source: house.
+	CarefulOff float64
+	// CarefulFatPct is the fat at which skips are taken carefully unless told otherwise, % of flour. Source: house.
+	CarefulFatPct float64
+	// PieceFlourG is the flour in one piece, g. Source: house.
+	PieceFlourG float64
+	// PressedGaps is how many widest gaps thick a piece may be pressed for its first pass. Source: house.
+	PressedGaps float64
+	// HandlingS is the time to take, turn and feed a sheet, s a pass. Source: house.
+	HandlingS float64
+}
+
+// Cut rules: trims and cooked growth.
+type Cut struct {
+	// TrimEndMM and TrimSideMM come off each end and each side of a sheet, mm. Source: house.
+	TrimEndMM, TrimSideMM float64
+	// FlatRibbonMaxMM is the thickest sheet for a flat ribbon, mm. Source: house.
+	FlatRibbonMaxMM float64
+	// CookedGrowth is cooked over raw width, no unit. Source: house.
+	CookedGrowth float64
+	// BackShare is the most trimmings kneaded into the next piece, share of that piece. Source: house.
+	BackShare float64
+	// ChargePerM is how long one metre of sheet takes to cut by hand, s. Source: house.
+	ChargePerM float64
+}
+
+// Dry rules: mass transfer and the window's losses.
+type Dry struct {
+	// SurfaceActivity and BoardActivity are the water activities of sheet and kneaded dough, 0–1. Source: house.
+	SurfaceActivity, BoardActivity float64
+	// StillMS and FanMS are mass transfer coefficients in still air and a gentle fan, m/s. Source: house, evaporative cooling in it.
+	StillMS, FanMS float64
+	// RackFaces, BoardFaces, NestFaces are the faces open to the air. Source: house.
+	RackFaces, BoardFaces, NestFaces float64
+	// ConstantLoss is the loss up to which drying runs at constant rate, share of mass. Source: house.
+	ConstantLoss float64
+	// CutLoss, HoldLoss, BrittleLoss are the losses that cut cleanly, hold a nest, and crack, share of mass. Source: house.
+	CutLoss, HoldLoss, BrittleLoss float64
+	// WindowFactor is how much longer than the first minute the window stays open. Source: house.
+	WindowFactor float64
+	// LeastGM3 is the vapour difference under which no time is given, g/m³. Source: house.
+	LeastGM3 float64
+	// MostMin is the time beyond which no time is given, min. Source: house.
+	MostMin float64
+}
+
+// Cook rules: minutes in the pot.
+type Cook struct {
+	// BaseS and PerMM2S make seconds = base + per·te², te in mm. Source: house.
+	BaseS, PerMM2S float64
+	// TasteOnlyMM is the effective thickness over which only tasting tells, mm. Source: house.
+	TasteOnlyMM float64
+	// Spread is the spread of the minutes shown, share each way. Source: house.
+	Spread float64
+	// DryGain is the share of time added for each DryPer of mass lost. Source: house.
+	DryGain, DryPer float64
+	// WaterPerPasta and SaltPerPasta are g of water and of salt per g of pasta. Source: house.
+	WaterPerPasta, SaltPerPasta float64
+}
+
+// Safety rules: the clock of egg dough above fridge temperature. Local food rules come first.
+type Safety struct {
+	// CautionMin and DiscardMin are the minutes above 5 °C, min. Source: usual advice.
+	CautionMin, DiscardMin float64
+	// HotCautionMin and HotDiscardMin are the same when the room is over HotC, min. Source: usual advice.
+	HotCautionMin, HotDiscardMin float64
+	// HotC is the room temperature over which the shorter times hold, °C. Source: usual advice.
+	HotC float64
+	// ColdC is the dough temperature under which the clock stands, °C. Source: usual advice.
+	ColdC float64
+	// MixMin is the time to mix before kneading starts, min. Source: house.
+	MixMin float64
+}
+
+// Default returns the shipped house rules.
+func Default() Rules {
+	return Rules{
+		Flour: Flour{BasisMoistureWB: .14, MilledMoistureWB: .135,
+			DriftTubDays: 120, DriftBagDays: 8, DriftBinDays: 2, DriftSiftedDays: .3, DriftMassPower: 2. / 3,
+			EstimateLowWB: .105, EstimateHighWB: .155, GlutenFragile: .70, GlutenNoSheet: .45, ProteinBasePct: 11},
+		Room: Room{PourShare: .60, BoardAreaM2: .045, BoardDoughPerFlour: 1.55, BoardRefMassG: 500, BoardSeconds: 600, HeldBackShare: .08},
+		Hydration: Hydration{FatWeight: .20, AbsorptionWeight: .25, AbsorptionBasePct: 56, FineWidthMM: 3, FineShift: -.5, FilledShift: 1, YolkShift: -1.5,
+			Roller: Band{42.5, 2.5, 2.5}, Pin: Band{46, 2, 3}, Sheeter: Band{39, 1.5, 2.5}, NearPoints: 2.5, NonsensePoints: 8},
+		Eggs: Eggs{RichLow: .15, RichHigh: .60, RichNominal: .30, WholeWaterShare: .7, MaxTopShare: .08, MinTopShare: .003, MaxFlourShare: .12,
+			Tolerance: .3, MaxMiss: 1.5, MissCost: 10, ShareFree: .03, ShareStep: .05, TopCost: .5, FlourCost: .7, WhitesCost: .02},
+		Dough: Dough{AirShare: .02, FlourFatShare: .012, BowlLossShare: .01, BoardFlourShare: .015},
+		Knead: Knead{W63Min: 4, W63Durum: .25, W63Whole: .20, W63Protein: .04, W63Dry: .03, W63Fat: .010, DryHw: 42, FatFree: 5,
+			TauRelaxMin: 14, RelaxDurum: .3, RelaxFat: .01, RelaxProtein: .06, RelaxFatMax: 25, TensionMin: 1.5,
+			CreditPerMin: .05, CreditMax: 2, FoldWork: .5, FoldTension: .25, RelaxDoubling: 10, UptakeDoubling: 20,
+			CoolTauMin: 75, ContactRiseC: 1, FridgeC: 4, ReadyD: .90, ReadyT: .25, ReadyU: .95, ColdC: 12, HandHotC: 30,
+			LongMinMin: 8, LongMaxMin: 15, RestMinMin: 20, RestMinRichMin: 30, RestStepMin: 5, RestMaxMin: 120, LongFolds: 3, OnePersonG: 1200},
+		Roll: Roll{SpringBase: .05, SpringTension: .25, SpringDurum: .03, ReduceBase: .45, ReduceTension: .3, ReduceFat: .006, ReduceGluten: .20,
+			ReduceSheeter: .05, ReduceThin: .05, ThinMM: 1, ReduceBand: .01, ReduceLow: .28, ReduceHigh: .50, CarefulOff: .08, CarefulFatPct: 15,
+			PieceFlourG: 100, PressedGaps: 4, HandlingS: 9},
+		Cut: Cut{TrimEndMM: 10, TrimSideMM: 3, FlatRibbonMaxMM: 1.6, CookedGrowth: 1.12, BackShare: .20, ChargePerM: 40},
+		Dry: Dry{SurfaceActivity: .96, BoardActivity: .97, StillMS: .0025, FanMS: .008, RackFaces: 2, BoardFaces: 1, NestFaces: .3,
+			ConstantLoss: .06, CutLoss: .03, HoldLoss: .06, BrittleLoss: .10, WindowFactor: 1.6, LeastGM3: .5, MostMin: 120},
+		Cook:   Cook{BaseS: 25, PerMM2S: 95, TasteOnlyMM: 2.5, Spread: .25, DryGain: .20, DryPer: .05, WaterPerPasta: 10, SaltPerPasta: .1},
+		Safety: Safety{CautionMin: 120, DiscardMin: 240, HotCautionMin: 60, HotDiscardMin: 120, HotC: 32, ColdC: 5, MixMin: 5},
+	}
+}

@@ -1,0 +1,305 @@
+// Package localdb runs a private MariaDB server: its own data folder, a free port on
+// 127.0.0.1, a generated password, for one process and as long as that process wants it.
+package localdb
+
+import (
+	"context"
+	"crypto/rand"
+	"encoding/hex"
+	"errors"
+	"fmt"
+	"net"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"runtime"
+	"strconv"
+	"strings"
+	"sync"
+	"syscall"
+	"time"
+
+	"github.com/go-sql-driver/mysql"
+)
+
+// ErrMissing says that the MariaDB server is not installed.
+var ErrMissing = errors.New("the MariaDB server is not installed: install the package mariadb-server-core (Debian, Ubuntu) and start again")
+
+// BusyError says that another process uses the data folder.
+type BusyError struct{ Dir, Holder string }
+
+func (e *BusyError) Error() string {
+	return fmt.Sprintf("the data folder %s is in use by another Hollen%s; use that one, stop it, or name another folder with --data", e.Dir, e.Holder)
+}
+
+// Server is a running private server.
+type Server struct {
+	DSN  string // with database and password
+	cmd  *exec.Cmd
+	lock *os.File
+	tmp  string
+	done chan struct{}
+	once sync.Once
+}
+
+// find returns the path of a program, also where Debian keeps servers.
+func find(name string) (string, error) {
+	if p, err := exec.LookPath(name); err == nil {
+		return p, nil
+	}
+	for _, dir := range []string{"/usr/sbin", "/usr/local/sbin", "/sbin"} {
+		if p := filepath.Join(dir, name); isFile(p) {
+			return p, nil
+		}
+	}
+	return "", ErrMissing
+}
+
+func isFile(p string) bool {
+	s, err := os.Stat(p)
+	return err == nil && s.Mode().IsRegular()
+}
+
+// Start starts the server on dir, which it makes and fills when it is new, waits until it
+// answers and returns it. The caller stops it with Stop. A folder in use gives a BusyError.
+func Start(ctx context.Context, dir string) (*Server, error) {
+	mariadbd, err := find("mariadbd")
+	if err != nil {
+		return nil, err
+	}
+	dir, err = filepath.Abs(dir)
+	if err != nil {
+		return nil, err
+	}
+	if err := os.MkdirAll(dir, 0o700); err != nil {
+		return nil, fmt.Errorf("data folder: %w", err)
+	}
+	s := &Server{done: make(chan struct{})}
+	if s.lock, err = lock(dir); err != nil {
+		return nil, err
+	}
+	ok := false
+	defer func() {
+		if !ok {
+			s.cleanUp()
+		}
+	}()
+	data := filepath.Join(dir, "mariadb")
+	if err := install(ctx, data); err != nil {
+		return nil, err
+	}
+	password, err := secret(filepath.Join(dir, "password"))
+	if err != nil {
+		return nil, err
+	}
+	// A socket's path is limited to about 100 bytes, so it lives in a short folder.
+	if s.tmp, err = os.MkdirTemp("", "hollen"); err != nil {
+		return nil, err
+	}
+	init := filepath.Join(s.tmp, "init.sql")
+	grants := fmt.Sprintf("CREATE DATABASE IF NOT EXISTS hollen CHARACTER SET utf8mb4;\n"+
+		"CREATE USER IF NOT EXISTS 'hollen'@'127.0.0.1';\nALTER USER 'hollen'@'127.0.0.1' IDENTIFIED BY '%[1]s';\n"+
+		"GRANT ALL ON *.* TO 'hollen'@'127.0.0.1';\nALTER USER 'root'@'localhost' IDENTIFIED BY '%[1]s';\n", password)
+	if err := os.WriteFile(init, []byte(grants), 0o600); err != nil {
+		return nil, err
+	}
+	var last error
+	for range 3 { // a port may be taken between the look and the start
+		port, err := freePort()
+		if err != nil {
+			return nil, err
+		}
+		if last = s.run(ctx, mariadbd, dir, data, init, port, password); last == nil {
+			ok = true
+			return s, nil
+		}
+		if ctx.Err() != nil {
+			break
+		}
+	}
+	return nil, last
+}
+
+// lock takes the folder for this process.
+func lock(dir string) (*os.File, error) {
+	f, err := os.OpenFile(filepath.Join(dir, "lock"), os.O_RDWR|os.O_CREATE, 0o600)
+	if err != nil {
+		return nil, fmt.Errorf("data folder: %w", err)
+	}
+	if err := syscall.Flock(int(f.Fd()), syscall.LOCK_EX|syscall.LOCK_NB); err != nil {
+		holder := make([]byte, 200)
+		n, _ := f.ReadAt(holder, 0)
+		f.Close()
+		return nil, &BusyError{dir, strings.TrimRight(string(holder[:n]), "\n")}
+	}
+	_ = f.Truncate(0)
+	_, _ = f.WriteAt(fmt.Appendf(nil, " (process %d)", os.Getpid()), 0)
+	return f, nil
+}
+
+// install makes the system tables when the folder has none. A folder left half made is
+// made again.
+func install(ctx context.Context, data string) error {
+	mark := filepath.Join(data, "hollen-installed")
+	if isFile(mark) {
+		return nil
+	}
+	tool, err := find("mariadb-install-db")
+	if err != nil {
+		return err
+	}
+	if err := os.RemoveAll(data); err != nil {
+		return err
+	}
+	args := []string{"--no-defaults", "--datadir=" + data, "--auth-root-authentication-method=normal", "--skip-test-db", "--skip-name-resolve"}
+	cmd := exec.CommandContext(ctx, tool, append(args, asRoot()...)...)
+	if out, err := cmd.CombinedOutput(); err != nil {
+		return fmt.Errorf("making the database files: %w\n%s", err, tail(out))
+	}
+	return os.WriteFile(mark, nil, 0o600)
+}
+
+// asRoot lets the server run for root, which it refuses without a word.
+func asRoot() []string {
+	if os.Geteuid() == 0 {
+		return []string{"--user=root"}
+	}
+	return nil
+}
+
+// secret returns the password kept in file, made when there is none.
+func secret(file string) (string, error) {
+	if b, err := os.ReadFile(file); err == nil && len(b) == 32 {
+		return string(b), nil
+	}
+	b := make([]byte, 16)
+	if _, err := rand.Read(b); err != nil {
+		return "", err
+	}
+	s := hex.EncodeToString(b)
+	return s, os.WriteFile(file, []byte(s), 0o600)
+}
+
+func freePort() (int, error) {
+	l, err := net.Listen("tcp", "127.0.0.1:0")
+	if err != nil {
+		return 0, err
+	}
+	defer l.Close()
+	return l.Addr().(*net.TCPAddr).Port, nil
+}
+
+// run starts the server process and waits until it answers.
+func (s *Server) run(ctx context.Context, mariadbd, dir, data, init string, port int, password string) error {
+	logFile := filepath.Join(dir, "mariadb.log")
+	log, err := os.OpenFile(logFile, os.O_WRONLY|os.O_CREATE|os.O_TRUNC, 0o600)
+	if err != nil {
+		return err
+	}
+	defer log.Close()
+	args := []string{"--no-defaults", "--datadir=" + data, "--socket=" + filepath.Join(s.tmp, "db.sock"), "--pid-file=" + filepath.Join(s.tmp, "db.pid"),
+		"--bind-address=127.0.0.1", "--port=" + strconv.Itoa(port), "--skip-name-resolve", "--init-file=" + init,
+		"--innodb-buffer-pool-size=32M", "--innodb-log-file-size=16M", "--key-buffer-size=1M", "--aria-pagecache-buffer-size=8M",
+		"--max-connections=60", "--performance-schema=OFF", "--skip-log-bin", "--character-set-server=utf8mb4", "--collation-server=utf8mb4_unicode_ci"}
+	s.cmd = exec.Command(mariadbd, append(args, asRoot()...)...)
+	s.cmd.Stdout, s.cmd.Stderr = log, log
+	// Its own group: Ctrl-C reaches Hollen alone, which then stops the server in order.
+	s.cmd.SysProcAttr = childAttr()
+	started, ended := make(chan error), make(chan struct{})
+	go func() {
+		// The server gets its signal when the thread that started it dies: keep the thread.
+		runtime.LockOSThread()
+		defer runtime.UnlockOSThread()
+		err := s.cmd.Start()
+		started <- err
+		if err == nil {
+			_ = s.cmd.Wait()
+			close(ended)
+		}
+	}()
+	if err := <-started; err != nil {
+		return err
+	}
+	s.done = ended
+	cfg := mysql.NewConfig()
+	cfg.User, cfg.Passwd, cfg.Net, cfg.Addr, cfg.DBName = "hollen", password, "tcp", net.JoinHostPort("127.0.0.1", strconv.Itoa(port)), "hollen"
+	s.DSN = cfg.FormatDSN()
+	deadline := time.Now().Add(40 * time.Second)
+	for {
+		select {
+		case <-ended:
+			out, _ := os.ReadFile(logFile)
+			return fmt.Errorf("the database server stopped at once; its log %s ends:\n%s", logFile, tail(out))
+		case <-ctx.Done():
+			s.halt()
+			return ctx.Err()
+		case <-time.After(25 * time.Millisecond):
+		}
+		if answers(ctx, s.DSN) {
+			_ = os.Remove(init)
+			return nil
+		}
+		if time.Now().After(deadline) {
+			s.halt()
+			return fmt.Errorf("the database server does not answer after 40 s; see %s", logFile)
+		}
+	}
+}
+
+func answers(ctx context.Context, dsn string) bool {
+	ctx, cancel := context.WithTimeout(ctx, time.Second)
+	defer cancel()
+	cfg, err := mysql.ParseDSN(dsn)
+	if err != nil {
+		return false
+	}
+	cfg.Logger = &mysql.NopLogger{}
+	c, err := mysql.NewConnector(cfg)
+	if err != nil {
+		return false
+	}
+	conn, err := c.Connect(ctx)
+	if err != nil {
+		return false
+	}
+	_ = conn.Close()
+	return true
+}
+
+func tail(b []byte) string {
+	if len(b) > 1500 {
+		b = b[len(b)-1500:]
+	}
+	return strings.TrimSpace(string(b))
+}
+
+// halt ends the server process and waits for it, for at most 20 s before it is killed.
+func (s *Server) halt() {
+	_ = s.cmd.Process.Signal(syscall.SIGTERM)
+	select {
+	case <-s.done:
+	case <-time.After(20 * time.Second):
+		_ = s.cmd.Process.Kill()
+		<-s.done
+	}
+}
+
+func (s *Server) cleanUp() {
+	if s.tmp != "" {
+		_ = os.RemoveAll(s.tmp)
+	}
+	if s.lock != nil {
+		_ = s.lock.Close()
+	}
+}
+
+// Done is closed when the server process has ended, asked or not.
+func (s *Server) Done() <-chan struct{} { return s.done }
+
+// Stop stops the server and lets the folder go. It may be called more than once.
+func (s *Server) Stop() {
+	s.once.Do(func() {
+		s.halt()
+		s.cleanUp()
+	})
+}

@@ -1,0 +1,312 @@
+// Package store keeps batches in MariaDB. What is kept is the request a maker made, with a
+// version number and every earlier version of it; the plan is worked out anew. Nothing
+// outside this package knows SQL, and nothing here is kept in memory between calls, so
+// several processes may share one database.
+package store
+
+import (
+	"context"
+	"database/sql"
+	"database/sql/driver"
+	"embed"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io/fs"
+	"time"
+
+	"github.com/go-sql-driver/mysql"
+	"github.com/pressly/goose/v3"
+	gormmysql "gorm.io/driver/mysql"
+	"gorm.io/gorm"
+	"gorm.io/gorm/clause"
+	"gorm.io/gorm/logger"
+
+	"hollen/internal/core/plan"
+)
+
+//go:embed migrations/*.sql
+var migrations embed.FS
+
+// Batch is one batch as it was last saved.
+type Batch struct {
+	ID        uint64 `gorm:"primaryKey"`
+	Version   int
+	Request   Document
+	CreatedAt time.Time
+	UpdatedAt time.Time
+	DeletedAt gorm.DeletedAt
+}
+
+type revision struct {
+	BatchID uint64 `gorm:"primaryKey"`
+	Version int    `gorm:"primaryKey"`
+	Request Document
+	SavedAt time.Time
+}
+
+type workshop struct {
+	ID   int `gorm:"primaryKey"`
+	Name string
+}
+
+// Document is a request kept as JSON.
+type Document struct{ plan.Request }
+
+// Scan reads a JSON column.
+func (d *Document) Scan(v any) error {
+	switch v := v.(type) {
+	case []byte:
+		return json.Unmarshal(v, &d.Request)
+	case string:
+		return json.Unmarshal([]byte(v), &d.Request)
+	}
+	return fmt.Errorf("request column holds a %T", v)
+}
+
+// Value writes a JSON column.
+func (d Document) Value() (driver.Value, error) {
+	b, err := json.Marshal(d.Request)
+	return string(b), err
+}
+
+// GormDataType names the column type.
+func (Document) GormDataType() string { return "json" }
+
+// Errors a caller tells apart.
+var (
+	ErrNotFound = errors.New("there is no such batch")
+	ErrDeleted  = errors.New("the batch has been deleted")
+)
+
+// ConflictError says that a batch was saved by someone else since it was opened. Base is
+// what the caller started from, Current what stands now.
+type ConflictError struct {
+	Base    plan.Request
+	Current Batch
+}
+
+func (e *ConflictError) Error() string {
+	return fmt.Sprintf("batch %d has been saved as version %d meanwhile", e.Current.ID, e.Current.Version)
+}
+
+// Store is a handle on the database, safe for concurrent use.
+type Store struct {
+	db  *gorm.DB
+	sql *sql.DB
+}
+
+// Open connects to the MariaDB server and database named by dsn (user:password@tcp(host:
+// port)/database) and brings its tables up to date. Several processes may do so at once.
+func Open(ctx context.Context, dsn string) (*Store, error) {
+	cfg, err := mysql.ParseDSN(dsn)
+	if err != nil {
+		return nil, fmt.Errorf("dsn: %w; expected user:password@tcp(host:port)/database", err)
+	}
+	if cfg.DBName == "" {
+		return nil, errors.New("dsn: names no database; expected user:password@tcp(host:port)/database")
+	}
+	cfg.ParseTime, cfg.Loc, cfg.ClientFoundRows = true, time.UTC, true
+	cfg.Collation = "utf8mb4_unicode_ci"
+	cfg.Timeout, cfg.ReadTimeout, cfg.WriteTimeout = 10*time.Second, 30*time.Second, 30*time.Second
+	conn, err := mysql.NewConnector(cfg)
+	if err != nil {
+		return nil, fmt.Errorf("dsn: %w", err)
+	}
+	pool := sql.OpenDB(conn)
+	pool.SetMaxOpenConns(16)
+	pool.SetMaxIdleConns(4)
+	pool.SetConnMaxLifetime(5 * time.Minute)
+	if err := migrate(ctx, pool); err != nil {
+		pool.Close()
+		return nil, err
+	}
+	db, err := gorm.Open(gormmysql.New(gormmysql.Config{Conn: pool, SkipInitializeWithVersion: true}),
+		&gorm.Config{Logger: logger.Discard, NowFunc: func() time.Time { return time.Now().UTC().Truncate(time.Millisecond) }})
+	if err != nil {
+		pool.Close()
+		return nil, err
+	}
+	return &Store{db, pool}, nil
+}
+
+// migrate brings the tables up to date under a lock of the server, one process at a time.
+func migrate(ctx context.Context, pool *sql.DB) error {
+	return locked(ctx, pool, "hollen_migrate", func() error {
+		files, err := fs.Sub(migrations, "migrations")
+		if err != nil {
+			return err
+		}
+		p, err := goose.NewProvider(goose.DialectMySQL, pool, files)
+		if err != nil {
+			return err
+		}
+		_, err = p.Up(ctx)
+		return err
+	})
+}
+
+// locked runs f while it holds a named lock of the server.
+func locked(ctx context.Context, pool *sql.DB, name string, f func() error) error {
+	c, err := pool.Conn(ctx)
+	if err != nil {
+		return fmt.Errorf("database does not answer: %w", err)
+	}
+	defer c.Close()
+	var got sql.NullInt64
+	if err := c.QueryRowContext(ctx, "SELECT GET_LOCK(CONCAT(DATABASE(), '.', ?), 60)", name).Scan(&got); err != nil {
+		return fmt.Errorf("database does not answer: %w", err)
+	}
+	if got.Int64 != 1 {
+		return fmt.Errorf("another process has held %s for a minute", name)
+	}
+	defer c.ExecContext(context.WithoutCancel(ctx), "SELECT RELEASE_LOCK(CONCAT(DATABASE(), '.', ?))", name)
+	return f()
+}
+
+// Close closes the connections.
+func (s *Store) Close() error { return s.sql.Close() }
+
+// Ping says whether the database answers.
+func (s *Store) Ping(ctx context.Context) error { return s.sql.PingContext(ctx) }
+
+// Workshop returns the workshop's name, "" when it has none.
+func (s *Store) Workshop(ctx context.Context) (string, error) {
+	var w []workshop
+	err := s.db.WithContext(ctx).Limit(1).Find(&w).Error
+	if len(w) == 0 {
+		return "", err
+	}
+	return w[0].Name, err
+}
+
+// Page is how many batches one list holds.
+const Page = 60
+
+// List returns the batches saved last, from the skip-th on, at most Page of them, and
+// whether there are more.
+func (s *Store) List(ctx context.Context, skip int) (batches []Batch, more bool, err error) {
+	err = s.db.WithContext(ctx).Order("updated_at DESC, id DESC").Offset(skip).Limit(Page + 1).Find(&batches).Error
+	if len(batches) > Page {
+		return batches[:Page], true, err
+	}
+	return batches, false, err
+}
+
+// Deleted returns the batches deleted last, at most 20.
+func (s *Store) Deleted(ctx context.Context) ([]Batch, error) {
+	var b []Batch
+	err := s.db.WithContext(ctx).Unscoped().Where("deleted_at IS NOT NULL").Order("deleted_at DESC, id DESC").Limit(20).Find(&b).Error
+	return b, err
+}
+
+// Get returns a batch; ErrNotFound, or ErrDeleted with the batch as it was.
+func (s *Store) Get(ctx context.Context, id uint64) (Batch, error) {
+	return get(s.db.WithContext(ctx), id)
+}
+
+func get(db *gorm.DB, id uint64) (Batch, error) {
+	var b Batch
+	err := db.Unscoped().First(&b, id).Error
+	switch {
+	case errors.Is(err, gorm.ErrRecordNotFound):
+		return b, ErrNotFound
+	case err != nil:
+		return b, err
+	case b.DeletedAt.Valid:
+		return b, ErrDeleted
+	}
+	return b, nil
+}
+
+// Create keeps a new batch.
+func (s *Store) Create(ctx context.Context, r plan.Request) (Batch, error) {
+	b := Batch{Version: 1, Request: Document{r}}
+	err := s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+		if err := tx.Create(&b).Error; err != nil {
+			return err
+		}
+		return tx.Create(&revision{b.ID, b.Version, b.Request, b.UpdatedAt}).Error
+	})
+	return b, err
+}
+
+// Save keeps r as the next version of a batch that was opened at version. When it has been
+// saved since, nothing is written and a ConflictError tells both sides; a request that is
+// as it stands makes no new version.
+func (s *Store) Save(ctx context.Context, id uint64, version int, r plan.Request) (Batch, error) {
+	var out Batch
+	err := s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+		b, err := get(tx.Clauses(clause.Locking{Strength: "UPDATE"}), id)
+		if err != nil {
+			return err
+		}
+		out = b
+		if len(plan.Changes(b.Request.Request, r)) == 0 {
+			return nil
+		}
+		if b.Version != version {
+			var base []revision
+			if err := tx.Where("batch_id = ? AND version = ?", id, version).Find(&base).Error; err != nil {
+				return err
+			}
+			c := &ConflictError{Base: b.Request.Request, Current: b}
+			if len(base) == 1 {
+				c.Base = base[0].Request.Request
+			}
+			return c
+		}
+		out.Version, out.Request = b.Version+1, Document{r}
+		if err := tx.Save(&out).Error; err != nil {
+			return err
+		}
+		return tx.Create(&revision{id, out.Version, out.Request, out.UpdatedAt}).Error
+	})
+	return out, err
+}
+
+// Delete puts a batch away; Restore brings it back.
+func (s *Store) Delete(ctx context.Context, id uint64) error {
+	if _, err := s.Get(ctx, id); err != nil {
+		return err
+	}
+	return s.db.WithContext(ctx).Delete(&Batch{}, id).Error
+}
+
+// Restore brings a deleted batch back. A batch that is not deleted stays as it is.
+func (s *Store) Restore(ctx context.Context, id uint64) error {
+	if _, err := s.Get(ctx, id); err == nil || !errors.Is(err, ErrDeleted) {
+		return err
+	}
+	return s.db.WithContext(ctx).Unscoped().Model(&Batch{}).Where("id = ?", id).UpdateColumn("deleted_at", nil).Error
+}
+
+// Seed names the workshop and keeps the requests, the last one newest, if the database
+// holds no batch yet, deleted ones counted. It reports whether it did.
+func (s *Store) Seed(ctx context.Context, name string, requests []plan.Request) (seeded bool, err error) {
+	err = locked(ctx, s.sql, "hollen_seed", func() error {
+		var n int64
+		if err := s.db.WithContext(ctx).Unscoped().Model(&Batch{}).Count(&n).Error; err != nil || n > 0 {
+			return err
+		}
+		seeded = true
+		return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+			if err := tx.Save(&workshop{1, name}).Error; err != nil {
+				return err
+			}
+			now := tx.NowFunc()
+			for i, r := range requests {
+				at := now.Add(time.Duration(i-len(requests)) * time.Second)
+				b := Batch{Version: 1, Request: Document{r}, CreatedAt: at, UpdatedAt: at}
+				if err := tx.Create(&b).Error; err != nil {
+					return err
+				}
+				if err := tx.Create(&revision{b.ID, 1, b.Request, at}).Error; err != nil {
+					return err
+				}
+			}
+			return nil
+		})
+	})
+	return seeded, err
+}

@@ -1,0 +1,185 @@
+package store_test
+
+import (
+	"context"
+	"errors"
+	"strings"
+	"sync"
+	"testing"
+
+	"hollen/internal/core/plan"
+	"hollen/internal/demo"
+	"hollen/internal/store"
+	"hollen/internal/store/storetest"
+)
+
+func TestMain(m *testing.M) { storetest.Main(m) }
+
+var ctx = context.Background()
+
+func named(name string) plan.Request {
+	r := plan.Default()
+	r.Name = name
+	return r
+}
+
+func TestSaveAndConflict(t *testing.T) {
+	s := storetest.Open(t)
+	b, err := s.Create(ctx, named("Señora’s tagliatelle 🍝"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	if got, err := s.Get(ctx, b.ID); err != nil || got.Request.Name != "Señora’s tagliatelle 🍝" || got.Version != 1 {
+		t.Fatalf("%+v, %v", got, err)
+	}
+	first := b.Request.Request
+	first.Room.RH = .7
+	b, err = s.Save(ctx, b.ID, 1, first)
+	if err != nil || b.Version != 2 {
+		t.Fatalf("first save: version %d, %v", b.Version, err)
+	}
+	// The second window still has version 1.
+	second := named("Renamed")
+	_, err = s.Save(ctx, b.ID, 1, second)
+	var c *store.ConflictError
+	if !errors.As(err, &c) || c.Current.Version != 2 || c.Base.Room.RH != .45 || c.Current.Request.Room.RH != .7 {
+		t.Fatalf("second save: %v %+v", err, c)
+	}
+	if got, _ := s.Get(ctx, b.ID); got.Version != 2 || got.Request.Name == "Renamed" {
+		t.Errorf("a refused save has written: %+v", got)
+	}
+	// Saving what already stands is no conflict and no new version.
+	if b, err = s.Save(ctx, b.ID, 1, first); err != nil || b.Version != 2 {
+		t.Errorf("same again: version %d, %v", b.Version, err)
+	}
+}
+
+// Of many savers at once exactly one wins each version.
+func TestConcurrentSaves(t *testing.T) {
+	dsn := storetest.DSN(t)
+	var stores []*store.Store
+	for range 2 { // as two processes would
+		s, err := store.Open(ctx, dsn)
+		if err != nil {
+			t.Fatal(err)
+		}
+		t.Cleanup(func() { s.Close() })
+		stores = append(stores, s)
+	}
+	b, err := stores[0].Create(ctx, named("Shared"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	var wg sync.WaitGroup
+	var mu sync.Mutex
+	won, lost := 0, 0
+	for i := range 12 {
+		wg.Go(func() {
+			r := named("Shared")
+			r.Amount.Portions = float64(20 + i)
+			_, err := stores[i%2].Save(ctx, b.ID, 1, r)
+			mu.Lock()
+			defer mu.Unlock()
+			var c *store.ConflictError
+			switch {
+			case err == nil:
+				won++
+			case errors.As(err, &c):
+				lost++
+			default:
+				t.Error(err)
+			}
+		})
+	}
+	wg.Wait()
+	if won != 1 || lost != 11 {
+		t.Errorf("%d won, %d lost", won, lost)
+	}
+}
+
+func TestDeleteAndRestore(t *testing.T) {
+	s := storetest.Open(t)
+	b, _ := s.Create(ctx, named("Gone"))
+	if err := s.Delete(ctx, b.ID); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := s.Get(ctx, b.ID); !errors.Is(err, store.ErrDeleted) {
+		t.Errorf("get: %v", err)
+	}
+	if _, err := s.Save(ctx, b.ID, 1, named("Back")); !errors.Is(err, store.ErrDeleted) {
+		t.Errorf("save: %v", err)
+	}
+	if err := s.Delete(ctx, b.ID); !errors.Is(err, store.ErrDeleted) {
+		t.Errorf("delete again: %v", err)
+	}
+	if list, _, _ := s.List(ctx, 0); len(list) != 0 {
+		t.Errorf("still listed: %d", len(list))
+	}
+	if gone, _ := s.Deleted(ctx); len(gone) != 1 {
+		t.Errorf("deleted list: %d", len(gone))
+	}
+	if err := errors.Join(s.Restore(ctx, b.ID), s.Restore(ctx, b.ID)); err != nil {
+		t.Errorf("restore twice: %v", err)
+	}
+	if got, err := s.Get(ctx, b.ID); err != nil || got.Request.Name != "Gone" {
+		t.Errorf("%+v, %v", got, err)
+	}
+	if err := s.Restore(ctx, 9999); !errors.Is(err, store.ErrNotFound) {
+		t.Errorf("restore of none: %v", err)
+	}
+}
+
+// Two processes that start at once migrate and seed one database once.
+func TestOpenAndSeedTogether(t *testing.T) {
+	dsn := storetest.DSN(t)
+	var wg sync.WaitGroup
+	var mu sync.Mutex
+	seeded := 0
+	for range 4 {
+		wg.Go(func() {
+			s, err := store.Open(ctx, dsn)
+			if err != nil {
+				t.Error(err)
+				return
+			}
+			defer s.Close()
+			did, err := s.Seed(ctx, demo.Workshop, demo.Batches())
+			if err != nil {
+				t.Error(err)
+			}
+			mu.Lock()
+			defer mu.Unlock()
+			if did {
+				seeded++
+			}
+		})
+	}
+	wg.Wait()
+	s, err := store.Open(ctx, dsn)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer s.Close()
+	list, more, err := s.List(ctx, 0)
+	if err != nil || seeded != 1 || len(list) != len(demo.Batches()) || more {
+		t.Errorf("seeded %d times, %d batches, %v", seeded, len(list), err)
+	}
+	if name, _ := s.Workshop(ctx); name != demo.Workshop {
+		t.Errorf("workshop %q", name)
+	}
+	for _, b := range list {
+		if _, err := plan.Make(b.Request.Request); err != nil {
+			t.Errorf("%s: %v", b.Request.Name, err)
+		}
+	}
+}
+
+func TestOpenSaysWhatIsWrong(t *testing.T) {
+	for dsn, want := range map[string]string{
+		"nonsense": "expected user:password@tcp", "u:p@tcp(127.0.0.1:1)/": "names no database", "u:p@tcp(127.0.0.1:1)/x": "does not answer",
+	} {
+		if _, err := store.Open(ctx, dsn); err == nil || !strings.Contains(err.Error(), want) {
+			t.Errorf("%s: %v", dsn, err)
+		}
+	}
+}

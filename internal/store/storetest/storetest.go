@@ -1,0 +1,64 @@
+// Package storetest gives tests a real MariaDB server on loopback: one private server a
+// test binary, a database of its own each time one is asked for.
+package storetest
+
+import (
+	"context"
+	"database/sql"
+	"fmt"
+	"os"
+	"strings"
+	"sync/atomic"
+	"testing"
+
+	"hollen/internal/store"
+	"hollen/internal/store/localdb"
+)
+
+var (
+	server *localdb.Server
+	count  atomic.Int32
+)
+
+// Main starts the server, runs the tests and stops it. Call it from TestMain.
+func Main(m *testing.M) {
+	os.Exit(func() int {
+		dir, err := os.MkdirTemp("", "hollentest")
+		if err != nil {
+			panic(err)
+		}
+		defer os.RemoveAll(dir)
+		if server, err = localdb.Start(context.Background(), dir); err != nil {
+			fmt.Fprintln(os.Stderr, "the tests need a MariaDB server:", err)
+			return 1
+		}
+		defer server.Stop()
+		return m.Run()
+	}())
+}
+
+// DSN makes an empty database and returns how to reach it.
+func DSN(t testing.TB) string {
+	t.Helper()
+	db, err := sql.Open("mysql", server.DSN)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer db.Close()
+	name := fmt.Sprintf("hollen_test_%d", count.Add(1))
+	if _, err := db.Exec("CREATE DATABASE " + name + " CHARACTER SET utf8mb4"); err != nil {
+		t.Fatal(err)
+	}
+	return strings.Replace(server.DSN, "/hollen", "/"+name, 1)
+}
+
+// Open returns a store on an empty database, closed when the test ends.
+func Open(t testing.TB) *store.Store {
+	t.Helper()
+	s, err := store.Open(context.Background(), DSN(t))
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() { s.Close() })
+	return s
+}
