@@ -521,3 +521,23 @@ func (f Field) Say(v string) string {
 	}
 	return v
 }
+
+// Stepped returns the shown value n steps from the shown value from, on the step's grid and
+// within what is allowed; false when from is no number.
+func (f Field) Stepped(from string, n int) (string, bool) {
+	v, ok := ParseNumber(from)
+	if !ok || f.Step == 0 {
+		return "", false
+	}
+	k := v / f.scale() / f.Step
+	next := math.Floor(k+1e-6) + float64(n)
+	if n < 0 {
+		next = math.Ceil(k-1e-6) + float64(n)
+	}
+	return f.shown(min(max(next*f.Step, f.Min), f.Max)), true
+}
+
+// ShownBounds returns Min, Max and Step in the unit shown.
+func (f Field) ShownBounds() (lo, hi, step string) {
+	return f.shown(f.Min), f.shown(f.Max), f.shown(f.Step)
+}

@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"hollen/internal/core/cut"
+	"hollen/internal/core/dough"
 	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
 )
@@ -235,4 +236,20 @@ func (p *Plan) modeWords() string {
 		verb = "is"
 	}
 	return fmt.Sprintf("Left out: %s, which %s easy for this dough.", strings.Join(skipped, ", "), verb)
+}
+
+// Try returns what the dough would be with another of the solver's answers, and its colour.
+func (p *Plan) Try(s egg.Solution) (massG float64, c dough.Colour) {
+	class := p.task.Class
+	yolk := float64(s.Whole+s.Yolks) * class.YolkG
+	massG = p.task.FlourG + s.FlourAddG + s.EggG + s.TopG
+	return massG, dough.Tint(p.Formula.Blend, yolk, massG)
+}
+
+// FeelOf returns how the dough of another of the solver's answers behaves, in words.
+func (p *Plan) FeelOf(s egg.Solution) string {
+	t := p.Formula.Target
+	shift := s.TargetHw - t.Hw
+	t.Hw, t.Low, t.High = t.Hw+shift, t.Low+shift, t.High+shift
+	return t.Feel(p.rules.Hydration, s.Hw)
 }

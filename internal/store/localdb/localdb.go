@@ -120,6 +120,20 @@ func Start(ctx context.Context, dir string) (*Server, error) {
 	return nil, last
 }
 
+// Reset empties dir of everything Start makes there, so that the next Start begins anew. A
+// folder in use gives a BusyError, and nothing else in the folder is touched.
+func Reset(dir string) error {
+	if _, err := os.Stat(dir); errors.Is(err, os.ErrNotExist) {
+		return nil
+	}
+	l, err := lock(dir)
+	if err != nil {
+		return err
+	}
+	defer l.Close()
+	return errors.Join(os.RemoveAll(filepath.Join(dir, "mariadb")), os.RemoveAll(filepath.Join(dir, "password")), os.RemoveAll(filepath.Join(dir, "mariadb.log")))
+}
+
 // lock takes the folder for this process.
 func lock(dir string) (*os.File, error) {
 	f, err := os.OpenFile(filepath.Join(dir, "lock"), os.O_RDWR|os.O_CREATE, 0o600)

@@ -1,0 +1,58 @@
+// Command hollen plans batches of fresh egg pasta: it serves the pages, or works out one
+// request from a file.
+package main
+
+import (
+	"context"
+	"fmt"
+	"io"
+	"os"
+	"os/signal"
+	"syscall"
+)
+
+const usage = `hollen plans batches of fresh egg pasta.
+
+  hollen demo  [--fresh] [--data DIR] [--addr HOST:PORT] [--log FILE]
+      starts a private database, loads the demo workshop, serves it
+  hollen serve [--dsn DSN] [--data DIR] [--addr HOST:PORT] [--log FILE]
+      serves your own batches, from a private database in DIR or, with --dsn or
+      HOLLEN_DSN (user:password@tcp(host:port)/database), from a server of yours
+  hollen plan  FILE.json | -
+      works out a request and prints the plan as JSON; - reads standard input
+  hollen plan  --example
+      prints a complete request to start from
+`
+
+// exit codes: 0 done, 1 failed, 2 the call or the request is wrong.
+const (
+	exitFailed = 1
+	exitUsage  = 2
+)
+
+func main() {
+	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM, syscall.SIGHUP)
+	code := run(ctx, os.Args[1:], os.Stdin, os.Stdout, os.Stderr)
+	stop()
+	os.Exit(code)
+}
+
+func run(ctx context.Context, args []string, in io.Reader, out, errw io.Writer) int {
+	if len(args) == 0 {
+		fmt.Fprint(errw, usage)
+		return exitUsage
+	}
+	switch args[0] {
+	case "demo":
+		return serve(ctx, args[1:], true, out, errw)
+	case "serve":
+		return serve(ctx, args[1:], false, out, errw)
+	case "plan":
+		return planFile(args[1:], in, out, errw)
+	case "help", "-h", "--help":
+		fmt.Fprint(out, usage)
+		return 0
+	}
+	fmt.Fprintf(errw, "hollen: there is no %q\n\n%s", args[0], usage)
+	return exitUsage
+}

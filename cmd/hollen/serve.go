@@ -1,0 +1,156 @@
+package main
+
+import (
+	"context"
+	"errors"
+	"flag"
+	"fmt"
+	"io"
+	"log/slog"
+	"net"
+	"net/http"
+	"os"
+	"path/filepath"
+	"time"
+
+	"hollen/internal/demo"
+	"hollen/internal/store"
+	"hollen/internal/store/localdb"
+	"hollen/internal/web"
+)
+
+// options are the flags of serve and demo.
+type options struct {
+	dsn, data, addr, log string
+	fresh, demo          bool
+}
+
+func parse(args []string, isDemo bool, errw io.Writer) (options, error) {
+	o := options{demo: isDemo}
+	name := "serve"
+	if isDemo {
+		name = "demo"
+	}
+	f := flag.NewFlagSet("hollen "+name, flag.ContinueOnError)
+	f.SetOutput(errw)
+	f.StringVar(&o.data, "data", defaultData(isDemo), "folder of the private database")
+	f.StringVar(&o.addr, "addr", "127.0.0.1:0", "address to serve on; port 0 takes a free one")
+	f.StringVar(&o.log, "log", "", "file the log goes to; - is standard error")
+	if isDemo {
+		f.BoolVar(&o.fresh, "fresh", false, "forget what the demo holds and start over")
+	} else {
+		f.StringVar(&o.dsn, "dsn", os.Getenv("HOLLEN_DSN"), "an existing MariaDB server: user:password@tcp(host:port)/database")
+	}
+	if err := f.Parse(args); err != nil {
+		return o, err
+	}
+	if f.NArg() > 0 {
+		err := fmt.Errorf("%q is not understood", f.Arg(0))
+		fmt.Fprintf(errw, "hollen %s: %v\n", name, err)
+		return o, err
+	}
+	return o, nil
+}
+
+// defaultData is where a private database stands unless told otherwise.
+func defaultData(isDemo bool) string {
+	base := os.Getenv("XDG_DATA_HOME")
+	if base == "" {
+		home, err := os.UserHomeDir()
+		if err != nil {
+			home = "."
+		}
+		base = filepath.Join(home, ".local", "share")
+	}
+	if isDemo {
+		return filepath.Join(base, "hollen-demo")
+	}
+	return filepath.Join(base, "hollen")
+}
+
+// serve starts what is needed, serves until ctx ends, and stops it all in order.
+func serve(ctx context.Context, args []string, isDemo bool, out, errw io.Writer) int {
+	o, err := parse(args, isDemo, errw)
+	switch {
+	case errors.Is(err, flag.ErrHelp):
+		return 0
+	case err != nil:
+		return exitUsage
+	}
+	if err := o.serve(ctx, out, errw); err != nil {
+		fmt.Fprintf(errw, "hollen: %v\n", err)
+		return exitFailed
+	}
+	return 0
+}
+
+func (o options) serve(ctx context.Context, out, errw io.Writer) error {
+	lost := make(<-chan struct{})
+	if o.dsn == "" {
+		if o.fresh {
+			if err := localdb.Reset(o.data); err != nil {
+				return err
+			}
+		}
+		db, err := localdb.Start(ctx, o.data)
+		if err != nil {
+			return err
+		}
+		defer db.Stop()
+		o.dsn, lost = db.DSN, db.Done()
+	}
+	log, closeLog, err := o.logger(errw)
+	if err != nil {
+		return err
+	}
+	defer closeLog()
+	s, err := store.Open(ctx, o.dsn)
+	if err != nil {
+		return err
+	}
+	defer s.Close()
+	if o.demo {
+		if _, err := s.Seed(ctx, demo.Workshop, demo.Batches()); err != nil {
+			return err
+		}
+	}
+	l, err := net.Listen("tcp", o.addr)
+	if err != nil {
+		return fmt.Errorf("cannot serve on %s: %w", o.addr, err)
+	}
+	addr := l.Addr().(*net.TCPAddr)
+	srv := web.NewHTTP(web.New(s, log, addr.IP.IsLoopback()), log)
+	failed := make(chan error, 1)
+	go func() { failed <- srv.Serve(l) }()
+	fmt.Fprintf(out, "Hollen serves at http://%s/ (Ctrl-C stops it)\n", addr)
+	select {
+	case <-ctx.Done():
+	case err := <-failed:
+		return err
+	case <-lost:
+		err = errors.New("the private database has stopped by itself; see mariadb.log in the data folder")
+	}
+	quiet, cancel := context.WithTimeout(context.Background(), 10*time.Second)
+	defer cancel()
+	if down := srv.Shutdown(quiet); down != nil && !errors.Is(down, http.ErrServerClosed) {
+		log.Warn("shutdown", "err", down)
+	}
+	return err
+}
+
+// logger opens the log: the demo keeps it beside its database, so that the one line with the
+// address stands alone.
+func (o options) logger(errw io.Writer) (*slog.Logger, func(), error) {
+	file := o.log
+	if file == "" && o.demo {
+		file = filepath.Join(o.data, "hollen.log")
+	}
+	if file == "" || file == "-" {
+		return slog.New(slog.NewTextHandler(errw, nil)), func() {}, nil
+	}
+	f, err := os.OpenFile(file, os.O_WRONLY|os.O_CREATE|os.O_APPEND, 0o600)
+	if err != nil {
+		return nil, nil, fmt.Errorf("log: %w", err)
+	}
+	return slog.New(slog.NewTextHandler(f, nil)), func() { f.Close() }, nil
+}

@@ -1,0 +1,123 @@
+package draw
+
+import (
+	"fmt"
+	"math"
+	"strings"
+
+	"hollen/internal/core/plan"
+)
+
+// Strip draws the dough along the stations, from the side: heap, lump, the steps of the
+// stops used, the ribbons across one sheet, dried and cooked. It is a picture of the order
+// of work and only the counts are to scale.
+func Strip(p *plan.Plan) string {
+	const base, right = 88., 1600.
+	s := &Scene{}
+	var b strings.Builder
+	b.WriteString("M6 88L12 71 21 49 30 34 39 20 48 14 57 17 66 23 75 28 84 34 93 36 102 40 111 35 120 27 129 20 138 17 147 19 165 21 192 23 237 26 300 30 400 33 600 41 792 48")
+	stops := stopsUsed(p)
+	n := float64(max(len(stops), 1))
+	first := p.Roll.Passes[0].OutMM
+	for i, k := range stops {
+		x := 800 + 200*float64(i)/n
+		// Square root, so that the last steps can still be told apart.
+		y := base - 40*math.Sqrt(k/first)
+		fmt.Fprintf(&b, "L%s %s %s %s", num(x+4), num(y), num(x+200/n-4), num(y))
+	}
+	b.WriteString("L1000 88Z")
+	if p.Formula.Pick.Whole+p.Formula.Pick.Yolks > 0 {
+		fmt.Fprintf(&s.body, `<ellipse class="yolk-dome" cx="100" cy="36" rx="15" ry="20"/>`)
+	}
+	s.Path("body", b.String())
+	s.Path("lit", "M420 40C560 44 700 49 792 54L792 59C700 55 560 52 420 49Z")
+	if across := min(p.Cut.Across, 60); across > 0 {
+		w := 182 / float64(across)
+		for i := range across {
+			s.Rect("body", 1012+float64(i)*w, 79.5, w*.72, 8.5)
+		}
+	}
+	s.Path("body", wave(1212, 180, 6, 7, 81.25, 5.5))
+	s.Path("body", wave(1412, 180, 4, 16, 81.5, 5))
+	return fmt.Sprintf(`<svg class="strip" viewBox="0 0 %g 92" preserveAspectRatio="none" aria-hidden="true">%s</svg>`, right, s.body.String())
+}
+
+// wave is a ribbon of n waves from x over width w, of height amp and thickness t at y.
+func wave(x, w float64, n int, amp, y, t float64) string {
+	half := w / float64(n) / 2
+	var b strings.Builder
+	fmt.Fprintf(&b, "M%s %s", num(x), num(y))
+	for i := range n {
+		fmt.Fprintf(&b, "q%s %s %s 0", num(half), num(amp*sign(i)), num(2*half))
+	}
+	fmt.Fprintf(&b, "l0 %s", num(t))
+	for i := range n {
+		fmt.Fprintf(&b, "q%s %s %s 0", num(-half), num(amp*sign(n-1-i)), num(-2*half))
+	}
+	return b.String() + "Z"
+}
+
+func sign(i int) float64 {
+	if i%2 == 0 {
+		return -1
+	}
+	return 1
+}
+
+// stopsUsed returns the sheet, mm, that leaves each stop used.
+func stopsUsed(p *plan.Plan) []float64 {
+	var out []float64
+	last := -1
+	for _, x := range p.Roll.Passes {
+		if x.Stop != last {
+			out, last = append(out, x.OutMM), x.Stop
+		} else {
+			out[len(out)-1] = x.OutMM
+		}
+	}
+	return out
+}
+
+// maxEggs is how many eggs or yolks are drawn one by one.
+const maxEggs = 10
+
+// Eggs draws the eggs, yolks and top-up of the pick.
+func Eggs(p *plan.Plan) string {
+	f := &p.Formula
+	s := &Scene{Title: plan.EggWords(f.Pick.Whole, f.Pick.Yolks) + ", " + plan.Grams(f.TopG) + " of " + p.TopWord(), W: 590, Y: -4, H: 100, Class: "scale-down"}
+	x := 4.
+	group := func(n int, one, many string, grams float64, step float64, icon func(x float64)) {
+		if n == 0 {
+			return
+		}
+		start := x
+		for range min(n, maxEggs) {
+			icon(x)
+			x += step
+		}
+		if n > maxEggs {
+			s.Text("q", x+2, 34, fmt.Sprintf("and %d more", n-maxEggs))
+			x += 84
+		}
+		s.Text("big", start, 72, plan.Plural(n, one, many))
+		s.Text("", start, 91, plan.Grams(grams))
+		x = max(x, start+78) + 22
+	}
+	step := 38.
+	if f.Pick.Whole > 6 && f.Pick.Yolks > 4 {
+		step = 27
+	}
+	group(f.Pick.Whole, "egg", "eggs", f.WholeG, step, func(x float64) {
+		s.Path("shell", fmt.Sprintf("M%s 3c9 0 16 16 16 27a16 15 0 0 1 -32 0c0 -11 7 -27 16 -27z", num(x+16)))
+		s.Circle("yolk-in", x+16, 30, 7.5)
+	})
+	group(f.Pick.Yolks, "extra yolk", "extra yolks", f.YolkG, step*.84, func(x float64) { s.Circle("yolk-out", x+14, 30, 13) })
+	if f.TopG > 0 {
+		s.Path("drop", fmt.Sprintf("M%s 10c8 12 13 18 13 25a13 13 0 0 1 -26 0c0 -7 5 -13 13 -25z", num(x+13)))
+		s.Text("big", x, 72, plan.Grams(f.TopG))
+		s.Text("", x, 91, p.TopWord())
+	} else if f.Pick.Whole+f.Pick.Yolks == 0 {
+		s.Text("big", x, 72, "No egg, no liquid")
+	}
+	return s.SVG()
+}

@@ -1,0 +1,131 @@
+package draw
+
+import (
+	"fmt"
+	"math"
+)
+
+// Band is a stretch of a scale that is right for something.
+type Band struct {
+	From, To float64
+	Class    string // dough, or soft for a paler one
+	Words    string // written in it when there is room
+}
+
+// Mark points at a value of a scale.
+type Mark struct {
+	At   float64
+	Text string
+	Open bool // an outline: a value that is not the one that counts
+}
+
+// Ruler is a scale with bands and marks, linear from Min to Max.
+type Ruler struct {
+	Title      string
+	Min, Max   float64
+	Step       float64 // of the numbers; ticks stand at half of it
+	Digits     int
+	Left       string // words in the ground left of the first band
+	Right      string // words in the ground right of the last band
+	Bands      []Band
+	Marks      []Mark
+	Edges      bool // write the bands' bounds over them
+	Foot       string
+	WidthUnits float64 // 0: 590
+}
+
+const rulerPad = 8.
+
+// x returns where a value stands, picture units; values off the scale stand at its end.
+func (r *Ruler) x(v float64) float64 {
+	v = min(max(v, r.Min), r.Max)
+	return rulerPad + (v-r.Min)/(r.Max-r.Min)*(r.width()-2*rulerPad)
+}
+
+func (r *Ruler) width() float64 {
+	if r.WidthUnits == 0 {
+		return 590
+	}
+	return r.WidthUnits
+}
+
+// SVG returns the picture of r.
+func (r *Ruler) SVG() string {
+	const top, height = 46., 34.
+	s := &Scene{Title: r.Title, Y: 8, W: r.width(), H: 102, Class: "scale-down"}
+	if r.Foot != "" {
+		s.H = 124
+	}
+	lo, hi := r.x(r.Min), r.x(r.Max)
+	s.Rect("ground", lo, top, hi-lo, height)
+	for _, b := range r.Bands {
+		x1, x2 := r.x(b.From), r.x(b.To)
+		s.Rect(b.Class, x1, top, x2-x1, height)
+		if room := x2 - x1; b.Words != "" && room > 6.6*float64(len([]rune(b.Words))) {
+			s.Text("m s", (x1+x2)/2, top+22, b.Words)
+		}
+	}
+	s.Rect("frame", lo, top, hi-lo, height)
+	if n := len(r.Bands); n > 0 {
+		words := func(text string, a, b float64) {
+			if text != "" && b-a > 7*float64(len([]rune(text))) {
+				s.Text("m s", (a+b)/2, top+22, text)
+			}
+		}
+		words(r.Left, lo, r.x(r.Bands[0].From))
+		words(r.Right, r.x(r.Bands[n-1].To), hi)
+	}
+	ticks := ""
+	for i := 0; ; i++ {
+		v := r.Min + float64(i)*r.Step/2
+		if v > r.Max+1e-9 {
+			break
+		}
+		long := 5
+		if i%2 == 0 {
+			long = 9
+			s.Text("m", r.x(v), top+58, fmt.Sprintf("%.*f", r.Digits, v))
+		}
+		ticks += fmt.Sprintf("M%s %gv%d", num(r.x(v)), top+height, long)
+	}
+	s.Path("dim", ticks)
+	if r.Edges {
+		for _, b := range r.Bands {
+			for _, v := range []float64{b.From, b.To} {
+				if v <= r.Min || v >= r.Max {
+					continue
+				}
+				s.Path("ink", fmt.Sprintf("M%s %gv40", num(r.x(v)), top-6))
+				clear := true
+				for _, m := range r.Marks {
+					clear = clear && (m.Open || math.Abs(r.x(v)-r.x(m.At)) > 34)
+				}
+				if clear {
+					s.Text("m b", r.x(v), top-9, fmt.Sprintf("%.1f", v))
+				}
+			}
+		}
+	}
+	for _, m := range r.Marks {
+		x := r.x(m.At)
+		if m.Open {
+			s.Path("open", fmt.Sprintf("M%s %gl-5 -8v-18h10v18z", num(x), top+31))
+			if m.Text != "" {
+				s.Text("m q", x, top-9, m.Text)
+			}
+			continue
+		}
+		s.Path("yolk", fmt.Sprintf("M%s %gl-9 -13v-28h18v28z", num(x), top+31))
+		at, class := x, "big m"
+		if x < 40 {
+			at, class = lo, "big"
+		} else if x > r.width()-40 {
+			at, class = hi, "big e"
+		}
+		s.Text(class, at, top-18, m.Text)
+	}
+	if r.Foot != "" {
+		s.Text("q", lo, top+80, r.Foot)
+	}
+	return s.SVG()
+}

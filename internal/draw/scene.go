@@ -1,0 +1,81 @@
+// Package draw turns results into SVG pictures, to scale. It is pure: the same result gives
+// the same picture. Colours and type come from the page's style sheet by class.
+package draw
+
+import (
+	"fmt"
+	"html"
+	"strconv"
+	"strings"
+)
+
+// Scene is a picture under way. X runs right, Y down, in picture units.
+type Scene struct {
+	Title      string // what the picture shows, for those who do not see it
+	X, Y, W, H float64
+	Class      string // besides "draw"
+	hatch      bool
+	body       strings.Builder
+}
+
+// num writes a coordinate to a hundredth, without needless digits.
+func num(v float64) string {
+	s := strconv.FormatFloat(v, 'f', 2, 64)
+	s = strings.TrimRight(strings.TrimRight(s, "0"), ".")
+	if s == "-0" || s == "" {
+		return "0"
+	}
+	return s
+}
+
+// Rect adds a rectangle.
+func (s *Scene) Rect(class string, x, y, w, h float64) {
+	s.hatch = s.hatch || class == "trim"
+	fmt.Fprintf(&s.body, `<rect class="%s" x="%s" y="%s" width="%s" height="%s"/>`, class, num(x), num(y), num(max(w, 0)), num(max(h, 0)))
+}
+
+// Circle adds a circle.
+func (s *Scene) Circle(class string, x, y, r float64) {
+	fmt.Fprintf(&s.body, `<circle class="%s" cx="%s" cy="%s" r="%s"/>`, class, num(x), num(y), num(r))
+}
+
+// Path adds a path of SVG path data.
+func (s *Scene) Path(class, d string) {
+	fmt.Fprintf(&s.body, `<path class="%s" d="%s"/>`, class, d)
+}
+
+// Text adds text at its baseline; class m centres it, e ends it there.
+func (s *Scene) Text(class string, x, y float64, text string) {
+	fmt.Fprintf(&s.body, `<text class="%s" x="%s" y="%s">%s</text>`, class, num(x), num(y), html.EscapeString(text))
+}
+
+// Upright adds centred text that reads from below.
+func (s *Scene) Upright(class string, x, y float64, text string) {
+	fmt.Fprintf(&s.body, `<text class="%s" transform="translate(%s %s) rotate(-90)">%s</text>`, class, num(x), num(y), html.EscapeString(text))
+}
+
+// Across adds a horizontal measure from x1 to x2 with a text above its middle.
+func (s *Scene) Across(x1, x2, y float64, text string) {
+	s.Path("dim", fmt.Sprintf("M%s %sH%sM%s %sv8M%s %sv8", num(x1), num(y), num(x2), num(x1), num(y-4), num(x2), num(y-4)))
+	if text != "" {
+		s.Text("m", (x1+x2)/2, y-6, text)
+	}
+}
+
+// Down adds a vertical measure from y1 to y2.
+func (s *Scene) Down(x, y1, y2 float64) {
+	s.Path("dim", fmt.Sprintf("M%s %sV%sM%s %sh8M%s %sh8", num(x), num(y1), num(y2), num(x-4), num(y1), num(x-4), num(y2)))
+}
+
+// SVG returns the picture.
+func (s *Scene) SVG() string {
+	var b strings.Builder
+	fmt.Fprintf(&b, `<svg class="%s" viewBox="%s %s %s %s" role="img"><title>%s</title>`,
+		strings.TrimSpace("draw "+s.Class), num(s.X), num(s.Y), num(s.W), num(s.H), html.EscapeString(s.Title))
+	if s.hatch {
+		b.WriteString(`<defs><pattern id="hatch" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><rect class="hatch-ground" width="6" height="6"/><path class="hatch-line" d="M0 0V6"/></pattern></defs>`)
+	}
+	b.WriteString(s.body.String())
+	b.WriteString("</svg>")
+	return b.String()
+}

@@ -1,0 +1,307 @@
+package web
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"net/http"
+	"net/url"
+	"regexp"
+	"strconv"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+
+	"hollen/internal/core/plan"
+	"hollen/internal/exchange"
+	"hollen/internal/store"
+)
+
+// bounded gives a request's database work a time limit.
+func bounded(c *gin.Context) (context.Context, context.CancelFunc) {
+	return context.WithTimeout(c.Request.Context(), dbTimeout)
+}
+
+// load returns the batch an address names, or shows why there is none.
+func (s *Server) load(c *gin.Context) (b store.Batch, ok bool) {
+	id, err := strconv.ParseUint(c.Param("id"), 10, 63)
+	if err != nil {
+		s.fail(c, http.StatusNotFound, "There is no such batch.", "Batches are numbered; this is no number.")
+		return b, false
+	}
+	ctx, cancel := bounded(c)
+	defer cancel()
+	b, err = s.store.Get(ctx, id)
+	if err != nil && !(errors.Is(err, store.ErrDeleted) && c.Request.Method == http.MethodPost) {
+		s.failStore(c, err)
+		return b, false
+	}
+	return b, true
+}
+
+// failStore shows an error of the store.
+func (s *Server) failStore(c *gin.Context, err error) {
+	switch {
+	case errors.Is(err, store.ErrNotFound):
+		s.fail(c, http.StatusNotFound, "There is no such batch.", "It may be in another database.")
+	case errors.Is(err, store.ErrDeleted):
+		s.fail(c, http.StatusGone, "This batch has been deleted.", "The list of batches has it under deleted batches, from where it can be brought back.")
+	default:
+		s.log.Error("store", "err", err)
+		s.fail(c, http.StatusServiceUnavailable, "The database does not answer.", "Go back: what you typed is still there. Try again in a moment.")
+	}
+}
+
+// posted reads the posted form; a form too large or broken gives an error page.
+func (s *Server) posted(c *gin.Context) (url.Values, bool) {
+	if err := c.Request.ParseForm(); err != nil {
+		var big *http.MaxBytesError
+		if errors.As(err, &big) {
+			s.fail(c, http.StatusRequestEntityTooLarge, "That is too much at once.", fmt.Sprintf("A form may have %d kB.", maxBody>>10))
+		} else {
+			s.fail(c, http.StatusBadRequest, "That form cannot be read.", "")
+		}
+		return nil, false
+	}
+	return c.Request.PostForm, true
+}
+
+// view binds what was posted to the saved batch and works it out.
+func (s *Server) view(c *gin.Context, b store.Batch, v url.Values) (*batchView, form, bool) {
+	f := bind(b.Request.Request, v)
+	version := b.Version
+	if n, err := strconv.Atoi(v.Get("version")); err == nil && n > 0 && n <= b.Version {
+		version = n
+	}
+	at := v.Get("at")
+	if at == "" {
+		at = v.Get("was_at")
+	}
+	view, err := newView(b.ID, version, at, b.Request.Request, f)
+	if err != nil {
+		s.log.Error("plan", "batch", b.ID, "err", err)
+		s.fail(c, http.StatusInternalServerError, "This batch cannot be worked out.", err.Error())
+		return nil, f, false
+	}
+	return view, f, true
+}
+
+func (s *Server) show(c *gin.Context, status int, v *batchView) {
+	s.render(c, status, "batch", stationNames[v.At]+": "+v.Req.Name, v)
+}
+
+// openBatch shows a batch as saved.
+func (s *Server) openBatch(c *gin.Context) {
+	b, ok := s.load(c)
+	if !ok {
+		return
+	}
+	v, err := newView(b.ID, b.Version, c.Query("at"), b.Request.Request, form{Request: b.Request.Request})
+	if err != nil {
+		s.log.Error("plan", "batch", b.ID, "err", err)
+		s.fail(c, http.StatusInternalServerError, "This batch cannot be worked out.", err.Error())
+		return
+	}
+	v.Saved = c.Query("saved") != ""
+	s.show(c, http.StatusOK, v)
+}
+
+// backToBatch answers a reload of a page that came from a form.
+func (s *Server) backToBatch(c *gin.Context) {
+	c.Redirect(http.StatusSeeOther, "/batches/"+url.PathEscape(c.Param("id")))
+}
+
+// workBatch works the form out and saves nothing.
+func (s *Server) workBatch(c *gin.Context) {
+	b, ok := s.load(c)
+	if !ok {
+		return
+	}
+	values, ok := s.posted(c)
+	if !ok {
+		return
+	}
+	if v, _, ok := s.view(c, b, values); ok {
+		v.Gone = b.DeletedAt.Valid
+		s.show(c, http.StatusOK, v)
+	}
+}
+
+// atError turns a view to the station of its first error.
+func (v *batchView) atError() {
+	for _, f := range plan.Fields(pageFlours) {
+		if _, bad := v.Errors[f.Path]; bad {
+			v.At = f.Stage
+			return
+		}
+	}
+}
+
+// saveBatch saves the form as the next version. Errors save nothing; neither does a version
+// saved meanwhile, whose changes are told and merged under what was typed.
+func (s *Server) saveBatch(c *gin.Context) {
+	b, ok := s.load(c)
+	if !ok {
+		return
+	}
+	values, ok := s.posted(c)
+	if !ok {
+		return
+	}
+	v, f, ok := s.view(c, b, values)
+	if !ok {
+		return
+	}
+	if len(f.Errors) > 0 {
+		v.atError()
+		s.show(c, http.StatusUnprocessableEntity, v)
+		return
+	}
+	ctx, cancel := bounded(c)
+	defer cancel()
+	_, err := s.store.Save(ctx, b.ID, v.Version, f.Request)
+	var clash *store.ConflictError
+	switch {
+	case errors.As(err, &clash):
+		s.showConflict(c, v, f, clash)
+	case errors.Is(err, store.ErrDeleted):
+		v.Gone = true
+		s.show(c, http.StatusConflict, v)
+	case err != nil:
+		s.failStore(c, err)
+	default:
+		c.Redirect(http.StatusSeeOther, fmt.Sprintf("/batches/%d?at=%s&saved=1", b.ID, v.At))
+	}
+}
+
+// showConflict shows the form with the other window's changes under it.
+func (s *Server) showConflict(c *gin.Context, v *batchView, f form, clash *store.ConflictError) {
+	merged, meanwhile := merge(clash.Base, f.Request, clash.Current.Request.Request)
+	if merged.Check() != nil { // the two do not go together: ours stands whole
+		merged = f.Request
+	}
+	w, err := newView(v.ID, clash.Current.Version, string(v.At), clash.Current.Request.Request, form{Request: merged})
+	if err != nil {
+		s.failStore(c, err)
+		return
+	}
+	w.Conflict, w.Newer = meanwhile, clash.Current.Version
+	s.show(c, http.StatusConflict, w)
+}
+
+// duplicateBatch keeps the form as it stands, or the saved batch when no form came, as a
+// new batch.
+func (s *Server) duplicateBatch(c *gin.Context) {
+	b, ok := s.load(c)
+	if !ok {
+		return
+	}
+	values, ok := s.posted(c)
+	if !ok {
+		return
+	}
+	v, f, ok := s.view(c, b, values)
+	if !ok {
+		return
+	}
+	if len(f.Errors) > 0 {
+		v.atError()
+		s.show(c, http.StatusUnprocessableEntity, v)
+		return
+	}
+	r := f.Request
+	r.Name = copyName(r.Name)
+	ctx, cancel := bounded(c)
+	defer cancel()
+	n, err := s.store.Create(ctx, r)
+	if err != nil {
+		s.failStore(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, fmt.Sprintf("/batches/%d?at=%s", n.ID, v.At))
+}
+
+// copyName names a copy, within the length a name may have.
+func copyName(name string) string {
+	const suffix = ", copy"
+	letters := []rune(strings.TrimSuffix(name, suffix))
+	return string(letters[:min(len(letters), 80-len(suffix))]) + suffix
+}
+
+func (s *Server) deleteBatch(c *gin.Context) {
+	b, ok := s.load(c)
+	if !ok {
+		return
+	}
+	ctx, cancel := bounded(c)
+	defer cancel()
+	if err := s.store.Delete(ctx, b.ID); err != nil && !errors.Is(err, store.ErrDeleted) {
+		s.failStore(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, fmt.Sprintf("/?deleted=%d", b.ID))
+}
+
+func (s *Server) restoreBatch(c *gin.Context) {
+	b, ok := s.load(c)
+	if !ok {
+		return
+	}
+	ctx, cancel := bounded(c)
+	defer cancel()
+	if err := s.store.Restore(ctx, b.ID); err != nil {
+		s.failStore(c, err)
+		return
+	}
+	if c.Query("stay") != "" {
+		c.Redirect(http.StatusSeeOther, fmt.Sprintf("/batches/%d", b.ID))
+		return
+	}
+	c.Redirect(http.StatusSeeOther, fmt.Sprintf("/?restored=%d", b.ID))
+}
+
+// downloadRequest and downloadPlan send the batch as JSON: as saved, or, asked by POST, as
+// the form stands.
+func (s *Server) downloadRequest(c *gin.Context) {
+	s.download(c, "request", func(p *plan.Plan) any { return p.Request })
+}
+
+func (s *Server) downloadPlan(c *gin.Context) {
+	s.download(c, "plan", func(p *plan.Plan) any { return p })
+}
+
+func (s *Server) download(c *gin.Context, kind string, of func(*plan.Plan) any) {
+	b, ok := s.load(c)
+	if !ok {
+		return
+	}
+	values, ok := s.posted(c)
+	if !ok {
+		return
+	}
+	v, f, ok := s.view(c, b, values)
+	if !ok {
+		return
+	}
+	if len(f.Errors) > 0 {
+		v.atError()
+		s.show(c, http.StatusUnprocessableEntity, v)
+		return
+	}
+	c.Header("Content-Type", "application/json; charset=utf-8")
+	c.Header("Content-Disposition", fmt.Sprintf(`attachment; filename="%s-%s.json"`, slug(f.Request.Name), kind))
+	if err := exchange.Write(c.Writer, of(v.Plan)); err != nil {
+		s.log.Warn("download", "err", err)
+	}
+}
+
+var notWord = regexp.MustCompile(`[^a-z0-9]+`)
+
+// slug returns a name fit for a file.
+func slug(name string) string {
+	out := strings.Trim(notWord.ReplaceAllString(strings.ToLower(name), "-"), "-")
+	if out == "" {
+		return "batch"
+	}
+	return out[:min(len(out), 60)]
+}

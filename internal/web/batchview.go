@@ -1,0 +1,424 @@
+package web
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+
+	"hollen/internal/core/flour"
+	"hollen/internal/core/plan"
+	"hollen/internal/draw"
+)
+
+// batchView is everything the batch page shows.
+type batchView struct {
+	ID       uint64
+	Version  int // the version the form was opened at
+	At       plan.Stage
+	Req      plan.Request // as the form stands, errors at their last good value
+	Plan     *plan.Plan
+	Typed    map[string]string
+	Errors   map[string]plan.FieldError
+	Unsaved  bool
+	Saved    bool    // just saved
+	Conflict []Clash // what another window saved meanwhile
+	Newer    int     // its version
+	Gone     bool    // deleted meanwhile
+	auto     map[string]string
+}
+
+func newView(id uint64, version int, at string, saved plan.Request, f form) (*batchView, error) {
+	p, err := plan.Make(f.Request)
+	if err != nil {
+		return nil, err
+	}
+	v := &batchView{ID: id, Version: version, At: plan.AtFormula, Req: f.Request, Plan: p, Typed: f.Typed, Errors: f.Errors, auto: automatic(p)}
+	for _, s := range plan.Stages() {
+		if string(s) == at {
+			v.At = s
+		}
+	}
+	v.Unsaved = len(f.Errors) > 0 || len(plan.Changes(saved, f.Request)) > 0
+	return v, nil
+}
+
+// Station is one station of the spine.
+type Station struct {
+	N        int
+	Key      plan.Stage
+	Name     string
+	Figure   string
+	Warnings int
+	Errors   int
+	Current  bool
+}
+
+// Stations returns the spine.
+func (v *batchView) Stations() []Station {
+	var out []Station
+	for i, s := range plan.Stages() {
+		x := Station{i + 1, s, stationNames[s], keyFigure(v.Plan, s), v.Plan.Warnings(s), 0, s == v.At}
+		for path := range v.Errors {
+			if f, ok := plan.FieldAt(path); ok && f.Stage == s && path != "name" {
+				x.Errors++
+			}
+		}
+		out = append(out, x)
+	}
+	return out
+}
+
+// Control is one field as it stands in the rail.
+type Control struct {
+	plan.Field
+	ID, Value, Auto, Hint, Error string
+	Bounds                       [3]string
+	Slider                       bool
+	Hidden                       bool
+}
+
+// Ctl returns the control of a field; hint stands beside its label.
+func (v *batchView) Ctl(path, hint string) Control {
+	f, _ := plan.FieldAt(path)
+	c := Control{Field: f, ID: "f-" + strings.ReplaceAll(path, ".", "-"), Hint: hint, Auto: v.auto[path]}
+	c.Bounds[0], c.Bounds[1], c.Bounds[2] = f.ShownBounds()
+	r := v.Req
+	if strings.HasPrefix(path, "flours.1.") && len(r.Flours) < 2 {
+		second := plan.Default().Flours[0]
+		second.Flour = ""
+		r.Flours = []plan.FlourPart{r.Flours[0], second}
+	}
+	c.Value = f.Get(&r)
+	if typed, ok := v.Typed[path]; ok {
+		c.Value = typed
+	}
+	if e, ok := v.Errors[path]; ok {
+		c.Error = e.ForPage()
+	}
+	return c
+}
+
+// Slide is Ctl with a slider under it.
+func (v *batchView) Slide(path, hint string) Control {
+	c := v.Ctl(path, hint)
+	c.Slider = true
+	return c
+}
+
+// When is Ctl, hidden unless show holds.
+func (v *batchView) When(show bool, path, hint string) Control {
+	c := v.Ctl(path, hint)
+	c.Hidden = !show && c.Error == ""
+	return c
+}
+
+// SecondFlour says whether the blend has a second flour.
+func (v *batchView) SecondFlour() bool { return len(v.Req.Flours) > 1 }
+
+// ErrorCount is how many fields are in error.
+func (v *batchView) ErrorCount() int { return len(v.Errors) }
+
+// Fig is a computed figure with its reason and what is to be said about it.
+type Fig struct {
+	Label, Number, Unit, Why string
+	Notes                    []plan.Note
+	Warn                     bool
+}
+
+// Fig returns the figure whose reason and notes go by key.
+func (v *batchView) Fig(label, number, unit, key string) Fig {
+	f := Fig{Label: label, Number: number, Unit: unit, Why: v.Plan.Why[key], Notes: v.Notes(key)}
+	for _, n := range f.Notes {
+		f.Warn = f.Warn || n.Level == plan.Warning
+	}
+	return f
+}
+
+// Mass is Fig for a mass in g.
+func (v *batchView) Mass(label string, g float64, key string) Fig {
+	n, unit, _ := strings.Cut(plan.Grams(g), " ")
+	return v.Fig(label, n, unit, key)
+}
+
+// Notes returns the warnings and remarks on the figures named, warnings first.
+func (v *batchView) Notes(keys ...string) []plan.Note {
+	var out []plan.Note
+	for _, n := range v.Plan.At(v.At) {
+		if n.Level != plan.Caution && slices.Contains(keys, n.Field) {
+			out = append(out, n)
+		}
+	}
+	return out
+}
+
+// Cautions returns the safety notes of the open station.
+func (v *batchView) Cautions() []plan.Note {
+	var out []plan.Note
+	for _, n := range v.Plan.At(v.At) {
+		if n.Level == plan.Caution {
+			out = append(out, n)
+		}
+	}
+	return out
+}
+
+// Why returns the reason of a figure.
+func (v *batchView) Why(key string) string { return v.Plan.Why[key] }
+
+// Way is one row of the ways there.
+type Way struct {
+	Words, Is    string
+	EggPct, TopG float64
+	FlourAddG    float64
+	Hw           float64
+	Colour       string
+	Feel         string
+	Set          string // what takes it
+	On           bool
+	Weigh        bool
+}
+
+// Ways returns the answer taken, the alternatives and the weighed row.
+func (v *batchView) Ways() []Way {
+	f := &v.Plan.Formula
+	picks := append(f.Eggs.Alternatives[:0:0], f.Pick)
+	picks = append(picks, f.Eggs.Alternatives...)
+	var out []Way
+	for i, s := range picks {
+		_, colour := v.Plan.Try(s)
+		w := Way{Words: plan.EggWords(s.Whole, s.Yolks), Is: s.Name, EggPct: 100 * s.EggG / (f.FlourG - f.Pick.FlourAddG + s.FlourAddG), TopG: s.TopG, FlourAddG: s.FlourAddG,
+			Hw: s.Hw, Colour: colour.Face, Feel: v.Plan.FeelOf(s), On: i == 0,
+			Set: fmt.Sprintf("eggs.fix_whole_eggs=%d&eggs.fix_extra_yolks=%d", s.Whole, s.Yolks)}
+		if s.Name == "the solver's own answer" {
+			w.Set, w.Is = "eggs.fix_whole_eggs=&eggs.fix_extra_yolks=", "Hollen’s own answer"
+		}
+		out = append(out, w)
+	}
+	return out
+}
+
+// Composition is a share of the dough's mass for the bar.
+type Composition struct {
+	Class, Name string
+	G, Share    float64
+}
+
+// MadeOf returns what the dough is made of, in falling order of mass.
+func (v *batchView) MadeOf() []Composition {
+	d := v.Plan.Formula.Dough
+	return []Composition{
+		{"c-carb", "Starch and fibre", d.CarbG, d.CarbG / d.MassG}, {"c-water", "Water", d.WaterG, d.WaterShare},
+		{"c-protein", "Protein", d.ProteinG, d.ProteinG / d.MassG}, {"c-fat", "Fat", d.FatG, d.FatG / d.MassG}, {"c-ash", "Ash", d.AshG, d.AshG / d.MassG},
+	}
+}
+
+// WetRuler is the hydration scale with its band.
+func (v *batchView) WetRuler() draw.Ruler {
+	f := &v.Plan.Formula
+	t, hw := f.Target, f.Dough.Hw
+	lo := math.Floor(math.Min(t.Low-5, math.Max(hw-1, t.Low-14)))
+	hi := math.Ceil(math.Max(t.High+5, math.Min(hw+1, t.High+14)))
+	r := draw.Ruler{Title: fmt.Sprintf("Working hydration %.1f in a band from %.1f to %.1f", hw, t.Low, t.High), Min: lo, Max: hi, Step: 2,
+		Left: "firm, crumbles", Right: "soft, clings", Bands: []draw.Band{{From: t.Low, To: t.High, Class: "dough"}}, Edges: true,
+		Marks: []draw.Mark{{At: hw, Text: fmt.Sprintf("%.1f", hw)}}}
+	if f.TopG > 0 {
+		r.Marks = append([]draw.Mark{{At: v.Plan.Room.BeforeHw, Open: true}}, r.Marks...)
+		r.Foot = fmt.Sprintf("Open marker: %.1f, before %s of %s. The scale is working water to 100 g of flour.", v.Plan.Room.BeforeHw, plan.Grams(f.TopG), v.Plan.TopWord())
+	} else {
+		r.Foot = "The scale is working water to 100 g of flour at 14 % moisture."
+	}
+	return r
+}
+
+// DampRuler is the first flour's moisture between mill, today and the room.
+func (v *batchView) DampRuler(m flour.Moisture) draw.Ruler {
+	r := draw.Ruler{Title: fmt.Sprintf("Flour moisture %.1f %%, milled at %.1f %%, the room draws it to %.1f %%", 100*m.NowWB, 100*m.MilledWB, 100*m.EquilibriumWB),
+		Min: 6, Max: 18, Step: 2, Left: "dry", Right: "damp",
+		Bands: []draw.Band{{From: 100 * min(m.MilledWB, m.EquilibriumWB), To: 100 * max(m.MilledWB, m.EquilibriumWB), Class: "dough"}},
+		Marks: []draw.Mark{{At: 100 * m.MilledWB, Text: "milled", Open: true}, {At: 100 * m.EquilibriumWB, Text: "room", Open: true}, {At: 100 * m.NowWB, Text: fmt.Sprintf("%.1f %%", 100*m.NowWB)}}}
+	if m.Measured {
+		r.Bands, r.Marks = nil, r.Marks[2:]
+	}
+	// The open markers' words make way for the figure.
+	for i := range r.Marks {
+		if r.Marks[i].Open && math.Abs(r.Marks[i].At-100*m.NowWB) < .9 {
+			r.Marks[i].Text = ""
+		}
+	}
+	return r
+}
+
+// share is a 0–100 scale with the part that is ready.
+func share(title string, value, from, to float64, left, right, words string) draw.Ruler {
+	return draw.Ruler{Title: title, Max: 100, Step: 20, Left: left, Right: right, Edges: true,
+		Bands: []draw.Band{{From: from, To: to, Class: "dough", Words: words}}, Marks: []draw.Mark{{At: value, Text: fmt.Sprintf("%.0f %%", value)}}}
+}
+
+// WorkRuler is the development at the end of the folds.
+func (v *batchView) WorkRuler() draw.Ruler {
+	r := share("Development against what rolls", 100*v.Plan.Knead.D, 90, 100, "still rough", "", "")
+	r.Foot = fmt.Sprintf("Counting the rest and %s at the widest stop. Open marker: before the folds, %.0f %%.", plan.Plural(v.Plan.Roll.Folds, "folded pass", "folded passes"), 100*v.Plan.Rest.D)
+	r.Marks = append([]draw.Mark{{At: 100 * v.Plan.Rest.D, Open: true}}, r.Marks...)
+	return r
+}
+
+// TenseRuler is the tension at the end of the rest.
+func (v *batchView) TenseRuler() draw.Ruler {
+	return share("Tension against what rolls", 100*v.Plan.Rest.T, 0, 25, "", "snaps back, tears", "rolls easily")
+}
+
+// DrinkRuler is the water uptake at the end of the rest.
+func (v *batchView) DrinkRuler() draw.Ruler {
+	return share("Water uptake against what rolls", 100*v.Plan.Rest.U, 95, 100, "still sandy inside", "", "")
+}
+
+// DryRuler is the drying windows over time.
+func (v *batchView) DryRuler() draw.Ruler {
+	d := &v.Plan.Dry
+	r := draw.Ruler{Title: "When the sheet cuts cleanly, when a nest holds, when edges crack", WidthUnits: 926, Max: 60, Step: 10, Left: "wet: sticks, mats", Right: "brittle edges"}
+	if !d.Leather.Will {
+		r.Left = "it stays wet here"
+		return r
+	}
+	end := d.Nest.ToMin
+	if d.Brittle.Will {
+		end = max(end, d.Brittle.FromMin)
+	}
+	for _, step := range []float64{5, 10, 20, 30} {
+		r.Step, r.Max = step, math.Ceil(max(end, d.Leather.ToMin)*1.2/step)*step
+		if r.Max/step <= 12 {
+			break
+		}
+	}
+	nestFrom := r.Max
+	if d.Nest.Will {
+		nestFrom = d.Nest.FromMin
+	}
+	r.Bands = []draw.Band{{From: d.Leather.FromMin, To: min(d.Leather.ToMin, nestFrom), Class: "dough", Words: "cuts cleanly"}}
+	if d.Nest.Will {
+		to := d.Nest.ToMin
+		if d.Brittle.Will {
+			to = min(to, d.Brittle.FromMin)
+		}
+		r.Bands = append(r.Bands, draw.Band{From: d.Nest.FromMin, To: to, Class: "dough-soft", Words: "a nest holds"})
+		r.Marks = append(r.Marks, draw.Mark{At: d.Nest.FromMin, Text: fmt.Sprintf("%.0f", d.Nest.FromMin), Open: true})
+	}
+	r.Marks = append(r.Marks, draw.Mark{At: d.Leather.FromMin, Text: fmt.Sprintf("%.0f min", d.Leather.FromMin)})
+	r.Foot = fmt.Sprintf("Minutes in this air. Leather is %.0f %% of the mass lost, a nest holds at %.0f %%, edges crack from %.0f %%.", 100*d.Leather.Loss, 100*d.Nest.Loss, 100*d.Brittle.Loss)
+	return r
+}
+
+// PotRuler is the cooking time with its range.
+func (v *batchView) PotRuler() draw.Ruler {
+	c := &v.Plan.Cook
+	r := draw.Ruler{Title: "Taste between " + plan.MinSec(c.FromS) + " and " + plan.MinSec(c.ToS), WidthUnits: 926, Step: 30, Left: "raw at heart", Right: "soft",
+		Bands: []draw.Band{{From: c.FromS, To: c.ToS, Class: "dough", Words: "taste"}}, Marks: []draw.Mark{{At: c.DriedS, Text: plan.MinSec(c.DriedS)}}, Foot: "Seconds from when the water boils again."}
+	for _, step := range []float64{15, 30, 60, 120} {
+		r.Step, r.Max = step, math.Ceil(c.ToS*1.35/step)*step
+		if r.Max/step <= 12 {
+			break
+		}
+	}
+	return r
+}
+
+// Rung is one pass of the ladder.
+type Rung struct {
+	N, Label, Gap, Sheet, Thinner, Length string
+	Note                                  string
+	MM                                    float64
+	Over, Last                            bool
+}
+
+// Rungs returns the ladder, pass by pass.
+func (v *batchView) Rungs() []Rung {
+	var out []Rung
+	passes := v.Plan.Roll.Passes
+	for i, x := range passes {
+		r := Rung{N: fmt.Sprint(i + 1), Label: x.Label, Gap: fmt.Sprintf("%.2g", x.GapMM), Sheet: fmt.Sprintf("%.2f", x.OutMM), MM: x.LengthMM, Last: i == len(passes)-1}
+		r.Length = plan.Thousands(x.LengthMM)
+		if x.Sheets > 1 {
+			r.Length = fmt.Sprintf("%d × %s", x.Sheets, r.Length)
+		}
+		if x.Easy > 0 {
+			r.Thinner, r.Over = fmt.Sprintf("%.0f %%", 100*x.Reduction), x.Reduction > x.Easy+1e-9
+		}
+		var notes []string
+		switch {
+		case x.Fold == 3:
+			notes = append(notes, "fold in three, turn")
+		case x.Fold == 2:
+			notes = append(notes, "fold in half, turn")
+		case i == 0:
+			notes = append(notes, "flat, as pressed")
+		case x.Easy == 0 && x.Nth == 2:
+			notes = append(notes, "unfolded, full width now")
+		case x.Easy == 0:
+			notes = append(notes, "unfolded")
+		case x.Nth == 2:
+			notes = append(notes, "again: less spring-back")
+		}
+		if x.Halved {
+			notes = append(notes, "halve it first")
+		}
+		if x.Skipped > 0 {
+			notes = append(notes, plan.Plural(x.Skipped, "stop left out", "stops left out"))
+		}
+		if r.Over {
+			notes = append(notes, fmt.Sprintf("easy is %.0f %%", 100*x.Easy))
+		}
+		r.Note = strings.Join(notes, "; ")
+		out = append(out, r)
+	}
+	return out
+}
+
+// BenchTicks returns the numbers over the ladder's last column, as per cent of its width.
+func (v *batchView) BenchTicks() (out []struct{ At, MM float64 }) {
+	span := v.BenchSpan()
+	step := math.Pow(10, math.Floor(math.Log10(span/2)))
+	for span/step > 5 {
+		step *= 2
+	}
+	for mm := 0.; mm < v.Req.Roll.BenchMM*.86; mm += step {
+		out = append(out, struct{ At, MM float64 }{100 * mm / span, mm})
+	}
+	return out
+}
+
+// BenchSpan is the length the ladder's last column stands for, mm.
+func (v *batchView) BenchSpan() float64 { return v.Req.Roll.BenchMM * 7 / 6 }
+
+// BenchAt is where the bench ends in that column, per cent.
+func (v *batchView) BenchAt() float64 { return 100 * 6. / 7 }
+
+// EggG is the edible egg of the pick, g.
+func (v *batchView) EggG() float64 { return v.Plan.Formula.WholeG + v.Plan.Formula.YolkG }
+
+// EggPct is egg to flour, %.
+func (v *batchView) EggPct() float64 { return 100 * v.EggG() / v.Plan.Formula.FlourG }
+
+// Shares are the flours' shares, %.
+func (v *batchView) Shares() []float64 {
+	var out []float64
+	for _, f := range v.Req.Flours {
+		out = append(out, 100*f.Share)
+	}
+	return out
+}
+
+// Less is what the room asks for less, g.
+func (v *batchView) Less() float64 { return -v.Plan.Room.CorrectionG }
+
+// Ribbons is the count of ribbons, to be grouped by thousands.
+func (v *batchView) Ribbons() float64 { return float64(v.Plan.Cut.Ribbons) }
+
+// Nests is the count of nests, the short one included.
+func (v *batchView) Nests() int {
+	n := v.Plan.Cut.Nests
+	if v.Plan.Cut.LastNest > 0 {
+		n++
+	}
+	return n
+}

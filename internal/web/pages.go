@@ -1,0 +1,64 @@
+package web
+
+import (
+	"bytes"
+	"html/template"
+	"io/fs"
+	"net/http"
+
+	"github.com/gin-gonic/gin"
+)
+
+// pages holds the parsed page templates by name.
+type pages map[string]*template.Template
+
+// parsePages parses every page together with the layout and the pieces. A page is a file
+// that defines "body".
+func parsePages() pages {
+	funcs := template.FuncMap{"asset": func(p string) string { return assetBase + p }}
+	for name, f := range wordFuncs {
+		funcs[name] = f
+	}
+	shared := template.Must(template.New("").Funcs(funcs).ParseFS(templateFiles, "templates/_*.html"))
+	all, err := fs.Glob(templateFiles, "templates/[a-z]*.html")
+	if err != nil {
+		panic(err) // the pattern is constant
+	}
+	out := pages{}
+	for _, f := range all {
+		b, err := fs.ReadFile(templateFiles, f)
+		if err != nil {
+			panic(err) // embedded files are always readable
+		}
+		out[f[len("templates/"):len(f)-len(".html")]] = template.Must(template.Must(shared.Clone()).Parse(string(b)))
+	}
+	return out
+}
+
+// frame is what the layout needs of every page.
+type frame struct {
+	Title string
+	Place string // the workshop's name
+	Nav   string // the current word of the navigation
+	Body  any
+}
+
+// render writes a page; a template that fails gives an error page, never half a page.
+func (s *Server) render(c *gin.Context, status int, page, title string, body any) {
+	place, err := s.store.Workshop(c.Request.Context())
+	if err != nil {
+		s.log.Warn("workshop", "err", err)
+	}
+	var b bytes.Buffer
+	if err := s.pages[page].ExecuteTemplate(&b, "layout", frame{title, place, "Batches", body}); err != nil {
+		s.log.Error("render", "page", page, "err", err)
+		c.String(http.StatusInternalServerError, "This page could not be drawn. What you saved is safe.\n")
+		return
+	}
+	c.Data(status, "text/html; charset=utf-8", b.Bytes())
+}
+
+// fail shows an error page.
+func (s *Server) fail(c *gin.Context, status int, head, text string) {
+	s.render(c, status, "error", head, struct{ Head, Text string }{head, text})
+}

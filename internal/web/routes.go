@@ -1,0 +1,38 @@
+package web
+
+import (
+	"net/http"
+
+	"github.com/gin-gonic/gin"
+)
+
+// routes lists every address Hollen answers.
+func (s *Server) routes(e *gin.Engine) {
+	e.GET("/healthz", s.health)
+	e.GET("/static/*path", gin.WrapH(serveStatic()))
+	e.HEAD("/static/*path", gin.WrapH(serveStatic()))
+
+	e.GET("/", s.listBatches)
+	e.GET("/batches/new", s.newBatch)
+	e.POST("/batches", s.createBatch)
+
+	e.GET("/batches/:id", s.openBatch)
+	e.GET("/batches/:id/work", s.backToBatch) // a page that was worked out by POST, asked for again
+	e.POST("/batches/:id/work", s.workBatch)  // works the form out, saves nothing
+	e.GET("/batches/:id/save", s.backToBatch) // likewise
+	e.POST("/batches/:id/save", s.saveBatch)  // saves the form as the next version
+	e.POST("/batches/:id/duplicate", s.duplicateBatch)
+	e.POST("/batches/:id/delete", s.deleteBatch)
+	e.POST("/batches/:id/restore", s.restoreBatch)
+	e.GET("/batches/:id/request.json", s.downloadRequest)  // as saved
+	e.POST("/batches/:id/request.json", s.downloadRequest) // as the form stands
+	e.GET("/batches/:id/plan.json", s.downloadPlan)
+	e.POST("/batches/:id/plan.json", s.downloadPlan)
+
+	e.NoRoute(func(c *gin.Context) {
+		s.fail(c, http.StatusNotFound, "There is nothing at this address.", "It may have been typed wrong, or moved.")
+	})
+	e.NoMethod(func(c *gin.Context) {
+		s.fail(c, http.StatusMethodNotAllowed, "That cannot be done at this address.", "")
+	})
+}

@@ -1,0 +1,128 @@
+// Package web serves Hollen's pages. routes.go lists every address; each screen has a file
+// of its own. Handlers bind a form to a plan.Request, have plan.Make work it out, and fill a
+// view model; no sums are done here.
+package web
+
+import (
+	"context"
+	"fmt"
+	"log/slog"
+	"net"
+	"net/http"
+	"runtime/debug"
+	"time"
+
+	"github.com/gin-gonic/gin"
+	"github.com/klauspost/compress/gzhttp"
+
+	"hollen/internal/store"
+)
+
+// Limits of one request.
+const (
+	maxBody    = 256 << 10 // bytes
+	maxHeaders = 32 << 10  // bytes
+	dbTimeout  = 20 * time.Second
+)
+
+// Server answers requests from a store. It keeps nothing of its own between them.
+type Server struct {
+	store *store.Store
+	log   *slog.Logger
+	pages pages
+}
+
+// New returns the handler of the whole application. When loopback is true it answers only
+// requests that name this machine, so that no foreign name can be pointed at it.
+func New(s *store.Store, log *slog.Logger, loopback bool) http.Handler {
+	gin.SetMode(gin.ReleaseMode)
+	srv := &Server{store: s, log: log, pages: parsePages()}
+	e := gin.New()
+	e.HandleMethodNotAllowed = true
+	e.Use(srv.logged, srv.recovered, headers)
+	srv.routes(e)
+	h := http.Handler(e)
+	h = http.NewCrossOriginProtection().Handler(h)
+	h = http.MaxBytesHandler(h, maxBody)
+	h = gzhttp.GzipHandler(h)
+	if loopback {
+		h = onlyLocal(h)
+	}
+	return h
+}
+
+// NewHTTP returns an http.Server with this application's timeouts round h.
+func NewHTTP(h http.Handler, log *slog.Logger) *http.Server {
+	return &http.Server{Handler: h, ReadHeaderTimeout: 5 * time.Second, ReadTimeout: 15 * time.Second, WriteTimeout: 40 * time.Second,
+		IdleTimeout: 2 * time.Minute, MaxHeaderBytes: maxHeaders, ErrorLog: slog.NewLogLogger(log.Handler(), slog.LevelWarn)}
+}
+
+// onlyLocal refuses requests for other names than this machine's own.
+func onlyLocal(h http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		host, _, err := net.SplitHostPort(r.Host)
+		if err != nil {
+			host = r.Host
+		}
+		if ip := net.ParseIP(host); host != "localhost" && (ip == nil || !ip.IsLoopback()) {
+			http.Error(w, "This Hollen answers on its own machine only.", http.StatusMisdirectedRequest)
+			return
+		}
+		h.ServeHTTP(w, r)
+	})
+}
+
+// policy allows what Hollen ships and nothing else. Style attributes carry the dough's
+// colour and the drawings' measures.
+const policy = "default-src 'none'; script-src 'self'; style-src 'self'; style-src-attr 'unsafe-inline'; img-src 'self' data:; " +
+	"font-src 'self'; connect-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'"
+
+func headers(c *gin.Context) {
+	h := c.Writer.Header()
+	h.Set("Content-Security-Policy", policy)
+	h.Set("X-Content-Type-Options", "nosniff")
+	h.Set("Referrer-Policy", "same-origin")
+	h.Set("Cross-Origin-Opener-Policy", "same-origin")
+	h.Set("Cross-Origin-Resource-Policy", "same-origin")
+	h.Set("Permissions-Policy", "camera=(), microphone=(), geolocation=()")
+	h.Set("Cache-Control", "no-cache")
+	c.Next()
+}
+
+// logged writes one line a request, without bodies.
+func (s *Server) logged(c *gin.Context) {
+	start := time.Now()
+	c.Next()
+	level := slog.LevelInfo
+	if c.Writer.Status() >= 500 {
+		level = slog.LevelError
+	}
+	s.log.Log(c, level, "request", "method", c.Request.Method, "path", c.Request.URL.Path,
+		"status", c.Writer.Status(), "bytes", c.Writer.Size(), "ms", float64(time.Since(start).Microseconds())/1000)
+}
+
+// recovered turns a panic into an error page and a log line.
+func (s *Server) recovered(c *gin.Context) {
+	defer func() {
+		if v := recover(); v != nil {
+			s.log.Error("panic", "path", c.Request.URL.Path, "value", fmt.Sprint(v), "stack", string(debug.Stack()))
+			if !c.Writer.Written() {
+				s.fail(c, http.StatusInternalServerError, "Something went wrong here.", "It is written in the log. What you saved is safe.")
+			}
+			c.Abort()
+		}
+	}()
+	c.Next()
+}
+
+// health says whether the database answers.
+func (s *Server) health(c *gin.Context) {
+	ctx, cancel := context.WithTimeout(c.Request.Context(), 2*time.Second)
+	defer cancel()
+	if err := s.store.Ping(ctx); err != nil {
+		s.log.Warn("health", "err", err)
+		c.String(http.StatusServiceUnavailable, "database: does not answer\n")
+		return
+	}
+	c.String(http.StatusOK, "ok\n")
+}

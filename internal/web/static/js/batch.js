@@ -1,0 +1,191 @@
+// The batch form: every change is worked out by the server and swapped in where it shows.
+// Fields stay as they are, so focus, selection and scroll are never lost; a draft of what
+// is not saved is kept in the tab.
+import { parse, stepped } from "./number.js";
+
+const WAIT_MS = 30; // a pause in typing before the server is asked
+
+export function startBatch(form) {
+  const draftKey = "draft-" + form.dataset.id;
+  let pending = null;
+  let timer = 0;
+
+  const atField = form.elements.was_at;
+  const values = () => new URLSearchParams(new FormData(form));
+
+  function later() {
+    clearTimeout(timer);
+    timer = setTimeout(work, WAIT_MS);
+  }
+
+  async function work() {
+    clearTimeout(timer);
+    pending?.abort();
+    const mine = (pending = new AbortController());
+    const body = values();
+    keepDraft(body);
+    try {
+      const answer = await fetch(form.getAttribute("action"), { method: "POST", body, signal: mine.signal, headers: { Accept: "text/html" } });
+      const text = await answer.text();
+      if (mine.signal.aborted) return;
+      const page = new DOMParser().parseFromString(text, "text/html");
+      const fresh = page.getElementById("batch");
+      if (!answer.ok || !fresh) throw new Error(page.querySelector("h1")?.textContent || "The answer cannot be read.");
+      swap(fresh);
+    } catch (err) {
+      if (err.name !== "AbortError") say("Not worked out: " + (err instanceof TypeError ? "Hollen does not answer. What you typed is kept." : err.message));
+    }
+  }
+
+  function say(text) {
+    document.getElementById("state").textContent = text;
+  }
+
+  // swap takes over what is worked out. While a field is in error the last good result
+  // stays and only the errors are shown.
+  function swap(fresh) {
+    const bad = Number(fresh.querySelector("#sheet").dataset.errors) > 0;
+    const focused = document.activeElement;
+    const focusedId = focused?.id;
+    const focusedName = focused?.closest("#sheet, #spine") ? [focused.name, focused.value] : null;
+    for (const now of [form, ...form.querySelectorAll("[data-live]")]) {
+      const then = now === form ? fresh : fresh.querySelector("#" + CSS.escape(now.id));
+      if (!then) continue;
+      const isError = now.classList.contains("err");
+      if (bad && !isError && now.id !== "state" && now.dataset.live !== "hidden") continue;
+      switch (now.dataset.live) {
+        case "html": if (now.innerHTML !== then.innerHTML) now.innerHTML = then.innerHTML; break;
+        case "text": if (now.textContent !== then.textContent) now.textContent = then.textContent; break;
+        case "hidden": now.hidden = then.hidden; break;
+        case "placeholder": now.placeholder = then.placeholder; break;
+        case "style": now.setAttribute("style", then.getAttribute("style")); break;
+      }
+    }
+    for (const field of form.querySelectorAll("input[id], select[id]")) {
+      const then = fresh.querySelector("#" + CSS.escape(field.id));
+      if (!then) continue;
+      field.toggleAttribute("aria-invalid", then.hasAttribute("aria-invalid"));
+      if (then.hasAttribute("aria-invalid")) {
+        field.setAttribute("aria-invalid", "true");
+        field.setAttribute("aria-describedby", "e-" + field.id);
+      } else if (!bad && field !== focused && field.type !== "checkbox" && field.value !== then.value && parse(field.value) !== parse(then.value)) {
+        field.value = then.value;
+      }
+    }
+    if (!bad) syncSlides();
+    // What had the focus may have been drawn anew.
+    if (document.activeElement !== focused) {
+      const again = focusedId ? document.getElementById(focusedId)
+        : focusedName && [...form.querySelectorAll("#sheet button, #spine button")].find((b) => b.name === focusedName[0] && b.value === focusedName[1]);
+      again?.focus({ preventScroll: true });
+    }
+    if (fresh.querySelector("#state").textContent.trim() === "" && !bad) sessionStorage.removeItem(draftKey);
+  }
+
+  // Sliders mirror the field they belong to.
+  function paint(slide) {
+    slide.style.setProperty("--at", (100 * (slide.value - slide.min)) / (slide.max - slide.min) + "%");
+  }
+  function syncSlides() {
+    for (const slide of form.querySelectorAll(".slide")) {
+      const n = parse(document.getElementById(slide.dataset.for).value);
+      if (!Number.isNaN(n) && slide !== document.activeElement) slide.value = n;
+      paint(slide);
+    }
+  }
+
+  function openStation(at) {
+    atField.value = at;
+    form.querySelector("button[name=at]").value = at;
+    for (const rail of form.querySelectorAll(".rail")) rail.hidden = rail.dataset.at !== at;
+    history.replaceState(null, "", "/batches/" + form.dataset.id + "?at=" + at);
+    work();
+  }
+
+  // put sets fields as the page's buttons ask: path=value&…
+  function put(pairs) {
+    for (const [path, value] of new URLSearchParams(pairs)) {
+      const field = form.elements[path];
+      if (field) field.value = value;
+    }
+    work();
+  }
+
+  form.addEventListener("input", (e) => {
+    const slide = e.target.closest(".slide");
+    if (slide) {
+      document.getElementById(slide.dataset.for).value = slide.value;
+      paint(slide);
+    }
+    later();
+  });
+  form.addEventListener("change", later);
+  form.addEventListener("click", (e) => {
+    const button = e.target.closest("button");
+    if (!button || button.hasAttribute("formaction")) return;
+    if (button.classList.contains("station")) openStation(button.value);
+    else if (button.dataset.step) step(button.parentElement.querySelector("input"), Number(button.dataset.step));
+    else if (button.name === "set") put(button.value);
+    else return;
+    e.preventDefault();
+  });
+  form.addEventListener("keydown", (e) => {
+    if (e.target.matches("input[data-by]") && (e.key === "ArrowUp" || e.key === "ArrowDown")) {
+      step(e.target, e.key === "ArrowUp" ? 1 : -1);
+      e.preventDefault();
+    } else if (e.key === "Enter" && e.target.matches("input")) {
+      work();
+      e.preventDefault();
+    }
+  });
+
+  function step(input, n) {
+    const next = stepped(input.value || input.placeholder, n, input.dataset);
+    if (next === null) return;
+    input.value = next;
+    work();
+  }
+
+  // Drafts: what is typed and not saved outlives a reload of the tab.
+  function keepDraft(body) {
+    sessionStorage.setItem(draftKey, body.toString());
+  }
+  function restoreDraft() {
+    const kept = sessionStorage.getItem(draftKey);
+    if (document.querySelector(".clash, .told.is-warn")) {
+      keepDraft(values());
+      return;
+    }
+    if (!kept) return;
+    if (kept === values().toString() || new URLSearchParams(location.search).has("saved")) {
+      sessionStorage.removeItem(draftKey);
+      return;
+    }
+    const draft = new URLSearchParams(kept);
+    for (const [path, value] of draft) {
+      const field = form.elements[path];
+      if (!field || path === "was_at" || path === "at") continue;
+      if (field instanceof RadioNodeList) {
+        for (const f of field) if (f.type === "checkbox") f.checked = draft.getAll(path).includes("yes");
+      } else {
+        field.value = value;
+      }
+    }
+    work();
+  }
+
+  form.addEventListener("submit", (e) => {
+    pending?.abort();
+    clearTimeout(timer);
+    if (e.submitter?.formAction?.endsWith(".json")) return;
+    keepDraft(values());
+  });
+  document.addEventListener("click", (e) => {
+    for (const menu of document.querySelectorAll(".menu[open]")) if (!menu.contains(e.target)) menu.open = false;
+  });
+
+  restoreDraft();
+  // A reload asks for the batch, not for the answer to a form, nor for "Saved" again.
+  history.replaceState(null, "", "/batches/" + form.dataset.id + "?at=" + atField.value);
+  syncSlides();
+}

@@ -1,0 +1,28 @@
+// Single keys: 1 to 8 open a station, s saves, n and b go to pages, ? lists them. They rest
+// while something is being typed.
+
+const typing = (el) => el && (el.matches("input:not([type=checkbox]):not([type=radio]):not([type=range]), select, textarea") || el.isContentEditable);
+
+export function startKeys() {
+  const dialog = document.getElementById("keys");
+  const open = document.getElementById("keys-open");
+  open.hidden = false;
+  open.addEventListener("click", () => dialog.showModal());
+  document.addEventListener("keydown", (e) => {
+    if (e.ctrlKey || e.metaKey || e.altKey || typing(document.activeElement) || dialog.open) return;
+    if (e.key === "?") {
+      dialog.showModal();
+    } else if (e.key >= "1" && e.key <= "8") {
+      document.querySelectorAll(".station")[Number(e.key) - 1]?.click();
+    } else if (e.key === "b") {
+      location.href = "/";
+    } else if (e.key === "n") {
+      location.href = "/batches/new";
+    } else if (e.key === "s") {
+      document.querySelector("[data-key=s]")?.click();
+    } else {
+      return;
+    }
+    e.preventDefault();
+  });
+}

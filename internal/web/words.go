@@ -1,0 +1,125 @@
+package web
+
+import (
+	"fmt"
+	"html/template"
+	"math"
+	"strings"
+
+	"hollen/internal/core/plan"
+	"hollen/internal/draw"
+)
+
+// wordFuncs are the words and pictures templates use.
+var wordFuncs = template.FuncMap{
+	"thousands": plan.Thousands,
+	"grams":     plan.Grams,
+	"mass":      massHTML,
+	"minutes":   plan.Minutes,
+	"minsec":    plan.MinSec,
+	"plural":    plan.Plural,
+	"eggwords":  plan.EggWords,
+	"pct":       func(share float64) string { return fmt.Sprintf("%.1f", 100*share) },
+	"pct0":      func(share float64) string { return fmt.Sprintf("%.0f", 100*share) },
+	"f0":        func(v float64) string { return fmt.Sprintf("%.0f", v) },
+	"f1":        func(v float64) string { return fmt.Sprintf("%.1f", v) },
+	"f2":        func(v float64) string { return fmt.Sprintf("%.2f", v) },
+	"g":         func(v float64) string { return fmt.Sprintf("%g", math.Round(v*100)/100) },
+	"add":       func(a, b int) int { return a + b },
+	"sub":       func(a, b float64) float64 { return a - b },
+	"lower":     strings.ToLower,
+	"strip":     func(p *plan.Plan) template.HTML { return template.HTML(draw.Strip(p)) },
+	"eggs":      func(p *plan.Plan) template.HTML { return template.HTML(draw.Eggs(p)) },
+	"rollside":  func(p *plan.Plan) template.HTML { return template.HTML(draw.RollSide(p)) },
+	"sheet":     func(p *plan.Plan) template.HTML { return template.HTML(draw.SheetAbove(p)) },
+	"corner":    func(p *plan.Plan) template.HTML { return template.HTML(draw.Corner(p)) },
+	"nests":     func(p *plan.Plan) template.HTML { return template.HTML(draw.Nests(p)) },
+	"ruler":     func(r draw.Ruler) template.HTML { return template.HTML(r.SVG()) },
+	"dough":     doughStyle,
+}
+
+// massHTML returns a mass with its unit set smaller.
+func massHTML(g float64) template.HTML {
+	n, unit, _ := strings.Cut(plan.Grams(g), " ")
+	return template.HTML(n + `<span class="unit">` + unit + `</span>`)
+}
+
+// doughStyle returns the custom properties that tint a page in a batch's colour. The
+// colours are computed #rrggbb, so they are safe as CSS.
+func doughStyle(p *plan.Plan) template.CSS {
+	c := p.Formula.Colour
+	return template.CSS("--dough:" + c.Face + ";--dough-edge:" + c.Edge + ";--dough-lit:" + c.Lit)
+}
+
+// stationNames are the names on the spine.
+var stationNames = map[plan.Stage]string{plan.AtFormula: "Formula", plan.AtRoom: "Room", plan.AtKnead: "Knead", plan.AtRest: "Rest",
+	plan.AtRoll: "Roll", plan.AtCut: "Cut", plan.AtDry: "Dry", plan.AtCook: "Cook"}
+
+// keyFigure returns the number a station shows on the spine.
+func keyFigure(p *plan.Plan, s plan.Stage) string {
+	f := &p.Formula
+	switch s {
+	case plan.AtFormula:
+		switch {
+		case f.Pick.Whole > 0 && f.Pick.Yolks > 0:
+			return fmt.Sprintf("%d eggs, %d yolks", f.Pick.Whole, f.Pick.Yolks)
+		case f.Pick.Whole+f.Pick.Yolks == 0:
+			return plan.Grams(f.TopG) + " " + p.TopWord()
+		}
+		return plan.EggWords(f.Pick.Whole, f.Pick.Yolks)
+	case plan.AtRoom:
+		if f.TopG == 0 {
+			return "no added " + p.TopWord()
+		}
+		return "+" + plan.Grams(f.TopG) + " " + p.TopWord()
+	case plan.AtKnead:
+		return plan.Minutes(p.Knead.Min)
+	case plan.AtRest:
+		return plan.Minutes(p.Rest.Min)
+	case plan.AtRoll:
+		stops := p.Roll.Machine.Stops
+		return fmt.Sprintf("%s to %s · %d passes", stops[0].Label, p.Roll.TargetStop, len(p.Roll.Passes))
+	case plan.AtCut:
+		return fmt.Sprintf("%g mm · %d wide", p.Cut.RibbonMM, p.Cut.Across)
+	case plan.AtDry:
+		if !p.Dry.Leather.Will {
+			return "will not dry"
+		}
+		return fmt.Sprintf("%.0f–%.0f min", p.Dry.Leather.FromMin, p.Dry.Leather.ToMin)
+	}
+	return plan.MinSec(p.Cook.Seconds)
+}
+
+// automatic returns, for every field Hollen may choose, what it chose, as it would be typed.
+func automatic(p *plan.Plan) map[string]string {
+	n := func(v float64, digits int) string {
+		s := fmt.Sprintf("%.*f", digits, v)
+		if strings.Contains(s, ".") {
+			s = strings.TrimRight(strings.TrimRight(s, "0"), ".")
+		}
+		return s
+	}
+	return map[string]string{
+		"amount.portion_g":              n(p.Formula.PortionG, 0),
+		"eggs.fix_whole_eggs":           n(float64(p.Formula.Pick.Whole), 0),
+		"eggs.fix_extra_yolks":          n(float64(p.Formula.Pick.Yolks), 0),
+		"knead.knead_min":               n(p.Knead.Min, 0),
+		"rest.rest_min":                 n(p.Rest.Min, 0),
+		"roll.target_mm":                n(p.Roll.TargetMM, 2),
+		"roll.pieces":                   n(float64(p.Roll.Pieces), 0),
+		"roll.folds":                    n(float64(p.Roll.Folds), 0),
+		"cut.width_mm":                  n(p.Cut.RibbonMM, 2),
+		"cut.min_length_mm":             n(p.Cut.MinMM, 0),
+		"cut.max_length_mm":             n(p.Cut.MaxMM, 0),
+		"cut.nest_g":                    n(p.Cut.NestG, 0),
+		"flours.0.measured_moisture_wb": moistureOf(p, 0),
+		"flours.1.measured_moisture_wb": moistureOf(p, 1),
+	}
+}
+
+func moistureOf(p *plan.Plan, i int) string {
+	if i >= len(p.Formula.Flours) {
+		return ""
+	}
+	return fmt.Sprintf("%.1f", 100*p.Formula.Flours[i].Moisture.NowWB)
+}
