@@ -79,41 +79,48 @@ func stopsUsed(p *plan.Plan) []float64 {
 }
 
 // maxEggs is how many eggs or yolks are drawn one by one.
-const maxEggs = 10
+const maxEggs = 14
 
 // Eggs draws the eggs, yolks and top-up of the pick.
 func Eggs(p *plan.Plan) string {
 	f := &p.Formula
 	s := &Scene{Title: plan.EggWords(f.Pick.Whole, f.Pick.Yolks) + ", " + plan.Grams(f.TopG) + " of " + p.TopWord(), W: 590, Y: -4, H: 100, Class: "scale-down"}
+	eggs, yolks := min(f.Pick.Whole, maxEggs), min(f.Pick.Yolks, maxEggs)
+	room := 560.
+	if f.TopG > 0 {
+		room -= 100
+	}
+	if f.Pick.Whole > maxEggs || f.Pick.Yolks > maxEggs {
+		room -= 90
+	}
+	// Icons shrink together until they fit.
+	k := min(1, room/max(1, float64(eggs)*38+float64(yolks)*34))
 	x := 4.
-	group := func(n int, one, many string, grams float64, step float64, icon func(x float64)) {
+	group := func(n, drawn int, one, many string, grams, step float64, icon func(x float64)) {
 		if n == 0 {
 			return
 		}
 		start := x
-		for range min(n, maxEggs) {
+		for range drawn {
 			icon(x)
-			x += step
+			x += step * k
 		}
-		if n > maxEggs {
-			s.Text("q", x+2, 34, fmt.Sprintf("and %d more", n-maxEggs))
-			x += 84
+		if n > drawn {
+			s.Text("q", x+2, 34, fmt.Sprintf("and %d more", n-drawn))
+			x += 88
 		}
 		s.Text("big", start, 72, plan.Plural(n, one, many))
 		s.Text("", start, 91, plan.Grams(grams))
-		x = max(x, start+78) + 22
+		x = max(x, start+100) + 18
 	}
-	step := 38.
-	if f.Pick.Whole > 6 && f.Pick.Yolks > 4 {
-		step = 27
-	}
-	group(f.Pick.Whole, "egg", "eggs", f.WholeG, step, func(x float64) {
-		s.Path("shell", fmt.Sprintf("M%s 3c9 0 16 16 16 27a16 15 0 0 1 -32 0c0 -11 7 -27 16 -27z", num(x+16)))
-		s.Circle("yolk-in", x+16, 30, 7.5)
+	group(f.Pick.Whole, eggs, "egg", "eggs", f.WholeG, 38, func(x float64) {
+		s.Path("shell", fmt.Sprintf("M%s %sc%s 0 %s %s %s %sa%s %s 0 0 1 %s 0c0 %s %s %s %s %sz", num(x+16*k), num(46-43*k),
+			num(9*k), num(16*k), num(16*k), num(16*k), num(27*k), num(16*k), num(15*k), num(-32*k), num(-11*k), num(7*k), num(-27*k), num(16*k), num(-27*k)))
+		s.Circle("yolk-in", x+16*k, 46-16*k, 7.5*k)
 	})
-	group(f.Pick.Yolks, "extra yolk", "extra yolks", f.YolkG, step*.84, func(x float64) { s.Circle("yolk-out", x+14, 30, 13) })
+	group(f.Pick.Yolks, yolks, "extra yolk", "extra yolks", f.YolkG, 34, func(x float64) { s.Circle("yolk-out", x+14*k, 46-16*k, 13*k) })
 	if f.TopG > 0 {
-		s.Path("drop", fmt.Sprintf("M%s 10c8 12 13 18 13 25a13 13 0 0 1 -26 0c0 -7 5 -13 13 -25z", num(x+13)))
+		s.Path("drop", fmt.Sprintf("M%s 7c8 12 13 18 13 25a13 13 0 0 1 -26 0c0 -7 5 -13 13 -25z", num(x+13)))
 		s.Text("big", x, 72, plan.Grams(f.TopG))
 		s.Text("", x, 91, p.TopWord())
 	} else if f.Pick.Whole+f.Pick.Yolks == 0 {

@@ -14,7 +14,7 @@ const RollScale = 5.
 // RollSide draws the way down from the side: the sheet between the rollers of every stop
 // used, heights to one scale, stops not used as outlines. Along the bench it is not to scale.
 func RollSide(p *plan.Plan) string {
-	const width, left = 926., 92.
+	const width, left, right = 926., 92., 44.
 	o := &p.Roll
 	stops := o.Machine.Stops
 	used := map[int]int{} // stop -> passes
@@ -37,7 +37,7 @@ func RollSide(p *plan.Plan) string {
 		}
 		sum += weights[i]
 	}
-	unit := (width - left) / sum
+	unit := (width - left - right) / sum
 	radius := min(23, unit*.3)
 	half := RollScale * max(o.PressedMM, stops[0].GapMM+2*radius*2/RollScale) / 2
 	mid := half + 6
@@ -113,9 +113,9 @@ func RollSide(p *plan.Plan) string {
 		s.Text("m big", at[i], row(0)+1, st.Label)
 		s.Text("m", at[i], row(1), fmt.Sprintf("%.2g", st.GapMM))
 		if unit*weights[i] > 76 {
-			s.Text("m b", at[i], row(2), fmt.Sprintf("%.3g to %.2f", in[i], out[i]))
+			s.Text("m b", at[i], row(2), sheetMM(in[i])+" to "+sheetMM(out[i]))
 		} else {
-			s.Text("m b", at[i], row(2), fmt.Sprintf("%.2f", out[i]))
+			s.Text("m b", at[i], row(2), sheetMM(out[i]))
 		}
 		if i == 0 {
 			words := "flat"
@@ -140,6 +140,14 @@ func RollSide(p *plan.Plan) string {
 	s.Down(width-6, mid-2.5*RollScale, mid+2.5*RollScale)
 	s.Text("e q", width-14, mid+4, "5 mm")
 	return s.SVG()
+}
+
+// sheetMM writes a thickness to a hundredth, ten and over to the whole.
+func sheetMM(mm float64) string {
+	if mm >= 9.995 {
+		return fmt.Sprintf("%.0f", mm)
+	}
+	return fmt.Sprintf("%.2f", mm)
 }
 
 func rollTitle(p *plan.Plan) string {

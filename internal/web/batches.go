@@ -45,7 +45,7 @@ func flourWords(p *plan.Plan) string {
 		case len(p.Formula.Flours) == 1:
 			return f.Name
 		case i > 0:
-			out += ", "
+			out += " and "
 		}
 		out += fmt.Sprintf("%.0f %% %s", 100*p.Request.Flours[i].Share, f.Name)
 	}

@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strings"
 
+	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
 	"hollen/internal/core/plan"
 	"hollen/internal/draw"
@@ -168,30 +169,33 @@ func (v *batchView) Why(key string) string { return v.Plan.Why[key] }
 
 // Way is one row of the ways there.
 type Way struct {
-	Words, Is    string
+	Words, Apart string // the eggs; what sets it apart
 	EggPct, TopG float64
-	FlourAddG    float64
 	Hw           float64
 	Colour       string
-	Feel         string
 	Set          string // what takes it
 	On           bool
-	Weigh        bool
 }
 
-// Ways returns the answer taken, the alternatives and the weighed row.
+// Ways returns the answer taken and the alternatives.
 func (v *batchView) Ways() []Way {
 	f := &v.Plan.Formula
-	picks := append(f.Eggs.Alternatives[:0:0], f.Pick)
-	picks = append(picks, f.Eggs.Alternatives...)
+	free := f.FlourG - f.Pick.FlourAddG
+	picks := append([]egg.Solution{f.Pick}, f.Eggs.Alternatives...)
 	var out []Way
 	for i, s := range picks {
-		_, colour := v.Plan.Try(s)
-		w := Way{Words: plan.EggWords(s.Whole, s.Yolks), Is: s.Name, EggPct: 100 * s.EggG / (f.FlourG - f.Pick.FlourAddG + s.FlourAddG), TopG: s.TopG, FlourAddG: s.FlourAddG,
-			Hw: s.Hw, Colour: colour.Face, Feel: v.Plan.FeelOf(s), On: i == 0,
+		w := Way{Words: plan.EggWords(s.Whole, s.Yolks), EggPct: 100 * s.EggG / (free + s.FlourAddG), TopG: s.TopG,
+			Hw: s.Hw, Colour: v.Plan.TintOf(s).Face, On: i == 0, Apart: v.Plan.FeelOf(s),
 			Set: fmt.Sprintf("eggs.fix_whole_eggs=%d&eggs.fix_extra_yolks=%d", s.Whole, s.Yolks)}
-		if s.Name == "the solver's own answer" {
-			w.Set, w.Is = "eggs.fix_whole_eggs=&eggs.fix_extra_yolks=", "Hollen’s own answer"
+		switch {
+		case s.Name == egg.OwnAnswer:
+			w.Set, w.Apart = "eggs.fix_whole_eggs=&eggs.fix_extra_yolks=", "Hollen’s own answer"
+		case s.FlourAddG > 0:
+			w.Apart = "flour +" + plan.Grams(s.FlourAddG) + " to suit the eggs"
+		case s.Name != "" && s.MissPts == 0:
+			w.Apart = s.Name
+		case s.Name != "":
+			w.Apart = s.Name + ", " + w.Apart
 		}
 		out = append(out, w)
 	}
@@ -347,26 +351,26 @@ func (v *batchView) Rungs() []Rung {
 		var notes []string
 		switch {
 		case x.Fold == 3:
-			notes = append(notes, "fold in three, turn")
+			notes = append(notes, "fold in three")
 		case x.Fold == 2:
-			notes = append(notes, "fold in half, turn")
+			notes = append(notes, "fold in half")
 		case i == 0:
-			notes = append(notes, "flat, as pressed")
+			notes = append(notes, "as pressed")
 		case x.Easy == 0 && x.Nth == 2:
-			notes = append(notes, "unfolded, full width now")
+			notes = append(notes, "flat, full width")
 		case x.Easy == 0:
-			notes = append(notes, "unfolded")
+			notes = append(notes, "flat")
 		case x.Nth == 2:
-			notes = append(notes, "again: less spring-back")
+			notes = append(notes, "again")
 		}
 		if x.Halved {
-			notes = append(notes, "halve it first")
+			notes = append(notes, "halve first")
 		}
 		if x.Skipped > 0 {
-			notes = append(notes, plan.Plural(x.Skipped, "stop left out", "stops left out"))
+			notes = append(notes, fmt.Sprintf("skips %d", x.Skipped))
 		}
 		if r.Over {
-			notes = append(notes, fmt.Sprintf("easy is %.0f %%", 100*x.Easy))
+			notes = append(notes, fmt.Sprintf("easy: %.0f %%", 100*x.Easy))
 		}
 		r.Note = strings.Join(notes, "; ")
 		out = append(out, r)
@@ -408,8 +412,25 @@ func (v *batchView) Shares() []float64 {
 	return out
 }
 
-// Less is what the room asks for less, g.
-func (v *batchView) Less() float64 { return -v.Plan.Room.CorrectionG }
+// Correction is what the room asks for, g, with its sign.
+func (v *batchView) Correction() string {
+	c := v.Plan.Room.CorrectionG
+	switch {
+	case c >= .05:
+		return "+" + strings.TrimSuffix(plan.Grams(c), " g")
+	case c <= -.05:
+		return "−" + strings.TrimSuffix(plan.Grams(-c), " g")
+	}
+	return "0"
+}
+
+// SecondName is the second flour's name.
+func (v *batchView) SecondName() string {
+	if len(v.Plan.Formula.Flours) < 2 {
+		return ""
+	}
+	return v.Plan.Formula.Flours[1].Name
+}
 
 // Ribbons is the count of ribbons, to be grouped by thousands.
 func (v *batchView) Ribbons() float64 { return float64(v.Plan.Cut.Ribbons) }

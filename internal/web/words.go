@@ -62,7 +62,7 @@ func keyFigure(p *plan.Plan, s plan.Stage) string {
 	case plan.AtFormula:
 		switch {
 		case f.Pick.Whole > 0 && f.Pick.Yolks > 0:
-			return fmt.Sprintf("%d eggs, %d yolks", f.Pick.Whole, f.Pick.Yolks)
+			return fmt.Sprintf("%d + %d yolks", f.Pick.Whole, f.Pick.Yolks)
 		case f.Pick.Whole+f.Pick.Yolks == 0:
 			return plan.Grams(f.TopG) + " " + p.TopWord()
 		}

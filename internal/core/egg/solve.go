@@ -297,6 +297,10 @@ func (t *Task) nearest() Solution {
 	return t.Try(e, y)
 }
 
+// OwnAnswer names, among the alternatives to numbers the maker fixed, what the solver would
+// have taken.
+const OwnAnswer = "the solver's own answer"
+
 // altReach is how much dearer than the best an alternative of the rich style may be.
 const altReach = 3
 
@@ -307,7 +311,7 @@ func (t *Task) alternatives(best Solution) []Solution {
 		free := *t
 		free.FixWhole, free.FixYolks = nil, nil
 		a := free.Solve()
-		a.Best.Name = "the solver's own answer"
+		a.Best.Name = OwnAnswer
 		return []Solution{a.Best}
 	}
 	limit := math.Inf(1)

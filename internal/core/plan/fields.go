@@ -186,7 +186,7 @@ func buildFields() (all []Field, perFlour [MaxFlours][]Field) {
 		optional(number(AtCut, "cut.max_length_mm", "Longest ribbon", "mm", 60, 2500, 10, func(r *Request) any { return &r.Cut.Max })),
 		optional(number(AtCut, "cut.nest_g", "Nest", "g", 20, 500, 5, func(r *Request) any { return &r.Cut.NestG })),
 		choice(AtCut, "cut.tool", "Cut with", func(r *Request) any { return &r.Cut.Tool },
-			Option{"", "As the shape is usually cut"}, Option{string(cut.Knife), "Knife, rolled up loosely"}, Option{string(cut.Cutter), "Cutter"}),
+			Option{"", "As the shape asks"}, Option{string(cut.Knife), "Knife, rolled up loosely"}, Option{string(cut.Cutter), "Cutter"}),
 
 		choice(AtDry, "dry.on", "Sheets lie on", func(r *Request) any { return &r.Dry.On }, Option{"rack", "A rack, both faces open"}, Option{"board", "A board, one face open"}),
 		choice(AtDry, "room.air", "Air", func(r *Request) any { return &r.Room.Air }, Option{"still", "Still"}, Option{"fan", "A gentle fan"}),

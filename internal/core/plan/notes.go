@@ -132,8 +132,8 @@ func (p *Plan) adviseKnead() {
 	ru, mass := &p.rules, p.Formula.Dough.MassG
 	if mass > ru.Knead.OnePersonG {
 		n := math.Ceil(mass / ru.Knead.OnePersonG)
-		p.note(AtKnead, "knead.min", Remark, "split", "More than one pair of hands kneads at once.",
-			"%s: split it in %.0f lots of %s and rest each from its own end, or let %.0f people knead.", Grams(mass), n, Grams(mass/n), n)
+		p.note(AtKnead, "knead.min", Remark, "split", "Much for one pair of hands.",
+			"%s: split it in %.0f lots of %s, each resting from its own end, or let %.0f people knead a part each.", Grams(mass), n, Grams(mass/n), n)
 	}
 	if p.Knead.PeakC > ru.Knead.HandHotC {
 		p.note(AtKnead, "knead.peak", Warning, "hot", "Warm dough.", "It ends at %.0f °C. Hands cannot over-knead it but heat can: pause, or start with eggs from the fridge.", p.Knead.PeakC)

@@ -143,6 +143,8 @@ func (p *Plan) explain() {
 	switch {
 	case p.Room.Measured:
 		w["room.water"] += " The moisture is measured, so pour it all."
+	case f.TopG == 0 && p.Room.CorrectionG > 0:
+		w["room.water"] += " The eggs bring it."
 	case p.Room.KeepG > 0 && p.Room.CorrectionG > 0:
 		w["room.water"] += " It is an estimate: pour what is sure, keep the rest in reach."
 	case p.Room.KeepG > 0:
@@ -165,6 +167,10 @@ func (p *Plan) explain() {
 	if p.Rest.Asked {
 		w["rest.min"] = "Your minutes. " + w["rest.min"]
 	}
+
+	say("knead.peak", "From %.0f °C when it comes together, and a fifth of a degree a minute from the hands.", p.Room.ContactC)
+	say("knead.folds", "Each is worth half a minute of kneading and lays the sheet straight.")
+	say("rest.temp", "It moves towards %s by 63 %% in %.0f minutes.", where, p.model.TauDMin)
 
 	o := &p.Roll
 	say("roll.sheet", "Stop %s leaves %.2f mm: this dough springs back %.0f %% of the gap. %s asks for %.2f.", o.TargetStop, o.SheetMM, 100*o.Spring, p.shape.Name, o.TargetMM)
@@ -202,8 +208,16 @@ func (p *Plan) explain() {
 	} else {
 		say("dry.window", "Only %.1f g/m³ between dough and air: it will not dry here in two hours.", max(0, p.Dry.Rate.DeltaGM3))
 	}
+	if p.Dry.Nest.Will {
+		say("dry.nest", "%.0f %% of the mass gone: a wound nest keeps its form.", 100*p.Dry.Nest.Loss)
+	} else {
+		say("dry.nest", "%.0f %% of the mass would have to go; this air does not take it in two hours.", 100*p.Dry.Nest.Loss)
+	}
+	say("dry.brittle", "From %.0f %% of the mass gone the edges no longer bend.", 100*p.Dry.Brittle.Loss)
 	say("dry.warm", "Mixing, kneading, the warm part of the rest, rolling, drying and cutting, one after the other.")
 	say("cook.time", "%.2f mm cooks in about %s; the range is a quarter each way. Taste from the early end.", p.Cook.TeMM, MinSec(p.Cook.Seconds))
+	say("cook.frozen", "45 seconds more; straight from the freezer, not thawed.")
+	say("cook.pan", "A minute less in the water, never under %s; the sauce does the rest.", MinSec(p.rules.Cook.BaseS))
 	say("cook.pot", "1 L of water and 10 g of salt to 100 g of pasta, in lots the pot can take.")
 	p.Why = w
 }
@@ -238,12 +252,10 @@ func (p *Plan) modeWords() string {
 	return fmt.Sprintf("Left out: %s, which %s easy for this dough.", strings.Join(skipped, ", "), verb)
 }
 
-// Try returns what the dough would be with another of the solver's answers, and its colour.
-func (p *Plan) Try(s egg.Solution) (massG float64, c dough.Colour) {
-	class := p.task.Class
-	yolk := float64(s.Whole+s.Yolks) * class.YolkG
-	massG = p.task.FlourG + s.FlourAddG + s.EggG + s.TopG
-	return massG, dough.Tint(p.Formula.Blend, yolk, massG)
+// TintOf returns the colour of the dough made by another of the solver's answers.
+func (p *Plan) TintOf(s egg.Solution) dough.Colour {
+	yolkG := float64(s.Whole+s.Yolks) * p.task.Class.YolkG
+	return dough.Tint(p.Formula.Blend, yolkG, p.task.FlourG+s.FlourAddG+s.EggG+s.TopG)
 }
 
 // FeelOf returns how the dough of another of the solver's answers behaves, in words.

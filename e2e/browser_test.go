@@ -1,0 +1,161 @@
+// Package e2e drives the real interface in headless Chromium against the real server and a
+// real MariaDB.
+package e2e
+
+import (
+	"context"
+	"fmt"
+	"log/slog"
+	"net/http/httptest"
+	"os"
+	"strings"
+	"sync"
+	"testing"
+	"time"
+
+	"github.com/chromedp/chromedp"
+
+	"hollen/internal/demo"
+	"hollen/internal/store"
+	"hollen/internal/store/storetest"
+	"hollen/internal/web"
+)
+
+func TestMain(m *testing.M) { storetest.Main(m) }
+
+// serve starts the application on the demo data and returns its address and store.
+func serve(t *testing.T) (string, *store.Store) {
+	t.Helper()
+	s := storetest.Open(t)
+	if _, err := s.Seed(context.Background(), demo.Workshop, demo.Batches()); err != nil {
+		t.Fatal(err)
+	}
+	srv := httptest.NewServer(web.New(s, slog.New(slog.DiscardHandler), true))
+	t.Cleanup(srv.Close)
+	return srv.URL, s
+}
+
+// tab is one browser tab; steps that fail end the test.
+type tab struct {
+	t    *testing.T
+	ctx  context.Context
+	base string
+	mu   sync.Mutex
+	bad  []string // console errors and exceptions
+	// expect lists parts of console messages that the test provokes.
+	expect []string
+}
+
+// browser starts Chromium; tabs are opened in it.
+func browser(t *testing.T) context.Context {
+	t.Helper()
+	opts := append(chromedp.DefaultExecAllocatorOptions[:], chromedp.DisableGPU, chromedp.Flag("disable-background-networking", true),
+		chromedp.Flag("disable-component-update", true), chromedp.UserDataDir(t.TempDir()))
+	if os.Geteuid() == 0 {
+		opts = append(opts, chromedp.NoSandbox)
+	}
+	ctx, cancel := chromedp.NewExecAllocator(context.Background(), opts...)
+	t.Cleanup(cancel)
+	ctx, cancel = chromedp.NewContext(ctx)
+	t.Cleanup(cancel)
+	if err := chromedp.Do(ctx); err != nil {
+		t.Fatal(err)
+	}
+	return ctx
+}
+
+// open opens a tab of that size. Whatever it writes to the console as an error fails the
+// test.
+func open(t *testing.T, br context.Context, base string, width, height int64) *tab {
+	t.Helper()
+	ctx, cancel := chromedp.NewContext(br)
+	ctx, stop := context.WithTimeout(ctx, 90*time.Second)
+	b := &tab{t: t, ctx: ctx, base: base}
+	if err := chromedp.Do(ctx, chromedp.EmulateViewport(width, height)); err != nil {
+		t.Fatal(err)
+	}
+	messages := chromedp.Console(ctx)
+	go func() {
+		for m, err := range messages {
+			if err != nil {
+				return
+			}
+			if m.Type == chromedp.ConsoleError || m.IsException() || m.Type == chromedp.ConsoleWarning {
+				b.mu.Lock()
+				b.bad = append(b.bad, m.String())
+				b.mu.Unlock()
+			}
+		}
+	}()
+	t.Cleanup(func() {
+		b.mu.Lock()
+		defer b.mu.Unlock()
+		for _, m := range b.bad {
+			known := false
+			for _, e := range b.expect {
+				known = known || strings.Contains(m, e)
+			}
+			if !known {
+				t.Errorf("console: %s", m)
+			}
+		}
+		stop()
+		cancel()
+	})
+	return b
+}
+
+func (b *tab) do(steps ...chromedp.Action[chromedp.Void]) {
+	b.t.Helper()
+	if err := chromedp.Do(b.ctx, steps...); err != nil {
+		b.t.Fatal(err)
+	}
+}
+
+func (b *tab) visit(path string) { b.t.Helper(); b.do(chromedp.Navigate(b.base + path)) }
+
+func (b *tab) click(sel string) {
+	b.t.Helper()
+	b.do(chromedp.WaitVisible(sel), chromedp.Click(sel))
+}
+
+// text returns what an element says.
+func (b *tab) text(sel string) string {
+	b.t.Helper()
+	return eval[string](b, fmt.Sprintf("document.querySelector(%q)?.textContent.trim() ?? 'no such element'", sel))
+}
+
+// enter replaces what stands in a field, as typing would.
+func (b *tab) enter(sel, typed string) {
+	b.t.Helper()
+	b.do(chromedp.WaitVisible(sel))
+	eval[bool](b, fmt.Sprintf("(() => { const f = document.querySelector(%q); f.focus(); f.select(); return true })()", sel))
+	if typed == "" {
+		b.do(chromedp.KeyEvent("\b"))
+		return
+	}
+	b.do(chromedp.KeyEvent(typed))
+}
+
+// until waits for a JavaScript condition.
+func (b *tab) until(what, condition string) {
+	b.t.Helper()
+	deadline := time.Now().Add(15 * time.Second)
+	for time.Now().Before(deadline) {
+		ok, err := chromedp.Run(b.ctx, chromedp.Evaluate[bool]("!!("+condition+")"))
+		if err == nil && ok {
+			return
+		}
+		time.Sleep(15 * time.Millisecond)
+	}
+	b.t.Fatalf("waited for %s; the page says: %.400s", what, eval[string](b, "document.body.innerText"))
+}
+
+func eval[T any](b *tab, js string) T {
+	b.t.Helper()
+	v, err := chromedp.Run(b.ctx, chromedp.Evaluate[T](js))
+	if err != nil {
+		b.t.Fatalf("%s: %v", js, err)
+	}
+	return v
+}

@@ -1,0 +1,53 @@
+package e2e
+
+import (
+	"fmt"
+	"os"
+	"path/filepath"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+)
+
+// TestShots draws the pictures of docs/screenshots from the demo data when HOLLEN_SHOTS
+// names the folder.
+func TestShots(t *testing.T) {
+	dir := os.Getenv("HOLLEN_SHOTS")
+	if dir == "" {
+		t.Skip("HOLLEN_SHOTS names no folder")
+	}
+	base, _ := serve(t)
+	br := browser(t)
+	views := []struct{ name, path string }{{"batches", "/"}, {"new-batch", "/batches/new"}}
+	for _, s := range []string{"formula", "room", "knead", "rest", "roll", "cut", "dry", "cook"} {
+		views = append(views, struct{ name, path string }{s, "/batches/5?at=" + s})
+	}
+	shoot := func(name string, width, height int64, path string) {
+		b := open(t, br, base, width, height)
+		b.visit(path)
+		b.until("the fonts", "document.fonts.status === 'loaded'")
+		if os.Getenv("HOLLEN_SHOTS_WHOLE") != "" {
+			height = int64(eval[float64](b, "Math.max(document.documentElement.scrollHeight, 400)"))
+			b.do(chromedp.EmulateViewport(width, height))
+		}
+		png, err := chromedp.Run(b.ctx, chromedp.CaptureScreenshot())
+		if err != nil {
+			t.Fatal(err)
+		}
+		if err := os.WriteFile(filepath.Join(dir, name+".png"), png, 0o644); err != nil {
+			t.Fatal(err)
+		}
+		if over := eval[float64](b, "document.documentElement.scrollWidth - innerWidth"); over > 0 {
+			t.Errorf("%s at %d: %.0f units wider than the screen", name, width, over)
+		}
+	}
+	if err := os.MkdirAll(dir, 0o755); err != nil {
+		t.Fatal(err)
+	}
+	for _, v := range views {
+		shoot(v.name, 1280, 800, v.path)
+	}
+	for _, s := range []string{"formula", "roll"} {
+		shoot(fmt.Sprintf("%s-tablet", s), 820, 1180, "/batches/5?at="+s)
+	}
+}
