@@ -18,6 +18,7 @@ func Batches() []plan.Request {
 	return []plan.Request{
 		batch("Lighthouse family supper", func(r *plan.Request) {
 			r.Amount = plan.Amount{By: "flour", FlourG: 400, Portions: 4, DoughG: 650}
+			r.Eggs.Style = egg.Rich
 			r.Flours[0] = plan.FlourPart{Flour: "soft-0", Share: 1, Kept: flour.SealedTub, OpenDays: 20, ContainsKG: 1}
 			r.Eggs.Class, r.Eggs.From = "eu-m", "fridge"
 			r.Cut.Shape = "fettuccine"
@@ -55,7 +56,6 @@ func Batches() []plan.Request {
 				{Flour: "soft-00", Share: .8, Kept: flour.PaperBag, OpenDays: 9, ContainsKG: 5},
 				{Flour: "semola-fine", Share: .2, Kept: flour.SealedTub, OpenDays: 30, ContainsKG: 5},
 			}
-			r.Eggs.Style = egg.Rich
 			r.Salt = .003
 			r.Room.TempC, r.Room.RH = 21, .44
 			r.Roll.Mode = roll.Fewest

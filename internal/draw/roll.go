@@ -112,7 +112,7 @@ func RollSide(p *plan.Plan) string {
 		}
 		s.Text("m big", at[i], row(0)+1, st.Label)
 		s.Text("m", at[i], row(1), fmt.Sprintf("%.2g", st.GapMM))
-		if unit*weights[i] > 76 {
+		if i == 0 {
 			s.Text("m b", at[i], row(2), sheetMM(in[i])+" to "+sheetMM(out[i]))
 		} else {
 			s.Text("m b", at[i], row(2), sheetMM(out[i]))

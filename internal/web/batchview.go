@@ -9,6 +9,7 @@ import (
 	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
 	"hollen/internal/core/plan"
+	"hollen/internal/core/roll"
 	"hollen/internal/draw"
 )
 
@@ -317,7 +318,7 @@ func (v *batchView) DryRuler() draw.Ruler {
 func (v *batchView) PotRuler() draw.Ruler {
 	c := &v.Plan.Cook
 	r := draw.Ruler{Title: "Taste between " + plan.MinSec(c.FromS) + " and " + plan.MinSec(c.ToS), WidthUnits: 926, Step: 30, Left: "raw at heart", Right: "soft",
-		Bands: []draw.Band{{From: c.FromS, To: c.ToS, Class: "dough", Words: "taste"}}, Marks: []draw.Mark{{At: c.DriedS, Text: plan.MinSec(c.DriedS)}}, Foot: "Seconds from when the water boils again."}
+		Bands: []draw.Band{{From: c.FromS, To: c.ToS, Class: "dough"}}, Marks: []draw.Mark{{At: c.DriedS, Text: plan.MinSec(c.DriedS)}}, Foot: "Seconds from when the water boils again."}
 	for _, step := range []float64{15, 30, 60, 120} {
 		r.Step, r.Max = step, math.Ceil(c.ToS*1.35/step)*step
 		if r.Max/step <= 12 {
@@ -365,6 +366,11 @@ func (v *batchView) Rungs() []Rung {
 		}
 		if x.Halved {
 			notes = append(notes, "halve first")
+		}
+		for _, s := range v.Plan.Roll.Skips {
+			if s.Stop == x.Stop && x.Nth == 1 && s.Verdict != "tearing" && v.Req.Roll.Mode == roll.EveryStop {
+				notes = append(notes, map[string]string{"safe": "may be skipped", "bold": "bold to skip"}[s.Verdict])
+			}
 		}
 		if x.Skipped > 0 {
 			notes = append(notes, fmt.Sprintf("skips %d", x.Skipped))

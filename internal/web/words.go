@@ -87,7 +87,7 @@ func keyFigure(p *plan.Plan, s plan.Stage) string {
 		}
 		return fmt.Sprintf("%.0f–%.0f min", p.Dry.Leather.FromMin, p.Dry.Leather.ToMin)
 	}
-	return plan.MinSec(p.Cook.Seconds)
+	return plan.MinSec(p.Cook.DriedS)
 }
 
 // automatic returns, for every field Hollen may choose, what it chose, as it would be typed.

@@ -23,12 +23,6 @@ type Time struct {
 	TeMM      float64 `json:"effective_mm"`
 }
 
-// What freezing and finishing in the pan change, s. House values.
-const (
-	frozenMoreS = 45
-	panLessS    = 60
-)
-
 // Effective returns the thickness that cooks, mm: te² = t²w²/(t²+w²).
 func Effective(sheetMM, widthMM float64) float64 {
 	t2, w2 := sheetMM*sheetMM, widthMM*widthMM
@@ -43,8 +37,8 @@ func Fresh(r rules.Cook, sheetMM, widthMM, loss float64) Time {
 	o := Time{Seconds: s, TeMM: te, TasteOnly: te > r.TasteOnlyMM}
 	o.DriedS = s * (1 + r.DryGain*loss/r.DryPer)
 	o.FromS, o.ToS = s*(1-r.Spread), o.DriedS*(1+r.Spread)
-	o.FrozenS = s + frozenMoreS
-	o.InPanS = max(s-panLessS, r.BaseS)
+	o.FrozenS = s + r.FrozenMoreS
+	o.InPanS = max(s-r.PanLessS, r.BaseS)
 	return o
 }
 

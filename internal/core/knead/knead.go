@@ -18,20 +18,6 @@ import (
 	"hollen/internal/core/rules"
 )
 
-// Method is what does the work; Work is min of hand kneading a minute, HeatC °C a minute.
-type Method struct {
-	Key   string
-	Work  float64
-	HeatC float64
-}
-
-// The methods of kneading. House values.
-var (
-	Hand      = Method{"hand", 1, .2}
-	Hook      = Method{"hook", 1.3, .6}
-	Processor = Method{"processor", 8, 5}
-)
-
 // Dough is what the model needs to know of the dough, with the constants that follow.
 type Dough struct {
 	r       rules.Knead
@@ -101,7 +87,7 @@ func (d *Dough) ambient(s *State, dt, aroundC float64) {
 }
 
 // Knead works s for min minutes by m in a room of roomC.
-func (d *Dough) Knead(s State, m Method, minutes, roomC float64) State {
+func (d *Dough) Knead(s State, m rules.Method, minutes, roomC float64) State {
 	n := int(math.Ceil(minutes/StepMin - 1e-9))
 	if n < 1 {
 		return s

@@ -8,6 +8,8 @@ import (
 	"hollen/internal/core/rules"
 )
 
+var by = rules.Default().Knead
+
 // reference is the dough of the published reference points: gluten protein 10.5 %, fat
 // 6.9 %, working hydration 42 or more, 600 g, start and room 22 °C.
 func reference() Dough {
@@ -25,13 +27,13 @@ func near(t *testing.T, what string, got, want, tol float64) {
 func TestReferencePoints(t *testing.T) {
 	d := reference()
 	start := d.Start(22)
-	ten := d.Knead(start, Hand, 10, 22)
+	ten := d.Knead(start, by.Hand, 10, 22)
 
 	s := d.Rest(ten, 30, 22)
 	near(t, "10 hand + 30: D", d.D(s), .946, .0006)
 	near(t, "10 hand + 30: T", s.T, .081, .0006)
 
-	s = d.Folds(d.Rest(d.Knead(start, Hand, 2, 22), 25, 22), 13)
+	s = d.Folds(d.Rest(d.Knead(start, by.Hand, 2, 22), 25, 22), 13)
 	near(t, "2 + 25 + 13 folds: D", d.D(s), .914, .0006)
 	near(t, "2 + 25 + 13 folds: T", s.T, .248, .0006)
 
@@ -39,20 +41,20 @@ func TestReferencePoints(t *testing.T) {
 	near(t, "10 + 30 at 4 °C: T", s.T, .126, .0006)
 	near(t, "10 + 30 at 4 °C: temperature", s.TempC, 17.8, .06)
 
-	s = d.Rest(d.Knead(d.Knead(start, Processor, .75, 22), Hand, 2, 22), 30, 22)
+	s = d.Rest(d.Knead(d.Knead(start, by.Processor, .75, 22), by.Hand, 2, 22), 30, 22)
 	near(t, "45 s processor + 2 + 30: D", d.D(s), .916, .0006)
 
-	s = d.Rest(d.Knead(start, Hand, 1, 22), 12*60, 4)
+	s = d.Rest(d.Knead(start, by.Hand, 1, 22), 12*60, 4)
 	near(t, "1 + 12 h at 4 °C: D", d.D(s), .53, .006)
 }
 
 // Taking the same minutes in halves changes nothing at the shown precision.
 func TestStepDoesNotMatter(t *testing.T) {
 	d := reference()
-	a := d.Rest(d.Knead(d.Start(26), Hand, 10, 20), 40, 4)
+	a := d.Rest(d.Knead(d.Start(26), by.Hand, 10, 20), 40, 4)
 	b := d.Start(26)
 	for range 200 {
-		b = d.Knead(b, Hand, .05, 20)
+		b = d.Knead(b, by.Hand, .05, 20)
 	}
 	for range 800 {
 		b = d.Rest(b, .05, 4)
@@ -64,7 +66,7 @@ func TestStepDoesNotMatter(t *testing.T) {
 
 func TestProperties(t *testing.T) {
 	d := reference()
-	last := d.Knead(d.Start(22), Hand, 8, 22)
+	last := d.Knead(d.Start(22), by.Hand, 8, 22)
 	for range 60 {
 		s := d.Rest(last, 2, 18)
 		if s.T > last.T || d.U(s) < d.U(last) || d.D(s) < d.D(last) || s.T < 0 || d.D(s) > 1 || d.U(s) > 1 {
@@ -76,14 +78,14 @@ func TestProperties(t *testing.T) {
 		last = s
 	}
 	for m := 1.; m < 20; m++ {
-		if d.D(d.Knead(d.Start(22), Hand, m+1, 22)) <= d.D(d.Knead(d.Start(22), Hand, m, 22)) {
+		if d.D(d.Knead(d.Start(22), by.Hand, m+1, 22)) <= d.D(d.Knead(d.Start(22), by.Hand, m, 22)) {
 			t.Fatal("more work, less development")
 		}
 	}
 }
 
 func ask(r rules.Rules) Ask {
-	return Ask{Method: Hand, StartC: 22, RoomC: 22, RestC: 22, Folds: 3, MinRest: r.Knead.RestMinMin,
+	return Ask{Method: by.Hand, StartC: 22, RoomC: 22, RestC: 22, Folds: 3, MinRest: r.Knead.RestMinMin,
 		GlutenBar: r.Flour.GlutenNoSheet, ColdBarC: r.Safety.ColdC}
 }
 
@@ -102,7 +104,7 @@ func TestLongIsMinimal(t *testing.T) {
 				for m := 8.; m <= 15; m++ {
 					for rest := a.MinRest; rest <= r.Knead.RestMaxMin; rest += 5 {
 						earlier := m+rest < got.KneadMin+got.RestMin || m+rest == got.KneadMin+got.RestMin && m < got.KneadMin
-						if (earlier || !got.Ready) && d.ready(a, d.Rest(d.Knead(d.Start(22), Hand, m, 22), rest, restC)) {
+						if (earlier || !got.Ready) && d.ready(a, d.Rest(d.Knead(d.Start(22), by.Hand, m, 22), rest, restC)) {
 							t.Fatalf("%s Hw %v rest at %v: %v + %v is ready, got %+v", key, hw, restC, m, rest, got)
 						}
 					}

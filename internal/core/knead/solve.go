@@ -32,7 +32,7 @@ type Short struct {
 
 // Ask is one question to the long school: one kneading by hand, one rest.
 type Ask struct {
-	Method    Method
+	Method    rules.Method
 	StartC    float64 // the dough as it comes together, °C
 	RoomC     float64 // °C
 	RestC     float64 // where it rests, °C

@@ -129,7 +129,7 @@ func (p *Plan) room() {
 func (p *Plan) knead() {
 	r, ru, f := &p.Request, &p.rules, &p.Formula
 	p.model = knead.Of(*ru, f.Blend, f.Dough.FatPct, f.Dough.Hw, f.Dough.MassG)
-	a := knead.Ask{Method: knead.Hand, StartC: p.Room.ContactC, RoomC: r.Room.TempC, RestC: r.Room.TempC,
+	a := knead.Ask{Method: ru.Knead.Hand, StartC: p.Room.ContactC, RoomC: r.Room.TempC, RestC: r.Room.TempC,
 		Folds: int(or(r.Roll.Folds, ru.Knead.LongFolds)), MinRest: ru.Knead.RestMinMin,
 		FixKnead: or(r.Knead.Min, 0), FixRest: or(r.Rest.Min, 0), GlutenBar: ru.Flour.GlutenNoSheet, ColdBarC: ru.Safety.ColdC}
 	if r.Eggs.Style == egg.YolksOnly || f.Blend.DurumShare > .3 {

@@ -215,7 +215,10 @@ func (p *Plan) explain() {
 	}
 	say("dry.brittle", "From %.0f %% of the mass gone the edges no longer bend.", 100*p.Dry.Brittle.Loss)
 	say("dry.warm", "Mixing, kneading, the warm part of the rest, rolling, drying and cutting, one after the other.")
-	say("cook.time", "%.2f mm cooks in about %s; the range is a quarter each way. Taste from the early end.", p.Cook.TeMM, MinSec(p.Cook.Seconds))
+	say("cook.time", "%.2f mm cooks in about %s fresh; the range is a quarter each way. Taste from the early end.", p.Cook.TeMM, MinSec(p.Cook.Seconds))
+	if p.Cook.Loss > 0 {
+		w["cook.time"] += fmt.Sprintf(" Dried by %.0f %% it takes %s.", 100*p.Cook.Loss, MinSec(p.Cook.DriedS))
+	}
 	say("cook.frozen", "45 seconds more; straight from the freezer, not thawed.")
 	say("cook.pan", "A minute less in the water, never under %s; the sauce does the rest.", MinSec(p.rules.Cook.BaseS))
 	say("cook.pot", "1 L of water and 10 g of salt to 100 g of pasta, in lots the pot can take.")

@@ -102,12 +102,13 @@ type Pass struct {
 	TimeS     float64 `json:"time_s"`      // for all sheets of one piece
 }
 
-// Skip says what would happen if the stops between From and To were left out.
+// Skip says what would happen if one stop were left out, the one before it taken as usual.
 type Skip struct {
-	From, To  int
-	Reduction float64
-	Easy      float64
-	Verdict   string // safe, bold or tearing
+	Left      string  `json:"stop_left_out"` // its label
+	Stop      int     `json:"stop_index"`
+	Reduction float64 `json:"reduction"` // of the incoming sheet, 0–1
+	Easy      float64 `json:"easy"`
+	Verdict   string  `json:"verdict"` // safe, bold or tearing
 }
 
 // Progression is the way down from lump to sheet.
@@ -122,7 +123,7 @@ type Progression struct {
 	Layers    float64 `json:"layers"`
 	TimeMin   float64 `json:"minutes_per_piece"`
 	Over      int     `json:"passes_over_easy"`
-	Skips     []Skip  `json:"-"`
+	Skips     []Skip  `json:"skips"`
 }
 
 // Plan returns the progression: the fold phase at the widest stop, its last two passes
@@ -307,23 +308,20 @@ func keep(kept []worth, w worth) []worth {
 	return append(out, w)
 }
 
-// boldOver is how far over the easy reduction a skip is bold rather than tearing.
-const boldOver = .05
-
 // skips says for every single stop on the way down what leaving it out would do.
 func (l *Lay) skips(target int) []Skip {
-	var out []Skip
+	out := []Skip{}
 	for i := 0; i+2 <= target; i++ {
 		n := 1
 		if i == 0 {
 			n = startPasses
 		}
-		s := Skip{From: i, To: i + 2, Easy: l.limit(i, i+2)}
+		s := Skip{Left: l.Machine.Stops[i+1].Label, Stop: i + 1, Easy: l.limit(i, i+2)}
 		s.Reduction = 1 - l.Sheet(l.Machine.Stops[i+2].GapMM, 1)/l.Sheet(l.Machine.Stops[i].GapMM, n)
 		switch {
 		case s.Reduction <= s.Easy:
 			s.Verdict = "safe"
-		case s.Reduction <= s.Easy+boldOver:
+		case s.Reduction <= s.Easy+l.Rules.BoldOver:
 			s.Verdict = "bold"
 		default:
 			s.Verdict = "tearing"

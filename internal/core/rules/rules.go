@@ -208,6 +208,16 @@ type Knead struct {
 	LongFolds float64
 	// OnePersonG is the dough one person kneads at once, g. Source: house.
 	OnePersonG float64
+	// Hand, Hook, Processor are work (min of hand kneading a minute) and heat (°C a minute). Source: house.
+	Hand, Hook, Processor Method
+}
+
+// Method is a way of kneading.
+type Method struct {
+	// Work is minutes of hand kneading a minute is worth. Source: house.
+	Work float64
+	// HeatC is the warmth a minute gives, °C. Source: house.
+	HeatC float64
 }
 
 // Roll rules: spring-back, easy reductions, pieces and handling.
@@ -236,6 +246,8 @@ type Roll struct {
 	CarefulOff float64
 	// CarefulFatPct is the fat at which skips are taken carefully unless told otherwise, % of flour. Source: house.
 	CarefulFatPct float64
+	// BoldOver is how far over the easy reduction a skip is bold rather than tearing, share. Source: house.
+	BoldOver float64
 	// PieceFlourG is the flour in one piece, g. Source: house.
 	PieceFlourG float64
 	// PressedGaps is how many widest gaps thick a piece may be pressed for its first pass. Source: house.
@@ -288,6 +300,8 @@ type Cook struct {
 	Spread float64
 	// DryGain is the share of time added for each DryPer of mass lost. Source: house.
 	DryGain, DryPer float64
+	// FrozenMoreS is added straight from the freezer, PanLessS taken off when it finishes in the pan, s. Source: house.
+	FrozenMoreS, PanLessS float64
 	// WaterPerPasta and SaltPerPasta are g of water and of salt per g of pasta. Source: house.
 	WaterPerPasta, SaltPerPasta float64
 }
@@ -322,14 +336,15 @@ func Default() Rules {
 			TauRelaxMin: 14, RelaxDurum: .3, RelaxFat: .01, RelaxProtein: .06, RelaxFatMax: 25, TensionMin: 1.5,
 			CreditPerMin: .05, CreditMax: 2, FoldWork: .5, FoldTension: .25, RelaxDoubling: 10, UptakeDoubling: 20,
 			CoolTauMin: 75, ContactRiseC: 1, FridgeC: 4, ReadyD: .90, ReadyT: .25, ReadyU: .95, ColdC: 12, HandHotC: 30,
-			LongMinMin: 8, LongMaxMin: 15, RestMinMin: 20, RestMinRichMin: 30, RestStepMin: 5, RestMaxMin: 120, LongFolds: 3, OnePersonG: 1200},
+			LongMinMin: 8, LongMaxMin: 15, RestMinMin: 20, RestMinRichMin: 30, RestStepMin: 5, RestMaxMin: 120, LongFolds: 3, OnePersonG: 1200,
+			Hand: Method{1, .2}, Hook: Method{1.3, .6}, Processor: Method{8, 5}},
 		Roll: Roll{SpringBase: .05, SpringTension: .25, SpringDurum: .03, ReduceBase: .45, ReduceTension: .3, ReduceFat: .006, ReduceGluten: .20,
-			ReduceSheeter: .05, ReduceThin: .05, ThinMM: 1, ReduceBand: .01, ReduceLow: .28, ReduceHigh: .50, CarefulOff: .08, CarefulFatPct: 15,
+			ReduceSheeter: .05, ReduceThin: .05, ThinMM: 1, ReduceBand: .01, ReduceLow: .28, ReduceHigh: .50, CarefulOff: .08, CarefulFatPct: 15, BoldOver: .05,
 			PieceFlourG: 100, PressedGaps: 4, HandlingS: 9},
 		Cut: Cut{TrimEndMM: 10, TrimSideMM: 3, FlatRibbonMaxMM: 1.6, CookedGrowth: 1.12, BackShare: .20, ChargePerM: 40},
 		Dry: Dry{SurfaceActivity: .96, BoardActivity: .97, StillMS: .0025, FanMS: .008, RackFaces: 2, BoardFaces: 1, NestFaces: .3,
 			ConstantLoss: .06, CutLoss: .03, HoldLoss: .06, BrittleLoss: .10, WindowFactor: 1.6, LeastGM3: .5, MostMin: 120},
-		Cook:   Cook{BaseS: 25, PerMM2S: 95, TasteOnlyMM: 2.5, Spread: .25, DryGain: .20, DryPer: .05, WaterPerPasta: 10, SaltPerPasta: .1},
+		Cook:   Cook{BaseS: 25, PerMM2S: 95, TasteOnlyMM: 2.5, Spread: .25, DryGain: .20, DryPer: .05, FrozenMoreS: 45, PanLessS: 60, WaterPerPasta: 10, SaltPerPasta: .1},
 		Safety: Safety{CautionMin: 120, DiscardMin: 240, HotCautionMin: 60, HotDiscardMin: 120, HotC: 32, ColdC: 5, MixMin: 5},
 	}
 }

@@ -1,0 +1,57 @@
+// Package core holds the sums; this test holds the rule of what they may import.
+package core
+
+import (
+	"os/exec"
+	"strings"
+	"testing"
+)
+
+// forbidden are standard packages with a clock, a disk, a network or a page behind them.
+var forbidden = []string{"net", "net/http", "os", "os/exec", "database/sql", "html/template", "text/template", "log", "log/slog", "io/fs", "embed", "math/rand"}
+
+func deps(t *testing.T, pattern string) map[string][]string {
+	t.Helper()
+	out, err := exec.Command("go", "list", "-f", "{{.ImportPath}} {{join .Imports \" \"}}", pattern).CombinedOutput()
+	if err != nil {
+		t.Fatalf("go list: %v\n%s", err, out)
+	}
+	all := map[string][]string{}
+	for _, line := range strings.Split(strings.TrimSpace(string(out)), "\n") {
+		f := strings.Fields(line)
+		all[f[0]] = f[1:]
+	}
+	return all
+}
+
+// Arrows run one way: core never looks up, and draw looks at nothing but core.
+func TestImportsRunOneWay(t *testing.T) {
+	core := deps(t, "hollen/internal/core/...")
+	if len(core) < 10 {
+		t.Fatalf("only %d packages found", len(core))
+	}
+	for pkg, imports := range core {
+		for _, i := range imports {
+			own := strings.HasPrefix(i, "hollen/")
+			switch {
+			case own && !strings.HasPrefix(i, "hollen/internal/core/"):
+				t.Errorf("%s imports %s: core never looks up", pkg, i)
+			case !own && strings.Contains(strings.Split(i, "/")[0], ".") && !strings.HasPrefix(i, "gonum.org/"):
+				t.Errorf("%s imports %s: core takes the standard library and gonum only", pkg, i)
+			}
+			for _, f := range forbidden {
+				if i == f {
+					t.Errorf("%s imports %s: core has no I/O and no clock", pkg, i)
+				}
+			}
+		}
+	}
+	lower := []string{"hollen/internal/draw", "hollen/internal/exchange", "hollen/internal/store", "hollen/internal/demo"}
+	for _, pkg := range lower {
+		for _, i := range deps(t, pkg)[pkg] {
+			if strings.HasPrefix(i, "hollen/") && !strings.HasPrefix(i, "hollen/internal/core/") {
+				t.Errorf("%s imports %s: it may look at core alone", pkg, i)
+			}
+		}
+	}
+}
