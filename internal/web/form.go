@@ -142,6 +142,9 @@ func (f *form) check(base plan.Request) {
 			// Its partner is to blame as well: both go back.
 			for _, p := range []string{"cut.shape", "cut.min_length_mm", "cut.max_length_mm"} {
 				partner, _ := plan.FieldAt(p)
+				if typed := partner.Get(&f.Request); typed != partner.Get(&base) {
+					f.Typed[p] = typed
+				}
 				_ = partner.Set(&f.Request, partner.Get(&base))
 			}
 		}

@@ -1,0 +1,141 @@
+package draw
+
+import (
+	"encoding/xml"
+	"io"
+	"math"
+	"regexp"
+	"strconv"
+	"strings"
+	"testing"
+
+	"hollen/internal/core/plan"
+	"hollen/internal/demo"
+)
+
+func plans(t *testing.T) []*plan.Plan {
+	t.Helper()
+	var out []*plan.Plan
+	for _, r := range demo.Batches() {
+		p, err := plan.Make(r)
+		if err != nil {
+			t.Fatal(err)
+		}
+		out = append(out, p)
+	}
+	return out
+}
+
+// rect is a drawn rectangle by class.
+type rect struct{ x, y, w, h float64 }
+
+func rects(t *testing.T, svg, class string) []rect {
+	t.Helper()
+	var out []rect
+	re := regexp.MustCompile(`<rect class="` + class + `" x="([-\d.]+)" y="([-\d.]+)" width="([-\d.]+)" height="([-\d.]+)"`)
+	for _, m := range re.FindAllStringSubmatch(svg, -1) {
+		var v [4]float64
+		for i := range v {
+			var err error
+			if v[i], err = strconv.ParseFloat(m[i+1], 64); err != nil {
+				t.Fatal(err)
+			}
+		}
+		out = append(out, rect{v[0], v[1], v[2], v[3]})
+	}
+	return out
+}
+
+func TestPicturesAreWellFormed(t *testing.T) {
+	for _, p := range plans(t) {
+		p.Request.Name = `<script>alert("x")</script>`
+		for name, svg := range map[string]string{"strip": Strip(p), "eggs": Eggs(p), "roll": RollSide(p), "sheet": SheetAbove(p), "corner": Corner(p), "nests": Nests(p),
+			"ruler": (&Ruler{Title: "a < b", Max: 10, Step: 2, Bands: []Band{{From: 2, To: 4, Class: "dough"}}, Marks: []Mark{{At: 3, Text: "3 & more"}}}).SVG()} {
+			d := xml.NewDecoder(strings.NewReader(svg))
+			for {
+				_, err := d.Token()
+				if err == io.EOF {
+					break
+				}
+				if err != nil {
+					t.Fatalf("%s of %s: %v", name, p.Request.Name, err)
+				}
+			}
+			if strings.Contains(svg, "NaN") || strings.Contains(svg, "Inf") || strings.Contains(svg, "<script") {
+				t.Errorf("%s: %.200s", name, svg)
+			}
+			if name != "strip" && !strings.Contains(svg, "<title>") {
+				t.Errorf("%s has no title", name)
+			}
+		}
+	}
+}
+
+// The sheet from above is true to scale: sheet, trims and ribbons from the same numbers.
+func TestSheetIsToScale(t *testing.T) {
+	for _, p := range plans(t) {
+		svg, c := SheetAbove(p), p.Cut
+		k := SheetScale(c.SheetLengthMM, c.SheetWidthMM)
+		whole, cut := rects(t, svg, "trim")[0], rects(t, svg, "dough bare")[0]
+		for _, x := range []struct {
+			what      string
+			got, want float64
+		}{
+			{"length", whole.w, c.SheetLengthMM * k}, {"width", whole.h, c.SheetWidthMM * k},
+			{"ribbons along", cut.w, float64(c.Along) * c.LengthMM * k}, {"ribbons across", cut.h, float64(c.Across) * c.RibbonMM * k},
+			{"end trim", cut.x - whole.x, c.EndTrimMM * k}, {"side trim", cut.y - whole.y, c.SideTrimMM * k},
+			{"other end", whole.x + whole.w - cut.x - cut.w, c.EndTrimMM * k},
+		} {
+			if math.Abs(x.got-x.want) > .03 {
+				t.Errorf("%s: %s is %.2f, want %.2f", p.Request.Name, x.what, x.got, x.want)
+			}
+		}
+		lines := strings.Count(regexp.MustCompile(`class="dough-line" d="([^"]*)"`).FindStringSubmatch(svg)[1], "M")
+		if lines != c.Across+1 {
+			t.Errorf("%s: %d lines for %d ribbons", p.Request.Name, lines, c.Across)
+		}
+	}
+}
+
+// In the side view every gap between rollers and the sheet's ends are RollScale high a mm.
+func TestRollSideIsToScale(t *testing.T) {
+	circle := regexp.MustCompile(`<circle class="metal" cx="([\d.]+)" cy="([-\d.]+)" r="([\d.]+)"`)
+	for _, p := range plans(t) {
+		svg := RollSide(p)
+		var gaps []float64
+		m := circle.FindAllStringSubmatch(svg, -1)
+		for i := 0; i+1 < len(m); i += 2 {
+			up, _ := strconv.ParseFloat(m[i][2], 64)
+			down, _ := strconv.ParseFloat(m[i+1][2], 64)
+			r, _ := strconv.ParseFloat(m[i][3], 64)
+			gaps = append(gaps, (down-up-2*r)/RollScale)
+		}
+		used := stopsUsed(p)
+		if len(gaps) != len(used) {
+			t.Fatalf("%s: %d pairs of rollers for %d stops", p.Request.Name, len(gaps), len(used))
+		}
+		i := -1
+		last := -1
+		for _, x := range p.Roll.Passes {
+			if x.Stop != last {
+				i, last = i+1, x.Stop
+				if math.Abs(gaps[i]-x.GapMM) > .01 {
+					t.Errorf("%s stop %s: drawn %.2f mm, is %.2f", p.Request.Name, x.Label, gaps[i], x.GapMM)
+				}
+			}
+		}
+		ys := regexp.MustCompile(`class="dough" d="M[\d.]+ ([-\d.]+)L.* ([-\d.]+)Z"`).FindStringSubmatch(svg)
+		up, _ := strconv.ParseFloat(ys[1], 64)
+		down, _ := strconv.ParseFloat(ys[2], 64)
+		if math.Abs((down-up)/RollScale-p.Roll.PressedMM) > .01 {
+			t.Errorf("%s: the lump is drawn %.2f mm, is %.2f", p.Request.Name, (down-up)/RollScale, p.Roll.PressedMM)
+		}
+	}
+}
+
+func TestRulerIsLinear(t *testing.T) {
+	r := Ruler{Min: 20, Max: 60}
+	if mid := r.x(40); math.Abs(mid-(r.x(20)+r.x(60))/2) > 1e-9 || r.x(10) != r.x(20) || r.x(99) != r.x(60) {
+		t.Errorf("%v %v %v", r.x(20), mid, r.x(60))
+	}
+}

@@ -1,0 +1,320 @@
+package web
+
+import (
+	"compress/gzip"
+	"context"
+	"encoding/json"
+	"fmt"
+	"io"
+	"log/slog"
+	"net/http"
+	"net/http/httptest"
+	"net/url"
+	"regexp"
+	"strings"
+	"testing"
+
+	"hollen/internal/core/plan"
+	"hollen/internal/demo"
+	"hollen/internal/exchange"
+	"hollen/internal/store"
+	"hollen/internal/store/storetest"
+)
+
+func TestMain(m *testing.M) { storetest.Main(m) }
+
+type site struct {
+	*testing.T
+	h     http.Handler
+	store *store.Store
+	log   *strings.Builder
+}
+
+func newSite(t *testing.T) site {
+	t.Helper()
+	s := storetest.Open(t)
+	if _, err := s.Seed(context.Background(), demo.Workshop, demo.Batches()); err != nil {
+		t.Fatal(err)
+	}
+	var log strings.Builder
+	return site{t, New(s, slog.New(slog.NewTextHandler(&log, nil)), true), s, &log}
+}
+
+func (s site) ask(method, path string, form url.Values, change ...func(*http.Request)) *httptest.ResponseRecorder {
+	s.Helper()
+	var body io.Reader
+	if form != nil {
+		body = strings.NewReader(form.Encode())
+	}
+	r := httptest.NewRequest(method, "http://127.0.0.1"+path, body)
+	if form != nil {
+		r.Header.Set("Content-Type", "application/x-www-form-urlencoded")
+	}
+	for _, f := range change {
+		f(r)
+	}
+	w := httptest.NewRecorder()
+	s.h.ServeHTTP(w, r)
+	return w
+}
+
+// typed returns the form a browser would post for a batch, as it is saved.
+func (s site) typed(id uint64) url.Values {
+	s.Helper()
+	b, err := s.store.Get(context.Background(), id)
+	if err != nil {
+		s.Fatal(err)
+	}
+	v := url.Values{"version": {fmt.Sprint(b.Version)}, "was_at": {"formula"}}
+	r := b.Request.Request
+	for _, f := range plan.Fields(len(r.Flours)) {
+		v.Set(f.Path, f.Get(&r))
+	}
+	return v
+}
+
+func (s site) wants(w *httptest.ResponseRecorder, status int, parts ...string) {
+	s.Helper()
+	if w.Code != status {
+		s.Errorf("status %d, want %d: %.300s", w.Code, status, w.Body)
+	}
+	for _, p := range parts {
+		if !strings.Contains(w.Body.String(), p) {
+			s.Errorf("the answer does not hold %q", p)
+		}
+	}
+}
+
+func TestEveryStationOfEveryBatch(t *testing.T) {
+	s := newSite(t)
+	s.wants(s.ask("GET", "/", nil), 200, "Bottega Marram", "Tagliatelle for Saturday", "New batch")
+	for id := 1; id <= len(demo.Batches()); id++ {
+		for _, st := range plan.Stages() {
+			w := s.ask("GET", fmt.Sprintf("/batches/%d?at=%s", id, st), nil)
+			s.wants(w, 200, `aria-current="step"`, `name="version" value="1"`, "</html>")
+			for _, bad := range []string{"ZgotmplZ", "NaN", "%!", "&lt;no value", "+Inf"} {
+				if strings.Contains(w.Body.String(), bad) {
+					t.Errorf("batch %d at %s shows %s", id, st, bad)
+				}
+			}
+		}
+	}
+	s.wants(s.ask("GET", "/batches/99", nil), 404, "There is no such batch")
+	s.wants(s.ask("GET", "/batches/x", nil), 404)
+	s.wants(s.ask("GET", "/nowhere", nil), 404, "nothing at this address")
+	s.wants(s.ask("PUT", "/batches/1", nil), 405)
+	s.wants(s.ask("GET", "/batches/1/work", nil), 303)
+}
+
+func TestWorkSavesNothing(t *testing.T) {
+	s := newSite(t)
+	v := s.typed(5)
+	v.Set("room.rh", "80")
+	w := s.ask("POST", "/batches/5/work", v)
+	s.wants(w, 200, "Not saved yet", `value="80"`)
+	if b, _ := s.store.Get(context.Background(), 5); b.Version != 1 || b.Request.Room.RH != .44 {
+		t.Errorf("worked out and written: %+v", b)
+	}
+	// Without a script the steppers and "Take" post, too.
+	v.Set("step", "room.rh=1")
+	s.wants(s.ask("POST", "/batches/5/work", v), 200, `value="81"`)
+	v.Set("step", "knead.knead_min=1") // from Hollen's own minutes
+	auto, _ := plan.Make(demo.Batches()[4])
+	s.wants(s.ask("POST", "/batches/5/work", v), 200, fmt.Sprintf(`name="knead.knead_min" value="%.0f"`, auto.Knead.Min+1))
+	v.Del("step")
+	v.Set("set", "eggs.fix_whole_eggs=10&eggs.fix_extra_yolks=0")
+	s.wants(s.ask("POST", "/batches/5/work", v), 200, "10 eggs", "Hollen’s own answer")
+}
+
+func TestErrorsStandBesideTheirFields(t *testing.T) {
+	s := newSite(t)
+	for path, typed := range map[string]string{"room.rh": "100", "amount.flour_g": "1e9", "roll.bench_mm": "wide", "room.temp_c": "", "flours.0.measured_moisture_wb": "60",
+		"flours.0.share": "180", "name": strings.Repeat("x", 90), "eggs.fix_whole_eggs": "2.5", "cut.min_length_mm": "900", "cut.shape": "<script>"} {
+		v := s.typed(5)
+		v.Set(path, typed)
+		f, _ := plan.FieldAt(path)
+		w := s.ask("POST", "/batches/5/work", v)
+		id := "f-" + strings.ReplaceAll(path, ".", "-")
+		s.wants(w, 200, `aria-invalid="true"`, "The last good result")
+		at := regexp.MustCompile(`id="e-` + id + `"[^>]*>([^<]+)<`).FindStringSubmatch(w.Body.String())
+		if path == "cut.min_length_mm" {
+			at = regexp.MustCompile(`id="e-f-cut-max_length_mm"[^>]*>([^<]+)<`).FindStringSubmatch(w.Body.String())
+		}
+		if f.Kind != plan.Choice && at == nil {
+			t.Errorf("%s: no message beside it", path)
+		}
+		if f.Kind != plan.Choice && !strings.Contains(w.Body.String(), `value="`+typed+`"`) {
+			t.Errorf("%s: %q is lost", path, typed)
+		}
+		if w := s.ask("POST", "/batches/5/save", v); w.Code != 422 {
+			t.Errorf("%s: saved with status %d", path, w.Code)
+		}
+	}
+	if b, _ := s.store.Get(context.Background(), 5); b.Version != 1 {
+		t.Errorf("version %d after refused saves", b.Version)
+	}
+}
+
+func TestSaveReopenAndConflict(t *testing.T) {
+	s := newSite(t)
+	one, two := s.typed(5), s.typed(5)
+	one.Set("room.rh", "60")
+	one.Set("name", "Tagliatelle, renamed")
+	s.wants(s.ask("POST", "/batches/5/save", one), 303)
+	s.wants(s.ask("GET", "/batches/5", nil), 200, "Tagliatelle, renamed", `value="2"`)
+	// The second window changed something else and the humidity, too.
+	two.Set("room.rh", "70")
+	two.Set("roll.bench_mm", "1500")
+	w := s.ask("POST", "/batches/5/save", two)
+	s.wants(w, 409, "another window saved version 2", "Humidity", "44 %", "60 %", "70 %, yours", "Tagliatelle, renamed", `name="version" value="2"`, `value="1500"`)
+	// What the page holds now saves, with both sides in it.
+	two.Set("version", "2")
+	two.Set("name", "Tagliatelle, renamed")
+	s.wants(s.ask("POST", "/batches/5/save", two), 303)
+	b, _ := s.store.Get(context.Background(), 5)
+	if r := b.Request; b.Version != 3 || r.Room.RH != .7 || r.Roll.BenchMM != 1500 || r.Name != "Tagliatelle, renamed" {
+		t.Errorf("%d %+v", b.Version, r)
+	}
+}
+
+func TestDuplicateDeleteUndo(t *testing.T) {
+	s := newSite(t)
+	v := s.typed(5)
+	v.Set("room.rh", "33")
+	w := s.ask("POST", "/batches/5/duplicate", v)
+	s.wants(w, 303)
+	s.wants(s.ask("GET", w.Header().Get("Location"), nil), 200, "Tagliatelle for Saturday, copy")
+	if b, err := s.store.Get(context.Background(), 6); err != nil || b.Request.Room.RH != .33 {
+		t.Errorf("the copy is not what was typed: %v", err)
+	}
+	w = s.ask("POST", "/batches/5/delete", url.Values{})
+	s.wants(w, 303)
+	s.wants(s.ask("GET", w.Header().Get("Location"), nil), 200, "Deleted: <b>Tagliatelle for Saturday</b>", "Undo")
+	s.wants(s.ask("GET", "/batches/5", nil), 410)
+	// A window still open on it loses nothing.
+	s.wants(s.ask("POST", "/batches/5/save", v), 409, "Deleted in another window", `value="33"`)
+	s.wants(s.ask("POST", "/batches/5/restore", url.Values{}), 303)
+	s.wants(s.ask("GET", "/batches/5", nil), 200)
+}
+
+func TestNewBatch(t *testing.T) {
+	s := newSite(t)
+	s.wants(s.ask("GET", "/batches/new", nil), 200, "Portions", "Machine")
+	v := url.Values{"name": {"Friday"}, "amount.by": {"dough"}, "amount.portions": {"many"}, "amount.dough_g": {"2,000"}, "flours.0.flour": {"strong"}, "eggs.class": {"us-l"}, "cut.shape": {"pappardelle"}, "roll.machine": {"motor-9"}}
+	w := s.ask("POST", "/batches", v)
+	s.wants(w, 303)
+	b, err := s.store.Get(context.Background(), 6)
+	if r := b.Request; err != nil || r.Name != "Friday" || r.Amount.DoughG != 2000 || r.Amount.By != "dough" || r.Flours[0].Flour != "strong" || r.Cut.Shape != "pappardelle" || r.Roll.Machine != "motor-9" || r.Eggs.Class != "us-l" {
+		t.Errorf("%+v, %v", r, err)
+	}
+	v.Set("amount.dough_g", "5")
+	s.wants(s.ask("POST", "/batches", v), 422, "80 to 60,000 g is allowed", `value="Friday"`, `value="many"`)
+}
+
+func TestDownloads(t *testing.T) {
+	s := newSite(t)
+	v := s.typed(5)
+	v.Set("room.rh", "71")
+	w := s.ask("POST", "/batches/5/request.json", v)
+	s.wants(w, 200)
+	r, err := exchange.ReadRequest(w.Body)
+	if err != nil || r.Room.RH != .71 {
+		t.Errorf("%v, %v", r.Room, err)
+	}
+	w = s.ask("GET", "/batches/5/plan.json", nil)
+	s.wants(w, 200)
+	var got struct{ Request json.RawMessage }
+	if err := json.Unmarshal(w.Body.Bytes(), &got); err != nil {
+		t.Fatal(err)
+	}
+	if r, err = exchange.ReadRequest(strings.NewReader(string(got.Request))); err != nil || len(plan.Changes(r, demo.Batches()[4])) != 0 {
+		t.Errorf("the plan's request is not the batch: %v", err)
+	}
+	if d := w.Header().Get("Content-Disposition"); d != `attachment; filename="tagliatelle-for-saturday-plan.json"` {
+		t.Error(d)
+	}
+}
+
+func TestGuards(t *testing.T) {
+	s := newSite(t)
+	foreign := func(r *http.Request) {
+		r.Header.Set("Origin", "https://elsewhere.example")
+		r.Header.Set("Sec-Fetch-Site", "cross-site")
+	}
+	s.wants(s.ask("POST", "/batches/5/delete", url.Values{}, foreign), 403)
+	s.wants(s.ask("GET", "/", nil, func(r *http.Request) { r.Host = "elsewhere.example" }), 421)
+	s.wants(s.ask("POST", "/batches/5/work", url.Values{"name": {strings.Repeat("x", maxBody+1)}}), 413)
+	s.wants(s.ask("GET", "/healthz", nil), 200, "ok")
+	w := s.ask("GET", "/batches/5", nil, func(r *http.Request) { r.Header.Set("Accept-Encoding", "gzip") })
+	if w.Header().Get("Content-Encoding") != "gzip" {
+		t.Error("pages are not compressed")
+	} else if z, err := gzip.NewReader(w.Body); err != nil {
+		t.Error(err)
+	} else if page, err := io.ReadAll(z); err != nil || !strings.Contains(string(page), "</html>") {
+		t.Error("the compressed page is not whole")
+	}
+	if csp := w.Header().Get("Content-Security-Policy"); !strings.Contains(csp, "script-src 'self'") || strings.Contains(csp, "unsafe-eval") || w.Header().Get("X-Content-Type-Options") != "nosniff" {
+		t.Error("headers:", w.Header())
+	}
+	asset := regexp.MustCompile(`/static/[0-9a-f]{12}/css/hollen\.css`).FindString(s.ask("GET", "/", nil).Body.String())
+	w = s.ask("GET", asset, nil)
+	s.wants(w, 200, "--yolk")
+	if !strings.Contains(w.Header().Get("Cache-Control"), "immutable") {
+		t.Error("static files are not kept for good")
+	}
+	s.wants(s.ask("GET", "/static/000000000000/css/hollen.css", nil), 404)
+	s.wants(s.ask("GET", assetBase, nil), 404)
+	// A name is text wherever it stands.
+	v := s.typed(5)
+	v.Set("name", `<img src=x onerror=alert(1)>`)
+	s.wants(s.ask("POST", "/batches/5/save", v), 303)
+	for _, path := range []string{"/", "/batches/5"} {
+		if strings.Contains(s.ask("GET", path, nil).Body.String(), "<img src=x") {
+			t.Errorf("%s writes a name as markup", path)
+		}
+	}
+	if strings.Contains(s.log.String(), "onerror") || !strings.Contains(s.log.String(), "path=/batches/5/save status=303") {
+		t.Error("the log has bodies or lacks lines:", s.log.String())
+	}
+}
+
+// When the database is gone pages say so, and healthz too.
+func TestDatabaseGone(t *testing.T) {
+	s := newSite(t)
+	s.store.Close()
+	s.wants(s.ask("GET", "/healthz", nil), 503, "does not answer")
+	s.wants(s.ask("GET", "/batches/5", nil), 503, "The database does not answer")
+}
+
+// No template has script or style of its own: the policy would not run it.
+func TestTemplatesHaveNoInline(t *testing.T) {
+	files, err := templateFiles.ReadDir("templates")
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, f := range files {
+		b, _ := templateFiles.ReadFile("templates/" + f.Name())
+		if m := regexp.MustCompile(`<style|<script>| on[a-z]+="`).Find(b); m != nil {
+			t.Errorf("%s: %s", f.Name(), m)
+		}
+	}
+}
+
+func BenchmarkBatchPage(b *testing.B) {
+	s := storetest.Open(b)
+	if _, err := s.Seed(context.Background(), demo.Workshop, demo.Batches()); err != nil {
+		b.Fatal(err)
+	}
+	h := New(s, slog.New(slog.DiscardHandler), true)
+	for _, at := range []string{"formula", "roll", "cut"} {
+		b.Run(at, func(b *testing.B) {
+			for b.Loop() {
+				w := httptest.NewRecorder()
+				h.ServeHTTP(w, httptest.NewRequest("GET", "http://127.0.0.1/batches/5?at="+at, nil))
+				if w.Code != 200 {
+					b.Fatal(w.Code)
+				}
+			}
+		})
+	}
+}
