@@ -153,7 +153,7 @@ func (b *tab) until(what, condition string) {
 
 func eval[T any](b *tab, js string) T {
 	b.t.Helper()
-	v, err := chromedp.Run(b.ctx, chromedp.Evaluate[T](js))
+	v, err := chromedp.Run(b.ctx, chromedp.Evaluate[T](js, chromedp.EvalAwaitPromise))
 	if err != nil {
 		b.t.Fatalf("%s: %v", js, err)
 	}

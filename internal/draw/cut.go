@@ -100,14 +100,24 @@ func Nests(p *plan.Plan) string {
 		s.H = 30
 		s.Text("s", 4, 20, "none")
 	}
-	for i := range shown {
-		turns := 3.2
-		if i == total-1 && c.LastNest > 0 {
-			turns = .5 + 2.7*float64(c.LastNest)/float64(c.PerNest)
-		}
-		d := spiral(30+float64(i%5)*62, 28+float64(i/5)*54, turns)
+	const turns = 3.2
+	nest := func(turns float64) {
+		d := spiral(30, 28, turns)
 		s.Path("nest-edge", d)
 		s.Path("nest", d)
+	}
+	s.body.WriteString(`<defs><g id="nest">`)
+	nest(turns)
+	s.body.WriteString(`</g></defs>`)
+	for i := range shown {
+		x, y := float64(i%5)*62, float64(i/5)*54
+		if i == total-1 && c.LastNest > 0 {
+			fmt.Fprintf(&s.body, `<g transform="translate(%g %g)">`, x, y)
+			nest(.5 + (turns-.5)*float64(c.LastNest)/float64(c.PerNest))
+			s.body.WriteString("</g>")
+			continue
+		}
+		fmt.Fprintf(&s.body, `<use href="#nest" x="%g" y="%g"/>`, x, y)
 	}
 	return s.SVG()
 }

@@ -106,7 +106,7 @@ func Open(ctx context.Context, dsn string) (*Store, error) {
 	if cfg.DBName == "" {
 		return nil, errors.New("dsn: names no database; expected user:password@tcp(host:port)/database")
 	}
-	cfg.ParseTime, cfg.Loc, cfg.ClientFoundRows = true, time.UTC, true
+	cfg.ParseTime, cfg.Loc, cfg.ClientFoundRows, cfg.InterpolateParams = true, time.UTC, true, true
 	cfg.Collation = "utf8mb4_unicode_ci"
 	cfg.Timeout, cfg.ReadTimeout, cfg.WriteTimeout = 10*time.Second, 30*time.Second, 30*time.Second
 	conn, err := mysql.NewConnector(cfg)

@@ -2,6 +2,7 @@ package web
 
 import (
 	"fmt"
+	"html/template"
 	"math"
 	"slices"
 	"strings"
@@ -28,6 +29,7 @@ type batchView struct {
 	Newer    int     // its version
 	Gone     bool    // deleted meanwhile
 	auto     map[string]string
+	page     plan.Request // Req with the second flour the page has room for
 }
 
 func newView(id uint64, version int, at string, saved plan.Request, f form) (*batchView, error) {
@@ -36,6 +38,10 @@ func newView(id uint64, version int, at string, saved plan.Request, f form) (*ba
 		return nil, err
 	}
 	v := &batchView{ID: id, Version: version, At: plan.AtFormula, Req: f.Request, Plan: p, Typed: f.Typed, Errors: f.Errors, auto: automatic(p)}
+	v.page = f.Request
+	if len(v.page.Flours) < pageFlours {
+		v.page.Flours = append(slices.Clone(v.page.Flours), noFlour())
+	}
 	for _, s := range plan.Stages() {
 		if string(s) == at {
 			v.At = s
@@ -73,28 +79,63 @@ func (v *batchView) Stations() []Station {
 
 // Control is one field as it stands in the rail.
 type Control struct {
-	plan.Field
+	Path, Label, Unit            string
+	Kind                         plan.Kind
+	Optional, Slider, Hidden     bool
 	ID, Value, Auto, Hint, Error string
-	Bounds                       [3]string
-	Slider                       bool
-	Hidden                       bool
+	Min, Max, Step               string
+	Options                      template.HTML // of a choice, the value selected
+}
+
+// options writes the options of a choice.
+func options(f plan.Field, value string) template.HTML {
+	if f.Kind != plan.Choice {
+		return ""
+	}
+	var b strings.Builder
+	for _, o := range f.Options {
+		b.WriteString(`<option value="`)
+		b.WriteString(template.HTMLEscapeString(o.Key))
+		if o.Key == value {
+			b.WriteString(`" selected>`)
+		} else {
+			b.WriteString(`">`)
+		}
+		b.WriteString(template.HTMLEscapeString(o.Name))
+		b.WriteString("</option>")
+	}
+	return template.HTML(b.String())
+}
+
+// Carried is a field of a station that is not open: its value rides along.
+type Carried struct{ Path, Value string }
+
+// Carried returns the fields that no open control shows.
+func (v *batchView) Carried() []Carried {
+	var out []Carried
+	for _, f := range plan.Fields(pageFlours) {
+		if f.Path != "name" && f.Path != "flours.1.share" && (f.Stage != v.At || f.Path == "knead.school") {
+			out = append(out, Carried{f.Path, v.value(f)})
+		}
+	}
+	return out
+}
+
+// value returns what stands in a field: what was typed, also when it is not allowed.
+func (v *batchView) value(f plan.Field) string {
+	if typed, ok := v.Typed[f.Path]; ok {
+		return typed
+	}
+	return f.Get(&v.page)
 }
 
 // Ctl returns the control of a field; hint stands beside its label.
 func (v *batchView) Ctl(path, hint string) Control {
 	f, _ := plan.FieldAt(path)
-	c := Control{Field: f, ID: "f-" + strings.ReplaceAll(path, ".", "-"), Hint: hint, Auto: v.auto[path]}
-	c.Bounds[0], c.Bounds[1], c.Bounds[2] = f.ShownBounds()
-	r := v.Req
-	if strings.HasPrefix(path, "flours.1.") && len(r.Flours) < 2 {
-		second := plan.Default().Flours[0]
-		second.Flour = ""
-		r.Flours = []plan.FlourPart{r.Flours[0], second}
-	}
-	c.Value = f.Get(&r)
-	if typed, ok := v.Typed[path]; ok {
-		c.Value = typed
-	}
+	c := Control{Path: path, Label: f.Label, Unit: f.Unit, Kind: f.Kind, Optional: f.Optional,
+		ID: "f-" + strings.ReplaceAll(path, ".", "-"), Hint: hint, Auto: v.auto[path], Value: v.value(f)}
+	c.Min, c.Max, c.Step = f.ShownBounds()
+	c.Options = options(f, c.Value)
 	if e, ok := v.Errors[path]; ok {
 		c.Error = e.ForPage()
 	}

@@ -17,6 +17,13 @@ const pageFlours = 2
 // secondShare is the share the first flour keeps when a second one is first picked.
 const secondShare = .8
 
+// noFlour is the second flour of a batch that has none: kept as usual, not named.
+func noFlour() plan.FlourPart {
+	f := plan.Default().Flours[0]
+	f.Flour, f.Share = "", 0
+	return f
+}
+
 // form is what a maker typed, bound to a request. Where a field is not allowed the request
 // keeps the last good value and the typed text is kept beside its error.
 type form struct {
@@ -35,9 +42,7 @@ func bind(base plan.Request, v url.Values) form {
 	r.Flours = slices.Clone(base.Flours)
 	single := len(r.Flours) == 1
 	if single {
-		second := plan.Default().Flours[0]
-		second.Flour, second.Share = "", 0
-		r.Flours = append(r.Flours, second)
+		r.Flours = append(r.Flours, noFlour())
 	}
 	for _, set := range v["set"] {
 		if q, err := url.ParseQuery(set); err == nil {

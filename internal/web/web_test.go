@@ -133,6 +133,7 @@ func TestErrorsStandBesideTheirFields(t *testing.T) {
 		v := s.typed(5)
 		v.Set(path, typed)
 		f, _ := plan.FieldAt(path)
+		v.Set("at", string(f.Stage))
 		w := s.ask("POST", "/batches/5/work", v)
 		id := "f-" + strings.ReplaceAll(path, ".", "-")
 		s.wants(w, 200, `aria-invalid="true"`, "The last good result")

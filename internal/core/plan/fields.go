@@ -4,6 +4,7 @@ import (
 	"errors"
 	"fmt"
 	"math"
+	"slices"
 	"strconv"
 	"strings"
 	"unicode/utf8"
@@ -172,7 +173,7 @@ func buildFields() (all []Field, perFlour [MaxFlours][]Field) {
 			Option{string(roll.EveryStop), "Every stop"}, Option{string(roll.Fewest), "Fewest passes"}),
 		optional(count(AtRoll, "roll.pieces", "Pieces", "", 1, 600, 1, func(r *Request) any { return &r.Roll.Pieces })),
 		number(AtRoll, "roll.bench_mm", "Bench length", "mm", 300, 8000, 50, func(r *Request) any { return &r.Roll.BenchMM }),
-		optional(count(AtRoll, "roll.folds", "Folded passes", "", 0, 20, 1, func(r *Request) any { return &r.Roll.Folds })),
+		optional(count(AtKnead, "roll.folds", "Folded passes", "", 0, 20, 1, func(r *Request) any { return &r.Roll.Folds })),
 		choice(AtRoll, "roll.careful", "Skips", func(r *Request) any { return &r.Roll.Careful },
 			Option{"auto", "As the dough allows"}, Option{"yes", "Careful"}, Option{"no", "As far as is easy"}),
 		flag(AtRoll, "roll.last_twice", "Last stop twice", func(r *Request) any { return &r.Roll.LastTwice }),
@@ -213,23 +214,36 @@ func buildFields() (all []Field, perFlour [MaxFlours][]Field) {
 	return all, perFlour
 }
 
-// Fields returns every field of a request with n flours, in the order of work.
-func Fields(n int) []Field {
-	out := append([]Field{}, fields...)
-	for i := range min(n, MaxFlours) {
-		out = append(out, flourFields[i]...)
+// perFlour is how many fields each flour has.
+var perFlour = len(flourFields[0])
+
+// allFields are the fields of a request with MaxFlours flours; fieldAt finds them by path.
+var allFields, fieldAt = func() ([]Field, map[string]int) {
+	all := slices.Clone(fields)
+	for _, f := range flourFields {
+		all = append(all, f...)
 	}
-	return out
+	at := map[string]int{}
+	for i, f := range all {
+		at[f.Path] = i
+	}
+	return all, at
+}()
+
+// Fields returns every field of a request with n flours, in the order of work. The list is
+// shared and is not to be changed.
+func Fields(n int) []Field {
+	end := len(fields) + min(n, MaxFlours)*perFlour
+	return allFields[:end:end]
 }
 
 // FieldAt returns the field of that path and whether there is one.
 func FieldAt(path string) (Field, bool) {
-	for _, f := range Fields(MaxFlours) {
-		if f.Path == path {
-			return f, true
-		}
+	i, ok := fieldAt[path]
+	if !ok {
+		return Field{}, false
 	}
-	return Field{}, false
+	return allFields[i], true
 }
 
 // scale returns how a stored number is shown.

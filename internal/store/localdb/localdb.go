@@ -84,16 +84,17 @@ func Start(ctx context.Context, dir string) (*Server, error) {
 			s.cleanUp()
 		}
 	}()
+	// A socket's path is limited to about 100 bytes, so it lives in a short folder; and a
+	// server clears its temporary folder when it starts, so that must be its own.
+	if s.tmp, err = os.MkdirTemp("", "hollen"); err != nil {
+		return nil, err
+	}
 	data := filepath.Join(dir, "mariadb")
-	if err := install(ctx, data); err != nil {
+	if err := install(ctx, data, s.tmp); err != nil {
 		return nil, err
 	}
 	password, err := secret(filepath.Join(dir, "password"))
 	if err != nil {
-		return nil, err
-	}
-	// A socket's path is limited to about 100 bytes, so it lives in a short folder.
-	if s.tmp, err = os.MkdirTemp("", "hollen"); err != nil {
 		return nil, err
 	}
 	init := filepath.Join(s.tmp, "init.sql")
@@ -153,7 +154,7 @@ func lock(dir string) (*os.File, error) {
 
 // install makes the system tables when the folder has none. A folder left half made is
 // made again.
-func install(ctx context.Context, data string) error {
+func install(ctx context.Context, data, tmp string) error {
 	mark := filepath.Join(data, "hollen-installed")
 	if isFile(mark) {
 		return nil
@@ -165,8 +166,10 @@ func install(ctx context.Context, data string) error {
 	if err := os.RemoveAll(data); err != nil {
 		return err
 	}
-	args := []string{"--no-defaults", "--datadir=" + data, "--auth-root-authentication-method=normal", "--skip-test-db", "--skip-name-resolve"}
+	// The tool does not take folders with a space in their path, so it is told a relative one.
+	args := []string{"--no-defaults", "--datadir=./" + filepath.Base(data), "--auth-root-authentication-method=normal", "--skip-test-db", "--skip-name-resolve"}
 	cmd := exec.CommandContext(ctx, tool, append(args, asRoot()...)...)
+	cmd.Dir, cmd.Env = filepath.Dir(data), append(os.Environ(), "TMPDIR="+tmp)
 	if out, err := cmd.CombinedOutput(); err != nil {
 		return fmt.Errorf("making the database files: %w\n%s", err, tail(out))
 	}
@@ -211,7 +214,7 @@ func (s *Server) run(ctx context.Context, mariadbd, dir, data, init string, port
 		return err
 	}
 	defer log.Close()
-	args := []string{"--no-defaults", "--datadir=" + data, "--socket=" + filepath.Join(s.tmp, "db.sock"), "--pid-file=" + filepath.Join(s.tmp, "db.pid"),
+	args := []string{"--no-defaults", "--datadir=" + data, "--tmpdir=" + s.tmp, "--socket=" + filepath.Join(s.tmp, "db.sock"), "--pid-file=" + filepath.Join(s.tmp, "db.pid"),
 		"--bind-address=127.0.0.1", "--port=" + strconv.Itoa(port), "--skip-name-resolve", "--init-file=" + init,
 		"--innodb-buffer-pool-size=32M", "--innodb-log-file-size=16M", "--key-buffer-size=1M", "--aria-pagecache-buffer-size=8M",
 		"--max-connections=60", "--performance-schema=OFF", "--skip-log-bin", "--character-set-server=utf8mb4", "--collation-server=utf8mb4_unicode_ci"}

@@ -3,12 +3,13 @@
 // is not saved is kept in the tab.
 import { parse, stepped } from "./number.js";
 
-const WAIT_MS = 30; // a pause in typing before the server is asked
+const WAIT_MS = 8; // a pause in typing before the server is asked
 
 export function startBatch(form) {
   const draftKey = "draft-" + form.dataset.id;
   let pending = null;
   let timer = 0;
+  let opening = false; // a station has been asked for and is not there yet
 
   const atField = form.elements.was_at;
   const values = () => new URLSearchParams(new FormData(form));
@@ -18,6 +19,7 @@ export function startBatch(form) {
     timer = setTimeout(work, WAIT_MS);
   }
 
+  // work asks for the form worked out; a newly opened station's rail and sheet come whole.
   async function work() {
     clearTimeout(timer);
     pending?.abort();
@@ -31,7 +33,10 @@ export function startBatch(form) {
       const page = new DOMParser().parseFromString(text, "text/html");
       const fresh = page.getElementById("batch");
       if (!answer.ok || !fresh) throw new Error(page.querySelector("h1")?.textContent || "The answer cannot be read.");
-      swap(fresh);
+      const opened = opening;
+      opening = false;
+      if (opened) form.querySelector("#rails").replaceWith(fresh.querySelector("#rails"));
+      swap(fresh, opened);
     } catch (err) {
       if (err.name !== "AbortError") say("Not worked out: " + (err instanceof TypeError ? "Hollen does not answer. What you typed is kept." : err.message));
     }
@@ -42,9 +47,9 @@ export function startBatch(form) {
   }
 
   // swap takes over what is worked out. While a field is in error the last good result
-  // stays and only the errors are shown.
-  function swap(fresh) {
-    const bad = Number(fresh.querySelector("#sheet").dataset.errors) > 0;
+  // stays and only the errors are shown, unless another station was opened.
+  function swap(fresh, opened) {
+    const bad = Number(fresh.querySelector("#sheet").dataset.errors) > 0 && !opened;
     const focused = document.activeElement;
     const focusedId = focused?.id;
     const focusedName = focused?.closest("#sheet, #spine") ? [focused.name, focused.value] : null;
@@ -97,8 +102,8 @@ export function startBatch(form) {
   function openStation(at) {
     atField.value = at;
     form.querySelector("button[name=at]").value = at;
-    for (const rail of form.querySelectorAll(".rail")) rail.hidden = rail.dataset.at !== at;
     history.replaceState(null, "", "/batches/" + form.dataset.id + "?at=" + at);
+    opening = true;
     work();
   }
 

@@ -1,0 +1,282 @@
+package e2e
+
+import (
+	"context"
+	"fmt"
+	"log/slog"
+	"net"
+	"slices"
+	"strings"
+	"testing"
+
+	"github.com/chromedp/cdproto/cdp"
+	"github.com/chromedp/cdproto/emulation"
+	"github.com/chromedp/chromedp"
+
+	"hollen/internal/core/plan"
+	"hollen/internal/demo"
+	"hollen/internal/store"
+	"hollen/internal/store/storetest"
+	"hollen/internal/web"
+)
+
+const (
+	wide, high   = 1280, 800
+	tabletW      = 820
+	tabletH      = 1180
+	roomFigure   = "#spine li:nth-child(2) .key"
+	humidity     = "#f-room-rh"
+	humidityErr  = "#e-f-room-rh"
+	notSaved     = "Not saved yet"
+	settledState = "document.querySelector('#state').textContent.trim()"
+)
+
+func saved(t *testing.T, s *store.Store, id uint64) store.Batch {
+	t.Helper()
+	b, err := s.Get(context.Background(), id)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return b
+}
+
+// A maker makes a batch, changes the humidity, sees the water change, saves and reopens.
+func TestMakeABatch(t *testing.T) {
+	base, s := serve(t)
+	b := open(t, browser(t), base, wide, high)
+	b.visit("/")
+	b.click("a.btn-go")
+	b.enter("#f-name", "Tagliatelle for the harbour fair")
+	b.enter("#f-amount-portions", "12")
+	b.click(".asks-go .btn-go")
+	b.until("the batch page", "document.querySelector('#spine')")
+	if got := eval[string](b, "document.querySelector('#f-name').value"); got != "Tagliatelle for the harbour fair" {
+		t.Errorf("opened %q", got)
+	}
+	want := plan.Default()
+	want.Amount.Portions = 12
+	before, err := plan.Make(want)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if facts := b.text("#facts"); !strings.Contains(facts, plan.Grams(before.Formula.Dough.MassG)) {
+		t.Errorf("facts %q do not hold %s", facts, plan.Grams(before.Formula.Dough.MassG))
+	}
+	eval[bool](b, "document.activeElement.blur(); true")
+	b.do(chromedp.KeyEvent("2"))
+	b.until("the room", "document.querySelector('.station[aria-current] .name').textContent === 'Room' && document.querySelector('"+humidity+"')")
+	water := b.text(roomFigure)
+	asks := b.text("#sheet .stack .num")
+
+	b.enter(humidity, "25")
+	want.Room.RH = .25
+	after, err := plan.Make(want)
+	if err != nil {
+		t.Fatal(err)
+	}
+	b.until("the drier room", fmt.Sprintf("document.querySelector('#sheet .stack .num').textContent.trim() !== %q", asks))
+	figure := "+" + plan.Grams(after.Formula.TopG) + " water"
+	if after.Formula.TopG == 0 {
+		figure = "no added water"
+	}
+	if got := b.text(roomFigure); got != figure || got == water {
+		t.Errorf("water %q, was %q, the plan says %q", got, water, figure)
+	}
+	if got := eval[string](b, "document.activeElement.id"); "#"+got != humidity {
+		t.Errorf("the focus has gone to %q", got)
+	}
+	// Out of range: the error beside the field, the last good result as it was.
+	b.enter(humidity, "140")
+	b.until("the error", "document.querySelector('"+humidityErr+"').textContent.includes('5 to 99 % is allowed')")
+	if got := b.text(roomFigure); got != figure {
+		t.Errorf("the last good result %q has become %q", figure, got)
+	}
+	b.enter(humidity, "25")
+	b.until("the error to go", "document.querySelector('"+humidityErr+"').textContent === '' && !document.querySelector('"+humidity+"').hasAttribute('aria-invalid')")
+
+	b.click("#save")
+	b.until("the word saved", settledState+" === 'Saved'")
+	if got := saved(t, s, 6); got.Version != 2 || got.Request.Room.RH != .25 {
+		t.Errorf("saved version %d with %v", got.Version, got.Request.Room)
+	}
+	b.visit("/")
+	b.do(chromedp.Click("a.open"))
+	b.until("the batch again", "document.querySelector('#spine')")
+	if got := b.text(roomFigure); got != figure {
+		t.Errorf("reopened with %q, want %q", got, figure)
+	}
+}
+
+// Steppers, sliders, stations, "Take", scroll: nothing jumps and nothing is lost.
+func TestAtTheRail(t *testing.T) {
+	base, _ := serve(t)
+	b := open(t, browser(t), base, wide, high)
+	b.visit("/batches/5?at=roll")
+	b.click("#c-f-roll-bench_mm [data-step='1']")
+	b.until("a longer bench", "document.querySelector('#sheet').textContent.includes('bench 1,250')")
+	b.visit("/batches/5?at=room")
+	eval[bool](b, "(() => { const s = document.querySelector('.slide[data-for=f-room-rh]'); s.value = 70; s.dispatchEvent(new Event('input', {bubbles: true})); return true })()")
+	b.until("the slider to move the field", "document.querySelector('"+humidity+"').value === '70' && "+settledState+" === '"+notSaved+"'")
+	b.visit("/batches/5?at=formula")
+	b.until("the draft", "document.querySelector('#state').textContent.includes('"+notSaved+"')")
+	eval[bool](b, "scrollTo(0, 200); true")
+	at := eval[float64](b, "scrollY")
+	eval[bool](b, "document.querySelector('#sheet button.take').click(); true")
+	b.until("the other way there", "document.querySelector('#f-eggs-fix_whole_eggs').value !== ''")
+	b.until("Hollen's own answer", "document.querySelector('#sheet').textContent.includes('own answer')")
+	if got := eval[float64](b, "scrollY"); got != at {
+		t.Errorf("scrolled from %v to %v", at, got)
+	}
+	// A second flour brings its share.
+	b.visit("/batches/4?at=formula")
+	eval[bool](b, "(() => { const s = document.querySelector('#f-flours-1-flour'); s.value = 'semola-fine'; s.dispatchEvent(new Event('change', {bubbles: true})); return true })()")
+	b.until("the second flour's share", "document.querySelector('#second-share').textContent.trim() === '20%' && document.querySelector('#f-flours-0-share').value === '80'")
+	// What was typed at one station is there after a round of the others.
+	b.visit("/batches/3?at=rest")
+	b.enter("#f-rest-rest_min", "55")
+	b.click("#spine li:nth-child(6) button")
+	b.until("the cut", "document.querySelector('#f-cut-shape')")
+	b.click("#spine li:nth-child(4) button")
+	b.until("the rest", "document.querySelector('#f-rest-rest_min')?.value === '55'")
+}
+
+// Two windows on one batch: the second save is told what changed, and both sides are kept.
+func TestTwoWindows(t *testing.T) {
+	base, s := serve(t)
+	br := browser(t)
+	one, two := open(t, br, base, wide, high), open(t, br, base, wide, high)
+	two.expect = []string{"409"}
+	one.visit("/batches/5?at=room")
+	two.visit("/batches/5?at=room")
+	one.enter(humidity, "61")
+	one.until("61", settledState+" === '"+notSaved+"'")
+	one.click("#save")
+	one.until("saved", settledState+" === 'Saved'")
+	two.enter("#f-room-temp_c", "27")
+	two.until("27", settledState+" === '"+notSaved+"'")
+	two.click("#save")
+	two.until("the clash", "document.querySelector('.clash')")
+	if told := two.text(".clash"); !strings.Contains(told, "Humidity") || !strings.Contains(told, "61 %") {
+		t.Errorf("told %q", told)
+	}
+	// A reload here loses nothing either.
+	two.do(chromedp.Reload())
+	two.until("what was typed", "document.querySelector('#f-room-temp_c').value === '27'")
+	two.until("what the other saved", "document.querySelector('"+humidity+"').value === '61'")
+	two.click("#save")
+	two.until("saved", settledState+" === 'Saved'")
+	if b := saved(t, s, 5); b.Version != 3 || b.Request.Room.RH != .61 || b.Request.Room.TempC != 27 {
+		t.Errorf("version %d, %+v", b.Version, b.Request.Room)
+	}
+}
+
+// A reload, and a server that is gone for a while, lose nothing that was typed.
+func TestReloadAndRestart(t *testing.T) {
+	st := storetest.Open(t)
+	if _, err := st.Seed(context.Background(), demo.Workshop, demo.Batches()); err != nil {
+		t.Fatal(err)
+	}
+	start := func(addr string) (string, func()) {
+		l, err := net.Listen("tcp", addr)
+		if err != nil {
+			t.Fatal(err)
+		}
+		log := slog.New(slog.DiscardHandler)
+		srv := web.NewHTTP(web.New(st, log, true), log)
+		go srv.Serve(l)
+		return l.Addr().String(), func() { srv.Close() }
+	}
+	addr, stop := start("127.0.0.1:0")
+	b := open(t, browser(t), "http://"+addr, wide, high)
+	b.expect = []string{"ERR_CONNECTION_REFUSED", "ERR_CONNECTION_RESET", "ERR_EMPTY_RESPONSE"}
+	b.visit("/batches/5?at=room")
+	b.enter(humidity, "52")
+	b.until("52", settledState+" === '"+notSaved+"'")
+	b.do(chromedp.Reload())
+	b.until("52 after the reload", "document.querySelector('"+humidity+"').value === '52' && "+settledState+" === '"+notSaved+"'")
+	stop()
+	b.enter(humidity, "53")
+	b.until("word that the server is gone", settledState+".includes('does not answer')")
+	_, stop = start(addr)
+	defer stop()
+	b.enter("#f-room-temp_c", "23")
+	b.until("the figures again", "document.querySelector('#sheet').textContent.includes('Flour at 23 °C')")
+	b.click("#save")
+	b.until("saved", settledState+" === 'Saved'")
+	if got := saved(t, st, 5); got.Request.Room.RH != .53 || got.Request.Room.TempC != 23 {
+		t.Errorf("%+v", got.Request.Room)
+	}
+}
+
+// Without scripts the same form works by submit.
+func TestWithoutScripts(t *testing.T) {
+	base, s := serve(t)
+	b := open(t, browser(t), base, wide, high)
+	b.do(func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
+		_, err := cdp.Call(ctx, tg, emulation.SetScriptExecutionDisabled, emulation.SetScriptExecutionDisabledParams{Value: true})
+		return chromedp.Void{}, err
+	})
+	b.visit("/batches/5?at=room")
+	if got, err := chromedp.Run(b.ctx, chromedp.Value(humidity)); err != nil || got != "44" {
+		t.Fatalf("%q, %v", got, err)
+	}
+	b.do(chromedp.Click("#c-f-room-rh [data-step='1']"), chromedp.WaitReady("#spine"))
+	b.do(chromedp.WaitVisible(humidity + "[value='45']"))
+	b.do(chromedp.Click("#spine li:nth-child(5) button"), chromedp.WaitVisible("#f-roll-machine"))
+	b.do(chromedp.Click("#save"), chromedp.WaitVisible("#f-roll-machine"))
+	b.do(chromedp.WaitVisible("#state"))
+	if got := saved(t, s, 5); got.Version != 2 || got.Request.Room.RH != .45 {
+		t.Errorf("version %d, %v", got.Version, got.Request.Room)
+	}
+}
+
+// On a tablet nothing is wider than the screen and everything pressed is a thumb wide.
+func TestOnATablet(t *testing.T) {
+	base, _ := serve(t)
+	b := open(t, browser(t), base, tabletW, tabletH)
+	paths := []string{"/", "/batches/new"}
+	for _, st := range plan.Stages() {
+		paths = append(paths, "/batches/2?at="+string(st))
+	}
+	for _, path := range paths {
+		b.visit(path)
+		if over := eval[float64](b, "document.documentElement.scrollWidth - innerWidth"); over > 0 {
+			t.Errorf("%s is %.0f units too wide", path, over)
+		}
+		small := eval[[]string](b, `[...document.querySelectorAll("button, .btn, select, summary, .slide")]
+			.filter((e) => e.offsetParent && !e.classList.contains("visually-hidden") && e.id !== "keys-open")
+			.filter((e) => { const r = e.getBoundingClientRect(); return Math.min(r.height, r.width) < (e.matches(".slide") ? 32 : 40) })
+			.map((e) => (e.getAttribute("aria-label") || e.textContent || e.id).trim() + " " + Math.round(e.getBoundingClientRect().width) + "×" + Math.round(e.getBoundingClientRect().height))`)
+		if len(small) > 0 {
+			t.Errorf("%s: too small to press: %v", path, small)
+		}
+		nameless := eval[[]string](b, `[...document.querySelectorAll("input:not([type=hidden]), select, button")].filter((e) => !e.labels?.length && !e.getAttribute("aria-label") && !e.textContent.trim()).map((e) => e.outerHTML.slice(0, 90))`)
+		if len(nameless) > 0 {
+			t.Errorf("%s: without a name: %v", path, nameless)
+		}
+	}
+}
+
+// From a change to the new figures on the screen: the middle and the slow end over 50
+// changes are logged, not judged.
+func TestHowSoon(t *testing.T) {
+	base, _ := serve(t)
+	b := open(t, browser(t), base, wide, high)
+	b.visit("/batches/5?at=formula")
+	ms := eval[[]float64](b, `(async () => {
+		const field = document.querySelector("#f-amount-flour_g"), sheet = document.querySelector("#sheet"), out = [];
+		for (let i = 0; i < 50; i++) {
+			const changed = new Promise((done) => new MutationObserver((_, o) => { o.disconnect(); requestAnimationFrame(() => done(performance.now())); }).observe(sheet, { childList: true, subtree: true }));
+			const from = performance.now();
+			field.value = 1000 + 7 * (i + 1);
+			field.dispatchEvent(new Event("input", { bubbles: true }));
+			out.push((await changed) - from);
+		}
+		return out;
+	})()`)
+	slices.Sort(ms)
+	t.Logf("50 changes: median %.0f ms, p95 %.0f ms", ms[25], ms[47])
+	if len(ms) != 50 {
+		t.Errorf("%d changes seen", len(ms))
+	}
+}
