@@ -263,8 +263,8 @@ func (v *batchView) MadeOf() []Composition {
 func (v *batchView) WetRuler() draw.Ruler {
 	f := &v.Plan.Formula
 	t, hw := f.Target, f.Dough.Hw
-	lo := math.Floor(math.Min(t.Low-5, math.Max(hw-1, t.Low-14)))
-	hi := math.Ceil(math.Max(t.High+5, math.Min(hw+1, t.High+14)))
+	lo := 2 * math.Floor(math.Min(t.Low-5, math.Max(hw-1, t.Low-14))/2)
+	hi := 2 * math.Ceil(math.Max(t.High+5, math.Min(hw+1, t.High+14))/2)
 	r := draw.Ruler{Title: fmt.Sprintf("Working hydration %.1f in a band from %.1f to %.1f", hw, t.Low, t.High), Min: lo, Max: hi, Step: 2,
 		Left: "firm, crumbles", Right: "soft, clings", Bands: []draw.Band{{From: t.Low, To: t.High, Class: "dough"}}, Edges: true,
 		Marks: []draw.Mark{{At: hw, Text: fmt.Sprintf("%.1f", hw)}}}
@@ -470,6 +470,13 @@ func (v *batchView) Correction() string {
 	}
 	return "0"
 }
+
+// PourNow and KeepBy are the two parts of the top-up in whole grams that add up to the
+// whole: an estimate is not weighed in tenths.
+func (v *batchView) PourNow() float64 { return math.Round(v.Plan.Formula.TopG) - v.KeepBy() }
+
+// KeepBy is what stands by the board, whole g.
+func (v *batchView) KeepBy() float64 { return math.Round(v.Plan.Room.KeepG) }
 
 // SecondName is the second flour's name.
 func (v *batchView) SecondName() string {

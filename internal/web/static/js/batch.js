@@ -15,6 +15,7 @@ export function startBatch(form) {
   const values = () => new URLSearchParams(new FormData(form));
 
   function later() {
+    pending?.abort(); // its answer would put back what has just been changed
     clearTimeout(timer);
     timer = setTimeout(work, WAIT_MS);
   }
