@@ -66,24 +66,56 @@ func (s *Server) posted(c *gin.Context) (url.Values, bool) {
 	return c.Request.PostForm, true
 }
 
-// view binds what was posted to the saved batch and works it out.
-func (s *Server) view(c *gin.Context, b store.Batch, v url.Values) (*batchView, form, bool) {
-	f := bind(b.Request.Request, v)
+// asked is a posted batch page: the batch as saved, the form as it stands, worked out.
+type asked struct {
+	batch store.Batch
+	form  form
+	view  *batchView
+}
+
+// ask reads a posted batch page. When it cannot, it shows why and reports false.
+func (s *Server) ask(c *gin.Context) (asked, bool) {
+	b, ok := s.load(c)
+	if !ok {
+		return asked{}, false
+	}
+	values, ok := s.posted(c)
+	if !ok {
+		return asked{}, false
+	}
+	f := bind(b.Request.Request, values)
 	version := b.Version
-	if n, err := strconv.Atoi(v.Get("version")); err == nil && n > 0 && n <= b.Version {
+	if n, err := strconv.Atoi(values.Get("version")); err == nil && n > 0 && n <= b.Version {
 		version = n
 	}
-	at := v.Get("at")
+	at := values.Get("at")
 	if at == "" {
-		at = v.Get("was_at")
+		at = values.Get("was_at")
 	}
-	view, err := newView(b.ID, version, at, b.Request.Request, f)
+	v, err := newView(b.ID, version, at, b.Request.Request, f)
 	if err != nil {
-		s.log.Error("plan", "batch", b.ID, "err", err)
-		s.fail(c, http.StatusInternalServerError, "This batch cannot be worked out.", err.Error())
-		return nil, f, false
+		s.failPlan(c, b.ID, err)
+		return asked{}, false
 	}
-	return view, f, true
+	return asked{b, f, v}, true
+}
+
+// askSound is ask for what must be free of errors: a form with errors is shown again, turned
+// to the first of them, and nothing else is done.
+func (s *Server) askSound(c *gin.Context) (asked, bool) {
+	a, ok := s.ask(c)
+	if ok && len(a.form.Errors) > 0 {
+		a.view.atError()
+		s.show(c, http.StatusUnprocessableEntity, a.view)
+		return a, false
+	}
+	return a, ok
+}
+
+// failPlan shows that a saved batch cannot be worked out.
+func (s *Server) failPlan(c *gin.Context, id uint64, err error) {
+	s.log.Error("plan", "batch", id, "err", err)
+	s.fail(c, http.StatusInternalServerError, "This batch cannot be worked out.", err.Error())
 }
 
 func (s *Server) show(c *gin.Context, status int, v *batchView) {
@@ -98,8 +130,7 @@ func (s *Server) openBatch(c *gin.Context) {
 	}
 	v, err := newView(b.ID, b.Version, c.Query("at"), b.Request.Request, form{Request: b.Request.Request})
 	if err != nil {
-		s.log.Error("plan", "batch", b.ID, "err", err)
-		s.fail(c, http.StatusInternalServerError, "This batch cannot be worked out.", err.Error())
+		s.failPlan(c, b.ID, err)
 		return
 	}
 	v.Saved = c.Query("saved") != ""
@@ -113,17 +144,9 @@ func (s *Server) backToBatch(c *gin.Context) {
 
 // workBatch works the form out and saves nothing.
 func (s *Server) workBatch(c *gin.Context) {
-	b, ok := s.load(c)
-	if !ok {
-		return
-	}
-	values, ok := s.posted(c)
-	if !ok {
-		return
-	}
-	if v, _, ok := s.view(c, b, values); ok {
-		v.Gone = b.DeletedAt.Valid
-		s.show(c, http.StatusOK, v)
+	if a, ok := s.ask(c); ok {
+		a.view.Gone = a.batch.DeletedAt.Valid
+		s.show(c, http.StatusOK, a.view)
 	}
 }
 
@@ -140,47 +163,34 @@ func (v *batchView) atError() {
 // saveBatch saves the form as the next version. Errors save nothing; neither does a version
 // saved meanwhile, whose changes are told and merged under what was typed.
 func (s *Server) saveBatch(c *gin.Context) {
-	b, ok := s.load(c)
+	a, ok := s.askSound(c)
 	if !ok {
-		return
-	}
-	values, ok := s.posted(c)
-	if !ok {
-		return
-	}
-	v, f, ok := s.view(c, b, values)
-	if !ok {
-		return
-	}
-	if len(f.Errors) > 0 {
-		v.atError()
-		s.show(c, http.StatusUnprocessableEntity, v)
 		return
 	}
 	ctx, cancel := bounded(c)
 	defer cancel()
-	_, err := s.store.Save(ctx, b.ID, v.Version, f.Request)
+	_, err := s.store.Save(ctx, a.batch.ID, a.view.Version, a.form.Request)
 	var clash *store.ConflictError
 	switch {
 	case errors.As(err, &clash):
-		s.showConflict(c, v, f, clash)
+		s.showConflict(c, a, clash)
 	case errors.Is(err, store.ErrDeleted):
-		v.Gone = true
-		s.show(c, http.StatusConflict, v)
+		a.view.Gone = true
+		s.show(c, http.StatusConflict, a.view)
 	case err != nil:
 		s.failStore(c, err)
 	default:
-		c.Redirect(http.StatusSeeOther, fmt.Sprintf("/batches/%d?at=%s&saved=1", b.ID, v.At))
+		c.Redirect(http.StatusSeeOther, fmt.Sprintf("/batches/%d?at=%s&saved=1", a.batch.ID, a.view.At))
 	}
 }
 
 // showConflict shows the form with the other window's changes under it.
-func (s *Server) showConflict(c *gin.Context, v *batchView, f form, clash *store.ConflictError) {
-	merged, meanwhile := merge(clash.Base, f.Request, clash.Current.Request.Request)
+func (s *Server) showConflict(c *gin.Context, a asked, clash *store.ConflictError) {
+	merged, meanwhile := merge(clash.Base, a.form.Request, clash.Current.Request.Request)
 	if merged.Check() != nil { // the two do not go together: ours stands whole
-		merged = f.Request
+		merged = a.form.Request
 	}
-	w, err := newView(v.ID, clash.Current.Version, string(v.At), clash.Current.Request.Request, form{Request: merged})
+	w, err := newView(a.batch.ID, clash.Current.Version, string(a.view.At), clash.Current.Request.Request, form{Request: merged})
 	if err != nil {
 		s.failStore(c, err)
 		return
@@ -192,24 +202,11 @@ func (s *Server) showConflict(c *gin.Context, v *batchView, f form, clash *store
 // duplicateBatch keeps the form as it stands, or the saved batch when no form came, as a
 // new batch.
 func (s *Server) duplicateBatch(c *gin.Context) {
-	b, ok := s.load(c)
+	a, ok := s.askSound(c)
 	if !ok {
 		return
 	}
-	values, ok := s.posted(c)
-	if !ok {
-		return
-	}
-	v, f, ok := s.view(c, b, values)
-	if !ok {
-		return
-	}
-	if len(f.Errors) > 0 {
-		v.atError()
-		s.show(c, http.StatusUnprocessableEntity, v)
-		return
-	}
-	r := f.Request
+	r := a.form.Request
 	r.Name = copyName(r.Name)
 	ctx, cancel := bounded(c)
 	defer cancel()
@@ -218,7 +215,7 @@ func (s *Server) duplicateBatch(c *gin.Context) {
 		s.failStore(c, err)
 		return
 	}
-	c.Redirect(http.StatusSeeOther, fmt.Sprintf("/batches/%d?at=%s", n.ID, v.At))
+	c.Redirect(http.StatusSeeOther, fmt.Sprintf("/batches/%d?at=%s", n.ID, a.view.At))
 }
 
 // copyName names a copy, within the length a name may have.
@@ -271,26 +268,13 @@ func (s *Server) downloadPlan(c *gin.Context) {
 }
 
 func (s *Server) download(c *gin.Context, kind string, of func(*plan.Plan) any) {
-	b, ok := s.load(c)
+	a, ok := s.askSound(c)
 	if !ok {
-		return
-	}
-	values, ok := s.posted(c)
-	if !ok {
-		return
-	}
-	v, f, ok := s.view(c, b, values)
-	if !ok {
-		return
-	}
-	if len(f.Errors) > 0 {
-		v.atError()
-		s.show(c, http.StatusUnprocessableEntity, v)
 		return
 	}
 	c.Header("Content-Type", "application/json; charset=utf-8")
-	c.Header("Content-Disposition", fmt.Sprintf(`attachment; filename="%s-%s.json"`, slug(f.Request.Name), kind))
-	if err := exchange.Write(c.Writer, of(v.Plan)); err != nil {
+	c.Header("Content-Disposition", fmt.Sprintf(`attachment; filename="%s-%s.json"`, slug(a.form.Request.Name), kind))
+	if err := exchange.Write(c.Writer, of(a.view.Plan)); err != nil {
 		s.log.Warn("download", "err", err)
 	}
 }

@@ -1,0 +1,197 @@
+package web
+
+import (
+	"fmt"
+	"math"
+	"strings"
+
+	"hollen/internal/core/flour"
+	"hollen/internal/core/plan"
+	"hollen/internal/core/roll"
+	"hollen/internal/draw"
+)
+
+// WetRuler is the hydration scale with its band.
+func (v *batchView) WetRuler() draw.Ruler {
+	f := &v.Plan.Formula
+	t, hw := f.Target, f.Dough.Hw
+	lo := 2 * math.Floor(math.Min(t.Low-5, math.Max(hw-1, t.Low-14))/2)
+	hi := 2 * math.Ceil(math.Max(t.High+5, math.Min(hw+1, t.High+14))/2)
+	r := draw.Ruler{Title: fmt.Sprintf("Working hydration %.1f in a band from %.1f to %.1f", hw, t.Low, t.High), Min: lo, Max: hi, Step: 2,
+		Left: "firm, crumbles", Right: "soft, clings", Bands: []draw.Band{{From: t.Low, To: t.High, Class: "dough"}}, Edges: true,
+		Marks: []draw.Mark{{At: hw, Text: fmt.Sprintf("%.1f", hw)}}}
+	if f.TopG > 0 {
+		r.Marks = append([]draw.Mark{{At: v.Plan.Room.BeforeHw, Open: true}}, r.Marks...)
+		r.Foot = fmt.Sprintf("Open marker: %.1f, before %s of %s. The scale is working water to 100 g of flour.", v.Plan.Room.BeforeHw, plan.Grams(f.TopG), v.Plan.TopWord())
+	} else {
+		r.Foot = "The scale is working water to 100 g of flour at 14 % moisture."
+	}
+	return r
+}
+
+// DampRuler is the first flour's moisture between mill, today and the room.
+func (v *batchView) DampRuler(m flour.Moisture) draw.Ruler {
+	r := draw.Ruler{Title: fmt.Sprintf("Flour moisture %.1f %%, milled at %.1f %%, the room draws it to %.1f %%", 100*m.NowWB, 100*m.MilledWB, 100*m.EquilibriumWB),
+		Min: 6, Max: 18, Step: 2, Left: "dry", Right: "damp",
+		Bands: []draw.Band{{From: 100 * min(m.MilledWB, m.EquilibriumWB), To: 100 * max(m.MilledWB, m.EquilibriumWB), Class: "dough"}},
+		Marks: []draw.Mark{{At: 100 * m.MilledWB, Text: "milled", Open: true}, {At: 100 * m.EquilibriumWB, Text: "room", Open: true}, {At: 100 * m.NowWB, Text: fmt.Sprintf("%.1f %%", 100*m.NowWB)}}}
+	if m.Measured {
+		r.Bands, r.Marks = nil, r.Marks[2:]
+	}
+	// The open markers' words make way for the figure.
+	for i := range r.Marks {
+		if r.Marks[i].Open && math.Abs(r.Marks[i].At-100*m.NowWB) < .9 {
+			r.Marks[i].Text = ""
+		}
+	}
+	return r
+}
+
+// share is a 0–100 scale with the part that is ready.
+func share(title string, value, from, to float64, left, right, words string) draw.Ruler {
+	return draw.Ruler{Title: title, Max: 100, Step: 20, Left: left, Right: right, Edges: true,
+		Bands: []draw.Band{{From: from, To: to, Class: "dough", Words: words}}, Marks: []draw.Mark{{At: value, Text: fmt.Sprintf("%.0f %%", value)}}}
+}
+
+// WorkRuler is the development at the end of the folds.
+func (v *batchView) WorkRuler() draw.Ruler {
+	r := share("Development against what rolls", 100*v.Plan.Knead.D, 90, 100, "still rough", "", "")
+	r.Foot = fmt.Sprintf("Counting the rest and %s at the widest stop. Open marker: before the folds, %.0f %%.", plan.Plural(v.Plan.Roll.Folds, "folded pass", "folded passes"), 100*v.Plan.Rest.D)
+	r.Marks = append([]draw.Mark{{At: 100 * v.Plan.Rest.D, Open: true}}, r.Marks...)
+	return r
+}
+
+// TenseRuler is the tension at the end of the rest.
+func (v *batchView) TenseRuler() draw.Ruler {
+	return share("Tension against what rolls", 100*v.Plan.Rest.T, 0, 25, "", "snaps back, tears", "rolls easily")
+}
+
+// DrinkRuler is the water uptake at the end of the rest.
+func (v *batchView) DrinkRuler() draw.Ruler {
+	return share("Water uptake against what rolls", 100*v.Plan.Rest.U, 95, 100, "still sandy inside", "", "")
+}
+
+// DryRuler is the drying windows over time.
+func (v *batchView) DryRuler() draw.Ruler {
+	d := &v.Plan.Dry
+	r := draw.Ruler{Title: "When the sheet cuts cleanly, when a nest holds, when edges crack", WidthUnits: 926, Max: 60, Step: 10, Left: "wet: sticks, mats", Right: "brittle edges"}
+	if !d.Leather.Will {
+		r.Left = "it stays wet here"
+		return r
+	}
+	end := d.Nest.ToMin
+	if d.Brittle.Will {
+		end = max(end, d.Brittle.FromMin)
+	}
+	for _, step := range []float64{5, 10, 20, 30} {
+		r.Step, r.Max = step, math.Ceil(max(end, d.Leather.ToMin)*1.2/step)*step
+		if r.Max/step <= 12 {
+			break
+		}
+	}
+	nestFrom := r.Max
+	if d.Nest.Will {
+		nestFrom = d.Nest.FromMin
+	}
+	r.Bands = []draw.Band{{From: d.Leather.FromMin, To: min(d.Leather.ToMin, nestFrom), Class: "dough", Words: "cuts cleanly"}}
+	if d.Nest.Will {
+		to := d.Nest.ToMin
+		if d.Brittle.Will {
+			to = min(to, d.Brittle.FromMin)
+		}
+		r.Bands = append(r.Bands, draw.Band{From: d.Nest.FromMin, To: to, Class: "dough-soft", Words: "a nest holds"})
+		r.Marks = append(r.Marks, draw.Mark{At: d.Nest.FromMin, Text: fmt.Sprintf("%.0f", d.Nest.FromMin), Open: true})
+	}
+	r.Marks = append(r.Marks, draw.Mark{At: d.Leather.FromMin, Text: fmt.Sprintf("%.0f min", d.Leather.FromMin)})
+	r.Foot = fmt.Sprintf("Minutes in this air. Leather is %.0f %% of the mass lost, a nest holds at %.0f %%, edges crack from %.0f %%.", 100*d.Leather.Loss, 100*d.Nest.Loss, 100*d.Brittle.Loss)
+	return r
+}
+
+// PotRuler is the cooking time with its range.
+func (v *batchView) PotRuler() draw.Ruler {
+	c := &v.Plan.Cook
+	r := draw.Ruler{Title: "Taste between " + plan.MinSec(c.FromS) + " and " + plan.MinSec(c.ToS), WidthUnits: 926, Step: 30, Left: "raw at heart", Right: "soft",
+		Bands: []draw.Band{{From: c.FromS, To: c.ToS, Class: "dough"}}, Marks: []draw.Mark{{At: c.DriedS, Text: plan.MinSec(c.DriedS)}}, Foot: "Seconds from when the water boils again."}
+	for _, step := range []float64{15, 30, 60, 120} {
+		r.Step, r.Max = step, math.Ceil(c.ToS*1.35/step)*step
+		if r.Max/step <= 12 {
+			break
+		}
+	}
+	return r
+}
+
+// Rung is one pass of the ladder.
+type Rung struct {
+	N, Label, Gap, Sheet, Thinner, Length string
+	Note                                  string
+	MM                                    float64
+	Over, Last                            bool
+}
+
+// Rungs returns the ladder, pass by pass.
+func (v *batchView) Rungs() []Rung {
+	var out []Rung
+	passes := v.Plan.Roll.Passes
+	for i, x := range passes {
+		r := Rung{N: fmt.Sprint(i + 1), Label: x.Label, Gap: fmt.Sprintf("%.2g", x.GapMM), Sheet: fmt.Sprintf("%.2f", x.OutMM), MM: x.LengthMM, Last: i == len(passes)-1}
+		r.Length = plan.Thousands(x.LengthMM)
+		if x.Sheets > 1 {
+			r.Length = fmt.Sprintf("%d × %s", x.Sheets, r.Length)
+		}
+		if x.Easy > 0 {
+			r.Thinner, r.Over = fmt.Sprintf("%.0f %%", 100*x.Reduction), x.Reduction > x.Easy+1e-9
+		}
+		var notes []string
+		switch {
+		case x.Fold == 3:
+			notes = append(notes, "fold in three")
+		case x.Fold == 2:
+			notes = append(notes, "fold in half")
+		case i == 0:
+			notes = append(notes, "as pressed")
+		case x.Easy == 0 && x.Nth == 2:
+			notes = append(notes, "flat, full width")
+		case x.Easy == 0:
+			notes = append(notes, "flat")
+		case x.Nth == 2:
+			notes = append(notes, "again")
+		}
+		if x.Halved {
+			notes = append(notes, "halve first")
+		}
+		for _, s := range v.Plan.Roll.Skips {
+			if s.Stop == x.Stop && x.Nth == 1 && s.Verdict != "tearing" && v.Req.Roll.Mode == roll.EveryStop {
+				notes = append(notes, map[string]string{"safe": "may be skipped", "bold": "bold to skip"}[s.Verdict])
+			}
+		}
+		if x.Skipped > 0 {
+			notes = append(notes, fmt.Sprintf("skips %d", x.Skipped))
+		}
+		if r.Over {
+			notes = append(notes, fmt.Sprintf("easy: %.0f %%", 100*x.Easy))
+		}
+		r.Note = strings.Join(notes, "; ")
+		out = append(out, r)
+	}
+	return out
+}
+
+// BenchTicks returns the numbers over the ladder's last column, as per cent of its width.
+func (v *batchView) BenchTicks() (out []struct{ At, MM float64 }) {
+	span := v.BenchSpan()
+	step := math.Pow(10, math.Floor(math.Log10(span/2)))
+	for span/step > 5 {
+		step *= 2
+	}
+	for mm := 0.; mm < v.Req.Roll.BenchMM*.86; mm += step {
+		out = append(out, struct{ At, MM float64 }{100 * mm / span, mm})
+	}
+	return out
+}
+
+// BenchSpan is the length the ladder's last column stands for, mm.
+func (v *batchView) BenchSpan() float64 { return v.Req.Roll.BenchMM * 7 / 6 }
+
+// BenchAt is where the bench ends in that column, per cent.
+func (v *batchView) BenchAt() float64 { return 100 * 6. / 7 }
