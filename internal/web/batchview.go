@@ -8,7 +8,6 @@ import (
 	"strings"
 
 	"hollen/internal/core/egg"
-	"hollen/internal/core/flour"
 	"hollen/internal/core/plan"
 )
 
