@@ -119,7 +119,7 @@ func TestAtTheRail(t *testing.T) {
 	b.until("the slider to move the field", "document.querySelector('"+humidity+"').value === '70' && "+settledState+" === '"+notSaved+"'")
 	b.visit("/batches/5?at=formula")
 	b.until("the draft", "document.querySelector('#state').textContent.includes('"+notSaved+"')")
-	eval[bool](b, "scrollTo(0, 200); true")
+	eval[bool](b, "scrollTo({top: 60, behavior: 'instant'}); true")
 	at := eval[float64](b, "scrollY")
 	eval[bool](b, "document.querySelector('#sheet button.take').click(); true")
 	b.until("the other way there", "document.querySelector('#f-eggs-fix_whole_eggs').value !== ''")
