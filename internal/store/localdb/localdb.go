@@ -23,7 +23,7 @@ import (
 )
 
 // ErrMissing says that the MariaDB server is not installed.
-var ErrMissing = errors.New("the MariaDB server is not installed: install the package mariadb-server-core (Debian, Ubuntu) and start again")
+var ErrMissing = errors.New("the MariaDB server is not installed: install the packages mariadb-server-core and mariadb-client-core (Debian, Ubuntu) and start again")
 
 // BusyError says that another process uses the data folder.
 type BusyError struct{ Dir, Holder string }
@@ -161,6 +161,9 @@ func install(ctx context.Context, data, tmp string) error {
 	}
 	tool, err := find("mariadb-install-db")
 	if err != nil {
+		return err
+	}
+	if _, err := find("my_print_defaults"); err != nil { // the tool calls it
 		return err
 	}
 	if err := os.RemoveAll(data); err != nil {
