@@ -86,15 +86,17 @@ func serve(ctx context.Context, args []string, isDemo bool, out, errw io.Writer)
 
 func (o options) serve(ctx context.Context, out, errw io.Writer) error {
 	lost := make(<-chan struct{})
-	if o.dsn == "" {
+	if o.dsn != "" {
+		o.data = "" // the private database is not used
+	} else {
 		if o.fresh {
 			if err := localdb.Reset(o.data); err != nil {
-				return err
+				return o.busy(err)
 			}
 		}
 		db, err := localdb.Start(ctx, o.data)
 		if err != nil {
-			return err
+			return o.busy(err)
 		}
 		defer db.Stop()
 		o.dsn, lost = db.DSN, db.Done()
@@ -122,6 +124,10 @@ func (o options) serve(ctx context.Context, out, errw io.Writer) error {
 	srv := web.NewHTTP(web.New(s, log, addr.IP.IsLoopback()), log)
 	failed := make(chan error, 1)
 	go func() { failed <- srv.Serve(l) }()
+	if o.data != "" { // for whoever starts a second one; nothing depends on it
+		_ = os.WriteFile(o.addressFile(), []byte(addr.String()), 0o600)
+		defer os.Remove(o.addressFile())
+	}
 	fmt.Fprintf(out, "Hollen serves at http://%s/ (Ctrl-C stops it)\n", addr)
 	select {
 	case <-ctx.Done():
@@ -138,11 +144,23 @@ func (o options) serve(ctx context.Context, out, errw io.Writer) error {
 	return err
 }
 
+// addressFile is where a running Hollen leaves its address, beside its database.
+func (o options) addressFile() string { return filepath.Join(o.data, "address") }
+
+// busy adds to a BusyError where the other Hollen serves.
+func (o options) busy(err error) error {
+	var b *localdb.BusyError
+	if at, e := os.ReadFile(o.addressFile()); errors.As(err, &b) && e == nil {
+		return fmt.Errorf("%w; it serves at http://%s/", err, at)
+	}
+	return err
+}
+
 // logger opens the log: the demo keeps it beside its database, so that the one line with the
 // address stands alone.
 func (o options) logger(errw io.Writer) (*slog.Logger, func(), error) {
 	file := o.log
-	if file == "" && o.demo {
+	if file == "" && o.demo && o.data != "" {
 		file = filepath.Join(o.data, "hollen.log")
 	}
 	if file == "" || file == "-" {

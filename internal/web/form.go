@@ -67,7 +67,7 @@ func bind(base plan.Request, v url.Values) form {
 	}
 	f.step(v.Get("step"))
 	switch {
-	case noSecond:
+	case noSecond || len(r.Flours) == 2 && r.Flours[1].Flour == "":
 		r.Flours = r.Flours[:1]
 		r.Flours[0].Share = 1
 	case len(r.Flours) == 2:
@@ -76,9 +76,7 @@ func bind(base plan.Request, v url.Values) form {
 		}
 		r.Flours[1].Share = 1 - r.Flours[0].Share
 	}
-	if len(f.Errors) == 0 {
-		f.check(base)
-	}
+	f.check(base)
 	return f
 }
 

@@ -319,3 +319,22 @@ func BenchmarkBatchPage(b *testing.B) {
 		})
 	}
 }
+
+// Whatever a form holds, the batch is worked out from the last good values.
+func TestSeveralErrorsAtOnce(t *testing.T) {
+	s := newSite(t)
+	for _, typed := range []map[string]string{
+		{"cut.min_length_mm": "1537", "room.rh": "269"},
+		{"cut.max_length_mm": "70", "cut.shape": "sawdust", "amount.flour_g": "NaN"},
+		{"flours.1.flour": "663", "flours.0.share": "-4"},
+		{"cut.min_length_mm": "500", "cut.max_length_mm": "499", "name": ""},
+	} {
+		for id := uint64(4); id <= 5; id++ { // one flour, two flours
+			v := s.typed(id)
+			for path, text := range typed {
+				v.Set(path, text)
+			}
+			s.wants(s.ask("POST", fmt.Sprintf("/batches/%d/work", id), v), 200, "The last good result")
+		}
+	}
+}
