@@ -232,9 +232,42 @@ func (t *Task) each(limit float64, f func(Solution)) {
 			yHigh = 0
 		}
 		for y := max(yLow, 0); y <= yHigh; y++ {
-			try(e, y)
+			if keep || t.within(e, y, limit) {
+				try(e, y)
+			}
 		}
 	}
+}
+
+// within says whether the cost of (e, y) can be limit or less. Every term of the cost is
+// positive, so each must fit into what the whites, which are known, leave of it.
+func (t *Task) within(e, y int, limit float64) bool {
+	r := &t.Eggs
+	left := limit - r.WhitesCost*100*float64(y)*(t.Class.EdibleG-t.Class.YolkG)/t.FlourG
+	if left < 0 {
+		return false
+	}
+	eg, yg := float64(e)*t.Class.EdibleG, float64(y)*t.Class.YolkG
+	share := 0.
+	if eg+yg > 0 {
+		share = yg / (eg + yg)
+	}
+	if math.Abs(share-t.nominal()) > r.ShareFree+r.ShareStep*left+1e-9 {
+		return false
+	}
+	target := t.target(share)
+	need := (target-t.dry())*t.F14G/100 - eg*t.worth(Whole) - yg*t.worth(Yolk)
+	points := r.Tolerance + min(r.MaxMiss, left/r.MissCost) + 1e-9
+	if need > 0 {
+		top := min(100*r.MaxTopShare, left/r.TopCost) / 100 * t.FlourG
+		return need <= top*t.worth(t.TopUp.Composition())+points*t.F14G/100
+	}
+	moved := min(100*r.MaxFlourShare, left/r.FlourCost) / 100 * t.FlourG
+	if t.LockFlour {
+		moved = 0
+	}
+	perG := (1 - t.MoistureWB) / (1 - t.BasisWB)
+	return -need <= moved*max(perG*(1+target/100)-1, 0)+points*(t.F14G+moved*perG)/100
 }
 
 // tie is the difference in cost that counts as none.
@@ -301,7 +334,8 @@ func (t *Task) nearest() Solution {
 // have taken.
 const OwnAnswer = "the solver's own answer"
 
-// altReach is how much dearer than the best an alternative of the rich style may be.
+// altReach is how much dearer than the best an alternative of the rich style may be, for a
+// kilogram of flour; in larger batches one egg more or less costs less.
 const altReach = 3
 
 // alternatives returns up to four answers that differ from best in a way a maker cares
@@ -316,7 +350,7 @@ func (t *Task) alternatives(best Solution) []Solution {
 	}
 	limit := math.Inf(1)
 	if t.Style == Rich {
-		limit = best.Cost + altReach
+		limit = best.Cost + altReach*min(1, max(.1, 1000/t.FlourG))
 	}
 	kinds := []struct {
 		name string
