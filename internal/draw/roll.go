@@ -14,7 +14,7 @@ const RollScale = 5.
 // RollSide draws the way down from the side: the sheet between the rollers of every stop
 // used, heights to one scale, stops not used as outlines. Along the bench it is not to scale.
 func RollSide(p *plan.Plan) string {
-	const width, left, right = 926., 92., 44.
+	const width, left, right = 926., 92., 58.
 	o := &p.Roll
 	stops := o.Machine.Stops
 	used := map[int]int{} // stop -> passes

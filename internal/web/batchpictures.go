@@ -20,7 +20,7 @@ func (v *batchView) WetRuler() draw.Ruler {
 	r := draw.Ruler{Title: fmt.Sprintf("Working hydration %.1f in a band from %.1f to %.1f", hw, t.Low, t.High), Min: lo, Max: hi, Step: 2,
 		Left: "firm, crumbles", Right: "soft, clings", Bands: []draw.Band{{From: t.Low, To: t.High, Class: "dough"}}, Edges: true,
 		Marks: []draw.Mark{{At: hw, Text: fmt.Sprintf("%.1f", hw)}}}
-	if f.TopG > 0 {
+	if f.TopG > 0 && v.Plan.Room.BeforeHw >= lo {
 		r.Marks = append([]draw.Mark{{At: v.Plan.Room.BeforeHw, Open: true}}, r.Marks...)
 		r.Foot = fmt.Sprintf("Open marker: %.1f, before %s of %s. The scale is working water to 100 g of flour.", v.Plan.Room.BeforeHw, plan.Grams(f.TopG), v.Plan.TopWord())
 	} else {

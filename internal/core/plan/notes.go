@@ -101,7 +101,11 @@ func (p *Plan) adviseFormula() {
 	if f.Pick.WhitesG > 0 {
 		p.note(AtFormula, "formula.eggs", Remark, "whites", "Whites left over.", "%s: freeze them flat, or for meringue. They keep two days in the fridge.", Grams(f.Pick.WhitesG))
 	}
-	p.note(AtFormula, "formula.eggs", Caution, "raw_egg", "Raw egg and flour.", "Wash hands, board and tools after; do not taste raw dough. Contains %s.", list(f.Allergens))
+	raw := "Raw egg and flour."
+	if f.Pick.Whole+f.Pick.Yolks == 0 {
+		raw = "Raw flour."
+	}
+	p.note(AtFormula, "formula.eggs", Caution, "raw_egg", raw, "Wash hands, board and tools after; do not taste raw dough. Contains %s.", list(f.Allergens))
 }
 
 func list(s []string) string {
@@ -179,7 +183,12 @@ func (p *Plan) adviseRoll() {
 	case o.TargetMM > first*(1+o.Spring) && miss > .1*o.TargetMM:
 		p.note(AtRoll, "roll.sheet", Warning, "too_thick", "Thicker than this machine’s widest stop.", "It leaves %.2f mm; roll it with a pin instead.", o.SheetMM)
 	case miss > .12*o.TargetMM:
-		p.note(AtRoll, "roll.sheet", Remark, "between_stops", "Between two stops.", "%.2f mm is %+.2f off the %.2f wanted; a second pass at stop %s takes a little more off.", o.SheetMM, o.MissMM, o.TargetMM, o.TargetStop)
+		way := fmt.Sprintf("a second pass at stop %s takes a little more off", o.TargetStop)
+		if last := o.Passes[len(o.Passes)-1]; o.MissMM < 0 && last.Stop > 0 {
+			before := stops[last.Stop-1]
+			way = fmt.Sprintf("stop %s would leave %.2f", before.Label, before.GapMM*(1+o.Spring))
+		}
+		p.note(AtRoll, "roll.sheet", Remark, "between_stops", "Between two stops.", "%.2f mm is %+.2f off the %.2f wanted; %s.", o.SheetMM, o.MissMM, o.TargetMM, way)
 	}
 	if d := p.Dry.Leather; d.Will {
 		// A sheet that waits on the board dries on one face: twice as long as on the rack.

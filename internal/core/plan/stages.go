@@ -33,6 +33,9 @@ func (p *Plan) mix(flourG float64) {
 		TargetHw: dough.Aim(ru.Hydration, p.machine.Tool, b.AbsorptionPct, false, fine, 0).Hw,
 		LossG:    loss, ExtraFat: oil, Class: class, Style: r.Eggs.Style, TopUp: r.Eggs.TopUp, LockFlour: r.Eggs.LockFlour,
 		FixWhole: whole(r.Eggs.FixWhole), FixYolks: whole(r.Eggs.FixYolks)}
+	if r.Eggs.Style == egg.NoEgg {
+		p.task.FixWhole, p.task.FixYolks = nil, nil
+	}
 	eggs := p.task.Solve()
 	pick := eggs.Best
 	if pick.FlourAddG > 0 {

@@ -104,7 +104,7 @@ func (p *Plan) explain() {
 		top = " and " + Grams(f.TopG) + " of " + p.TopWord()
 	}
 	say("formula.eggs", "%s%s to %s of flour, the least that meets the target without leaving much over.", EggWords(f.Pick.Whole, f.Pick.Yolks), top, Grams(f.FlourG))
-	if r.Eggs.FixWhole != nil || r.Eggs.FixYolks != nil {
+	if p.task.FixWhole != nil || p.task.FixYolks != nil {
 		say("formula.eggs", "You named the eggs; liquid and flour follow.")
 	}
 	liquid, drinks := (f.Dough.Hydration+100)*f.Blend.F14G/100-f.FlourG, f.Blend.F14G-f.FlourG
@@ -112,8 +112,10 @@ func (p *Plan) explain() {
 	if drinks < 0 {
 		verb = "and " + Grams(-drinks) + " the moist flour brings"
 	}
-	say("formula.hw", "%s of water in eggs and top-up, %s, to %s of flour at 14 %%: %.1f. The fat feels like %.1f more.",
-		Grams(liquid), verb, Grams(f.Blend.F14G), f.Dough.Hydration, f.Dough.Hw-f.Dough.Hydration)
+	say("formula.hw", "%s of water in the liquids, %s, to %s of flour at 14 %%: %.1f.", Grams(liquid), verb, Grams(f.Blend.F14G), f.Dough.Hydration)
+	if fat := f.Dough.Hw - f.Dough.Hydration; fat >= .05 {
+		w["formula.hw"] += fmt.Sprintf(" The fat feels like %.1f more.", fat)
+	}
 	say("formula.band", "Aim %.1f: for flour that takes up %.1f %%, thinned on a %s%s.", f.Target.Hw, f.Blend.AbsorptionPct,
 		map[string]string{"roller": "roller machine", "sheeter": "powered sheeter"}[string(p.machine.Tool)], yolkClause(f.Pick.YolkShare))
 	say("formula.dough", "%.3f g/mL with 2 %% of air in it; %.1f %% of it is water.", f.Dough.DensityGPerML, 100*f.Dough.WaterShare)

@@ -77,9 +77,9 @@ func Shipped() []Machine {
 	return []Machine{
 		{"hand-crank-10", "Hand crank, ten stops", dough.Roller,
 			stops([]float64{4.6, 3.7, 3.0, 2.4, 1.9, 1.5, 1.2, .9, .7, .5}, rising(0)), 140, 110, 15, false},
-		{"mixer-8", "Mixer attachment, eight stops", dough.Roller,
+		{"mixer-8", "Mixer roller, eight stops", dough.Roller,
 			stops([]float64{4.4, 3.3, 2.5, 1.9, 1.5, 1.2, .9, .7}, rising(1)), 140, 130, 15, true},
-		{"motor-9", "Motor roller, nine down to one", dough.Roller,
+		{"motor-9", "Motor roller, nine stops", dough.Roller,
 			stops([]float64{6.0, 4.6, 3.6, 2.8, 2.2, 1.7, 1.3, .95, .7}, func(i int) string { return fmt.Sprint(9 - i) }), 210, 160, 15, true},
 		{"sheeter-mm", "Bench sheeter, dial in mm", dough.Sheeter,
 			stops([]float64{10, 8, 6, 4.5, 3.5, 2.8, 2.2, 1.8, 1.5, 1.2, 1.0, .8, .6}, func(i int) string {
