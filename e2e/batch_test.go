@@ -130,7 +130,7 @@ func TestAtTheRail(t *testing.T) {
 	// A second flour brings its share.
 	b.visit("/batches/4?at=formula")
 	eval[bool](b, "(() => { const s = document.querySelector('#f-flours-1-flour'); s.value = 'semola-fine'; s.dispatchEvent(new Event('change', {bubbles: true})); return true })()")
-	b.until("the second flour's share", "document.querySelector('#second-share').textContent.trim() === '20%' && document.querySelector('#f-flours-0-share').value === '80'")
+	b.until("the second flour's share", "document.querySelector('#f-flours-1-share').value === '20' && document.querySelector('#rest-share').textContent === '80'")
 	// What was typed at one station is there after a round of the others.
 	b.visit("/batches/3?at=rest")
 	b.enter("#f-rest-rest_min", "55")

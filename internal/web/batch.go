@@ -128,7 +128,7 @@ func (s *Server) openBatch(c *gin.Context) {
 	if !ok {
 		return
 	}
-	v, err := newView(b.ID, b.Version, c.Query("at"), b.Request.Request, form{Request: b.Request.Request})
+	v, err := newView(b.ID, b.Version, c.Query("at"), b.Request.Request, asSaved(b.Request.Request))
 	if err != nil {
 		s.failPlan(c, b.ID, err)
 		return
@@ -152,7 +152,7 @@ func (s *Server) workBatch(c *gin.Context) {
 
 // atError turns a view to the station of its first error.
 func (v *batchView) atError() {
-	for _, f := range plan.Fields(pageFlours) {
+	for _, f := range plan.Fields(plan.MaxFlours) {
 		if _, bad := v.Errors[f.Path]; bad {
 			v.At = f.Stage
 			return
@@ -190,7 +190,7 @@ func (s *Server) showConflict(c *gin.Context, a asked, clash *store.ConflictErro
 	if merged.Check() != nil { // the two do not go together: ours stands whole
 		merged = a.form.Request
 	}
-	w, err := newView(a.batch.ID, clash.Current.Version, string(a.view.At), clash.Current.Request.Request, form{Request: merged})
+	w, err := newView(a.batch.ID, clash.Current.Version, string(a.view.At), clash.Current.Request.Request, asSaved(merged))
 	if err != nil {
 		s.failStore(c, err)
 		return

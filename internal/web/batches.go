@@ -112,7 +112,7 @@ func blank() plan.Request {
 }
 
 func (s *Server) newBatch(c *gin.Context) {
-	s.showNew(c, http.StatusOK, form{Request: blank()})
+	s.showNew(c, http.StatusOK, asSaved(blank()))
 }
 
 func (s *Server) showNew(c *gin.Context, status int, f form) {

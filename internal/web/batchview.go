@@ -26,7 +26,7 @@ type batchView struct {
 	Newer    int     // its version
 	Gone     bool    // deleted meanwhile
 	auto     map[string]string
-	page     plan.Request // Req with the second flour the page has room for
+	page     plan.Request // Req with the empty slots of the blend
 }
 
 func newView(id uint64, version int, at string, saved plan.Request, f form) (*batchView, error) {
@@ -36,9 +36,7 @@ func newView(id uint64, version int, at string, saved plan.Request, f form) (*ba
 	}
 	v := &batchView{ID: id, Version: version, At: plan.AtFormula, Req: f.Request, Plan: p, Typed: f.Typed, Errors: f.Errors, auto: automatic(p)}
 	v.page = f.Request
-	if len(v.page.Flours) < pageFlours {
-		v.page.Flours = append(slices.Clone(v.page.Flours), noFlour())
-	}
+	v.page.Flours = f.Slots
 	for _, s := range plan.Stages() {
 		if string(s) == at {
 			v.At = s
@@ -110,8 +108,8 @@ type Carried struct{ Path, Value string }
 // Carried returns the fields that no open control shows.
 func (v *batchView) Carried() []Carried {
 	var out []Carried
-	for _, f := range plan.Fields(pageFlours) {
-		if f.Path != "name" && f.Path != "flours.1.share" && (f.Stage != v.At || f.Path == "knead.school") {
+	for _, f := range plan.Fields(plan.MaxFlours) {
+		if f.Path != "name" && f.Path != "flours.0.share" && (f.Stage != v.At || f.Path == "knead.school") {
 			out = append(out, Carried{f.Path, v.value(f)})
 		}
 	}
@@ -153,8 +151,35 @@ func (v *batchView) When(show bool, path, hint string) Control {
 	return c
 }
 
-// SecondFlour says whether the blend has a second flour.
-func (v *batchView) SecondFlour() bool { return len(v.Req.Flours) > 1 }
+// Slot is one line of the blend.
+type Slot struct {
+	N                   int
+	Flour, Share        Control
+	Kept, Days, KG, Wet Control
+	Named, Shown        bool
+	Name                string
+	G                   float64
+}
+
+// Slots returns the lines of the blend: those with a flour, and one more to pick.
+func (v *batchView) Slots() []Slot {
+	var out []Slot
+	open, used := true, 0
+	for i, x := range v.page.Flours {
+		p := fmt.Sprintf("flours.%d.", i)
+		s := Slot{N: i, Flour: v.Ctl(p+"flour", ""), Share: v.Ctl(p+"share", ""), Named: x.Flour != "", Shown: x.Flour != "" || open}
+		if s.Named && used < len(v.Plan.Formula.Flours) {
+			s.Name, s.G = v.Plan.Formula.Flours[used].Name, v.Plan.Formula.Flours[used].MassG
+			used++
+		} else {
+			open = false
+			s.Share.Value = v.Typed[p+"share"]
+		}
+		s.Kept, s.Days, s.KG, s.Wet = v.Ctl(p+"kept", s.Name), v.Ctl(p+"open_days", ""), v.Ctl(p+"container_kg", ""), v.Ctl(p+"measured_moisture_wb", "empty: estimated")
+		out = append(out, s)
+	}
+	return out
+}
 
 // ErrorCount is how many fields are in error.
 func (v *batchView) ErrorCount() int { return len(v.Errors) }
@@ -262,15 +287,6 @@ func (v *batchView) EggG() float64 { return v.Plan.Formula.WholeG + v.Plan.Formu
 // EggPct is egg to flour, %.
 func (v *batchView) EggPct() float64 { return 100 * v.EggG() / v.Plan.Formula.FlourG }
 
-// Shares are the flours' shares, %.
-func (v *batchView) Shares() []float64 {
-	var out []float64
-	for _, f := range v.Req.Flours {
-		out = append(out, 100*f.Share)
-	}
-	return out
-}
-
 // Correction is what the room asks for, g, with its sign.
 func (v *batchView) Correction() string {
 	c := v.Plan.Room.CorrectionG
@@ -289,14 +305,6 @@ func (v *batchView) PourNow() float64 { return math.Round(v.Plan.Formula.TopG) -
 
 // KeepBy is what stands by the board, whole g.
 func (v *batchView) KeepBy() float64 { return math.Round(v.Plan.Room.KeepG) }
-
-// SecondName is the second flour's name.
-func (v *batchView) SecondName() string {
-	if len(v.Plan.Formula.Flours) < 2 {
-		return ""
-	}
-	return v.Plan.Formula.Flours[1].Name
-}
 
 // Ribbons is the count of ribbons, to be grouped by thousands.
 func (v *batchView) Ribbons() float64 { return float64(v.Plan.Cut.Ribbons) }

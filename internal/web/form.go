@@ -2,7 +2,9 @@ package web
 
 import (
 	"errors"
+	"fmt"
 	"maps"
+	"math"
 	"net/url"
 	"slices"
 	"strconv"
@@ -11,73 +13,153 @@ import (
 	"hollen/internal/core/plan"
 )
 
-// pageFlours is how many flours the batch page shows.
-const pageFlours = 2
+// newShare is the share a flour starts with when it is first picked.
+const newShare = .2
 
-// secondShare is the share the first flour keeps when a second one is first picked.
-const secondShare = .8
-
-// noFlour is the second flour of a batch that has none: kept as usual, not named.
+// noFlour is a slot of the blend that holds no flour: kept as usual, not named.
 func noFlour() plan.FlourPart {
 	f := plan.Default().Flours[0]
 	f.Flour, f.Share = "", 0
 	return f
 }
 
+// slots returns the flours with the empty slots the page has room for.
+func slots(flours []plan.FlourPart) []plan.FlourPart {
+	out := slices.Clone(flours)
+	for len(out) < plan.MaxFlours {
+		out = append(out, noFlour())
+	}
+	return out
+}
+
 // form is what a maker typed, bound to a request. Where a field is not allowed the request
 // keeps the last good value and the typed text is kept beside its error.
 type form struct {
 	Request plan.Request
+	Slots   []plan.FlourPart           // the blend as the page shows it, empty slots included
 	Typed   map[string]string          // path -> text, for fields in error
 	Errors  map[string]plan.FieldError // path -> what is wrong
 }
+
+// asSaved is the form of a request nobody has typed into.
+func asSaved(r plan.Request) form { return form{Request: r, Slots: slots(r.Flours)} }
 
 // bind applies posted values to base. It honours two more keys: "set" puts values into
 // fields (path=value&…) and "step" moves one by a step (path=1 or path=-1), as the page's
 // buttons send when no script runs.
 func bind(base plan.Request, v url.Values) form {
 	v = maps.Clone(v)
-	f := form{Request: base, Typed: map[string]string{}, Errors: map[string]plan.FieldError{}}
-	r := &f.Request
-	r.Flours = slices.Clone(base.Flours)
-	single := len(r.Flours) == 1
-	if single {
-		r.Flours = append(r.Flours, noFlour())
-	}
+	f := form{Request: base, Slots: slots(base.Flours), Typed: map[string]string{}, Errors: map[string]plan.FieldError{}}
 	for _, set := range v["set"] {
 		if q, err := url.ParseQuery(set); err == nil {
 			maps.Copy(v, q)
 		}
 	}
-	noSecond := single
-	if _, ok := v["flours.1.flour"]; ok {
-		noSecond = v.Get("flours.1.flour") == ""
-	}
-	for _, field := range plan.Fields(len(r.Flours)) {
+	r := &f.Request
+	r.Flours = f.Slots // bound in place, emptied of what is not named below
+	for _, field := range plan.Fields(plan.MaxFlours) {
 		typed, ok := v[field.Path]
-		switch {
-		case !ok || field.Path == "flours.1.share":
-			continue
-		case noSecond && (strings.HasPrefix(field.Path, "flours.1.") || field.Path == "flours.0.share"):
+		if !ok {
 			continue
 		}
-		if err := field.Set(r, typed[len(typed)-1]); err != nil {
+		text := typed[len(typed)-1]
+		slot, part := slotOf(field.Path)
+		switch {
+		case part == "share" && (slot == 0 || f.Slots[slot].Flour == ""):
+			continue // the first flour takes the rest; no flour has no share
+		case part == "share" && text == "" && f.Slots[slot].Share == 0:
+			f.Slots[slot].Share = newShare
+			continue
+		case part == "share":
+			text = f.gramsAsShare(text)
+		case part == "flour" && slot > 0 && text == "":
+			f.Slots[slot].Flour, f.Slots[slot].Share = "", 0
+			continue
+		}
+		if err := field.Set(r, text); err != nil {
 			f.refuse(err, typed[len(typed)-1])
 		}
 	}
 	f.step(v.Get("step"))
-	switch {
-	case noSecond || len(r.Flours) == 2 && r.Flours[1].Flour == "":
-		r.Flours = r.Flours[:1]
-		r.Flours[0].Share = 1
-	case len(r.Flours) == 2:
-		if r.Flours[0].Share > .995 {
-			r.Flours[0].Share = secondShare
-		}
-		r.Flours[1].Share = 1 - r.Flours[0].Share
-	}
+	f.blend(base)
 	f.check(base)
 	return f
+}
+
+// slotOf returns which slot of the blend a path is about and which part of it, "" for the
+// other paths.
+func slotOf(path string) (slot int, part string) {
+	rest, ok := strings.CutPrefix(path, "flours.")
+	if !ok {
+		return 0, ""
+	}
+	n, part, _ := strings.Cut(rest, ".")
+	slot, err := strconv.Atoi(n)
+	if err != nil {
+		return 0, ""
+	}
+	return slot, part
+}
+
+// gramsAsShare reads "200 g" as a share, in %, of the flour in all; other text is left as
+// it is.
+func (f *form) gramsAsShare(text string) string {
+	g, ok := strings.CutSuffix(strings.TrimSpace(text), "g")
+	n, isNumber := plan.ParseNumber(g)
+	if !ok || !isNumber {
+		return text
+	}
+	p, err := plan.Make(f.whole())
+	if err != nil {
+		return text
+	}
+	return strconv.FormatFloat(100*n/(p.Formula.FlourG-p.Formula.Pick.FlourAddG), 'f', 4, 64)
+}
+
+// blend makes the shares add up: the first flour takes what the others leave. When they
+// leave less than its least, the blend goes back to base and the error says so.
+func (f *form) blend(base plan.Request) {
+	first, _ := plan.FieldAt("flours.0.share")
+	rest := 1.
+	for i := 1; i < len(f.Slots); i++ {
+		if f.Slots[i].Flour == "" {
+			continue
+		}
+		if f.Slots[i].Share == 0 {
+			f.Slots[i].Share = newShare
+		}
+		rest -= f.Slots[i].Share
+	}
+	if rest < first.Min-1e-9 {
+		f.Errors[first.Path] = plan.FieldError{Path: first.Path, Label: first.Label, Value: fmt.Sprintf("%.0f %%", 100*(1-rest)),
+			Allowed: "the other flours may make 99 % at most, the first takes the rest"}
+		for i := 1; i < len(f.Slots); i++ {
+			if f.Slots[i].Flour != "" {
+				p := fmt.Sprintf("flours.%d.share", i)
+				field, _ := plan.FieldAt(p)
+				f.Typed[p] = field.Get(&plan.Request{Flours: f.Slots})
+			}
+		}
+		f.Request.Flours = slices.Clone(base.Flours)
+		return
+	}
+	f.Slots[0].Share = math.Round(rest*1e6) / 1e6
+	f.Request = f.whole()
+}
+
+// whole returns the request without the empty slots.
+func (f *form) whole() plan.Request {
+	r := f.Request
+	r.Flours = nil
+	sum := 0.
+	for _, x := range f.Slots {
+		if x.Flour != "" {
+			r.Flours = append(r.Flours, x)
+			sum += x.Share
+		}
+	}
+	r.Flours[0].Share += 1 - sum
+	return r
 }
 
 func (f *form) refuse(err error, typed string) {
@@ -92,11 +174,9 @@ func (f *form) step(s string) {
 	path, by, ok := strings.Cut(s, "=")
 	field, known := plan.FieldAt(path)
 	n, err := strconv.Atoi(by)
-	if !ok || !known || err != nil || n != 1 && n != -1 || field.Step == 0 || len(f.Request.Flours) < 2 && strings.HasPrefix(path, "flours.1") {
+	if !ok || !known || err != nil || n != 1 && n != -1 || field.Step == 0 {
 		return
 	}
-	old := f.Request
-	old.Flours = slices.Clone(old.Flours)
 	from := field.Get(&f.Request)
 	if from == "" {
 		if p, err := plan.Make(f.whole()); err == nil {
@@ -112,16 +192,6 @@ func (f *form) step(s string) {
 	if err := field.Set(&f.Request, next); err != nil {
 		f.refuse(err, next)
 	}
-}
-
-// whole returns the request without an empty second flour.
-func (f *form) whole() plan.Request {
-	r := f.Request
-	if len(r.Flours) == 2 && r.Flours[1].Flour == "" {
-		r.Flours = []plan.FlourPart{r.Flours[0]}
-		r.Flours[0].Share = 1
-	}
-	return r
 }
 
 // check looks at what concerns several fields at once. A field it blames goes back to what

@@ -129,7 +129,7 @@ func TestWorkSavesNothing(t *testing.T) {
 func TestErrorsStandBesideTheirFields(t *testing.T) {
 	s := newSite(t)
 	for path, typed := range map[string]string{"room.rh": "100", "amount.flour_g": "1e9", "roll.bench_mm": "wide", "room.temp_c": "", "flours.0.measured_moisture_wb": "60",
-		"flours.0.share": "180", "name": strings.Repeat("x", 90), "eggs.fix_whole_eggs": "2.5", "cut.min_length_mm": "900", "cut.shape": "<script>"} {
+		"flours.1.share": "180", "name": strings.Repeat("x", 90), "eggs.fix_whole_eggs": "2.5", "cut.min_length_mm": "900", "cut.shape": "<script>"} {
 		v := s.typed(5)
 		v.Set(path, typed)
 		f, _ := plan.FieldAt(path)
@@ -318,6 +318,35 @@ func BenchmarkBatchPage(b *testing.B) {
 			}
 		})
 	}
+}
+
+// Up to five flours, by share or by grams; the first takes the rest.
+func TestBlend(t *testing.T) {
+	s := newSite(t)
+	v := s.typed(5)
+	v.Set("flours.1.share", "200 g")
+	v.Set("flours.2.flour", "strong")
+	v.Set("flours.2.share", "")
+	v.Set("flours.4.flour", "rye-light")
+	v.Set("flours.4.share", "5")
+	s.wants(s.ask("POST", "/batches/5/save", v), 303)
+	b, err := s.store.Get(context.Background(), 5)
+	if err != nil {
+		t.Fatal(err)
+	}
+	got := ""
+	for _, f := range b.Request.Flours {
+		got += fmt.Sprintf("%s %.3g; ", f.Flour, f.Share)
+	}
+	if got != "soft-00 0.55; semola-fine 0.2; strong 0.2; rye-light 0.05; " {
+		t.Errorf("kept %s", got)
+	}
+	// Taking one out of the middle leaves the others where they were typed.
+	v = s.typed(5)
+	v.Set("flours.1.flour", "")
+	s.wants(s.ask("POST", "/batches/5/work", v), 200, `name="flours.2.share" value="20"`, `name="flours.3.share" value="5"`, `id="rest-share" data-live="text">75<`)
+	v.Set("flours.2.share", "96")
+	s.wants(s.ask("POST", "/batches/5/work", v), 200, "“101 %” won’t do", `value="96"`, "The last good result")
 }
 
 // Whatever a form holds, the batch is worked out from the last good values.

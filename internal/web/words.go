@@ -99,27 +99,22 @@ func automatic(p *plan.Plan) map[string]string {
 		}
 		return s
 	}
-	return map[string]string{
-		"amount.portion_g":              n(p.Formula.PortionG, 0),
-		"eggs.fix_whole_eggs":           n(float64(p.Formula.Pick.Whole), 0),
-		"eggs.fix_extra_yolks":          n(float64(p.Formula.Pick.Yolks), 0),
-		"knead.knead_min":               n(p.Knead.Min, 0),
-		"rest.rest_min":                 n(p.Rest.Min, 0),
-		"roll.target_mm":                n(p.Roll.TargetMM, 2),
-		"roll.pieces":                   n(float64(p.Roll.Pieces), 0),
-		"roll.folds":                    n(float64(p.Roll.Folds), 0),
-		"cut.width_mm":                  n(p.Cut.RibbonMM, 2),
-		"cut.min_length_mm":             n(p.Cut.MinMM, 0),
-		"cut.max_length_mm":             n(p.Cut.MaxMM, 0),
-		"cut.nest_g":                    n(p.Cut.NestG, 0),
-		"flours.0.measured_moisture_wb": moistureOf(p, 0),
-		"flours.1.measured_moisture_wb": moistureOf(p, 1),
+	out := map[string]string{
+		"amount.portion_g":     n(p.Formula.PortionG, 0),
+		"eggs.fix_whole_eggs":  n(float64(p.Formula.Pick.Whole), 0),
+		"eggs.fix_extra_yolks": n(float64(p.Formula.Pick.Yolks), 0),
+		"knead.knead_min":      n(p.Knead.Min, 0),
+		"rest.rest_min":        n(p.Rest.Min, 0),
+		"roll.target_mm":       n(p.Roll.TargetMM, 2),
+		"roll.pieces":          n(float64(p.Roll.Pieces), 0),
+		"roll.folds":           n(float64(p.Roll.Folds), 0),
+		"cut.width_mm":         n(p.Cut.RibbonMM, 2),
+		"cut.min_length_mm":    n(p.Cut.MinMM, 0),
+		"cut.max_length_mm":    n(p.Cut.MaxMM, 0),
+		"cut.nest_g":           n(p.Cut.NestG, 0),
 	}
-}
-
-func moistureOf(p *plan.Plan, i int) string {
-	if i >= len(p.Formula.Flours) {
-		return ""
+	for i, f := range p.Formula.Flours {
+		out[fmt.Sprintf("flours.%d.measured_moisture_wb", i)] = fmt.Sprintf("%.1f", 100*f.Moisture.NowWB)
 	}
-	return fmt.Sprintf("%.1f", 100*p.Formula.Flours[i].Moisture.NowWB)
+	return out
 }
