@@ -17,7 +17,7 @@ const Workshop = "Bottega Marram, the quay workshop"
 func Batches() []plan.Request {
 	return []plan.Request{
 		batch("Lighthouse family supper", func(r *plan.Request) {
-			r.Amount = plan.Amount{By: "flour", FlourG: 400, Portions: 4, DoughG: 650}
+			r.Amount = plan.Amount{By: "flour", FlourG: 400, Portions: 4, DoughG: 650, EggG: 240}
 			r.Eggs.Style = egg.Rich
 			r.Flours[0] = plan.FlourPart{Flour: "soft-0", Share: 1, Kept: flour.SealedTub, OpenDays: 20, ContainsKG: 1}
 			r.Eggs.Class, r.Eggs.From = "eu-m", "fridge"
@@ -43,7 +43,7 @@ func Batches() []plan.Request {
 			r.Roll.Machine = "sheeter-mm"
 		}),
 		batch("Yolk tagliolini for service", func(r *plan.Request) {
-			r.Amount = plan.Amount{By: "dough", DoughG: 1250, Portions: 11, FlourG: 800}
+			r.Amount = plan.Amount{By: "dough", DoughG: 1250, Portions: 11, FlourG: 800, EggG: 580}
 			r.Eggs.Style, r.Eggs.From = egg.YolksOnly, "fridge"
 			r.Cut.Shape = "tagliolini"
 			r.Roll.Machine, r.Roll.Mode = "mixer-8", roll.Fewest
@@ -51,7 +51,7 @@ func Batches() []plan.Request {
 			r.Room.RH = .5
 		}),
 		batch("Tagliatelle for Saturday", func(r *plan.Request) {
-			r.Amount = plan.Amount{By: "flour", FlourG: 1000, Portions: 12, DoughG: 1600}
+			r.Amount = plan.Amount{By: "flour", FlourG: 1000, Portions: 12, DoughG: 1600, EggG: 540}
 			r.Flours = []plan.FlourPart{
 				{Flour: "soft-00", Share: .8, Kept: flour.PaperBag, OpenDays: 9, ContainsKG: 5},
 				{Flour: "semola-fine", Share: .2, Kept: flour.SealedTub, OpenDays: 30, ContainsKG: 5},

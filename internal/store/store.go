@@ -53,8 +53,9 @@ type workshop struct {
 // Document is a request kept as JSON.
 type Document struct{ plan.Request }
 
-// Scan reads a JSON column.
+// Scan reads a JSON column. What an older version did not write is as usual.
 func (d *Document) Scan(v any) error {
+	d.Request = plan.Default()
 	switch v := v.(type) {
 	case []byte:
 		return json.Unmarshal(v, &d.Request)

@@ -248,7 +248,7 @@ func (v *batchView) Ways() []Way {
 	picks := append([]egg.Solution{f.Pick}, f.Eggs.Alternatives...)
 	var out []Way
 	for i, s := range picks {
-		w := Way{Words: plan.EggWords(s.Whole, s.Yolks), EggPct: 100 * s.EggG / (free + s.FlourAddG), TopG: s.TopG,
+		w := Way{Words: wayWords(v.Plan, s, i == 0), EggPct: 100 * s.EggG / (free + s.FlourAddG), TopG: s.TopG,
 			Hw: s.Hw, Colour: v.Plan.TintOf(s).Face, On: i == 0, Apart: v.Plan.FeelOf(s),
 			Set: fmt.Sprintf("eggs.fix_whole_eggs=%d&eggs.fix_extra_yolks=%d", s.Whole, s.Yolks)}
 		switch {
@@ -264,6 +264,14 @@ func (v *batchView) Ways() []Way {
 		out = append(out, w)
 	}
 	return out
+}
+
+// wayWords names one of the solver's answers; the one taken may be in grams.
+func wayWords(p *plan.Plan, s egg.Solution, taken bool) string {
+	if taken && p.Formula.Weighed() {
+		return plan.Grams(s.EggG) + " beaten"
+	}
+	return plan.EggWords(s.Whole, s.Yolks)
 }
 
 // Composition is a share of the dough's mass for the bar.
@@ -316,4 +324,27 @@ func (v *batchView) Nests() int {
 		n++
 	}
 	return n
+}
+
+// EggPlanned is what the eggs of the plan weigh before they are cracked, g.
+func (v *batchView) EggPlanned() float64 { return eggsPlanned(v.Plan) }
+
+// Rescale is what to do about eggs that weigh otherwise than planned.
+type Rescale struct{ Weighed, Planned, Now, Flour, Set string }
+
+// Rescale returns the two answers to the eggs' true weight, nil when it is as planned.
+func (v *batchView) Rescale() *Rescale {
+	f := &v.Plan.Formula
+	if f.PlannedEggG == 0 || math.Abs(f.PlannedEggG-f.Pick.EggG) < .5 {
+		return nil
+	}
+	r := &Rescale{Weighed: plan.Grams(f.Pick.EggG), Planned: plan.Grams(f.PlannedEggG), Flour: plan.Grams(v.Plan.FlourForEggs(f.Pick.EggG)),
+		Now: "The flour stays: nothing to add.", Set: fmt.Sprintf("amount.by=eggs&amount.egg_g=%.1f&eggs.cracked_g=", f.Pick.EggG)}
+	switch {
+	case f.TopG > 0:
+		r.Now = "The flour stays: " + plan.Grams(f.TopG) + " of " + v.Plan.TopWord() + " in all makes it up."
+	case f.Pick.FlourAddG > 0:
+		r.Now = "The eggs stay: " + plan.Grams(f.Pick.FlourAddG) + " more flour takes them up."
+	}
+	return r
 }

@@ -81,6 +81,11 @@ func bind(base plan.Request, v url.Values) form {
 		}
 	}
 	f.step(v.Get("step"))
+	for path := range f.Errors {
+		if !r.Amount.Counts(path) {
+			delete(f.Errors, path) // what was typed stays, but nothing hangs on it
+		}
+	}
 	f.blend(base)
 	f.check(base)
 	return f

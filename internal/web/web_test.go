@@ -367,3 +367,21 @@ func TestSeveralErrorsAtOnce(t *testing.T) {
 		}
 	}
 }
+
+// The eggs are weighed once cracked: both answers are offered, and one is a tap.
+func TestCrackedAndEggFirst(t *testing.T) {
+	s := newSite(t)
+	v := s.typed(5)
+	v.Set("eggs.cracked_g", "520")
+	v.Set("amount.portions", "many") // does not count, stands in nobody's way
+	w := s.ask("POST", "/batches/5/work", v)
+	s.wants(w, 200, "They weigh 520 g, not 540 g", "Move the flour", `value="many"`)
+	set := regexp.MustCompile(`name="set" value="(amount\.by=eggs[^"]*)"`).FindStringSubmatch(w.Body.String())
+	if set == nil {
+		t.Fatal("no way to move the flour")
+	}
+	v.Set("set", strings.ReplaceAll(set[1], "&amp;", "&"))
+	s.wants(s.ask("POST", "/batches/5/work", v), 200, "520 g beaten", "bring this much flour to its target")
+	v.Set("eggs.style", "none")
+	s.wants(s.ask("POST", "/batches/5/work", v), 200, "A dough without egg goes by portions, dough or flour", "The last good result")
+}

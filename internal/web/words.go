@@ -61,6 +61,8 @@ func keyFigure(p *plan.Plan, s plan.Stage) string {
 	switch s {
 	case plan.AtFormula:
 		switch {
+		case f.Weighed():
+			return plan.Grams(f.Pick.EggG) + " egg"
 		case f.Pick.Whole > 0 && f.Pick.Yolks > 0:
 			return fmt.Sprintf("%d + %d yolks", f.Pick.Whole, f.Pick.Yolks)
 		case f.Pick.Whole+f.Pick.Yolks == 0:
@@ -90,6 +92,14 @@ func keyFigure(p *plan.Plan, s plan.Stage) string {
 	return plan.MinSec(p.Cook.DriedS)
 }
 
+// eggsPlanned is what the eggs of the plan weigh before they are cracked, g.
+func eggsPlanned(p *plan.Plan) float64 {
+	if p.Formula.PlannedEggG > 0 {
+		return p.Formula.PlannedEggG
+	}
+	return p.Formula.Pick.EggG
+}
+
 // automatic returns, for every field Hollen may choose, what it chose, as it would be typed.
 func automatic(p *plan.Plan) map[string]string {
 	n := func(v float64, digits int) string {
@@ -101,6 +111,7 @@ func automatic(p *plan.Plan) map[string]string {
 	}
 	out := map[string]string{
 		"amount.portion_g":     n(p.Formula.PortionG, 0),
+		"eggs.cracked_g":       n(eggsPlanned(p), 0),
 		"eggs.fix_whole_eggs":  n(float64(p.Formula.Pick.Whole), 0),
 		"eggs.fix_extra_yolks": n(float64(p.Formula.Pick.Yolks), 0),
 		"knead.knead_min":      n(p.Knead.Min, 0),

@@ -34,6 +34,8 @@ type Solution struct {
 	Whole     int     `json:"whole_eggs"`
 	Yolks     int     `json:"extra_yolks"`
 	EggG      float64 `json:"egg_g"`        // whole eggs and yolks, edible
+	WholeG    float64 `json:"whole_egg_g"`  // of it whole egg
+	YolkG     float64 `json:"yolk_g"`       // of it extra yolk
 	TopG      float64 `json:"top_up_g"`     // top-up liquid
 	FlourAddG float64 `json:"flour_add_g"`  // flour moved to suit whole eggs
 	Hw        float64 `json:"hw_points"`    // working hydration reached
@@ -99,7 +101,7 @@ func (t *Task) freeTop() bool { return t.Style == WholeWater || t.Style == NoEgg
 // g per 100 g flour. miss is what remains of |Hw−target| beyond 0.3 points.
 func (t *Task) Try(e, y int) Solution {
 	eg, yg := float64(e)*t.Class.EdibleG, float64(y)*t.Class.YolkG
-	s := Solution{Whole: e, Yolks: y, EggG: eg + yg, WhitesG: float64(y) * (t.Class.EdibleG - t.Class.YolkG)}
+	s := Solution{Whole: e, Yolks: y, EggG: eg + yg, WholeG: eg, YolkG: yg, WhitesG: float64(y) * (t.Class.EdibleG - t.Class.YolkG)}
 	if s.EggG > 0 {
 		s.YolkShare = yg / s.EggG
 	}
@@ -131,6 +133,23 @@ func (t *Task) Try(e, y int) Solution {
 		r.TopCost*100*s.TopG/t.FlourG + r.FlourCost*100*s.FlourAddG/t.FlourG +
 		r.WhitesCost*100*s.WhitesG/t.FlourG
 	return s
+}
+
+// Exactly returns the solution with these grams of whole egg and of yolk, however many eggs
+// gave them; Whole and Yolks say about how many that is.
+func (t *Task) Exactly(wholeG, yolkG float64) Solution {
+	about := func(g, each float64) (n int, mean float64) {
+		if g <= 0 {
+			return 0, each
+		}
+		n = max(1, int(math.Round(g/each)))
+		return n, g / float64(n)
+	}
+	k := *t
+	var e, y int
+	e, k.Class.EdibleG = about(wholeG, t.Class.EdibleG)
+	y, k.Class.YolkG = about(yolkG, t.Class.YolkG)
+	return k.Try(e, y)
 }
 
 // allowed says whether the style and the fixed numbers admit e whole eggs and y yolks.

@@ -138,11 +138,12 @@ func buildFields() (all []Field, perFlour [MaxFlours][]Field) {
 	all = []Field{
 		{Path: "name", Stage: AtFormula, Label: "Name", Kind: Text, Min: 1, Max: 80, at: func(r *Request) any { return &r.Name }},
 		choice(AtFormula, "amount.by", "Make it by", func(r *Request) any { return &r.Amount.By },
-			Option{"portions", "Portions"}, Option{"dough", "Dough mass"}, Option{"flour", "Flour"}),
+			Option{"portions", "Portions"}, Option{"dough", "Dough mass"}, Option{"flour", "Flour"}, Option{"eggs", "Eggs in the jug"}),
 		count(AtFormula, "amount.portions", "Portions", "", 1, 400, 1, func(r *Request) any { return &r.Amount.Portions }),
 		optional(number(AtFormula, "amount.portion_g", "A portion, raw", "g", 20, 400, 5, func(r *Request) any { return &r.Amount.PortionG })),
 		number(AtFormula, "amount.dough_g", "Dough in all", "g", 80, 60000, 50, func(r *Request) any { return &r.Amount.DoughG }),
 		number(AtFormula, "amount.flour_g", "Flour in all", "g", 50, 50000, 50, func(r *Request) any { return &r.Amount.FlourG }),
+		number(AtFormula, "amount.egg_g", "Beaten egg in the jug", "g", 30, 40000, 10, func(r *Request) any { return &r.Amount.EggG }),
 		choice(AtFormula, "eggs.class", "Eggs", func(r *Request) any { return &r.Eggs.Class },
 			options(egg.Classes(), func(c egg.Class) Option { return Option{c.Key, fmt.Sprintf("%s, %g g", c.Name, c.EdibleG)} })...),
 		choice(AtFormula, "eggs.style", "Style", func(r *Request) any { return &r.Eggs.Style },
@@ -152,6 +153,7 @@ func buildFields() (all []Field, perFlour [MaxFlours][]Field) {
 			Option{string(egg.TopWater), "Water"}, Option{string(egg.TopMilk), "Milk"}, Option{string(egg.TopNone), "Nothing"}),
 		optional(count(AtFormula, "eggs.fix_whole_eggs", "Whole eggs", "", 0, 2000, 1, func(r *Request) any { return &r.Eggs.FixWhole })),
 		optional(count(AtFormula, "eggs.fix_extra_yolks", "Extra yolks", "", 0, 4000, 1, func(r *Request) any { return &r.Eggs.FixYolks })),
+		optional(number(AtFormula, "eggs.cracked_g", "Cracked, they weighed", "g", 15, 40000, 1, func(r *Request) any { return &r.Eggs.CrackedG })),
 		flag(AtFormula, "eggs.lock_flour", "Keep the flour as it is", func(r *Request) any { return &r.Eggs.LockFlour }),
 		share(AtFormula, "salt_share", "Salt, of flour", 0, .025, .001, func(r *Request) any { return &r.Salt }),
 		share(AtFormula, "oil_share", "Oil, of flour", 0, .05, .005, func(r *Request) any { return &r.Oil }),
@@ -453,6 +455,13 @@ func thousands(s string) bool {
 	return true
 }
 
+// Counts says whether the field of that path counts: of the amounts only the one By names
+// does, every other field always.
+func (a Amount) Counts(path string) bool {
+	by, ok := map[string]string{"amount.portions": "portions", "amount.dough_g": "dough", "amount.flour_g": "flour", "amount.egg_g": "eggs"}[path]
+	return !ok || by == a.By
+}
+
 // Check returns a joined FieldError for everything in r that is not allowed.
 func (r *Request) Check() error {
 	var errs []error
@@ -467,6 +476,9 @@ func (r *Request) Check() error {
 		sum += f.Share
 	}
 	for _, f := range Fields(len(r.Flours)) {
+		if !r.Amount.Counts(f.Path) {
+			continue // a figure that does not count may be anything
+		}
 		if err := f.Check(r); err != nil {
 			errs = append(errs, err)
 		}
@@ -474,6 +486,9 @@ func (r *Request) Check() error {
 	if len(errs) == 0 {
 		if math.Abs(sum-1) > .001 {
 			errs = append(errs, FieldError{"flours", "Flours", fmt.Sprintf("%.4g", sum), "the shares must add up to 1"})
+		}
+		if r.Amount.By == "eggs" && r.Eggs.Style == egg.NoEgg {
+			errs = append(errs, FieldError{"amount.by", "Make it by", r.Amount.By, "a dough without egg goes by portions, dough or flour"})
 		}
 		if lo, hi := r.lengths(); lo > hi {
 			errs = append(errs, FieldError{"cut.max_length_mm", "Longest ribbon", fmt.Sprintf("%g", hi), fmt.Sprintf("it cannot be under the shortest ribbon, %g mm", lo)})

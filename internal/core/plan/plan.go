@@ -56,19 +56,25 @@ type Formula struct {
 	Blend     flour.Blend  `json:"blend"`
 	Eggs      egg.Answer   `json:"eggs"`
 	Pick      egg.Solution `json:"pick"`
-	WholeG    float64      `json:"whole_egg_g"`
-	YolkG     float64      `json:"yolk_g"`
-	TopG      float64      `json:"top_up_g"`
-	SaltG     float64      `json:"salt_g"`
-	OilG      float64      `json:"oil_g"`
-	Target    dough.Target `json:"target"`
-	Feel      string       `json:"feel"`
-	Dough     dough.Dough  `json:"dough"`
-	Colour    dough.Colour `json:"colour"`
-	Portions  float64      `json:"portions_made"`
-	PortionG  float64      `json:"portion_g"`
-	Allergens []string     `json:"allergens"`
+	// PlannedEggG is what the eggs were planned to weigh when they were weighed otherwise, 0 when they were not.
+	PlannedEggG float64 `json:"planned_egg_g"`
+	jug         bool
+	WholeG      float64      `json:"whole_egg_g"`
+	YolkG       float64      `json:"yolk_g"`
+	TopG        float64      `json:"top_up_g"`
+	SaltG       float64      `json:"salt_g"`
+	OilG        float64      `json:"oil_g"`
+	Target      dough.Target `json:"target"`
+	Feel        string       `json:"feel"`
+	Dough       dough.Dough  `json:"dough"`
+	Colour      dough.Colour `json:"colour"`
+	Portions    float64      `json:"portions_made"`
+	PortionG    float64      `json:"portion_g"`
+	Allergens   []string     `json:"allergens"`
 }
+
+// Weighed says whether the egg stands as it was weighed, not in whole numbers.
+func (f *Formula) Weighed() bool { return f.PlannedEggG > 0 || f.jug }
 
 // RoomPlan is what the air does to flour and dough, and how to pour.
 type RoomPlan struct {
@@ -186,9 +192,12 @@ func MakeWith(ru rules.Rules, r Request) (*Plan, error) {
 		m := kind.Now(ru.Flour, flour.Kept{How: f.Kept, Days: f.OpenDays, MassKG: f.ContainsKG, MeasuredWB: f.MeasuredWB}, r.Room.TempC, r.Room.RH)
 		p.parts[i] = flour.Part{Flour: kind, MassG: f.Share, Moisture: m}
 	}
-	if r.Amount.By == "flour" {
+	switch r.Amount.By {
+	case "flour":
 		p.work(r.Amount.FlourG)
-	} else {
+	case "eggs":
+		p.work(p.FlourForEggs(r.Amount.EggG))
+	default:
 		p.workTo(r)
 	}
 	p.explain()
@@ -238,6 +247,21 @@ func (p *Plan) workTo(r Request) {
 		f = max(roundFlour(f*scanStep), f+1)
 	}
 	p.work(best)
+}
+
+// FlourForEggs returns the flour that eggG g of beaten egg brings to its target, g. What the
+// room takes grows a little slower than the flour, so it is found by correcting.
+func (p *Plan) FlourForEggs(eggG float64) float64 {
+	f := eggG / .56
+	for range 12 {
+		_, t := p.ask(f)
+		w := t.Weigh()
+		if w.WholeG+w.YolkG <= 0 {
+			return f
+		}
+		f *= eggG / (w.WholeG + w.YolkG)
+	}
+	return f
 }
 
 // roundFlour rounds to what a kitchen scale and a patient hand weigh, g.

@@ -235,3 +235,40 @@ func BenchmarkMake(b *testing.B) {
 		})
 	}
 }
+
+// Egg first: the jug is weighed and the flour follows, to the target; moving the flour to
+// eggs that weigh otherwise keeps the hydration.
+func TestEggFirst(t *testing.T) {
+	for _, style := range []egg.Style{egg.WholeEggs, egg.Rich, egg.YolksOnly, egg.WholeWater} {
+		for _, g := range []float64{40, 563, 9000} {
+			r := Default()
+			r.Amount.By, r.Amount.EggG, r.Eggs.Style, r.Oil = "eggs", g, style, .02
+			p := must(t, r)
+			if f := p.Formula; math.Abs(f.Pick.EggG-g) > .01 || math.Abs(f.Dough.Hw-f.Target.Hw) > .01 {
+				t.Errorf("%s %v g: %.2f g of egg at %.3f, target %.3f", style, g, f.Pick.EggG, f.Dough.Hw, f.Target.Hw)
+			}
+		}
+	}
+	r := Default()
+	r.Amount.By, r.Eggs.Style = "eggs", egg.NoEgg
+	if _, err := Make(r); err == nil {
+		t.Error("a jug of no egg is accepted")
+	}
+}
+
+// Eggs that weigh less than planned are topped up, more are met with flour, to the target.
+func TestCracked(t *testing.T) {
+	r := Default()
+	r.Amount.By = "flour"
+	planned := must(t, r).Formula
+	for _, by := range []float64{.93, 1, 1.06} {
+		r.Eggs.CrackedG = ptr(planned.Pick.EggG * by)
+		f := must(t, r).Formula
+		if math.Abs(f.Pick.EggG-*r.Eggs.CrackedG) > 1e-6 || math.Abs(f.Dough.Hw-f.Target.Hw) > .31 || f.PlannedEggG != planned.Pick.EggG {
+			t.Errorf("× %v: %+v", by, f.Pick)
+		}
+		if by < 1 && f.TopG <= planned.TopG || by > 1 && f.TopG > planned.TopG {
+			t.Errorf("× %v: %.1f g of water, planned %.1f", by, f.TopG, planned.TopG)
+		}
+	}
+}

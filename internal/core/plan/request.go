@@ -38,11 +38,12 @@ type Request struct {
 
 // Amount says how much: By names the one of the figures that counts.
 type Amount struct {
-	By       string   `json:"by"` // portions, dough or flour
+	By       string   `json:"by"` // portions, dough, flour or eggs
 	Portions float64  `json:"portions"`
 	PortionG *float64 `json:"portion_g"` // raw, nil: as the shape
 	DoughG   float64  `json:"dough_g"`
 	FlourG   float64  `json:"flour_g"`
+	EggG     float64  `json:"egg_g"` // beaten, in the jug
 }
 
 // FlourPart is one flour of the blend and how it has been kept.
@@ -63,6 +64,7 @@ type Eggs struct {
 	From      string    `json:"from"` // room or fridge
 	FixWhole  *float64  `json:"fix_whole_eggs"`
 	FixYolks  *float64  `json:"fix_extra_yolks"`
+	CrackedG  *float64  `json:"cracked_g"` // what the eggs weighed once cracked, nil: as planned
 	LockFlour bool      `json:"lock_flour"`
 }
 
@@ -122,7 +124,7 @@ type Cook struct {
 func Default() Request {
 	return Request{
 		Format: RequestFormat, Name: "Tagliatelle",
-		Amount: Amount{By: "portions", Portions: 10, DoughG: 1500, FlourG: 1000},
+		Amount: Amount{By: "portions", Portions: 10, DoughG: 1500, FlourG: 1000, EggG: 540},
 		Flours: []FlourPart{{Flour: "soft-00", Share: 1, Kept: flour.PaperBag, OpenDays: 7, ContainsKG: 1}},
 		Eggs:   Eggs{Class: "eu-l", Style: egg.WholeEggs, TopUp: egg.TopWater, From: "room"},
 		Room:   Room{TempC: 22, RH: .45, Air: dry.Still},

@@ -19,39 +19,66 @@ func (p *Plan) ribbonMM() float64 { return or(p.Request.Cut.Width, p.shape.Width
 // targetMM returns the sheet wanted, mm.
 func (p *Plan) targetMM() float64 { return or(p.Request.Roll.TargetMM, p.shape.SheetMM) }
 
-// mix is the formula: flours, eggs, salt, oil and the dough they make.
-func (p *Plan) mix(flourG float64) {
+// ask returns the parts that make flourG g of flour and what the egg solver is asked of them.
+func (p *Plan) ask(flourG float64) ([]flour.Part, egg.Task) {
 	r, ru := &p.Request, &p.rules
 	parts := flour.Scale(p.parts, flourG)
 	b := flour.Mix(ru.Flour, parts)
-	fine := p.ribbonMM() < ru.Hydration.FineWidthMM
 	class, _ := egg.Find(r.Eggs.Class)
-	loss := dry.BoardLossG(*ru, r.Room.TempC, r.Room.RH, flourG)
-	oil, salt := r.Oil*flourG, r.Salt*flourG
-	p.task = egg.Task{Eggs: ru.Eggs, Hydration: ru.Hydration, BasisWB: ru.Flour.BasisMoistureWB,
+	t := egg.Task{Eggs: ru.Eggs, Hydration: ru.Hydration, BasisWB: ru.Flour.BasisMoistureWB,
 		FlourG: flourG, F14G: b.F14G, MoistureWB: b.MoistureWB,
-		TargetHw: dough.Aim(ru.Hydration, p.machine.Tool, b.AbsorptionPct, false, fine, 0).Hw,
-		LossG:    loss, ExtraFat: oil, Class: class, Style: r.Eggs.Style, TopUp: r.Eggs.TopUp, LockFlour: r.Eggs.LockFlour,
+		TargetHw: dough.Aim(ru.Hydration, p.machine.Tool, b.AbsorptionPct, false, p.fine(), 0).Hw,
+		LossG:    dry.BoardLossG(*ru, r.Room.TempC, r.Room.RH, flourG), ExtraFat: r.Oil * flourG,
+		Class: class, Style: r.Eggs.Style, TopUp: r.Eggs.TopUp, LockFlour: r.Eggs.LockFlour,
 		FixWhole: whole(r.Eggs.FixWhole), FixYolks: whole(r.Eggs.FixYolks)}
 	if r.Eggs.Style == egg.NoEgg {
-		p.task.FixWhole, p.task.FixYolks = nil, nil
+		t.FixWhole, t.FixYolks = nil, nil
 	}
-	eggs := p.task.Solve()
+	return parts, t
+}
+
+// fine says whether the ribbon is so narrow that a firmer dough is wanted.
+func (p *Plan) fine() bool { return p.ribbonMM() < p.rules.Hydration.FineWidthMM }
+
+// answer has the eggs solved: in whole numbers, or as they were weighed in the jug or after
+// cracking.
+func (p *Plan) answer() egg.Answer {
+	if p.Request.Amount.By == "eggs" {
+		w := p.task.Weigh()
+		k := p.Request.Amount.EggG / max(w.WholeG+w.YolkG, 1e-9)
+		return egg.Answer{Best: p.task.Exactly(w.WholeG*k, w.YolkG*k), Exact: true, Alternatives: []egg.Solution{}, Weighed: w}
+	}
+	a := p.task.Solve()
+	if c := p.Request.Eggs.CrackedG; c != nil && a.Best.EggG > 0 {
+		k := *c / a.Best.EggG
+		p.Formula.PlannedEggG = a.Best.EggG
+		a.Best = p.task.Exactly(a.Best.WholeG*k, a.Best.YolkG*k)
+	}
+	return a
+}
+
+// mix is the formula: flours, eggs, salt, oil and the dough they make.
+func (p *Plan) mix(flourG float64) {
+	r, ru := &p.Request, &p.rules
+	var parts []flour.Part
+	parts, p.task = p.ask(flourG)
+	loss, oil, salt := p.task.LossG, p.task.ExtraFat, r.Salt*flourG
+	p.Formula = Formula{}
+	eggs := p.answer()
 	pick := eggs.Best
 	if pick.FlourAddG > 0 {
 		parts = flour.Scale(parts, 1+pick.FlourAddG/flourG)
-		b = flour.Mix(ru.Flour, parts)
 	}
-	f := Formula{FlourG: b.MassG, HeldBackG: ru.Room.HeldBackShare * b.MassG, Blend: b, Eggs: eggs, Pick: pick,
-		WholeG: float64(pick.Whole) * class.EdibleG, YolkG: float64(pick.Yolks) * class.YolkG, TopG: pick.TopG, SaltG: salt, OilG: oil,
-		PortionG: p.portionG()}
+	b := flour.Mix(ru.Flour, parts)
+	f := Formula{FlourG: b.MassG, HeldBackG: ru.Room.HeldBackShare * b.MassG, Blend: b, Eggs: eggs, Pick: pick, PlannedEggG: p.Formula.PlannedEggG, jug: r.Amount.By == "eggs",
+		WholeG: pick.WholeG, YolkG: pick.YolkG, TopG: pick.TopG, SaltG: salt, OilG: oil, PortionG: p.portionG()}
 	for _, x := range parts {
 		f.Flours = append(f.Flours, Weighed{x.Flour.Key, x.Flour.Name, x.MassG, x.MassG / b.MassG, x.Moisture})
 	}
 	f.Dough = dough.Make(*ru, b, dough.Amounts{WholeEggG: f.WholeG, YolkG: f.YolkG, TopG: f.TopG, TopUp: r.Eggs.TopUp, OilG: oil, SaltG: salt, LossG: loss})
-	f.Target = dough.Aim(ru.Hydration, p.machine.Tool, b.AbsorptionPct, false, fine, pick.YolkShare)
+	f.Target = dough.Aim(ru.Hydration, p.machine.Tool, b.AbsorptionPct, false, p.fine(), pick.YolkShare)
 	f.Feel = f.Target.Feel(ru.Hydration, f.Dough.Hw)
-	f.Colour = dough.Tint(b, f.YolkG+float64(pick.Whole)*class.YolkG, f.Dough.MassG)
+	f.Colour = dough.Tint(b, f.YolkG+f.WholeG*p.task.Class.YolkG/p.task.Class.EdibleG, f.Dough.MassG)
 	f.Allergens = allergens(r, parts, pick)
 	p.Formula = f
 	p.Room.BoardLossG = loss

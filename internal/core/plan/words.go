@@ -68,6 +68,16 @@ func EggWords(whole, yolks int) string {
 	return "no egg"
 }
 
+// EggWords returns the eggs of the plan: in whole numbers, or in grams when they were
+// weighed.
+func (p *Plan) EggWords() string {
+	f := &p.Formula
+	if f.Weighed() {
+		return Grams(f.Pick.EggG) + " of egg, about " + EggWords(f.Pick.Whole, f.Pick.Yolks)
+	}
+	return EggWords(f.Pick.Whole, f.Pick.Yolks)
+}
+
 // TopWord returns what the top-up liquid is called.
 func (p *Plan) TopWord() string {
 	if p.Request.Eggs.TopUp == egg.TopMilk {
@@ -93,6 +103,8 @@ func (p *Plan) explain() {
 			Plural(int(r.Amount.Portions), "portion", "portions"), Grams(f.PortionG), Grams(r.Amount.Portions*f.PortionG), Grams(p.Cut.RibbonsG))
 	case "dough":
 		say("formula.flour", "The flour that makes %s of dough with whole eggs comes to %s of dough.", Grams(r.Amount.DoughG), Grams(f.Dough.MassG))
+	case "eggs":
+		say("formula.flour", "%s of beaten egg bring this much flour to its target, to the gram.", Grams(f.Pick.EggG))
 	default:
 		say("formula.flour", "As you asked.")
 	}
@@ -103,7 +115,7 @@ func (p *Plan) explain() {
 	if f.TopG > 0 {
 		top = " and " + Grams(f.TopG) + " of " + p.TopWord()
 	}
-	say("formula.eggs", "%s%s to %s of flour, the least that meets the target without leaving much over.", EggWords(f.Pick.Whole, f.Pick.Yolks), top, Grams(f.FlourG))
+	say("formula.eggs", "%s%s to %s of flour, the least that meets the target without leaving much over.", p.EggWords(), top, Grams(f.FlourG))
 	if p.task.FixWhole != nil || p.task.FixYolks != nil {
 		say("formula.eggs", "You named the eggs; liquid and flour follow.")
 	}
