@@ -133,6 +133,25 @@ func TestRollSideIsToScale(t *testing.T) {
 	}
 }
 
+func TestCurveIsLinear(t *testing.T) {
+	c := Curve{Title: "falls", Points: []Point{{20, 30}, {55, 10}, {90, -10}}, Today: Point{55, 10}}
+	svg := c.SVG()
+	m := regexp.MustCompile(`class="curve" d="M([\d.]+) ([\d.]+)L([\d.]+) ([\d.]+)L([\d.]+) ([\d.]+)"`).FindStringSubmatch(svg)
+	if m == nil {
+		t.Fatal(svg)
+	}
+	var v [6]float64
+	for i := range v {
+		v[i], _ = strconv.ParseFloat(m[i+1], 64)
+	}
+	if math.Abs(v[2]-(v[0]+v[4])/2) > .02 || math.Abs(v[3]-(v[1]+v[5])/2) > .02 || v[1] >= v[5] {
+		t.Errorf("not a straight fall: %v", v)
+	}
+	if !strings.Contains(svg, `<circle class="yolk" cx="`+num(v[2])+`" cy="`+num(v[3])+`"`) {
+		t.Error("today's point is not on the line")
+	}
+}
+
 func TestRulerIsLinear(t *testing.T) {
 	r := Ruler{Min: 20, Max: 60}
 	if mid := r.x(40); math.Abs(mid-(r.x(20)+r.x(60))/2) > 1e-9 || r.x(10) != r.x(20) || r.x(99) != r.x(60) {

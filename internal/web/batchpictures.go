@@ -29,6 +29,21 @@ func (v *batchView) WetRuler() draw.Ruler {
 	return r
 }
 
+// DampCurve is the top-up over the room's humidity, for this flour and these eggs.
+func (v *batchView) DampCurve() draw.Curve {
+	const from, to = 20, 90 // % of humidity
+	p := v.Plan
+	today := 100 * v.Req.Room.RH
+	c := draw.Curve{Title: fmt.Sprintf("%s to weigh against humidity, falling from %s at %d %% to %s at %d %%", p.TopWord(), plan.Grams(p.LiquidAt(.2)), from, plan.Grams(p.LiquidAt(.9)), to),
+		XUnit: "humidity of the room, %", YUnit: "g of " + p.TopWord(), Below: "here flour comes in instead",
+		Today: draw.Point{X: min(max(today, from), to), Y: p.LiquidAt(min(max(today, from), to) / 100)}}
+	c.Words = fmt.Sprintf("%.0f g at %.0f %%", c.Today.Y, c.Today.X)
+	for rh := from; rh <= to; rh += 2 {
+		c.Points = append(c.Points, draw.Point{X: float64(rh), Y: p.LiquidAt(float64(rh) / 100)})
+	}
+	return c
+}
+
 // DampRuler is the first flour's moisture between mill, today and the room.
 func (v *batchView) DampRuler(m flour.Moisture) draw.Ruler {
 	r := draw.Ruler{Title: fmt.Sprintf("Flour moisture %.1f %%, milled at %.1f %%, the room draws it to %.1f %%", 100*m.NowWB, 100*m.MilledWB, 100*m.EquilibriumWB),

@@ -34,6 +34,7 @@ var wordFuncs = template.FuncMap{
 	"sheet":     func(p *plan.Plan) template.HTML { return template.HTML(draw.SheetAbove(p)) },
 	"corner":    func(p *plan.Plan) template.HTML { return template.HTML(draw.Corner(p)) },
 	"nests":     func(p *plan.Plan) template.HTML { return template.HTML(draw.Nests(p)) },
+	"curve":     func(c draw.Curve) template.HTML { return template.HTML(c.SVG()) },
 	"ruler":     func(r draw.Ruler) template.HTML { return template.HTML(r.SVG()) },
 	"dough":     doughStyle,
 }

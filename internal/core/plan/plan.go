@@ -189,8 +189,7 @@ func MakeWith(ru rules.Rules, r Request) (*Plan, error) {
 	p.parts = make([]flour.Part, len(r.Flours))
 	for i, f := range r.Flours {
 		kind, _ := flour.Find(f.Flour)
-		m := kind.Now(ru.Flour, flour.Kept{How: f.Kept, Days: f.OpenDays, MassKG: f.ContainsKG, MeasuredWB: f.MeasuredWB}, r.Room.TempC, r.Room.RH)
-		p.parts[i] = flour.Part{Flour: kind, MassG: f.Share, Moisture: m}
+		p.parts[i] = flour.Part{Flour: kind, MassG: f.Share, Moisture: kind.Now(ru.Flour, f.keeping(), r.Room.TempC, r.Room.RH)}
 	}
 	switch r.Amount.By {
 	case "flour":

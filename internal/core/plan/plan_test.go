@@ -119,6 +119,26 @@ func TestDamperAsksForLess(t *testing.T) {
 	}
 }
 
+// The chart of water over humidity falls throughout and goes through today's point.
+func TestLiquidAt(t *testing.T) {
+	for _, kept := range []flour.Keeping{flour.SealedTub, flour.PaperBag, flour.OpenBin, flour.Sifted} {
+		r := Default()
+		r.Amount.By, r.Eggs.FixWhole, r.Eggs.LockFlour, r.Flours[0].Kept, r.Oil = "flour", ptr(8), true, kept, .01
+		p := must(t, r)
+		if got := p.LiquidAt(r.Room.RH); math.Abs(min(got, .08*p.Formula.FlourG)-p.Formula.TopG) > 1e-6 { // top-up stops at 8 %
+			t.Errorf("%s: %.3f g today, the formula has %.3f", kept, got, p.Formula.TopG)
+		}
+		last := math.Inf(1)
+		for rh := .10; rh <= .95; rh += .01 {
+			g := p.LiquidAt(rh)
+			if g > last+1e-9 {
+				t.Fatalf("%s: rises at %.0f %%", kept, 100*rh)
+			}
+			last = g
+		}
+	}
+}
+
 // An estimate pours 60 % of what the room asks for; a measurement pours all.
 func TestPourAndKeep(t *testing.T) {
 	r := Default()

@@ -56,6 +56,11 @@ type FlourPart struct {
 	MeasuredWB *float64      `json:"measured_moisture_wb"` // nil: estimated
 }
 
+// keeping is how the flour has been kept.
+func (f FlourPart) keeping() flour.Kept {
+	return flour.Kept{How: f.Kept, Days: f.OpenDays, MassKG: f.ContainsKG, MeasuredWB: f.MeasuredWB}
+}
+
 // Eggs says which eggs and which style.
 type Eggs struct {
 	Class     string    `json:"class"`

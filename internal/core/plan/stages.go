@@ -84,6 +84,26 @@ func (p *Plan) mix(flourG float64) {
 	p.Room.BoardLossG = loss
 }
 
+// LiquidAt returns the top-up, g, that would bring this flour and these eggs to the target
+// had the room stood at humidity rh (0–1) since the bag was opened; negative when flour would
+// have to come in instead. It never grows with rh.
+func (p *Plan) LiquidAt(rh float64) float64 {
+	r, ru, f := &p.Request, &p.rules, &p.Formula
+	f14 := 0.
+	for i, x := range p.parts {
+		x.MassG *= f.FlourG
+		x.Moisture = x.Flour.Now(ru.Flour, r.Flours[i].keeping(), r.Room.TempC, rh)
+		f14 += x.F14G(ru.Flour)
+	}
+	worth := func(c egg.Composition) float64 { return c.Water + ru.Hydration.FatWeight*c.Fat }
+	have := f.FlourG + f.WholeG*worth(egg.Whole) + f.YolkG*worth(egg.Yolk) + f.OilG*worth(egg.Oil)
+	need := (1+f.Target.Hw/100)*f14 - have + dry.BoardLossG(*ru, r.Room.TempC, rh, p.task.FlourG)
+	if top := worth(r.Eggs.TopUp.Composition()); top > 0 {
+		return need / top
+	}
+	return need
+}
+
 func whole(v *float64) *int {
 	if v == nil {
 		return nil
