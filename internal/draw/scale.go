@@ -31,6 +31,7 @@ type Ruler struct {
 	Marks      []Mark
 	Edges      bool // write the bands' bounds over them
 	Foot       string
+	Spans      []Band  // ranges drawn as a bar through the scale
 	WidthUnits float64 // 0: 590
 }
 
@@ -74,6 +75,9 @@ func (r *Ruler) SVG() string {
 		}
 		words(r.Left, lo, r.x(r.Bands[0].From))
 		words(r.Right, r.x(r.Bands[n-1].To), hi)
+	}
+	for _, b := range r.Spans {
+		s.Rect("reach", r.x(b.From), top+height/2-4, max(r.x(b.To)-r.x(b.From), 2), 8)
 	}
 	ticks := ""
 	for i := 0; ; i++ {

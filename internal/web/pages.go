@@ -50,12 +50,20 @@ func (s *Server) render(c *gin.Context, status int, page, title string, body any
 		s.log.Warn("workshop", "err", err)
 	}
 	var b bytes.Buffer
-	if err := s.pages[page].ExecuteTemplate(&b, "layout", frame{title, place, "Batches", body}); err != nil {
+	if err := s.pages[page].ExecuteTemplate(&b, "layout", frame{title, place, navOf(page), body}); err != nil {
 		s.log.Error("render", "page", page, "err", err)
 		c.String(http.StatusInternalServerError, "This page could not be drawn. What you saved is safe.\n")
 		return
 	}
 	c.Data(status, "text/html; charset=utf-8", b.Bytes())
+}
+
+// navOf returns the word of the navigation a page stands under.
+func navOf(page string) string {
+	if page == "recipe" {
+		return "Recipe check"
+	}
+	return "Batches"
 }
 
 // fail shows an error page.

@@ -13,6 +13,10 @@ func (s *Server) routes(e *gin.Engine) {
 	e.HEAD("/static/*path", gin.WrapH(serveStatic()))
 
 	e.GET("/", s.listBatches)
+	e.GET("/recipe", s.openRecipe)
+	e.POST("/recipe", s.checkRecipe)       // reads it, keeps nothing
+	e.POST("/recipe/batch", s.weighRecipe) // makes the weighed batch
+
 	e.GET("/batches/new", s.newBatch)
 	e.POST("/batches", s.createBatch)
 

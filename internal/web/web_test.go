@@ -385,3 +385,27 @@ func TestCrackedAndEggFirst(t *testing.T) {
 	v.Set("eggs.style", "none")
 	s.wants(s.ask("POST", "/batches/5/work", v), 200, "A dough without egg goes by portions, dough or flour", "The last good result")
 }
+
+// A recipe in cups is read, set against the band, and weighed in one tap.
+func TestRecipeCheck(t *testing.T) {
+	s := newSite(t)
+	s.wants(s.ask("GET", "/recipe", nil), 200, "Working hydration", "It may go either way", "Which spoon is not said")
+	v := url.Values{"text": {"400 g 00 flour\n100 g semola\n5 large eggs\n2 yolks\n3 bananas\n1 tbsp oil"}, "cup": {"metric"}, "eggs": {""}, "fill": {"<x>"}, "machine": {"motor-9"}}
+	s.wants(s.ask("POST", "/recipe", v), 200, "Left out:", "not known here: bananas", "EU large")
+	w := s.ask("POST", "/recipe/batch", v)
+	s.wants(w, 303)
+	b, err := s.store.Get(context.Background(), 6)
+	if r := b.Request; err != nil || r.Amount.FlourG != 500 || len(r.Flours) != 2 || r.Flours[1].Share != .2 || *r.Eggs.FixWhole != 5 || *r.Eggs.FixYolks != 2 || r.Eggs.Style != "rich" || r.Oil != .027 || r.Roll.Machine != "motor-9" {
+		t.Errorf("%+v, %v", r, err)
+	}
+	s.wants(s.ask("GET", w.Header().Get("Location"), nil), 200, "5 eggs and 2 yolks")
+	v.Set("text", "<script>alert(1)</script>, love")
+	w = s.ask("POST", "/recipe/batch", v)
+	s.wants(w, 422, "No flour was found", "&lt;script&gt;")
+	for _, text := range []string{"50 kg flour\n900 eggs", "1 g flour, 1 egg", "3 cups flour", "9 cups rye, 2 cups 00, 1 cup semola, 1 cup rice, 1 cup millet, 1 cup corn, 12 yolks"} {
+		v.Set("text", text)
+		if w := s.ask("POST", "/recipe/batch", v); w.Code != 303 && w.Code != 422 {
+			t.Errorf("%q: status %d", text, w.Code)
+		}
+	}
+}

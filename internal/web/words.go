@@ -34,9 +34,16 @@ var wordFuncs = template.FuncMap{
 	"sheet":     func(p *plan.Plan) template.HTML { return template.HTML(draw.SheetAbove(p)) },
 	"corner":    func(p *plan.Plan) template.HTML { return template.HTML(draw.Corner(p)) },
 	"nests":     func(p *plan.Plan) template.HTML { return template.HTML(draw.Nests(p)) },
-	"curve":     func(c draw.Curve) template.HTML { return template.HTML(c.SVG()) },
-	"ruler":     func(r draw.Ruler) template.HTML { return template.HTML(r.SVG()) },
-	"dough":     doughStyle,
+	"span": func(lo, hi float64) string {
+		a, b := strings.TrimSuffix(plan.Grams(lo), " g"), strings.TrimSuffix(plan.Grams(hi), " g")
+		if a == b {
+			return a
+		}
+		return a + "–" + b
+	},
+	"curve": func(c draw.Curve) template.HTML { return template.HTML(c.SVG()) },
+	"ruler": func(r draw.Ruler) template.HTML { return template.HTML(r.SVG()) },
+	"dough": doughStyle,
 }
 
 // massHTML returns a mass with its unit set smaller.

@@ -1,0 +1,118 @@
+package recipe
+
+import (
+	"math"
+	"strings"
+	"testing"
+
+	"hollen/internal/core/rules"
+)
+
+var us = Measures{CupML: CupUS, US: true}
+
+func TestParse(t *testing.T) {
+	for _, c := range []struct {
+		text      string
+		kind      Kind
+		flour     string
+		low, high float64 // g
+		says      string  // part of Note or Problem
+	}{
+		{"2 cups all-purpose flour", Flour, "plain", 2 * 236.6 * .51, 2 * 236.6 * .68, ""},
+		{"2 cups plain", Flour, "plain", 241.3, 321.8, ""},
+		{"1½ cups bread flour", Flour, "strong", 1.5 * 236.6 * .53, 1.5 * 236.6 * .69, ""},
+		{"1 1/2 c. semola", Flour, "semola-fine", 1.5 * 236.6 * .68, 1.5 * 236.6 * .79, ""},
+		{"¾ cup rye flour", Flour, "rye-light", .75 * 236.6 * .48, .75 * 236.6 * .62, ""},
+		{"400g tipo 00 flour", Flour, "soft-00", 400, 400, ""},
+		{"0.5 kg flour", Flour, "plain", 500, 500, "Which flour is not said"},
+		{"1 pound 00 flour", Flour, "soft-00", 453.6, 453.6, ""},
+		{"14 oz durum semolina flour", Flour, "semolina-coarse", 396.9, 396.9, ""},
+		{"2 cups (250 g) flour, sifted", Flour, "plain", 250, 250, "weight in brackets"},
+		{"2-3 cups whole wheat flour", Flour, "wholemeal", 2 * 236.6 * .50, 3 * 236.6 * .65, ""},
+		{"2 to 2 1/4 cups 00", Flour, "soft-00", 236.6, 2.25 * 236.6 * .68, ""},
+		{"100 g wholegrain spelt flour", Flour, "spelt-whole", 100, 100, ""},
+		{"3 eggs", Egg, "", 3 * 44, 3 * 63, "Which size is not said"},
+		{"3 large eggs", Egg, "", 150 * .93, 150 * 1.07, "US large"},
+		{"two extra-large eggs, beaten", Egg, "", 112 * .93, 112 * 1.07, "US extra large"},
+		{"a dozen egg yolks", Yolk, "", 12 * 15, 12 * 20.4, ""},
+		{"1 egg white", White, "", 29, 42.6, ""},
+		{"165 g eggs", Egg, "", 165, 165, ""},
+		{"1 tablespoon olive oil", Oil, "", 13.5 * .9, 13.5 * 1.1, ""},
+		{"a spoon of oil", Oil, "", 12.5 * .9 * .75, 12.5 * .9 * 1.25, "Which spoon is not said"},
+		{"1 tsp. fine sea salt", Salt, "", 5.4, 6.6, ""},
+		{"a pinch of salt", Salt, "", .4, .4, ""},
+		{"2 tbsp lukewarm water", Water, "", 27, 33, ""},
+		{"60 ml milk", Milk, "", 61.8, 61.8, ""},
+		{"• 1,000 g 00 flour", Flour, "soft-00", 1000, 1000, ""},
+		{"2 cups blue flour", Flour, "plain", 241.3, 321.8, "“blue” was passed over"},
+		// What is not understood is said.
+		{"3 bananas", Nothing, "", 0, 0, "not known here: bananas"},
+		{"some flour", Nothing, "", 0, 0, "no amount"},
+		{"flour", Nothing, "", 0, 0, "no amount"},
+		{"2 flour", Nothing, "", 0, 0, "no measure stands with the amount"},
+		{"1 cup eggs", Nothing, "", 0, 0, "counted or weighed"},
+		{"salt to taste", Nothing, "", 0, 0, "Counted as none"},
+		{"mix well", Nothing, "", 0, 0, "not understood"},
+		{"1/0 cup flour", Nothing, "", 0, 0, ""},
+		{"a pinch of water", Nothing, "", 0, 0, "a pinch of that"},
+	} {
+		lines := Parse(c.text, us)
+		if len(lines) == 0 {
+			t.Errorf("%q: nothing", c.text)
+			continue
+		}
+		l := lines[0]
+		if l.Kind != c.kind || l.FlourKey != c.flour && c.kind == Flour || math.Abs(l.LowG-c.low) > .1 || math.Abs(l.HighG-c.high) > .1 || !strings.Contains(l.Note+l.Problem, c.says) {
+			t.Errorf("%q: %+v", c.text, l)
+		}
+		if l.Kind == Nothing && l.Problem == "" && l.Note == "" {
+			t.Errorf("%q counts for nothing and nothing says so", c.text)
+		}
+	}
+}
+
+// The classic line, all in one.
+func TestWholeRecipe(t *testing.T) {
+	lines := Parse("2 cups plain, 3 eggs, a spoon of oil and a pinch of salt", Measures{CupML: CupUS, Fill: Dipped, EggClass: "us-l", US: true})
+	if len(lines) != 4 {
+		t.Fatalf("%d lines: %+v", len(lines), lines)
+	}
+	s := Add(rules.Default(), lines)
+	if math.Abs(s.FlourLowG-2*236.6*.59) > .1 || s.FlourLowG != s.FlourHighG || s.Wholes != 3 || s.Uncounted != 0 {
+		t.Errorf("%+v", s)
+	}
+	if !(s.LowHw < s.MiddleHw && s.MiddleHw < s.HighHw) || s.MiddleHw < 35 || s.MiddleHw > 55 {
+		t.Errorf("hydration %.1f, %.1f, %.1f", s.LowHw, s.MiddleHw, s.HighHw)
+	}
+	// Not saying how the cup was filled widens the range.
+	wide := Add(rules.Default(), Parse("2 cups plain, 3 eggs", us))
+	if wide.HighHw-wide.LowHw <= s.HighHw-s.LowHw {
+		t.Errorf("%.1f–%.1f is no wider", wide.LowHw, wide.HighHw)
+	}
+	// Weights have no range: (540·(.7615+.2·.0951) + 1000 − F14)/F14, F14 = 1000·.865/.86.
+	kg := Add(rules.Default(), Parse("1 kg 00 flour\n540 g eggs", us))
+	if math.Abs(kg.LowHw-kg.HighHw) > 1e-9 || math.Abs(kg.MiddleHw-41.33) > .01 {
+		t.Errorf("weighed: %.2f–%.2f", kg.LowHw, kg.HighHw)
+	}
+}
+
+func FuzzParse(f *testing.F) {
+	for _, s := range []string{"2 cups plain, 3 eggs", "½ cup", "1/0 cup flour", "(((", "1-2-3 eggs", "9999999999999999999 kg flour", "a a a dozen dozen eggs", "0 eggs", "\xff"} {
+		f.Add(s)
+	}
+	r := rules.Default()
+	f.Fuzz(func(t *testing.T, text string) {
+		lines := Parse(text, us)
+		for _, l := range lines {
+			if math.IsNaN(l.LowG) || math.IsInf(l.HighG, 0) || l.LowG > l.HighG+1e-9 || l.LowG < 0 {
+				t.Fatalf("%q: %+v", text, l)
+			}
+			if l.Kind == Nothing && l.Problem == "" && l.Note == "" {
+				t.Fatalf("%q counts for nothing and nothing says so", l.Text)
+			}
+		}
+		if s := Add(r, lines); math.IsNaN(s.LowHw) || s.LowHw > s.HighHw+1e-9 {
+			t.Fatalf("%q: %+v", text, s)
+		}
+	})
+}

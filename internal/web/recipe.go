@@ -1,0 +1,218 @@
+package web
+
+import (
+	"fmt"
+	"math"
+	"net/http"
+	"net/url"
+	"strconv"
+
+	"github.com/gin-gonic/gin"
+
+	"hollen/internal/core/dough"
+	"hollen/internal/core/egg"
+	"hollen/internal/core/flour"
+	"hollen/internal/core/plan"
+	"hollen/internal/core/recipe"
+	"hollen/internal/core/roll"
+	"hollen/internal/core/rules"
+	"hollen/internal/draw"
+)
+
+// recipeView is the recipe check.
+type recipeView struct {
+	Text              string
+	Picks             []pickView // what a recipe leaves unsaid
+	Lines             []recipe.Line
+	Sum               recipe.Sum
+	Target            dough.Target
+	LowFeel, HighFeel string
+	Error             string
+}
+
+// pickView is one choice of the recipe check.
+type pickView struct {
+	Name, Label string
+	Options     []plan.Option
+	Chosen      string
+}
+
+// exampleRecipe stands in the empty form.
+const exampleRecipe = "2 cups all-purpose flour\n3 large eggs\na spoon of olive oil\na pinch of salt"
+
+// readRecipe reads the posted form; anything but the choices offered counts as the first.
+func readRecipe(v url.Values) recipeView {
+	eggs := []plan.Option{{Key: "", Name: "Not said"}}
+	for _, c := range egg.Classes() {
+		eggs = append(eggs, plan.Option{Key: c.Key, Name: fmt.Sprintf("%s, %g g", c.Name, c.EdibleG)})
+	}
+	machine, _ := plan.FieldAt("roll.machine")
+	view := recipeView{Text: v.Get("text"), Picks: []pickView{
+		{"cup", "A cup is", []plan.Option{{Key: "us", Name: "US, 237 mL"}, {Key: "metric", Name: "Metric, 250 mL"}}, ""},
+		{"fill", "Flour gets into it", []plan.Option{{Key: "", Name: "Not said"}, {Key: "spooned", Name: "Spooned in, levelled"}, {Key: "dipped", Name: "Dipped into the bag"}, {Key: "packed", Name: "Packed or shaken down"}}, ""},
+		{"eggs", "Eggs are", eggs, ""},
+		{"machine", "Rolled on", machine.Options, ""},
+	}}
+	for i := range view.Picks {
+		p := &view.Picks[i]
+		p.Chosen = p.Options[0].Key
+		for _, o := range p.Options {
+			if o.Key == v.Get(p.Name) {
+				p.Chosen = o.Key
+			}
+		}
+	}
+	return view
+}
+
+func (v *recipeView) chosen(name string) string {
+	for _, p := range v.Picks {
+		if p.Name == name {
+			return p.Chosen
+		}
+	}
+	return ""
+}
+
+// work reads the lines, adds them up and sets them against the band.
+func (v *recipeView) work() {
+	m := recipe.Measures{CupML: recipe.CupUS, Fill: recipe.Fill(v.chosen("fill")), EggClass: v.chosen("eggs"), US: v.chosen("cup") == "us"}
+	if !m.US {
+		m.CupML = recipe.CupMetric
+	}
+	r := rules.Default()
+	v.Lines = recipe.Parse(v.Text, m)
+	v.Sum = recipe.Add(r, v.Lines)
+	if v.Sum.FlourLowG == 0 {
+		v.Error = "No flour was found. Begin each line with an amount, as in “2 cups flour”."
+		return
+	}
+	parts := make([]flour.Part, 0, len(v.Sum.Flours))
+	for _, p := range v.Sum.Flours {
+		f, _ := flour.Find(p.Key)
+		parts = append(parts, flour.Part{Flour: f, MassG: p.G, Moisture: flour.Moisture{NowWB: r.Flour.MilledMoistureWB}})
+	}
+	share := 0.
+	if e := v.Sum.WholeG + v.Sum.YolkG; e > 0 {
+		share = v.Sum.YolkG / e
+	}
+	machine, _ := roll.Find(v.chosen("machine"))
+	v.Target = dough.Aim(r.Hydration, machine.Tool, flour.Mix(r.Flour, parts).AbsorptionPct, false, false, share)
+	v.LowFeel, v.HighFeel = v.Target.Feel(r.Hydration, v.Sum.LowHw), v.Target.Feel(r.Hydration, v.Sum.HighHw)
+}
+
+// Ruler is the recipe's range against the band.
+func (v recipeView) Ruler() draw.Ruler {
+	t, s := v.Target, v.Sum
+	lo := 4 * math.Floor(max(0, min(t.Low-6, s.LowHw-2))/4)
+	hi := 4 * math.Ceil(min(140, max(t.High+6, s.HighHw+2))/4)
+	step := 4.
+	for (hi-lo)/step > 14 {
+		step *= 2
+	}
+	return draw.Ruler{Title: fmt.Sprintf("Working hydration from %.0f to %.0f, the band is %.1f to %.1f", s.LowHw, s.HighHw, t.Low, t.High), Min: lo, Max: hi, Step: step, WidthUnits: 820,
+		Left: "firm, crumbles", Right: "soft, clings", Bands: []draw.Band{{From: t.Low, To: t.High, Class: "dough"}}, Edges: true,
+		Spans: []draw.Band{{From: s.LowHw, To: s.HighHw}},
+		Marks: []draw.Mark{{At: s.MiddleHw, Text: fmt.Sprintf("%.0f to %.0f", s.LowHw, s.HighHw)}},
+		Foot:  "The bar is where this recipe may land, the marker its middle. Working water to 100 g of flour."}
+}
+
+// Request is the weighed batch: the middle of the flour, the eggs as counted, and water to
+// the target.
+func (v recipeView) Request() plan.Request {
+	s := v.Sum
+	r := plan.Default()
+	r.Name = "From a recipe"
+	r.Roll.Machine = v.chosen("machine")
+	total := (s.FlourLowG + s.FlourHighG) / 2
+	r.Amount.By, r.Amount.FlourG = "flour", min(max(math.Round(total/5)*5, 50), 50000)
+	r.Flours = nil
+	rest := 1.
+	for _, p := range s.Flours[:min(len(s.Flours), plan.MaxFlours)] {
+		part := plan.Default().Flours[0]
+		part.Flour, part.Share = p.Key, max(.01, math.Round(1e4*p.G/total)/1e4)
+		r.Flours = append(r.Flours, part)
+		rest -= part.Share
+	}
+	r.Flours[0].Share += rest
+	r.Eggs.Class = v.chosen("eggs")
+	if r.Eggs.Class == "" {
+		r.Eggs.Class = "eu-l"
+		if v.chosen("cup") == "us" {
+			r.Eggs.Class = "us-l"
+		}
+	}
+	class, _ := egg.Find(r.Eggs.Class)
+	count := func(n, g, each float64) *float64 {
+		if n == 0 {
+			n = g / each
+		}
+		n = math.Round(n)
+		return &n
+	}
+	r.Eggs.FixWhole, r.Eggs.FixYolks = count(s.Wholes, s.WholeG, class.EdibleG), count(s.Yolks, s.YolkG, class.YolkG)
+	switch {
+	case s.WholeG+s.YolkG == 0:
+		r.Eggs.Style, r.Eggs.FixWhole, r.Eggs.FixYolks = egg.NoEgg, nil, nil
+	case s.WholeG == 0:
+		r.Eggs.Style = egg.YolksOnly
+	case s.YolkG > 0:
+		r.Eggs.Style = egg.Rich
+	}
+	if s.MilkG > s.WaterG {
+		r.Eggs.TopUp = egg.TopMilk
+	}
+	r.Salt, r.Oil = min(.025, math.Round(1e4*s.SaltG/total)/1e4), min(.05, math.Round(1e4*s.OilG/total)/1e4)
+	return r
+}
+
+func (s *Server) openRecipe(c *gin.Context) {
+	v := readRecipe(nil)
+	v.Text = exampleRecipe
+	v.work()
+	s.render(c, http.StatusOK, "recipe", "Recipe check", v)
+}
+
+// postedRecipe reads and works out a posted recipe.
+func (s *Server) postedRecipe(c *gin.Context) (recipeView, bool) {
+	values, ok := s.posted(c)
+	if !ok {
+		return recipeView{}, false
+	}
+	v := readRecipe(values)
+	v.work()
+	return v, true
+}
+
+func (s *Server) checkRecipe(c *gin.Context) {
+	if v, ok := s.postedRecipe(c); ok {
+		s.render(c, http.StatusOK, "recipe", "Recipe check", v)
+	}
+}
+
+// weighRecipe keeps the weighed batch and opens it.
+func (s *Server) weighRecipe(c *gin.Context) {
+	v, ok := s.postedRecipe(c)
+	if !ok {
+		return
+	}
+	var r plan.Request
+	if v.Error == "" {
+		r = v.Request()
+		if err := r.Check(); err != nil {
+			v.Error = "It cannot be weighed: " + err.Error()
+		}
+	}
+	if v.Error != "" {
+		s.render(c, http.StatusUnprocessableEntity, "recipe", "Recipe check", v)
+		return
+	}
+	ctx, cancel := bounded(c)
+	defer cancel()
+	b, err := s.store.Create(ctx, r)
+	if err != nil {
+		s.failStore(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/batches/"+strconv.FormatUint(b.ID, 10))
+}
