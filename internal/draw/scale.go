@@ -77,7 +77,7 @@ func (r *Ruler) SVG() string {
 		words(r.Right, r.x(r.Bands[n-1].To), hi)
 	}
 	for _, b := range r.Spans {
-		s.Rect("reach", r.x(b.From), top+height/2-4, max(r.x(b.To)-r.x(b.From), 2), 8)
+		s.Rect("reach", r.x(b.From), top+height-8, max(r.x(b.To)-r.x(b.From), 2), 7)
 	}
 	ticks := ""
 	for i := 0; ; i++ {

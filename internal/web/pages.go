@@ -60,8 +60,11 @@ func (s *Server) render(c *gin.Context, status int, page, title string, body any
 
 // navOf returns the word of the navigation a page stands under.
 func navOf(page string) string {
-	if page == "recipe" {
+	switch page {
+	case "recipe":
 		return "Recipe check"
+	case "compare":
+		return "Compare"
 	}
 	return "Batches"
 }

@@ -17,6 +17,8 @@ func (s *Server) routes(e *gin.Engine) {
 	e.POST("/recipe", s.checkRecipe)       // reads it, keeps nothing
 	e.POST("/recipe/batch", s.weighRecipe) // makes the weighed batch
 
+	e.GET("/compare", s.compare) // two batches, or two days of one
+
 	e.GET("/batches/new", s.newBatch)
 	e.POST("/batches", s.createBatch)
 

@@ -409,3 +409,21 @@ func TestRecipeCheck(t *testing.T) {
 		}
 	}
 }
+
+// The same batch in a wet room, and two batches: what differs stands side by side.
+func TestCompare(t *testing.T) {
+	s := newSite(t)
+	w := s.ask("GET", "/compare?a=5", nil)
+	dry, _ := plan.Make(demo.Batches()[4])
+	r := demo.Batches()[4]
+	r.Room.TempC, r.Room.RH = 27, .78
+	wet, _ := plan.Make(r)
+	s.wants(w, 200, "at 21 °C and 44 %", "at 27 °C and 78 %", plan.Grams(dry.Formula.TopG)+" water", plan.Grams(wet.Formula.TopG)+" water", "figures come out the same")
+	if dry.Formula.TopG <= wet.Formula.TopG {
+		t.Errorf("wet August asks for %.0f g, dry January for %.0f", wet.Formula.TopG, dry.Formula.TopG)
+	}
+	s.wants(s.ask("GET", "/compare?a=5&b=4", nil), 200, "Yolk tagliolini for service", "32 yolks", "Style")
+	s.wants(s.ask("GET", "/compare?a=5&b=5&room.rh=44&room.temp_c=21", nil), 200, "Every figure comes out the same")
+	s.wants(s.ask("GET", "/compare?a=5&b=room&room.rh=140", nil), 422, "5 to 99 % is allowed", `value="140"`)
+	s.wants(s.ask("GET", "/compare?a=99&b=<x>", nil), 200)
+}

@@ -18,6 +18,8 @@ export function startKeys() {
       location.href = "/";
     } else if (e.key === "n") {
       location.href = "/batches/new";
+    } else if (e.key === "c") {
+      location.href = "/compare";
     } else if (e.key === "r") {
       location.href = "/recipe";
     } else if (e.key === "s") {
