@@ -179,8 +179,7 @@ func (s *Server) compare(c *gin.Context) {
 	s.render(c, status, "compare", "Compare", v)
 }
 
-// anotherRoom is base in the room that was asked for, or in wet August when none was. The
-// formula as weighed stays: the flour is held and only what the room moves is moved.
+// anotherRoom is base in the room that was asked for, or in wet August when none was.
 func anotherRoom(base plan.Request, q url.Values) form {
 	asked := url.Values{"room.rh": {"78"}, "room.temp_c": {"27"}}
 	for path := range asked {

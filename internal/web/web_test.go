@@ -427,3 +427,33 @@ func TestCompare(t *testing.T) {
 	s.wants(s.ask("GET", "/compare?a=5&b=room&room.rh=140", nil), 422, "5 to 99 % is allowed", `value="140"`)
 	s.wants(s.ask("GET", "/compare?a=99&b=<x>", nil), 200)
 }
+
+// The label names what is in it in falling order, and what an eater must know stands out.
+func TestLabel(t *testing.T) {
+	s := newSite(t)
+	s.wants(s.ask("GET", "/batches/2?at=formula", nil), 200, "<b>soft wheat 00 flour</b>", "<b>egg</b>", "Dusted with <b>durum wheat</b>", "kJ,")
+	v := newViewOf(t, demo.Batches()[4])
+	sum, last := 0., 1.
+	for _, x := range v.Ingredients() {
+		if x.Share > last {
+			t.Errorf("%s stands too low", x.Name)
+		}
+		sum, last = sum+x.Share, x.Share
+	}
+	if sum < .999 || sum > 1.003 { // the board takes a gram of water
+		t.Errorf("the ingredients make %.4f of the dough", sum)
+	}
+	d := v.Plan.Formula.Dough
+	if n := v.Nutrition(); n[0].Per100 != fmt.Sprintf("%.0f kJ, %.0f kcal", d.KJPer100G, d.KcalPer100G) || n[1].PerPortion != fmt.Sprintf("%.1f g", 120*d.FatG/d.MassG) {
+		t.Errorf("%+v", n)
+	}
+}
+
+func newViewOf(t *testing.T, r plan.Request) *batchView {
+	t.Helper()
+	v, err := newView(1, 1, "", r, asSaved(r))
+	if err != nil {
+		t.Fatal(err)
+	}
+	return v
+}

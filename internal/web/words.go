@@ -120,6 +120,8 @@ func automatic(p *plan.Plan) map[string]string {
 	out := map[string]string{
 		"amount.portion_g":     n(p.Formula.PortionG, 0),
 		"eggs.cracked_g":       n(eggsPlanned(p), 0),
+		"eggs.own_egg_g":       n(p.EggClass().EdibleG, 1),
+		"eggs.own_yolk_g":      n(p.EggClass().YolkG, 1),
 		"eggs.fix_whole_eggs":  n(float64(p.Formula.Pick.Whole), 0),
 		"eggs.fix_extra_yolks": n(float64(p.Formula.Pick.Yolks), 0),
 		"knead.knead_min":      n(p.Knead.Min, 0),

@@ -146,6 +146,8 @@ func buildFields() (all []Field, perFlour [MaxFlours][]Field) {
 		number(AtFormula, "amount.egg_g", "Beaten egg in the jug", "g", 30, 40000, 10, func(r *Request) any { return &r.Amount.EggG }),
 		choice(AtFormula, "eggs.class", "Eggs", func(r *Request) any { return &r.Eggs.Class },
 			options(egg.Classes(), func(c egg.Class) Option { return Option{c.Key, fmt.Sprintf("%s, %g g", c.Name, c.EdibleG)} })...),
+		optional(number(AtFormula, "eggs.own_egg_g", "Your egg, without shell", "g", 25, 100, .5, func(r *Request) any { return &r.Eggs.OwnEggG })),
+		optional(number(AtFormula, "eggs.own_yolk_g", "Your yolk", "g", 8, 40, .5, func(r *Request) any { return &r.Eggs.OwnYolkG })),
 		choice(AtFormula, "eggs.style", "Style", func(r *Request) any { return &r.Eggs.Style },
 			Option{string(egg.WholeEggs), "Whole eggs"}, Option{string(egg.Rich), "Whole eggs and yolks"}, Option{string(egg.YolksOnly), "Yolks alone"},
 			Option{string(egg.WholeWater), "Eggs and water"}, Option{string(egg.NoEgg), "No egg"}),
@@ -486,6 +488,9 @@ func (r *Request) Check() error {
 	if len(errs) == 0 {
 		if math.Abs(sum-1) > .001 {
 			errs = append(errs, FieldError{"flours", "Flours", fmt.Sprintf("%.4g", sum), "the shares must add up to 1"})
+		}
+		if c := r.Eggs.class(); c.YolkG > .7*c.EdibleG {
+			errs = append(errs, FieldError{"eggs.own_yolk_g", "Your yolk", fmt.Sprintf("%g", c.YolkG), fmt.Sprintf("at most 70 %% of the egg, %g g, is yolk", c.EdibleG)})
 		}
 		if r.Amount.By == "eggs" && r.Eggs.Style == egg.NoEgg {
 			errs = append(errs, FieldError{"amount.by", "Make it by", r.Amount.By, "a dough without egg goes by portions, dough or flour"})

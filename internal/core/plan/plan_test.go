@@ -292,3 +292,17 @@ func TestCracked(t *testing.T) {
 		}
 	}
 }
+
+// Ten eggs weighed: the kitchen's own mean moves the count.
+func TestOwnEggs(t *testing.T) {
+	r := at14(1000)
+	r.Eggs.OwnEggG = ptr(50)
+	p := must(t, r)
+	if f := p.Formula; f.Pick.Whole != 11 || f.WholeG != 550 || math.Abs(p.EggClass().YolkG-18.3*50/60) > 1e-9 {
+		t.Errorf("%+v", f.Pick)
+	}
+	r.Eggs.OwnYolkG = ptr(39)
+	if _, err := Make(r); err == nil || !strings.Contains(err.Error(), "eggs.own_yolk_g") {
+		t.Errorf("39 g of yolk in an egg of 50: %v", err)
+	}
+}

@@ -64,6 +64,8 @@ func (f FlourPart) keeping() flour.Kept {
 // Eggs says which eggs and which style.
 type Eggs struct {
 	Class     string    `json:"class"`
+	OwnEggG   *float64  `json:"own_egg_g"`  // mean edible egg of this kitchen, nil: the class's
+	OwnYolkG  *float64  `json:"own_yolk_g"` // mean yolk of this kitchen, nil: the class's
 	Style     egg.Style `json:"style"`
 	TopUp     egg.TopUp `json:"top_up"`
 	From      string    `json:"from"` // room or fridge
@@ -71,6 +73,19 @@ type Eggs struct {
 	FixYolks  *float64  `json:"fix_extra_yolks"`
 	CrackedG  *float64  `json:"cracked_g"` // what the eggs weighed once cracked, nil: as planned
 	LockFlour bool      `json:"lock_flour"`
+}
+
+// class returns the egg class with this kitchen's own means, where it has any.
+func (e Eggs) class() egg.Class {
+	c, _ := egg.Find(e.Class)
+	if e.OwnEggG != nil {
+		// A bigger egg has a bigger yolk, unless that was weighed, too.
+		c.EdibleG, c.YolkG = *e.OwnEggG, c.YolkG**e.OwnEggG/c.EdibleG
+	}
+	if e.OwnYolkG != nil {
+		c.YolkG = *e.OwnYolkG
+	}
+	return c
 }
 
 // Room is the air of the workshop.

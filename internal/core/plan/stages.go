@@ -24,12 +24,11 @@ func (p *Plan) ask(flourG float64) ([]flour.Part, egg.Task) {
 	r, ru := &p.Request, &p.rules
 	parts := flour.Scale(p.parts, flourG)
 	b := flour.Mix(ru.Flour, parts)
-	class, _ := egg.Find(r.Eggs.Class)
 	t := egg.Task{Eggs: ru.Eggs, Hydration: ru.Hydration, BasisWB: ru.Flour.BasisMoistureWB,
 		FlourG: flourG, F14G: b.F14G, MoistureWB: b.MoistureWB,
 		TargetHw: dough.Aim(ru.Hydration, p.machine.Tool, b.AbsorptionPct, false, p.fine(), 0).Hw,
 		LossG:    dry.BoardLossG(*ru, r.Room.TempC, r.Room.RH, flourG), ExtraFat: r.Oil * flourG,
-		Class: class, Style: r.Eggs.Style, TopUp: r.Eggs.TopUp, LockFlour: r.Eggs.LockFlour,
+		Class: r.Eggs.class(), Style: r.Eggs.Style, TopUp: r.Eggs.TopUp, LockFlour: r.Eggs.LockFlour,
 		FixWhole: whole(r.Eggs.FixWhole), FixYolks: whole(r.Eggs.FixYolks)}
 	if r.Eggs.Style == egg.NoEgg {
 		t.FixWhole, t.FixYolks = nil, nil

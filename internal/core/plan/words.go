@@ -78,6 +78,9 @@ func (p *Plan) EggWords() string {
 	return EggWords(f.Pick.Whole, f.Pick.Yolks)
 }
 
+// EggClass returns the eggs used: the class's means or the kitchen's own.
+func (p *Plan) EggClass() egg.Class { return p.Request.Eggs.class() }
+
 // TopWord returns what the top-up liquid is called.
 func (p *Plan) TopWord() string {
 	if p.Request.Eggs.TopUp == egg.TopMilk {
