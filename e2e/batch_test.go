@@ -8,9 +8,11 @@ import (
 	"slices"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/chromedp/cdproto/cdp"
 	"github.com/chromedp/cdproto/emulation"
+	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/chromedp"
 
 	"hollen/internal/core/plan"
@@ -134,10 +136,30 @@ func TestAtTheRail(t *testing.T) {
 	// What was typed at one station is there after a round of the others.
 	b.visit("/batches/3?at=rest")
 	b.enter("#f-rest-rest_min", "55")
+	b.until("55 minutes", "document.querySelector('#spine li:nth-child(4) .key').textContent === '55 min'")
 	b.click("#spine li:nth-child(6) button")
 	b.until("the cut", "document.querySelector('#f-cut-shape')")
 	b.click("#spine li:nth-child(4) button")
 	b.until("the rest", "document.querySelector('#f-rest-rest_min')?.value === '55'")
+}
+
+// A press that begins before the figures are drawn anew still counts when it ends after.
+func TestPressAcrossRedraw(t *testing.T) {
+	base, _ := serve(t)
+	b := open(t, browser(t), base, wide, high)
+	b.visit("/batches/5?at=room")
+	at := eval[[]float64](b, "(() => { const r = document.querySelector('#spine li:nth-child(5) button').getBoundingClientRect(); return [r.x + 20, r.y + 20] })()")
+	b.enter(humidity, "23")
+	mouse := func(kind input.DispatchMouseEventType) {
+		b.do(func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
+			_, err := cdp.Call(ctx, tg, input.DispatchMouseEvent, input.DispatchMouseEventParams{Type: kind, X: at[0], Y: at[1], Button: input.MouseButtonLeft, ClickCount: 1})
+			return chromedp.Void{}, err
+		})
+	}
+	mouse(input.DispatchMouseEventTypeMousePressed)
+	time.Sleep(200 * time.Millisecond) // longer than an answer takes
+	mouse(input.DispatchMouseEventTypeMouseReleased)
+	b.until("the rollers", "document.querySelector('#f-roll-machine')")
 }
 
 // Two windows on one batch: the second save is told what changed, and both sides are kept.

@@ -59,7 +59,8 @@ func (v *batchView) Nutrition() []Nutrient {
 		return Nutrient{name, fmt.Sprintf("%.1f g", per), fmt.Sprintf("%.1f g", per*portion)}
 	}
 	return []Nutrient{
-		{"Energy", fmt.Sprintf("%.0f kJ, %.0f kcal", d.KJPer100G, d.KcalPer100G), fmt.Sprintf("%s kJ, %.0f kcal", plan.Thousands(d.KJPer100G*portion), d.KcalPer100G*portion)},
+		{"Energy", plan.Thousands(d.KJPer100G) + " kJ", plan.Thousands(d.KJPer100G*portion) + " kJ"},
+		{"", plan.Thousands(d.KcalPer100G) + " kcal", plan.Thousands(d.KcalPer100G*portion) + " kcal"},
 		gram("Fat", d.FatG), gram("Carbohydrate", d.CarbG), gram("Protein", d.ProteinG), gram("Added salt", v.Plan.Formula.SaltG),
 	}
 }

@@ -431,7 +431,7 @@ func TestCompare(t *testing.T) {
 // The label names what is in it in falling order, and what an eater must know stands out.
 func TestLabel(t *testing.T) {
 	s := newSite(t)
-	s.wants(s.ask("GET", "/batches/2?at=formula", nil), 200, "<b>soft wheat 00 flour</b>", "<b>egg</b>", "Dusted with <b>durum wheat</b>", "kJ,")
+	s.wants(s.ask("GET", "/batches/2?at=formula", nil), 200, "<b>soft wheat 00 flour</b>", "<b>egg</b>", "Dusted with <b>durum wheat</b>", " kJ<")
 	v := newViewOf(t, demo.Batches()[4])
 	sum, last := 0., 1.
 	for _, x := range v.Ingredients() {
@@ -444,7 +444,7 @@ func TestLabel(t *testing.T) {
 		t.Errorf("the ingredients make %.4f of the dough", sum)
 	}
 	d := v.Plan.Formula.Dough
-	if n := v.Nutrition(); n[0].Per100 != fmt.Sprintf("%.0f kJ, %.0f kcal", d.KJPer100G, d.KcalPer100G) || n[1].PerPortion != fmt.Sprintf("%.1f g", 120*d.FatG/d.MassG) {
+	if n := v.Nutrition(); n[1].Per100 != fmt.Sprintf("%.0f kcal", d.KcalPer100G) || n[2].PerPortion != fmt.Sprintf("%.1f g", 120*d.FatG/d.MassG) {
 		t.Errorf("%+v", n)
 	}
 }

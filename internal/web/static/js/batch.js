@@ -30,6 +30,7 @@ export function startBatch(form) {
     try {
       const answer = await fetch(form.getAttribute("action"), { method: "POST", body, signal: mine.signal, headers: { Accept: "text/html" } });
       const text = await answer.text();
+      await released();
       if (mine.signal.aborted) return;
       const page = new DOMParser().parseFromString(text, "text/html");
       const fresh = page.getElementById("batch");
@@ -41,6 +42,15 @@ export function startBatch(form) {
     } catch (err) {
       if (err.name !== "AbortError") say("Not worked out: " + (err instanceof TypeError ? "Hollen does not answer. What you typed is kept." : err.message));
     }
+  }
+
+  // released waits until nothing is pressed: what is drawn anew between press and release
+  // would never be clicked.
+  let pressed = false;
+  form.addEventListener("pointerdown", () => (pressed = true));
+  for (const end of ["pointerup", "pointercancel"]) addEventListener(end, () => setTimeout(() => (pressed = false)));
+  async function released() {
+    while (pressed) await new Promise((done) => setTimeout(done, 10));
   }
 
   function say(text) {
