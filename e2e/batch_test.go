@@ -119,6 +119,8 @@ func TestAtTheRail(t *testing.T) {
 	b.visit("/batches/5?at=room")
 	eval[bool](b, "(() => { const s = document.querySelector('.slide[data-for=f-room-rh]'); s.value = 70; s.dispatchEvent(new Event('input', {bubbles: true})); return true })()")
 	b.until("the slider to move the field", "document.querySelector('"+humidity+"').value === '70' && "+settledState+" === '"+notSaved+"'")
+	b.click(".presets button:nth-child(1)")
+	b.until("January", "document.querySelector('"+humidity+"').value === '34' && document.querySelector('#f-room-temp_c').value === '20'")
 	b.visit("/batches/5?at=formula")
 	b.until("the draft", "document.querySelector('#state').textContent.includes('"+notSaved+"')")
 	eval[bool](b, "scrollTo({top: 60, behavior: 'instant'}); true")
@@ -256,7 +258,7 @@ func TestWithoutScripts(t *testing.T) {
 func TestOnATablet(t *testing.T) {
 	base, _ := serve(t)
 	b := open(t, browser(t), base, tabletW, tabletH)
-	paths := []string{"/", "/batches/new"}
+	paths := []string{"/", "/batches/new", "/rooms", "/compare", "/recipe"}
 	for _, st := range plan.Stages() {
 		paths = append(paths, "/batches/2?at="+string(st))
 	}

@@ -27,7 +27,11 @@ func TestMain(m *testing.M) { storetest.Main(m) }
 func serve(t *testing.T) (string, *store.Store) {
 	t.Helper()
 	s := storetest.Open(t)
-	if _, err := s.Seed(context.Background(), demo.Workshop, demo.Batches()); err != nil {
+	var rooms []store.Room
+	for _, r := range demo.Rooms() {
+		rooms = append(rooms, store.Room{Name: r.Name, TempC: r.TempC, RH: r.RH})
+	}
+	if _, err := s.Seed(context.Background(), demo.Workshop, demo.Batches(), rooms...); err != nil {
 		t.Fatal(err)
 	}
 	srv := httptest.NewServer(web.New(s, slog.New(slog.DiscardHandler), true))

@@ -112,7 +112,7 @@ func (o options) serve(ctx context.Context, out, errw io.Writer) error {
 	}
 	defer s.Close()
 	if o.demo {
-		if _, err := s.Seed(ctx, demo.Workshop, demo.Batches()); err != nil {
+		if _, err := s.Seed(ctx, demo.Workshop, demo.Batches(), demoRooms()...); err != nil {
 			return err
 		}
 	}
@@ -154,6 +154,15 @@ func (o options) busy(err error) error {
 		return fmt.Errorf("%w; it serves at http://%s/", err, at)
 	}
 	return err
+}
+
+// demoRooms are the demo's rooms as the store keeps them.
+func demoRooms() []store.Room {
+	var out []store.Room
+	for _, r := range demo.Rooms() {
+		out = append(out, store.Room{Name: r.Name, TempC: r.TempC, RH: r.RH})
+	}
+	return out
 }
 
 // logger opens the log: the demo keeps it beside its database, so that the one line with the

@@ -13,6 +13,18 @@ import (
 // Workshop is the name shown on every page.
 const Workshop = "Bottega Marram, the quay workshop"
 
+// Room is a named room of the demo.
+type Room struct {
+	Name  string
+	TempC float64 // °C
+	RH    float64 // share
+}
+
+// Rooms returns the days the workshop on the quay tells apart.
+func Rooms() []Room {
+	return []Room{{"January, stove on", 20, .34}, {"April morning", 17, .52}, {"August, doors open", 27, .74}}
+}
+
 // Batches returns the demo batches, the one to open first last.
 func Batches() []plan.Request {
 	return []plan.Request{

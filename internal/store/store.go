@@ -282,9 +282,9 @@ func (s *Store) Restore(ctx context.Context, id uint64) error {
 	return s.db.WithContext(ctx).Unscoped().Model(&Batch{}).Where("id = ?", id).UpdateColumn("deleted_at", nil).Error
 }
 
-// Seed names the workshop and keeps the requests, the last one newest, if the database
-// holds no batch yet, deleted ones counted. It reports whether it did.
-func (s *Store) Seed(ctx context.Context, name string, requests []plan.Request) (seeded bool, err error) {
+// Seed names the workshop and keeps the requests, the last one newest, and the rooms, if the
+// database holds no batch yet, deleted ones counted. It reports whether it did.
+func (s *Store) Seed(ctx context.Context, name string, requests []plan.Request, rooms ...Room) (seeded bool, err error) {
 	err = locked(ctx, s.sql, "hollen_seed", func() error {
 		var n int64
 		if err := s.db.WithContext(ctx).Unscoped().Model(&Batch{}).Count(&n).Error; err != nil || n > 0 {
@@ -294,6 +294,11 @@ func (s *Store) Seed(ctx context.Context, name string, requests []plan.Request) 
 		return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
 			if err := tx.Save(&workshop{1, name}).Error; err != nil {
 				return err
+			}
+			if len(rooms) > 0 {
+				if err := tx.Create(&rooms).Error; err != nil {
+					return err
+				}
 			}
 			now := tx.NowFunc()
 			for i, r := range requests {

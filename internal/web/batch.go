@@ -119,6 +119,9 @@ func (s *Server) failPlan(c *gin.Context, id uint64, err error) {
 }
 
 func (s *Server) show(c *gin.Context, status int, v *batchView) {
+	if v.At == plan.AtRoom {
+		v.Rooms = s.rooms(c)
+	}
 	s.render(c, status, "batch", stationNames[v.At]+": "+v.Req.Name, v)
 }
 

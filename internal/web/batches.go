@@ -5,6 +5,7 @@ import (
 	"net/http"
 	"net/url"
 	"strconv"
+	"strings"
 	"time"
 
 	"github.com/gin-gonic/gin"
@@ -47,7 +48,7 @@ func flourWords(p *plan.Plan) string {
 		case i > 0:
 			out += " and "
 		}
-		out += fmt.Sprintf("%.0f %% %s", 100*p.Request.Flours[i].Share, f.Name)
+		out += fmt.Sprintf("%.0f %% %s", 100*p.Request.Flours[i].Share, strings.ToLower(f.Name))
 	}
 	return out
 }

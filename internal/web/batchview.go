@@ -25,6 +25,7 @@ type batchView struct {
 	Conflict []Clash // what another window saved meanwhile
 	Newer    int     // its version
 	Gone     bool    // deleted meanwhile
+	Rooms    []roomRow
 	auto     map[string]string
 	page     plan.Request // Req with the empty slots of the blend
 }

@@ -19,6 +19,10 @@ func (s *Server) routes(e *gin.Engine) {
 
 	e.GET("/compare", s.compare) // two batches, or two days of one
 
+	e.GET("/rooms", s.listRooms)
+	e.POST("/rooms", s.saveRoom) // keeps one, new or not
+	e.POST("/rooms/:id/delete", s.deleteRoom)
+
 	e.GET("/batches/new", s.newBatch)
 	e.POST("/batches", s.createBatch)
 

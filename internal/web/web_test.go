@@ -457,3 +457,25 @@ func newViewOf(t *testing.T, r plan.Request) *batchView {
 	}
 	return v
 }
+
+// Rooms are named, edited, refused with a reason, and taken by a batch with a tap.
+func TestRooms(t *testing.T) {
+	s := newSite(t)
+	s.wants(s.ask("POST", "/rooms", url.Values{"name": {"Wet  August"}, "temp": {"27"}, "rh": {"78,5"}}), 303)
+	s.wants(s.ask("GET", "/rooms", nil), 200, "Wet August", `value="78.5"`)
+	s.wants(s.ask("POST", "/rooms", url.Values{"name": {"wet august"}, "temp": {"20"}, "rh": {"40"}}), 422, "Another room has that name", `value="wet august"`)
+	s.wants(s.ask("POST", "/rooms", url.Values{"name": {""}, "temp": {"hot"}, "rh": {"100"}}), 422, "1 to 60 letters", "2 to 45 °C is allowed", "5 to 99 % is allowed", `value="hot"`)
+	s.wants(s.ask("POST", "/rooms", url.Values{"id": {"1"}, "name": {"August"}, "temp": {"26"}, "rh": {"80"}}), 303)
+	page := s.ask("GET", "/batches/5?at=room", nil)
+	s.wants(page, 200, ">August</button>")
+	set := regexp.MustCompile(`name="set" value="(room\.rh=[^"]*)"`).FindStringSubmatch(page.Body.String())
+	if set == nil {
+		t.Fatal("no button takes the room")
+	}
+	v := s.typed(5)
+	v.Set("at", "room")
+	v.Set("set", strings.ReplaceAll(set[1], "&amp;", "&"))
+	s.wants(s.ask("POST", "/batches/5/work", v), 200, `name="room.rh" value="80"`, `name="room.temp_c" value="26"`)
+	s.wants(s.ask("POST", "/rooms/1/delete", url.Values{}), 303)
+	s.wants(s.ask("POST", "/rooms", url.Values{"id": {"1"}, "name": {"August"}, "temp": {"26"}, "rh": {"80"}}), 422, "deleted meanwhile", `value="August"`)
+}

@@ -54,6 +54,3 @@ func Find(key string) (Shape, bool) {
 	}
 	return Shape{}, false
 }
-
-// Flat says whether s is a flat ribbon, wider than twice its thickness.
-func (s Shape) Flat() bool { return s.WidthMM > 2*s.SheetMM }

@@ -429,6 +429,9 @@ func (m Measures) eggs(l *Line, lo, hi float64) {
 			break
 		}
 	}
+	if l.Kind == White {
+		l.say("The weighed batch has water in its place.")
+	}
 	of := func(c egg.Class) float64 {
 		switch l.Kind {
 		case Yolk:
@@ -469,16 +472,14 @@ func (l *Line) words(m Measures) string {
 // Sum is a recipe in grams. Low and High bound the working hydration: the most flour with
 // the least liquid, and the other way round.
 type Sum struct {
-	Flours                     []Part
-	FlourLowG, FlourHighG      float64
-	EggLowG, EggHighG          float64
-	LiquidLowG, LiquidHighG    float64
-	OilG, SaltG                float64 // middle
-	Wholes, Yolks              float64 // middle count
-	WholeG, YolkG, WaterG      float64 // middle mass
-	MilkG, WhiteG              float64 // middle mass
-	LowHw, HighHw, MiddleHw    float64 // points; 0 without flour
-	Counted, Uncounted, Eggish int     // lines
+	Flours                  []Part
+	FlourLowG, FlourHighG   float64
+	EggLowG, EggHighG       float64
+	OilG, SaltG             float64 // middle
+	Wholes, Yolks           float64 // middle count
+	WholeG, YolkG, WaterG   float64 // middle mass
+	MilkG                   float64 // middle mass
+	LowHw, HighHw, MiddleHw float64 // points; 0 without flour
 }
 
 // Part is one flour, middle mass in g.
@@ -494,12 +495,8 @@ func Add(r rules.Rules, lines []Line) Sum {
 	var s Sum
 	for _, l := range lines {
 		if l.Kind == Nothing {
-			if l.Problem != "" {
-				s.Uncounted++
-			}
 			continue
 		}
-		s.Counted++
 		mid := (l.LowG + l.HighG) / 2
 		switch l.Kind {
 		case Flour:
@@ -524,10 +521,7 @@ func Add(r rules.Rules, lines []Line) Sum {
 				s.Wholes, s.WholeG = s.Wholes+n, s.WholeG+mid
 			case Yolk:
 				s.Yolks, s.YolkG = s.Yolks+n, s.YolkG+mid
-			default:
-				s.WhiteG += mid
 			}
-			s.Eggish++
 		case Water:
 			s.WaterG += mid
 		case Milk:
@@ -536,9 +530,6 @@ func Add(r rules.Rules, lines []Line) Sum {
 			s.OilG += mid
 		case Salt:
 			s.SaltG += mid
-		}
-		if l.Kind == Water || l.Kind == Milk {
-			s.LiquidLowG, s.LiquidHighG = s.LiquidLowG+l.LowG, s.LiquidHighG+l.HighG
 		}
 	}
 	if s.FlourLowG > 0 {

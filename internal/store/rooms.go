@@ -1,0 +1,53 @@
+package store
+
+import (
+	"context"
+	"errors"
+
+	"github.com/go-sql-driver/mysql"
+)
+
+// Room is the air of a day worth naming: winter with the stove on, wet August.
+type Room struct {
+	ID    uint64 `gorm:"primaryKey"`
+	Name  string
+	TempC float64 // °C
+	RH    float64 // share 0–1
+}
+
+// ErrNameTaken says that another room has that name.
+var ErrNameTaken = errors.New("another room has that name")
+
+// duplicateKey is MariaDB's error number for a value that must be unique and is not.
+const duplicateKey = 1062
+
+// Rooms returns the named rooms, driest first.
+func (s *Store) Rooms(ctx context.Context) ([]Room, error) {
+	var out []Room
+	err := s.db.WithContext(ctx).Order("rh, temp_c, name").Limit(200).Find(&out).Error
+	return out, err
+}
+
+// SaveRoom keeps a room: a new one when its ID is 0, otherwise the one of that ID, which
+// gives ErrNotFound when there is none. A name in use gives ErrNameTaken.
+func (s *Store) SaveRoom(ctx context.Context, r Room) error {
+	var err error
+	if r.ID == 0 {
+		err = s.db.WithContext(ctx).Create(&r).Error
+	} else {
+		done := s.db.WithContext(ctx).Model(&Room{}).Where("id = ?", r.ID).Updates(map[string]any{"name": r.Name, "temp_c": r.TempC, "rh": r.RH})
+		if err = done.Error; err == nil && done.RowsAffected == 0 {
+			return ErrNotFound
+		}
+	}
+	var my *mysql.MySQLError
+	if errors.As(err, &my) && my.Number == duplicateKey {
+		return ErrNameTaken
+	}
+	return err
+}
+
+// DeleteRoom forgets a room. Batches keep the figures they were given.
+func (s *Store) DeleteRoom(ctx context.Context, id uint64) error {
+	return s.db.WithContext(ctx).Delete(&Room{}, id).Error
+}
