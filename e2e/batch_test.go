@@ -304,3 +304,31 @@ func TestHowSoon(t *testing.T) {
 		t.Errorf("%d changes seen", len(ms))
 	}
 }
+
+// From a recipe in cups to a weighed batch, and from there to another day beside it.
+func TestRecipeToBatch(t *testing.T) {
+	base, s := serve(t)
+	b := open(t, browser(t), base, wide, high)
+	b.visit("/recipe")
+	eval[bool](b, "(() => { const f = document.querySelector('#r-text'); f.value = '300 g 00 flour\\n3 large eggs\\n2 bananas'; return true })()")
+	b.click(".recipe .btn-line")
+	b.until("the reading", "document.querySelector('.lines .bad')?.textContent.includes('bananas')")
+	b.click(".recipe .btn-go")
+	b.until("the batch", "document.querySelector('#spine')")
+	if got := saved(t, s, 6); got.Request.Amount.FlourG != 300 || *got.Request.Eggs.FixWhole != 3 {
+		t.Errorf("%+v", got.Request)
+	}
+	b.visit("/compare?a=6")
+	b.until("both days", "document.querySelectorAll('.compared .newstage').length > 1")
+	if text := b.text(".compared"); !strings.Contains(text, "From a recipe at 27 °C and 78 %") {
+		t.Errorf("%.300s", text)
+	}
+	// Keys reach every page.
+	for key, path := range map[string]string{"b": "/", "n": "/batches/new", "c": "/compare", "r": "/recipe"} {
+		b.visit("/rooms")
+		b.do(chromedp.KeyEvent(key))
+		b.until(path, "location.pathname === '"+path+"' && document.readyState === 'complete'")
+	}
+	b.do(chromedp.KeyEvent("?"))
+	b.until("the list of keys", "document.querySelector('#keys').open")
+}

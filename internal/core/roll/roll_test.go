@@ -154,3 +154,52 @@ func TestCheckRefuses(t *testing.T) {
 		t.Error("a machine without stops is accepted")
 	}
 }
+
+// What leaving out a stop would do is said with its numbers, and agrees with the limits.
+func TestSkips(t *testing.T) {
+	l := lay(7, EveryStop)
+	p := l.Plan()
+	seen := map[string]int{}
+	for _, s := range p.Skips {
+		seen[s.Verdict]++
+		safe := s.Reduction <= s.Easy
+		if safe != (s.Verdict == "safe") || s.Reduction <= 0 || s.Reduction >= 1 || l.Machine.Stops[s.Stop].Label != s.Left {
+			t.Errorf("%+v", s)
+		}
+	}
+	if seen["safe"] == 0 || seen["tearing"]+seen["bold"] == 0 {
+		t.Errorf("verdicts: %v", seen)
+	}
+	// Care never makes a skip safer.
+	l.Careful = true
+	for i, s := range l.Plan().Skips {
+		if s.Easy > p.Skips[i].Easy {
+			t.Errorf("care allows more at %s", s.Left)
+		}
+	}
+}
+
+// A second pass at the last stop takes spring-back off; a duller dough takes smaller steps.
+func TestLastTwiceAndEasy(t *testing.T) {
+	l := lay(7, EveryStop)
+	once := l.Plan()
+	l.LastTwice = true
+	twice := l.Plan()
+	if len(twice.Passes) != len(once.Passes)+1 || twice.SheetMM >= once.SheetMM || math.Abs(twice.SheetMM-.9*(1+l.Spring()/2)) > 1e-9 {
+		t.Errorf("once %.3f, twice %.3f", once.SheetMM, twice.SheetMM)
+	}
+	sound := l.Easy(2)
+	for what, change := range map[string]func(*Lay){
+		"short of kneading": func(l *Lay) { l.D = .8 }, "tense": func(l *Lay) { l.T = .5 }, "rich": func(l *Lay) { l.FatPct = 19 },
+		"weak": func(l *Lay) { l.Gluten = .6 }, "out of the band": func(l *Lay) { l.OutsideBand = -3 },
+	} {
+		k := lay(7, EveryStop)
+		change(&k)
+		if k.Easy(2) >= sound || k.Easy(2) < k.Rules.ReduceLow {
+			t.Errorf("%s: easy %.3f, sound %.3f", what, k.Easy(2), sound)
+		}
+	}
+	if l.Easy(.9) >= l.Easy(1.2) {
+		t.Error("a thin gap takes as much as a thick one")
+	}
+}

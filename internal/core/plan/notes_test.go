@@ -1,0 +1,104 @@
+package plan
+
+import (
+	"slices"
+	"strings"
+	"testing"
+
+	"hollen/internal/core/cut"
+	"hollen/internal/core/dry"
+	"hollen/internal/core/egg"
+)
+
+// Each piece of advice stands where it belongs when, and only when, its cause is there.
+func TestAdvice(t *testing.T) {
+	for _, c := range []struct {
+		code   string
+		stage  Stage
+		level  Level
+		change func(*Request)
+		says   string
+	}{
+		{"soft", AtFormula, Warning, func(r *Request) { r.Eggs.FixWhole, r.Eggs.LockFlour = ptr(11), true }, "points over the band"},
+		{"firm", AtFormula, Warning, func(r *Request) { r.Eggs.FixWhole, r.Eggs.TopUp = ptr(8), egg.TopNone }, "more liquid would bring it in"},
+		{"no_sheet", AtFormula, Warning, func(r *Request) { r.Eggs.FixWhole, r.Eggs.LockFlour = ptr(20), true }, "outside the band"},
+		{"no_whole_number", AtFormula, Warning, func(r *Request) {
+			r.Amount.FlourG, r.Eggs.Class, r.Eggs.LockFlour = 100, "eu-xl", true
+		}, "crack 1 and weigh"},
+		{"no_gluten", AtFormula, Warning, func(r *Request) { r.Flours[0].Flour = "buckwheat" }, "Gluten factor 0.00"},
+		{"fragile", AtFormula, Warning, func(r *Request) { r.Flours[0].Flour = "emmer" }, "roll thicker"},
+		{"all_durum", AtFormula, Remark, func(r *Request) { r.Flours[0].Flour = "semola-fine" }, "very hard"},
+		{"salt", AtFormula, Remark, func(r *Request) { r.Salt = .015 }, "Over 1 %"},
+		{"whites", AtFormula, Remark, func(r *Request) { r.Eggs.Style = egg.YolksOnly }, "freeze them flat"},
+		{"air_clamped", AtRoom, Remark, func(r *Request) { r.Room.RH = .95 }, "10–90 %"},
+		{"split", AtKnead, Remark, func(r *Request) { r.Amount.FlourG = 3000 }, "lots of"},
+		{"hot", AtKnead, Warning, func(r *Request) { r.Room.TempC = 33 }, "eggs from the fridge"},
+		{"folds", AtKnead, Warning, func(r *Request) { r.Knead.Min, r.Roll.Folds = ptr(2), ptr(0) }, "folded passes instead of 0"},
+		{"tension", AtRest, Warning, func(r *Request) { r.Rest.Min = ptr(5) }, "snap back"},
+		{"uptake", AtRest, Warning, func(r *Request) { r.Flours[0].Flour, r.Rest.Min = "semolina-coarse", ptr(20) }, "sandy"},
+		{"cold", AtRest, Remark, func(r *Request) { r.Rest.At, r.Rest.Min = "fridge", ptr(600) }, "before rolling"},
+		{"grey", AtRest, Remark, func(r *Request) { r.Rest.At, r.Rest.Min = "fridge", ptr(1440) }, "48 hours"},
+		{"over", AtRoll, Warning, func(r *Request) { r.Flours[0].Flour, r.Rest.Min, r.Roll.TargetMM = "emmer", ptr(5), ptr(.5) }, "is easy"},
+		{"too_fine", AtRoll, Warning, func(r *Request) { r.Roll.TargetMM = ptr(.4) }, "last stop leaves"},
+		{"too_thick", AtRoll, Warning, func(r *Request) { r.Roll.TargetMM = ptr(6) }, "with a pin"},
+		{"skin", AtRoll, Warning, func(r *Request) { r.Amount.FlourG, r.Room.RH, r.Room.Air = 4000, .2, dry.Fan }, "Cut after every"},
+		{"no_ribbons", AtCut, Warning, func(r *Request) { r.Cut.Min, r.Cut.Max = ptr(2000), ptr(2000) }, "larger pieces"},
+		{"thick_ribbon", AtCut, Warning, func(r *Request) { r.Roll.TargetMM = ptr(2.1) }, "cooks unevenly"},
+		{"cutter_thick", AtCut, Warning, func(r *Request) { r.Cut.Tool, r.Cut.Width, r.Roll.TargetMM = cut.Cutter, ptr(.8), ptr(1.6) }, "a stop finer"},
+		{"trimmings", AtCut, Remark, func(r *Request) { r.Roll.Pieces, r.Cut.Min, r.Cut.Max = ptr(14), ptr(500), ptr(520) }, "maltagliati"},
+		{"will_not_dry", AtDry, Warning, func(r *Request) { r.Room.RH = .96 }, "too damp"},
+		{"warm", AtDry, Warning, func(r *Request) { r.Rest.Min = ptr(90) }, "take care"},
+		{"discard", AtDry, Warning, func(r *Request) { r.Rest.Min = ptr(240) }, "thrown away"},
+		{"taste_only", AtCook, Remark, func(r *Request) { r.Cut.Shape, r.Roll.TargetMM, r.Cut.Width = "pappardelle", ptr(4.8), ptr(25) }, "tasting"},
+	} {
+		r := Default()
+		r.Amount.By = "flour"
+		quiet := must(t, r)
+		c.change(&r)
+		p := must(t, r)
+		is := func(n Note) bool { return n.Code == c.code }
+		if slices.ContainsFunc(quiet.Notes, is) && c.code != "split" {
+			t.Errorf("%s is said of the plainest batch", c.code)
+		}
+		i := slices.IndexFunc(p.Notes, is)
+		if i < 0 {
+			t.Errorf("%s is not said: %+v", c.code, p.Notes)
+			continue
+		}
+		n := p.Notes[i]
+		if n.Stage != c.stage || n.Level != c.level || !strings.Contains(n.Text, c.says) {
+			t.Errorf("%s: %+v", c.code, n)
+		}
+		if n.Level == Warning && p.Warnings(c.stage) == 0 {
+			t.Errorf("%s is not counted at its station", c.code)
+		}
+		if p.Why[n.Field] == "" && n.Field != "formula.salt" {
+			t.Errorf("%s stands at %s, which no figure has", c.code, n.Field)
+		}
+	}
+	// The cautions stand on every batch.
+	for _, s := range []Stage{AtFormula, AtRest, AtRoll, AtCut, AtDry, AtCook} {
+		if notes := must(t, Default()).At(s); len(notes) == 0 || notes[len(notes)-1].Level != Caution {
+			t.Errorf("no caution at %s", s)
+		}
+	}
+}
+
+func TestWords(t *testing.T) {
+	for got, want := range map[string]string{
+		Grams(0): "0 g", Grams(9.94): "9.9 g", Grams(9.96): "10 g", Grams(1592.4): "1,592 g", Grams(1234567): "1,234,567 g",
+		MinSec(57): "55 s", MinSec(100): "1 min 40", MinSec(58): "1 min 00", Minutes(119.4): "119 min", Minutes(125): "2 h 05",
+		Plural(1, "egg", "eggs"): "1 egg", Plural(1200, "egg", "eggs"): "1,200 eggs",
+		EggWords(0, 0): "no egg", EggWords(1, 2): "1 egg and 2 yolks", EggWords(0, 1): "1 yolk",
+	} {
+		if got != want {
+			t.Errorf("%q, want %q", got, want)
+		}
+	}
+	for from, want := range map[string]string{"44": "45", "44.6": "45", "99": "99"} {
+		f, _ := FieldAt("room.rh")
+		if got, ok := f.Stepped(from, 1); !ok || got != want {
+			t.Errorf("one step up from %s: %s, want %s", from, got, want)
+		}
+	}
+}

@@ -1,0 +1,91 @@
+package web
+
+import (
+	"net/url"
+	"testing"
+
+	"hollen/internal/core/plan"
+	"hollen/internal/demo"
+)
+
+// Of two windows each keeps what it alone changed; where both changed a thing, ours stands
+// and the other is told.
+func TestMerge(t *testing.T) {
+	base := demo.Batches()[4]
+	change := func(f func(*plan.Request)) plan.Request {
+		r := base
+		r.Flours = append([]plan.FlourPart{}, base.Flours...)
+		f(&r)
+		return r
+	}
+	mine := change(func(r *plan.Request) { r.Room.RH, r.Roll.BenchMM, r.Eggs.LockFlour = .7, 1500, true })
+	theirs := change(func(r *plan.Request) { r.Room.RH, r.Name, r.Roll.Mode = .6, "Renamed", "every" })
+	merged, told := merge(base, mine, theirs)
+	if merged.Room.RH != .7 || merged.Roll.BenchMM != 1500 || !merged.Eggs.LockFlour || merged.Name != "Renamed" || merged.Roll.Mode != "every" {
+		t.Errorf("%+v", merged)
+	}
+	want := map[string]string{"Humidity": "70 %", "Name": "", "Way down": ""}
+	for _, c := range told {
+		if mine, ok := want[c.Label]; !ok || mine != c.Mine {
+			t.Errorf("told %+v", c)
+		}
+		delete(want, c.Label)
+	}
+	if len(want) > 0 {
+		t.Errorf("not told: %v", want)
+	}
+	// A blend is one thing: whoever changed it last here keeps it whole.
+	mine = change(func(r *plan.Request) { r.Flours = r.Flours[:1]; r.Flours[0].Share = 1 })
+	theirs = change(func(r *plan.Request) { r.Flours[0].Share, r.Flours[1].Share = .5, .5 })
+	merged, told = merge(base, mine, theirs)
+	if err := merged.Check(); err != nil || len(merged.Flours) != 1 || len(told) != 2 {
+		t.Errorf("%v: %+v, told %+v", err, merged.Flours, told)
+	}
+}
+
+func TestBind(t *testing.T) {
+	base := demo.Batches()[4]
+	for _, c := range []struct {
+		form  string
+		path  string
+		want  string
+		wrong string // path in error
+	}{
+		{"room.rh=61", "room.rh", "61", ""},
+		{"room.rh=61&set=room.rh%3D33", "room.rh", "33", ""},
+		{"room.rh=61&step=room.rh%3D1", "room.rh", "62", ""},
+		{"step=room.rh%3D7", "room.rh", "44", ""},
+		{"step=nowhere%3D1", "room.rh", "44", ""},
+		{"room.rh=damp", "room.rh", "44", "room.rh"},
+		{"room.rh=damp&step=room.rh%3D-1", "room.rh", "43", ""},
+		{"step=roll.target_mm%3D1", "roll.target_mm", "0.9", ""}, // from the shape's own 0.85
+		{"eggs.lock_flour=&eggs.lock_flour=yes", "eggs.lock_flour", "yes", ""},
+		{"eggs.lock_flour=", "eggs.lock_flour", "", ""},
+		{"flours.1.share=300+g", "flours.1.share", "30", ""},
+		{"flours.1.share=30", "flours.0.share", "70", ""},
+		{"flours.1.flour=", "flours.0.share", "100", ""},
+		{"flours.2.flour=rye-light", "flours.0.share", "60", ""},
+		{"flours.1.share=100", "flours.1.share", "20", "flours.0.share"},
+		{"cut.min_length_mm=900", "cut.min_length_mm", "", "cut.max_length_mm"},
+		{"unheard.of=1", "room.rh", "44", ""},
+	} {
+		v, err := url.ParseQuery(c.form)
+		if err != nil {
+			t.Fatal(err)
+		}
+		f := bind(base, v)
+		field, _ := plan.FieldAt(c.path)
+		if got := field.Get(&f.Request); got != c.want {
+			t.Errorf("%s: %s is %q, want %q", c.form, c.path, got, c.want)
+		}
+		if _, bad := f.Errors[c.wrong]; bad != (c.wrong != "") || c.wrong == "" && len(f.Errors) > 0 {
+			t.Errorf("%s: errors %v", c.form, f.Errors)
+		}
+		if err := f.Request.Check(); err != nil {
+			t.Errorf("%s: the request is not sound: %v", c.form, err)
+		}
+	}
+	if len(base.Flours) != 2 || base.Flours[0].Share != .8 {
+		t.Errorf("binding has changed what it was given: %+v", base.Flours)
+	}
+}
