@@ -154,14 +154,15 @@ func locked(ctx context.Context, pool *sql.DB, name string, f func() error) erro
 		return fmt.Errorf("database does not answer: %w", err)
 	}
 	defer c.Close()
+	// A lock's name may have 64 letters, as a database's may.
 	var got sql.NullInt64
-	if err := c.QueryRowContext(ctx, "SELECT GET_LOCK(CONCAT(DATABASE(), '.', ?), 60)", name).Scan(&got); err != nil {
+	if err := c.QueryRowContext(ctx, "SELECT GET_LOCK(CONCAT(MD5(DATABASE()), '.', ?), 60)", name).Scan(&got); err != nil {
 		return fmt.Errorf("database does not answer: %w", err)
 	}
 	if got.Int64 != 1 {
 		return fmt.Errorf("another process has held %s for a minute", name)
 	}
-	defer c.ExecContext(context.WithoutCancel(ctx), "SELECT RELEASE_LOCK(CONCAT(DATABASE(), '.', ?))", name)
+	defer c.ExecContext(context.WithoutCancel(ctx), "SELECT RELEASE_LOCK(CONCAT(MD5(DATABASE()), '.', ?))", name)
 	return f()
 }
 
@@ -179,6 +180,33 @@ func (s *Store) Workshop(ctx context.Context) (string, error) {
 		return "", err
 	}
 	return w[0].Name, err
+}
+
+// Errors of the server after which the same transaction may well succeed: a deadlock, which
+// is also how a cluster refuses the second of two writes to one row, and a lock waited for
+// too long.
+const (
+	deadlock    = 1213
+	lockTimeout = 1205
+	attempts    = 4
+)
+
+// transact runs f in a transaction, again when the server gave up on it through no fault of
+// f's.
+func (s *Store) transact(ctx context.Context, f func(tx *gorm.DB) error) error {
+	return again(func() error { return s.db.WithContext(ctx).Transaction(f) })
+}
+
+// again runs f until it succeeds, fails for good, or has been tried attempts times.
+func again(f func() error) (err error) {
+	for range attempts {
+		err = f()
+		var my *mysql.MySQLError
+		if !errors.As(err, &my) || my.Number != deadlock && my.Number != lockTimeout {
+			return err
+		}
+	}
+	return err
 }
 
 // Page is how many batches one list holds.
@@ -223,7 +251,8 @@ func get(db *gorm.DB, id uint64) (Batch, error) {
 // Create keeps a new batch.
 func (s *Store) Create(ctx context.Context, r plan.Request) (Batch, error) {
 	b := Batch{Version: 1, Request: Document{r}}
-	err := s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+	err := s.transact(ctx, func(tx *gorm.DB) error {
+		b.ID = 0
 		if err := tx.Create(&b).Error; err != nil {
 			return err
 		}
@@ -237,7 +266,7 @@ func (s *Store) Create(ctx context.Context, r plan.Request) (Batch, error) {
 // as it stands makes no new version.
 func (s *Store) Save(ctx context.Context, id uint64, version int, r plan.Request) (Batch, error) {
 	var out Batch
-	err := s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+	err := s.transact(ctx, func(tx *gorm.DB) error {
 		b, err := get(tx.Clauses(clause.Locking{Strength: "UPDATE"}), id)
 		if err != nil {
 			return err

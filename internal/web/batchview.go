@@ -308,9 +308,15 @@ func (v *batchView) Correction() string {
 	return "0"
 }
 
-// PourNow and KeepBy are the two parts of the top-up in whole grams that add up to the
-// whole: an estimate is not weighed in tenths.
-func (v *batchView) PourNow() float64 { return math.Round(v.Plan.Formula.TopG) - v.KeepBy() }
+// PourNow is what is poured at once, whole g: an estimate is not weighed in tenths. Where
+// part of the top-up is kept by the board the two add up to it; in damp air all of it is
+// poured and what is kept comes on top.
+func (v *batchView) PourNow() float64 {
+	if v.Plan.Room.PourG == v.Plan.Formula.TopG {
+		return math.Round(v.Plan.Room.PourG)
+	}
+	return math.Round(v.Plan.Formula.TopG) - v.KeepBy()
+}
 
 // KeepBy is what stands by the board, whole g.
 func (v *batchView) KeepBy() float64 { return math.Round(v.Plan.Room.KeepG) }

@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"io"
 	"log/slog"
+	"math"
 	"net/http"
 	"net/http/httptest"
 	"net/url"
@@ -478,4 +479,19 @@ func TestRooms(t *testing.T) {
 	s.wants(s.ask("POST", "/batches/5/work", v), 200, `name="room.rh" value="80"`, `name="room.temp_c" value="26"`)
 	s.wants(s.ask("POST", "/rooms/1/delete", url.Values{}), 303)
 	s.wants(s.ask("POST", "/rooms", url.Values{"id": {"1"}, "name": {"August"}, "temp": {"26"}, "rh": {"80"}}), 422, "deleted meanwhile", `value="August"`)
+}
+
+// In dry air part of the water waits by the board; in damp air all of it is poured and the
+// doubtful part stands ready on top.
+func TestBenchCardAddsUp(t *testing.T) {
+	for _, rh := range []float64{.2, .45, .6, .8, .9} {
+		r := demo.Batches()[4]
+		r.Room.RH = rh
+		v := newViewOf(t, r)
+		top := v.Plan.Formula.TopG
+		sum := v.PourNow() + v.KeepBy()
+		if dry := v.Plan.Room.CorrectionG > 0; dry && sum != math.Round(top) || !dry && (v.PourNow() != math.Round(top) || v.KeepBy() < 0) {
+			t.Errorf("%.0f %%: %v + %v of %.2f g, the room asks for %.2f", 100*rh, v.PourNow(), v.KeepBy(), top, v.Plan.Room.CorrectionG)
+		}
+	}
 }
