@@ -258,7 +258,7 @@ func TestWithoutScripts(t *testing.T) {
 func TestOnATablet(t *testing.T) {
 	base, _ := serve(t)
 	b := open(t, browser(t), base, tabletW, tabletH)
-	paths := []string{"/", "/batches/new", "/rooms", "/compare", "/recipe"}
+	paths := []string{"/", "/batches/new", "/flours", "/flours/1", "/rooms", "/compare", "/recipe"}
 	for _, st := range plan.Stages() {
 		paths = append(paths, "/batches/2?at="+string(st))
 	}

@@ -34,6 +34,11 @@ func serve(t *testing.T) (string, *store.Store) {
 	if _, err := s.Seed(context.Background(), demo.Workshop, demo.Batches(), rooms...); err != nil {
 		t.Fatal(err)
 	}
+	for _, f := range demo.Flours() {
+		if _, err := s.SaveFlour(context.Background(), 0, f); err != nil {
+			t.Fatal(err)
+		}
+	}
 	srv := httptest.NewServer(web.New(s, slog.New(slog.DiscardHandler), true))
 	t.Cleanup(srv.Close)
 	return srv.URL, s

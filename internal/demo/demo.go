@@ -25,8 +25,18 @@ func Rooms() []Room {
 	return []Room{{"January, stove on", 20, .34}, {"April morning", 17, .52}, {"August, doors open", 27, .74}}
 }
 
+// Flours returns the flour the workshop buys by the sack and has a sheet of. Kept in an empty
+// cabinet it is the first, which the batches go by.
+func Flours() []flour.Flour {
+	f, _ := flour.Find("soft-00")
+	f.Key, f.Name = flour.OwnPrefix+"1", "Tidewheel mill 00, spring sack"
+	f.ProteinPct, f.AshPct, f.AbsorptionPct, f.MilledMoistureWB = 11.2, .48, 57.5, .139
+	return []flour.Flour{f}
+}
+
 // Batches returns the demo batches, the one to open first last.
 func Batches() []plan.Request {
+	sack := Flours()[0]
 	return []plan.Request{
 		batch("Lighthouse family supper", func(r *plan.Request) {
 			r.Amount = plan.Amount{By: "flour", FlourG: 400, Portions: 4, DoughG: 650, EggG: 240}
@@ -39,7 +49,7 @@ func Batches() []plan.Request {
 		batch("Saltmarsh pappardelle", func(r *plan.Request) {
 			r.Amount.Portions = 16
 			r.Flours = []plan.FlourPart{
-				{Flour: "soft-00", Share: .7, Kept: flour.PaperBag, OpenDays: 12, ContainsKG: 25},
+				{Flour: sack.Key, Own: &sack, Share: .7, Kept: flour.PaperBag, OpenDays: 12, ContainsKG: 25},
 				{Flour: "wholemeal", Share: .3, Kept: flour.PaperBag, OpenDays: 12, ContainsKG: 5},
 			}
 			r.Eggs.Class = "eu-xl"

@@ -83,7 +83,7 @@ func (s *Server) ask(c *gin.Context) (asked, bool) {
 	if !ok {
 		return asked{}, false
 	}
-	f := bind(b.Request.Request, values)
+	f := bind(b.Request.Request, values, s.ownFlours(c)...)
 	version := b.Version
 	if n, err := strconv.Atoi(values.Get("version")); err == nil && n > 0 && n <= b.Version {
 		version = n
@@ -119,6 +119,7 @@ func (s *Server) failPlan(c *gin.Context, id uint64, err error) {
 }
 
 func (s *Server) show(c *gin.Context, status int, v *batchView) {
+	v.Cabinet = s.ownFlours(c)
 	if v.At == plan.AtRoom {
 		v.Rooms = s.rooms(c)
 	}

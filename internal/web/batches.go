@@ -122,6 +122,7 @@ func (s *Server) showNew(c *gin.Context, status int, f form) {
 		s.fail(c, http.StatusInternalServerError, "The form cannot be shown.", err.Error())
 		return
 	}
+	v.Cabinet = s.ownFlours(c)
 	s.render(c, status, "new", "New batch", newBatchView{v})
 }
 
@@ -143,7 +144,7 @@ func (s *Server) createBatch(c *gin.Context) {
 	}
 	unasked := asked.Get(other)
 	asked.Del(other)
-	f := bind(blank(), asked)
+	f := bind(blank(), asked, s.ownFlours(c)...)
 	f.Typed[other] = unasked
 	if len(f.Errors) > 0 {
 		s.showNew(c, http.StatusUnprocessableEntity, f)

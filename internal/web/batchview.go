@@ -4,10 +4,12 @@ import (
 	"fmt"
 	"html/template"
 	"math"
+	"net/url"
 	"slices"
 	"strings"
 
 	"hollen/internal/core/egg"
+	"hollen/internal/core/flour"
 	"hollen/internal/core/plan"
 )
 
@@ -26,6 +28,7 @@ type batchView struct {
 	Newer    int     // its version
 	Gone     bool    // deleted meanwhile
 	Rooms    []roomRow
+	Cabinet  []flour.Flour // the workshop's own flours
 	auto     map[string]string
 	page     plan.Request // Req with the empty slots of the blend
 }
@@ -84,12 +87,12 @@ type Control struct {
 }
 
 // options writes the options of a choice.
-func options(f plan.Field, value string) template.HTML {
+func options(f plan.Field, value string, more ...plan.Option) template.HTML {
 	if f.Kind != plan.Choice {
 		return ""
 	}
 	var b strings.Builder
-	for _, o := range f.Options {
+	for _, o := range append(more, f.Options...) {
 		b.WriteString(`<option value="`)
 		b.WriteString(template.HTMLEscapeString(o.Key))
 		if o.Key == value {
@@ -131,11 +134,52 @@ func (v *batchView) Ctl(path, hint string) Control {
 	c := Control{Path: path, Label: f.Label, Unit: f.Unit, Kind: f.Kind, Optional: f.Optional,
 		ID: "f-" + strings.ReplaceAll(path, ".", "-"), Hint: hint, Auto: v.auto[path], Value: v.value(f)}
 	c.Min, c.Max, c.Step = f.ShownBounds()
-	c.Options = options(f, c.Value)
+	if _, part := slotOf(path); part == "flour" {
+		c.Options = options(f, c.Value, v.cabinet()...)
+	} else {
+		c.Options = options(f, c.Value)
+	}
 	if e, ok := v.Errors[path]; ok {
 		c.Error = e.ForPage()
 	}
 	return c
+}
+
+// cabinet lists the own flours to pick from: those of the cabinet, and those this batch was
+// made with that are there no more.
+func (v *batchView) cabinet() []plan.Option {
+	var out []plan.Option
+	for _, f := range v.Cabinet {
+		out = append(out, plan.Option{Key: f.Key, Name: f.Name})
+	}
+	for _, s := range v.StaleFlours() {
+		out = append(out, plan.Option{Key: s.Key, Name: s.Name + ", newest figures"})
+	}
+	for i, x := range v.page.Flours {
+		if typed := v.Typed[fmt.Sprintf("flours.%d.flour", i)]; x.Own != nil && typed == x.Own.Key+anew {
+			out = append(out, plan.Option{Key: typed, Name: x.Own.Name + ", newest figures"})
+		}
+		if x.Own != nil && !slices.ContainsFunc(out, func(o plan.Option) bool { return o.Key == x.Own.Key }) {
+			out = append(out, plan.Option{Key: x.Own.Key, Name: x.Own.Name + ", retired"})
+		}
+	}
+	return out
+}
+
+// Stale is a flour of this batch whose figures have changed in the cabinet since.
+type Stale struct{ Key, Name, Set string }
+
+// StaleFlours returns the flours to take anew, if the maker likes.
+func (v *batchView) StaleFlours() []Stale {
+	var out []Stale
+	for i, x := range v.page.Flours {
+		for _, f := range v.Cabinet {
+			if x.Own != nil && x.Own.Key == f.Key && *x.Own != f {
+				out = append(out, Stale{f.Key + anew, f.Name, url.Values{fmt.Sprintf("flours.%d.flour", i): {f.Key + anew}}.Encode()})
+			}
+		}
+	}
+	return out
 }
 
 // Slide is Ctl with a slider under it.

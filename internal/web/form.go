@@ -10,6 +10,7 @@ import (
 	"strconv"
 	"strings"
 
+	"hollen/internal/core/flour"
 	"hollen/internal/core/plan"
 )
 
@@ -46,8 +47,8 @@ func asSaved(r plan.Request) form { return form{Request: r, Slots: slots(r.Flour
 
 // bind applies posted values to base. It honours two more keys: "set" puts values into
 // fields (path=value&…) and "step" moves one by a step (path=1 or path=-1), as the page's
-// buttons send when no script runs.
-func bind(base plan.Request, v url.Values) form {
+// buttons send when no script runs. own are the flours of the cabinet.
+func bind(base plan.Request, v url.Values, own ...flour.Flour) form {
 	v = maps.Clone(v)
 	f := form{Request: base, Slots: slots(base.Flours), Typed: map[string]string{}, Errors: map[string]plan.FieldError{}}
 	for _, set := range v["set"] {
@@ -73,11 +74,16 @@ func bind(base plan.Request, v url.Values) form {
 		case part == "share":
 			text = f.gramsAsShare(text)
 		case part == "flour" && slot > 0 && text == "":
-			f.Slots[slot].Flour, f.Slots[slot].Share = "", 0
+			f.Slots[slot].Flour, f.Slots[slot].Share, f.Slots[slot].Own = "", 0, nil
+			continue
+		case part == "flour" && strings.HasPrefix(text, flour.OwnPrefix):
+			f.pickOwn(slot, field, text, own)
 			continue
 		}
 		if err := field.Set(r, text); err != nil {
 			f.refuse(err, typed[len(typed)-1])
+		} else if part == "flour" {
+			f.Slots[slot].Own = nil
 		}
 	}
 	f.step(v.Get("step"))
@@ -89,6 +95,29 @@ func bind(base plan.Request, v url.Values) form {
 	f.blend(base)
 	f.check(base)
 	return f
+}
+
+// anew, behind an own flour's key, takes its figures from the cabinet once more.
+const anew = "@now"
+
+// pickOwn puts a flour of the cabinet into a slot, as it is now. A batch that holds it
+// already keeps the figures it was made with, unless they are asked for anew.
+func (f *form) pickOwn(slot int, field plan.Field, text string, own []flour.Flour) {
+	key, fresh := strings.CutSuffix(text, anew)
+	at := &f.Slots[slot]
+	if at.Own != nil && at.Own.Key == key && !fresh {
+		return
+	}
+	for _, x := range own {
+		if x.Key == key {
+			at.Flour, at.Own = key, &x
+			if fresh {
+				f.Typed[field.Path] = text // the form asks for it until it is saved
+			}
+			return
+		}
+	}
+	f.refuse(plan.FieldError{Path: field.Path, Label: field.Label, Value: text, Allowed: "this flour is not in the cabinet any more; pick another"}, text)
 }
 
 // slotOf returns which slot of the blend a path is about and which part of it, "" for the

@@ -5,7 +5,6 @@ import (
 	"sort"
 	"strings"
 
-	"hollen/internal/core/flour"
 	"hollen/internal/core/plan"
 )
 
@@ -26,15 +25,14 @@ func (v *batchView) Ingredients() []Ingredient {
 		}
 	}
 	for _, x := range f.Flours {
-		kind, _ := flour.Find(x.Key)
 		name := strings.ToLower(x.Name)
 		if !strings.Contains(name, "flour") && !strings.Contains(name, "semol") {
 			name += " flour"
 		}
-		if kind.Allergen != "" && !strings.Contains(name, kind.Allergen) {
-			name += " (" + kind.Allergen + ")"
+		if x.Allergen != "" && !strings.Contains(name, x.Allergen) {
+			name += " (" + x.Allergen + ")"
 		}
-		add(name, kind.Allergen != "", x.MassG)
+		add(name, x.Allergen != "", x.MassG)
 	}
 	add("egg", true, f.WholeG)
 	add("egg yolk", true, f.YolkG)

@@ -63,6 +63,8 @@ func navOf(page string) string {
 	switch page {
 	case "recipe":
 		return "Recipe check"
+	case "flours", "flour":
+		return "Flours"
 	case "rooms":
 		return "Rooms"
 	case "compare":

@@ -19,6 +19,13 @@ func (s *Server) routes(e *gin.Engine) {
 
 	e.GET("/compare", s.compare) // two batches, or two days of one
 
+	e.GET("/flours", s.listFlours)
+	e.GET("/flours/new", s.newFlour)
+	e.GET("/flours/:id", s.editFlour)
+	e.POST("/flours", s.saveFlour) // keeps one, new or not
+	e.POST("/flours/:id/retire", s.retireFlour)
+	e.POST("/flours/:id/restore", s.restoreFlour)
+
 	e.GET("/rooms", s.listRooms)
 	e.POST("/rooms", s.saveRoom) // keeps one, new or not
 	e.POST("/rooms/:id/delete", s.deleteRoom)

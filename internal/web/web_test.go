@@ -432,7 +432,7 @@ func TestCompare(t *testing.T) {
 // The label names what is in it in falling order, and what an eater must know stands out.
 func TestLabel(t *testing.T) {
 	s := newSite(t)
-	s.wants(s.ask("GET", "/batches/2?at=formula", nil), 200, "<b>soft wheat 00 flour</b>", "<b>egg</b>", "Dusted with <b>durum wheat</b>", " kJ<")
+	s.wants(s.ask("GET", "/batches/2?at=formula", nil), 200, "<b>tidewheel mill 00, spring sack flour (wheat)</b>", "<b>egg</b>", "Dusted with <b>durum wheat</b>", " kJ<")
 	v := newViewOf(t, demo.Batches()[4])
 	sum, last := 0., 1.
 	for _, x := range v.Ingredients() {
@@ -493,5 +493,66 @@ func TestBenchCardAddsUp(t *testing.T) {
 		if dry := v.Plan.Room.CorrectionG > 0; dry && sum != math.Round(top) || !dry && (v.PourNow() != math.Round(top) || v.KeepBy() < 0) {
 			t.Errorf("%.0f %%: %v + %v of %.2f g, the room asks for %.2f", 100*rh, v.PourNow(), v.KeepBy(), top, v.Plan.Room.CorrectionG)
 		}
+	}
+}
+
+// A flour of one's own: by the miller's sheet, picked, kept as it was picked, retired.
+func TestOwnFlours(t *testing.T) {
+	s := newSite(t)
+	s.wants(s.ask("GET", "/flours/new?like=strong", nil), 200, "Filled in as Strong bread wheat", `value="62"`)
+	sheet := url.Values{"name": {"Mill by the lock"}, "allergen": {"wheat"}, "sorption": {"soft"}, "protein_pct": {"11,8"}, "ash_pct": {"0.5"}, "milled_moisture_wb": {"14.2"}, "absorption_pct": {"60"},
+		"gluten_factor": {"1"}, "uptake_tau_min": {"7"}, "spooned_g_per_ml": {"0.5"}, "dipped_g_per_ml": {"0.58"}, "packed_g_per_ml": {"0.68"}}
+	s.wants(s.ask("POST", "/flours", sheet), 303)
+	bad := url.Values{}
+	for k, v := range sheet {
+		bad[k] = v
+	}
+	bad.Set("protein_pct", "118")
+	bad.Set("name", "")
+	s.wants(s.ask("POST", "/flours", bad), 422, "3 to 25 % is allowed", `value="118"`, "1 to 60 letters")
+	v := s.typed(5)
+	v.Set("flours.0.flour", "own-1")
+	s.wants(s.ask("POST", "/batches/5/save", v), 303)
+	b, _ := s.store.Get(context.Background(), 5)
+	if own := b.Request.Flours[0].Own; own == nil || own.ProteinPct != 11.8 || math.Abs(own.MilledMoistureWB-.142) > 1e-9 {
+		t.Fatalf("%+v", b.Request.Flours[0])
+	}
+	p, err := plan.Make(b.Request.Request)
+	if err != nil || math.Abs(p.Formula.Blend.AbsorptionPct-(.8*60+.2*62)) > .02 {
+		t.Errorf("absorption %.2f, %v", p.Formula.Blend.AbsorptionPct, err)
+	}
+	// The sheet changes: the batch keeps what it was made with until it asks for the newest.
+	sheet.Set("id", "1")
+	sheet.Set("absorption_pct", "64")
+	s.wants(s.ask("POST", "/flours", sheet), 303)
+	v = s.typed(5)
+	w := s.ask("POST", "/batches/5/work", v)
+	s.wants(w, 200, "Mill by the lock</option>", "has newer figures", "newest figures")
+	v.Set("flours.0.flour", "own-1@now")
+	s.wants(s.ask("POST", "/batches/5/work", v), 200, `value="own-1@now" selected`)
+	s.wants(s.ask("POST", "/batches/5/save", v), 303)
+	if b, _ = s.store.Get(context.Background(), 5); b.Request.Flours[0].Own.AbsorptionPct != 64 || b.Request.Flours[0].Flour != "own-1" {
+		t.Errorf("%+v", b.Request.Flours[0])
+	}
+	// Retired, it is offered no more; the batch still has it, and so has its request.
+	s.wants(s.ask("POST", "/flours/1/retire", url.Values{}), 303)
+	s.wants(s.ask("GET", "/flours", nil), 200, "Put back")
+	s.wants(s.ask("GET", "/batches/5", nil), 200, "Mill by the lock, retired")
+	w = s.ask("GET", "/batches/5/request.json", nil)
+	if r, err := exchange.ReadRequest(w.Body); err != nil || r.Flours[0].Own == nil {
+		t.Errorf("the request does not read back: %v", err)
+	}
+	other := s.typed(4)
+	other.Set("flours.0.flour", "own-1")
+	s.wants(s.ask("POST", "/batches/4/save", other), 422, "not in the cabinet any more")
+	s.wants(s.ask("POST", "/flours/1/restore", url.Values{}), 303)
+	s.wants(s.ask("POST", "/batches/4/save", other), 303)
+	s.wants(s.ask("GET", "/flours/99", nil), 404)
+	// Back to a shipped flour, the own one is forgotten.
+	v = s.typed(5)
+	v.Set("flours.0.flour", "plain")
+	s.wants(s.ask("POST", "/batches/5/save", v), 303)
+	if b, _ = s.store.Get(context.Background(), 5); b.Request.Flours[0].Own != nil {
+		t.Errorf("%+v", b.Request.Flours[0])
 	}
 }

@@ -4,6 +4,11 @@
 // F14 = Σ F_i·(1−m_i)/0.86 brings every flour to the moisture its figures are given for.
 package flour
 
+import (
+	"errors"
+	"fmt"
+)
+
 // Sorption names the set of coefficients by which a flour takes moisture from the air.
 type Sorption string
 
@@ -70,6 +75,54 @@ var shipped = func() map[string]Flour {
 	}
 	return m
 }()
+
+// OwnPrefix begins the key of a flour a workshop keeps itself.
+const OwnPrefix = "own-"
+
+// Figure is one number of a flour that a workshop may give: what it is called, its unit, what
+// is allowed, and where it stands.
+type Figure struct {
+	Key, Label, Unit string
+	Min, Max         float64 // in the unit shown
+	Show             float64 // shown = stored × Show
+	At               func(*Flour) *float64
+}
+
+// Figures returns the numbers of a flour, as on a miller's sheet first.
+func Figures() []Figure {
+	return []Figure{
+		{"protein_pct", "Protein", "%", 3, 25, 1, func(f *Flour) *float64 { return &f.ProteinPct }},
+		{"ash_pct", "Ash", "%", .2, 4, 1, func(f *Flour) *float64 { return &f.AshPct }},
+		{"milled_moisture_wb", "Moisture as milled", "%", 8, 16, 100, func(f *Flour) *float64 { return &f.MilledMoistureWB }},
+		{"absorption_pct", "Absorption", "%", 45, 85, 1, func(f *Flour) *float64 { return &f.AbsorptionPct }},
+		{"gluten_factor", "Gluten factor", "", 0, 1, 1, func(f *Flour) *float64 { return &f.GlutenFactor }},
+		{"uptake_tau_min", "Water uptake", "min", 2, 60, 1, func(f *Flour) *float64 { return &f.UptakeTauMin }},
+		{"spooned_g_per_ml", "Spooned", "g/mL", .3, 1, 1, func(f *Flour) *float64 { return &f.SpoonedGPerML }},
+		{"dipped_g_per_ml", "Dipped", "g/mL", .3, 1.1, 1, func(f *Flour) *float64 { return &f.DippedGPerML }},
+		{"packed_g_per_ml", "Packed", "g/mL", .3, 1.2, 1, func(f *Flour) *float64 { return &f.PackedGPerML }},
+	}
+}
+
+// Check returns an error for everything in f that cannot be right: a name of 1–60 letters,
+// every figure within its bounds, a known sorption class.
+func (f *Flour) Check() error {
+	var errs []error
+	if n := len([]rune(f.Name)); n < 1 || n > 60 {
+		errs = append(errs, fmt.Errorf("name: %d letters; 1 to 60 are allowed", n))
+	}
+	for _, x := range Figures() {
+		if v := *x.At(f) * x.Show; !(v >= x.Min-1e-9 && v <= x.Max+1e-9) {
+			errs = append(errs, fmt.Errorf("%s: %g; %g to %g %s is allowed", x.Key, v, x.Min, x.Max, x.Unit))
+		}
+	}
+	if _, ok := henderson[f.Sorption]; !ok {
+		errs = append(errs, fmt.Errorf("sorption: %q; soft, hard or durum is allowed", f.Sorption))
+	}
+	if len(f.Allergen) > 60 {
+		errs = append(errs, errors.New("allergen: at most 60 letters"))
+	}
+	return errors.Join(errs...)
+}
 
 // Find returns the shipped flour of that key and whether there is one.
 func Find(key string) (Flour, bool) {

@@ -218,6 +218,14 @@ func buildFields() (all []Field, perFlour [MaxFlours][]Field) {
 	return all, perFlour
 }
 
+// flourPaths are the paths that name a flour.
+var flourPaths = func() (out [MaxFlours]string) {
+	for i := range out {
+		out[i] = fmt.Sprintf("flours.%d.flour", i)
+	}
+	return out
+}()
+
 // perFlour is how many fields each flour has.
 var perFlour = len(flourFields[0])
 
@@ -457,6 +465,16 @@ func thousands(s string) bool {
 	return true
 }
 
+// ownFlour returns the own flour a path names, nil for shipped flours and other paths.
+func (r *Request) ownFlour(path string) *flour.Flour {
+	for i := range r.Flours {
+		if path == flourPaths[min(i, MaxFlours-1)] {
+			return r.Flours[i].Own
+		}
+	}
+	return nil
+}
+
 // Counts says whether the field of that path counts: of the amounts only the one By names
 // does, every other field always.
 func (a Amount) Counts(path string) bool {
@@ -478,11 +496,16 @@ func (r *Request) Check() error {
 		sum += f.Share
 	}
 	for _, f := range Fields(len(r.Flours)) {
-		if !r.Amount.Counts(f.Path) {
-			continue // a figure that does not count may be anything
+		if !r.Amount.Counts(f.Path) || r.ownFlour(f.Path) != nil {
+			continue // a figure that does not count may be anything; own flours are checked below
 		}
 		if err := f.Check(r); err != nil {
 			errs = append(errs, err)
+		}
+	}
+	for i, f := range r.Flours {
+		if err := f.checkOwn(); err != nil {
+			errs = append(errs, FieldError{fmt.Sprintf("flours.%d.flour", i), "Own flour", f.Flour, err.Error()})
 		}
 	}
 	if len(errs) == 0 {
@@ -516,11 +539,22 @@ func Changes(a, b Request) []Change {
 	n := max(len(a.Flours), len(b.Flours))
 	a.Flours, b.Flours = pad(a.Flours, n), pad(b.Flours, n)
 	for _, f := range Fields(n) {
-		if x, y := f.Get(&a), f.Get(&b); x != y {
-			out = append(out, Change{f, x, y, f.Say(x), f.Say(y)})
+		x, y := f.Get(&a), f.Get(&b)
+		if x != y {
+			out = append(out, Change{f, x, y, a.say(f, x), b.say(f, y)})
+		} else if was, is := a.ownFlour(f.Path), b.ownFlour(f.Path); was != nil && is != nil && *was != *is {
+			out = append(out, Change{f, x, y, was.Name, is.Name + ", newer figures"})
 		}
 	}
 	return out
+}
+
+// say is Field.Say, which does not know the names of own flours.
+func (r *Request) say(f Field, v string) string {
+	if own := r.ownFlour(f.Path); own != nil {
+		return own.Name
+	}
+	return f.Say(v)
 }
 
 func pad(f []FlourPart, n int) []FlourPart {

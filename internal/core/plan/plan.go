@@ -46,6 +46,7 @@ type Weighed struct {
 	MassG    float64        `json:"mass_g"`
 	Share    float64        `json:"share"`
 	Moisture flour.Moisture `json:"moisture"`
+	Allergen string         `json:"allergen"`
 }
 
 // Formula is what goes into the bowl.
@@ -188,7 +189,7 @@ func MakeWith(ru rules.Rules, r Request) (*Plan, error) {
 	p.machine, _ = roll.Find(r.Roll.Machine)
 	p.parts = make([]flour.Part, len(r.Flours))
 	for i, f := range r.Flours {
-		kind, _ := flour.Find(f.Flour)
+		kind := f.Kind()
 		p.parts[i] = flour.Part{Flour: kind, MassG: f.Share, Moisture: kind.Now(ru.Flour, f.keeping(), r.Room.TempC, r.Room.RH)}
 	}
 	switch r.Amount.By {

@@ -4,6 +4,9 @@
 package plan
 
 import (
+	"fmt"
+	"strings"
+
 	"hollen/internal/core/cut"
 	"hollen/internal/core/dry"
 	"hollen/internal/core/egg"
@@ -54,6 +57,27 @@ type FlourPart struct {
 	OpenDays   float64       `json:"open_days"`
 	ContainsKG float64       `json:"container_kg"`
 	MeasuredWB *float64      `json:"measured_moisture_wb"` // nil: estimated
+	Own        *flour.Flour  `json:"own_flour,omitempty"`  // the flour itself, when it is not a shipped one
+}
+
+// Kind returns the flour: the workshop's own as it was when it was picked, or the shipped one.
+func (f FlourPart) Kind() flour.Flour {
+	if f.Own != nil {
+		return *f.Own
+	}
+	kind, _ := flour.Find(f.Flour)
+	return kind
+}
+
+// checkOwn returns what is wrong with the flour's own figures, nil when it is a shipped one.
+func (f FlourPart) checkOwn() error {
+	switch {
+	case f.Own == nil:
+		return nil
+	case f.Own.Key != f.Flour || !strings.HasPrefix(f.Flour, flour.OwnPrefix):
+		return fmt.Errorf("its key must be %q, as the part's, and begin with %s", f.Flour, flour.OwnPrefix)
+	}
+	return f.Own.Check()
 }
 
 // keeping is how the flour has been kept.
