@@ -120,6 +120,7 @@ func (s *Server) failPlan(c *gin.Context, id uint64, err error) {
 
 func (s *Server) show(c *gin.Context, status int, v *batchView) {
 	v.Cabinet = s.ownFlours(c)
+	v.Lean = c.GetHeader("X-Hollen-Part") == "figures"
 	if v.At == plan.AtRoom {
 		v.Rooms = s.rooms(c)
 	}

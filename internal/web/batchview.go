@@ -27,6 +27,7 @@ type batchView struct {
 	Conflict []Clash // what another window saved meanwhile
 	Newer    int     // its version
 	Gone     bool    // deleted meanwhile
+	Lean     bool    // of each choice only the option chosen: the page has the others
 	Rooms    []roomRow
 	Cabinet  []flour.Flour // the workshop's own flours
 	auto     map[string]string
@@ -134,9 +135,16 @@ func (v *batchView) Ctl(path, hint string) Control {
 	c := Control{Path: path, Label: f.Label, Unit: f.Unit, Kind: f.Kind, Optional: f.Optional,
 		ID: "f-" + strings.ReplaceAll(path, ".", "-"), Hint: hint, Auto: v.auto[path], Value: v.value(f)}
 	c.Min, c.Max, c.Step = f.ShownBounds()
-	if _, part := slotOf(path); part == "flour" {
+	switch _, part := slotOf(path); {
+	case v.Lean:
+		f.Options = slices.DeleteFunc(slices.Clone(f.Options), func(o plan.Option) bool { return o.Key != c.Value })
+		if len(f.Options) == 0 && f.Kind == plan.Choice {
+			f.Options = []plan.Option{{Key: c.Value}}
+		}
+		c.Options = options(f, c.Value)
+	case part == "flour":
 		c.Options = options(f, c.Value, v.cabinet()...)
-	} else {
+	default:
 		c.Options = options(f, c.Value)
 	}
 	if e, ok := v.Errors[path]; ok {

@@ -42,8 +42,13 @@ type flourView struct {
 // figureRow is one figure as it is typed.
 type figureRow struct{ Key, Label, Unit, Value, Allowed, Error string }
 
-// ownFlours returns the cabinet's flours; an error is logged and gives none.
+// ownFlours returns the cabinet's flours, asked for once a request; an error is logged and
+// gives none.
 func (s *Server) ownFlours(c *gin.Context) []flour.Flour {
+	const key = "own flours"
+	if known, ok := c.Get(key); ok {
+		return known.([]flour.Flour)
+	}
 	ctx, cancel := bounded(c)
 	defer cancel()
 	list, err := s.store.Flours(ctx, false)
@@ -54,6 +59,7 @@ func (s *Server) ownFlours(c *gin.Context) []flour.Flour {
 	for _, f := range list {
 		out = append(out, f.Flour())
 	}
+	c.Set(key, out)
 	return out
 }
 

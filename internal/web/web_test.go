@@ -556,3 +556,15 @@ func TestOwnFlours(t *testing.T) {
 		t.Errorf("%+v", b.Request.Flours[0])
 	}
 }
+
+// The script asks for the figures alone: the choices come with the option chosen, no more.
+func TestLeanAnswer(t *testing.T) {
+	s := newSite(t)
+	v := s.typed(2)
+	whole := s.ask("POST", "/batches/2/work", v)
+	lean := s.ask("POST", "/batches/2/work", v, func(r *http.Request) { r.Header.Set("X-Hollen-Part", "figures") })
+	s.wants(lean, 200, `<option value="wholemeal" selected>`, `<option value="own-1" selected>`, "</html>")
+	if strings.Contains(lean.Body.String(), `value="rye-light"`) || lean.Body.Len() > whole.Body.Len()*9/10 {
+		t.Errorf("%d of %d bytes", lean.Body.Len(), whole.Body.Len())
+	}
+}

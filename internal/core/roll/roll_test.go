@@ -31,6 +31,11 @@ func TestReferenceRoutes(t *testing.T) {
 	if got := way(l.Plan()); !slices.Equal(got, []int{0, 2, 4, 6, 7}) {
 		t.Errorf("whole egg: %v", got)
 	}
+	// Yolk takes smaller steps; by the numbers alone only the first stop can be left out.
+	l = lay(19, Fewest)
+	if got := way(l.Plan()); !slices.Equal(got, []int{0, 2, 3, 4, 5, 6, 7}) {
+		t.Errorf("yolk, without care: %v", got)
+	}
 	// A dough this rich in yolk is taken carefully, and that leaves no stop out.
 	l = lay(19, Fewest)
 	l.Careful = l.FatPct >= l.Rules.CarefulFatPct

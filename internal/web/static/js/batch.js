@@ -28,7 +28,7 @@ export function startBatch(form) {
     const body = values();
     keepDraft(body);
     try {
-      const answer = await fetch(form.getAttribute("action"), { method: "POST", body, signal: mine.signal, headers: { Accept: "text/html" } });
+      const answer = await fetch(form.getAttribute("action"), { method: "POST", body, signal: mine.signal, headers: opening ? {} : { "X-Hollen-Part": "figures" } });
       const text = await answer.text();
       await released();
       if (mine.signal.aborted) return;
