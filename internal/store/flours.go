@@ -4,6 +4,7 @@ import (
 	"context"
 	"database/sql/driver"
 	"encoding/json"
+	"errors"
 	"fmt"
 
 	"gorm.io/gorm"
@@ -61,6 +62,16 @@ func (s *Store) Flours(ctx context.Context, retired bool) ([]OwnFlour, error) {
 	var out []OwnFlour
 	err := db.Order("retired_at IS NOT NULL, id").Limit(200).Find(&out).Error
 	return out, err
+}
+
+// Flour returns the flour of that id, retired or not; ErrNotFound when there is none.
+func (s *Store) Flour(ctx context.Context, id uint64) (OwnFlour, error) {
+	var f OwnFlour
+	err := s.db.WithContext(ctx).Unscoped().First(&f, id).Error
+	if errors.Is(err, gorm.ErrRecordNotFound) {
+		err = ErrNotFound
+	}
+	return f, err
 }
 
 // SaveFlour keeps a flour's figures: a new one when id is 0, otherwise the one of that id,

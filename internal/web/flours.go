@@ -106,18 +106,19 @@ func (s *Server) newFlour(c *gin.Context) {
 func (s *Server) editFlour(c *gin.Context) {
 	ctx, cancel := bounded(c)
 	defer cancel()
-	list, err := s.store.Flours(ctx, true)
+	id, err := strconv.ParseUint(c.Param("id"), 10, 63)
 	if err != nil {
+		id = 0 // no flour has it
+	}
+	f, err := s.store.Flour(ctx, id)
+	switch {
+	case errors.Is(err, store.ErrNotFound):
+		s.fail(c, http.StatusNotFound, "There is no such flour.", "")
+	case err != nil:
 		s.failStore(c, err)
-		return
+	default:
+		s.render(c, http.StatusOK, "flour", f.Figures.Name, viewOf(f.ID, f.Flour()))
 	}
-	for _, f := range list {
-		if fmt.Sprint(f.ID) == c.Param("id") {
-			s.render(c, http.StatusOK, "flour", f.Figures.Name, viewOf(f.ID, f.Flour()))
-			return
-		}
-	}
-	s.fail(c, http.StatusNotFound, "There is no such flour.", "")
 }
 
 // readFlour reads a posted flour; what is not allowed stands in the view's errors, and

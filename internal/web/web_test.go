@@ -423,7 +423,8 @@ func TestCompare(t *testing.T) {
 	if dry.Formula.TopG <= wet.Formula.TopG {
 		t.Errorf("wet August asks for %.0f g, dry January for %.0f", wet.Formula.TopG, dry.Formula.TopG)
 	}
-	s.wants(s.ask("GET", "/compare?a=5&b=4", nil), 200, "Yolk tagliolini for service", "32 yolks", "Style")
+	yolk, _ := plan.Make(demo.Batches()[3])
+	s.wants(s.ask("GET", "/compare?a=5&b=4", nil), 200, "Yolk tagliolini for service", yolk.EggWords(), "Style")
 	s.wants(s.ask("GET", "/compare?a=5&b=5&room.rh=44&room.temp_c=21", nil), 200, "Every figure comes out the same")
 	s.wants(s.ask("GET", "/compare?a=5&b=room&room.rh=140", nil), 422, "5 to 99 % is allowed", `value="140"`)
 	s.wants(s.ask("GET", "/compare?a=99&b=<x>", nil), 200)

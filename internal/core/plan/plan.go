@@ -119,6 +119,7 @@ type RollPlan struct {
 	TargetMM   float64 `json:"target_mm"`
 	TargetStop string  `json:"target_stop"`
 	Pieces     int     `json:"pieces"`
+	Larger     bool    `json:"larger_pieces"` // than usual, so that a ribbon fits the sheet
 	PieceG     float64 `json:"piece_g"`       // as divided
 	RolledG    float64 `json:"rolled_g"`      // with the board flour it picks up
 	Folds      int     `json:"folded_passes"` // at the widest stop
@@ -163,9 +164,12 @@ type CookPlan struct {
 // scanSteps how many steps of scanStep the search takes when that does not settle.
 const (
 	rounds    = 5
-	scanSteps = 60
-	scanStep  = 1.01
+	scanSteps = 150
+	scanStep  = 1.005
 )
+
+// mostDough is more dough than a gram of flour ever makes (all yolk, strong flour), g.
+const mostDough = 1.95
 
 // nearEnough is how far from what was asked an answer settles the search, share. Being short
 // counts shortWeighs times.
@@ -205,11 +209,14 @@ func MakeWith(ru rules.Rules, r Request) (*Plan, error) {
 	return p, nil
 }
 
+// Rules returns the house rules the plan was made by.
+func (p *Plan) Rules() rules.Rules { return p.rules }
+
 // workTo finds the flour that gives the portions or the dough asked for. Eggs, sheets and
 // ribbons come in whole numbers, so what a flour gives moves in jumps: it corrects the flour
-// by what was got, and where that does not settle looks through the flours one per cent
-// apart for the nearest. Kneading hardly answers to such changes and is worked out for the
-// first and the last.
+// by what was got, and where that does not settle looks through the flours half a per cent
+// apart for the nearest. Kneading hardly answers to such changes and is left as it was,
+// unless that turns out to decide a jump.
 func (p *Plan) workTo(r Request) {
 	want := r.Amount.DoughG
 	got := func() float64 { return p.Formula.Dough.MassG }
@@ -217,36 +224,49 @@ func (p *Plan) workTo(r Request) {
 		want = r.Amount.Portions * p.portionG()
 		got = func() float64 { return p.Cut.RibbonsG }
 	}
-	least := roundFlour(want / 1.6)
-	f := roundFlour(want / 1.5)
-	p.work(f)
-	best, off := f, math.Inf(1)
+	p.work(roundFlour(want / 1.5))
+	best, _ := p.search(want, got, p.size)
+	p.work(best)
+}
+
+// missed is how far got is from want, share; being short counts more.
+func missed(got, want float64) float64 {
+	o := got/want - 1
+	if o < 0 {
+		o *= -shortWeighs
+	}
+	return o
+}
+
+// search returns the flour after which got is nearest want, and by how much it misses; take
+// works one flour out.
+func (p *Plan) search(want float64, got func() float64, take func(flourG float64)) (best, off float64) {
+	least := want / mostDough
+	f := p.task.FlourG
+	best, off = f, math.Inf(1)
 	try := func(f float64) (settled bool) {
-		p.size(f)
-		o := got()/want - 1
-		if o < 0 {
-			o *= -shortWeighs
-		}
-		if o < off && got() > 0 {
+		take(f)
+		if o := missed(got(), want); o < off && got() > 0 {
 			best, off = f, o
 		}
 		return off <= nearEnough
 	}
 	settled := false
 	for i := 0; i < rounds && !settled && got() > 0; i++ {
-		next := min(max(roundFlour(f*want/got()), least), 2*least)
+		next := roundFlour(min(max(f*want/got(), least), 2*least))
 		if next == f && i > 0 {
 			break
 		}
 		f = next
 		settled = try(f)
 	}
-	f = least
+	last := 0.
 	for i := 0; i < scanSteps && !settled; i++ {
-		settled = try(f)
-		f = max(roundFlour(f*scanStep), f+1)
+		if f = roundFlour(least * math.Pow(scanStep, float64(i))); f != last {
+			settled, last = try(f), f
+		}
 	}
-	p.work(best)
+	return best, off
 }
 
 // FlourForEggs returns the flour that eggG g of beaten egg brings to its target, g. What the

@@ -10,6 +10,7 @@ import (
 	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
 	"hollen/internal/core/roll"
+	"hollen/internal/core/rules"
 )
 
 func must(t testing.TB, r Request) *Plan {
@@ -80,7 +81,7 @@ func TestMakeHoldsTogether(t *testing.T) {
 						t.Errorf("%s %s %s: %.2f + %.2f of %.2f g", f.Key, m.Key, s.Key, p.Cut.RibbonsG, p.Cut.TrimG, sheets)
 					case p.Room.PourG < -1e-9 || p.Room.PourG > fo.TopG+1e-9:
 						t.Errorf("%s %s: pours %.2f of %.2f g", f.Key, style, p.Room.PourG, fo.TopG)
-					case (fo.Portions < 9.6 || fo.Portions > 11.5) && p.Cut.Ribbons > 0:
+					case fo.Portions < 9.6 || fo.Portions > 11.5:
 						t.Errorf("%s %s %s %s: %.2f portions of 10", f.Key, style, m.Key, s.Key, fo.Portions)
 					case p.Roll.SheetMM <= 0 || p.Cook.Seconds <= 0 || p.Rest.Min < 20 || p.Knead.Min < 8:
 						t.Errorf("%s %s %s %s: %+v", f.Key, style, m.Key, s.Key, p.Rest)
@@ -155,11 +156,28 @@ func TestPourAndKeep(t *testing.T) {
 }
 
 func TestDoughMassIsMet(t *testing.T) {
-	for _, want := range []float64{400, 1000, 2750, 9000} {
-		r := Default()
-		r.Amount.By, r.Amount.DoughG = "dough", want
-		if got := must(t, r).Formula.Dough.MassG; math.Abs(got/want-1) > .05 {
-			t.Errorf("%v g asked, %.0f g made", want, got)
+	for _, style := range []egg.Style{egg.WholeEggs, egg.Rich, egg.YolksOnly, egg.WholeWater, egg.NoEgg} {
+		for want, near := range map[float64]float64{400: .05, 1250: .035, 2750: .02, 9000: .02} {
+			r := Default()
+			r.Amount.By, r.Amount.DoughG, r.Eggs.Style = "dough", want, style
+			if got := must(t, r).Formula.Dough.MassG; math.Abs(got/want-1) > near {
+				t.Errorf("%s: %v g asked, %.0f g made", style, want, got)
+			}
+		}
+	}
+}
+
+// What the reasons say follows the rules, not a copy of their numbers.
+func TestReasonsFollowTheRules(t *testing.T) {
+	ru := rules.Default()
+	ru.Room.HeldBackShare, ru.Dough.AirShare, ru.Cook.Spread, ru.Cook.FrozenMoreS, ru.Roll.PieceFlourG = .11, .07, .31, 77, 133
+	p, err := MakeWith(ru, Default())
+	if err != nil {
+		t.Fatal(err)
+	}
+	for key, want := range map[string]string{"formula.held_back": "11 %", "formula.dough": "7 % of air", "cook.time": "31 %", "cook.frozen": "77 seconds", "roll.pieces": "About 133 g"} {
+		if !strings.Contains(p.Why[key], want) {
+			t.Errorf("%s: %q does not say %s", key, p.Why[key], want)
 		}
 	}
 }

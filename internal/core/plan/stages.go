@@ -40,20 +40,20 @@ func (p *Plan) ask(flourG float64) ([]flour.Part, egg.Task) {
 func (p *Plan) fine() bool { return p.ribbonMM() < p.rules.Hydration.FineWidthMM }
 
 // answer has the eggs solved: in whole numbers, or as they were weighed in the jug or after
-// cracking.
-func (p *Plan) answer() egg.Answer {
+// cracking; then plannedG is what they were to weigh, otherwise 0.
+func (p *Plan) answer() (a egg.Answer, plannedG float64) {
 	if p.Request.Amount.By == "eggs" {
 		w := p.task.Weigh()
 		k := p.Request.Amount.EggG / max(w.WholeG+w.YolkG, 1e-9)
-		return egg.Answer{Best: p.task.Exactly(w.WholeG*k, w.YolkG*k), Exact: true, Alternatives: []egg.Solution{}, Weighed: w}
+		return egg.Answer{Best: p.task.Exactly(w.WholeG*k, w.YolkG*k), Exact: true, Alternatives: []egg.Solution{}, Weighed: w}, 0
 	}
-	a := p.task.Solve()
+	a = p.task.Solve()
 	if c := p.Request.Eggs.CrackedG; c != nil && a.Best.EggG > 0 {
-		k := *c / a.Best.EggG
-		p.Formula.PlannedEggG = a.Best.EggG
+		plannedG = a.Best.EggG
+		k := *c / plannedG
 		a.Best = p.task.Exactly(a.Best.WholeG*k, a.Best.YolkG*k)
 	}
-	return a
+	return a, plannedG
 }
 
 // mix is the formula: flours, eggs, salt, oil and the dough they make.
@@ -62,14 +62,13 @@ func (p *Plan) mix(flourG float64) {
 	var parts []flour.Part
 	parts, p.task = p.ask(flourG)
 	loss, oil, salt := p.task.LossG, p.task.ExtraFat, r.Salt*flourG
-	p.Formula = Formula{}
-	eggs := p.answer()
+	eggs, planned := p.answer()
 	pick := eggs.Best
 	if pick.FlourAddG > 0 {
 		parts = flour.Scale(parts, 1+pick.FlourAddG/flourG)
 	}
 	b := flour.Mix(ru.Flour, parts)
-	f := Formula{FlourG: b.MassG, HeldBackG: ru.Room.HeldBackShare * b.MassG, Blend: b, Eggs: eggs, Pick: pick, PlannedEggG: p.Formula.PlannedEggG, jug: r.Amount.By == "eggs",
+	f := Formula{FlourG: b.MassG, HeldBackG: ru.Room.HeldBackShare * b.MassG, Blend: b, Eggs: eggs, Pick: pick, PlannedEggG: planned, jug: r.Amount.By == "eggs",
 		WholeG: pick.WholeG, YolkG: pick.YolkG, TopG: pick.TopG, SaltG: salt, OilG: oil, PortionG: p.portionG()}
 	for _, x := range parts {
 		f.Flours = append(f.Flours, Weighed{x.Flour.Key, x.Flour.Name, x.MassG, x.MassG / b.MassG, x.Moisture, x.Flour.Allergen})
@@ -203,15 +202,26 @@ func (p *Plan) knead() {
 func (p *Plan) roll() {
 	r, ru, f := &p.Request, &p.rules, &p.Formula
 	o := RollPlan{Machine: p.machine, TargetMM: p.targetMM(), Folds: p.Roll.Folds}
-	o.Pieces = int(or(r.Roll.Pieces, max(1, math.Round(f.FlourG/ru.Roll.PieceFlourG))))
-	o.PieceG = f.Dough.MassG * (1 - ru.Dough.BowlLossShare) / float64(o.Pieces)
-	o.RolledG = o.PieceG * (1 + ru.Dough.BoardFlourShare)
+	divide := func(pieces float64) {
+		o.Pieces = int(max(1, pieces))
+		o.PieceG = f.Dough.MassG * (1 - ru.Dough.BowlLossShare) / float64(o.Pieces)
+		o.RolledG = o.PieceG * (1 + ru.Dough.BoardFlourShare)
+	}
+	divide(or(r.Roll.Pieces, math.Round(f.FlourG/ru.Roll.PieceFlourG)))
 	o.Careful = r.Roll.Careful == "yes" || r.Roll.Careful == "auto" && f.Dough.FatPct >= ru.Roll.CarefulFatPct
 	l := roll.Lay{Rules: ru.Roll, Machine: p.machine, TargetMM: o.TargetMM, PieceG: o.RolledG, DensityG: f.Dough.DensityGPerML,
 		T: p.way.TRoll, D: p.way.DFolded, ReadyD: ru.Knead.ReadyD, ReadyT: ru.Knead.ReadyT, FatFreePct: ru.Knead.FatFree,
 		DurumShare: f.Blend.DurumShare, FatPct: f.Dough.FatPct, Gluten: f.Blend.GlutenFactor, OutsideBand: f.Target.Outside(f.Dough.Hw),
 		Folds: o.Folds, Mode: r.Roll.Mode, Careful: o.Careful, LastTwice: r.Roll.LastTwice, BenchMM: r.Roll.BenchMM, Sheeter: p.machine.Tool == dough.Sheeter}
 	o.Progression = l.Plan()
+	// A sheet too short for one ribbon serves nobody: unless the maker divides, fewer pieces.
+	ribbon, _ := r.lengths()
+	if need := ribbon + 2*ru.Cut.TrimEndMM; r.Roll.Pieces == nil && o.Pieces > 1 && o.LengthMM < need {
+		whole := roll.LengthMM(o.RolledG*float64(o.Pieces), l.DensityG, p.machine.WidthMM, o.SheetMM)
+		divide(math.Floor(whole / need))
+		o.Larger, l.PieceG = true, o.RolledG
+		o.Progression = l.Plan()
+	}
 	o.TargetStop = p.machine.Stops[l.TargetStop()].Label
 	o.SheetsAll = o.Pieces * o.Sheets
 	o.MetresAll = float64(o.SheetsAll) * o.LengthMM / 1000

@@ -96,7 +96,7 @@ func keptWords(k flour.Keeping) string {
 
 // explain writes the one plain sentence behind every figure.
 func (p *Plan) explain() {
-	r, f := &p.Request, &p.Formula
+	r, f, ru := &p.Request, &p.Formula, &p.rules
 	w := map[string]string{}
 	say := func(key, format string, a ...any) { w[key] = fmt.Sprintf(format, a...) }
 
@@ -105,7 +105,10 @@ func (p *Plan) explain() {
 		say("formula.flour", "%s of %s raw come to %s of ribbons; this flour gives %s after what bowl, board and trims keep.",
 			Plural(int(r.Amount.Portions), "portion", "portions"), Grams(f.PortionG), Grams(r.Amount.Portions*f.PortionG), Grams(p.Cut.RibbonsG))
 	case "dough":
-		say("formula.flour", "The flour that makes %s of dough with whole eggs comes to %s of dough.", Grams(r.Amount.DoughG), Grams(f.Dough.MassG))
+		say("formula.flour", "Asked for %s of dough, this flour gives %s: eggs come in whole numbers.", Grams(r.Amount.DoughG), Grams(f.Dough.MassG))
+		if f.Pick.Whole+f.Pick.Yolks == 0 {
+			say("formula.flour", "Asked for %s of dough, this flour gives %s.", Grams(r.Amount.DoughG), Grams(f.Dough.MassG))
+		}
 	case "eggs":
 		say("formula.flour", "%s of beaten egg bring this much flour to its target, to the gram.", Grams(f.Pick.EggG))
 	default:
@@ -119,7 +122,12 @@ func (p *Plan) explain() {
 		top = " and " + Grams(f.TopG) + " of " + p.TopWord()
 	}
 	say("formula.eggs", "%s%s to %s of flour, the least that meets the target without leaving much over.", p.EggWords(), top, Grams(f.FlourG))
-	if p.task.FixWhole != nil || p.task.FixYolks != nil {
+	switch {
+	case f.Weighed():
+		say("formula.eggs", "As they weigh; liquid and flour follow.")
+	case f.Pick.Whole+f.Pick.Yolks == 0:
+		say("formula.eggs", "%s of %s brings %s of flour to its target.", Grams(f.TopG), p.TopWord(), Grams(f.FlourG))
+	case p.task.FixWhole != nil || p.task.FixYolks != nil:
 		say("formula.eggs", "You named the eggs; liquid and flour follow.")
 	}
 	liquid, drinks := (f.Dough.Hydration+100)*f.Blend.F14G/100-f.FlourG, f.Blend.F14G-f.FlourG
@@ -132,11 +140,11 @@ func (p *Plan) explain() {
 		w["formula.hw"] += fmt.Sprintf(" The fat feels like %.1f more.", fat)
 	}
 	say("formula.band", "Aim %.1f: for flour that takes up %.1f %%, thinned on a %s%s.", f.Target.Hw, f.Blend.AbsorptionPct,
-		map[string]string{"roller": "roller machine", "sheeter": "powered sheeter"}[string(p.machine.Tool)], yolkClause(f.Pick.YolkShare))
-	say("formula.dough", "%.3f g/mL with 2 %% of air in it; %.1f %% of it is water.", f.Dough.DensityGPerML, 100*f.Dough.WaterShare)
+		map[string]string{"roller": "roller machine", "sheeter": "powered sheeter"}[string(p.machine.Tool)], yolkClause(-ru.Hydration.YolkShift*f.Pick.YolkShare))
+	say("formula.dough", "%.3f g/mL with %.0f %% of air in it; %.1f %% of it is water.", f.Dough.DensityGPerML, 100*ru.Dough.AirShare, 100*f.Dough.WaterShare)
 	say("formula.colour", "%s.", capital(f.Colour.Words))
 	say("formula.yield", "%s of ribbons at %s a portion.", Grams(p.Cut.RibbonsG), Grams(f.PortionG))
-	say("formula.held_back", "8 %% of the flour stays out of the well and is worked in only if the dough asks.")
+	say("formula.held_back", "%.0f %% of the flour stays out of the well and is worked in only if the dough asks.", 100*ru.Room.HeldBackShare)
 
 	part := f.Flours[0]
 	k := r.Flours[0]
@@ -146,7 +154,7 @@ func (p *Plan) explain() {
 		say("room.moisture", "Milled at %.1f %%; this air draws it to %.1f %%. %s in %s of %g kg (63 %% of the way in %.0f days) leaves it here.",
 			100*part.Moisture.MilledWB, 100*part.Moisture.EquilibriumWB, capital(Plural(int(k.OpenDays), "day", "days")), keptWords(k.Kept), k.ContainsKG, math.Max(1, part.Moisture.TauDays))
 		if part.Moisture.Bounded {
-			w["room.moisture"] += fmt.Sprintf(" Beyond %.1f–%.1f %% it is not believed without measuring.", 100*p.rules.Flour.EstimateLowWB, 100*p.rules.Flour.EstimateHighWB)
+			w["room.moisture"] += fmt.Sprintf(" Beyond %.1f–%.1f %% it is not believed without measuring.", 100*ru.Flour.EstimateLowWB, 100*ru.Flour.EstimateHighWB)
 		}
 	}
 	switch c := p.Room.CorrectionG; {
@@ -167,8 +175,8 @@ func (p *Plan) explain() {
 	case p.Room.KeepG > 0:
 		w["room.water"] += " It is an estimate: keep a little in reach in case the dough stays dry."
 	}
-	say("room.loss", "Vapour leaves the dough's face for ten minutes of kneading at %.0f °C and %.0f %%.", r.Room.TempC, 100*r.Room.RH)
-	say("room.contact", "Flour at %.0f °C and eggs from the %s, and a degree from the hands.", r.Room.TempC, r.Eggs.From)
+	say("room.loss", "Vapour leaves the dough's face for %.0f minutes of kneading at %.0f °C and %.0f %%.", ru.Room.BoardSeconds/60, r.Room.TempC, 100*r.Room.RH)
+	say("room.contact", "Flour at %.0f °C and eggs from the %s, and %g °C from the hands.", r.Room.TempC, r.Eggs.From, ru.Knead.ContactRiseC)
 
 	say("knead.min", "This dough develops to 63 %% in %.1f minutes of work; %s, the rest and %s bring it to %.0f %%.",
 		p.Knead.W63Min, Minutes(p.Knead.Min), Plural(p.Roll.Folds, "folded pass", "folded passes"), 100*p.Knead.D)
@@ -185,23 +193,25 @@ func (p *Plan) explain() {
 		w["rest.min"] = "Your minutes. " + w["rest.min"]
 	}
 
-	say("knead.peak", "From %.0f °C when it comes together, and a fifth of a degree a minute from the hands.", p.Room.ContactC)
-	say("knead.folds", "Each is worth half a minute of kneading and lays the sheet straight.")
+	say("knead.peak", "From %.0f °C when it comes together, and %g °C a minute from the hands.", p.Room.ContactC, ru.Knead.Hand.HeatC)
+	say("knead.folds", "Each is worth %g min of kneading and lays the sheet straight.", ru.Knead.FoldWork)
 	say("rest.temp", "It moves towards %s by 63 %% in %.0f minutes.", where, p.model.TauDMin)
 
-	o := &p.Roll
-	say("roll.sheet", "Stop %s leaves %.2f mm: this dough springs back %.0f %% of the gap. %s asks for %.2f.", o.TargetStop, o.SheetMM, 100*o.Spring, p.shape.Name, o.TargetMM)
-	say("roll.pieces", "About 100 g of flour each; %s covers %.0f mm of a %.0f mm sheet.", Grams(o.RolledG), o.LengthMM*float64(o.Sheets), o.Machine.WidthMM)
+	o, c := &p.Roll, &p.Cut
+	say("roll.sheet", "Stop %s leaves %.2f mm: this dough springs back %.0f %% of the gap. %.2f is wanted.", o.TargetStop, o.SheetMM, 100*o.Spring, o.TargetMM)
+	say("roll.pieces", "About %.0f g of flour each; %s covers %.0f mm of a %.0f mm sheet.", ru.Roll.PieceFlourG, Grams(o.RolledG), o.LengthMM*float64(o.Sheets), o.Machine.WidthMM)
+	if o.Larger {
+		say("roll.pieces", "Larger than usual, so that a ribbon of %g mm fits; %s covers %.0f mm of a %.0f mm sheet.", c.MinMM, Grams(o.RolledG), o.LengthMM*float64(o.Sheets), o.Machine.WidthMM)
+	}
 	if r.Roll.Pieces != nil {
 		say("roll.pieces", "As you divide it; %s covers %.0f mm of a %.0f mm sheet.", Grams(o.RolledG), o.LengthMM*float64(o.Sheets), o.Machine.WidthMM)
 	}
-	say("roll.time", "%s at %.0f mm/s and %.0f seconds of handling a pass, %s one after the other.", Plural(len(o.Passes), "pass", "passes"), o.Machine.SpeedMMPerS, p.rules.Roll.HandlingS, Plural(o.Pieces, "piece", "pieces"))
+	say("roll.time", "%s at %.0f mm/s and %.0f seconds of handling a pass, %s one after the other.", Plural(len(o.Passes), "pass", "passes"), o.Machine.SpeedMMPerS, ru.Roll.HandlingS, Plural(o.Pieces, "piece", "pieces"))
 	say("roll.mode", "%s", p.modeWords())
 
-	c := &p.Cut
 	if c.Ribbons > 0 {
-		use := c.SheetWidthMM - 2*p.rules.Cut.TrimSideMM
-		say("cut.across", "%g less %g each side leaves %g, room for %d at %g mm.", c.SheetWidthMM, p.rules.Cut.TrimSideMM, use, c.Across, c.RibbonMM)
+		use := c.SheetWidthMM - 2*ru.Cut.TrimSideMM
+		say("cut.across", "%g less %g each side leaves %g, room for %d at %g mm.", c.SheetWidthMM, ru.Cut.TrimSideMM, use, c.Across, c.RibbonMM)
 		say("cut.ribbons", "%d across, %s, %s. Each weighs %.1f g.", c.Across, Plural(c.Along, "length", "lengths"), Plural(o.SheetsAll, "sheet", "sheets"), c.RibbonG)
 		short := "."
 		if c.LastNest > 0 {
@@ -232,21 +242,21 @@ func (p *Plan) explain() {
 	}
 	say("dry.brittle", "From %.0f %% of the mass gone the edges no longer bend.", 100*p.Dry.Brittle.Loss)
 	say("dry.warm", "Mixing, kneading, the warm part of the rest, rolling, drying and cutting, one after the other.")
-	say("cook.time", "%.2f mm cooks in about %s fresh; the range is a quarter each way. Taste from the early end.", p.Cook.TeMM, MinSec(p.Cook.Seconds))
+	say("cook.time", "%.2f mm cooks in about %s fresh, give or take %.0f %%. Taste from the early end.", p.Cook.TeMM, MinSec(p.Cook.Seconds), 100*ru.Cook.Spread)
 	if p.Cook.Loss > 0 {
 		w["cook.time"] += fmt.Sprintf(" Dried by %.0f %% it takes %s.", 100*p.Cook.Loss, MinSec(p.Cook.DriedS))
 	}
-	say("cook.frozen", "45 seconds more; straight from the freezer, not thawed.")
-	say("cook.pan", "A minute less in the water, never under %s; the sauce does the rest.", MinSec(p.rules.Cook.BaseS))
-	say("cook.pot", "1 L of water and 10 g of salt to 100 g of pasta, in lots the pot can take.")
+	say("cook.frozen", "%.0f seconds more; straight from the freezer, not thawed.", ru.Cook.FrozenMoreS)
+	say("cook.pan", "%.0f seconds less in the water, never under %s; the sauce does the rest.", ru.Cook.PanLessS, MinSec(ru.Cook.BaseS))
+	say("cook.pot", "%g L of water and %g g of salt to 100 g of pasta, in lots the pot can take.", ru.Cook.WaterPerPasta/10, 100*ru.Cook.SaltPerPasta)
 	p.Why = w
 }
 
-func yolkClause(share float64) string {
-	if share == 0 {
+func yolkClause(points float64) string {
+	if points == 0 {
 		return ""
 	}
-	return fmt.Sprintf(", %.1f lower for its yolk", 1.5*share)
+	return fmt.Sprintf(", %.1f lower for its yolk", points)
 }
 
 // modeWords says how the stops are taken.
