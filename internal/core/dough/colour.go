@@ -3,6 +3,7 @@ package dough
 import (
 	"fmt"
 	"math"
+	"strings"
 
 	"hollen/internal/core/flour"
 )
@@ -26,6 +27,13 @@ func (a rgb) to(b rgb, k float64) rgb {
 	return a
 }
 
+// parse reads #rrggbb.
+func parse(s string) (rgb, bool) {
+	var r, g, b int
+	n, err := fmt.Sscanf(s, "#%02x%02x%02x", &r, &g, &b)
+	return rgb{float64(r), float64(g), float64(b)}, n == 3 && err == nil
+}
+
 func (a rgb) String() string {
 	return fmt.Sprintf("#%02x%02x%02x", int(math.Round(a[0])), int(math.Round(a[1])), int(math.Round(a[2])))
 }
@@ -40,13 +48,29 @@ var (
 	light = rgb{255, 246, 224}
 )
 
+// UsualYolk is the yolk colour taken when none is said, on the fan of 1 to 15.
+const UsualYolk = 10
+
+// Stain is what an addition does to the colour: it draws the dough to #rrggbb, 1−e^(−Depth·
+// share) of the way, where share is its part of the dough.
+type Stain struct {
+	Colour string
+	Depth  float64
+	G      float64
+	Word   string // of the colour it gives
+	Name   string
+}
+
 // Tint returns the colour of a dough of massG g with yolkG g of yolk in it (whole eggs'
-// yolks included), on blend b. House estimate, by eye from mixed doughs; yolk colour is
-// taken as a score of 10 on the 1–15 fan.
-func Tint(b flour.Blend, yolkG, massG float64) Colour {
+// yolks included) of colour yolkScore (1–15, 0 counts as 10), on blend b, after stains. House
+// estimate, by eye from mixed doughs.
+func Tint(b flour.Blend, yolkG, massG, yolkScore float64, stains ...Stain) Colour {
 	share := 0.
 	if massG > 0 {
 		share = yolkG / massG
+	}
+	if yolkScore > 0 {
+		share *= yolkScore / UsualYolk
 	}
 	const wholeEgg, allYolk = .114, .42
 	c, words := paste.to(straw, share/wholeEgg), "pale straw"
@@ -73,6 +97,17 @@ func Tint(b flour.Blend, yolkG, massG float64) Colour {
 	if b.WholegrainShare > 0 {
 		c = c.to(bran, .75*b.WholegrainShare)
 		words += ", flecked with bran"
+	}
+	for _, s := range stains {
+		to, ok := parse(s.Colour)
+		if !ok || massG <= 0 {
+			continue
+		}
+		k := 1 - math.Exp(-s.Depth*s.G/massG)
+		c = c.to(to, k)
+		if k > .08 {
+			words = s.Word + " from " + strings.ToLower(s.Name)
+		}
 	}
 	return Colour{c.String(), c.to(dark, .52).String(), c.to(light, .45).String(), words}
 }

@@ -21,6 +21,14 @@ type Amounts struct {
 	OilG      float64
 	SaltG     float64
 	LossG     float64 // water the room takes while kneading
+	Others    []Other // purées, powders, ink, herbs …
+}
+
+// Other is one addition: its mass, the make-up of a gram of it, and the water it takes up
+// and so keeps from the flour, g/g.
+type Other struct {
+	G, UptakeGPerG float64
+	Composition    egg.Composition
 }
 
 // Densities of the parts at kitchen temperature, g/mL. Source: food engineering tables.
@@ -39,7 +47,7 @@ type Dough struct {
 	DensityGPerML float64 `json:"density_g_per_ml"`
 	WaterShare    float64 `json:"water_share"` // of mass, 0–1
 	Hydration     float64 `json:"hydration_points"`
-	FatPct        float64 `json:"fat_pct_of_flour"` // egg, oil and milk fat over F14, %
+	FatPct        float64 `json:"fat_pct_of_flour"` // fat of egg, oil, milk and additions over F14, %
 	Hw            float64 `json:"hw_points"`
 	KcalPer100G   float64 `json:"kcal_per_100_g"`
 	KJPer100G     float64 `json:"kj_per_100_g"`
@@ -58,17 +66,16 @@ func Make(r rules.Rules, b flour.Blend, a Amounts) Dough {
 	d.FatG = b.F14G * r.Dough.FlourFatShare
 	d.CarbG = b.MassG*(1-b.MoistureWB) - d.ProteinG - b.F14G*b.AshPct/100 - d.FatG
 	liquidWater, liquidFat := -a.LossG, 0.
-	for _, p := range []struct {
-		g float64
-		c egg.Composition
-	}{{a.WholeEggG, egg.Whole}, {a.YolkG, egg.Yolk}, {a.TopG, a.TopUp.Composition()}, {a.OilG, egg.Oil}} {
-		d.WaterG += p.g * p.c.Water
-		d.ProteinG += p.g * p.c.Protein
-		d.FatG += p.g * p.c.Fat
-		d.CarbG += p.g * p.c.Carb
-		d.AshG += p.g * p.c.Ash
-		liquidWater += p.g * p.c.Water
-		liquidFat += p.g * p.c.Fat
+	liquids := append([]Other{{a.WholeEggG, 0, egg.Whole}, {a.YolkG, 0, egg.Yolk}, {a.TopG, 0, a.TopUp.Composition()}, {a.OilG, 0, egg.Oil}}, a.Others...)
+	for _, p := range liquids {
+		c := p.Composition
+		d.WaterG += p.G * c.Water
+		d.ProteinG += p.G * c.Protein
+		d.FatG += p.G * c.Fat
+		d.CarbG += p.G * c.Carb
+		d.AshG += p.G * c.Ash
+		liquidWater += p.G * (c.Water - p.UptakeGPerG)
+		liquidFat += p.G * c.Fat
 	}
 	d.MassG = d.WaterG + d.ProteinG + d.FatG + d.CarbG + d.AshG
 	volume := d.WaterG/waterDensity + d.ProteinG/proteinDensity + d.FatG/fatDensity + d.CarbG/carbDensity + d.AshG/ashDensity

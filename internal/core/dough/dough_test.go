@@ -55,7 +55,7 @@ func TestMassesAddUp(t *testing.T) {
 	a := Amounts{WholeEggG: 480, YolkG: 55, TopG: 14, TopUp: egg.TopMilk, OilG: 10, SaltG: 6, LossG: 1.3}
 	d := Make(r, b, a)
 	near(t, "mass", d.MassG, 1000+480+55+14+10+6-1.3, .6) // table compositions add up to 0.9999 to 1.0
-	twice := Make(r, flour.Mix(r.Flour, flour.Scale(parts, 2)), Amounts{960, 110, 28, egg.TopMilk, 20, 12, 2.6})
+	twice := Make(r, flour.Mix(r.Flour, flour.Scale(parts, 2)), Amounts{960, 110, 28, egg.TopMilk, 20, 12, 2.6, nil})
 	near(t, "twice the mass", twice.MassG, 2*d.MassG, 1e-9)
 	near(t, "same hydration", twice.Hw, d.Hw, 1e-9)
 	near(t, "same density", twice.DensityGPerML, d.DensityGPerML, 1e-12)
@@ -76,11 +76,39 @@ func TestBandAndFeel(t *testing.T) {
 
 func TestTintDeepensWithYolk(t *testing.T) {
 	b := flour.Blend{}
-	whole, yolk := Tint(b, 91.5, 800), Tint(b, 732, 1732)
+	whole, yolk := Tint(b, 91.5, 800, 0), Tint(b, 732, 1732, 10)
 	if whole.Face != "#efcc72" || yolk.Face != "#e6a632" {
 		t.Errorf("whole %s, yolk %s", whole.Face, yolk.Face)
 	}
-	if bran := Tint(flour.Blend{WholegrainShare: 1}, 91.5, 800); bran.Face == whole.Face {
+	if bran := Tint(flour.Blend{WholegrainShare: 1}, 91.5, 800, 0); bran.Face == whole.Face {
 		t.Error("wholegrain leaves the colour as it was")
+	}
+}
+
+// A purée wets the dough, a powder dries it, and both keep the mass.
+func TestAdditions(t *testing.T) {
+	r := rules.Default()
+	b := flour.Mix(r.Flour, []flour.Part{at14("soft-00", 1000)})
+	plain := Make(r, b, Amounts{WholeEggG: 540})
+	for _, c := range []struct {
+		g, uptake, points float64
+		comp              egg.Composition
+	}{
+		{100, 0, 9 + .2*.04, egg.Composition{Water: .90, Fat: .004, Carb: .096}},          // 90 g of water, 0.04 % of fat
+		{30, 1.2, 3*(.05-1.2) + .2*.12, egg.Composition{Water: .05, Fat: .04, Carb: .91}}, // 34.5 g taken up
+	} {
+		d := Make(r, b, Amounts{WholeEggG: 540, Others: []Other{{c.g, c.uptake, c.comp}}})
+		near(t, "points", d.Hw-plain.Hw, c.points, 1e-9)
+		near(t, "mass", d.MassG-plain.MassG, c.g, 1e-9)
+	}
+	// 150 g of spinach to a kilo: green, and greener with more.
+	stain := Stain{"#7aa468", 12, 150, "green", "Spinach"}
+	c := Tint(b, 165, 1690, 0, stain)
+	stain.G = 300
+	if d := Tint(b, 165, 1840, 0, stain); c.Words != "green from spinach" || c.Face == d.Face || c.Face == Tint(b, 165, 1690, 0).Face {
+		t.Errorf("%+v, then %+v", c, d)
+	}
+	if Tint(b, 165, 1690, 15).Face == Tint(b, 165, 1690, 5).Face {
+		t.Error("the yolk's colour changes nothing")
 	}
 }

@@ -2,6 +2,13 @@
 // target, and what is left over?
 package egg
 
+import (
+	"errors"
+	"fmt"
+
+	"hollen/internal/core/cost"
+)
+
 // Composition is the make-up of one gram of a liquid, g/g.
 type Composition struct{ Water, Protein, Fat, Carb, Ash float64 }
 
@@ -18,25 +25,60 @@ var (
 
 // Class is an egg size: mean edible and yolk mass, and the band in the shell.
 type Class struct {
-	Key     string
-	Name    string
-	EdibleG float64 // g without shell
-	YolkG   float64 // g
-	ShellG  string  // the published band in the shell, for the page
+	Key        string     `json:"key"`
+	Name       string     `json:"name"`
+	EdibleG    float64    `json:"edible_g"`              // g without shell
+	YolkG      float64    `json:"yolk_g"`                // g
+	ShellG     string     `json:"-"`                     // the published band in the shell, for the page
+	YolkColour float64    `json:"yolk_colour,omitempty"` // on the fan of 1 to 15, 0: not said
+	PriceEach  cost.Money `json:"price_each,omitempty"`  // 0: not known
+}
+
+// OwnPrefix begins the key of a class a kitchen has weighed itself.
+const OwnPrefix = "own-"
+
+// Bounds of a class's means, g.
+const (
+	MinEdibleG, MaxEdibleG = 25., 100.
+	MaxYolkShare           = .7
+)
+
+// Check returns an error for everything in c that cannot be right.
+func (c *Class) Check() error {
+	var errs []error
+	if n := len([]rune(c.Name)); n < 1 || n > 60 {
+		errs = append(errs, fmt.Errorf("name: %d letters; 1 to 60 are allowed", n))
+	}
+	if !(c.EdibleG >= MinEdibleG && c.EdibleG <= MaxEdibleG) {
+		errs = append(errs, fmt.Errorf("edible_g: %g; %g to %g g is allowed", c.EdibleG, MinEdibleG, MaxEdibleG))
+	}
+	if !(c.YolkG >= 8 && c.YolkG <= MaxYolkShare*c.EdibleG) {
+		errs = append(errs, fmt.Errorf("yolk_g: %g; 8 g to 70 %% of the egg is allowed", c.YolkG))
+	}
+	if c.YolkColour != 0 && !(c.YolkColour >= 1 && c.YolkColour <= 15) {
+		errs = append(errs, fmt.Errorf("yolk_colour: %g; 1 to 15 is allowed", c.YolkColour))
+	}
+	return errors.Join(errs...)
+}
+
+// WeighedClass returns the class of n eggs that weigh eggsG g without their shells and whose yolks
+// weigh yolksG g.
+func WeighedClass(name string, n, eggsG, yolksG float64) Class {
+	return Class{Name: name, EdibleG: eggsG / n, YolkG: yolksG / n}
 }
 
 // Classes returns the egg classes in the order a list shows them. Bands are published
 // marketing standards; means are house values until a kitchen weighs its own.
 func Classes() []Class {
 	return []Class{
-		{"eu-s", "EU small", 43, 14.5, "under 53 g in the shell"},
-		{"eu-m", "EU medium", 51, 16.3, "53 to 63 g in the shell"},
-		{"eu-l", "EU large", 60, 18.3, "63 to 73 g in the shell"},
-		{"eu-xl", "EU extra large", 68, 19.9, "73 g and over in the shell"},
-		{"us-m", "US medium", 44, 15, "about 50 g in the shell"},
-		{"us-l", "US large", 50, 17, "about 57 g in the shell"},
-		{"us-xl", "US extra large", 56, 18.6, "about 64 g in the shell"},
-		{"us-jumbo", "US jumbo", 63, 20.4, "about 71 g in the shell"},
+		{Key: "eu-s", Name: "EU small", EdibleG: 43, YolkG: 14.5, ShellG: "under 53 g in the shell"},
+		{Key: "eu-m", Name: "EU medium", EdibleG: 51, YolkG: 16.3, ShellG: "53 to 63 g in the shell"},
+		{Key: "eu-l", Name: "EU large", EdibleG: 60, YolkG: 18.3, ShellG: "63 to 73 g in the shell"},
+		{Key: "eu-xl", Name: "EU extra large", EdibleG: 68, YolkG: 19.9, ShellG: "73 g and over in the shell"},
+		{Key: "us-m", Name: "US medium", EdibleG: 44, YolkG: 15, ShellG: "about 50 g in the shell"},
+		{Key: "us-l", Name: "US large", EdibleG: 50, YolkG: 17, ShellG: "about 57 g in the shell"},
+		{Key: "us-xl", Name: "US extra large", EdibleG: 56, YolkG: 18.6, ShellG: "about 64 g in the shell"},
+		{Key: "us-jumbo", Name: "US jumbo", EdibleG: 63, YolkG: 20.4, ShellG: "about 71 g in the shell"},
 	}
 }
 

@@ -85,7 +85,7 @@ func brute(k Task) (best Solution, found bool) {
 func TestSolveEqualsBruteForce(t *testing.T) {
 	rnd := rand.New(rand.NewSource(7))
 	classes := Classes()
-	for i := range 4000 {
+	for i := range 20000 {
 		flour := 40 + rnd.Float64()*760
 		if i%100 == 0 {
 			flour *= 8
@@ -93,6 +93,10 @@ func TestSolveEqualsBruteForce(t *testing.T) {
 		k := task(flour, .10+rnd.Float64()*.06, 36+rnd.Float64()*14, classes[rnd.Intn(len(classes))].Key,
 			[]Style{WholeEggs, Rich, YolksOnly}[rnd.Intn(3)])
 		k.LossG = rnd.Float64() * 2
+		if rnd.Intn(5) == 0 { // eggs of another class, an oil, a purée, a thirsty powder
+			k.GivenG = float64(rnd.Intn(4)) * 51
+			k.ExtraFat, k.ExtraWater = rnd.Float64()*.05*flour, (rnd.Float64()*.16-.06)*flour
+		}
 		k.LockFlour = rnd.Intn(3) == 0
 		k.TopUp = []TopUp{TopWater, TopMilk, TopNone}[rnd.Intn(3)]
 		want, found := brute(k)
@@ -100,7 +104,7 @@ func TestSolveEqualsBruteForce(t *testing.T) {
 		if got.Exact != found || found && (got.Best.Whole != want.Whole || got.Best.Yolks != want.Yolks) {
 			t.Fatalf("case %d %+v:\n got %v %+v\nwant %v %+v", i, k, got.Exact, got.Best, found, want)
 		}
-		if got.Weighed.Crack+got.Weighed.Separate == 0 {
+		if got.Weighed.Crack+got.Weighed.Separate == 0 && k.GivenG == 0 {
 			t.Fatalf("case %d: no weighed row", i)
 		}
 		if len(got.Alternatives) > 4 {
@@ -136,6 +140,29 @@ func TestFixedNumbersAreKept(t *testing.T) {
 	k.FixYolks = &none
 	if s := k.Solve().Best; s.Yolks != 0 || s.Whole != 9 {
 		t.Errorf("no yolks: %+v", s)
+	}
+}
+
+// Eggs of another class count in full; the class makes up the rest.
+func TestMixedClasses(t *testing.T) {
+	k := task(1000, .14, soft00, "eu-l", WholeEggs)
+	k.GivenG = 4 * 51
+	s := k.Solve().Best
+	if s.Whole != 5 || math.Abs(s.EggG-(5*60+4*51)) > 1e-9 || math.Abs(s.Hw-s.TargetHw) > .31 {
+		t.Errorf("four of 51 g and large ones: %+v", s)
+	}
+	if w := k.Weigh(); math.Abs(k.start()+100*w.WholeG*k.worth(Whole)/k.F14G-soft00) > 1e-9 {
+		t.Errorf("weighed beside them: %+v", w)
+	}
+	k.GivenG = 12 * 51
+	if s := k.Solve().Best; s.Whole != 0 || s.FlourAddG == 0 {
+		t.Errorf("twelve are more than enough: %+v", s)
+	}
+	if c := WeighedClass("Ten of ours", 10, 548, 171); c.Check() != nil || c.EdibleG != 54.8 || c.YolkG != 17.1 {
+		t.Errorf("%+v", c)
+	}
+	if c := WeighedClass("", 10, 5480, 171); c.Check() == nil {
+		t.Error("an egg of 548 g is accepted")
 	}
 }
 

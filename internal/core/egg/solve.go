@@ -20,6 +20,7 @@ type Task struct {
 	LossG      float64 // water the room takes while kneading, g
 	ExtraWater float64 // water already in (purée, cocoa …), g
 	ExtraFat   float64 // fat already in (oil), g
+	GivenG     float64 // whole egg of other classes already in the bowl, edible, g
 
 	Class     Class
 	Style     Style
@@ -88,6 +89,10 @@ func (t *Task) dry() float64 {
 	return 100 * (t.ExtraWater - t.LossG + t.Hydration.FatWeight*t.ExtraFat + t.FlourG - t.F14G) / t.F14G
 }
 
+// start returns the working hydration before any egg of the class or top-up, points: dry, and
+// the eggs of other classes that are given.
+func (t *Task) start() float64 { return t.dry() + 100*t.GivenG*t.worth(Whole)/t.F14G }
+
 // freeTop says whether the style takes top-up without limit.
 func (t *Task) freeTop() bool { return t.Style == WholeWater || t.Style == NoEgg }
 
@@ -100,7 +105,7 @@ func (t *Task) freeTop() bool { return t.Style == WholeWater || t.Style == NoEgg
 // and its cost J = 10·miss + max(0,|share−nominal|−.03)/.05 + .5·top% + .7·dF% + .02·whites
 // g per 100 g flour. miss is what remains of |Hw−target| beyond 0.3 points.
 func (t *Task) Try(e, y int) Solution {
-	eg, yg := float64(e)*t.Class.EdibleG, float64(y)*t.Class.YolkG
+	eg, yg := float64(e)*t.Class.EdibleG+t.GivenG, float64(y)*t.Class.YolkG
 	s := Solution{Whole: e, Yolks: y, EggG: eg + yg, WholeG: eg, YolkG: yg, WhitesG: float64(y) * (t.Class.EdibleG - t.Class.YolkG)}
 	if s.EggG > 0 {
 		s.YolkShare = yg / s.EggG
@@ -146,6 +151,7 @@ func (t *Task) Exactly(wholeG, yolkG float64) Solution {
 		return n, g / float64(n)
 	}
 	k := *t
+	k.GivenG = 0
 	var e, y int
 	e, k.Class.EdibleG = about(wholeG, t.Class.EdibleG)
 	y, k.Class.YolkG = about(yolkG, t.Class.YolkG)
@@ -163,7 +169,7 @@ func (t *Task) allowed(e, y int) bool {
 	if t.Style == NoEgg {
 		return e == 0 && y == 0
 	}
-	if e+y < 1 {
+	if e+y < 1 && t.GivenG == 0 {
 		return false
 	}
 	switch t.Style {
@@ -171,7 +177,7 @@ func (t *Task) allowed(e, y int) bool {
 		if t.FixWhole != nil || t.FixYolks != nil {
 			return true
 		}
-		share := float64(y) * t.Class.YolkG / (float64(e)*t.Class.EdibleG + float64(y)*t.Class.YolkG)
+		share := float64(y) * t.Class.YolkG / (t.GivenG + float64(e)*t.Class.EdibleG + float64(y)*t.Class.YolkG)
 		return share >= t.Eggs.RichLow && share <= t.Eggs.RichHigh
 	case YolksOnly:
 		return e == 0 || t.FixWhole != nil
@@ -181,10 +187,18 @@ func (t *Task) allowed(e, y int) bool {
 	return y == 0 || t.FixYolks != nil
 }
 
-// wholeWaterEggs returns round(0.7·need/egg), at least one egg.
+// least is the fewest eggs and yolks of the class an answer with egg has.
+func (t *Task) least() int {
+	if t.GivenG > 0 {
+		return 0
+	}
+	return 1
+}
+
+// wholeWaterEggs returns round(0.7·need/egg) less what is given, at least one egg in all.
 func (t *Task) wholeWaterEggs() int {
 	need := (t.TargetHw - t.dry()) * t.F14G / 100
-	return max(1, int(math.Round(t.Eggs.WholeWaterShare*need/t.Class.EdibleG)))
+	return max(t.least(), int(math.Round((t.Eggs.WholeWaterShare*need-t.GivenG)/t.Class.EdibleG)))
 }
 
 // fixed says whether the maker has named a number, so that no answer is dropped.
@@ -204,7 +218,7 @@ func (t *Task) each(limit float64, f func(Solution)) {
 		moved = 0
 	}
 	perG := (1-t.MoistureWB)/(1-t.BasisWB)*(1+t.TargetHw/100) - 1
-	need := (t.TargetHw - t.dry()) * t.F14G / 100
+	need := (t.TargetHw - t.start()) * t.F14G / 100
 	slack := math.Abs(t.Hydration.YolkShift)*t.F14G/100 + 1e-6
 	low := need - most - miss*t.F14G/100 - slack
 	high := need + moved*max(perG, 0) + miss*(t.F14G+moved*1.1)/100 + slack
@@ -242,7 +256,9 @@ func (t *Task) each(limit float64, f func(Solution)) {
 			yLow, yHigh = *t.FixYolks, *t.FixYolks
 		case t.Style == Rich:
 			// share between nominal ± reach: y·Y = share/(1−share)·e·E
-			of := func(share float64) float64 { return share / (1 - share) * float64(e) * t.Class.EdibleG / t.Class.YolkG }
+			of := func(share float64) float64 {
+				return share / (1 - share) * (float64(e)*t.Class.EdibleG + t.GivenG) / t.Class.YolkG
+			}
 			yLow = max(yLow, int(of(max(t.nominal()-reach, 0))))
 			if up := t.nominal() + reach; up < 1 {
 				yHigh = min(yHigh, int(of(up))+1)
@@ -266,7 +282,7 @@ func (t *Task) within(e, y int, limit float64) bool {
 	if left < 0 {
 		return false
 	}
-	eg, yg := float64(e)*t.Class.EdibleG, float64(y)*t.Class.YolkG
+	eg, yg := float64(e)*t.Class.EdibleG+t.GivenG, float64(y)*t.Class.YolkG
 	share := 0.
 	if eg+yg > 0 {
 		share = yg / (eg + yg)
@@ -340,9 +356,9 @@ func (t *Task) near(f func(Solution)) {
 
 // nearest returns the admitted answer with the least miss, for when none is near enough.
 func (t *Task) nearest() Solution {
-	e, y := max(1, int(math.Round(t.Weigh().WholeG/t.Class.EdibleG))), 0
+	e, y := max(t.least(), int(math.Round(t.Weigh().WholeG/t.Class.EdibleG))), 0
 	if t.Style == YolksOnly {
-		e, y = 0, max(1, int(math.Round(t.Weigh().YolkG/t.Class.YolkG)))
+		e, y = 0, max(t.least(), int(math.Round(t.Weigh().YolkG/t.Class.YolkG)))
 	} else if t.Style == Rich {
 		y = 1
 	}
@@ -411,7 +427,7 @@ func (t *Task) alternatives(best Solution) []Solution {
 }
 
 // Weigh returns the answer in grams: beaten egg and yolk at the style's nominal share that
-// reach the target exactly, and how many to crack for them.
+// reach the target exactly, beside what is given, and how many to crack for them.
 func (t *Task) Weigh() Weighed {
 	share := t.nominal()
 	target := t.target(share)
@@ -425,7 +441,14 @@ func (t *Task) Weigh() Weighed {
 		egg *= t.Eggs.WholeWaterShare
 	}
 	g := egg / ((1-share)*t.worth(Whole) + share*t.worth(Yolk))
-	w.WholeG, w.YolkG = g*(1-share), g*share
+	w.WholeG, w.YolkG = g*(1-share)-t.GivenG, g*share
+	if w.WholeG < 0 { // what is given is more than this share of whole egg: yolk makes up the rest
+		w.WholeG = 0
+		if share > 0 {
+			w.YolkG = max(0, egg-t.GivenG*t.worth(Whole)) / t.worth(Yolk)
+		}
+		w.Hw = max(w.Hw, t.start())
+	}
 	if rest := need - egg; rest > 0 {
 		if v := t.worth(t.TopUp.Composition()); v > 0 {
 			w.LiquidG = rest / v

@@ -102,3 +102,40 @@ func TestShippedFloursAreWhole(t *testing.T) {
 		keys[f.Key] = true
 	}
 }
+
+// A lot's dates give its days; a measurement counts as such for two days and is drifted from
+// after that.
+func TestLot(t *testing.T) {
+	l := Lot{Name: "spring sack", Flour: "soft-00", How: PaperBag, ContainerKG: 25, OpenedOn: "2026-11-15", MeasuredOn: "2026-11-20", MeasuredWB: .128}
+	if err := l.Check(); err != nil {
+		t.Fatal(err)
+	}
+	if k := l.Kept("2026-11-22", 3); k.Days != 7 || k.MeasuredWB == nil || *k.MeasuredWB != .128 {
+		t.Errorf("two days after measuring: %+v", k)
+	}
+	if k := l.Kept("2026-11-25", 3); k.Days != 5 || k.MeasuredWB != nil || k.StartWB != .128 {
+		t.Errorf("five days after: %+v", k)
+	}
+	r := rules.Default().Flour
+	f, _ := Find("soft-00")
+	m := f.Now(r, l.Kept("2026-11-25", 3), 22, .45)
+	if want := m.EquilibriumWB + (.128-m.EquilibriumWB)*math.Exp(-5/m.TauDays); math.Abs(m.NowWB-want) > 1e-12 || m.Measured {
+		t.Errorf("drifts to %.4f, want %.4f", m.NowWB, want)
+	}
+	if k := l.Kept("", 3); k.Days != 3 || k.MeasuredWB == nil {
+		t.Errorf("no day given: %+v", k)
+	}
+	for _, bad := range []Lot{{Name: "x", How: PaperBag, ContainerKG: 25, OpenedOn: "yesterday"}, {Name: "x", How: "pocket", ContainerKG: 1}, {Name: "x", How: PaperBag, ContainerKG: 1, MeasuredWB: .6}, {How: PaperBag, ContainerKG: 1}} {
+		if bad.Check() == nil {
+			t.Errorf("%+v is accepted", bad)
+		}
+	}
+	if m, err := LossOnDrying(20, 17.5); err != nil || m != .125 {
+		t.Errorf("%v, %v", m, err)
+	}
+	for _, c := range [][2]float64{{20, 21}, {0, 0}, {20, 0}, {math.NaN(), 1}} {
+		if _, err := LossOnDrying(c[0], c[1]); err == nil {
+			t.Errorf("%v is accepted", c)
+		}
+	}
+}

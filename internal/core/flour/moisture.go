@@ -77,6 +77,7 @@ type Kept struct {
 	Days       float64  // days since opening, ≥ 0
 	MassKG     float64  // kg in the container
 	MeasuredWB *float64 // share wet basis, nil when not measured
+	StartWB    float64  // share wet basis, when it was opened or last measured; 0: as milled
 }
 
 // Now returns the moisture of f today: m = m_eq + (m_0 − m_eq)·e^(−days/τ), held to the
@@ -85,6 +86,9 @@ func (f Flour) Now(r rules.Flour, k Kept, tempC, rh float64) Moisture {
 	m := Moisture{MilledWB: f.MilledMoistureWB, TauDays: k.How.TauDays(r, k.MassKG)}
 	if m.MilledWB == 0 {
 		m.MilledWB = r.MilledMoistureWB
+	}
+	if k.StartWB > 0 {
+		m.MilledWB = k.StartWB
 	}
 	m.EquilibriumWB, m.AirClamped = Equilibrium(f.Sorption, tempC, rh)
 	if k.MeasuredWB != nil {

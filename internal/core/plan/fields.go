@@ -4,11 +4,12 @@ import (
 	"errors"
 	"fmt"
 	"math"
-	"slices"
 	"strconv"
 	"strings"
 	"unicode/utf8"
 
+	"hollen/internal/core/addition"
+	"hollen/internal/core/cost"
 	"hollen/internal/core/cut"
 	"hollen/internal/core/dry"
 	"hollen/internal/core/egg"
@@ -46,6 +47,8 @@ const (
 	Choice
 	Text
 	Flag
+	Price // money, or empty
+	Date  // yyyy-mm-dd, or empty
 )
 
 // Option is one value of a choice.
@@ -65,7 +68,32 @@ type Field struct {
 	Show     float64 // shown = stored × Show; 0 counts as 1
 	Optional bool    // may be empty: Hollen chooses
 	Options  []Option
+	Group    string // of fields that come and go together: flours, additions, eggs.also
 	at       func(*Request) any
+	has      func(*Request) bool  // nil: every request has it
+	kept     func(*Request) *Kept // nil: holds no thing of the workshop's own
+}
+
+// Kept is a thing of the workshop's own that a request carries whole, as it was when it was
+// picked: a flour, a lot, a class of eggs, an addition.
+type Kept struct {
+	Key, Name string
+	Value     any
+	check     func() error
+}
+
+// ownPrefix begins the key of everything a workshop keeps itself.
+const ownPrefix = flour.OwnPrefix
+
+// Has says whether r has the field: a blend of two flours has no third share.
+func (f Field) Has(r *Request) bool { return f.has == nil || f.has(r) }
+
+// KeptBy returns the workshop's own thing that stands in the field, nil when there is none.
+func (f Field) KeptBy(r *Request) *Kept {
+	if f.kept == nil || !f.Has(r) {
+		return nil
+	}
+	return f.kept(r)
 }
 
 // FieldError says which field is wrong, how it was given and what is allowed.
@@ -79,10 +107,11 @@ func (e FieldError) Error() string {
 
 // ForPage returns the message to show beside the field, in the unit shown.
 func (e FieldError) ForPage() string {
+	what := quote(e.Value) + " won’t do. "
 	if e.Value == "" {
-		return "Empty. " + capital(e.Allowed) + "."
+		what = "Empty. "
 	}
-	return quote(e.Value) + " won’t do. " + capital(e.Allowed) + "."
+	return what + capital(e.Allowed) + "."
 }
 
 func quote(s string) string {
@@ -110,11 +139,18 @@ func options[T any](list []T, of func(T) Option) []Option {
 // MaxFlours is the most flours a blend may have.
 const MaxFlours = 5
 
-// fields are the fields of a request apart from its flours; flourFields are those of each
-// flour.
-var fields, flourFields = buildFields()
+// allFields are the fields of a request, in the order of work within each group; fieldAt
+// finds them by path.
+var allFields, fieldAt = func() ([]Field, map[string]int) {
+	all := buildFields()
+	at := map[string]int{}
+	for i, f := range all {
+		at[f.Path] = i
+	}
+	return all, at
+}()
 
-func buildFields() (all []Field, perFlour [MaxFlours][]Field) {
+func buildFields() (all []Field) {
 	number := func(s Stage, path, label, unit string, lo, hi, step float64, at func(*Request) any) Field {
 		return Field{Path: path, Stage: s, Label: label, Unit: unit, Kind: Number, Min: lo, Max: hi, Step: step, at: at}
 	}
@@ -132,11 +168,17 @@ func buildFields() (all []Field, perFlour [MaxFlours][]Field) {
 	choice := func(s Stage, path, label string, at func(*Request) any, o ...Option) Field {
 		return Field{Path: path, Stage: s, Label: label, Kind: Choice, Options: o, at: at}
 	}
+	price := func(path, label, unit string, at func(*Request) any) Field {
+		return Field{Path: path, Stage: AtFormula, Label: label, Unit: unit, Kind: Price, Optional: true, at: at}
+	}
 	flag := func(s Stage, path, label string, at func(*Request) any) Field {
 		return Field{Path: path, Stage: s, Label: label, Kind: Flag, at: at}
 	}
+	keeping := func(f Field, kept func(*Request) *Kept) Field { f.kept = kept; return f }
+	classes := options(egg.Classes(), func(c egg.Class) Option { return Option{c.Key, fmt.Sprintf("%s, %g g", c.Name, c.EdibleG)} })
 	all = []Field{
 		{Path: "name", Stage: AtFormula, Label: "Name", Kind: Text, Min: 1, Max: 80, at: func(r *Request) any { return &r.Name }},
+		{Path: "made_on", Stage: AtRoom, Label: "Made on", Kind: Date, Optional: true, at: func(r *Request) any { return &r.MadeOn }},
 		choice(AtFormula, "amount.by", "Make it by", func(r *Request) any { return &r.Amount.By },
 			Option{"portions", "Portions"}, Option{"dough", "Dough mass"}, Option{"flour", "Flour"}, Option{"eggs", "Eggs in the jug"}),
 		count(AtFormula, "amount.portions", "Portions", "", 1, 400, 1, func(r *Request) any { return &r.Amount.Portions }),
@@ -144,10 +186,11 @@ func buildFields() (all []Field, perFlour [MaxFlours][]Field) {
 		number(AtFormula, "amount.dough_g", "Dough in all", "g", 80, 60000, 50, func(r *Request) any { return &r.Amount.DoughG }),
 		number(AtFormula, "amount.flour_g", "Flour in all", "g", 50, 50000, 50, func(r *Request) any { return &r.Amount.FlourG }),
 		number(AtFormula, "amount.egg_g", "Beaten egg in the jug", "g", 30, 40000, 10, func(r *Request) any { return &r.Amount.EggG }),
-		choice(AtFormula, "eggs.class", "Eggs", func(r *Request) any { return &r.Eggs.Class },
-			options(egg.Classes(), func(c egg.Class) Option { return Option{c.Key, fmt.Sprintf("%s, %g g", c.Name, c.EdibleG)} })...),
+		keeping(choice(AtFormula, "eggs.class", "Eggs", func(r *Request) any { return &r.Eggs.Class }, classes...),
+			func(r *Request) *Kept { return keptClass(r.Eggs.OwnClass) }),
 		optional(number(AtFormula, "eggs.own_egg_g", "Your egg, without shell", "g", 25, 100, .5, func(r *Request) any { return &r.Eggs.OwnEggG })),
 		optional(number(AtFormula, "eggs.own_yolk_g", "Your yolk", "g", 8, 40, .5, func(r *Request) any { return &r.Eggs.OwnYolkG })),
+		optional(number(AtFormula, "eggs.yolk_colour", "Yolk colour", "of 15", 1, 15, 1, func(r *Request) any { return &r.Eggs.YolkColour })),
 		choice(AtFormula, "eggs.style", "Style", func(r *Request) any { return &r.Eggs.Style },
 			Option{string(egg.WholeEggs), "Whole eggs"}, Option{string(egg.Rich), "Whole eggs and yolks"}, Option{string(egg.YolksOnly), "Yolks alone"},
 			Option{string(egg.WholeWater), "Eggs and water"}, Option{string(egg.NoEgg), "No egg"}),
@@ -159,6 +202,18 @@ func buildFields() (all []Field, perFlour [MaxFlours][]Field) {
 		flag(AtFormula, "eggs.lock_flour", "Keep the flour as it is", func(r *Request) any { return &r.Eggs.LockFlour }),
 		share(AtFormula, "salt_share", "Salt, of flour", 0, .025, .001, func(r *Request) any { return &r.Salt }),
 		share(AtFormula, "oil_share", "Oil, of flour", 0, .05, .005, func(r *Request) any { return &r.Oil }),
+
+		{Path: "prices.currency", Stage: AtFormula, Label: "Currency sign", Kind: Text, Min: 1, Max: 4, at: func(r *Request) any { return &r.Prices.Currency }},
+		price("prices.egg_each", "An egg", "each", func(r *Request) any { return &r.Prices.EggEach }),
+		price("prices.oil_per_kg", "Oil", "a kg", func(r *Request) any { return &r.Prices.OilKG }),
+		price("prices.milk_per_kg", "Milk", "a kg", func(r *Request) any { return &r.Prices.MilkKG }),
+		price("prices.salt_per_kg", "Salt", "a kg", func(r *Request) any { return &r.Prices.SaltKG }),
+		price("prices.filling", "Filling and sauce", "in all", func(r *Request) any { return &r.Prices.Filling }),
+		price("prices.wage_per_hour", "An hour’s work", "an hour", func(r *Request) any { return &r.Prices.WageHour }),
+
+		optional(number(AtRoom, "used.flour_left_g", "Flour left over", "g", 0, 50000, 1, func(r *Request) any { return &r.Used.FlourLeftG })),
+		optional(number(AtRoom, "used.liquid_left_g", "Liquid left over", "g", 0, 40000, 1, func(r *Request) any { return &r.Used.LiquidLeftG })),
+		optional(number(AtRoom, "used.liquid_added_g", "Liquid added besides", "g", 0, 40000, 1, func(r *Request) any { return &r.Used.LiquidAddedG })),
 
 		number(AtRoom, "room.temp_c", "Room", "°C", 2, 45, 1, func(r *Request) any { return &r.Room.TempC }),
 		share(AtRoom, "room.rh", "Humidity", .05, .99, .01, func(r *Request) any { return &r.Room.RH }),
@@ -199,55 +254,93 @@ func buildFields() (all []Field, perFlour [MaxFlours][]Field) {
 			Option{"fresh", "Straight from the cutter"}, Option{"leather", "At leather, 3 % lost"}, Option{"nest", "From firm nests, 6 % lost"}),
 	}
 	flours := options(flour.Shipped(), func(f flour.Flour) Option { return Option{f.Key, f.Name} })
-	for i := range perFlour {
+	for i := range MaxFlours {
 		p := fmt.Sprintf("flours.%d.", i)
 		label := [MaxFlours]string{"First flour", "Second flour", "Third flour", "Fourth flour", "Fifth flour"}[i]
 		part := func(f func(*FlourPart) any) func(*Request) any {
 			return func(r *Request) any { return f(&r.Flours[i]) }
 		}
-		perFlour[i] = []Field{
-			choice(AtFormula, p+"flour", label, part(func(f *FlourPart) any { return &f.Flour }), flours...),
+		all = append(all, together("flours", func(r *Request) bool { return i < len(r.Flours) },
+			keeping(choice(AtFormula, p+"flour", label, part(func(f *FlourPart) any { return &f.Flour }), flours...),
+				func(r *Request) *Kept { return keptFlour(r.Flours[i].Own) }),
 			share(AtFormula, p+"share", label+", share", .01, 1, .05, part(func(f *FlourPart) any { return &f.Share })),
-			choice(AtRoom, p+"kept", "Kept in", part(func(f *FlourPart) any { return &f.Kept }),
-				Option{string(flour.SealedTub), "Sealed tub"}, Option{string(flour.PaperBag), "Paper bag, folded"}, Option{string(flour.OpenBin), "Open bin"}, Option{string(flour.Sifted), "Sifted, spread"}),
+			price(p+"price_per_kg", label, "a kg", part(func(f *FlourPart) any { return &f.PricePerKG })),
+			keeping(choice(AtRoom, p+"lot", "Lot", part(func(f *FlourPart) any { return &f.Lot }), Option{"", "No lot named"}),
+				func(r *Request) *Kept { return keptLot(r.Flours[i].LotKept) }),
+			choice(AtRoom, p+"kept", "Kept in", part(func(f *FlourPart) any { return &f.Kept }), Keepings()...),
 			number(AtRoom, p+"open_days", "Open for", "days", 0, 720, 1, part(func(f *FlourPart) any { return &f.OpenDays })),
 			number(AtRoom, p+"container_kg", "In the bag", "kg", .05, 1000, .5, part(func(f *FlourPart) any { return &f.ContainsKG })),
-			optional(share(AtRoom, p+"measured_moisture_wb", "Moisture, measured", .05, .20, .001, part(func(f *FlourPart) any { return &f.MeasuredWB }))),
+			optional(share(AtRoom, p+"measured_moisture_wb", "Moisture, measured", .05, .20, .001, part(func(f *FlourPart) any { return &f.MeasuredWB }))))...)
+	}
+	additions := append([]Option{{"", "Nothing"}}, options(addition.Shipped(), func(a addition.Addition) Option { return Option{a.Key, a.Name} })...)
+	for i := range MaxAdditions {
+		p := fmt.Sprintf("additions.%d.", i)
+		label := [MaxAdditions]string{"Addition", "Second addition", "Third addition"}[i]
+		part := func(f func(*AdditionPart) any) func(*Request) any {
+			return func(r *Request) any { return f(&r.Additions[i]) }
 		}
+		all = append(all, together("additions", func(r *Request) bool { return i < len(r.Additions) },
+			keeping(choice(AtFormula, p+"addition", label, part(func(a *AdditionPart) any { return &a.Addition }), additions...),
+				func(r *Request) *Kept { return keptAddition(r.Additions[i].Own) }),
+			share(AtFormula, p+"share", label+", of flour", .0005, .5, .005, part(func(a *AdditionPart) any { return &a.Share })),
+			price(p+"price_per_kg", label, "a kg", part(func(a *AdditionPart) any { return &a.PricePerKG })))...)
 	}
-	return all, perFlour
+	others := append([]Option{{"", "None besides"}}, classes...)
+	for i := range MaxAlso {
+		p := fmt.Sprintf("eggs.also.%d.", i)
+		label := [MaxAlso]string{"Other eggs", "More other eggs"}[i]
+		all = append(all, together("eggs.also", func(r *Request) bool { return i < len(r.Eggs.Also) },
+			keeping(choice(AtFormula, p+"class", label, func(r *Request) any { return &r.Eggs.Also[i].Class }, others...),
+				func(r *Request) *Kept { return keptClass(r.Eggs.Also[i].Own) }),
+			count(AtFormula, p+"count", label+", how many", "", 1, 2000, 1, func(r *Request) any { return &r.Eggs.Also[i].Count }))...)
+	}
+	return all
 }
 
-// flourPaths are the paths that name a flour.
-var flourPaths = func() (out [MaxFlours]string) {
-	for i := range out {
-		out[i] = fmt.Sprintf("flours.%d.flour", i)
-	}
-	return out
-}()
-
-// perFlour is how many fields each flour has.
-var perFlour = len(flourFields[0])
-
-// allFields are the fields of a request with MaxFlours flours; fieldAt finds them by path.
-var allFields, fieldAt = func() ([]Field, map[string]int) {
-	all := slices.Clone(fields)
-	for _, f := range flourFields {
-		all = append(all, f...)
-	}
-	at := map[string]int{}
-	for i, f := range all {
-		at[f.Path] = i
-	}
-	return all, at
-}()
-
-// Fields returns every field of a request with n flours, in the order of work. The list is
-// shared and is not to be changed.
-func Fields(n int) []Field {
-	end := len(fields) + min(n, MaxFlours)*perFlour
-	return allFields[:end:end]
+// Keepings are the ways of keeping a flour, by the key of flour.Keeping.
+func Keepings() []Option {
+	return []Option{{string(flour.SealedTub), "Sealed tub"}, {string(flour.PaperBag), "Paper bag, folded"}, {string(flour.OpenBin), "Open bin"}, {string(flour.Sifted), "Sifted, spread"}}
 }
+
+// together makes fields one group that a request may lack.
+func together(name string, has func(*Request) bool, fields ...Field) []Field {
+	for i := range fields {
+		fields[i].Group, fields[i].has = name, has
+	}
+	return fields
+}
+
+func keptFlour(f *flour.Flour) *Kept {
+	if f == nil {
+		return nil
+	}
+	return &Kept{f.Key, f.Name, *f, f.Check}
+}
+
+func keptLot(l *flour.Lot) *Kept {
+	if l == nil {
+		return nil
+	}
+	return &Kept{l.Key, l.Name, *l, l.Check}
+}
+
+func keptClass(c *egg.Class) *Kept {
+	if c == nil {
+		return nil
+	}
+	return &Kept{c.Key, c.Name, *c, c.Check}
+}
+
+func keptAddition(a *addition.Addition) *Kept {
+	if a == nil {
+		return nil
+	}
+	return &Kept{a.Key, a.Name, *a, a.Check}
+}
+
+// Fields returns every field a request may have, in the order of work within each group. The
+// list is shared and is not to be changed.
+func Fields() []Field { return allFields }
 
 // FieldAt returns the field of that path and whether there is one.
 func FieldAt(path string) (Field, bool) {
@@ -266,8 +359,12 @@ func (f Field) scale() float64 {
 	return f.Show
 }
 
-// Get returns the value of f in r as a maker would type it; "" when Hollen is to choose.
+// Get returns the value of f in r as a maker would type it; "" when Hollen is to choose or
+// r does not have the field.
 func (f Field) Get(r *Request) string {
+	if !f.Has(r) {
+		return ""
+	}
 	switch v := f.at(r).(type) {
 	case *float64:
 		return f.shown(*v)
@@ -276,6 +373,11 @@ func (f Field) Get(r *Request) string {
 			return ""
 		}
 		return f.shown(**v)
+	case **cost.Money:
+		if *v == nil {
+			return ""
+		}
+		return (*v).String()
 	case *bool:
 		if *v {
 			return "yes"
@@ -314,9 +416,23 @@ func (f Field) text(r *Request) *string {
 // returns a FieldError and leaves r as it was.
 func (f Field) Set(r *Request, typed string) error {
 	typed = strings.TrimSpace(typed)
+	if !f.Has(r) {
+		return f.refuse(typed)
+	}
 	switch v := f.at(r).(type) {
 	case *bool:
 		*v = typed != ""
+		return nil
+	case **cost.Money:
+		if typed == "" {
+			*v = nil
+			return nil
+		}
+		m, err := cost.Parse(typed)
+		if err != nil {
+			return f.refuse(typed)
+		}
+		*v = &m
 		return nil
 	case *float64, **float64:
 		opt, isOpt := v.(**float64)
@@ -348,7 +464,7 @@ func (f Field) Set(r *Request, typed string) error {
 func (f Field) Check(r *Request) error {
 	var n float64
 	switch v := f.at(r).(type) {
-	case *bool:
+	case *bool, **cost.Money: // money reads no price that is not one
 		return nil
 	case *float64:
 		n = *v
@@ -380,6 +496,10 @@ func (f Field) allows(n float64) bool {
 }
 
 func (f Field) allowsText(s string) bool {
+	if f.Kind == Date {
+		_, err := flour.Day(s)
+		return s == "" || err == nil
+	}
 	if f.Kind == Text {
 		n := utf8.RuneCountInString(strings.TrimSpace(s))
 		return n >= int(f.Min) && n <= int(f.Max) && utf8.ValidString(s) && !strings.ContainsFunc(s, func(c rune) bool { return c < ' ' })
@@ -397,6 +517,10 @@ func (f Field) Allowed() string {
 	switch f.Kind {
 	case Text:
 		return fmt.Sprintf("%g to %g letters on one line", f.Min, f.Max)
+	case Price:
+		return "0 to 1,000,000 with at most four decimals, or empty, is allowed"
+	case Date:
+		return "a date from 2000 to 2100, as 2026-11-24, or empty, is allowed"
 	case Choice:
 		keys := options(f.Options, func(o Option) Option { return o })
 		names := make([]string, len(keys))
@@ -465,16 +589,6 @@ func thousands(s string) bool {
 	return true
 }
 
-// ownFlour returns the own flour a path names, nil for shipped flours and other paths.
-func (r *Request) ownFlour(path string) *flour.Flour {
-	for i := range r.Flours {
-		if path == flourPaths[min(i, MaxFlours-1)] {
-			return r.Flours[i].Own
-		}
-	}
-	return nil
-}
-
 // Counts says whether the field of that path counts: of the amounts only the one By names
 // does, every other field always.
 func (a Amount) Counts(path string) bool {
@@ -495,17 +609,32 @@ func (r *Request) Check() error {
 	for _, f := range r.Flours {
 		sum += f.Share
 	}
-	for _, f := range Fields(len(r.Flours)) {
-		if !r.Amount.Counts(f.Path) || r.ownFlour(f.Path) != nil {
-			continue // a figure that does not count may be anything; own flours are checked below
+	if n := len(r.Additions); n > MaxAdditions {
+		errs = append(errs, FieldError{"additions", "Additions", fmt.Sprint(n), fmt.Sprintf("at most %d are allowed", MaxAdditions)})
+	}
+	if n := len(r.Eggs.Also); n > MaxAlso {
+		errs = append(errs, FieldError{"eggs.also", "Other eggs", fmt.Sprint(n), fmt.Sprintf("at most %d other classes are allowed", MaxAlso)})
+	}
+	for _, f := range Fields() {
+		if !f.Has(r) || !r.Amount.Counts(f.Path) {
+			continue // a figure that does not count may be anything
 		}
-		if err := f.Check(r); err != nil {
+		if own := f.KeptBy(r); own != nil {
+			if err := own.sound(f.Get(r)); err != nil {
+				errs = append(errs, FieldError{f.Path, f.Label, f.Get(r), err.Error()})
+			}
+		} else if err := f.Check(r); err != nil {
 			errs = append(errs, err)
 		}
 	}
-	for i, f := range r.Flours {
-		if err := f.checkOwn(); err != nil {
-			errs = append(errs, FieldError{fmt.Sprintf("flours.%d.flour", i), "Own flour", f.Flour, err.Error()})
+	for i, a := range r.Additions {
+		if a.Addition == "" {
+			errs = append(errs, FieldError{fmt.Sprintf("additions.%d.addition", i), "Addition", "", "an addition that is not there is left out of the list"})
+		}
+	}
+	for i, e := range r.Eggs.Also {
+		if e.Class == "" {
+			errs = append(errs, FieldError{fmt.Sprintf("eggs.also.%d.class", i), "Other eggs", "", "eggs that are not there are left out of the list"})
 		}
 	}
 	if len(errs) == 0 {
@@ -525,6 +654,14 @@ func (r *Request) Check() error {
 	return errors.Join(errs...)
 }
 
+// sound returns what is wrong with a thing of the workshop's own that stands under that key.
+func (k Kept) sound(key string) error {
+	if k.Key != key || !strings.HasPrefix(key, ownPrefix) {
+		return fmt.Errorf("its key must be %q, as the field's, and begin with %s", key, ownPrefix)
+	}
+	return k.check()
+}
+
 // Change is one difference between two requests, as a maker would read it.
 type Change struct {
 	Field     Field
@@ -536,33 +673,26 @@ type Change struct {
 // Changes returns what differs from a to b, in the order of work.
 func Changes(a, b Request) []Change {
 	var out []Change
-	n := max(len(a.Flours), len(b.Flours))
-	a.Flours, b.Flours = pad(a.Flours, n), pad(b.Flours, n)
-	for _, f := range Fields(n) {
+	for _, f := range Fields() {
 		x, y := f.Get(&a), f.Get(&b)
 		if x != y {
 			out = append(out, Change{f, x, y, a.say(f, x), b.say(f, y)})
-		} else if was, is := a.ownFlour(f.Path), b.ownFlour(f.Path); was != nil && is != nil && *was != *is {
+		} else if was, is := f.KeptBy(&a), f.KeptBy(&b); was != nil && is != nil && was.Value != is.Value {
 			out = append(out, Change{f, x, y, was.Name, is.Name + ", newer figures"})
 		}
 	}
 	return out
 }
 
-// say is Field.Say, which does not know the names of own flours.
+// say is Field.Say, which does not know the names of the workshop's own things.
 func (r *Request) say(f Field, v string) string {
-	if own := r.ownFlour(f.Path); own != nil {
+	if own := f.KeptBy(r); own != nil {
 		return own.Name
 	}
-	return f.Say(v)
-}
-
-func pad(f []FlourPart, n int) []FlourPart {
-	out := append([]FlourPart{}, f...)
-	for len(out) < n {
-		out = append(out, FlourPart{})
+	if !f.Has(r) {
+		return "none"
 	}
-	return out
+	return f.Say(v)
 }
 
 // Say returns a value got by Get with its unit or its name.
@@ -581,6 +711,11 @@ func (f Field) Say(v string) string {
 		if v == "" {
 			return "no"
 		}
+	case Price, Date:
+		if v == "" {
+			return "not said"
+		}
+		return strings.TrimSpace(v + " " + f.Unit)
 	case Number, Whole:
 		if v == "" {
 			return "as Hollen works out"

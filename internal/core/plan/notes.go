@@ -98,6 +98,24 @@ func (p *Plan) adviseFormula() {
 	if p.Request.Salt > .01 {
 		p.note(AtFormula, "formula.salt", Remark, "salt", "Salty dough.", "Over 1 %% it is tasted in the dough; many salt only the water.")
 	}
+	for i, a := range f.Additions {
+		kind := p.Request.Additions[i].Kind()
+		switch {
+		case a.Share > kind.HighShare+1e-9:
+			p.note(AtFormula, "formula.additions", Warning, "much_added", "More than usual.", "%s is %.1f %% of the flour; %.1f to %.1f %% is usual. It will weaken the sheet, or shout.", a.Name, 100*a.Share, 100*kind.LowShare, 100*kind.HighShare)
+		case a.Share < kind.LowShare-1e-9:
+			p.note(AtFormula, "formula.additions", Remark, "little_added", "Hardly there.", "%s is %.1f %% of the flour; %.1f to %.1f %% is usual.", a.Name, 100*a.Share, 100*kind.LowShare, 100*kind.HighShare)
+		}
+		if kind.Advice != "" {
+			p.note(AtFormula, "formula.additions", Remark, "prepare", a.Name+".", "%s", kind.Advice)
+		}
+		if kind.RestMoreMin > 0 {
+			p.note(AtRest, "rest.min", Remark, "rest_more", "Rest a little longer.", "%s: %.0f minutes more than worked out, while it settles with the water.", a.Name, kind.RestMoreMin)
+		}
+		if kind.Salty && p.Request.Salt > 0 {
+			p.note(AtFormula, "formula.salt", Warning, "salt_twice", "Salt twice.", "%s is salty by itself: leave the salt out.", a.Name)
+		}
+	}
 	if f.Pick.WhitesG > 0 {
 		p.note(AtFormula, "formula.eggs", Remark, "whites", "Whites left over.", "%s: freeze them flat, or for meringue. They keep two days in the fridge.", Grams(f.Pick.WhitesG))
 	}
@@ -124,6 +142,16 @@ func list(s []string) string {
 }
 
 func (p *Plan) adviseRoom() {
+	for i, x := range p.Request.Flours {
+		if l := x.LotKept; l != nil && l.BestBefore != "" && p.Request.MadeOn > l.BestBefore {
+			p.note(AtRoom, "room.moisture", Warning, "past_best", "Past its date.", "%s was best before %s: smell it, look for mites, and use it first or not at all.", p.Formula.Flours[i].Name+", "+l.Name, l.BestBefore)
+		}
+	}
+	if u := p.Room.Used; u != nil {
+		if out := p.Formula.Target.Outside(u.Hw); out != 0 {
+			p.note(AtRoom, "room.used", Warning, "used_outside", "It came out otherwise.", "%.1f points outside the band: %s.", math.Abs(out), p.Formula.Feel)
+		}
+	}
 	for _, f := range p.Formula.Flours {
 		if f.Moisture.AirClamped && !f.Moisture.Measured {
 			p.note(AtRoom, "room.moisture", Remark, "air_clamped", "Air at the edge of what is known.", "The flour’s moisture is worked out for 10–90 %% humidity and 5–40 °C; the nearest was taken.")

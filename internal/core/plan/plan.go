@@ -3,7 +3,9 @@ package plan
 import (
 	"math"
 
+	"hollen/internal/core/addition"
 	"hollen/internal/core/cook"
+	"hollen/internal/core/cost"
 	"hollen/internal/core/cut"
 	"hollen/internal/core/dough"
 	"hollen/internal/core/dry"
@@ -27,6 +29,7 @@ type Plan struct {
 	Cut     CutPlan           `json:"cut"`
 	Dry     DryPlan           `json:"dry"`
 	Cook    CookPlan          `json:"cook"`
+	Cost    CostPlan          `json:"cost"`
 	Notes   []Note            `json:"notes"`
 	Why     map[string]string `json:"why"` // the reason of each figure, one plain sentence
 
@@ -37,6 +40,7 @@ type Plan struct {
 	machine roll.Machine
 	shape   cut.Shape
 	parts   []flour.Part
+	sizing  bool // looking for the flour: what was used at the bench does not count yet
 }
 
 // Weighed is one flour of the batch.
@@ -47,6 +51,24 @@ type Weighed struct {
 	Share    float64        `json:"share"`
 	Moisture flour.Moisture `json:"moisture"`
 	Allergen string         `json:"allergen"`
+}
+
+// Added is one addition as it goes into the batch.
+type Added struct {
+	Key       string        `json:"addition"`
+	Name      string        `json:"name"`
+	Kind      addition.Kind `json:"kind"`
+	MassG     float64       `json:"mass_g"`
+	Share     float64       `json:"share"`      // of flour
+	LiquidG   float64       `json:"liquid_g"`   // of water it adds to the liquids; negative: it takes up more than it brings
+	ColourWay float64       `json:"colour_way"` // how far it draws the colour, 0–1
+	Allergen  string        `json:"allergen"`
+}
+
+// Points is what one part contributes to the working hydration.
+type Points struct {
+	Part   string  `json:"part"`
+	Points float64 `json:"points"`
 }
 
 // Formula is what goes into the bowl.
@@ -65,6 +87,9 @@ type Formula struct {
 	TopG        float64      `json:"top_up_g"`
 	SaltG       float64      `json:"salt_g"`
 	OilG        float64      `json:"oil_g"`
+	Additions   []Added      `json:"additions"`
+	AlsoG       float64      `json:"other_eggs_g"` // of the whole egg, eggs of other classes
+	Parts       []Points     `json:"hw_parts"`     // what makes up the working hydration, in the order of pouring
 	Target      dough.Target `json:"target"`
 	Feel        string       `json:"feel"`
 	Dough       dough.Dough  `json:"dough"`
@@ -86,6 +111,48 @@ type RoomPlan struct {
 	BeforeHw    float64 `json:"hw_before_points"` // working hydration before any top-up
 	ContactC    float64 `json:"dough_c"`          // as it comes together
 	Measured    bool    `json:"moisture_measured"`
+	FlourG      float64 `json:"weigh_flour_g"`  // to weigh out, also when less was used
+	LiquidG     float64 `json:"weigh_liquid_g"` // top-up liquid, likewise
+	InWords     Worth   `json:"keep_by_board_as"`
+	Used        *Actual `json:"used"` // nil when nothing was weighed back
+}
+
+// Worth is what the liquid by the board may be given as instead, g.
+type Worth struct {
+	EggG  float64 `json:"beaten_egg_g"`
+	MilkG float64 `json:"milk_g"`
+	OilG  float64 `json:"oil_g"`
+}
+
+// Actual is the dough as it was found to be made.
+type Actual struct {
+	FlourG    float64 `json:"flour_g"`
+	LiquidG   float64 `json:"liquid_g"`
+	Hw        float64 `json:"hw_points"`
+	PlannedHw float64 `json:"planned_hw_points"`
+}
+
+// CostPlan is what the batch costs and yields.
+type CostPlan struct {
+	Currency   string     `json:"currency"`
+	Lines      []CostLine `json:"lines"`
+	Unpriced   []string   `json:"unpriced"` // what has no price yet
+	Total      cost.Money `json:"total"`
+	PerPortion cost.Money `json:"per_portion"`
+	PerKG      cost.Money `json:"per_kg"` // of sellable pasta
+	HandsMin   float64    `json:"hands_on_min"`
+	InG        float64    `json:"in_g"`       // everything weighed in
+	SellableG  float64    `json:"sellable_g"` // cut, raw
+	Yield      float64    `json:"yield"`      // sellable over flour, g/g
+}
+
+// CostLine is one thing paid for.
+type CostLine struct {
+	Name  string     `json:"name"`
+	Much  string     `json:"amount"`
+	Price cost.Money `json:"price"`
+	Unit  string     `json:"unit"` // what the price is for
+	Cost  cost.Money `json:"cost"`
 }
 
 // KneadPlan is the long school's kneading.
@@ -194,7 +261,7 @@ func MakeWith(ru rules.Rules, r Request) (*Plan, error) {
 	p.parts = make([]flour.Part, len(r.Flours))
 	for i, f := range r.Flours {
 		kind := f.Kind()
-		p.parts[i] = flour.Part{Flour: kind, MassG: f.Share, Moisture: kind.Now(ru.Flour, f.keeping(), r.Room.TempC, r.Room.RH)}
+		p.parts[i] = flour.Part{Flour: kind, MassG: f.Share, Moisture: kind.Now(ru.Flour, f.keeping(r.MadeOn), r.Room.TempC, r.Room.RH)}
 	}
 	switch r.Amount.By {
 	case "flour":
@@ -224,8 +291,10 @@ func (p *Plan) workTo(r Request) {
 		want = r.Amount.Portions * p.portionG()
 		got = func() float64 { return p.Cut.RibbonsG }
 	}
+	p.sizing = true
 	p.work(roundFlour(want / 1.5))
 	best, _ := p.search(want, got, p.size)
+	p.sizing = false
 	p.work(best)
 }
 
@@ -312,11 +381,13 @@ func (r *Request) lengths() (lo, hi float64) {
 func (p *Plan) work(flourG float64) {
 	p.mix(flourG)
 	p.room()
+	p.asUsed()
 	p.knead()
 	p.roll()
 	p.cut()
 	p.dry()
 	p.cook()
+	p.cost()
 }
 
 // size is the part of work that says how much flourG g of flour gives.

@@ -4,9 +4,8 @@
 package plan
 
 import (
-	"fmt"
-	"strings"
-
+	"hollen/internal/core/addition"
+	"hollen/internal/core/cost"
 	"hollen/internal/core/cut"
 	"hollen/internal/core/dry"
 	"hollen/internal/core/egg"
@@ -23,20 +22,24 @@ const (
 // Request is everything a maker says about a batch. Optional numbers are nil when Hollen is
 // to choose. Shares are 0–1, moisture wet basis.
 type Request struct {
-	Format string      `json:"format"`
-	Name   string      `json:"name"`
-	Amount Amount      `json:"amount"`
-	Flours []FlourPart `json:"flours"` // 1 to 5, shares adding up to 1
-	Eggs   Eggs        `json:"eggs"`
-	Salt   float64     `json:"salt_share"` // of flour
-	Oil    float64     `json:"oil_share"`  // of flour
-	Room   Room        `json:"room"`
-	Knead  Knead       `json:"knead"`
-	Rest   Rest        `json:"rest"`
-	Roll   Roll        `json:"roll"`
-	Cut    Cut         `json:"cut"`
-	Dry    Dry         `json:"dry"`
-	Cook   Cook        `json:"cook"`
+	Format    string         `json:"format"`
+	Name      string         `json:"name"`
+	MadeOn    string         `json:"made_on"` // yyyy-mm-dd, "" when not said
+	Amount    Amount         `json:"amount"`
+	Flours    []FlourPart    `json:"flours"` // 1 to 5, shares adding up to 1
+	Eggs      Eggs           `json:"eggs"`
+	Salt      float64        `json:"salt_share"` // of flour
+	Oil       float64        `json:"oil_share"`  // of flour
+	Additions []AdditionPart `json:"additions"`  // up to 3
+	Room      Room           `json:"room"`
+	Used      Used           `json:"used"`
+	Knead     Knead          `json:"knead"`
+	Rest      Rest           `json:"rest"`
+	Roll      Roll           `json:"roll"`
+	Cut       Cut            `json:"cut"`
+	Dry       Dry            `json:"dry"`
+	Cook      Cook           `json:"cook"`
+	Prices    Prices         `json:"prices"`
 }
 
 // Amount says how much: By names the one of the figures that counts.
@@ -58,6 +61,9 @@ type FlourPart struct {
 	ContainsKG float64       `json:"container_kg"`
 	MeasuredWB *float64      `json:"measured_moisture_wb"` // nil: estimated
 	Own        *flour.Flour  `json:"own_flour,omitempty"`  // the flour itself, when it is not a shipped one
+	Lot        string        `json:"lot"`                  // key, "" when none is named
+	LotKept    *flour.Lot    `json:"lot_kept,omitempty"`   // the lot itself; how it is kept and its dates count
+	PricePerKG *cost.Money   `json:"price_per_kg"`         // nil: as the lot or the flour
 }
 
 // Kind returns the flour: the workshop's own as it was when it was picked, or the shipped one.
@@ -69,45 +75,143 @@ func (f FlourPart) Kind() flour.Flour {
 	return kind
 }
 
-// checkOwn returns what is wrong with the flour's own figures, nil when it is a shipped one.
-func (f FlourPart) checkOwn() error {
-	switch {
-	case f.Own == nil:
-		return nil
-	case f.Own.Key != f.Flour || !strings.HasPrefix(f.Flour, flour.OwnPrefix):
-		return fmt.Errorf("its key must be %q, as the part's, and begin with %s", f.Flour, flour.OwnPrefix)
+// keeping is how the flour has been kept by the day it is used.
+func (f FlourPart) keeping(on string) flour.Kept {
+	k := flour.Kept{How: f.Kept, Days: f.OpenDays, MassKG: f.ContainsKG}
+	if f.LotKept != nil {
+		k = f.LotKept.Kept(on, f.OpenDays)
 	}
-	return f.Own.Check()
+	if f.MeasuredWB != nil {
+		k.MeasuredWB = f.MeasuredWB
+	}
+	return k
 }
 
-// keeping is how the flour has been kept.
-func (f FlourPart) keeping() flour.Kept {
-	return flour.Kept{How: f.Kept, Days: f.OpenDays, MassKG: f.ContainsKG, MeasuredWB: f.MeasuredWB}
+// price returns what a kilogram costs: as typed, as the lot, as the flour; nil when not known.
+func (f FlourPart) price() *cost.Money {
+	if f.PricePerKG != nil {
+		return f.PricePerKG
+	}
+	if f.LotKept != nil && f.LotKept.PricePerKG > 0 {
+		return &f.LotKept.PricePerKG
+	}
+	return known(f.Kind().PricePerKG)
+}
+
+// known returns nil for a price that was never given.
+func known(m cost.Money) *cost.Money {
+	if m == 0 {
+		return nil
+	}
+	return &m
+}
+
+// AdditionPart is one addition to the dough.
+type AdditionPart struct {
+	Addition   string             `json:"addition"` // key
+	Share      float64            `json:"share"`    // of flour
+	Own        *addition.Addition `json:"own_addition,omitempty"`
+	PricePerKG *cost.Money        `json:"price_per_kg"`
+}
+
+// Kind returns the addition: the workshop's own as it was when it was picked, or the shipped
+// one.
+func (a AdditionPart) Kind() addition.Addition {
+	if a.Own != nil {
+		return *a.Own
+	}
+	kind, _ := addition.Find(a.Addition)
+	return kind
+}
+
+func (a AdditionPart) price() *cost.Money {
+	if a.PricePerKG != nil {
+		return a.PricePerKG
+	}
+	return known(a.Kind().PricePerKG)
+}
+
+// Used is what was found true at the bench: what was weighed out and is left, and what came
+// in besides. Nil: nothing was weighed back.
+type Used struct {
+	FlourLeftG   *float64 `json:"flour_left_g"`
+	LiquidLeftG  *float64 `json:"liquid_left_g"`  // of the top-up weighed out, poured or by the board
+	LiquidAddedG *float64 `json:"liquid_added_g"` // beyond it
+}
+
+func (u Used) any() bool { return u.FlourLeftG != nil || u.LiquidLeftG != nil || u.LiquidAddedG != nil }
+
+// Prices is what things cost, apart from flours and additions; nil: not known.
+type Prices struct {
+	Currency string      `json:"currency"` // the sign written before an amount
+	EggEach  *cost.Money `json:"egg_each"`
+	OilKG    *cost.Money `json:"oil_per_kg"`
+	MilkKG   *cost.Money `json:"milk_per_kg"`
+	SaltKG   *cost.Money `json:"salt_per_kg"`
+	Filling  *cost.Money `json:"filling"` // for the whole batch
+	WageHour *cost.Money `json:"wage_per_hour"`
 }
 
 // Eggs says which eggs and which style.
 type Eggs struct {
-	Class     string    `json:"class"`
-	OwnEggG   *float64  `json:"own_egg_g"`  // mean edible egg of this kitchen, nil: the class's
-	OwnYolkG  *float64  `json:"own_yolk_g"` // mean yolk of this kitchen, nil: the class's
-	Style     egg.Style `json:"style"`
-	TopUp     egg.TopUp `json:"top_up"`
-	From      string    `json:"from"` // room or fridge
-	FixWhole  *float64  `json:"fix_whole_eggs"`
-	FixYolks  *float64  `json:"fix_extra_yolks"`
-	CrackedG  *float64  `json:"cracked_g"` // what the eggs weighed once cracked, nil: as planned
-	LockFlour bool      `json:"lock_flour"`
+	Class      string     `json:"class"`
+	OwnEggG    *float64   `json:"own_egg_g"`  // mean edible egg of this kitchen, nil: the class's
+	OwnYolkG   *float64   `json:"own_yolk_g"` // mean yolk of this kitchen, nil: the class's
+	Style      egg.Style  `json:"style"`
+	TopUp      egg.TopUp  `json:"top_up"`
+	From       string     `json:"from"` // room or fridge
+	FixWhole   *float64   `json:"fix_whole_eggs"`
+	FixYolks   *float64   `json:"fix_extra_yolks"`
+	CrackedG   *float64   `json:"cracked_g"` // what the eggs weighed once cracked, nil: as planned
+	LockFlour  bool       `json:"lock_flour"`
+	OwnClass   *egg.Class `json:"own_class,omitempty"` // the class itself, when it is the kitchen's own
+	YolkColour *float64   `json:"yolk_colour"`         // on the fan of 1 to 15; nil: as the class
+	Also       []EggCount `json:"also"`                // eggs of other classes that go in, up to 2
+}
+
+// EggCount is a number of eggs of another class.
+type EggCount struct {
+	Class string     `json:"class"`
+	Count float64    `json:"count"`
+	Own   *egg.Class `json:"own_class,omitempty"`
+}
+
+// Kind returns the class of the eggs.
+func (e EggCount) Kind() egg.Class {
+	if e.Own != nil {
+		return *e.Own
+	}
+	c, _ := egg.Find(e.Class)
+	return c
+}
+
+// givenG is the whole egg of the other classes, edible, g.
+func (e Eggs) givenG() float64 {
+	if e.Style == egg.NoEgg {
+		return 0
+	}
+	sum := 0.
+	for _, x := range e.Also {
+		sum += x.Count * x.Kind().EdibleG
+	}
+	return sum
 }
 
 // class returns the egg class with this kitchen's own means, where it has any.
 func (e Eggs) class() egg.Class {
 	c, _ := egg.Find(e.Class)
+	if e.OwnClass != nil {
+		c = *e.OwnClass
+	}
 	if e.OwnEggG != nil {
 		// A bigger egg has a bigger yolk, unless that was weighed, too.
 		c.EdibleG, c.YolkG = *e.OwnEggG, c.YolkG**e.OwnEggG/c.EdibleG
 	}
 	if e.OwnYolkG != nil {
 		c.YolkG = *e.OwnYolkG
+	}
+	if e.YolkColour != nil {
+		c.YolkColour = *e.YolkColour
 	}
 	return c
 }
@@ -163,20 +267,28 @@ type Cook struct {
 	After string `json:"after"` // fresh, leather or nest
 }
 
+// MaxAdditions and MaxAlso are the most additions and other egg classes a batch may have.
+const (
+	MaxAdditions = 3
+	MaxAlso      = 2
+)
+
 // Default returns a complete request to start from: ten portions of tagliatelle on a hand
 // crank in a room of 22 °C and 45 %.
 func Default() Request {
 	return Request{
 		Format: RequestFormat, Name: "Tagliatelle",
-		Amount: Amount{By: "portions", Portions: 10, DoughG: 1500, FlourG: 1000, EggG: 540},
-		Flours: []FlourPart{{Flour: "soft-00", Share: 1, Kept: flour.PaperBag, OpenDays: 7, ContainsKG: 1}},
-		Eggs:   Eggs{Class: "eu-l", Style: egg.WholeEggs, TopUp: egg.TopWater, From: "room"},
-		Room:   Room{TempC: 22, RH: .45, Air: dry.Still},
-		Knead:  Knead{School: "long"},
-		Rest:   Rest{At: "room"},
-		Roll:   Roll{Machine: "hand-crank-10", Mode: roll.EveryStop, BenchMM: 1200, Careful: "auto"},
-		Cut:    Cut{Shape: "tagliatelle"},
-		Dry:    Dry{On: "rack"},
-		Cook:   Cook{After: "leather"},
+		Amount:    Amount{By: "portions", Portions: 10, DoughG: 1500, FlourG: 1000, EggG: 540},
+		Flours:    []FlourPart{{Flour: "soft-00", Share: 1, Kept: flour.PaperBag, OpenDays: 7, ContainsKG: 1}},
+		Eggs:      Eggs{Class: "eu-l", Style: egg.WholeEggs, TopUp: egg.TopWater, From: "room", Also: []EggCount{}},
+		Additions: []AdditionPart{},
+		Room:      Room{TempC: 22, RH: .45, Air: dry.Still},
+		Knead:     Knead{School: "long"},
+		Rest:      Rest{At: "room"},
+		Roll:      Roll{Machine: "hand-crank-10", Mode: roll.EveryStop, BenchMM: 1200, Careful: "auto"},
+		Cut:       Cut{Shape: "tagliatelle"},
+		Dry:       Dry{On: "rack"},
+		Cook:      Cook{After: "leather"},
+		Prices:    Prices{Currency: "€"},
 	}
 }

@@ -8,9 +8,9 @@ import (
 	"hollen/internal/core/dough"
 	"hollen/internal/core/dry"
 	"hollen/internal/core/egg"
-	"hollen/internal/core/flour"
 	"hollen/internal/core/knead"
 	"hollen/internal/core/roll"
+	"hollen/internal/core/rules"
 )
 
 // ribbonMM returns the ribbon's width, mm.
@@ -18,123 +18,6 @@ func (p *Plan) ribbonMM() float64 { return or(p.Request.Cut.Width, p.shape.Width
 
 // targetMM returns the sheet wanted, mm.
 func (p *Plan) targetMM() float64 { return or(p.Request.Roll.TargetMM, p.shape.SheetMM) }
-
-// ask returns the parts that make flourG g of flour and what the egg solver is asked of them.
-func (p *Plan) ask(flourG float64) ([]flour.Part, egg.Task) {
-	r, ru := &p.Request, &p.rules
-	parts := flour.Scale(p.parts, flourG)
-	b := flour.Mix(ru.Flour, parts)
-	t := egg.Task{Eggs: ru.Eggs, Hydration: ru.Hydration, BasisWB: ru.Flour.BasisMoistureWB,
-		FlourG: flourG, F14G: b.F14G, MoistureWB: b.MoistureWB,
-		TargetHw: dough.Aim(ru.Hydration, p.machine.Tool, b.AbsorptionPct, false, p.fine(), 0).Hw,
-		LossG:    dry.BoardLossG(*ru, r.Room.TempC, r.Room.RH, flourG), ExtraFat: r.Oil * flourG,
-		Class: r.Eggs.class(), Style: r.Eggs.Style, TopUp: r.Eggs.TopUp, LockFlour: r.Eggs.LockFlour,
-		FixWhole: whole(r.Eggs.FixWhole), FixYolks: whole(r.Eggs.FixYolks)}
-	if r.Eggs.Style == egg.NoEgg {
-		t.FixWhole, t.FixYolks = nil, nil
-	}
-	return parts, t
-}
-
-// fine says whether the ribbon is so narrow that a firmer dough is wanted.
-func (p *Plan) fine() bool { return p.ribbonMM() < p.rules.Hydration.FineWidthMM }
-
-// answer has the eggs solved: in whole numbers, or as they were weighed in the jug or after
-// cracking; then plannedG is what they were to weigh, otherwise 0.
-func (p *Plan) answer() (a egg.Answer, plannedG float64) {
-	if p.Request.Amount.By == "eggs" {
-		w := p.task.Weigh()
-		k := p.Request.Amount.EggG / max(w.WholeG+w.YolkG, 1e-9)
-		return egg.Answer{Best: p.task.Exactly(w.WholeG*k, w.YolkG*k), Exact: true, Alternatives: []egg.Solution{}, Weighed: w}, 0
-	}
-	a = p.task.Solve()
-	if c := p.Request.Eggs.CrackedG; c != nil && a.Best.EggG > 0 {
-		plannedG = a.Best.EggG
-		k := *c / plannedG
-		a.Best = p.task.Exactly(a.Best.WholeG*k, a.Best.YolkG*k)
-	}
-	return a, plannedG
-}
-
-// mix is the formula: flours, eggs, salt, oil and the dough they make.
-func (p *Plan) mix(flourG float64) {
-	r, ru := &p.Request, &p.rules
-	var parts []flour.Part
-	parts, p.task = p.ask(flourG)
-	loss, oil, salt := p.task.LossG, p.task.ExtraFat, r.Salt*flourG
-	eggs, planned := p.answer()
-	pick := eggs.Best
-	if pick.FlourAddG > 0 {
-		parts = flour.Scale(parts, 1+pick.FlourAddG/flourG)
-	}
-	b := flour.Mix(ru.Flour, parts)
-	f := Formula{FlourG: b.MassG, HeldBackG: ru.Room.HeldBackShare * b.MassG, Blend: b, Eggs: eggs, Pick: pick, PlannedEggG: planned, jug: r.Amount.By == "eggs",
-		WholeG: pick.WholeG, YolkG: pick.YolkG, TopG: pick.TopG, SaltG: salt, OilG: oil, PortionG: p.portionG()}
-	for _, x := range parts {
-		f.Flours = append(f.Flours, Weighed{x.Flour.Key, x.Flour.Name, x.MassG, x.MassG / b.MassG, x.Moisture, x.Flour.Allergen})
-	}
-	f.Dough = dough.Make(*ru, b, dough.Amounts{WholeEggG: f.WholeG, YolkG: f.YolkG, TopG: f.TopG, TopUp: r.Eggs.TopUp, OilG: oil, SaltG: salt, LossG: loss})
-	f.Target = dough.Aim(ru.Hydration, p.machine.Tool, b.AbsorptionPct, false, p.fine(), pick.YolkShare)
-	f.Feel = f.Target.Feel(ru.Hydration, f.Dough.Hw)
-	f.Colour = dough.Tint(b, f.YolkG+f.WholeG*p.task.Class.YolkG/p.task.Class.EdibleG, f.Dough.MassG)
-	f.Allergens = allergens(r, parts, pick)
-	p.Formula = f
-	p.Room.BoardLossG = loss
-}
-
-// LiquidAt returns the top-up, g, that would bring this flour and these eggs to the target
-// had the room stood at humidity rh (0–1) since the bag was opened; negative when flour would
-// have to come in instead. It never grows with rh.
-func (p *Plan) LiquidAt(rh float64) float64 {
-	r, ru, f := &p.Request, &p.rules, &p.Formula
-	f14 := 0.
-	for i, x := range p.parts {
-		x.MassG *= f.FlourG
-		x.Moisture = x.Flour.Now(ru.Flour, r.Flours[i].keeping(), r.Room.TempC, rh)
-		f14 += x.F14G(ru.Flour)
-	}
-	worth := func(c egg.Composition) float64 { return c.Water + ru.Hydration.FatWeight*c.Fat }
-	have := f.FlourG + f.WholeG*worth(egg.Whole) + f.YolkG*worth(egg.Yolk) + f.OilG*worth(egg.Oil)
-	need := (1+f.Target.Hw/100)*f14 - have + dry.BoardLossG(*ru, r.Room.TempC, rh, p.task.FlourG)
-	if top := worth(r.Eggs.TopUp.Composition()); top > 0 {
-		return need / top
-	}
-	return need
-}
-
-func whole(v *float64) *int {
-	if v == nil {
-		return nil
-	}
-	n := int(*v)
-	return &n
-}
-
-// allergens returns what a label must name, in the order of weight.
-func allergens(r *Request, parts []flour.Part, s egg.Solution) []string {
-	var out []string
-	add := func(a string) {
-		for _, x := range out {
-			if x == a {
-				return
-			}
-		}
-		if a != "" {
-			out = append(out, a)
-		}
-	}
-	for _, x := range parts {
-		add(x.Flour.Allergen)
-	}
-	if s.Whole+s.Yolks > 0 {
-		add("egg")
-	}
-	if r.Eggs.TopUp == egg.TopMilk && s.TopG > 0 {
-		add("milk")
-	}
-	add("durum wheat") // the dusting semola counts
-	return out
-}
 
 // room works out what the room asks for, and splits the pouring: measured moisture pours
 // all; an estimate pours 60 % of the correction and keeps the rest by the board. In damp
@@ -160,8 +43,9 @@ func (p *Plan) room() {
 		p.Room.PourG = f.TopG
 	}
 	p.Room.KeepG = keep
-	worth := r.Eggs.TopUp.Composition()
-	p.Room.BeforeHw = f.Dough.Hw - 100*f.TopG*(worth.Water+ru.Hydration.FatWeight*worth.Fat)/f.Blend.F14G
+	p.Room.InWords = worth(ru.Hydration, keep*(r.Eggs.TopUp.Composition().Water+ru.Hydration.FatWeight*r.Eggs.TopUp.Composition().Fat))
+	top := r.Eggs.TopUp.Composition()
+	p.Room.BeforeHw = f.Dough.Hw - 100*f.TopG*(top.Water+ru.Hydration.FatWeight*top.Fat)/f.Blend.F14G
 	eggC := r.Room.TempC
 	if r.Eggs.From == "fridge" {
 		eggC = ru.Knead.FridgeC
@@ -170,7 +54,14 @@ func (p *Plan) room() {
 		knead.Part{MassG: f.FlourG, HeatJPerGK: knead.FlourHeat, TempC: r.Room.TempC},
 		knead.Part{MassG: f.WholeG + f.YolkG, HeatJPerGK: knead.EggHeat, TempC: eggC},
 		knead.Part{MassG: f.TopG, HeatJPerGK: knead.WaterHeat, TempC: r.Room.TempC},
+		knead.Part{MassG: addedG(f.Additions), HeatJPerGK: knead.WaterHeat, TempC: r.Room.TempC},
 		knead.Part{MassG: f.OilG, HeatJPerGK: knead.OilHeat, TempC: r.Room.TempC})
+}
+
+// worth returns what g grams of working water are in beaten egg, milk and oil.
+func worth(r rules.Hydration, g float64) Worth {
+	of := func(c egg.Composition) float64 { return g / (c.Water + r.FatWeight*c.Fat) }
+	return Worth{of(egg.Whole), of(egg.Milk), of(egg.Oil)}
 }
 
 // knead is kneading and resting by the long school.

@@ -75,7 +75,25 @@ func (p *Plan) EggWords() string {
 	if f.Weighed() {
 		return Grams(f.Pick.EggG) + " of egg, about " + EggWords(f.Pick.Whole, f.Pick.Yolks)
 	}
+	if also := p.AlsoWords(); also != "" {
+		if f.Pick.Whole+f.Pick.Yolks == 0 {
+			return also
+		}
+		return EggWords(f.Pick.Whole, f.Pick.Yolks) + " with " + also
+	}
 	return EggWords(f.Pick.Whole, f.Pick.Yolks)
+}
+
+// AlsoWords returns the eggs of other classes: "4 EU medium"; "" when there are none.
+func (p *Plan) AlsoWords() string {
+	if p.Formula.AlsoG == 0 {
+		return ""
+	}
+	var out []string
+	for _, e := range p.Request.Eggs.Also {
+		out = append(out, fmt.Sprintf("%.0f %s", e.Count, e.Kind().Name))
+	}
+	return list(out)
 }
 
 // EggClass returns the eggs used: the class's means or the kitchen's own.
@@ -141,6 +159,19 @@ func (p *Plan) explain() {
 	}
 	say("formula.band", "Aim %.1f: for flour that takes up %.1f %%, thinned on a %s%s.", f.Target.Hw, f.Blend.AbsorptionPct,
 		map[string]string{"roller": "roller machine", "sheeter": "powered sheeter"}[string(p.machine.Tool)], yolkClause(-ru.Hydration.YolkShift*f.Pick.YolkShare))
+	w["formula.blend"] = p.blendWords()
+	w["formula.one_egg"] = p.oneEggWords()
+	if len(f.Additions) > 0 {
+		var said []string
+		for _, a := range f.Additions {
+			verb := "brings"
+			if a.LiquidG < 0 {
+				verb = "takes up"
+			}
+			said = append(said, fmt.Sprintf("%s %s %s of water", strings.ToLower(a.Name), verb, Grams(math.Abs(a.LiquidG))))
+		}
+		say("formula.additions", "%s; eggs and liquid are fewer or more by that.", capital(list(said)))
+	}
 	say("formula.dough", "%.3f g/mL with %.0f %% of air in it; %.1f %% of it is water.", f.Dough.DensityGPerML, 100*ru.Dough.AirShare, 100*f.Dough.WaterShare)
 	say("formula.colour", "%s.", capital(f.Colour.Words))
 	say("formula.yield", "%s of ribbons at %s a portion.", Grams(p.Cut.RibbonsG), Grams(f.PortionG))
@@ -174,6 +205,13 @@ func (p *Plan) explain() {
 		w["room.water"] += " It is an estimate: pour what is sure, keep the rest in reach."
 	case p.Room.KeepG > 0:
 		w["room.water"] += " It is an estimate: keep a little in reach in case the dough stays dry."
+	}
+	if p.Room.KeepG > 0 {
+		o := p.Room.InWords
+		say("room.worth", "Worth the same to the dough: %s of beaten egg, or %s of milk. Oil is a poor stand-in: %s.", Grams(math.Round(o.EggG)), Grams(math.Round(o.MilkG)), Grams(math.Round(o.OilG)))
+	}
+	if u := p.Room.Used; u != nil {
+		say("room.used", "%s of flour and %s of %s are in it: %.1f where %.1f was planned. Every station follows.", Grams(u.FlourG), Grams(u.LiquidG), p.TopWord(), u.Hw, u.PlannedHw)
 	}
 	say("room.loss", "Vapour leaves the dough's face for %.0f minutes of kneading at %.0f °C and %.0f %%.", ru.Room.BoardSeconds/60, r.Room.TempC, 100*r.Room.RH)
 	say("room.contact", "Flour at %.0f °C and eggs from the %s, and %g °C from the hands.", r.Room.TempC, r.Eggs.From, ru.Knead.ContactRiseC)
@@ -252,6 +290,59 @@ func (p *Plan) explain() {
 	p.Why = w
 }
 
+// blendWords says what the flours will do.
+func (p *Plan) blendWords() string {
+	b := &p.Formula.Blend
+	var out []string
+	switch {
+	case b.AbsorptionPct < 55.5:
+		out = append(out, "takes up little")
+	case b.AbsorptionPct > 61:
+		out = append(out, "drinks a lot, slowly")
+	default:
+		out = append(out, "takes up as much as most")
+	}
+	switch pg := b.GlutenProteinPct; {
+	case b.GlutenFactor < p.rules.Flour.GlutenNoSheet:
+		out = append(out, "binds hardly at all")
+	case b.GlutenFactor < p.rules.Flour.GlutenFragile:
+		out = append(out, "tears young")
+	case pg > 12:
+		out = append(out, "pulls back, wants a long rest, and bites firm")
+	case pg < 9.5:
+		out = append(out, "rolls easily and bites soft")
+	default:
+		out = append(out, "stretches well and holds its bite")
+	}
+	switch {
+	case b.DurumShare > .95:
+		out = append(out, "sets very hard by hand")
+	case b.DurumShare > .15:
+		out = append(out, "is rougher, yellower and firmer for its durum")
+	}
+	if b.WholegrainShare > .1 {
+		out = append(out, "has bran that cuts a thin sheet")
+	}
+	return fmt.Sprintf("It %s. Protein %.1f %%, absorption %.1f %%, gluten factor %.2f.", list(out), b.ProteinPct, b.AbsorptionPct, b.GlutenFactor)
+}
+
+// oneEggWords says why "one egg to 100 g" is no recipe: what it comes to with these eggs and
+// with the smallest and the biggest of a market.
+func (p *Plan) oneEggWords() string {
+	if p.Request.Eggs.Style == egg.NoEgg {
+		return ""
+	}
+	small, _ := egg.Find("eu-s")
+	big, _ := egg.Find("eu-xl")
+	c := p.task.Class
+	of := func(c egg.Class) float64 {
+		t := p.task
+		t.Class, t.FlourG, t.F14G, t.GivenG, t.ExtraWater, t.ExtraFat, t.LossG, t.TopUp, t.LockFlour = c, 100, 100*t.F14G/t.FlourG, 0, 0, 0, 0, egg.TopNone, true
+		return t.Try(1, 0).Hw
+	}
+	return fmt.Sprintf("One egg to 100 g, as recipes say, would come to %.1f with an egg of %g g; to %.1f with small ones and %.1f with the biggest.", of(c), math.Round(10*c.EdibleG)/10, of(small), of(big))
+}
+
 func yolkClause(points float64) string {
 	if points == 0 {
 		return ""
@@ -284,8 +375,7 @@ func (p *Plan) modeWords() string {
 
 // TintOf returns the colour of the dough made by another of the solver's answers.
 func (p *Plan) TintOf(s egg.Solution) dough.Colour {
-	yolkG := float64(s.Whole+s.Yolks) * p.task.Class.YolkG
-	return dough.Tint(p.Formula.Blend, yolkG, p.task.FlourG+s.FlourAddG+s.EggG+s.TopG)
+	return p.tint(s.WholeG, s.YolkG, p.task.FlourG+s.FlourAddG+s.EggG+s.TopG+addedG(p.Formula.Additions))
 }
 
 // FeelOf returns how the dough of another of the solver's answers behaves, in words.

@@ -1,0 +1,103 @@
+package flour
+
+import (
+	"errors"
+	"fmt"
+	"math"
+	"strings"
+	"time"
+
+	"hollen/internal/core/cost"
+)
+
+// LossOnDrying returns the moisture of a sample, share wet basis, from its mass before and
+// after it was dried to constant mass, any one unit: (before − after)/before.
+func LossOnDrying(before, after float64) (float64, error) {
+	if !(before > 0 && after > 0 && after < before) {
+		return 0, fmt.Errorf("%g before and %g after drying: the sample must get lighter and not vanish", before, after)
+	}
+	return (before - after) / before, nil
+}
+
+// Lot is one sack or bag of a flour: when it was opened, how it is kept, what it was measured
+// at and what it cost. Dates are yyyy-mm-dd, "" when not known.
+type Lot struct {
+	Key         string     `json:"key"`
+	Name        string     `json:"name"`
+	Flour       string     `json:"flour"` // key
+	How         Keeping    `json:"kept"`
+	ContainerKG float64    `json:"container_kg"`
+	OpenedOn    string     `json:"opened_on,omitempty"`
+	BestBefore  string     `json:"best_before,omitempty"`
+	MeasuredOn  string     `json:"measured_on,omitempty"`
+	MeasuredWB  float64    `json:"measured_moisture_wb,omitempty"` // share wet basis, 0: not measured
+	PricePerKG  cost.Money `json:"price_per_kg,omitempty"`         // 0: not known
+}
+
+// MeasuredDays is how long a measured moisture counts as measured, days; later the flour is
+// taken to drift from it. Source: house.
+const MeasuredDays = 2
+
+// Day reads yyyy-mm-dd between 2000 and 2100.
+func Day(s string) (time.Time, error) {
+	d, err := time.Parse(time.DateOnly, s)
+	if err != nil || d.Year() < 2000 || d.Year() > 2100 {
+		return d, fmt.Errorf("%q is no date; yyyy-mm-dd from 2000 to 2100 is allowed", s)
+	}
+	return d, nil
+}
+
+// DaysBetween returns the whole days from one date to a later one, 0 when it is not later,
+// and whether both are dates.
+func DaysBetween(from, to string) (float64, bool) {
+	a, errA := Day(from)
+	b, errB := Day(to)
+	if errA != nil || errB != nil {
+		return 0, false
+	}
+	return max(0, math.Round(b.Sub(a).Hours()/24)), true
+}
+
+// Kept returns how the lot has been kept by that day. openDays stands where a date is not
+// known.
+func (l Lot) Kept(on string, openDays float64) Kept {
+	k := Kept{How: l.How, Days: openDays, MassKG: l.ContainerKG}
+	if days, ok := DaysBetween(l.OpenedOn, on); ok {
+		k.Days = days
+	}
+	if l.MeasuredWB > 0 {
+		since, ok := DaysBetween(l.MeasuredOn, on)
+		if !ok || since <= MeasuredDays {
+			m := l.MeasuredWB
+			k.MeasuredWB = &m
+		} else {
+			k.StartWB, k.Days = l.MeasuredWB, since
+		}
+	}
+	return k
+}
+
+// Check returns an error for everything in l that cannot be right.
+func (l *Lot) Check() error {
+	var errs []error
+	if n := len([]rune(strings.TrimSpace(l.Name))); n < 1 || n > 60 {
+		errs = append(errs, fmt.Errorf("name: %d letters; 1 to 60 are allowed", n))
+	}
+	switch l.How {
+	case SealedTub, PaperBag, OpenBin, Sifted:
+	default:
+		errs = append(errs, fmt.Errorf("kept: %q; sealed_tub, paper_bag, open_bin or sifted is allowed", l.How))
+	}
+	if !(l.ContainerKG >= .05 && l.ContainerKG <= 1000) {
+		errs = append(errs, fmt.Errorf("container_kg: %g; 0.05 to 1000 kg is allowed", l.ContainerKG))
+	}
+	for name, d := range map[string]string{"opened_on": l.OpenedOn, "best_before": l.BestBefore, "measured_on": l.MeasuredOn} {
+		if _, err := Day(d); d != "" && err != nil {
+			errs = append(errs, fmt.Errorf("%s: %w", name, err))
+		}
+	}
+	if l.MeasuredWB != 0 && !(l.MeasuredWB >= .05 && l.MeasuredWB <= .20) {
+		errs = append(errs, fmt.Errorf("measured_moisture_wb: %g; 0.05 to 0.20 is allowed", l.MeasuredWB))
+	}
+	return errors.Join(errs...)
+}

@@ -1,0 +1,81 @@
+package plan
+
+import (
+	"math"
+
+	"hollen/internal/core/cost"
+	"hollen/internal/core/egg"
+)
+
+// cost is what the batch costs and what of it can be sold.
+func (p *Plan) cost() {
+	r, f := &p.Request, &p.Formula
+	c := CostPlan{Currency: r.Prices.Currency, Lines: []CostLine{}, Unpriced: []string{}}
+	line := func(name, much, unit string, price *cost.Money, of func(cost.Money) cost.Money) {
+		if price == nil {
+			c.Unpriced = append(c.Unpriced, name)
+			return
+		}
+		c.Lines = append(c.Lines, CostLine{name, much, *price, unit, of(*price)})
+	}
+	byMass := func(name string, g float64, price *cost.Money) {
+		if g > 0 {
+			line(name, Grams(g), "kg", price, func(m cost.Money) cost.Money { return m.Per(g) })
+		}
+	}
+	for i, x := range f.Flours {
+		byMass(x.Name, x.MassG, r.Flours[i].price())
+	}
+	for _, e := range p.eggsUsed() {
+		price := r.Prices.EggEach
+		if e.class.PriceEach > 0 {
+			price = &e.class.PriceEach
+		}
+		line(e.class.Name+" eggs", Thousands(e.n), "egg", price, func(m cost.Money) cost.Money { return m.Times(e.n) })
+	}
+	if r.Eggs.TopUp == egg.TopMilk {
+		byMass("Milk", f.TopG, r.Prices.MilkKG)
+	}
+	byMass("Oil", f.OilG, r.Prices.OilKG)
+	byMass("Salt", f.SaltG, r.Prices.SaltKG)
+	for i, a := range f.Additions {
+		byMass(a.Name, a.MassG, r.Additions[i].price())
+	}
+	if r.Prices.Filling != nil {
+		line("Filling and sauce", "", "batch", r.Prices.Filling, func(m cost.Money) cost.Money { return m })
+	}
+	c.HandsMin = p.rules.Safety.MixMin + p.Knead.Min + p.Roll.MinutesAll + p.Cut.CutMin
+	if r.Prices.WageHour != nil {
+		line("Hands", Minutes(c.HandsMin), "hour", r.Prices.WageHour, func(m cost.Money) cost.Money { return m.Times(math.Round(c.HandsMin) / 60) })
+	}
+	for _, l := range c.Lines {
+		c.Total += l.Cost
+	}
+	c.InG = f.Dough.MassG + p.Room.BoardLossG
+	c.SellableG = p.Cut.RibbonsG
+	c.PerPortion, c.PerKG = c.Total.Over(f.Portions), c.Total.Over(c.SellableG/1000)
+	c.Yield = c.SellableG / f.FlourG
+	p.Cost = c
+}
+
+// eggsUsed lists the eggs cracked by class: whole ones and, for yolks alone, those separated.
+func (p *Plan) eggsUsed() (out []struct {
+	class egg.Class
+	n     float64
+}) {
+	add := func(c egg.Class, n float64) {
+		if n > 0 {
+			out = append(out, struct {
+				class egg.Class
+				n     float64
+			}{c, n})
+		}
+	}
+	add(p.task.Class, float64(p.Formula.Pick.Whole+p.Formula.Pick.Yolks))
+	if p.Formula.AlsoG > 0 {
+		for _, e := range p.Request.Eggs.Also {
+			add(e.Kind(), e.Count)
+		}
+	}
+	return out
+}

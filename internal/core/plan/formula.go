@@ -1,0 +1,236 @@
+package plan
+
+import (
+	"math"
+	"strings"
+
+	"hollen/internal/core/dough"
+	"hollen/internal/core/dry"
+	"hollen/internal/core/egg"
+	"hollen/internal/core/flour"
+)
+
+// ask returns the parts that make flourG g of flour and what the egg solver is asked of them.
+func (p *Plan) ask(flourG float64) ([]flour.Part, egg.Task) {
+	r, ru := &p.Request, &p.rules
+	parts := flour.Scale(p.parts, flourG)
+	b := flour.Mix(ru.Flour, parts)
+	t := egg.Task{Eggs: ru.Eggs, Hydration: ru.Hydration, BasisWB: ru.Flour.BasisMoistureWB,
+		FlourG: flourG, F14G: b.F14G, MoistureWB: b.MoistureWB,
+		TargetHw: dough.Aim(ru.Hydration, p.machine.Tool, b.AbsorptionPct, false, p.fine(), 0).Hw,
+		LossG:    dry.BoardLossG(*ru, r.Room.TempC, r.Room.RH, flourG), ExtraFat: r.Oil * flourG, GivenG: r.Eggs.givenG(),
+		Class: r.Eggs.class(), Style: r.Eggs.Style, TopUp: r.Eggs.TopUp, LockFlour: r.Eggs.LockFlour,
+		FixWhole: whole(r.Eggs.FixWhole), FixYolks: whole(r.Eggs.FixYolks)}
+	for _, a := range r.Additions {
+		kind, g := a.Kind(), a.Share*flourG
+		t.ExtraWater += kind.LiquidG(g)
+		t.ExtraFat += g * kind.FatShare
+	}
+	if r.Eggs.Style == egg.NoEgg {
+		t.FixWhole, t.FixYolks = nil, nil
+	}
+	return parts, t
+}
+
+// fine says whether the ribbon is so narrow that a firmer dough is wanted.
+func (p *Plan) fine() bool { return p.ribbonMM() < p.rules.Hydration.FineWidthMM }
+
+// answer has the eggs solved: in whole numbers, or as they were weighed in the jug or after
+// cracking; then plannedG is what they were to weigh, otherwise 0.
+func (p *Plan) answer() (a egg.Answer, plannedG float64) {
+	if p.Request.Amount.By == "eggs" {
+		p.task.GivenG = 0 // all the egg is in the jug
+		w := p.task.Weigh()
+		k := p.Request.Amount.EggG / max(w.WholeG+w.YolkG, 1e-9)
+		return egg.Answer{Best: p.task.Exactly(w.WholeG*k, w.YolkG*k), Exact: true, Alternatives: []egg.Solution{}, Weighed: w}, 0
+	}
+	a = p.task.Solve()
+	if c := p.Request.Eggs.CrackedG; c != nil && a.Best.EggG > 0 {
+		plannedG = a.Best.EggG
+		k := *c / plannedG
+		a.Best = p.task.Exactly(a.Best.WholeG*k, a.Best.YolkG*k)
+	}
+	return a, plannedG
+}
+
+// mix is the formula: flours, eggs, salt, oil and the dough they make.
+func (p *Plan) mix(flourG float64) {
+	r, ru := &p.Request, &p.rules
+	var parts []flour.Part
+	parts, p.task = p.ask(flourG)
+	loss, oil, salt := p.task.LossG, r.Oil*flourG, r.Salt*flourG
+	eggs, planned := p.answer()
+	pick := eggs.Best
+	if pick.FlourAddG > 0 {
+		parts = flour.Scale(parts, 1+pick.FlourAddG/flourG)
+	}
+	b := flour.Mix(ru.Flour, parts)
+	f := Formula{FlourG: b.MassG, HeldBackG: ru.Room.HeldBackShare * b.MassG, Blend: b, Eggs: eggs, Pick: pick, PlannedEggG: planned, jug: r.Amount.By == "eggs",
+		WholeG: pick.WholeG, YolkG: pick.YolkG, TopG: pick.TopG, SaltG: salt, OilG: oil, PortionG: p.portionG(), Additions: []Added{}}
+	if planned == 0 && !f.jug {
+		f.AlsoG = p.task.GivenG
+	}
+	for _, a := range r.Additions {
+		kind, g := a.Kind(), a.Share*flourG
+		f.Additions = append(f.Additions, Added{kind.Key, kind.Name, kind.Kind, g, a.Share, kind.LiquidG(g), 0, kind.Allergen})
+	}
+	f.Target = dough.Aim(ru.Hydration, p.machine.Tool, b.AbsorptionPct, false, p.fine(), pick.YolkShare)
+	p.Formula = f
+	p.Room.BoardLossG, p.Room.Used = loss, nil
+	p.together(parts, b)
+	p.Formula.Allergens = p.allergens(parts)
+}
+
+// together puts the flours and everything else of the formula into one dough.
+func (p *Plan) together(parts []flour.Part, b flour.Blend) {
+	r, ru, f := &p.Request, &p.rules, &p.Formula
+	f.FlourG, f.Blend, f.Flours = b.MassG, b, f.Flours[:0]
+	for _, x := range parts {
+		f.Flours = append(f.Flours, Weighed{x.Flour.Key, x.Flour.Name, x.MassG, x.MassG / b.MassG, x.Moisture, x.Flour.Allergen})
+	}
+	others := make([]dough.Other, len(f.Additions))
+	for i, a := range r.Additions {
+		kind := a.Kind()
+		others[i] = dough.Other{G: f.Additions[i].MassG, UptakeGPerG: kind.UptakeGPerG, Composition: kind.Composition()}
+	}
+	f.Dough = dough.Make(*ru, b, dough.Amounts{WholeEggG: f.WholeG, YolkG: f.YolkG, TopG: f.TopG, TopUp: r.Eggs.TopUp, OilG: f.OilG, SaltG: f.SaltG, LossG: p.Room.BoardLossG, Others: others})
+	f.Feel = f.Target.Feel(ru.Hydration, f.Dough.Hw)
+	f.Colour = p.tint(f.WholeG, f.YolkG, f.Dough.MassG)
+	for i, s := range p.stains() {
+		f.Additions[i].ColourWay = 1 - math.Exp(-s.Depth*s.G/f.Dough.MassG)
+	}
+	f.Parts = p.points()
+}
+
+// stains are the additions as they colour the dough.
+func (p *Plan) stains() []dough.Stain {
+	out := make([]dough.Stain, len(p.Formula.Additions))
+	for i, a := range p.Request.Additions {
+		kind := a.Kind()
+		out[i] = dough.Stain{Colour: kind.Colour, Depth: kind.Depth, G: p.Formula.Additions[i].MassG, Word: kind.ColourWord, Name: kind.Name}
+	}
+	return out
+}
+
+// tint is the colour of massG g of this dough with wholeG g of whole egg and yolkG g of yolk.
+func (p *Plan) tint(wholeG, yolkG, massG float64) dough.Colour {
+	c := p.task.Class
+	return dough.Tint(p.Formula.Blend, yolkG+wholeG*c.YolkG/c.EdibleG, massG, c.YolkColour, p.stains()...)
+}
+
+// points takes the working hydration apart. The parts add up to it.
+func (p *Plan) points() []Points {
+	r, f := &p.Request, &p.Formula
+	out := []Points{}
+	add := func(part string, g float64) {
+		if math.Abs(g) > 1e-9 {
+			out = append(out, Points{part, 100 * g / f.Blend.F14G})
+		}
+	}
+	add("the flour’s own", f.FlourG-f.Blend.F14G)
+	add("water of the eggs", f.WholeG*egg.Whole.Water)
+	add("water of the yolks", f.YolkG*egg.Yolk.Water)
+	for i, a := range r.Additions {
+		add(strings.ToLower(a.Kind().Name), f.Additions[i].LiquidG)
+	}
+	add(p.TopWord(), f.TopG*r.Eggs.TopUp.Composition().Water)
+	add("lost on the board", -p.Room.BoardLossG)
+	add("the fat, as felt", p.rules.Hydration.FatWeight*f.Dough.FatPct/100*f.Blend.F14G)
+	return out
+}
+
+// asUsed takes what was weighed back at the bench for the truth; everything after it follows.
+func (p *Plan) asUsed() {
+	r, f := &p.Request, &p.Formula
+	p.Room.FlourG, p.Room.LiquidG = f.FlourG, p.Room.PourG+p.Room.KeepG
+	u := r.Used
+	if !u.any() || p.sizing {
+		return
+	}
+	a := &Actual{PlannedHw: f.Dough.Hw}
+	a.FlourG = max(f.FlourG-or(u.FlourLeftG, 0), .5*f.FlourG)
+	a.LiquidG = f.TopG
+	if u.LiquidLeftG != nil {
+		a.LiquidG = max(0, p.Room.LiquidG-*u.LiquidLeftG)
+	}
+	a.LiquidG += or(u.LiquidAddedG, 0)
+	f.TopG = a.LiquidG
+	parts := make([]flour.Part, len(p.parts))
+	for i, x := range f.Flours {
+		parts[i] = p.parts[i]
+		parts[i].MassG = x.MassG * a.FlourG / f.FlourG
+	}
+	p.together(parts, flour.Mix(p.rules.Flour, parts))
+	a.Hw = f.Dough.Hw
+	p.Room.Used = a
+}
+
+// LiquidAt returns the top-up, g, that would bring this flour and these eggs to the target
+// had the room stood at humidity rh (0–1) since the bag was opened; negative when flour would
+// have to come in instead. It never grows with rh.
+func (p *Plan) LiquidAt(rh float64) float64 {
+	r, ru, f := &p.Request, &p.rules, &p.Formula
+	f14 := 0.
+	for i, x := range p.parts {
+		x.MassG *= f.FlourG
+		x.Moisture = x.Flour.Now(ru.Flour, r.Flours[i].keeping(r.MadeOn), r.Room.TempC, rh)
+		f14 += x.F14G(ru.Flour)
+	}
+	worth := func(c egg.Composition) float64 { return c.Water + ru.Hydration.FatWeight*c.Fat }
+	have := f.FlourG + f.WholeG*worth(egg.Whole) + f.YolkG*worth(egg.Yolk) + f.OilG*worth(egg.Oil)
+	for i, a := range f.Additions {
+		have += a.LiquidG + ru.Hydration.FatWeight*r.Additions[i].Kind().FatShare*a.MassG
+	}
+	need := (1+f.Target.Hw/100)*f14 - have + dry.BoardLossG(*ru, r.Room.TempC, rh, p.task.FlourG)
+	if top := worth(r.Eggs.TopUp.Composition()); top > 0 {
+		return need / top
+	}
+	return need
+}
+
+func whole(v *float64) *int {
+	if v == nil {
+		return nil
+	}
+	n := int(*v)
+	return &n
+}
+
+// allergens returns what a label must name, in the order of work.
+func (p *Plan) allergens(parts []flour.Part) []string {
+	r, f := &p.Request, &p.Formula
+	var out []string
+	add := func(a string) {
+		for _, x := range out {
+			if x == a {
+				return
+			}
+		}
+		if a != "" {
+			out = append(out, a)
+		}
+	}
+	for _, x := range parts {
+		add(x.Flour.Allergen)
+	}
+	if f.WholeG+f.YolkG > 0 {
+		add("egg")
+	}
+	if r.Eggs.TopUp == egg.TopMilk && f.TopG > 0 {
+		add("milk")
+	}
+	for _, a := range f.Additions {
+		add(a.Allergen)
+	}
+	add("durum wheat") // the dusting semola counts
+	return out
+}
+
+// addedG is the mass of all additions, g.
+func addedG(all []Added) float64 {
+	sum := 0.
+	for _, a := range all {
+		sum += a.MassG
+	}
+	return sum
+}
