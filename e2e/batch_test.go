@@ -98,7 +98,7 @@ func TestMakeABatch(t *testing.T) {
 
 	b.click("#save")
 	b.until("the word saved", settledState+" === 'Saved'")
-	if got := saved(t, s, 6); got.Version != 2 || got.Request.Room.RH != .25 {
+	if got := saved(t, s, 8); got.Version != 2 || got.Request.Room.RH != .25 {
 		t.Errorf("saved version %d with %v", got.Version, got.Request.Room)
 	}
 	b.visit("/")
@@ -113,15 +113,15 @@ func TestMakeABatch(t *testing.T) {
 func TestAtTheRail(t *testing.T) {
 	base, _ := serve(t)
 	b := open(t, browser(t), base, wide, high)
-	b.visit("/batches/5?at=roll")
+	b.visit("/batches/7?at=roll")
 	b.click("#c-f-roll-bench_mm [data-step='1']")
 	b.until("a longer bench", "document.querySelector('#sheet').textContent.includes('bench 1,250')")
-	b.visit("/batches/5?at=room")
+	b.visit("/batches/7?at=room")
 	eval[bool](b, "(() => { const s = document.querySelector('.slide[data-for=f-room-rh]'); s.value = 70; s.dispatchEvent(new Event('input', {bubbles: true})); return true })()")
 	b.until("the slider to move the field", "document.querySelector('"+humidity+"').value === '70' && "+settledState+" === '"+notSaved+"'")
 	b.click(".presets button:nth-child(1)")
 	b.until("January", "document.querySelector('"+humidity+"').value === '34' && document.querySelector('#f-room-temp_c').value === '20'")
-	b.visit("/batches/5?at=formula")
+	b.visit("/batches/7?at=formula")
 	b.until("the draft", "document.querySelector('#state').textContent.includes('"+notSaved+"')")
 	eval[bool](b, "scrollTo({top: 60, behavior: 'instant'}); true")
 	at := eval[float64](b, "scrollY")
@@ -132,11 +132,11 @@ func TestAtTheRail(t *testing.T) {
 		t.Errorf("scrolled from %v to %v", at, got)
 	}
 	// A second flour brings its share.
-	b.visit("/batches/4?at=formula")
+	b.visit("/batches/6?at=formula")
 	eval[bool](b, "(() => { const s = document.querySelector('#f-flours-1-flour'); s.value = 'semola-fine'; s.dispatchEvent(new Event('change', {bubbles: true})); return true })()")
 	b.until("the second flour's share", "document.querySelector('#f-flours-1-share').value === '20' && document.querySelector('#rest-share').textContent === '80'")
 	// What was typed at one station is there after a round of the others.
-	b.visit("/batches/3?at=rest")
+	b.visit("/batches/5?at=rest")
 	b.enter("#f-rest-rest_min", "55")
 	b.until("55 minutes", "document.querySelector('#spine li:nth-child(4) .key').textContent === '55 min'")
 	b.click("#spine li:nth-child(6) button")
@@ -149,7 +149,7 @@ func TestAtTheRail(t *testing.T) {
 func TestPressAcrossRedraw(t *testing.T) {
 	base, _ := serve(t)
 	b := open(t, browser(t), base, wide, high)
-	b.visit("/batches/5?at=room")
+	b.visit("/batches/7?at=room")
 	at := eval[[]float64](b, "(() => { const r = document.querySelector('#spine li:nth-child(5) button').getBoundingClientRect(); return [r.x + 20, r.y + 20] })()")
 	b.enter(humidity, "23")
 	mouse := func(kind input.DispatchMouseEventType) {
@@ -170,8 +170,8 @@ func TestTwoWindows(t *testing.T) {
 	br := browser(t)
 	one, two := open(t, br, base, wide, high), open(t, br, base, wide, high)
 	two.expect = []string{"409"}
-	one.visit("/batches/5?at=room")
-	two.visit("/batches/5?at=room")
+	one.visit("/batches/7?at=room")
+	two.visit("/batches/7?at=room")
 	one.enter(humidity, "61")
 	one.until("61", settledState+" === '"+notSaved+"'")
 	one.click("#save")
@@ -189,7 +189,7 @@ func TestTwoWindows(t *testing.T) {
 	two.until("what the other saved", "document.querySelector('"+humidity+"').value === '61'")
 	two.click("#save")
 	two.until("saved", settledState+" === 'Saved'")
-	if b := saved(t, s, 5); b.Version != 3 || b.Request.Room.RH != .61 || b.Request.Room.TempC != 27 {
+	if b := saved(t, s, 7); b.Version != 3 || b.Request.Room.RH != .61 || b.Request.Room.TempC != 27 {
 		t.Errorf("version %d, %+v", b.Version, b.Request.Room)
 	}
 }
@@ -197,7 +197,7 @@ func TestTwoWindows(t *testing.T) {
 // A reload, and a server that is gone for a while, lose nothing that was typed.
 func TestReloadAndRestart(t *testing.T) {
 	st := storetest.Open(t)
-	if _, err := st.Seed(context.Background(), demo.Workshop, demo.Batches()); err != nil {
+	if _, err := st.Seed(context.Background(), demo.Scenario(demo.Day)); err != nil {
 		t.Fatal(err)
 	}
 	start := func(addr string) (string, func()) {
@@ -213,7 +213,7 @@ func TestReloadAndRestart(t *testing.T) {
 	addr, stop := start("127.0.0.1:0")
 	b := open(t, browser(t), "http://"+addr, wide, high)
 	b.expect = []string{"ERR_CONNECTION_REFUSED", "ERR_CONNECTION_RESET", "ERR_EMPTY_RESPONSE"}
-	b.visit("/batches/5?at=room")
+	b.visit("/batches/7?at=room")
 	b.enter(humidity, "52")
 	b.until("52", settledState+" === '"+notSaved+"'")
 	b.do(chromedp.Reload())
@@ -227,7 +227,7 @@ func TestReloadAndRestart(t *testing.T) {
 	b.until("the figures again", "document.querySelector('#sheet').textContent.includes('Flour at 23 °C')")
 	b.click("#save")
 	b.until("saved", settledState+" === 'Saved'")
-	if got := saved(t, st, 5); got.Request.Room.RH != .53 || got.Request.Room.TempC != 23 {
+	if got := saved(t, st, 7); got.Request.Room.RH != .53 || got.Request.Room.TempC != 23 {
 		t.Errorf("%+v", got.Request.Room)
 	}
 }
@@ -240,7 +240,7 @@ func TestWithoutScripts(t *testing.T) {
 		_, err := cdp.Call(ctx, tg, emulation.SetScriptExecutionDisabled, emulation.SetScriptExecutionDisabledParams{Value: true})
 		return chromedp.Void{}, err
 	})
-	b.visit("/batches/5?at=room")
+	b.visit("/batches/7?at=room")
 	if got, err := chromedp.Run(b.ctx, chromedp.Value(humidity)); err != nil || got != "44" {
 		t.Fatalf("%q, %v", got, err)
 	}
@@ -249,8 +249,8 @@ func TestWithoutScripts(t *testing.T) {
 	b.do(chromedp.Click("#spine li:nth-child(5) button"), chromedp.WaitVisible("#f-roll-machine"))
 	b.do(chromedp.Click("#save"))
 	// The page before looks just like the page after: only the store tells when it is saved.
-	got := saved(t, s, 5)
-	for deadline := time.Now().Add(15 * time.Second); got.Version == 1 && time.Now().Before(deadline); got = saved(t, s, 5) {
+	got := saved(t, s, 7)
+	for deadline := time.Now().Add(15 * time.Second); got.Version == 1 && time.Now().Before(deadline); got = saved(t, s, 7) {
 		time.Sleep(20 * time.Millisecond)
 	}
 	if got.Version != 2 || got.Request.Room.RH != .45 {
@@ -263,9 +263,9 @@ func TestWithoutScripts(t *testing.T) {
 func TestOnATablet(t *testing.T) {
 	base, _ := serve(t)
 	b := open(t, browser(t), base, tabletW, tabletH)
-	paths := []string{"/", "/batches/new", "/flours", "/flours/1", "/rooms", "/compare", "/recipe"}
+	paths := []string{"/", "/batches/new", "/cabinet/flours", "/cabinet/flours/1", "/cabinet/lots/2", "/cabinet/eggs", "/cabinet/additions", "/cabinet/powders", "/cabinet/prices", "/rooms", "/compare", "/recipe"}
 	for _, st := range plan.Stages() {
-		paths = append(paths, "/batches/2?at="+string(st))
+		paths = append(paths, "/batches/4?at="+string(st))
 	}
 	for _, path := range paths {
 		b.visit(path)
@@ -291,7 +291,7 @@ func TestOnATablet(t *testing.T) {
 func TestHowSoon(t *testing.T) {
 	base, _ := serve(t)
 	b := open(t, browser(t), base, wide, high)
-	b.visit("/batches/5?at=formula")
+	b.visit("/batches/7?at=formula")
 	ms := eval[[]float64](b, `(async () => {
 		const field = document.querySelector("#f-amount-flour_g"), sheet = document.querySelector("#sheet"), out = [];
 		for (let i = 0; i < 50; i++) {
@@ -320,10 +320,10 @@ func TestRecipeToBatch(t *testing.T) {
 	b.until("the reading", "document.querySelector('.lines .bad')?.textContent.includes('bananas')")
 	b.click(".recipe .btn-go")
 	b.until("the batch", "document.querySelector('#spine')")
-	if got := saved(t, s, 6); got.Request.Amount.FlourG != 300 || *got.Request.Eggs.FixWhole != 3 {
+	if got := saved(t, s, 8); got.Request.Amount.FlourG != 300 || *got.Request.Eggs.FixWhole != 3 {
 		t.Errorf("%+v", got.Request)
 	}
-	b.visit("/compare?a=6")
+	b.visit("/compare?a=8")
 	b.until("both days", "document.querySelectorAll('.compared .newstage').length > 1")
 	if text := b.text(".compared"); !strings.Contains(text, "From a recipe at 27 °C and 78 %") {
 		t.Errorf("%.300s", text)

@@ -27,17 +27,8 @@ func TestMain(m *testing.M) { storetest.Main(m) }
 func serve(t *testing.T) (string, *store.Store) {
 	t.Helper()
 	s := storetest.Open(t)
-	var rooms []store.Room
-	for _, r := range demo.Rooms() {
-		rooms = append(rooms, store.Room{Name: r.Name, TempC: r.TempC, RH: r.RH})
-	}
-	if _, err := s.Seed(context.Background(), demo.Workshop, demo.Batches(), rooms...); err != nil {
+	if _, err := s.Seed(context.Background(), demo.Scenario(demo.Day)); err != nil {
 		t.Fatal(err)
-	}
-	for _, f := range demo.Flours() {
-		if _, err := s.SaveFlour(context.Background(), 0, f); err != nil {
-			t.Fatal(err)
-		}
 	}
 	srv := httptest.NewServer(web.New(s, slog.New(slog.DiscardHandler), true))
 	t.Cleanup(srv.Close)

@@ -18,9 +18,9 @@ func TestShots(t *testing.T) {
 	}
 	base, _ := serve(t)
 	br := browser(t)
-	views := []struct{ name, path string }{{"batches", "/"}, {"new-batch", "/batches/new"}, {"flours", "/flours"}, {"rooms", "/rooms"}, {"compare", "/compare?a=5"}, {"recipe", "/recipe"}}
+	views := []struct{ name, path string }{{"batches", "/"}, {"new-batch", "/batches/new"}, {"flours", "/flours"}, {"rooms", "/rooms"}, {"compare", "/compare?a=7"}, {"recipe", "/recipe"}}
 	for _, s := range []string{"formula", "room", "knead", "rest", "roll", "cut", "dry", "cook"} {
-		views = append(views, struct{ name, path string }{s, "/batches/5?at=" + s})
+		views = append(views, struct{ name, path string }{s, "/batches/7?at=" + s})
 	}
 	shoot := func(name string, width, height int64, path string) {
 		b := open(t, br, base, width, height)
@@ -48,6 +48,6 @@ func TestShots(t *testing.T) {
 		shoot(v.name, 1280, 800, v.path)
 	}
 	for _, s := range []string{"formula", "roll"} {
-		shoot(fmt.Sprintf("%s-tablet", s), 820, 1180, "/batches/5?at="+s)
+		shoot(fmt.Sprintf("%s-tablet", s), 820, 1180, "/batches/7?at="+s)
 	}
 }

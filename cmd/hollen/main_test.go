@@ -134,13 +134,13 @@ func TestDemoKeepsAndForgets(t *testing.T) {
 		}
 	})
 	again := demoRun(t, dir, func(url string) {
-		if strings.Count(get(t, url), `aria-label="Delete `) != 4 {
+		if strings.Count(get(t, url), `aria-label="Delete `) != 6 {
 			t.Error("the second start does not keep what was done")
 		}
 	})
 	t.Logf("second start: %v", again)
 	demoRun(t, dir, func(url string) {
-		if strings.Count(get(t, url), `aria-label="Delete `) != 5 {
+		if strings.Count(get(t, url), `aria-label="Delete `) != 7 {
 			t.Error("--fresh does not start over")
 		}
 	}, "--fresh")

@@ -112,7 +112,7 @@ func (o options) serve(ctx context.Context, out, errw io.Writer) error {
 	}
 	defer s.Close()
 	if o.demo {
-		if err := seed(ctx, s); err != nil {
+		if _, err := s.Seed(ctx, demo.Scenario(time.Now())); err != nil {
 			return err
 		}
 	}
@@ -154,29 +154,6 @@ func (o options) busy(err error) error {
 		return fmt.Errorf("%w; it serves at http://%s/", err, at)
 	}
 	return err
-}
-
-// seed loads the demo into an empty database.
-func seed(ctx context.Context, s *store.Store) error {
-	seeded, err := s.Seed(ctx, demo.Workshop, demo.Batches(), demoRooms()...)
-	if err != nil || !seeded {
-		return err
-	}
-	for _, f := range demo.Flours() {
-		if _, err := s.SaveFlour(ctx, 0, f); err != nil {
-			return err
-		}
-	}
-	return nil
-}
-
-// demoRooms are the demo's rooms as the store keeps them.
-func demoRooms() []store.Room {
-	var out []store.Room
-	for _, r := range demo.Rooms() {
-		out = append(out, store.Room{Name: r.Name, TempC: r.TempC, RH: r.RH})
-	}
-	return out
 }
 
 // logger opens the log: the demo keeps it beside its database, so that the one line with the

@@ -46,7 +46,7 @@ func TestImportsRunOneWay(t *testing.T) {
 			}
 		}
 	}
-	lower := []string{"hollen/internal/draw", "hollen/internal/exchange", "hollen/internal/store", "hollen/internal/demo"}
+	lower := []string{"hollen/internal/draw", "hollen/internal/exchange", "hollen/internal/store"}
 	for _, pkg := range lower {
 		for _, i := range deps(t, pkg)[pkg] {
 			if strings.HasPrefix(i, "hollen/") && !strings.HasPrefix(i, "hollen/internal/core/") {

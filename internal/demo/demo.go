@@ -3,41 +3,123 @@
 package demo
 
 import (
+	"time"
+
+	"hollen/internal/core/addition"
+	"hollen/internal/core/cost"
 	"hollen/internal/core/dry"
 	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
 	"hollen/internal/core/plan"
 	"hollen/internal/core/roll"
+	"hollen/internal/store"
 )
 
-// Workshop is the name shown on every page.
-const Workshop = "Bottega Marram, the quay workshop"
-
-// Room is a named room of the demo.
-type Room struct {
-	Name  string
-	TempC float64 // °C
-	RH    float64 // share
+// Scenario returns the whole workshop as it stands on that day.
+func Scenario(day time.Time) store.Scenario {
+	w := workshop{day}
+	return store.Scenario{
+		Name:   "Bottega Marram, the quay workshop",
+		Prices: w.prices(),
+		Rooms:  []store.Room{{Name: "January, stove on", TempC: 20, RH: .34}, {Name: "April morning", TempC: 17, RH: .52}, {Name: "August, doors open", TempC: 27, RH: .74}},
+		Things: []store.Thing{
+			{Kind: store.FlourKind, Value: w.sack()},
+			{Kind: store.LotKind, Value: w.springSack()},
+			{Kind: store.LotKind, Value: w.semolaTub()},
+			{Kind: store.EggKind, Value: w.dikeEggs()},
+			{Kind: store.AdditionKind, Value: w.samphire()},
+			{Kind: store.YieldKind, Value: addition.Yield{Of: "Spinach leaves", FreshG: 1200, PowderG: 98, Hours: 10, DriedOn: w.ago(41)}},
+			{Kind: store.YieldKind, Value: addition.Yield{Of: "Beetroot", FreshG: 2000, PowderG: 247, Hours: 12, DriedOn: w.ago(23)}},
+		},
+		Batches: w.batches(),
+		Pairs:   map[int]int{0: 1},
+	}
 }
 
-// Rooms returns the days the workshop on the quay tells apart.
-func Rooms() []Room {
-	return []Room{{"January, stove on", 20, .34}, {"April morning", 17, .52}, {"August, doors open", 27, .74}}
+// Day is the day of pictures and examples, a Saturday.
+var Day = time.Date(2026, time.November, 28, 0, 0, 0, 0, time.UTC)
+
+// Batch returns the batch of that name as it is on Day; the zero request when there is none.
+func Batch(name string) plan.Request {
+	for _, r := range (workshop{Day}).batches() {
+		if r.Name == name {
+			return r
+		}
+	}
+	return plan.Request{}
 }
 
-// Flours returns the flour the workshop buys by the sack and has a sheet of. Kept in an empty
-// cabinet it is the first, which the batches go by.
-func Flours() []flour.Flour {
+// Saturday is the name of the batch that is opened first.
+const Saturday = "Tagliatelle for Saturday"
+
+// workshop is the scenario on one day. Keys of its things go by their place in the cabinet.
+type workshop struct{ day time.Time }
+
+func (w workshop) ago(days int) string {
+	return w.day.AddDate(0, 0, -days).Format(time.DateOnly)
+}
+
+func price(s string) cost.Money {
+	m, err := cost.Parse(s)
+	if err != nil {
+		panic(err) // prices here are constant
+	}
+	return m
+}
+
+func (w workshop) prices() plan.Prices {
+	each, oil, milk, salt, wage := price("0.29"), price("9.80"), price("1.30"), price("0.55"), price("19")
+	return plan.Prices{Currency: "€", EggEach: &each, OilKG: &oil, MilkKG: &milk, SaltKG: &salt, WageHour: &wage}
+}
+
+// sack is the flour the workshop buys by the sack and has a sheet of.
+func (w workshop) sack() flour.Flour {
 	f, _ := flour.Find("soft-00")
-	f.Key, f.Name = flour.OwnPrefix+"1", "Tidewheel mill 00, spring sack"
+	f.Key, f.Name = store.Key(1), "Tidewheel mill 00"
 	f.ProteinPct, f.AshPct, f.AbsorptionPct, f.MilledMoistureWB = 11.2, .48, 57.5, .139
-	return []flour.Flour{f}
+	return f
 }
 
-// Batches returns the demo batches, the one to open first last.
-func Batches() []plan.Request {
-	sack := Flours()[0]
-	return []plan.Request{
+func (w workshop) springSack() flour.Lot {
+	return flour.Lot{Key: store.Key(2), Name: "spring sack", Flour: store.Key(1), How: flour.PaperBag, ContainerKG: 25, OpenedOn: w.ago(12), BestBefore: w.ago(-140), PricePerKG: price("1.15")}
+}
+
+func (w workshop) semolaTub() flour.Lot {
+	return flour.Lot{Key: store.Key(3), Name: "tub by the window", Flour: "semola-fine", How: flour.SealedTub, ContainerKG: 5, OpenedOn: w.ago(30), BestBefore: w.ago(-60), MeasuredWB: .128, MeasuredOn: w.ago(9), PricePerKG: price("1.62")}
+}
+
+func (w workshop) dikeEggs() egg.Class {
+	return egg.Class{Key: store.Key(4), Name: "From the dike farm", Weighed: egg.Weighing{Count: 10, EggsG: 556, YolksG: 172}, YolkColour: 13, PriceEach: price("0.34")}.Means()
+}
+
+// samphire is a powder the workshop makes of what grows on the saltmarsh.
+func (w workshop) samphire() addition.Addition {
+	a, _ := addition.Find("spinach-powder")
+	a.Key, a.Name, a.ProteinShare, a.FatShare, a.AshShare, a.Salty = store.Key(5), "Samphire powder", .11, .02, .30, true
+	a.Colour, a.Depth, a.HighShare, a.PricePerKG = "#8fa267", 40, .04, price("64")
+	return a
+}
+
+// batches returns the batches, the one to open first last.
+func (w workshop) batches() []plan.Request {
+	sack, spring, tub, dike := w.sack(), w.springSack(), w.semolaTub(), w.dikeEggs()
+	tagliatelle := price("1.35")
+	all := []plan.Request{
+		batch("Breakwater stripes, straw", func(r *plan.Request) {
+			r.Amount.Portions = 8
+			r.Flours[0] = plan.FlourPart{Flour: sack.Key, Own: &sack, Lot: spring.Key, LotKept: &spring, Share: 1}
+			r.Eggs.Class, r.Eggs.OwnClass = dike.Key, &dike
+			r.Cut.Shape = "pappardelle"
+			r.Room.RH = .48
+		}),
+		batch("Breakwater stripes, green", func(r *plan.Request) {
+			r.Amount = plan.Amount{By: "dough", DoughG: 200, Portions: 2, FlourG: 125, EggG: 70}
+			r.Flours[0] = plan.FlourPart{Flour: sack.Key, Own: &sack, Lot: spring.Key, LotKept: &spring, Share: 1}
+			r.Additions = []plan.AdditionPart{{Addition: "spinach", Share: .12}}
+			r.Eggs.Class, r.Eggs.OwnClass = dike.Key, &dike
+			r.Cut.Shape = "pappardelle"
+			r.Room.RH = .48
+		}),
 		batch("Lighthouse family supper", func(r *plan.Request) {
 			r.Amount = plan.Amount{By: "flour", FlourG: 400, Portions: 4, DoughG: 650, EggG: 240}
 			r.Eggs.Style = egg.Rich
@@ -49,7 +131,7 @@ func Batches() []plan.Request {
 		batch("Saltmarsh pappardelle", func(r *plan.Request) {
 			r.Amount.Portions = 16
 			r.Flours = []plan.FlourPart{
-				{Flour: sack.Key, Own: &sack, Share: .7, Kept: flour.PaperBag, OpenDays: 12, ContainsKG: 25},
+				{Flour: sack.Key, Own: &sack, Lot: spring.Key, LotKept: &spring, Share: .7},
 				{Flour: "wholemeal", Share: .3, Kept: flour.PaperBag, OpenDays: 12, ContainsKG: 5},
 			}
 			r.Eggs.Class = "eu-xl"
@@ -72,17 +154,24 @@ func Batches() []plan.Request {
 			r.Rest.At = "fridge"
 			r.Room.RH = .5
 		}),
-		batch("Tagliatelle for Saturday", func(r *plan.Request) {
+		batch(Saturday, func(r *plan.Request) {
 			r.Amount = plan.Amount{By: "flour", FlourG: 1000, Portions: 12, DoughG: 1600, EggG: 540}
 			r.Flours = []plan.FlourPart{
-				{Flour: "soft-00", Share: .8, Kept: flour.PaperBag, OpenDays: 9, ContainsKG: 5},
-				{Flour: "semola-fine", Share: .2, Kept: flour.SealedTub, OpenDays: 30, ContainsKG: 5},
+				{Flour: "soft-00", Share: .8, Kept: flour.PaperBag, OpenDays: 9, ContainsKG: 5, PricePerKG: &tagliatelle},
+				{Flour: "semola-fine", Share: .2, Lot: tub.Key, LotKept: &tub},
 			}
 			r.Salt = .003
 			r.Room.TempC, r.Room.RH = 21, .44
 			r.Roll.Mode = roll.Fewest
 		}),
 	}
+	for i := range all {
+		all[i].MadeOn, all[i].Prices = w.ago(0), w.prices()
+		for j := range all[i].Flours {
+			all[i].Flours[j].Settle(all[i].MadeOn)
+		}
+	}
+	return all
 }
 
 func batch(name string, change func(*plan.Request)) plan.Request {

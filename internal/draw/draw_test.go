@@ -16,7 +16,7 @@ import (
 func plans(t *testing.T) []*plan.Plan {
 	t.Helper()
 	var out []*plan.Plan
-	for _, r := range demo.Batches() {
+	for _, r := range demo.Scenario(demo.Day).Batches {
 		p, err := plan.Make(r)
 		if err != nil {
 			t.Fatal(err)

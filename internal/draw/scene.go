@@ -30,7 +30,7 @@ func num(v float64) string {
 
 // Rect adds a rectangle.
 func (s *Scene) Rect(class string, x, y, w, h float64) {
-	s.hatch = s.hatch || class == "trim"
+	s.hatch = s.hatch || class == "trim" || class == "less"
 	fmt.Fprintf(&s.body, `<rect class="%s" x="%s" y="%s" width="%s" height="%s"/>`, class, num(x), num(y), num(max(w, 0)), num(max(h, 0)))
 }
 

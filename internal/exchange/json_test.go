@@ -15,7 +15,7 @@ import (
 )
 
 func TestRoundTrip(t *testing.T) {
-	for _, r := range append(demo.Batches(), plan.Default()) {
+	for _, r := range append(demo.Scenario(demo.Day).Batches, plan.Default()) {
 		var b bytes.Buffer
 		if err := Write(&b, r); err != nil {
 			t.Fatal(err)

@@ -36,6 +36,7 @@ type Batch struct {
 	CreatedAt time.Time
 	UpdatedAt time.Time
 	DeletedAt gorm.DeletedAt
+	PartnerID *uint64 // the batch whose dough goes together with this one's, for stripes
 }
 
 type revision struct {
@@ -46,8 +47,16 @@ type revision struct {
 }
 
 type workshop struct {
-	ID   int `gorm:"primaryKey"`
-	Name string
+	ID     int `gorm:"primaryKey"`
+	Name   string
+	Prices raw
+}
+
+// prices reads the workshop's prices; none were ever kept in a new one.
+func (w workshop) prices() plan.Prices {
+	p := plan.Default().Prices
+	_ = json.Unmarshal(w.Prices, &p) // what cannot be read was never kept
+	return p
 }
 
 // Document is a request kept as JSON.
@@ -78,6 +87,7 @@ func (Document) GormDataType() string { return "json" }
 var (
 	ErrNotFound = errors.New("there is no such batch")
 	ErrDeleted  = errors.New("the batch has been deleted")
+	ErrPaired   = errors.New("the batch has a second dough already")
 )
 
 // ConflictError says that a batch was saved by someone else since it was opened. Base is
@@ -174,12 +184,17 @@ func (s *Store) Ping(ctx context.Context) error { return s.sql.PingContext(ctx) 
 
 // Workshop returns the workshop's name, "" when it has none.
 func (s *Store) Workshop(ctx context.Context) (string, error) {
+	w, err := s.workshop(ctx)
+	return w.Name, err
+}
+
+func (s *Store) workshop(ctx context.Context) (workshop, error) {
 	var w []workshop
 	err := s.db.WithContext(ctx).Limit(1).Find(&w).Error
 	if len(w) == 0 {
-		return "", err
+		return workshop{}, err
 	}
-	return w[0].Name, err
+	return w[0], err
 }
 
 // Errors of the server after which the same transaction may well succeed: a deadlock, which
@@ -311,37 +326,115 @@ func (s *Store) Restore(ctx context.Context, id uint64) error {
 	return s.db.WithContext(ctx).Unscoped().Model(&Batch{}).Where("id = ?", id).UpdateColumn("deleted_at", nil).Error
 }
 
-// Seed names the workshop and keeps the requests, the last one newest, and the rooms, if the
-// database holds no batch yet, deleted ones counted. It reports whether it did.
-func (s *Store) Seed(ctx context.Context, name string, requests []plan.Request, rooms ...Room) (seeded bool, err error) {
+// Scenario is what a new database may start with.
+type Scenario struct {
+	Name    string
+	Prices  plan.Prices
+	Rooms   []Room
+	Things  []Thing        // in an empty cabinet the first gets the key own-1
+	Batches []plan.Request // the last one newest
+	Pairs   map[int]int    // doughs of one batch, by their place in Batches
+}
+
+// Seed keeps a scenario if the database holds no batch yet, deleted ones counted. It reports
+// whether it did.
+func (s *Store) Seed(ctx context.Context, sc Scenario) (seeded bool, err error) {
 	err = locked(ctx, s.sql, "hollen_seed", func() error {
 		var n int64
 		if err := s.db.WithContext(ctx).Unscoped().Model(&Batch{}).Count(&n).Error; err != nil || n > 0 {
 			return err
 		}
 		seeded = true
-		return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
-			if err := tx.Save(&workshop{1, name}).Error; err != nil {
-				return err
-			}
-			if len(rooms) > 0 {
-				if err := tx.Create(&rooms).Error; err != nil {
-					return err
-				}
-			}
-			now := tx.NowFunc()
-			for i, r := range requests {
-				at := now.Add(time.Duration(i-len(requests)) * time.Second)
-				b := Batch{Version: 1, Request: Document{r}, CreatedAt: at, UpdatedAt: at}
-				if err := tx.Create(&b).Error; err != nil {
-					return err
-				}
-				if err := tx.Create(&revision{b.ID, 1, b.Request, at}).Error; err != nil {
-					return err
-				}
-			}
-			return nil
-		})
+		return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error { return sc.keep(tx) })
 	})
 	return seeded, err
+}
+
+// keep writes the scenario.
+func (sc Scenario) keep(tx *gorm.DB) error {
+	prices, err := json.Marshal(sc.Prices)
+	if err != nil {
+		return err
+	}
+	if err := tx.Save(&workshop{1, sc.Name, prices}).Error; err != nil {
+		return err
+	}
+	if len(sc.Rooms) > 0 {
+		if err := tx.Create(&sc.Rooms).Error; err != nil {
+			return err
+		}
+	}
+	for _, t := range sc.Things {
+		doc, err := json.Marshal(t.Value)
+		if err != nil {
+			return err
+		}
+		if _, err := keepNew(tx, t.Kind, doc); err != nil {
+			return err
+		}
+	}
+	now := tx.NowFunc()
+	ids := make([]uint64, len(sc.Batches))
+	for i, r := range sc.Batches {
+		at := now.Add(time.Duration(i-len(sc.Batches)) * time.Second)
+		b := Batch{Version: 1, Request: Document{r}, CreatedAt: at, UpdatedAt: at}
+		if err := tx.Create(&b).Error; err != nil {
+			return err
+		}
+		if err := tx.Create(&revision{b.ID, 1, b.Request, at}).Error; err != nil {
+			return err
+		}
+		ids[i] = b.ID
+	}
+	for a, b := range sc.Pairs {
+		if err := pair(tx, ids[a], ids[b]); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// pair links two batches as the doughs of one.
+func pair(tx *gorm.DB, a, b uint64) error {
+	for from, to := range map[uint64]uint64{a: b, b: a} {
+		if err := tx.Model(&Batch{}).Where("id = ?", from).UpdateColumn("partner_id", to).Error; err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// CreatePartner keeps r as a second dough of the batch of that id. A batch that has one
+// already, and it is not deleted, gives ErrPaired.
+func (s *Store) CreatePartner(ctx context.Context, id uint64, r plan.Request) (Batch, error) {
+	b := Batch{Version: 1, Request: Document{r}, PartnerID: &id}
+	err := s.transact(ctx, func(tx *gorm.DB) error {
+		first, err := get(tx.Clauses(clause.Locking{Strength: "UPDATE"}), id)
+		if err != nil {
+			return err
+		}
+		if first.PartnerID != nil {
+			if _, err := get(tx, *first.PartnerID); err == nil {
+				return ErrPaired
+			} else if !errors.Is(err, ErrDeleted) && !errors.Is(err, ErrNotFound) {
+				return err
+			}
+		}
+		b.ID = 0
+		if err := tx.Create(&b).Error; err != nil {
+			return err
+		}
+		if err := tx.Create(&revision{b.ID, b.Version, b.Request, b.UpdatedAt}).Error; err != nil {
+			return err
+		}
+		return pair(tx, id, b.ID)
+	})
+	return b, err
+}
+
+// Part ends the link between a batch and its second dough; both stay.
+func (s *Store) Part(ctx context.Context, id uint64) error {
+	return s.transact(ctx, func(tx *gorm.DB) error {
+		return tx.Unscoped().Model(&Batch{}).Where("id = ? OR partner_id = ?", id, id).UpdateColumn("partner_id", nil).Error
+	})
 }

@@ -143,7 +143,7 @@ func TestOpenAndSeedTogether(t *testing.T) {
 				return
 			}
 			defer s.Close()
-			did, err := s.Seed(ctx, demo.Workshop, demo.Batches())
+			did, err := s.Seed(ctx, demo.Scenario(demo.Day))
 			if err != nil {
 				t.Error(err)
 			}
@@ -161,10 +161,10 @@ func TestOpenAndSeedTogether(t *testing.T) {
 	}
 	defer s.Close()
 	list, more, err := s.List(ctx, 0)
-	if err != nil || seeded != 1 || len(list) != len(demo.Batches()) || more {
+	if err != nil || seeded != 1 || len(list) != len(demo.Scenario(demo.Day).Batches) || more {
 		t.Errorf("seeded %d times, %d batches, %v", seeded, len(list), err)
 	}
-	if name, _ := s.Workshop(ctx); name != demo.Workshop {
+	if name, _ := s.Workshop(ctx); !strings.HasPrefix(name, "Bottega Marram") {
 		t.Errorf("workshop %q", name)
 	}
 	for _, b := range list {

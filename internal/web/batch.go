@@ -9,6 +9,7 @@ import (
 	"regexp"
 	"strconv"
 	"strings"
+	"time"
 
 	"github.com/gin-gonic/gin"
 
@@ -83,7 +84,7 @@ func (s *Server) ask(c *gin.Context) (asked, bool) {
 	if !ok {
 		return asked{}, false
 	}
-	f := bind(b.Request.Request, values, s.ownFlours(c)...)
+	f := bind(b.Request.Request, values, s.cabinet(c))
 	version := b.Version
 	if n, err := strconv.Atoi(values.Get("version")); err == nil && n > 0 && n <= b.Version {
 		version = n
@@ -97,6 +98,7 @@ func (s *Server) ask(c *gin.Context) (asked, bool) {
 		s.failPlan(c, b.ID, err)
 		return asked{}, false
 	}
+	v.PartnerID = b.PartnerID
 	return asked{b, f, v}, true
 }
 
@@ -119,7 +121,8 @@ func (s *Server) failPlan(c *gin.Context, id uint64, err error) {
 }
 
 func (s *Server) show(c *gin.Context, status int, v *batchView) {
-	v.Cabinet = s.ownFlours(c)
+	v.Cabinet = s.cabinet(c)
+	s.loadPartner(c, v)
 	v.Lean = c.GetHeader("X-Hollen-Part") == "figures"
 	if v.At == plan.AtRoom {
 		v.Rooms = s.rooms(c)
@@ -138,7 +141,7 @@ func (s *Server) openBatch(c *gin.Context) {
 		s.failPlan(c, b.ID, err)
 		return
 	}
-	v.Saved = c.Query("saved") != ""
+	v.Saved, v.PartnerID = c.Query("saved") != "", b.PartnerID
 	s.show(c, http.StatusOK, v)
 }
 
@@ -157,7 +160,7 @@ func (s *Server) workBatch(c *gin.Context) {
 
 // atError turns a view to the station of its first error.
 func (v *batchView) atError() {
-	for _, f := range plan.Fields(plan.MaxFlours) {
+	for _, f := range plan.Fields() {
 		if _, bad := v.Errors[f.Path]; bad {
 			v.At = f.Stage
 			return
@@ -200,7 +203,7 @@ func (s *Server) showConflict(c *gin.Context, a asked, clash *store.ConflictErro
 		s.failStore(c, err)
 		return
 	}
-	w.Conflict, w.Newer = meanwhile, clash.Current.Version
+	w.Conflict, w.Newer, w.PartnerID = meanwhile, clash.Current.Version, clash.Current.PartnerID
 	s.show(c, http.StatusConflict, w)
 }
 
@@ -213,6 +216,7 @@ func (s *Server) duplicateBatch(c *gin.Context) {
 	}
 	r := a.form.Request
 	r.Name = copyName(r.Name)
+	r.MadeOn, r.Used = today(), plan.Used{}
 	ctx, cancel := bounded(c)
 	defer cancel()
 	n, err := s.store.Create(ctx, r)
@@ -223,12 +227,17 @@ func (s *Server) duplicateBatch(c *gin.Context) {
 	c.Redirect(http.StatusSeeOther, fmt.Sprintf("/batches/%d?at=%s", n.ID, a.view.At))
 }
 
-// copyName names a copy, within the length a name may have.
-func copyName(name string) string {
-	const suffix = ", copy"
+// copyName names a copy.
+func copyName(name string) string { return suffixed(name, ", copy") }
+
+// suffixed ends a name with suffix, once, within the length a name may have.
+func suffixed(name, suffix string) string {
 	letters := []rune(strings.TrimSuffix(name, suffix))
 	return string(letters[:min(len(letters), 80-len(suffix))]) + suffix
 }
+
+// today is the date where Hollen runs.
+func today() string { return time.Now().Format(time.DateOnly) }
 
 func (s *Server) deleteBatch(c *gin.Context) {
 	b, ok := s.load(c)

@@ -122,7 +122,7 @@ func (s *Server) showNew(c *gin.Context, status int, f form) {
 		s.fail(c, http.StatusInternalServerError, "The form cannot be shown.", err.Error())
 		return
 	}
-	v.Cabinet = s.ownFlours(c)
+	v.Cabinet = s.cabinet(c)
 	s.render(c, status, "new", "New batch", newBatchView{v})
 }
 
@@ -144,7 +144,9 @@ func (s *Server) createBatch(c *gin.Context) {
 	}
 	unasked := asked.Get(other)
 	asked.Del(other)
-	f := bind(blank(), asked, s.ownFlours(c)...)
+	start := blank()
+	start.MadeOn, start.Prices = today(), s.cabinet(c).Prices
+	f := bind(start, asked, s.cabinet(c))
 	f.Typed[other] = unasked
 	if len(f.Errors) > 0 {
 		s.showNew(c, http.StatusUnprocessableEntity, f)

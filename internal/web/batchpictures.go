@@ -29,6 +29,16 @@ func (v *batchView) WetRuler() draw.Ruler {
 	return r
 }
 
+// WetSteps is the working hydration part by part.
+func (v *batchView) WetSteps() draw.Steps {
+	f := &v.Plan.Formula
+	s := draw.Steps{Title: fmt.Sprintf("What makes up the working hydration of %.1f", f.Dough.Hw), Total: "working hydration", Band: [2]float64{f.Target.Low, f.Target.High}, Decimals: 1}
+	for _, p := range f.Parts {
+		s.Parts = append(s.Parts, draw.Step{Name: p.Part, Delta: p.Points})
+	}
+	return s
+}
+
 // DampCurve is the top-up over the room's humidity, for this flour and these eggs.
 func (v *batchView) DampCurve() draw.Curve {
 	const from, to = 20, 90 // % of humidity

@@ -8,30 +8,34 @@ import (
 	"slices"
 	"strings"
 
+	"hollen/internal/core/addition"
 	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
 	"hollen/internal/core/plan"
+	"hollen/internal/store"
 )
 
 // batchView is everything the batch page shows.
 type batchView struct {
-	ID       uint64
-	Version  int // the version the form was opened at
-	At       plan.Stage
-	Req      plan.Request // as the form stands, errors at their last good value
-	Plan     *plan.Plan
-	Typed    map[string]string
-	Errors   map[string]plan.FieldError
-	Unsaved  bool
-	Saved    bool    // just saved
-	Conflict []Clash // what another window saved meanwhile
-	Newer    int     // its version
-	Gone     bool    // deleted meanwhile
-	Lean     bool    // of each choice only the option chosen: the page has the others
-	Rooms    []roomRow
-	Cabinet  []flour.Flour // the workshop's own flours
-	auto     map[string]string
-	page     plan.Request // Req with the empty slots of the blend
+	ID        uint64
+	Version   int // the version the form was opened at
+	At        plan.Stage
+	Req       plan.Request // as the form stands, errors at their last good value
+	Plan      *plan.Plan
+	Typed     map[string]string
+	Errors    map[string]plan.FieldError
+	Unsaved   bool
+	Saved     bool    // just saved
+	Conflict  []Clash // what another window saved meanwhile
+	Newer     int     // its version
+	Gone      bool    // deleted meanwhile
+	Lean      bool    // of each choice only the option chosen: the page has the others
+	Rooms     []roomRow
+	Cabinet   store.Cabinet // what may be picked from
+	PartnerID *uint64
+	Partner   *partnerView // the other dough of this batch, nil when there is none
+	auto      map[string]string
+	page      plan.Request // Req with the empty slots of the blend
 }
 
 func newView(id uint64, version int, at string, saved plan.Request, f form) (*batchView, error) {
@@ -40,8 +44,7 @@ func newView(id uint64, version int, at string, saved plan.Request, f form) (*ba
 		return nil, err
 	}
 	v := &batchView{ID: id, Version: version, At: plan.AtFormula, Req: f.Request, Plan: p, Typed: f.Typed, Errors: f.Errors, auto: automatic(p)}
-	v.page = f.Request
-	v.page.Flours = f.Slots
+	v.page = f.Page
 	for _, s := range plan.Stages() {
 		if string(s) == at {
 			v.At = s
@@ -79,7 +82,7 @@ func (v *batchView) Stations() []Station {
 
 // Control is one field as it stands in the rail.
 type Control struct {
-	Path, Label, Unit            string
+	Path, Label, Unit, Sign      string
 	Kind                         plan.Kind
 	Optional, Slider, Hidden     bool
 	ID, Value, Auto, Hint, Error string
@@ -88,12 +91,16 @@ type Control struct {
 }
 
 // options writes the options of a choice.
-func options(f plan.Field, value string, more ...plan.Option) template.HTML {
+func options(f plan.Field, value string, own ...plan.Option) template.HTML {
 	if f.Kind != plan.Choice {
 		return ""
 	}
 	var b strings.Builder
-	for _, o := range append(more, f.Options...) {
+	list := append(own, f.Options...)
+	if len(f.Options) > 0 && f.Options[0].Key == "" { // nothing stands first
+		list = slices.Concat(f.Options[:1], own, f.Options[1:])
+	}
+	for _, o := range list {
 		b.WriteString(`<option value="`)
 		b.WriteString(template.HTMLEscapeString(o.Key))
 		if o.Key == value {
@@ -113,7 +120,7 @@ type Carried struct{ Path, Value string }
 // Carried returns the fields that no open control shows.
 func (v *batchView) Carried() []Carried {
 	var out []Carried
-	for _, f := range plan.Fields(plan.MaxFlours) {
+	for _, f := range plan.Fields() {
 		if f.Path != "name" && f.Path != "flours.0.share" && (f.Stage != v.At || f.Path == "knead.school") {
 			out = append(out, Carried{f.Path, v.value(f)})
 		}
@@ -126,7 +133,10 @@ func (v *batchView) value(f plan.Field) string {
 	if typed, ok := v.Typed[f.Path]; ok {
 		return typed
 	}
-	return f.Get(&v.page)
+	if got := f.Get(&v.page); got != "0" || f.Group == "" || f.Min == 0 {
+		return got
+	}
+	return "" // of an empty slot
 }
 
 // Ctl returns the control of a field; hint stands beside its label.
@@ -135,17 +145,18 @@ func (v *batchView) Ctl(path, hint string) Control {
 	c := Control{Path: path, Label: f.Label, Unit: f.Unit, Kind: f.Kind, Optional: f.Optional,
 		ID: "f-" + strings.ReplaceAll(path, ".", "-"), Hint: hint, Auto: v.auto[path], Value: v.value(f)}
 	c.Min, c.Max, c.Step = f.ShownBounds()
-	switch _, part := slotOf(path); {
+	if f.Kind == plan.Price {
+		c.Sign = v.Req.Prices.Currency
+	}
+	switch {
 	case v.Lean:
 		f.Options = slices.DeleteFunc(slices.Clone(f.Options), func(o plan.Option) bool { return o.Key != c.Value })
 		if len(f.Options) == 0 && f.Kind == plan.Choice {
 			f.Options = []plan.Option{{Key: c.Value}}
 		}
 		c.Options = options(f, c.Value)
-	case part == "flour":
-		c.Options = options(f, c.Value, v.cabinet()...)
 	default:
-		c.Options = options(f, c.Value)
+		c.Options = options(f, c.Value, v.cabinet(f)...)
 	}
 	if e, ok := v.Errors[path]; ok {
 		c.Error = e.ForPage()
@@ -153,38 +164,51 @@ func (v *batchView) Ctl(path, hint string) Control {
 	return c
 }
 
-// cabinet lists the own flours to pick from: those of the cabinet, and those this batch was
-// made with that are there no more.
-func (v *batchView) cabinet() []plan.Option {
+// cabinet lists what of the workshop's own may stand in a field: what is in the cabinet, and
+// what this batch was made with that is there no more.
+func (v *batchView) cabinet(f plan.Field) []plan.Option {
 	var out []plan.Option
-	for _, f := range v.Cabinet {
-		out = append(out, plan.Option{Key: f.Key, Name: f.Name})
+	for _, x := range offers(v.Cabinet, f, &v.page) {
+		out = append(out, plan.Option{Key: x.Key, Name: x.Name})
 	}
-	for _, s := range v.StaleFlours() {
+	has := f.KeptBy(&v.page)
+	if has == nil {
+		return out
+	}
+	if s := v.stale(f); s != nil {
 		out = append(out, plan.Option{Key: s.Key, Name: s.Name + ", newest figures"})
 	}
-	for i, x := range v.page.Flours {
-		if typed := v.Typed[fmt.Sprintf("flours.%d.flour", i)]; x.Own != nil && typed == x.Own.Key+anew {
-			out = append(out, plan.Option{Key: typed, Name: x.Own.Name + ", newest figures"})
-		}
-		if x.Own != nil && !slices.ContainsFunc(out, func(o plan.Option) bool { return o.Key == x.Own.Key }) {
-			out = append(out, plan.Option{Key: x.Own.Key, Name: x.Own.Name + ", retired"})
-		}
+	if typed := v.Typed[f.Path]; typed == has.Key+anew {
+		out = append(out, plan.Option{Key: typed, Name: has.Name + ", newest figures"})
+	}
+	if !slices.ContainsFunc(out, func(o plan.Option) bool { return o.Key == has.Key }) {
+		out = append(out, plan.Option{Key: has.Key, Name: has.Name + ", retired"})
 	}
 	return out
 }
 
-// Stale is a flour of this batch whose figures have changed in the cabinet since.
+// Stale is a thing of this batch whose figures have changed in the cabinet since.
 type Stale struct{ Key, Name, Set string }
 
-// StaleFlours returns the flours to take anew, if the maker likes.
-func (v *batchView) StaleFlours() []Stale {
-	var out []Stale
-	for i, x := range v.page.Flours {
-		for _, f := range v.Cabinet {
-			if x.Own != nil && x.Own.Key == f.Key && *x.Own != f {
-				out = append(out, Stale{f.Key + anew, f.Name, url.Values{fmt.Sprintf("flours.%d.flour", i): {f.Key + anew}}.Encode()})
-			}
+// stale returns how to take what stands in f anew, nil when it is as the cabinet has it.
+func (v *batchView) stale(f plan.Field) *Stale {
+	has := f.KeptBy(&v.page)
+	if has == nil {
+		return nil
+	}
+	for _, x := range offers(v.Cabinet, f, &v.page) {
+		if x.Key == has.Key && x.Value != has.Value {
+			return &Stale{x.Key + anew, has.Name, url.Values{f.Path: {x.Key + anew}}.Encode()}
+		}
+	}
+	return nil
+}
+
+// Stale returns the things of this batch to take anew, if the maker likes.
+func (v *batchView) Stale() (out []Stale) {
+	for _, f := range plan.Fields() {
+		if s := v.stale(f); s != nil {
+			out = append(out, *s)
 		}
 	}
 	return out
@@ -206,12 +230,12 @@ func (v *batchView) When(show bool, path, hint string) Control {
 
 // Slot is one line of the blend.
 type Slot struct {
-	N                   int
-	Flour, Share        Control
-	Kept, Days, KG, Wet Control
-	Named, Shown        bool
-	Name                string
-	G                   float64
+	N                            int
+	Flour, Share, Lot, Price     Control
+	Kept, Days, KG, Wet          Control
+	Named, Shown, InLot, HasLots bool
+	Name, LotWords               string
+	G                            float64
 }
 
 // Slots returns the lines of the blend: those with a flour, and one more to pick.
@@ -220,7 +244,7 @@ func (v *batchView) Slots() []Slot {
 	open, used := true, 0
 	for i, x := range v.page.Flours {
 		p := fmt.Sprintf("flours.%d.", i)
-		s := Slot{N: i, Flour: v.Ctl(p+"flour", ""), Share: v.Ctl(p+"share", ""), Named: x.Flour != "", Shown: x.Flour != "" || open}
+		s := Slot{N: i, Flour: v.Ctl(p+"flour", ""), Share: v.Ctl(p+"share", ""), Named: x.Flour != "", Shown: x.Flour != "" || open, InLot: x.LotKept != nil}
 		if s.Named && used < len(v.Plan.Formula.Flours) {
 			s.Name, s.G = v.Plan.Formula.Flours[used].Name, v.Plan.Formula.Flours[used].MassG
 			used++
@@ -228,8 +252,69 @@ func (v *batchView) Slots() []Slot {
 			open = false
 			s.Share.Value = v.Typed[p+"share"]
 		}
-		s.Kept, s.Days, s.KG, s.Wet = v.Ctl(p+"kept", s.Name), v.Ctl(p+"open_days", ""), v.Ctl(p+"container_kg", ""), v.Ctl(p+"measured_moisture_wb", "empty: estimated")
+		s.Lot, s.Price = v.Ctl(p+"lot", ""), v.Ctl(p+"price_per_kg", s.Name)
+		s.HasLots = x.Lot != "" || slices.ContainsFunc(v.Cabinet.Lots, func(l flour.Lot) bool { return l.Flour == x.Flour })
+		s.Kept, s.Days, s.KG, s.Wet = v.Ctl(p+"kept", s.Name), v.Ctl(p+"open_days", ""), v.Ctl(p+"container_kg", ""), v.Ctl(p+"measured_moisture_wb", "or before/after: 20/17.6")
+		for _, c := range []*Control{&s.Kept, &s.Days, &s.KG} {
+			c.Hidden = s.InLot && c.Error == ""
+		}
+		if l := x.LotKept; l != nil {
+			s.LotWords = fmt.Sprintf("%g kg, %s", l.ContainerKG, strings.ToLower(optionName(plan.Keepings(), string(l.How))))
+			if l.OpenedOn != "" {
+				s.LotWords += ", open since " + l.OpenedOn
+				if v.page.MadeOn != "" {
+					s.LotWords += ": " + plan.Plural(int(x.OpenDays), "day", "days")
+				}
+			}
+			if l.BestBefore != "" {
+				s.LotWords += "; best before " + l.BestBefore
+			}
+		}
 		out = append(out, s)
+	}
+	return out
+}
+
+// Line is one addition or one other class of eggs: what it is and how much.
+type Line struct {
+	N           int
+	What, Much  Control
+	Price       Control
+	Named, Show bool
+	G           float64
+	Usual       string
+}
+
+// Adds returns the lines of the additions: those that hold one, and one more to pick.
+func (v *batchView) Adds() []Line {
+	var out []Line
+	open, used := true, 0
+	for i, x := range v.page.Additions {
+		p := fmt.Sprintf("additions.%d.", i)
+		l := Line{N: i, What: v.Ctl(p+"addition", ""), Much: v.Ctl(p+"share", ""), Price: v.Ctl(p+"price_per_kg", ""), Named: x.Addition != "", Show: x.Addition != "" || open}
+		if open = l.Named; l.Named {
+			kind := x.Kind()
+			l.Usual = fmt.Sprintf("usual %.3g–%.3g %%", 100*kind.LowShare, 100*kind.HighShare)
+			l.Price.Label, l.Price.Hint = kind.Name, ""
+			if used < len(v.Plan.Formula.Additions) {
+				l.G = v.Plan.Formula.Additions[used].MassG
+				used++
+			}
+		}
+		out = append(out, l)
+	}
+	return out
+}
+
+// Alsos returns the lines of other eggs: those that hold some, and one more to pick.
+func (v *batchView) Alsos() []Line {
+	var out []Line
+	open := true
+	for i, x := range v.page.Eggs.Also {
+		p := fmt.Sprintf("eggs.also.%d.", i)
+		l := Line{N: i, What: v.Ctl(p+"class", ""), Much: v.Ctl(p+"count", ""), Named: x.Class != "", Show: x.Class != "" || open}
+		open = l.Named
+		out = append(out, l)
 	}
 	return out
 }
@@ -319,6 +404,47 @@ func (v *batchView) Ways() []Way {
 	return out
 }
 
+// FlourToEggs is the other answer to a top-up: the eggs stay, and the flour is what they bring
+// to its target by themselves.
+type FlourToEggs struct {
+	Flour, Less string
+	EggPct      float64
+	Set         string
+}
+
+// FlourToEggs returns that answer, nil where no liquid goes in or the style lives by it.
+func (v *batchView) FlourToEggs() *FlourToEggs {
+	f := &v.Plan.Formula
+	if style := v.Req.Eggs.Style; f.TopG == 0 || f.Weighed() || f.Pick.EggG == 0 || style == egg.WholeWater || style == egg.NoEgg {
+		return nil
+	}
+	g := math.Round(v.Plan.FlourFor(f.WholeG, f.YolkG))
+	if g < 50 {
+		return nil
+	}
+	return &FlourToEggs{Flour: plan.Grams(g), Less: plan.Grams(f.FlourG - g), EggPct: 100 * f.Pick.EggG / g,
+		Set: fmt.Sprintf("amount.by=flour&amount.flour_g=%.0f&eggs.fix_whole_eggs=%d&eggs.fix_extra_yolks=%d", g, f.Pick.Whole, f.Pick.Yolks)}
+}
+
+// CardFlourG is the flour that goes into the well, g, by the bench card: what was left over
+// does not change the card.
+func (v *batchView) CardFlourG() float64 { return v.Plan.Room.FlourG - v.Plan.Formula.HeldBackG }
+
+// CardFlours is how the flours of the card are weighed.
+func (v *batchView) CardFlours() string {
+	var out []string
+	for _, x := range v.Plan.Formula.Flours {
+		out = append(out, plan.Grams(x.Share*v.Plan.Room.FlourG)+" "+strings.ToLower(x.Name))
+	}
+	return strings.Join(out, ", ")
+}
+
+// howItGoesIn says at which hand's turn an addition goes in.
+var howItGoesIn = map[addition.Kind]string{addition.Puree: "cooled, beaten into the eggs", addition.Powder: "sifted into the flour", addition.Herb: "chopped fine, kneaded in", addition.Liquid: "with the eggs"}
+
+// How says how an addition goes in.
+func (v *batchView) How(k addition.Kind) string { return howItGoesIn[k] }
+
 // wayWords names one of the solver's answers; the one taken may be in grams.
 func wayWords(p *plan.Plan, s egg.Solution, taken bool) string {
 	if taken && p.Formula.Weighed() {
@@ -364,10 +490,11 @@ func (v *batchView) Correction() string {
 // part of the top-up is kept by the board the two add up to it; in damp air all of it is
 // poured and what is kept comes on top.
 func (v *batchView) PourNow() float64 {
-	if v.Plan.Room.PourG == v.Plan.Formula.TopG {
-		return math.Round(v.Plan.Room.PourG)
+	r := &v.Plan.Room
+	if r.KeepG == 0 || r.CorrectionG <= 0 {
+		return math.Round(r.PourG)
 	}
-	return math.Round(v.Plan.Formula.TopG) - v.KeepBy()
+	return math.Round(r.LiquidG) - v.KeepBy()
 }
 
 // KeepBy is what stands by the board, whole g.

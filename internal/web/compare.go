@@ -147,7 +147,7 @@ func (s *Server) compare(c *gin.Context) {
 	}
 	f := asSaved(b.Request.Request)
 	if v.Other == otherRoom {
-		f = anotherRoom(b.Request.Request, c.Request.URL.Query())
+		f = anotherRoom(b.Request.Request, c.Request.URL.Query(), s.cabinet(c))
 	}
 	view, err := newView(a.ID, a.Version, "", a.Request.Request, f)
 	if err != nil {
@@ -180,14 +180,14 @@ func (s *Server) compare(c *gin.Context) {
 }
 
 // anotherRoom is base in the room that was asked for, or in wet August when none was.
-func anotherRoom(base plan.Request, q url.Values) form {
+func anotherRoom(base plan.Request, q url.Values, cab store.Cabinet) form {
 	asked := url.Values{"room.rh": {"78"}, "room.temp_c": {"27"}}
 	for path := range asked {
 		if q.Has(path) {
 			asked[path] = q[path]
 		}
 	}
-	return bind(base, asked)
+	return bind(base, asked, cab)
 }
 
 func roomWords(r plan.Request) string {

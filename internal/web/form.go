@@ -12,6 +12,7 @@ import (
 
 	"hollen/internal/core/flour"
 	"hollen/internal/core/plan"
+	"hollen/internal/store"
 )
 
 // newShare is the share a flour starts with when it is first picked.
@@ -24,71 +25,56 @@ func noFlour() plan.FlourPart {
 	return f
 }
 
-// slots returns the flours with the empty slots the page has room for.
-func slots(flours []plan.FlourPart) []plan.FlourPart {
-	out := slices.Clone(flours)
-	for len(out) < plan.MaxFlours {
-		out = append(out, noFlour())
+// padded returns r with the empty slots the page has room for.
+func padded(r plan.Request) plan.Request {
+	r.Flours, r.Additions, r.Eggs.Also = slices.Clone(r.Flours), slices.Clone(r.Additions), slices.Clone(r.Eggs.Also)
+	for len(r.Flours) < plan.MaxFlours {
+		r.Flours = append(r.Flours, noFlour())
 	}
-	return out
+	for len(r.Additions) < plan.MaxAdditions {
+		r.Additions = append(r.Additions, plan.AdditionPart{})
+	}
+	for len(r.Eggs.Also) < plan.MaxAlso {
+		r.Eggs.Also = append(r.Eggs.Also, plan.EggCount{})
+	}
+	return r
 }
 
 // form is what a maker typed, bound to a request. Where a field is not allowed the request
 // keeps the last good value and the typed text is kept beside its error.
 type form struct {
 	Request plan.Request
-	Slots   []plan.FlourPart           // the blend as the page shows it, empty slots included
+	Page    plan.Request               // the same with its empty slots, as the page shows it
 	Typed   map[string]string          // path -> text, for fields in error
 	Errors  map[string]plan.FieldError // path -> what is wrong
 }
 
 // asSaved is the form of a request nobody has typed into.
-func asSaved(r plan.Request) form { return form{Request: r, Slots: slots(r.Flours)} }
+func asSaved(r plan.Request) form { return form{Request: r, Page: padded(r)} }
+
+// heads name the field of each group that says what stands in a slot; "" there empties it.
+var heads = map[string]string{"flours": "flour", "additions": "addition", "eggs.also": "class"}
 
 // bind applies posted values to base. It honours two more keys: "set" puts values into
 // fields (path=value&…) and "step" moves one by a step (path=1 or path=-1), as the page's
-// buttons send when no script runs. own are the flours of the cabinet.
-func bind(base plan.Request, v url.Values, own ...flour.Flour) form {
+// buttons send when no script runs. cab is what may be picked from.
+func bind(base plan.Request, v url.Values, cab store.Cabinet) form {
 	v = maps.Clone(v)
-	f := form{Request: base, Slots: slots(base.Flours), Typed: map[string]string{}, Errors: map[string]plan.FieldError{}}
+	f := form{Request: base, Page: padded(base), Typed: map[string]string{}, Errors: map[string]plan.FieldError{}}
 	for _, set := range v["set"] {
 		if q, err := url.ParseQuery(set); err == nil {
 			maps.Copy(v, q)
 		}
 	}
-	r := &f.Request
-	r.Flours = f.Slots // bound in place, emptied of what is not named below
-	for _, field := range plan.Fields(plan.MaxFlours) {
-		typed, ok := v[field.Path]
-		if !ok {
-			continue
-		}
-		text := typed[len(typed)-1]
-		slot, part := slotOf(field.Path)
-		switch {
-		case part == "share" && (slot == 0 || f.Slots[slot].Flour == ""):
-			continue // the first flour takes the rest; no flour has no share
-		case part == "share" && text == "" && f.Slots[slot].Share == 0:
-			f.Slots[slot].Share = newShare
-			continue
-		case part == "share":
-			text = f.gramsAsShare(text)
-		case part == "flour" && slot > 0 && text == "":
-			f.Slots[slot].Flour, f.Slots[slot].Share, f.Slots[slot].Own = "", 0, nil
-			continue
-		case part == "flour" && strings.HasPrefix(text, flour.OwnPrefix):
-			f.pickOwn(slot, field, text, own)
-			continue
-		}
-		if err := field.Set(r, text); err != nil {
-			f.refuse(err, typed[len(typed)-1])
-		} else if part == "flour" {
-			f.Slots[slot].Own = nil
+	for _, field := range plan.Fields() {
+		if typed, ok := v[field.Path]; ok {
+			f.set(field, typed[len(typed)-1], cab)
 		}
 	}
+	f.fillSlots(base)
 	f.step(v.Get("step"))
 	for path := range f.Errors {
-		if !r.Amount.Counts(path) {
+		if !f.Page.Amount.Counts(path) {
 			delete(f.Errors, path) // what was typed stays, but nothing hangs on it
 		}
 	}
@@ -97,42 +83,141 @@ func bind(base plan.Request, v url.Values, own ...flour.Flour) form {
 	return f
 }
 
-// anew, behind an own flour's key, takes its figures from the cabinet once more.
+// set puts typed text into one field of the page.
+func (f *form) set(field plan.Field, typed string, cab store.Cabinet) {
+	r, text := &f.Page, typed
+	group, slot, part := slotOf(field)
+	switch {
+	case part == heads[group] && group != "":
+		if text == "" && (group != "flours" || slot > 0) {
+			f.empty(group, slot)
+			return
+		}
+	case group != "" && f.isEmpty(group, slot):
+		return // what stands beside nothing
+	case group == "flours" && part == "share" && slot == 0:
+		return // the first flour takes the rest
+	case (part == "share" || part == "count") && text == "" && field.Get(r) == "0":
+		return // it starts with what is usual
+	case group == "flours" && part == "share":
+		text = f.gramsAsShare(text)
+	case part == "measured_moisture_wb":
+		text = f.dryingAsMoisture(text)
+	}
+	var err error
+	if strings.HasPrefix(text, flour.OwnPrefix) && field.Kind == plan.Choice {
+		err = f.pick(field, text, cab)
+	} else {
+		err = field.Set(r, text)
+	}
+	if err != nil {
+		f.refuse(err, typed)
+	}
+}
+
+// anew, behind the key of a thing of the workshop's own, takes its figures from the cabinet
+// once more.
 const anew = "@now"
 
-// pickOwn puts a flour of the cabinet into a slot, as it is now. A batch that holds it
-// already keeps the figures it was made with, unless they are asked for anew.
-func (f *form) pickOwn(slot int, field plan.Field, text string, own []flour.Flour) {
+// pick puts a thing of the cabinet into a field, as it is now. A batch that holds it already
+// keeps the figures it was made with, unless they are asked for anew.
+func (f *form) pick(field plan.Field, text string, cab store.Cabinet) error {
 	key, fresh := strings.CutSuffix(text, anew)
-	at := &f.Slots[slot]
-	if at.Own != nil && at.Own.Key == key && !fresh {
-		return
+	if has := field.KeptBy(&f.Page); has != nil && has.Key == key && !fresh {
+		return nil
 	}
-	for _, x := range own {
-		if x.Key == key {
-			at.Flour, at.Own = key, &x
+	for _, x := range offers(cab, field, &f.Page) {
+		if x.Key == key && field.Pick(&f.Page, key, x.Value) {
 			if fresh {
 				f.Typed[field.Path] = text // the form asks for it until it is saved
 			}
-			return
+			return nil
 		}
 	}
-	f.refuse(plan.FieldError{Path: field.Path, Label: field.Label, Value: text, Allowed: "this flour is not in the cabinet any more; pick another"}, text)
+	return plan.FieldError{Path: field.Path, Label: field.Label, Value: text, Allowed: "it is not in the cabinet any more, or does not go here; pick another"}
 }
 
-// slotOf returns which slot of the blend a path is about and which part of it, "" for the
-// other paths.
-func slotOf(path string) (slot int, part string) {
-	rest, ok := strings.CutPrefix(path, "flours.")
-	if !ok {
-		return 0, ""
+// offers returns what of the cabinet a field may hold: lots only of the flour beside it.
+func offers(cab store.Cabinet, field plan.Field, r *plan.Request) (out []plan.Kept) {
+	group, slot, part := slotOf(field)
+	switch {
+	case group == "flours" && part == "flour":
+		for _, x := range cab.Flours {
+			out = append(out, plan.Kept{Key: x.Key, Name: x.Name, Value: x})
+		}
+	case group == "flours" && part == "lot":
+		for _, x := range cab.Lots {
+			if x.Flour == r.Flours[slot].Flour {
+				out = append(out, plan.Kept{Key: x.Key, Name: x.Name, Value: x})
+			}
+		}
+	case group == "additions" && part == "addition":
+		for _, x := range cab.Additions {
+			out = append(out, plan.Kept{Key: x.Key, Name: x.Name, Value: x})
+		}
+	case group == "eggs.also" && part == "class", field.Path == "eggs.class":
+		for _, x := range cab.Eggs {
+			out = append(out, plan.Kept{Key: x.Key, Name: fmt.Sprintf("%s, %.1f g", x.Name, x.EdibleG), Value: x})
+		}
 	}
-	n, part, _ := strings.Cut(rest, ".")
+	return out
+}
+
+// isEmpty says whether a slot of a group holds nothing.
+func (f *form) isEmpty(group string, slot int) bool {
+	switch group {
+	case "flours":
+		return f.Page.Flours[slot].Flour == ""
+	case "additions":
+		return f.Page.Additions[slot].Addition == ""
+	}
+	return f.Page.Eggs.Also[slot].Class == ""
+}
+
+// empty clears a slot of a group; a flour's keeping stays for the next one.
+func (f *form) empty(group string, slot int) {
+	switch group {
+	case "flours":
+		x := &f.Page.Flours[slot]
+		x.Flour, x.Share, x.Own, x.Lot, x.LotKept, x.PricePerKG = "", 0, nil, "", nil, nil
+	case "additions":
+		f.Page.Additions[slot] = plan.AdditionPart{}
+	default:
+		f.Page.Eggs.Also[slot] = plan.EggCount{}
+	}
+}
+
+// fillSlots gives what was picked anew its usual amount, and flours the keeping of their lots.
+func (f *form) fillSlots(base plan.Request) {
+	was := padded(base)
+	for i := range f.Page.Flours {
+		f.Page.Flours[i].Settle(f.Page.MadeOn)
+	}
+	for i := range f.Page.Additions {
+		a, b := &f.Page.Additions[i], was.Additions[i]
+		if other := a.Addition != b.Addition; a.Addition != "" && (a.Share == 0 || other && a.Share == b.Share) {
+			a.Share = a.Kind().StartShare()
+		}
+	}
+	for i := range f.Page.Eggs.Also {
+		if e := &f.Page.Eggs.Also[i]; e.Class != "" && e.Count == 0 {
+			e.Count = 1
+		}
+	}
+}
+
+// slotOf returns which group a field belongs to, which slot of it and which part; no group
+// for the other fields.
+func slotOf(field plan.Field) (group string, slot int, part string) {
+	if field.Group == "" {
+		return "", 0, ""
+	}
+	n, part, _ := strings.Cut(strings.TrimPrefix(field.Path, field.Group+"."), ".")
 	slot, err := strconv.Atoi(n)
 	if err != nil {
-		return 0, ""
+		return "", 0, ""
 	}
-	return slot, part
+	return field.Group, slot, part
 }
 
 // gramsAsShare reads "200 g" as a share, in %, of the flour in all; other text is left as
@@ -150,47 +235,61 @@ func (f *form) gramsAsShare(text string) string {
 	return strconv.FormatFloat(100*n/(p.Formula.FlourG-p.Formula.Pick.FlourAddG), 'f', 4, 64)
 }
 
+// dryingAsMoisture reads "20/17.6", a sample before and after drying, as its moisture in %;
+// other text is left as it is.
+func (f *form) dryingAsMoisture(text string) string {
+	before, after, ok := strings.Cut(text, "/")
+	a, okA := plan.ParseNumber(before)
+	b, okB := plan.ParseNumber(after)
+	m, err := flour.LossOnDrying(a, b)
+	if !ok || !okA || !okB || err != nil {
+		return text
+	}
+	return strconv.FormatFloat(100*m, 'f', 2, 64)
+}
+
 // blend makes the shares add up: the first flour takes what the others leave. When they
 // leave less than its least, the blend goes back to base and the error says so.
 func (f *form) blend(base plan.Request) {
 	first, _ := plan.FieldAt("flours.0.share")
+	slots := f.Page.Flours
 	rest := 1.
-	for i := 1; i < len(f.Slots); i++ {
-		if f.Slots[i].Flour == "" {
+	for i := 1; i < len(slots); i++ {
+		if slots[i].Flour == "" {
 			continue
 		}
-		if f.Slots[i].Share == 0 {
-			f.Slots[i].Share = newShare
+		if slots[i].Share == 0 {
+			slots[i].Share = newShare
 		}
-		rest -= f.Slots[i].Share
+		rest -= slots[i].Share
 	}
 	if rest < first.Min-1e-9 {
 		f.Errors[first.Path] = plan.FieldError{Path: first.Path, Label: first.Label, Value: fmt.Sprintf("%.0f %%", 100*(1-rest)),
 			Allowed: "the other flours may make 99 % at most, the first takes the rest"}
-		for i := 1; i < len(f.Slots); i++ {
-			if f.Slots[i].Flour != "" {
+		for i := 1; i < len(slots); i++ {
+			if slots[i].Flour != "" {
 				p := fmt.Sprintf("flours.%d.share", i)
 				field, _ := plan.FieldAt(p)
-				f.Typed[p] = field.Get(&plan.Request{Flours: f.Slots})
+				f.Typed[p] = field.Get(&f.Page)
 			}
 		}
+		f.Request = f.whole()
 		f.Request.Flours = slices.Clone(base.Flours)
 		return
 	}
-	f.Slots[0].Share = math.Round(rest*1e6) / 1e6
+	slots[0].Share = math.Round(rest*1e6) / 1e6
 	f.Request = f.whole()
 }
 
 // whole returns the request without the empty slots.
 func (f *form) whole() plan.Request {
-	r := f.Request
-	r.Flours = nil
+	r := f.Page
+	r.Flours = slices.DeleteFunc(slices.Clone(r.Flours), func(x plan.FlourPart) bool { return x.Flour == "" })
+	r.Additions = slices.DeleteFunc(slices.Clone(r.Additions), func(x plan.AdditionPart) bool { return x.Addition == "" })
+	r.Eggs.Also = slices.DeleteFunc(slices.Clone(r.Eggs.Also), func(x plan.EggCount) bool { return x.Class == "" })
 	sum := 0.
-	for _, x := range f.Slots {
-		if x.Flour != "" {
-			r.Flours = append(r.Flours, x)
-			sum += x.Share
-		}
+	for _, x := range r.Flours {
+		sum += x.Share
 	}
 	r.Flours[0].Share += 1 - sum
 	return r
@@ -211,7 +310,7 @@ func (f *form) step(s string) {
 	if !ok || !known || err != nil || n != 1 && n != -1 || field.Step == 0 {
 		return
 	}
-	from := field.Get(&f.Request)
+	from := field.Get(&f.Page)
 	if from == "" {
 		if p, err := plan.Make(f.whole()); err == nil {
 			from = automatic(p)[path]
@@ -223,7 +322,7 @@ func (f *form) step(s string) {
 	}
 	delete(f.Errors, path)
 	delete(f.Typed, path)
-	if err := field.Set(&f.Request, next); err != nil {
+	if err := field.Set(&f.Page, next); err != nil {
 		f.refuse(err, next)
 	}
 }
@@ -245,17 +344,25 @@ func (f *form) check(base plan.Request) {
 			continue
 		}
 		f.refuse(fe, field.Get(&f.Request))
-		if back := field.Get(&base); field.Set(&f.Request, back) == nil && f.Request.Check() != nil {
+		f.back(field, base)
+		if f.Request.Check() != nil {
 			// Its partner is to blame as well: both go back.
 			for _, p := range []string{"cut.shape", "cut.min_length_mm", "cut.max_length_mm"} {
 				partner, _ := plan.FieldAt(p)
 				if typed := partner.Get(&f.Request); typed != partner.Get(&base) {
 					f.Typed[p] = typed
 				}
-				_ = partner.Set(&f.Request, partner.Get(&base))
+				f.back(partner, base)
 			}
 		}
 	}
+}
+
+// back puts a field back to what it is in base.
+func (f *form) back(field plan.Field, base plan.Request) {
+	was := field.Get(&base)
+	_ = field.Set(&f.Request, was) // it stood there before
+	_ = field.Set(&f.Page, was)
 }
 
 func unjoin(err error) []error {
@@ -266,32 +373,36 @@ func unjoin(err error) []error {
 }
 
 // merge puts what changed from base to mine onto theirs. Where both changed a field, mine
-// stands; both lists tell what happened.
+// stands; flours, additions and other eggs are each taken whole. The list tells what happened
+// meanwhile.
 func merge(base, mine, theirs plan.Request) (merged plan.Request, meanwhile []Clash) {
 	merged = theirs
-	merged.Flours = slices.Clone(theirs.Flours)
-	ours := map[string]plan.Change{}
+	ours, groups := map[string]plan.Change{}, map[string]bool{}
 	for _, c := range plan.Changes(base, mine) {
 		ours[c.Field.Path] = c
-	}
-	floursMine := false
-	for path := range ours {
-		floursMine = floursMine || strings.HasPrefix(path, "flours.")
-	}
-	if floursMine {
-		merged.Flours = slices.Clone(mine.Flours)
-	}
-	for _, c := range ours {
-		if !strings.HasPrefix(c.Field.Path, "flours.") {
+		groups[c.Field.Group] = true
+		if kept := c.Field.KeptBy(&mine); kept != nil && c.Field.Group == "" {
+			c.Field.Pick(&merged, kept.Key, kept.Value)
+		} else if c.Field.Group == "" {
 			_ = c.Field.Set(&merged, c.To)
 		}
+	}
+	delete(groups, "")
+	if groups["flours"] {
+		merged.Flours = slices.Clone(mine.Flours)
+	}
+	if groups["additions"] {
+		merged.Additions = slices.Clone(mine.Additions)
+	}
+	if groups["eggs.also"] {
+		merged.Eggs.Also = slices.Clone(mine.Eggs.Also)
 	}
 	for _, c := range plan.Changes(base, theirs) {
 		x := Clash{Label: c.Field.Label, Was: c.FromShown, Theirs: c.ToShown}
 		if o, both := ours[c.Field.Path]; both && o.To != c.To {
 			x.Mine = o.ToShown
-		} else if floursMine && strings.HasPrefix(c.Field.Path, "flours.") {
-			x.Mine = c.Field.Say(c.From)
+		} else if groups[c.Field.Group] {
+			x.Mine = c.FromShown
 		}
 		meanwhile = append(meanwhile, x)
 	}

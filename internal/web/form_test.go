@@ -4,14 +4,40 @@ import (
 	"net/url"
 	"testing"
 
+	"hollen/internal/core/addition"
+	"hollen/internal/core/egg"
+	"hollen/internal/core/flour"
 	"hollen/internal/core/plan"
 	"hollen/internal/demo"
+	"hollen/internal/store"
 )
+
+// demoCabinet is the demo's cabinet as the store would give it.
+func demoCabinet() (c store.Cabinet) {
+	for i, t := range demo.Scenario(demo.Day).Things {
+		key := store.Key(uint64(i + 1))
+		switch v := t.Value.(type) {
+		case flour.Flour:
+			v.Key = key
+			c.Flours = append(c.Flours, v)
+		case flour.Lot:
+			v.Key = key
+			c.Lots = append(c.Lots, v)
+		case egg.Class:
+			v.Key = key
+			c.Eggs = append(c.Eggs, v)
+		case addition.Addition:
+			v.Key = key
+			c.Additions = append(c.Additions, v)
+		}
+	}
+	return c
+}
 
 // Of two windows each keeps what it alone changed; where both changed a thing, ours stands
 // and the other is told.
 func TestMerge(t *testing.T) {
-	base := demo.Batches()[4]
+	base := demo.Batch(demo.Saturday)
 	change := func(f func(*plan.Request)) plan.Request {
 		r := base
 		r.Flours = append([]plan.FlourPart{}, base.Flours...)
@@ -44,7 +70,7 @@ func TestMerge(t *testing.T) {
 }
 
 func TestBind(t *testing.T) {
-	base := demo.Batches()[4]
+	base := demo.Batch(demo.Saturday)
 	for _, c := range []struct {
 		form  string
 		path  string
@@ -68,12 +94,35 @@ func TestBind(t *testing.T) {
 		{"flours.1.share=100", "flours.1.share", "20", "flours.0.share"},
 		{"cut.min_length_mm=900", "cut.min_length_mm", "", "cut.max_length_mm"},
 		{"unheard.of=1", "room.rh", "44", ""},
+		{"additions.0.addition=spinach", "additions.0.share", "12", ""}, // what is usual
+		{"additions.0.addition=spinach&additions.0.share=15", "additions.0.share", "15", ""},
+		{"additions.1.addition=ink&additions.1.share=2", "additions.0.addition", "ink", ""}, // an empty line before it
+		{"additions.0.addition=spinach&additions.0.share=80", "additions.0.share", "12", "additions.0.share"},
+		{"additions.0.addition=own-5", "additions.0.addition", "own-5", ""},
+		{"additions.0.addition=own-1", "additions.0.addition", "", "additions.0.addition"}, // a flour is no addition
+		{"additions.0.share=3", "additions.0.share", "", ""},
+		{"eggs.also.0.class=eu-m", "eggs.also.0.count", "1", ""},
+		{"eggs.also.0.class=own-4&eggs.also.0.count=3", "eggs.also.0.count", "3", ""},
+		{"eggs.class=own-4", "eggs.class", "own-4", ""},
+		{"eggs.class=own-99", "eggs.class", "eu-l", "eggs.class"},
+		{"flours.1.lot=", "flours.1.lot", "", ""},
+		{"flours.1.flour=plain", "flours.1.lot", "", ""},           // the lot was of another flour
+		{"flours.0.lot=own-2", "flours.0.lot", "", "flours.0.lot"}, // likewise
+		{"flours.1.open_days=3", "flours.1.open_days", "30", ""},   // the lot's dates count
+		{"made_on=2026-12-08", "flours.1.open_days", "40", ""},
+		{"made_on=soon", "made_on", "2026-11-28", "made_on"},
+		{"flours.0.measured_moisture_wb=20/17.5", "flours.0.measured_moisture_wb", "12.5", ""},
+		{"flours.0.measured_moisture_wb=20/27.5", "flours.0.measured_moisture_wb", "", "flours.0.measured_moisture_wb"},
+		{"flours.0.price_per_kg=2,40", "flours.0.price_per_kg", "2.40", ""},
+		{"prices.egg_each=dear", "prices.egg_each", "0.29", "prices.egg_each"},
+		{"prices.egg_each=", "prices.egg_each", "", ""},
+		{"used.flour_left_g=-3", "used.flour_left_g", "", "used.flour_left_g"},
 	} {
 		v, err := url.ParseQuery(c.form)
 		if err != nil {
 			t.Fatal(err)
 		}
-		f := bind(base, v)
+		f := bind(base, v, demoCabinet())
 		field, _ := plan.FieldAt(c.path)
 		if got := field.Get(&f.Request); got != c.want {
 			t.Errorf("%s: %s is %q, want %q", c.form, c.path, got, c.want)

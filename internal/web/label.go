@@ -39,6 +39,13 @@ func (v *batchView) Ingredients() []Ingredient {
 	add(v.Plan.TopWord(), v.Plan.TopWord() == "milk", f.TopG)
 	add("salt", false, f.SaltG)
 	add("oil", false, f.OilG)
+	for _, a := range f.Additions {
+		name := strings.ToLower(a.Name)
+		if a.Allergen != "" && !strings.Contains(name, strings.TrimSuffix(a.Allergen, "s")) {
+			name += " (" + a.Allergen + ")"
+		}
+		add(name, a.Allergen != "", a.MassG)
+	}
 	sort.SliceStable(out, func(i, j int) bool { return out[i].G > out[j].G })
 	for i := range out {
 		out[i].Share = out[i].G / f.Dough.MassG

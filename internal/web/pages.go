@@ -63,8 +63,8 @@ func navOf(page string) string {
 	switch page {
 	case "recipe":
 		return "Recipe check"
-	case "flours", "flour":
-		return "Flours"
+	case "cabinet", "thing":
+		return "Cabinet"
 	case "rooms":
 		return "Rooms"
 	case "compare":

@@ -19,12 +19,15 @@ func (s *Server) routes(e *gin.Engine) {
 
 	e.GET("/compare", s.compare) // two batches, or two days of one
 
-	e.GET("/flours", s.listFlours)
-	e.GET("/flours/new", s.newFlour)
-	e.GET("/flours/:id", s.editFlour)
-	e.POST("/flours", s.saveFlour) // keeps one, new or not
-	e.POST("/flours/:id/retire", s.retireFlour)
-	e.POST("/flours/:id/restore", s.restoreFlour)
+	e.GET("/cabinet", s.openCabinet)
+	e.GET("/cabinet/prices", s.openPrices)
+	e.POST("/cabinet/prices", s.savePrices)
+	e.GET("/cabinet/:shelf", s.openShelf) // flours, lots, eggs, additions, powders
+	e.GET("/cabinet/:shelf/new", s.newThing)
+	e.GET("/cabinet/:shelf/:id", s.editThing)
+	e.POST("/cabinet/:shelf", s.saveThing) // keeps one, new or not
+	e.POST("/cabinet/:shelf/:id/retire", s.retireThing)
+	e.POST("/cabinet/:shelf/:id/restore", s.restoreThing)
 
 	e.GET("/rooms", s.listRooms)
 	e.POST("/rooms", s.saveRoom) // keeps one, new or not
@@ -39,6 +42,8 @@ func (s *Server) routes(e *gin.Engine) {
 	e.GET("/batches/:id/save", s.backToBatch) // likewise
 	e.POST("/batches/:id/save", s.saveBatch)  // saves the form as the next version
 	e.POST("/batches/:id/duplicate", s.duplicateBatch)
+	e.POST("/batches/:id/partner", s.partnerBatch) // makes a second dough for it
+	e.POST("/batches/:id/part", s.partBatch)       // ends the link; both stay
 	e.POST("/batches/:id/delete", s.deleteBatch)
 	e.POST("/batches/:id/restore", s.restoreBatch)
 	e.GET("/batches/:id/request.json", s.downloadRequest)  // as saved

@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"io"
 	"log/slog"
+	"maps"
 	"math"
 	"net/http"
 	"net/http/httptest"
@@ -34,7 +35,7 @@ type site struct {
 func newSite(t *testing.T) site {
 	t.Helper()
 	s := storetest.Open(t)
-	if _, err := s.Seed(context.Background(), demo.Workshop, demo.Batches()); err != nil {
+	if _, err := s.Seed(context.Background(), demo.Scenario(demo.Day)); err != nil {
 		t.Fatal(err)
 	}
 	var log strings.Builder
@@ -68,8 +69,10 @@ func (s site) typed(id uint64) url.Values {
 	}
 	v := url.Values{"version": {fmt.Sprint(b.Version)}, "was_at": {"formula"}}
 	r := b.Request.Request
-	for _, f := range plan.Fields(len(r.Flours)) {
-		v.Set(f.Path, f.Get(&r))
+	for _, f := range plan.Fields() {
+		if f.Has(&r) {
+			v.Set(f.Path, f.Get(&r))
+		}
 	}
 	return v
 }
@@ -89,7 +92,7 @@ func (s site) wants(w *httptest.ResponseRecorder, status int, parts ...string) {
 func TestEveryStationOfEveryBatch(t *testing.T) {
 	s := newSite(t)
 	s.wants(s.ask("GET", "/", nil), 200, "Bottega Marram", "Tagliatelle for Saturday", "New batch")
-	for id := 1; id <= len(demo.Batches()); id++ {
+	for id := 1; id <= len(demo.Scenario(demo.Day).Batches); id++ {
 		for _, st := range plan.Stages() {
 			w := s.ask("GET", fmt.Sprintf("/batches/%d?at=%s", id, st), nil)
 			s.wants(w, 200, `aria-current="step"`, `name="version" value="1"`, "</html>")
@@ -103,39 +106,39 @@ func TestEveryStationOfEveryBatch(t *testing.T) {
 	s.wants(s.ask("GET", "/batches/99", nil), 404, "There is no such batch")
 	s.wants(s.ask("GET", "/batches/x", nil), 404)
 	s.wants(s.ask("GET", "/nowhere", nil), 404, "nothing at this address")
-	s.wants(s.ask("PUT", "/batches/1", nil), 405)
-	s.wants(s.ask("GET", "/batches/1/work", nil), 303)
+	s.wants(s.ask("PUT", "/batches/3", nil), 405)
+	s.wants(s.ask("GET", "/batches/3/work", nil), 303)
 }
 
 func TestWorkSavesNothing(t *testing.T) {
 	s := newSite(t)
-	v := s.typed(5)
+	v := s.typed(7)
 	v.Set("room.rh", "80")
-	w := s.ask("POST", "/batches/5/work", v)
+	w := s.ask("POST", "/batches/7/work", v)
 	s.wants(w, 200, "Not saved yet", `value="80"`)
-	if b, _ := s.store.Get(context.Background(), 5); b.Version != 1 || b.Request.Room.RH != .44 {
+	if b, _ := s.store.Get(context.Background(), 7); b.Version != 1 || b.Request.Room.RH != .44 {
 		t.Errorf("worked out and written: %+v", b)
 	}
 	// Without a script the steppers and "Take" post, too.
 	v.Set("step", "room.rh=1")
-	s.wants(s.ask("POST", "/batches/5/work", v), 200, `value="81"`)
+	s.wants(s.ask("POST", "/batches/7/work", v), 200, `value="81"`)
 	v.Set("step", "knead.knead_min=1") // from Hollen's own minutes
-	auto, _ := plan.Make(demo.Batches()[4])
-	s.wants(s.ask("POST", "/batches/5/work", v), 200, fmt.Sprintf(`name="knead.knead_min" value="%.0f"`, auto.Knead.Min+1))
+	auto, _ := plan.Make(demo.Batch(demo.Saturday))
+	s.wants(s.ask("POST", "/batches/7/work", v), 200, fmt.Sprintf(`name="knead.knead_min" value="%.0f"`, auto.Knead.Min+1))
 	v.Del("step")
 	v.Set("set", "eggs.fix_whole_eggs=10&eggs.fix_extra_yolks=0")
-	s.wants(s.ask("POST", "/batches/5/work", v), 200, "10 eggs", "Hollen’s own answer")
+	s.wants(s.ask("POST", "/batches/7/work", v), 200, "10 eggs", "Hollen’s own answer")
 }
 
 func TestErrorsStandBesideTheirFields(t *testing.T) {
 	s := newSite(t)
 	for path, typed := range map[string]string{"room.rh": "100", "amount.flour_g": "1e9", "roll.bench_mm": "wide", "room.temp_c": "", "flours.0.measured_moisture_wb": "60",
 		"flours.1.share": "180", "name": strings.Repeat("x", 90), "eggs.fix_whole_eggs": "2.5", "cut.min_length_mm": "900", "cut.shape": "<script>"} {
-		v := s.typed(5)
+		v := s.typed(7)
 		v.Set(path, typed)
 		f, _ := plan.FieldAt(path)
 		v.Set("at", string(f.Stage))
-		w := s.ask("POST", "/batches/5/work", v)
+		w := s.ask("POST", "/batches/7/work", v)
 		id := "f-" + strings.ReplaceAll(path, ".", "-")
 		s.wants(w, 200, `aria-invalid="true"`, "The last good result")
 		at := regexp.MustCompile(`id="e-` + id + `"[^>]*>([^<]+)<`).FindStringSubmatch(w.Body.String())
@@ -148,32 +151,32 @@ func TestErrorsStandBesideTheirFields(t *testing.T) {
 		if f.Kind != plan.Choice && !strings.Contains(w.Body.String(), `value="`+typed+`"`) {
 			t.Errorf("%s: %q is lost", path, typed)
 		}
-		if w := s.ask("POST", "/batches/5/save", v); w.Code != 422 {
+		if w := s.ask("POST", "/batches/7/save", v); w.Code != 422 {
 			t.Errorf("%s: saved with status %d", path, w.Code)
 		}
 	}
-	if b, _ := s.store.Get(context.Background(), 5); b.Version != 1 {
+	if b, _ := s.store.Get(context.Background(), 7); b.Version != 1 {
 		t.Errorf("version %d after refused saves", b.Version)
 	}
 }
 
 func TestSaveReopenAndConflict(t *testing.T) {
 	s := newSite(t)
-	one, two := s.typed(5), s.typed(5)
+	one, two := s.typed(7), s.typed(7)
 	one.Set("room.rh", "60")
 	one.Set("name", "Tagliatelle, renamed")
-	s.wants(s.ask("POST", "/batches/5/save", one), 303)
-	s.wants(s.ask("GET", "/batches/5", nil), 200, "Tagliatelle, renamed", `value="2"`)
+	s.wants(s.ask("POST", "/batches/7/save", one), 303)
+	s.wants(s.ask("GET", "/batches/7", nil), 200, "Tagliatelle, renamed", `value="2"`)
 	// The second window changed something else and the humidity, too.
 	two.Set("room.rh", "70")
 	two.Set("roll.bench_mm", "1500")
-	w := s.ask("POST", "/batches/5/save", two)
+	w := s.ask("POST", "/batches/7/save", two)
 	s.wants(w, 409, "another window saved version 2", "Humidity", "44 %", "60 %", "70 %, yours", "Tagliatelle, renamed", `name="version" value="2"`, `value="1500"`)
 	// What the page holds now saves, with both sides in it.
 	two.Set("version", "2")
 	two.Set("name", "Tagliatelle, renamed")
-	s.wants(s.ask("POST", "/batches/5/save", two), 303)
-	b, _ := s.store.Get(context.Background(), 5)
+	s.wants(s.ask("POST", "/batches/7/save", two), 303)
+	b, _ := s.store.Get(context.Background(), 7)
 	if r := b.Request; b.Version != 3 || r.Room.RH != .7 || r.Roll.BenchMM != 1500 || r.Name != "Tagliatelle, renamed" {
 		t.Errorf("%d %+v", b.Version, r)
 	}
@@ -181,22 +184,22 @@ func TestSaveReopenAndConflict(t *testing.T) {
 
 func TestDuplicateDeleteUndo(t *testing.T) {
 	s := newSite(t)
-	v := s.typed(5)
+	v := s.typed(7)
 	v.Set("room.rh", "33")
-	w := s.ask("POST", "/batches/5/duplicate", v)
+	w := s.ask("POST", "/batches/7/duplicate", v)
 	s.wants(w, 303)
 	s.wants(s.ask("GET", w.Header().Get("Location"), nil), 200, "Tagliatelle for Saturday, copy")
-	if b, err := s.store.Get(context.Background(), 6); err != nil || b.Request.Room.RH != .33 {
+	if b, err := s.store.Get(context.Background(), 8); err != nil || b.Request.Room.RH != .33 {
 		t.Errorf("the copy is not what was typed: %v", err)
 	}
-	w = s.ask("POST", "/batches/5/delete", url.Values{})
+	w = s.ask("POST", "/batches/7/delete", url.Values{})
 	s.wants(w, 303)
 	s.wants(s.ask("GET", w.Header().Get("Location"), nil), 200, "Deleted: <b>Tagliatelle for Saturday</b>", "Undo")
-	s.wants(s.ask("GET", "/batches/5", nil), 410)
+	s.wants(s.ask("GET", "/batches/7", nil), 410)
 	// A window still open on it loses nothing.
-	s.wants(s.ask("POST", "/batches/5/save", v), 409, "Deleted in another window", `value="33"`)
-	s.wants(s.ask("POST", "/batches/5/restore", url.Values{}), 303)
-	s.wants(s.ask("GET", "/batches/5", nil), 200)
+	s.wants(s.ask("POST", "/batches/7/save", v), 409, "Deleted in another window", `value="33"`)
+	s.wants(s.ask("POST", "/batches/7/restore", url.Values{}), 303)
+	s.wants(s.ask("GET", "/batches/7", nil), 200)
 }
 
 func TestNewBatch(t *testing.T) {
@@ -205,7 +208,7 @@ func TestNewBatch(t *testing.T) {
 	v := url.Values{"name": {"Friday"}, "amount.by": {"dough"}, "amount.portions": {"many"}, "amount.dough_g": {"2,000"}, "flours.0.flour": {"strong"}, "eggs.class": {"us-l"}, "cut.shape": {"pappardelle"}, "roll.machine": {"motor-9"}}
 	w := s.ask("POST", "/batches", v)
 	s.wants(w, 303)
-	b, err := s.store.Get(context.Background(), 6)
+	b, err := s.store.Get(context.Background(), 8)
 	if r := b.Request; err != nil || r.Name != "Friday" || r.Amount.DoughG != 2000 || r.Amount.By != "dough" || r.Flours[0].Flour != "strong" || r.Cut.Shape != "pappardelle" || r.Roll.Machine != "motor-9" || r.Eggs.Class != "us-l" {
 		t.Errorf("%+v, %v", r, err)
 	}
@@ -215,21 +218,21 @@ func TestNewBatch(t *testing.T) {
 
 func TestDownloads(t *testing.T) {
 	s := newSite(t)
-	v := s.typed(5)
+	v := s.typed(7)
 	v.Set("room.rh", "71")
-	w := s.ask("POST", "/batches/5/request.json", v)
+	w := s.ask("POST", "/batches/7/request.json", v)
 	s.wants(w, 200)
 	r, err := exchange.ReadRequest(w.Body)
 	if err != nil || r.Room.RH != .71 {
 		t.Errorf("%v, %v", r.Room, err)
 	}
-	w = s.ask("GET", "/batches/5/plan.json", nil)
+	w = s.ask("GET", "/batches/7/plan.json", nil)
 	s.wants(w, 200)
 	var got struct{ Request json.RawMessage }
 	if err := json.Unmarshal(w.Body.Bytes(), &got); err != nil {
 		t.Fatal(err)
 	}
-	if r, err = exchange.ReadRequest(strings.NewReader(string(got.Request))); err != nil || len(plan.Changes(r, demo.Batches()[4])) != 0 {
+	if r, err = exchange.ReadRequest(strings.NewReader(string(got.Request))); err != nil || len(plan.Changes(r, demo.Batch(demo.Saturday))) != 0 {
 		t.Errorf("the plan's request is not the batch: %v", err)
 	}
 	if d := w.Header().Get("Content-Disposition"); d != `attachment; filename="tagliatelle-for-saturday-plan.json"` {
@@ -243,11 +246,11 @@ func TestGuards(t *testing.T) {
 		r.Header.Set("Origin", "https://elsewhere.example")
 		r.Header.Set("Sec-Fetch-Site", "cross-site")
 	}
-	s.wants(s.ask("POST", "/batches/5/delete", url.Values{}, foreign), 403)
+	s.wants(s.ask("POST", "/batches/7/delete", url.Values{}, foreign), 403)
 	s.wants(s.ask("GET", "/", nil, func(r *http.Request) { r.Host = "elsewhere.example" }), 421)
-	s.wants(s.ask("POST", "/batches/5/work", url.Values{"name": {strings.Repeat("x", maxBody+1)}}), 413)
+	s.wants(s.ask("POST", "/batches/7/work", url.Values{"name": {strings.Repeat("x", maxBody+1)}}), 413)
 	s.wants(s.ask("GET", "/healthz", nil), 200, "ok")
-	w := s.ask("GET", "/batches/5", nil, func(r *http.Request) { r.Header.Set("Accept-Encoding", "gzip") })
+	w := s.ask("GET", "/batches/7", nil, func(r *http.Request) { r.Header.Set("Accept-Encoding", "gzip") })
 	if w.Header().Get("Content-Encoding") != "gzip" {
 		t.Error("pages are not compressed")
 	} else if z, err := gzip.NewReader(w.Body); err != nil {
@@ -267,15 +270,15 @@ func TestGuards(t *testing.T) {
 	s.wants(s.ask("GET", "/static/000000000000/css/hollen.css", nil), 404)
 	s.wants(s.ask("GET", assetBase, nil), 404)
 	// A name is text wherever it stands.
-	v := s.typed(5)
+	v := s.typed(7)
 	v.Set("name", `<img src=x onerror=alert(1)>`)
-	s.wants(s.ask("POST", "/batches/5/save", v), 303)
-	for _, path := range []string{"/", "/batches/5"} {
+	s.wants(s.ask("POST", "/batches/7/save", v), 303)
+	for _, path := range []string{"/", "/batches/7"} {
 		if strings.Contains(s.ask("GET", path, nil).Body.String(), "<img src=x") {
 			t.Errorf("%s writes a name as markup", path)
 		}
 	}
-	if strings.Contains(s.log.String(), "onerror") || !strings.Contains(s.log.String(), "path=/batches/5/save status=303") {
+	if strings.Contains(s.log.String(), "onerror") || !strings.Contains(s.log.String(), "path=/batches/7/save status=303") {
 		t.Error("the log has bodies or lacks lines:", s.log.String())
 	}
 }
@@ -285,7 +288,7 @@ func TestDatabaseGone(t *testing.T) {
 	s := newSite(t)
 	s.store.Close()
 	s.wants(s.ask("GET", "/healthz", nil), 503, "does not answer")
-	s.wants(s.ask("GET", "/batches/5", nil), 503, "The database does not answer")
+	s.wants(s.ask("GET", "/batches/7", nil), 503, "The database does not answer")
 }
 
 // No template has script or style of its own: the policy would not run it.
@@ -304,7 +307,7 @@ func TestTemplatesHaveNoInline(t *testing.T) {
 
 func BenchmarkBatchPage(b *testing.B) {
 	s := storetest.Open(b)
-	if _, err := s.Seed(context.Background(), demo.Workshop, demo.Batches()); err != nil {
+	if _, err := s.Seed(context.Background(), demo.Scenario(demo.Day)); err != nil {
 		b.Fatal(err)
 	}
 	h := New(s, slog.New(slog.DiscardHandler), true)
@@ -312,7 +315,7 @@ func BenchmarkBatchPage(b *testing.B) {
 		b.Run(at, func(b *testing.B) {
 			for b.Loop() {
 				w := httptest.NewRecorder()
-				h.ServeHTTP(w, httptest.NewRequest("GET", "http://127.0.0.1/batches/5?at="+at, nil))
+				h.ServeHTTP(w, httptest.NewRequest("GET", "http://127.0.0.1/batches/7?at="+at, nil))
 				if w.Code != 200 {
 					b.Fatal(w.Code)
 				}
@@ -324,14 +327,14 @@ func BenchmarkBatchPage(b *testing.B) {
 // Up to five flours, by share or by grams; the first takes the rest.
 func TestBlend(t *testing.T) {
 	s := newSite(t)
-	v := s.typed(5)
+	v := s.typed(7)
 	v.Set("flours.1.share", "200 g")
 	v.Set("flours.2.flour", "strong")
 	v.Set("flours.2.share", "")
 	v.Set("flours.4.flour", "rye-light")
 	v.Set("flours.4.share", "5")
-	s.wants(s.ask("POST", "/batches/5/save", v), 303)
-	b, err := s.store.Get(context.Background(), 5)
+	s.wants(s.ask("POST", "/batches/7/save", v), 303)
+	b, err := s.store.Get(context.Background(), 7)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -343,11 +346,11 @@ func TestBlend(t *testing.T) {
 		t.Errorf("kept %s", got)
 	}
 	// Taking one out of the middle leaves the others where they were typed.
-	v = s.typed(5)
+	v = s.typed(7)
 	v.Set("flours.1.flour", "")
-	s.wants(s.ask("POST", "/batches/5/work", v), 200, `name="flours.2.share" value="20"`, `name="flours.3.share" value="5"`, `id="rest-share" data-live="text">75<`)
+	s.wants(s.ask("POST", "/batches/7/work", v), 200, `name="flours.2.share" value="20"`, `name="flours.3.share" value="5"`, `id="rest-share" data-live="text">75<`)
 	v.Set("flours.2.share", "96")
-	s.wants(s.ask("POST", "/batches/5/work", v), 200, "“101 %” won’t do", `value="96"`, "The last good result")
+	s.wants(s.ask("POST", "/batches/7/work", v), 200, "“101 %” won’t do", `value="96"`, "The last good result")
 }
 
 // Whatever a form holds, the batch is worked out from the last good values.
@@ -372,19 +375,19 @@ func TestSeveralErrorsAtOnce(t *testing.T) {
 // The eggs are weighed once cracked: both answers are offered, and one is a tap.
 func TestCrackedAndEggFirst(t *testing.T) {
 	s := newSite(t)
-	v := s.typed(5)
+	v := s.typed(7)
 	v.Set("eggs.cracked_g", "520")
 	v.Set("amount.portions", "many") // does not count, stands in nobody's way
-	w := s.ask("POST", "/batches/5/work", v)
+	w := s.ask("POST", "/batches/7/work", v)
 	s.wants(w, 200, "They weigh 520 g, not 540 g", "Move the flour", `value="many"`)
 	set := regexp.MustCompile(`name="set" value="(amount\.by=eggs[^"]*)"`).FindStringSubmatch(w.Body.String())
 	if set == nil {
 		t.Fatal("no way to move the flour")
 	}
 	v.Set("set", strings.ReplaceAll(set[1], "&amp;", "&"))
-	s.wants(s.ask("POST", "/batches/5/work", v), 200, "520 g beaten", "bring this much flour to its target")
+	s.wants(s.ask("POST", "/batches/7/work", v), 200, "520 g beaten", "bring this much flour to its target")
 	v.Set("eggs.style", "none")
-	s.wants(s.ask("POST", "/batches/5/work", v), 200, "A dough without egg goes by portions, dough or flour", "The last good result")
+	s.wants(s.ask("POST", "/batches/7/work", v), 200, "A dough without egg goes by portions, dough or flour", "The last good result")
 }
 
 // A recipe in cups is read, set against the band, and weighed in one tap.
@@ -395,7 +398,7 @@ func TestRecipeCheck(t *testing.T) {
 	s.wants(s.ask("POST", "/recipe", v), 200, "Left out:", "not known here: bananas", "EU large")
 	w := s.ask("POST", "/recipe/batch", v)
 	s.wants(w, 303)
-	b, err := s.store.Get(context.Background(), 6)
+	b, err := s.store.Get(context.Background(), 8)
 	if r := b.Request; err != nil || r.Amount.FlourG != 500 || len(r.Flours) != 2 || r.Flours[1].Share != .2 || *r.Eggs.FixWhole != 5 || *r.Eggs.FixYolks != 2 || r.Eggs.Style != "rich" || r.Oil != .027 || r.Roll.Machine != "motor-9" {
 		t.Errorf("%+v, %v", r, err)
 	}
@@ -414,27 +417,27 @@ func TestRecipeCheck(t *testing.T) {
 // The same batch in a wet room, and two batches: what differs stands side by side.
 func TestCompare(t *testing.T) {
 	s := newSite(t)
-	w := s.ask("GET", "/compare?a=5", nil)
-	dry, _ := plan.Make(demo.Batches()[4])
-	r := demo.Batches()[4]
+	w := s.ask("GET", "/compare?a=7", nil)
+	dry, _ := plan.Make(demo.Batch(demo.Saturday))
+	r := demo.Batch(demo.Saturday)
 	r.Room.TempC, r.Room.RH = 27, .78
 	wet, _ := plan.Make(r)
 	s.wants(w, 200, "at 21 °C and 44 %", "at 27 °C and 78 %", plan.Grams(dry.Formula.TopG)+" water", plan.Grams(wet.Formula.TopG)+" water", "figures come out the same")
 	if dry.Formula.TopG <= wet.Formula.TopG {
 		t.Errorf("wet August asks for %.0f g, dry January for %.0f", wet.Formula.TopG, dry.Formula.TopG)
 	}
-	yolk, _ := plan.Make(demo.Batches()[3])
-	s.wants(s.ask("GET", "/compare?a=5&b=4", nil), 200, "Yolk tagliolini for service", yolk.EggWords(), "Style")
-	s.wants(s.ask("GET", "/compare?a=5&b=5&room.rh=44&room.temp_c=21", nil), 200, "Every figure comes out the same")
-	s.wants(s.ask("GET", "/compare?a=5&b=room&room.rh=140", nil), 422, "5 to 99 % is allowed", `value="140"`)
+	yolk, _ := plan.Make(demo.Batch("Yolk tagliolini for service"))
+	s.wants(s.ask("GET", "/compare?a=7&b=6", nil), 200, "Yolk tagliolini for service", yolk.EggWords(), "Style")
+	s.wants(s.ask("GET", "/compare?a=7&b=7&room.rh=44&room.temp_c=21", nil), 200, "Every figure comes out the same")
+	s.wants(s.ask("GET", "/compare?a=7&b=room&room.rh=140", nil), 422, "5 to 99 % is allowed", `value="140"`)
 	s.wants(s.ask("GET", "/compare?a=99&b=<x>", nil), 200)
 }
 
 // The label names what is in it in falling order, and what an eater must know stands out.
 func TestLabel(t *testing.T) {
 	s := newSite(t)
-	s.wants(s.ask("GET", "/batches/2?at=formula", nil), 200, "<b>tidewheel mill 00, spring sack flour (wheat)</b>", "<b>egg</b>", "Dusted with <b>durum wheat</b>", " kJ<")
-	v := newViewOf(t, demo.Batches()[4])
+	s.wants(s.ask("GET", "/batches/4?at=formula", nil), 200, "<b>tidewheel mill 00 flour (wheat)</b>", "<b>egg</b>", "Dusted with <b>durum wheat</b>", " kJ<")
+	v := newViewOf(t, demo.Batch(demo.Saturday))
 	sum, last := 0., 1.
 	for _, x := range v.Ingredients() {
 		if x.Share > last {
@@ -467,26 +470,26 @@ func TestRooms(t *testing.T) {
 	s.wants(s.ask("GET", "/rooms", nil), 200, "Wet August", `value="78.5"`)
 	s.wants(s.ask("POST", "/rooms", url.Values{"name": {"wet august"}, "temp": {"20"}, "rh": {"40"}}), 422, "Another room has that name", `value="wet august"`)
 	s.wants(s.ask("POST", "/rooms", url.Values{"name": {""}, "temp": {"hot"}, "rh": {"100"}}), 422, "1 to 60 letters", "2 to 45 °C is allowed", "5 to 99 % is allowed", `value="hot"`)
-	s.wants(s.ask("POST", "/rooms", url.Values{"id": {"1"}, "name": {"August"}, "temp": {"26"}, "rh": {"80"}}), 303)
-	page := s.ask("GET", "/batches/5?at=room", nil)
+	s.wants(s.ask("POST", "/rooms", url.Values{"id": {"4"}, "name": {"August"}, "temp": {"26"}, "rh": {"80"}}), 303)
+	page := s.ask("GET", "/batches/7?at=room", nil)
 	s.wants(page, 200, ">August</button>")
-	set := regexp.MustCompile(`name="set" value="(room\.rh=[^"]*)"`).FindStringSubmatch(page.Body.String())
+	set := regexp.MustCompile(`name="set" value="(room\.rh=[^"]*)">August<`).FindStringSubmatch(page.Body.String())
 	if set == nil {
 		t.Fatal("no button takes the room")
 	}
-	v := s.typed(5)
+	v := s.typed(7)
 	v.Set("at", "room")
 	v.Set("set", strings.ReplaceAll(set[1], "&amp;", "&"))
-	s.wants(s.ask("POST", "/batches/5/work", v), 200, `name="room.rh" value="80"`, `name="room.temp_c" value="26"`)
-	s.wants(s.ask("POST", "/rooms/1/delete", url.Values{}), 303)
-	s.wants(s.ask("POST", "/rooms", url.Values{"id": {"1"}, "name": {"August"}, "temp": {"26"}, "rh": {"80"}}), 422, "deleted meanwhile", `value="August"`)
+	s.wants(s.ask("POST", "/batches/7/work", v), 200, `name="room.rh" value="80"`, `name="room.temp_c" value="26"`)
+	s.wants(s.ask("POST", "/rooms/4/delete", url.Values{}), 303)
+	s.wants(s.ask("POST", "/rooms", url.Values{"id": {"4"}, "name": {"August"}, "temp": {"26"}, "rh": {"80"}}), 422, "deleted meanwhile", `value="August"`)
 }
 
 // In dry air part of the water waits by the board; in damp air all of it is poured and the
 // doubtful part stands ready on top.
 func TestBenchCardAddsUp(t *testing.T) {
 	for _, rh := range []float64{.2, .45, .6, .8, .9} {
-		r := demo.Batches()[4]
+		r := demo.Batch(demo.Saturday)
 		r.Room.RH = rh
 		v := newViewOf(t, r)
 		top := v.Plan.Formula.TopG
@@ -500,22 +503,20 @@ func TestBenchCardAddsUp(t *testing.T) {
 // A flour of one's own: by the miller's sheet, picked, kept as it was picked, retired.
 func TestOwnFlours(t *testing.T) {
 	s := newSite(t)
-	s.wants(s.ask("GET", "/flours/new?like=strong", nil), 200, "Filled in as Strong bread wheat", `value="62"`)
+	s.wants(s.ask("GET", "/cabinet/flours/new?like=strong", nil), 200, "Filled in as Strong bread wheat", `value="62"`)
 	sheet := url.Values{"name": {"Mill by the lock"}, "allergen": {"wheat"}, "sorption": {"soft"}, "protein_pct": {"11,8"}, "ash_pct": {"0.5"}, "milled_moisture_wb": {"14.2"}, "absorption_pct": {"60"},
-		"gluten_factor": {"1"}, "uptake_tau_min": {"7"}, "spooned_g_per_ml": {"0.5"}, "dipped_g_per_ml": {"0.58"}, "packed_g_per_ml": {"0.68"}}
-	s.wants(s.ask("POST", "/flours", sheet), 303)
-	bad := url.Values{}
-	for k, v := range sheet {
-		bad[k] = v
-	}
+		"gluten_factor": {"1"}, "uptake_tau_min": {"7"}, "spooned_g_per_ml": {"0.5"}, "dipped_g_per_ml": {"0.58"}, "packed_g_per_ml": {"0.68"}, "price_per_kg": {"1,10"}}
+	s.wants(s.ask("POST", "/cabinet/flours", sheet), 303)
+	bad := maps.Clone(sheet)
 	bad.Set("protein_pct", "118")
 	bad.Set("name", "")
-	s.wants(s.ask("POST", "/flours", bad), 422, "3 to 25 % is allowed", `value="118"`, "1 to 60 letters")
-	v := s.typed(5)
-	v.Set("flours.0.flour", "own-1")
-	s.wants(s.ask("POST", "/batches/5/save", v), 303)
-	b, _ := s.store.Get(context.Background(), 5)
-	if own := b.Request.Flours[0].Own; own == nil || own.ProteinPct != 11.8 || math.Abs(own.MilledMoistureWB-.142) > 1e-9 {
+	s.wants(s.ask("POST", "/cabinet/flours", bad), 422, "3 to 25 % is allowed", `value="118"`, "1 to 60 letters")
+	const key, at = "own-8", "/cabinet/flours/8" // after the demo's seven things
+	v := s.typed(7)
+	v.Set("flours.0.flour", key)
+	s.wants(s.ask("POST", "/batches/7/save", v), 303)
+	b, _ := s.store.Get(context.Background(), 7)
+	if own := b.Request.Flours[0].Own; own == nil || own.ProteinPct != 11.8 || math.Abs(own.MilledMoistureWB-.142) > 1e-9 || own.PricePerKG.String() != "1.10" {
 		t.Fatalf("%+v", b.Request.Flours[0])
 	}
 	p, err := plan.Make(b.Request.Request)
@@ -523,47 +524,137 @@ func TestOwnFlours(t *testing.T) {
 		t.Errorf("absorption %.2f, %v", p.Formula.Blend.AbsorptionPct, err)
 	}
 	// The sheet changes: the batch keeps what it was made with until it asks for the newest.
-	sheet.Set("id", "1")
+	sheet.Set("id", "8")
 	sheet.Set("absorption_pct", "64")
-	s.wants(s.ask("POST", "/flours", sheet), 303)
-	v = s.typed(5)
-	w := s.ask("POST", "/batches/5/work", v)
+	s.wants(s.ask("POST", "/cabinet/flours", sheet), 303)
+	v = s.typed(7)
+	w := s.ask("POST", "/batches/7/work", v)
 	s.wants(w, 200, "Mill by the lock</option>", "has newer figures", "newest figures")
-	v.Set("flours.0.flour", "own-1@now")
-	s.wants(s.ask("POST", "/batches/5/work", v), 200, `value="own-1@now" selected`)
-	s.wants(s.ask("POST", "/batches/5/save", v), 303)
-	if b, _ = s.store.Get(context.Background(), 5); b.Request.Flours[0].Own.AbsorptionPct != 64 || b.Request.Flours[0].Flour != "own-1" {
+	v.Set("flours.0.flour", key+"@now")
+	s.wants(s.ask("POST", "/batches/7/work", v), 200, `value="own-8@now" selected`)
+	s.wants(s.ask("POST", "/batches/7/save", v), 303)
+	if b, _ = s.store.Get(context.Background(), 7); b.Request.Flours[0].Own.AbsorptionPct != 64 || b.Request.Flours[0].Flour != key {
 		t.Errorf("%+v", b.Request.Flours[0])
 	}
 	// Retired, it is offered no more; the batch still has it, and so has its request.
-	s.wants(s.ask("POST", "/flours/1/retire", url.Values{}), 303)
-	s.wants(s.ask("GET", "/flours", nil), 200, "Put back")
-	s.wants(s.ask("GET", "/batches/5", nil), 200, "Mill by the lock, retired")
-	w = s.ask("GET", "/batches/5/request.json", nil)
+	s.wants(s.ask("POST", at+"/retire", url.Values{}), 303)
+	s.wants(s.ask("GET", "/cabinet/flours", nil), 200, "Put back")
+	s.wants(s.ask("GET", "/batches/7", nil), 200, "Mill by the lock, retired")
+	w = s.ask("GET", "/batches/7/request.json", nil)
 	if r, err := exchange.ReadRequest(w.Body); err != nil || r.Flours[0].Own == nil {
 		t.Errorf("the request does not read back: %v", err)
 	}
-	other := s.typed(4)
-	other.Set("flours.0.flour", "own-1")
-	s.wants(s.ask("POST", "/batches/4/save", other), 422, "not in the cabinet any more")
-	s.wants(s.ask("POST", "/flours/1/restore", url.Values{}), 303)
-	s.wants(s.ask("POST", "/batches/4/save", other), 303)
-	s.wants(s.ask("GET", "/flours/99", nil), 404)
+	other := s.typed(6)
+	other.Set("flours.0.flour", key)
+	s.wants(s.ask("POST", "/batches/6/save", other), 422, "not in the cabinet any more")
+	s.wants(s.ask("POST", at+"/restore", url.Values{}), 303)
+	s.wants(s.ask("POST", "/batches/6/save", other), 303)
+	s.wants(s.ask("GET", "/cabinet/flours/99", nil), 404)
+	s.wants(s.ask("GET", "/cabinet/eggs/8", nil), 404) // a flour is no egg
+	s.wants(s.ask("GET", "/cabinet/jam", nil), 404)
 	// Back to a shipped flour, the own one is forgotten.
-	v = s.typed(5)
+	v = s.typed(7)
 	v.Set("flours.0.flour", "plain")
-	s.wants(s.ask("POST", "/batches/5/save", v), 303)
-	if b, _ = s.store.Get(context.Background(), 5); b.Request.Flours[0].Own != nil {
+	s.wants(s.ask("POST", "/batches/7/save", v), 303)
+	if b, _ = s.store.Get(context.Background(), 7); b.Request.Flours[0].Own != nil {
 		t.Errorf("%+v", b.Request.Flours[0])
+	}
+}
+
+// Every shelf: a thing is made, shown, refused with a reason beside its line, edited.
+func TestCabinet(t *testing.T) {
+	s := newSite(t)
+	for _, c := range []struct {
+		path            string
+		good, bad, want url.Values // want: field -> part of its error
+	}{
+		{"lots", url.Values{"name": {"autumn sack"}, "flour": {"own-1"}, "kept": {"open_bin"}, "container_kg": {"10"}, "opened_on": {"2026-11-20"}, "sample_before_g": {"20"}, "sample_after_g": {"17.5"}, "price_per_kg": {"1.2"}},
+			url.Values{"name": {" "}, "flour": {"own-77"}, "kept": {"pocket"}, "container_kg": {"1e9"}, "opened_on": {"20.11."}, "measured_moisture_wb": {"60"}, "price_per_kg": {"-2"}},
+			url.Values{"name": {"1 to 60 letters"}, "flour": {"One of those listed"}, "container_kg": {"0.05 to 1000 kg"}, "opened_on": {"A date from 2000"}, "measured_moisture_wb": {"5 to 20 %"}, "price_per_kg": {"0 to 1,000,000"}}},
+		{"eggs", url.Values{"name": {"Hens on the dike"}, "count": {"10"}, "eggs_g": {"548"}, "yolks_g": {"171"}, "yolk_colour": {"12"}, "price_each": {"0.3125"}},
+			url.Values{"name": {"x"}, "count": {"10"}, "eggs_g": {"5480"}, "yolks_g": {"171"}}, url.Values{"eggs_g": {"An egg of 548"}}},
+		{"additions", url.Values{"name": {"Nettle"}, "kind": {"puree"}, "colour": {"#557733"}, "colour_word": {"green"}, "water_share": {"89"}, "fat_share": {"0.3"}, "protein_share": {"3"}, "ash_share": {"2"}, "uptake_g_per_g": {"0"}, "depth": {"12"}, "rest_more_min": {"10"}, "low_share": {"8"}, "high_share": {"20"}},
+			url.Values{"name": {"Jam"}, "kind": {"puree"}, "colour": {"#557733"}, "water_share": {"89"}, "fat_share": {"30"}, "protein_share": {"3"}, "ash_share": {"2"}, "uptake_g_per_g": {"0"}, "depth": {"12"}, "rest_more_min": {"10"}, "low_share": {"8"}, "high_share": {"2"}},
+			url.Values{"water_share": {"come to 124 %"}, "high_share": {"under the lowest dose"}}},
+		{"powders", url.Values{"of": {"Nettle tops"}, "fresh_g": {"900"}, "powder_g": {"104"}, "hours": {"9"}}, url.Values{"of": {"Nettle"}, "fresh_g": {"90"}, "powder_g": {"104"}, "hours": {"9"}}, url.Values{"powder_g": {"under the fresh"}}},
+	} {
+		s.wants(s.ask("GET", "/cabinet/"+c.path+"/new", nil), 200, "Keep it")
+		s.wants(s.ask("POST", "/cabinet/"+c.path, c.good), 303)
+		s.wants(s.ask("GET", "/cabinet/"+c.path, nil), 200, c.good.Get("name")+c.good.Get("of"))
+		w := s.ask("POST", "/cabinet/"+c.path, c.bad)
+		s.wants(w, 422)
+		for field, part := range c.want {
+			if m := regexp.MustCompile(`id="e-` + field + `" role="alert">([^<]*)`).FindStringSubmatch(w.Body.String()); m == nil || !strings.Contains(m[1], part[0]) {
+				t.Errorf("%s: %s is told %q, want %q", c.path, field, m, part[0])
+			}
+		}
+		for field := range c.bad {
+			if field == "flour" || field == "kept" {
+				continue // a choice that is not offered cannot be shown
+			}
+			if v := c.bad.Get(field); !strings.Contains(w.Body.String(), `value="`+v+`"`) {
+				t.Errorf("%s: what was typed as %s is lost", c.path, field)
+			}
+		}
+	}
+	cab, err := s.store.Cabinet(context.Background())
+	if err != nil {
+		t.Fatal(err)
+	}
+	if l := cab.Lots[len(cab.Lots)-1]; l.MeasuredWB != .125 || l.Key != "own-8" {
+		t.Errorf("%+v", l)
+	}
+	if e := cab.Eggs[len(cab.Eggs)-1]; e.EdibleG != 54.8 || e.YolkG != 17.1 || e.PriceEach.String() != "0.3125" {
+		t.Errorf("%+v", e)
+	}
+	s.wants(s.ask("GET", "/cabinet/powders?of=nettle&want=100", nil), 200, "772<span", "865<span") // 100·.95/.123, 100·900/104
+	s.wants(s.ask("GET", "/cabinet/powders?of=nettle&want=lots&water=100", nil), 200, "1 to 20,000 g is allowed", "50 to 98 %", `value="lots"`)
+	// Prices: new batches start from them, old ones keep theirs.
+	s.wants(s.ask("POST", "/cabinet/prices", url.Values{"prices.currency": {"£"}, "prices.egg_each": {"0.40"}}), 303)
+	s.wants(s.ask("POST", "/cabinet/prices", url.Values{"prices.currency": {"£"}, "prices.egg_each": {"a few pence"}}), 422, "0 to 1,000,000", `value="a few pence"`)
+	s.wants(s.ask("POST", "/batches", url.Values{"name": {"New"}, "amount.by": {"portions"}, "amount.portions": {"4"}, "flours.0.flour": {"plain"}, "eggs.class": {"own-4"}, "cut.shape": {"fettuccine"}, "roll.machine": {"mixer-8"}}), 303)
+	b, _ := s.store.Get(context.Background(), 8)
+	if r := b.Request; r.Prices.Currency != "£" || r.Prices.EggEach.String() != "0.40" || r.Eggs.OwnClass == nil || r.MadeOn != today() {
+		t.Errorf("%+v", r)
+	}
+	if name, _ := s.store.Workshop(context.Background()); !strings.HasPrefix(name, "Bottega Marram") {
+		t.Errorf("prices have taken the workshop's name: %q", name)
+	}
+}
+
+// The second dough of a batch: made from the first, linked both ways, parted again.
+func TestSecondDough(t *testing.T) {
+	s := newSite(t)
+	w := s.ask("POST", "/batches/7/partner", s.typed(7))
+	s.wants(w, 303)
+	s.wants(s.ask("GET", w.Header().Get("Location"), nil), 200, "Tagliatelle for Saturday, second dough", `<a href="/batches/7">Tagliatelle for Saturday</a>`, "spinach, cooked and squeezed")
+	s.wants(s.ask("GET", "/batches/7", nil), 200, `<a href="/batches/8">`, "Part the two doughs")
+	s.wants(s.ask("POST", "/batches/7/partner", s.typed(7)), 409, "a second dough already")
+	// Another room for one of them is told at the other.
+	v := s.typed(8)
+	v.Set("room.rh", "61")
+	s.wants(s.ask("POST", "/batches/8/save", v), 303)
+	s.wants(s.ask("GET", "/batches/7?at=room", nil), 200, "stands elsewhere", "21 °C and 61 %")
+	// Deleted, it is no partner; and it can be made anew.
+	s.wants(s.ask("POST", "/batches/8/delete", url.Values{}), 303)
+	if strings.Contains(s.ask("GET", "/batches/7", nil).Body.String(), "second dough</a>") {
+		t.Error("a deleted dough still stands at the head")
+	}
+	s.wants(s.ask("POST", "/batches/7/partner", s.typed(7)), 303)
+	s.wants(s.ask("POST", "/batches/7/part", url.Values{}), 303)
+	for _, id := range []uint64{7, 9} {
+		if b, err := s.store.Get(context.Background(), id); err != nil || b.PartnerID != nil {
+			t.Errorf("%d: %+v, %v", id, b.PartnerID, err)
+		}
 	}
 }
 
 // The script asks for the figures alone: the choices come with the option chosen, no more.
 func TestLeanAnswer(t *testing.T) {
 	s := newSite(t)
-	v := s.typed(2)
-	whole := s.ask("POST", "/batches/2/work", v)
-	lean := s.ask("POST", "/batches/2/work", v, func(r *http.Request) { r.Header.Set("X-Hollen-Part", "figures") })
+	v := s.typed(4)
+	whole := s.ask("POST", "/batches/4/work", v)
+	lean := s.ask("POST", "/batches/4/work", v, func(r *http.Request) { r.Header.Set("X-Hollen-Part", "figures") })
 	s.wants(lean, 200, `<option value="wholemeal" selected>`, `<option value="own-1" selected>`, "</html>")
 	if strings.Contains(lean.Body.String(), `value="rye-light"`) || lean.Body.Len() > whole.Body.Len()*9/10 {
 		t.Errorf("%d of %d bytes", lean.Body.Len(), whole.Body.Len())

@@ -4,8 +4,10 @@ import (
 	"fmt"
 	"html/template"
 	"math"
+	"regexp"
 	"strings"
 
+	"hollen/internal/core/dough"
 	"hollen/internal/core/plan"
 	"hollen/internal/draw"
 )
@@ -42,9 +44,14 @@ var wordFuncs = template.FuncMap{
 		return a + "–" + b
 	},
 	"curve": func(c draw.Curve) template.HTML { return template.HTML(c.SVG()) },
+	"steps": func(s draw.Steps) template.HTML { return template.HTML(s.SVG()) },
 	"ruler": func(r draw.Ruler) template.HTML { return template.HTML(r.SVG()) },
 	"dough": doughStyle,
+	"tint":  func(colour string) template.CSS { return template.CSS("--dough:" + tintOnly.FindString(colour)) },
 }
+
+// tintOnly is a colour as the cabinet keeps it.
+var tintOnly = regexp.MustCompile(`^#[0-9a-f]{6}$`)
 
 // massHTML returns a mass with its unit set smaller.
 func massHTML(g float64) template.HTML {
@@ -108,6 +115,14 @@ func eggsPlanned(p *plan.Plan) float64 {
 	return p.Formula.Pick.EggG
 }
 
+// or returns v, or otherwise when it is nought.
+func or(v, otherwise float64) float64 {
+	if v == 0 {
+		return otherwise
+	}
+	return v
+}
+
 // automatic returns, for every field Hollen may choose, what it chose, as it would be typed.
 func automatic(p *plan.Plan) map[string]string {
 	n := func(v float64, digits int) string {
@@ -122,6 +137,10 @@ func automatic(p *plan.Plan) map[string]string {
 		"eggs.cracked_g":       n(eggsPlanned(p), 0),
 		"eggs.own_egg_g":       n(p.EggClass().EdibleG, 1),
 		"eggs.own_yolk_g":      n(p.EggClass().YolkG, 1),
+		"eggs.yolk_colour":     n(or(p.EggClass().YolkColour, dough.UsualYolk), 0),
+		"used.flour_left_g":    "0",
+		"used.liquid_left_g":   "0",
+		"used.liquid_added_g":  "0",
 		"eggs.fix_whole_eggs":  n(float64(p.Formula.Pick.Whole), 0),
 		"eggs.fix_extra_yolks": n(float64(p.Formula.Pick.Yolks), 0),
 		"knead.knead_min":      n(p.Knead.Min, 0),
@@ -134,7 +153,18 @@ func automatic(p *plan.Plan) map[string]string {
 		"cut.max_length_mm":    n(p.Cut.MaxMM, 0),
 		"cut.nest_g":           n(p.Cut.NestG, 0),
 	}
+	for i, a := range p.Request.Additions {
+		if m := a.Price(); m != nil {
+			out[fmt.Sprintf("additions.%d.price_per_kg", i)] = m.String()
+		}
+	}
+	if each := p.EggClass().PriceEach; each > 0 {
+		out["prices.egg_each"] = each.String()
+	}
 	for i, f := range p.Formula.Flours {
+		if m := p.Request.Flours[i].Price(); m != nil {
+			out[fmt.Sprintf("flours.%d.price_per_kg", i)] = m.String()
+		}
 		out[fmt.Sprintf("flours.%d.measured_moisture_wb", i)] = fmt.Sprintf("%.1f", 100*f.Moisture.NowWB)
 	}
 	return out

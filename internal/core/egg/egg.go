@@ -31,6 +31,7 @@ type Class struct {
 	YolkG      float64    `json:"yolk_g"`                // g
 	ShellG     string     `json:"-"`                     // the published band in the shell, for the page
 	YolkColour float64    `json:"yolk_colour,omitempty"` // on the fan of 1 to 15, 0: not said
+	Weighed    Weighing   `json:"weighed,omitzero"`      // what the means come from
 	PriceEach  cost.Money `json:"price_each,omitempty"`  // 0: not known
 }
 
@@ -61,10 +62,18 @@ func (c *Class) Check() error {
 	return errors.Join(errs...)
 }
 
-// WeighedClass returns the class of n eggs that weigh eggsG g without their shells and whose yolks
-// weigh yolksG g.
-func WeighedClass(name string, n, eggsG, yolksG float64) Class {
-	return Class{Name: name, EdibleG: eggsG / n, YolkG: yolksG / n}
+// Weighing is a number of eggs, usually ten, and what they and their yolks weighed without
+// shells, g.
+type Weighing struct {
+	Count  float64 `json:"count"`
+	EggsG  float64 `json:"eggs_g"`
+	YolksG float64 `json:"yolks_g"`
+}
+
+// Means returns c with the means of its weighing.
+func (c Class) Means() Class {
+	c.EdibleG, c.YolkG = c.Weighed.EggsG/c.Weighed.Count, c.Weighed.YolksG/c.Weighed.Count
+	return c
 }
 
 // Classes returns the egg classes in the order a list shows them. Bands are published

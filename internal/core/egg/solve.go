@@ -158,6 +158,20 @@ func (t *Task) Exactly(wholeG, yolkG float64) Solution {
 	return k.Try(e, y)
 }
 
+// FlourFactor returns by how much the flour would have to be multiplied for exactly these
+// grams of whole egg and yolk, and nothing else, to bring it to its target.
+func (t *Task) FlourFactor(wholeG, yolkG float64) float64 {
+	share := 0.
+	if wholeG+yolkG > 0 {
+		share = yolkG / (wholeG + yolkG)
+	}
+	need := (t.target(share) - t.dry()) * t.F14G / 100
+	if need <= 0 {
+		return 1
+	}
+	return (wholeG*t.worth(Whole) + yolkG*t.worth(Yolk)) / need
+}
+
 // allowed says whether the style and the fixed numbers admit e whole eggs and y yolks.
 func (t *Task) allowed(e, y int) bool {
 	if t.FixWhole != nil && e != *t.FixWhole || t.FixYolks != nil && y != *t.FixYolks || e < 0 || y < 0 {

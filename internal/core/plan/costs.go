@@ -24,7 +24,7 @@ func (p *Plan) cost() {
 		}
 	}
 	for i, x := range f.Flours {
-		byMass(x.Name, x.MassG, r.Flours[i].price())
+		byMass(x.Name, x.MassG, r.Flours[i].Price())
 	}
 	for _, e := range p.eggsUsed() {
 		price := r.Prices.EggEach
@@ -39,7 +39,7 @@ func (p *Plan) cost() {
 	byMass("Oil", f.OilG, r.Prices.OilKG)
 	byMass("Salt", f.SaltG, r.Prices.SaltKG)
 	for i, a := range f.Additions {
-		byMass(a.Name, a.MassG, r.Additions[i].price())
+		byMass(a.Name, a.MassG, r.Additions[i].Price())
 	}
 	if r.Prices.Filling != nil {
 		line("Filling and sauce", "", "batch", r.Prices.Filling, func(m cost.Money) cost.Money { return m })

@@ -71,7 +71,14 @@ type Field struct {
 	Group    string // of fields that come and go together: flours, additions, eggs.also
 	at       func(*Request) any
 	has      func(*Request) bool  // nil: every request has it
-	kept     func(*Request) *Kept // nil: holds no thing of the workshop's own
+	own      func(*Request) owner // nil: holds no thing of the workshop's own
+}
+
+// owner is where a request keeps a thing of the workshop's own: get returns it, nil when
+// there is none; put takes a flour.Flour and so on, or nil.
+type owner struct {
+	get func() *Kept
+	put func(any)
 }
 
 // Kept is a thing of the workshop's own that a request carries whole, as it was when it was
@@ -90,10 +97,22 @@ func (f Field) Has(r *Request) bool { return f.has == nil || f.has(r) }
 
 // KeptBy returns the workshop's own thing that stands in the field, nil when there is none.
 func (f Field) KeptBy(r *Request) *Kept {
-	if f.kept == nil || !f.Has(r) {
+	if f.own == nil || !f.Has(r) {
 		return nil
 	}
-	return f.kept(r)
+	return f.own(r).get()
+}
+
+// Pick puts a thing of the workshop's own into the field, as it is now: a flour.Flour, a
+// flour.Lot, an egg.Class or an addition.Addition under its own key. It reports false when r
+// does not have the field or the field takes no such thing.
+func (f Field) Pick(r *Request, key string, thing any) bool {
+	if f.own == nil || !f.Has(r) || !strings.HasPrefix(key, ownPrefix) {
+		return false
+	}
+	f.own(r).put(thing)
+	*f.text(r) = key
+	return true
 }
 
 // FieldError says which field is wrong, how it was given and what is allowed.
@@ -174,7 +193,7 @@ func buildFields() (all []Field) {
 	flag := func(s Stage, path, label string, at func(*Request) any) Field {
 		return Field{Path: path, Stage: s, Label: label, Kind: Flag, at: at}
 	}
-	keeping := func(f Field, kept func(*Request) *Kept) Field { f.kept = kept; return f }
+	keeping := func(f Field, own func(*Request) owner) Field { f.own = own; return f }
 	classes := options(egg.Classes(), func(c egg.Class) Option { return Option{c.Key, fmt.Sprintf("%s, %g g", c.Name, c.EdibleG)} })
 	all = []Field{
 		{Path: "name", Stage: AtFormula, Label: "Name", Kind: Text, Min: 1, Max: 80, at: func(r *Request) any { return &r.Name }},
@@ -187,7 +206,7 @@ func buildFields() (all []Field) {
 		number(AtFormula, "amount.flour_g", "Flour in all", "g", 50, 50000, 50, func(r *Request) any { return &r.Amount.FlourG }),
 		number(AtFormula, "amount.egg_g", "Beaten egg in the jug", "g", 30, 40000, 10, func(r *Request) any { return &r.Amount.EggG }),
 		keeping(choice(AtFormula, "eggs.class", "Eggs", func(r *Request) any { return &r.Eggs.Class }, classes...),
-			func(r *Request) *Kept { return keptClass(r.Eggs.OwnClass) }),
+			func(r *Request) owner { return own(&r.Eggs.OwnClass, keptClass) }),
 		optional(number(AtFormula, "eggs.own_egg_g", "Your egg, without shell", "g", 25, 100, .5, func(r *Request) any { return &r.Eggs.OwnEggG })),
 		optional(number(AtFormula, "eggs.own_yolk_g", "Your yolk", "g", 8, 40, .5, func(r *Request) any { return &r.Eggs.OwnYolkG })),
 		optional(number(AtFormula, "eggs.yolk_colour", "Yolk colour", "of 15", 1, 15, 1, func(r *Request) any { return &r.Eggs.YolkColour })),
@@ -262,11 +281,11 @@ func buildFields() (all []Field) {
 		}
 		all = append(all, together("flours", func(r *Request) bool { return i < len(r.Flours) },
 			keeping(choice(AtFormula, p+"flour", label, part(func(f *FlourPart) any { return &f.Flour }), flours...),
-				func(r *Request) *Kept { return keptFlour(r.Flours[i].Own) }),
+				func(r *Request) owner { return own(&r.Flours[i].Own, keptFlour) }),
 			share(AtFormula, p+"share", label+", share", .01, 1, .05, part(func(f *FlourPart) any { return &f.Share })),
 			price(p+"price_per_kg", label, "a kg", part(func(f *FlourPart) any { return &f.PricePerKG })),
 			keeping(choice(AtRoom, p+"lot", "Lot", part(func(f *FlourPart) any { return &f.Lot }), Option{"", "No lot named"}),
-				func(r *Request) *Kept { return keptLot(r.Flours[i].LotKept) }),
+				func(r *Request) owner { return own(&r.Flours[i].LotKept, keptLot) }),
 			choice(AtRoom, p+"kept", "Kept in", part(func(f *FlourPart) any { return &f.Kept }), Keepings()...),
 			number(AtRoom, p+"open_days", "Open for", "days", 0, 720, 1, part(func(f *FlourPart) any { return &f.OpenDays })),
 			number(AtRoom, p+"container_kg", "In the bag", "kg", .05, 1000, .5, part(func(f *FlourPart) any { return &f.ContainsKG })),
@@ -281,7 +300,7 @@ func buildFields() (all []Field) {
 		}
 		all = append(all, together("additions", func(r *Request) bool { return i < len(r.Additions) },
 			keeping(choice(AtFormula, p+"addition", label, part(func(a *AdditionPart) any { return &a.Addition }), additions...),
-				func(r *Request) *Kept { return keptAddition(r.Additions[i].Own) }),
+				func(r *Request) owner { return own(&r.Additions[i].Own, keptAddition) }),
 			share(AtFormula, p+"share", label+", of flour", .0005, .5, .005, part(func(a *AdditionPart) any { return &a.Share })),
 			price(p+"price_per_kg", label, "a kg", part(func(a *AdditionPart) any { return &a.PricePerKG })))...)
 	}
@@ -291,7 +310,7 @@ func buildFields() (all []Field) {
 		label := [MaxAlso]string{"Other eggs", "More other eggs"}[i]
 		all = append(all, together("eggs.also", func(r *Request) bool { return i < len(r.Eggs.Also) },
 			keeping(choice(AtFormula, p+"class", label, func(r *Request) any { return &r.Eggs.Also[i].Class }, others...),
-				func(r *Request) *Kept { return keptClass(r.Eggs.Also[i].Own) }),
+				func(r *Request) owner { return own(&r.Eggs.Also[i].Own, keptClass) }),
 			count(AtFormula, p+"count", label+", how many", "", 1, 2000, 1, func(r *Request) any { return &r.Eggs.Also[i].Count }))...)
 	}
 	return all
@@ -310,33 +329,29 @@ func together(name string, has func(*Request) bool, fields ...Field) []Field {
 	return fields
 }
 
-func keptFlour(f *flour.Flour) *Kept {
-	if f == nil {
-		return nil
+// own is the owner of a thing that stands at at.
+func own[T any](at **T, kept func(*T) Kept) owner {
+	return owner{
+		get: func() *Kept {
+			if *at == nil {
+				return nil
+			}
+			k := kept(*at)
+			return &k
+		},
+		put: func(v any) {
+			*at = nil
+			if thing, ok := v.(T); ok {
+				*at = &thing
+			}
+		},
 	}
-	return &Kept{f.Key, f.Name, *f, f.Check}
 }
 
-func keptLot(l *flour.Lot) *Kept {
-	if l == nil {
-		return nil
-	}
-	return &Kept{l.Key, l.Name, *l, l.Check}
-}
-
-func keptClass(c *egg.Class) *Kept {
-	if c == nil {
-		return nil
-	}
-	return &Kept{c.Key, c.Name, *c, c.Check}
-}
-
-func keptAddition(a *addition.Addition) *Kept {
-	if a == nil {
-		return nil
-	}
-	return &Kept{a.Key, a.Name, *a, a.Check}
-}
+func keptFlour(f *flour.Flour) Kept          { return Kept{f.Key, f.Name, *f, f.Check} }
+func keptLot(l *flour.Lot) Kept              { return Kept{l.Key, l.Name, *l, l.Check} }
+func keptClass(c *egg.Class) Kept            { return Kept{c.Key, c.Name, *c, c.Check} }
+func keptAddition(a *addition.Addition) Kept { return Kept{a.Key, a.Name, *a, a.Check} }
 
 // Fields returns every field a request may have, in the order of work within each group. The
 // list is shared and is not to be changed.
@@ -456,6 +471,9 @@ func (f Field) Set(r *Request, typed string) error {
 		return f.refuse(typed)
 	}
 	*f.text(r) = typed
+	if f.own != nil {
+		f.own(r).put(nil)
+	}
 	return nil
 }
 

@@ -353,6 +353,17 @@ func (p *Plan) FlourForEggs(eggG float64) float64 {
 	return f
 }
 
+// FlourFor returns the flour that exactly these grams of whole egg and yolk bring to its
+// target with no other liquid, g.
+func (p *Plan) FlourFor(wholeG, yolkG float64) float64 {
+	f := p.Formula.FlourG
+	for range 12 {
+		_, t := p.ask(f)
+		f *= t.FlourFactor(wholeG, yolkG)
+	}
+	return f
+}
+
 // roundFlour rounds to what a kitchen scale and a patient hand weigh, g.
 func roundFlour(g float64) float64 {
 	if g < 300 {

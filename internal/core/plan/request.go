@@ -87,8 +87,24 @@ func (f FlourPart) keeping(on string) flour.Kept {
 	return k
 }
 
-// price returns what a kilogram costs: as typed, as the lot, as the flour; nil when not known.
-func (f FlourPart) price() *cost.Money {
+// Settle makes what a part says of its keeping agree with its lot by that day, and forgets a
+// lot of another flour.
+func (f *FlourPart) Settle(on string) {
+	l := f.LotKept
+	if l != nil && l.Flour != f.Flour {
+		f.Lot, f.LotKept = "", nil
+	}
+	if f.LotKept == nil {
+		return
+	}
+	f.Kept, f.ContainsKG = l.How, l.ContainerKG
+	if days, ok := flour.DaysBetween(l.OpenedOn, on); ok {
+		f.OpenDays = min(days, 720)
+	}
+}
+
+// Price returns what a kilogram costs: as typed, as the lot, as the flour; nil when not known.
+func (f FlourPart) Price() *cost.Money {
 	if f.PricePerKG != nil {
 		return f.PricePerKG
 	}
@@ -124,7 +140,8 @@ func (a AdditionPart) Kind() addition.Addition {
 	return kind
 }
 
-func (a AdditionPart) price() *cost.Money {
+// Price returns what a kilogram costs: as typed, or as the addition; nil when not known.
+func (a AdditionPart) Price() *cost.Money {
 	if a.PricePerKG != nil {
 		return a.PricePerKG
 	}

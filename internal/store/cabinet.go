@@ -1,0 +1,240 @@
+package store
+
+import (
+	"context"
+	"database/sql/driver"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"reflect"
+
+	"gorm.io/gorm"
+	"gorm.io/gorm/clause"
+
+	"hollen/internal/core/addition"
+	"hollen/internal/core/egg"
+	"hollen/internal/core/flour"
+	"hollen/internal/core/plan"
+)
+
+// Kind is what a thing of the cabinet is.
+type Kind string
+
+// The kinds of thing a workshop keeps.
+const (
+	FlourKind    Kind = "flour"
+	LotKind      Kind = "lot"
+	EggKind      Kind = "egg"
+	AdditionKind Kind = "addition"
+	YieldKind    Kind = "yield"
+)
+
+// Thing is one thing of the workshop's own: a flour.Flour, flour.Lot, egg.Class,
+// addition.Addition or addition.Yield. One that is retired is offered no more; batches keep
+// the figures they were made with.
+type Thing struct {
+	ID      uint64
+	Kind    Kind
+	Value   any
+	Retired bool
+}
+
+// Key is what a batch calls the thing.
+func Key(id uint64) string { return fmt.Sprintf("%s%d", flour.OwnPrefix, id) }
+
+// Cabinet is everything a workshop keeps, oldest first. Keys are filled in.
+type Cabinet struct {
+	Flours    []flour.Flour
+	Lots      []flour.Lot
+	Eggs      []egg.Class
+	Additions []addition.Addition
+	Yields    []addition.Yield
+	Prices    plan.Prices
+}
+
+// item is a row of the cabinet.
+type item struct {
+	ID        uint64 `gorm:"primaryKey"`
+	Kind      Kind
+	Figures   raw
+	RetiredAt gorm.DeletedAt
+}
+
+// TableName names the table.
+func (item) TableName() string { return "cabinet" }
+
+// raw is a JSON column as it stands.
+type raw []byte
+
+// Scan reads a JSON column.
+func (r *raw) Scan(v any) error {
+	switch v := v.(type) {
+	case []byte:
+		*r = append(raw{}, v...)
+	case string:
+		*r = raw(v)
+	case nil:
+		*r = nil
+	default:
+		return fmt.Errorf("a JSON column holds a %T", v)
+	}
+	return nil
+}
+
+// Value writes a JSON column.
+func (r raw) Value() (driver.Value, error) {
+	if r == nil {
+		return nil, nil
+	}
+	return string(r), nil
+}
+
+// GormDataType names the column type.
+func (raw) GormDataType() string { return "json" }
+
+// thing reads the row's figures.
+func (i item) thing() (Thing, error) {
+	t := Thing{ID: i.ID, Kind: i.Kind, Retired: i.RetiredAt.Valid}
+	v, err := value(i.Kind)
+	if err != nil {
+		return t, err
+	}
+	if err := json.Unmarshal(i.Figures, v); err != nil {
+		return t, fmt.Errorf("cabinet %d: %w", i.ID, err)
+	}
+	switch v := v.(type) {
+	case *flour.Flour:
+		v.Key = Key(i.ID)
+	case *flour.Lot:
+		v.Key = Key(i.ID)
+	case *egg.Class:
+		v.Key = Key(i.ID)
+	case *addition.Addition:
+		v.Key = Key(i.ID)
+	}
+	t.Value = reflect.ValueOf(v).Elem().Interface()
+	return t, nil
+}
+
+// value returns a new value of the kind to read into.
+func value(k Kind) (any, error) {
+	switch k {
+	case FlourKind:
+		return new(flour.Flour), nil
+	case LotKind:
+		return new(flour.Lot), nil
+	case EggKind:
+		return new(egg.Class), nil
+	case AdditionKind:
+		return new(addition.Addition), nil
+	case YieldKind:
+		return new(addition.Yield), nil
+	}
+	return nil, fmt.Errorf("kind %q is not known", k)
+}
+
+// maxThings is the most of the cabinet that is read at once.
+const maxThings = 2000
+
+// Things returns what the workshop keeps, oldest first, retired things last and only when
+// asked for.
+func (s *Store) Things(ctx context.Context, retired bool) ([]Thing, error) {
+	db := s.db.WithContext(ctx)
+	if retired {
+		db = db.Unscoped()
+	}
+	var items []item
+	if err := db.Order("retired_at IS NOT NULL, id").Limit(maxThings).Find(&items).Error; err != nil {
+		return nil, err
+	}
+	out := make([]Thing, 0, len(items))
+	for _, i := range items {
+		t, err := i.thing()
+		if err != nil {
+			return nil, err
+		}
+		out = append(out, t)
+	}
+	return out, nil
+}
+
+// Cabinet returns what the workshop keeps and has not retired, and its prices.
+func (s *Store) Cabinet(ctx context.Context) (Cabinet, error) {
+	var c Cabinet
+	things, err := s.Things(ctx, false)
+	if err != nil {
+		return c, err
+	}
+	for _, t := range things {
+		switch v := t.Value.(type) {
+		case flour.Flour:
+			c.Flours = append(c.Flours, v)
+		case flour.Lot:
+			c.Lots = append(c.Lots, v)
+		case egg.Class:
+			c.Eggs = append(c.Eggs, v)
+		case addition.Addition:
+			c.Additions = append(c.Additions, v)
+		case addition.Yield:
+			c.Yields = append(c.Yields, v)
+		}
+	}
+	w, err := s.workshop(ctx)
+	c.Prices = w.prices()
+	return c, err
+}
+
+// Thing returns the thing of that id and kind, retired or not; ErrNotFound when there is
+// none.
+func (s *Store) Thing(ctx context.Context, kind Kind, id uint64) (Thing, error) {
+	var i item
+	err := s.db.WithContext(ctx).Unscoped().Where("kind = ?", kind).First(&i, id).Error
+	if errors.Is(err, gorm.ErrRecordNotFound) {
+		return Thing{}, ErrNotFound
+	} else if err != nil {
+		return Thing{}, err
+	}
+	return i.thing()
+}
+
+// Keep keeps v, a value of the kind: as a new thing when id is 0, otherwise in place of the
+// one of that id, retired or not; ErrNotFound when there is none.
+func (s *Store) Keep(ctx context.Context, kind Kind, id uint64, v any) (uint64, error) {
+	doc, err := json.Marshal(v)
+	if err != nil {
+		return 0, err
+	}
+	if id == 0 {
+		return keepNew(s.db.WithContext(ctx), kind, doc)
+	}
+	done := s.db.WithContext(ctx).Unscoped().Model(&item{}).Where("id = ? AND kind = ?", id, kind).Update("figures", raw(doc))
+	if done.Error == nil && done.RowsAffected == 0 {
+		return id, ErrNotFound
+	}
+	return id, done.Error
+}
+
+// keepNew keeps a new thing.
+func keepNew(db *gorm.DB, kind Kind, doc []byte) (uint64, error) {
+	i := item{Kind: kind, Figures: doc}
+	err := db.Create(&i).Error
+	return i.ID, err
+}
+
+// Retire takes a thing off the list, or puts it back. Nothing is destroyed.
+func (s *Store) Retire(ctx context.Context, kind Kind, id uint64, retire bool) error {
+	db := s.db.WithContext(ctx)
+	if retire {
+		return db.Where("kind = ?", kind).Delete(&item{}, id).Error
+	}
+	return db.Unscoped().Model(&item{}).Where("id = ? AND kind = ?", id, kind).UpdateColumn("retired_at", nil).Error
+}
+
+// SavePrices keeps the workshop's prices, which new batches start from.
+func (s *Store) SavePrices(ctx context.Context, p plan.Prices) error {
+	doc, err := json.Marshal(p)
+	if err != nil {
+		return err
+	}
+	return s.db.WithContext(ctx).Clauses(clause.OnConflict{DoUpdates: clause.AssignmentColumns([]string{"prices"})}).Create(&workshop{1, "", doc}).Error
+}

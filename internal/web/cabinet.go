@@ -1,0 +1,291 @@
+package web
+
+import (
+	"errors"
+	"fmt"
+	"net/http"
+	"net/url"
+	"strconv"
+
+	"github.com/gin-gonic/gin"
+
+	"hollen/internal/core/plan"
+	"hollen/internal/store"
+)
+
+// cabinet returns what the workshop keeps, asked for once a request; an error is logged and
+// gives an empty one.
+func (s *Server) cabinet(c *gin.Context) store.Cabinet {
+	const key = "cabinet"
+	if known, ok := c.Get(key); ok {
+		return known.(store.Cabinet)
+	}
+	ctx, cancel := bounded(c)
+	defer cancel()
+	out, err := s.store.Cabinet(ctx)
+	if err != nil {
+		s.log.Warn("cabinet", "err", err)
+		out.Prices = plan.Default().Prices
+	}
+	c.Set(key, out)
+	return out
+}
+
+// shelfView is one shelf of the cabinet.
+type shelfView struct {
+	shelf
+	Shelves []shelf
+	Own     []thingRow
+	Shipped []thingRow
+	Powder  *powderView
+	Priced  bool // the page of prices is open
+	Entries []entry
+	Kept    bool // prices were just kept
+}
+
+// thingRow is one thing as its shelf lists it.
+type thingRow struct {
+	ID      uint64
+	Like    string // key of a shipped thing
+	Name    string
+	Cells   []string
+	Swatch  string
+	Retired bool
+}
+
+func (s shelf) row(c store.Cabinet, v any) thingRow {
+	cells := s.cells(c, v)
+	r := thingRow{Name: cells[0], Cells: cells[1:]}
+	if s.Kind == store.AdditionKind {
+		r.Swatch, r.Cells = cells[1], cells[2:]
+	}
+	return r
+}
+
+// thingView is the form of one thing.
+type thingView struct {
+	shelf
+	ID      uint64
+	Like    string
+	Entries []entry
+}
+
+func (s *Server) openCabinet(c *gin.Context) {
+	c.Redirect(http.StatusSeeOther, "/cabinet/"+shelves[0].Path)
+}
+
+// atShelf returns the shelf an address names, or shows that there is none.
+func (s *Server) atShelf(c *gin.Context) (shelf, bool) {
+	sh, ok := shelfAt(c.Param("shelf"))
+	if !ok {
+		s.fail(c, http.StatusNotFound, "There is no such shelf.", "Flours, lots, eggs, additions and powders are in the cabinet.")
+	}
+	return sh, ok
+}
+
+func (s *Server) openShelf(c *gin.Context) {
+	sh, ok := s.atShelf(c)
+	if !ok {
+		return
+	}
+	ctx, cancel := bounded(c)
+	defer cancel()
+	things, err := s.store.Things(ctx, true)
+	if err != nil {
+		s.failStore(c, err)
+		return
+	}
+	cab := s.cabinet(c)
+	v := shelfView{shelf: sh, Shelves: shelves}
+	for _, t := range things {
+		if t.Kind == sh.Kind {
+			r := sh.row(cab, t.Value)
+			r.ID, r.Retired = t.ID, t.Retired
+			v.Own = append(v.Own, r)
+		}
+	}
+	for _, x := range sh.shipped {
+		r := sh.row(cab, x)
+		r.Like = keyOf(x)
+		v.Shipped = append(v.Shipped, r)
+	}
+	if sh.Kind == store.YieldKind {
+		v.Powder = readPowder(cab.Yields, c.Request.URL.Query())
+	}
+	s.render(c, http.StatusOK, "cabinet", sh.Name, v)
+}
+
+func (s *Server) newThing(c *gin.Context) {
+	sh, ok := s.atShelf(c)
+	if !ok {
+		return
+	}
+	entries, _, like := sh.form(s.cabinet(c), nil, c.Query("like"))
+	s.showThing(c, http.StatusOK, thingView{shelf: sh, Like: like, Entries: filled(entries)})
+}
+
+func filled(entries []entry) []entry {
+	for i := range entries {
+		entries[i].fill()
+	}
+	return entries
+}
+
+func (s *Server) showThing(c *gin.Context, status int, v thingView) {
+	s.render(c, status, "thing", v.One, v)
+}
+
+// thing returns the thing an address names, or shows why there is none.
+func (s *Server) thing(c *gin.Context, sh shelf, id string) (store.Thing, bool) {
+	n, err := strconv.ParseUint(id, 10, 63)
+	if err != nil {
+		n = 0 // no thing has it
+	}
+	ctx, cancel := bounded(c)
+	defer cancel()
+	t, err := s.store.Thing(ctx, sh.Kind, n)
+	switch {
+	case errors.Is(err, store.ErrNotFound):
+		s.fail(c, http.StatusNotFound, "There is no such thing on this shelf.", "It may be in another database.")
+	case err != nil:
+		s.failStore(c, err)
+	}
+	return t, err == nil
+}
+
+func (s *Server) editThing(c *gin.Context) {
+	sh, ok := s.atShelf(c)
+	if !ok {
+		return
+	}
+	if t, ok := s.thing(c, sh, c.Param("id")); ok {
+		entries, _, _ := sh.form(s.cabinet(c), t.Value, "")
+		s.showThing(c, http.StatusOK, thingView{shelf: sh, ID: t.ID, Entries: filled(entries)})
+	}
+}
+
+// saveThing keeps a thing, new or not. What is not allowed is shown beside its line, and
+// everything typed stays.
+func (s *Server) saveThing(c *gin.Context) {
+	sh, ok := s.atShelf(c)
+	if !ok {
+		return
+	}
+	values, ok := s.posted(c)
+	if !ok {
+		return
+	}
+	id, _ := strconv.ParseUint(values.Get("id"), 10, 63)
+	var was any
+	if id != 0 {
+		t, ok := s.thing(c, sh, values.Get("id"))
+		if !ok {
+			return
+		}
+		was = t.Value
+	}
+	entries, finish, _ := sh.form(s.cabinet(c), was, values.Get("like"))
+	sound := readAll(entries, values)
+	var v any
+	if sound {
+		var err error
+		if v, err = finish(); err != nil {
+			blame(entries, err)
+			sound = false
+		}
+	}
+	if !sound {
+		s.showThing(c, http.StatusUnprocessableEntity, thingView{shelf: sh, ID: id, Entries: entries})
+		return
+	}
+	ctx, cancel := bounded(c)
+	defer cancel()
+	if _, err := s.store.Keep(ctx, sh.Kind, id, v); err != nil {
+		s.failStore(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/cabinet/"+sh.Path)
+}
+
+func (s *Server) retireThing(c *gin.Context)  { s.shelve(c, true) }
+func (s *Server) restoreThing(c *gin.Context) { s.shelve(c, false) }
+
+// shelve takes a thing off the list or puts it back.
+func (s *Server) shelve(c *gin.Context, retire bool) {
+	sh, ok := s.atShelf(c)
+	if !ok {
+		return
+	}
+	t, ok := s.thing(c, sh, c.Param("id"))
+	if !ok {
+		return
+	}
+	ctx, cancel := bounded(c)
+	defer cancel()
+	if err := s.store.Retire(ctx, sh.Kind, t.ID, retire); err != nil {
+		s.failStore(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/cabinet/"+sh.Path)
+}
+
+// priceFields are the prices a workshop keeps for its new batches, as fields of a batch.
+func priceFields() (out []plan.Field) {
+	for _, f := range plan.Fields() {
+		if len(f.Path) > 7 && f.Path[:7] == "prices." && f.Path != "prices.filling" {
+			out = append(out, f)
+		}
+	}
+	return out
+}
+
+func (s *Server) openPrices(c *gin.Context) {
+	r := plan.Default()
+	r.Prices = s.cabinet(c).Prices
+	s.showPrices(c, http.StatusOK, &r, nil)
+}
+
+// showPrices shows the prices of r, with what was typed where it was not allowed.
+func (s *Server) showPrices(c *gin.Context, status int, r *plan.Request, errs map[string]plan.FieldError) {
+	v := shelfView{Shelves: shelves, Priced: true, Kept: c.Query("kept") != ""}
+	for _, f := range priceFields() {
+		e := entry{Key: f.Path, Label: f.Label, Unit: f.Unit, Kind: f.Kind, Value: f.Get(r), Optional: true}
+		if bad, ok := errs[f.Path]; ok {
+			e.Value, e.Error = bad.Value, bad.ForPage()
+		}
+		v.Entries = append(v.Entries, e)
+	}
+	s.render(c, status, "cabinet", "Prices", v)
+}
+
+func (s *Server) savePrices(c *gin.Context) {
+	values, ok := s.posted(c)
+	if !ok {
+		return
+	}
+	r := plan.Default()
+	errs := map[string]plan.FieldError{}
+	for _, f := range priceFields() {
+		var fe plan.FieldError
+		if err := f.Set(&r, values.Get(f.Path)); errors.As(err, &fe) {
+			fe.Value = values.Get(f.Path)
+			errs[f.Path] = fe
+		}
+	}
+	if len(errs) > 0 {
+		s.showPrices(c, http.StatusUnprocessableEntity, &r, errs)
+		return
+	}
+	ctx, cancel := bounded(c)
+	defer cancel()
+	if err := s.store.SavePrices(ctx, r.Prices); err != nil {
+		s.failStore(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/cabinet/prices?kept=1")
+}
+
+// newOf is where a new thing like a shipped one is made.
+func (v shelfView) NewOf(like string) string {
+	return fmt.Sprintf("/cabinet/%s/new?%s", v.Path, url.Values{"like": {like}}.Encode())
+}

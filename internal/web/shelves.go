@@ -1,0 +1,273 @@
+package web
+
+import (
+	"errors"
+	"fmt"
+	"strings"
+
+	"hollen/internal/core/addition"
+	"hollen/internal/core/cost"
+	"hollen/internal/core/egg"
+	"hollen/internal/core/flour"
+	"hollen/internal/core/plan"
+	"hollen/internal/store"
+)
+
+// shelf is one shelf of the cabinet: what stands on it, how a row reads, and the form of one
+// thing.
+type shelf struct {
+	Path, Name, One, Lead string
+	Kind                  store.Kind
+	Heads                 []string
+	// shipped are the things that come with Hollen, to start from.
+	shipped []any
+	// form returns the lines of the form for a thing, nil for a new one, filled in like the
+	// shipped thing of that key; and what finishes and checks it once they are read.
+	form func(c store.Cabinet, v any, like string) (entries []entry, finish func() (any, error), likeName string)
+	// cells are the row of a thing: its name, then one cell to a head.
+	cells func(c store.Cabinet, v any) []string
+}
+
+// shelves are the shelves of the cabinet, in the order of work.
+var shelves = []shelf{flourShelf, lotShelf, eggShelf, additionShelf, yieldShelf}
+
+func shelfAt(path string) (shelf, bool) {
+	for _, s := range shelves {
+		if s.Path == path {
+			return s, true
+		}
+	}
+	return shelf{}, false
+}
+
+// boxed returns a list as things.
+func boxed[T any](list []T) []any {
+	out := make([]any, len(list))
+	for i, v := range list {
+		out[i] = v
+	}
+	return out
+}
+
+// keyOf returns the key of a shipped thing.
+func keyOf(v any) string {
+	switch v := v.(type) {
+	case flour.Flour:
+		return v.Key
+	case egg.Class:
+		return v.Key
+	case addition.Addition:
+		return v.Key
+	}
+	return ""
+}
+
+func money(c store.Cabinet, m cost.Money) string {
+	if m == 0 {
+		return ""
+	}
+	return c.Prices.Currency + " " + m.String()
+}
+
+var sorptions = []plan.Option{{Key: string(flour.Soft), Name: "Soft wheat"}, {Key: string(flour.Hard), Name: "Hard wheat"}, {Key: string(flour.Durum), Name: "Durum"}}
+
+var flourShelf = shelf{Path: "flours", Name: "Flours", One: "A flour of your own", Kind: store.FlourKind,
+	Lead:    "By the miller’s sheet, at 14 % moisture. Shipped figures are house values until a sheet says otherwise.",
+	Heads:   []string{"protein", "ash", "absorption", "gluten", "uptake", "spooned / dipped / packed, g/mL", ""},
+	shipped: boxed(flour.Shipped()),
+	form: func(c store.Cabinet, v any, like string) ([]entry, func() (any, error), string) {
+		f, own := v.(flour.Flour)
+		if !own {
+			var ok bool
+			if f, ok = flour.Find(like); !ok {
+				f, _ = flour.Find("soft-00")
+			}
+		}
+		likeName := f.Name
+		if !own {
+			f.Name = ""
+		}
+		if f.MilledMoistureWB == 0 {
+			f.MilledMoistureWB = .135
+		}
+		entries := []entry{textEntry("name", "Name", "", 1, 60, &f.Name), textEntry("allergen", "Allergen, as on the label", "empty: none", 0, 60, &f.Allergen)}
+		for _, x := range flour.Figures() {
+			entries = append(entries, numberEntry(x.Key, x.Label, x.Unit, x.Min, x.Max, x.Show, x.At(&f)))
+		}
+		sorption := choiceEntry("sorption", "Takes moisture like", (*string)(&f.Sorption), sorptions...)
+		entries = append(entries, sorption, priceEntry("price_per_kg", "Price", "a kg", &f.PricePerKG), flagEntry("durum", "Counts as durum", &f.Durum), flagEntry("wholegrain", "Counts as wholegrain", &f.Wholegrain))
+		return entries, func() (any, error) { return f, f.Check() }, likeName
+	},
+	cells: func(c store.Cabinet, v any) []string {
+		f := v.(flour.Flour)
+		var marks []string
+		if f.Durum {
+			marks = append(marks, "durum")
+		}
+		if f.Wholegrain {
+			marks = append(marks, "wholegrain")
+		}
+		return []string{f.Name, fmt.Sprintf("%.4g %%", f.ProteinPct), fmt.Sprintf("%.3g %%", f.AshPct), fmt.Sprintf("%.4g %%", f.AbsorptionPct), fmt.Sprintf("%.3g", f.GlutenFactor), fmt.Sprintf("%.3g min", f.UptakeTauMin),
+			fmt.Sprintf("%.2f / %.2f / %.2f", f.SpoonedGPerML, f.DippedGPerML, f.PackedGPerML), strings.Join(marks, " ")}
+	}}
+
+// flourNames are all flours, the cabinet's first, for a choice.
+func flourNames(c store.Cabinet) []plan.Option {
+	var out []plan.Option
+	for _, f := range append(append([]flour.Flour{}, c.Flours...), flour.Shipped()...) {
+		out = append(out, plan.Option{Key: f.Key, Name: f.Name})
+	}
+	return out
+}
+
+func optionName(options []plan.Option, key string) string {
+	for _, o := range options {
+		if o.Key == key {
+			return o.Name
+		}
+	}
+	return "a retired flour"
+}
+
+var lotShelf = shelf{Path: "lots", Name: "Lots", One: "A lot", Kind: store.LotKind,
+	Lead:  "A sack or bag of one flour: since when it is open, how it is kept, what it was measured at, what it cost. A batch that names its lot reckons the days itself.",
+	Heads: []string{"flour", "kept in", "opened", "best before", "measured", "a kg"},
+	form: func(c store.Cabinet, v any, like string) ([]entry, func() (any, error), string) {
+		l, own := v.(flour.Lot)
+		if !own {
+			l = flour.Lot{Flour: like, How: flour.PaperBag, ContainerKG: 1}
+		}
+		var before, after float64
+		names := flourNames(c)
+		if own && optionName(names, l.Flour) == "a retired flour" {
+			names = append(names, plan.Option{Key: l.Flour, Name: "its retired flour"})
+		}
+		entries := []entry{textEntry("name", "Name", "how you tell it apart", 1, 60, &l.Name), choiceEntry("flour", "Of which flour", &l.Flour, names...),
+			choiceEntry("kept", "Kept in", (*string)(&l.How), plan.Keepings()...), numberEntry("container_kg", "In the sack or tub", "kg", .05, 1000, 1, &l.ContainerKG),
+			dateEntry("opened_on", "Opened on", &l.OpenedOn), dateEntry("best_before", "Best before", &l.BestBefore),
+			numberEntry("sample_before_g", "Sample before drying", "g", 1, 1000, 1, &before).optional("loss on drying"), numberEntry("sample_after_g", "The same, dried to the end", "g", .5, 1000, 1, &after).optional("130 °C, an hour and a half"),
+			numberEntry("measured_moisture_wb", "Moisture, measured", "%", 5, 20, 100, &l.MeasuredWB).optional("or the two above"), dateEntry("measured_on", "Measured on", &l.MeasuredOn),
+			priceEntry("price_per_kg", "Price", "a kg", &l.PricePerKG)}
+		return entries, func() (any, error) {
+			if before != 0 || after != 0 {
+				m, err := flour.LossOnDrying(before, after)
+				if err != nil {
+					return l, fmt.Errorf("sample_after_g: %w", err)
+				}
+				l.MeasuredWB = m
+			}
+			return l, l.Check()
+		}, ""
+	},
+	cells: func(c store.Cabinet, v any) []string {
+		l := v.(flour.Lot)
+		measured := ""
+		if l.MeasuredWB > 0 {
+			measured = strings.TrimSpace(fmt.Sprintf("%.1f %% %s", 100*l.MeasuredWB, l.MeasuredOn))
+		}
+		return []string{l.Name, optionName(flourNames(c), l.Flour), fmt.Sprintf("%s of %g kg", strings.ToLower(optionName(plan.Keepings(), string(l.How))), l.ContainerKG), l.OpenedOn, l.BestBefore, measured, money(c, l.PricePerKG)}
+	}}
+
+var eggShelf = shelf{Path: "eggs", Name: "Eggs", One: "Eggs you have weighed", Kind: store.EggKind,
+	Lead:    "Crack ten, weigh them without shells, then their yolks. The shipped means are house values; the bands in the shell are the market’s.",
+	Heads:   []string{"without shell", "yolk", "in the shell", "yolk colour", "each"},
+	shipped: boxed(egg.Classes()),
+	form: func(c store.Cabinet, v any, like string) ([]entry, func() (any, error), string) {
+		e, own := v.(egg.Class)
+		likeName := ""
+		if !own {
+			from, ok := egg.Find(like)
+			if !ok {
+				from, _ = egg.Find("eu-l")
+			}
+			e, likeName = egg.Class{Weighed: egg.Weighing{Count: 10, EggsG: 10 * from.EdibleG, YolksG: 10 * from.YolkG}}, from.Name
+		}
+		w := &e.Weighed
+		count := numberEntry("count", "Eggs weighed", "", 1, 60, 1, &w.Count)
+		count.Kind = plan.Whole
+		entries := []entry{textEntry("name", "Name", "", 1, 60, &e.Name), count,
+			numberEntry("eggs_g", "They weigh, without shells", "g", 25, 6000, 1, &w.EggsG), numberEntry("yolks_g", "Of that their yolks", "g", 8, 2400, 1, &w.YolksG),
+			numberEntry("yolk_colour", "Yolk colour on the fan", "of 15", 1, 15, 1, &e.YolkColour).optional("empty: 10"), priceEntry("price_each", "Price", "an egg", &e.PriceEach)}
+		return entries, func() (any, error) {
+			e = e.Means()
+			err := e.Check()
+			if err != nil { // the means are wrong where the weighing is
+				err = errors.New(strings.NewReplacer("edible_g: ", "eggs_g: an egg of ", "yolk_g: ", "yolks_g: a yolk of ").Replace(err.Error()))
+			}
+			return e, err
+		}, likeName
+	},
+	cells: func(c store.Cabinet, v any) []string {
+		e := v.(egg.Class)
+		colour := ""
+		if e.YolkColour > 0 {
+			colour = fmt.Sprintf("%g of 15", e.YolkColour)
+		}
+		shell := e.ShellG
+		if e.Weighed.Count > 0 {
+			shell = fmt.Sprintf("%g weighed", e.Weighed.Count)
+		}
+		return []string{e.Name, fmt.Sprintf("%.1f g", e.EdibleG), fmt.Sprintf("%.1f g", e.YolkG), shell, colour, money(c, e.PriceEach)}
+	}}
+
+var additionKinds = []plan.Option{{Key: string(addition.Puree), Name: "Purée, with the eggs"}, {Key: string(addition.Powder), Name: "Powder, into the flour"}, {Key: string(addition.Herb), Name: "Herb, chopped"}, {Key: string(addition.Liquid), Name: "Liquid, with the eggs"}}
+
+var additionShelf = shelf{Path: "additions", Name: "Additions", One: "An addition of your own", Kind: store.AdditionKind,
+	Lead:    "What goes in beside flour, egg, water, salt and oil: it brings water and fat, takes water up, colours the dough. Salt and oil have fields of their own in a batch; milk can be the top-up, too.",
+	Heads:   []string{"colour", "water", "fat", "takes up", "usual dose", "a kg"},
+	shipped: boxed(addition.Shipped()),
+	form: func(c store.Cabinet, v any, like string) ([]entry, func() (any, error), string) {
+		a, own := v.(addition.Addition)
+		if !own {
+			var ok bool
+			if a, ok = addition.Find(like); !ok {
+				a, _ = addition.Find("spinach")
+			}
+		}
+		likeName := a.Name
+		if !own {
+			a.Name = ""
+		}
+		entries := []entry{textEntry("name", "Name", "", 1, 60, &a.Name), choiceEntry("kind", "It goes in as", (*string)(&a.Kind), additionKinds...),
+			{Key: "colour", Label: "Draws the dough to", Kind: plan.Text, Type: "color", Min: 7, Max: 7, text: &a.Colour}, textEntry("colour_word", "Colour, in a word", "", 0, 40, &a.ColourWord)}
+		for _, x := range addition.Figures() {
+			entries = append(entries, numberEntry(x.Key, x.Label, x.Unit, x.Min, x.Max, x.Show, x.At(&a)))
+		}
+		entries = append(entries, textEntry("allergen", "Allergen, as on the label", "empty: none", 0, 60, &a.Allergen), priceEntry("price_per_kg", "Price", "a kg", &a.PricePerKG),
+			textEntry("advice", "How to prepare it", "", 0, 200, &a.Advice), flagEntry("salty", "Salty by itself", &a.Salty))
+		return entries, func() (any, error) { return a, a.Check() }, likeName
+	},
+	cells: func(c store.Cabinet, v any) []string {
+		a := v.(addition.Addition)
+		uptake := ""
+		if a.UptakeGPerG > 0 {
+			uptake = fmt.Sprintf("%.2g g/g", a.UptakeGPerG)
+		}
+		return []string{a.Name, a.Colour, fmt.Sprintf("%.3g %%", 100*a.WaterShare), fmt.Sprintf("%.2g %%", 100*a.FatShare), uptake, fmt.Sprintf("%.3g–%.3g %%", 100*a.LowShare, 100*a.HighShare), money(c, a.PricePerKG)}
+	}}
+
+var yieldShelf = shelf{Path: "powders", Name: "Powders", One: "A drying as it went", Kind: store.YieldKind,
+	Lead:  addition.Drying + " Write down what your own dryings gave; the sum above goes by them.",
+	Heads: []string{"dried on", "fresh", "powder", "of the fresh", "hours"},
+	form: func(c store.Cabinet, v any, like string) ([]entry, func() (any, error), string) {
+		y, own := v.(addition.Yield)
+		if !own {
+			y = addition.Yield{Of: vegetableName(like), Hours: 10}
+		}
+		entries := []entry{textEntry("of", "What was dried", "", 1, 60, &y.Of), dateEntry("dried_on", "Dried on", &y.DriedOn), numberEntry("fresh_g", "Fresh, trimmed", "g", 10, 100000, 1, &y.FreshG),
+			numberEntry("powder_g", "Powder, sieved", "g", .1, 50000, 1, &y.PowderG), numberEntry("hours", "Hours", "h", 0, 72, 1, &y.Hours)}
+		return entries, func() (any, error) { return y, y.Check() }, ""
+	},
+	cells: func(c store.Cabinet, v any) []string {
+		y := v.(addition.Yield)
+		return []string{y.Of, y.DriedOn, plan.Grams(y.FreshG), plan.Grams(y.PowderG), fmt.Sprintf("%.1f %%", 100*y.Share()), fmt.Sprintf("%.3g", y.Hours)}
+	}}
+
+func vegetableName(key string) string {
+	for _, v := range addition.Vegetables() {
+		if v.Key == key {
+			return v.Name
+		}
+	}
+	return ""
+}
