@@ -84,7 +84,8 @@ func (s *Server) ask(c *gin.Context) (asked, bool) {
 	if !ok {
 		return asked{}, false
 	}
-	f := bind(b.Request.Request, values, s.cabinet(c))
+	f := bind(b.Request.Request, values, s.cabinet(c), typedIn(c, values))
+	f.units = shownIn(c)
 	version := b.Version
 	if n, err := strconv.Atoi(values.Get("version")); err == nil && n > 0 && n <= b.Version {
 		version = n
@@ -136,7 +137,7 @@ func (s *Server) openBatch(c *gin.Context) {
 	if !ok {
 		return
 	}
-	v, err := newView(b.ID, b.Version, c.Query("at"), b.Request.Request, asSaved(b.Request.Request))
+	v, err := newView(b.ID, b.Version, c.Query("at"), b.Request.Request, asSaved(b.Request.Request, shownIn(c)))
 	if err != nil {
 		s.failPlan(c, b.ID, err)
 		return
@@ -198,7 +199,7 @@ func (s *Server) showConflict(c *gin.Context, a asked, clash *store.ConflictErro
 	if merged.Check() != nil { // the two do not go together: ours stands whole
 		merged = a.form.Request
 	}
-	w, err := newView(a.batch.ID, clash.Current.Version, string(a.view.At), clash.Current.Request.Request, asSaved(merged))
+	w, err := newView(a.batch.ID, clash.Current.Version, string(a.view.At), clash.Current.Request.Request, asSaved(merged, shownIn(c)))
 	if err != nil {
 		s.failStore(c, err)
 		return

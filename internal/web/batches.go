@@ -113,7 +113,7 @@ func blank() plan.Request {
 }
 
 func (s *Server) newBatch(c *gin.Context) {
-	s.showNew(c, http.StatusOK, asSaved(blank()))
+	s.showNew(c, http.StatusOK, asSaved(blank(), shownIn(c)))
 }
 
 func (s *Server) showNew(c *gin.Context, status int, f form) {
@@ -146,7 +146,7 @@ func (s *Server) createBatch(c *gin.Context) {
 	asked.Del(other)
 	start := blank()
 	start.MadeOn, start.Prices = today(), s.cabinet(c).Prices
-	f := bind(start, asked, s.cabinet(c))
+	f := bind(start, asked, s.cabinet(c), shownIn(c))
 	f.Typed[other] = unasked
 	if len(f.Errors) > 0 {
 		s.showNew(c, http.StatusUnprocessableEntity, f)

@@ -35,6 +35,7 @@ type batchView struct {
 	PartnerID *uint64
 	Partner   *partnerView // the other dough of this batch, nil when there is none
 	auto      map[string]string
+	units     system
 	page      plan.Request // Req with the empty slots of the blend
 }
 
@@ -43,7 +44,7 @@ func newView(id uint64, version int, at string, saved plan.Request, f form) (*ba
 	if err != nil {
 		return nil, err
 	}
-	v := &batchView{ID: id, Version: version, At: plan.AtFormula, Req: f.Request, Plan: p, Typed: f.Typed, Errors: f.Errors, auto: automatic(p)}
+	v := &batchView{ID: id, Version: version, At: plan.AtFormula, Req: f.Request, Plan: p, Typed: f.Typed, Errors: f.Errors, auto: automatic(p), units: f.units}
 	v.page = f.Page
 	for _, s := range plan.Stages() {
 		if string(s) == at {
@@ -53,6 +54,9 @@ func newView(id uint64, version int, at string, saved plan.Request, f form) (*ba
 	v.Unsaved = len(f.Errors) > 0 || len(plan.Changes(saved, f.Request)) > 0
 	return v, nil
 }
+
+// Units is the system the form is shown in.
+func (v *batchView) Units() system { return v.units }
 
 // Station is one station of the spine.
 type Station struct {
@@ -122,7 +126,7 @@ func (v *batchView) Carried() []Carried {
 	var out []Carried
 	for _, f := range plan.Fields() {
 		if f.Path != "name" && f.Path != "flours.0.share" && (f.Stage != v.At || f.Path == "knead.school") {
-			out = append(out, Carried{f.Path, v.value(f)})
+			out = append(out, Carried{f.Path, v.value(v.units.in(f))})
 		}
 	}
 	return out
@@ -142,8 +146,9 @@ func (v *batchView) value(f plan.Field) string {
 // Ctl returns the control of a field; hint stands beside its label.
 func (v *batchView) Ctl(path, hint string) Control {
 	f, _ := plan.FieldAt(path)
+	f = v.units.in(f)
 	c := Control{Path: path, Label: f.Label, Unit: f.Unit, Kind: f.Kind, Optional: f.Optional,
-		ID: "f-" + strings.ReplaceAll(path, ".", "-"), Hint: hint, Auto: v.auto[path], Value: v.value(f)}
+		ID: "f-" + strings.ReplaceAll(path, ".", "-"), Hint: hint, Auto: v.units.auto(f, v.auto[path]), Value: v.value(f)}
 	c.Min, c.Max, c.Step = f.ShownBounds()
 	if f.Kind == plan.Price {
 		c.Sign = v.Req.Prices.Currency
@@ -254,7 +259,7 @@ func (v *batchView) Slots() []Slot {
 		}
 		s.Lot, s.Price = v.Ctl(p+"lot", ""), v.Ctl(p+"price_per_kg", s.Name)
 		s.HasLots = x.Lot != "" || slices.ContainsFunc(v.Cabinet.Lots, func(l flour.Lot) bool { return l.Flour == x.Flour })
-		s.Kept, s.Days, s.KG, s.Wet = v.Ctl(p+"kept", s.Name), v.Ctl(p+"open_days", ""), v.Ctl(p+"container_kg", ""), v.Ctl(p+"measured_moisture_wb", "or before/after: 20/17.6")
+		s.Kept, s.Days, s.KG, s.Wet = v.Ctl(p+"kept", s.Name), v.Ctl(p+"open_days", ""), v.Ctl(p+"container_kg", ""), v.Ctl(p+"measured_moisture_wb", "%, or 20/17.6")
 		for _, c := range []*Control{&s.Kept, &s.Days, &s.KG} {
 			c.Hidden = s.InLot && c.Error == ""
 		}

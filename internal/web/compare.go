@@ -50,12 +50,25 @@ var comparedFigures = []struct {
 	{plan.AtFormula, "Eggs", "formula.eggs", func(p *plan.Plan) string { return p.EggWords() }},
 	{plan.AtFormula, "Egg mass", "", func(p *plan.Plan) string { return plan.Grams(p.Formula.Pick.EggG) }},
 	{plan.AtFormula, "Top-up", "room.water", func(p *plan.Plan) string { return plan.Grams(p.Formula.TopG) + " " + p.TopWord() }},
+	{plan.AtFormula, "Goes in besides", "formula.additions", func(p *plan.Plan) string {
+		out := []string{}
+		for _, a := range p.Formula.Additions {
+			out = append(out, plan.Grams(a.MassG)+" "+strings.ToLower(a.Name))
+		}
+		return orWord(strings.Join(out, ", "), "nothing")
+	}},
 	{plan.AtFormula, "Working hydration", "formula.hw", func(p *plan.Plan) string { return fmt.Sprintf("%.1f", p.Formula.Dough.Hw) }},
 	{plan.AtFormula, "Target", "formula.band", func(p *plan.Plan) string { return fmt.Sprintf("%.1f", p.Formula.Target.Hw) }},
 	{plan.AtFormula, "Dough", "formula.dough", func(p *plan.Plan) string { return plan.Grams(p.Formula.Dough.MassG) }},
 	{plan.AtFormula, "Fat, of flour", "", func(p *plan.Plan) string { return fmt.Sprintf("%.1f %%", p.Formula.Dough.FatPct) }},
 	{plan.AtFormula, "Portions", "formula.yield", func(p *plan.Plan) string { return fmt.Sprintf("%.1f", p.Formula.Portions) }},
 	{plan.AtFormula, "Colour", "formula.colour", func(p *plan.Plan) string { return p.Formula.Colour.Words }},
+	{plan.AtFormula, "Costs", "", func(p *plan.Plan) string {
+		if len(p.Cost.Lines) == 0 {
+			return "not priced"
+		}
+		return fmt.Sprintf("%s %s, %s a portion", p.Cost.Currency, p.Cost.Total.Rounded(), p.Cost.PerPortion.Rounded())
+	}},
 	{plan.AtRoom, "Flour’s moisture", "room.moisture", func(p *plan.Plan) string { return fmt.Sprintf("%.1f %%", 100*p.Formula.Blend.MoistureWB) }},
 	{plan.AtRoom, "Lost on the board", "room.loss", func(p *plan.Plan) string { return plan.Grams(p.Room.BoardLossG) }},
 	{plan.AtRoom, "By the board", "room.water", func(p *plan.Plan) string { return fmt.Sprintf("%.0f g", p.Room.KeepG) }},
@@ -145,9 +158,9 @@ func (s *Server) compare(c *gin.Context) {
 	if b.ID == a.ID {
 		v.Other = otherRoom
 	}
-	f := asSaved(b.Request.Request)
+	f := asSaved(b.Request.Request, shownIn(c))
 	if v.Other == otherRoom {
-		f = anotherRoom(b.Request.Request, c.Request.URL.Query(), s.cabinet(c))
+		f = anotherRoom(b.Request.Request, c.Request.URL.Query(), s.cabinet(c), shownIn(c))
 	}
 	view, err := newView(a.ID, a.Version, "", a.Request.Request, f)
 	if err != nil {
@@ -180,14 +193,24 @@ func (s *Server) compare(c *gin.Context) {
 }
 
 // anotherRoom is base in the room that was asked for, or in wet August when none was.
-func anotherRoom(base plan.Request, q url.Values, cab store.Cabinet) form {
-	asked := url.Values{"room.rh": {"78"}, "room.temp_c": {"27"}}
-	for path := range asked {
+func anotherRoom(base plan.Request, q url.Values, cab store.Cabinet, u system) form {
+	asked, usual := url.Values{}, url.Values{"room.rh": {"78"}, "room.temp_c": {"27"}}
+	for path := range usual {
 		if q.Has(path) {
 			asked[path] = q[path]
+			usual.Del(path)
 		}
 	}
-	return bind(base, asked, cab)
+	asked.Set("set", usual.Encode())
+	return bind(base, asked, cab, u)
+}
+
+// orWord returns s, or a word when it is empty.
+func orWord(s, word string) string {
+	if s == "" {
+		return word
+	}
+	return s
 }
 
 func roomWords(r plan.Request) string {

@@ -47,28 +47,34 @@ type form struct {
 	Page    plan.Request               // the same with its empty slots, as the page shows it
 	Typed   map[string]string          // path -> text, for fields in error
 	Errors  map[string]plan.FieldError // path -> what is wrong
+	units   system
 }
 
 // asSaved is the form of a request nobody has typed into.
-func asSaved(r plan.Request) form { return form{Request: r, Page: padded(r)} }
+func asSaved(r plan.Request, u system) form { return form{Request: r, Page: padded(r), units: u} }
 
 // heads name the field of each group that says what stands in a slot; "" there empties it.
 var heads = map[string]string{"flours": "flour", "additions": "addition", "eggs.also": "class"}
 
 // bind applies posted values to base. It honours two more keys: "set" puts values into
 // fields (path=value&…) and "step" moves one by a step (path=1 or path=-1), as the page's
-// buttons send when no script runs. cab is what may be picked from.
-func bind(base plan.Request, v url.Values, cab store.Cabinet) form {
-	v = maps.Clone(v)
-	f := form{Request: base, Page: padded(base), Typed: map[string]string{}, Errors: map[string]plan.FieldError{}}
+// buttons send; what is set is metric, what is typed and stepped is in the system u shows.
+// cab is what may be picked from.
+func bind(base plan.Request, v url.Values, cab store.Cabinet, u system) form {
+	f := form{Request: base, Page: padded(base), Typed: map[string]string{}, Errors: map[string]plan.FieldError{}, units: u}
+	sets := url.Values{}
 	for _, set := range v["set"] {
 		if q, err := url.ParseQuery(set); err == nil {
-			maps.Copy(v, q)
+			maps.Copy(sets, q)
 		}
 	}
+	was := f.Page
 	for _, field := range plan.Fields() {
-		if typed, ok := v[field.Path]; ok {
-			f.set(field, typed[len(typed)-1], cab)
+		typed, ok := v[field.Path]
+		if text, isSet := sets[field.Path]; isSet {
+			f.set(field, text[len(text)-1], cab)
+		} else if shown := u.in(field); ok && (!shown.Rounded || typed[len(typed)-1] != shown.Get(&was)) {
+			f.set(shown, typed[len(typed)-1], cab) // what was rounded for the page stays what it is
 		}
 	}
 	f.fillSlots(base)
@@ -220,12 +226,18 @@ func slotOf(field plan.Field) (group string, slot int, part string) {
 	return field.Group, slot, part
 }
 
-// gramsAsShare reads "200 g" as a share, in %, of the flour in all; other text is left as
+// gramsAsShare reads "200 g" or "7 oz" as a share, in %, of the flour in all; other text is left as
 // it is.
 func (f *form) gramsAsShare(text string) string {
-	g, ok := strings.CutSuffix(strings.TrimSpace(text), "g")
+	text = strings.TrimSpace(text)
+	g, ok := strings.CutSuffix(text, "g")
+	k := 1.
+	if !ok {
+		g, ok = strings.CutSuffix(text, "oz")
+		k = 1 / customaryUnits["g"].by
+	}
 	n, isNumber := plan.ParseNumber(g)
-	if !ok || !isNumber {
+	if n *= k; !ok || !isNumber {
 		return text
 	}
 	p, err := plan.Make(f.whole())
@@ -306,6 +318,7 @@ func (f *form) refuse(err error, typed string) {
 func (f *form) step(s string) {
 	path, by, ok := strings.Cut(s, "=")
 	field, known := plan.FieldAt(path)
+	field = f.units.in(field)
 	n, err := strconv.Atoi(by)
 	if !ok || !known || err != nil || n != 1 && n != -1 || field.Step == 0 {
 		return
@@ -313,7 +326,7 @@ func (f *form) step(s string) {
 	from := field.Get(&f.Page)
 	if from == "" {
 		if p, err := plan.Make(f.whole()); err == nil {
-			from = automatic(p)[path]
+			from = f.units.auto(field, automatic(p)[path])
 		}
 	}
 	next, ok := field.Stepped(from, n)

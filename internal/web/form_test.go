@@ -122,7 +122,7 @@ func TestBind(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		f := bind(base, v, demoCabinet())
+		f := bind(base, v, demoCabinet(), metric)
 		field, _ := plan.FieldAt(c.path)
 		if got := field.Get(&f.Request); got != c.want {
 			t.Errorf("%s: %s is %q, want %q", c.form, c.path, got, c.want)

@@ -40,6 +40,7 @@ type frame struct {
 	Title string
 	Place string // the workshop's name
 	Nav   string // the current word of the navigation
+	US    bool   // ounces, inches and °F
 	Body  any
 }
 
@@ -49,13 +50,19 @@ func (s *Server) render(c *gin.Context, status int, page, title string, body any
 	if err != nil {
 		s.log.Warn("workshop", "err", err)
 	}
+	units := shownIn(c)
 	var b bytes.Buffer
-	if err := s.pages[page].ExecuteTemplate(&b, "layout", frame{title, place, navOf(page), body}); err != nil {
+	if err := s.pages[page].ExecuteTemplate(&b, "layout", frame{title, place, navOf(page), units == customary, body}); err != nil {
 		s.log.Error("render", "page", page, "err", err)
 		c.String(http.StatusInternalServerError, "This page could not be drawn. What you saved is safe.\n")
 		return
 	}
-	c.Data(status, "text/html; charset=utf-8", b.Bytes())
+	doc, err := units.page(b.Bytes())
+	if err != nil {
+		s.log.Error("units", "page", page, "err", err)
+		doc = b.Bytes()
+	}
+	c.Data(status, "text/html; charset=utf-8", doc)
 }
 
 // navOf returns the word of the navigation a page stands under.

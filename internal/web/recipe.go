@@ -28,6 +28,7 @@ type recipeView struct {
 	Target            dough.Target
 	LowFeel, HighFeel string
 	Error             string
+	Left              string // what the weighed batch cannot take
 }
 
 // pickView is one choice of the recipe check.
@@ -86,6 +87,12 @@ func (v *recipeView) work() {
 	if v.Sum.FlourLowG == 0 {
 		v.Error = "No flour was found. Begin each line with an amount, as in “2 cups flour”."
 		return
+	}
+	if n := len(v.Sum.Flours); n > plan.MaxFlours {
+		v.Left = fmt.Sprintf("The weighed batch takes the first %d of %d flours.", plan.MaxFlours, n)
+	}
+	if n := len(v.Sum.Extras); n > plan.MaxAdditions {
+		v.Left += fmt.Sprintf(" It takes the first %d of %d additions.", plan.MaxAdditions, n)
 	}
 	parts := make([]flour.Part, 0, len(v.Sum.Flours))
 	for _, p := range v.Sum.Flours {
@@ -161,6 +168,19 @@ func (v recipeView) Request() plan.Request {
 	}
 	if s.MilkG > s.WaterG {
 		r.Eggs.TopUp = egg.TopMilk
+	}
+	add := func(key string, g float64) {
+		share := math.Round(1e4*g/total) / 1e4
+		if f, _ := plan.FieldAt("additions.0.share"); len(r.Additions) < plan.MaxAdditions && share >= f.Min {
+			r.Additions = append(r.Additions, plan.AdditionPart{Addition: key, Share: min(share, f.Max)})
+		}
+	}
+	for _, x := range s.Extras {
+		add(x.Key, x.G)
+	}
+	add("egg-white", s.WhiteG)
+	if s.WaterG > s.MilkG {
+		add("milk", s.MilkG)
 	}
 	r.Salt, r.Oil = min(.025, math.Round(1e4*s.SaltG/total)/1e4), min(.05, math.Round(1e4*s.OilG/total)/1e4)
 	return r

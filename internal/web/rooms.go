@@ -19,6 +19,7 @@ import (
 type roomRow struct {
 	ID             uint64
 	Name, Temp, RH string
+	TempUnit       string
 	Errors         map[string]string // name, temp or rh -> what is wrong
 	Set            string            // what puts it into a batch
 }
@@ -32,13 +33,13 @@ type roomsView struct {
 // maxRoomName is how long a room's name may be, letters.
 const maxRoomName = 60
 
-func rowOf(r store.Room) roomRow {
+func rowOf(r store.Room, u system) roomRow {
 	req := plan.Default()
 	req.Room.TempC, req.Room.RH = r.TempC, r.RH
 	temp, _ := plan.FieldAt("room.temp_c")
 	rh, _ := plan.FieldAt("room.rh")
-	row := roomRow{ID: r.ID, Name: r.Name, Temp: temp.Get(&req), RH: rh.Get(&req)}
-	row.Set = url.Values{"room.temp_c": {row.Temp}, "room.rh": {row.RH}}.Encode()
+	row := roomRow{ID: r.ID, Name: r.Name, Temp: u.in(temp).Get(&req), RH: rh.Get(&req), TempUnit: u.in(temp).Unit}
+	row.Set = url.Values{"room.temp_c": {temp.Get(&req)}, "room.rh": {row.RH}}.Encode()
 	return row
 }
 
@@ -52,7 +53,7 @@ func (s *Server) rooms(c *gin.Context) []roomRow {
 	}
 	var out []roomRow
 	for _, r := range list {
-		out = append(out, rowOf(r))
+		out = append(out, rowOf(r, shownIn(c)))
 	}
 	return out
 }
@@ -63,7 +64,7 @@ func (s *Server) listRooms(c *gin.Context) {
 
 // showRooms shows the rooms; typed is a row that was not allowed.
 func (s *Server) showRooms(c *gin.Context, status int, typed roomRow) {
-	v := roomsView{Rows: s.rooms(c), New: roomRow{Temp: "22", RH: "45"}}
+	v := roomsView{Rows: s.rooms(c), New: rowOf(store.Room{TempC: 22, RH: .45}, shownIn(c))}
 	if len(typed.Errors) > 0 && typed.ID == 0 {
 		v.New = typed
 	}
@@ -76,12 +77,16 @@ func (s *Server) showRooms(c *gin.Context, status int, typed roomRow) {
 }
 
 // readRoom reads a posted room; what is not allowed stands in the row's errors.
-func readRoom(v url.Values) (store.Room, roomRow) {
+func readRoom(v url.Values, u system) (store.Room, roomRow) {
 	id, _ := strconv.ParseUint(v.Get("id"), 10, 63)
-	row := roomRow{ID: id, Name: strings.Join(strings.Fields(v.Get("name")), " "), Temp: v.Get("temp"), RH: v.Get("rh"), Errors: map[string]string{}}
+	row := roomRow{ID: id, Name: strings.Join(strings.Fields(v.Get("name")), " "), Temp: v.Get("temp"), RH: v.Get("rh"), TempUnit: "°C", Errors: map[string]string{}}
+	if u == customary {
+		row.TempUnit = "°F"
+	}
 	req := plan.Default()
 	for key, path := range map[string]string{"temp": "room.temp_c", "rh": "room.rh"} {
 		field, _ := plan.FieldAt(path)
+		field = u.in(field)
 		var fe plan.FieldError
 		if err := field.Set(&req, v.Get(key)); errors.As(err, &fe) {
 			row.Errors[key] = fe.ForPage()
@@ -98,7 +103,7 @@ func (s *Server) saveRoom(c *gin.Context) {
 	if !ok {
 		return
 	}
-	r, row := readRoom(values)
+	r, row := readRoom(values, shownIn(c))
 	if len(row.Errors) == 0 {
 		ctx, cancel := bounded(c)
 		defer cancel()

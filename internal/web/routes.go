@@ -13,6 +13,8 @@ func (s *Server) routes(e *gin.Engine) {
 	e.HEAD("/static/*path", gin.WrapH(serveStatic()))
 
 	e.GET("/", s.listBatches)
+	e.POST("/units", s.chooseUnits) // the other system, remembered in the browser
+
 	e.GET("/recipe", s.openRecipe)
 	e.POST("/recipe", s.checkRecipe)       // reads it, keeps nothing
 	e.POST("/recipe/batch", s.weighRecipe) // makes the weighed batch

@@ -456,7 +456,7 @@ func TestLabel(t *testing.T) {
 
 func newViewOf(t *testing.T, r plan.Request) *batchView {
 	t.Helper()
-	v, err := newView(1, 1, "", r, asSaved(r))
+	v, err := newView(1, 1, "", r, asSaved(r, metric))
 	if err != nil {
 		t.Fatal(err)
 	}

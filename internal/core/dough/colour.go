@@ -106,7 +106,8 @@ func Tint(b flour.Blend, yolkG, massG, yolkScore float64, stains ...Stain) Colou
 		k := 1 - math.Exp(-s.Depth*s.G/massG)
 		c = c.to(to, k)
 		if k > .08 {
-			words = s.Word + " from " + strings.ToLower(s.Name)
+			name, _, _ := strings.Cut(s.Name, ",")
+			words = s.Word + " from " + strings.ToLower(name)
 		}
 	}
 	return Colour{c.String(), c.to(dark, .52).String(), c.to(light, .45).String(), words}

@@ -65,8 +65,11 @@ type Field struct {
 	Kind     Kind
 	Min, Max float64
 	Step     float64 // of the stepper
-	Show     float64 // shown = stored × Show; 0 counts as 1
-	Optional bool    // may be empty: Hollen chooses
+	Show     float64 // shown = stored × Show + Offset; 0 counts as 1
+	Offset   float64
+	Rounded  bool // shown to Digits decimals, not as typed
+	Digits   int
+	Optional bool // may be empty: Hollen chooses
 	Options  []Option
 	Group    string // of fields that come and go together: flours, additions, eggs.also
 	at       func(*Request) any
@@ -374,6 +377,15 @@ func (f Field) scale() float64 {
 	return f.Show
 }
 
+// Shown returns a stored number as f shows it.
+func (f Field) Shown(v float64) string { return f.shown(v) }
+
+// Stored reads a number as f shows it; false when it is none.
+func (f Field) Stored(shown string) (float64, bool) {
+	n, ok := ParseNumber(shown)
+	return (n - f.Offset) / f.scale(), ok
+}
+
 // Get returns the value of f in r as a maker would type it; "" when Hollen is to choose or
 // r does not have the field.
 func (f Field) Get(r *Request) string {
@@ -403,7 +415,11 @@ func (f Field) Get(r *Request) string {
 }
 
 func (f Field) shown(v float64) string {
-	return strconv.FormatFloat(math.Round(v*f.scale()*1e6)/1e6, 'f', -1, 64)
+	to := 1e6
+	if f.Rounded {
+		to = math.Pow10(f.Digits)
+	}
+	return strconv.FormatFloat(math.Round((v*f.scale()+f.Offset)*to)/to, 'f', -1, 64)
 }
 
 // text returns the string a Choice or Text field stands in, nil for the other kinds.
@@ -456,7 +472,7 @@ func (f Field) Set(r *Request, typed string) error {
 			return nil
 		}
 		n, ok := ParseNumber(typed)
-		n /= f.scale()
+		n = (n - f.Offset) / f.scale()
 		if !ok || !f.allows(n) {
 			return f.refuse(typed)
 		}
@@ -750,15 +766,19 @@ func (f Field) Stepped(from string, n int) (string, bool) {
 	if !ok || f.Step == 0 {
 		return "", false
 	}
-	k := v / f.scale() / f.Step
+	grid := f.Step * f.scale()
+	k := v / grid
 	next := math.Floor(k+1e-6) + float64(n)
 	if n < 0 {
 		next = math.Ceil(k-1e-6) + float64(n)
 	}
-	return f.shown(min(max(next*f.Step, f.Min), f.Max)), true
+	return f.shown(min(max((next*grid-f.Offset)/f.scale(), f.Min), f.Max)), true
 }
 
 // ShownBounds returns Min, Max and Step in the unit shown.
 func (f Field) ShownBounds() (lo, hi, step string) {
-	return f.shown(f.Min), f.shown(f.Max), f.shown(f.Step)
+	bare := f
+	bare.Offset = 0
+	bare.Digits++
+	return f.shown(f.Min), f.shown(f.Max), bare.shown(f.Step)
 }

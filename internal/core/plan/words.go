@@ -168,9 +168,10 @@ func (p *Plan) explain() {
 			if a.LiquidG < 0 {
 				verb = "takes up"
 			}
-			said = append(said, fmt.Sprintf("%s %s %s of water", strings.ToLower(a.Name), verb, Grams(math.Abs(a.LiquidG))))
+			name, _, _ := strings.Cut(a.Name, ",")
+			said = append(said, fmt.Sprintf("%s %s %s of water", strings.ToLower(name), verb, Grams(math.Abs(a.LiquidG))))
 		}
-		say("formula.additions", "%s; eggs and liquid are fewer or more by that.", capital(list(said)))
+		say("formula.additions", "%s; eggs and liquid answer to that.", capital(list(said)))
 	}
 	say("formula.dough", "%.3f g/mL with %.0f %% of air in it; %.1f %% of it is water.", f.Dough.DensityGPerML, 100*ru.Dough.AirShare, 100*f.Dough.WaterShare)
 	say("formula.colour", "%s.", capital(f.Colour.Words))
@@ -208,7 +209,8 @@ func (p *Plan) explain() {
 	}
 	if p.Room.KeepG > 0 {
 		o := p.Room.InWords
-		say("room.worth", "Worth the same to the dough: %s of beaten egg, or %s of milk. Oil is a poor stand-in: %s.", Grams(math.Round(o.EggG)), Grams(math.Round(o.MilkG)), Grams(math.Round(o.OilG)))
+		whole := func(g float64) string { return fmt.Sprintf("%.0f g", g) }
+		say("room.worth", "Worth the same to the dough: %s of beaten egg, or %s of milk. Oil is a poor stand-in: %s.", whole(o.EggG), whole(o.MilkG), whole(o.OilG))
 	}
 	if u := p.Room.Used; u != nil {
 		say("room.used", "%s of flour and %s of %s are in it: %.1f where %.1f was planned. Every station follows.", Grams(u.FlourG), Grams(u.LiquidG), p.TopWord(), u.Hw, u.PlannedHw)
@@ -249,7 +251,7 @@ func (p *Plan) explain() {
 
 	if c.Ribbons > 0 {
 		use := c.SheetWidthMM - 2*ru.Cut.TrimSideMM
-		say("cut.across", "%g less %g each side leaves %g, room for %d at %g mm.", c.SheetWidthMM, ru.Cut.TrimSideMM, use, c.Across, c.RibbonMM)
+		say("cut.across", "%g mm less %g mm each side leaves %g mm, room for %d at %g mm.", c.SheetWidthMM, ru.Cut.TrimSideMM, use, c.Across, c.RibbonMM)
 		say("cut.ribbons", "%d across, %s, %s. Each weighs %.1f g.", c.Across, Plural(c.Along, "length", "lengths"), Plural(o.SheetsAll, "sheet", "sheets"), c.RibbonG)
 		short := "."
 		if c.LastNest > 0 {

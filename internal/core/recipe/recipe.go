@@ -13,6 +13,7 @@ import (
 	"strconv"
 	"strings"
 
+	"hollen/internal/core/addition"
 	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
 	"hollen/internal/core/rules"
@@ -31,7 +32,8 @@ const (
 	Milk    Kind = "milk"
 	Oil     Kind = "oil"
 	Salt    Kind = "salt"
-	Nothing Kind = "" // brings nothing: a remark, or not understood
+	Extra   Kind = "addition" // a purée, a powder, ink, herbs
+	Nothing Kind = ""         // brings nothing: a remark, or not understood
 )
 
 // Fill is how the cook fills a cup with flour.
@@ -72,6 +74,7 @@ type Line struct {
 	Text      string
 	Kind      Kind
 	FlourKey  string
+	ExtraKey  string  // of the addition
 	Low, High float64 // count, for eggs, yolks and whites
 	LowG      float64
 	HighG     float64
@@ -122,6 +125,16 @@ var flours = []struct{ word, key string }{
 	{"all purpose", "plain"}, {"all-purpose", "plain"}, {"allpurpose", "plain"}, {"ap", "plain"}, {"plain", "plain"}, {"soft", "soft-00"}, {"0", "soft-0"},
 }
 
+// extras by the words that name them; where a powder is meant it says so.
+var extras = []struct{ word, key, powder string }{
+	{"spinach", "spinach", "spinach-powder"}, {"beetroot", "beet", "beet-powder"}, {"beet", "beet", "beet-powder"}, {"beets", "beet", "beet-powder"}, {"pumpkin", "pumpkin", "pumpkin-powder"}, {"squash", "pumpkin", "pumpkin-powder"},
+	{"carrot", "carrot", "carrot-powder"}, {"carrots", "carrot", "carrot-powder"}, {"tomato", "tomato-paste", "tomato-powder"}, {"onion", "onion", "onion-powder"}, {"ink", "ink", "ink"}, {"cocoa", "cocoa", "cocoa"},
+	{"mushroom", "mushroom-powder", "mushroom-powder"}, {"porcini", "mushroom-powder", "mushroom-powder"}, {"saffron", "saffron", "saffron"}, {"herbs", "herbs", "herbs"}, {"basil", "herbs", "herbs"}, {"parsley", "herbs", "herbs"}, {"nettle", "spinach", "spinach-powder"}, {"nettles", "spinach", "spinach-powder"},
+}
+
+// extraGPerML is the bulk density of additions by kind, g/mL. Source: house.
+var extraGPerML = map[addition.Kind][2]float64{addition.Puree: {.95, 1.05}, addition.Powder: {.40, .60}, addition.Herb: {.12, .25}, addition.Liquid: {1, 1.1}}
+
 // sizes are the words that name an egg's class.
 var sizes = []struct{ word, eu, us string }{
 	{"extra large", "eu-xl", "us-xl"}, {"extra-large", "eu-xl", "us-xl"}, {"xl", "eu-xl", "us-xl"}, {"jumbo", "eu-xl", "us-jumbo"}, {"large", "eu-l", "us-l"}, {"medium", "eu-m", "us-m"}, {"small", "eu-s", "us-m"},
@@ -131,13 +144,16 @@ var sizes = []struct{ word, eu, us string }{
 var idle = map[string]bool{}
 
 func init() {
-	for _, w := range strings.Fields("flour flours of the tipo type fine finely ground extra virgin olive sunflower vegetable neutral sea table kosher fresh whole beaten lightly room temperature at cold warm lukewarm free range organic sifted fine milled remilled rimacinata di grano duro heaped heaping level scant generous about approximately approx ca roughly good big hen's hens egg eggs yolk yolks white whites water milk oil salt in all purpose for dough pasta from with divided") {
+	for _, w := range strings.Fields("flour flours of the tipo type fine finely ground extra virgin olive sunflower vegetable neutral sea table kosher fresh whole beaten lightly cooked squeezed drained chilled pureed puree purée powder powdered paste chopped dried unsweetened cuttlefish squid leaves frozen thawed room temperature at cold warm lukewarm free range organic sifted fine milled remilled rimacinata di grano duro heaped heaping level scant generous about approximately approx ca roughly good big hen's hens egg eggs yolk yolks white whites water milk oil salt in all purpose for dough pasta from with divided") {
 		idle[w] = true
 	}
 	for _, f := range flours {
 		for _, w := range strings.FieldsFunc(f.word, func(r rune) bool { return r == ' ' || r == '-' }) {
 			idle[w] = true
 		}
+	}
+	for _, x := range extras {
+		idle[x.word] = true
 	}
 	for _, s := range sizes {
 		for _, w := range strings.FieldsFunc(s.word, func(r rune) bool { return r == ' ' || r == '-' }) {
@@ -243,7 +259,7 @@ func (m Measures) line(text string) Line {
 		case !counted && allIdle(s):
 			l.Read, l.Note = "a remark", "It changes nothing here."
 		case counted:
-			l.Problem = "not known here: " + strings.TrimSpace(rest) + ". Flour, eggs, yolks, whites, water, milk, oil and salt are."
+			l.Problem = "not known here: " + strings.TrimSpace(rest) + ". Flour, eggs, yolks, whites, water, milk, oil, salt, and what colours a dough are."
 		default:
 			l.Problem = "not understood; begin with an amount, as in “2 cups flour”."
 		}
@@ -307,6 +323,18 @@ func (l *Line) kind(s string, m Measures) {
 	case has("water"):
 		l.Kind = Water
 	default:
+		for _, x := range extras {
+			if has(x.word) && !has("flour") {
+				l.Kind, l.ExtraKey = Extra, x.key
+				if has("powder") || has("powdered") {
+					l.ExtraKey = x.powder
+				}
+				if a, _ := addition.Find(l.ExtraKey); a.Kind == addition.Puree {
+					l.say("Taken as it goes in: cooked, squeezed, weighed after.")
+				}
+				return
+			}
+		}
 		for _, f := range flours {
 			if has(f.word) {
 				l.Kind, l.FlourKey = Flour, f.key
@@ -369,6 +397,10 @@ func (m Measures) weigh(l *Line, lo, hi float64, unit string, hasUnit bool) {
 		}
 		m.eggs(l, lo, hi)
 	case hasUnit && u.ml == -2:
+		if l.Kind == Extra {
+			l.LowG, l.HighG = lo*.1, hi*pinchG
+			break
+		}
 		if l.Kind != Salt {
 			l.Kind, l.Problem = Nothing, "a pinch of that is not known here."
 			return
@@ -411,6 +443,10 @@ func (m Measures) density(l *Line) (lo, hi float64) {
 		return milkGPerML, milkGPerML
 	case Salt:
 		return saltTeaG / teaML, saltTeaG / teaML
+	case Extra:
+		a, _ := addition.Find(l.ExtraKey)
+		d := extraGPerML[a.Kind]
+		return d[0], d[1]
 	}
 	return 1, 1
 }
@@ -430,7 +466,7 @@ func (m Measures) eggs(l *Line, lo, hi float64) {
 		}
 	}
 	if l.Kind == White {
-		l.say("The weighed batch has water in its place.")
+		l.say("It goes in as egg white.")
 	}
 	of := func(c egg.Class) float64 {
 		switch l.Kind {
@@ -465,6 +501,9 @@ func (l *Line) words(m Measures) string {
 		return "whole egg"
 	case White:
 		return "egg white"
+	case Extra:
+		a, _ := addition.Find(l.ExtraKey)
+		return a.Name
 	}
 	return string(l.Kind)
 }
@@ -478,11 +517,12 @@ type Sum struct {
 	OilG, SaltG             float64 // middle
 	Wholes, Yolks           float64 // middle count
 	WholeG, YolkG, WaterG   float64 // middle mass
-	MilkG                   float64 // middle mass
+	MilkG, WhiteG           float64 // middle mass
+	Extras                  []Part  // additions
 	LowHw, HighHw, MiddleHw float64 // points; 0 without flour
 }
 
-// Part is one flour, middle mass in g.
+// Part is one flour or addition, middle mass in g.
 type Part struct {
 	Key  string
 	G    float64
@@ -521,7 +561,11 @@ func Add(r rules.Rules, lines []Line) Sum {
 				s.Wholes, s.WholeG = s.Wholes+n, s.WholeG+mid
 			case Yolk:
 				s.Yolks, s.YolkG = s.Yolks+n, s.YolkG+mid
+			case White:
+				s.WhiteG += mid
 			}
+		case Extra:
+			s.Extras = append(s.Extras, Part{l.ExtraKey, mid, l.LowG, l.HighG})
 		case Water:
 			s.WaterG += mid
 		case Milk:
@@ -549,8 +593,16 @@ func hydration(r rules.Rules, lines []Line, liquid, dry func(Line) float64) floa
 		if l.Kind == Flour {
 			f += dry(l)
 		}
-		c := comp[l.Kind]
-		worth += liquid(l) * (c.Water + r.Hydration.FatWeight*c.Fat)
+		c, uptake := comp[l.Kind], 0.
+		if l.Kind == Extra {
+			a, _ := addition.Find(l.ExtraKey)
+			c, uptake = a.Composition(), a.UptakeGPerG
+		}
+		g := liquid(l)
+		if uptake > c.Water { // what drinks makes the dough driest where there is most of it
+			g = dry(l)
+		}
+		worth += g * (c.Water - uptake + r.Hydration.FatWeight*c.Fat)
 	}
 	f14 := f * (1 - r.Flour.MilledMoistureWB) / (1 - r.Flour.BasisMoistureWB)
 	return 100 * (worth + f - f14) / f14

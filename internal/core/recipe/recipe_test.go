@@ -45,6 +45,12 @@ func TestParse(t *testing.T) {
 		{"60 ml milk", Milk, "", 61.8, 61.8, ""},
 		{"• 1,000 g 00 flour", Flour, "soft-00", 1000, 1000, ""},
 		{"2 cups blue flour", Flour, "plain", 241.3, 321.8, "“blue” was passed over"},
+		{"200 g cooked spinach, squeezed", Extra, "", 200, 200, "cooked, squeezed"},
+		{"2 tbsp spinach powder", Extra, "", 30 * .4 * .9, 30 * .6 * 1.1, ""},
+		{"1 tbsp squid ink", Extra, "", 15 * .9, 15 * 1.1 * 1.1, ""},
+		{"1/4 cup tomato paste", Extra, "", 59.15 * .95, 59.15 * 1.05, ""},
+		{"a pinch of saffron", Extra, "", .1, .4, ""},
+		{"100 g chestnut flour", Flour, "chestnut", 100, 100, ""},
 		// What is not understood is said.
 		{"3 bananas", Nothing, "", 0, 0, "not known here: bananas"},
 		{"some flour", Nothing, "", 0, 0, "no amount"},
@@ -88,6 +94,11 @@ func TestWholeRecipe(t *testing.T) {
 	wide := Add(rules.Default(), Parse("2 cups plain, 3 eggs", us))
 	if wide.HighHw-wide.LowHw <= s.HighHw-s.LowHw {
 		t.Errorf("%.1f–%.1f is no wider", wide.LowHw, wide.HighHw)
+	}
+	// A purée wets, a powder drinks.
+	base := Add(rules.Default(), Parse("1 kg 00 flour\n540 g eggs", us)).MiddleHw
+	if wet, dry := Add(rules.Default(), Parse("1 kg 00 flour\n540 g eggs\n100 g beetroot purée", us)), Add(rules.Default(), Parse("1 kg 00 flour\n540 g eggs\n30 g beetroot powder", us)); wet.MiddleHw <= base || dry.MiddleHw >= base || len(dry.Extras) != 1 {
+		t.Errorf("%.1f plain, %.1f with purée, %.1f with powder", base, wet.MiddleHw, dry.MiddleHw)
 	}
 	// Weights have no range: (540·(.7615+.2·.0951) + 1000 − F14)/F14, F14 = 1000·.865/.86.
 	kg := Add(rules.Default(), Parse("1 kg 00 flour\n540 g eggs", us))

@@ -17,16 +17,16 @@ export function startBatch(form) {
   function later() {
     pending?.abort(); // its answer would put back what has just been changed
     clearTimeout(timer);
-    timer = setTimeout(work, WAIT_MS);
+    timer = setTimeout(() => work(), WAIT_MS);
   }
 
   // work asks for the form worked out; a newly opened station's rail and sheet come whole.
-  async function work() {
+  async function work(set, body = values()) {
     clearTimeout(timer);
     pending?.abort();
     const mine = (pending = new AbortController());
-    const body = values();
     keepDraft(body);
+    if (set) body.append("set", set);
     try {
       const answer = await fetch(form.getAttribute("action"), { method: "POST", body, signal: mine.signal, headers: opening ? {} : { "X-Hollen-Part": "figures" } });
       const text = await answer.text();
@@ -39,6 +39,7 @@ export function startBatch(form) {
       opening = false;
       if (opened) form.querySelector("#rails").replaceWith(fresh.querySelector("#rails"));
       swap(fresh, opened);
+      if (set) keepDraft(values());
     } catch (err) {
       if (err.name !== "AbortError") say("Not worked out: " + (err instanceof TypeError ? "Hollen does not answer. What you typed is kept." : err.message));
     }
@@ -88,7 +89,12 @@ export function startBatch(form) {
         field.value = then.value;
       }
     }
-    if (!bad) syncSlides();
+    // Fields of other stations ride along; what a button has set stands in them, too.
+    if (!bad) {
+      const carried = new Map([...fresh.querySelectorAll("#rails > input[type=hidden]")].map((f) => [f.name, f.value]));
+      for (const field of form.querySelectorAll("#rails > input[type=hidden]")) if (carried.has(field.name)) field.value = carried.get(field.name);
+      syncSlides();
+    }
     // What had the focus may have been drawn anew.
     if (document.activeElement !== focused) {
       const again = focusedId ? document.getElementById(focusedId)
@@ -118,15 +124,6 @@ export function startBatch(form) {
     work();
   }
 
-  // put sets fields as the page's buttons ask: path=value&…
-  function put(pairs) {
-    for (const [path, value] of new URLSearchParams(pairs)) {
-      const field = form.elements[path];
-      if (field) field.value = value;
-    }
-    work();
-  }
-
   form.addEventListener("input", (e) => {
     const slide = e.target.closest(".slide");
     if (slide) {
@@ -141,7 +138,7 @@ export function startBatch(form) {
     if (!button || button.hasAttribute("formaction")) return;
     if (button.classList.contains("station")) openStation(button.value);
     else if (button.dataset.step) step(button.parentElement.querySelector("input"), Number(button.dataset.step));
-    else if (button.name === "set") put(button.value);
+    else if (button.name === "set") work(button.value); // path=value&…, which the server puts into the fields
     else return;
     e.preventDefault();
   });
@@ -178,9 +175,13 @@ export function startBatch(form) {
       return;
     }
     const draft = new URLSearchParams(kept);
+    if (draft.get("units") !== form.elements.units.value) {
+      work(null, draft); // typed in other units: the server turns it into these
+      return;
+    }
     for (const [path, value] of draft) {
       const field = form.elements[path];
-      if (!field || path === "was_at" || path === "at") continue;
+      if (!field || path === "was_at" || path === "at" || path === "units") continue;
       if (field instanceof RadioNodeList) {
         for (const f of field) if (f.type === "checkbox") f.checked = draft.getAll(path).includes("yes");
       } else {
