@@ -49,6 +49,7 @@ type Cabinet struct {
 	Eggs      []egg.Class
 	Additions []addition.Addition
 	Yields    []addition.Yield
+	Workshop  string // its name
 	Prices    plan.Prices
 }
 
@@ -180,7 +181,7 @@ func (s *Store) Cabinet(ctx context.Context) (Cabinet, error) {
 		}
 	}
 	w, err := s.workshop(ctx)
-	c.Prices = w.prices()
+	c.Workshop, c.Prices = w.Name, w.prices()
 	return c, err
 }
 

@@ -34,6 +34,8 @@ type batchView struct {
 	Cabinet   store.Cabinet // what may be picked from
 	PartnerID *uint64
 	Partner   *partnerView // the other dough of this batch, nil when there is none
+	slots     []Slot       // worked out once, by Slots
+	adds      []Line       // by Adds
 	auto      map[string]string
 	units     system
 	page      plan.Request // Req with the empty slots of the blend
@@ -89,6 +91,7 @@ type Control struct {
 	Path, Label, Unit, Sign      string
 	Kind                         plan.Kind
 	Optional, Slider, Hidden     bool
+	Lean                         bool // the page has the control: its value and words suffice
 	ID, Value, Auto, Hint, Error string
 	Min, Max, Step               string
 	Options                      template.HTML // of a choice, the value selected
@@ -149,19 +152,12 @@ func (v *batchView) Ctl(path, hint string) Control {
 	f = v.units.in(f)
 	c := Control{Path: path, Label: f.Label, Unit: f.Unit, Kind: f.Kind, Optional: f.Optional,
 		ID: "f-" + strings.ReplaceAll(path, ".", "-"), Hint: hint, Auto: v.units.auto(f, v.auto[path]), Value: v.value(f)}
-	c.Min, c.Max, c.Step = f.ShownBounds()
+	if c.Lean = v.Lean; !c.Lean {
+		c.Min, c.Max, c.Step = f.ShownBounds()
+		c.Options = options(f, c.Value, v.cabinet(f)...)
+	}
 	if f.Kind == plan.Price {
 		c.Sign = v.Req.Prices.Currency
-	}
-	switch {
-	case v.Lean:
-		f.Options = slices.DeleteFunc(slices.Clone(f.Options), func(o plan.Option) bool { return o.Key != c.Value })
-		if len(f.Options) == 0 && f.Kind == plan.Choice {
-			f.Options = []plan.Option{{Key: c.Value}}
-		}
-		c.Options = options(f, c.Value)
-	default:
-		c.Options = options(f, c.Value, v.cabinet(f)...)
 	}
 	if e, ok := v.Errors[path]; ok {
 		c.Error = e.ForPage()
@@ -245,6 +241,13 @@ type Slot struct {
 
 // Slots returns the lines of the blend: those with a flour, and one more to pick.
 func (v *batchView) Slots() []Slot {
+	if v.slots == nil {
+		v.slots = v.lineUp()
+	}
+	return v.slots
+}
+
+func (v *batchView) lineUp() []Slot {
 	var out []Slot
 	open, used := true, 0
 	for i, x := range v.page.Flours {
@@ -292,6 +295,9 @@ type Line struct {
 
 // Adds returns the lines of the additions: those that hold one, and one more to pick.
 func (v *batchView) Adds() []Line {
+	if v.adds != nil {
+		return v.adds
+	}
 	var out []Line
 	open, used := true, 0
 	for i, x := range v.page.Additions {
@@ -308,6 +314,7 @@ func (v *batchView) Adds() []Line {
 		}
 		out = append(out, l)
 	}
+	v.adds = out
 	return out
 }
 

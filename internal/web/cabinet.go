@@ -16,8 +16,7 @@ import (
 // cabinet returns what the workshop keeps, asked for once a request; an error is logged and
 // gives an empty one.
 func (s *Server) cabinet(c *gin.Context) store.Cabinet {
-	const key = "cabinet"
-	if known, ok := c.Get(key); ok {
+	if known, ok := c.Get(cabinetKey); ok {
 		return known.(store.Cabinet)
 	}
 	ctx, cancel := bounded(c)
@@ -27,8 +26,23 @@ func (s *Server) cabinet(c *gin.Context) store.Cabinet {
 		s.log.Warn("cabinet", "err", err)
 		out.Prices = plan.Default().Prices
 	}
-	c.Set(key, out)
+	c.Set(cabinetKey, out)
 	return out
+}
+
+// cabinetKey is where a request keeps the cabinet once it was asked for.
+const cabinetKey = "cabinet"
+
+// place is the workshop's name; an error is logged and gives none.
+func (s *Server) place(c *gin.Context) string {
+	if known, ok := c.Get(cabinetKey); ok {
+		return known.(store.Cabinet).Workshop
+	}
+	name, err := s.store.Workshop(c.Request.Context())
+	if err != nil {
+		s.log.Warn("workshop", "err", err)
+	}
+	return name
 }
 
 // shelfView is one shelf of the cabinet.

@@ -46,10 +46,7 @@ type frame struct {
 
 // render writes a page; a template that fails gives an error page, never half a page.
 func (s *Server) render(c *gin.Context, status int, page, title string, body any) {
-	place, err := s.store.Workshop(c.Request.Context())
-	if err != nil {
-		s.log.Warn("workshop", "err", err)
-	}
+	place := s.place(c)
 	units := shownIn(c)
 	var b bytes.Buffer
 	if err := s.pages[page].ExecuteTemplate(&b, "layout", frame{title, place, navOf(page), units == customary, body}); err != nil {

@@ -3,7 +3,7 @@
 // is not saved is kept in the tab.
 import { parse, stepped } from "./number.js";
 
-const WAIT_MS = 8; // a pause in typing before the server is asked
+const WAIT_MS = 0; // changes of one moment are asked about at once; a stale question is taken back
 
 export function startBatch(form) {
   const draftKey = "draft-" + form.dataset.id;
