@@ -159,13 +159,8 @@ func (s *Store) Things(ctx context.Context, retired bool) ([]Thing, error) {
 	return out, nil
 }
 
-// Cabinet returns what the workshop keeps and has not retired, and its prices.
-func (s *Store) Cabinet(ctx context.Context) (Cabinet, error) {
-	var c Cabinet
-	things, err := s.Things(ctx, false)
-	if err != nil {
-		return c, err
-	}
+// CabinetOf sorts things by what they are.
+func CabinetOf(things []Thing) (c Cabinet) {
 	for _, t := range things {
 		switch v := t.Value.(type) {
 		case flour.Flour:
@@ -180,6 +175,16 @@ func (s *Store) Cabinet(ctx context.Context) (Cabinet, error) {
 			c.Yields = append(c.Yields, v)
 		}
 	}
+	return c
+}
+
+// Cabinet returns what the workshop keeps and has not retired, and its prices.
+func (s *Store) Cabinet(ctx context.Context) (Cabinet, error) {
+	things, err := s.Things(ctx, false)
+	if err != nil {
+		return Cabinet{}, err
+	}
+	c := CabinetOf(things)
 	w, err := s.workshop(ctx)
 	c.Workshop, c.Prices = w.Name, w.prices()
 	return c, err

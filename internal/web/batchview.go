@@ -385,6 +385,8 @@ func (v *batchView) Why(key string) string { return v.Plan.Why[key] }
 type Way struct {
 	Words, Apart string // the eggs; what sets it apart
 	EggPct, TopG float64
+	YolkPct      float64 // extra yolk in the egg, %
+	WhitesG      float64 // left over
 	Hw           float64
 	Colour       string
 	Set          string // what takes it
@@ -398,7 +400,7 @@ func (v *batchView) Ways() []Way {
 	picks := append([]egg.Solution{f.Pick}, f.Eggs.Alternatives...)
 	var out []Way
 	for i, s := range picks {
-		w := Way{Words: wayWords(v.Plan, s, i == 0), EggPct: 100 * s.EggG / (free + s.FlourAddG), TopG: s.TopG,
+		w := Way{Words: wayWords(v.Plan, s, i == 0), EggPct: 100 * s.EggG / (free + s.FlourAddG), TopG: s.TopG, YolkPct: 100 * s.YolkShare, WhitesG: s.WhitesG,
 			Hw: s.Hw, Colour: v.Plan.TintOf(s).Face, On: i == 0, Apart: v.Plan.FeelOf(s),
 			Set: fmt.Sprintf("eggs.fix_whole_eggs=%d&eggs.fix_extra_yolks=%d", s.Whole, s.Yolks)}
 		switch {
@@ -456,6 +458,11 @@ var howItGoesIn = map[addition.Kind]string{addition.Puree: "cooled, beaten into 
 
 // How says how an addition goes in.
 func (v *batchView) How(k addition.Kind) string { return howItGoesIn[k] }
+
+// WithYolks says whether any way there takes extra yolks, and so leaves whites.
+func (v *batchView) WithYolks() bool {
+	return slices.ContainsFunc(v.Ways(), func(w Way) bool { return w.WhitesG > 0 })
+}
 
 // wayWords names one of the solver's answers; the one taken may be in grams.
 func wayWords(p *plan.Plan, s egg.Solution, taken bool) string {

@@ -4,35 +4,13 @@ import (
 	"net/url"
 	"testing"
 
-	"hollen/internal/core/addition"
-	"hollen/internal/core/egg"
-	"hollen/internal/core/flour"
 	"hollen/internal/core/plan"
 	"hollen/internal/demo"
 	"hollen/internal/store"
 )
 
 // demoCabinet is the demo's cabinet as the store would give it.
-func demoCabinet() (c store.Cabinet) {
-	for i, t := range demo.Scenario(demo.Day).Things {
-		key := store.Key(uint64(i + 1))
-		switch v := t.Value.(type) {
-		case flour.Flour:
-			v.Key = key
-			c.Flours = append(c.Flours, v)
-		case flour.Lot:
-			v.Key = key
-			c.Lots = append(c.Lots, v)
-		case egg.Class:
-			v.Key = key
-			c.Eggs = append(c.Eggs, v)
-		case addition.Addition:
-			v.Key = key
-			c.Additions = append(c.Additions, v)
-		}
-	}
-	return c
-}
+func demoCabinet() store.Cabinet { return store.CabinetOf(demo.Scenario(demo.Day).Things) }
 
 // Of two windows each keeps what it alone changed; where both changed a thing, ours stands
 // and the other is told.

@@ -90,8 +90,11 @@ func (u system) in(f plan.Field) plan.Field {
 	}
 	f.Step = step / k.by
 	f.Digits = max(0, int(math.Ceil(-math.Log10(step)-1e-9))) + 1
+	if f.Unit != "in" { // exact enough to turn back into whole grams and degrees
+		f.Digits++
+	}
 	if k.add != 0 {
-		f.Digits = 0
+		f.Digits = 1
 	}
 	return f
 }
