@@ -263,7 +263,7 @@ func TestWithoutScripts(t *testing.T) {
 func TestOnATablet(t *testing.T) {
 	base, _ := serve(t)
 	b := open(t, browser(t), base, tabletW, tabletH)
-	paths := []string{"/", "/batches/new", "/cabinet/flours", "/cabinet/flours/1", "/cabinet/lots/2", "/cabinet/eggs", "/cabinet/additions", "/cabinet/powders", "/cabinet/prices", "/rooms", "/compare", "/recipe"}
+	paths := []string{"/", "/batches/new", "/cabinet/flours", "/cabinet/flours/1", "/cabinet/lots/2", "/cabinet/eggs", "/cabinet/additions", "/cabinet/powders", "/cabinet/house", "/rooms", "/compare", "/recipe"}
 	for _, st := range plan.Stages() {
 		paths = append(paths, "/batches/4?at="+string(st))
 	}

@@ -18,7 +18,7 @@ func TestShots(t *testing.T) {
 	}
 	base, _ := serve(t)
 	br := browser(t)
-	views := []struct{ name, path string }{{"batches", "/"}, {"new-batch", "/batches/new"}, {"cabinet", "/cabinet/flours"}, {"additions", "/cabinet/additions"}, {"powders", "/cabinet/powders"}, {"rooms", "/rooms"}, {"compare", "/compare?a=7"}, {"recipe", "/recipe"}, {"green", "/batches/2?at=formula"}}
+	views := []struct{ name, path string }{{"batches", "/"}, {"new-batch", "/batches/new"}, {"cabinet", "/cabinet/flours"}, {"additions", "/cabinet/additions"}, {"powders", "/cabinet/powders"}, {"rooms", "/rooms"}, {"compare", "/compare?a=7"}, {"recipe", "/recipe"}, {"green", "/batches/2?at=formula"}, {"doctor", "/batches/7?at=doctor&doctor.sign=cracks&doctor.a=dry:little"}}
 	for _, s := range []string{"formula", "room", "knead", "rest", "roll", "cut", "dry", "cook"} {
 		views = append(views, struct{ name, path string }{s, "/batches/7?at=" + s})
 	}

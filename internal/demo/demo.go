@@ -19,9 +19,9 @@ import (
 func Scenario(day time.Time) store.Scenario {
 	w := workshop{day}
 	return store.Scenario{
-		Name:   "Bottega Marram, the quay workshop",
-		Prices: w.prices(),
-		Rooms:  []store.Room{{Name: "January, stove on", TempC: 20, RH: .34}, {Name: "April morning", TempC: 17, RH: .52}, {Name: "August, doors open", TempC: 27, RH: .74}},
+		Name:  "Bottega Marram, the quay workshop",
+		House: w.house(),
+		Rooms: []store.Room{{Name: "January, stove on", TempC: 20, RH: .34}, {Name: "April morning", TempC: 17, RH: .52}, {Name: "August, doors open", TempC: 27, RH: .74}},
 		Things: []store.Thing{
 			{Kind: store.FlourKind, Value: w.sack()},
 			{Kind: store.LotKind, Value: w.springSack()},
@@ -65,6 +65,14 @@ func price(s string) cost.Money {
 		panic(err) // prices here are constant
 	}
 	return m
+}
+
+// house is what the workshop's batches start from: a mixer for the large ones.
+func (w workshop) house() plan.House {
+	h := plan.DefaultHouse()
+	hook, processor := 4000., 700.
+	h.Prices, h.Bench.HookG, h.Bench.ProcessorG, h.Bench.People = w.prices(), &hook, &processor, 2
+	return h
 }
 
 func (w workshop) prices() plan.Prices {
@@ -151,7 +159,8 @@ func (w workshop) batches() []plan.Request {
 			r.Eggs.Style, r.Eggs.From = egg.YolksOnly, "fridge"
 			r.Cut.Shape = "tagliolini"
 			r.Roll.Machine, r.Roll.Mode = "mixer-8", roll.Fewest
-			r.Rest.At = "fridge"
+			r.Rest.At, r.Rest.Wrapped = "fridge", "pieces"
+			r.Clock = plan.Clock{RollAt: w.ago(0) + "T17:30", From: w.ago(0) + "T13:00"}
 			r.Room.RH = .5
 		}),
 		batch(Saturday, func(r *plan.Request) {
@@ -166,7 +175,7 @@ func (w workshop) batches() []plan.Request {
 		}),
 	}
 	for i := range all {
-		all[i].MadeOn, all[i].Prices = w.ago(0), w.prices()
+		all[i].MadeOn, all[i].Prices, all[i].Bench = w.ago(0), w.prices(), w.house().Bench
 		for j := range all[i].Flours {
 			all[i].Flours[j].Settle(all[i].MadeOn)
 		}

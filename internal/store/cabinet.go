@@ -50,7 +50,7 @@ type Cabinet struct {
 	Additions []addition.Addition
 	Yields    []addition.Yield
 	Workshop  string // its name
-	Prices    plan.Prices
+	House     plan.House
 }
 
 // item is a row of the cabinet.
@@ -186,7 +186,7 @@ func (s *Store) Cabinet(ctx context.Context) (Cabinet, error) {
 	}
 	c := CabinetOf(things)
 	w, err := s.workshop(ctx)
-	c.Workshop, c.Prices = w.Name, w.prices()
+	c.Workshop, c.House = w.Name, w.house()
 	return c, err
 }
 
@@ -236,11 +236,11 @@ func (s *Store) Retire(ctx context.Context, kind Kind, id uint64, retire bool) e
 	return db.Unscoped().Model(&item{}).Where("id = ? AND kind = ?", id, kind).UpdateColumn("retired_at", nil).Error
 }
 
-// SavePrices keeps the workshop's prices, which new batches start from.
-func (s *Store) SavePrices(ctx context.Context, p plan.Prices) error {
-	doc, err := json.Marshal(p)
+// SaveHouse keeps what new batches start from.
+func (s *Store) SaveHouse(ctx context.Context, h plan.House) error {
+	doc, err := json.Marshal(h)
 	if err != nil {
 		return err
 	}
-	return s.db.WithContext(ctx).Clauses(clause.OnConflict{DoUpdates: clause.AssignmentColumns([]string{"prices"})}).Create(&workshop{1, "", doc}).Error
+	return s.db.WithContext(ctx).Clauses(clause.OnConflict{DoUpdates: clause.AssignmentColumns([]string{"house"})}).Create(&workshop{1, "", doc}).Error
 }

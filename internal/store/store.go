@@ -47,16 +47,16 @@ type revision struct {
 }
 
 type workshop struct {
-	ID     int `gorm:"primaryKey"`
-	Name   string
-	Prices raw
+	ID    int `gorm:"primaryKey"`
+	Name  string
+	House raw
 }
 
-// prices reads the workshop's prices; none were ever kept in a new one.
-func (w workshop) prices() plan.Prices {
-	p := plan.Default().Prices
-	_ = json.Unmarshal(w.Prices, &p) // what cannot be read was never kept
-	return p
+// house reads what new batches start from; nothing was ever kept in a new workshop.
+func (w workshop) house() plan.House {
+	h := plan.DefaultHouse()
+	_ = json.Unmarshal(w.House, &h) // what cannot be read was never kept
+	return h
 }
 
 // Document is a request kept as JSON.
@@ -329,7 +329,7 @@ func (s *Store) Restore(ctx context.Context, id uint64) error {
 // Scenario is what a new database may start with.
 type Scenario struct {
 	Name    string
-	Prices  plan.Prices
+	House   plan.House
 	Rooms   []Room
 	Things  []Thing        // in an empty cabinet the first gets the key own-1
 	Batches []plan.Request // the last one newest
@@ -352,11 +352,11 @@ func (s *Store) Seed(ctx context.Context, sc Scenario) (seeded bool, err error) 
 
 // keep writes the scenario.
 func (sc Scenario) keep(tx *gorm.DB) error {
-	prices, err := json.Marshal(sc.Prices)
+	house, err := json.Marshal(sc.House)
 	if err != nil {
 		return err
 	}
-	if err := tx.Save(&workshop{1, sc.Name, prices}).Error; err != nil {
+	if err := tx.Save(&workshop{1, sc.Name, house}).Error; err != nil {
 		return err
 	}
 	if len(sc.Rooms) > 0 {

@@ -86,6 +86,7 @@ func (s *Server) ask(c *gin.Context) (asked, bool) {
 	}
 	f := bind(b.Request.Request, values, s.cabinet(c), typedIn(c, values))
 	f.units = shownIn(c)
+	f.notPast(b.Request.Request, time.Now())
 	version := b.Version
 	if n, err := strconv.Atoi(values.Get("version")); err == nil && n > 0 && n <= b.Version {
 		version = n
@@ -100,6 +101,7 @@ func (s *Server) ask(c *gin.Context) (asked, bool) {
 		return asked{}, false
 	}
 	v.PartnerID = b.PartnerID
+	v.consult(values)
 	return asked{b, f, v}, true
 }
 
@@ -143,6 +145,7 @@ func (s *Server) openBatch(c *gin.Context) {
 		return
 	}
 	v.Saved, v.PartnerID = c.Query("saved") != "", b.PartnerID
+	v.consult(c.Request.URL.Query())
 	s.show(c, http.StatusOK, v)
 }
 

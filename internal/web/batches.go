@@ -145,7 +145,8 @@ func (s *Server) createBatch(c *gin.Context) {
 	unasked := asked.Get(other)
 	asked.Del(other)
 	start := blank()
-	start.MadeOn, start.Prices = today(), s.cabinet(c).Prices
+	start.MadeOn = today()
+	s.cabinet(c).House.Start(&start)
 	f := bind(start, asked, s.cabinet(c), shownIn(c))
 	f.Typed[other] = unasked
 	if len(f.Errors) > 0 {

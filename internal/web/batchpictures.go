@@ -72,30 +72,6 @@ func (v *batchView) DampRuler(m flour.Moisture) draw.Ruler {
 	return r
 }
 
-// share is a 0–100 scale with the part that is ready.
-func share(title string, value, from, to float64, left, right, words string) draw.Ruler {
-	return draw.Ruler{Title: title, Max: 100, Step: 20, Left: left, Right: right, Edges: true,
-		Bands: []draw.Band{{From: from, To: to, Class: "dough", Words: words}}, Marks: []draw.Mark{{At: value, Text: fmt.Sprintf("%.0f %%", value)}}}
-}
-
-// WorkRuler is the development at the end of the folds.
-func (v *batchView) WorkRuler() draw.Ruler {
-	r := share("Development against what rolls", 100*v.Plan.Knead.D, 100*v.Plan.Rules().Knead.ReadyD, 100, "still rough", "", "")
-	r.Foot = fmt.Sprintf("Counting the rest and %s at the widest stop. Open marker: before the folds, %.0f %%.", plan.Plural(v.Plan.Roll.Folds, "folded pass", "folded passes"), 100*v.Plan.Rest.D)
-	r.Marks = append([]draw.Mark{{At: 100 * v.Plan.Rest.D, Open: true}}, r.Marks...)
-	return r
-}
-
-// TenseRuler is the tension at the end of the rest.
-func (v *batchView) TenseRuler() draw.Ruler {
-	return share("Tension against what rolls", 100*v.Plan.Rest.T, 0, 100*v.Plan.Rules().Knead.ReadyT, "", "snaps back, tears", "rolls easily")
-}
-
-// DrinkRuler is the water uptake at the end of the rest.
-func (v *batchView) DrinkRuler() draw.Ruler {
-	return share("Water uptake against what rolls", 100*v.Plan.Rest.U, 100*v.Plan.Rules().Knead.ReadyU, 100, "still sandy inside", "", "")
-}
-
 // DryRuler is the drying windows over time.
 func (v *batchView) DryRuler() draw.Ruler {
 	d := &v.Plan.Dry

@@ -11,6 +11,7 @@ import (
 	"hollen/internal/core/addition"
 	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
+	"hollen/internal/core/knead"
 	"hollen/internal/core/plan"
 	"hollen/internal/store"
 )
@@ -33,9 +34,10 @@ type batchView struct {
 	Rooms     []roomRow
 	Cabinet   store.Cabinet // what may be picked from
 	PartnerID *uint64
-	Partner   *partnerView // the other dough of this batch, nil when there is none
-	slots     []Slot       // worked out once, by Slots
-	adds      []Line       // by Adds
+	Doctor    *consultation // at the doctor's alone
+	Partner   *partnerView  // the other dough of this batch, nil when there is none
+	slots     []Slot        // worked out once, by Slots
+	adds      []Line        // by Adds
 	auto      map[string]string
 	units     system
 	page      plan.Request // Req with the empty slots of the blend
@@ -52,6 +54,9 @@ func newView(id uint64, version int, at string, saved plan.Request, f form) (*ba
 		if string(s) == at {
 			v.At = s
 		}
+	}
+	if at == string(atDoctor) {
+		v.At = atDoctor
 	}
 	v.Unsaved = len(f.Errors) > 0 || len(plan.Changes(saved, f.Request)) > 0
 	return v, nil
@@ -91,6 +96,7 @@ type Control struct {
 	Path, Label, Unit, Sign      string
 	Kind                         plan.Kind
 	Optional, Slider, Hidden     bool
+	SlideMax                     string
 	Lean                         bool // the page has the control: its value and words suffice
 	ID, Value, Auto, Hint, Error string
 	Min, Max, Step               string
@@ -128,7 +134,7 @@ type Carried struct{ Path, Value string }
 func (v *batchView) Carried() []Carried {
 	var out []Carried
 	for _, f := range plan.Fields() {
-		if f.Path != "name" && f.Path != "flours.0.share" && (f.Stage != v.At || f.Path == "knead.school") {
+		if f.Path != "name" && f.Path != "flours.0.share" && (f.Stage != v.At || f.Group == "acts") {
 			out = append(out, Carried{f.Path, v.value(v.units.in(f))})
 		}
 	}
@@ -218,7 +224,14 @@ func (v *batchView) Stale() (out []Stale) {
 // Slide is Ctl with a slider under it.
 func (v *batchView) Slide(path, hint string) Control {
 	c := v.Ctl(path, hint)
-	c.Slider = true
+	c.Slider, c.SlideMax = true, c.Max
+	return c
+}
+
+// SlideTo is Slide with a nearer end than what is allowed.
+func (v *batchView) SlideTo(path, hint, most string) Control {
+	c := v.Slide(path, hint)
+	c.SlideMax = most
 	return c
 }
 
@@ -486,6 +499,36 @@ func (v *batchView) MadeOf() []Composition {
 		{"c-protein", "Protein", d.ProteinG, d.ProteinG / d.MassG}, {"c-fat", "Fat", d.FatG, d.FatG / d.MassG}, {"c-ash", "Ash", d.AshG, d.AshG / d.MassG},
 	}
 }
+
+// WorkFigure is the kneading of the way, in as few words as a figure has.
+func (v *batchView) WorkFigure() string {
+	if w := v.Plan.Knead.Way; w.Turns > 1 {
+		return fmt.Sprintf("%d × %.0f", w.Turns, w.KneadMin)
+	}
+	return fmt.Sprintf("%.3g", v.Plan.Knead.Way.WorkMin)
+}
+
+// RestFigure is the last rest: minutes, or hours and minutes.
+func (v *batchView) RestFigure() string {
+	if m := v.Plan.Rest.Min; m < 120 {
+		return fmt.Sprintf("%.0f", m)
+	}
+	return plan.Minutes(v.Plan.Rest.Min)
+}
+
+// RestUnit is the unit of RestFigure.
+func (v *batchView) RestUnit() string {
+	if v.Plan.Rest.Min < 120 {
+		return "min"
+	}
+	return ""
+}
+
+// SchoolName names the school the batch is kneaded by.
+func (v *batchView) SchoolName() string { return schoolNames[v.Plan.Knead.School] }
+
+// schoolNames are the schools in a word or two.
+var schoolNames = map[knead.School]string{knead.Long: "Long", knead.Turns: "In turns", knead.Short: "Short", knead.Hook: "Hook", knead.Processor: "Processor"}
 
 // EggG is the edible egg of the pick, g.
 func (v *batchView) EggG() float64 { return v.Plan.Formula.WholeG + v.Plan.Formula.YolkG }

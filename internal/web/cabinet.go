@@ -6,6 +6,7 @@ import (
 	"net/http"
 	"net/url"
 	"strconv"
+	"strings"
 
 	"github.com/gin-gonic/gin"
 
@@ -24,7 +25,7 @@ func (s *Server) cabinet(c *gin.Context) store.Cabinet {
 	out, err := s.store.Cabinet(ctx)
 	if err != nil {
 		s.log.Warn("cabinet", "err", err)
-		out.Prices = plan.Default().Prices
+		out.House = plan.DefaultHouse()
 	}
 	c.Set(cabinetKey, out)
 	return out
@@ -52,9 +53,9 @@ type shelfView struct {
 	Own     []thingRow
 	Shipped []thingRow
 	Powder  *powderView
-	Priced  bool // the page of prices is open
+	House   bool // the page of the house is open
 	Entries []entry
-	Kept    bool // prices were just kept
+	Kept    bool // it was just kept
 }
 
 // thingRow is one thing as its shelf lists it.
@@ -243,60 +244,68 @@ func (s *Server) shelve(c *gin.Context, retire bool) {
 	c.Redirect(http.StatusSeeOther, "/cabinet/"+sh.Path)
 }
 
-// priceFields are the prices a workshop keeps for its new batches, as fields of a batch.
-func priceFields() (out []plan.Field) {
+// houseFields are what a workshop keeps for its new batches, as fields of a batch.
+func houseFields() (out []plan.Field) {
 	for _, f := range plan.Fields() {
-		if len(f.Path) > 7 && f.Path[:7] == "prices." && f.Path != "prices.filling" {
+		switch group, _, _ := strings.Cut(f.Path, "."); {
+		case f.Path == "prices.filling": // belongs to one batch
+		case group == "prices", group == "bench", f.Path == "knead.school", f.Path == "knead.mix":
 			out = append(out, f)
 		}
 	}
 	return out
 }
 
-func (s *Server) openPrices(c *gin.Context) {
+func (s *Server) openHouse(c *gin.Context) {
 	r := plan.Default()
-	r.Prices = s.cabinet(c).Prices
-	s.showPrices(c, http.StatusOK, &r, nil)
+	s.cabinet(c).House.Start(&r)
+	s.showHouse(c, http.StatusOK, &r, nil)
 }
 
-// showPrices shows the prices of r, with what was typed where it was not allowed.
-func (s *Server) showPrices(c *gin.Context, status int, r *plan.Request, errs map[string]plan.FieldError) {
-	v := shelfView{Shelves: shelves, Priced: true, Kept: c.Query("kept") != ""}
-	for _, f := range priceFields() {
-		e := entry{Key: f.Path, Label: f.Label, Unit: f.Unit, Kind: f.Kind, Value: f.Get(r), Optional: true}
+// showHouse shows the house of r, with what was typed where it was not allowed.
+func (s *Server) showHouse(c *gin.Context, status int, r *plan.Request, errs map[string]plan.FieldError) {
+	v := shelfView{Shelves: shelves, House: true, Kept: c.Query("kept") != ""}
+	for _, f := range houseFields() {
+		f = shownIn(c).in(f)
+		e := entry{Key: f.Path, Label: f.Label, Unit: f.Unit, Kind: f.Kind, Options: f.Options, Value: f.Get(r), Optional: f.Optional}
+		e.Min, _ = plan.ParseNumber(f.Shown(f.Min))
+		e.Max, _ = plan.ParseNumber(f.Shown(f.Max))
 		if bad, ok := errs[f.Path]; ok {
 			e.Value, e.Error = bad.Value, bad.ForPage()
 		}
 		v.Entries = append(v.Entries, e)
 	}
-	s.render(c, status, "cabinet", "Prices", v)
+	s.render(c, status, "cabinet", "House", v)
 }
 
-func (s *Server) savePrices(c *gin.Context) {
+func (s *Server) saveHouse(c *gin.Context) {
 	values, ok := s.posted(c)
 	if !ok {
 		return
 	}
 	r := plan.Default()
 	errs := map[string]plan.FieldError{}
-	for _, f := range priceFields() {
+	for _, f := range houseFields() {
+		if !values.Has(f.Path) {
+			continue
+		}
 		var fe plan.FieldError
-		if err := f.Set(&r, values.Get(f.Path)); errors.As(err, &fe) {
+		if err := shownIn(c).in(f).Set(&r, values.Get(f.Path)); errors.As(err, &fe) {
 			fe.Value = values.Get(f.Path)
 			errs[f.Path] = fe
 		}
 	}
 	if len(errs) > 0 {
-		s.showPrices(c, http.StatusUnprocessableEntity, &r, errs)
+		s.showHouse(c, http.StatusUnprocessableEntity, &r, errs)
 		return
 	}
 	ctx, cancel := bounded(c)
 	defer cancel()
-	if err := s.store.SavePrices(ctx, r.Prices); err != nil {
+	if err := s.store.SaveHouse(ctx, plan.HouseOf(r)); err != nil {
 		s.failStore(c, err)
 		return
 	}
-	c.Redirect(http.StatusSeeOther, "/cabinet/prices?kept=1")
+	c.Redirect(http.StatusSeeOther, "/cabinet/house?kept=1")
 }
 
 // newOf is where a new thing like a shipped one is made.

@@ -9,6 +9,7 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"time"
 
 	"hollen/internal/core/flour"
 	"hollen/internal/core/plan"
@@ -37,6 +38,9 @@ func padded(r plan.Request) plan.Request {
 	for len(r.Eggs.Also) < plan.MaxAlso {
 		r.Eggs.Also = append(r.Eggs.Also, plan.EggCount{})
 	}
+	for r.Acts = slices.Clone(r.Acts); len(r.Acts) < plan.MaxActs; {
+		r.Acts = append(r.Acts, plan.Act{})
+	}
 	return r
 }
 
@@ -54,7 +58,7 @@ type form struct {
 func asSaved(r plan.Request, u system) form { return form{Request: r, Page: padded(r), units: u} }
 
 // heads name the field of each group that says what stands in a slot; "" there empties it.
-var heads = map[string]string{"flours": "flour", "additions": "addition", "eggs.also": "class"}
+var heads = map[string]string{"flours": "flour", "additions": "addition", "eggs.also": "class", "acts": "kind"}
 
 // bind applies posted values to base. It honours two more keys: "set" puts values into
 // fields (path=value&…) and "step" moves one by a step (path=1 or path=-1), as the page's
@@ -176,6 +180,8 @@ func (f *form) isEmpty(group string, slot int) bool {
 		return f.Page.Flours[slot].Flour == ""
 	case "additions":
 		return f.Page.Additions[slot].Addition == ""
+	case "acts":
+		return f.Page.Acts[slot].Kind == ""
 	}
 	return f.Page.Eggs.Also[slot].Class == ""
 }
@@ -188,6 +194,8 @@ func (f *form) empty(group string, slot int) {
 		x.Flour, x.Share, x.Own, x.Lot, x.LotKept, x.PricePerKG = "", 0, nil, "", nil, nil
 	case "additions":
 		f.Page.Additions[slot] = plan.AdditionPart{}
+	case "acts":
+		f.Page.Acts[slot] = plan.Act{}
 	default:
 		f.Page.Eggs.Also[slot] = plan.EggCount{}
 	}
@@ -299,12 +307,27 @@ func (f *form) whole() plan.Request {
 	r.Flours = slices.DeleteFunc(slices.Clone(r.Flours), func(x plan.FlourPart) bool { return x.Flour == "" })
 	r.Additions = slices.DeleteFunc(slices.Clone(r.Additions), func(x plan.AdditionPart) bool { return x.Addition == "" })
 	r.Eggs.Also = slices.DeleteFunc(slices.Clone(r.Eggs.Also), func(x plan.EggCount) bool { return x.Class == "" })
+	r.Acts = slices.DeleteFunc(slices.Clone(r.Acts), func(x plan.Act) bool { return x.Kind == "" })
 	sum := 0.
 	for _, x := range r.Flours {
 		sum += x.Share
 	}
 	r.Flours[0].Share += 1 - sum
 	return r
+}
+
+// notPast refuses a time to roll that has just been set and is over by the kitchen's clock.
+func (f *form) notPast(base plan.Request, now time.Time) {
+	field, _ := plan.FieldAt("clock.roll_at")
+	wish := field.Get(&f.Request)
+	at, err := plan.At(wish)
+	if err != nil || wish == field.Get(&base) {
+		return
+	}
+	if clock, err := plan.At(now.Format("2006-01-02T15:04")); err == nil && at.Before(clock) {
+		f.refuse(plan.FieldError{Path: field.Path, Label: field.Label, Value: wish, Allowed: "it is past: the clock here says " + clock.Format("15:04 on 2 January")}, wish)
+		f.back(field, base)
+	}
 }
 
 func (f *form) refuse(err error, typed string) {
@@ -406,6 +429,9 @@ func merge(base, mine, theirs plan.Request) (merged plan.Request, meanwhile []Cl
 	}
 	if groups["additions"] {
 		merged.Additions = slices.Clone(mine.Additions)
+	}
+	if groups["acts"] {
+		merged.Acts = slices.Clone(mine.Acts)
 	}
 	if groups["eggs.also"] {
 		merged.Eggs.Also = slices.Clone(mine.Eggs.Also)

@@ -22,8 +22,8 @@ func (s *Server) routes(e *gin.Engine) {
 	e.GET("/compare", s.compare) // two batches, or two days of one
 
 	e.GET("/cabinet", s.openCabinet)
-	e.GET("/cabinet/prices", s.openPrices)
-	e.POST("/cabinet/prices", s.savePrices)
+	e.GET("/cabinet/house", s.openHouse) // what new batches start from
+	e.POST("/cabinet/house", s.saveHouse)
 	e.GET("/cabinet/:shelf", s.openShelf) // flours, lots, eggs, additions, powders
 	e.GET("/cabinet/:shelf/new", s.newThing)
 	e.GET("/cabinet/:shelf/:id", s.editThing)

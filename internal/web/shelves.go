@@ -66,7 +66,7 @@ func money(c store.Cabinet, m cost.Money) string {
 	if m == 0 {
 		return ""
 	}
-	return c.Prices.Currency + " " + m.String()
+	return c.House.Prices.Currency + " " + m.String()
 }
 
 var sorptions = []plan.Option{{Key: string(flour.Soft), Name: "Soft wheat"}, {Key: string(flour.Hard), Name: "Hard wheat"}, {Key: string(flour.Durum), Name: "Durum"}}

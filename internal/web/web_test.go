@@ -610,8 +610,8 @@ func TestCabinet(t *testing.T) {
 	s.wants(s.ask("GET", "/cabinet/powders?of=nettle&want=100", nil), 200, "772<span", "865<span") // 100·.95/.123, 100·900/104
 	s.wants(s.ask("GET", "/cabinet/powders?of=nettle&want=lots&water=100", nil), 200, "1 to 20,000 g is allowed", "50 to 98 %", `value="lots"`)
 	// Prices: new batches start from them, old ones keep theirs.
-	s.wants(s.ask("POST", "/cabinet/prices", url.Values{"prices.currency": {"£"}, "prices.egg_each": {"0.40"}}), 303)
-	s.wants(s.ask("POST", "/cabinet/prices", url.Values{"prices.currency": {"£"}, "prices.egg_each": {"a few pence"}}), 422, "0 to 1,000,000", `value="a few pence"`)
+	s.wants(s.ask("POST", "/cabinet/house", url.Values{"prices.currency": {"£"}, "prices.egg_each": {"0.40"}}), 303)
+	s.wants(s.ask("POST", "/cabinet/house", url.Values{"prices.currency": {"£"}, "prices.egg_each": {"a few pence"}}), 422, "0 to 1,000,000", `value="a few pence"`)
 	s.wants(s.ask("POST", "/batches", url.Values{"name": {"New"}, "amount.by": {"portions"}, "amount.portions": {"4"}, "flours.0.flour": {"plain"}, "eggs.class": {"own-4"}, "cut.shape": {"fettuccine"}, "roll.machine": {"mixer-8"}}), 303)
 	b, _ := s.store.Get(context.Background(), 8)
 	if r := b.Request; r.Prices.Currency != "£" || r.Prices.EggEach.String() != "0.40" || r.Eggs.OwnClass == nil || r.MadeOn != today() {

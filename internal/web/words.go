@@ -8,6 +8,7 @@ import (
 	"strings"
 
 	"hollen/internal/core/dough"
+	"hollen/internal/core/knead"
 	"hollen/internal/core/plan"
 	"hollen/internal/draw"
 )
@@ -44,10 +45,19 @@ var wordFuncs = template.FuncMap{
 		return a + "–" + b
 	},
 	"curve": func(c draw.Curve) template.HTML { return template.HTML(c.SVG()) },
-	"steps": func(s draw.Steps) template.HTML { return template.HTML(s.SVG()) },
-	"ruler": func(r draw.Ruler) template.HTML { return template.HTML(r.SVG()) },
-	"dough": doughStyle,
-	"tint":  func(colour string) template.CSS { return template.CSS("--dough:" + tintOnly.FindString(colour)) },
+	"clock": func(at string) string {
+		t, err := plan.At(at)
+		if err != nil {
+			return at
+		}
+		return t.Format("Mon 15:04")
+	},
+	"school": func(s knead.School) string { return schoolNames[s] },
+	"track":  func(t draw.Track) template.HTML { return template.HTML(t.SVG()) },
+	"steps":  func(s draw.Steps) template.HTML { return template.HTML(s.SVG()) },
+	"ruler":  func(r draw.Ruler) template.HTML { return template.HTML(r.SVG()) },
+	"dough":  doughStyle,
+	"tint":   func(colour string) template.CSS { return template.CSS("--dough:" + tintOnly.FindString(colour)) },
 }
 
 // tintOnly is a colour as the cabinet keeps it.
@@ -68,7 +78,7 @@ func doughStyle(p *plan.Plan) template.CSS {
 
 // stationNames are the names on the spine.
 var stationNames = map[plan.Stage]string{plan.AtFormula: "Formula", plan.AtRoom: "Room", plan.AtKnead: "Knead", plan.AtRest: "Rest",
-	plan.AtRoll: "Roll", plan.AtCut: "Cut", plan.AtDry: "Dry", plan.AtCook: "Cook"}
+	plan.AtRoll: "Roll", plan.AtCut: "Cut", plan.AtDry: "Dry", plan.AtCook: "Cook", atDoctor: "Something wrong"}
 
 // keyFigure returns the number a station shows on the spine.
 func keyFigure(p *plan.Plan, s plan.Stage) string {
@@ -90,7 +100,10 @@ func keyFigure(p *plan.Plan, s plan.Stage) string {
 		}
 		return "+" + plan.Grams(f.TopG) + " " + p.TopWord()
 	case plan.AtKnead:
-		return plan.Minutes(p.Knead.Min)
+		if w := p.Knead.Way; w.Turns > 1 {
+			return fmt.Sprintf("%d × %.0f min", w.Turns, w.KneadMin)
+		}
+		return plan.Minutes(p.Knead.Way.WorkMin)
 	case plan.AtRest:
 		return plan.Minutes(p.Rest.Min)
 	case plan.AtRoll:
@@ -144,6 +157,8 @@ func automatic(p *plan.Plan) map[string]string {
 		"eggs.fix_whole_eggs":  n(float64(p.Formula.Pick.Whole), 0),
 		"eggs.fix_extra_yolks": n(float64(p.Formula.Pick.Yolks), 0),
 		"knead.knead_min":      n(p.Knead.Min, 0),
+		"knead.turns":          n(float64(p.Knead.Way.Turns), 0),
+		"bench.hand_limit_g":   n(p.Rules().Knead.OnePersonG, 0),
 		"rest.rest_min":        n(p.Rest.Min, 0),
 		"roll.target_mm":       n(p.Roll.TargetMM, 2),
 		"roll.pieces":          n(float64(p.Roll.Pieces), 0),

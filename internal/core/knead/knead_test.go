@@ -84,58 +84,148 @@ func TestProperties(t *testing.T) {
 	}
 }
 
-func ask(r rules.Rules) Ask {
-	return Ask{Method: by.Hand, StartC: 22, RoomC: 22, RestC: 22, Folds: 3, MinRest: r.Knead.RestMinMin,
-		GlutenBar: r.Flour.GlutenNoSheet, ColdBarC: r.Safety.ColdC}
+func ask(r rules.Rules, school School) Ask {
+	return Ask{School: school, StartC: 22, RoomC: 22, FridgeC: 4, MinRest: r.Knead.RestMinMin, GlutenBar: r.Flour.GlutenNoSheet, FoldMin: .2}
 }
 
-// No way within the school that is ready takes less time, or as long with less kneading.
-func TestLongIsMinimal(t *testing.T) {
+func dough(key string, hw, massG float64) Dough {
 	r := rules.Default()
-	for _, key := range []string{"soft-00", "strong", "semola-fine", "semolina-coarse", "wholemeal", "spelt-white"} {
-		f, _ := flour.Find(key)
-		b := flour.Mix(r.Flour, []flour.Part{{Flour: f, MassG: 400, Moisture: flour.Moisture{NowWB: .135}}})
-		for _, hw := range []float64{36, 39, 42, 46} {
-			for _, restC := range []float64{4, 16, 22, 32} {
-				d := Of(r, b, 6, hw, 600)
-				a := ask(r)
-				a.RestC = restC
-				got := d.Long(a)
-				for m := 8.; m <= 15; m++ {
-					for rest := a.MinRest; rest <= r.Knead.RestMaxMin; rest += 5 {
-						earlier := m+rest < got.KneadMin+got.RestMin || m+rest == got.KneadMin+got.RestMin && m < got.KneadMin
-						if (earlier || !got.Ready) && d.ready(a, d.Rest(d.Knead(d.Start(22), by.Hand, m, 22), rest, restC)) {
-							t.Fatalf("%s Hw %v rest at %v: %v + %v is ready, got %+v", key, hw, restC, m, rest, got)
+	f, _ := flour.Find(key)
+	b := flour.Mix(r.Flour, []flour.Part{{Flour: f, MassG: 400, Moisture: flour.Moisture{NowWB: .135}}})
+	return Of(r, b, 6, hw, massG)
+}
+
+// No way within the school that is ready takes less time, or as long with less kneading, or
+// as much kneading with fewer folds. Every whole minute, five-minute rest and fold is tried.
+func TestSolvedMinutesAreMinimal(t *testing.T) {
+	r := rules.Default()
+	for _, school := range Schools() {
+		ready := 0
+		for _, key := range []string{"soft-00", "strong", "semola-fine", "wholemeal", "spelt-white"} {
+			for _, hw := range []float64{37, 42, 46} {
+				for _, roomC := range []float64{16, 29} {
+					for _, cold := range []bool{false, true} {
+						d := dough(key, hw, 600)
+						a := ask(r, school)
+						a.RoomC, a.Cold = roomC, cold
+						got := d.Solve(a)
+						if got.Ready {
+							ready++
+						}
+						lo, hi := a.rests(&r.Knead)
+						hi = min(hi, lo+120)
+						fLo, fHi := a.folds(&r.Knead)
+						for _, o := range a.outlines(&r.Knead) {
+							s, work := d.Start(22), 0.
+							for _, st := range o.steps {
+								s, work = d.take(s, st, a), work+st.Min
+							}
+							kneading := work - 15*float64(o.turns-1)
+							for rest := lo; rest <= hi; rest += 5 {
+								end := d.take(s, Step{By: a.last(), Min: rest}, a)
+								for n := fLo; n <= fHi; n++ {
+									if !d.readyWith(a, end, n) {
+										continue
+									}
+									was, now := got.ElapsedMin-mixOf(r, school), work+rest
+									if !got.Ready || now < was-1e-9 || math.Abs(now-was) < 1e-9 && (kneading < got.WorkMin-1e-9 || kneading < got.WorkMin+1e-9 && n < got.Folds) {
+										t.Fatalf("%s %s Hw %v room %v cold %v: %v + %v with %d folds is ready, got %+v", school, key, hw, roomC, cold, o.steps, rest, n, got)
+									}
+								}
+							}
 						}
 					}
 				}
 			}
 		}
+		if ready < 10 {
+			t.Errorf("%s: only %d doughs are ever ready", school, ready)
+		}
 	}
 }
 
-func TestLongSaysWhatIsShort(t *testing.T) {
+func mixOf(r rules.Rules, s School) float64 {
+	if s == Hook || s == Processor {
+		return r.Knead.MixMachineMin
+	}
+	return r.Knead.MixHandMin
+}
+
+// What the maker fixed is kept, what falls short is said, and no rest at all is a plan.
+func TestFixedAndShort(t *testing.T) {
 	r := rules.Default()
 	d := reference()
-	a := ask(r)
-	a.FixKnead, a.FixRest, a.Folds = 2, 5, 0
-	w := d.Long(a)
-	if w.Ready || len(w.Short) != 3 || w.KneadMin != 2 || w.RestMin != 5 {
+	fix := func(v float64) *float64 { return &v }
+	a := ask(r, Long)
+	a.FixKnead, a.FixRest, a.FixFolds = fix(2), fix(5), fix(0)
+	w := d.Solve(a)
+	if w.Ready || len(w.Lacks) != 3 || w.KneadMin != 2 || w.RestMin != 5 || w.ReadyAtMin != -1 {
 		t.Errorf("2 + 5 min without folds: %+v", w)
 	}
 	if w.MinFoldsFor < 5 {
 		t.Errorf("folds to finish it: %d", w.MinFoldsFor)
 	}
+	a.FixRest = fix(0)
+	if w := d.Solve(a); w.Ready || len(w.Steps) != 1 || w.T < .7 {
+		t.Errorf("no rest: %+v", w)
+	}
 	d.Gluten = .2
-	a.FixRest = 60
-	if w := d.Long(a); !w.Ready {
+	a.FixRest = fix(60)
+	if w := d.Solve(a); !w.Ready {
 		t.Errorf("without gluten only uptake counts: %+v", w)
+	}
+	// With a pin there are no folds to count, so the short school cannot finish.
+	d = reference()
+	a = ask(r, Short)
+	a.Pin = true
+	if w := d.Solve(a); w.Ready || w.Folds != 0 || w.Lacks[0].What != "development" {
+		t.Errorf("short with a pin: %+v", w)
+	}
+	// An hour more in the fridge is tempered, and what was kneaded on counts.
+	a = ask(r, Long)
+	a.Cold, a.TemperMin = true, 30
+	cold := d.Solve(a)
+	a.MoreKnead, a.MoreRest = 3, 10
+	more := d.Solve(a)
+	if n := len(cold.Steps); cold.Steps[n-1] != (Step{By: InRoom, Min: 30}) || cold.TempC < 16 || more.D <= cold.D || more.Steps[1] != (Step{By: ByHand, Min: 3}) {
+		t.Errorf("%+v, then %+v", cold, more)
+	}
+}
+
+// Along the way D and U never fall, a rest never raises tension, all stay within 0–1, and the
+// dough is rollable from the moment it is said to be.
+func TestFollow(t *testing.T) {
+	r := rules.Default()
+	for _, school := range Schools() {
+		d := dough("soft-00", 42, 800)
+		a := ask(r, school)
+		rest := 600.
+		a.FixRest, a.Cold = &rest, true
+		w := d.Solve(a)
+		track := d.Follow(a, w, 1)
+		end := track[len(track)-1]
+		if math.Abs(end.D-w.D) > 2e-4 || math.Abs(end.T-w.T) > 2e-4 || math.Abs(end.TempC-w.TempC) > .02 || math.Abs(end.WarmMin-w.WarmMin) > .2 || w.WarmMin > 310 || w.WarmMin < 60 {
+			t.Errorf("%s ends at %+v, solved %+v", school, end, w)
+		}
+		for i, m := range track[1:] {
+			was := track[i]
+			if m.D < was.D-1e-12 || m.U < was.U-1e-12 || m.D < 0 || m.D > 1 || m.T < 0 || m.T > 1 || m.U > 1 {
+				t.Fatalf("%s: %+v after %+v", school, m, was)
+			}
+		}
+		// Divided and flat it is out of the warm in a third of the time.
+		if a.ChillG = 100; d.Solve(a).WarmMin > w.WarmMin/2 {
+			t.Errorf("%s: warm for %.0f min, in pieces for %.0f", school, w.WarmMin, d.Solve(a).WarmMin)
+		}
+		if w.ReadyAtMin < 0 || w.ReadyAtMin > 200 {
+			t.Errorf("%s: rollable after %v min", school, w.ReadyAtMin)
+		}
 	}
 }
 
 func TestTemper(t *testing.T) {
 	d := reference()
-	near(t, "4 °C dough in a 22 °C room", d.TemperMin(rules.Default().Knead, 4, 22), 75*math.Sqrt(1.2)*math.Log(18./10), .01)
+	near(t, "4 °C dough in a 22 °C room", d.TemperFor(4, 22), 75*math.Sqrt(1.2)*math.Log(18./10), .01)
 }
 
 func TestContact(t *testing.T) {
@@ -143,11 +233,12 @@ func TestContact(t *testing.T) {
 	near(t, "fridge eggs", ContactC(r, Part{500, FlourHeat, 22}, Part{300, EggHeat, 4}), (500*1.75*22+300*3.4*4)/(500*1.75+300*3.4)+1, 1e-9)
 }
 
-func BenchmarkLong(b *testing.B) {
+func BenchmarkFiveSchools(b *testing.B) {
 	r := rules.Default()
-	d := reference()
-	a := ask(r)
+	d := dough("semola-fine", 38, 1600)
 	for b.Loop() {
-		d.Long(a)
+		for _, s := range Schools() {
+			d.Solve(ask(r, s))
+		}
 	}
 }

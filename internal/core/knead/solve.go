@@ -6,10 +6,75 @@ import (
 	"hollen/internal/core/rules"
 )
 
+// School is a way of working a dough.
+type School string
+
+// The five schools.
+const (
+	Long      School = "long"      // one kneading by hand, one rest
+	Turns     School = "turns"     // short kneadings with rests between, then hours in the cold
+	Short     School = "short"     // barely kneaded, then finished in folded passes
+	Hook      School = "hook"      // by mixer
+	Processor School = "processor" // seconds in the bowl, minutes by hand
+)
+
+// Schools returns the schools in the order a list shows them.
+func Schools() []School { return []School{Long, Turns, Short, Hook, Processor} }
+
+// Buys says what a school buys, Costs what it costs.
+func (s School) Buys() string {
+	return map[School]string{Long: "you feel the dough come right; even, supple, ready tonight",
+		Turns:     "little labour at a time, the softest dough, the best for the pin",
+		Short:     "hardly any kneading; the rollers do it while they lay the sheet straight",
+		Hook:      "hands free, the same every time, batches past what arms can do",
+		Processor: "a minute of noise; brings stiff and coarse doughs together"}[s]
+}
+
+// Costs says what a school costs.
+func (s School) Costs() string {
+	return map[School]string{Long: "a quarter of an hour of arms, and one pair of hands kneads only so much",
+		Turns:     "a place in the fridge, a day’s thinking ahead, and it comes out stiff",
+		Short:     "many folded passes a piece; a pin cannot finish it",
+		Hook:      "a machine to clean, and it warms the dough",
+		Processor: "small bowls, quick heat: past a minute it cooks the dough"}[s]
+}
+
+// Tool is what works the dough in a step.
+type Tool string
+
+// The tools of kneading, and the places of rest.
+const (
+	ByHand      Tool = "hand"
+	BySlowHook  Tool = "slow_hook"
+	ByHook      Tool = "hook"
+	ByProcessor Tool = "processor"
+	InRoom      Tool = "room"
+	InFridge    Tool = "fridge"
+)
+
+// Step is one stretch of work or rest.
+type Step struct {
+	By     Tool    `json:"by"`
+	Min    float64 `json:"min"`
+	Pieces bool    `json:"in_pieces,omitempty"` // lies divided and flat, so that it cools and warms faster
+}
+
+// Rests says whether the dough is left alone in the step.
+func (s Step) Rests() bool { return s.By == InRoom || s.By == InFridge }
+
 // Way is a kneading and resting plan and the dough it leaves.
 type Way struct {
-	KneadMin    float64 `json:"knead_min"`
-	RestMin     float64 `json:"rest_min"`
+	School      School  `json:"school"`
+	Steps       []Step  `json:"steps"`             // from first contact of flour and water
+	KneadMin    float64 `json:"knead_min"`         // of one kneading by the school's last tool
+	Turns       int     `json:"turns"`             // how often
+	RestMin     float64 `json:"rest_min"`          // the last rest
+	Folds       int     `json:"folded_passes"`     // at the widest stop, counted on
+	WorkMin     float64 `json:"work_min"`          // all kneading, as long as it takes
+	HandsMin    float64 `json:"hands_on_min"`      // mixing, hand kneading, folded passes
+	ElapsedMin  float64 `json:"elapsed_min"`       // from mixing to the roller
+	ReadyAtMin  float64 `json:"ready_at_min"`      // from first contact, to the minute, -1 when it never is
+	WarmMin     float64 `json:"minutes_above_5_c"` // from first contact to the roller
 	Ready       bool    `json:"ready"`
 	D           float64 `json:"development"`            // 0–1, at the end of the rest
 	DFolded     float64 `json:"development_with_folds"` // 0–1, counting the folds planned
@@ -17,145 +82,424 @@ type Way struct {
 	TRoll       float64 `json:"tension_rolling"`        // 0–1, after the folds
 	U           float64 `json:"water_uptake"`           // 0–1
 	TempC       float64 `json:"dough_c"`
-	PeakC       float64 `json:"peak_c"` // at the end of kneading
+	PeakC       float64 `json:"peak_c"` // the warmest it gets
 	MinFoldsFor int     `json:"folds_needed"`
-	Short       []Short `json:"short_of,omitempty"` // what is not met, empty when ready
-	ColdFromMin float64 `json:"cold_from_min"`      // minutes of rest after which it is under 5 °C, -1 if never
+	Lacks       []Lack  `json:"short_of,omitempty"` // what is not met, empty when ready
 }
 
-// Short is one criterion of readiness that is not met.
-type Short struct {
+// Lack is one criterion of readiness that is not met.
+type Lack struct {
 	What  string  `json:"what"` // development, tension or uptake
 	Is    float64 `json:"is"`
 	Wants float64 `json:"wants"`
 }
 
-// Ask is one question to the long school: one kneading by hand, one rest.
+// Ask is one question: how is this dough worked by this school? Pointers are what the maker
+// fixed, nil when free.
 type Ask struct {
-	Method    rules.Method
+	School    School
 	StartC    float64 // the dough as it comes together, °C
 	RoomC     float64 // °C
-	RestC     float64 // where it rests, °C
-	Folds     int     // folded passes planned at the widest stop
+	FridgeC   float64 // °C
+	Cold      bool    // the last rest is in the fridge
+	Pin       bool    // no folds to count
 	MinRest   float64 // min
-	FixKnead  float64 // minutes asked for by the maker, 0 when free
-	FixRest   float64 // minutes asked for by the maker, 0 when free
+	FixKnead  *float64
+	FixTurns  *float64
+	FixRest   *float64
+	FixFolds  *float64
+	TemperMin float64 // in the room after the fridge
+	ChillG    float64 // mass of each piece the last rest is divided into, g, 0: whole
+	MoreKnead float64 // kneaded on at the board, min
+	MoreRest  float64 // rested on, min
+	FoldMin   float64 // hands on the machine for one folded pass of every piece, min
 	GlutenBar float64 // gluten factor under which only uptake counts
-	ColdBarC  float64 // °C under which the food clock stands
 }
 
-// judge fills the figures of a way from the states at its end.
-func (d *Dough) judge(a Ask, w *Way, end State) {
-	w.D, w.T, w.U, w.TempC = d.D(end), end.T, d.U(end), end.TempC
-	folded := d.Folds(end, a.Folds)
-	w.DFolded, w.TRoll = d.D(folded), folded.T
-	w.Short = nil
-	if d.Gluten >= a.GlutenBar {
-		if w.DFolded < d.r.ReadyD {
-			w.Short = append(w.Short, Short{"development", w.DFolded, d.r.ReadyD})
-			w.MinFoldsFor = a.Folds
-			for s := folded; d.D(s) < d.r.ReadyD && w.MinFoldsFor < 40; w.MinFoldsFor++ {
-				s = d.Folds(s, 1)
+// last is where the last rest is.
+func (a Ask) last() Tool {
+	if a.Cold || a.School == Turns {
+		return InFridge
+	}
+	return InRoom
+}
+
+// outline is what a school may do before the last rest.
+type outline struct {
+	steps []Step
+	knead float64
+	turns int
+}
+
+// outlines lists what the school may do, least work first.
+func (a Ask) outlines(r *rules.Knead) []outline {
+	span := func(lo, hi float64) (out []float64) {
+		if a.FixKnead != nil {
+			return []float64{*a.FixKnead}
+		}
+		for m := lo; m <= hi; m++ {
+			out = append(out, m)
+		}
+		return out
+	}
+	var out []outline
+	add := func(knead float64, turns int, steps ...Step) {
+		if a.MoreKnead > 0 {
+			steps = append(steps, Step{By: ByHand, Min: a.MoreKnead})
+		}
+		out = append(out, outline{steps, knead, turns})
+	}
+	switch a.School {
+	case Turns:
+		lo, hi := int(r.TurnsMin), int(r.TurnsMax)
+		if a.FixTurns != nil {
+			lo, hi = int(*a.FixTurns), int(*a.FixTurns)
+		}
+		for n := lo; n <= hi; n++ {
+			for _, m := range span(r.TurnMinMin, r.TurnMaxMin) {
+				steps := []Step{{By: ByHand, Min: m}}
+				for range n - 1 {
+					steps = append(steps, Step{By: InRoom, Min: r.TurnRestMin}, Step{By: ByHand, Min: m})
+				}
+				add(m, n, steps...)
 			}
 		}
-		if w.T > d.r.ReadyT {
-			w.Short = append(w.Short, Short{"tension", w.T, d.r.ReadyT})
+	case Short:
+		for _, m := range span(r.ShortMinMin, r.ShortMaxMin) {
+			add(m, 1, Step{By: ByHand, Min: m})
+		}
+	case Hook:
+		for _, m := range span(r.HookMinMin, r.HookMaxMin) {
+			add(m, 1, Step{By: BySlowHook, Min: r.HookSlowMin}, Step{By: ByHook, Min: m})
+		}
+	case Processor:
+		for _, s := range []float64{r.ProcessorMinMin, r.ProcessorMaxMin} {
+			for _, m := range span(r.ProcessorHandMinMin, r.ProcessorHandMaxMin) {
+				add(m, 1, Step{By: ByProcessor, Min: s}, Step{By: ByHand, Min: m})
+			}
+		}
+	default:
+		for _, m := range span(r.LongMinMin, r.LongMaxMin) {
+			add(m, 1, Step{By: ByHand, Min: m})
 		}
 	}
-	if w.U < d.r.ReadyU {
-		w.Short = append(w.Short, Short{"uptake", w.U, d.r.ReadyU})
-	}
-	w.Ready = len(w.Short) == 0
+	return out
 }
 
-// ready says whether s passes every criterion, counting the folds.
-func (d *Dough) ready(a Ask, s State) bool {
+// rests returns the shortest and longest last rest.
+func (a Ask) rests(r *rules.Knead) (lo, hi float64) {
+	switch {
+	case a.FixRest != nil:
+		return *a.FixRest, *a.FixRest
+	case a.School == Turns:
+		return r.TurnsColdMinMin, r.TurnsColdMaxMin
+	case a.School == Short:
+		return max(a.MinRest, r.ShortRestMinMin), max(a.MinRest, r.ShortRestMaxMin)
+	}
+	return a.MinRest, r.RestMaxMin
+}
+
+// folds returns the fewest and most folded passes.
+func (a Ask) folds(r *rules.Knead) (lo, hi int) {
+	switch {
+	case a.FixFolds != nil:
+		return int(*a.FixFolds), int(*a.FixFolds)
+	case a.Pin:
+		return 0, 0
+	case a.School == Short:
+		return int(r.ShortFoldsMin), int(r.ShortFoldsMax)
+	}
+	return int(r.LongFolds), int(r.LongFolds)
+}
+
+// method returns the work and heat of a tool.
+func (d *Dough) method(t Tool) rules.Method {
+	switch t {
+	case BySlowHook:
+		return d.r.HookSlow
+	case ByHook:
+		return d.r.Hook
+	case ByProcessor:
+		return d.r.Processor
+	}
+	return d.r.Hand
+}
+
+// lie is a rest after the last kneading.
+func (a Ask) lie(where Tool, minutes float64) Step { return Step{where, minutes, a.ChillG > 0} }
+
+// take follows s through one step.
+func (d *Dough) take(s State, st Step, a Ask) State {
+	if st.Pieces && a.ChillG > 0 {
+		divided := *d
+		divided.TauDMin = d.r.CoolTauMin * math.Sqrt(a.ChillG/500)
+		d = &divided
+	}
+	switch st.By {
+	case InRoom:
+		return d.Rest(s, st.Min, a.RoomC)
+	case InFridge:
+		return d.Rest(s, st.Min, a.FridgeC)
+	}
+	return d.Knead(s, d.method(st.By), st.Min, a.RoomC)
+}
+
+// after is what follows the last rest before the roller: what was rested on, and tempering.
+func (a Ask) after() []Step {
+	var out []Step
+	if a.MoreRest > 0 {
+		out = append(out, a.lie(InRoom, a.MoreRest))
+	}
+	if a.TemperMin > 0 && a.last() == InFridge {
+		out = append(out, a.lie(InRoom, a.TemperMin))
+	}
+	return out
+}
+
+// foldsFor returns the fewest folds within the ask after which s is ready, -1 when none are.
+func (d *Dough) foldsFor(a Ask, s State) int {
+	lo, hi := a.folds(&d.r)
 	if d.U(s) < d.r.ReadyU {
-		return false
+		return -1
 	}
-	return d.Gluten < a.GlutenBar || s.T <= d.r.ReadyT && d.dAt(s.Work+s.Credit+d.r.FoldWork*float64(a.Folds)) >= d.r.ReadyD
+	if d.Gluten < a.GlutenBar {
+		return lo
+	}
+	if s.T > d.r.ReadyT {
+		return -1
+	}
+	for n := lo; n <= hi; n++ {
+		if d.dAt(s.Work+s.Credit+d.r.FoldWork*float64(n)) >= d.r.ReadyD {
+			return n
+		}
+	}
+	return -1
 }
 
-// Long solves the long school: whole minutes of kneading between its bounds and rests in
-// steps of five minutes, such that the dough is ready; least elapsed time first, then least
-// kneading. Minutes fixed by the maker are kept. When nothing within the school is ready
-// it returns the way that falls short of the criteria by the least, and says of which.
-func (d *Dough) Long(a Ask) Way {
-	r := &d.r
-	lo, hi := int(r.LongMinMin), int(r.LongMaxMin)
-	var at [61]State
-	s := d.Start(a.StartC)
-	if a.FixKnead > 0 {
-		lo, hi = int(a.FixKnead), int(a.FixKnead)
-	}
-	hi = min(hi, len(at)-1)
-	for m := 1; m <= hi; m++ {
-		s = d.Knead(s, a.Method, 1, a.RoomC)
-		at[m] = s
-	}
-	minRest, maxRest := a.MinRest, r.RestMaxMin
-	if a.FixRest > 0 {
-		minRest, maxRest = a.FixRest, a.FixRest
-	}
-	best := Way{KneadMin: -1}
-	bestEnd, bestMiss := State{}, math.Inf(1)
-	for m := lo; m <= hi; m++ {
-		// A way found already bounds how long a later one may take.
-		limit := maxRest
-		if best.KneadMin > 0 && bestMiss == 0 {
-			limit = min(limit, best.KneadMin+best.RestMin-float64(m)-.5)
-		}
-		end, rest := at[m], 0.
-		for next := minRest; next <= limit; next += r.RestStepMin {
-			end = d.Rest(end, next-rest, a.RestC)
-			rest = next
-			if d.ready(a, end) {
-				best, bestEnd, bestMiss = Way{KneadMin: float64(m), RestMin: rest}, end, 0
-				break
-			}
-		}
-		if bestMiss > 0 {
-			if miss := d.miss(a, end); miss < bestMiss-1e-9 {
-				best, bestEnd, bestMiss = Way{KneadMin: float64(m), RestMin: rest}, end, miss
-			}
-		}
-	}
-	best.PeakC = at[int(best.KneadMin)].TempC
-	best.ColdFromMin = d.coldAfter(at[int(best.KneadMin)].TempC, a)
-	d.judge(a, &best, bestEnd)
-	return best
-}
-
-// miss returns how far s falls short, summed over the criteria.
+// miss returns how far s falls short with the most folds, summed over the criteria.
 func (d *Dough) miss(a Ask, s State) float64 {
 	m := max(0, d.r.ReadyU-d.U(s))
 	if d.Gluten >= a.GlutenBar {
-		m += max(0, s.T-d.r.ReadyT) + max(0, d.r.ReadyD-d.dAt(s.Work+s.Credit+d.r.FoldWork*float64(a.Folds)))
+		_, hi := a.folds(&d.r)
+		m += max(0, s.T-d.r.ReadyT) + max(0, d.r.ReadyD-d.dAt(s.Work+s.Credit+d.r.FoldWork*float64(hi)))
 	}
 	return m
 }
 
-// coldAfter returns the minutes of rest after which a dough at fromC is under the food
-// clock's temperature, -1 when the resting place never takes it there.
-func (d *Dough) coldAfter(fromC float64, a Ask) float64 {
-	switch {
-	case fromC <= a.ColdBarC:
-		return 0
-	case a.RestC >= a.ColdBarC:
-		return -1
-	}
-	return d.TauDMin * math.Log((fromC-a.RestC)/(a.ColdBarC-a.RestC))
+// hopeless says whether no rest can bring s to its development.
+func (d *Dough) hopeless(a Ask, s State) bool {
+	_, hi := a.folds(&d.r)
+	return d.Gluten >= a.GlutenBar && d.dAt(s.Work+max(s.Credit, d.r.CreditMax)+d.r.FoldWork*float64(hi)) < d.r.ReadyD
 }
 
-// TemperMin returns the minutes a dough at tempC needs in a room of roomC until it is no
+// nearEnough is a difference in what is missed that is not worth waiting for.
+const nearEnough = .002
+
+// Solve returns the school's way for this dough: whole minutes of kneading between the
+// school's bounds and rests in steps of five minutes, such that the dough is ready counting
+// the folds planned; least elapsed time first, then least kneading, then fewest folds. What
+// the maker fixed is kept. When nothing within the school is ready it returns the way that
+// falls short by the least, and says of what.
+func (d *Dough) Solve(a Ask) Way {
+	lo, hi := a.rests(&d.r)
+	best, bestElapsed := Way{}, math.Inf(1)
+	var nearest outline
+	var nearestState State
+	found, most := false, math.Inf(-1)
+	for _, o := range a.outlines(&d.r) {
+		s, before := d.Start(a.StartC), 0.
+		for _, st := range o.steps {
+			s = d.take(s, st, a)
+			before += st.Min
+		}
+		if work := s.Work; work > most {
+			most, nearest, nearestState = work, o, s
+		}
+		if d.hopeless(a, s) {
+			continue
+		}
+		// A way found already bounds how long a later one may take.
+		limit := min(hi, bestElapsed-before-.5)
+		if rest, folds, ok := d.restFor(a, s, lo, limit); ok {
+			best, bestElapsed, found = a.way(o, rest, folds), before+rest, true
+		}
+	}
+	if !found {
+		best = a.way(nearest, d.restNearest(a, nearestState, lo, hi), 0)
+		_, best.Folds = a.folds(&d.r)
+	}
+	d.finish(a, &best)
+	return best
+}
+
+// restFor returns the shortest last rest between lo and hi after which s is ready, and the
+// folds it takes.
+func (d *Dough) restFor(a Ask, s State, lo, hi float64) (rest float64, folds int, ok bool) {
+	at := 0.
+	for next := lo; next <= hi; next += d.r.RestStepMin {
+		s = d.take(s, a.lie(a.last(), next-at), a)
+		at = next
+		if n := d.foldsFor(a, d.settle(s, a)); n >= 0 {
+			return next, n, true
+		}
+	}
+	return 0, 0, false
+}
+
+// settle follows s from the last rest to the roller.
+func (d *Dough) settle(s State, a Ask) State {
+	for _, st := range a.after() {
+		s = d.take(s, st, a)
+	}
+	return s
+}
+
+// restNearest returns the last rest after which s falls short by the least, the shortest of
+// those that do not differ.
+func (d *Dough) restNearest(a Ask, s State, lo, hi float64) float64 {
+	best, least, at := lo, math.Inf(1), 0.
+	for next := lo; next <= hi; next += d.r.RestStepMin {
+		s = d.take(s, a.lie(a.last(), next-at), a)
+		at = next
+		if m := d.miss(a, d.settle(s, a)); m < least-nearEnough {
+			best, least = next, m
+		}
+	}
+	return best
+}
+
+// way puts an outline and its last rest together.
+func (a Ask) way(o outline, rest float64, folds int) Way {
+	w := Way{School: a.School, KneadMin: o.knead, Turns: o.turns, RestMin: rest, Folds: folds}
+	w.Steps = append(append([]Step{}, o.steps...), a.lie(a.last(), rest))
+	if rest == 0 {
+		w.Steps = w.Steps[:len(w.Steps)-1]
+	}
+	w.Steps = append(w.Steps, a.after()...)
+	return w
+}
+
+// finish follows the way from the start and fills in what it leaves.
+func (d *Dough) finish(a Ask, w *Way) {
+	mix := d.r.MixHandMin
+	if a.School == Hook || a.School == Processor {
+		mix = d.r.MixMachineMin
+	}
+	s, at := d.Start(a.StartC), 0.
+	w.PeakC, w.HandsMin, w.ElapsedMin, w.ReadyAtMin = s.TempC, mix+float64(w.Folds)*a.FoldMin, mix, -1
+	for i, st := range w.Steps {
+		if st.Rests() && !hasWork(w.Steps[i+1:]) {
+			s = d.watch(a, w, s, st, at)
+		} else {
+			s = d.take(s, st, a)
+		}
+		at += st.Min
+		w.PeakC = max(w.PeakC, s.TempC)
+		w.ElapsedMin += st.Min
+		if !st.Rests() {
+			w.WorkMin += st.Min
+		}
+		if st.By == ByHand || st.By == ByProcessor {
+			w.HandsMin += st.Min
+		}
+	}
+	if w.ReadyAtMin < 0 && d.readyWith(a, s, w.Folds) {
+		w.ReadyAtMin = at
+	}
+	w.D, w.T, w.U, w.TempC, w.WarmMin = d.D(s), s.T, d.U(s), s.TempC, s.WarmMin
+	folded := d.Folds(s, w.Folds)
+	w.DFolded, w.TRoll = d.D(folded), folded.T
+	w.Lacks = nil
+	if d.Gluten >= a.GlutenBar {
+		if w.DFolded < d.r.ReadyD {
+			w.Lacks = append(w.Lacks, Lack{"development", w.DFolded, d.r.ReadyD})
+			if !a.Pin {
+				w.MinFoldsFor = w.Folds
+				for x := folded; d.D(x) < d.r.ReadyD && w.MinFoldsFor < mostFolds; w.MinFoldsFor++ {
+					x = d.Folds(x, 1)
+				}
+			}
+		}
+		if w.T > d.r.ReadyT {
+			w.Lacks = append(w.Lacks, Lack{"tension", w.T, d.r.ReadyT})
+		}
+	}
+	if w.U < d.r.ReadyU {
+		w.Lacks = append(w.Lacks, Lack{"uptake", w.U, d.r.ReadyU})
+	}
+	w.Ready = len(w.Lacks) == 0
+}
+
+// mostFolds is where the search for folds that finish a dough stops.
+const mostFolds = 40
+
+// watch takes s through a rest that ends the way, minute by minute, and notes when it may be
+// rolled.
+func (d *Dough) watch(a Ask, w *Way, s State, st Step, at float64) State {
+	for m := 0.; m < st.Min; m++ {
+		if w.ReadyAtMin >= 0 {
+			return d.take(s, Step{st.By, st.Min - m, st.Pieces}, a)
+		}
+		if d.readyWith(a, s, w.Folds) {
+			w.ReadyAtMin = at + m
+		}
+		s = d.take(s, Step{st.By, min(1, st.Min-m), st.Pieces}, a)
+	}
+	return s
+}
+
+func hasWork(steps []Step) bool {
+	for _, s := range steps {
+		if !s.Rests() {
+			return true
+		}
+	}
+	return false
+}
+
+// readyWith says whether s passes every criterion counting n folds.
+func (d *Dough) readyWith(a Ask, s State, n int) bool {
+	f := float64(n)
+	a.FixFolds = &f
+	return d.foldsFor(a, s) >= 0
+}
+
+// Moment is the dough at one minute of its way.
+type Moment struct {
+	Min     float64 `json:"min"` // from first contact
+	D       float64 `json:"development"`
+	T       float64 `json:"tension"`
+	U       float64 `json:"water_uptake"`
+	TempC   float64 `json:"dough_c"`
+	WarmMin float64 `json:"minutes_above_5_c"`
+}
+
+// Follow returns the dough along its way, a moment every so many minutes and one at the end
+// of every step.
+func (d *Dough) Follow(a Ask, w Way, every float64) []Moment {
+	s, at := d.Start(a.StartC), 0.
+	var out []Moment
+	note := func() { out = append(out, Moment{at, d.D(s), s.T, d.U(s), s.TempC, s.WarmMin}) }
+	note()
+	for _, st := range w.Steps {
+		for left := st.Min; left > 1e-9; {
+			dt := min(every, left)
+			s, at, left = d.take(s, Step{st.By, dt, st.Pieces}, a), at+dt, left-dt
+			note()
+		}
+	}
+	return out
+}
+
+// TemperFor returns the minutes a dough at tempC needs in a room of roomC until it is no
 // longer stiff with cold (12 °C): τd·ln((room − t)/(room − 12)). 0 when it is warm enough,
 // -1 when the room is too cold to warm it.
-func (d *Dough) TemperMin(r rules.Knead, tempC, roomC float64) float64 {
+func (d *Dough) TemperFor(tempC, roomC float64) float64 {
 	switch {
-	case tempC >= r.ColdC:
+	case tempC >= d.r.ColdC:
 		return 0
-	case roomC <= r.ColdC:
+	case roomC <= d.r.ColdC:
 		return -1
 	}
-	return d.TauDMin * math.Log((roomC-tempC)/(roomC-r.ColdC))
+	return d.TauDMin * math.Log((roomC-tempC)/(roomC-d.r.ColdC))
 }

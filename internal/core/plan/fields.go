@@ -11,9 +11,11 @@ import (
 	"hollen/internal/core/addition"
 	"hollen/internal/core/cost"
 	"hollen/internal/core/cut"
+	"hollen/internal/core/doctor"
 	"hollen/internal/core/dry"
 	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
+	"hollen/internal/core/knead"
 	"hollen/internal/core/roll"
 )
 
@@ -47,8 +49,9 @@ const (
 	Choice
 	Text
 	Flag
-	Price // money, or empty
-	Date  // yyyy-mm-dd, or empty
+	Price  // money, or empty
+	Date   // yyyy-mm-dd, or empty
+	Moment // yyyy-mm-ddThh:mm, or empty
 )
 
 // Option is one value of a choice.
@@ -241,11 +244,23 @@ func buildFields() (all []Field) {
 		share(AtRoom, "room.rh", "Humidity", .05, .99, .01, func(r *Request) any { return &r.Room.RH }),
 		choice(AtRoom, "eggs.from", "Eggs come from", func(r *Request) any { return &r.Eggs.From }, Option{"room", "The room"}, Option{"fridge", "The fridge"}),
 
-		choice(AtKnead, "knead.school", "School", func(r *Request) any { return &r.Knead.School }, Option{"long", "Long: one kneading, one rest"}),
+		choice(AtKnead, "knead.school", "School", func(r *Request) any { return &r.Knead.School }, SchoolOptions()...),
 		optional(count(AtKnead, "knead.knead_min", "Kneading", "min", 1, 60, 1, func(r *Request) any { return &r.Knead.Min })),
+		optional(count(AtKnead, "knead.turns", "Turns", "", 1, 6, 1, func(r *Request) any { return &r.Knead.Turns })),
+		choice(AtKnead, "knead.mix", "Mixed in", func(r *Request) any { return &r.Knead.Mix }, Option{"well", "A well on the board"}, Option{"bowl", "A bowl"}),
+		count(AtKnead, "bench.people", "Pairs of hands", "", 1, 8, 1, func(r *Request) any { return &r.Bench.People }),
+		optional(number(AtKnead, "bench.hand_limit_g", "One person kneads", "g", 200, 6000, 100, func(r *Request) any { return &r.Bench.HandG })),
+		optional(number(AtKnead, "bench.hook_g", "The mixer takes", "g", 200, 50000, 100, func(r *Request) any { return &r.Bench.HookG })),
+		optional(number(AtKnead, "bench.processor_g", "The processor takes", "g", 100, 10000, 50, func(r *Request) any { return &r.Bench.ProcessorG })),
+		{Path: "clock.roll_at", Stage: AtRest, Label: "I roll at", Kind: Moment, Optional: true, at: func(r *Request) any { return &r.Clock.RollAt }},
+		{Path: "clock.from", Stage: AtRest, Label: "I can start at", Kind: Moment, Optional: true, at: func(r *Request) any { return &r.Clock.From }},
 
 		choice(AtRest, "rest.at", "Rests in", func(r *Request) any { return &r.Rest.At }, Option{"room", "The room, wrapped"}, Option{"fridge", "The fridge, wrapped"}),
-		optional(count(AtRest, "rest.rest_min", "Rest", "min", 5, 1440, 5, func(r *Request) any { return &r.Rest.Min })),
+		optional(count(AtRest, "rest.rest_min", "Rest", "min", 0, 2880, 5, func(r *Request) any { return &r.Rest.Min })),
+		count(AtRest, "rest.temper_min", "Then in the room", "min", 0, 240, 5, func(r *Request) any { return &r.Rest.TemperMin }),
+		choice(AtRest, "rest.wrapped", "Wrapped", func(r *Request) any { return &r.Rest.Wrapped }, Option{"whole", "In one"}, Option{"pieces", "Divided and flat"}),
+		number(AtRest, "bench.fridge_c", "Fridge", "°C", 0, 10, 1, func(r *Request) any { return &r.Bench.FridgeC }),
+		optional(number(AtRest, "rest.poke_s", "A poke is half back in", "s", 0, 60, .5, func(r *Request) any { return &r.Rest.PokeS })),
 
 		choice(AtRoll, "roll.machine", "Machine", func(r *Request) any { return &r.Roll.Machine },
 			options(roll.Shipped(), func(m roll.Machine) Option { return Option{m.Key, m.Name} })...),
@@ -316,7 +331,28 @@ func buildFields() (all []Field) {
 				func(r *Request) owner { return own(&r.Eggs.Also[i].Own, keptClass) }),
 			count(AtFormula, p+"count", label+", how many", "", 1, 2000, 1, func(r *Request) any { return &r.Eggs.Also[i].Count }))...)
 	}
+	for i := range MaxActs {
+		p := fmt.Sprintf("acts.%d.", i)
+		act := func(f func(*Act) any) func(*Request) any {
+			return func(r *Request) any { return f(&r.Acts[i]) }
+		}
+		all = append(all, together("acts", func(r *Request) bool { return i < len(r.Acts) },
+			choice(AtKnead, p+"kind", "Done", act(func(a *Act) any { return &a.Kind }), ActOptions()...),
+			number(AtKnead, p+"amount", "How much", "", 0, 5000, 1, act(func(a *Act) any { return &a.Amount })),
+			Field{Path: p + "sign", Stage: AtKnead, Label: "Seen", Kind: Text, Min: 0, Max: 40, at: act(func(a *Act) any { return &a.Sign })},
+			choice(AtKnead, p+"stage", "At", act(func(a *Act) any { return &a.Stage }), options(Stages(), func(s Stage) Option { return Option{string(s), string(s)} })...))...)
+	}
 	return all
+}
+
+// SchoolOptions are the schools of kneading, and the choice to leave it to Hollen.
+func SchoolOptions() []Option {
+	return []Option{{"auto", "As tool and shape ask"}, {string(knead.Long), "Long: one kneading, one rest"}, {string(knead.Turns), "In turns, then hours in the cold"}, {string(knead.Short), "Short, then folded passes"}, {string(knead.Hook), "Mixer with a hook"}, {string(knead.Processor), "Processor, then by hand"}}
+}
+
+// ActOptions are the kinds of act.
+func ActOptions() []Option {
+	return []Option{{"", "Nothing"}, {string(doctor.Water), "Water"}, {string(doctor.Egg), "Beaten egg"}, {string(doctor.Milk), "Milk"}, {string(doctor.Oil), "Oil"}, {string(doctor.Flour), "Flour"}, {string(doctor.Knead), "Kneaded on"}, {string(doctor.Rest), "Rested on"}}
 }
 
 // Keepings are the ways of keeping a flour, by the key of flour.Keeping.
@@ -439,6 +475,10 @@ func (f Field) text(r *Request) *string {
 		return (*string)(v)
 	case *dry.Air:
 		return (*string)(v)
+	case *doctor.Kind:
+		return (*string)(v)
+	case *Stage:
+		return (*string)(v)
 	}
 	return nil
 }
@@ -534,6 +574,10 @@ func (f Field) allowsText(s string) bool {
 		_, err := flour.Day(s)
 		return s == "" || err == nil
 	}
+	if f.Kind == Moment {
+		_, err := At(s)
+		return s == "" || err == nil
+	}
 	if f.Kind == Text {
 		n := utf8.RuneCountInString(strings.TrimSpace(s))
 		return n >= int(f.Min) && n <= int(f.Max) && utf8.ValidString(s) && !strings.ContainsFunc(s, func(c rune) bool { return c < ' ' })
@@ -553,6 +597,8 @@ func (f Field) Allowed() string {
 		return fmt.Sprintf("%g to %g letters on one line", f.Min, f.Max)
 	case Price:
 		return "0 to 1,000,000 with at most four decimals, or empty, is allowed"
+	case Moment:
+		return "a day and a time, as 2026-11-28T17:30, or empty, is allowed"
 	case Date:
 		return "a date from 2000 to 2100, as 2026-11-24, or empty, is allowed"
 	case Choice:
@@ -646,6 +692,14 @@ func (r *Request) Check() error {
 	if n := len(r.Additions); n > MaxAdditions {
 		errs = append(errs, FieldError{"additions", "Additions", fmt.Sprint(n), fmt.Sprintf("at most %d are allowed", MaxAdditions)})
 	}
+	if n := len(r.Acts); n > MaxActs {
+		errs = append(errs, FieldError{"acts", "Acts", fmt.Sprint(n), fmt.Sprintf("at most %d are recorded", MaxActs)})
+	}
+	for i, a := range r.Acts {
+		if a.Kind == "" {
+			errs = append(errs, FieldError{fmt.Sprintf("acts.%d.kind", i), "Done", "", "an act that is not there is left out of the list"})
+		}
+	}
 	if n := len(r.Eggs.Also); n > MaxAlso {
 		errs = append(errs, FieldError{"eggs.also", "Other eggs", fmt.Sprint(n), fmt.Sprintf("at most %d other classes are allowed", MaxAlso)})
 	}
@@ -680,6 +734,11 @@ func (r *Request) Check() error {
 		}
 		if r.Amount.By == "eggs" && r.Eggs.Style == egg.NoEgg {
 			errs = append(errs, FieldError{"amount.by", "Make it by", r.Amount.By, "a dough without egg goes by portions, dough or flour"})
+		}
+		if from, errF := At(r.Clock.From); errF == nil {
+			if to, errT := At(r.Clock.RollAt); errT == nil && !to.After(from) {
+				errs = append(errs, FieldError{"clock.roll_at", "I roll at", r.Clock.RollAt, "it must be after the start, " + r.Clock.From})
+			}
 		}
 		if lo, hi := r.lengths(); lo > hi {
 			errs = append(errs, FieldError{"cut.max_length_mm", "Longest ribbon", fmt.Sprintf("%g", hi), fmt.Sprintf("it cannot be under the shortest ribbon, %g mm", lo)})
@@ -745,7 +804,7 @@ func (f Field) Say(v string) string {
 		if v == "" {
 			return "no"
 		}
-	case Price, Date:
+	case Price, Date, Moment:
 		if v == "" {
 			return "not said"
 		}

@@ -4,14 +4,15 @@ import (
 	"math"
 	"strings"
 
+	"hollen/internal/core/doctor"
 	"hollen/internal/core/dough"
 	"hollen/internal/core/dry"
 	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
 )
 
-// ask returns the parts that make flourG g of flour and what the egg solver is asked of them.
-func (p *Plan) ask(flourG float64) ([]flour.Part, egg.Task) {
+// eggTask returns the parts that make flourG g of flour and what the egg solver is asked of them.
+func (p *Plan) eggTask(flourG float64) ([]flour.Part, egg.Task) {
 	r, ru := &p.Request, &p.rules
 	parts := flour.Scale(p.parts, flourG)
 	b := flour.Mix(ru.Flour, parts)
@@ -57,7 +58,7 @@ func (p *Plan) answer() (a egg.Answer, plannedG float64) {
 func (p *Plan) mix(flourG float64) {
 	r, ru := &p.Request, &p.rules
 	var parts []flour.Part
-	parts, p.task = p.ask(flourG)
+	parts, p.task = p.eggTask(flourG)
 	loss, oil, salt := p.task.LossG, r.Oil*flourG, r.Salt*flourG
 	eggs, planned := p.answer()
 	pick := eggs.Best
@@ -76,7 +77,7 @@ func (p *Plan) mix(flourG float64) {
 	}
 	f.Target = dough.Aim(ru.Hydration, p.machine.Tool, b.AbsorptionPct, false, p.fine(), pick.YolkShare)
 	p.Formula = f
-	p.Room.BoardLossG, p.Room.Used = loss, nil
+	p.Room.BoardLossG, p.Room.Used, p.milkG = loss, nil, 0
 	p.together(parts, b)
 	p.Formula.Allergens = p.allergens(parts)
 }
@@ -93,6 +94,7 @@ func (p *Plan) together(parts []flour.Part, b flour.Blend) {
 		kind := a.Kind()
 		others[i] = dough.Other{G: f.Additions[i].MassG, UptakeGPerG: kind.UptakeGPerG, Composition: kind.Composition()}
 	}
+	others = append(others, dough.Other{G: p.milkG, Composition: egg.Milk})
 	f.Dough = dough.Make(*ru, b, dough.Amounts{WholeEggG: f.WholeG, YolkG: f.YolkG, TopG: f.TopG, TopUp: r.Eggs.TopUp, OilG: f.OilG, SaltG: f.SaltG, LossG: p.Room.BoardLossG, Others: others})
 	f.Feel = f.Target.Feel(ru.Hydration, f.Dough.Hw)
 	f.Colour = p.tint(f.WholeG, f.YolkG, f.Dough.MassG)
@@ -134,6 +136,7 @@ func (p *Plan) points() []Points {
 		add(strings.ToLower(a.Kind().Name), f.Additions[i].LiquidG)
 	}
 	add(p.TopWord(), f.TopG*r.Eggs.TopUp.Composition().Water)
+	add("milk worked in", p.milkG*egg.Milk.Water)
 	add("lost on the board", -p.Room.BoardLossG)
 	add("the fat, as felt", p.rules.Hydration.FatWeight*f.Dough.FatPct/100*f.Blend.F14G)
 	return out
@@ -144,7 +147,7 @@ func (p *Plan) asUsed() {
 	r, f := &p.Request, &p.Formula
 	p.Room.FlourG, p.Room.LiquidG = f.FlourG, p.Room.PourG+p.Room.KeepG
 	u := r.Used
-	if !u.any() || p.sizing {
+	if p.sizing || !u.any() && !r.changed() {
 		return
 	}
 	a := &Actual{PlannedHw: f.Dough.Hw}
@@ -153,8 +156,12 @@ func (p *Plan) asUsed() {
 	if u.LiquidLeftG != nil {
 		a.LiquidG = max(0, p.Room.LiquidG-*u.LiquidLeftG)
 	}
-	a.LiquidG += or(u.LiquidAddedG, 0)
+	a.LiquidG += or(u.LiquidAddedG, 0) + r.acted(doctor.Water)
+	a.FlourG += r.acted(doctor.Flour)
 	f.TopG = a.LiquidG
+	f.WholeG += r.acted(doctor.Egg)
+	f.OilG += r.acted(doctor.Oil)
+	p.milkG = r.acted(doctor.Milk)
 	parts := make([]flour.Part, len(p.parts))
 	for i, x := range f.Flours {
 		parts[i] = p.parts[i]

@@ -5,6 +5,7 @@ import (
 	"math"
 
 	"hollen/internal/core/cut"
+	"hollen/internal/core/knead"
 )
 
 // Level says how a note is meant.
@@ -161,37 +162,77 @@ func (p *Plan) adviseRoom() {
 }
 
 func (p *Plan) adviseKnead() {
-	ru, mass := &p.rules, p.Formula.Dough.MassG
-	if mass > ru.Knead.OnePersonG {
-		n := math.Ceil(mass / ru.Knead.OnePersonG)
-		p.note(AtKnead, "knead.min", Remark, "split", "Much for one pair of hands.",
-			"%s: split it in %.0f lots of %s, each resting from its own end, or let %.0f people knead a part each.", Grams(mass), n, Grams(mass/n), n)
+	ru, mass, k := &p.rules, p.Formula.Dough.MassG, &p.Knead
+	if k.Lots > 1 {
+		switch k.School {
+		case knead.Hook, knead.Processor:
+			p.note(AtKnead, "knead.min", Warning, "bowl", "More than the bowl takes.", "%s where %s fits: %d lots of %s, each resting from its own end.", Grams(mass), Grams(k.LimitG), k.Lots, Grams(mass/float64(k.Lots)))
+		default:
+			p.note(AtKnead, "knead.min", Remark, "split", "Much for these hands.",
+				"%s: split it in %d lots of %s, each resting from its own end, or let %d people knead a part each.", Grams(mass), k.Lots, Grams(mass/float64(k.Lots)), k.Lots*int(p.Request.Bench.People))
+		}
 	}
-	if p.Knead.PeakC > ru.Knead.HandHotC {
-		p.note(AtKnead, "knead.peak", Warning, "hot", "Warm dough.", "It ends at %.0f °C. Hands cannot over-knead it but heat can: pause, or start with eggs from the fridge.", p.Knead.PeakC)
+	machine := map[knead.School]*float64{knead.Hook: p.Request.Bench.HookG, knead.Processor: p.Request.Bench.ProcessorG}
+	if limit, is := machine[k.School]; is && limit == nil {
+		p.note(AtKnead, "knead.min", Remark, "bowl_unknown", "How much does the bowl take?", "Say so under Bench, and Hollen splits what is more.")
 	}
-	if p.Knead.FoldsMore > p.Roll.Folds {
-		p.note(AtKnead, "knead.min", Warning, "folds", "Short of kneading.", "%d folded passes instead of %d will finish it, or knead longer.", p.Knead.FoldsMore, p.Roll.Folds)
+	hot, text := ru.Knead.HandHotC, "Hands cannot over-knead it but heat can: pause, or start with eggs from the fridge."
+	if k.School == knead.Hook || k.School == knead.Processor {
+		hot, text = ru.Knead.MachineHotC, "A machine warms it fast: stop and let it cool, or start with eggs from the fridge."
 	}
-	for _, s := range p.Rest.Short {
+	if k.PeakC > hot {
+		p.note(AtKnead, "knead.peak", Warning, "hot", "Warm dough.", "It gets to %.0f °C. %s", k.PeakC, text)
+	}
+	if k.FoldsMore > p.Roll.Folds {
+		p.note(AtKnead, "knead.min", Warning, "folds", "Short of kneading.", "%d folded passes instead of %d will finish it, or knead longer.", k.FoldsMore, p.Roll.Folds)
+	}
+	if k.School == knead.Hook || k.School == knead.Processor {
+		p.note(AtKnead, "knead.min", Caution, "machine", "Moving parts.", "Hands, spoons, hair and sleeves out of the bowl while it turns; unplug before reaching to hook or blade.")
+	}
+	for _, s := range p.Rest.Lacks {
 		switch s.What {
+		case "development":
+			if p.ask.Pin {
+				p.note(AtKnead, "knead.min", Warning, "short_for_pin", "Short of kneading for a pin.", "%.0f %% where %.0f %% is wanted, and a pin has no folded passes to finish it: knead longer, or in turns.", 100*s.Is, 100*s.Wants)
+			}
 		case "tension":
 			p.note(AtRest, "rest.min", Warning, "tension", "Still tense.", "%.0f %% where %.0f %% rolls easily: it will snap back and may tear. Rest it longer.", 100*s.Is, 100*s.Wants)
 		case "uptake":
 			p.note(AtRest, "rest.min", Warning, "uptake", "Not all the water is in yet.", "%.0f %% of %.0f %%: coarse flour needs longer, or it stays sandy.", 100*s.Is, 100*s.Wants)
 		}
 	}
+	if p.Rest.Min == 0 {
+		p.note(AtRest, "rest.min", Warning, "no_rest", "No rest at all.", "It can be done: it pulls back at every stop and wants twice the passes. Twenty minutes under a bowl save more than they cost.")
+	}
 	if p.Rest.TempC < ru.Knead.ColdC {
 		text := "The room is too cold to warm it; roll it as it is, slowly."
 		if p.Rest.TemperMin > 0 {
-			text = fmt.Sprintf("Leave it wrapped in the room for about %s, 15 minutes if divided, before rolling.", Minutes(p.Rest.TemperMin))
+			text = fmt.Sprintf("Leave it wrapped in the room for about %s, %.0f minutes if divided, before rolling.", Minutes(p.Rest.TemperMin), ru.Knead.TemperPieceMin)
 		}
-		p.note(AtRest, "rest.min", Remark, "cold", "Stiff with cold.", "It comes out at %.0f °C. %s", p.Rest.TempC, text)
+		p.note(AtRest, "rest.temp", Remark, "cold", "Stiff with cold.", "It comes out at %.0f °C. %s", p.Rest.TempC, text)
 	}
-	if p.Rest.Min > 24*60-1 {
+	if p.Rest.Cold && p.Rest.Min > ru.Knead.GreyMin-1 {
 		p.note(AtRest, "rest.min", Remark, "grey", "Greys past a day.", "Harmless, but it shows. Wrapped dough keeps at most 48 hours in the fridge.")
 	}
-	p.note(AtRest, "rest.min", Caution, "wrap", "Airtight.", "Film twice, an upturned bowl or a lidded tub: no skin, no hard edge.")
+	switch warm := p.Rest.WarmMin; {
+	case p.Rest.Cold && p.ask.ChillG == 0 && warm > p.cautionAt():
+		p.note(AtRest, "rest.warm", Warning, "slow_to_cool", "A lump this size cools slowly.", "%s above 5 °C before it is rolled. Divided and pressed flat it cools in a third of the time: choose that under Wrapped.", Minutes(warm))
+	case warm > p.cautionAt():
+		p.note(AtRest, "rest.warm", Warning, "warm_rest", "Long above 5 °C.", "%s by the time it is rolled; past %s take care. Rest it in the fridge, divided and flat.", Minutes(warm), Minutes(p.cautionAt()))
+	}
+	if c := p.Clock; c != nil && !c.Fits {
+		nearest := ""
+		for _, w := range c.Ways {
+			nearest += " " + w.Why
+		}
+		p.note(AtRest, "rest.clock", Warning, "too_late", "As it stands it would have to start earlier.", "It would start before you can.%s", nearest)
+	}
+	if a := p.Request.Rest.PokeS; a != nil {
+		if k := p.ReadPoke(); !k.Ready {
+			p.note(AtRest, "rest.min", Remark, "poke", k.Head, "%s", k.Words)
+		}
+	}
+	p.note(AtRest, "rest.min", Caution, "wrap", "Airtight.", "Film twice, an upturned bowl or a lidded tub: no skin, no hard edge. Date what goes into the fridge; your food authority’s rules come first.")
 }
 
 func (p *Plan) adviseRoll() {

@@ -30,6 +30,7 @@ type Plan struct {
 	Dry     DryPlan           `json:"dry"`
 	Cook    CookPlan          `json:"cook"`
 	Cost    CostPlan          `json:"cost"`
+	Clock   *ClockPlan        `json:"clock"` // nil when no time to roll is wished for
 	Notes   []Note            `json:"notes"`
 	Why     map[string]string `json:"why"` // the reason of each figure, one plain sentence
 
@@ -37,10 +38,12 @@ type Plan struct {
 	task    egg.Task
 	way     knead.Way
 	model   knead.Dough
+	ask     knead.Ask
 	machine roll.Machine
 	shape   cut.Shape
 	parts   []flour.Part
-	sizing  bool // looking for the flour: what was used at the bench does not count yet
+	milkG   float64 // worked in at the board
+	sizing  bool    // looking for the flour: what was used at the bench does not count yet
 }
 
 // Weighed is one flour of the batch.
@@ -155,28 +158,37 @@ type CostLine struct {
 	Cost  cost.Money `json:"cost"`
 }
 
-// KneadPlan is the long school's kneading.
+// KneadPlan is kneading and resting by a school.
 type KneadPlan struct {
-	Min       float64 `json:"knead_min"`
-	Asked     bool    `json:"minutes_asked"` // the maker fixed them
-	PeakC     float64 `json:"peak_c"`
-	D         float64 `json:"development"` // 0–1, after kneading, rest and the folds planned
-	W63Min    float64 `json:"w63_min"`
-	TauRMin   float64 `json:"relaxation_tau_min"`
-	FoldsMore int     `json:"folds_needed"`
+	School    knead.School  `json:"school"`
+	SchoolWhy string        `json:"school_why"` // why that one, when it was left to Hollen
+	Way       knead.Way     `json:"way"`
+	Lots      int           `json:"lots"`    // kneaded one after the other, or by so many
+	LimitG    float64       `json:"limit_g"` // most dough kneaded at once, 0: not known
+	Steps     []Instruction `json:"instructions"`
+	Min       float64       `json:"knead_min"`
+	Asked     bool          `json:"minutes_asked"` // the maker fixed them
+	PeakC     float64       `json:"peak_c"`
+	D         float64       `json:"development"` // 0–1, after kneading, rest and the folds planned
+	W63Min    float64       `json:"w63_min"`
+	TauRMin   float64       `json:"relaxation_tau_min"`
+	FoldsMore int           `json:"folds_needed"`
 }
 
 // RestPlan is the rest and the dough that comes out of it.
 type RestPlan struct {
-	Min       float64       `json:"rest_min"`
-	Asked     bool          `json:"minutes_asked"`
-	Ready     bool          `json:"ready"`
-	Short     []knead.Short `json:"short_of"`
-	D         float64       `json:"development"`
-	T         float64       `json:"tension"`
-	U         float64       `json:"water_uptake"`
-	TempC     float64       `json:"dough_c"`
-	TemperMin float64       `json:"temper_min"` // in the room, until no longer stiff; -1: the room is too cold
+	Min        float64      `json:"rest_min"`
+	Asked      bool         `json:"minutes_asked"`
+	Ready      bool         `json:"ready"`
+	Lacks      []knead.Lack `json:"short_of"`
+	D          float64      `json:"development"`
+	T          float64      `json:"tension"`
+	U          float64      `json:"water_uptake"`
+	TempC      float64      `json:"dough_c"`
+	TemperMin  float64      `json:"temper_min"` // in the room, until no longer stiff; -1: the room is too cold
+	Cold       bool         `json:"in_fridge"`
+	WarmMin    float64      `json:"minutes_above_5_c"` // mixing to the roller
+	ReadyAtMin float64      `json:"ready_at_min"`      // from first contact, -1: never
 }
 
 // RollPlan is the way from lump to sheet.
@@ -343,7 +355,7 @@ func (p *Plan) search(want float64, got func() float64, take func(flourG float64
 func (p *Plan) FlourForEggs(eggG float64) float64 {
 	f := eggG / .56
 	for range 12 {
-		_, t := p.ask(f)
+		_, t := p.eggTask(f)
 		w := t.Weigh()
 		if w.WholeG+w.YolkG <= 0 {
 			return f
@@ -358,7 +370,7 @@ func (p *Plan) FlourForEggs(eggG float64) float64 {
 func (p *Plan) FlourFor(wholeG, yolkG float64) float64 {
 	f := p.Formula.FlourG
 	for range 12 {
-		_, t := p.ask(f)
+		_, t := p.eggTask(f)
 		f *= t.FlourFactor(wholeG, yolkG)
 	}
 	return f

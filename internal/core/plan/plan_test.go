@@ -83,7 +83,7 @@ func TestMakeHoldsTogether(t *testing.T) {
 						t.Errorf("%s %s: pours %.2f of %.2f g", f.Key, style, p.Room.PourG, fo.TopG)
 					case fo.Portions < 9.6 || fo.Portions > 11.5:
 						t.Errorf("%s %s %s %s: %.2f portions of 10", f.Key, style, m.Key, s.Key, fo.Portions)
-					case p.Roll.SheetMM <= 0 || p.Cook.Seconds <= 0 || p.Rest.Min < 20 || p.Knead.Min < 8:
+					case p.Roll.SheetMM <= 0 || p.Cook.Seconds <= 0 || p.Rest.Min < 20 || p.Knead.Min < 1:
 						t.Errorf("%s %s %s %s: %+v", f.Key, style, m.Key, s.Key, p.Rest)
 					}
 					for k, w := range p.Why {

@@ -7,6 +7,7 @@ import (
 	"hollen/internal/core/addition"
 	"hollen/internal/core/cost"
 	"hollen/internal/core/cut"
+	"hollen/internal/core/doctor"
 	"hollen/internal/core/dry"
 	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
@@ -40,6 +41,9 @@ type Request struct {
 	Dry       Dry            `json:"dry"`
 	Cook      Cook           `json:"cook"`
 	Prices    Prices         `json:"prices"`
+	Bench     Bench          `json:"bench"`
+	Clock     Clock          `json:"clock"`
+	Acts      []Act          `json:"acts"` // up to 8, in the order they were done
 }
 
 // Amount says how much: By names the one of the figures that counts.
@@ -242,15 +246,90 @@ type Room struct {
 
 // Knead asks for a school and, if the maker knows better, for minutes.
 type Knead struct {
-	School string   `json:"school"` // long
-	Min    *float64 `json:"knead_min"`
+	School string   `json:"school"`    // auto, long, turns, short, hook or processor
+	Min    *float64 `json:"knead_min"` // of one kneading, nil: worked out
+	Turns  *float64 `json:"turns"`     // of the school of turns, nil: worked out
+	Mix    string   `json:"mix"`       // well or bowl
 }
 
 // Rest says where the dough rests and, if the maker knows better, how long.
 type Rest struct {
-	At  string   `json:"at"` // room or fridge
-	Min *float64 `json:"rest_min"`
+	At        string   `json:"at"`         // room or fridge
+	Min       *float64 `json:"rest_min"`   // nil: worked out; 0: none
+	TemperMin float64  `json:"temper_min"` // in the room after the fridge
+	Wrapped   string   `json:"wrapped"`    // whole or pieces
+	PokeS     *float64 `json:"poke_s"`     // seconds a poke took to half recover, nil: not tried
 }
+
+// Bench is what the kitchen kneads with.
+type Bench struct {
+	People     float64  `json:"people"`
+	HandG      *float64 `json:"hand_limit_g"` // dough one person kneads at once, nil: 1.2 kg
+	HookG      *float64 `json:"hook_g"`       // most dough the mixer takes, nil: there is none
+	ProcessorG *float64 `json:"processor_g"`  // most the processor takes, nil: there is none
+	FridgeC    float64  `json:"fridge_c"`
+}
+
+// Clock is when the maker wants to roll and how early the work may start, as
+// yyyy-mm-ddThh:mm of the kitchen's clock, "" when not said.
+type Clock struct {
+	RollAt string `json:"roll_at"`
+	From   string `json:"from"`
+}
+
+// Act is one thing done at the board to put the dough right.
+type Act struct {
+	Kind   doctor.Kind `json:"kind"`
+	Amount float64     `json:"amount"` // g, or minutes of kneading or rest
+	Sign   string      `json:"sign"`   // what was seen, a key of doctor.Signs
+	Stage  Stage       `json:"stage"`  // where
+}
+
+// MaxActs is how many acts a batch records.
+const MaxActs = 8
+
+// acted returns the sum of the acts of a kind, g or min.
+func (r *Request) acted(k doctor.Kind) float64 {
+	sum := 0.
+	for _, a := range r.Acts {
+		if a.Kind == k {
+			sum += a.Amount
+		}
+	}
+	return sum
+}
+
+// changed says whether any act added to the dough.
+func (r *Request) changed() bool {
+	for _, a := range r.Acts {
+		if a.Kind != doctor.Knead && a.Kind != doctor.Rest {
+			return true
+		}
+	}
+	return false
+}
+
+// House is what a workshop's new batches start from.
+type House struct {
+	Prices Prices `json:"prices"`
+	Bench  Bench  `json:"bench"`
+	School string `json:"school"`
+	Mix    string `json:"mix"`
+}
+
+// DefaultHouse is the house of a workshop that has said nothing.
+func DefaultHouse() House {
+	r := Default()
+	return House{r.Prices, r.Bench, r.Knead.School, r.Knead.Mix}
+}
+
+// Start puts the house into a request.
+func (h House) Start(r *Request) {
+	r.Prices, r.Bench, r.Knead.School, r.Knead.Mix = h.Prices, h.Bench, h.School, h.Mix
+}
+
+// HouseOf takes the house out of a request.
+func HouseOf(r Request) House { return House{r.Prices, r.Bench, r.Knead.School, r.Knead.Mix} }
 
 // Roll says on which machine and how.
 type Roll struct {
@@ -300,12 +379,13 @@ func Default() Request {
 		Eggs:      Eggs{Class: "eu-l", Style: egg.WholeEggs, TopUp: egg.TopWater, From: "room", Also: []EggCount{}},
 		Additions: []AdditionPart{},
 		Room:      Room{TempC: 22, RH: .45, Air: dry.Still},
-		Knead:     Knead{School: "long"},
-		Rest:      Rest{At: "room"},
+		Knead:     Knead{School: "auto", Mix: "well"},
+		Rest:      Rest{At: "room", Wrapped: "whole"},
 		Roll:      Roll{Machine: "hand-crank-10", Mode: roll.EveryStop, BenchMM: 1200, Careful: "auto"},
 		Cut:       Cut{Shape: "tagliatelle"},
 		Dry:       Dry{On: "rack"},
 		Cook:      Cook{After: "leather"},
 		Prices:    Prices{Currency: "€"},
+		Bench:     Bench{People: 1, FridgeC: 4}, Acts: []Act{},
 	}
 }

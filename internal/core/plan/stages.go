@@ -64,31 +64,6 @@ func worth(r rules.Hydration, g float64) Worth {
 	return Worth{of(egg.Whole), of(egg.Milk), of(egg.Oil)}
 }
 
-// knead is kneading and resting by the long school.
-func (p *Plan) knead() {
-	r, ru, f := &p.Request, &p.rules, &p.Formula
-	p.model = knead.Of(*ru, f.Blend, f.Dough.FatPct, f.Dough.Hw, f.Dough.MassG)
-	a := knead.Ask{Method: ru.Knead.Hand, StartC: p.Room.ContactC, RoomC: r.Room.TempC, RestC: r.Room.TempC,
-		Folds: int(or(r.Roll.Folds, ru.Knead.LongFolds)), MinRest: ru.Knead.RestMinMin,
-		FixKnead: or(r.Knead.Min, 0), FixRest: or(r.Rest.Min, 0), GlutenBar: ru.Flour.GlutenNoSheet, ColdBarC: ru.Safety.ColdC}
-	if r.Eggs.Style == egg.YolksOnly || f.Blend.DurumShare > .3 {
-		a.MinRest = ru.Knead.RestMinRichMin
-	}
-	if r.Rest.At == "fridge" {
-		a.RestC = ru.Knead.FridgeC
-	}
-	w := p.model.Long(a)
-	p.way = w
-	p.Knead = KneadPlan{Min: w.KneadMin, Asked: r.Knead.Min != nil, PeakC: w.PeakC, D: w.DFolded,
-		W63Min: p.model.W63Min, TauRMin: p.model.TauRMin, FoldsMore: w.MinFoldsFor}
-	p.Rest = RestPlan{Min: w.RestMin, Asked: r.Rest.Min != nil, Ready: w.Ready, Short: w.Short, D: w.D, T: w.T, U: w.U, TempC: w.TempC,
-		TemperMin: p.model.TemperMin(ru.Knead, w.TempC, r.Room.TempC)}
-	if p.Rest.Short == nil {
-		p.Rest.Short = []knead.Short{}
-	}
-	p.Roll.Folds = a.Folds
-}
-
 // roll divides the dough and takes one piece down the stops.
 func (p *Plan) roll() {
 	r, ru, f := &p.Request, &p.rules, &p.Formula
@@ -146,15 +121,8 @@ func (p *Plan) dry() {
 	rate := dry.Of(ru.Dry, s, air, faces)
 	o := DryPlan{Rate: rate, Leather: rate.At(ru.Dry, ru.Dry.CutLoss), Nest: rate.At(ru.Dry, ru.Dry.HoldLoss), Brittle: rate.At(ru.Dry, ru.Dry.BrittleLoss)}
 	o.Tray = dry.Of(ru.Dry, s, air, ru.Dry.NestFaces).At(ru.Dry, ru.Dry.HoldLoss-ru.Dry.CutLoss)
-	o.CautionAt, o.DiscardAt = ru.Safety.CautionMin, ru.Safety.DiscardMin
-	if r.Room.TempC > ru.Safety.HotC {
-		o.CautionAt, o.DiscardAt = ru.Safety.HotCautionMin, ru.Safety.HotDiscardMin
-	}
-	warmRest := p.way.RestMin
-	if p.way.ColdFromMin >= 0 {
-		warmRest = min(warmRest, p.way.ColdFromMin)
-	}
-	o.WarmMin = ru.Safety.MixMin + p.way.KneadMin + warmRest + p.Roll.MinutesAll + o.Leather.FromMin + p.Cut.CutMin
+	o.CautionAt, o.DiscardAt = p.cautionAt(), p.discardAt()
+	o.WarmMin = p.Rest.WarmMin + p.Roll.MinutesAll + o.Leather.FromMin + p.Cut.CutMin
 	if r.Cook.After == "nest" {
 		o.WarmMin += o.Nest.FromMin - o.Leather.FromMin
 	}

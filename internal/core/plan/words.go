@@ -9,6 +9,7 @@ import (
 	"hollen/internal/core/dough"
 	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
+	"hollen/internal/core/knead"
 )
 
 // Grams returns a mass as a maker reads it off a scale: "1,592 g", "4.6 g" under ten.
@@ -218,13 +219,18 @@ func (p *Plan) explain() {
 	say("room.loss", "Vapour leaves the dough's face for %.0f minutes of kneading at %.0f °C and %.0f %%.", ru.Room.BoardSeconds/60, r.Room.TempC, 100*r.Room.RH)
 	say("room.contact", "Flour at %.0f °C and eggs from the %s, and %g °C from the hands.", r.Room.TempC, r.Eggs.From, ru.Knead.ContactRiseC)
 
-	say("knead.min", "This dough develops to 63 %% in %.1f minutes of work; %s, the rest and %s bring it to %.0f %%.",
-		p.Knead.W63Min, Minutes(p.Knead.Min), Plural(p.Roll.Folds, "folded pass", "folded passes"), 100*p.Knead.D)
+	say("knead.min", "This dough develops to 63 %% in %.1f minutes of work by hand; %s, the rest and %s bring it to %.0f %%.",
+		p.Knead.W63Min, p.workWords(), Plural(p.Roll.Folds, "folded pass", "folded passes"), 100*p.Knead.D)
+	say("knead.school", "%s", p.Knead.SchoolWhy)
+	if p.Knead.SchoolWhy == "" {
+		say("knead.school", "Your choice. It buys: %s.", p.Knead.School.Buys())
+	}
+	say("knead.hands", "Mixing, hands on the dough, and the folded passes; %s from flour to roller.", Minutes(p.way.ElapsedMin))
 	if p.Knead.Asked {
 		w["knead.min"] = "Your minutes. " + w["knead.min"]
 	}
 	where := "the room"
-	if r.Rest.At == "fridge" {
+	if p.Rest.Cold {
 		where = "the fridge"
 	}
 	say("rest.min", "Tension halves every %.0f minutes at 22 °C; after %s in %s it is down to %.0f %% and the flour has taken up %.0f %% of its water.",
@@ -233,9 +239,24 @@ func (p *Plan) explain() {
 		w["rest.min"] = "Your minutes. " + w["rest.min"]
 	}
 
-	say("knead.peak", "From %.0f °C when it comes together, and %g °C a minute from the hands.", p.Room.ContactC, ru.Knead.Hand.HeatC)
+	warms, tool := ru.Knead.Hand, "from the hands"
+	switch p.Knead.School {
+	case knead.Hook:
+		warms, tool = ru.Knead.Hook, "from the hook"
+	case knead.Processor:
+		warms, tool = ru.Knead.Processor, "in the processor"
+	}
+	say("knead.peak", "From %.0f °C when it comes together, and %g °C a minute %s.", p.Room.ContactC, warms.HeatC, tool)
 	say("knead.folds", "Each is worth %g min of kneading and lays the sheet straight.", ru.Knead.FoldWork)
-	say("rest.temp", "It moves towards %s by 63 %% in %.0f minutes.", where, p.model.TauDMin)
+	say("rest.temp", "It moves towards %s by 63 %% in %.0f minutes.", where, p.tauRest())
+	say("rest.warm", "Mixing, kneading and the warm part of the rest. Past %s take care, past %s throw it away: the usual advice for egg.", Minutes(p.cautionAt()), Minutes(p.discardAt()))
+	if c := p.Clock; c != nil {
+		say("rest.clock", "Counted back from the roller: %s from flour to roller.", Minutes(p.way.ElapsedMin))
+	}
+	say("rest.ready", "Development, tension and water uptake all pass, %s after flour met water.", Minutes(max(0, p.Rest.ReadyAtMin)))
+	if p.Rest.ReadyAtMin < 0 {
+		say("rest.ready", "Not by this plan: the notes say of what it falls short.")
+	}
 
 	o, c := &p.Roll, &p.Cut
 	say("roll.sheet", "Stop %s leaves %.2f mm: this dough springs back %.0f %% of the gap. %.2f is wanted.", o.TargetStop, o.SheetMM, 100*o.Spring, o.TargetMM)
@@ -343,6 +364,28 @@ func (p *Plan) oneEggWords() string {
 		return t.Try(1, 0).Hw
 	}
 	return fmt.Sprintf("One egg to 100 g, as recipes say, would come to %.1f with an egg of %g g; to %.1f with small ones and %.1f with the biggest.", of(c), math.Round(10*c.EdibleG)/10, of(small), of(big))
+}
+
+// tauRest is the time constant of the dough as it rests, min.
+func (p *Plan) tauRest() float64 {
+	if p.ask.ChillG > 0 {
+		return p.rules.Knead.CoolTauMin * math.Sqrt(p.ask.ChillG/500)
+	}
+	return p.model.TauDMin
+}
+
+// workWords names the kneading of the way.
+func (p *Plan) workWords() string {
+	w := &p.way
+	switch w.School {
+	case knead.Turns:
+		return Plural(w.Turns, "turn", "turns") + " of " + Minutes(w.KneadMin)
+	case knead.Hook:
+		return fmt.Sprintf("%g minutes slow and %s on the hook", p.rules.Knead.HookSlowMin, Minutes(w.KneadMin))
+	case knead.Processor:
+		return fmt.Sprintf("%.0f seconds in the processor and %s by hand", 60*w.Steps[0].Min, Minutes(w.KneadMin))
+	}
+	return Minutes(w.KneadMin)
 }
 
 func yolkClause(points float64) string {

@@ -204,10 +204,40 @@ type Knead struct {
 	RestMinMin, RestMinRichMin float64
 	// RestStepMin is the step of rests, RestMaxMin the longest the solver looks at, min. Source: house.
 	RestStepMin, RestMaxMin float64
+	// TurnsMin and TurnsMax are how often the school of turns kneads. Source: house.
+	TurnsMin, TurnsMax float64
+	// TurnMinMin and TurnMaxMin are the minutes of one turn, TurnRestMin the rest between two, min. Source: house.
+	TurnMinMin, TurnMaxMin, TurnRestMin float64
+	// TurnsColdMinMin and TurnsColdMaxMin bound the hours in the cold that end it, min. Source: house.
+	TurnsColdMinMin, TurnsColdMaxMin float64
+	// ShortMinMin and ShortMaxMin bound the kneading of the short school, min. Source: house.
+	ShortMinMin, ShortMaxMin float64
+	// ShortRestMinMin and ShortRestMaxMin bound its rest, min. Source: house.
+	ShortRestMinMin, ShortRestMaxMin float64
+	// ShortFoldsMin and ShortFoldsMax bound its folded passes. Source: house.
+	ShortFoldsMin, ShortFoldsMax float64
+	// HookSlowMin is the slow start of a mixer, HookMinMin and HookMaxMin bound what follows, min. Source: house.
+	HookSlowMin, HookMinMin, HookMaxMin float64
+	// ProcessorMinMin and ProcessorMaxMin bound the processor's run to clumping sand, min. Source: house.
+	ProcessorMinMin, ProcessorMaxMin float64
+	// ProcessorHandMinMin and ProcessorHandMaxMin bound the kneading by hand after it, min. Source: house.
+	ProcessorHandMinMin, ProcessorHandMaxMin float64
+	// MixHandMin and MixMachineMin are the hands-on minutes before kneading starts, min. Source: house.
+	MixHandMin, MixMachineMin float64
 	// LongFolds is how many folded passes the long school plans. Source: house.
 	LongFolds float64
 	// OnePersonG is the dough one person kneads at once, g. Source: house.
 	OnePersonG float64
+	// MachineHotC is the dough temperature over which a machine pauses, °C. Source: house.
+	MachineHotC float64
+	// TemperPieceMin is how long divided dough stands in the room before it is rolled, min. Source: house.
+	TemperPieceMin float64
+	// GreyMin is the time after which a dough may grey, KeepMin how long it keeps wrapped in the fridge, min. Source: usual advice.
+	GreyMin, KeepMin float64
+	// HookSlow is the mixer's first speed: half of the second. Source: house.
+	HookSlow Method
+	// PokeTenseS is the half recovery of a poke, s, up to which a dough is tense; from PokeReadyS on it is relaxed. Source: house.
+	PokeTenseS, PokeReadyS float64
 	// Hand, Hook, Processor are work (min of hand kneading a minute) and heat (°C a minute). Source: house.
 	Hand, Hook, Processor Method
 }
@@ -337,6 +367,10 @@ func Default() Rules {
 			CreditPerMin: .05, CreditMax: 2, FoldWork: .5, FoldTension: .25, RelaxDoubling: 10, UptakeDoubling: 20,
 			CoolTauMin: 75, ContactRiseC: 1, FridgeC: 4, ReadyD: .90, ReadyT: .25, ReadyU: .95, ColdC: 12, HandHotC: 30,
 			LongMinMin: 8, LongMaxMin: 15, RestMinMin: 20, RestMinRichMin: 30, RestStepMin: 5, RestMaxMin: 120, LongFolds: 3, OnePersonG: 1200,
+			TurnsMin: 2, TurnsMax: 3, TurnMinMin: 3, TurnMaxMin: 5, TurnRestMin: 15, TurnsColdMinMin: 120, TurnsColdMaxMin: 1440,
+			ShortMinMin: 1, ShortMaxMin: 2, ShortRestMinMin: 20, ShortRestMaxMin: 30, ShortFoldsMin: 10, ShortFoldsMax: 14,
+			HookSlowMin: 2, HookMinMin: 6, HookMaxMin: 8, ProcessorMinMin: .75, ProcessorMaxMin: 1, ProcessorHandMinMin: 2, ProcessorHandMaxMin: 3,
+			MixHandMin: 5, MixMachineMin: 1, MachineHotC: 28, TemperPieceMin: 15, GreyMin: 24 * 60, KeepMin: 48 * 60, PokeTenseS: 1.5, PokeReadyS: 3, HookSlow: Method{.65, .3},
 			Hand: Method{1, .2}, Hook: Method{1.3, .6}, Processor: Method{8, 5}},
 		Roll: Roll{SpringBase: .05, SpringTension: .25, SpringDurum: .03, ReduceBase: .45, ReduceTension: .3, ReduceFat: .006, ReduceGluten: .20,
 			ReduceSheeter: .05, ReduceThin: .05, ThinMM: 1, ReduceBand: .01, ReduceLow: .28, ReduceHigh: .50, CarefulOff: .08, CarefulFatPct: 15, BoldOver: .05,

@@ -9,13 +9,13 @@ CREATE TABLE cabinet (
 INSERT INTO cabinet (id, kind, figures, retired_at) SELECT id, 'flour', figures, retired_at FROM flours;
 DROP TABLE flours;
 
-ALTER TABLE workshops ADD COLUMN prices JSON NULL;
+ALTER TABLE workshops ADD COLUMN house JSON NULL;
 
 ALTER TABLE batches ADD COLUMN partner_id BIGINT UNSIGNED NULL;
 
 -- +goose Down
 ALTER TABLE batches DROP COLUMN partner_id;
-ALTER TABLE workshops DROP COLUMN prices;
+ALTER TABLE workshops DROP COLUMN house;
 CREATE TABLE flours (
   id         BIGINT UNSIGNED NOT NULL AUTO_INCREMENT PRIMARY KEY,
   figures    JSON NOT NULL,

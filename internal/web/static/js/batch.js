@@ -110,7 +110,8 @@ export function startBatch(form) {
   }
   function syncSlides() {
     for (const slide of form.querySelectorAll(".slide")) {
-      const n = parse(document.getElementById(slide.dataset.for).value);
+      const of = document.getElementById(slide.dataset.for);
+      const n = parse(of.value || of.placeholder);
       if (!Number.isNaN(n) && slide !== document.activeElement) slide.value = n;
       paint(slide);
     }
@@ -136,7 +137,8 @@ export function startBatch(form) {
   form.addEventListener("click", (e) => {
     const button = e.target.closest("button");
     if (!button || button.hasAttribute("formaction")) return;
-    if (button.classList.contains("station")) openStation(button.value);
+    if (button.name === "at") openStation(button.value);
+    else if (button.dataset.poke) poke(button);
     else if (button.dataset.step) step(button.parentElement.querySelector("input"), Number(button.dataset.step));
     else if (button.name === "set") work(button.value); // path=value&…, which the server puts into the fields
     else return;
@@ -151,6 +153,20 @@ export function startBatch(form) {
       e.preventDefault();
     }
   });
+
+  // poke times how long the dough takes to come half back: one tap to start, one to stop.
+  let poked = 0;
+  function poke(button) {
+    if (!poked) {
+      poked = performance.now();
+      button.textContent = button.dataset.run;
+      return;
+    }
+    document.getElementById(button.dataset.poke).value = Math.min((performance.now() - poked) / 1000, 60).toFixed(1);
+    poked = 0;
+    button.textContent = button.dataset.idle;
+    work();
+  }
 
   function step(input, n) {
     const next = stepped(input.value || input.placeholder, n, input.dataset);

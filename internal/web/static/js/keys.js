@@ -1,4 +1,4 @@
-// Single keys: 1 to 8 open a station, s saves, n and b go to pages, ? lists them. They rest
+// Single keys: 1 to 8 open a station, d the doctor, s saves, n and b go to pages, ? lists them. They rest
 // while something is being typed.
 
 const typing = (el) => el && (el.matches("input:not([type=checkbox]):not([type=radio]):not([type=range]), select, textarea") || el.isContentEditable);
@@ -22,8 +22,8 @@ export function startKeys() {
       location.href = "/compare";
     } else if (e.key === "r") {
       location.href = "/recipe";
-    } else if (e.key === "s") {
-      document.querySelector("[data-key=s]")?.click();
+    } else if (e.key === "s" || e.key === "d") {
+      document.querySelector("[data-key=" + e.key + "]")?.click();
     } else {
       return;
     }

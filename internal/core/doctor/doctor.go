@@ -1,0 +1,216 @@
+// Package doctor answers: what is this dough telling you, what is the likely cause, what is
+// the measured act for this batch, what to expect, and when to stop?
+//
+// Δ points of hydration are Δ·F14/100 g of working water; given as flour instead they are
+//
+//	flour = F14·Δ/100 / ((1−m)/0.86·(1 + Hw_t/100) − 1)
+package doctor
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+)
+
+// Kind is what an act adds or does.
+type Kind string
+
+// The kinds of act. Masses are g, kneading and rest min.
+const (
+	Nothing Kind = ""
+	Water   Kind = "water"
+	Egg     Kind = "egg"
+	Milk    Kind = "milk"
+	Oil     Kind = "oil"
+	Flour   Kind = "flour"
+	Knead   Kind = "knead"
+	Rest    Kind = "rest"
+)
+
+// How much of each stands for a gram of water. Source: composition tables, fat at a fifth of
+// its weight.
+const (
+	EggForWater, MilkForWater, OilForWater = 1.28, 1.13, 5.
+)
+
+// Measures of the doctor. Source: house.
+const (
+	StepPoints = .8  // most added at once, points; a minute's kneading between
+	FeelPoints = 1.2 // one step of "too dry" or "too wet", points
+)
+
+// Dough is the batch as the acts are measured for it.
+type Dough struct {
+	F14G       float64 // flour at the 14 % basis, g
+	MoistureWB float64 // of the flour as weighed, share
+	BasisWB    float64 // 0.14
+	Hw         float64 // points
+	TargetHw   float64 // points
+	WarmMin    float64 // minutes above 5 °C by now
+	CautionMin float64
+	DiscardMin float64
+}
+
+// WaterG returns the water that is worth points of hydration, g.
+func (d Dough) WaterG(points float64) float64 { return points * d.F14G / 100 }
+
+// FlourG returns the flour that takes points of hydration off, g.
+func (d Dough) FlourG(points float64) float64 {
+	per := (1-d.MoistureWB)/(1-d.BasisWB)*(1+d.TargetHw/100) - 1
+	return d.F14G * points / 100 / per
+}
+
+// Answer is one answer to a question.
+type Answer struct{ Key, Text string }
+
+// Question narrows the causes down.
+type Question struct {
+	Key, Text string
+	Answers   []Answer // none: a number of minutes is asked for
+}
+
+// Cause is one likely cause of a sign, with its remedy.
+type Cause struct {
+	If      string // "question=answer" that makes it the likelier, "" when none does
+	Why     string
+	Act     Kind
+	Points  float64 // of hydration, for masses
+	Minutes float64 // for kneading and rest
+	Do      string  // in words; {amount} is filled in
+	Expect  string
+	Stop    string
+}
+
+// Sign is something a maker sees.
+type Sign struct {
+	Key, Name string
+	Stages    []string // where it is seen
+	Look      string   // key of its drawing
+	Questions []Question
+	Causes    []Cause // the likeliest first, before any answer
+	Words     string  // more words a search may find it by
+}
+
+// Finding is one cause with the act measured for a batch.
+type Finding struct {
+	Why     string
+	Likely  bool // the answers speak for it
+	Act     Kind
+	Amount  float64 // g or min, 0 for Nothing
+	Steps   int     // in so many goes
+	Do      string
+	Instead string // what the water may be given as
+	Expect  string
+	Stop    string
+}
+
+// Ask returns the findings for a sign with the answers given (question key to answer key),
+// likeliest first.
+func (s Sign) Ask(d Dough, answers map[string]string) []Finding {
+	var out []Finding
+	for _, c := range s.Causes {
+		f := Finding{Why: c.Why, Act: c.Act, Expect: c.Expect, Stop: c.Stop, Steps: 1}
+		key, want, conditional := strings.Cut(c.If, "=")
+		given := answers[key]
+		f.Likely = conditional && given == want
+		if conditional && given != "" && given != want {
+			continue // the answer speaks against it
+		}
+		amount := ""
+		switch c.Act {
+		case Water:
+			f.Amount = d.WaterG(c.Points)
+			f.Steps = int(math.Ceil(c.Points/StepPoints - 1e-9))
+			amount = grams(f.Amount) + " of water"
+			if f.Steps > 1 {
+				amount = fmt.Sprintf("%d times %s of water", f.Steps, grams(f.Amount/float64(f.Steps)))
+			}
+			f.Instead = fmt.Sprintf("%s of beaten egg or %s of milk do the same; oil is a poor fix (%s).", grams(f.Amount*EggForWater), grams(f.Amount*MilkForWater), grams(f.Amount*OilForWater))
+		case Flour:
+			f.Amount = d.FlourG(c.Points)
+			f.Steps = int(math.Ceil(c.Points/StepPoints - 1e-9))
+			amount = grams(f.Amount) + " of flour"
+			if f.Steps > 1 {
+				amount = fmt.Sprintf("%d times %s of flour", f.Steps, grams(f.Amount/float64(f.Steps)))
+			}
+		case Knead, Rest:
+			f.Amount = c.Minutes
+			amount = fmt.Sprintf("%.0f minutes", c.Minutes)
+		}
+		f.Do = strings.ReplaceAll(c.Do, "{amount}", amount)
+		out = append(out, f)
+	}
+	slices.SortStableFunc(out, func(a, b Finding) int {
+		switch {
+		case a.Likely && !b.Likely:
+			return -1
+		case b.Likely && !a.Likely:
+			return 1
+		}
+		return 0
+	})
+	return out
+}
+
+func grams(g float64) string {
+	if g < 9.95 {
+		return fmt.Sprintf("%.1f g", g)
+	}
+	return fmt.Sprintf("%.0f g", g)
+}
+
+// Waited says what a wait of that many minutes means for the egg in it: by the food clock of
+// the batch, counted from mixing. inCold is true when it lay under 5 °C.
+func (d Dough) Waited(minutes float64, inCold bool) (words string, discard bool) {
+	warm := d.WarmMin
+	if !inCold {
+		warm += minutes
+	}
+	text := fmt.Sprintf("%.0f minutes above 5 °C by now", warm)
+	switch {
+	case warm > d.DiscardMin:
+		return text + fmt.Sprintf(": past %.0f minutes egg dough is usually thrown away. Your food authority’s rules come first.", d.DiscardMin), true
+	case warm > d.CautionMin:
+		return text + fmt.Sprintf(": past %.0f minutes take care. Roll it now and cook it today, or chill it flat at once.", d.CautionMin), false
+	}
+	return text + fmt.Sprintf(": under %.0f, no worry for the egg.", d.CautionMin), false
+}
+
+// Find returns the sign of that key and whether there is one.
+func Find(key string) (Sign, bool) {
+	for _, s := range Signs() {
+		if s.Key == key {
+			return s, true
+		}
+	}
+	return Sign{}, false
+}
+
+// Search returns the signs seen at a stage ("" for all) that hold every word of the text in
+// their name, words or causes; those whose name holds them come first.
+func Search(stage, text string) []Sign {
+	words := strings.Fields(strings.ToLower(text))
+	var named, other []Sign
+	for _, s := range Signs() {
+		if stage != "" && !slices.Contains(s.Stages, stage) {
+			continue
+		}
+		name := strings.ToLower(s.Name)
+		all := name + " " + strings.ToLower(s.Words)
+		for _, c := range s.Causes {
+			all += " " + strings.ToLower(c.Why)
+		}
+		inName, inAll := true, true
+		for _, w := range words {
+			inName, inAll = inName && strings.Contains(name, w), inAll && strings.Contains(all, w)
+		}
+		switch {
+		case inName:
+			named = append(named, s)
+		case inAll:
+			other = append(other, s)
+		}
+	}
+	return append(named, other...)
+}

@@ -1,0 +1,341 @@
+package plan
+
+import (
+	"fmt"
+	"math"
+	"strings"
+	"time"
+
+	"hollen/internal/core/doctor"
+	"hollen/internal/core/dough"
+	"hollen/internal/core/egg"
+	"hollen/internal/core/knead"
+)
+
+// school returns the school to work by and, when it was left to Hollen, why that one.
+func (p *Plan) school() (knead.School, string) {
+	r, ru := &p.Request, &p.rules
+	if s := knead.School(r.Knead.School); r.Knead.School != "auto" {
+		return s, ""
+	}
+	mass := p.Formula.Dough.MassG
+	hands := or(r.Bench.HandG, ru.Knead.OnePersonG) * r.Bench.People
+	switch {
+	case p.machine.Tool == dough.Pin:
+		return knead.Turns, "For the pin the softest dough is best, and a pin has no folded passes to finish it."
+	case p.machine.Tool == dough.Sheeter:
+		return knead.Short, "A powered sheeter finishes the kneading in its folded passes."
+	case r.Bench.HookG != nil && mass > hands:
+		return knead.Hook, fmt.Sprintf("%s is more than the hands here knead at once, and there is a mixer.", Grams(mass))
+	case p.Formula.Blend.DurumShare > .8 && r.Bench.ProcessorG != nil && mass <= *r.Bench.ProcessorG:
+		return knead.Processor, "Durum sets hard under the hand; the processor brings it together."
+	}
+	return knead.Long, "By hand for rollers: you feel it come right, and it is ready tonight."
+}
+
+// knead is kneading and resting by the school.
+func (p *Plan) knead() {
+	r, ru, f := &p.Request, &p.rules, &p.Formula
+	p.model = knead.Of(*ru, f.Blend, f.Dough.FatPct, f.Dough.Hw, f.Dough.MassG)
+	school, why := p.school()
+	p.ask = p.askOf(school)
+	w := p.model.Solve(p.ask)
+	if long := p.askOf(knead.Long); why != "" && !w.Ready && school != knead.Long {
+		if l := p.model.Solve(long); l.Ready {
+			why = fmt.Sprintf("%s does not quite finish this dough; a long kneading does.", schoolName(school))
+			school, p.ask, w = knead.Long, long, l
+		}
+	}
+	p.way = w
+	p.Knead = KneadPlan{School: school, SchoolWhy: why, Way: w, Min: w.KneadMin, Asked: r.Knead.Min != nil, PeakC: w.PeakC, D: w.DFolded,
+		W63Min: p.model.W63Min, TauRMin: p.model.TauRMin, FoldsMore: w.MinFoldsFor, Lots: 1}
+	limit := map[knead.School]*float64{knead.Hook: r.Bench.HookG, knead.Processor: r.Bench.ProcessorG}[school]
+	if school != knead.Hook && school != knead.Processor {
+		hands := or(r.Bench.HandG, ru.Knead.OnePersonG) * r.Bench.People
+		limit = &hands
+	}
+	if limit != nil {
+		p.Knead.Lots = int(math.Ceil(f.Dough.MassG / *limit))
+		p.Knead.LimitG = *limit
+	}
+	p.Rest = RestPlan{Min: w.RestMin, Asked: r.Rest.Min != nil, Ready: w.Ready, Lacks: w.Lacks, D: w.D, T: w.T, U: w.U, TempC: w.TempC,
+		TemperMin: p.model.TemperFor(w.TempC, r.Room.TempC), Cold: p.ask.Cold || school == knead.Turns, WarmMin: ru.Safety.MixMin + w.WarmMin, ReadyAtMin: w.ReadyAtMin}
+	if p.Rest.Lacks == nil {
+		p.Rest.Lacks = []knead.Lack{}
+	}
+	p.Roll.Folds = w.Folds
+	p.clock()
+	p.Knead.Steps = p.instructions()
+}
+
+// askOf is what the model is asked for a school, with what the maker fixed.
+func (p *Plan) askOf(school knead.School) knead.Ask {
+	r, ru, f := &p.Request, &p.rules, &p.Formula
+	a := knead.Ask{School: school, StartC: p.Room.ContactC, RoomC: r.Room.TempC, FridgeC: r.Bench.FridgeC, Cold: r.Rest.At == "fridge",
+		Pin: p.machine.Tool == dough.Pin, MinRest: ru.Knead.RestMinMin, FixKnead: r.Knead.Min, FixTurns: r.Knead.Turns, FixRest: r.Rest.Min, FixFolds: r.Roll.Folds,
+		TemperMin: r.Rest.TemperMin, MoreKnead: r.acted(doctor.Knead), MoreRest: r.acted(doctor.Rest), GlutenBar: ru.Flour.GlutenNoSheet}
+	if r.Eggs.Style == egg.YolksOnly || f.Blend.DurumShare > .3 {
+		a.MinRest = ru.Knead.RestMinRichMin
+	}
+	pieces := max(1, or(r.Roll.Pieces, math.Round(f.FlourG/ru.Roll.PieceFlourG)))
+	if r.Rest.Wrapped == "pieces" {
+		a.ChillG = f.Dough.MassG / pieces
+	}
+	if !a.Pin {
+		const folded = 250. // mm of sheet to a folded pass
+		a.FoldMin = pieces * (ru.Roll.HandlingS + folded/p.machine.SpeedMMPerS) / 60
+	}
+	return a
+}
+
+// SchoolRow is one school set beside the others for this dough.
+type SchoolRow struct {
+	Name  string
+	Takes string // hands and machine, in words
+	Buys  string
+	Costs string
+	Lots  int
+	Taken bool
+	knead.Way
+}
+
+func schoolName(s knead.School) string {
+	for _, o := range SchoolOptions() {
+		if o.Key == string(s) {
+			return o.Name
+		}
+	}
+	return string(s)
+}
+
+// CompareSchools works this dough by all five schools. What the maker fixed in minutes
+// belongs to the school taken; the others are free.
+func (p *Plan) CompareSchools() []SchoolRow {
+	var out []SchoolRow
+	for _, s := range knead.Schools() {
+		row := SchoolRow{Buys: s.Buys(), Costs: s.Costs(), Taken: s == p.Knead.School, Lots: 1}
+		row.Name = schoolName(s)
+		a := p.askOf(s)
+		if !row.Taken {
+			a.FixKnead, a.FixTurns, a.FixRest, a.FixFolds = nil, nil, nil, nil
+		}
+		row.Way = p.model.Solve(a)
+		out = append(out, row)
+	}
+	return out
+}
+
+// Follow returns the dough along its way, for drawing; at most some hundreds of moments.
+func (p *Plan) Follow() []knead.Moment {
+	return p.model.Follow(p.ask, p.way, max(.5, p.way.ElapsedMin/300))
+}
+
+// cautionAt and discardAt are the limits of the food clock in this room, min.
+func (p *Plan) cautionAt() float64 {
+	if p.Request.Room.TempC > p.rules.Safety.HotC {
+		return p.rules.Safety.HotCautionMin
+	}
+	return p.rules.Safety.CautionMin
+}
+
+func (p *Plan) discardAt() float64 {
+	if p.Request.Room.TempC > p.rules.Safety.HotC {
+		return p.rules.Safety.HotDiscardMin
+	}
+	return p.rules.Safety.DiscardMin
+}
+
+// Instruction is one step of kneading and resting in words.
+type Instruction struct {
+	Head string  `json:"head"`
+	Text string  `json:"text"`
+	Min  float64 `json:"min"`
+	Feel string  `json:"feel,omitempty"` // what to look for
+	Test string  `json:"test,omitempty"` // how to try it
+	At   string  `json:"at,omitempty"`   // by the clock, when a time to roll is wished for
+	Rest bool    `json:"unattended"`
+}
+
+// instructions puts the way into words for this batch.
+func (p *Plan) instructions() []Instruction {
+	r, f := &p.Request, &p.Formula
+	var out []Instruction
+	at, clocked := time.Time{}, p.Clock != nil
+	if clocked {
+		at, _ = At(p.Clock.StartAt) // written by clock
+	}
+	told := at
+	add := func(i Instruction) {
+		if clocked {
+			i.At = ClockWords(at, told)
+			at = at.Add(time.Duration(math.Round(i.Min)) * time.Minute)
+		}
+		out = append(out, i)
+	}
+	school := p.Knead.School
+	liquids := p.liquidWords()
+	held := Grams(f.HeldBackG)
+	mixing := p.rules.Knead.MixHandMin
+	text := ""
+	switch {
+	case school == knead.Hook:
+		mixing = p.rules.Knead.MixMachineMin
+		text = fmt.Sprintf("%s of flour into the bowl of the mixer, then %s. %s of flour stays out for later.", Grams(p.Room.FlourG-f.HeldBackG), liquids, held)
+	case school == knead.Processor:
+		mixing = p.rules.Knead.MixMachineMin
+		text = fmt.Sprintf("%s of flour into the processor; pour %s in while it runs. %s of flour stays out.", Grams(p.Room.FlourG-f.HeldBackG), liquids, held)
+	case r.Knead.Mix == "bowl":
+		text = fmt.Sprintf("%s of flour into a bowl, %s into the middle. Stir from the middle outwards until it hangs together, then turn it out. %s of flour stays out.", Grams(p.Room.FlourG-f.HeldBackG), liquids, held)
+	default:
+		text = fmt.Sprintf("A well bigger, and walls higher, than you think: %s of flour, %s. Draw the flour in slowly from inside; batter, then a shaggy mass; chop it together with the scraper. %s of flour stays out.", Grams(p.Room.FlourG-f.HeldBackG), liquids, held)
+	}
+	add(Instruction{Head: "Mix", Text: text, Min: mixing, Feel: "Shaggy but together, no dry nests. Keep going: it comes together.", Test: "Squeeze a handful: it holds."})
+	if p.Knead.Lots > 1 {
+		add(Instruction{Head: "Split", Text: fmt.Sprintf("In %d lots of %s: that is what is kneaded at once here. Each rests from its own end; cover what waits.", p.Knead.Lots, Grams(f.Dough.MassG/float64(p.Knead.Lots)))})
+	}
+	kneadings := 0
+	for i, s := range p.way.Steps {
+		switch s.By {
+		case knead.ByHand:
+			kneadings++
+			o := Instruction{Head: "Knead by hand", Min: s.Min, Text: "Board clean, dry crumbs scraped off and sieved for later. Heel of the hand, fold, quarter turn.",
+				Feel: "Smooth and silky; it gets harder, then glides.", Test: "Poke it: it springs back. Flex it: it bends without cracking. Stretch a bit thin: it makes a window."}
+			switch {
+			case school == knead.Short:
+				o.Feel, o.Test = "Together, still rough as bark.", "It flexes once without falling apart; the rollers do the rest."
+			case school == knead.Turns && kneadings < p.Knead.Turns():
+				o.Head = fmt.Sprintf("Knead, turn %d", kneadings)
+				o.Feel, o.Test = "Better each turn: rough, then even.", "It stops sticking to the board."
+			case school == knead.Processor:
+				o.Text = "Turn the sand out, press it into one mass, and knead."
+			}
+			add(o)
+		case knead.BySlowHook:
+			add(Instruction{Head: "Hook, slow", Min: s.Min, Text: "First speed, until no flour is loose. Scrape the bowl once."})
+		case knead.ByHook:
+			add(Instruction{Head: "Hook, second speed", Min: s.Min, Text: fmt.Sprintf("Stop over %.0f °C. Never a hand near the hook while it turns.", p.rules.Knead.MachineHotC), Feel: "It cleans the bowl and slaps; then it is smooth.", Test: "Poke it: it springs back."})
+		case knead.ByProcessor:
+			add(Instruction{Head: "Processor", Min: s.Min, Text: fmt.Sprintf("%.0f seconds, in bursts, to clumping sand. Longer cooks it: stop over %.0f °C. Unplug before reaching to the blade.", 60*s.Min, p.rules.Knead.MachineHotC), Feel: "Like wet sand that clumps.", Test: "Pinch it: it sticks together."})
+		case knead.InRoom, knead.InFridge:
+			add(p.restWords(i, s))
+		}
+	}
+	if folds := p.way.Folds; folds > 0 {
+		add(Instruction{Head: Plural(folds, "folded pass", "folded passes"), Text: "At the widest stop, folded each time, until the sheet is square, smooth and full width. A first pass that falls apart is normal in yolk dough.", Feel: "Straight edges, no pulling in."})
+	}
+	return out
+}
+
+// Turns is how often the way kneads.
+func (k *KneadPlan) Turns() int { return k.Way.Turns }
+
+// restWords puts one rest of the way into words.
+func (p *Plan) restWords(i int, s knead.Step) Instruction {
+	last := true
+	for _, later := range p.way.Steps[i+1:] {
+		last = last && later.Rests()
+	}
+	wrap := "Film twice, an upturned bowl or a lidded tub: airtight."
+	if s.Pieces {
+		wrap = "Divide it, press each piece flat, and film each: airtight, and it cools in a third of the time."
+	}
+	o := Instruction{Head: "Rest in the room", Min: s.Min, Text: wrap, Rest: true}
+	switch {
+	case !last:
+		o.Head, o.Text = "Rest between turns", "Under the upturned bowl. It softens by itself."
+	case s.By == knead.InFridge:
+		o.Head, o.Text = "Rest in the fridge", wrap+" Write the time on it."
+		o.Feel = "Firm from the cold, even inside; no grey, no skin."
+		o.Test = "A thumb mark stays once it has lost the chill."
+	case i > 0 && p.way.Steps[i-1].By == knead.InFridge:
+		o.Head, o.Text = "Out of the fridge", "Still wrapped, or it sweats. Roll it when it no longer feels stiff."
+		o.Test = "It gives to the thumb like an earlobe."
+	default:
+		o.Feel = "A sheen, and softer to the hand: the opposite of the kneading test."
+		o.Test = fmt.Sprintf("Poke it: half back in %.0f seconds or slower. Press it flat: it does not snap back.", p.rules.Knead.PokeReadyS)
+	}
+	return o
+}
+
+// liquidWords names what is poured, together.
+func (p *Plan) liquidWords() string {
+	f := &p.Formula
+	var out []string
+	if f.WholeG+f.YolkG > 0 {
+		out = append(out, p.EggWords())
+	}
+	if pour := math.Round(p.Room.PourG); pour > 0 {
+		out = append(out, fmt.Sprintf("%s g of %s", Thousands(pour), p.TopWord()))
+	}
+	for _, a := range f.Additions {
+		if a.LiquidG > 0 {
+			name, _, _ := strings.Cut(a.Name, ",")
+			out = append(out, strings.ToLower(name))
+		}
+	}
+	if f.OilG > 0 {
+		out = append(out, "the oil")
+	}
+	return list(out)
+}
+
+// Poke is what a timed poke says.
+type Poke struct {
+	S           float64
+	Head, Words string
+	Ready       bool
+}
+
+// ReadPoke returns what the poke that was tried says, nil when none was.
+func (p *Plan) ReadPoke() *Poke {
+	s := p.Request.Rest.PokeS
+	if s == nil {
+		return nil
+	}
+	k := &p.rules.Knead
+	switch {
+	case *s < k.PokeTenseS:
+		return &Poke{*s, "Springs back at once.", "Right after kneading, too tense for rolling: rest it another quarter of an hour and poke again.", false}
+	case *s < k.PokeReadyS:
+		return &Poke{*s, "Nearly there.", "Thick stops will go; rest it five to ten minutes more before the thin ones.", false}
+	}
+	return &Poke{*s, "Relaxed.", "It rolls now. If the mark does not come back at all it is very soft: dust more.", true}
+}
+
+// FreeTask is something that fits into the minutes a dough rests.
+type FreeTask struct {
+	Name string
+	Min  float64
+}
+
+// freeTasks are what makers do meanwhile, the quickest first. Source: house.
+var freeTasks = []FreeTask{{"scrape the board and sieve the crumbs", 5}, {"set up the roller", 5}, {"lay out semola, trays and cloths", 5}, {"clear up", 15},
+	{"mix and knead the next dough", 20}, {"cook and cool a filling", 25}, {"make a butter or tomato sauce", 30}, {"start a meat sauce", 90}}
+
+// FreeMin is how long the longest rest leaves the hands free, min.
+func (p *Plan) FreeMin() float64 {
+	longest := 0.
+	for _, s := range p.way.Steps {
+		if s.Rests() {
+			longest = max(longest, s.Min)
+		}
+	}
+	return longest
+}
+
+// Free returns what fits into the longest rest, by itself.
+func (p *Plan) Free() (out []FreeTask) {
+	for _, t := range freeTasks {
+		if t.Min <= p.FreeMin() {
+			out = append(out, t)
+		}
+	}
+	return out
+}
+
+// Patient is the batch as the doctor measures acts for it.
+func (p *Plan) Patient() doctor.Dough {
+	f := &p.Formula
+	return doctor.Dough{F14G: f.Blend.F14G, MoistureWB: f.Blend.MoistureWB, BasisWB: p.rules.Flour.BasisMoistureWB, Hw: f.Dough.Hw, TargetHw: f.Target.Hw,
+		WarmMin: p.Rest.WarmMin, CautionMin: p.cautionAt(), DiscardMin: p.discardAt()}
+}

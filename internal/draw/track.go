@@ -1,0 +1,129 @@
+package draw
+
+import (
+	"fmt"
+	"math"
+	"sort"
+	"strings"
+)
+
+// Line is one quantity along a way.
+type Line struct {
+	Class  string
+	Name   string // at its end
+	Points []Point
+	Min    float64 // of its scale
+	Max    float64
+}
+
+// Stretch is a step of the way, under the plot.
+type Stretch struct {
+	From, To float64
+	Class    string // dough for work, dough-soft for rest
+	Words    string
+}
+
+// Limit is a moment that counts, an upright line.
+type Limit struct {
+	At    float64
+	Class string
+	Words string
+}
+
+// Track is a dough along its way: quantities over the minutes, each on its own scale of full
+// height, the steps under them, the window in which it is right shaded.
+type Track struct {
+	Title    string
+	Minutes  float64
+	Lines    []Line
+	Steps    []Stretch
+	From, To float64 // the shaded window; none when To is not after From
+	Window   string  // its words
+	Limits   []Limit
+}
+
+// SVG returns the picture of t.
+func (t *Track) SVG() string {
+	const left, right, top, height, steps = 52., 764., 24., 190., 30.
+	s := &Scene{Title: t.Title, W: 926, H: top + height + steps + 34}
+	bottom := top + height
+	x := func(m float64) float64 {
+		return left + min(max(m/math.Max(t.Minutes, 1e-9), 0), 1)*(right-left)
+	}
+	s.Rect("ground", left, top, right-left, height)
+	if t.To > t.From {
+		s.Rect("band", x(t.From), top, x(t.To)-x(t.From), height)
+		s.Path("ink", fmt.Sprintf("M%s %sV%s", num(x(t.From)), num(top-6), num(bottom)))
+		at, class := x(t.From)+6, "b"
+		if x(t.From) > right-190 {
+			at, class = x(t.From)-6, "b e"
+		}
+		s.Text(class, at, top-9, t.Window)
+	}
+	for _, share := range []float64{0, .25, .5, .75, 1} {
+		y := bottom - share*height
+		s.Path("hair", fmt.Sprintf("M%s %sH%s", num(left), num(y), num(right)))
+		s.Text("e q", left-6, y+4, fmt.Sprintf("%.0f %%", 100*share))
+	}
+	type end struct {
+		y           float64
+		name, class string
+	}
+	var ends []end
+	for _, l := range t.Lines {
+		var d strings.Builder
+		y := 0.
+		for i, p := range l.Points {
+			op := "L"
+			if i == 0 {
+				op = "M"
+			}
+			y = bottom - min(max((p.Y-l.Min)/(l.Max-l.Min), 0), 1)*height
+			d.WriteString(op + num(x(p.X)) + " " + num(y))
+		}
+		s.Path("track "+l.Class, d.String())
+		ends = append(ends, end{y, l.Name, l.Class})
+	}
+	// The names stand at the ends of their lines, moved apart where they would meet.
+	sort.SliceStable(ends, func(i, j int) bool { return ends[i].y < ends[j].y })
+	last := math.Inf(-1)
+	for i := range ends {
+		ends[i].y = math.Max(ends[i].y, last+17)
+		last = ends[i].y
+	}
+	if over := last - bottom; over > 0 {
+		for i := len(ends) - 1; i >= 0; i-- {
+			limit := bottom - 17*float64(len(ends)-1-i)
+			ends[i].y = math.Min(ends[i].y, limit)
+		}
+	}
+	for _, e := range ends {
+		s.Path("track "+e.class, fmt.Sprintf("M%s %sh14", num(right+6), num(e.y)))
+		s.Text("", right+25, e.y+4, e.name)
+	}
+	for _, l := range t.Limits {
+		if l.At > t.Minutes {
+			continue
+		}
+		s.Path(l.Class, fmt.Sprintf("M%s %sV%s", num(x(l.At)), num(top), num(bottom)))
+		s.Text("e "+l.Class+"-text", x(l.At)-5, top+15, l.Words)
+	}
+	for _, st := range t.Steps {
+		w := x(st.To) - x(st.From)
+		s.Rect(st.Class, x(st.From), bottom+5, w, steps-8)
+		if w > 7*float64(len([]rune(st.Words))) {
+			s.Text("m", x(st.From)+w/2, bottom+20, st.Words)
+		}
+	}
+	s.Rect("frame", left, top, right-left, height)
+	unit, per := "min", 1.
+	if t.Minutes > 180 {
+		unit, per = "h", 60.
+	}
+	step := grid(t.Minutes/per, 9)
+	for v := 0.; v <= t.Minutes/per+1e-9; v += step {
+		s.Text("m q", x(v*per), bottom+steps+14, num(v))
+	}
+	s.Text("q", right+6, bottom+steps+14, unit+" after flour meets water")
+	return s.SVG()
+}
