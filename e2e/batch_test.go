@@ -250,7 +250,7 @@ func TestWithoutScripts(t *testing.T) {
 	b.do(chromedp.Click("#save"))
 	// The page before looks just like the page after: only the store tells when it is saved.
 	got := saved(t, s, 7)
-	for deadline := time.Now().Add(15 * time.Second); got.Version == 1 && time.Now().Before(deadline); got = saved(t, s, 7) {
+	for deadline := time.Now().Add(45 * time.Second); got.Version == 1 && time.Now().Before(deadline); got = saved(t, s, 7) {
 		time.Sleep(20 * time.Millisecond)
 	}
 	if got.Version != 2 || got.Request.Room.RH != .45 {

@@ -69,7 +69,7 @@ func browser(t *testing.T) context.Context {
 func open(t *testing.T, br context.Context, base string, width, height int64) *tab {
 	t.Helper()
 	ctx, cancel := chromedp.NewContext(br)
-	ctx, stop := context.WithTimeout(ctx, 90*time.Second)
+	ctx, stop := context.WithTimeout(ctx, 4*time.Minute)
 	b := &tab{t: t, ctx: ctx, base: base}
 	if err := chromedp.Do(ctx, chromedp.EmulateViewport(width, height)); err != nil {
 		t.Fatal(err)
@@ -140,7 +140,7 @@ func (b *tab) enter(sel, typed string) {
 // until waits for a JavaScript condition.
 func (b *tab) until(what, condition string) {
 	b.t.Helper()
-	deadline := time.Now().Add(15 * time.Second)
+	deadline := time.Now().Add(45 * time.Second)
 	for time.Now().Before(deadline) {
 		ok, err := chromedp.Run(b.ctx, chromedp.Evaluate[bool]("!!("+condition+")"))
 		if err == nil && ok {

@@ -66,6 +66,9 @@ func (v *batchView) consult(values url.Values) {
 		return
 	}
 	told := toldDoctor(values)
+	if !told.Has("doctor.stage") { // come from a station: that is where it was seen
+		told.Set("doctor.stage", orWord(values.Get("from"), values.Get("was_at")))
+	}
 	d := &consultation{Stage: told.Get("doctor.stage"), Text: told.Get("doctor.q"), Answers: map[string]string{}}
 	if _, ok := stationNames[plan.Stage(d.Stage)]; !ok || d.Stage == string(atDoctor) {
 		d.Stage = ""

@@ -79,47 +79,62 @@ func (d *Dough) U(s State) float64 {
 // StepMin is the longest step of the simulation, min.
 const StepMin = .1
 
-// ambient moves temperature and uptake over dt min in surroundings of aroundC.
-func (d *Dough) ambient(s *State, dt, aroundC float64) {
-	f := math.Exp2((s.TempC - 22) / d.r.UptakeDoubling)
+// stretch is a time cut into equal steps, with what stays the same over all of them.
+type stretch struct {
+	steps   int
+	dt      float64 // min
+	aroundC float64
+	cool    float64 // part of the difference to the surroundings left after a step
+}
+
+func (d *Dough) stretch(minutes, aroundC float64) stretch {
+	n := int(math.Ceil(minutes/StepMin - 1e-9))
+	dt := minutes / float64(max(n, 1))
+	return stretch{n, dt, aroundC, math.Exp(-dt / d.TauDMin)}
+}
+
+// pace returns how much faster than at 22 °C a dough at tempC takes up water and relaxes.
+func (d *Dough) pace(tempC float64) (uptake, relax float64) {
+	uptake = math.Exp2((tempC - 22) / d.r.UptakeDoubling)
+	if d.r.UptakeDoubling == 2*d.r.RelaxDoubling {
+		return uptake, uptake * uptake
+	}
+	return uptake, math.Exp2((tempC - 22) / d.r.RelaxDoubling)
+}
+
+// ambient moves temperature and uptake over one step; pace is the uptake's.
+func (d *Dough) ambient(s *State, x stretch, pace float64) {
 	for i, u := range d.uptakes {
-		s.u[i] += (1 - s.u[i]) * -math.Expm1(-dt/u.TauMin*f)
+		s.u[i] += (1 - s.u[i]) * -math.Expm1(-x.dt/u.TauMin*pace)
 	}
 	if s.TempC > d.coldC {
-		s.WarmMin += dt
+		s.WarmMin += x.dt
 	}
-	s.TempC = aroundC + (s.TempC-aroundC)*math.Exp(-dt/d.TauDMin)
+	s.TempC = x.aroundC + (s.TempC-x.aroundC)*x.cool
 }
 
 // Knead works s for min minutes by m in a room of roomC.
 func (d *Dough) Knead(s State, m rules.Method, minutes, roomC float64) State {
-	n := int(math.Ceil(minutes/StepMin - 1e-9))
-	if n < 1 {
-		return s
-	}
-	dt := minutes / float64(n)
-	gain := -math.Expm1(-m.Work * dt / d.r.TensionMin)
-	for range n {
-		s.Work += m.Work * dt
+	x := d.stretch(minutes, roomC)
+	gain := -math.Expm1(-m.Work * x.dt / d.r.TensionMin)
+	for range x.steps {
+		s.Work += m.Work * x.dt
 		s.T += (1 - s.T) * gain
-		d.ambient(&s, dt, roomC)
-		s.TempC += m.HeatC * dt
+		uptake, _ := d.pace(s.TempC)
+		d.ambient(&s, x, uptake)
+		s.TempC += m.HeatC * x.dt
 	}
 	return s
 }
 
 // Rest leaves s wrapped for minutes in surroundings of aroundC.
 func (d *Dough) Rest(s State, minutes, aroundC float64) State {
-	n := int(math.Ceil(minutes/StepMin - 1e-9))
-	if n < 1 {
-		return s
-	}
-	dt := minutes / float64(n)
-	for range n {
-		f := math.Exp2((s.TempC - 22) / d.r.RelaxDoubling)
-		s.Credit = min(s.Credit+d.r.CreditPerMin*f*dt, max(d.r.CreditMax, s.Credit))
-		s.T *= math.Exp(-dt / d.TauRMin * f)
-		d.ambient(&s, dt, aroundC)
+	x := d.stretch(minutes, aroundC)
+	for range x.steps {
+		uptake, relax := d.pace(s.TempC)
+		s.Credit = min(s.Credit+d.r.CreditPerMin*relax*x.dt, max(d.r.CreditMax, s.Credit))
+		s.T *= math.Exp(-x.dt / d.TauRMin * relax)
+		d.ambient(&s, x, uptake)
 	}
 	return s
 }

@@ -2,6 +2,7 @@ package knead
 
 import (
 	"math"
+	"slices"
 
 	"hollen/internal/core/rules"
 )
@@ -306,10 +307,13 @@ func (d *Dough) Solve(a Ask) Way {
 	var nearest outline
 	var nearestState State
 	found, most := false, math.Inf(-1)
+	var was outline
+	var s State
 	for _, o := range a.outlines(&d.r) {
-		s, before := d.Start(a.StartC), 0.
+		s = d.through(o, was, s, a)
+		was = o
+		before := 0.
 		for _, st := range o.steps {
-			s = d.take(s, st, a)
 			before += st.Min
 		}
 		if work := s.Work; work > most {
@@ -330,6 +334,21 @@ func (d *Dough) Solve(a Ask) Way {
 	}
 	d.finish(a, &best)
 	return best
+}
+
+// through takes the dough through an outline; from the end of another (state s) where this one
+// only goes on with its last step.
+func (d *Dough) through(o, was outline, s State, a Ask) State {
+	n := len(o.steps)
+	on := n > 0 && n == len(was.steps) && slices.Equal(o.steps[:n-1], was.steps[:n-1]) && o.steps[n-1].By == was.steps[n-1].By && o.steps[n-1].Min > was.steps[n-1].Min
+	if on {
+		return d.take(s, Step{By: o.steps[n-1].By, Min: o.steps[n-1].Min - was.steps[n-1].Min}, a)
+	}
+	s = d.Start(a.StartC)
+	for _, st := range o.steps {
+		s = d.take(s, st, a)
+	}
+	return s
 }
 
 // restFor returns the shortest last rest between lo and hi after which s is ready, and the

@@ -626,7 +626,7 @@ func (f Field) Allowed() string {
 }
 
 func group(s string) string {
-	if len(s) > 4 && !strings.Contains(s, ".") {
+	if len(s) > 3 && !strings.Contains(s, ".") {
 		return s[:len(s)-3] + "," + s[len(s)-3:]
 	}
 	return s

@@ -118,6 +118,7 @@ export function startBatch(form) {
   }
 
   function openStation(at) {
+    form.elements.from.value = at === "doctor" ? atField.value : "";
     atField.value = at;
     form.querySelector("button[name=at]").value = at;
     history.replaceState(null, "", "/batches/" + form.dataset.id + "?at=" + at);
@@ -197,7 +198,7 @@ export function startBatch(form) {
     }
     for (const [path, value] of draft) {
       const field = form.elements[path];
-      if (!field || path === "was_at" || path === "at" || path === "units") continue;
+      if (!field || path === "was_at" || path === "at" || path === "from" || path === "units") continue;
       if (field instanceof RadioNodeList) {
         for (const f of field) if (f.type === "checkbox") f.checked = draft.getAll(path).includes("yes");
       } else {

@@ -1,0 +1,63 @@
+package e2e
+
+import (
+	"testing"
+
+	"github.com/chromedp/chromedp"
+
+	"hollen/internal/core/doctor"
+)
+
+// A cook with a question: a key opens the doctor, a word finds the sign, an answer brings the
+// act, one press records it, and the station shows what it did.
+func TestDoctor(t *testing.T) {
+	base, s := serve(t)
+	b := open(t, browser(t), base, wide, high)
+	b.visit("/batches/7?at=formula")
+	before := b.text("#sheet .stack .num")
+	b.do(chromedp.KeyEvent("d"))
+	b.until("the signs", "document.querySelectorAll('.seen button').length > 15")
+	b.enter("#f-doctor-q", "flex")
+	b.until("the one that fits", "document.querySelectorAll('.seen button').length === 1")
+	b.click(".seen button")
+	b.until("its causes", "document.querySelectorAll('.findings li').length > 1")
+	b.click(".question button:nth-of-type(1)")
+	b.until("the likely one", "document.querySelector('.findings .likely .do')?.textContent.includes('of water')")
+	b.click(".findings .likely .btn")
+	b.until("the act", "document.querySelector('#sheet').textContent.includes('Done so far')")
+	b.click("#spine li:nth-child(1) button")
+	b.until("more water", "document.querySelector('#sheet .stack .num')?.textContent.trim() !== '"+before+"' && document.querySelector('.station[aria-current] .name')?.textContent === 'Formula'")
+	b.click("#save")
+	b.until("saved", settledState+" === 'Saved'")
+	if a := saved(t, s, 7).Request.Acts; len(a) != 1 || a[0].Kind != doctor.Water {
+		t.Errorf("%+v", a)
+	}
+}
+
+// Kneading and rest: another school is taken, a slider is dragged, a poke is timed.
+func TestKneadAndRest(t *testing.T) {
+	base, s := serve(t)
+	b := open(t, browser(t), base, wide, high)
+	b.visit("/batches/7?at=knead")
+	if rows := eval[float64](b, "document.querySelectorAll('.schools tbody tr').length"); rows != 5 {
+		t.Errorf("%v schools", rows)
+	}
+	b.click(".schools button[aria-label^='Take Mixer']")
+	b.until("the hook", "document.querySelector('#f-knead-school').value === 'hook' && document.querySelector('.steps').textContent.includes('second speed')")
+	b.visit("/batches/7?at=rest")
+	eval[bool](b, "(() => { const s = document.querySelector('.slide[data-for=f-rest-rest_min]'); s.value = 45; s.dispatchEvent(new Event('input', {bubbles: true})); return true })()")
+	b.until("45 minutes", "document.querySelector('#f-rest-rest_min').value === '45' && document.querySelector('#spine li:nth-child(4) .key').textContent === '45 min'")
+	b.click(".poke")
+	b.until("the watch runs", "document.querySelector('.poke').textContent === 'Tap when half back'")
+	b.click(".poke")
+	b.until("what it says", "document.querySelector('#sheet').textContent.includes('Your poke')")
+	b.click("#save")
+	b.until("saved", settledState+" === 'Saved'")
+	r := saved(t, s, 7).Request
+	if r.Knead.School != "hook" || *r.Rest.Min != 45 || r.Rest.PokeS == nil || *r.Rest.PokeS > 20 {
+		t.Errorf("%+v %+v", r.Knead, r.Rest)
+	}
+	// The demo's yolk dough is planned by the clock.
+	b.visit("/batches/6?at=rest")
+	b.until("the clock", "document.querySelector('.clockways')?.textContent.includes('Fridge')")
+}
