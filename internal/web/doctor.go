@@ -14,6 +14,9 @@ import (
 // atDoctor is where the batch page shows the doctor: beside the stations, not one of them.
 const atDoctor plan.Stage = "doctor"
 
+// fewSigns is under how many signs of a station all are shown.
+const fewSigns = 4
+
 // consultation is what was told the doctor, and what it says.
 type consultation struct {
 	Stage, Text string
@@ -67,7 +70,10 @@ func (v *batchView) consult(values url.Values) {
 	}
 	told := toldDoctor(values)
 	if !told.Has("doctor.stage") { // come from a station: that is where it was seen
-		told.Set("doctor.stage", orWord(values.Get("from"), values.Get("was_at")))
+		from := orWord(values.Get("from"), values.Get("was_at"))
+		if len(doctor.Search(from, "")) >= fewSigns {
+			told.Set("doctor.stage", from)
+		}
 	}
 	d := &consultation{Stage: told.Get("doctor.stage"), Text: told.Get("doctor.q"), Answers: map[string]string{}}
 	if _, ok := stationNames[plan.Stage(d.Stage)]; !ok || d.Stage == string(atDoctor) {
