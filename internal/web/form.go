@@ -90,6 +90,7 @@ func bind(base plan.Request, v url.Values, cab store.Cabinet, u system) form {
 	}
 	f.blend(base)
 	f.check(base)
+	f.fallBack(base)
 	return f
 }
 
@@ -109,6 +110,8 @@ func (f *form) set(field plan.Field, typed string, cab store.Cabinet) {
 		return // the first flour takes the rest
 	case (part == "share" || part == "count") && text == "" && field.Get(r) == "0":
 		return // it starts with what is usual
+	case group == "acts" && part == "stage" && text == "":
+		return
 	case group == "flours" && part == "share":
 		text = f.gramsAsShare(text)
 	case part == "measured_moisture_wb":
@@ -211,6 +214,11 @@ func (f *form) fillSlots(base plan.Request) {
 		a, b := &f.Page.Additions[i], was.Additions[i]
 		if other := a.Addition != b.Addition; a.Addition != "" && (a.Share == 0 || other && a.Share == b.Share) {
 			a.Share = a.Kind().StartShare()
+		}
+	}
+	for i := range f.Page.Acts {
+		if a := &f.Page.Acts[i]; a.Kind != "" && a.Stage == "" {
+			a.Stage = plan.AtKnead
 		}
 	}
 	for i := range f.Page.Eggs.Also {
@@ -391,6 +399,14 @@ func (f *form) check(base plan.Request) {
 				f.back(partner, base)
 			}
 		}
+	}
+}
+
+// fallBack takes base for whatever is still not allowed; the page shows what was typed, and
+// the figures are those of the last good request.
+func (f *form) fallBack(base plan.Request) {
+	if f.Request.Check() != nil {
+		f.Request = base
 	}
 }
 

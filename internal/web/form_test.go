@@ -94,6 +94,8 @@ func TestBind(t *testing.T) {
 		{"flours.0.price_per_kg=2,40", "flours.0.price_per_kg", "2.40", ""},
 		{"prices.egg_each=dear", "prices.egg_each", "0.29", "prices.egg_each"},
 		{"prices.egg_each=", "prices.egg_each", "", ""},
+		{"acts.3.kind=rest&acts.3.amount=5&acts.3.stage=", "acts.0.stage", "knead", ""},
+		{"acts.0.kind=prayer", "acts.0.kind", "", "acts.0.kind"},
 		{"used.flour_left_g=-3", "used.flour_left_g", "", "used.flour_left_g"},
 	} {
 		v, err := url.ParseQuery(c.form)

@@ -139,7 +139,10 @@ export function startBatch(form) {
     const button = e.target.closest("button");
     if (!button || button.hasAttribute("formaction")) return;
     if (button.name === "at") openStation(button.value);
-    else if (button.dataset.poke) poke(button);
+    else if (button.dataset.poke) {
+      if (e.detail === 0) pokeBegins(button); // by key
+      if (stopping || performance.now() - poked > HOLD_MS) pokeEnds(button);
+    }
     else if (button.dataset.step) step(button.parentElement.querySelector("input"), Number(button.dataset.step));
     else if (button.name === "set") work(button.value); // path=value&…, which the server puts into the fields
     else return;
@@ -155,19 +158,27 @@ export function startBatch(form) {
     }
   });
 
-  // poke times how long the dough takes to come half back: one tap to start, one to stop.
+  // poke times how long the dough takes to come half back: held down from the poke until then,
+  // or one tap to start and one to stop.
+  const HOLD_MS = 350;
   let poked = 0;
-  function poke(button) {
-    if (!poked) {
-      poked = performance.now();
-      button.textContent = button.dataset.run;
-      return;
-    }
+  let stopping = false; // the press that is on ends a watch already running
+  function pokeEnds(button) {
     document.getElementById(button.dataset.poke).value = Math.min((performance.now() - poked) / 1000, 60).toFixed(1);
     poked = 0;
     button.textContent = button.dataset.idle;
     work();
   }
+  function pokeBegins(button) {
+    stopping = poked > 0;
+    if (stopping) return;
+    poked = performance.now();
+    button.textContent = button.dataset.run;
+  }
+  form.addEventListener("pointerdown", (e) => {
+    const button = e.target.closest("[data-poke]");
+    if (button) pokeBegins(button);
+  });
 
   function step(input, n) {
     const next = stepped(input.value || input.placeholder, n, input.dataset);
