@@ -30,6 +30,7 @@ func Scenario(day time.Time) store.Scenario {
 			{Kind: store.AdditionKind, Value: w.samphire()},
 			{Kind: store.YieldKind, Value: addition.Yield{Of: "Spinach leaves", FreshG: 1200, PowderG: 98, Hours: 10, DriedOn: w.ago(41)}},
 			{Kind: store.YieldKind, Value: addition.Yield{Of: "Beetroot", FreshG: 2000, PowderG: 247, Hours: 12, DriedOn: w.ago(23)}},
+			{Kind: store.MachineKind, Value: w.crank()},
 		},
 		Batches: w.batches(),
 		Pairs:   map[int]int{0: 1},
@@ -57,6 +58,19 @@ type workshop struct{ day time.Time }
 
 func (w workshop) ago(days int) string {
 	return w.day.AddDate(0, 0, -days).Format(time.DateOnly)
+}
+
+// crank is the workshop's own hand crank, measured at three stops.
+func (w workshop) crank() roll.Machine {
+	m, _ := roll.Find("hand-crank-10")
+	m.Key, m.Name, m.SetSpeed = store.Key(8), "The window crank", "a turn a second"
+	const spring = .08
+	sheets := []roll.Measure{{Stop: "1", SheetMM: 4.16}, {Stop: "4", SheetMM: 2.14}, {Stop: "7", SheetMM: 1.03}}
+	fit, err := roll.Calibrate(m, sheets, spring)
+	if err != nil {
+		panic(err) // the sheets here are constant
+	}
+	return m.Apply(fit, sheets, spring, w.ago(20))
 }
 
 func price(s string) cost.Money {
@@ -110,7 +124,7 @@ func (w workshop) samphire() addition.Addition {
 
 // batches returns the batches, the one to open first last.
 func (w workshop) batches() []plan.Request {
-	sack, spring, tub, dike := w.sack(), w.springSack(), w.semolaTub(), w.dikeEggs()
+	sack, spring, tub, dike, crank := w.sack(), w.springSack(), w.semolaTub(), w.dikeEggs(), w.crank()
 	tagliatelle := price("1.35")
 	all := []plan.Request{
 		batch("Breakwater stripes, straw", func(r *plan.Request) {
@@ -118,6 +132,7 @@ func (w workshop) batches() []plan.Request {
 			r.Flours[0] = plan.FlourPart{Flour: sack.Key, Own: &sack, Lot: spring.Key, LotKept: &spring, Share: 1}
 			r.Eggs.Class, r.Eggs.OwnClass = dike.Key, &dike
 			r.Cut.Shape = "pappardelle"
+			r.Roll.Machine, r.Roll.Own = crank.Key, &crank
 			r.Room.RH = .48
 		}),
 		batch("Breakwater stripes, green", func(r *plan.Request) {
@@ -126,6 +141,7 @@ func (w workshop) batches() []plan.Request {
 			r.Additions = []plan.AdditionPart{{Addition: "spinach", Share: .12}}
 			r.Eggs.Class, r.Eggs.OwnClass = dike.Key, &dike
 			r.Cut.Shape = "pappardelle"
+			r.Roll.Machine, r.Roll.Own = crank.Key, &crank
 			r.Room.RH = .48
 		}),
 		batch("Lighthouse family supper", func(r *plan.Request) {
@@ -134,6 +150,7 @@ func (w workshop) batches() []plan.Request {
 			r.Flours[0] = plan.FlourPart{Flour: "soft-0", Share: 1, Kept: flour.SealedTub, OpenDays: 20, ContainsKG: 1}
 			r.Eggs.Class, r.Eggs.From = "eu-m", "fridge"
 			r.Cut.Shape = "fettuccine"
+			r.Roll.Machine, r.Roll.Outline = "pin-board", roll.Disc
 			r.Room.RH = .55
 		}),
 		batch("Saltmarsh pappardelle", func(r *plan.Request) {

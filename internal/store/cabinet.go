@@ -15,6 +15,7 @@ import (
 	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
 	"hollen/internal/core/plan"
+	"hollen/internal/core/roll"
 )
 
 // Kind is what a thing of the cabinet is.
@@ -27,10 +28,11 @@ const (
 	EggKind      Kind = "egg"
 	AdditionKind Kind = "addition"
 	YieldKind    Kind = "yield"
+	MachineKind  Kind = "machine"
 )
 
 // Thing is one thing of the workshop's own: a flour.Flour, flour.Lot, egg.Class,
-// addition.Addition or addition.Yield. One that is retired is offered no more; batches keep
+// addition.Addition, addition.Yield or roll.Machine. One that is retired is offered no more; batches keep
 // the figures they were made with.
 type Thing struct {
 	ID      uint64
@@ -49,7 +51,8 @@ type Cabinet struct {
 	Eggs      []egg.Class
 	Additions []addition.Addition
 	Yields    []addition.Yield
-	Workshop  string // its name
+	Machines  []roll.Machine // without their history
+	Workshop  string         // its name
 	House     plan.House
 }
 
@@ -112,6 +115,8 @@ func (i item) thing() (Thing, error) {
 		v.Key = Key(i.ID)
 	case *addition.Addition:
 		v.Key = Key(i.ID)
+	case *roll.Machine:
+		v.Key = Key(i.ID)
 	}
 	t.Value = reflect.ValueOf(v).Elem().Interface()
 	return t, nil
@@ -130,6 +135,8 @@ func value(k Kind) (any, error) {
 		return new(addition.Addition), nil
 	case YieldKind:
 		return new(addition.Yield), nil
+	case MachineKind:
+		return new(roll.Machine), nil
 	}
 	return nil, fmt.Errorf("kind %q is not known", k)
 }
@@ -173,6 +180,9 @@ func CabinetOf(things []Thing) (c Cabinet) {
 			c.Additions = append(c.Additions, v)
 		case addition.Yield:
 			c.Yields = append(c.Yields, v)
+		case roll.Machine:
+			v.History = nil
+			c.Machines = append(c.Machines, v)
 		}
 	}
 	return c

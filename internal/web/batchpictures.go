@@ -140,6 +140,9 @@ func (v *batchView) Rungs() []Rung {
 		if x.Sheets > 1 {
 			r.Length = fmt.Sprintf("%d × %s", x.Sheets, r.Length)
 		}
+		if v.Pin() {
+			r.Thinner = fmt.Sprintf("%.0f %%", 100*x.Reduction)
+		}
 		if x.Easy > 0 {
 			r.Thinner, r.Over = fmt.Sprintf("%.0f %%", 100*x.Reduction), x.Reduction > x.Easy+1e-9
 		}
@@ -149,6 +152,12 @@ func (v *batchView) Rungs() []Rung {
 			notes = append(notes, "fold in three")
 		case x.Fold == 2:
 			notes = append(notes, "fold in half")
+		case v.Pin() && i == 0:
+			notes = append(notes, "pressed, from the middle")
+		case v.Pin() && i == len(passes)-1:
+			notes = append(notes, "until print shows")
+		case v.Pin():
+			notes = append(notes, "a quarter turn, a pause")
 		case i == 0:
 			notes = append(notes, "as pressed")
 		case x.Easy == 0 && x.Nth == 2:
@@ -185,14 +194,22 @@ func (v *batchView) BenchTicks() (out []struct{ At, MM float64 }) {
 	for span/step > 5 {
 		step *= 2
 	}
-	for mm := 0.; mm < v.Req.Roll.BenchMM*.86; mm += step {
+	for mm := 0.; mm < v.BenchMM()*.86; mm += step {
 		out = append(out, struct{ At, MM float64 }{100 * mm / span, mm})
 	}
 	return out
 }
 
 // BenchSpan is the length the ladder's last column stands for, mm.
-func (v *batchView) BenchSpan() float64 { return v.Req.Roll.BenchMM * 7 / 6 }
+func (v *batchView) BenchSpan() float64 { return v.BenchMM() * 7 / 6 }
+
+// BenchMM is the length of the bench, or of a pin's board, mm.
+func (v *batchView) BenchMM() float64 {
+	if v.Pin() {
+		return max(v.Plan.Roll.Machine.BoardLengthMM, v.Plan.Roll.Machine.BoardWidthMM)
+	}
+	return v.Req.Roll.BenchMM
+}
 
 // BenchAt is where the bench ends in that column, per cent.
 func (v *batchView) BenchAt() float64 { return 100 * 6. / 7 }

@@ -204,7 +204,7 @@ func (v *batchView) stale(f plan.Field) *Stale {
 		return nil
 	}
 	for _, x := range offers(v.Cabinet, f, &v.page) {
-		if x.Key == has.Key && x.Value != has.Value {
+		if x.Key == has.Key && !plan.Same(x, *has) {
 			return &Stale{x.Key + anew, has.Name, url.Values{f.Path: {x.Key + anew}}.Encode()}
 		}
 	}

@@ -93,7 +93,7 @@ func (s *Server) openCabinet(c *gin.Context) {
 func (s *Server) atShelf(c *gin.Context) (shelf, bool) {
 	sh, ok := shelfAt(c.Param("shelf"))
 	if !ok {
-		s.fail(c, http.StatusNotFound, "There is no such shelf.", "Flours, lots, eggs, additions and powders are in the cabinet.")
+		s.fail(c, http.StatusNotFound, "There is no such shelf.", "Flours, lots, eggs, additions, powders and machines are in the cabinet.")
 	}
 	return sh, ok
 }

@@ -71,6 +71,9 @@ func (e *entry) fill() {
 		e.Value = map[bool]string{true: "yes"}[*e.flag]
 	default:
 		e.Value = *e.text
+		if e.Type == "textarea" {
+			e.Value = pairsOnLines(e.Value)
+		}
 	}
 }
 
@@ -151,6 +154,21 @@ func blame(entries []entry, err error) {
 		}
 		entries[at].Error = strings.ToUpper(text[:1]) + text[1:] + "."
 	}
+}
+
+// pairsOnLines writes "a 1 b 2" as a pair to a line.
+func pairsOnLines(s string) string {
+	words := strings.Fields(s)
+	var b strings.Builder
+	for i, w := range words {
+		b.WriteString(w)
+		if i%2 == 0 {
+			b.WriteByte(' ')
+		} else {
+			b.WriteByte('\n')
+		}
+	}
+	return strings.TrimSpace(b.String())
 }
 
 func textEntry(key, label, hint string, least, most float64, at *string) entry {

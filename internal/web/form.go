@@ -168,6 +168,10 @@ func offers(cab store.Cabinet, field plan.Field, r *plan.Request) (out []plan.Ke
 		for _, x := range cab.Additions {
 			out = append(out, plan.Kept{Key: x.Key, Name: x.Name, Value: x})
 		}
+	case field.Path == "roll.machine":
+		for _, x := range cab.Machines {
+			out = append(out, plan.Kept{Key: x.Key, Name: x.Name, Value: x})
+		}
 	case group == "eggs.also" && part == "class", field.Path == "eggs.class":
 		for _, x := range cab.Eggs {
 			out = append(out, plan.Kept{Key: x.Key, Name: fmt.Sprintf("%s, %.1f g", x.Name, x.EdibleG), Value: x})

@@ -67,7 +67,7 @@ func navOf(page string) string {
 	switch page {
 	case "recipe":
 		return "Recipe check"
-	case "cabinet", "thing":
+	case "cabinet", "thing", "calibrate":
 		return "Cabinet"
 	case "rooms":
 		return "Rooms"

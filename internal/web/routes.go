@@ -27,7 +27,9 @@ func (s *Server) routes(e *gin.Engine) {
 	e.GET("/cabinet/:shelf", s.openShelf) // flours, lots, eggs, additions, powders
 	e.GET("/cabinet/:shelf/new", s.newThing)
 	e.GET("/cabinet/:shelf/:id", s.editThing)
-	e.POST("/cabinet/:shelf", s.saveThing) // keeps one, new or not
+	e.GET("/cabinet/:shelf/:id/calibrate", s.openCalibrate) // of a machine
+	e.POST("/cabinet/:shelf/:id/calibrate", s.calibrate)    // fits, and keeps when asked
+	e.POST("/cabinet/:shelf", s.saveThing)                  // keeps one, new or not
 	e.POST("/cabinet/:shelf/:id/retire", s.retireThing)
 	e.POST("/cabinet/:shelf/:id/restore", s.restoreThing)
 

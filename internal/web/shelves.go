@@ -7,9 +7,11 @@ import (
 
 	"hollen/internal/core/addition"
 	"hollen/internal/core/cost"
+	"hollen/internal/core/dough"
 	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
 	"hollen/internal/core/plan"
+	"hollen/internal/core/roll"
 	"hollen/internal/store"
 )
 
@@ -29,7 +31,7 @@ type shelf struct {
 }
 
 // shelves are the shelves of the cabinet, in the order of work.
-var shelves = []shelf{flourShelf, lotShelf, eggShelf, additionShelf, yieldShelf}
+var shelves = []shelf{flourShelf, lotShelf, eggShelf, additionShelf, yieldShelf, machineShelf}
 
 func shelfAt(path string) (shelf, bool) {
 	for _, s := range shelves {
@@ -57,6 +59,8 @@ func keyOf(v any) string {
 	case egg.Class:
 		return v.Key
 	case addition.Addition:
+		return v.Key
+	case roll.Machine:
 		return v.Key
 	}
 	return ""
@@ -270,4 +274,84 @@ func vegetableName(key string) string {
 		}
 	}
 	return ""
+}
+
+var machineTools = []plan.Option{{Key: string(dough.Roller), Name: "Roller machine with stops"}, {Key: string(dough.Sheeter), Name: "Powered sheeter"}, {Key: string(dough.Pin), Name: "Rolling pin and board"}}
+
+var machineShelf = shelf{Path: "machines", Name: "Machines", One: "A machine of your own", Kind: store.MachineKind,
+	Lead:    "Stops from the widest to the finest, each with the label on the dial and its gap in mm. Labels may rise or fall: only the order counts. Measure a few sheets, and the plan stands on your machine.",
+	Heads:   []string{"stops", "gaps, mm", "width", "speed", "measured"},
+	shipped: boxed(roll.Shipped()),
+	form: func(c store.Cabinet, v any, like string) ([]entry, func() (any, error), string) {
+		m, own := v.(roll.Machine)
+		if !own {
+			var ok bool
+			if m, ok = roll.Find(like); !ok {
+				m, _ = roll.Find("hand-crank-10")
+			}
+		}
+		likeName := m.Name
+		if !own {
+			m.Name = ""
+		}
+		stops := stopText(m.Stops)
+		entries := []entry{textEntry("name", "Name", "", 1, 60, &m.Name), choiceEntry("tool", "It is a", (*string)(&m.Tool), machineTools...),
+			{Key: "stops", Label: "Stops, the widest first", Hint: "label and gap in mm, one to a line; none of a pin", Kind: plan.Text, Type: "textarea", Max: 1200, text: &stops},
+			numberEntry("width_mm", "Width of the sheet, or length of the pin", "mm", 50, 1500, 1, &m.WidthMM),
+			numberEntry("speed_mm_per_s", "Speed at the rollers", "mm/s", 5, 2000, 1, &m.SpeedMMPerS).optional("not of a pin"), numberEntry("feed_mm", "Thickest piece it takes", "mm", 2, 100, 1, &m.FeedMM).optional("not of a pin"),
+			numberEntry("board_length_mm", "Board, long side", "mm", 200, 5000, 1, &m.BoardLengthMM).optional("of a pin"), numberEntry("board_width_mm", "Board, short side", "mm", 200, 5000, 1, &m.BoardWidthMM).optional("of a pin"),
+			textEntry("set_speed", "Your own speed", "how you set it", 0, 60, &m.SetSpeed), flagEntry("motor", "Driven by a motor", &m.Motor)}
+		return entries, func() (any, error) {
+			was := m.Stops
+			parsed, err := readStops(stops)
+			if err != nil {
+				return m, err
+			}
+			if m.Stops = parsed; m.Tool == dough.Pin {
+				m.Stops = nil
+			}
+			if stopText(was) != stopText(m.Stops) { // other gaps: what was measured on the old ones is void
+				m.Calibrated, m.SpringThen, m.CalibratedOn = nil, 0, ""
+			} else {
+				m.Stops = was
+			}
+			return m, m.Check()
+		}, likeName
+	},
+	cells: func(c store.Cabinet, v any) []string {
+		m := v.(roll.Machine)
+		if m.Tool == dough.Pin {
+			return []string{m.Name, "none", fmt.Sprintf("board %g × %g", m.BoardLengthMM, m.BoardWidthMM), fmt.Sprintf("%g mm", m.WidthMM), "", ""}
+		}
+		measured := "not yet"
+		if n := len(m.Calibrated); n > 0 {
+			measured = plan.Plural(n, "stop", "stops") + ", " + m.CalibratedOn
+		}
+		return []string{m.Name, fmt.Sprintf("%s (widest) to %s", m.Widest(), m.Finest()), fmt.Sprintf("%.3g to %.3g", m.Stops[0].TrueMM(), m.Stops[len(m.Stops)-1].TrueMM()), fmt.Sprintf("%g mm", m.WidthMM), fmt.Sprintf("%g mm/s", m.SpeedMMPerS), measured}
+	}}
+
+// stopText writes stops as label and gap in turn.
+func stopText(stops []roll.Stop) string {
+	var out []string
+	for _, s := range stops {
+		out = append(out, fmt.Sprintf("%s %g", s.Label, s.GapMM))
+	}
+	return strings.Join(out, " ")
+}
+
+// readStops reads label and gap in turn.
+func readStops(text string) ([]roll.Stop, error) {
+	words := strings.Fields(text)
+	if len(words)%2 != 0 {
+		return nil, errors.New("stops: each line takes a label and a gap, as in 7 0.9")
+	}
+	var out []roll.Stop
+	for i := 0; i < len(words); i += 2 {
+		gap, ok := plan.ParseNumber(strings.TrimSuffix(words[i+1], "mm"))
+		if !ok {
+			return nil, fmt.Errorf("stops: %q, of stop %q, is no gap in mm", words[i+1], words[i])
+		}
+		out = append(out, roll.Stop{Label: words[i], GapMM: gap})
+	}
+	return out, nil
 }

@@ -511,7 +511,7 @@ func TestOwnFlours(t *testing.T) {
 	bad.Set("protein_pct", "118")
 	bad.Set("name", "")
 	s.wants(s.ask("POST", "/cabinet/flours", bad), 422, "3 to 25 % is allowed", `value="118"`, "1 to 60 letters")
-	const key, at = "own-8", "/cabinet/flours/8" // after the demo's seven things
+	const key, at = "own-9", "/cabinet/flours/9" // after the demo's eight things
 	v := s.typed(7)
 	v.Set("flours.0.flour", key)
 	s.wants(s.ask("POST", "/batches/7/save", v), 303)
@@ -524,14 +524,14 @@ func TestOwnFlours(t *testing.T) {
 		t.Errorf("absorption %.2f, %v", p.Formula.Blend.AbsorptionPct, err)
 	}
 	// The sheet changes: the batch keeps what it was made with until it asks for the newest.
-	sheet.Set("id", "8")
+	sheet.Set("id", "9")
 	sheet.Set("absorption_pct", "64")
 	s.wants(s.ask("POST", "/cabinet/flours", sheet), 303)
 	v = s.typed(7)
 	w := s.ask("POST", "/batches/7/work", v)
 	s.wants(w, 200, "Mill by the lock</option>", "has newer figures", "newest figures")
 	v.Set("flours.0.flour", key+"@now")
-	s.wants(s.ask("POST", "/batches/7/work", v), 200, `value="own-8@now" selected`)
+	s.wants(s.ask("POST", "/batches/7/work", v), 200, `value="own-9@now" selected`)
 	s.wants(s.ask("POST", "/batches/7/save", v), 303)
 	if b, _ = s.store.Get(context.Background(), 7); b.Request.Flours[0].Own.AbsorptionPct != 64 || b.Request.Flours[0].Flour != key {
 		t.Errorf("%+v", b.Request.Flours[0])
@@ -550,7 +550,7 @@ func TestOwnFlours(t *testing.T) {
 	s.wants(s.ask("POST", at+"/restore", url.Values{}), 303)
 	s.wants(s.ask("POST", "/batches/6/save", other), 303)
 	s.wants(s.ask("GET", "/cabinet/flours/99", nil), 404)
-	s.wants(s.ask("GET", "/cabinet/eggs/8", nil), 404) // a flour is no egg
+	s.wants(s.ask("GET", "/cabinet/eggs/9", nil), 404) // a flour is no egg
 	s.wants(s.ask("GET", "/cabinet/jam", nil), 404)
 	// Back to a shipped flour, the own one is forgotten.
 	v = s.typed(7)
@@ -601,7 +601,7 @@ func TestCabinet(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if l := cab.Lots[len(cab.Lots)-1]; l.MeasuredWB != .125 || l.Key != "own-8" {
+	if l := cab.Lots[len(cab.Lots)-1]; l.MeasuredWB != .125 || l.Key != "own-9" {
 		t.Errorf("%+v", l)
 	}
 	if e := cab.Eggs[len(cab.Eggs)-1]; e.EdibleG != 54.8 || e.YolkG != 17.1 || e.PriceEach.String() != "0.3125" {

@@ -34,6 +34,7 @@ var wordFuncs = template.FuncMap{
 	"strip":     func(p *plan.Plan) template.HTML { return template.HTML(draw.Strip(p)) },
 	"eggs":      func(p *plan.Plan) template.HTML { return template.HTML(draw.Eggs(p)) },
 	"rollside":  func(p *plan.Plan) template.HTML { return template.HTML(draw.RollSide(p)) },
+	"pinabove":  func(p *plan.Plan) template.HTML { return template.HTML(draw.PinAbove(p)) },
 	"sheet":     func(p *plan.Plan) template.HTML { return template.HTML(draw.SheetAbove(p)) },
 	"corner":    func(p *plan.Plan) template.HTML { return template.HTML(draw.Corner(p)) },
 	"nests":     func(p *plan.Plan) template.HTML { return template.HTML(draw.Nests(p)) },
@@ -108,6 +109,9 @@ func keyFigure(p *plan.Plan, s plan.Stage) string {
 		return plan.Minutes(p.Rest.Min)
 	case plan.AtRoll:
 		stops := p.Roll.Machine.Stops
+		if len(stops) == 0 {
+			return fmt.Sprintf("%.2g mm · %s", p.Roll.SheetMM, plan.Plural(len(p.Roll.Passes), "stage", "stages"))
+		}
 		return fmt.Sprintf("%s to %s · %d passes", stops[0].Label, p.Roll.TargetStop, len(p.Roll.Passes))
 	case plan.AtCut:
 		return fmt.Sprintf("%g mm · %d wide", p.Cut.RibbonMM, p.Cut.Across)

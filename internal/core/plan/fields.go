@@ -4,6 +4,7 @@ import (
 	"errors"
 	"fmt"
 	"math"
+	"reflect"
 	"strconv"
 	"strings"
 	"unicode/utf8"
@@ -262,8 +263,8 @@ func buildFields() (all []Field) {
 		number(AtRest, "bench.fridge_c", "Fridge", "°C", 0, 10, 1, func(r *Request) any { return &r.Bench.FridgeC }),
 		optional(number(AtRest, "rest.poke_s", "A poke is half back in", "s", 0, 60, .5, func(r *Request) any { return &r.Rest.PokeS })),
 
-		choice(AtRoll, "roll.machine", "Machine", func(r *Request) any { return &r.Roll.Machine },
-			options(roll.Shipped(), func(m roll.Machine) Option { return Option{m.Key, m.Name} })...),
+		keeping(choice(AtRoll, "roll.machine", "Machine", func(r *Request) any { return &r.Roll.Machine },
+			options(roll.Shipped(), func(m roll.Machine) Option { return Option{m.Key, m.Name} })...), func(r *Request) owner { return own(&r.Roll.Own, keptMachine) }),
 		optional(number(AtRoll, "roll.target_mm", "Target sheet", "mm", .4, 6, .05, func(r *Request) any { return &r.Roll.TargetMM })),
 		choice(AtRoll, "roll.mode", "Way down", func(r *Request) any { return &r.Roll.Mode },
 			Option{string(roll.EveryStop), "Every stop"}, Option{string(roll.Fewest), "Fewest passes"}),
@@ -272,6 +273,13 @@ func buildFields() (all []Field) {
 		optional(count(AtKnead, "roll.folds", "Folded passes", "", 0, 20, 1, func(r *Request) any { return &r.Roll.Folds })),
 		choice(AtRoll, "roll.careful", "Skips", func(r *Request) any { return &r.Roll.Careful },
 			Option{"auto", "As the dough allows"}, Option{"yes", "Careful"}, Option{"no", "As far as is easy"}),
+		choice(AtRoll, "roll.divide", "Divide by", func(r *Request) any { return &r.Roll.Divide }, Option{"flour", "Flour, about 100 g a piece"}, Option{"bench", "Bench, one sheet its length"}),
+		choice(AtRoll, "roll.fold", "Folded in", func(r *Request) any { return &r.Roll.Fold }, Option{string(roll.AutoFold), "Thirds while they go in"}, Option{string(roll.Thirds), "Thirds"}, Option{string(roll.Halves), "Halves"}),
+		choice(AtRoll, "roll.outline", "Rolled to a", func(r *Request) any { return &r.Roll.Outline }, Option{string(roll.Rectangle), "Rectangle"}, Option{string(roll.Disc), "Disc"}),
+		number(AtRoll, "roll.stripes.base_mm", "Base", "mm", .6, 6, .1, func(r *Request) any { return &r.Roll.Stripes.BaseMM }),
+		number(AtRoll, "roll.stripes.stripe_mm", "Stripe", "mm", .2, 3, .1, func(r *Request) any { return &r.Roll.Stripes.StripeMM }),
+		number(AtRoll, "roll.stripes.width_mm", "Stripe is wide", "mm", 2, 200, 1, func(r *Request) any { return &r.Roll.Stripes.WidthMM }),
+		number(AtRoll, "roll.stripes.pitch_mm", "One every", "mm", 3, 400, 1, func(r *Request) any { return &r.Roll.Stripes.PitchMM }),
 		flag(AtRoll, "roll.last_twice", "Last stop twice", func(r *Request) any { return &r.Roll.LastTwice }),
 
 		choice(AtCut, "cut.shape", "Shape", func(r *Request) any { return &r.Cut.Shape },
@@ -367,6 +375,8 @@ func together(name string, has func(*Request) bool, fields ...Field) []Field {
 	}
 	return fields
 }
+
+func keptMachine(m *roll.Machine) Kept { return Kept{m.Key, m.Name, *m, m.Check} }
 
 // own is the owner of a thing that stands at at.
 func own[T any](at **T, kept func(*T) Kept) owner {
@@ -476,6 +486,10 @@ func (f Field) text(r *Request) *string {
 	case *dry.Air:
 		return (*string)(v)
 	case *doctor.Kind:
+		return (*string)(v)
+	case *roll.Fold:
+		return (*string)(v)
+	case *roll.Outline:
 		return (*string)(v)
 	case *Stage:
 		return (*string)(v)
@@ -755,6 +769,9 @@ func (k Kept) sound(key string) error {
 	return k.check()
 }
 
+// Same says whether two kept things have the same figures.
+func Same(a, b Kept) bool { return reflect.DeepEqual(a.Value, b.Value) }
+
 // Change is one difference between two requests, as a maker would read it.
 type Change struct {
 	Field     Field
@@ -770,7 +787,7 @@ func Changes(a, b Request) []Change {
 		x, y := f.Get(&a), f.Get(&b)
 		if x != y {
 			out = append(out, Change{f, x, y, a.say(f, x), b.say(f, y)})
-		} else if was, is := f.KeptBy(&a), f.KeptBy(&b); was != nil && is != nil && was.Value != is.Value {
+		} else if was, is := f.KeptBy(&a), f.KeptBy(&b); was != nil && is != nil && !Same(*was, *is) {
 			out = append(out, Change{f, x, y, was.Name, is.Name + ", newer figures"})
 		}
 	}

@@ -6,6 +6,7 @@ import (
 
 	"hollen/internal/core/cut"
 	"hollen/internal/core/knead"
+	"hollen/internal/core/roll"
 )
 
 // Level says how a note is meant.
@@ -237,27 +238,10 @@ func (p *Plan) adviseKnead() {
 
 func (p *Plan) adviseRoll() {
 	o := &p.Roll
-	for _, x := range o.Passes {
-		if x.Easy > 0 && x.Reduction > x.Easy+1e-9 {
-			p.note(AtRoll, "roll.sheet", Warning, "over", fmt.Sprintf("Stop %s is a large step.", x.Label),
-				"%.0f %% off where %.0f %% is easy. Take the stop before it twice, or rest the sheet ten minutes, or use a machine with finer stops.", 100*x.Reduction, 100*x.Easy)
-			break
-		}
-	}
-	stops := o.Machine.Stops
-	first, last := stops[0].GapMM, stops[len(stops)-1].GapMM
-	switch miss := math.Abs(o.MissMM); {
-	case o.TargetMM < last*(1+o.Spring) && miss > .1*o.TargetMM:
-		p.note(AtRoll, "roll.sheet", Warning, "too_fine", "Finer than this machine goes.", "Its last stop leaves %.2f mm; %.2f is wanted.", o.SheetMM, o.TargetMM)
-	case o.TargetMM > first*(1+o.Spring) && miss > .1*o.TargetMM:
-		p.note(AtRoll, "roll.sheet", Warning, "too_thick", "Thicker than this machine’s widest stop.", "It leaves %.2f mm; roll it with a pin instead.", o.SheetMM)
-	case miss > .12*o.TargetMM:
-		way := fmt.Sprintf("a second pass at stop %s takes a little more off", o.TargetStop)
-		if last := o.Passes[len(o.Passes)-1]; o.MissMM < 0 && last.Stop > 0 {
-			before := stops[last.Stop-1]
-			way = fmt.Sprintf("stop %s would leave %.2f", before.Label, before.GapMM*(1+o.Spring))
-		}
-		p.note(AtRoll, "roll.sheet", Remark, "between_stops", "Between two stops.", "%.2f mm is %+.2f off the %.2f wanted; %s.", o.SheetMM, o.MissMM, o.TargetMM, way)
+	if p.lay.Pin {
+		p.advisePin()
+	} else {
+		p.adviseStops()
 	}
 	if d := p.Dry.Leather; d.Will {
 		// A sheet that waits on the board dries on one face: twice as long as on the rack.
@@ -270,7 +254,62 @@ func (p *Plan) adviseRoll() {
 				"It would wait %s on the board and stays right for %s. Cut after every %s, or cover what waits.", Minutes(wait), Minutes(open), Plural(max(1, int(open/o.TimeMin)), "piece", "pieces"))
 		}
 	}
+	if p.lay.Pin {
+		p.note(AtRoll, "roll.sheet", Caution, "board", "Board and pin.", "Scrape and wash them hot after raw egg, dry them standing; wood needs no oil that spoils.")
+		return
+	}
 	p.note(AtRoll, "roll.sheet", Caution, "rollers", "Fingers, hair, sleeves, rings.", "Keep them from the rollers; unplug or take the crank off before fitting or cleaning. No water on rollers unless the maker says so.")
+}
+
+// adviseStops is the advice on the way down a machine.
+func (p *Plan) adviseStops() {
+	o := &p.Roll
+	for _, x := range o.Passes {
+		if x.Easy > 0 && x.Reduction > x.Easy+1e-9 {
+			p.note(AtRoll, "roll.sheet", Warning, "over", fmt.Sprintf("Stop %s is a large step.", x.Label),
+				"%.0f %% off where %.0f %% is easy. Take the stop before it twice, or rest the sheet ten minutes, or use a machine with finer stops.", 100*x.Reduction, 100*x.Easy)
+			break
+		}
+	}
+	stops := o.Machine.Stops
+	first, last := stops[0].TrueMM(), stops[len(stops)-1].TrueMM()
+	switch miss := math.Abs(o.MissMM); {
+	case o.TargetMM < last*(1+o.Spring) && miss > .1*o.TargetMM:
+		p.note(AtRoll, "roll.sheet", Warning, "too_fine", "Finer than this machine goes.", "Its last stop leaves %.2f mm; %.2f is wanted.", o.SheetMM, o.TargetMM)
+	case o.TargetMM > first*(1+o.Spring) && miss > .1*o.TargetMM:
+		p.note(AtRoll, "roll.sheet", Warning, "too_thick", "Thicker than this machine’s widest stop.", "It leaves %.2f mm; roll it with a pin instead.", o.SheetMM)
+	case miss > .12*o.TargetMM:
+		way := fmt.Sprintf("a second pass at stop %s takes a little more off", o.TargetStop)
+		if last := o.Passes[len(o.Passes)-1]; o.MissMM < 0 && last.Stop > 0 {
+			before := stops[last.Stop-1]
+			way = fmt.Sprintf("stop %s would leave %.2f", before.Label, before.TrueMM()*(1+o.Spring))
+		}
+		p.note(AtRoll, "roll.sheet", Remark, "between_stops", "Between two stops.", "%.2f mm is %+.2f off the %.2f wanted; %s.", o.SheetMM, o.MissMM, o.TargetMM, way)
+	}
+	if out := p.Formula.Target.Outside(p.Formula.Dough.Hw); out < -p.rules.Hydration.NearPoints || p.Rest.T > 2*p.rules.Knead.ReadyT {
+		why := "so dry"
+		if out >= -p.rules.Hydration.NearPoints {
+			why = "so tense"
+		}
+		p.note(AtRoll, "roll.sheet", Warning, "too_stiff", "Too stiff for this machine.", "A dough %s strains crank and motor. Rest it longer, roll it thinner with a pin first, feed smaller pieces, or knead a little water in.", why)
+	}
+	if !o.Calibrated && p.Request.Roll.Own == nil {
+		p.note(AtRoll, "roll.sheet", Remark, "generic", "A generic machine.", "Your own may be off by %.0f %%. Keep it in the cabinet and measure a sheet or two: three leaves of office paper are 0.3 mm, a 100 by 100 mm square of %.1f g is %.2f mm.",
+			100*roll.Unmeasured, o.SheetMM*p.Formula.Dough.DensityGPerML*10, o.SheetMM)
+	} else if !o.Calibrated {
+		p.note(AtRoll, "roll.sheet", Remark, "unmeasured", "Not measured yet.", "The gaps are as given. Measure a sheet or two in the cabinet; until then the sheet may be off by %.0f %%.", 100*roll.Unmeasured)
+	}
+}
+
+// advisePin is the advice on a sheet under the pin.
+func (p *Plan) advisePin() {
+	o, m := &p.Roll, p.machine
+	if !o.FitsBoard {
+		p.note(AtRoll, "roll.sheet", Warning, "board_small", "The board is too small.", "A sheet of %.0f mm where the board has %g by %g: divide it, or let the edge hang over and roll it in halves; the overhang lets its weight help.", o.LengthMM, m.BoardLengthMM, m.BoardWidthMM)
+	}
+	if across := min(o.WidthMM, o.LengthMM); across > m.WidthMM+1 {
+		p.note(AtRoll, "roll.sheet", Remark, "pin_short", "Wider than the pin.", "%.0f mm of sheet under a pin of %g: roll from the middle outwards, turning it a little each time.", across, m.WidthMM)
+	}
 }
 
 func (p *Plan) adviseCut() {

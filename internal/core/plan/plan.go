@@ -39,6 +39,7 @@ type Plan struct {
 	way     knead.Way
 	model   knead.Dough
 	ask     knead.Ask
+	lay     roll.Lay
 	machine roll.Machine
 	shape   cut.Shape
 	parts   []flour.Part
@@ -206,6 +207,10 @@ type RollPlan struct {
 	MetresAll  float64 `json:"metres"`
 	MinutesAll float64 `json:"minutes"` // at the roller, one after the other
 	Careful    bool    `json:"careful"`
+	Calibrated bool    `json:"calibrated"`  // the gaps were measured
+	Sure       float64 `json:"sure_within"` // how far the sheet may be off, share
+	WaitMin    float64 `json:"last_piece_waits_min"`
+	FitsBoard  bool    `json:"fits_board"` // of a pin's sheet
 }
 
 // CutPlan is the ribbons.
@@ -269,7 +274,7 @@ func MakeWith(ru rules.Rules, r Request) (*Plan, error) {
 	}
 	p := &Plan{Format: PlanFormat, Request: r, rules: ru}
 	p.shape, _ = cut.Find(r.Cut.Shape)
-	p.machine, _ = roll.Find(r.Roll.Machine)
+	p.machine = r.Roll.machine()
 	p.parts = make([]flour.Part, len(r.Flours))
 	for i, f := range r.Flours {
 		kind := f.Kind()

@@ -333,14 +333,29 @@ func HouseOf(r Request) House { return House{r.Prices, r.Bench, r.Knead.School, 
 
 // Roll says on which machine and how.
 type Roll struct {
-	Machine   string    `json:"machine"`
-	TargetMM  *float64  `json:"target_mm"` // nil: as the shape
-	Mode      roll.Mode `json:"mode"`
-	Pieces    *float64  `json:"pieces"` // nil: about 100 g of flour each
-	BenchMM   float64   `json:"bench_mm"`
-	Folds     *float64  `json:"folds"`      // nil: as the school
-	Careful   string    `json:"careful"`    // auto, yes or no
-	LastTwice bool      `json:"last_twice"` // second pass at the last stop
+	Machine   string        `json:"machine"`
+	Own       *roll.Machine `json:"own_machine,omitempty"` // the machine itself, when it is not a shipped one
+	TargetMM  *float64      `json:"target_mm"`             // nil: as the shape
+	Mode      roll.Mode     `json:"mode"`
+	Pieces    *float64      `json:"pieces"` // nil: about 100 g of flour each
+	BenchMM   float64       `json:"bench_mm"`
+	Folds     *float64      `json:"folds"`      // nil: as the school
+	Careful   string        `json:"careful"`    // auto, yes or no
+	LastTwice bool          `json:"last_twice"` // second pass at the last stop
+	Fold      roll.Fold     `json:"fold"`       // auto, thirds or halves
+	Divide    string        `json:"divide"`     // flour: about 100 g of it a piece; bench: sheets as long as the bench; Pieces goes first
+	Outline   roll.Outline  `json:"outline"`    // of a pin's sheet: disc or rectangle
+	Stripes   roll.Stripes  `json:"stripes"`    // of a second dough, where there is one
+}
+
+// machine returns the machine: the workshop's own as it was when it was picked, or the shipped
+// one.
+func (r Roll) machine() roll.Machine {
+	if r.Own != nil {
+		return *r.Own
+	}
+	m, _ := roll.Find(r.Machine)
+	return m
 }
 
 // Cut says which shape, and what of it to change.
@@ -381,7 +396,7 @@ func Default() Request {
 		Room:      Room{TempC: 22, RH: .45, Air: dry.Still},
 		Knead:     Knead{School: "auto", Mix: "well"},
 		Rest:      Rest{At: "room", Wrapped: "whole"},
-		Roll:      Roll{Machine: "hand-crank-10", Mode: roll.EveryStop, BenchMM: 1200, Careful: "auto"},
+		Roll:      Roll{Machine: "hand-crank-10", Mode: roll.EveryStop, BenchMM: 1200, Careful: "auto", Fold: roll.AutoFold, Divide: "flour", Outline: roll.Rectangle, Stripes: roll.Stripes{BaseMM: 1.7, StripeMM: .6, WidthMM: 20, PitchMM: 50}},
 		Cut:       Cut{Shape: "tagliatelle"},
 		Dry:       Dry{On: "rack"},
 		Cook:      Cook{After: "leather"},

@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"errors"
 	"math"
 
 	"hollen/internal/core/cook"
@@ -73,26 +74,80 @@ func (p *Plan) roll() {
 		o.PieceG = f.Dough.MassG * (1 - ru.Dough.BowlLossShare) / float64(o.Pieces)
 		o.RolledG = o.PieceG * (1 + ru.Dough.BoardFlourShare)
 	}
-	divide(or(r.Roll.Pieces, math.Round(f.FlourG/ru.Roll.PieceFlourG)))
 	o.Careful = r.Roll.Careful == "yes" || r.Roll.Careful == "auto" && f.Dough.FatPct >= ru.Roll.CarefulFatPct
-	l := roll.Lay{Rules: ru.Roll, Machine: p.machine, TargetMM: o.TargetMM, PieceG: o.RolledG, DensityG: f.Dough.DensityGPerML,
+	l := roll.Lay{Rules: ru.Roll, Machine: p.machine, TargetMM: o.TargetMM, DensityG: f.Dough.DensityGPerML,
 		T: p.way.TRoll, D: p.way.DFolded, ReadyD: ru.Knead.ReadyD, ReadyT: ru.Knead.ReadyT, FatFreePct: ru.Knead.FatFree,
 		DurumShare: f.Blend.DurumShare, FatPct: f.Dough.FatPct, Gluten: f.Blend.GlutenFactor, OutsideBand: f.Target.Outside(f.Dough.Hw),
-		Folds: o.Folds, Mode: r.Roll.Mode, Careful: o.Careful, LastTwice: r.Roll.LastTwice, BenchMM: r.Roll.BenchMM, Sheeter: p.machine.Tool == dough.Sheeter}
-	o.Progression = l.Plan()
-	// A sheet too short for one ribbon serves nobody: unless the maker divides, fewer pieces.
-	ribbon, _ := r.lengths()
-	if need := ribbon + 2*ru.Cut.TrimEndMM; r.Roll.Pieces == nil && o.Pieces > 1 && o.LengthMM < need {
-		whole := roll.LengthMM(o.RolledG*float64(o.Pieces), l.DensityG, p.machine.WidthMM, o.SheetMM)
-		divide(math.Floor(whole / need))
-		o.Larger, l.PieceG = true, o.RolledG
+		Folds: o.Folds, Fold: r.Roll.Fold, Pin: p.machine.Tool == dough.Pin, Outline: r.Roll.Outline, Mode: r.Roll.Mode, Careful: o.Careful, LastTwice: r.Roll.LastTwice, BenchMM: r.Roll.BenchMM, Sheeter: p.machine.Tool == dough.Sheeter}
+	try := func(pieces float64) {
+		divide(pieces)
+		l.PieceG = o.RolledG
 		o.Progression = l.Plan()
 	}
-	o.TargetStop = p.machine.Stops[l.TargetStop()].Label
+	all := f.Dough.MassG * (1 - ru.Dough.BowlLossShare) * (1 + ru.Dough.BoardFlourShare)
+	switch {
+	case r.Roll.Pieces != nil:
+		try(*r.Roll.Pieces)
+	case l.Pin: // as few sheets as the board takes
+		for n := 1.; ; n++ {
+			if try(n); p.fitsBoard(&o) || n >= 60 {
+				break
+			}
+		}
+	case r.Roll.Divide == "bench":
+		try(1)
+		try(math.Ceil(roll.LengthMM(all, l.DensityG, p.machine.WidthMM, o.SheetMM)/r.Roll.BenchMM - 1e-9))
+	default:
+		try(math.Round(f.FlourG / ru.Roll.PieceFlourG))
+	}
+	// A sheet too short for one ribbon serves nobody: unless the maker divides, fewer pieces.
+	ribbon, _ := r.lengths()
+	if need := ribbon + 2*ru.Cut.TrimEndMM; r.Roll.Pieces == nil && !l.Pin && o.Pieces > 1 && o.LengthMM < need {
+		whole := roll.LengthMM(all, l.DensityG, p.machine.WidthMM, o.SheetMM)
+		try(math.Floor(whole / need))
+		o.Larger = true
+	}
+	o.FitsBoard = !l.Pin || p.fitsBoard(&o)
+	if !l.Pin {
+		o.TargetStop = p.machine.Stops[l.TargetStop()].Label
+		o.Calibrated, o.Sure = p.sure(l.TargetStop())
+	}
+	p.lay = l
 	o.SheetsAll = o.Pieces * o.Sheets
 	o.MetresAll = float64(o.SheetsAll) * o.LengthMM / 1000
 	o.MinutesAll = o.TimeMin * float64(o.Pieces)
+	o.WaitMin = o.MinutesAll - o.TimeMin
 	p.Roll = o
+}
+
+// fitsBoard says whether the sheet under the pin lies on the board.
+func (p *Plan) fitsBoard(o *RollPlan) bool {
+	s := roll.PinSheet{ThickMM: o.SheetMM, LengthMM: o.LengthMM, WidthMM: o.WidthMM}
+	return s.Fits(p.Request.Roll.Outline, p.machine.BoardLengthMM, p.machine.BoardWidthMM)
+}
+
+// sure says whether a stop's gap was measured and how far its sheet may be off, share.
+func (p *Plan) sure(stop int) (calibrated bool, within float64) {
+	m := p.machine
+	if len(m.Calibrated) == 0 {
+		return false, roll.Unmeasured
+	}
+	fit, err := roll.Calibrate(m, m.Calibrated, m.SpringThen)
+	switch {
+	case err != nil:
+		return false, roll.Unmeasured
+	case fit.Measured[stop]:
+		return true, min(fit.Error, .03)
+	}
+	return true, fit.Error
+}
+
+// Join is the pass that joins stripes of a second dough to a base of this one.
+func (p *Plan) Join() (roll.Joined, error) {
+	if p.lay.Pin {
+		return roll.Joined{}, errors.New("stripes are joined by rollers: pick a machine")
+	}
+	return p.lay.Join(p.Request.Roll.Stripes)
 }
 
 // cut lays the ribbons on the sheets.
@@ -102,7 +157,7 @@ func (p *Plan) cut() {
 		o.Tool = p.shape.Tool
 	}
 	o.MinMM, o.MaxMM = r.lengths()
-	o.SheetLengthMM, o.SheetWidthMM, o.SheetG = p.Roll.LengthMM, p.machine.WidthMM, p.Roll.RolledG/float64(p.Roll.Sheets)
+	o.SheetLengthMM, o.SheetWidthMM, o.SheetG = p.Roll.LengthMM, p.Roll.WidthMM, p.Roll.RolledG/float64(p.Roll.Sheets)
 	o.Layout = cut.Ribbons(p.rules.Cut, cut.Sheets{Count: p.Roll.SheetsAll, LengthMM: o.SheetLengthMM, WidthMM: o.SheetWidthMM, MassG: o.SheetG},
 		o.Tool, p.ribbonMM(), o.MinMM, o.MaxMM, (o.MinMM+o.MaxMM)/2, or(r.Cut.NestG, p.portionG()))
 	p.Cut = o

@@ -159,7 +159,7 @@ func (p *Plan) explain() {
 		w["formula.hw"] += fmt.Sprintf(" The fat feels like %.1f more.", fat)
 	}
 	say("formula.band", "Aim %.1f: for flour that takes up %.1f %%, thinned on a %s%s.", f.Target.Hw, f.Blend.AbsorptionPct,
-		map[string]string{"roller": "roller machine", "sheeter": "powered sheeter"}[string(p.machine.Tool)], yolkClause(-ru.Hydration.YolkShift*f.Pick.YolkShare))
+		map[string]string{"roller": "roller machine", "sheeter": "powered sheeter", "pin": "board with a pin"}[string(p.machine.Tool)], yolkClause(-ru.Hydration.YolkShift*f.Pick.YolkShare))
 	w["formula.blend"] = p.blendWords()
 	w["formula.one_egg"] = p.oneEggWords()
 	if len(f.Additions) > 0 {
@@ -259,16 +259,7 @@ func (p *Plan) explain() {
 	}
 
 	o, c := &p.Roll, &p.Cut
-	say("roll.sheet", "Stop %s leaves %.2f mm: this dough springs back %.0f %% of the gap. %.2f is wanted.", o.TargetStop, o.SheetMM, 100*o.Spring, o.TargetMM)
-	say("roll.pieces", "About %.0f g of flour each; %s covers %.0f mm of a %.0f mm sheet.", ru.Roll.PieceFlourG, Grams(o.RolledG), o.LengthMM*float64(o.Sheets), o.Machine.WidthMM)
-	if o.Larger {
-		say("roll.pieces", "Larger than usual, so that a ribbon of %g mm fits; %s covers %.0f mm of a %.0f mm sheet.", c.MinMM, Grams(o.RolledG), o.LengthMM*float64(o.Sheets), o.Machine.WidthMM)
-	}
-	if r.Roll.Pieces != nil {
-		say("roll.pieces", "As you divide it; %s covers %.0f mm of a %.0f mm sheet.", Grams(o.RolledG), o.LengthMM*float64(o.Sheets), o.Machine.WidthMM)
-	}
-	say("roll.time", "%s at %.0f mm/s and %.0f seconds of handling a pass, %s one after the other.", Plural(len(o.Passes), "pass", "passes"), o.Machine.SpeedMMPerS, ru.Roll.HandlingS, Plural(o.Pieces, "piece", "pieces"))
-	say("roll.mode", "%s", p.modeWords())
+	p.explainRoll(say)
 
 	if c.Ribbons > 0 {
 		use := c.SheetWidthMM - 2*ru.Cut.TrimSideMM
@@ -364,6 +355,40 @@ func (p *Plan) oneEggWords() string {
 		return t.Try(1, 0).Hw
 	}
 	return fmt.Sprintf("One egg to 100 g, as recipes say, would come to %.1f with an egg of %g g; to %.1f with small ones and %.1f with the biggest.", of(c), math.Round(10*c.EdibleG)/10, of(small), of(big))
+}
+
+// explainRoll gives the reasons of the way down.
+func (p *Plan) explainRoll(say func(key, format string, a ...any)) {
+	o, ru := &p.Roll, &p.rules
+	how := fmt.Sprintf("About %.0f g of flour each", ru.Roll.PieceFlourG)
+	switch {
+	case p.Request.Roll.Pieces != nil:
+		how = "As you divide it"
+	case o.Larger:
+		how = fmt.Sprintf("Larger than usual, so that a ribbon of %g mm fits", p.Cut.MinMM)
+	case p.lay.Pin:
+		how = fmt.Sprintf("As few as a board of %g by %g mm takes", p.machine.BoardLengthMM, p.machine.BoardWidthMM)
+	case p.Request.Roll.Divide == "bench":
+		how = fmt.Sprintf("So that one sheet is no longer than the bench, %g mm", p.Request.Roll.BenchMM)
+	}
+	if p.lay.Pin {
+		say("roll.sheet", "As thin as the pin is taken: see your hand through it, then print.")
+		say("roll.pieces", "%s; %s is a sheet of %.0f mm.", how, Grams(o.RolledG), o.LengthMM)
+		say("roll.time", "%s of rolling and a short pause after each, %s one after the other.", Plural(len(o.Passes), "stage", "stages"), Plural(o.Pieces, "sheet", "sheets"))
+		say("roll.mode", "From the middle outwards, a quarter turn between; it rests half a minute when it pulls back.")
+		return
+	}
+	sure := fmt.Sprintf("generic gaps, so within %.0f %%", 100*o.Sure)
+	if o.Calibrated {
+		sure = fmt.Sprintf("measured, within %.0f %%", 100*o.Sure)
+	}
+	say("roll.sheet", "Stop %s leaves %.2f mm (%s): this dough springs back %.0f %% of the gap. %.2f mm is wanted.", o.TargetStop, o.SheetMM, sure, 100*o.Spring, o.TargetMM)
+	say("roll.pieces", "%s; %s covers %.0f mm of a %.0f mm sheet.", how, Grams(o.RolledG), o.LengthMM*float64(o.Sheets), o.Machine.WidthMM)
+	say("roll.time", "%s at %.0f mm/s and %.0f seconds of handling a pass, %s one after the other.", Plural(len(o.Passes), "pass", "passes"), o.Machine.SpeedMMPerS, ru.Roll.HandlingS, Plural(o.Pieces, "piece", "pieces"))
+	if o.WaitMin >= 1 {
+		say("roll.wait", "The last piece waits %s under the bowl; past ten minutes a piece relaxes further and rolls the easier.", Minutes(o.WaitMin))
+	}
+	say("roll.mode", "%s", p.modeWords())
 }
 
 // tauRest is the time constant of the dough as it rests, min.

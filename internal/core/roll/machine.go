@@ -9,14 +9,25 @@ package roll
 import (
 	"errors"
 	"fmt"
+	"slices"
 
 	"hollen/internal/core/dough"
 )
 
-// Stop is one setting of a machine: the label on the dial and the gap, mm.
+// Stop is one setting of a machine: the label on the dial and the gap, mm. K is what
+// calibration found: the true gap over the one given; 0 counts as 1.
 type Stop struct {
 	Label string  `json:"label"`
 	GapMM float64 `json:"gap_mm"`
+	K     float64 `json:"k,omitempty"`
+}
+
+// TrueMM returns the gap as calibrated, mm.
+func (s Stop) TrueMM() float64 {
+	if s.K == 0 {
+		return s.GapMM
+	}
+	return s.GapMM * s.K
 }
 
 // Machine is a pair of rollers with stops from the widest to the finest. Labels may rise or
@@ -24,40 +35,105 @@ type Stop struct {
 type Machine struct {
 	Key         string     `json:"key"`
 	Name        string     `json:"name"`
-	Tool        dough.Tool `json:"tool"` // roller or sheeter
+	Tool        dough.Tool `json:"tool"` // roller, sheeter or pin
 	Stops       []Stop     `json:"stops"`
 	WidthMM     float64    `json:"width_mm"`       // the sheet it makes, mm
 	SpeedMMPerS float64    `json:"speed_mm_per_s"` // mm/s at the rollers
 	FeedMM      float64    `json:"feed_mm"`        // thickest piece it draws in, mm
 	Motor       bool       `json:"motor"`
+
+	BoardLengthMM float64   `json:"board_length_mm,omitempty"` // of a pin: the board it rolls on
+	BoardWidthMM  float64   `json:"board_width_mm,omitempty"`
+	SetSpeed      string    `json:"set_speed,omitempty"`   // the maker's own speed, in his words
+	Calibrated    []Measure `json:"calibrated,omitempty"`  // what the gaps stand on, the newest set
+	SpringThen    float64   `json:"spring_then,omitempty"` // spring-back of the dough measured, share of gap
+	CalibratedOn  string    `json:"calibrated_on,omitempty"`
+
+	History []Calibration `json:"history,omitempty"` // earlier sets, oldest first; stays in the cabinet
+}
+
+// Calibration is one set of measured sheets.
+type Calibration struct {
+	On       string    `json:"on"` // yyyy-mm-dd
+	Measured []Measure `json:"measured"`
+	Spring   float64   `json:"spring"` // share of gap
+}
+
+// Apply returns m with the fit of newly measured sheets, the former set added to its history.
+func (m Machine) Apply(f Fit, points []Measure, spring float64, on string) Machine {
+	if len(m.Calibrated) > 0 {
+		m.History = append(slices.Clone(m.History), Calibration{m.CalibratedOn, m.Calibrated, m.SpringThen})
+		if n := len(m.History); n > MaxHistory {
+			m.History = m.History[n-MaxHistory:]
+		}
+	}
+	m.Stops, m.Calibrated, m.SpringThen, m.CalibratedOn = f.Stops, points, spring, on
+	return m
+}
+
+// MaxHistory is how many earlier sets are kept.
+const MaxHistory = 20
+
+// Widest returns the label of the first stop, "" of a pin.
+func (m Machine) Widest() string {
+	if len(m.Stops) == 0 {
+		return ""
+	}
+	return m.Stops[0].Label
+}
+
+// Finest returns the label of the last stop, "" of a pin.
+func (m Machine) Finest() string {
+	if len(m.Stops) == 0 {
+		return ""
+	}
+	return m.Stops[len(m.Stops)-1].Label
 }
 
 // Check returns an error for every part of m that cannot be used: 2–40 stops with falling
 // gaps of 0.2–40 mm, width 50–1,000 mm, speed 5–2,000 mm/s.
 func (m Machine) Check() error {
 	var errs []error
+	if n := len([]rune(m.Name)); n < 1 || n > 60 {
+		errs = append(errs, fmt.Errorf("name: %d letters; 1 to 60 are allowed", n))
+	}
+	if m.Tool == dough.Pin {
+		if !(m.WidthMM >= 150 && m.WidthMM <= 1500) {
+			errs = append(errs, fmt.Errorf("width_mm: %g; a pin is 150 to 1,500 mm long", m.WidthMM))
+		}
+		if !(min(m.BoardLengthMM, m.BoardWidthMM) >= 200 && max(m.BoardLengthMM, m.BoardWidthMM) <= 5000) {
+			errs = append(errs, fmt.Errorf("board_length_mm: %g by %g; a board is 200 to 5,000 mm each way", m.BoardLengthMM, m.BoardWidthMM))
+		}
+		return errors.Join(errs...)
+	}
 	if len(m.Stops) < 1 || len(m.Stops) > 40 {
 		errs = append(errs, fmt.Errorf("stops: %d given; 1 to 40 are allowed", len(m.Stops)))
 	}
 	for i, s := range m.Stops {
-		if s.GapMM < .2 || s.GapMM > 40 {
-			errs = append(errs, fmt.Errorf("stop %q: gap %g mm; 0.2 to 40 mm is allowed", s.Label, s.GapMM))
+		if s.Label == "" || len([]rune(s.Label)) > 12 {
+			errs = append(errs, fmt.Errorf("stops: a label has 1 to 12 letters, not %q", s.Label))
 		}
-		if i > 0 && s.GapMM >= m.Stops[i-1].GapMM {
-			errs = append(errs, fmt.Errorf("stop %q: gap %g mm is not finer than %g mm before it; list the stops from the widest to the finest", s.Label, s.GapMM, m.Stops[i-1].GapMM))
+		if s.K != 0 && !(s.K >= KMin && s.K <= KMax) {
+			errs = append(errs, fmt.Errorf("stops: %q is off by %g; %g to %g is believed", s.Label, s.K, KMin, KMax))
+		}
+		if !(s.GapMM >= .2 && s.GapMM <= 40) {
+			errs = append(errs, fmt.Errorf("stops: %q has a gap of %g mm; 0.2 to 40 mm is allowed", s.Label, s.GapMM))
+		}
+		if i > 0 && !(s.GapMM < m.Stops[i-1].GapMM && s.TrueMM() < m.Stops[i-1].TrueMM()) {
+			errs = append(errs, fmt.Errorf("stops: %q, gap %g mm is not finer than %g mm before it; list the stops from the widest to the finest", s.Label, s.GapMM, m.Stops[i-1].GapMM))
 		}
 	}
 	if m.Tool != dough.Roller && m.Tool != dough.Sheeter {
 		errs = append(errs, fmt.Errorf("tool: %q; roller or sheeter is allowed", m.Tool))
 	}
-	if m.WidthMM < 50 || m.WidthMM > 1000 {
-		errs = append(errs, fmt.Errorf("width: %g mm; 50 to 1,000 mm is allowed", m.WidthMM))
+	if !(m.WidthMM >= 50 && m.WidthMM <= 1000) {
+		errs = append(errs, fmt.Errorf("width_mm: %g mm; 50 to 1,000 mm is allowed", m.WidthMM))
 	}
-	if m.SpeedMMPerS < 5 || m.SpeedMMPerS > 2000 {
-		errs = append(errs, fmt.Errorf("speed: %g mm/s; 5 to 2,000 mm/s is allowed", m.SpeedMMPerS))
+	if !(m.SpeedMMPerS >= 5 && m.SpeedMMPerS <= 2000) {
+		errs = append(errs, fmt.Errorf("speed_mm_per_s: %g mm/s; 5 to 2,000 mm/s is allowed", m.SpeedMMPerS))
 	}
-	if m.FeedMM < 2 || m.FeedMM > 100 {
-		errs = append(errs, fmt.Errorf("feed: %g mm; 2 to 100 mm is allowed", m.FeedMM))
+	if !(m.FeedMM >= 2 && m.FeedMM <= 100) {
+		errs = append(errs, fmt.Errorf("feed_mm: %g mm; 2 to 100 mm is allowed", m.FeedMM))
 	}
 	return errors.Join(errs...)
 }
@@ -65,7 +141,7 @@ func (m Machine) Check() error {
 func stops(gaps []float64, label func(i int) string) []Stop {
 	out := make([]Stop, len(gaps))
 	for i, g := range gaps {
-		out[i] = Stop{label(i), g}
+		out[i] = Stop{Label: label(i), GapMM: g}
 	}
 	return out
 }
@@ -74,17 +150,17 @@ func stops(gaps []float64, label func(i int) string) []Stop {
 // one: a maker's own machine is calibrated.
 func Shipped() []Machine {
 	rising := func(from int) func(int) string { return func(i int) string { return fmt.Sprint(from + i) } }
+	dial := []float64{10, 8, 6, 4.5, 3.5, 2.8, 2.2, 1.8, 1.5, 1.2, 1.0, .8, .6}
 	return []Machine{
-		{"hand-crank-10", "Hand crank, ten stops", dough.Roller,
-			stops([]float64{4.6, 3.7, 3.0, 2.4, 1.9, 1.5, 1.2, .9, .7, .5}, rising(0)), 140, 110, 15, false},
-		{"mixer-8", "Mixer roller, eight stops", dough.Roller,
-			stops([]float64{4.4, 3.3, 2.5, 1.9, 1.5, 1.2, .9, .7}, rising(1)), 140, 130, 15, true},
-		{"motor-9", "Motor roller, nine stops", dough.Roller,
-			stops([]float64{6.0, 4.6, 3.6, 2.8, 2.2, 1.7, 1.3, .95, .7}, func(i int) string { return fmt.Sprint(9 - i) }), 210, 160, 15, true},
-		{"sheeter-mm", "Bench sheeter, dial in mm", dough.Sheeter,
-			stops([]float64{10, 8, 6, 4.5, 3.5, 2.8, 2.2, 1.8, 1.5, 1.2, 1.0, .8, .6}, func(i int) string {
-				return fmt.Sprintf("%.1f", []float64{10, 8, 6, 4.5, 3.5, 2.8, 2.2, 1.8, 1.5, 1.2, 1.0, .8, .6}[i])
-			}), 300, 250, 25, true},
+		{Key: "hand-crank-10", Name: "Hand crank, ten stops", Tool: dough.Roller, WidthMM: 140, SpeedMMPerS: 110, FeedMM: 15,
+			Stops: stops([]float64{4.6, 3.7, 3.0, 2.4, 1.9, 1.5, 1.2, .9, .7, .5}, rising(0))},
+		{Key: "mixer-8", Name: "Mixer roller, eight stops", Tool: dough.Roller, WidthMM: 140, SpeedMMPerS: 130, FeedMM: 15, Motor: true,
+			Stops: stops([]float64{4.4, 3.3, 2.5, 1.9, 1.5, 1.2, .9, .7}, rising(1))},
+		{Key: "motor-9", Name: "Motor roller, nine stops", Tool: dough.Roller, WidthMM: 210, SpeedMMPerS: 160, FeedMM: 15, Motor: true,
+			Stops: stops([]float64{6.0, 4.6, 3.6, 2.8, 2.2, 1.7, 1.3, .95, .7}, func(i int) string { return fmt.Sprint(9 - i) })},
+		{Key: "sheeter-mm", Name: "Bench sheeter, dial in mm", Tool: dough.Sheeter, WidthMM: 300, SpeedMMPerS: 250, FeedMM: 25, Motor: true,
+			Stops: stops(dial, func(i int) string { return fmt.Sprintf("%.1f", dial[i]) })},
+		{Key: "pin-board", Name: "Rolling pin and board", Tool: dough.Pin, WidthMM: 800, BoardLengthMM: 900, BoardWidthMM: 700},
 	}
 }
 

@@ -15,6 +15,16 @@ const (
 	Fewest    Mode = "fewest" // the fewest passes that stay easy
 )
 
+// Fold is how a sheet is folded in the fold phase.
+type Fold string
+
+// The ways of folding. Auto takes thirds while the packet goes into the machine, halves after.
+const (
+	AutoFold Fold = "auto"
+	Thirds   Fold = "thirds" // straightens the edges, three layers
+	Halves   Fold = "halves" // gentler, two layers
+)
+
 // Lay is what the plan of a progression starts from.
 type Lay struct {
 	Rules       rules.Roll
@@ -32,11 +42,14 @@ type Lay struct {
 	Gluten      float64 // gluten factor 0–1
 	OutsideBand float64 // points outside the hydration band, either side
 	Folds       int     // folded passes at the widest stop
+	Fold        Fold    // how they are folded
 	Mode        Mode
 	Careful     bool
 	LastTwice   bool    // a second pass at the last stop, against spring-back
 	BenchMM     float64 // longest sheet the bench takes, mm
 	Sheeter     bool
+	Pin         bool
+	Outline     Outline // of a pin's sheet
 }
 
 // Spring returns the spring-back s, share of the gap.
@@ -66,7 +79,7 @@ func (l *Lay) Easy(gapMM float64) float64 {
 
 // limit is Easy, less what care takes off a skip from stop i to j.
 func (l *Lay) limit(i, j int) float64 {
-	e := l.Easy(l.Machine.Stops[j].GapMM)
+	e := l.Easy(l.Machine.Stops[j].TrueMM())
 	if l.Careful && j > i+1 {
 		e -= l.Rules.CarefulOff
 	}
@@ -77,7 +90,7 @@ func (l *Lay) limit(i, j int) float64 {
 func (l *Lay) TargetStop() int {
 	best, miss := 0, math.Inf(1)
 	for i, s := range l.Machine.Stops {
-		if m := math.Abs(l.Sheet(s.GapMM, 1) - l.TargetMM); m <= miss+1e-9 {
+		if m := math.Abs(l.Sheet(s.TrueMM(), 1) - l.TargetMM); m <= miss+1e-9 {
 			best, miss = i, m
 		}
 	}
@@ -109,6 +122,8 @@ type Skip struct {
 	Reduction float64 `json:"reduction"` // of the incoming sheet, 0–1
 	Easy      float64 `json:"easy"`
 	Verdict   string  `json:"verdict"` // safe, bold or tearing
+	Eased     float64 `json:"eased"`   // the reduction after a second pass at the stop before
+	EasedTo   string  `json:"eased_to"`
 }
 
 // Progression is the way down from lump to sheet.
@@ -119,6 +134,7 @@ type Progression struct {
 	SheetMM   float64 `json:"sheet_mm"`
 	MissMM    float64 `json:"miss_mm"` // sheet − target
 	LengthMM  float64 `json:"length_mm"`
+	WidthMM   float64 `json:"sheet_width_mm"` // the machine's, or what the pin gives
 	Sheets    int     `json:"sheets_per_piece"`
 	Layers    float64 `json:"layers"`
 	TimeMin   float64 `json:"minutes_per_piece"`
@@ -127,19 +143,22 @@ type Progression struct {
 }
 
 // Plan returns the progression: the fold phase at the widest stop, its last two passes
-// unfolded, then the stops by the mode.
+// unfolded, then the stops by the mode; of a pin, its stages.
 //
 // Fewest is exact. Over states (stop, 1 or 2 passes) it minimises, in this order, total
 // passes; the largest reduction over its limit; the sum of their squares; the stop indexes.
 // A step to the very next stop is never barred.
 func (l *Lay) Plan() Progression {
+	if l.Pin {
+		return l.planPin()
+	}
 	m := l.Machine
 	target := l.TargetStop()
 	p := Progression{Spring: l.Spring(), Layers: 1, Passes: make([]Pass, 0, len(m.Stops)+l.Folds+3)}
-	p.PressedMM = min(l.Rules.PressedGaps*m.Stops[0].GapMM, m.FeedMM)
+	p.PressedMM = min(l.Rules.PressedGaps*m.Stops[0].TrueMM(), m.FeedMM)
 	thick, sheets := p.PressedMM, 1
 	add := func(x Pass) {
-		x.Label, x.GapMM = m.Stops[x.Stop].Label, m.Stops[x.Stop].GapMM
+		x.Label, x.GapMM = m.Stops[x.Stop].Label, m.Stops[x.Stop].TrueMM()
 		x.InMM, x.OutMM = thick, l.Sheet(x.GapMM, max(1, min(x.Nth, 2)))
 		whole := LengthMM(l.PieceG, l.DensityG, m.WidthMM, x.OutMM)
 		for l.BenchMM > 0 && whole/float64(sheets) > l.BenchMM && sheets < 64 {
@@ -163,7 +182,7 @@ func (l *Lay) Plan() Progression {
 		add(Pass{Nth: 1})
 		for range l.Folds {
 			fold := 3
-			if 3*thick > m.FeedMM {
+			if l.Fold == Halves || 3*thick > m.FeedMM {
 				fold = 2
 			}
 			p.Layers *= float64(fold)
@@ -191,7 +210,7 @@ func (l *Lay) Plan() Progression {
 		from = s.stop
 	}
 	last := p.Passes[len(p.Passes)-1]
-	p.SheetMM, p.LengthMM, p.Sheets = last.OutMM, last.LengthMM, last.Sheets
+	p.SheetMM, p.LengthMM, p.WidthMM, p.Sheets = last.OutMM, last.LengthMM, m.WidthMM, last.Sheets
 	p.MissMM = p.SheetMM - l.TargetMM
 	p.Skips = l.skips(target)
 	return p
@@ -253,7 +272,7 @@ func (l *Lay) fewest(target int) []step {
 	for i := 0; i < target; i++ {
 		for n := 1; n <= 2; n++ {
 			for _, w := range kept[i][n-1] {
-				in := l.Sheet(l.Machine.Stops[i].GapMM, n)
+				in := l.Sheet(l.Machine.Stops[i].TrueMM(), n)
 				for j := i + 1; j <= target; j++ {
 					x := w.then(l, i, j, in)
 					if x.passes == 0 {
@@ -283,7 +302,7 @@ func (l *Lay) fewest(target int) []step {
 // then returns w with one pass from a sheet of in mm at stop i to stop j, or a zero worth
 // when that pass is barred.
 func (w worth) then(l *Lay, i, j int, in float64) worth {
-	reduction := 1 - l.Sheet(l.Machine.Stops[j].GapMM, 1)/in
+	reduction := 1 - l.Sheet(l.Machine.Stops[j].TrueMM(), 1)/in
 	limit := l.limit(i, j)
 	if j > i+1 && reduction > limit {
 		return worth{}
@@ -317,18 +336,23 @@ func (l *Lay) skips(target int) []Skip {
 			n = startPasses
 		}
 		s := Skip{Left: l.Machine.Stops[i+1].Label, Stop: i + 1, Easy: l.limit(i, i+2)}
-		s.Reduction = 1 - l.Sheet(l.Machine.Stops[i+2].GapMM, 1)/l.Sheet(l.Machine.Stops[i].GapMM, n)
-		switch {
-		case s.Reduction <= s.Easy:
-			s.Verdict = "safe"
-		case s.Reduction <= s.Easy+l.Rules.BoldOver:
-			s.Verdict = "bold"
-		default:
-			s.Verdict = "tearing"
-		}
+		s.Reduction = 1 - l.Sheet(l.Machine.Stops[i+2].TrueMM(), 1)/l.Sheet(l.Machine.Stops[i].TrueMM(), n)
+		s.Eased = 1 - l.Sheet(l.Machine.Stops[i+2].TrueMM(), 1)/l.Sheet(l.Machine.Stops[i].TrueMM(), 2)
+		s.Verdict, s.EasedTo = l.verdict(s.Reduction, s.Easy), l.verdict(s.Eased, s.Easy)
 		out = append(out, s)
 	}
 	return out
+}
+
+// verdict says how a reduction stands to what is easy.
+func (l *Lay) verdict(reduction, easy float64) string {
+	switch {
+	case reduction <= easy:
+		return "safe"
+	case reduction <= easy+l.Rules.BoldOver:
+		return "bold"
+	}
+	return "tearing"
 }
 
 // LengthMM returns the length of a sheet, mm: mass/(ρ·width·thickness), mass in g, ρ in

@@ -1,0 +1,70 @@
+package draw
+
+import (
+	"fmt"
+	"math"
+
+	"hollen/internal/core/plan"
+	"hollen/internal/core/roll"
+)
+
+// PinAbove draws the board from above, to scale, with the sheet at every stage on it: the
+// last one in the dough's colour, those before it as outlines.
+func PinAbove(p *plan.Plan) string {
+	const width, high = 926., 300.
+	m, o := p.Roll.Machine, &p.Roll
+	long, short := math.Max(m.BoardLengthMM, m.BoardWidthMM), math.Min(m.BoardLengthMM, m.BoardWidthMM)
+	disc := p.Request.Roll.Outline == roll.Disc
+	w, h := o.LengthMM, o.WidthMM
+	if disc {
+		h = o.LengthMM
+	}
+	k := math.Min((width-260)/math.Max(long, w), high/math.Max(short, h))
+	cx, cy := 130+math.Max(long, w)*k/2, 12+math.Max(short, h)*k/2
+	s := &Scene{Title: fmt.Sprintf("The board from above, %.0f by %.0f mm, and a sheet of %.0f mm on it", long, short, o.LengthMM), W: width, H: math.Max(short, h)*k + 44}
+	s.Rect("ground", cx-long*k/2, cy-short*k/2, long*k, short*k)
+	s.Rect("frame", cx-long*k/2, cy-short*k/2, long*k, short*k)
+	for i := len(o.Passes) - 1; i >= 0; i-- {
+		x := o.Passes[i]
+		class := "ghost"
+		if i == len(o.Passes)-1 {
+			class = "dough"
+		}
+		if disc {
+			s.Circle(class, cx, cy, x.LengthMM*k/2)
+			continue
+		}
+		area := o.PieceG / (p.Formula.Dough.DensityGPerML * 1e-3 * x.OutMM)
+		width := area / x.LengthMM
+		s.Rect(class, cx-x.LengthMM*k/2, cy-width*k/2, x.LengthMM*k, width*k)
+	}
+	s.Across(cx-o.LengthMM*k/2, cx+o.LengthMM*k/2, cy+math.Max(short, h)*k/2+12, "")
+	s.Text("m b", cx, cy+math.Max(short, h)*k/2+29, fmt.Sprintf("%.0f mm", o.LengthMM))
+	s.Text("q", 0, 24, fmt.Sprintf("board %.0f × %.0f", long, short))
+	s.Text("q", 0, 42, "to scale")
+	return s.SVG()
+}
+
+// StripesAbove draws two stripes on their base, to scale along the rolling direction: as laid,
+// and as the joining pass leaves them.
+func StripesAbove(st roll.Stripes, j roll.Joined, stripe string) string {
+	const width, left = 926., 90.
+	n := 3.
+	after := st.PitchMM * j.Longer
+	k := math.Min(4, (width-left-10)/(n*after))
+	s := &Scene{Title: fmt.Sprintf("Stripes of %.0f mm every %.0f mm become %.0f mm every %.0f mm", st.WidthMM, st.PitchMM, j.StripeMM, after), W: width, H: 132}
+	row := func(y, pitch, w float64, words string) {
+		s.Text("q", 0, y+22, words)
+		s.Rect("dough", left, y, n*pitch*k, 34)
+		for i := range int(n) {
+			s.body.WriteString(fmt.Sprintf(`<rect class="stripe" style="fill:%s" x="%s" y="%s" width="%s" height="34"/>`, stripe, num(left+(float64(i)+.5)*pitch*k-w*k/2), num(y), num(w*k)))
+		}
+		s.Across(left+.5*pitch*k-w*k/2, left+.5*pitch*k+w*k/2, y+48, "")
+		s.Text("m", left+.5*pitch*k, y+62, fmt.Sprintf("%.0f", w))
+		s.Across(left+1.5*pitch*k-w*k/2, left+2.5*pitch*k-w*k/2, y+48, "")
+		s.Text("m", left+2*pitch*k-w*k/2, y+62, fmt.Sprintf("%.0f mm", pitch))
+	}
+	row(0, st.PitchMM, st.WidthMM, "as laid")
+	row(66, after, j.StripeMM, "joined")
+	return s.SVG()
+}
