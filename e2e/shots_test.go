@@ -18,7 +18,7 @@ func TestShots(t *testing.T) {
 	}
 	base, _ := serve(t)
 	br := browser(t)
-	views := []struct{ name, path string }{{"batches", "/"}, {"new-batch", "/batches/new"}, {"cabinet", "/cabinet/flours"}, {"additions", "/cabinet/additions"}, {"powders", "/cabinet/powders"}, {"compare", "/compare?a=7"}, {"recipe", "/recipe"}, {"green", "/batches/2?at=formula"}, {"doctor", "/batches/7?at=doctor"}, {"stripes", "/batches/1?at=roll"}, {"pin", "/batches/3?at=roll"}, {"measure", "/cabinet/machines/8/calibrate"}, {"machines", "/cabinet/machines"}}
+	views := []struct{ name, path string }{{"batches", "/"}, {"new-batch", "/batches/new"}, {"cabinet", "/cabinet/flours"}, {"additions", "/cabinet/additions"}, {"powders", "/cabinet/powders"}, {"compare", "/compare?a=7"}, {"recipe", "/recipe"}, {"green", "/batches/2?at=formula"}, {"doctor", "/batches/7?at=doctor"}, {"stripes", "/batches/1?at=roll"}, {"pin", "/batches/3?at=roll"}, {"measure", "/cabinet/machines/8/calibrate"}, {"machines", "/cabinet/machines"}, {"rooms2", "/cabinet/house"}}
 	for _, s := range []string{"formula", "room", "knead", "rest", "roll", "cut", "dry", "cook"} {
 		path := "/batches/7?at="
 		if s == "rest" {

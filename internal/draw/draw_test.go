@@ -10,6 +10,7 @@ import (
 	"testing"
 
 	"hollen/internal/core/plan"
+	"hollen/internal/core/roll"
 	"hollen/internal/demo"
 )
 
@@ -49,7 +50,8 @@ func rects(t *testing.T, svg, class string) []rect {
 func TestPicturesAreWellFormed(t *testing.T) {
 	for _, p := range plans(t) {
 		p.Request.Name = `<script>alert("x")</script>`
-		for name, svg := range map[string]string{"strip": Strip(p), "eggs": Eggs(p), "roll": RollSide(p), "sheet": SheetAbove(p), "corner": Corner(p), "nests": Nests(p),
+		for name, svg := range map[string]string{"strip": Strip(p), "eggs": Eggs(p), "roll": RollSide(p), "sheet": SheetAbove(p), "corner": Corner(p), "nests": Nests(p), "track": (&Track{Title: "a < b", Minutes: 60, Lines: []Line{{Name: "x & y", Max: 1, Points: []Point{{0, 0}, {60, 2}}}}, From: 20, To: 60, Window: "<right>", Limits: []Limit{{At: 30, Words: "<late>"}}, Steps: []Stretch{{To: 60, Words: "<rest> 60 min"}}}).SVG(),
+			"steps": (&Steps{Title: "a < b", Parts: []Step{{"<x>", 3}, {"y", -1}}, Total: "<sum>", Band: [2]float64{1, 2}}).SVG(),
 			"ruler": (&Ruler{Title: "a < b", Max: 10, Step: 2, Bands: []Band{{From: 2, To: 4, Class: "dough"}}, Marks: []Mark{{At: 3, Text: "3 & more"}}}).SVG()} {
 			d := xml.NewDecoder(strings.NewReader(svg))
 			for {
@@ -101,6 +103,9 @@ func TestSheetIsToScale(t *testing.T) {
 func TestRollSideIsToScale(t *testing.T) {
 	circle := regexp.MustCompile(`<circle class="metal" cx="([\d.]+)" cy="([-\d.]+)" r="([\d.]+)"`)
 	for _, p := range plans(t) {
+		if len(p.Roll.Machine.Stops) == 0 {
+			continue // a pin: see TestPinAboveIsToScale
+		}
 		svg := RollSide(p)
 		var gaps []float64
 		m := circle.FindAllStringSubmatch(svg, -1)
@@ -156,5 +161,65 @@ func TestRulerIsLinear(t *testing.T) {
 	r := Ruler{Min: 20, Max: 60}
 	if mid := r.x(40); math.Abs(mid-(r.x(20)+r.x(60))/2) > 1e-9 || r.x(10) != r.x(20) || r.x(99) != r.x(60) {
 		t.Errorf("%v %v %v", r.x(20), mid, r.x(60))
+	}
+}
+
+// The board, the sheet and its measure are to one scale, for a disc and a rectangle.
+func TestPinAboveIsToScale(t *testing.T) {
+	for _, o := range []roll.Outline{roll.Disc, roll.Rectangle} {
+		r := plan.Default()
+		r.Roll.Machine, r.Roll.Outline = "pin-board", o
+		p, err := plan.Make(r)
+		if err != nil {
+			t.Fatal(err)
+		}
+		svg := PinAbove(p)
+		board := rects(t, svg, "ground")[0]
+		k := board.w / p.Roll.Machine.BoardLengthMM
+		if math.Abs(board.h/k-p.Roll.Machine.BoardWidthMM) > .5 {
+			t.Errorf("the board is %.0f by %.0f", board.w/k, board.h/k)
+		}
+		long := 0.
+		if o == roll.Disc {
+			m := regexp.MustCompile(`<circle class="dough" [^>]*r="([\d.]+)"`).FindStringSubmatch(svg)
+			if m == nil {
+				t.Fatal("no disc")
+			}
+			radius, _ := strconv.ParseFloat(m[1], 64)
+			long = 2 * radius / k
+		} else {
+			sheet := rects(t, svg, "dough")[0]
+			long = sheet.w / k
+			if area := sheet.w * sheet.h / k / k; math.Abs(area*p.Roll.SheetMM*p.Formula.Dough.DensityGPerML/1000/p.Roll.RolledG-1) > .02 {
+				t.Errorf("the sheet weighs %.0f g, %.0f are rolled", area*p.Roll.SheetMM*p.Formula.Dough.DensityGPerML/1000, p.Roll.RolledG)
+			}
+		}
+		if math.Abs(long-p.Roll.LengthMM) > 1 {
+			t.Errorf("%s: %.0f mm drawn, %.0f planned", o, long, p.Roll.LengthMM)
+		}
+	}
+}
+
+// Stripes are drawn as wide as they are laid and as the joining leaves them.
+func TestStripesAreToScale(t *testing.T) {
+	st := roll.Stripes{BaseMM: 1.8, StripeMM: .5, WidthMM: 20, PitchMM: 50}
+	p, err := plan.Make(plan.Default())
+	if err != nil {
+		t.Fatal(err)
+	}
+	p.Request.Roll.Stripes = st
+	j, err := p.Join()
+	if err != nil {
+		t.Fatal(err)
+	}
+	svg := StripesAbove(st, j, "#aabbcc")
+	var widths []float64
+	for _, m := range regexp.MustCompile(`class="stripe" style="fill:#aabbcc" x="[\d.]+" y="[\d.]+" width="([\d.]+)"`).FindAllStringSubmatch(svg, -1) {
+		w, _ := strconv.ParseFloat(m[1], 64)
+		widths = append(widths, w)
+	}
+	base := rects(t, svg, "dough")
+	if len(widths) != 6 || len(base) != 2 || math.Abs(widths[0]/base[0].w-20/150.) > .001 || math.Abs(widths[3]/widths[0]-j.StripeMM/20) > .01 || math.Abs(base[1].w/base[0].w-j.Longer) > .01 {
+		t.Errorf("%v on %+v, joined %+v", widths, base, j)
 	}
 }

@@ -13,10 +13,14 @@ const RollScale = 5.
 
 // RollSide draws the way down from the side: the sheet between the rollers of every stop
 // used, heights to one scale, stops not used as outlines. Along the bench it is not to scale.
+// Of a pin it draws the board.
 func RollSide(p *plan.Plan) string {
 	const width, left, right = 926., 92., 58.
 	o := &p.Roll
 	stops := o.Machine.Stops
+	if len(stops) == 0 {
+		return PinAbove(p)
+	}
 	used := map[int]int{} // stop -> passes
 	in, out := map[int]float64{}, map[int]float64{}
 	for _, x := range o.Passes {
@@ -39,7 +43,7 @@ func RollSide(p *plan.Plan) string {
 	}
 	unit := (width - left - right) / sum
 	radius := min(23, unit*.3)
-	half := RollScale * max(o.PressedMM, stops[0].GapMM+2*radius*2/RollScale) / 2
+	half := RollScale * max(o.PressedMM, stops[0].TrueMM()+2*radius*2/RollScale) / 2
 	mid := half + 6
 	floor := mid + half + 10
 	s := &Scene{Title: rollTitle(p), Y: -16, W: width, H: floor + 104 + 16, Class: "scale-down"}
@@ -63,7 +67,7 @@ func RollSide(p *plan.Plan) string {
 			continue
 		}
 		point(at[i]-radius*.8, in[i])
-		point(at[i], stops[i].GapMM)
+		point(at[i], stops[i].TrueMM())
 		point(at[i]+radius*.5, out[i])
 		end = at[i] + unit*weights[i]*.5
 	}
@@ -74,7 +78,7 @@ func RollSide(p *plan.Plan) string {
 	s.Path("dough", "M"+strings.Join(upper, "L")+"L"+strings.Join(lower, "L")+"Z")
 
 	for i, st := range stops {
-		gap := st.GapMM * RollScale / 2
+		gap := st.TrueMM() * RollScale / 2
 		if used[i] > 0 {
 			for _, side := range []float64{-1, 1} {
 				s.Circle("metal", at[i], mid+side*(gap+radius), radius)
@@ -104,14 +108,14 @@ func RollSide(p *plan.Plan) string {
 	for i, st := range stops {
 		if used[i] == 0 {
 			s.Text("m q", at[i], row(0), st.Label)
-			s.Text("m q", at[i], row(1), fmt.Sprintf("%.2g", st.GapMM))
+			s.Text("m q", at[i], row(1), fmt.Sprintf("%.2g", st.TrueMM()))
 			if i < last {
 				s.Text("m s q", at[i], row(2), "skip")
 			}
 			continue
 		}
 		s.Text("m big", at[i], row(0)+1, st.Label)
-		s.Text("m", at[i], row(1), fmt.Sprintf("%.2g", st.GapMM))
+		s.Text("m", at[i], row(1), fmt.Sprintf("%.2g", st.TrueMM()))
 		if i == 0 {
 			s.Text("m b", at[i], row(2), sheetMM(in[i])+" to "+sheetMM(out[i]))
 		} else {

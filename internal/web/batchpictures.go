@@ -124,10 +124,10 @@ func (v *batchView) PotRuler() draw.Ruler {
 
 // Rung is one pass of the ladder.
 type Rung struct {
-	N, Label, Gap, Sheet, Thinner, Length string
-	Note                                  string
-	MM                                    float64
-	Over, Last                            bool
+	N, Label, Gap, Sheet, Thinner, Length, Time string
+	Note                                        string
+	MM                                          float64
+	Over, Last                                  bool
 }
 
 // Rungs returns the ladder, pass by pass.
@@ -136,7 +136,7 @@ func (v *batchView) Rungs() []Rung {
 	passes := v.Plan.Roll.Passes
 	for i, x := range passes {
 		r := Rung{N: fmt.Sprint(i + 1), Label: x.Label, Gap: fmt.Sprintf("%.2g", x.GapMM), Sheet: fmt.Sprintf("%.2f", x.OutMM), MM: x.LengthMM, Last: i == len(passes)-1}
-		r.Length = plan.Thousands(x.LengthMM)
+		r.Length, r.Time = plan.Thousands(x.LengthMM), fmt.Sprintf("%.0f s", x.TimeS)
 		if x.Sheets > 1 {
 			r.Length = fmt.Sprintf("%d × %s", x.Sheets, r.Length)
 		}
@@ -155,7 +155,7 @@ func (v *batchView) Rungs() []Rung {
 		case v.Pin() && i == 0:
 			notes = append(notes, "pressed, from the middle")
 		case v.Pin() && i == len(passes)-1:
-			notes = append(notes, "until print shows")
+			notes = append(notes, "to the thickness wanted")
 		case v.Pin():
 			notes = append(notes, "a quarter turn, a pause")
 		case i == 0:

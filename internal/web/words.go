@@ -34,7 +34,6 @@ var wordFuncs = template.FuncMap{
 	"strip":     func(p *plan.Plan) template.HTML { return template.HTML(draw.Strip(p)) },
 	"eggs":      func(p *plan.Plan) template.HTML { return template.HTML(draw.Eggs(p)) },
 	"rollside":  func(p *plan.Plan) template.HTML { return template.HTML(draw.RollSide(p)) },
-	"pinabove":  func(p *plan.Plan) template.HTML { return template.HTML(draw.PinAbove(p)) },
 	"sheet":     func(p *plan.Plan) template.HTML { return template.HTML(draw.SheetAbove(p)) },
 	"corner":    func(p *plan.Plan) template.HTML { return template.HTML(draw.Corner(p)) },
 	"nests":     func(p *plan.Plan) template.HTML { return template.HTML(draw.Nests(p)) },

@@ -396,7 +396,7 @@ func Default() Request {
 		Room:      Room{TempC: 22, RH: .45, Air: dry.Still},
 		Knead:     Knead{School: "auto", Mix: "well"},
 		Rest:      Rest{At: "room", Wrapped: "whole"},
-		Roll:      Roll{Machine: "hand-crank-10", Mode: roll.EveryStop, BenchMM: 1200, Careful: "auto", Fold: roll.AutoFold, Divide: "flour", Outline: roll.Rectangle, Stripes: roll.Stripes{BaseMM: 1.7, StripeMM: .6, WidthMM: 20, PitchMM: 50}},
+		Roll:      Roll{Machine: "hand-crank-10", Mode: roll.EveryStop, BenchMM: 1200, Careful: "auto", Fold: roll.AutoFold, Divide: "flour", Outline: roll.Rectangle, Stripes: roll.Stripes{BaseMM: 1.8, StripeMM: .5, WidthMM: 20, PitchMM: 50}},
 		Cut:       Cut{Shape: "tagliatelle"},
 		Dry:       Dry{On: "rack"},
 		Cook:      Cook{After: "leather"},

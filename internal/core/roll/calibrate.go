@@ -90,8 +90,8 @@ func Calibrate(m Machine, points []Measure, spring float64) (Fit, error) {
 	}
 	for i, s := range m.Stops {
 		k := between(s.GapMM, known)
-		f.K[i] = min(max(k, KMin), KMax)
-		f.Clamped = f.Clamped || f.K[i] != k
+		f.K[i] = math.Round(1e4*min(max(k, KMin), KMax)) / 1e4
+		f.Clamped = f.Clamped || k < KMin || k > KMax
 		f.Stops[i].K = f.K[i]
 		if i > 0 && f.Stops[i].TrueMM() >= f.Stops[i-1].TrueMM() {
 			return f, fmt.Errorf("by these sheets stop %q would be no finer than stop %q: measure one of them, too", s.Label, m.Stops[i-1].Label)
