@@ -95,6 +95,11 @@ func (s *Server) ask(c *gin.Context) (asked, bool) {
 	if at == "" {
 		at = values.Get("was_at")
 	}
+	if sign, ok := strings.CutPrefix(at, string(atDoctor)+":"); ok { // straight to a sign
+		at = string(atDoctor)
+		values.Set("doctor.sign", sign)
+		values.Set("doctor.a", "")
+	}
 	v, err := newView(b.ID, version, at, b.Request.Request, f)
 	if err != nil {
 		s.failPlan(c, b.ID, err)

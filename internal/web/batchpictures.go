@@ -176,7 +176,19 @@ func (v *batchView) Rungs() []Rung {
 			}
 		}
 		if x.Skipped > 0 {
-			notes = append(notes, fmt.Sprintf("skips %d", x.Skipped))
+			var past []string
+			for _, s := range v.Plan.Roll.Machine.Stops[x.Stop-x.Skipped : x.Stop] {
+				past = append(past, s.Label)
+			}
+			notes = append(notes, "past "+strings.Join(past, ", "))
+		}
+		if x.Easy > 0 {
+			ru := v.Plan.Rules().Roll
+			if x.OutMM <= ru.PrintMM && x.InMM > ru.PrintMM {
+				notes = append(notes, "print shows")
+			} else if x.OutMM <= ru.HandMM && x.InMM > ru.HandMM {
+				notes = append(notes, "a hand shows")
+			}
 		}
 		if r.Over {
 			notes = append(notes, fmt.Sprintf("easy: %.0f %%", 100*x.Easy))

@@ -54,6 +54,22 @@ func TestDoctorKnowsEverySign(t *testing.T) {
 	s.wants(s.ask("POST", "/batches/7/work", v), 200, "What do you see")
 }
 
+// The signs of the roller stand on its page with what to do now, and lead to their causes.
+func TestSignsAtTheRoller(t *testing.T) {
+	s := newSite(t)
+	page := s.ask("GET", "/batches/7?at=roll", nil)
+	for _, key := range []string{"snaps-back", "first-pass", "tears", "ragged", "tapers", "wraps"} {
+		s.wants(page, 200, `value="doctor:`+key+`"`)
+	}
+	s.wants(page, 200, "go on with the next", "past 1", "a hand shows", "print shows")
+	v := s.typed(7)
+	v.Set("was_at", "roll")
+	v.Set("at", "doctor:tapers")
+	s.wants(s.ask("POST", "/batches/7/work", v), 200, "Fed askew", `<input type="hidden" name="doctor.sign" value="tapers">`)
+	v.Set("at", "doctor:nonsense")
+	s.wants(s.ask("POST", "/batches/7/work", v), 200, "What do you see")
+}
+
 // An act is recorded by its button, counts in the figures, and is undone.
 func TestActsAreRecorded(t *testing.T) {
 	s := newSite(t)

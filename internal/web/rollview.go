@@ -4,7 +4,9 @@ import (
 	"html/template"
 	"strings"
 
+	"hollen/internal/core/doctor"
 	"hollen/internal/core/dough"
+	"hollen/internal/core/plan"
 	"hollen/internal/core/roll"
 	"hollen/internal/draw"
 )
@@ -52,6 +54,28 @@ func (v *batchView) DustWords() string {
 		words = "Both faces, thinly, before each pass: a motor does not wait for a dragging sheet."
 	}
 	return words + " For cut ribbons semola or rice flour, which fall off again; shake them before the pot."
+}
+
+// rollSign is a sign at the roller with what to do now.
+type rollSign struct {
+	doctor.Sign
+	Look template.HTML
+	Do   string
+}
+
+// RollSigns are the signs that show at the roller and hardly elsewhere, with the first thing
+// to do about each for this dough.
+func (v *batchView) RollSigns() (out []rollSign) {
+	patient := v.Plan.Patient()
+	for _, s := range doctor.Search(string(plan.AtRoll), "") {
+		if s.Stages[0] != string(plan.AtRoll) && s.Key != "snaps-back" {
+			continue
+		}
+		if found := s.Ask(patient, nil); len(found) > 0 {
+			out = append(out, rollSign{s, template.HTML(draw.Sign(s.Look)), found[0].Do})
+		}
+	}
+	return out
 }
 
 // stripesView is the joining of a second dough to this one.

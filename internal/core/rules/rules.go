@@ -284,6 +284,8 @@ type Roll struct {
 	PressedGaps float64
 	// HandlingS is the time to take, turn and feed a sheet, s a pass. Source: house.
 	HandlingS float64
+	// HandMM and PrintMM are how thin a sheet is when a hand and when print shows through it, mm. Source: house.
+	HandMM, PrintMM float64
 }
 
 // Cut rules: trims and cooked growth.
@@ -374,7 +376,7 @@ func Default() Rules {
 			Hand: Method{1, .2}, Hook: Method{1.3, .6}, Processor: Method{8, 5}},
 		Roll: Roll{SpringBase: .05, SpringTension: .25, SpringDurum: .03, ReduceBase: .45, ReduceTension: .3, ReduceFat: .006, ReduceGluten: .20,
 			ReduceSheeter: .05, ReduceThin: .05, ThinMM: 1, ReduceBand: .01, ReduceLow: .28, ReduceHigh: .50, CarefulOff: .08, CarefulFatPct: 15, BoldOver: .05,
-			PieceFlourG: 100, PressedGaps: 4, HandlingS: 9},
+			PieceFlourG: 100, PressedGaps: 4, HandlingS: 9, HandMM: 1.2, PrintMM: .8},
 		Cut: Cut{TrimEndMM: 10, TrimSideMM: 3, FlatRibbonMaxMM: 1.6, CookedGrowth: 1.12, BackShare: .20, ChargePerM: 40},
 		Dry: Dry{SurfaceActivity: .96, BoardActivity: .97, StillMS: .0025, FanMS: .008, RackFaces: 2, BoardFaces: 1, NestFaces: .3,
 			ConstantLoss: .06, CutLoss: .03, HoldLoss: .06, BrittleLoss: .10, WindowFactor: 1.6, LeastGM3: .5, MostMin: 120},

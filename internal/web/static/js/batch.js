@@ -117,13 +117,15 @@ export function startBatch(form) {
     }
   }
 
-  function openStation(at) {
+  // where is a station, or doctor:sign.
+  function openStation(where) {
+    const [at, sign] = where.split(":");
     form.elements.from.value = at === "doctor" ? atField.value : "";
     atField.value = at;
     form.querySelector("button[name=at]").value = at;
     history.replaceState(null, "", "/batches/" + form.dataset.id + "?at=" + at);
     opening = true;
-    work();
+    work(sign && "doctor.sign=" + sign + "&doctor.a=");
   }
 
   form.addEventListener("input", (e) => {
