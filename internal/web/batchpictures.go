@@ -153,11 +153,11 @@ func (v *batchView) Rungs() []Rung {
 		case x.Fold == 2:
 			notes = append(notes, "fold in half")
 		case v.Pin() && i == 0:
-			notes = append(notes, "pressed, from the middle")
+			notes = append(notes, "from the middle")
 		case v.Pin() && i == len(passes)-1:
-			notes = append(notes, "to the thickness wanted")
+			notes = append(notes, "as thin as wanted")
 		case v.Pin():
-			notes = append(notes, "a quarter turn, a pause")
+			notes = append(notes, "quarter turn, pause")
 		case i == 0:
 			notes = append(notes, "as pressed")
 		case x.Easy == 0 && x.Nth == 2:
