@@ -259,18 +259,23 @@ func TestWithoutScripts(t *testing.T) {
 	b.do(chromedp.WaitVisible("#f-roll-machine"))
 }
 
-// On a tablet nothing is wider than the screen and everything pressed is a thumb wide.
+// No page is wider than a laptop or a tablet, where everything pressed is a thumb wide.
 func TestOnATablet(t *testing.T) {
 	base, _ := serve(t)
 	b := open(t, browser(t), base, tabletW, tabletH)
-	paths := []string{"/", "/batches/new", "/cabinet/flours", "/cabinet/flours/1", "/cabinet/lots/2", "/cabinet/eggs", "/cabinet/additions", "/cabinet/powders", "/cabinet/house", "/rooms", "/compare", "/recipe"}
+	paths := []string{"/", "/batches/new", "/cabinet/flours", "/cabinet/flours/1", "/cabinet/lots/2", "/cabinet/eggs", "/cabinet/additions", "/cabinet/powders", "/cabinet/machines", "/cabinet/machines/8/calibrate", "/cabinet/house", "/rooms", "/compare?a=7&b=6", "/recipe", "/batches/7?at=doctor"}
 	for _, st := range plan.Stages() {
-		paths = append(paths, "/batches/4?at="+string(st))
+		for _, id := range []int{1, 3, 4, 6} { // stripes, a pin, wide ribbons, by the clock
+			paths = append(paths, fmt.Sprintf("/batches/%d?at=%s", id, st))
+		}
 	}
 	for _, path := range paths {
 		b.visit(path)
-		if over := eval[float64](b, "document.documentElement.scrollWidth - innerWidth"); over > 0 {
-			t.Errorf("%s is %.0f units too wide", path, over)
+		for _, width := range []int64{wide, 1024, tabletW} {
+			b.do(chromedp.EmulateViewport(width, tabletH))
+			if over := eval[float64](b, "document.documentElement.scrollWidth - innerWidth"); over > 0 {
+				t.Errorf("%s is %.0f units too wide for %d", path, over, width)
+			}
 		}
 		small := eval[[]string](b, `[...document.querySelectorAll("button, .btn, select, summary, .slide")]
 			.filter((e) => e.offsetParent && !e.classList.contains("visually-hidden") && e.id !== "keys-open")
