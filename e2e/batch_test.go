@@ -300,7 +300,7 @@ func TestHowSoon(t *testing.T) {
 	ms := eval[[]float64](b, `(async () => {
 		const field = document.querySelector("#f-amount-flour_g"), sheet = document.querySelector("#sheet"), out = [];
 		for (let i = 0; i < 50; i++) {
-			const changed = new Promise((done) => new MutationObserver((_, o) => { o.disconnect(); requestAnimationFrame(() => done(performance.now())); }).observe(sheet, { childList: true, subtree: true }));
+			const changed = new Promise((done) => new MutationObserver((_, o) => { o.disconnect(); requestAnimationFrame(() => done(performance.now())); }).observe(sheet, { childList: true, characterData: true, subtree: true }));
 			const from = performance.now();
 			field.value = 1000 + 7 * (i + 1);
 			field.dispatchEvent(new Event("input", { bubbles: true }));

@@ -2,6 +2,7 @@
 // Fields stay as they are, so focus, selection and scroll are never lost; a draft of what
 // is not saved is kept in the tab.
 import { parse, stepped } from "./number.js";
+import { patch } from "./patch.js";
 
 const WAIT_MS = 0; // changes of one moment are asked about at once; a stale question is taken back
 
@@ -71,11 +72,11 @@ export function startBatch(form) {
       const isError = now.classList.contains("err");
       if (bad && !isError && now.id !== "state" && now.dataset.live !== "hidden") continue;
       switch (now.dataset.live) {
-        case "html": if (now.innerHTML !== then.innerHTML) now.innerHTML = then.innerHTML; break;
+        case "html": patch(now, then); break;
         case "text": if (now.textContent !== then.textContent) now.textContent = then.textContent; break;
         case "hidden": now.hidden = then.hidden; break;
         case "placeholder": now.placeholder = then.placeholder; break;
-        case "style": now.setAttribute("style", then.getAttribute("style")); break;
+        case "style": if (now.getAttribute("style") !== then.getAttribute("style")) now.setAttribute("style", then.getAttribute("style")); break;
       }
     }
     for (const field of form.querySelectorAll("input[id], select[id]")) {
