@@ -91,9 +91,9 @@ func (l *Lot) Check() error {
 	if !(l.ContainerKG >= .05 && l.ContainerKG <= 1000) {
 		errs = append(errs, fmt.Errorf("container_kg: %g; 0.05 to 1000 kg is allowed", l.ContainerKG))
 	}
-	for name, d := range map[string]string{"opened_on": l.OpenedOn, "best_before": l.BestBefore, "measured_on": l.MeasuredOn} {
-		if _, err := Day(d); d != "" && err != nil {
-			errs = append(errs, fmt.Errorf("%s: %w", name, err))
+	for _, d := range []struct{ name, day string }{{"opened_on", l.OpenedOn}, {"best_before", l.BestBefore}, {"measured_on", l.MeasuredOn}} {
+		if _, err := Day(d.day); d.day != "" && err != nil {
+			errs = append(errs, fmt.Errorf("%s: %w", d.name, err))
 		}
 	}
 	if l.MeasuredWB != 0 && !(l.MeasuredWB >= .05 && l.MeasuredWB <= .20) {

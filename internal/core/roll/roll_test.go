@@ -105,6 +105,14 @@ func TestFewestEqualsExhaustive(t *testing.T) {
 		if got, want := l.fewest(target), exhaustive(&l, target).steps; !slices.Equal(got, want) {
 			t.Fatalf("case %d: %v, want %v", i, got, want)
 		}
+		for n, x := range l.Plan().Passes {
+			if x.Skipped > 0 && x.Reduction > x.Easy+1e-9 {
+				t.Errorf("case %d pass %d: skips over the limit", i, n+1)
+			}
+			if g := x.LengthMM * float64(x.Sheets) * l.Machine.WidthMM * x.OutMM * l.DensityG * 1e-3; math.Abs(g/l.PieceG-1) > .001 {
+				t.Errorf("case %d pass %d: %.2f of %.2f g", i, n+1, g, l.PieceG)
+			}
+		}
 	}
 }
 
