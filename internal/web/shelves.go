@@ -75,18 +75,25 @@ func money(c store.Cabinet, m cost.Money) string {
 
 var sorptions = []plan.Option{{Key: string(flour.Soft), Name: "Soft wheat"}, {Key: string(flour.Hard), Name: "Hard wheat"}, {Key: string(flour.Durum), Name: "Durum"}}
 
+// startFrom is the thing v itself when it is the workshop's own, or else the shipped one of
+// that key to start a new one from, the usual one when there is none of that key.
+func startFrom[T any](v any, find func(string) (T, bool), key, usual string) (thing T, own bool) {
+	if thing, own = v.(T); own {
+		return thing, true
+	}
+	thing, ok := find(key)
+	if !ok {
+		thing, _ = find(usual)
+	}
+	return thing, false
+}
+
 var flourShelf = shelf{Path: "flours", Name: "Flours", One: "A flour of your own", Kind: store.FlourKind,
 	Lead:    "By the miller’s sheet, at 14 % moisture. Shipped figures are house values until a sheet says otherwise.",
 	Heads:   []string{"protein", "ash", "absorption", "gluten", "uptake", "spooned / dipped / packed, g/mL", ""},
 	shipped: boxed(flour.Shipped()),
 	form: func(c store.Cabinet, v any, like string) ([]entry, func() (any, error), string) {
-		f, own := v.(flour.Flour)
-		if !own {
-			var ok bool
-			if f, ok = flour.Find(like); !ok {
-				f, _ = flour.Find("soft-00")
-			}
-		}
+		f, own := startFrom(v, flour.Find, like, "soft-00")
 		likeName := f.Name
 		if !own {
 			f.Name = ""
@@ -221,13 +228,7 @@ var additionShelf = shelf{Path: "additions", Name: "Additions", One: "An additio
 	Heads:   []string{"colour", "water", "fat", "takes up", "usual dose", "a kg"},
 	shipped: boxed(addition.Shipped()),
 	form: func(c store.Cabinet, v any, like string) ([]entry, func() (any, error), string) {
-		a, own := v.(addition.Addition)
-		if !own {
-			var ok bool
-			if a, ok = addition.Find(like); !ok {
-				a, _ = addition.Find("spinach")
-			}
-		}
+		a, own := startFrom(v, addition.Find, like, "spinach")
 		likeName := a.Name
 		if !own {
 			a.Name = ""
@@ -283,13 +284,7 @@ var machineShelf = shelf{Path: "machines", Name: "Machines", One: "A machine of 
 	Heads:   []string{"stops", "gaps, mm", "width", "speed", "measured"},
 	shipped: boxed(roll.Shipped()),
 	form: func(c store.Cabinet, v any, like string) ([]entry, func() (any, error), string) {
-		m, own := v.(roll.Machine)
-		if !own {
-			var ok bool
-			if m, ok = roll.Find(like); !ok {
-				m, _ = roll.Find("hand-crank-10")
-			}
-		}
+		m, own := startFrom(v, roll.Find, like, "hand-crank-10")
 		likeName := m.Name
 		if !own {
 			m.Name = ""
