@@ -36,6 +36,7 @@ const (
 // the figures they were made with.
 type Thing struct {
 	ID      uint64
+	Version int // counts how often it was kept, from 1
 	Kind    Kind
 	Value   any
 	Retired bool
@@ -60,6 +61,7 @@ type Cabinet struct {
 type item struct {
 	ID        uint64 `gorm:"primaryKey"`
 	Kind      Kind
+	Version   int
 	Figures   raw
 	RetiredAt gorm.DeletedAt
 }
@@ -98,7 +100,7 @@ func (raw) GormDataType() string { return "json" }
 
 // thing reads the row's figures.
 func (i item) thing() (Thing, error) {
-	t := Thing{ID: i.ID, Kind: i.Kind, Retired: i.RetiredAt.Valid}
+	t := Thing{ID: i.ID, Version: i.Version, Kind: i.Kind, Retired: i.RetiredAt.Valid}
 	v, err := value(i.Kind)
 	if err != nil {
 		return t, err
@@ -213,9 +215,10 @@ func (s *Store) Thing(ctx context.Context, kind Kind, id uint64) (Thing, error) 
 	return i.thing()
 }
 
-// Keep keeps v, a value of the kind: as a new thing when id is 0, otherwise in place of the
-// one of that id, retired or not; ErrNotFound when there is none.
-func (s *Store) Keep(ctx context.Context, kind Kind, id uint64, v any) (uint64, error) {
+// Keep keeps v, a value of the kind: as a new thing when id is 0, otherwise in place of that
+// version of the one of that id, retired or not; ErrChanged when it was kept anew meanwhile,
+// ErrNotFound when there is none.
+func (s *Store) Keep(ctx context.Context, kind Kind, id uint64, version int, v any) (uint64, error) {
 	doc, err := json.Marshal(v)
 	if err != nil {
 		return 0, err
@@ -223,16 +226,20 @@ func (s *Store) Keep(ctx context.Context, kind Kind, id uint64, v any) (uint64, 
 	if id == 0 {
 		return keepNew(s.db.WithContext(ctx), kind, doc)
 	}
-	done := s.db.WithContext(ctx).Unscoped().Model(&item{}).Where("id = ? AND kind = ?", id, kind).Update("figures", raw(doc))
-	if done.Error == nil && done.RowsAffected == 0 {
-		return id, ErrNotFound
+	done := s.db.WithContext(ctx).Unscoped().Model(&item{}).Where("id = ? AND kind = ? AND version = ?", id, kind, version).
+		Updates(map[string]any{"figures": raw(doc), "version": version + 1})
+	if done.Error != nil || done.RowsAffected > 0 {
+		return id, done.Error
 	}
-	return id, done.Error
+	if _, err := s.Thing(ctx, kind, id); err != nil {
+		return id, err
+	}
+	return id, ErrChanged
 }
 
 // keepNew keeps a new thing.
 func keepNew(db *gorm.DB, kind Kind, doc []byte) (uint64, error) {
-	i := item{Kind: kind, Figures: doc}
+	i := item{Kind: kind, Version: 1, Figures: doc}
 	err := db.Create(&i).Error
 	return i.ID, err
 }

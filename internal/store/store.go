@@ -87,6 +87,7 @@ func (Document) GormDataType() string { return "json" }
 var (
 	ErrNotFound = errors.New("there is no such batch")
 	ErrDeleted  = errors.New("the batch has been deleted")
+	ErrChanged  = errors.New("it was changed meanwhile")
 	ErrPaired   = errors.New("the batch has a second dough already")
 )
 

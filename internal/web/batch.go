@@ -47,6 +47,8 @@ func (s *Server) failStore(c *gin.Context, err error) {
 		s.fail(c, http.StatusNotFound, "There is no such batch.", "It may be in another database.")
 	case errors.Is(err, store.ErrDeleted):
 		s.fail(c, http.StatusGone, "This batch has been deleted.", "The list of batches has it under deleted batches, from where it can be brought back.")
+	case errors.Is(err, store.ErrChanged):
+		s.fail(c, http.StatusConflict, "Another window changed this meanwhile.", "Go back: what you typed is still there. Reload to see what changed, or keep yours.")
 	default:
 		s.log.Error("store", "err", err)
 		s.fail(c, http.StatusServiceUnavailable, "The database does not answer.", "Go back: what you typed is still there. Try again in a moment.")

@@ -80,9 +80,11 @@ func (s shelf) row(c store.Cabinet, v any) thingRow {
 // thingView is the form of one thing.
 type thingView struct {
 	shelf
-	ID      uint64
-	Like    string
-	Entries []entry
+	ID        uint64
+	Version   int
+	Like      string
+	Entries   []entry
+	Meanwhile []entry // as another window kept them since this one was opened
 }
 
 func (s *Server) openCabinet(c *gin.Context) {
@@ -175,7 +177,7 @@ func (s *Server) editThing(c *gin.Context) {
 	}
 	if t, ok := s.thing(c, sh, c.Param("id")); ok {
 		entries, _, _ := sh.form(s.cabinet(c), t.Value, "")
-		s.showThing(c, http.StatusOK, thingView{shelf: sh, ID: t.ID, Entries: filled(entries)})
+		s.showThing(c, http.StatusOK, thingView{shelf: sh, ID: t.ID, Version: t.Version, Entries: filled(entries)})
 	}
 }
 
@@ -191,15 +193,17 @@ func (s *Server) saveThing(c *gin.Context) {
 		return
 	}
 	id, _ := strconv.ParseUint(values.Get("id"), 10, 63)
-	var was any
+	var was store.Thing
 	if id != 0 {
-		t, ok := s.thing(c, sh, values.Get("id"))
-		if !ok {
+		if was, ok = s.thing(c, sh, values.Get("id")); !ok {
 			return
 		}
-		was = t.Value
 	}
-	entries, finish, _ := sh.form(s.cabinet(c), was, values.Get("like"))
+	version := was.Version // of what this window was opened on
+	if n, err := strconv.Atoi(values.Get("version")); err == nil && n > 0 && n < version {
+		version = n
+	}
+	entries, finish, _ := sh.form(s.cabinet(c), was.Value, values.Get("like"))
 	sound := readAll(entries, values)
 	var v any
 	if sound {
@@ -210,16 +214,32 @@ func (s *Server) saveThing(c *gin.Context) {
 		}
 	}
 	if !sound {
-		s.showThing(c, http.StatusUnprocessableEntity, thingView{shelf: sh, ID: id, Entries: entries})
+		s.showThing(c, http.StatusUnprocessableEntity, thingView{shelf: sh, ID: id, Version: version, Entries: entries})
 		return
 	}
 	ctx, cancel := bounded(c)
 	defer cancel()
-	if _, err := s.store.Keep(ctx, sh.Kind, id, v); err != nil {
+	switch _, err := s.store.Keep(ctx, sh.Kind, id, version, v); {
+	case errors.Is(err, store.ErrChanged):
+		if now, ok := s.thing(c, sh, values.Get("id")); ok {
+			theirs, _, _ := sh.form(s.cabinet(c), now.Value, "")
+			s.showThing(c, http.StatusConflict, thingView{shelf: sh, ID: id, Version: now.Version, Entries: entries, Meanwhile: differing(filled(theirs), entries)})
+		}
+	case err != nil:
 		s.failStore(c, err)
-		return
+	default:
+		c.Redirect(http.StatusSeeOther, "/cabinet/"+sh.Path)
 	}
-	c.Redirect(http.StatusSeeOther, "/cabinet/"+sh.Path)
+}
+
+// differing returns the entries that hold something else than those typed.
+func differing(theirs, typed []entry) (out []entry) {
+	for i, e := range theirs {
+		if e.Value != typed[i].Value {
+			out = append(out, e)
+		}
+	}
+	return out
 }
 
 func (s *Server) retireThing(c *gin.Context)  { s.shelve(c, true) }

@@ -200,3 +200,13 @@ func (e entry) optional(hint string) entry {
 	e.Optional, e.Hint = true, hint
 	return e
 }
+
+// Shown is the value as its form shows it: of a choice its name.
+func (e entry) Shown() string {
+	for _, o := range e.Options {
+		if o.Key == e.Value {
+			return o.Name
+		}
+	}
+	return e.Value
+}

@@ -2,6 +2,7 @@ package web
 
 import (
 	"context"
+	"maps"
 	"math"
 	"net/url"
 	"strings"
@@ -19,7 +20,7 @@ func TestOwnMachine(t *testing.T) {
 	form := url.Values{"name": {"Quay motor"}, "tool": {"roller"}, "stops": {"6 5\n5 3.6\n4 2.4\n3 1.6\n2 1.1\n1 0,8mm"}, "width_mm": {"180"}, "speed_mm_per_s": {"120"}, "feed_mm": {"15"}, "motor": {"yes"}, "set_speed": {"slow"}}
 	s.wants(s.ask("POST", "/cabinet/machines", form), 303)
 	s.wants(s.ask("GET", "/cabinet/machines", nil), 200, "6 (widest) to 1", "not yet", "/cabinet/machines/9/calibrate")
-	for typed, says := range map[string]string{"6 5 5": "a label and a gap", "6 five": "is no gap in mm", "6 3 5 4": "not finer than", "": "1 to 40 are allowed", "x 99": "0.2 to 40 mm"} {
+	for typed, says := range map[string]string{"6 5 5": "a label and a gap", "6 five": "is no gap in mm", "6 3 5 4": "not finer than", "6 3 5 2 6 1": "each needs a label of its own", "": "1 to 40 are allowed", "x 99": "0.2 to 40 mm"} {
 		bad := url.Values{}
 		for k, v := range form {
 			bad[k] = v
@@ -68,6 +69,27 @@ func TestOwnMachine(t *testing.T) {
 	if cab, _ = s.store.Cabinet(context.Background()); len(cab.Machines[len(cab.Machines)-1].Calibrated) != 0 {
 		t.Error("the calibration of other gaps is kept")
 	}
+}
+
+// Two windows on one machine: the second is told what the first kept, loses nothing, and
+// its own stands when it keeps it again.
+func TestThingInTwoWindows(t *testing.T) {
+	s := newSite(t)
+	form := url.Values{"id": {"8"}, "version": {"1"}, "name": {"The window crank"}, "tool": {"roller"}, "stops": {"0 4.6\n1 3.7\n4 1.9\n7 0.9\n9 0.5"}, "width_mm": {"140"}, "speed_mm_per_s": {"110"}, "feed_mm": {"15"}}
+	s.wants(s.ask("GET", "/cabinet/machines/8", nil), 200, `name="version" value="1"`)
+	first, second := maps.Clone(form), maps.Clone(form)
+	first.Set("width_mm", "152")
+	second.Set("name", "The door crank")
+	s.wants(s.ask("POST", "/cabinet/machines", first), 303)
+	s.wants(s.ask("POST", "/cabinet/machines", second), 409, "another window kept this meanwhile", "Width of the sheet, or length of the pin: 152", `value="The door crank"`, `name="version" value="2"`)
+	if strings.Contains(s.ask("GET", "/cabinet/machines", nil).Body.String(), "door crank") {
+		t.Error("the second is kept unasked")
+	}
+	second.Set("version", "2")
+	s.wants(s.ask("POST", "/cabinet/machines", second), 303)
+	s.wants(s.ask("GET", "/cabinet/machines/8", nil), 200, "The door crank", `value="140"`, `name="version" value="3"`)
+	second.Set("version", "99") // no window was opened on that
+	s.wants(s.ask("POST", "/cabinet/machines", second), 303)
 }
 
 // A pin of one's own: no stops, a board; a batch on it has stages, and a board too small says

@@ -113,6 +113,9 @@ func (m Machine) Check() error {
 		if s.Label == "" || len([]rune(s.Label)) > 12 {
 			errs = append(errs, fmt.Errorf("stops: a label has 1 to 12 letters, not %q", s.Label))
 		}
+		if slices.ContainsFunc(m.Stops[:i], func(o Stop) bool { return o.Label == s.Label }) {
+			errs = append(errs, fmt.Errorf("stops: two are called %q; each needs a label of its own", s.Label))
+		}
 		if s.K != 0 && !(s.K >= KMin && s.K <= KMax) {
 			errs = append(errs, fmt.Errorf("stops: %q is off by %g; %g to %g is believed", s.Label, s.K, KMin, KMax))
 		}
