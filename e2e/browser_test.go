@@ -112,7 +112,14 @@ func (b *tab) do(steps ...chromedp.Action[chromedp.Void]) {
 	}
 }
 
-func (b *tab) visit(path string) { b.t.Helper(); b.do(chromedp.Navigate(b.base + path)) }
+// visit opens an address and waits until it is there: a page left while it was still loading
+// may be heard of after it.
+func (b *tab) visit(path string) {
+	b.t.Helper()
+	chromedp.Run(b.ctx, chromedp.Evaluate[bool]("window.left = true")) // not when it is just going
+	b.do(chromedp.Navigate(b.base + path))
+	b.until("the page "+path, "!window.left && document.readyState === 'complete'")
+}
 
 func (b *tab) click(sel string) {
 	b.t.Helper()
