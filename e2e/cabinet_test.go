@@ -68,7 +68,7 @@ func TestOunces(t *testing.T) {
 	b.until("ounces, the draft among them", "document.querySelector('#f-amount-flour_g')?.value === '44.09' && "+settledState+" === '"+notSaved+"'")
 	b.until("the words, too", "document.querySelector('#facts').textContent.includes(' lb ')")
 	b.enter("#f-amount-flour_g", "32")
-	b.until("32 oz", "document.querySelector('#sheet').textContent.includes('2 lb 0.0 oz') || document.querySelector('#sheet').textContent.includes('32')")
+	b.until("32 oz of flour in the dough", "document.querySelector('#facts').textContent.includes('3 lb 2')")
 	b.click("#spine li:nth-child(2) button")
 	b.click(".presets button:nth-child(3)")
 	b.until("August in °F", "document.querySelector('#f-room-temp_c').value === '80.6' && document.querySelector('#f-room-rh').value === '74'")

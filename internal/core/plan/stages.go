@@ -137,7 +137,7 @@ func (p *Plan) sure(stop int) (calibrated bool, within float64) {
 	case err != nil:
 		return false, roll.Unmeasured
 	case fit.Measured[stop]:
-		return true, min(fit.Error, .03)
+		return true, roll.MeasuredWithin
 	}
 	return true, fit.Error
 }
