@@ -62,6 +62,8 @@ func TestSignsAtTheRoller(t *testing.T) {
 		s.wants(page, 200, `value="doctor:`+key+`"`)
 	}
 	s.wants(page, 200, "go on with the next", "past 1", "a hand shows", "print shows")
+	// 20 mm of stripe are 26.4 at 1.74 mm; rolled on to 0.82 mm they are 26.4·1.74/0.82.
+	s.wants(s.ask("GET", "/batches/1?at=roll", nil), 200, "come out 26 mm wide, one every 57 mm", "the stripes are 56 mm wide, one every 122 mm")
 	v := s.typed(7)
 	v.Set("was_at", "roll")
 	v.Set("at", "doctor:tapers")

@@ -86,7 +86,21 @@ type stripesView struct {
 	Error   string
 	Picture template.HTML
 	WantsG  float64 // of the other dough
+
+	FinalMM float64 // the sheet at the end of the ladder
 }
+
+// Further says whether the joined sheet is rolled on.
+func (s *stripesView) Further() bool { return s.FinalMM < s.Joined.SheetMM }
+
+// FinalStripeMM is a stripe's width at the end: between two rollers a sheet gets longer as it
+// gets thinner, and no wider.
+func (s *stripesView) FinalStripeMM() float64 {
+	return s.Joined.StripeMM * s.Joined.SheetMM / s.FinalMM
+}
+
+// FinalPitchMM is how far apart stripes are at the end.
+func (s *stripesView) FinalPitchMM() float64 { return s.Joined.PitchMM * s.Joined.SheetMM / s.FinalMM }
 
 // Stripes is how the other dough of this batch is joined as stripes, nil where there is none
 // or a pin rolls.
@@ -94,7 +108,7 @@ func (v *batchView) Stripes() *stripesView {
 	if v.Partner == nil || v.Pin() {
 		return nil
 	}
-	s := &stripesView{Other: v.Partner, Laid: v.Req.Roll.Stripes}
+	s := &stripesView{Other: v.Partner, Laid: v.Req.Roll.Stripes, FinalMM: v.Plan.Roll.SheetMM}
 	j, err := v.Plan.Join()
 	if err != nil {
 		s.Error = strings.ToUpper(err.Error()[:1]) + err.Error()[1:] + "."

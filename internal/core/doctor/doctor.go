@@ -118,22 +118,20 @@ func (s Sign) Ask(d Dough, answers map[string]string) []Finding {
 			continue // the answer speaks against it
 		}
 		amount := ""
+		give := func(g float64, what string) { // in steps of at most StepPoints
+			f.Amount = g
+			f.Steps = int(math.Ceil(c.Points/StepPoints - 1e-9))
+			amount = grams(g) + " of " + what
+			if f.Steps > 1 {
+				amount = fmt.Sprintf("%d times %s of %s", f.Steps, grams(g/float64(f.Steps)), what)
+			}
+		}
 		switch c.Act {
 		case Water:
-			f.Amount = d.WaterG(c.Points)
-			f.Steps = int(math.Ceil(c.Points/StepPoints - 1e-9))
-			amount = grams(f.Amount) + " of water"
-			if f.Steps > 1 {
-				amount = fmt.Sprintf("%d times %s of water", f.Steps, grams(f.Amount/float64(f.Steps)))
-			}
+			give(d.WaterG(c.Points), "water")
 			f.Instead = fmt.Sprintf("%s of beaten egg or %s of milk do the same; oil is a poor fix (%s).", grams(f.Amount*EggForWater), grams(f.Amount*MilkForWater), grams(f.Amount*OilForWater))
 		case Flour:
-			f.Amount = d.FlourG(c.Points)
-			f.Steps = int(math.Ceil(c.Points/StepPoints - 1e-9))
-			amount = grams(f.Amount) + " of flour"
-			if f.Steps > 1 {
-				amount = fmt.Sprintf("%d times %s of flour", f.Steps, grams(f.Amount/float64(f.Steps)))
-			}
+			give(d.FlourG(c.Points), "flour")
 		case Knead, Rest:
 			f.Amount = c.Minutes
 			amount = fmt.Sprintf("%.0f minutes", c.Minutes)

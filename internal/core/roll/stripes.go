@@ -23,8 +23,8 @@ type Joined struct {
 	Reduction float64 `json:"reduction"` // of base and stripe together
 	Easy      float64 `json:"easy"`
 	Longer    float64 `json:"longer"`       // length over length before
-	Stripe    float64 `json:"stripe_wider"` // stripe over its width before
-	Base      float64 `json:"base_wider"`   // bare base over its width before
+	Stripe    float64 `json:"stripe_wider"` // a stripe's share of the length, after over before
+	Base      float64 `json:"base_wider"`   // bare base's share of the length, after over before
 	StripeG   float64 `json:"stripe_share"` // mass of stripes over mass of base, g/g
 	StripeMM  float64 `json:"stripe_mm"`    // width of a stripe after the pass
 	PitchMM   float64 `json:"pitch_mm"`     // one every, after it
