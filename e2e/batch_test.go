@@ -98,7 +98,7 @@ func TestMakeABatch(t *testing.T) {
 
 	b.click("#save")
 	b.until("the word saved", settledState+" === 'Saved'")
-	if got := saved(t, s, 8); got.Version != 2 || got.Request.Room.RH != .25 {
+	if got := saved(t, s, 11); got.Version != 2 || got.Request.Room.RH != .25 {
 		t.Errorf("saved version %d with %v", got.Version, got.Request.Room)
 	}
 	b.visit("/")
@@ -325,7 +325,7 @@ func TestRecipeToBatch(t *testing.T) {
 	b.until("the reading", "document.querySelector('.lines .bad')?.textContent.includes('bananas')")
 	b.click(".recipe .btn-go")
 	b.until("the batch", "document.querySelector('#spine')")
-	if got := saved(t, s, 8); got.Request.Amount.FlourG != 300 || *got.Request.Eggs.FixWhole != 3 {
+	if got := saved(t, s, 11); got.Request.Amount.FlourG != 300 || *got.Request.Eggs.FixWhole != 3 {
 		t.Errorf("%+v", got.Request)
 	}
 	b.visit("/compare?a=8")

@@ -38,7 +38,7 @@ func TestPlanCommand(t *testing.T) {
 		t.Errorf("code %d, %s", code, errs)
 	}
 	var p plan.Plan
-	if err := json.Unmarshal([]byte(fromInput), &p); err != nil || p.Formula.FlourG < 100 || p.Cut.Ribbons == 0 {
+	if err := json.Unmarshal([]byte(fromInput), &p); err != nil || p.Formula.FlourG < 100 || p.Cut.Count == 0 {
 		t.Errorf("%v: %+v", err, p.Formula)
 	}
 }

@@ -6,7 +6,9 @@ import (
 	"time"
 
 	"hollen/internal/core/addition"
+	"hollen/internal/core/cook"
 	"hollen/internal/core/cost"
+	"hollen/internal/core/cut"
 	"hollen/internal/core/dry"
 	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
@@ -31,6 +33,7 @@ func Scenario(day time.Time) store.Scenario {
 			{Kind: store.YieldKind, Value: addition.Yield{Of: "Spinach leaves", FreshG: 1200, PowderG: 98, Hours: 10, DriedOn: w.ago(41)}},
 			{Kind: store.YieldKind, Value: addition.Yield{Of: "Beetroot", FreshG: 2000, PowderG: 247, Hours: 12, DriedOn: w.ago(23)}},
 			{Kind: store.MachineKind, Value: w.crank()},
+			{Kind: store.ShapeKind, Value: w.wrack()},
 		},
 		Batches: w.batches(),
 		Pairs:   map[int]int{0: 1},
@@ -122,7 +125,15 @@ func (w workshop) samphire() addition.Addition {
 	return a
 }
 
-// batches returns the batches, the one to open first last.
+// wrack is the workshop's own shape, a ribbon between two names.
+func (w workshop) wrack() cut.Shape {
+	s, _ := cut.Find("tagliatelle")
+	s.Key, s.Name, s.SheetMM, s.WidthMM, s.FromMM, s.ToMM = store.Key(9), "Wrack ribbons", .9, 12, 11, 13
+	s.Sauce, s.How = "mussels and parsley", "Wound in threes round the hand."
+	return s
+}
+
+// batches returns the batches, the oldest first.
 func (w workshop) batches() []plan.Request {
 	sack, spring, tub, dike, crank := w.sack(), w.springSack(), w.semolaTub(), w.dikeEggs(), w.crank()
 	tagliatelle := price("1.35")
@@ -191,6 +202,34 @@ func (w workshop) batches() []plan.Request {
 			r.Roll.Mode = roll.Fewest
 		}),
 	}
+	wrack := w.wrack()
+	all = append(all,
+		batch("Lantern night ravioli", func(r *plan.Request) {
+			r.Amount.Portions = 12
+			r.Flours[0] = plan.FlourPart{Flour: sack.Key, Own: &sack, Lot: spring.Key, LotKept: &spring, Share: 1}
+			r.Eggs.Class, r.Eggs.OwnClass = dike.Key, &dike
+			r.Roll.Machine = "motor-9"
+			r.Cut.Shape, r.Cut.Filling = "ravioli-round", plan.Filling{Name: "nettle and fresh sheep’s cheese", Allergens: "milk"}
+			r.Keep = plan.Keep{Where: cook.Freezer, MadeAt: w.ago(0) + "T11:00"}
+			r.Cook.After = "frozen"
+			r.Room.RH = .5
+		}),
+		batch("Counter trays, mixed", func(r *plan.Request) {
+			r.Amount.Portions = 14
+			r.Flours[0] = plan.FlourPart{Flour: sack.Key, Own: &sack, Lot: spring.Key, LotKept: &spring, Share: 1}
+			r.Eggs.Class, r.Eggs.OwnClass = dike.Key, &dike
+			r.Roll.Machine, r.Roll.Own = crank.Key, &crank
+			r.Cut.Also = []plan.ShapePart{{Shape: "pappardelle", Portions: 4}, {Shape: wrack.Key, Own: &wrack, Portions: 3}}
+			r.Keep = plan.Keep{Where: cook.Fridge, MadeAt: w.ago(0) + "T09:30"}
+			r.Room.RH = .48
+		}),
+		batch("Slipway orecchiette", func(r *plan.Request) {
+			r.Amount.Portions = 8
+			r.Flours[0] = plan.FlourPart{Flour: "semola-fine", Share: 1, Lot: tub.Key, LotKept: &tub}
+			r.Eggs.Style = egg.NoEgg
+			r.Cut.Shape = "orecchiette"
+			r.Room.RH = .46
+		}))
 	for i := range all {
 		all[i].MadeOn, all[i].Prices, all[i].Bench = w.ago(0), w.prices(), w.house().Bench
 		for j := range all[i].Flours {

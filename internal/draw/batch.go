@@ -5,6 +5,7 @@ import (
 	"math"
 	"strings"
 
+	"hollen/internal/core/cut"
 	"hollen/internal/core/plan"
 )
 
@@ -31,10 +32,16 @@ func Strip(p *plan.Plan) string {
 	}
 	s.Path("body", b.String())
 	s.Path("lit", "M420 40C560 44 700 49 792 54L792 59C700 55 560 52 420 49Z")
-	if across := min(p.Cut.Across, 60); across > 0 {
+	if across := min(p.Cut.Across, 60); across > 0 && p.Cut.Shape.Family == cut.Ribbon {
 		w := 182 / float64(across)
 		for i := range across {
 			s.Rect("body", 1012+float64(i)*w, 79.5, w*.72, 8.5)
+		}
+	}
+	if n := min(p.Cut.PerSheet, 8); p.Cut.Shape.Family != cut.Ribbon && n > 0 { // pieces in a row
+		w := 182 / float64(n)
+		for i := range n {
+			fmt.Fprintf(&s.body, `<ellipse class="body" cx="%s" cy="84" rx="%s" ry="%g"/>`, num(1012+(float64(i)+.5)*w), num(min(.36*w, 12)), map[bool]float64{true: 6, false: 3}[p.Cut.Shape.Family == cut.Filled])
 		}
 	}
 	s.Path("body", wave(1212, 180, 6, 7, 81.25, 5.5))

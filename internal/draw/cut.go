@@ -5,41 +5,32 @@ import (
 	"math"
 	"strings"
 
+	"hollen/internal/core/cut"
 	"hollen/internal/core/plan"
 )
 
 // SheetScale returns the picture units to a millimetre in SheetAbove: as large as fits.
 func SheetScale(lengthMM, widthMM float64) float64 { return min(862/lengthMM, 200/widthMM) }
 
-// SheetAbove draws one sheet from above with its ribbons, everything to one scale: the
-// hatched part is trimmed off.
-func SheetAbove(p *plan.Plan) string {
+// SheetAbove draws one sheet of a part of the batch from above with what is cut from it,
+// everything to one scale: the hatched part is trimmed off.
+func SheetAbove(p *plan.Plan, x *plan.CutPart) string {
 	c := &p.Cut
 	k := SheetScale(c.SheetLengthMM, c.SheetWidthMM)
 	const left, top = 44., 40.
 	l, w := c.SheetLengthMM*k, c.SheetWidthMM*k
-	s := &Scene{Title: fmt.Sprintf("One sheet from above, %.0f by %.0f mm, cut into %d ribbons across and %s", c.SheetLengthMM, c.SheetWidthMM, c.Across, plan.Plural(c.Along, "length", "lengths")),
-		Y: 12, W: 926, H: top + w + 34 - 12, Class: "scale-down"}
+	s := &Scene{Title: sheetTitle(p, x), Y: 12, W: 926, H: top + w + 34 - 12, Class: "scale-down"}
 	s.Rect("trim", left, top, l, w)
-	if c.Ribbons > 0 {
-		x0, y0 := left+c.EndTrimMM*k, top+c.SideTrimMM*k
-		useL, useW := float64(c.Along)*c.LengthMM*k, float64(c.Across)*c.RibbonMM*k
-		s.Rect("dough bare", x0, y0, useL, useW)
-		var lines strings.Builder
-		for i := 0; i <= c.Across; i++ {
-			fmt.Fprintf(&lines, "M%s %sh%s", num(x0), num(y0+float64(i)*c.RibbonMM*k), num(useL))
+	switch {
+	case len(x.Cutouts()) == 0:
+		s.Text("m s", left+l/2, top+w/2, "none fits")
+	case x.Shape.Family == cut.Ribbon:
+		ribbonsAbove(s, x, k, left, top, w)
+	default:
+		s.Path("dough", cutoutPath(x.Cutouts(), k, left, top))
+		if a := x.Cutouts()[0]; a.W*k > 12 {
+			s.Across(left+a.X*k, left+(a.X+a.W)*k, top-10, fmt.Sprintf("%.0f", a.W))
 		}
-		s.Path("dough-line", lines.String())
-		var cuts strings.Builder
-		for i := 0; i <= c.Along; i++ {
-			fmt.Fprintf(&cuts, "M%s %sv%s", num(x0+float64(i)*c.LengthMM*k), num(top-2), num(w+4))
-			if i < c.Along {
-				s.Across(x0+float64(i)*c.LengthMM*k, x0+float64(i+1)*c.LengthMM*k, top-10, fmt.Sprintf("%.0f", c.LengthMM))
-			}
-		}
-		s.Path("ink", cuts.String())
-	} else {
-		s.Text("m s", left+l/2, top+w/2, "no ribbon fits")
 	}
 	s.Down(left-14, top, top+w)
 	s.Upright("m", left-22, top+w/2, fmt.Sprintf("%.0f mm", c.SheetWidthMM))
@@ -48,38 +39,121 @@ func SheetAbove(p *plan.Plan) string {
 	return s.SVG()
 }
 
+func sheetTitle(p *plan.Plan, x *plan.CutPart) string {
+	size := fmt.Sprintf("One sheet from above, %.0f by %.0f mm, ", p.Cut.SheetLengthMM, p.Cut.SheetWidthMM)
+	if x.Shape.Family == cut.Ribbon {
+		return size + fmt.Sprintf("cut into %d ribbons across and %s", x.Across, plan.Plural(x.Along, "length", "lengths"))
+	}
+	return size + plan.Plural(x.PerSheet, "piece", "pieces") + " of " + strings.ToLower(x.Shape.Name)
+}
+
+// ribbonsAbove draws the ribbons: their edges, the cuts across and the lengths.
+func ribbonsAbove(s *Scene, x *plan.CutPart, k, left, top, w float64) {
+	x0, y0 := left+x.EndTrimMM*k, top+x.SideTrimMM*k
+	useL, useW := float64(x.Along)*x.LengthMM*k, float64(x.Across)*x.WidthMM*k
+	s.Rect("dough bare", x0, y0, useL, useW)
+	var lines, cuts strings.Builder
+	for i := 0; i <= x.Across; i++ {
+		fmt.Fprintf(&lines, "M%s %sh%s", num(x0), num(y0+float64(i)*x.WidthMM*k), num(useL))
+	}
+	s.Path("dough-line", lines.String())
+	for i := 0; i <= x.Along; i++ {
+		fmt.Fprintf(&cuts, "M%s %sv%s", num(x0+float64(i)*x.LengthMM*k), num(top-2), num(w+4))
+		if i < x.Along {
+			s.Across(x0+float64(i)*x.LengthMM*k, x0+float64(i+1)*x.LengthMM*k, top-10, fmt.Sprintf("%.0f", x.LengthMM))
+		}
+	}
+	s.Path("ink", cuts.String())
+}
+
+// cutoutPath is all cutouts as one path, k units to a mm.
+func cutoutPath(all []cut.Cutout, k, left, top float64) string {
+	var b strings.Builder
+	for _, c := range all {
+		x, y, w, h := left+c.X*k, top+c.Y*k, c.W*k, c.H*k
+		if c.Round {
+			fmt.Fprintf(&b, "M%s %sa%s %s 0 1 0 %s 0a%s %s 0 1 0 %s 0z", num(x), num(y+h/2), num(w/2), num(w/2), num(w), num(w/2), num(w/2), num(-w))
+		} else {
+			fmt.Fprintf(&b, "M%s %sh%sv%sh%sz", num(x), num(y), num(w), num(h), num(-w))
+		}
+	}
+	return b.String()
+}
+
 // Corner draws the corner of the sheet five times as large as in SheetAbove at 0.86 units
 // to the millimetre: the trims and the first ribbons.
-func Corner(p *plan.Plan) string {
-	c := &p.Cut
+func Corner(x *plan.CutPart) string {
 	const k, left, top, w, h = 4.3, 64., 22., 250., 122.
 	s := &Scene{Title: "The corner of the sheet, enlarged", W: 316, H: 166, Class: "scale-down"}
-	if c.Ribbons == 0 {
-		s.Rect("trim", left, top, w, h)
+	s.Rect("trim", left, top, w, h)
+	if x.Count == 0 || x.Shape.Family != cut.Ribbon {
 		return s.SVG()
 	}
-	ex, sy := min(c.EndTrimMM*k, w*.6), min(c.SideTrimMM*k, h*.6)
-	s.Rect("trim", left, top, w, h)
+	ex, sy := min(x.EndTrimMM*k, w*.6), min(x.SideTrimMM*k, h*.6)
 	s.Rect("dough bare", left+ex, top+sy, w-ex, h-sy)
 	var lines strings.Builder
 	n := 0
-	for y := top + sy; y <= top+h; y += c.RibbonMM * k {
+	for y := top + sy; y <= top+h; y += x.WidthMM * k {
 		fmt.Fprintf(&lines, "M%s %sh%s", num(left+ex), num(y), num(w-ex))
-		if y+c.RibbonMM*k <= top+h && n < 3 && c.RibbonMM*k >= 18 {
-			s.Down(left-12, y, y+c.RibbonMM*k)
-			s.Text("e", left-20, y+c.RibbonMM*k/2+4, fmt.Sprintf("%g", c.RibbonMM))
+		if y+x.WidthMM*k <= top+h && n < 3 && x.WidthMM*k >= 18 {
+			s.Down(left-12, y, y+x.WidthMM*k)
+			s.Text("e", left-20, y+x.WidthMM*k/2+4, fmt.Sprintf("%g", x.WidthMM))
 			n++
-			s.Text("s", left+ex+14, y+c.RibbonMM*k/2+5, fmt.Sprintf("ribbon %d", n))
+			s.Text("s", left+ex+14, y+x.WidthMM*k/2+5, fmt.Sprintf("ribbon %d", n))
 		}
 	}
 	s.Path("dough-line", lines.String())
 	s.Path("ink", fmt.Sprintf("M%s %sV%sM%s %sH%s", num(left+ex), num(top-4), num(top+h), num(left+ex), num(top+sy), num(left+w)))
-	s.Across(left, left+ex, top-6, fmt.Sprintf("%.0f", c.EndTrimMM))
+	s.Across(left, left+ex, top-6, fmt.Sprintf("%.0f", x.EndTrimMM))
 	if sy >= 5 {
 		s.Down(left-12, top, top+sy)
-		s.Text("e b", left-20, top+sy/2+4, fmt.Sprintf("%.1f", c.SideTrimMM))
+		s.Text("e b", left-20, top+sy/2+4, fmt.Sprintf("%.1f", x.SideTrimMM))
 	}
 	s.Text("q", left, top+h+19, "the corner enlarged; hatched is trim")
+	return s.SVG()
+}
+
+// RolledUp draws a length rolled up for the knife from above, to scale: as wide as it is rolled,
+// as long as the sheet is wide, and every cut.
+func RolledUp(p *plan.Plan, x *plan.CutPart) string {
+	const left, top = 10., 8.
+	k := min(150/p.Cut.SheetWidthMM, 1.5, 90/x.FoldMM)
+	w, h := p.Cut.SheetWidthMM*k, x.FoldMM*k
+	s := &Scene{Title: fmt.Sprintf("A length rolled up %g mm wide from above, %d cuts", x.FoldMM, x.KnifeCuts), W: left + w + 56, H: top + h + 28, Class: "scale-down"}
+	s.Rect("trim", left, top, w, h)
+	side := x.SideTrimMM * k
+	s.Rect("dough bare", left+side, top, w-2*side, h)
+	var cuts strings.Builder
+	for i := 0; i <= x.Across; i++ {
+		fmt.Fprintf(&cuts, "M%s %sv%s", num(left+side+float64(i)*x.WidthMM*k), num(top-3), num(h+6))
+	}
+	s.Path("ink thin", cuts.String())
+	s.Down(left+w+10, top, top+h)
+	s.Text("", left+w+18, top+h/2+4, fmt.Sprintf("%g", x.FoldMM))
+	s.Text("q", left, top+h+20, fmt.Sprintf("from above, to scale; %s", plan.Plural(x.Layers, "layer", "layers")))
+	return s.SVG()
+}
+
+// SectionScale is the picture units to a millimetre in Section.
+const SectionScale = 4.
+
+// Section draws a filled piece from the side, to scale: sheets, filling and seams.
+func Section(p *plan.Plan, x *plan.CutPart) string {
+	const k, left, top = SectionScale, 12., 14.
+	size, t, high := x.Shape.WidthMM*k, p.Roll.SheetMM*k, x.Filling.HeightMM*k
+	s := &Scene{Title: fmt.Sprintf("A piece from the side, %g mm, filling %.0f mm high", x.Shape.WidthMM, x.Filling.HeightMM), W: left + size + 60, H: top + high + 2*t + 44, Class: "scale-down"}
+	seam := math.Max(0, (size-x.FreeMM(p.Rules().Cut)*k)/2)
+	base := top + high + 2*t
+	inner := size - 2*seam
+	dome := func(y, rise float64) string {
+		return fmt.Sprintf("Q%s %s %s %s", num(left+seam+inner/2), num(y-2*rise), num(left+seam), num(y))
+	}
+	s.Path("dough", fmt.Sprintf("M%s %sH%sV%sH%s%sH%sz", num(left), num(base), num(left+size), num(base-2*t), num(left+size-seam), dome(base-2*t, high), num(left)))
+	s.Path("filling", fmt.Sprintf("M%s %s%sz", num(left+size-seam), num(base-t), dome(base-t, high-t/2)))
+	s.Across(left, left+size, base+14, "")
+	s.Text("m", left+size/2, base+32, fmt.Sprintf("%g mm", x.Shape.WidthMM))
+	s.Down(left+size+12, base-high-2*t, base)
+	s.Text("", left+size+20, base-high/2, fmt.Sprintf("%.0f", x.Filling.HeightMM+2*p.Roll.SheetMM))
 	return s.SVG()
 }
 
@@ -87,37 +161,26 @@ func Corner(p *plan.Plan) string {
 const maxNests = 15
 
 // Nests draws the nests as they come, the short one last.
-func Nests(p *plan.Plan) string {
-	c := &p.Cut
-	total := c.Nests
-	if c.LastNest > 0 {
+func Nests(x *plan.CutPart) string {
+	total := x.Nests
+	if x.LastNest > 0 {
 		total++
 	}
 	shown := min(total, maxNests)
 	rows := (shown + 4) / 5
-	s := &Scene{Title: plan.Plural(c.Nests, "nest", "nests"), W: 316, H: float64(rows)*54 + 4, Class: "scale-down"}
+	s := &Scene{Title: plan.Plural(x.Nests, "nest", "nests"), W: 316, H: float64(rows)*54 + 4, Class: "scale-down"}
 	if shown == 0 {
 		s.H = 30
 		s.Text("s", 4, 20, "none")
 	}
-	const turns = 3.2
-	nest := func(turns float64) {
-		d := spiral(30, 28, turns)
+	for i := range shown {
+		turns := 3.2
+		if i == total-1 && x.LastNest > 0 {
+			turns = .5 + (turns-.5)*float64(x.LastNest)/float64(x.PerNest)
+		}
+		d := spiral(30+float64(i%5)*62, 28+float64(i/5)*54, turns)
 		s.Path("nest-edge", d)
 		s.Path("nest", d)
-	}
-	s.body.WriteString(`<defs><g id="nest">`)
-	nest(turns)
-	s.body.WriteString(`</g></defs>`)
-	for i := range shown {
-		x, y := float64(i%5)*62, float64(i/5)*54
-		if i == total-1 && c.LastNest > 0 {
-			fmt.Fprintf(&s.body, `<g transform="translate(%g %g)">`, x, y)
-			nest(.5 + (turns-.5)*float64(c.LastNest)/float64(c.PerNest))
-			s.body.WriteString("</g>")
-			continue
-		}
-		fmt.Fprintf(&s.body, `<use href="#nest" x="%g" y="%g"/>`, x, y)
 	}
 	return s.SVG()
 }

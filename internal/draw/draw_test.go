@@ -50,7 +50,7 @@ func rects(t *testing.T, svg, class string) []rect {
 func TestPicturesAreWellFormed(t *testing.T) {
 	for _, p := range plans(t) {
 		p.Request.Name = `<script>alert("x")</script>`
-		for name, svg := range map[string]string{"strip": Strip(p), "eggs": Eggs(p), "roll": RollSide(p), "sheet": SheetAbove(p), "corner": Corner(p), "nests": Nests(p), "track": (&Track{Title: "a < b", Minutes: 60, Lines: []Line{{Name: "x & y", Max: 1, Points: []Point{{0, 0}, {60, 2}}}}, From: 20, To: 60, Window: "<right>", Limits: []Limit{{At: 30, Words: "<late>"}}, Steps: []Stretch{{To: 60, Words: "<rest> 60 min"}}}).SVG(),
+		for name, svg := range map[string]string{"strip": Strip(p), "eggs": Eggs(p), "roll": RollSide(p), "sheet": SheetAbove(p, &p.Cut.CutPart), "corner": Corner(&p.Cut.CutPart), "nests": Nests(&p.Cut.CutPart), "cut": CutFile(p, &p.Cut.CutPart, "<m>"), "ladder": LadderFile(p, "]]>"), "track": (&Track{Title: "a < b", Minutes: 60, Lines: []Line{{Name: "x & y", Max: 1, Points: []Point{{0, 0}, {60, 2}}}}, From: 20, To: 60, Window: "<right>", Limits: []Limit{{At: 30, Words: "<late>"}}, Steps: []Stretch{{To: 60, Words: "<rest> 60 min"}}}).SVG(),
 			"steps": (&Steps{Title: "a < b", Parts: []Step{{"<x>", 3}, {"y", -1}}, Total: "<sum>", Band: [2]float64{1, 2}}).SVG(),
 			"ruler": (&Ruler{Title: "a < b", Max: 10, Step: 2, Bands: []Band{{From: 2, To: 4, Class: "dough"}}, Marks: []Mark{{At: 3, Text: "3 & more"}}}).SVG()} {
 			d := xml.NewDecoder(strings.NewReader(svg))
@@ -76,7 +76,7 @@ func TestPicturesAreWellFormed(t *testing.T) {
 // The sheet from above is true to scale: sheet, trims and ribbons from the same numbers.
 func TestSheetIsToScale(t *testing.T) {
 	for _, p := range plans(t) {
-		svg, c := SheetAbove(p), p.Cut
+		svg, c := SheetAbove(p, &p.Cut.CutPart), p.Cut
 		k := SheetScale(c.SheetLengthMM, c.SheetWidthMM)
 		whole, cut := rects(t, svg, "trim")[0], rects(t, svg, "dough bare")[0]
 		for _, x := range []struct {
@@ -84,7 +84,7 @@ func TestSheetIsToScale(t *testing.T) {
 			got, want float64
 		}{
 			{"length", whole.w, c.SheetLengthMM * k}, {"width", whole.h, c.SheetWidthMM * k},
-			{"ribbons along", cut.w, float64(c.Along) * c.LengthMM * k}, {"ribbons across", cut.h, float64(c.Across) * c.RibbonMM * k},
+			{"ribbons along", cut.w, float64(c.Along) * c.LengthMM * k}, {"ribbons across", cut.h, float64(c.Across) * c.WidthMM * k},
 			{"end trim", cut.x - whole.x, c.EndTrimMM * k}, {"side trim", cut.y - whole.y, c.SideTrimMM * k},
 			{"other end", whole.x + whole.w - cut.x - cut.w, c.EndTrimMM * k},
 		} {

@@ -12,6 +12,7 @@ import (
 	"gorm.io/gorm/clause"
 
 	"hollen/internal/core/addition"
+	"hollen/internal/core/cut"
 	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
 	"hollen/internal/core/plan"
@@ -29,10 +30,11 @@ const (
 	AdditionKind Kind = "addition"
 	YieldKind    Kind = "yield"
 	MachineKind  Kind = "machine"
+	ShapeKind    Kind = "shape"
 )
 
 // Thing is one thing of the workshop's own: a flour.Flour, flour.Lot, egg.Class,
-// addition.Addition, addition.Yield or roll.Machine. One that is retired is offered no more; batches keep
+// addition.Addition, addition.Yield, roll.Machine or cut.Shape. One that is retired is offered no more; batches keep
 // the figures they were made with.
 type Thing struct {
 	ID      uint64
@@ -53,7 +55,8 @@ type Cabinet struct {
 	Additions []addition.Addition
 	Yields    []addition.Yield
 	Machines  []roll.Machine // without their history
-	Workshop  string         // its name
+	Shapes    []cut.Shape
+	Workshop  string // its name
 	House     plan.House
 }
 
@@ -119,6 +122,8 @@ func (i item) thing() (Thing, error) {
 		v.Key = Key(i.ID)
 	case *roll.Machine:
 		v.Key = Key(i.ID)
+	case *cut.Shape:
+		v.Key = Key(i.ID)
 	}
 	t.Value = reflect.ValueOf(v).Elem().Interface()
 	return t, nil
@@ -139,6 +144,8 @@ func value(k Kind) (any, error) {
 		return new(addition.Yield), nil
 	case MachineKind:
 		return new(roll.Machine), nil
+	case ShapeKind:
+		return new(cut.Shape), nil
 	}
 	return nil, fmt.Errorf("kind %q is not known", k)
 }
@@ -185,6 +192,8 @@ func CabinetOf(things []Thing) (c Cabinet) {
 		case roll.Machine:
 			v.History = nil
 			c.Machines = append(c.Machines, v)
+		case cut.Shape:
+			c.Shapes = append(c.Shapes, v)
 		}
 	}
 	return c

@@ -4,7 +4,11 @@ import (
 	"fmt"
 	"math"
 	"strings"
+	"time"
 
+	"hollen/internal/core/cook"
+	"hollen/internal/core/cut"
+	"hollen/internal/core/dry"
 	"hollen/internal/core/flour"
 	"hollen/internal/core/plan"
 	"hollen/internal/core/roll"
@@ -72,47 +76,103 @@ func (v *batchView) DampRuler(m flour.Moisture) draw.Ruler {
 	return r
 }
 
-// DryRuler is the drying windows over time.
-func (v *batchView) DryRuler() draw.Ruler {
-	d := &v.Plan.Dry
-	r := draw.Ruler{Title: "When the sheet cuts cleanly, when a nest holds, when edges crack", WidthUnits: 926, Max: 60, Step: 10, Left: "wet: sticks, mats", Right: "brittle edges"}
-	if !d.Leather.Will {
-		r.Left = "it stays wet here"
-		return r
+// DryChart is the mass lost over the minutes: as it lies, and how it would otherwise.
+func (v *batchView) DryChart() *draw.Drying {
+	p := v.Plan
+	d, ru := &p.Dry, p.Rules().Dry
+	if !d.Leather.Will && d.Rate.DeltaGM3 <= ru.LeastGM3 {
+		return nil
 	}
-	end := d.Nest.ToMin
-	if d.Brittle.Will {
-		end = max(end, d.Brittle.FromMin)
-	}
-	for _, step := range []float64{5, 10, 20, 30} {
-		r.Step, r.Max = step, math.Ceil(max(end, d.Leather.ToMin)*1.2/step)*step
-		if r.Max/step <= 12 {
-			break
+	c := &draw.Drying{Title: "Mass lost over the minutes in this air", MaxLoss: .14, Minutes: 30}
+	for _, w := range []dry.Window{d.Leather, d.Nest, d.Brittle} {
+		if w.Will {
+			c.Minutes = max(c.Minutes, w.FromMin*1.25)
 		}
 	}
-	nestFrom := r.Max
-	if d.Nest.Will {
-		nestFrom = d.Nest.FromMin
+	c.Minutes = min(10*math.Ceil(c.Minutes/10), ru.MostMin)
+	for _, l := range []struct {
+		loss  float64
+		words string
+		class string
+	}{{ru.CutLoss, "cuts cleanly", ""}, {ru.HoldLoss, "holds a nest", ""}, {ru.BrittleLoss, "edges crack", "red-line"}} {
+		c.Levels = append(c.Levels, draw.Level{Loss: l.loss, Words: l.words, Class: l.class})
 	}
-	r.Bands = []draw.Band{{From: d.Leather.FromMin, To: min(d.Leather.ToMin, nestFrom), Class: "dough", Words: "cuts cleanly"}}
-	if d.Nest.Will {
-		to := d.Nest.ToMin
-		if d.Brittle.Will {
-			to = min(to, d.Brittle.FromMin)
+	for _, w := range p.DryLines(c.Minutes) {
+		l := draw.Line{Name: w.Name}
+		for i, loss := range w.Loss {
+			l.Points = append(l.Points, draw.Point{X: float64(i) * w.StepMin, Y: loss})
 		}
-		r.Bands = append(r.Bands, draw.Band{From: d.Nest.FromMin, To: to, Class: "dough-soft", Words: "a nest holds"})
-		r.Marks = append(r.Marks, draw.Mark{At: d.Nest.FromMin, Text: fmt.Sprintf("%.0f", d.Nest.FromMin), Open: true})
+		c.Lines = append(c.Lines, l)
 	}
-	r.Marks = append(r.Marks, draw.Mark{At: d.Leather.FromMin, Text: fmt.Sprintf("%.0f min", d.Leather.FromMin)})
-	r.Foot = fmt.Sprintf("Minutes in this air. Leather is %.0f %% of the mass lost, a nest holds at %.0f %%, edges crack from %.0f %%.", 100*d.Leather.Loss, 100*d.Nest.Loss, 100*d.Brittle.Loss)
-	return r
+	if d.Leather.Will && d.Purpose != cut.NoDrying {
+		c.From, c.To, c.Window = d.Leather.FromMin, min(d.Leather.ToMin, c.Minutes), fmt.Sprintf("%.0f–%.0f min", d.Leather.FromMin, d.Leather.ToMin)
+	}
+	return c
+}
+
+// CoveredFigure is how long a covered sheet waits, and CoveredUnit its unit.
+func (v *batchView) CoveredFigure() string {
+	if w := v.Plan.Dry.Covered; w.Will {
+		return fmt.Sprintf("%.0f", w.FromMin)
+	}
+	return "over 2"
+}
+
+// CoveredUnit is the unit of CoveredFigure.
+func (v *batchView) CoveredUnit() string {
+	if v.Plan.Dry.Covered.Will {
+		return "min"
+	}
+	return "h"
+}
+
+// LotG is one lot over all pots, g.
+func (v *batchView) LotG() float64 { return v.Plan.Cut.AllMadeG / float64(v.Plan.Cook.Lots) }
+
+// KeepRow is one way to keep the batch.
+type KeepRow struct {
+	Name, Span, Until, How string
+	On                     bool
+}
+
+// KeepRows returns the ways to keep it and until when.
+func (v *batchView) KeepRows() []KeepRow {
+	k, ru := &v.Plan.Keep, v.Plan.Rules().Safety
+	low, high := ru.FridgeLowDays, ru.FridgeDays
+	if v.Plan.Cut.Filled() && v.Req.Cut.Filling.Kind == "raw" {
+		low, high = ru.RawFillDays, ru.RawFillDays
+	}
+	return []KeepRow{
+		{"Fridge", "≤ 5 °C, " + plan.DaysWords(low, high), untilWords(k.Fridge), "Dusted, covered, in one layer or loose nests. Some keep it 3–5 days: listeria grows in the cold and nothing shows.", k.Where == cook.Fridge},
+		{"Freezer", "−18 °C, " + plan.DaysWords(ru.FreezeLowDays, ru.FreezeDays), untilWords(k.Freezer), "On a tray until hard, then the bag, air out, weight and dates on it.", k.Where == cook.Freezer},
+		{"Dough, wrapped", "≤ 5 °C, at most 48 hours", untilWords(k.Dough), "Film twice; it greys after a day.", false},
+	}
+}
+
+// UseBy is the date that counts, "" when the day it is made is not said.
+func (v *batchView) UseBy() string { return untilWords(v.Plan.Keep.UseBy) }
+
+// KeepHint says what is usual where it is kept.
+func (v *batchView) KeepHint() string {
+	return "usual: " + plan.DaysWords(v.Plan.Keep.FromDays, v.Plan.Keep.ToDays)
+}
+
+// untilWords returns a day or a moment as a maker reads it.
+func untilWords(at string) string {
+	if t, err := plan.At(at); err == nil {
+		return t.Format("Mon 2 Jan 15:04")
+	}
+	if t, err := time.Parse(time.DateOnly, at); err == nil {
+		return t.Format("Mon 2 Jan 2006")
+	}
+	return ""
 }
 
 // PotRuler is the cooking time with its range.
 func (v *batchView) PotRuler() draw.Ruler {
 	c := &v.Plan.Cook
 	r := draw.Ruler{Title: "Taste between " + plan.MinSec(c.FromS) + " and " + plan.MinSec(c.ToS), WidthUnits: 926, Step: 30, Left: "raw at heart", Right: "soft",
-		Bands: []draw.Band{{From: c.FromS, To: c.ToS, Class: "dough"}}, Marks: []draw.Mark{{At: c.DriedS, Text: plan.MinSec(c.DriedS)}}, Foot: "Seconds from when the water boils again."}
+		Bands: []draw.Band{{From: c.FromS, To: c.ToS, Class: "dough"}}, Marks: []draw.Mark{{At: v.Plan.PotS(), Text: plan.MinSec(v.Plan.PotS())}}, Foot: "Seconds from when the water boils again."}
 	for _, step := range []float64{15, 30, 60, 120} {
 		r.Step, r.Max = step, math.Ceil(c.ToS*1.35/step)*step
 		if r.Max/step <= 12 {

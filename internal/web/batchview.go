@@ -562,18 +562,6 @@ func (v *batchView) PourNow() float64 {
 // KeepBy is what stands by the board, whole g.
 func (v *batchView) KeepBy() float64 { return math.Round(v.Plan.Room.KeepG) }
 
-// Ribbons is the count of ribbons, to be grouped by thousands.
-func (v *batchView) Ribbons() float64 { return float64(v.Plan.Cut.Ribbons) }
-
-// Nests is the count of nests, the short one included.
-func (v *batchView) Nests() int {
-	n := v.Plan.Cut.Nests
-	if v.Plan.Cut.LastNest > 0 {
-		n++
-	}
-	return n
-}
-
 // EggPlanned is what the eggs of the plan weigh before they are cracked, g.
 func (v *batchView) EggPlanned() float64 { return eggsPlanned(v.Plan) }
 

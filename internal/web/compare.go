@@ -84,7 +84,7 @@ var comparedFigures = []struct {
 	}},
 	{plan.AtRoll, "At the roller", "roll.time", func(p *plan.Plan) string { return plan.Minutes(p.Roll.MinutesAll) }},
 	{plan.AtCut, "Ribbons", "cut.ribbons", func(p *plan.Plan) string {
-		return fmt.Sprintf("%s of %.0f mm", plan.Thousands(float64(p.Cut.Ribbons)), p.Cut.LengthMM)
+		return fmt.Sprintf("%s of %.0f mm", plan.Thousands(float64(p.Cut.Count)), p.Cut.LengthMM)
 	}},
 	{plan.AtCut, "Trimmings", "cut.trim", func(p *plan.Plan) string { return plan.Grams(p.Cut.TrimG) }},
 	{plan.AtDry, "Cuts cleanly", "dry.window", func(p *plan.Plan) string { return keyFigure(p, plan.AtDry) }},

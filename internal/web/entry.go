@@ -19,6 +19,7 @@ type entry struct {
 	Key, Label, Hint, Unit string
 	Kind                   plan.Kind
 	Type                   string // of the input, "" for text
+	Across                 int    // words to a line of a text area, 0: two
 	Options                []plan.Option
 	Min, Max, Show         float64 // of a number, in the unit shown
 	Optional               bool
@@ -72,7 +73,7 @@ func (e *entry) fill() {
 	default:
 		e.Value = *e.text
 		if e.Type == "textarea" {
-			e.Value = pairsOnLines(e.Value)
+			e.Value = onLines(e.Value, max(e.Across, 2))
 		}
 	}
 }
@@ -156,16 +157,16 @@ func blame(entries []entry, err error) {
 	}
 }
 
-// pairsOnLines writes "a 1 b 2" as a pair to a line.
-func pairsOnLines(s string) string {
+// onLines writes words so many to a line: "a 1 b 2" as a pair to a line.
+func onLines(s string, across int) string {
 	words := strings.Fields(s)
 	var b strings.Builder
 	for i, w := range words {
 		b.WriteString(w)
-		if i%2 == 0 {
-			b.WriteByte(' ')
-		} else {
+		if i%across == across-1 {
 			b.WriteByte('\n')
+		} else {
+			b.WriteByte(' ')
 		}
 	}
 	return strings.TrimSpace(b.String())

@@ -38,6 +38,12 @@ func padded(r plan.Request) plan.Request {
 	for len(r.Eggs.Also) < plan.MaxAlso {
 		r.Eggs.Also = append(r.Eggs.Also, plan.EggCount{})
 	}
+	for r.Cut.Also = slices.Clone(r.Cut.Also); len(r.Cut.Also) < plan.MaxShapes; {
+		r.Cut.Also = append(r.Cut.Also, plan.ShapePart{})
+	}
+	for r.Dry.Log = slices.Clone(r.Dry.Log); len(r.Dry.Log) < plan.MaxChecks; {
+		r.Dry.Log = append(r.Dry.Log, plan.DryCheck{})
+	}
 	for r.Acts = slices.Clone(r.Acts); len(r.Acts) < plan.MaxActs; {
 		r.Acts = append(r.Acts, plan.Act{})
 	}
@@ -58,7 +64,7 @@ type form struct {
 func asSaved(r plan.Request, u system) form { return form{Request: r, Page: padded(r), units: u} }
 
 // heads name the field of each group that says what stands in a slot; "" there empties it.
-var heads = map[string]string{"flours": "flour", "additions": "addition", "eggs.also": "class", "acts": "kind"}
+var heads = map[string]string{"flours": "flour", "additions": "addition", "eggs.also": "class", "acts": "kind", "cut.also": "shape", "dry.checks": "at"}
 
 // bind applies posted values to base. It honours two more keys: "set" puts values into
 // fields (path=value&…) and "step" moves one by a step (path=1 or path=-1), as the page's
@@ -108,7 +114,7 @@ func (f *form) set(field plan.Field, typed string, cab store.Cabinet) {
 		return // what stands beside nothing
 	case group == "flours" && part == "share" && slot == 0:
 		return // the first flour takes the rest
-	case (part == "share" || part == "count") && text == "" && field.Get(r) == "0":
+	case (part == "share" || part == "count" || part == "portions") && text == "" && field.Get(r) == "0":
 		return // it starts with what is usual
 	case group == "acts" && part == "stage" && text == "":
 		return
@@ -168,6 +174,10 @@ func offers(cab store.Cabinet, field plan.Field, r *plan.Request) (out []plan.Ke
 		for _, x := range cab.Additions {
 			out = append(out, plan.Kept{Key: x.Key, Name: x.Name, Value: x})
 		}
+	case field.Path == "cut.shape", group == "cut.also" && part == "shape":
+		for _, x := range cab.Shapes {
+			out = append(out, plan.Kept{Key: x.Key, Name: x.Sized(), Value: x})
+		}
 	case field.Path == "roll.machine":
 		for _, x := range cab.Machines {
 			out = append(out, plan.Kept{Key: x.Key, Name: x.Name, Value: x})
@@ -189,6 +199,10 @@ func (f *form) isEmpty(group string, slot int) bool {
 		return f.Page.Additions[slot].Addition == ""
 	case "acts":
 		return f.Page.Acts[slot].Kind == ""
+	case "cut.also":
+		return f.Page.Cut.Also[slot].Shape == ""
+	case "dry.checks":
+		return f.Page.Dry.Log[slot].At == ""
 	}
 	return f.Page.Eggs.Also[slot].Class == ""
 }
@@ -203,6 +217,10 @@ func (f *form) empty(group string, slot int) {
 		f.Page.Additions[slot] = plan.AdditionPart{}
 	case "acts":
 		f.Page.Acts[slot] = plan.Act{}
+	case "cut.also":
+		f.Page.Cut.Also[slot] = plan.ShapePart{}
+	case "dry.checks":
+		f.Page.Dry.Log[slot] = plan.DryCheck{}
 	default:
 		f.Page.Eggs.Also[slot] = plan.EggCount{}
 	}
@@ -225,10 +243,33 @@ func (f *form) fillSlots(base plan.Request) {
 			a.Stage = plan.AtKnead
 		}
 	}
+	for i := range f.Page.Cut.Also {
+		if x := &f.Page.Cut.Also[i]; x.Shape != "" && x.Portions == 0 {
+			x.Portions = 1
+		}
+	}
+	f.freshShape(base)
 	for i := range f.Page.Eggs.Also {
 		if e := &f.Page.Eggs.Also[i]; e.Class != "" && e.Count == 0 {
 			e.Count = 1
 		}
+	}
+}
+
+// freshShape forgets what was changed of the former shape when another is picked: a width for
+// ribbons is none for ravioli.
+func (f *form) freshShape(base plan.Request) {
+	c, was := &f.Page.Cut, &base.Cut
+	if c.Shape == was.Shape {
+		return
+	}
+	for _, x := range []struct{ now, then **float64 }{{&c.Width, &was.Width}, {&c.Long, &was.Long}, {&c.Min, &was.Min}, {&c.Max, &was.Max}, {&c.PieceG, &was.PieceG}, {&c.NestG, &was.NestG}, {&c.Filling.PieceG, &was.Filling.PieceG}} {
+		if *x.now != nil && *x.then != nil && **x.now == **x.then {
+			*x.now = nil
+		}
+	}
+	if c.Tool == was.Tool {
+		c.Tool = ""
 	}
 }
 
@@ -320,6 +361,8 @@ func (f *form) whole() plan.Request {
 	r.Additions = slices.DeleteFunc(slices.Clone(r.Additions), func(x plan.AdditionPart) bool { return x.Addition == "" })
 	r.Eggs.Also = slices.DeleteFunc(slices.Clone(r.Eggs.Also), func(x plan.EggCount) bool { return x.Class == "" })
 	r.Acts = slices.DeleteFunc(slices.Clone(r.Acts), func(x plan.Act) bool { return x.Kind == "" })
+	r.Cut.Also = slices.DeleteFunc(slices.Clone(r.Cut.Also), func(x plan.ShapePart) bool { return x.Shape == "" })
+	r.Dry.Log = slices.DeleteFunc(slices.Clone(r.Dry.Log), func(x plan.DryCheck) bool { return x.At == "" })
 	sum := 0.
 	for _, x := range r.Flours {
 		sum += x.Share
@@ -452,6 +495,12 @@ func merge(base, mine, theirs plan.Request) (merged plan.Request, meanwhile []Cl
 	}
 	if groups["acts"] {
 		merged.Acts = slices.Clone(mine.Acts)
+	}
+	if groups["cut.also"] {
+		merged.Cut.Also = slices.Clone(mine.Cut.Also)
+	}
+	if groups["dry.checks"] {
+		merged.Dry.Log = slices.Clone(mine.Dry.Log)
 	}
 	if groups["eggs.also"] {
 		merged.Eggs.Also = slices.Clone(mine.Eggs.Also)

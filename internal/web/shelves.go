@@ -7,6 +7,7 @@ import (
 
 	"hollen/internal/core/addition"
 	"hollen/internal/core/cost"
+	"hollen/internal/core/cut"
 	"hollen/internal/core/dough"
 	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
@@ -31,7 +32,7 @@ type shelf struct {
 }
 
 // shelves are the shelves of the cabinet, in the order of work.
-var shelves = []shelf{flourShelf, lotShelf, eggShelf, additionShelf, yieldShelf, machineShelf}
+var shelves = []shelf{flourShelf, lotShelf, eggShelf, additionShelf, yieldShelf, machineShelf, shapeShelf}
 
 func shelfAt(path string) (shelf, bool) {
 	for _, s := range shelves {
@@ -61,6 +62,8 @@ func keyOf(v any) string {
 	case addition.Addition:
 		return v.Key
 	case roll.Machine:
+		return v.Key
+	case cut.Shape:
 		return v.Key
 	}
 	return ""
@@ -289,17 +292,21 @@ var machineShelf = shelf{Path: "machines", Name: "Machines", One: "A machine of 
 		if !own {
 			m.Name = ""
 		}
-		stops := stopText(m.Stops)
+		stops, cutters := stopText(m.Stops), cutterText(m.Cutters)
 		entries := []entry{textEntry("name", "Name", "", 1, 60, &m.Name), choiceEntry("tool", "It is a", (*string)(&m.Tool), machineTools...),
 			{Key: "stops", Label: "Stops, the widest first", Hint: "label and gap in mm, one to a line; none of a pin", Kind: plan.Text, Type: "textarea", Max: 1200, text: &stops},
 			numberEntry("width_mm", "Width of the sheet, or length of the pin", "mm", 50, 1500, 1, &m.WidthMM),
 			numberEntry("speed_mm_per_s", "Speed at the rollers", "mm/s", 5, 2000, 1, &m.SpeedMMPerS).optional("not of a pin"), numberEntry("feed_mm", "Thickest piece it takes", "mm", 2, 100, 1, &m.FeedMM).optional("not of a pin"),
 			numberEntry("board_length_mm", "Board, long side", "mm", 200, 5000, 1, &m.BoardLengthMM).optional("of a pin"), numberEntry("board_width_mm", "Board, short side", "mm", 200, 5000, 1, &m.BoardWidthMM).optional("of a pin"),
+			{Key: "cutters", Label: "Cutters", Hint: "ribbon, width it takes, sheet from and to, in mm; one to a line; none: knife only", Kind: plan.Text, Type: "textarea", Max: 600, Across: 4, text: &cutters},
 			textEntry("set_speed", "Your own speed", "how you set it", 0, 60, &m.SetSpeed), flagEntry("motor", "Driven by a motor", &m.Motor)}
 		return entries, func() (any, error) {
 			was := m.Stops
 			parsed, err := readStops(stops)
 			if err != nil {
+				return m, err
+			}
+			if m.Cutters, err = readCutters(cutters); err != nil {
 				return m, err
 			}
 			if m.Stops = parsed; m.Tool == dough.Pin {

@@ -189,7 +189,7 @@ func TestDuplicateDeleteUndo(t *testing.T) {
 	w := s.ask("POST", "/batches/7/duplicate", v)
 	s.wants(w, 303)
 	s.wants(s.ask("GET", w.Header().Get("Location"), nil), 200, "Tagliatelle for Saturday, copy")
-	if b, err := s.store.Get(context.Background(), 8); err != nil || b.Request.Room.RH != .33 {
+	if b, err := s.store.Get(context.Background(), 11); err != nil || b.Request.Room.RH != .33 {
 		t.Errorf("the copy is not what was typed: %v", err)
 	}
 	w = s.ask("POST", "/batches/7/delete", url.Values{})
@@ -208,7 +208,7 @@ func TestNewBatch(t *testing.T) {
 	v := url.Values{"name": {"Friday"}, "amount.by": {"dough"}, "amount.portions": {"many"}, "amount.dough_g": {"2,000"}, "flours.0.flour": {"strong"}, "eggs.class": {"us-l"}, "cut.shape": {"pappardelle"}, "roll.machine": {"motor-9"}}
 	w := s.ask("POST", "/batches", v)
 	s.wants(w, 303)
-	b, err := s.store.Get(context.Background(), 8)
+	b, err := s.store.Get(context.Background(), 11)
 	if r := b.Request; err != nil || r.Name != "Friday" || r.Amount.DoughG != 2000 || r.Amount.By != "dough" || r.Flours[0].Flour != "strong" || r.Cut.Shape != "pappardelle" || r.Roll.Machine != "motor-9" || r.Eggs.Class != "us-l" {
 		t.Errorf("%+v, %v", r, err)
 	}
@@ -398,7 +398,7 @@ func TestRecipeCheck(t *testing.T) {
 	s.wants(s.ask("POST", "/recipe", v), 200, "Left out:", "not known here: bananas", "EU large")
 	w := s.ask("POST", "/recipe/batch", v)
 	s.wants(w, 303)
-	b, err := s.store.Get(context.Background(), 8)
+	b, err := s.store.Get(context.Background(), 11)
 	if r := b.Request; err != nil || r.Amount.FlourG != 500 || len(r.Flours) != 2 || r.Flours[1].Share != .2 || *r.Eggs.FixWhole != 5 || *r.Eggs.FixYolks != 2 || r.Eggs.Style != "rich" || r.Oil != .027 || r.Roll.Machine != "motor-9" {
 		t.Errorf("%+v, %v", r, err)
 	}
@@ -511,7 +511,7 @@ func TestOwnFlours(t *testing.T) {
 	bad.Set("protein_pct", "118")
 	bad.Set("name", "")
 	s.wants(s.ask("POST", "/cabinet/flours", bad), 422, "3 to 25 % is allowed", `value="118"`, "1 to 60 letters")
-	const key, at = "own-9", "/cabinet/flours/9" // after the demo's eight things
+	const key, at = "own-10", "/cabinet/flours/10" // after the demo's nine things
 	v := s.typed(7)
 	v.Set("flours.0.flour", key)
 	s.wants(s.ask("POST", "/batches/7/save", v), 303)
@@ -524,14 +524,14 @@ func TestOwnFlours(t *testing.T) {
 		t.Errorf("absorption %.2f, %v", p.Formula.Blend.AbsorptionPct, err)
 	}
 	// The sheet changes: the batch keeps what it was made with until it asks for the newest.
-	sheet.Set("id", "9")
+	sheet.Set("id", "10")
 	sheet.Set("absorption_pct", "64")
 	s.wants(s.ask("POST", "/cabinet/flours", sheet), 303)
 	v = s.typed(7)
 	w := s.ask("POST", "/batches/7/work", v)
 	s.wants(w, 200, "Mill by the lock</option>", "has newer figures", "newest figures")
 	v.Set("flours.0.flour", key+"@now")
-	s.wants(s.ask("POST", "/batches/7/work", v), 200, `value="own-9@now" selected`)
+	s.wants(s.ask("POST", "/batches/7/work", v), 200, `value="own-10@now" selected`)
 	s.wants(s.ask("POST", "/batches/7/save", v), 303)
 	if b, _ = s.store.Get(context.Background(), 7); b.Request.Flours[0].Own.AbsorptionPct != 64 || b.Request.Flours[0].Flour != key {
 		t.Errorf("%+v", b.Request.Flours[0])
@@ -550,7 +550,7 @@ func TestOwnFlours(t *testing.T) {
 	s.wants(s.ask("POST", at+"/restore", url.Values{}), 303)
 	s.wants(s.ask("POST", "/batches/6/save", other), 303)
 	s.wants(s.ask("GET", "/cabinet/flours/99", nil), 404)
-	s.wants(s.ask("GET", "/cabinet/eggs/9", nil), 404) // a flour is no egg
+	s.wants(s.ask("GET", "/cabinet/eggs/10", nil), 404) // a flour is no egg
 	s.wants(s.ask("GET", "/cabinet/jam", nil), 404)
 	// Back to a shipped flour, the own one is forgotten.
 	v = s.typed(7)
@@ -576,7 +576,7 @@ func TestCabinet(t *testing.T) {
 		{"additions", url.Values{"name": {"Nettle"}, "kind": {"puree"}, "colour": {"#557733"}, "colour_word": {"green"}, "water_share": {"89"}, "fat_share": {"0.3"}, "protein_share": {"3"}, "ash_share": {"2"}, "uptake_g_per_g": {"0"}, "depth": {"12"}, "rest_more_min": {"10"}, "low_share": {"8"}, "high_share": {"20"}},
 			url.Values{"name": {"Jam"}, "kind": {"puree"}, "colour": {"#557733"}, "water_share": {"89"}, "fat_share": {"30"}, "protein_share": {"3"}, "ash_share": {"2"}, "uptake_g_per_g": {"0"}, "depth": {"12"}, "rest_more_min": {"10"}, "low_share": {"8"}, "high_share": {"2"}},
 			url.Values{"water_share": {"come to 124 %"}, "high_share": {"under the lowest dose"}}},
-		{"powders", url.Values{"of": {"Nettle tops"}, "fresh_g": {"900"}, "powder_g": {"104"}, "hours": {"9"}}, url.Values{"of": {"Nettle"}, "fresh_g": {"90"}, "powder_g": {"104"}, "hours": {"9"}}, url.Values{"powder_g": {"under the fresh"}}},
+		{"powders", url.Values{"of": {"Nettle tops"}, "fresh_g": {"900"}, "powder_g": {"104"}, "hours": {"10"}}, url.Values{"of": {"Nettle"}, "fresh_g": {"90"}, "powder_g": {"104"}, "hours": {"10"}}, url.Values{"powder_g": {"under the fresh"}}},
 	} {
 		s.wants(s.ask("GET", "/cabinet/"+c.path+"/new", nil), 200, "Keep it")
 		s.wants(s.ask("POST", "/cabinet/"+c.path, c.good), 303)
@@ -601,7 +601,7 @@ func TestCabinet(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if l := cab.Lots[len(cab.Lots)-1]; l.MeasuredWB != .125 || l.Key != "own-9" {
+	if l := cab.Lots[len(cab.Lots)-1]; l.MeasuredWB != .125 || l.Key != "own-10" {
 		t.Errorf("%+v", l)
 	}
 	if e := cab.Eggs[len(cab.Eggs)-1]; e.EdibleG != 54.8 || e.YolkG != 17.1 || e.PriceEach.String() != "0.3125" {
@@ -613,7 +613,7 @@ func TestCabinet(t *testing.T) {
 	s.wants(s.ask("POST", "/cabinet/house", url.Values{"prices.currency": {"£"}, "prices.egg_each": {"0.40"}}), 303)
 	s.wants(s.ask("POST", "/cabinet/house", url.Values{"prices.currency": {"£"}, "prices.egg_each": {"a few pence"}}), 422, "0 to 1,000,000", `value="a few pence"`)
 	s.wants(s.ask("POST", "/batches", url.Values{"name": {"New"}, "amount.by": {"portions"}, "amount.portions": {"4"}, "flours.0.flour": {"plain"}, "eggs.class": {"own-4"}, "cut.shape": {"fettuccine"}, "roll.machine": {"mixer-8"}}), 303)
-	b, _ := s.store.Get(context.Background(), 8)
+	b, _ := s.store.Get(context.Background(), 11)
 	if r := b.Request; r.Prices.Currency != "£" || r.Prices.EggEach.String() != "0.40" || r.Eggs.OwnClass == nil || r.MadeOn != today() {
 		t.Errorf("%+v", r)
 	}
@@ -628,15 +628,15 @@ func TestSecondDough(t *testing.T) {
 	w := s.ask("POST", "/batches/7/partner", s.typed(7))
 	s.wants(w, 303)
 	s.wants(s.ask("GET", w.Header().Get("Location"), nil), 200, "Tagliatelle for Saturday, second dough", `<a href="/batches/7">Tagliatelle for Saturday</a>`, "spinach, cooked and squeezed")
-	s.wants(s.ask("GET", "/batches/7", nil), 200, `<a href="/batches/8">`, "Part the two doughs")
+	s.wants(s.ask("GET", "/batches/7", nil), 200, `<a href="/batches/11">`, "Part the two doughs")
 	s.wants(s.ask("POST", "/batches/7/partner", s.typed(7)), 409, "a second dough already")
 	// Another room for one of them is told at the other.
-	v := s.typed(8)
+	v := s.typed(11)
 	v.Set("room.rh", "61")
-	s.wants(s.ask("POST", "/batches/8/save", v), 303)
+	s.wants(s.ask("POST", "/batches/11/save", v), 303)
 	s.wants(s.ask("GET", "/batches/7?at=room", nil), 200, "stands elsewhere", "21 °C and 61 %")
 	// Deleted, it is no partner; and it can be made anew.
-	s.wants(s.ask("POST", "/batches/8/delete", url.Values{}), 303)
+	s.wants(s.ask("POST", "/batches/11/delete", url.Values{}), 303)
 	if strings.Contains(s.ask("GET", "/batches/7", nil).Body.String(), "second dough</a>") {
 		t.Error("a deleted dough still stands at the head")
 	}

@@ -7,6 +7,7 @@ import (
 	"regexp"
 	"strings"
 
+	"hollen/internal/core/cut"
 	"hollen/internal/core/dough"
 	"hollen/internal/core/knead"
 	"hollen/internal/core/plan"
@@ -29,14 +30,19 @@ var wordFuncs = template.FuncMap{
 	"f2":        func(v float64) string { return fmt.Sprintf("%.2f", v) },
 	"g":         func(v float64) string { return fmt.Sprintf("%g", math.Round(v*100)/100) },
 	"add":       func(a, b int) int { return a + b },
+	"num":       func(n int) float64 { return float64(n) },
+	"div":       func(a, b float64) float64 { return a / b },
+	"drying":    func(d *draw.Drying) template.HTML { return template.HTML(d.SVG()) },
 	"sub":       func(a, b float64) float64 { return a - b },
 	"lower":     strings.ToLower,
 	"strip":     func(p *plan.Plan) template.HTML { return template.HTML(draw.Strip(p)) },
 	"eggs":      func(p *plan.Plan) template.HTML { return template.HTML(draw.Eggs(p)) },
 	"rollside":  func(p *plan.Plan) template.HTML { return template.HTML(draw.RollSide(p)) },
-	"sheet":     func(p *plan.Plan) template.HTML { return template.HTML(draw.SheetAbove(p)) },
-	"corner":    func(p *plan.Plan) template.HTML { return template.HTML(draw.Corner(p)) },
-	"nests":     func(p *plan.Plan) template.HTML { return template.HTML(draw.Nests(p)) },
+	"sheet":     func(p *plan.Plan, x *plan.CutPart) template.HTML { return template.HTML(draw.SheetAbove(p, x)) },
+	"corner":    func(x *plan.CutPart) template.HTML { return template.HTML(draw.Corner(x)) },
+	"nests":     func(x *plan.CutPart) template.HTML { return template.HTML(draw.Nests(x)) },
+	"rolledup":  func(p *plan.Plan, x *plan.CutPart) template.HTML { return template.HTML(draw.RolledUp(p, x)) },
+	"section":   func(p *plan.Plan, x *plan.CutPart) template.HTML { return template.HTML(draw.Section(p, x)) },
 	"span": func(lo, hi float64) string {
 		a, b := strings.TrimSuffix(plan.Grams(lo), " g"), strings.TrimSuffix(plan.Grams(hi), " g")
 		if a == b {
@@ -108,19 +114,28 @@ func keyFigure(p *plan.Plan, s plan.Stage) string {
 		return plan.Minutes(p.Rest.Min)
 	case plan.AtRoll:
 		stops := p.Roll.Machine.Stops
+		if p.Roped() {
+			return fmt.Sprintf("rope of %g mm", p.Roll.WidthMM)
+		}
 		if len(stops) == 0 {
 			return fmt.Sprintf("%.2g mm · %s", p.Roll.SheetMM, plan.Plural(len(p.Roll.Passes), "stage", "stages"))
 		}
 		return fmt.Sprintf("%s to %s · %d passes", stops[0].Label, p.Roll.TargetStop, len(p.Roll.Passes))
 	case plan.AtCut:
-		return fmt.Sprintf("%g mm · %d wide", p.Cut.RibbonMM, p.Cut.Across)
+		if p.Cut.Shape.Family != cut.Ribbon {
+			return plan.Plural(p.Cut.Count, "piece", "pieces")
+		}
+		return fmt.Sprintf("%g mm · %d wide", p.Cut.WidthMM, p.Cut.Across)
 	case plan.AtDry:
+		if p.Dry.Purpose == cut.NoDrying {
+			return "none needed"
+		}
 		if !p.Dry.Leather.Will {
 			return "will not dry"
 		}
 		return fmt.Sprintf("%.0f–%.0f min", p.Dry.Leather.FromMin, p.Dry.Leather.ToMin)
 	}
-	return plan.MinSec(p.Cook.DriedS)
+	return plan.MinSec(p.PotS())
 }
 
 // eggsPlanned is what the eggs of the plan weigh before they are cracked, g.
@@ -166,10 +181,20 @@ func automatic(p *plan.Plan) map[string]string {
 		"roll.target_mm":       n(p.Roll.TargetMM, 2),
 		"roll.pieces":          n(float64(p.Roll.Pieces), 0),
 		"roll.folds":           n(float64(p.Roll.Folds), 0),
-		"cut.width_mm":         n(p.Cut.RibbonMM, 2),
+		"cut.width_mm":         n(p.Cut.Shape.WidthMM, 2),
+		"cut.long_mm":          n(p.Cut.Shape.Long(), 2),
+		"cut.piece_g":          n(p.Cut.Shape.PieceG, 1),
+		"cut.fold_mm":          n(p.Rules().Cut.FoldMM, 0),
+		"dry.raw_g":            n(p.Cut.AllDoughG, 0),
+		"bench.pot_l":          n(p.Rules().Cook.PotL, 0),
+		"bench.pots":           "1",
+		"keep.days":            n(p.Keep.ToDays, 1),
 		"cut.min_length_mm":    n(p.Cut.MinMM, 0),
 		"cut.max_length_mm":    n(p.Cut.MaxMM, 0),
 		"cut.nest_g":           n(p.Cut.NestG, 0),
+	}
+	if f := p.Cut.Filling; f != nil {
+		out["cut.filling.piece_g"] = n(f.FitsG, 1)
 	}
 	for i, a := range p.Request.Additions {
 		if m := a.Price(); m != nil {

@@ -1,7 +1,7 @@
-// Package cook answers: how long in the pot, how much water and salt, and how long may it
-// be kept first?
+// Package cook answers: how long in the pot, how much water and salt in how many lots, and how
+// long may it be kept first?
 //
-//	te² = t²w²/(t²+w²),  seconds = 25 + 95·te²
+//	te² = t²w²/(t²+w²),  seconds = 25 + 95·te² + what a filling needs
 package cook
 
 import (
@@ -10,10 +10,18 @@ import (
 	"hollen/internal/core/rules"
 )
 
+// Piece is what goes into the pot.
+type Piece struct {
+	ThickMM float64 // the sheet, twice that at a seam, or the wall of a formed piece
+	WidthMM float64
+	Loss    float64 // of mass before the pot, share
+	FillS   float64 // what its filling needs beyond the dough, s
+}
+
 // Time is the minutes in the pot: the middle and the range to taste in, s. TasteOnly is
 // true for pieces so thick that no number helps.
 type Time struct {
-	Seconds   float64 `json:"seconds"`
+	Seconds   float64 `json:"seconds"` // fresh
 	FromS     float64 `json:"taste_from_s"`
 	ToS       float64 `json:"to_s"`
 	FrozenS   float64 `json:"from_frozen_s"`   // straight from the freezer
@@ -24,31 +32,74 @@ type Time struct {
 }
 
 // Effective returns the thickness that cooks, mm: te² = t²w²/(t²+w²).
-func Effective(sheetMM, widthMM float64) float64 {
-	t2, w2 := sheetMM*sheetMM, widthMM*widthMM
+func Effective(thickMM, widthMM float64) float64 {
+	t2, w2 := thickMM*thickMM, widthMM*widthMM
 	return math.Sqrt(t2 * w2 / (t2 + w2))
 }
 
-// Fresh returns the time for a ribbon of sheetMM by widthMM which has lost the share loss
-// of its mass in drying. House rule, ±25 %.
-func Fresh(r rules.Cook, sheetMM, widthMM, loss float64) Time {
-	te := Effective(sheetMM, widthMM)
-	s := r.BaseS + r.PerMM2S*te*te
+// Dried returns how long what takes s fresh takes after losing the share loss of its mass, s:
+// a fifth more for every 5 %.
+func Dried(r rules.Cook, s, loss float64) float64 { return s * (1 + r.DryGain*loss/r.DryPer) }
+
+// Of returns the time for a piece. House rule, ±25 %.
+func Of(r rules.Cook, p Piece) Time {
+	te := Effective(p.ThickMM, p.WidthMM)
+	s := r.BaseS + r.PerMM2S*te*te + p.FillS
 	o := Time{Seconds: s, TeMM: te, TasteOnly: te > r.TasteOnlyMM}
-	o.DriedS = s * (1 + r.DryGain*loss/r.DryPer)
-	o.FromS, o.ToS = s*(1-r.Spread), o.DriedS*(1+r.Spread)
+	o.DriedS = Dried(r, s, p.Loss)
+	o.FromS, o.ToS = o.DriedS*(1-r.Spread), o.DriedS*(1+r.Spread)
 	o.FrozenS = s + r.FrozenMoreS
 	o.InPanS = max(s-r.PanLessS, r.BaseS)
 	return o
 }
 
-// Pot is water and salt for a mass of pasta.
+// Pot is water and salt for a mass of pasta, and the lots it goes in.
 type Pot struct {
-	WaterL float64 `json:"water_l"`
+	WaterL float64 `json:"water_l"` // for all at once
 	SaltG  float64 `json:"salt_g"`
+	PotL   float64 `json:"pot_l"`    // the pot there is
+	Lots   int     `json:"lots"`     // one after the other
+	LotG   float64 `json:"lot_g"`    // of pasta
+	FillL  float64 `json:"pot_fill"` // water in the pot, L
+	DoseG  float64 `json:"pot_salt_g"`
 }
 
-// For returns the pot for pastaG g: 1 L of water and 10 g of salt to 100 g.
-func For(r rules.Cook, pastaG float64) Pot {
-	return Pot{pastaG * r.WaterPerPasta / 1000, pastaG * r.SaltPerPasta}
+// For returns the pot for pastaG g: 1 L of water and 10 g of salt to 100 g, in as many lots as
+// pots of potL litres, filled four fifths, take.
+func For(r rules.Cook, pastaG, potL float64, pots int) Pot {
+	o := Pot{WaterL: pastaG * r.WaterPerPasta / 1000, SaltG: pastaG * r.SaltPerPasta, PotL: potL}
+	most := potL * r.PotFill * float64(pots)
+	o.Lots = max(1, int(math.Ceil(o.WaterL/most-1e-9)))
+	each := float64(o.Lots * pots)
+	if o.Lots == 1 { // no more pots than it takes
+		each = max(1, math.Ceil(o.WaterL/(potL*r.PotFill)-1e-9))
+	}
+	o.LotG = pastaG / each
+	o.FillL = o.LotG * r.WaterPerPasta / 1000
+	o.DoseG = o.LotG * r.SaltPerPasta
+	return o
+}
+
+// Place is where pasta is kept.
+type Place string
+
+// The places.
+const (
+	Fridge  Place = "fridge"
+	Freezer Place = "freezer"
+	Shelf   Place = "shelf" // dried to keep
+)
+
+// Days returns how long pasta keeps there by the usual cautious advice, days: from and to.
+// Local food rules come first.
+func Days(r rules.Safety, at Place, rawFilling bool) (from, to float64) {
+	switch {
+	case at == Freezer:
+		return r.FreezeLowDays, r.FreezeDays
+	case at == Shelf:
+		return r.DriedDays, r.DriedDays
+	case rawFilling:
+		return r.RawFillDays, r.RawFillDays
+	}
+	return r.FridgeLowDays, r.FridgeDays
 }

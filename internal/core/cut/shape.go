@@ -1,48 +1,208 @@
-// Package cut answers: how many ribbons does a sheet give, how long are they, how many make
-// a nest, and what is left as trimmings?
+// Package cut answers: how is a shape laid on the sheet, how many ribbons or pieces does it
+// give, how much filling do they take, and what becomes of the trimmings?
+//
+//	ribbons   n along with L'/n nearest the length wished for, ⌊W'/pitch⌋ across
+//	squares   ⌊(L'+g)/(a+g)⌋ · ⌊(W'+g)/(b+g)⌋
+//	rounds    the best of rows in a grid and rows nested, both ways round
+//	filling   1.05 · 0.6 · A · h/1000 g, A the area the seam leaves free, mm²
 package cut
 
-// Tool is what cuts a ribbon.
-type Tool string
-
-// The two tools of this package.
-const (
-	Knife  Tool = "knife"
-	Cutter Tool = "cutter"
+import (
+	"errors"
+	"fmt"
+	"slices"
+	"strings"
+	"unicode/utf8"
 )
 
-// Shape is a ribbon. Names differ by region, so the millimetres always stand beside it.
+// Family is what kind of thing a shape is.
+type Family string
+
+// The families.
+const (
+	Ribbon Family = "ribbon" // cut to a width
+	Piece  Family = "piece"  // flat pieces of sheet, some of them pinched or rolled after
+	Filled Family = "filled" // sheet round a filling
+	Formed Family = "formed" // by hand from a rope, by count and mass
+)
+
+// Outline is what a piece is cut as.
+type Outline string
+
+// The outlines.
+const (
+	Rectangle Outline = "rectangle"
+	Round     Outline = "round"
+)
+
+// Close is how a filled piece is closed.
+type Close string
+
+// The ways of closing.
+const (
+	TwoSheets   Close = "two_sheets"   // one sheet laid on another
+	FoldedSheet Close = "folded_sheet" // the sheet folded over the filling, then cut
+	FoldedPiece Close = "folded_piece" // each cut piece folded onto itself
+)
+
+// Tool is what cuts a shape.
+type Tool string
+
+// The tools.
+const (
+	Knife  Tool = "knife"
+	Cutter Tool = "cutter" // of a machine
+	Wheel  Tool = "wheel"  // straight or fluted
+	Ring   Tool = "ring"   // round cutter; a cup will do
+	Hand   Tool = "hand"
+)
+
+// Purposes of drying a shape before it is cooked.
+const (
+	HoldShape = "hold its shape"
+	Handle    = "handle"
+	ForCutter = "cutter"
+	NoDrying  = "none"
+)
+
+// Shape is one way to cut or form the dough. Names differ by region, so the millimetres always
+// stand beside it. Lengths mm, raw; masses g.
 type Shape struct {
 	Key         string  `json:"key"`
 	Name        string  `json:"name"`
-	SheetMM     float64 `json:"sheet_mm"`      // raw sheet
-	WidthMM     float64 `json:"width_mm"`      // raw ribbon
-	MinLengthMM float64 `json:"min_length_mm"` // shortest ribbon still right
-	MaxLengthMM float64 `json:"max_length_mm"` // longest ribbon still right
-	LengthMM    float64 `json:"length_mm"`     // nominal
-	Tool        Tool    `json:"tool"`
-	PortionG    float64 `json:"portion_g"` // raw, a main course or in broth
-	Purpose     string  `json:"dry_purpose"`
-	Sauce       string  `json:"sauce"`
+	Family      Family  `json:"family"`
+	Outline     Outline `json:"outline,omitempty"`       // of a piece, filled or not
+	Close       Close   `json:"close,omitempty"`         // of a filled one
+	SheetMM     float64 `json:"sheet_mm"`                // raw sheet; the wall of a formed piece
+	WidthMM     float64 `json:"width_mm"`                // of the ribbon; a piece's side or diameter
+	FromMM      float64 `json:"width_from_mm,omitempty"` // of a ribbon: narrowest that is still called so
+	ToMM        float64 `json:"width_to_mm,omitempty"`   // and widest
+	LongMM      float64 `json:"long_mm,omitempty"`       // a rectangle's other side; 0: as wide
+	MinLengthMM float64 `json:"min_length_mm,omitempty"` // shortest ribbon still right
+	MaxLengthMM float64 `json:"max_length_mm,omitempty"` // longest ribbon still right
+	LengthMM    float64 `json:"length_mm,omitempty"`     // nominal
+	RopeMM      float64 `json:"rope_mm,omitempty"`       // diameter of the rope a formed piece is cut from
+	PieceG      float64 `json:"piece_g,omitempty"`       // of a formed piece
+	CookedMM    float64 `json:"cooked_mm,omitempty"`     // 0: 1.12 times raw
+	Tool        Tool    `json:"tool"`                    //
+	StandIn     string  `json:"tool_stand_in,omitempty"` // what will do instead
+	PortionG    float64 `json:"portion_g"`               // raw, with its filling
+	Purpose     string  `json:"dry_purpose"`             //
+	Sauce       string  `json:"sauce"`                   // in a line
+	Dough       string  `json:"suits_dough,omitempty"`   // in a line
+	How         string  `json:"how,omitempty"`           // what is done after the cut, in a line
+	Caution     string  `json:"caution,omitempty"`       //
 }
 
-// Shipped returns the ribbons, narrow to wide. Widths and thicknesses are raw; the wide
-// tagliatella comes out at 8 mm cooked.
-func Shipped() []Shape {
-	ribbon := func(key, name string, t, w float64, tool Tool, portion float64, purpose, sauce string) Shape {
-		return Shape{key, name, t, w, 250, 350, 300, tool, portion, purpose, sauce}
+// Limits are the least and most each measure of a shape may be.
+var Limits = []struct {
+	Key      string
+	Min, Max float64
+	Zero     bool // 0 says that there is none
+	At       func(*Shape) *float64
+}{
+	{"sheet_mm", .4, 6, false, func(s *Shape) *float64 { return &s.SheetMM }},
+	{"width_mm", .8, 400, false, func(s *Shape) *float64 { return &s.WidthMM }},
+	{"width_from_mm", .8, 400, true, func(s *Shape) *float64 { return &s.FromMM }},
+	{"width_to_mm", .8, 400, true, func(s *Shape) *float64 { return &s.ToMM }},
+	{"long_mm", 4, 600, true, func(s *Shape) *float64 { return &s.LongMM }},
+	{"min_length_mm", 60, 2000, true, func(s *Shape) *float64 { return &s.MinLengthMM }},
+	{"max_length_mm", 60, 2500, true, func(s *Shape) *float64 { return &s.MaxLengthMM }},
+	{"length_mm", 60, 2500, true, func(s *Shape) *float64 { return &s.LengthMM }},
+	{"rope_mm", 4, 40, true, func(s *Shape) *float64 { return &s.RopeMM }},
+	{"piece_g", .2, 30, true, func(s *Shape) *float64 { return &s.PieceG }},
+	{"cooked_mm", .8, 500, true, func(s *Shape) *float64 { return &s.CookedMM }},
+	{"portion_g", 20, 400, false, func(s *Shape) *float64 { return &s.PortionG }},
+}
+
+// Check returns an error, naming the field, for every part of s that cannot be used.
+func (s Shape) Check() error {
+	var errs []error
+	bad := func(field, format string, a ...any) {
+		errs = append(errs, fmt.Errorf(field+": "+format, a...))
 	}
-	return []Shape{
-		ribbon("angel-hair", "Angel hair", .8, 1, Cutter, 70, "cutter", "broth, or butter and little else"),
-		ribbon("tagliolini", "Tagliolini", .8, 2.5, Cutter, 110, "cutter", "light: butter, lemon, shellfish"),
-		ribbon("square-cut", "Square-cut", 2.4, 2.4, Cutter, 120, "cutter", "sturdy: tomato, lamb, sheep's cheese"),
-		ribbon("cutter-spaghetti", "Cutter spaghetti", 1.5, 2, Cutter, 120, "cutter", "oil, garlic, tomato"),
-		ribbon("linguine", "Linguine", 1.2, 3.5, Cutter, 120, "cutter", "fish, clams, green herbs"),
-		ribbon("fettuccine", "Fettuccine", 1.1, 6, Cutter, 120, "cutter", "cream, butter and cheese"),
-		ribbon("tagliatelle", "Tagliatelle", .85, 7, Knife, 120, "hold its shape", "a long-cooked meat sauce"),
-		ribbon("mafalde", "Mafalde", 1.0, 20, Knife, 120, "hold its shape", "soft cheese, mushrooms"),
-		ribbon("pappardelle", "Pappardelle", .9, 25, Knife, 120, "hold its shape", "game, wild mushrooms, heavy sauces"),
+	if n := utf8.RuneCountInString(s.Name); n < 1 || n > 60 || !oneLine(s.Name) {
+		bad("name", "1 to 60 letters on one line are allowed")
 	}
+	for key, text := range map[string]string{"sauce": s.Sauce, "suits_dough": s.Dough, "how": s.How, "caution": s.Caution, "tool_stand_in": s.StandIn} {
+		if utf8.RuneCountInString(text) > 200 || !oneLine(text) {
+			bad(key, "at most 200 letters on one line are allowed")
+		}
+	}
+	for _, l := range Limits {
+		if v := *l.At(&s); !(v >= l.Min && v <= l.Max) && !(l.Zero && v == 0) {
+			bad(l.Key, "%g; %g to %g is allowed", v, l.Min, l.Max)
+		}
+	}
+	if !slices.Contains([]string{HoldShape, Handle, ForCutter, NoDrying}, s.Purpose) {
+		bad("dry_purpose", "%q; one of hold its shape, handle, cutter, none", s.Purpose)
+	}
+	if !slices.Contains([]Tool{Knife, Cutter, Wheel, Ring, Hand}, s.Tool) {
+		bad("tool", "%q; one of knife, cutter, wheel, ring, hand", s.Tool)
+	}
+	switch s.Family {
+	case Ribbon:
+		if s.MinLengthMM == 0 || s.MaxLengthMM < s.MinLengthMM {
+			bad("max_length_mm", "a ribbon has a shortest length and a longest that is no shorter")
+		}
+		if s.Tool != Knife && s.Tool != Cutter {
+			bad("tool", "a ribbon is cut with a knife or a cutter")
+		}
+		if s.FromMM > s.WidthMM || s.ToMM != 0 && s.ToMM < s.WidthMM {
+			bad("width_mm", "it lies between the narrowest and the widest")
+		}
+	case Piece, Filled:
+		if s.Outline != Rectangle && s.Outline != Round {
+			bad("outline", "%q; rectangle or round", s.Outline)
+		}
+		if s.WidthMM < 4 {
+			bad("width_mm", "%g; a piece is at least 4 mm wide", s.WidthMM)
+		}
+		if (s.Tool == Ring) != (s.Outline == Round) || s.Tool == Cutter || s.Tool == Hand {
+			bad("tool", "rounds are cut with a ring, other pieces with a knife or a wheel")
+		}
+		if s.Family == Filled {
+			if !slices.Contains([]Close{TwoSheets, FoldedSheet, FoldedPiece}, s.Close) || s.Close == FoldedSheet && s.Outline == Round {
+				bad("close", "two_sheets, folded_piece, or folded_sheet unless round")
+			}
+			if min(s.WidthMM, or(s.LongMM, s.WidthMM)) < 24 {
+				bad("width_mm", "a filled piece needs 24 mm for seam and filling")
+			}
+		}
+	case Formed:
+		if s.PieceG == 0 || s.RopeMM == 0 {
+			bad("piece_g", "a formed piece has a mass and a rope it is cut from")
+		}
+		if s.Tool != Hand {
+			bad("tool", "formed by hand")
+		}
+	default:
+		bad("family", "%q; one of ribbon, piece, filled, formed", s.Family)
+	}
+	return errors.Join(errs...)
+}
+
+// Sized is s with its millimetres, as a maker reads it: "Ravioli, 50 × 50 mm, sheet 0.7".
+func (s Shape) Sized() string {
+	switch {
+	case s.Family == Formed:
+		return fmt.Sprintf("%s, %g mm, %g g each", s.Name, s.WidthMM, s.PieceG)
+	case s.Family == Ribbon:
+		return fmt.Sprintf("%s, %g × %g mm", s.Name, s.WidthMM, s.SheetMM)
+	case s.Outline == Round:
+		return fmt.Sprintf("%s, %g mm round × %g", s.Name, s.WidthMM, s.SheetMM)
+	}
+	return fmt.Sprintf("%s, %g × %g mm × %g", s.Name, s.WidthMM, or(s.LongMM, s.WidthMM), s.SheetMM)
+}
+
+// Long returns a rectangle's other side, mm.
+func (s Shape) Long() float64 { return or(s.LongMM, s.WidthMM) }
+
+func or(v, otherwise float64) float64 {
+	if v == 0 {
+		return otherwise
+	}
+	return v
 }
 
 // Find returns the shipped shape of that key and whether there is one.
@@ -53,4 +213,8 @@ func Find(key string) (Shape, bool) {
 		}
 	}
 	return Shape{}, false
+}
+
+func oneLine(s string) bool {
+	return utf8.ValidString(s) && !strings.ContainsFunc(s, func(c rune) bool { return c < ' ' })
 }

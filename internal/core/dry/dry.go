@@ -109,3 +109,74 @@ func (o Rate) At(r rules.Dry, loss float64) Window {
 	}
 	return Window{loss, m, m * r.WindowFactor, true}
 }
+
+// LossAt returns the share of the mass that is gone after so many minutes: Minutes the other
+// way round, without its limit of two hours.
+func (o Rate) LossAt(r rules.Dry, minutes float64) float64 {
+	if o.DeltaGM3 <= r.LeastGM3 || minutes <= 0 {
+		return 0
+	}
+	first := min(r.ConstantLoss, max(0, o.EndLoss))
+	at := first / o.PerMin
+	if minutes <= at {
+		return minutes * o.PerMin
+	}
+	reach := o.EndLoss - first
+	if reach <= 0 {
+		return first
+	}
+	return first + reach*(1-math.Exp(-(minutes-at)*o.PerMin/reach))
+}
+
+// KeepG returns what rawG g of pasta weigh when they are dry enough to keep, g:
+// raw·(1−water)/(1−.125). waterShare is of the raw pasta, 0–1.
+func KeepG(r rules.Dry, rawG, waterShare float64) float64 {
+	return rawG * (1 - waterShare) / (1 - r.KeepWB)
+}
+
+// Weighing is one check-weigh: minutes since the first, and g.
+type Weighing struct{ Min, G float64 }
+
+// Drying is where a lot that dries to keep stands, by its last weighing.
+type Drying struct {
+	Loss     float64 `json:"loss"`        // share of the raw mass
+	Moisture float64 `json:"moisture_wb"` // share wet basis
+	MoreG    float64 `json:"more_g"`      // still to lose
+	Done     bool    `json:"done"`
+	MoreMin  float64 `json:"more_min"` // at the pace of the last two weighings; 0: not known
+	Stalled  bool    `json:"stalled"`  // this air, or this pace, never gets there
+}
+
+// Follow judges the weighings of rawG g of pasta with that share of water, in air that stops at
+// the loss endLoss. The pace is that of the last two, slowing towards the end.
+func Follow(r rules.Dry, rawG, waterShare, endLoss float64, log []Weighing) (d Drying, ok bool) {
+	if len(log) == 0 || rawG <= 0 {
+		return d, false
+	}
+	last, target := log[len(log)-1], KeepG(r, rawG, waterShare)
+	d.Loss = 1 - last.G/rawG
+	d.Moisture = max(0, 1-rawG*(1-waterShare)/last.G)
+	d.MoreG = max(0, last.G-target)
+	if d.Done = last.G <= target+1e-9; d.Done || len(log) < 2 {
+		return d, true
+	}
+	before, end := log[len(log)-2], rawG*(1-endLoss)
+	if end >= target || before.G <= last.G || last.G <= end {
+		d.Stalled = true
+		return d, true
+	}
+	pace := math.Log((before.G-end)/(last.G-end)) / (last.Min - before.Min)
+	d.MoreMin = math.Log((last.G-end)/(target-end)) / pace
+	return d, true
+}
+
+// Trays returns how many trays n nests or pieces of sizeMM mm fill in one layer, and how many
+// go on one; 0 where none fits.
+func Trays(r rules.Dry, n int, sizeMM float64) (trays, each int) {
+	step := sizeMM + r.TrayGapMM
+	each = int((r.TrayLongMM+r.TrayGapMM)/step) * int((r.TrayWideMM+r.TrayGapMM)/step)
+	if each == 0 || n == 0 {
+		return 0, each
+	}
+	return (n + each - 1) / each, each
+}

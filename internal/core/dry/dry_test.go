@@ -56,3 +56,58 @@ func TestBoardLoss(t *testing.T) {
 		t.Errorf("in fog: %v g", g)
 	}
 }
+
+// LossAt undoes Minutes.
+func TestLossAtUndoesMinutes(t *testing.T) {
+	r := rules.Default().Dry
+	o := Of(r, Sheet{.9, 1.214, .373, .107}, Room{22, .45, Still}, 2)
+	for loss := .005; loss < .2; loss += .005 {
+		m, _ := o.Minutes(r, loss)
+		if back := o.LossAt(r, m); math.Abs(back-loss) > 1e-9 {
+			t.Errorf("%v → %v min → %v", loss, m, back)
+		}
+	}
+	if far := o.LossAt(r, 1e6); math.Abs(far-o.EndLoss) > 1e-6 {
+		t.Errorf("ends at %v, not %v", far, o.EndLoss)
+	}
+	if fog := Of(r, Sheet{.9, 1.214, .373, .2}, Room{22, .96, Still}, 2); fog.LossAt(r, 60) != 0 {
+		t.Error("it dries in fog")
+	}
+}
+
+func TestFollowToKeep(t *testing.T) {
+	r := rules.Default().Dry
+	const raw, water, end = 1000., .373, .30 // it would stop at 700 g; 12.5 % moisture is 716.6 g
+	target := KeepG(r, raw, water)
+	if math.Abs(target-716.57) > .01 {
+		t.Fatalf("target %v", target)
+	}
+	at := func(min float64) Weighing { return Weighing{min, 700 + 300*math.Exp(-min/200)} }
+	d, ok := Follow(r, raw, water, end, []Weighing{at(100), at(240)})
+	want := 200*math.Log(300/(target-700)) - 240
+	if !ok || d.Done || d.Stalled || math.Abs(d.MoreMin-want) > .01 || math.Abs(d.MoreG-(at(240).G-target)) > 1e-9 {
+		t.Errorf("%+v, want %v min more", d, want)
+	}
+	if d, _ = Follow(r, raw, water, end, []Weighing{{0, 716}}); !d.Done || math.Abs(d.Moisture-(1-627/716.)) > 1e-9 {
+		t.Errorf("at 716 g: %+v", d)
+	}
+	if d, _ = Follow(r, raw, water, .2, []Weighing{{0, 900}, {60, 850}}); !d.Stalled {
+		t.Errorf("air that stops at 800 g: %+v", d)
+	}
+	if _, ok = Follow(r, raw, water, end, nil); ok {
+		t.Error("nothing weighed, and judged")
+	}
+}
+
+func TestTraysHoldAll(t *testing.T) {
+	r := rules.Default().Dry
+	if n, each := Trays(r, 13, 90); n != 1 || each != 24 {
+		t.Errorf("13 nests: %d trays of %d", n, each)
+	}
+	if n, each := Trays(r, 25, 90); n != 2 || each != 24 {
+		t.Errorf("25 nests: %d trays of %d", n, each)
+	}
+	if n, each := Trays(r, 3, 900); n != 0 || each != 0 {
+		t.Errorf("too big for a tray: %d of %d", n, each)
+	}
+}

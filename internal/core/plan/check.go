@@ -6,8 +6,12 @@ import (
 	"math"
 	"reflect"
 	"strings"
+	"time"
 
+	"hollen/internal/core/cook"
+	"hollen/internal/core/cut"
 	"hollen/internal/core/egg"
+	"hollen/internal/core/rules"
 )
 
 // Counts says whether the field of that path counts: of the amounts only the one By names
@@ -35,6 +39,17 @@ func (r *Request) Check() error {
 	}
 	if n := len(r.Acts); n > MaxActs {
 		errs = append(errs, FieldError{"acts", "Acts", fmt.Sprint(n), fmt.Sprintf("at most %d are recorded", MaxActs)})
+	}
+	if n := len(r.Cut.Also); n > MaxShapes {
+		errs = append(errs, FieldError{"cut.also", "Other shapes", fmt.Sprint(n), fmt.Sprintf("at most %d are allowed", MaxShapes)})
+	}
+	if n := len(r.Dry.Log); n > MaxChecks {
+		errs = append(errs, FieldError{"dry.checks", "Check-weighings", fmt.Sprint(n), fmt.Sprintf("at most %d are allowed", MaxChecks)})
+	}
+	for i, x := range r.Cut.Also {
+		if x.Shape == "" {
+			errs = append(errs, FieldError{fmt.Sprintf("cut.also.%d.shape", i), "Another shape", "", "a shape that is not there is left out of the list"})
+		}
 	}
 	for i, a := range r.Acts {
 		if a.Kind == "" {
@@ -81,9 +96,8 @@ func (r *Request) Check() error {
 				errs = append(errs, FieldError{"clock.roll_at", "I roll at", r.Clock.RollAt, "it must be after the start, " + r.Clock.From})
 			}
 		}
-		if lo, hi := r.lengths(); lo > hi {
-			errs = append(errs, FieldError{"cut.max_length_mm", "Longest ribbon", fmt.Sprintf("%g", hi), fmt.Sprintf("it cannot be under the shortest ribbon, %g mm", lo)})
-		}
+		errs = append(errs, r.checkCut()...)
+		errs = append(errs, r.checkKeep()...)
 	}
 	return errors.Join(errs...)
 }
@@ -98,3 +112,51 @@ func (k Kept) sound(key string) error {
 
 // Same says whether two kept things have the same figures.
 func Same(a, b Kept) bool { return reflect.DeepEqual(a.Value, b.Value) }
+
+// checkCut returns what is wrong with the shapes together.
+func (r *Request) checkCut() (errs []error) {
+	s := r.sized(0)
+	if lo, hi := r.lengths(); s.Family == cut.Ribbon && lo > hi {
+		errs = append(errs, FieldError{"cut.max_length_mm", "Longest ribbon", fmt.Sprintf("%g", hi), fmt.Sprintf("it cannot be under the shortest ribbon, %g mm", lo)})
+	} else if err := s.Check(); err != nil {
+		line, _, _ := strings.Cut(err.Error(), "\n")
+		key, text, _ := strings.Cut(line, ": ")
+		f, ok := FieldAt("cut." + key)
+		if !ok {
+			f, _ = FieldAt("cut.shape")
+		}
+		errs = append(errs, FieldError{f.Path, f.Label, f.Get(r), text})
+	}
+	rest := r.Amount.Portions
+	for i, x := range r.Cut.Also {
+		if other := x.Kind(); s.Family == cut.Formed || other.Family == cut.Formed {
+			errs = append(errs, FieldError{fmt.Sprintf("cut.also.%d.shape", i), "Another shape", x.Shape, "what is formed from a rope is a batch of its own"})
+		}
+		if rest -= x.Portions; rest < 1 && r.Amount.By == "portions" {
+			errs = append(errs, FieldError{fmt.Sprintf("cut.also.%d.portions", i), "Portions", fmt.Sprintf("%g", x.Portions), fmt.Sprintf("of %g portions in all at least one stays for the first shape", r.Amount.Portions)})
+			break
+		}
+	}
+	return errs
+}
+
+// checkKeep returns what is wrong with keeping and check-weighing.
+func (r *Request) checkKeep() (errs []error) {
+	if d := r.Keep.Days; d != nil && strings.TrimSpace(r.Keep.Note) == "" {
+		if _, usual := cook.Days(rules.Default().Safety, r.Keep.Where, r.Cut.Filling.Kind == "raw"); r.Keep.Where != "" && *d > usual {
+			errs = append(errs, FieldError{"keep.note", "Your reason", "", fmt.Sprintf("longer than the usual %s needs your own reason, to stand on the label", days(usual))})
+		}
+	}
+	last := time.Time{}
+	for i, x := range r.Dry.Log {
+		at, err := At(x.At)
+		if err != nil {
+			continue
+		}
+		if !at.After(last) {
+			errs = append(errs, FieldError{fmt.Sprintf("dry.checks.%d.at", i), "Weighed at", x.At, "each weighing is later than the one before it"})
+		}
+		last = at
+	}
+	return errs
+}

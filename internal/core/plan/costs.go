@@ -42,9 +42,9 @@ func (p *Plan) cost() {
 		byMass(a.Name, a.MassG, r.Additions[i].Price())
 	}
 	if r.Prices.Filling != nil {
-		line("Filling and sauce", "", "batch", r.Prices.Filling, func(m cost.Money) cost.Money { return m })
+		line("Filling and sauce", fillWords(p.Cut.FillTotalG), "batch", r.Prices.Filling, func(m cost.Money) cost.Money { return m })
 	}
-	c.HandsMin = p.rules.Safety.MixMin + p.Knead.Min + p.Roll.MinutesAll + p.Cut.CutMin
+	c.HandsMin = p.rules.Safety.MixMin + p.Knead.Min + p.Roll.MinutesAll + p.Cut.AllMin
 	if r.Prices.WageHour != nil {
 		line("Hands", Minutes(c.HandsMin), "hour", r.Prices.WageHour, func(m cost.Money) cost.Money { return m.Times(math.Round(c.HandsMin) / 60) })
 	}
@@ -52,7 +52,7 @@ func (p *Plan) cost() {
 		c.Total += l.Cost
 	}
 	c.InG = f.Dough.MassG + p.Room.BoardLossG
-	c.SellableG = p.Cut.RibbonsG
+	c.SellableG = p.Cut.AllMadeG
 	c.PerPortion, c.PerKG = c.Total.Over(f.Portions), c.Total.Over(c.SellableG/1000)
 	c.Yield = c.SellableG / f.FlourG
 	p.Cost = c
@@ -78,4 +78,11 @@ func (p *Plan) eggsUsed() (out []struct {
 		}
 	}
 	return out
+}
+
+func fillWords(g float64) string {
+	if g == 0 {
+		return ""
+	}
+	return Grams(g)
 }

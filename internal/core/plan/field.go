@@ -7,6 +7,7 @@ import (
 	"strings"
 	"unicode/utf8"
 
+	"hollen/internal/core/cook"
 	"hollen/internal/core/cost"
 	"hollen/internal/core/cut"
 	"hollen/internal/core/doctor"
@@ -225,6 +226,10 @@ func (f Field) text(r *Request) *string {
 	case *roll.Mode:
 		return (*string)(v)
 	case *cut.Tool:
+		return (*string)(v)
+	case *cut.Pattern:
+		return (*string)(v)
+	case *cook.Place:
 		return (*string)(v)
 	case *dry.Air:
 		return (*string)(v)

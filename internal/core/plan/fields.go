@@ -4,6 +4,7 @@ import (
 	"fmt"
 
 	"hollen/internal/core/addition"
+	"hollen/internal/core/cook"
 	"hollen/internal/core/cut"
 	"hollen/internal/core/doctor"
 	"hollen/internal/core/egg"
@@ -52,6 +53,7 @@ func buildFields() (all []Field) {
 	}
 	keeping := func(f Field, own func(*Request) owner) Field { f.own = own; return f }
 	classes := options(egg.Classes(), func(c egg.Class) Option { return Option{c.Key, fmt.Sprintf("%s, %g g", c.Name, c.EdibleG)} })
+	shapes := options(cut.Shipped(), func(s cut.Shape) Option { return Option{s.Key, s.Sized()} })
 	all = []Field{
 		{Path: "name", Stage: AtFormula, Label: "Name", Kind: Text, Min: 1, Max: 80, at: func(r *Request) any { return &r.Name }},
 		{Path: "made_on", Stage: AtRoom, Label: "Made on", Kind: Date, Optional: true, at: func(r *Request) any { return &r.MadeOn }},
@@ -132,21 +134,42 @@ func buildFields() (all []Field) {
 		number(AtRoll, "roll.stripes.pitch_mm", "One every", "mm", 3, 400, 1, func(r *Request) any { return &r.Roll.Stripes.PitchMM }),
 		flag(AtRoll, "roll.last_twice", "Last stop twice", func(r *Request) any { return &r.Roll.LastTwice }),
 
-		choice(AtCut, "cut.shape", "Shape", func(r *Request) any { return &r.Cut.Shape },
-			options(cut.Shipped(), func(s cut.Shape) Option {
-				return Option{s.Key, fmt.Sprintf("%s, %g × %g mm", s.Name, s.WidthMM, s.SheetMM)}
-			})...),
-		optional(number(AtCut, "cut.width_mm", "Ribbon width", "mm", .8, 120, .5, func(r *Request) any { return &r.Cut.Width })),
+		keeping(choice(AtCut, "cut.shape", "Shape", func(r *Request) any { return &r.Cut.Shape }, shapes...), func(r *Request) owner { return own(&r.Cut.Own, keptShape) }),
+		optional(number(AtCut, "cut.width_mm", "Width", "mm", .8, 400, .5, func(r *Request) any { return &r.Cut.Width })),
+		optional(number(AtCut, "cut.long_mm", "Long side", "mm", 4, 600, 1, func(r *Request) any { return &r.Cut.Long })),
 		optional(number(AtCut, "cut.min_length_mm", "Shortest ribbon", "mm", 60, 2000, 10, func(r *Request) any { return &r.Cut.Min })),
 		optional(number(AtCut, "cut.max_length_mm", "Longest ribbon", "mm", 60, 2500, 10, func(r *Request) any { return &r.Cut.Max })),
 		optional(number(AtCut, "cut.nest_g", "Nest", "g", 20, 500, 5, func(r *Request) any { return &r.Cut.NestG })),
+		optional(number(AtCut, "cut.piece_g", "A piece", "g", .2, 30, .1, func(r *Request) any { return &r.Cut.PieceG })),
+		optional(number(AtCut, "cut.fold_mm", "Rolled up", "mm", 20, 200, 5, func(r *Request) any { return &r.Cut.FoldMM })),
 		choice(AtCut, "cut.tool", "Cut with", func(r *Request) any { return &r.Cut.Tool },
-			Option{"", "As the shape asks"}, Option{string(cut.Knife), "Knife, rolled up loosely"}, Option{string(cut.Cutter), "Cutter"}),
+			Option{"", "As the shape asks"}, Option{string(cut.Knife), "Knife, rolled up loosely"}, Option{string(cut.Cutter), "The machine’s cutter"}),
+		choice(AtCut, "cut.pattern", "Laid", func(r *Request) any { return &r.Cut.Pattern },
+			Option{"", "Whichever gives more"}, Option{string(cut.Grid), "In a grid"}, Option{string(cut.Staggered), "Staggered"}),
+		choice(AtCut, "cut.trimmings", "Trimmings", func(r *Request) any { return &r.Cut.Scraps },
+			Option{"", "Maltagliati"}, Option{"soup", "Soup bag in the freezer"}, Option{"back", "Back into the next piece"}),
+		Field{Path: "cut.filling.name", Stage: AtCut, Label: "Filling", Kind: Text, Max: 60, at: func(r *Request) any { return &r.Cut.Filling.Name }},
+		choice(AtCut, "cut.filling.kind", "It is", func(r *Request) any { return &r.Cut.Filling.Kind },
+			Option{"", "Cooked, or fresh cheese"}, Option{"raw", "Raw meat or fish"}),
+		Field{Path: "cut.filling.allergens", Stage: AtCut, Label: "Its allergens", Kind: Text, Max: 80, at: func(r *Request) any { return &r.Cut.Filling.Allergens }},
+		optional(number(AtCut, "cut.filling.piece_g", "Filling in each", "g", .2, 60, .1, func(r *Request) any { return &r.Cut.Filling.PieceG })),
 
-		choice(AtDry, "dry.on", "Sheets lie on", func(r *Request) any { return &r.Dry.On }, Option{"rack", "A rack, both faces open"}, Option{"board", "A board, one face open"}),
+		choice(AtDry, "dry.on", "Sheets lie on", func(r *Request) any { return &r.Dry.On }, Option{"rack", "A rack, both faces open"}, Option{"board", "A board or tray, one face open"}),
 		choice(AtDry, "room.air", "Air", func(r *Request) any { return &r.Room.Air }, Option{"still", "Still"}, Option{"fan", "A gentle fan"}),
+		flag(AtDry, "dry.keep", "Dry it to keep", func(r *Request) any { return &r.Dry.Keep }),
+		optional(number(AtDry, "dry.raw_g", "Hung up, raw", "g", 10, 60000, 10, func(r *Request) any { return &r.Dry.RawG })),
+		optional(number(AtDry, "bench.rack_rod_m", "Rod on the racks", "m", .2, 100, .5, func(r *Request) any { return &r.Bench.RodM })),
+		optional(count(AtDry, "bench.trays", "Trays of 600 × 400", "", 1, 200, 1, func(r *Request) any { return &r.Bench.Trays })),
+		choice(AtDry, "keep.where", "Kept", func(r *Request) any { return &r.Keep.Where },
+			Option{"", "Cooked the same day"}, Option{string(cook.Fridge), "In the fridge"}, Option{string(cook.Freezer), "In the freezer"}),
+		{Path: "keep.made_at", Stage: AtDry, Label: "Made at", Kind: Moment, Optional: true, at: func(r *Request) any { return &r.Keep.MadeAt }},
+		optional(number(AtDry, "keep.days", "Keeps, by your own plan", "days", .5, 365, .5, func(r *Request) any { return &r.Keep.Days })),
+		{Path: "keep.note", Stage: AtDry, Label: "Your reason", Kind: Text, Max: 120, at: func(r *Request) any { return &r.Keep.Note }},
 		choice(AtCook, "cook.after", "Goes into the pot", func(r *Request) any { return &r.Cook.After },
-			Option{"fresh", "Straight from the cutter"}, Option{"leather", "At leather, 3 % lost"}, Option{"nest", "From firm nests, 6 % lost"}),
+			Option{"fresh", "Straight from the cutter"}, Option{"leather", "At leather, 3 % lost"}, Option{"nest", "From firm nests, 6 % lost"},
+			Option{"dried", "Dried to keep"}, Option{"frozen", "Frozen"}),
+		optional(number(AtCook, "bench.pot_l", "Pot", "L", 1, 200, 1, func(r *Request) any { return &r.Bench.PotL })),
+		optional(count(AtCook, "bench.pots", "Pots", "", 1, 12, 1, func(r *Request) any { return &r.Bench.Pots })),
 	}
 	flours := options(flour.Shipped(), func(f flour.Flour) Option { return Option{f.Key, f.Name} })
 	for i := range MaxFlours {
@@ -188,6 +211,21 @@ func buildFields() (all []Field) {
 			keeping(choice(AtFormula, p+"class", label, func(r *Request) any { return &r.Eggs.Also[i].Class }, others...),
 				func(r *Request) owner { return own(&r.Eggs.Also[i].Own, keptClass) }),
 			count(AtFormula, p+"count", label+", how many", "", 1, 2000, 1, func(r *Request) any { return &r.Eggs.Also[i].Count }))...)
+	}
+	more := append([]Option{{"", "Nothing else"}}, shapes...)
+	for i := range MaxShapes {
+		p := fmt.Sprintf("cut.also.%d.", i)
+		label := [MaxShapes]string{"Another shape", "A third shape", "A fourth shape"}[i]
+		all = append(all, together("cut.also", func(r *Request) bool { return i < len(r.Cut.Also) },
+			keeping(choice(AtCut, p+"shape", label, func(r *Request) any { return &r.Cut.Also[i].Shape }, more...),
+				func(r *Request) owner { return own(&r.Cut.Also[i].Own, keptShape) }),
+			count(AtCut, p+"portions", label+", portions", "", 1, 400, 1, func(r *Request) any { return &r.Cut.Also[i].Portions }))...)
+	}
+	for i := range MaxChecks {
+		p := fmt.Sprintf("dry.checks.%d.", i)
+		all = append(all, together("dry.checks", func(r *Request) bool { return i < len(r.Dry.Log) },
+			Field{Path: p + "at", Stage: AtDry, Label: "Weighed at", Kind: Moment, Optional: true, at: func(r *Request) any { return &r.Dry.Log[i].At }},
+			optional(number(AtDry, p+"g", "Weighs", "g", 1, 60000, 1, func(r *Request) any { return &r.Dry.Log[i].G })))...)
 	}
 	for i := range MaxActs {
 		p := fmt.Sprintf("acts.%d.", i)
@@ -247,6 +285,7 @@ func own[T any](at **T, kept func(*T) Kept) owner {
 	}
 }
 
+func keptShape(s *cut.Shape) Kept            { return Kept{s.Key, s.Name, *s, s.Check} }
 func keptFlour(f *flour.Flour) Kept          { return Kept{f.Key, f.Name, *f, f.Check} }
 func keptLot(l *flour.Lot) Kept              { return Kept{l.Key, l.Name, *l, l.Check} }
 func keptClass(c *egg.Class) Kept            { return Kept{c.Key, c.Name, *c, c.Check} }

@@ -2,8 +2,10 @@ package plan
 
 import (
 	"math"
+	"slices"
 	"strings"
 
+	"hollen/internal/core/cut"
 	"hollen/internal/core/doctor"
 	"hollen/internal/core/dough"
 	"hollen/internal/core/dry"
@@ -18,7 +20,7 @@ func (p *Plan) eggTask(flourG float64) ([]flour.Part, egg.Task) {
 	b := flour.Mix(ru.Flour, parts)
 	t := egg.Task{Eggs: ru.Eggs, Hydration: ru.Hydration, BasisWB: ru.Flour.BasisMoistureWB,
 		FlourG: flourG, F14G: b.F14G, MoistureWB: b.MoistureWB,
-		TargetHw: dough.Aim(ru.Hydration, p.machine.Tool, b.AbsorptionPct, false, p.fine(), 0).Hw,
+		TargetHw: dough.Aim(ru.Hydration, p.machine.Tool, b.AbsorptionPct, p.filled(), p.fine(), 0).Hw,
 		LossG:    dry.BoardLossG(*ru, r.Room.TempC, r.Room.RH, flourG), ExtraFat: r.Oil * flourG, GivenG: r.Eggs.givenG(),
 		Class: r.Eggs.class(), Style: r.Eggs.Style, TopUp: r.Eggs.TopUp, LockFlour: r.Eggs.LockFlour,
 		FixWhole: whole(r.Eggs.FixWhole), FixYolks: whole(r.Eggs.FixYolks)}
@@ -34,7 +36,12 @@ func (p *Plan) eggTask(flourG float64) ([]flour.Part, egg.Task) {
 }
 
 // fine says whether the ribbon is so narrow that a firmer dough is wanted.
-func (p *Plan) fine() bool { return p.ribbonMM() < p.rules.Hydration.FineWidthMM }
+func (p *Plan) fine() bool {
+	return p.shape.Family == cut.Ribbon && p.ribbonMM() < p.rules.Hydration.FineWidthMM
+}
+
+// filled says whether the first shape is filled, and so wants a softer dough.
+func (p *Plan) filled() bool { return p.shape.Family == cut.Filled }
 
 // answer has the eggs solved: in whole numbers, or as they were weighed in the jug or after
 // cracking; then plannedG is what they were to weigh, otherwise 0.
@@ -75,7 +82,7 @@ func (p *Plan) mix(flourG float64) {
 		kind, g := a.Kind(), a.Share*flourG
 		f.Additions = append(f.Additions, Added{kind.Key, kind.Name, kind.Kind, g, a.Share, kind.LiquidG(g), 0, kind.Allergen})
 	}
-	f.Target = dough.Aim(ru.Hydration, p.machine.Tool, b.AbsorptionPct, false, p.fine(), pick.YolkShare)
+	f.Target = dough.Aim(ru.Hydration, p.machine.Tool, b.AbsorptionPct, p.filled(), p.fine(), pick.YolkShare)
 	p.Formula = f
 	p.Room.BoardLossG, p.Room.Used, p.milkG = loss, nil, 0
 	p.together(parts, b)
@@ -230,6 +237,11 @@ func (p *Plan) allergens(parts []flour.Part) []string {
 		add(a.Allergen)
 	}
 	add("durum wheat") // the dusting semola counts
+	if slices.ContainsFunc(r.shapes(), func(s cut.Shape) bool { return s.Family == cut.Filled }) {
+		for _, a := range strings.Split(r.Cut.Filling.Allergens, ",") {
+			add(strings.ToLower(strings.TrimSpace(a)))
+		}
+	}
 	return out
 }
 

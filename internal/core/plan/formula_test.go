@@ -209,7 +209,7 @@ func TestCost(t *testing.T) {
 	if c.Total != sum || sum != want || strings.Join(c.Unpriced, " ") != "Salt" {
 		t.Errorf("%v, lines %v, want %v; without a price: %v", c.Total, sum, want, c.Unpriced)
 	}
-	if c.PerPortion != c.Total.Over(p.Formula.Portions) || math.Abs(c.Yield*p.Formula.FlourG-p.Cut.RibbonsG) > 1e-6 || c.Yield < 1.3 || c.Yield > 1.7 {
+	if c.PerPortion != c.Total.Over(p.Formula.Portions) || math.Abs(c.Yield*p.Formula.FlourG-p.Cut.AllMadeG) > 1e-6 || c.Yield < 1.3 || c.Yield > 1.7 {
 		t.Errorf("%+v", c)
 	}
 }

@@ -6,6 +6,7 @@ import (
 	"strings"
 	"time"
 
+	"hollen/internal/core/cut"
 	"hollen/internal/core/doctor"
 	"hollen/internal/core/dough"
 	"hollen/internal/core/egg"
@@ -21,6 +22,8 @@ func (p *Plan) school() (knead.School, string) {
 	mass := p.Formula.Dough.MassG
 	hands := or(r.Bench.HandG, ru.Knead.OnePersonG) * r.Bench.People
 	switch {
+	case p.shape.Family == cut.Formed:
+		return knead.Turns, "For ropes under the palms a soft, patient dough is best."
 	case p.machine.Tool == dough.Pin:
 		return knead.Turns, "For the pin the softest dough is best, and a pin has no folded passes to finish it."
 	case p.machine.Tool == dough.Sheeter:

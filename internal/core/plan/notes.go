@@ -4,7 +4,6 @@ import (
 	"fmt"
 	"math"
 
-	"hollen/internal/core/cut"
 	"hollen/internal/core/knead"
 	"hollen/internal/core/roll"
 )
@@ -238,12 +237,14 @@ func (p *Plan) adviseKnead() {
 
 func (p *Plan) adviseRoll() {
 	o := &p.Roll
-	if p.lay.Pin {
+	switch {
+	case p.Roped():
+	case p.lay.Pin:
 		p.advisePin()
-	} else {
+	default:
 		p.adviseStops()
 	}
-	if d := p.Dry.Leather; d.Will {
+	if d := p.Dry.Leather; d.Will && !p.Roped() {
 		// A sheet that waits on the board dries on one face: twice as long as on the rack.
 		open := d.ToMin
 		if p.Request.Dry.On != "board" {
@@ -310,44 +311,4 @@ func (p *Plan) advisePin() {
 	if across := min(o.WidthMM, o.LengthMM); across > m.WidthMM+1 {
 		p.note(AtRoll, "roll.sheet", Remark, "pin_short", "Wider than the pin.", "%.0f mm of sheet under a pin of %g: roll from the middle outwards, turning it a little each time.", across, m.WidthMM)
 	}
-}
-
-func (p *Plan) adviseCut() {
-	c := &p.Cut
-	if c.Ribbons == 0 {
-		p.note(AtCut, "cut.across", Warning, "no_ribbons", "No ribbon fits this sheet.", "Make fewer, larger pieces, or shorter ribbons.")
-	}
-	if c.RibbonMM > 2*p.Roll.SheetMM && p.Roll.SheetMM > p.rules.Cut.FlatRibbonMaxMM {
-		p.note(AtCut, "cut.across", Warning, "thick_ribbon", "Thick for a flat ribbon.", "%.1f mm cooks unevenly; under %.1f is usual.", p.Roll.SheetMM, p.rules.Cut.FlatRibbonMaxMM)
-	}
-	if c.Tool == cut.Cutter && c.RibbonMM < .8*p.Roll.SheetMM {
-		p.note(AtCut, "cut.across", Warning, "cutter_thick", "The cutter may not part it.", "%.1f mm of sheet in a %.1f mm cutter: roll a stop finer.", p.Roll.SheetMM, c.RibbonMM)
-	}
-	if c.Ribbons > 0 && c.TrimG > .15*(c.TrimG+c.RibbonsG) {
-		p.note(AtCut, "cut.trim", Remark, "trimmings", "Many trimmings.", "%s. Cut them as maltagliati, or knead up to a fifth into the next piece.", Grams(c.TrimG))
-	}
-	if c.Tool == cut.Knife {
-		p.note(AtCut, "cut.across", Caution, "knife", "The knife.", "Knuckles lead, tips tucked; board on a damp cloth.")
-	}
-}
-
-func (p *Plan) adviseDry() {
-	d := &p.Dry
-	if !d.Leather.Will {
-		p.note(AtDry, "dry.window", Warning, "will_not_dry", "It will not dry here.", "The air is too damp. Dust with semola, cut and cook at once, or dry the air.")
-	}
-	switch {
-	case d.WarmMin > d.DiscardAt:
-		p.note(AtDry, "dry.warm", Warning, "discard", "Too long above 5 °C.", "%s; past %s egg dough is usually thrown away. Work in smaller lots or rest in the fridge.", Minutes(d.WarmMin), Minutes(d.DiscardAt))
-	case d.WarmMin > d.CautionAt:
-		p.note(AtDry, "dry.warm", Warning, "warm", "Long above 5 °C.", "%s; past %s take care: rest in the fridge, or chill what waits.", Minutes(d.WarmMin), Minutes(d.CautionAt))
-	}
-	p.note(AtDry, "dry.warm", Caution, "keep", "Keeping.", "Covered at 5 °C or less 24–48 hours; frozen at −18 °C one to two months, hard on a tray first, then bagged. These are usual advice: your food authority’s rules and your own food-safety plan come first.")
-}
-
-func (p *Plan) adviseCook() {
-	if p.Cook.TasteOnly {
-		p.note(AtCook, "cook.time", Remark, "taste_only", "Only tasting tells.", "At %.1f mm no clock serves; start tasting at %s.", p.Cook.TeMM, MinSec(p.Cook.FromS))
-	}
-	p.note(AtCook, "cook.time", Caution, "eaters", "For the pregnant, very young, old or ill.", "Cook right through; floating proves nothing.")
 }

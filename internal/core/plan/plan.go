@@ -28,6 +28,7 @@ type Plan struct {
 	Roll    RollPlan          `json:"roll"`
 	Cut     CutPlan           `json:"cut"`
 	Dry     DryPlan           `json:"dry"`
+	Keep    KeepPlan          `json:"keep"`
 	Cook    CookPlan          `json:"cook"`
 	Cost    CostPlan          `json:"cost"`
 	Clock   *ClockPlan        `json:"clock"` // nil when no time to roll is wished for
@@ -213,16 +214,56 @@ type RollPlan struct {
 	FitsBoard  bool    `json:"fits_board"` // of a pin's sheet
 }
 
-// CutPlan is the ribbons.
-type CutPlan struct {
-	Shape cut.Shape `json:"shape"`
-	Tool  cut.Tool  `json:"tool"`
+// CutPart is one shape and the sheets it is cut from.
+type CutPart struct {
+	Shape  cut.Shape    `json:"shape"`
+	Tool   cut.Tool     `json:"tool"`
+	Cutter *roll.Cutter `json:"cutter"` // of the machine, nil without one
+	Sheets int          `json:"sheets"`
 	cut.Layout
-	SheetLengthMM float64 `json:"sheet_length_mm"`
-	SheetWidthMM  float64 `json:"sheet_width_mm"`
-	SheetG        float64 `json:"sheet_g"`
-	MinMM         float64 `json:"shortest_mm"`
-	MaxMM         float64 `json:"longest_mm"`
+	MinMM    float64 `json:"shortest_mm"` // of a ribbon
+	MaxMM    float64 `json:"longest_mm"`
+	PortionG float64 `json:"portion_g"` // raw, with its filling
+	WantsG   float64 `json:"wanted_g"`  // 0: whatever there is
+	Portions float64 `json:"portions"`  // it makes
+
+	noCutter bool // one was asked for and the machine has none that suits
+}
+
+// CutPlan is the shapes: the first, and others from the same dough.
+type CutPlan struct {
+	CutPart
+	Also          []CutPart `json:"also"`
+	SheetLengthMM float64   `json:"sheet_length_mm"`
+	SheetWidthMM  float64   `json:"sheet_width_mm"`
+	SheetG        float64   `json:"sheet_g"`
+	AllDoughG     float64   `json:"all_dough_g"` // in every shape
+	AllFillG      float64   `json:"all_fill_g"`
+	AllMadeG      float64   `json:"all_made_g"`
+	AllTrimG      float64   `json:"all_trimmings_g"`
+	AllMin        float64   `json:"all_minutes"`
+	FillTotalG    float64   `json:"filling_to_make_g"` // with the margin
+	ScrapPortions float64   `json:"maltagliati_portions"`
+	Back          cut.Back  `json:"worked_back"`
+}
+
+// Parts returns every shape of the batch, the first first.
+func (c *CutPlan) Parts() []*CutPart {
+	out := []*CutPart{&c.CutPart}
+	for i := range c.Also {
+		out = append(out, &c.Also[i])
+	}
+	return out
+}
+
+// Filled says whether any shape of the batch is filled.
+func (c *CutPlan) Filled() bool {
+	for _, x := range c.Parts() {
+		if x.Shape.Family == cut.Filled {
+			return true
+		}
+	}
+	return false
 }
 
 // DryPlan is the windows in which a sheet cuts cleanly, a nest holds, and edges crack.
@@ -232,16 +273,64 @@ type DryPlan struct {
 	Nest      dry.Window `json:"nest"`
 	Brittle   dry.Window `json:"brittle"`
 	Tray      dry.Window `json:"in_nests_on_tray"` // from leather on, nests as they lie
+	Covered   dry.Window `json:"covered"`          // until a covered sheet is at leather
+	OneFace   dry.Window `json:"one_face"`         // leather on a board, whatever it lies on
+	Purpose   string     `json:"purpose"`          // what drying is for, by the shape
+	RodM      float64    `json:"rack_rod_m"`       // for all sheets at once
+	Trays     int        `json:"trays"`            // for all nests or pieces in one layer
+	TrayEach  int        `json:"on_a_tray"`
 	WarmMin   float64    `json:"minutes_above_5_c"`
 	CautionAt float64    `json:"caution_min"`
 	DiscardAt float64    `json:"discard_min"`
+	ToKeep    *KeepDry   `json:"dried_to_keep"` // nil when it is not
+}
+
+// KeepDry is drying to keep.
+type KeepDry struct {
+	RawG    float64     `json:"raw_g"`
+	TargetG float64     `json:"target_g"` // at 12.5 % moisture
+	Never   bool        `json:"never"`    // this air stops before
+	Now     *dry.Drying `json:"now"`      // by the last check-weighing, nil before the first
+	Checks  []DryPoint  `json:"checks"`
+}
+
+// DryPoint is one check-weighing judged.
+type DryPoint struct {
+	At       string  `json:"at"`
+	G        float64 `json:"g"`
+	Loss     float64 `json:"loss"`
+	Moisture float64 `json:"moisture_wb"`
+}
+
+// KeepPlan is where it is kept and until when, by the kitchen's clock.
+type KeepPlan struct {
+	Where    cook.Place `json:"where"` // "" when it is cooked the same day
+	MadeAt   string     `json:"made_at"`
+	FromDays float64    `json:"from_days"` // usual advice
+	ToDays   float64    `json:"to_days"`
+	Days     float64    `json:"days"`   // that counts
+	UseBy    string     `json:"use_by"` // as MadeAt; "" when the day it was made is not known
+	Fridge   string     `json:"fridge_use_by"`
+	Freezer  string     `json:"freezer_use_by"`
+	Dough    string     `json:"dough_use_by"`
+	Own      bool       `json:"own"` // by the maker's own plan
 }
 
 // CookPlan is the pot.
 type CookPlan struct {
 	cook.Time
 	cook.Pot
-	Loss float64 `json:"loss"` // share of mass lost before the pot
+	Loss   float64   `json:"loss"` // share of mass lost before the pot
+	Frozen bool      `json:"frozen"`
+	Ways   []CookWay `json:"ways"`
+}
+
+// CookWay is one way into the pot with its time, s.
+type CookWay struct {
+	Name  string  `json:"name"`
+	FromS float64 `json:"taste_from_s"`
+	ToS   float64 `json:"to_s"`
+	Taken bool    `json:"taken"`
 }
 
 // rounds is the most times the flour is corrected towards portions or dough mass, and
@@ -250,6 +339,13 @@ const (
 	rounds    = 5
 	scanSteps = 150
 	scanStep  = 1.005
+)
+
+// scanFrom is where that search starts, share of the nearest so far; mostFlour times the least
+// flour is never passed, however much a round wastes of a narrow sheet.
+const (
+	scanFrom  = .75
+	mostFlour = 6
 )
 
 // mostDough is more dough than a gram of flour ever makes (all yolk, strong flour), g.
@@ -273,8 +369,10 @@ func MakeWith(ru rules.Rules, r Request) (*Plan, error) {
 		return nil, err
 	}
 	p := &Plan{Format: PlanFormat, Request: r, rules: ru}
-	p.shape, _ = cut.Find(r.Cut.Shape)
-	p.machine = r.Roll.machine()
+	p.shape = r.Cut.Kind()
+	if p.machine = r.Roll.machine(); p.shape.Family == cut.Formed {
+		p.machine = roll.Hands()
+	}
 	p.parts = make([]flour.Part, len(r.Flours))
 	for i, f := range r.Flours {
 		kind := f.Kind()
@@ -299,17 +397,25 @@ func (p *Plan) Rules() rules.Rules { return p.rules }
 // workTo finds the flour that gives the portions or the dough asked for. Eggs, sheets and
 // ribbons come in whole numbers, so what a flour gives moves in jumps: it corrects the flour
 // by what was got, and where that does not settle looks through the flours half a per cent
-// apart for the nearest. Kneading hardly answers to such changes and is left as it was,
-// unless that turns out to decide a jump.
+// apart for the nearest. Of several shapes the one served worst counts. Kneading hardly answers
+// to such changes and is left as it was, unless that turns out to decide a jump.
 func (p *Plan) workTo(r Request) {
 	want := r.Amount.DoughG
 	got := func() float64 { return p.Formula.Dough.MassG }
 	if r.Amount.By == "portions" {
-		want = r.Amount.Portions * p.portionG()
-		got = func() float64 { return p.Cut.RibbonsG }
+		want = 0
+		for _, g := range p.wants() {
+			want += g
+		}
 	}
 	p.sizing = true
 	p.work(roundFlour(want / 1.5))
+	if r.Amount.By == "portions" {
+		if c := &p.Cut; c.AllMadeG > 0 { // a filling is not made of flour
+			want *= c.AllDoughG / c.AllMadeG
+		}
+		got = func() float64 { return want * p.served() }
+	}
 	best, _ := p.search(want, got, p.size)
 	p.sizing = false
 	p.work(best)
@@ -339,16 +445,16 @@ func (p *Plan) search(want float64, got func() float64, take func(flourG float64
 	}
 	settled := false
 	for i := 0; i < rounds && !settled && got() > 0; i++ {
-		next := roundFlour(min(max(f*want/got(), least), 2*least))
+		next := roundFlour(min(max(f*want/got(), least), mostFlour*least))
 		if next == f && i > 0 {
 			break
 		}
 		f = next
 		settled = try(f)
 	}
-	last := 0.
+	last, from := 0., max(least, scanFrom*best)
 	for i := 0; i < scanSteps && !settled; i++ {
-		if f = roundFlour(least * math.Pow(scanStep, float64(i))); f != last {
+		if f = roundFlour(from * math.Pow(scanStep, float64(i))); f != last {
 			settled, last = try(f), f
 		}
 	}
@@ -399,12 +505,6 @@ func or(v *float64, otherwise float64) float64 {
 	return otherwise
 }
 
-// lengths returns the shortest and longest ribbon asked for, mm.
-func (r *Request) lengths() (lo, hi float64) {
-	s, _ := cut.Find(r.Cut.Shape)
-	return or(r.Cut.Min, s.MinLengthMM), or(r.Cut.Max, s.MaxLengthMM)
-}
-
 // work takes flourG g through every stage, in the order of work.
 func (p *Plan) work(flourG float64) {
 	p.mix(flourG)
@@ -414,6 +514,7 @@ func (p *Plan) work(flourG float64) {
 	p.roll()
 	p.cut()
 	p.dry()
+	p.keep()
 	p.cook()
 	p.cost()
 }

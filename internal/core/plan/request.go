@@ -5,6 +5,7 @@ package plan
 
 import (
 	"hollen/internal/core/addition"
+	"hollen/internal/core/cook"
 	"hollen/internal/core/cost"
 	"hollen/internal/core/cut"
 	"hollen/internal/core/doctor"
@@ -39,6 +40,7 @@ type Request struct {
 	Roll      Roll           `json:"roll"`
 	Cut       Cut            `json:"cut"`
 	Dry       Dry            `json:"dry"`
+	Keep      Keep           `json:"keep"`
 	Cook      Cook           `json:"cook"`
 	Prices    Prices         `json:"prices"`
 	Bench     Bench          `json:"bench"`
@@ -268,6 +270,10 @@ type Bench struct {
 	HookG      *float64 `json:"hook_g"`       // most dough the mixer takes, nil: there is none
 	ProcessorG *float64 `json:"processor_g"`  // most the processor takes, nil: there is none
 	FridgeC    float64  `json:"fridge_c"`
+	RodM       *float64 `json:"rack_rod_m"` // of rack to hang sheets on, nil: not known
+	Trays      *float64 `json:"trays"`      // of 600 × 400 mm, nil: not known
+	PotL       *float64 `json:"pot_l"`      // nil: 8 L
+	Pots       *float64 `json:"pots"`       // nil: one
 }
 
 // Clock is when the maker wants to roll and how early the work may start, as
@@ -360,28 +366,83 @@ func (r Roll) machine() roll.Machine {
 
 // Cut says which shape, and what of it to change.
 type Cut struct {
-	Shape string   `json:"shape"`
-	Width *float64 `json:"width_mm"`      // nil: as the shape
-	Min   *float64 `json:"min_length_mm"` // nil: as the shape
-	Max   *float64 `json:"max_length_mm"` // nil: as the shape
-	NestG *float64 `json:"nest_g"`        // nil: a portion
-	Tool  cut.Tool `json:"tool"`          // "": as the shape
+	Shape   string      `json:"shape"`
+	Own     *cut.Shape  `json:"own_shape,omitempty"` // the shape itself, when it is the workshop's own
+	Width   *float64    `json:"width_mm"`            // nil: as the shape
+	Long    *float64    `json:"long_mm"`             // a rectangle's other side, nil: as the shape
+	Min     *float64    `json:"min_length_mm"`       // nil: as the shape
+	Max     *float64    `json:"max_length_mm"`       // nil: as the shape
+	NestG   *float64    `json:"nest_g"`              // nil: a portion
+	PieceG  *float64    `json:"piece_g"`             // of a formed piece, nil: as the shape
+	FoldMM  *float64    `json:"fold_mm"`             // width a length is rolled up to, nil: 60 mm
+	Tool    cut.Tool    `json:"tool"`                // "": as the shape
+	Pattern cut.Pattern `json:"pattern"`             // of rounds, "": whichever gives more
+	Scraps  string      `json:"trimmings"`           // "" maltagliati, soup or back
+	Filling Filling     `json:"filling"`
+	Also    []ShapePart `json:"also"` // other shapes from the same dough, up to 3
 }
 
-// Dry says on what the sheets lie.
+// Filling is what goes into a filled shape.
+type Filling struct {
+	Name      string   `json:"name"`      // as on the label
+	Allergens string   `json:"allergens"` // beyond the dough's, as on the label
+	Kind      string   `json:"kind"`      // "" cooked or fresh cheese, raw: meat or fish
+	PieceG    *float64 `json:"piece_g"`   // nil: as it fits
+}
+
+// ShapePart is another shape cut from the same dough.
+type ShapePart struct {
+	Shape    string     `json:"shape"`
+	Portions float64    `json:"portions"`
+	Own      *cut.Shape `json:"own_shape,omitempty"`
+}
+
+// Kind returns the shape: the workshop's own as it was when it was picked, or the shipped one.
+func (s ShapePart) Kind() cut.Shape {
+	if s.Own != nil {
+		return *s.Own
+	}
+	x, _ := cut.Find(s.Shape)
+	return x
+}
+
+// Kind returns the first shape.
+func (c Cut) Kind() cut.Shape { return ShapePart{Shape: c.Shape, Own: c.Own}.Kind() }
+
+// Dry says on what the sheets lie, and whether the batch is dried to keep.
 type Dry struct {
-	On string `json:"on"` // rack or board
+	On   string     `json:"on"`     // rack or board
+	Keep bool       `json:"keep"`   // dried to keep
+	RawG *float64   `json:"raw_g"`  // what was hung up, g; nil: all of it
+	Log  []DryCheck `json:"checks"` // check-weighings, up to 8
 }
 
-// Cook says how dry the ribbons go into the pot.
+// DryCheck is one check-weighing of what dries to keep.
+type DryCheck struct {
+	At string   `json:"at"` // yyyy-mm-ddThh:mm
+	G  *float64 `json:"g"`
+}
+
+// Keep says where what is not cooked at once is kept.
+type Keep struct {
+	Where  cook.Place `json:"where"`   // "" not kept, fridge or freezer
+	MadeAt string     `json:"made_at"` // yyyy-mm-ddThh:mm, "": the day it is made on
+	Days   *float64   `json:"days"`    // the maker's own, nil: the usual advice
+	Note   string     `json:"note"`    // why longer than usual
+}
+
+// Cook says how the pasta goes into the pot.
 type Cook struct {
-	After string `json:"after"` // fresh, leather or nest
+	After string `json:"after"` // fresh, leather, nest, dried or frozen
 }
 
-// MaxAdditions and MaxAlso are the most additions and other egg classes a batch may have.
+// MaxAdditions, MaxAlso, MaxShapes and MaxChecks are the most additions, other egg classes,
+// other shapes and check-weighings a batch may have.
 const (
 	MaxAdditions = 3
 	MaxAlso      = 2
+	MaxShapes    = 3
+	MaxChecks    = 8
 )
 
 // Default returns a complete request to start from: ten portions of tagliatelle on a hand
@@ -397,8 +458,8 @@ func Default() Request {
 		Knead:     Knead{School: "auto", Mix: "well"},
 		Rest:      Rest{At: "room", Wrapped: "whole"},
 		Roll:      Roll{Machine: "hand-crank-10", Mode: roll.EveryStop, BenchMM: 1200, Careful: "auto", Fold: roll.AutoFold, Divide: "flour", Outline: roll.Rectangle, Stripes: roll.Stripes{BaseMM: 1.8, StripeMM: .5, WidthMM: 20, PitchMM: 50}},
-		Cut:       Cut{Shape: "tagliatelle"},
-		Dry:       Dry{On: "rack"},
+		Cut:       Cut{Shape: "tagliatelle", Also: []ShapePart{}},
+		Dry:       Dry{On: "rack", Log: []DryCheck{}},
 		Cook:      Cook{After: "leather"},
 		Prices:    Prices{Currency: "€"},
 		Bench:     Bench{People: 1, FridgeC: 4}, Acts: []Act{},

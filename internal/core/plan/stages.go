@@ -4,21 +4,13 @@ import (
 	"errors"
 	"math"
 
-	"hollen/internal/core/cook"
 	"hollen/internal/core/cut"
 	"hollen/internal/core/dough"
-	"hollen/internal/core/dry"
 	"hollen/internal/core/egg"
 	"hollen/internal/core/knead"
 	"hollen/internal/core/roll"
 	"hollen/internal/core/rules"
 )
-
-// ribbonMM returns the ribbon's width, mm.
-func (p *Plan) ribbonMM() float64 { return or(p.Request.Cut.Width, p.shape.WidthMM) }
-
-// targetMM returns the sheet wanted, mm.
-func (p *Plan) targetMM() float64 { return or(p.Request.Roll.TargetMM, p.shape.SheetMM) }
 
 // room works out what the room asks for, and splits the pouring: measured moisture pours
 // all; an estimate pours 60 % of the correction and keeps the rest by the board. In damp
@@ -79,6 +71,9 @@ func (p *Plan) roll() {
 		T: p.way.TRoll, D: p.way.DFolded, ReadyD: ru.Knead.ReadyD, ReadyT: ru.Knead.ReadyT, FatFreePct: ru.Knead.FatFree,
 		DurumShare: f.Blend.DurumShare, FatPct: f.Dough.FatPct, Gluten: f.Blend.GlutenFactor, OutsideBand: f.Target.Outside(f.Dough.Hw),
 		Folds: o.Folds, Fold: r.Roll.Fold, Pin: p.machine.Tool == dough.Pin, Outline: r.Roll.Outline, Mode: r.Roll.Mode, Careful: o.Careful, LastTwice: r.Roll.LastTwice, BenchMM: r.Roll.BenchMM, Sheeter: p.machine.Tool == dough.Sheeter}
+	if p.shape.Family == cut.Formed {
+		l.RopeMM = p.shape.RopeMM
+	}
 	try := func(pieces float64) {
 		divide(pieces)
 		l.PieceG = o.RolledG
@@ -88,6 +83,8 @@ func (p *Plan) roll() {
 	switch {
 	case r.Roll.Pieces != nil:
 		try(*r.Roll.Pieces)
+	case l.RopeMM > 0:
+		try(math.Round(f.FlourG / ru.Roll.PieceFlourG))
 	case l.Pin: // as few sheets as the board takes
 		for n := 1.; ; n++ {
 			if try(n); p.fitsBoard(&o) || n >= 60 {
@@ -101,13 +98,15 @@ func (p *Plan) roll() {
 		try(math.Round(f.FlourG / ru.Roll.PieceFlourG))
 	}
 	// A sheet too short for one ribbon serves nobody: unless the maker divides, fewer pieces.
-	ribbon, _ := r.lengths()
-	if need := ribbon + 2*ru.Cut.TrimEndMM; r.Roll.Pieces == nil && !l.Pin && o.Pieces > 1 && o.LengthMM < need {
+	if need := p.leastAlong() + 2*ru.Cut.TrimEndMM; r.Roll.Pieces == nil && !l.Pin && o.Pieces > 1 && o.LengthMM < need {
 		whole := roll.LengthMM(all, l.DensityG, p.machine.WidthMM, o.SheetMM)
 		try(math.Floor(whole / need))
 		o.Larger = true
 	}
 	o.FitsBoard = !l.Pin || p.fitsBoard(&o)
+	if l.RopeMM > 0 { // what dries and cooks is the wall of the piece
+		o.SheetMM, o.MissMM = p.shape.SheetMM, 0
+	}
 	if !l.Pin {
 		o.TargetStop = p.machine.Stops[l.TargetStop()].Label
 		o.Calibrated, o.Sure = p.sure(l.TargetStop())
@@ -148,44 +147,4 @@ func (p *Plan) Join() (roll.Joined, error) {
 		return roll.Joined{}, errors.New("stripes are joined by rollers: pick a machine")
 	}
 	return p.lay.Join(p.Request.Roll.Stripes)
-}
-
-// cut lays the ribbons on the sheets.
-func (p *Plan) cut() {
-	r, o := &p.Request, CutPlan{Shape: p.shape, Tool: p.Request.Cut.Tool}
-	if o.Tool == "" {
-		o.Tool = p.shape.Tool
-	}
-	o.MinMM, o.MaxMM = r.lengths()
-	o.SheetLengthMM, o.SheetWidthMM, o.SheetG = p.Roll.LengthMM, p.Roll.WidthMM, p.Roll.RolledG/float64(p.Roll.Sheets)
-	o.Layout = cut.Ribbons(p.rules.Cut, cut.Sheets{Count: p.Roll.SheetsAll, LengthMM: o.SheetLengthMM, WidthMM: o.SheetWidthMM, MassG: o.SheetG},
-		o.Tool, p.ribbonMM(), o.MinMM, o.MaxMM, (o.MinMM+o.MaxMM)/2, or(r.Cut.NestG, p.portionG()))
-	p.Cut = o
-	p.Formula.Portions = o.RibbonsG / p.portionG()
-}
-
-// dry gives the windows for today's air and how long the dough has been warm by then.
-func (p *Plan) dry() {
-	r, ru, f := &p.Request, &p.rules, &p.Formula
-	faces := ru.Dry.RackFaces
-	if r.Dry.On == "board" {
-		faces = ru.Dry.BoardFaces
-	}
-	s := dry.Sheet{ThickMM: p.Roll.SheetMM, DensityGPerML: f.Dough.DensityGPerML, WaterShare: f.Dough.WaterShare, EquilibriumWB: f.Blend.EquilibriumWB}
-	air := dry.Room{TempC: r.Room.TempC, RH: r.Room.RH, Air: r.Room.Air}
-	rate := dry.Of(ru.Dry, s, air, faces)
-	o := DryPlan{Rate: rate, Leather: rate.At(ru.Dry, ru.Dry.CutLoss), Nest: rate.At(ru.Dry, ru.Dry.HoldLoss), Brittle: rate.At(ru.Dry, ru.Dry.BrittleLoss)}
-	o.Tray = dry.Of(ru.Dry, s, air, ru.Dry.NestFaces).At(ru.Dry, ru.Dry.HoldLoss-ru.Dry.CutLoss)
-	o.CautionAt, o.DiscardAt = p.cautionAt(), p.discardAt()
-	o.WarmMin = p.Rest.WarmMin + p.Roll.MinutesAll + o.Leather.FromMin + p.Cut.CutMin
-	if r.Cook.After == "nest" {
-		o.WarmMin += o.Nest.FromMin - o.Leather.FromMin
-	}
-	p.Dry = o
-}
-
-// cook is the pot.
-func (p *Plan) cook() {
-	loss := map[string]float64{"leather": p.rules.Dry.CutLoss, "nest": p.rules.Dry.HoldLoss}[p.Request.Cook.After]
-	p.Cook = CookPlan{Time: cook.Fresh(p.rules.Cook, p.Roll.SheetMM, p.ribbonMM(), loss), Pot: cook.For(p.rules.Cook, p.Cut.RibbonsG), Loss: loss}
 }

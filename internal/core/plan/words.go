@@ -5,7 +5,6 @@ import (
 	"math"
 	"strings"
 
-	"hollen/internal/core/cut"
 	"hollen/internal/core/dough"
 	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
@@ -121,8 +120,14 @@ func (p *Plan) explain() {
 
 	switch r.Amount.By {
 	case "portions":
-		say("formula.flour", "%s of %s raw come to %s of ribbons; this flour gives %s after what bowl, board and trims keep.",
-			Plural(int(r.Amount.Portions), "portion", "portions"), Grams(f.PortionG), Grams(r.Amount.Portions*f.PortionG), Grams(p.Cut.RibbonsG))
+		say("formula.flour", "%s of %s raw come to %s; this flour gives %s after what bowl, board and trims keep.",
+			Plural(int(r.Amount.Portions), "portion", "portions"), Grams(f.PortionG), Grams(r.Amount.Portions*f.PortionG), Grams(p.Cut.AllMadeG))
+		switch {
+		case len(p.Cut.Also) > 0:
+			say("formula.flour", "%s in all: %s.", Plural(int(r.Amount.Portions), "portion", "portions"), p.SharedWords())
+		case p.Cut.Filled():
+			say("formula.flour", "%s of %s raw, filling included; this flour gives %s of dough in the pieces, and %s goes into them.", Plural(int(r.Amount.Portions), "portion", "portions"), Grams(f.PortionG), Grams(p.Cut.AllDoughG), Grams(p.Cut.AllFillG))
+		}
 	case "dough":
 		say("formula.flour", "Asked for %s of dough, this flour gives %s: eggs come in whole numbers.", Grams(r.Amount.DoughG), Grams(f.Dough.MassG))
 		if f.Pick.Whole+f.Pick.Yolks == 0 {
@@ -159,7 +164,7 @@ func (p *Plan) explain() {
 		w["formula.hw"] += fmt.Sprintf(" The fat feels like %.1f more.", fat)
 	}
 	say("formula.band", "Aim %.1f: for flour that takes up %.1f %%, thinned on a %s%s.", f.Target.Hw, f.Blend.AbsorptionPct,
-		map[string]string{"roller": "roller machine", "sheeter": "powered sheeter", "pin": "board with a pin"}[string(p.machine.Tool)], yolkClause(-ru.Hydration.YolkShift*f.Pick.YolkShare))
+		map[string]string{"roller": "roller machine", "sheeter": "powered sheeter", "pin": "board by hand"}[string(p.machine.Tool)], yolkClause(-ru.Hydration.YolkShift*f.Pick.YolkShare))
 	w["formula.blend"] = p.blendWords()
 	w["formula.one_egg"] = p.oneEggWords()
 	if len(f.Additions) > 0 {
@@ -176,7 +181,7 @@ func (p *Plan) explain() {
 	}
 	say("formula.dough", "%.3f g/mL with %.0f %% of air in it; %.1f %% of it is water.", f.Dough.DensityGPerML, 100*ru.Dough.AirShare, 100*f.Dough.WaterShare)
 	say("formula.colour", "%s.", capital(f.Colour.Words))
-	say("formula.yield", "%s of ribbons at %s a portion.", Grams(p.Cut.RibbonsG), Grams(f.PortionG))
+	say("formula.yield", "%s raw at %s a portion.", Grams(p.Cut.AllMadeG), Grams(f.PortionG))
 	say("formula.held_back", "%.0f %% of the flour stays out of the well and is worked in only if the dough asks.", 100*ru.Room.HeldBackShare)
 
 	part := f.Flours[0]
@@ -258,49 +263,10 @@ func (p *Plan) explain() {
 		say("rest.ready", "Not by this plan: the notes say of what it falls short.")
 	}
 
-	o, c := &p.Roll, &p.Cut
 	p.explainRoll(say)
-
-	if c.Ribbons > 0 {
-		use := c.SheetWidthMM - 2*ru.Cut.TrimSideMM
-		say("cut.across", "%g mm less %g mm each side leaves %g mm, room for %d at %g mm.", c.SheetWidthMM, ru.Cut.TrimSideMM, use, c.Across, c.RibbonMM)
-		say("cut.ribbons", "%d across, %s, %s. Each weighs %.1f g.", c.Across, Plural(c.Along, "length", "lengths"), Plural(o.SheetsAll, "sheet", "sheets"), c.RibbonG)
-		short := "."
-		if c.LastNest > 0 {
-			short = fmt.Sprintf(", and %d over.", c.LastNest)
-		}
-		say("cut.nests", "%d ribbons make a nest of %s: %s%s", c.PerNest, Grams(c.NestG), Plural(c.Nests, "nest", "nests"), short)
-		say("cut.trim", "%.1f mm off each end and %.1f off each side: %.1f %% of the sheet.", c.EndTrimMM, c.SideTrimMM, 100*c.TrimG/(c.TrimG+c.RibbonsG))
-	} else {
-		say("cut.across", "A sheet of %.0f × %g mm has no room for a ribbon of %g × %g mm.", c.SheetLengthMM, c.SheetWidthMM, c.RibbonMM, c.MinMM)
-		w["cut.ribbons"], w["cut.nests"], w["cut.trim"] = w["cut.across"], w["cut.across"], w["cut.across"]
-	}
-	if c.Tool == cut.Knife && c.Ribbons > 0 {
-		say("cut.tool", "Roll each length up loosely, floured, and make %d knife cuts.", c.KnifeCuts)
-	} else {
-		say("cut.tool", "Run a test strip first: too thick does not part, too thin mats.")
-	}
-
-	if p.Dry.Leather.Will {
-		say("dry.window", "%.1f g/m³ between dough and air takes %.2f %% of the sheet a minute; %.0f %% off and it cuts without sticking.",
-			p.Dry.Rate.DeltaGM3, 100*p.Dry.Rate.PerMin, 100*p.Dry.Leather.Loss)
-	} else {
-		say("dry.window", "Only %.1f g/m³ between dough and air: it will not dry here in two hours.", max(0, p.Dry.Rate.DeltaGM3))
-	}
-	if p.Dry.Nest.Will {
-		say("dry.nest", "%.0f %% of the mass gone: a wound nest keeps its form.", 100*p.Dry.Nest.Loss)
-	} else {
-		say("dry.nest", "%.0f %% of the mass would have to go; this air does not take it in two hours.", 100*p.Dry.Nest.Loss)
-	}
-	say("dry.brittle", "From %.0f %% of the mass gone the edges no longer bend.", 100*p.Dry.Brittle.Loss)
-	say("dry.warm", "Mixing, kneading, the warm part of the rest, rolling, drying and cutting, one after the other.")
-	say("cook.time", "%.2f mm cooks in about %s fresh, give or take %.0f %%. Taste from the early end.", p.Cook.TeMM, MinSec(p.Cook.Seconds), 100*ru.Cook.Spread)
-	if p.Cook.Loss > 0 {
-		w["cook.time"] += fmt.Sprintf(" Dried by %.0f %% it takes %s.", 100*p.Cook.Loss, MinSec(p.Cook.DriedS))
-	}
-	say("cook.frozen", "%.0f seconds more; straight from the freezer, not thawed.", ru.Cook.FrozenMoreS)
-	say("cook.pan", "%.0f seconds less in the water, never under %s; the sauce does the rest.", ru.Cook.PanLessS, MinSec(ru.Cook.BaseS))
-	say("cook.pot", "%g L of water and %g g of salt to 100 g of pasta, in lots the pot can take.", ru.Cook.WaterPerPasta/10, 100*ru.Cook.SaltPerPasta)
+	p.explainCut(say)
+	p.explainDry(say)
+	p.explainCook(say)
 	p.Why = w
 }
 
@@ -360,12 +326,19 @@ func (p *Plan) oneEggWords() string {
 // explainRoll gives the reasons of the way down.
 func (p *Plan) explainRoll(say func(key, format string, a ...any)) {
 	o, ru := &p.Roll, &p.rules
+	if p.Roped() {
+		say("roll.sheet", "The wall of the formed piece; it is what dries and cooks.")
+		say("roll.pieces", "%s a rope of %g mm, %.0f mm long.", Grams(o.RolledG), p.lay.RopeMM, o.LengthMM)
+		say("roll.time", "%s rolled to ropes, one after the other; cover what waits.", Plural(o.Pieces, "piece", "pieces"))
+		say("roll.mode", "No sheet: cut ropes under the palms, from the middle outwards.")
+		return
+	}
 	how := fmt.Sprintf("About %.0f g of flour each", ru.Roll.PieceFlourG)
 	switch {
 	case p.Request.Roll.Pieces != nil:
 		how = "As you divide it"
 	case o.Larger:
-		how = fmt.Sprintf("Larger than usual, so that a ribbon of %g mm fits", p.Cut.MinMM)
+		how = fmt.Sprintf("Larger than usual, so that %g mm fits", p.leastAlong())
 	case p.lay.Pin:
 		how = fmt.Sprintf("As few as a board of %g by %g mm takes", p.machine.BoardLengthMM, p.machine.BoardWidthMM)
 	case p.Request.Roll.Divide == "bench":

@@ -41,6 +41,7 @@ type Machine struct {
 	SpeedMMPerS float64    `json:"speed_mm_per_s"` // mm/s at the rollers
 	FeedMM      float64    `json:"feed_mm"`        // thickest piece it draws in, mm
 	Motor       bool       `json:"motor"`
+	Cutters     []Cutter   `json:"cutters,omitempty"` // that belong to it
 
 	BoardLengthMM float64   `json:"board_length_mm,omitempty"` // of a pin: the board it rolls on
 	BoardWidthMM  float64   `json:"board_width_mm,omitempty"`
@@ -50,6 +51,26 @@ type Machine struct {
 	CalibratedOn  string    `json:"calibrated_on,omitempty"`
 
 	History []Calibration `json:"history,omitempty"` // earlier sets, oldest first; stays in the cabinet
+}
+
+// Cutter is a pair of cutting rollers that belongs to a machine, mm.
+type Cutter struct {
+	PitchMM float64 `json:"pitch_mm"`      // ribbon it cuts
+	WidthMM float64 `json:"width_mm"`      // sheet it takes
+	FromMM  float64 `json:"sheet_from_mm"` // thinner mats
+	ToMM    float64 `json:"sheet_to_mm"`   // thicker does not separate
+}
+
+// MaxCutters is how many cutters a machine may have.
+const MaxCutters = 10
+
+// Check returns what is wrong with a cutter: ribbons of 0.8–120 mm from a sheet 20–1,000 mm wide
+// and 0.3–6 mm thick.
+func (c Cutter) Check() error {
+	if c.PitchMM >= .8 && c.PitchMM <= 120 && c.WidthMM >= max(20, c.PitchMM) && c.WidthMM <= 1000 && c.FromMM >= .3 && c.ToMM > c.FromMM && c.ToMM <= 6 {
+		return nil
+	}
+	return fmt.Errorf("cutters: %g mm on %g mm, sheets of %g to %g; ribbons of 0.8 to 120 mm, a width of 20 to 1,000 mm and sheets of 0.3 to 6 mm, thin to thick, are allowed", c.PitchMM, c.WidthMM, c.FromMM, c.ToMM)
 }
 
 // Calibration is one set of measured sheets.
@@ -96,6 +117,14 @@ func (m Machine) Check() error {
 	var errs []error
 	if n := len([]rune(m.Name)); n < 1 || n > 60 {
 		errs = append(errs, fmt.Errorf("name: %d letters; 1 to 60 are allowed", n))
+	}
+	if n := len(m.Cutters); n > MaxCutters {
+		errs = append(errs, fmt.Errorf("cutters: %d given; at most %d are allowed", n, MaxCutters))
+	}
+	for _, c := range m.Cutters {
+		if err := c.Check(); err != nil {
+			errs = append(errs, err)
+		}
 	}
 	if m.Tool == dough.Pin {
 		if !(m.WidthMM >= 150 && m.WidthMM <= 1500) {
@@ -153,18 +182,30 @@ func stops(gaps []float64, label func(i int) string) []Stop {
 // one: a maker's own machine is calibrated.
 func Shipped() []Machine {
 	rising := func(from int) func(int) string { return func(i int) string { return fmt.Sprint(from + i) } }
+	cutters := func(width float64, pitches ...float64) (out []Cutter) {
+		suits := map[float64][2]float64{1: {.6, 1}, 2: {.8, 1.6}, 2.5: {.7, 1.4}, 3.5: {.8, 1.5}, 6: {.7, 1.5}, 6.5: {.7, 1.5}} // Source: house
+		for _, p := range pitches {
+			out = append(out, Cutter{p, width, suits[p][0], suits[p][1]})
+		}
+		return out
+	}
 	dial := []float64{10, 8, 6, 4.5, 3.5, 2.8, 2.2, 1.8, 1.5, 1.2, 1.0, .8, .6}
 	return []Machine{
-		{Key: "hand-crank-10", Name: "Hand crank, ten stops", Tool: dough.Roller, WidthMM: 140, SpeedMMPerS: 110, FeedMM: 15,
+		{Key: "hand-crank-10", Name: "Hand crank, ten stops", Tool: dough.Roller, WidthMM: 140, SpeedMMPerS: 110, FeedMM: 15, Cutters: cutters(140, 2, 6.5),
 			Stops: stops([]float64{4.6, 3.7, 3.0, 2.4, 1.9, 1.5, 1.2, .9, .7, .5}, rising(0))},
-		{Key: "mixer-8", Name: "Mixer roller, eight stops", Tool: dough.Roller, WidthMM: 140, SpeedMMPerS: 130, FeedMM: 15, Motor: true,
+		{Key: "mixer-8", Name: "Mixer roller, eight stops", Tool: dough.Roller, WidthMM: 140, SpeedMMPerS: 130, FeedMM: 15, Motor: true, Cutters: cutters(140, 1, 2, 6),
 			Stops: stops([]float64{4.4, 3.3, 2.5, 1.9, 1.5, 1.2, .9, .7}, rising(1))},
-		{Key: "motor-9", Name: "Motor roller, nine stops", Tool: dough.Roller, WidthMM: 210, SpeedMMPerS: 160, FeedMM: 15, Motor: true,
+		{Key: "motor-9", Name: "Motor roller, nine stops", Tool: dough.Roller, WidthMM: 210, SpeedMMPerS: 160, FeedMM: 15, Motor: true, Cutters: cutters(205, 2.5, 6.5),
 			Stops: stops([]float64{6.0, 4.6, 3.6, 2.8, 2.2, 1.7, 1.3, .95, .7}, func(i int) string { return fmt.Sprint(9 - i) })},
-		{Key: "sheeter-mm", Name: "Bench sheeter, dial in mm", Tool: dough.Sheeter, WidthMM: 300, SpeedMMPerS: 250, FeedMM: 25, Motor: true,
+		{Key: "sheeter-mm", Name: "Bench sheeter, dial in mm", Tool: dough.Sheeter, WidthMM: 300, SpeedMMPerS: 250, FeedMM: 25, Motor: true, Cutters: cutters(290, 2, 3.5, 6.5),
 			Stops: stops(dial, func(i int) string { return fmt.Sprintf("%.1f", dial[i]) })},
 		{Key: "pin-board", Name: "Rolling pin and board", Tool: dough.Pin, WidthMM: 800, BoardLengthMM: 900, BoardWidthMM: 700},
 	}
+}
+
+// Hands stand for a machine where pieces are formed from a rope.
+func Hands() Machine {
+	return Machine{Key: "hands", Name: "Hands, a rope on the board", Tool: dough.Pin, WidthMM: 800, BoardLengthMM: 2000, BoardWidthMM: 700}
 }
 
 // Find returns the shipped machine of that key and whether there is one.

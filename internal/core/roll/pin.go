@@ -47,8 +47,19 @@ func (s PinSheet) Fits(o Outline, boardLengthMM, boardWidthMM float64) bool {
 	return s.LengthMM <= long && s.WidthMM <= short || s.LengthMM <= short && s.WidthMM <= long
 }
 
+// planRope returns a piece rolled to a rope under the hands as one pass without a stop: sheet
+// and width are its diameter.
+func (l *Lay) planRope() Progression {
+	d := l.RopeMM
+	x := Pass{GapMM: d, Nth: 1, InMM: 2 * d, OutMM: d, Reduction: .5, Sheets: 1, LengthMM: l.PieceG / (l.DensityG * 1e-3 * math.Pi * d * d / 4), TimeS: 60 * (pinMinutes*math.Sqrt(l.PieceG/500) + pinPause)}
+	return Progression{Layers: 1, Sheets: 1, Passes: []Pass{x}, Skips: []Skip{}, PressedMM: 2 * d, SheetMM: d, WidthMM: d, LengthMM: x.LengthMM, TimeMin: x.TimeS / 60}
+}
+
 // planPin returns the stages of a pin as passes without stops.
 func (l *Lay) planPin() Progression {
+	if l.RopeMM > 0 {
+		return l.planRope()
+	}
 	p := Progression{Layers: 1, Sheets: 1}
 	across := min(l.Machine.WidthMM, min(l.Machine.BoardLengthMM, l.Machine.BoardWidthMM))
 	stages := []float64{}

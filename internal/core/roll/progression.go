@@ -50,6 +50,7 @@ type Lay struct {
 	Sheeter     bool
 	Pin         bool
 	Outline     Outline // of a pin's sheet
+	RopeMM      float64 // of a rope, its diameter; 0: a sheet
 }
 
 // Spring returns the spring-back s, share of the gap.

@@ -300,6 +300,28 @@ type Cut struct {
 	BackShare float64
 	// ChargePerM is how long one metre of sheet takes to cut by hand, s. Source: house.
 	ChargePerM float64
+	// FoldMM is how wide a length is rolled up for the knife, mm. Source: house.
+	FoldMM float64
+	// WheelGapMM and RingGapMM are left between two pieces by a wheel and by a round cutter, mm. Source: house.
+	WheelGapMM, RingGapMM float64
+	// PieceS, FilledS and FormedS are how long one piece takes to cut, to fill and close, and to form, s. Source: house.
+	PieceS, FilledS, FormedS float64
+	// SeamMM is what the seams take of a filled piece's side, SeamSmallMM of one under SmallMM, mm. Source: house.
+	SeamMM, SeamSmallMM, SmallMM float64
+	// SeamMaxMM is the thickest seam that still cooks with the rest, both sheets, mm. Source: house.
+	SeamMaxMM float64
+	// FillHighMM and FillHighShare bound how high a filling stands, mm and share of the size. Source: house.
+	FillHighMM, FillHighShare float64
+	// FillDensity is a filling's density, g/mL, and FillShape how much of its block it fills, 0–1. Source: house.
+	FillDensity, FillShape float64
+	// FillMargin is how much more filling is made than goes in, share. Source: house.
+	FillMargin float64
+	// CutterOff is how far a cutter's pitch may be from the width wished for when the shape names no range, share. Source: house.
+	CutterOff float64
+	// OtherSheetOff is how far a shape's own sheet may be from the one it is cut from before it is said, share. Source: house.
+	OtherSheetOff float64
+	// BrothG is a raw portion of trimmings in broth, g. Source: house.
+	BrothG float64
 }
 
 // Dry rules: mass transfer and the window's losses.
@@ -320,6 +342,16 @@ type Dry struct {
 	LeastGM3 float64
 	// MostMin is the time beyond which no time is given, min. Source: house.
 	MostMin float64
+	// CoverFaces is what a damp cloth or film leaves open, faces. Source: house.
+	CoverFaces float64
+	// KeepWB is the moisture at which dried pasta keeps, share wet basis. Source: trade usage, 12.5 %.
+	KeepWB float64
+	// TrayLongMM and TrayWideMM are a tray, mm, and TrayGapMM what stays free round a nest or piece. Source: house.
+	TrayLongMM, TrayWideMM, TrayGapMM float64
+	// NestMM is how wide a nest of NestRefG g lies, mm; others by the square root of their mass. Source: house.
+	NestMM, NestRefG float64
+	// RodGapMM is the rod a sheet takes on a rack beyond its own width, mm. Source: house.
+	RodGapMM float64
 }
 
 // Cook rules: minutes in the pot.
@@ -334,6 +366,10 @@ type Cook struct {
 	DryGain, DryPer float64
 	// FrozenMoreS is added straight from the freezer, PanLessS taken off when it finishes in the pan, s. Source: house.
 	FrozenMoreS, PanLessS float64
+	// FillReadyS and FillRawS are what a cooked and a raw filling need beyond the dough, s. Source: house.
+	FillReadyS, FillRawS float64
+	// PotL is a pot when none is given, L, and PotFill how full it is filled, 0–1. Source: house.
+	PotL, PotFill float64
 	// WaterPerPasta and SaltPerPasta are g of water and of salt per g of pasta. Source: house.
 	WaterPerPasta, SaltPerPasta float64
 }
@@ -348,6 +384,14 @@ type Safety struct {
 	HotC float64
 	// ColdC is the dough temperature under which the clock stands, °C. Source: usual advice.
 	ColdC float64
+	// FridgeLowDays and FridgeDays are how long fresh pasta keeps covered at 5 °C or less, days. Source: usual advice, cautious.
+	FridgeLowDays, FridgeDays float64
+	// RawFillDays is the same of a raw filling, days. Source: usual advice, cautious.
+	RawFillDays float64
+	// FreezeLowDays and FreezeDays are how long it keeps at −18 °C, days. Source: usual advice, cautious.
+	FreezeLowDays, FreezeDays float64
+	// DriedDays is how long pasta dried to keep is given, days. Source: house, cautious.
+	DriedDays float64
 	// MixMin is the time to mix before kneading starts, min. Source: house.
 	MixMin float64
 }
@@ -377,10 +421,14 @@ func Default() Rules {
 		Roll: Roll{SpringBase: .05, SpringTension: .25, SpringDurum: .03, ReduceBase: .45, ReduceTension: .3, ReduceFat: .006, ReduceGluten: .20,
 			ReduceSheeter: .05, ReduceThin: .05, ThinMM: 1, ReduceBand: .01, ReduceLow: .28, ReduceHigh: .50, CarefulOff: .08, CarefulFatPct: 15, BoldOver: .05,
 			PieceFlourG: 100, PressedGaps: 4, HandlingS: 9, HandMM: 1.2, PrintMM: .8},
-		Cut: Cut{TrimEndMM: 10, TrimSideMM: 3, FlatRibbonMaxMM: 1.6, CookedGrowth: 1.12, BackShare: .20, ChargePerM: 40},
+		Cut: Cut{TrimEndMM: 10, TrimSideMM: 3, FlatRibbonMaxMM: 1.6, CookedGrowth: 1.12, BackShare: .20, ChargePerM: 40, FoldMM: 60,
+			WheelGapMM: 2, RingGapMM: 2, PieceS: 1.5, FilledS: 9, FormedS: 4, SeamMM: 16, SeamSmallMM: 12, SmallMM: 40, SeamMaxMM: 1.5,
+			FillHighMM: 10, FillHighShare: .18, FillDensity: 1.05, FillShape: .6, FillMargin: .05, CutterOff: .2, OtherSheetOff: .15, BrothG: 70},
 		Dry: Dry{SurfaceActivity: .96, BoardActivity: .97, StillMS: .0025, FanMS: .008, RackFaces: 2, BoardFaces: 1, NestFaces: .3,
-			ConstantLoss: .06, CutLoss: .03, HoldLoss: .06, BrittleLoss: .10, WindowFactor: 1.6, LeastGM3: .5, MostMin: 120},
-		Cook:   Cook{BaseS: 25, PerMM2S: 95, TasteOnlyMM: 2.5, Spread: .25, DryGain: .20, DryPer: .05, FrozenMoreS: 45, PanLessS: 60, WaterPerPasta: 10, SaltPerPasta: .1},
-		Safety: Safety{CautionMin: 120, DiscardMin: 240, HotCautionMin: 60, HotDiscardMin: 120, HotC: 32, ColdC: 5, MixMin: 5},
+			ConstantLoss: .06, CutLoss: .03, HoldLoss: .06, BrittleLoss: .10, WindowFactor: 1.6, LeastGM3: .5, MostMin: 120,
+			CoverFaces: .1, KeepWB: .125, TrayLongMM: 600, TrayWideMM: 400, TrayGapMM: 10, NestMM: 90, NestRefG: 120, RodGapMM: 20},
+		Cook: Cook{BaseS: 25, PerMM2S: 95, TasteOnlyMM: 2.5, Spread: .25, DryGain: .20, DryPer: .05, FrozenMoreS: 45, PanLessS: 60, FillReadyS: 30, FillRawS: 150, PotL: 8, PotFill: .8, WaterPerPasta: 10, SaltPerPasta: .1},
+		Safety: Safety{CautionMin: 120, DiscardMin: 240, HotCautionMin: 60, HotDiscardMin: 120, HotC: 32, ColdC: 5, MixMin: 5,
+			FridgeLowDays: 1, FridgeDays: 2, RawFillDays: 1, FreezeLowDays: 30, FreezeDays: 60, DriedDays: 30},
 	}
 }

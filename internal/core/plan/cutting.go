@@ -1,0 +1,224 @@
+package plan
+
+import (
+	"math"
+
+	"hollen/internal/core/cut"
+	"hollen/internal/core/roll"
+)
+
+// shapes returns the shapes of the batch, the first first.
+func (r *Request) shapes() []cut.Shape {
+	out := []cut.Shape{r.Cut.Kind()}
+	for _, x := range r.Cut.Also {
+		out = append(out, x.Kind())
+	}
+	return out
+}
+
+// lengths returns the shortest and longest ribbon of the first shape asked for, mm.
+func (r *Request) lengths() (lo, hi float64) {
+	s := r.Cut.Kind()
+	return or(r.Cut.Min, s.MinLengthMM), or(r.Cut.Max, s.MaxLengthMM)
+}
+
+// sized returns the i-th shape with what the maker changed of the first.
+func (r *Request) sized(i int) cut.Shape {
+	c := &r.Cut
+	if i > 0 {
+		return c.Also[i-1].Kind()
+	}
+	s := c.Kind()
+	s.MinLengthMM, s.MaxLengthMM = r.lengths()
+	if c.Width != nil { // its name's range no longer counts
+		s.FromMM, s.ToMM = 0, 0
+	}
+	s.WidthMM, s.PieceG = or(c.Width, s.WidthMM), or(c.PieceG, s.PieceG)
+	s.LongMM = or(c.Long, s.LongMM)
+	return s
+}
+
+// ribbonMM returns the first shape's width as it is cut, mm.
+func (p *Plan) ribbonMM() float64 {
+	s := p.Request.sized(0)
+	if _, c, _ := p.toolFor(s, p.Request.Cut.Tool); c != nil {
+		return c.PitchMM
+	}
+	return s.WidthMM
+}
+
+// targetMM returns the sheet wanted, mm.
+func (p *Plan) targetMM() float64 { return or(p.Request.Roll.TargetMM, p.shape.SheetMM) }
+
+// toolFor returns what cuts a shape: where a cutter is meant and the machine has one of that
+// width the nearest of them, otherwise the knife.
+func (p *Plan) toolFor(s cut.Shape, asked cut.Tool) (tool cut.Tool, c *roll.Cutter, none bool) {
+	if tool = s.Tool; asked != "" && s.Family == cut.Ribbon {
+		tool = asked
+	}
+	if tool != cut.Cutter {
+		return tool, nil, false
+	}
+	off := p.rules.Cut.CutterOff
+	lo, hi := s.WidthMM*(1-off), s.WidthMM*(1+off)
+	if s.FromMM > 0 && s.ToMM > 0 && s.WidthMM >= s.FromMM && s.WidthMM <= s.ToMM {
+		lo, hi = s.FromMM, s.ToMM
+	}
+	for i, x := range p.machine.Cutters {
+		if x.PitchMM >= lo-1e-9 && x.PitchMM <= hi+1e-9 && (c == nil || math.Abs(x.PitchMM-s.WidthMM) < math.Abs(c.PitchMM-s.WidthMM)-1e-9) {
+			c = &p.machine.Cutters[i]
+		}
+	}
+	if c == nil {
+		return cut.Knife, nil, true
+	}
+	return tool, c, false
+}
+
+// leastAlong returns how long a sheet must at least be, within its trims, to give anything of
+// every shape, mm.
+func (p *Plan) leastAlong() (mm float64) {
+	for i := range p.Request.shapes() {
+		s := p.Request.sized(i)
+		switch s.Family {
+		case cut.Ribbon:
+			mm = max(mm, s.MinLengthMM)
+		case cut.Piece, cut.Filled:
+			mm = max(mm, min(s.WidthMM, s.Long()))
+		}
+	}
+	return mm
+}
+
+// portionOf returns a raw portion of the i-th shape, g.
+func (p *Plan) portionOf(i int) float64 {
+	if i == 0 {
+		return p.portionG()
+	}
+	return p.Request.Cut.Also[i-1].Kind().PortionG
+}
+
+// wants returns what the batch is to give of each shape, g: of the others their portions, of
+// the first what is left of all portions; 0 where the amount is not said in portions.
+func (p *Plan) wants() []float64 {
+	r := &p.Request
+	out, rest := []float64{0}, r.Amount.Portions
+	for i, x := range r.Cut.Also {
+		out = append(out, x.Portions*p.portionOf(i+1))
+		rest -= x.Portions
+	}
+	if r.Amount.By == "portions" {
+		out[0] = rest * p.portionG()
+	}
+	return out
+}
+
+// served returns what is made of the shape that comes off worst, over what is wanted of it.
+func (p *Plan) served() float64 {
+	least := math.Inf(1)
+	for _, x := range p.Cut.Parts() {
+		if x.WantsG > 0 {
+			least = min(least, x.MadeG/x.WantsG)
+		}
+	}
+	return least
+}
+
+// layOn lays the i-th shape on n of the sheets.
+func (p *Plan) layOn(i, n int) CutPart {
+	ru, r := &p.rules.Cut, &p.Request
+	s := r.sized(i)
+	asked := r.Cut.Tool
+	if i > 0 {
+		asked = ""
+	}
+	o := CutPart{Shape: s, Sheets: n, MinMM: s.MinLengthMM, MaxMM: s.MaxLengthMM, PortionG: p.portionOf(i)}
+	o.Tool, o.Cutter, o.noCutter = p.toolFor(s, asked)
+	sheets := cut.Sheets{Count: n, LengthMM: p.Cut.SheetLengthMM, WidthMM: p.Cut.SheetWidthMM, MassG: p.Cut.SheetG}
+	switch s.Family {
+	case cut.Ribbon:
+		c := cut.RibbonCut{Tool: o.Tool, WidthMM: s.WidthMM, MinMM: s.MinLengthMM, MaxMM: s.MaxLengthMM, NestG: o.PortionG, FoldMM: or(r.Cut.FoldMM, ru.FoldMM)}
+		if i == 0 {
+			c.NestG = or(r.Cut.NestG, c.NestG)
+		}
+		if o.Cutter != nil {
+			c.WidthMM, c.CutterMM = o.Cutter.PitchMM, o.Cutter.WidthMM
+		}
+		o.Layout = cut.Ribbons(*ru, sheets, c)
+	case cut.Formed:
+		o.Layout = cut.FormPieces(*ru, float64(n)*sheets.MassG, p.Formula.Dough.DensityGPerML, s.PieceG, s.RopeMM, s.WidthMM)
+	default:
+		c := cut.PieceCut{Outline: s.Outline, Close: s.Close, Tool: o.Tool, WidthMM: s.WidthMM, LongMM: s.Long(), Pattern: r.Cut.Pattern}
+		o.Layout = cut.Pieces(*ru, sheets, c)
+		if s.Family == cut.Filled {
+			o.Fill(*ru, c, p.Roll.SheetMM, r.Cut.Filling.PieceG)
+		}
+	}
+	if s.CookedMM > 0 && r.Cut.Width == nil {
+		o.CookedMM = s.CookedMM
+	}
+	o.Portions = o.MadeG / o.PortionG
+	return o
+}
+
+// cut shares the sheets among the shapes and lays each on its own.
+func (p *Plan) cut() {
+	ru := &p.rules.Cut
+	n := p.Roll.SheetsAll
+	p.Cut = CutPlan{SheetLengthMM: p.Roll.LengthMM, SheetWidthMM: p.Roll.WidthMM, SheetG: p.Roll.RolledG / float64(p.Roll.Sheets), Also: []CutPart{}}
+	wants := p.wants()
+	share := []int{n}
+	if len(wants) > 1 {
+		made := make([][]float64, len(wants))
+		for i := range made {
+			made[i] = make([]float64, n+1)
+			one, two := p.layOn(i, 1).MadeG, p.layOn(i, 2).MadeG
+			for m := range made[i] { // sheets alike: pairs of them, and one over
+				made[i][m] = float64(m/2)*two + float64(m%2)*one
+			}
+		}
+		share = cut.Share(n, p.fair(wants, made), func(k, m int) float64 { return made[k][m] })
+	}
+	for i, m := range share {
+		x := p.layOn(i, m)
+		x.WantsG = wants[i]
+		if i == 0 {
+			p.Cut.CutPart = x
+		} else {
+			p.Cut.Also = append(p.Cut.Also, x)
+		}
+	}
+	o := &p.Cut
+	p.Formula.Portions = 0
+	for _, x := range o.Parts() {
+		o.AllDoughG += x.DoughG
+		o.AllFillG += x.FillG
+		o.AllMadeG += x.MadeG
+		o.AllTrimG += x.TrimG
+		o.AllMin += x.CutMin
+		p.Formula.Portions += x.Portions
+	}
+	o.FillTotalG = o.AllFillG * (1 + ru.FillMargin)
+	o.ScrapPortions = o.AllTrimG / ru.BrothG
+	if all := o.AllDoughG + o.AllTrimG; all > 0 && p.shape.Family != cut.Formed {
+		o.Back = cut.WorkBack(*ru, p.Roll.Pieces, p.Roll.RolledG, o.AllTrimG/all)
+	}
+}
+
+// fair returns what to share by: where the first shape takes what there is, that is what the
+// others leave of the sheets.
+func (p *Plan) fair(wants []float64, made [][]float64) []float64 {
+	if wants[0] > 0 {
+		return wants
+	}
+	out := append([]float64{}, wants...)
+	n := len(made[0]) - 1
+	rest := 1.
+	for i := 1; i < len(wants); i++ {
+		if all := made[i][n]; all > 0 {
+			rest -= wants[i] / all
+		}
+	}
+	out[0] = made[0][n] * max(rest, 0)
+	return out
+}

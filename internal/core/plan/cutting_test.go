@@ -1,0 +1,137 @@
+package plan
+
+import (
+	"errors"
+	"math"
+	"strings"
+	"testing"
+
+	"hollen/internal/core/cut"
+)
+
+// Six portions of tagliatelle and four of pappardelle from one dough: whole sheets, all of them
+// shared out, both served, and every gram of the sheets in shapes or trimmings.
+func TestMixedCuts(t *testing.T) {
+	r := Default()
+	r.Cut.Also = []ShapePart{{Shape: "pappardelle", Portions: 4}}
+	p := must(t, r)
+	c := &p.Cut
+	if len(c.Also) != 1 || c.Sheets+c.Also[0].Sheets != p.Roll.SheetsAll {
+		t.Fatalf("%d and %d of %d sheets", c.Sheets, c.Also[0].Sheets, p.Roll.SheetsAll)
+	}
+	if c.WantsG != 720 || c.Also[0].WantsG != 480 || c.Portions < 5.9 || c.Also[0].Portions < 3.9 {
+		t.Errorf("%.0f and %.0f g wanted, %.2f and %.2f portions", c.WantsG, c.Also[0].WantsG, c.Portions, c.Also[0].Portions)
+	}
+	if all := float64(p.Roll.Pieces) * p.Roll.RolledG; math.Abs(c.AllDoughG+c.AllTrimG-all) > 1e-6 || math.Abs(c.ScrapPortions*70-c.AllTrimG) > 1e-6 {
+		t.Errorf("%v + %v of %v g", c.AllDoughG, c.AllTrimG, all)
+	}
+	r.Amount.By, r.Amount.FlourG = "flour", 1200
+	if p = must(t, r); p.Cut.Also[0].Portions < 3.9 || p.Cut.Also[0].Portions > 5.5 || p.Cut.Sheets <= p.Cut.Also[0].Sheets {
+		t.Errorf("by flour: %+v and %+v sheets", p.Cut.Sheets, p.Cut.Also[0])
+	}
+	r = Default()
+	r.Cut.Also = []ShapePart{{Shape: "ravioli", Portions: 3}, {Shape: "quadretti", Portions: 2}}
+	if p = must(t, r); p.Cut.Also[0].Count == 0 || p.Cut.Also[1].Count == 0 || p.Cut.FillTotalG <= p.Cut.AllFillG {
+		t.Errorf("%s", p.SharedWords())
+	}
+}
+
+func TestFilledByPortions(t *testing.T) {
+	r := Default()
+	r.Cut.Shape, r.Amount.Portions = "ravioli", 10
+	r.Cut.Filling = Filling{Name: "ricotta and nettle", Allergens: "Milk, egg"}
+	p := must(t, r)
+	c := &p.Cut
+	if math.Abs(c.MadeG-1500) > 80 || math.Abs(c.MadeG-c.DoughG-c.FillG) > 1e-6 || math.Abs(c.FillG/float64(c.Count)-6.55) > .01 {
+		t.Errorf("%.0f g made of %.0f dough and %.0f filling in %d", c.MadeG, c.DoughG, c.FillG, c.Count)
+	}
+	if p.Formula.Target.Hw != must(t, Default()).Formula.Target.Hw+1 {
+		t.Error("a filled shape wants a softer dough")
+	}
+	if a := strings.Join(p.Formula.Allergens, " "); !strings.Contains(a, "milk") || strings.Count(a, "egg") != 1 {
+		t.Errorf("allergens: %s", a)
+	}
+	cold, raw := p.Cook.Seconds, p.Keep
+	r.Cut.Filling.Kind, r.Keep.Where = "raw", "fridge"
+	if p = must(t, r); p.Cook.Seconds <= cold || p.Keep.ToDays != 1 || raw.Where != "" {
+		t.Errorf("raw: %v s, %+v", p.Cook.Seconds, p.Keep)
+	}
+}
+
+// A formed shape passes through no rollers: a rope, no folded passes, no sheet to hang.
+func TestFormedFromRope(t *testing.T) {
+	r := Default()
+	r.Cut.Shape, r.Eggs.Style, r.Flours[0].Flour = "orecchiette", "none", "semola-fine"
+	p := must(t, r)
+	c := &p.Cut
+	if !p.Roped() || p.Roll.Folds != 0 || p.Dry.RodM != 0 || p.Roll.SheetMM != 2.2 {
+		t.Errorf("%+v", p.Roll)
+	}
+	if math.Abs(c.MadeG-float64(c.Count)*1.4) > 1e-6 || math.Abs(c.MadeG-1200) > 40 {
+		t.Errorf("%d pieces, %.0f g", c.Count, c.MadeG)
+	}
+	var fe FieldError
+	r.Cut.Also = []ShapePart{{Shape: "tagliatelle", Portions: 2}}
+	if _, err := Make(r); !errors.As(err, &fe) || fe.Path != "cut.also.0.shape" {
+		t.Errorf("%v", err)
+	}
+}
+
+func TestCuttersOfTheMachine(t *testing.T) {
+	r := Default()
+	r.Cut.Shape = "fettuccine"
+	p := must(t, r)
+	if p.Cut.Cutter == nil || p.Cut.WidthMM != 6.5 || p.Cut.KnifeCuts != 0 || p.Cut.Tool != cut.Cutter {
+		t.Errorf("%+v", p.Cut.CutPart)
+	}
+	r.Roll.Machine = "pin-board"
+	if p = must(t, r); p.Cut.Cutter != nil || p.Cut.WidthMM != 6 || p.Cut.KnifeCuts == 0 {
+		t.Errorf("with a pin: %+v", p.Cut.CutPart)
+	}
+}
+
+func TestKeepByTheClock(t *testing.T) {
+	r := Default()
+	r.Keep = Keep{Where: "fridge", MadeAt: "2026-11-28T11:30"}
+	p := must(t, r)
+	if p.Keep.UseBy != "2026-11-30T11:30" || p.Keep.Freezer != "2027-01-27T11:30" || p.Keep.Dough != p.Keep.UseBy {
+		t.Errorf("%+v", p.Keep)
+	}
+	r.Keep, r.MadeOn = Keep{Where: "freezer"}, "2026-11-28"
+	if p = must(t, r); p.Keep.UseBy != "2027-01-27" {
+		t.Errorf("%+v", p.Keep)
+	}
+	var fe FieldError
+	r.Keep.Days = ptr(90)
+	if _, err := Make(r); !errors.As(err, &fe) || fe.Path != "keep.note" {
+		t.Errorf("longer without a reason: %v", err)
+	}
+	r.Keep.Note = "blast frozen"
+	if p = must(t, r); p.Keep.UseBy != "2027-02-26" || !p.Keep.Own {
+		t.Errorf("%+v", p.Keep)
+	}
+	r.Dry.Keep, r.Dry.RawG = true, ptr(1000)
+	r.Dry.Log = []DryCheck{{"2026-11-28T12:00", ptr(980)}, {"2026-11-28T15:00", ptr(880)}}
+	if p = must(t, r); p.Dry.ToKeep.Now == nil || p.Dry.ToKeep.Now.MoreMin <= 0 || len(p.Dry.ToKeep.Checks) != 2 {
+		t.Errorf("%+v", p.Dry.ToKeep)
+	}
+	r.Dry.Log[1].At = "2026-11-28T11:00"
+	if _, err := Make(r); !errors.As(err, &fe) || fe.Path != "dry.checks.1.at" {
+		t.Errorf("weighings out of order: %v", err)
+	}
+}
+
+// In air near its own humidity the dough will not dry, and no minutes are given.
+func TestFogDriesNothing(t *testing.T) {
+	for _, rh := range []float64{.96, .97, .99} {
+		r := Default()
+		r.Room.RH = rh
+		p := must(t, r)
+		if p.Dry.Leather.Will || p.Dry.Nest.Will || p.Dry.Brittle.Will || p.LossAt(90) != 0 {
+			t.Errorf("at %v: %+v", rh, p.Dry)
+		}
+		if p.Warnings(AtDry) == 0 {
+			t.Errorf("at %v nothing says so", rh)
+		}
+	}
+}

@@ -1,0 +1,187 @@
+package plan
+
+import (
+	"fmt"
+	"math"
+	"strings"
+
+	"hollen/internal/core/cook"
+	"hollen/internal/core/cut"
+)
+
+// Roped says whether the dough is formed from a rope and makes no sheet.
+func (p *Plan) Roped() bool { return p.lay.RopeMM > 0 }
+
+func (p *Plan) adviseCut() {
+	c := &p.Cut
+	knife := false
+	for i, x := range c.Parts() {
+		field, name := "cut.across", ""
+		if i > 0 {
+			field, name = "cut.also", x.Shape.Name+": "
+		}
+		p.advisePart(x, field, name)
+		knife = knife || x.Tool == cut.Knife || x.Tool == cut.Wheel
+		if x.Shape.Caution != "" {
+			p.note(AtCut, field, Caution, "shape", x.Shape.Name+".", "%s", x.Shape.Caution)
+		}
+	}
+	if all := c.AllTrimG + c.AllDoughG; c.Count > 0 && c.AllTrimG > .15*all && !p.Roped() {
+		p.note(AtCut, "cut.trim", Remark, "trimmings", "Many trimmings.", "%s. Cut them as maltagliati, or knead up to a fifth into the next piece.", Grams(c.AllTrimG))
+	}
+	if c.Filled() {
+		p.adviseFilling()
+	}
+	if knife {
+		p.note(AtCut, "cut.across", Caution, "knife", "The knife.", "Knuckles lead, tips tucked; board on a damp cloth.")
+	}
+	if c.Cutter != nil {
+		p.note(AtCut, "cut.across", Caution, "cutter", "The cutter.", "Fingers, hair and sleeves clear of it; unplug or take the crank off before fitting or cleaning.")
+	}
+}
+
+// advisePart is the advice on one shape.
+func (p *Plan) advisePart(x *CutPart, field, name string) {
+	c, ru, sheet := &p.Cut, &p.rules.Cut, p.Roll.SheetMM
+	s := x.Shape
+	switch {
+	case x.Sheets == 0:
+		p.note(AtCut, field, Warning, "no_sheet_left", name+"no sheet is left for it.", "Divide the dough into more pieces, or make more of it.")
+	case x.Count == 0:
+		p.note(AtCut, field, Warning, "no_ribbons", name+"none fits this sheet.", "Make fewer, larger pieces, or a smaller or shorter shape.")
+	case x.WantsG > 0 && len(c.Also) > 0 && x.MadeG < .95*x.WantsG:
+		p.note(AtCut, field, Warning, "short", name+"short.", "%.1f portions where %.0f were wanted: whole sheets do not come out closer. Divide into more pieces, or make a little more.", x.Portions, math.Round(x.WantsG/x.PortionG))
+	}
+	if s.Family == cut.Ribbon && x.WidthMM > 2*sheet && sheet > ru.FlatRibbonMaxMM {
+		p.note(AtCut, field, Warning, "thick_ribbon", name+"thick for a flat ribbon.", "%.1f mm cooks unevenly; under %.1f is usual.", sheet, ru.FlatRibbonMaxMM)
+	}
+	if x.noCutter {
+		p.note(AtCut, field, Warning, "no_cutter", name+"this machine has no such cutter.", "%s Cut by knife, rolled up; or keep your cutter with your machine in the cabinet.", p.cutterWords())
+	}
+	if k := x.Cutter; k != nil {
+		switch {
+		case sheet > k.ToMM+1e-9:
+			p.note(AtCut, field, Warning, "cutter_thick", name+"it may not separate.", "%.2f mm of sheet in a cutter for %g to %g: roll a stop finer, or let it dry to leather. A test strip first.", sheet, k.FromMM, k.ToMM)
+		case sheet < k.FromMM-1e-9:
+			p.note(AtCut, field, Warning, "cutter_thin", name+"it may mat.", "%.2f mm of sheet in a cutter for %g to %g: stop a stop sooner, or dry it further and dust. A test strip first.", sheet, k.FromMM, k.ToMM)
+		}
+		if math.Abs(k.PitchMM-s.WidthMM) > .05 {
+			p.note(AtCut, field, Remark, "cutter_width", name+"the cutter’s width.", "It cuts %g mm where %g is meant; the knife would cut that.", k.PitchMM, s.WidthMM)
+		}
+	}
+	if own := s.SheetMM; len(c.Also) > 0 && s.Family != cut.Formed && math.Abs(sheet/own-1) > ru.OtherSheetOff {
+		p.note(AtCut, field, Remark, "other_sheet", name+"another sheet is usual.", "Cut from %.2f mm where %g is usual for it: let its pieces stop at another stop.", sheet, own)
+	}
+}
+
+// cutterWords lists the cutters of the machine.
+func (p *Plan) cutterWords() string {
+	if len(p.machine.Cutters) == 0 {
+		return "It has none."
+	}
+	var out []string
+	for _, k := range p.machine.Cutters {
+		out = append(out, fmt.Sprintf("%g", k.PitchMM))
+	}
+	return "It cuts " + list(out) + " mm."
+}
+
+// adviseFilling is the advice on seams and fillings.
+func (p *Plan) adviseFilling() {
+	r := &p.Request.Cut
+	for _, x := range p.Cut.Parts() {
+		f := x.Filling
+		if f == nil {
+			continue
+		}
+		if f.Thick {
+			p.note(AtCut, "cut.filling", Warning, "seam", "A thick seam.", "%.1f mm where the sheets meet; over %.1f the edge is raw when the middle is done. Roll a stop finer.", f.SeamMM, p.rules.Cut.SeamMaxMM)
+		}
+		if f.PieceG > 1.2*f.FitsG {
+			p.note(AtCut, "cut.filling", Warning, "overfilled", "More than fits.", "%s in each where %s leaves a seam that holds: it bursts.", Grams(f.PieceG), Grams(f.FitsG))
+		}
+	}
+	p.note(AtCut, "cut.filling", Remark, "weeps", "A wet filling weeps.", "Drain it, or bind it with cheese or crumb; fill and close before the sheet dries%s.", p.fillBefore())
+	if r.Filling.Kind == "raw" {
+		p.note(AtCut, "cut.filling", Caution, "raw_filling", "Raw meat or fish.", "Keep it cold until it is needed, make it up in small lots, cook through, and keep it no longer than a day; your food authority’s rules come first.")
+	}
+	if r.Filling.Name == "" && r.Filling.Allergens == "" {
+		p.note(AtCut, "cut.filling", Remark, "name_filling", "What is in it?", "Name the filling and its allergens: sheet and label carry them.")
+	}
+}
+
+// fillBefore says how long a sheet on the board can still be closed.
+func (p *Plan) fillBefore() string {
+	if w := p.Dry.OneFace; w.Will {
+		return fmt.Sprintf(", within %s here", Minutes(w.FromMin))
+	}
+	return ""
+}
+
+func (p *Plan) adviseDry() {
+	d := &p.Dry
+	switch {
+	case d.Leather.Will:
+	case d.Purpose == cut.NoDrying:
+		p.note(AtDry, "dry.window", Remark, "stays_damp", "It stays damp here.", "No matter for this shape; dust the trays with semola or it sticks to them.")
+	case d.Rate.DeltaGM3 <= p.rules.Dry.LeastGM3:
+		p.note(AtDry, "dry.window", Warning, "will_not_dry", "It will not dry here.", "The air is too damp. Dust with semola, cut and cook at once, or dry the air.")
+	default:
+		p.note(AtDry, "dry.window", Warning, "will_not_dry", "It will not dry here in two hours.", "The air takes too little. Dust with semola, cut and cook at once, or let a fan blow over it.")
+	}
+	switch {
+	case d.WarmMin > d.DiscardAt:
+		p.note(AtDry, "dry.warm", Warning, "discard", "Too long above 5 °C.", "%s; past %s egg dough is usually thrown away. Work in smaller lots or rest in the fridge.", Minutes(d.WarmMin), Minutes(d.DiscardAt))
+	case d.WarmMin > d.CautionAt:
+		p.note(AtDry, "dry.warm", Warning, "warm", "Long above 5 °C.", "%s; past %s take care: rest in the fridge, or chill what waits.", Minutes(d.WarmMin), Minutes(d.CautionAt))
+	}
+	if has := p.Request.Bench.RodM; has != nil && p.Request.Dry.On != "board" && d.RodM > *has+1e-9 {
+		p.note(AtDry, "dry.space", Warning, "rods", "More than the racks take.", "All sheets want %.1f m of rod, there are %g: hang %d at a time, the rest under the bowl.", d.RodM, *has, max(1, int(float64(p.Roll.SheetsAll)**has/d.RodM)))
+	}
+	if has := p.Request.Bench.Trays; has != nil && float64(d.Trays) > *has {
+		p.note(AtDry, "dry.space", Warning, "trays", "More than the trays take.", "It wants %d trays, there are %g: freeze or cook a lot before the next.", d.Trays, *has)
+	}
+	if k := d.ToKeep; k != nil {
+		if p.shape.Family == cut.Filled {
+			p.note(AtDry, "dry.keep", Warning, "keep_filled", "Not filled pasta.", "A filling does not dry through: freeze it instead.")
+		}
+		p.note(AtDry, "dry.keep", Warning, "keep_dried", "Drying egg pasta to keep is a risk.", "Some do it. It lies for hours between 5 and 60 °C with raw egg in it, and drying does not kill what grows. Safer: cook it fresh, or freeze it. If you do: thin, in moving air, to the target weight, never a piece that smells; your food authority’s rules come first.")
+		if k.Never {
+			p.note(AtDry, "dry.keep", Warning, "keep_never", "This air never gets it there.", "It stops at %.1f %% moisture where %.1f keeps: dry the air.", 100*p.Formula.Blend.EquilibriumWB, 100*p.rules.Dry.KeepWB)
+		}
+	}
+	if k := &p.Keep; k.Own && k.Where != "" && k.Days > k.ToDays {
+		p.note(AtDry, "keep.use_by", Warning, "keep_longer", "Longer than the usual advice.", "%s where %s is usual: by your own plan (%s).", days(k.Days), days(k.ToDays), strings.TrimSuffix(p.Request.Keep.Note, "."))
+	}
+	p.note(AtDry, "dry.warm", Caution, "keep", "Keeping.", "Covered at 5 °C or less 24–48 hours; some keep it 3–5 days, but listeria grows in the cold and nothing shows. Frozen at −18 °C one to two months, hard on a tray first, then bagged. These are usual advice: your food authority’s rules and your own food-safety plan come first.")
+}
+
+// days returns "2 days", "1 day", "36 hours".
+func days(d float64) string {
+	if d != math.Trunc(d) && d < 7 {
+		return fmt.Sprintf("%.0f hours", 24*d)
+	}
+	return Plural(int(d), "day", "days")
+}
+
+// DaysWords returns a span of days: "1 to 2 days", "30 to 60 days", "1 day".
+func DaysWords(from, to float64) string {
+	if from == to {
+		return days(to)
+	}
+	return fmt.Sprintf("%g to %s", from, days(to))
+}
+
+func (p *Plan) adviseCook() {
+	if p.Cook.TasteOnly {
+		p.note(AtCook, "cook.time", Remark, "taste_only", "Only tasting tells.", "At %.1f mm no clock serves; start tasting at %s.", p.Cook.TeMM, MinSec(p.Cook.FromS))
+	}
+	if p.Request.Cook.After == "frozen" && p.Keep.Where == cook.Fridge {
+		p.note(AtCook, "cook.time", Remark, "not_frozen", "Kept in the fridge, cooked as frozen.", "Choose the freezer under Dry, or another way into the pot.")
+	}
+	text := "Cook right through; floating proves nothing."
+	if p.Cut.Filled() && p.Request.Cut.Filling.Kind == "raw" {
+		text = "Cook right through: no pink, piping hot in the middle of the thickest; floating proves nothing."
+	}
+	p.note(AtCook, "cook.time", Caution, "eaters", "For the pregnant, very young, old or ill.", "%s", text)
+}

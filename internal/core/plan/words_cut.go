@@ -1,0 +1,195 @@
+package plan
+
+import (
+	"fmt"
+	"math"
+	"strings"
+
+	"hollen/internal/core/cut"
+	"hollen/internal/core/rules"
+)
+
+// One and Many are what a cut of the part is called.
+func (x *CutPart) One() string {
+	if x.Shape.Family == cut.Ribbon {
+		return "ribbon"
+	}
+	return "piece"
+}
+
+// Many is One, more than one.
+func (x *CutPart) Many() string { return x.One() + "s" }
+
+// SharedWords returns the shapes of a mixed batch and their sheets: "tagliatelle 5 sheets, 6.1
+// portions; …".
+func (p *Plan) SharedWords() string {
+	var out []string
+	for _, x := range p.Cut.Parts() {
+		out = append(out, fmt.Sprintf("%s %s, %.1f portions", strings.ToLower(x.Shape.Name), Plural(x.Sheets, "sheet", "sheets"), x.Portions))
+	}
+	return strings.Join(out, "; ")
+}
+
+// explainCut gives the reasons of the cut.
+func (p *Plan) explainCut(say func(key, format string, a ...any)) {
+	o, c, ru := &p.Roll, &p.Cut, &p.rules.Cut
+	use, sheets := c.SheetWidthMM-2*ru.TrimSideMM, Plural(c.Sheets, "sheet", "sheets")
+	switch {
+	case c.Shape.Family == cut.Formed:
+		say("cut.across", "Slices of %.0f mm of a %g mm rope, %s each.", c.Rope.SliceMM, c.Rope.DiameterMM, Grams(c.OneG))
+		say("cut.ribbons", "%s of dough at %s; %.1f m of rope in all.", Grams(c.DoughG), Grams(c.OneG), c.Rope.LengthM)
+		say("cut.trim", "Less than one piece.")
+		say("cut.nests", "%.1f portions of %s.", c.Portions, Grams(c.PortionG))
+	case c.Count == 0:
+		why := fmt.Sprintf("A sheet of %.0f × %g mm has no room for %g × %g mm.", c.SheetLengthMM, c.SheetWidthMM, c.Shape.WidthMM, max(c.MinMM, c.Shape.Long()))
+		for _, k := range []string{"cut.across", "cut.ribbons", "cut.nests", "cut.trim"} {
+			say(k, "%s", why)
+		}
+	case c.Shape.Family == cut.Ribbon:
+		by := ""
+		if k := c.Cutter; k != nil && k.WidthMM < use {
+			use, by = k.WidthMM, ", the cutter takes"
+		}
+		if by == "" {
+			say("cut.across", "%g mm less %g mm each side leaves %g mm, room for %d at %g mm.", c.SheetWidthMM, ru.TrimSideMM, use, c.Across, c.WidthMM)
+		} else {
+			say("cut.across", "Of %g mm%s %g, room for %d at %g mm.", c.SheetWidthMM, by, use, c.Across, c.WidthMM)
+		}
+		say("cut.ribbons", "%d across, %s, %s. Each weighs %.1f g.", c.Across, Plural(c.Along, "length", "lengths"), sheets, c.OneG)
+		short := ": it comes out even."
+		if c.LastNest > 0 {
+			short = fmt.Sprintf(", and a short one of %d, %s.", c.LastNest, Grams(float64(c.LastNest)*c.OneG))
+		}
+		say("cut.nests", "%s make a nest of %s: %s%s", Plural(c.PerNest, "ribbon", "ribbons"), Grams(c.NestG), Plural(c.Nests, "nest", "nests"), short)
+		say("cut.trim", "%.1f mm off each end and %.1f off each side: %.1f %% of the sheet.", c.EndTrimMM, c.SideTrimMM, 100*c.TrimG/(c.TrimG+c.DoughG))
+	default:
+		how := "in a grid"
+		if c.Pattern == cut.Staggered {
+			how = "staggered, which gives more than a grid"
+			if p.Request.Cut.Pattern == cut.Staggered {
+				how = "staggered"
+			}
+		}
+		say("cut.across", "%d along, %s across, %s: %d from a sheet.", c.Along, Plural(c.Across, "row", "rows"), how, c.PerSheet)
+		if c.Shape.Close == cut.TwoSheets {
+			say("cut.across", "%d along, %s across, %s: %d from a pair of sheets.", c.Along, Plural(c.Across, "row", "rows"), how, c.PerSheet)
+		}
+		say("cut.ribbons", "%d from each of %s; %s of dough in each.", c.PerSheet, sheets, Grams(c.OneG))
+		if c.Shape.Close == cut.TwoSheets {
+			odd := ""
+			if c.Sheets%2 == 1 {
+				odd = fmt.Sprintf(" and %d from the odd one, halved and laid on itself", c.Count-c.PerSheet*(c.Sheets/2))
+			}
+			say("cut.ribbons", "%d from each of %s%s; %s of dough in each.", c.PerSheet, Plural(c.Sheets/2, "pair", "pairs"), odd, Grams(c.OneG))
+		}
+		say("cut.nests", "%.0f to a portion of %s.", math.Round(c.PortionG*float64(c.Count)/c.MadeG), Grams(c.PortionG))
+		say("cut.trim", "What lies between and round the pieces: %.1f %% of the sheets.", 100*c.TrimG/(c.TrimG+c.DoughG))
+	}
+	if f := c.Filling; f != nil {
+		say("cut.filling", "A heap %.0f mm high inside a seam of %.0f mm; %s in all pieces.", f.HeightMM, (c.Shape.WidthMM-c.FreeMM(*ru))/2, Grams(c.FillG))
+		say("cut.fill_total", "%s in the pieces and %.0f %% over for what stays in bag and bowl.", Grams(c.AllFillG), 100*ru.FillMargin)
+		say("cut.seam", "Two sheets of %.2f mm; up to %.1f the edge cooks with the rest.", o.SheetMM, ru.SeamMaxMM)
+	}
+	switch {
+	case c.Tool == cut.Knife && c.Shape.Family == cut.Ribbon && c.Count > 0:
+		say("cut.tool", "Dust, roll each length up loosely %g mm wide, %s thick, and make %d cuts; unroll at once.", c.FoldMM, Plural(c.Layers, "layer", "layers"), c.KnifeCuts)
+	case c.Cutter != nil:
+		say("cut.tool", "Suits sheets of %g to %g mm; yours is %.2f. A test strip first: too thick does not separate, too thin mats.", c.Cutter.FromMM, c.Cutter.ToMM, o.SheetMM)
+	default:
+		say("cut.tool", "%s", strings.TrimSpace(map[cut.Tool]string{cut.Wheel: "A wheel takes 2 mm between pieces.", cut.Ring: "Twist the ring, do not saw.", cut.Hand: "", cut.Knife: "Straight down, the blade dusted."}[c.Tool]+" "+c.Shape.How))
+	}
+	if len(c.Also) > 0 {
+		say("cut.also", "%s. Whole sheets, shared so that no shape falls shorter than it must.", capital(p.SharedWords()))
+	}
+	say("cut.scraps", "%s", p.scrapWords())
+}
+
+// scrapWords says what becomes of the trimmings.
+func (p *Plan) scrapWords() string {
+	c := &p.Cut
+	switch p.Request.Cut.Scraps {
+	case "soup":
+		return fmt.Sprintf("%s into the soup bag, dusted, at −18 °C with the date on it.", Grams(c.AllTrimG))
+	case "back":
+		b := &c.Back
+		return fmt.Sprintf("Up to a fifth of each next piece, twice at most, same colour, under film until then: %s goes back and gives about %s more, not counted above; %s stays over.", Grams(b.BackG), Grams(b.MoreG), Grams(b.LeftG))
+	}
+	return fmt.Sprintf("As maltagliati they are %.1f portions in broth.", c.ScrapPortions)
+}
+
+// PurposeWords says what drying is for, by the shape.
+func (p *Plan) PurposeWords() string {
+	return map[string]string{
+		cut.HoldShape: "To hold its shape: wind the nests at leather and let them firm up.",
+		cut.Handle:    "To be handled: a quarter of an hour so that the pieces do not stick.",
+		cut.ForCutter: "For the cutter: it mats what is too moist and breaks what is too dry.",
+		cut.NoDrying:  "None needed: straight to the pot is fine.",
+	}[p.Dry.Purpose]
+}
+
+// explainDry gives the reasons of drying and keeping.
+func (p *Plan) explainDry(say func(key, format string, a ...any)) {
+	d, ru := &p.Dry, &p.rules.Dry
+	if d.Leather.Will {
+		say("dry.window", "%.1f g/m³ between dough and air takes %.2f %% of the sheet a minute; %.0f %% off and it cuts without sticking.", d.Rate.DeltaGM3, 100*d.Rate.PerMin, 100*d.Leather.Loss)
+	} else {
+		say("dry.window", "Only %.1f g/m³ between dough and air: it will not dry here in two hours.", max(0, d.Rate.DeltaGM3))
+	}
+	if d.Nest.Will {
+		say("dry.nest", "%.0f %% of the mass gone: a wound nest keeps its form.", 100*d.Nest.Loss)
+	} else {
+		say("dry.nest", "%.0f %% of the mass would have to go; this air does not take it in two hours.", 100*d.Nest.Loss)
+	}
+	say("dry.brittle", "From %.0f %% of the mass gone the edges no longer bend.", 100*d.Brittle.Loss)
+	say("dry.warm", "Mixing, kneading, the warm part of the rest, rolling, drying and cutting, one after the other.")
+	if d.Covered.Will {
+		say("dry.covered", "Under a damp cloth or film: then it is at leather all the same.")
+	} else {
+		say("dry.covered", "Under a damp cloth or film it loses a twentieth of what it would on the rack.")
+	}
+	say("dry.space", "Sheets hung side by side, %.1f m of rod. In one layer, not touching: %s of %g × %g mm.", d.RodM, Plural(d.Trays, "tray", "trays"), ru.TrayLongMM, ru.TrayWideMM)
+	if d.TrayEach == 0 && !p.Roped() {
+		say("dry.space", "Sheets hung side by side, %.1f m of rod. Too large for a tray of %g × %g mm.", d.RodM, ru.TrayLongMM, ru.TrayWideMM)
+	} else if p.Roped() {
+		say("dry.space", "In one layer, not touching: %s of %g × %g mm, dusted.", Plural(d.Trays, "tray", "trays"), ru.TrayLongMM, ru.TrayWideMM)
+	}
+	if k := d.ToKeep; k != nil {
+		say("dry.keep", "%s raw with %.1f %% of water weigh this at %.1f %% moisture: raw · (1 − water) / %.3f.", Grams(k.RawG), 100*p.Formula.Dough.WaterShare, 100*ru.KeepWB, 1-ru.KeepWB)
+	}
+	k := &p.Keep
+	switch {
+	case k.Where == "":
+		say("keep.use_by", "Cooked the same day.")
+	case k.UseBy == "":
+		say("keep.use_by", "%s; say when it is made and the date follows.", DaysWords(k.FromDays, k.ToDays))
+	case k.Own:
+		say("keep.use_by", "%s by your own plan; %s is usual.", capital(days(k.Days)), DaysWords(k.FromDays, k.ToDays))
+	default:
+		say("keep.use_by", "%s is usual, the later end counted; by this kitchen’s clock.", capital(DaysWords(k.FromDays, k.ToDays)))
+	}
+}
+
+// explainCook gives the reasons of the pot.
+func (p *Plan) explainCook(say func(key, format string, a ...any)) {
+	k, ru := &p.Cook, &p.rules.Cook
+	text := fmt.Sprintf("%.2f mm cooks in about %s fresh, give or take %.0f %%. Taste from the early end.", k.TeMM, MinSec(k.Seconds), 100*ru.Spread)
+	if p.shape.Family == cut.Filled {
+		text = fmt.Sprintf("%.2f mm at the seam, and the filling’s own need: about %s fresh, give or take %.0f %%.", 2*p.Roll.SheetMM, MinSec(k.Seconds), 100*ru.Spread)
+	}
+	if k.Loss > 0 {
+		text += fmt.Sprintf(" Dried by %.0f %% it takes %s.", 100*k.Loss, MinSec(k.DriedS))
+	}
+	say("cook.time", "%s", text)
+	say("cook.frozen", "%.0f seconds more; straight from the freezer, not thawed.", ru.FrozenMoreS)
+	say("cook.pan", "%.0f seconds less in the water, never under %s; the sauce does the rest.", ru.PanLessS, MinSec(ru.BaseS))
+	say("cook.pot", "%g L of water and %g g of salt to 100 g of pasta.", ru.WaterPerPasta/10, 100*ru.SaltPerPasta)
+	say("cook.lots", "A pot of %g L, four fifths full, takes %s at a time.", k.PotL, Grams(k.PotL*ru.PotFill*1000/ru.WaterPerPasta))
+}
+
+// FreeMM returns how wide the filling lies inside the seams, mm.
+func (x *CutPart) FreeMM(r rules.Cut) float64 {
+	if x.Shape.WidthMM < r.SmallMM {
+		return max(0, x.Shape.WidthMM-r.SeamSmallMM)
+	}
+	return max(0, x.Shape.WidthMM-r.SeamMM)
+}

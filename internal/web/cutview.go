@@ -1,0 +1,98 @@
+package web
+
+import (
+	"fmt"
+
+	"hollen/internal/core/cut"
+	"hollen/internal/core/plan"
+)
+
+// Roped says whether the dough is formed from a rope.
+func (v *batchView) Roped() bool { return v.Plan.Roped() }
+
+// IsRibbon says whether the first shape is a ribbon; the others likewise.
+func (v *batchView) IsRibbon() bool { return v.Plan.Cut.Shape.Family == cut.Ribbon }
+
+// IsFilled says whether any shape of the batch is filled.
+func (v *batchView) IsFilled() bool { return v.Plan.Cut.Filled() }
+
+// IsRound says whether the first shape is cut as rounds.
+func (v *batchView) IsRound() bool { return v.Plan.Cut.Shape.Outline == cut.Round }
+
+// IsFlat says whether the first shape is cut as squares or rectangles.
+func (v *batchView) IsFlat() bool { return v.Plan.Cut.Shape.Outline == cut.Rectangle }
+
+// Shares returns the other shapes of the batch: those named, and one more to pick.
+func (v *batchView) Shares() []Line {
+	var out []Line
+	open := true
+	for i, x := range v.page.Cut.Also {
+		p := fmt.Sprintf("cut.also.%d.", i)
+		l := Line{N: i, What: v.Ctl(p+"shape", ""), Much: v.Ctl(p+"portions", ""), Named: x.Shape != "", Show: x.Shape != "" || open}
+		open = l.Named
+		out = append(out, l)
+	}
+	return out
+}
+
+// Checks returns the check-weighings: those made, and one more to make.
+func (v *batchView) Checks() []Line {
+	var out []Line
+	open := true
+	for i, x := range v.page.Dry.Log {
+		p := fmt.Sprintf("dry.checks.%d.", i)
+		l := Line{N: i, What: v.Ctl(p+"at", ""), Much: v.Ctl(p+"g", ""), Named: x.At != "", Show: x.At != "" || open}
+		open = l.Named
+		out = append(out, l)
+	}
+	return out
+}
+
+// CutCtl is the share of the sheets of one part, for its caption.
+func (v *batchView) SheetWords(x *plan.CutPart) string {
+	if len(v.Plan.Cut.Also) == 0 {
+		return fmt.Sprintf("to scale; %s alike, %.2f mm thick, %.1f m in all", plan.Plural(x.Sheets, "sheet", "sheets"), v.Plan.Roll.SheetMM, v.Plan.Roll.MetresAll)
+	}
+	return fmt.Sprintf("to scale; %d of %s", x.Sheets, plan.Plural(v.Plan.Roll.SheetsAll, "sheet", "sheets"))
+}
+
+// Cards are the figures of a part beside the first.
+func (v *batchView) PartWords(x *plan.CutPart) string {
+	s := fmt.Sprintf("%s %s", plan.Thousands(float64(x.Count)), plural(x.Count, x))
+	if x.Shape.Family == cut.Ribbon && x.Count > 0 {
+		s += fmt.Sprintf(" of %.0f mm, %d across; %s of %s", x.LengthMM, x.Across, plan.Plural(x.Nests, "nest", "nests"), plan.Grams(x.NestG))
+		if x.LastNest > 0 {
+			s += fmt.Sprintf(" and a short one of %d", x.LastNest)
+		}
+	}
+	if x.FillG > 0 {
+		s += fmt.Sprintf(", %s of filling in each", plan.Grams(x.Filling.PieceG))
+	}
+	return fmt.Sprintf("%s; %s, %.1f portions of %s; %s of trimmings.", s, plan.Grams(x.MadeG), x.Portions, plan.Grams(x.PortionG), plan.Grams(x.TrimG))
+}
+
+func plural(n int, x *plan.CutPart) string {
+	if n == 1 {
+		return x.One()
+	}
+	return x.Many()
+}
+
+// sealSteps are how a filled piece is closed, in the order of the hands.
+var sealSteps = map[cut.Close]string{
+	cut.TwoSheets:   "Lay the second sheet over, pattern side out; press round each heap from the middle outwards until no air is left.",
+	cut.FoldedSheet: "Fold the sheet over the row, pattern side out; press between the heaps, then along the edge, the air out ahead of the finger.",
+	cut.FoldedPiece: "Fold each over its filling, pattern side out; press from the filling outwards, no air left in it.",
+}
+
+// Seal returns how a filled piece is closed.
+func (v *batchView) Seal() []string {
+	c := &v.Plan.Cut
+	for _, x := range c.Parts() {
+		if x.Shape.Family == cut.Filled {
+			return []string{"Brush the seam with water, a film of it and no more: egg dough that is still soft needs none.", sealSteps[x.Shape.Close],
+				"Press the seam to one thickness: where it is thick it stays raw.", "On a dusted tray, not touching, turned once."}
+		}
+	}
+	return nil
+}
