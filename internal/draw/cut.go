@@ -163,7 +163,7 @@ const maxNests = 15
 // Nests draws the nests as they come, the short one last.
 func Nests(x *plan.CutPart) string {
 	total := x.Nests
-	if x.LastNest > 0 {
+	if x.LastNest > 0 && !x.Crumb() {
 		total++
 	}
 	shown := min(total, maxNests)
@@ -175,7 +175,7 @@ func Nests(x *plan.CutPart) string {
 	}
 	for i := range shown {
 		turns := 3.2
-		if i == total-1 && x.LastNest > 0 {
+		if i == total-1 && total > x.Nests {
 			turns = .5 + (turns-.5)*float64(x.LastNest)/float64(x.PerNest)
 		}
 		d := spiral(30+float64(i%5)*62, 28+float64(i/5)*54, turns)

@@ -35,21 +35,27 @@ func (e PlaceError) Error() string {
 // its path and what is allowed. Fields left out keep the value of plan.Default, except that
 // the flours are as given; unknown fields are refused.
 func ReadRequest(r io.Reader) (plan.Request, error) {
-	raw, err := io.ReadAll(io.LimitReader(r, MaxBytes+1))
+	raw, err := readAll(r)
 	if err != nil {
 		return plan.Request{}, err
 	}
-	if len(raw) > MaxBytes {
-		return plan.Request{}, PlaceError{Text: fmt.Sprintf("the document is larger than %d bytes", MaxBytes)}
+	return request(raw)
+}
+
+// readAll reads a document of at most MaxBytes.
+func readAll(r io.Reader) ([]byte, error) {
+	raw, err := io.ReadAll(io.LimitReader(r, MaxBytes+1))
+	if err == nil && len(raw) > MaxBytes {
+		err = PlaceError{Text: fmt.Sprintf("the document is larger than %d bytes", MaxBytes)}
 	}
+	return raw, err
+}
+
+// request reads a request from a whole document.
+func request(raw []byte) (plan.Request, error) {
 	req := plan.Default()
-	dec := json.NewDecoder(bytes.NewReader(raw))
-	dec.DisallowUnknownFields()
-	if err := dec.Decode(&req); err != nil {
-		return plan.Request{}, place(raw, err)
-	}
-	if rest := bytes.TrimLeft(raw[dec.InputOffset():], " \t\r\n"); len(rest) > 0 {
-		return plan.Request{}, at(raw, int64(len(raw)-len(rest)), "only one request a document; this follows it")
+	if err := decode(raw, &req); err != nil {
+		return plan.Request{}, err
 	}
 	if err := req.Check(); err != nil {
 		return plan.Request{}, err
@@ -57,11 +63,28 @@ func ReadRequest(r io.Reader) (plan.Request, error) {
 	return req, nil
 }
 
+// decode reads one JSON value into v; unknown fields and anything after it are refused.
+func decode(raw []byte, v any) error {
+	dec := json.NewDecoder(bytes.NewReader(raw))
+	dec.DisallowUnknownFields()
+	if err := dec.Decode(v); err != nil {
+		return place(raw, err)
+	}
+	if rest := bytes.TrimLeft(raw[dec.InputOffset():], " \t\r\n"); len(rest) > 0 {
+		return at(raw, int64(len(raw)-len(rest)), "only one document a file; this follows it")
+	}
+	return nil
+}
+
 // place turns an error of encoding/json into one that names the place.
 func place(raw []byte, err error) error {
 	var syntax *json.SyntaxError
 	var kind *json.UnmarshalTypeError
 	switch {
+	case errors.As(err, &syntax) && strings.HasPrefix(syntax.Error(), "unexpected end"):
+		return at(raw, int64(len(raw)), "the document ends in the middle")
+	case errors.As(err, &syntax) && strings.HasSuffix(syntax.Error(), "after top-level value"):
+		return at(raw, syntax.Offset-1, "only one document a file; this follows it")
 	case errors.As(err, &syntax):
 		return at(raw, syntax.Offset-1, strings.TrimPrefix(syntax.Error(), "json: "))
 	case errors.As(err, &kind):

@@ -228,6 +228,11 @@ func again(f func() error) (err error) {
 // Page is how many batches one list holds.
 const Page = 60
 
+// Together does everything f does to the store it is given, or nothing when f fails.
+func (s *Store) Together(ctx context.Context, f func(*Store) error) error {
+	return s.transact(ctx, func(tx *gorm.DB) error { return f(&Store{tx, s.sql}) })
+}
+
 // List returns the batches saved last, from the skip-th on, at most Page of them, and
 // whether there are more.
 func (s *Store) List(ctx context.Context, skip int) (batches []Batch, more bool, err error) {

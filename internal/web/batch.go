@@ -6,7 +6,6 @@ import (
 	"fmt"
 	"net/http"
 	"net/url"
-	"regexp"
 	"strconv"
 	"strings"
 	"time"
@@ -14,7 +13,6 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"hollen/internal/core/plan"
-	"hollen/internal/exchange"
 	"hollen/internal/store"
 )
 
@@ -280,37 +278,4 @@ func (s *Server) restoreBatch(c *gin.Context) {
 		return
 	}
 	c.Redirect(http.StatusSeeOther, fmt.Sprintf("/?restored=%d", b.ID))
-}
-
-// downloadRequest and downloadPlan send the batch as JSON: as saved, or, asked by POST, as
-// the form stands.
-func (s *Server) downloadRequest(c *gin.Context) {
-	s.download(c, "request", func(p *plan.Plan) any { return p.Request })
-}
-
-func (s *Server) downloadPlan(c *gin.Context) {
-	s.download(c, "plan", func(p *plan.Plan) any { return p })
-}
-
-func (s *Server) download(c *gin.Context, kind string, of func(*plan.Plan) any) {
-	a, ok := s.askSound(c)
-	if !ok {
-		return
-	}
-	c.Header("Content-Type", "application/json; charset=utf-8")
-	c.Header("Content-Disposition", fmt.Sprintf(`attachment; filename="%s-%s.json"`, slug(a.form.Request.Name), kind))
-	if err := exchange.Write(c.Writer, of(a.view.Plan)); err != nil {
-		s.log.Warn("download", "err", err)
-	}
-}
-
-var notWord = regexp.MustCompile(`[^a-z0-9]+`)
-
-// slug returns a name fit for a file.
-func slug(name string) string {
-	out := strings.Trim(notWord.ReplaceAllString(strings.ToLower(name), "-"), "-")
-	if out == "" {
-		return "batch"
-	}
-	return out[:min(len(out), 60)]
 }

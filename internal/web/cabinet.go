@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"net/http"
 	"net/url"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -326,6 +327,14 @@ func (s *Server) saveHouse(c *gin.Context) {
 		return
 	}
 	c.Redirect(http.StatusSeeOther, "/cabinet/house?kept=1")
+}
+
+// HandsOn says whether anything of the workshop's own on the shelf can be handed to another.
+func (v shelfView) HandsOn() bool {
+	if v.Kind == store.LotKind || v.Kind == store.YieldKind {
+		return false
+	}
+	return slices.ContainsFunc(v.Own, func(r thingRow) bool { return !r.Retired })
 }
 
 // newOf is where a new thing like a shipped one is made.

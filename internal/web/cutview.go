@@ -48,7 +48,7 @@ func (v *batchView) Checks() []Line {
 	return out
 }
 
-// CutCtl is the share of the sheets of one part, for its caption.
+// SheetWords say how many sheets a part is cut from, for its caption.
 func (v *batchView) SheetWords(x *plan.CutPart) string {
 	if len(v.Plan.Cut.Also) == 0 {
 		return fmt.Sprintf("to scale; %s alike, %.2f mm thick, %.1f m in all", plan.Plural(x.Sheets, "sheet", "sheets"), v.Plan.Roll.SheetMM, v.Plan.Roll.MetresAll)
@@ -56,12 +56,12 @@ func (v *batchView) SheetWords(x *plan.CutPart) string {
 	return fmt.Sprintf("to scale; %d of %s", x.Sheets, plan.Plural(v.Plan.Roll.SheetsAll, "sheet", "sheets"))
 }
 
-// Cards are the figures of a part beside the first.
+// PartWords are the figures of a part beside the first.
 func (v *batchView) PartWords(x *plan.CutPart) string {
 	s := fmt.Sprintf("%s %s", plan.Thousands(float64(x.Count)), plural(x.Count, x))
 	if x.Shape.Family == cut.Ribbon && x.Count > 0 {
 		s += fmt.Sprintf(" of %.0f mm, %d across; %s of %s", x.LengthMM, x.Across, plan.Plural(x.Nests, "nest", "nests"), plan.Grams(x.NestG))
-		if x.LastNest > 0 {
+		if x.LastNest > 0 && !x.Crumb() {
 			s += fmt.Sprintf(" and a short one of %d", x.LastNest)
 		}
 	}

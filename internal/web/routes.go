@@ -21,8 +21,14 @@ func (s *Server) routes(e *gin.Engine) {
 
 	e.GET("/compare", s.compare) // two batches, or two days of one
 
+	e.GET(importPath, s.openImport)
+	e.POST(importPath, s.previewImport)      // says what it would do, does nothing
+	e.POST(importPath+"/take", s.takeImport) // does it
+
 	e.GET("/cabinet", s.openCabinet)
-	e.GET("/cabinet/house", s.openHouse) // what new batches start from
+	e.GET("/cabinet/export.json", s.exportCabinet)
+	e.GET("/cabinet/:shelf/export.json", s.exportShelf) // what the workshop keeps on it
+	e.GET("/cabinet/house", s.openHouse)                // what new batches start from
 	e.POST("/cabinet/house", s.saveHouse)
 	e.GET("/cabinet/:shelf", s.openShelf) // flours, lots, eggs, additions, powders
 	e.GET("/cabinet/:shelf/new", s.newThing)
@@ -52,6 +58,16 @@ func (s *Server) routes(e *gin.Engine) {
 	e.POST("/batches/:id/restore", s.restoreBatch)
 	e.GET("/batches/:id/request.json", s.downloadRequest)  // as saved
 	e.POST("/batches/:id/request.json", s.downloadRequest) // as the form stands
+	e.GET("/batches/:id/sheet", s.showSheet)               // for the bench, printed
+	e.POST("/batches/:id/sheet", s.showSheet)
+	e.GET("/batches/:id/label", s.showLabel)
+	e.POST("/batches/:id/label", s.showLabel)
+	e.GET("/batches/:id/cut.svg", s.downloadCut) // in mm, true to scale
+	e.POST("/batches/:id/cut.svg", s.downloadCut)
+	e.GET("/batches/:id/ladder.svg", s.downloadLadder)
+	e.POST("/batches/:id/ladder.svg", s.downloadLadder)
+	e.GET("/batches/:id/recipe.json", s.downloadRecipe) // schema.org JSON-LD
+	e.POST("/batches/:id/recipe.json", s.downloadRecipe)
 	e.GET("/batches/:id/plan.json", s.downloadPlan)
 	e.POST("/batches/:id/plan.json", s.downloadPlan)
 

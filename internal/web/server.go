@@ -10,19 +10,23 @@ import (
 	"net"
 	"net/http"
 	"runtime/debug"
+	"strings"
 	"time"
 
 	"github.com/gin-gonic/gin"
 	"github.com/klauspost/compress/gzhttp"
 
+	"hollen/internal/exchange"
 	"hollen/internal/store"
 )
 
 // Limits of one request.
 const (
-	maxBody    = 256 << 10 // bytes
-	maxHeaders = 32 << 10  // bytes
-	dbTimeout  = 20 * time.Second
+	maxBody = 256 << 10 // bytes
+	// maxDocument is room for a document in a form, every sign of it escaped.
+	maxDocument = 3*exchange.MaxBytes + maxBody
+	maxHeaders  = 32 << 10 // bytes
+	dbTimeout   = 20 * time.Second
 )
 
 // Server answers requests from a store. It keeps nothing of its own between them.
@@ -43,12 +47,24 @@ func New(s *store.Store, log *slog.Logger, loopback bool) http.Handler {
 	srv.routes(e)
 	h := http.Handler(e)
 	h = http.NewCrossOriginProtection().Handler(h)
-	h = http.MaxBytesHandler(h, maxBody)
+	h = limited(h)
 	h = gzhttp.GzipHandler(h)
 	if loopback {
 		h = onlyLocal(h)
 	}
 	return h
+}
+
+// limited bounds what a request may send: a form, or a document to bring in.
+func limited(h http.Handler) http.Handler {
+	form, document := http.MaxBytesHandler(h, maxBody), http.MaxBytesHandler(h, maxDocument)
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if strings.HasPrefix(r.URL.Path, importPath) {
+			document.ServeHTTP(w, r)
+			return
+		}
+		form.ServeHTTP(w, r)
+	})
 }
 
 // NewHTTP returns an http.Server with this application's timeouts round h.

@@ -95,7 +95,7 @@ func (p *Plan) adviseFilling() {
 			continue
 		}
 		if f.Thick {
-			p.note(AtCut, "cut.filling", Warning, "seam", "A thick seam.", "%.1f mm where the sheets meet; over %.1f the edge is raw when the middle is done. Roll a stop finer.", f.SeamMM, p.rules.Cut.SeamMaxMM)
+			p.note(AtCut, "cut.filling", Warning, "seam", "A thick seam.", "%.2f mm where the sheets meet; over %.1f the edge is raw when the middle is done. Roll a stop finer.", f.SeamMM, p.rules.Cut.SeamMaxMM)
 		}
 		if f.PieceG > 1.2*f.FitsG {
 			p.note(AtCut, "cut.filling", Warning, "overfilled", "More than fits.", "%s in each where %s leaves a seam that holds: it bursts.", Grams(f.PieceG), Grams(f.FitsG))

@@ -3,6 +3,7 @@ package plan
 import (
 	"fmt"
 	"math"
+	"strconv"
 	"strings"
 
 	"hollen/internal/core/dough"
@@ -28,6 +29,9 @@ func Thousands(v float64) string {
 	}
 	return s
 }
+
+// Trim returns a thickness to hundredths without needless noughts: "0.9", "0.78".
+func Trim(mm float64) string { return strconv.FormatFloat(math.Round(100*mm)/100, 'f', -1, 64) }
 
 // MinSec returns seconds as "1 min 40", to the nearest five seconds.
 func MinSec(s float64) string {

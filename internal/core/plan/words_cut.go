@@ -20,6 +20,9 @@ func (x *CutPart) One() string {
 // Many is One, more than one.
 func (x *CutPart) Many() string { return x.One() + "s" }
 
+// Crumb says whether the last nest is so short that its ribbons go into the others.
+func (x *CutPart) Crumb() bool { return x.Nests > 0 && 5*x.LastNest < x.PerNest }
+
 // SharedWords returns the shapes of a mixed batch and their sheets: "tagliatelle 5 sheets, 6.1
 // portions; …".
 func (p *Plan) SharedWords() string {
@@ -39,6 +42,7 @@ func (p *Plan) explainCut(say func(key, format string, a ...any)) {
 		say("cut.across", "Slices of %.0f mm of a %g mm rope, %s each.", c.Rope.SliceMM, c.Rope.DiameterMM, Grams(c.OneG))
 		say("cut.ribbons", "%s of dough at %s; %.1f m of rope in all.", Grams(c.DoughG), Grams(c.OneG), c.Rope.LengthM)
 		say("cut.trim", "Less than one piece.")
+		say("cut.forming", "%g seconds a piece, in practised hands; cover the ropes that wait.", ru.FormedS)
 		say("cut.nests", "%.1f portions of %s.", c.Portions, Grams(c.PortionG))
 	case c.Count == 0:
 		why := fmt.Sprintf("A sheet of %.0f × %g mm has no room for %g × %g mm.", c.SheetLengthMM, c.SheetWidthMM, c.Shape.WidthMM, max(c.MinMM, c.Shape.Long()))
@@ -59,6 +63,9 @@ func (p *Plan) explainCut(say func(key, format string, a ...any)) {
 		short := ": it comes out even."
 		if c.LastNest > 0 {
 			short = fmt.Sprintf(", and a short one of %d, %s.", c.LastNest, Grams(float64(c.LastNest)*c.OneG))
+			if c.Crumb() {
+				short = fmt.Sprintf(", and %d over, for any of them.", c.LastNest)
+			}
 		}
 		say("cut.nests", "%s make a nest of %s: %s%s", Plural(c.PerNest, "ribbon", "ribbons"), Grams(c.NestG), Plural(c.Nests, "nest", "nests"), short)
 		say("cut.trim", "%.1f mm off each end and %.1f off each side: %.1f %% of the sheet.", c.EndTrimMM, c.SideTrimMM, 100*c.TrimG/(c.TrimG+c.DoughG))

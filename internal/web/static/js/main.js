@@ -5,3 +5,7 @@ import { startBatch } from "./batch.js";
 const form = document.getElementById("batch");
 if (form) startBatch(form);
 startKeys();
+for (const button of document.querySelectorAll("[data-print]")) {
+  button.hidden = false;
+  button.addEventListener("click", () => print());
+}

@@ -1,0 +1,145 @@
+package exchange
+
+import (
+	"bytes"
+	"encoding/json"
+	"encoding/xml"
+	"errors"
+	"fmt"
+	"io"
+	"strings"
+
+	"hollen/internal/core/plan"
+)
+
+// Found is what a document turned out to hold: one of the three.
+type Found struct {
+	Request *plan.Request // of a request, a plan, a drawing or a recipe Hollen wrote
+	Cabinet *Cabinet      // flours, eggs, additions, machines and shapes
+	Recipe  *Recipe       // of another program
+}
+
+// MaxDepth is how deep a document may nest.
+const MaxDepth = 40
+
+// Read reads any document Hollen writes, and recipes in schema.org's JSON-LD from elsewhere. It
+// goes by what is in the document, not by its name. Errors say what is wrong and where.
+func Read(r io.Reader) (Found, error) {
+	raw, err := readAll(r)
+	if err != nil {
+		return Found{}, err
+	}
+	raw = bytes.TrimSpace(bytes.TrimPrefix(raw, []byte("\xef\xbb\xbf")))
+	switch {
+	case len(raw) == 0:
+		return Found{}, PlaceError{Text: "the document is empty"}
+	case raw[0] == '<':
+		return drawing(raw)
+	}
+	if err := shallow(raw); err != nil {
+		return Found{}, err
+	}
+	var head struct {
+		Format  string          `json:"format"`
+		Request json.RawMessage `json:"request"`
+		Context any             `json:"@context"`
+		Type    any             `json:"@type"`
+		Graph   any             `json:"@graph"`
+	}
+	if raw[0] == '[' {
+		return recipes(raw)
+	}
+	if err := json.Unmarshal(raw, &head); err != nil {
+		return Found{}, place(raw, err)
+	}
+	switch {
+	case head.Format == plan.RequestFormat:
+		return of(request(raw))
+	case head.Format == plan.PlanFormat:
+		if len(head.Request) == 0 {
+			return Found{}, PlaceError{Text: "the plan holds no request"}
+		}
+		return of(request(head.Request))
+	case head.Format == CabinetFormat:
+		c, err := readCabinet(raw)
+		return Found{Cabinet: c}, err
+	case head.Format != "":
+		return Found{}, PlaceError{Text: fmt.Sprintf("format %.40q is not known; %s, %s and %s are", head.Format, plan.RequestFormat, plan.PlanFormat, CabinetFormat)}
+	case head.Context != nil, head.Type != nil, head.Graph != nil:
+		return recipes(raw)
+	}
+	return Found{}, PlaceError{Text: "it names no format; " + plan.RequestFormat + ", " + plan.PlanFormat + ", " + CabinetFormat + " or a schema.org Recipe is read"}
+}
+
+func of(r plan.Request, err error) (Found, error) {
+	if err != nil {
+		return Found{}, err
+	}
+	return Found{Request: &r}, nil
+}
+
+// shallow refuses JSON that nests deeper than MaxDepth, before anything reads it whole.
+func shallow(raw []byte) error {
+	depth, inString := 0, false
+	for i := 0; i < len(raw); i++ {
+		switch c := raw[i]; {
+		case inString && c == '\\':
+			i++
+		case c == '"':
+			inString = !inString
+		case inString:
+		case c == '{' || c == '[':
+			if depth++; depth > MaxDepth {
+				return at(raw, int64(i), fmt.Sprintf("it nests deeper than %d", MaxDepth))
+			}
+		case c == '}' || c == ']':
+			depth--
+		}
+	}
+	return nil
+}
+
+// drawing reads the request in the metadata of a drawing.
+func drawing(raw []byte) (Found, error) {
+	d := xml.NewDecoder(bytes.NewReader(raw))
+	d.Strict = true
+	var meta strings.Builder
+	depth, in := 0, false
+	for {
+		t, err := d.Token()
+		if err == io.EOF {
+			break
+		}
+		var syntax *xml.SyntaxError
+		if errors.As(err, &syntax) {
+			return Found{}, PlaceError{Line: syntax.Line, Column: 1, Text: "this is no drawing that can be read: " + syntax.Msg}
+		} else if err != nil {
+			return Found{}, PlaceError{Text: "this is no drawing that can be read: " + err.Error()}
+		}
+		switch t := t.(type) {
+		case xml.StartElement:
+			if depth++; depth > MaxDepth {
+				return Found{}, PlaceError{Text: fmt.Sprintf("it nests deeper than %d", MaxDepth)}
+			}
+			if depth == 1 && t.Name.Local != "svg" {
+				return Found{}, PlaceError{Text: "of drawings only SVG is read"}
+			}
+			in = depth == 2 && t.Name.Local == "metadata"
+		case xml.EndElement:
+			depth--
+			in = false
+		case xml.CharData:
+			if in {
+				meta.Write(t)
+			}
+		}
+	}
+	text := strings.TrimSpace(meta.String())
+	if text == "" {
+		return Found{}, PlaceError{Text: "this drawing does not carry its batch"}
+	}
+	if err := shallow([]byte(text)); err != nil {
+		return Found{}, err
+	}
+	return of(request([]byte(text)))
+}

@@ -1,0 +1,153 @@
+package exchange
+
+import (
+	"bytes"
+	"fmt"
+	"reflect"
+	"strings"
+	"testing"
+
+	"hollen/internal/core/addition"
+	"hollen/internal/core/cut"
+	"hollen/internal/core/egg"
+	"hollen/internal/core/flour"
+	"hollen/internal/core/plan"
+	"hollen/internal/core/roll"
+	"hollen/internal/demo"
+	"hollen/internal/draw"
+)
+
+func text(t *testing.T, v any) string {
+	t.Helper()
+	var b bytes.Buffer
+	if err := Write(&b, v); err != nil {
+		t.Fatal(err)
+	}
+	return b.String()
+}
+
+// Everything Hollen writes of a batch reads back to the same request.
+func TestEveryExportReadsBack(t *testing.T) {
+	for _, r := range demo.Scenario(demo.Day).Batches {
+		p, err := plan.Make(r)
+		if err != nil {
+			t.Fatal(err)
+		}
+		recipe, err := RecipeOf(p)
+		if err != nil {
+			t.Fatal(err)
+		}
+		want := text(t, r)
+		docs := map[string]string{"request": want, "plan": text(t, p), "recipe": text(t, recipe), "ladder": draw.LadderFile(p, want), "graph": `{"@context":"https://schema.org","@graph":[{"@type":"WebPage"},` + text(t, recipe) + "]}"}
+		for i, x := range p.Cut.Parts() {
+			docs[fmt.Sprint("cut ", i)] = draw.CutFile(p, x, want)
+		}
+		for name, doc := range docs {
+			found, err := Read(strings.NewReader(doc))
+			if err != nil || found.Request == nil {
+				t.Fatalf("%s of %s: %v", name, r.Name, err)
+			}
+			if got := text(t, *found.Request); got != want {
+				t.Errorf("%s of %s comes back as\n%s", name, r.Name, got)
+			}
+		}
+	}
+}
+
+func TestCabinetReadsBack(t *testing.T) {
+	c := Cabinet{Format: CabinetFormat}
+	for _, x := range demo.Scenario(demo.Day).Things {
+		switch v := x.Value.(type) {
+		case flour.Flour:
+			c.Flours = append(c.Flours, v)
+		case egg.Class:
+			c.Eggs = append(c.Eggs, v)
+		case addition.Addition:
+			c.Additions = append(c.Additions, v)
+		case roll.Machine:
+			c.Machines = append(c.Machines, v)
+		case cut.Shape:
+			c.Shapes = append(c.Shapes, v)
+		}
+	}
+	c.Shapes = append(c.Shapes, cut.Shipped()...)
+	c.Machines = append(c.Machines, roll.Shipped()...)
+	want := text(t, c)
+	found, err := Read(strings.NewReader(want))
+	if err != nil || found.Cabinet == nil || text(t, found.Cabinet) != want {
+		t.Errorf("%v", err)
+	}
+}
+
+func TestRecipesFromElsewhere(t *testing.T) {
+	for name, doc := range map[string]string{
+		"plain": `{"@context":"http://schema.org/","@type":"Recipe","name":"Sunday dough","recipeIngredient":["2 cups flour"," 3  eggs ",""]}`,
+		"list":  `[{"@type":"Organization"},{"@type":["Thing","Recipe"],"name":"Sunday dough","ingredients":"2 cups flour\n3 eggs"}]`,
+		"graph": `{"@graph":[{"@type":"Recipe","name":"Sunday dough","recipeIngredient":["2 cups flour","3 eggs"]}]}`,
+	} {
+		f, err := Read(strings.NewReader("\xef\xbb\xbf" + doc))
+		if err != nil || f.Recipe == nil || !reflect.DeepEqual(*f.Recipe, Recipe{"Sunday dough", []string{"2 cups flour", "3 eggs"}}) {
+			t.Errorf("%s: %+v %v", name, f.Recipe, err)
+		}
+	}
+}
+
+func TestBrokenAndHostile(t *testing.T) {
+	good := text(t, plan.Default())
+	for _, c := range []struct{ name, doc, says string }{
+		{"empty", " \n", "empty"},
+		{"huge", strings.Repeat("[", 10) + strings.Repeat(" ", MaxBytes), "larger than"},
+		{"deep", strings.Repeat("[", 100000), "deeper than"},
+		{"deep object", strings.Repeat(`{"request":`, 5000) + "1" + strings.Repeat("}", 5000), "deeper than"},
+		{"cut off", good[:len(good)/2], "ends in the middle"},
+		{"not JSON", "dough: 500 g", "invalid character"},
+		{"no format", `{"name":"x"}`, "names no format"},
+		{"a number", "7", "number"},
+		{"another format", `{"format":"loaf/3"}`, "is not known"},
+		{"wrong type", strings.Replace(good, `"portions": 10`, `"portions": "ten"`, 1), "line 7"},
+		{"not allowed", strings.Replace(good, `"portions": 10`, `"portions": -4`, 1), "amount.portions"},
+		{"unknown field", strings.Replace(good, `"cut": {`, `"cut": {"laser": 1,`, 1), "laser"},
+		{"two documents", good + good, "follows it"},
+		{"plan without request", `{"format":"hollen-plan/1"}`, "no request"},
+		{"nothing in it", `{"format":"hollen-cabinet/1"}`, "holds nothing"},
+		{"bad flour", `{"format":"hollen-cabinet/1","flours":[{"key":"x","name":"","protein_pct":900}]}`, "flours.0"},
+		{"bad shape", `{"format":"hollen-cabinet/1","shapes":[{"name":"<script>","family":"soup","width_mm":-1}]}`, "shapes.0"},
+		{"bad machine", `{"format":"hollen-cabinet/1","machines":[{"name":"m","tool":"roller","stops":[{"label":"1","gap_mm":1e9}]}]}`, "machines.0"},
+		{"many", `{"format":"hollen-cabinet/1","shapes":[` + strings.Repeat("{},", 600) + `{}]}`, "at most 500"},
+		{"no recipe", `{"@type":"Person"}`, "no schema.org Recipe"},
+		{"recipe of numbers", `{"@type":"Recipe","recipeIngredient":[1]}`, "recipeIngredient.0"},
+		{"empty recipe", `{"@type":"Recipe"}`, "0 ingredients"},
+		{"carried rubbish", `{"@type":"Recipe","hasPart":[{"encodingFormat":"application/vnd.hollen-request+json","text":"{"}]}`, "ends in the middle"},
+		{"HTML", "<html><body></body></html>", "only SVG"},
+		{"foreign drawing", `<svg xmlns="http://www.w3.org/2000/svg"><rect/></svg>`, "does not carry"},
+		{"broken drawing", `<svg><metadata>{}`, "no drawing"},
+		{"entities", `<!DOCTYPE svg [<!ENTITY a "b">]><svg><metadata>&a;</metadata></svg>`, "no drawing"},
+		{"deep drawing", "<svg>" + strings.Repeat("<g>", 3000), "deeper"},
+		{"drawing of rubbish", "<svg><metadata>" + strings.Repeat("[", 9000) + "</metadata></svg>", "deeper"},
+	} {
+		f, err := Read(strings.NewReader(c.doc))
+		if err == nil || !strings.Contains(err.Error(), c.says) {
+			t.Errorf("%s: %.200v, want %q", c.name, err, c.says)
+		}
+		if f.Request != nil || f.Cabinet != nil || f.Recipe != nil {
+			t.Errorf("%s: something was found all the same", c.name)
+		}
+	}
+}
+
+func FuzzRead(f *testing.F) {
+	f.Add(`{"format":"hollen-cabinet/1","shapes":[{}]}`)
+	f.Add(`<svg><metadata>{"format":"hollen-request/1"}</metadata></svg>`)
+	f.Add(`{"@type":"Recipe","recipeIngredient":["x"]}`)
+	f.Fuzz(func(t *testing.T, doc string) {
+		found, err := Read(strings.NewReader(doc))
+		if err != nil && err.Error() == "" {
+			t.Fatal("an error without words")
+		}
+		if found.Request != nil {
+			if _, err := plan.Make(*found.Request); err != nil {
+				t.Fatalf("a request that was read is not made: %v", err)
+			}
+		}
+	})
+}
