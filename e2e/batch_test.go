@@ -263,9 +263,9 @@ func TestWithoutScripts(t *testing.T) {
 func TestOnATablet(t *testing.T) {
 	base, _ := serve(t)
 	b := open(t, browser(t), base, tabletW, tabletH)
-	paths := []string{"/", "/batches/new", "/cabinet/flours", "/cabinet/flours/1", "/cabinet/lots/2", "/cabinet/eggs", "/cabinet/additions", "/cabinet/powders", "/cabinet/machines", "/cabinet/machines/8/calibrate", "/cabinet/house", "/rooms", "/compare?a=7&b=6", "/recipe", "/batches/7?at=doctor"}
+	paths := []string{"/", "/batches/new", "/cabinet/flours", "/cabinet/flours/1", "/cabinet/lots/2", "/cabinet/eggs", "/cabinet/additions", "/cabinet/powders", "/cabinet/machines", "/cabinet/machines/8/calibrate", "/cabinet/house", "/cabinet/shapes", "/cabinet/shapes/9", "/cabinet/machines/8", "/import", "/batches/7/sheet", "/batches/8/label", "/rooms", "/compare?a=7&b=6", "/recipe", "/batches/7?at=doctor"}
 	for _, st := range plan.Stages() {
-		for _, id := range []int{1, 3, 4, 6} { // stripes, a pin, wide ribbons, by the clock
+		for _, id := range []int{1, 3, 4, 6, 8, 9, 10} { // stripes, a pin, wide ribbons, by the clock, filled, mixed, formed
 			paths = append(paths, fmt.Sprintf("/batches/%d?at=%s", id, st))
 		}
 	}
@@ -328,7 +328,7 @@ func TestRecipeToBatch(t *testing.T) {
 	if got := saved(t, s, 11); got.Request.Amount.FlourG != 300 || *got.Request.Eggs.FixWhole != 3 {
 		t.Errorf("%+v", got.Request)
 	}
-	b.visit("/compare?a=8")
+	b.visit("/compare?a=11")
 	b.until("both days", "document.querySelectorAll('.compared .newstage').length > 1")
 	if text := b.text(".compared"); !strings.Contains(text, "From a recipe at 27 °C and 78 %") {
 		t.Errorf("%.300s", text)

@@ -11,7 +11,7 @@ import (
 func (b *tab) pick(sel, value string) {
 	b.t.Helper()
 	b.until(sel, fmt.Sprintf("document.querySelector(%q)", sel))
-	eval[bool](b, fmt.Sprintf("(() => { const s = document.querySelector(%q); s.value = %q; s.dispatchEvent(new Event('change', {bubbles: true})); return s.value === %q })()", sel, value, value))
+	eval[bool](b, fmt.Sprintf("(() => { const s = document.querySelector(%q); s.focus(); s.value = %q; s.dispatchEvent(new Event('change', {bubbles: true})); return s.value === %q })()", sel, value, value))
 }
 
 // From the cabinet into a batch: a lot is kept and named, spinach colours the strip, what is

@@ -88,6 +88,9 @@ func bind(base plan.Request, v url.Values, cab store.Cabinet, u system) form {
 		}
 	}
 	f.fillSlots(base)
+	if was := v.Get("was_shape"); was != "" {
+		f.freshShape(was)
+	}
 	f.step(v.Get("step"))
 	for path := range f.Errors {
 		if !f.Page.Amount.Counts(path) {
@@ -248,7 +251,6 @@ func (f *form) fillSlots(base plan.Request) {
 			x.Portions = 1
 		}
 	}
-	f.freshShape(base)
 	for i := range f.Page.Eggs.Also {
 		if e := &f.Page.Eggs.Also[i]; e.Class != "" && e.Count == 0 {
 			e.Count = 1
@@ -257,20 +259,17 @@ func (f *form) fillSlots(base plan.Request) {
 }
 
 // freshShape forgets what was changed of the former shape when another is picked: a width for
-// ribbons is none for ravioli.
-func (f *form) freshShape(base plan.Request) {
-	c, was := &f.Page.Cut, &base.Cut
-	if c.Shape == was.Shape {
+// ribbons is none for ravioli. was is the shape the form was drawn with.
+func (f *form) freshShape(was string) {
+	c := &f.Page.Cut
+	if c.Shape == was {
 		return
 	}
-	for _, x := range []struct{ now, then **float64 }{{&c.Width, &was.Width}, {&c.Long, &was.Long}, {&c.Min, &was.Min}, {&c.Max, &was.Max}, {&c.PieceG, &was.PieceG}, {&c.NestG, &was.NestG}, {&c.Filling.PieceG, &was.Filling.PieceG}} {
-		if *x.now != nil && *x.then != nil && **x.now == **x.then {
-			*x.now = nil
-		}
+	for _, path := range []string{"cut.width_mm", "cut.long_mm", "cut.min_length_mm", "cut.max_length_mm", "cut.nest_g", "cut.piece_g", "cut.filling.piece_g"} {
+		delete(f.Errors, path)
+		delete(f.Typed, path)
 	}
-	if c.Tool == was.Tool {
-		c.Tool = ""
-	}
+	c.Width, c.Long, c.Min, c.Max, c.NestG, c.PieceG, c.Filling.PieceG, c.Tool = nil, nil, nil, nil, nil, nil, nil, ""
 }
 
 // slotOf returns which group a field belongs to, which slot of it and which part; no group

@@ -270,3 +270,54 @@ func boldAllergen(x plan.Ingredient) string {
 func (v sheetView) CookWords() string {
 	return "Boil in salted water, taste from " + plan.MinSec(v.Plan.Cook.FromS) + "; cook through."
 }
+
+// LabelName is what the label calls it: its shapes.
+func (v sheetView) LabelName() string {
+	name := v.Plan.Cut.Shape.Name
+	for _, x := range v.Plan.Cut.Also {
+		name += ", " + strings.ToLower(x.Shape.Name)
+	}
+	return name
+}
+
+// labelPoints returns the type of the label before it is fitted, points.
+func (v sheetView) labelPoints() float64 {
+	if v.Paper.Key == "small" {
+		return 5.9
+	}
+	return 8.6
+}
+
+// LabelFit returns how large the type of the label may be so that nothing is cut off; by the
+// sizes in the style sheet, and letters .47 of their size wide.
+func (v sheetView) LabelFit() float64 {
+	wide, high, title := 93., 63., 1.9
+	if v.Paper.Key == "small" {
+		wide, high, title = 58., 36., 1.65
+	}
+	in := "Ingredients: . Contains ." + v.Contains()
+	for _, x := range v.Plan.Ingredients() {
+		in += x.Name + x.Allergen + " (), "
+	}
+	for f := 1.; f > .3; f -= .02 {
+		em := v.labelPoints() * 25.4 / 72 * f
+		lines := func(text string, size float64) float64 {
+			return math.Max(1, math.Ceil(float64(len([]rune(text)))*.47*size*em/wide))
+		}
+		h := lines(v.LabelName(), title*1.05)*title + lines(in, 1)*1.2 + 2*1.45 + lines(v.KeepAt()+v.CookWords(), 1.02)*1.2 + lines(v.Place, .88)*1.1 + 5*.4 + .5
+		if h*em <= high {
+			return f
+		}
+	}
+	return .3
+}
+
+// LabelTooSmall says whether its letters come out lower than food authorities ask for: 1.2 mm,
+// .9 on a small pack, of a letter like x, half as high as its type.
+func (v sheetView) LabelTooSmall() bool {
+	least := 1.2
+	if v.Paper.Key == "small" {
+		least = .9
+	}
+	return v.labelPoints()*v.LabelFit()*25.4/72*.5 < least-.01
+}
