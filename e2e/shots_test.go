@@ -17,7 +17,7 @@ func TestShots(t *testing.T) {
 	}
 	base, _ := serve(t)
 	br := browser(t)
-	views := []struct{ name, path string }{{"batches", "/"}, {"new-batch", "/batches/new"}, {"cabinet", "/cabinet/flours"}, {"measure", "/cabinet/machines/8/calibrate"}, {"compare", "/compare?a=7"}, {"recipe", "/recipe"}, {"green", "/batches/2?at=formula"}, {"stripes", "/batches/1?at=roll"}, {"pin", "/batches/3?at=roll"}, {"doctor", "/batches/7?at=doctor"}}
+	views := []struct{ name, path string }{{"batches", "/"}, {"cabinet", "/cabinet/flours"}, {"measure", "/cabinet/machines/8/calibrate"}, {"compare", "/compare?a=7"}, {"recipe", "/recipe"}, {"doctor", "/batches/7?at=doctor"}, {"shapes", "/cabinet/shapes"}, {"import", "/import"}, {"filled", "/batches/8?at=cut"}, {"sheet", "/batches/7/sheet"}}
 	for _, s := range []string{"formula", "room", "knead", "rest", "roll", "cut", "dry", "cook"} {
 		path := "/batches/7?at="
 		if s == "rest" {
@@ -33,8 +33,10 @@ func TestShots(t *testing.T) {
 			height = int64(eval[float64](b, "Math.max(document.documentElement.scrollHeight, 400)"))
 			b.do(chromedp.EmulateViewport(width, height))
 		}
-		if name == "stripes" { // they stand under the ladder
-			eval[bool](b, "(() => { document.querySelector('.steps').previousElementSibling.previousElementSibling.scrollIntoView(); return true })()")
+		if name == "import" { // with something to look over
+			eval[bool](b, "fetch('/cabinet/export.json').then((r) => r.text()).then((text) => { document.querySelector('#f-text').value = text.replace('\"protein_pct\": 11.2', '\"protein_pct\": 12.1').replace('Wrack', 'Kelp'); document.querySelector('.asks-file .btn').click(); return true })")
+			b.until("the preview", "document.querySelector('.found')")
+			b.until("the fonts", "document.fonts.status === 'loaded'")
 		}
 		png, err := chromedp.Run(b.ctx, chromedp.CaptureScreenshot())
 		if err != nil {
@@ -53,5 +55,5 @@ func TestShots(t *testing.T) {
 	for _, v := range views {
 		shoot(v.name, 1280, 800, v.path)
 	}
-	shoot("roll-tablet", 820, 1180, "/batches/7?at=roll")
+	shoot("mixed-tablet", 820, 1180, "/batches/9?at=cut")
 }

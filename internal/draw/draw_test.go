@@ -9,6 +9,7 @@ import (
 	"strings"
 	"testing"
 
+	"hollen/internal/core/cut"
 	"hollen/internal/core/plan"
 	"hollen/internal/core/roll"
 	"hollen/internal/demo"
@@ -50,7 +51,7 @@ func rects(t *testing.T, svg, class string) []rect {
 func TestPicturesAreWellFormed(t *testing.T) {
 	for _, p := range plans(t) {
 		p.Request.Name = `<script>alert("x")</script>`
-		for name, svg := range map[string]string{"strip": Strip(p), "eggs": Eggs(p), "roll": RollSide(p), "sheet": SheetAbove(p, &p.Cut.CutPart), "corner": Corner(&p.Cut.CutPart), "nests": Nests(&p.Cut.CutPart), "cut": CutFile(p, &p.Cut.CutPart, "<m>"), "ladder": LadderFile(p, "]]>"), "track": (&Track{Title: "a < b", Minutes: 60, Lines: []Line{{Name: "x & y", Max: 1, Points: []Point{{0, 0}, {60, 2}}}}, From: 20, To: 60, Window: "<right>", Limits: []Limit{{At: 30, Words: "<late>"}}, Steps: []Stretch{{To: 60, Words: "<rest> 60 min"}}}).SVG(),
+		for name, svg := range map[string]string{"strip": Strip(p), "eggs": Eggs(p), "roll": RollSide(p), "sheet": SheetAbove(p, &p.Cut.CutPart), "corner": Corner(&p.Cut.CutPart), "drying": (&Drying{Title: "a < b", Minutes: 40, MaxLoss: .14, Lines: []Line{{Name: "<as it lies>", Points: []Point{{0, 0}, {40, .1}}}, {Name: "", Points: []Point{{0, 0}}}}, Levels: []Level{{Loss: .03, Words: "cuts & more"}}, From: 5, To: 9, Window: "<5>"}).SVG(), "nests": Nests(&p.Cut.CutPart), "cut": CutFile(p, &p.Cut.CutPart, "<m>"), "ladder": LadderFile(p, "]]>"), "track": (&Track{Title: "a < b", Minutes: 60, Lines: []Line{{Name: "x & y", Max: 1, Points: []Point{{0, 0}, {60, 2}}}}, From: 20, To: 60, Window: "<right>", Limits: []Limit{{At: 30, Words: "<late>"}}, Steps: []Stretch{{To: 60, Words: "<rest> 60 min"}}}).SVG(),
 			"steps": (&Steps{Title: "a < b", Parts: []Step{{"<x>", 3}, {"y", -1}}, Total: "<sum>", Band: [2]float64{1, 2}}).SVG(),
 			"ruler": (&Ruler{Title: "a < b", Max: 10, Step: 2, Bands: []Band{{From: 2, To: 4, Class: "dough"}}, Marks: []Mark{{At: 3, Text: "3 & more"}}}).SVG()} {
 			d := xml.NewDecoder(strings.NewReader(svg))
@@ -73,28 +74,98 @@ func TestPicturesAreWellFormed(t *testing.T) {
 	}
 }
 
-// The sheet from above is true to scale: sheet, trims and ribbons from the same numbers.
+// numbers reads every number of a text.
+func numbers(t *testing.T, text string) (out []float64) {
+	t.Helper()
+	for _, m := range regexp.MustCompile(`-?[\d.]+`).FindAllString(text, -1) {
+		v, err := strconv.ParseFloat(m, 64)
+		if err != nil {
+			t.Fatal(err)
+		}
+		out = append(out, v)
+	}
+	return out
+}
+
+// The sheet from above is true to scale: sheet, trims, ribbons and pieces from the same numbers.
 func TestSheetIsToScale(t *testing.T) {
 	for _, p := range plans(t) {
-		svg, c := SheetAbove(p, &p.Cut.CutPart), p.Cut
-		k := SheetScale(c.SheetLengthMM, c.SheetWidthMM)
-		whole, cut := rects(t, svg, "trim")[0], rects(t, svg, "dough bare")[0]
-		for _, x := range []struct {
-			what      string
-			got, want float64
-		}{
-			{"length", whole.w, c.SheetLengthMM * k}, {"width", whole.h, c.SheetWidthMM * k},
-			{"ribbons along", cut.w, float64(c.Along) * c.LengthMM * k}, {"ribbons across", cut.h, float64(c.Across) * c.WidthMM * k},
-			{"end trim", cut.x - whole.x, c.EndTrimMM * k}, {"side trim", cut.y - whole.y, c.SideTrimMM * k},
-			{"other end", whole.x + whole.w - cut.x - cut.w, c.EndTrimMM * k},
-		} {
-			if math.Abs(x.got-x.want) > .03 {
-				t.Errorf("%s: %s is %.2f, want %.2f", p.Request.Name, x.what, x.got, x.want)
+		for _, x := range p.Cut.Parts() {
+			if len(x.Cutouts()) == 0 {
+				continue
+			}
+			svg, c := SheetAbove(p, x), p.Cut
+			k := SheetScale(c.SheetLengthMM, c.SheetWidthMM)
+			whole := rects(t, svg, "trim")[0]
+			same := func(what string, got, want float64) {
+				t.Helper()
+				if math.Abs(got-want) > .03 {
+					t.Errorf("%s: %s is %.2f, want %.2f", p.Request.Name, what, got, want)
+				}
+			}
+			same("length", whole.w, c.SheetLengthMM*k)
+			same("width", whole.h, c.SheetWidthMM*k)
+			if x.Shape.Family != cut.Ribbon {
+				d := regexp.MustCompile(`class="dough" d="([^"]*)"`).FindStringSubmatch(svg)[1]
+				pieces := strings.Split(strings.TrimPrefix(d, "M"), "M")
+				if len(pieces) != x.PerSheet {
+					t.Fatalf("%s: %d pieces drawn of %d", p.Request.Name, len(pieces), x.PerSheet)
+				}
+				for i, o := range x.Cutouts() {
+					n := numbers(t, pieces[i])
+					if o.Round {
+						same("a round's left", n[0]-whole.x, o.X*k)
+						same("a round's middle", n[1]-whole.y, (o.Y+o.H/2)*k)
+						same("a round's radius", n[2], o.W/2*k)
+					} else {
+						same("a piece's left", n[0]-whole.x, o.X*k)
+						same("a piece's length", n[2], o.W*k)
+						same("a piece's width", n[3], o.H*k)
+					}
+				}
+				continue
+			}
+			ribbons := rects(t, svg, "dough bare")[0]
+			same("ribbons along", ribbons.w, float64(x.Along)*x.LengthMM*k)
+			same("ribbons across", ribbons.h, float64(x.Across)*x.WidthMM*k)
+			same("end trim", ribbons.x-whole.x, x.EndTrimMM*k)
+			same("side trim", ribbons.y-whole.y, x.SideTrimMM*k)
+			same("other end", whole.x+whole.w-ribbons.x-ribbons.w, x.EndTrimMM*k)
+			lines := strings.Count(regexp.MustCompile(`class="dough-line" d="([^"]*)"`).FindStringSubmatch(svg)[1], "M")
+			if lines != x.Across+1 {
+				t.Errorf("%s: %d lines for %d ribbons", p.Request.Name, lines, x.Across)
 			}
 		}
-		lines := strings.Count(regexp.MustCompile(`class="dough-line" d="([^"]*)"`).FindStringSubmatch(svg)[1], "M")
-		if lines != c.Across+1 {
-			t.Errorf("%s: %d lines for %d ribbons", p.Request.Name, lines, c.Across)
+	}
+}
+
+// Every shape of the library is drawn, on every machine, and the piece from the side is as wide
+// and as high as it is.
+func TestEveryShapeIsDrawn(t *testing.T) {
+	for _, m := range roll.Shipped() {
+		for _, shape := range cut.Shipped() {
+			r := plan.Default()
+			r.Cut.Shape, r.Roll.Machine = shape.Key, m.Key
+			p, err := plan.Make(r)
+			if err != nil {
+				t.Fatal(err)
+			}
+			x := &p.Cut.CutPart
+			svg := Strip(p) + SheetAbove(p, x) + Nests(x) + CutFile(p, x, "") + LadderFile(p, "")
+			if x.KnifeCuts > 0 {
+				svg += RolledUp(p, x)
+			}
+			if x.Filling != nil {
+				side := Section(p, x)
+				svg += side
+				n := numbers(t, regexp.MustCompile(`class="dough" d="([^"]*)"`).FindStringSubmatch(side)[1])
+				if wide := n[2] - n[0]; math.Abs(wide-shape.WidthMM*SectionScale) > .03 {
+					t.Errorf("%s is drawn %.2f wide", shape.Name, wide/SectionScale)
+				}
+			}
+			if strings.Contains(svg, "NaN") || strings.Contains(svg, "Inf") || strings.Contains(svg, "<use") {
+				t.Errorf("%s on %s: %.300s", shape.Name, m.Name, svg)
+			}
 		}
 	}
 }

@@ -83,10 +83,10 @@ var comparedFigures = []struct {
 		return fmt.Sprintf("%d of %s", p.Roll.Pieces, plan.Grams(p.Roll.PieceG))
 	}},
 	{plan.AtRoll, "At the roller", "roll.time", func(p *plan.Plan) string { return plan.Minutes(p.Roll.MinutesAll) }},
-	{plan.AtCut, "Ribbons", "cut.ribbons", func(p *plan.Plan) string {
-		return fmt.Sprintf("%s of %.0f mm", plan.Thousands(float64(p.Cut.Count)), p.Cut.LengthMM)
+	{plan.AtCut, "Cut", "cut.ribbons", func(p *plan.Plan) string {
+		return fmt.Sprintf("%s of %.0f mm", plan.Plural(p.Cut.Count, p.Cut.One(), p.Cut.Many()), p.Cut.LengthMM)
 	}},
-	{plan.AtCut, "Trimmings", "cut.trim", func(p *plan.Plan) string { return plan.Grams(p.Cut.TrimG) }},
+	{plan.AtCut, "Trimmings", "cut.trim", func(p *plan.Plan) string { return plan.Grams(p.Cut.AllTrimG) }},
 	{plan.AtDry, "Cuts cleanly", "dry.window", func(p *plan.Plan) string { return keyFigure(p, plan.AtDry) }},
 	{plan.AtDry, "A nest holds", "dry.nest", func(p *plan.Plan) string {
 		if !p.Dry.Nest.Will {
@@ -95,7 +95,7 @@ var comparedFigures = []struct {
 		return fmt.Sprintf("%.0f–%.0f min", p.Dry.Nest.FromMin, p.Dry.Nest.ToMin)
 	}},
 	{plan.AtDry, "Above 5 °C by then", "dry.warm", func(p *plan.Plan) string { return plan.Minutes(p.Dry.WarmMin) }},
-	{plan.AtCook, "In the pot", "cook.time", func(p *plan.Plan) string { return plan.MinSec(p.Cook.DriedS) }},
+	{plan.AtCook, "In the pot", "cook.time", func(p *plan.Plan) string { return plan.MinSec(p.PotS()) }},
 }
 
 // set fills the rows from both plans.

@@ -2,6 +2,7 @@ package web
 
 import (
 	"fmt"
+	"strings"
 
 	"hollen/internal/core/cut"
 	"hollen/internal/core/plan"
@@ -54,6 +55,18 @@ func (v *batchView) SheetWords(x *plan.CutPart) string {
 		return fmt.Sprintf("to scale; %s alike, %.2f mm thick, %.1f m in all", plan.Plural(x.Sheets, "sheet", "sheets"), v.Plan.Roll.SheetMM, v.Plan.Roll.MetresAll)
 	}
 	return fmt.Sprintf("to scale; %d of %s", x.Sheets, plan.Plural(v.Plan.Roll.SheetsAll, "sheet", "sheets"))
+}
+
+// CutterHint lists the cutters of the machine.
+func (v *batchView) CutterHint() string {
+	if n := len(v.Plan.Roll.Machine.Cutters); n > 0 {
+		var out []string
+		for _, k := range v.Plan.Roll.Machine.Cutters {
+			out = append(out, fmt.Sprintf("%g", k.PitchMM))
+		}
+		return "cutters: " + strings.Join(out, ", ") + " mm"
+	}
+	return "no cutter here"
 }
 
 // PartWords are the figures of a part beside the first.

@@ -20,6 +20,7 @@ type entry struct {
 	Kind                   plan.Kind
 	Type                   string // of the input, "" for text
 	Across                 int    // words to a line of a text area, 0: two
+	For                    string // families of shape it belongs to, "" all
 	Options                []plan.Option
 	Min, Max, Show         float64 // of a number, in the unit shown
 	Optional               bool
@@ -199,6 +200,12 @@ func flagEntry(key, label string, at *bool) entry {
 // optional lets an entry be empty; 0 stands for it.
 func (e entry) optional(hint string) entry {
 	e.Optional, e.Hint = true, hint
+	return e
+}
+
+// of says to which families of shape an entry belongs.
+func (e entry) of(families string) entry {
+	e.For = families
 	return e
 }
 

@@ -46,11 +46,11 @@ var shapeShelf = shelf{Path: "shapes", Name: "Shapes", One: "A shape of your own
 		portion := mm("portion_g", "A portion, raw", "", &s.PortionG)
 		portion.Unit = "g"
 		entries := []entry{textEntry("name", "Name", "", 1, 60, &s.Name), choiceEntry("family", "It is a", (*string)(&s.Family), families...),
-			mm("sheet_mm", "Sheet, or wall of a formed piece", "", &s.SheetMM), mm("width_mm", "Width, side or diameter", "", &s.WidthMM), mm("long_mm", "Long side of a rectangle", "empty: a square", &s.LongMM),
-			choiceEntry("outline", "Cut as a", (*string)(&s.Outline), outlines...), choiceEntry("close", "Closed by", (*string)(&s.Close), closes...),
-			mm("min_length_mm", "Shortest ribbon", "of a ribbon", &s.MinLengthMM), mm("max_length_mm", "Longest ribbon", "of a ribbon", &s.MaxLengthMM),
-			mm("width_from_mm", "Called so from", "empty: just this width", &s.FromMM), mm("width_to_mm", "Called so to", "empty: just this width", &s.ToMM),
-			mm("rope_mm", "Rope", "of a formed piece", &s.RopeMM), piece, mm("cooked_mm", "Cooked", "empty: 1.12 times raw", &s.CookedMM),
+			mm("sheet_mm", "Sheet, or wall of a formed piece", "", &s.SheetMM), mm("width_mm", "Width, side or diameter", "", &s.WidthMM), mm("long_mm", "Long side of a rectangle", "empty: a square", &s.LongMM).of("piece filled"),
+			choiceEntry("outline", "Cut as a", (*string)(&s.Outline), outlines...).of("piece filled"), choiceEntry("close", "Closed by", (*string)(&s.Close), closes...).of("filled"),
+			mm("min_length_mm", "Shortest ribbon", "of a ribbon", &s.MinLengthMM).of("ribbon"), mm("max_length_mm", "Longest ribbon", "of a ribbon", &s.MaxLengthMM).of("ribbon"),
+			mm("width_from_mm", "Called so from", "empty: just this width", &s.FromMM).of("ribbon"), mm("width_to_mm", "Called so to", "empty: just this width", &s.ToMM).of("ribbon"),
+			mm("rope_mm", "Rope", "of a formed piece", &s.RopeMM).of("formed"), piece.of("formed"), mm("cooked_mm", "Cooked", "empty: 1.12 times raw", &s.CookedMM),
 			choiceEntry("tool", "Cut with", (*string)(&s.Tool), tools...), textEntry("tool_stand_in", "What will do instead", "", 0, 200, &s.StandIn), portion,
 			choiceEntry("dry_purpose", "Dried", &s.Purpose, purposes...), textEntry("sauce", "Sauce", "in a line", 0, 200, &s.Sauce), textEntry("suits_dough", "Suits dough", "in a line", 0, 200, &s.Dough),
 			textEntry("how", "After the cut", "in a line", 0, 200, &s.How), textEntry("caution", "Caution", "in a line", 0, 200, &s.Caution)}

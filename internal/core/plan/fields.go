@@ -163,7 +163,7 @@ func buildFields() (all []Field) {
 		choice(AtDry, "keep.where", "Kept", func(r *Request) any { return &r.Keep.Where },
 			Option{"", "Cooked the same day"}, Option{string(cook.Fridge), "In the fridge"}, Option{string(cook.Freezer), "In the freezer"}),
 		{Path: "keep.made_at", Stage: AtDry, Label: "Made at", Kind: Moment, Optional: true, at: func(r *Request) any { return &r.Keep.MadeAt }},
-		optional(number(AtDry, "keep.days", "Keeps, by your own plan", "days", .5, 365, .5, func(r *Request) any { return &r.Keep.Days })),
+		optional(number(AtDry, "keep.days", "Keeps, your plan", "days", .5, 365, .5, func(r *Request) any { return &r.Keep.Days })),
 		{Path: "keep.note", Stage: AtDry, Label: "Your reason", Kind: Text, Max: 120, at: func(r *Request) any { return &r.Keep.Note }},
 		choice(AtCook, "cook.after", "Goes into the pot", func(r *Request) any { return &r.Cook.After },
 			Option{"fresh", "Straight from the cutter"}, Option{"leather", "At leather, 3 % lost"}, Option{"nest", "From firm nests, 6 % lost"},

@@ -95,18 +95,18 @@ func (p *Plan) adviseFilling() {
 			continue
 		}
 		if f.Thick {
-			p.note(AtCut, "cut.filling", Warning, "seam", "A thick seam.", "%.2f mm where the sheets meet; over %.1f the edge is raw when the middle is done. Roll a stop finer.", f.SeamMM, p.rules.Cut.SeamMaxMM)
+			p.note(AtCut, "cut.seam", Warning, "seam", "A thick seam.", "%.2f mm where the sheets meet; over %.1f the edge is raw when the middle is done. Roll a stop finer.", f.SeamMM, p.rules.Cut.SeamMaxMM)
 		}
 		if f.PieceG > 1.2*f.FitsG {
 			p.note(AtCut, "cut.filling", Warning, "overfilled", "More than fits.", "%s in each where %s leaves a seam that holds: it bursts.", Grams(f.PieceG), Grams(f.FitsG))
 		}
 	}
-	p.note(AtCut, "cut.filling", Remark, "weeps", "A wet filling weeps.", "Drain it, or bind it with cheese or crumb; fill and close before the sheet dries%s.", p.fillBefore())
+	p.note(AtCut, "cut.seal", Remark, "weeps", "A wet filling weeps.", "Drain it, or bind it with cheese or crumb; fill and close before the sheet dries%s.", p.fillBefore())
 	if r.Filling.Kind == "raw" {
 		p.note(AtCut, "cut.filling", Caution, "raw_filling", "Raw meat or fish.", "Keep it cold until it is needed, make it up in small lots, cook through, and keep it no longer than a day; your food authority’s rules come first.")
 	}
 	if r.Filling.Name == "" && r.Filling.Allergens == "" {
-		p.note(AtCut, "cut.filling", Remark, "name_filling", "What is in it?", "Name the filling and its allergens: sheet and label carry them.")
+		p.note(AtCut, "cut.fill_total", Remark, "name_filling", "What is in it?", "Name the filling and its allergens: sheet and label carry them.")
 	}
 }
 

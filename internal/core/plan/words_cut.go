@@ -95,6 +95,7 @@ func (p *Plan) explainCut(say func(key, format string, a ...any)) {
 	if f := c.Filling; f != nil {
 		say("cut.filling", "A heap %.0f mm high inside a seam of %.0f mm; %s in all pieces.", f.HeightMM, (c.Shape.WidthMM-c.FreeMM(*ru))/2, Grams(c.FillG))
 		say("cut.fill_total", "%s in the pieces and %.0f %% over for what stays in bag and bowl.", Grams(c.AllFillG), 100*ru.FillMargin)
+		say("cut.seal", "Air left inside grows in the pot and opens the seam.")
 		say("cut.seam", "Two sheets of %.2f mm; up to %.1f the edge cooks with the rest.", o.SheetMM, ru.SeamMaxMM)
 	}
 	switch {

@@ -1,4 +1,4 @@
-// Single keys: 1 to 8 open a station, d the doctor, s saves, n and b go to pages, ? lists them. They rest
+// Single keys: 1 to 8 open a station, d the doctor, p the batch sheet, s saves, n and b go to pages, ? lists them. They rest
 // while something is being typed.
 
 const typing = (el) => el && (el.matches("input:not([type=checkbox]):not([type=radio]):not([type=range]), select, textarea") || el.isContentEditable);
@@ -22,7 +22,7 @@ export function startKeys() {
       location.href = "/compare";
     } else if (e.key === "r") {
       location.href = "/recipe";
-    } else if (e.key === "s" || e.key === "d") {
+    } else if (e.key === "s" || e.key === "d" || e.key === "p") {
       document.querySelector("[data-key=" + e.key + "]")?.click();
     } else {
       return;
