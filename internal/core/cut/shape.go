@@ -182,7 +182,7 @@ func (s Shape) Check() error {
 	return errors.Join(errs...)
 }
 
-// Sized is s with its millimetres, as a maker reads it: "Ravioli, 50 × 50 mm, sheet 0.7".
+// Sized is s with its millimetres, as a maker reads it: "Ravioli, 50 × 50 × 0.7 mm".
 func (s Shape) Sized() string {
 	switch {
 	case s.Family == Formed:
@@ -190,9 +190,9 @@ func (s Shape) Sized() string {
 	case s.Family == Ribbon:
 		return fmt.Sprintf("%s, %g × %g mm", s.Name, s.WidthMM, s.SheetMM)
 	case s.Outline == Round:
-		return fmt.Sprintf("%s, %g mm round × %g", s.Name, s.WidthMM, s.SheetMM)
+		return fmt.Sprintf("%s, %g × %g mm", s.Name, s.WidthMM, s.SheetMM)
 	}
-	return fmt.Sprintf("%s, %g × %g mm × %g", s.Name, s.WidthMM, or(s.LongMM, s.WidthMM), s.SheetMM)
+	return fmt.Sprintf("%s, %g × %g × %g mm", s.Name, s.WidthMM, or(s.LongMM, s.WidthMM), s.SheetMM)
 }
 
 // Long returns a rectangle's other side, mm.

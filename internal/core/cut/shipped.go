@@ -37,7 +37,7 @@ func Shipped() []Shape {
 		piece("farfalle", "Farfalle", 1.0, 35, 50, Wheel, 120, Handle, egg, "peas, ham, cream", "Pinch the middle hard, twice, or it opens in the pot."),
 		piece("garganelli", "Garganelli", .9, 48, 0, Knife, 120, HoldShape, egg, "sausage, peas, cream", "Roll corner to corner round a rod on a ridged board; a pencil and a comb will do."),
 		filled("ravioli", "Ravioli", Rectangle, TwoSheets, .7, 50, Wheel, 150, "butter, sage; little sauce", "Filling in rows on one sheet, the other over it, press from the middle out, cut between."),
-		filled("ravioli-round", "Ravioli, round", Round, TwoSheets, .7, 60, Ring, 150, "butter, sage; little sauce", "Filling, second sheet, press the air out, then the ring."),
+		filled("ravioli-round", "Round ravioli", Round, TwoSheets, .7, 60, Ring, 150, "butter, sage; little sauce", "Filling, second sheet, press the air out, then the ring."),
 		filled("mezzelune", "Mezzelune", Round, FoldedPiece, .7, 80, Ring, 150, "brown butter, poppy seed", "Fold each round over its filling to a half-moon."),
 		filled("cappelletti", "Cappelletti", Rectangle, FoldedPiece, .7, 48, Knife, 110, "broth", "Fold to a triangle, then the two corners round a finger."),
 		filled("agnolotti", "Agnolotti", Rectangle, FoldedSheet, .6, 36, Wheel, 130, "roasting juices, butter", "Filling in a row, the sheet folded over it, pinch between, cut."),
