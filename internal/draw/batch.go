@@ -97,6 +97,9 @@ func Eggs(p *plan.Plan) string {
 	if f.TopG > 0 {
 		room -= 100
 	}
+	if f.AlsoG > 0 {
+		room -= 18 + 11.5*float64(len(p.AlsoWords())+2)
+	}
 	if f.Pick.Whole > maxEggs || f.Pick.Yolks > maxEggs {
 		room -= 90
 	}
@@ -120,11 +123,16 @@ func Eggs(p *plan.Plan) string {
 		s.Text("", start, 91, plan.Grams(grams))
 		x = max(x, start+100) + 18
 	}
-	group(f.Pick.Whole, eggs, "egg", "eggs", f.WholeG, 38, func(x float64) {
+	group(f.Pick.Whole, eggs, "egg", "eggs", f.WholeG-f.AlsoG, 38, func(x float64) {
 		s.Path("shell", fmt.Sprintf("M%s %sc%s 0 %s %s %s %sa%s %s 0 0 1 %s 0c0 %s %s %s %s %sz", num(x+16*k), num(46-43*k),
 			num(9*k), num(16*k), num(16*k), num(16*k), num(27*k), num(16*k), num(15*k), num(-32*k), num(-11*k), num(7*k), num(-27*k), num(16*k), num(-27*k)))
 		s.Circle("yolk-in", x+16*k, 46-16*k, 7.5*k)
 	})
+	if f.AlsoG > 0 { // of other sizes, not drawn
+		s.Text("big", x, 72, "+ "+p.AlsoWords())
+		s.Text("", x, 91, plan.Grams(f.AlsoG))
+		x += 18 + 11.5*float64(len(p.AlsoWords())+2)
+	}
 	group(f.Pick.Yolks, yolks, "extra yolk", "extra yolks", f.YolkG, 34, func(x float64) { s.Circle("yolk-out", x+14*k, 46-16*k, 13*k) })
 	if f.TopG > 0 {
 		s.Path("drop", fmt.Sprintf("M%s 7c8 12 13 18 13 25a13 13 0 0 1 -26 0c0 -7 5 -13 13 -25z", num(x+13)))

@@ -28,43 +28,78 @@ type Cabinet struct {
 	Shapes    []cut.Shape         `json:"shapes,omitempty"`
 }
 
+// Put adds a thing; it reports false for what is not handed on, as lots are not.
+func (c *Cabinet) Put(v any) bool {
+	switch v := v.(type) {
+	case flour.Flour:
+		c.Flours = append(c.Flours, v)
+	case egg.Class:
+		c.Eggs = append(c.Eggs, v)
+	case addition.Addition:
+		c.Additions = append(c.Additions, v)
+	case roll.Machine:
+		c.Machines = append(c.Machines, v)
+	case cut.Shape:
+		c.Shapes = append(c.Shapes, v)
+	default:
+		return false
+	}
+	return true
+}
+
+// things is one list of the document.
+type things struct {
+	path string
+	all  []any
+	errs []error // what is wrong with each, nil when nothing is
+}
+
+func listed[T any](path string, list []T, check func(*T) error) things {
+	t := things{path: path}
+	for i := range list {
+		t.all, t.errs = append(t.all, list[i]), append(t.errs, check(&list[i]))
+	}
+	return t
+}
+
+// lists returns the lists of the document in its order.
+func (c *Cabinet) lists() []things {
+	return []things{listed("flours", c.Flours, (*flour.Flour).Check), listed("eggs", c.Eggs, (*egg.Class).Check),
+		listed("additions", c.Additions, (*addition.Addition).Check), listed("machines", c.Machines, checkMachine), listed("shapes", c.Shapes, (*cut.Shape).Check)}
+}
+
+func checkMachine(m *roll.Machine) error {
+	if n := len(m.History); n > roll.MaxHistory {
+		return fmt.Errorf("history: %d given; at most %d are allowed", n, roll.MaxHistory)
+	}
+	return m.Check()
+}
+
+// All returns everything in it, in the order of the document.
+func (c *Cabinet) All() (out []any) {
+	for _, l := range c.lists() {
+		out = append(out, l.all...)
+	}
+	return out
+}
+
 // Check returns an error for every thing that cannot be used, with its place in the document.
 func (c *Cabinet) Check() error {
 	var errs []error
-	many := func(kind string, n int) {
-		if n > MaxThings {
-			errs = append(errs, fmt.Errorf("%s: %d given; at most %d are allowed", kind, n, MaxThings))
+	count := 0
+	for _, l := range c.lists() {
+		count += len(l.all)
+		if n := len(l.all); n > MaxThings {
+			errs = append(errs, fmt.Errorf("%s: %d given; at most %d are allowed", l.path, n, MaxThings))
+			continue
+		}
+		for i, err := range l.errs {
+			if err != nil {
+				errs = append(errs, fmt.Errorf("%s.%d: %w", l.path, i, err))
+			}
 		}
 	}
-	many("flours", len(c.Flours))
-	many("eggs", len(c.Eggs))
-	many("additions", len(c.Additions))
-	many("machines", len(c.Machines))
-	many("shapes", len(c.Shapes))
-	add := func(kind string, i int, err error) {
-		if err != nil {
-			errs = append(errs, fmt.Errorf("%s.%d: %w", kind, i, err))
-		}
-	}
-	for i, x := range c.Flours {
-		add("flours", i, x.Check())
-	}
-	for i, x := range c.Eggs {
-		add("eggs", i, x.Check())
-	}
-	for i, x := range c.Additions {
-		add("additions", i, x.Check())
-	}
-	for i, x := range c.Machines {
-		add("machines", i, x.Check())
-		if n := len(x.History); n > roll.MaxHistory {
-			add("machines", i, fmt.Errorf("history: %d given; at most %d are allowed", n, roll.MaxHistory))
-		}
-	}
-	for i, x := range c.Shapes {
-		add("shapes", i, x.Check())
-	}
-	if len(errs) == 0 && len(c.Flours)+len(c.Eggs)+len(c.Additions)+len(c.Machines)+len(c.Shapes) == 0 {
+	if count == 0 {
 		errs = append(errs, errors.New("the document holds nothing"))
 	}
 	return errors.Join(errs...)

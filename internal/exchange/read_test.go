@@ -2,15 +2,13 @@ package exchange
 
 import (
 	"bytes"
+	"encoding/json"
 	"fmt"
 	"reflect"
 	"strings"
 	"testing"
 
-	"hollen/internal/core/addition"
 	"hollen/internal/core/cut"
-	"hollen/internal/core/egg"
-	"hollen/internal/core/flour"
 	"hollen/internal/core/plan"
 	"hollen/internal/core/roll"
 	"hollen/internal/demo"
@@ -57,23 +55,15 @@ func TestEveryExportReadsBack(t *testing.T) {
 func TestCabinetReadsBack(t *testing.T) {
 	c := Cabinet{Format: CabinetFormat}
 	for _, x := range demo.Scenario(demo.Day).Things {
-		switch v := x.Value.(type) {
-		case flour.Flour:
-			c.Flours = append(c.Flours, v)
-		case egg.Class:
-			c.Eggs = append(c.Eggs, v)
-		case addition.Addition:
-			c.Additions = append(c.Additions, v)
-		case roll.Machine:
-			c.Machines = append(c.Machines, v)
-		case cut.Shape:
-			c.Shapes = append(c.Shapes, v)
-		}
+		c.Put(x.Value)
 	}
 	c.Shapes = append(c.Shapes, cut.Shipped()...)
 	c.Machines = append(c.Machines, roll.Shipped()...)
 	want := text(t, c)
 	found, err := Read(strings.NewReader(want))
+	if n := len(c.All()); n != 5+len(cut.Shipped())+len(roll.Shipped()) || c.Put(7) {
+		t.Errorf("%d things", n)
+	}
 	if err != nil || found.Cabinet == nil || text(t, found.Cabinet) != want {
 		t.Errorf("%v", err)
 	}
@@ -88,6 +78,59 @@ func TestRecipesFromElsewhere(t *testing.T) {
 		f, err := Read(strings.NewReader("\xef\xbb\xbf" + doc))
 		if err != nil || f.Recipe == nil || !reflect.DeepEqual(*f.Recipe, Recipe{"Sunday dough", []string{"2 cups flour", "3 eggs"}}) {
 			t.Errorf("%s: %+v %v", name, f.Recipe, err)
+		}
+	}
+}
+
+// The recipe is one any reader of schema.org's understands: types, names, times, a line to an
+// ingredient, a step to a step.
+func TestRecipeIsSchemaOrg(t *testing.T) {
+	p, err := plan.Make(demo.Batch("Lantern night ravioli"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	r, err := RecipeOf(p)
+	if err != nil {
+		t.Fatal(err)
+	}
+	var doc struct {
+		Context      string   `json:"@context"`
+		Type         string   `json:"@type"`
+		Name         string   `json:"name"`
+		Yield        string   `json:"recipeYield"`
+		Ingredients  []string `json:"recipeIngredient"`
+		Prep         string   `json:"prepTime"`
+		Cook         string   `json:"cookTime"`
+		Total        string   `json:"totalTime"`
+		Date         string   `json:"datePublished"`
+		Instructions []struct {
+			Type string `json:"@type"`
+			Name string `json:"name"`
+			Text string `json:"text"`
+		} `json:"recipeInstructions"`
+		Nutrition struct{ Calories string }
+	}
+	if err := json.Unmarshal([]byte(text(t, r)), &doc); err != nil {
+		t.Fatal(err)
+	}
+	if doc.Context != "https://schema.org" || doc.Type != "Recipe" || doc.Name != "Lantern night ravioli" || doc.Date != "2026-11-28" || doc.Yield != "12 portions" || !strings.HasSuffix(doc.Nutrition.Calories, " kcal") {
+		t.Errorf("%+v", doc)
+	}
+	minutes := func(span string) (m int) {
+		if _, err := fmt.Sscanf(span, "PT%dM", &m); err != nil {
+			t.Errorf("%q is no duration: %v", span, err)
+		}
+		return m
+	}
+	if prep, cook, total := minutes(doc.Prep), minutes(doc.Cook), minutes(doc.Total); prep < 40 || cook < 3 || total < prep || total > prep+cook+1 {
+		t.Errorf("%d, %d and %d minutes", prep, cook, total)
+	}
+	if len(doc.Ingredients) != len(p.ToWeigh()) || !strings.HasPrefix(doc.Ingredients[0], plan.Grams(p.Room.FlourG)) || !strings.Contains(strings.Join(doc.Ingredients, "\n"), "nettle") {
+		t.Errorf("%q", doc.Ingredients)
+	}
+	for i, s := range doc.Instructions {
+		if s.Type != "HowToStep" || s.Name == "" || s.Text == "" {
+			t.Errorf("step %d: %+v", i, s)
 		}
 	}
 }

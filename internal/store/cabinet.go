@@ -47,6 +47,53 @@ type Thing struct {
 // Key is what a batch calls the thing.
 func Key(id uint64) string { return fmt.Sprintf("%s%d", flour.OwnPrefix, id) }
 
+// Describe returns what kind of thing v is, the key it stands under and its name; no kind for
+// what the cabinet does not hold.
+func Describe(v any) (kind Kind, key, name string) {
+	switch v := v.(type) {
+	case flour.Flour:
+		return FlourKind, v.Key, v.Name
+	case flour.Lot:
+		return LotKind, v.Key, v.Name
+	case egg.Class:
+		return EggKind, v.Key, v.Name
+	case addition.Addition:
+		return AdditionKind, v.Key, v.Name
+	case addition.Yield:
+		return YieldKind, "", v.Of
+	case roll.Machine:
+		return MachineKind, v.Key, v.Name
+	case cut.Shape:
+		return ShapeKind, v.Key, v.Name
+	}
+	return "", "", ""
+}
+
+// Keyed returns v under that key; what has no key is returned as it is.
+func Keyed(v any, key string) any {
+	switch v := v.(type) {
+	case flour.Flour:
+		v.Key = key
+		return v
+	case flour.Lot:
+		v.Key = key
+		return v
+	case egg.Class:
+		v.Key = key
+		return v
+	case addition.Addition:
+		v.Key = key
+		return v
+	case roll.Machine:
+		v.Key = key
+		return v
+	case cut.Shape:
+		v.Key = key
+		return v
+	}
+	return v
+}
+
 // Cabinet is everything a workshop keeps, oldest first. Keys are filled in.
 type Cabinet struct {
 	Flours    []flour.Flour
@@ -111,21 +158,7 @@ func (i item) thing() (Thing, error) {
 	if err := json.Unmarshal(i.Figures, v); err != nil {
 		return t, fmt.Errorf("cabinet %d: %w", i.ID, err)
 	}
-	switch v := v.(type) {
-	case *flour.Flour:
-		v.Key = Key(i.ID)
-	case *flour.Lot:
-		v.Key = Key(i.ID)
-	case *egg.Class:
-		v.Key = Key(i.ID)
-	case *addition.Addition:
-		v.Key = Key(i.ID)
-	case *roll.Machine:
-		v.Key = Key(i.ID)
-	case *cut.Shape:
-		v.Key = Key(i.ID)
-	}
-	t.Value = reflect.ValueOf(v).Elem().Interface()
+	t.Value = Keyed(reflect.ValueOf(v).Elem().Interface(), Key(i.ID))
 	return t, nil
 }
 

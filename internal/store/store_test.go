@@ -3,10 +3,12 @@ package store_test
 import (
 	"context"
 	"errors"
+	"reflect"
 	"strings"
 	"sync"
 	"testing"
 
+	"hollen/internal/core/cut"
 	"hollen/internal/core/plan"
 	"hollen/internal/demo"
 	"hollen/internal/store"
@@ -181,5 +183,60 @@ func TestOpenSaysWhatIsWrong(t *testing.T) {
 		if _, err := store.Open(ctx, dsn); err == nil || !strings.Contains(err.Error(), want) {
 			t.Errorf("%s: %v", dsn, err)
 		}
+	}
+}
+
+// Together does all or nothing.
+func TestTogether(t *testing.T) {
+	s := storetest.Open(t)
+	shape, _ := cut.Find("pappardelle")
+	fail := errors.New("the second does not go")
+	err := s.Together(ctx, func(tx *store.Store) error {
+		if _, err := tx.Keep(ctx, store.ShapeKind, 0, 0, shape); err != nil {
+			return err
+		}
+		if _, err := tx.Create(ctx, named("Half done")); err != nil {
+			return err
+		}
+		return fail
+	})
+	if !errors.Is(err, fail) {
+		t.Errorf("%v", err)
+	}
+	things, _ := s.Things(ctx, true)
+	if list, _, _ := s.List(ctx, 0); len(things) != 0 || len(list) != 0 {
+		t.Errorf("%d things and %d batches of what failed", len(things), len(list))
+	}
+	err = s.Together(ctx, func(tx *store.Store) error {
+		id, err := tx.Keep(ctx, store.ShapeKind, 0, 0, shape)
+		if err != nil {
+			return err
+		}
+		return tx.Retire(ctx, store.ShapeKind, id, true)
+	})
+	if things, _ = s.Things(ctx, true); err != nil || len(things) != 1 || !things[0].Retired {
+		t.Errorf("%v, %+v", err, things)
+	}
+}
+
+// Everything the cabinet holds comes back as it was kept, under its own key.
+func TestEveryKindComesBack(t *testing.T) {
+	s := storetest.Open(t)
+	for _, x := range demo.Scenario(demo.Day).Things {
+		id, err := s.Keep(ctx, x.Kind, 0, 0, store.Keyed(x.Value, "own-999"))
+		if err != nil {
+			t.Fatal(err)
+		}
+		got, err := s.Thing(ctx, x.Kind, id)
+		if err != nil || !reflect.DeepEqual(got.Value, store.Keyed(x.Value, store.Key(id))) {
+			t.Errorf("%v: %+v is not %+v", err, got.Value, x.Value)
+		}
+		kind, key, name := store.Describe(got.Value)
+		if kind != x.Kind || name == "" || kind != store.YieldKind && key != store.Key(id) {
+			t.Errorf("%s %q %q", kind, key, name)
+		}
+	}
+	if kind, _, _ := store.Describe(7); kind != "" || store.Keyed(7, "own-1") != 7 {
+		t.Error("a number is a thing of the cabinet")
 	}
 }

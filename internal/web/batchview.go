@@ -331,17 +331,22 @@ func (v *batchView) Adds() []Line {
 	return out
 }
 
-// Alsos returns the lines of other eggs: those that hold some, and one more to pick.
-func (v *batchView) Alsos() []Line {
-	var out []Line
+// lines returns n lines of a group, those that hold something and one more to fill; what and much
+// are the parts of a field's path, named says whether a line holds anything.
+func (v *batchView) lines(group, what, much string, n int, named func(i int) bool) []Line {
+	out := make([]Line, n)
 	open := true
-	for i, x := range v.page.Eggs.Also {
-		p := fmt.Sprintf("eggs.also.%d.", i)
-		l := Line{N: i, What: v.Ctl(p+"class", ""), Much: v.Ctl(p+"count", ""), Named: x.Class != "", Show: x.Class != "" || open}
-		open = l.Named
-		out = append(out, l)
+	for i := range out {
+		p := fmt.Sprintf("%s.%d.", group, i)
+		out[i] = Line{N: i, What: v.Ctl(p+what, ""), Much: v.Ctl(p+much, ""), Named: named(i), Show: named(i) || open}
+		open = out[i].Named
 	}
 	return out
+}
+
+// Alsos returns the lines of other eggs.
+func (v *batchView) Alsos() []Line {
+	return v.lines("eggs.also", "class", "count", len(v.page.Eggs.Also), func(i int) bool { return v.page.Eggs.Also[i].Class != "" })
 }
 
 // ErrorCount is how many fields are in error.

@@ -124,7 +124,7 @@ func (s *Server) openShelf(c *gin.Context) {
 	}
 	for _, x := range sh.shipped {
 		r := sh.row(cab, x)
-		r.Like = keyOf(x)
+		_, r.Like, _ = store.Describe(x)
 		v.Shipped = append(v.Shipped, r)
 	}
 	if sh.Kind == store.YieldKind {

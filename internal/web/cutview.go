@@ -23,30 +23,14 @@ func (v *batchView) IsRound() bool { return v.Plan.Cut.Shape.Outline == cut.Roun
 // IsFlat says whether the first shape is cut as squares or rectangles.
 func (v *batchView) IsFlat() bool { return v.Plan.Cut.Shape.Outline == cut.Rectangle }
 
-// Shares returns the other shapes of the batch: those named, and one more to pick.
+// Shares returns the lines of the other shapes.
 func (v *batchView) Shares() []Line {
-	var out []Line
-	open := true
-	for i, x := range v.page.Cut.Also {
-		p := fmt.Sprintf("cut.also.%d.", i)
-		l := Line{N: i, What: v.Ctl(p+"shape", ""), Much: v.Ctl(p+"portions", ""), Named: x.Shape != "", Show: x.Shape != "" || open}
-		open = l.Named
-		out = append(out, l)
-	}
-	return out
+	return v.lines("cut.also", "shape", "portions", len(v.page.Cut.Also), func(i int) bool { return v.page.Cut.Also[i].Shape != "" })
 }
 
-// Checks returns the check-weighings: those made, and one more to make.
+// Checks returns the lines of the check-weighings.
 func (v *batchView) Checks() []Line {
-	var out []Line
-	open := true
-	for i, x := range v.page.Dry.Log {
-		p := fmt.Sprintf("dry.checks.%d.", i)
-		l := Line{N: i, What: v.Ctl(p+"at", ""), Much: v.Ctl(p+"g", ""), Named: x.At != "", Show: x.At != "" || open}
-		open = l.Named
-		out = append(out, l)
-	}
-	return out
+	return v.lines("dry.checks", "at", "g", len(v.page.Dry.Log), func(i int) bool { return v.page.Dry.Log[i].At != "" })
 }
 
 // SheetWords say how many sheets a part is cut from, for its caption.

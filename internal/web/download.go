@@ -10,12 +10,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
-	"hollen/internal/core/addition"
-	"hollen/internal/core/cut"
-	"hollen/internal/core/egg"
-	"hollen/internal/core/flour"
 	"hollen/internal/core/plan"
-	"hollen/internal/core/roll"
 	"hollen/internal/draw"
 	"hollen/internal/exchange"
 	"hollen/internal/store"
@@ -114,20 +109,8 @@ func (s *Server) export(c *gin.Context, name string, wanted func(store.Kind) boo
 	}
 	doc := exchange.Cabinet{Format: exchange.CabinetFormat}
 	for _, t := range things {
-		if !wanted(t.Kind) {
-			continue
-		}
-		switch v := t.Value.(type) {
-		case flour.Flour:
-			doc.Flours = append(doc.Flours, v)
-		case egg.Class:
-			doc.Eggs = append(doc.Eggs, v)
-		case addition.Addition:
-			doc.Additions = append(doc.Additions, v)
-		case roll.Machine:
-			doc.Machines = append(doc.Machines, v)
-		case cut.Shape:
-			doc.Shapes = append(doc.Shapes, v)
+		if wanted(t.Kind) {
+			doc.Put(t.Value)
 		}
 	}
 	if doc.Check() != nil {

@@ -268,3 +268,66 @@ func TestShapesAtTheCut(t *testing.T) {
 		t.Errorf("%v", err)
 	}
 }
+
+// Cutters are typed four numbers to a line, and what is wrong is said beside them.
+func TestCuttersOfAnOwnMachine(t *testing.T) {
+	s := newSite(t)
+	form := func(cutters string) url.Values {
+		m := demo.Scenario(demo.Day).Things[7].Value
+		v := url.Values{"id": {"8"}}
+		entries, _, _ := machineShelf.form(store.Cabinet{}, m, "")
+		for _, e := range filled(entries) {
+			v.Set(e.Key, e.Value)
+		}
+		if cutters != "" {
+			v.Set("cutters", cutters)
+		}
+		return v
+	}
+	if got := form("").Get("cutters"); got != "2 140 0.8 1.6\n6.5 140 0.7 1.5" {
+		t.Errorf("%q", got)
+	}
+	for typed, says := range map[string]string{"2 140 0.8": "four numbers", "2 140 thin 1.6": "is no number", "2 140 1.6 0.8": "thin to thick", "0.1 140 0.8 1.6": "0.8 to 120 mm"} {
+		s.wants(s.ask("POST", "/cabinet/machines", form(typed)), 422, says)
+	}
+	s.wants(s.ask("POST", "/cabinet/machines", form("2 140 0,8 1,6\n12 140 0.7 1.5")), 303)
+	cab, err := s.store.Cabinet(context.Background())
+	if err != nil || len(cab.Machines[0].Cutters) != 2 || cab.Machines[0].Cutters[1].PitchMM != 12 || len(cab.Machines[0].Calibrated) != 3 {
+		t.Fatalf("%v %+v", err, cab.Machines[0])
+	}
+	// A batch on that machine cuts wrack ribbons with it.
+	v := s.typed(7)
+	v.Set("was_at", "cut")
+	v.Set("roll.machine", "own-8")
+	v.Set("cut.shape", "own-9")
+	v.Set("cut.tool", "cutter")
+	s.wants(s.ask("POST", "/batches/7/work", v), 200, "cutters: 2, 12 mm", "Suits sheets of 0.7 to 1.5 mm")
+}
+
+// What a form says of a shape of another family rests, and is refused where it cannot be.
+func TestOwnShape(t *testing.T) {
+	s := newSite(t)
+	v := url.Values{"like": {"ravioli"}}
+	entries, _, _ := shapeShelf.form(store.Cabinet{}, nil, "ravioli")
+	for _, e := range filled(entries) {
+		v.Set(e.Key, e.Value)
+	}
+	s.wants(s.ask("POST", "/cabinet/shapes", v), 422, "1 to 60 letters")
+	v.Set("name", "Lock gates")
+	v.Set("width_mm", "20")
+	s.wants(s.ask("POST", "/cabinet/shapes", v), 422, "24 mm for seam and filling", `value="Lock gates"`)
+	v.Set("width_mm", "44")
+	v.Set("tool", "ring")
+	s.wants(s.ask("POST", "/cabinet/shapes", v), 422, "Rounds are cut with a ring")
+	v.Set("tool", "knife")
+	s.wants(s.ask("POST", "/cabinet/shapes", v), 303)
+	s.wants(s.ask("GET", "/cabinet/shapes", nil), 200, "Lock gates", "44 × 44")
+	b := s.typed(7)
+	b.Set("cut.shape", "own-10")
+	s.wants(s.ask("POST", "/batches/7/save", b), 303)
+	if c := s.saved(7).Cut; c.Own == nil || c.Own.WidthMM != 44 || c.Own.Close != cut.TwoSheets {
+		t.Errorf("%+v", c)
+	}
+	s.wants(s.ask("POST", "/cabinet/shapes/10/retire", url.Values{}), 303)
+	s.wants(s.ask("GET", "/batches/7?at=cut", nil), 200, "Lock gates", "retired")
+}

@@ -6,6 +6,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"maps"
 	"net/http"
 	"slices"
 	"strconv"
@@ -13,9 +14,6 @@ import (
 
 	"github.com/gin-gonic/gin"
 
-	"hollen/internal/core/addition"
-	"hollen/internal/core/cut"
-	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
 	"hollen/internal/core/plan"
 	"hollen/internal/core/roll"
@@ -149,8 +147,8 @@ func (s *Server) inspect(c *gin.Context, text string) (importView, error) {
 	}
 	switch {
 	case found.Cabinet != nil:
-		for _, t := range thingsOf(found.Cabinet) {
-			i := s.beside(c, things, t.Kind, t.Value)
+		for _, x := range found.Cabinet.All() {
+			i := s.beside(c, things, x)
 			i.N = len(v.Items)
 			v.Items = append(v.Items, i)
 		}
@@ -197,73 +195,10 @@ func twice(items []importItem) (out []string) {
 	return out
 }
 
-// thingsOf lists what a cabinet document holds.
-func thingsOf(d *exchange.Cabinet) (out []store.Thing) {
-	add := func(k store.Kind, v any) { out = append(out, store.Thing{Kind: k, Value: v}) }
-	for _, x := range d.Flours {
-		add(store.FlourKind, x)
-	}
-	for _, x := range d.Eggs {
-		add(store.EggKind, x)
-	}
-	for _, x := range d.Additions {
-		add(store.AdditionKind, x)
-	}
-	for _, x := range d.Machines {
-		add(store.MachineKind, x)
-	}
-	for _, x := range d.Shapes {
-		add(store.ShapeKind, x)
-	}
-	return out
-}
-
-// keyed returns a thing of the workshop's own under another key, and its name.
-func keyed(v any, key string) (thing any, name string) {
-	switch v := v.(type) {
-	case flour.Flour:
-		v.Key = key
-		return v, v.Name
-	case flour.Lot:
-		v.Key = key
-		return v, v.Name
-	case egg.Class:
-		v.Key = key
-		return v, v.Name
-	case addition.Addition:
-		v.Key = key
-		return v, v.Name
-	case roll.Machine:
-		v.Key = key
-		return v, v.Name
-	case cut.Shape:
-		v.Key = key
-		return v, v.Name
-	}
-	return v, ""
-}
-
-// kindOf returns the kind of a thing a request may carry.
-func kindOf(v any) store.Kind {
-	switch v.(type) {
-	case flour.Flour:
-		return store.FlourKind
-	case flour.Lot:
-		return store.LotKind
-	case egg.Class:
-		return store.EggKind
-	case addition.Addition:
-		return store.AdditionKind
-	case roll.Machine:
-		return store.MachineKind
-	}
-	return store.ShapeKind
-}
-
 // written is a thing as it would be written to a document, which is all that counts of it.
 func written(v any) string {
 	var b bytes.Buffer
-	bare, _ := keyed(v, "")
+	bare := store.Keyed(v, "")
 	if m, ok := bare.(roll.Machine); ok { // its history stays in the cabinet
 		m.History = nil
 		bare = m
@@ -276,8 +211,9 @@ func written(v any) string {
 
 // beside sets a thing beside the one of its kind and name in the cabinet; one that is retired
 // counts only where there is no other.
-func (s *Server) beside(c *gin.Context, things []store.Thing, kind store.Kind, v any) importItem {
-	v, name := keyed(v, "")
+func (s *Server) beside(c *gin.Context, things []store.Thing, v any) importItem {
+	v = store.Keyed(v, "")
+	kind, _, name := store.Describe(v)
 	i := importItem{Name: name, Status: "new", kind: kind, value: v}
 	var sh shelf
 	for _, x := range shelves {
@@ -286,7 +222,7 @@ func (s *Server) beside(c *gin.Context, things []store.Thing, kind store.Kind, v
 		}
 	}
 	for _, t := range things {
-		if _, n := keyed(t.Value, ""); t.Kind != kind || !strings.EqualFold(n, name) || t.Retired && i.ID != 0 {
+		if _, _, n := store.Describe(t.Value); t.Kind != kind || !strings.EqualFold(n, name) || t.Retired && i.ID != 0 {
 			continue
 		}
 		i.ID, i.Version, i.Status, i.Changes = t.ID, t.Version, "changed", nil
@@ -324,7 +260,7 @@ func (s *Server) batchOf(c *gin.Context, things []store.Thing, r plan.Request) *
 		b.Words = fmt.Sprintf("%s; %s of dough, %.1f portions; %s", p.Cut.Shape.Sized(), plan.Grams(p.Formula.Dough.MassG), p.Formula.Portions, p.EggWords())
 	}
 	_ = b.each(func(key string, v any) error {
-		i := s.beside(c, things, kindOf(v), v)
+		i := s.beside(c, things, v)
 		i.N, b.keys[key] = len(b.Own), ""
 		if i.ID != 0 {
 			b.keys[key] = store.Key(i.ID)
@@ -356,7 +292,10 @@ func (b *importBatch) each(f func(key string, v any) error) error {
 }
 
 // keyIn is the key of a thing of the document, apart by kind.
-func keyIn(own *plan.Kept) string { return string(kindOf(own.Value)) + "/" + own.Key }
+func keyIn(own *plan.Kept) string {
+	kind, _, _ := store.Describe(own.Value)
+	return string(kind) + "/" + own.Key
+}
 
 // here returns a thing with the flour it names under its key here.
 func (b *importBatch) here(v any) any {
@@ -379,8 +318,7 @@ func (b *importBatch) asHere() plan.Request {
 			continue
 		}
 		if key := b.keys[keyIn(own)]; key != "" {
-			v, _ := keyed(b.here(own.Value), key)
-			field.Pick(&r, key, v)
+			field.Pick(&r, key, store.Keyed(b.here(own.Value), key))
 		}
 	}
 	return r
@@ -496,11 +434,15 @@ func takeThings(ctx context.Context, tx *store.Store, items []importItem, take [
 
 // takeBatch makes the batch, and keeps first what it brings along and is not in the cabinet.
 func takeBatch(ctx context.Context, tx *store.Store, b *importBatch) (string, error) {
+	again := *b // a transaction may be tried again, and then begins anew
+	again.keys = maps.Clone(b.keys)
+	b = &again
 	err := b.each(func(key string, v any) error {
 		if b.keys[key] != "" {
 			return nil
 		}
-		id, err := tx.Keep(ctx, kindOf(v), 0, 0, v)
+		kind, _, _ := store.Describe(v)
+		id, err := tx.Keep(ctx, kind, 0, 0, v)
 		b.keys[key] = store.Key(id)
 		return err
 	})

@@ -7,7 +7,6 @@ import (
 
 	"hollen/internal/core/addition"
 	"hollen/internal/core/cost"
-	"hollen/internal/core/cut"
 	"hollen/internal/core/dough"
 	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
@@ -50,23 +49,6 @@ func boxed[T any](list []T) []any {
 		out[i] = v
 	}
 	return out
-}
-
-// keyOf returns the key of a shipped thing.
-func keyOf(v any) string {
-	switch v := v.(type) {
-	case flour.Flour:
-		return v.Key
-	case egg.Class:
-		return v.Key
-	case addition.Addition:
-		return v.Key
-	case roll.Machine:
-		return v.Key
-	case cut.Shape:
-		return v.Key
-	}
-	return ""
 }
 
 func money(c store.Cabinet, m cost.Money) string {

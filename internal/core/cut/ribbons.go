@@ -44,7 +44,7 @@ type Layout struct {
 	KnifeCuts int     `json:"knife_cuts"`   // on each rolled-up length, 0 without a knife
 	FoldMM    float64 `json:"fold_mm"`      // width of the rolled-up length
 	Layers    int     `json:"layers"`       // under the knife
-	Strokes   int     `json:"knife_counts"` // over all lengths and sheets
+	Strokes   int     `json:"knife_cuts_in_all"` // over all lengths and sheets
 
 	PerNest  int     `json:"ribbons_per_nest"`
 	Nests    int     `json:"nests"`     // whole nests

@@ -40,7 +40,7 @@ func (p *Plan) ToWeigh() []ToWeigh {
 		if f.Pick.WhitesG > 0 {
 			note = Grams(f.Pick.WhitesG) + " of white left over"
 		}
-		add("Eggs, "+p.EggClass().Name, EggWords(f.Pick.Whole, f.Pick.Yolks), strings.TrimSuffix(Grams(f.Pick.EggG)+" beaten; "+note, "; "))
+		add("Eggs, "+p.EggClass().Name, EggWords(f.Pick.Whole, f.Pick.Yolks), strings.TrimSuffix(Grams(f.Pick.EggG-f.AlsoG)+" beaten; "+note, "; "))
 	}
 	if also := p.AlsoWords(); also != "" {
 		add("With them", also, Grams(f.AlsoG))

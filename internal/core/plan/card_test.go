@@ -1,0 +1,224 @@
+package plan
+
+import (
+	"math"
+	"slices"
+	"strings"
+	"testing"
+
+	"hollen/internal/core/cut"
+	"hollen/internal/core/egg"
+	"hollen/internal/core/flour"
+)
+
+// leading reads the number a text begins with, its thousands grouped.
+func leading(t *testing.T, s string) float64 {
+	t.Helper()
+	n, ok := ParseNumber(strings.Fields(s)[0])
+	if !ok {
+		t.Fatalf("%q begins with no number", s)
+	}
+	return n
+}
+
+// What the sheet tells to weigh adds up to the dough, whatever is in it.
+func TestToWeighAddsUp(t *testing.T) {
+	for name, change := range map[string]func(*Request){
+		"whole eggs": func(*Request) {},
+		"rich":       func(r *Request) { r.Eggs.Style = egg.Rich },
+		"no egg":     func(r *Request) { r.Eggs.Style = egg.NoEgg },
+		"everything": func(r *Request) {
+			r.Flours = []FlourPart{{Flour: "soft-00", Share: .7, Kept: flour.PaperBag, ContainsKG: 1}, {Flour: "semola-fine", Share: .3, Kept: flour.PaperBag, ContainsKG: 1}}
+			r.Salt, r.Oil, r.Additions = .01, .02, []AdditionPart{{Addition: "spinach", Share: .1}}
+			r.Eggs.Also = []EggCount{{Class: "eu-m", Count: 2}}
+		},
+		"the jug": func(r *Request) { r.Amount.By = "eggs" },
+	} {
+		r := Default()
+		change(&r)
+		p := must(t, r)
+		f, sum := &p.Formula, 0.
+		for _, x := range p.ToWeigh() {
+			switch {
+			case strings.HasPrefix(x.What, "Eggs,"):
+				sum += leading(t, x.Note)
+			case x.What == "With them":
+				sum += leading(t, x.Note)
+			default:
+				sum += leading(t, x.Much)
+				if strings.Contains(x.Note, "by the board") {
+					sum += leading(t, strings.TrimPrefix(x.Note, "and "))
+				}
+			}
+		}
+		keepsMore := 0. // in damp air what stands by the board comes on top
+		if p.Room.CorrectionG < 0 {
+			keepsMore = p.Room.KeepG
+		}
+		if want := f.Dough.MassG + p.Room.BoardLossG + keepsMore; math.Abs(sum-want) > float64(len(p.ToWeigh())) {
+			t.Errorf("%s: %.0f g to weigh for %.0f g of dough: %+v", name, sum, want, p.ToWeigh())
+		}
+	}
+}
+
+// The steps follow one another, their times too, and end in the pot; with a time to roll they go
+// by the clock.
+func TestCardFollowsTheWork(t *testing.T) {
+	for name, c := range map[string]struct {
+		change func(*Request)
+		wants  []string
+	}{
+		"ribbons":  {func(*Request) {}, []string{"Mix", "Knead by hand", "Rest in the room", "Roll", "To leather", "Cut", "Cook"}},
+		"ravioli":  {func(r *Request) { r.Cut.Shape, r.Keep.Where = "ravioli", "freezer" }, []string{"Mix", "Roll", "Fill and close", "Freeze", "Cook"}},
+		"formed":   {func(r *Request) { r.Cut.Shape = "cavatelli" }, []string{"Mix", "Ropes", "Form", "Cook"}},
+		"mixed":    {func(r *Request) { r.Cut.Also = []ShapePart{{Shape: "mezzelune", Portions: 3}} }, []string{"Cut", "Fill and close"}},
+		"to keep":  {func(r *Request) { r.Dry.Keep = true }, []string{"Cut", "Dry", "Cook"}},
+		"in fog":   {func(r *Request) { r.Room.RH = .98 }, []string{"Roll", "Cut", "Cook"}},
+		"by clock": {func(r *Request) { r.Clock.RollAt = "2026-11-28T17:30" }, []string{"Roll"}},
+	} {
+		r := Default()
+		c.change(&r)
+		p := must(t, r)
+		steps := p.Card()
+		at, now := 0, 0.
+		for _, s := range steps {
+			if math.Abs(s.From-now) > 1e-6 {
+				t.Errorf("%s: %s begins at %v, not %v", name, s.Head, s.From, now)
+			}
+			now += s.Min
+			if at < len(c.wants) && s.Head == c.wants[at] {
+				at++
+			}
+			if strings.Contains(s.Text, "%!") || s.Text == "" {
+				t.Errorf("%s: %s says %q", name, s.Head, s.Text)
+			}
+			if name == "by clock" && s.Head == "Roll" && s.At != "17:30" {
+				t.Errorf("rolls at %s", s.At)
+			}
+		}
+		if at < len(c.wants) {
+			t.Errorf("%s: no %q in %+v", name, c.wants[at], steps)
+		}
+	}
+	if fog := func() Request { r := Default(); r.Room.RH = .98; return r }(); slices.ContainsFunc(must(t, fog).Card(), func(s CardStep) bool { return s.Head == "To leather" }) {
+		t.Error("it is told to dry to leather in fog")
+	}
+}
+
+// The label lists everything in falling order, and every allergen that is said to be in it
+// stands by an ingredient.
+func TestIngredientsForTheLabel(t *testing.T) {
+	r := Default()
+	r.Eggs.TopUp, r.Room.RH = egg.TopMilk, .3
+	r.Additions = []AdditionPart{{Addition: "ink", Share: .02}}
+	r.Cut.Shape, r.Cut.Filling = "ravioli", Filling{Name: "crab", Allergens: "crustaceans, celery"}
+	p := must(t, r)
+	list, all := p.Ingredients(), ""
+	for i, x := range list {
+		if i > 0 && x.G > list[i-1].G {
+			t.Errorf("%s stands after %s", x.Name, list[i-1].Name)
+		}
+		all += x.Name + " " + strings.ToLower(x.Allergen) + ";"
+	}
+	for _, a := range p.Formula.Allergens {
+		if !strings.Contains(all, a) {
+			t.Errorf("%s is in it, and no ingredient says so: %s", a, all)
+		}
+	}
+	if !strings.Contains(all, "crab filling") || !slices.Contains(p.Formula.Allergens, "celery") {
+		t.Errorf("%s %v", all, p.Formula.Allergens)
+	}
+	if c := p.Code(7); c != "7" {
+		t.Errorf("no day, code %s", c)
+	}
+	r.MadeOn = "2026-11-28"
+	if c := must(t, r).Code(7); c != "281126-7" {
+		t.Errorf("code %s", c)
+	}
+}
+
+// What a maker changes of a shape is what is cut, and where it can no more be so called the
+// cutter goes by the width.
+func TestChangedShape(t *testing.T) {
+	r := Default()
+	r.Cut.Shape, r.Cut.Width = "farfalle", ptr(30)
+	if c := must(t, r).Cut; c.Shape.WidthMM != 30 || c.Shape.Long() != 50 || c.Count == 0 {
+		t.Errorf("%+v", c.Shape)
+	}
+	r.Cut.Shape, r.Cut.Width = "quadretti", ptr(12)
+	if c := must(t, r).Cut; c.LengthMM != 12 || c.WidthMM != 12 {
+		t.Errorf("a square no more: %v × %v", c.LengthMM, c.WidthMM)
+	}
+	r.Cut.Shape, r.Cut.Width = "tagliatelle", ptr(6.2)
+	r.Cut.Tool = cut.Cutter
+	if c := must(t, r).Cut; c.Cutter == nil || c.WidthMM != 6.5 {
+		t.Errorf("%+v", c.Cutter)
+	}
+	r = Default()
+	r.Amount.By, r.Cut.Shape, r.Cut.Pattern = "flour", "ravioli-round", cut.Staggered
+	stagger := must(t, r).Cut
+	r.Cut.Pattern = cut.Grid
+	grid := must(t, r).Cut
+	r.Cut.Pattern = cut.Auto
+	if best := must(t, r).Cut; best.PerSheet < max(stagger.PerSheet, grid.PerSheet) || stagger.Pattern == cut.Grid || grid.Pattern != cut.Grid {
+		t.Errorf("%d by itself, %d staggered, %d in a grid", best.PerSheet, stagger.PerSheet, grid.PerSheet)
+	}
+	r.Cut.Scraps = "back"
+	p := must(t, r)
+	if b := p.Cut.Back; b.BackG <= 0 || b.BackG > p.Cut.AllTrimG || !strings.Contains(p.Why["cut.scraps"], Grams(b.BackG)) {
+		t.Errorf("%+v of %v: %s", b, p.Cut.AllTrimG, p.Why["cut.scraps"])
+	}
+}
+
+// The pot's ways: the longer dried the longer in it, from the freezer longer than fresh, and
+// what is taken is what the card says.
+func TestWaysIntoThePot(t *testing.T) {
+	for _, after := range []string{"fresh", "leather", "nest", "dried", "frozen"} {
+		r := Default()
+		r.Cook.After, r.Bench.PotL, r.Bench.Pots = after, ptr(6), ptr(2)
+		p := must(t, r)
+		k, last, taken := &p.Cook, 0., 0
+		for _, w := range k.Ways {
+			if w.Taken {
+				taken++
+				if math.Abs(w.FromS-k.FromS) > 1e-6 || math.Abs(w.ToS-k.ToS) > 1e-6 {
+					t.Errorf("%s: the card says %v–%v, the list %v–%v", after, k.FromS, k.ToS, w.FromS, w.ToS)
+				}
+			}
+			if w.Name != "Frozen, not thawed" && w.Name != "Fresh, finished in the pan" {
+				if w.FromS < last {
+					t.Errorf("%s is sooner done than what is less dry", w.Name)
+				}
+				last = w.FromS
+			}
+		}
+		if taken != 1 || float64(k.Lots*2)*k.LotG < p.Cut.AllMadeG-1e-6 || k.FillL > .8*6+1e-9 {
+			t.Errorf("%s: %d ways taken; %d lots of %v g", after, taken, k.Lots, k.LotG)
+		}
+	}
+}
+
+func TestRacksAndTrays(t *testing.T) {
+	p := must(t, Default())
+	if want := float64(p.Roll.SheetsAll) * (140 + 20) / 1000; math.Abs(p.Dry.RodM-want) > 1e-9 {
+		t.Errorf("%v m of rod, want %v", p.Dry.RodM, want)
+	}
+	nests := p.Cut.Nests
+	if p.Cut.LastNest > 0 {
+		nests++
+	}
+	if p.Dry.TrayEach != 24 || p.Dry.Trays != (nests+23)/24 {
+		t.Errorf("%d nests on %d trays of %d", nests, p.Dry.Trays, p.Dry.TrayEach)
+	}
+	// The chart's lines begin at nought, never fall, and pass the windows where the figures say.
+	for i, l := range p.DryLines(60) {
+		for j, loss := range l.Loss {
+			if j == 0 && loss != 0 || j > 0 && loss < l.Loss[j-1] {
+				t.Errorf("line %d at %d: %v", i, j, loss)
+			}
+		}
+	}
+	if got := p.LossAt(p.Dry.Leather.FromMin); math.Abs(got-.03) > 1e-9 {
+		t.Errorf("at leather %v is gone", got)
+	}
+}
