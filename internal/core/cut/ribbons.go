@@ -41,9 +41,9 @@ type Layout struct {
 	CookedMM   float64 `json:"cooked_width_mm"`
 	CutMin     float64 `json:"minutes"`
 
-	KnifeCuts int     `json:"knife_cuts"`   // on each rolled-up length, 0 without a knife
-	FoldMM    float64 `json:"fold_mm"`      // width of the rolled-up length
-	Layers    int     `json:"layers"`       // under the knife
+	KnifeCuts int     `json:"knife_cuts"`        // on each rolled-up length, 0 without a knife
+	FoldMM    float64 `json:"fold_mm"`           // width of the rolled-up length
+	Layers    int     `json:"layers"`            // under the knife
 	Strokes   int     `json:"knife_cuts_in_all"` // over all lengths and sheets
 
 	PerNest  int     `json:"ribbons_per_nest"`
