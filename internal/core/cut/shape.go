@@ -207,7 +207,7 @@ func or(v, otherwise float64) float64 {
 
 // Find returns the shipped shape of that key and whether there is one.
 func Find(key string) (Shape, bool) {
-	for _, s := range Shipped() {
+	for _, s := range shipped {
 		if s.Key == key {
 			return s, true
 		}

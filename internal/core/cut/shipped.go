@@ -1,8 +1,15 @@
 package cut
 
+import "slices"
+
+// shipped is the library, made once.
+var shipped = library()
+
 // Shipped returns the library: ribbons narrow to wide, then pieces, filled and formed shapes.
 // Widths and thicknesses are raw; the tagliatella comes out at 8 mm cooked.
-func Shipped() []Shape {
+func Shipped() []Shape { return slices.Clone(shipped) }
+
+func library() []Shape {
 	const egg, whole, rich, semola = "egg dough, soft wheat", "whole-egg dough with some durum", "yolk-rich dough", "semola and water"
 	ribbon := func(key, name string, t, w, from, to float64, tool Tool, portion float64, purpose, dough, sauce string) Shape {
 		return Shape{Key: key, Name: name, Family: Ribbon, SheetMM: t, WidthMM: w, FromMM: from, ToMM: to, MinLengthMM: 250, MaxLengthMM: 350, LengthMM: 300,
