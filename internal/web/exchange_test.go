@@ -214,7 +214,9 @@ func TestSheetAndLabel(t *testing.T) {
 	s.wants(s.ask("GET", "/batches/7/sheet", nil), 200, `class="paper a4"`, "800 g", "9 eggs", "281126-7", "Knead by hand", "The way down", "Contains wheat, durum wheat, egg", "flour left")
 	s.wants(s.ask("GET", "/batches/8/sheet?paper=letter", nil), 200, `class="paper letter"`, "Filling: nettle", "milk", "Keep frozen", "27 Jan 2027")
 	s.wants(s.ask("GET", "/batches/8/label", nil), 200, `class="label large"`, "<b>milk</b>", "whole <b>egg</b>", "28 Nov 2026", "27 Jan 2027", "281126-8")
-	s.wants(s.ask("GET", "/batches/9/label?paper=small", nil), 200, `class="label small"`, "Tagliatelle, pappardelle, wrack ribbons", "30 Nov 2026, 09:30")
+	s.wants(s.ask("GET", "/batches/9/label?paper=small", nil), 200, `class="label small"`, "<h1>Tagliatelle</h1>", "30 Nov 2026, 09:30")
+	s.wants(s.ask("GET", "/batches/9/label?part=2", nil), 200, "<h1>Wrack ribbons</h1>", `aria-pressed="true">Wrack ribbons`)
+	s.wants(s.ask("GET", "/batches/9/label?part=9", nil), 200, "<h1>Tagliatelle</h1>")
 	// As the form stands, unsaved; and back again with every field.
 	v := s.typed(7)
 	v.Set("name", "Unsaved <b>one</b>")

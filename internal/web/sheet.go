@@ -5,6 +5,7 @@ import (
 	"html/template"
 	"math"
 	"net/http"
+	"strconv"
 	"strings"
 	"time"
 
@@ -43,6 +44,7 @@ type sheetView struct {
 	Code   string
 	At     string // where the form's other buttons lead back to
 	Here   string // this page's address
+	Part   int    // of the shapes, the one on the label
 }
 
 // sheetOf reads the batch the page is of; GET asks for it as it is saved.
@@ -57,7 +59,7 @@ func (s *Server) sheetOf(c *gin.Context, papers []paper) (sheetView, bool) {
 	if k := c.PostForm("paper"); k != "" {
 		key = k
 	}
-	return sheetView{a.view, s.place(c), papers, paperOf(papers, key), a.view.Plan.Code(a.batch.ID), back, c.Request.URL.Path}, true
+	return sheetView{a.view, s.place(c), papers, paperOf(papers, key), a.view.Plan.Code(a.batch.ID), back, c.Request.URL.Path, 0}, true
 }
 
 func (s *Server) showSheet(c *gin.Context) {
@@ -68,6 +70,13 @@ func (s *Server) showSheet(c *gin.Context) {
 
 func (s *Server) showLabel(c *gin.Context) {
 	if v, ok := s.sheetOf(c, labelPapers); ok {
+		key := c.Query("part")
+		if k := c.PostForm("part"); k != "" {
+			key = k
+		}
+		if n, err := strconv.Atoi(key); err == nil && n >= 0 && n <= len(v.Plan.Cut.Also) {
+			v.Part = n
+		}
 		s.render(c, http.StatusOK, "label", "Label: "+v.Req.Name, v)
 	}
 }
@@ -244,10 +253,28 @@ func (v sheetView) UseBy() string {
 	return labelDate(v.Plan.Keep.UseBy, false)
 }
 
+// Labels says whether the page is a label.
+func (v sheetView) Labels() bool { return len(v.Papers) > 0 && v.Papers[0] == labelPapers[0] }
+
+// Shape is the shape on the label.
+func (v sheetView) Shape() *plan.CutPart { return v.Plan.Cut.Parts()[v.Part] }
+
+// LabelContains lists the allergens of the shape, and Beside those handled beside it.
+func (v sheetView) LabelContains() string {
+	in, _ := v.Plan.AllergensOf(v.Shape())
+	return strings.Join(in, ", ")
+}
+
+// Beside lists the allergens of another shape's filling, "" when there are none.
+func (v sheetView) Beside() string {
+	_, beside := v.Plan.AllergensOf(v.Shape())
+	return strings.Join(beside, ", ")
+}
+
 // Ingredients returns the list for the label, what is an allergen in bold.
 func (v sheetView) Ingredients() template.HTML {
 	var out []string
-	for _, x := range v.Plan.Ingredients() {
+	for _, x := range v.Plan.Ingredients(v.Shape()) {
 		out = append(out, boldAllergen(x))
 	}
 	return template.HTML(strings.Join(out, ", "))
@@ -268,17 +295,15 @@ func boldAllergen(x plan.Ingredient) string {
 
 // CookWords is how it is cooked, for the label.
 func (v sheetView) CookWords() string {
-	return "Boil in salted water, taste from " + plan.MinSec(v.Plan.Cook.FromS) + "; cook through."
+	from := v.Plan.Cook.FromS
+	if v.Part > 0 {
+		from = v.Plan.Cook.Also[v.Part-1].FromS
+	}
+	return "Boil in salted water, taste from " + plan.MinSec(from) + "; cook through."
 }
 
-// LabelName is what the label calls it: its shapes.
-func (v sheetView) LabelName() string {
-	name := v.Plan.Cut.Shape.Name
-	for _, x := range v.Plan.Cut.Also {
-		name += ", " + strings.ToLower(x.Shape.Name)
-	}
-	return name
-}
+// LabelName is what the label calls it.
+func (v sheetView) LabelName() string { return v.Shape().Shape.Name }
 
 // labelPoints returns the type of the label before it is fitted, points.
 func (v sheetView) labelPoints() float64 {
@@ -295,8 +320,11 @@ func (v sheetView) LabelFit() float64 {
 	if v.Paper.Key == "small" {
 		wide, high, title = 58., 36., 1.65
 	}
-	in := "Ingredients: . Contains ." + v.Contains()
-	for _, x := range v.Plan.Ingredients() {
+	in := "Ingredients: . Contains ." + v.LabelContains() + v.Beside()
+	if v.Beside() != "" {
+		in += " Handled beside: ."
+	}
+	for _, x := range v.Plan.Ingredients(v.Shape()) {
 		in += x.Name + x.Allergen + " (), "
 	}
 	for f := 1.; f > .3; f -= .02 {

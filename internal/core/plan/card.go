@@ -146,7 +146,11 @@ func (p *Plan) Card() []CardStep {
 	case k.Where == cook.Shelf:
 		add("Dry", fmt.Sprintf("In moving air to %s, weighed every hour or two.", Grams(p.Dry.ToKeep.TargetG)), 0)
 	}
-	add("Cook", fmt.Sprintf("Taste from %s. %.1f L and %s of salt for all, %s.", MinSec(p.Cook.FromS), p.Cook.WaterL, Grams(p.Cook.SaltG), Plural(p.Cook.Lots, "lot", "lots")), 0)
+	from := "Taste from " + MinSec(p.Cook.FromS)
+	for _, x := range p.Cook.Also {
+		from += fmt.Sprintf(", %s %s", strings.ToLower(x.Shape), MinSec(x.FromS))
+	}
+	add("Cook", fmt.Sprintf("%s. %.1f L and %s of salt for all, %s.", from, p.Cook.WaterL, Grams(p.Cook.SaltG), Plural(p.Cook.Lots, "lot", "lots")), 0)
 	return out
 }
 
@@ -178,8 +182,9 @@ type Ingredient struct {
 	G              float64
 }
 
-// Ingredients returns what a label must list, in falling order of mass as they went in.
-func (p *Plan) Ingredients() []Ingredient {
+// Ingredients returns what the label of a shape must list, in falling order of mass as they went
+// in.
+func (p *Plan) Ingredients(x *CutPart) []Ingredient {
 	f, r := &p.Formula, &p.Request
 	var out []Ingredient
 	add := func(name, allergen string, g float64) {
@@ -187,8 +192,8 @@ func (p *Plan) Ingredients() []Ingredient {
 			out = append(out, Ingredient{name, allergen, g})
 		}
 	}
-	for _, x := range f.Flours {
-		add(strings.ToLower(x.Name), x.Allergen, x.MassG)
+	for _, fl := range f.Flours {
+		add(strings.ToLower(fl.Name), fl.Allergen, fl.MassG)
 	}
 	if f.WholeG > 0 {
 		add("whole egg", "egg", f.WholeG)
@@ -206,13 +211,13 @@ func (p *Plan) Ingredients() []Ingredient {
 	for _, a := range f.Additions {
 		add(strings.ToLower(a.Name), a.Allergen, a.MassG)
 	}
-	if g := p.Cut.AllFillG; g > 0 {
+	if g := x.FillG; g > 0 {
 		// The filling counts in the share it has of what is sold.
 		name := "filling"
 		if n := r.Cut.Filling.Name; n != "" {
 			name = n + " filling"
 		}
-		add(name, r.Cut.Filling.Allergens, g*f.Dough.MassG/max(p.Cut.AllDoughG, 1))
+		add(name, r.Cut.Filling.Allergens, g*f.Dough.MassG/max(x.DoughG, 1))
 	}
 	add("semola for dusting", "durum wheat", p.rules.Dough.BoardFlourShare*f.Dough.MassG)
 	slices.SortStableFunc(out, func(a, b Ingredient) int { return cmp.Compare(b.G, a.G) })

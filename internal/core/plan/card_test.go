@@ -113,7 +113,7 @@ func TestIngredientsForTheLabel(t *testing.T) {
 	r.Additions = []AdditionPart{{Addition: "ink", Share: .02}}
 	r.Cut.Shape, r.Cut.Filling = "ravioli", Filling{Name: "crab", Allergens: "crustaceans, celery"}
 	p := must(t, r)
-	list, all := p.Ingredients(), ""
+	list, all := p.Ingredients(&p.Cut.CutPart), ""
 	for i, x := range list {
 		if i > 0 && x.G > list[i-1].G {
 			t.Errorf("%s stands after %s", x.Name, list[i-1].Name)
@@ -127,6 +127,12 @@ func TestIngredientsForTheLabel(t *testing.T) {
 	}
 	if !strings.Contains(all, "crab filling") || !slices.Contains(p.Formula.Allergens, "celery") {
 		t.Errorf("%s %v", all, p.Formula.Allergens)
+	}
+	r.Cut.Also = []ShapePart{{Shape: "tagliatelle", Portions: 3}}
+	q := must(t, r)
+	in, beside := q.AllergensOf(&q.Cut.Also[0])
+	if slices.Contains(in, "celery") || !slices.Equal(beside, []string{"crustaceans", "celery"}) || slices.ContainsFunc(q.Ingredients(&q.Cut.Also[0]), func(x Ingredient) bool { return strings.Contains(x.Name, "filling") }) {
+		t.Errorf("the ribbons beside the ravioli: %v, beside %v", in, beside)
 	}
 	if c := p.Code(7); c != "7" {
 		t.Errorf("no day, code %s", c)

@@ -31,6 +31,9 @@ func TestMixedCuts(t *testing.T) {
 	}
 	r = Default()
 	r.Cut.Also = []ShapePart{{Shape: "ravioli", Portions: 3}, {Shape: "quadretti", Portions: 2}}
+	if k := must(t, r).Cook; len(k.Also) != 2 || k.Also[0].FromS <= k.FromS || k.Also[1].FromS > k.Also[0].FromS {
+		t.Errorf("ravioli are done before tagliatelle: %+v", k)
+	}
 	if p = must(t, r); p.Cut.Also[0].Count == 0 || p.Cut.Also[1].Count == 0 || p.Cut.FillTotalG <= p.Cut.AllFillG {
 		t.Errorf("%s", p.SharedWords())
 	}

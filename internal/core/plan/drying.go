@@ -192,14 +192,7 @@ func (p *Plan) cook() {
 	if r.Cook.After == "dried" {
 		loss = dried
 	}
-	piece := cook.Piece{ThickMM: p.Roll.SheetMM, WidthMM: p.ribbonMM(), Loss: loss}
-	if p.shape.Family == cut.Filled {
-		piece.ThickMM, piece.FillS = 2*p.Roll.SheetMM, ru.FillReadyS
-		if r.Cut.Filling.Kind == "raw" {
-			piece.FillS = ru.FillRawS
-		}
-	}
-	o := CookPlan{Time: cook.Of(*ru, piece), Pot: cook.For(*ru, c.AllMadeG, or(r.Bench.PotL, ru.PotL), int(or(r.Bench.Pots, 1))), Loss: loss, Frozen: r.Cook.After == "frozen"}
+	o := CookPlan{Time: p.timeOf(&c.CutPart, loss), Also: []PotTime{}, Pot: cook.For(*ru, c.AllMadeG, or(r.Bench.PotL, ru.PotL), int(or(r.Bench.Pots, 1))), Loss: loss, Frozen: r.Cook.After == "frozen"}
 	fresh := o.Seconds
 	way := func(name, key string, s float64) {
 		o.Ways = append(o.Ways, CookWay{name, max(s*(1-ru.Spread), ru.BaseS), s * (1 + ru.Spread), r.Cook.After == key})
@@ -215,7 +208,31 @@ func (p *Plan) cook() {
 	if o.Frozen {
 		o.FromS, o.ToS = o.FrozenS*(1-ru.Spread), o.FrozenS*(1+ru.Spread)
 	}
+	for i := range c.Also {
+		t := p.timeOf(&c.Also[i], loss)
+		from, to := t.FromS, t.ToS
+		if o.Frozen {
+			from, to = t.FrozenS*(1-ru.Spread), t.FrozenS*(1+ru.Spread)
+		}
+		o.Also = append(o.Also, PotTime{c.Also[i].Shape.Name, from, to})
+	}
 	p.Cook = o
+}
+
+// timeOf returns the time in the pot of a part that has lost that share of its mass.
+func (p *Plan) timeOf(x *CutPart, loss float64) cook.Time {
+	ru := &p.rules.Cook
+	piece := cook.Piece{ThickMM: p.Roll.SheetMM, WidthMM: x.Shape.WidthMM, Loss: loss}
+	switch {
+	case x.Cutter != nil:
+		piece.WidthMM = x.Cutter.PitchMM
+	case x.Shape.Family == cut.Filled:
+		piece.ThickMM, piece.FillS = 2*p.Roll.SheetMM, ru.FillReadyS
+		if p.Request.Cut.Filling.Kind == "raw" {
+			piece.FillS = ru.FillRawS
+		}
+	}
+	return cook.Of(*ru, piece)
 }
 
 // PotS is the middle of the time in the pot, as the pasta goes in, s.

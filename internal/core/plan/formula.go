@@ -238,11 +238,24 @@ func (p *Plan) allergens(parts []flour.Part) []string {
 	}
 	add("durum wheat") // the dusting semola counts
 	if slices.ContainsFunc(r.shapes(), func(s cut.Shape) bool { return s.Family == cut.Filled }) {
+		p.doughAllergens = len(out) // what follows is the filling's alone
 		for _, a := range strings.Split(r.Cut.Filling.Allergens, ",") {
 			add(strings.ToLower(strings.TrimSpace(a)))
 		}
+		return out
 	}
+	p.doughAllergens = len(out)
 	return out
+}
+
+// AllergensOf returns what a shape of the batch holds, and what is handled beside it: the
+// filling of another shape.
+func (p *Plan) AllergensOf(x *CutPart) (in, beside []string) {
+	all := p.Formula.Allergens
+	if x.Shape.Family == cut.Filled {
+		return all, nil
+	}
+	return all[:p.doughAllergens], all[p.doughAllergens:]
 }
 
 // addedG is the mass of all additions, g.

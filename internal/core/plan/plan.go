@@ -35,17 +35,18 @@ type Plan struct {
 	Notes   []Note            `json:"notes"`
 	Why     map[string]string `json:"why"` // the reason of each figure, one plain sentence
 
-	rules   rules.Rules
-	task    egg.Task
-	way     knead.Way
-	model   knead.Dough
-	ask     knead.Ask
-	lay     roll.Lay
-	machine roll.Machine
-	shape   cut.Shape
-	parts   []flour.Part
-	milkG   float64 // worked in at the board
-	sizing  bool    // looking for the flour: what was used at the bench does not count yet
+	rules          rules.Rules
+	task           egg.Task
+	way            knead.Way
+	model          knead.Dough
+	ask            knead.Ask
+	lay            roll.Lay
+	machine        roll.Machine
+	shape          cut.Shape
+	parts          []flour.Part
+	milkG          float64 // worked in at the board
+	doughAllergens int     // of Formula.Allergens, the first so many are the dough's
+	sizing         bool    // looking for the flour: what was used at the bench does not count yet
 }
 
 // Weighed is one flour of the batch.
@@ -323,6 +324,14 @@ type CookPlan struct {
 	Loss   float64   `json:"loss"` // share of mass lost before the pot
 	Frozen bool      `json:"frozen"`
 	Ways   []CookWay `json:"ways"`
+	Also   []PotTime `json:"also"` // the other shapes of the batch
+}
+
+// PotTime is when to taste one shape, s.
+type PotTime struct {
+	Shape string  `json:"shape"`
+	FromS float64 `json:"taste_from_s"`
+	ToS   float64 `json:"to_s"`
 }
 
 // CookWay is one way into the pot with its time, s.
