@@ -26,6 +26,8 @@ func SheetAbove(p *plan.Plan, x *plan.CutPart) string {
 		s.Text("m s", left+l/2, top+w/2, "none fits")
 	case x.Shape.Family == cut.Ribbon:
 		ribbonsAbove(s, x, k, left, top, w)
+	case x.Shape.Outline == cut.Rectangle && x.PerSheet > mostOutlines:
+		gridAbove(s, x, k, left, top)
 	default:
 		s.Path("dough", cutoutPath(x.Cutouts(), k, left, top))
 		if a := x.Cutouts()[0]; a.W*k > 12 {
@@ -64,6 +66,25 @@ func ribbonsAbove(s *Scene, x *plan.CutPart, k, left, top, w float64) {
 		}
 	}
 	s.Path("ink", cuts.String())
+}
+
+// mostOutlines is how many pieces are drawn one by one; of more only the cuts are.
+const mostOutlines = 400
+
+// gridAbove draws many small pieces by the cuts between them.
+func gridAbove(s *Scene, x *plan.CutPart, k, left, top float64) {
+	all := x.Cutouts()
+	first, last := all[0], all[len(all)-1]
+	x0, y0, l, w := left+first.X*k, top+first.Y*k, (last.X+last.W-first.X)*k, (last.Y+last.H-first.Y)*k
+	s.Rect("dough bare", x0, y0, l, w)
+	var lines strings.Builder
+	for i := 0; i <= x.Along; i++ {
+		fmt.Fprintf(&lines, "M%s %sv%s", num(x0+l*float64(i)/float64(x.Along)), num(y0), num(w))
+	}
+	for i := 0; i <= x.Across; i++ {
+		fmt.Fprintf(&lines, "M%s %sh%s", num(x0), num(y0+w*float64(i)/float64(x.Across)), num(l))
+	}
+	s.Path("dough-line", lines.String())
 }
 
 // cutoutPath is all cutouts as one path, k units to a mm.

@@ -194,7 +194,9 @@ func Pieces(r rules.Cut, s Sheets, c PieceCut) Layout {
 	o.OneG = s.gPerMM2() * c.area()
 	o.DoughG = float64(o.Count) * o.OneG
 	o.MadeG, o.TrimG = o.DoughG, total-o.DoughG
-	o.CutMin = float64(o.Count) * r.PieceS / 60
+	if o.CutMin = float64(o.Count) * r.RingS / 60; c.Outline != Round {
+		o.CutMin = float64(s.Count*(o.Along+o.Across+2)) * r.StrokeS / 60
+	}
 	return o
 }
 

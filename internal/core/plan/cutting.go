@@ -150,6 +150,9 @@ func (p *Plan) layOn(i, n int) CutPart {
 	default:
 		c := cut.PieceCut{Outline: s.Outline, Close: s.Close, Tool: o.Tool, WidthMM: s.WidthMM, LongMM: s.Long(), Pattern: r.Cut.Pattern}
 		o.Layout = cut.Pieces(*ru, sheets, c)
+		if s.Family == cut.Piece && (s.Purpose == cut.Handle || s.Purpose == cut.HoldShape) { // pinched or rolled after
+			o.CutMin += float64(o.Count) * ru.FormedS / 60
+		}
 		if s.Family == cut.Filled {
 			o.Fill(*ru, c, p.Roll.SheetMM, r.Cut.Filling.PieceG)
 		}

@@ -80,6 +80,23 @@ func TestFormedFromRope(t *testing.T) {
 	}
 }
 
+// Small squares are cut by strokes across the sheet, not one by one; what is pinched or rolled
+// takes its time.
+func TestHandsAtTheCut(t *testing.T) {
+	minutes := map[string]float64{}
+	for _, shape := range []string{"quadretti", "farfalle", "ravioli", "orecchiette", "tagliatelle"} {
+		r := Default()
+		r.Cut.Shape = shape
+		p := must(t, r)
+		if minutes[shape] = p.Cut.AllMin; p.Cut.AllMin < 4 || p.Cut.AllMin > 90 {
+			t.Errorf("%s: %v min at the cut for ten portions", shape, p.Cut.AllMin)
+		}
+	}
+	if minutes["farfalle"] < minutes["tagliatelle"] {
+		t.Errorf("%v", minutes)
+	}
+}
+
 func TestCuttersOfTheMachine(t *testing.T) {
 	r := Default()
 	r.Cut.Shape = "fettuccine"

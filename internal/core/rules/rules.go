@@ -304,8 +304,10 @@ type Cut struct {
 	FoldMM float64
 	// WheelGapMM and RingGapMM are left between two pieces by a wheel and by a round cutter, mm. Source: house.
 	WheelGapMM, RingGapMM float64
-	// PieceS, FilledS and FormedS are how long one piece takes to cut, to fill and close, and to form, s. Source: house.
-	PieceS, FilledS, FormedS float64
+	// StrokeS is one straight cut through a sheet, RingS one round, s. Source: house.
+	StrokeS, RingS float64
+	// FilledS and FormedS are how long one piece takes to fill and close, and to form, s. Source: house.
+	FilledS, FormedS float64
 	// SeamMM is what the seams take of a filled piece's side, SeamSmallMM of one under SmallMM, mm. Source: house.
 	SeamMM, SeamSmallMM, SmallMM float64
 	// SeamMaxMM is the thickest seam that still cooks with the rest, both sheets, mm. Source: house.
@@ -422,7 +424,7 @@ func Default() Rules {
 			ReduceSheeter: .05, ReduceThin: .05, ThinMM: 1, ReduceBand: .01, ReduceLow: .28, ReduceHigh: .50, CarefulOff: .08, CarefulFatPct: 15, BoldOver: .05,
 			PieceFlourG: 100, PressedGaps: 4, HandlingS: 9, HandMM: 1.2, PrintMM: .8},
 		Cut: Cut{TrimEndMM: 10, TrimSideMM: 3, FlatRibbonMaxMM: 1.6, CookedGrowth: 1.12, BackShare: .20, ChargePerM: 40, FoldMM: 60,
-			WheelGapMM: 2, RingGapMM: 2, PieceS: 1.5, FilledS: 9, FormedS: 4, SeamMM: 16, SeamSmallMM: 12, SmallMM: 40, SeamMaxMM: 1.5,
+			WheelGapMM: 2, RingGapMM: 2, StrokeS: 2, RingS: 1.5, FilledS: 9, FormedS: 4, SeamMM: 16, SeamSmallMM: 12, SmallMM: 40, SeamMaxMM: 1.5,
 			FillHighMM: 10, FillHighShare: .18, FillDensity: 1.05, FillShape: .6, FillMargin: .05, CutterOff: .2, OtherSheetOff: .15, BrothG: 70},
 		Dry: Dry{SurfaceActivity: .96, BoardActivity: .97, StillMS: .0025, FanMS: .008, RackFaces: 2, BoardFaces: 1, NestFaces: .3,
 			ConstantLoss: .06, CutLoss: .03, HoldLoss: .06, BrittleLoss: .10, WindowFactor: 1.6, LeastGM3: .5, MostMin: 120,
