@@ -7,6 +7,58 @@ import (
 	"hollen/internal/core/roll"
 )
 
+// CutPart is one shape and the sheets it is cut from.
+type CutPart struct {
+	Shape  cut.Shape    `json:"shape"`
+	Tool   cut.Tool     `json:"tool"`
+	Cutter *roll.Cutter `json:"cutter"` // of the machine, nil without one
+	Sheets int          `json:"sheets"`
+	cut.Layout
+	MinMM    float64 `json:"shortest_mm"` // of a ribbon
+	MaxMM    float64 `json:"longest_mm"`
+	PortionG float64 `json:"portion_g"` // raw, with its filling
+	WantsG   float64 `json:"wanted_g"`  // 0: whatever there is
+	Portions float64 `json:"portions"`  // it makes
+
+	noCutter bool // one was asked for and the machine has none that suits
+}
+
+// CutPlan is the shapes: the first, and others from the same dough.
+type CutPlan struct {
+	CutPart
+	Also          []CutPart `json:"also"`
+	SheetLengthMM float64   `json:"sheet_length_mm"`
+	SheetWidthMM  float64   `json:"sheet_width_mm"`
+	SheetG        float64   `json:"sheet_g"`
+	AllDoughG     float64   `json:"all_dough_g"` // in every shape
+	AllFillG      float64   `json:"all_fill_g"`
+	AllMadeG      float64   `json:"all_made_g"`
+	AllTrimG      float64   `json:"all_trimmings_g"`
+	AllMin        float64   `json:"all_minutes"`
+	FillTotalG    float64   `json:"filling_to_make_g"` // with the margin
+	ScrapPortions float64   `json:"maltagliati_portions"`
+	Back          cut.Back  `json:"worked_back"`
+}
+
+// Parts returns every shape of the batch, the first first.
+func (c *CutPlan) Parts() []*CutPart {
+	out := []*CutPart{&c.CutPart}
+	for i := range c.Also {
+		out = append(out, &c.Also[i])
+	}
+	return out
+}
+
+// Filled says whether any shape of the batch is filled.
+func (c *CutPlan) Filled() bool {
+	for _, x := range c.Parts() {
+		if x.Shape.Family == cut.Filled {
+			return true
+		}
+	}
+	return false
+}
+
 // shapes returns the shapes of the batch, the first first.
 func (r *Request) shapes() []cut.Shape {
 	out := []cut.Shape{r.Cut.Kind()}

@@ -4,10 +4,45 @@ import (
 	"math"
 	"time"
 
-	"hollen/internal/core/cook"
 	"hollen/internal/core/cut"
 	"hollen/internal/core/dry"
 )
+
+// DryPlan is the windows in which a sheet cuts cleanly, a nest holds, and edges crack.
+type DryPlan struct {
+	Rate      dry.Rate   `json:"rate"`
+	Leather   dry.Window `json:"leather"`
+	Nest      dry.Window `json:"nest"`
+	Brittle   dry.Window `json:"brittle"`
+	Tray      dry.Window `json:"in_nests_on_tray"` // from leather on, nests as they lie
+	Covered   dry.Window `json:"covered"`          // until a covered sheet is at leather
+	OneFace   dry.Window `json:"one_face"`         // leather on a board, whatever it lies on
+	Purpose   string     `json:"purpose"`          // what drying is for, by the shape
+	RodM      float64    `json:"rack_rod_m"`       // for all sheets at once
+	Trays     int        `json:"trays"`            // for all nests or pieces in one layer
+	TrayEach  int        `json:"on_a_tray"`
+	WarmMin   float64    `json:"minutes_above_5_c"`
+	CautionAt float64    `json:"caution_min"`
+	DiscardAt float64    `json:"discard_min"`
+	ToKeep    *KeepDry   `json:"dried_to_keep"` // nil when it is not
+}
+
+// KeepDry is drying to keep.
+type KeepDry struct {
+	RawG    float64     `json:"raw_g"`
+	TargetG float64     `json:"target_g"` // at 12.5 % moisture
+	Never   bool        `json:"never"`    // this air stops before
+	Now     *dry.Drying `json:"now"`      // by the last check-weighing, nil before the first
+	Checks  []DryPoint  `json:"checks"`
+}
+
+// DryPoint is one check-weighing judged.
+type DryPoint struct {
+	At       string  `json:"at"`
+	G        float64 `json:"g"`
+	Loss     float64 `json:"loss"`
+	Moisture float64 `json:"moisture_wb"`
+}
 
 // dry gives the windows for today's air and how long the dough has been warm by then.
 func (p *Plan) dry() {
@@ -143,102 +178,3 @@ func (p *Plan) toKeep(rate dry.Rate) *KeepDry {
 
 // LossAt returns the share of the mass gone after so many minutes as the sheet lies.
 func (p *Plan) LossAt(minutes float64) float64 { return p.Dry.Rate.LossAt(p.rules.Dry, minutes) }
-
-// keep works out until when it keeps, by the kitchen's clock.
-func (p *Plan) keep() {
-	r, ru := &p.Request, &p.rules.Safety
-	o := KeepPlan{Where: r.Keep.Where, MadeAt: r.Keep.MadeAt}
-	if o.MadeAt == "" {
-		o.MadeAt = r.MadeOn
-	}
-	if r.Dry.Keep && o.Where == "" {
-		o.Where = cook.Shelf
-	}
-	raw := p.Cut.Filled() && r.Cut.Filling.Kind == "raw"
-	o.FromDays, o.ToDays = cook.Days(*ru, o.Where, raw)
-	o.Days = o.ToDays
-	if r.Keep.Days != nil {
-		o.Days, o.Own = *r.Keep.Days, true
-	}
-	by := func(days float64) string { return later(o.MadeAt, days) }
-	if o.Where != "" {
-		o.UseBy = by(o.Days)
-	}
-	_, fridge := cook.Days(*ru, cook.Fridge, raw)
-	_, freezer := cook.Days(*ru, cook.Freezer, raw)
-	o.Fridge, o.Freezer = by(fridge), by(freezer)
-	o.Dough = by(p.rules.Knead.KeepMin / 60 / 24)
-	p.Keep = o
-}
-
-// later returns the time so many days after a day or a moment of the kitchen's clock, in the
-// same form; "" when that is not said. Of a day half a day counts for nothing.
-func later(at string, days float64) string {
-	if t, err := At(at); err == nil {
-		return t.Add(time.Duration(days * 24 * float64(time.Hour))).Format(clockForm)
-	}
-	t, err := time.Parse(time.DateOnly, at)
-	if err != nil {
-		return ""
-	}
-	return t.AddDate(0, 0, int(days)).Format(time.DateOnly)
-}
-
-// cook is the pot.
-func (p *Plan) cook() {
-	ru, r, c := &p.rules.Cook, &p.Request, &p.Cut
-	loss := map[string]float64{"leather": p.rules.Dry.CutLoss, "nest": p.rules.Dry.HoldLoss}[r.Cook.After]
-	dried := 1 - dry.KeepG(p.rules.Dry, 1, p.Formula.Dough.WaterShare)
-	if r.Cook.After == "dried" {
-		loss = dried
-	}
-	o := CookPlan{Time: p.timeOf(&c.CutPart, loss), Also: []PotTime{}, Pot: cook.For(*ru, c.AllMadeG, or(r.Bench.PotL, ru.PotL), int(or(r.Bench.Pots, 1))), Loss: loss, Frozen: r.Cook.After == "frozen"}
-	fresh := o.Seconds
-	way := func(name, key string, s float64) {
-		o.Ways = append(o.Ways, CookWay{name, max(s*(1-ru.Spread), ru.BaseS), s * (1 + ru.Spread), r.Cook.After == key})
-	}
-	way("Straight from the cutter", "fresh", fresh)
-	way("At leather", "leather", cook.Dried(*ru, fresh, p.rules.Dry.CutLoss))
-	way("From firm nests", "nest", cook.Dried(*ru, fresh, p.rules.Dry.HoldLoss))
-	if p.shape.Family != cut.Filled {
-		way("Dried to keep", "dried", cook.Dried(*ru, fresh, dried))
-	}
-	way("Frozen, not thawed", "frozen", o.FrozenS)
-	way("Fresh, finished in the pan", "", o.InPanS)
-	if o.Frozen {
-		o.FromS, o.ToS = o.FrozenS*(1-ru.Spread), o.FrozenS*(1+ru.Spread)
-	}
-	for i := range c.Also {
-		t := p.timeOf(&c.Also[i], loss)
-		from, to := t.FromS, t.ToS
-		if o.Frozen {
-			from, to = t.FrozenS*(1-ru.Spread), t.FrozenS*(1+ru.Spread)
-		}
-		o.Also = append(o.Also, PotTime{c.Also[i].Shape.Name, from, to})
-	}
-	p.Cook = o
-}
-
-// timeOf returns the time in the pot of a part that has lost that share of its mass.
-func (p *Plan) timeOf(x *CutPart, loss float64) cook.Time {
-	ru := &p.rules.Cook
-	piece := cook.Piece{ThickMM: p.Roll.SheetMM, WidthMM: x.Shape.WidthMM, Loss: loss}
-	switch {
-	case x.Cutter != nil:
-		piece.WidthMM = x.Cutter.PitchMM
-	case x.Shape.Family == cut.Filled:
-		piece.ThickMM, piece.FillS = 2*p.Roll.SheetMM, ru.FillReadyS
-		if p.Request.Cut.Filling.Kind == "raw" {
-			piece.FillS = ru.FillRawS
-		}
-	}
-	return cook.Of(*ru, piece)
-}
-
-// PotS is the middle of the time in the pot, as the pasta goes in, s.
-func (p *Plan) PotS() float64 {
-	if p.Cook.Frozen {
-		return p.Cook.FrozenS
-	}
-	return p.Cook.DriedS
-}

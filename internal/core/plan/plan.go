@@ -4,11 +4,9 @@ import (
 	"math"
 
 	"hollen/internal/core/addition"
-	"hollen/internal/core/cook"
 	"hollen/internal/core/cost"
 	"hollen/internal/core/cut"
 	"hollen/internal/core/dough"
-	"hollen/internal/core/dry"
 	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
 	"hollen/internal/core/knead"
@@ -213,133 +211,6 @@ type RollPlan struct {
 	Sure       float64 `json:"sure_within"` // how far the sheet may be off, share
 	WaitMin    float64 `json:"last_piece_waits_min"`
 	FitsBoard  bool    `json:"fits_board"` // of a pin's sheet
-}
-
-// CutPart is one shape and the sheets it is cut from.
-type CutPart struct {
-	Shape  cut.Shape    `json:"shape"`
-	Tool   cut.Tool     `json:"tool"`
-	Cutter *roll.Cutter `json:"cutter"` // of the machine, nil without one
-	Sheets int          `json:"sheets"`
-	cut.Layout
-	MinMM    float64 `json:"shortest_mm"` // of a ribbon
-	MaxMM    float64 `json:"longest_mm"`
-	PortionG float64 `json:"portion_g"` // raw, with its filling
-	WantsG   float64 `json:"wanted_g"`  // 0: whatever there is
-	Portions float64 `json:"portions"`  // it makes
-
-	noCutter bool // one was asked for and the machine has none that suits
-}
-
-// CutPlan is the shapes: the first, and others from the same dough.
-type CutPlan struct {
-	CutPart
-	Also          []CutPart `json:"also"`
-	SheetLengthMM float64   `json:"sheet_length_mm"`
-	SheetWidthMM  float64   `json:"sheet_width_mm"`
-	SheetG        float64   `json:"sheet_g"`
-	AllDoughG     float64   `json:"all_dough_g"` // in every shape
-	AllFillG      float64   `json:"all_fill_g"`
-	AllMadeG      float64   `json:"all_made_g"`
-	AllTrimG      float64   `json:"all_trimmings_g"`
-	AllMin        float64   `json:"all_minutes"`
-	FillTotalG    float64   `json:"filling_to_make_g"` // with the margin
-	ScrapPortions float64   `json:"maltagliati_portions"`
-	Back          cut.Back  `json:"worked_back"`
-}
-
-// Parts returns every shape of the batch, the first first.
-func (c *CutPlan) Parts() []*CutPart {
-	out := []*CutPart{&c.CutPart}
-	for i := range c.Also {
-		out = append(out, &c.Also[i])
-	}
-	return out
-}
-
-// Filled says whether any shape of the batch is filled.
-func (c *CutPlan) Filled() bool {
-	for _, x := range c.Parts() {
-		if x.Shape.Family == cut.Filled {
-			return true
-		}
-	}
-	return false
-}
-
-// DryPlan is the windows in which a sheet cuts cleanly, a nest holds, and edges crack.
-type DryPlan struct {
-	Rate      dry.Rate   `json:"rate"`
-	Leather   dry.Window `json:"leather"`
-	Nest      dry.Window `json:"nest"`
-	Brittle   dry.Window `json:"brittle"`
-	Tray      dry.Window `json:"in_nests_on_tray"` // from leather on, nests as they lie
-	Covered   dry.Window `json:"covered"`          // until a covered sheet is at leather
-	OneFace   dry.Window `json:"one_face"`         // leather on a board, whatever it lies on
-	Purpose   string     `json:"purpose"`          // what drying is for, by the shape
-	RodM      float64    `json:"rack_rod_m"`       // for all sheets at once
-	Trays     int        `json:"trays"`            // for all nests or pieces in one layer
-	TrayEach  int        `json:"on_a_tray"`
-	WarmMin   float64    `json:"minutes_above_5_c"`
-	CautionAt float64    `json:"caution_min"`
-	DiscardAt float64    `json:"discard_min"`
-	ToKeep    *KeepDry   `json:"dried_to_keep"` // nil when it is not
-}
-
-// KeepDry is drying to keep.
-type KeepDry struct {
-	RawG    float64     `json:"raw_g"`
-	TargetG float64     `json:"target_g"` // at 12.5 % moisture
-	Never   bool        `json:"never"`    // this air stops before
-	Now     *dry.Drying `json:"now"`      // by the last check-weighing, nil before the first
-	Checks  []DryPoint  `json:"checks"`
-}
-
-// DryPoint is one check-weighing judged.
-type DryPoint struct {
-	At       string  `json:"at"`
-	G        float64 `json:"g"`
-	Loss     float64 `json:"loss"`
-	Moisture float64 `json:"moisture_wb"`
-}
-
-// KeepPlan is where it is kept and until when, by the kitchen's clock.
-type KeepPlan struct {
-	Where    cook.Place `json:"where"` // "" when it is cooked the same day
-	MadeAt   string     `json:"made_at"`
-	FromDays float64    `json:"from_days"` // usual advice
-	ToDays   float64    `json:"to_days"`
-	Days     float64    `json:"days"`   // that counts
-	UseBy    string     `json:"use_by"` // as MadeAt; "" when the day it was made is not known
-	Fridge   string     `json:"fridge_use_by"`
-	Freezer  string     `json:"freezer_use_by"`
-	Dough    string     `json:"dough_use_by"`
-	Own      bool       `json:"own"` // by the maker's own plan
-}
-
-// CookPlan is the pot.
-type CookPlan struct {
-	cook.Time
-	cook.Pot
-	Loss   float64   `json:"loss"` // share of mass lost before the pot
-	Frozen bool      `json:"frozen"`
-	Ways   []CookWay `json:"ways"`
-	Also   []PotTime `json:"also"` // the other shapes of the batch
-}
-
-// PotTime is when to taste one shape, s.
-type PotTime struct {
-	Shape string  `json:"shape"`
-	FromS float64 `json:"taste_from_s"`
-	ToS   float64 `json:"to_s"`
-}
-
-// CookWay is one way into the pot with its time, s.
-type CookWay struct {
-	Name  string  `json:"name"`
-	FromS float64 `json:"taste_from_s"`
-	ToS   float64 `json:"to_s"`
-	Taken bool    `json:"taken"`
 }
 
 // rounds is the most times the flour is corrected towards portions or dough mass, and

@@ -1,0 +1,91 @@
+package plan
+
+import (
+	"hollen/internal/core/cook"
+	"hollen/internal/core/cut"
+	"hollen/internal/core/dry"
+)
+
+// CookPlan is the pot.
+type CookPlan struct {
+	cook.Time
+	cook.Pot
+	Loss   float64   `json:"loss"` // share of mass lost before the pot
+	Frozen bool      `json:"frozen"`
+	Ways   []CookWay `json:"ways"`
+	Also   []PotTime `json:"also"` // the other shapes of the batch
+}
+
+// PotTime is when to taste one shape, s.
+type PotTime struct {
+	Shape string  `json:"shape"`
+	FromS float64 `json:"taste_from_s"`
+	ToS   float64 `json:"to_s"`
+}
+
+// CookWay is one way into the pot with its time, s.
+type CookWay struct {
+	Name  string  `json:"name"`
+	FromS float64 `json:"taste_from_s"`
+	ToS   float64 `json:"to_s"`
+	Taken bool    `json:"taken"`
+}
+
+// cook is the pot.
+func (p *Plan) cook() {
+	ru, r, c := &p.rules.Cook, &p.Request, &p.Cut
+	loss := map[string]float64{"leather": p.rules.Dry.CutLoss, "nest": p.rules.Dry.HoldLoss}[r.Cook.After]
+	dried := 1 - dry.KeepG(p.rules.Dry, 1, p.Formula.Dough.WaterShare)
+	if r.Cook.After == "dried" {
+		loss = dried
+	}
+	o := CookPlan{Time: p.timeOf(&c.CutPart, loss), Also: []PotTime{}, Pot: cook.For(*ru, c.AllMadeG, or(r.Bench.PotL, ru.PotL), int(or(r.Bench.Pots, 1))), Loss: loss, Frozen: r.Cook.After == "frozen"}
+	fresh := o.Seconds
+	way := func(name, key string, s float64) {
+		o.Ways = append(o.Ways, CookWay{name, max(s*(1-ru.Spread), ru.BaseS), s * (1 + ru.Spread), r.Cook.After == key})
+	}
+	way("Straight from the cutter", "fresh", fresh)
+	way("At leather", "leather", cook.Dried(*ru, fresh, p.rules.Dry.CutLoss))
+	way("From firm nests", "nest", cook.Dried(*ru, fresh, p.rules.Dry.HoldLoss))
+	if p.shape.Family != cut.Filled {
+		way("Dried to keep", "dried", cook.Dried(*ru, fresh, dried))
+	}
+	way("Frozen, not thawed", "frozen", o.FrozenS)
+	way("Fresh, finished in the pan", "", o.InPanS)
+	if o.Frozen {
+		o.FromS, o.ToS = o.FrozenS*(1-ru.Spread), o.FrozenS*(1+ru.Spread)
+	}
+	for i := range c.Also {
+		t := p.timeOf(&c.Also[i], loss)
+		from, to := t.FromS, t.ToS
+		if o.Frozen {
+			from, to = t.FrozenS*(1-ru.Spread), t.FrozenS*(1+ru.Spread)
+		}
+		o.Also = append(o.Also, PotTime{c.Also[i].Shape.Name, from, to})
+	}
+	p.Cook = o
+}
+
+// timeOf returns the time in the pot of a part that has lost that share of its mass.
+func (p *Plan) timeOf(x *CutPart, loss float64) cook.Time {
+	ru := &p.rules.Cook
+	piece := cook.Piece{ThickMM: p.Roll.SheetMM, WidthMM: x.Shape.WidthMM, Loss: loss}
+	switch {
+	case x.Cutter != nil:
+		piece.WidthMM = x.Cutter.PitchMM
+	case x.Shape.Family == cut.Filled:
+		piece.ThickMM, piece.FillS = 2*p.Roll.SheetMM, ru.FillReadyS
+		if p.Request.Cut.Filling.Kind == "raw" {
+			piece.FillS = ru.FillRawS
+		}
+	}
+	return cook.Of(*ru, piece)
+}
+
+// PotS is the middle of the time in the pot, as the pasta goes in, s.
+func (p *Plan) PotS() float64 {
+	if p.Cook.Frozen {
+		return p.Cook.FrozenS
+	}
+	return p.Cook.DriedS
+}
