@@ -163,7 +163,24 @@ func TestPrintsOnOnePage(t *testing.T) {
 			}
 		}
 	}
-	b.visit("/batches/7/sheet")
+	// In ounces and inches it is one page, too.
+	b.visit("/")
+	b.click(".units button")
+	b.until("ounces", "document.querySelector('.units').textContent.includes('/ g')")
+	for _, id := range []uint64{7, 9, full.ID} {
+		b.visit(fmt.Sprintf("/batches/%d/sheet?paper=letter", id))
+		pdf, err := chromedp.Run(b.ctx, chromedp.PrintToPDF(chromedp.PDFPreferCSSPageSize()))
+		if err != nil {
+			t.Fatal(err)
+		}
+		if n := len(pdfPage.FindAll(pdf, -1)); n != 1 || !strings.Contains(b.text(".p-weigh"), "oz") {
+			t.Errorf("batch %d in ounces: %d pages", id, n)
+		}
+	}
+	b.click(".units button")
+	b.visit("/batches/7?at=cut")
+	b.do(chromedp.KeyEvent("p"))
+	b.until("the sheet by its key", "location.pathname === '/batches/7/sheet' && document.querySelector('.paper')")
 	if small := eval[float64](b, "Math.min(...[...document.querySelectorAll('.p-weigh b')].map((e) => parseFloat(getComputedStyle(e).fontSize))) * 72 / 96"); small < 16 {
 		t.Errorf("amounts of %.0f points are not read at a metre", small)
 	}

@@ -143,24 +143,28 @@ func (v *batchView) KeepRows() []KeepRow {
 		low, high = ru.RawFillDays, ru.RawFillDays
 	}
 	return []KeepRow{
-		{"Fridge", "≤ 5 °C, " + plan.DaysWords(low, high), untilWords(k.Fridge), "Dusted, covered, in one layer or loose nests. Some keep it 3–5 days: listeria grows in the cold and nothing shows.", k.Where == cook.Fridge},
-		{"Freezer", "−18 °C, " + plan.DaysWords(ru.FreezeLowDays, ru.FreezeDays), untilWords(k.Freezer), "On a tray until hard, then the bag, air out, weight and dates on it.", k.Where == cook.Freezer},
-		{"Dough, wrapped", "≤ 5 °C, at most 48 hours", untilWords(k.Dough), "Film twice; it greys after a day.", false},
+		{"Fridge", "≤ 5 °C, " + plan.DaysWords(low, high), v.until(k.Fridge), "Dusted, covered, in one layer or loose nests. Some keep it 3–5 days: listeria grows in the cold and nothing shows.", k.Where == cook.Fridge},
+		{"Freezer", "−18 °C, " + plan.DaysWords(ru.FreezeLowDays, ru.FreezeDays), v.until(k.Freezer), "On a tray until hard, then the bag, air out, weight and dates on it.", k.Where == cook.Freezer},
+		{"Dough, wrapped", "≤ 5 °C, at most 48 hours", v.until(k.Dough), "Film twice; it greys after a day.", false},
 	}
 }
 
 // UseBy is the date that counts, "" when the day it is made is not said.
-func (v *batchView) UseBy() string { return untilWords(v.Plan.Keep.UseBy) }
+func (v *batchView) UseBy() string { return v.until(v.Plan.Keep.UseBy) }
 
 // KeepHint says what is usual where it is kept.
 func (v *batchView) KeepHint() string {
 	return "usual: " + plan.DaysWords(v.Plan.Keep.FromDays, v.Plan.Keep.ToDays)
 }
 
-// untilWords returns a day or a moment as a maker reads it.
-func untilWords(at string) string {
+// until returns a day or a moment as a maker reads it: of a moment the year only where it is not
+// the one it is made in.
+func (v *batchView) until(at string) string {
 	if t, err := plan.At(at); err == nil {
-		return t.Format("Mon 2 Jan 15:04")
+		if made := v.Plan.Keep.MadeAt; len(made) >= 4 && made[:4] == t.Format("2006") {
+			return t.Format("Mon 2 Jan 15:04")
+		}
+		return t.Format("Mon 2 Jan 2006")
 	}
 	if t, err := time.Parse(time.DateOnly, at); err == nil {
 		return t.Format("Mon 2 Jan 2006")

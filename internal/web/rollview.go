@@ -16,6 +16,9 @@ func (v *batchView) Pin() bool { return v.Plan.Roll.Machine.Tool == dough.Pin }
 
 // WidestWords say which end of the dial is the wide one.
 func (v *batchView) WidestWords() string {
+	if v.Roped() {
+		return "not for this shape"
+	}
 	if v.Pin() {
 		return "pin and board"
 	}

@@ -256,7 +256,11 @@ func (p *Plan) adviseRoll() {
 		}
 	}
 	if p.lay.Pin {
-		p.note(AtRoll, "roll.sheet", Caution, "board", "Board and pin.", "Scrape and wash them hot after raw egg, dry them standing; wood needs no oil that spoils.")
+		head, them := "Board and pin.", "them"
+		if p.Roped() {
+			head, them = "The board.", "it"
+		}
+		p.note(AtRoll, "roll.sheet", Caution, "board", head, "Scrape and wash %s hot after raw dough, dry %s standing; wood needs no oil that spoils.", them, them)
 		return
 	}
 	p.note(AtRoll, "roll.sheet", Caution, "rollers", "Fingers, hair, sleeves, rings.", "Keep them from the rollers; unplug or take the crank off before fitting or cleaning. No water on rollers unless the maker says so.")

@@ -352,7 +352,7 @@ func (p *Plan) explainRoll(say func(key, format string, a ...any)) {
 		say("roll.sheet", "As thin as the pin is taken: see your hand through it, then print.")
 		say("roll.pieces", "%s; %s is a sheet of %.0f mm.", how, Grams(o.RolledG), o.LengthMM)
 		say("roll.time", "%s of rolling and a short pause after each, %s one after the other.", Plural(len(o.Passes), "stage", "stages"), Plural(o.Pieces, "sheet", "sheets"))
-		say("roll.mode", "From the middle outwards, a quarter turn between; it rests half a minute when it pulls back.")
+		say("roll.mode", "From the middle outwards, a quarter turn between; it rests half a minute when it pulls back. A straight bottle will do for a pin.")
 		return
 	}
 	sure := fmt.Sprintf("generic gaps, so within %.0f %%", 100*o.Sure)

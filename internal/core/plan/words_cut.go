@@ -143,6 +143,7 @@ func (p *Plan) explainDry(say func(key, format string, a ...any)) {
 	} else {
 		say("dry.window", "Only %.1f g/m³ between dough and air: it will not dry here in two hours.", max(0, d.Rate.DeltaGM3))
 	}
+	say("dry.close", "On the board, one face open: with %.0f %% gone the seam no longer takes; damp it, or cover what waits.", 100*ru.CutLoss)
 	if d.Nest.Will {
 		say("dry.nest", "%.0f %% of the mass gone: a wound nest keeps its form.", 100*d.Nest.Loss)
 	} else {
