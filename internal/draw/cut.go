@@ -58,7 +58,7 @@ func ribbonsAbove(s *Scene, x *plan.CutPart, k, left, top, w float64) {
 	for i := 0; i <= x.Across; i++ {
 		fmt.Fprintf(&lines, "M%s %sh%s", num(x0), num(y0+float64(i)*x.WidthMM*k), num(useL))
 	}
-	s.Path("dough-line", lines.String())
+	s.Path(lineClass(x.WidthMM*k), lines.String())
 	for i := 0; i <= x.Along; i++ {
 		fmt.Fprintf(&cuts, "M%s %sv%s", num(x0+float64(i)*x.LengthMM*k), num(top-2), num(w+4))
 		if i < x.Along {
@@ -84,7 +84,16 @@ func gridAbove(s *Scene, x *plan.CutPart, k, left, top float64) {
 	for i := 0; i <= x.Across; i++ {
 		fmt.Fprintf(&lines, "M%s %sh%s", num(x0), num(y0+w*float64(i)/float64(x.Across)), num(l))
 	}
-	s.Path("dough-line", lines.String())
+	s.Path(lineClass(first.W*k), lines.String())
+}
+
+// lineClass is the line between ribbons or pieces so many units apart: a fine one where a full one
+// would hide them.
+func lineClass(apart float64) string {
+	if apart < 4 {
+		return "dough-line fine"
+	}
+	return "dough-line"
 }
 
 // cutoutPath is all cutouts as one path, k units to a mm.

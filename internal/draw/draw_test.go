@@ -131,7 +131,7 @@ func TestSheetIsToScale(t *testing.T) {
 			same("end trim", ribbons.x-whole.x, x.EndTrimMM*k)
 			same("side trim", ribbons.y-whole.y, x.SideTrimMM*k)
 			same("other end", whole.x+whole.w-ribbons.x-ribbons.w, x.EndTrimMM*k)
-			lines := strings.Count(regexp.MustCompile(`class="dough-line" d="([^"]*)"`).FindStringSubmatch(svg)[1], "M")
+			lines := strings.Count(regexp.MustCompile(`class="dough-line(?: fine)?" d="([^"]*)"`).FindStringSubmatch(svg)[1], "M")
 			if lines != x.Across+1 {
 				t.Errorf("%s: %d lines for %d ribbons", p.Request.Name, lines, x.Across)
 			}

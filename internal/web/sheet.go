@@ -137,12 +137,10 @@ func (v sheetView) heightMM(f, wideMM float64) float64 {
 		row := math.Floor((wideMM + 1.6) / (chip*em + 1.6))
 		h += 1.75 + math.Ceil(float64(len(v.Plan.Roll.Passes))/math.Max(row, 1))*4.1 + 1.75
 		c := &v.Plan.Cut
-		across := 165.
 		if len(c.Also) > 0 {
-			across = 92
 			h += lines(v.Plan.SharedWords(), .7, wideMM-40) * .9
 		}
-		picture := across * (62 + c.SheetWidthMM*draw.SheetScale(c.SheetLengthMM, c.SheetWidthMM)) / 926
+		picture := v.PictureMM() * (62 + c.SheetWidthMM*draw.SheetScale(c.SheetLengthMM, c.SheetWidthMM)) / 926
 		mm += math.Ceil(float64(len(c.Also)+1)/2) * (picture + 5)
 	}
 	care := 0
@@ -155,6 +153,18 @@ func (v sheetView) heightMM(f, wideMM float64) float64 {
 	}
 	h += lines("Contains ."+v.Contains()+keep, 1.1, wideMM-8)*1.35 + .7 + lines(strings.Repeat("x", care), .7, wideMM)*.85 + 2.9
 	return (h+6*.75)*em + mm + 3
+}
+
+// PictureMM is how wide a sheet is drawn, mm: never higher than a thumb is long, two side by side
+// where there are several.
+func (v sheetView) PictureMM() float64 {
+	const thumb, widest = 27, 165
+	c := &v.Plan.Cut
+	wide := min(widest, thumb*926/(62+c.SheetWidthMM*draw.SheetScale(c.SheetLengthMM, c.SheetWidthMM)))
+	if len(c.Also) > 0 {
+		wide = min(wide, 92)
+	}
+	return wide
 }
 
 // Sum is the batch in a line.

@@ -48,7 +48,10 @@ func (p *Plan) ToWeigh() []ToWeigh {
 	pour, keep := math.Round(p.Room.PourG), math.Round(p.Room.KeepG)
 	if r.Eggs.TopUp != egg.TopNone && pour+keep > 0 {
 		note := ""
-		if keep > 0 {
+		switch {
+		case pour == 0:
+			pour, note = keep, "kept in reach, in case"
+		case keep > 0:
 			note = fmt.Sprintf("and %s g by the board", Thousands(keep))
 		}
 		add(capital(p.TopWord()), Thousands(pour)+" g", note)
@@ -115,9 +118,12 @@ func (p *Plan) Card() []CardStep {
 		if x.Min == 0 {
 			continue // folded passes belong to rolling
 		}
-		text := x.Test
+		text, _, more := strings.Cut(x.Test, ". ") // one test is enough for a glance
+		if more {
+			text += "."
+		}
 		if x.Rest {
-			text = "Airtight. " + x.Test
+			text = "Airtight. " + text
 		}
 		add(x.Head, strings.TrimSpace(text), x.Min)
 	}

@@ -44,33 +44,34 @@ func (p *Plan) adviseCut() {
 func (p *Plan) advisePart(x *CutPart, field, name string) {
 	c, ru, sheet := &p.Cut, &p.rules.Cut, p.Roll.SheetMM
 	s := x.Shape
+	head := func(text string) string { return capital(name + text) }
 	switch {
 	case x.Sheets == 0:
-		p.note(AtCut, field, Warning, "no_sheet_left", name+"no sheet is left for it.", "Divide the dough into more pieces, or make more of it.")
+		p.note(AtCut, field, Warning, "no_sheet_left", head("no sheet is left for it."), "Divide the dough into more pieces, or make more of it.")
 	case x.Count == 0:
-		p.note(AtCut, field, Warning, "no_ribbons", name+"none fits this sheet.", "Make fewer, larger pieces, or a smaller or shorter shape.")
+		p.note(AtCut, field, Warning, "no_ribbons", head("none fits this sheet."), "Make fewer, larger pieces, or a smaller or shorter shape.")
 	case x.WantsG > 0 && len(c.Also) > 0 && x.MadeG < .95*x.WantsG:
-		p.note(AtCut, field, Warning, "short", name+"short.", "%.1f portions where %.0f were wanted: whole sheets do not come out closer. Divide into more pieces, or make a little more.", x.Portions, math.Round(x.WantsG/x.PortionG))
+		p.note(AtCut, field, Warning, "short", head("short."), "%.1f portions where %.0f were wanted: whole sheets do not come out closer. Divide into more pieces, or make a little more.", x.Portions, math.Round(x.WantsG/x.PortionG))
 	}
 	if s.Family == cut.Ribbon && x.WidthMM > 2*sheet && sheet > ru.FlatRibbonMaxMM {
-		p.note(AtCut, field, Warning, "thick_ribbon", name+"thick for a flat ribbon.", "%.1f mm cooks unevenly; under %.1f is usual.", sheet, ru.FlatRibbonMaxMM)
+		p.note(AtCut, field, Warning, "thick_ribbon", head("thick for a flat ribbon."), "%.1f mm cooks unevenly; under %.1f is usual.", sheet, ru.FlatRibbonMaxMM)
 	}
 	if x.noCutter {
-		p.note(AtCut, field, Warning, "no_cutter", name+"this machine has no such cutter.", "%s Cut by knife, rolled up; or keep your cutter with your machine in the cabinet.", p.cutterWords())
+		p.note(AtCut, field, Warning, "no_cutter", head("this machine has no such cutter."), "%s Cut by knife, rolled up; or keep your cutter with your machine in the cabinet.", p.cutterWords())
 	}
 	if k := x.Cutter; k != nil {
 		switch {
-		case sheet > k.ToMM+1e-9:
-			p.note(AtCut, field, Warning, "cutter_thick", name+"it may not separate.", "%.2f mm of sheet in a cutter for %g to %g: roll a stop finer, or let it dry to leather. A test strip first.", sheet, k.FromMM, k.ToMM)
-		case sheet < k.FromMM-1e-9:
-			p.note(AtCut, field, Warning, "cutter_thin", name+"it may mat.", "%.2f mm of sheet in a cutter for %g to %g: stop a stop sooner, or dry it further and dust. A test strip first.", sheet, k.FromMM, k.ToMM)
+		case sheet > k.ToMM*(1+ru.CutterSlack):
+			p.note(AtCut, field, Warning, "cutter_thick", head("it may not separate."), "%.2f mm of sheet in a cutter for %g to %g: roll a stop finer, or let it dry to leather. A test strip first.", sheet, k.FromMM, k.ToMM)
+		case sheet < k.FromMM*(1-ru.CutterSlack):
+			p.note(AtCut, field, Warning, "cutter_thin", head("it may mat."), "%.2f mm of sheet in a cutter for %g to %g: stop a stop sooner, or dry it further and dust. A test strip first.", sheet, k.FromMM, k.ToMM)
 		}
 		if math.Abs(k.PitchMM-s.WidthMM) > .05 {
-			p.note(AtCut, field, Remark, "cutter_width", name+"the cutter’s width.", "It cuts %g mm where %g is meant; the knife would cut that.", k.PitchMM, s.WidthMM)
+			p.note(AtCut, field, Remark, "cutter_width", head("the cutter’s width."), "It cuts %g mm where %g is meant; the knife would cut that.", k.PitchMM, s.WidthMM)
 		}
 	}
 	if own := s.SheetMM; len(c.Also) > 0 && s.Family != cut.Formed && math.Abs(sheet/own-1) > ru.OtherSheetOff {
-		p.note(AtCut, field, Remark, "other_sheet", name+"another sheet is usual.", "Cut from %.2f mm where %g is usual for it: let its pieces stop at another stop.", sheet, own)
+		p.note(AtCut, field, Remark, "other_sheet", head("another sheet is usual."), "Cut from %.2f mm where %g is usual for it: let its pieces stop at another stop.", sheet, own)
 	}
 }
 

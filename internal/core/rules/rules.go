@@ -320,6 +320,8 @@ type Cut struct {
 	FillMargin float64
 	// CutterOff is how far a cutter's pitch may be from the width wished for when the shape names no range, share. Source: house.
 	CutterOff float64
+	// CutterSlack is how far beyond a cutter's range a sheet may be before it is said, share. Source: house.
+	CutterSlack float64
 	// OtherSheetOff is how far a shape's own sheet may be from the one it is cut from before it is said, share. Source: house.
 	OtherSheetOff float64
 	// BrothG is a raw portion of trimmings in broth, g. Source: house.
@@ -425,7 +427,7 @@ func Default() Rules {
 			PieceFlourG: 100, PressedGaps: 4, HandlingS: 9, HandMM: 1.2, PrintMM: .8},
 		Cut: Cut{TrimEndMM: 10, TrimSideMM: 3, FlatRibbonMaxMM: 1.6, CookedGrowth: 1.12, BackShare: .20, ChargePerM: 40, FoldMM: 60,
 			WheelGapMM: 2, RingGapMM: 2, StrokeS: 2, RingS: 1.5, FilledS: 9, FormedS: 4, SeamMM: 16, SeamSmallMM: 12, SmallMM: 40, SeamMaxMM: 1.5,
-			FillHighMM: 10, FillHighShare: .18, FillDensity: 1.05, FillShape: .6, FillMargin: .05, CutterOff: .2, OtherSheetOff: .15, BrothG: 70},
+			FillHighMM: 10, FillHighShare: .18, FillDensity: 1.05, FillShape: .6, FillMargin: .05, CutterOff: .2, CutterSlack: .05, OtherSheetOff: .15, BrothG: 70},
 		Dry: Dry{SurfaceActivity: .96, BoardActivity: .97, StillMS: .0025, FanMS: .008, RackFaces: 2, BoardFaces: 1, NestFaces: .3,
 			ConstantLoss: .06, CutLoss: .03, HoldLoss: .06, BrittleLoss: .10, WindowFactor: 1.6, LeastGM3: .5, MostMin: 120,
 			CoverFaces: .1, KeepWB: .125, TrayLongMM: 600, TrayWideMM: 400, TrayGapMM: 10, NestMM: 90, NestRefG: 120, RodGapMM: 20},
