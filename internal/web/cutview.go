@@ -6,6 +6,7 @@ import (
 
 	"hollen/internal/core/cut"
 	"hollen/internal/core/plan"
+	"hollen/internal/core/roll"
 )
 
 // Roped says whether the dough is formed from a rope.
@@ -35,6 +36,9 @@ func (v *batchView) Checks() []Line {
 
 // SheetWords say how many sheets a part is cut from, for its caption.
 func (v *batchView) SheetWords(x *plan.CutPart) string {
+	if v.Pin() && v.Req.Roll.Outline == roll.Disc {
+		return fmt.Sprintf("to scale; the disc as a rectangle of its area, %.2f mm thick", v.Plan.Roll.SheetMM)
+	}
 	if len(v.Plan.Cut.Also) == 0 {
 		return fmt.Sprintf("to scale; %s alike, %.2f mm thick, %.1f m in all", plan.Plural(x.Sheets, "sheet", "sheets"), v.Plan.Roll.SheetMM, v.Plan.Roll.MetresAll)
 	}

@@ -144,7 +144,7 @@ func (r *Request) checkCut() (errs []error) {
 func (r *Request) checkKeep() (errs []error) {
 	if d := r.Keep.Days; d != nil && strings.TrimSpace(r.Keep.Note) == "" {
 		if _, usual := cook.Days(rules.Default().Safety, r.Keep.Where, r.Cut.Filling.Kind == "raw"); r.Keep.Where != "" && *d > usual {
-			errs = append(errs, FieldError{"keep.note", "Your reason", "", fmt.Sprintf("longer than the usual %s needs your own reason, to stand on the label", days(usual))})
+			errs = append(errs, FieldError{"keep.note", "Your reason", "", fmt.Sprintf("longer than the usual %s needs your own reason, noted here", days(usual))})
 		}
 	}
 	last := time.Time{}
