@@ -166,7 +166,7 @@ func TestPrintsOnOnePage(t *testing.T) {
 	// In ounces and inches it is one page, too.
 	b.visit("/")
 	b.click(".units button")
-	b.until("ounces", "document.querySelector('.units').textContent.includes('/ g')")
+	b.until("ounces", "document.querySelector('.units b')?.textContent === 'oz °F'")
 	for _, id := range []uint64{7, 9, full.ID} {
 		b.visit(fmt.Sprintf("/batches/%d/sheet?paper=letter", id))
 		pdf, err := chromedp.Run(b.ctx, chromedp.PrintToPDF(chromedp.PDFPreferCSSPageSize()))
@@ -178,6 +178,7 @@ func TestPrintsOnOnePage(t *testing.T) {
 		}
 	}
 	b.click(".units button")
+	b.until("grams", "document.querySelector('.units b')?.textContent === 'g °C'")
 	b.visit("/batches/7?at=cut")
 	b.do(chromedp.KeyEvent("p"))
 	b.until("the sheet by its key", "location.pathname === '/batches/7/sheet' && document.querySelector('.paper')")
