@@ -225,7 +225,7 @@ func (s *Server) duplicateBatch(c *gin.Context) {
 	}
 	r := a.form.Request
 	r.Name = copyName(r.Name)
-	r.MadeOn, r.Used = today(), plan.Used{}
+	r.MadeOn, r.Used, r.Acts, r.Dry.Log, r.Keep.MadeAt = today(), plan.Used{}, []plan.Act{}, []plan.DryCheck{}, "" // what was done to the other one
 	ctx, cancel := bounded(c)
 	defer cancel()
 	n, err := s.store.Create(ctx, r)

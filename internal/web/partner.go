@@ -62,6 +62,7 @@ func (s *Server) partnerBatch(c *gin.Context) {
 	r.Name = suffixed(r.Name, ", second dough")
 	r.Amount.By, r.Amount.DoughG = "dough", max(80, stripeShare*a.view.Plan.Formula.Dough.MassG)
 	r.Eggs.FixWhole, r.Eggs.FixYolks, r.Eggs.CrackedG, r.Eggs.Also, r.Used = nil, nil, nil, []plan.EggCount{}, plan.Used{}
+	r.Cut.Also, r.Acts, r.Dry.Log = []plan.ShapePart{}, []plan.Act{}, []plan.DryCheck{}
 	if len(r.Additions) > 0 {
 		r.Additions = []plan.AdditionPart{}
 	} else {

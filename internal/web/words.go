@@ -184,6 +184,8 @@ func automatic(p *plan.Plan) map[string]string {
 		"cut.width_mm":         n(p.Cut.Shape.WidthMM, 2),
 		"cut.long_mm":          n(p.Cut.Shape.Long(), 2),
 		"cut.piece_g":          n(p.Cut.Shape.PieceG, 1),
+		"cut.trim_end_mm":      n(p.Rules().Cut.TrimEndMM, 1),
+		"cut.trim_side_mm":     n(p.Rules().Cut.TrimSideMM, 1),
 		"cut.fold_mm":          n(p.Rules().Cut.FoldMM, 0),
 		"dry.raw_g":            n(p.Cut.AllDoughG, 0),
 		"bench.pot_l":          n(p.Rules().Cook.PotL, 0),

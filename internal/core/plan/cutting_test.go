@@ -97,6 +97,18 @@ func TestHandsAtTheCut(t *testing.T) {
 	}
 }
 
+// Trims of the maker's own are what is cut off, and no other plan's.
+func TestOwnTrims(t *testing.T) {
+	r := Default()
+	r.Amount.By, r.Cut.TrimEnd, r.Cut.TrimSide = "flour", ptr(0), ptr(0)
+	bare := must(t, r)
+	r.Cut.TrimEnd, r.Cut.TrimSide = nil, nil
+	usual := must(t, r)
+	if bare.Cut.EndTrimMM > 1e-9 || bare.Cut.AllTrimG >= usual.Cut.AllTrimG || usual.Cut.SideTrimMM < 3 || usual.Rules().Cut.TrimEndMM != 10 {
+		t.Errorf("%+v and %+v", bare.Cut.Layout, usual.Cut.Layout)
+	}
+}
+
 func TestCuttersOfTheMachine(t *testing.T) {
 	r := Default()
 	r.Cut.Shape = "fettuccine"

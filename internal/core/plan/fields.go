@@ -141,6 +141,8 @@ func buildFields() (all []Field) {
 		optional(number(AtCut, "cut.max_length_mm", "Longest ribbon", "mm", 60, 2500, 10, func(r *Request) any { return &r.Cut.Max })),
 		optional(number(AtCut, "cut.nest_g", "Nest", "g", 20, 500, 5, func(r *Request) any { return &r.Cut.NestG })),
 		optional(number(AtCut, "cut.piece_g", "A piece", "g", .2, 30, .1, func(r *Request) any { return &r.Cut.PieceG })),
+		optional(number(AtCut, "cut.trim_end_mm", "Trim, each end", "mm", 0, 60, 1, func(r *Request) any { return &r.Cut.TrimEnd })),
+		optional(number(AtCut, "cut.trim_side_mm", "Trim, each side", "mm", 0, 40, .5, func(r *Request) any { return &r.Cut.TrimSide })),
 		optional(number(AtCut, "cut.fold_mm", "Rolled up", "mm", 20, 200, 5, func(r *Request) any { return &r.Cut.FoldMM })),
 		choice(AtCut, "cut.tool", "Cut with", func(r *Request) any { return &r.Cut.Tool },
 			Option{"", "As the shape asks"}, Option{string(cut.Knife), "Knife, rolled up loosely"}, Option{string(cut.Cutter), "The machine’s cutter"}),

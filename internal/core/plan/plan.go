@@ -249,6 +249,7 @@ func MakeWith(ru rules.Rules, r Request) (*Plan, error) {
 		return nil, err
 	}
 	p := &Plan{Format: PlanFormat, Request: r, rules: ru}
+	p.rules.Cut.TrimEndMM, p.rules.Cut.TrimSideMM = or(r.Cut.TrimEnd, ru.Cut.TrimEndMM), or(r.Cut.TrimSide, ru.Cut.TrimSideMM)
 	p.shape = r.Cut.Kind()
 	if p.machine = r.Roll.machine(); p.shape.Family == cut.Formed {
 		p.machine = roll.Hands()

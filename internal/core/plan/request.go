@@ -366,20 +366,22 @@ func (r Roll) machine() roll.Machine {
 
 // Cut says which shape, and what of it to change.
 type Cut struct {
-	Shape   string      `json:"shape"`
-	Own     *cut.Shape  `json:"own_shape,omitempty"` // the shape itself, when it is the workshop's own
-	Width   *float64    `json:"width_mm"`            // nil: as the shape
-	Long    *float64    `json:"long_mm"`             // a rectangle's other side, nil: as the shape
-	Min     *float64    `json:"min_length_mm"`       // nil: as the shape
-	Max     *float64    `json:"max_length_mm"`       // nil: as the shape
-	NestG   *float64    `json:"nest_g"`              // nil: a portion
-	PieceG  *float64    `json:"piece_g"`             // of a formed piece, nil: as the shape
-	FoldMM  *float64    `json:"fold_mm"`             // width a length is rolled up to, nil: 60 mm
-	Tool    cut.Tool    `json:"tool"`                // "": as the shape
-	Pattern cut.Pattern `json:"pattern"`             // of rounds, "": whichever gives more
-	Scraps  string      `json:"trimmings"`           // "" maltagliati, soup or back
-	Filling Filling     `json:"filling"`
-	Also    []ShapePart `json:"also"` // other shapes from the same dough, up to 3
+	Shape    string      `json:"shape"`
+	Own      *cut.Shape  `json:"own_shape,omitempty"` // the shape itself, when it is the workshop's own
+	Width    *float64    `json:"width_mm"`            // nil: as the shape
+	Long     *float64    `json:"long_mm"`             // a rectangle's other side, nil: as the shape
+	Min      *float64    `json:"min_length_mm"`       // nil: as the shape
+	Max      *float64    `json:"max_length_mm"`       // nil: as the shape
+	NestG    *float64    `json:"nest_g"`              // nil: a portion
+	PieceG   *float64    `json:"piece_g"`             // of a formed piece, nil: as the shape
+	TrimEnd  *float64    `json:"trim_end_mm"`         // off each end of a sheet, nil: 10 mm
+	TrimSide *float64    `json:"trim_side_mm"`        // off each side, nil: 3 mm
+	FoldMM   *float64    `json:"fold_mm"`             // width a length is rolled up to, nil: 60 mm
+	Tool     cut.Tool    `json:"tool"`                // "": as the shape
+	Pattern  cut.Pattern `json:"pattern"`             // of rounds, "": whichever gives more
+	Scraps   string      `json:"trimmings"`           // "" maltagliati, soup or back
+	Filling  Filling     `json:"filling"`
+	Also     []ShapePart `json:"also"` // other shapes from the same dough, up to 3
 }
 
 // Filling is what goes into a filled shape.
