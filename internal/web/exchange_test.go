@@ -212,6 +212,8 @@ func shapeDoc(name string) string {
 func TestSheetAndLabel(t *testing.T) {
 	s := newSite(t)
 	s.wants(s.ask("GET", "/batches/7/sheet", nil), 200, `class="paper a4"`, "800 g", "9 eggs", "281126-7", "Knead by hand", "The way down", "Contains wheat, durum wheat, egg", "flour left")
+	s.wants(s.ask("GET", "/batches/1/sheet", nil), 200, "Stripes of Breakwater stripes, green (batch 281126-2)", "join with one pass at stop")
+	s.wants(s.ask("GET", "/batches/1/label", nil), 200, "; stripes: ", "spinach")
 	s.wants(s.ask("GET", "/batches/8/sheet?paper=letter", nil), 200, `class="paper letter"`, "Filling: nettle", "milk", "Keep frozen", "27 Jan 2027")
 	s.wants(s.ask("GET", "/batches/8/label", nil), 200, `class="label large"`, "<b>milk</b>", "whole <b>egg</b>", "28 Nov 2026", "27 Jan 2027", "281126-8")
 	s.wants(s.ask("GET", "/batches/9/label?paper=small", nil), 200, `class="label small"`, "<h1>Tagliatelle</h1>", "30 Nov 2026, 09:30")

@@ -5,6 +5,7 @@ import (
 	"html/template"
 	"math"
 	"net/http"
+	"slices"
 	"strconv"
 	"strings"
 	"time"
@@ -53,6 +54,7 @@ func (s *Server) sheetOf(c *gin.Context, papers []paper) (sheetView, bool) {
 	if !ok {
 		return sheetView{}, false
 	}
+	s.loadPartner(c, a.view)
 	back := string(a.view.At)
 	a.view.At = "" // every field rides along
 	key := c.Query("paper")
@@ -127,6 +129,9 @@ func (v sheetView) heightMM(f, wideMM float64) float64 {
 	}
 	h += math.Max(weigh, steps)
 	mm := 0.
+	if v.StripeWords() != "" {
+		h += lines(v.StripeWords(), .95, wideMM)*1.16 + .75
+	}
 	if !v.Roped() {
 		chip := 3.2
 		for _, x := range v.Plan.Roll.Passes {
@@ -171,6 +176,16 @@ func (v sheetView) PictureMM() float64 {
 func (v sheetView) Sum() string {
 	return fmt.Sprintf("%.1f portions; %s of dough; room %.0f °C, %.0f %%; working hydration %.1f, %s", v.Plan.Formula.Portions, plan.Grams(v.Plan.Formula.Dough.MassG),
 		v.Req.Room.TempC, 100*v.Req.Room.RH, v.Plan.Formula.Dough.Hw, v.Plan.Formula.Feel)
+}
+
+// StripeWords say how a second dough is laid on, "" where there is none.
+func (v sheetView) StripeWords() string {
+	s := v.Stripes()
+	if s == nil || s.Error != "" {
+		return ""
+	}
+	return fmt.Sprintf("Stripes of %s (batch %s): base to %.2f mm, stripes to %.2f, %g mm wide, one every %g mm; join with one pass at stop %s.",
+		s.Other.Plan.Request.Name, s.Other.Plan.Code(s.Other.ID), s.Laid.BaseMM, s.Laid.StripeMM, s.Laid.WidthMM, s.Laid.PitchMM, s.Joined.Label)
 }
 
 // Chip is one pass of the ladder in short.
@@ -238,8 +253,21 @@ func labelDate(at string, hours bool) string {
 	return t.Format("2 Jan 2006")
 }
 
-// Contains lists the allergens.
-func (v sheetView) Contains() string { return strings.Join(v.Plan.Formula.Allergens, ", ") }
+// Contains lists the allergens of the batch, those of a dough laid on it as stripes too.
+func (v sheetView) Contains() string { return strings.Join(v.withStripes(v.Plan.Formula.Allergens), ", ") }
+
+// withStripes adds the allergens of the other dough where it is laid on as stripes.
+func (v sheetView) withStripes(own []string) []string {
+	out := slices.Clone(own)
+	if v.StripeWords() != "" {
+		for _, a := range v.Partner.Plan.Formula.Allergens {
+			if !slices.Contains(out, a) {
+				out = append(out, a)
+			}
+		}
+	}
+	return out
+}
 
 // KeepAt says where and how it is kept, for the label.
 func (v sheetView) KeepAt() string {
@@ -272,7 +300,7 @@ func (v sheetView) Shape() *plan.CutPart { return v.Plan.Cut.Parts()[v.Part] }
 // LabelContains lists the allergens of the shape, and Beside those handled beside it.
 func (v sheetView) LabelContains() string {
 	in, _ := v.Plan.AllergensOf(v.Shape())
-	return strings.Join(in, ", ")
+	return strings.Join(v.withStripes(in), ", ")
 }
 
 // Beside lists the allergens of another shape's filling, "" when there are none.
@@ -283,11 +311,26 @@ func (v sheetView) Beside() string {
 
 // Ingredients returns the list for the label, what is an allergen in bold.
 func (v sheetView) Ingredients() template.HTML {
-	var out []string
-	for _, x := range v.Plan.Ingredients(v.Shape()) {
-		out = append(out, boldAllergen(x))
+	listed := func(all []plan.Ingredient) string {
+		var out []string
+		for _, x := range all {
+			out = append(out, boldAllergen(x))
+		}
+		return strings.Join(out, ", ")
 	}
-	return template.HTML(strings.Join(out, ", "))
+	out := listed(v.Plan.Ingredients(v.Shape()))
+	if v.StripeWords() != "" {
+		out += "; stripes: " + listed(v.stripeIngredients())
+	}
+	return template.HTML(out)
+}
+
+// stripeIngredients are those of the dough laid on as stripes, none where there is none.
+func (v sheetView) stripeIngredients() []plan.Ingredient {
+	if v.StripeWords() == "" {
+		return nil
+	}
+	return v.Partner.Plan.Ingredients(&v.Partner.Plan.Cut.CutPart)
 }
 
 // boldAllergen sets the allergen off in an ingredient: within its name where it stands there, in
@@ -334,7 +377,7 @@ func (v sheetView) LabelFit() float64 {
 	if v.Beside() != "" {
 		in += " Handled beside: ."
 	}
-	for _, x := range v.Plan.Ingredients(v.Shape()) {
+	for _, x := range slices.Concat(v.Plan.Ingredients(v.Shape()), v.stripeIngredients()) {
 		in += x.Name + x.Allergen + " (), "
 	}
 	for f := 1.; f > .3; f -= .02 {
