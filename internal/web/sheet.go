@@ -254,7 +254,9 @@ func labelDate(at string, hours bool) string {
 }
 
 // Contains lists the allergens of the batch, those of a dough laid on it as stripes too.
-func (v sheetView) Contains() string { return strings.Join(v.withStripes(v.Plan.Formula.Allergens), ", ") }
+func (v sheetView) Contains() string {
+	return strings.Join(v.withStripes(v.Plan.Formula.Allergens), ", ")
+}
 
 // withStripes adds the allergens of the other dough where it is laid on as stripes.
 func (v sheetView) withStripes(own []string) []string {
