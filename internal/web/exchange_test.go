@@ -215,7 +215,7 @@ func TestSheetAndLabel(t *testing.T) {
 	s.wants(s.ask("GET", "/batches/1/sheet", nil), 200, "Stripes of Breakwater stripes, green (batch 281126-2)", "join with one pass at stop")
 	s.wants(s.ask("GET", "/batches/1/label", nil), 200, "; stripes: ", "spinach")
 	s.wants(s.ask("GET", "/batches/8/sheet?paper=letter", nil), 200, `class="paper letter"`, "Filling: nettle", "milk", "Keep frozen", "27 Jan 2027")
-	s.wants(s.ask("GET", "/batches/8/label", nil), 200, `class="label large"`, "<b>milk</b>", "whole <b>egg</b>", "28 Nov 2026", "27 Jan 2027", "281126-8")
+	s.wants(s.ask("GET", "/batches/8/label", nil), 200, `class="label large"`, "<b>milk</b>", "<b>egg</b>", "28 Nov 2026", "27 Jan 2027", "281126-8")
 	s.wants(s.ask("GET", "/batches/9/label?paper=small", nil), 200, `class="label small"`, "<h1>Tagliatelle</h1>", "30 Nov 2026, 09:30")
 	s.wants(s.ask("GET", "/batches/9/label?part=2", nil), 200, "<h1>Wrack ribbons</h1>", `aria-pressed="true">Wrack ribbons`)
 	s.wants(s.ask("GET", "/batches/9/label?part=9", nil), 200, "<h1>Tagliatelle</h1>")

@@ -2,8 +2,6 @@ package web
 
 import (
 	"fmt"
-	"sort"
-	"strings"
 
 	"hollen/internal/core/plan"
 )
@@ -16,39 +14,9 @@ type Ingredient struct {
 }
 
 // Ingredients returns what went into the dough in falling order of mass.
-func (v *batchView) Ingredients() []Ingredient {
-	f := &v.Plan.Formula
-	var out []Ingredient
-	add := func(name string, allergen bool, g float64) {
-		if g > 0 {
-			out = append(out, Ingredient{name, allergen, g, 0})
-		}
-	}
-	for _, x := range f.Flours {
-		name := strings.ToLower(x.Name)
-		if !strings.Contains(name, "flour") && !strings.Contains(name, "semol") {
-			name += " flour"
-		}
-		if x.Allergen != "" && !strings.Contains(name, x.Allergen) {
-			name += " (" + x.Allergen + ")"
-		}
-		add(name, x.Allergen != "", x.MassG)
-	}
-	add("egg", true, f.WholeG)
-	add("egg yolk", true, f.YolkG)
-	add(v.Plan.TopWord(), v.Plan.TopWord() == "milk", f.TopG)
-	add("salt", false, f.SaltG)
-	add("oil", false, f.OilG)
-	for _, a := range f.Additions {
-		name := strings.ToLower(a.Name)
-		if a.Allergen != "" && !strings.Contains(name, strings.TrimSuffix(a.Allergen, "s")) {
-			name += " (" + a.Allergen + ")"
-		}
-		add(name, a.Allergen != "", a.MassG)
-	}
-	sort.SliceStable(out, func(i, j int) bool { return out[i].G > out[j].G })
-	for i := range out {
-		out[i].Share = out[i].G / f.Dough.MassG
+func (v *batchView) Ingredients() (out []Ingredient) {
+	for _, x := range v.Plan.DoughIngredients() {
+		out = append(out, Ingredient{x.Said(), x.Allergen != "", x.G, x.G / v.Plan.Formula.Dough.MassG})
 	}
 	return out
 }

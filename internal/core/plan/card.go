@@ -1,10 +1,8 @@
 package plan
 
 import (
-	"cmp"
 	"fmt"
 	"math"
-	"slices"
 	"strings"
 	"time"
 
@@ -180,54 +178,6 @@ func (p *Plan) cutCard(x *CutPart) string {
 		return fmt.Sprintf("%s of %g mm: %d from a sheet, %d in all, %s in each.", capital(name), x.Shape.WidthMM, x.PerSheet, x.Count, Grams(x.Filling.PieceG))
 	}
 	return fmt.Sprintf("%s of %g × %g mm: %d from a sheet, %d in all.", capital(name), x.Shape.WidthMM, x.Shape.Long(), x.PerSheet, x.Count)
-}
-
-// Ingredient is one ingredient of the label; of its name what stands in Allergen is set off.
-type Ingredient struct {
-	Name, Allergen string
-	G              float64
-}
-
-// Ingredients returns what the label of a shape must list, in falling order of mass as they went
-// in.
-func (p *Plan) Ingredients(x *CutPart) []Ingredient {
-	f, r := &p.Formula, &p.Request
-	var out []Ingredient
-	add := func(name, allergen string, g float64) {
-		if g > 0 {
-			out = append(out, Ingredient{name, allergen, g})
-		}
-	}
-	for _, fl := range f.Flours {
-		add(strings.ToLower(fl.Name), fl.Allergen, fl.MassG)
-	}
-	if f.WholeG > 0 {
-		add("whole egg", "egg", f.WholeG)
-	}
-	add("egg yolk", "egg", f.YolkG)
-	switch r.Eggs.TopUp {
-	case egg.TopMilk:
-		add("milk", "milk", f.TopG)
-	default:
-		add("water", "", f.TopG)
-	}
-	add("milk", "milk", p.milkG)
-	add("oil", "", f.OilG)
-	add("salt", "", f.SaltG)
-	for _, a := range f.Additions {
-		add(strings.ToLower(a.Name), a.Allergen, a.MassG)
-	}
-	if g := x.FillG; g > 0 {
-		// The filling counts in the share it has of what is sold.
-		name := "filling"
-		if n := r.Cut.Filling.Name; n != "" {
-			name = n + " filling"
-		}
-		add(name, r.Cut.Filling.Allergens, g*f.Dough.MassG/max(x.DoughG, 1))
-	}
-	add("semola for dusting", "durum wheat", p.rules.Dough.BoardFlourShare*f.Dough.MassG)
-	slices.SortStableFunc(out, func(a, b Ingredient) int { return cmp.Compare(b.G, a.G) })
-	return out
 }
 
 // Code is the batch code that stands on sheet and label: the day it is made and the number of

@@ -2,7 +2,6 @@ package plan
 
 import (
 	"math"
-	"slices"
 	"strings"
 
 	"hollen/internal/core/cut"
@@ -208,54 +207,6 @@ func whole(v *float64) *int {
 	}
 	n := int(*v)
 	return &n
-}
-
-// allergens returns what a label must name, in the order of work.
-func (p *Plan) allergens(parts []flour.Part) []string {
-	r, f := &p.Request, &p.Formula
-	var out []string
-	add := func(a string) {
-		for _, x := range out {
-			if x == a {
-				return
-			}
-		}
-		if a != "" {
-			out = append(out, a)
-		}
-	}
-	for _, x := range parts {
-		add(x.Flour.Allergen)
-	}
-	if f.WholeG+f.YolkG > 0 {
-		add("egg")
-	}
-	if r.Eggs.TopUp == egg.TopMilk && f.TopG > 0 {
-		add("milk")
-	}
-	for _, a := range f.Additions {
-		add(a.Allergen)
-	}
-	add("durum wheat") // the dusting semola counts
-	if slices.ContainsFunc(r.shapes(), func(s cut.Shape) bool { return s.Family == cut.Filled }) {
-		p.doughAllergens = len(out) // what follows is the filling's alone
-		for _, a := range strings.Split(r.Cut.Filling.Allergens, ",") {
-			add(strings.ToLower(strings.TrimSpace(a)))
-		}
-		return out
-	}
-	p.doughAllergens = len(out)
-	return out
-}
-
-// AllergensOf returns what a shape of the batch holds, and what is handled beside it: the
-// filling of another shape.
-func (p *Plan) AllergensOf(x *CutPart) (in, beside []string) {
-	all := p.Formula.Allergens
-	if x.Shape.Family == cut.Filled {
-		return all, nil
-	}
-	return all[:p.doughAllergens], all[p.doughAllergens:]
 }
 
 // addedG is the mass of all additions, g.
