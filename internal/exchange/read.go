@@ -22,6 +22,9 @@ type Found struct {
 // MaxDepth is how deep a document may nest.
 const MaxDepth = 40
 
+// olderPlan is the plan before shapes came in families; the request in it is read all the same.
+const olderPlan = "hollen-plan/1"
+
 // Read reads any document Hollen writes, and recipes in schema.org's JSON-LD from elsewhere. It
 // goes by what is in the document, not by its name. Errors say what is wrong and where.
 func Read(r io.Reader) (Found, error) {
@@ -55,7 +58,7 @@ func Read(r io.Reader) (Found, error) {
 	switch {
 	case head.Format == plan.RequestFormat:
 		return of(request(raw))
-	case head.Format == plan.PlanFormat:
+	case head.Format == plan.PlanFormat, head.Format == olderPlan:
 		if len(head.Request) == 0 {
 			return Found{}, PlaceError{Text: "the plan holds no request"}
 		}

@@ -36,7 +36,7 @@ func TestEveryExportReadsBack(t *testing.T) {
 			t.Fatal(err)
 		}
 		want := text(t, r)
-		docs := map[string]string{"request": want, "plan": text(t, p), "recipe": text(t, recipe), "ladder": draw.LadderFile(p, want), "graph": `{"@context":"https://schema.org","@graph":[{"@type":"WebPage"},` + text(t, recipe) + "]}"}
+		docs := map[string]string{"request": want, "plan": text(t, p), "older plan": strings.Replace(text(t, p), plan.PlanFormat, "hollen-plan/1", 1), "recipe": text(t, recipe), "ladder": draw.LadderFile(p, want), "graph": `{"@context":"https://schema.org","@graph":[{"@type":"WebPage"},` + text(t, recipe) + "]}"}
 		for i, x := range p.Cut.Parts() {
 			docs[fmt.Sprint("cut ", i)] = draw.CutFile(p, x, want)
 		}

@@ -18,7 +18,7 @@ import (
 // RequestFormat and PlanFormat name the versions of the two documents.
 const (
 	RequestFormat = "hollen-request/1"
-	PlanFormat    = "hollen-plan/1"
+	PlanFormat    = "hollen-plan/2"
 )
 
 // Request is everything a maker says about a batch. Optional numbers are nil when Hollen is
