@@ -172,7 +172,7 @@ func Section(p *plan.Plan, x *plan.CutPart) string {
 	const k, left, top = SectionScale, 12., 14.
 	size, t, high := x.Shape.WidthMM*k, p.Roll.SheetMM*k, x.Filling.HeightMM*k
 	s := &Scene{Title: fmt.Sprintf("A piece from the side, %g mm, filling %.0f mm high", x.Shape.WidthMM, x.Filling.HeightMM), W: left + size + 60, H: top + high + 2*t + 44, Class: "scale-down"}
-	seam := math.Max(0, (size-x.FreeMM(p.Rules().Cut)*k)/2)
+	seam := math.Max(0, (size-(x.Shape.WidthMM-cut.SeamMM(p.Rules().Cut, x.Shape.WidthMM))*k)/2)
 	base := top + high + 2*t
 	inner := size - 2*seam
 	dome := func(y, rise float64) string {
@@ -192,10 +192,7 @@ const maxNests = 15
 
 // Nests draws the nests as they come, the short one last.
 func Nests(x *plan.CutPart) string {
-	total := x.Nests
-	if x.LastNest > 0 && !x.Crumb() {
-		total++
-	}
+	total := x.AllNests()
 	shown := min(total, maxNests)
 	rows := (shown + 4) / 5
 	s := &Scene{Title: plan.Plural(x.Nests, "nest", "nests"), W: 316, H: float64(rows)*54 + 4, Class: "scale-down"}

@@ -138,10 +138,7 @@ type KeepRow struct {
 // KeepRows returns the ways to keep it and until when.
 func (v *batchView) KeepRows() []KeepRow {
 	k, ru := &v.Plan.Keep, v.Plan.Rules().Safety
-	low, high := ru.FridgeLowDays, ru.FridgeDays
-	if v.Plan.Cut.Filled() && v.Req.Cut.Filling.Kind == "raw" {
-		low, high = ru.RawFillDays, ru.RawFillDays
-	}
+	low, high := cook.Days(ru, cook.Fridge, v.Plan.Request.RawFilling())
 	return []KeepRow{
 		{"Fridge", "≤ 5 °C, " + plan.DaysWords(low, high), v.until(k.Fridge), "Dusted, covered, in one layer or loose nests. Some keep it 3–5 days: listeria grows in the cold and nothing shows.", k.Where == cook.Fridge},
 		{"Freezer", "−18 °C, " + plan.DaysWords(ru.FreezeLowDays, ru.FreezeDays), v.until(k.Freezer), "On a tray until hard, then the bag, air out, weight and dates on it.", k.Where == cook.Freezer},

@@ -50,16 +50,16 @@ func (v *batchView) CutterHint() string {
 	if n := len(v.Plan.Roll.Machine.Cutters); n > 0 {
 		var out []string
 		for _, k := range v.Plan.Roll.Machine.Cutters {
-			out = append(out, fmt.Sprintf("%g", k.PitchMM))
+			out = append(out, fmt.Sprintf("%g mm", k.PitchMM))
 		}
-		return "cutters: " + strings.Join(out, ", ") + " mm"
+		return "cutters: " + strings.Join(out, ", ")
 	}
 	return "no cutter here"
 }
 
 // PartWords are the figures of a part beside the first.
 func (v *batchView) PartWords(x *plan.CutPart) string {
-	s := fmt.Sprintf("%s %s", plan.Thousands(float64(x.Count)), plural(x.Count, x))
+	s := plan.Plural(x.Count, x.One(), x.Many())
 	if x.Shape.Family == cut.Ribbon && x.Count > 0 {
 		s += fmt.Sprintf(" of %.0f mm, %d across; %s of %s", x.LengthMM, x.Across, plan.Plural(x.Nests, "nest", "nests"), plan.Grams(x.NestG))
 		if x.LastNest > 0 && !x.Crumb() {
@@ -70,13 +70,6 @@ func (v *batchView) PartWords(x *plan.CutPart) string {
 		s += fmt.Sprintf(", %s of filling in each", plan.Grams(x.Filling.PieceG))
 	}
 	return fmt.Sprintf("%s; %s, %.1f portions of %s; %s of trimmings.", s, plan.Grams(x.MadeG), x.Portions, plan.Grams(x.PortionG), plan.Grams(x.TrimG))
-}
-
-func plural(n int, x *plan.CutPart) string {
-	if n == 1 {
-		return x.One()
-	}
-	return x.Many()
 }
 
 // sealSteps are how a filled piece is closed, in the order of the hands.

@@ -305,7 +305,7 @@ func TestCuttersOfAnOwnMachine(t *testing.T) {
 	v.Set("roll.machine", "own-8")
 	v.Set("cut.shape", "own-9")
 	v.Set("cut.tool", "cutter")
-	s.wants(s.ask("POST", "/batches/7/work", v), 200, "cutters: 2, 12 mm", "Suits sheets of 0.7 to 1.5 mm")
+	s.wants(s.ask("POST", "/batches/7/work", v), 200, "cutters: 2 mm, 12 mm", "Suits sheets of 0.7 to 1.5 mm")
 }
 
 // What a form says of a shape of another family rests, and is refused where it cannot be.

@@ -169,7 +169,7 @@ func (v sheetView) StripeWords() string {
 	if s == nil || s.Error != "" {
 		return ""
 	}
-	return fmt.Sprintf("Stripes of %s (batch %s): base to %.2f mm, stripes to %.2f, %g mm wide, one every %g mm; join with one pass at stop %s.",
+	return fmt.Sprintf("Stripes of %s (batch %s): base to %.2f mm, stripes to %.2f mm, %g mm wide, one every %g mm; join with one pass at stop %s.",
 		s.Other.Plan.Request.Name, s.Other.Plan.Code(s.Other.ID), s.Laid.BaseMM, s.Laid.StripeMM, s.Laid.WidthMM, s.Laid.PitchMM, s.Joined.Label)
 }
 

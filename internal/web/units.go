@@ -70,7 +70,11 @@ type conversion struct {
 // customaryUnits are the conversions of fields.
 var customaryUnits = map[string]conversion{
 	"g": {"oz", 1 / 28.349523125, 0}, "kg": {"lb", 1 / .45359237, 0}, "mm": {"in", 1 / 25.4, 0}, "°C": {"°F", 1.8, 32},
+	"L": {"qt", quartsPerL, 0}, "m": {"ft", 1 / .3048, 0},
 }
+
+// quartsPerL is US quarts to a litre.
+const quartsPerL = 1.0567
 
 // in returns a field as this system shows and reads it. Bounds stay where they are; steps
 // are rounded to ones a thumb understands.
@@ -111,9 +115,12 @@ func (u system) auto(f plan.Field, chosen string) string {
 	return f.Shown(n)
 }
 
-// quantity is a number or a range of numbers with a unit, in running text. Compound units
-// are listed first so that their parts are left alone.
-var quantity = regexp.MustCompile(`([−+-]?)(\d[\d,]*(?:\.\d+)?)(?:( × |–| to )(\d[\d,]*(?:\.\d+)?))?([  ]?)(g/mL|g/m³|g/g|mm/s|kg|g|mm|m|L|°C)(\W|$)`)
+// quantity is a number, or several of one unit (a range, sides), with a unit, in running text.
+// Compound units are listed first so that their parts are left alone.
+var (
+	quantity = regexp.MustCompile(`([−+-]?)(\d[\d,]*(?:\.\d+)?(?:(?: × |–| to )\d[\d,]*(?:\.\d+)?)*)([  ]?)(g/mL|g/m³|g/g|mm/s|kg|g|mm|m|L|°C)(\W|$)`)
+	between  = regexp.MustCompile(` × |–| to `)
+)
 
 // say returns a text with its measures in this system.
 func (u system) say(text string) string {
@@ -122,21 +129,26 @@ func (u system) say(text string) string {
 	}
 	return quantity.ReplaceAllStringFunc(text, func(m string) string {
 		p := quantity.FindStringSubmatch(m)
-		sign, first, sep, second, unit, after := p[1], p[2], p[3], p[4], p[6], p[7]
+		sign, numbers, unit, after := p[1], p[2], p[4], p[5]
 		if strings.Contains(unit, "/") {
 			return m
 		}
-		n, _ := plan.ParseNumber(first)
-		value, name := turned(n, unit)
-		if sep == "" {
-			return sign + value + " " + name + after
+		seps := append(between.FindAllString(numbers, -1), "")
+		values, names := make([]string, len(seps)), make([]string, len(seps))
+		same := true
+		for i, n := range between.Split(numbers, -1) {
+			v, _ := plan.ParseNumber(n)
+			values[i], names[i] = turned(v, unit)
+			same = same && names[i] == names[0]
 		}
-		n, _ = plan.ParseNumber(second)
-		other, otherName := turned(n, unit)
-		if otherName != name && unit != "°C" {
-			return sign + value + " " + name + sep + other + " " + otherName + after
+		out := sign
+		for i, v := range values {
+			if out += v; !same || i == len(values)-1 {
+				out += " " + names[i]
+			}
+			out += seps[i]
 		}
-		return sign + value + sep + other + " " + name + after
+		return out + after
 	})
 }
 
@@ -158,7 +170,7 @@ func turned(v float64, unit string) (value, name string) {
 	case "m":
 		return figures(v / .3048), "ft"
 	case "L":
-		return figures(v * 1.0567), "qt"
+		return figures(v * quartsPerL), "qt"
 	case "kg":
 		v *= 1000
 	}

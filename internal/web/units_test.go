@@ -19,6 +19,8 @@ func TestSayInOunces(t *testing.T) {
 		"7 × 0.85 mm; 250–350 mm; 2.5 m":                "0.276 × 0.033 in; 9.84–13.8 in; 8.2 ft",
 		"1.214 g/mL, 4.6 g/m³, 1.2 g/g, 30 min, 12 mg":  "1.214 g/mL, 4.6 g/m³, 1.2 g/g, 30 min, 12 mg",
 		"above 5 °C by then, 1–2 °C":                    "above 41 °F by then, 34–36 °F",
+		"Ravioli, 50 × 50 × 0.7 mm; 8 L":                "Ravioli, 1.97 × 1.97 × 0.028 in; 8.45 qt",
+		"cutters: 2 mm, 6.5 mm":                         "cutters: 0.079 in, 0.256 in",
 		"no measure here":                               "no measure here",
 	} {
 		if got := customary.say(text); got != want {

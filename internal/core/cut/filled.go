@@ -16,14 +16,19 @@ type Filling struct {
 	Thick    bool    `json:"seam_thick"`
 }
 
+// SeamMM returns what the seams take of a filled piece of that width, both sides together, mm.
+func SeamMM(r rules.Cut, widthMM float64) float64 {
+	if widthMM < r.SmallMM {
+		return r.SeamSmallMM
+	}
+	return r.SeamMM
+}
+
 // FillG returns the filling of one piece, g, and how high it stands, mm: 1.05·0.6·A·h/1000, A
 // the area the seam leaves free (side less 16 mm, less 12 under 40; of a half-moon
 // π(d/2−8)²/2), h the lesser of 10 mm and 0.18 of the size. House rule.
 func FillG(r rules.Cut, c PieceCut) (g, heightMM float64) {
-	seam := r.SeamMM
-	if c.WidthMM < r.SmallMM {
-		seam = r.SeamSmallMM
-	}
+	seam := SeamMM(r, c.WidthMM)
 	h := min(r.FillHighMM, r.FillHighShare*c.WidthMM)
 	var area float64
 	switch {

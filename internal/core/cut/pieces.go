@@ -2,6 +2,7 @@ package cut
 
 import (
 	"math"
+	"slices"
 
 	"hollen/internal/core/rules"
 )
@@ -142,6 +143,9 @@ func (c PieceCut) lay(r rules.Cut, useL, useW float64) (rows []row, turned bool,
 			lay := func(l, w float64) []row { return rounds(l, w, along, gap, p == Staggered) }
 			try(p, lay, lay)
 		}
+		if !slices.ContainsFunc(rows, func(x row) bool { return x.at > 0 }) {
+			pattern = Grid // nesting rows gives no more, so none is nested
+		}
 		return rows, turned, pattern
 	}
 	try(Grid, func(l, w float64) []row { return squares(l, w, along, across, gap) },
@@ -184,13 +188,14 @@ func Pieces(r rules.Cut, s Sheets, c PieceCut) Layout {
 		o.rows, o.PerSheet, o.TrimG = nil, 0, total
 		return o
 	}
-	o.useL, o.Along = o.reach()
-	o.Across, o.useW = len(o.rows), o.rows[len(o.rows)-1].y+o.WidthMM
+	var takenL, takenW float64
+	takenL, o.Along = o.reach()
+	o.Across, takenW = len(o.rows), o.rows[len(o.rows)-1].y+o.WidthMM
 	if o.turned {
 		o.Along, o.Across = o.Across, o.Along
-		o.useL, o.useW = o.useW, o.useL
+		takenL, takenW = takenW, takenL
 	}
-	o.EndTrimMM, o.SideTrimMM = (s.LengthMM-o.useL)/2, (s.WidthMM-o.useW)/2
+	o.EndTrimMM, o.SideTrimMM = (s.LengthMM-takenL)/2, (s.WidthMM-takenW)/2
 	o.OneG = s.gPerMM2() * c.area()
 	o.DoughG = float64(o.Count) * o.OneG
 	o.MadeG, o.TrimG = o.DoughG, total-o.DoughG

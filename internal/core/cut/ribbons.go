@@ -57,8 +57,6 @@ type Layout struct {
 
 	rows    []row
 	outline Outline
-	useL    float64 // taken up along and across by all pieces
-	useW    float64
 	turned  bool
 }
 

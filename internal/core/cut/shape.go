@@ -187,9 +187,7 @@ func (s Shape) Sized() string {
 	switch {
 	case s.Family == Formed:
 		return fmt.Sprintf("%s, %g mm, %g g each", s.Name, s.WidthMM, s.PieceG)
-	case s.Family == Ribbon:
-		return fmt.Sprintf("%s, %g × %g mm", s.Name, s.WidthMM, s.SheetMM)
-	case s.Outline == Round:
+	case s.Family == Ribbon || s.Outline == Round:
 		return fmt.Sprintf("%s, %g × %g mm", s.Name, s.WidthMM, s.SheetMM)
 	}
 	return fmt.Sprintf("%s, %g × %g × %g mm", s.Name, s.WidthMM, or(s.LongMM, s.WidthMM), s.SheetMM)

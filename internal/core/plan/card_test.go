@@ -160,14 +160,20 @@ func TestChangedShape(t *testing.T) {
 	if c := must(t, r).Cut; c.Cutter == nil || c.WidthMM != 6.5 {
 		t.Errorf("%+v", c.Cutter)
 	}
-	r = Default()
-	r.Amount.By, r.Cut.Shape, r.Cut.Pattern = "flour", "ravioli-round", cut.Staggered
-	stagger := must(t, r).Cut
-	r.Cut.Pattern = cut.Grid
-	grid := must(t, r).Cut
-	r.Cut.Pattern = cut.Auto
-	if best := must(t, r).Cut; best.PerSheet < max(stagger.PerSheet, grid.PerSheet) || stagger.Pattern == cut.Grid || grid.Pattern != cut.Grid {
-		t.Errorf("%d by itself, %d staggered, %d in a grid", best.PerSheet, stagger.PerSheet, grid.PerSheet)
+	for machine, width := range map[string]float64{"hand-crank-10": 60, "sheeter-mm": 45} { // staggering gains nothing on the first
+		r = Default()
+		r.Amount.By, r.Roll.Machine, r.Cut.Shape, r.Cut.Width, r.Cut.Pattern = "flour", machine, "ravioli-round", ptr(width), cut.Staggered
+		q := must(t, r)
+		stagger, why := q.Cut, q.Why["cut.across"]
+		r.Cut.Pattern = cut.Grid
+		grid := must(t, r).Cut
+		r.Cut.Pattern = cut.Auto
+		best := must(t, r).Cut
+		gains := stagger.PerSheet > grid.PerSheet
+		if gains != (machine == "sheeter-mm") || best.PerSheet != max(stagger.PerSheet, grid.PerSheet) || grid.Pattern != cut.Grid ||
+			gains != (stagger.Pattern == cut.Staggered) || gains != (best.Pattern == cut.Staggered) || gains == strings.Contains(why, "gives no more here") {
+			t.Errorf("%s: %d by itself, %d staggered, %d in a grid: %s", machine, best.PerSheet, stagger.PerSheet, grid.PerSheet, why)
+		}
 	}
 	r.Cut.Scraps = "back"
 	p := must(t, r)

@@ -142,8 +142,8 @@ func (r *Request) checkCut() (errs []error) {
 
 // checkKeep returns what is wrong with keeping and check-weighing.
 func (r *Request) checkKeep() (errs []error) {
-	if d := r.Keep.Days; d != nil && strings.TrimSpace(r.Keep.Note) == "" {
-		if _, usual := cook.Days(rules.Default().Safety, r.Keep.Where, r.Cut.Filling.Kind == "raw"); r.Keep.Where != "" && *d > usual {
+	if d, where := r.Keep.Days, r.kept(); d != nil && where != "" && strings.TrimSpace(r.Keep.Note) == "" {
+		if _, usual := cook.Days(rules.Default().Safety, where, r.RawFilling()); *d > usual {
 			errs = append(errs, FieldError{"keep.note", "Your reason", "", fmt.Sprintf("longer than the usual %s needs your own reason, noted here", days(usual))})
 		}
 	}

@@ -75,7 +75,7 @@ func (p *Plan) timeOf(x *CutPart, loss float64) cook.Time {
 		piece.WidthMM = x.Cutter.PitchMM
 	case x.Shape.Family == cut.Filled:
 		piece.ThickMM, piece.FillS = 2*p.Roll.SheetMM, ru.FillReadyS
-		if p.Request.Cut.Filling.Kind == "raw" {
+		if p.Request.RawFilling() {
 			piece.FillS = ru.FillRawS
 		}
 	}

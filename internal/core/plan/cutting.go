@@ -2,6 +2,7 @@ package plan
 
 import (
 	"math"
+	"slices"
 
 	"hollen/internal/core/cut"
 	"hollen/internal/core/roll"
@@ -51,12 +52,7 @@ func (c *CutPlan) Parts() []*CutPart {
 
 // Filled says whether any shape of the batch is filled.
 func (c *CutPlan) Filled() bool {
-	for _, x := range c.Parts() {
-		if x.Shape.Family == cut.Filled {
-			return true
-		}
-	}
-	return false
+	return slices.ContainsFunc(c.Parts(), func(x *CutPart) bool { return x.Shape.Family == cut.Filled })
 }
 
 // shapes returns the shapes of the batch, the first first.

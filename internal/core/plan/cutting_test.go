@@ -138,6 +138,21 @@ func TestKeepByTheClock(t *testing.T) {
 	if _, err := Make(r); !errors.As(err, &fe) || fe.Path != "keep.note" {
 		t.Errorf("longer without a reason: %v", err)
 	}
+	// A raw filling shortens nothing where nothing is filled; drying to keep has its own days.
+	ribbons := Default()
+	ribbons.Cut.Filling.Kind, ribbons.Keep = "raw", Keep{Where: "fridge", Days: ptr(2)}
+	if _, err := Make(ribbons); err != nil {
+		t.Errorf("two days for ribbons: %v", err)
+	}
+	ribbons.Cut.Shape = "agnolotti"
+	if _, err := Make(ribbons); !errors.As(err, &fe) || fe.Path != "keep.note" {
+		t.Errorf("two days for a raw filling: %v", err)
+	}
+	shelf := Default()
+	shelf.Dry.Keep, shelf.Keep.Days = true, ptr(90)
+	if _, err := Make(shelf); !errors.As(err, &fe) || fe.Path != "keep.note" {
+		t.Errorf("90 days dried, without a reason: %v", err)
+	}
 	r.Keep.Note = "blast frozen"
 	if p = must(t, r); p.Keep.UseBy != "2027-02-26" || !p.Keep.Own {
 		t.Errorf("%+v", p.Keep)
@@ -150,6 +165,22 @@ func TestKeepByTheClock(t *testing.T) {
 	r.Dry.Log[1].At = "2026-11-28T11:00"
 	if _, err := Make(r); !errors.As(err, &fe) || fe.Path != "dry.checks.1.at" {
 		t.Errorf("weighings out of order: %v", err)
+	}
+}
+
+// The food clock never runs backwards: what dries on to firm nests has been warm for longer, also
+// where this air does not firm them in two hours.
+func TestNestsWaitNoShorter(t *testing.T) {
+	for _, shape := range []string{"tagliatelle", "ravioli", "lasagne"} {
+		for rh := .3; rh < .99; rh += .03 {
+			r := Default()
+			r.Cut.Shape, r.Room.RH, r.Cook.After = shape, rh, "fresh"
+			fresh := must(t, r).Dry
+			r.Cook.After = "nest"
+			if nest := must(t, r).Dry; nest.WarmMin < fresh.WarmMin-1e-9 || nest.Nest.Will && nest.WarmMin <= fresh.WarmMin {
+				t.Errorf("%s at %.2f: %.0f min to nests, %.0f fresh", shape, rh, nest.WarmMin, fresh.WarmMin)
+			}
+		}
 	}
 }
 

@@ -48,10 +48,7 @@ type DryPoint struct {
 func (p *Plan) dry() {
 	r, ru := &p.Request, &p.rules
 	faces := ru.Dry.RackFaces
-	if r.Dry.On == "board" {
-		faces = ru.Dry.BoardFaces
-	}
-	if p.Roped() { // pieces lie on a tray
+	if r.Dry.On == "board" || p.Roped() { // formed pieces lie on a tray
 		faces = ru.Dry.BoardFaces
 	}
 	of := func(faces float64) dry.Rate { return p.rate(r.Room.Air, faces) }
@@ -61,13 +58,14 @@ func (p *Plan) dry() {
 	o.Covered = of(ru.Dry.CoverFaces).At(ru.Dry, ru.Dry.CutLoss)
 	o.OneFace = of(ru.Dry.BoardFaces).At(ru.Dry, ru.Dry.CutLoss)
 	o.CautionAt, o.DiscardAt = p.cautionAt(), p.discardAt()
-	o.WarmMin = p.Rest.WarmMin + p.Roll.MinutesAll + p.Cut.AllMin
-	if o.Purpose != cut.NoDrying {
-		o.WarmMin += o.Leather.FromMin
+	waits := 0. // before the pot or the fridge
+	switch {
+	case r.Cook.After == "nest" && o.Nest.Will:
+		waits = o.Nest.FromMin
+	case r.Cook.After == "nest" || o.Purpose != cut.NoDrying:
+		waits = o.Leather.FromMin
 	}
-	if r.Cook.After == "nest" {
-		o.WarmMin += o.Nest.FromMin - o.Leather.FromMin
-	}
+	o.WarmMin = p.Rest.WarmMin + p.Roll.MinutesAll + p.Cut.AllMin + waits
 	if p.shape.Family != cut.Formed {
 		o.RodM = float64(p.Roll.SheetsAll) * (p.Roll.WidthMM + ru.Dry.RodGapMM) / 1000
 	}
@@ -126,11 +124,7 @@ func (p *Plan) trays() (trays, each int) {
 	for i, x := range p.Cut.Parts() {
 		n, size := x.Count, max(x.Shape.WidthMM, x.Shape.Long())
 		if x.Shape.Family == cut.Ribbon {
-			n = x.Nests
-			if x.LastNest > 0 {
-				n++
-			}
-			size = p.NestMM(x)
+			n, size = x.AllNests(), p.NestMM(x)
 		}
 		t, e := dry.Trays(*ru, n, size)
 		if trays += t; i == 0 {

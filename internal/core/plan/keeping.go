@@ -23,14 +23,11 @@ type KeepPlan struct {
 // keep works out until when it keeps, by the kitchen's clock.
 func (p *Plan) keep() {
 	r, ru := &p.Request, &p.rules.Safety
-	o := KeepPlan{Where: r.Keep.Where, MadeAt: r.Keep.MadeAt}
+	o := KeepPlan{Where: r.kept(), MadeAt: r.Keep.MadeAt}
 	if o.MadeAt == "" {
 		o.MadeAt = r.MadeOn
 	}
-	if r.Dry.Keep && o.Where == "" {
-		o.Where = cook.Shelf
-	}
-	raw := p.Cut.Filled() && r.Cut.Filling.Kind == "raw"
+	raw := r.RawFilling()
 	o.FromDays, o.ToDays = cook.Days(*ru, o.Where, raw)
 	o.Days = o.ToDays
 	if r.Keep.Days != nil {

@@ -27,7 +27,7 @@ func (p *Plan) adviseCut() {
 		}
 	}
 	if all := c.AllTrimG + c.AllDoughG; c.Count > 0 && c.AllTrimG > .15*all && !p.Roped() {
-		p.note(AtCut, "cut.trim", Remark, "trimmings", "Many trimmings.", "%s. Cut them as maltagliati, or knead up to a fifth into the next piece.", Grams(c.AllTrimG))
+		p.note(AtCut, "cut.trim", Remark, "trimmings", "Many trimmings.", "%s. Cut them as maltagliati, or knead up to %.0f %% into the next piece.", Grams(c.AllTrimG), 100*p.rules.Cut.BackShare)
 	}
 	if c.Filled() {
 		p.adviseFilling()
@@ -54,7 +54,7 @@ func (p *Plan) advisePart(x *CutPart, field, name string) {
 		p.note(AtCut, field, Warning, "short", head("short."), "%.1f portions where %.0f were wanted: whole sheets do not come out closer. Divide into more pieces, or make a little more.", x.Portions, math.Round(x.WantsG/x.PortionG))
 	}
 	if s.Family == cut.Ribbon && x.WidthMM > 2*sheet && sheet > ru.FlatRibbonMaxMM {
-		p.note(AtCut, field, Warning, "thick_ribbon", head("thick for a flat ribbon."), "%.1f mm cooks unevenly; under %.1f is usual.", sheet, ru.FlatRibbonMaxMM)
+		p.note(AtCut, field, Warning, "thick_ribbon", head("thick for a flat ribbon."), "%.1f mm cooks unevenly; under %.1f mm is usual.", sheet, ru.FlatRibbonMaxMM)
 	}
 	if x.noCutter {
 		p.note(AtCut, field, Warning, "no_cutter", head("this machine has no such cutter."), "%s Cut by knife, rolled up; or keep your cutter with your machine in the cabinet.", p.cutterWords())
@@ -62,16 +62,16 @@ func (p *Plan) advisePart(x *CutPart, field, name string) {
 	if k := x.Cutter; k != nil {
 		switch {
 		case sheet > k.ToMM*(1+ru.CutterSlack):
-			p.note(AtCut, field, Warning, "cutter_thick", head("it may not separate."), "%.2f mm of sheet in a cutter for %g to %g: roll a stop finer, or let it dry to leather. A test strip first.", sheet, k.FromMM, k.ToMM)
+			p.note(AtCut, field, Warning, "cutter_thick", head("it may not separate."), "%.2f mm of sheet in a cutter for %g to %g mm: roll a stop finer, or let it dry to leather. A test strip first.", sheet, k.FromMM, k.ToMM)
 		case sheet < k.FromMM*(1-ru.CutterSlack):
-			p.note(AtCut, field, Warning, "cutter_thin", head("it may mat."), "%.2f mm of sheet in a cutter for %g to %g: stop a stop sooner, or dry it further and dust. A test strip first.", sheet, k.FromMM, k.ToMM)
+			p.note(AtCut, field, Warning, "cutter_thin", head("it may mat."), "%.2f mm of sheet in a cutter for %g to %g mm: stop a stop sooner, or dry it further and dust. A test strip first.", sheet, k.FromMM, k.ToMM)
 		}
 		if math.Abs(k.PitchMM-s.WidthMM) > .05 {
-			p.note(AtCut, field, Remark, "cutter_width", head("the cutter’s width."), "It cuts %g mm where %g is meant; the knife would cut that.", k.PitchMM, s.WidthMM)
+			p.note(AtCut, field, Remark, "cutter_width", head("the cutter’s width."), "It cuts %g mm where %g mm is meant; the knife would cut that.", k.PitchMM, s.WidthMM)
 		}
 	}
 	if own := s.SheetMM; len(c.Also) > 0 && s.Family != cut.Formed && math.Abs(sheet/own-1) > ru.OtherSheetOff {
-		p.note(AtCut, field, Remark, "other_sheet", head("another sheet is usual."), "Cut from %.2f mm where %g is usual for it: let its pieces stop at another stop.", sheet, own)
+		p.note(AtCut, field, Remark, "other_sheet", head("another sheet is usual."), "Cut from %.2f mm where %g mm is usual for it: let its pieces stop at another stop.", sheet, own)
 	}
 }
 
@@ -82,9 +82,9 @@ func (p *Plan) cutterWords() string {
 	}
 	var out []string
 	for _, k := range p.machine.Cutters {
-		out = append(out, fmt.Sprintf("%g", k.PitchMM))
+		out = append(out, fmt.Sprintf("%g mm", k.PitchMM))
 	}
-	return "It cuts " + list(out) + " mm."
+	return "It cuts " + list(out) + "."
 }
 
 // adviseFilling is the advice on seams and fillings.
@@ -96,14 +96,14 @@ func (p *Plan) adviseFilling() {
 			continue
 		}
 		if f.Thick {
-			p.note(AtCut, "cut.seam", Warning, "seam", "A thick seam.", "%.2f mm where the sheets meet; over %.1f the edge is raw when the middle is done. Roll a stop finer.", f.SeamMM, p.rules.Cut.SeamMaxMM)
+			p.note(AtCut, "cut.seam", Warning, "seam", "A thick seam.", "%.2f mm where the sheets meet; over %.1f mm the edge is raw when the middle is done. Roll a stop finer.", f.SeamMM, p.rules.Cut.SeamMaxMM)
 		}
 		if f.PieceG > 1.2*f.FitsG {
 			p.note(AtCut, "cut.filling", Warning, "overfilled", "More than fits.", "%s in each where %s leaves a seam that holds: it bursts.", Grams(f.PieceG), Grams(f.FitsG))
 		}
 	}
 	p.note(AtCut, "cut.seal", Remark, "weeps", "A wet filling weeps.", "Drain it, or bind it with cheese or crumb; fill and close before the sheet dries%s.", p.fillBefore())
-	if r.Filling.Kind == "raw" {
+	if p.Request.RawFilling() {
 		p.note(AtCut, "cut.filling", Caution, "raw_filling", "Raw meat or fish.", "Keep it cold until it is needed, make it up in small lots, cook through, and keep it no longer than a day; your food authority’s rules come first.")
 	}
 	if r.Filling.Name == "" && r.Filling.Allergens == "" {
@@ -137,7 +137,7 @@ func (p *Plan) adviseDry() {
 		p.note(AtDry, "dry.warm", Warning, "warm", "Long above 5 °C.", "%s; past %s take care: rest in the fridge, or chill what waits.", Minutes(d.WarmMin), Minutes(d.CautionAt))
 	}
 	if has := p.Request.Bench.RodM; has != nil && p.Request.Dry.On != "board" && d.RodM > *has+1e-9 {
-		p.note(AtDry, "dry.space", Warning, "rods", "More than the racks take.", "All sheets want %.1f m of rod, there are %g: hang %d at a time, the rest under the bowl.", d.RodM, *has, max(1, int(float64(p.Roll.SheetsAll)**has/d.RodM)))
+		p.note(AtDry, "dry.space", Warning, "rods", "More than the racks take.", "All sheets want %.1f m of rod, there are %g m: hang %d at a time, the rest under the bowl.", d.RodM, *has, max(1, int(float64(p.Roll.SheetsAll)**has/d.RodM)))
 	}
 	if has := p.Request.Bench.Trays; has != nil && float64(d.Trays) > *has {
 		p.note(AtDry, "dry.space", Warning, "trays", "More than the trays take.", "It wants %d trays, there are %g: freeze or cook a lot before the next.", d.Trays, *has)
@@ -181,7 +181,7 @@ func (p *Plan) adviseCook() {
 		p.note(AtCook, "cook.time", Remark, "not_frozen", "Kept in the fridge, cooked as frozen.", "Choose the freezer under Dry, or another way into the pot.")
 	}
 	text := "Cook right through; floating proves nothing."
-	if p.Cut.Filled() && p.Request.Cut.Filling.Kind == "raw" {
+	if p.Request.RawFilling() {
 		text = "Cook right through: no pink, piping hot in the middle of the thickest; floating proves nothing."
 	}
 	p.note(AtCook, "cook.time", Caution, "eaters", "For the pregnant, very young, old or ill.", "%s", text)

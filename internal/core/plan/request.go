@@ -4,6 +4,8 @@
 package plan
 
 import (
+	"slices"
+
 	"hollen/internal/core/addition"
 	"hollen/internal/core/cook"
 	"hollen/internal/core/cost"
@@ -390,6 +392,24 @@ type Filling struct {
 	Allergens string   `json:"allergens"` // beyond the dough's, as on the label
 	Kind      string   `json:"kind"`      // "" cooked or fresh cheese, raw: meat or fish
 	PieceG    *float64 `json:"piece_g"`   // nil: as it fits
+}
+
+// RawFilling says whether any shape is filled, and that with raw meat or fish.
+func (r *Request) RawFilling() bool {
+	return r.Cut.Filling.Kind == "raw" && r.filled()
+}
+
+// filled says whether any shape is filled.
+func (r *Request) filled() bool {
+	return slices.ContainsFunc(r.shapes(), func(s cut.Shape) bool { return s.Family == cut.Filled })
+}
+
+// kept is where the batch is kept: what is dried to keep and not chilled, on the shelf.
+func (r *Request) kept() cook.Place {
+	if r.Keep.Where == "" && r.Dry.Keep {
+		return cook.Shelf
+	}
+	return r.Keep.Where
 }
 
 // ShapePart is another shape cut from the same dough.

@@ -6,7 +6,6 @@ import (
 	"strings"
 
 	"hollen/internal/core/cut"
-	"hollen/internal/core/rules"
 )
 
 // One and Many are what a cut of the part is called.
@@ -22,6 +21,14 @@ func (x *CutPart) Many() string { return x.One() + "s" }
 
 // Crumb says whether the last nest is so short that its ribbons go into the others.
 func (x *CutPart) Crumb() bool { return x.Nests > 0 && 5*x.LastNest < x.PerNest }
+
+// AllNests returns the nests, the short one included unless its ribbons go into the others.
+func (x *CutPart) AllNests() int {
+	if x.LastNest > 0 && !x.Crumb() {
+		return x.Nests + 1
+	}
+	return x.Nests
+}
 
 // SharedWords returns the shapes of a mixed batch and their sheets: "tagliatelle 5 sheets, 6.1
 // portions; …".
@@ -50,14 +57,9 @@ func (p *Plan) explainCut(say func(key, format string, a ...any)) {
 			say(k, "%s", why)
 		}
 	case c.Shape.Family == cut.Ribbon:
-		by := ""
+		say("cut.across", "%g mm less %g mm each side leaves %g mm, room for %d at %g mm.", c.SheetWidthMM, ru.TrimSideMM, use, c.Across, c.WidthMM)
 		if k := c.Cutter; k != nil && k.WidthMM < use {
-			use, by = k.WidthMM, ", the cutter takes"
-		}
-		if by == "" {
-			say("cut.across", "%g mm less %g mm each side leaves %g mm, room for %d at %g mm.", c.SheetWidthMM, ru.TrimSideMM, use, c.Across, c.WidthMM)
-		} else {
-			say("cut.across", "Of %g mm%s %g, room for %d at %g mm.", c.SheetWidthMM, by, use, c.Across, c.WidthMM)
+			say("cut.across", "Of %g mm the cutter takes %g mm, room for %d at %g mm.", c.SheetWidthMM, k.WidthMM, c.Across, c.WidthMM)
 		}
 		say("cut.ribbons", "%d across, %s, %s. Each weighs %.1f g.", c.Across, Plural(c.Along, "length", "lengths"), sheets, c.OneG)
 		short := ": it comes out even."
@@ -68,14 +70,16 @@ func (p *Plan) explainCut(say func(key, format string, a ...any)) {
 			}
 		}
 		say("cut.nests", "%s make a nest of %s: %s%s", Plural(c.PerNest, "ribbon", "ribbons"), Grams(c.NestG), Plural(c.Nests, "nest", "nests"), short)
-		say("cut.trim", "%.1f mm off each end and %.1f off each side: %.1f %% of the sheet.", c.EndTrimMM, c.SideTrimMM, 100*c.TrimG/(c.TrimG+c.DoughG))
+		say("cut.trim", "%.1f mm off each end and %.1f mm off each side: %.1f %% of the sheet.", c.EndTrimMM, c.SideTrimMM, 100*c.TrimG/(c.TrimG+c.DoughG))
 	default:
 		how := "in a grid"
-		if c.Pattern == cut.Staggered {
+		switch asked := p.Request.Cut.Pattern; {
+		case c.Pattern == cut.Staggered && asked == cut.Staggered:
+			how = "staggered"
+		case c.Pattern == cut.Staggered:
 			how = "staggered, which gives more than a grid"
-			if p.Request.Cut.Pattern == cut.Staggered {
-				how = "staggered"
-			}
+		case asked == cut.Staggered && c.Shape.Outline == cut.Round:
+			how = "in a grid, since staggered gives no more here"
 		}
 		say("cut.across", "%d along, %s across, %s: %d from a sheet.", c.Along, Plural(c.Across, "row", "rows"), how, c.PerSheet)
 		if c.Shape.Close == cut.TwoSheets {
@@ -93,18 +97,18 @@ func (p *Plan) explainCut(say func(key, format string, a ...any)) {
 		say("cut.trim", "What lies between and round the pieces: %.1f %% of the sheets.", 100*c.TrimG/(c.TrimG+c.DoughG))
 	}
 	if f := c.Filling; f != nil {
-		say("cut.filling", "A heap %.0f mm high inside a seam of %.0f mm; %s in all pieces.", f.HeightMM, (c.Shape.WidthMM-c.FreeMM(*ru))/2, Grams(c.FillG))
+		say("cut.filling", "A heap %.0f mm high inside a seam of %.0f mm; %s in all pieces.", f.HeightMM, cut.SeamMM(*ru, c.Shape.WidthMM)/2, Grams(c.FillG))
 		say("cut.fill_total", "%s in the pieces and %.0f %% over for what stays in bag and bowl.", Grams(c.AllFillG), 100*ru.FillMargin)
 		say("cut.seal", "Air left inside grows in the pot and opens the seam.")
-		say("cut.seam", "Two sheets of %.2f mm; up to %.1f the edge cooks with the rest.", o.SheetMM, ru.SeamMaxMM)
+		say("cut.seam", "Two sheets of %.2f mm; up to %.1f mm the edge cooks with the rest.", o.SheetMM, ru.SeamMaxMM)
 	}
 	switch {
 	case c.Tool == cut.Knife && c.Shape.Family == cut.Ribbon && c.Count > 0:
 		say("cut.tool", "Dust, roll each length up loosely %g mm wide, %s thick, and make %d cuts; unroll at once.", c.FoldMM, Plural(c.Layers, "layer", "layers"), c.KnifeCuts)
 	case c.Cutter != nil:
-		say("cut.tool", "Suits sheets of %g to %g mm; yours is %.2f. A test strip first: too thick does not separate, too thin mats.", c.Cutter.FromMM, c.Cutter.ToMM, o.SheetMM)
+		say("cut.tool", "Suits sheets of %g to %g mm; yours is %.2f mm. A test strip first: too thick does not separate, too thin mats.", c.Cutter.FromMM, c.Cutter.ToMM, o.SheetMM)
 	default:
-		say("cut.tool", "%s", strings.TrimSpace(map[cut.Tool]string{cut.Wheel: "A wheel takes 2 mm between pieces.", cut.Ring: "Twist the ring, do not saw.", cut.Hand: "", cut.Knife: "Straight down, the blade dusted."}[c.Tool]+" "+c.Shape.How))
+		say("cut.tool", "%s", strings.TrimSpace(map[cut.Tool]string{cut.Wheel: fmt.Sprintf("A wheel takes %g mm between pieces.", ru.WheelGapMM), cut.Ring: "Twist the ring, do not saw.", cut.Hand: "", cut.Knife: "Straight down, the blade dusted."}[c.Tool]+" "+c.Shape.How))
 	}
 	if len(c.Also) > 0 {
 		say("cut.also", "%s. Whole sheets, shared so that no shape falls shorter than it must.", capital(p.SharedWords()))
@@ -120,16 +124,20 @@ func (p *Plan) scrapWords() string {
 		return fmt.Sprintf("%s into the soup bag, dusted, at −18 °C with the date on it.", Grams(c.AllTrimG))
 	case "back":
 		b := &c.Back
-		return fmt.Sprintf("Up to a fifth of each next piece, twice at most, same colour, under film until then: %s goes back and gives about %s more, not counted above; %s stays over.", Grams(b.BackG), Grams(b.MoreG), Grams(b.LeftG))
+		return fmt.Sprintf("Up to %.0f %% of each next piece, twice at most, same colour, under film until then: %s goes back and gives about %s more, not counted above; %s stays over.", 100*p.rules.Cut.BackShare, Grams(b.BackG), Grams(b.MoreG), Grams(b.LeftG))
 	}
 	return fmt.Sprintf("As maltagliati they are %.1f portions in broth.", c.ScrapPortions)
 }
 
 // PurposeWords says what drying is for, by the shape.
 func (p *Plan) PurposeWords() string {
+	hold := "To hold its shape: firm to the touch before it is moved."
+	if p.shape.Family == cut.Ribbon {
+		hold = "To hold its shape: wind the nests at leather and let them firm up."
+	}
 	return map[string]string{
-		cut.HoldShape: "To hold its shape: wind the nests at leather and let them firm up.",
-		cut.Handle:    "To be handled: a quarter of an hour so that the pieces do not stick.",
+		cut.HoldShape: hold,
+		cut.Handle:    "To be handled: until the pieces no longer stick to each other.",
 		cut.ForCutter: "For the cutter: it mats what is too moist and breaks what is too dry.",
 		cut.NoDrying:  "None needed: straight to the pot is fine.",
 	}[p.Dry.Purpose]
@@ -154,7 +162,7 @@ func (p *Plan) explainDry(say func(key, format string, a ...any)) {
 	if d.Covered.Will {
 		say("dry.covered", "Under a damp cloth or film: then it is at leather all the same.")
 	} else {
-		say("dry.covered", "Under a damp cloth or film it loses a twentieth of what it would on the rack.")
+		say("dry.covered", "Under a damp cloth or film it loses %.0f %% of what it would on a rack.", 100*ru.CoverFaces/ru.RackFaces)
 	}
 	say("dry.space", "Sheets hung side by side, %.1f m of rod. In one layer, not touching: %s of %g × %g mm.", d.RodM, Plural(d.Trays, "tray", "trays"), ru.TrayLongMM, ru.TrayWideMM)
 	if d.TrayEach == 0 && !p.Roped() {
@@ -192,13 +200,5 @@ func (p *Plan) explainCook(say func(key, format string, a ...any)) {
 	say("cook.frozen", "%.0f seconds more; straight from the freezer, not thawed.", ru.FrozenMoreS)
 	say("cook.pan", "%.0f seconds less in the water, never under %s; the sauce does the rest.", ru.PanLessS, MinSec(ru.BaseS))
 	say("cook.pot", "%g L of water and %g g of salt to 100 g of pasta.", ru.WaterPerPasta/10, 100*ru.SaltPerPasta)
-	say("cook.lots", "A pot of %g L, four fifths full, takes %s at a time.", k.PotL, Grams(k.PotL*ru.PotFill*1000/ru.WaterPerPasta))
-}
-
-// FreeMM returns how wide the filling lies inside the seams, mm.
-func (x *CutPart) FreeMM(r rules.Cut) float64 {
-	if x.Shape.WidthMM < r.SmallMM {
-		return max(0, x.Shape.WidthMM-r.SeamSmallMM)
-	}
-	return max(0, x.Shape.WidthMM-r.SeamMM)
+	say("cook.lots", "A pot of %g L, %.0f %% full, takes %s at a time.", k.PotL, 100*ru.PotFill, Grams(k.PotL*ru.PotFill*1000/ru.WaterPerPasta))
 }
