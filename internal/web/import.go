@@ -70,14 +70,16 @@ func (s *Server) importText(c *gin.Context) (string, bool) {
 	if multipart {
 		read = func() error { return c.Request.ParseMultipartForm(exchange.MaxBytes) }
 	}
+	refuse := func(status int, text string) (string, bool) {
+		s.showImport(c, status, importView{Errors: []string{text}})
+		return "", false
+	}
 	var big *http.MaxBytesError
 	switch err := read(); {
 	case errors.As(err, &big):
-		s.showImport(c, http.StatusRequestEntityTooLarge, importView{Errors: []string{fmt.Sprintf("That is too much at once: a document may have %d kB.", exchange.MaxBytes>>10)}})
-		return "", false
+		return refuse(http.StatusRequestEntityTooLarge, fmt.Sprintf("That is too much at once: a document may have %d kB.", exchange.MaxBytes>>10))
 	case err != nil:
-		s.showImport(c, http.StatusBadRequest, importView{Errors: []string{"That form cannot be read."}})
-		return "", false
+		return refuse(http.StatusBadRequest, "That form cannot be read.")
 	}
 	if !multipart {
 		return c.PostForm("text"), true
@@ -87,16 +89,14 @@ func (s *Server) importText(c *gin.Context) (string, bool) {
 	if err != nil || f.Size == 0 {
 		return c.PostForm("text"), true
 	}
+	var raw []byte
 	in, err := f.Open()
-	if err != nil {
-		s.showImport(c, http.StatusBadRequest, importView{Errors: []string{"That file cannot be read."}})
-		return "", false
+	if err == nil {
+		defer in.Close()
+		raw, err = io.ReadAll(io.LimitReader(in, exchange.MaxBytes+1))
 	}
-	defer in.Close()
-	raw, err := io.ReadAll(io.LimitReader(in, exchange.MaxBytes+1))
 	if err != nil {
-		s.showImport(c, http.StatusBadRequest, importView{Errors: []string{"That file cannot be read."}})
-		return "", false
+		return refuse(http.StatusBadRequest, "That file cannot be read.")
 	}
 	return string(raw), true
 }
@@ -137,12 +137,16 @@ func (s *Server) takeImport(c *gin.Context) {
 	ctx, cancel := bounded(c)
 	defer cancel()
 	to := ""
-	err = s.store.Together(ctx, func(tx *store.Store) error {
-		if v.Batch != nil {
-			to, err = takeBatch(ctx, tx, v.Batch)
+	err = s.store.Together(ctx, func(tx *store.Store) (err error) {
+		take := c.PostFormArray("take")
+		if v.Batch == nil {
+			to, err = takeThings(ctx, tx, v.Items, take)
 			return err
 		}
-		to, err = takeThings(ctx, tx, v.Items, c.PostFormArray("take"))
+		if !slices.Equal(take, []string{v.Batch.Set()}) {
+			return store.ErrChanged
+		}
+		to, err = takeBatch(ctx, tx, v.Batch)
 		return err
 	})
 	switch {
@@ -159,7 +163,8 @@ func (s *Server) takeImport(c *gin.Context) {
 // takeThings keeps the things whose boxes are ticked, and returns the shelf of the first.
 func takeThings(ctx context.Context, tx *store.Store, items []importItem, take []string) (string, error) {
 	to := importPath
-	for _, set := range take {
+	slices.Sort(take)
+	for _, set := range slices.Compact(take) { // a box counts once
 		n, err := strconv.Atoi(strings.SplitN(set, ".", 2)[0])
 		if err != nil || n < 0 || n >= len(items) {
 			return "", store.ErrChanged

@@ -7,6 +7,7 @@ import (
 	"maps"
 	"slices"
 	"strconv"
+	"strings"
 
 	"github.com/gin-gonic/gin"
 
@@ -23,6 +24,15 @@ type importBatch struct {
 	Own         []importItem
 	request     plan.Request
 	keys        map[string]string // key in the document -> key here, "" to be made
+}
+
+// Set is what the preview said it would bring along and what it was compared to.
+func (b *importBatch) Set() string {
+	sets := []string{"batch"}
+	for _, i := range b.Own {
+		sets = append(sets, i.Set())
+	}
+	return strings.Join(sets, " ")
 }
 
 // batchOf is a request of a document with what it would bring along.
