@@ -142,9 +142,13 @@ func Open(ctx context.Context, dsn string) (*Store, error) {
 	return &Store{db, pool}, nil
 }
 
-// migrate brings the tables up to date under a lock of the server, one process at a time.
+// migrate brings the tables up to date under a lock of the server, one process at a time. Every
+// migration can be run again from wherever an earlier try was cut off.
 func migrate(ctx context.Context, pool *sql.DB) error {
 	return locked(ctx, pool, "hollen_migrate", func() error {
+		if err := dropUnbegun(ctx, pool); err != nil {
+			return err
+		}
 		files, err := fs.Sub(migrations, "migrations")
 		if err != nil {
 			return err
@@ -156,6 +160,21 @@ func migrate(ctx context.Context, pool *sql.DB) error {
 		_, err = p.Up(ctx)
 		return err
 	})
+}
+
+// dropUnbegun removes goose's list of versions where it was made and not yet written to: goose
+// makes it only together with its first line.
+func dropUnbegun(ctx context.Context, pool *sql.DB) error {
+	var tables, lines int
+	err := pool.QueryRowContext(ctx, "SELECT COUNT(*) FROM information_schema.tables WHERE table_schema = DATABASE() AND table_name = ?", goose.DefaultTablename).Scan(&tables)
+	if err != nil || tables == 0 {
+		return err
+	}
+	if err := pool.QueryRowContext(ctx, "SELECT COUNT(*) FROM "+goose.DefaultTablename).Scan(&lines); err != nil || lines > 0 {
+		return err
+	}
+	_, err = pool.ExecContext(ctx, "DROP TABLE "+goose.DefaultTablename)
+	return err
 }
 
 // locked runs f while it holds a named lock of the server.

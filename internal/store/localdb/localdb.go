@@ -36,7 +36,8 @@ func (e *BusyError) Error() string {
 type Server struct {
 	DSN  string // with database and password
 	cmd  *exec.Cmd
-	lock *os.File
+	lock *os.File // this process has the folder
+	held *os.File // the server has it, while it runs
 	tmp  string
 	done chan struct{}
 	once sync.Once
@@ -61,7 +62,8 @@ func isFile(p string) bool {
 }
 
 // Start starts the server on dir, which it makes and fills when it is new, waits until it
-// answers and returns it. The caller stops it with Stop. A folder in use gives a BusyError.
+// answers and returns it. The caller stops it with Stop. A folder in use gives a BusyError; one
+// that holds tables is opened or refused, never emptied.
 func Start(ctx context.Context, dir string) (*Server, error) {
 	mariadbd, err := find("mariadbd")
 	if err != nil {
@@ -84,12 +86,15 @@ func Start(ctx context.Context, dir string) (*Server, error) {
 			s.cleanUp()
 		}
 	}()
+	if s.held, err = outlive(ctx, dir); err != nil {
+		return nil, err
+	}
 	// A socket's path is limited to about 100 bytes, so it lives in a short folder; and a
 	// server clears its temporary folder when it starts, so that must be its own.
 	if s.tmp, err = os.MkdirTemp("", "hollen"); err != nil {
 		return nil, err
 	}
-	data := filepath.Join(dir, "mariadb")
+	data := filepath.Join(dir, dataName)
 	if err := install(ctx, data, s.tmp); err != nil {
 		return nil, err
 	}
@@ -98,10 +103,7 @@ func Start(ctx context.Context, dir string) (*Server, error) {
 		return nil, err
 	}
 	init := filepath.Join(s.tmp, "init.sql")
-	grants := fmt.Sprintf("CREATE DATABASE IF NOT EXISTS hollen CHARACTER SET utf8mb4;\n"+
-		"CREATE USER IF NOT EXISTS 'hollen'@'127.0.0.1';\nALTER USER 'hollen'@'127.0.0.1' IDENTIFIED BY '%[1]s';\n"+
-		"GRANT ALL ON *.* TO 'hollen'@'127.0.0.1';\nALTER USER 'root'@'localhost' IDENTIFIED BY '%[1]s';\n", password)
-	if err := os.WriteFile(init, []byte(grants), 0o600); err != nil {
+	if err := os.WriteFile(init, []byte(fmt.Sprintf(accounts, password)), 0o600); err != nil {
 		return nil, err
 	}
 	var last error
@@ -121,6 +123,17 @@ func Start(ctx context.Context, dir string) (*Server, error) {
 	return nil, last
 }
 
+// accounts is what the server runs before it lets anybody in: one account, with the password
+// of the folder, and no other. That of the system's own views is kept; it is locked.
+const accounts = `CREATE DATABASE IF NOT EXISTS hollen CHARACTER SET utf8mb4;
+DELETE FROM mysql.global_priv WHERE NOT (User = 'hollen' AND Host = '127.0.0.1') AND User <> 'mariadb.sys';
+DELETE FROM mysql.db;
+FLUSH PRIVILEGES;
+CREATE USER IF NOT EXISTS 'hollen'@'127.0.0.1';
+ALTER USER 'hollen'@'127.0.0.1' IDENTIFIED BY '%s';
+GRANT ALL ON *.* TO 'hollen'@'127.0.0.1';
+`
+
 // Reset empties dir of everything Start makes there, so that the next Start begins anew. A
 // folder in use gives a BusyError, and nothing else in the folder is touched.
 func Reset(dir string) error {
@@ -132,7 +145,13 @@ func Reset(dir string) error {
 		return err
 	}
 	defer l.Close()
-	return errors.Join(os.RemoveAll(filepath.Join(dir, "mariadb")), os.RemoveAll(filepath.Join(dir, "password")), os.RemoveAll(filepath.Join(dir, "mariadb.log")))
+	held, err := outlive(context.Background(), dir)
+	if err != nil {
+		return err
+	}
+	defer held.Close()
+	clearHalfMade(dir)
+	return errors.Join(os.RemoveAll(filepath.Join(dir, dataName)), os.RemoveAll(filepath.Join(dir, "password")), os.RemoveAll(filepath.Join(dir, "mariadb.log")))
 }
 
 // lock takes the folder for this process.
@@ -152,12 +171,66 @@ func lock(dir string) (*os.File, error) {
 	return f, nil
 }
 
-// install makes the system tables when the folder has none. A folder left half made is
-// made again.
+// A server whose Hollen has died is told to end by the system. One told so while it starts may
+// wait for ever: after graceFor it is killed, which its files are made for.
+const (
+	graceFor    = 3 * time.Second
+	outlivesMax = 20 * time.Second
+)
+
+// outlive waits for the server an earlier Hollen left behind in dir, and takes its place. A
+// server holds the file it returns as long as it runs, whatever becomes of its Hollen.
+func outlive(ctx context.Context, dir string) (*os.File, error) {
+	f, err := os.OpenFile(filepath.Join(dir, "server.lock"), os.O_RDWR|os.O_CREATE, 0o600)
+	if err != nil {
+		return nil, fmt.Errorf("data folder: %w", err)
+	}
+	for start := time.Now(); ; time.Sleep(20 * time.Millisecond) {
+		err := syscall.Flock(int(f.Fd()), syscall.LOCK_EX|syscall.LOCK_NB)
+		switch waited := time.Since(start); {
+		case err == nil:
+			return f, nil
+		case ctx.Err() != nil:
+			f.Close()
+			return nil, ctx.Err()
+		case waited > outlivesMax:
+			f.Close()
+			return nil, fmt.Errorf("a database server started earlier still uses %s; end that process, then start again", dir)
+		case waited > graceFor:
+			killLeft(f, dir)
+		}
+	}
+}
+
+// killLeft ends the server whose process stands in f, if it is one of dir.
+func killLeft(f *os.File, dir string) {
+	b := make([]byte, 20)
+	n, _ := f.ReadAt(b, 0)
+	pid, err := strconv.Atoi(string(b[:n]))
+	if err != nil {
+		return
+	}
+	line, err := os.ReadFile(fmt.Sprintf("/proc/%d/cmdline", pid))
+	if err == nil && strings.Contains(string(line), "--datadir="+filepath.Join(dir, dataName)) {
+		_ = syscall.Kill(pid, syscall.SIGKILL)
+	}
+}
+
+// Names within the data folder: the database's files, the same while they are being made, and
+// the file that says they are complete.
+const (
+	dataName = "mariadb"
+	halfMade = "mariadb.new-"
+	markName = "hollen-installed"
+)
+
+// install makes the system tables when there are none: in a folder beside, which takes its
+// name only when it is complete. What holds tables is left as it is.
 func install(ctx context.Context, data, tmp string) error {
-	mark := filepath.Join(data, "hollen-installed")
-	if isFile(mark) {
-		return nil
+	clearHalfMade(filepath.Dir(data))
+	ready, err := inspect(data)
+	if err != nil || ready {
+		return err
 	}
 	tool, err := find("mariadb-install-db")
 	if err != nil {
@@ -166,17 +239,75 @@ func install(ctx context.Context, data, tmp string) error {
 	if _, err := find("my_print_defaults"); err != nil { // the tool calls it
 		return err
 	}
-	if err := os.RemoveAll(data); err != nil {
-		return err
+	fresh, err := os.MkdirTemp(filepath.Dir(data), halfMade)
+	if err != nil {
+		return fmt.Errorf("data folder: %w", err)
 	}
 	// The tool does not take folders with a space in their path, so it is told a relative one.
-	args := []string{"--no-defaults", "--datadir=./" + filepath.Base(data), "--auth-root-authentication-method=normal", "--skip-test-db", "--skip-name-resolve"}
+	args := []string{"--no-defaults", "--datadir=./" + filepath.Base(fresh), "--auth-root-authentication-method=normal", "--skip-test-db", "--skip-name-resolve"}
 	cmd := exec.CommandContext(ctx, tool, append(args, asRoot()...)...)
 	cmd.Dir, cmd.Env = filepath.Dir(data), append(os.Environ(), "TMPDIR="+tmp)
 	if out, err := cmd.CombinedOutput(); err != nil {
+		_ = os.RemoveAll(fresh)
 		return fmt.Errorf("making the database files: %w\n%s", err, tail(out))
 	}
-	return os.WriteFile(mark, nil, 0o600)
+	if err := os.WriteFile(filepath.Join(fresh, markName), []byte("complete\n"), 0o600); err != nil {
+		return err
+	}
+	if err := os.RemoveAll(data); err != nil { // holds no table: inspect has looked
+		return err
+	}
+	return os.Rename(fresh, data)
+}
+
+// clearHalfMade removes what starts that were killed have left half made.
+func clearHalfMade(dir string) {
+	left, _ := filepath.Glob(filepath.Join(dir, halfMade+"*"))
+	for _, f := range left {
+		_ = os.RemoveAll(f) // one more try at the next start
+	}
+}
+
+// inspect says whether data can be opened as it is. It is an error when it holds tables but
+// not what is needed to read them; then nothing is touched. A folder that is not ready holds
+// nobody's tables.
+func inspect(data string) (ready bool, err error) {
+	mark := filepath.Join(data, markName)
+	whole := isFile(filepath.Join(data, "ibdata1")) && isDir(filepath.Join(data, "mysql"))
+	switch {
+	case !isFile(mark) && !holdsTables(data):
+		return false, nil
+	case !whole:
+		return false, fmt.Errorf("the data folder %s holds tables but lacks a part of the database (ibdata1 and mysql/): copy the folder whole, with the database stopped, or name another with --data; nothing has been changed", data)
+	case !isFile(mark): // a copy may have lost it
+		return true, os.WriteFile(mark, []byte("complete\n"), 0o600)
+	}
+	return true, nil
+}
+
+// holdsTables says whether there is a table in data that is not the server's own.
+func holdsTables(data string) bool {
+	all, _ := os.ReadDir(data)
+	for _, d := range all {
+		if n := d.Name(); !d.IsDir() || n == "mysql" || n == "performance_schema" || n == "sys" {
+			continue
+		}
+		files, err := os.ReadDir(filepath.Join(data, d.Name()))
+		for _, f := range files {
+			if f.Name() != "db.opt" {
+				return true
+			}
+		}
+		if err != nil {
+			return true // what cannot be looked into is left alone
+		}
+	}
+	return false
+}
+
+func isDir(p string) bool {
+	s, err := os.Stat(p)
+	return err == nil && s.IsDir()
 }
 
 // asRoot lets the server run for root, which it refuses without a word.
@@ -218,11 +349,12 @@ func (s *Server) run(ctx context.Context, mariadbd, dir, data, init string, port
 	}
 	defer log.Close()
 	args := []string{"--no-defaults", "--datadir=" + data, "--tmpdir=" + s.tmp, "--socket=" + filepath.Join(s.tmp, "db.sock"), "--pid-file=" + filepath.Join(s.tmp, "db.pid"),
+		"--secure-file-priv=" + s.tmp, "--local-infile=OFF",
 		"--bind-address=127.0.0.1", "--port=" + strconv.Itoa(port), "--skip-name-resolve", "--init-file=" + init,
 		"--innodb-buffer-pool-size=32M", "--innodb-log-file-size=16M", "--key-buffer-size=1M", "--aria-pagecache-buffer-size=8M",
 		"--max-connections=60", "--performance-schema=OFF", "--skip-log-bin", "--character-set-server=utf8mb4", "--collation-server=utf8mb4_unicode_ci"}
 	s.cmd = exec.Command(mariadbd, append(args, asRoot()...)...)
-	s.cmd.Stdout, s.cmd.Stderr = log, log
+	s.cmd.Stdout, s.cmd.Stderr, s.cmd.ExtraFiles = log, log, []*os.File{s.held}
 	// Its own group: Ctrl-C reaches Hollen alone, which then stops the server in order.
 	s.cmd.SysProcAttr = childAttr()
 	started, ended := make(chan error), make(chan struct{})
@@ -231,6 +363,10 @@ func (s *Server) run(ctx context.Context, mariadbd, dir, data, init string, port
 		runtime.LockOSThread()
 		defer runtime.UnlockOSThread()
 		err := s.cmd.Start()
+		if err == nil {
+			_ = s.held.Truncate(0)
+			_, _ = s.held.WriteAt([]byte(strconv.Itoa(s.cmd.Process.Pid)), 0)
+		}
 		started <- err
 		if err == nil {
 			_ = s.cmd.Wait()
@@ -251,7 +387,7 @@ func (s *Server) run(ctx context.Context, mariadbd, dir, data, init string, port
 			out, _ := os.ReadFile(logFile)
 			return fmt.Errorf("the database server stopped at once; its log %s ends:\n%s", logFile, tail(out))
 		case <-ctx.Done():
-			s.halt()
+			s.kill()
 			return ctx.Err()
 		case <-time.After(25 * time.Millisecond):
 		}
@@ -260,7 +396,7 @@ func (s *Server) run(ctx context.Context, mariadbd, dir, data, init string, port
 			return nil
 		}
 		if time.Now().After(deadline) {
-			s.halt()
+			s.kill()
 			return fmt.Errorf("the database server does not answer after 40 s; see %s", logFile)
 		}
 	}
@@ -299,17 +435,24 @@ func (s *Server) halt() {
 	select {
 	case <-s.done:
 	case <-time.After(20 * time.Second):
-		_ = s.cmd.Process.Kill()
-		<-s.done
+		s.kill()
 	}
+}
+
+// kill ends a server that does not end by itself, or that nobody has used yet.
+func (s *Server) kill() {
+	_ = s.cmd.Process.Kill()
+	<-s.done
 }
 
 func (s *Server) cleanUp() {
 	if s.tmp != "" {
 		_ = os.RemoveAll(s.tmp)
 	}
-	if s.lock != nil {
-		_ = s.lock.Close()
+	for _, f := range []*os.File{s.held, s.lock} {
+		if f != nil {
+			_ = f.Close()
+		}
 	}
 }
 

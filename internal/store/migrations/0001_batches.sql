@@ -1,10 +1,10 @@
 -- +goose Up
-CREATE TABLE workshops (
+CREATE TABLE IF NOT EXISTS workshops (
   id         INT UNSIGNED NOT NULL PRIMARY KEY,
   name       VARCHAR(120) NOT NULL
 ) CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci;
 
-CREATE TABLE batches (
+CREATE TABLE IF NOT EXISTS batches (
   id         BIGINT UNSIGNED NOT NULL AUTO_INCREMENT PRIMARY KEY,
   version    INT UNSIGNED NOT NULL,
   request    JSON NOT NULL,
@@ -14,7 +14,7 @@ CREATE TABLE batches (
   KEY batches_list (deleted_at, updated_at)
 ) CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci;
 
-CREATE TABLE revisions (
+CREATE TABLE IF NOT EXISTS revisions (
   batch_id   BIGINT UNSIGNED NOT NULL,
   version    INT UNSIGNED NOT NULL,
   request    JSON NOT NULL,
@@ -24,6 +24,6 @@ CREATE TABLE revisions (
 ) CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci;
 
 -- +goose Down
-DROP TABLE revisions;
-DROP TABLE batches;
-DROP TABLE workshops;
+DROP TABLE IF EXISTS revisions;
+DROP TABLE IF EXISTS batches;
+DROP TABLE IF EXISTS workshops;

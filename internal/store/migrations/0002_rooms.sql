@@ -1,5 +1,5 @@
 -- +goose Up
-CREATE TABLE rooms (
+CREATE TABLE IF NOT EXISTS rooms (
   id     BIGINT UNSIGNED NOT NULL AUTO_INCREMENT PRIMARY KEY,
   name   VARCHAR(60) NOT NULL,
   temp_c DOUBLE NOT NULL,
@@ -8,4 +8,4 @@ CREATE TABLE rooms (
 ) CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci;
 
 -- +goose Down
-DROP TABLE rooms;
+DROP TABLE IF EXISTS rooms;
