@@ -10,6 +10,10 @@ import (
 	"testing"
 	"time"
 
+	"hollen/internal/core/measure"
+	"hollen/internal/core/request"
+	"hollen/internal/core/rules"
+
 	"github.com/chromedp/cdproto/cdp"
 	"github.com/chromedp/cdproto/emulation"
 	"github.com/chromedp/cdproto/input"
@@ -55,14 +59,14 @@ func TestMakeABatch(t *testing.T) {
 	if got := eval[string](b, "document.querySelector('#f-name').value"); got != "Tagliatelle for the harbour fair" {
 		t.Errorf("opened %q", got)
 	}
-	want := plan.Default()
+	want := request.Default()
 	want.Amount.Portions = 12
-	before, err := plan.Make(want)
+	before, err := plan.Make(rules.Default(), want)
 	if err != nil {
 		t.Fatal(err)
 	}
-	if facts := b.text("#facts"); !strings.Contains(facts, plan.Grams(before.Formula.Dough.MassG)) {
-		t.Errorf("facts %q do not hold %s", facts, plan.Grams(before.Formula.Dough.MassG))
+	if facts := b.text("#facts"); !strings.Contains(facts, measure.Grams(before.Formula.Dough.MassG)) {
+		t.Errorf("facts %q do not hold %s", facts, measure.Grams(before.Formula.Dough.MassG))
 	}
 	eval[bool](b, "document.activeElement.blur(); true")
 	b.do(chromedp.KeyEvent("2"))
@@ -72,12 +76,12 @@ func TestMakeABatch(t *testing.T) {
 
 	b.enter(humidity, "25")
 	want.Room.RH = .25
-	after, err := plan.Make(want)
+	after, err := plan.Make(rules.Default(), want)
 	if err != nil {
 		t.Fatal(err)
 	}
 	b.until("the drier room", fmt.Sprintf("document.querySelector('#sheet .stack .num').textContent.trim() !== %q", asks))
-	figure := "+" + plan.Grams(after.Formula.TopG) + " water"
+	figure := "+" + measure.Grams(after.Formula.TopG) + " water"
 	if after.Formula.TopG == 0 {
 		figure = "no added water"
 	}
@@ -113,15 +117,15 @@ func TestMakeABatch(t *testing.T) {
 func TestAtTheRail(t *testing.T) {
 	base, _ := serve(t)
 	b := open(t, browser(t), base, wide, high)
-	b.visit("/batches/7?at=roll")
+	b.visit(batch(demo.Saturday) + "?at=roll")
 	b.click("#c-f-roll-bench_mm [data-step='1']")
 	b.until("a longer bench", "document.querySelector('#sheet').textContent.includes('bench 1,250')")
-	b.visit("/batches/7?at=room")
+	b.visit(batch(demo.Saturday) + "?at=room")
 	eval[bool](b, "(() => { const s = document.querySelector('.slide[data-for=f-room-rh]'); s.value = 70; s.dispatchEvent(new Event('input', {bubbles: true})); return true })()")
 	b.until("the slider to move the field", "document.querySelector('"+humidity+"').value === '70' && "+settledState+" === '"+notSaved+"'")
 	b.click(".presets button:nth-child(1)")
 	b.until("January", "document.querySelector('"+humidity+"').value === '34' && document.querySelector('#f-room-temp_c').value === '20'")
-	b.visit("/batches/7?at=formula")
+	b.visit(batch(demo.Saturday) + "?at=formula")
 	b.until("the draft", "document.querySelector('#state').textContent.includes('"+notSaved+"')")
 	eval[bool](b, "scrollTo({top: 60, behavior: 'instant'}); true")
 	at := eval[float64](b, "scrollY")
@@ -132,11 +136,11 @@ func TestAtTheRail(t *testing.T) {
 		t.Errorf("scrolled from %v to %v", at, got)
 	}
 	// A second flour brings its share.
-	b.visit("/batches/6?at=formula")
+	b.visit(batch(demo.Service) + "?at=formula")
 	eval[bool](b, "(() => { const s = document.querySelector('#f-flours-1-flour'); s.value = 'semola-fine'; s.dispatchEvent(new Event('change', {bubbles: true})); return true })()")
 	b.until("the second flour's share", "document.querySelector('#f-flours-1-share').value === '20' && document.querySelector('#rest-share').textContent === '80'")
 	// What was typed at one station is there after a round of the others.
-	b.visit("/batches/5?at=rest")
+	b.visit(batch(demo.Chandler) + "?at=rest")
 	b.enter("#f-rest-rest_min", "55")
 	b.until("55 minutes", "document.querySelector('#spine li:nth-child(4) .key').textContent === '55 min'")
 	b.click("#spine li:nth-child(6) button")
@@ -149,7 +153,7 @@ func TestAtTheRail(t *testing.T) {
 func TestPressAcrossRedraw(t *testing.T) {
 	base, _ := serve(t)
 	b := open(t, browser(t), base, wide, high)
-	b.visit("/batches/7?at=room")
+	b.visit(batch(demo.Saturday) + "?at=room")
 	at := eval[[]float64](b, "(() => { const r = document.querySelector('#spine li:nth-child(5) button').getBoundingClientRect(); return [r.x + 20, r.y + 20] })()")
 	b.enter(humidity, "23")
 	mouse := func(kind input.DispatchMouseEventType) {
@@ -170,8 +174,8 @@ func TestTwoWindows(t *testing.T) {
 	br := browser(t)
 	one, two := open(t, br, base, wide, high), open(t, br, base, wide, high)
 	two.expect = []string{"409"}
-	one.visit("/batches/7?at=room")
-	two.visit("/batches/7?at=room")
+	one.visit(batch(demo.Saturday) + "?at=room")
+	two.visit(batch(demo.Saturday) + "?at=room")
 	one.enter(humidity, "61")
 	one.until("61", settledState+" === '"+notSaved+"'")
 	one.click("#save")
@@ -206,14 +210,14 @@ func TestReloadAndRestart(t *testing.T) {
 			t.Fatal(err)
 		}
 		log := slog.New(slog.DiscardHandler)
-		srv := web.NewHTTP(web.New(st, log, true), log)
+		srv := web.NewHTTP(web.New(st, rules.Default(), log, true), log)
 		go srv.Serve(l)
 		return l.Addr().String(), func() { srv.Close() }
 	}
 	addr, stop := start("127.0.0.1:0")
 	b := open(t, browser(t), "http://"+addr, wide, high)
 	b.expect = []string{"ERR_CONNECTION_REFUSED", "ERR_CONNECTION_RESET", "ERR_EMPTY_RESPONSE"}
-	b.visit("/batches/7?at=room")
+	b.visit(batch(demo.Saturday) + "?at=room")
 	b.enter(humidity, "52")
 	b.until("52", settledState+" === '"+notSaved+"'")
 	b.do(chromedp.Reload())
@@ -240,7 +244,7 @@ func TestWithoutScripts(t *testing.T) {
 		_, err := cdp.Call(ctx, tg, emulation.SetScriptExecutionDisabled, emulation.SetScriptExecutionDisabledParams{Value: true})
 		return chromedp.Void{}, err
 	})
-	b.visit("/batches/7?at=room")
+	b.visit(batch(demo.Saturday) + "?at=room")
 	if got, err := chromedp.Run(b.ctx, chromedp.Value(humidity)); err != nil || got != "44" {
 		t.Fatalf("%q, %v", got, err)
 	}
@@ -263,8 +267,8 @@ func TestWithoutScripts(t *testing.T) {
 func TestOnATablet(t *testing.T) {
 	base, _ := serve(t)
 	b := open(t, browser(t), base, tabletW, tabletH)
-	paths := []string{"/", "/batches/new", "/cabinet/flours", "/cabinet/flours/1", "/cabinet/lots/2", "/cabinet/eggs", "/cabinet/additions", "/cabinet/powders", "/cabinet/machines", "/cabinet/machines/8/calibrate", "/cabinet/house", "/cabinet/shapes", "/cabinet/shapes/9", "/cabinet/machines/8", "/import", "/batches/7/sheet", "/batches/8/label", "/rooms", "/compare?a=7&b=6", "/recipe", "/batches/7?at=doctor"}
-	for _, st := range plan.Stages() {
+	paths := []string{"/", "/batches/new", "/cabinet/flours", "/cabinet/flours/1", "/cabinet/lots/2", "/cabinet/eggs", "/cabinet/additions", "/cabinet/powders", "/cabinet/machines", "/cabinet/machines/8/calibrate", "/cabinet/house", "/cabinet/shapes", "/cabinet/shapes/9", "/cabinet/machines/8", "/import", batch(demo.Saturday) + "/sheet", batch(demo.Lantern) + "/label", "/rooms", "/compare?a=7&b=6", "/recipe", batch(demo.Saturday) + "?at=doctor"}
+	for _, st := range request.Stages() {
 		for _, id := range []int{1, 3, 4, 6, 8, 9, 10} { // stripes, a pin, wide ribbons, by the clock, filled, mixed, formed
 			paths = append(paths, fmt.Sprintf("/batches/%d?at=%s", id, st))
 		}
@@ -296,7 +300,7 @@ func TestOnATablet(t *testing.T) {
 func TestHowSoon(t *testing.T) {
 	base, _ := serve(t)
 	b := open(t, browser(t), base, wide, high)
-	b.visit("/batches/7?at=formula")
+	b.visit(batch(demo.Saturday) + "?at=formula")
 	ms := eval[[]float64](b, `(async () => {
 		const field = document.querySelector("#f-amount-flour_g"), sheet = document.querySelector("#sheet"), out = [];
 		for (let i = 0; i < 50; i++) {

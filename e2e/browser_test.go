@@ -15,6 +15,7 @@ import (
 
 	"github.com/chromedp/chromedp"
 
+	"hollen/internal/core/rules"
 	"hollen/internal/demo"
 	"hollen/internal/store"
 	"hollen/internal/store/storetest"
@@ -30,7 +31,7 @@ func serve(t *testing.T) (string, *store.Store) {
 	if _, err := s.Seed(context.Background(), demo.Scenario(demo.Day)); err != nil {
 		t.Fatal(err)
 	}
-	srv := httptest.NewServer(web.New(s, slog.New(slog.DiscardHandler), true))
+	srv := httptest.NewServer(web.New(s, rules.Default(), slog.New(slog.DiscardHandler), true))
 	t.Cleanup(srv.Close)
 	return srv.URL, s
 }
@@ -166,3 +167,6 @@ func eval[T any](b *tab, js string) T {
 	}
 	return v
 }
+
+// batch is the address of a batch of the demo.
+func batch(name string) string { return fmt.Sprintf("/batches/%d", demo.Number(name)) }

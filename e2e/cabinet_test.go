@@ -5,6 +5,8 @@ import (
 	"math"
 	"strings"
 	"testing"
+
+	"hollen/internal/demo"
 )
 
 // pick chooses an option as a maker would.
@@ -27,15 +29,15 @@ func TestFromTheCabinet(t *testing.T) {
 	b.click(".asks-go .btn-go")
 	b.until("the shelf", "document.querySelector('.things')?.textContent.includes('bag on the shelf')")
 
-	b.visit("/batches/7?at=room")
+	b.visit(batch(demo.Saturday) + "?at=room")
 	moist := "document.querySelectorAll('#sheet .stack .num')[1].textContent"
 	before := eval[string](b, moist)
 	b.pick("#f-flours-0-lot", "own-10")
 	b.until("the lot's own moisture", moist+" !== '"+before+"' && document.querySelector('#h-lot0').textContent.includes('open since 2026-11-20: 8 days')")
 	b.until("its keeping put away", "document.querySelector('#c-f-flours-0-kept').hidden")
 
-	b.visit("/batches/7?at=formula")
-	colour := "getComputedStyle(document.querySelector('#batch')).getPropertyValue('--dough')"
+	b.visit(batch(demo.Saturday) + "?at=formula")
+	colour := "getComputedStyle(document.querySelector('#sheet')).getPropertyValue('--dough')"
 	straw := eval[string](b, colour)
 	b.pick("#f-additions-0-addition", "spinach")
 	b.until("its usual share", "document.querySelector('#f-additions-0-share').value === '12'")
@@ -43,7 +45,7 @@ func TestFromTheCabinet(t *testing.T) {
 	if green := eval[string](b, colour); green == straw || !strings.Contains(b.text("#sheet"), "Green from spinach") {
 		t.Errorf("the strip stays %s: %s", straw, green)
 	}
-	b.visit("/batches/7?at=room")
+	b.visit(batch(demo.Saturday) + "?at=room")
 	b.until("the draft", "document.querySelector('#sheet').textContent.includes('spinach')")
 	eval[bool](b, "document.querySelector('#f-used-flour_left_g').closest('details').open = true")
 	b.enter("#f-used-flour_left_g", "60")
@@ -61,7 +63,7 @@ func TestFromTheCabinet(t *testing.T) {
 func TestOunces(t *testing.T) {
 	base, s := serve(t)
 	b := open(t, browser(t), base, wide, high)
-	b.visit("/batches/7?at=formula")
+	b.visit(batch(demo.Saturday) + "?at=formula")
 	b.enter("#f-amount-flour_g", "1250")
 	b.until("1,250", settledState+" === '"+notSaved+"'")
 	b.click(".units button")

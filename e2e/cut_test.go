@@ -10,6 +10,9 @@ import (
 	"strings"
 	"testing"
 
+	"hollen/internal/core/request"
+	"hollen/internal/core/rules"
+
 	"github.com/chromedp/chromedp"
 
 	"hollen/internal/core/cut"
@@ -22,7 +25,7 @@ import (
 func TestCutOtherShapes(t *testing.T) {
 	base, s := serve(t)
 	b := open(t, browser(t), base, wide, high)
-	b.visit("/batches/7?at=cut")
+	b.visit(batch(demo.Saturday) + "?at=cut")
 	b.enter("#f-cut-width_mm", "8")
 	b.until("eight", "document.querySelector('#sheet').textContent.includes('at 8 mm')")
 	b.pick("#f-cut-shape", "ravioli")
@@ -45,7 +48,7 @@ func TestCutOtherShapes(t *testing.T) {
 		t.Errorf("%+v", r.Cut)
 	}
 	// Drying to keep, weighed twice.
-	b.visit("/batches/6?at=dry")
+	b.visit(batch(demo.Service) + "?at=dry")
 	eval[bool](b, "(() => { document.querySelector('.rail .more').open = true; return true })()")
 	b.click("#f-dry-keep")
 	b.until("the risk", "document.querySelector('#sheet').textContent.includes('is a risk')")
@@ -80,8 +83,8 @@ func TestDrawingsAreTrueToScale(t *testing.T) {
 			t.Errorf("%s: %.3f mm on the screen, is %.3f", what, got/mm, wantMM)
 		}
 	}
-	for i, r := range demo.Scenario(demo.Day).Batches {
-		p, err := plan.Make(r)
+	for i, r := range demo.Batches() {
+		p, err := plan.Make(rules.Default(), r)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -125,15 +128,19 @@ func TestPrintsOnOnePage(t *testing.T) {
 	r.Flours = append(r.Flours, r.Flours[0], r.Flours[0], r.Flours[0], r.Flours[0])
 	for i, f := range []string{"", "semola-fine", "wholemeal-flatbread", "khorasan", "spelt-white"} {
 		if r.Flours[i].Share = .2; i > 0 {
-			r.Flours[i] = plan.FlourPart{Flour: f, Share: .2, Kept: "paper_bag", OpenDays: 3, ContainsKG: 1}
+			r.Flours[i] = request.FlourPart{Flour: f, Share: .2, Kept: "paper_bag", OpenDays: 3, ContainsKG: 1}
 		}
 	}
-	r.Additions = []plan.AdditionPart{{Addition: "spinach", Share: .1}, {Addition: "mushroom-powder", Share: .02}, {Addition: "saffron", Share: .005}}
+	r.Additions = []request.AdditionPart{{Addition: "spinach", Share: .1}, {Addition: "mushroom-powder", Share: .02}, {Addition: "saffron", Share: .005}}
 	r.Salt, r.Oil, r.Eggs.Style = .01, .02, "rich"
-	r.Cut.Also = append(r.Cut.Also, plan.ShapePart{Shape: "ravioli", Portions: 2})
-	r.Cut.Filling = plan.Filling{Name: "slow-cooked onions with smoked curd and bread", Allergens: "milk, wheat, sulphites", Kind: "raw"}
+	r.Cut.Also = append(r.Cut.Also, request.ShapePart{Shape: "ravioli", Portions: 2})
+	r.Cut.Filling = request.Filling{Name: "slow-cooked onions with smoked curd and bread", Allergens: "milk, wheat, sulphites", Kind: "raw"}
 	r.Knead.School, r.Amount.Portions = "turns", 60
-	full, err := s.Create(t.Context(), r)
+	p, err := plan.Make(rules.Default(), r)
+	if err != nil {
+		t.Fatal(err)
+	}
+	full, err := s.Create(t.Context(), p)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -179,7 +186,7 @@ func TestPrintsOnOnePage(t *testing.T) {
 	}
 	b.click(".units button")
 	b.until("grams", "document.querySelector('.units b')?.textContent === 'g °C'")
-	b.visit("/batches/7?at=cut")
+	b.visit(batch(demo.Saturday) + "?at=cut")
 	b.do(chromedp.KeyEvent("p"))
 	b.until("the sheet by its key", "location.pathname === '/batches/7/sheet' && document.querySelector('.paper')")
 	if small := eval[float64](b, "Math.min(...[...document.querySelectorAll('.p-weigh b')].map((e) => parseFloat(getComputedStyle(e).fontSize))) * 72 / 96"); small < 16 {

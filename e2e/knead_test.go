@@ -6,6 +6,7 @@ import (
 	"github.com/chromedp/chromedp"
 
 	"hollen/internal/core/doctor"
+	"hollen/internal/demo"
 )
 
 // A cook with a question: a key opens the doctor, a word finds the sign, an answer brings the
@@ -13,7 +14,7 @@ import (
 func TestDoctor(t *testing.T) {
 	base, s := serve(t)
 	b := open(t, browser(t), base, wide, high)
-	b.visit("/batches/7?at=formula")
+	b.visit(batch(demo.Saturday) + "?at=formula")
 	before := b.text("#sheet .stack .num")
 	b.do(chromedp.KeyEvent("d"))
 	b.until("the signs", "document.querySelectorAll('.seen button').length > 15")
@@ -38,13 +39,13 @@ func TestDoctor(t *testing.T) {
 func TestKneadAndRest(t *testing.T) {
 	base, s := serve(t)
 	b := open(t, browser(t), base, wide, high)
-	b.visit("/batches/7?at=knead")
+	b.visit(batch(demo.Saturday) + "?at=knead")
 	if rows := eval[float64](b, "document.querySelectorAll('.schools tbody tr').length"); rows != 5 {
 		t.Errorf("%v schools", rows)
 	}
 	b.click(".schools button[aria-label^='Take Mixer']")
 	b.until("the hook", "document.querySelector('#f-knead-school').value === 'hook' && document.querySelector('.steps').textContent.includes('second speed')")
-	b.visit("/batches/7?at=rest")
+	b.visit(batch(demo.Saturday) + "?at=rest")
 	eval[bool](b, "(() => { const s = document.querySelector('.slide[data-for=f-rest-rest_min]'); s.value = 45; s.dispatchEvent(new Event('input', {bubbles: true})); return true })()")
 	b.until("45 minutes", "document.querySelector('#f-rest-rest_min').value === '45' && document.querySelector('#spine li:nth-child(4) .key').textContent === '45 min'")
 	b.click(".poke")
@@ -58,6 +59,6 @@ func TestKneadAndRest(t *testing.T) {
 		t.Errorf("%+v %+v", r.Knead, r.Rest)
 	}
 	// The demo's yolk dough is planned by the clock.
-	b.visit("/batches/6?at=rest")
+	b.visit(batch(demo.Service) + "?at=rest")
 	b.until("the clock", "document.querySelector('.clockways')?.textContent.includes('Fridge')")
 }

@@ -1,6 +1,10 @@
 package e2e
 
-import "testing"
+import (
+	"testing"
+
+	"hollen/internal/demo"
+)
 
 // A machine with falling labels is added, measured by a weighed square, and taken: the plan
 // moves with it. The target is dragged and the stop follows.
@@ -11,7 +15,7 @@ func TestOwnMachine(t *testing.T) {
 	b.enter("#w-name", "Quay motor")
 	b.click(".asks-go .btn-go")
 	b.until("the shelf", "document.querySelector('.things')?.textContent.includes('Quay motor')")
-	b.visit("/batches/7?at=roll")
+	b.visit(batch(demo.Saturday) + "?at=roll")
 	b.pick("#f-roll-machine", "own-10")
 	sheet := "document.querySelector('#sheet .stack .num').textContent"
 	b.until("the new machine", "document.querySelector('#h-f-roll-machine').textContent === 'widest is 9'")
@@ -26,7 +30,7 @@ func TestOwnMachine(t *testing.T) {
 	b.click(".asks-go .btn-go")
 	b.until("kept", "document.querySelector('.things')?.textContent.includes('1 stop')")
 
-	b.visit("/batches/7?at=formula")
+	b.visit(batch(demo.Saturday) + "?at=formula")
 	b.click("#stale button")
 	b.until("taken", settledState+" === '"+notSaved+"'")
 	b.click("#spine li:nth-child(5) button")

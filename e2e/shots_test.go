@@ -5,6 +5,8 @@ import (
 	"path/filepath"
 	"testing"
 
+	"hollen/internal/demo"
+
 	"github.com/chromedp/chromedp"
 )
 
@@ -17,11 +19,11 @@ func TestShots(t *testing.T) {
 	}
 	base, _ := serve(t)
 	br := browser(t)
-	views := []struct{ name, path string }{{"batches", "/"}, {"cabinet", "/cabinet/flours"}, {"measure", "/cabinet/machines/8/calibrate"}, {"compare", "/compare?a=7"}, {"recipe", "/recipe"}, {"doctor", "/batches/7?at=doctor"}, {"shapes", "/cabinet/shapes"}, {"import", "/import"}, {"filled", "/batches/8?at=cut"}, {"sheet", "/batches/7/sheet"}}
+	views := []struct{ name, path string }{{"batches", "/"}, {"cabinet", "/cabinet/flours"}, {"measure", "/cabinet/machines/8/calibrate"}, {"compare", "/compare?a=7"}, {"recipe", "/recipe"}, {"doctor", batch(demo.Saturday) + "?at=doctor"}, {"shapes", "/cabinet/shapes"}, {"import", "/import"}, {"filled", batch(demo.Lantern) + "?at=cut"}, {"sheet", batch(demo.Saturday) + "/sheet"}}
 	for _, s := range []string{"formula", "room", "knead", "rest", "roll", "cut", "dry", "cook"} {
-		path := "/batches/7?at="
+		path := batch(demo.Saturday) + "?at="
 		if s == "rest" {
-			path = "/batches/6?at=" // by the clock
+			path = batch(demo.Service) + "?at=" // by the clock
 		}
 		views = append(views, struct{ name, path string }{s, path + s})
 	}
@@ -55,5 +57,5 @@ func TestShots(t *testing.T) {
 	for _, v := range views {
 		shoot(v.name, 1280, 800, v.path)
 	}
-	shoot("mixed-tablet", 820, 1180, "/batches/9?at=cut")
+	shoot("mixed-tablet", 820, 1180, batch(demo.Counter)+"?at=cut")
 }

@@ -38,9 +38,17 @@ func TestPlanCommand(t *testing.T) {
 	if code != 0 || errs != "" || fromFile != fromInput {
 		t.Errorf("code %d, %s", code, errs)
 	}
-	var p plan.Plan
+	var p struct {
+		Formula struct {
+			FlourG float64 `json:"flour_g"`
+		}
+		Cut struct{ Count int }
+	}
 	if err := json.Unmarshal([]byte(fromInput), &p); err != nil || p.Formula.FlourG < 100 || p.Cut.Count == 0 {
-		t.Errorf("%v: %+v", err, p.Formula)
+		t.Errorf("%v: %+v", err, p)
+	}
+	if err := json.Unmarshal([]byte(fromInput), new(plan.Plan)); err == nil {
+		t.Error("a document passes for a plan")
 	}
 }
 

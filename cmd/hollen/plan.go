@@ -6,6 +6,9 @@ import (
 	"io"
 	"os"
 
+	"hollen/internal/core/request"
+	"hollen/internal/core/rules"
+
 	"hollen/internal/core/plan"
 	"hollen/internal/exchange"
 )
@@ -18,7 +21,7 @@ func planFile(args []string, in io.Reader, out, errw io.Writer) int {
 	}
 	w := bufio.NewWriter(out)
 	if args[0] == "--example" {
-		return finish(errw, exchange.Write(w, plan.Default()), w.Flush)
+		return finish(errw, exchange.Write(w, request.Default()), w.Flush)
 	}
 	name := args[0]
 	if name == "-" {
@@ -32,12 +35,12 @@ func planFile(args []string, in io.Reader, out, errw io.Writer) int {
 		defer f.Close()
 		in = f
 	}
-	r, err := exchange.ReadRequest(in)
+	r, err := exchange.ReadRequest(rules.Default(), in)
 	if err != nil {
 		fmt.Fprintf(errw, "hollen plan: %s: %v\n", name, err)
 		return exitUsage
 	}
-	p, err := plan.Make(r)
+	p, err := plan.Make(rules.Default(), r)
 	if err != nil {
 		fmt.Fprintf(errw, "hollen plan: %s: %v\n", name, err)
 		return exitUsage

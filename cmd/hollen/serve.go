@@ -13,6 +13,7 @@ import (
 	"path/filepath"
 	"time"
 
+	"hollen/internal/core/rules"
 	"hollen/internal/demo"
 	"hollen/internal/store"
 	"hollen/internal/store/localdb"
@@ -121,7 +122,7 @@ func (o options) serve(ctx context.Context, out, errw io.Writer) error {
 		return fmt.Errorf("cannot serve on %s: %w", o.addr, err)
 	}
 	addr := l.Addr().(*net.TCPAddr)
-	srv := web.NewHTTP(web.New(s, log, addr.IP.IsLoopback()), log)
+	srv := web.NewHTTP(web.New(s, rules.Default(), log, addr.IP.IsLoopback()), log)
 	failed := make(chan error, 1)
 	go func() { failed <- srv.Serve(l) }()
 	if o.data != "" { // for whoever starts a second one; nothing depends on it

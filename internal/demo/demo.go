@@ -5,6 +5,10 @@ package demo
 import (
 	"time"
 
+	"hollen/internal/core/plan"
+	"hollen/internal/core/request"
+	"hollen/internal/core/rules"
+
 	"hollen/internal/core/addition"
 	"hollen/internal/core/cook"
 	"hollen/internal/core/cost"
@@ -12,7 +16,6 @@ import (
 	"hollen/internal/core/dry"
 	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
-	"hollen/internal/core/plan"
 	"hollen/internal/core/roll"
 	"hollen/internal/store"
 )
@@ -35,26 +38,63 @@ func Scenario(day time.Time) store.Scenario {
 			{Kind: store.MachineKind, Value: w.crank()},
 			{Kind: store.ShapeKind, Value: w.wrack()},
 		},
-		Batches: w.batches(),
+		Batches: planned(w.batches()),
 		Pairs:   map[int]int{0: 1},
 	}
+}
+
+// planned works the batches out.
+func planned(all []request.Request) []*plan.Plan {
+	out := make([]*plan.Plan, len(all))
+	for i, r := range all {
+		var err error
+		if out[i], err = plan.Make(rules.Default(), r); err != nil {
+			panic(err) // the batches here are constant
+		}
+	}
+	return out
 }
 
 // Day is the day of pictures and examples, a Saturday.
 var Day = time.Date(2026, time.November, 28, 0, 0, 0, 0, time.UTC)
 
+// Batches returns the batches as they are on Day, the one made last at the end.
+func Batches() []request.Request { return workshop{Day}.batches() }
+
+// Number returns the number the batch of that name gets in a database that held none; 0 when there
+// is none.
+func Number(name string) uint64 {
+	for i, r := range Batches() {
+		if r.Name == name {
+			return uint64(i + 1)
+		}
+	}
+	return 0
+}
+
 // Batch returns the batch of that name as it is on Day; the zero request when there is none.
-func Batch(name string) plan.Request {
-	for _, r := range (workshop{Day}).batches() {
+func Batch(name string) request.Request {
+	for _, r := range Batches() {
 		if r.Name == name {
 			return r
 		}
 	}
-	return plan.Request{}
+	return request.Request{}
 }
 
-// Saturday is the name of the batch that is opened first.
-const Saturday = "Tagliatelle for Saturday"
+// The names of the batches. Saturday is opened first.
+const (
+	Straw       = "Breakwater stripes, straw"
+	Green       = "Breakwater stripes, green"
+	Supper      = "Lighthouse family supper"
+	Saltmarsh   = "Saltmarsh pappardelle"
+	Chandler    = "Chandler’s linguine, no egg"
+	Service     = "Yolk tagliolini for service"
+	Saturday    = "Tagliatelle for Saturday"
+	Lantern     = "Lantern night ravioli"
+	Counter     = "Counter trays, mixed"
+	Orecchiette = "Slipway orecchiette"
+)
 
 // workshop is the scenario on one day. Keys of its things go by their place in the cabinet.
 type workshop struct{ day time.Time }
@@ -85,16 +125,16 @@ func price(s string) cost.Money {
 }
 
 // house is what the workshop's batches start from: a mixer for the large ones.
-func (w workshop) house() plan.House {
-	h := plan.DefaultHouse()
+func (w workshop) house() request.House {
+	h := request.DefaultHouse()
 	hook, processor := 4000., 700.
 	h.Prices, h.Bench.HookG, h.Bench.ProcessorG, h.Bench.People = w.prices(), &hook, &processor, 2
 	return h
 }
 
-func (w workshop) prices() plan.Prices {
+func (w workshop) prices() request.Prices {
 	each, oil, milk, salt, wage := price("0.29"), price("9.80"), price("1.30"), price("0.55"), price("19")
-	return plan.Prices{Currency: "€", EggEach: &each, OilKG: &oil, MilkKG: &milk, SaltKG: &salt, WageHour: &wage}
+	return request.Prices{Currency: "€", EggEach: &each, OilKG: &oil, MilkKG: &milk, SaltKG: &salt, WageHour: &wage}
 }
 
 // sack is the flour the workshop buys by the sack and has a sheet of.
@@ -134,66 +174,66 @@ func (w workshop) wrack() cut.Shape {
 }
 
 // batches returns the batches, the oldest first.
-func (w workshop) batches() []plan.Request {
+func (w workshop) batches() []request.Request {
 	sack, spring, tub, dike, crank := w.sack(), w.springSack(), w.semolaTub(), w.dikeEggs(), w.crank()
 	tagliatelle := price("1.35")
-	all := []plan.Request{
-		batch("Breakwater stripes, straw", func(r *plan.Request) {
+	all := []request.Request{
+		batch(Straw, func(r *request.Request) {
 			r.Amount.Portions = 8
-			r.Flours[0] = plan.FlourPart{Flour: sack.Key, Own: &sack, Lot: spring.Key, LotKept: &spring, Share: 1}
+			r.Flours[0] = request.FlourPart{Flour: sack.Key, Own: &sack, Lot: spring.Key, LotKept: &spring, Share: 1}
 			r.Eggs.Class, r.Eggs.OwnClass = dike.Key, &dike
 			r.Cut.Shape = "pappardelle"
 			r.Roll.Machine, r.Roll.Own = crank.Key, &crank
 			r.Room.RH = .48
 		}),
-		batch("Breakwater stripes, green", func(r *plan.Request) {
-			r.Amount = plan.Amount{By: "dough", DoughG: 200, Portions: 2, FlourG: 125, EggG: 70}
-			r.Flours[0] = plan.FlourPart{Flour: sack.Key, Own: &sack, Lot: spring.Key, LotKept: &spring, Share: 1}
-			r.Additions = []plan.AdditionPart{{Addition: "spinach", Share: .12}}
+		batch(Green, func(r *request.Request) {
+			r.Amount = request.Amount{By: "dough", DoughG: 200, Portions: 2, FlourG: 125, EggG: 70}
+			r.Flours[0] = request.FlourPart{Flour: sack.Key, Own: &sack, Lot: spring.Key, LotKept: &spring, Share: 1}
+			r.Additions = []request.AdditionPart{{Addition: "spinach", Share: .12}}
 			r.Eggs.Class, r.Eggs.OwnClass = dike.Key, &dike
 			r.Cut.Shape = "pappardelle"
 			r.Roll.Machine, r.Roll.Own = crank.Key, &crank
 			r.Room.RH = .48
 		}),
-		batch("Lighthouse family supper", func(r *plan.Request) {
-			r.Amount = plan.Amount{By: "flour", FlourG: 400, Portions: 4, DoughG: 650, EggG: 240}
+		batch(Supper, func(r *request.Request) {
+			r.Amount = request.Amount{By: "flour", FlourG: 400, Portions: 4, DoughG: 650, EggG: 240}
 			r.Eggs.Style = egg.Rich
-			r.Flours[0] = plan.FlourPart{Flour: "soft-0", Share: 1, Kept: flour.SealedTub, OpenDays: 20, ContainsKG: 1}
+			r.Flours[0] = request.FlourPart{Flour: "soft-0", Share: 1, Kept: flour.SealedTub, OpenDays: 20, ContainsKG: 1}
 			r.Eggs.Class, r.Eggs.From = "eu-m", "fridge"
 			r.Cut.Shape = "fettuccine"
 			r.Roll.Machine, r.Roll.Outline = "pin-board", roll.Disc
 			r.Room.RH = .55
 		}),
-		batch("Saltmarsh pappardelle", func(r *plan.Request) {
+		batch(Saltmarsh, func(r *request.Request) {
 			r.Amount.Portions = 16
-			r.Flours = []plan.FlourPart{
+			r.Flours = []request.FlourPart{
 				{Flour: sack.Key, Own: &sack, Lot: spring.Key, LotKept: &spring, Share: .7},
 				{Flour: "wholemeal", Share: .3, Kept: flour.PaperBag, OpenDays: 12, ContainsKG: 5},
 			}
 			r.Eggs.Class = "eu-xl"
 			r.Cut.Shape = "pappardelle"
 			r.Roll.Machine = "motor-9"
-			r.Room = plan.Room{TempC: 24, RH: .68, Air: dry.Fan}
+			r.Room = request.Room{TempC: 24, RH: .68, Air: dry.Fan}
 		}),
-		batch("Chandler’s linguine, no egg", func(r *plan.Request) {
+		batch(Chandler, func(r *request.Request) {
 			r.Amount.Portions = 12
-			r.Flours[0] = plan.FlourPart{Flour: "semola-fine", Share: 1, Kept: flour.OpenBin, OpenDays: 5, ContainsKG: 10}
+			r.Flours[0] = request.FlourPart{Flour: "semola-fine", Share: 1, Kept: flour.OpenBin, OpenDays: 5, ContainsKG: 10}
 			r.Eggs.Style = egg.NoEgg
 			r.Cut.Shape = "linguine"
 			r.Roll.Machine = "sheeter-mm"
 		}),
-		batch("Yolk tagliolini for service", func(r *plan.Request) {
-			r.Amount = plan.Amount{By: "dough", DoughG: 1250, Portions: 11, FlourG: 800, EggG: 580}
+		batch(Service, func(r *request.Request) {
+			r.Amount = request.Amount{By: "dough", DoughG: 1250, Portions: 11, FlourG: 800, EggG: 580}
 			r.Eggs.Style, r.Eggs.From = egg.YolksOnly, "fridge"
 			r.Cut.Shape = "tagliolini"
 			r.Roll.Machine, r.Roll.Mode = "mixer-8", roll.Fewest
 			r.Rest.At, r.Rest.Wrapped = "fridge", "pieces"
-			r.Clock = plan.Clock{RollAt: w.ago(0) + "T17:30", From: w.ago(0) + "T13:00"}
+			r.Clock = request.Clock{RollAt: w.ago(0) + "T17:30", From: w.ago(0) + "T13:00"}
 			r.Room.RH = .5
 		}),
-		batch(Saturday, func(r *plan.Request) {
-			r.Amount = plan.Amount{By: "flour", FlourG: 1000, Portions: 12, DoughG: 1600, EggG: 540}
-			r.Flours = []plan.FlourPart{
+		batch(Saturday, func(r *request.Request) {
+			r.Amount = request.Amount{By: "flour", FlourG: 1000, Portions: 12, DoughG: 1600, EggG: 540}
+			r.Flours = []request.FlourPart{
 				{Flour: "soft-00", Share: .8, Kept: flour.PaperBag, OpenDays: 9, ContainsKG: 5, PricePerKG: &tagliatelle},
 				{Flour: "semola-fine", Share: .2, Lot: tub.Key, LotKept: &tub},
 			}
@@ -204,28 +244,28 @@ func (w workshop) batches() []plan.Request {
 	}
 	wrack := w.wrack()
 	all = append(all,
-		batch("Lantern night ravioli", func(r *plan.Request) {
+		batch(Lantern, func(r *request.Request) {
 			r.Amount.Portions = 12
-			r.Flours[0] = plan.FlourPart{Flour: sack.Key, Own: &sack, Lot: spring.Key, LotKept: &spring, Share: 1}
+			r.Flours[0] = request.FlourPart{Flour: sack.Key, Own: &sack, Lot: spring.Key, LotKept: &spring, Share: 1}
 			r.Eggs.Class, r.Eggs.OwnClass = dike.Key, &dike
 			r.Roll.Machine = "motor-9"
-			r.Cut.Shape, r.Cut.Filling = "ravioli-round", plan.Filling{Name: "nettle and fresh sheep’s cheese", Allergens: "milk"}
-			r.Keep = plan.Keep{Where: cook.Freezer, MadeAt: w.ago(0) + "T11:00"}
+			r.Cut.Shape, r.Cut.Filling = "ravioli-round", request.Filling{Name: "nettle and fresh sheep’s cheese", Allergens: "milk"}
+			r.Keep = request.Keep{Where: cook.Freezer, MadeAt: w.ago(0) + "T11:00"}
 			r.Cook.After = "frozen"
 			r.Room.RH = .5
 		}),
-		batch("Counter trays, mixed", func(r *plan.Request) {
+		batch(Counter, func(r *request.Request) {
 			r.Amount.Portions = 14
-			r.Flours[0] = plan.FlourPart{Flour: sack.Key, Own: &sack, Lot: spring.Key, LotKept: &spring, Share: 1}
+			r.Flours[0] = request.FlourPart{Flour: sack.Key, Own: &sack, Lot: spring.Key, LotKept: &spring, Share: 1}
 			r.Eggs.Class, r.Eggs.OwnClass = dike.Key, &dike
 			r.Roll.Machine, r.Roll.Own = crank.Key, &crank
-			r.Cut.Also = []plan.ShapePart{{Shape: "pappardelle", Portions: 4}, {Shape: wrack.Key, Own: &wrack, Portions: 3}}
-			r.Keep = plan.Keep{Where: cook.Fridge, MadeAt: w.ago(0) + "T09:30"}
+			r.Cut.Also = []request.ShapePart{{Shape: "pappardelle", Portions: 4}, {Shape: wrack.Key, Own: &wrack, Portions: 3}}
+			r.Keep = request.Keep{Where: cook.Fridge, MadeAt: w.ago(0) + "T09:30"}
 			r.Room.RH = .48
 		}),
-		batch("Slipway orecchiette", func(r *plan.Request) {
+		batch(Orecchiette, func(r *request.Request) {
 			r.Amount.Portions = 8
-			r.Flours[0] = plan.FlourPart{Flour: "semola-fine", Share: 1, Lot: tub.Key, LotKept: &tub}
+			r.Flours[0] = request.FlourPart{Flour: "semola-fine", Share: 1, Lot: tub.Key, LotKept: &tub}
 			r.Eggs.Style = egg.NoEgg
 			r.Cut.Shape = "orecchiette"
 			r.Room.RH = .46
@@ -239,8 +279,8 @@ func (w workshop) batches() []plan.Request {
 	return all
 }
 
-func batch(name string, change func(*plan.Request)) plan.Request {
-	r := plan.Default()
+func batch(name string, change func(*request.Request)) request.Request {
+	r := request.Default()
 	r.Name = name
 	change(&r)
 	return r

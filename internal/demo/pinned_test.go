@@ -12,6 +12,10 @@ import (
 	"strings"
 	"testing"
 
+	"hollen/internal/core/knead"
+	"hollen/internal/core/request"
+	"hollen/internal/core/rules"
+
 	"hollen/internal/core/cut"
 	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
@@ -26,7 +30,7 @@ var repin = flag.Bool("repin", false, "write testdata/pins.txt anew")
 const pinFile = "testdata/pins.txt"
 
 // pinned are the stages a pin stands for, each a hash of its figures, reasons and notes.
-var pinned = append(plan.Stages(), "steps", "cost")
+var pinned = append(request.Stages(), "steps", "cost")
 
 // TestPinnedPlans holds every stage of the demo's batches and of sixty more to what it was.
 func TestPinnedPlans(t *testing.T) {
@@ -36,8 +40,8 @@ func TestPinnedPlans(t *testing.T) {
 		fmt.Fprintf(&now, " %s", s)
 	}
 	fmt.Fprintln(&now)
-	for _, r := range append(workshop{Day}.batches(), assorted(60)...) {
-		p, err := plan.Make(r)
+	for _, r := range append(Batches(), assorted(60)...) {
+		p, err := plan.Make(rules.Default(), r)
 		if err != nil {
 			t.Fatalf("%s: %v", r.Name, err)
 		}
@@ -60,7 +64,7 @@ func TestPinnedPlans(t *testing.T) {
 	if len(was) != len(is) {
 		t.Fatalf("%d lines of pins, %d plans", len(was), len(is))
 	}
-	moved := map[plan.Stage]int{}
+	moved := map[request.Stage]int{}
 	for i := range is {
 		a, b := strings.Fields(was[i]), strings.Fields(is[i])
 		for k := range min(len(a), len(b), len(pinned)) {
@@ -77,12 +81,12 @@ func TestPinnedPlans(t *testing.T) {
 }
 
 // hash is what a stage of p comes to: its figures to nine digits, its reasons and its notes.
-func hash(t *testing.T, p *plan.Plan, s plan.Stage) string {
-	figures := map[plan.Stage]any{plan.AtFormula: p.Formula, plan.AtRoom: p.Room, plan.AtRest: []any{p.Rest, p.Clock}, plan.AtRoll: p.Roll,
-		plan.AtCut: p.Cut, plan.AtDry: []any{p.Dry, p.Keep}, plan.AtCook: p.Cook, "cost": p.Cost}
+func hash(t *testing.T, p *plan.Plan, s request.Stage) string {
+	figures := map[request.Stage]any{request.AtFormula: p.Formula, request.AtRoom: p.Room, request.AtRest: []any{p.Rest, p.Clock}, request.AtRoll: p.Roll,
+		request.AtCut: p.Cut, request.AtDry: []any{p.Dry, p.Keep}, request.AtCook: p.Cook, "cost": p.Cost}
 	knead := p.Knead
 	knead.Steps = nil
-	figures[plan.AtKnead], figures["steps"] = knead, []any{p.Knead.Steps, p.Card()}
+	figures[request.AtKnead], figures["steps"] = knead, []any{p.Knead.Steps, p.Card()}
 	reasons := map[string]string{}
 	for k, v := range p.Why {
 		if strings.HasPrefix(k, string(s)+".") {
@@ -130,36 +134,36 @@ func nineDigits(t *testing.T, doc []byte) []byte {
 }
 
 // assorted returns n requests over all schools, machines, shapes and styles.
-func assorted(n int) []plan.Request {
+func assorted(n int) []request.Request {
 	rnd := rand.New(rand.NewPCG(10, 1))
-	schools, styles := plan.SchoolOptions(), []egg.Style{egg.WholeEggs, egg.Rich, egg.YolksOnly, egg.WholeWater, egg.NoEgg}
+	schools, styles := request.SchoolOptions(), []egg.Style{egg.WholeEggs, egg.Rich, egg.YolksOnly, egg.WholeWater, egg.NoEgg}
 	machines, shapes, flours := roll.Shipped(), cut.Shipped(), flour.Shipped()
-	var out []plan.Request
+	var out []request.Request
 	for i := 0; len(out) < n; i++ {
-		r := plan.Default()
+		r := request.Default()
 		r.Name = fmt.Sprintf("assorted %d", len(out)+1)
 		r.MadeOn = "2026-11-28"
-		r.Knead.School, r.Eggs.Style = schools[i%len(schools)].Key, styles[i%len(styles)]
+		r.Knead.School, r.Eggs.Style = knead.School(schools[i%len(schools)].Key), styles[i%len(styles)]
 		r.Roll.Machine, r.Cut.Shape = machines[i%len(machines)].Key, shapes[i%len(shapes)].Key
 		r.Flours[0].Flour = flours[rnd.IntN(len(flours))].Key
 		r.Room.TempC, r.Room.RH = float64(14+rnd.IntN(18)), .25+.01*float64(rnd.IntN(60))
 		pick := func(list ...string) string { return list[rnd.IntN(len(list))] }
-		r.Amount.By = pick("portions", "dough", "flour", "eggs")
+		r.Amount.By = request.By(pick("portions", "dough", "flour", "eggs"))
 		r.Amount.Portions, r.Amount.FlourG = float64(2+rnd.IntN(30)), float64(200+50*rnd.IntN(60))
-		r.Rest.At, r.Rest.Wrapped, r.Knead.Mix = pick("room", "fridge"), pick("whole", "pieces"), pick("well", "bowl")
-		r.Roll.Mode, r.Roll.Divide = roll.Mode(pick("every", "fewest")), pick("flour", "bench")
-		r.Dry.On, r.Cook.After, r.Cut.Scraps = pick("rack", "board"), pick("fresh", "leather", "nest", "frozen"), pick("", "soup", "back")
+		r.Rest.At, r.Rest.Wrapped, r.Knead.Mix = request.Place(pick("room", "fridge")), request.Wrapped(pick("whole", "pieces")), request.Mix(pick("well", "bowl"))
+		r.Roll.Mode, r.Roll.Divide = roll.Mode(pick("every", "fewest")), request.Divide(pick("flour", "bench"))
+		r.Dry.On, r.Cook.After, r.Cut.Scraps = request.Lies(pick("rack", "board")), request.After(pick("fresh", "leather", "nest", "frozen")), request.Scraps(pick("", "soup", "back"))
 		r.Oil, r.Salt = .01*float64(rnd.IntN(4)), .005*float64(rnd.IntN(4))
 		if rnd.IntN(3) == 0 {
 			r.Clock.RollAt = "2026-11-28T17:30"
 		}
 		if rnd.IntN(4) == 0 {
-			r.Additions = []plan.AdditionPart{{Addition: pick("spinach", "beet", "ink", "cocoa"), Share: .05}}
+			r.Additions = []request.AdditionPart{{Addition: pick("spinach", "beet", "ink", "cocoa"), Share: .05}}
 		}
 		if rnd.IntN(4) == 0 {
 			r.Keep.Where, r.Dry.Keep = "freezer", rnd.IntN(2) == 0
 		}
-		if r.Check() == nil {
+		if r.Check(rules.Default()) == nil {
 			out = append(out, r)
 		}
 	}

@@ -5,6 +5,8 @@ import (
 	"math"
 	"strings"
 
+	"hollen/internal/core/measure"
+
 	"hollen/internal/core/cut"
 	"hollen/internal/core/plan"
 )
@@ -12,36 +14,34 @@ import (
 // Strip draws the dough along the stations, from the side: heap, lump, the steps of the
 // stops used, the ribbons across one sheet, dried and cooked. It is a picture of the order
 // of work and only the counts are to scale.
-func Strip(p *plan.Plan) string {
+func Strip(p *plan.Strip) string {
 	const base, right = 88., 1600.
 	s := &Scene{}
 	var b strings.Builder
 	b.WriteString("M6 88L12 71 21 49 30 34 39 20 48 14 57 17 66 23 75 28 84 34 93 36 102 40 111 35 120 27 129 20 138 17 147 19 165 21 192 23 237 26 300 30 400 33 600 41 792 48")
-	stops := stopsUsed(p)
-	n := float64(max(len(stops), 1))
-	first := p.Roll.Passes[0].OutMM
-	for i, k := range stops {
+	n := float64(max(len(p.StopsMM), 1))
+	for i, k := range p.StopsMM {
 		x := 800 + 200*float64(i)/n
 		// Square root, so that the last steps can still be told apart.
-		y := base - 40*math.Sqrt(k/first)
+		y := base - 40*math.Sqrt(k/p.FirstMM)
 		fmt.Fprintf(&b, "L%s %s %s %s", num(x+4), num(y), num(x+200/n-4), num(y))
 	}
 	b.WriteString("L1000 88Z")
-	if p.Formula.Pick.Whole+p.Formula.Pick.Yolks > 0 {
+	if p.Egg {
 		fmt.Fprintf(&s.body, `<ellipse class="yolk-dome" cx="100" cy="36" rx="15" ry="20"/>`)
 	}
 	s.Path("body", b.String())
 	s.Path("lit", "M420 40C560 44 700 49 792 54L792 59C700 55 560 52 420 49Z")
-	if across := min(p.Cut.Across, 60); across > 0 && p.Cut.Shape.Family == cut.Ribbon {
+	if across := min(p.Across, 60); across > 0 && p.Family == cut.Ribbon {
 		w := 182 / float64(across)
 		for i := range across {
 			s.Rect("body", 1012+float64(i)*w, 79.5, w*.72, 8.5)
 		}
 	}
-	if n := min(p.Cut.PerSheet, 8); p.Cut.Shape.Family != cut.Ribbon && n > 0 { // pieces in a row
+	if n := min(p.PerSheet, 8); p.Family != cut.Ribbon && n > 0 { // pieces in a row
 		w := 182 / float64(n)
 		for i := range n {
-			fmt.Fprintf(&s.body, `<ellipse class="body" cx="%s" cy="84" rx="%s" ry="%g"/>`, num(1012+(float64(i)+.5)*w), num(min(.36*w, 12)), map[bool]float64{true: 6, false: 3}[p.Cut.Shape.Family == cut.Filled])
+			fmt.Fprintf(&s.body, `<ellipse class="body" cx="%s" cy="84" rx="%s" ry="%g"/>`, num(1012+(float64(i)+.5)*w), num(min(.36*w, 12)), map[bool]float64{true: 6, false: 3}[p.Family == cut.Filled])
 		}
 	}
 	s.Path("body", wave(1212, 180, 6, 7, 81.25, 5.5))
@@ -71,27 +71,13 @@ func sign(i int) float64 {
 	return 1
 }
 
-// stopsUsed returns the sheet, mm, that leaves each stop used.
-func stopsUsed(p *plan.Plan) []float64 {
-	var out []float64
-	last := -1
-	for _, x := range p.Roll.Passes {
-		if x.Stop != last {
-			out, last = append(out, x.OutMM), x.Stop
-		} else {
-			out[len(out)-1] = x.OutMM
-		}
-	}
-	return out
-}
-
 // maxEggs is how many eggs or yolks are drawn one by one.
 const maxEggs = 14
 
 // Eggs draws the eggs, yolks and top-up of the pick.
 func Eggs(p *plan.Plan) string {
 	f := &p.Formula
-	s := &Scene{Title: plan.EggWords(f.Pick.Whole, f.Pick.Yolks) + ", " + plan.Grams(f.TopG) + " of " + p.TopWord(), W: 590, Y: -4, H: 100, Class: "scale-down"}
+	s := &Scene{Title: plan.EggWords(f.Pick.Whole, f.Pick.Yolks) + ", " + measure.Grams(f.TopG) + " of " + p.TopWord(), W: 590, Y: -4, H: 100, Class: "scale-down"}
 	eggs, yolks := min(f.Pick.Whole, maxEggs), min(f.Pick.Yolks, maxEggs)
 	room := 560.
 	if f.TopG > 0 {
@@ -119,8 +105,8 @@ func Eggs(p *plan.Plan) string {
 			s.Text("q", x+2, 34, fmt.Sprintf("and %d more", n-drawn))
 			x += 88
 		}
-		s.Text("big", start, 72, plan.Plural(n, one, many))
-		s.Text("", start, 91, plan.Grams(grams))
+		s.Text("big", start, 72, measure.Plural(n, one, many))
+		s.Text("", start, 91, measure.Grams(grams))
 		x = max(x, start+100) + 18
 	}
 	group(f.Pick.Whole, eggs, "egg", "eggs", f.WholeG-f.AlsoG, 38, func(x float64) {
@@ -130,13 +116,13 @@ func Eggs(p *plan.Plan) string {
 	})
 	if f.AlsoG > 0 { // of other sizes, not drawn
 		s.Text("big", x, 72, "+ "+p.AlsoWords())
-		s.Text("", x, 91, plan.Grams(f.AlsoG))
+		s.Text("", x, 91, measure.Grams(f.AlsoG))
 		x += 18 + 11.5*float64(len(p.AlsoWords())+2)
 	}
 	group(f.Pick.Yolks, yolks, "extra yolk", "extra yolks", f.YolkG, 34, func(x float64) { s.Circle("yolk-out", x+14*k, 46-16*k, 13*k) })
 	if f.TopG > 0 {
 		s.Path("drop", fmt.Sprintf("M%s 7c8 12 13 18 13 25a13 13 0 0 1 -26 0c0 -7 5 -13 13 -25z", num(x+13)))
-		s.Text("big", x, 72, plan.Grams(f.TopG))
+		s.Text("big", x, 72, measure.Grams(f.TopG))
 		s.Text("", x, 91, p.TopWord())
 	} else if f.Pick.Whole+f.Pick.Yolks == 0 {
 		s.Text("big", x, 72, "No egg, no liquid")

@@ -5,6 +5,8 @@ import (
 	"math"
 	"strings"
 
+	"hollen/internal/core/measure"
+
 	"hollen/internal/core/cut"
 	"hollen/internal/core/plan"
 )
@@ -37,16 +39,16 @@ func SheetAbove(p *plan.Plan, x *plan.CutPart) string {
 	s.Down(left-14, top, top+w)
 	s.Upright("m", left-22, top+w/2, fmt.Sprintf("%.0f mm", c.SheetWidthMM))
 	s.Path("dim", fmt.Sprintf("M%s %sH%sM%s %sv8M%s %sv8", num(left), num(top+w+14), num(left+l), num(left), num(top+w+10), num(left+l), num(top+w+10)))
-	s.Text("m", left+l/2, top+w+30, fmt.Sprintf("%s mm", plan.Thousands(c.SheetLengthMM)))
+	s.Text("m", left+l/2, top+w+30, fmt.Sprintf("%s mm", measure.Thousands(c.SheetLengthMM)))
 	return s.SVG()
 }
 
 func sheetTitle(p *plan.Plan, x *plan.CutPart) string {
 	size := fmt.Sprintf("One sheet from above, %.0f by %.0f mm, ", p.Cut.SheetLengthMM, p.Cut.SheetWidthMM)
 	if x.Shape.Family == cut.Ribbon {
-		return size + fmt.Sprintf("cut into %d ribbons across and %s", x.Across, plan.Plural(x.Along, "length", "lengths"))
+		return size + fmt.Sprintf("cut into %d ribbons across and %s", x.Across, measure.Plural(x.Along, "length", "lengths"))
 	}
-	return size + plan.Plural(x.PerSheet, "piece", "pieces") + " of " + strings.ToLower(x.Shape.Name)
+	return size + measure.Plural(x.PerSheet, "piece", "pieces") + " of " + strings.ToLower(x.Shape.Name)
 }
 
 // ribbonsAbove draws the ribbons: their edges, the cuts across and the lengths.
@@ -160,7 +162,7 @@ func RolledUp(p *plan.Plan, x *plan.CutPart) string {
 	s.Path("ink thin", cuts.String())
 	s.Down(left+w+10, top, top+h)
 	s.Text("", left+w+18, top+h/2+4, fmt.Sprintf("%g", x.FoldMM))
-	s.Text("q", left, top+h+20, fmt.Sprintf("from above, to scale; %s", plan.Plural(x.Layers, "layer", "layers")))
+	s.Text("q", left, top+h+20, fmt.Sprintf("from above, to scale; %s", measure.Plural(x.Layers, "layer", "layers")))
 	return s.SVG()
 }
 
@@ -195,7 +197,7 @@ func Nests(x *plan.CutPart) string {
 	total := x.AllNests()
 	shown := min(total, maxNests)
 	rows := (shown + 4) / 5
-	s := &Scene{Title: plan.Plural(x.Nests, "nest", "nests"), W: 316, H: float64(rows)*54 + 4, Class: "scale-down"}
+	s := &Scene{Title: measure.Plural(x.Nests, "nest", "nests"), W: 316, H: float64(rows)*54 + 4, Class: "scale-down"}
 	if shown == 0 {
 		s.H = 30
 		s.Text("s", 4, 20, "none")

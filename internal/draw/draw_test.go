@@ -9,6 +9,9 @@ import (
 	"strings"
 	"testing"
 
+	"hollen/internal/core/request"
+	"hollen/internal/core/rules"
+
 	"hollen/internal/core/cut"
 	"hollen/internal/core/plan"
 	"hollen/internal/core/roll"
@@ -18,8 +21,8 @@ import (
 func plans(t *testing.T) []*plan.Plan {
 	t.Helper()
 	var out []*plan.Plan
-	for _, r := range demo.Scenario(demo.Day).Batches {
-		p, err := plan.Make(r)
+	for _, r := range demo.Batches() {
+		p, err := plan.Make(rules.Default(), r)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -50,8 +53,9 @@ func rects(t *testing.T, svg, class string) []rect {
 
 func TestPicturesAreWellFormed(t *testing.T) {
 	for _, p := range plans(t) {
+		strip := p.Summary().Strip
 		p.Request.Name = `<script>alert("x")</script>`
-		for name, svg := range map[string]string{"strip": Strip(p), "eggs": Eggs(p), "roll": RollSide(p), "sheet": SheetAbove(p, &p.Cut.CutPart), "corner": Corner(&p.Cut.CutPart), "drying": (&Drying{Title: "a < b", Minutes: 40, MaxLoss: .14, Lines: []Line{{Name: "<as it lies>", Points: []Point{{0, 0}, {40, .1}}}, {Name: "", Points: []Point{{0, 0}}}}, Levels: []Level{{Loss: .03, Words: "cuts & more"}}, From: 5, To: 9, Window: "<5>"}).SVG(), "nests": Nests(&p.Cut.CutPart), "cut": CutFile(p, &p.Cut.CutPart, "<m>"), "ladder": LadderFile(p, "]]>"), "track": (&Track{Title: "a < b", Minutes: 60, Lines: []Line{{Name: "x & y", Max: 1, Points: []Point{{0, 0}, {60, 2}}}}, From: 20, To: 60, Window: "<right>", Limits: []Limit{{At: 30, Words: "<late>"}}, Steps: []Stretch{{To: 60, Words: "<rest> 60 min"}}}).SVG(),
+		for name, svg := range map[string]string{"strip": Strip(&strip), "eggs": Eggs(p), "roll": RollSide(p), "sheet": SheetAbove(p, &p.Cut.CutPart), "corner": Corner(&p.Cut.CutPart), "drying": (&Drying{Title: "a < b", Minutes: 40, MaxLoss: .14, Lines: []Line{{Name: "<as it lies>", Points: []Point{{0, 0}, {40, .1}}}, {Name: "", Points: []Point{{0, 0}}}}, Levels: []Level{{Loss: .03, Words: "cuts & more"}}, From: 5, To: 9, Window: "<5>"}).SVG(), "nests": Nests(&p.Cut.CutPart), "cut": CutFile(p, &p.Cut.CutPart, "<m>"), "ladder": LadderFile(p, "]]>"), "track": (&Track{Title: "a < b", Minutes: 60, Lines: []Line{{Name: "x & y", Max: 1, Points: []Point{{0, 0}, {60, 2}}}}, From: 20, To: 60, Window: "<right>", Limits: []Limit{{At: 30, Words: "<late>"}}, Steps: []Stretch{{To: 60, Words: "<rest> 60 min"}}}).SVG(),
 			"steps": (&Steps{Title: "a < b", Parts: []Step{{"<x>", 3}, {"y", -1}}, Total: "<sum>", Band: [2]float64{1, 2}}).SVG(),
 			"ruler": (&Ruler{Title: "a < b", Max: 10, Step: 2, Bands: []Band{{From: 2, To: 4, Class: "dough"}}, Marks: []Mark{{At: 3, Text: "3 & more"}}}).SVG()} {
 			d := xml.NewDecoder(strings.NewReader(svg))
@@ -144,14 +148,15 @@ func TestSheetIsToScale(t *testing.T) {
 func TestEveryShapeIsDrawn(t *testing.T) {
 	for _, m := range roll.Shipped() {
 		for _, shape := range cut.Shipped() {
-			r := plan.Default()
+			r := request.Default()
 			r.Cut.Shape, r.Roll.Machine = shape.Key, m.Key
-			p, err := plan.Make(r)
+			p, err := plan.Make(rules.Default(), r)
 			if err != nil {
 				t.Fatal(err)
 			}
 			x := &p.Cut.CutPart
-			svg := Strip(p) + SheetAbove(p, x) + Nests(x) + CutFile(p, x, "") + LadderFile(p, "")
+			strip := p.Summary().Strip
+			svg := Strip(&strip) + SheetAbove(p, x) + Nests(x) + CutFile(p, x, "") + LadderFile(p, "")
 			if x.KnifeCuts > 0 {
 				svg += RolledUp(p, x)
 			}
@@ -186,7 +191,7 @@ func TestRollSideIsToScale(t *testing.T) {
 			r, _ := strconv.ParseFloat(m[i][3], 64)
 			gaps = append(gaps, (down-up-2*r)/RollScale)
 		}
-		used := stopsUsed(p)
+		used := p.Summary().Strip.StopsMM
 		if len(gaps) != len(used) {
 			t.Fatalf("%s: %d pairs of rollers for %d stops", p.Request.Name, len(gaps), len(used))
 		}
@@ -238,9 +243,9 @@ func TestRulerIsLinear(t *testing.T) {
 // The board, the sheet and its measure are to one scale, for a disc and a rectangle.
 func TestPinAboveIsToScale(t *testing.T) {
 	for _, o := range []roll.Outline{roll.Disc, roll.Rectangle} {
-		r := plan.Default()
+		r := request.Default()
 		r.Roll.Machine, r.Roll.Outline = "pin-board", o
-		p, err := plan.Make(r)
+		p, err := plan.Make(rules.Default(), r)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -274,7 +279,7 @@ func TestPinAboveIsToScale(t *testing.T) {
 // Stripes are drawn as wide as they are laid and as the joining leaves them.
 func TestStripesAreToScale(t *testing.T) {
 	st := roll.Stripes{BaseMM: 1.8, StripeMM: .5, WidthMM: 20, PitchMM: 50}
-	p, err := plan.Make(plan.Default())
+	p, err := plan.Make(rules.Default(), request.Default())
 	if err != nil {
 		t.Fatal(err)
 	}

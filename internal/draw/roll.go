@@ -5,6 +5,8 @@ import (
 	"math"
 	"strings"
 
+	"hollen/internal/core/measure"
+
 	"hollen/internal/core/plan"
 )
 
@@ -124,7 +126,7 @@ func RollSide(p *plan.Plan) string {
 		if i == 0 {
 			words := "flat"
 			if o.Folds > 0 {
-				words = plan.Plural(o.Folds, "fold", "folds")
+				words = measure.Plural(o.Folds, "fold", "folds")
 			}
 			s.Text("m", at[i], row(3), words)
 		} else {
@@ -155,5 +157,5 @@ func sheetMM(mm float64) string {
 }
 
 func rollTitle(p *plan.Plan) string {
-	return fmt.Sprintf("Side view of the way down: from %.0f mm to %.2f mm in %s", p.Roll.PressedMM, p.Roll.SheetMM, plan.Plural(len(p.Roll.Passes), "pass", "passes"))
+	return fmt.Sprintf("Side view of the way down: from %.0f mm to %.2f mm in %s", p.Roll.PressedMM, p.Roll.SheetMM, measure.Plural(len(p.Roll.Passes), "pass", "passes"))
 }

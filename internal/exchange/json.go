@@ -11,7 +11,8 @@ import (
 	"strconv"
 	"strings"
 
-	"hollen/internal/core/plan"
+	"hollen/internal/core/request"
+	"hollen/internal/core/rules"
 )
 
 // MaxBytes is the largest document read, bytes.
@@ -34,12 +35,12 @@ func (e PlaceError) Error() string {
 // PlaceError with the place; values that are not allowed give joined errors, each naming
 // its path and what is allowed. Fields left out keep the value of plan.Default, except that
 // the flours are as given; unknown fields are refused.
-func ReadRequest(r io.Reader) (plan.Request, error) {
+func ReadRequest(ru rules.Rules, r io.Reader) (request.Request, error) {
 	raw, err := readAll(r)
 	if err != nil {
-		return plan.Request{}, err
+		return request.Request{}, err
 	}
-	return request(raw)
+	return readRequest(ru, raw)
 }
 
 // readAll reads a document of at most MaxBytes.
@@ -51,14 +52,14 @@ func readAll(r io.Reader) ([]byte, error) {
 	return raw, err
 }
 
-// request reads a request from a whole document.
-func request(raw []byte) (plan.Request, error) {
-	req := plan.Default()
+// readRequest reads a request from a whole document.
+func readRequest(ru rules.Rules, raw []byte) (request.Request, error) {
+	req := request.Default()
 	if err := decode(raw, &req); err != nil {
-		return plan.Request{}, err
+		return request.Request{}, err
 	}
-	if err := req.Check(); err != nil {
-		return plan.Request{}, err
+	if err := req.Check(ru); err != nil {
+		return request.Request{}, err
 	}
 	return req, nil
 }

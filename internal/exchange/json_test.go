@@ -10,19 +10,22 @@ import (
 	"strings"
 	"testing"
 
+	"hollen/internal/core/request"
+	"hollen/internal/core/rules"
+
 	"hollen/internal/core/plan"
 	"hollen/internal/demo"
 )
 
 func TestRoundTrip(t *testing.T) {
-	for _, r := range append(demo.Scenario(demo.Day).Batches, plan.Default()) {
+	for _, r := range append(demo.Batches(), request.Default()) {
 		var b bytes.Buffer
 		if err := Write(&b, r); err != nil {
 			t.Fatal(err)
 		}
-		back, err := ReadRequest(&b)
-		if err != nil || len(plan.Changes(r, back)) > 0 {
-			t.Errorf("%s comes back with %v, %v", r.Name, plan.Changes(r, back), err)
+		back, err := ReadRequest(rules.Default(), &b)
+		if err != nil || len(request.Changes(r, back)) > 0 {
+			t.Errorf("%s comes back with %v, %v", r.Name, request.Changes(r, back), err)
 		}
 	}
 }
@@ -42,7 +45,7 @@ func TestReadNamesThePlace(t *testing.T) {
 		"{\"format\": \"hollen-request/9\"}": "only hollen-request/1 is",
 		"null":                               "", // the same as an empty object: everything as usual
 	} {
-		_, err := ReadRequest(strings.NewReader(doc))
+		_, err := ReadRequest(rules.Default(), strings.NewReader(doc))
 		if want == "" {
 			if err != nil {
 				t.Errorf("%q: %v", doc, err)
@@ -54,7 +57,7 @@ func TestReadNamesThePlace(t *testing.T) {
 		}
 	}
 	var place PlaceError
-	if _, err := ReadRequest(strings.NewReader(strings.Repeat(" ", MaxBytes+1))); !errors.As(err, &place) {
+	if _, err := ReadRequest(rules.Default(), strings.NewReader(strings.Repeat(" ", MaxBytes+1))); !errors.As(err, &place) {
 		t.Errorf("too large: %v", err)
 	}
 }
@@ -83,7 +86,7 @@ func TestFormatsAreDescribed(t *testing.T) {
 		t.Fatal(err)
 	}
 	doc := string(raw)
-	p, err := plan.Make(plan.Default())
+	p, err := plan.Make(rules.Default(), request.Default())
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -98,7 +101,7 @@ func TestFormatsAreDescribed(t *testing.T) {
 		}
 	}
 	b.Reset()
-	if err := Write(&b, plan.Default()); err != nil {
+	if err := Write(&b, request.Default()); err != nil {
 		t.Fatal(err)
 	}
 	if !strings.Contains(doc, b.String()) {
@@ -108,21 +111,21 @@ func TestFormatsAreDescribed(t *testing.T) {
 
 func FuzzReadRequest(f *testing.F) {
 	var b bytes.Buffer
-	if err := Write(&b, plan.Default()); err != nil {
+	if err := Write(&b, request.Default()); err != nil {
 		f.Fatal(err)
 	}
 	f.Add(b.Bytes())
 	f.Add([]byte(`{"flours":[{"flour":"soft-00","share":1}]}`))
 	f.Add([]byte(`{"cut":{"shape":"","width_mm":-1}}`))
 	f.Fuzz(func(t *testing.T, doc []byte) {
-		r, err := ReadRequest(bytes.NewReader(doc))
+		r, err := ReadRequest(rules.Default(), bytes.NewReader(doc))
 		if err != nil {
 			if err.Error() == "" {
 				t.Fatal("an error without words")
 			}
 			return
 		}
-		if _, err := plan.Make(r); err != nil {
+		if _, err := plan.Make(rules.Default(), r); err != nil {
 			t.Fatalf("a request that was read is not made: %v", err)
 		}
 	})

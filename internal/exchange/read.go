@@ -9,14 +9,17 @@ import (
 	"io"
 	"strings"
 
+	"hollen/internal/core/request"
+	"hollen/internal/core/rules"
+
 	"hollen/internal/core/plan"
 )
 
 // Found is what a document turned out to hold: one of the three.
 type Found struct {
-	Request *plan.Request // of a request, a plan, a drawing or a recipe Hollen wrote
-	Cabinet *Cabinet      // flours, eggs, additions, machines and shapes
-	Recipe  *Recipe       // of another program
+	Request *request.Request // of a request, a plan, a drawing or a recipe Hollen wrote
+	Cabinet *Cabinet         // flours, eggs, additions, machines and shapes
+	Recipe  *Recipe          // of another program
 }
 
 // MaxDepth is how deep a document may nest.
@@ -27,7 +30,7 @@ const olderPlan = "hollen-plan/1"
 
 // Read reads any document Hollen writes, and recipes in schema.org's JSON-LD from elsewhere. It
 // goes by what is in the document, not by its name. Errors say what is wrong and where.
-func Read(r io.Reader) (Found, error) {
+func Read(ru rules.Rules, r io.Reader) (Found, error) {
 	raw, err := readAll(r)
 	if err != nil {
 		return Found{}, err
@@ -37,7 +40,7 @@ func Read(r io.Reader) (Found, error) {
 	case len(raw) == 0:
 		return Found{}, PlaceError{Text: "the document is empty"}
 	case raw[0] == '<':
-		return drawing(raw)
+		return drawing(ru, raw)
 	}
 	if err := shallow(raw); err != nil {
 		return Found{}, err
@@ -50,31 +53,31 @@ func Read(r io.Reader) (Found, error) {
 		Graph   any             `json:"@graph"`
 	}
 	if raw[0] == '[' {
-		return recipes(raw)
+		return recipes(ru, raw)
 	}
 	if err := json.Unmarshal(raw, &head); err != nil {
 		return Found{}, place(raw, err)
 	}
 	switch {
-	case head.Format == plan.RequestFormat:
-		return of(request(raw))
-	case head.Format == plan.PlanFormat, head.Format == olderPlan:
+	case head.Format == request.Format:
+		return of(readRequest(ru, raw))
+	case head.Format == plan.Format, head.Format == olderPlan:
 		if len(head.Request) == 0 {
 			return Found{}, PlaceError{Text: "the plan holds no request"}
 		}
-		return of(request(head.Request))
+		return of(readRequest(ru, head.Request))
 	case head.Format == CabinetFormat:
 		c, err := readCabinet(raw)
 		return Found{Cabinet: c}, err
 	case head.Format != "":
-		return Found{}, PlaceError{Text: fmt.Sprintf("format %.40q is not known; %s, %s and %s are", head.Format, plan.RequestFormat, plan.PlanFormat, CabinetFormat)}
+		return Found{}, PlaceError{Text: fmt.Sprintf("format %.40q is not known; %s, %s and %s are", head.Format, request.Format, plan.Format, CabinetFormat)}
 	case head.Context != nil, head.Type != nil, head.Graph != nil:
-		return recipes(raw)
+		return recipes(ru, raw)
 	}
-	return Found{}, PlaceError{Text: "it names no format; " + plan.RequestFormat + ", " + plan.PlanFormat + ", " + CabinetFormat + " or a schema.org Recipe is read"}
+	return Found{}, PlaceError{Text: "it names no format; " + request.Format + ", " + plan.Format + ", " + CabinetFormat + " or a schema.org Recipe is read"}
 }
 
-func of(r plan.Request, err error) (Found, error) {
+func of(r request.Request, err error) (Found, error) {
 	if err != nil {
 		return Found{}, err
 	}
@@ -103,7 +106,7 @@ func shallow(raw []byte) error {
 }
 
 // drawing reads the request in the metadata of a drawing.
-func drawing(raw []byte) (Found, error) {
+func drawing(ru rules.Rules, raw []byte) (Found, error) {
 	d := xml.NewDecoder(bytes.NewReader(raw))
 	d.Strict = true
 	var meta strings.Builder
@@ -144,5 +147,5 @@ func drawing(raw []byte) (Found, error) {
 	if err := shallow([]byte(text)); err != nil {
 		return Found{}, err
 	}
-	return of(request([]byte(text)))
+	return of(readRequest(ru, []byte(text)))
 }

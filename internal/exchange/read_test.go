@@ -8,6 +8,10 @@ import (
 	"strings"
 	"testing"
 
+	"hollen/internal/core/measure"
+	"hollen/internal/core/request"
+	"hollen/internal/core/rules"
+
 	"hollen/internal/core/cut"
 	"hollen/internal/core/plan"
 	"hollen/internal/core/roll"
@@ -26,8 +30,8 @@ func text(t *testing.T, v any) string {
 
 // Everything Hollen writes of a batch reads back to the same request.
 func TestEveryExportReadsBack(t *testing.T) {
-	for _, r := range demo.Scenario(demo.Day).Batches {
-		p, err := plan.Make(r)
+	for _, r := range demo.Batches() {
+		p, err := plan.Make(rules.Default(), r)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -36,12 +40,12 @@ func TestEveryExportReadsBack(t *testing.T) {
 			t.Fatal(err)
 		}
 		want := text(t, r)
-		docs := map[string]string{"request": want, "plan": text(t, p), "older plan": strings.Replace(text(t, p), plan.PlanFormat, "hollen-plan/1", 1), "recipe": text(t, recipe), "ladder": draw.LadderFile(p, want), "graph": `{"@context":"https://schema.org","@graph":[{"@type":"WebPage"},` + text(t, recipe) + "]}"}
+		docs := map[string]string{"request": want, "plan": text(t, p), "older plan": strings.Replace(text(t, p), plan.Format, "hollen-plan/1", 1), "recipe": text(t, recipe), "ladder": draw.LadderFile(p, want), "graph": `{"@context":"https://schema.org","@graph":[{"@type":"WebPage"},` + text(t, recipe) + "]}"}
 		for i, x := range p.Cut.Parts() {
 			docs[fmt.Sprint("cut ", i)] = draw.CutFile(p, x, want)
 		}
 		for name, doc := range docs {
-			found, err := Read(strings.NewReader(doc))
+			found, err := Read(rules.Default(), strings.NewReader(doc))
 			if err != nil || found.Request == nil {
 				t.Fatalf("%s of %s: %v", name, r.Name, err)
 			}
@@ -60,7 +64,7 @@ func TestCabinetReadsBack(t *testing.T) {
 	c.Shapes = append(c.Shapes, cut.Shipped()...)
 	c.Machines = append(c.Machines, roll.Shipped()...)
 	want := text(t, c)
-	found, err := Read(strings.NewReader(want))
+	found, err := Read(rules.Default(), strings.NewReader(want))
 	if n := len(c.All()); n != 5+len(cut.Shipped())+len(roll.Shipped()) || c.Put(7) {
 		t.Errorf("%d things", n)
 	}
@@ -75,7 +79,7 @@ func TestRecipesFromElsewhere(t *testing.T) {
 		"list":  `[{"@type":"Organization"},{"@type":["Thing","Recipe"],"name":"Sunday dough","ingredients":"2 cups flour\n3 eggs"}]`,
 		"graph": `{"@graph":[{"@type":"Recipe","name":"Sunday dough","recipeIngredient":["2 cups flour","3 eggs"]}]}`,
 	} {
-		f, err := Read(strings.NewReader("\xef\xbb\xbf" + doc))
+		f, err := Read(rules.Default(), strings.NewReader("\xef\xbb\xbf"+doc))
 		if err != nil || f.Recipe == nil || !reflect.DeepEqual(*f.Recipe, Recipe{"Sunday dough", []string{"2 cups flour", "3 eggs"}}) {
 			t.Errorf("%s: %+v %v", name, f.Recipe, err)
 		}
@@ -85,7 +89,7 @@ func TestRecipesFromElsewhere(t *testing.T) {
 // The recipe is one any reader of schema.org's understands: types, names, times, a line to an
 // ingredient, a step to a step.
 func TestRecipeIsSchemaOrg(t *testing.T) {
-	p, err := plan.Make(demo.Batch("Lantern night ravioli"))
+	p, err := plan.Make(rules.Default(), demo.Batch("Lantern night ravioli"))
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -125,7 +129,7 @@ func TestRecipeIsSchemaOrg(t *testing.T) {
 	if prep, cook, total := minutes(doc.Prep), minutes(doc.Cook), minutes(doc.Total); prep < 40 || cook < 3 || total < prep || total > prep+cook+1 {
 		t.Errorf("%d, %d and %d minutes", prep, cook, total)
 	}
-	if len(doc.Ingredients) != len(p.ToWeigh()) || !strings.HasPrefix(doc.Ingredients[0], plan.Grams(p.Room.FlourG)) || !strings.Contains(strings.Join(doc.Ingredients, "\n"), "nettle") {
+	if len(doc.Ingredients) != len(p.ToWeigh()) || !strings.HasPrefix(doc.Ingredients[0], measure.Grams(p.Room.FlourG)) || !strings.Contains(strings.Join(doc.Ingredients, "\n"), "nettle") {
 		t.Errorf("%q", doc.Ingredients)
 	}
 	for i, s := range doc.Instructions {
@@ -136,7 +140,7 @@ func TestRecipeIsSchemaOrg(t *testing.T) {
 }
 
 func TestBrokenAndHostile(t *testing.T) {
-	good := text(t, plan.Default())
+	good := text(t, request.Default())
 	for _, c := range []struct{ name, doc, says string }{
 		{"empty", " \n", "empty"},
 		{"huge", strings.Repeat("[", 10) + strings.Repeat(" ", MaxBytes), "larger than"},
@@ -168,7 +172,7 @@ func TestBrokenAndHostile(t *testing.T) {
 		{"deep drawing", "<svg>" + strings.Repeat("<g>", 3000), "deeper"},
 		{"drawing of rubbish", "<svg><metadata>" + strings.Repeat("[", 9000) + "</metadata></svg>", "deeper"},
 	} {
-		f, err := Read(strings.NewReader(c.doc))
+		f, err := Read(rules.Default(), strings.NewReader(c.doc))
 		if err == nil || !strings.Contains(err.Error(), c.says) {
 			t.Errorf("%s: %.200v, want %q", c.name, err, c.says)
 		}
@@ -183,12 +187,12 @@ func FuzzRead(f *testing.F) {
 	f.Add(`<svg><metadata>{"format":"hollen-request/1"}</metadata></svg>`)
 	f.Add(`{"@type":"Recipe","recipeIngredient":["x"]}`)
 	f.Fuzz(func(t *testing.T, doc string) {
-		found, err := Read(strings.NewReader(doc))
+		found, err := Read(rules.Default(), strings.NewReader(doc))
 		if err != nil && err.Error() == "" {
 			t.Fatal("an error without words")
 		}
 		if found.Request != nil {
-			if _, err := plan.Make(*found.Request); err != nil {
+			if _, err := plan.Make(rules.Default(), *found.Request); err != nil {
 				t.Fatalf("a request that was read is not made: %v", err)
 			}
 		}

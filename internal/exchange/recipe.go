@@ -8,6 +8,9 @@ import (
 	"strings"
 	"unicode/utf8"
 
+	"hollen/internal/core/measure"
+	"hollen/internal/core/rules"
+
 	"hollen/internal/core/plan"
 )
 
@@ -63,7 +66,7 @@ func RecipeOf(p *plan.Plan) (any, error) {
 		return nil, err
 	}
 	r := recipeLD{Context: "https://schema.org", Type: "Recipe", Name: p.Request.Name, Date: p.Request.MadeOn, Category: "Fresh pasta",
-		Description: fmt.Sprintf("%s. Contains %s.", p.Cut.Shape.Sized(), strings.Join(p.Formula.Allergens, ", ")),
+		Description: fmt.Sprintf("%s. Contains %s.", p.Cut.Shape.Sized(p.In()), strings.Join(p.Formula.Allergens, ", ")),
 		Yield:       fmt.Sprintf("%.0f portions", math.Max(1, math.Floor(p.Formula.Portions+.05))),
 		Nutrition:   nutrition{"NutritionInformation", "100 g of raw dough", fmt.Sprintf("%.0f kcal", p.Formula.Dough.KcalPer100G)},
 		Parts:       []carrier{{"CreativeWork", requestType, req.String()}}}
@@ -78,7 +81,7 @@ func RecipeOf(p *plan.Plan) (any, error) {
 	for _, x := range p.Card() {
 		text := x.Text
 		if x.Min >= 1 {
-			text = strings.TrimSpace(plan.Minutes(x.Min) + ". " + text)
+			text = strings.TrimSpace(measure.Minutes(x.Min) + ". " + text)
 		}
 		r.Instructions = append(r.Instructions, howTo{"HowToStep", x.Head, text})
 		minutes = math.Max(minutes, x.From+x.Min)
@@ -95,7 +98,7 @@ const (
 )
 
 // recipes reads the first recipe of a JSON-LD document: one object, a list, or a graph.
-func recipes(raw []byte) (Found, error) {
+func recipes(ru rules.Rules, raw []byte) (Found, error) {
 	var doc any
 	if err := json.Unmarshal(raw, &doc); err != nil {
 		return Found{}, place(raw, err)
@@ -108,7 +111,7 @@ func recipes(raw []byte) (Found, error) {
 		if err := shallow([]byte(text)); err != nil {
 			return Found{}, err
 		}
-		return of(request([]byte(text)))
+		return of(readRequest(ru, []byte(text)))
 	}
 	r := &Recipe{Name: cutTo(textOf(o["name"]), 80)}
 	lines := o["recipeIngredient"]

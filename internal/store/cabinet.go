@@ -8,6 +8,8 @@ import (
 	"fmt"
 	"reflect"
 
+	"hollen/internal/core/request"
+
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
 
@@ -15,7 +17,6 @@ import (
 	"hollen/internal/core/cut"
 	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
-	"hollen/internal/core/plan"
 	"hollen/internal/core/roll"
 )
 
@@ -104,7 +105,6 @@ type Cabinet struct {
 	Machines  []roll.Machine // without their history
 	Shapes    []cut.Shape
 	Workshop  string // its name
-	House     plan.House
 }
 
 // item is a row of the cabinet.
@@ -200,8 +200,9 @@ func (s *Store) Things(ctx context.Context, retired bool) ([]Thing, error) {
 	out := make([]Thing, 0, len(items))
 	for _, i := range items {
 		t, err := i.thing()
-		if err != nil {
-			return nil, err
+		if err != nil { // one row that cannot be read hides itself, and nothing else
+			s.log.Error("cabinet", "id", i.ID, "err", err)
+			continue
 		}
 		out = append(out, t)
 	}
@@ -232,15 +233,14 @@ func CabinetOf(things []Thing) (c Cabinet) {
 	return c
 }
 
-// Cabinet returns what the workshop keeps and has not retired, and its prices.
+// Cabinet returns what the workshop keeps and has not retired, and its name.
 func (s *Store) Cabinet(ctx context.Context) (Cabinet, error) {
 	things, err := s.Things(ctx, false)
 	if err != nil {
 		return Cabinet{}, err
 	}
 	c := CabinetOf(things)
-	w, err := s.workshop(ctx)
-	c.Workshop, c.House = w.Name, w.house()
+	c.Workshop, err = s.Workshop(ctx)
 	return c, err
 }
 
@@ -295,11 +295,43 @@ func (s *Store) Retire(ctx context.Context, kind Kind, id uint64, retire bool) e
 	return db.Unscoped().Model(&item{}).Where("id = ? AND kind = ?", id, kind).UpdateColumn("retired_at", nil).Error
 }
 
-// SaveHouse keeps what new batches start from.
-func (s *Store) SaveHouse(ctx context.Context, h plan.House) error {
+// House is what new batches start from, and how often it was kept.
+type House struct {
+	request.House
+	Version int
+}
+
+// House returns what new batches start from; the usual in a new workshop. One that cannot be
+// read is an error: nothing is to be saved over it.
+func (s *Store) House(ctx context.Context) (House, error) {
+	h := House{House: request.DefaultHouse()}
+	w, err := s.workshop(ctx)
+	if err != nil || w.House == nil {
+		h.Version = w.Version
+		return h, err
+	}
+	h.Version = w.Version
+	if err := json.Unmarshal(w.House, &h.House); err != nil {
+		return h, fmt.Errorf("what new batches start from cannot be read: %w", err)
+	}
+	return h, nil
+}
+
+// SaveHouse keeps what new batches start from in place of that version of it; ErrChanged when it
+// was kept anew meanwhile.
+func (s *Store) SaveHouse(ctx context.Context, h request.House, version int) error {
 	doc, err := json.Marshal(h)
 	if err != nil {
 		return err
 	}
-	return s.db.WithContext(ctx).Clauses(clause.OnConflict{DoUpdates: clause.AssignmentColumns([]string{"house"})}).Create(&workshop{1, "", doc}).Error
+	return s.transact(ctx, func(tx *gorm.DB) error {
+		if err := tx.Clauses(clause.OnConflict{DoNothing: true}).Create(&workshop{ID: 1}).Error; err != nil {
+			return err
+		}
+		done := tx.Model(&workshop{}).Where("id = 1 AND version = ?", version).Updates(map[string]any{"house": raw(doc), "version": version + 1})
+		if done.Error == nil && done.RowsAffected == 0 {
+			return ErrChanged
+		}
+		return done.Error
+	})
 }

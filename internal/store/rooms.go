@@ -9,10 +9,11 @@ import (
 
 // Room is the air of a day worth naming: winter with the stove on, wet August.
 type Room struct {
-	ID    uint64 `gorm:"primaryKey"`
-	Name  string
-	TempC float64 // °C
-	RH    float64 // share 0–1
+	ID      uint64 `gorm:"primaryKey"`
+	Name    string
+	TempC   float64 // °C
+	RH      float64 // share 0–1
+	Version int     // counts how often it was kept, from 1
 }
 
 // ErrNameTaken says that another room has that name.
@@ -28,16 +29,22 @@ func (s *Store) Rooms(ctx context.Context) ([]Room, error) {
 	return out, err
 }
 
-// SaveRoom keeps a room: a new one when its ID is 0, otherwise the one of that ID, which
-// gives ErrNotFound when there is none. A name in use gives ErrNameTaken.
+// SaveRoom keeps a room: a new one when its ID is 0, otherwise in place of that version of the
+// one of that ID, which gives ErrNotFound when there is none and ErrChanged when it was kept anew
+// meanwhile. A name in use gives ErrNameTaken.
 func (s *Store) SaveRoom(ctx context.Context, r Room) error {
 	var err error
 	if r.ID == 0 {
+		r.Version = 1
 		err = s.db.WithContext(ctx).Create(&r).Error
 	} else {
-		done := s.db.WithContext(ctx).Model(&Room{}).Where("id = ?", r.ID).Updates(map[string]any{"name": r.Name, "temp_c": r.TempC, "rh": r.RH})
+		done := s.db.WithContext(ctx).Model(&Room{}).Where("id = ? AND version = ?", r.ID, r.Version).
+			Updates(map[string]any{"name": r.Name, "temp_c": r.TempC, "rh": r.RH, "version": r.Version + 1})
 		if err = done.Error; err == nil && done.RowsAffected == 0 {
-			return ErrNotFound
+			if _, err := s.Room(ctx, r.ID); err != nil {
+				return err
+			}
+			return ErrChanged
 		}
 	}
 	var my *mysql.MySQLError
@@ -45,6 +52,18 @@ func (s *Store) SaveRoom(ctx context.Context, r Room) error {
 		return ErrNameTaken
 	}
 	return err
+}
+
+// Room returns the room of that ID; ErrNotFound when there is none.
+func (s *Store) Room(ctx context.Context, id uint64) (Room, error) {
+	var r []Room
+	if err := s.db.WithContext(ctx).Where("id = ?", id).Find(&r).Error; err != nil {
+		return Room{}, err
+	}
+	if len(r) == 0 {
+		return Room{}, ErrNotFound
+	}
+	return r[0], nil
 }
 
 // DeleteRoom forgets a room. Batches keep the figures they were given.

@@ -13,7 +13,11 @@ import (
 	"errors"
 	"fmt"
 	"io/fs"
+	"log/slog"
 	"time"
+
+	"hollen/internal/core/plan"
+	"hollen/internal/core/request"
 
 	"github.com/go-sql-driver/mysql"
 	"github.com/pressly/goose/v3"
@@ -21,8 +25,6 @@ import (
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
 	"gorm.io/gorm/logger"
-
-	"hollen/internal/core/plan"
 )
 
 //go:embed migrations/*.sql
@@ -33,6 +35,7 @@ type Batch struct {
 	ID        uint64 `gorm:"primaryKey"`
 	Version   int
 	Request   Document
+	Row       Row // what a list shows of it
 	CreatedAt time.Time
 	UpdatedAt time.Time
 	DeletedAt gorm.DeletedAt
@@ -47,24 +50,18 @@ type revision struct {
 }
 
 type workshop struct {
-	ID    int `gorm:"primaryKey"`
-	Name  string
-	House raw
-}
-
-// house reads what new batches start from; nothing was ever kept in a new workshop.
-func (w workshop) house() plan.House {
-	h := plan.DefaultHouse()
-	_ = json.Unmarshal(w.House, &h) // what cannot be read was never kept
-	return h
+	ID      int `gorm:"primaryKey"`
+	Name    string
+	House   raw
+	Version int
 }
 
 // Document is a request kept as JSON.
-type Document struct{ plan.Request }
+type Document struct{ request.Request }
 
 // Scan reads a JSON column. What an older version did not write is as usual.
 func (d *Document) Scan(v any) error {
-	d.Request = plan.Default()
+	d.Request = request.Default()
 	switch v := v.(type) {
 	case []byte:
 		return json.Unmarshal(v, &d.Request)
@@ -83,6 +80,32 @@ func (d Document) Value() (driver.Value, error) {
 // GormDataType names the column type.
 func (Document) GormDataType() string { return "json" }
 
+// Row is what a list shows of a batch, kept as JSON beside it; of other sums, or none, where it
+// was kept by an older version.
+type Row struct{ plan.Summary }
+
+// Scan reads a JSON column; what cannot be read is as if it were not there.
+func (r *Row) Scan(v any) error {
+	r.Summary = plan.Summary{}
+	var doc raw
+	if err := doc.Scan(v); err != nil || doc == nil {
+		return err
+	}
+	if json.Unmarshal(doc, &r.Summary) != nil {
+		r.Summary = plan.Summary{}
+	}
+	return nil
+}
+
+// Value writes a JSON column.
+func (r Row) Value() (driver.Value, error) {
+	b, err := json.Marshal(r.Summary)
+	return string(b), err
+}
+
+// GormDataType names the column type.
+func (Row) GormDataType() string { return "json" }
+
 // Errors a caller tells apart.
 var (
 	ErrNotFound = errors.New("there is no such batch")
@@ -94,7 +117,7 @@ var (
 // ConflictError says that a batch was saved by someone else since it was opened. Base is
 // what the caller started from, Current what stands now.
 type ConflictError struct {
-	Base    plan.Request
+	Base    request.Request
 	Current Batch
 }
 
@@ -106,7 +129,11 @@ func (e *ConflictError) Error() string {
 type Store struct {
 	db  *gorm.DB
 	sql *sql.DB
+	log *slog.Logger
 }
+
+// Log has what is wrong in the database, and can be passed over, written to l.
+func (s *Store) Log(l *slog.Logger) { s.log = l }
 
 // Open connects to the MariaDB server and database named by dsn (user:password@tcp(host:
 // port)/database) and brings its tables up to date. Several processes may do so at once.
@@ -139,7 +166,7 @@ func Open(ctx context.Context, dsn string) (*Store, error) {
 		pool.Close()
 		return nil, err
 	}
-	return &Store{db, pool}, nil
+	return &Store{db, pool, slog.New(slog.DiscardHandler)}, nil
 }
 
 // migrate brings the tables up to date under a lock of the server, one process at a time. Every
@@ -249,17 +276,37 @@ const Page = 60
 
 // Together does everything f does to the store it is given, or nothing when f fails.
 func (s *Store) Together(ctx context.Context, f func(*Store) error) error {
-	return s.transact(ctx, func(tx *gorm.DB) error { return f(&Store{tx, s.sql}) })
+	return s.transact(ctx, func(tx *gorm.DB) error { return f(&Store{tx, s.sql, s.log}) })
 }
 
-// List returns the batches saved last, from the skip-th on, at most Page of them, and
-// whether there are more.
-func (s *Store) List(ctx context.Context, skip int) (batches []Batch, more bool, err error) {
-	err = s.db.WithContext(ctx).Order("updated_at DESC, id DESC").Offset(skip).Limit(Page + 1).Find(&batches).Error
-	if len(batches) > Page {
-		return batches[:Page], true, err
+// Mark is a place in the list of batches: after the one of that ID, saved at that time. The zero
+// Mark is the top.
+type Mark struct {
+	At time.Time
+	ID uint64
+}
+
+// List returns the batches saved last, from the mark on, at most Page of them, and where the next
+// page begins, nil when there is none.
+func (s *Store) List(ctx context.Context, from Mark) (batches []Batch, next *Mark, err error) {
+	db := s.db.WithContext(ctx).Omit("request")
+	if from.ID != 0 {
+		db = db.Where("updated_at <= ? AND (updated_at < ? OR id < ?)", from.At, from.At, from.ID)
 	}
-	return batches, false, err
+	if err := db.Order("updated_at DESC, id DESC").Limit(Page + 1).Find(&batches).Error; err != nil {
+		return nil, nil, err
+	}
+	if len(batches) > Page {
+		batches = batches[:Page]
+		last := batches[Page-1]
+		next = &Mark{last.UpdatedAt, last.ID}
+	}
+	return batches, next, nil
+}
+
+// KeepRow keeps what a list shows of a batch of that version, made anew.
+func (s *Store) KeepRow(ctx context.Context, b Batch, row plan.Summary) error {
+	return s.db.WithContext(ctx).Unscoped().Model(&Batch{}).Where("id = ? AND version = ?", b.ID, b.Version).UpdateColumn("row", Row{row}).Error
 }
 
 // Deleted returns the batches deleted last, at most 20.
@@ -288,9 +335,9 @@ func get(db *gorm.DB, id uint64) (Batch, error) {
 	return b, nil
 }
 
-// Create keeps a new batch.
-func (s *Store) Create(ctx context.Context, r plan.Request) (Batch, error) {
-	b := Batch{Version: 1, Request: Document{r}}
+// Create keeps the request of a plan as a new batch.
+func (s *Store) Create(ctx context.Context, p *plan.Plan) (Batch, error) {
+	b := newBatch(p)
 	err := s.transact(ctx, func(tx *gorm.DB) error {
 		b.ID = 0
 		if err := tx.Create(&b).Error; err != nil {
@@ -301,10 +348,14 @@ func (s *Store) Create(ctx context.Context, r plan.Request) (Batch, error) {
 	return b, err
 }
 
-// Save keeps r as the next version of a batch that was opened at version. When it has been
+func newBatch(p *plan.Plan) Batch {
+	return Batch{Version: 1, Request: Document{p.Request}, Row: Row{p.Summary()}}
+}
+
+// Save keeps the request of p as the next version of a batch that was opened at version. When it has been
 // saved since, nothing is written and a ConflictError tells both sides; a request that is
 // as it stands makes no new version.
-func (s *Store) Save(ctx context.Context, id uint64, version int, r plan.Request) (Batch, error) {
+func (s *Store) Save(ctx context.Context, id uint64, version int, p *plan.Plan) (Batch, error) {
 	var out Batch
 	err := s.transact(ctx, func(tx *gorm.DB) error {
 		b, err := get(tx.Clauses(clause.Locking{Strength: "UPDATE"}), id)
@@ -312,7 +363,7 @@ func (s *Store) Save(ctx context.Context, id uint64, version int, r plan.Request
 			return err
 		}
 		out = b
-		if len(plan.Changes(b.Request.Request, r)) == 0 {
+		if len(request.Changes(b.Request.Request, p.Request)) == 0 {
 			return nil
 		}
 		if b.Version != version {
@@ -326,7 +377,7 @@ func (s *Store) Save(ctx context.Context, id uint64, version int, r plan.Request
 			}
 			return c
 		}
-		out.Version, out.Request = b.Version+1, Document{r}
+		out.Version, out.Request, out.Row = b.Version+1, Document{p.Request}, Row{p.Summary()}
 		if err := tx.Save(&out).Error; err != nil {
 			return err
 		}
@@ -354,11 +405,11 @@ func (s *Store) Restore(ctx context.Context, id uint64) error {
 // Scenario is what a new database may start with.
 type Scenario struct {
 	Name    string
-	House   plan.House
+	House   request.House
 	Rooms   []Room
-	Things  []Thing        // in an empty cabinet the first gets the key own-1
-	Batches []plan.Request // the last one newest
-	Pairs   map[int]int    // doughs of one batch, by their place in Batches
+	Things  []Thing      // in an empty cabinet the first gets the key own-1
+	Batches []*plan.Plan // the last one newest
+	Pairs   map[int]int  // doughs of one batch, by their place in Batches
 }
 
 // Seed keeps a scenario if the database holds no batch yet, deleted ones counted. It reports
@@ -381,8 +432,11 @@ func (sc Scenario) keep(tx *gorm.DB) error {
 	if err != nil {
 		return err
 	}
-	if err := tx.Save(&workshop{1, sc.Name, house}).Error; err != nil {
+	if err := tx.Save(&workshop{1, sc.Name, house, 1}).Error; err != nil {
 		return err
+	}
+	for i := range sc.Rooms {
+		sc.Rooms[i].Version = 1
 	}
 	if len(sc.Rooms) > 0 {
 		if err := tx.Create(&sc.Rooms).Error; err != nil {
@@ -400,9 +454,10 @@ func (sc Scenario) keep(tx *gorm.DB) error {
 	}
 	now := tx.NowFunc()
 	ids := make([]uint64, len(sc.Batches))
-	for i, r := range sc.Batches {
+	for i, p := range sc.Batches {
 		at := now.Add(time.Duration(i-len(sc.Batches)) * time.Second)
-		b := Batch{Version: 1, Request: Document{r}, CreatedAt: at, UpdatedAt: at}
+		b := newBatch(p)
+		b.CreatedAt, b.UpdatedAt = at, at
 		if err := tx.Create(&b).Error; err != nil {
 			return err
 		}
@@ -429,10 +484,11 @@ func pair(tx *gorm.DB, a, b uint64) error {
 	return nil
 }
 
-// CreatePartner keeps r as a second dough of the batch of that id. A batch that has one
+// CreatePartner keeps the request of p as a second dough of the batch of that id. A batch that has one
 // already, and it is not deleted, gives ErrPaired.
-func (s *Store) CreatePartner(ctx context.Context, id uint64, r plan.Request) (Batch, error) {
-	b := Batch{Version: 1, Request: Document{r}, PartnerID: &id}
+func (s *Store) CreatePartner(ctx context.Context, id uint64, p *plan.Plan) (Batch, error) {
+	b := newBatch(p)
+	b.PartnerID = &id
 	err := s.transact(ctx, func(tx *gorm.DB) error {
 		first, err := get(tx.Clauses(clause.Locking{Strength: "UPDATE"}), id)
 		if err != nil {

@@ -8,6 +8,9 @@ import (
 	"sync"
 	"testing"
 
+	"hollen/internal/core/request"
+	"hollen/internal/core/rules"
+
 	"hollen/internal/core/cut"
 	"hollen/internal/core/plan"
 	"hollen/internal/demo"
@@ -19,15 +22,25 @@ func TestMain(m *testing.M) { storetest.Main(m) }
 
 var ctx = context.Background()
 
-func named(name string) plan.Request {
-	r := plan.Default()
+func named(name string) request.Request {
+	r := request.Default()
 	r.Name = name
 	return r
 }
 
+// planned works a request out, to be kept.
+func planned(t testing.TB, r request.Request) *plan.Plan {
+	t.Helper()
+	p, err := plan.Make(rules.Default(), r)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return p
+}
+
 func TestSaveAndConflict(t *testing.T) {
 	s := storetest.Open(t)
-	b, err := s.Create(ctx, named("Señora’s tagliatelle 🍝"))
+	b, err := s.Create(ctx, planned(t, named("Señora’s tagliatelle 🍝")))
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -36,13 +49,13 @@ func TestSaveAndConflict(t *testing.T) {
 	}
 	first := b.Request.Request
 	first.Room.RH = .7
-	b, err = s.Save(ctx, b.ID, 1, first)
+	b, err = s.Save(ctx, b.ID, 1, planned(t, first))
 	if err != nil || b.Version != 2 {
 		t.Fatalf("first save: version %d, %v", b.Version, err)
 	}
 	// The second window still has version 1.
 	second := named("Renamed")
-	_, err = s.Save(ctx, b.ID, 1, second)
+	_, err = s.Save(ctx, b.ID, 1, planned(t, second))
 	var c *store.ConflictError
 	if !errors.As(err, &c) || c.Current.Version != 2 || c.Base.Room.RH != .45 || c.Current.Request.Room.RH != .7 {
 		t.Fatalf("second save: %v %+v", err, c)
@@ -51,7 +64,7 @@ func TestSaveAndConflict(t *testing.T) {
 		t.Errorf("a refused save has written: %+v", got)
 	}
 	// Saving what already stands is no conflict and no new version.
-	if b, err = s.Save(ctx, b.ID, 1, first); err != nil || b.Version != 2 {
+	if b, err = s.Save(ctx, b.ID, 1, planned(t, first)); err != nil || b.Version != 2 {
 		t.Errorf("same again: version %d, %v", b.Version, err)
 	}
 }
@@ -68,7 +81,7 @@ func TestConcurrentSaves(t *testing.T) {
 		t.Cleanup(func() { s.Close() })
 		stores = append(stores, s)
 	}
-	b, err := stores[0].Create(ctx, named("Shared"))
+	b, err := stores[0].Create(ctx, planned(t, named("Shared")))
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -79,7 +92,7 @@ func TestConcurrentSaves(t *testing.T) {
 		wg.Go(func() {
 			r := named("Shared")
 			r.Amount.Portions = float64(20 + i)
-			_, err := stores[i%2].Save(ctx, b.ID, 1, r)
+			_, err := stores[i%2].Save(ctx, b.ID, 1, planned(t, r))
 			mu.Lock()
 			defer mu.Unlock()
 			var c *store.ConflictError
@@ -101,20 +114,20 @@ func TestConcurrentSaves(t *testing.T) {
 
 func TestDeleteAndRestore(t *testing.T) {
 	s := storetest.Open(t)
-	b, _ := s.Create(ctx, named("Gone"))
+	b, _ := s.Create(ctx, planned(t, named("Gone")))
 	if err := s.Delete(ctx, b.ID); err != nil {
 		t.Fatal(err)
 	}
 	if _, err := s.Get(ctx, b.ID); !errors.Is(err, store.ErrDeleted) {
 		t.Errorf("get: %v", err)
 	}
-	if _, err := s.Save(ctx, b.ID, 1, named("Back")); !errors.Is(err, store.ErrDeleted) {
+	if _, err := s.Save(ctx, b.ID, 1, planned(t, named("Back"))); !errors.Is(err, store.ErrDeleted) {
 		t.Errorf("save: %v", err)
 	}
 	if err := s.Delete(ctx, b.ID); !errors.Is(err, store.ErrDeleted) {
 		t.Errorf("delete again: %v", err)
 	}
-	if list, _, _ := s.List(ctx, 0); len(list) != 0 {
+	if list, _, _ := s.List(ctx, store.Mark{}); len(list) != 0 {
 		t.Errorf("still listed: %d", len(list))
 	}
 	if gone, _ := s.Deleted(ctx); len(gone) != 1 {
@@ -162,16 +175,20 @@ func TestOpenAndSeedTogether(t *testing.T) {
 		t.Fatal(err)
 	}
 	defer s.Close()
-	list, more, err := s.List(ctx, 0)
-	if err != nil || seeded != 1 || len(list) != len(demo.Scenario(demo.Day).Batches) || more {
+	list, next, err := s.List(ctx, store.Mark{})
+	if err != nil || seeded != 1 || len(list) != len(demo.Scenario(demo.Day).Batches) || next != nil {
 		t.Errorf("seeded %d times, %d batches, %v", seeded, len(list), err)
 	}
 	if name, _ := s.Workshop(ctx); !strings.HasPrefix(name, "Bottega Marram") {
 		t.Errorf("workshop %q", name)
 	}
 	for _, b := range list {
-		if _, err := plan.Make(b.Request.Request); err != nil {
-			t.Errorf("%s: %v", b.Request.Name, err)
+		whole, err := s.Get(ctx, b.ID)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if p := planned(t, whole.Request.Request); !reflect.DeepEqual(p.Summary(), b.Row.Summary) {
+			t.Errorf("%s: the row holds %+v", whole.Request.Name, b.Row)
 		}
 	}
 }
@@ -195,7 +212,7 @@ func TestTogether(t *testing.T) {
 		if _, err := tx.Keep(ctx, store.ShapeKind, 0, 0, shape); err != nil {
 			return err
 		}
-		if _, err := tx.Create(ctx, named("Half done")); err != nil {
+		if _, err := tx.Create(ctx, planned(t, named("Half done"))); err != nil {
 			return err
 		}
 		return fail
@@ -204,7 +221,7 @@ func TestTogether(t *testing.T) {
 		t.Errorf("%v", err)
 	}
 	things, _ := s.Things(ctx, true)
-	if list, _, _ := s.List(ctx, 0); len(things) != 0 || len(list) != 0 {
+	if list, _, _ := s.List(ctx, store.Mark{}); len(things) != 0 || len(list) != 0 {
 		t.Errorf("%d things and %d batches of what failed", len(things), len(list))
 	}
 	err = s.Together(ctx, func(tx *store.Store) error {

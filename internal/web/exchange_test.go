@@ -11,8 +11,9 @@ import (
 	"strings"
 	"testing"
 
+	"hollen/internal/core/request"
+
 	"hollen/internal/core/cut"
-	"hollen/internal/core/plan"
 	"hollen/internal/demo"
 	"hollen/internal/exchange"
 	"hollen/internal/store"
@@ -25,7 +26,7 @@ func (s site) kept() string {
 	if err != nil {
 		s.Fatal(err)
 	}
-	list, _, err := s.store.List(context.Background(), 0)
+	list, _, err := s.store.List(context.Background(), store.Mark{})
 	if err != nil {
 		s.Fatal(err)
 	}
@@ -67,19 +68,19 @@ func TestEveryDownloadComesBack(t *testing.T) {
 			s.wants(s.ask("POST", "/import", url.Values{"text": {w.Body.String()}}), 200, fmt.Sprintf(`the same as <a href="/batches/%d">`, id))
 		}
 	}
-	doc := s.ask("GET", "/batches/8/recipe.json", nil).Body.String()
+	doc := s.ask("GET", batch(demo.Lantern)+"/recipe.json", nil).Body.String()
 	take := boxes(s.ask("POST", "/import", url.Values{"text": {doc}}).Body.String())
 	w := s.ask("POST", "/import/take", url.Values{"text": {doc}, "take": take})
 	s.wants(w, 303)
-	if b, err := s.store.Get(context.Background(), 11); err != nil || writtenRequest(b.Request.Request) != writtenRequest(s.saved(8)) || w.Header().Get("Location") != "/batches/11" {
+	if b, err := s.store.Get(context.Background(), 11); err != nil || writtenRequest(b.Request.Request) != writtenRequest(s.saved(demo.Number(demo.Lantern))) || w.Header().Get("Location") != "/batches/11" {
 		t.Errorf("%v: %s", err, w.Header().Get("Location"))
 	}
-	s.wants(s.ask("GET", "/batches/10/cut.svg", nil), 404)
-	s.wants(s.ask("GET", "/batches/9/cut.svg?part=2", nil), 200, "Wrack ribbons")
-	s.wants(s.ask("GET", "/batches/9/cut.svg?part=7", nil), 404)
+	s.wants(s.ask("GET", batch(demo.Orecchiette)+"/cut.svg", nil), 404)
+	s.wants(s.ask("GET", batch(demo.Counter)+"/cut.svg?part=2", nil), 200, "Wrack ribbons")
+	s.wants(s.ask("GET", batch(demo.Counter)+"/cut.svg?part=7", nil), 404)
 }
 
-func (s site) saved(id uint64) plan.Request {
+func (s site) saved(id uint64) request.Request {
 	s.Helper()
 	b, err := s.store.Get(context.Background(), id)
 	if err != nil {
@@ -218,24 +219,24 @@ func shapeDoc(name string) string {
 // The sheet and the label hold what a maker and an eater need.
 func TestSheetAndLabel(t *testing.T) {
 	s := newSite(t)
-	s.wants(s.ask("GET", "/batches/7/sheet", nil), 200, `class="paper a4"`, "800 g", "9 eggs", "281126-7", "Knead by hand", "The way down", "Contains wheat, durum wheat, egg", "flour left")
-	s.wants(s.ask("GET", "/batches/1/sheet", nil), 200, "Stripes of Breakwater stripes, green (batch 281126-2)", "join with one pass at stop")
-	s.wants(s.ask("GET", "/batches/1/label", nil), 200, "; stripes: ", "spinach")
-	s.wants(s.ask("GET", "/batches/8/sheet?paper=letter", nil), 200, `class="paper letter"`, "Filling: nettle", "milk", "Keep frozen", "27 Jan 2027")
-	s.wants(s.ask("GET", "/batches/8/label", nil), 200, `class="label large"`, "<b>milk</b>", "<b>egg</b>", "28 Nov 2026", "27 Jan 2027", "281126-8")
-	s.wants(s.ask("GET", "/batches/9/label?paper=small", nil), 200, `class="label small"`, "<h1>Tagliatelle</h1>", "30 Nov 2026, 09:30")
-	s.wants(s.ask("GET", "/batches/9/label?part=2", nil), 200, "<h1>Wrack ribbons</h1>", `aria-pressed="true">Wrack ribbons`)
-	s.wants(s.ask("GET", "/batches/9/label?part=9", nil), 200, "<h1>Tagliatelle</h1>")
+	s.wants(s.ask("GET", batch(demo.Saturday)+"/sheet", nil), 200, `class="paper a4"`, "800 g", "9 eggs", "281126-7", "Knead by hand", "The way down", "Contains wheat, durum wheat, egg", "flour left")
+	s.wants(s.ask("GET", batch(demo.Straw)+"/sheet", nil), 200, "Stripes of Breakwater stripes, green (batch 281126-2)", "join with one pass at stop")
+	s.wants(s.ask("GET", batch(demo.Straw)+"/label", nil), 200, "; stripes: ", "spinach")
+	s.wants(s.ask("GET", batch(demo.Lantern)+"/sheet?paper=letter", nil), 200, `class="paper letter"`, "Filling: nettle", "milk", "Keep frozen", "27 Jan 2027")
+	s.wants(s.ask("GET", batch(demo.Lantern)+"/label", nil), 200, `class="label large"`, "<b>milk</b>", "<b>egg</b>", "28 Nov 2026", "27 Jan 2027", "281126-8")
+	s.wants(s.ask("GET", batch(demo.Counter)+"/label?paper=small", nil), 200, `class="label small"`, "<h1>Tagliatelle</h1>", "30 Nov 2026, 09:30")
+	s.wants(s.ask("GET", batch(demo.Counter)+"/label?part=2", nil), 200, "<h1>Wrack ribbons</h1>", `aria-pressed="true">Wrack ribbons`)
+	s.wants(s.ask("GET", batch(demo.Counter)+"/label?part=9", nil), 200, "<h1>Tagliatelle</h1>")
 	// As the form stands, unsaved; and back again with every field.
-	v := s.typed(7)
+	v := s.typed(demo.Number(demo.Saturday))
 	v.Set("name", "Unsaved <b>one</b>")
 	v.Set("eggs.fix_whole_eggs", "8")
 	v.Set("paper", "letter")
-	w := s.ask("POST", "/batches/7/sheet", v)
+	w := s.ask("POST", batch(demo.Saturday)+"/sheet", v)
 	s.wants(w, 200, "8 eggs", "Unsaved &lt;b&gt;one", `class="paper letter"`, `name="eggs.fix_whole_eggs" value="8"`)
 	v.Set("roll.bench_mm", "much")
-	s.wants(s.ask("POST", "/batches/7/sheet", v), 422, "won’t do")
-	if p := s.saved(7); p.Name != demo.Saturday {
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/sheet", v), 422, "won’t do")
+	if p := s.saved(demo.Number(demo.Saturday)); p.Name != demo.Saturday {
 		t.Error("looking at the sheet saved the batch")
 	}
 }
@@ -244,36 +245,36 @@ func TestSheetAndLabel(t *testing.T) {
 // shape, and refuses what cannot be, beside its field.
 func TestShapesAtTheCut(t *testing.T) {
 	s := newSite(t)
-	v := s.typed(7)
+	v := s.typed(demo.Number(demo.Saturday))
 	v.Set("was_at", "cut")
 	v.Set("cut.width_mm", "8")
-	s.wants(s.ask("POST", "/batches/7/save", v), 303)
-	v = s.typed(7)
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/save", v), 303)
+	v = s.typed(demo.Number(demo.Saturday))
 	v.Set("was_at", "cut")
 	v.Set("was_shape", "tagliatelle")
 	v.Set("cut.shape", "ravioli")
-	s.wants(s.ask("POST", "/batches/7/work", v), 200, "From a pair of sheets", "Filling to make", "Closing them", "What is in it?")
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "From a pair of sheets", "Filling to make", "Closing them", "What is in it?")
 	v.Set("was_shape", "ravioli")
 	v.Set("cut.width_mm", "12")
-	s.wants(s.ask("POST", "/batches/7/work", v), 200, "A filled piece needs 24 mm")
-	v = s.typed(7)
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "A filled piece needs 24 mm")
+	v = s.typed(demo.Number(demo.Saturday))
 	v.Set("was_at", "cut")
 	v.Set("cut.also.0.shape", "own-9")
 	v.Set("cut.also.0.portions", "3")
-	s.wants(s.ask("POST", "/batches/7/work", v), 200, "Wrack ribbons, from above", "The first takes the rest.")
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "Wrack ribbons, from above", "The first takes the rest.")
 	v.Set("cut.also.0.shape", "cavatelli")
-	s.wants(s.ask("POST", "/batches/7/work", v), 200, "a batch of its own")
-	v = s.typed(7)
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "a batch of its own")
+	v = s.typed(demo.Number(demo.Saturday))
 	v.Set("was_at", "dry")
 	v.Set("keep.where", "fridge")
 	v.Set("keep.days", "4")
-	s.wants(s.ask("POST", "/batches/7/work", v), 200, "needs your own reason")
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "needs your own reason")
 	v.Set("keep.note", "cold room at 1 °C")
 	v.Set("dry.keep", "yes")
 	v.Set("dry.checks.0.at", "2026-11-28T10:00")
 	v.Set("dry.checks.0.g", "1400")
-	s.wants(s.ask("POST", "/batches/7/save", v), 303)
-	s.wants(s.ask("GET", "/batches/7?at=dry", nil), 200, "Longer than the usual advice", "Drying egg pasta to keep is a risk", "Sat 10:00", "% moisture")
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/save", v), 303)
+	s.wants(s.ask("GET", batch(demo.Saturday)+"?at=dry", nil), 200, "Longer than the usual advice", "Drying egg pasta to keep is a risk", "Sat 10:00", "% moisture")
 	things, err := s.store.Things(context.Background(), false)
 	if err != nil || things[len(things)-1].Kind != store.ShapeKind {
 		t.Errorf("%v", err)
@@ -286,7 +287,7 @@ func TestCuttersOfAnOwnMachine(t *testing.T) {
 	form := func(cutters string) url.Values {
 		m := demo.Scenario(demo.Day).Things[7].Value
 		v := url.Values{"id": {"8"}}
-		entries, _, _ := machineShelf.form(store.Cabinet{}, m, "")
+		entries, _, _ := machineShelf.form(desk{}, m, "")
 		for _, e := range filled(entries) {
 			v.Set(e.Key, e.Value)
 		}
@@ -307,19 +308,19 @@ func TestCuttersOfAnOwnMachine(t *testing.T) {
 		t.Fatalf("%v %+v", err, cab.Machines[0])
 	}
 	// A batch on that machine cuts wrack ribbons with it.
-	v := s.typed(7)
+	v := s.typed(demo.Number(demo.Saturday))
 	v.Set("was_at", "cut")
 	v.Set("roll.machine", "own-8")
 	v.Set("cut.shape", "own-9")
 	v.Set("cut.tool", "cutter")
-	s.wants(s.ask("POST", "/batches/7/work", v), 200, "cutters: 2 mm, 12 mm", "Suits sheets of 0.7 to 1.5 mm")
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "cutters: 2 mm, 12 mm", "Suits sheets of 0.7 to 1.5 mm")
 }
 
 // What a form says of a shape of another family rests, and is refused where it cannot be.
 func TestOwnShape(t *testing.T) {
 	s := newSite(t)
 	v := url.Values{"like": {"ravioli"}}
-	entries, _, _ := shapeShelf.form(store.Cabinet{}, nil, "ravioli")
+	entries, _, _ := shapeShelf.form(desk{}, nil, "ravioli")
 	for _, e := range filled(entries) {
 		v.Set(e.Key, e.Value)
 	}
@@ -333,12 +334,12 @@ func TestOwnShape(t *testing.T) {
 	v.Set("tool", "knife")
 	s.wants(s.ask("POST", "/cabinet/shapes", v), 303)
 	s.wants(s.ask("GET", "/cabinet/shapes", nil), 200, "Lock gates", "44 × 44")
-	b := s.typed(7)
+	b := s.typed(demo.Number(demo.Saturday))
 	b.Set("cut.shape", "own-10")
-	s.wants(s.ask("POST", "/batches/7/save", b), 303)
-	if c := s.saved(7).Cut; c.Own == nil || c.Own.WidthMM != 44 || c.Own.Close != cut.TwoSheets {
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/save", b), 303)
+	if c := s.saved(demo.Number(demo.Saturday)).Cut; c.Own == nil || c.Own.WidthMM != 44 || c.Own.Close != cut.TwoSheets {
 		t.Errorf("%+v", c)
 	}
 	s.wants(s.ask("POST", "/cabinet/shapes/10/retire", url.Values{}), 303)
-	s.wants(s.ask("GET", "/batches/7?at=cut", nil), 200, "Lock gates", "retired")
+	s.wants(s.ask("GET", batch(demo.Saturday)+"?at=cut", nil), 200, "Lock gates", "retired")
 }

@@ -5,21 +5,21 @@ import (
 	"html/template"
 	"io/fs"
 	"net/http"
+	"strings"
 
 	"github.com/gin-gonic/gin"
+
+	"hollen/internal/core/measure"
 )
 
 // pages holds the parsed page templates by name.
 type pages map[string]*template.Template
 
-// parsePages parses every page together with the layout and the pieces. A page is a file
-// that defines "body".
+// parsePages parses every page together with the layout, the stations and the pieces. A page is a
+// file that defines "body".
 func parsePages() pages {
-	funcs := template.FuncMap{"asset": func(p string) string { return assetBase + p }}
-	for name, f := range wordFuncs {
-		funcs[name] = f
-	}
-	shared := template.Must(template.New("").Funcs(funcs).ParseFS(templateFiles, "templates/_*.html"))
+	shared := template.Must(template.New("").Funcs(template.FuncMap{"asset": func(p string) string { return assetBase + p }, "station": drawStation(nil)}).
+		Funcs(wordFuncs).ParseFS(templateFiles, "templates/_*.html"))
 	all, err := fs.Glob(templateFiles, "templates/[a-z]*.html")
 	if err != nil {
 		panic(err) // the pattern is constant
@@ -30,9 +30,21 @@ func parsePages() pages {
 		if err != nil {
 			panic(err) // embedded files are always readable
 		}
-		out[f[len("templates/"):len(f)-len(".html")]] = template.Must(template.Must(shared.Clone()).Parse(string(b)))
+		t := template.Must(shared.Clone())
+		t.Funcs(template.FuncMap{"station": drawStation(t)})
+		out[f[len("templates/"):len(f)-len(".html")]] = template.Must(t.Parse(string(b)))
 	}
 	return out
+}
+
+// drawStation returns what draws the rail or the sheet of the open station by the template of its
+// name.
+func drawStation(t *template.Template) func(kind string, v *batchView) (template.HTML, error) {
+	return func(kind string, v *batchView) (template.HTML, error) {
+		var b strings.Builder
+		err := t.ExecuteTemplate(&b, kind+"-"+string(v.At), v.station())
+		return template.HTML(b.String()), err
+	}
 }
 
 // frame is what the layout needs of every page.
@@ -46,20 +58,18 @@ type frame struct {
 
 // render writes a page; a template that fails gives an error page, never half a page.
 func (s *Server) render(c *gin.Context, status int, page, title string, body any) {
-	place := s.place(c)
-	units := shownIn(c)
+	s.renderPart(c, status, page, "layout", frame{title, s.place(c), navOf(page), shownIn(c) == measure.Customary, body})
+}
+
+// renderPart writes one template of a page.
+func (s *Server) renderPart(c *gin.Context, status int, page, part string, data any) {
 	var b bytes.Buffer
-	if err := s.pages[page].ExecuteTemplate(&b, "layout", frame{title, place, navOf(page), units == customary, body}); err != nil {
+	if err := s.pages[page].ExecuteTemplate(&b, part, data); err != nil {
 		s.log.Error("render", "page", page, "err", err)
 		c.String(http.StatusInternalServerError, "This page could not be drawn. What you saved is safe.\n")
 		return
 	}
-	doc, err := units.page(b.Bytes())
-	if err != nil {
-		s.log.Error("units", "page", page, "err", err)
-		doc = b.Bytes()
-	}
-	c.Data(status, "text/html; charset=utf-8", doc)
+	c.Data(status, "text/html; charset=utf-8", b.Bytes())
 }
 
 // navOf returns the word of the navigation a page stands under.

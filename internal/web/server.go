@@ -1,6 +1,6 @@
 // Package web serves Hollen's pages. routes.go lists every address; each screen has a file
-// of its own. Handlers bind a form to a plan.Request, have plan.Make work it out, and fill a
-// view model; no sums are done here.
+// of its own. Package form binds a form to a request and has it worked out;
+// handlers fill a view model; no sums are done here.
 package web
 
 import (
@@ -16,6 +16,7 @@ import (
 	"github.com/gin-gonic/gin"
 	"github.com/klauspost/compress/gzhttp"
 
+	"hollen/internal/core/rules"
 	"hollen/internal/exchange"
 	"hollen/internal/store"
 )
@@ -32,15 +33,17 @@ const (
 // Server answers requests from a store. It keeps nothing of its own between them.
 type Server struct {
 	store *store.Store
+	rules rules.Rules // of every plan made here
 	log   *slog.Logger
 	pages pages
 }
 
 // New returns the handler of the whole application. When loopback is true it answers only
 // requests that name this machine, so that no foreign name can be pointed at it.
-func New(s *store.Store, log *slog.Logger, loopback bool) http.Handler {
+func New(s *store.Store, ru rules.Rules, log *slog.Logger, loopback bool) http.Handler {
 	gin.SetMode(gin.ReleaseMode)
-	srv := &Server{store: s, log: log, pages: parsePages()}
+	s.Log(log)
+	srv := &Server{store: s, rules: ru, log: log, pages: parsePages()}
 	e := gin.New()
 	e.HandleMethodNotAllowed = true
 	e.Use(srv.logged, srv.recovered, headers)

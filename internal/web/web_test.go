@@ -16,6 +16,11 @@ import (
 	"strings"
 	"testing"
 
+	"hollen/internal/core/measure"
+	"hollen/internal/core/request"
+	"hollen/internal/core/rules"
+	"hollen/internal/web/form"
+
 	"hollen/internal/core/plan"
 	"hollen/internal/demo"
 	"hollen/internal/exchange"
@@ -39,7 +44,7 @@ func newSite(t *testing.T) site {
 		t.Fatal(err)
 	}
 	var log strings.Builder
-	return site{t, New(s, slog.New(slog.NewTextHandler(&log, nil)), true), s, &log}
+	return site{t, New(s, rules.Default(), slog.New(slog.NewTextHandler(&log, nil)), true), s, &log}
 }
 
 func (s site) ask(method, path string, form url.Values, change ...func(*http.Request)) *httptest.ResponseRecorder {
@@ -69,7 +74,7 @@ func (s site) typed(id uint64) url.Values {
 	}
 	v := url.Values{"version": {fmt.Sprint(b.Version)}, "was_at": {"formula"}}
 	r := b.Request.Request
-	for _, f := range plan.Fields() {
+	for _, f := range request.Fields() {
 		if f.Has(&r) {
 			v.Set(f.Path, f.Get(&r))
 		}
@@ -93,7 +98,7 @@ func TestEveryStationOfEveryBatch(t *testing.T) {
 	s := newSite(t)
 	s.wants(s.ask("GET", "/", nil), 200, "Bottega Marram", "Tagliatelle for Saturday", "New batch")
 	for id := 1; id <= len(demo.Scenario(demo.Day).Batches); id++ {
-		for _, st := range plan.Stages() {
+		for _, st := range request.Stages() {
 			w := s.ask("GET", fmt.Sprintf("/batches/%d?at=%s", id, st), nil)
 			s.wants(w, 200, `aria-current="step"`, `name="version" value="1"`, "</html>")
 			for _, bad := range []string{"ZgotmplZ", "NaN", "%!", "&lt;no value", "+Inf"} {
@@ -106,77 +111,77 @@ func TestEveryStationOfEveryBatch(t *testing.T) {
 	s.wants(s.ask("GET", "/batches/99", nil), 404, "There is no such batch")
 	s.wants(s.ask("GET", "/batches/x", nil), 404)
 	s.wants(s.ask("GET", "/nowhere", nil), 404, "nothing at this address")
-	s.wants(s.ask("PUT", "/batches/3", nil), 405)
-	s.wants(s.ask("GET", "/batches/3/work", nil), 303)
+	s.wants(s.ask("PUT", batch(demo.Supper), nil), 405)
+	s.wants(s.ask("GET", batch(demo.Supper)+"/work", nil), 303)
 }
 
 func TestWorkSavesNothing(t *testing.T) {
 	s := newSite(t)
-	v := s.typed(7)
+	v := s.typed(demo.Number(demo.Saturday))
 	v.Set("room.rh", "80")
-	w := s.ask("POST", "/batches/7/work", v)
+	w := s.ask("POST", batch(demo.Saturday)+"/work", v)
 	s.wants(w, 200, "Not saved yet", `value="80"`)
-	if b, _ := s.store.Get(context.Background(), 7); b.Version != 1 || b.Request.Room.RH != .44 {
+	if b, _ := s.store.Get(context.Background(), demo.Number(demo.Saturday)); b.Version != 1 || b.Request.Room.RH != .44 {
 		t.Errorf("worked out and written: %+v", b)
 	}
 	// Without a script the steppers and "Take" post, too.
 	v.Set("step", "room.rh=1")
-	s.wants(s.ask("POST", "/batches/7/work", v), 200, `value="81"`)
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, `value="81"`)
 	v.Set("step", "knead.knead_min=1") // from Hollen's own minutes
-	auto, _ := plan.Make(demo.Batch(demo.Saturday))
-	s.wants(s.ask("POST", "/batches/7/work", v), 200, fmt.Sprintf(`name="knead.knead_min" value="%.0f"`, auto.Knead.Min+1))
+	auto, _ := plan.Make(rules.Default(), demo.Batch(demo.Saturday))
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, fmt.Sprintf(`name="knead.knead_min" value="%.0f"`, auto.Knead.Min+1))
 	v.Del("step")
 	v.Set("set", "eggs.fix_whole_eggs=10&eggs.fix_extra_yolks=0")
-	s.wants(s.ask("POST", "/batches/7/work", v), 200, "10 eggs", "Hollen’s own answer")
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "10 eggs", "Hollen’s own answer")
 }
 
 func TestErrorsStandBesideTheirFields(t *testing.T) {
 	s := newSite(t)
 	for path, typed := range map[string]string{"room.rh": "100", "amount.flour_g": "1e9", "roll.bench_mm": "wide", "room.temp_c": "", "flours.0.measured_moisture_wb": "60",
 		"flours.1.share": "180", "name": strings.Repeat("x", 90), "eggs.fix_whole_eggs": "2.5", "cut.min_length_mm": "900", "cut.shape": "<script>"} {
-		v := s.typed(7)
+		v := s.typed(demo.Number(demo.Saturday))
 		v.Set(path, typed)
-		f, _ := plan.FieldAt(path)
+		f, _ := request.FieldAt(path)
 		v.Set("at", string(f.Stage))
-		w := s.ask("POST", "/batches/7/work", v)
+		w := s.ask("POST", batch(demo.Saturday)+"/work", v)
 		id := "f-" + strings.ReplaceAll(path, ".", "-")
 		s.wants(w, 200, `aria-invalid="true"`, "The last good result")
 		at := regexp.MustCompile(`id="e-` + id + `"[^>]*>([^<]+)<`).FindStringSubmatch(w.Body.String())
 		if path == "cut.min_length_mm" {
 			at = regexp.MustCompile(`id="e-f-cut-max_length_mm"[^>]*>([^<]+)<`).FindStringSubmatch(w.Body.String())
 		}
-		if f.Kind != plan.Choice && at == nil {
+		if f.Kind != request.Choice && at == nil {
 			t.Errorf("%s: no message beside it", path)
 		}
-		if f.Kind != plan.Choice && !strings.Contains(w.Body.String(), `value="`+typed+`"`) {
+		if f.Kind != request.Choice && !strings.Contains(w.Body.String(), `value="`+typed+`"`) {
 			t.Errorf("%s: %q is lost", path, typed)
 		}
-		if w := s.ask("POST", "/batches/7/save", v); w.Code != 422 {
+		if w := s.ask("POST", batch(demo.Saturday)+"/save", v); w.Code != 422 {
 			t.Errorf("%s: saved with status %d", path, w.Code)
 		}
 	}
-	if b, _ := s.store.Get(context.Background(), 7); b.Version != 1 {
+	if b, _ := s.store.Get(context.Background(), demo.Number(demo.Saturday)); b.Version != 1 {
 		t.Errorf("version %d after refused saves", b.Version)
 	}
 }
 
 func TestSaveReopenAndConflict(t *testing.T) {
 	s := newSite(t)
-	one, two := s.typed(7), s.typed(7)
+	one, two := s.typed(demo.Number(demo.Saturday)), s.typed(demo.Number(demo.Saturday))
 	one.Set("room.rh", "60")
 	one.Set("name", "Tagliatelle, renamed")
-	s.wants(s.ask("POST", "/batches/7/save", one), 303)
-	s.wants(s.ask("GET", "/batches/7", nil), 200, "Tagliatelle, renamed", `value="2"`)
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/save", one), 303)
+	s.wants(s.ask("GET", batch(demo.Saturday), nil), 200, "Tagliatelle, renamed", `value="2"`)
 	// The second window changed something else and the humidity, too.
 	two.Set("room.rh", "70")
 	two.Set("roll.bench_mm", "1500")
-	w := s.ask("POST", "/batches/7/save", two)
+	w := s.ask("POST", batch(demo.Saturday)+"/save", two)
 	s.wants(w, 409, "another window saved version 2", "Humidity", "44 %", "60 %", "70 %, yours", "Tagliatelle, renamed", `name="version" value="2"`, `value="1500"`)
 	// What the page holds now saves, with both sides in it.
 	two.Set("version", "2")
 	two.Set("name", "Tagliatelle, renamed")
-	s.wants(s.ask("POST", "/batches/7/save", two), 303)
-	b, _ := s.store.Get(context.Background(), 7)
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/save", two), 303)
+	b, _ := s.store.Get(context.Background(), demo.Number(demo.Saturday))
 	if r := b.Request; b.Version != 3 || r.Room.RH != .7 || r.Roll.BenchMM != 1500 || r.Name != "Tagliatelle, renamed" {
 		t.Errorf("%d %+v", b.Version, r)
 	}
@@ -184,22 +189,22 @@ func TestSaveReopenAndConflict(t *testing.T) {
 
 func TestDuplicateDeleteUndo(t *testing.T) {
 	s := newSite(t)
-	v := s.typed(7)
+	v := s.typed(demo.Number(demo.Saturday))
 	v.Set("room.rh", "33")
-	w := s.ask("POST", "/batches/7/duplicate", v)
+	w := s.ask("POST", batch(demo.Saturday)+"/duplicate", v)
 	s.wants(w, 303)
 	s.wants(s.ask("GET", w.Header().Get("Location"), nil), 200, "Tagliatelle for Saturday, copy")
 	if b, err := s.store.Get(context.Background(), 11); err != nil || b.Request.Room.RH != .33 {
 		t.Errorf("the copy is not what was typed: %v", err)
 	}
-	w = s.ask("POST", "/batches/7/delete", url.Values{})
+	w = s.ask("POST", batch(demo.Saturday)+"/delete", url.Values{})
 	s.wants(w, 303)
 	s.wants(s.ask("GET", w.Header().Get("Location"), nil), 200, "Deleted: <b>Tagliatelle for Saturday</b>", "Undo")
-	s.wants(s.ask("GET", "/batches/7", nil), 410)
+	s.wants(s.ask("GET", batch(demo.Saturday), nil), 410)
 	// A window still open on it loses nothing.
-	s.wants(s.ask("POST", "/batches/7/save", v), 409, "Deleted in another window", `value="33"`)
-	s.wants(s.ask("POST", "/batches/7/restore", url.Values{}), 303)
-	s.wants(s.ask("GET", "/batches/7", nil), 200)
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/save", v), 409, "Deleted in another window", `value="33"`)
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/restore", url.Values{}), 303)
+	s.wants(s.ask("GET", batch(demo.Saturday), nil), 200)
 }
 
 func TestNewBatch(t *testing.T) {
@@ -218,21 +223,21 @@ func TestNewBatch(t *testing.T) {
 
 func TestDownloads(t *testing.T) {
 	s := newSite(t)
-	v := s.typed(7)
+	v := s.typed(demo.Number(demo.Saturday))
 	v.Set("room.rh", "71")
-	w := s.ask("POST", "/batches/7/request.json", v)
+	w := s.ask("POST", batch(demo.Saturday)+"/request.json", v)
 	s.wants(w, 200)
-	r, err := exchange.ReadRequest(w.Body)
+	r, err := exchange.ReadRequest(rules.Default(), w.Body)
 	if err != nil || r.Room.RH != .71 {
 		t.Errorf("%v, %v", r.Room, err)
 	}
-	w = s.ask("GET", "/batches/7/plan.json", nil)
+	w = s.ask("GET", batch(demo.Saturday)+"/plan.json", nil)
 	s.wants(w, 200)
 	var got struct{ Request json.RawMessage }
 	if err := json.Unmarshal(w.Body.Bytes(), &got); err != nil {
 		t.Fatal(err)
 	}
-	if r, err = exchange.ReadRequest(strings.NewReader(string(got.Request))); err != nil || len(plan.Changes(r, demo.Batch(demo.Saturday))) != 0 {
+	if r, err = exchange.ReadRequest(rules.Default(), strings.NewReader(string(got.Request))); err != nil || len(request.Changes(r, demo.Batch(demo.Saturday))) != 0 {
 		t.Errorf("the plan's request is not the batch: %v", err)
 	}
 	if d := w.Header().Get("Content-Disposition"); d != `attachment; filename="tagliatelle-for-saturday-plan.json"` {
@@ -246,11 +251,11 @@ func TestGuards(t *testing.T) {
 		r.Header.Set("Origin", "https://elsewhere.example")
 		r.Header.Set("Sec-Fetch-Site", "cross-site")
 	}
-	s.wants(s.ask("POST", "/batches/7/delete", url.Values{}, foreign), 403)
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/delete", url.Values{}, foreign), 403)
 	s.wants(s.ask("GET", "/", nil, func(r *http.Request) { r.Host = "elsewhere.example" }), 421)
-	s.wants(s.ask("POST", "/batches/7/work", url.Values{"name": {strings.Repeat("x", maxBody+1)}}), 413)
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", url.Values{"name": {strings.Repeat("x", maxBody+1)}}), 413)
 	s.wants(s.ask("GET", "/healthz", nil), 200, "ok")
-	w := s.ask("GET", "/batches/7", nil, func(r *http.Request) { r.Header.Set("Accept-Encoding", "gzip") })
+	w := s.ask("GET", batch(demo.Saturday), nil, func(r *http.Request) { r.Header.Set("Accept-Encoding", "gzip") })
 	if w.Header().Get("Content-Encoding") != "gzip" {
 		t.Error("pages are not compressed")
 	} else if z, err := gzip.NewReader(w.Body); err != nil {
@@ -270,10 +275,10 @@ func TestGuards(t *testing.T) {
 	s.wants(s.ask("GET", "/static/000000000000/css/hollen.css", nil), 404)
 	s.wants(s.ask("GET", assetBase, nil), 404)
 	// A name is text wherever it stands.
-	v := s.typed(7)
+	v := s.typed(demo.Number(demo.Saturday))
 	v.Set("name", `<img src=x onerror=alert(1)>`)
-	s.wants(s.ask("POST", "/batches/7/save", v), 303)
-	for _, path := range []string{"/", "/batches/7"} {
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/save", v), 303)
+	for _, path := range []string{"/", batch(demo.Saturday)} {
 		if strings.Contains(s.ask("GET", path, nil).Body.String(), "<img src=x") {
 			t.Errorf("%s writes a name as markup", path)
 		}
@@ -288,7 +293,7 @@ func TestDatabaseGone(t *testing.T) {
 	s := newSite(t)
 	s.store.Close()
 	s.wants(s.ask("GET", "/healthz", nil), 503, "does not answer")
-	s.wants(s.ask("GET", "/batches/7", nil), 503, "The database does not answer")
+	s.wants(s.ask("GET", batch(demo.Saturday), nil), 503, "The database does not answer")
 }
 
 // No template has script or style of its own: the policy would not run it.
@@ -310,7 +315,7 @@ func BenchmarkBatchPage(b *testing.B) {
 	if _, err := s.Seed(context.Background(), demo.Scenario(demo.Day)); err != nil {
 		b.Fatal(err)
 	}
-	h := New(s, slog.New(slog.DiscardHandler), true)
+	h := New(s, rules.Default(), slog.New(slog.DiscardHandler), true)
 	for _, at := range []string{"formula", "roll", "cut"} {
 		b.Run(at, func(b *testing.B) {
 			for b.Loop() {
@@ -327,14 +332,14 @@ func BenchmarkBatchPage(b *testing.B) {
 // Up to five flours, by share or by grams; the first takes the rest.
 func TestBlend(t *testing.T) {
 	s := newSite(t)
-	v := s.typed(7)
+	v := s.typed(demo.Number(demo.Saturday))
 	v.Set("flours.1.share", "200 g")
 	v.Set("flours.2.flour", "strong")
 	v.Set("flours.2.share", "")
 	v.Set("flours.4.flour", "rye-light")
 	v.Set("flours.4.share", "5")
-	s.wants(s.ask("POST", "/batches/7/save", v), 303)
-	b, err := s.store.Get(context.Background(), 7)
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/save", v), 303)
+	b, err := s.store.Get(context.Background(), demo.Number(demo.Saturday))
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -346,11 +351,11 @@ func TestBlend(t *testing.T) {
 		t.Errorf("kept %s", got)
 	}
 	// Taking one out of the middle leaves the others where they were typed.
-	v = s.typed(7)
+	v = s.typed(demo.Number(demo.Saturday))
 	v.Set("flours.1.flour", "")
-	s.wants(s.ask("POST", "/batches/7/work", v), 200, `name="flours.2.share" value="20"`, `name="flours.3.share" value="5"`, `id="rest-share" data-live="text">75<`)
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, `name="flours.2.share" value="20"`, `name="flours.3.share" value="5"`, `id="rest-share" data-live="text">75<`)
 	v.Set("flours.2.share", "96")
-	s.wants(s.ask("POST", "/batches/7/work", v), 200, "“101 %” won’t do", `value="96"`, "The last good result")
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "“101 %” won’t do", `value="96"`, "The last good result")
 }
 
 // Whatever a form holds, the batch is worked out from the last good values.
@@ -375,19 +380,19 @@ func TestSeveralErrorsAtOnce(t *testing.T) {
 // The eggs are weighed once cracked: both answers are offered, and one is a tap.
 func TestCrackedAndEggFirst(t *testing.T) {
 	s := newSite(t)
-	v := s.typed(7)
+	v := s.typed(demo.Number(demo.Saturday))
 	v.Set("eggs.cracked_g", "520")
 	v.Set("amount.portions", "many") // does not count, stands in nobody's way
-	w := s.ask("POST", "/batches/7/work", v)
+	w := s.ask("POST", batch(demo.Saturday)+"/work", v)
 	s.wants(w, 200, "They weigh 520 g, not 540 g", "Move the flour", `value="many"`)
 	set := regexp.MustCompile(`name="set" value="(amount\.by=eggs[^"]*)"`).FindStringSubmatch(w.Body.String())
 	if set == nil {
 		t.Fatal("no way to move the flour")
 	}
 	v.Set("set", strings.ReplaceAll(set[1], "&amp;", "&"))
-	s.wants(s.ask("POST", "/batches/7/work", v), 200, "520 g beaten", "bring this much flour to its target")
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "520 g beaten", "bring this much flour to its target")
 	v.Set("eggs.style", "none")
-	s.wants(s.ask("POST", "/batches/7/work", v), 200, "A dough without egg goes by portions, dough or flour", "The last good result")
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "A dough without egg goes by portions, dough or flour", "The last good result")
 }
 
 // A recipe in cups is read, set against the band, and weighed in one tap.
@@ -418,15 +423,15 @@ func TestRecipeCheck(t *testing.T) {
 func TestCompare(t *testing.T) {
 	s := newSite(t)
 	w := s.ask("GET", "/compare?a=7", nil)
-	dry, _ := plan.Make(demo.Batch(demo.Saturday))
+	dry, _ := plan.Make(rules.Default(), demo.Batch(demo.Saturday))
 	r := demo.Batch(demo.Saturday)
 	r.Room.TempC, r.Room.RH = 27, .78
-	wet, _ := plan.Make(r)
-	s.wants(w, 200, "at 21 °C and 44 %", "at 27 °C and 78 %", plan.Grams(dry.Formula.TopG)+" water", plan.Grams(wet.Formula.TopG)+" water", "figures come out the same")
+	wet, _ := plan.Make(rules.Default(), r)
+	s.wants(w, 200, "at 21 °C and 44 %", "at 27 °C and 78 %", measure.Grams(dry.Formula.TopG)+" water", measure.Grams(wet.Formula.TopG)+" water", "figures come out the same")
 	if dry.Formula.TopG <= wet.Formula.TopG {
 		t.Errorf("wet August asks for %.0f g, dry January for %.0f", wet.Formula.TopG, dry.Formula.TopG)
 	}
-	yolk, _ := plan.Make(demo.Batch("Yolk tagliolini for service"))
+	yolk, _ := plan.Make(rules.Default(), demo.Batch("Yolk tagliolini for service"))
 	s.wants(s.ask("GET", "/compare?a=7&b=6", nil), 200, "Yolk tagliolini for service", yolk.EggWords(), "Style")
 	s.wants(s.ask("GET", "/compare?a=7&b=7&room.rh=44&room.temp_c=21", nil), 200, "Every figure comes out the same")
 	s.wants(s.ask("GET", "/compare?a=7&b=room&room.rh=140", nil), 422, "5 to 99 % is allowed", `value="140"`)
@@ -436,8 +441,8 @@ func TestCompare(t *testing.T) {
 // The label names what is in it in falling order, and what an eater must know stands out.
 func TestLabel(t *testing.T) {
 	s := newSite(t)
-	s.wants(s.ask("GET", "/batches/4?at=formula", nil), 200, "<b>tidewheel mill 00 flour (wheat)</b>", "<b>egg</b>", "Dusted with <b>durum wheat</b>", " kJ<")
-	v := newViewOf(t, demo.Batch(demo.Saturday))
+	s.wants(s.ask("GET", batch(demo.Saltmarsh)+"?at=formula", nil), 200, "<b>tidewheel mill 00 flour (wheat)</b>", "<b>egg</b>", "Dusted with <b>durum wheat</b>", " kJ<")
+	v := &formulaView{batchView: newViewOf(t, demo.Batch(demo.Saturday))}
 	sum, last := 0., 1.
 	for _, x := range v.Ingredients() {
 		if x.Share > last {
@@ -454,13 +459,13 @@ func TestLabel(t *testing.T) {
 	}
 }
 
-func newViewOf(t *testing.T, r plan.Request) *batchView {
+func newViewOf(t *testing.T, r request.Request) *batchView {
 	t.Helper()
-	v, err := newView(1, 1, "", r, asSaved(r, metric))
+	f, err := form.Saved(r, form.With{Rules: rules.Default()})
 	if err != nil {
 		t.Fatal(err)
 	}
-	return v
+	return newView(1, 1, "", r, f)
 }
 
 // Rooms are named, edited, refused with a reason, and taken by a batch with a tap.
@@ -470,17 +475,20 @@ func TestRooms(t *testing.T) {
 	s.wants(s.ask("GET", "/rooms", nil), 200, "Wet August", `value="78.5"`)
 	s.wants(s.ask("POST", "/rooms", url.Values{"name": {"wet august"}, "temp": {"20"}, "rh": {"40"}}), 422, "Another room has that name", `value="wet august"`)
 	s.wants(s.ask("POST", "/rooms", url.Values{"name": {""}, "temp": {"hot"}, "rh": {"100"}}), 422, "1 to 60 letters", "2 to 45 °C is allowed", "5 to 99 % is allowed", `value="hot"`)
-	s.wants(s.ask("POST", "/rooms", url.Values{"id": {"4"}, "name": {"August"}, "temp": {"26"}, "rh": {"80"}}), 303)
-	page := s.ask("GET", "/batches/7?at=room", nil)
+	s.wants(s.ask("POST", "/rooms", url.Values{"id": {"4"}, "version": {"1"}, "name": {"August"}, "temp": {"26"}, "rh": {"80"}}), 303)
+	// A second window, opened before that, is told, and what was typed in it stays.
+	late := url.Values{"id": {"4"}, "version": {"1"}, "name": {"Wet August"}, "temp": {"30"}, "rh": {"70"}}
+	s.wants(s.ask("POST", "/rooms", late), 422, "Another window kept it meanwhile as August, 26 °C and 80 %", `value="30"`, `name="version" value="2"`)
+	page := s.ask("GET", batch(demo.Saturday)+"?at=room", nil)
 	s.wants(page, 200, ">August</button>")
 	set := regexp.MustCompile(`name="set" value="(room\.rh=[^"]*)">August<`).FindStringSubmatch(page.Body.String())
 	if set == nil {
 		t.Fatal("no button takes the room")
 	}
-	v := s.typed(7)
+	v := s.typed(demo.Number(demo.Saturday))
 	v.Set("at", "room")
 	v.Set("set", strings.ReplaceAll(set[1], "&amp;", "&"))
-	s.wants(s.ask("POST", "/batches/7/work", v), 200, `name="room.rh" value="80"`, `name="room.temp_c" value="26"`)
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, `name="room.rh" value="80"`, `name="room.temp_c" value="26"`)
 	s.wants(s.ask("POST", "/rooms/4/delete", url.Values{}), 303)
 	s.wants(s.ask("POST", "/rooms", url.Values{"id": {"4"}, "name": {"August"}, "temp": {"26"}, "rh": {"80"}}), 422, "deleted meanwhile", `value="August"`)
 }
@@ -491,7 +499,7 @@ func TestBenchCardAddsUp(t *testing.T) {
 	for _, rh := range []float64{.2, .45, .6, .8, .9} {
 		r := demo.Batch(demo.Saturday)
 		r.Room.RH = rh
-		v := newViewOf(t, r)
+		v := &roomView{formulaView{batchView: newViewOf(t, r)}}
 		top := v.Plan.Formula.TopG
 		sum := v.PourNow() + v.KeepBy()
 		if dry := v.Plan.Room.CorrectionG > 0; dry && sum != math.Round(top) || !dry && (v.PourNow() != math.Round(top) || v.KeepBy() < 0) {
@@ -512,14 +520,14 @@ func TestOwnFlours(t *testing.T) {
 	bad.Set("name", "")
 	s.wants(s.ask("POST", "/cabinet/flours", bad), 422, "3 to 25 % is allowed", `value="118"`, "1 to 60 letters")
 	const key, at = "own-10", "/cabinet/flours/10" // after the demo's nine things
-	v := s.typed(7)
+	v := s.typed(demo.Number(demo.Saturday))
 	v.Set("flours.0.flour", key)
-	s.wants(s.ask("POST", "/batches/7/save", v), 303)
-	b, _ := s.store.Get(context.Background(), 7)
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/save", v), 303)
+	b, _ := s.store.Get(context.Background(), demo.Number(demo.Saturday))
 	if own := b.Request.Flours[0].Own; own == nil || own.ProteinPct != 11.8 || math.Abs(own.MilledMoistureWB-.142) > 1e-9 || own.PricePerKG.String() != "1.10" {
 		t.Fatalf("%+v", b.Request.Flours[0])
 	}
-	p, err := plan.Make(b.Request.Request)
+	p, err := plan.Make(rules.Default(), b.Request.Request)
 	if err != nil || math.Abs(p.Formula.Blend.AbsorptionPct-(.8*60+.2*62)) > .02 {
 		t.Errorf("absorption %.2f, %v", p.Formula.Blend.AbsorptionPct, err)
 	}
@@ -527,36 +535,36 @@ func TestOwnFlours(t *testing.T) {
 	sheet.Set("id", "10")
 	sheet.Set("absorption_pct", "64")
 	s.wants(s.ask("POST", "/cabinet/flours", sheet), 303)
-	v = s.typed(7)
-	w := s.ask("POST", "/batches/7/work", v)
+	v = s.typed(demo.Number(demo.Saturday))
+	w := s.ask("POST", batch(demo.Saturday)+"/work", v)
 	s.wants(w, 200, "Mill by the lock</option>", "has newer figures", "newest figures")
 	v.Set("flours.0.flour", key+"@now")
-	s.wants(s.ask("POST", "/batches/7/work", v), 200, `value="own-10@now" selected`)
-	s.wants(s.ask("POST", "/batches/7/save", v), 303)
-	if b, _ = s.store.Get(context.Background(), 7); b.Request.Flours[0].Own.AbsorptionPct != 64 || b.Request.Flours[0].Flour != key {
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, `value="own-10@now" selected`)
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/save", v), 303)
+	if b, _ = s.store.Get(context.Background(), demo.Number(demo.Saturday)); b.Request.Flours[0].Own.AbsorptionPct != 64 || b.Request.Flours[0].Flour != key {
 		t.Errorf("%+v", b.Request.Flours[0])
 	}
 	// Retired, it is offered no more; the batch still has it, and so has its request.
 	s.wants(s.ask("POST", at+"/retire", url.Values{}), 303)
 	s.wants(s.ask("GET", "/cabinet/flours", nil), 200, "Put back")
-	s.wants(s.ask("GET", "/batches/7", nil), 200, "Mill by the lock, retired")
-	w = s.ask("GET", "/batches/7/request.json", nil)
-	if r, err := exchange.ReadRequest(w.Body); err != nil || r.Flours[0].Own == nil {
+	s.wants(s.ask("GET", batch(demo.Saturday), nil), 200, "Mill by the lock, retired")
+	w = s.ask("GET", batch(demo.Saturday)+"/request.json", nil)
+	if r, err := exchange.ReadRequest(rules.Default(), w.Body); err != nil || r.Flours[0].Own == nil {
 		t.Errorf("the request does not read back: %v", err)
 	}
-	other := s.typed(6)
+	other := s.typed(demo.Number(demo.Service))
 	other.Set("flours.0.flour", key)
-	s.wants(s.ask("POST", "/batches/6/save", other), 422, "not in the cabinet any more")
+	s.wants(s.ask("POST", batch(demo.Service)+"/save", other), 422, "not in the cabinet any more")
 	s.wants(s.ask("POST", at+"/restore", url.Values{}), 303)
-	s.wants(s.ask("POST", "/batches/6/save", other), 303)
+	s.wants(s.ask("POST", batch(demo.Service)+"/save", other), 303)
 	s.wants(s.ask("GET", "/cabinet/flours/99", nil), 404)
 	s.wants(s.ask("GET", "/cabinet/eggs/10", nil), 404) // a flour is no egg
 	s.wants(s.ask("GET", "/cabinet/jam", nil), 404)
 	// Back to a shipped flour, the own one is forgotten.
-	v = s.typed(7)
+	v = s.typed(demo.Number(demo.Saturday))
 	v.Set("flours.0.flour", "plain")
-	s.wants(s.ask("POST", "/batches/7/save", v), 303)
-	if b, _ = s.store.Get(context.Background(), 7); b.Request.Flours[0].Own != nil {
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/save", v), 303)
+	if b, _ = s.store.Get(context.Background(), demo.Number(demo.Saturday)); b.Request.Flours[0].Own != nil {
 		t.Errorf("%+v", b.Request.Flours[0])
 	}
 }
@@ -610,8 +618,11 @@ func TestCabinet(t *testing.T) {
 	s.wants(s.ask("GET", "/cabinet/powders?of=nettle&want=100", nil), 200, "772<span", "865<span") // 100·.95/.123, 100·900/104
 	s.wants(s.ask("GET", "/cabinet/powders?of=nettle&want=lots&water=100", nil), 200, "1 to 20,000 g is allowed", "50 to 98 %", `value="lots"`)
 	// Prices: new batches start from them, old ones keep theirs.
-	s.wants(s.ask("POST", "/cabinet/house", url.Values{"prices.currency": {"£"}, "prices.egg_each": {"0.40"}}), 303)
-	s.wants(s.ask("POST", "/cabinet/house", url.Values{"prices.currency": {"£"}, "prices.egg_each": {"a few pence"}}), 422, "0 to 1,000,000", `value="a few pence"`)
+	s.wants(s.ask("POST", "/cabinet/house", url.Values{"prices.currency": {"£"}, "prices.egg_each": {"0.40"}, "version": {"1"}}), 303)
+	// A second window, opened before that, is told, and what was typed in it stays.
+	late := url.Values{"prices.currency": {"$"}, "prices.oil_per_kg": {"9.9"}, "version": {"1"}}
+	s.wants(s.ask("POST", "/cabinet/house", late), 409, "another window kept this meanwhile", "Currency sign: £", `value="$"`, `name="version" value="2"`)
+	s.wants(s.ask("POST", "/cabinet/house", url.Values{"prices.currency": {"£"}, "prices.egg_each": {"a few pence"}, "version": {"2"}}), 422, "0 to 1,000,000", `value="a few pence"`)
 	s.wants(s.ask("POST", "/batches", url.Values{"name": {"New"}, "amount.by": {"portions"}, "amount.portions": {"4"}, "flours.0.flour": {"plain"}, "eggs.class": {"own-4"}, "cut.shape": {"fettuccine"}, "roll.machine": {"mixer-8"}}), 303)
 	b, _ := s.store.Get(context.Background(), 11)
 	if r := b.Request; r.Prices.Currency != "£" || r.Prices.EggEach.String() != "0.40" || r.Eggs.OwnClass == nil || r.MadeOn != today() {
@@ -625,24 +636,24 @@ func TestCabinet(t *testing.T) {
 // The second dough of a batch: made from the first, linked both ways, parted again.
 func TestSecondDough(t *testing.T) {
 	s := newSite(t)
-	w := s.ask("POST", "/batches/7/partner", s.typed(7))
+	w := s.ask("POST", batch(demo.Saturday)+"/partner", s.typed(demo.Number(demo.Saturday)))
 	s.wants(w, 303)
-	s.wants(s.ask("GET", w.Header().Get("Location"), nil), 200, "Tagliatelle for Saturday, second dough", `<a href="/batches/7">Tagliatelle for Saturday</a>`, "spinach, cooked and squeezed")
-	s.wants(s.ask("GET", "/batches/7", nil), 200, `<a href="/batches/11">`, "Part the two doughs")
-	s.wants(s.ask("POST", "/batches/7/partner", s.typed(7)), 409, "a second dough already")
+	s.wants(s.ask("GET", w.Header().Get("Location"), nil), 200, "Tagliatelle for Saturday, second dough", `<a href="`+batch(demo.Saturday)+`">Tagliatelle for Saturday</a>`, "spinach, cooked and squeezed")
+	s.wants(s.ask("GET", batch(demo.Saturday), nil), 200, `<a href="/batches/11">`, "Part the two doughs")
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/partner", s.typed(demo.Number(demo.Saturday))), 409, "a second dough already")
 	// Another room for one of them is told at the other.
 	v := s.typed(11)
 	v.Set("room.rh", "61")
 	s.wants(s.ask("POST", "/batches/11/save", v), 303)
-	s.wants(s.ask("GET", "/batches/7?at=room", nil), 200, "stands elsewhere", "21 °C and 61 %")
+	s.wants(s.ask("GET", batch(demo.Saturday)+"?at=room", nil), 200, "stands elsewhere", "21 °C and 61 %")
 	// Deleted, it is no partner; and it can be made anew.
 	s.wants(s.ask("POST", "/batches/11/delete", url.Values{}), 303)
-	if strings.Contains(s.ask("GET", "/batches/7", nil).Body.String(), "second dough</a>") {
+	if strings.Contains(s.ask("GET", batch(demo.Saturday), nil).Body.String(), "second dough</a>") {
 		t.Error("a deleted dough still stands at the head")
 	}
-	s.wants(s.ask("POST", "/batches/7/partner", s.typed(7)), 303)
-	s.wants(s.ask("POST", "/batches/7/part", url.Values{}), 303)
-	for _, id := range []uint64{7, 9} {
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/partner", s.typed(demo.Number(demo.Saturday))), 303)
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/part", url.Values{}), 303)
+	for _, id := range []uint64{demo.Number(demo.Saturday), demo.Number(demo.Counter)} {
 		if b, err := s.store.Get(context.Background(), id); err != nil || b.PartnerID != nil {
 			t.Errorf("%d: %+v, %v", id, b.PartnerID, err)
 		}
@@ -653,12 +664,12 @@ func TestSecondDough(t *testing.T) {
 // every one the page has is there.
 func TestLeanAnswer(t *testing.T) {
 	s := newSite(t)
-	ids := regexp.MustCompile(`<(?:input|select|output)[^>]* id="(f-[^"]+|rest-share)"|id="([che]-[^"]+)"[^>]* data-live`)
-	for _, at := range plan.Stages() {
-		v := s.typed(4)
+	ids := regexp.MustCompile(`<(?:input|select|output)[^>]* id="(f-[^"]+|rest-share)"|id="([che]-[^"]+)"[^>]* data-live="(?:hidden"|text"[^>]*>[^<])`)
+	for _, at := range request.Stages() {
+		v := s.typed(demo.Number(demo.Saltmarsh))
 		v.Set("at", string(at))
-		whole := s.ask("POST", "/batches/4/work", v).Body.String()
-		lean := s.ask("POST", "/batches/4/work", v, func(r *http.Request) { r.Header.Set("X-Hollen-Part", "figures") }).Body.String()
+		whole := s.ask("POST", batch(demo.Saltmarsh)+"/work", v).Body.String()
+		lean := s.ask("POST", batch(demo.Saltmarsh)+"/work", v, func(r *http.Request) { r.Header.Set("X-Hollen-Part", "figures") }).Body.String()
 		for _, m := range ids.FindAllStringSubmatch(whole, -1) {
 			if id := `id="` + m[1] + m[2] + `"`; !strings.Contains(lean, id) {
 				t.Errorf("%s: the lean answer lacks %s", at, id)
@@ -669,3 +680,6 @@ func TestLeanAnswer(t *testing.T) {
 		}
 	}
 }
+
+// batch is the address of a batch of the demo.
+func batch(name string) string { return fmt.Sprintf("/batches/%d", demo.Number(name)) }

@@ -13,6 +13,7 @@ import (
 
 	"hollen/internal/core/cost"
 	"hollen/internal/core/egg"
+	"hollen/internal/core/measure"
 )
 
 // Kind is how an addition goes in.
@@ -141,12 +142,12 @@ var hexColour = regexp.MustCompile(`^#[0-9a-f]{6}$`)
 func (a *Addition) Check() error {
 	var errs []error
 	if n := len([]rune(a.Name)); n < 1 || n > 60 {
-		errs = append(errs, fmt.Errorf("name: %d letters; 1 to 60 are allowed", n))
+		errs = append(errs, measure.Faultf("name", "%d letters; 1 to 60 are allowed", n))
 	}
 	switch a.Kind {
 	case Puree, Powder, Herb, Liquid:
 	default:
-		errs = append(errs, fmt.Errorf("kind: %q; puree, powder, herb or liquid is allowed", a.Kind))
+		errs = append(errs, measure.Faultf("kind", "%q; puree, powder, herb or liquid is allowed", a.Kind))
 	}
 	for _, x := range Figures() {
 		if v := *x.At(a) * x.Show; !(v >= x.Min-1e-9 && v <= x.Max+1e-9) {
@@ -154,16 +155,16 @@ func (a *Addition) Check() error {
 		}
 	}
 	if sum := a.WaterShare + a.FatShare + a.ProteinShare + a.AshShare; !(sum <= 1+1e-9) {
-		errs = append(errs, fmt.Errorf("water_share: water, fat, protein and ash come to %.0f %%; 100 %% is the most", 100*sum))
+		errs = append(errs, measure.Faultf("water_share", "water, fat, protein and ash come to %.0f %%; 100 %% is the most", 100*sum))
 	}
 	if a.HighShare < a.LowShare {
-		errs = append(errs, fmt.Errorf("high_share: %g %%; it cannot be under the lowest dose, %g %%", 100*a.HighShare, 100*a.LowShare))
+		errs = append(errs, measure.Faultf("high_share", "%g %%; it cannot be under the lowest dose, %g %%", 100*a.HighShare, 100*a.LowShare))
 	}
 	if !hexColour.MatchString(a.Colour) {
-		errs = append(errs, fmt.Errorf("colour: %q; a colour is #rrggbb", a.Colour))
+		errs = append(errs, measure.Faultf("colour", "%q; a colour is #rrggbb", a.Colour))
 	}
 	if len(a.ColourWord) > 40 || len(a.Allergen) > 60 || len(a.Advice) > 300 {
-		errs = append(errs, errors.New("advice: texts of at most 40, 60 and 300 letters"))
+		errs = append(errs, measure.Faultf("advice", "texts of at most 40, 60 and 300 letters"))
 	}
 	return errors.Join(errs...)
 }

@@ -1,6 +1,6 @@
 package addition
 
-import "fmt"
+import "hollen/internal/core/measure"
 
 // PowderWater is the water left in a crisp powder, share of its mass.
 // Source: dried vegetable powders, 4 to 6 %.
@@ -49,13 +49,13 @@ func (y Yield) Share() float64 { return y.PowderG / y.FreshG }
 func (y *Yield) Check() error {
 	switch {
 	case len([]rune(y.Of)) < 1 || len([]rune(y.Of)) > 60:
-		return fmt.Errorf("of: 1 to 60 letters are allowed")
+		return measure.Faultf("of", "1 to 60 letters are allowed")
 	case !(y.FreshG >= 10 && y.FreshG <= 100000):
-		return fmt.Errorf("fresh_g: %g; 10 to 100000 g is allowed", y.FreshG)
+		return measure.Faultf("fresh_g", "%g; 10 to 100000 g is allowed", y.FreshG)
 	case !(y.PowderG >= .1 && y.PowderG < y.FreshG):
-		return fmt.Errorf("powder_g: %g; it must be over 0.1 g and under the fresh mass", y.PowderG)
+		return measure.Faultf("powder_g", "%g; it must be over 0.1 g and under the fresh mass", y.PowderG)
 	case !(y.Hours >= 0 && y.Hours <= 72):
-		return fmt.Errorf("hours: %g; 0 to 72 is allowed", y.Hours)
+		return measure.Faultf("hours", "%g; 0 to 72 is allowed", y.Hours)
 	}
 	return nil
 }

@@ -13,6 +13,8 @@ import (
 	"slices"
 	"strings"
 	"unicode/utf8"
+
+	"hollen/internal/core/measure"
 )
 
 // Family is what kind of thing a shape is.
@@ -119,7 +121,7 @@ var Limits = []struct {
 func (s Shape) Check() error {
 	var errs []error
 	bad := func(field, format string, a ...any) {
-		errs = append(errs, fmt.Errorf(field+": "+format, a...))
+		errs = append(errs, measure.Faultf(field, format, a...))
 	}
 	if n := utf8.RuneCountInString(s.Name); n < 1 || n > 60 || !oneLine(s.Name) {
 		bad("name", "1 to 60 letters on one line are allowed")
@@ -183,14 +185,17 @@ func (s Shape) Check() error {
 }
 
 // Sized is s with its millimetres, as a maker reads it: "Ravioli, 50 × 50 × 0.7 mm".
-func (s Shape) Sized() string {
+func (s Shape) Sized(in measure.System) string { return in.Prose(s.Set()) }
+
+// Set is Sized with its figures set in braces, to be said in any system of units.
+func (s Shape) Set() string {
 	switch {
 	case s.Family == Formed:
-		return fmt.Sprintf("%s, %g mm, %g g each", s.Name, s.WidthMM, s.PieceG)
+		return fmt.Sprintf("%s, {%g mm}, {%g g} each", s.Name, s.WidthMM, s.PieceG)
 	case s.Family == Ribbon || s.Outline == Round:
-		return fmt.Sprintf("%s, %g × %g mm", s.Name, s.WidthMM, s.SheetMM)
+		return fmt.Sprintf("%s, {%g × %g mm}", s.Name, s.WidthMM, s.SheetMM)
 	}
-	return fmt.Sprintf("%s, %g × %g × %g mm", s.Name, s.WidthMM, or(s.LongMM, s.WidthMM), s.SheetMM)
+	return fmt.Sprintf("%s, {%g × %g × %g mm}", s.Name, s.WidthMM, or(s.LongMM, s.WidthMM), s.SheetMM)
 }
 
 // Long returns a rectangle's other side, mm.

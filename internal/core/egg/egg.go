@@ -4,9 +4,9 @@ package egg
 
 import (
 	"errors"
-	"fmt"
 
 	"hollen/internal/core/cost"
+	"hollen/internal/core/measure"
 )
 
 // Composition is the make-up of one gram of a liquid, g/g.
@@ -48,16 +48,16 @@ const (
 func (c *Class) Check() error {
 	var errs []error
 	if n := len([]rune(c.Name)); n < 1 || n > 60 {
-		errs = append(errs, fmt.Errorf("name: %d letters; 1 to 60 are allowed", n))
+		errs = append(errs, measure.Faultf("name", "%d letters; 1 to 60 are allowed", n))
 	}
 	if !(c.EdibleG >= MinEdibleG && c.EdibleG <= MaxEdibleG) {
-		errs = append(errs, fmt.Errorf("edible_g: %g; %g to %g g is allowed", c.EdibleG, MinEdibleG, MaxEdibleG))
+		errs = append(errs, measure.Faultf("edible_g", "%g; %g to %g g is allowed", c.EdibleG, MinEdibleG, MaxEdibleG))
 	}
 	if !(c.YolkG >= 8 && c.YolkG <= MaxYolkShare*c.EdibleG) {
-		errs = append(errs, fmt.Errorf("yolk_g: %g; 8 g to 70 %% of the egg is allowed", c.YolkG))
+		errs = append(errs, measure.Faultf("yolk_g", "%g; 8 g to 70 %% of the egg is allowed", c.YolkG))
 	}
 	if c.YolkColour != 0 && !(c.YolkColour >= 1 && c.YolkColour <= 15) {
-		errs = append(errs, fmt.Errorf("yolk_colour: %g; 1 to 15 is allowed", c.YolkColour))
+		errs = append(errs, measure.Faultf("yolk_colour", "%g; 1 to 15 is allowed", c.YolkColour))
 	}
 	return errors.Join(errs...)
 }

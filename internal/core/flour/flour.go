@@ -9,6 +9,7 @@ import (
 	"fmt"
 
 	"hollen/internal/core/cost"
+	"hollen/internal/core/measure"
 )
 
 // Sorption names the set of coefficients by which a flour takes moisture from the air.
@@ -112,7 +113,7 @@ func Figures() []Figure {
 func (f *Flour) Check() error {
 	var errs []error
 	if n := len([]rune(f.Name)); n < 1 || n > 60 {
-		errs = append(errs, fmt.Errorf("name: %d letters; 1 to 60 are allowed", n))
+		errs = append(errs, measure.Faultf("name", "%d letters; 1 to 60 are allowed", n))
 	}
 	for _, x := range Figures() {
 		if v := *x.At(f) * x.Show; !(v >= x.Min-1e-9 && v <= x.Max+1e-9) {
@@ -120,10 +121,10 @@ func (f *Flour) Check() error {
 		}
 	}
 	if _, ok := henderson[f.Sorption]; !ok {
-		errs = append(errs, fmt.Errorf("sorption: %q; soft, hard or durum is allowed", f.Sorption))
+		errs = append(errs, measure.Faultf("sorption", "%q; soft, hard or durum is allowed", f.Sorption))
 	}
 	if len(f.Allergen) > 60 {
-		errs = append(errs, errors.New("allergen: at most 60 letters"))
+		errs = append(errs, measure.Faultf("allergen", "at most 60 letters"))
 	}
 	return errors.Join(errs...)
 }

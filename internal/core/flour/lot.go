@@ -8,6 +8,7 @@ import (
 	"time"
 
 	"hollen/internal/core/cost"
+	"hollen/internal/core/measure"
 )
 
 // LossOnDrying returns the moisture of a sample, share wet basis, from its mass before and
@@ -81,15 +82,15 @@ func (l Lot) Kept(on string, openDays float64) Kept {
 func (l *Lot) Check() error {
 	var errs []error
 	if n := len([]rune(strings.TrimSpace(l.Name))); n < 1 || n > 60 {
-		errs = append(errs, fmt.Errorf("name: %d letters; 1 to 60 are allowed", n))
+		errs = append(errs, measure.Faultf("name", "%d letters; 1 to 60 are allowed", n))
 	}
 	switch l.How {
 	case SealedTub, PaperBag, OpenBin, Sifted:
 	default:
-		errs = append(errs, fmt.Errorf("kept: %q; sealed_tub, paper_bag, open_bin or sifted is allowed", l.How))
+		errs = append(errs, measure.Faultf("kept", "%q; sealed_tub, paper_bag, open_bin or sifted is allowed", l.How))
 	}
 	if !(l.ContainerKG >= .05 && l.ContainerKG <= 1000) {
-		errs = append(errs, fmt.Errorf("container_kg: %g; 0.05 to 1000 kg is allowed", l.ContainerKG))
+		errs = append(errs, measure.Faultf("container_kg", "%g; 0.05 to 1000 kg is allowed", l.ContainerKG))
 	}
 	for _, d := range []struct{ name, day string }{{"opened_on", l.OpenedOn}, {"best_before", l.BestBefore}, {"measured_on", l.MeasuredOn}} {
 		if _, err := Day(d.day); d.day != "" && err != nil {
@@ -97,7 +98,7 @@ func (l *Lot) Check() error {
 		}
 	}
 	if l.MeasuredWB != 0 && !(l.MeasuredWB >= .05 && l.MeasuredWB <= .20) {
-		errs = append(errs, fmt.Errorf("measured_moisture_wb: %g; 0.05 to 0.20 is allowed", l.MeasuredWB))
+		errs = append(errs, measure.Faultf("measured_moisture_wb", "%g; 0.05 to 0.20 is allowed", l.MeasuredWB))
 	}
 	return errors.Join(errs...)
 }

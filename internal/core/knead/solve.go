@@ -10,8 +10,9 @@ import (
 // School is a way of working a dough.
 type School string
 
-// The five schools.
+// The five schools, and the choice to leave it to Hollen.
 const (
+	Auto      School = "auto"
 	Long      School = "long"      // one kneading by hand, one rest
 	Turns     School = "turns"     // short kneadings with rests between, then hours in the cold
 	Short     School = "short"     // barely kneaded, then finished in folded passes

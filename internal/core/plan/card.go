@@ -6,6 +6,8 @@ import (
 	"strings"
 	"time"
 
+	"hollen/internal/core/measure"
+
 	"hollen/internal/core/cook"
 	"hollen/internal/core/cut"
 	"hollen/internal/core/egg"
@@ -26,22 +28,22 @@ func (p *Plan) ToWeigh() []ToWeigh {
 	for i, x := range f.Flours {
 		note := ""
 		if i == 0 {
-			note = fmt.Sprintf("of all flour hold %s back", Grams(f.HeldBackG))
+			note = fmt.Sprintf("of all flour hold %s back", p.in.Grams(f.HeldBackG))
 		}
-		add(x.Name, Grams(x.Share*p.Room.FlourG), note)
+		add(x.Name, p.in.Grams(x.Share*p.Room.FlourG), note)
 	}
 	switch {
 	case f.Weighed():
-		add("Egg, beaten", Grams(f.Pick.EggG), "about "+EggWords(f.Pick.Whole, f.Pick.Yolks))
+		add("Egg, beaten", p.in.Grams(f.Pick.EggG), "about "+EggWords(f.Pick.Whole, f.Pick.Yolks))
 	case f.Pick.Whole+f.Pick.Yolks > 0:
 		note := ""
 		if f.Pick.WhitesG > 0 {
-			note = Grams(f.Pick.WhitesG) + " of white left over"
+			note = p.in.Grams(f.Pick.WhitesG) + " of white left over"
 		}
-		add("Eggs, "+p.EggClass().Name, EggWords(f.Pick.Whole, f.Pick.Yolks), strings.TrimSuffix(Grams(f.Pick.EggG-f.AlsoG)+" beaten; "+note, "; "))
+		add("Eggs, "+p.EggClass().Name, EggWords(f.Pick.Whole, f.Pick.Yolks), strings.TrimSuffix(p.in.Grams(f.Pick.EggG-f.AlsoG)+" beaten; "+note, "; "))
 	}
 	if also := p.AlsoWords(); also != "" {
-		add("With them", also, Grams(f.AlsoG))
+		add("With them", also, p.in.Grams(f.AlsoG))
 	}
 	pour, keep := math.Round(p.Room.PourG), math.Round(p.Room.KeepG)
 	if r.Eggs.TopUp != egg.TopNone && pour+keep > 0 {
@@ -50,25 +52,25 @@ func (p *Plan) ToWeigh() []ToWeigh {
 		case pour == 0:
 			pour, note = keep, "kept in reach, in case"
 		case keep > 0:
-			note = fmt.Sprintf("and %s g by the board", Thousands(keep))
+			note = fmt.Sprintf("and %s by the board", p.in.Whole(keep))
 		}
-		add(capital(p.TopWord()), Thousands(pour)+" g", note)
+		add(measure.Capital(p.TopWord()), p.in.Whole(pour), note)
 	}
 	if f.SaltG > 0 {
-		add("Salt", Grams(f.SaltG), "")
+		add("Salt", p.in.Grams(f.SaltG), "")
 	}
 	if f.OilG > 0 {
-		add("Oil", Grams(f.OilG), "")
+		add("Oil", p.in.Grams(f.OilG), "")
 	}
 	for _, a := range f.Additions {
-		add(a.Name, Grams(a.MassG), "")
+		add(a.Name, p.in.Grams(a.MassG), "")
 	}
 	if g := p.Cut.FillTotalG; g > 0 {
 		what := "Filling"
 		if n := r.Cut.Filling.Name; n != "" {
 			what = "Filling: " + n
 		}
-		add(what, Grams(g), Grams(p.fillEach())+" in each")
+		add(what, p.in.Grams(g), p.in.Grams(p.fillEach())+" in each")
 	}
 	return out
 }
@@ -100,14 +102,14 @@ func (p *Plan) Card() []CardStep {
 	start, err := time.Time{}, error(nil)
 	clocked := p.Clock != nil
 	if clocked {
-		if start, err = At(p.Clock.StartAt); err != nil {
+		if start, err = measure.At(p.Clock.StartAt); err != nil {
 			clocked = false
 		}
 	}
 	add := func(head, text string, minutes float64) {
 		at := fmt.Sprintf("%d:%02d", int(now+.5)/60, int(now+.5)%60)
 		if clocked {
-			at = ClockWords(start.Add(time.Duration(math.Round(now))*time.Minute), start)
+			at = measure.ClockWords(start.Add(time.Duration(math.Round(now))*time.Minute), start)
 		}
 		out = append(out, CardStep{head, text, minutes, now, at})
 		now += minutes
@@ -128,11 +130,11 @@ func (p *Plan) Card() []CardStep {
 	c := &p.Cut
 	switch {
 	case p.Roped():
-		add("Ropes", fmt.Sprintf("%s of %s, ropes of %g mm.", Plural(p.Roll.Pieces, "piece", "pieces"), Grams(p.Roll.PieceG), p.Roll.WidthMM), p.Roll.MinutesAll)
+		add("Ropes", fmt.Sprintf("%s of %s, ropes of %s.", measure.Plural(p.Roll.Pieces, "piece", "pieces"), p.in.Grams(p.Roll.PieceG), p.in.MM(p.Roll.WidthMM, measure.Shortest)), p.Roll.MinutesAll)
 	default:
-		text := fmt.Sprintf("%s of %s, to %.2f mm, %.0f mm long.", Plural(p.Roll.Pieces, "piece", "pieces"), Grams(p.Roll.PieceG), p.Roll.SheetMM, p.Roll.LengthMM)
+		text := fmt.Sprintf("%s of %s, to %s, %s long.", measure.Plural(p.Roll.Pieces, "piece", "pieces"), p.in.Grams(p.Roll.PieceG), p.in.MM(p.Roll.SheetMM, 2), p.in.MM(p.Roll.LengthMM, 0))
 		if p.Roll.Folds > 0 {
-			text = fmt.Sprintf("%s First %s at the widest.", text, Plural(p.Roll.Folds, "folded pass", "folded passes"))
+			text = fmt.Sprintf("%s First %s at the widest.", text, measure.Plural(p.Roll.Folds, "folded pass", "folded passes"))
 		}
 		add("Roll", text, p.Roll.MinutesAll)
 	}
@@ -144,17 +146,17 @@ func (p *Plan) Card() []CardStep {
 	}
 	switch k := &p.Keep; {
 	case k.Where == cook.Fridge:
-		add("Keep", "Covered at 5 °C or less.", 0)
+		add("Keep", fmt.Sprintf("Covered at %s or less.", p.in.C(5, 0)), 0)
 	case k.Where == cook.Freezer:
 		add("Freeze", "On the tray until hard, then bagged, air out, dated.", 0)
 	case k.Where == cook.Shelf:
-		add("Dry", fmt.Sprintf("In moving air to %s, weighed every hour or two.", Grams(p.Dry.ToKeep.TargetG)), 0)
+		add("Dry", fmt.Sprintf("In moving air to %s, weighed every hour or two.", p.in.Grams(p.Dry.ToKeep.TargetG)), 0)
 	}
-	from := "Taste from " + MinSec(p.Cook.FromS)
+	from := "Taste from " + measure.MinSec(p.Cook.FromS)
 	for _, x := range p.Cook.Also {
-		from += fmt.Sprintf(", %s %s", strings.ToLower(x.Shape), MinSec(x.FromS))
+		from += fmt.Sprintf(", %s %s", strings.ToLower(x.Shape), measure.MinSec(x.FromS))
 	}
-	add("Cook", fmt.Sprintf("%s. %.1f L and %s of salt for all, %s.", from, p.Cook.WaterL, Grams(p.Cook.SaltG), Plural(p.Cook.Lots, "lot", "lots")), 0)
+	add("Cook", fmt.Sprintf("%s. %s and %s of salt for all, %s.", from, p.in.L(p.Cook.WaterL, 1), p.in.Grams(p.Cook.SaltG), measure.Plural(p.Cook.Lots, "lot", "lots")), 0)
 	return out
 }
 
@@ -165,19 +167,19 @@ func (p *Plan) cutCard(x *CutPart) string {
 	case x.Count == 0:
 		return "None fits: " + name + "."
 	case x.Shape.Family == cut.Ribbon:
-		how := fmt.Sprintf("rolled up %g mm wide, %d knife cuts", x.FoldMM, x.KnifeCuts)
+		how := fmt.Sprintf("rolled up %s wide, %d knife cuts", p.in.MM(x.FoldMM, measure.Shortest), x.KnifeCuts)
 		if x.Cutter != nil {
 			how = "cutter, test strip first"
 		}
-		return fmt.Sprintf("%s: %s of %.0f mm, %s; %d across, %d to a nest.", capital(name), Plural(x.Along, "length", "lengths"), x.LengthMM, how, x.Across, x.PerNest)
+		return fmt.Sprintf("%s: %s of %s, %s; %d across, %d to a nest.", measure.Capital(name), measure.Plural(x.Along, "length", "lengths"), p.in.MM(x.LengthMM, 0), how, x.Across, x.PerNest)
 	case x.Shape.Family == cut.Formed:
-		return fmt.Sprintf("%s: slices of %.0f mm, %s.", capital(name), x.Rope.SliceMM, Plural(x.Count, "piece", "pieces"))
+		return fmt.Sprintf("%s: slices of %s, %s.", measure.Capital(name), p.in.MM(x.Rope.SliceMM, 0), measure.Plural(x.Count, "piece", "pieces"))
 	case x.Shape.Close == cut.TwoSheets:
-		return fmt.Sprintf("%s of %g mm: %d from a pair of sheets, %d in all, %s in each.", capital(name), x.Shape.WidthMM, x.PerSheet, x.Count, Grams(x.Filling.PieceG))
+		return fmt.Sprintf("%s of %s: %d from a pair of sheets, %d in all, %s in each.", measure.Capital(name), p.in.MM(x.Shape.WidthMM, measure.Shortest), x.PerSheet, x.Count, p.in.Grams(x.Filling.PieceG))
 	case x.Filling != nil:
-		return fmt.Sprintf("%s of %g mm: %d from a sheet, %d in all, %s in each.", capital(name), x.Shape.WidthMM, x.PerSheet, x.Count, Grams(x.Filling.PieceG))
+		return fmt.Sprintf("%s of %s: %d from a sheet, %d in all, %s in each.", measure.Capital(name), p.in.MM(x.Shape.WidthMM, measure.Shortest), x.PerSheet, x.Count, p.in.Grams(x.Filling.PieceG))
 	}
-	return fmt.Sprintf("%s of %g × %g mm: %d from a sheet, %d in all.", capital(name), x.Shape.WidthMM, x.Shape.Long(), x.PerSheet, x.Count)
+	return fmt.Sprintf("%s of %s: %d from a sheet, %d in all.", measure.Capital(name), p.in.Joined(" × ", measure.MM, measure.Shortest, x.Shape.WidthMM, x.Shape.Long()), x.PerSheet, x.Count)
 }
 
 // Code is the batch code that stands on sheet and label: the day it is made and the number of

@@ -6,6 +6,9 @@ import (
 	"strings"
 	"testing"
 
+	"hollen/internal/core/measure"
+	"hollen/internal/core/request"
+
 	"hollen/internal/core/cut"
 	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
@@ -14,7 +17,7 @@ import (
 // leading reads the number a text begins with, its thousands grouped.
 func leading(t *testing.T, s string) float64 {
 	t.Helper()
-	n, ok := ParseNumber(strings.Fields(s)[0])
+	n, ok := measure.ParseNumber(strings.Fields(s)[0])
 	if !ok {
 		t.Fatalf("%q begins with no number", s)
 	}
@@ -23,18 +26,18 @@ func leading(t *testing.T, s string) float64 {
 
 // What the sheet tells to weigh adds up to the dough, whatever is in it.
 func TestToWeighAddsUp(t *testing.T) {
-	for name, change := range map[string]func(*Request){
-		"whole eggs": func(*Request) {},
-		"rich":       func(r *Request) { r.Eggs.Style = egg.Rich },
-		"no egg":     func(r *Request) { r.Eggs.Style = egg.NoEgg },
-		"everything": func(r *Request) {
-			r.Flours = []FlourPart{{Flour: "soft-00", Share: .7, Kept: flour.PaperBag, ContainsKG: 1}, {Flour: "semola-fine", Share: .3, Kept: flour.PaperBag, ContainsKG: 1}}
-			r.Salt, r.Oil, r.Additions = .01, .02, []AdditionPart{{Addition: "spinach", Share: .1}}
-			r.Eggs.Also = []EggCount{{Class: "eu-m", Count: 2}}
+	for name, change := range map[string]func(*request.Request){
+		"whole eggs": func(*request.Request) {},
+		"rich":       func(r *request.Request) { r.Eggs.Style = egg.Rich },
+		"no egg":     func(r *request.Request) { r.Eggs.Style = egg.NoEgg },
+		"everything": func(r *request.Request) {
+			r.Flours = []request.FlourPart{{Flour: "soft-00", Share: .7, Kept: flour.PaperBag, ContainsKG: 1}, {Flour: "semola-fine", Share: .3, Kept: flour.PaperBag, ContainsKG: 1}}
+			r.Salt, r.Oil, r.Additions = .01, .02, []request.AdditionPart{{Addition: "spinach", Share: .1}}
+			r.Eggs.Also = []request.EggCount{{Class: "eu-m", Count: 2}}
 		},
-		"the jug": func(r *Request) { r.Amount.By = "eggs" },
+		"the jug": func(r *request.Request) { r.Amount.By = "eggs" },
 	} {
-		r := Default()
+		r := request.Default()
 		change(&r)
 		p := must(t, r)
 		f, sum := &p.Formula, 0.
@@ -65,18 +68,18 @@ func TestToWeighAddsUp(t *testing.T) {
 // by the clock.
 func TestCardFollowsTheWork(t *testing.T) {
 	for name, c := range map[string]struct {
-		change func(*Request)
+		change func(*request.Request)
 		wants  []string
 	}{
-		"ribbons":  {func(*Request) {}, []string{"Mix", "Knead by hand", "Rest in the room", "Roll", "To leather", "Cut", "Cook"}},
-		"ravioli":  {func(r *Request) { r.Cut.Shape, r.Keep.Where = "ravioli", "freezer" }, []string{"Mix", "Roll", "Fill and close", "Freeze", "Cook"}},
-		"formed":   {func(r *Request) { r.Cut.Shape = "cavatelli" }, []string{"Mix", "Ropes", "Form", "Cook"}},
-		"mixed":    {func(r *Request) { r.Cut.Also = []ShapePart{{Shape: "mezzelune", Portions: 3}} }, []string{"Cut", "Fill and close"}},
-		"to keep":  {func(r *Request) { r.Dry.Keep = true }, []string{"Cut", "Dry", "Cook"}},
-		"in fog":   {func(r *Request) { r.Room.RH = .98 }, []string{"Roll", "Cut", "Cook"}},
-		"by clock": {func(r *Request) { r.Clock.RollAt = "2026-11-28T17:30" }, []string{"Roll"}},
+		"ribbons":  {func(*request.Request) {}, []string{"Mix", "Knead by hand", "Rest in the room", "Roll", "To leather", "Cut", "Cook"}},
+		"ravioli":  {func(r *request.Request) { r.Cut.Shape, r.Keep.Where = "ravioli", "freezer" }, []string{"Mix", "Roll", "Fill and close", "Freeze", "Cook"}},
+		"formed":   {func(r *request.Request) { r.Cut.Shape = "cavatelli" }, []string{"Mix", "Ropes", "Form", "Cook"}},
+		"mixed":    {func(r *request.Request) { r.Cut.Also = []request.ShapePart{{Shape: "mezzelune", Portions: 3}} }, []string{"Cut", "Fill and close"}},
+		"to keep":  {func(r *request.Request) { r.Dry.Keep = true }, []string{"Cut", "Dry", "Cook"}},
+		"in fog":   {func(r *request.Request) { r.Room.RH = .98 }, []string{"Roll", "Cut", "Cook"}},
+		"by clock": {func(r *request.Request) { r.Clock.RollAt = "2026-11-28T17:30" }, []string{"Roll"}},
 	} {
-		r := Default()
+		r := request.Default()
 		c.change(&r)
 		p := must(t, r)
 		steps := p.Card()
@@ -100,7 +103,7 @@ func TestCardFollowsTheWork(t *testing.T) {
 			t.Errorf("%s: no %q in %+v", name, c.wants[at], steps)
 		}
 	}
-	if fog := func() Request { r := Default(); r.Room.RH = .98; return r }(); slices.ContainsFunc(must(t, fog).Card(), func(s CardStep) bool { return s.Head == "To leather" }) {
+	if fog := func() request.Request { r := request.Default(); r.Room.RH = .98; return r }(); slices.ContainsFunc(must(t, fog).Card(), func(s CardStep) bool { return s.Head == "To leather" }) {
 		t.Error("it is told to dry to leather in fog")
 	}
 }
@@ -108,10 +111,10 @@ func TestCardFollowsTheWork(t *testing.T) {
 // The label lists everything in falling order, and every allergen that is said to be in it
 // stands by an ingredient.
 func TestIngredientsForTheLabel(t *testing.T) {
-	r := Default()
+	r := request.Default()
 	r.Eggs.TopUp, r.Room.RH = egg.TopMilk, .3
-	r.Additions = []AdditionPart{{Addition: "ink", Share: .02}}
-	r.Cut.Shape, r.Cut.Filling = "ravioli", Filling{Name: "crab", Allergens: "crustaceans, celery"}
+	r.Additions = []request.AdditionPart{{Addition: "ink", Share: .02}}
+	r.Cut.Shape, r.Cut.Filling = "ravioli", request.Filling{Name: "crab", Allergens: "crustaceans, celery"}
 	p := must(t, r)
 	list, all := p.Ingredients(&p.Cut.CutPart), ""
 	for i, x := range list {
@@ -128,7 +131,7 @@ func TestIngredientsForTheLabel(t *testing.T) {
 	if !strings.Contains(all, "crab filling") || !slices.Contains(p.Formula.Allergens, "celery") {
 		t.Errorf("%s %v", all, p.Formula.Allergens)
 	}
-	r.Cut.Also = []ShapePart{{Shape: "tagliatelle", Portions: 3}}
+	r.Cut.Also = []request.ShapePart{{Shape: "tagliatelle", Portions: 3}}
 	q := must(t, r)
 	in, beside := q.AllergensOf(&q.Cut.Also[0])
 	if slices.Contains(in, "celery") || !slices.Equal(beside, []string{"crustaceans", "celery"}) || slices.ContainsFunc(q.Ingredients(&q.Cut.Also[0]), func(x Ingredient) bool { return strings.Contains(x.Name, "filling") }) {
@@ -146,7 +149,7 @@ func TestIngredientsForTheLabel(t *testing.T) {
 // What a maker changes of a shape is what is cut, and where it can no more be so called the
 // cutter goes by the width.
 func TestChangedShape(t *testing.T) {
-	r := Default()
+	r := request.Default()
 	r.Cut.Shape, r.Cut.Width = "farfalle", ptr(30)
 	if c := must(t, r).Cut; c.Shape.WidthMM != 30 || c.Shape.Long() != 50 || c.Count == 0 {
 		t.Errorf("%+v", c.Shape)
@@ -161,7 +164,7 @@ func TestChangedShape(t *testing.T) {
 		t.Errorf("%+v", c.Cutter)
 	}
 	for machine, width := range map[string]float64{"hand-crank-10": 60, "sheeter-mm": 45} { // staggering gains nothing on the first
-		r = Default()
+		r = request.Default()
 		r.Amount.By, r.Roll.Machine, r.Cut.Shape, r.Cut.Width, r.Cut.Pattern = "flour", machine, "ravioli-round", ptr(width), cut.Staggered
 		q := must(t, r)
 		stagger, why := q.Cut, q.Why["cut.across"]
@@ -177,7 +180,7 @@ func TestChangedShape(t *testing.T) {
 	}
 	r.Cut.Scraps = "back"
 	p := must(t, r)
-	if b := p.Cut.Back; b.BackG <= 0 || b.BackG > p.Cut.AllTrimG || !strings.Contains(p.Why["cut.scraps"], Grams(b.BackG)) {
+	if b := p.Cut.Back; b.BackG <= 0 || b.BackG > p.Cut.AllTrimG || !strings.Contains(p.Why["cut.scraps"], measure.Grams(b.BackG)) {
 		t.Errorf("%+v of %v: %s", b, p.Cut.AllTrimG, p.Why["cut.scraps"])
 	}
 }
@@ -185,8 +188,8 @@ func TestChangedShape(t *testing.T) {
 // The pot's ways: the longer dried the longer in it, from the freezer longer than fresh, and
 // what is taken is what the card says.
 func TestWaysIntoThePot(t *testing.T) {
-	for _, after := range []string{"fresh", "leather", "nest", "dried", "frozen"} {
-		r := Default()
+	for _, after := range []request.After{request.Fresh, request.AtLeather, request.FirmNests, request.DriedHard, request.Frozen} {
+		r := request.Default()
 		r.Cook.After, r.Bench.PotL, r.Bench.Pots = after, ptr(6), ptr(2)
 		p := must(t, r)
 		k, last, taken := &p.Cook, 0., 0
@@ -211,7 +214,7 @@ func TestWaysIntoThePot(t *testing.T) {
 }
 
 func TestRacksAndTrays(t *testing.T) {
-	p := must(t, Default())
+	p := must(t, request.Default())
 	if want := float64(p.Roll.SheetsAll) * (140 + 20) / 1000; math.Abs(p.Dry.RodM-want) > 1e-9 {
 		t.Errorf("%v m of rod, want %v", p.Dry.RodM, want)
 	}

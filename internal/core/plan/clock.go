@@ -5,20 +5,11 @@ import (
 	"math"
 	"time"
 
+	"hollen/internal/core/measure"
+	"hollen/internal/core/request"
+
 	"hollen/internal/core/knead"
 )
-
-// clockForm is how a time of the kitchen's clock is written.
-const clockForm = "2006-01-02T15:04"
-
-// At reads yyyy-mm-ddThh:mm between 2000 and 2100.
-func At(s string) (time.Time, error) {
-	t, err := time.Parse(clockForm, s)
-	if err != nil || t.Year() < 2000 || t.Year() > 2100 {
-		return t, fmt.Errorf("%q is no time; yyyy-mm-ddThh:mm is allowed", s)
-	}
-	return t, nil
-}
 
 // ClockPlan is how the wish to roll at a time can be met. Times are yyyy-mm-ddThh:mm.
 type ClockPlan struct {
@@ -29,14 +20,14 @@ type ClockPlan struct {
 
 // ClockWay is one way to meet the wish.
 type ClockWay struct {
-	Place     string  `json:"place"` // room or fridge
-	Fits      bool    `json:"fits"`
-	StartAt   string  `json:"start_at"`
-	RollAt    string  `json:"roll_at"` // as wished; where it does not fit, the nearest possible
-	RestMin   float64 `json:"rest_min"`
-	TemperMin float64 `json:"temper_min"`
-	WarmMin   float64 `json:"minutes_above_5_c"` // by the time it is rolled
-	Why       string  `json:"why"`
+	Place     request.Place `json:"place"`
+	Fits      bool          `json:"fits"`
+	StartAt   string        `json:"start_at"`
+	RollAt    string        `json:"roll_at"` // as wished; where it does not fit, the nearest possible
+	RestMin   float64       `json:"rest_min"`
+	TemperMin float64       `json:"temper_min"`
+	WarmMin   float64       `json:"minutes_above_5_c"` // by the time it is rolled
+	Why       string        `json:"why"`
 }
 
 // clock works out how the batch can be rolled at the time wished for: from the room, as late
@@ -45,16 +36,16 @@ type ClockWay struct {
 func (p *Plan) clock() {
 	r := &p.Request
 	p.Clock = nil
-	roll, err := At(r.Clock.RollAt)
+	roll, err := measure.At(r.Clock.RollAt)
 	if err != nil {
 		return
 	}
-	from, err := At(r.Clock.From)
+	from, err := measure.At(r.Clock.From)
 	open := err != nil // any start will do
 	minutes := func(m float64) time.Duration { return time.Duration(math.Round(m)) * time.Minute }
 	c := &ClockPlan{Ways: []ClockWay{}}
 	start := roll.Add(-minutes(p.way.ElapsedMin))
-	c.StartAt, c.Fits = start.Format(clockForm), open || !start.Before(from)
+	c.StartAt, c.Fits = start.Format(measure.ClockForm), open || !start.Before(from)
 
 	free := p.ask
 	free.FixRest, free.TemperMin = nil, 0
@@ -62,7 +53,7 @@ func (p *Plan) clock() {
 	room.Cold, cold.Cold = false, true
 	if room.School != knead.Turns {
 		w := p.model.Solve(room)
-		c.Ways = append(c.Ways, p.meet("room", w, roll, from, open))
+		c.Ways = append(c.Ways, p.meet(request.InRoom, w, roll, from, open))
 	}
 	w := p.model.Solve(cold)
 	mixAndWork := w.ElapsedMin - w.RestMin
@@ -79,21 +70,21 @@ func (p *Plan) clock() {
 	temper = 5 * math.Ceil(temper/5)
 	rest := max(w.RestMin, 5*math.Floor((long-temper)/5))
 	cold.FixRest, cold.TemperMin = &rest, temper
-	c.Ways = append(c.Ways, p.meet("fridge", p.model.Solve(cold), roll, from, open))
+	c.Ways = append(c.Ways, p.meet(request.InFridge, p.model.Solve(cold), roll, from, open))
 	p.Clock = c
 }
 
 // meet sets a way against the wish.
-func (p *Plan) meet(place string, w knead.Way, roll, from time.Time, open bool) ClockWay {
+func (p *Plan) meet(place request.Place, w knead.Way, roll, from time.Time, open bool) ClockWay {
 	elapsed := time.Duration(math.Round(w.ElapsedMin)) * time.Minute
 	c := ClockWay{Place: place, RestMin: w.RestMin, WarmMin: p.rules.Safety.MixMin + w.WarmMin, Fits: true}
 	for _, s := range w.Steps {
-		if place == "fridge" && s.By == knead.InRoom && s.Min == p.temperOf(w) {
+		if place == request.InFridge && s.By == knead.InRoom && s.Min == p.temperOf(w) {
 			c.TemperMin = s.Min
 		}
 	}
 	start := roll.Add(-elapsed)
-	work := fmt.Sprintf("%s of mixing and kneading, %s of rest", Minutes(w.ElapsedMin-w.RestMin-c.TemperMin), Minutes(w.RestMin))
+	work := fmt.Sprintf("%s of mixing and kneading, %s of rest", measure.Minutes(w.ElapsedMin-w.RestMin-c.TemperMin), measure.Minutes(w.RestMin))
 	switch {
 	case !w.Ready:
 		c.Fits = false
@@ -102,20 +93,20 @@ func (p *Plan) meet(place string, w knead.Way, roll, from time.Time, open bool) 
 		c.Fits = false
 		start = from
 		roll = from.Add(elapsed)
-		c.Why = fmt.Sprintf("Not before %s: %s, until tension and water are right.", ClockWords(roll, from), work)
-	case place == "room":
-		c.Why = fmt.Sprintf("%s; ready just then.", capital(work))
+		c.Why = fmt.Sprintf("Not before %s: %s, until tension and water are right.", measure.ClockWords(roll, from), work)
+	case place == request.InRoom:
+		c.Why = fmt.Sprintf("%s; ready just then.", measure.Capital(work))
 	default:
-		c.Why = fmt.Sprintf("%s in the fridge", capital(work))
+		c.Why = fmt.Sprintf("%s in the fridge", measure.Capital(work))
 		if c.TemperMin > 0 {
-			c.Why += fmt.Sprintf(", %s out of it to lose the stiffness", Minutes(c.TemperMin))
+			c.Why += fmt.Sprintf(", %s out of it to lose the stiffness", measure.Minutes(c.TemperMin))
 		}
 		c.Why += "."
 	}
 	if limit := p.cautionAt(); c.WarmMin > limit {
-		c.Why += fmt.Sprintf(" Above 5 °C for %s: over %s is long for egg.", Minutes(c.WarmMin), Minutes(limit))
+		c.Why += fmt.Sprintf(" Above %s for %s: over %s is long for egg.", p.in.C(p.rules.Safety.ColdC, 0), measure.Minutes(c.WarmMin), measure.Minutes(limit))
 	}
-	c.StartAt, c.RollAt = start.Format(clockForm), roll.Format(clockForm)
+	c.StartAt, c.RollAt = start.Format(measure.ClockForm), roll.Format(measure.ClockForm)
 	return c
 }
 
@@ -125,13 +116,4 @@ func (p *Plan) temperOf(w knead.Way) float64 {
 		return w.Steps[n-1].Min
 	}
 	return 0
-}
-
-// ClockWords returns a time as "17:30", with its day when that is another than the one it is
-// told on.
-func ClockWords(t, told time.Time) string {
-	if t.Year() == told.Year() && t.YearDay() == told.YearDay() {
-		return t.Format("15:04")
-	}
-	return t.Format("Mon 15:04")
 }

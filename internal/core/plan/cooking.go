@@ -4,6 +4,7 @@ import (
 	"hollen/internal/core/cook"
 	"hollen/internal/core/cut"
 	"hollen/internal/core/dry"
+	"hollen/internal/core/request"
 )
 
 // CookPlan is the pot.
@@ -34,23 +35,23 @@ type CookWay struct {
 // cook is the pot.
 func (p *Plan) cook() {
 	ru, r, c := &p.rules.Cook, &p.Request, &p.Cut
-	loss := map[string]float64{"leather": p.rules.Dry.CutLoss, "nest": p.rules.Dry.HoldLoss}[r.Cook.After]
+	loss := map[request.After]float64{request.AtLeather: p.rules.Dry.CutLoss, request.FirmNests: p.rules.Dry.HoldLoss}[r.Cook.After]
 	dried := 1 - dry.KeepG(p.rules.Dry, 1, p.Formula.Dough.WaterShare)
-	if r.Cook.After == "dried" {
+	if r.Cook.After == request.DriedHard {
 		loss = dried
 	}
-	o := CookPlan{Time: p.timeOf(&c.CutPart, loss), Also: []PotTime{}, Pot: cook.For(*ru, c.AllMadeG, or(r.Bench.PotL, ru.PotL), int(or(r.Bench.Pots, 1))), Loss: loss, Frozen: r.Cook.After == "frozen"}
+	o := CookPlan{Time: p.timeOf(&c.CutPart, loss), Also: []PotTime{}, Pot: cook.For(*ru, c.AllMadeG, request.Or(r.Bench.PotL, ru.PotL), int(request.Or(r.Bench.Pots, 1))), Loss: loss, Frozen: r.Cook.After == request.Frozen}
 	fresh := o.Seconds
-	way := func(name, key string, s float64) {
+	way := func(name string, key request.After, s float64) {
 		o.Ways = append(o.Ways, CookWay{name, max(s*(1-ru.Spread), ru.BaseS), s * (1 + ru.Spread), r.Cook.After == key})
 	}
-	way("Straight from the cutter", "fresh", fresh)
-	way("At leather", "leather", cook.Dried(*ru, fresh, p.rules.Dry.CutLoss))
-	way("From firm nests", "nest", cook.Dried(*ru, fresh, p.rules.Dry.HoldLoss))
+	way("Straight from the cutter", request.Fresh, fresh)
+	way("At leather", request.AtLeather, cook.Dried(*ru, fresh, p.rules.Dry.CutLoss))
+	way("From firm nests", request.FirmNests, cook.Dried(*ru, fresh, p.rules.Dry.HoldLoss))
 	if p.shape.Family != cut.Filled {
-		way("Dried to keep", "dried", cook.Dried(*ru, fresh, dried))
+		way("Dried to keep", request.DriedHard, cook.Dried(*ru, fresh, dried))
 	}
-	way("Frozen, not thawed", "frozen", o.FrozenS)
+	way("Frozen, not thawed", request.Frozen, o.FrozenS)
 	way("Fresh, finished in the pan", "", o.InPanS)
 	if o.Frozen {
 		o.FromS, o.ToS = o.FrozenS*(1-ru.Spread), o.FrozenS*(1+ru.Spread)

@@ -3,6 +3,8 @@ package plan
 import (
 	"math"
 
+	"hollen/internal/core/measure"
+
 	"hollen/internal/core/cost"
 	"hollen/internal/core/egg"
 )
@@ -20,7 +22,7 @@ func (p *Plan) cost() {
 	}
 	byMass := func(name string, g float64, price *cost.Money) {
 		if g > 0 {
-			line(name, Grams(g), "kg", price, func(m cost.Money) cost.Money { return m.Per(g) })
+			line(name, p.in.Grams(g), "kg", price, func(m cost.Money) cost.Money { return m.Per(g) })
 		}
 	}
 	for i, x := range f.Flours {
@@ -31,7 +33,7 @@ func (p *Plan) cost() {
 		if e.class.PriceEach > 0 {
 			price = &e.class.PriceEach
 		}
-		line(e.class.Name+" eggs", Thousands(e.n), "egg", price, func(m cost.Money) cost.Money { return m.Times(e.n) })
+		line(e.class.Name+" eggs", measure.Thousands(e.n), "egg", price, func(m cost.Money) cost.Money { return m.Times(e.n) })
 	}
 	if r.Eggs.TopUp == egg.TopMilk {
 		byMass("Milk", f.TopG, r.Prices.MilkKG)
@@ -42,11 +44,11 @@ func (p *Plan) cost() {
 		byMass(a.Name, a.MassG, r.Additions[i].Price())
 	}
 	if r.Prices.Filling != nil {
-		line("Filling and sauce", fillWords(p.Cut.FillTotalG), "batch", r.Prices.Filling, func(m cost.Money) cost.Money { return m })
+		line("Filling and sauce", p.fillWords(p.Cut.FillTotalG), "batch", r.Prices.Filling, func(m cost.Money) cost.Money { return m })
 	}
 	c.HandsMin = p.rules.Safety.MixMin + p.Knead.Min + p.Roll.MinutesAll + p.Cut.AllMin
 	if r.Prices.WageHour != nil {
-		line("Hands", Minutes(c.HandsMin), "hour", r.Prices.WageHour, func(m cost.Money) cost.Money { return m.Times(math.Round(c.HandsMin) / 60) })
+		line("Hands", measure.Minutes(c.HandsMin), "hour", r.Prices.WageHour, func(m cost.Money) cost.Money { return m.Times(math.Round(c.HandsMin) / 60) })
 	}
 	for _, l := range c.Lines {
 		c.Total += l.Cost
@@ -80,9 +82,9 @@ func (p *Plan) eggsUsed() (out []struct {
 	return out
 }
 
-func fillWords(g float64) string {
+func (p *Plan) fillWords(g float64) string {
 	if g == 0 {
 		return ""
 	}
-	return Grams(g)
+	return p.in.Grams(g)
 }

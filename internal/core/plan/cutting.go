@@ -4,6 +4,8 @@ import (
 	"math"
 	"slices"
 
+	"hollen/internal/core/request"
+
 	"hollen/internal/core/cut"
 	"hollen/internal/core/roll"
 )
@@ -50,45 +52,17 @@ func (c *CutPlan) Parts() []*CutPart {
 	return out
 }
 
+// Ribboned says whether the first shape is a ribbon.
+func (c *CutPlan) Ribboned() bool { return c.Shape.Family == cut.Ribbon }
+
 // Filled says whether any shape of the batch is filled.
 func (c *CutPlan) Filled() bool {
 	return slices.ContainsFunc(c.Parts(), func(x *CutPart) bool { return x.Shape.Family == cut.Filled })
 }
 
-// shapes returns the shapes of the batch, the first first.
-func (r *Request) shapes() []cut.Shape {
-	out := []cut.Shape{r.Cut.Kind()}
-	for _, x := range r.Cut.Also {
-		out = append(out, x.Kind())
-	}
-	return out
-}
-
-// lengths returns the shortest and longest ribbon of the first shape asked for, mm.
-func (r *Request) lengths() (lo, hi float64) {
-	s := r.Cut.Kind()
-	return or(r.Cut.Min, s.MinLengthMM), or(r.Cut.Max, s.MaxLengthMM)
-}
-
-// sized returns the i-th shape with what the maker changed of the first.
-func (r *Request) sized(i int) cut.Shape {
-	c := &r.Cut
-	if i > 0 {
-		return c.Also[i-1].Kind()
-	}
-	s := c.Kind()
-	s.MinLengthMM, s.MaxLengthMM = r.lengths()
-	if c.Width != nil { // its name's range no longer counts
-		s.FromMM, s.ToMM = 0, 0
-	}
-	s.WidthMM, s.PieceG = or(c.Width, s.WidthMM), or(c.PieceG, s.PieceG)
-	s.LongMM = or(c.Long, s.LongMM)
-	return s
-}
-
 // ribbonMM returns the first shape's width as it is cut, mm.
 func (p *Plan) ribbonMM() float64 {
-	s := p.Request.sized(0)
+	s := p.Request.Sized(0)
 	if _, c, _ := p.toolFor(s, p.Request.Cut.Tool); c != nil {
 		return c.PitchMM
 	}
@@ -96,7 +70,7 @@ func (p *Plan) ribbonMM() float64 {
 }
 
 // targetMM returns the sheet wanted, mm.
-func (p *Plan) targetMM() float64 { return or(p.Request.Roll.TargetMM, p.shape.SheetMM) }
+func (p *Plan) targetMM() float64 { return request.Or(p.Request.Roll.TargetMM, p.shape.SheetMM) }
 
 // toolFor returns what cuts a shape: where a cutter is meant and the machine has one of that
 // width the nearest of them, otherwise the knife.
@@ -126,8 +100,8 @@ func (p *Plan) toolFor(s cut.Shape, asked cut.Tool) (tool cut.Tool, c *roll.Cutt
 // leastAlong returns how long a sheet must at least be, within its trims, to give anything of
 // every shape, mm.
 func (p *Plan) leastAlong() (mm float64) {
-	for i := range p.Request.shapes() {
-		s := p.Request.sized(i)
+	for i := range p.Request.Shapes() {
+		s := p.Request.Sized(i)
 		switch s.Family {
 		case cut.Ribbon:
 			mm = max(mm, s.MinLengthMM)
@@ -155,7 +129,7 @@ func (p *Plan) wants() []float64 {
 		out = append(out, x.Portions*p.portionOf(i+1))
 		rest -= x.Portions
 	}
-	if r.Amount.By == "portions" {
+	if r.Amount.By == request.ByPortions {
 		out[0] = rest * p.portionG()
 	}
 	return out
@@ -175,7 +149,7 @@ func (p *Plan) served() float64 {
 // layOn lays the i-th shape on n of the sheets.
 func (p *Plan) layOn(i, n int) CutPart {
 	ru, r := &p.rules.Cut, &p.Request
-	s := r.sized(i)
+	s := r.Sized(i)
 	asked := r.Cut.Tool
 	if i > 0 {
 		asked = ""
@@ -185,9 +159,9 @@ func (p *Plan) layOn(i, n int) CutPart {
 	sheets := cut.Sheets{Count: n, LengthMM: p.Cut.SheetLengthMM, WidthMM: p.Cut.SheetWidthMM, MassG: p.Cut.SheetG}
 	switch s.Family {
 	case cut.Ribbon:
-		c := cut.RibbonCut{Tool: o.Tool, WidthMM: s.WidthMM, MinMM: s.MinLengthMM, MaxMM: s.MaxLengthMM, NestG: o.PortionG, FoldMM: or(r.Cut.FoldMM, ru.FoldMM)}
+		c := cut.RibbonCut{Tool: o.Tool, WidthMM: s.WidthMM, MinMM: s.MinLengthMM, MaxMM: s.MaxLengthMM, NestG: o.PortionG, FoldMM: request.Or(r.Cut.FoldMM, ru.FoldMM)}
 		if i == 0 {
-			c.NestG = or(r.Cut.NestG, c.NestG)
+			c.NestG = request.Or(r.Cut.NestG, c.NestG)
 		}
 		if o.Cutter != nil {
 			c.WidthMM, c.CutterMM = o.Cutter.PitchMM, o.Cutter.WidthMM

@@ -6,14 +6,17 @@ import (
 	"strings"
 	"testing"
 
+	"hollen/internal/core/request"
+	"hollen/internal/core/rules"
+
 	"hollen/internal/core/cut"
 )
 
 // Six portions of tagliatelle and four of pappardelle from one dough: whole sheets, all of them
 // shared out, both served, and every gram of the sheets in shapes or trimmings.
 func TestMixedCuts(t *testing.T) {
-	r := Default()
-	r.Cut.Also = []ShapePart{{Shape: "pappardelle", Portions: 4}}
+	r := request.Default()
+	r.Cut.Also = []request.ShapePart{{Shape: "pappardelle", Portions: 4}}
 	p := must(t, r)
 	c := &p.Cut
 	if len(c.Also) != 1 || c.Sheets+c.Also[0].Sheets != p.Roll.SheetsAll {
@@ -29,8 +32,8 @@ func TestMixedCuts(t *testing.T) {
 	if p = must(t, r); p.Cut.Also[0].Portions < 3.9 || p.Cut.Also[0].Portions > 5.5 || p.Cut.Sheets <= p.Cut.Also[0].Sheets {
 		t.Errorf("by flour: %+v and %+v sheets", p.Cut.Sheets, p.Cut.Also[0])
 	}
-	r = Default()
-	r.Cut.Also = []ShapePart{{Shape: "ravioli", Portions: 3}, {Shape: "quadretti", Portions: 2}}
+	r = request.Default()
+	r.Cut.Also = []request.ShapePart{{Shape: "ravioli", Portions: 3}, {Shape: "quadretti", Portions: 2}}
 	if k := must(t, r).Cook; len(k.Also) != 2 || k.Also[0].FromS <= k.FromS || k.Also[1].FromS > k.Also[0].FromS {
 		t.Errorf("ravioli are done before tagliatelle: %+v", k)
 	}
@@ -40,15 +43,15 @@ func TestMixedCuts(t *testing.T) {
 }
 
 func TestFilledByPortions(t *testing.T) {
-	r := Default()
+	r := request.Default()
 	r.Cut.Shape, r.Amount.Portions = "ravioli", 10
-	r.Cut.Filling = Filling{Name: "ricotta and nettle", Allergens: "Milk, egg"}
+	r.Cut.Filling = request.Filling{Name: "ricotta and nettle", Allergens: "Milk, egg"}
 	p := must(t, r)
 	c := &p.Cut
 	if math.Abs(c.MadeG-1500) > 80 || math.Abs(c.MadeG-c.DoughG-c.FillG) > 1e-6 || math.Abs(c.FillG/float64(c.Count)-6.55) > .01 {
 		t.Errorf("%.0f g made of %.0f dough and %.0f filling in %d", c.MadeG, c.DoughG, c.FillG, c.Count)
 	}
-	if p.Formula.Target.Hw != must(t, Default()).Formula.Target.Hw+1 {
+	if p.Formula.Target.Hw != must(t, request.Default()).Formula.Target.Hw+1 {
 		t.Error("a filled shape wants a softer dough")
 	}
 	if a := strings.Join(p.Formula.Allergens, " "); !strings.Contains(a, "milk") || strings.Count(a, "egg") != 1 {
@@ -63,7 +66,7 @@ func TestFilledByPortions(t *testing.T) {
 
 // A formed shape passes through no rollers: a rope, no folded passes, no sheet to hang.
 func TestFormedFromRope(t *testing.T) {
-	r := Default()
+	r := request.Default()
 	r.Cut.Shape, r.Eggs.Style, r.Flours[0].Flour = "orecchiette", "none", "semola-fine"
 	p := must(t, r)
 	c := &p.Cut
@@ -73,9 +76,9 @@ func TestFormedFromRope(t *testing.T) {
 	if math.Abs(c.MadeG-float64(c.Count)*1.4) > 1e-6 || math.Abs(c.MadeG-1200) > 40 {
 		t.Errorf("%d pieces, %.0f g", c.Count, c.MadeG)
 	}
-	var fe FieldError
-	r.Cut.Also = []ShapePart{{Shape: "tagliatelle", Portions: 2}}
-	if _, err := Make(r); !errors.As(err, &fe) || fe.Path != "cut.also.0.shape" {
+	var fe request.FieldError
+	r.Cut.Also = []request.ShapePart{{Shape: "tagliatelle", Portions: 2}}
+	if _, err := Make(rules.Default(), r); !errors.As(err, &fe) || fe.Path != "cut.also.0.shape" {
 		t.Errorf("%v", err)
 	}
 }
@@ -85,7 +88,7 @@ func TestFormedFromRope(t *testing.T) {
 func TestHandsAtTheCut(t *testing.T) {
 	minutes := map[string]float64{}
 	for _, shape := range []string{"quadretti", "farfalle", "ravioli", "orecchiette", "tagliatelle"} {
-		r := Default()
+		r := request.Default()
 		r.Cut.Shape = shape
 		p := must(t, r)
 		if minutes[shape] = p.Cut.AllMin; p.Cut.AllMin < 4 || p.Cut.AllMin > 90 {
@@ -99,7 +102,7 @@ func TestHandsAtTheCut(t *testing.T) {
 
 // Trims of the maker's own are what is cut off, and no other plan's.
 func TestOwnTrims(t *testing.T) {
-	r := Default()
+	r := request.Default()
 	r.Amount.By, r.Cut.TrimEnd, r.Cut.TrimSide = "flour", ptr(0), ptr(0)
 	bare := must(t, r)
 	r.Cut.TrimEnd, r.Cut.TrimSide = nil, nil
@@ -110,7 +113,7 @@ func TestOwnTrims(t *testing.T) {
 }
 
 func TestCuttersOfTheMachine(t *testing.T) {
-	r := Default()
+	r := request.Default()
 	r.Cut.Shape = "fettuccine"
 	p := must(t, r)
 	if p.Cut.Cutter == nil || p.Cut.WidthMM != 6.5 || p.Cut.KnifeCuts != 0 || p.Cut.Tool != cut.Cutter {
@@ -123,34 +126,34 @@ func TestCuttersOfTheMachine(t *testing.T) {
 }
 
 func TestKeepByTheClock(t *testing.T) {
-	r := Default()
-	r.Keep = Keep{Where: "fridge", MadeAt: "2026-11-28T11:30"}
+	r := request.Default()
+	r.Keep = request.Keep{Where: "fridge", MadeAt: "2026-11-28T11:30"}
 	p := must(t, r)
 	if p.Keep.UseBy != "2026-11-30T11:30" || p.Keep.Freezer != "2027-01-27T11:30" || p.Keep.Dough != p.Keep.UseBy {
 		t.Errorf("%+v", p.Keep)
 	}
-	r.Keep, r.MadeOn = Keep{Where: "freezer"}, "2026-11-28"
+	r.Keep, r.MadeOn = request.Keep{Where: "freezer"}, "2026-11-28"
 	if p = must(t, r); p.Keep.UseBy != "2027-01-27" {
 		t.Errorf("%+v", p.Keep)
 	}
-	var fe FieldError
+	var fe request.FieldError
 	r.Keep.Days = ptr(90)
-	if _, err := Make(r); !errors.As(err, &fe) || fe.Path != "keep.note" {
+	if _, err := Make(rules.Default(), r); !errors.As(err, &fe) || fe.Path != "keep.note" {
 		t.Errorf("longer without a reason: %v", err)
 	}
 	// A raw filling shortens nothing where nothing is filled; drying to keep has its own days.
-	ribbons := Default()
-	ribbons.Cut.Filling.Kind, ribbons.Keep = "raw", Keep{Where: "fridge", Days: ptr(2)}
-	if _, err := Make(ribbons); err != nil {
+	ribbons := request.Default()
+	ribbons.Cut.Filling.Kind, ribbons.Keep = "raw", request.Keep{Where: "fridge", Days: ptr(2)}
+	if _, err := Make(rules.Default(), ribbons); err != nil {
 		t.Errorf("two days for ribbons: %v", err)
 	}
 	ribbons.Cut.Shape = "agnolotti"
-	if _, err := Make(ribbons); !errors.As(err, &fe) || fe.Path != "keep.note" {
+	if _, err := Make(rules.Default(), ribbons); !errors.As(err, &fe) || fe.Path != "keep.note" {
 		t.Errorf("two days for a raw filling: %v", err)
 	}
-	shelf := Default()
+	shelf := request.Default()
 	shelf.Dry.Keep, shelf.Keep.Days = true, ptr(90)
-	if _, err := Make(shelf); !errors.As(err, &fe) || fe.Path != "keep.note" {
+	if _, err := Make(rules.Default(), shelf); !errors.As(err, &fe) || fe.Path != "keep.note" {
 		t.Errorf("90 days dried, without a reason: %v", err)
 	}
 	r.Keep.Note = "blast frozen"
@@ -158,12 +161,12 @@ func TestKeepByTheClock(t *testing.T) {
 		t.Errorf("%+v", p.Keep)
 	}
 	r.Dry.Keep, r.Dry.RawG = true, ptr(1000)
-	r.Dry.Log = []DryCheck{{"2026-11-28T12:00", ptr(980)}, {"2026-11-28T15:00", ptr(880)}}
+	r.Dry.Log = []request.DryCheck{{At: "2026-11-28T12:00", G: ptr(980)}, {At: "2026-11-28T15:00", G: ptr(880)}}
 	if p = must(t, r); p.Dry.ToKeep.Now == nil || p.Dry.ToKeep.Now.MoreMin <= 0 || len(p.Dry.ToKeep.Checks) != 2 {
 		t.Errorf("%+v", p.Dry.ToKeep)
 	}
 	r.Dry.Log[1].At = "2026-11-28T11:00"
-	if _, err := Make(r); !errors.As(err, &fe) || fe.Path != "dry.checks.1.at" {
+	if _, err := Make(rules.Default(), r); !errors.As(err, &fe) || fe.Path != "dry.checks.1.at" {
 		t.Errorf("weighings out of order: %v", err)
 	}
 }
@@ -173,7 +176,7 @@ func TestKeepByTheClock(t *testing.T) {
 func TestNestsWaitNoShorter(t *testing.T) {
 	for _, shape := range []string{"tagliatelle", "ravioli", "lasagne"} {
 		for rh := .3; rh < .99; rh += .03 {
-			r := Default()
+			r := request.Default()
 			r.Cut.Shape, r.Room.RH, r.Cook.After = shape, rh, "fresh"
 			fresh := must(t, r).Dry
 			r.Cook.After = "nest"
@@ -187,13 +190,13 @@ func TestNestsWaitNoShorter(t *testing.T) {
 // In air near its own humidity the dough will not dry, and no minutes are given.
 func TestFogDriesNothing(t *testing.T) {
 	for _, rh := range []float64{.96, .97, .99} {
-		r := Default()
+		r := request.Default()
 		r.Room.RH = rh
 		p := must(t, r)
 		if p.Dry.Leather.Will || p.Dry.Nest.Will || p.Dry.Brittle.Will || p.LossAt(90) != 0 {
 			t.Errorf("at %v: %+v", rh, p.Dry)
 		}
-		if p.Warnings(AtDry) == 0 {
+		if p.Warnings(request.AtDry) == 0 {
 			t.Errorf("at %v nothing says so", rh)
 		}
 	}

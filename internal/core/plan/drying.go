@@ -4,6 +4,9 @@ import (
 	"math"
 	"time"
 
+	"hollen/internal/core/measure"
+	"hollen/internal/core/request"
+
 	"hollen/internal/core/cut"
 	"hollen/internal/core/dry"
 )
@@ -48,7 +51,7 @@ type DryPoint struct {
 func (p *Plan) dry() {
 	r, ru := &p.Request, &p.rules
 	faces := ru.Dry.RackFaces
-	if r.Dry.On == "board" || p.Roped() { // formed pieces lie on a tray
+	if r.Dry.On == request.OnBoard || p.Roped() { // formed pieces lie on a tray
 		faces = ru.Dry.BoardFaces
 	}
 	of := func(faces float64) dry.Rate { return p.rate(r.Room.Air, faces) }
@@ -60,9 +63,9 @@ func (p *Plan) dry() {
 	o.CautionAt, o.DiscardAt = p.cautionAt(), p.discardAt()
 	waits := 0. // before the pot or the fridge
 	switch {
-	case r.Cook.After == "nest" && o.Nest.Will:
+	case r.Cook.After == request.FirmNests && o.Nest.Will:
 		waits = o.Nest.FromMin
-	case r.Cook.After == "nest" || o.Purpose != cut.NoDrying:
+	case r.Cook.After == request.FirmNests || o.Purpose != cut.NoDrying:
 		waits = o.Leather.FromMin
 	}
 	o.WarmMin = p.Rest.WarmMin + p.Roll.MinutesAll + p.Cut.AllMin + waits
@@ -105,7 +108,7 @@ func (p *Plan) DryLines(minutes float64) []DryLine {
 	if r.Room.Air == dry.Fan {
 		air, word = dry.Still, "in still air"
 	}
-	onRack := r.Dry.On != "board" && !p.Roped()
+	onRack := r.Dry.On != request.OnBoard && !p.Roped()
 	faces, other, otherWord := ru.BoardFaces, ru.RackFaces, "on a rack"
 	if onRack {
 		faces, other, otherWord = ru.RackFaces, ru.BoardFaces, "on a board"
@@ -146,13 +149,13 @@ func (p *Plan) toKeep(rate dry.Rate) *KeepDry {
 	if !r.Dry.Keep {
 		return nil
 	}
-	o := &KeepDry{RawG: or(r.Dry.RawG, p.Cut.AllDoughG), Checks: []DryPoint{}}
+	o := &KeepDry{RawG: request.Or(r.Dry.RawG, p.Cut.AllDoughG), Checks: []DryPoint{}}
 	o.TargetG = dry.KeepG(*ru, o.RawG, f.Dough.WaterShare)
 	o.Never = f.Blend.EquilibriumWB >= ru.KeepWB || rate.DeltaGM3 <= ru.LeastGM3
 	var log []dry.Weighing
 	var first time.Time
 	for _, x := range r.Dry.Log {
-		at, err := At(x.At)
+		at, err := measure.At(x.At)
 		if err != nil || x.G == nil {
 			continue
 		}

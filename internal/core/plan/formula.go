@@ -4,6 +4,8 @@ import (
 	"math"
 	"strings"
 
+	"hollen/internal/core/request"
+
 	"hollen/internal/core/cut"
 	"hollen/internal/core/doctor"
 	"hollen/internal/core/dough"
@@ -20,8 +22,8 @@ func (p *Plan) eggTask(flourG float64) ([]flour.Part, egg.Task) {
 	t := egg.Task{Eggs: ru.Eggs, Hydration: ru.Hydration, BasisWB: ru.Flour.BasisMoistureWB,
 		FlourG: flourG, F14G: b.F14G, MoistureWB: b.MoistureWB,
 		TargetHw: dough.Aim(ru.Hydration, p.machine.Tool, b.AbsorptionPct, p.filled(), p.fine(), 0).Hw,
-		LossG:    dry.BoardLossG(*ru, r.Room.TempC, r.Room.RH, flourG), ExtraFat: r.Oil * flourG, GivenG: r.Eggs.givenG(),
-		Class: r.Eggs.class(), Style: r.Eggs.Style, TopUp: r.Eggs.TopUp, LockFlour: r.Eggs.LockFlour,
+		LossG:    dry.BoardLossG(*ru, r.Room.TempC, r.Room.RH, flourG), ExtraFat: r.Oil * flourG, GivenG: r.Eggs.GivenG(),
+		Class: r.Eggs.Kind(), Style: r.Eggs.Style, TopUp: r.Eggs.TopUp, LockFlour: r.Eggs.LockFlour,
 		FixWhole: whole(r.Eggs.FixWhole), FixYolks: whole(r.Eggs.FixYolks)}
 	for _, a := range r.Additions {
 		kind, g := a.Kind(), a.Share*flourG
@@ -45,7 +47,7 @@ func (p *Plan) filled() bool { return p.shape.Family == cut.Filled }
 // answer has the eggs solved: in whole numbers, or as they were weighed in the jug or after
 // cracking; then plannedG is what they were to weigh, otherwise 0.
 func (p *Plan) answer() (a egg.Answer, plannedG float64) {
-	if p.Request.Amount.By == "eggs" {
+	if p.Request.Amount.By == request.ByEggs {
 		p.task.GivenG = 0 // all the egg is in the jug
 		w := p.task.Weigh()
 		k := p.Request.Amount.EggG / max(w.WholeG+w.YolkG, 1e-9)
@@ -72,7 +74,7 @@ func (p *Plan) mix(flourG float64) {
 		parts = flour.Scale(parts, 1+pick.FlourAddG/flourG)
 	}
 	b := flour.Mix(ru.Flour, parts)
-	f := Formula{FlourG: b.MassG, HeldBackG: ru.Room.HeldBackShare * b.MassG, Blend: b, Eggs: eggs, Pick: pick, PlannedEggG: planned, jug: r.Amount.By == "eggs",
+	f := Formula{FlourG: b.MassG, HeldBackG: ru.Room.HeldBackShare * b.MassG, Blend: b, Eggs: eggs, Pick: pick, PlannedEggG: planned, jug: r.Amount.By == request.ByEggs,
 		WholeG: pick.WholeG, YolkG: pick.YolkG, TopG: pick.TopG, SaltG: salt, OilG: oil, PortionG: p.portionG(), Additions: []Added{}}
 	if planned == 0 && !f.jug {
 		f.AlsoG = p.task.GivenG
@@ -153,21 +155,21 @@ func (p *Plan) asUsed() {
 	r, f := &p.Request, &p.Formula
 	p.Room.FlourG, p.Room.LiquidG = f.FlourG, p.Room.PourG+p.Room.KeepG
 	u := r.Used
-	if p.sizing || !u.any() && !r.changed() {
+	if p.sizing || !u.Any() && !r.Changed() {
 		return
 	}
 	a := &Actual{PlannedHw: f.Dough.Hw}
-	a.FlourG = max(f.FlourG-or(u.FlourLeftG, 0), .5*f.FlourG)
+	a.FlourG = max(f.FlourG-request.Or(u.FlourLeftG, 0), .5*f.FlourG)
 	a.LiquidG = f.TopG
 	if u.LiquidLeftG != nil {
 		a.LiquidG = max(0, p.Room.LiquidG-*u.LiquidLeftG)
 	}
-	a.LiquidG += or(u.LiquidAddedG, 0) + r.acted(doctor.Water)
-	a.FlourG += r.acted(doctor.Flour)
+	a.LiquidG += request.Or(u.LiquidAddedG, 0) + r.Acted(doctor.Water)
+	a.FlourG += r.Acted(doctor.Flour)
 	f.TopG = a.LiquidG
-	f.WholeG += r.acted(doctor.Egg)
-	f.OilG += r.acted(doctor.Oil)
-	p.milkG = r.acted(doctor.Milk)
+	f.WholeG += r.Acted(doctor.Egg)
+	f.OilG += r.Acted(doctor.Oil)
+	p.milkG = r.Acted(doctor.Milk)
 	parts := make([]flour.Part, len(p.parts))
 	for i, x := range f.Flours {
 		parts[i] = p.parts[i]
@@ -186,7 +188,7 @@ func (p *Plan) LiquidAt(rh float64) float64 {
 	f14 := 0.
 	for i, x := range p.parts {
 		x.MassG *= f.FlourG
-		x.Moisture = x.Flour.Now(ru.Flour, r.Flours[i].keeping(r.MadeOn), r.Room.TempC, rh)
+		x.Moisture = x.Flour.Now(ru.Flour, r.Flours[i].Keeping(r.MadeOn), r.Room.TempC, rh)
 		f14 += x.F14G(ru.Flour)
 	}
 	worth := func(c egg.Composition) float64 { return c.Water + ru.Hydration.FatWeight*c.Fat }

@@ -7,6 +7,9 @@ import (
 	"strings"
 	"testing"
 
+	"hollen/internal/core/request"
+	"hollen/internal/core/rules"
+
 	"hollen/internal/core/addition"
 	"hollen/internal/core/cost"
 	"hollen/internal/core/egg"
@@ -14,8 +17,8 @@ import (
 )
 
 // kitchen returns a random request from what a kitchen may hold.
-func kitchen(rnd *rand.Rand) Request {
-	r := Default()
+func kitchen(rnd *rand.Rand) request.Request {
+	r := request.Default()
 	flours, adds, classes := flour.Shipped(), addition.Shipped(), egg.Classes()
 	r.Amount.By, r.Amount.FlourG = "flour", 200+math.Round(rnd.Float64()*4000)
 	r.Flours[0].Flour = flours[rnd.Intn(8)].Key
@@ -27,10 +30,10 @@ func kitchen(rnd *rand.Rand) Request {
 	}
 	for range rnd.Intn(3) {
 		a := adds[rnd.Intn(len(adds))]
-		r.Additions = append(r.Additions, AdditionPart{Addition: a.Key, Share: a.LowShare + rnd.Float64()*(a.HighShare-a.LowShare)})
+		r.Additions = append(r.Additions, request.AdditionPart{Addition: a.Key, Share: a.LowShare + rnd.Float64()*(a.HighShare-a.LowShare)})
 	}
 	if rnd.Intn(3) == 0 {
-		r.Eggs.Also = append(r.Eggs.Also, EggCount{Class: classes[rnd.Intn(len(classes))].Key, Count: float64(1 + rnd.Intn(4))})
+		r.Eggs.Also = append(r.Eggs.Also, request.EggCount{Class: classes[rnd.Intn(len(classes))].Key, Count: float64(1 + rnd.Intn(4))})
 	}
 	r.Eggs.Class = classes[rnd.Intn(len(classes))].Key
 	r.Eggs.Style = []egg.Style{egg.WholeEggs, egg.Rich, egg.YolksOnly, egg.WholeWater, egg.NoEgg}[rnd.Intn(5)]
@@ -86,7 +89,7 @@ func TestDamperNeverAsksForMore(t *testing.T) {
 func TestScaling(t *testing.T) {
 	for _, k := range []float64{2, 3, 7} {
 		r := at14(600)
-		r.Eggs.FixWhole, r.Additions, r.Salt, r.Oil = ptr(4), []AdditionPart{{Addition: "beet", Share: .1}, {Addition: "cocoa", Share: .02}}, .004, .01
+		r.Eggs.FixWhole, r.Additions, r.Salt, r.Oil = ptr(4), []request.AdditionPart{{Addition: "beet", Share: .1}, {Addition: "cocoa", Share: .02}}, .004, .01
 		a := must(t, r)
 		r.Amount.FlourG, r.Eggs.FixWhole = 600*k, ptr(4*k)
 		b := must(t, r)
@@ -105,7 +108,7 @@ func TestRescaleKeepsHydration(t *testing.T) {
 	rnd := rand.New(rand.NewSource(5))
 	for range 40 {
 		r := kitchen(rnd)
-		r.Eggs.Style, r.Eggs.Also = egg.WholeEggs, []EggCount{}
+		r.Eggs.Style, r.Eggs.Also = egg.WholeEggs, []request.EggCount{}
 		p := must(t, r)
 		if p.Formula.Pick.EggG == 0 {
 			continue
@@ -123,7 +126,7 @@ func TestAdditionsMoveTheEggs(t *testing.T) {
 	for key, way := range map[string]float64{"spinach": -1, "spinach-powder": 1} {
 		r := at14(1000)
 		a, _ := addition.Find(key)
-		r.Additions = []AdditionPart{{Addition: key, Share: a.StartShare()}}
+		r.Additions = []request.AdditionPart{{Addition: key, Share: a.StartShare()}}
 		p := must(t, r)
 		if f := p.Formula; (f.Pick.EggG+f.TopG-plain.Pick.EggG-plain.TopG)*way <= 0 || math.Abs(f.Dough.Hw-f.Target.Hw) > 1.9 || !strings.Contains(f.Colour.Words, "green from") {
 			t.Errorf("%s: %.0f g of egg and %.0f g of liquid; %s", key, f.Pick.EggG, f.TopG, f.Colour.Words)
@@ -133,7 +136,7 @@ func TestAdditionsMoveTheEggs(t *testing.T) {
 		}
 	}
 	r := at14(1000)
-	r.Additions, r.Salt = []AdditionPart{{Addition: "ink", Share: .09}}, .01
+	r.Additions, r.Salt = []request.AdditionPart{{Addition: "ink", Share: .09}}, .01
 	p := must(t, r)
 	codes := map[string]bool{}
 	for _, n := range p.Notes {
@@ -146,11 +149,11 @@ func TestAdditionsMoveTheEggs(t *testing.T) {
 
 // What is left in the bowl makes the used amounts true, and every station follows.
 func TestUsed(t *testing.T) {
-	r := Default()
+	r := request.Default()
 	r.Amount.By = "flour"
 	r.Eggs.FixWhole, r.Eggs.LockFlour = ptr(8), true
 	p := must(t, r)
-	r.Used = Used{FlourLeftG: ptr(60), LiquidLeftG: ptr(5), LiquidAddedG: ptr(2)}
+	r.Used = request.Used{FlourLeftG: ptr(60), LiquidLeftG: ptr(5), LiquidAddedG: ptr(2)}
 	q := must(t, r)
 	f, g := p.Formula, q.Formula
 	if g.FlourG != f.FlourG-60 || math.Abs(g.TopG-(f.TopG-3)) > 1e-9 || math.Abs(g.Dough.MassG-(f.Dough.MassG-63)) > 1e-6 {
@@ -161,9 +164,9 @@ func TestUsed(t *testing.T) {
 	}
 	// By portions the flour does not grow to make up for what is left.
 	r.Amount.By = "portions"
-	r.Eggs.FixWhole, r.Used = nil, Used{}
+	r.Eggs.FixWhole, r.Used = nil, request.Used{}
 	planned := must(t, r).Formula.FlourG
-	r.Used = Used{FlourLeftG: ptr(40)}
+	r.Used = request.Used{FlourLeftG: ptr(40)}
 	if got := must(t, r).Formula.FlourG; got != planned-40 {
 		t.Errorf("%v g planned, 40 g left, %v g used", planned, got)
 	}
@@ -171,7 +174,7 @@ func TestUsed(t *testing.T) {
 
 // A lot says how it was kept and since when; its price and date count.
 func TestLotOfABatch(t *testing.T) {
-	r := Default()
+	r := request.Default()
 	r.MadeOn = "2026-11-24"
 	price, _ := cost.Parse("1.20")
 	r.Flours[0].Lot, r.Flours[0].LotKept = "own-7", &flour.Lot{Key: "own-7", Name: "spring sack", Flour: "soft-00", How: flour.OpenBin, ContainerKG: 1, OpenedOn: "2026-11-20", BestBefore: "2026-11-23", PricePerKG: price}
@@ -179,25 +182,25 @@ func TestLotOfABatch(t *testing.T) {
 	if m := p.Formula.Flours[0].Moisture; math.Abs(m.TauDays-2) > 1e-9 || math.Abs(m.NowWB-(m.EquilibriumWB+(m.MilledWB-m.EquilibriumWB)*math.Exp(-2))) > 1e-9 {
 		t.Errorf("%+v", m)
 	}
-	if n := p.At(AtRoom); len(n) == 0 || n[0].Code != "past_best" {
+	if n := p.At(request.AtRoom); len(n) == 0 || n[0].Code != "past_best" {
 		t.Errorf("%+v", n)
 	}
 	if l := p.Cost.Lines; len(l) != 1 || l[0].Cost != price.Per(p.Formula.FlourG) {
 		t.Errorf("%+v", l)
 	}
 	r.Flours[0].Lot = "own-8"
-	if _, err := Make(r); err == nil {
+	if _, err := Make(rules.Default(), r); err == nil {
 		t.Error("a lot under another key is accepted")
 	}
 }
 
 // The cost adds up to the last digit and says what has no price.
 func TestCost(t *testing.T) {
-	r := Default()
+	r := request.Default()
 	money := func(s string) *cost.Money { m, _ := cost.Parse(s); return &m }
-	r.Eggs.Also, r.Oil, r.Salt = []EggCount{{Class: "eu-m", Count: 2}}, .01, .005
-	r.Additions = []AdditionPart{{Addition: "saffron", Share: .01, PricePerKG: money("40")}}
-	r.Flours[0].PricePerKG, r.Prices = money("1.85"), Prices{Currency: "€", EggEach: money("0.32"), OilKG: money("9.5"), Filling: money("12"), WageHour: money("24")}
+	r.Eggs.Also, r.Oil, r.Salt = []request.EggCount{{Class: "eu-m", Count: 2}}, .01, .005
+	r.Additions = []request.AdditionPart{{Addition: "saffron", Share: .01, PricePerKG: money("40")}}
+	r.Flours[0].PricePerKG, r.Prices = money("1.85"), request.Prices{Currency: "€", EggEach: money("0.32"), OilKG: money("9.5"), Filling: money("12"), WageHour: money("24")}
 	p := must(t, r)
 	c := p.Cost
 	sum := cost.Money(0)
@@ -217,7 +220,7 @@ func TestCost(t *testing.T) {
 // Own classes, fields and groups: refused where they cannot be right, kept whole where they
 // can.
 func TestOwnThings(t *testing.T) {
-	r := Default()
+	r := request.Default()
 	r.Eggs.Class, r.Eggs.OwnClass = "own-3", &egg.Class{Key: "own-3", Name: "From the hens on the dike", EdibleG: 55, YolkG: 17, YolkColour: 13}
 	p := must(t, r)
 	if p.EggClass().EdibleG != 55 || math.Mod(p.Formula.WholeG, 55) > 1e-9 {
@@ -227,17 +230,17 @@ func TestOwnThings(t *testing.T) {
 	c := *r.Eggs.OwnClass
 	c.EdibleG = 57
 	b.Eggs.OwnClass = &c
-	if d := Changes(r, b); len(d) != 1 || !strings.Contains(d[0].ToShown, "newer figures") {
+	if d := request.Changes(r, b); len(d) != 1 || !strings.Contains(d[0].ToShown, "newer figures") {
 		t.Errorf("%+v", d)
 	}
 	c.EdibleG = 570
-	if _, err := Make(b); err == nil || !strings.Contains(err.Error(), "eggs.class") {
+	if _, err := Make(rules.Default(), b); err == nil || !strings.Contains(err.Error(), "eggs.class") {
 		t.Errorf("an egg of 570 g: %v", err)
 	}
-	r = Default()
-	r.Additions = make([]AdditionPart, MaxAdditions+1)
+	r = request.Default()
+	r.Additions = make([]request.AdditionPart, request.MaxAdditions+1)
 	r.MadeOn = "soon"
-	if _, err := Make(r); err == nil || !strings.Contains(err.Error(), "at most 3") || !strings.Contains(err.Error(), "made_on") {
+	if _, err := Make(rules.Default(), r); err == nil || !strings.Contains(err.Error(), "at most 3") || !strings.Contains(err.Error(), "made_on") {
 		t.Errorf("%v", err)
 	}
 }

@@ -105,7 +105,7 @@ func (p *Plan) allergens(parts []flour.Part) []string {
 		add(a.Allergen)
 	}
 	add("durum wheat") // the dusting semola counts
-	if r.filled() {
+	if r.Filled() {
 		p.doughAllergens = len(out) // what follows is the filling's alone
 		for _, a := range strings.Split(r.Cut.Filling.Allergens, ",") {
 			add(strings.ToLower(strings.TrimSpace(a)))

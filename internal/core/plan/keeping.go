@@ -1,7 +1,7 @@
 package plan
 
 import (
-	"time"
+	"hollen/internal/core/measure"
 
 	"hollen/internal/core/cook"
 )
@@ -23,7 +23,7 @@ type KeepPlan struct {
 // keep works out until when it keeps, by the kitchen's clock.
 func (p *Plan) keep() {
 	r, ru := &p.Request, &p.rules.Safety
-	o := KeepPlan{Where: r.kept(), MadeAt: r.Keep.MadeAt}
+	o := KeepPlan{Where: r.KeptIn(), MadeAt: r.Keep.MadeAt}
 	if o.MadeAt == "" {
 		o.MadeAt = r.MadeOn
 	}
@@ -33,7 +33,7 @@ func (p *Plan) keep() {
 	if r.Keep.Days != nil {
 		o.Days, o.Own = *r.Keep.Days, true
 	}
-	by := func(days float64) string { return later(o.MadeAt, days) }
+	by := func(days float64) string { return measure.Later(o.MadeAt, days) }
 	if o.Where != "" {
 		o.UseBy = by(o.Days)
 	}
@@ -42,17 +42,4 @@ func (p *Plan) keep() {
 	o.Fridge, o.Freezer = by(fridge), by(freezer)
 	o.Dough = by(p.rules.Knead.KeepMin / 60 / 24)
 	p.Keep = o
-}
-
-// later returns the time so many days after a day or a moment of the kitchen's clock, in the
-// same form; "" when that is not said. Of a day half a day counts for nothing.
-func later(at string, days float64) string {
-	if t, err := At(at); err == nil {
-		return t.Add(time.Duration(days * 24 * float64(time.Hour))).Format(clockForm)
-	}
-	t, err := time.Parse(time.DateOnly, at)
-	if err != nil {
-		return ""
-	}
-	return t.AddDate(0, 0, int(days)).Format(time.DateOnly)
 }

@@ -6,6 +6,9 @@ import (
 	"strings"
 	"time"
 
+	"hollen/internal/core/measure"
+	"hollen/internal/core/request"
+
 	"hollen/internal/core/cut"
 	"hollen/internal/core/doctor"
 	"hollen/internal/core/dough"
@@ -16,11 +19,11 @@ import (
 // school returns the school to work by and, when it was left to Hollen, why that one.
 func (p *Plan) school() (knead.School, string) {
 	r, ru := &p.Request, &p.rules
-	if s := knead.School(r.Knead.School); r.Knead.School != "auto" {
+	if s := r.Knead.School; r.Knead.School != knead.Auto {
 		return s, ""
 	}
 	mass := p.Formula.Dough.MassG
-	hands := or(r.Bench.HandG, ru.Knead.OnePersonG) * r.Bench.People
+	hands := request.Or(r.Bench.HandG, ru.Knead.OnePersonG) * r.Bench.People
 	switch {
 	case p.shape.Family == cut.Formed:
 		return knead.Turns, "For ropes under the palms a soft, patient dough is best."
@@ -29,7 +32,7 @@ func (p *Plan) school() (knead.School, string) {
 	case p.machine.Tool == dough.Sheeter:
 		return knead.Short, "A powered sheeter finishes the kneading in its folded passes."
 	case r.Bench.HookG != nil && mass > hands:
-		return knead.Hook, fmt.Sprintf("%s is more than the hands here knead at once, and there is a mixer.", Grams(mass))
+		return knead.Hook, fmt.Sprintf("%s is more than the hands here knead at once, and there is a mixer.", p.in.Grams(mass))
 	case p.Formula.Blend.DurumShare > .8 && r.Bench.ProcessorG != nil && mass <= *r.Bench.ProcessorG:
 		return knead.Processor, "Durum sets hard under the hand; the processor brings it together."
 	}
@@ -54,7 +57,7 @@ func (p *Plan) knead() {
 		W63Min: p.model.W63Min, TauRMin: p.model.TauRMin, FoldsMore: w.MinFoldsFor, Lots: 1}
 	limit := map[knead.School]*float64{knead.Hook: r.Bench.HookG, knead.Processor: r.Bench.ProcessorG}[school]
 	if school != knead.Hook && school != knead.Processor {
-		hands := or(r.Bench.HandG, ru.Knead.OnePersonG) * r.Bench.People
+		hands := request.Or(r.Bench.HandG, ru.Knead.OnePersonG) * r.Bench.People
 		limit = &hands
 	}
 	if limit != nil {
@@ -74,14 +77,14 @@ func (p *Plan) knead() {
 // askOf is what the model is asked for a school, with what the maker fixed.
 func (p *Plan) askOf(school knead.School) knead.Ask {
 	r, ru, f := &p.Request, &p.rules, &p.Formula
-	a := knead.Ask{School: school, StartC: p.Room.ContactC, RoomC: r.Room.TempC, FridgeC: r.Bench.FridgeC, Cold: r.Rest.At == "fridge",
+	a := knead.Ask{School: school, StartC: p.Room.ContactC, RoomC: r.Room.TempC, FridgeC: r.Bench.FridgeC, Cold: r.Rest.At == request.InFridge,
 		Pin: p.machine.Tool == dough.Pin, MinRest: ru.Knead.RestMinMin, FixKnead: r.Knead.Min, FixTurns: r.Knead.Turns, FixRest: r.Rest.Min, FixFolds: r.Roll.Folds,
-		TemperMin: r.Rest.TemperMin, MoreKnead: r.acted(doctor.Knead), MoreRest: r.acted(doctor.Rest), GlutenBar: ru.Flour.GlutenNoSheet}
+		TemperMin: r.Rest.TemperMin, MoreKnead: r.Acted(doctor.Knead), MoreRest: r.Acted(doctor.Rest), GlutenBar: ru.Flour.GlutenNoSheet}
 	if r.Eggs.Style == egg.YolksOnly || f.Blend.DurumShare > .3 {
 		a.MinRest = ru.Knead.RestMinRichMin
 	}
-	pieces := max(1, or(r.Roll.Pieces, math.Round(f.FlourG/ru.Roll.PieceFlourG)))
-	if r.Rest.Wrapped == "pieces" {
+	pieces := max(1, request.Or(r.Roll.Pieces, math.Round(f.FlourG/ru.Roll.PieceFlourG)))
+	if r.Rest.Wrapped == request.InPieces {
 		a.ChillG = f.Dough.MassG / pieces
 	}
 	if !a.Pin {
@@ -103,7 +106,7 @@ type SchoolRow struct {
 }
 
 func schoolName(s knead.School) string {
-	for _, o := range SchoolOptions() {
+	for _, o := range request.SchoolOptions() {
 		if o.Key == string(s) {
 			return o.Name
 		}
@@ -165,36 +168,36 @@ func (p *Plan) instructions() []Instruction {
 	var out []Instruction
 	at, clocked := time.Time{}, p.Clock != nil
 	if clocked {
-		at, _ = At(p.Clock.StartAt) // written by clock
+		at, _ = measure.At(p.Clock.StartAt) // written by clock
 	}
 	told := at
 	add := func(i Instruction) {
 		if clocked {
-			i.At = ClockWords(at, told)
+			i.At = measure.ClockWords(at, told)
 			at = at.Add(time.Duration(math.Round(i.Min)) * time.Minute)
 		}
 		out = append(out, i)
 	}
 	school := p.Knead.School
 	liquids := p.liquidWords()
-	held := Grams(f.HeldBackG)
+	held := p.in.Grams(f.HeldBackG)
 	mixing := p.rules.Knead.MixHandMin
 	text := ""
 	switch {
 	case school == knead.Hook:
 		mixing = p.rules.Knead.MixMachineMin
-		text = fmt.Sprintf("%s of flour into the bowl of the mixer, then %s. %s of flour stays out for later.", Grams(p.Room.FlourG-f.HeldBackG), liquids, held)
+		text = fmt.Sprintf("%s of flour into the bowl of the mixer, then %s. %s of flour stays out for later.", p.in.Grams(p.Room.FlourG-f.HeldBackG), liquids, held)
 	case school == knead.Processor:
 		mixing = p.rules.Knead.MixMachineMin
-		text = fmt.Sprintf("%s of flour into the processor; pour %s in while it runs. %s of flour stays out.", Grams(p.Room.FlourG-f.HeldBackG), liquids, held)
-	case r.Knead.Mix == "bowl":
-		text = fmt.Sprintf("%s of flour into a bowl, %s into the middle. Stir from the middle outwards until it hangs together, then turn it out. %s of flour stays out.", Grams(p.Room.FlourG-f.HeldBackG), liquids, held)
+		text = fmt.Sprintf("%s of flour into the processor; pour %s in while it runs. %s of flour stays out.", p.in.Grams(p.Room.FlourG-f.HeldBackG), liquids, held)
+	case r.Knead.Mix == request.InBowl:
+		text = fmt.Sprintf("%s of flour into a bowl, %s into the middle. Stir from the middle outwards until it hangs together, then turn it out. %s of flour stays out.", p.in.Grams(p.Room.FlourG-f.HeldBackG), liquids, held)
 	default:
-		text = fmt.Sprintf("A well bigger, and walls higher, than you think: %s of flour, %s. Draw the flour in slowly from inside; batter, then a shaggy mass; chop it together with the scraper. %s of flour stays out.", Grams(p.Room.FlourG-f.HeldBackG), liquids, held)
+		text = fmt.Sprintf("A well bigger, and walls higher, than you think: %s of flour, %s. Draw the flour in slowly from inside; batter, then a shaggy mass; chop it together with the scraper. %s of flour stays out.", p.in.Grams(p.Room.FlourG-f.HeldBackG), liquids, held)
 	}
 	add(Instruction{Head: "Mix", Text: text, Min: mixing, Feel: "Shaggy but together, no dry nests. Keep going: it comes together.", Test: "Squeeze a handful: it holds."})
 	if p.Knead.Lots > 1 {
-		add(Instruction{Head: "Split", Text: fmt.Sprintf("In %d lots of %s: that is what is kneaded at once here. Each rests from its own end; cover what waits.", p.Knead.Lots, Grams(f.Dough.MassG/float64(p.Knead.Lots)))})
+		add(Instruction{Head: "Split", Text: fmt.Sprintf("In %d lots of %s: that is what is kneaded at once here. Each rests from its own end; cover what waits.", p.Knead.Lots, p.in.Grams(f.Dough.MassG/float64(p.Knead.Lots)))})
 	}
 	kneadings := 0
 	for i, s := range p.way.Steps {
@@ -216,15 +219,15 @@ func (p *Plan) instructions() []Instruction {
 		case knead.BySlowHook:
 			add(Instruction{Head: "Hook, slow", Min: s.Min, Text: "First speed, until no flour is loose. Scrape the bowl once."})
 		case knead.ByHook:
-			add(Instruction{Head: "Hook, second speed", Min: s.Min, Text: fmt.Sprintf("Stop over %.0f °C. Never a hand near the hook while it turns.", p.rules.Knead.MachineHotC), Feel: "It cleans the bowl and slaps; then it is smooth.", Test: "Poke it: it springs back."})
+			add(Instruction{Head: "Hook, second speed", Min: s.Min, Text: fmt.Sprintf("Stop over %s. Never a hand near the hook while it turns.", p.in.C(p.rules.Knead.MachineHotC, 0)), Feel: "It cleans the bowl and slaps; then it is smooth.", Test: "Poke it: it springs back."})
 		case knead.ByProcessor:
-			add(Instruction{Head: "Processor", Min: s.Min, Text: fmt.Sprintf("%.0f seconds, in bursts, to clumping sand. Longer cooks it: stop over %.0f °C. Unplug before reaching to the blade.", 60*s.Min, p.rules.Knead.MachineHotC), Feel: "Like wet sand that clumps.", Test: "Pinch it: it sticks together."})
+			add(Instruction{Head: "Processor", Min: s.Min, Text: fmt.Sprintf("%.0f seconds, in bursts, to clumping sand. Longer cooks it: stop over %s. Unplug before reaching to the blade.", 60*s.Min, p.in.C(p.rules.Knead.MachineHotC, 0)), Feel: "Like wet sand that clumps.", Test: "Pinch it: it sticks together."})
 		case knead.InRoom, knead.InFridge:
 			add(p.restWords(i, s))
 		}
 	}
 	if folds := p.way.Folds; folds > 0 {
-		add(Instruction{Head: Plural(folds, "folded pass", "folded passes"), Text: "At the widest stop, folded each time, until the sheet is square, smooth and full width. A first pass that falls apart is normal in yolk dough.", Feel: "Straight edges, no pulling in."})
+		add(Instruction{Head: measure.Plural(folds, "folded pass", "folded passes"), Text: "At the widest stop, folded each time, until the sheet is square, smooth and full width. A first pass that falls apart is normal in yolk dough.", Feel: "Straight edges, no pulling in."})
 	}
 	return out
 }
@@ -268,7 +271,7 @@ func (p *Plan) liquidWords() string {
 		out = append(out, p.EggWords())
 	}
 	if pour := math.Round(p.Room.PourG); pour > 0 {
-		out = append(out, fmt.Sprintf("%s g of %s", Thousands(pour), p.TopWord()))
+		out = append(out, fmt.Sprintf("%s of %s", p.in.Whole(pour), p.TopWord()))
 	}
 	for _, a := range f.Additions {
 		if a.LiquidG > 0 {
@@ -279,7 +282,7 @@ func (p *Plan) liquidWords() string {
 	if f.OilG > 0 {
 		out = append(out, "the oil")
 	}
-	return list(out)
+	return measure.List(out)
 }
 
 // Poke is what a timed poke says.

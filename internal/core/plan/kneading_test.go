@@ -7,6 +7,10 @@ import (
 	"strings"
 	"testing"
 
+	"hollen/internal/core/measure"
+	"hollen/internal/core/request"
+	"hollen/internal/core/rules"
+
 	"hollen/internal/core/doctor"
 	"hollen/internal/core/egg"
 	"hollen/internal/core/knead"
@@ -15,25 +19,25 @@ import (
 // waysOfWorking are the doughs and places every school is tried on.
 var waysOfWorking = []struct {
 	name   string
-	change func(*Request)
+	change func(*request.Request)
 }{
-	{"whole egg, room 22 °C", func(r *Request) {}},
-	{"whole egg, cold kitchen 15 °C", func(r *Request) { r.Room.TempC = 15 }},
-	{"whole egg, hot kitchen 31 °C", func(r *Request) { r.Room.TempC = 31 }},
-	{"whole egg, fridge", func(r *Request) { r.Rest.At = "fridge" }},
-	{"whole egg, fridge in flat pieces", func(r *Request) { r.Rest.At, r.Rest.Wrapped = "fridge", "pieces" }},
-	{"yolk only", func(r *Request) { r.Eggs.Style = egg.YolksOnly }},
-	{"half durum", func(r *Request) {
+	{"whole egg, room 22 °C", func(r *request.Request) {}},
+	{"whole egg, cold kitchen 15 °C", func(r *request.Request) { r.Room.TempC = 15 }},
+	{"whole egg, hot kitchen 31 °C", func(r *request.Request) { r.Room.TempC = 31 }},
+	{"whole egg, fridge", func(r *request.Request) { r.Rest.At = "fridge" }},
+	{"whole egg, fridge in flat pieces", func(r *request.Request) { r.Rest.At, r.Rest.Wrapped = "fridge", "pieces" }},
+	{"yolk only", func(r *request.Request) { r.Eggs.Style = egg.YolksOnly }},
+	{"half durum", func(r *request.Request) {
 		second := r.Flours[0]
 		second.Flour, second.Share = "semola-fine", .5
 		r.Flours[0].Share = .5
 		r.Flours = append(r.Flours, second)
 	}},
-	{"all durum, no egg", func(r *Request) { r.Flours[0].Flour, r.Eggs.Style = "semola-fine", egg.NoEgg }},
-	{"wholemeal", func(r *Request) { r.Flours[0].Flour = "wholemeal" }},
-	{"white spelt", func(r *Request) { r.Flours[0].Flour = "spelt-white" }},
-	{"strong bread wheat", func(r *Request) { r.Flours[0].Flour = "strong" }},
-	{"buckwheat, no gluten", func(r *Request) { r.Flours[0].Flour = "buckwheat" }},
+	{"all durum, no egg", func(r *request.Request) { r.Flours[0].Flour, r.Eggs.Style = "semola-fine", egg.NoEgg }},
+	{"wholemeal", func(r *request.Request) { r.Flours[0].Flour = "wholemeal" }},
+	{"white spelt", func(r *request.Request) { r.Flours[0].Flour = "spelt-white" }},
+	{"strong bread wheat", func(r *request.Request) { r.Flours[0].Flour = "strong" }},
+	{"buckwheat, no gluten", func(r *request.Request) { r.Flours[0].Flour = "buckwheat" }},
 }
 
 // kneadingTable writes every school's way for every dough.
@@ -41,14 +45,14 @@ func kneadingTable(t *testing.T) string {
 	var b strings.Builder
 	b.WriteString("# Ways of working\n\nWhat each school comes to, for 500 g of flour at 45 % humidity: minutes of work, the last rest, folded passes, minutes from\nflour to roller, and what the dough has come to: development with the folds, tension, water taken up, temperature. Written by\n`HOLLEN_WRITE_DOCS=1 go test ./internal/core/plan`, and held by that test.\n")
 	for _, w := range waysOfWorking {
-		r := Default()
+		r := request.Default()
 		r.Amount.By, r.Amount.FlourG = "flour", 500
 		w.change(&r)
-		fmt.Fprintf(&b, "\n## %s\n\n| school | work | last rest | folds | in all | D | T | U | dough | |\n| --- | --- | --- | --- | --- | --- | --- | --- | --- | --- |\n", capital(w.name))
+		fmt.Fprintf(&b, "\n## %s\n\n| school | work | last rest | folds | in all | D | T | U | dough | |\n| --- | --- | --- | --- | --- | --- | --- | --- | --- | --- |\n", measure.Capital(w.name))
 		p := must(t, r)
 		for _, row := range p.CompareSchools() {
 			q := r
-			q.Knead.School = string(row.School)
+			q.Knead.School = row.School
 			work := must(t, q).workWords()
 			lacks := "ready"
 			if !row.Ready {
@@ -56,9 +60,9 @@ func kneadingTable(t *testing.T) string {
 				for _, l := range row.Lacks {
 					parts = append(parts, l.What)
 				}
-				lacks = "short of " + list(parts)
+				lacks = "short of " + measure.List(parts)
 			}
-			fmt.Fprintf(&b, "| %s | %s | %s | %d | %s | %.0f %% | %.0f %% | %.0f %% | %.0f °C | %s |\n", row.School, work, Minutes(row.RestMin), row.Folds, Minutes(row.ElapsedMin), 100*row.DFolded, 100*row.T, 100*row.U, row.TempC, lacks)
+			fmt.Fprintf(&b, "| %s | %s | %s | %d | %s | %.0f %% | %.0f %% | %.0f %% | %.0f °C | %s |\n", row.School, work, measure.Minutes(row.RestMin), row.Folds, measure.Minutes(row.ElapsedMin), 100*row.DFolded, 100*row.T, 100*row.U, row.TempC, lacks)
 		}
 	}
 	return b.String()
@@ -78,7 +82,7 @@ func TestWaysOfWorking(t *testing.T) {
 		t.Errorf("docs/kneading.md is not what the model says (%v); run with HOLLEN_WRITE_DOCS=1", err)
 	}
 	for _, w := range waysOfWorking {
-		r := Default()
+		r := request.Default()
 		w.change(&r)
 		rows := must(t, r).CompareSchools()
 		ready := 0
@@ -100,20 +104,20 @@ func TestWaysOfWorking(t *testing.T) {
 // does not finish the dough gives way to a long kneading.
 func TestSchoolIsPicked(t *testing.T) {
 	for _, c := range []struct {
-		change func(*Request)
+		change func(*request.Request)
 		want   knead.School
 	}{
-		{func(r *Request) {}, knead.Long},
-		{func(r *Request) { r.Roll.Machine = "sheeter-mm" }, knead.Short},
-		{func(r *Request) { r.Roll.Machine, r.Eggs.Style = "sheeter-mm", egg.YolksOnly }, knead.Long},
-		{func(r *Request) { r.Amount.Portions, r.Bench.HookG = 60, ptr(9000) }, knead.Hook},
-		{func(r *Request) { r.Amount.Portions, r.Bench.HookG, r.Bench.People = 12, ptr(9000), 2 }, knead.Long},
-		{func(r *Request) {
+		{func(r *request.Request) {}, knead.Long},
+		{func(r *request.Request) { r.Roll.Machine = "sheeter-mm" }, knead.Short},
+		{func(r *request.Request) { r.Roll.Machine, r.Eggs.Style = "sheeter-mm", egg.YolksOnly }, knead.Long},
+		{func(r *request.Request) { r.Amount.Portions, r.Bench.HookG = 60, ptr(9000) }, knead.Hook},
+		{func(r *request.Request) { r.Amount.Portions, r.Bench.HookG, r.Bench.People = 12, ptr(9000), 2 }, knead.Long},
+		{func(r *request.Request) {
 			r.Flours[0].Flour, r.Bench.ProcessorG, r.Amount.Portions = "semola-fine", ptr(900), 4
 		}, knead.Processor},
-		{func(r *Request) { r.Knead.School = "turns" }, knead.Turns},
+		{func(r *request.Request) { r.Knead.School = "turns" }, knead.Turns},
 	} {
-		r := Default()
+		r := request.Default()
 		c.change(&r)
 		p := must(t, r)
 		if k := p.Knead; k.School != c.want || (k.SchoolWhy == "") != (r.Knead.School != "auto") || p.Why["knead.school"] == "" {
@@ -121,7 +125,7 @@ func TestSchoolIsPicked(t *testing.T) {
 		}
 	}
 	// Bowls that are too small split the batch.
-	r := Default()
+	r := request.Default()
 	r.Knead.School, r.Bench.ProcessorG = "processor", ptr(500)
 	if k := must(t, r).Knead; k.Lots < 3 || !strings.Contains(k.Steps[1].Text, fmt.Sprintf("In %d lots", k.Lots)) {
 		t.Errorf("%d lots, %+v", k.Lots, k.Steps[1])
@@ -131,12 +135,12 @@ func TestSchoolIsPicked(t *testing.T) {
 // The clock: from the room as late as can be, from the fridge over the time there is, and
 // where neither fits the nearest there is, with why.
 func TestClock(t *testing.T) {
-	r := Default()
-	r.Clock = Clock{RollAt: "2026-11-28T17:30"}
+	r := request.Default()
+	r.Clock = request.Clock{RollAt: "2026-11-28T17:30"}
 	p := must(t, r)
 	room := p.Clock.Ways[0]
-	start, _ := At(room.StartAt)
-	roll, _ := At(room.RollAt)
+	start, _ := measure.At(room.StartAt)
+	roll, _ := measure.At(room.RollAt)
 	if room.Place != "room" || !room.Fits || roll.Sub(start).Minutes() != math.Round(p.way.ElapsedMin) || !p.Clock.Fits || p.Clock.StartAt != room.StartAt {
 		t.Errorf("%+v", p.Clock)
 	}
@@ -144,9 +148,9 @@ func TestClock(t *testing.T) {
 		t.Errorf("%+v", s)
 	}
 	// Tomorrow at nine, started tonight: the fridge, tempered before.
-	r.Clock = Clock{RollAt: "2026-11-29T09:00", From: "2026-11-28T20:00"}
+	r.Clock = request.Clock{RollAt: "2026-11-29T09:00", From: "2026-11-28T20:00"}
 	cold := must(t, r).Clock.Ways[1]
-	if start, _ := At(cold.StartAt); cold.Place != "fridge" || !cold.Fits || cold.TemperMin < 15 || cold.RestMin < 600 || start.Format("15:04") < "20:00" || start.Format("15:04") > "20:10" {
+	if start, _ := measure.At(cold.StartAt); cold.Place != "fridge" || !cold.Fits || cold.TemperMin < 15 || cold.RestMin < 600 || start.Format("15:04") < "20:00" || start.Format("15:04") > "20:10" {
 		t.Errorf("%+v", cold)
 	}
 	// Taken, the plan is that plan.
@@ -155,17 +159,17 @@ func TestClock(t *testing.T) {
 		t.Errorf("%+v, comes out at %.1f °C", q.Clock, q.Rest.TempC)
 	}
 	// In ten minutes: impossible, and when it is possible.
-	r = Default()
-	r.Clock = Clock{RollAt: "2026-11-28T14:10", From: "2026-11-28T14:00"}
+	r = request.Default()
+	r.Clock = request.Clock{RollAt: "2026-11-28T14:10", From: "2026-11-28T14:00"}
 	p = must(t, r)
 	if w := p.Clock.Ways[0]; w.Fits || p.Clock.Fits || w.StartAt != r.Clock.From || w.RollAt != "2026-11-28T14:35" && w.RollAt <= r.Clock.RollAt || !strings.Contains(w.Why, "Not before 14:") {
 		t.Errorf("%+v", w)
 	}
-	if n := p.At(AtRest); n[0].Code != "too_late" {
+	if n := p.At(request.AtRest); n[0].Code != "too_late" {
 		t.Errorf("%+v", n[0])
 	}
 	r.Clock.RollAt = "2026-11-28T13:00"
-	if _, err := Make(r); err == nil || !strings.Contains(err.Error(), "must be after the start") {
+	if _, err := Make(rules.Default(), r); err == nil || !strings.Contains(err.Error(), "must be after the start") {
 		t.Errorf("rolled before it is started: %v", err)
 	}
 }
@@ -173,13 +177,13 @@ func TestClock(t *testing.T) {
 // What was done at the board counts: water moves the hydration exactly, flour and egg as they
 // weigh, kneading and rest the model.
 func TestActs(t *testing.T) {
-	r := Default()
+	r := request.Default()
 	r.Amount.By = "flour"
 	p := must(t, r)
 	f := p.Formula
 	with := func(k doctor.Kind, amount float64) *Plan {
 		q := r
-		q.Acts = []Act{{Kind: k, Amount: amount, Sign: "cracks", Stage: AtKnead}}
+		q.Acts = []request.Act{{Kind: k, Amount: amount, Sign: "cracks", Stage: request.AtKnead}}
 		return must(t, q)
 	}
 	if g := with(doctor.Water, 8).Formula; math.Abs(g.Dough.Hw-f.Dough.Hw-800/f.Blend.F14G) > 1e-9 || math.Abs(g.Dough.MassG-f.Dough.MassG-8) > 1e-9 {
@@ -205,7 +209,7 @@ func TestActs(t *testing.T) {
 }
 
 func TestPokeAndFree(t *testing.T) {
-	r := Default()
+	r := request.Default()
 	if must(t, r).ReadPoke() != nil {
 		t.Error("a poke nobody tried")
 	}
@@ -228,7 +232,7 @@ func TestPokeAndFree(t *testing.T) {
 }
 
 func BenchmarkCompareSchools(b *testing.B) {
-	p := must(b, Default())
+	p := must(b, request.Default())
 	for b.Loop() {
 		p.CompareSchools()
 	}

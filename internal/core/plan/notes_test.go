@@ -5,6 +5,9 @@ import (
 	"strings"
 	"testing"
 
+	"hollen/internal/core/measure"
+	"hollen/internal/core/request"
+
 	"hollen/internal/core/cut"
 	"hollen/internal/core/dry"
 	"hollen/internal/core/egg"
@@ -14,62 +17,62 @@ import (
 func TestAdvice(t *testing.T) {
 	for _, c := range []struct {
 		code   string
-		stage  Stage
+		stage  request.Stage
 		level  Level
-		change func(*Request)
+		change func(*request.Request)
 		says   string
 	}{
-		{"soft", AtFormula, Warning, func(r *Request) { r.Eggs.FixWhole, r.Eggs.LockFlour = ptr(11), true }, "points over the band"},
-		{"firm", AtFormula, Warning, func(r *Request) { r.Eggs.FixWhole, r.Eggs.TopUp = ptr(8), egg.TopNone }, "more liquid would bring it in"},
-		{"no_sheet", AtFormula, Warning, func(r *Request) { r.Eggs.FixWhole, r.Eggs.LockFlour = ptr(20), true }, "outside the band"},
-		{"no_whole_number", AtFormula, Warning, func(r *Request) {
+		{"soft", request.AtFormula, Warning, func(r *request.Request) { r.Eggs.FixWhole, r.Eggs.LockFlour = ptr(11), true }, "points over the band"},
+		{"firm", request.AtFormula, Warning, func(r *request.Request) { r.Eggs.FixWhole, r.Eggs.TopUp = ptr(8), egg.TopNone }, "more liquid would bring it in"},
+		{"no_sheet", request.AtFormula, Warning, func(r *request.Request) { r.Eggs.FixWhole, r.Eggs.LockFlour = ptr(20), true }, "outside the band"},
+		{"no_whole_number", request.AtFormula, Warning, func(r *request.Request) {
 			r.Amount.FlourG, r.Eggs.Class, r.Eggs.LockFlour = 100, "eu-xl", true
 		}, "crack 1 and weigh"},
-		{"no_gluten", AtFormula, Warning, func(r *Request) { r.Flours[0].Flour = "buckwheat" }, "Gluten factor 0.00"},
-		{"fragile", AtFormula, Warning, func(r *Request) { r.Flours[0].Flour = "emmer" }, "roll thicker"},
-		{"all_durum", AtFormula, Remark, func(r *Request) { r.Flours[0].Flour = "semola-fine" }, "very hard"},
-		{"salt", AtFormula, Remark, func(r *Request) { r.Salt = .015 }, "Over 1 %"},
-		{"whites", AtFormula, Remark, func(r *Request) { r.Eggs.Style = egg.YolksOnly }, "freeze them flat"},
-		{"air_clamped", AtRoom, Remark, func(r *Request) { r.Room.RH = .95 }, "10–90 %"},
-		{"split", AtKnead, Remark, func(r *Request) { r.Amount.FlourG = 3000 }, "lots of"},
-		{"hot", AtKnead, Warning, func(r *Request) { r.Room.TempC = 33 }, "eggs from the fridge"},
-		{"folds", AtKnead, Warning, func(r *Request) { r.Knead.Min, r.Roll.Folds = ptr(2), ptr(0) }, "folded passes instead of 0"},
-		{"tension", AtRest, Warning, func(r *Request) { r.Rest.Min = ptr(5) }, "snap back"},
-		{"uptake", AtRest, Warning, func(r *Request) { r.Flours[0].Flour, r.Rest.Min = "semolina-coarse", ptr(20) }, "sandy"},
-		{"cold", AtRest, Remark, func(r *Request) { r.Rest.At, r.Rest.Min = "fridge", ptr(600) }, "before rolling"},
-		{"grey", AtRest, Remark, func(r *Request) { r.Rest.At, r.Rest.Min = "fridge", ptr(1440) }, "48 hours"},
-		{"over", AtRoll, Warning, func(r *Request) { r.Flours[0].Flour, r.Rest.Min, r.Roll.TargetMM = "emmer", ptr(5), ptr(.5) }, "is easy"},
-		{"too_fine", AtRoll, Warning, func(r *Request) { r.Roll.TargetMM = ptr(.4) }, "last stop leaves"},
-		{"too_thick", AtRoll, Warning, func(r *Request) { r.Roll.TargetMM = ptr(6) }, "with a pin"},
-		{"skin", AtRoll, Warning, func(r *Request) { r.Amount.FlourG, r.Room.RH, r.Room.Air = 4000, .2, dry.Fan }, "Cut after every"},
-		{"no_ribbons", AtCut, Warning, func(r *Request) { r.Cut.Min, r.Cut.Max = ptr(2000), ptr(2000) }, "larger pieces"},
-		{"thick_ribbon", AtCut, Warning, func(r *Request) { r.Roll.TargetMM = ptr(2.1) }, "cooks unevenly"},
-		{"cutter_thick", AtCut, Warning, func(r *Request) { r.Cut.Tool, r.Cut.Width, r.Roll.TargetMM = cut.Cutter, ptr(2), ptr(2) }, "a stop finer"},
-		{"cutter_thin", AtCut, Warning, func(r *Request) { r.Cut.Tool, r.Cut.Width, r.Roll.TargetMM = cut.Cutter, ptr(2), ptr(.55) }, "stop sooner"},
-		{"no_cutter", AtCut, Warning, func(r *Request) { r.Cut.Tool, r.Cut.Width = cut.Cutter, ptr(14) }, "It cuts 2 mm and 6.5 mm"},
-		{"cutter_width", AtCut, Remark, func(r *Request) { r.Cut.Tool = cut.Cutter }, "6.5 mm where 7 mm"},
-		{"seam", AtCut, Warning, func(r *Request) { r.Cut.Shape, r.Roll.TargetMM = "ravioli", ptr(1.2) }, "a stop finer"},
-		{"overfilled", AtCut, Warning, func(r *Request) { r.Cut.Shape, r.Cut.Filling.PieceG = "ravioli", ptr(14) }, "bursts"},
-		{"raw_filling", AtCut, Caution, func(r *Request) { r.Cut.Shape, r.Cut.Filling.Kind = "agnolotti", "raw" }, "cook through"},
-		{"shape", AtCut, Caution, func(r *Request) { r.Cut.Shape = "yolk-raviolo" }, "not for the pregnant"},
-		{"no_sheet_left", AtCut, Warning, func(r *Request) {
+		{"no_gluten", request.AtFormula, Warning, func(r *request.Request) { r.Flours[0].Flour = "buckwheat" }, "Gluten factor 0.00"},
+		{"fragile", request.AtFormula, Warning, func(r *request.Request) { r.Flours[0].Flour = "emmer" }, "roll thicker"},
+		{"all_durum", request.AtFormula, Remark, func(r *request.Request) { r.Flours[0].Flour = "semola-fine" }, "very hard"},
+		{"salt", request.AtFormula, Remark, func(r *request.Request) { r.Salt = .015 }, "Over 1 %"},
+		{"whites", request.AtFormula, Remark, func(r *request.Request) { r.Eggs.Style = egg.YolksOnly }, "freeze them flat"},
+		{"air_clamped", request.AtRoom, Remark, func(r *request.Request) { r.Room.RH = .95 }, "10–90 %"},
+		{"split", request.AtKnead, Remark, func(r *request.Request) { r.Amount.FlourG = 3000 }, "lots of"},
+		{"hot", request.AtKnead, Warning, func(r *request.Request) { r.Room.TempC = 33 }, "eggs from the fridge"},
+		{"folds", request.AtKnead, Warning, func(r *request.Request) { r.Knead.Min, r.Roll.Folds = ptr(2), ptr(0) }, "folded passes instead of 0"},
+		{"tension", request.AtRest, Warning, func(r *request.Request) { r.Rest.Min = ptr(5) }, "snap back"},
+		{"uptake", request.AtRest, Warning, func(r *request.Request) { r.Flours[0].Flour, r.Rest.Min = "semolina-coarse", ptr(20) }, "sandy"},
+		{"cold", request.AtRest, Remark, func(r *request.Request) { r.Rest.At, r.Rest.Min = "fridge", ptr(600) }, "before rolling"},
+		{"grey", request.AtRest, Remark, func(r *request.Request) { r.Rest.At, r.Rest.Min = "fridge", ptr(1440) }, "48 hours"},
+		{"over", request.AtRoll, Warning, func(r *request.Request) { r.Flours[0].Flour, r.Rest.Min, r.Roll.TargetMM = "emmer", ptr(5), ptr(.5) }, "is easy"},
+		{"too_fine", request.AtRoll, Warning, func(r *request.Request) { r.Roll.TargetMM = ptr(.4) }, "last stop leaves"},
+		{"too_thick", request.AtRoll, Warning, func(r *request.Request) { r.Roll.TargetMM = ptr(6) }, "with a pin"},
+		{"skin", request.AtRoll, Warning, func(r *request.Request) { r.Amount.FlourG, r.Room.RH, r.Room.Air = 4000, .2, dry.Fan }, "Cut after every"},
+		{"no_ribbons", request.AtCut, Warning, func(r *request.Request) { r.Cut.Min, r.Cut.Max = ptr(2000), ptr(2000) }, "larger pieces"},
+		{"thick_ribbon", request.AtCut, Warning, func(r *request.Request) { r.Roll.TargetMM = ptr(2.1) }, "cooks unevenly"},
+		{"cutter_thick", request.AtCut, Warning, func(r *request.Request) { r.Cut.Tool, r.Cut.Width, r.Roll.TargetMM = cut.Cutter, ptr(2), ptr(2) }, "a stop finer"},
+		{"cutter_thin", request.AtCut, Warning, func(r *request.Request) { r.Cut.Tool, r.Cut.Width, r.Roll.TargetMM = cut.Cutter, ptr(2), ptr(.55) }, "stop sooner"},
+		{"no_cutter", request.AtCut, Warning, func(r *request.Request) { r.Cut.Tool, r.Cut.Width = cut.Cutter, ptr(14) }, "It cuts 2 mm and 6.5 mm"},
+		{"cutter_width", request.AtCut, Remark, func(r *request.Request) { r.Cut.Tool = cut.Cutter }, "6.5 mm where 7 mm"},
+		{"seam", request.AtCut, Warning, func(r *request.Request) { r.Cut.Shape, r.Roll.TargetMM = "ravioli", ptr(1.2) }, "a stop finer"},
+		{"overfilled", request.AtCut, Warning, func(r *request.Request) { r.Cut.Shape, r.Cut.Filling.PieceG = "ravioli", ptr(14) }, "bursts"},
+		{"raw_filling", request.AtCut, Caution, func(r *request.Request) { r.Cut.Shape, r.Cut.Filling.Kind = "agnolotti", "raw" }, "cook through"},
+		{"shape", request.AtCut, Caution, func(r *request.Request) { r.Cut.Shape = "yolk-raviolo" }, "not for the pregnant"},
+		{"no_sheet_left", request.AtCut, Warning, func(r *request.Request) {
 			r.Amount.By, r.Amount.FlourG = "flour", 300
-			r.Roll.Pieces, r.Roll.BenchMM, r.Cut.Also = ptr(1), 8000, []ShapePart{{Shape: "pappardelle", Portions: 4}}
+			r.Roll.Pieces, r.Roll.BenchMM, r.Cut.Also = ptr(1), 8000, []request.ShapePart{{Shape: "pappardelle", Portions: 4}}
 		}, "more pieces"},
-		{"other_sheet", AtCut, Remark, func(r *Request) { r.Cut.Also = []ShapePart{{Shape: "cutter-spaghetti", Portions: 4}} }, "another stop"},
-		{"rods", AtDry, Warning, func(r *Request) { r.Bench.RodM = ptr(.5) }, "at a time"},
-		{"trays", AtDry, Warning, func(r *Request) { r.Bench.Trays, r.Cut.Shape = ptr(1), "ravioli" }, "before the next"},
-		{"keep_dried", AtDry, Warning, func(r *Request) { r.Dry.Keep = true }, "raw egg"},
-		{"keep_never", AtDry, Warning, func(r *Request) { r.Dry.Keep, r.Room.RH = true, .8 }, "dry the air"},
-		{"keep_filled", AtDry, Warning, func(r *Request) { r.Dry.Keep, r.Cut.Shape = true, "ravioli" }, "freeze it"},
-		{"keep_longer", AtDry, Warning, func(r *Request) { r.Keep.Where, r.Keep.Days, r.Keep.Note = "fridge", ptr(4), "vacuum, 2 °C" }, "vacuum"},
-		{"trimmings", AtCut, Remark, func(r *Request) { r.Roll.Pieces, r.Cut.Min, r.Cut.Max = ptr(14), ptr(500), ptr(520) }, "maltagliati"},
-		{"will_not_dry", AtDry, Warning, func(r *Request) { r.Room.RH = .96 }, "too damp"},
-		{"warm", AtDry, Warning, func(r *Request) { r.Rest.Min = ptr(90) }, "take care"},
-		{"discard", AtDry, Warning, func(r *Request) { r.Rest.Min = ptr(240) }, "thrown away"},
-		{"taste_only", AtCook, Remark, func(r *Request) { r.Cut.Shape, r.Roll.TargetMM, r.Cut.Width = "pappardelle", ptr(4.8), ptr(25) }, "tasting"},
+		{"other_sheet", request.AtCut, Remark, func(r *request.Request) { r.Cut.Also = []request.ShapePart{{Shape: "cutter-spaghetti", Portions: 4}} }, "another stop"},
+		{"rods", request.AtDry, Warning, func(r *request.Request) { r.Bench.RodM = ptr(.5) }, "at a time"},
+		{"trays", request.AtDry, Warning, func(r *request.Request) { r.Bench.Trays, r.Cut.Shape = ptr(1), "ravioli" }, "before the next"},
+		{"keep_dried", request.AtDry, Warning, func(r *request.Request) { r.Dry.Keep = true }, "raw egg"},
+		{"keep_never", request.AtDry, Warning, func(r *request.Request) { r.Dry.Keep, r.Room.RH = true, .8 }, "dry the air"},
+		{"keep_filled", request.AtDry, Warning, func(r *request.Request) { r.Dry.Keep, r.Cut.Shape = true, "ravioli" }, "freeze it"},
+		{"keep_longer", request.AtDry, Warning, func(r *request.Request) { r.Keep.Where, r.Keep.Days, r.Keep.Note = "fridge", ptr(4), "vacuum, 2 °C" }, "vacuum"},
+		{"trimmings", request.AtCut, Remark, func(r *request.Request) { r.Roll.Pieces, r.Cut.Min, r.Cut.Max = ptr(14), ptr(500), ptr(520) }, "maltagliati"},
+		{"will_not_dry", request.AtDry, Warning, func(r *request.Request) { r.Room.RH = .96 }, "too damp"},
+		{"warm", request.AtDry, Warning, func(r *request.Request) { r.Rest.Min = ptr(90) }, "take care"},
+		{"discard", request.AtDry, Warning, func(r *request.Request) { r.Rest.Min = ptr(240) }, "thrown away"},
+		{"taste_only", request.AtCook, Remark, func(r *request.Request) { r.Cut.Shape, r.Roll.TargetMM, r.Cut.Width = "pappardelle", ptr(4.8), ptr(25) }, "tasting"},
 	} {
-		r := Default()
+		r := request.Default()
 		r.Amount.By = "flour"
 		quiet := must(t, r)
 		c.change(&r)
@@ -95,8 +98,8 @@ func TestAdvice(t *testing.T) {
 		}
 	}
 	// The cautions stand on every batch.
-	for _, s := range []Stage{AtFormula, AtRest, AtRoll, AtCut, AtDry, AtCook} {
-		if notes := must(t, Default()).At(s); len(notes) == 0 || notes[len(notes)-1].Level != Caution {
+	for _, s := range []request.Stage{request.AtFormula, request.AtRest, request.AtRoll, request.AtCut, request.AtDry, request.AtCook} {
+		if notes := must(t, request.Default()).At(s); len(notes) == 0 || notes[len(notes)-1].Level != Caution {
 			t.Errorf("no caution at %s", s)
 		}
 	}
@@ -104,9 +107,9 @@ func TestAdvice(t *testing.T) {
 
 func TestWords(t *testing.T) {
 	for got, want := range map[string]string{
-		Grams(0): "0 g", Grams(9.94): "9.9 g", Grams(9.96): "10 g", Grams(1592.4): "1,592 g", Grams(1234567): "1,234,567 g",
-		MinSec(57): "55 s", MinSec(100): "1 min 40", MinSec(58): "1 min 00", Minutes(119.4): "119 min", Minutes(125): "2 h 05",
-		Plural(1, "egg", "eggs"): "1 egg", Plural(1200, "egg", "eggs"): "1,200 eggs",
+		measure.Grams(0): "0 g", measure.Grams(9.94): "9.9 g", measure.Grams(9.96): "10 g", measure.Grams(1592.4): "1,592 g", measure.Grams(1234567): "1,234,567 g",
+		measure.MinSec(57): "55 s", measure.MinSec(100): "1 min 40", measure.MinSec(58): "1 min 00", measure.Minutes(119.4): "119 min", measure.Minutes(125): "2 h 05",
+		measure.Plural(1, "egg", "eggs"): "1 egg", measure.Plural(1200, "egg", "eggs"): "1,200 eggs",
 		EggWords(0, 0): "no egg", EggWords(1, 2): "1 egg and 2 yolks", EggWords(0, 1): "1 yolk",
 	} {
 		if got != want {
@@ -114,7 +117,7 @@ func TestWords(t *testing.T) {
 		}
 	}
 	for from, want := range map[string]string{"44": "45", "44.6": "45", "99": "99"} {
-		f, _ := FieldAt("room.rh")
+		f, _ := request.FieldAt("room.rh")
 		if got, ok := f.Stepped(from, 1); !ok || got != want {
 			t.Errorf("one step up from %s: %s, want %s", from, got, want)
 		}

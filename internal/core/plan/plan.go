@@ -1,7 +1,14 @@
+// Package plan is the one way through: plan.Make(request.Request) gives the whole Plan of a
+// batch, stage by stage in the order of work. It does no sums of its own beyond carrying masses
+// from one stage to the next; each stage's sums live in the package of its name.
 package plan
 
 import (
+	"errors"
 	"math"
+
+	"hollen/internal/core/measure"
+	"hollen/internal/core/request"
 
 	"hollen/internal/core/addition"
 	"hollen/internal/core/cost"
@@ -14,11 +21,14 @@ import (
 	"hollen/internal/core/rules"
 )
 
+// PlanFormat names the version of the document.
+const Format = "hollen-plan/2"
+
 // Plan is a whole batch worked out. Masses g, lengths mm, temperatures °C, shares 0–1,
 // hydration in points, as the field names say.
 type Plan struct {
 	Format  string            `json:"format"`
-	Request Request           `json:"request"`
+	Request request.Request   `json:"request"`
 	Formula Formula           `json:"formula"`
 	Room    RoomPlan          `json:"room"`
 	Knead   KneadPlan         `json:"knead"`
@@ -34,6 +44,7 @@ type Plan struct {
 	Why     map[string]string `json:"why"` // the reason of each figure, one plain sentence
 
 	rules          rules.Rules
+	in             measure.System // of the words
 	task           egg.Task
 	way            knead.Way
 	model          knead.Dough
@@ -238,31 +249,32 @@ const (
 	shortWeighs = 3
 )
 
-// Make works r out. A request that is not allowed gives joined FieldErrors and no plan.
-func Make(r Request) (*Plan, error) {
-	return MakeWith(rules.Default(), r)
+// Make works r out by the house rules ru, its words in metric. A request that is not allowed
+// gives joined FieldErrors and no plan.
+func Make(ru rules.Rules, r request.Request) (*Plan, error) {
+	return MakeIn(measure.Metric, ru, r)
 }
 
-// MakeWith is Make by other rules than the shipped ones.
-func MakeWith(ru rules.Rules, r Request) (*Plan, error) {
-	if err := r.Check(); err != nil {
+// MakeIn is Make with the words in another system of units; figures stay metric.
+func MakeIn(in measure.System, ru rules.Rules, r request.Request) (*Plan, error) {
+	if err := r.Check(ru); err != nil {
 		return nil, err
 	}
-	p := &Plan{Format: PlanFormat, Request: r, rules: ru}
-	p.rules.Cut.TrimEndMM, p.rules.Cut.TrimSideMM = or(r.Cut.TrimEnd, ru.Cut.TrimEndMM), or(r.Cut.TrimSide, ru.Cut.TrimSideMM)
+	p := &Plan{Format: Format, Request: r, rules: ru, in: in}
+	p.rules.Cut.TrimEndMM, p.rules.Cut.TrimSideMM = request.Or(r.Cut.TrimEnd, ru.Cut.TrimEndMM), request.Or(r.Cut.TrimSide, ru.Cut.TrimSideMM)
 	p.shape = r.Cut.Kind()
-	if p.machine = r.Roll.machine(); p.shape.Family == cut.Formed {
+	if p.machine = r.Roll.Kind(); p.shape.Family == cut.Formed {
 		p.machine = roll.Hands()
 	}
 	p.parts = make([]flour.Part, len(r.Flours))
 	for i, f := range r.Flours {
 		kind := f.Kind()
-		p.parts[i] = flour.Part{Flour: kind, MassG: f.Share, Moisture: kind.Now(ru.Flour, f.keeping(r.MadeOn), r.Room.TempC, r.Room.RH)}
+		p.parts[i] = flour.Part{Flour: kind, MassG: f.Share, Moisture: kind.Now(ru.Flour, f.Keeping(r.MadeOn), r.Room.TempC, r.Room.RH)}
 	}
 	switch r.Amount.By {
-	case "flour":
+	case request.ByFlour:
 		p.work(r.Amount.FlourG)
-	case "eggs":
+	case request.ByEggs:
 		p.work(p.FlourForEggs(r.Amount.EggG))
 	default:
 		p.workTo(r)
@@ -280,10 +292,10 @@ func (p *Plan) Rules() rules.Rules { return p.rules }
 // by what was got, and where that does not settle looks through the flours half a per cent
 // apart for the nearest. Of several shapes the one served worst counts. Kneading hardly answers
 // to such changes and is left as it was, unless that turns out to decide a jump.
-func (p *Plan) workTo(r Request) {
+func (p *Plan) workTo(r request.Request) {
 	want := r.Amount.DoughG
 	got := func() float64 { return p.Formula.Dough.MassG }
-	if r.Amount.By == "portions" {
+	if r.Amount.By == request.ByPortions {
 		want = 0
 		for _, g := range p.wants() {
 			want += g
@@ -291,7 +303,7 @@ func (p *Plan) workTo(r Request) {
 	}
 	p.sizing = true
 	p.work(roundFlour(want / 1.5))
-	if r.Amount.By == "portions" {
+	if r.Amount.By == request.ByPortions {
 		if c := &p.Cut; c.AllMadeG > 0 { // a filling is not made of flour
 			want *= c.AllDoughG / c.AllMadeG
 		}
@@ -377,14 +389,7 @@ func roundFlour(g float64) float64 {
 }
 
 // portionG returns a raw portion, g.
-func (p *Plan) portionG() float64 { return or(p.Request.Amount.PortionG, p.shape.PortionG) }
-
-func or(v *float64, otherwise float64) float64 {
-	if v != nil {
-		return *v
-	}
-	return otherwise
-}
+func (p *Plan) portionG() float64 { return request.Or(p.Request.Amount.PortionG, p.shape.PortionG) }
 
 // work takes flourG g through every stage, in the order of work.
 func (p *Plan) work(flourG float64) {
@@ -406,3 +411,15 @@ func (p *Plan) size(flourG float64) {
 	p.roll()
 	p.cut()
 }
+
+// UnmarshalJSON refuses: a plan read from a document lacks what its words and pictures are made
+// from. It is made again from the request in it.
+func (p *Plan) UnmarshalJSON([]byte) error {
+	return errors.New("a plan is made, not read: make it from its request")
+}
+
+// Pinned says whether the sheet is rolled with a pin.
+func (p *Plan) Pinned() bool { return p.machine.Tool == dough.Pin }
+
+// In is the system of units the words of the plan are in.
+func (p *Plan) In() measure.System { return p.in }

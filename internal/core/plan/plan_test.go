@@ -6,6 +6,9 @@ import (
 	"strings"
 	"testing"
 
+	"hollen/internal/core/measure"
+	"hollen/internal/core/request"
+
 	"hollen/internal/core/cut"
 	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
@@ -13,9 +16,9 @@ import (
 	"hollen/internal/core/rules"
 )
 
-func must(t testing.TB, r Request) *Plan {
+func must(t testing.TB, r request.Request) *Plan {
 	t.Helper()
-	p, err := Make(r)
+	p, err := Make(rules.Default(), r)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -25,9 +28,9 @@ func must(t testing.TB, r Request) *Plan {
 func ptr(v float64) *float64 { return &v }
 
 // at14 is a request for g grams of soft wheat 00 measured at 14 %.
-func at14(g float64) Request {
-	r := Default()
-	r.Amount = Amount{By: "flour", FlourG: g, Portions: 1, DoughG: 1000}
+func at14(g float64) request.Request {
+	r := request.Default()
+	r.Amount = request.Amount{By: "flour", FlourG: g, Portions: 1, DoughG: 1000}
 	r.Flours[0].MeasuredWB = ptr(.14)
 	r.Room.RH = .97 // nothing leaves the board
 	return r
@@ -54,7 +57,7 @@ func TestMakeReference(t *testing.T) {
 			t.Errorf("%s: %.4f, want %v", c.what, c.got, c.want)
 		}
 	}
-	if p.Warnings(AtFormula) == 0 {
+	if p.Warnings(request.AtFormula) == 0 {
 		t.Error("46.8 is above the band and nothing says so")
 	}
 }
@@ -69,7 +72,7 @@ func TestMakeHoldsTogether(t *testing.T) {
 				// Two shapes in turn, so that over the flours every shape meets every machine.
 				for _, s := range []cut.Shape{shapes[nth%len(shapes)], shapes[(nth+4)%len(shapes)]} {
 					nth++
-					r := Default()
+					r := request.Default()
 					r.Flours[0].Flour, r.Eggs.Style, r.Roll.Machine, r.Cut.Shape = f.Key, style, m.Key, s.Key
 					p := must(t, r)
 					fo := p.Formula
@@ -109,7 +112,7 @@ func TestMakeHoldsTogether(t *testing.T) {
 func TestDamperAsksForLess(t *testing.T) {
 	last := math.Inf(1)
 	for rh := .10; rh <= .90; rh += .02 {
-		r := Default()
+		r := request.Default()
 		r.Amount.By, r.Eggs.FixWhole, r.Eggs.LockFlour = "flour", ptr(8), true
 		r.Room.RH = rh
 		p := must(t, r)
@@ -126,7 +129,7 @@ func TestDamperAsksForLess(t *testing.T) {
 // The chart of water over humidity falls throughout and goes through today's point.
 func TestLiquidAt(t *testing.T) {
 	for _, kept := range []flour.Keeping{flour.SealedTub, flour.PaperBag, flour.OpenBin, flour.Sifted} {
-		r := Default()
+		r := request.Default()
 		r.Amount.By, r.Eggs.FixWhole, r.Eggs.LockFlour, r.Flours[0].Kept, r.Oil = "flour", ptr(8), true, kept, .01
 		p := must(t, r)
 		if got := p.LiquidAt(r.Room.RH); math.Abs(min(got, .08*p.Formula.FlourG)-p.Formula.TopG) > 1e-6 { // top-up stops at 8 %
@@ -145,7 +148,7 @@ func TestLiquidAt(t *testing.T) {
 
 // An estimate pours 60 % of what the room asks for; a measurement pours all.
 func TestPourAndKeep(t *testing.T) {
-	r := Default()
+	r := request.Default()
 	r.Amount.By, r.Eggs.FixWhole, r.Eggs.LockFlour = "flour", ptr(8), true
 	p := must(t, r)
 	if p.Room.CorrectionG < 5 || math.Abs(p.Room.KeepG-.4*p.Room.CorrectionG) > 1e-9 || math.Abs(p.Room.PourG+p.Room.KeepG-p.Formula.TopG) > 1e-9 {
@@ -161,7 +164,7 @@ func TestPourAndKeep(t *testing.T) {
 func TestDoughMassIsMet(t *testing.T) {
 	for _, style := range []egg.Style{egg.WholeEggs, egg.Rich, egg.YolksOnly, egg.WholeWater, egg.NoEgg} {
 		for want, near := range map[float64]float64{400: .05, 1250: .035, 2750: .02, 9000: .02} {
-			r := Default()
+			r := request.Default()
 			r.Amount.By, r.Amount.DoughG, r.Eggs.Style = "dough", want, style
 			if got := must(t, r).Formula.Dough.MassG; math.Abs(got/want-1) > near {
 				t.Errorf("%s: %v g asked, %.0f g made", style, want, got)
@@ -174,7 +177,7 @@ func TestDoughMassIsMet(t *testing.T) {
 func TestReasonsFollowTheRules(t *testing.T) {
 	ru := rules.Default()
 	ru.Room.HeldBackShare, ru.Dough.AirShare, ru.Cook.Spread, ru.Cook.FrozenMoreS, ru.Roll.PieceFlourG = .11, .07, .31, 77, 133
-	p, err := MakeWith(ru, Default())
+	p, err := Make(ru, request.Default())
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -186,38 +189,38 @@ func TestReasonsFollowTheRules(t *testing.T) {
 }
 
 func TestCheckNamesEveryField(t *testing.T) {
-	r := Default()
+	r := request.Default()
 	r.Room.RH, r.Amount.Portions, r.Flours[0].Flour, r.Roll.BenchMM = 1.4, 2.5, "sawdust", math.NaN()
 	r.Knead.Min = ptr(0)
-	_, err := Make(r)
+	_, err := Make(rules.Default(), r)
 	for _, want := range []string{"room.rh: “1.4” is not allowed here; 0.05 to 0.99 (a share) is allowed", "amount.portions", "whole", "flours.0.flour", "sawdust", "roll.bench_mm", "knead.knead_min"} {
 		if err == nil || !strings.Contains(err.Error(), want) {
 			t.Errorf("%v does not name %q", err, want)
 		}
 	}
-	r = Default()
+	r = request.Default()
 	r.Flours[0].Share = .5
-	if _, err := Make(r); err == nil || !strings.Contains(err.Error(), "add up to 1") {
+	if _, err := Make(rules.Default(), r); err == nil || !strings.Contains(err.Error(), "add up to 1") {
 		t.Errorf("half a flour: %v", err)
 	}
-	r = Default()
+	r = request.Default()
 	r.Cut.Min, r.Cut.Max = ptr(400), ptr(200)
-	if _, err := Make(r); err == nil {
+	if _, err := Make(rules.Default(), r); err == nil {
 		t.Error("shortest over longest is accepted")
 	}
 	r.Flours = nil
-	if _, err := Make(r); err == nil {
+	if _, err := Make(rules.Default(), r); err == nil {
 		t.Error("no flour is accepted")
 	}
 }
 
 func TestSetAndGet(t *testing.T) {
-	r := Default()
+	r := request.Default()
 	for _, c := range []struct{ path, typed, want string }{
 		{"room.rh", "62", "62"}, {"room.rh", "62,5", "62.5"}, {"amount.flour_g", "1,250", "1250"}, {"amount.flour_g", "1 250", "1250"},
 		{"amount.flour_g", "1,250.5", "1250.5"}, {"roll.target_mm", "0,9", "0.9"}, {"roll.target_mm", "", ""}, {"eggs.lock_flour", "on", "yes"}, {"cut.shape", "pappardelle", "pappardelle"},
 	} {
-		f, ok := FieldAt(c.path)
+		f, ok := request.FieldAt(c.path)
 		if !ok {
 			t.Fatal(c.path)
 		}
@@ -229,9 +232,9 @@ func TestSetAndGet(t *testing.T) {
 		{"room.rh", "0"}, {"room.rh", "100"}, {"room.rh", "1e9"}, {"room.rh", "damp"}, {"room.rh", ""}, {"room.rh", "NaN"}, {"room.rh", "0x20"}, {"room.rh", "-5"},
 		{"amount.portions", "2.5"}, {"cut.shape", "square"}, {"name", "   "}, {"name", strings.Repeat("x", 81)}, {"eggs.fix_whole_eggs", "-1"},
 	} {
-		f, _ := FieldAt(c.path)
+		f, _ := request.FieldAt(c.path)
 		before := f.Get(&r)
-		var fe FieldError
+		var fe request.FieldError
 		if err := f.Set(&r, c.typed); !errors.As(err, &fe) || f.Get(&r) != before || fe.ForPage() == "" {
 			t.Errorf("%s %q: %v, now %q", c.path, c.typed, err, f.Get(&r))
 		}
@@ -239,12 +242,12 @@ func TestSetAndGet(t *testing.T) {
 }
 
 func TestChanges(t *testing.T) {
-	a, b := Default(), Default()
-	b.Flours = append(b.Flours[:1:1], FlourPart{Flour: "semola-fine", Share: .2, Kept: flour.SealedTub, ContainsKG: 1})
+	a, b := request.Default(), request.Default()
+	b.Flours = append(b.Flours[:1:1], request.FlourPart{Flour: "semola-fine", Share: .2, Kept: flour.SealedTub, ContainsKG: 1})
 	b.Flours[0].Share = .8
 	b.Room.RH = .7
 	got := map[string]string{}
-	for _, c := range Changes(a, b) {
+	for _, c := range request.Changes(a, b) {
 		got[c.Field.Path] = c.FromShown + " → " + c.ToShown
 	}
 	if got["room.rh"] != "45 % → 70 %" || got["flours.1.flour"] != "none → Durum semola, fine" || got["flours.0.share"] != "100 % → 80 %" {
@@ -257,19 +260,19 @@ func FuzzParseNumber(f *testing.F) {
 		f.Add(s)
 	}
 	f.Fuzz(func(t *testing.T, s string) {
-		if n, ok := ParseNumber(s); ok && (math.IsNaN(n) || math.IsInf(n, 0)) {
+		if n, ok := measure.ParseNumber(s); ok && (math.IsNaN(n) || math.IsInf(n, 0)) {
 			t.Fatalf("%q: %v", s, n)
 		}
 	})
 }
 
 func BenchmarkMake(b *testing.B) {
-	for _, by := range []string{"flour", "portions"} {
-		b.Run(by, func(b *testing.B) {
-			r := Default()
+	for _, by := range []request.By{request.ByFlour, request.ByPortions} {
+		b.Run(string(by), func(b *testing.B) {
+			r := request.Default()
 			r.Amount.By = by
 			for b.Loop() {
-				if _, err := Make(r); err != nil {
+				if _, err := Make(rules.Default(), r); err != nil {
 					b.Fatal(err)
 				}
 			}
@@ -282,7 +285,7 @@ func BenchmarkMake(b *testing.B) {
 func TestEggFirst(t *testing.T) {
 	for _, style := range []egg.Style{egg.WholeEggs, egg.Rich, egg.YolksOnly, egg.WholeWater} {
 		for _, g := range []float64{40, 563, 9000} {
-			r := Default()
+			r := request.Default()
 			r.Amount.By, r.Amount.EggG, r.Eggs.Style, r.Oil = "eggs", g, style, .02
 			p := must(t, r)
 			if f := p.Formula; math.Abs(f.Pick.EggG-g) > .01 || math.Abs(f.Dough.Hw-f.Target.Hw) > .01 {
@@ -290,16 +293,16 @@ func TestEggFirst(t *testing.T) {
 			}
 		}
 	}
-	r := Default()
+	r := request.Default()
 	r.Amount.By, r.Eggs.Style = "eggs", egg.NoEgg
-	if _, err := Make(r); err == nil {
+	if _, err := Make(rules.Default(), r); err == nil {
 		t.Error("a jug of no egg is accepted")
 	}
 }
 
 // Eggs that weigh less than planned are topped up, more are met with flour, to the target.
 func TestCracked(t *testing.T) {
-	r := Default()
+	r := request.Default()
 	r.Amount.By = "flour"
 	planned := must(t, r).Formula
 	for _, by := range []float64{.93, 1, 1.06} {
@@ -323,7 +326,7 @@ func TestOwnEggs(t *testing.T) {
 		t.Errorf("%+v", f.Pick)
 	}
 	r.Eggs.OwnYolkG = ptr(39)
-	if _, err := Make(r); err == nil || !strings.Contains(err.Error(), "eggs.own_yolk_g") {
+	if _, err := Make(rules.Default(), r); err == nil || !strings.Contains(err.Error(), "eggs.own_yolk_g") {
 		t.Errorf("39 g of yolk in an egg of 50: %v", err)
 	}
 }

@@ -8,6 +8,7 @@ import (
 	"hollen/internal/core/dough"
 	"hollen/internal/core/egg"
 	"hollen/internal/core/knead"
+	"hollen/internal/core/request"
 	"hollen/internal/core/roll"
 	"hollen/internal/core/rules"
 )
@@ -40,7 +41,7 @@ func (p *Plan) room() {
 	top := r.Eggs.TopUp.Composition()
 	p.Room.BeforeHw = f.Dough.Hw - 100*f.TopG*(top.Water+ru.Hydration.FatWeight*top.Fat)/f.Blend.F14G
 	eggC := r.Room.TempC
-	if r.Eggs.From == "fridge" {
+	if r.Eggs.From == request.FromFridge {
 		eggC = ru.Knead.FridgeC
 	}
 	p.Room.ContactC = knead.ContactC(ru.Knead,
@@ -66,7 +67,7 @@ func (p *Plan) roll() {
 		o.PieceG = f.Dough.MassG * (1 - ru.Dough.BowlLossShare) / float64(o.Pieces)
 		o.RolledG = o.PieceG * (1 + ru.Dough.BoardFlourShare)
 	}
-	o.Careful = r.Roll.Careful == "yes" || r.Roll.Careful == "auto" && f.Dough.FatPct >= ru.Roll.CarefulFatPct
+	o.Careful = r.Roll.Careful == request.CarefulYes || r.Roll.Careful == request.CarefulAuto && f.Dough.FatPct >= ru.Roll.CarefulFatPct
 	l := roll.Lay{Rules: ru.Roll, Machine: p.machine, TargetMM: o.TargetMM, DensityG: f.Dough.DensityGPerML,
 		T: p.way.TRoll, D: p.way.DFolded, ReadyD: ru.Knead.ReadyD, ReadyT: ru.Knead.ReadyT, FatFreePct: ru.Knead.FatFree,
 		DurumShare: f.Blend.DurumShare, FatPct: f.Dough.FatPct, Gluten: f.Blend.GlutenFactor, OutsideBand: f.Target.Outside(f.Dough.Hw),
@@ -91,7 +92,7 @@ func (p *Plan) roll() {
 				break
 			}
 		}
-	case r.Roll.Divide == "bench":
+	case r.Roll.Divide == request.DivideByBench:
 		try(1)
 		try(math.Ceil(roll.LengthMM(all, l.DensityG, p.machine.WidthMM, o.SheetMM)/r.Roll.BenchMM - 1e-9))
 	default:

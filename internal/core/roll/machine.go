@@ -12,6 +12,7 @@ import (
 	"slices"
 
 	"hollen/internal/core/dough"
+	"hollen/internal/core/measure"
 )
 
 // Stop is one setting of a machine: the label on the dial and the gap, mm. K is what
@@ -70,7 +71,7 @@ func (c Cutter) Check() error {
 	if c.PitchMM >= .8 && c.PitchMM <= 120 && c.WidthMM >= max(20, c.PitchMM) && c.WidthMM <= 1000 && c.FromMM >= .3 && c.ToMM > c.FromMM && c.ToMM <= 6 {
 		return nil
 	}
-	return fmt.Errorf("cutters: %g mm on %g mm, sheets of %g to %g; ribbons of 0.8 to 120 mm, a width of 20 to 1,000 mm and sheets of 0.3 to 6 mm, thin to thick, are allowed", c.PitchMM, c.WidthMM, c.FromMM, c.ToMM)
+	return measure.Faultf("cutters", "%g mm on %g mm, sheets of %g to %g; ribbons of 0.8 to 120 mm, a width of 20 to 1,000 mm and sheets of 0.3 to 6 mm, thin to thick, are allowed", c.PitchMM, c.WidthMM, c.FromMM, c.ToMM)
 }
 
 // Calibration is one set of measured sheets.
@@ -116,10 +117,10 @@ func (m Machine) Finest() string {
 func (m Machine) Check() error {
 	var errs []error
 	if n := len([]rune(m.Name)); n < 1 || n > 60 {
-		errs = append(errs, fmt.Errorf("name: %d letters; 1 to 60 are allowed", n))
+		errs = append(errs, measure.Faultf("name", "%d letters; 1 to 60 are allowed", n))
 	}
 	if n := len(m.Cutters); n > MaxCutters {
-		errs = append(errs, fmt.Errorf("cutters: %d given; at most %d are allowed", n, MaxCutters))
+		errs = append(errs, measure.Faultf("cutters", "%d given; at most %d are allowed", n, MaxCutters))
 	}
 	for _, c := range m.Cutters {
 		if err := c.Check(); err != nil {
@@ -128,44 +129,44 @@ func (m Machine) Check() error {
 	}
 	if m.Tool == dough.Pin {
 		if !(m.WidthMM >= 150 && m.WidthMM <= 1500) {
-			errs = append(errs, fmt.Errorf("width_mm: %g; a pin is 150 to 1,500 mm long", m.WidthMM))
+			errs = append(errs, measure.Faultf("width_mm", "%g; a pin is 150 to 1,500 mm long", m.WidthMM))
 		}
 		if !(min(m.BoardLengthMM, m.BoardWidthMM) >= 200 && max(m.BoardLengthMM, m.BoardWidthMM) <= 5000) {
-			errs = append(errs, fmt.Errorf("board_length_mm: %g by %g; a board is 200 to 5,000 mm each way", m.BoardLengthMM, m.BoardWidthMM))
+			errs = append(errs, measure.Faultf("board_length_mm", "%g by %g; a board is 200 to 5,000 mm each way", m.BoardLengthMM, m.BoardWidthMM))
 		}
 		return errors.Join(errs...)
 	}
 	if len(m.Stops) < 1 || len(m.Stops) > 40 {
-		errs = append(errs, fmt.Errorf("stops: %d given; 1 to 40 are allowed", len(m.Stops)))
+		errs = append(errs, measure.Faultf("stops", "%d given; 1 to 40 are allowed", len(m.Stops)))
 	}
 	for i, s := range m.Stops {
 		if s.Label == "" || len([]rune(s.Label)) > 12 {
-			errs = append(errs, fmt.Errorf("stops: a label has 1 to 12 letters, not %q", s.Label))
+			errs = append(errs, measure.Faultf("stops", "a label has 1 to 12 letters, not %q", s.Label))
 		}
 		if slices.ContainsFunc(m.Stops[:i], func(o Stop) bool { return o.Label == s.Label }) {
-			errs = append(errs, fmt.Errorf("stops: two are called %q; each needs a label of its own", s.Label))
+			errs = append(errs, measure.Faultf("stops", "two are called %q; each needs a label of its own", s.Label))
 		}
 		if s.K != 0 && !(s.K >= KMin && s.K <= KMax) {
-			errs = append(errs, fmt.Errorf("stops: %q is off by %g; %g to %g is believed", s.Label, s.K, KMin, KMax))
+			errs = append(errs, measure.Faultf("stops", "%q is off by %g; %g to %g is believed", s.Label, s.K, KMin, KMax))
 		}
 		if !(s.GapMM >= .2 && s.GapMM <= 40) {
-			errs = append(errs, fmt.Errorf("stops: %q has a gap of %g mm; 0.2 to 40 mm is allowed", s.Label, s.GapMM))
+			errs = append(errs, measure.Faultf("stops", "%q has a gap of %g mm; 0.2 to 40 mm is allowed", s.Label, s.GapMM))
 		}
 		if i > 0 && !(s.GapMM < m.Stops[i-1].GapMM && s.TrueMM() < m.Stops[i-1].TrueMM()) {
-			errs = append(errs, fmt.Errorf("stops: %q, gap %g mm is not finer than %g mm before it; list the stops from the widest to the finest", s.Label, s.GapMM, m.Stops[i-1].GapMM))
+			errs = append(errs, measure.Faultf("stops", "%q, gap %g mm is not finer than %g mm before it; list the stops from the widest to the finest", s.Label, s.GapMM, m.Stops[i-1].GapMM))
 		}
 	}
 	if m.Tool != dough.Roller && m.Tool != dough.Sheeter {
-		errs = append(errs, fmt.Errorf("tool: %q; roller or sheeter is allowed", m.Tool))
+		errs = append(errs, measure.Faultf("tool", "%q; roller or sheeter is allowed", m.Tool))
 	}
 	if !(m.WidthMM >= 50 && m.WidthMM <= 1000) {
-		errs = append(errs, fmt.Errorf("width_mm: %g mm; 50 to 1,000 mm is allowed", m.WidthMM))
+		errs = append(errs, measure.Faultf("width_mm", "%g mm; 50 to 1,000 mm is allowed", m.WidthMM))
 	}
 	if !(m.SpeedMMPerS >= 5 && m.SpeedMMPerS <= 2000) {
-		errs = append(errs, fmt.Errorf("speed_mm_per_s: %g mm/s; 5 to 2,000 mm/s is allowed", m.SpeedMMPerS))
+		errs = append(errs, measure.Faultf("speed_mm_per_s", "%g mm/s; 5 to 2,000 mm/s is allowed", m.SpeedMMPerS))
 	}
 	if !(m.FeedMM >= 2 && m.FeedMM <= 100) {
-		errs = append(errs, fmt.Errorf("feed_mm: %g mm; 2 to 100 mm is allowed", m.FeedMM))
+		errs = append(errs, measure.Faultf("feed_mm", "%g mm; 2 to 100 mm is allowed", m.FeedMM))
 	}
 	return errors.Join(errs...)
 }

@@ -3,6 +3,8 @@ package roll
 import (
 	"errors"
 	"fmt"
+
+	"hollen/internal/core/measure"
 )
 
 // Stripes is a two-coloured sheet: ribbons of one dough laid on a base of another, joined by
@@ -35,16 +37,16 @@ type Joined struct {
 func (s Stripes) Check() error {
 	var errs []error
 	if !(s.BaseMM >= .6 && s.BaseMM <= 6) {
-		errs = append(errs, fmt.Errorf("base_mm: %g; 0.6 to 6 mm is allowed", s.BaseMM))
+		errs = append(errs, measure.Faultf("base_mm", "%g; 0.6 to 6 mm is allowed", s.BaseMM))
 	}
 	if !(s.StripeMM >= .2 && s.StripeMM <= min(3, s.BaseMM)) {
-		errs = append(errs, fmt.Errorf("stripe_mm: %g; 0.2 to 3 mm, and no thicker than the base, is allowed", s.StripeMM))
+		errs = append(errs, measure.Faultf("stripe_mm", "%g; 0.2 to 3 mm, and no thicker than the base, is allowed", s.StripeMM))
 	}
 	if !(s.WidthMM >= 2 && s.WidthMM <= 200) {
-		errs = append(errs, fmt.Errorf("width_mm: %g; 2 to 200 mm is allowed", s.WidthMM))
+		errs = append(errs, measure.Faultf("width_mm", "%g; 2 to 200 mm is allowed", s.WidthMM))
 	}
 	if !(s.PitchMM > s.WidthMM && s.PitchMM <= 400) {
-		errs = append(errs, fmt.Errorf("pitch_mm: %g; wider than the stripe and up to 400 mm is allowed", s.PitchMM))
+		errs = append(errs, measure.Faultf("pitch_mm", "%g; wider than the stripe and up to 400 mm is allowed", s.PitchMM))
 	}
 	return errors.Join(errs...)
 }

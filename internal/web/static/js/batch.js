@@ -4,28 +4,33 @@
 import { parse, stepped } from "./number.js";
 import { patch } from "./patch.js";
 
-const WAIT_MS = 0; // changes of one moment are asked about at once; a stale question is taken back
-
 export function startBatch(form) {
   const draftKey = "draft-" + form.dataset.id;
-  let pending = null;
-  let timer = 0;
+  let pending = null; // the question that is out
+  let asked = ""; // the form it was asked about, or was last
+  let changed = false; // since then
   let opening = false; // a station has been asked for and is not there yet
 
   const atField = form.elements.was_at;
   const values = () => new URLSearchParams(new FormData(form));
 
+  // later asks at once, unless nothing has changed since it last asked. While a question is out
+  // the newest change waits for its answer.
   function later() {
-    pending?.abort(); // its answer would put back what has just been changed
-    clearTimeout(timer);
-    timer = setTimeout(() => work(), WAIT_MS);
+    const body = values();
+    if (body.toString() === asked) return;
+    changed = pending !== null;
+    if (!changed) work(null, body);
+    else keepDraft(body);
   }
 
   // work asks for the form worked out; a newly opened station's rail and sheet come whole.
   async function work(set, body = values()) {
-    clearTimeout(timer);
     pending?.abort();
     const mine = (pending = new AbortController());
+    const stood = values(); // what has been changed since is left alone
+    asked = set ? "" : body.toString();
+    changed = false;
     keepDraft(body);
     if (set) body.append("set", set);
     try {
@@ -39,17 +44,22 @@ export function startBatch(form) {
       const opened = opening;
       opening = false;
       if (opened) form.querySelector("#rails").replaceWith(fresh.querySelector("#rails"));
-      swap(fresh, opened);
+      swap(fresh, opened, stood);
       if (set) keepDraft(values());
     } catch (err) {
-      if (err.name !== "AbortError") say("Not worked out: " + (err instanceof TypeError ? "Hollen does not answer. What you typed is kept." : err.message));
+      if (err.name === "AbortError") return;
+      asked = "";
+      say("Not worked out: " + (err instanceof TypeError ? "Hollen does not answer. What you typed is kept." : err.message));
+    } finally {
+      if (pending === mine) pending = null;
     }
+    if (changed) later();
   }
 
   // released waits until nothing is pressed: what is drawn anew between press and release
-  // would never be clicked.
+  // would never be clicked. A slider is followed while it is pressed.
   let pressed = false;
-  form.addEventListener("pointerdown", () => (pressed = true));
+  form.addEventListener("pointerdown", (e) => (pressed = !e.target.closest(".slide")));
   for (const end of ["pointerup", "pointercancel"]) addEventListener(end, () => setTimeout(() => (pressed = false)));
   async function released() {
     while (pressed) await new Promise((done) => setTimeout(done, 10));
@@ -59,41 +69,30 @@ export function startBatch(form) {
     document.getElementById("state").textContent = text;
   }
 
-  // swap takes over what is worked out. While a field is in error the last good result
-  // stays and only the errors are shown, unless another station was opened.
-  function swap(fresh, opened) {
+  // live are the parts of the form that follow the figures, found once a station.
+  let live = [];
+  function findLive() {
+    live = [...form.querySelectorAll("[data-live]")];
+  }
+
+  // swap takes over what is worked out of the form as it stood, and writes only what differs.
+  // While a field is in error the last good result stays and only the errors are shown, unless
+  // another station was opened.
+  function swap(fresh, opened, stood) {
+    if (opened) findLive();
     const bad = Number(fresh.querySelector("#sheet").dataset.errors) > 0 && !opened;
     const focused = document.activeElement;
     const focusedId = focused?.id;
     const focusedName = focused?.closest("#sheet, #spine") ? [focused.name, focused.value] : null;
-    for (const now of [form, ...form.querySelectorAll("[data-live]")]) {
-      const then = now === form ? fresh : fresh.querySelector("#" + CSS.escape(now.id));
-      if (!then) continue;
-      const isError = now.classList.contains("err");
-      if (bad && !isError && now.id !== "state" && now.dataset.live !== "hidden") continue;
-      switch (now.dataset.live) {
-        case "html": patch(now, then); break;
-        case "text": if (now.textContent !== then.textContent) now.textContent = then.textContent; break;
-        case "hidden": now.hidden = then.hidden; break;
-        case "placeholder": now.placeholder = then.placeholder; break;
-        case "style": if (now.getAttribute("style") !== then.getAttribute("style")) now.setAttribute("style", then.getAttribute("style")); break;
-      }
-    }
-    for (const field of form.querySelectorAll("input[id], select[id]")) {
-      const then = fresh.querySelector("#" + CSS.escape(field.id));
-      if (!then) continue;
-      field.toggleAttribute("aria-invalid", then.hasAttribute("aria-invalid"));
-      if (then.hasAttribute("aria-invalid")) {
-        field.setAttribute("aria-invalid", "true");
-        field.setAttribute("aria-describedby", "e-" + field.id);
-      } else if (!bad && field !== focused && field.type !== "checkbox" && field.value !== then.value && parse(field.value) !== parse(then.value)) {
-        field.value = then.value;
-      }
-    }
-    // Fields of other stations ride along; what a button has set stands in them, too.
+    const then = new Map([...fresh.querySelectorAll("[id]")].map((e) => [e.id, e]));
+    for (const now of live) take(now, then, bad, focused);
+    for (const [id, e] of then) if (e.localName === "input") takeField(document.getElementById(id), e, bad, stood);
     if (!bad) {
-      const carried = new Map([...fresh.querySelectorAll("#rails > input[type=hidden]")].map((f) => [f.name, f.value]));
-      for (const field of form.querySelectorAll("#rails > input[type=hidden]")) if (carried.has(field.name)) field.value = carried.get(field.name);
+      // Fields of other stations ride along; what differs from what was sent is told.
+      for (const told of fresh.querySelectorAll("#rails > input[type=hidden]")) {
+        const field = form.querySelector("#rails > input[type=hidden][name='" + CSS.escape(told.name) + "']");
+        if (field && field.value !== told.value) field.value = told.value;
+      }
       syncSlides();
     }
     // What had the focus may have been drawn anew.
@@ -102,7 +101,48 @@ export function startBatch(form) {
         : focusedName && [...form.querySelectorAll("#sheet button, #spine button")].find((b) => b.name === focusedName[0] && b.value === focusedName[1]);
       again?.focus({ preventScroll: true });
     }
-    if (fresh.querySelector("#state").textContent.trim() === "" && !bad) sessionStorage.removeItem(draftKey);
+    if (fresh.querySelector("#state").textContent.trim() === "" && !bad) forgetDraft();
+  }
+
+  // take brings one live part up to date. A control's hint and error are told where there are any.
+  function take(now, all, bad, focused) {
+    const then = all.get(now.id);
+    const isError = now.classList.contains("err");
+    if (bad && !isError && now.id !== "state" && now.dataset.live !== "hidden") return;
+    switch (now.dataset.live) {
+      case "html":
+        patch(now, then);
+        if (now.getAttribute("style") !== then.getAttribute("style")) now.setAttribute("style", then.getAttribute("style") ?? "");
+        break;
+      case "text": {
+        const text = then ? then.textContent : "";
+        if ((then || isError || all.has("c-" + now.id.slice(2))) && now.textContent !== text) now.textContent = text;
+        break;
+      }
+      case "hidden": {
+        // A field with the focus never goes.
+        const hide = then?.hidden && !now.contains(focused);
+        if (then && now.hidden !== hide) now.hidden = hide;
+        break;
+      }
+    }
+  }
+
+  // takeField brings one field up to date: its mark, what Hollen chooses for it, and its value unless
+  // it has been changed since.
+  function takeField(field, then, bad, stood) {
+    if (!field || !form.contains(field)) return;
+    const wrong = then.hasAttribute("aria-invalid");
+    if (wrong !== field.hasAttribute("aria-invalid")) {
+      for (const name of ["aria-invalid", "aria-describedby"]) {
+        if (wrong) field.setAttribute(name, then.getAttribute(name));
+        else field.removeAttribute(name);
+      }
+    }
+    if (field.dataset.live === "placeholder" && field.placeholder !== then.placeholder) field.placeholder = then.placeholder;
+    if (wrong || bad || field === document.activeElement || field.type === "checkbox" || field.value === then.value) return;
+    if (stood.get(field.name) !== field.value || parse(field.value) === parse(then.value)) return;
+    field.value = then.value;
   }
 
   // Sliders mirror the field they belong to.
@@ -190,10 +230,23 @@ export function startBatch(form) {
     work();
   }
 
-  // Drafts: what is typed and not saved outlives a reload of the tab.
-  function keepDraft(body) {
-    sessionStorage.setItem(draftKey, body.toString());
+  // Drafts: what is typed and not saved outlives a reload of the tab. They are written when there
+  // is time, and at the latest when the page goes.
+  const idle = window.requestIdleCallback ?? setTimeout;
+  let draft = null;
+  function writeDraft() {
+    if (draft !== null) sessionStorage.setItem(draftKey, draft);
+    draft = null;
   }
+  function keepDraft(body) {
+    if (draft === null) idle(writeDraft);
+    draft = body.toString();
+  }
+  function forgetDraft() {
+    draft = null;
+    sessionStorage.removeItem(draftKey);
+  }
+  addEventListener("pagehide", writeDraft);
   function restoreDraft() {
     const kept = sessionStorage.getItem(draftKey);
     if (document.querySelector(".clash, .told.is-warn")) {
@@ -202,7 +255,7 @@ export function startBatch(form) {
     }
     if (!kept) return;
     if (kept === values().toString() || new URLSearchParams(location.search).has("saved")) {
-      sessionStorage.removeItem(draftKey);
+      forgetDraft();
       return;
     }
     const draft = new URLSearchParams(kept);
@@ -224,7 +277,6 @@ export function startBatch(form) {
 
   form.addEventListener("submit", (e) => {
     pending?.abort();
-    clearTimeout(timer);
     if (e.submitter?.formAction?.endsWith(".json")) return;
     keepDraft(values());
   });
@@ -232,6 +284,7 @@ export function startBatch(form) {
     for (const menu of document.querySelectorAll(".menu[open]")) if (!menu.contains(e.target)) menu.open = false;
   });
 
+  findLive();
   restoreDraft();
   // A reload asks for the batch, not for the answer to a form, nor for "Saved" again.
   history.replaceState(null, "", "/batches/" + form.dataset.id + "?at=" + atField.value);

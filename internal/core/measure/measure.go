@@ -1,0 +1,228 @@
+// Package measure answers: how are figures, units and moments written, and how are they read?
+// Inside, everything is metric; a System turns a figure into what a page says of it, and the
+// same table turns what was typed back.
+//
+//	shown = metric·by + add
+//
+// Conversions are the international ones; US quarts and ounces by their legal definitions.
+package measure
+
+import (
+	"fmt"
+	"math"
+	"regexp"
+	"strconv"
+	"strings"
+)
+
+// System is a system of units.
+type System string
+
+// The systems. The zero value is metric, too.
+const (
+	Metric    System = "metric"
+	Customary System = "us" // ounces, inches, °F
+)
+
+// Unit is a metric unit that another system calls otherwise.
+type Unit string
+
+// The units that are turned.
+const (
+	G  Unit = "g"
+	KG Unit = "kg"
+	MM Unit = "mm"
+	M  Unit = "m"
+	C  Unit = "°C"
+	L  Unit = "L"
+)
+
+// conversion is one unit turned into another: shown = metric·by + add.
+type conversion struct {
+	unit    Unit
+	by, add float64
+}
+
+// poundsAsOunces is from how many ounces on a mass is told in pounds and ounces.
+const poundsAsOunces = 32
+
+var customary = map[Unit]conversion{
+	G: {"oz", 1 / 28.349523125, 0}, KG: {"lb", 1 / .45359237, 0}, MM: {"in", 1 / 25.4, 0}, C: {"°F", 1.8, 32},
+	L: {"qt", 1.0567, 0}, M: {"ft", 1 / .3048, 0},
+}
+
+// Turn returns how a unit is shown: shown = metric·by + add in the unit named; false where the
+// system shows it as it is.
+func (s System) Turn(u Unit) (shown Unit, by, add float64, turned bool) {
+	k, ok := customary[u]
+	if s != Customary || !ok {
+		return u, 1, 0, false
+	}
+	return k.unit, k.by, k.add, true
+}
+
+// Name is what a unit is called in s: "oz" of Customary for G.
+func (s System) Name(u Unit) string {
+	shown, _, _, _ := s.Turn(u)
+	return string(shown)
+}
+
+// Shortest, as a number of digits, writes as many as the number has.
+const Shortest = -1
+
+// Number returns a figure and its unit apart: digits decimals of a metric one; three figures of
+// one that is turned, pounds and ounces from two pounds on.
+func (s System) Number(v float64, u Unit, digits int) (number, unit string) {
+	_, by, add, turned := s.Turn(u)
+	switch {
+	case !turned:
+		return decimals(v, digits), string(u)
+	case u == C:
+		return fmt.Sprintf("%.0f", math.Round(v*by+add)+0), "°F"
+	case u == KG:
+		v, u = 1000*v, G
+	}
+	k := customary[u]
+	v *= k.by
+	if u == G && v >= poundsAsOunces {
+		lb, rest := math.Floor(v/16), math.Round(math.Mod(v, 16)*10)/10
+		if rest >= 16 {
+			lb, rest = lb+1, 0
+		}
+		return fmt.Sprintf("%.0f lb %.1f", lb, rest), "oz"
+	}
+	return threeFigures(v), string(k.unit)
+}
+
+func decimals(v float64, digits int) string {
+	if digits == Shortest {
+		return strconv.FormatFloat(v, 'g', -1, 64)
+	}
+	return strconv.FormatFloat(v, 'f', digits, 64)
+}
+
+// threeFigures writes three figures, at most three of them decimals, without needless noughts.
+func threeFigures(v float64) string {
+	digits := 2 - int(math.Floor(math.Log10(max(math.Abs(v), .01))))
+	s := strconv.FormatFloat(v, 'f', min(max(digits, 0), 3), 64)
+	if strings.Contains(s, ".") {
+		s = strings.TrimRight(strings.TrimRight(s, "0"), ".")
+	}
+	return s
+}
+
+// Of returns a figure with its unit.
+func (s System) Of(v float64, u Unit, digits int) string {
+	n, unit := s.Number(v, u, digits)
+	return n + " " + unit
+}
+
+// MM, M, C, L, KG and G are Of for one unit.
+func (s System) MM(v float64, digits int) string { return s.Of(v, MM, digits) }
+
+// M is Of for metres.
+func (s System) M(v float64, digits int) string { return s.Of(v, M, digits) }
+
+// C is Of for °C.
+func (s System) C(v float64, digits int) string { return s.Of(v, C, digits) }
+
+// L is Of for litres.
+func (s System) L(v float64, digits int) string { return s.Of(v, L, digits) }
+
+// KG is Of for kilograms.
+func (s System) KG(v float64, digits int) string { return s.Of(v, KG, digits) }
+
+// G is Of for grams; Grams writes them as a scale does.
+func (s System) G(v float64, digits int) string { return s.Of(v, G, digits) }
+
+// Joined returns several figures of one unit, that unit once where it is the same: "50 × 50 mm".
+func (s System) Joined(by string, u Unit, digits int, vs ...float64) string {
+	numbers, units := make([]string, len(vs)), make([]string, len(vs))
+	same := true
+	for i, v := range vs {
+		numbers[i], units[i] = s.Number(v, u, digits)
+		same = same && units[i] == units[0]
+	}
+	var b strings.Builder
+	for i := range vs {
+		if i > 0 {
+			b.WriteString(by)
+		}
+		b.WriteString(numbers[i])
+		if !same || i == len(vs)-1 {
+			b.WriteString(" " + units[i])
+		}
+	}
+	return b.String()
+}
+
+// Mass returns a mass as a maker reads it off a scale, number and unit apart: whole grams, tenths
+// under ten.
+func (s System) Mass(g float64) (number, unit string) {
+	if _, _, _, turned := s.Turn(G); turned {
+		return s.Number(g, G, 0)
+	}
+	if g > 0 && g < 9.95 {
+		return fmt.Sprintf("%.1f", g), "g"
+	}
+	return Thousands(g), "g"
+}
+
+// Grams is Mass in one: "1,592 g", "4.6 g" under ten.
+func (s System) Grams(g float64) string {
+	n, unit := s.Mass(g)
+	return n + " " + unit
+}
+
+// Whole returns whole grams, also under ten.
+func (s System) Whole(g float64) string {
+	if _, _, _, turned := s.Turn(G); turned {
+		return s.Grams(g)
+	}
+	return Thousands(g) + " g"
+}
+
+// set is a figure set in braces within a text: "under {5 °C}", "{8–10 mm}".
+var (
+	set   = regexp.MustCompile(`\{([^{}]+?) (g|kg|mm|m|°C|L)\}`)
+	inSet = regexp.MustCompile(`[−-]?[0-9][0-9.]*`)
+)
+
+// Prose returns a text with the figures that are set in braces in it as s says them.
+func (s System) Prose(text string) string {
+	if !strings.Contains(text, "{") {
+		return text
+	}
+	return set.ReplaceAllStringFunc(text, func(m string) string {
+		p := set.FindStringSubmatch(m)
+		if _, _, _, turned := s.Turn(Unit(p[2])); !turned {
+			return p[1] + " " + p[2]
+		}
+		last := s.Name(Unit(p[2]))
+		return inSet.ReplaceAllStringFunc(p[1], func(n string) string {
+			v, _ := ParseNumber(n)
+			n, last = s.Number(v, Unit(p[2]), 0)
+			return n
+		}) + " " + last
+	})
+}
+
+// Grams is System.Grams in metric.
+func Grams(g float64) string { return Metric.Grams(g) }
+
+// Thousands returns a number rounded to the whole with its thousands grouped.
+func Thousands(v float64) string { return Grouped(fmt.Sprint(int64(math.Round(v)))) }
+
+// Grouped groups the thousands of a whole number.
+func Grouped(s string) string {
+	if strings.Contains(s, ".") {
+		return s
+	}
+	for i := len(s) - 3; i > 0 && s[i-1] != '-'; i -= 3 {
+		s = s[:i] + "," + s[i:]
+	}
+	return s
+}
+
+// Trim returns a thickness to hundredths without needless noughts: "0.9", "0.78".
+func Trim(mm float64) string { return strconv.FormatFloat(math.Round(100*mm)/100, 'f', -1, 64) }

@@ -1,0 +1,75 @@
+package measure
+
+import (
+	"fmt"
+	"math"
+	"time"
+)
+
+// ClockForm is how a moment of the kitchen's clock is written, as package time reads it.
+const ClockForm = "2006-01-02T15:04"
+
+// At reads yyyy-mm-ddThh:mm between 2000 and 2100.
+func At(s string) (time.Time, error) {
+	t, err := time.Parse(ClockForm, s)
+	if err != nil || t.Year() < 2000 || t.Year() > 2100 {
+		return t, fmt.Errorf("%q is no time; yyyy-mm-ddThh:mm is allowed", s)
+	}
+	return t, nil
+}
+
+// ClockWords returns a time as "17:30", with its day when that is another than the one it is
+// told on.
+func ClockWords(t, told time.Time) string {
+	if t.Year() == told.Year() && t.YearDay() == told.YearDay() {
+		return t.Format("15:04")
+	}
+	return t.Format("Mon 15:04")
+}
+
+// Later returns the time so many days after a day or a moment of the kitchen's clock, in the
+// same form; "" when that is not said. Of a day half a day counts for nothing.
+func Later(at string, days float64) string {
+	if t, err := At(at); err == nil {
+		return t.Add(time.Duration(days * 24 * float64(time.Hour))).Format(ClockForm)
+	}
+	t, err := time.Parse(time.DateOnly, at)
+	if err != nil {
+		return ""
+	}
+	return t.AddDate(0, 0, int(days)).Format(time.DateOnly)
+}
+
+// MinSec returns seconds as "1 min 40", to the nearest five seconds.
+func MinSec(s float64) string {
+	n := int(math.Round(s/5)) * 5
+	if n < 60 {
+		return fmt.Sprintf("%d s", n)
+	}
+	return fmt.Sprintf("%d min %02d", n/60, n%60)
+}
+
+// Minutes returns whole minutes, hours and minutes over two hours.
+func Minutes(m float64) string {
+	n := int(math.Round(m))
+	if n >= 120 {
+		return fmt.Sprintf("%d h %02d", n/60, n%60)
+	}
+	return fmt.Sprintf("%d min", n)
+}
+
+// Days returns "2 days", "1 day", "36 hours".
+func Days(d float64) string {
+	if d != math.Trunc(d) && d < 7 {
+		return fmt.Sprintf("%.0f hours", 24*d)
+	}
+	return Plural(int(d), "day", "days")
+}
+
+// DaysWords returns a span of days: "1 to 2 days", "30 to 60 days", "1 day".
+func DaysWords(from, to float64) string {
+	if from == to {
+		return Days(to)
+	}
+	return fmt.Sprintf("%g to %s", from, Days(to))
+}

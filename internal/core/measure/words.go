@@ -1,0 +1,39 @@
+package measure
+
+import (
+	"strings"
+	"unicode/utf8"
+)
+
+// Plural returns "1 egg", "3 eggs".
+func Plural(n int, one, many string) string {
+	if n == 1 {
+		return "1 " + one
+	}
+	return Thousands(float64(n)) + " " + many
+}
+
+// List returns "a, b and c".
+func List(s []string) string {
+	if len(s) < 2 {
+		return strings.Join(s, "")
+	}
+	return strings.Join(s[:len(s)-1], ", ") + " and " + s[len(s)-1]
+}
+
+// Capital returns s with a capital first letter.
+func Capital(s string) string {
+	first, n := utf8.DecodeRuneInString(s)
+	if n == 0 {
+		return s
+	}
+	return strings.ToUpper(string(first)) + s[n:]
+}
+
+// Quote returns what was typed between quotation marks, cut to what an eye takes in.
+func Quote(s string) string {
+	if utf8.RuneCountInString(s) > 24 {
+		s = string([]rune(s)[:24]) + "…"
+	}
+	return "“" + s + "”"
+}

@@ -1,0 +1,129 @@
+package request
+
+import (
+	"errors"
+	"fmt"
+	"math"
+	"strings"
+	"time"
+
+	"hollen/internal/core/measure"
+
+	"hollen/internal/core/cook"
+	"hollen/internal/core/cut"
+	"hollen/internal/core/egg"
+	"hollen/internal/core/rules"
+)
+
+// Counts says whether the field of that path counts: of the amounts only the one By names
+// does, every other field always.
+func (a Amount) Counts(path string) bool {
+	by, ok := map[string]By{"amount.portions": ByPortions, "amount.dough_g": ByDough, "amount.flour_g": ByFlour, "amount.egg_g": ByEggs}[path]
+	return !ok || by == a.By
+}
+
+// Check returns a joined FieldError for everything in r that is not allowed; ru says what keeping
+// is usual.
+func (r *Request) Check(ru rules.Rules) error {
+	var errs []error
+	if r.Format != Format {
+		errs = append(errs, FieldError{"format", "Format", r.Format, "only " + Format + " is"})
+	}
+	for _, g := range groups {
+		n := g.length(r)
+		if n < g.Least || n > g.Most {
+			errs = append(errs, FieldError{g.Name, g.Label, fmt.Sprint(n), fmt.Sprintf(g.TooMany, g.Most)})
+		}
+		for i := range min(n, g.Most) {
+			if g.Missing != "" && !g.holds(r, i) {
+				errs = append(errs, FieldError{g.Path(i, g.Head), g.Label, "", g.Missing})
+			}
+		}
+	}
+	if n := len(r.Flours); n < 1 || n > MaxFlours {
+		return errors.Join(errs...)
+	}
+	sum := 0.
+	for _, f := range r.Flours {
+		sum += f.Share
+	}
+	for _, f := range Fields() {
+		if !f.Has(r) || !r.Amount.Counts(f.Path) {
+			continue // a figure that does not count may be anything
+		}
+		if own := f.KeptBy(r); own != nil {
+			if err := own.sound(f.Get(r)); err != nil {
+				errs = append(errs, FieldError{f.Path, f.Label, f.Get(r), err.Error()})
+			}
+		} else if err := f.Check(r); err != nil {
+			errs = append(errs, err)
+		}
+	}
+	if len(errs) == 0 {
+		if math.Abs(sum-1) > .001 {
+			errs = append(errs, FieldError{"flours", "Flours", fmt.Sprintf("%.4g", sum), "the shares must add up to 1"})
+		}
+		if c := r.Eggs.Kind(); c.YolkG > .7*c.EdibleG {
+			errs = append(errs, FieldError{"eggs.own_yolk_g", "Your yolk", fmt.Sprintf("%g", c.YolkG), fmt.Sprintf("at most 70 %% of the egg, %g g, is yolk", c.EdibleG)})
+		}
+		if r.Amount.By == ByEggs && r.Eggs.Style == egg.NoEgg {
+			errs = append(errs, FieldError{"amount.by", "Make it by", string(r.Amount.By), "a dough without egg goes by portions, dough or flour"})
+		}
+		if from, errF := measure.At(r.Clock.From); errF == nil {
+			if to, errT := measure.At(r.Clock.RollAt); errT == nil && !to.After(from) {
+				errs = append(errs, FieldError{"clock.roll_at", "I roll at", r.Clock.RollAt, "it must be after the start, " + r.Clock.From})
+			}
+		}
+		errs = append(errs, r.checkCut()...)
+		errs = append(errs, r.checkKeep(ru)...)
+	}
+	return errors.Join(errs...)
+}
+
+// checkCut returns what is wrong with the shapes together.
+func (r *Request) checkCut() (errs []error) {
+	s := r.Sized(0)
+	if lo, hi := r.Lengths(); s.Family == cut.Ribbon && lo > hi {
+		errs = append(errs, FieldError{"cut.max_length_mm", "Longest ribbon", fmt.Sprintf("%g", hi), fmt.Sprintf("it cannot be under the shortest ribbon, %g mm", lo)})
+	} else if err := s.Check(); err != nil {
+		line, _, _ := strings.Cut(err.Error(), "\n")
+		key, text, _ := strings.Cut(line, ": ")
+		f, ok := FieldAt("cut." + key)
+		if !ok {
+			f, _ = FieldAt("cut.shape")
+		}
+		errs = append(errs, FieldError{f.Path, f.Label, f.Get(r), text})
+	}
+	rest := r.Amount.Portions
+	for i, x := range r.Cut.Also {
+		if other := x.Kind(); s.Family == cut.Formed || other.Family == cut.Formed {
+			errs = append(errs, FieldError{fmt.Sprintf("cut.also.%d.shape", i), "Another shape", x.Shape, "what is formed from a rope is a batch of its own"})
+		}
+		if rest -= x.Portions; rest < 1 && r.Amount.By == ByPortions {
+			errs = append(errs, FieldError{fmt.Sprintf("cut.also.%d.portions", i), "Portions", fmt.Sprintf("%g", x.Portions), fmt.Sprintf("of %g portions in all at least one stays for the first shape", r.Amount.Portions)})
+			break
+		}
+	}
+	return errs
+}
+
+// checkKeep returns what is wrong with keeping and check-weighing.
+func (r *Request) checkKeep(ru rules.Rules) (errs []error) {
+	if d, where := r.Keep.Days, r.KeptIn(); d != nil && where != "" && strings.TrimSpace(r.Keep.Note) == "" {
+		if _, usual := cook.Days(ru.Safety, where, r.RawFilling()); *d > usual {
+			errs = append(errs, FieldError{"keep.note", "Your reason", "", fmt.Sprintf("longer than the usual %s needs your own reason, noted here", measure.Days(usual))})
+		}
+	}
+	last := time.Time{}
+	for i, x := range r.Dry.Log {
+		at, err := measure.At(x.At)
+		if err != nil {
+			continue
+		}
+		if !at.After(last) {
+			errs = append(errs, FieldError{fmt.Sprintf("dry.checks.%d.at", i), "Weighed at", x.At, "each weighing is later than the one before it"})
+		}
+		last = at
+	}
+	return errs
+}

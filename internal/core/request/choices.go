@@ -1,0 +1,107 @@
+package request
+
+// By names the amount that counts.
+type By string
+
+// The amounts a batch may be made by.
+const (
+	ByPortions By = "portions"
+	ByDough    By = "dough"
+	ByFlour    By = "flour"
+	ByEggs     By = "eggs" // beaten, in the jug
+)
+
+// From is where the eggs come from.
+type From string
+
+// Where eggs come from.
+const (
+	FromRoom   From = "room"
+	FromFridge From = "fridge"
+)
+
+// Mix is in what a dough is mixed by hand.
+type Mix string
+
+// What a dough is mixed in.
+const (
+	InWell Mix = "well"
+	InBowl Mix = "bowl"
+)
+
+// Place is where a dough rests.
+type Place string
+
+// Where a dough rests.
+const (
+	InRoom   Place = "room"
+	InFridge Place = "fridge"
+)
+
+// Wrapped is how a dough is wrapped for the fridge.
+type Wrapped string
+
+// How a dough is wrapped.
+const (
+	InOne    Wrapped = "whole"
+	InPieces Wrapped = "pieces" // divided and flat
+)
+
+// Careful says whether stops are left out with care.
+type Careful string
+
+// How far stops are left out.
+const (
+	CarefulAuto Careful = "auto" // as the dough allows
+	CarefulYes  Careful = "yes"
+	CarefulNo   Careful = "no"
+)
+
+// Divide says by what a dough is divided.
+type Divide string
+
+// What a dough is divided by.
+const (
+	DivideByFlour Divide = "flour" // about 100 g of it a piece
+	DivideByBench Divide = "bench" // sheets as long as the bench
+)
+
+// Scraps is what becomes of the trimmings.
+type Scraps string
+
+// What becomes of the trimmings.
+const (
+	Maltagliati Scraps = ""
+	SoupBag     Scraps = "soup" // in the freezer
+	WorkedBack  Scraps = "back" // into the next piece
+)
+
+// FillingKind is what a filling is, as far as safety goes.
+type FillingKind string
+
+// The kinds of filling.
+const (
+	FillingCooked FillingKind = "" // or fresh cheese
+	FillingRaw    FillingKind = "raw"
+)
+
+// Lies is what the sheets lie on.
+type Lies string
+
+// What sheets lie on.
+const (
+	OnRack  Lies = "rack"  // both faces open
+	OnBoard Lies = "board" // one face open
+)
+
+// After is how the pasta goes into the pot.
+type After string
+
+// How pasta goes into the pot.
+const (
+	Fresh     After = "fresh"
+	AtLeather After = "leather"
+	FirmNests After = "nest"
+	DriedHard After = "dried"
+	Frozen    After = "frozen"
+)

@@ -1,0 +1,243 @@
+package request
+
+import (
+	"fmt"
+	"slices"
+
+	"hollen/internal/core/addition"
+	"hollen/internal/core/flour"
+)
+
+// MaxFlours is the most flours a blend may have.
+const MaxFlours = 5
+
+// MaxActs is how many acts a batch records.
+const MaxActs = 8
+
+// MaxAdditions is the most additions a dough may have.
+const MaxAdditions = 3
+
+// Group is a list within a request whose parts come and go together: the flours of a blend, the
+// acts. Its slots, those that hold something and those that may yet, are fields of the table.
+type Group struct {
+	Name        string // begins the paths of its fields, as the request names it
+	Head        string // the part that says what stands in a slot, "" in it empties the slot
+	Label       string
+	Least, Most int
+	TooMany     string // what is said of more than Most, of which the number is a %d
+	Missing     string // what is said of a slot in a request that holds nothing
+
+	slot   func(i int, path string) []Field
+	length func(*Request) int
+	resize func(r *Request, n int)             // to n slots, the new ones empty
+	holds  func(r *Request, i int) bool        // something
+	empty  func(r *Request, i int)             // what stands in it
+	prune  func(r *Request)                    // takes out what holds nothing
+	start  func(r *Request, i int, w *Request) // gives what was just picked its usual amount; w is as it was
+	copy   func(to, from *Request)
+}
+
+// list makes a group of a slice of the request.
+func list[T any](g Group, at func(*Request) *[]T, blank func() T, holds func(*T) bool, clear func(*T)) Group {
+	g.length = func(r *Request) int { return len(*at(r)) }
+	g.resize = func(r *Request, n int) {
+		s := slices.Clone(*at(r))
+		for len(s) < n {
+			s = append(s, blank())
+		}
+		*at(r) = s[:n]
+	}
+	g.holds = func(r *Request, i int) bool { return holds(&(*at(r))[i]) }
+	g.empty = func(r *Request, i int) { clear(&(*at(r))[i]) }
+	g.prune = func(r *Request) {
+		*at(r) = slices.DeleteFunc(slices.Clone(*at(r)), func(x T) bool { return !holds(&x) })
+	}
+	g.copy = func(to, from *Request) { *at(to) = slices.Clone(*at(from)) }
+	if g.start == nil {
+		g.start = func(*Request, int, *Request) {}
+	}
+	return g
+}
+
+// zero empties a slot whose blank is its zero value.
+func zero[T any](x *T) { *x = *new(T) }
+
+func nothing[T any]() T { return *new(T) }
+
+// groups are the groups of a request.
+var groups = []Group{
+	list(Group{Name: "flours", Head: "flour", Label: "Flours", Least: 1, Most: MaxFlours, TooMany: "1 to %d flours are allowed",
+		Missing: "a flour that is not there is left out of the list", slot: flourSlot},
+		func(r *Request) *[]FlourPart { return &r.Flours }, NoFlour, func(x *FlourPart) bool { return x.Flour != "" },
+		func(x *FlourPart) { // how it is kept stays for the next one
+			x.Flour, x.Share, x.Own, x.Lot, x.LotKept, x.PricePerKG = "", 0, nil, "", nil, nil
+		}),
+	list(Group{Name: "additions", Head: "addition", Label: "Additions", Most: MaxAdditions, TooMany: "at most %d are allowed",
+		Missing: "an addition that is not there is left out of the list", slot: additionSlot,
+		start: func(r *Request, i int, was *Request) {
+			a, b := &r.Additions[i], was.Additions[i]
+			if other := a.Addition != b.Addition; a.Share == 0 || other && a.Share == b.Share {
+				a.Share = a.Kind().StartShare()
+			}
+		}},
+		func(r *Request) *[]AdditionPart { return &r.Additions }, nothing, func(x *AdditionPart) bool { return x.Addition != "" }, zero),
+	list(Group{Name: "eggs.also", Head: "class", Label: "Other eggs", Most: 2, TooMany: "at most %d other classes are allowed",
+		Missing: "eggs that are not there are left out of the list", slot: otherEggSlot,
+		start: func(r *Request, i int, _ *Request) { r.Eggs.Also[i].Count = max(r.Eggs.Also[i].Count, 1) }},
+		func(r *Request) *[]EggCount { return &r.Eggs.Also }, nothing, func(x *EggCount) bool { return x.Class != "" }, zero),
+	list(Group{Name: "cut.also", Head: "shape", Label: "Other shapes", Most: 3, TooMany: "at most %d are allowed",
+		Missing: "a shape that is not there is left out of the list", slot: otherShapeSlot,
+		start: func(r *Request, i int, _ *Request) { r.Cut.Also[i].Portions = max(r.Cut.Also[i].Portions, 1) }},
+		func(r *Request) *[]ShapePart { return &r.Cut.Also }, nothing, func(x *ShapePart) bool { return x.Shape != "" }, zero),
+	list(Group{Name: "dry.checks", Head: "at", Label: "Check-weighings", Most: 8, TooMany: "at most %d are allowed", slot: checkSlot},
+		func(r *Request) *[]DryCheck { return &r.Dry.Log }, nothing, func(x *DryCheck) bool { return x.At != "" }, zero),
+	list(Group{Name: "acts", Head: "kind", Label: "Acts", Most: MaxActs, TooMany: "at most %d are recorded",
+		Missing: "an act that is not there is left out of the list", slot: actSlot,
+		start: func(r *Request, i int, _ *Request) {
+			if r.Acts[i].Stage == "" {
+				r.Acts[i].Stage = AtKnead
+			}
+		}},
+		func(r *Request) *[]Act { return &r.Acts }, nothing, func(x *Act) bool { return x.Kind != "" }, zero),
+}
+
+// Groups returns the groups of a request. The list is shared and is not to be changed.
+func Groups() []Group { return groups }
+
+// GroupOf returns the group a field belongs to, its slot and which part of it the field is;
+// false for a field of no group.
+func GroupOf(f Field) (g Group, slot int, part string, ok bool) {
+	for _, g := range groups {
+		if g.Name == f.Group {
+			return g, f.Slot, f.Part, true
+		}
+	}
+	return Group{}, 0, "", false
+}
+
+// fields returns the fields of every slot.
+func (g Group) fields() (all []Field) {
+	for i := range g.Most {
+		p := fmt.Sprintf("%s.%d.", g.Name, i)
+		for _, f := range g.slot(i, p) {
+			f.Group, f.Slot, f.Part = g.Name, i, f.Path[len(p):]
+			f.has = func(r *Request) bool { return i < g.length(r) }
+			all = append(all, f)
+		}
+	}
+	return all
+}
+
+// Holds says whether something stands in a slot of r.
+func (g Group) Holds(r *Request, slot int) bool { return slot < g.length(r) && g.holds(r, slot) }
+
+// Empty takes out what stands in a slot of r, which stays.
+func (g Group) Empty(r *Request, slot int) { g.empty(r, slot) }
+
+// Path is the path of a part of a slot.
+func (g Group) Path(slot int, part string) string { return fmt.Sprintf("%s.%d.%s", g.Name, slot, part) }
+
+// Padded returns r with every slot there may be, as a form shows it.
+func Padded(r Request) Request {
+	for _, g := range groups {
+		g.resize(&r, max(g.Most, g.length(&r)))
+	}
+	return r
+}
+
+// Pruned returns r without the slots that hold nothing.
+func Pruned(r Request) Request {
+	for _, g := range groups {
+		g.prune(&r)
+	}
+	return r
+}
+
+// Start gives what was picked since was its usual amount, and flours the keeping of their lots.
+// Both have every slot.
+func Start(r, was *Request) {
+	for i := range r.Flours {
+		r.Flours[i].Settle(r.MadeOn)
+	}
+	for _, g := range groups {
+		for i := range g.length(r) {
+			if g.holds(r, i) {
+				g.start(r, i, was)
+			}
+		}
+	}
+}
+
+// NoFlour is a slot of the blend that holds no flour: kept as usual, not named.
+func NoFlour() FlourPart { return FlourPart{Kept: flour.PaperBag, OpenDays: 7, ContainsKG: 1} }
+
+func flourSlot(i int, p string) []Field {
+	label := [MaxFlours]string{"First flour", "Second flour", "Third flour", "Fourth flour", "Fifth flour"}[i]
+	part := func(f func(*FlourPart) any) func(*Request) any {
+		return func(r *Request) any { return f(&r.Flours[i]) }
+	}
+	flours := options(flour.Shipped(), func(f flour.Flour) Option { return Option{f.Key, f.Name} })
+	return []Field{
+		keeping(choice(AtFormula, p+"flour", label, part(func(f *FlourPart) any { return &f.Flour }), flours...),
+			func(r *Request) owner { return own(&r.Flours[i].Own, keptFlour) }),
+		share(AtFormula, p+"share", label+", share", .01, 1, .05, part(func(f *FlourPart) any { return &f.Share })),
+		price(p+"price_per_kg", label, "a kg", part(func(f *FlourPart) any { return &f.PricePerKG })),
+		keeping(choice(AtRoom, p+"lot", "Lot", part(func(f *FlourPart) any { return &f.Lot }), Option{"", "No lot named"}),
+			func(r *Request) owner { return own(&r.Flours[i].LotKept, keptLot) }),
+		choice(AtRoom, p+"kept", "Kept in", part(func(f *FlourPart) any { return &f.Kept }), Keepings()...),
+		number(AtRoom, p+"open_days", "Open for", "days", 0, 720, 1, part(func(f *FlourPart) any { return &f.OpenDays })),
+		number(AtRoom, p+"container_kg", "In the bag", "kg", .05, 1000, .5, part(func(f *FlourPart) any { return &f.ContainsKG })),
+		optional(share(AtRoom, p+"measured_moisture_wb", "Moisture, measured", .05, .20, .001, part(func(f *FlourPart) any { return &f.MeasuredWB }))),
+	}
+}
+
+func additionSlot(i int, p string) []Field {
+	label := []string{"Addition", "Second addition", "Third addition"}[i]
+	part := func(f func(*AdditionPart) any) func(*Request) any {
+		return func(r *Request) any { return f(&r.Additions[i]) }
+	}
+	all := options(addition.Shipped(), func(a addition.Addition) Option { return Option{a.Key, a.Name} })
+	return []Field{
+		keeping(choice(AtFormula, p+"addition", label, part(func(a *AdditionPart) any { return &a.Addition }), append([]Option{{"", "Nothing"}}, all...)...),
+			func(r *Request) owner { return own(&r.Additions[i].Own, keptAddition) }),
+		share(AtFormula, p+"share", label+", of flour", .0005, .5, .005, part(func(a *AdditionPart) any { return &a.Share })),
+		price(p+"price_per_kg", label, "a kg", part(func(a *AdditionPart) any { return &a.PricePerKG })),
+	}
+}
+
+func otherEggSlot(i int, p string) []Field {
+	label := []string{"Other eggs", "More other eggs"}[i]
+	return []Field{
+		keeping(choice(AtFormula, p+"class", label, func(r *Request) any { return &r.Eggs.Also[i].Class }, append([]Option{{"", "None besides"}}, classOptions()...)...),
+			func(r *Request) owner { return own(&r.Eggs.Also[i].Own, keptClass) }),
+		count(AtFormula, p+"count", label+", how many", "", 1, 2000, 1, func(r *Request) any { return &r.Eggs.Also[i].Count }),
+	}
+}
+
+func otherShapeSlot(i int, p string) []Field {
+	label := []string{"Another shape", "A third shape", "A fourth shape"}[i]
+	return []Field{
+		keeping(choice(AtCut, p+"shape", label, func(r *Request) any { return &r.Cut.Also[i].Shape }, append([]Option{{"", "Nothing else"}}, shapeOptions()...)...),
+			func(r *Request) owner { return own(&r.Cut.Also[i].Own, keptShape) }),
+		count(AtCut, p+"portions", label+", portions", "", 1, 400, 1, func(r *Request) any { return &r.Cut.Also[i].Portions }),
+	}
+}
+
+func checkSlot(i int, p string) []Field {
+	return []Field{
+		{Path: p + "at", Stage: AtDry, Label: "Weighed at", Kind: Moment, Optional: true, at: func(r *Request) any { return &r.Dry.Log[i].At }},
+		optional(number(AtDry, p+"g", "Weighs", "g", 1, 60000, 1, func(r *Request) any { return &r.Dry.Log[i].G })),
+	}
+}
+
+func actSlot(i int, p string) []Field {
+	act := func(f func(*Act) any) func(*Request) any {
+		return func(r *Request) any { return f(&r.Acts[i]) }
+	}
+	return []Field{
+		choice(AtKnead, p+"kind", "Done", act(func(a *Act) any { return &a.Kind }), ActOptions()...),
+		number(AtKnead, p+"amount", "How much", "", 0, 5000, 1, act(func(a *Act) any { return &a.Amount })),
+		{Path: p + "sign", Stage: AtKnead, Label: "Seen", Kind: Text, Max: 40, at: act(func(a *Act) any { return &a.Sign })},
+		choice(AtKnead, p+"stage", "At", act(func(a *Act) any { return &a.Stage }), options(Stages(), func(s Stage) Option { return Option{string(s), string(s)} })...),
+	}
+}

@@ -1,0 +1,481 @@
+// Package request answers: what did the maker say? A Request is everything said about a batch;
+// the field table names every part of it, what is allowed there and how it is typed and shown.
+// Binding, checking, comparing and merging requests all go by that table. No sums are done here.
+package request
+
+import (
+	"slices"
+
+	"hollen/internal/core/addition"
+	"hollen/internal/core/cook"
+	"hollen/internal/core/cost"
+	"hollen/internal/core/cut"
+	"hollen/internal/core/doctor"
+	"hollen/internal/core/dry"
+	"hollen/internal/core/egg"
+	"hollen/internal/core/flour"
+	"hollen/internal/core/knead"
+	"hollen/internal/core/roll"
+)
+
+// RequestFormat names the version of the document.
+const Format = "hollen-request/1"
+
+// Request is everything a maker says about a batch. Optional numbers are nil when Hollen is
+// to choose. Shares are 0–1, moisture wet basis.
+type Request struct {
+	Format    string         `json:"format"`
+	Name      string         `json:"name"`
+	MadeOn    string         `json:"made_on"` // yyyy-mm-dd, "" when not said
+	Amount    Amount         `json:"amount"`
+	Flours    []FlourPart    `json:"flours"` // 1 to 5, shares adding up to 1
+	Eggs      Eggs           `json:"eggs"`
+	Salt      float64        `json:"salt_share"` // of flour
+	Oil       float64        `json:"oil_share"`  // of flour
+	Additions []AdditionPart `json:"additions"`  // up to 3
+	Room      Room           `json:"room"`
+	Used      Used           `json:"used"`
+	Knead     Knead          `json:"knead"`
+	Rest      Rest           `json:"rest"`
+	Roll      Roll           `json:"roll"`
+	Cut       Cut            `json:"cut"`
+	Dry       Dry            `json:"dry"`
+	Keep      Keep           `json:"keep"`
+	Cook      Cook           `json:"cook"`
+	Prices    Prices         `json:"prices"`
+	Bench     Bench          `json:"bench"`
+	Clock     Clock          `json:"clock"`
+	Acts      []Act          `json:"acts"` // up to 8, in the order they were done
+}
+
+// Amount says how much: By names the one of the figures that counts.
+type Amount struct {
+	By       By       `json:"by"`
+	Portions float64  `json:"portions"`
+	PortionG *float64 `json:"portion_g"` // raw, nil: as the shape
+	DoughG   float64  `json:"dough_g"`
+	FlourG   float64  `json:"flour_g"`
+	EggG     float64  `json:"egg_g"` // beaten, in the jug
+}
+
+// FlourPart is one flour of the blend and how it has been kept.
+type FlourPart struct {
+	Flour      string        `json:"flour"` // key
+	Share      float64       `json:"share"` // of the flour as weighed
+	Kept       flour.Keeping `json:"kept"`
+	OpenDays   float64       `json:"open_days"`
+	ContainsKG float64       `json:"container_kg"`
+	MeasuredWB *float64      `json:"measured_moisture_wb"` // nil: estimated
+	Own        *flour.Flour  `json:"own_flour,omitempty"`  // the flour itself, when it is not a shipped one
+	Lot        string        `json:"lot"`                  // key, "" when none is named
+	LotKept    *flour.Lot    `json:"lot_kept,omitempty"`   // the lot itself; how it is kept and its dates count
+	PricePerKG *cost.Money   `json:"price_per_kg"`         // nil: as the lot or the flour
+}
+
+// Kind returns the flour: the workshop's own as it was when it was picked, or the shipped one.
+func (f FlourPart) Kind() flour.Flour {
+	if f.Own != nil {
+		return *f.Own
+	}
+	kind, _ := flour.Find(f.Flour)
+	return kind
+}
+
+// keeping is how the flour has been kept by the day it is used.
+func (f FlourPart) Keeping(on string) flour.Kept {
+	k := flour.Kept{How: f.Kept, Days: f.OpenDays, MassKG: f.ContainsKG}
+	if f.LotKept != nil {
+		k = f.LotKept.Kept(on, f.OpenDays)
+	}
+	if f.MeasuredWB != nil {
+		k.MeasuredWB = f.MeasuredWB
+	}
+	return k
+}
+
+// Settle makes what a part says of its keeping agree with its lot by that day, and forgets a
+// lot of another flour.
+func (f *FlourPart) Settle(on string) {
+	l := f.LotKept
+	if l != nil && l.Flour != f.Flour {
+		f.Lot, f.LotKept = "", nil
+	}
+	if f.LotKept == nil {
+		return
+	}
+	f.Kept, f.ContainsKG = l.How, l.ContainerKG
+	if days, ok := flour.DaysBetween(l.OpenedOn, on); ok {
+		f.OpenDays = min(days, 720)
+	}
+}
+
+// Price returns what a kilogram costs: as typed, as the lot, as the flour; nil when not known.
+func (f FlourPart) Price() *cost.Money {
+	if f.PricePerKG != nil {
+		return f.PricePerKG
+	}
+	if f.LotKept != nil && f.LotKept.PricePerKG > 0 {
+		return &f.LotKept.PricePerKG
+	}
+	return known(f.Kind().PricePerKG)
+}
+
+// known returns nil for a price that was never given.
+func known(m cost.Money) *cost.Money {
+	if m == 0 {
+		return nil
+	}
+	return &m
+}
+
+// AdditionPart is one addition to the dough.
+type AdditionPart struct {
+	Addition   string             `json:"addition"` // key
+	Share      float64            `json:"share"`    // of flour
+	Own        *addition.Addition `json:"own_addition,omitempty"`
+	PricePerKG *cost.Money        `json:"price_per_kg"`
+}
+
+// Kind returns the addition: the workshop's own as it was when it was picked, or the shipped
+// one.
+func (a AdditionPart) Kind() addition.Addition {
+	if a.Own != nil {
+		return *a.Own
+	}
+	kind, _ := addition.Find(a.Addition)
+	return kind
+}
+
+// Price returns what a kilogram costs: as typed, or as the addition; nil when not known.
+func (a AdditionPart) Price() *cost.Money {
+	if a.PricePerKG != nil {
+		return a.PricePerKG
+	}
+	return known(a.Kind().PricePerKG)
+}
+
+// Used is what was found true at the bench: what was weighed out and is left, and what came
+// in besides. Nil: nothing was weighed back.
+type Used struct {
+	FlourLeftG   *float64 `json:"flour_left_g"`
+	LiquidLeftG  *float64 `json:"liquid_left_g"`  // of the top-up weighed out, poured or by the board
+	LiquidAddedG *float64 `json:"liquid_added_g"` // beyond it
+}
+
+func (u Used) Any() bool { return u.FlourLeftG != nil || u.LiquidLeftG != nil || u.LiquidAddedG != nil }
+
+// Prices is what things cost, apart from flours and additions; nil: not known.
+type Prices struct {
+	Currency string      `json:"currency"` // the sign written before an amount
+	EggEach  *cost.Money `json:"egg_each"`
+	OilKG    *cost.Money `json:"oil_per_kg"`
+	MilkKG   *cost.Money `json:"milk_per_kg"`
+	SaltKG   *cost.Money `json:"salt_per_kg"`
+	Filling  *cost.Money `json:"filling"` // for the whole batch
+	WageHour *cost.Money `json:"wage_per_hour"`
+}
+
+// Eggs says which eggs and which style.
+type Eggs struct {
+	Class      string     `json:"class"`
+	OwnEggG    *float64   `json:"own_egg_g"`  // mean edible egg of this kitchen, nil: the class's
+	OwnYolkG   *float64   `json:"own_yolk_g"` // mean yolk of this kitchen, nil: the class's
+	Style      egg.Style  `json:"style"`
+	TopUp      egg.TopUp  `json:"top_up"`
+	From       From       `json:"from"`
+	FixWhole   *float64   `json:"fix_whole_eggs"`
+	FixYolks   *float64   `json:"fix_extra_yolks"`
+	CrackedG   *float64   `json:"cracked_g"` // what the eggs weighed once cracked, nil: as planned
+	LockFlour  bool       `json:"lock_flour"`
+	OwnClass   *egg.Class `json:"own_class,omitempty"` // the class itself, when it is the kitchen's own
+	YolkColour *float64   `json:"yolk_colour"`         // on the fan of 1 to 15; nil: as the class
+	Also       []EggCount `json:"also"`                // eggs of other classes that go in, up to 2
+}
+
+// EggCount is a number of eggs of another class.
+type EggCount struct {
+	Class string     `json:"class"`
+	Count float64    `json:"count"`
+	Own   *egg.Class `json:"own_class,omitempty"`
+}
+
+// Kind returns the class of the eggs.
+func (e EggCount) Kind() egg.Class {
+	if e.Own != nil {
+		return *e.Own
+	}
+	c, _ := egg.Find(e.Class)
+	return c
+}
+
+// givenG is the whole egg of the other classes, edible, g.
+func (e Eggs) GivenG() float64 {
+	if e.Style == egg.NoEgg {
+		return 0
+	}
+	sum := 0.
+	for _, x := range e.Also {
+		sum += x.Count * x.Kind().EdibleG
+	}
+	return sum
+}
+
+// class returns the egg class with this kitchen's own means, where it has any.
+func (e Eggs) Kind() egg.Class {
+	c, _ := egg.Find(e.Class)
+	if e.OwnClass != nil {
+		c = *e.OwnClass
+	}
+	if e.OwnEggG != nil {
+		// A bigger egg has a bigger yolk, unless that was weighed, too.
+		c.EdibleG, c.YolkG = *e.OwnEggG, c.YolkG**e.OwnEggG/c.EdibleG
+	}
+	if e.OwnYolkG != nil {
+		c.YolkG = *e.OwnYolkG
+	}
+	if e.YolkColour != nil {
+		c.YolkColour = *e.YolkColour
+	}
+	return c
+}
+
+// Room is the air of the workshop.
+type Room struct {
+	TempC float64 `json:"temp_c"`
+	RH    float64 `json:"rh"` // share
+	Air   dry.Air `json:"air"`
+}
+
+// Knead asks for a school and, if the maker knows better, for minutes.
+type Knead struct {
+	School knead.School `json:"school"`
+	Min    *float64     `json:"knead_min"` // of one kneading, nil: worked out
+	Turns  *float64     `json:"turns"`     // of the school of turns, nil: worked out
+	Mix    Mix          `json:"mix"`
+}
+
+// Rest says where the dough rests and, if the maker knows better, how long.
+type Rest struct {
+	At        Place    `json:"at"`
+	Min       *float64 `json:"rest_min"`   // nil: worked out; 0: none
+	TemperMin float64  `json:"temper_min"` // in the room after the fridge
+	Wrapped   Wrapped  `json:"wrapped"`
+	PokeS     *float64 `json:"poke_s"` // seconds a poke took to half recover, nil: not tried
+}
+
+// Bench is what the kitchen kneads with.
+type Bench struct {
+	People     float64  `json:"people"`
+	HandG      *float64 `json:"hand_limit_g"` // dough one person kneads at once, nil: 1.2 kg
+	HookG      *float64 `json:"hook_g"`       // most dough the mixer takes, nil: there is none
+	ProcessorG *float64 `json:"processor_g"`  // most the processor takes, nil: there is none
+	FridgeC    float64  `json:"fridge_c"`
+	RodM       *float64 `json:"rack_rod_m"` // of rack to hang sheets on, nil: not known
+	Trays      *float64 `json:"trays"`      // of 600 × 400 mm, nil: not known
+	PotL       *float64 `json:"pot_l"`      // nil: 8 L
+	Pots       *float64 `json:"pots"`       // nil: one
+}
+
+// Clock is when the maker wants to roll and how early the work may start, as
+// yyyy-mm-ddThh:mm of the kitchen's clock, "" when not said.
+type Clock struct {
+	RollAt string `json:"roll_at"`
+	From   string `json:"from"`
+}
+
+// Act is one thing done at the board to put the dough right.
+type Act struct {
+	Kind   doctor.Kind `json:"kind"`
+	Amount float64     `json:"amount"` // g, or minutes of kneading or rest
+	Sign   string      `json:"sign"`   // what was seen, a key of doctor.Signs
+	Stage  Stage       `json:"stage"`  // where
+}
+
+// acted returns the sum of the acts of a kind, g or min.
+func (r *Request) Acted(k doctor.Kind) float64 {
+	sum := 0.
+	for _, a := range r.Acts {
+		if a.Kind == k {
+			sum += a.Amount
+		}
+	}
+	return sum
+}
+
+// changed says whether any act added to the dough.
+func (r *Request) Changed() bool {
+	for _, a := range r.Acts {
+		if a.Kind != doctor.Knead && a.Kind != doctor.Rest {
+			return true
+		}
+	}
+	return false
+}
+
+// Again is the same batch for another day: nothing has been done to it yet.
+func (r Request) Again(on string) Request {
+	r.MadeOn, r.Used, r.Acts, r.Dry.Log, r.Keep.MadeAt = on, Used{}, []Act{}, []DryCheck{}, ""
+	return r
+}
+
+// House is what a workshop's new batches start from.
+type House struct {
+	Prices Prices       `json:"prices"`
+	Bench  Bench        `json:"bench"`
+	School knead.School `json:"school"`
+	Mix    Mix          `json:"mix"`
+}
+
+// DefaultHouse is the house of a workshop that has said nothing.
+func DefaultHouse() House {
+	r := Default()
+	return House{r.Prices, r.Bench, r.Knead.School, r.Knead.Mix}
+}
+
+// Start puts the house into a request.
+func (h House) Start(r *Request) {
+	r.Prices, r.Bench, r.Knead.School, r.Knead.Mix = h.Prices, h.Bench, h.School, h.Mix
+}
+
+// HouseOf takes the house out of a request.
+func HouseOf(r Request) House { return House{r.Prices, r.Bench, r.Knead.School, r.Knead.Mix} }
+
+// Roll says on which machine and how.
+type Roll struct {
+	Machine   string        `json:"machine"`
+	Own       *roll.Machine `json:"own_machine,omitempty"` // the machine itself, when it is not a shipped one
+	TargetMM  *float64      `json:"target_mm"`             // nil: as the shape
+	Mode      roll.Mode     `json:"mode"`
+	Pieces    *float64      `json:"pieces"` // nil: about 100 g of flour each
+	BenchMM   float64       `json:"bench_mm"`
+	Folds     *float64      `json:"folds"` // nil: as the school
+	Careful   Careful       `json:"careful"`
+	LastTwice bool          `json:"last_twice"` // second pass at the last stop
+	Fold      roll.Fold     `json:"fold"`       // auto, thirds or halves
+	Divide    Divide        `json:"divide"`     // where Pieces does not say
+	Outline   roll.Outline  `json:"outline"`    // of a pin's sheet: disc or rectangle
+	Stripes   roll.Stripes  `json:"stripes"`    // of a second dough, where there is one
+}
+
+// machine returns the machine: the workshop's own as it was when it was picked, or the shipped
+// one.
+func (r Roll) Kind() roll.Machine {
+	if r.Own != nil {
+		return *r.Own
+	}
+	m, _ := roll.Find(r.Machine)
+	return m
+}
+
+// Cut says which shape, and what of it to change.
+type Cut struct {
+	Shape    string      `json:"shape"`
+	Own      *cut.Shape  `json:"own_shape,omitempty"` // the shape itself, when it is the workshop's own
+	Width    *float64    `json:"width_mm"`            // nil: as the shape
+	Long     *float64    `json:"long_mm"`             // a rectangle's other side, nil: as the shape
+	Min      *float64    `json:"min_length_mm"`       // nil: as the shape
+	Max      *float64    `json:"max_length_mm"`       // nil: as the shape
+	NestG    *float64    `json:"nest_g"`              // nil: a portion
+	PieceG   *float64    `json:"piece_g"`             // of a formed piece, nil: as the shape
+	TrimEnd  *float64    `json:"trim_end_mm"`         // off each end of a sheet, nil: 10 mm
+	TrimSide *float64    `json:"trim_side_mm"`        // off each side, nil: 3 mm
+	FoldMM   *float64    `json:"fold_mm"`             // width a length is rolled up to, nil: 60 mm
+	Tool     cut.Tool    `json:"tool"`                // "": as the shape
+	Pattern  cut.Pattern `json:"pattern"`             // of rounds, "": whichever gives more
+	Scraps   Scraps      `json:"trimmings"`
+	Filling  Filling     `json:"filling"`
+	Also     []ShapePart `json:"also"` // other shapes from the same dough, up to 3
+}
+
+// Filling is what goes into a filled shape.
+type Filling struct {
+	Name      string      `json:"name"`      // as on the label
+	Allergens string      `json:"allergens"` // beyond the dough's, as on the label
+	Kind      FillingKind `json:"kind"`
+	PieceG    *float64    `json:"piece_g"` // nil: as it fits
+}
+
+// RawFilling says whether any shape is filled, and that with raw meat or fish.
+func (r *Request) RawFilling() bool {
+	return r.Cut.Filling.Kind == FillingRaw && r.Filled()
+}
+
+// filled says whether any shape is filled.
+func (r *Request) Filled() bool {
+	return slices.ContainsFunc(r.Shapes(), func(s cut.Shape) bool { return s.Family == cut.Filled })
+}
+
+// kept is where the batch is kept: what is dried to keep and not chilled, on the shelf.
+func (r *Request) KeptIn() cook.Place {
+	if r.Keep.Where == "" && r.Dry.Keep {
+		return cook.Shelf
+	}
+	return r.Keep.Where
+}
+
+// ShapePart is another shape cut from the same dough.
+type ShapePart struct {
+	Shape    string     `json:"shape"`
+	Portions float64    `json:"portions"`
+	Own      *cut.Shape `json:"own_shape,omitempty"`
+}
+
+// Kind returns the shape: the workshop's own as it was when it was picked, or the shipped one.
+func (s ShapePart) Kind() cut.Shape {
+	if s.Own != nil {
+		return *s.Own
+	}
+	x, _ := cut.Find(s.Shape)
+	return x
+}
+
+// Kind returns the first shape.
+func (c Cut) Kind() cut.Shape { return ShapePart{Shape: c.Shape, Own: c.Own}.Kind() }
+
+// Dry says on what the sheets lie, and whether the batch is dried to keep.
+type Dry struct {
+	On   Lies       `json:"on"`
+	Keep bool       `json:"keep"`   // dried to keep
+	RawG *float64   `json:"raw_g"`  // what was hung up, g; nil: all of it
+	Log  []DryCheck `json:"checks"` // check-weighings, up to 8
+}
+
+// DryCheck is one check-weighing of what dries to keep.
+type DryCheck struct {
+	At string   `json:"at"` // yyyy-mm-ddThh:mm
+	G  *float64 `json:"g"`
+}
+
+// Keep says where what is not cooked at once is kept.
+type Keep struct {
+	Where  cook.Place `json:"where"`   // "" not kept, fridge or freezer
+	MadeAt string     `json:"made_at"` // yyyy-mm-ddThh:mm, "": the day it is made on
+	Days   *float64   `json:"days"`    // the maker's own, nil: the usual advice
+	Note   string     `json:"note"`    // why longer than usual
+}
+
+// Cook says how the pasta goes into the pot.
+type Cook struct {
+	After After `json:"after"`
+}
+
+// Default returns a complete request to start from: ten portions of tagliatelle on a hand
+// crank in a room of 22 °C and 45 %.
+func Default() Request {
+	return Request{
+		Format: Format, Name: "Tagliatelle",
+		Amount:    Amount{By: ByPortions, Portions: 10, DoughG: 1500, FlourG: 1000, EggG: 540},
+		Flours:    []FlourPart{{Flour: "soft-00", Share: 1, Kept: flour.PaperBag, OpenDays: 7, ContainsKG: 1}},
+		Eggs:      Eggs{Class: "eu-l", Style: egg.WholeEggs, TopUp: egg.TopWater, From: FromRoom, Also: []EggCount{}},
+		Additions: []AdditionPart{},
+		Room:      Room{TempC: 22, RH: .45, Air: dry.Still},
+		Knead:     Knead{School: knead.Auto, Mix: InWell},
+		Rest:      Rest{At: InRoom, Wrapped: InOne},
+		Roll:      Roll{Machine: "hand-crank-10", Mode: roll.EveryStop, BenchMM: 1200, Careful: CarefulAuto, Fold: roll.AutoFold, Divide: DivideByFlour, Outline: roll.Rectangle, Stripes: roll.Stripes{BaseMM: 1.8, StripeMM: .5, WidthMM: 20, PitchMM: 50}},
+		Cut:       Cut{Shape: "tagliatelle", Also: []ShapePart{}},
+		Dry:       Dry{On: OnRack, Log: []DryCheck{}},
+		Cook:      Cook{After: AtLeather},
+		Prices:    Prices{Currency: "€"},
+		Bench:     Bench{People: 1, FridgeC: 4}, Acts: []Act{},
+	}
+}

@@ -1,0 +1,13 @@
+-- +goose Up
+ALTER TABLE workshops ADD COLUMN IF NOT EXISTS version INT UNSIGNED NOT NULL DEFAULT 1;
+ALTER TABLE rooms ADD COLUMN IF NOT EXISTS version INT UNSIGNED NOT NULL DEFAULT 1;
+ALTER TABLE batches ADD COLUMN IF NOT EXISTS `row` JSON NULL;
+ALTER TABLE batches ADD INDEX IF NOT EXISTS batches_partner (partner_id);
+ALTER TABLE batches ADD INDEX IF NOT EXISTS batches_deleted (deleted_at, id);
+
+-- +goose Down
+ALTER TABLE batches DROP INDEX IF EXISTS batches_deleted;
+ALTER TABLE batches DROP INDEX IF EXISTS batches_partner;
+ALTER TABLE batches DROP COLUMN IF EXISTS `row`;
+ALTER TABLE rooms DROP COLUMN IF EXISTS version;
+ALTER TABLE workshops DROP COLUMN IF EXISTS version;

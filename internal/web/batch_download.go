@@ -1,0 +1,156 @@
+package web
+
+import (
+	"bytes"
+	"fmt"
+	"net/http"
+	"regexp"
+	"strconv"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+
+	"hollen/internal/core/measure"
+	"hollen/internal/core/plan"
+	"hollen/internal/draw"
+	"hollen/internal/exchange"
+	"hollen/internal/store"
+)
+
+// Downloads of a batch send it as saved or, asked by POST, as the form stands.
+
+func (s *Server) downloadRequest(c *gin.Context) {
+	s.download(c, "request.json", func(p *plan.Plan) (any, error) { return p.Request, nil })
+}
+
+func (s *Server) downloadPlan(c *gin.Context) {
+	s.download(c, "plan.json", func(p *plan.Plan) (any, error) { return p, nil })
+}
+
+func (s *Server) downloadRecipe(c *gin.Context) { s.download(c, "recipe.json", exchange.RecipeOf) }
+
+func (s *Server) download(c *gin.Context, kind string, of func(*plan.Plan) (any, error)) {
+	a, ok := s.askSound(c)
+	if !ok {
+		return
+	}
+	var b bytes.Buffer
+	p, err := s.metricPlan(a.view.Plan)
+	if err != nil {
+		s.failPlan(c, a.batch.ID, err)
+		return
+	}
+	v, err := of(p)
+	if err == nil {
+		err = exchange.Write(&b, v)
+	}
+	if err != nil {
+		s.failPlan(c, a.batch.ID, err)
+		return
+	}
+	send(c, "application/json; charset=utf-8", slug(a.view.Request.Name)+"-"+kind, b.Bytes())
+}
+
+// metricPlan is the plan as documents and drawings have it: in metric, whatever the page shows.
+func (s *Server) metricPlan(p *plan.Plan) (*plan.Plan, error) {
+	if p.In() == measure.Metric {
+		return p, nil
+	}
+	return plan.Make(s.rules, p.Request)
+}
+
+// send hands a file over to be kept.
+func send(c *gin.Context, kind, name string, doc []byte) {
+	c.Header("Content-Disposition", fmt.Sprintf(`attachment; filename="%s"`, name))
+	c.Data(http.StatusOK, kind, doc)
+}
+
+const svgType = "image/svg+xml; charset=utf-8"
+
+// drawn is a batch to draw and what its drawing carries: the request it is made from.
+func (s *Server) drawn(c *gin.Context) (p *plan.Plan, meta string, ok bool) {
+	a, ok := s.askSound(c)
+	if !ok {
+		return nil, "", false
+	}
+	var b bytes.Buffer
+	if err := exchange.Write(&b, a.view.Request); err != nil {
+		s.failPlan(c, a.batch.ID, err)
+		return nil, "", false
+	}
+	p, err := s.metricPlan(a.view.Plan)
+	if err != nil {
+		s.failPlan(c, a.batch.ID, err)
+		return nil, "", false
+	}
+	return p, b.String(), true
+}
+
+func (s *Server) downloadCut(c *gin.Context) {
+	p, meta, ok := s.drawn(c)
+	if !ok {
+		return
+	}
+	part, err := strconv.Atoi(c.DefaultQuery("part", "0"))
+	parts := p.Cut.Parts()
+	if err != nil || part < 0 || part >= len(parts) || len(parts[part].Cutouts()) == 0 {
+		s.fail(c, http.StatusNotFound, "There is no such sheet to draw.", "A batch draws the sheets of each shape that is cut from one.")
+		return
+	}
+	send(c, svgType, slug(p.Request.Name+" "+parts[part].Shape.Name)+"-cut.svg", []byte(draw.CutFile(p, parts[part], meta)))
+}
+
+func (s *Server) downloadLadder(c *gin.Context) {
+	if p, meta, ok := s.drawn(c); ok {
+		send(c, svgType, slug(p.Request.Name)+"-ladder.svg", []byte(draw.LadderFile(p, meta)))
+	}
+}
+
+// exportCabinet sends everything the workshop keeps that another can use, exportShelf what is
+// on one shelf.
+func (s *Server) exportCabinet(c *gin.Context) {
+	s.export(c, "cabinet", func(store.Kind) bool { return true })
+}
+
+func (s *Server) exportShelf(c *gin.Context) {
+	if sh, ok := s.atShelf(c); ok {
+		s.export(c, sh.Path, func(k store.Kind) bool { return k == sh.Kind })
+	}
+}
+
+func (s *Server) export(c *gin.Context, name string, wanted func(store.Kind) bool) {
+	ctx, cancel := bounded(c)
+	defer cancel()
+	things, err := s.store.Things(ctx, false)
+	if err != nil {
+		s.failStore(c, err)
+		return
+	}
+	doc := exchange.Cabinet{Format: exchange.CabinetFormat}
+	for _, t := range things {
+		if wanted(t.Kind) {
+			doc.Put(t.Value)
+		}
+	}
+	if doc.Check() != nil {
+		s.fail(c, http.StatusNotFound, "There is nothing of your own to download here.", "Flours, eggs, additions, machines and shapes of your own can be handed on; lots and powders belong to this workshop.")
+		return
+	}
+	var b bytes.Buffer
+	if err := exchange.Write(&b, doc); err != nil {
+		s.failStore(c, err)
+		return
+	}
+	send(c, "application/json; charset=utf-8", slug(s.place(c)+" "+name)+".json", b.Bytes())
+}
+
+var notWord = regexp.MustCompile(`[^a-z0-9]+`)
+
+// slug returns a name fit for a file.
+func slug(name string) string {
+	out := strings.Trim(notWord.ReplaceAllString(strings.ToLower(name), "-"), "-")
+	if out == "" {
+		return "batch"
+	}
+	return out[:min(len(out), 60)]
+}

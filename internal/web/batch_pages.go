@@ -1,0 +1,326 @@
+package web
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"net/http"
+	"net/url"
+	"strconv"
+	"strings"
+	"time"
+
+	"hollen/internal/core/measure"
+	"hollen/internal/core/plan"
+	"hollen/internal/core/request"
+	"hollen/internal/web/form"
+
+	"github.com/gin-gonic/gin"
+
+	"hollen/internal/store"
+)
+
+// bounded gives a request's database work a time limit.
+func bounded(c *gin.Context) (context.Context, context.CancelFunc) {
+	return context.WithTimeout(c.Request.Context(), dbTimeout)
+}
+
+// load returns the batch an address names, or shows why there is none.
+func (s *Server) load(c *gin.Context) (b store.Batch, ok bool) {
+	id, err := strconv.ParseUint(c.Param("id"), 10, 63)
+	if err != nil {
+		s.fail(c, http.StatusNotFound, "There is no such batch.", "Batches are numbered; this is no number.")
+		return b, false
+	}
+	ctx, cancel := bounded(c)
+	defer cancel()
+	b, err = s.store.Get(ctx, id)
+	if err != nil && !(errors.Is(err, store.ErrDeleted) && c.Request.Method == http.MethodPost) {
+		s.failStore(c, err)
+		return b, false
+	}
+	return b, true
+}
+
+// failStore shows an error of the store.
+func (s *Server) failStore(c *gin.Context, err error) {
+	switch {
+	case errors.Is(err, store.ErrNotFound):
+		s.fail(c, http.StatusNotFound, "There is no such batch.", "It may be in another database.")
+	case errors.Is(err, store.ErrDeleted):
+		s.fail(c, http.StatusGone, "This batch has been deleted.", "The list of batches has it under deleted batches, from where it can be brought back.")
+	case errors.Is(err, store.ErrChanged):
+		s.fail(c, http.StatusConflict, "Another window changed this meanwhile.", "Go back: what you typed is still there. Reload to see what changed, or keep yours.")
+	default:
+		s.log.Error("store", "err", err)
+		s.fail(c, http.StatusServiceUnavailable, "The database does not answer.", "Go back: what you typed is still there. Try again in a moment.")
+	}
+}
+
+// posted reads the posted form; a form too large or broken gives an error page.
+func (s *Server) posted(c *gin.Context) (url.Values, bool) {
+	if err := c.Request.ParseForm(); err != nil {
+		var big *http.MaxBytesError
+		if errors.As(err, &big) {
+			s.fail(c, http.StatusRequestEntityTooLarge, "That is too much at once.", fmt.Sprintf("A form may have %d kB.", maxBody>>10))
+		} else {
+			s.fail(c, http.StatusBadRequest, "That form cannot be read.", "")
+		}
+		return nil, false
+	}
+	return c.Request.PostForm, true
+}
+
+// asked is a posted batch page: the batch as saved, the form as it stands, worked out.
+type asked struct {
+	batch  store.Batch
+	values url.Values
+	view   *batchView
+}
+
+// with is what a form of the request is read with; the cabinet is read, once a request.
+func (s *Server) with(c *gin.Context, typed measure.System) (form.With, bool) {
+	cab, ok := s.cabinet(c)
+	return form.With{Rules: s.rules, Cabinet: cab, Typed: typed, Shown: shownIn(c)}, ok
+}
+
+// ask reads a posted batch page. When it cannot, it shows why and reports false.
+func (s *Server) ask(c *gin.Context) (asked, bool) {
+	s.fetchCabinet(c) // while the batch is read
+	b, ok := s.load(c)
+	if !ok {
+		return asked{}, false
+	}
+	values, ok := s.posted(c)
+	if !ok {
+		return asked{}, false
+	}
+	with, ok := s.with(c, typedIn(c, values))
+	if !ok {
+		return asked{}, false
+	}
+	f, err := form.Bind(b.Request.Request, values, with, time.Now())
+	if err != nil {
+		s.failPlan(c, b.ID, err)
+		return asked{}, false
+	}
+	version := b.Version
+	if n, err := strconv.Atoi(values.Get("version")); err == nil && n > 0 && n <= b.Version {
+		version = n
+	}
+	at := values.Get("at")
+	if at == "" {
+		at = values.Get("was_at")
+	}
+	if sign, ok := strings.CutPrefix(at, string(atDoctor)+":"); ok { // straight to a sign
+		at = string(atDoctor)
+		values.Set("doctor.sign", sign)
+		values.Set("doctor.a", "")
+	}
+	v := newView(b.ID, version, at, b.Request.Request, f)
+	v.PartnerID, v.posted = b.PartnerID, values
+	v.consult(values)
+	return asked{b, values, v}, true
+}
+
+// askSound is ask for what must be free of errors: a form with errors is shown again, turned
+// to the first of them, and nothing else is done.
+func (s *Server) askSound(c *gin.Context) (asked, bool) {
+	a, ok := s.ask(c)
+	if ok && len(a.view.Errors) > 0 {
+		a.view.atError()
+		s.show(c, http.StatusUnprocessableEntity, a.view)
+		return a, false
+	}
+	return a, ok
+}
+
+// failPlan shows that a saved batch cannot be worked out.
+func (s *Server) failPlan(c *gin.Context, id uint64, err error) {
+	s.log.Error("plan", "batch", id, "err", err)
+	s.fail(c, http.StatusInternalServerError, "This batch cannot be worked out.", err.Error())
+}
+
+// show writes a batch page.
+func (s *Server) show(c *gin.Context, status int, v *batchView) {
+	var ok bool
+	if v.Cabinet, ok = s.cabinet(c); !ok {
+		return
+	}
+	s.loadPartner(c, v)
+	v.Lean = c.GetHeader("X-Hollen-Part") == "figures"
+	if v.At == request.AtRoom {
+		if v.Rooms, ok = s.rooms(c); !ok {
+			return
+		}
+	}
+	if v.Lean {
+		s.renderPart(c, status, "batch", "figures", v)
+		return
+	}
+	s.render(c, status, "batch", stations[v.At].name+": "+v.Request.Name, v)
+}
+
+// openBatch shows a batch as saved.
+func (s *Server) openBatch(c *gin.Context) {
+	s.fetchCabinet(c)
+	b, ok := s.load(c)
+	if !ok {
+		return
+	}
+	with, ok := s.with(c, shownIn(c))
+	if !ok {
+		return
+	}
+	f, err := form.Saved(b.Request.Request, with)
+	if err != nil {
+		s.failPlan(c, b.ID, err)
+		return
+	}
+	v := newView(b.ID, b.Version, c.Query("at"), b.Request.Request, f)
+	v.Saved, v.PartnerID = c.Query("saved") != "", b.PartnerID
+	v.consult(c.Request.URL.Query())
+	s.show(c, http.StatusOK, v)
+}
+
+// backToBatch answers a reload of a page that came from a form.
+func (s *Server) backToBatch(c *gin.Context) {
+	c.Redirect(http.StatusSeeOther, "/batches/"+url.PathEscape(c.Param("id")))
+}
+
+// workBatch works the form out and saves nothing.
+func (s *Server) workBatch(c *gin.Context) {
+	if a, ok := s.ask(c); ok {
+		a.view.Gone = a.batch.DeletedAt.Valid
+		s.show(c, http.StatusOK, a.view)
+	}
+}
+
+// atError turns a view to the station of its first error.
+func (v *batchView) atError() {
+	for _, f := range request.Fields() {
+		if _, bad := v.Errors[f.Path]; bad {
+			v.At = f.Stage
+			return
+		}
+	}
+}
+
+// saveBatch saves the form as the next version. Errors save nothing; neither does a version
+// saved meanwhile, whose changes are told and merged under what was typed.
+func (s *Server) saveBatch(c *gin.Context) {
+	a, ok := s.askSound(c)
+	if !ok {
+		return
+	}
+	ctx, cancel := bounded(c)
+	defer cancel()
+	_, err := s.store.Save(ctx, a.batch.ID, a.view.Version, a.view.Plan)
+	var clash *store.ConflictError
+	switch {
+	case errors.As(err, &clash):
+		s.showConflict(c, a, clash)
+	case errors.Is(err, store.ErrDeleted):
+		a.view.Gone = true
+		s.show(c, http.StatusConflict, a.view)
+	case err != nil:
+		s.failStore(c, err)
+	default:
+		c.Redirect(http.StatusSeeOther, fmt.Sprintf("/batches/%d?at=%s&saved=1", a.batch.ID, a.view.At))
+	}
+}
+
+// showConflict shows the form with the other window's changes under it.
+func (s *Server) showConflict(c *gin.Context, a asked, clash *store.ConflictError) {
+	with, ok := s.with(c, shownIn(c))
+	if !ok {
+		return
+	}
+	now := clash.Current.Request.Request
+	merged, meanwhile := request.Merge(with.Shown, clash.Base, a.view.Request, now)
+	f, err := form.Saved(merged, with)
+	if err != nil { // the two do not go together: ours stands whole
+		if f, err = form.Saved(a.view.Request, with); err != nil {
+			s.failPlan(c, a.batch.ID, err)
+			return
+		}
+	}
+	w := newView(a.batch.ID, clash.Current.Version, string(a.view.At), now, f)
+	w.Conflict, w.Newer, w.PartnerID = meanwhile, clash.Current.Version, clash.Current.PartnerID
+	w.consult(a.values)
+	s.show(c, http.StatusConflict, w)
+}
+
+// duplicateBatch keeps the form as it stands, or the saved batch when no form came, as a
+// new batch.
+func (s *Server) duplicateBatch(c *gin.Context) {
+	a, ok := s.askSound(c)
+	if !ok {
+		return
+	}
+	r := a.view.Request.Again(today())
+	r.Name = copyName(r.Name)
+	if n, ok := s.create(c, r); ok {
+		c.Redirect(http.StatusSeeOther, fmt.Sprintf("/batches/%d?at=%s", n.ID, a.view.At))
+	}
+}
+
+// create works a request out and keeps it as a new batch, or shows why it cannot.
+func (s *Server) create(c *gin.Context, r request.Request) (store.Batch, bool) {
+	p, err := plan.Make(s.rules, r)
+	if err != nil {
+		s.fail(c, http.StatusUnprocessableEntity, "This batch cannot be worked out.", err.Error())
+		return store.Batch{}, false
+	}
+	ctx, cancel := bounded(c)
+	defer cancel()
+	b, err := s.store.Create(ctx, p)
+	if err != nil {
+		s.failStore(c, err)
+	}
+	return b, err == nil
+}
+
+// copyName names a copy.
+func copyName(name string) string { return suffixed(name, ", copy") }
+
+// suffixed ends a name with suffix, once, within the length a name may have.
+func suffixed(name, suffix string) string {
+	letters := []rune(strings.TrimSuffix(name, suffix))
+	return string(letters[:min(len(letters), 80-len(suffix))]) + suffix
+}
+
+// today is the date where Hollen runs.
+func today() string { return time.Now().Format(time.DateOnly) }
+
+func (s *Server) deleteBatch(c *gin.Context) {
+	b, ok := s.load(c)
+	if !ok {
+		return
+	}
+	ctx, cancel := bounded(c)
+	defer cancel()
+	if err := s.store.Delete(ctx, b.ID); err != nil && !errors.Is(err, store.ErrDeleted) {
+		s.failStore(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, fmt.Sprintf("/?deleted=%d", b.ID))
+}
+
+func (s *Server) restoreBatch(c *gin.Context) {
+	b, ok := s.load(c)
+	if !ok {
+		return
+	}
+	ctx, cancel := bounded(c)
+	defer cancel()
+	if err := s.store.Restore(ctx, b.ID); err != nil {
+		s.failStore(c, err)
+		return
+	}
+	if c.Query("stay") != "" {
+		c.Redirect(http.StatusSeeOther, fmt.Sprintf("/batches/%d", b.ID))
+		return
+	}
+	c.Redirect(http.StatusSeeOther, fmt.Sprintf("/?restored=%d", b.ID))
+}

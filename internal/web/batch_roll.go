@@ -1,0 +1,241 @@
+package web
+
+import (
+	"fmt"
+	"html/template"
+	"math"
+	"strings"
+
+	"hollen/internal/core/doctor"
+	"hollen/internal/core/measure"
+	"hollen/internal/core/plan"
+	"hollen/internal/core/request"
+	"hollen/internal/core/roll"
+	"hollen/internal/draw"
+)
+
+// rollView is the way down.
+type rollView struct{ *batchView }
+
+// WidestWords say which end of the dial is the wide one.
+func (v rollView) WidestWords() string {
+	if v.Plan.Roped() {
+		return "not for this shape"
+	}
+	if v.Plan.Pinned() {
+		return "pin and board"
+	}
+	return "widest is " + v.Plan.Roll.Machine.Widest()
+}
+
+// TargetWords say at which stop the target is met.
+func (v rollView) TargetWords() string {
+	if v.Plan.Pinned() {
+		return ""
+	}
+	return "stop " + v.Plan.Roll.TargetStop
+}
+
+// Skips are the stops that could be left out, none of a pin.
+func (v rollView) Skips() []roll.Skip { return v.Plan.Roll.Skips }
+
+// SetUp is what is done before the first pass.
+func (v rollView) SetUp() []string {
+	var out []string
+	for _, s := range roll.SetUp(v.Plan.Roll.Machine.Motor) {
+		out = append(out, strings.ToUpper(s[:1])+s[1:]+".")
+	}
+	return out
+}
+
+// DustWords say how much to dust, with what, at which pass.
+func (v rollView) DustWords() string {
+	words := "The least that works, in the flour of the dough: a breath before the folds, then only where it drags."
+	switch f := &v.Plan.Formula; {
+	case f.Dough.FatPct >= v.Plan.Rules().Roll.CarefulFatPct:
+		words = "None at first: so much yolk does not stick. A breath of flour from the middle stops on."
+	case f.Target.Outside(f.Dough.Hw) > 0:
+		words = "Both faces before every pass: this dough is soft."
+	case v.Plan.Roll.Machine.Motor:
+		words = "Both faces, thinly, before each pass: a motor does not wait for a dragging sheet."
+	}
+	return words + " For cut ribbons semola or rice flour, which fall off again; shake them before the pot."
+}
+
+// rollSign is a sign at the roller with what to do now.
+type rollSign struct {
+	doctor.Sign
+	Look template.HTML
+	Do   string
+}
+
+// RollSigns are the signs that show at the roller and hardly elsewhere, with the first thing
+// to do about each for this dough.
+func (v rollView) RollSigns() (out []rollSign) {
+	patient := v.Plan.Patient()
+	for _, s := range doctor.Search(string(request.AtRoll), "") {
+		if s.Stages[0] != string(request.AtRoll) && s.Key != "snaps-back" {
+			continue
+		}
+		if found := s.Ask(patient, nil); len(found) > 0 {
+			out = append(out, rollSign{s, template.HTML(draw.Sign(s.Look)), found[0].Do})
+		}
+	}
+	return out
+}
+
+// stripesView is the joining of a second dough to this one.
+type stripesView struct {
+	Other   *partnerView
+	Laid    roll.Stripes
+	Joined  roll.Joined
+	Error   string
+	Picture template.HTML
+	WantsG  float64 // of the other dough
+
+	FinalMM float64 // the sheet at the end of the ladder
+}
+
+// Further says whether the joined sheet is rolled on.
+func (s *stripesView) Further() bool { return s.FinalMM < s.Joined.SheetMM }
+
+// FinalStripeMM is a stripe's width at the end: between two rollers a sheet gets longer as it
+// gets thinner, and no wider.
+func (s *stripesView) FinalStripeMM() float64 {
+	return s.Joined.StripeMM * s.Joined.SheetMM / s.FinalMM
+}
+
+// FinalPitchMM is how far apart stripes are at the end.
+func (s *stripesView) FinalPitchMM() float64 { return s.Joined.PitchMM * s.Joined.SheetMM / s.FinalMM }
+
+// Stripes is how the other dough of this batch is joined as stripes, nil where there is none
+// or a pin rolls.
+func (v rollView) Stripes() *stripesView {
+	if v.Partner == nil || v.Plan.Pinned() {
+		return nil
+	}
+	s := &stripesView{Other: v.Partner, Laid: v.Request.Roll.Stripes, FinalMM: v.Plan.Roll.SheetMM}
+	j, err := v.Plan.Join()
+	if err != nil {
+		s.Error = strings.ToUpper(err.Error()[:1]) + err.Error()[1:] + "."
+		return s
+	}
+	s.Joined, s.WantsG = j, j.StripeG*v.Plan.Formula.Dough.MassG
+	s.Picture = template.HTML(draw.StripesAbove(s.Laid, j, v.Partner.Plan.Formula.Colour.Face))
+	return s
+}
+
+// Rung is one pass of the ladder.
+type Rung struct {
+	N, Label, Gap, Sheet, Thinner, Length, Time string
+	Note                                        string
+	MM                                          float64
+	Over, Last                                  bool
+}
+
+// Rungs returns the ladder, pass by pass.
+func (v rollView) Rungs() []Rung {
+	var out []Rung
+	passes := v.Plan.Roll.Passes
+	for i, x := range passes {
+		r := Rung{N: fmt.Sprint(i + 1), Label: x.Label, Gap: fmt.Sprintf("%.2g", x.GapMM), Sheet: fmt.Sprintf("%.2f", x.OutMM), MM: x.LengthMM, Last: i == len(passes)-1}
+		r.Length, r.Time = measure.Thousands(x.LengthMM), fmt.Sprintf("%.0f s", x.TimeS)
+		if x.Sheets > 1 {
+			r.Length = fmt.Sprintf("%d × %s", x.Sheets, r.Length)
+		}
+		if v.Plan.Pinned() {
+			r.Thinner = fmt.Sprintf("%.0f %%", 100*x.Reduction)
+		}
+		if x.Easy > 0 {
+			r.Thinner, r.Over = fmt.Sprintf("%.0f %%", 100*x.Reduction), x.Reduction > x.Easy+1e-9
+		}
+		var notes []string
+		switch {
+		case x.Fold == 3:
+			notes = append(notes, "fold in three")
+		case x.Fold == 2:
+			notes = append(notes, "fold in half")
+		case v.Plan.Pinned() && i == 0:
+			notes = append(notes, "from the middle")
+		case v.Plan.Pinned() && i == len(passes)-1:
+			notes = append(notes, "as thin as wanted")
+		case v.Plan.Pinned():
+			notes = append(notes, "quarter turn, pause")
+		case i == 0:
+			notes = append(notes, "as pressed")
+		case x.Easy == 0 && x.Nth == 2:
+			notes = append(notes, "flat, full width")
+		case x.Easy == 0:
+			notes = append(notes, "flat")
+		case x.Nth == 2:
+			notes = append(notes, "again")
+		}
+		if x.Halved {
+			notes = append(notes, "halve first")
+		}
+		for _, s := range v.Plan.Roll.Skips {
+			if s.Stop == x.Stop && x.Nth == 1 && s.Verdict != "tearing" && v.Request.Roll.Mode == roll.EveryStop {
+				notes = append(notes, map[string]string{"safe": "may be skipped", "bold": "bold to skip"}[s.Verdict])
+			}
+		}
+		if x.Skipped > 0 {
+			var past []string
+			for _, s := range v.Plan.Roll.Machine.Stops[x.Stop-x.Skipped : x.Stop] {
+				past = append(past, s.Label)
+			}
+			notes = append(notes, "past "+strings.Join(past, ", "))
+		}
+		if x.Easy > 0 {
+			ru := v.Plan.Rules().Roll
+			if x.OutMM <= ru.PrintMM && x.InMM > ru.PrintMM {
+				notes = append(notes, "print shows")
+			} else if x.OutMM <= ru.HandMM && x.InMM > ru.HandMM {
+				notes = append(notes, "a hand shows")
+			}
+		}
+		if r.Over {
+			notes = append(notes, fmt.Sprintf("easy: %.0f %%", 100*x.Easy))
+		}
+		r.Note = strings.Join(notes, "; ")
+		out = append(out, r)
+	}
+	return out
+}
+
+// BenchTicks returns the numbers over the ladder's last column, as per cent of its width.
+func (v rollView) BenchTicks() (out []struct{ At, MM float64 }) {
+	span := v.BenchSpan()
+	step := math.Pow(10, math.Floor(math.Log10(span/2)))
+	for span/step > 5 {
+		step *= 2
+	}
+	for mm := 0.; mm < v.BenchMM()*.86; mm += step {
+		out = append(out, struct{ At, MM float64 }{100 * mm / span, mm})
+	}
+	return out
+}
+
+// BenchSpan is the length the ladder's last column stands for, mm.
+func (v rollView) BenchSpan() float64 { return v.BenchMM() * 7 / 6 }
+
+// BenchMM is the length of the bench, or of a pin's board, mm.
+func (v rollView) BenchMM() float64 {
+	if v.Plan.Pinned() {
+		return max(v.Plan.Roll.Machine.BoardLengthMM, v.Plan.Roll.Machine.BoardWidthMM)
+	}
+	return v.Request.Roll.BenchMM
+}
+
+// BenchAt is where the bench ends in that column, per cent.
+func (v rollView) BenchAt() float64 { return 100 * 6. / 7 }
+
+func rollKey(p *plan.Plan) string {
+	stops := p.Roll.Machine.Stops
+	if p.Roped() {
+		return "rope of " + p.In().MM(p.Roll.WidthMM, measure.Shortest)
+	}
+	if len(stops) == 0 {
+		return fmt.Sprintf("%s · %s", p.In().MM(math.Round(10*p.Roll.SheetMM)/10, measure.Shortest), measure.Plural(len(p.Roll.Passes), "stage", "stages"))
+	}
+	return fmt.Sprintf("%s to %s · %d passes", stops[0].Label, p.Roll.TargetStop, len(p.Roll.Passes))
+}

@@ -1,0 +1,115 @@
+package web
+
+import (
+	"errors"
+	"net/http"
+	"strconv"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+
+	"hollen/internal/core/measure"
+	"hollen/internal/core/request"
+	"hollen/internal/store"
+)
+
+// houseFields are what a workshop keeps for its new batches, as fields of a batch.
+func houseFields() (out []request.Field) {
+	for _, f := range request.Fields() {
+		switch group, _, _ := strings.Cut(f.Path, "."); {
+		case f.Path == "prices.filling": // belongs to one batch
+		case group == "prices", group == "bench", f.Path == "knead.school", f.Path == "knead.mix":
+			out = append(out, f)
+		}
+	}
+	return out
+}
+
+// house returns what new batches start from, or shows why it cannot be read.
+func (s *Server) house(c *gin.Context) (store.House, bool) {
+	ctx, cancel := bounded(c)
+	defer cancel()
+	h, err := s.store.House(ctx)
+	if err != nil {
+		s.failStore(c, err)
+	}
+	return h, err == nil
+}
+
+func (s *Server) openHouse(c *gin.Context) {
+	if h, ok := s.house(c); ok {
+		r := request.Default()
+		h.Start(&r)
+		s.showHouse(c, http.StatusOK, shelfView{Version: h.Version, Kept: c.Query("kept") != ""}, &r, nil)
+	}
+}
+
+// showHouse shows the house of r, with what was typed where it was not allowed.
+func (s *Server) showHouse(c *gin.Context, status int, v shelfView, r *request.Request, errs map[string]request.FieldError) {
+	v.Shelves, v.House, v.In = shelves, true, shownIn(c)
+	for _, f := range houseFields() {
+		f = f.In(v.In)
+		e := entry{Key: f.Path, Label: f.Label, Unit: f.Unit, Kind: f.Kind, Options: f.Options, Value: f.Get(r), Optional: f.Optional}
+		e.Min, _ = measure.ParseNumber(f.Shown(f.Min))
+		e.Max, _ = measure.ParseNumber(f.Shown(f.Max))
+		if bad, ok := errs[f.Path]; ok {
+			e.Value, e.Error = bad.Value, bad.ForPage()
+		}
+		v.Entries = append(v.Entries, e)
+	}
+	s.render(c, status, "cabinet", "House", v)
+}
+
+// saveHouse keeps the house. What another window changed since this one was opened is told, and
+// what was typed here stays.
+func (s *Server) saveHouse(c *gin.Context) {
+	values, ok := s.posted(c)
+	if !ok {
+		return
+	}
+	h, ok := s.house(c)
+	if !ok {
+		return
+	}
+	now := request.Default()
+	h.Start(&now)
+	r := now
+	errs := map[string]request.FieldError{}
+	for _, f := range houseFields() {
+		if !values.Has(f.Path) {
+			continue
+		}
+		shown, typed := f.In(shownIn(c)), values.Get(f.Path)
+		if shown.Rounded && typed == shown.Get(&now) {
+			continue // what was rounded for the page stays what it is
+		}
+		var fe request.FieldError
+		if err := shown.Set(&r, typed); errors.As(err, &fe) {
+			fe.Value = typed
+			errs[f.Path] = fe
+		}
+	}
+	version, err := strconv.Atoi(values.Get("version"))
+	if err != nil {
+		version = -1 // of no window that was open
+	}
+	v := shelfView{Version: version, In: shownIn(c)}
+	if len(errs) > 0 {
+		s.showHouse(c, http.StatusUnprocessableEntity, v, &r, errs)
+		return
+	}
+	ctx, cancel := bounded(c)
+	defer cancel()
+	switch err := s.store.SaveHouse(ctx, request.HouseOf(r), version); {
+	case errors.Is(err, store.ErrChanged):
+		v.Version = h.Version
+		for _, x := range request.ChangesIn(v.In, r, now) {
+			v.Changed = append(v.Changed, request.Clash{Label: x.Field.Label, Theirs: x.ToShown, Mine: x.FromShown})
+		}
+		s.showHouse(c, http.StatusConflict, v, &r, nil)
+	case err != nil:
+		s.failStore(c, err)
+	default:
+		c.Redirect(http.StatusSeeOther, "/cabinet/house?kept=1")
+	}
+}

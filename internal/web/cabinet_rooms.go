@@ -1,0 +1,160 @@
+package web
+
+import (
+	"errors"
+	"fmt"
+	"net/http"
+	"net/url"
+	"strconv"
+	"strings"
+	"unicode/utf8"
+
+	"hollen/internal/core/measure"
+	"hollen/internal/core/request"
+
+	"github.com/gin-gonic/gin"
+
+	"hollen/internal/store"
+)
+
+// roomRow is one room as the page shows it: as kept, or as typed when it is not allowed.
+type roomRow struct {
+	ID             uint64
+	Version        int
+	Name, Temp, RH string
+	TempUnit       string
+	Errors         map[string]string // name, temp or rh -> what is wrong
+	Set            string            // what puts it into a batch
+}
+
+// roomsView is the page of named rooms.
+type roomsView struct {
+	Rows []roomRow
+	New  roomRow
+}
+
+// maxRoomName is how long a room's name may be, letters.
+const maxRoomName = 60
+
+func rowOf(r store.Room, u measure.System) roomRow {
+	req := request.Default()
+	req.Room.TempC, req.Room.RH = r.TempC, r.RH
+	temp, _ := request.FieldAt("room.temp_c")
+	rh, _ := request.FieldAt("room.rh")
+	row := roomRow{ID: r.ID, Version: r.Version, Name: r.Name, Temp: temp.In(u).Get(&req), RH: rh.Get(&req), TempUnit: temp.In(u).Unit}
+	row.Set = url.Values{"room.temp_c": {temp.Get(&req)}, "room.rh": {row.RH}}.Encode()
+	return row
+}
+
+// rooms returns the named rooms, or shows why they cannot be read.
+func (s *Server) rooms(c *gin.Context) ([]roomRow, bool) {
+	ctx, cancel := bounded(c)
+	defer cancel()
+	list, err := s.store.Rooms(ctx)
+	if err != nil {
+		s.failStore(c, err)
+		return nil, false
+	}
+	var out []roomRow
+	for _, r := range list {
+		out = append(out, rowOf(r, shownIn(c)))
+	}
+	return out, true
+}
+
+func (s *Server) listRooms(c *gin.Context) {
+	s.showRooms(c, http.StatusOK, roomRow{})
+}
+
+// showRooms shows the rooms; typed is a row that was not allowed.
+func (s *Server) showRooms(c *gin.Context, status int, typed roomRow) {
+	rows, ok := s.rooms(c)
+	if !ok {
+		return
+	}
+	v := roomsView{Rows: rows, New: rowOf(store.Room{TempC: 22, RH: .45}, shownIn(c))}
+	if len(typed.Errors) > 0 && typed.ID == 0 {
+		v.New = typed
+	}
+	for i := range v.Rows {
+		if typed.ID != 0 && v.Rows[i].ID == typed.ID {
+			v.Rows[i] = typed
+		}
+	}
+	s.render(c, status, "rooms", "Rooms", v)
+}
+
+// readRoom reads a posted room; what is not allowed stands in the row's errors.
+func readRoom(v url.Values, u measure.System) (store.Room, roomRow) {
+	id, _ := strconv.ParseUint(v.Get("id"), 10, 63)
+	version, _ := strconv.Atoi(v.Get("version"))
+	row := roomRow{ID: id, Version: version, Name: strings.Join(strings.Fields(v.Get("name")), " "), Temp: v.Get("temp"), RH: v.Get("rh"), TempUnit: "°C", Errors: map[string]string{}}
+	if u == measure.Customary {
+		row.TempUnit = "°F"
+	}
+	req := request.Default()
+	for key, path := range map[string]string{"temp": "room.temp_c", "rh": "room.rh"} {
+		field, _ := request.FieldAt(path)
+		field = field.In(u)
+		var fe request.FieldError
+		if err := field.Set(&req, v.Get(key)); errors.As(err, &fe) {
+			row.Errors[key] = fe.ForPage()
+		}
+	}
+	if n := utf8.RuneCountInString(row.Name); n < 1 || n > maxRoomName || !utf8.ValidString(row.Name) {
+		row.Errors["name"] = fmt.Sprintf("1 to %d letters.", maxRoomName)
+	}
+	return store.Room{ID: id, Version: version, Name: row.Name, TempC: req.Room.TempC, RH: req.Room.RH}, row
+}
+
+func (s *Server) saveRoom(c *gin.Context) {
+	values, ok := s.posted(c)
+	if !ok {
+		return
+	}
+	r, row := readRoom(values, shownIn(c))
+	if len(row.Errors) == 0 {
+		ctx, cancel := bounded(c)
+		defer cancel()
+		switch err := s.store.SaveRoom(ctx, r); {
+		case err == nil:
+			c.Redirect(http.StatusSeeOther, "/rooms")
+			return
+		case errors.Is(err, store.ErrNameTaken):
+			row.Errors["name"] = "Another room has that name."
+		case errors.Is(err, store.ErrChanged):
+			ctx, cancel := bounded(c)
+			defer cancel()
+			now, err := s.store.Room(ctx, r.ID)
+			if err != nil {
+				s.failStore(c, err)
+				return
+			}
+			theirs := rowOf(now, shownIn(c))
+			row.Version = now.Version
+			row.Errors["name"] = fmt.Sprintf("Another window kept it meanwhile as %s, %s %s and %s %%. Save again to keep yours.", theirs.Name, theirs.Temp, theirs.TempUnit, theirs.RH)
+		case errors.Is(err, store.ErrNotFound):
+			row.ID = 0 // deleted in another window: what was typed goes to the new one
+			row.Errors["name"] = "It was deleted meanwhile. Keep it as a new one?"
+		default:
+			s.failStore(c, err)
+			return
+		}
+	}
+	s.showRooms(c, http.StatusUnprocessableEntity, row)
+}
+
+func (s *Server) deleteRoom(c *gin.Context) {
+	id, err := strconv.ParseUint(c.Param("id"), 10, 63)
+	if err != nil {
+		s.fail(c, http.StatusNotFound, "There is no such room.", "")
+		return
+	}
+	ctx, cancel := bounded(c)
+	defer cancel()
+	if err := s.store.DeleteRoom(ctx, id); err != nil {
+		s.failStore(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/rooms")
+}

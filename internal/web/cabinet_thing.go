@@ -1,0 +1,315 @@
+package web
+
+import (
+	"errors"
+	"fmt"
+	"net/http"
+	"net/url"
+	"slices"
+	"strconv"
+
+	"hollen/internal/core/measure"
+	"hollen/internal/core/request"
+
+	"github.com/gin-gonic/gin"
+
+	"hollen/internal/store"
+)
+
+// fetched is the cabinet of a request, being read.
+type fetched struct {
+	done chan struct{}
+	cab  store.Cabinet
+	err  error
+}
+
+// cabinetKey is where a request keeps the cabinet once it was asked for.
+const cabinetKey = "cabinet"
+
+// fetchCabinet begins to read what the workshop keeps, once a request.
+func (s *Server) fetchCabinet(c *gin.Context) *fetched {
+	if known, ok := c.Get(cabinetKey); ok {
+		return known.(*fetched)
+	}
+	f := &fetched{done: make(chan struct{})}
+	c.Set(cabinetKey, f)
+	ctx, cancel := bounded(c)
+	go func() {
+		defer close(f.done)
+		defer cancel()
+		f.cab, f.err = s.store.Cabinet(ctx)
+	}()
+	return f
+}
+
+// cabinet returns what the workshop keeps, or shows why it cannot be read.
+func (s *Server) cabinet(c *gin.Context) (store.Cabinet, bool) {
+	f := s.fetchCabinet(c)
+	if <-f.done; f.err != nil {
+		s.failStore(c, f.err)
+	}
+	return f.cab, f.err == nil
+}
+
+// place is the workshop's name; none where the database does not answer.
+func (s *Server) place(c *gin.Context) string {
+	if known, ok := c.Get(cabinetKey); ok {
+		f := known.(*fetched)
+		<-f.done
+		return f.cab.Workshop
+	}
+	name, err := s.store.Workshop(c.Request.Context())
+	if err != nil {
+		s.log.Warn("workshop", "err", err)
+	}
+	return name
+}
+
+// shelfView is one shelf of the cabinet.
+type shelfView struct {
+	shelf
+	Shelves []shelf
+	Own     []thingRow
+	Shipped []thingRow
+	Powder  *powderView
+	In      measure.System
+	House   bool // the page of the house is open
+	Entries []entry
+	Kept    bool            // it was just kept
+	Version int             // of the house
+	Changed []request.Clash // of the house, by another window
+}
+
+// thingRow is one thing as its shelf lists it.
+type thingRow struct {
+	ID      uint64
+	Like    string // key of a shipped thing
+	Name    string
+	Cells   []string
+	Swatch  string
+	Retired bool
+}
+
+func (s shelf) row(c desk, v any) thingRow {
+	cells := s.cells(c, v)
+	r := thingRow{Name: cells[0], Cells: cells[1:]}
+	if s.Kind == store.AdditionKind {
+		r.Swatch, r.Cells = cells[1], cells[2:]
+	}
+	return r
+}
+
+// thingView is the form of one thing.
+type thingView struct {
+	shelf
+	ID        uint64
+	Version   int
+	Like      string
+	Entries   []entry
+	Meanwhile []entry // as another window kept them since this one was opened
+}
+
+func (s *Server) openCabinet(c *gin.Context) {
+	c.Redirect(http.StatusSeeOther, "/cabinet/"+shelves[0].Path)
+}
+
+// atShelf returns the shelf an address names, or shows that there is none.
+func (s *Server) atShelf(c *gin.Context) (shelf, bool) {
+	sh, ok := shelfAt(c.Param("shelf"))
+	if !ok {
+		s.fail(c, http.StatusNotFound, "There is no such shelf.", "Flours, lots, eggs, additions, powders and machines are in the cabinet.")
+	}
+	return sh, ok
+}
+
+func (s *Server) openShelf(c *gin.Context) {
+	sh, ok := s.atShelf(c)
+	if !ok {
+		return
+	}
+	ctx, cancel := bounded(c)
+	defer cancel()
+	things, err := s.store.Things(ctx, true)
+	if err != nil {
+		s.failStore(c, err)
+		return
+	}
+	cab, ok := s.desk(c)
+	if !ok {
+		return
+	}
+	v := shelfView{shelf: sh, Shelves: shelves, In: cab.In}
+	for _, t := range things {
+		if t.Kind == sh.Kind {
+			r := sh.row(cab, t.Value)
+			r.ID, r.Retired = t.ID, t.Retired
+			v.Own = append(v.Own, r)
+		}
+	}
+	for _, x := range sh.shipped {
+		r := sh.row(cab, x)
+		_, r.Like, _ = store.Describe(x)
+		v.Shipped = append(v.Shipped, r)
+	}
+	if sh.Kind == store.YieldKind {
+		v.Powder = readPowder(cab.In, cab.Yields, c.Request.URL.Query())
+	}
+	s.render(c, http.StatusOK, "cabinet", sh.Name, v)
+}
+
+func (s *Server) newThing(c *gin.Context) {
+	sh, ok := s.atShelf(c)
+	if !ok {
+		return
+	}
+	cab, ok := s.desk(c)
+	if !ok {
+		return
+	}
+	entries, _, like := sh.form(cab, nil, c.Query("like"))
+	s.showThing(c, http.StatusOK, thingView{shelf: sh, Like: like, Entries: filled(entries)})
+}
+
+func filled(entries []entry) []entry {
+	for i := range entries {
+		entries[i].fill()
+	}
+	return entries
+}
+
+func (s *Server) showThing(c *gin.Context, status int, v thingView) {
+	s.render(c, status, "thing", v.One, v)
+}
+
+// thing returns the thing an address names, or shows why there is none.
+func (s *Server) thing(c *gin.Context, sh shelf, id string) (store.Thing, bool) {
+	n, err := strconv.ParseUint(id, 10, 63)
+	if err != nil {
+		n = 0 // no thing has it
+	}
+	ctx, cancel := bounded(c)
+	defer cancel()
+	t, err := s.store.Thing(ctx, sh.Kind, n)
+	switch {
+	case errors.Is(err, store.ErrNotFound):
+		s.fail(c, http.StatusNotFound, "There is no such thing on this shelf.", "It may be in another database.")
+	case err != nil:
+		s.failStore(c, err)
+	}
+	return t, err == nil
+}
+
+func (s *Server) editThing(c *gin.Context) {
+	sh, ok := s.atShelf(c)
+	if !ok {
+		return
+	}
+	cab, ok := s.desk(c)
+	if !ok {
+		return
+	}
+	if t, ok := s.thing(c, sh, c.Param("id")); ok {
+		entries, _, _ := sh.form(cab, t.Value, "")
+		s.showThing(c, http.StatusOK, thingView{shelf: sh, ID: t.ID, Version: t.Version, Entries: filled(entries)})
+	}
+}
+
+// saveThing keeps a thing, new or not. What is not allowed is shown beside its line, and
+// everything typed stays.
+func (s *Server) saveThing(c *gin.Context) {
+	sh, ok := s.atShelf(c)
+	if !ok {
+		return
+	}
+	values, ok := s.posted(c)
+	if !ok {
+		return
+	}
+	cab, ok := s.desk(c)
+	if !ok {
+		return
+	}
+	id, _ := strconv.ParseUint(values.Get("id"), 10, 63)
+	var was store.Thing
+	if id != 0 {
+		if was, ok = s.thing(c, sh, values.Get("id")); !ok {
+			return
+		}
+	}
+	version := was.Version // of what this window was opened on
+	if n, err := strconv.Atoi(values.Get("version")); err == nil && n > 0 && n < version {
+		version = n
+	}
+	entries, finish, _ := sh.form(cab, was.Value, values.Get("like"))
+	sound := readAll(entries, values)
+	var v any
+	if sound {
+		var err error
+		if v, err = finish(); err != nil {
+			blame(entries, err)
+			sound = false
+		}
+	}
+	if !sound {
+		s.showThing(c, http.StatusUnprocessableEntity, thingView{shelf: sh, ID: id, Version: version, Entries: entries})
+		return
+	}
+	ctx, cancel := bounded(c)
+	defer cancel()
+	switch _, err := s.store.Keep(ctx, sh.Kind, id, version, v); {
+	case errors.Is(err, store.ErrChanged):
+		if now, ok := s.thing(c, sh, values.Get("id")); ok {
+			theirs, _, _ := sh.form(cab, now.Value, "")
+			s.showThing(c, http.StatusConflict, thingView{shelf: sh, ID: id, Version: now.Version, Entries: entries, Meanwhile: differing(filled(theirs), entries)})
+		}
+	case err != nil:
+		s.failStore(c, err)
+	default:
+		c.Redirect(http.StatusSeeOther, "/cabinet/"+sh.Path)
+	}
+}
+
+// differing returns the entries that hold something else than those typed.
+func differing(theirs, typed []entry) (out []entry) {
+	for i, e := range theirs {
+		if e.Value != typed[i].Value {
+			out = append(out, e)
+		}
+	}
+	return out
+}
+
+func (s *Server) retireThing(c *gin.Context)  { s.shelve(c, true) }
+func (s *Server) restoreThing(c *gin.Context) { s.shelve(c, false) }
+
+// shelve takes a thing off the list or puts it back.
+func (s *Server) shelve(c *gin.Context, retire bool) {
+	sh, ok := s.atShelf(c)
+	if !ok {
+		return
+	}
+	t, ok := s.thing(c, sh, c.Param("id"))
+	if !ok {
+		return
+	}
+	ctx, cancel := bounded(c)
+	defer cancel()
+	if err := s.store.Retire(ctx, sh.Kind, t.ID, retire); err != nil {
+		s.failStore(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/cabinet/"+sh.Path)
+}
+
+// HandsOn says whether anything of the workshop's own on the shelf can be handed to another.
+func (v shelfView) HandsOn() bool {
+	if v.Kind == store.LotKind || v.Kind == store.YieldKind {
+		return false
+	}
+	return slices.ContainsFunc(v.Own, func(r thingRow) bool { return !r.Retired })
+}
+
+// newOf is where a new thing like a shipped one is made.
+func (v shelfView) NewOf(like string) string {
+	return fmt.Sprintf("/cabinet/%s/new?%s", v.Path, url.Values{"like": {like}}.Encode())
+}

@@ -1,0 +1,273 @@
+// Package form answers: what does a posted page say? It binds the fields of a form to a
+// request.Request, keeps what was typed beside its error where it is not allowed, and has the
+// request worked out, once. It knows fields, groups and units, and nothing of HTTP's handlers.
+package form
+
+import (
+	"errors"
+	"fmt"
+	"maps"
+	"math"
+	"net/url"
+	"slices"
+	"strconv"
+	"strings"
+	"time"
+
+	"hollen/internal/core/flour"
+	"hollen/internal/core/measure"
+	"hollen/internal/core/plan"
+	"hollen/internal/core/request"
+	"hollen/internal/core/rules"
+	"hollen/internal/store"
+)
+
+// newShare is the share a flour starts with when it is first picked.
+const newShare = .2
+
+// With is what a form is read with.
+type With struct {
+	Rules   rules.Rules
+	Cabinet store.Cabinet  // what may be picked from
+	Typed   measure.System // the units it was typed in
+	Shown   measure.System // the units it is shown in
+}
+
+// Form is what a maker typed, bound to a request and worked out. Where a field is not allowed
+// the request keeps the last good value and the typed text is kept beside its error.
+type Form struct {
+	Request request.Request
+	Page    request.Request               // the same with its empty slots, as the page shows it
+	Plan    *plan.Plan                    // of Request, its words in the units shown
+	Typed   map[string]string             // path -> text, for fields in error
+	Errors  map[string]request.FieldError // path -> what is wrong
+	In      measure.System                // the units shown
+
+	with With
+}
+
+// Saved is the form of a request nobody has typed into. A request that is not allowed gives
+// joined FieldErrors.
+func Saved(r request.Request, w With) (Form, error) {
+	f := Form{Request: r, Page: request.Padded(r), In: w.Shown, with: w}
+	return f, f.work()
+}
+
+// work works the request out.
+func (f *Form) work() (err error) {
+	f.Plan, err = plan.MakeIn(f.with.Shown, f.with.Rules, f.Request)
+	return err
+}
+
+// Bind applies posted values to base, which is allowed. It honours two more keys: "set" puts
+// values into fields (path=value&…) and "step" moves one by a step (path=1 or path=-1), as the
+// page's buttons send; what is set is metric, what is typed and stepped is in the units w.Typed.
+// now is the kitchen's clock.
+func Bind(base request.Request, v url.Values, w With, now time.Time) (Form, error) {
+	f := Form{Request: base, Page: request.Padded(base), Typed: map[string]string{}, Errors: map[string]request.FieldError{}, In: w.Shown, with: w}
+	sets := url.Values{}
+	for _, set := range v["set"] {
+		if q, err := url.ParseQuery(set); err == nil {
+			maps.Copy(sets, q)
+		}
+	}
+	was := f.Page
+	for _, field := range request.Fields() {
+		typed, ok := v[field.Path]
+		if text, isSet := sets[field.Path]; isSet {
+			f.set(field, text[len(text)-1])
+		} else if shown := field.In(w.Typed); ok && (!shown.Rounded || typed[len(typed)-1] != shown.Get(&was)) {
+			f.set(shown, typed[len(typed)-1]) // what was rounded for the page stays what it is
+		}
+	}
+	request.Start(&f.Page, &was)
+	if was := v.Get("was_shape"); was != "" {
+		f.freshShape(was)
+	}
+	f.step(v.Get("step"))
+	for path := range f.Errors {
+		if !f.Page.Amount.Counts(path) {
+			delete(f.Errors, path) // what was typed stays, but nothing hangs on it
+		}
+	}
+	f.blend(base)
+	f.notPast(base, now)
+	return f, f.settle(base)
+}
+
+// settle works the request out. Fields that do not go together go back to what they were in
+// base, their text kept; where that is not enough base stands, and the page shows what was typed.
+func (f *Form) settle(base request.Request) error {
+	err := f.work()
+	if err == nil {
+		return nil
+	}
+	for _, e := range request.Errors(err) {
+		if field, ok := request.FieldAt(e.Path); ok {
+			f.refuse(e, field.Get(&f.Request))
+			f.back(field, base)
+		}
+	}
+	if err = f.work(); err == nil {
+		return nil
+	}
+	// Its partner is to blame as well: both go back.
+	for _, p := range []string{"cut.shape", "cut.min_length_mm", "cut.max_length_mm"} {
+		partner, _ := request.FieldAt(p)
+		if typed := partner.Get(&f.Request); typed != partner.Get(&base) {
+			f.Typed[p] = typed
+		}
+		f.back(partner, base)
+	}
+	if f.work() != nil {
+		f.Request = base
+	}
+	return f.work()
+}
+
+// set puts typed text into one field of the page.
+func (f *Form) set(field request.Field, typed string) {
+	r, text := &f.Page, typed
+	group, slot, part, inGroup := request.GroupOf(field)
+	switch {
+	case inGroup && part == group.Head:
+		if text == "" && slot >= group.Least {
+			group.Empty(r, slot)
+			return
+		}
+	case inGroup && !group.Holds(r, slot):
+		return // what stands beside nothing
+	case field.Path == firstShare:
+		return // the first flour takes the rest
+	case text == "" && (part == "share" || part == "count" || part == "portions" || part == "stage") && (field.Get(r) == "0" || part == "stage"):
+		return // it starts with what is usual
+	case group.Name == "flours" && part == "share":
+		text = f.gramsAsShare(text)
+	case part == "measured_moisture_wb":
+		text = dryingAsMoisture(text)
+	}
+	var err error
+	if strings.HasPrefix(text, flour.OwnPrefix) && field.Kind == request.Choice {
+		err = f.pick(field, text)
+	} else {
+		err = field.Set(r, text)
+	}
+	if err != nil {
+		f.refuse(err, typed)
+	}
+}
+
+// firstShare is the share of the first flour, which is never typed.
+const firstShare = "flours.0.share"
+
+// freshShape forgets what was changed of the former shape when another is picked: a width for
+// ribbons is none for ravioli. was is the shape the form was drawn with.
+func (f *Form) freshShape(was string) {
+	c := &f.Page.Cut
+	if c.Shape == was {
+		return
+	}
+	for _, path := range []string{"cut.width_mm", "cut.long_mm", "cut.min_length_mm", "cut.max_length_mm", "cut.nest_g", "cut.piece_g", "cut.filling.piece_g"} {
+		delete(f.Errors, path)
+		delete(f.Typed, path)
+	}
+	c.Width, c.Long, c.Min, c.Max, c.NestG, c.PieceG, c.Filling.PieceG, c.Tool = nil, nil, nil, nil, nil, nil, nil, ""
+}
+
+// blend makes the shares add up: the first flour takes what the others leave. When they
+// leave less than its least, the blend goes back to base and the error says so.
+func (f *Form) blend(base request.Request) {
+	first, _ := request.FieldAt(firstShare)
+	slots := f.Page.Flours
+	rest := 1.
+	for i := 1; i < len(slots); i++ {
+		if slots[i].Flour == "" {
+			continue
+		}
+		if slots[i].Share == 0 {
+			slots[i].Share = newShare
+		}
+		rest -= slots[i].Share
+	}
+	if rest < first.Min-1e-9 {
+		f.Errors[first.Path] = request.FieldError{Path: first.Path, Label: first.Label, Value: fmt.Sprintf("%.0f %%", 100*(1-rest)),
+			Allowed: "the other flours may make 99 % at most, the first takes the rest"}
+		for i := 1; i < len(slots); i++ {
+			if slots[i].Flour != "" {
+				p := fmt.Sprintf("flours.%d.share", i)
+				field, _ := request.FieldAt(p)
+				f.Typed[p] = field.Get(&f.Page)
+			}
+		}
+		f.Request = f.whole()
+		f.Request.Flours = slices.Clone(base.Flours)
+		return
+	}
+	slots[0].Share = math.Round(rest*1e6) / 1e6
+	f.Request = f.whole()
+}
+
+// whole returns the request without the empty slots.
+func (f *Form) whole() request.Request {
+	r := request.Pruned(f.Page)
+	sum := 0.
+	for _, x := range r.Flours {
+		sum += x.Share
+	}
+	r.Flours[0].Share += 1 - sum
+	return r
+}
+
+// notPast refuses a time to roll that has just been set and is over by the kitchen's clock.
+func (f *Form) notPast(base request.Request, now time.Time) {
+	field, _ := request.FieldAt("clock.roll_at")
+	wish := field.Get(&f.Request)
+	at, err := measure.At(wish)
+	if err != nil || wish == field.Get(&base) {
+		return
+	}
+	if clock, err := measure.At(now.Format(measure.ClockForm)); err == nil && at.Before(clock) {
+		f.refuse(request.FieldError{Path: field.Path, Label: field.Label, Value: wish, Allowed: "it is past: the clock here says " + clock.Format("15:04 on 2 January")}, wish)
+		f.back(field, base)
+	}
+}
+
+func (f *Form) refuse(err error, typed string) {
+	var fe request.FieldError
+	if errors.As(err, &fe) {
+		f.Errors[fe.Path], f.Typed[fe.Path] = fe, typed
+	}
+}
+
+// step moves one field by its step, from the value shown.
+func (f *Form) step(s string) {
+	path, by, ok := strings.Cut(s, "=")
+	field, known := request.FieldAt(path)
+	field = field.In(f.with.Typed)
+	n, err := strconv.Atoi(by)
+	if !ok || !known || err != nil || n != 1 && n != -1 || field.Step == 0 {
+		return
+	}
+	from := field.Get(&f.Page)
+	if from == "" {
+		if p, err := plan.Make(f.with.Rules, f.whole()); err == nil {
+			from = shownAs(field, Chosen(p, field))
+		}
+	}
+	next, ok := field.Stepped(from, n)
+	if !ok {
+		return
+	}
+	delete(f.Errors, path)
+	delete(f.Typed, path)
+	if err := field.Set(&f.Page, next); err != nil {
+		f.refuse(err, next)
+	}
+}
+
+// back puts a field back to what it is in base.
+func (f *Form) back(field request.Field, base request.Request) {
+	was := field.Get(&base)
+	_ = field.Set(&f.Request, was) // it stood there before
+	_ = field.Set(&f.Page, was)
+}

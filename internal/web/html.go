@@ -1,0 +1,261 @@
+package web
+
+import (
+	"html/template"
+	"strings"
+
+	"hollen/internal/core/measure"
+	"hollen/internal/core/plan"
+	"hollen/internal/core/request"
+)
+
+// The pieces that stand on a page dozens of times are written here, not in templates: a page is
+// worked out at every change of a field, and most of that was html/template. Everything that is
+// not written here passes through esc.
+
+// markup writes escaped HTML.
+type markup struct{ strings.Builder }
+
+var esc = template.HTMLEscapeString
+
+// raw writes what is written in this file.
+func (m *markup) raw(parts ...string) *markup {
+	for _, p := range parts {
+		m.WriteString(p)
+	}
+	return m
+}
+
+// attr writes an attribute.
+func (m *markup) attr(name, value string) *markup { return m.raw(" ", name, `="`, esc(value), `"`) }
+
+// flag writes an attribute without a value, if on.
+func (m *markup) flag(name string, on bool) *markup {
+	if on {
+		m.raw(" ", name)
+	}
+	return m
+}
+
+func (m *markup) html() template.HTML { return template.HTML(m.String()) }
+
+// HTML is the figure with its reason and what is to be said about it.
+func (f Fig) HTML() template.HTML {
+	var m markup
+	m.raw(`<div class="fig`)
+	if f.Warn {
+		m.raw(" is-warn")
+	}
+	m.raw(`"><div class="lab">`, esc(f.Label), `</div><div class="num">`, esc(f.Number))
+	if f.Unit != "" {
+		m.raw(`<span class="unit">`, esc(f.Unit), `</span>`)
+	}
+	m.raw(`</div>`)
+	if f.Why != "" {
+		m.raw(`<p class="why">`, esc(f.Why), `</p>`)
+	}
+	m.notes(f.Notes)
+	return m.raw(`</div>`).html()
+}
+
+// notes writes what is to be said, a line each.
+func (m *markup) notes(notes []plan.Note) {
+	for _, n := range notes {
+		class := "remark"
+		if n.Level == plan.Warning {
+			class = "warn"
+		}
+		m.raw(`<div class="`, class, `"><b>`, esc(n.Head), `</b> `, esc(n.Text), `</div>`)
+	}
+}
+
+// unitHTML is a number with its unit set smaller.
+func unitHTML(number, unit string) template.HTML {
+	var m markup
+	return m.raw(esc(number), `<span class="unit">`, esc(unit), `</span>`).html()
+}
+
+func massHTML(in measure.System, g float64) template.HTML { return unitHTML(in.Mass(g)) }
+
+func sizeHTML(in measure.System, v float64, u measure.Unit, digits int) template.HTML {
+	return unitHTML(in.Number(v, u, digits))
+}
+
+// HTML is the control as it stands in the rail; lean, what of it changes with the figures.
+func (c Control) HTML() template.HTML {
+	var m markup
+	m.raw(`<div`)
+	if !c.Lean {
+		m.raw(` class="ctl" data-live="hidden"`)
+	}
+	m.attr("id", "c-"+c.ID).flag("hidden", c.Hidden).raw(">")
+	switch {
+	case c.Lean:
+		if c.Hint != "" {
+			m.raw(`<i id="h-`, c.ID, `">`, esc(c.Hint), `</i>`)
+		}
+		m.raw(string(c.Field("")))
+		if c.Error != "" {
+			m.raw(`<p id="e-`, c.ID, `">`, esc(c.Error), `</p>`)
+		}
+	case c.Kind == request.Flag:
+		m.raw(`<label class="tick"><input type="hidden"`).attr("name", c.Path).raw(` value="">`, string(c.Field("")), " ", esc(c.Label), `</label>`).raw(string(c.Err()))
+	default:
+		m.raw(`<label`).attr("for", c.ID).raw(">", esc(c.Label), `<span class="hint" id="h-`, c.ID, `" data-live="text">`, esc(c.Hint), `</span></label>`)
+		m.boxed(c)
+		m.raw(string(c.Err()))
+	}
+	return m.raw(`</div>`).html()
+}
+
+// boxed writes the field with what stands round it.
+func (m *markup) boxed(c Control) {
+	switch c.Kind {
+	case request.Price:
+		m.raw(`<div class="plain-box slim"><small>`, esc(c.Sign), `</small>`, string(c.Field("")), `<small>`, esc(c.Unit), `</small></div>`)
+	case request.Number, request.Whole:
+		step := func(by, word, sign string) {
+			m.raw(`<button type="submit" name="step"`).attr("value", c.Path+"="+by).attr("aria-label", c.Label+": "+word).attr("data-step", by).raw(">", sign, `</button>`)
+		}
+		m.raw(`<div class="stepper">`)
+		step("-1", "less", "−")
+		m.raw(`<span class="box">`, string(c.Field("")))
+		if c.Unit != "" {
+			m.raw(`<small>`, esc(c.Unit), `</small>`)
+		}
+		m.raw(`</span>`)
+		step("1", "more", "+")
+		m.raw(`</div>`)
+		if c.Slider {
+			at := c.Value
+			if at == "" {
+				at = c.Auto
+			}
+			m.raw(`<input type="range" class="slide"`).attr("data-for", c.ID).attr("aria-label", c.Label+", slide").attr("min", c.Min).attr("max", c.SlideMax).
+				attr("step", c.Step).attr("value", at).raw(">")
+		}
+	default:
+		m.raw(string(c.Field("")))
+	}
+}
+
+// Err is where the error of the control is told.
+func (c Control) Err() template.HTML {
+	var m markup
+	if c.Lean {
+		if c.Error == "" {
+			return ""
+		}
+		return m.raw(`<p id="e-`, c.ID, `">`, esc(c.Error), `</p>`).html()
+	}
+	return m.raw(`<p class="err" id="e-`, c.ID, `" data-live="text" role="alert">`, esc(c.Error), `</p>`).html()
+}
+
+// Field is the field itself; label is its name where no label stands beside it.
+func (c Control) Field(label string) template.HTML {
+	var m markup
+	invalid := func() *markup {
+		if c.Error != "" {
+			m.attr("aria-invalid", "true").attr("aria-describedby", "e-"+c.ID)
+		}
+		return &m
+	}
+	if c.Lean {
+		m.raw(`<input`).attr("id", c.ID).attr("value", c.Value)
+		if c.Kind == request.Flag {
+			m.attr("type", "checkbox")
+		}
+		if c.Auto != "" {
+			m.attr("placeholder", c.Auto)
+		}
+		return invalid().raw(">").html()
+	}
+	named := func(tag string) {
+		m.raw("<", tag).attr("id", c.ID).attr("name", c.Path)
+	}
+	labelled := func() {
+		if label != "" {
+			m.attr("aria-label", label)
+		}
+	}
+	if c.Kind == request.Choice {
+		named("select")
+		labelled()
+		m.attr("class", "form-select")
+		invalid().raw(">", string(c.Options), "</select>")
+		return m.html()
+	}
+	named("input")
+	if c.Kind == request.Flag {
+		m.attr("type", "checkbox").attr("value", "yes").flag("checked", c.Value != "")
+		return m.raw(">").html()
+	}
+	m.attr("value", c.Value).attr("autocomplete", "off")
+	labelled()
+	switch c.Kind {
+	case request.Moment:
+		m.attr("type", "datetime-local").attr("class", "form-control line")
+	case request.Date:
+		m.attr("type", "date").attr("class", "form-control line")
+	case request.Text:
+		m.attr("class", "form-control line")
+	case request.Price:
+		m.attr("inputmode", "decimal").attr("placeholder", c.Auto).attr("data-live", "placeholder")
+	default:
+		m.attr("inputmode", "decimal")
+		if c.Optional {
+			m.attr("placeholder", c.Auto).attr("data-live", "placeholder")
+		}
+		m.attr("data-min", c.Min).attr("data-max", c.Max).attr("data-by", c.Step)
+	}
+	return invalid().raw(">").html()
+}
+
+// slot writes one line of a group: what it is beside how much, one of them shown. unit stands
+// after how much; much takes its place where nothing is typed, as of the first flour's share.
+func (l Line) slot(id, unit string, much template.HTML) template.HTML {
+	var m markup
+	lean := l.What.Lean
+	m.raw(`<div`).attr("id", id)
+	if !lean {
+		m.raw(` class="slot" data-live="hidden"`)
+	}
+	m.flag("hidden", !l.Show).raw(">", string(l.What.Field(l.What.Label)))
+	if much == "" {
+		much = l.Much.Field(l.Much.Label)
+	}
+	if lean {
+		m.raw(string(much))
+	} else {
+		m.raw(`<span class="box">`, string(much))
+		if unit != "" {
+			m.raw(`<small>`, esc(unit), `</small>`)
+		}
+		m.raw(`</span>`)
+	}
+	return m.raw(`</div>`).html()
+}
+
+// Slot is the line on the page; its id begins with the kind of line.
+func (l Line) Slot(kind string) template.HTML {
+	return l.slot("c-"+kind+string(rune('0'+l.N)), l.Much.Unit, "")
+}
+
+// Weighed is the line of a check-weighing: when, and how much.
+func (l Line) Weighed() template.HTML {
+	var m markup
+	lean := l.What.Lean
+	m.raw(`<div`).attr("id", "c-check"+string(rune('0'+l.N)))
+	if !lean {
+		m.raw(` class="weighed" data-live="hidden"`)
+	}
+	m.flag("hidden", !l.Show).raw(">", string(l.What.Field(l.What.Label)))
+	much := string(l.Much.Field(l.Much.Label + ", " + l.Much.Unit))
+	if !lean {
+		much = `<span class="plain-box slim">` + much + `<small>` + esc(l.Much.Unit) + `</small></span>`
+	}
+	return m.raw(much, string(l.Errs()), `</div>`).html()
+}
+
+// Errs is where the errors of the line are told.
+func (l Line) Errs() template.HTML { return l.What.Err() + l.Much.Err() }

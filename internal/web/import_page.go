@@ -1,0 +1,216 @@
+package web
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"io"
+	"net/http"
+	"slices"
+	"strconv"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+
+	"hollen/internal/core/roll"
+	"hollen/internal/exchange"
+	"hollen/internal/store"
+)
+
+// importPath is where documents are brought in.
+const importPath = "/import"
+
+// importView is the page: what was given, what is wrong with it, or what it would do.
+type importView struct {
+	Text   string
+	Errors []string
+	Items  []importItem // of a cabinet
+	Batch  *importBatch
+	Recipe *exchange.Recipe
+	Stale  bool // something changed since the preview
+}
+
+// importItem is one thing of a document beside the cabinet.
+type importItem struct {
+	N       int
+	Shelf   string // its name
+	Name    string
+	Status  string // new, changed or same
+	ID      uint64 // of the thing it would change
+	Version int
+	Changes []itemChange
+	kind    store.Kind
+	value   any
+}
+
+// itemChange is one figure that differs.
+type itemChange struct{ Label, From, To string }
+
+// Set names the boxes of an item that is taken: which it is, and the version it was compared to.
+func (i importItem) Set() string { return fmt.Sprintf("%d.%d.%d", i.N, i.ID, i.Version) }
+
+// RecipeText is the recipe's ingredients, a line each.
+func (v importView) RecipeText() string { return strings.Join(v.Recipe.Lines, "\n") }
+
+// Takes says whether there is anything to take.
+func (v importView) Takes() bool {
+	return v.Batch != nil || slices.ContainsFunc(v.Items, func(i importItem) bool { return i.Status != "same" })
+}
+
+func (s *Server) openImport(c *gin.Context) { s.showImport(c, http.StatusOK, importView{}) }
+
+func (s *Server) showImport(c *gin.Context, status int, v importView) {
+	s.render(c, status, "import", "Bring in a file", v)
+}
+
+// importText returns the document posted: the file, or what stands in the box.
+func (s *Server) importText(c *gin.Context) (string, bool) {
+	read := c.Request.ParseForm
+	multipart := c.ContentType() == "multipart/form-data"
+	if multipart {
+		read = func() error { return c.Request.ParseMultipartForm(exchange.MaxBytes) }
+	}
+	refuse := func(status int, text string) (string, bool) {
+		s.showImport(c, status, importView{Errors: []string{text}})
+		return "", false
+	}
+	var big *http.MaxBytesError
+	switch err := read(); {
+	case errors.As(err, &big):
+		return refuse(http.StatusRequestEntityTooLarge, fmt.Sprintf("That is too much at once: a document may have %d kB.", exchange.MaxBytes>>10))
+	case err != nil:
+		return refuse(http.StatusBadRequest, "That form cannot be read.")
+	}
+	if !multipart {
+		return c.PostForm("text"), true
+	}
+	defer c.Request.MultipartForm.RemoveAll()
+	f, err := c.FormFile("file")
+	if err != nil || f.Size == 0 {
+		return c.PostForm("text"), true
+	}
+	var raw []byte
+	in, err := f.Open()
+	if err == nil {
+		defer in.Close()
+		raw, err = io.ReadAll(io.LimitReader(in, exchange.MaxBytes+1))
+	}
+	if err != nil {
+		return refuse(http.StatusBadRequest, "That file cannot be read.")
+	}
+	return string(raw), true
+}
+
+func (s *Server) previewImport(c *gin.Context) {
+	text, ok := s.importText(c)
+	if !ok {
+		return
+	}
+	cab, ok := s.desk(c)
+	if !ok {
+		return
+	}
+	v, err := s.inspect(c, cab, text)
+	if err != nil {
+		s.failStore(c, err)
+		return
+	}
+	status := http.StatusOK
+	if len(v.Errors) > 0 {
+		status = http.StatusUnprocessableEntity
+	}
+	s.showImport(c, status, v)
+}
+
+// takeImport does what the preview said, all of it or nothing. What changed since the preview is
+// shown anew.
+func (s *Server) takeImport(c *gin.Context) {
+	text, ok := s.importText(c)
+	if !ok {
+		return
+	}
+	cab, ok := s.desk(c)
+	if !ok {
+		return
+	}
+	v, err := s.inspect(c, cab, text)
+	if err != nil {
+		s.failStore(c, err)
+		return
+	}
+	if len(v.Errors) > 0 || v.Recipe != nil {
+		s.showImport(c, http.StatusUnprocessableEntity, v)
+		return
+	}
+	ctx, cancel := bounded(c)
+	defer cancel()
+	to := ""
+	err = s.store.Together(ctx, func(tx *store.Store) (err error) {
+		take := c.PostFormArray("take")
+		if v.Batch == nil {
+			to, err = takeThings(ctx, tx, v.Items, take)
+			return err
+		}
+		if !slices.Equal(take, []string{v.Batch.Set()}) {
+			return store.ErrChanged
+		}
+		to, err = takeBatch(ctx, s.rules, tx, v.Batch)
+		return err
+	})
+	switch {
+	case errors.Is(err, store.ErrChanged):
+		v.Stale = true
+		s.showImport(c, http.StatusConflict, v)
+	case err != nil:
+		s.failStore(c, err)
+	default:
+		c.Redirect(http.StatusSeeOther, to)
+	}
+}
+
+// takeThings keeps the things whose boxes are ticked, and returns the shelf of the first.
+func takeThings(ctx context.Context, tx *store.Store, items []importItem, take []string) (string, error) {
+	to := importPath
+	slices.Sort(take)
+	for _, set := range slices.Compact(take) { // a box counts once
+		n, err := strconv.Atoi(strings.SplitN(set, ".", 2)[0])
+		if err != nil || n < 0 || n >= len(items) {
+			return "", store.ErrChanged
+		}
+		i := items[n]
+		if i.Status == "same" {
+			continue
+		}
+		if i.Set() != set {
+			return "", store.ErrChanged
+		}
+		v := i.value
+		if m, ok := v.(roll.Machine); ok && i.ID != 0 { // the machine's own history goes on
+			was, err := tx.Thing(ctx, i.kind, i.ID)
+			if err != nil {
+				return "", err
+			}
+			if old, ok := was.Value.(roll.Machine); ok {
+				m.History = old.History
+				v = m
+			}
+		}
+		id, err := tx.Keep(ctx, i.kind, i.ID, i.Version, v)
+		if err != nil {
+			return "", err
+		}
+		if i.ID != 0 {
+			if err := tx.Retire(ctx, i.kind, id, false); err != nil {
+				return "", err
+			}
+		}
+		if to == importPath {
+			for _, sh := range shelves {
+				if sh.Kind == i.kind {
+					to = "/cabinet/" + sh.Path
+				}
+			}
+		}
+	}
+	return to, nil
+}

@@ -1,0 +1,182 @@
+package web
+
+import (
+	"html/template"
+	"math"
+	"net/http"
+	"slices"
+	"strconv"
+	"strings"
+	"time"
+
+	"hollen/internal/core/measure"
+
+	"github.com/gin-gonic/gin"
+
+	"hollen/internal/core/cook"
+	"hollen/internal/core/plan"
+)
+
+func (s *Server) showLabel(c *gin.Context) {
+	if v, ok := s.sheetOf(c, labelPapers); ok {
+		key := c.Query("part")
+		if k := c.PostForm("part"); k != "" {
+			key = k
+		}
+		if n, err := strconv.Atoi(key); err == nil && n >= 0 && n <= len(v.Plan.Cut.Also) {
+			v.Part = n
+		}
+		s.render(c, http.StatusOK, "label", "Label: "+v.Request.Name, v)
+	}
+}
+
+// Made is when it was made, for the label.
+func (v sheetView) Made() string { return labelDate(v.Plan.Keep.MadeAt, false) }
+
+// labelDate is a date of the label, with the time of day where hours count.
+func labelDate(at string, hours bool) string {
+	t, err := measure.At(at)
+	if err != nil {
+		hours = false
+		if t, err = time.Parse(time.DateOnly, at); err != nil {
+			return ""
+		}
+	}
+	if hours {
+		return t.Format("2 Jan 2006, 15:04")
+	}
+	return t.Format("2 Jan 2006")
+}
+
+// KeepAt says where and how it is kept, for the label.
+func (v sheetView) KeepAt() string {
+	switch v.Plan.Keep.Where {
+	case cook.Freezer:
+		return v.In.Prose("Keep frozen at {−18 °C}. Cook from frozen, do not refreeze.")
+	case cook.Shelf:
+		return "Keep dry, cool and closed."
+	}
+	return v.In.Prose("Keep at {5 °C} or less.")
+}
+
+// UseBy is the date of the label: where it is kept, or in the fridge when it is not said.
+func (v sheetView) UseBy() string {
+	switch v.Plan.Keep.Where {
+	case "":
+		return labelDate(v.Plan.Keep.Fridge, true)
+	case cook.Fridge:
+		return labelDate(v.Plan.Keep.UseBy, true)
+	}
+	return labelDate(v.Plan.Keep.UseBy, false)
+}
+
+// Labels says whether the page is a label.
+func (v sheetView) Labels() bool { return len(v.Papers) > 0 && v.Papers[0] == labelPapers[0] }
+
+// Shape is the shape on the label.
+func (v sheetView) Shape() *plan.CutPart { return v.Plan.Cut.Parts()[v.Part] }
+
+// LabelContains lists the allergens of the shape, and Beside those handled beside it.
+func (v sheetView) LabelContains() string {
+	in, _ := v.Plan.AllergensOf(v.Shape())
+	return strings.Join(v.withStripes(in), ", ")
+}
+
+// Beside lists the allergens of another shape's filling, "" when there are none.
+func (v sheetView) Beside() string {
+	_, beside := v.Plan.AllergensOf(v.Shape())
+	return strings.Join(beside, ", ")
+}
+
+// Ingredients returns the list for the label, what is an allergen in bold.
+func (v sheetView) Ingredients() template.HTML {
+	listed := func(all []plan.Ingredient) string {
+		var out []string
+		for _, x := range all {
+			out = append(out, boldAllergen(x))
+		}
+		return strings.Join(out, ", ")
+	}
+	out := listed(v.Plan.Ingredients(v.Shape()))
+	if v.StripeWords() != "" {
+		out += "; stripes: " + listed(v.stripeIngredients())
+	}
+	return template.HTML(out)
+}
+
+// stripeIngredients are those of the dough laid on as stripes, none where there is none.
+func (v sheetView) stripeIngredients() []plan.Ingredient {
+	if v.StripeWords() == "" {
+		return nil
+	}
+	return v.Partner.Plan.Ingredients(&v.Partner.Plan.Cut.CutPart)
+}
+
+// boldAllergen sets the allergen off in an ingredient: within its name where it stands there, in
+// brackets after it otherwise.
+func boldAllergen(x plan.Ingredient) string {
+	if x.Allergen == "" {
+		return esc(x.Name)
+	}
+	if i := strings.Index(strings.ToLower(x.Name), strings.ToLower(x.Allergen)); i >= 0 && len(strings.ToLower(x.Name)) == len(x.Name) {
+		return esc(x.Name[:i]) + "<b>" + esc(x.Name[i:i+len(x.Allergen)]) + "</b>" + esc(x.Name[i+len(x.Allergen):])
+	}
+	return esc(x.Name) + " (<b>" + esc(x.Allergen) + "</b>)"
+}
+
+// CookWords is how it is cooked, for the label.
+func (v sheetView) CookWords() string {
+	from := v.Plan.Cook.FromS
+	if v.Part > 0 {
+		from = v.Plan.Cook.Also[v.Part-1].FromS
+	}
+	return "Boil in salted water, taste from " + measure.MinSec(from) + "; cook through."
+}
+
+// LabelName is what the label calls it.
+func (v sheetView) LabelName() string { return v.Shape().Shape.Name }
+
+// labelPoints returns the type of the label before it is fitted, points.
+func (v sheetView) labelPoints() float64 {
+	if v.Paper.Key == "small" {
+		return 5.9
+	}
+	return 8.6
+}
+
+// LabelFit returns how large the type of the label may be so that nothing is cut off; by the
+// sizes in the style sheet, and letters .47 of their size wide.
+func (v sheetView) LabelFit() float64 {
+	wide, high, title := 93., 63., 1.9
+	if v.Paper.Key == "small" {
+		wide, high, title = 58., 36., 1.65
+	}
+	in := "Ingredients: . Contains ." + v.LabelContains() + v.Beside()
+	if v.Beside() != "" {
+		in += " Handled beside: ."
+	}
+	for _, x := range slices.Concat(v.Plan.Ingredients(v.Shape()), v.stripeIngredients()) {
+		in += x.Name + x.Allergen + " (), "
+	}
+	for f := 1.; f > .3; f -= .02 {
+		em := v.labelPoints() * 25.4 / 72 * f
+		lines := func(text string, size float64) float64 {
+			return math.Max(1, math.Ceil(float64(len([]rune(text)))*.47*size*em/wide))
+		}
+		h := lines(v.LabelName(), title*1.05)*title + lines(in, 1)*1.2 + 2*1.45 + lines(v.KeepAt()+v.CookWords(), 1.02)*1.2 + lines(v.Place, .88)*1.1 + 5*.4 + .5
+		if h*em <= high {
+			return f
+		}
+	}
+	return .3
+}
+
+// LabelTooSmall says whether its letters come out lower than food authorities ask for: 1.2 mm,
+// .9 on a small pack, of a letter like x, half as high as its type.
+func (v sheetView) LabelTooSmall() bool {
+	least := 1.2
+	if v.Paper.Key == "small" {
+		least = .9
+	}
+	return v.labelPoints()*v.LabelFit()*25.4/72*.5 < least-.01
+}

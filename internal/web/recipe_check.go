@@ -1,0 +1,279 @@
+package web
+
+import (
+	"fmt"
+	"html/template"
+	"math"
+	"net/http"
+	"net/url"
+	"strconv"
+	"strings"
+
+	"hollen/internal/core/measure"
+	"hollen/internal/core/plan"
+	"hollen/internal/core/request"
+
+	"github.com/gin-gonic/gin"
+
+	"hollen/internal/core/dough"
+	"hollen/internal/core/egg"
+	"hollen/internal/core/flour"
+	"hollen/internal/core/recipe"
+	"hollen/internal/core/roll"
+	"hollen/internal/core/rules"
+	"hollen/internal/draw"
+)
+
+// recipeView is the recipe check.
+type recipeView struct {
+	Text              string
+	Picks             []pickView // what a recipe leaves unsaid
+	Lines             []recipe.Line
+	Sum               recipe.Sum
+	Target            dough.Target
+	LowFeel, HighFeel string
+	Error             string
+	Left              string // what the weighed batch cannot take
+	In                measure.System
+}
+
+// Span is a mass between two, its unit apart; one figure where they come to the same.
+func (v recipeView) Span(lo, hi float64) template.HTML { return unitHTML(v.span(lo, hi)) }
+
+// SpanWords is Span in one.
+func (v recipeView) SpanWords(lo, hi float64) string {
+	n, unit := v.span(lo, hi)
+	return n + " " + unit
+}
+
+func (v recipeView) span(lo, hi float64) (number, unit string) {
+	a, unit := v.In.Mass(lo)
+	b, unitB := v.In.Mass(hi)
+	switch {
+	case a == b:
+		return a, unit
+	case unit != unitB || strings.Contains(b, " "):
+		return a + " " + unit + " – " + b, unitB
+	}
+	return a + "–" + b, unit
+}
+
+// HwSpan is the working hydration between two.
+func (v recipeView) HwSpan() string {
+	a, b := spoken(v.Sum.LowHw), spoken(v.Sum.HighHw)
+	if a == b {
+		return a
+	}
+	return a + "–" + b
+}
+
+// spoken is a figure in whole numbers, tenths under ten.
+func spoken(v float64) string {
+	n, _ := measure.Metric.Mass(v)
+	return n
+}
+
+// pickView is one choice of the recipe check.
+type pickView struct {
+	Name, Label string
+	Options     []request.Option
+	Chosen      string
+}
+
+// exampleRecipe stands in the empty form.
+const exampleRecipe = "2 cups all-purpose flour\n3 large eggs\na spoon of olive oil\na pinch of salt"
+
+// readRecipe reads the posted form; anything but the choices offered counts as the first.
+func readRecipe(in measure.System, v url.Values) recipeView {
+	eggs := []request.Option{{Key: "", Name: "Not said"}}
+	for _, c := range egg.Classes() {
+		eggs = append(eggs, request.Option{Key: c.Key, Name: in.Prose(fmt.Sprintf("%s, {%g g}", c.Name, c.EdibleG))})
+	}
+	machine, _ := request.FieldAt("roll.machine")
+	view := recipeView{In: in, Text: v.Get("text"), Picks: []pickView{
+		{"cup", "A cup is", []request.Option{{Key: "us", Name: "US, 237 mL"}, {Key: "metric", Name: "Metric, 250 mL"}}, ""},
+		{"fill", "Flour gets into it", []request.Option{{Key: "", Name: "Not said"}, {Key: "spooned", Name: "Spooned in, levelled"}, {Key: "dipped", Name: "Dipped into the bag"}, {Key: "packed", Name: "Packed or shaken down"}}, ""},
+		{"eggs", "Eggs are", eggs, ""},
+		{"machine", "Rolled on", machine.Options, ""},
+	}}
+	for i := range view.Picks {
+		p := &view.Picks[i]
+		p.Chosen = p.Options[0].Key
+		for _, o := range p.Options {
+			if o.Key == v.Get(p.Name) {
+				p.Chosen = o.Key
+			}
+		}
+	}
+	return view
+}
+
+func (v *recipeView) chosen(name string) string {
+	for _, p := range v.Picks {
+		if p.Name == name {
+			return p.Chosen
+		}
+	}
+	return ""
+}
+
+// work reads the lines, adds them up and sets them against the band.
+func (v *recipeView) work(r rules.Rules) {
+	m := recipe.Measures{CupML: recipe.CupUS, Fill: recipe.Fill(v.chosen("fill")), EggClass: v.chosen("eggs"), US: v.chosen("cup") == "us"}
+	if !m.US {
+		m.CupML = recipe.CupMetric
+	}
+	v.Lines = recipe.Parse(v.Text, m)
+	v.Sum = recipe.Add(r, v.Lines)
+	if v.Sum.FlourLowG == 0 {
+		v.Error = "No flour was found. Begin each line with an amount, as in “2 cups flour”."
+		return
+	}
+	if n := len(v.Sum.Flours); n > request.MaxFlours {
+		v.Left = fmt.Sprintf("The weighed batch takes the first %d of %d flours.", request.MaxFlours, n)
+	}
+	if n := len(v.Sum.Extras); n > request.MaxAdditions {
+		v.Left += fmt.Sprintf(" It takes the first %d of %d additions.", request.MaxAdditions, n)
+	}
+	parts := make([]flour.Part, 0, len(v.Sum.Flours))
+	for _, p := range v.Sum.Flours {
+		f, _ := flour.Find(p.Key)
+		parts = append(parts, flour.Part{Flour: f, MassG: p.G, Moisture: flour.Moisture{NowWB: r.Flour.MilledMoistureWB}})
+	}
+	share := 0.
+	if e := v.Sum.WholeG + v.Sum.YolkG; e > 0 {
+		share = v.Sum.YolkG / e
+	}
+	machine, _ := roll.Find(v.chosen("machine"))
+	v.Target = dough.Aim(r.Hydration, machine.Tool, flour.Mix(r.Flour, parts).AbsorptionPct, false, false, share)
+	v.LowFeel, v.HighFeel = v.Target.Feel(r.Hydration, v.Sum.LowHw), v.Target.Feel(r.Hydration, v.Sum.HighHw)
+}
+
+// Ruler is the recipe's range against the band.
+func (v recipeView) Ruler() draw.Ruler {
+	t, s := v.Target, v.Sum
+	lo := 4 * math.Floor(max(0, min(t.Low-6, s.LowHw-2))/4)
+	hi := 4 * math.Ceil(min(140, max(t.High+6, s.HighHw+2))/4)
+	step := 4.
+	for (hi-lo)/step > 14 {
+		step *= 2
+	}
+	return draw.Ruler{Title: fmt.Sprintf("Working hydration from %.0f to %.0f, the band is %.1f to %.1f", s.LowHw, s.HighHw, t.Low, t.High), Min: lo, Max: hi, Step: step, WidthUnits: 820,
+		Left: "firm, crumbles", Right: "soft, clings", Bands: []draw.Band{{From: t.Low, To: t.High, Class: "dough"}}, Edges: true,
+		Spans: []draw.Band{{From: s.LowHw, To: s.HighHw}},
+		Marks: []draw.Mark{{At: s.MiddleHw, Text: fmt.Sprintf("%.0f to %.0f", s.LowHw, s.HighHw)}},
+		Foot:  "The bar is where this recipe may land, the marker its middle. Working water to 100 g of flour."}
+}
+
+// Request is the weighed batch: the middle of the flour, the eggs as counted, and water to
+// the target.
+func (v recipeView) Request() request.Request {
+	s := v.Sum
+	r := request.Default()
+	r.Name = "From a recipe"
+	r.Roll.Machine = v.chosen("machine")
+	total := (s.FlourLowG + s.FlourHighG) / 2
+	r.Amount.By, r.Amount.FlourG = "flour", min(max(math.Round(total/5)*5, 50), 50000)
+	r.Flours = nil
+	rest := 1.
+	for _, p := range s.Flours[:min(len(s.Flours), request.MaxFlours)] {
+		part := request.Default().Flours[0]
+		part.Flour, part.Share = p.Key, max(.01, math.Round(1e4*p.G/total)/1e4)
+		r.Flours = append(r.Flours, part)
+		rest -= part.Share
+	}
+	r.Flours[0].Share += rest
+	r.Eggs.Class = v.chosen("eggs")
+	if r.Eggs.Class == "" {
+		r.Eggs.Class = "eu-l"
+		if v.chosen("cup") == "us" {
+			r.Eggs.Class = "us-l"
+		}
+	}
+	class, _ := egg.Find(r.Eggs.Class)
+	count := func(n, g, each float64) *float64 {
+		if n == 0 {
+			n = g / each
+		}
+		n = math.Round(n)
+		return &n
+	}
+	r.Eggs.FixWhole, r.Eggs.FixYolks = count(s.Wholes, s.WholeG, class.EdibleG), count(s.Yolks, s.YolkG, class.YolkG)
+	switch {
+	case s.WholeG+s.YolkG == 0:
+		r.Eggs.Style, r.Eggs.FixWhole, r.Eggs.FixYolks = egg.NoEgg, nil, nil
+	case s.WholeG == 0:
+		r.Eggs.Style = egg.YolksOnly
+	case s.YolkG > 0:
+		r.Eggs.Style = egg.Rich
+	}
+	if s.MilkG > s.WaterG {
+		r.Eggs.TopUp = egg.TopMilk
+	}
+	add := func(key string, g float64) {
+		share := math.Round(1e4*g/total) / 1e4
+		if f, _ := request.FieldAt("additions.0.share"); len(r.Additions) < request.MaxAdditions && share >= f.Min {
+			r.Additions = append(r.Additions, request.AdditionPart{Addition: key, Share: min(share, f.Max)})
+		}
+	}
+	for _, x := range s.Extras {
+		add(x.Key, x.G)
+	}
+	add("egg-white", s.WhiteG)
+	if s.WaterG > s.MilkG {
+		add("milk", s.MilkG)
+	}
+	r.Salt, r.Oil = min(.025, math.Round(1e4*s.SaltG/total)/1e4), min(.05, math.Round(1e4*s.OilG/total)/1e4)
+	return r
+}
+
+func (s *Server) openRecipe(c *gin.Context) {
+	v := readRecipe(shownIn(c), nil)
+	v.Text = exampleRecipe
+	v.work(s.rules)
+	s.render(c, http.StatusOK, "recipe", "Recipe check", v)
+}
+
+// postedRecipe reads and works out a posted recipe.
+func (s *Server) postedRecipe(c *gin.Context) (recipeView, bool) {
+	values, ok := s.posted(c)
+	if !ok {
+		return recipeView{}, false
+	}
+	v := readRecipe(shownIn(c), values)
+	v.work(s.rules)
+	return v, true
+}
+
+func (s *Server) checkRecipe(c *gin.Context) {
+	if v, ok := s.postedRecipe(c); ok {
+		s.render(c, http.StatusOK, "recipe", "Recipe check", v)
+	}
+}
+
+// weighRecipe keeps the weighed batch and opens it.
+func (s *Server) weighRecipe(c *gin.Context) {
+	v, ok := s.postedRecipe(c)
+	if !ok {
+		return
+	}
+	var p *plan.Plan
+	if v.Error == "" {
+		var err error
+		if p, err = plan.Make(s.rules, v.Request()); err != nil {
+			v.Error = "It cannot be weighed: " + err.Error()
+		}
+	}
+	if v.Error != "" {
+		s.render(c, http.StatusUnprocessableEntity, "recipe", "Recipe check", v)
+		return
+	}
+	ctx, cancel := bounded(c)
+	defer cancel()
+	b, err := s.store.Create(ctx, p)
+	if err != nil {
+		s.failStore(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/batches/"+strconv.FormatUint(b.ID, 10))
+}
