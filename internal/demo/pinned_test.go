@@ -84,9 +84,7 @@ func TestPinnedPlans(t *testing.T) {
 func hash(t *testing.T, p *plan.Plan, s request.Stage) string {
 	figures := map[request.Stage]any{request.AtFormula: p.Formula, request.AtRoom: p.Room, request.AtRest: []any{p.Rest, p.Clock}, request.AtRoll: p.Roll,
 		request.AtCut: p.Cut, request.AtDry: []any{p.Dry, p.Keep}, request.AtCook: p.Cook, "cost": p.Cost}
-	knead := p.Knead
-	knead.Steps = nil
-	figures[request.AtKnead], figures["steps"] = knead, []any{p.Knead.Steps, p.Card()}
+	figures[request.AtKnead], figures["steps"] = p.Knead, []any{p.Steps, p.Passes(1)}
 	reasons := map[string]string{}
 	for k, v := range p.Why {
 		if strings.HasPrefix(k, string(s)+".") {

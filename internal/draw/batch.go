@@ -5,9 +5,9 @@ import (
 	"math"
 	"strings"
 
+	"hollen/internal/core/cut"
 	"hollen/internal/core/measure"
 
-	"hollen/internal/core/cut"
 	"hollen/internal/core/plan"
 )
 
@@ -32,21 +32,35 @@ func Strip(p *plan.Strip) string {
 	}
 	s.Path("body", b.String())
 	s.Path("lit", "M420 40C560 44 700 49 792 54L792 59C700 55 560 52 420 49Z")
-	if across := min(p.Across, 60); across > 0 && p.Family == cut.Ribbon {
-		w := 182 / float64(across)
-		for i := range across {
-			s.Rect("body", 1012+float64(i)*w, 79.5, w*.72, 8.5)
-		}
-	}
-	if n := min(p.PerSheet, 8); p.Family != cut.Ribbon && n > 0 { // pieces in a row
-		w := 182 / float64(n)
-		for i := range n {
-			fmt.Fprintf(&s.body, `<ellipse class="body" cx="%s" cy="84" rx="%s" ry="%g"/>`, num(1012+(float64(i)+.5)*w), num(min(.36*w, 12)), map[bool]float64{true: 6, false: 3}[p.Family == cut.Filled])
-		}
+	if draw := stripCut[p.Family]; draw != nil {
+		draw(s, p)
 	}
 	s.Path("body", wave(1212, 180, 6, 7, 81.25, 5.5))
 	s.Path("body", wave(1412, 180, 4, 16, 81.5, 5))
 	return fmt.Sprintf(`<svg class="strip" viewBox="0 0 %g 92" preserveAspectRatio="none" aria-hidden="true">%s</svg>`, right, s.body.String())
+}
+
+// stripCut draws what is cut, on the strip, by family; a test holds the table complete.
+var stripCut = map[cut.Family]func(*Scene, *plan.Strip){
+	cut.Ribbon: func(s *Scene, p *plan.Strip) { // across one sheet
+		across := min(p.Across, 60)
+		w := 182 / float64(max(across, 1))
+		for i := range across {
+			s.Rect("body", 1012+float64(i)*w, 79.5, w*.72, 8.5)
+		}
+	},
+	cut.Piece:  func(s *Scene, p *plan.Strip) { stripPieces(s, p, 3) },
+	cut.Formed: func(s *Scene, p *plan.Strip) { stripPieces(s, p, 3) },
+	cut.Filled: func(s *Scene, p *plan.Strip) { stripPieces(s, p, 6) },
+}
+
+// stripPieces draws pieces in a row, so high from their middle.
+func stripPieces(s *Scene, p *plan.Strip, high float64) {
+	n := min(p.PerSheet, 8)
+	w := 182 / float64(max(n, 1))
+	for i := range n {
+		fmt.Fprintf(&s.body, `<ellipse class="body" cx="%s" cy="84" rx="%s" ry="%g"/>`, num(1012+(float64(i)+.5)*w), num(min(.36*w, 12)), high)
+	}
 }
 
 // wave is a ribbon of n waves from x over width w, of height amp and thickness t at y.

@@ -26,7 +26,7 @@ func SheetAbove(p *plan.Plan, x *plan.CutPart) string {
 	switch {
 	case len(x.Cutouts()) == 0:
 		s.Text("m s", left+l/2, top+w/2, "none fits")
-	case x.Shape.Family == cut.Ribbon:
+	case x.Shape.Traits().Lengths:
 		ribbonsAbove(s, x, k, left, top, w)
 	case x.Shape.Outline == cut.Rectangle && x.PerSheet > mostOutlines:
 		gridAbove(s, x, k, left, top)
@@ -45,7 +45,7 @@ func SheetAbove(p *plan.Plan, x *plan.CutPart) string {
 
 func sheetTitle(p *plan.Plan, x *plan.CutPart) string {
 	size := fmt.Sprintf("One sheet from above, %.0f by %.0f mm, ", p.Cut.SheetLengthMM, p.Cut.SheetWidthMM)
-	if x.Shape.Family == cut.Ribbon {
+	if x.Shape.Traits().Lengths {
 		return size + fmt.Sprintf("cut into %d ribbons across and %s", x.Across, measure.Plural(x.Along, "length", "lengths"))
 	}
 	return size + measure.Plural(x.PerSheet, "piece", "pieces") + " of " + strings.ToLower(x.Shape.Name)
@@ -118,7 +118,7 @@ func Corner(x *plan.CutPart) string {
 	const k, left, top, w, h = 4.3, 64., 22., 250., 122.
 	s := &Scene{Title: "The corner of the sheet, enlarged", W: 316, H: 166, Class: "scale-down"}
 	s.Rect("trim", left, top, w, h)
-	if x.Count == 0 || x.Shape.Family != cut.Ribbon {
+	if x.Count == 0 || !x.Shape.Traits().Lengths {
 		return s.SVG()
 	}
 	ex, sy := min(x.EndTrimMM*k, w*.6), min(x.SideTrimMM*k, h*.6)

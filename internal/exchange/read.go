@@ -7,6 +7,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"slices"
 	"strings"
 
 	"hollen/internal/core/request"
@@ -25,8 +26,9 @@ type Found struct {
 // MaxDepth is how deep a document may nest.
 const MaxDepth = 40
 
-// olderPlan is the plan before shapes came in families; the request in it is read all the same.
-const olderPlan = "hollen-plan/1"
+// olderPlans are the plans before shapes came in families and before the list of steps; the request
+// in them is read all the same.
+var olderPlans = []string{"hollen-plan/1", "hollen-plan/2"}
 
 // Read reads any document Hollen writes, and recipes in schema.org's JSON-LD from elsewhere. It
 // goes by what is in the document, not by its name. Errors say what is wrong and where.
@@ -61,7 +63,7 @@ func Read(ru rules.Rules, r io.Reader) (Found, error) {
 	switch {
 	case head.Format == request.Format:
 		return of(readRequest(ru, raw))
-	case head.Format == plan.Format, head.Format == olderPlan:
+	case head.Format == plan.Format, slices.Contains(olderPlans, head.Format):
 		if len(head.Request) == 0 {
 			return Found{}, PlaceError{Text: "the plan holds no request"}
 		}

@@ -79,12 +79,12 @@ func RecipeOf(p *plan.Plan) (any, error) {
 	}
 	minutes := 0.
 	for _, x := range p.Card() {
-		text := x.Text
+		text := x.Brief
 		if x.Min >= 1 {
 			text = strings.TrimSpace(measure.Minutes(x.Min) + ". " + text)
 		}
 		r.Instructions = append(r.Instructions, howTo{"HowToStep", x.Head, text})
-		minutes = math.Max(minutes, x.From+x.Min)
+		minutes = math.Max(minutes, x.FromMin+x.Min)
 	}
 	span := func(min float64) string { return fmt.Sprintf("PT%.0fM", math.Max(1, math.Round(min))) }
 	r.PrepTime, r.CookTime, r.TotalTime = span(minutes), span(p.PotS()/60), span(minutes+p.PotS()/60)

@@ -15,7 +15,7 @@ import (
 type cutView struct{ *batchView }
 
 // IsRibbon says whether the first shape is a ribbon; the others likewise.
-func (v cutView) IsRibbon() bool { return v.Plan.Cut.Shape.Family == cut.Ribbon }
+func (v cutView) IsRibbon() bool { return v.Plan.Cut.Shape.Traits().Lengths }
 
 // IsFilled says whether any shape of the batch is filled.
 func (v cutView) IsFilled() bool { return v.Plan.Cut.Filled() }
@@ -55,7 +55,7 @@ func (v cutView) CutterHint() string {
 // PartWords are the figures of a part beside the first.
 func (v cutView) PartWords(x *plan.CutPart) string {
 	s := measure.Plural(x.Count, x.One(), x.Many())
-	if x.Shape.Family == cut.Ribbon && x.Count > 0 {
+	if x.Shape.Traits().Lengths && x.Count > 0 {
 		s += fmt.Sprintf(" of %s, %d across; %s of %s", v.In.MM(x.LengthMM, 0), x.Across, measure.Plural(x.Nests, "nest", "nests"), v.In.Grams(x.NestG))
 		if x.LastNest > 0 && !x.Crumb() {
 			s += fmt.Sprintf(" and a short one of %d", x.LastNest)
@@ -78,7 +78,7 @@ var sealSteps = map[cut.Close]string{
 func (v cutView) Seal() []string {
 	c := &v.Plan.Cut
 	for _, x := range c.Parts() {
-		if x.Shape.Family == cut.Filled {
+		if x.Shape.Traits().Filling {
 			return []string{"Brush the seam with water, a film of it and no more: egg dough that is still soft needs none.", sealSteps[x.Shape.Close],
 				"Press the seam to one thickness: where it is thick it stays raw.", "On a dusted tray, not touching, turned once."}
 		}
@@ -93,7 +93,7 @@ func (v cutView) Slice() template.HTML {
 }
 
 func cutKey(p *plan.Plan) string {
-	if p.Cut.Shape.Family != cut.Ribbon {
+	if !p.Cut.Shape.Traits().Lengths {
 		return measure.Plural(p.Cut.Count, "piece", "pieces")
 	}
 	return fmt.Sprintf("%s · %d wide", p.In().MM(p.Cut.WidthMM, measure.Shortest), p.Cut.Across)

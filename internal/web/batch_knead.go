@@ -3,7 +3,6 @@ package web
 import (
 	"fmt"
 
-	"hollen/internal/core/knead"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
 )
@@ -36,10 +35,7 @@ func (v kneadView) RestUnit() string {
 }
 
 // SchoolName names the school the batch is kneaded by.
-func (v kneadView) SchoolName() string { return schoolNames[v.Plan.Knead.School] }
-
-// schoolNames are the schools in a word or two.
-var schoolNames = map[knead.School]string{knead.Long: "Long", knead.Turns: "In turns", knead.Short: "Short", knead.Hook: "Hook", knead.Processor: "Processor"}
+func (v kneadView) SchoolName() string { return v.Plan.Knead.School.Traits().Short }
 
 func kneadKey(p *plan.Plan) string {
 	if w := p.Knead.Way; w.Turns > 1 {

@@ -9,6 +9,7 @@ import (
 	"strings"
 	"unicode/utf8"
 
+	"hollen/internal/core/cut"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/request"
 
@@ -200,9 +201,9 @@ func (e entry) optional(hint string) entry {
 	return e
 }
 
-// of says to which families of shape an entry belongs.
-func (e entry) of(families string) entry {
-	e.For = families
+// ofFamilies shows an entry only for the families of shape it says something of.
+func (e entry) ofFamilies() entry {
+	e.For = cut.ReadBy(e.Key)
 	return e
 }
 

@@ -112,7 +112,7 @@ func (v sheetView) heightMM(f, wideMM float64) float64 {
 		weigh += math.Max(text, lines(x.Much, 1.9, 34)*1.75) + .68
 	}
 	for _, x := range v.Plan.Card() {
-		steps += 1.43*lines(x.Head+measure.Minutes(x.Min), 1.17, wideMM-118) + lines(x.Text, .86, wideMM-118)*1.04 + .52
+		steps += 1.43*lines(x.Head+measure.Minutes(x.Min), 1.17, wideMM-118) + lines(x.Brief, .86, wideMM-118)*1.04 + .52
 	}
 	h += math.Max(weigh, steps)
 	mm := 0.

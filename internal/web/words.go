@@ -40,7 +40,7 @@ var wordFuncs = template.FuncMap{
 		}
 		return t.Format("Mon 15:04")
 	},
-	"school":    func(s knead.School) string { return schoolNames[s] },
+	"school":    func(s knead.School) string { return s.Traits().Short },
 	"dough":     func(p *plan.Plan) template.CSS { return tinted(p.Formula.Colour) },
 	"tinted":    tinted,
 	"tint":      func(colour string) template.CSS { return template.CSS("--dough:" + tintOnly.FindString(colour)) },

@@ -17,17 +17,6 @@ import (
 	"hollen/internal/core/measure"
 )
 
-// Family is what kind of thing a shape is.
-type Family string
-
-// The families.
-const (
-	Ribbon Family = "ribbon" // cut to a width
-	Piece  Family = "piece"  // flat pieces of sheet, some of them pinched or rolled after
-	Filled Family = "filled" // sheet round a filling
-	Formed Family = "formed" // by hand from a rope, by count and mass
-)
-
 // Outline is what a piece is cut as.
 type Outline string
 
@@ -142,45 +131,7 @@ func (s Shape) Check() error {
 	if !slices.Contains([]Tool{Knife, Cutter, Wheel, Ring, Hand}, s.Tool) {
 		bad("tool", "%q; one of knife, cutter, wheel, ring, hand", s.Tool)
 	}
-	switch s.Family {
-	case Ribbon:
-		if s.MinLengthMM == 0 || s.MaxLengthMM < s.MinLengthMM {
-			bad("max_length_mm", "a ribbon has a shortest length and a longest that is no shorter")
-		}
-		if s.Tool != Knife && s.Tool != Cutter {
-			bad("tool", "a ribbon is cut with a knife or a cutter")
-		}
-		if s.FromMM > s.WidthMM || s.ToMM != 0 && s.ToMM < s.WidthMM {
-			bad("width_mm", "it lies between the narrowest and the widest")
-		}
-	case Piece, Filled:
-		if s.Outline != Rectangle && s.Outline != Round {
-			bad("outline", "%q; rectangle or round", s.Outline)
-		}
-		if s.WidthMM < 4 {
-			bad("width_mm", "%g; a piece is at least 4 mm wide", s.WidthMM)
-		}
-		if (s.Tool == Ring) != (s.Outline == Round) || s.Tool == Cutter || s.Tool == Hand {
-			bad("tool", "rounds are cut with a ring, other pieces with a knife or a wheel")
-		}
-		if s.Family == Filled {
-			if !slices.Contains([]Close{TwoSheets, FoldedSheet, FoldedPiece}, s.Close) || s.Close == FoldedSheet && s.Outline == Round {
-				bad("close", "two_sheets, folded_piece, or folded_sheet unless round")
-			}
-			if min(s.WidthMM, or(s.LongMM, s.WidthMM)) < 24 {
-				bad("width_mm", "a filled piece needs 24 mm for seam and filling")
-			}
-		}
-	case Formed:
-		if s.PieceG == 0 || s.RopeMM == 0 {
-			bad("piece_g", "a formed piece has a mass and a rope it is cut from")
-		}
-		if s.Tool != Hand {
-			bad("tool", "formed by hand")
-		}
-	default:
-		bad("family", "%q; one of ribbon, piece, filled, formed", s.Family)
-	}
+	checkFamily(s, bad)
 	return errors.Join(errs...)
 }
 
@@ -190,9 +141,9 @@ func (s Shape) Sized(in measure.System) string { return in.Prose(s.Set()) }
 // Set is Sized with its figures set in braces, to be said in any system of units.
 func (s Shape) Set() string {
 	switch {
-	case s.Family == Formed:
+	case s.Traits().Rope:
 		return fmt.Sprintf("%s, {%g mm}, {%g g} each", s.Name, s.WidthMM, s.PieceG)
-	case s.Family == Ribbon || s.Outline == Round:
+	case s.Traits().Lengths || s.Outline == Round:
 		return fmt.Sprintf("%s, {%g × %g mm}", s.Name, s.WidthMM, s.SheetMM)
 	}
 	return fmt.Sprintf("%s, {%g × %g × %g mm}", s.Name, s.WidthMM, or(s.LongMM, s.WidthMM), s.SheetMM)

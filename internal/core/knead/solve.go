@@ -7,40 +7,6 @@ import (
 	"hollen/internal/core/rules"
 )
 
-// School is a way of working a dough.
-type School string
-
-// The five schools, and the choice to leave it to Hollen.
-const (
-	Auto      School = "auto"
-	Long      School = "long"      // one kneading by hand, one rest
-	Turns     School = "turns"     // short kneadings with rests between, then hours in the cold
-	Short     School = "short"     // barely kneaded, then finished in folded passes
-	Hook      School = "hook"      // by mixer
-	Processor School = "processor" // seconds in the bowl, minutes by hand
-)
-
-// Schools returns the schools in the order a list shows them.
-func Schools() []School { return []School{Long, Turns, Short, Hook, Processor} }
-
-// Buys says what a school buys, Costs what it costs.
-func (s School) Buys() string {
-	return map[School]string{Long: "you feel the dough come right; even, supple, ready tonight",
-		Turns:     "little labour at a time, the softest dough, the best for the pin",
-		Short:     "hardly any kneading; the rollers do it while they lay the sheet straight",
-		Hook:      "hands free, the same every time, batches past what arms can do",
-		Processor: "a minute of noise; brings stiff and coarse doughs together"}[s]
-}
-
-// Costs says what a school costs.
-func (s School) Costs() string {
-	return map[School]string{Long: "a quarter of an hour of arms, and one pair of hands kneads only so much",
-		Turns:     "a place in the fridge, a day’s thinking ahead, and it comes out stiff",
-		Short:     "many folded passes a piece; a pin cannot finish it",
-		Hook:      "a machine to clean, and it warms the dough",
-		Processor: "small bowls, quick heat: past a minute it cooks the dough"}[s]
-}
-
 // Tool is what works the dough in a step.
 type Tool string
 
@@ -120,7 +86,7 @@ type Ask struct {
 
 // last is where the last rest is.
 func (a Ask) last() Tool {
-	if a.Cold || a.School == Turns {
+	if a.Cold || a.School.Traits().Cold {
 		return InFridge
 	}
 	return InRoom
@@ -133,56 +99,23 @@ type outline struct {
 	turns int
 }
 
-// outlines lists what the school may do, least work first.
+// minutes are the kneadings between lo and hi, whole minutes, or what the maker fixed.
+func (a Ask) minutes(lo, hi float64) (out []float64) {
+	if a.FixKnead != nil {
+		return []float64{*a.FixKnead}
+	}
+	for m := lo; m <= hi; m++ {
+		out = append(out, m)
+	}
+	return out
+}
+
+// outlines lists what the school may do, least work first, and what was kneaded on after it.
 func (a Ask) outlines(r *rules.Knead) []outline {
-	span := func(lo, hi float64) (out []float64) {
-		if a.FixKnead != nil {
-			return []float64{*a.FixKnead}
-		}
-		for m := lo; m <= hi; m++ {
-			out = append(out, m)
-		}
-		return out
-	}
-	var out []outline
-	add := func(knead float64, turns int, steps ...Step) {
-		if a.MoreKnead > 0 {
-			steps = append(steps, Step{By: ByHand, Min: a.MoreKnead})
-		}
-		out = append(out, outline{steps, knead, turns})
-	}
-	switch a.School {
-	case Turns:
-		lo, hi := int(r.TurnsMin), int(r.TurnsMax)
-		if a.FixTurns != nil {
-			lo, hi = int(*a.FixTurns), int(*a.FixTurns)
-		}
-		for n := lo; n <= hi; n++ {
-			for _, m := range span(r.TurnMinMin, r.TurnMaxMin) {
-				steps := []Step{{By: ByHand, Min: m}}
-				for range n - 1 {
-					steps = append(steps, Step{By: InRoom, Min: r.TurnRestMin}, Step{By: ByHand, Min: m})
-				}
-				add(m, n, steps...)
-			}
-		}
-	case Short:
-		for _, m := range span(r.ShortMinMin, r.ShortMaxMin) {
-			add(m, 1, Step{By: ByHand, Min: m})
-		}
-	case Hook:
-		for _, m := range span(r.HookMinMin, r.HookMaxMin) {
-			add(m, 1, Step{By: BySlowHook, Min: r.HookSlowMin}, Step{By: ByHook, Min: m})
-		}
-	case Processor:
-		for _, s := range []float64{r.ProcessorMinMin, r.ProcessorMaxMin} {
-			for _, m := range span(r.ProcessorHandMinMin, r.ProcessorHandMaxMin) {
-				add(m, 1, Step{By: ByProcessor, Min: s}, Step{By: ByHand, Min: m})
-			}
-		}
-	default:
-		for _, m := range span(r.LongMinMin, r.LongMaxMin) {
-			add(m, 1, Step{By: ByHand, Min: m})
+	out := a.School.Traits().outlines(a, r)
+	if a.MoreKnead > 0 {
+		for i := range out {
+			out[i].steps = append(out[i].steps, Step{By: ByHand, Min: a.MoreKnead})
 		}
 	}
 	return out
@@ -190,15 +123,10 @@ func (a Ask) outlines(r *rules.Knead) []outline {
 
 // rests returns the shortest and longest last rest.
 func (a Ask) rests(r *rules.Knead) (lo, hi float64) {
-	switch {
-	case a.FixRest != nil:
+	if a.FixRest != nil {
 		return *a.FixRest, *a.FixRest
-	case a.School == Turns:
-		return r.TurnsColdMinMin, r.TurnsColdMaxMin
-	case a.School == Short:
-		return max(a.MinRest, r.ShortRestMinMin), max(a.MinRest, r.ShortRestMaxMin)
 	}
-	return a.MinRest, r.RestMaxMin
+	return a.School.Traits().rests(a, r)
 }
 
 // folds returns the fewest and most folded passes.
@@ -208,10 +136,9 @@ func (a Ask) folds(r *rules.Knead) (lo, hi int) {
 		return int(*a.FixFolds), int(*a.FixFolds)
 	case a.Pin:
 		return 0, 0
-	case a.School == Short:
-		return int(r.ShortFoldsMin), int(r.ShortFoldsMax)
 	}
-	return int(r.LongFolds), int(r.LongFolds)
+	from, to := a.School.Traits().folds(r)
+	return int(from), int(to)
 }
 
 // method returns the work and heat of a tool.
@@ -402,7 +329,7 @@ func (a Ask) way(o outline, rest float64, folds int) Way {
 // finish follows the way from the start and fills in what it leaves.
 func (d *Dough) finish(a Ask, w *Way) {
 	mix := d.r.MixHandMin
-	if a.School == Hook || a.School == Processor {
+	if a.School.Traits().Machine() {
 		mix = d.r.MixMachineMin
 	}
 	s, at := d.Start(a.StartC), 0.

@@ -126,6 +126,14 @@ func (s System) M(v float64, digits int) string { return s.Of(v, M, digits) }
 // C is Of for °C.
 func (s System) C(v float64, digits int) string { return s.Of(v, C, digits) }
 
+// RiseC is a difference of temperatures: "1 °C".
+func (s System) RiseC(v float64) string {
+	if unit, by, _, turned := s.Turn(C); turned {
+		return decimals(math.Round(10*v*by)/10, Shortest) + " " + string(unit)
+	}
+	return decimals(v, Shortest) + " " + string(C)
+}
+
 // L is Of for litres.
 func (s System) L(v float64, digits int) string { return s.Of(v, L, digits) }
 

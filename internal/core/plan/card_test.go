@@ -85,14 +85,14 @@ func TestCardFollowsTheWork(t *testing.T) {
 		steps := p.Card()
 		at, now := 0, 0.
 		for _, s := range steps {
-			if math.Abs(s.From-now) > 1e-6 {
-				t.Errorf("%s: %s begins at %v, not %v", name, s.Head, s.From, now)
+			if math.Abs(s.FromMin-now) > 1e-6 {
+				t.Errorf("%s: %s begins at %v, not %v", name, s.Head, s.FromMin, now)
 			}
 			now += s.Min
 			if at < len(c.wants) && s.Head == c.wants[at] {
 				at++
 			}
-			if strings.Contains(s.Text, "%!") || s.Text == "" {
+			if strings.Contains(s.Brief, "%!") || s.Text == "" {
 				t.Errorf("%s: %s says %q", name, s.Head, s.Text)
 			}
 			if name == "by clock" && s.Head == "Roll" && s.At != "17:30" {
@@ -103,7 +103,7 @@ func TestCardFollowsTheWork(t *testing.T) {
 			t.Errorf("%s: no %q in %+v", name, c.wants[at], steps)
 		}
 	}
-	if fog := func() request.Request { r := request.Default(); r.Room.RH = .98; return r }(); slices.ContainsFunc(must(t, fog).Card(), func(s CardStep) bool { return s.Head == "To leather" }) {
+	if fog := func() request.Request { r := request.Default(); r.Room.RH = .98; return r }(); slices.ContainsFunc(must(t, fog).Card(), func(s Step) bool { return s.Head == "To leather" }) {
 		t.Error("it is told to dry to leather in fog")
 	}
 }

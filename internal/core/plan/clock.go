@@ -51,7 +51,7 @@ func (p *Plan) clock() {
 	free.FixRest, free.TemperMin = nil, 0
 	room, cold := free, free
 	room.Cold, cold.Cold = false, true
-	if room.School != knead.Turns {
+	if !room.School.Traits().Cold {
 		w := p.model.Solve(room)
 		c.Ways = append(c.Ways, p.meet(request.InRoom, w, roll, from, open))
 	}

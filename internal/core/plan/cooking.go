@@ -2,7 +2,6 @@ package plan
 
 import (
 	"hollen/internal/core/cook"
-	"hollen/internal/core/cut"
 	"hollen/internal/core/dry"
 	"hollen/internal/core/request"
 )
@@ -48,7 +47,7 @@ func (p *Plan) cook() {
 	way("Straight from the cutter", request.Fresh, fresh)
 	way("At leather", request.AtLeather, cook.Dried(*ru, fresh, p.rules.Dry.CutLoss))
 	way("From firm nests", request.FirmNests, cook.Dried(*ru, fresh, p.rules.Dry.HoldLoss))
-	if p.shape.Family != cut.Filled {
+	if !p.shape.Traits().Filling {
 		way("Dried to keep", request.DriedHard, cook.Dried(*ru, fresh, dried))
 	}
 	way("Frozen, not thawed", request.Frozen, o.FrozenS)
@@ -74,7 +73,7 @@ func (p *Plan) timeOf(x *CutPart, loss float64) cook.Time {
 	switch {
 	case x.Cutter != nil:
 		piece.WidthMM = x.Cutter.PitchMM
-	case x.Shape.Family == cut.Filled:
+	case x.Shape.Traits().Filling:
 		piece.ThickMM, piece.FillS = 2*p.Roll.SheetMM, ru.FillReadyS
 		if p.Request.RawFilling() {
 			piece.FillS = ru.FillRawS

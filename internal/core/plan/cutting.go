@@ -53,11 +53,11 @@ func (c *CutPlan) Parts() []*CutPart {
 }
 
 // Ribboned says whether the first shape is a ribbon.
-func (c *CutPlan) Ribboned() bool { return c.Shape.Family == cut.Ribbon }
+func (c *CutPlan) Ribboned() bool { return c.Shape.Traits().Lengths }
 
 // Filled says whether any shape of the batch is filled.
 func (c *CutPlan) Filled() bool {
-	return slices.ContainsFunc(c.Parts(), func(x *CutPart) bool { return x.Shape.Family == cut.Filled })
+	return slices.ContainsFunc(c.Parts(), func(x *CutPart) bool { return x.Shape.Traits().Filling })
 }
 
 // ribbonMM returns the first shape's width as it is cut, mm.
@@ -75,7 +75,7 @@ func (p *Plan) targetMM() float64 { return request.Or(p.Request.Roll.TargetMM, p
 // toolFor returns what cuts a shape: where a cutter is meant and the machine has one of that
 // width the nearest of them, otherwise the knife.
 func (p *Plan) toolFor(s cut.Shape, asked cut.Tool) (tool cut.Tool, c *roll.Cutter, none bool) {
-	if tool = s.Tool; asked != "" && s.Family == cut.Ribbon {
+	if tool = s.Tool; asked != "" && s.Traits().Lengths {
 		tool = asked
 	}
 	if tool != cut.Cutter {
@@ -102,12 +102,7 @@ func (p *Plan) toolFor(s cut.Shape, asked cut.Tool) (tool cut.Tool, c *roll.Cutt
 func (p *Plan) leastAlong() (mm float64) {
 	for i := range p.Request.Shapes() {
 		s := p.Request.Sized(i)
-		switch s.Family {
-		case cut.Ribbon:
-			mm = max(mm, s.MinLengthMM)
-		case cut.Piece, cut.Filled:
-			mm = max(mm, min(s.WidthMM, s.Long()))
-		}
+		mm = max(mm, families[s.Family].leastMM(s))
 	}
 	return mm
 }
@@ -148,7 +143,7 @@ func (p *Plan) served() float64 {
 
 // layOn lays the i-th shape on n of the sheets.
 func (p *Plan) layOn(i, n int) CutPart {
-	ru, r := &p.rules.Cut, &p.Request
+	r := &p.Request
 	s := r.Sized(i)
 	asked := r.Cut.Tool
 	if i > 0 {
@@ -157,28 +152,7 @@ func (p *Plan) layOn(i, n int) CutPart {
 	o := CutPart{Shape: s, Sheets: n, MinMM: s.MinLengthMM, MaxMM: s.MaxLengthMM, PortionG: p.portionOf(i)}
 	o.Tool, o.Cutter, o.noCutter = p.toolFor(s, asked)
 	sheets := cut.Sheets{Count: n, LengthMM: p.Cut.SheetLengthMM, WidthMM: p.Cut.SheetWidthMM, MassG: p.Cut.SheetG}
-	switch s.Family {
-	case cut.Ribbon:
-		c := cut.RibbonCut{Tool: o.Tool, WidthMM: s.WidthMM, MinMM: s.MinLengthMM, MaxMM: s.MaxLengthMM, NestG: o.PortionG, FoldMM: request.Or(r.Cut.FoldMM, ru.FoldMM)}
-		if i == 0 {
-			c.NestG = request.Or(r.Cut.NestG, c.NestG)
-		}
-		if o.Cutter != nil {
-			c.WidthMM, c.CutterMM = o.Cutter.PitchMM, o.Cutter.WidthMM
-		}
-		o.Layout = cut.Ribbons(*ru, sheets, c)
-	case cut.Formed:
-		o.Layout = cut.FormPieces(*ru, float64(n)*sheets.MassG, p.Formula.Dough.DensityGPerML, s.PieceG, s.RopeMM, s.WidthMM)
-	default:
-		c := cut.PieceCut{Outline: s.Outline, Close: s.Close, Tool: o.Tool, WidthMM: s.WidthMM, LongMM: s.Long(), Pattern: r.Cut.Pattern}
-		o.Layout = cut.Pieces(*ru, sheets, c)
-		if s.Family == cut.Piece && (s.Purpose == cut.Handle || s.Purpose == cut.HoldShape) { // pinched or rolled after
-			o.CutMin += float64(o.Count) * ru.FormedS / 60
-		}
-		if s.Family == cut.Filled {
-			o.Fill(*ru, c, p.Roll.SheetMM, r.Cut.Filling.PieceG)
-		}
-	}
+	families[s.Family].lay(p, i, sheets, &o)
 	if s.CookedMM > 0 && r.Cut.Width == nil {
 		o.CookedMM = s.CookedMM
 	}
@@ -225,7 +199,7 @@ func (p *Plan) cut() {
 	}
 	o.FillTotalG = o.AllFillG * (1 + ru.FillMargin)
 	o.ScrapPortions = o.AllTrimG / ru.BrothG
-	if all := o.AllDoughG + o.AllTrimG; all > 0 && p.shape.Family != cut.Formed {
+	if all := o.AllDoughG + o.AllTrimG; all > 0 && !p.shape.Traits().Rope {
 		o.Back = cut.WorkBack(*ru, p.Roll.Pieces, p.Roll.RolledG, o.AllTrimG/all)
 	}
 }

@@ -69,7 +69,7 @@ func (p *Plan) dry() {
 		waits = o.Leather.FromMin
 	}
 	o.WarmMin = p.Rest.WarmMin + p.Roll.MinutesAll + p.Cut.AllMin + waits
-	if p.shape.Family != cut.Formed {
+	if !p.shape.Traits().Rope {
 		o.RodM = float64(p.Roll.SheetsAll) * (p.Roll.WidthMM + ru.Dry.RodGapMM) / 1000
 	}
 	o.Trays, o.TrayEach = p.trays()
@@ -126,7 +126,7 @@ func (p *Plan) trays() (trays, each int) {
 	ru := &p.rules.Dry
 	for i, x := range p.Cut.Parts() {
 		n, size := x.Count, max(x.Shape.WidthMM, x.Shape.Long())
-		if x.Shape.Family == cut.Ribbon {
+		if x.Shape.Traits().Lengths {
 			n, size = x.AllNests(), p.NestMM(x)
 		}
 		t, e := dry.Trays(*ru, n, size)

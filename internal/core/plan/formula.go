@@ -6,7 +6,6 @@ import (
 
 	"hollen/internal/core/request"
 
-	"hollen/internal/core/cut"
 	"hollen/internal/core/doctor"
 	"hollen/internal/core/dough"
 	"hollen/internal/core/dry"
@@ -38,11 +37,11 @@ func (p *Plan) eggTask(flourG float64) ([]flour.Part, egg.Task) {
 
 // fine says whether the ribbon is so narrow that a firmer dough is wanted.
 func (p *Plan) fine() bool {
-	return p.shape.Family == cut.Ribbon && p.ribbonMM() < p.rules.Hydration.FineWidthMM
+	return p.shape.Traits().Lengths && p.ribbonMM() < p.rules.Hydration.FineWidthMM
 }
 
 // filled says whether the first shape is filled, and so wants a softer dough.
-func (p *Plan) filled() bool { return p.shape.Family == cut.Filled }
+func (p *Plan) filled() bool { return p.shape.Traits().Filling }
 
 // answer has the eggs solved: in whole numbers, or as they were weighed in the jug or after
 // cracking; then plannedG is what they were to weigh, otherwise 0.

@@ -5,7 +5,6 @@ import (
 	"slices"
 	"strings"
 
-	"hollen/internal/core/cut"
 	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
 )
@@ -120,7 +119,7 @@ func (p *Plan) allergens(parts []flour.Part) []string {
 // filling of another shape.
 func (p *Plan) AllergensOf(x *CutPart) (in, beside []string) {
 	all := p.Formula.Allergens
-	if x.Shape.Family == cut.Filled {
+	if x.Shape.Traits().Filling {
 		return all, nil
 	}
 	return all[:p.doughAllergens], all[p.doughAllergens:]

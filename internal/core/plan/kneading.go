@@ -4,12 +4,10 @@ import (
 	"fmt"
 	"math"
 	"strings"
-	"time"
 
 	"hollen/internal/core/measure"
 	"hollen/internal/core/request"
 
-	"hollen/internal/core/cut"
 	"hollen/internal/core/doctor"
 	"hollen/internal/core/dough"
 	"hollen/internal/core/egg"
@@ -25,7 +23,7 @@ func (p *Plan) school() (knead.School, string) {
 	mass := p.Formula.Dough.MassG
 	hands := request.Or(r.Bench.HandG, ru.Knead.OnePersonG) * r.Bench.People
 	switch {
-	case p.shape.Family == cut.Formed:
+	case p.shape.Traits().Rope:
 		return knead.Turns, "For ropes under the palms a soft, patient dough is best."
 	case p.machine.Tool == dough.Pin:
 		return knead.Turns, "For the pin the softest dough is best, and a pin has no folded passes to finish it."
@@ -48,30 +46,25 @@ func (p *Plan) knead() {
 	w := p.model.Solve(p.ask)
 	if long := p.askOf(knead.Long); why != "" && !w.Ready && school != knead.Long {
 		if l := p.model.Solve(long); l.Ready {
-			why = fmt.Sprintf("%s does not quite finish this dough; a long kneading does.", schoolName(school))
+			why = fmt.Sprintf("%s does not quite finish this dough; a long kneading does.", school.Traits().Name)
 			school, p.ask, w = knead.Long, long, l
 		}
 	}
 	p.way = w
 	p.Knead = KneadPlan{School: school, SchoolWhy: why, Way: w, Min: w.KneadMin, Asked: r.Knead.Min != nil, PeakC: w.PeakC, D: w.DFolded,
 		W63Min: p.model.W63Min, TauRMin: p.model.TauRMin, FoldsMore: w.MinFoldsFor, Lots: 1}
-	limit := map[knead.School]*float64{knead.Hook: r.Bench.HookG, knead.Processor: r.Bench.ProcessorG}[school]
-	if school != knead.Hook && school != knead.Processor {
-		hands := request.Or(r.Bench.HandG, ru.Knead.OnePersonG) * r.Bench.People
-		limit = &hands
-	}
+	limit := p.takes(school)
 	if limit != nil {
 		p.Knead.Lots = int(math.Ceil(f.Dough.MassG / *limit))
 		p.Knead.LimitG = *limit
 	}
 	p.Rest = RestPlan{Min: w.RestMin, Asked: r.Rest.Min != nil, Ready: w.Ready, Lacks: w.Lacks, D: w.D, T: w.T, U: w.U, TempC: w.TempC,
-		TemperMin: p.model.TemperFor(w.TempC, r.Room.TempC), Cold: p.ask.Cold || school == knead.Turns, WarmMin: ru.Safety.MixMin + w.WarmMin, ReadyAtMin: w.ReadyAtMin}
+		TemperMin: p.model.TemperFor(w.TempC, r.Room.TempC), Cold: p.ask.Cold || school.Traits().Cold, WarmMin: ru.Safety.MixMin + w.WarmMin, ReadyAtMin: w.ReadyAtMin}
 	if p.Rest.Lacks == nil {
 		p.Rest.Lacks = []knead.Lack{}
 	}
 	p.Roll.Folds = w.Folds
 	p.clock()
-	p.Knead.Steps = p.instructions()
 }
 
 // askOf is what the model is asked for a school, with what the maker fixed.
@@ -105,13 +98,17 @@ type SchoolRow struct {
 	knead.Way
 }
 
-func schoolName(s knead.School) string {
-	for _, o := range request.SchoolOptions() {
-		if o.Key == string(s) {
-			return o.Name
-		}
+// takes is the most dough a school works at once here, g; nil where that is not known.
+func (p *Plan) takes(s knead.School) *float64 {
+	b := &p.Request.Bench
+	switch s.Traits().Bowl {
+	case knead.MixerBowl:
+		return b.HookG
+	case knead.ProcessorJar:
+		return b.ProcessorG
 	}
-	return string(s)
+	hands := request.Or(b.HandG, p.rules.Knead.OnePersonG) * b.People
+	return &hands
 }
 
 // CompareSchools works this dough by all five schools. What the maker fixed in minutes
@@ -119,8 +116,8 @@ func schoolName(s knead.School) string {
 func (p *Plan) CompareSchools() []SchoolRow {
 	var out []SchoolRow
 	for _, s := range knead.Schools() {
-		row := SchoolRow{Buys: s.Buys(), Costs: s.Costs(), Taken: s == p.Knead.School, Lots: 1}
-		row.Name = schoolName(s)
+		t := s.Traits()
+		row := SchoolRow{Name: t.Name, Buys: t.Buys, Costs: t.Costs, Taken: s == p.Knead.School, Lots: 1}
 		a := p.askOf(s)
 		if !row.Taken {
 			a.FixKnead, a.FixTurns, a.FixRest, a.FixFolds = nil, nil, nil, nil
@@ -149,118 +146,6 @@ func (p *Plan) discardAt() float64 {
 		return p.rules.Safety.HotDiscardMin
 	}
 	return p.rules.Safety.DiscardMin
-}
-
-// Instruction is one step of kneading and resting in words.
-type Instruction struct {
-	Head string  `json:"head"`
-	Text string  `json:"text"`
-	Min  float64 `json:"min"`
-	Feel string  `json:"feel,omitempty"` // what to look for
-	Test string  `json:"test,omitempty"` // how to try it
-	At   string  `json:"at,omitempty"`   // by the clock, when a time to roll is wished for
-	Rest bool    `json:"unattended"`
-}
-
-// instructions puts the way into words for this batch.
-func (p *Plan) instructions() []Instruction {
-	r, f := &p.Request, &p.Formula
-	var out []Instruction
-	at, clocked := time.Time{}, p.Clock != nil
-	if clocked {
-		at, _ = measure.At(p.Clock.StartAt) // written by clock
-	}
-	told := at
-	add := func(i Instruction) {
-		if clocked {
-			i.At = measure.ClockWords(at, told)
-			at = at.Add(time.Duration(math.Round(i.Min)) * time.Minute)
-		}
-		out = append(out, i)
-	}
-	school := p.Knead.School
-	liquids := p.liquidWords()
-	held := p.in.Grams(f.HeldBackG)
-	mixing := p.rules.Knead.MixHandMin
-	text := ""
-	switch {
-	case school == knead.Hook:
-		mixing = p.rules.Knead.MixMachineMin
-		text = fmt.Sprintf("%s of flour into the bowl of the mixer, then %s. %s of flour stays out for later.", p.in.Grams(p.Room.FlourG-f.HeldBackG), liquids, held)
-	case school == knead.Processor:
-		mixing = p.rules.Knead.MixMachineMin
-		text = fmt.Sprintf("%s of flour into the processor; pour %s in while it runs. %s of flour stays out.", p.in.Grams(p.Room.FlourG-f.HeldBackG), liquids, held)
-	case r.Knead.Mix == request.InBowl:
-		text = fmt.Sprintf("%s of flour into a bowl, %s into the middle. Stir from the middle outwards until it hangs together, then turn it out. %s of flour stays out.", p.in.Grams(p.Room.FlourG-f.HeldBackG), liquids, held)
-	default:
-		text = fmt.Sprintf("A well bigger, and walls higher, than you think: %s of flour, %s. Draw the flour in slowly from inside; batter, then a shaggy mass; chop it together with the scraper. %s of flour stays out.", p.in.Grams(p.Room.FlourG-f.HeldBackG), liquids, held)
-	}
-	add(Instruction{Head: "Mix", Text: text, Min: mixing, Feel: "Shaggy but together, no dry nests. Keep going: it comes together.", Test: "Squeeze a handful: it holds."})
-	if p.Knead.Lots > 1 {
-		add(Instruction{Head: "Split", Text: fmt.Sprintf("In %d lots of %s: that is what is kneaded at once here. Each rests from its own end; cover what waits.", p.Knead.Lots, p.in.Grams(f.Dough.MassG/float64(p.Knead.Lots)))})
-	}
-	kneadings := 0
-	for i, s := range p.way.Steps {
-		switch s.By {
-		case knead.ByHand:
-			kneadings++
-			o := Instruction{Head: "Knead by hand", Min: s.Min, Text: "Board clean, dry crumbs scraped off and sieved for later. Heel of the hand, fold, quarter turn.",
-				Feel: "Smooth and silky; it gets harder, then glides.", Test: "Poke it: it springs back. Flex it: it bends without cracking. Stretch a bit thin: it makes a window."}
-			switch {
-			case school == knead.Short:
-				o.Feel, o.Test = "Together, still rough as bark.", "It flexes once without falling apart; the rollers do the rest."
-			case school == knead.Turns && kneadings < p.Knead.Turns():
-				o.Head = fmt.Sprintf("Knead, turn %d", kneadings)
-				o.Feel, o.Test = "Better each turn: rough, then even.", "It stops sticking to the board."
-			case school == knead.Processor:
-				o.Text = "Turn the sand out, press it into one mass, and knead."
-			}
-			add(o)
-		case knead.BySlowHook:
-			add(Instruction{Head: "Hook, slow", Min: s.Min, Text: "First speed, until no flour is loose. Scrape the bowl once."})
-		case knead.ByHook:
-			add(Instruction{Head: "Hook, second speed", Min: s.Min, Text: fmt.Sprintf("Stop over %s. Never a hand near the hook while it turns.", p.in.C(p.rules.Knead.MachineHotC, 0)), Feel: "It cleans the bowl and slaps; then it is smooth.", Test: "Poke it: it springs back."})
-		case knead.ByProcessor:
-			add(Instruction{Head: "Processor", Min: s.Min, Text: fmt.Sprintf("%.0f seconds, in bursts, to clumping sand. Longer cooks it: stop over %s. Unplug before reaching to the blade.", 60*s.Min, p.in.C(p.rules.Knead.MachineHotC, 0)), Feel: "Like wet sand that clumps.", Test: "Pinch it: it sticks together."})
-		case knead.InRoom, knead.InFridge:
-			add(p.restWords(i, s))
-		}
-	}
-	if folds := p.way.Folds; folds > 0 {
-		add(Instruction{Head: measure.Plural(folds, "folded pass", "folded passes"), Text: "At the widest stop, folded each time, until the sheet is square, smooth and full width. A first pass that falls apart is normal in yolk dough.", Feel: "Straight edges, no pulling in."})
-	}
-	return out
-}
-
-// Turns is how often the way kneads.
-func (k *KneadPlan) Turns() int { return k.Way.Turns }
-
-// restWords puts one rest of the way into words.
-func (p *Plan) restWords(i int, s knead.Step) Instruction {
-	last := true
-	for _, later := range p.way.Steps[i+1:] {
-		last = last && later.Rests()
-	}
-	wrap := "Film twice, an upturned bowl or a lidded tub: airtight."
-	if s.Pieces {
-		wrap = "Divide it, press each piece flat, and film each: airtight, and it cools in a third of the time."
-	}
-	o := Instruction{Head: "Rest in the room", Min: s.Min, Text: wrap, Rest: true}
-	switch {
-	case !last:
-		o.Head, o.Text = "Rest between turns", "Under the upturned bowl. It softens by itself."
-	case s.By == knead.InFridge:
-		o.Head, o.Text = "Rest in the fridge", wrap+" Write the time on it."
-		o.Feel = "Firm from the cold, even inside; no grey, no skin."
-		o.Test = "A thumb mark stays once it has lost the chill."
-	case i > 0 && p.way.Steps[i-1].By == knead.InFridge:
-		o.Head, o.Text = "Out of the fridge", "Still wrapped, or it sweats. Roll it when it no longer feels stiff."
-		o.Test = "It gives to the thumb like an earlobe."
-	default:
-		o.Feel = "A sheen, and softer to the hand: the opposite of the kneading test."
-		o.Test = fmt.Sprintf("Poke it: half back in %.0f seconds or slower. Press it flat: it does not snap back.", p.rules.Knead.PokeReadyS)
-	}
-	return o
 }
 
 // liquidWords names what is poured, together.

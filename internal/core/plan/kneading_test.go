@@ -127,8 +127,8 @@ func TestSchoolIsPicked(t *testing.T) {
 	// Bowls that are too small split the batch.
 	r := request.Default()
 	r.Knead.School, r.Bench.ProcessorG = "processor", ptr(500)
-	if k := must(t, r).Knead; k.Lots < 3 || !strings.Contains(k.Steps[1].Text, fmt.Sprintf("In %d lots", k.Lots)) {
-		t.Errorf("%d lots, %+v", k.Lots, k.Steps[1])
+	if p := must(t, r); p.Knead.Lots < 3 || !strings.Contains(p.Steps[1].Text, fmt.Sprintf("In %d lots", p.Knead.Lots)) {
+		t.Errorf("%d lots, %+v", p.Knead.Lots, p.Steps[1])
 	}
 }
 
@@ -144,7 +144,7 @@ func TestClock(t *testing.T) {
 	if room.Place != "room" || !room.Fits || roll.Sub(start).Minutes() != math.Round(p.way.ElapsedMin) || !p.Clock.Fits || p.Clock.StartAt != room.StartAt {
 		t.Errorf("%+v", p.Clock)
 	}
-	if s := p.Knead.Steps; s[0].At != start.Format("15:04") || s[1].At == s[0].At {
+	if s := p.Steps; s[0].At != start.Format("15:04") || s[1].At == s[0].At {
 		t.Errorf("%+v", s)
 	}
 	// Tomorrow at nine, started tonight: the fridge, tempered before.

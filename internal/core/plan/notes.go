@@ -7,7 +7,6 @@ import (
 	"hollen/internal/core/measure"
 	"hollen/internal/core/request"
 
-	"hollen/internal/core/knead"
 	"hollen/internal/core/roll"
 )
 
@@ -152,20 +151,19 @@ func (p *Plan) adviseRoom() {
 func (p *Plan) adviseKnead() {
 	ru, mass, k := &p.rules, p.Formula.Dough.MassG, &p.Knead
 	if k.Lots > 1 {
-		switch k.School {
-		case knead.Hook, knead.Processor:
+		switch {
+		case k.School.Traits().Machine():
 			p.note(request.AtKnead, "knead.min", Warning, "bowl", "More than the bowl takes.", "%s where %s fits: %d lots of %s, each resting from its own end.", p.in.Grams(mass), p.in.Grams(k.LimitG), k.Lots, p.in.Grams(mass/float64(k.Lots)))
 		default:
 			p.note(request.AtKnead, "knead.min", Remark, "split", "Much for these hands.",
 				"%s: split it in %d lots of %s, each resting from its own end, or let %d people knead a part each.", p.in.Grams(mass), k.Lots, p.in.Grams(mass/float64(k.Lots)), k.Lots*int(p.Request.Bench.People))
 		}
 	}
-	machine := map[knead.School]*float64{knead.Hook: p.Request.Bench.HookG, knead.Processor: p.Request.Bench.ProcessorG}
-	if limit, is := machine[k.School]; is && limit == nil {
+	if p.takes(k.School) == nil {
 		p.note(request.AtKnead, "knead.min", Remark, "bowl_unknown", "How much does the bowl take?", "Say so under Bench, and Hollen splits what is more.")
 	}
 	hot, text := ru.Knead.HandHotC, "Hands cannot over-knead it but heat can: pause, or start with eggs from the fridge."
-	if k.School == knead.Hook || k.School == knead.Processor {
+	if k.School.Traits().Machine() {
 		hot, text = ru.Knead.MachineHotC, "A machine warms it fast: stop and let it cool, or start with eggs from the fridge."
 	}
 	if k.PeakC > hot {
@@ -174,7 +172,7 @@ func (p *Plan) adviseKnead() {
 	if k.FoldsMore > p.Roll.Folds {
 		p.note(request.AtKnead, "knead.min", Warning, "folds", "Short of kneading.", "%d folded passes instead of %d will finish it, or knead longer.", k.FoldsMore, p.Roll.Folds)
 	}
-	if k.School == knead.Hook || k.School == knead.Processor {
+	if k.School.Traits().Machine() {
 		p.note(request.AtKnead, "knead.min", Caution, "machine", "Moving parts.", "Hands, spoons, hair and sleeves out of the bowl while it turns; unplug before reaching to hook or blade.")
 	}
 	for _, s := range p.Rest.Lacks {

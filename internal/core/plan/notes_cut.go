@@ -56,7 +56,7 @@ func (p *Plan) advisePart(x *CutPart, field, name string) {
 	case x.WantsG > 0 && len(c.Also) > 0 && x.MadeG < .95*x.WantsG:
 		p.note(request.AtCut, field, Warning, "short", head("short."), "%.1f portions where %.0f were wanted: whole sheets do not come out closer. Divide into more pieces, or make a little more.", x.Portions, math.Round(x.WantsG/x.PortionG))
 	}
-	if s.Family == cut.Ribbon && x.WidthMM > 2*sheet && sheet > ru.FlatRibbonMaxMM {
+	if s.Traits().Lengths && x.WidthMM > 2*sheet && sheet > ru.FlatRibbonMaxMM {
 		p.note(request.AtCut, field, Warning, "thick_ribbon", head("thick for a flat ribbon."), "%s cooks unevenly; under %s is usual.", p.in.MM(sheet, 1), p.in.MM(ru.FlatRibbonMaxMM, 1))
 	}
 	if x.noCutter {
@@ -73,7 +73,7 @@ func (p *Plan) advisePart(x *CutPart, field, name string) {
 			p.note(request.AtCut, field, Remark, "cutter_width", head("the cutter’s width."), "It cuts %s where %s is meant; the knife would cut that.", p.in.MM(k.PitchMM, measure.Shortest), p.in.MM(s.WidthMM, measure.Shortest))
 		}
 	}
-	if own := s.SheetMM; len(c.Also) > 0 && s.Family != cut.Formed && math.Abs(sheet/own-1) > ru.OtherSheetOff {
+	if own := s.SheetMM; len(c.Also) > 0 && !s.Traits().Rope && math.Abs(sheet/own-1) > ru.OtherSheetOff {
 		p.note(request.AtCut, field, Remark, "other_sheet", head("another sheet is usual."), "Cut from %s where %s is usual for it: let its pieces stop at another stop.", p.in.MM(sheet, 2), p.in.MM(own, measure.Shortest))
 	}
 }
@@ -146,7 +146,7 @@ func (p *Plan) adviseDry() {
 		p.note(request.AtDry, "dry.space", Warning, "trays", "More than the trays take.", "It wants %d trays, there are %g: freeze or cook a lot before the next.", d.Trays, *has)
 	}
 	if k := d.ToKeep; k != nil {
-		if p.shape.Family == cut.Filled {
+		if p.shape.Traits().Filling {
 			p.note(request.AtDry, "dry.keep", Warning, "keep_filled", "Not filled pasta.", "A filling does not dry through: freeze it instead.")
 		}
 		p.note(request.AtDry, "dry.keep", Warning, "keep_dried", "Drying egg pasta to keep is a risk.", "Some do it. It lies for hours between {5 and 60 °C} with raw egg in it, and drying does not kill what grows. Safer: cook it fresh, or freeze it. If you do: thin, in moving air, to the target weight, never a piece that smells; your food authority’s rules come first.")

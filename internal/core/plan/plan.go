@@ -22,7 +22,7 @@ import (
 )
 
 // PlanFormat names the version of the document.
-const Format = "hollen-plan/2"
+const Format = "hollen-plan/3"
 
 // Plan is a whole batch worked out. Masses g, lengths mm, temperatures °C, shares 0–1,
 // hydration in points, as the field names say.
@@ -40,6 +40,7 @@ type Plan struct {
 	Cook    CookPlan          `json:"cook"`
 	Cost    CostPlan          `json:"cost"`
 	Clock   *ClockPlan        `json:"clock"` // nil when no time to roll is wished for
+	Steps   []Step            `json:"steps"`
 	Notes   []Note            `json:"notes"`
 	Why     map[string]string `json:"why"` // the reason of each figure, one plain sentence
 
@@ -172,19 +173,18 @@ type CostLine struct {
 
 // KneadPlan is kneading and resting by a school.
 type KneadPlan struct {
-	School    knead.School  `json:"school"`
-	SchoolWhy string        `json:"school_why"` // why that one, when it was left to Hollen
-	Way       knead.Way     `json:"way"`
-	Lots      int           `json:"lots"`    // kneaded one after the other, or by so many
-	LimitG    float64       `json:"limit_g"` // most dough kneaded at once, 0: not known
-	Steps     []Instruction `json:"instructions"`
-	Min       float64       `json:"knead_min"`
-	Asked     bool          `json:"minutes_asked"` // the maker fixed them
-	PeakC     float64       `json:"peak_c"`
-	D         float64       `json:"development"` // 0–1, after kneading, rest and the folds planned
-	W63Min    float64       `json:"w63_min"`
-	TauRMin   float64       `json:"relaxation_tau_min"`
-	FoldsMore int           `json:"folds_needed"`
+	School    knead.School `json:"school"`
+	SchoolWhy string       `json:"school_why"` // why that one, when it was left to Hollen
+	Way       knead.Way    `json:"way"`
+	Lots      int          `json:"lots"`    // kneaded one after the other, or by so many
+	LimitG    float64      `json:"limit_g"` // most dough kneaded at once, 0: not known
+	Min       float64      `json:"knead_min"`
+	Asked     bool         `json:"minutes_asked"` // the maker fixed them
+	PeakC     float64      `json:"peak_c"`
+	D         float64      `json:"development"` // 0–1, after kneading, rest and the folds planned
+	W63Min    float64      `json:"w63_min"`
+	TauRMin   float64      `json:"relaxation_tau_min"`
+	FoldsMore int          `json:"folds_needed"`
 }
 
 // RestPlan is the rest and the dough that comes out of it.
@@ -263,7 +263,7 @@ func MakeIn(in measure.System, ru rules.Rules, r request.Request) (*Plan, error)
 	p := &Plan{Format: Format, Request: r, rules: ru, in: in}
 	p.rules.Cut.TrimEndMM, p.rules.Cut.TrimSideMM = request.Or(r.Cut.TrimEnd, ru.Cut.TrimEndMM), request.Or(r.Cut.TrimSide, ru.Cut.TrimSideMM)
 	p.shape = r.Cut.Kind()
-	if p.machine = r.Roll.Kind(); p.shape.Family == cut.Formed {
+	if p.machine = r.Roll.Kind(); p.shape.Traits().Rope {
 		p.machine = roll.Hands()
 	}
 	p.parts = make([]flour.Part, len(r.Flours))
@@ -281,6 +281,7 @@ func MakeIn(in measure.System, ru rules.Rules, r request.Request) (*Plan, error)
 	}
 	p.explain()
 	p.advise()
+	p.steps()
 	return p, nil
 }
 

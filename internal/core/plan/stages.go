@@ -4,7 +4,6 @@ import (
 	"errors"
 	"math"
 
-	"hollen/internal/core/cut"
 	"hollen/internal/core/dough"
 	"hollen/internal/core/egg"
 	"hollen/internal/core/knead"
@@ -72,7 +71,7 @@ func (p *Plan) roll() {
 		T: p.way.TRoll, D: p.way.DFolded, ReadyD: ru.Knead.ReadyD, ReadyT: ru.Knead.ReadyT, FatFreePct: ru.Knead.FatFree,
 		DurumShare: f.Blend.DurumShare, FatPct: f.Dough.FatPct, Gluten: f.Blend.GlutenFactor, OutsideBand: f.Target.Outside(f.Dough.Hw),
 		Folds: o.Folds, Fold: r.Roll.Fold, Pin: p.machine.Tool == dough.Pin, Outline: r.Roll.Outline, Mode: r.Roll.Mode, Careful: o.Careful, LastTwice: r.Roll.LastTwice, BenchMM: r.Roll.BenchMM, Sheeter: p.machine.Tool == dough.Sheeter}
-	if p.shape.Family == cut.Formed {
+	if p.shape.Traits().Rope {
 		l.RopeMM = p.shape.RopeMM
 	}
 	try := func(pieces float64) {

@@ -11,7 +11,6 @@ import (
 	"hollen/internal/core/dough"
 	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
-	"hollen/internal/core/knead"
 )
 
 // EggWords returns "9 eggs", "2 eggs and 3 yolks", "no egg".
@@ -176,13 +175,13 @@ func (p *Plan) explain() {
 		say("room.used", "%s of flour and %s of %s are in it: %.1f where %.1f was planned. Every station follows.", p.in.Grams(u.FlourG), p.in.Grams(u.LiquidG), p.TopWord(), u.Hw, u.PlannedHw)
 	}
 	say("room.loss", "Vapour leaves the dough's face for %.0f minutes of kneading at %s and %.0f %%.", ru.Room.BoardSeconds/60, p.in.C(r.Room.TempC, 0), 100*r.Room.RH)
-	say("room.contact", "Flour at %s and eggs from the %s, and %s from the hands.", p.in.C(r.Room.TempC, 0), r.Eggs.From, p.in.C(ru.Knead.ContactRiseC, measure.Shortest))
+	say("room.contact", "Flour at %s and eggs from the %s, and %s from the hands.", p.in.C(r.Room.TempC, 0), r.Eggs.From, p.in.RiseC(ru.Knead.ContactRiseC))
 
 	say("knead.min", "This dough develops to 63 %% in %.1f minutes of work by hand; %s, the rest and %s bring it to %.0f %%.",
 		p.Knead.W63Min, p.workWords(), measure.Plural(p.Roll.Folds, "folded pass", "folded passes"), 100*p.Knead.D)
 	say("knead.school", "%s", p.Knead.SchoolWhy)
 	if p.Knead.SchoolWhy == "" {
-		say("knead.school", "Your choice. It buys: %s.", p.Knead.School.Buys())
+		say("knead.school", "Your choice. It buys: %s.", p.Knead.School.Traits().Buys)
 	}
 	say("knead.hands", "Mixing, hands on the dough, and the folded passes; %s from flour to roller.", measure.Minutes(p.way.ElapsedMin))
 	if p.Knead.Asked {
@@ -198,14 +197,8 @@ func (p *Plan) explain() {
 		w["rest.min"] = "Your minutes. " + w["rest.min"]
 	}
 
-	warms, tool := ru.Knead.Hand, "from the hands"
-	switch p.Knead.School {
-	case knead.Hook:
-		warms, tool = ru.Knead.Hook, "from the hook"
-	case knead.Processor:
-		warms, tool = ru.Knead.Processor, "in the processor"
-	}
-	say("knead.peak", "From %s when it comes together, and %s a minute %s.", p.in.C(p.Room.ContactC, 0), p.in.C(warms.HeatC, measure.Shortest), tool)
+	school := p.Knead.School.Traits()
+	say("knead.peak", "From %s when it comes together, and %s a minute %s.", p.in.C(p.Room.ContactC, 0), p.in.RiseC(school.HeatC(&ru.Knead)), school.WarmedBy)
 	say("knead.folds", "Each is worth %g min of kneading and lays the sheet straight.", ru.Knead.FoldWork)
 	say("rest.temp", "It moves towards %s by 63 %% in %.0f minutes.", where, p.tauRest())
 	say("rest.warm", "Mixing, kneading and the warm part of the rest. Past %s take care, past %s throw it away: the usual advice for egg.", measure.Minutes(p.cautionAt()), measure.Minutes(p.discardAt()))
@@ -327,18 +320,7 @@ func (p *Plan) tauRest() float64 {
 }
 
 // workWords names the kneading of the way.
-func (p *Plan) workWords() string {
-	w := &p.way
-	switch w.School {
-	case knead.Turns:
-		return measure.Plural(w.Turns, "turn", "turns") + " of " + measure.Minutes(w.KneadMin)
-	case knead.Hook:
-		return fmt.Sprintf("%g minutes slow and %s on the hook", p.rules.Knead.HookSlowMin, measure.Minutes(w.KneadMin))
-	case knead.Processor:
-		return fmt.Sprintf("%.0f seconds in the processor and %s by hand", 60*w.Steps[0].Min, measure.Minutes(w.KneadMin))
-	}
-	return measure.Minutes(w.KneadMin)
-}
+func (p *Plan) workWords() string { return p.way.School.Traits().Work(&p.rules.Knead, &p.way) }
 
 func yolkClause(points float64) string {
 	if points == 0 {

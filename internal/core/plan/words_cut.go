@@ -12,15 +12,10 @@ import (
 )
 
 // One and Many are what a cut of the part is called.
-func (x *CutPart) One() string {
-	if x.Shape.Family == cut.Ribbon {
-		return "ribbon"
-	}
-	return "piece"
-}
+func (x *CutPart) One() string { return x.Shape.Traits().One }
 
 // Many is One, more than one.
-func (x *CutPart) Many() string { return x.One() + "s" }
+func (x *CutPart) Many() string { return x.Shape.Traits().Many }
 
 // Crumb says whether the last nest is so short that its ribbons go into the others.
 func (x *CutPart) Crumb() bool { return x.Nests > 0 && 5*x.LastNest < x.PerNest }
@@ -46,58 +41,14 @@ func (p *Plan) SharedWords() string {
 // explainCut gives the reasons of the cut.
 func (p *Plan) explainCut(say func(key, format string, a ...any)) {
 	o, c, ru := &p.Roll, &p.Cut, &p.rules.Cut
-	use, sheets := c.SheetWidthMM-2*ru.TrimSideMM, measure.Plural(c.Sheets, "sheet", "sheets")
-	switch {
-	case c.Shape.Family == cut.Formed:
-		say("cut.across", "Slices of %s of a %s rope, %s each.", p.in.MM(c.Rope.SliceMM, 0), p.in.MM(c.Rope.DiameterMM, measure.Shortest), p.in.Grams(c.OneG))
-		say("cut.ribbons", "%s of dough at %s; %s of rope in all.", p.in.Grams(c.DoughG), p.in.Grams(c.OneG), p.in.M(c.Rope.LengthM, 1))
-		say("cut.trim", "Less than one piece.")
-		say("cut.forming", "%g seconds a piece, in practised hands; cover the ropes that wait.", ru.FormedS)
-		say("cut.nests", "%.1f portions of %s.", c.Portions, p.in.Grams(c.PortionG))
-	case c.Count == 0:
-		why := fmt.Sprintf("A sheet of %s has no room for %s.", p.in.Joined(" × ", measure.MM, measure.Shortest, math.Round(c.SheetLengthMM), c.SheetWidthMM), p.in.Joined(" × ", measure.MM, measure.Shortest, c.Shape.WidthMM, max(c.MinMM, c.Shape.Long())))
+	if c.Count == 0 && !c.Shape.Traits().Rope {
+		why := fmt.Sprintf("A sheet of %s has no room for %s.", p.in.Joined(" × ", measure.MM, measure.Shortest, math.Round(c.SheetLengthMM), c.SheetWidthMM),
+			p.in.Joined(" × ", measure.MM, measure.Shortest, c.Shape.WidthMM, max(c.MinMM, c.Shape.Long())))
 		for _, k := range []string{"cut.across", "cut.ribbons", "cut.nests", "cut.trim"} {
 			say(k, "%s", why)
 		}
-	case c.Shape.Family == cut.Ribbon:
-		say("cut.across", "%s less %s each side leaves %s, room for %d at %s.", p.in.MM(c.SheetWidthMM, measure.Shortest), p.in.MM(ru.TrimSideMM, measure.Shortest), p.in.MM(use, measure.Shortest), c.Across, p.in.MM(c.WidthMM, measure.Shortest))
-		if k := c.Cutter; k != nil && k.WidthMM < use {
-			say("cut.across", "Of %s the cutter takes %s, room for %d at %s.", p.in.MM(c.SheetWidthMM, measure.Shortest), p.in.MM(k.WidthMM, measure.Shortest), c.Across, p.in.MM(c.WidthMM, measure.Shortest))
-		}
-		say("cut.ribbons", "%d across, %s, %s. Each weighs %s.", c.Across, measure.Plural(c.Along, "length", "lengths"), sheets, p.in.G(c.OneG, 1))
-		short := ": it comes out even."
-		if c.LastNest > 0 {
-			short = fmt.Sprintf(", and a short one of %d, %s.", c.LastNest, p.in.Grams(float64(c.LastNest)*c.OneG))
-			if c.Crumb() {
-				short = fmt.Sprintf(", and %d over, for any of them.", c.LastNest)
-			}
-		}
-		say("cut.nests", "%s make a nest of %s: %s%s", measure.Plural(c.PerNest, "ribbon", "ribbons"), p.in.Grams(c.NestG), measure.Plural(c.Nests, "nest", "nests"), short)
-		say("cut.trim", "%s off each end and %s off each side: %.1f %% of the sheet.", p.in.MM(c.EndTrimMM, 1), p.in.MM(c.SideTrimMM, 1), 100*c.TrimG/(c.TrimG+c.DoughG))
-	default:
-		how := "in a grid"
-		switch asked := p.Request.Cut.Pattern; {
-		case c.Pattern == cut.Staggered && asked == cut.Staggered:
-			how = "staggered"
-		case c.Pattern == cut.Staggered:
-			how = "staggered, which gives more than a grid"
-		case asked == cut.Staggered && c.Shape.Outline == cut.Round:
-			how = "in a grid, since staggered gives no more here"
-		}
-		say("cut.across", "%d along, %s across, %s: %d from a sheet.", c.Along, measure.Plural(c.Across, "row", "rows"), how, c.PerSheet)
-		if c.Shape.Close == cut.TwoSheets {
-			say("cut.across", "%d along, %s across, %s: %d from a pair of sheets.", c.Along, measure.Plural(c.Across, "row", "rows"), how, c.PerSheet)
-		}
-		say("cut.ribbons", "%d from each of %s; %s of dough in each.", c.PerSheet, sheets, p.in.Grams(c.OneG))
-		if c.Shape.Close == cut.TwoSheets {
-			odd := ""
-			if c.Sheets%2 == 1 {
-				odd = fmt.Sprintf(" and %d from the odd one, halved and laid on itself", c.Count-c.PerSheet*(c.Sheets/2))
-			}
-			say("cut.ribbons", "%d from each of %s%s; %s of dough in each.", c.PerSheet, measure.Plural(c.Sheets/2, "pair", "pairs"), odd, p.in.Grams(c.OneG))
-		}
-		say("cut.nests", "%.0f to a portion of %s.", math.Round(c.PortionG*float64(c.Count)/c.MadeG), p.in.Grams(c.PortionG))
-		say("cut.trim", "What lies between and round the pieces: %.1f %% of the sheets.", 100*c.TrimG/(c.TrimG+c.DoughG))
+	} else {
+		families[c.Shape.Family].explain(p, say)
 	}
 	if f := c.Filling; f != nil {
 		say("cut.filling", "A heap %s high inside a seam of %s; %s in all pieces.", p.in.MM(f.HeightMM, 0), p.in.MM(cut.SeamMM(*ru, c.Shape.WidthMM)/2, 0), p.in.Grams(c.FillG))
@@ -106,7 +57,7 @@ func (p *Plan) explainCut(say func(key, format string, a ...any)) {
 		say("cut.seam", "Two sheets of %s; up to %s the edge cooks with the rest.", p.in.MM(o.SheetMM, 2), p.in.MM(ru.SeamMaxMM, 1))
 	}
 	switch {
-	case c.Tool == cut.Knife && c.Shape.Family == cut.Ribbon && c.Count > 0:
+	case c.Tool == cut.Knife && c.Shape.Traits().Lengths && c.Count > 0:
 		say("cut.tool", "Dust, roll each length up loosely %s wide, %s thick, and make %d cuts; unroll at once.", p.in.MM(c.FoldMM, measure.Shortest), measure.Plural(c.Layers, "layer", "layers"), c.KnifeCuts)
 	case c.Cutter != nil:
 		say("cut.tool", "Suits sheets of %s; yours is %s. A test strip first: too thick does not separate, too thin mats.", p.in.Joined(" to ", measure.MM, measure.Shortest, c.Cutter.FromMM, c.Cutter.ToMM), p.in.MM(o.SheetMM, 2))
@@ -135,7 +86,7 @@ func (p *Plan) scrapWords() string {
 // PurposeWords says what drying is for, by the shape.
 func (p *Plan) PurposeWords() string {
 	hold := "To hold its shape: firm to the touch before it is moved."
-	if p.shape.Family == cut.Ribbon {
+	if p.shape.Traits().Lengths {
 		hold = "To hold its shape: wind the nests at leather and let them firm up."
 	}
 	return map[string]string{
@@ -193,7 +144,7 @@ func (p *Plan) explainDry(say func(key, format string, a ...any)) {
 func (p *Plan) explainCook(say func(key, format string, a ...any)) {
 	k, ru := &p.Cook, &p.rules.Cook
 	text := fmt.Sprintf("%s cooks in about %s fresh, give or take %.0f %%. Taste from the early end.", p.in.MM(k.TeMM, 2), measure.MinSec(k.Seconds), 100*ru.Spread)
-	if p.shape.Family == cut.Filled {
+	if p.shape.Traits().Filling {
 		text = fmt.Sprintf("%s at the seam, and the filling’s own need: about %s fresh, give or take %.0f %%.", p.in.MM(2*p.Roll.SheetMM, 2), measure.MinSec(k.Seconds), 100*ru.Spread)
 	}
 	if k.Loss > 0 {

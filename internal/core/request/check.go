@@ -10,7 +10,6 @@ import (
 	"hollen/internal/core/measure"
 
 	"hollen/internal/core/cook"
-	"hollen/internal/core/cut"
 	"hollen/internal/core/egg"
 	"hollen/internal/core/rules"
 )
@@ -83,7 +82,7 @@ func (r *Request) Check(ru rules.Rules) error {
 // checkCut returns what is wrong with the shapes together.
 func (r *Request) checkCut() (errs []error) {
 	s := r.Sized(0)
-	if lo, hi := r.Lengths(); s.Family == cut.Ribbon && lo > hi {
+	if lo, hi := r.Lengths(); s.Traits().Lengths && lo > hi {
 		errs = append(errs, FieldError{"cut.max_length_mm", "Longest ribbon", fmt.Sprintf("%g", hi), fmt.Sprintf("it cannot be under the shortest ribbon, %g mm", lo)})
 	} else if err := s.Check(); err != nil {
 		line, _, _ := strings.Cut(err.Error(), "\n")
@@ -96,7 +95,7 @@ func (r *Request) checkCut() (errs []error) {
 	}
 	rest := r.Amount.Portions
 	for i, x := range r.Cut.Also {
-		if other := x.Kind(); s.Family == cut.Formed || other.Family == cut.Formed {
+		if other := x.Kind(); s.Traits().Rope || other.Traits().Rope {
 			errs = append(errs, FieldError{fmt.Sprintf("cut.also.%d.shape", i), "Another shape", x.Shape, "what is formed from a rope is a batch of its own"})
 		}
 		if rest -= x.Portions; rest < 1 && r.Amount.By == ByPortions {

@@ -402,7 +402,7 @@ func (r *Request) RawFilling() bool {
 
 // filled says whether any shape is filled.
 func (r *Request) Filled() bool {
-	return slices.ContainsFunc(r.Shapes(), func(s cut.Shape) bool { return s.Family == cut.Filled })
+	return slices.ContainsFunc(r.Shapes(), func(s cut.Shape) bool { return s.Traits().Filling })
 }
 
 // kept is where the batch is kept: what is dried to keep and not chilled, on the shelf.

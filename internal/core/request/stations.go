@@ -176,7 +176,7 @@ func cookFields() []Field {
 
 // SchoolOptions are the schools of kneading, and the choice to leave it to Hollen.
 func SchoolOptions() []Option {
-	return []Option{{string(knead.Auto), "As tool and shape ask"}, {string(knead.Long), "Long: one kneading, one rest"}, {string(knead.Turns), "In turns, then hours in the cold"}, {string(knead.Short), "Short, then folded passes"}, {string(knead.Hook), "Mixer with a hook"}, {string(knead.Processor), "Processor, then by hand"}}
+	return append([]Option{{string(knead.Auto), "As tool and shape ask"}}, options(knead.Schools(), func(s knead.School) Option { return Option{string(s), s.Traits().Name} })...)
 }
 
 // ActOptions are the kinds of act.

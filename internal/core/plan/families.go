@@ -1,0 +1,150 @@
+package plan
+
+import (
+	"fmt"
+	"math"
+
+	"hollen/internal/core/cut"
+	"hollen/internal/core/measure"
+	"hollen/internal/core/request"
+)
+
+// sayer writes down the reason of a figure.
+type sayer = func(key, format string, a ...any)
+
+// family is how a plan treats the shapes of one family: how long a sheet they need, how they are
+// laid, and how that is told. What they are stands in package cut.
+type family struct {
+	leastMM func(s cut.Shape) float64                           // of sheet, within its trims, to give anything
+	lay     func(p *Plan, i int, sheets cut.Sheets, o *CutPart) // the i-th shape of the batch on sheets
+	card    func(p *Plan, x *CutPart) string                    // its cut in a line, after its name
+	explain func(p *Plan, say sayer)                            // the first shape's reasons
+}
+
+// families are all of them; a test holds the table complete.
+var families = map[cut.Family]family{
+	cut.Ribbon: {func(s cut.Shape) float64 { return s.MinLengthMM }, (*Plan).layRibbons, (*Plan).ribbonCard, (*Plan).explainRibbons},
+	cut.Piece:  {leastSide, (*Plan).layPieces, (*Plan).pieceCard, (*Plan).explainPieces},
+	cut.Filled: {leastSide, (*Plan).layFilled, (*Plan).filledCard, (*Plan).explainPieces},
+	cut.Formed: {func(cut.Shape) float64 { return 0 }, (*Plan).layFormed, (*Plan).formedCard, (*Plan).explainFormed},
+}
+
+func leastSide(s cut.Shape) float64 { return min(s.WidthMM, s.Long()) }
+
+func (p *Plan) layRibbons(i int, sheets cut.Sheets, o *CutPart) {
+	s, r := o.Shape, &p.Request
+	c := cut.RibbonCut{Tool: o.Tool, WidthMM: s.WidthMM, MinMM: s.MinLengthMM, MaxMM: s.MaxLengthMM, NestG: o.PortionG,
+		FoldMM: request.Or(r.Cut.FoldMM, p.rules.Cut.FoldMM)}
+	if i == 0 {
+		c.NestG = request.Or(r.Cut.NestG, c.NestG)
+	}
+	if o.Cutter != nil {
+		c.WidthMM, c.CutterMM = o.Cutter.PitchMM, o.Cutter.WidthMM
+	}
+	o.Layout = cut.Ribbons(p.rules.Cut, sheets, c)
+}
+
+// pieceCut is what a flat piece, filled or not, is cut as.
+func (p *Plan) pieceCut(o *CutPart) cut.PieceCut {
+	s := o.Shape
+	return cut.PieceCut{Outline: s.Outline, Close: s.Close, Tool: o.Tool, WidthMM: s.WidthMM, LongMM: s.Long(), Pattern: p.Request.Cut.Pattern}
+}
+
+func (p *Plan) layPieces(_ int, sheets cut.Sheets, o *CutPart) {
+	o.Layout = cut.Pieces(p.rules.Cut, sheets, p.pieceCut(o))
+	if purpose := o.Shape.Purpose; purpose == cut.Handle || purpose == cut.HoldShape { // pinched or rolled after
+		o.CutMin += float64(o.Count) * p.rules.Cut.FormedS / 60
+	}
+}
+
+func (p *Plan) layFilled(_ int, sheets cut.Sheets, o *CutPart) {
+	c := p.pieceCut(o)
+	o.Layout = cut.Pieces(p.rules.Cut, sheets, c)
+	o.Fill(p.rules.Cut, c, p.Roll.SheetMM, p.Request.Cut.Filling.PieceG)
+}
+
+func (p *Plan) layFormed(_ int, sheets cut.Sheets, o *CutPart) {
+	s := o.Shape
+	o.Layout = cut.FormPieces(p.rules.Cut, float64(sheets.Count)*sheets.MassG, p.Formula.Dough.DensityGPerML, s.PieceG, s.RopeMM, s.WidthMM)
+}
+
+func (p *Plan) ribbonCard(x *CutPart) string {
+	how := fmt.Sprintf("rolled up %s wide, %d knife cuts", p.in.MM(x.FoldMM, measure.Shortest), x.KnifeCuts)
+	if x.Cutter != nil {
+		how = "cutter, test strip first"
+	}
+	return fmt.Sprintf(": %s of %s, %s; %d across, %d to a nest.", measure.Plural(x.Along, "length", "lengths"), p.in.MM(x.LengthMM, 0), how, x.Across, x.PerNest)
+}
+
+func (p *Plan) pieceCard(x *CutPart) string {
+	size := p.in.Joined(" × ", measure.MM, measure.Shortest, x.Shape.WidthMM, x.Shape.Long())
+	return fmt.Sprintf(" of %s: %d from a sheet, %d in all.", size, x.PerSheet, x.Count)
+}
+
+func (p *Plan) filledCard(x *CutPart) string {
+	from := "a sheet"
+	if x.Shape.Close == cut.TwoSheets {
+		from = "a pair of sheets"
+	}
+	return fmt.Sprintf(" of %s: %d from %s, %d in all, %s in each.", p.in.MM(x.Shape.WidthMM, measure.Shortest), x.PerSheet, from, x.Count, p.in.Grams(x.Filling.PieceG))
+}
+
+func (p *Plan) formedCard(x *CutPart) string {
+	return fmt.Sprintf(": slices of %s, %s.", p.in.MM(x.Rope.SliceMM, 0), measure.Plural(x.Count, "piece", "pieces"))
+}
+
+func (p *Plan) explainFormed(say sayer) {
+	c, ru := &p.Cut, &p.rules.Cut
+	say("cut.across", "Slices of %s of a %s rope, %s each.", p.in.MM(c.Rope.SliceMM, 0), p.in.MM(c.Rope.DiameterMM, measure.Shortest), p.in.Grams(c.OneG))
+	say("cut.ribbons", "%s of dough at %s; %s of rope in all.", p.in.Grams(c.DoughG), p.in.Grams(c.OneG), p.in.M(c.Rope.LengthM, 1))
+	say("cut.trim", "Less than one piece.")
+	say("cut.forming", "%g seconds a piece, in practised hands; cover the ropes that wait.", ru.FormedS)
+	say("cut.nests", "%.1f portions of %s.", c.Portions, p.in.Grams(c.PortionG))
+}
+
+func (p *Plan) explainRibbons(say sayer) {
+	c, ru := &p.Cut, &p.rules.Cut
+	use, sheets := c.SheetWidthMM-2*ru.TrimSideMM, measure.Plural(c.Sheets, "sheet", "sheets")
+	say("cut.across", "%s less %s each side leaves %s, room for %d at %s.", p.in.MM(c.SheetWidthMM, measure.Shortest), p.in.MM(ru.TrimSideMM, measure.Shortest), p.in.MM(use, measure.Shortest), c.Across, p.in.MM(c.WidthMM, measure.Shortest))
+	if k := c.Cutter; k != nil && k.WidthMM < use {
+		say("cut.across", "Of %s the cutter takes %s, room for %d at %s.", p.in.MM(c.SheetWidthMM, measure.Shortest), p.in.MM(k.WidthMM, measure.Shortest), c.Across, p.in.MM(c.WidthMM, measure.Shortest))
+	}
+	say("cut.ribbons", "%d across, %s, %s. Each weighs %s.", c.Across, measure.Plural(c.Along, "length", "lengths"), sheets, p.in.G(c.OneG, 1))
+	short := ": it comes out even."
+	if c.LastNest > 0 {
+		short = fmt.Sprintf(", and a short one of %d, %s.", c.LastNest, p.in.Grams(float64(c.LastNest)*c.OneG))
+		if c.Crumb() {
+			short = fmt.Sprintf(", and %d over, for any of them.", c.LastNest)
+		}
+	}
+	say("cut.nests", "%s make a nest of %s: %s%s", measure.Plural(c.PerNest, "ribbon", "ribbons"), p.in.Grams(c.NestG), measure.Plural(c.Nests, "nest", "nests"), short)
+	say("cut.trim", "%s off each end and %s off each side: %.1f %% of the sheet.", p.in.MM(c.EndTrimMM, 1), p.in.MM(c.SideTrimMM, 1), 100*c.TrimG/(c.TrimG+c.DoughG))
+}
+
+func (p *Plan) explainPieces(say sayer) {
+	c := &p.Cut
+	sheets := measure.Plural(c.Sheets, "sheet", "sheets")
+	how := "in a grid"
+	switch asked := p.Request.Cut.Pattern; {
+	case c.Pattern == cut.Staggered && asked == cut.Staggered:
+		how = "staggered"
+	case c.Pattern == cut.Staggered:
+		how = "staggered, which gives more than a grid"
+	case asked == cut.Staggered && c.Shape.Outline == cut.Round:
+		how = "in a grid, since staggered gives no more here"
+	}
+	say("cut.across", "%d along, %s across, %s: %d from a sheet.", c.Along, measure.Plural(c.Across, "row", "rows"), how, c.PerSheet)
+	if c.Shape.Close == cut.TwoSheets {
+		say("cut.across", "%d along, %s across, %s: %d from a pair of sheets.", c.Along, measure.Plural(c.Across, "row", "rows"), how, c.PerSheet)
+	}
+	say("cut.ribbons", "%d from each of %s; %s of dough in each.", c.PerSheet, sheets, p.in.Grams(c.OneG))
+	if c.Shape.Close == cut.TwoSheets {
+		odd := ""
+		if c.Sheets%2 == 1 {
+			odd = fmt.Sprintf(" and %d from the odd one, halved and laid on itself", c.Count-c.PerSheet*(c.Sheets/2))
+		}
+		say("cut.ribbons", "%d from each of %s%s; %s of dough in each.", c.PerSheet, measure.Plural(c.Sheets/2, "pair", "pairs"), odd, p.in.Grams(c.OneG))
+	}
+	say("cut.nests", "%.0f to a portion of %s.", math.Round(c.PortionG*float64(c.Count)/c.MadeG), p.in.Grams(c.PortionG))
+	say("cut.trim", "What lies between and round the pieces: %.1f %% of the sheets.", 100*c.TrimG/(c.TrimG+c.DoughG))
+}

@@ -1,0 +1,335 @@
+package plan
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+	"time"
+
+	"hollen/internal/core/cook"
+	"hollen/internal/core/cut"
+	"hollen/internal/core/knead"
+	"hollen/internal/core/measure"
+	"hollen/internal/core/request"
+)
+
+// Step is one thing to be done, in the one list of steps that everything reads: the Knead and
+// Rest stations, the batch sheet, the recipe. Minutes are min, from the moment flour meets water.
+type Step struct {
+	// Key stays the same as long as the way does: knead.1, rest.2, roll, cut.1. A pass of one
+	// piece is roll.3.pass.5.
+	Key        string        `json:"key"`
+	Station    request.Stage `json:"station"`
+	Head       string        `json:"head"`
+	Text       string        `json:"text"`
+	Brief      string        `json:"brief,omitempty"` // the same for a glance; "" where it belongs to another step
+	Amounts    []Amount      `json:"amounts,omitempty"`
+	FromMin    float64       `json:"from_min"` // it begins
+	Min        float64       `json:"min"`      // it takes, 0 where that is not reckoned
+	LeastMin   float64       `json:"least_min"`
+	MostMin    float64       `json:"most_min"`
+	At         string        `json:"at,omitempty"` // by the clock, when a time to roll is wished for
+	Unattended bool          `json:"unattended"`
+	Sign       string        `json:"sign,omitempty"` // what to look for
+	Test       string        `json:"test,omitempty"` // how to try it
+	Caution    string        `json:"caution,omitempty"`
+	Piece      int           `json:"piece,omitempty"` // of those the dough is divided into, from 1; 0: all
+}
+
+// Since is when the step begins as hours and minutes, or by the clock where that is known.
+func (s *Step) Since() string {
+	if s.At != "" {
+		return s.At
+	}
+	n := int(s.FromMin + .5)
+	return fmt.Sprintf("%d:%02d", n/60, n%60)
+}
+
+// list lists the steps of a plan one after the other.
+type list struct {
+	p       *Plan
+	now     float64
+	start   time.Time
+	clocked bool
+	counts  map[string]int
+}
+
+// steps lists everything that is done from mixing to the pot.
+func (p *Plan) steps() {
+	l := &list{p: p, counts: map[string]int{}}
+	if p.Clock != nil {
+		if start, err := measure.At(p.Clock.StartAt); err == nil {
+			l.start, l.clocked = start, true
+		}
+	}
+	p.Steps = nil
+	l.kneading()
+	l.rolling()
+	l.cutting()
+	l.potting()
+}
+
+// add lists a step under the next key of its kind; a step without a range takes what it takes.
+func (l *list) add(kind string, s Step) {
+	l.counts[kind]++
+	s.Key = fmt.Sprintf("%s.%d", kind, l.counts[kind])
+	s.FromMin = l.now
+	if s.MostMin == 0 {
+		s.LeastMin, s.MostMin = s.Min, s.Min
+	}
+	if l.clocked {
+		s.At = measure.ClockWords(l.start.Add(time.Duration(math.Round(l.now))*time.Minute), l.start)
+	}
+	l.now += s.Min
+	l.p.Steps = append(l.p.Steps, s)
+}
+
+// caution is the first thing a station warns of under those codes; "" when it does not.
+func (l *list) caution(s request.Stage, codes ...string) string {
+	for _, n := range l.p.Notes {
+		if n.Stage == s && n.Level == Caution && slices.Contains(codes, n.Code) {
+			return n.Head + " " + n.Text
+		}
+	}
+	return ""
+}
+
+// glance is the first sentence of a test: one is enough for a glance.
+func glance(test string) string {
+	first, _, more := strings.Cut(test, ". ")
+	if more {
+		first += "."
+	}
+	return first
+}
+
+// kneading lists mixing, kneading and resting by the school.
+func (l *list) kneading() {
+	p := l.p
+	f, ru := &p.Formula, &p.rules.Knead
+	school := p.Knead.School.Traits()
+	mixing, text := ru.MixHandMin, school.Mix
+	switch {
+	case school.Machine():
+		mixing = ru.MixMachineMin
+	case p.Request.Knead.Mix == request.InBowl:
+		text = "%s of flour into a bowl, %s into the middle. Stir from the middle outwards until it hangs together, then turn it out. " +
+			"%s of flour stays out."
+	default:
+		text = "A well bigger, and walls higher, than you think: %s of flour, %s. Draw the flour in slowly from inside; batter, then a shaggy mass; " +
+			"chop it together with the scraper. %s of flour stays out."
+	}
+	test := "Squeeze a handful: it holds."
+	l.add("mix", Step{Station: request.AtKnead, Head: "Mix", Text: fmt.Sprintf(text, p.in.Grams(p.Room.FlourG-f.HeldBackG), p.liquidWords(), p.in.Grams(f.HeldBackG)),
+		Brief: test, Amounts: p.forTheDough(), Min: mixing, Sign: "Shaggy but together, no dry nests. Keep going: it comes together.", Test: test,
+		Caution: l.caution(request.AtFormula, "raw_egg")})
+	if p.Knead.Lots > 1 {
+		l.add("split", Step{Station: request.AtKnead, Head: "Split", Text: fmt.Sprintf(
+			"In %d lots of %s: that is what is kneaded at once here. Each rests from its own end; cover what waits.",
+			p.Knead.Lots, p.in.Grams(f.Dough.MassG/float64(p.Knead.Lots)))})
+	}
+	kneadings := 0
+	for i, s := range p.way.Steps {
+		if s.Rests() {
+			l.rest(i, s)
+			continue
+		}
+		if s.By == knead.ByHand {
+			kneadings++
+		}
+		l.add("knead", p.kneadStep(s, kneadings, l.caution(request.AtKnead, "machine")))
+	}
+	if folds := p.way.Folds; folds > 0 {
+		l.add("fold", Step{Station: request.AtKnead, Head: measure.Plural(folds, "folded pass", "folded passes"),
+			Text: "At the widest stop, folded each time, until the sheet is square, smooth and full width. " +
+				"A first pass that falls apart is normal in yolk dough.", Sign: "Straight edges, no pulling in."})
+	}
+}
+
+// kneadStep puts one kneading of the way into words, the n-th by hand.
+func (p *Plan) kneadStep(s knead.Step, n int, machine string) Step {
+	hot := p.in.C(p.rules.Knead.MachineHotC, 0)
+	o := Step{Station: request.AtKnead, Min: s.Min, Caution: machine}
+	switch s.By {
+	case knead.BySlowHook:
+		o.Head, o.Text = "Hook, slow", "First speed, until no flour is loose. Scrape the bowl once."
+	case knead.ByHook:
+		o.Head, o.Text = "Hook, second speed", fmt.Sprintf("Stop over %s. Never a hand near the hook while it turns.", hot)
+		o.Sign, o.Test = "It cleans the bowl and slaps; then it is smooth.", "Poke it: it springs back."
+	case knead.ByProcessor:
+		o.Head = "Processor"
+		o.Text = fmt.Sprintf("%.0f seconds, in bursts, to clumping sand. Longer cooks it: stop over %s. Unplug before reaching to the blade.", 60*s.Min, hot)
+		o.Sign, o.Test = "Like wet sand that clumps.", "Pinch it: it sticks together."
+	default:
+		w := p.Knead.School.Traits().Hand(n, p.Knead.Way.Turns)
+		o.Head, o.Text, o.Sign, o.Test, o.Caution = w.Head, w.Text, w.Feel, w.Test, ""
+	}
+	o.Brief = glance(o.Test)
+	return o
+}
+
+// rest lists one rest of the way, the i-th of its steps. From the last one the dough may be
+// rolled as soon as it is ready, and no later than the food clock and the fridge allow.
+func (l *list) rest(i int, s knead.Step) {
+	p := l.p
+	last := true
+	for _, later := range p.way.Steps[i+1:] {
+		last = last && later.Rests()
+	}
+	wrap := "Film twice, an upturned bowl or a lidded tub: airtight."
+	if s.Pieces {
+		wrap = "Divide it, press each piece flat, and film each: airtight, and it cools in a third of the time."
+	}
+	o := Step{Station: request.AtRest, Head: "Rest in the room", Min: s.Min, Text: wrap, Unattended: true, Caution: l.caution(request.AtRest, "wrap")}
+	switch {
+	case !last:
+		o.Head, o.Text = "Rest between turns", "Under the upturned bowl. It softens by itself."
+	case s.By == knead.InFridge:
+		o.Head, o.Text = "Rest in the fridge", wrap+" Write the time on it."
+		o.Sign = "Firm from the cold, even inside; no grey, no skin."
+		o.Test = "A thumb mark stays once it has lost the chill."
+		o.MostMin = max(s.Min, p.rules.Knead.KeepMin)
+	case i > 0 && p.way.Steps[i-1].By == knead.InFridge:
+		o.Head, o.Text = "Out of the fridge", "Still wrapped, or it sweats. Roll it when it no longer feels stiff."
+		o.Test = "It gives to the thumb like an earlobe."
+	default:
+		o.Sign = "A sheen, and softer to the hand: the opposite of the kneading test."
+		o.Test = fmt.Sprintf("Poke it: half back in %.0f seconds or slower. Press it flat: it does not snap back.", p.rules.Knead.PokeReadyS)
+		o.MostMin = max(s.Min, p.cautionAt()-p.Rest.WarmMin+s.Min)
+	}
+	o.LeastMin = s.Min
+	if ready := p.Rest.ReadyAtMin; last && ready >= 0 {
+		before := 0.
+		for _, done := range p.way.Steps[:i] {
+			before += done.Min
+		}
+		o.LeastMin = min(s.Min, max(0, ready-before))
+	}
+	if o.MostMin == 0 {
+		o.MostMin = s.Min
+	}
+	o.Brief = strings.TrimSpace("Airtight. " + glance(o.Test))
+	l.add("rest", o)
+}
+
+// rolling lists the way down, all pieces one after the other.
+func (l *list) rolling() {
+	p := l.p
+	o := &p.Roll
+	pieces := fmt.Sprintf("%s of %s", measure.Plural(o.Pieces, "piece", "pieces"), p.in.Grams(o.PieceG))
+	head := "Roll"
+	text := fmt.Sprintf("%s, to %s, %s long.", pieces, p.in.MM(o.SheetMM, 2), p.in.MM(o.LengthMM, 0))
+	if p.Roped() {
+		head, text = "Ropes", fmt.Sprintf("%s, ropes of %s.", pieces, p.in.MM(o.WidthMM, measure.Shortest))
+	} else if o.Folds > 0 {
+		text = fmt.Sprintf("%s First %s at the widest.", text, measure.Plural(o.Folds, "folded pass", "folded passes"))
+	}
+	l.add("roll", Step{Station: request.AtRoll, Head: head, Text: text, Brief: text, Min: o.MinutesAll, Caution: l.caution(request.AtRoll, "rollers", "board")})
+	d := &p.Dry
+	if d.Purpose != cut.NoDrying && d.Leather.Will && p.Cut.Ribboned() {
+		text = fmt.Sprintf("Right from %.0f to %.0f min: bends, does not stick.", d.Leather.FromMin, d.Leather.ToMin)
+		l.add("dry", Step{Station: request.AtDry, Head: "To leather", Text: text, Brief: text, Min: d.Leather.FromMin, LeastMin: d.Leather.FromMin, MostMin: d.Leather.ToMin,
+			Unattended: true, Sign: "Like soft leather: the edge is firm, the sheet still bends.", Test: "It does not stick to itself."})
+	}
+}
+
+// Passes lists the passes of one piece, from 1, down the stops or under the pin; their minutes
+// count from its first.
+func (p *Plan) Passes(piece int) []Step {
+	out := make([]Step, len(p.Roll.Passes))
+	now := 0.
+	for i, x := range p.Roll.Passes {
+		text := fmt.Sprintf("To %s, %s long.", p.in.MM(x.OutMM, 2), p.in.MM(x.LengthMM, 0))
+		switch {
+		case x.Fold == 3:
+			text = "Folded in three. " + text
+		case x.Fold == 2:
+			text = "Folded in half. " + text
+		case x.Halved:
+			text = "Halve it first. " + text
+		}
+		head := "Under the pin"
+		if !p.lay.Pin {
+			head = "Stop " + x.Label
+		}
+		minutes := x.TimeS / 60
+		out[i] = Step{Key: fmt.Sprintf("roll.%d.pass.%d", piece, i+1), Station: request.AtRoll, Head: head, Text: text, FromMin: now,
+			Min: minutes, LeastMin: minutes, MostMin: minutes, Piece: piece}
+		now += minutes
+	}
+	return out
+}
+
+// cutting lists the cut of every shape, and what becomes of what is not cooked at once.
+func (l *list) cutting() {
+	p := l.p
+	for _, x := range p.Cut.Parts() {
+		text := p.cutCard(x)
+		s := Step{Station: request.AtCut, Head: x.Shape.Traits().CutHead, Text: text, Brief: text, Min: x.CutMin, Caution: l.caution(request.AtCut, "knife", "cutter")}
+		if x.Filling != nil && p.Cut.FillTotalG > 0 && len(p.amountsFrom("cut")) == 0 {
+			s.Amounts = []Amount{p.filling()}
+		}
+		l.add("cut", s)
+	}
+	head, text := "", ""
+	switch k := &p.Keep; k.Where {
+	case cook.Fridge:
+		head, text = "Keep", fmt.Sprintf("Covered at %s or less.", p.in.C(5, 0))
+	case cook.Freezer:
+		head, text = "Freeze", "On the tray until hard, then bagged, air out, dated."
+	case cook.Shelf:
+		head, text = "Dry", fmt.Sprintf("In moving air to %s, weighed every hour or two.", p.in.Grams(p.Dry.ToKeep.TargetG))
+	}
+	if head != "" {
+		l.add("keep", Step{Station: request.AtDry, Head: head, Text: text, Brief: text, Unattended: true, Caution: l.caution(request.AtDry, "keep")})
+	}
+}
+
+// potting lists the pot.
+func (l *list) potting() {
+	p := l.p
+	from := "Taste from " + measure.MinSec(p.Cook.FromS)
+	for _, x := range p.Cook.Also {
+		from += fmt.Sprintf(", %s %s", strings.ToLower(x.Shape), measure.MinSec(x.FromS))
+	}
+	text := fmt.Sprintf("%s. %s and %s of salt for all, %s.", from, p.in.L(p.Cook.WaterL, 1), p.in.Grams(p.Cook.SaltG), measure.Plural(p.Cook.Lots, "lot", "lots"))
+	l.add("cook", Step{Station: request.AtCook, Head: "Cook", Text: text, Brief: text, LeastMin: p.Cook.FromS / 60, MostMin: p.Cook.ToS / 60,
+		Sign: "Tender through; floating proves nothing.", Test: "Bite one from the early end on.", Caution: l.caution(request.AtCook, "eaters")})
+}
+
+// amountsFrom are the amounts of the steps listed so far whose keys begin with kind.
+func (p *Plan) amountsFrom(kind string) (out []Amount) {
+	for _, s := range p.Steps {
+		if strings.HasPrefix(s.Key, kind+".") {
+			out = append(out, s.Amounts...)
+		}
+	}
+	return out
+}
+
+// StepsAt returns the steps of a station, in order; of Knead and Rest those of both, which hang
+// together.
+func (p *Plan) StepsAt(stages ...request.Stage) (out []Step) {
+	for _, s := range p.Steps {
+		for _, at := range stages {
+			if s.Station == at {
+				out = append(out, s)
+			}
+		}
+	}
+	return out
+}
+
+// ToWeigh returns every amount of every step, in the order of work.
+func (p *Plan) ToWeigh() (out []Amount) {
+	for _, s := range p.Steps {
+		out = append(out, s.Amounts...)
+	}
+	return out
+}
+
+// Card returns the steps that stand on the sheet for the bench: not those that belong to others.
+func (p *Plan) Card() []Step {
+	return slices.DeleteFunc(slices.Clone(p.Steps), func(s Step) bool { return s.Brief == "" && s.Min == 0 })
+}
