@@ -140,7 +140,7 @@ func (w workshop) prices() request.Prices {
 // sack is the flour the workshop buys by the sack and has a sheet of.
 func (w workshop) sack() flour.Flour {
 	f, _ := flour.Find("soft-00")
-	f.Key, f.Name = store.Key(1), "Tidewheel mill 00"
+	f.Key, f.Name, f.Label = store.Key(1), "Tidewheel mill 00", "wheat flour"
 	f.ProteinPct, f.AshPct, f.AbsorptionPct, f.MilledMoistureWB = 11.2, .48, 57.5, .139
 	return f
 }

@@ -109,7 +109,7 @@ var flourShelf = shelf{Path: "flours", Name: "Flours", One: "A flour of your own
 		if f.MilledMoistureWB == 0 {
 			f.MilledMoistureWB = .135
 		}
-		entries := []entry{textEntry("name", "Name", "", 1, 60, &f.Name), textEntry("allergen", "Allergen, as on the label", "empty: none", 0, 60, &f.Allergen)}
+		entries := []entry{textEntry("name", "Name", "", 1, 60, &f.Name), textEntry("label_name", "Name on the label", "empty: as its name", 0, 60, &f.Label), textEntry("allergen", "Allergen, as on the label", "empty: none", 0, 60, &f.Allergen)}
 		for _, x := range flour.Figures() {
 			entries = append(entries, numberEntry(x.Key, x.Label, x.Unit, x.Min, x.Max, x.Show, x.At(&f)))
 		}
@@ -253,7 +253,7 @@ var additionShelf = shelf{Path: "additions", Name: "Additions", One: "An additio
 		for _, x := range addition.Figures() {
 			entries = append(entries, numberEntry(x.Key, x.Label, x.Unit, x.Min, x.Max, x.Show, x.At(&a)))
 		}
-		entries = append(entries, textEntry("allergen", "Allergen, as on the label", "empty: none", 0, 60, &a.Allergen), priceEntry("price_per_kg", "Price", "a kg", &a.PricePerKG),
+		entries = append(entries, textEntry("label_name", "Name on the label", "empty: as its name", 0, 60, &a.Label), textEntry("allergen", "Allergen, as on the label", "empty: none", 0, 60, &a.Allergen), priceEntry("price_per_kg", "Price", "a kg", &a.PricePerKG),
 			textEntry("advice", "How to prepare it", "", 0, 200, &a.Advice), flagEntry("salty", "Salty by itself", &a.Salty))
 		return entries, func() (any, error) { return a, a.Check() }, likeName
 	},

@@ -441,7 +441,7 @@ func TestCompare(t *testing.T) {
 // The label names what is in it in falling order, and what an eater must know stands out.
 func TestLabel(t *testing.T) {
 	s := newSite(t)
-	s.wants(s.ask("GET", batch(demo.Saltmarsh)+"?at=formula", nil), 200, "<b>tidewheel mill 00 flour (wheat)</b>", "<b>egg</b>", "Dusted with <b>durum wheat</b>", " kJ<")
+	s.wants(s.ask("GET", batch(demo.Saltmarsh)+"?at=formula", nil), 200, "<b>wheat flour</b>", "<b>egg</b>", "Dusted with <b>durum wheat</b>", " kJ<")
 	v := &formulaView{batchView: newViewOf(t, demo.Batch(demo.Saturday))}
 	sum, last := 0., 1.
 	for _, x := range v.Ingredients() {

@@ -6,7 +6,7 @@ package flour
 
 import (
 	"errors"
-	"fmt"
+	"strings"
 
 	"hollen/internal/core/cost"
 	"hollen/internal/core/measure"
@@ -41,36 +41,62 @@ type Flour struct {
 	MilledMoistureWB float64  `json:"milled_moisture_wb,omitempty"`
 
 	PricePerKG cost.Money `json:"price_per_kg,omitempty"` // 0: not known
+	Label      string     `json:"label_name,omitempty"`   // as a label lists it, "" where its name serves
+}
+
+// LabelName is what a label calls the flour among its ingredients.
+func (f *Flour) LabelName() string {
+	if f.Label != "" {
+		return f.Label
+	}
+	name := strings.ToLower(f.Name)
+	if !strings.Contains(name, "flour") && !strings.Contains(name, "semol") {
+		name += " flour"
+	}
+	return name
+}
+
+// labels are what labels call the shipped flours: the grain, and how it was milled.
+var labels = map[string]string{
+	"soft-00": "wheat flour", "soft-0": "wheat flour", "plain": "wheat flour", "strong": "wheat flour", "semola-fine": "durum wheat semola",
+	"semolina-coarse": "durum wheat semolina", "wholemeal": "wholemeal wheat flour", "wholemeal-flatbread": "wholemeal wheat flour",
+	"wholemeal-durum": "wholemeal durum wheat flour", "spelt-white": "spelt flour", "spelt-whole": "wholegrain spelt flour", "emmer": "wholegrain emmer flour",
+	"einkorn": "wholegrain einkorn flour", "khorasan": "khorasan wheat flour", "rye-light": "rye flour", "buckwheat": "buckwheat flour",
+	"sorghum": "sorghum flour", "millet": "millet flour", "chestnut": "chestnut flour", "chickpea": "chickpea flour", "rice": "rice flour", "maize-fine": "maize flour",
 }
 
 // Shipped returns the flours that come with Hollen, in the order a list shows them.
 // Protein, ash, absorption, gluten factor, uptake and densities are house values until a
 // miller's sheet says otherwise.
 func Shipped() []Flour {
-	return []Flour{
-		{"soft-00", "Soft wheat 00", 10.5, .5, 55, 1, 6, .50, .58, .68, false, false, Soft, "wheat", 0, 0},
-		{"soft-0", "Soft wheat 0", 11, .6, 56, 1, 6, .51, .59, .68, false, false, Soft, "wheat", 0, 0},
-		{"plain", "Plain wheat", 11, .55, 58, 1, 7, .51, .59, .68, false, false, Soft, "wheat", 0, 0},
-		{"strong", "Strong bread wheat", 13, .6, 62, 1, 8, .53, .60, .69, false, false, Hard, "wheat", 0, 0},
-		{"semola-fine", "Durum semola, fine", 12.5, .85, 62, .9, 14, .68, .74, .79, true, false, Durum, "durum wheat", 0, 0},
-		{"semolina-coarse", "Durum semolina, coarse", 12.5, .85, 58, .9, 22, .72, .77, .80, true, false, Durum, "durum wheat", 0, 0},
-		{"wholemeal", "Wholemeal wheat", 12.5, 1.6, 66, .85, 16, .50, .56, .65, false, true, Soft, "wheat", 0, 0},
-		{"wholemeal-flatbread", "Fine wholemeal for flatbread", 12, 1.5, 70, .85, 14, .50, .57, .66, false, true, Hard, "wheat", 0, 0},
-		{"wholemeal-durum", "Wholemeal durum", 13, 1.7, 67, .8, 20, .55, .62, .70, true, true, Durum, "durum wheat", 0, 0},
-		{"spelt-white", "Spelt, white", 12, .65, 57, .75, 7, .50, .56, .65, false, false, Soft, "spelt (wheat)", 0, 0},
-		{"spelt-whole", "Spelt, wholegrain", 13.5, 1.8, 62, .65, 14, .50, .56, .65, false, true, Soft, "spelt (wheat)", 0, 0},
-		{"emmer", "Emmer", 12.5, 1.7, 60, .55, 14, .52, .58, .66, false, true, Hard, "emmer (wheat)", 0, 0},
-		{"einkorn", "Einkorn", 13, 1.8, 55, .45, 12, .52, .58, .66, false, true, Soft, "einkorn (wheat)", 0, 0},
-		{"khorasan", "Khorasan", 13.5, .9, 62, .8, 14, .60, .66, .74, true, false, Durum, "khorasan wheat", 0, 0},
-		{"rye-light", "Rye, light", 8, .8, 65, .15, 12, .48, .54, .62, false, false, Soft, "rye", 0, 0},
-		{"buckwheat", "Buckwheat", 12, 1.8, 60, 0, 12, .52, .58, .66, false, false, Soft, "", 0, 0},
-		{"sorghum", "Sorghum", 10, 1.4, 60, 0, 12, .52, .58, .66, false, false, Soft, "", 0, 0},
-		{"millet", "Millet", 10, 1.5, 60, 0, 12, .52, .58, .66, false, false, Soft, "", 0, 0},
-		{"chestnut", "Chestnut", 6, 2.2, 60, 0, 12, .45, .52, .62, false, false, Soft, "", 0, 0},
-		{"chickpea", "Chickpea", 21, 2.8, 60, 0, 12, .45, .52, .62, false, false, Soft, "", 0, 0},
-		{"rice", "Rice", 7, .5, 58, 0, 12, .45, .52, .62, false, false, Soft, "", 0, 0},
-		{"maize-fine", "Maize, fine", 7, .6, 58, 0, 12, .45, .52, .62, false, false, Soft, "", 0, 0},
+	all := []Flour{
+		{"soft-00", "Soft wheat 00", 10.5, .5, 55, 1, 6, .50, .58, .68, false, false, Soft, "wheat", 0, 0, ""},
+		{"soft-0", "Soft wheat 0", 11, .6, 56, 1, 6, .51, .59, .68, false, false, Soft, "wheat", 0, 0, ""},
+		{"plain", "Plain wheat", 11, .55, 58, 1, 7, .51, .59, .68, false, false, Soft, "wheat", 0, 0, ""},
+		{"strong", "Strong bread wheat", 13, .6, 62, 1, 8, .53, .60, .69, false, false, Hard, "wheat", 0, 0, ""},
+		{"semola-fine", "Durum semola, fine", 12.5, .85, 62, .9, 14, .68, .74, .79, true, false, Durum, "durum wheat", 0, 0, ""},
+		{"semolina-coarse", "Durum semolina, coarse", 12.5, .85, 58, .9, 22, .72, .77, .80, true, false, Durum, "durum wheat", 0, 0, ""},
+		{"wholemeal", "Wholemeal wheat", 12.5, 1.6, 66, .85, 16, .50, .56, .65, false, true, Soft, "wheat", 0, 0, ""},
+		{"wholemeal-flatbread", "Fine wholemeal for flatbread", 12, 1.5, 70, .85, 14, .50, .57, .66, false, true, Hard, "wheat", 0, 0, ""},
+		{"wholemeal-durum", "Wholemeal durum", 13, 1.7, 67, .8, 20, .55, .62, .70, true, true, Durum, "durum wheat", 0, 0, ""},
+		{"spelt-white", "Spelt, white", 12, .65, 57, .75, 7, .50, .56, .65, false, false, Soft, "spelt (wheat)", 0, 0, ""},
+		{"spelt-whole", "Spelt, wholegrain", 13.5, 1.8, 62, .65, 14, .50, .56, .65, false, true, Soft, "spelt (wheat)", 0, 0, ""},
+		{"emmer", "Emmer", 12.5, 1.7, 60, .55, 14, .52, .58, .66, false, true, Hard, "emmer (wheat)", 0, 0, ""},
+		{"einkorn", "Einkorn", 13, 1.8, 55, .45, 12, .52, .58, .66, false, true, Soft, "einkorn (wheat)", 0, 0, ""},
+		{"khorasan", "Khorasan", 13.5, .9, 62, .8, 14, .60, .66, .74, true, false, Durum, "khorasan wheat", 0, 0, ""},
+		{"rye-light", "Rye, light", 8, .8, 65, .15, 12, .48, .54, .62, false, false, Soft, "rye", 0, 0, ""},
+		{"buckwheat", "Buckwheat", 12, 1.8, 60, 0, 12, .52, .58, .66, false, false, Soft, "", 0, 0, ""},
+		{"sorghum", "Sorghum", 10, 1.4, 60, 0, 12, .52, .58, .66, false, false, Soft, "", 0, 0, ""},
+		{"millet", "Millet", 10, 1.5, 60, 0, 12, .52, .58, .66, false, false, Soft, "", 0, 0, ""},
+		{"chestnut", "Chestnut", 6, 2.2, 60, 0, 12, .45, .52, .62, false, false, Soft, "", 0, 0, ""},
+		{"chickpea", "Chickpea", 21, 2.8, 60, 0, 12, .45, .52, .62, false, false, Soft, "", 0, 0, ""},
+		{"rice", "Rice", 7, .5, 58, 0, 12, .45, .52, .62, false, false, Soft, "", 0, 0, ""},
+		{"maize-fine", "Maize, fine", 7, .6, 58, 0, 12, .45, .52, .62, false, false, Soft, "", 0, 0, ""},
 	}
+	for i := range all {
+		all[i].Label = labels[all[i].Key]
+	}
+	return all
 }
 
 var shipped = func() map[string]Flour {
@@ -117,7 +143,7 @@ func (f *Flour) Check() error {
 	}
 	for _, x := range Figures() {
 		if v := *x.At(f) * x.Show; !(v >= x.Min-1e-9 && v <= x.Max+1e-9) {
-			errs = append(errs, fmt.Errorf("%s: %g; %g to %g %s is allowed", x.Key, v, x.Min, x.Max, x.Unit))
+			errs = append(errs, measure.Faultf(x.Key, "%g; %g to %g %s is allowed", v, x.Min, x.Max, x.Unit))
 		}
 	}
 	if _, ok := henderson[f.Sorption]; !ok {
@@ -125,6 +151,9 @@ func (f *Flour) Check() error {
 	}
 	if len(f.Allergen) > 60 {
 		errs = append(errs, measure.Faultf("allergen", "at most 60 letters"))
+	}
+	if len([]rune(f.Label)) > 60 {
+		errs = append(errs, measure.Faultf("label_name", "at most 60 letters are allowed"))
 	}
 	return errors.Join(errs...)
 }

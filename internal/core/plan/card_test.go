@@ -6,6 +6,7 @@ import (
 	"strings"
 	"testing"
 
+	"hollen/internal/core/addition"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/request"
 
@@ -105,6 +106,46 @@ func TestCardFollowsTheWork(t *testing.T) {
 	}
 	if fog := func() request.Request { r := request.Default(); r.Room.RH = .98; return r }(); slices.ContainsFunc(must(t, fog).Card(), func(s Step) bool { return s.Head == "To leather" }) {
 		t.Error("it is told to dry to leather in fog")
+	}
+}
+
+// A label calls things what they are, not what a shelf does, and durum stands on it only where durum
+// is mixed or dusted.
+func TestLabelNames(t *testing.T) {
+	r := request.Default()
+	r.Flours = []request.FlourPart{{Flour: "soft-00", Share: .6, Kept: "paper_bag"}, {Flour: "maize-fine", Share: .2, Kept: "paper_bag"}, {Flour: "plain", Share: .2, Kept: "paper_bag"}}
+	r.Flours[0].ContainsKG, r.Flours[1].ContainsKG, r.Flours[2].ContainsKG = 1, 1, 1
+	r.Additions = []request.AdditionPart{{Addition: "spinach", Share: .1}}
+	names := func(p *Plan) (out []string) {
+		for _, x := range p.Ingredients(&p.Cut.CutPart) {
+			out = append(out, x.Said())
+		}
+		return out
+	}
+	got := strings.Join(names(must(t, r)), "; ")
+	if want := "wheat flour; egg; maize flour; spinach; "; !strings.HasPrefix(got, want) || !strings.Contains(got, "semola for dusting (durum wheat)") {
+		t.Errorf("%s", got)
+	}
+	for _, dust := range []request.Dust{request.DustRice, request.DustOwn} {
+		r.Roll.Dust = dust
+		p := must(t, r)
+		if got := strings.Join(names(p), "; "); strings.Contains(got, "durum") || slices.Contains(p.Formula.Allergens, "durum wheat") || strings.Contains(got, "rice flour") != (dust == request.DustRice) {
+			t.Errorf("dusted with %s: %s; contains %v", dust, got, p.Formula.Allergens)
+		}
+	}
+	r.Flours[2].Flour = "semola-fine"
+	if p := must(t, r); !slices.Contains(p.Formula.Allergens, "durum wheat") {
+		t.Errorf("semola in it: contains %v", p.Formula.Allergens)
+	}
+	for _, f := range flour.Shipped() {
+		if f.Label == "" {
+			t.Errorf("%s has no label name", f.Key)
+		}
+	}
+	for _, a := range addition.Shipped() {
+		if a.Label == "" {
+			t.Errorf("%s has no label name", a.Key)
+		}
 	}
 }
 

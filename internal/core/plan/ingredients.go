@@ -7,6 +7,7 @@ import (
 
 	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
+	"hollen/internal/core/request"
 )
 
 // Ingredient is one ingredient as a label lists it, and what is an allergen in it, "" when
@@ -33,12 +34,9 @@ func (p *Plan) DoughIngredients() []Ingredient {
 			out = append(out, Ingredient{name, allergen, g})
 		}
 	}
-	for _, x := range f.Flours {
-		name := strings.ToLower(x.Name)
-		if !strings.Contains(name, "flour") && !strings.Contains(name, "semol") {
-			name += " flour"
-		}
-		add(name, x.Allergen, x.MassG)
+	for i, x := range f.Flours {
+		kind := p.Request.Flours[i].Kind()
+		add(kind.LabelName(), x.Allergen, x.MassG)
 	}
 	add("egg", "egg", f.WholeG)
 	add("egg yolk", "egg", f.YolkG)
@@ -50,11 +48,11 @@ func (p *Plan) DoughIngredients() []Ingredient {
 	}
 	add("salt", "", f.SaltG)
 	add("oil", "", f.OilG)
-	for _, a := range f.Additions {
-		add(strings.ToLower(a.Name), a.Allergen, a.MassG)
+	for i, a := range f.Additions {
+		kind := p.Request.Additions[i].Kind()
+		add(kind.LabelName(), a.Allergen, a.MassG)
 	}
-	falling(out)
-	return out
+	return falling(out)
 }
 
 // Ingredients returns what the label of a shape must list, in falling order of mass as they went
@@ -68,26 +66,40 @@ func (p *Plan) Ingredients(x *CutPart) []Ingredient {
 		}
 		out = append(out, Ingredient{name, p.Request.Cut.Filling.Allergens, x.FillG * p.Formula.Dough.MassG / x.DoughG})
 	}
-	out = append(out, Ingredient{"semola for dusting", "durum wheat", p.rules.Dough.BoardFlourShare * p.Formula.Dough.MassG})
-	falling(out)
+	if d := p.Dusting(); d.Name != "" {
+		out = append(out, Ingredient{d.Name + " for dusting", d.Allergen, p.rules.Dough.BoardFlourShare * p.Formula.Dough.MassG})
+	}
+	return falling(out)
+}
+
+// falling puts a list in falling order of mass. What a label calls by one name stands once.
+func falling(list []Ingredient) (out []Ingredient) {
+	for _, x := range list {
+		if i := slices.IndexFunc(out, func(y Ingredient) bool { return y.Name == x.Name && y.Allergen == x.Allergen }); i >= 0 {
+			out[i].G += x.G
+		} else {
+			out = append(out, x)
+		}
+	}
+	slices.SortStableFunc(out, func(a, b Ingredient) int { return cmp.Compare(b.G, a.G) })
 	return out
 }
 
-func falling(list []Ingredient) {
-	slices.SortStableFunc(list, func(a, b Ingredient) int { return cmp.Compare(b.G, a.G) })
+// dusts are what a sheet may be dusted with, as a label lists it; no name where it is the dough's
+// own flour.
+var dusts = map[request.Dust]Ingredient{
+	request.DustSemola: {Name: "semola", Allergen: "durum wheat"}, request.DustRice: {Name: "rice flour"}, request.DustOwn: {},
 }
+
+// Dusting is what the sheets are dusted with; no name where it is the dough's own flour.
+func (p *Plan) Dusting() Ingredient { return dusts[p.Request.Roll.Dust] }
 
 // allergens returns what a label must name, in the order of work.
 func (p *Plan) allergens(parts []flour.Part) []string {
 	r, f := &p.Request, &p.Formula
 	var out []string
 	add := func(a string) {
-		for _, x := range out {
-			if x == a {
-				return
-			}
-		}
-		if a != "" {
+		if a != "" && !slices.Contains(out, a) {
 			out = append(out, a)
 		}
 	}
@@ -103,7 +115,7 @@ func (p *Plan) allergens(parts []flour.Part) []string {
 	for _, a := range f.Additions {
 		add(a.Allergen)
 	}
-	add("durum wheat") // the dusting semola counts
+	add(p.Dusting().Allergen)
 	if r.Filled() {
 		p.doughAllergens = len(out) // what follows is the filling's alone
 		for _, a := range strings.Split(r.Cut.Filling.Allergens, ",") {

@@ -66,6 +66,16 @@ const (
 	DivideByBench Divide = "bench" // sheets as long as the bench
 )
 
+// Dust is what sheets and what is cut are dusted with.
+type Dust string
+
+// What is dusted with.
+const (
+	DustSemola Dust = "semola"
+	DustRice   Dust = "rice"
+	DustOwn    Dust = "own" // the flour of the dough
+)
+
 // Scraps is what becomes of the trimmings.
 type Scraps string
 

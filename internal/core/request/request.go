@@ -355,6 +355,7 @@ type Roll struct {
 	Divide    Divide        `json:"divide"`     // where Pieces does not say
 	Outline   roll.Outline  `json:"outline"`    // of a pin's sheet: disc or rectangle
 	Stripes   roll.Stripes  `json:"stripes"`    // of a second dough, where there is one
+	Dust      Dust          `json:"dusted_with"`
 }
 
 // machine returns the machine: the workshop's own as it was when it was picked, or the shipped
@@ -471,7 +472,7 @@ func Default() Request {
 		Room:      Room{TempC: 22, RH: .45, Air: dry.Still},
 		Knead:     Knead{School: knead.Auto, Mix: InWell},
 		Rest:      Rest{At: InRoom, Wrapped: InOne},
-		Roll:      Roll{Machine: "hand-crank-10", Mode: roll.EveryStop, BenchMM: 1200, Careful: CarefulAuto, Fold: roll.AutoFold, Divide: DivideByFlour, Outline: roll.Rectangle, Stripes: roll.Stripes{BaseMM: 1.8, StripeMM: .5, WidthMM: 20, PitchMM: 50}},
+		Roll:      Roll{Machine: "hand-crank-10", Mode: roll.EveryStop, BenchMM: 1200, Careful: CarefulAuto, Fold: roll.AutoFold, Divide: DivideByFlour, Outline: roll.Rectangle, Dust: DustSemola, Stripes: roll.Stripes{BaseMM: 1.8, StripeMM: .5, WidthMM: 20, PitchMM: 50}},
 		Cut:       Cut{Shape: "tagliatelle", Also: []ShapePart{}},
 		Dry:       Dry{On: OnRack, Log: []DryCheck{}},
 		Cook:      Cook{After: AtLeather},

@@ -115,6 +115,8 @@ func rollFields() []Field {
 		number(AtRoll, "roll.stripes.stripe_mm", "Stripe", "mm", .2, 3, .1, func(r *Request) any { return &r.Roll.Stripes.StripeMM }),
 		number(AtRoll, "roll.stripes.width_mm", "Stripe is wide", "mm", 2, 200, 1, func(r *Request) any { return &r.Roll.Stripes.WidthMM }),
 		number(AtRoll, "roll.stripes.pitch_mm", "One every", "mm", 3, 400, 1, func(r *Request) any { return &r.Roll.Stripes.PitchMM }),
+		choice(AtRoll, "roll.dusted_with", "Dusted with", func(r *Request) any { return &r.Roll.Dust },
+			Option{string(DustSemola), "Durum semola"}, Option{string(DustRice), "Rice flour"}, Option{string(DustOwn), "The flour of the dough"}),
 		flag(AtRoll, "roll.last_twice", "Last stop twice", func(r *Request) any { return &r.Roll.LastTwice }),
 	}
 }
