@@ -232,100 +232,91 @@ func (l *Lay) route(target int) []step {
 	return out
 }
 
-// worth is the cost of a route so far, compared in the order of its fields.
-type worth struct {
-	passes  int
-	largest float64
-	squares float64
-	steps   []step
-}
-
-func (a worth) less(b worth) bool {
-	const eps = 1e-12
-	switch {
-	case a.passes != b.passes:
-		return a.passes < b.passes
-	case math.Abs(a.largest-b.largest) > eps:
-		return a.largest < b.largest
-	case math.Abs(a.squares-b.squares) > eps:
-		return a.squares < b.squares
-	}
-	for i := range min(len(a.steps), len(b.steps)) {
-		if a.steps[i].stop != b.steps[i].stop {
-			return a.steps[i].stop < b.steps[i].stop
-		}
-	}
-	return len(a.steps) < len(b.steps)
-}
-
 // startPasses is how many passes the widest stop has had when the way down starts.
 const startPasses = 2
 
-// fewest finds the best route. The order of the objective is not additive (the largest
-// ratio is a maximum), so each state keeps every route no other one dominates.
+// onward is what the best way on from a stop, after n passes there, comes to.
+type onward struct {
+	passes  int     // fewest
+	largest float64 // of those, the smallest largest ratio of reduction to easy
+	squares float64 // of those, the smallest sum of squared ratios
+}
+
+// leg is one step down from a stop: to which, with how many passes, at what ratio of its reduction
+// to what is easy.
+type leg struct {
+	step
+	ratio float64
+}
+
+// sameRatio is a difference of ratios, or of their squares, that is none.
+const sameRatio = 1e-12
+
+// fewest finds the route down with the fewest passes; of those the one whose largest ratio is
+// smallest; of those the one with the smallest sum of squared ratios; then the widest stops first.
+// It is exact: one pass of dynamic programming an objective, from the target up, over stops and one
+// or two passes at each. A pass over more than is easy is barred unless it goes to the next stop.
 func (l *Lay) fewest(target int) []step {
 	if target == 0 {
 		return nil
 	}
-	// kept[i][n-1] are the undominated routes that end at stop i after n passes there.
-	kept := make([][2][]worth, target+1)
-	kept[0][startPasses-1] = []worth{{}}
-	for i := 0; i < target; i++ {
+	best := make([][3]onward, target+1) // by stop and passes there
+	legs := make([][3][]leg, target)
+	for i := target - 1; i >= 0; i-- {
 		for n := 1; n <= 2; n++ {
-			for _, w := range kept[i][n-1] {
-				in := l.Sheet(l.Machine.Stops[i].TrueMM(), n)
-				for j := i + 1; j <= target; j++ {
-					x := w.then(l, i, j, in)
-					if x.passes == 0 {
-						continue
-					}
-					for passes := 1; passes <= 2; passes++ {
-						y := x
-						y.passes += passes - 1
-						y.steps = append(append(make([]step, 0, len(w.steps)+1), w.steps...), step{j, passes})
-						kept[j][passes-1] = keep(kept[j][passes-1], y)
-					}
+			legs[i][n] = l.legs(i, n, target)
+			o := onward{passes: math.MaxInt, largest: math.Inf(1), squares: math.Inf(1)}
+			for _, x := range legs[i][n] {
+				o.passes = min(o.passes, x.n+best[x.stop][x.n].passes)
+			}
+			for _, x := range legs[i][n] {
+				if to := best[x.stop][x.n]; x.n+to.passes == o.passes {
+					o.largest = min(o.largest, max(x.ratio, to.largest))
+				}
+			}
+			best[i][n] = o
+		}
+	}
+	// What is bold here does not matter where the route is bolder elsewhere.
+	most := best[0][startPasses].largest + sameRatio
+	allowed := func(i, n int, x leg) bool {
+		to := best[x.stop][x.n]
+		return x.n+to.passes == best[i][n].passes && max(x.ratio, to.largest) <= most
+	}
+	for i := target - 1; i >= 0; i-- {
+		for n := 1; n <= 2; n++ {
+			for _, x := range legs[i][n] {
+				if allowed(i, n, x) {
+					best[i][n].squares = min(best[i][n].squares, x.ratio*x.ratio+best[x.stop][x.n].squares)
 				}
 			}
 		}
 	}
-	var best *worth
-	for n := range kept[target] {
-		for i := range kept[target][n] {
-			if w := &kept[target][n][i]; best == nil || w.less(*best) {
-				best = w
+	var route []step
+	for at := (step{0, startPasses}); at.stop < target; {
+		for _, x := range legs[at.stop][at.n] { // the next stops first
+			if allowed(at.stop, at.n, x) && x.ratio*x.ratio+best[x.stop][x.n].squares <= best[at.stop][at.n].squares+sameRatio {
+				at = x.step
+				route = append(route, at)
+				break
 			}
 		}
 	}
-	return best.steps
+	return route
 }
 
-// then returns w with one pass from a sheet of in mm at stop i to stop j, or a zero worth
-// when that pass is barred.
-func (w worth) then(l *Lay, i, j int, in float64) worth {
-	reduction := 1 - l.Sheet(l.Machine.Stops[j].TrueMM(), 1)/in
-	limit := l.limit(i, j)
-	if j > i+1 && reduction > limit {
-		return worth{}
-	}
-	ratio := reduction / limit
-	return worth{passes: w.passes + 1, largest: max(w.largest, ratio), squares: w.squares + ratio*ratio}
-}
-
-// keep adds w to kept unless another is as good in every respect, and drops those it beats.
-func keep(kept []worth, w worth) []worth {
-	for _, k := range kept {
-		if k.passes <= w.passes && k.largest <= w.largest && k.squares <= w.squares && !w.less(k) {
-			return kept
+// legs are the steps down from stop i after n passes there that are not barred, the next stop
+// first.
+func (l *Lay) legs(i, n, target int) (out []leg) {
+	in := l.Sheet(l.Machine.Stops[i].TrueMM(), n)
+	for j := i + 1; j <= target; j++ {
+		reduction, limit := 1-l.Sheet(l.Machine.Stops[j].TrueMM(), 1)/in, l.limit(i, j)
+		if j > i+1 && reduction > limit {
+			continue
 		}
+		out = append(out, leg{step{j, 1}, reduction / limit}, leg{step{j, 2}, reduction / limit})
 	}
-	out := kept[:0]
-	for _, k := range kept {
-		if !(w.passes <= k.passes && w.largest <= k.largest && w.squares <= k.squares && w.less(k)) {
-			out = append(out, k)
-		}
-	}
-	return append(out, w)
+	return out
 }
 
 // skips says for every single stop on the way down what leaving it out would do.

@@ -1,6 +1,7 @@
 package roll
 
 import (
+	"fmt"
 	"math"
 	"math/rand"
 	"slices"
@@ -52,6 +53,44 @@ func TestReferenceLengthAndSquare(t *testing.T) {
 	if got := SquareMM(10.9, 1.214, 100, 100); math.Abs(got-.90) > .005 {
 		t.Errorf("square of 10.9 g: %.3f mm, want 0.90", got)
 	}
+}
+
+// worth is the cost of a route so far, compared in the order of its fields.
+type worth struct {
+	passes  int
+	largest float64
+	squares float64
+	steps   []step
+}
+
+func (a worth) less(b worth) bool {
+	const eps = 1e-12
+	switch {
+	case a.passes != b.passes:
+		return a.passes < b.passes
+	case math.Abs(a.largest-b.largest) > eps:
+		return a.largest < b.largest
+	case math.Abs(a.squares-b.squares) > eps:
+		return a.squares < b.squares
+	}
+	for i := range min(len(a.steps), len(b.steps)) {
+		if a.steps[i].stop != b.steps[i].stop {
+			return a.steps[i].stop < b.steps[i].stop
+		}
+	}
+	return len(a.steps) < len(b.steps)
+}
+
+// then returns w with one pass from a sheet of in mm at stop i to stop j, or a zero worth when
+// that pass is barred.
+func (w worth) then(l *Lay, i, j int, in float64) worth {
+	reduction := 1 - l.Sheet(l.Machine.Stops[j].TrueMM(), 1)/in
+	limit := l.limit(i, j)
+	if j > i+1 && reduction > limit {
+		return worth{}
+	}
+	ratio := reduction / limit
+	return worth{passes: w.passes + 1, largest: max(w.largest, ratio), squares: w.squares + ratio*ratio}
 }
 
 // exhaustive tries every route over (stop, 1 or 2 passes).
@@ -218,5 +257,20 @@ func TestLastTwiceAndEasy(t *testing.T) {
 	}
 	if l.Easy(.9) >= l.Easy(1.2) {
 		t.Error("a thin gap takes as much as a thick one")
+	}
+}
+
+func BenchmarkFewest(b *testing.B) {
+	for _, n := range []int{10, 20, 40} {
+		l := lay(7, Fewest)
+		l.Machine.Stops = nil
+		for i := range n {
+			l.Machine.Stops = append(l.Machine.Stops, Stop{Label: fmt.Sprint(i), GapMM: 8 * math.Pow(.3/8, float64(i)/float64(n-1))})
+		}
+		b.Run(fmt.Sprint(n), func(b *testing.B) {
+			for b.Loop() {
+				l.fewest(n - 1)
+			}
+		})
 	}
 }
