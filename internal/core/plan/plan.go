@@ -230,6 +230,7 @@ const (
 	rounds    = 5
 	scanSteps = 150
 	scanStep  = 1.005
+	beside    = 4 // steps tried either side of where it settles
 )
 
 // scanFrom is where that search starts, share of the nearest so far; mostFlour times the least
@@ -290,8 +291,8 @@ func (p *Plan) Rules() rules.Rules { return p.rules }
 
 // workTo finds the flour that gives the portions or the dough asked for. Eggs, sheets and
 // ribbons come in whole numbers, so what a flour gives moves in jumps: it corrects the flour
-// by what was got, and where that does not settle looks through the flours half a per cent
-// apart for the nearest. Of several shapes the one served worst counts. Kneading hardly answers
+// by what was got, and where that does not settle halves the flours half a per cent apart down
+// to where short turns into enough, and takes the nearest there. Of several shapes the one served worst counts. Kneading hardly answers
 // to such changes and is left as it was, unless that turns out to decide a jump.
 func (p *Plan) workTo(r request.Request) {
 	want := r.Amount.DoughG
@@ -346,11 +347,30 @@ func (p *Plan) search(want float64, got func() float64, take func(flourG float64
 		f = next
 		settled = try(f)
 	}
-	last, from := 0., max(least, scanFrom*best)
-	for i := 0; i < scanSteps && !settled; i++ {
-		if f = roundFlour(from * math.Pow(scanStep, float64(i))); f != last {
-			settled, last = try(f), f
+	if settled {
+		return best, off
+	}
+	// What a flour gives rises with it, in jumps, so what is wanted lies where short turns into
+	// enough; a few flours either side of there see the jumps.
+	from := max(least, scanFrom*best)
+	tried := map[int]bool{}
+	at := func(step int) (enough bool) {
+		if !tried[step] {
+			tried[step] = true
+			try(roundFlour(from * math.Pow(scanStep, float64(step))))
 		}
+		return got() >= want
+	}
+	lo, hi := 0, scanSteps
+	for lo+1 < hi {
+		if mid := (lo + hi) / 2; at(mid) {
+			hi = mid
+		} else {
+			lo = mid
+		}
+	}
+	for step := lo - beside; step <= hi+beside; step++ {
+		at(step)
 	}
 	return best, off
 }
