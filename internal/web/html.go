@@ -2,11 +2,13 @@ package web
 
 import (
 	"html/template"
+	"strconv"
 	"strings"
 
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
 	"hollen/internal/core/request"
+	"hollen/internal/draw"
 )
 
 // The pieces that stand on a page dozens of times are written here, not in templates: a page is
@@ -160,15 +162,12 @@ func (c Control) Field(label string) template.HTML {
 		}
 		return &m
 	}
-	if c.Lean {
-		m.raw(`<input`).attr("id", c.ID).attr("value", c.Value)
-		if c.Kind == request.Flag {
-			m.attr("type", "checkbox")
-		}
+	if c.Lean { // no field, only what one would hold: the page has the field
+		m.raw(`<i`).attr("id", c.ID).attr("data-value", c.Value)
 		if c.Auto != "" {
-			m.attr("placeholder", c.Auto)
+			m.attr("data-auto", c.Auto)
 		}
-		return invalid().raw(">").html()
+		return invalid().raw("></i>").html()
 	}
 	named := func(tag string) {
 		m.raw("<", tag).attr("id", c.ID).attr("name", c.Path)
@@ -259,3 +258,34 @@ func (l Line) Weighed() template.HTML {
 
 // Errs is where the errors of the line are told.
 func (l Line) Errs() template.HTML { return l.What.Err() + l.Much.Err() }
+
+// CarriedHTML are the fields of the stations that are not open.
+func (v *batchView) CarriedHTML() template.HTML {
+	var m markup
+	for _, x := range v.Carried() {
+		m.raw(`<input type="hidden"`).attr("name", x.Path).attr("value", x.Value).raw(">")
+	}
+	return m.html()
+}
+
+// Spine is the row of stations.
+func (v *batchView) Spine() template.HTML {
+	var m markup
+	m.raw("<ol>")
+	for _, s := range v.Stations() {
+		m.raw(`<li><button class="station" name="at"`).attr("value", string(s.Key)).attr("accesskey", strconv.Itoa(s.N))
+		if s.Current {
+			m.raw(` aria-current="step"`)
+		}
+		m.raw(`><span class="in">`)
+		switch {
+		case s.Errors > 0:
+			m.raw(`<span class="flag">? `, strconv.Itoa(s.Errors), `<span class="visually-hidden"> to put right</span></span>`)
+		case s.Warnings > 0:
+			m.raw(`<span class="flag">! `, strconv.Itoa(s.Warnings), `<span class="visually-hidden"> to look at</span></span>`)
+		}
+		m.raw(`<span class="n">`, strconv.Itoa(s.N), `</span><span class="name">`, esc(s.Name), `</span><span class="key">`, esc(s.Figure), `</span></span></button></li>`)
+	}
+	strip := v.Plan.Summary().Strip
+	return m.raw("</ol>", draw.Strip(&strip)).html()
+}

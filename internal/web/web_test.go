@@ -31,13 +31,13 @@ import (
 func TestMain(m *testing.M) { storetest.Main(m) }
 
 type site struct {
-	*testing.T
+	testing.TB
 	h     http.Handler
 	store *store.Store
 	log   *strings.Builder
 }
 
-func newSite(t *testing.T) site {
+func newSite(t testing.TB) site {
 	t.Helper()
 	s := storetest.Open(t)
 	if _, err := s.Seed(context.Background(), demo.Scenario(demo.Day)); err != nil {
@@ -311,19 +311,21 @@ func TestTemplatesHaveNoInline(t *testing.T) {
 }
 
 func BenchmarkBatchPage(b *testing.B) {
-	s := storetest.Open(b)
-	if _, err := s.Seed(context.Background(), demo.Scenario(demo.Day)); err != nil {
-		b.Fatal(err)
-	}
-	h := New(s, rules.Default(), slog.New(slog.DiscardHandler), true)
+	s := newSite(b)
 	for _, at := range []string{"formula", "roll", "cut"} {
 		b.Run(at, func(b *testing.B) {
 			for b.Loop() {
-				w := httptest.NewRecorder()
-				h.ServeHTTP(w, httptest.NewRequest("GET", "http://127.0.0.1/batches/7?at="+at, nil))
-				if w.Code != 200 {
-					b.Fatal(w.Code)
-				}
+				s.wants(s.ask("GET", batch(demo.Saturday)+"?at="+at, nil), 200)
+			}
+		})
+	}
+	figures := func(r *http.Request) { r.Header.Set("X-Hollen-Part", "figures") }
+	for _, at := range []string{"formula", "roll", "cut"} {
+		b.Run(at+", a change", func(b *testing.B) {
+			v := s.typed(demo.Number(demo.Saturday))
+			v.Set("was_at", at)
+			for b.Loop() {
+				s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v, figures), 200)
 			}
 		})
 	}

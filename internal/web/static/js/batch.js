@@ -38,8 +38,8 @@ export function startBatch(form) {
       const text = await answer.text();
       await released();
       if (mine.signal.aborted) return;
-      const page = new DOMParser().parseFromString(text, "text/html");
-      const fresh = page.getElementById("batch");
+      const page = parsed(text);
+      const fresh = page.querySelector("#batch");
       if (!answer.ok || !fresh) throw new Error(page.querySelector("h1")?.textContent || "The answer cannot be read.");
       const opened = opening;
       opening = false;
@@ -65,6 +65,14 @@ export function startBatch(form) {
     while (pressed) await new Promise((done) => setTimeout(done, 10));
   }
 
+  // parsed reads a page, or the part of one that a change is answered with; nothing in it runs.
+  function parsed(text) {
+    if (/^\s*<!doctype/i.test(text)) return new DOMParser().parseFromString(text, "text/html");
+    const part = document.createElement("template");
+    part.innerHTML = text;
+    return part.content;
+  }
+
   function say(text) {
     document.getElementById("state").textContent = text;
   }
@@ -86,7 +94,7 @@ export function startBatch(form) {
     const focusedName = focused?.closest("#sheet, #spine") ? [focused.name, focused.value] : null;
     const then = new Map([...fresh.querySelectorAll("[id]")].map((e) => [e.id, e]));
     for (const now of live) take(now, then, bad, focused);
-    for (const [id, e] of then) if (e.localName === "input") takeField(document.getElementById(id), e, bad, stood);
+    for (const [id, e] of then) if ("value" in e.dataset || e.localName === "input") takeField(document.getElementById(id), e, bad, stood);
     if (!bad) {
       // Fields of other stations ride along; what differs from what was sent is told.
       for (const told of fresh.querySelectorAll("#rails > input[type=hidden]")) {
@@ -139,10 +147,11 @@ export function startBatch(form) {
         else field.removeAttribute(name);
       }
     }
-    if (field.dataset.live === "placeholder" && field.placeholder !== then.placeholder) field.placeholder = then.placeholder;
-    if (wrong || bad || field === document.activeElement || field.type === "checkbox" || field.value === then.value) return;
-    if (stood.get(field.name) !== field.value || parse(field.value) === parse(then.value)) return;
-    field.value = then.value;
+    const value = then.dataset.value ?? then.value, auto = then.dataset.auto ?? then.placeholder ?? "";
+    if (field.dataset.live === "placeholder" && field.placeholder !== auto) field.placeholder = auto;
+    if (wrong || bad || field === document.activeElement || field.type === "checkbox" || field.value === value) return;
+    if (stood.get(field.name) !== field.value || parse(field.value) === parse(value)) return;
+    field.value = value;
   }
 
   // Sliders mirror the field they belong to.

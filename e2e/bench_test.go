@@ -1,0 +1,97 @@
+package e2e
+
+import (
+	"fmt"
+	"net/http"
+	"os"
+	"sort"
+	"testing"
+
+	"context"
+	"log/slog"
+	"net/http/httptest"
+
+	"hollen/internal/core/rules"
+	"hollen/internal/demo"
+	"hollen/internal/store/storetest"
+	"hollen/internal/web"
+)
+
+// How long a change takes on the page, beside the floor: a bare page on the same server that asks
+// for one byte and writes it into one text node. Both take turns, in the same tab size, so that
+// what else the machine does hits both alike. ./run bench prints it.
+func TestBenchChanges(t *testing.T) {
+	if os.Getenv("HOLLEN_BENCH") == "" {
+		t.Skip("for ./run bench: times are no test")
+	}
+	s := storetest.Open(t)
+	if _, err := s.Seed(context.Background(), demo.Scenario(demo.Day)); err != nil {
+		t.Fatal(err)
+	}
+	srv := httptest.NewServer(withFloor(web.New(s, rules.Default(), slog.New(slog.DiscardHandler), true)))
+	t.Cleanup(srv.Close)
+	br := browser(t)
+	floor := open(t, br, srv.URL, wide, high)
+	floor.visit("/floor")
+	fmt.Printf("%-10s %8s %8s %10s %8s %6s\n", "station", "median", "p95", "floor", "p95", "ratio")
+	for _, c := range []struct{ at, field string }{{"formula", "amount-flour_g"}, {"knead", "knead-knead_min"}, {"roll", "roll-target_mm"}, {"cut", "cut-nest_g"}} {
+		b := open(t, br, srv.URL, wide, high)
+		b.visit(batch(demo.Saturday) + "?at=" + c.at)
+		var page, bare []float64
+		for range 10 {
+			bare = append(bare, eval[[]float64](floor, floorRun)...)
+			page = append(page, eval[[]float64](b, fmt.Sprintf(changeRun, c.field))...)
+		}
+		sort.Float64s(page)
+		sort.Float64s(bare)
+		fmt.Printf("%-10s %5.0f ms %5.0f ms %7.0f ms %5.0f ms %6.2f\n", c.at, page[50], page[95], bare[50], bare[95], page[95]/bare[95])
+	}
+}
+
+// drawn calls back when the frame that comes next has been drawn, with the time.
+const drawn = `const drawn = (done) => requestAnimationFrame(() => {
+		const after = new MessageChannel();
+		after.port1.onmessage = () => done(performance.now());
+		after.port2.postMessage(0);
+	});`
+
+// changeRun steps a field to and fro ten times and returns the times until the sheet has changed
+// and been drawn, ms.
+const changeRun = `(async () => {
+	` + drawn + `
+	const field = document.getElementById("f-%s"), sheet = document.getElementById("sheet"), out = [];
+	for (let i = 0; i < 10; i++) {
+		const changed = new Promise((done) => new MutationObserver((_, o) => { o.disconnect(); drawn(done); })
+			.observe(sheet, { childList: true, characterData: true, subtree: true, attributes: true }));
+		const from = performance.now();
+		field.parentElement.parentElement.querySelector("[data-step='" + (i %% 2 ? -1 : 1) + "']").click();
+		out.push((await changed) - from);
+	}
+	return out;
+})()`
+
+// floorRun asks for one byte ten times, writes it, and returns the times until that is drawn, ms.
+const floorRun = `(async () => {
+	` + drawn + `
+	const node = document.getElementById("one").firstChild, out = [];
+	for (let i = 0; i < 10; i++) {
+		const changed = new Promise((done) => new MutationObserver((_, o) => { o.disconnect(); drawn(done); })
+			.observe(node, { characterData: true }));
+		const from = performance.now();
+		node.data = (await (await fetch("/floor", { method: "POST", body: "x" })).text()) + i;
+		out.push((await changed) - from);
+	}
+	return out;
+})()`
+
+// withFloor serves the bare page beside h.
+func withFloor(h http.Handler) http.Handler {
+	mux := http.NewServeMux()
+	mux.HandleFunc("GET /floor", func(w http.ResponseWriter, _ *http.Request) {
+		w.Header().Set("Content-Type", "text/html; charset=utf-8")
+		fmt.Fprint(w, `<!doctype html><title>Floor</title><link rel="icon" href="data:,"><p id="one">1</p>`)
+	})
+	mux.HandleFunc("POST /floor", func(w http.ResponseWriter, _ *http.Request) { fmt.Fprint(w, "1") })
+	mux.Handle("/", h)
+	return mux
+}
