@@ -10,16 +10,15 @@ import (
 	"testing"
 	"time"
 
-	"hollen/internal/core/measure"
-	"hollen/internal/core/request"
-	"hollen/internal/core/rules"
-
 	"github.com/chromedp/cdproto/cdp"
 	"github.com/chromedp/cdproto/emulation"
 	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/chromedp"
 
+	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
+	"hollen/internal/core/request"
+	"hollen/internal/core/rules"
 	"hollen/internal/demo"
 	"hollen/internal/store"
 	"hollen/internal/store/storetest"
@@ -98,7 +97,8 @@ func TestMakeABatch(t *testing.T) {
 		t.Errorf("the last good result %q has become %q", figure, got)
 	}
 	b.enter(humidity, "25")
-	b.until("the error to go", "document.querySelector('"+humidityErr+"').textContent === '' && !document.querySelector('"+humidity+"').hasAttribute('aria-invalid')")
+	b.until("the error to go", "document.querySelector('"+humidityErr+"').textContent === '' && "+
+		"!document.querySelector('"+humidity+"').hasAttribute('aria-invalid')")
 
 	b.click("#save")
 	b.until("the word saved", settledState+" === 'Saved'")
@@ -121,7 +121,8 @@ func TestAtTheRail(t *testing.T) {
 	b.click("#c-f-roll-bench_mm [data-step='1']")
 	b.until("a longer bench", "document.querySelector('#sheet').textContent.includes('bench 1,250')")
 	b.visit(batch(demo.Saturday) + "?at=room")
-	eval[bool](b, "(() => { const s = document.querySelector('.slide[data-for=f-room-rh]'); s.value = 70; s.dispatchEvent(new Event('input', {bubbles: true})); return true })()")
+	eval[bool](b, "(() => { const s = document.querySelector('.slide[data-for=f-room-rh]'); s.value = 70; s.dispatchEvent(new Event('input', "+
+		"{bubbles: true})); return true })()")
 	b.until("the slider to move the field", "document.querySelector('"+humidity+"').value === '70' && "+settledState+" === '"+notSaved+"'")
 	b.click(".presets button:nth-child(1)")
 	b.until("January", "document.querySelector('"+humidity+"').value === '34' && document.querySelector('#f-room-temp_c').value === '20'")
@@ -137,8 +138,10 @@ func TestAtTheRail(t *testing.T) {
 	}
 	// A second flour brings its share.
 	b.visit(batch(demo.Service) + "?at=formula")
-	eval[bool](b, "(() => { const s = document.querySelector('#f-flours-1-flour'); s.value = 'semola-fine'; s.dispatchEvent(new Event('change', {bubbles: true})); return true })()")
-	b.until("the second flour's share", "document.querySelector('#f-flours-1-share').value === '20' && document.querySelector('#rest-share').textContent === '80'")
+	eval[bool](b, "(() => { const s = document.querySelector('#f-flours-1-flour'); s.value = 'semola-fine'; s.dispatchEvent(new "+
+		"Event('change', {bubbles: true})); return true })()")
+	b.until("the second flour's share", "document.querySelector('#f-flours-1-share').value === '20' && "+
+		"document.querySelector('#rest-share').textContent === '80'")
 	// What was typed at one station is there after a round of the others.
 	b.visit(batch(demo.Chandler) + "?at=rest")
 	b.enter("#f-rest-rest_min", "55")
@@ -154,11 +157,13 @@ func TestPressAcrossRedraw(t *testing.T) {
 	base, _ := serve(t)
 	b := open(t, browser(t), base, wide, high)
 	b.visit(batch(demo.Saturday) + "?at=room")
-	at := eval[[]float64](b, "(() => { const r = document.querySelector('#spine li:nth-child(5) button').getBoundingClientRect(); return [r.x + 20, r.y + 20] })()")
+	at := eval[[]float64](b, "(() => { const r = document.querySelector('#spine li:nth-child(5) button').getBoundingClientRect(); return [r.x "+
+		"+ 20, r.y + 20] })()")
 	b.enter(humidity, "23")
 	mouse := func(kind input.DispatchMouseEventType) {
 		b.do(func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
-			_, err := cdp.Call(ctx, tg, input.DispatchMouseEvent, input.DispatchMouseEventParams{Type: kind, X: at[0], Y: at[1], Button: input.MouseButtonLeft, ClickCount: 1})
+			_, err := cdp.Call(ctx, tg, input.DispatchMouseEvent, input.DispatchMouseEventParams{Type: kind, X: at[0], Y: at[1], Button: input.MouseButtonLeft,
+				ClickCount: 1})
 			return chromedp.Void{}, err
 		})
 	}
@@ -267,7 +272,10 @@ func TestWithoutScripts(t *testing.T) {
 func TestOnATablet(t *testing.T) {
 	base, _ := serve(t)
 	b := open(t, browser(t), base, tabletW, tabletH)
-	paths := []string{"/", "/batches/new", "/cabinet/flours", "/cabinet/flours/1", "/cabinet/lots/2", "/cabinet/eggs", "/cabinet/additions", "/cabinet/powders", "/cabinet/machines", "/cabinet/machines/8/calibrate", "/cabinet/house", "/cabinet/shapes", "/cabinet/shapes/9", "/cabinet/machines/8", "/import", batch(demo.Saturday) + "/sheet", batch(demo.Lantern) + "/label", "/rooms", "/compare?a=7&b=6", "/recipe", batch(demo.Saturday) + "?at=doctor"}
+	paths := []string{"/", "/batches/new", "/cabinet/flours", "/cabinet/flours/1", "/cabinet/lots/2", "/cabinet/eggs", "/cabinet/additions",
+		"/cabinet/powders", "/cabinet/machines", "/cabinet/machines/8/calibrate", "/cabinet/house", "/cabinet/shapes", "/cabinet/shapes/9",
+		"/cabinet/machines/8", "/import", batch(demo.Saturday) + "/sheet", batch(demo.Lantern) + "/label", "/rooms", "/compare?a=7&b=6", "/recipe",
+		batch(demo.Saturday) + "?at=doctor"}
 	for _, st := range request.Stages() {
 		for _, id := range []int{1, 3, 4, 6, 8, 9, 10} { // stripes, a pin, wide ribbons, by the clock, filled, mixed, formed
 			paths = append(paths, fmt.Sprintf("/batches/%d?at=%s", id, st))
@@ -284,11 +292,13 @@ func TestOnATablet(t *testing.T) {
 		small := eval[[]string](b, `[...document.querySelectorAll("button, .btn, select, summary, .slide")]
 			.filter((e) => e.offsetParent && !e.classList.contains("visually-hidden") && e.id !== "keys-open")
 			.filter((e) => { const r = e.getBoundingClientRect(); return Math.min(r.height, r.width) < (e.matches(".slide") ? 32 : 40) })
-			.map((e) => (e.getAttribute("aria-label") || e.textContent || e.id).trim() + " " + Math.round(e.getBoundingClientRect().width) + "×" + Math.round(e.getBoundingClientRect().height))`)
+			.map((e) => (e.getAttribute("aria-label") || e.textContent || e.id).trim() + " " +
+				["width", "height"].map((k) => Math.round(e.getBoundingClientRect()[k])).join("×"))`)
 		if len(small) > 0 {
 			t.Errorf("%s: too small to press: %v", path, small)
 		}
-		nameless := eval[[]string](b, `[...document.querySelectorAll("input:not([type=hidden]), select, button")].filter((e) => !e.labels?.length && !e.getAttribute("aria-label") && !e.textContent.trim()).map((e) => e.outerHTML.slice(0, 90))`)
+		nameless := eval[[]string](b, `[...document.querySelectorAll("input:not([type=hidden]), select, button")]
+			.filter((e) => !e.labels?.length && !e.getAttribute("aria-label") && !e.textContent.trim()).map((e) => e.outerHTML.slice(0, 90))`)
 		if len(nameless) > 0 {
 			t.Errorf("%s: without a name: %v", path, nameless)
 		}
@@ -304,7 +314,8 @@ func TestHowSoon(t *testing.T) {
 	ms := eval[[]float64](b, `(async () => {
 		const field = document.querySelector("#f-amount-flour_g"), sheet = document.querySelector("#sheet"), out = [];
 		for (let i = 0; i < 50; i++) {
-			const changed = new Promise((done) => new MutationObserver((_, o) => { o.disconnect(); requestAnimationFrame(() => done(performance.now())); }).observe(sheet, { childList: true, characterData: true, subtree: true }));
+			const changed = new Promise((done) => new MutationObserver((_, o) => { o.disconnect(); requestAnimationFrame(() => done(performance.now())); })
+				.observe(sheet, { childList: true, characterData: true, subtree: true }));
 			const from = performance.now();
 			field.value = 1000 + 7 * (i + 1);
 			field.dispatchEvent(new Event("input", { bubbles: true }));

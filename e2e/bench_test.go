@@ -1,15 +1,14 @@
 package e2e
 
 import (
+	"context"
 	"fmt"
+	"log/slog"
 	"net/http"
+	"net/http/httptest"
 	"os"
 	"sort"
 	"testing"
-
-	"context"
-	"log/slog"
-	"net/http/httptest"
 
 	"hollen/internal/core/rules"
 	"hollen/internal/demo"
@@ -34,7 +33,8 @@ func TestBenchChanges(t *testing.T) {
 	floor := open(t, br, srv.URL, wide, high)
 	floor.visit("/floor")
 	fmt.Printf("%-10s %8s %8s %10s %8s %6s\n", "station", "median", "p95", "floor", "p95", "ratio")
-	for _, c := range []struct{ at, field string }{{"formula", "amount-flour_g"}, {"knead", "knead-knead_min"}, {"roll", "roll-target_mm"}, {"cut", "cut-nest_g"}} {
+	for _, c := range []struct{ at, field string }{{"formula", "amount-flour_g"}, {"knead", "knead-knead_min"}, {"roll", "roll-target_mm"},
+		{"cut", "cut-nest_g"}} {
 		b := open(t, br, srv.URL, wide, high)
 		b.visit(batch(demo.Saturday) + "?at=" + c.at)
 		var page, bare []float64

@@ -13,7 +13,8 @@ import (
 func (b *tab) pick(sel, value string) {
 	b.t.Helper()
 	b.until(sel, fmt.Sprintf("document.querySelector(%q)", sel))
-	eval[bool](b, fmt.Sprintf("(() => { const s = document.querySelector(%q); s.focus(); s.value = %q; s.dispatchEvent(new Event('change', {bubbles: true})); return s.value === %q })()", sel, value, value))
+	eval[bool](b, fmt.Sprintf("(() => { const s = document.querySelector(%q); s.focus(); s.value = %q; s.dispatchEvent(new Event('change', "+
+		"{bubbles: true})); return s.value === %q })()", sel, value, value))
 }
 
 // From the cabinet into a batch: a lot is kept and named, spinach colours the strip, what is
@@ -53,7 +54,8 @@ func TestFromTheCabinet(t *testing.T) {
 	b.click("#save")
 	b.until("saved", settledState+" === 'Saved'")
 	r := saved(t, s, 7).Request
-	if r.Flours[0].LotKept == nil || r.Flours[0].Lot != "own-10" || len(r.Additions) != 1 || r.Additions[0].Share != .12 || r.Used.FlourLeftG == nil || *r.Used.FlourLeftG != 60 {
+	if r.Flours[0].LotKept == nil || r.Flours[0].Lot != "own-10" || len(r.Additions) != 1 || r.Additions[0].Share != .12 || r.Used.FlourLeftG == nil ||
+		*r.Used.FlourLeftG != 60 {
 		t.Errorf("%+v, %+v, %+v", r.Flours[0], r.Additions, r.Used)
 	}
 }

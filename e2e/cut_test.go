@@ -10,13 +10,12 @@ import (
 	"strings"
 	"testing"
 
-	"hollen/internal/core/request"
-	"hollen/internal/core/rules"
-
 	"github.com/chromedp/chromedp"
 
 	"hollen/internal/core/cut"
 	"hollen/internal/core/plan"
+	"hollen/internal/core/request"
+	"hollen/internal/core/rules"
 	"hollen/internal/demo"
 )
 
@@ -30,13 +29,15 @@ func TestCutOtherShapes(t *testing.T) {
 	b.until("eight", "document.querySelector('#sheet').textContent.includes('at 8 mm')")
 	b.pick("#f-cut-shape", "ravioli")
 	b.until("pieces", "document.querySelector('#sheet').textContent.includes('Filling to make')")
-	b.until("their fields", "document.querySelector('#f-cut-filling-name').offsetParent && !document.querySelector('#f-cut-min_length_mm').offsetParent && document.querySelector('#f-cut-width_mm').value === ''")
+	b.until("their fields", "document.querySelector('#f-cut-filling-name').offsetParent && "+
+		"!document.querySelector('#f-cut-min_length_mm').offsetParent && document.querySelector('#f-cut-width_mm').value === ''")
 	b.enter("#f-cut-filling-name", "marsh samphire and curd")
 	b.enter("#f-cut-filling-allergens", "milk")
 	b.pick("#f-cut-also-0-shape", "own-9")
 	b.until("one portion of it", "document.querySelector('#f-cut-also-0-portions').value === '1'")
 	b.enter("#f-cut-also-0-portions", "4")
-	b.until("two drawings", "document.querySelectorAll('#sheet .caption h2').length && document.querySelector('#sheet').textContent.includes('Wrack ribbons, from above')")
+	b.until("two drawings", "document.querySelectorAll('#sheet .caption h2').length && "+
+		"document.querySelector('#sheet').textContent.includes('Wrack ribbons, from above')")
 	b.enter("#f-cut-width_mm", "9")
 	b.until("the error", "document.querySelector('#e-f-cut-width_mm').textContent.includes('24 mm')")
 	b.enter("#f-cut-width_mm", "55")
@@ -44,7 +45,8 @@ func TestCutOtherShapes(t *testing.T) {
 	b.click("#save")
 	b.until("saved", settledState+" === 'Saved'")
 	r := saved(t, s, 7).Request
-	if r.Cut.Shape != "ravioli" || *r.Cut.Width != 55 || r.Cut.Filling.Name != "marsh samphire and curd" || len(r.Cut.Also) != 1 || r.Cut.Also[0].Portions != 4 || r.Cut.Also[0].Own == nil {
+	if r.Cut.Shape != "ravioli" || *r.Cut.Width != 55 || r.Cut.Filling.Name != "marsh samphire and curd" || len(r.Cut.Also) != 1 ||
+		r.Cut.Also[0].Portions != 4 || r.Cut.Also[0].Own == nil {
 		t.Errorf("%+v", r.Cut)
 	}
 	// Drying to keep, weighed twice.
@@ -54,7 +56,8 @@ func TestCutOtherShapes(t *testing.T) {
 	b.until("the risk", "document.querySelector('#sheet').textContent.includes('is a risk')")
 	weigh := func(n int, at, g string) {
 		b.do(chromedp.WaitVisible(fmt.Sprintf("#f-dry-checks-%d-at", n)))
-		eval[bool](b, fmt.Sprintf("(() => { const f = document.querySelector('#f-dry-checks-%d-at'); f.value = '%s'; f.dispatchEvent(new Event('input', {bubbles: true})); f.dispatchEvent(new Event('change', {bubbles: true})); return true })()", n, at))
+		eval[bool](b, fmt.Sprintf("(() => { const f = document.querySelector('#f-dry-checks-%d-at'); f.value = '%s'; f.dispatchEvent(new "+
+			"Event('input', {bubbles: true})); f.dispatchEvent(new Event('change', {bubbles: true})); return true })()", n, at))
 		b.until("room for the next", fmt.Sprintf("document.querySelector('#f-dry-checks-%d-at').offsetParent", n+1))
 		b.enter(fmt.Sprintf("#f-dry-checks-%d-g", n), g)
 	}
@@ -74,7 +77,8 @@ func TestDrawingsAreTrueToScale(t *testing.T) {
 			document.querySelectorAll("body > svg").forEach((e) => e.remove());
 			document.body.append(document.importNode(new DOMParser().parseFromString(text, "image/svg+xml").documentElement, true));
 			const zero = document.querySelector("body > svg").getBoundingClientRect();
-			return [...document.querySelectorAll("body > svg " + %q)].map((e) => { const r = e.getBoundingClientRect(); return [r.x - zero.x, r.y - zero.y, r.width, r.height] });
+			return [...document.querySelectorAll("body > svg " + %q)]
+				.map((e) => { const r = e.getBoundingClientRect(); return [r.x - zero.x, r.y - zero.y, r.width, r.height] });
 		})`, path, sel))
 	}
 	near := func(what string, got, wantMM float64) {
@@ -165,7 +169,8 @@ func TestPrintsOnOnePage(t *testing.T) {
 				t.Errorf("batch %d, %s: %.1f × %.1f mm", id, x.path, w*25.4/72, h*25.4/72)
 			}
 			// Nothing of a label is cut off.
-			if over := eval[float64](b, "(() => { const e = document.querySelector('.label'); return e ? Math.max(e.scrollHeight - e.clientHeight, e.scrollWidth - e.clientWidth) : 0 })()"); over > 1 {
+			if over := eval[float64](b, "(() => { const e = document.querySelector('.label'); return e ? Math.max(e.scrollHeight - e.clientHeight, "+
+				"e.scrollWidth - e.clientWidth) : 0 })()"); over > 1 {
 				t.Errorf("batch %d, %s: %.0f units of the label are cut off", id, x.path, over)
 			}
 		}
@@ -189,7 +194,8 @@ func TestPrintsOnOnePage(t *testing.T) {
 	b.visit(batch(demo.Saturday) + "?at=cut")
 	b.do(chromedp.KeyEvent("p"))
 	b.until("the sheet by its key", "location.pathname === '/batches/7/sheet' && document.querySelector('.paper')")
-	if small := eval[float64](b, "Math.min(...[...document.querySelectorAll('.p-weigh b')].map((e) => parseFloat(getComputedStyle(e).fontSize))) * 72 / 96"); small < 16 {
+	if small := eval[float64](b, "Math.min(...[...document.querySelectorAll('.p-weigh b')].map((e) => "+
+		"parseFloat(getComputedStyle(e).fontSize))) * 72 / 96"); small < 16 {
 		t.Errorf("amounts of %.0f points are not read at a metre", small)
 	}
 }

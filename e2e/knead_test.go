@@ -27,7 +27,8 @@ func TestDoctor(t *testing.T) {
 	b.click(".findings .likely .btn")
 	b.until("the act", "document.querySelector('#sheet').textContent.includes('Done so far')")
 	b.click("#spine li:nth-child(1) button")
-	b.until("more water", "document.querySelector('#sheet .stack .num')?.textContent.trim() !== '"+before+"' && document.querySelector('.station[aria-current] .name')?.textContent === 'Formula'")
+	b.until("more water", "document.querySelector('#sheet .stack "+
+		".num')?.textContent.trim() !== '"+before+"' && document.querySelector('.station[aria-current] .name')?.textContent === 'Formula'")
 	b.click("#save")
 	b.until("saved", settledState+" === 'Saved'")
 	if a := saved(t, s, 7).Request.Acts; len(a) != 1 || a[0].Kind != doctor.Water {
@@ -46,8 +47,10 @@ func TestKneadAndRest(t *testing.T) {
 	b.click(".schools button[aria-label^='Take Mixer']")
 	b.until("the hook", "document.querySelector('#f-knead-school').value === 'hook' && document.querySelector('.steps').textContent.includes('second speed')")
 	b.visit(batch(demo.Saturday) + "?at=rest")
-	eval[bool](b, "(() => { const s = document.querySelector('.slide[data-for=f-rest-rest_min]'); s.value = 45; s.dispatchEvent(new Event('input', {bubbles: true})); return true })()")
-	b.until("45 minutes", "document.querySelector('#f-rest-rest_min').value === '45' && document.querySelector('#spine li:nth-child(4) .key').textContent === '45 min'")
+	eval[bool](b, "(() => { const s = document.querySelector('.slide[data-for=f-rest-rest_min]'); s.value = 45; s.dispatchEvent(new "+
+		"Event('input', {bubbles: true})); return true })()")
+	b.until("45 minutes", "document.querySelector('#f-rest-rest_min').value === '45' && document.querySelector('#spine li:nth-child(4) "+
+		".key').textContent === '45 min'")
 	b.click(".poke")
 	b.until("the watch runs", "document.querySelector('.poke').textContent === 'Tap when half back'")
 	b.click(".poke")

@@ -35,7 +35,8 @@ func TestOwnMachine(t *testing.T) {
 	b.until("taken", settledState+" === '"+notSaved+"'")
 	b.click("#spine li:nth-child(5) button")
 	b.until("another sheet", sheet+" !== '"+before+"' && document.querySelector('#sheet').textContent.includes('measured, within')")
-	eval[bool](b, "(() => { const s = document.querySelector('.slide[data-for=f-roll-target_mm]'); s.value = 2; s.dispatchEvent(new Event('input', {bubbles: true})); return true })()")
+	eval[bool](b, "(() => { const s = document.querySelector('.slide[data-for=f-roll-target_mm]'); s.value = 2; s.dispatchEvent(new "+
+		"Event('input', {bubbles: true})); return true })()")
 	b.until("a stop nearer 2 mm", "Number("+sheet+".replace('mm', '')) > 1.5")
 	b.click("#save")
 	b.until("saved", settledState+" === 'Saved'")

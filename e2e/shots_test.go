@@ -5,9 +5,9 @@ import (
 	"path/filepath"
 	"testing"
 
-	"hollen/internal/demo"
-
 	"github.com/chromedp/chromedp"
+
+	"hollen/internal/demo"
 )
 
 // TestShots draws the pictures of docs/screenshots from the demo data when HOLLEN_SHOTS
@@ -19,7 +19,9 @@ func TestShots(t *testing.T) {
 	}
 	base, _ := serve(t)
 	br := browser(t)
-	views := []struct{ name, path string }{{"batches", "/"}, {"cabinet", "/cabinet/flours"}, {"measure", "/cabinet/machines/8/calibrate"}, {"compare", "/compare?a=7"}, {"recipe", "/recipe"}, {"doctor", batch(demo.Saturday) + "?at=doctor"}, {"shapes", "/cabinet/shapes"}, {"import", "/import"}, {"filled", batch(demo.Lantern) + "?at=cut"}, {"sheet", batch(demo.Saturday) + "/sheet"}}
+	views := []struct{ name, path string }{{"batches", "/"}, {"cabinet", "/cabinet/flours"}, {"measure", "/cabinet/machines/8/calibrate"},
+		{"compare", "/compare?a=7"}, {"recipe", "/recipe"}, {"doctor", batch(demo.Saturday) + "?at=doctor"}, {"shapes", "/cabinet/shapes"},
+		{"import", "/import"}, {"filled", batch(demo.Lantern) + "?at=cut"}, {"sheet", batch(demo.Saturday) + "/sheet"}}
 	for _, s := range []string{"formula", "room", "knead", "rest", "roll", "cut", "dry", "cook"} {
 		path := batch(demo.Saturday) + "?at="
 		if s == "rest" {
@@ -36,7 +38,9 @@ func TestShots(t *testing.T) {
 			b.do(chromedp.EmulateViewport(width, height))
 		}
 		if name == "import" { // with something to look over
-			eval[bool](b, "fetch('/cabinet/export.json').then((r) => r.text()).then((text) => { document.querySelector('#f-text').value = text.replace('\"protein_pct\": 11.2', '\"protein_pct\": 12.1').replace('Wrack', 'Kelp'); document.querySelector('.asks-file .btn').click(); return true })")
+			eval[bool](b, "fetch('/cabinet/export.json').then((r) => r.text()).then((text) => { document.querySelector('#f-text').value = "+
+				"text.replace('\"protein_pct\": 11.2', '\"protein_pct\": 12.1').replace('Wrack', 'Kelp'); document.querySelector('.asks-file "+
+				".btn').click(); return true })")
 			b.until("the preview", "document.querySelector('.found')")
 			b.until("the fonts", "document.fonts.status === 'loaded'")
 		}

@@ -6,10 +6,9 @@ import (
 	"io"
 	"os"
 
+	"hollen/internal/core/plan"
 	"hollen/internal/core/request"
 	"hollen/internal/core/rules"
-
-	"hollen/internal/core/plan"
 	"hollen/internal/exchange"
 )
 

@@ -8,7 +8,8 @@ import (
 )
 
 // forbidden are standard packages with a clock, a disk, a network or a page behind them.
-var forbidden = []string{"net", "net/http", "os", "os/exec", "database/sql", "html/template", "text/template", "log", "log/slog", "io/fs", "embed", "math/rand"}
+var forbidden = []string{"net", "net/http", "os", "os/exec", "database/sql", "html/template", "text/template", "log", "log/slog", "io/fs", "embed",
+	"math/rand"}
 
 func deps(t *testing.T, pattern string) map[string][]string {
 	t.Helper()

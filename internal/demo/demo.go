@@ -5,10 +5,6 @@ package demo
 import (
 	"time"
 
-	"hollen/internal/core/plan"
-	"hollen/internal/core/request"
-	"hollen/internal/core/rules"
-
 	"hollen/internal/core/addition"
 	"hollen/internal/core/cook"
 	"hollen/internal/core/cost"
@@ -16,7 +12,10 @@ import (
 	"hollen/internal/core/dry"
 	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
+	"hollen/internal/core/plan"
+	"hollen/internal/core/request"
 	"hollen/internal/core/roll"
+	"hollen/internal/core/rules"
 	"hollen/internal/store"
 )
 
@@ -26,7 +25,8 @@ func Scenario(day time.Time) store.Scenario {
 	return store.Scenario{
 		Name:  "Bottega Marram, the quay workshop",
 		House: w.house(),
-		Rooms: []store.Room{{Name: "January, stove on", TempC: 20, RH: .34}, {Name: "April morning", TempC: 17, RH: .52}, {Name: "August, doors open", TempC: 27, RH: .74}},
+		Rooms: []store.Room{{Name: "January, stove on", TempC: 20, RH: .34}, {Name: "April morning", TempC: 17, RH: .52},
+			{Name: "August, doors open", TempC: 27, RH: .74}},
 		Things: []store.Thing{
 			{Kind: store.FlourKind, Value: w.sack()},
 			{Kind: store.LotKind, Value: w.springSack()},
@@ -146,15 +146,18 @@ func (w workshop) sack() flour.Flour {
 }
 
 func (w workshop) springSack() flour.Lot {
-	return flour.Lot{Key: store.Key(2), Name: "spring sack", Flour: store.Key(1), How: flour.PaperBag, ContainerKG: 25, OpenedOn: w.ago(12), BestBefore: w.ago(-140), PricePerKG: price("1.15")}
+	return flour.Lot{Key: store.Key(2), Name: "spring sack", Flour: store.Key(1), How: flour.PaperBag, ContainerKG: 25, OpenedOn: w.ago(12),
+		BestBefore: w.ago(-140), PricePerKG: price("1.15")}
 }
 
 func (w workshop) semolaTub() flour.Lot {
-	return flour.Lot{Key: store.Key(3), Name: "tub by the window", Flour: "semola-fine", How: flour.SealedTub, ContainerKG: 5, OpenedOn: w.ago(30), BestBefore: w.ago(-60), MeasuredWB: .128, MeasuredOn: w.ago(9), PricePerKG: price("1.62")}
+	return flour.Lot{Key: store.Key(3), Name: "tub by the window", Flour: "semola-fine", How: flour.SealedTub, ContainerKG: 5, OpenedOn: w.ago(30),
+		BestBefore: w.ago(-60), MeasuredWB: .128, MeasuredOn: w.ago(9), PricePerKG: price("1.62")}
 }
 
 func (w workshop) dikeEggs() egg.Class {
-	return egg.Class{Key: store.Key(4), Name: "From the dike farm", Weighed: egg.Weighing{Count: 10, EggsG: 556, YolksG: 172}, YolkColour: 13, PriceEach: price("0.34")}.Means()
+	return egg.Class{Key: store.Key(4), Name: "From the dike farm", Weighed: egg.Weighing{Count: 10, EggsG: 556, YolksG: 172}, YolkColour: 13,
+		PriceEach: price("0.34")}.Means()
 }
 
 // samphire is a powder the workshop makes of what grows on the saltmarsh.

@@ -12,15 +12,14 @@ import (
 	"strings"
 	"testing"
 
-	"hollen/internal/core/knead"
-	"hollen/internal/core/request"
-	"hollen/internal/core/rules"
-
 	"hollen/internal/core/cut"
 	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
+	"hollen/internal/core/knead"
 	"hollen/internal/core/plan"
+	"hollen/internal/core/request"
 	"hollen/internal/core/roll"
+	"hollen/internal/core/rules"
 )
 
 // repin makes the pins anew: go test ./internal/demo -repin. A change that means to change a
@@ -150,7 +149,8 @@ func assorted(n int) []request.Request {
 		r.Amount.Portions, r.Amount.FlourG = float64(2+rnd.IntN(30)), float64(200+50*rnd.IntN(60))
 		r.Rest.At, r.Rest.Wrapped, r.Knead.Mix = request.Place(pick("room", "fridge")), request.Wrapped(pick("whole", "pieces")), request.Mix(pick("well", "bowl"))
 		r.Roll.Mode, r.Roll.Divide = roll.Mode(pick("every", "fewest")), request.Divide(pick("flour", "bench"))
-		r.Dry.On, r.Cook.After, r.Cut.Scraps = request.Lies(pick("rack", "board")), request.After(pick("fresh", "leather", "nest", "frozen")), request.Scraps(pick("", "soup", "back"))
+		r.Dry.On, r.Cook.After, r.Cut.Scraps = request.Lies(pick("rack", "board")), request.After(pick("fresh", "leather", "nest", "frozen")),
+			request.Scraps(pick("", "soup", "back"))
 		r.Oil, r.Salt = .01*float64(rnd.IntN(4)), .005*float64(rnd.IntN(4))
 		if rnd.IntN(3) == 0 {
 			r.Clock.RollAt = "2026-11-28T17:30"

@@ -7,7 +7,6 @@ import (
 
 	"hollen/internal/core/cut"
 	"hollen/internal/core/measure"
-
 	"hollen/internal/core/plan"
 )
 
@@ -18,7 +17,8 @@ func Strip(p *plan.Strip) string {
 	const base, right = 88., 1600.
 	s := &Scene{}
 	var b strings.Builder
-	b.WriteString("M6 88L12 71 21 49 30 34 39 20 48 14 57 17 66 23 75 28 84 34 93 36 102 40 111 35 120 27 129 20 138 17 147 19 165 21 192 23 237 26 300 30 400 33 600 41 792 48")
+	b.WriteString("M6 88L12 71 21 49 30 34 39 20 48 14 57 17 66 23 75 28 84 34 93 36 102 40 111 35 120 27 129 20 138 17 147 19 165 21 192 23 " +
+		"237 26 300 30 400 33 600 41 792 48")
 	n := float64(max(len(p.StopsMM), 1))
 	for i, k := range p.StopsMM {
 		x := 800 + 200*float64(i)/n
@@ -91,7 +91,8 @@ const maxEggs = 14
 // Eggs draws the eggs, yolks and top-up of the pick.
 func Eggs(p *plan.Plan) string {
 	f := &p.Formula
-	s := &Scene{Title: plan.EggWords(f.Pick.Whole, f.Pick.Yolks) + ", " + measure.Grams(f.TopG) + " of " + p.TopWord(), W: 590, Y: -4, H: 100, Class: "scale-down"}
+	s := &Scene{Title: plan.EggWords(f.Pick.Whole, f.Pick.Yolks) + ", " + measure.Grams(f.TopG) + " of " + p.TopWord(), W: 590, Y: -4, H: 100,
+		Class: "scale-down"}
 	eggs, yolks := min(f.Pick.Whole, maxEggs), min(f.Pick.Yolks, maxEggs)
 	room := 560.
 	if f.TopG > 0 {

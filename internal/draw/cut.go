@@ -5,9 +5,8 @@ import (
 	"math"
 	"strings"
 
-	"hollen/internal/core/measure"
-
 	"hollen/internal/core/cut"
+	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
 )
 
@@ -151,7 +150,8 @@ func RolledUp(p *plan.Plan, x *plan.CutPart) string {
 	const left, top = 10., 8.
 	k := min(150/p.Cut.SheetWidthMM, 1.5, 90/x.FoldMM)
 	w, h := p.Cut.SheetWidthMM*k, x.FoldMM*k
-	s := &Scene{Title: fmt.Sprintf("A length rolled up %g mm wide from above, %d cuts", x.FoldMM, x.KnifeCuts), W: left + w + 56, H: top + h + 28, Class: "scale-down"}
+	s := &Scene{Title: fmt.Sprintf("A length rolled up %g mm wide from above, %d cuts", x.FoldMM, x.KnifeCuts), W: left + w + 56, H: top + h + 28,
+		Class: "scale-down"}
 	s.Rect("trim", left, top, w, h)
 	side := x.SideTrimMM * k
 	s.Rect("dough bare", left+side, top, w-2*side, h)
@@ -173,14 +173,16 @@ const SectionScale = 4.
 func Section(p *plan.Plan, x *plan.CutPart) string {
 	const k, left, top = SectionScale, 12., 14.
 	size, t, high := x.Shape.WidthMM*k, p.Roll.SheetMM*k, x.Filling.HeightMM*k
-	s := &Scene{Title: fmt.Sprintf("A piece from the side, %g mm, filling %.0f mm high", x.Shape.WidthMM, x.Filling.HeightMM), W: left + size + 60, H: top + high + 2*t + 44, Class: "scale-down"}
+	s := &Scene{Title: fmt.Sprintf("A piece from the side, %g mm, filling %.0f mm high", x.Shape.WidthMM, x.Filling.HeightMM), W: left + size + 60,
+		H: top + high + 2*t + 44, Class: "scale-down"}
 	seam := math.Max(0, (size-(x.Shape.WidthMM-cut.SeamMM(p.Rules().Cut, x.Shape.WidthMM))*k)/2)
 	base := top + high + 2*t
 	inner := size - 2*seam
 	dome := func(y, rise float64) string {
 		return fmt.Sprintf("Q%s %s %s %s", num(left+seam+inner/2), num(y-2*rise), num(left+seam), num(y))
 	}
-	s.Path("dough", fmt.Sprintf("M%s %sH%sV%sH%s%sH%sz", num(left), num(base), num(left+size), num(base-2*t), num(left+size-seam), dome(base-2*t, high), num(left)))
+	s.Path("dough", fmt.Sprintf("M%s %sH%sV%sH%s%sH%sz", num(left), num(base), num(left+size), num(base-2*t), num(left+size-seam), dome(base-2*t, high),
+		num(left)))
 	s.Path("filling", fmt.Sprintf("M%s %s%sz", num(left+size-seam), num(base-t), dome(base-t, high-t/2)))
 	s.Across(left, left+size, base+14, "")
 	s.Text("m", left+size/2, base+32, fmt.Sprintf("%g mm", x.Shape.WidthMM))

@@ -9,12 +9,11 @@ import (
 	"strings"
 	"testing"
 
-	"hollen/internal/core/request"
-	"hollen/internal/core/rules"
-
 	"hollen/internal/core/cut"
 	"hollen/internal/core/plan"
+	"hollen/internal/core/request"
 	"hollen/internal/core/roll"
+	"hollen/internal/core/rules"
 	"hollen/internal/demo"
 )
 
@@ -55,7 +54,13 @@ func TestPicturesAreWellFormed(t *testing.T) {
 	for _, p := range plans(t) {
 		strip := p.Summary().Strip
 		p.Request.Name = `<script>alert("x")</script>`
-		for name, svg := range map[string]string{"strip": Strip(&strip), "eggs": Eggs(p), "roll": RollSide(p), "sheet": SheetAbove(p, &p.Cut.CutPart), "corner": Corner(&p.Cut.CutPart), "drying": (&Drying{Title: "a < b", Minutes: 40, MaxLoss: .14, Lines: []Line{{Name: "<as it lies>", Points: []Point{{0, 0}, {40, .1}}}, {Name: "", Points: []Point{{0, 0}}}}, Levels: []Level{{Loss: .03, Words: "cuts & more"}}, From: 5, To: 9, Window: "<5>"}).SVG(), "nests": Nests(&p.Cut.CutPart), "cut": CutFile(p, &p.Cut.CutPart, "<m>"), "ladder": LadderFile(p, "]]>"), "track": (&Track{Title: "a < b", Minutes: 60, Lines: []Line{{Name: "x & y", Max: 1, Points: []Point{{0, 0}, {60, 2}}}}, From: 20, To: 60, Window: "<right>", Limits: []Limit{{At: 30, Words: "<late>"}}, Steps: []Stretch{{To: 60, Words: "<rest> 60 min"}}}).SVG(),
+		for name, svg := range map[string]string{"strip": Strip(&strip), "eggs": Eggs(p), "roll": RollSide(p), "sheet": SheetAbove(p, &p.Cut.CutPart),
+			"corner": Corner(&p.Cut.CutPart), "drying": (&Drying{Title: "a < b", Minutes: 40, MaxLoss: .14,
+				Lines:  []Line{{Name: "<as it lies>", Points: []Point{{0, 0}, {40, .1}}}, {Name: "", Points: []Point{{0, 0}}}},
+				Levels: []Level{{Loss: .03, Words: "cuts & more"}}, From: 5, To: 9, Window: "<5>"}).SVG(), "nests": Nests(&p.Cut.CutPart),
+			"cut": CutFile(p, &p.Cut.CutPart, "<m>"), "ladder": LadderFile(p, "]]>"),
+			"track": (&Track{Title: "a < b", Minutes: 60, Lines: []Line{{Name: "x & y", Max: 1, Points: []Point{{0, 0}, {60, 2}}}}, From: 20, To: 60,
+				Window: "<right>", Limits: []Limit{{At: 30, Words: "<late>"}}, Steps: []Stretch{{To: 60, Words: "<rest> 60 min"}}}).SVG(),
 			"steps": (&Steps{Title: "a < b", Parts: []Step{{"<x>", 3}, {"y", -1}}, Total: "<sum>", Band: [2]float64{1, 2}}).SVG(),
 			"ruler": (&Ruler{Title: "a < b", Max: 10, Step: 2, Bands: []Band{{From: 2, To: 4, Class: "dough"}}, Marks: []Mark{{At: 3, Text: "3 & more"}}}).SVG()} {
 			d := xml.NewDecoder(strings.NewReader(svg))
@@ -295,7 +300,8 @@ func TestStripesAreToScale(t *testing.T) {
 		widths = append(widths, w)
 	}
 	base := rects(t, svg, "dough")
-	if len(widths) != 6 || len(base) != 2 || math.Abs(widths[0]/base[0].w-20/150.) > .001 || math.Abs(widths[3]/widths[0]-j.StripeMM/20) > .01 || math.Abs(base[1].w/base[0].w-j.Longer) > .01 {
+	if len(widths) != 6 || len(base) != 2 || math.Abs(widths[0]/base[0].w-20/150.) > .001 || math.Abs(widths[3]/widths[0]-j.StripeMM/20) > .01 ||
+		math.Abs(base[1].w/base[0].w-j.Longer) > .01 {
 		t.Errorf("%v on %+v, joined %+v", widths, base, j)
 	}
 }

@@ -16,7 +16,8 @@ func file(b *strings.Builder, title, meta string, wMM, hMM float64) {
 }
 
 func fileText(b *strings.Builder, x, y, size float64, text string) {
-	fmt.Fprintf(b, `<text x="%s" y="%s" font-family="sans-serif" font-size="%s" fill="#29241e">%s</text>`+"\n", num(x), num(y), num(size), html.EscapeString(text))
+	fmt.Fprintf(b, `<text x="%s" y="%s" font-family="sans-serif" font-size="%s" fill="#29241e">%s</text>`+"\n", num(x), num(y), num(size),
+		html.EscapeString(text))
 }
 
 // CutFile draws one sheet of a part and everything cut from it as an SVG document, 1 unit to
@@ -26,7 +27,8 @@ func CutFile(p *plan.Plan, x *plan.CutPart, meta string) string {
 	var b strings.Builder
 	c := &p.Cut
 	file(&b, sheetTitle(p, x), meta, c.SheetLengthMM, c.SheetWidthMM+caption)
-	fmt.Fprintf(&b, `<rect id="sheet" width="%s" height="%s" fill="#fbf7ec" stroke="#8f8268" stroke-width="0.2"/>`+"\n", num(c.SheetLengthMM), num(c.SheetWidthMM))
+	fmt.Fprintf(&b, `<rect id="sheet" width="%s" height="%s" fill="#fbf7ec" stroke="#8f8268" stroke-width="0.2"/>`+"\n", num(c.SheetLengthMM),
+		num(c.SheetWidthMM))
 	fmt.Fprintf(&b, `<g id="cutouts" fill="%s" stroke="#29241e" stroke-width="0.15">`+"\n", p.Formula.Colour.Face)
 	for _, o := range x.Cutouts() {
 		if o.Round {

@@ -21,7 +21,8 @@ func PinAbove(p *plan.Plan) string {
 	}
 	k := math.Min((width-260)/math.Max(long, w), high/math.Max(short, h))
 	cx, cy := 130+math.Max(long, w)*k/2, 12+math.Max(short, h)*k/2
-	s := &Scene{Title: fmt.Sprintf("The board from above, %.0f by %.0f mm, and a sheet of %.0f mm on it", long, short, o.LengthMM), W: width, H: math.Max(short, h)*k + 44}
+	s := &Scene{Title: fmt.Sprintf("The board from above, %.0f by %.0f mm, and a sheet of %.0f mm on it", long, short, o.LengthMM), W: width,
+		H: math.Max(short, h)*k + 44}
 	s.Rect("ground", cx-long*k/2, cy-short*k/2, long*k, short*k)
 	s.Rect("frame", cx-long*k/2, cy-short*k/2, long*k, short*k)
 	for i := len(o.Passes) - 1; i >= 0; i-- {
@@ -57,7 +58,8 @@ func StripesAbove(st roll.Stripes, j roll.Joined, stripe string) string {
 		s.Text("q", 0, y+22, words)
 		s.Rect("dough", left, y, n*pitch*k, 34)
 		for i := range int(n) {
-			s.body.WriteString(fmt.Sprintf(`<rect class="stripe" style="fill:%s" x="%s" y="%s" width="%s" height="34"/>`, stripe, num(left+(float64(i)+.5)*pitch*k-w*k/2), num(y), num(w*k)))
+			s.body.WriteString(fmt.Sprintf(`<rect class="stripe" style="fill:%s" x="%s" y="%s" width="%s" height="34"/>`, stripe,
+				num(left+(float64(i)+.5)*pitch*k-w*k/2), num(y), num(w*k)))
 		}
 		s.Across(left+.5*pitch*k-w*k/2, left+.5*pitch*k+w*k/2, y+48, "")
 		s.Text("m", left+.5*pitch*k, y+62, fmt.Sprintf("%.0f", w))

@@ -23,7 +23,8 @@ func WetRuler(p *plan.Plan) string {
 		Marks: []Mark{{At: hw, Text: fmt.Sprintf("%.1f", hw)}}}
 	if f.TopG > 0 && p.Room.BeforeHw >= lo {
 		r.Marks = append([]Mark{{At: p.Room.BeforeHw, Open: true}}, r.Marks...)
-		r.Foot = fmt.Sprintf("Open marker: %.1f, before %s of %s. The scale is working water to 100 g of flour.", p.Room.BeforeHw, measure.Grams(f.TopG), p.TopWord())
+		r.Foot = fmt.Sprintf("Open marker: %.1f, before %s of %s. The scale is working water to 100 g of flour.", p.Room.BeforeHw, measure.Grams(f.TopG),
+			p.TopWord())
 	} else {
 		r.Foot = "The scale is working water to 100 g of flour at 14 % moisture."
 	}
@@ -33,7 +34,8 @@ func WetRuler(p *plan.Plan) string {
 // WetSteps is the working hydration part by part.
 func WetSteps(p *plan.Plan) string {
 	f := &p.Formula
-	s := Steps{Title: fmt.Sprintf("What makes up the working hydration of %.1f", f.Dough.Hw), Total: "working hydration", Band: [2]float64{f.Target.Low, f.Target.High}, Decimals: 1}
+	s := Steps{Title: fmt.Sprintf("What makes up the working hydration of %.1f", f.Dough.Hw), Total: "working hydration",
+		Band: [2]float64{f.Target.Low, f.Target.High}, Decimals: 1}
 	for _, x := range f.Parts {
 		s.Parts = append(s.Parts, Step{Name: x.Part, Delta: x.Points})
 	}
@@ -44,7 +46,8 @@ func WetSteps(p *plan.Plan) string {
 func DampCurve(p *plan.Plan) string {
 	const from, to = 20, 90 // % of humidity
 	today := 100 * p.Request.Room.RH
-	c := Curve{Title: fmt.Sprintf("%s to weigh against humidity, falling from %s at %d %% to %s at %d %%", p.TopWord(), measure.Grams(p.LiquidAt(.2)), from, measure.Grams(p.LiquidAt(.9)), to),
+	c := Curve{Title: fmt.Sprintf("%s to weigh against humidity, falling from %s at %d %% to %s at %d %%", p.TopWord(), measure.Grams(p.LiquidAt(.2)),
+		from, measure.Grams(p.LiquidAt(.9)), to),
 		XUnit: "humidity of the room, %", YUnit: "g of " + p.TopWord(), Below: "here flour comes in instead",
 		Today: Point{X: min(max(today, from), to), Y: p.LiquidAt(min(max(today, from), to) / 100)}}
 	c.Words = fmt.Sprintf("%.0f g at %.0f %%", c.Today.Y, c.Today.X)
@@ -59,7 +62,8 @@ func DampRuler(m flour.Moisture) string {
 	r := Ruler{Title: fmt.Sprintf("Flour moisture %.1f %%, milled at %.1f %%, the room draws it to %.1f %%", 100*m.NowWB, 100*m.MilledWB, 100*m.EquilibriumWB),
 		Min: 6, Max: 18, Step: 2, Left: "dry", Right: "damp",
 		Bands: []Band{{From: 100 * min(m.MilledWB, m.EquilibriumWB), To: 100 * max(m.MilledWB, m.EquilibriumWB), Class: "dough"}},
-		Marks: []Mark{{At: 100 * m.MilledWB, Text: "milled", Open: true}, {At: 100 * m.EquilibriumWB, Text: "room", Open: true}, {At: 100 * m.NowWB, Text: fmt.Sprintf("%.1f %%", 100*m.NowWB)}}}
+		Marks: []Mark{{At: 100 * m.MilledWB, Text: "milled", Open: true}, {At: 100 * m.EquilibriumWB, Text: "room", Open: true},
+			{At: 100 * m.NowWB, Text: fmt.Sprintf("%.1f %%", 100*m.NowWB)}}}
 	if m.Measured {
 		r.Bands, r.Marks = nil, r.Marks[2:]
 	}
@@ -109,8 +113,10 @@ func DryChart(p *plan.Plan) string {
 // PotRuler is the cooking time with its range.
 func PotRuler(p *plan.Plan) string {
 	c := &p.Cook
-	r := Ruler{Title: "Taste between " + measure.MinSec(c.FromS) + " and " + measure.MinSec(c.ToS), WidthUnits: 926, Step: 30, Left: "raw at heart", Right: "soft",
-		Bands: []Band{{From: c.FromS, To: c.ToS, Class: "dough"}}, Marks: []Mark{{At: p.PotS(), Text: measure.MinSec(p.PotS())}}, Foot: "Seconds from when the water boils again."}
+	r := Ruler{Title: "Taste between " + measure.MinSec(c.FromS) + " and " + measure.MinSec(c.ToS), WidthUnits: 926, Step: 30, Left: "raw at heart",
+		Right: "soft",
+		Bands: []Band{{From: c.FromS, To: c.ToS, Class: "dough"}}, Marks: []Mark{{At: p.PotS(), Text: measure.MinSec(p.PotS())}},
+		Foot: "Seconds from when the water boils again."}
 	for _, step := range []float64{15, 30, 60, 120} {
 		r.Step, r.Max = step, math.Ceil(c.ToS*1.35/step)*step
 		if r.Max/step <= 12 {
@@ -125,8 +131,10 @@ func PotRuler(p *plan.Plan) string {
 func TrackOf(p *plan.Plan) string {
 	moments := p.Follow()
 	end := moments[len(moments)-1]
-	t := Track{Title: fmt.Sprintf("Development %.0f %%, tension %.0f %%, water taken up %.0f %%, %.0f °C at the end", 100*end.D, 100*end.T, 100*end.U, end.TempC), Minutes: math.Max(end.Min, 1)}
-	t.Lines = []Line{{Class: "t-dev", Name: fmt.Sprintf("development %.0f %%", 100*end.D), Max: 1}, {Class: "t-tense", Name: fmt.Sprintf("tension %.0f %%", 100*end.T), Max: 1},
+	t := Track{Title: fmt.Sprintf("Development %.0f %%, tension %.0f %%, water taken up %.0f %%, %.0f °C at the end", 100*end.D, 100*end.T, 100*end.U,
+		end.TempC), Minutes: math.Max(end.Min, 1)}
+	t.Lines = []Line{{Class: "t-dev", Name: fmt.Sprintf("development %.0f %%", 100*end.D), Max: 1},
+		{Class: "t-tense", Name: fmt.Sprintf("tension %.0f %%", 100*end.T), Max: 1},
 		{Class: "t-water", Name: fmt.Sprintf("water in %.0f %%", 100*end.U), Max: 1}, {Class: "t-temp", Name: fmt.Sprintf("%.0f °C", end.TempC), Max: 40}}
 	for _, m := range moments {
 		for i, y := range []float64{m.D, m.T, m.U, m.TempC} {

@@ -6,7 +6,6 @@ import (
 	"strings"
 
 	"hollen/internal/core/measure"
-
 	"hollen/internal/core/plan"
 )
 
@@ -157,5 +156,6 @@ func sheetMM(mm float64) string {
 }
 
 func rollTitle(p *plan.Plan) string {
-	return fmt.Sprintf("Side view of the way down: from %.0f mm to %.2f mm in %s", p.Roll.PressedMM, p.Roll.SheetMM, measure.Plural(len(p.Roll.Passes), "pass", "passes"))
+	return fmt.Sprintf("Side view of the way down: from %.0f mm to %.2f mm in %s", p.Roll.PressedMM, p.Roll.SheetMM,
+		measure.Plural(len(p.Roll.Passes), "pass", "passes"))
 }

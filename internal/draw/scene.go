@@ -73,7 +73,8 @@ func (s *Scene) SVG() string {
 	fmt.Fprintf(&b, `<svg class="%s" viewBox="%s %s %s %s" role="img"><title>%s</title>`,
 		strings.TrimSpace("draw "+s.Class), num(s.X), num(s.Y), num(s.W), num(s.H), html.EscapeString(s.Title))
 	if s.hatch {
-		b.WriteString(`<defs><pattern id="hatch" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><rect class="hatch-ground" width="6" height="6"/><path class="hatch-line" d="M0 0V6"/></pattern></defs>`)
+		b.WriteString(`<defs><pattern id="hatch" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">` +
+			`<rect class="hatch-ground" width="6" height="6"/><path class="hatch-line" d="M0 0V6"/></pattern></defs>`)
 	}
 	b.WriteString(s.body.String())
 	b.WriteString("</svg>")

@@ -2,8 +2,11 @@ package draw
 
 // signs are small drawings of what a maker sees, 64 by 44. Classes as in the other pictures.
 var signs = map[string]string{
-	"well":   `<path class="dough" d="M4 38L16 14 28 22 30 38Z"/><path class="dough" d="M60 38L50 18 44 38Z"/><path class="drop" d="M28 38q6-14 12-8t18 8z"/><circle class="yolk-in" cx="36" cy="31" r="5"/>`,
-	"crumbs": `<circle class="dough" cx="14" cy="32" r="5"/><circle class="dough" cx="26" cy="34" r="4"/><circle class="dough" cx="37" cy="31" r="6"/><circle class="dough" cx="50" cy="34" r="4"/><circle class="dough" cx="30" cy="22" r="4"/><circle class="dough" cx="44" cy="20" r="3"/><circle class="dough" cx="19" cy="20" r="3"/>`,
+	"well": `<path class="dough" d="M4 38L16 14 28 22 30 38Z"/><path class="dough" d="M60 38L50 18 44 38Z"/>` +
+		`<path class="drop" d="M28 38q6-14 12-8t18 8z"/><circle class="yolk-in" cx="36" cy="31" r="5"/>`,
+	"crumbs": `<circle class="dough" cx="14" cy="32" r="5"/><circle class="dough" cx="26" cy="34" r="4"/>` +
+		`<circle class="dough" cx="37" cy="31" r="6"/><circle class="dough" cx="50" cy="34" r="4"/><circle class="dough" cx="30" cy="22" r="4"/>` +
+		`<circle class="dough" cx="44" cy="20" r="3"/><circle class="dough" cx="19" cy="20" r="3"/>`,
 	"cracks": `<path class="dough" d="M6 32Q32 4 58 32Q32 22 6 32Z"/><path class="ink" d="M24 18l3 6-2 4M34 15l1 8 3 4M43 20l-2 5"/>`,
 	"sticks": `<path class="dim" d="M4 38h56"/><path class="dough" d="M16 36Q14 12 32 12T50 36Q44 28 42 36Q38 26 34 36Q30 26 26 36Q22 28 16 36Z"/>`,
 	"lump":   `<ellipse class="dough" cx="32" cy="26" rx="24" ry="13"/><path class="dough-line" d="M14 22q18-10 36 0"/>`,
@@ -14,10 +17,13 @@ var signs = map[string]string{
 	"wrap":   `<circle class="metal" cx="32" cy="22" r="13"/><path class="wrapped" d="M4 38Q20 40 34 38A16 16 0 1 0 17 17"/>`,
 	"weld":   `<path class="dough" d="M6 10h52v4H6zM6 16h52v4H6zM6 26h52v4H6z"/><path class="dough" d="M20 12h12v6H20zM36 18h14v10H36z"/>`,
 	"cutter": `<rect class="dough" x="4" y="20" width="56" height="10"/><path class="ink" d="M14 8v16M26 8v16M38 8v16M50 8v16"/>`,
-	"specks": `<rect class="dough" x="4" y="12" width="56" height="20"/><circle class="tick" cx="16" cy="19" r="1.6"/><circle class="tick" cx="30" cy="26" r="1.6"/><circle class="tick" cx="42" cy="18" r="1.6"/><circle class="tick" cx="52" cy="27" r="1.6"/><circle class="tick" cx="24" cy="16" r="1.2"/>`,
-	"skin":   `<ellipse class="dough" cx="32" cy="26" rx="24" ry="13"/><path class="ink" d="M9 22Q32 4 55 22l-5 2q-18-12-36 0z"/>`,
-	"clock":  `<circle class="metal" cx="32" cy="22" r="16"/><path class="ink" d="M32 12v10l8 5"/>`,
-	"burst":  `<rect class="dough" x="14" y="6" width="36" height="32"/><circle class="drop" cx="32" cy="22" r="9"/><path class="ink" d="M38 28l10 8M42 24l10 4"/>`,
+	"specks": `<rect class="dough" x="4" y="12" width="56" height="20"/><circle class="tick" cx="16" cy="19" r="1.6"/>` +
+		`<circle class="tick" cx="30" cy="26" r="1.6"/><circle class="tick" cx="42" cy="18" r="1.6"/>` +
+		`<circle class="tick" cx="52" cy="27" r="1.6"/><circle class="tick" cx="24" cy="16" r="1.2"/>`,
+	"skin":  `<ellipse class="dough" cx="32" cy="26" rx="24" ry="13"/><path class="ink" d="M9 22Q32 4 55 22l-5 2q-18-12-36 0z"/>`,
+	"clock": `<circle class="metal" cx="32" cy="22" r="16"/><path class="ink" d="M32 12v10l8 5"/>`,
+	"burst": `<rect class="dough" x="14" y="6" width="36" height="32"/><circle class="drop" cx="32" cy="22" r="9"/>` +
+		`<path class="ink" d="M38 28l10 8M42 24l10 4"/>`,
 }
 
 // Sign returns the small drawing of that key, which only accompanies words; "" when there is

@@ -10,10 +10,9 @@ import (
 	"strings"
 	"testing"
 
+	"hollen/internal/core/plan"
 	"hollen/internal/core/request"
 	"hollen/internal/core/rules"
-
-	"hollen/internal/core/plan"
 	"hollen/internal/demo"
 )
 

@@ -10,10 +10,9 @@ import (
 	"slices"
 	"strings"
 
+	"hollen/internal/core/plan"
 	"hollen/internal/core/request"
 	"hollen/internal/core/rules"
-
-	"hollen/internal/core/plan"
 )
 
 // Found is what a document turned out to hold: one of the three.

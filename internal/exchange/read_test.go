@@ -8,13 +8,12 @@ import (
 	"strings"
 	"testing"
 
-	"hollen/internal/core/measure"
-	"hollen/internal/core/request"
-	"hollen/internal/core/rules"
-
 	"hollen/internal/core/cut"
+	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
+	"hollen/internal/core/request"
 	"hollen/internal/core/roll"
+	"hollen/internal/core/rules"
 	"hollen/internal/demo"
 	"hollen/internal/draw"
 )
@@ -40,7 +39,9 @@ func TestEveryExportReadsBack(t *testing.T) {
 			t.Fatal(err)
 		}
 		want := text(t, r)
-		docs := map[string]string{"request": want, "plan": text(t, p), "older plan": strings.Replace(text(t, p), plan.Format, "hollen-plan/1", 1), "recipe": text(t, recipe), "ladder": draw.LadderFile(p, want), "graph": `{"@context":"https://schema.org","@graph":[{"@type":"WebPage"},` + text(t, recipe) + "]}"}
+		docs := map[string]string{"request": want, "plan": text(t, p), "older plan": strings.Replace(text(t, p), plan.Format, "hollen-plan/1", 1),
+			"recipe": text(t, recipe), "ladder": draw.LadderFile(p, want), "graph": `{"@context":"https://schema.org","@graph":[{"@type":"WebPage"},` +
+				text(t, recipe) + "]}"}
 		for i, x := range p.Cut.Parts() {
 			docs[fmt.Sprint("cut ", i)] = draw.CutFile(p, x, want)
 		}
@@ -117,7 +118,8 @@ func TestRecipeIsSchemaOrg(t *testing.T) {
 	if err := json.Unmarshal([]byte(text(t, r)), &doc); err != nil {
 		t.Fatal(err)
 	}
-	if doc.Context != "https://schema.org" || doc.Type != "Recipe" || doc.Name != "Lantern night ravioli" || doc.Date != "2026-11-28" || doc.Yield != "12 portions" || !strings.HasSuffix(doc.Nutrition.Calories, " kcal") {
+	if doc.Context != "https://schema.org" || doc.Type != "Recipe" || doc.Name != "Lantern night ravioli" || doc.Date != "2026-11-28" ||
+		doc.Yield != "12 portions" || !strings.HasSuffix(doc.Nutrition.Calories, " kcal") {
 		t.Errorf("%+v", doc)
 	}
 	minutes := func(span string) (m int) {
@@ -129,7 +131,8 @@ func TestRecipeIsSchemaOrg(t *testing.T) {
 	if prep, cook, total := minutes(doc.Prep), minutes(doc.Cook), minutes(doc.Total); prep < 40 || cook < 3 || total < prep || total > prep+cook+1 {
 		t.Errorf("%d, %d and %d minutes", prep, cook, total)
 	}
-	if len(doc.Ingredients) != len(p.ToWeigh()) || !strings.HasPrefix(doc.Ingredients[0], measure.Grams(p.Room.FlourG)) || !strings.Contains(strings.Join(doc.Ingredients, "\n"), "nettle") {
+	if len(doc.Ingredients) != len(p.ToWeigh()) || !strings.HasPrefix(doc.Ingredients[0], measure.Grams(p.Room.FlourG)) ||
+		!strings.Contains(strings.Join(doc.Ingredients, "\n"), "nettle") {
 		t.Errorf("%q", doc.Ingredients)
 	}
 	for i, s := range doc.Instructions {

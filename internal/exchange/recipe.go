@@ -9,9 +9,8 @@ import (
 	"unicode/utf8"
 
 	"hollen/internal/core/measure"
-	"hollen/internal/core/rules"
-
 	"hollen/internal/core/plan"
+	"hollen/internal/core/rules"
 )
 
 // Recipe is a recipe of another program: its name and its ingredients, a line each.

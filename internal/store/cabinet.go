@@ -8,8 +8,6 @@ import (
 	"fmt"
 	"reflect"
 
-	"hollen/internal/core/request"
-
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
 
@@ -17,6 +15,7 @@ import (
 	"hollen/internal/core/cut"
 	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
+	"hollen/internal/core/request"
 	"hollen/internal/core/roll"
 )
 

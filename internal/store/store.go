@@ -16,15 +16,15 @@ import (
 	"log/slog"
 	"time"
 
-	"hollen/internal/core/plan"
-	"hollen/internal/core/request"
-
 	"github.com/go-sql-driver/mysql"
 	"github.com/pressly/goose/v3"
 	gormmysql "gorm.io/driver/mysql"
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
 	"gorm.io/gorm/logger"
+
+	"hollen/internal/core/plan"
+	"hollen/internal/core/request"
 )
 
 //go:embed migrations/*.sql
@@ -193,7 +193,8 @@ func migrate(ctx context.Context, pool *sql.DB) error {
 // makes it only together with its first line.
 func dropUnbegun(ctx context.Context, pool *sql.DB) error {
 	var tables, lines int
-	err := pool.QueryRowContext(ctx, "SELECT COUNT(*) FROM information_schema.tables WHERE table_schema = DATABASE() AND table_name = ?", goose.DefaultTablename).Scan(&tables)
+	err := pool.QueryRowContext(ctx, "SELECT COUNT(*) FROM information_schema.tables WHERE table_schema = DATABASE() AND table_name = ?",
+		goose.DefaultTablename).Scan(&tables)
 	if err != nil || tables == 0 {
 		return err
 	}

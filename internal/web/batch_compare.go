@@ -10,14 +10,13 @@ import (
 	"strings"
 	"time"
 
-	"hollen/internal/core/measure"
-	"hollen/internal/core/request"
-	"hollen/internal/web/form"
-
 	"github.com/gin-gonic/gin"
 
+	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
+	"hollen/internal/core/request"
 	"hollen/internal/store"
+	"hollen/internal/web/form"
 )
 
 // compareView is two plans side by side: two batches, or one batch in two rooms.
@@ -113,7 +112,8 @@ func (v *compareView) set() {
 			v.Same++
 			continue
 		}
-		r := comparedRow{Station: stations[f.stage].name, Label: v.A.In().Prose(f.label), A: a, B: b, WhyA: v.A.Why[f.why], WhyB: v.B.Why[f.why], New: f.stage != station}
+		r := comparedRow{Station: stations[f.stage].name, Label: v.A.In().Prose(f.label), A: a, B: b, WhyA: v.A.Why[f.why], WhyB: v.B.Why[f.why],
+			New: f.stage != station}
 		if r.WhyA == r.WhyB {
 			r.WhyB = ""
 		}

@@ -35,7 +35,8 @@ func (v cutView) SheetWords(x *plan.CutPart) string {
 		return fmt.Sprintf("to scale; the disc as a rectangle of its area, %s thick", v.In.MM(v.Plan.Roll.SheetMM, 2))
 	}
 	if len(v.Plan.Cut.Also) == 0 {
-		return fmt.Sprintf("to scale; %s alike, %s thick, %s in all", measure.Plural(x.Sheets, "sheet", "sheets"), v.In.MM(v.Plan.Roll.SheetMM, 2), v.In.M(v.Plan.Roll.MetresAll, 1))
+		return fmt.Sprintf("to scale; %s alike, %s thick, %s in all", measure.Plural(x.Sheets, "sheet", "sheets"), v.In.MM(v.Plan.Roll.SheetMM, 2),
+			v.In.M(v.Plan.Roll.MetresAll, 1))
 	}
 	return fmt.Sprintf("to scale; %d of %s", x.Sheets, measure.Plural(v.Plan.Roll.SheetsAll, "sheet", "sheets"))
 }

@@ -6,10 +6,9 @@ import (
 	"net/url"
 	"strings"
 
+	"hollen/internal/core/doctor"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/request"
-
-	"hollen/internal/core/doctor"
 	"hollen/internal/draw"
 )
 
@@ -87,7 +86,8 @@ func (v *batchView) consult(values url.Values) {
 		for _, stage := range s.Stages {
 			at = append(at, stations[request.Stage(stage)].name)
 		}
-		d.Signs = append(d.Signs, signRow{s, template.HTML(draw.Sign(s.Look)), strings.Join(at, ", "), url.Values{"doctor.sign": {s.Key}, "doctor.a": {""}}.Encode()})
+		d.Signs = append(d.Signs, signRow{s, template.HTML(draw.Sign(s.Look)), strings.Join(at, ", "),
+			url.Values{"doctor.sign": {s.Key}, "doctor.a": {""}}.Encode()})
 	}
 	if s, ok := doctor.Find(told.Get("doctor.sign")); ok {
 		v.diagnose(s, told)

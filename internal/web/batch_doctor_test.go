@@ -9,11 +9,10 @@ import (
 	"testing"
 	"time"
 
-	"hollen/internal/core/request"
-	"hollen/internal/core/rules"
-
 	"hollen/internal/core/doctor"
 	"hollen/internal/core/plan"
+	"hollen/internal/core/request"
+	"hollen/internal/core/rules"
 	"hollen/internal/demo"
 	"hollen/internal/draw"
 )
@@ -113,7 +112,8 @@ func TestActsAreRecorded(t *testing.T) {
 	}
 	v.Set("at", "doctor")
 	v.Set("doctor.sign", "cracks")
-	if body := s.ask("POST", batch(demo.Saturday)+"/work", v).Body.String(); strings.Contains(body, ">Done: ") || strings.Count(body, ">Undo<") != request.MaxActs {
+	if body := s.ask("POST", batch(demo.Saturday)+"/work", v).Body.String(); strings.Contains(body, ">Done: ") ||
+		strings.Count(body, ">Undo<") != request.MaxActs {
 		t.Errorf("%d acts", strings.Count(body, ">Undo<"))
 	}
 }

@@ -133,7 +133,8 @@ func (s *Server) export(c *gin.Context, name string, wanted func(store.Kind) boo
 		}
 	}
 	if doc.Check() != nil {
-		s.fail(c, http.StatusNotFound, "There is nothing of your own to download here.", "Flours, eggs, additions, machines and shapes of your own can be handed on; lots and powders belong to this workshop.")
+		s.fail(c, http.StatusNotFound, "There is nothing of your own to download here.",
+			"Flours, eggs, additions, machines and shapes of your own can be handed on; lots and powders belong to this workshop.")
 		return
 	}
 	var b bytes.Buffer

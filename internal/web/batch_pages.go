@@ -10,14 +10,13 @@ import (
 	"strings"
 	"time"
 
+	"github.com/gin-gonic/gin"
+
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
 	"hollen/internal/core/request"
-	"hollen/internal/web/form"
-
-	"github.com/gin-gonic/gin"
-
 	"hollen/internal/store"
+	"hollen/internal/web/form"
 )
 
 // bounded gives a request's database work a time limit.
@@ -50,7 +49,8 @@ func (s *Server) failStore(c *gin.Context, err error) {
 	case errors.Is(err, store.ErrDeleted):
 		s.fail(c, http.StatusGone, "This batch has been deleted.", "The list of batches has it under deleted batches, from where it can be brought back.")
 	case errors.Is(err, store.ErrChanged):
-		s.fail(c, http.StatusConflict, "Another window changed this meanwhile.", "Go back: what you typed is still there. Reload to see what changed, or keep yours.")
+		s.fail(c, http.StatusConflict, "Another window changed this meanwhile.",
+			"Go back: what you typed is still there. Reload to see what changed, or keep yours.")
 	default:
 		s.log.Error("store", "err", err)
 		s.fail(c, http.StatusServiceUnavailable, "The database does not answer.", "Go back: what you typed is still there. Try again in a moment.")

@@ -6,12 +6,11 @@ import (
 	"net/http"
 	"net/url"
 
-	"hollen/internal/core/measure"
-	"hollen/internal/core/request"
-
 	"github.com/gin-gonic/gin"
 
+	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
+	"hollen/internal/core/request"
 	"hollen/internal/store"
 )
 

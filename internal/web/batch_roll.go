@@ -138,7 +138,8 @@ func (v rollView) Rungs() []Rung {
 	var out []Rung
 	passes := v.Plan.Roll.Passes
 	for i, x := range passes {
-		r := Rung{N: fmt.Sprint(i + 1), Label: x.Label, Gap: fmt.Sprintf("%.2g", x.GapMM), Sheet: fmt.Sprintf("%.2f", x.OutMM), MM: x.LengthMM, Last: i == len(passes)-1}
+		r := Rung{N: fmt.Sprint(i + 1), Label: x.Label, Gap: fmt.Sprintf("%.2g", x.GapMM), Sheet: fmt.Sprintf("%.2f", x.OutMM), MM: x.LengthMM,
+			Last: i == len(passes)-1}
 		r.Length, r.Time = measure.Thousands(x.LengthMM), fmt.Sprintf("%.0f s", x.TimeS)
 		if x.Sheets > 1 {
 			r.Length = fmt.Sprintf("%d × %s", x.Sheets, r.Length)

@@ -6,11 +6,10 @@ import (
 	"net/url"
 	"strings"
 
-	"hollen/internal/core/measure"
-	"hollen/internal/core/request"
-
 	"github.com/gin-gonic/gin"
 
+	"hollen/internal/core/measure"
+	"hollen/internal/core/request"
 	"hollen/internal/core/roll"
 	"hollen/internal/store"
 )

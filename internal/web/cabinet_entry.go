@@ -9,12 +9,11 @@ import (
 	"strings"
 	"unicode/utf8"
 
+	"hollen/internal/core/cost"
 	"hollen/internal/core/cut"
+	"hollen/internal/core/flour"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/request"
-
-	"hollen/internal/core/cost"
-	"hollen/internal/core/flour"
 )
 
 // entry is one line of the form of a thing of the cabinet: what it is called, what is

@@ -19,10 +19,12 @@ import (
 func TestOwnMachine(t *testing.T) {
 	s := newSite(t)
 	s.wants(s.ask("GET", "/cabinet/machines/new?like=motor-9", nil), 200, "9 6\n8 4.6", "Filled in as Motor roller")
-	form := url.Values{"name": {"Quay motor"}, "tool": {"roller"}, "stops": {"6 5\n5 3.6\n4 2.4\n3 1.6\n2 1.1\n1 0,8mm"}, "width_mm": {"180"}, "speed_mm_per_s": {"120"}, "feed_mm": {"15"}, "motor": {"yes"}, "set_speed": {"slow"}}
+	form := url.Values{"name": {"Quay motor"}, "tool": {"roller"}, "stops": {"6 5\n5 3.6\n4 2.4\n3 1.6\n2 1.1\n1 0,8mm"}, "width_mm": {"180"},
+		"speed_mm_per_s": {"120"}, "feed_mm": {"15"}, "motor": {"yes"}, "set_speed": {"slow"}}
 	s.wants(s.ask("POST", "/cabinet/machines", form), 303)
 	s.wants(s.ask("GET", "/cabinet/machines", nil), 200, "6 (widest) to 1", "not yet", "/cabinet/machines/10/calibrate")
-	for typed, says := range map[string]string{"6 5 5": "a label and a gap", "6 five": "is no gap in mm", "6 3 5 4": "not finer than", "6 3 5 2 6 1": "each needs a label of its own", "": "1 to 40 are allowed", "x 99": "0.2 to 40 mm"} {
+	for typed, says := range map[string]string{"6 5 5": "a label and a gap", "6 five": "is no gap in mm", "6 3 5 4": "not finer than",
+		"6 3 5 2 6 1": "each needs a label of its own", "": "1 to 40 are allowed", "x 99": "0.2 to 40 mm"} {
 		bad := url.Values{}
 		for k, v := range form {
 			bad[k] = v
@@ -33,7 +35,8 @@ func TestOwnMachine(t *testing.T) {
 	// Measured: nonsense is refused beside its stop, then worked out, then kept.
 	at := "/cabinet/machines/10/calibrate"
 	s.wants(s.ask("GET", at, nil), 200, "Sheet at stop 6", "10.9 g")
-	s.wants(s.ask("POST", at, url.Values{"spring": {"8"}, "density": {"1.214"}, "t2": {"two spoons"}, "t4": {"400"}}), 422, "leaves of paper or g of a square", `value="two spoons"`)
+	s.wants(s.ask("POST", at, url.Values{"spring": {"8"}, "density": {"1.214"}, "t2": {"two spoons"}, "t4": {"400"}}), 422,
+		"leaves of paper or g of a square", `value="two spoons"`)
 	s.wants(s.ask("POST", at, url.Values{"spring": {"lots"}, "density": {"10"}, "t2": {"2.7"}}), 422, "0 to 60 % is allowed", "1 to 1.4 g/mL")
 	s.wants(s.ask("POST", at, url.Values{"spring": {"8"}, "density": {"1.214"}}), 422, "nothing is measured yet")
 	s.wants(s.ask("POST", at, url.Values{"spring": {"8"}, "density": {"1.214"}, "t2": {"2"}, "t4": {"2.1"}}), 422, "no thinner than")
@@ -77,13 +80,15 @@ func TestOwnMachine(t *testing.T) {
 // its own stands when it keeps it again.
 func TestThingInTwoWindows(t *testing.T) {
 	s := newSite(t)
-	form := url.Values{"id": {"8"}, "version": {"1"}, "name": {"The window crank"}, "tool": {"roller"}, "stops": {"0 4.6\n1 3.7\n4 1.9\n7 0.9\n9 0.5"}, "width_mm": {"140"}, "speed_mm_per_s": {"110"}, "feed_mm": {"15"}}
+	form := url.Values{"id": {"8"}, "version": {"1"}, "name": {"The window crank"}, "tool": {"roller"}, "stops": {"0 4.6\n1 3.7\n4 1.9\n7 0.9\n9 0.5"},
+		"width_mm": {"140"}, "speed_mm_per_s": {"110"}, "feed_mm": {"15"}}
 	s.wants(s.ask("GET", "/cabinet/machines/8", nil), 200, `name="version" value="1"`)
 	first, second := maps.Clone(form), maps.Clone(form)
 	first.Set("width_mm", "152")
 	second.Set("name", "The door crank")
 	s.wants(s.ask("POST", "/cabinet/machines", first), 303)
-	s.wants(s.ask("POST", "/cabinet/machines", second), 409, "another window kept this meanwhile", "Width of the sheet, or length of the pin: 152", `value="The door crank"`, `name="version" value="2"`)
+	s.wants(s.ask("POST", "/cabinet/machines", second), 409, "another window kept this meanwhile", "Width of the sheet, or length of the pin: 152",
+		`value="The door crank"`, `name="version" value="2"`)
 	if strings.Contains(s.ask("GET", "/cabinet/machines", nil).Body.String(), "door crank") {
 		t.Error("the second is kept unasked")
 	}

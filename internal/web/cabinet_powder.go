@@ -5,10 +5,9 @@ import (
 	"net/url"
 	"strings"
 
+	"hollen/internal/core/addition"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/request"
-
-	"hollen/internal/core/addition"
 )
 
 // powderView is the sum of fresh vegetable and powder.

@@ -9,11 +9,10 @@ import (
 	"strings"
 	"unicode/utf8"
 
-	"hollen/internal/core/measure"
-	"hollen/internal/core/request"
-
 	"github.com/gin-gonic/gin"
 
+	"hollen/internal/core/measure"
+	"hollen/internal/core/request"
 	"hollen/internal/store"
 )
 
@@ -88,7 +87,8 @@ func (s *Server) showRooms(c *gin.Context, status int, typed roomRow) {
 func readRoom(v url.Values, u measure.System) (store.Room, roomRow) {
 	id, _ := strconv.ParseUint(v.Get("id"), 10, 63)
 	version, _ := strconv.Atoi(v.Get("version"))
-	row := roomRow{ID: id, Version: version, Name: strings.Join(strings.Fields(v.Get("name")), " "), Temp: v.Get("temp"), RH: v.Get("rh"), TempUnit: "°C", Errors: map[string]string{}}
+	row := roomRow{ID: id, Version: version, Name: strings.Join(strings.Fields(v.Get("name")), " "), Temp: v.Get("temp"), RH: v.Get("rh"),
+		TempUnit: "°C", Errors: map[string]string{}}
 	if u == measure.Customary {
 		row.TempUnit = "°F"
 	}
@@ -132,7 +132,8 @@ func (s *Server) saveRoom(c *gin.Context) {
 			}
 			theirs := rowOf(now, shownIn(c))
 			row.Version = now.Version
-			row.Errors["name"] = fmt.Sprintf("Another window kept it meanwhile as %s, %s %s and %s %%. Save again to keep yours.", theirs.Name, theirs.Temp, theirs.TempUnit, theirs.RH)
+			row.Errors["name"] = fmt.Sprintf("Another window kept it meanwhile as %s, %s %s and %s %%. Save again to keep yours.", theirs.Name, theirs.Temp,
+				theirs.TempUnit, theirs.RH)
 		case errors.Is(err, store.ErrNotFound):
 			row.ID = 0 // deleted in another window: what was typed goes to the new one
 			row.Errors["name"] = "It was deleted meanwhile. Keep it as a new one?"

@@ -4,20 +4,23 @@ import (
 	"fmt"
 	"strings"
 
+	"hollen/internal/core/cut"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/request"
-
-	"hollen/internal/core/cut"
 	"hollen/internal/core/roll"
 	"hollen/internal/store"
 )
 
 var (
 	families = familyOptions()
-	outlines = []request.Option{{Key: "", Name: "Ribbon or formed: none"}, {Key: string(cut.Rectangle), Name: "Square or rectangle"}, {Key: string(cut.Round), Name: "Round"}}
-	closes   = []request.Option{{Key: "", Name: "Not filled"}, {Key: string(cut.TwoSheets), Name: "One sheet on another"}, {Key: string(cut.FoldedSheet), Name: "Sheet folded over, then cut"}, {Key: string(cut.FoldedPiece), Name: "Each piece folded"}}
-	tools    = []request.Option{{Key: string(cut.Knife), Name: "Knife"}, {Key: string(cut.Cutter), Name: "The machine’s cutter"}, {Key: string(cut.Wheel), Name: "Wheel"}, {Key: string(cut.Ring), Name: "Ring"}, {Key: string(cut.Hand), Name: "By hand"}}
-	purposes = []request.Option{{Key: cut.HoldShape, Name: "To hold its shape"}, {Key: cut.Handle, Name: "To be handled"}, {Key: cut.ForCutter, Name: "For the cutter"}, {Key: cut.NoDrying, Name: "None needed"}}
+	outlines = []request.Option{{Key: "", Name: "Ribbon or formed: none"}, {Key: string(cut.Rectangle), Name: "Square or rectangle"},
+		{Key: string(cut.Round), Name: "Round"}}
+	closes = []request.Option{{Key: "", Name: "Not filled"}, {Key: string(cut.TwoSheets), Name: "One sheet on another"},
+		{Key: string(cut.FoldedSheet), Name: "Sheet folded over, then cut"}, {Key: string(cut.FoldedPiece), Name: "Each piece folded"}}
+	tools = []request.Option{{Key: string(cut.Knife), Name: "Knife"}, {Key: string(cut.Cutter), Name: "The machine’s cutter"},
+		{Key: string(cut.Wheel), Name: "Wheel"}, {Key: string(cut.Ring), Name: "Ring"}, {Key: string(cut.Hand), Name: "By hand"}}
+	purposes = []request.Option{{Key: cut.HoldShape, Name: "To hold its shape"}, {Key: cut.Handle, Name: "To be handled"},
+		{Key: cut.ForCutter, Name: "For the cutter"}, {Key: cut.NoDrying, Name: "None needed"}}
 )
 
 func familyOptions() (out []request.Option) {
@@ -54,13 +57,18 @@ var shapeShelf = shelf{Path: "shapes", Name: "Shapes", One: "A shape of your own
 		portion := mm("portion_g", "A portion, raw", "", &s.PortionG)
 		portion.Unit = "g"
 		entries := []entry{textEntry("name", "Name", "", 1, 60, &s.Name), choiceEntry("family", "It is a", (*string)(&s.Family), families...),
-			mm("sheet_mm", "Sheet, or wall of a formed piece", "", &s.SheetMM), mm("width_mm", "Width, side or diameter", "", &s.WidthMM), mm("long_mm", "Long side of a rectangle", "empty: a square", &s.LongMM).ofFamilies(),
-			choiceEntry("outline", "Cut as a", (*string)(&s.Outline), outlines...).ofFamilies(), choiceEntry("close", "Closed by", (*string)(&s.Close), closes...).ofFamilies(),
-			mm("min_length_mm", "Shortest ribbon", "of a ribbon", &s.MinLengthMM).ofFamilies(), mm("max_length_mm", "Longest ribbon", "of a ribbon", &s.MaxLengthMM).ofFamilies(),
-			mm("width_from_mm", "Called so from", "empty: just this width", &s.FromMM).ofFamilies(), mm("width_to_mm", "Called so to", "empty: just this width", &s.ToMM).ofFamilies(),
+			mm("sheet_mm", "Sheet, or wall of a formed piece", "", &s.SheetMM), mm("width_mm", "Width, side or diameter", "", &s.WidthMM),
+			mm("long_mm", "Long side of a rectangle", "empty: a square", &s.LongMM).ofFamilies(),
+			choiceEntry("outline", "Cut as a", (*string)(&s.Outline), outlines...).ofFamilies(),
+			choiceEntry("close", "Closed by", (*string)(&s.Close), closes...).ofFamilies(),
+			mm("min_length_mm", "Shortest ribbon", "of a ribbon", &s.MinLengthMM).ofFamilies(),
+			mm("max_length_mm", "Longest ribbon", "of a ribbon", &s.MaxLengthMM).ofFamilies(),
+			mm("width_from_mm", "Called so from", "empty: just this width", &s.FromMM).ofFamilies(),
+			mm("width_to_mm", "Called so to", "empty: just this width", &s.ToMM).ofFamilies(),
 			mm("rope_mm", "Rope", "of a formed piece", &s.RopeMM).ofFamilies(), piece.ofFamilies(), mm("cooked_mm", "Cooked", "empty: 1.12 times raw", &s.CookedMM),
 			choiceEntry("tool", "Cut with", (*string)(&s.Tool), tools...), textEntry("tool_stand_in", "What will do instead", "", 0, 200, &s.StandIn), portion,
-			choiceEntry("dry_purpose", "Dried", &s.Purpose, purposes...), textEntry("sauce", "Sauce", "in a line", 0, 200, &s.Sauce), textEntry("suits_dough", "Suits dough", "in a line", 0, 200, &s.Dough),
+			choiceEntry("dry_purpose", "Dried", &s.Purpose, purposes...), textEntry("sauce", "Sauce", "in a line", 0, 200, &s.Sauce),
+			textEntry("suits_dough", "Suits dough", "in a line", 0, 200, &s.Dough),
 			textEntry("how", "After the cut", "in a line", 0, 200, &s.How), textEntry("caution", "Caution", "in a line", 0, 200, &s.Caution)}
 		return entries, func() (any, error) {
 			if s.Traits().Lengths && s.MinLengthMM > 0 && s.MaxLengthMM > 0 {

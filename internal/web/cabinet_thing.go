@@ -8,11 +8,10 @@ import (
 	"slices"
 	"strconv"
 
-	"hollen/internal/core/measure"
-	"hollen/internal/core/request"
-
 	"github.com/gin-gonic/gin"
 
+	"hollen/internal/core/measure"
+	"hollen/internal/core/request"
 	"hollen/internal/store"
 )
 

@@ -11,9 +11,8 @@ import (
 	"strings"
 	"testing"
 
-	"hollen/internal/core/request"
-
 	"hollen/internal/core/cut"
+	"hollen/internal/core/request"
 	"hollen/internal/demo"
 	"hollen/internal/exchange"
 	"hollen/internal/store"
@@ -72,7 +71,8 @@ func TestEveryDownloadComesBack(t *testing.T) {
 	take := boxes(s.ask("POST", "/import", url.Values{"text": {doc}}).Body.String())
 	w := s.ask("POST", "/import/take", url.Values{"text": {doc}, "take": take})
 	s.wants(w, 303)
-	if b, err := s.store.Get(context.Background(), 11); err != nil || writtenRequest(b.Request.Request) != writtenRequest(s.saved(demo.Number(demo.Lantern))) || w.Header().Get("Location") != "/batches/11" {
+	if b, err := s.store.Get(context.Background(), 11); err != nil ||
+		writtenRequest(b.Request.Request) != writtenRequest(s.saved(demo.Number(demo.Lantern))) || w.Header().Get("Location") != "/batches/11" {
 		t.Errorf("%v: %s", err, w.Header().Get("Location"))
 	}
 	s.wants(s.ask("GET", batch(demo.Orecchiette)+"/cut.svg", nil), 404)
@@ -118,7 +118,8 @@ func TestBatchFromElsewhere(t *testing.T) {
 	}
 	s.wants(s.ask("POST", "/import/take", url.Values{"text": {doc}, "take": take}), 303)
 	got := s.saved(11)
-	if got.Flours[0].Flour != "own-11" || got.Flours[0].Own.Name != "Sandbar mill 0" || got.Flours[0].LotKept.Flour != "own-11" || got.Flours[0].Lot != "own-12" || got.Eggs.Class != "own-4" || got.Cut.Own.Key != "own-10" {
+	if got.Flours[0].Flour != "own-11" || got.Flours[0].Own.Name != "Sandbar mill 0" || got.Flours[0].LotKept.Flour != "own-11" ||
+		got.Flours[0].Lot != "own-12" || got.Eggs.Class != "own-4" || got.Cut.Own.Key != "own-10" {
 		t.Errorf("%+v %+v %+v", got.Flours[0], got.Eggs, got.Cut)
 	}
 	s.wants(s.ask("GET", "/batches/11?at=room", nil), 200, "brown sack")
@@ -149,7 +150,8 @@ func TestCabinetThereAndBack(t *testing.T) {
 	twice := append(append([]string{}, take...), take...) // a box posted twice counts once
 	s.wants(s.ask("POST", "/import/take", url.Values{"text": {changed}, "take": twice}), 303)
 	cab, err := s.store.Cabinet(context.Background())
-	if err != nil || len(cab.Flours) != 1 || cab.Flours[0].ProteinPct != 12.6 || len(cab.Shapes) != 2 || cab.Shapes[1].Name != "Kelp ribbons" || cab.Shapes[1].Key == cab.Shapes[0].Key {
+	if err != nil || len(cab.Flours) != 1 || cab.Flours[0].ProteinPct != 12.6 || len(cab.Shapes) != 2 || cab.Shapes[1].Name != "Kelp ribbons" ||
+		cab.Shapes[1].Key == cab.Shapes[0].Key {
 		t.Fatalf("%v: %+v %+v", err, cab.Flours, cab.Shapes)
 	}
 	// What was previewed has changed since: nothing is taken, and it is said.
@@ -219,7 +221,8 @@ func shapeDoc(name string) string {
 // The sheet and the label hold what a maker and an eater need.
 func TestSheetAndLabel(t *testing.T) {
 	s := newSite(t)
-	s.wants(s.ask("GET", batch(demo.Saturday)+"/sheet", nil), 200, `class="paper a4"`, "800 g", "9 eggs", "281126-7", "Knead by hand", "The way down", "Contains wheat, durum wheat, egg", "flour left")
+	s.wants(s.ask("GET", batch(demo.Saturday)+"/sheet", nil), 200, `class="paper a4"`, "800 g", "9 eggs", "281126-7", "Knead by hand", "The way down",
+		"Contains wheat, durum wheat, egg", "flour left")
 	s.wants(s.ask("GET", batch(demo.Straw)+"/sheet", nil), 200, "Stripes of Breakwater stripes, green (batch 281126-2)", "join with one pass at stop")
 	s.wants(s.ask("GET", batch(demo.Straw)+"/label", nil), 200, "; stripes: ", "spinach")
 	s.wants(s.ask("GET", batch(demo.Lantern)+"/sheet?paper=letter", nil), 200, `class="paper letter"`, "Filling: nettle", "milk", "Keep frozen", "27 Jan 2027")
@@ -274,7 +277,8 @@ func TestShapesAtTheCut(t *testing.T) {
 	v.Set("dry.checks.0.at", "2026-11-28T10:00")
 	v.Set("dry.checks.0.g", "1400")
 	s.wants(s.ask("POST", batch(demo.Saturday)+"/save", v), 303)
-	s.wants(s.ask("GET", batch(demo.Saturday)+"?at=dry", nil), 200, "Longer than the usual advice", "Drying egg pasta to keep is a risk", "Sat 10:00", "% moisture")
+	s.wants(s.ask("GET", batch(demo.Saturday)+"?at=dry", nil), 200, "Longer than the usual advice", "Drying egg pasta to keep is a risk", "Sat 10:00",
+		"% moisture")
 	things, err := s.store.Things(context.Background(), false)
 	if err != nil || things[len(things)-1].Kind != store.ShapeKind {
 		t.Errorf("%v", err)
@@ -299,7 +303,8 @@ func TestCuttersOfAnOwnMachine(t *testing.T) {
 	if got := form("").Get("cutters"); got != "2 140 0.8 1.6\n6.5 140 0.7 1.5" {
 		t.Errorf("%q", got)
 	}
-	for typed, says := range map[string]string{"2 140 0.8": "four numbers", "2 140 thin 1.6": "is no number", "2 140 1.6 0.8": "thin to thick", "0.1 140 0.8 1.6": "0.8 to 120 mm"} {
+	for typed, says := range map[string]string{"2 140 0.8": "four numbers", "2 140 thin 1.6": "is no number", "2 140 1.6 0.8": "thin to thick",
+		"0.1 140 0.8 1.6": "0.8 to 120 mm"} {
 		s.wants(s.ask("POST", "/cabinet/machines", form(typed)), 422, says)
 	}
 	s.wants(s.ask("POST", "/cabinet/machines", form("2 140 0,8 1,6\n12 140 0.7 1.5")), 303)

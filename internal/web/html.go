@@ -101,7 +101,8 @@ func (c Control) HTML() template.HTML {
 			m.raw(`<p id="e-`, c.ID, `">`, esc(c.Error), `</p>`)
 		}
 	case c.Kind == request.Flag:
-		m.raw(`<label class="tick"><input type="hidden"`).attr("name", c.Path).raw(` value="">`, string(c.Field("")), " ", esc(c.Label), `</label>`).raw(string(c.Err()))
+		m.raw(`<label class="tick"><input type="hidden"`).attr("name", c.Path).raw(` value="">`, string(c.Field("")), " ", esc(c.Label),
+			`</label>`).raw(string(c.Err()))
 	default:
 		m.raw(`<label`).attr("for", c.ID).raw(">", esc(c.Label), `<span class="hint" id="h-`, c.ID, `" data-live="text">`, esc(c.Hint), `</span></label>`)
 		m.boxed(c)
@@ -117,7 +118,8 @@ func (m *markup) boxed(c Control) {
 		m.raw(`<div class="plain-box slim"><small>`, esc(c.Sign), `</small>`, string(c.Field("")), `<small>`, esc(c.Unit), `</small></div>`)
 	case request.Number, request.Whole:
 		step := func(by, word, sign string) {
-			m.raw(`<button type="submit" name="step"`).attr("value", c.Path+"="+by).attr("aria-label", c.Label+": "+word).attr("data-step", by).raw(">", sign, `</button>`)
+			m.raw(`<button type="submit" name="step"`).attr("value", c.Path+"="+by).attr("aria-label", c.Label+": "+word).attr("data-step", by).raw(">", sign,
+				`</button>`)
 		}
 		m.raw(`<div class="stepper">`)
 		step("-1", "less", "−")
@@ -284,7 +286,8 @@ func (v *batchView) Spine() template.HTML {
 		case s.Warnings > 0:
 			m.raw(`<span class="flag">! `, strconv.Itoa(s.Warnings), `<span class="visually-hidden"> to look at</span></span>`)
 		}
-		m.raw(`<span class="n">`, strconv.Itoa(s.N), `</span><span class="name">`, esc(s.Name), `</span><span class="key">`, esc(s.Figure), `</span></span></button></li>`)
+		m.raw(`<span class="n">`, strconv.Itoa(s.N), `</span><span class="name">`, esc(s.Name), `</span><span class="key">`, esc(s.Figure),
+			`</span></span></button></li>`)
 	}
 	strip := v.Plan.Summary().Strip
 	return m.raw("</ol>", draw.Strip(&strip)).html()

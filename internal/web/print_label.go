@@ -9,11 +9,10 @@ import (
 	"strings"
 	"time"
 
-	"hollen/internal/core/measure"
-
 	"github.com/gin-gonic/gin"
 
 	"hollen/internal/core/cook"
+	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
 )
 

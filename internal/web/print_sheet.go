@@ -9,10 +9,9 @@ import (
 	"strings"
 	"time"
 
-	"hollen/internal/core/measure"
-
 	"github.com/gin-gonic/gin"
 
+	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
 	"hollen/internal/draw"
 )
@@ -161,7 +160,8 @@ func (v sheetView) PictureMM() float64 {
 
 // Sum is the batch in a line.
 func (v sheetView) Sum() string {
-	return fmt.Sprintf("%.1f portions; %s of dough; room %s, %.0f %%; working hydration %.1f, %s", v.Plan.Formula.Portions, v.In.Grams(v.Plan.Formula.Dough.MassG),
+	return fmt.Sprintf("%.1f portions; %s of dough; room %s, %.0f %%; working hydration %.1f, %s", v.Plan.Formula.Portions,
+		v.In.Grams(v.Plan.Formula.Dough.MassG),
 		v.In.C(v.Request.Room.TempC, 0), 100*v.Request.Room.RH, v.Plan.Formula.Dough.Hw, v.Plan.Formula.Feel)
 }
 
@@ -172,7 +172,8 @@ func (v sheetView) StripeWords() string {
 		return ""
 	}
 	return fmt.Sprintf("Stripes of %s (batch %s): base to %s, stripes to %s, %s wide, one every %s; join with one pass at stop %s.",
-		s.Other.Plan.Request.Name, s.Other.Plan.Code(s.Other.ID), v.In.MM(s.Laid.BaseMM, 2), v.In.MM(s.Laid.StripeMM, 2), v.In.MM(s.Laid.WidthMM, measure.Shortest), v.In.MM(s.Laid.PitchMM, measure.Shortest), s.Joined.Label)
+		s.Other.Plan.Request.Name, s.Other.Plan.Code(s.Other.ID), v.In.MM(s.Laid.BaseMM, 2), v.In.MM(s.Laid.StripeMM, 2),
+		v.In.MM(s.Laid.WidthMM, measure.Shortest), v.In.MM(s.Laid.PitchMM, measure.Shortest), s.Joined.Label)
 }
 
 // Chip is one pass of the ladder in short.

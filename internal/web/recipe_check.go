@@ -9,16 +9,15 @@ import (
 	"strconv"
 	"strings"
 
-	"hollen/internal/core/measure"
-	"hollen/internal/core/plan"
-	"hollen/internal/core/request"
-
 	"github.com/gin-gonic/gin"
 
 	"hollen/internal/core/dough"
 	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
+	"hollen/internal/core/measure"
+	"hollen/internal/core/plan"
 	"hollen/internal/core/recipe"
+	"hollen/internal/core/request"
 	"hollen/internal/core/roll"
 	"hollen/internal/core/rules"
 	"hollen/internal/draw"
@@ -92,7 +91,8 @@ func readRecipe(in measure.System, v url.Values) recipeView {
 	machine, _ := request.FieldAt("roll.machine")
 	view := recipeView{In: in, Text: v.Get("text"), Picks: []pickView{
 		{"cup", "A cup is", []request.Option{{Key: "us", Name: "US, 237 mL"}, {Key: "metric", Name: "Metric, 250 mL"}}, ""},
-		{"fill", "Flour gets into it", []request.Option{{Key: "", Name: "Not said"}, {Key: "spooned", Name: "Spooned in, levelled"}, {Key: "dipped", Name: "Dipped into the bag"}, {Key: "packed", Name: "Packed or shaken down"}}, ""},
+		{"fill", "Flour gets into it", []request.Option{{Key: "", Name: "Not said"}, {Key: "spooned", Name: "Spooned in, levelled"},
+			{Key: "dipped", Name: "Dipped into the bag"}, {Key: "packed", Name: "Packed or shaken down"}}, ""},
 		{"eggs", "Eggs are", eggs, ""},
 		{"machine", "Rolled on", machine.Options, ""},
 	}}
@@ -158,7 +158,8 @@ func (v recipeView) Ruler() draw.Ruler {
 	for (hi-lo)/step > 14 {
 		step *= 2
 	}
-	return draw.Ruler{Title: fmt.Sprintf("Working hydration from %.0f to %.0f, the band is %.1f to %.1f", s.LowHw, s.HighHw, t.Low, t.High), Min: lo, Max: hi, Step: step, WidthUnits: 820,
+	return draw.Ruler{Title: fmt.Sprintf("Working hydration from %.0f to %.0f, the band is %.1f to %.1f", s.LowHw, s.HighHw, t.Low, t.High), Min: lo,
+		Max: hi, Step: step, WidthUnits: 820,
 		Left: "firm, crumbles", Right: "soft, clings", Bands: []draw.Band{{From: t.Low, To: t.High, Class: "dough"}}, Edges: true,
 		Spans: []draw.Band{{From: s.LowHw, To: s.HighHw}},
 		Marks: []draw.Mark{{At: s.MiddleHw, Text: fmt.Sprintf("%.0f to %.0f", s.LowHw, s.HighHw)}},

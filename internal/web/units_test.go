@@ -10,7 +10,6 @@ import (
 
 	"hollen/internal/core/measure"
 	"hollen/internal/core/request"
-
 	"hollen/internal/demo"
 )
 

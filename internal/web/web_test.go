@@ -17,15 +17,14 @@ import (
 	"testing"
 
 	"hollen/internal/core/measure"
+	"hollen/internal/core/plan"
 	"hollen/internal/core/request"
 	"hollen/internal/core/rules"
-	"hollen/internal/web/form"
-
-	"hollen/internal/core/plan"
 	"hollen/internal/demo"
 	"hollen/internal/exchange"
 	"hollen/internal/store"
 	"hollen/internal/store/storetest"
+	"hollen/internal/web/form"
 )
 
 func TestMain(m *testing.M) { storetest.Main(m) }
@@ -137,8 +136,10 @@ func TestWorkSavesNothing(t *testing.T) {
 
 func TestErrorsStandBesideTheirFields(t *testing.T) {
 	s := newSite(t)
-	for path, typed := range map[string]string{"room.rh": "100", "amount.flour_g": "1e9", "roll.bench_mm": "wide", "room.temp_c": "", "flours.0.measured_moisture_wb": "60",
-		"flours.1.share": "180", "name": strings.Repeat("x", 90), "eggs.fix_whole_eggs": "2.5", "cut.min_length_mm": "900", "cut.shape": "<script>"} {
+	for path, typed := range map[string]string{"room.rh": "100", "amount.flour_g": "1e9", "roll.bench_mm": "wide", "room.temp_c": "",
+		"flours.0.measured_moisture_wb": "60",
+		"flours.1.share":                "180", "name": strings.Repeat("x", 90), "eggs.fix_whole_eggs": "2.5", "cut.min_length_mm": "900",
+		"cut.shape": "<script>"} {
 		v := s.typed(demo.Number(demo.Saturday))
 		v.Set(path, typed)
 		f, _ := request.FieldAt(path)
@@ -176,7 +177,8 @@ func TestSaveReopenAndConflict(t *testing.T) {
 	two.Set("room.rh", "70")
 	two.Set("roll.bench_mm", "1500")
 	w := s.ask("POST", batch(demo.Saturday)+"/save", two)
-	s.wants(w, 409, "another window saved version 2", "Humidity", "44 %", "60 %", "70 %, yours", "Tagliatelle, renamed", `name="version" value="2"`, `value="1500"`)
+	s.wants(w, 409, "another window saved version 2", "Humidity", "44 %", "60 %", "70 %, yours", "Tagliatelle, renamed", `name="version" value="2"`,
+		`value="1500"`)
 	// What the page holds now saves, with both sides in it.
 	two.Set("version", "2")
 	two.Set("name", "Tagliatelle, renamed")
@@ -210,11 +212,13 @@ func TestDuplicateDeleteUndo(t *testing.T) {
 func TestNewBatch(t *testing.T) {
 	s := newSite(t)
 	s.wants(s.ask("GET", "/batches/new", nil), 200, "Portions", "Machine")
-	v := url.Values{"name": {"Friday"}, "amount.by": {"dough"}, "amount.portions": {"many"}, "amount.dough_g": {"2,000"}, "flours.0.flour": {"strong"}, "eggs.class": {"us-l"}, "cut.shape": {"pappardelle"}, "roll.machine": {"motor-9"}}
+	v := url.Values{"name": {"Friday"}, "amount.by": {"dough"}, "amount.portions": {"many"}, "amount.dough_g": {"2,000"}, "flours.0.flour": {"strong"},
+		"eggs.class": {"us-l"}, "cut.shape": {"pappardelle"}, "roll.machine": {"motor-9"}}
 	w := s.ask("POST", "/batches", v)
 	s.wants(w, 303)
 	b, err := s.store.Get(context.Background(), 11)
-	if r := b.Request; err != nil || r.Name != "Friday" || r.Amount.DoughG != 2000 || r.Amount.By != "dough" || r.Flours[0].Flour != "strong" || r.Cut.Shape != "pappardelle" || r.Roll.Machine != "motor-9" || r.Eggs.Class != "us-l" {
+	if r := b.Request; err != nil || r.Name != "Friday" || r.Amount.DoughG != 2000 || r.Amount.By != "dough" || r.Flours[0].Flour != "strong" ||
+		r.Cut.Shape != "pappardelle" || r.Roll.Machine != "motor-9" || r.Eggs.Class != "us-l" {
 		t.Errorf("%+v, %v", r, err)
 	}
 	v.Set("amount.dough_g", "5")
@@ -237,7 +241,8 @@ func TestDownloads(t *testing.T) {
 	if err := json.Unmarshal(w.Body.Bytes(), &got); err != nil {
 		t.Fatal(err)
 	}
-	if r, err = exchange.ReadRequest(rules.Default(), strings.NewReader(string(got.Request))); err != nil || len(request.Changes(r, demo.Batch(demo.Saturday))) != 0 {
+	if r, err = exchange.ReadRequest(rules.Default(), strings.NewReader(string(got.Request))); err != nil ||
+		len(request.Changes(r, demo.Batch(demo.Saturday))) != 0 {
 		t.Errorf("the plan's request is not the batch: %v", err)
 	}
 	if d := w.Header().Get("Content-Disposition"); d != `attachment; filename="tagliatelle-for-saturday-plan.json"` {
@@ -263,7 +268,8 @@ func TestGuards(t *testing.T) {
 	} else if page, err := io.ReadAll(z); err != nil || !strings.Contains(string(page), "</html>") {
 		t.Error("the compressed page is not whole")
 	}
-	if csp := w.Header().Get("Content-Security-Policy"); !strings.Contains(csp, "script-src 'self'") || strings.Contains(csp, "unsafe-eval") || w.Header().Get("X-Content-Type-Options") != "nosniff" {
+	if csp := w.Header().Get("Content-Security-Policy"); !strings.Contains(csp, "script-src 'self'") || strings.Contains(csp, "unsafe-eval") ||
+		w.Header().Get("X-Content-Type-Options") != "nosniff" {
 		t.Error("headers:", w.Header())
 	}
 	asset := regexp.MustCompile(`/static/[0-9a-f]{12}/css/hollen\.css`).FindString(s.ask("GET", "/", nil).Body.String())
@@ -355,7 +361,8 @@ func TestBlend(t *testing.T) {
 	// Taking one out of the middle leaves the others where they were typed.
 	v = s.typed(demo.Number(demo.Saturday))
 	v.Set("flours.1.flour", "")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, `name="flours.2.share" value="20"`, `name="flours.3.share" value="5"`, `id="rest-share" data-live="text">75<`)
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, `name="flours.2.share" value="20"`, `name="flours.3.share" value="5"`,
+		`id="rest-share" data-live="text">75<`)
 	v.Set("flours.2.share", "96")
 	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "“101 %” won’t do", `value="96"`, "The last good result")
 }
@@ -401,19 +408,22 @@ func TestCrackedAndEggFirst(t *testing.T) {
 func TestRecipeCheck(t *testing.T) {
 	s := newSite(t)
 	s.wants(s.ask("GET", "/recipe", nil), 200, "Working hydration", "It may go either way", "Which spoon is not said")
-	v := url.Values{"text": {"400 g 00 flour\n100 g semola\n5 large eggs\n2 yolks\n3 bananas\n1 tbsp oil"}, "cup": {"metric"}, "eggs": {""}, "fill": {"<x>"}, "machine": {"motor-9"}}
+	v := url.Values{"text": {"400 g 00 flour\n100 g semola\n5 large eggs\n2 yolks\n3 bananas\n1 tbsp oil"}, "cup": {"metric"}, "eggs": {""},
+		"fill": {"<x>"}, "machine": {"motor-9"}}
 	s.wants(s.ask("POST", "/recipe", v), 200, "Left out:", "not known here: bananas", "EU large")
 	w := s.ask("POST", "/recipe/batch", v)
 	s.wants(w, 303)
 	b, err := s.store.Get(context.Background(), 11)
-	if r := b.Request; err != nil || r.Amount.FlourG != 500 || len(r.Flours) != 2 || r.Flours[1].Share != .2 || *r.Eggs.FixWhole != 5 || *r.Eggs.FixYolks != 2 || r.Eggs.Style != "rich" || r.Oil != .027 || r.Roll.Machine != "motor-9" {
+	if r := b.Request; err != nil || r.Amount.FlourG != 500 || len(r.Flours) != 2 || r.Flours[1].Share != .2 || *r.Eggs.FixWhole != 5 ||
+		*r.Eggs.FixYolks != 2 || r.Eggs.Style != "rich" || r.Oil != .027 || r.Roll.Machine != "motor-9" {
 		t.Errorf("%+v, %v", r, err)
 	}
 	s.wants(s.ask("GET", w.Header().Get("Location"), nil), 200, "5 eggs and 2 yolks")
 	v.Set("text", "<script>alert(1)</script>, love")
 	w = s.ask("POST", "/recipe/batch", v)
 	s.wants(w, 422, "No flour was found", "&lt;script&gt;")
-	for _, text := range []string{"50 kg flour\n900 eggs", "1 g flour, 1 egg", "3 cups flour", "9 cups rye, 2 cups 00, 1 cup semola, 1 cup rice, 1 cup millet, 1 cup corn, 12 yolks"} {
+	for _, text := range []string{"50 kg flour\n900 eggs", "1 g flour, 1 egg", "3 cups flour",
+		"9 cups rye, 2 cups 00, 1 cup semola, 1 cup rice, 1 cup millet, 1 cup corn, 12 yolks"} {
 		v.Set("text", text)
 		if w := s.ask("POST", "/recipe/batch", v); w.Code != 303 && w.Code != 422 {
 			t.Errorf("%q: status %d", text, w.Code)
@@ -429,7 +439,8 @@ func TestCompare(t *testing.T) {
 	r := demo.Batch(demo.Saturday)
 	r.Room.TempC, r.Room.RH = 27, .78
 	wet, _ := plan.Make(rules.Default(), r)
-	s.wants(w, 200, "at 21 °C and 44 %", "at 27 °C and 78 %", measure.Grams(dry.Formula.TopG)+" water", measure.Grams(wet.Formula.TopG)+" water", "figures come out the same")
+	s.wants(w, 200, "at 21 °C and 44 %", "at 27 °C and 78 %", measure.Grams(dry.Formula.TopG)+" water", measure.Grams(wet.Formula.TopG)+" water",
+		"figures come out the same")
 	if dry.Formula.TopG <= wet.Formula.TopG {
 		t.Errorf("wet August asks for %.0f g, dry January for %.0f", wet.Formula.TopG, dry.Formula.TopG)
 	}
@@ -476,7 +487,8 @@ func TestRooms(t *testing.T) {
 	s.wants(s.ask("POST", "/rooms", url.Values{"name": {"Wet  August"}, "temp": {"27"}, "rh": {"78,5"}}), 303)
 	s.wants(s.ask("GET", "/rooms", nil), 200, "Wet August", `value="78.5"`)
 	s.wants(s.ask("POST", "/rooms", url.Values{"name": {"wet august"}, "temp": {"20"}, "rh": {"40"}}), 422, "Another room has that name", `value="wet august"`)
-	s.wants(s.ask("POST", "/rooms", url.Values{"name": {""}, "temp": {"hot"}, "rh": {"100"}}), 422, "1 to 60 letters", "2 to 45 °C is allowed", "5 to 99 % is allowed", `value="hot"`)
+	s.wants(s.ask("POST", "/rooms", url.Values{"name": {""}, "temp": {"hot"}, "rh": {"100"}}), 422, "1 to 60 letters", "2 to 45 °C is allowed",
+		"5 to 99 % is allowed", `value="hot"`)
 	s.wants(s.ask("POST", "/rooms", url.Values{"id": {"4"}, "version": {"1"}, "name": {"August"}, "temp": {"26"}, "rh": {"80"}}), 303)
 	// A second window, opened before that, is told, and what was typed in it stays.
 	late := url.Values{"id": {"4"}, "version": {"1"}, "name": {"Wet August"}, "temp": {"30"}, "rh": {"70"}}
@@ -514,8 +526,10 @@ func TestBenchCardAddsUp(t *testing.T) {
 func TestOwnFlours(t *testing.T) {
 	s := newSite(t)
 	s.wants(s.ask("GET", "/cabinet/flours/new?like=strong", nil), 200, "Filled in as Strong bread wheat", `value="62"`)
-	sheet := url.Values{"name": {"Mill by the lock"}, "allergen": {"wheat"}, "sorption": {"soft"}, "protein_pct": {"11,8"}, "ash_pct": {"0.5"}, "milled_moisture_wb": {"14.2"}, "absorption_pct": {"60"},
-		"gluten_factor": {"1"}, "uptake_tau_min": {"7"}, "spooned_g_per_ml": {"0.5"}, "dipped_g_per_ml": {"0.58"}, "packed_g_per_ml": {"0.68"}, "price_per_kg": {"1,10"}}
+	sheet := url.Values{"name": {"Mill by the lock"}, "allergen": {"wheat"}, "sorption": {"soft"}, "protein_pct": {"11,8"}, "ash_pct": {"0.5"},
+		"milled_moisture_wb": {"14.2"}, "absorption_pct": {"60"},
+		"gluten_factor": {"1"}, "uptake_tau_min": {"7"}, "spooned_g_per_ml": {"0.5"}, "dipped_g_per_ml": {"0.58"}, "packed_g_per_ml": {"0.68"},
+		"price_per_kg": {"1,10"}}
 	s.wants(s.ask("POST", "/cabinet/flours", sheet), 303)
 	bad := maps.Clone(sheet)
 	bad.Set("protein_pct", "118")
@@ -578,15 +592,22 @@ func TestCabinet(t *testing.T) {
 		path            string
 		good, bad, want url.Values // want: field -> part of its error
 	}{
-		{"lots", url.Values{"name": {"autumn sack"}, "flour": {"own-1"}, "kept": {"open_bin"}, "container_kg": {"10"}, "opened_on": {"2026-11-20"}, "sample_before_g": {"20"}, "sample_after_g": {"17.5"}, "price_per_kg": {"1.2"}},
-			url.Values{"name": {" "}, "flour": {"own-77"}, "kept": {"pocket"}, "container_kg": {"1e9"}, "opened_on": {"20.11."}, "measured_moisture_wb": {"60"}, "price_per_kg": {"-2"}},
-			url.Values{"name": {"1 to 60 letters"}, "flour": {"One of those listed"}, "container_kg": {"0.05 to 1000 kg"}, "opened_on": {"A date from 2000"}, "measured_moisture_wb": {"5 to 20 %"}, "price_per_kg": {"0 to 1,000,000"}}},
+		{"lots", url.Values{"name": {"autumn sack"}, "flour": {"own-1"}, "kept": {"open_bin"}, "container_kg": {"10"}, "opened_on": {"2026-11-20"},
+			"sample_before_g": {"20"}, "sample_after_g": {"17.5"}, "price_per_kg": {"1.2"}},
+			url.Values{"name": {" "}, "flour": {"own-77"}, "kept": {"pocket"}, "container_kg": {"1e9"}, "opened_on": {"20.11."},
+				"measured_moisture_wb": {"60"}, "price_per_kg": {"-2"}},
+			url.Values{"name": {"1 to 60 letters"}, "flour": {"One of those listed"}, "container_kg": {"0.05 to 1000 kg"}, "opened_on": {"A date from 2000"},
+				"measured_moisture_wb": {"5 to 20 %"}, "price_per_kg": {"0 to 1,000,000"}}},
 		{"eggs", url.Values{"name": {"Hens on the dike"}, "count": {"10"}, "eggs_g": {"548"}, "yolks_g": {"171"}, "yolk_colour": {"12"}, "price_each": {"0.3125"}},
 			url.Values{"name": {"x"}, "count": {"10"}, "eggs_g": {"5480"}, "yolks_g": {"171"}}, url.Values{"eggs_g": {"An egg of 548"}}},
-		{"additions", url.Values{"name": {"Nettle"}, "kind": {"puree"}, "colour": {"#557733"}, "colour_word": {"green"}, "water_share": {"89"}, "fat_share": {"0.3"}, "protein_share": {"3"}, "ash_share": {"2"}, "uptake_g_per_g": {"0"}, "depth": {"12"}, "rest_more_min": {"10"}, "low_share": {"8"}, "high_share": {"20"}},
-			url.Values{"name": {"Jam"}, "kind": {"puree"}, "colour": {"#557733"}, "water_share": {"89"}, "fat_share": {"30"}, "protein_share": {"3"}, "ash_share": {"2"}, "uptake_g_per_g": {"0"}, "depth": {"12"}, "rest_more_min": {"10"}, "low_share": {"8"}, "high_share": {"2"}},
+		{"additions", url.Values{"name": {"Nettle"}, "kind": {"puree"}, "colour": {"#557733"}, "colour_word": {"green"}, "water_share": {"89"},
+			"fat_share": {"0.3"}, "protein_share": {"3"}, "ash_share": {"2"}, "uptake_g_per_g": {"0"}, "depth": {"12"}, "rest_more_min": {"10"},
+			"low_share": {"8"}, "high_share": {"20"}},
+			url.Values{"name": {"Jam"}, "kind": {"puree"}, "colour": {"#557733"}, "water_share": {"89"}, "fat_share": {"30"}, "protein_share": {"3"},
+				"ash_share": {"2"}, "uptake_g_per_g": {"0"}, "depth": {"12"}, "rest_more_min": {"10"}, "low_share": {"8"}, "high_share": {"2"}},
 			url.Values{"water_share": {"come to 124 %"}, "high_share": {"under the lowest dose"}}},
-		{"powders", url.Values{"of": {"Nettle tops"}, "fresh_g": {"900"}, "powder_g": {"104"}, "hours": {"10"}}, url.Values{"of": {"Nettle"}, "fresh_g": {"90"}, "powder_g": {"104"}, "hours": {"10"}}, url.Values{"powder_g": {"under the fresh"}}},
+		{"powders", url.Values{"of": {"Nettle tops"}, "fresh_g": {"900"}, "powder_g": {"104"}, "hours": {"10"}},
+			url.Values{"of": {"Nettle"}, "fresh_g": {"90"}, "powder_g": {"104"}, "hours": {"10"}}, url.Values{"powder_g": {"under the fresh"}}},
 	} {
 		s.wants(s.ask("GET", "/cabinet/"+c.path+"/new", nil), 200, "Keep it")
 		s.wants(s.ask("POST", "/cabinet/"+c.path, c.good), 303)
@@ -624,8 +645,10 @@ func TestCabinet(t *testing.T) {
 	// A second window, opened before that, is told, and what was typed in it stays.
 	late := url.Values{"prices.currency": {"$"}, "prices.oil_per_kg": {"9.9"}, "version": {"1"}}
 	s.wants(s.ask("POST", "/cabinet/house", late), 409, "another window kept this meanwhile", "Currency sign: £", `value="$"`, `name="version" value="2"`)
-	s.wants(s.ask("POST", "/cabinet/house", url.Values{"prices.currency": {"£"}, "prices.egg_each": {"a few pence"}, "version": {"2"}}), 422, "0 to 1,000,000", `value="a few pence"`)
-	s.wants(s.ask("POST", "/batches", url.Values{"name": {"New"}, "amount.by": {"portions"}, "amount.portions": {"4"}, "flours.0.flour": {"plain"}, "eggs.class": {"own-4"}, "cut.shape": {"fettuccine"}, "roll.machine": {"mixer-8"}}), 303)
+	s.wants(s.ask("POST", "/cabinet/house", url.Values{"prices.currency": {"£"}, "prices.egg_each": {"a few pence"}, "version": {"2"}}), 422,
+		"0 to 1,000,000", `value="a few pence"`)
+	s.wants(s.ask("POST", "/batches", url.Values{"name": {"New"}, "amount.by": {"portions"}, "amount.portions": {"4"}, "flours.0.flour": {"plain"},
+		"eggs.class": {"own-4"}, "cut.shape": {"fettuccine"}, "roll.machine": {"mixer-8"}}), 303)
 	b, _ := s.store.Get(context.Background(), 11)
 	if r := b.Request; r.Prices.Currency != "£" || r.Prices.EggEach.String() != "0.40" || r.Eggs.OwnClass == nil || r.MadeOn != today() {
 		t.Errorf("%+v", r)
@@ -640,7 +663,8 @@ func TestSecondDough(t *testing.T) {
 	s := newSite(t)
 	w := s.ask("POST", batch(demo.Saturday)+"/partner", s.typed(demo.Number(demo.Saturday)))
 	s.wants(w, 303)
-	s.wants(s.ask("GET", w.Header().Get("Location"), nil), 200, "Tagliatelle for Saturday, second dough", `<a href="`+batch(demo.Saturday)+`">Tagliatelle for Saturday</a>`, "spinach, cooked and squeezed")
+	s.wants(s.ask("GET", w.Header().Get("Location"), nil), 200, "Tagliatelle for Saturday, second dough",
+		`<a href="`+batch(demo.Saturday)+`">Tagliatelle for Saturday</a>`, "spinach, cooked and squeezed")
 	s.wants(s.ask("GET", batch(demo.Saturday), nil), 200, `<a href="/batches/11">`, "Part the two doughs")
 	s.wants(s.ask("POST", batch(demo.Saturday)+"/partner", s.typed(demo.Number(demo.Saturday))), 409, "a second dough already")
 	// Another room for one of them is told at the other.

@@ -63,10 +63,12 @@ func (a *Addition) LabelName() string {
 
 // labels are what labels call the shipped additions.
 var labels = map[string]string{
-	"spinach": "spinach", "beet": "beetroot", "pumpkin": "pumpkin", "carrot": "carrot", "tomato-paste": "tomato paste", "onion": "onion", "ink": "cuttlefish ink",
+	"spinach": "spinach", "beet": "beetroot", "pumpkin": "pumpkin", "carrot": "carrot", "tomato-paste": "tomato paste", "onion": "onion",
+	"ink":            "cuttlefish ink",
 	"spinach-powder": "spinach powder", "beet-powder": "beetroot powder", "tomato-powder": "tomato powder", "pumpkin-powder": "pumpkin powder",
-	"carrot-powder": "carrot powder", "onion-powder": "onion powder", "mushroom-powder": "dried mushrooms", "cocoa": "cocoa", "herbs": "herbs", "saffron": "saffron",
-	"milk": "milk", "egg-white": "egg white",
+	"carrot-powder": "carrot powder", "onion-powder": "onion powder", "mushroom-powder": "dried mushrooms", "cocoa": "cocoa", "herbs": "herbs",
+	"saffron": "saffron",
+	"milk":    "milk", "egg-white": "egg white",
 }
 
 // OwnPrefix begins the key of an addition a workshop keeps itself.
@@ -83,12 +85,15 @@ const (
 func Shipped() []Addition {
 	all := []Addition{
 		{"spinach", "Spinach, cooked and squeezed", Puree, .90, .004, .030, .019, 0, "#7aa468", 12, "green", .08, .20, "", coolFirst, 10, false, 0, ""},
-		{"beet", "Beetroot purée", Puree, .88, .002, .017, .011, 0, "#ca66b1", 12, "rose", .08, .20, "", coolFirst + " Much of the colour goes into the pot.", 10, false, 0, ""},
+		{"beet", "Beetroot purée", Puree, .88, .002, .017, .011, 0, "#ca66b1", 12, "rose", .08, .20, "",
+			coolFirst + " Much of the colour goes into the pot.", 10, false, 0, ""},
 		{"pumpkin", "Pumpkin purée", Puree, .91, .002, .012, .008, 0, "#e89a2e", 8, "orange", .10, .25, "", coolFirst, 10, false, 0, ""},
 		{"carrot", "Carrot purée", Puree, .89, .002, .009, .007, 0, "#e8892e", 9, "orange", .10, .20, "", coolFirst, 10, false, 0, ""},
-		{"tomato-paste", "Tomato paste", Puree, .74, .005, .043, .027, 0, "#d2553a", 14, "red", .04, .10, "", "Beat into the eggs. Its acid tightens the dough.", 10, false, 0, ""},
+		{"tomato-paste", "Tomato paste", Puree, .74, .005, .043, .027, 0, "#d2553a", 14, "red", .04, .10, "",
+			"Beat into the eggs. Its acid tightens the dough.", 10, false, 0, ""},
 		{"onion", "Onion, cooked to a purée", Puree, .87, .002, .014, .006, 0, "#d9c79a", 5, "cream", .08, .15, "", coolFirst, 10, false, 0, ""},
-		{"ink", "Cuttlefish ink", Liquid, .80, .010, .120, .050, 0, "#22262b", 180, "black", .01, .04, "molluscs", "Salty: leave the salt out. Gloves and a board of its own; it stains.", 0, true, 0, ""},
+		{"ink", "Cuttlefish ink", Liquid, .80, .010, .120, .050, 0, "#22262b", 180, "black", .01, .04, "molluscs",
+			"Salty: leave the salt out. Gloves and a board of its own; it stains.", 0, true, 0, ""},
 		{"spinach-powder", "Spinach powder", Powder, .05, .040, .280, .170, powderTakes, "#7aa468", 48, "green", .02, .05, "", siftIn, 10, false, 0, ""},
 		{"beet-powder", "Beetroot powder", Powder, .05, .010, .100, .070, powderTakes, "#ca66b1", 48, "rose", .02, .05, "", siftIn, 10, false, 0, ""},
 		{"tomato-powder", "Tomato powder", Powder, .05, .005, .130, .090, powderTakes, "#d2553a", 48, "red", .02, .05, "", siftIn, 10, false, 0, ""},
@@ -96,11 +101,16 @@ func Shipped() []Addition {
 		{"carrot-powder", "Carrot powder", Powder, .05, .015, .080, .060, powderTakes, "#e8892e", 40, "orange", .02, .05, "", siftIn, 10, false, 0, ""},
 		{"onion-powder", "Onion powder", Powder, .05, .010, .100, .040, powderTakes, "#d9c79a", 20, "cream", .02, .05, "", siftIn, 10, false, 0, ""},
 		{"mushroom-powder", "Dried mushroom powder", Powder, .05, .030, .290, .070, powderTakes, "#8a6a48", 40, "brown", .02, .05, "", siftIn, 10, false, 0, ""},
-		{"cocoa", "Cocoa", Powder, .05, .120, .200, .060, 1.0, "#4a2c1a", 33, "brown", .03, .08, "", siftIn + " Bitter on its own: for game and cream.", 10, false, 0, ""},
-		{"herbs", "Herbs, chopped", Herb, .85, .006, .030, .020, 0, "#5f7d3a", 8, "flecked green", .01, .05, "", "Dry the leaves well and chop them fine: a stalk tears the sheet under 1 mm.", 0, false, 0, ""},
-		{"saffron", "Saffron in a spoon of water", Liquid, .99, 0, 0, 0, 0, "#f0a818", 45, "saffron yellow", .01, .02, "", "Steep half an hour in warm water; the threads may go in.", 0, false, 0, ""},
-		{"milk", "Milk", Liquid, .875, .036, .034, .007, 0, "#f4ead0", 2, "pale", .03, .20, "milk", "Softer and paler than water, and browns sooner in the pan.", 0, false, 0, ""},
-		{"egg-white", "Egg white", Liquid, .8757, .0017, .1090, .0063, 0, "#f4ead0", 2, "pale", .05, .20, "egg", "Binds flour that has little gluten; the sheet is firmer in the bite.", 0, false, 0, ""},
+		{"cocoa", "Cocoa", Powder, .05, .120, .200, .060, 1.0, "#4a2c1a", 33, "brown", .03, .08, "", siftIn + " Bitter on its own: for game and cream.", 10,
+			false, 0, ""},
+		{"herbs", "Herbs, chopped", Herb, .85, .006, .030, .020, 0, "#5f7d3a", 8, "flecked green", .01, .05, "",
+			"Dry the leaves well and chop them fine: a stalk tears the sheet under 1 mm.", 0, false, 0, ""},
+		{"saffron", "Saffron in a spoon of water", Liquid, .99, 0, 0, 0, 0, "#f0a818", 45, "saffron yellow", .01, .02, "",
+			"Steep half an hour in warm water; the threads may go in.", 0, false, 0, ""},
+		{"milk", "Milk", Liquid, .875, .036, .034, .007, 0, "#f4ead0", 2, "pale", .03, .20, "milk",
+			"Softer and paler than water, and browns sooner in the pan.", 0, false, 0, ""},
+		{"egg-white", "Egg white", Liquid, .8757, .0017, .1090, .0063, 0, "#f4ead0", 2, "pale", .05, .20, "egg",
+			"Binds flour that has little gluten; the sheet is firmer in the bite.", 0, false, 0, ""},
 	}
 	for i := range all {
 		all[i].Label = labels[all[i].Key]

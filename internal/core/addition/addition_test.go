@@ -56,7 +56,8 @@ func TestPowder(t *testing.T) {
 	if MeanShare(nil) != 0 {
 		t.Error("no drying has a share")
 	}
-	for _, y := range []Yield{{}, {Of: "x", FreshG: 100, PowderG: 100}, {Of: "x", FreshG: 100, PowderG: 5, Hours: 90}, {Of: "x", FreshG: math.NaN(), PowderG: 1}} {
+	for _, y := range []Yield{{}, {Of: "x", FreshG: 100, PowderG: 100}, {Of: "x", FreshG: 100, PowderG: 5, Hours: 90},
+		{Of: "x", FreshG: math.NaN(), PowderG: 1}} {
 		if y.Check() == nil {
 			t.Errorf("%+v is accepted", y)
 		}

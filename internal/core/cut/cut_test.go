@@ -110,11 +110,13 @@ func TestRibbonsLie(t *testing.T) {
 		if o.Nests*o.PerNest+o.LastNest != o.Count || math.Abs(o.NestG-110) > o.OneG/2+1e-9 && o.PerNest > 1 {
 			t.Fatalf("nests: %+v", o)
 		}
-		if c.Tool == Knife && (o.KnifeCuts != o.Across+1 || float64(o.Layers)*c.FoldMM < o.LengthMM-1e-6 || float64(o.Layers-1)*c.FoldMM >= o.LengthMM || o.Strokes != o.KnifeCuts*o.Along*s.Count) {
+		if c.Tool == Knife && (o.KnifeCuts != o.Across+1 || float64(o.Layers)*c.FoldMM < o.LengthMM-1e-6 || float64(o.Layers-1)*c.FoldMM >= o.LengthMM ||
+			o.Strokes != o.KnifeCuts*o.Along*s.Count) {
 			t.Fatalf("knife: %+v", o)
 		}
 	}
-	if o := Ribbons(house, Sheets{2, 200, 140, 30}, RibbonCut{Tool: Knife, WidthMM: 7, MinMM: 250, MaxMM: 350, NestG: 110, FoldMM: 60}); o.Count != 0 || o.TrimG != 60 {
+	if o := Ribbons(house, Sheets{2, 200, 140, 30}, RibbonCut{Tool: Knife, WidthMM: 7, MinMM: 250, MaxMM: 350, NestG: 110, FoldMM: 60}); o.Count != 0 ||
+		o.TrimG != 60 {
 		t.Errorf("a sheet too short: %+v", o)
 	}
 }
@@ -321,7 +323,8 @@ func TestLibraryIsSound(t *testing.T) {
 	}
 	for name, spoil := range map[string]func(*Shape){
 		"no name": func(s *Shape) { s.Name = "" }, "two lines": func(s *Shape) { s.Name = "a\nb" }, "not a number": func(s *Shape) { s.WidthMM = math.NaN() },
-		"family": func(s *Shape) { s.Family = "soup" }, "tool": func(s *Shape) { s.Tool = Ring }, "lengths": func(s *Shape) { s.MaxLengthMM = 100 }, "purpose": func(s *Shape) { s.Purpose = "" },
+		"family": func(s *Shape) { s.Family = "soup" }, "tool": func(s *Shape) { s.Tool = Ring }, "lengths": func(s *Shape) { s.MaxLengthMM = 100 },
+		"purpose": func(s *Shape) { s.Purpose = "" },
 	} {
 		s, _ := Find("tagliatelle")
 		if spoil(&s); s.Check() == nil {

@@ -129,7 +129,8 @@ func (s Sign) Ask(d Dough, answers map[string]string) []Finding {
 		switch c.Act {
 		case Water:
 			give(d.WaterG(c.Points), "water")
-			f.Instead = fmt.Sprintf("%s of beaten egg or %s of milk do the same; oil is a poor fix (%s).", grams(f.Amount*EggForWater), grams(f.Amount*MilkForWater), grams(f.Amount*OilForWater))
+			f.Instead = fmt.Sprintf("%s of beaten egg or %s of milk do the same; oil is a poor fix (%s).", grams(f.Amount*EggForWater),
+				grams(f.Amount*MilkForWater), grams(f.Amount*OilForWater))
 		case Flour:
 			give(d.FlourG(c.Points), "flour")
 		case Knead, Rest:

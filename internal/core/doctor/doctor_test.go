@@ -41,7 +41,8 @@ func TestAmounts(t *testing.T) {
 			t.Errorf("%s, %s %s: %+v", c.sign, c.question, c.answer, f)
 		}
 	}
-	if f := mustFind(t, "cracks").Ask(batch, map[string]string{"dry": "little"})[0]; f.Instead != "12 g of beaten egg or 11 g of milk do the same; oil is a poor fix (48 g)." {
+	if f := mustFind(t, "cracks").Ask(batch, map[string]string{"dry": "little"})[0]; f.Instead != "12 g of beaten egg or 11 g of milk do the "+
+		"same; oil is a poor fix (48 g)." {
 		t.Errorf("%q", f.Instead)
 	}
 }
@@ -127,7 +128,8 @@ func TestWaited(t *testing.T) {
 		cold    bool
 		says    string
 		discard bool
-	}{{50, false, "90 minutes above 5 °C by now: under 120", false}, {90, false, "130 minutes above 5 °C by now: past 120", false}, {300, false, "thrown away", true}, {300, true, "40 minutes", false}} {
+	}{{50, false, "90 minutes above 5 °C by now: under 120", false}, {90, false, "130 minutes above 5 °C by now: past 120", false},
+		{300, false, "thrown away", true}, {300, true, "40 minutes", false}} {
 		if words, discard := batch.Waited(c.min, c.cold); !strings.Contains(words, c.says) || discard != c.discard {
 			t.Errorf("%v min, cold %v: %q, %v", c.min, c.cold, words, discard)
 		}

@@ -65,7 +65,8 @@ func TestBandAndFeel(t *testing.T) {
 	r := rules.Default().Hydration
 	a := Aim(r, Roller, 55, false, false, 0)
 	near(t, "target", a.Hw, 42.25, 1e-9)
-	for hw, want := range map[float64]string{42: "supple, holds an edge", 38: "firm, sheeter-like", 46.8: "soft, dust more", 60: "too wet to make a sheet", 30: "too dry to come together"} {
+	for hw, want := range map[float64]string{42: "supple, holds an edge", 38: "firm, sheeter-like", 46.8: "soft, dust more",
+		60: "too wet to make a sheet", 30: "too dry to come together"} {
 		if got := a.Feel(r, hw); got != want {
 			t.Errorf("%v: %q, want %q", hw, got, want)
 		}

@@ -62,7 +62,8 @@ var labels = map[string]string{
 	"semolina-coarse": "durum wheat semolina", "wholemeal": "wholemeal wheat flour", "wholemeal-flatbread": "wholemeal wheat flour",
 	"wholemeal-durum": "wholemeal durum wheat flour", "spelt-white": "spelt flour", "spelt-whole": "wholegrain spelt flour", "emmer": "wholegrain emmer flour",
 	"einkorn": "wholegrain einkorn flour", "khorasan": "khorasan wheat flour", "rye-light": "rye flour", "buckwheat": "buckwheat flour",
-	"sorghum": "sorghum flour", "millet": "millet flour", "chestnut": "chestnut flour", "chickpea": "chickpea flour", "rice": "rice flour", "maize-fine": "maize flour",
+	"sorghum": "sorghum flour", "millet": "millet flour", "chestnut": "chestnut flour", "chickpea": "chickpea flour", "rice": "rice flour",
+	"maize-fine": "maize flour",
 }
 
 // Shipped returns the flours that come with Hollen, in the order a list shows them.

@@ -125,7 +125,8 @@ func TestLot(t *testing.T) {
 	if k := l.Kept("", 3); k.Days != 3 || k.MeasuredWB == nil {
 		t.Errorf("no day given: %+v", k)
 	}
-	for _, bad := range []Lot{{Name: "x", How: PaperBag, ContainerKG: 25, OpenedOn: "yesterday"}, {Name: "x", How: "pocket", ContainerKG: 1}, {Name: "x", How: PaperBag, ContainerKG: 1, MeasuredWB: .6}, {How: PaperBag, ContainerKG: 1}} {
+	for _, bad := range []Lot{{Name: "x", How: PaperBag, ContainerKG: 25, OpenedOn: "yesterday"}, {Name: "x", How: "pocket", ContainerKG: 1},
+		{Name: "x", How: PaperBag, ContainerKG: 1, MeasuredWB: .6}, {How: PaperBag, ContainerKG: 1}} {
 		if bad.Check() == nil {
 			t.Errorf("%+v is accepted", bad)
 		}

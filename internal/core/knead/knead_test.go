@@ -187,7 +187,8 @@ func TestFixedAndShort(t *testing.T) {
 	cold := d.Solve(a)
 	a.MoreKnead, a.MoreRest = 3, 10
 	more := d.Solve(a)
-	if n := len(cold.Steps); cold.Steps[n-1] != (Step{By: InRoom, Min: 30}) || cold.TempC < 16 || more.D <= cold.D || more.Steps[1] != (Step{By: ByHand, Min: 3}) {
+	if n := len(cold.Steps); cold.Steps[n-1] != (Step{By: InRoom, Min: 30}) || cold.TempC < 16 || more.D <= cold.D ||
+		more.Steps[1] != (Step{By: ByHand, Min: 3}) {
 		t.Errorf("%+v, then %+v", cold, more)
 	}
 }
@@ -204,7 +205,8 @@ func TestFollow(t *testing.T) {
 		w := d.Solve(a)
 		track := d.Follow(a, w, 1)
 		end := track[len(track)-1]
-		if math.Abs(end.D-w.D) > 2e-4 || math.Abs(end.T-w.T) > 2e-4 || math.Abs(end.TempC-w.TempC) > .02 || math.Abs(end.WarmMin-w.WarmMin) > .2 || w.WarmMin > 310 || w.WarmMin < 60 {
+		if math.Abs(end.D-w.D) > 2e-4 || math.Abs(end.T-w.T) > 2e-4 || math.Abs(end.TempC-w.TempC) > .02 || math.Abs(end.WarmMin-w.WarmMin) > .2 ||
+			w.WarmMin > 310 || w.WarmMin < 60 {
 			t.Errorf("%s ends at %+v, solved %+v", school, end, w)
 		}
 		for i, m := range track[1:] {

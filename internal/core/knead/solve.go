@@ -268,7 +268,8 @@ func (d *Dough) Solve(a Ask) Way {
 // only goes on with its last step.
 func (d *Dough) through(o, was outline, s State, a Ask) State {
 	n := len(o.steps)
-	on := n > 0 && n == len(was.steps) && slices.Equal(o.steps[:n-1], was.steps[:n-1]) && o.steps[n-1].By == was.steps[n-1].By && o.steps[n-1].Min > was.steps[n-1].Min
+	on := n > 0 && n == len(was.steps) && slices.Equal(o.steps[:n-1], was.steps[:n-1]) && o.steps[n-1].By == was.steps[n-1].By &&
+		o.steps[n-1].Min > was.steps[n-1].Min
 	if on {
 		return d.take(s, Step{By: o.steps[n-1].By, Min: o.steps[n-1].Min - was.steps[n-1].Min}, a)
 	}

@@ -8,8 +8,10 @@ import (
 // The same figures in both systems; the international yard and pound.
 func TestFiguresInBothSystems(t *testing.T) {
 	for _, c := range []struct{ got, want string }{
-		{Metric.Grams(1592.4), "1,592 g"}, {Metric.Grams(4.62), "4.6 g"}, {Metric.Whole(4.62), "5 g"}, {Customary.Grams(27), "0.952 oz"}, {Customary.Grams(1000), "2 lb 3.3 oz"},
-		{Customary.KG(5, Shortest), "11 lb 0.4 oz"}, {Metric.KG(2.5, Shortest), "2.5 kg"}, {Customary.C(22, 0), "72 °F"}, {Metric.C(22.4, 0), "22 °C"}, {Customary.C(-18, 0), "0 °F"},
+		{Metric.Grams(1592.4), "1,592 g"}, {Metric.Grams(4.62), "4.6 g"}, {Metric.Whole(4.62), "5 g"}, {Customary.Grams(27), "0.952 oz"},
+		{Customary.Grams(1000), "2 lb 3.3 oz"},
+		{Customary.KG(5, Shortest), "11 lb 0.4 oz"}, {Metric.KG(2.5, Shortest), "2.5 kg"}, {Customary.C(22, 0), "72 °F"}, {Metric.C(22.4, 0), "22 °C"},
+		{Customary.C(-18, 0), "0 °F"},
 		{Metric.MM(.85, 2), "0.85 mm"}, {Customary.MM(7, Shortest), "0.276 in"}, {Customary.M(2.5, 1), "8.2 ft"}, {Customary.L(8, Shortest), "8.45 qt"},
 		{Metric.Joined(" × ", MM, Shortest, 50, 50, .7), "50 × 50 × 0.7 mm"}, {Customary.Joined(" × ", MM, Shortest, 50, 50, .7), "1.97 × 1.97 × 0.028 in"},
 		{Customary.Joined("–", G, 0, 500, 1500), "17.6–3 lb 4.9 oz"}, {Grouped("-1234567"), "-1,234,567"}, {Grouped("12.5"), "12.5"},

@@ -6,9 +6,8 @@ import (
 	"strings"
 	"time"
 
-	"hollen/internal/core/measure"
-
 	"hollen/internal/core/egg"
+	"hollen/internal/core/measure"
 )
 
 // Amount is one line to weigh out or count.

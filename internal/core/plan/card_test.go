@@ -7,12 +7,11 @@ import (
 	"testing"
 
 	"hollen/internal/core/addition"
-	"hollen/internal/core/measure"
-	"hollen/internal/core/request"
-
 	"hollen/internal/core/cut"
 	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
+	"hollen/internal/core/measure"
+	"hollen/internal/core/request"
 )
 
 // leading reads the number a text begins with, its thousands grouped.
@@ -32,7 +31,8 @@ func TestToWeighAddsUp(t *testing.T) {
 		"rich":       func(r *request.Request) { r.Eggs.Style = egg.Rich },
 		"no egg":     func(r *request.Request) { r.Eggs.Style = egg.NoEgg },
 		"everything": func(r *request.Request) {
-			r.Flours = []request.FlourPart{{Flour: "soft-00", Share: .7, Kept: flour.PaperBag, ContainsKG: 1}, {Flour: "semola-fine", Share: .3, Kept: flour.PaperBag, ContainsKG: 1}}
+			r.Flours = []request.FlourPart{{Flour: "soft-00", Share: .7, Kept: flour.PaperBag, ContainsKG: 1},
+				{Flour: "semola-fine", Share: .3, Kept: flour.PaperBag, ContainsKG: 1}}
 			r.Salt, r.Oil, r.Additions = .01, .02, []request.AdditionPart{{Addition: "spinach", Share: .1}}
 			r.Eggs.Also = []request.EggCount{{Class: "eu-m", Count: 2}}
 		},
@@ -104,7 +104,8 @@ func TestCardFollowsTheWork(t *testing.T) {
 			t.Errorf("%s: no %q in %+v", name, c.wants[at], steps)
 		}
 	}
-	if fog := func() request.Request { r := request.Default(); r.Room.RH = .98; return r }(); slices.ContainsFunc(must(t, fog).Card(), func(s Step) bool { return s.Head == "To leather" }) {
+	if fog := func() request.Request { r := request.Default(); r.Room.RH = .98; return r }(); slices.ContainsFunc(must(t, fog).Card(),
+		func(s Step) bool { return s.Head == "To leather" }) {
 		t.Error("it is told to dry to leather in fog")
 	}
 }
@@ -113,7 +114,8 @@ func TestCardFollowsTheWork(t *testing.T) {
 // is mixed or dusted.
 func TestLabelNames(t *testing.T) {
 	r := request.Default()
-	r.Flours = []request.FlourPart{{Flour: "soft-00", Share: .6, Kept: "paper_bag"}, {Flour: "maize-fine", Share: .2, Kept: "paper_bag"}, {Flour: "plain", Share: .2, Kept: "paper_bag"}}
+	r.Flours = []request.FlourPart{{Flour: "soft-00", Share: .6, Kept: "paper_bag"}, {Flour: "maize-fine", Share: .2, Kept: "paper_bag"},
+		{Flour: "plain", Share: .2, Kept: "paper_bag"}}
 	r.Flours[0].ContainsKG, r.Flours[1].ContainsKG, r.Flours[2].ContainsKG = 1, 1, 1
 	r.Additions = []request.AdditionPart{{Addition: "spinach", Share: .1}}
 	names := func(p *Plan) (out []string) {
@@ -129,7 +131,8 @@ func TestLabelNames(t *testing.T) {
 	for _, dust := range []request.Dust{request.DustRice, request.DustOwn} {
 		r.Roll.Dust = dust
 		p := must(t, r)
-		if got := strings.Join(names(p), "; "); strings.Contains(got, "durum") || slices.Contains(p.Formula.Allergens, "durum wheat") || strings.Contains(got, "rice flour") != (dust == request.DustRice) {
+		if got := strings.Join(names(p), "; "); strings.Contains(got, "durum") || slices.Contains(p.Formula.Allergens, "durum wheat") ||
+			strings.Contains(got, "rice flour") != (dust == request.DustRice) {
 			t.Errorf("dusted with %s: %s; contains %v", dust, got, p.Formula.Allergens)
 		}
 	}
@@ -175,7 +178,8 @@ func TestIngredientsForTheLabel(t *testing.T) {
 	r.Cut.Also = []request.ShapePart{{Shape: "tagliatelle", Portions: 3}}
 	q := must(t, r)
 	in, beside := q.AllergensOf(&q.Cut.Also[0])
-	if slices.Contains(in, "celery") || !slices.Equal(beside, []string{"crustaceans", "celery"}) || slices.ContainsFunc(q.Ingredients(&q.Cut.Also[0]), func(x Ingredient) bool { return strings.Contains(x.Name, "filling") }) {
+	if slices.Contains(in, "celery") || !slices.Equal(beside, []string{"crustaceans", "celery"}) || slices.ContainsFunc(q.Ingredients(&q.Cut.Also[0]),
+		func(x Ingredient) bool { return strings.Contains(x.Name, "filling") }) {
 		t.Errorf("the ribbons beside the ravioli: %v, beside %v", in, beside)
 	}
 	if c := p.Code(7); c != "7" {

@@ -5,10 +5,9 @@ import (
 	"math"
 	"time"
 
+	"hollen/internal/core/knead"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/request"
-
-	"hollen/internal/core/knead"
 )
 
 // ClockPlan is how the wish to roll at a time can be met. Times are yyyy-mm-ddThh:mm.

@@ -39,7 +39,8 @@ func (p *Plan) cook() {
 	if r.Cook.After == request.DriedHard {
 		loss = dried
 	}
-	o := CookPlan{Time: p.timeOf(&c.CutPart, loss), Also: []PotTime{}, Pot: cook.For(*ru, c.AllMadeG, request.Or(r.Bench.PotL, ru.PotL), int(request.Or(r.Bench.Pots, 1))), Loss: loss, Frozen: r.Cook.After == request.Frozen}
+	o := CookPlan{Time: p.timeOf(&c.CutPart, loss), Also: []PotTime{},
+		Pot: cook.For(*ru, c.AllMadeG, request.Or(r.Bench.PotL, ru.PotL), int(request.Or(r.Bench.Pots, 1))), Loss: loss, Frozen: r.Cook.After == request.Frozen}
 	fresh := o.Seconds
 	way := func(name string, key request.After, s float64) {
 		o.Ways = append(o.Ways, CookWay{name, max(s*(1-ru.Spread), ru.BaseS), s * (1 + ru.Spread), r.Cook.After == key})

@@ -3,10 +3,9 @@ package plan
 import (
 	"math"
 
-	"hollen/internal/core/measure"
-
 	"hollen/internal/core/cost"
 	"hollen/internal/core/egg"
+	"hollen/internal/core/measure"
 )
 
 // cost is what the batch costs and what of it can be sold.

@@ -4,9 +4,8 @@ import (
 	"math"
 	"slices"
 
-	"hollen/internal/core/request"
-
 	"hollen/internal/core/cut"
+	"hollen/internal/core/request"
 	"hollen/internal/core/roll"
 )
 

@@ -6,10 +6,9 @@ import (
 	"strings"
 	"testing"
 
+	"hollen/internal/core/cut"
 	"hollen/internal/core/request"
 	"hollen/internal/core/rules"
-
-	"hollen/internal/core/cut"
 )
 
 // Six portions of tagliatelle and four of pappardelle from one dough: whole sheets, all of them

@@ -4,11 +4,10 @@ import (
 	"math"
 	"time"
 
-	"hollen/internal/core/measure"
-	"hollen/internal/core/request"
-
 	"hollen/internal/core/cut"
 	"hollen/internal/core/dry"
+	"hollen/internal/core/measure"
+	"hollen/internal/core/request"
 )
 
 // DryPlan is the windows in which a sheet cuts cleanly, a nest holds, and edges crack.
@@ -56,7 +55,8 @@ func (p *Plan) dry() {
 	}
 	of := func(faces float64) dry.Rate { return p.rate(r.Room.Air, faces) }
 	rate := of(faces)
-	o := DryPlan{Rate: rate, Leather: rate.At(ru.Dry, ru.Dry.CutLoss), Nest: rate.At(ru.Dry, ru.Dry.HoldLoss), Brittle: rate.At(ru.Dry, ru.Dry.BrittleLoss), Purpose: p.shape.Purpose}
+	o := DryPlan{Rate: rate, Leather: rate.At(ru.Dry, ru.Dry.CutLoss), Nest: rate.At(ru.Dry, ru.Dry.HoldLoss),
+		Brittle: rate.At(ru.Dry, ru.Dry.BrittleLoss), Purpose: p.shape.Purpose}
 	o.Tray = of(ru.Dry.NestFaces).At(ru.Dry, ru.Dry.HoldLoss-ru.Dry.CutLoss)
 	o.Covered = of(ru.Dry.CoverFaces).At(ru.Dry, ru.Dry.CutLoss)
 	o.OneFace = of(ru.Dry.BoardFaces).At(ru.Dry, ru.Dry.CutLoss)
@@ -80,7 +80,8 @@ func (p *Plan) dry() {
 // rate is how the sheet dries in that air with so many faces open.
 func (p *Plan) rate(air dry.Air, faces float64) dry.Rate {
 	r, f := &p.Request, &p.Formula
-	return dry.Of(p.rules.Dry, dry.Sheet{ThickMM: p.Roll.SheetMM, DensityGPerML: f.Dough.DensityGPerML, WaterShare: f.Dough.WaterShare, EquilibriumWB: f.Blend.EquilibriumWB},
+	return dry.Of(p.rules.Dry, dry.Sheet{ThickMM: p.Roll.SheetMM, DensityGPerML: f.Dough.DensityGPerML, WaterShare: f.Dough.WaterShare,
+		EquilibriumWB: f.Blend.EquilibriumWB},
 		dry.Room{TempC: r.Room.TempC, RH: r.Room.RH, Air: air}, faces)
 }
 

@@ -73,7 +73,8 @@ func (p *Plan) ribbonCard(x *CutPart) string {
 	if x.Cutter != nil {
 		how = "cutter, test strip first"
 	}
-	return fmt.Sprintf(": %s of %s, %s; %d across, %d to a nest.", measure.Plural(x.Along, "length", "lengths"), p.in.MM(x.LengthMM, 0), how, x.Across, x.PerNest)
+	return fmt.Sprintf(": %s of %s, %s; %d across, %d to a nest.", measure.Plural(x.Along, "length", "lengths"), p.in.MM(x.LengthMM, 0), how, x.Across,
+		x.PerNest)
 }
 
 func (p *Plan) pieceCard(x *CutPart) string {
@@ -86,7 +87,8 @@ func (p *Plan) filledCard(x *CutPart) string {
 	if x.Shape.Close == cut.TwoSheets {
 		from = "a pair of sheets"
 	}
-	return fmt.Sprintf(" of %s: %d from %s, %d in all, %s in each.", p.in.MM(x.Shape.WidthMM, measure.Shortest), x.PerSheet, from, x.Count, p.in.Grams(x.Filling.PieceG))
+	return fmt.Sprintf(" of %s: %d from %s, %d in all, %s in each.", p.in.MM(x.Shape.WidthMM, measure.Shortest), x.PerSheet, from, x.Count,
+		p.in.Grams(x.Filling.PieceG))
 }
 
 func (p *Plan) formedCard(x *CutPart) string {
@@ -105,9 +107,11 @@ func (p *Plan) explainFormed(say sayer) {
 func (p *Plan) explainRibbons(say sayer) {
 	c, ru := &p.Cut, &p.rules.Cut
 	use, sheets := c.SheetWidthMM-2*ru.TrimSideMM, measure.Plural(c.Sheets, "sheet", "sheets")
-	say("cut.across", "%s less %s each side leaves %s, room for %d at %s.", p.in.MM(c.SheetWidthMM, measure.Shortest), p.in.MM(ru.TrimSideMM, measure.Shortest), p.in.MM(use, measure.Shortest), c.Across, p.in.MM(c.WidthMM, measure.Shortest))
+	say("cut.across", "%s less %s each side leaves %s, room for %d at %s.", p.in.MM(c.SheetWidthMM, measure.Shortest),
+		p.in.MM(ru.TrimSideMM, measure.Shortest), p.in.MM(use, measure.Shortest), c.Across, p.in.MM(c.WidthMM, measure.Shortest))
 	if k := c.Cutter; k != nil && k.WidthMM < use {
-		say("cut.across", "Of %s the cutter takes %s, room for %d at %s.", p.in.MM(c.SheetWidthMM, measure.Shortest), p.in.MM(k.WidthMM, measure.Shortest), c.Across, p.in.MM(c.WidthMM, measure.Shortest))
+		say("cut.across", "Of %s the cutter takes %s, room for %d at %s.", p.in.MM(c.SheetWidthMM, measure.Shortest), p.in.MM(k.WidthMM, measure.Shortest),
+			c.Across, p.in.MM(c.WidthMM, measure.Shortest))
 	}
 	say("cut.ribbons", "%d across, %s, %s. Each weighs %s.", c.Across, measure.Plural(c.Along, "length", "lengths"), sheets, p.in.G(c.OneG, 1))
 	short := ": it comes out even."
@@ -117,8 +121,10 @@ func (p *Plan) explainRibbons(say sayer) {
 			short = fmt.Sprintf(", and %d over, for any of them.", c.LastNest)
 		}
 	}
-	say("cut.nests", "%s make a nest of %s: %s%s", measure.Plural(c.PerNest, "ribbon", "ribbons"), p.in.Grams(c.NestG), measure.Plural(c.Nests, "nest", "nests"), short)
-	say("cut.trim", "%s off each end and %s off each side: %.1f %% of the sheet.", p.in.MM(c.EndTrimMM, 1), p.in.MM(c.SideTrimMM, 1), 100*c.TrimG/(c.TrimG+c.DoughG))
+	say("cut.nests", "%s make a nest of %s: %s%s", measure.Plural(c.PerNest, "ribbon", "ribbons"), p.in.Grams(c.NestG),
+		measure.Plural(c.Nests, "nest", "nests"), short)
+	say("cut.trim", "%s off each end and %s off each side: %.1f %% of the sheet.", p.in.MM(c.EndTrimMM, 1), p.in.MM(c.SideTrimMM, 1),
+		100*c.TrimG/(c.TrimG+c.DoughG))
 }
 
 func (p *Plan) explainPieces(say sayer) {

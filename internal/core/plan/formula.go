@@ -4,13 +4,12 @@ import (
 	"math"
 	"strings"
 
-	"hollen/internal/core/request"
-
 	"hollen/internal/core/doctor"
 	"hollen/internal/core/dough"
 	"hollen/internal/core/dry"
 	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
+	"hollen/internal/core/request"
 )
 
 // eggTask returns the parts that make flourG g of flour and what the egg solver is asked of them.
@@ -73,7 +72,8 @@ func (p *Plan) mix(flourG float64) {
 		parts = flour.Scale(parts, 1+pick.FlourAddG/flourG)
 	}
 	b := flour.Mix(ru.Flour, parts)
-	f := Formula{FlourG: b.MassG, HeldBackG: ru.Room.HeldBackShare * b.MassG, Blend: b, Eggs: eggs, Pick: pick, PlannedEggG: planned, jug: r.Amount.By == request.ByEggs,
+	f := Formula{FlourG: b.MassG, HeldBackG: ru.Room.HeldBackShare * b.MassG, Blend: b, Eggs: eggs, Pick: pick, PlannedEggG: planned,
+		jug:    r.Amount.By == request.ByEggs,
 		WholeG: pick.WholeG, YolkG: pick.YolkG, TopG: pick.TopG, SaltG: salt, OilG: oil, PortionG: p.portionG(), Additions: []Added{}}
 	if planned == 0 && !f.jug {
 		f.AlsoG = p.task.GivenG
@@ -102,7 +102,8 @@ func (p *Plan) together(parts []flour.Part, b flour.Blend) {
 		others[i] = dough.Other{G: f.Additions[i].MassG, UptakeGPerG: kind.UptakeGPerG, Composition: kind.Composition()}
 	}
 	others = append(others, dough.Other{G: p.milkG, Composition: egg.Milk})
-	f.Dough = dough.Make(*ru, b, dough.Amounts{WholeEggG: f.WholeG, YolkG: f.YolkG, TopG: f.TopG, TopUp: r.Eggs.TopUp, OilG: f.OilG, SaltG: f.SaltG, LossG: p.Room.BoardLossG, Others: others})
+	f.Dough = dough.Make(*ru, b, dough.Amounts{WholeEggG: f.WholeG, YolkG: f.YolkG, TopG: f.TopG, TopUp: r.Eggs.TopUp, OilG: f.OilG, SaltG: f.SaltG,
+		LossG: p.Room.BoardLossG, Others: others})
 	f.Feel = f.Target.Feel(ru.Hydration, f.Dough.Hw)
 	f.Colour = p.tint(f.WholeG, f.YolkG, f.Dough.MassG)
 	for i, s := range p.stains() {

@@ -7,13 +7,12 @@ import (
 	"strings"
 	"testing"
 
-	"hollen/internal/core/request"
-	"hollen/internal/core/rules"
-
 	"hollen/internal/core/addition"
 	"hollen/internal/core/cost"
 	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
+	"hollen/internal/core/request"
+	"hollen/internal/core/rules"
 )
 
 // kitchen returns a random request from what a kitchen may hold.
@@ -93,8 +92,10 @@ func TestScaling(t *testing.T) {
 		a := must(t, r)
 		r.Amount.FlourG, r.Eggs.FixWhole = 600*k, ptr(4*k)
 		b := must(t, r)
-		for what, x := range map[string][2]float64{"flour": {a.Formula.FlourG, b.Formula.FlourG}, "egg": {a.Formula.WholeG, b.Formula.WholeG}, "liquid": {a.Formula.TopG, b.Formula.TopG},
-			"salt": {a.Formula.SaltG, b.Formula.SaltG}, "oil": {a.Formula.OilG, b.Formula.OilG}, "beet": {a.Formula.Additions[0].MassG, b.Formula.Additions[0].MassG}, "cocoa": {a.Formula.Additions[1].MassG, b.Formula.Additions[1].MassG},
+		for what, x := range map[string][2]float64{"flour": {a.Formula.FlourG, b.Formula.FlourG}, "egg": {a.Formula.WholeG, b.Formula.WholeG},
+			"liquid": {a.Formula.TopG, b.Formula.TopG},
+			"salt":   {a.Formula.SaltG, b.Formula.SaltG}, "oil": {a.Formula.OilG, b.Formula.OilG},
+			"beet": {a.Formula.Additions[0].MassG, b.Formula.Additions[0].MassG}, "cocoa": {a.Formula.Additions[1].MassG, b.Formula.Additions[1].MassG},
 			"dough": {a.Formula.Dough.MassG, b.Formula.Dough.MassG}, "held back": {a.Formula.HeldBackG, b.Formula.HeldBackG}} {
 			if math.Abs(x[1]-k*x[0]) > 1e-6*k*x[0] {
 				t.Errorf("× %v: %s %.4f, then %.4f", k, what, x[0], x[1])
@@ -128,7 +129,8 @@ func TestAdditionsMoveTheEggs(t *testing.T) {
 		a, _ := addition.Find(key)
 		r.Additions = []request.AdditionPart{{Addition: key, Share: a.StartShare()}}
 		p := must(t, r)
-		if f := p.Formula; (f.Pick.EggG+f.TopG-plain.Pick.EggG-plain.TopG)*way <= 0 || math.Abs(f.Dough.Hw-f.Target.Hw) > 1.9 || !strings.Contains(f.Colour.Words, "green from") {
+		if f := p.Formula; (f.Pick.EggG+f.TopG-plain.Pick.EggG-plain.TopG)*way <= 0 || math.Abs(f.Dough.Hw-f.Target.Hw) > 1.9 ||
+			!strings.Contains(f.Colour.Words, "green from") {
 			t.Errorf("%s: %.0f g of egg and %.0f g of liquid; %s", key, f.Pick.EggG, f.TopG, f.Colour.Words)
 		}
 		if !strings.Contains(p.Why["formula.additions"], "of water") {
@@ -159,7 +161,8 @@ func TestUsed(t *testing.T) {
 	if g.FlourG != f.FlourG-60 || math.Abs(g.TopG-(f.TopG-3)) > 1e-9 || math.Abs(g.Dough.MassG-(f.Dough.MassG-63)) > 1e-6 {
 		t.Errorf("%.1f g of flour, %.1f g of liquid, %.1f g of dough", g.FlourG, g.TopG, g.Dough.MassG)
 	}
-	if u := q.Room.Used; u == nil || u.PlannedHw != f.Dough.Hw || u.Hw != g.Dough.Hw || u.Hw <= u.PlannedHw || q.Room.FlourG != f.FlourG || math.Abs(q.Roll.PieceG*float64(q.Roll.Pieces)-.99*g.Dough.MassG) > 1e-6 {
+	if u := q.Room.Used; u == nil || u.PlannedHw != f.Dough.Hw || u.Hw != g.Dough.Hw || u.Hw <= u.PlannedHw || q.Room.FlourG != f.FlourG ||
+		math.Abs(q.Roll.PieceG*float64(q.Roll.Pieces)-.99*g.Dough.MassG) > 1e-6 {
 		t.Errorf("%+v", q.Room)
 	}
 	// By portions the flour does not grow to make up for what is left.
@@ -177,7 +180,8 @@ func TestLotOfABatch(t *testing.T) {
 	r := request.Default()
 	r.MadeOn = "2026-11-24"
 	price, _ := cost.Parse("1.20")
-	r.Flours[0].Lot, r.Flours[0].LotKept = "own-7", &flour.Lot{Key: "own-7", Name: "spring sack", Flour: "soft-00", How: flour.OpenBin, ContainerKG: 1, OpenedOn: "2026-11-20", BestBefore: "2026-11-23", PricePerKG: price}
+	r.Flours[0].Lot, r.Flours[0].LotKept = "own-7", &flour.Lot{Key: "own-7", Name: "spring sack", Flour: "soft-00", How: flour.OpenBin, ContainerKG: 1,
+		OpenedOn: "2026-11-20", BestBefore: "2026-11-23", PricePerKG: price}
 	p := must(t, r)
 	if m := p.Formula.Flours[0].Moisture; math.Abs(m.TauDays-2) > 1e-9 || math.Abs(m.NowWB-(m.EquilibriumWB+(m.MilledWB-m.EquilibriumWB)*math.Exp(-2))) > 1e-9 {
 		t.Errorf("%+v", m)
@@ -200,7 +204,8 @@ func TestCost(t *testing.T) {
 	money := func(s string) *cost.Money { m, _ := cost.Parse(s); return &m }
 	r.Eggs.Also, r.Oil, r.Salt = []request.EggCount{{Class: "eu-m", Count: 2}}, .01, .005
 	r.Additions = []request.AdditionPart{{Addition: "saffron", Share: .01, PricePerKG: money("40")}}
-	r.Flours[0].PricePerKG, r.Prices = money("1.85"), request.Prices{Currency: "€", EggEach: money("0.32"), OilKG: money("9.5"), Filling: money("12"), WageHour: money("24")}
+	r.Flours[0].PricePerKG, r.Prices = money("1.85"), request.Prices{Currency: "€", EggEach: money("0.32"), OilKG: money("9.5"), Filling: money("12"),
+		WageHour: money("24")}
 	p := must(t, r)
 	c := p.Cost
 	sum := cost.Money(0)
@@ -208,7 +213,8 @@ func TestCost(t *testing.T) {
 		sum += l.Cost
 	}
 	eggs := money("0.32").Times(float64(p.Formula.Pick.Whole)) + money("0.64").Times(1)
-	want := money("1.85").Per(p.Formula.FlourG) + eggs + money("9.5").Per(p.Formula.OilG) + money("40").Per(p.Formula.Additions[0].MassG) + *money("12") + money("24").Times(math.Round(c.HandsMin)/60)
+	want := money("1.85").Per(p.Formula.FlourG) + eggs + money("9.5").Per(p.Formula.OilG) + money("40").Per(p.Formula.Additions[0].MassG) +
+		*money("12") + money("24").Times(math.Round(c.HandsMin)/60)
 	if c.Total != sum || sum != want || strings.Join(c.Unpriced, " ") != "Salt" {
 		t.Errorf("%v, lines %v, want %v; without a price: %v", c.Total, sum, want, c.Unpriced)
 	}

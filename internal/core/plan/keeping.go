@@ -1,9 +1,8 @@
 package plan
 
 import (
-	"hollen/internal/core/measure"
-
 	"hollen/internal/core/cook"
+	"hollen/internal/core/measure"
 )
 
 // KeepPlan is where it is kept and until when, by the kitchen's clock.

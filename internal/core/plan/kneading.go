@@ -5,13 +5,12 @@ import (
 	"math"
 	"strings"
 
-	"hollen/internal/core/measure"
-	"hollen/internal/core/request"
-
 	"hollen/internal/core/doctor"
 	"hollen/internal/core/dough"
 	"hollen/internal/core/egg"
 	"hollen/internal/core/knead"
+	"hollen/internal/core/measure"
+	"hollen/internal/core/request"
 )
 
 // school returns the school to work by and, when it was left to Hollen, why that one.
@@ -59,7 +58,8 @@ func (p *Plan) knead() {
 		p.Knead.LimitG = *limit
 	}
 	p.Rest = RestPlan{Min: w.RestMin, Asked: r.Rest.Min != nil, Ready: w.Ready, Lacks: w.Lacks, D: w.D, T: w.T, U: w.U, TempC: w.TempC,
-		TemperMin: p.model.TemperFor(w.TempC, r.Room.TempC), Cold: p.ask.Cold || school.Traits().Cold, WarmMin: ru.Safety.MixMin + w.WarmMin, ReadyAtMin: w.ReadyAtMin}
+		TemperMin: p.model.TemperFor(w.TempC, r.Room.TempC), Cold: p.ask.Cold || school.Traits().Cold, WarmMin: ru.Safety.MixMin + w.WarmMin,
+		ReadyAtMin: w.ReadyAtMin}
 	if p.Rest.Lacks == nil {
 		p.Rest.Lacks = []knead.Lack{}
 	}

@@ -7,13 +7,12 @@ import (
 	"strings"
 	"testing"
 
-	"hollen/internal/core/measure"
-	"hollen/internal/core/request"
-	"hollen/internal/core/rules"
-
 	"hollen/internal/core/doctor"
 	"hollen/internal/core/egg"
 	"hollen/internal/core/knead"
+	"hollen/internal/core/measure"
+	"hollen/internal/core/request"
+	"hollen/internal/core/rules"
 )
 
 // waysOfWorking are the doughs and places every school is tried on.
@@ -43,12 +42,15 @@ var waysOfWorking = []struct {
 // kneadingTable writes every school's way for every dough.
 func kneadingTable(t *testing.T) string {
 	var b strings.Builder
-	b.WriteString("# Ways of working\n\nWhat each school comes to, for 500 g of flour at 45 % humidity: minutes of work, the last rest, folded passes, minutes from\nflour to roller, and what the dough has come to: development with the folds, tension, water taken up, temperature. Written by\n`HOLLEN_WRITE_DOCS=1 go test ./internal/core/plan`, and held by that test.\n")
+	b.WriteString("# Ways of working\n\nWhat each school comes to, for 500 g of flour at 45 % humidity: minutes of work, the last rest, folded " +
+		"passes, minutes from\nflour to roller, and what the dough has come to: development with the folds, tension, water taken up, temperature. " +
+		"Written by\n`HOLLEN_WRITE_DOCS=1 go test ./internal/core/plan`, and held by that test.\n")
 	for _, w := range waysOfWorking {
 		r := request.Default()
 		r.Amount.By, r.Amount.FlourG = "flour", 500
 		w.change(&r)
-		fmt.Fprintf(&b, "\n## %s\n\n| school | work | last rest | folds | in all | D | T | U | dough | |\n| --- | --- | --- | --- | --- | --- | --- | --- | --- | --- |\n", measure.Capital(w.name))
+		fmt.Fprintf(&b, "\n## %s\n\n| school | work | last rest | folds | in all | D | T | U | dough | |\n| --- | --- | --- | --- | --- | --- | "+
+			"--- | --- | --- | --- |\n", measure.Capital(w.name))
 		p := must(t, r)
 		for _, row := range p.CompareSchools() {
 			q := r
@@ -62,7 +64,8 @@ func kneadingTable(t *testing.T) string {
 				}
 				lacks = "short of " + measure.List(parts)
 			}
-			fmt.Fprintf(&b, "| %s | %s | %s | %d | %s | %.0f %% | %.0f %% | %.0f %% | %.0f °C | %s |\n", row.School, work, measure.Minutes(row.RestMin), row.Folds, measure.Minutes(row.ElapsedMin), 100*row.DFolded, 100*row.T, 100*row.U, row.TempC, lacks)
+			fmt.Fprintf(&b, "| %s | %s | %s | %d | %s | %.0f %% | %.0f %% | %.0f %% | %.0f °C | %s |\n", row.School, work, measure.Minutes(row.RestMin),
+				row.Folds, measure.Minutes(row.ElapsedMin), 100*row.DFolded, 100*row.T, 100*row.U, row.TempC, lacks)
 		}
 	}
 	return b.String()
@@ -90,7 +93,8 @@ func TestWaysOfWorking(t *testing.T) {
 			if row.Ready {
 				ready++
 			}
-			if row.Buys == "" || row.Costs == "" || row.ElapsedMin < row.RestMin || row.HandsMin <= 0 || row.Folds < 3 || row.School == knead.Short && row.WorkMin > 2 || row.School == knead.Turns && row.RestMin < 120 {
+			if row.Buys == "" || row.Costs == "" || row.ElapsedMin < row.RestMin || row.HandsMin <= 0 || row.Folds < 3 || row.School == knead.Short &&
+				row.WorkMin > 2 || row.School == knead.Turns && row.RestMin < 120 {
 				t.Errorf("%s: %+v", w.name, row)
 			}
 		}
@@ -150,7 +154,8 @@ func TestClock(t *testing.T) {
 	// Tomorrow at nine, started tonight: the fridge, tempered before.
 	r.Clock = request.Clock{RollAt: "2026-11-29T09:00", From: "2026-11-28T20:00"}
 	cold := must(t, r).Clock.Ways[1]
-	if start, _ := measure.At(cold.StartAt); cold.Place != "fridge" || !cold.Fits || cold.TemperMin < 15 || cold.RestMin < 600 || start.Format("15:04") < "20:00" || start.Format("15:04") > "20:10" {
+	if start, _ := measure.At(cold.StartAt); cold.Place != "fridge" || !cold.Fits || cold.TemperMin < 15 || cold.RestMin < 600 ||
+		start.Format("15:04") < "20:00" || start.Format("15:04") > "20:10" {
 		t.Errorf("%+v", cold)
 	}
 	// Taken, the plan is that plan.
@@ -162,7 +167,8 @@ func TestClock(t *testing.T) {
 	r = request.Default()
 	r.Clock = request.Clock{RollAt: "2026-11-28T14:10", From: "2026-11-28T14:00"}
 	p = must(t, r)
-	if w := p.Clock.Ways[0]; w.Fits || p.Clock.Fits || w.StartAt != r.Clock.From || w.RollAt != "2026-11-28T14:35" && w.RollAt <= r.Clock.RollAt || !strings.Contains(w.Why, "Not before 14:") {
+	if w := p.Clock.Ways[0]; w.Fits || p.Clock.Fits || w.StartAt != r.Clock.From || w.RollAt != "2026-11-28T14:35" && w.RollAt <= r.Clock.RollAt ||
+		!strings.Contains(w.Why, "Not before 14:") {
 		t.Errorf("%+v", w)
 	}
 	if n := p.At(request.AtRest); n[0].Code != "too_late" {

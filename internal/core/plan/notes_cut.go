@@ -5,11 +5,10 @@ import (
 	"math"
 	"strings"
 
-	"hollen/internal/core/measure"
-	"hollen/internal/core/request"
-
 	"hollen/internal/core/cook"
 	"hollen/internal/core/cut"
+	"hollen/internal/core/measure"
+	"hollen/internal/core/request"
 )
 
 // Roped says whether the dough is formed from a rope and makes no sheet.
@@ -30,7 +29,8 @@ func (p *Plan) adviseCut() {
 		}
 	}
 	if all := c.AllTrimG + c.AllDoughG; c.Count > 0 && c.AllTrimG > .15*all && !p.Roped() {
-		p.note(request.AtCut, "cut.trim", Remark, "trimmings", "Many trimmings.", "%s. Cut them as maltagliati, or knead up to %.0f %% into the next piece.", p.in.Grams(c.AllTrimG), 100*p.rules.Cut.BackShare)
+		p.note(request.AtCut, "cut.trim", Remark, "trimmings", "Many trimmings.",
+			"%s. Cut them as maltagliati, or knead up to %.0f %% into the next piece.", p.in.Grams(c.AllTrimG), 100*p.rules.Cut.BackShare)
 	}
 	if c.Filled() {
 		p.adviseFilling()
@@ -39,7 +39,8 @@ func (p *Plan) adviseCut() {
 		p.note(request.AtCut, "cut.across", Caution, "knife", "The knife.", "Knuckles lead, tips tucked; board on a damp cloth.")
 	}
 	if c.Cutter != nil {
-		p.note(request.AtCut, "cut.across", Caution, "cutter", "The cutter.", "Fingers, hair and sleeves clear of it; unplug or take the crank off before fitting or cleaning.")
+		p.note(request.AtCut, "cut.across", Caution, "cutter", "The cutter.",
+			"Fingers, hair and sleeves clear of it; unplug or take the crank off before fitting or cleaning.")
 	}
 }
 
@@ -54,27 +55,37 @@ func (p *Plan) advisePart(x *CutPart, field, name string) {
 	case x.Count == 0:
 		p.note(request.AtCut, field, Warning, "no_ribbons", head("none fits this sheet."), "Make fewer, larger pieces, or a smaller or shorter shape.")
 	case x.WantsG > 0 && len(c.Also) > 0 && x.MadeG < .95*x.WantsG:
-		p.note(request.AtCut, field, Warning, "short", head("short."), "%.1f portions where %.0f were wanted: whole sheets do not come out closer. Divide into more pieces, or make a little more.", x.Portions, math.Round(x.WantsG/x.PortionG))
+		p.note(request.AtCut, field, Warning, "short", head("short."),
+			"%.1f portions where %.0f were wanted: whole sheets do not come out closer. Divide into more pieces, or make a little more.", x.Portions,
+			math.Round(x.WantsG/x.PortionG))
 	}
 	if s.Traits().Lengths && x.WidthMM > 2*sheet && sheet > ru.FlatRibbonMaxMM {
-		p.note(request.AtCut, field, Warning, "thick_ribbon", head("thick for a flat ribbon."), "%s cooks unevenly; under %s is usual.", p.in.MM(sheet, 1), p.in.MM(ru.FlatRibbonMaxMM, 1))
+		p.note(request.AtCut, field, Warning, "thick_ribbon", head("thick for a flat ribbon."), "%s cooks unevenly; under %s is usual.", p.in.MM(sheet, 1),
+			p.in.MM(ru.FlatRibbonMaxMM, 1))
 	}
 	if x.noCutter {
-		p.note(request.AtCut, field, Warning, "no_cutter", head("this machine has no such cutter."), "%s Cut by knife, rolled up; or keep your cutter with your machine in the cabinet.", p.cutterWords())
+		p.note(request.AtCut, field, Warning, "no_cutter", head("this machine has no such cutter."),
+			"%s Cut by knife, rolled up; or keep your cutter with your machine in the cabinet.", p.cutterWords())
 	}
 	if k := x.Cutter; k != nil {
 		switch {
 		case sheet > k.ToMM*(1+ru.CutterSlack):
-			p.note(request.AtCut, field, Warning, "cutter_thick", head("it may not separate."), "%s of sheet in a cutter for %s: roll a stop finer, or let it dry to leather. A test strip first.", p.in.MM(sheet, 2), p.in.Joined(" to ", measure.MM, measure.Shortest, k.FromMM, k.ToMM))
+			p.note(request.AtCut, field, Warning, "cutter_thick", head("it may not separate."),
+				"%s of sheet in a cutter for %s: roll a stop finer, or let it dry to leather. A test strip first.", p.in.MM(sheet, 2),
+				p.in.Joined(" to ", measure.MM, measure.Shortest, k.FromMM, k.ToMM))
 		case sheet < k.FromMM*(1-ru.CutterSlack):
-			p.note(request.AtCut, field, Warning, "cutter_thin", head("it may mat."), "%s of sheet in a cutter for %s: stop a stop sooner, or dry it further and dust. A test strip first.", p.in.MM(sheet, 2), p.in.Joined(" to ", measure.MM, measure.Shortest, k.FromMM, k.ToMM))
+			p.note(request.AtCut, field, Warning, "cutter_thin", head("it may mat."),
+				"%s of sheet in a cutter for %s: stop a stop sooner, or dry it further and dust. A test strip first.", p.in.MM(sheet, 2),
+				p.in.Joined(" to ", measure.MM, measure.Shortest, k.FromMM, k.ToMM))
 		}
 		if math.Abs(k.PitchMM-s.WidthMM) > .05 {
-			p.note(request.AtCut, field, Remark, "cutter_width", head("the cutter’s width."), "It cuts %s where %s is meant; the knife would cut that.", p.in.MM(k.PitchMM, measure.Shortest), p.in.MM(s.WidthMM, measure.Shortest))
+			p.note(request.AtCut, field, Remark, "cutter_width", head("the cutter’s width."), "It cuts %s where %s is meant; the knife would cut that.",
+				p.in.MM(k.PitchMM, measure.Shortest), p.in.MM(s.WidthMM, measure.Shortest))
 		}
 	}
 	if own := s.SheetMM; len(c.Also) > 0 && !s.Traits().Rope && math.Abs(sheet/own-1) > ru.OtherSheetOff {
-		p.note(request.AtCut, field, Remark, "other_sheet", head("another sheet is usual."), "Cut from %s where %s is usual for it: let its pieces stop at another stop.", p.in.MM(sheet, 2), p.in.MM(own, measure.Shortest))
+		p.note(request.AtCut, field, Remark, "other_sheet", head("another sheet is usual."),
+			"Cut from %s where %s is usual for it: let its pieces stop at another stop.", p.in.MM(sheet, 2), p.in.MM(own, measure.Shortest))
 	}
 }
 
@@ -99,15 +110,19 @@ func (p *Plan) adviseFilling() {
 			continue
 		}
 		if f.Thick {
-			p.note(request.AtCut, "cut.seam", Warning, "seam", "A thick seam.", "%s where the sheets meet; over %s the edge is raw when the middle is done. Roll a stop finer.", p.in.MM(f.SeamMM, 2), p.in.MM(p.rules.Cut.SeamMaxMM, 1))
+			p.note(request.AtCut, "cut.seam", Warning, "seam", "A thick seam.",
+				"%s where the sheets meet; over %s the edge is raw when the middle is done. Roll a stop finer.", p.in.MM(f.SeamMM, 2), p.in.MM(p.rules.Cut.SeamMaxMM, 1))
 		}
 		if f.PieceG > 1.2*f.FitsG {
-			p.note(request.AtCut, "cut.filling", Warning, "overfilled", "More than fits.", "%s in each where %s leaves a seam that holds: it bursts.", p.in.Grams(f.PieceG), p.in.Grams(f.FitsG))
+			p.note(request.AtCut, "cut.filling", Warning, "overfilled", "More than fits.", "%s in each where %s leaves a seam that holds: it bursts.",
+				p.in.Grams(f.PieceG), p.in.Grams(f.FitsG))
 		}
 	}
-	p.note(request.AtCut, "cut.seal", Remark, "weeps", "A wet filling weeps.", "Drain it, or bind it with cheese or crumb; fill and close before the sheet dries%s.", p.fillBefore())
+	p.note(request.AtCut, "cut.seal", Remark, "weeps", "A wet filling weeps.",
+		"Drain it, or bind it with cheese or crumb; fill and close before the sheet dries%s.", p.fillBefore())
 	if p.Request.RawFilling() {
-		p.note(request.AtCut, "cut.filling", Caution, "raw_filling", "Raw meat or fish.", "Keep it cold until it is needed, make it up in small lots, cook through, and keep it no longer than a day; your food authority’s rules come first.")
+		p.note(request.AtCut, "cut.filling", Caution, "raw_filling", "Raw meat or fish.",
+			"Keep it cold until it is needed, make it up in small lots, cook through, and keep it no longer than a day; your food authority’s rules come first.")
 	}
 	if r.Filling.Name == "" && r.Filling.Allergens == "" {
 		p.note(request.AtCut, "cut.fill_total", Remark, "name_filling", "What is in it?", "Name the filling and its allergens: sheet and label carry them.")
@@ -127,45 +142,61 @@ func (p *Plan) adviseDry() {
 	switch {
 	case d.Leather.Will:
 	case d.Purpose == cut.NoDrying:
-		p.note(request.AtDry, "dry.window", Remark, "stays_damp", "It stays damp here.", "No matter for this shape; dust the trays with semola or it sticks to them.")
+		p.note(request.AtDry, "dry.window", Remark, "stays_damp", "It stays damp here.",
+			"No matter for this shape; dust the trays with semola or it sticks to them.")
 	case d.Rate.DeltaGM3 <= p.rules.Dry.LeastGM3:
-		p.note(request.AtDry, "dry.window", Warning, "will_not_dry", "It will not dry here.", "The air is too damp. Dust with semola, cut and cook at once, or dry the air.")
+		p.note(request.AtDry, "dry.window", Warning, "will_not_dry", "It will not dry here.",
+			"The air is too damp. Dust with semola, cut and cook at once, or dry the air.")
 	default:
-		p.note(request.AtDry, "dry.window", Warning, "will_not_dry", "It will not dry here in two hours.", "The air takes too little. Dust with semola, cut and cook at once, or let a fan blow over it.")
+		p.note(request.AtDry, "dry.window", Warning, "will_not_dry", "It will not dry here in two hours.",
+			"The air takes too little. Dust with semola, cut and cook at once, or let a fan blow over it.")
 	}
 	switch {
 	case d.WarmMin > d.DiscardAt:
-		p.note(request.AtDry, "dry.warm", Warning, "discard", fmt.Sprintf("Too long above %s.", p.in.C(p.rules.Safety.ColdC, 0)), "%s; past %s egg dough is usually thrown away. Work in smaller lots or rest in the fridge.", measure.Minutes(d.WarmMin), measure.Minutes(d.DiscardAt))
+		p.note(request.AtDry, "dry.warm", Warning, "discard", fmt.Sprintf("Too long above %s.", p.in.C(p.rules.Safety.ColdC, 0)),
+			"%s; past %s egg dough is usually thrown away. Work in smaller lots or rest in the fridge.", measure.Minutes(d.WarmMin), measure.Minutes(d.DiscardAt))
 	case d.WarmMin > d.CautionAt:
-		p.note(request.AtDry, "dry.warm", Warning, "warm", fmt.Sprintf("Long above %s.", p.in.C(p.rules.Safety.ColdC, 0)), "%s; past %s take care: rest in the fridge, or chill what waits.", measure.Minutes(d.WarmMin), measure.Minutes(d.CautionAt))
+		p.note(request.AtDry, "dry.warm", Warning, "warm", fmt.Sprintf("Long above %s.", p.in.C(p.rules.Safety.ColdC, 0)),
+			"%s; past %s take care: rest in the fridge, or chill what waits.", measure.Minutes(d.WarmMin), measure.Minutes(d.CautionAt))
 	}
 	if has := p.Request.Bench.RodM; has != nil && p.Request.Dry.On != request.OnBoard && d.RodM > *has+1e-9 {
-		p.note(request.AtDry, "dry.space", Warning, "rods", "More than the racks take.", "All sheets want %s of rod, there are %s: hang %d at a time, the rest under the bowl.", p.in.M(d.RodM, 1), p.in.M(*has, measure.Shortest), max(1, int(float64(p.Roll.SheetsAll)**has/d.RodM)))
+		p.note(request.AtDry, "dry.space", Warning, "rods", "More than the racks take.",
+			"All sheets want %s of rod, there are %s: hang %d at a time, the rest under the bowl.", p.in.M(d.RodM, 1), p.in.M(*has, measure.Shortest),
+			max(1, int(float64(p.Roll.SheetsAll)**has/d.RodM)))
 	}
 	if has := p.Request.Bench.Trays; has != nil && float64(d.Trays) > *has {
-		p.note(request.AtDry, "dry.space", Warning, "trays", "More than the trays take.", "It wants %d trays, there are %g: freeze or cook a lot before the next.", d.Trays, *has)
+		p.note(request.AtDry, "dry.space", Warning, "trays", "More than the trays take.",
+			"It wants %d trays, there are %g: freeze or cook a lot before the next.", d.Trays, *has)
 	}
 	if k := d.ToKeep; k != nil {
 		if p.shape.Traits().Filling {
 			p.note(request.AtDry, "dry.keep", Warning, "keep_filled", "Not filled pasta.", "A filling does not dry through: freeze it instead.")
 		}
-		p.note(request.AtDry, "dry.keep", Warning, "keep_dried", "Drying egg pasta to keep is a risk.", "Some do it. It lies for hours between {5 and 60 °C} with raw egg in it, and drying does not kill what grows. Safer: cook it fresh, or freeze it. If you do: thin, in moving air, to the target weight, never a piece that smells; your food authority’s rules come first.")
+		p.note(request.AtDry, "dry.keep", Warning, "keep_dried", "Drying egg pasta to keep is a risk.",
+			"Some do it. It lies for hours between {5 and 60 °C} with raw egg in it, and drying does not kill what grows. Safer: cook it fresh, or "+
+				"freeze it. If you do: thin, in moving air, to the target weight, never a piece that smells; your food authority’s rules come first.")
 		if k.Never {
-			p.note(request.AtDry, "dry.keep", Warning, "keep_never", "This air never gets it there.", "It stops at %.1f %% moisture where %.1f keeps: dry the air.", 100*p.Formula.Blend.EquilibriumWB, 100*p.rules.Dry.KeepWB)
+			p.note(request.AtDry, "dry.keep", Warning, "keep_never", "This air never gets it there.",
+				"It stops at %.1f %% moisture where %.1f keeps: dry the air.", 100*p.Formula.Blend.EquilibriumWB, 100*p.rules.Dry.KeepWB)
 		}
 	}
 	if k := &p.Keep; k.Own && k.Where != "" && k.Days > k.ToDays {
-		p.note(request.AtDry, "keep.use_by", Warning, "keep_longer", "Longer than the usual advice.", "%s where %s is usual: by your own plan (%s).", measure.Days(k.Days), measure.Days(k.ToDays), strings.TrimSuffix(p.Request.Keep.Note, "."))
+		p.note(request.AtDry, "keep.use_by", Warning, "keep_longer", "Longer than the usual advice.", "%s where %s is usual: by your own plan (%s).",
+			measure.Days(k.Days), measure.Days(k.ToDays), strings.TrimSuffix(p.Request.Keep.Note, "."))
 	}
-	p.note(request.AtDry, "dry.warm", Caution, "keep", "Keeping.", "Covered at {5 °C} or less 24–48 hours; some keep it 3–5 days, but listeria grows in the cold and nothing shows. Frozen at {−18 °C} one to two months, hard on a tray first, then bagged. These are usual advice: your food authority’s rules and your own food-safety plan come first.")
+	p.note(request.AtDry, "dry.warm", Caution, "keep", "Keeping.",
+		"Covered at {5 °C} or less 24–48 hours; some keep it 3–5 days, but listeria grows in the cold and nothing shows. Frozen at {−18 °C} one "+
+			"to two months, hard on a tray first, then bagged. These are usual advice: your food authority’s rules and your own food-safety plan come first.")
 }
 
 func (p *Plan) adviseCook() {
 	if p.Cook.TasteOnly {
-		p.note(request.AtCook, "cook.time", Remark, "taste_only", "Only tasting tells.", "At %s no clock serves; start tasting at %s.", p.in.MM(p.Cook.TeMM, 1), measure.MinSec(p.Cook.FromS))
+		p.note(request.AtCook, "cook.time", Remark, "taste_only", "Only tasting tells.", "At %s no clock serves; start tasting at %s.",
+			p.in.MM(p.Cook.TeMM, 1), measure.MinSec(p.Cook.FromS))
 	}
 	if p.Request.Cook.After == request.Frozen && p.Keep.Where == cook.Fridge {
-		p.note(request.AtCook, "cook.time", Remark, "not_frozen", "Kept in the fridge, cooked as frozen.", "Choose the freezer under Dry, or another way into the pot.")
+		p.note(request.AtCook, "cook.time", Remark, "not_frozen", "Kept in the fridge, cooked as frozen.",
+			"Choose the freezer under Dry, or another way into the pot.")
 	}
 	text := "Cook right through; floating proves nothing."
 	if p.Request.RawFilling() {

@@ -5,12 +5,11 @@ import (
 	"strings"
 	"testing"
 
-	"hollen/internal/core/measure"
-	"hollen/internal/core/request"
-
 	"hollen/internal/core/cut"
 	"hollen/internal/core/dry"
 	"hollen/internal/core/egg"
+	"hollen/internal/core/measure"
+	"hollen/internal/core/request"
 )
 
 // Each piece of advice stands where it belongs when, and only when, its cause is there.
@@ -47,8 +46,10 @@ func TestAdvice(t *testing.T) {
 		{"skin", request.AtRoll, Warning, func(r *request.Request) { r.Amount.FlourG, r.Room.RH, r.Room.Air = 4000, .2, dry.Fan }, "Cut after every"},
 		{"no_ribbons", request.AtCut, Warning, func(r *request.Request) { r.Cut.Min, r.Cut.Max = ptr(2000), ptr(2000) }, "larger pieces"},
 		{"thick_ribbon", request.AtCut, Warning, func(r *request.Request) { r.Roll.TargetMM = ptr(2.1) }, "cooks unevenly"},
-		{"cutter_thick", request.AtCut, Warning, func(r *request.Request) { r.Cut.Tool, r.Cut.Width, r.Roll.TargetMM = cut.Cutter, ptr(2), ptr(2) }, "a stop finer"},
-		{"cutter_thin", request.AtCut, Warning, func(r *request.Request) { r.Cut.Tool, r.Cut.Width, r.Roll.TargetMM = cut.Cutter, ptr(2), ptr(.55) }, "stop sooner"},
+		{"cutter_thick", request.AtCut, Warning, func(r *request.Request) { r.Cut.Tool, r.Cut.Width, r.Roll.TargetMM = cut.Cutter, ptr(2), ptr(2) },
+			"a stop finer"},
+		{"cutter_thin", request.AtCut, Warning, func(r *request.Request) { r.Cut.Tool, r.Cut.Width, r.Roll.TargetMM = cut.Cutter, ptr(2), ptr(.55) },
+			"stop sooner"},
 		{"no_cutter", request.AtCut, Warning, func(r *request.Request) { r.Cut.Tool, r.Cut.Width = cut.Cutter, ptr(14) }, "It cuts 2 mm and 6.5 mm"},
 		{"cutter_width", request.AtCut, Remark, func(r *request.Request) { r.Cut.Tool = cut.Cutter }, "6.5 mm where 7 mm"},
 		{"seam", request.AtCut, Warning, func(r *request.Request) { r.Cut.Shape, r.Roll.TargetMM = "ravioli", ptr(1.2) }, "a stop finer"},
@@ -59,7 +60,8 @@ func TestAdvice(t *testing.T) {
 			r.Amount.By, r.Amount.FlourG = "flour", 300
 			r.Roll.Pieces, r.Roll.BenchMM, r.Cut.Also = ptr(1), 8000, []request.ShapePart{{Shape: "pappardelle", Portions: 4}}
 		}, "more pieces"},
-		{"other_sheet", request.AtCut, Remark, func(r *request.Request) { r.Cut.Also = []request.ShapePart{{Shape: "cutter-spaghetti", Portions: 4}} }, "another stop"},
+		{"other_sheet", request.AtCut, Remark, func(r *request.Request) { r.Cut.Also = []request.ShapePart{{Shape: "cutter-spaghetti", Portions: 4}} },
+			"another stop"},
 		{"rods", request.AtDry, Warning, func(r *request.Request) { r.Bench.RodM = ptr(.5) }, "at a time"},
 		{"trays", request.AtDry, Warning, func(r *request.Request) { r.Bench.Trays, r.Cut.Shape = ptr(1), "ravioli" }, "before the next"},
 		{"keep_dried", request.AtDry, Warning, func(r *request.Request) { r.Dry.Keep = true }, "raw egg"},
@@ -70,7 +72,8 @@ func TestAdvice(t *testing.T) {
 		{"will_not_dry", request.AtDry, Warning, func(r *request.Request) { r.Room.RH = .96 }, "too damp"},
 		{"warm", request.AtDry, Warning, func(r *request.Request) { r.Rest.Min = ptr(90) }, "take care"},
 		{"discard", request.AtDry, Warning, func(r *request.Request) { r.Rest.Min = ptr(240) }, "thrown away"},
-		{"taste_only", request.AtCook, Remark, func(r *request.Request) { r.Cut.Shape, r.Roll.TargetMM, r.Cut.Width = "pappardelle", ptr(4.8), ptr(25) }, "tasting"},
+		{"taste_only", request.AtCook, Remark, func(r *request.Request) { r.Cut.Shape, r.Roll.TargetMM, r.Cut.Width = "pappardelle", ptr(4.8), ptr(25) },
+			"tasting"},
 	} {
 		r := request.Default()
 		r.Amount.By = "flour"
@@ -108,7 +111,8 @@ func TestAdvice(t *testing.T) {
 func TestWords(t *testing.T) {
 	for got, want := range map[string]string{
 		measure.Grams(0): "0 g", measure.Grams(9.94): "9.9 g", measure.Grams(9.96): "10 g", measure.Grams(1592.4): "1,592 g", measure.Grams(1234567): "1,234,567 g",
-		measure.MinSec(57): "55 s", measure.MinSec(100): "1 min 40", measure.MinSec(58): "1 min 00", measure.Minutes(119.4): "119 min", measure.Minutes(125): "2 h 05",
+		measure.MinSec(57): "55 s", measure.MinSec(100): "1 min 40", measure.MinSec(58): "1 min 00", measure.Minutes(119.4): "119 min",
+		measure.Minutes(125):             "2 h 05",
 		measure.Plural(1, "egg", "eggs"): "1 egg", measure.Plural(1200, "egg", "eggs"): "1,200 eggs",
 		EggWords(0, 0): "no egg", EggWords(1, 2): "1 egg and 2 yolks", EggWords(0, 1): "1 yolk",
 	} {

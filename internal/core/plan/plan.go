@@ -7,9 +7,6 @@ import (
 	"errors"
 	"math"
 
-	"hollen/internal/core/measure"
-	"hollen/internal/core/request"
-
 	"hollen/internal/core/addition"
 	"hollen/internal/core/cost"
 	"hollen/internal/core/cut"
@@ -17,6 +14,8 @@ import (
 	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
 	"hollen/internal/core/knead"
+	"hollen/internal/core/measure"
+	"hollen/internal/core/request"
 	"hollen/internal/core/roll"
 	"hollen/internal/core/rules"
 )

@@ -6,12 +6,11 @@ import (
 	"strings"
 	"testing"
 
-	"hollen/internal/core/measure"
-	"hollen/internal/core/request"
-
 	"hollen/internal/core/cut"
 	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
+	"hollen/internal/core/measure"
+	"hollen/internal/core/request"
 	"hollen/internal/core/roll"
 	"hollen/internal/core/rules"
 )
@@ -52,7 +51,8 @@ func TestMakeReference(t *testing.T) {
 	for _, c := range []struct {
 		what           string
 		got, want, tol float64
-	}{{"density", d.DensityGPerML, 1.214, .0006}, {"hydration", d.Hydration, 45.7, .05}, {"working hydration", d.Hw, 46.8, .05}, {"solver's figure", p.Formula.Pick.Hw, d.Hw, 1e-9}} {
+	}{{"density", d.DensityGPerML, 1.214, .0006}, {"hydration", d.Hydration, 45.7, .05}, {"working hydration", d.Hw, 46.8, .05},
+		{"solver's figure", p.Formula.Pick.Hw, d.Hw, 1e-9}} {
 		if math.Abs(c.got-c.want) > c.tol {
 			t.Errorf("%s: %.4f, want %v", c.what, c.got, c.want)
 		}
@@ -181,7 +181,8 @@ func TestReasonsFollowTheRules(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	for key, want := range map[string]string{"formula.held_back": "11 %", "formula.dough": "7 % of air", "cook.time": "31 %", "cook.frozen": "77 seconds", "roll.pieces": "About 133 g"} {
+	for key, want := range map[string]string{"formula.held_back": "11 %", "formula.dough": "7 % of air", "cook.time": "31 %",
+		"cook.frozen": "77 seconds", "roll.pieces": "About 133 g"} {
 		if !strings.Contains(p.Why[key], want) {
 			t.Errorf("%s: %q does not say %s", key, p.Why[key], want)
 		}
@@ -193,7 +194,8 @@ func TestCheckNamesEveryField(t *testing.T) {
 	r.Room.RH, r.Amount.Portions, r.Flours[0].Flour, r.Roll.BenchMM = 1.4, 2.5, "sawdust", math.NaN()
 	r.Knead.Min = ptr(0)
 	_, err := Make(rules.Default(), r)
-	for _, want := range []string{"room.rh: “1.4” is not allowed here; 0.05 to 0.99 (a share) is allowed", "amount.portions", "whole", "flours.0.flour", "sawdust", "roll.bench_mm", "knead.knead_min"} {
+	for _, want := range []string{"room.rh: “1.4” is not allowed here; 0.05 to 0.99 (a share) is allowed", "amount.portions", "whole",
+		"flours.0.flour", "sawdust", "roll.bench_mm", "knead.knead_min"} {
 		if err == nil || !strings.Contains(err.Error(), want) {
 			t.Errorf("%v does not name %q", err, want)
 		}
@@ -218,7 +220,8 @@ func TestSetAndGet(t *testing.T) {
 	r := request.Default()
 	for _, c := range []struct{ path, typed, want string }{
 		{"room.rh", "62", "62"}, {"room.rh", "62,5", "62.5"}, {"amount.flour_g", "1,250", "1250"}, {"amount.flour_g", "1 250", "1250"},
-		{"amount.flour_g", "1,250.5", "1250.5"}, {"roll.target_mm", "0,9", "0.9"}, {"roll.target_mm", "", ""}, {"eggs.lock_flour", "on", "yes"}, {"cut.shape", "pappardelle", "pappardelle"},
+		{"amount.flour_g", "1,250.5", "1250.5"}, {"roll.target_mm", "0,9", "0.9"}, {"roll.target_mm", "", ""}, {"eggs.lock_flour", "on", "yes"},
+		{"cut.shape", "pappardelle", "pappardelle"},
 	} {
 		f, ok := request.FieldAt(c.path)
 		if !ok {

@@ -70,7 +70,8 @@ func (p *Plan) roll() {
 	l := roll.Lay{Rules: ru.Roll, Machine: p.machine, TargetMM: o.TargetMM, DensityG: f.Dough.DensityGPerML,
 		T: p.way.TRoll, D: p.way.DFolded, ReadyD: ru.Knead.ReadyD, ReadyT: ru.Knead.ReadyT, FatFreePct: ru.Knead.FatFree,
 		DurumShare: f.Blend.DurumShare, FatPct: f.Dough.FatPct, Gluten: f.Blend.GlutenFactor, OutsideBand: f.Target.Outside(f.Dough.Hw),
-		Folds: o.Folds, Fold: r.Roll.Fold, Pin: p.machine.Tool == dough.Pin, Outline: r.Roll.Outline, Mode: r.Roll.Mode, Careful: o.Careful, LastTwice: r.Roll.LastTwice, BenchMM: r.Roll.BenchMM, Sheeter: p.machine.Tool == dough.Sheeter}
+		Folds: o.Folds, Fold: r.Roll.Fold, Pin: p.machine.Tool == dough.Pin, Outline: r.Roll.Outline, Mode: r.Roll.Mode, Careful: o.Careful,
+		LastTwice: r.Roll.LastTwice, BenchMM: r.Roll.BenchMM, Sheeter: p.machine.Tool == dough.Sheeter}
 	if p.shape.Traits().Rope {
 		l.RopeMM = p.shape.RopeMM
 	}

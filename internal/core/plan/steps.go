@@ -121,7 +121,8 @@ func (l *list) kneading() {
 			"chop it together with the scraper. %s of flour stays out."
 	}
 	test := "Squeeze a handful: it holds."
-	l.add("mix", Step{Station: request.AtKnead, Head: "Mix", Text: fmt.Sprintf(text, p.in.Grams(p.Room.FlourG-f.HeldBackG), p.liquidWords(), p.in.Grams(f.HeldBackG)),
+	l.add("mix", Step{Station: request.AtKnead, Head: "Mix", Text: fmt.Sprintf(text, p.in.Grams(p.Room.FlourG-f.HeldBackG), p.liquidWords(),
+		p.in.Grams(f.HeldBackG)),
 		Brief: test, Amounts: p.forTheDough(), Min: mixing, Sign: "Shaggy but together, no dry nests. Keep going: it comes together.", Test: test,
 		Caution: l.caution(request.AtFormula, "raw_egg")})
 	if p.Knead.Lots > 1 {
@@ -229,7 +230,8 @@ func (l *list) rolling() {
 	d := &p.Dry
 	if d.Purpose != cut.NoDrying && d.Leather.Will && p.Cut.Ribboned() {
 		text = fmt.Sprintf("Right from %.0f to %.0f min: bends, does not stick.", d.Leather.FromMin, d.Leather.ToMin)
-		l.add("dry", Step{Station: request.AtDry, Head: "To leather", Text: text, Brief: text, Min: d.Leather.FromMin, LeastMin: d.Leather.FromMin, MostMin: d.Leather.ToMin,
+		l.add("dry", Step{Station: request.AtDry, Head: "To leather", Text: text, Brief: text, Min: d.Leather.FromMin, LeastMin: d.Leather.FromMin,
+			MostMin:    d.Leather.ToMin,
 			Unattended: true, Sign: "Like soft leather: the edge is firm, the sheet still bends.", Test: "It does not stick to itself."})
 	}
 }
@@ -266,7 +268,8 @@ func (l *list) cutting() {
 	p := l.p
 	for _, x := range p.Cut.Parts() {
 		text := p.cutCard(x)
-		s := Step{Station: request.AtCut, Head: x.Shape.Traits().CutHead, Text: text, Brief: text, Min: x.CutMin, Caution: l.caution(request.AtCut, "knife", "cutter")}
+		s := Step{Station: request.AtCut, Head: x.Shape.Traits().CutHead, Text: text, Brief: text, Min: x.CutMin,
+			Caution: l.caution(request.AtCut, "knife", "cutter")}
 		if x.Filling != nil && p.Cut.FillTotalG > 0 && len(p.amountsFrom("cut")) == 0 {
 			s.Amounts = []Amount{p.filling()}
 		}
@@ -293,7 +296,8 @@ func (l *list) potting() {
 	for _, x := range p.Cook.Also {
 		from += fmt.Sprintf(", %s %s", strings.ToLower(x.Shape), measure.MinSec(x.FromS))
 	}
-	text := fmt.Sprintf("%s. %s and %s of salt for all, %s.", from, p.in.L(p.Cook.WaterL, 1), p.in.Grams(p.Cook.SaltG), measure.Plural(p.Cook.Lots, "lot", "lots"))
+	text := fmt.Sprintf("%s. %s and %s of salt for all, %s.", from, p.in.L(p.Cook.WaterL, 1), p.in.Grams(p.Cook.SaltG),
+		measure.Plural(p.Cook.Lots, "lot", "lots"))
 	l.add("cook", Step{Station: request.AtCook, Head: "Cook", Text: text, Brief: text, LeastMin: p.Cook.FromS / 60, MostMin: p.Cook.ToS / 60,
 		Sign: "Tender through; floating proves nothing.", Test: "Bite one from the early end on.", Caution: l.caution(request.AtCook, "eaters")})
 }

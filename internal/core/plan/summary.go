@@ -55,7 +55,8 @@ func (p *Plan) Summary() Summary {
 	if f.Weighed() {
 		s.WeighedG = f.Pick.EggG
 	}
-	s.Strip = Strip{FirstMM: p.Roll.Passes[0].OutMM, Family: p.Cut.Shape.Family, Across: p.Cut.Across, PerSheet: p.Cut.PerSheet, Egg: f.Pick.Whole+f.Pick.Yolks > 0}
+	s.Strip = Strip{FirstMM: p.Roll.Passes[0].OutMM, Family: p.Cut.Shape.Family, Across: p.Cut.Across, PerSheet: p.Cut.PerSheet,
+		Egg: f.Pick.Whole+f.Pick.Yolks > 0}
 	last := -1
 	for _, x := range p.Roll.Passes {
 		if x.Stop != last {

@@ -5,12 +5,11 @@ import (
 	"math"
 	"strings"
 
-	"hollen/internal/core/measure"
-	"hollen/internal/core/request"
-
 	"hollen/internal/core/dough"
 	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
+	"hollen/internal/core/measure"
+	"hollen/internal/core/request"
 )
 
 // EggWords returns "9 eggs", "2 eggs and 3 yolks", "no egg".
@@ -62,7 +61,8 @@ func (p *Plan) TopWord() string {
 
 // keptWords returns how a flour is kept, to stand after "in".
 func keptWords(k flour.Keeping) string {
-	return map[flour.Keeping]string{flour.SealedTub: "a sealed tub", flour.PaperBag: "a folded paper bag", flour.OpenBin: "an open bin", flour.Sifted: "a sifted heap"}[k]
+	return map[flour.Keeping]string{flour.SealedTub: "a sealed tub", flour.PaperBag: "a folded paper bag", flour.OpenBin: "an open bin",
+		flour.Sifted: "a sifted heap"}[k]
 }
 
 // explain writes the one plain sentence behind every figure.
@@ -74,12 +74,14 @@ func (p *Plan) explain() {
 	switch r.Amount.By {
 	case request.ByPortions:
 		say("formula.flour", "%s of %s raw come to %s; this flour gives %s after what bowl, board and trims keep.",
-			measure.Plural(int(r.Amount.Portions), "portion", "portions"), p.in.Grams(f.PortionG), p.in.Grams(r.Amount.Portions*f.PortionG), p.in.Grams(p.Cut.AllMadeG))
+			measure.Plural(int(r.Amount.Portions), "portion", "portions"), p.in.Grams(f.PortionG), p.in.Grams(r.Amount.Portions*f.PortionG),
+			p.in.Grams(p.Cut.AllMadeG))
 		switch {
 		case len(p.Cut.Also) > 0:
 			say("formula.flour", "%s in all: %s.", measure.Plural(int(r.Amount.Portions), "portion", "portions"), p.SharedWords())
 		case p.Cut.Filled():
-			say("formula.flour", "%s of %s raw, filling included; this flour gives %s of dough in the pieces, and %s goes into them.", measure.Plural(int(r.Amount.Portions), "portion", "portions"), p.in.Grams(f.PortionG), p.in.Grams(p.Cut.AllDoughG), p.in.Grams(p.Cut.AllFillG))
+			say("formula.flour", "%s of %s raw, filling included; this flour gives %s of dough in the pieces, and %s goes into them.",
+				measure.Plural(int(r.Amount.Portions), "portion", "portions"), p.in.Grams(f.PortionG), p.in.Grams(p.Cut.AllDoughG), p.in.Grams(p.Cut.AllFillG))
 		}
 	case request.ByDough:
 		say("formula.flour", "Asked for %s of dough, this flour gives %s: eggs come in whole numbers.", p.in.Grams(r.Amount.DoughG), p.in.Grams(f.Dough.MassG))
@@ -117,7 +119,8 @@ func (p *Plan) explain() {
 		w["formula.hw"] += fmt.Sprintf(" The fat feels like %.1f more.", fat)
 	}
 	say("formula.band", "Aim %.1f: for flour that takes up %.1f %%, thinned on a %s%s.", f.Target.Hw, f.Blend.AbsorptionPct,
-		map[string]string{"roller": "roller machine", "sheeter": "powered sheeter", "pin": "board by hand"}[string(p.machine.Tool)], yolkClause(-ru.Hydration.YolkShift*f.Pick.YolkShare))
+		map[string]string{"roller": "roller machine", "sheeter": "powered sheeter", "pin": "board by hand"}[string(p.machine.Tool)],
+		yolkClause(-ru.Hydration.YolkShift*f.Pick.YolkShare))
 	w["formula.blend"] = p.blendWords()
 	say("formula.one_egg", "%s", p.oneEggWords())
 	if len(f.Additions) > 0 {
@@ -143,7 +146,8 @@ func (p *Plan) explain() {
 		say("room.moisture", "Measured, so it stands.")
 	} else {
 		say("room.moisture", "Milled at %.1f %%; this air draws it to %.1f %%. %s in %s of %s (63 %% of the way in %.0f days) leaves it here.",
-			100*part.Moisture.MilledWB, 100*part.Moisture.EquilibriumWB, measure.Capital(measure.Plural(int(k.OpenDays), "day", "days")), keptWords(k.Kept), p.in.KG(k.ContainsKG, measure.Shortest), math.Max(1, part.Moisture.TauDays))
+			100*part.Moisture.MilledWB, 100*part.Moisture.EquilibriumWB, measure.Capital(measure.Plural(int(k.OpenDays), "day", "days")), keptWords(k.Kept),
+			p.in.KG(k.ContainsKG, measure.Shortest), math.Max(1, part.Moisture.TauDays))
 		if part.Moisture.Bounded {
 			w["room.moisture"] += fmt.Sprintf(" Beyond %.1f–%.1f %% it is not believed without measuring.", 100*ru.Flour.EstimateLowWB, 100*ru.Flour.EstimateHighWB)
 		}
@@ -172,9 +176,11 @@ func (p *Plan) explain() {
 		say("room.worth", "Worth the same to the dough: %s of beaten egg, or %s of milk. Oil is a poor stand-in: %s.", whole(o.EggG), whole(o.MilkG), whole(o.OilG))
 	}
 	if u := p.Room.Used; u != nil {
-		say("room.used", "%s of flour and %s of %s are in it: %.1f where %.1f was planned. Every station follows.", p.in.Grams(u.FlourG), p.in.Grams(u.LiquidG), p.TopWord(), u.Hw, u.PlannedHw)
+		say("room.used", "%s of flour and %s of %s are in it: %.1f where %.1f was planned. Every station follows.", p.in.Grams(u.FlourG),
+			p.in.Grams(u.LiquidG), p.TopWord(), u.Hw, u.PlannedHw)
 	}
-	say("room.loss", "Vapour leaves the dough's face for %.0f minutes of kneading at %s and %.0f %%.", ru.Room.BoardSeconds/60, p.in.C(r.Room.TempC, 0), 100*r.Room.RH)
+	say("room.loss", "Vapour leaves the dough's face for %.0f minutes of kneading at %s and %.0f %%.", ru.Room.BoardSeconds/60, p.in.C(r.Room.TempC, 0),
+		100*r.Room.RH)
 	say("room.contact", "Flour at %s and eggs from the %s, and %s from the hands.", p.in.C(r.Room.TempC, 0), r.Eggs.From, p.in.RiseC(ru.Knead.ContactRiseC))
 
 	say("knead.min", "This dough develops to 63 %% in %.1f minutes of work by hand; %s, the rest and %s bring it to %.0f %%.",
@@ -201,7 +207,8 @@ func (p *Plan) explain() {
 	say("knead.peak", "From %s when it comes together, and %s a minute %s.", p.in.C(p.Room.ContactC, 0), p.in.RiseC(school.HeatC(&ru.Knead)), school.WarmedBy)
 	say("knead.folds", "Each is worth %g min of kneading and lays the sheet straight.", ru.Knead.FoldWork)
 	say("rest.temp", "It moves towards %s by 63 %% in %.0f minutes.", where, p.tauRest())
-	say("rest.warm", "Mixing, kneading and the warm part of the rest. Past %s take care, past %s throw it away: the usual advice for egg.", measure.Minutes(p.cautionAt()), measure.Minutes(p.discardAt()))
+	say("rest.warm", "Mixing, kneading and the warm part of the rest. Past %s take care, past %s throw it away: the usual advice for egg.",
+		measure.Minutes(p.cautionAt()), measure.Minutes(p.discardAt()))
 	if c := p.Clock; c != nil {
 		say("rest.clock", "Counted back from the roller: %s from flour to roller.", measure.Minutes(p.way.ElapsedMin))
 	}
@@ -267,7 +274,8 @@ func (p *Plan) oneEggWords() string {
 		t.Class, t.FlourG, t.F14G, t.GivenG, t.ExtraWater, t.ExtraFat, t.LossG, t.TopUp, t.LockFlour = c, 100, 100*t.F14G/t.FlourG, 0, 0, 0, 0, egg.TopNone, true
 		return t.Try(1, 0).Hw
 	}
-	return fmt.Sprintf("One egg to {100 g}, as recipes say, would come to %.1f with an egg of %s; to %.1f with small ones and %.1f with the biggest.", of(c), p.in.G(math.Round(10*c.EdibleG)/10, measure.Shortest), of(small), of(big))
+	return fmt.Sprintf("One egg to {100 g}, as recipes say, would come to %.1f with an egg of %s; to %.1f with small ones and %.1f with the biggest.",
+		of(c), p.in.G(math.Round(10*c.EdibleG)/10, measure.Shortest), of(small), of(big))
 }
 
 // explainRoll gives the reasons of the way down.
@@ -294,7 +302,8 @@ func (p *Plan) explainRoll(say func(key, format string, a ...any)) {
 	if p.lay.Pin {
 		say("roll.sheet", "As thin as the pin is taken: see your hand through it, then print.")
 		say("roll.pieces", "%s; %s is a sheet of %s.", how, p.in.Grams(o.RolledG), p.in.MM(o.LengthMM, 0))
-		say("roll.time", "%s of rolling and a short pause after each, %s one after the other.", measure.Plural(len(o.Passes), "stage", "stages"), measure.Plural(o.Pieces, "sheet", "sheets"))
+		say("roll.time", "%s of rolling and a short pause after each, %s one after the other.", measure.Plural(len(o.Passes), "stage", "stages"),
+			measure.Plural(o.Pieces, "sheet", "sheets"))
 		say("roll.mode", "From the middle outwards, a quarter turn between; it rests half a minute when it pulls back. A straight bottle will do for a pin.")
 		return
 	}
@@ -302,9 +311,11 @@ func (p *Plan) explainRoll(say func(key, format string, a ...any)) {
 	if o.Calibrated {
 		sure = fmt.Sprintf("measured, within %.0f %%", 100*o.Sure)
 	}
-	say("roll.sheet", "Stop %s leaves %s (%s): this dough springs back %.0f %% of the gap. %s is wanted.", o.TargetStop, p.in.MM(o.SheetMM, 2), sure, 100*o.Spring, p.in.MM(o.TargetMM, 2))
+	say("roll.sheet", "Stop %s leaves %s (%s): this dough springs back %.0f %% of the gap. %s is wanted.", o.TargetStop, p.in.MM(o.SheetMM, 2), sure,
+		100*o.Spring, p.in.MM(o.TargetMM, 2))
 	say("roll.pieces", "%s; %s covers %s of a %s sheet.", how, p.in.Grams(o.RolledG), p.in.MM(o.LengthMM*float64(o.Sheets), 0), p.in.MM(o.Machine.WidthMM, 0))
-	say("roll.time", "%s at %.0f mm/s and %.0f seconds of handling a pass, %s one after the other.", measure.Plural(len(o.Passes), "pass", "passes"), o.Machine.SpeedMMPerS, ru.Roll.HandlingS, measure.Plural(o.Pieces, "piece", "pieces"))
+	say("roll.time", "%s at %.0f mm/s and %.0f seconds of handling a pass, %s one after the other.", measure.Plural(len(o.Passes), "pass", "passes"),
+		o.Machine.SpeedMMPerS, ru.Roll.HandlingS, measure.Plural(o.Pieces, "piece", "pieces"))
 	if o.WaitMin >= 1 {
 		say("roll.wait", "The last piece waits %s under the bowl; past ten minutes a piece relaxes further and rolls the easier.", measure.Minutes(o.WaitMin))
 	}

@@ -5,10 +5,9 @@ import (
 	"math"
 	"strings"
 
+	"hollen/internal/core/cut"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/request"
-
-	"hollen/internal/core/cut"
 )
 
 // One and Many are what a cut of the part is called.
@@ -51,18 +50,23 @@ func (p *Plan) explainCut(say func(key, format string, a ...any)) {
 		families[c.Shape.Family].explain(p, say)
 	}
 	if f := c.Filling; f != nil {
-		say("cut.filling", "A heap %s high inside a seam of %s; %s in all pieces.", p.in.MM(f.HeightMM, 0), p.in.MM(cut.SeamMM(*ru, c.Shape.WidthMM)/2, 0), p.in.Grams(c.FillG))
+		say("cut.filling", "A heap %s high inside a seam of %s; %s in all pieces.", p.in.MM(f.HeightMM, 0), p.in.MM(cut.SeamMM(*ru, c.Shape.WidthMM)/2, 0),
+			p.in.Grams(c.FillG))
 		say("cut.fill_total", "%s in the pieces and %.0f %% over for what stays in bag and bowl.", p.in.Grams(c.AllFillG), 100*ru.FillMargin)
 		say("cut.seal", "Air left inside grows in the pot and opens the seam.")
 		say("cut.seam", "Two sheets of %s; up to %s the edge cooks with the rest.", p.in.MM(o.SheetMM, 2), p.in.MM(ru.SeamMaxMM, 1))
 	}
 	switch {
 	case c.Tool == cut.Knife && c.Shape.Traits().Lengths && c.Count > 0:
-		say("cut.tool", "Dust, roll each length up loosely %s wide, %s thick, and make %d cuts; unroll at once.", p.in.MM(c.FoldMM, measure.Shortest), measure.Plural(c.Layers, "layer", "layers"), c.KnifeCuts)
+		say("cut.tool", "Dust, roll each length up loosely %s wide, %s thick, and make %d cuts; unroll at once.", p.in.MM(c.FoldMM, measure.Shortest),
+			measure.Plural(c.Layers, "layer", "layers"), c.KnifeCuts)
 	case c.Cutter != nil:
-		say("cut.tool", "Suits sheets of %s; yours is %s. A test strip first: too thick does not separate, too thin mats.", p.in.Joined(" to ", measure.MM, measure.Shortest, c.Cutter.FromMM, c.Cutter.ToMM), p.in.MM(o.SheetMM, 2))
+		say("cut.tool", "Suits sheets of %s; yours is %s. A test strip first: too thick does not separate, too thin mats.",
+			p.in.Joined(" to ", measure.MM, measure.Shortest, c.Cutter.FromMM, c.Cutter.ToMM), p.in.MM(o.SheetMM, 2))
 	default:
-		say("cut.tool", "%s", strings.TrimSpace(map[cut.Tool]string{cut.Wheel: fmt.Sprintf("A wheel takes %s between pieces.", p.in.MM(ru.WheelGapMM, measure.Shortest)), cut.Ring: "Twist the ring, do not saw.", cut.Hand: "", cut.Knife: "Straight down, the blade dusted."}[c.Tool]+" "+c.Shape.How))
+		say("cut.tool", "%s", strings.TrimSpace(map[cut.Tool]string{cut.Wheel: fmt.Sprintf("A wheel takes %s between pieces.",
+			p.in.MM(ru.WheelGapMM, measure.Shortest)), cut.Ring: "Twist the ring, do not saw.", cut.Hand: "",
+			cut.Knife: "Straight down, the blade dusted."}[c.Tool]+" "+c.Shape.How))
 	}
 	if len(c.Also) > 0 {
 		say("cut.also", "%s. Whole sheets, shared so that no shape falls shorter than it must.", measure.Capital(p.SharedWords()))
@@ -78,7 +82,8 @@ func (p *Plan) scrapWords() string {
 		return fmt.Sprintf("%s into the soup bag, dusted, at {−18 °C} with the date on it.", p.in.Grams(c.AllTrimG))
 	case request.WorkedBack:
 		b := &c.Back
-		return fmt.Sprintf("Up to %.0f %% of each next piece, twice at most, same colour, under film until then: %s goes back and gives about %s more, not counted above; %s stays over.", 100*p.rules.Cut.BackShare, p.in.Grams(b.BackG), p.in.Grams(b.MoreG), p.in.Grams(b.LeftG))
+		return fmt.Sprintf("Up to %.0f %% of each next piece, twice at most, same colour, under film until then: %s goes back and gives about %s "+
+			"more, not counted above; %s stays over.", 100*p.rules.Cut.BackShare, p.in.Grams(b.BackG), p.in.Grams(b.MoreG), p.in.Grams(b.LeftG))
 	}
 	return fmt.Sprintf("As maltagliati they are %.1f portions in broth.", c.ScrapPortions)
 }
@@ -101,7 +106,8 @@ func (p *Plan) PurposeWords() string {
 func (p *Plan) explainDry(say func(key, format string, a ...any)) {
 	d, ru := &p.Dry, &p.rules.Dry
 	if d.Leather.Will {
-		say("dry.window", "%.1f g/m³ between dough and air takes %.2f %% of the sheet a minute; %.0f %% off and it cuts without sticking.", d.Rate.DeltaGM3, 100*d.Rate.PerMin, 100*d.Leather.Loss)
+		say("dry.window", "%.1f g/m³ between dough and air takes %.2f %% of the sheet a minute; %.0f %% off and it cuts without sticking.",
+			d.Rate.DeltaGM3, 100*d.Rate.PerMin, 100*d.Leather.Loss)
 	} else {
 		say("dry.window", "Only %.1f g/m³ between dough and air: it will not dry here in two hours.", max(0, d.Rate.DeltaGM3))
 	}
@@ -118,14 +124,18 @@ func (p *Plan) explainDry(say func(key, format string, a ...any)) {
 	} else {
 		say("dry.covered", "Under a damp cloth or film it loses %.0f %% of what it would on a rack.", 100*ru.CoverFaces/ru.RackFaces)
 	}
-	say("dry.space", "Sheets hung side by side, %s of rod. In one layer, not touching: %s of %s.", p.in.M(d.RodM, 1), measure.Plural(d.Trays, "tray", "trays"), p.in.Joined(" × ", measure.MM, measure.Shortest, ru.TrayLongMM, ru.TrayWideMM))
+	say("dry.space", "Sheets hung side by side, %s of rod. In one layer, not touching: %s of %s.", p.in.M(d.RodM, 1),
+		measure.Plural(d.Trays, "tray", "trays"), p.in.Joined(" × ", measure.MM, measure.Shortest, ru.TrayLongMM, ru.TrayWideMM))
 	if d.TrayEach == 0 && !p.Roped() {
-		say("dry.space", "Sheets hung side by side, %s of rod. Too large for a tray of %s.", p.in.M(d.RodM, 1), p.in.Joined(" × ", measure.MM, measure.Shortest, ru.TrayLongMM, ru.TrayWideMM))
+		say("dry.space", "Sheets hung side by side, %s of rod. Too large for a tray of %s.", p.in.M(d.RodM, 1),
+			p.in.Joined(" × ", measure.MM, measure.Shortest, ru.TrayLongMM, ru.TrayWideMM))
 	} else if p.Roped() {
-		say("dry.space", "In one layer, not touching: %s of %s, dusted.", measure.Plural(d.Trays, "tray", "trays"), p.in.Joined(" × ", measure.MM, measure.Shortest, ru.TrayLongMM, ru.TrayWideMM))
+		say("dry.space", "In one layer, not touching: %s of %s, dusted.", measure.Plural(d.Trays, "tray", "trays"),
+			p.in.Joined(" × ", measure.MM, measure.Shortest, ru.TrayLongMM, ru.TrayWideMM))
 	}
 	if k := d.ToKeep; k != nil {
-		say("dry.keep", "%s raw with %.1f %% of water weigh this at %.1f %% moisture: raw · (1 − water) / %.3f.", p.in.Grams(k.RawG), 100*p.Formula.Dough.WaterShare, 100*ru.KeepWB, 1-ru.KeepWB)
+		say("dry.keep", "%s raw with %.1f %% of water weigh this at %.1f %% moisture: raw · (1 − water) / %.3f.", p.in.Grams(k.RawG),
+			100*p.Formula.Dough.WaterShare, 100*ru.KeepWB, 1-ru.KeepWB)
 	}
 	k := &p.Keep
 	switch {
@@ -143,9 +153,11 @@ func (p *Plan) explainDry(say func(key, format string, a ...any)) {
 // explainCook gives the reasons of the pot.
 func (p *Plan) explainCook(say func(key, format string, a ...any)) {
 	k, ru := &p.Cook, &p.rules.Cook
-	text := fmt.Sprintf("%s cooks in about %s fresh, give or take %.0f %%. Taste from the early end.", p.in.MM(k.TeMM, 2), measure.MinSec(k.Seconds), 100*ru.Spread)
+	text := fmt.Sprintf("%s cooks in about %s fresh, give or take %.0f %%. Taste from the early end.", p.in.MM(k.TeMM, 2), measure.MinSec(k.Seconds),
+		100*ru.Spread)
 	if p.shape.Traits().Filling {
-		text = fmt.Sprintf("%s at the seam, and the filling’s own need: about %s fresh, give or take %.0f %%.", p.in.MM(2*p.Roll.SheetMM, 2), measure.MinSec(k.Seconds), 100*ru.Spread)
+		text = fmt.Sprintf("%s at the seam, and the filling’s own need: about %s fresh, give or take %.0f %%.", p.in.MM(2*p.Roll.SheetMM, 2),
+			measure.MinSec(k.Seconds), 100*ru.Spread)
 	}
 	if k.Loss > 0 {
 		text += fmt.Sprintf(" Dried by %.0f %% it takes %s.", 100*k.Loss, measure.MinSec(k.DriedS))
@@ -153,6 +165,8 @@ func (p *Plan) explainCook(say func(key, format string, a ...any)) {
 	say("cook.time", "%s", text)
 	say("cook.frozen", "%.0f seconds more; straight from the freezer, not thawed.", ru.FrozenMoreS)
 	say("cook.pan", "%.0f seconds less in the water, never under %s; the sauce does the rest.", ru.PanLessS, measure.MinSec(ru.BaseS))
-	say("cook.pot", "%s of water and %s of salt to %s of pasta.", p.in.L(ru.WaterPerPasta/10, measure.Shortest), p.in.G(100*ru.SaltPerPasta, measure.Shortest), p.in.G(100, 0))
-	say("cook.lots", "A pot of %s, %.0f %% full, takes %s at a time.", p.in.L(k.PotL, measure.Shortest), 100*ru.PotFill, p.in.Grams(k.PotL*ru.PotFill*1000/ru.WaterPerPasta))
+	say("cook.pot", "%s of water and %s of salt to %s of pasta.", p.in.L(ru.WaterPerPasta/10, measure.Shortest),
+		p.in.G(100*ru.SaltPerPasta, measure.Shortest), p.in.G(100, 0))
+	say("cook.lots", "A pot of %s, %.0f %% full, takes %s at a time.", p.in.L(k.PotL, measure.Shortest), 100*ru.PotFill,
+		p.in.Grams(k.PotL*ru.PotFill*1000/ru.WaterPerPasta))
 }

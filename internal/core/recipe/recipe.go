@@ -84,7 +84,8 @@ type Line struct {
 }
 
 var (
-	fractions = strings.NewReplacer("½", " 1/2", "¼", " 1/4", "¾", " 3/4", "⅓", " 1/3", "⅔", " 2/3", "⅛", " 1/8", "⅜", " 3/8", "⅝", " 5/8", "⅞", " 7/8",
+	fractions = strings.NewReplacer("½", " 1/2", "¼", " 1/4", "¾", " 3/4", "⅓", " 1/3", "⅔", " 2/3", "⅛", " 1/8",
+		"⅜", " 3/8", "⅝", " 5/8", "⅞", " 7/8",
 		"–", "-", "—", "-", "\u00a0", " ", "\t", " ", "⁄", "/", "×", "x")
 	words = map[string]float64{"a": 1, "an": 1, "one": 1, "two": 2, "three": 3, "four": 4, "five": 5, "six": 6, "seven": 7, "eight": 8, "nine": 9, "ten": 10,
 		"eleven": 11, "twelve": 12, "dozen": 12, "half": .5, "couple": 2}
@@ -103,14 +104,20 @@ var units = map[string]struct {
 	spread float64
 	name   string
 }{
-	"g": {g: 1, name: "g"}, "gr": {g: 1, name: "g"}, "gram": {g: 1, name: "g"}, "grams": {g: 1, name: "g"}, "gramme": {g: 1, name: "g"}, "grammes": {g: 1, name: "g"},
-	"kg": {g: 1000, name: "kg"}, "kilo": {g: 1000, name: "kg"}, "kilos": {g: 1000, name: "kg"}, "kilogram": {g: 1000, name: "kg"}, "kilograms": {g: 1000, name: "kg"},
-	"oz": {g: ounceG, name: "oz"}, "ounce": {g: ounceG, name: "oz"}, "ounces": {g: ounceG, name: "oz"},
+	"g": {g: 1, name: "g"}, "gr": {g: 1, name: "g"}, "gram": {g: 1, name: "g"}, "grams": {g: 1, name: "g"}, "gramme": {g: 1, name: "g"},
+	"grammes": {g: 1, name: "g"},
+	"kg":      {g: 1000, name: "kg"}, "kilo": {g: 1000, name: "kg"}, "kilos": {g: 1000, name: "kg"}, "kilogram": {g: 1000, name: "kg"},
+	"kilograms": {g: 1000, name: "kg"},
+	"oz":        {g: ounceG, name: "oz"}, "ounce": {g: ounceG, name: "oz"}, "ounces": {g: ounceG, name: "oz"},
 	"lb": {g: poundG, name: "lb"}, "lbs": {g: poundG, name: "lb"}, "pound": {g: poundG, name: "lb"}, "pounds": {g: poundG, name: "lb"},
-	"ml": {ml: 1, name: "mL"}, "millilitre": {ml: 1, name: "mL"}, "millilitres": {ml: 1, name: "mL"}, "cl": {ml: 10, name: "cL"}, "dl": {ml: 100, name: "dL"}, "l": {ml: 1000, name: "L"}, "litre": {ml: 1000, name: "L"}, "liter": {ml: 1000, name: "L"},
+	"ml": {ml: 1, name: "mL"}, "millilitre": {ml: 1, name: "mL"}, "millilitres": {ml: 1, name: "mL"}, "cl": {ml: 10, name: "cL"},
+	"dl": {ml: 100, name: "dL"}, "l": {ml: 1000, name: "L"}, "litre": {ml: 1000, name: "L"}, "liter": {ml: 1000, name: "L"},
 	"cup": {ml: -1, name: "cup"}, "cups": {ml: -1, name: "cup"}, "c": {ml: -1, name: "cup"},
-	"tablespoon": {ml: spoonML, spread: spoonSpread, name: "tablespoon"}, "tablespoons": {ml: spoonML, spread: spoonSpread, name: "tablespoon"}, "tbsp": {ml: spoonML, spread: spoonSpread, name: "tablespoon"}, "tbs": {ml: spoonML, spread: spoonSpread, name: "tablespoon"}, "tbl": {ml: spoonML, spread: spoonSpread, name: "tablespoon"},
-	"teaspoon": {ml: teaML, spread: spoonSpread, name: "teaspoon"}, "teaspoons": {ml: teaML, spread: spoonSpread, name: "teaspoon"}, "tsp": {ml: teaML, spread: spoonSpread, name: "teaspoon"},
+	"tablespoon": {ml: spoonML, spread: spoonSpread, name: "tablespoon"}, "tablespoons": {ml: spoonML, spread: spoonSpread, name: "tablespoon"},
+	"tbsp": {ml: spoonML, spread: spoonSpread, name: "tablespoon"}, "tbs": {ml: spoonML, spread: spoonSpread, name: "tablespoon"},
+	"tbl":      {ml: spoonML, spread: spoonSpread, name: "tablespoon"},
+	"teaspoon": {ml: teaML, spread: spoonSpread, name: "teaspoon"}, "teaspoons": {ml: teaML, spread: spoonSpread, name: "teaspoon"},
+	"tsp":   {ml: teaML, spread: spoonSpread, name: "teaspoon"},
 	"spoon": {ml: 12.5, spread: .25, name: "spoon"}, "spoons": {ml: 12.5, spread: .25, name: "spoon"}, "spoonful": {ml: 12.5, spread: .25, name: "spoon"},
 	"pinch": {ml: -2, name: "pinch"}, "pinches": {ml: -2, name: "pinch"},
 }
@@ -127,9 +134,13 @@ var flours = []struct{ word, key string }{
 
 // extras by the words that name them; where a powder is meant it says so.
 var extras = []struct{ word, key, powder string }{
-	{"spinach", "spinach", "spinach-powder"}, {"beetroot", "beet", "beet-powder"}, {"beet", "beet", "beet-powder"}, {"beets", "beet", "beet-powder"}, {"pumpkin", "pumpkin", "pumpkin-powder"}, {"squash", "pumpkin", "pumpkin-powder"},
-	{"carrot", "carrot", "carrot-powder"}, {"carrots", "carrot", "carrot-powder"}, {"tomato", "tomato-paste", "tomato-powder"}, {"onion", "onion", "onion-powder"}, {"ink", "ink", "ink"}, {"cocoa", "cocoa", "cocoa"},
-	{"mushroom", "mushroom-powder", "mushroom-powder"}, {"porcini", "mushroom-powder", "mushroom-powder"}, {"saffron", "saffron", "saffron"}, {"herbs", "herbs", "herbs"}, {"basil", "herbs", "herbs"}, {"parsley", "herbs", "herbs"}, {"nettle", "spinach", "spinach-powder"}, {"nettles", "spinach", "spinach-powder"},
+	{"spinach", "spinach", "spinach-powder"}, {"beetroot", "beet", "beet-powder"}, {"beet", "beet", "beet-powder"}, {"beets", "beet", "beet-powder"},
+	{"pumpkin", "pumpkin", "pumpkin-powder"}, {"squash", "pumpkin", "pumpkin-powder"},
+	{"carrot", "carrot", "carrot-powder"}, {"carrots", "carrot", "carrot-powder"}, {"tomato", "tomato-paste", "tomato-powder"},
+	{"onion", "onion", "onion-powder"}, {"ink", "ink", "ink"}, {"cocoa", "cocoa", "cocoa"},
+	{"mushroom", "mushroom-powder", "mushroom-powder"}, {"porcini", "mushroom-powder", "mushroom-powder"}, {"saffron", "saffron", "saffron"},
+	{"herbs", "herbs", "herbs"}, {"basil", "herbs", "herbs"}, {"parsley", "herbs", "herbs"}, {"nettle", "spinach", "spinach-powder"},
+	{"nettles", "spinach", "spinach-powder"},
 }
 
 // extraGPerML is the bulk density of additions by kind, g/mL. Source: house.
@@ -137,14 +148,19 @@ var extraGPerML = map[addition.Kind][2]float64{addition.Puree: {.95, 1.05}, addi
 
 // sizes are the words that name an egg's class.
 var sizes = []struct{ word, eu, us string }{
-	{"extra large", "eu-xl", "us-xl"}, {"extra-large", "eu-xl", "us-xl"}, {"xl", "eu-xl", "us-xl"}, {"jumbo", "eu-xl", "us-jumbo"}, {"large", "eu-l", "us-l"}, {"medium", "eu-m", "us-m"}, {"small", "eu-s", "us-m"},
+	{"extra large", "eu-xl", "us-xl"}, {"extra-large", "eu-xl", "us-xl"}, {"xl", "eu-xl", "us-xl"}, {"jumbo", "eu-xl", "us-jumbo"},
+	{"large", "eu-l", "us-l"}, {"medium", "eu-m", "us-m"}, {"small", "eu-s", "us-m"},
 }
 
 // idle are words that may stand beside an ingredient and change nothing.
 var idle = map[string]bool{}
 
 func init() {
-	for _, w := range strings.Fields("flour flours of the tipo type fine finely ground extra virgin olive sunflower vegetable neutral sea table kosher fresh whole beaten lightly cooked squeezed drained chilled pureed puree purée powder powdered paste chopped dried unsweetened cuttlefish squid leaves frozen thawed room temperature at cold warm lukewarm free range organic sifted fine milled remilled rimacinata di grano duro heaped heaping level scant generous about approximately approx ca roughly good big hen's hens egg eggs yolk yolks white whites water milk oil salt in all purpose for dough pasta from with divided") {
+	for _, w := range strings.Fields("flour flours of the tipo type fine finely ground extra virgin olive sunflower vegetable neutral sea " +
+		"table kosher fresh whole beaten lightly cooked squeezed drained chilled pureed puree purée powder powdered paste chopped dried " +
+		"unsweetened cuttlefish squid leaves frozen thawed room temperature at cold warm lukewarm free range organic sifted fine milled remilled " +
+		"rimacinata di grano duro heaped heaping level scant generous about approximately approx ca roughly good big hen's hens egg eggs yolk " +
+		"yolks white whites water milk oil salt in all purpose for dough pasta from with divided") {
 		idle[w] = true
 	}
 	for _, f := range flours {
@@ -173,7 +189,8 @@ const (
 func Parse(text string, m Measures) []Line {
 	var out []Line
 	if len(text) > maxText {
-		return []Line{{Text: strings.ToValidUTF8(text[:40], "") + "…", Problem: fmt.Sprintf("the recipe is longer than %d letters; give the ingredients alone", maxText)}}
+		return []Line{{Text: strings.ToValidUTF8(text[:40], "") + "…",
+			Problem: fmt.Sprintf("the recipe is longer than %d letters; give the ingredients alone", maxText)}}
 	}
 	text = digitComma.ReplaceAllString(text, "$1$2")
 	for _, part := range split.Split(text, -1) {

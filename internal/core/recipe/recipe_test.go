@@ -68,7 +68,8 @@ func TestParse(t *testing.T) {
 			continue
 		}
 		l := lines[0]
-		if l.Kind != c.kind || l.FlourKey != c.flour && c.kind == Flour || math.Abs(l.LowG-c.low) > .1 || math.Abs(l.HighG-c.high) > .1 || !strings.Contains(l.Note+l.Problem, c.says) {
+		if l.Kind != c.kind || l.FlourKey != c.flour && c.kind == Flour || math.Abs(l.LowG-c.low) > .1 || math.Abs(l.HighG-c.high) > .1 ||
+			!strings.Contains(l.Note+l.Problem, c.says) {
 			t.Errorf("%q: %+v", c.text, l)
 		}
 		if l.Kind == Nothing && l.Problem == "" && l.Note == "" {
@@ -97,7 +98,8 @@ func TestWholeRecipe(t *testing.T) {
 	}
 	// A purée wets, a powder drinks.
 	base := Add(rules.Default(), Parse("1 kg 00 flour\n540 g eggs", us)).MiddleHw
-	if wet, dry := Add(rules.Default(), Parse("1 kg 00 flour\n540 g eggs\n100 g beetroot purée", us)), Add(rules.Default(), Parse("1 kg 00 flour\n540 g eggs\n30 g beetroot powder", us)); wet.MiddleHw <= base || dry.MiddleHw >= base || len(dry.Extras) != 1 {
+	if wet, dry := Add(rules.Default(), Parse("1 kg 00 flour\n540 g eggs\n100 g beetroot purée", us)),
+		Add(rules.Default(), Parse("1 kg 00 flour\n540 g eggs\n30 g beetroot powder", us)); wet.MiddleHw <= base || dry.MiddleHw >= base || len(dry.Extras) != 1 {
 		t.Errorf("%.1f plain, %.1f with purée, %.1f with powder", base, wet.MiddleHw, dry.MiddleHw)
 	}
 	// Weights have no range: (540·(.7615+.2·.0951) + 1000 − F14)/F14, F14 = 1000·.865/.86.
@@ -108,7 +110,8 @@ func TestWholeRecipe(t *testing.T) {
 }
 
 func FuzzParse(f *testing.F) {
-	for _, s := range []string{"2 cups plain, 3 eggs", "½ cup", "1/0 cup flour", "(((", "1-2-3 eggs", "9999999999999999999 kg flour", "a a a dozen dozen eggs", "0 eggs", "\xff"} {
+	for _, s := range []string{"2 cups plain, 3 eggs", "½ cup", "1/0 cup flour", "(((", "1-2-3 eggs", "9999999999999999999 kg flour",
+		"a a a dozen dozen eggs", "0 eggs", "\xff"} {
 		f.Add(s)
 	}
 	r := rules.Default()

@@ -7,10 +7,9 @@ import (
 	"strings"
 	"time"
 
-	"hollen/internal/core/measure"
-
 	"hollen/internal/core/cook"
 	"hollen/internal/core/egg"
+	"hollen/internal/core/measure"
 	"hollen/internal/core/rules"
 )
 
@@ -63,7 +62,8 @@ func (r *Request) Check(ru rules.Rules) error {
 			errs = append(errs, FieldError{"flours", "Flours", fmt.Sprintf("%.4g", sum), "the shares must add up to 1"})
 		}
 		if c := r.Eggs.Kind(); c.YolkG > .7*c.EdibleG {
-			errs = append(errs, FieldError{"eggs.own_yolk_g", "Your yolk", fmt.Sprintf("%g", c.YolkG), fmt.Sprintf("at most 70 %% of the egg, %g g, is yolk", c.EdibleG)})
+			errs = append(errs, FieldError{"eggs.own_yolk_g", "Your yolk", fmt.Sprintf("%g", c.YolkG),
+				fmt.Sprintf("at most 70 %% of the egg, %g g, is yolk", c.EdibleG)})
 		}
 		if r.Amount.By == ByEggs && r.Eggs.Style == egg.NoEgg {
 			errs = append(errs, FieldError{"amount.by", "Make it by", string(r.Amount.By), "a dough without egg goes by portions, dough or flour"})
@@ -83,7 +83,8 @@ func (r *Request) Check(ru rules.Rules) error {
 func (r *Request) checkCut() (errs []error) {
 	s := r.Sized(0)
 	if lo, hi := r.Lengths(); s.Traits().Lengths && lo > hi {
-		errs = append(errs, FieldError{"cut.max_length_mm", "Longest ribbon", fmt.Sprintf("%g", hi), fmt.Sprintf("it cannot be under the shortest ribbon, %g mm", lo)})
+		errs = append(errs, FieldError{"cut.max_length_mm", "Longest ribbon", fmt.Sprintf("%g", hi),
+			fmt.Sprintf("it cannot be under the shortest ribbon, %g mm", lo)})
 	} else if err := s.Check(); err != nil {
 		line, _, _ := strings.Cut(err.Error(), "\n")
 		key, text, _ := strings.Cut(line, ": ")
@@ -99,7 +100,8 @@ func (r *Request) checkCut() (errs []error) {
 			errs = append(errs, FieldError{fmt.Sprintf("cut.also.%d.shape", i), "Another shape", x.Shape, "what is formed from a rope is a batch of its own"})
 		}
 		if rest -= x.Portions; rest < 1 && r.Amount.By == ByPortions {
-			errs = append(errs, FieldError{fmt.Sprintf("cut.also.%d.portions", i), "Portions", fmt.Sprintf("%g", x.Portions), fmt.Sprintf("of %g portions in all at least one stays for the first shape", r.Amount.Portions)})
+			errs = append(errs, FieldError{fmt.Sprintf("cut.also.%d.portions", i), "Portions", fmt.Sprintf("%g", x.Portions),
+				fmt.Sprintf("of %g portions in all at least one stays for the first shape", r.Amount.Portions)})
 			break
 		}
 	}
@@ -110,7 +112,8 @@ func (r *Request) checkCut() (errs []error) {
 func (r *Request) checkKeep(ru rules.Rules) (errs []error) {
 	if d, where := r.Keep.Days, r.KeptIn(); d != nil && where != "" && strings.TrimSpace(r.Keep.Note) == "" {
 		if _, usual := cook.Days(ru.Safety, where, r.RawFilling()); *d > usual {
-			errs = append(errs, FieldError{"keep.note", "Your reason", "", fmt.Sprintf("longer than the usual %s needs your own reason, noted here", measure.Days(usual))})
+			errs = append(errs, FieldError{"keep.note", "Your reason", "", fmt.Sprintf("longer than the usual %s needs your own reason, noted here",
+				measure.Days(usual))})
 		}
 	}
 	last := time.Time{}

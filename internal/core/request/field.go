@@ -8,10 +8,9 @@ import (
 	"strings"
 	"unicode/utf8"
 
-	"hollen/internal/core/measure"
-
 	"hollen/internal/core/cost"
 	"hollen/internal/core/flour"
+	"hollen/internal/core/measure"
 )
 
 // Stage names the eight stations in the order of work.

@@ -208,7 +208,8 @@ func additionSlot(i int, p string) []Field {
 func otherEggSlot(i int, p string) []Field {
 	label := []string{"Other eggs", "More other eggs"}[i]
 	return []Field{
-		keeping(choice(AtFormula, p+"class", label, func(r *Request) any { return &r.Eggs.Also[i].Class }, append([]Option{{"", "None besides"}}, classOptions()...)...),
+		keeping(choice(AtFormula, p+"class", label, func(r *Request) any { return &r.Eggs.Also[i].Class },
+			append([]Option{{"", "None besides"}}, classOptions()...)...),
 			func(r *Request) owner { return own(&r.Eggs.Also[i].Own, keptClass) }),
 		count(AtFormula, p+"count", label+", how many", "", 1, 2000, 1, func(r *Request) any { return &r.Eggs.Also[i].Count }),
 	}
@@ -238,6 +239,7 @@ func actSlot(i int, p string) []Field {
 		choice(AtKnead, p+"kind", "Done", act(func(a *Act) any { return &a.Kind }), ActOptions()...),
 		number(AtKnead, p+"amount", "How much", "", 0, 5000, 1, act(func(a *Act) any { return &a.Amount })),
 		{Path: p + "sign", Stage: AtKnead, Label: "Seen", Kind: Text, Max: 40, at: act(func(a *Act) any { return &a.Sign })},
-		choice(AtKnead, p+"stage", "At", act(func(a *Act) any { return &a.Stage }), options(Stages(), func(s Stage) Option { return Option{string(s), string(s)} })...),
+		choice(AtKnead, p+"stage", "At", act(func(a *Act) any { return &a.Stage }),
+			options(Stages(), func(s Stage) Option { return Option{string(s), string(s)} })...),
 	}
 }

@@ -472,11 +472,12 @@ func Default() Request {
 		Room:      Room{TempC: 22, RH: .45, Air: dry.Still},
 		Knead:     Knead{School: knead.Auto, Mix: InWell},
 		Rest:      Rest{At: InRoom, Wrapped: InOne},
-		Roll:      Roll{Machine: "hand-crank-10", Mode: roll.EveryStop, BenchMM: 1200, Careful: CarefulAuto, Fold: roll.AutoFold, Divide: DivideByFlour, Outline: roll.Rectangle, Dust: DustSemola, Stripes: roll.Stripes{BaseMM: 1.8, StripeMM: .5, WidthMM: 20, PitchMM: 50}},
-		Cut:       Cut{Shape: "tagliatelle", Also: []ShapePart{}},
-		Dry:       Dry{On: OnRack, Log: []DryCheck{}},
-		Cook:      Cook{After: AtLeather},
-		Prices:    Prices{Currency: "€"},
-		Bench:     Bench{People: 1, FridgeC: 4}, Acts: []Act{},
+		Roll: Roll{Machine: "hand-crank-10", Mode: roll.EveryStop, BenchMM: 1200, Careful: CarefulAuto, Fold: roll.AutoFold, Divide: DivideByFlour,
+			Outline: roll.Rectangle, Dust: DustSemola, Stripes: roll.Stripes{BaseMM: 1.8, StripeMM: .5, WidthMM: 20, PitchMM: 50}},
+		Cut:    Cut{Shape: "tagliatelle", Also: []ShapePart{}},
+		Dry:    Dry{On: OnRack, Log: []DryCheck{}},
+		Cook:   Cook{After: AtLeather},
+		Prices: Prices{Currency: "€"},
+		Bench:  Bench{People: 1, FridgeC: 4}, Acts: []Act{},
 	}
 }

@@ -16,7 +16,8 @@ func formulaFields() []Field {
 	return []Field{
 		{Path: "name", Stage: AtFormula, Label: "Name", Kind: Text, Min: 1, Max: 80, at: func(r *Request) any { return &r.Name }},
 		choice(AtFormula, "amount.by", "Make it by", func(r *Request) any { return &r.Amount.By },
-			Option{string(ByPortions), "Portions"}, Option{string(ByDough), "Dough mass"}, Option{string(ByFlour), "Flour"}, Option{string(ByEggs), "Eggs in the jug"}),
+			Option{string(ByPortions), "Portions"}, Option{string(ByDough), "Dough mass"}, Option{string(ByFlour), "Flour"},
+			Option{string(ByEggs), "Eggs in the jug"}),
 		count(AtFormula, "amount.portions", "Portions", "", 1, 400, 1, func(r *Request) any { return &r.Amount.Portions }),
 		optional(number(AtFormula, "amount.portion_g", "A portion, raw", "g", 20, 400, 5, func(r *Request) any { return &r.Amount.PortionG })),
 		number(AtFormula, "amount.dough_g", "Dough in all", "g", 80, 60000, 50, func(r *Request) any { return &r.Amount.DoughG }),
@@ -63,7 +64,8 @@ func roomFields() []Field {
 		optional(number(AtRoom, "used.liquid_added_g", "Liquid added besides", "g", 0, 40000, 1, func(r *Request) any { return &r.Used.LiquidAddedG })),
 		number(AtRoom, "room.temp_c", "Room", "°C", 2, 45, 1, func(r *Request) any { return &r.Room.TempC }),
 		share(AtRoom, "room.rh", "Humidity", .05, .99, .01, func(r *Request) any { return &r.Room.RH }),
-		choice(AtRoom, "eggs.from", "Eggs come from", func(r *Request) any { return &r.Eggs.From }, Option{string(FromRoom), "The room"}, Option{string(FromFridge), "The fridge"}),
+		choice(AtRoom, "eggs.from", "Eggs come from", func(r *Request) any { return &r.Eggs.From }, Option{string(FromRoom), "The room"},
+			Option{string(FromFridge), "The fridge"}),
 	}
 }
 
@@ -73,7 +75,8 @@ func kneadFields() []Field {
 		choice(AtKnead, "knead.school", "School", func(r *Request) any { return &r.Knead.School }, SchoolOptions()...),
 		optional(count(AtKnead, "knead.knead_min", "Kneading", "min", 1, 60, 1, func(r *Request) any { return &r.Knead.Min })),
 		optional(count(AtKnead, "knead.turns", "Turns", "", 1, 6, 1, func(r *Request) any { return &r.Knead.Turns })),
-		choice(AtKnead, "knead.mix", "Mixed in", func(r *Request) any { return &r.Knead.Mix }, Option{string(InWell), "A well on the board"}, Option{string(InBowl), "A bowl"}),
+		choice(AtKnead, "knead.mix", "Mixed in", func(r *Request) any { return &r.Knead.Mix }, Option{string(InWell), "A well on the board"},
+			Option{string(InBowl), "A bowl"}),
 		count(AtKnead, "bench.people", "Pairs of hands", "", 1, 8, 1, func(r *Request) any { return &r.Bench.People }),
 		optional(number(AtKnead, "bench.hand_limit_g", "One person kneads", "g", 200, 6000, 100, func(r *Request) any { return &r.Bench.HandG })),
 		optional(number(AtKnead, "bench.hook_g", "The mixer takes", "g", 200, 50000, 100, func(r *Request) any { return &r.Bench.HookG })),
@@ -87,10 +90,12 @@ func restFields() []Field {
 	return []Field{
 		{Path: "clock.roll_at", Stage: AtRest, Label: "I roll at", Kind: Moment, Optional: true, at: func(r *Request) any { return &r.Clock.RollAt }},
 		{Path: "clock.from", Stage: AtRest, Label: "I can start at", Kind: Moment, Optional: true, at: func(r *Request) any { return &r.Clock.From }},
-		choice(AtRest, "rest.at", "Rests in", func(r *Request) any { return &r.Rest.At }, Option{string(InRoom), "The room, wrapped"}, Option{string(InFridge), "The fridge, wrapped"}),
+		choice(AtRest, "rest.at", "Rests in", func(r *Request) any { return &r.Rest.At }, Option{string(InRoom), "The room, wrapped"},
+			Option{string(InFridge), "The fridge, wrapped"}),
 		optional(count(AtRest, "rest.rest_min", "Rest", "min", 0, 2880, 5, func(r *Request) any { return &r.Rest.Min })),
 		count(AtRest, "rest.temper_min", "Then in the room", "min", 0, 240, 5, func(r *Request) any { return &r.Rest.TemperMin }),
-		choice(AtRest, "rest.wrapped", "Wrapped", func(r *Request) any { return &r.Rest.Wrapped }, Option{string(InOne), "In one"}, Option{string(InPieces), "Divided and flat"}),
+		choice(AtRest, "rest.wrapped", "Wrapped", func(r *Request) any { return &r.Rest.Wrapped }, Option{string(InOne), "In one"},
+			Option{string(InPieces), "Divided and flat"}),
 		number(AtRest, "bench.fridge_c", "Fridge", "°C", 0, 10, 1, func(r *Request) any { return &r.Bench.FridgeC }),
 		optional(number(AtRest, "rest.poke_s", "A poke is half back in", "s", 0, 60, .5, func(r *Request) any { return &r.Rest.PokeS })),
 	}
@@ -100,7 +105,8 @@ func restFields() []Field {
 func rollFields() []Field {
 	return []Field{
 		keeping(choice(AtRoll, "roll.machine", "Machine", func(r *Request) any { return &r.Roll.Machine },
-			options(roll.Shipped(), func(m roll.Machine) Option { return Option{m.Key, m.Name} })...), func(r *Request) owner { return own(&r.Roll.Own, keptMachine) }),
+			options(roll.Shipped(), func(m roll.Machine) Option { return Option{m.Key, m.Name} })...),
+			func(r *Request) owner { return own(&r.Roll.Own, keptMachine) }),
 		optional(number(AtRoll, "roll.target_mm", "Target sheet", "mm", .4, 6, .05, func(r *Request) any { return &r.Roll.TargetMM })),
 		choice(AtRoll, "roll.mode", "Way down", func(r *Request) any { return &r.Roll.Mode },
 			Option{string(roll.EveryStop), "Every stop"}, Option{string(roll.Fewest), "Fewest passes"}),
@@ -108,9 +114,12 @@ func rollFields() []Field {
 		number(AtRoll, "roll.bench_mm", "Bench length", "mm", 300, 8000, 50, func(r *Request) any { return &r.Roll.BenchMM }),
 		choice(AtRoll, "roll.careful", "Skips", func(r *Request) any { return &r.Roll.Careful },
 			Option{string(CarefulAuto), "As the dough allows"}, Option{string(CarefulYes), "Careful"}, Option{string(CarefulNo), "As far as is easy"}),
-		choice(AtRoll, "roll.divide", "Divide by", func(r *Request) any { return &r.Roll.Divide }, Option{string(DivideByFlour), "Flour, about {100 g} a piece"}, Option{string(DivideByBench), "Bench, one sheet its length"}),
-		choice(AtRoll, "roll.fold", "Folded in", func(r *Request) any { return &r.Roll.Fold }, Option{string(roll.AutoFold), "Thirds while they go in"}, Option{string(roll.Thirds), "Thirds"}, Option{string(roll.Halves), "Halves"}),
-		choice(AtRoll, "roll.outline", "Rolled to a", func(r *Request) any { return &r.Roll.Outline }, Option{string(roll.Rectangle), "Rectangle"}, Option{string(roll.Disc), "Disc"}),
+		choice(AtRoll, "roll.divide", "Divide by", func(r *Request) any { return &r.Roll.Divide },
+			Option{string(DivideByFlour), "Flour, about {100 g} a piece"}, Option{string(DivideByBench), "Bench, one sheet its length"}),
+		choice(AtRoll, "roll.fold", "Folded in", func(r *Request) any { return &r.Roll.Fold }, Option{string(roll.AutoFold), "Thirds while they go in"},
+			Option{string(roll.Thirds), "Thirds"}, Option{string(roll.Halves), "Halves"}),
+		choice(AtRoll, "roll.outline", "Rolled to a", func(r *Request) any { return &r.Roll.Outline }, Option{string(roll.Rectangle), "Rectangle"},
+			Option{string(roll.Disc), "Disc"}),
 		number(AtRoll, "roll.stripes.base_mm", "Base", "mm", .6, 6, .1, func(r *Request) any { return &r.Roll.Stripes.BaseMM }),
 		number(AtRoll, "roll.stripes.stripe_mm", "Stripe", "mm", .2, 3, .1, func(r *Request) any { return &r.Roll.Stripes.StripeMM }),
 		number(AtRoll, "roll.stripes.width_mm", "Stripe is wide", "mm", 2, 200, 1, func(r *Request) any { return &r.Roll.Stripes.WidthMM }),
@@ -124,7 +133,8 @@ func rollFields() []Field {
 // cutFields are the shape and how it is cut.
 func cutFields() []Field {
 	return []Field{
-		keeping(choice(AtCut, "cut.shape", "Shape", func(r *Request) any { return &r.Cut.Shape }, shapeOptions()...), func(r *Request) owner { return own(&r.Cut.Own, keptShape) }),
+		keeping(choice(AtCut, "cut.shape", "Shape", func(r *Request) any { return &r.Cut.Shape }, shapeOptions()...),
+			func(r *Request) owner { return own(&r.Cut.Own, keptShape) }),
 		optional(number(AtCut, "cut.width_mm", "Width", "mm", .8, 400, .5, func(r *Request) any { return &r.Cut.Width })),
 		optional(number(AtCut, "cut.long_mm", "Long side", "mm", 4, 600, 1, func(r *Request) any { return &r.Cut.Long })),
 		optional(number(AtCut, "cut.min_length_mm", "Shortest ribbon", "mm", 60, 2000, 10, func(r *Request) any { return &r.Cut.Min })),
@@ -143,7 +153,8 @@ func cutFields() []Field {
 		Field{Path: "cut.filling.name", Stage: AtCut, Label: "Filling", Kind: Text, Max: 60, at: func(r *Request) any { return &r.Cut.Filling.Name }},
 		choice(AtCut, "cut.filling.kind", "It is", func(r *Request) any { return &r.Cut.Filling.Kind },
 			Option{string(FillingCooked), "Cooked, or fresh cheese"}, Option{string(FillingRaw), "Raw meat or fish"}),
-		Field{Path: "cut.filling.allergens", Stage: AtCut, Label: "Its allergens", Kind: Text, Max: 80, at: func(r *Request) any { return &r.Cut.Filling.Allergens }},
+		Field{Path: "cut.filling.allergens", Stage: AtCut, Label: "Its allergens", Kind: Text, Max: 80,
+			at: func(r *Request) any { return &r.Cut.Filling.Allergens }},
 		optional(number(AtCut, "cut.filling.piece_g", "Filling in each", "g", .2, 60, .1, func(r *Request) any { return &r.Cut.Filling.PieceG })),
 	}
 }
@@ -151,7 +162,8 @@ func cutFields() []Field {
 // dryFields are drying and keeping.
 func dryFields() []Field {
 	return []Field{
-		choice(AtDry, "dry.on", "Sheets lie on", func(r *Request) any { return &r.Dry.On }, Option{string(OnRack), "A rack, both faces open"}, Option{string(OnBoard), "A board or tray, one face open"}),
+		choice(AtDry, "dry.on", "Sheets lie on", func(r *Request) any { return &r.Dry.On }, Option{string(OnRack), "A rack, both faces open"},
+			Option{string(OnBoard), "A board or tray, one face open"}),
 		choice(AtDry, "room.air", "Air", func(r *Request) any { return &r.Room.Air }, Option{string(dry.Still), "Still"}, Option{string(dry.Fan), "A gentle fan"}),
 		flag(AtDry, "dry.keep", "Dry it to keep", func(r *Request) any { return &r.Dry.Keep }),
 		optional(number(AtDry, "dry.raw_g", "Hung up, raw", "g", 10, 60000, 10, func(r *Request) any { return &r.Dry.RawG })),
@@ -169,7 +181,8 @@ func dryFields() []Field {
 func cookFields() []Field {
 	return []Field{
 		choice(AtCook, "cook.after", "Goes into the pot", func(r *Request) any { return &r.Cook.After },
-			Option{string(Fresh), "Straight from the cutter"}, Option{string(AtLeather), "At leather, 3 % lost"}, Option{string(FirmNests), "From firm nests, 6 % lost"},
+			Option{string(Fresh), "Straight from the cutter"}, Option{string(AtLeather), "At leather, 3 % lost"},
+			Option{string(FirmNests), "From firm nests, 6 % lost"},
 			Option{string(DriedHard), "Dried to keep"}, Option{string(Frozen), "Frozen"}),
 		optional(number(AtCook, "bench.pot_l", "Pot", "L", 1, 200, 1, func(r *Request) any { return &r.Bench.PotL })),
 		optional(count(AtCook, "bench.pots", "Pots", "", 1, 12, 1, func(r *Request) any { return &r.Bench.Pots })),
@@ -178,15 +191,18 @@ func cookFields() []Field {
 
 // SchoolOptions are the schools of kneading, and the choice to leave it to Hollen.
 func SchoolOptions() []Option {
-	return append([]Option{{string(knead.Auto), "As tool and shape ask"}}, options(knead.Schools(), func(s knead.School) Option { return Option{string(s), s.Traits().Name} })...)
+	return append([]Option{{string(knead.Auto), "As tool and shape ask"}},
+		options(knead.Schools(), func(s knead.School) Option { return Option{string(s), s.Traits().Name} })...)
 }
 
 // ActOptions are the kinds of act.
 func ActOptions() []Option {
-	return []Option{{"", "Nothing"}, {string(doctor.Water), "Water"}, {string(doctor.Egg), "Beaten egg"}, {string(doctor.Milk), "Milk"}, {string(doctor.Oil), "Oil"}, {string(doctor.Flour), "Flour"}, {string(doctor.Knead), "Kneaded on"}, {string(doctor.Rest), "Rested on"}}
+	return []Option{{"", "Nothing"}, {string(doctor.Water), "Water"}, {string(doctor.Egg), "Beaten egg"}, {string(doctor.Milk), "Milk"},
+		{string(doctor.Oil), "Oil"}, {string(doctor.Flour), "Flour"}, {string(doctor.Knead), "Kneaded on"}, {string(doctor.Rest), "Rested on"}}
 }
 
 // Keepings are the ways of keeping a flour, by the key of flour.Keeping.
 func Keepings() []Option {
-	return []Option{{string(flour.SealedTub), "Sealed tub"}, {string(flour.PaperBag), "Paper bag, folded"}, {string(flour.OpenBin), "Open bin"}, {string(flour.Sifted), "Sifted, spread"}}
+	return []Option{{string(flour.SealedTub), "Sealed tub"}, {string(flour.PaperBag), "Paper bag, folded"}, {string(flour.OpenBin), "Open bin"},
+		{string(flour.Sifted), "Sifted, spread"}}
 }

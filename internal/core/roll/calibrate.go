@@ -80,7 +80,8 @@ func Calibrate(m Machine, points []Measure, spring float64) (Fit, error) {
 	sort.Slice(known, func(i, j int) bool { return known[i].stop < known[j].stop })
 	for i := 1; i < len(known); i++ {
 		if known[i].t >= known[i-1].t {
-			return f, fmt.Errorf("the sheet of stop %q (%.2f mm) is no thinner than that of stop %q (%.2f mm) before it: measure again, from the same dough", m.Stops[known[i].stop].Label, known[i].t, m.Stops[known[i-1].stop].Label, known[i-1].t)
+			return f, fmt.Errorf("the sheet of stop %q (%.2f mm) is no thinner than that of stop %q (%.2f mm) before it: measure again, from the same dough",
+				m.Stops[known[i].stop].Label, known[i].t, m.Stops[known[i-1].stop].Label, known[i-1].t)
 		}
 	}
 	between := func(gap float64, points []at) float64 {
@@ -122,7 +123,8 @@ func FromPaper(leaves float64) float64 { return leaves * PaperMM }
 
 // SetUp is what is done before the first pass. Source: usual practice.
 func SetUp(motor bool) []string {
-	out := []string{"a damp cloth under it, and the clamp tight", "the dial clicked home at the widest stop", "rollers wiped dry, no water on them", "hair tied, sleeves up, rings off"}
+	out := []string{"a damp cloth under it, and the clamp tight", "the dial clicked home at the widest stop", "rollers wiped dry, no water on them",
+		"hair tied, sleeves up, rings off"}
 	if motor {
 		return append(out, "the drive seated, the slow speed set", "a hand on the switch, fingers off the feed")
 	}

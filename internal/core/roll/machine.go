@@ -71,7 +71,8 @@ func (c Cutter) Check() error {
 	if c.PitchMM >= .8 && c.PitchMM <= 120 && c.WidthMM >= max(20, c.PitchMM) && c.WidthMM <= 1000 && c.FromMM >= .3 && c.ToMM > c.FromMM && c.ToMM <= 6 {
 		return nil
 	}
-	return measure.Faultf("cutters", "%g mm on %g mm, sheets of %g to %g; ribbons of 0.8 to 120 mm, a width of 20 to 1,000 mm and sheets of 0.3 to 6 mm, thin to thick, are allowed", c.PitchMM, c.WidthMM, c.FromMM, c.ToMM)
+	return measure.Faultf("cutters", "%g mm on %g mm, sheets of %g to %g; ribbons of 0.8 to 120 mm, a width of 20 to 1,000 mm and sheets of "+
+		"0.3 to 6 mm, thin to thick, are allowed", c.PitchMM, c.WidthMM, c.FromMM, c.ToMM)
 }
 
 // Calibration is one set of measured sheets.
@@ -153,7 +154,8 @@ func (m Machine) Check() error {
 			errs = append(errs, measure.Faultf("stops", "%q has a gap of %g mm; 0.2 to 40 mm is allowed", s.Label, s.GapMM))
 		}
 		if i > 0 && !(s.GapMM < m.Stops[i-1].GapMM && s.TrueMM() < m.Stops[i-1].TrueMM()) {
-			errs = append(errs, measure.Faultf("stops", "%q, gap %g mm is not finer than %g mm before it; list the stops from the widest to the finest", s.Label, s.GapMM, m.Stops[i-1].GapMM))
+			errs = append(errs, measure.Faultf("stops", "%q, gap %g mm is not finer than %g mm before it; list the stops from the widest to the finest",
+				s.Label, s.GapMM, m.Stops[i-1].GapMM))
 		}
 	}
 	if m.Tool != dough.Roller && m.Tool != dough.Sheeter {
@@ -194,12 +196,15 @@ func Shipped() []Machine {
 	return []Machine{
 		{Key: "hand-crank-10", Name: "Hand crank, ten stops", Tool: dough.Roller, WidthMM: 140, SpeedMMPerS: 110, FeedMM: 15, Cutters: cutters(140, 2, 6.5),
 			Stops: stops([]float64{4.6, 3.7, 3.0, 2.4, 1.9, 1.5, 1.2, .9, .7, .5}, rising(0))},
-		{Key: "mixer-8", Name: "Mixer roller, eight stops", Tool: dough.Roller, WidthMM: 140, SpeedMMPerS: 130, FeedMM: 15, Motor: true, Cutters: cutters(140, 1, 2, 6),
-			Stops: stops([]float64{4.4, 3.3, 2.5, 1.9, 1.5, 1.2, .9, .7}, rising(1))},
-		{Key: "motor-9", Name: "Motor roller, nine stops", Tool: dough.Roller, WidthMM: 210, SpeedMMPerS: 160, FeedMM: 15, Motor: true, Cutters: cutters(205, 2.5, 6.5),
-			Stops: stops([]float64{6.0, 4.6, 3.6, 2.8, 2.2, 1.7, 1.3, .95, .7}, func(i int) string { return fmt.Sprint(9 - i) })},
-		{Key: "sheeter-mm", Name: "Bench sheeter, dial in mm", Tool: dough.Sheeter, WidthMM: 300, SpeedMMPerS: 250, FeedMM: 25, Motor: true, Cutters: cutters(290, 2, 3.5, 6.5),
-			Stops: stops(dial, func(i int) string { return fmt.Sprintf("%.1f", dial[i]) })},
+		{Key: "mixer-8", Name: "Mixer roller, eight stops", Tool: dough.Roller, WidthMM: 140, SpeedMMPerS: 130, FeedMM: 15, Motor: true,
+			Cutters: cutters(140, 1, 2, 6),
+			Stops:   stops([]float64{4.4, 3.3, 2.5, 1.9, 1.5, 1.2, .9, .7}, rising(1))},
+		{Key: "motor-9", Name: "Motor roller, nine stops", Tool: dough.Roller, WidthMM: 210, SpeedMMPerS: 160, FeedMM: 15, Motor: true,
+			Cutters: cutters(205, 2.5, 6.5),
+			Stops:   stops([]float64{6.0, 4.6, 3.6, 2.8, 2.2, 1.7, 1.3, .95, .7}, func(i int) string { return fmt.Sprint(9 - i) })},
+		{Key: "sheeter-mm", Name: "Bench sheeter, dial in mm", Tool: dough.Sheeter, WidthMM: 300, SpeedMMPerS: 250, FeedMM: 25, Motor: true,
+			Cutters: cutters(290, 2, 3.5, 6.5),
+			Stops:   stops(dial, func(i int) string { return fmt.Sprintf("%.1f", dial[i]) })},
 		{Key: "pin-board", Name: "Rolling pin and board", Tool: dough.Pin, WidthMM: 800, BoardLengthMM: 900, BoardWidthMM: 700},
 	}
 }

@@ -62,7 +62,8 @@ func TestCalibrate(t *testing.T) {
 		t.Errorf("%.3f mm, then %.3f at stop %d", before, p.SheetMM, l.TargetStop())
 	}
 	for what, points := range map[string][]Measure{
-		"no such stop": {{"12", 1}}, "is allowed": {{"7", 60}}, "measured twice": {{"7", 1}, {"7", .9}}, "nothing is measured": {}, "no thinner than": {{"4", 1}, {"7", 1.2}},
+		"no such stop": {{"12", 1}}, "is allowed": {{"7", 60}}, "measured twice": {{"7", 1}, {"7", .9}}, "nothing is measured": {},
+		"no thinner than": {{"4", 1}, {"7", 1.2}},
 	} {
 		if _, err := Calibrate(m, points, .08); err == nil || !strings.Contains(err.Error(), what) {
 			t.Errorf("%v: %v", points, err)
@@ -81,7 +82,8 @@ func TestCalibrate(t *testing.T) {
 // refused by name.
 func TestMachines(t *testing.T) {
 	for _, n := range []int{1, 2, 20, 40} {
-		for what, label := range map[string]func(int) string{"rising": func(i int) string { return fmt.Sprint(i) }, "falling": func(i int) string { return fmt.Sprint(n - i) }, "mixed": func(i int) string { return string(rune('A'+i%26)) + fmt.Sprint(i*7%11) }} {
+		for what, label := range map[string]func(int) string{"rising": func(i int) string { return fmt.Sprint(i) },
+			"falling": func(i int) string { return fmt.Sprint(n - i) }, "mixed": func(i int) string { return string(rune('A'+i%26)) + fmt.Sprint(i*7%11) }} {
 			m, _ := Find("motor-9")
 			m.Stops = nil
 			for i := range n {
@@ -105,8 +107,10 @@ func TestMachines(t *testing.T) {
 	}
 	m, _ := Find("hand-crank-10")
 	for what, change := range map[string]func(*Machine){
-		"width_mm": func(m *Machine) { m.WidthMM = math.NaN() }, "speed_mm_per_s": func(m *Machine) { m.SpeedMMPerS = 0 }, "feed_mm": func(m *Machine) { m.FeedMM = 1e9 }, "name": func(m *Machine) { m.Name = "" },
-		"not finer": func(m *Machine) { m.Stops[3].GapMM = 5 }, "a label has": func(m *Machine) { m.Stops[2].Label = "" }, "is off by": func(m *Machine) { m.Stops[2].K = 3 }, "0.2 to 40": func(m *Machine) { m.Stops[9].GapMM = .1 },
+		"width_mm": func(m *Machine) { m.WidthMM = math.NaN() }, "speed_mm_per_s": func(m *Machine) { m.SpeedMMPerS = 0 },
+		"feed_mm": func(m *Machine) { m.FeedMM = 1e9 }, "name": func(m *Machine) { m.Name = "" },
+		"not finer": func(m *Machine) { m.Stops[3].GapMM = 5 }, "a label has": func(m *Machine) { m.Stops[2].Label = "" },
+		"is off by": func(m *Machine) { m.Stops[2].K = 3 }, "0.2 to 40": func(m *Machine) { m.Stops[9].GapMM = .1 },
 	} {
 		c := m
 		c.Stops = append([]Stop{}, m.Stops...)
@@ -162,10 +166,12 @@ func TestStripes(t *testing.T) {
 	}
 	s.BaseMM = 1.7
 	j, err := l.Join(s)
-	if err != nil || j.SheetMM > s.BaseMM || j.Reduction > j.Easy || l.Sheet(l.Machine.Stops[j.Stop-1].TrueMM(), 1) <= s.BaseMM || math.Abs(j.StripeG-.4*.6/1.7) > 1e-9 {
+	if err != nil || j.SheetMM > s.BaseMM || j.Reduction > j.Easy || l.Sheet(l.Machine.Stops[j.Stop-1].TrueMM(), 1) <= s.BaseMM ||
+		math.Abs(j.StripeG-.4*.6/1.7) > 1e-9 {
 		t.Errorf("%+v, %v", j, err)
 	}
-	for what, bad := range map[string]Stripes{"base_mm": {.1, .1, 5, 10}, "no thicker than": {1, 2, 5, 10}, "pitch_mm": {2, .5, 20, 20}, "width_mm": {2, .5, math.NaN(), 40}, "finer than the base": {.6, .2, 5, 10}} {
+	for what, bad := range map[string]Stripes{"base_mm": {.1, .1, 5, 10}, "no thicker than": {1, 2, 5, 10}, "pitch_mm": {2, .5, 20, 20},
+		"width_mm": {2, .5, math.NaN(), 40}, "finer than the base": {.6, .2, 5, 10}} {
 		if _, err := l.Join(bad); what != "finer than the base" && (err == nil || !strings.Contains(err.Error(), what)) {
 			t.Errorf("%+v: %v", bad, err)
 		}

@@ -51,8 +51,10 @@ func (s PinSheet) Fits(o Outline, boardLengthMM, boardWidthMM float64) bool {
 // and width are its diameter.
 func (l *Lay) planRope() Progression {
 	d := l.RopeMM
-	x := Pass{GapMM: d, Nth: 1, InMM: 2 * d, OutMM: d, Reduction: .5, Sheets: 1, LengthMM: l.PieceG / (l.DensityG * 1e-3 * math.Pi * d * d / 4), TimeS: 60 * (pinMinutes*math.Sqrt(l.PieceG/500) + pinPause)}
-	return Progression{Layers: 1, Sheets: 1, Passes: []Pass{x}, Skips: []Skip{}, PressedMM: 2 * d, SheetMM: d, WidthMM: d, LengthMM: x.LengthMM, TimeMin: x.TimeS / 60}
+	x := Pass{GapMM: d, Nth: 1, InMM: 2 * d, OutMM: d, Reduction: .5, Sheets: 1, LengthMM: l.PieceG / (l.DensityG * 1e-3 * math.Pi * d * d / 4),
+		TimeS: 60 * (pinMinutes*math.Sqrt(l.PieceG/500) + pinPause)}
+	return Progression{Layers: 1, Sheets: 1, Passes: []Pass{x}, Skips: []Skip{}, PressedMM: 2 * d, SheetMM: d, WidthMM: d, LengthMM: x.LengthMM,
+		TimeMin: x.TimeS / 60}
 }
 
 // planPin returns the stages of a pin as passes without stops.
@@ -73,7 +75,8 @@ func (l *Lay) planPin() Progression {
 	in := stages[0] * 2
 	for i, t := range stages {
 		s := SheetOf(l.Outline, l.PieceG, l.DensityG, t, across)
-		x := Pass{Stop: i, Label: "", GapMM: t, Nth: 1, InMM: in, OutMM: t, Reduction: 1 - t/in, LengthMM: s.LengthMM, Sheets: 1, TimeS: 60 * (pinMinutes*math.Sqrt(l.PieceG/500) + pinPause)}
+		x := Pass{Stop: i, Label: "", GapMM: t, Nth: 1, InMM: in, OutMM: t, Reduction: 1 - t/in, LengthMM: s.LengthMM, Sheets: 1,
+			TimeS: 60 * (pinMinutes*math.Sqrt(l.PieceG/500) + pinPause)}
 		p.TimeMin += x.TimeS / 60
 		p.Passes = append(p.Passes, x)
 		in = t

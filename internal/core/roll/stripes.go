@@ -73,7 +73,8 @@ func (l *Lay) Join(s Stripes) (Joined, error) {
 		}
 		j := Joined{Phi: s.WidthMM / s.PitchMM, Stop: i, Label: st.Label, SheetMM: t, Easy: l.Easy(st.TrueMM()), Reduction: (both - st.TrueMM()) / both}
 		if j.Reduction > j.Easy+1e-9 {
-			return j, fmt.Errorf("stop %s takes %.1f %% off base and stripe where %.1f %% is easy: a thicker base, or a thinner stripe", st.Label, 100*j.Reduction, 100*j.Easy)
+			return j, fmt.Errorf("stop %s takes %.1f %% off base and stripe where %.1f %% is easy: a thicker base, or a thinner stripe", st.Label,
+				100*j.Reduction, 100*j.Easy)
 		}
 		j.Longer, j.Stripe, j.Base = s.After(t)
 		j.StripeG = j.Phi * s.StripeMM / s.BaseMM

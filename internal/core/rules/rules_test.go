@@ -27,7 +27,8 @@ func TestRulesAreDocumented(t *testing.T) {
 		groups[values.Type().Field(i).Type.Name()] = values.Type().Field(i).Name
 	}
 	var b strings.Builder
-	b.WriteString("# House rules\n\nStarting values that no table settles. They stand in `internal/core/rules`; this page is made from their doc lines\n(`HOLLEN_WRITE_DOCS=1 go test ./internal/core/rules`).\n")
+	b.WriteString("# House rules\n\nStarting values that no table settles. They stand in `internal/core/rules`; this page is made from their " +
+		"doc lines\n(`HOLLEN_WRITE_DOCS=1 go test ./internal/core/rules`).\n")
 	ast.Inspect(file, func(n ast.Node) bool {
 		spec, ok := n.(*ast.TypeSpec)
 		if !ok || groups[spec.Name.Name] == "" {

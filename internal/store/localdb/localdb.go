@@ -23,7 +23,8 @@ import (
 )
 
 // ErrMissing says that the MariaDB server is not installed.
-var ErrMissing = errors.New("the MariaDB server is not installed: install the packages mariadb-server-core and mariadb-client-core (Debian, Ubuntu) and start again")
+var ErrMissing = errors.New("the MariaDB server is not installed: install the packages mariadb-server-core and mariadb-client-core (Debian, " +
+	"Ubuntu) and start again")
 
 // BusyError says that another process uses the data folder.
 type BusyError struct{ Dir, Holder string }
@@ -278,7 +279,8 @@ func inspect(data string) (ready bool, err error) {
 	case !isFile(mark) && !holdsTables(data):
 		return false, nil
 	case !whole:
-		return false, fmt.Errorf("the data folder %s holds tables but lacks a part of the database (ibdata1 and mysql/): copy the folder whole, with the database stopped, or name another with --data; nothing has been changed", data)
+		return false, fmt.Errorf("the data folder %s holds tables but lacks a part of the database (ibdata1 and mysql/): copy the folder whole, "+
+			"with the database stopped, or name another with --data; nothing has been changed", data)
 	case !isFile(mark): // a copy may have lost it
 		return true, os.WriteFile(mark, []byte("complete\n"), 0o600)
 	}
@@ -348,7 +350,8 @@ func (s *Server) run(ctx context.Context, mariadbd, dir, data, init string, port
 		return err
 	}
 	defer log.Close()
-	args := []string{"--no-defaults", "--datadir=" + data, "--tmpdir=" + s.tmp, "--socket=" + filepath.Join(s.tmp, "db.sock"), "--pid-file=" + filepath.Join(s.tmp, "db.pid"),
+	args := []string{"--no-defaults", "--datadir=" + data, "--tmpdir=" + s.tmp, "--socket=" + filepath.Join(s.tmp, "db.sock"),
+		"--pid-file=" + filepath.Join(s.tmp, "db.pid"),
 		"--secure-file-priv=" + s.tmp, "--local-infile=OFF",
 		"--bind-address=127.0.0.1", "--port=" + strconv.Itoa(port), "--skip-name-resolve", "--init-file=" + init,
 		"--innodb-buffer-pool-size=32M", "--innodb-log-file-size=16M", "--key-buffer-size=1M", "--aria-pagecache-buffer-size=8M",

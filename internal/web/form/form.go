@@ -227,7 +227,8 @@ func (f *Form) notPast(base request.Request, now time.Time) {
 		return
 	}
 	if clock, err := measure.At(now.Format(measure.ClockForm)); err == nil && at.Before(clock) {
-		f.refuse(request.FieldError{Path: field.Path, Label: field.Label, Value: wish, Allowed: "it is past: the clock here says " + clock.Format("15:04 on 2 January")}, wish)
+		f.refuse(request.FieldError{Path: field.Path, Label: field.Label, Value: wish, Allowed: "it is past: the clock here says " +
+			clock.Format("15:04 on 2 January")}, wish)
 		f.back(field, base)
 	}
 }

@@ -7,7 +7,6 @@ import (
 	"hollen/internal/core/measure"
 	"hollen/internal/core/request"
 	"hollen/internal/core/rules"
-
 	"hollen/internal/demo"
 	"hollen/internal/store"
 )
