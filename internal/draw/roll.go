@@ -3,10 +3,12 @@ package draw
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strings"
 
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
+	"hollen/internal/core/roll"
 )
 
 // RollScale is the picture units a millimetre of gap or sheet takes in RollSide.
@@ -16,135 +18,150 @@ const RollScale = 5.
 // used, heights to one scale, stops not used as outlines. Along the bench it is not to scale.
 // Of a pin it draws the board.
 func RollSide(p *plan.Plan) string {
-	const width, left, right = 926., 92., 58.
-	o := &p.Roll
-	stops := o.Machine.Stops
-	if len(stops) == 0 {
+	if len(p.Roll.Machine.Stops) == 0 {
 		return PinAbove(p)
 	}
-	used := map[int]int{} // stop -> passes
-	in, out := map[int]float64{}, map[int]float64{}
+	d := newRollers(&p.Roll)
+	s := &Scene{Title: rollTitle(p), Y: -16, W: d.width, H: d.floor + 104 + 16, Class: "scale-down"}
+	d.sheet(s)
+	d.rollers(s)
+	s.Path("ink", fmt.Sprintf("M0 %sH%g", num(d.floor), d.width))
+	d.table(s)
+	s.Text("q", 0, d.mid-10, "pressed to")
+	s.Text("b", 0, d.mid+10, fmt.Sprintf("%.0f mm", math.Round(p.Roll.PressedMM)))
+	// The scale: five millimetres.
+	s.Down(d.width-6, d.mid-2.5*RollScale, d.mid+2.5*RollScale)
+	s.Text("e q", d.width-14, d.mid+4, "5 mm")
+	return s.SVG()
+}
+
+// rollers is where the stops of a machine stand in the picture, and what they do to the sheet.
+type rollers struct {
+	o           *plan.RollPlan
+	stops       []roll.Stop
+	used        map[int]int // stop -> passes
+	last        int         // the last stop used, -1 of none
+	in, out     map[int]float64
+	at, wide    []float64 // the middle of each stop, and the room it takes
+	width, left float64
+	mid, floor  float64 // heights of the sheet's middle and of the table under it
+	radius      float64
+}
+
+func newRollers(o *plan.RollPlan) *rollers {
+	const right = 58.
+	d := &rollers{o: o, stops: o.Machine.Stops, used: map[int]int{}, last: -1, in: map[int]float64{}, out: map[int]float64{}, width: 926, left: 92}
 	for _, x := range o.Passes {
-		if used[x.Stop] == 0 {
-			in[x.Stop] = x.InMM
+		if d.used[x.Stop] == 0 {
+			d.in[x.Stop] = x.InMM
 		}
-		used[x.Stop]++
-		out[x.Stop] = x.OutMM
+		d.used[x.Stop]++
+		d.out[x.Stop] = x.OutMM
+		d.last = max(d.last, x.Stop)
 	}
-	weights, sum := make([]float64, len(stops)), 0.
-	for i := range stops {
-		weights[i] = .62
-		if used[i] > 0 {
-			weights[i] = 1
+	d.wide, d.at = make([]float64, len(d.stops)), make([]float64, len(d.stops))
+	sum := 0.
+	for i := range d.stops {
+		d.wide[i] = .62
+		if d.used[i] > 0 {
+			d.wide[i] = 1
 		}
 		if i == 0 {
-			weights[i] = 1.25
+			d.wide[i] = 1.25
 		}
-		sum += weights[i]
+		sum += d.wide[i]
 	}
-	unit := (width - left - right) / sum
-	radius := min(23, unit*.3)
-	half := RollScale * max(o.PressedMM, stops[0].TrueMM()+2*radius*2/RollScale) / 2
-	mid := half + 6
-	floor := mid + half + 10
-	s := &Scene{Title: rollTitle(p), Y: -16, W: width, H: floor + 104 + 16, Class: "scale-down"}
+	unit := (d.width - d.left - right) / sum
+	d.radius = min(23, unit*.3)
+	half := RollScale * max(o.PressedMM, d.stops[0].TrueMM()+2*d.radius*2/RollScale) / 2
+	d.mid = half + 6
+	d.floor = d.mid + half + 10
+	x := d.left
+	for i := range d.stops {
+		d.wide[i] *= unit
+		d.at[i] = x + d.wide[i]/2
+		x += d.wide[i]
+	}
+	return d
+}
 
-	at := make([]float64, len(stops))
-	x := left
-	for i := range stops {
-		at[i] = x + unit*weights[i]/2
-		x += unit * weights[i]
-	}
-	// The sheet: flat at its thickness, narrowing over a short wedge at each stop used.
+// sheet draws the dough: flat at its thickness, narrowing over a short wedge at each stop used.
+func (d *rollers) sheet(s *Scene) {
 	var upper, lower []string
 	point := func(x, mm float64) {
-		upper = append(upper, num(x)+" "+num(mid-mm*RollScale/2))
-		lower = append(lower, num(x)+" "+num(mid+mm*RollScale/2))
+		upper = append(upper, num(x)+" "+num(d.mid-mm*RollScale/2))
+		lower = append(lower, num(x)+" "+num(d.mid+mm*RollScale/2))
 	}
-	point(left-16, o.PressedMM)
-	end := left
-	for i := range stops {
-		if used[i] == 0 {
+	point(d.left-16, d.o.PressedMM)
+	end := d.left
+	for i := range d.stops {
+		if d.used[i] == 0 {
 			continue
 		}
-		point(at[i]-radius*.8, in[i])
-		point(at[i], stops[i].TrueMM())
-		point(at[i]+radius*.5, out[i])
-		end = at[i] + unit*weights[i]*.5
+		point(d.at[i]-d.radius*.8, d.in[i])
+		point(d.at[i], d.stops[i].TrueMM())
+		point(d.at[i]+d.radius*.5, d.out[i])
+		end = d.at[i] + d.wide[i]*.5
 	}
-	point(end, o.SheetMM)
-	for i, j := 0, len(lower)-1; i < j; i, j = i+1, j-1 {
-		lower[i], lower[j] = lower[j], lower[i]
-	}
+	point(end, d.o.SheetMM)
+	slices.Reverse(lower)
 	s.Path("dough", "M"+strings.Join(upper, "L")+"L"+strings.Join(lower, "L")+"Z")
+}
 
-	for i, st := range stops {
+// rollers draws the pair of every stop, those not used as outlines.
+func (d *rollers) rollers(s *Scene) {
+	for i, st := range d.stops {
 		gap := st.TrueMM() * RollScale / 2
-		if used[i] > 0 {
+		if d.used[i] == 0 {
+			small := d.radius * .78
 			for _, side := range []float64{-1, 1} {
-				s.Circle("metal", at[i], mid+side*(gap+radius), radius)
-				s.Circle("hub", at[i], mid+side*(gap+radius), 4)
-			}
-			if used[i] > 1 {
-				s.Text("m b", at[i], -2, fmt.Sprintf("%d passes", used[i]))
+				s.Circle("ghost", d.at[i], d.mid+side*(gap+small), small)
 			}
 			continue
 		}
-		small := radius * .78
 		for _, side := range []float64{-1, 1} {
-			s.Circle("ghost", at[i], mid+side*(gap+small), small)
+			s.Circle("metal", d.at[i], d.mid+side*(gap+d.radius), d.radius)
+			s.Circle("hub", d.at[i], d.mid+side*(gap+d.radius), 4)
+		}
+		if d.used[i] > 1 {
+			s.Text("m b", d.at[i], -2, fmt.Sprintf("%d passes", d.used[i]))
 		}
 	}
-	s.Path("ink", fmt.Sprintf("M0 %sH%g", num(floor), width))
-	row := func(i int) float64 { return floor + 21 + 20.5*float64(i) }
+}
+
+// table writes the figures of every stop under it.
+func (d *rollers) table(s *Scene) {
+	row := func(i int) float64 { return d.floor + 21 + 20.5*float64(i) }
 	for i, t := range []string{"Stop", "Gap, mm", "Sheet, mm", "Thinner by"} {
 		s.Text("q", 0, row(i), t)
 	}
-	last := -1
-	for i := range stops {
-		if used[i] > 0 {
-			last = i
-		}
-	}
-	for i, st := range stops {
-		if used[i] == 0 {
-			s.Text("m q", at[i], row(0), st.Label)
-			s.Text("m q", at[i], row(1), fmt.Sprintf("%.2g", st.TrueMM()))
-			if i < last {
-				s.Text("m s q", at[i], row(2), "skip")
+	for i, st := range d.stops {
+		x, gap := d.at[i], fmt.Sprintf("%.2g", st.TrueMM())
+		if d.used[i] == 0 {
+			s.Text("m q", x, row(0), st.Label)
+			s.Text("m q", x, row(1), gap)
+			if i < d.last {
+				s.Text("m s q", x, row(2), "skip")
 			}
 			continue
 		}
-		s.Text("m big", at[i], row(0)+1, st.Label)
-		s.Text("m", at[i], row(1), fmt.Sprintf("%.2g", st.TrueMM()))
+		s.Text("m big", x, row(0)+1, st.Label)
+		s.Text("m", x, row(1), gap)
+		sheet, thinner := sheetMM(d.out[i]), fmt.Sprintf("%.0f %%", 100*(1-d.out[i]/d.in[i]))
 		if i == 0 {
-			s.Text("m b", at[i], row(2), sheetMM(in[i])+" to "+sheetMM(out[i]))
-		} else {
-			s.Text("m b", at[i], row(2), sheetMM(out[i]))
-		}
-		if i == 0 {
-			words := "flat"
-			if o.Folds > 0 {
-				words = measure.Plural(o.Folds, "fold", "folds")
+			sheet, thinner = sheetMM(d.in[i])+" to "+sheet, "flat"
+			if d.o.Folds > 0 {
+				thinner = measure.Plural(d.o.Folds, "fold", "folds")
 			}
-			s.Text("m", at[i], row(3), words)
-		} else {
-			s.Text("m", at[i], row(3), fmt.Sprintf("%.0f %%", 100*(1-out[i]/in[i])))
 		}
+		s.Text("m b", x, row(2), sheet)
+		s.Text("m", x, row(3), thinner)
 	}
-	if last < len(stops)-1 {
-		x := (at[last+1] + at[len(stops)-1]) / 2
-		if len(stops)-1-last > 1 {
-			s.Text("m s q", x, row(2), "not used:")
-			s.Text("m s q", x, row(3), "finer")
-		}
+	if n := len(d.stops); n-1-d.last > 1 {
+		x := (d.at[d.last+1] + d.at[n-1]) / 2
+		s.Text("m s q", x, row(2), "not used:")
+		s.Text("m s q", x, row(3), "finer")
 	}
-	s.Text("q", 0, mid-10, "pressed to")
-	s.Text("b", 0, mid+10, fmt.Sprintf("%.0f mm", math.Round(o.PressedMM)))
-	// The scale: five millimetres.
-	s.Down(width-6, mid-2.5*RollScale, mid+2.5*RollScale)
-	s.Text("e q", width-14, mid+4, "5 mm")
-	return s.SVG()
 }
 
 // sheetMM writes a thickness to a hundredth, ten and over to the whole.

@@ -3,6 +3,7 @@ package draw
 import (
 	"fmt"
 	"math"
+	"slices"
 )
 
 // Band is a stretch of a scale that is right for something.
@@ -50,6 +51,41 @@ func (r *Ruler) width() float64 {
 	return r.WidthUnits
 }
 
+// edges writes the bounds of the bands over them, where no mark stands in the way.
+func (r *Ruler) edges(s *Scene, top float64) {
+	for _, b := range r.Bands {
+		for _, v := range []float64{b.From, b.To} {
+			if v <= r.Min || v >= r.Max {
+				continue
+			}
+			s.Path("ink", fmt.Sprintf("M%s %gv40", num(r.x(v)), top-6))
+			if !slices.ContainsFunc(r.Marks, func(m Mark) bool { return !m.Open && math.Abs(r.x(v)-r.x(m.At)) <= 34 }) {
+				s.Text("m b", r.x(v), top-9, fmt.Sprintf("%.1f", v))
+			}
+		}
+	}
+}
+
+// mark points at the value of m, its text over it and within the picture.
+func (r *Ruler) mark(s *Scene, m Mark, top float64) {
+	x := r.x(m.At)
+	if m.Open {
+		s.Path("open", fmt.Sprintf("M%s %gl-5 -8v-18h10v18z", num(x), top+31))
+		if m.Text != "" {
+			s.Text("m q", x, top-9, m.Text)
+		}
+		return
+	}
+	s.Path("yolk", fmt.Sprintf("M%s %gl-9 -13v-28h18v28z", num(x), top+31))
+	at, class := x, "big m"
+	if x < 40 {
+		at, class = r.x(r.Min), "big"
+	} else if x > r.width()-40 {
+		at, class = r.x(r.Max), "big e"
+	}
+	s.Text(class, at, top-18, m.Text)
+}
+
 // SVG returns the picture of r.
 func (r *Ruler) SVG() string {
 	const top, height = 46., 34.
@@ -94,39 +130,10 @@ func (r *Ruler) SVG() string {
 	}
 	s.Path("dim", ticks)
 	if r.Edges {
-		for _, b := range r.Bands {
-			for _, v := range []float64{b.From, b.To} {
-				if v <= r.Min || v >= r.Max {
-					continue
-				}
-				s.Path("ink", fmt.Sprintf("M%s %gv40", num(r.x(v)), top-6))
-				clear := true
-				for _, m := range r.Marks {
-					clear = clear && (m.Open || math.Abs(r.x(v)-r.x(m.At)) > 34)
-				}
-				if clear {
-					s.Text("m b", r.x(v), top-9, fmt.Sprintf("%.1f", v))
-				}
-			}
-		}
+		r.edges(s, top)
 	}
 	for _, m := range r.Marks {
-		x := r.x(m.At)
-		if m.Open {
-			s.Path("open", fmt.Sprintf("M%s %gl-5 -8v-18h10v18z", num(x), top+31))
-			if m.Text != "" {
-				s.Text("m q", x, top-9, m.Text)
-			}
-			continue
-		}
-		s.Path("yolk", fmt.Sprintf("M%s %gl-9 -13v-28h18v28z", num(x), top+31))
-		at, class := x, "big m"
-		if x < 40 {
-			at, class = lo, "big"
-		} else if x > r.width()-40 {
-			at, class = hi, "big e"
-		}
-		s.Text(class, at, top-18, m.Text)
+		r.mark(s, m, top)
 	}
 	if r.Foot != "" {
 		s.Text("q", lo, top+80, r.Foot)

@@ -1,9 +1,10 @@
 package draw
 
 import (
+	"cmp"
 	"fmt"
 	"math"
-	"sort"
+	"slices"
 	"strings"
 )
 
@@ -42,6 +43,28 @@ type Track struct {
 	Limits   []Limit
 }
 
+// lineEnd is where the name of a line stands.
+type lineEnd struct {
+	y           float64
+	name, class string
+}
+
+// spread moves names apart where they would meet, none of them below bottom.
+func spread(ends []lineEnd, bottom float64) {
+	slices.SortStableFunc(ends, func(a, b lineEnd) int { return cmp.Compare(a.y, b.y) })
+	last := math.Inf(-1)
+	for i := range ends {
+		ends[i].y = math.Max(ends[i].y, last+17)
+		last = ends[i].y
+	}
+	if last <= bottom {
+		return
+	}
+	for i := len(ends) - 1; i >= 0; i-- {
+		ends[i].y = math.Min(ends[i].y, bottom-17*float64(len(ends)-1-i))
+	}
+}
+
 // SVG returns the picture of t.
 func (t *Track) SVG() string {
 	const left, right, top, height, steps = 52., 764., 24., 190., 30.
@@ -65,11 +88,7 @@ func (t *Track) SVG() string {
 		s.Path("hair", fmt.Sprintf("M%s %sH%s", num(left), num(y), num(right)))
 		s.Text("e q", left-6, y+4, fmt.Sprintf("%.0f %%", 100*share))
 	}
-	type end struct {
-		y           float64
-		name, class string
-	}
-	var ends []end
+	var ends []lineEnd
 	for _, l := range t.Lines {
 		var d strings.Builder
 		y := 0.
@@ -82,21 +101,9 @@ func (t *Track) SVG() string {
 			d.WriteString(op + num(x(p.X)) + " " + num(y))
 		}
 		s.Path("track "+l.Class, d.String())
-		ends = append(ends, end{y, l.Name, l.Class})
+		ends = append(ends, lineEnd{y, l.Name, l.Class})
 	}
-	// The names stand at the ends of their lines, moved apart where they would meet.
-	sort.SliceStable(ends, func(i, j int) bool { return ends[i].y < ends[j].y })
-	last := math.Inf(-1)
-	for i := range ends {
-		ends[i].y = math.Max(ends[i].y, last+17)
-		last = ends[i].y
-	}
-	if over := last - bottom; over > 0 {
-		for i := len(ends) - 1; i >= 0; i-- {
-			limit := bottom - 17*float64(len(ends)-1-i)
-			ends[i].y = math.Min(ends[i].y, limit)
-		}
-	}
+	spread(ends, bottom)
 	for _, e := range ends {
 		s.Path("track "+e.class, fmt.Sprintf("M%s %sh14", num(right+6), num(e.y)))
 		s.Text("", right+25, e.y+4, e.name)

@@ -10,7 +10,6 @@ import (
 )
 
 // sayer writes down the reason of a figure.
-type sayer = func(key, format string, a ...any)
 
 // family is how a plan treats the shapes of one family: how long a sheet they need, how they are
 // laid, and how that is told. What they are stands in package cut.
@@ -18,7 +17,7 @@ type family struct {
 	leastMM func(s cut.Shape) float64                           // of sheet, within its trims, to give anything
 	lay     func(p *Plan, i int, sheets cut.Sheets, o *CutPart) // the i-th shape of the batch on sheets
 	card    func(p *Plan, x *CutPart) string                    // its cut in a line, after its name
-	explain func(p *Plan, say sayer)                            // the first shape's reasons
+	explain func(p *Plan)                                       // the first shape's reasons
 }
 
 // families are all of them; a test holds the table complete.
@@ -95,7 +94,8 @@ func (p *Plan) formedCard(x *CutPart) string {
 	return fmt.Sprintf(": slices of %s, %s.", p.in.MM(x.Rope.SliceMM, 0), measure.Plural(x.Count, "piece", "pieces"))
 }
 
-func (p *Plan) explainFormed(say sayer) {
+func (p *Plan) explainFormed() {
+	say := p.say
 	c, ru := &p.Cut, &p.rules.Cut
 	say("cut.across", "Slices of %s of a %s rope, %s each.", p.in.MM(c.Rope.SliceMM, 0), p.in.MM(c.Rope.DiameterMM, measure.Shortest), p.in.Grams(c.OneG))
 	say("cut.ribbons", "%s of dough at %s; %s of rope in all.", p.in.Grams(c.DoughG), p.in.Grams(c.OneG), p.in.M(c.Rope.LengthM, 1))
@@ -104,7 +104,8 @@ func (p *Plan) explainFormed(say sayer) {
 	say("cut.nests", "%.1f portions of %s.", c.Portions, p.in.Grams(c.PortionG))
 }
 
-func (p *Plan) explainRibbons(say sayer) {
+func (p *Plan) explainRibbons() {
+	say := p.say
 	c, ru := &p.Cut, &p.rules.Cut
 	use, sheets := c.SheetWidthMM-2*ru.TrimSideMM, measure.Plural(c.Sheets, "sheet", "sheets")
 	say("cut.across", "%s less %s each side leaves %s, room for %d at %s.", p.in.MM(c.SheetWidthMM, measure.Shortest),
@@ -127,7 +128,8 @@ func (p *Plan) explainRibbons(say sayer) {
 		100*c.TrimG/(c.TrimG+c.DoughG))
 }
 
-func (p *Plan) explainPieces(say sayer) {
+func (p *Plan) explainPieces() {
+	say := p.say
 	c := &p.Cut
 	sheets := measure.Plural(c.Sheets, "sheet", "sheets")
 	how := "in a grid"

@@ -64,6 +64,7 @@ func (p *Plan) advise() {
 	p.adviseFormula()
 	p.adviseRoom()
 	p.adviseKnead()
+	p.adviseRest()
 	p.adviseRoll()
 	p.adviseCut()
 	p.adviseDry()
@@ -187,12 +188,18 @@ func (p *Plan) adviseKnead() {
 			"Hands, spoons, hair and sleeves out of the bowl while it turns; unplug before reaching to hook or blade.")
 	}
 	for _, s := range p.Rest.Lacks {
+		if s.What == "development" && p.ask.Pin {
+			p.note(request.AtKnead, "knead.min", Warning, "short_for_pin", "Short of kneading for a pin.",
+				"%.0f %% where %.0f %% is wanted, and a pin has no folded passes to finish it: knead longer, or in turns.", 100*s.Is, 100*s.Wants)
+		}
+	}
+}
+
+// adviseRest is the advice on the rest and on the dough's warm hours.
+func (p *Plan) adviseRest() {
+	ru := &p.rules
+	for _, s := range p.Rest.Lacks {
 		switch s.What {
-		case "development":
-			if p.ask.Pin {
-				p.note(request.AtKnead, "knead.min", Warning, "short_for_pin", "Short of kneading for a pin.",
-					"%.0f %% where %.0f %% is wanted, and a pin has no folded passes to finish it: knead longer, or in turns.", 100*s.Is, 100*s.Wants)
-			}
 		case "tension":
 			p.note(request.AtRest, "rest.min", Warning, "tension", "Still tense.",
 				"%.0f %% where %.0f %% rolls easily: it will snap back and may tear. Rest it longer.", 100*s.Is, 100*s.Wants)
@@ -288,10 +295,15 @@ func (p *Plan) adviseStops() {
 	}
 	stops := o.Machine.Stops
 	first, last := stops[0].TrueMM(), stops[len(stops)-1].TrueMM()
+	mm := func(v float64) string { n, _ := p.in.Number(v, measure.MM, 2); return n }
+	sign := "+"
+	if o.MissMM < 0 {
+		sign = "-"
+	}
 	switch miss := math.Abs(o.MissMM); {
 	case o.TargetMM < last*(1+o.Spring) && miss > .1*o.TargetMM:
-		p.note(request.AtRoll, "roll.sheet", Warning, "too_fine", "Finer than this machine goes.", "Its last stop leaves %s; %.2f is wanted.",
-			p.in.MM(o.SheetMM, 2), o.TargetMM)
+		p.note(request.AtRoll, "roll.sheet", Warning, "too_fine", "Finer than this machine goes.", "Its last stop leaves %s; %s is wanted.",
+			p.in.MM(o.SheetMM, 2), mm(o.TargetMM))
 	case o.TargetMM > first*(1+o.Spring) && miss > .1*o.TargetMM:
 		p.note(request.AtRoll, "roll.sheet", Warning, "too_thick", "Thicker than this machine’s widest stop.",
 			"It leaves %s; roll it with a pin instead.", p.in.MM(o.SheetMM, 2))
@@ -299,10 +311,10 @@ func (p *Plan) adviseStops() {
 		way := fmt.Sprintf("a second pass at stop %s takes a little more off", o.TargetStop)
 		if last := o.Passes[len(o.Passes)-1]; o.MissMM < 0 && last.Stop > 0 {
 			before := stops[last.Stop-1]
-			way = fmt.Sprintf("stop %s would leave %.2f", before.Label, before.TrueMM()*(1+o.Spring))
+			way = fmt.Sprintf("stop %s would leave %s", before.Label, mm(before.TrueMM()*(1+o.Spring)))
 		}
-		p.note(request.AtRoll, "roll.sheet", Remark, "between_stops", "Between two stops.", "%s is %+.2f off the %.2f wanted; %s.", p.in.MM(o.SheetMM, 2),
-			o.MissMM, o.TargetMM, way)
+		p.note(request.AtRoll, "roll.sheet", Remark, "between_stops", "Between two stops.", "%s is %s off the %s wanted; %s.", p.in.MM(o.SheetMM, 2),
+			sign+mm(math.Abs(o.MissMM)), mm(o.TargetMM), way)
 	}
 	if out := p.Formula.Target.Outside(p.Formula.Dough.Hw); out < -p.rules.Hydration.NearPoints || p.Rest.T > 2*p.rules.Knead.ReadyT {
 		why := "so dry"
@@ -326,13 +338,14 @@ func (p *Plan) adviseStops() {
 // advisePin is the advice on a sheet under the pin.
 func (p *Plan) advisePin() {
 	o, m := &p.Roll, p.machine
+	mm := func(v float64) string { n, _ := p.in.Number(v, measure.MM, measure.Shortest); return n }
 	if !o.FitsBoard {
 		p.note(request.AtRoll, "roll.sheet", Warning, "board_small", "The board is too small.",
-			"A sheet of %s where the board has %g by %g: divide it, or let the edge hang over and roll it in halves; the overhang lets its weight help.",
-			p.in.MM(o.LengthMM, 0), m.BoardLengthMM, m.BoardWidthMM)
+			"A sheet of %s where the board has %s by %s: divide it, or let the edge hang over and roll it in halves; the overhang lets its weight help.",
+			p.in.MM(o.LengthMM, 0), mm(m.BoardLengthMM), mm(m.BoardWidthMM))
 	}
 	if across := min(o.WidthMM, o.LengthMM); across > m.WidthMM+1 {
 		p.note(request.AtRoll, "roll.sheet", Remark, "pin_short", "Wider than the pin.",
-			"%s of sheet under a pin of %g: roll from the middle outwards, turning it a little each time.", p.in.MM(across, 0), m.WidthMM)
+			"%s of sheet under a pin of %s: roll from the middle outwards, turning it a little each time.", p.in.MM(across, 0), mm(m.WidthMM))
 	}
 }

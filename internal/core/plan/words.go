@@ -67,10 +67,24 @@ func keptWords(k flour.Keeping) string {
 
 // explain writes the one plain sentence behind every figure.
 func (p *Plan) explain() {
-	r, f, ru := &p.Request, &p.Formula, &p.rules
-	w := map[string]string{}
-	say := func(key, format string, a ...any) { w[key] = p.in.Prose(fmt.Sprintf(format, a...)) }
+	p.Why = map[string]string{}
+	p.explainFlour()
+	p.explainFormula()
+	p.explainRoom()
+	p.explainKnead()
+	p.explainRest()
+	p.explainRoll()
+	p.explainCut()
+	p.explainDry()
+	p.explainCook()
+}
 
+// say sets the sentence behind a figure.
+func (p *Plan) say(key, format string, a ...any) { p.Why[key] = p.in.Prose(fmt.Sprintf(format, a...)) }
+
+// explainFlour gives the reason of the amount of flour.
+func (p *Plan) explainFlour() {
+	r, f, say := &p.Request, &p.Formula, p.say
 	switch r.Amount.By {
 	case request.ByPortions:
 		say("formula.flour", "%s of %s raw come to %s; this flour gives %s after what bowl, board and trims keep.",
@@ -94,8 +108,13 @@ func (p *Plan) explain() {
 		say("formula.flour", "As you asked.")
 	}
 	if f.Pick.FlourAddG > 0 {
-		w["formula.flour"] += fmt.Sprintf(" %s of it came in to suit whole eggs.", p.in.Grams(f.Pick.FlourAddG))
+		p.Why["formula.flour"] += fmt.Sprintf(" %s of it came in to suit whole eggs.", p.in.Grams(f.Pick.FlourAddG))
 	}
+}
+
+// explainFormula gives the reasons of eggs, water and dough.
+func (p *Plan) explainFormula() {
+	f, ru, say := &p.Formula, &p.rules, p.say
 	top := ""
 	if f.TopG > 0 {
 		top = " and " + p.in.Grams(f.TopG) + " of " + p.TopWord()
@@ -116,12 +135,12 @@ func (p *Plan) explain() {
 	}
 	say("formula.hw", "%s of water in the liquids, %s, to %s of flour at 14 %%: %.1f.", p.in.Grams(liquid), verb, p.in.Grams(f.Blend.F14G), f.Dough.Hydration)
 	if fat := f.Dough.Hw - f.Dough.Hydration; fat >= .05 {
-		w["formula.hw"] += fmt.Sprintf(" The fat feels like %.1f more.", fat)
+		p.Why["formula.hw"] += fmt.Sprintf(" The fat feels like %.1f more.", fat)
 	}
 	say("formula.band", "Aim %.1f: for flour that takes up %.1f %%, thinned on a %s%s.", f.Target.Hw, f.Blend.AbsorptionPct,
 		map[string]string{"roller": "roller machine", "sheeter": "powered sheeter", "pin": "board by hand"}[string(p.machine.Tool)],
 		yolkClause(-ru.Hydration.YolkShift*f.Pick.YolkShare))
-	w["formula.blend"] = p.blendWords()
+	p.Why["formula.blend"] = p.blendWords()
 	say("formula.one_egg", "%s", p.oneEggWords())
 	if len(f.Additions) > 0 {
 		var said []string
@@ -139,7 +158,11 @@ func (p *Plan) explain() {
 	say("formula.colour", "%s.", measure.Capital(f.Colour.Words))
 	say("formula.yield", "%s raw at %s a portion.", p.in.Grams(p.Cut.AllMadeG), p.in.Grams(f.PortionG))
 	say("formula.held_back", "%.0f %% of the flour stays out of the well and is worked in only if the dough asks.", 100*ru.Room.HeldBackShare)
+}
 
+// explainRoom gives the reasons of what the air does to flour and dough.
+func (p *Plan) explainRoom() {
+	r, f, ru, say := &p.Request, &p.Formula, &p.rules, p.say
 	part := f.Flours[0]
 	k := r.Flours[0]
 	if part.Moisture.Measured {
@@ -149,7 +172,7 @@ func (p *Plan) explain() {
 			100*part.Moisture.MilledWB, 100*part.Moisture.EquilibriumWB, measure.Capital(measure.Plural(int(k.OpenDays), "day", "days")), keptWords(k.Kept),
 			p.in.KG(k.ContainsKG, measure.Shortest), math.Max(1, part.Moisture.TauDays))
 		if part.Moisture.Bounded {
-			w["room.moisture"] += fmt.Sprintf(" Beyond %.1f–%.1f %% it is not believed without measuring.", 100*ru.Flour.EstimateLowWB, 100*ru.Flour.EstimateHighWB)
+			p.Why["room.moisture"] += fmt.Sprintf(" Beyond %.1f–%.1f %% it is not believed without measuring.", 100*ru.Flour.EstimateLowWB, 100*ru.Flour.EstimateHighWB)
 		}
 	}
 	switch c := p.Room.CorrectionG; {
@@ -162,13 +185,13 @@ func (p *Plan) explain() {
 	}
 	switch {
 	case p.Room.Measured:
-		w["room.water"] += " The moisture is measured, so pour it all."
+		p.Why["room.water"] += " The moisture is measured, so pour it all."
 	case f.TopG == 0 && p.Room.CorrectionG > 0:
-		w["room.water"] += " The eggs bring it."
+		p.Why["room.water"] += " The eggs bring it."
 	case p.Room.KeepG > 0 && p.Room.CorrectionG > 0:
-		w["room.water"] += " It is an estimate: pour what is sure, keep the rest in reach."
+		p.Why["room.water"] += " It is an estimate: pour what is sure, keep the rest in reach."
 	case p.Room.KeepG > 0:
-		w["room.water"] += " It is an estimate: keep a little in reach in case the dough stays dry."
+		p.Why["room.water"] += " It is an estimate: keep a little in reach in case the dough stays dry."
 	}
 	if p.Room.KeepG > 0 {
 		o := p.Room.InWords
@@ -182,7 +205,11 @@ func (p *Plan) explain() {
 	say("room.loss", "Vapour leaves the dough's face for %.0f minutes of kneading at %s and %.0f %%.", ru.Room.BoardSeconds/60, p.in.C(r.Room.TempC, 0),
 		100*r.Room.RH)
 	say("room.contact", "Flour at %s and eggs from the %s, and %s from the hands.", p.in.C(r.Room.TempC, 0), r.Eggs.From, p.in.RiseC(ru.Knead.ContactRiseC))
+}
 
+// explainKnead gives the reasons of minutes and warmth at the board or in the bowl.
+func (p *Plan) explainKnead() {
+	ru, say := &p.rules, p.say
 	say("knead.min", "This dough develops to 63 %% in %.1f minutes of work by hand; %s, the rest and %s bring it to %.0f %%.",
 		p.Knead.W63Min, p.workWords(), measure.Plural(p.Roll.Folds, "folded pass", "folded passes"), 100*p.Knead.D)
 	say("knead.school", "%s", p.Knead.SchoolWhy)
@@ -191,8 +218,16 @@ func (p *Plan) explain() {
 	}
 	say("knead.hands", "Mixing, hands on the dough, and the folded passes; %s from flour to roller.", measure.Minutes(p.way.ElapsedMin))
 	if p.Knead.Asked {
-		w["knead.min"] = "Your minutes. " + w["knead.min"]
+		p.Why["knead.min"] = "Your minutes. " + p.Why["knead.min"]
 	}
+	school := p.Knead.School.Traits()
+	say("knead.peak", "From %s when it comes together, and %s a minute %s.", p.in.C(p.Room.ContactC, 0), p.in.RiseC(school.HeatC(&ru.Knead)), school.WarmedBy)
+	say("knead.folds", "Each is worth %g min of kneading and lays the sheet straight.", ru.Knead.FoldWork)
+}
+
+// explainRest gives the reasons of the rest.
+func (p *Plan) explainRest() {
+	say := p.say
 	where := "the room"
 	if p.Rest.Cold {
 		where = "the fridge"
@@ -200,12 +235,8 @@ func (p *Plan) explain() {
 	say("rest.min", "Tension halves every %.0f minutes at %s; after %s in %s it is down to %.0f %% and the flour has taken up %.0f %% of its water.",
 		p.Knead.TauRMin*math.Ln2, p.in.C(22, 0), measure.Minutes(p.Rest.Min), where, 100*p.Rest.T, 100*p.Rest.U)
 	if p.Rest.Asked {
-		w["rest.min"] = "Your minutes. " + w["rest.min"]
+		p.Why["rest.min"] = "Your minutes. " + p.Why["rest.min"]
 	}
-
-	school := p.Knead.School.Traits()
-	say("knead.peak", "From %s when it comes together, and %s a minute %s.", p.in.C(p.Room.ContactC, 0), p.in.RiseC(school.HeatC(&ru.Knead)), school.WarmedBy)
-	say("knead.folds", "Each is worth %g min of kneading and lays the sheet straight.", ru.Knead.FoldWork)
 	say("rest.temp", "It moves towards %s by 63 %% in %.0f minutes.", where, p.tauRest())
 	say("rest.warm", "Mixing, kneading and the warm part of the rest. Past %s take care, past %s throw it away: the usual advice for egg.",
 		measure.Minutes(p.cautionAt()), measure.Minutes(p.discardAt()))
@@ -216,12 +247,6 @@ func (p *Plan) explain() {
 	if p.Rest.ReadyAtMin < 0 {
 		say("rest.ready", "Not by this plan: the notes say of what it falls short.")
 	}
-
-	p.explainRoll(say)
-	p.explainCut(say)
-	p.explainDry(say)
-	p.explainCook(say)
-	p.Why = w
 }
 
 // blendWords says what the flours will do.
@@ -279,8 +304,8 @@ func (p *Plan) oneEggWords() string {
 }
 
 // explainRoll gives the reasons of the way down.
-func (p *Plan) explainRoll(say func(key, format string, a ...any)) {
-	o, ru := &p.Roll, &p.rules
+func (p *Plan) explainRoll() {
+	o, ru, say := &p.Roll, &p.rules, p.say
 	if p.Roped() {
 		say("roll.sheet", "The wall of the formed piece; it is what dries and cooks.")
 		say("roll.pieces", "%s a rope of %s, %s long.", p.in.Grams(o.RolledG), p.in.MM(p.lay.RopeMM, measure.Shortest), p.in.MM(o.LengthMM, 0))

@@ -38,7 +38,8 @@ func (p *Plan) SharedWords() string {
 }
 
 // explainCut gives the reasons of the cut.
-func (p *Plan) explainCut(say func(key, format string, a ...any)) {
+func (p *Plan) explainCut() {
+	say := p.say
 	o, c, ru := &p.Roll, &p.Cut, &p.rules.Cut
 	if c.Count == 0 && !c.Shape.Traits().Rope {
 		why := fmt.Sprintf("A sheet of %s has no room for %s.", p.in.Joined(" × ", measure.MM, measure.Shortest, math.Round(c.SheetLengthMM), c.SheetWidthMM),
@@ -47,7 +48,7 @@ func (p *Plan) explainCut(say func(key, format string, a ...any)) {
 			say(k, "%s", why)
 		}
 	} else {
-		families[c.Shape.Family].explain(p, say)
+		families[c.Shape.Family].explain(p)
 	}
 	if f := c.Filling; f != nil {
 		say("cut.filling", "A heap %s high inside a seam of %s; %s in all pieces.", p.in.MM(f.HeightMM, 0), p.in.MM(cut.SeamMM(*ru, c.Shape.WidthMM)/2, 0),
@@ -103,7 +104,8 @@ func (p *Plan) PurposeWords() string {
 }
 
 // explainDry gives the reasons of drying and keeping.
-func (p *Plan) explainDry(say func(key, format string, a ...any)) {
+func (p *Plan) explainDry() {
+	say := p.say
 	d, ru := &p.Dry, &p.rules.Dry
 	if d.Leather.Will {
 		say("dry.window", "%.1f g/m³ between dough and air takes %.2f %% of the sheet a minute; %.0f %% off and it cuts without sticking.",
@@ -151,7 +153,8 @@ func (p *Plan) explainDry(say func(key, format string, a ...any)) {
 }
 
 // explainCook gives the reasons of the pot.
-func (p *Plan) explainCook(say func(key, format string, a ...any)) {
+func (p *Plan) explainCook() {
+	say := p.say
 	k, ru := &p.Cook, &p.rules.Cook
 	text := fmt.Sprintf("%s cooks in about %s fresh, give or take %.0f %%. Taste from the early end.", p.in.MM(k.TeMM, 2), measure.MinSec(k.Seconds),
 		100*ru.Spread)
