@@ -305,3 +305,15 @@ func TestStripesAreToScale(t *testing.T) {
 		t.Errorf("%v on %+v, joined %+v", widths, base, j)
 	}
 }
+
+// Every family of shapes is drawn on the strip.
+func TestEveryFamilyIsDrawn(t *testing.T) {
+	for _, f := range cut.Families() {
+		if stripCut[f] == nil {
+			t.Errorf("%s is not drawn", f)
+		}
+	}
+	if len(stripCut) != len(cut.Families()) {
+		t.Errorf("%d drawn, %d families", len(stripCut), len(cut.Families()))
+	}
+}

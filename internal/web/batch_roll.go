@@ -152,10 +152,8 @@ func (v rollView) Rungs() []Rung {
 		}
 		var notes []string
 		switch {
-		case x.Fold == 3:
-			notes = append(notes, "fold in three")
-		case x.Fold == 2:
-			notes = append(notes, "fold in half")
+		case x.Fold > 0:
+			notes = append(notes, "fold "+x.Folding())
 		case v.Plan.Pinned() && i == 0:
 			notes = append(notes, "from the middle")
 		case v.Plan.Pinned() && i == len(passes)-1:

@@ -308,7 +308,7 @@ func (v shelfView) HandsOn() bool {
 	return slices.ContainsFunc(v.Own, func(r thingRow) bool { return !r.Retired })
 }
 
-// newOf is where a new thing like a shipped one is made.
+// NewOf is where a new thing like a shipped one is made.
 func (v shelfView) NewOf(like string) string {
 	return fmt.Sprintf("/cabinet/%s/new?%s", v.Path, url.Values{"like": {like}}.Encode())
 }

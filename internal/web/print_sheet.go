@@ -186,10 +186,8 @@ func (v sheetView) Chips() (out []Chip) {
 	for i, x := range v.Plan.Roll.Passes {
 		c := Chip{x.Label, measure.Trim(x.OutMM), ""}
 		switch {
-		case x.Fold == 3:
-			c.Note = "in three"
-		case x.Fold == 2:
-			c.Note = "in half"
+		case x.Fold > 0:
+			c.Note = x.Folding()
 		case x.Halved:
 			c.Note = "halve first"
 		case x.Easy == 0 && i > 0 && !v.Plan.Pinned():

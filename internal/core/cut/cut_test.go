@@ -1,8 +1,13 @@
 package cut
 
 import (
+	"fmt"
+	"go/ast"
+	"go/parser"
+	"go/token"
 	"math"
 	"math/rand"
+	"slices"
 	"testing"
 
 	"hollen/internal/core/rules"
@@ -329,6 +334,32 @@ func TestLibraryIsSound(t *testing.T) {
 		s, _ := Find("tagliatelle")
 		if spoil(&s); s.Check() == nil {
 			t.Errorf("%s passes", name)
+		}
+	}
+}
+
+// Every family has its row and every part of it, and takes some shape that ships.
+func TestEveryFamilyHasItsRow(t *testing.T) {
+	file, err := parser.ParseFile(token.NewFileSet(), "families.go", nil, 0)
+	if err != nil {
+		t.Fatal(err)
+	}
+	named := 0
+	ast.Inspect(file, func(n ast.Node) bool {
+		if c, ok := n.(*ast.ValueSpec); ok && c.Type != nil && fmt.Sprint(c.Type) == "Family" {
+			named++
+		}
+		return true
+	})
+	if named != len(families) {
+		t.Errorf("%d families, %d rows", named, len(families))
+	}
+	for _, row := range families {
+		if row.Name == "" || row.One == "" || row.Many == "" || row.CutHead == "" || row.check == nil || len(row.Reads) == 0 {
+			t.Errorf("%s: %+v", row.Family, row)
+		}
+		if !slices.ContainsFunc(Shipped(), func(s Shape) bool { return s.Family == row.Family && s.Check() == nil }) {
+			t.Errorf("no shape of %s", row.Family)
 		}
 	}
 }

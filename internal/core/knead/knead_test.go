@@ -1,7 +1,13 @@
 package knead
 
 import (
+	"fmt"
+	"go/ast"
+	"go/parser"
+	"go/token"
 	"math"
+	"reflect"
+	"strings"
 	"testing"
 
 	"hollen/internal/core/flour"
@@ -241,6 +247,36 @@ func BenchmarkFiveSchools(b *testing.B) {
 	for b.Loop() {
 		for _, s := range Schools() {
 			d.Solve(ask(r, s))
+		}
+	}
+}
+
+// Every school has its row and every part of it that all schools have.
+func TestEverySchoolHasItsRow(t *testing.T) {
+	file, err := parser.ParseFile(token.NewFileSet(), "schools.go", nil, 0)
+	if err != nil {
+		t.Fatal(err)
+	}
+	named := map[string]bool{}
+	ast.Inspect(file, func(n ast.Node) bool {
+		if c, ok := n.(*ast.ValueSpec); ok && c.Type != nil && fmt.Sprint(c.Type) == "School" {
+			named[strings.Trim(c.Values[0].(*ast.BasicLit).Value, `"`)] = true
+		}
+		return true
+	})
+	delete(named, string(Auto))
+	if len(named) != len(schools) || len(named) < 5 {
+		t.Errorf("%d schools, %d rows", len(named), len(schools))
+	}
+	for _, row := range schools {
+		if !named[string(row.School)] || row.School.Traits().Name != row.Name {
+			t.Errorf("%s is not a school", row.School)
+		}
+		v := reflect.ValueOf(row)
+		for i := range v.NumField() {
+			if name := v.Type().Field(i).Name; v.Field(i).IsZero() && name != "Cold" && name != "Mix" {
+				t.Errorf("%s has no %s", row.School, name)
+			}
 		}
 	}
 }

@@ -2,6 +2,7 @@ package measure
 
 import (
 	"errors"
+	"math"
 	"testing"
 )
 
@@ -62,4 +63,15 @@ func TestFaults(t *testing.T) {
 	if Faults(nil) != nil {
 		t.Error("nothing has faults")
 	}
+}
+
+func FuzzParseNumber(f *testing.F) {
+	for _, s := range []string{"1", "1,000", "0,9", "-1.5e3", "1.000,5", "", "∞", ",", "1,00", "0x1p4"} {
+		f.Add(s)
+	}
+	f.Fuzz(func(t *testing.T, s string) {
+		if n, ok := ParseNumber(s); ok && (math.IsNaN(n) || math.IsInf(n, 0)) {
+			t.Fatalf("%q: %v", s, n)
+		}
+	})
 }

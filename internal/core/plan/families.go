@@ -9,8 +9,6 @@ import (
 	"hollen/internal/core/request"
 )
 
-// sayer writes down the reason of a figure.
-
 // family is how a plan treats the shapes of one family: how long a sheet they need, how they are
 // laid, and how that is told. What they are stands in package cut.
 type family struct {

@@ -120,10 +120,4 @@ func TestWords(t *testing.T) {
 			t.Errorf("%q, want %q", got, want)
 		}
 	}
-	for from, want := range map[string]string{"44": "45", "44.6": "45", "99": "99"} {
-		f, _ := request.FieldAt("room.rh")
-		if got, ok := f.Stepped(from, 1); !ok || got != want {
-			t.Errorf("one step up from %s: %s, want %s", from, got, want)
-		}
-	}
 }

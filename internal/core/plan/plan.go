@@ -20,7 +20,7 @@ import (
 	"hollen/internal/core/rules"
 )
 
-// PlanFormat names the version of the document.
+// Format names the version of the document.
 const Format = "hollen-plan/3"
 
 // Plan is a whole batch worked out. Masses g, lengths mm, temperatures °C, shares 0–1,
@@ -43,7 +43,8 @@ type Plan struct {
 	Notes   []Note            `json:"notes"`
 	Why     map[string]string `json:"why"` // the reason of each figure, one plain sentence
 
-	rules          rules.Rules
+	made           rules.Rules    // as given
+	rules          rules.Rules    // with the maker's own trims
 	in             measure.System // of the words
 	task           egg.Task
 	way            knead.Way
@@ -260,7 +261,7 @@ func MakeIn(in measure.System, ru rules.Rules, r request.Request) (*Plan, error)
 	if err := r.Check(ru); err != nil {
 		return nil, err
 	}
-	p := &Plan{Format: Format, Request: r, rules: ru, in: in}
+	p := &Plan{Format: Format, Request: r, made: ru, rules: ru, in: in}
 	p.rules.Cut.TrimEndMM, p.rules.Cut.TrimSideMM = request.Or(r.Cut.TrimEnd, ru.Cut.TrimEndMM), request.Or(r.Cut.TrimSide, ru.Cut.TrimSideMM)
 	p.shape = r.Cut.Kind()
 	if p.machine = r.Roll.Kind(); p.shape.Traits().Rope {
@@ -285,14 +286,15 @@ func MakeIn(in measure.System, ru rules.Rules, r request.Request) (*Plan, error)
 	return p, nil
 }
 
-// Rules returns the house rules the plan was made by.
-func (p *Plan) Rules() rules.Rules { return p.rules }
+// Rules returns the house rules the plan was made by: with its request they make it again.
+func (p *Plan) Rules() rules.Rules { return p.made }
 
 // workTo finds the flour that gives the portions or the dough asked for. Eggs, sheets and
 // ribbons come in whole numbers, so what a flour gives moves in jumps: it corrects the flour
 // by what was got, and where that does not settle halves the flours half a per cent apart down
-// to where short turns into enough, and takes the nearest there. Of several shapes the one served worst counts. Kneading hardly answers
-// to such changes and is left as it was, unless that turns out to decide a jump.
+// to where short turns into enough, and takes the nearest there. Of several shapes the one
+// served worst counts. Kneading hardly answers to such changes and is left as it was, unless
+// that turns out to decide a jump.
 func (p *Plan) workTo(r request.Request) {
 	want := r.Amount.DoughG
 	got := func() float64 { return p.Formula.Dough.MassG }

@@ -244,10 +244,8 @@ func (p *Plan) Passes(piece int) []Step {
 	for i, x := range p.Roll.Passes {
 		text := fmt.Sprintf("To %s, %s long.", p.in.MM(x.OutMM, 2), p.in.MM(x.LengthMM, 0))
 		switch {
-		case x.Fold == 3:
-			text = "Folded in three. " + text
-		case x.Fold == 2:
-			text = "Folded in half. " + text
+		case x.Fold > 0:
+			text = "Folded " + x.Folding() + ". " + text
 		case x.Halved:
 			text = "Halve it first. " + text
 		}

@@ -172,7 +172,8 @@ func (p *Plan) explainRoom() {
 			100*part.Moisture.MilledWB, 100*part.Moisture.EquilibriumWB, measure.Capital(measure.Plural(int(k.OpenDays), "day", "days")), keptWords(k.Kept),
 			p.in.KG(k.ContainsKG, measure.Shortest), math.Max(1, part.Moisture.TauDays))
 		if part.Moisture.Bounded {
-			p.Why["room.moisture"] += fmt.Sprintf(" Beyond %.1f–%.1f %% it is not believed without measuring.", 100*ru.Flour.EstimateLowWB, 100*ru.Flour.EstimateHighWB)
+			p.Why["room.moisture"] += fmt.Sprintf(" Beyond %.1f–%.1f %% it is not believed without measuring.",
+				100*ru.Flour.EstimateLowWB, 100*ru.Flour.EstimateHighWB)
 		}
 	}
 	switch c := p.Room.CorrectionG; {

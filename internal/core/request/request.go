@@ -18,7 +18,7 @@ import (
 	"hollen/internal/core/roll"
 )
 
-// RequestFormat names the version of the document.
+// Format names the version of the document.
 const Format = "hollen-request/1"
 
 // Request is everything a maker says about a batch. Optional numbers are nil when Hollen is
@@ -81,7 +81,7 @@ func (f FlourPart) Kind() flour.Flour {
 	return kind
 }
 
-// keeping is how the flour has been kept by the day it is used.
+// Keeping is how the flour has been kept by the day it is used.
 func (f FlourPart) Keeping(on string) flour.Kept {
 	k := flour.Kept{How: f.Kept, Days: f.OpenDays, MassKG: f.ContainsKG}
 	if f.LotKept != nil {
@@ -208,7 +208,7 @@ func (e EggCount) Kind() egg.Class {
 	return c
 }
 
-// givenG is the whole egg of the other classes, edible, g.
+// GivenG is the whole egg of the other classes, edible, g.
 func (e Eggs) GivenG() float64 {
 	if e.Style == egg.NoEgg {
 		return 0
@@ -220,7 +220,7 @@ func (e Eggs) GivenG() float64 {
 	return sum
 }
 
-// class returns the egg class with this kitchen's own means, where it has any.
+// Kind returns the egg class with this kitchen's own means, where it has any.
 func (e Eggs) Kind() egg.Class {
 	c, _ := egg.Find(e.Class)
 	if e.OwnClass != nil {
@@ -291,7 +291,7 @@ type Act struct {
 	Stage  Stage       `json:"stage"`  // where
 }
 
-// acted returns the sum of the acts of a kind, g or min.
+// Acted returns the sum of the acts of a kind, g or min.
 func (r *Request) Acted(k doctor.Kind) float64 {
 	sum := 0.
 	for _, a := range r.Acts {
@@ -302,7 +302,7 @@ func (r *Request) Acted(k doctor.Kind) float64 {
 	return sum
 }
 
-// changed says whether any act added to the dough.
+// Changed says whether any act added to the dough.
 func (r *Request) Changed() bool {
 	for _, a := range r.Acts {
 		if a.Kind != doctor.Knead && a.Kind != doctor.Rest {
@@ -358,7 +358,7 @@ type Roll struct {
 	Dust      Dust          `json:"dusted_with"`
 }
 
-// machine returns the machine: the workshop's own as it was when it was picked, or the shipped
+// Kind returns the machine: the workshop's own as it was when it was picked, or the shipped
 // one.
 func (r Roll) Kind() roll.Machine {
 	if r.Own != nil {
@@ -401,12 +401,12 @@ func (r *Request) RawFilling() bool {
 	return r.Cut.Filling.Kind == FillingRaw && r.Filled()
 }
 
-// filled says whether any shape is filled.
+// Filled says whether any shape is filled.
 func (r *Request) Filled() bool {
 	return slices.ContainsFunc(r.Shapes(), func(s cut.Shape) bool { return s.Traits().Filling })
 }
 
-// kept is where the batch is kept: what is dried to keep and not chilled, on the shelf.
+// KeptIn is where the batch is kept: what is dried to keep and not chilled, on the shelf.
 func (r *Request) KeptIn() cook.Place {
 	if r.Keep.Where == "" && r.Dry.Keep {
 		return cook.Shelf

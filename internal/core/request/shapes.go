@@ -2,7 +2,7 @@ package request
 
 import "hollen/internal/core/cut"
 
-// shapes returns the shapes of the batch, the first first.
+// Shapes returns the shapes of the batch, the first first.
 func (r *Request) Shapes() []cut.Shape {
 	out := []cut.Shape{r.Cut.Kind()}
 	for _, x := range r.Cut.Also {
@@ -11,13 +11,13 @@ func (r *Request) Shapes() []cut.Shape {
 	return out
 }
 
-// lengths returns the shortest and longest ribbon of the first shape asked for, mm.
+// Lengths returns the shortest and longest ribbon of the first shape asked for, mm.
 func (r *Request) Lengths() (lo, hi float64) {
 	s := r.Cut.Kind()
 	return Or(r.Cut.Min, s.MinLengthMM), Or(r.Cut.Max, s.MaxLengthMM)
 }
 
-// sized returns the i-th shape with what the maker changed of the first.
+// Sized returns the i-th shape with what the maker changed of the first.
 func (r *Request) Sized(i int) cut.Shape {
 	c := &r.Cut
 	if i > 0 {

@@ -1,6 +1,7 @@
 package roll
 
 import (
+	"fmt"
 	"math"
 
 	"hollen/internal/core/rules"
@@ -114,6 +115,20 @@ type Pass struct {
 	Sheets    int     `json:"sheets"`      // sheets from one piece at this point
 	Halved    bool    `json:"halve_first"` // cut in half before this pass
 	TimeS     float64 `json:"time_s"`      // for all sheets of one piece
+}
+
+// Folding is how the sheet is folded before the pass, to stand after "fold" or "folded"; "" when
+// it goes in flat.
+func (x Pass) Folding() string {
+	switch x.Fold {
+	case 0:
+		return ""
+	case 2:
+		return "in half"
+	case 3:
+		return "in three"
+	}
+	return fmt.Sprintf("in %d", x.Fold)
 }
 
 // Skip says what would happen if one stop were left out, the one before it taken as usual.
