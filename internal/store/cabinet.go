@@ -154,7 +154,7 @@ func (i item) thing() (Thing, error) {
 	if err != nil {
 		return t, err
 	}
-	if err := json.Unmarshal(i.Figures, v); err != nil {
+	if err := read(i.Figures, v); err != nil {
 		return t, fmt.Errorf("cabinet %d: %w", i.ID, err)
 	}
 	t.Value = Keyed(reflect.ValueOf(v).Elem().Interface(), Key(i.ID))
@@ -310,8 +310,8 @@ func (s *Store) House(ctx context.Context) (House, error) {
 		return h, err
 	}
 	h.Version = w.Version
-	if err := json.Unmarshal(w.House, &h.House); err != nil {
-		return h, fmt.Errorf("what new batches start from cannot be read: %w", err)
+	if err := read(w.House, &h.House); err != nil {
+		return h, fmt.Errorf("what new batches start from: %w", err)
 	}
 	return h, nil
 }

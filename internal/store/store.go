@@ -64,11 +64,19 @@ func (d *Document) Scan(v any) error {
 	d.Request = request.Default()
 	switch v := v.(type) {
 	case []byte:
-		return json.Unmarshal(v, &d.Request)
+		return read(v, &d.Request)
 	case string:
-		return json.Unmarshal([]byte(v), &d.Request)
+		return read([]byte(v), &d.Request)
 	}
-	return fmt.Errorf("request column holds a %T", v)
+	return fmt.Errorf("%w: the request column holds a %T", ErrUnreadable, v)
+}
+
+// read reads a JSON document into v; ErrUnreadable when it is none of v's.
+func read(doc []byte, v any) error {
+	if err := json.Unmarshal(doc, v); err != nil {
+		return fmt.Errorf("%w: %w", ErrUnreadable, err)
+	}
+	return nil
 }
 
 // Value writes a JSON column.
@@ -112,6 +120,8 @@ var (
 	ErrDeleted  = errors.New("the batch has been deleted")
 	ErrChanged  = errors.New("it was changed meanwhile")
 	ErrPaired   = errors.New("the batch has a second dough already")
+	// ErrUnreadable is of a row that is there and is no document Hollen can read.
+	ErrUnreadable = errors.New("it cannot be read")
 )
 
 // ConflictError says that a batch was saved by someone else since it was opened. Base is
@@ -313,7 +323,7 @@ func (s *Store) KeepRow(ctx context.Context, b Batch, row plan.Summary) error {
 // Deleted returns the batches deleted last, at most 20.
 func (s *Store) Deleted(ctx context.Context) ([]Batch, error) {
 	var b []Batch
-	err := s.db.WithContext(ctx).Unscoped().Where("deleted_at IS NOT NULL").Order("deleted_at DESC, id DESC").Limit(20).Find(&b).Error
+	err := s.db.WithContext(ctx).Unscoped().Omit("request").Where("deleted_at IS NOT NULL").Order("deleted_at DESC, id DESC").Limit(20).Find(&b).Error
 	return b, err
 }
 

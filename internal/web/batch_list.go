@@ -2,6 +2,7 @@ package web
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"html/template"
 	"net/http"
@@ -63,7 +64,7 @@ func (s *Server) rows(ctx context.Context, in measure.System, list []store.Batch
 // remadeRow makes what the list shows of a batch anew and keeps it.
 func (s *Server) remadeRow(ctx context.Context, b store.Batch) (plan.Summary, error) {
 	whole, err := s.store.Get(ctx, b.ID)
-	if err != nil && !b.DeletedAt.Valid {
+	if err != nil && !errors.Is(err, store.ErrDeleted) {
 		return plan.Summary{}, err
 	}
 	p, err := plan.Make(s.rules, whole.Request.Request)

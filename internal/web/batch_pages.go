@@ -51,6 +51,10 @@ func (s *Server) failStore(c *gin.Context, err error) {
 	case errors.Is(err, store.ErrChanged):
 		s.fail(c, http.StatusConflict, "Another window changed this meanwhile.",
 			"Go back: what you typed is still there. Reload to see what changed, or keep yours.")
+	case errors.Is(err, store.ErrUnreadable):
+		s.log.Error("store", "err", err)
+		s.fail(c, http.StatusInternalServerError, "What is kept of this cannot be read.",
+			"It was left as it is. A file exported earlier brings it back; the log says what is wrong with it.")
 	default:
 		s.log.Error("store", "err", err)
 		s.fail(c, http.StatusServiceUnavailable, "The database does not answer.", "Go back: what you typed is still there. Try again in a moment.")
