@@ -160,17 +160,52 @@ func TestPressAcrossRedraw(t *testing.T) {
 	at := eval[[]float64](b, "(() => { const r = document.querySelector('#spine li:nth-child(5) button').getBoundingClientRect(); return [r.x "+
 		"+ 20, r.y + 20] })()")
 	b.enter(humidity, "23")
-	mouse := func(kind input.DispatchMouseEventType) {
-		b.do(func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
-			_, err := cdp.Call(ctx, tg, input.DispatchMouseEvent, input.DispatchMouseEventParams{Type: kind, X: at[0], Y: at[1], Button: input.MouseButtonLeft,
-				ClickCount: 1})
-			return chromedp.Void{}, err
-		})
-	}
-	mouse(input.DispatchMouseEventTypeMousePressed)
+	b.mouse(input.DispatchMouseEventTypeMousePressed, at[0], at[1])
 	time.Sleep(200 * time.Millisecond) // longer than an answer takes
-	mouse(input.DispatchMouseEventTypeMouseReleased)
+	b.mouse(input.DispatchMouseEventTypeMouseReleased, at[0], at[1])
 	b.until("the rollers", "document.querySelector('#f-roll-machine')")
+}
+
+// A slider is followed while it is dragged: the figures change under the hand, not when it lets go.
+func TestSliderIsFollowed(t *testing.T) {
+	base, _ := serve(t)
+	b := open(t, browser(t), base, wide, high)
+	b.visit(batch(demo.Saturday) + "?at=room")
+	at := eval[[]float64](b, "(() => { const r = document.querySelector('.slide[data-for=f-room-rh]').getBoundingClientRect(); "+
+		"return [r.x + 12, r.y + r.height / 2, r.width - 24] })()")
+	eval[bool](b, "(() => { window.shown = new Set(); const f = document.querySelector('#sheet .stack .num'); const see = () => "+
+		"shown.add(document.querySelector('#sheet').textContent); new MutationObserver(see).observe(document.querySelector('#sheet'), "+
+		"{childList: true, characterData: true, subtree: true, attributes: true}); return true })()")
+	const moves = 40
+	b.mouse(input.DispatchMouseEventTypeMousePressed, at[0], at[1])
+	from := time.Now()
+	for i := range moves {
+		b.mouse(input.DispatchMouseEventTypeMouseMoved, at[0]+at[2]*float64(i+1)/moves, at[1])
+		time.Sleep(max(0, time.Until(from.Add(time.Duration(i+1)*2*time.Second/moves))))
+	}
+	if n := eval[int](b, "shown.size"); n < 20 {
+		t.Errorf("%d updates while it was dragged for %v", n, time.Since(from))
+	}
+	b.mouse(input.DispatchMouseEventTypeMouseReleased, at[0]+at[2], at[1])
+	b.until("where it was let go", "Number(document.querySelector('"+humidity+"').value) > 95 && "+settledState+" === '"+notSaved+"'")
+}
+
+// A field with the focus never goes, whatever is typed in it.
+func TestFieldWithFocusStays(t *testing.T) {
+	base, _ := serve(t)
+	b := open(t, browser(t), base, wide, high)
+	b.visit(batch(demo.Saturday) + "?at=dry")
+	eval[bool](b, "(() => { const s = document.querySelector('#f-keep-where'); s.value = 'fridge'; s.dispatchEvent(new "+
+		"Event('change', {bubbles: true})); return true })()")
+	b.until("how many days", "document.querySelector('#f-keep-days')?.offsetParent")
+	for _, days := range []string{"3", "30", ""} {
+		b.enter("#f-keep-days", days)
+		time.Sleep(300 * time.Millisecond) // longer than an answer takes
+		if got := eval[string](b, "document.activeElement.id + ' ' + document.activeElement.value + ' ' + !!document.activeElement.offsetParent"); got !=
+			"f-keep-days "+days+" true" {
+			t.Errorf("%q days typed, the focus is at %q", days, got)
+		}
+	}
 }
 
 // Two windows on one batch: the second save is told what changed, and both sides are kept.

@@ -13,6 +13,8 @@ import (
 	"testing"
 	"time"
 
+	"github.com/chromedp/cdproto/cdp"
+	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/chromedp"
 
 	"hollen/internal/core/rules"
@@ -125,6 +127,16 @@ func (b *tab) visit(path string) {
 func (b *tab) click(sel string) {
 	b.t.Helper()
 	b.do(chromedp.WaitVisible(sel), chromedp.Click(sel))
+}
+
+// mouse presses, moves or lets go the left button.
+func (b *tab) mouse(kind input.DispatchMouseEventType, x, y float64) {
+	b.t.Helper()
+	b.do(func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
+		_, err := cdp.Call(ctx, tg, input.DispatchMouseEvent, input.DispatchMouseEventParams{Type: kind, X: x, Y: y, Button: input.MouseButtonLeft,
+			Buttons: 1, ClickCount: 1})
+		return chromedp.Void{}, err
+	})
 }
 
 // text returns what an element says.

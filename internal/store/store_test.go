@@ -3,6 +3,7 @@ package store_test
 import (
 	"context"
 	"errors"
+	"fmt"
 	"reflect"
 	"strings"
 	"sync"
@@ -189,6 +190,37 @@ func TestOpenAndSeedTogether(t *testing.T) {
 		if p := planned(t, whole.Request.Request); !reflect.DeepEqual(p.Summary(), b.Row.Summary) {
 			t.Errorf("%s: the row holds %+v", whole.Request.Name, b.Row)
 		}
+	}
+}
+
+// Page by page every batch comes once, the one saved last first, whatever is saved meanwhile.
+func TestListByPages(t *testing.T) {
+	s := storetest.Open(t)
+	const n = 2*store.Page + 3
+	for i := range n {
+		if _, err := s.Create(ctx, planned(t, named(fmt.Sprint("Batch ", i)))); err != nil {
+			t.Fatal(err)
+		}
+	}
+	seen, pages, last := map[uint64]bool{}, 0, store.Mark{}
+	for from := (&store.Mark{}); from != nil; pages++ {
+		list, next, err := s.List(ctx, *from)
+		if err != nil {
+			t.Fatal(err)
+		}
+		for _, b := range list {
+			if seen[b.ID] || last.ID != 0 && (b.UpdatedAt.After(last.At) || b.UpdatedAt.Equal(last.At) && b.ID > last.ID) {
+				t.Errorf("%d comes again, or out of order", b.ID)
+			}
+			seen[b.ID], last = true, store.Mark{At: b.UpdatedAt, ID: b.ID}
+		}
+		from = next
+		if _, err := s.Create(ctx, planned(t, named("Saved meanwhile"))); err != nil {
+			t.Fatal(err)
+		}
+	}
+	if len(seen) != n || pages != 3 {
+		t.Errorf("%d of %d on %d pages", len(seen), n, pages)
 	}
 }
 
