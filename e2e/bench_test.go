@@ -7,6 +7,7 @@ import (
 	"net/http"
 	"net/http/httptest"
 	"os"
+	"runtime/debug"
 	"sort"
 	"testing"
 
@@ -30,11 +31,12 @@ func TestBenchChanges(t *testing.T) {
 	srv := httptest.NewServer(withFloor(web.New(s, rules.Default(), slog.New(slog.DiscardHandler), true)))
 	t.Cleanup(srv.Close)
 	br := browser(t)
+	debug.SetGCPercent(web.GCPercent) // as served
 	floor := open(t, br, srv.URL, wide, high)
 	floor.visit("/floor")
-	fmt.Printf("%-10s %8s %8s %10s %8s %6s\n", "station", "median", "p95", "floor", "p95", "ratio")
-	for _, c := range []struct{ at, field string }{{"formula", "amount-flour_g"}, {"knead", "knead-knead_min"}, {"roll", "roll-target_mm"},
-		{"cut", "cut-nest_g"}} {
+	fmt.Printf("%-10s %9s %9s %12s %9s %7s %9s %8s\n", "a change", "median", "p95", "floor", "p95", "ratio", "answer", "fields")
+	for _, c := range []struct{ at, field string }{{"formula", "amount-flour_g"}, {"room", "room-rh"}, {"knead", "knead-knead_min"},
+		{"rest", "rest-rest_min"}, {"roll", "roll-target_mm"}, {"cut", "cut-nest_g"}, {"cook", "bench-pot_l"}} {
 		b := open(t, br, srv.URL, wide, high)
 		b.visit(batch(demo.Saturday) + "?at=" + c.at)
 		var page, bare []float64
@@ -44,9 +46,14 @@ func TestBenchChanges(t *testing.T) {
 		}
 		sort.Float64s(page)
 		sort.Float64s(bare)
-		fmt.Printf("%-10s %5.0f ms %5.0f ms %7.0f ms %5.0f ms %6.2f\n", c.at, page[50], page[95], bare[50], bare[95], page[95]/bare[95])
+		cost := eval[[]float64](b, fmt.Sprintf(costRun, c.field))
+		fmt.Printf("%-10s %6.0f ms %6.0f ms %9.0f ms %6.0f ms %7.2f %6.0f kB %8.0f\n", c.at, page[50], page[95], bare[50], bare[95], page[95]/bare[95],
+			cost[0]/1000, cost[1])
 	}
 }
+
+// pause waits a while that has nothing to do with frames, as a hand does between two taps.
+const pause = `const pause = () => new Promise((done) => setTimeout(done, 40 + 40 * Math.random()));`
 
 // drawn calls back when the frame that comes next has been drawn, with the time.
 const drawn = `const drawn = (done) => requestAnimationFrame(() => {
@@ -58,9 +65,10 @@ const drawn = `const drawn = (done) => requestAnimationFrame(() => {
 // changeRun steps a field to and fro ten times and returns the times until the sheet has changed
 // and been drawn, ms.
 const changeRun = `(async () => {
-	` + drawn + `
+	` + drawn + pause + `
 	const field = document.getElementById("f-%s"), sheet = document.getElementById("sheet"), out = [];
 	for (let i = 0; i < 10; i++) {
+		await pause();
 		const changed = new Promise((done) => new MutationObserver((_, o) => { o.disconnect(); drawn(done); })
 			.observe(sheet, { childList: true, characterData: true, subtree: true, attributes: true }));
 		const from = performance.now();
@@ -70,11 +78,35 @@ const changeRun = `(async () => {
 	return out;
 })()`
 
+// costRun steps a field once and returns what the answer to that takes, bytes, and how many fields
+// of the form had their values written.
+const costRun = `(async () => {
+	const field = document.getElementById("f-%s"), { fetch } = window, out = [0, 0];
+	const value = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value");
+	const asked = new Promise((done) => window.fetch = async (...about) => {
+		const answer = await fetch(...about), { text } = { text: answer.text.bind(answer) };
+		answer.text = async () => {
+			const body = await text();
+			out[0] = body.length;
+			setTimeout(done, 100);
+			return body;
+		};
+		return answer;
+	});
+	field.parentElement.parentElement.querySelector("[data-step='1']").click();
+	Object.defineProperty(HTMLInputElement.prototype, "value", { ...value, set(v) { out[1]++; value.set.call(this, v); } });
+	await asked;
+	Object.defineProperty(HTMLInputElement.prototype, "value", value);
+	window.fetch = fetch;
+	return out;
+})()`
+
 // floorRun asks for one byte ten times, writes it, and returns the times until that is drawn, ms.
 const floorRun = `(async () => {
-	` + drawn + `
+	` + drawn + pause + `
 	const node = document.getElementById("one").firstChild, out = [];
 	for (let i = 0; i < 10; i++) {
+		await pause();
 		const changed = new Promise((done) => new MutationObserver((_, o) => { o.disconnect(); drawn(done); })
 			.observe(node, { characterData: true }));
 		const from = performance.now();

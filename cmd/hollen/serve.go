@@ -11,6 +11,7 @@ import (
 	"net/http"
 	"os"
 	"path/filepath"
+	"runtime/debug"
 	"time"
 
 	"hollen/internal/core/rules"
@@ -122,6 +123,9 @@ func (o options) serve(ctx context.Context, out, errw io.Writer) error {
 		return fmt.Errorf("cannot serve on %s: %w", o.addr, err)
 	}
 	addr := l.Addr().(*net.TCPAddr)
+	if os.Getenv("GOGC") == "" {
+		debug.SetGCPercent(web.GCPercent)
+	}
 	srv := web.NewHTTP(web.New(s, rules.Default(), log, addr.IP.IsLoopback()), log)
 	failed := make(chan error, 1)
 	go func() { failed <- srv.Serve(l) }()

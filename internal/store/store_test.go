@@ -2,12 +2,14 @@ package store_test
 
 import (
 	"context"
+	"database/sql"
 	"errors"
 	"fmt"
 	"reflect"
 	"strings"
 	"sync"
 	"testing"
+	"time"
 
 	"hollen/internal/core/cut"
 	"hollen/internal/core/plan"
@@ -287,4 +289,44 @@ func TestEveryKindComesBack(t *testing.T) {
 	if kind, _, _ := store.Describe(7); kind != "" || store.Keyed(7, "own-1") != 7 {
 		t.Error("a number is a thing of the cabinet")
 	}
+}
+
+// Among 100,000 batches: the first page of the list, one far down, and what goes by the partner.
+func BenchmarkManyBatches(b *testing.B) {
+	dsn := storetest.DSN(b)
+	s, err := store.Open(ctx, dsn)
+	if err != nil {
+		b.Fatal(err)
+	}
+	defer s.Close()
+	first, err := s.Create(ctx, planned(b, named("One of many")))
+	if err != nil {
+		b.Fatal(err)
+	}
+	db, err := sql.Open("mysql", dsn)
+	if err != nil {
+		b.Fatal(err)
+	}
+	defer db.Close()
+	if _, err := db.Exec("INSERT INTO batches (version, request, `row`, created_at, updated_at) SELECT 1, request, `row`, created_at, " +
+		"updated_at - INTERVAL seq SECOND FROM batches, seq_1_to_100000"); err != nil {
+		b.Fatal(err)
+	}
+	deep := store.Mark{At: first.UpdatedAt.Add(-80000 * time.Second), ID: 1 << 62}
+	for name, from := range map[string]store.Mark{"first page": {}, "page 1,600": deep} {
+		b.Run(name, func(b *testing.B) {
+			for b.Loop() {
+				if list, _, err := s.List(ctx, from); err != nil || len(list) != store.Page {
+					b.Fatal(len(list), err)
+				}
+			}
+		})
+	}
+	b.Run("partner", func(b *testing.B) {
+		for b.Loop() {
+			if err := s.Part(ctx, first.ID); err != nil {
+				b.Fatal(err)
+			}
+		}
+	})
 }

@@ -120,7 +120,7 @@ export function startBatch(form) {
     switch (now.dataset.live) {
       case "html":
         patch(now, then);
-        if (now.getAttribute("style") !== then.getAttribute("style")) now.setAttribute("style", then.getAttribute("style") ?? "");
+        dye(now, then);
         break;
       case "text": {
         const text = then ? then.textContent : "";
@@ -134,6 +134,13 @@ export function startBatch(form) {
         break;
       }
     }
+  }
+
+  // dye gives a part the colour of the dough, once the figures are drawn: all in it is styled anew.
+  function dye(now, then) {
+    const style = then.getAttribute("style") ?? "";
+    if ((now.getAttribute("style") ?? "") === style) return;
+    requestAnimationFrame(() => setTimeout(() => now.setAttribute("style", style)));
   }
 
   // takeField brings one field up to date: its mark, what Hollen chooses for it, and its value unless
@@ -156,7 +163,8 @@ export function startBatch(form) {
 
   // Sliders mirror the field they belong to.
   function paint(slide) {
-    slide.style.setProperty("--at", (100 * (slide.value - slide.min)) / (slide.max - slide.min) + "%");
+    const at = (100 * (slide.value - slide.min)) / (slide.max - slide.min) + "%";
+    if (slide.style.getPropertyValue("--at") !== at) slide.style.setProperty("--at", at);
   }
   function syncSlides() {
     for (const slide of form.querySelectorAll(".slide")) {

@@ -2,16 +2,23 @@
 // alone every part that is already so: less is drawn anew, and what has the focus mostly
 // keeps it.
 export function patch(now, then) {
-  const fresh = then.childNodes;
-  if (now.childNodes.length !== fresh.length) now.replaceChildren(...[...fresh].map(copy));
-  else [...now.childNodes].forEach((old, i) => become(old, fresh[i]));
+  const old = [...now.childNodes];
+  const fresh = [...then.childNodes];
+  // What is alike at the beginning and at the end stays; between, one becomes the other as far
+  // as there are two.
+  while (old.length && fresh.length && old[0].isEqualNode(fresh[0])) old.shift(), fresh.shift();
+  let after = null;
+  while (old.length && fresh.length && old.at(-1).isEqualNode(fresh.at(-1))) (after = old.pop()), fresh.pop();
+  const both = Math.min(old.length, fresh.length);
+  for (let i = 0; i < both; i++) become(old[i], fresh[i]);
+  for (const gone of old.slice(both)) gone.remove();
+  for (const come of fresh.slice(both)) now.insertBefore(copy(come), after);
 }
 
 const FIELDS = "input, select, textarea, option";
 const copy = (node) => document.importNode(node, true);
 
 function become(old, fresh) {
-  if (old.isEqualNode(fresh)) return;
   if (old.nodeType !== fresh.nodeType || old.nodeName !== fresh.nodeName) old.replaceWith(copy(fresh));
   else if (old.nodeType !== Node.ELEMENT_NODE) old.data = fresh.data;
   else if (old.matches(FIELDS)) old.replaceWith(copy(fresh));
