@@ -12,9 +12,7 @@ import (
 	"strings"
 	"testing"
 
-	"hollen/internal/core/cut"
 	"hollen/internal/core/egg"
-	"hollen/internal/core/flour"
 	"hollen/internal/core/knead"
 	"hollen/internal/core/plan"
 	"hollen/internal/core/request"
@@ -130,19 +128,30 @@ func nineDigits(t *testing.T, doc []byte) []byte {
 	return out
 }
 
+// What the assorted requests are made of, named here so that what is added to Hollen later moves
+// no pin.
+var (
+	pinSchools  = strings.Fields("auto long turns short hook processor")
+	pinMachines = strings.Fields("hand-crank-10 mixer-8 motor-9 sheeter-mm pin-board")
+	pinShapes   = strings.Fields("angel-hair tagliolini square-cut cutter-spaghetti linguine fettuccine tagliatelle mafalde pappardelle lasagne " +
+		"maltagliati quadretti farfalle garganelli ravioli ravioli-round mezzelune cappelletti agnolotti tortellini yolk-raviolo orecchiette " +
+		"cavatelli cavatelli-ridged")
+	pinFlours = strings.Fields("soft-00 soft-0 plain strong semola-fine semolina-coarse wholemeal wholemeal-flatbread wholemeal-durum spelt-white " +
+		"spelt-whole emmer einkorn khorasan rye-light buckwheat sorghum millet chestnut chickpea rice maize-fine")
+	pinStyles = []egg.Style{egg.WholeEggs, egg.Rich, egg.YolksOnly, egg.WholeWater, egg.NoEgg}
+)
+
 // assorted returns n requests over all schools, machines, shapes and styles.
 func assorted(n int) []request.Request {
 	rnd := rand.New(rand.NewPCG(10, 1))
-	schools, styles := request.SchoolOptions(), []egg.Style{egg.WholeEggs, egg.Rich, egg.YolksOnly, egg.WholeWater, egg.NoEgg}
-	machines, shapes, flours := roll.Shipped(), cut.Shipped(), flour.Shipped()
 	var out []request.Request
 	for i := 0; len(out) < n; i++ {
 		r := request.Default()
 		r.Name = fmt.Sprintf("assorted %d", len(out)+1)
 		r.MadeOn = "2026-11-28"
-		r.Knead.School, r.Eggs.Style = knead.School(schools[i%len(schools)].Key), styles[i%len(styles)]
-		r.Roll.Machine, r.Cut.Shape = machines[i%len(machines)].Key, shapes[i%len(shapes)].Key
-		r.Flours[0].Flour = flours[rnd.IntN(len(flours))].Key
+		r.Knead.School, r.Eggs.Style = knead.School(pinSchools[i%len(pinSchools)]), pinStyles[i%len(pinStyles)]
+		r.Roll.Machine, r.Cut.Shape = pinMachines[i%len(pinMachines)], pinShapes[i%len(pinShapes)]
+		r.Flours[0].Flour = pinFlours[rnd.IntN(len(pinFlours))]
 		r.Room.TempC, r.Room.RH = float64(14+rnd.IntN(18)), .25+.01*float64(rnd.IntN(60))
 		pick := func(list ...string) string { return list[rnd.IntN(len(list))] }
 		r.Amount.By = request.By(pick("portions", "dough", "flour", "eggs"))

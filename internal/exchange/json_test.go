@@ -99,6 +99,13 @@ func TestFormatsAreDescribed(t *testing.T) {
 			t.Errorf("docs/formats.md does not describe %q", m[1])
 		}
 	}
+	for _, f := range request.Fields() {
+		for _, o := range f.Options {
+			if !strings.Contains(doc, "`"+o.Key+"`") && o.Key != "" {
+				t.Errorf("docs/formats.md does not say that %s may be %q", f.Path, o.Key)
+			}
+		}
+	}
 	b.Reset()
 	if err := Write(&b, request.Default()); err != nil {
 		t.Fatal(err)
