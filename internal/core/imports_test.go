@@ -47,6 +47,12 @@ func TestImportsRunOneWay(t *testing.T) {
 			}
 		}
 	}
+	form := "hollen/internal/web/form"
+	for _, i := range deps(t, form)[form] {
+		if strings.Contains(i, "gin") || i == "hollen/internal/web" {
+			t.Errorf("%s imports %s: a form knows no page", form, i)
+		}
+	}
 	lower := []string{"hollen/internal/draw", "hollen/internal/exchange", "hollen/internal/store"}
 	for _, pkg := range lower {
 		for _, i := range deps(t, pkg)[pkg] {
