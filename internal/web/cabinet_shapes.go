@@ -1,6 +1,7 @@
 package web
 
 import (
+	"cmp"
 	"fmt"
 	"strings"
 
@@ -94,7 +95,7 @@ var shapeShelf = shelf{Path: "shapes", Name: "Shapes", One: "A shape of your own
 		if s.StandIn != "" {
 			with += ", or " + s.StandIn
 		}
-		cooked := or(s.CookedMM, s.WidthMM*c.Rules.Cut.CookedGrowth)
+		cooked := cmp.Or(s.CookedMM, s.WidthMM*c.Rules.Cut.CookedGrowth)
 		return []string{s.Name, size, fmt.Sprintf("%g", s.SheetMM), with, fmt.Sprintf("%.1f", cooked), s.Dough, s.Sauce}
 	}}
 

@@ -78,11 +78,3 @@ var tintOnly = regexp.MustCompile(`^#[0-9a-f]{6}$`)
 func tinted(c dough.Colour) template.CSS {
 	return template.CSS("--dough:" + c.Face + ";--dough-edge:" + c.Edge + ";--dough-lit:" + c.Lit)
 }
-
-// or returns v, or otherwise when it is nought.
-func or(v, otherwise float64) float64 {
-	if v == 0 {
-		return otherwise
-	}
-	return v
-}

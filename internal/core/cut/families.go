@@ -1,6 +1,7 @@
 package cut
 
 import (
+	"cmp"
 	"slices"
 
 	"hollen/internal/core/measure"
@@ -118,7 +119,7 @@ func checkFilled(s Shape, bad blame) {
 	if !slices.Contains([]Close{TwoSheets, FoldedSheet, FoldedPiece}, s.Close) || s.Close == FoldedSheet && s.Outline == Round {
 		bad("close", "two_sheets, folded_piece, or folded_sheet unless round")
 	}
-	if min(s.WidthMM, or(s.LongMM, s.WidthMM)) < 24 {
+	if min(s.WidthMM, cmp.Or(s.LongMM, s.WidthMM)) < 24 {
 		bad("width_mm", "a filled piece needs 24 mm for seam and filling")
 	}
 }

@@ -1,6 +1,7 @@
 package cut
 
 import (
+	"cmp"
 	"math"
 
 	"hollen/internal/core/rules"
@@ -37,7 +38,7 @@ func FillG(r rules.Cut, c PieceCut) (g, heightMM float64) {
 	case c.Outline == Round:
 		area = math.Pi * math.Pow(max(0, c.WidthMM/2-seam/2), 2)
 	default:
-		area = max(0, c.WidthMM-seam) * max(0, or(c.LongMM, c.WidthMM)-seam)
+		area = max(0, c.WidthMM-seam) * max(0, cmp.Or(c.LongMM, c.WidthMM)-seam)
 	}
 	return r.FillDensity * r.FillShape * area * h / 1000, h
 }

@@ -8,6 +8,7 @@
 package cut
 
 import (
+	"cmp"
 	"errors"
 	"fmt"
 	"slices"
@@ -146,18 +147,11 @@ func (s Shape) Set() string {
 	case s.Traits().Lengths || s.Outline == Round:
 		return fmt.Sprintf("%s, {%g × %g mm}", s.Name, s.WidthMM, s.SheetMM)
 	}
-	return fmt.Sprintf("%s, {%g × %g × %g mm}", s.Name, s.WidthMM, or(s.LongMM, s.WidthMM), s.SheetMM)
+	return fmt.Sprintf("%s, {%g × %g × %g mm}", s.Name, s.WidthMM, cmp.Or(s.LongMM, s.WidthMM), s.SheetMM)
 }
 
 // Long returns a rectangle's other side, mm.
-func (s Shape) Long() float64 { return or(s.LongMM, s.WidthMM) }
-
-func or(v, otherwise float64) float64 {
-	if v == 0 {
-		return otherwise
-	}
-	return v
-}
+func (s Shape) Long() float64 { return cmp.Or(s.LongMM, s.WidthMM) }
 
 // Find returns the shipped shape of that key and whether there is one.
 func Find(key string) (Shape, bool) {

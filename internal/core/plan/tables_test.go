@@ -43,7 +43,9 @@ func bases() []request.Request {
 		base(func(r *request.Request) { // thick at the widest, much fat, rounds that gain by staggering
 			r.Roll.Machine, r.Roll.Folds, r.Eggs.Style, r.Cut.Shape, r.Cut.Width = "sheeter-mm", ptr(2), egg.YolksOnly, "ravioli-round", ptr(45)
 		}),
-		base(func(r *request.Request) { r.Cut.Shape, r.Roll.Machine, r.Roll.Folds = "cutter-spaghetti", "mixer-8", ptr(4) }),
+		base(func(r *request.Request) {
+			r.Cut.Shape, r.Roll.Machine, r.Roll.Folds = "cutter-spaghetti", "mixer-8", ptr(4)
+		}),
 		base(func(r *request.Request) { // a second pass at the last stop, sheets of small pieces
 			r.Roll.Pieces, r.Roll.BenchMM, r.Roll.TargetMM, r.Cut.Width, r.Cut.Tool = ptr(7), 700, ptr(.8), ptr(2), cut.Cutter
 		}),

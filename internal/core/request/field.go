@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"reflect"
+	"slices"
 	"strconv"
 	"strings"
 	"unicode/utf8"
@@ -234,12 +235,7 @@ func (f Field) allowsText(s string) bool {
 		n := utf8.RuneCountInString(strings.TrimSpace(s))
 		return n >= int(f.Min) && n <= int(f.Max) && utf8.ValidString(s) && !strings.ContainsFunc(s, func(c rune) bool { return c < ' ' })
 	}
-	for _, o := range f.Options {
-		if o.Key == s {
-			return true
-		}
-	}
-	return false
+	return slices.ContainsFunc(f.Options, func(o Option) bool { return o.Key == s })
 }
 
 // Allowed returns what f takes, in words and in the unit shown.

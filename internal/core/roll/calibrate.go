@@ -5,7 +5,6 @@ import (
 	"fmt"
 	"math"
 	"slices"
-	"sort"
 )
 
 // Bounds of a believable calibration, true gap over the gap given.
@@ -77,7 +76,7 @@ func Calibrate(m Machine, points []Measure, spring float64) (Fit, error) {
 	if len(known) == 0 {
 		return f, errors.New("nothing is measured yet: give the sheet of at least one stop")
 	}
-	sort.Slice(known, func(i, j int) bool { return known[i].stop < known[j].stop })
+	slices.SortFunc(known, func(a, b at) int { return a.stop - b.stop })
 	for i := 1; i < len(known); i++ {
 		if known[i].t >= known[i-1].t {
 			return f, fmt.Errorf("the sheet of stop %q (%.2f mm) is no thinner than that of stop %q (%.2f mm) before it: measure again, from the same dough",
