@@ -6,6 +6,7 @@ import (
 	"log/slog"
 	"net"
 	"strings"
+	"sync"
 	"testing"
 	"time"
 
@@ -237,6 +238,31 @@ func TestTwoWindows(t *testing.T) {
 	}
 }
 
+// dropping is a listener whose connections can all be dropped, as when a process dies.
+type dropping struct {
+	net.Listener
+	mu   sync.Mutex
+	open []net.Conn
+}
+
+func (d *dropping) Accept() (net.Conn, error) {
+	c, err := d.Listener.Accept()
+	if err == nil {
+		d.mu.Lock()
+		defer d.mu.Unlock()
+		d.open = append(d.open, c)
+	}
+	return c, err
+}
+
+func (d *dropping) drop() {
+	d.mu.Lock()
+	defer d.mu.Unlock()
+	for _, c := range d.open {
+		c.Close()
+	}
+}
+
 // A reload, and a server that is gone for a while, lose nothing that was typed.
 func TestReloadAndRestart(t *testing.T) {
 	st := storetest.Open(t)
@@ -250,8 +276,9 @@ func TestReloadAndRestart(t *testing.T) {
 		}
 		log := slog.New(slog.DiscardHandler)
 		srv := web.NewHTTP(web.New(st, rules.Default(), log, true), log)
-		go srv.Serve(l)
-		return l.Addr().String(), func() { srv.Close() }
+		all := &dropping{Listener: l}
+		go srv.Serve(all)
+		return l.Addr().String(), func() { srv.Close(); all.drop() }
 	}
 	addr, stop := start("127.0.0.1:0")
 	b := open(t, browser(t), "http://"+addr, wide, high)

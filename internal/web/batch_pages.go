@@ -152,7 +152,7 @@ func (s *Server) show(c *gin.Context, status int, v *batchView) {
 		return
 	}
 	s.loadPartner(c, v)
-	v.Lean = c.GetHeader("X-Hollen-Part") == "figures"
+	v.Lean = c.GetHeader(partHeader) == "figures"
 	if v.At == request.AtRoom {
 		if v.Rooms, ok = s.rooms(c); !ok {
 			return

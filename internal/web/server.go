@@ -36,6 +36,7 @@ type Server struct {
 	rules rules.Rules // of every plan made here
 	log   *slog.Logger
 	pages pages
+	edits http.Handler // what answers a change that came over a socket
 }
 
 // New returns the handler of the whole application. When loopback is true it answers only
@@ -51,6 +52,7 @@ func New(s *store.Store, ru rules.Rules, log *slog.Logger, loopback bool) http.H
 	h := http.Handler(e)
 	h = http.NewCrossOriginProtection().Handler(h)
 	h = limited(h)
+	srv.edits = h
 	h = gzhttp.GzipHandler(h)
 	if loopback {
 		h = onlyLocal(h)

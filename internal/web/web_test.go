@@ -15,6 +15,9 @@ import (
 	"regexp"
 	"strings"
 	"testing"
+	"time"
+
+	"github.com/coder/websocket"
 
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
@@ -325,7 +328,7 @@ func BenchmarkBatchPage(b *testing.B) {
 			}
 		})
 	}
-	figures := func(r *http.Request) { r.Header.Set("X-Hollen-Part", "figures") }
+	figures := func(r *http.Request) { r.Header.Set(partHeader, "figures") }
 	for _, at := range []string{"formula", "roll", "cut"} {
 		b.Run(at+", a change", func(b *testing.B) {
 			v := s.typed(demo.Number(demo.Saturday))
@@ -695,7 +698,7 @@ func TestLeanAnswer(t *testing.T) {
 		v := s.typed(demo.Number(demo.Saltmarsh))
 		v.Set("at", string(at))
 		whole := s.ask("POST", batch(demo.Saltmarsh)+"/work", v).Body.String()
-		lean := s.ask("POST", batch(demo.Saltmarsh)+"/work", v, func(r *http.Request) { r.Header.Set("X-Hollen-Part", "figures") }).Body.String()
+		lean := s.ask("POST", batch(demo.Saltmarsh)+"/work", v, func(r *http.Request) { r.Header.Set(partHeader, "figures") }).Body.String()
 		for _, m := range ids.FindAllStringSubmatch(whole, -1) {
 			if id := `id="` + m[1] + m[2] + `"`; !strings.Contains(lean, id) {
 				t.Errorf("%s: the lean answer lacks %s", at, id)
@@ -709,3 +712,56 @@ func TestLeanAnswer(t *testing.T) {
 
 // batch is the address of a batch of the demo.
 func batch(name string) string { return fmt.Sprintf("/batches/%d", demo.Number(name)) }
+
+// A change that comes over the socket is answered as one that is posted; other pages' sockets are
+// refused, and what no form may be ends the socket, not the server.
+func TestEditsOverASocket(t *testing.T) {
+	s := newSite(t)
+	srv := httptest.NewServer(s.h)
+	defer srv.Close()
+	address := "ws" + strings.TrimPrefix(srv.URL, "http") + batch(demo.Saturday) + "/edits"
+	ctx, cancel := context.WithTimeout(context.Background(), 30*time.Second)
+	defer cancel()
+	if _, answer, err := websocket.Dial(ctx, address, &websocket.DialOptions{HTTPHeader: http.Header{"Origin": {"http://elsewhere.example"}}}); err == nil ||
+		answer.StatusCode != 403 {
+		t.Errorf("another origin is let in: %v", err)
+	}
+	conn, _, err := websocket.Dial(ctx, address, &websocket.DialOptions{HTTPHeader: http.Header{"Cookie": {"units=us"}}})
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer conn.CloseNow()
+	conn.SetReadLimit(1 << 20)
+	say := func(message string) string {
+		t.Helper()
+		if err := conn.Write(ctx, websocket.MessageText, []byte(message)); err != nil {
+			t.Fatal(err)
+		}
+		_, b, err := conn.Read(ctx)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return string(b)
+	}
+	v := s.typed(demo.Number(demo.Saturday))
+	for i, rh := range []string{"70", "30", "soaking"} {
+		v.Set("room.rh", rh)
+		posted := s.ask("POST", batch(demo.Saturday)+"/work", v, func(r *http.Request) {
+			r.Header.Set(partHeader, "figures")
+			r.Header.Set("Cookie", "units=us")
+		})
+		if got, want := say(fmt.Sprintf("%d\n%s", i, v.Encode())), fmt.Sprintf("%d %d\n%s", i, posted.Code, posted.Body); got != want {
+			t.Errorf("over the socket %.300s\nposted %.300s", got, want)
+		}
+	}
+	if got := say("7"); !strings.HasPrefix(got, "7 200\n") { // an empty form changes nothing
+		t.Errorf("%.200s", got)
+	}
+	if err := conn.Write(ctx, websocket.MessageText, make([]byte, maxBody+1)); err == nil {
+		_, _, err = conn.Read(ctx)
+		if websocket.CloseStatus(err) != websocket.StatusMessageTooBig {
+			t.Errorf("too much is answered: %v", err)
+		}
+	}
+	s.wants(s.ask("GET", batch(demo.Saturday), nil), 200)
+}

@@ -3,6 +3,7 @@
 // is not saved is kept in the tab.
 import { parse, stepped } from "./number.js";
 import { patch } from "./patch.js";
+import { line } from "./line.js";
 
 export function startBatch(form) {
   const draftKey = "draft-" + form.dataset.id;
@@ -12,6 +13,7 @@ export function startBatch(form) {
   let opening = false; // a station has been asked for and is not there yet
 
   const atField = form.elements.was_at;
+  const ask = line(form.getAttribute("action"));
   const values = () => new URLSearchParams(new FormData(form));
 
   // later asks at once, unless nothing has changed since it last asked. While a question is out
@@ -34,13 +36,12 @@ export function startBatch(form) {
     keepDraft(body);
     if (set) body.append("set", set);
     try {
-      const answer = await fetch(form.getAttribute("action"), { method: "POST", body, signal: mine.signal, headers: opening ? {} : { "X-Hollen-Part": "figures" } });
-      const text = await answer.text();
+      const { ok, text } = await ask(body, { signal: mine.signal, whole: opening });
       await released();
       if (mine.signal.aborted) return;
       const page = parsed(text);
       const fresh = page.querySelector("#batch");
-      if (!answer.ok || !fresh) throw new Error(page.querySelector("h1")?.textContent || "The answer cannot be read.");
+      if (!ok || !fresh) throw new Error(page.querySelector("h1")?.textContent || "The answer cannot be read.");
       const opened = opening;
       opening = false;
       if (opened) form.querySelector("#rails").replaceWith(fresh.querySelector("#rails"));
