@@ -1,20 +1,23 @@
 // A line to the server: changes go over a socket that stays open with the page, or, where there
 // is none, each by a request of its own.
 const PATIENCE_MS = 4000; // then it is asked by request
+const TRIES = 3; // where none opens, something between here and there does not let it
 
 export function line(action) {
   let socket = null; // open, or null
   let opening = false;
+  let tries = 0; // since one last opened
   let number = 0;
   const waiting = new Map(); // number: what takes the answer
 
   function open() {
-    if (socket || opening || !("WebSocket" in window)) return;
+    if (socket || opening || tries === TRIES || !("WebSocket" in window)) return;
     opening = true;
+    tries++;
     const address = new URL(action.replace(/work$/, "edits"), location.href);
     address.protocol = address.protocol.replace("http", "ws");
     const s = new WebSocket(address);
-    s.onopen = () => ([socket, opening] = [s, false]);
+    s.onopen = () => ([socket, opening, tries] = [s, false, 0]);
     s.onmessage = (e) => {
       const end = e.data.indexOf("\n");
       const [n, status] = e.data.slice(0, end).split(" ").map(Number);
