@@ -266,7 +266,7 @@ func (d *dropping) drop() {
 // A reload, and a server that is gone for a while, lose nothing that was typed.
 func TestReloadAndRestart(t *testing.T) {
 	st := storetest.Open(t)
-	if _, err := st.Seed(context.Background(), demo.Scenario(demo.Day)); err != nil {
+	if _, err := st.Seed(context.Background(), demo.Scenario(rules.Default(), demo.Day)); err != nil {
 		t.Fatal(err)
 	}
 	start := func(addr string) (string, func()) {

@@ -25,7 +25,7 @@ func TestBenchChanges(t *testing.T) {
 		t.Skip("for ./run bench: times are no test")
 	}
 	s := storetest.Open(t)
-	if _, err := s.Seed(context.Background(), demo.Scenario(demo.Day)); err != nil {
+	if _, err := s.Seed(context.Background(), demo.Scenario(rules.Default(), demo.Day)); err != nil {
 		t.Fatal(err)
 	}
 	srv := httptest.NewServer(withFloor(web.New(s, rules.Default(), slog.New(slog.DiscardHandler), true)))

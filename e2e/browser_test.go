@@ -30,7 +30,7 @@ func TestMain(m *testing.M) { storetest.Main(m) }
 func serve(t *testing.T) (string, *store.Store) {
 	t.Helper()
 	s := storetest.Open(t)
-	if _, err := s.Seed(context.Background(), demo.Scenario(demo.Day)); err != nil {
+	if _, err := s.Seed(context.Background(), demo.Scenario(rules.Default(), demo.Day)); err != nil {
 		t.Fatal(err)
 	}
 	srv := httptest.NewServer(web.New(s, rules.Default(), slog.New(slog.DiscardHandler), true))

@@ -15,6 +15,7 @@ import (
 	"time"
 
 	"hollen/internal/core/plan"
+	"hollen/internal/core/rules"
 	"hollen/internal/demo"
 )
 
@@ -130,7 +131,7 @@ func get(t *testing.T, url string) string {
 }
 
 func TestDemoKeepsAndForgets(t *testing.T) {
-	dir, all := filepath.Join(t.TempDir(), "demo"), len(demo.Scenario(demo.Day).Batches)
+	dir, all := filepath.Join(t.TempDir(), "demo"), len(demo.Scenario(rules.Default(), demo.Day).Batches)
 	demoRun(t, dir, func(url string) {
 		if page := get(t, url); !strings.Contains(page, "Bottega Marram") || !strings.Contains(page, "Tagliatelle for Saturday") {
 			t.Error("the first page does not show the demo")

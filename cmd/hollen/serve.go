@@ -113,8 +113,9 @@ func (o options) serve(ctx context.Context, out, errw io.Writer) error {
 		return err
 	}
 	defer s.Close()
+	ru := rules.Default()
 	if o.demo {
-		if _, err := s.Seed(ctx, demo.Scenario(time.Now())); err != nil {
+		if _, err := s.Seed(ctx, demo.Scenario(ru, time.Now())); err != nil {
 			return err
 		}
 	}
@@ -126,7 +127,7 @@ func (o options) serve(ctx context.Context, out, errw io.Writer) error {
 	if os.Getenv("GOGC") == "" {
 		debug.SetGCPercent(web.GCPercent)
 	}
-	srv := web.NewHTTP(web.New(s, rules.Default(), log, addr.IP.IsLoopback()), log)
+	srv := web.NewHTTP(web.New(s, ru, log, addr.IP.IsLoopback()), log)
 	failed := make(chan error, 1)
 	go func() { failed <- srv.Serve(l) }()
 	if o.data != "" { // for whoever starts a second one; nothing depends on it

@@ -20,7 +20,7 @@ import (
 )
 
 // Scenario returns the whole workshop as it stands on that day.
-func Scenario(day time.Time) store.Scenario {
+func Scenario(ru rules.Rules, day time.Time) store.Scenario {
 	w := workshop{day}
 	return store.Scenario{
 		Name:  "Bottega Marram, the quay workshop",
@@ -38,17 +38,17 @@ func Scenario(day time.Time) store.Scenario {
 			{Kind: store.MachineKind, Value: w.crank()},
 			{Kind: store.ShapeKind, Value: w.wrack()},
 		},
-		Batches: planned(w.batches()),
+		Batches: planned(ru, w.batches()),
 		Pairs:   map[int]int{0: 1},
 	}
 }
 
 // planned works the batches out.
-func planned(all []request.Request) []*plan.Plan {
+func planned(ru rules.Rules, all []request.Request) []*plan.Plan {
 	out := make([]*plan.Plan, len(all))
 	for i, r := range all {
 		var err error
-		if out[i], err = plan.Make(rules.Default(), r); err != nil {
+		if out[i], err = plan.Make(ru, r); err != nil {
 			panic(err) // the batches here are constant
 		}
 	}

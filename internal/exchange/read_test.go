@@ -59,7 +59,7 @@ func TestEveryExportReadsBack(t *testing.T) {
 
 func TestCabinetReadsBack(t *testing.T) {
 	c := Cabinet{Format: CabinetFormat}
-	for _, x := range demo.Scenario(demo.Day).Things {
+	for _, x := range demo.Scenario(rules.Default(), demo.Day).Things {
 		c.Put(x.Value)
 	}
 	c.Shapes = append(c.Shapes, cut.Shipped()...)

@@ -160,7 +160,7 @@ func TestOpenAndSeedTogether(t *testing.T) {
 				return
 			}
 			defer s.Close()
-			did, err := s.Seed(ctx, demo.Scenario(demo.Day))
+			did, err := s.Seed(ctx, demo.Scenario(rules.Default(), demo.Day))
 			if err != nil {
 				t.Error(err)
 			}
@@ -178,7 +178,7 @@ func TestOpenAndSeedTogether(t *testing.T) {
 	}
 	defer s.Close()
 	list, next, err := s.List(ctx, store.Mark{})
-	if err != nil || seeded != 1 || len(list) != len(demo.Scenario(demo.Day).Batches) || next != nil {
+	if err != nil || seeded != 1 || len(list) != len(demo.Scenario(rules.Default(), demo.Day).Batches) || next != nil {
 		t.Errorf("seeded %d times, %d batches, %v", seeded, len(list), err)
 	}
 	if name, _ := s.Workshop(ctx); !strings.HasPrefix(name, "Bottega Marram") {
@@ -272,7 +272,7 @@ func TestTogether(t *testing.T) {
 // Everything the cabinet holds comes back as it was kept, under its own key.
 func TestEveryKindComesBack(t *testing.T) {
 	s := storetest.Open(t)
-	for _, x := range demo.Scenario(demo.Day).Things {
+	for _, x := range demo.Scenario(rules.Default(), demo.Day).Things {
 		id, err := s.Keep(ctx, x.Kind, 0, 0, store.Keyed(x.Value, "own-999"))
 		if err != nil {
 			t.Fatal(err)

@@ -13,6 +13,7 @@ import (
 
 	"hollen/internal/core/cut"
 	"hollen/internal/core/request"
+	"hollen/internal/core/rules"
 	"hollen/internal/demo"
 	"hollen/internal/exchange"
 	"hollen/internal/store"
@@ -289,7 +290,7 @@ func TestShapesAtTheCut(t *testing.T) {
 func TestCuttersOfAnOwnMachine(t *testing.T) {
 	s := newSite(t)
 	form := func(cutters string) url.Values {
-		m := demo.Scenario(demo.Day).Things[7].Value
+		m := demo.Scenario(rules.Default(), demo.Day).Things[7].Value
 		v := url.Values{"id": {"8"}}
 		entries, _, _ := machineShelf.form(desk{}, m, "")
 		for _, e := range filled(entries) {

@@ -23,7 +23,7 @@ func overDatabase(t *testing.T) (site, *sql.DB) {
 		t.Fatal(err)
 	}
 	t.Cleanup(func() { st.Close() })
-	if _, err := st.Seed(context.Background(), demo.Scenario(demo.Day)); err != nil {
+	if _, err := st.Seed(context.Background(), demo.Scenario(rules.Default(), demo.Day)); err != nil {
 		t.Fatal(err)
 	}
 	db, err := sql.Open("mysql", dsn)

@@ -42,7 +42,7 @@ type site struct {
 func newSite(t testing.TB) site {
 	t.Helper()
 	s := storetest.Open(t)
-	if _, err := s.Seed(context.Background(), demo.Scenario(demo.Day)); err != nil {
+	if _, err := s.Seed(context.Background(), demo.Scenario(rules.Default(), demo.Day)); err != nil {
 		t.Fatal(err)
 	}
 	var log strings.Builder
@@ -99,7 +99,7 @@ func (s site) wants(w *httptest.ResponseRecorder, status int, parts ...string) {
 func TestEveryStationOfEveryBatch(t *testing.T) {
 	s := newSite(t)
 	s.wants(s.ask("GET", "/", nil), 200, "Bottega Marram", "Tagliatelle for Saturday", "New batch")
-	for id := 1; id <= len(demo.Scenario(demo.Day).Batches); id++ {
+	for id := 1; id <= len(demo.Scenario(rules.Default(), demo.Day).Batches); id++ {
 		for _, st := range request.Stages() {
 			w := s.ask("GET", fmt.Sprintf("/batches/%d?at=%s", id, st), nil)
 			s.wants(w, 200, `aria-current="step"`, `name="version" value="1"`, "</html>")

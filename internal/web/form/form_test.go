@@ -12,7 +12,9 @@ import (
 )
 
 // demoCabinet is the demo's cabinet as the store would give it.
-func demoCabinet() store.Cabinet { return store.CabinetOf(demo.Scenario(demo.Day).Things) }
+func demoCabinet() store.Cabinet {
+	return store.CabinetOf(demo.Scenario(rules.Default(), demo.Day).Things)
+}
 
 // Of two windows each keeps what it alone changed; where both changed a thing, ours stands
 // and the other is told.
