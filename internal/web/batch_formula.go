@@ -187,7 +187,8 @@ func (v *formulaView) FlourToEggs() *FlourToEggs {
 
 // WithYolks says whether any way there takes extra yolks, and so leaves whites.
 func (v *formulaView) WithYolks() bool {
-	return slices.ContainsFunc(v.Ways(), func(w Way) bool { return w.WhitesG > 0 })
+	f := &v.Plan.Formula
+	return f.Pick.WhitesG > 0 || slices.ContainsFunc(f.Eggs.Alternatives, func(s egg.Solution) bool { return s.WhitesG > 0 })
 }
 
 // wayWords names one of the solver's answers; the one taken may be in grams.

@@ -71,6 +71,42 @@ func (m *markup) notes(notes []plan.Note) {
 	}
 }
 
+// WayRows are the solver's answers, a row each.
+func (v *formulaView) WayRows() template.HTML {
+	var m markup
+	ways, number := v.Ways(), func(v float64, unit string) string { return strconv.FormatFloat(v, 'f', 1, 64) + unit }
+	mass := func(g float64) string {
+		if g == 0 {
+			return "none"
+		}
+		return v.In.Grams(g)
+	}
+	yolks := v.WithYolks()
+	for _, w := range ways {
+		m.raw("<tr")
+		if w.On {
+			m.raw(` class="on"`)
+		}
+		m.raw(`><td class="val">`, esc(w.Words), `</td><td class="r">`, number(w.EggPct, " %"), `</td>`)
+		if yolks {
+			m.raw(`<td class="r">`, strconv.FormatFloat(w.YolkPct, 'f', 0, 64), ` %</td><td class="r">`, mass(w.WhitesG), `</td>`)
+		}
+		m.raw(`<td class="r">`, mass(w.TopG), `</td><td class="r val">`, number(w.Hw, ""), `</td><td><span class="sw"`)
+		m.attr("style", "--dough:"+tintOnly.FindString(w.Colour)).raw("></span></td>\n<td>", esc(w.Apart), `</td><td class="r">`)
+		if !w.On {
+			m.raw(`<button class="btn btn-line take" name="set"`).attr("value", w.Set).raw("\naria-label=\"Take ", esc(w.Words), `">Take</button>`)
+		}
+		m.raw("</td></tr>\n")
+	}
+	return m.html()
+}
+
+// Row is a nutrient in the raw dough and in a portion.
+func (n Nutrient) Row() template.HTML {
+	var m markup
+	return m.raw("<tr><td>", esc(n.Name), `</td><td class="r val">`, esc(n.Per100), `</td><td class="r">`, esc(n.PerPortion), "</td></tr>").html()
+}
+
 // unitHTML is a number with its unit set smaller.
 func unitHTML(number, unit string) template.HTML {
 	var m markup
