@@ -102,7 +102,7 @@ func TestMakeABatch(t *testing.T) {
 
 	b.click("#save")
 	b.until("the word saved", settledState+" === 'Saved'")
-	if got := saved(t, s, 11); got.Version != 2 || got.Request.Room.RH != .25 {
+	if got := saved(t, s, made()); got.Version != 2 || got.Request.Room.RH != .25 {
 		t.Errorf("saved version %d with %v", got.Version, got.Request.Room)
 	}
 	b.visit("/")
@@ -233,7 +233,7 @@ func TestTwoWindows(t *testing.T) {
 	two.until("what the other saved", "document.querySelector('"+humidity+"').value === '61'")
 	two.click("#save")
 	two.until("saved", settledState+" === 'Saved'")
-	if b := saved(t, s, 7); b.Version != 3 || b.Request.Room.RH != .61 || b.Request.Room.TempC != 27 {
+	if b := saved(t, s, demo.Number(demo.Saturday)); b.Version != 3 || b.Request.Room.RH != .61 || b.Request.Room.TempC != 27 {
 		t.Errorf("version %d, %+v", b.Version, b.Request.Room)
 	}
 }
@@ -297,7 +297,7 @@ func TestReloadAndRestart(t *testing.T) {
 	b.until("the figures again", "document.querySelector('#sheet').textContent.includes('Flour at 23 °C')")
 	b.click("#save")
 	b.until("saved", settledState+" === 'Saved'")
-	if got := saved(t, st, 7); got.Request.Room.RH != .53 || got.Request.Room.TempC != 23 {
+	if got := saved(t, st, demo.Number(demo.Saturday)); got.Request.Room.RH != .53 || got.Request.Room.TempC != 23 {
 		t.Errorf("%+v", got.Request.Room)
 	}
 }
@@ -319,8 +319,8 @@ func TestWithoutScripts(t *testing.T) {
 	b.do(chromedp.Click("#spine li:nth-child(5) button"), chromedp.WaitVisible("#f-roll-machine"))
 	b.do(chromedp.Click("#save"))
 	// The page before looks just like the page after: only the store tells when it is saved.
-	got := saved(t, s, 7)
-	for deadline := time.Now().Add(45 * time.Second); got.Version == 1 && time.Now().Before(deadline); got = saved(t, s, 7) {
+	got := saved(t, s, demo.Number(demo.Saturday))
+	for deadline := time.Now().Add(45 * time.Second); got.Version == 1 && time.Now().Before(deadline); got = saved(t, s, demo.Number(demo.Saturday)) {
 		time.Sleep(20 * time.Millisecond)
 	}
 	if got.Version != 2 || got.Request.Room.RH != .45 {
@@ -376,10 +376,10 @@ func TestRecipeToBatch(t *testing.T) {
 	b.until("the reading", "document.querySelector('.lines .bad')?.textContent.includes('bananas')")
 	b.click(".recipe .btn-go")
 	b.until("the batch", "document.querySelector('#spine')")
-	if got := saved(t, s, 11); got.Request.Amount.FlourG != 300 || *got.Request.Eggs.FixWhole != 3 {
+	if got := saved(t, s, made()); got.Request.Amount.FlourG != 300 || *got.Request.Eggs.FixWhole != 3 {
 		t.Errorf("%+v", got.Request)
 	}
-	b.visit("/compare?a=11")
+	b.visit(fmt.Sprint("/compare?a=", made()))
 	b.until("both days", "document.querySelectorAll('.compared .newstage').length > 1")
 	if text := b.text(".compared"); !strings.Contains(text, "From a recipe at 27 °C and 78 %") {
 		t.Errorf("%.300s", text)

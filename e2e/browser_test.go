@@ -182,3 +182,6 @@ func eval[T any](b *tab, js string) T {
 
 // batch is the address of a batch of the demo.
 func batch(name string) string { return fmt.Sprintf("/batches/%d", demo.Number(name)) }
+
+// made is the number of the first batch made in a test.
+func made() uint64 { return uint64(len(demo.Batches()) + 1) }

@@ -53,7 +53,7 @@ func TestFromTheCabinet(t *testing.T) {
 	b.until("what it came out at", "document.querySelector('#sheet .fig .lab').textContent === 'Came out at'")
 	b.click("#save")
 	b.until("saved", settledState+" === 'Saved'")
-	r := saved(t, s, 7).Request
+	r := saved(t, s, demo.Number(demo.Saturday)).Request
 	if r.Flours[0].LotKept == nil || r.Flours[0].Lot != "own-10" || len(r.Additions) != 1 || r.Additions[0].Share != .12 || r.Used.FlourLeftG == nil ||
 		*r.Used.FlourLeftG != 60 {
 		t.Errorf("%+v, %+v, %+v", r.Flours[0], r.Additions, r.Used)
@@ -78,7 +78,7 @@ func TestOunces(t *testing.T) {
 	b.until("August in °F", "document.querySelector('#f-room-temp_c').value === '80.6' && document.querySelector('#f-room-rh').value === '74'")
 	b.click("#save")
 	b.until("saved", settledState+" === 'Saved'")
-	if r := saved(t, s, 7).Request; fmt.Sprintf("%.0f", r.Amount.FlourG) != "907" || math.Abs(r.Room.TempC-27) > 1e-6 {
+	if r := saved(t, s, demo.Number(demo.Saturday)).Request; fmt.Sprintf("%.0f", r.Amount.FlourG) != "907" || math.Abs(r.Room.TempC-27) > 1e-6 {
 		t.Errorf("%v g at %v °C", r.Amount.FlourG, r.Room.TempC)
 	}
 }

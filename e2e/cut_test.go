@@ -44,7 +44,7 @@ func TestCutOtherShapes(t *testing.T) {
 	b.until("no error", "document.querySelector('#e-f-cut-width_mm').textContent === '' && document.querySelector('#sheet').dataset.errors === '0'")
 	b.click("#save")
 	b.until("saved", settledState+" === 'Saved'")
-	r := saved(t, s, 7).Request
+	r := saved(t, s, demo.Number(demo.Saturday)).Request
 	if r.Cut.Shape != "ravioli" || *r.Cut.Width != 55 || r.Cut.Filling.Name != "marsh samphire and curd" || len(r.Cut.Also) != 1 ||
 		r.Cut.Also[0].Portions != 4 || r.Cut.Also[0].Own == nil {
 		t.Errorf("%+v", r.Cut)
@@ -193,7 +193,7 @@ func TestPrintsOnOnePage(t *testing.T) {
 	b.until("grams", "document.querySelector('.units b')?.textContent === 'g °C'")
 	b.visit(batch(demo.Saturday) + "?at=cut")
 	b.do(chromedp.KeyEvent("p"))
-	b.until("the sheet by its key", "location.pathname === '/batches/7/sheet' && document.querySelector('.paper')")
+	b.until("the sheet by its key", "location.pathname === '"+batch(demo.Saturday)+"/sheet' && document.querySelector('.paper')")
 	if small := eval[float64](b, "Math.min(...[...document.querySelectorAll('.p-weigh b')].map((e) => "+
 		"parseFloat(getComputedStyle(e).fontSize))) * 72 / 96"); small < 16 {
 		t.Errorf("amounts of %.0f points are not read at a metre", small)

@@ -31,7 +31,7 @@ func TestDoctor(t *testing.T) {
 		".num')?.textContent.trim() !== '"+before+"' && document.querySelector('.station[aria-current] .name')?.textContent === 'Formula'")
 	b.click("#save")
 	b.until("saved", settledState+" === 'Saved'")
-	if a := saved(t, s, 7).Request.Acts; len(a) != 1 || a[0].Kind != doctor.Water {
+	if a := saved(t, s, demo.Number(demo.Saturday)).Request.Acts; len(a) != 1 || a[0].Kind != doctor.Water {
 		t.Errorf("%+v", a)
 	}
 }
@@ -57,7 +57,7 @@ func TestKneadAndRest(t *testing.T) {
 	b.until("what it says", "document.querySelector('#sheet').textContent.includes('Your poke')")
 	b.click("#save")
 	b.until("saved", settledState+" === 'Saved'")
-	r := saved(t, s, 7).Request
+	r := saved(t, s, demo.Number(demo.Saturday)).Request
 	if r.Knead.School != "hook" || *r.Rest.Min != 45 || r.Rest.PokeS == nil || *r.Rest.PokeS > 20 {
 		t.Errorf("%+v %+v", r.Knead, r.Rest)
 	}

@@ -40,7 +40,7 @@ func TestOwnMachine(t *testing.T) {
 	b.until("a stop nearer 2 mm", "Number("+sheet+".replace('mm', '')) > 1.5")
 	b.click("#save")
 	b.until("saved", settledState+" === 'Saved'")
-	if r := saved(t, s, 7).Request.Roll; r.Own == nil || len(r.Own.Calibrated) != 1 || r.TargetMM == nil {
+	if r := saved(t, s, demo.Number(demo.Saturday)).Request.Roll; r.Own == nil || len(r.Own.Calibrated) != 1 || r.TargetMM == nil {
 		t.Errorf("%+v", r)
 	}
 }

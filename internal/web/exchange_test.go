@@ -73,7 +73,7 @@ func TestEveryDownloadComesBack(t *testing.T) {
 	w := s.ask("POST", "/import/take", url.Values{"text": {doc}, "take": take})
 	s.wants(w, 303)
 	if b, err := s.store.Get(context.Background(), 11); err != nil ||
-		writtenRequest(b.Request.Request) != writtenRequest(s.saved(demo.Number(demo.Lantern))) || w.Header().Get("Location") != "/batches/11" {
+		writtenRequest(b.Request.Request) != writtenRequest(s.saved(demo.Number(demo.Lantern))) || w.Header().Get("Location") != made() {
 		t.Errorf("%v: %s", err, w.Header().Get("Location"))
 	}
 	s.wants(s.ask("GET", batch(demo.Orecchiette)+"/cut.svg", nil), 404)
@@ -123,12 +123,12 @@ func TestBatchFromElsewhere(t *testing.T) {
 		got.Flours[0].Lot != "own-12" || got.Eggs.Class != "own-4" || got.Cut.Own.Key != "own-10" {
 		t.Errorf("%+v %+v %+v", got.Flours[0], got.Eggs, got.Cut)
 	}
-	s.wants(s.ask("GET", "/batches/11?at=room", nil), 200, "brown sack")
-	page := s.ask("GET", "/batches/11?at=formula", nil).Body.String()
+	s.wants(s.ask("GET", made()+"?at=room", nil), 200, "brown sack")
+	page := s.ask("GET", made()+"?at=formula", nil).Body.String()
 	if strings.Contains(page, "has newer figures") || strings.Contains(page, "<img src=x") {
 		t.Error("what was brought along is not the cabinet's, or a name is not escaped")
 	}
-	s.wants(s.ask("POST", "/import", url.Values{"text": {doc}}), 200, `the same as <a href="/batches/11">`)
+	s.wants(s.ask("POST", "/import", url.Values{"text": {doc}}), 200, `the same as <a href=made()>`)
 }
 
 // A cabinet goes out and comes back: the same to this workshop, new to another, and what differs

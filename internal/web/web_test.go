@@ -292,7 +292,7 @@ func TestGuards(t *testing.T) {
 			t.Errorf("%s writes a name as markup", path)
 		}
 	}
-	if strings.Contains(s.log.String(), "onerror") || !strings.Contains(s.log.String(), "path=/batches/7/save status=303") {
+	if strings.Contains(s.log.String(), "onerror") || !strings.Contains(s.log.String(), "path="+batch(demo.Saturday)+"/save status=303") {
 		t.Error("the log has bodies or lacks lines:", s.log.String())
 	}
 }
@@ -668,15 +668,15 @@ func TestSecondDough(t *testing.T) {
 	s.wants(w, 303)
 	s.wants(s.ask("GET", w.Header().Get("Location"), nil), 200, "Tagliatelle for Saturday, second dough",
 		`<a href="`+batch(demo.Saturday)+`">Tagliatelle for Saturday</a>`, "spinach, cooked and squeezed")
-	s.wants(s.ask("GET", batch(demo.Saturday), nil), 200, `<a href="/batches/11">`, "Part the two doughs")
+	s.wants(s.ask("GET", batch(demo.Saturday), nil), 200, `<a href="`+made()+`">`, "Part the two doughs")
 	s.wants(s.ask("POST", batch(demo.Saturday)+"/partner", s.typed(demo.Number(demo.Saturday))), 409, "a second dough already")
 	// Another room for one of them is told at the other.
 	v := s.typed(11)
 	v.Set("room.rh", "61")
-	s.wants(s.ask("POST", "/batches/11/save", v), 303)
+	s.wants(s.ask("POST", made()+"/save", v), 303)
 	s.wants(s.ask("GET", batch(demo.Saturday)+"?at=room", nil), 200, "stands elsewhere", "21 °C and 61 %")
 	// Deleted, it is no partner; and it can be made anew.
-	s.wants(s.ask("POST", "/batches/11/delete", url.Values{}), 303)
+	s.wants(s.ask("POST", made()+"/delete", url.Values{}), 303)
 	if strings.Contains(s.ask("GET", batch(demo.Saturday), nil).Body.String(), "second dough</a>") {
 		t.Error("a deleted dough still stands at the head")
 	}
@@ -712,6 +712,9 @@ func TestLeanAnswer(t *testing.T) {
 
 // batch is the address of a batch of the demo.
 func batch(name string) string { return fmt.Sprintf("/batches/%d", demo.Number(name)) }
+
+// made is the address of the first batch made in a test.
+func made() string { return fmt.Sprintf("/batches/%d", len(demo.Batches())+1) }
 
 // A change that comes over the socket is answered as one that is posted; other pages' sockets are
 // refused, and what no form may be ends the socket, not the server.
