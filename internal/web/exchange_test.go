@@ -128,7 +128,7 @@ func TestBatchFromElsewhere(t *testing.T) {
 	if strings.Contains(page, "has newer figures") || strings.Contains(page, "<img src=x") {
 		t.Error("what was brought along is not the cabinet's, or a name is not escaped")
 	}
-	s.wants(s.ask("POST", "/import", url.Values{"text": {doc}}), 200, `the same as <a href=made()>`)
+	s.wants(s.ask("POST", "/import", url.Values{"text": {doc}}), 200, `the same as <a href="`+made()+`">`)
 }
 
 // A cabinet goes out and comes back: the same to this workshop, new to another, and what differs
