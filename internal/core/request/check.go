@@ -86,13 +86,12 @@ func (r *Request) checkCut() (errs []error) {
 		errs = append(errs, FieldError{"cut.max_length_mm", "Longest ribbon", fmt.Sprintf("%g", hi),
 			fmt.Sprintf("it cannot be under the shortest ribbon, %g mm", lo)})
 	} else if err := s.Check(); err != nil {
-		line, _, _ := strings.Cut(err.Error(), "\n")
-		key, text, _ := strings.Cut(line, ": ")
-		f, ok := FieldAt("cut." + key)
+		first := measure.Faults(err)[0]
+		f, ok := FieldAt("cut." + first.Field)
 		if !ok {
 			f, _ = FieldAt("cut.shape")
 		}
-		errs = append(errs, FieldError{f.Path, f.Label, f.Get(r), text})
+		errs = append(errs, FieldError{f.Path, f.Label, f.Get(r), first.Text})
 	}
 	rest := r.Amount.Portions
 	for i, x := range r.Cut.Also {
