@@ -173,7 +173,7 @@ func TestSliderIsFollowed(t *testing.T) {
 	b.visit(batch(demo.Saturday) + "?at=room")
 	at := eval[[]float64](b, "(() => { const r = document.querySelector('.slide[data-for=f-room-rh]').getBoundingClientRect(); "+
 		"return [r.x + 12, r.y + r.height / 2, r.width - 24] })()")
-	eval[bool](b, "(() => { window.shown = new Set(); const f = document.querySelector('#sheet .stack .num'); const see = () => "+
+	eval[bool](b, "(() => { window.shown = new Set(); const see = () => "+
 		"shown.add(document.querySelector('#sheet').textContent); new MutationObserver(see).observe(document.querySelector('#sheet'), "+
 		"{childList: true, characterData: true, subtree: true, attributes: true}); return true })()")
 	const moves = 40

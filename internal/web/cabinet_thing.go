@@ -156,12 +156,17 @@ func (s *Server) openShelf(c *gin.Context) {
 	s.render(c, http.StatusOK, "cabinet", sh.Name, v)
 }
 
-func (s *Server) newThing(c *gin.Context) {
-	sh, ok := s.atShelf(c)
-	if !ok {
-		return
+// deskAtShelf is the shelf of the address with what its page needs; false when an error was shown
+// instead.
+func (s *Server) deskAtShelf(c *gin.Context) (sh shelf, cab desk, ok bool) {
+	if sh, ok = s.atShelf(c); ok {
+		cab, ok = s.desk(c)
 	}
-	cab, ok := s.desk(c)
+	return sh, cab, ok
+}
+
+func (s *Server) newThing(c *gin.Context) {
+	sh, cab, ok := s.deskAtShelf(c)
 	if !ok {
 		return
 	}
@@ -199,11 +204,7 @@ func (s *Server) thing(c *gin.Context, sh shelf, id string) (store.Thing, bool) 
 }
 
 func (s *Server) editThing(c *gin.Context) {
-	sh, ok := s.atShelf(c)
-	if !ok {
-		return
-	}
-	cab, ok := s.desk(c)
+	sh, cab, ok := s.deskAtShelf(c)
 	if !ok {
 		return
 	}

@@ -101,18 +101,26 @@ func (s *Server) importText(c *gin.Context) (string, bool) {
 	return string(raw), true
 }
 
-func (s *Server) previewImport(c *gin.Context) {
+// lookedOver is what the posted document holds; false when an error was shown instead.
+func (s *Server) lookedOver(c *gin.Context) (v importView, ok bool) {
 	text, ok := s.importText(c)
 	if !ok {
-		return
+		return v, false
 	}
 	cab, ok := s.desk(c)
 	if !ok {
-		return
+		return v, false
 	}
 	v, err := s.inspect(c, cab, text)
 	if err != nil {
 		s.failStore(c, err)
+	}
+	return v, err == nil
+}
+
+func (s *Server) previewImport(c *gin.Context) {
+	v, ok := s.lookedOver(c)
+	if !ok {
 		return
 	}
 	status := http.StatusOK
@@ -125,17 +133,8 @@ func (s *Server) previewImport(c *gin.Context) {
 // takeImport does what the preview said, all of it or nothing. What changed since the preview is
 // shown anew.
 func (s *Server) takeImport(c *gin.Context) {
-	text, ok := s.importText(c)
+	v, ok := s.lookedOver(c)
 	if !ok {
-		return
-	}
-	cab, ok := s.desk(c)
-	if !ok {
-		return
-	}
-	v, err := s.inspect(c, cab, text)
-	if err != nil {
-		s.failStore(c, err)
 		return
 	}
 	if len(v.Errors) > 0 || v.Recipe != nil {
@@ -145,7 +144,7 @@ func (s *Server) takeImport(c *gin.Context) {
 	ctx, cancel := bounded(c)
 	defer cancel()
 	to := ""
-	err = s.store.Together(ctx, func(tx *store.Store) (err error) {
+	err := s.store.Together(ctx, func(tx *store.Store) (err error) {
 		take := c.PostFormArray("take")
 		if v.Batch == nil {
 			to, err = takeThings(ctx, tx, v.Items, take)
