@@ -158,20 +158,20 @@ func TrackOf(p *plan.Plan) string {
 		t.Steps = append(t.Steps, x)
 		at += s.Min
 	}
-	if r := p.Rest.ReadyAtMin; r >= 0 {
+	if r := p.Rest.ReadyAtMin - p.Knead.Way.WaitMin; p.Rest.ReadyAtMin >= 0 {
 		t.From, t.To, t.Window = r, math.Max(end.Min, r+1e-6), "rollable from "+measure.Minutes(r)
 		if p.Roll.Folds > 0 {
 			t.Window += ", counting the folds"
 		}
 	}
-	mixed := p.Rest.WarmMin - end.WarmMin // before flour met water
+	mixed := p.Rest.OutMin - end.OutMin // before flour met water, and while other lots had their turn
 	for _, l := range []struct {
 		min   float64
 		words string
 	}{{p.Dry.CautionAt, "take care"}, {p.Dry.DiscardAt, "throw away"}} {
 		for _, m := range moments {
-			if m.WarmMin+mixed >= l.min {
-				t.Limits = append(t.Limits, Limit{At: m.Min, Class: "red-line", Words: fmt.Sprintf("%s above 5 °C: %s", measure.Minutes(l.min), l.words)})
+			if m.OutMin+mixed >= l.min {
+				t.Limits = append(t.Limits, Limit{At: m.Min, Class: "red-line", Words: fmt.Sprintf("%s out of the fridge: %s", measure.Minutes(l.min), l.words)})
 				break
 			}
 		}

@@ -82,7 +82,8 @@ func place(raw []byte, err error) error {
 	var syntax *json.SyntaxError
 	var kind *json.UnmarshalTypeError
 	switch {
-	case errors.As(err, &syntax) && strings.HasPrefix(syntax.Error(), "unexpected end"):
+	case errors.As(err, &syntax) && (strings.HasPrefix(syntax.Error(), "unexpected end") ||
+		syntax.Offset >= int64(len(raw)) && strings.Contains(syntax.Error(), "' ' in literal")): // cut off inside null, true or false
 		return at(raw, int64(len(raw)), "the document ends in the middle")
 	case errors.As(err, &syntax) && strings.HasSuffix(syntax.Error(), "after top-level value"):
 		return at(raw, syntax.Offset-1, "only one document a file; this follows it")

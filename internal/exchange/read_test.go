@@ -150,6 +150,7 @@ func TestBrokenAndHostile(t *testing.T) {
 		{"deep", strings.Repeat("[", 100000), "deeper than"},
 		{"deep object", strings.Repeat(`{"request":`, 5000) + "1" + strings.Repeat("}", 5000), "deeper than"},
 		{"cut off", good[:len(good)/2], "ends in the middle"},
+		{"cut off in a word", good[:strings.Index(good, "null")+2], "ends in the middle"},
 		{"not JSON", "dough: 500 g", "invalid character"},
 		{"no format", `{"name":"x"}`, "names no format"},
 		{"a number", "7", "number"},

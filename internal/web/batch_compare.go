@@ -98,7 +98,7 @@ var comparedFigures = []struct {
 		}
 		return fmt.Sprintf("%.0f–%.0f min", p.Dry.Nest.FromMin, p.Dry.Nest.ToMin)
 	}},
-	{request.AtDry, "Above {5 °C} by then", "dry.warm", func(p *plan.Plan) string { return measure.Minutes(p.Dry.WarmMin) }},
+	{request.AtDry, "Out of the fridge by then", "dry.warm", func(p *plan.Plan) string { return measure.Minutes(p.Dry.OutMin) }},
 	{request.AtCook, "In the pot", "cook.time", func(p *plan.Plan) string { return measure.MinSec(p.PotS()) }},
 }
 

@@ -49,7 +49,7 @@ func TestDoctorKnowsEverySign(t *testing.T) {
 	}
 	v.Set("set", "doctor.sign=interrupted&doctor.a=lay:wrapped")
 	v.Set("doctor.minutes", "50")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "83 minutes above 5 °C by now", "wake it")
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, " minutes out of the fridge by now", "wake it")
 	v.Set("doctor.minutes", "all day")
 	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "1 to 2,880 min is allowed", `value="all day"`)
 	v.Set("set", "doctor.sign=nonsense&doctor.a=a:b,c")

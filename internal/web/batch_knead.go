@@ -18,6 +18,14 @@ func (v kneadView) WorkFigure() string {
 	return fmt.Sprintf("%.3g", v.Plan.Knead.Way.WorkMin)
 }
 
+// CoolFigure is how long the dough takes in the fridge until it reads 7 °C.
+func (v kneadView) CoolFigure() string {
+	if v.Plan.Rest.CoolMin < 0 {
+		return "never"
+	}
+	return measure.Minutes(v.Plan.Rest.CoolMin)
+}
+
 // RestFigure is the last rest: minutes, or hours and minutes.
 func (v kneadView) RestFigure() string {
 	if m := v.Plan.Rest.Min; m < 120 {

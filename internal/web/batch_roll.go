@@ -48,6 +48,14 @@ func (v rollView) SetUp() []string {
 	return out
 }
 
+// LayerWords is how many layers the folds lay; past 500 nobody counts.
+func (v rollView) LayerWords() string {
+	if n := v.Plan.Roll.Layers; n <= 500 {
+		return measure.Thousands(n)
+	}
+	return "hundreds of"
+}
+
 // DustWords say how much to dust, with what, at which pass.
 func (v rollView) DustWords() string {
 	words := "The least that works, in the flour of the dough: a breath before the folds, then only where it drags."
@@ -154,6 +162,9 @@ func (v rollView) Rungs() []Rung {
 		switch {
 		case x.Fold > 0:
 			notes = append(notes, "fold "+x.Folding())
+			if x.PressMM > 0 {
+				notes = append(notes, "press it to "+v.In.MM(x.PressMM, measure.Shortest)+" first")
+			}
 		case v.Plan.Pinned() && i == 0:
 			notes = append(notes, "from the middle")
 		case v.Plan.Pinned() && i == len(passes)-1:
@@ -162,8 +173,6 @@ func (v rollView) Rungs() []Rung {
 			notes = append(notes, "quarter turn, pause")
 		case i == 0:
 			notes = append(notes, "as pressed")
-		case x.Easy == 0 && x.Nth == 2:
-			notes = append(notes, "flat, full width")
 		case x.Easy == 0:
 			notes = append(notes, "flat")
 		case x.Nth == 2:
@@ -173,8 +182,8 @@ func (v rollView) Rungs() []Rung {
 			notes = append(notes, "halve first")
 		}
 		for _, s := range v.Plan.Roll.Skips {
-			if s.Stop == x.Stop && x.Nth == 1 && s.Verdict != "tearing" && v.Request.Roll.Mode == roll.EveryStop {
-				notes = append(notes, map[string]string{"safe": "may be skipped", "bold": "bold to skip"}[s.Verdict])
+			if s.Stop == x.Stop && x.Nth == 1 && s.Verdict != roll.Tearing && v.Request.Roll.Mode == roll.EveryStop {
+				notes = append(notes, map[string]string{roll.Safe: "may be skipped", roll.Bold: "bold to skip"}[s.Verdict])
 			}
 		}
 		if x.Skipped > 0 {

@@ -116,7 +116,10 @@ func TestOwnPin(t *testing.T) {
 	// The demo's stripes: the join, with what it wants of the other dough.
 	s.wants(s.ask("GET", batch(demo.Straw)+"?at=roll", nil), 200, "One pass at stop <b>5</b>", "of which 201 g are planned", `class="stripe"`)
 	v = s.typed(demo.Number(demo.Straw))
-	v.Set("roll.stripes.stripe_mm", "1.8")
+	for k, x := range map[string]string{"roll.stripes.base_mm": "6", "roll.stripes.stripe_mm": "3", "roll.machine": "mixer-8", "eggs.style": "yolk",
+		"knead.knead_min": "1", "rest.rest_min": "0"} {
+		v.Set(k, x)
+	}
 	v.Set("at", "roll")
 	s.wants(s.ask("POST", batch(demo.Straw)+"/work", v), 200, "a thicker base, or a thinner stripe")
 }

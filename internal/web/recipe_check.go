@@ -146,7 +146,7 @@ func (v *recipeView) work(r rules.Rules) {
 	}
 	machine, _ := roll.Find(v.chosen("machine"))
 	v.Target = dough.Aim(r.Hydration, machine.Tool, flour.Mix(r.Flour, parts).AbsorptionPct, false, false, share)
-	v.LowFeel, v.HighFeel = v.Target.Feel(r.Hydration, v.Sum.LowHw), v.Target.Feel(r.Hydration, v.Sum.HighHw)
+	v.LowFeel, v.HighFeel = v.Target.Feel(r.Hydration, v.Sum.LowHw).Words, v.Target.Feel(r.Hydration, v.Sum.HighHw).Words
 }
 
 // Ruler is the recipe's range against the band.

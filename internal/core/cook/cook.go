@@ -1,7 +1,7 @@
 // Package cook answers: how long in the pot, how much water and salt in how many lots, and how
 // long may it be kept first?
 //
-//	te² = t²w²/(t²+w²),  seconds = 25 + 95·te² + what a filling needs
+//	te = t·w/√(t²+w²),  seconds = (40 + 70·te^1.5 + what a filling needs)·(1 + .04x + .0015x²), x % of mass lost
 package cook
 
 import (
@@ -16,6 +16,7 @@ type Piece struct {
 	WidthMM float64
 	Loss    float64 // of mass before the pot, share
 	FillS   float64 // what its filling needs beyond the dough, s
+	Raw     bool    // the filling is raw meat or fish: no early end
 }
 
 // Time is the minutes in the pot: the middle and the range to taste in, s. TasteOnly is
@@ -25,31 +26,43 @@ type Time struct {
 	FromS     float64 `json:"taste_from_s"`
 	ToS       float64 `json:"to_s"`
 	FrozenS   float64 `json:"from_frozen_s"`   // straight from the freezer
-	InPanS    float64 `json:"finish_in_pan_s"` // in the water when it is finished in the pan
+	InPanS    float64 `json:"finish_in_pan_s"` // in the water when it is finished in the pan: two thirds of the time
 	DriedS    float64 `json:"dried_s"`         // after the loss given
 	TasteOnly bool    `json:"taste_only"`
 	TeMM      float64 `json:"effective_mm"`
 }
 
-// Effective returns the thickness that cooks, mm: te² = t²w²/(t²+w²).
+// Effective returns the thickness that cooks, mm: te = t·w/√(t²+w²).
 func Effective(thickMM, widthMM float64) float64 {
 	t2, w2 := thickMM*thickMM, widthMM*widthMM
 	return math.Sqrt(t2 * w2 / (t2 + w2))
 }
 
 // Dried returns how long what takes s fresh takes after losing the share loss of its mass, s:
-// a fifth more for every 5 %.
-func Dried(r rules.Cook, s, loss float64) float64 { return s * (1 + r.DryGain*loss/r.DryPer) }
+// s·(1 + .04x + .0015x²), x in %. House rule; what is dried to keep takes over three times as long.
+func Dried(r rules.Cook, s, loss float64) float64 {
+	x := 100 * loss
+	return s * (1 + r.DryLinear*x + r.DrySquare*x*x)
+}
 
-// Of returns the time for a piece. House rule, ±25 %.
+// Range returns when to taste what takes about s, s: from 40 % before to 25 % after. What is filled
+// raw has no early end.
+func Range(r rules.Cook, s float64, raw bool) (from, to float64) {
+	if raw {
+		return s, s * (1 + r.Late)
+	}
+	return s * (1 - r.Early), s * (1 + r.Late)
+}
+
+// Of returns the time for a piece. House rule, −40/+25 %.
 func Of(r rules.Cook, p Piece) Time {
 	te := Effective(p.ThickMM, p.WidthMM)
-	s := r.BaseS + r.PerMM2S*te*te + p.FillS
+	s := r.BaseS + r.PerMMS*math.Pow(te, r.Power) + p.FillS
 	o := Time{Seconds: s, TeMM: te, TasteOnly: te > r.TasteOnlyMM}
 	o.DriedS = Dried(r, s, p.Loss)
-	o.FromS, o.ToS = o.DriedS*(1-r.Spread), o.DriedS*(1+r.Spread)
+	o.FromS, o.ToS = Range(r, o.DriedS, p.Raw)
 	o.FrozenS = s + r.FrozenMoreS
-	o.InPanS = max(s-r.PanLessS, r.BaseS)
+	o.InPanS = s * r.PanShare
 	return o
 }
 

@@ -9,21 +9,23 @@ import (
 
 func TestFresh(t *testing.T) {
 	r := rules.Default().Cook
-	for _, c := range []struct{ t, w, want float64 }{
-		{.9, 7, 25 + 95*.81*49/(49.81)},  // a ribbon cooks nearly as its sheet
-		{2.4, 2.4, 25 + 95*2.4*2.4/2},    // a square from all sides
-		{.8, 1000, 25 + 95*.64*.9999994}, // a sheet
-	} {
+	for _, c := range []struct{ t, w, want float64 }{{.8, 7, 89.6}, {1.3, 1000, 143.8}, {1.6, 1000, 181.7}, {2.4, 2.4, 194.7}} {
 		if got := Of(r, Piece{ThickMM: c.t, WidthMM: c.w}).Seconds; math.Abs(got-c.want) > .1 {
 			t.Errorf("%v × %v: %.1f s, want %.1f", c.t, c.w, got, c.want)
 		}
 	}
-	o := Of(r, Piece{ThickMM: .9, WidthMM: 7, Loss: .05})
-	if math.Abs(o.DriedS-1.2*o.Seconds) > 1e-9 || o.FromS >= o.Seconds || o.ToS <= o.DriedS || o.FrozenS != o.Seconds+45 {
+	o := Of(r, Piece{ThickMM: .8, WidthMM: 7, Loss: .28})
+	if math.Abs(o.DriedS/o.Seconds-3.3) > .01 || math.Abs(o.FromS-.6*o.DriedS) > 1e-9 || math.Abs(o.ToS-1.25*o.DriedS) > 1e-9 || o.FrozenS != o.Seconds+45 ||
+		math.Abs(o.InPanS-o.Seconds*2/3) > 1e-9 {
 		t.Errorf("%+v", o)
 	}
+	for x := .001; x < .3; x += .001 { // continuous with drying
+		if Dried(r, 100, x)-Dried(r, 100, x-.001) > 2 {
+			t.Fatalf("at %.1f %% lost the time jumps", 100*x)
+		}
+	}
 	if !Of(r, Piece{ThickMM: 4, WidthMM: 40}).TasteOnly || o.TasteOnly {
-		t.Error("taste only is for pieces over 2.5 mm")
+		t.Error("taste only is for pieces over 3 mm")
 	}
 }
 
@@ -50,8 +52,8 @@ func TestPot(t *testing.T) {
 func TestFillingsCookLonger(t *testing.T) {
 	r := rules.Default()
 	bare := Of(r.Cook, Piece{ThickMM: 1.4, WidthMM: 50})
-	raw := Of(r.Cook, Piece{ThickMM: 1.4, WidthMM: 50, FillS: r.Cook.FillRawS})
-	if math.Abs(raw.Seconds-bare.Seconds-r.Cook.FillRawS) > 1e-9 || raw.FromS <= bare.FromS {
+	raw := Of(r.Cook, Piece{ThickMM: 1.4, WidthMM: 50, FillS: r.Cook.FillRawS, Raw: true})
+	if math.Abs(raw.Seconds-bare.Seconds-r.Cook.FillRawS) > 1e-9 || raw.FromS != raw.Seconds {
 		t.Errorf("%+v %+v", bare, raw)
 	}
 	if _, d := Days(r.Safety, Fridge, true); d >= r.Safety.FridgeDays {

@@ -47,7 +47,7 @@ type Dough struct {
 	BasisWB    float64 // 0.14
 	Hw         float64 // points
 	TargetHw   float64 // points
-	WarmMin    float64 // minutes above 5 °C by now
+	OutMin     float64 // minutes out of the fridge by now
 	CautionMin float64
 	DiscardMin float64
 }
@@ -160,17 +160,17 @@ func grams(g float64) string {
 }
 
 // Waited says what a wait of that many minutes means for the egg in it: by the food clock of
-// the batch, counted from mixing. inCold is true when it lay under 5 °C.
+// the batch, counted from mixing. inCold is true when it lay in the fridge.
 func (d Dough) Waited(minutes float64, inCold bool) (words string, discard bool) {
-	warm := d.WarmMin
+	out := d.OutMin
 	if !inCold {
-		warm += minutes
+		out += minutes
 	}
-	text := fmt.Sprintf("%.0f minutes above 5 °C by now", warm)
+	text := fmt.Sprintf("%.0f minutes out of the fridge by now", out)
 	switch {
-	case warm > d.DiscardMin:
+	case out > d.DiscardMin:
 		return text + fmt.Sprintf(": past %.0f minutes egg dough is usually thrown away. Your food authority’s rules come first.", d.DiscardMin), true
-	case warm > d.CautionMin:
+	case out > d.CautionMin:
 		return text + fmt.Sprintf(": past %.0f minutes take care. Roll it now and cook it today, or chill it flat at once.", d.CautionMin), false
 	}
 	return text + fmt.Sprintf(": under %.0f, no worry for the egg.", d.CautionMin), false

@@ -7,7 +7,7 @@ import (
 )
 
 // 800 g of 14 % flour aimed at 42.5, moisture 12.5 %.
-var batch = Dough{F14G: 800, MoistureWB: .125, BasisWB: .14, Hw: 41, TargetHw: 42.5, WarmMin: 40, CautionMin: 120, DiscardMin: 240}
+var batch = Dough{F14G: 800, MoistureWB: .125, BasisWB: .14, Hw: 41, TargetHw: 42.5, OutMin: 40, CautionMin: 120, DiscardMin: 240}
 
 // The amounts, by hand: 1.2 points of 800 g are 9.6 g of water, in two goes; as flour
 // 9.6/(0.875/0.86·1.425 − 1) = 21.34 g.
@@ -128,7 +128,7 @@ func TestWaited(t *testing.T) {
 		cold    bool
 		says    string
 		discard bool
-	}{{50, false, "90 minutes above 5 °C by now: under 120", false}, {90, false, "130 minutes above 5 °C by now: past 120", false},
+	}{{50, false, "90 minutes out of the fridge by now: under 120", false}, {90, false, "130 minutes out of the fridge by now: past 120", false},
 		{300, false, "thrown away", true}, {300, true, "40 minutes", false}} {
 		if words, discard := batch.Waited(c.min, c.cold); !strings.Contains(words, c.says) || discard != c.discard {
 			t.Errorf("%v min, cold %v: %q, %v", c.min, c.cold, words, discard)

@@ -7,6 +7,8 @@
 package dough
 
 import (
+	"math"
+
 	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
 	"hollen/internal/core/rules"
@@ -104,18 +106,14 @@ type Target struct {
 	Hw   float64 `json:"hw_points"`
 	Low  float64 `json:"low_points"`
 	High float64 `json:"high_points"`
+
+	tool Tool
 }
 
 // Aim returns the target for the tool, blend and shape, at yolk share yolkShare of the egg:
 // base + .25(abs−56) + 1.0 if filled − .5 if fine − 1.5·yolkShare.
 func Aim(r rules.Hydration, tool Tool, absorptionPct float64, filled, fine bool, yolkShare float64) Target {
-	b := r.Roller
-	switch tool {
-	case Pin:
-		b = r.Pin
-	case Sheeter:
-		b = r.Sheeter
-	}
+	b := band(r, tool)
 	hw := b.Base + r.AbsorptionWeight*(absorptionPct-r.AbsorptionBasePct) + r.YolkShift*yolkShare
 	if filled {
 		hw += r.FilledShift
@@ -123,7 +121,7 @@ func Aim(r rules.Hydration, tool Tool, absorptionPct float64, filled, fine bool,
 	if fine {
 		hw += r.FineShift
 	}
-	return Target{hw, hw - b.Under, hw + b.Over}
+	return Target{hw, hw - b.Under, hw + b.Over, tool}
 }
 
 // Outside returns how many points hw lies outside the band: negative below it, positive
@@ -138,22 +136,53 @@ func (t Target) Outside(hw float64) float64 {
 	return 0
 }
 
-// Feel returns how a dough of working hydration hw behaves at the bench, in words.
-func (t Target) Feel(r rules.Hydration, hw float64) string {
-	out := t.Outside(hw)
-	switch {
-	case out < -r.NonsensePoints:
-		return "too dry to come together"
-	case out > r.NonsensePoints:
-		return "too wet to make a sheet"
-	case out < -r.NearPoints:
-		return "very firm, crumbles before it binds"
-	case out < 0:
-		return "firm, sheeter-like"
-	case out > r.NearPoints:
-		return "very soft, clings to the rollers"
-	case out > 0:
-		return "soft, dust more"
+// band is what the tool asks for.
+func band(r rules.Hydration, tool Tool) *rules.Band {
+	switch tool {
+	case Pin:
+		return &r.Pin
+	case Sheeter:
+		return &r.Sheeter
 	}
-	return "supple, holds an edge"
+	return &r.Roller
+}
+
+// Feel is how a dough behaves at the bench. Grade counts words away from the band: 0 inside, −1 firm
+// to −4 no sheet, +1 soft to +4 no sheet. Makers work daily at one and two.
+type Feel struct {
+	Grade int
+	Words string
+}
+
+// Odd says whether a change is asked for: from the third word on.
+func (f Feel) Odd() bool { return f.Grade <= -3 || f.Grade >= 3 }
+
+// NoSheet says whether nothing can be rolled from it.
+func (f Feel) NoSheet() bool { return f.Grade <= -4 || f.Grade >= 4 }
+
+// firm and soft are the words either side of the band, the nearest first.
+var (
+	firm = [4]string{"firm", "very firm: knead longer or in turns, rest longer", "stiff: for a powered sheeter; by hand it crumbles",
+		"will not make a sheet"}
+	soft = [4]string{"soft, dust", "very soft, dust much", "clings: more flour", "will not make a sheet"}
+)
+
+// Feel returns how a dough of working hydration hw behaves at the bench.
+func (t Target) Feel(r rules.Hydration, hw float64) Feel {
+	b, out := band(r, t.tool), t.Outside(hw)
+	if out == 0 {
+		return Feel{0, "supple, holds an edge"}
+	}
+	words, reach, sign := soft, b.Soft, 1
+	if out < 0 {
+		words, reach, sign = firm, b.Firm, -1
+		if t.tool == Sheeter {
+			words[2] = "stiff: crumbs first, fold more"
+		}
+	}
+	i := 0
+	for i < len(reach) && math.Abs(out) > reach[i] {
+		i++
+	}
+	return Feel{sign * (i + 1), words[i]}
 }

@@ -65,10 +65,19 @@ func TestBandAndFeel(t *testing.T) {
 	r := rules.Default().Hydration
 	a := Aim(r, Roller, 55, false, false, 0)
 	near(t, "target", a.Hw, 42.25, 1e-9)
-	for hw, want := range map[float64]string{42: "supple, holds an edge", 38: "firm, sheeter-like", 46.8: "soft, dust more",
-		60: "too wet to make a sheet", 30: "too dry to come together"} {
-		if got := a.Feel(r, hw); got != want {
-			t.Errorf("%v: %q, want %q", hw, got, want)
+	// Points outside the band, by tool: makers roll one US large egg to 100 g (39.0) daily.
+	for _, c := range []struct {
+		tool  Tool
+		hw    float64
+		grade int
+		odd   bool
+	}{
+		{Roller, 42, 0, false}, {Roller, 39, -1, false}, {Roller, 35.8, -2, false}, {Roller, 33.6, -3, true}, {Roller, 30.7, -4, true},
+		{Roller, 47.2, 1, false}, {Roller, 49.7, 2, false}, {Roller, 54.7, 3, true}, {Roller, 54.8, 4, true},
+		{Pin, 43.5, -1, false}, {Pin, 33, -3, true}, {Pin, 32.6, -4, true}, {Sheeter, 45.2, 1, false}, {Sheeter, 48.2, 2, false}, {Sheeter, 30, -3, true},
+	} {
+		if got := Aim(r, c.tool, 55, false, false, 0).Feel(r, c.hw); got.Grade != c.grade || got.Odd() != c.odd || got.Words == "" {
+			t.Errorf("%s at %v: %+v, want %+v", c.tool, c.hw, got, c)
 		}
 	}
 	near(t, "fine rich", Aim(r, Roller, 56, false, true, .3).Hw, 42.5-.5-.45, 1e-9)

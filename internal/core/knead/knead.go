@@ -21,7 +21,7 @@ import (
 // Dough is what the model needs to know of the dough, with the constants that follow.
 type Dough struct {
 	r       rules.Knead
-	coldC   float64 // where the food clock stands, °C
+	coolC   float64 // what it must read in the fridge, °C
 	W63Min  float64 // work to 63 % development, min of hand kneading
 	TauRMin float64 // relaxation time at 22 °C, min
 	TauDMin float64 // time constant to the surroundings, min
@@ -40,7 +40,7 @@ func Of(r rules.Rules, b flour.Blend, fatPct, hw, massG float64) Dough {
 	protein := b.GlutenProteinPct - r.Flour.ProteinBasePct
 	dry := 1 + k.W63Dry*max(0, k.DryHw-hw)
 	fat := max(0, fatPct-k.FatFree)
-	return Dough{r: k, coldC: r.Safety.ColdC,
+	return Dough{r: k, coolC: r.Safety.CoolC,
 		W63Min:  k.W63Min * (1 + k.W63Durum*b.DurumShare + k.W63Whole*b.WholegrainShare) * max(.2, 1+k.W63Protein*protein) * dry * (1 + k.W63Fat*fat),
 		TauRMin: k.TauRelaxMin * max(.2, 1+k.RelaxProtein*protein) * (1 + k.RelaxDurum*b.DurumShare) * dry * (1 - k.RelaxFat*min(fat, k.RelaxFatMax)),
 		TauDMin: k.CoolTauMin * math.Sqrt(massG/500),
@@ -55,7 +55,7 @@ type State struct {
 	Work, Credit float64 // min of hand kneading
 	T            float64 // tension 0–1
 	TempC        float64
-	WarmMin      float64 // minutes above the food clock's temperature so far
+	OutMin       float64 // minutes out of the fridge so far
 	u            [maxUptakes]float64
 }
 
@@ -107,9 +107,7 @@ func (d *Dough) ambient(s *State, x stretch, pace float64) {
 	for i, u := range d.uptakes {
 		s.u[i] += (1 - s.u[i]) * -math.Expm1(-x.dt/u.TauMin*pace)
 	}
-	if s.TempC > d.coldC {
-		s.WarmMin += x.dt
-	}
+	s.OutMin += x.dt
 	s.TempC = x.aroundC + (s.TempC-x.aroundC)*x.cool
 }
 

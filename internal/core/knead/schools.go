@@ -58,6 +58,7 @@ type Traits struct {
 	outlines func(a Ask, r *rules.Knead) []outline        // what may be done before the last rest, least work first
 	rests    func(a Ask, r *rules.Knead) (lo, hi float64) // the last rest, min
 	folds    func(r *rules.Knead) (lo, hi float64)        // folded passes at the widest stop
+	usual    func(a Ask, r *rules.Knead) outline          // what is done before the last rest where nothing within the school is ready
 }
 
 // byHand is how a dough is kneaded by hand until it is done.
@@ -75,6 +76,16 @@ func usualFolds(r *rules.Knead) (lo, hi float64) { return r.LongFolds, r.LongFol
 
 func handWarms(r *rules.Knead) rules.Method { return r.Hand }
 
+// usually is one kneading of the school's usual minutes, or the maker's.
+func usually(by Tool, minutes func(r *rules.Knead) float64, first func(r *rules.Knead) []Step) func(a Ask, r *rules.Knead) outline {
+	return func(a Ask, r *rules.Knead) outline {
+		m := minutes(r)
+		return oneKneading(by, a.minutes(m, m), first(r)...)[0]
+	}
+}
+
+func nothingFirst(*rules.Knead) []Step { return nil }
+
 // oneKneading are outlines of one kneading after what is done first.
 func oneKneading(by Tool, minutes []float64, first ...Step) (out []outline) {
 	for _, m := range minutes {
@@ -91,7 +102,8 @@ var schools = []Traits{
 		Bowl:  Hands, WarmedBy: "from the hands", Hand: usualHand, Work: usualWork, method: handWarms, rests: usualRests, folds: usualFolds,
 		outlines: func(a Ask, r *rules.Knead) []outline {
 			return oneKneading(ByHand, a.minutes(r.LongMinMin, r.LongMaxMin))
-		}},
+		},
+		usual: usually(ByHand, func(r *rules.Knead) float64 { return r.LongUsualMin }, nothingFirst)},
 	{School: Turns, Name: "In turns, then hours in the cold", Short: "In turns",
 		Buys:  "little labour at a time, the softest dough, the best for the pin",
 		Costs: "a place in the fridge, a day’s thinking ahead, and it comes out stiff",
@@ -107,7 +119,14 @@ var schools = []Traits{
 			return measure.Plural(w.Turns, "turn", "turns") + " of " + measure.Minutes(w.KneadMin)
 		},
 		rests:    func(_ Ask, r *rules.Knead) (lo, hi float64) { return r.TurnsColdMinMin, r.TurnsColdMaxMin },
-		outlines: inTurns},
+		outlines: inTurns,
+		usual: func(a Ask, r *rules.Knead) outline {
+			n := int(r.TurnsMin)
+			if a.FixTurns != nil {
+				n = int(*a.FixTurns)
+			}
+			return a.turns(r, n, a.minutes(r.TurnUsualMin, r.TurnUsualMin)[0])
+		}},
 	{School: Short, Name: "Short, then folded passes", Short: "Short",
 		Buys:  "hardly any kneading; the rollers do it while they lay the sheet straight",
 		Costs: "many folded passes a piece; a pin cannot finish it",
@@ -123,7 +142,8 @@ var schools = []Traits{
 		folds: func(r *rules.Knead) (lo, hi float64) { return r.ShortFoldsMin, r.ShortFoldsMax },
 		outlines: func(a Ask, r *rules.Knead) []outline {
 			return oneKneading(ByHand, a.minutes(r.ShortMinMin, r.ShortMaxMin))
-		}},
+		},
+		usual: usually(ByHand, func(r *rules.Knead) float64 { return r.ShortMaxMin }, nothingFirst)},
 	{School: Hook, Name: "Mixer with a hook", Short: "Hook",
 		Buys:  "hands free, the same every time, batches past what arms can do",
 		Costs: "a machine to clean, and it warms the dough",
@@ -135,7 +155,9 @@ var schools = []Traits{
 		method: func(r *rules.Knead) rules.Method { return r.Hook },
 		outlines: func(a Ask, r *rules.Knead) []outline {
 			return oneKneading(ByHook, a.minutes(r.HookMinMin, r.HookMaxMin), Step{By: BySlowHook, Min: r.HookSlowMin})
-		}},
+		},
+		usual: usually(ByHook, func(r *rules.Knead) float64 { return r.HookUsualMin },
+			func(r *rules.Knead) []Step { return []Step{{By: BySlowHook, Min: r.HookSlowMin}} })},
 	{School: Processor, Name: "Processor, then by hand", Short: "Processor",
 		Buys:  "a minute of noise; brings stiff and coarse doughs together",
 		Costs: "small bowls, quick heat: past a minute it cooks the dough",
@@ -155,7 +177,9 @@ var schools = []Traits{
 				out = append(out, oneKneading(ByHand, a.minutes(r.ProcessorHandMinMin, r.ProcessorHandMaxMin), Step{By: ByProcessor, Min: s})...)
 			}
 			return out
-		}},
+		},
+		usual: usually(ByHand, func(r *rules.Knead) float64 { return r.ProcessorHandMinMin },
+			func(r *rules.Knead) []Step { return []Step{{By: ByProcessor, Min: r.ProcessorMinMin}} })},
 }
 
 // inTurns are short kneadings with rests between.
@@ -166,14 +190,20 @@ func inTurns(a Ask, r *rules.Knead) (out []outline) {
 	}
 	for n := lo; n <= hi; n++ {
 		for _, m := range a.minutes(r.TurnMinMin, r.TurnMaxMin) {
-			steps := []Step{{By: ByHand, Min: m}}
-			for range n - 1 {
-				steps = append(steps, Step{By: InRoom, Min: r.TurnRestMin}, Step{By: ByHand, Min: m})
-			}
-			out = append(out, outline{steps, m, n})
+			out = append(out, a.turns(r, n, m))
 		}
 	}
 	return out
+}
+
+// turns is n kneadings of m minutes with rests between; of several lots each rests at least until
+// the others have had their turn.
+func (a Ask) turns(r *rules.Knead, n int, m float64) outline {
+	steps := []Step{{By: ByHand, Min: m}}
+	for range n - 1 {
+		steps = append(steps, Step{By: InRoom, Min: max(r.TurnRestMin, a.waits(m))}, Step{By: ByHand, Min: m})
+	}
+	return outline{steps, m, n}
 }
 
 // Schools returns the schools in the order a list shows them.

@@ -24,7 +24,7 @@ const (
 type Step struct {
 	By     Tool    `json:"by"`
 	Min    float64 `json:"min"`
-	Pieces bool    `json:"in_pieces,omitempty"` // lies divided and flat, so that it cools and warms faster
+	Spread bool    `json:"in_pieces,omitempty"` // lies divided, or flat, so that it cools and warms faster
 }
 
 // Rests says whether the dough is left alone in the step.
@@ -38,11 +38,13 @@ type Way struct {
 	Turns       int     `json:"turns"`             // how often
 	RestMin     float64 `json:"rest_min"`          // the last rest
 	Folds       int     `json:"folded_passes"`     // at the widest stop, counted on
-	WorkMin     float64 `json:"work_min"`          // all kneading, as long as it takes
+	WorkMin     float64 `json:"work_min"`          // all kneading of a lot, as long as it takes
 	HandsMin    float64 `json:"hands_on_min"`      // mixing, hand kneading, folded passes
-	ElapsedMin  float64 `json:"elapsed_min"`       // from mixing to the roller
+	WaitMin     float64 `json:"lots_wait_min"`     // the first lot, covered, for the last
+	ElapsedMin  float64 `json:"elapsed_min"`       // from mixing to the roller, every lot counted
 	ReadyAtMin  float64 `json:"ready_at_min"`      // from first contact, to the minute, -1 when it never is
-	WarmMin     float64 `json:"minutes_above_5_c"` // from first contact to the roller
+	OutMin      float64 `json:"out_of_fridge_min"` // from first contact to the roller
+	CoolMin     float64 `json:"cooling_min"`       // from the fridge's door until it reads 7 °C, 0: it rests elsewhere; -1: never
 	Ready       bool    `json:"ready"`
 	D           float64 `json:"development"`            // 0–1, at the end of the rest
 	DFolded     float64 `json:"development_with_folds"` // 0–1, counting the folds planned
@@ -78,6 +80,8 @@ type Ask struct {
 	FixFolds  *float64
 	TemperMin float64 // in the room after the fridge
 	ChillG    float64 // mass of each piece the last rest is divided into, g, 0: whole
+	FlatMM    float64 // how flat it is pressed for it, mm, 0: a lump
+	Turns     int     // lots kneaded one after the other, 0 and 1: all at once
 	MoreKnead float64 // kneaded on at the board, min
 	MoreRest  float64 // rested on, min
 	FoldMin   float64 // hands on the machine for one folded pass of every piece, min
@@ -132,10 +136,10 @@ func (a Ask) rests(r *rules.Knead) (lo, hi float64) {
 // folds returns the fewest and most folded passes.
 func (a Ask) folds(r *rules.Knead) (lo, hi int) {
 	switch {
+	case a.Pin:
+		return 0, 0 // no stop to fold at
 	case a.FixFolds != nil:
 		return int(*a.FixFolds), int(*a.FixFolds)
-	case a.Pin:
-		return 0, 0
 	}
 	from, to := a.School.Traits().folds(r)
 	return int(from), int(to)
@@ -155,20 +159,53 @@ func (d *Dough) method(t Tool) rules.Method {
 }
 
 // lie is a rest after the last kneading.
-func (a Ask) lie(where Tool, minutes float64) Step { return Step{where, minutes, a.ChillG > 0} }
+func (a Ask) lie(where Tool, minutes float64) Step {
+	return Step{where, minutes, a.ChillG > 0 || a.FlatMM > 0}
+}
+
+// waits is how long the first lot waits for the last after a stretch of work of so many minutes.
+func (a Ask) waits(minutes float64) float64 { return float64(max(a.Turns, 1)-1) * minutes }
+
+// Lying returns the time constant of the dough as it lies, divided or flat, min: of a lump
+// 75·√(mass/500); h mm flat no more than 2.5·h.
+func (d *Dough) Lying(a Ask) float64 {
+	tau := d.TauDMin
+	if a.ChillG > 0 {
+		tau = d.r.CoolTauMin * math.Sqrt(a.ChillG/500)
+	}
+	if a.FlatMM > 0 {
+		tau = min(tau, d.r.FlatTauMin*a.FlatMM)
+	}
+	return tau
+}
+
+// CoolingMin returns how long a dough at tempC takes in a fridge of fridgeC until it reads toC, min;
+// -1: never. tau is its time constant, min.
+func CoolingMin(tempC, fridgeC, toC, tau float64) float64 {
+	switch {
+	case tempC <= toC:
+		return 0
+	case fridgeC >= toC:
+		return -1
+	}
+	return tau * math.Log((tempC-fridgeC)/(toC-fridgeC))
+}
 
 // take follows s through one step.
 func (d *Dough) take(s State, st Step, a Ask) State {
-	if st.Pieces && a.ChillG > 0 {
+	if st.Spread {
 		divided := *d
-		divided.TauDMin = d.r.CoolTauMin * math.Sqrt(a.ChillG/500)
+		divided.TauDMin = d.Lying(a)
 		d = &divided
 	}
 	switch st.By {
 	case InRoom:
 		return d.Rest(s, st.Min, a.RoomC)
 	case InFridge:
-		return d.Rest(s, st.Min, a.FridgeC)
+		out := s.OutMin
+		s = d.Rest(s, st.Min, a.FridgeC)
+		s.OutMin = out // the minutes count out of the fridge
+		return s
 	}
 	return d.Knead(s, d.method(st.By), st.Min, a.RoomC)
 }
@@ -224,44 +261,64 @@ func (d *Dough) hopeless(a Ask, s State) bool {
 // nearEnough is a difference in what is missed that is not worth waiting for.
 const nearEnough = .002
 
-// Solve returns the school's way for this dough: whole minutes of kneading between the
-// school's bounds and rests in steps of five minutes, such that the dough is ready counting
-// the folds planned; least elapsed time first, then least kneading, then fewest folds. What
-// the maker fixed is kept. When nothing within the school is ready it returns the way that
-// falls short by the least, and says of what.
+// Solve returns the school's way for this dough: whole minutes of kneading between the school's
+// bounds and rests in steps of five minutes, such that the dough is ready counting the folds
+// planned; the least of (elapsed + 2 × hands-on kneading, a folded pass counting half a minute),
+// then least kneading, then fewest folds. What the maker fixed is kept. When nothing within the
+// school is ready it keeps the school's usual minutes, rests until no more is gained, and says
+// of what it falls short.
 func (d *Dough) Solve(a Ask) Way {
 	lo, hi := a.rests(&d.r)
-	best, bestElapsed := Way{}, math.Inf(1)
-	var nearest outline
-	var nearestState State
-	found, most := false, math.Inf(-1)
+	best, least := Way{}, math.Inf(1)
+	found := false
 	var was outline
 	var s State
 	for _, o := range a.outlines(&d.r) {
 		s = d.through(o, was, s, a)
 		was = o
-		before := 0.
-		for _, st := range o.steps {
-			before += st.Min
-		}
-		if work := s.Work; work > most {
-			most, nearest, nearestState = work, o, s
-		}
 		if d.hopeless(a, s) {
 			continue
 		}
 		// A way found already bounds how long a later one may take.
-		limit := min(hi, bestElapsed-before-.5)
-		if rest, folds, ok := d.restFor(a, s, lo, limit); ok {
-			best, bestElapsed, found = a.way(o, rest, folds), before+rest, true
+		before := a.weight(o)
+		if rest, folds, ok := d.restFor(a, s, lo, min(hi, least-before)); ok {
+			if w := before + rest + 2*d.r.FoldHandsMin*float64(folds); w < least-1e-9 {
+				best, least, found = a.way(o, rest, folds), w, true
+			}
 		}
 	}
 	if !found {
-		best = a.way(nearest, d.restNearest(a, nearestState, lo, hi), 0)
-		_, best.Folds = a.folds(&d.r)
+		o := a.School.Traits().usual(a, &d.r)
+		rest := d.restNearest(a, d.through(o, outline{}, State{}, a), lo, hi)
+		best = a.way(o, rest, 0)
+		if best.Folds = int(d.usualFolds(a)); a.FixFolds != nil && !a.Pin {
+			best.Folds = int(*a.FixFolds)
+		}
 	}
 	d.finish(a, &best)
 	return best
+}
+
+// usualFolds are the folded passes of a school where nothing else decides.
+func (d *Dough) usualFolds(a Ask) float64 {
+	lo, hi := a.folds(&d.r)
+	return math.Round(float64(lo+hi) / 2)
+}
+
+// weight is what an outline counts before its last rest: its minutes, over all lots, and twice the
+// hands-on kneading.
+func (a Ask) weight(o outline) float64 {
+	sum, run := 0., 0.
+	for _, st := range o.steps {
+		sum += st.Min
+		if run += st.Min; st.Rests() {
+			run = 0
+		}
+		if st.By == ByHand {
+			sum += 2 * st.Min * float64(max(a.Turns, 1))
+		}
+	}
+	return sum + a.waits(run)
 }
 
 // through takes the dough through an outline; from the end of another (state s) where this one
@@ -327,16 +384,21 @@ func (a Ask) way(o outline, rest float64, folds int) Way {
 	return w
 }
 
-// finish follows the way from the start and fills in what it leaves.
+// finish follows the way from the start and fills in what it leaves: of a lot, and over all lots the
+// minutes.
 func (d *Dough) finish(a Ask, w *Way) {
-	mix := d.r.MixHandMin
-	if a.School.Traits().Machine() {
+	mix, machine := d.r.MixHandMin, a.School.Traits().Machine()
+	if machine {
 		mix = d.r.MixMachineMin
 	}
-	s, at := d.Start(a.StartC), 0.
-	w.PeakC, w.HandsMin, w.ElapsedMin, w.ReadyAtMin = s.TempC, mix+float64(w.Folds)*a.FoldMin, mix, -1
+	s, at, run := d.Start(a.StartC), 0., 0.
+	turns := float64(max(a.Turns, 1))
+	w.PeakC, w.HandsMin, w.ElapsedMin, w.ReadyAtMin = s.TempC, mix, mix, -1
 	for i, st := range w.Steps {
 		if st.Rests() && !hasWork(w.Steps[i+1:]) {
+			if st.By == InFridge {
+				w.CoolMin = CoolingMin(s.TempC, a.FridgeC, d.coolC, d.Lying(a))
+			}
 			s = d.watch(a, w, s, st, at)
 		} else {
 			s = d.take(s, st, a)
@@ -344,17 +406,32 @@ func (d *Dough) finish(a Ask, w *Way) {
 		at += st.Min
 		w.PeakC = max(w.PeakC, s.TempC)
 		w.ElapsedMin += st.Min
-		if !st.Rests() {
+		if st.Rests() {
+			if hasWork(w.Steps[i+1:]) {
+				run = 0
+			}
+		} else {
+			run += st.Min
 			w.WorkMin += st.Min
 		}
 		if st.By == ByHand || st.By == ByProcessor {
-			w.HandsMin += st.Min
+			w.HandsMin += st.Min * turns
 		}
 	}
+	if machine { // a bowl is filled lot by lot
+		run += mix
+		w.HandsMin += (turns - 1) * mix
+	}
+	w.WaitMin = a.waits(run)
+	w.ElapsedMin += w.WaitMin
+	w.HandsMin += float64(w.Folds) * a.FoldMin
 	if w.ReadyAtMin < 0 && d.readyWith(a, s, w.Folds) {
 		w.ReadyAtMin = at
 	}
-	w.D, w.T, w.U, w.TempC, w.WarmMin = d.D(s), s.T, d.U(s), s.TempC, s.WarmMin
+	if w.ReadyAtMin >= 0 {
+		w.ReadyAtMin += w.WaitMin
+	}
+	w.D, w.T, w.U, w.TempC, w.OutMin = d.D(s), s.T, d.U(s), s.TempC, s.OutMin+w.WaitMin
 	folded := d.Folds(s, w.Folds)
 	w.DFolded, w.TRoll = d.D(folded), folded.T
 	w.Lacks = nil
@@ -386,12 +463,12 @@ const mostFolds = 40
 func (d *Dough) watch(a Ask, w *Way, s State, st Step, at float64) State {
 	for m := 0.; m < st.Min; m++ {
 		if w.ReadyAtMin >= 0 {
-			return d.take(s, Step{st.By, st.Min - m, st.Pieces}, a)
+			return d.take(s, Step{st.By, st.Min - m, st.Spread}, a)
 		}
 		if d.readyWith(a, s, w.Folds) {
 			w.ReadyAtMin = at + m
 		}
-		s = d.take(s, Step{st.By, min(1, st.Min-m), st.Pieces}, a)
+		s = d.take(s, Step{st.By, min(1, st.Min-m), st.Spread}, a)
 	}
 	return s
 }
@@ -414,12 +491,12 @@ func (d *Dough) readyWith(a Ask, s State, n int) bool {
 
 // Moment is the dough at one minute of its way.
 type Moment struct {
-	Min     float64 `json:"min"` // from first contact
-	D       float64 `json:"development"`
-	T       float64 `json:"tension"`
-	U       float64 `json:"water_uptake"`
-	TempC   float64 `json:"dough_c"`
-	WarmMin float64 `json:"minutes_above_5_c"`
+	Min    float64 `json:"min"` // from first contact
+	D      float64 `json:"development"`
+	T      float64 `json:"tension"`
+	U      float64 `json:"water_uptake"`
+	TempC  float64 `json:"dough_c"`
+	OutMin float64 `json:"out_of_fridge_min"`
 }
 
 // Follow returns the dough along its way, a moment every so many minutes and one at the end
@@ -427,12 +504,12 @@ type Moment struct {
 func (d *Dough) Follow(a Ask, w Way, every float64) []Moment {
 	s, at := d.Start(a.StartC), 0.
 	var out []Moment
-	note := func() { out = append(out, Moment{at, d.D(s), s.T, d.U(s), s.TempC, s.WarmMin}) }
+	note := func() { out = append(out, Moment{at, d.D(s), s.T, d.U(s), s.TempC, s.OutMin}) }
 	note()
 	for _, st := range w.Steps {
 		for left := st.Min; left > 1e-9; {
 			dt := min(every, left)
-			s, at, left = d.take(s, Step{st.By, dt, st.Pieces}, a), at+dt, left-dt
+			s, at, left = d.take(s, Step{st.By, dt, st.Spread}, a), at+dt, left-dt
 			note()
 		}
 	}

@@ -25,7 +25,7 @@ type ClockWay struct {
 	RollAt    string        `json:"roll_at"` // as wished; where it does not fit, the nearest possible
 	RestMin   float64       `json:"rest_min"`
 	TemperMin float64       `json:"temper_min"`
-	WarmMin   float64       `json:"minutes_above_5_c"` // by the time it is rolled
+	OutMin    float64       `json:"out_of_fridge_min"` // by the time it is rolled
 	Why       string        `json:"why"`
 }
 
@@ -51,7 +51,7 @@ func (p *Plan) clock() {
 	room, cold := free, free
 	room.Cold, cold.Cold = false, true
 	if !room.School.Traits().Cold {
-		w := p.model.Solve(room)
+		w := p.model.Solve(room) // the model is of a lot, the way counts them all
 		c.Ways = append(c.Ways, p.meet(request.InRoom, w, roll, from, open))
 	}
 	w := p.model.Solve(cold)
@@ -76,7 +76,7 @@ func (p *Plan) clock() {
 // meet sets a way against the wish.
 func (p *Plan) meet(place request.Place, w knead.Way, roll, from time.Time, open bool) ClockWay {
 	elapsed := time.Duration(math.Round(w.ElapsedMin)) * time.Minute
-	c := ClockWay{Place: place, RestMin: w.RestMin, WarmMin: p.rules.Safety.MixMin + w.WarmMin, Fits: true}
+	c := ClockWay{Place: place, RestMin: w.RestMin, OutMin: p.mixMin() + w.OutMin, Fits: true}
 	for _, s := range w.Steps {
 		if place == request.InFridge && s.By == knead.InRoom && s.Min == p.temperOf(w) {
 			c.TemperMin = s.Min
@@ -102,8 +102,8 @@ func (p *Plan) meet(place request.Place, w knead.Way, roll, from time.Time, open
 		}
 		c.Why += "."
 	}
-	if limit := p.cautionAt(); c.WarmMin > limit {
-		c.Why += fmt.Sprintf(" Above %s for %s: over %s is long for egg.", p.in.C(p.rules.Safety.ColdC, 0), measure.Minutes(c.WarmMin), measure.Minutes(limit))
+	if limit := p.cautionAt(); c.OutMin > limit {
+		c.Why += fmt.Sprintf(" Out of the fridge for %s: over %s is long for egg.", measure.Minutes(c.OutMin), measure.Minutes(limit))
 	}
 	c.StartAt, c.RollAt = start.Format(measure.ClockForm), roll.Format(measure.ClockForm)
 	return c

@@ -41,9 +41,10 @@ func (p *Plan) cook() {
 	}
 	o := CookPlan{Time: p.timeOf(&c.CutPart, loss), Also: []PotTime{},
 		Pot: cook.For(*ru, c.AllMadeG, request.Or(r.Bench.PotL, ru.PotL), int(request.Or(r.Bench.Pots, 1))), Loss: loss, Frozen: r.Cook.After == request.Frozen}
-	fresh := o.Seconds
+	fresh, raw := o.Seconds, p.rawIn(&c.CutPart)
 	way := func(name string, key request.After, s float64) {
-		o.Ways = append(o.Ways, CookWay{name, max(s*(1-ru.Spread), ru.BaseS), s * (1 + ru.Spread), r.Cook.After == key})
+		from, to := cook.Range(*ru, s, raw)
+		o.Ways = append(o.Ways, CookWay{name, from, to, r.Cook.After == key})
 	}
 	way("Straight from the cutter", request.Fresh, fresh)
 	way("At leather", request.AtLeather, cook.Dried(*ru, fresh, p.rules.Dry.CutLoss))
@@ -52,15 +53,17 @@ func (p *Plan) cook() {
 		way("Dried to keep", request.DriedHard, cook.Dried(*ru, fresh, dried))
 	}
 	way("Frozen, not thawed", request.Frozen, o.FrozenS)
-	way("Fresh, finished in the pan", "", o.InPanS)
+	if !raw {
+		way("Fresh, finished in the pan", "", o.InPanS)
+	}
 	if o.Frozen {
-		o.FromS, o.ToS = o.FrozenS*(1-ru.Spread), o.FrozenS*(1+ru.Spread)
+		o.FromS, o.ToS = cook.Range(*ru, o.FrozenS, raw)
 	}
 	for i := range c.Also {
 		t := p.timeOf(&c.Also[i], loss)
 		from, to := t.FromS, t.ToS
 		if o.Frozen {
-			from, to = t.FrozenS*(1-ru.Spread), t.FrozenS*(1+ru.Spread)
+			from, to = cook.Range(*ru, t.FrozenS, p.rawIn(&c.Also[i]))
 		}
 		o.Also = append(o.Also, PotTime{c.Also[i].Shape.Name, from, to})
 	}
@@ -76,12 +79,15 @@ func (p *Plan) timeOf(x *CutPart, loss float64) cook.Time {
 		piece.WidthMM = x.Cutter.PitchMM
 	case x.Shape.Traits().Filling:
 		piece.ThickMM, piece.FillS = 2*p.Roll.SheetMM, ru.FillReadyS
-		if p.Request.RawFilling() {
+		if piece.Raw = p.rawIn(x); piece.Raw {
 			piece.FillS = ru.FillRawS
 		}
 	}
 	return cook.Of(*ru, piece)
 }
+
+// rawIn says whether the shape is filled with raw meat or fish.
+func (p *Plan) rawIn(x *CutPart) bool { return x.Shape.Traits().Filling && p.Request.RawFilling() }
 
 // PotS is the middle of the time in the pot, as the pasta goes in, s.
 func (p *Plan) PotS() float64 {

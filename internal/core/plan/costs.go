@@ -5,6 +5,7 @@ import (
 
 	"hollen/internal/core/cost"
 	"hollen/internal/core/egg"
+	"hollen/internal/core/knead"
 	"hollen/internal/core/measure"
 )
 
@@ -45,7 +46,7 @@ func (p *Plan) cost() {
 	if r.Prices.Filling != nil {
 		line("Filling and sauce", p.fillWords(p.Cut.FillTotalG), "batch", r.Prices.Filling, func(m cost.Money) cost.Money { return m })
 	}
-	c.HandsMin = p.rules.Safety.MixMin + p.Knead.Min + p.Roll.MinutesAll + p.Cut.AllMin
+	c.HandsMin = p.handsMin()
 	if r.Prices.WageHour != nil {
 		line("Hands", measure.Minutes(c.HandsMin), "hour", r.Prices.WageHour, func(m cost.Money) cost.Money { return m.Times(math.Round(c.HandsMin) / 60) })
 	}
@@ -86,4 +87,19 @@ func (p *Plan) fillWords(g float64) string {
 		return ""
 	}
 	return p.in.Grams(g)
+}
+
+// handsMin is the work of all hands, min: mixing, kneading every lot, rolling and cutting.
+func (p *Plan) handsMin() float64 {
+	work := 0.
+	for _, s := range p.way.Steps {
+		if s.By == knead.ByHand || s.By == knead.ByProcessor {
+			work += s.Min
+		}
+	}
+	lots := float64(p.Knead.Lots)
+	if p.Knead.Shared {
+		lots = p.Request.Bench.People
+	}
+	return p.mixMin() + lots*work + p.Roll.MinutesAll + p.Cut.AllMin
 }

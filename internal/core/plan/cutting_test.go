@@ -179,8 +179,8 @@ func TestNestsWaitNoShorter(t *testing.T) {
 			r.Cut.Shape, r.Room.RH, r.Cook.After = shape, rh, "fresh"
 			fresh := must(t, r).Dry
 			r.Cook.After = "nest"
-			if nest := must(t, r).Dry; nest.WarmMin < fresh.WarmMin-1e-9 || nest.Nest.Will && nest.WarmMin <= fresh.WarmMin {
-				t.Errorf("%s at %.2f: %.0f min to nests, %.0f fresh", shape, rh, nest.WarmMin, fresh.WarmMin)
+			if nest := must(t, r).Dry; nest.OutMin < fresh.OutMin-1e-9 || nest.Nest.Will && nest.OutMin <= fresh.OutMin {
+				t.Errorf("%s at %.2f: %.0f min to nests, %.0f fresh", shape, rh, nest.OutMin, fresh.OutMin)
 			}
 		}
 	}

@@ -23,7 +23,7 @@ type DryPlan struct {
 	RodM      float64    `json:"rack_rod_m"`       // for all sheets at once
 	Trays     int        `json:"trays"`            // for all nests or pieces in one layer
 	TrayEach  int        `json:"on_a_tray"`
-	WarmMin   float64    `json:"minutes_above_5_c"`
+	OutMin    float64    `json:"out_of_fridge_min"`
 	CautionAt float64    `json:"caution_min"`
 	DiscardAt float64    `json:"discard_min"`
 	ToKeep    *KeepDry   `json:"dried_to_keep"` // nil when it is not
@@ -68,7 +68,7 @@ func (p *Plan) dry() {
 	case r.Cook.After == request.FirmNests || o.Purpose != cut.NoDrying:
 		waits = o.Leather.FromMin
 	}
-	o.WarmMin = p.Rest.WarmMin + p.Roll.MinutesAll + p.Cut.AllMin + waits
+	o.OutMin = p.Rest.OutMin + p.Roll.MinutesAll + p.Cut.AllMin + waits
 	if !p.shape.Traits().Rope {
 		o.RodM = float64(p.Roll.SheetsAll) * (p.Roll.WidthMM + ru.Dry.RodGapMM) / 1000
 	}

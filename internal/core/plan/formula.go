@@ -104,7 +104,8 @@ func (p *Plan) together(parts []flour.Part, b flour.Blend) {
 	others = append(others, dough.Other{G: p.milkG, Composition: egg.Milk})
 	f.Dough = dough.Make(*ru, b, dough.Amounts{WholeEggG: f.WholeG, YolkG: f.YolkG, TopG: f.TopG, TopUp: r.Eggs.TopUp, OilG: f.OilG, SaltG: f.SaltG,
 		LossG: p.Room.BoardLossG, Others: others})
-	f.Feel = f.Target.Feel(ru.Hydration, f.Dough.Hw)
+	f.feel = f.Target.Feel(ru.Hydration, f.Dough.Hw)
+	f.Feel = f.feel.Words
 	f.Colour = p.tint(f.WholeG, f.YolkG, f.Dough.MassG)
 	for i, s := range p.stains() {
 		f.Additions[i].ColourWay = 1 - math.Exp(-s.Depth*s.G/f.Dough.MassG)

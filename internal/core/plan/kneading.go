@@ -15,17 +15,17 @@ import (
 
 // school returns the school to work by and, when it was left to Hollen, why that one.
 func (p *Plan) school() (knead.School, string) {
-	r, ru := &p.Request, &p.rules
+	r := &p.Request
 	if s := r.Knead.School; r.Knead.School != knead.Auto {
 		return s, ""
 	}
 	mass := p.Formula.Dough.MassG
-	hands := request.Or(r.Bench.HandG, ru.Knead.OnePersonG) * r.Bench.People
+	hands := p.handLimit() * r.Bench.People
 	switch {
 	case p.shape.Traits().Rope:
-		return knead.Turns, "For ropes under the palms a soft, patient dough is best."
+		return knead.Long, "For ropes you feel it come right under the hand; half an hour’s rest and it lengthens by itself."
 	case p.machine.Tool == dough.Pin:
-		return knead.Turns, "For the pin the softest dough is best, and a pin has no folded passes to finish it."
+		return knead.Long, "A pin has no folded passes to finish it: kneaded through, then half an hour on the counter. In turns and a night cold is softer still."
 	case p.machine.Tool == dough.Sheeter:
 		return knead.Short, "A powered sheeter finishes the kneading in its folded passes."
 	case r.Bench.HookG != nil && mass > hands:
@@ -36,30 +36,73 @@ func (p *Plan) school() (knead.School, string) {
 	return knead.Long, "By hand for rollers: you feel it come right, and it is ready tonight."
 }
 
+// handLimit is the dough one pair of hands kneads at once, g.
+func (p *Plan) handLimit() float64 {
+	return request.Or(p.Request.Bench.HandG, p.rules.Knead.OnePersonG)
+}
+
+// lots is how a batch is divided for kneading.
+type lots struct {
+	n      int     // of equal mass
+	turns  int     // one after the other
+	limitG float64 // most dough at once, 0: not known
+	shared bool    // each of the people kneads a part at the same time; it is joined again
+}
+
+// lotsBy returns the lots of a school: what one pair of hands or the bowl takes at once. Hands work
+// side by side; a bowl takes one lot after the other.
+func (p *Plan) lotsBy(school knead.School) lots {
+	r, mass := &p.Request, p.Formula.Dough.MassG
+	limit, people := (*float64)(nil), 1.
+	switch school.Traits().Bowl {
+	case knead.MixerBowl:
+		limit = r.Bench.HookG
+	case knead.ProcessorJar:
+		limit = r.Bench.ProcessorG
+	default:
+		hands := p.handLimit()
+		limit, people = &hands, r.Bench.People
+	}
+	if limit == nil {
+		return lots{n: 1, turns: 1}
+	}
+	n := max(1, math.Ceil(mass / *limit - 1e-9))
+	if people > 1 && people >= n && r.Knead.Shared {
+		return lots{n: 1, turns: 1, limitG: *limit, shared: true}
+	}
+	return lots{n: int(n), turns: int(math.Ceil(n / people)), limitG: *limit}
+}
+
+// solve works the dough by a school: the model of a lot of it, what is asked, and the way.
+func (p *Plan) solve(school knead.School, change func(*knead.Ask)) (knead.Dough, knead.Ask, knead.Way) {
+	f, lots := &p.Formula, p.lotsBy(school)
+	d := knead.Of(p.rules, f.Blend, f.Dough.FatPct, f.Dough.Hw, f.Dough.MassG/float64(lots.n))
+	a := p.askOf(school, lots)
+	if change != nil {
+		change(&a)
+	}
+	return d, a, d.Solve(a)
+}
+
 // knead is kneading and resting by the school.
 func (p *Plan) knead() {
-	r, ru, f := &p.Request, &p.rules, &p.Formula
-	p.model = knead.Of(*ru, f.Blend, f.Dough.FatPct, f.Dough.Hw, f.Dough.MassG)
+	r, f := &p.Request, &p.Formula
 	school, why := p.school()
-	p.ask = p.askOf(school)
-	w := p.model.Solve(p.ask)
-	if long := p.askOf(knead.Long); why != "" && !w.Ready && school != knead.Long {
-		if l := p.model.Solve(long); l.Ready {
+	d, a, w := p.solve(school, nil)
+	if why != "" && !w.Ready && school != knead.Long {
+		if ld, la, lw := p.solve(knead.Long, nil); lw.Ready {
 			why = fmt.Sprintf("%s does not quite finish this dough; a long kneading does.", school.Traits().Name)
-			school, p.ask, w = knead.Long, long, l
+			school, d, a, w = knead.Long, ld, la, lw
 		}
 	}
-	p.way = w
+	p.model, p.ask, p.way = d, a, w
+	lots := p.lotsBy(school)
 	p.Knead = KneadPlan{School: school, SchoolWhy: why, Way: w, Min: w.KneadMin, Asked: r.Knead.Min != nil, PeakC: w.PeakC, D: w.DFolded,
-		W63Min: p.model.W63Min, TauRMin: p.model.TauRMin, FoldsMore: w.MinFoldsFor, Lots: 1}
-	limit := p.takes(school)
-	if limit != nil {
-		p.Knead.Lots = int(math.Ceil(f.Dough.MassG / *limit))
-		p.Knead.LimitG = *limit
-	}
+		W63Min: p.model.W63Min, TauRMin: p.model.TauRMin, FoldsMore: w.MinFoldsFor, Lots: lots.n, LotTurns: lots.turns,
+		LotG: f.Dough.MassG / float64(lots.n), Shared: lots.shared, LimitG: lots.limitG}
 	p.Rest = RestPlan{Min: w.RestMin, Asked: r.Rest.Min != nil, Ready: w.Ready, Lacks: w.Lacks, D: w.D, T: w.T, U: w.U, TempC: w.TempC,
-		TemperMin: p.model.TemperFor(w.TempC, r.Room.TempC), Cold: p.ask.Cold || school.Traits().Cold, WarmMin: ru.Safety.MixMin + w.WarmMin,
-		ReadyAtMin: w.ReadyAtMin}
+		TemperMin: p.model.TemperFor(w.TempC, r.Room.TempC), Cold: a.Cold || school.Traits().Cold, OutMin: p.mixMin() + w.OutMin,
+		CoolMin: w.CoolMin, ReadyAtMin: w.ReadyAtMin}
 	if p.Rest.Lacks == nil {
 		p.Rest.Lacks = []knead.Lack{}
 	}
@@ -67,18 +110,27 @@ func (p *Plan) knead() {
 	p.clock()
 }
 
+// mixMin is the time from the first egg to the first kneading, min.
+func (p *Plan) mixMin() float64 { return p.rules.Safety.MixMin }
+
 // askOf is what the model is asked for a school, with what the maker fixed.
-func (p *Plan) askOf(school knead.School) knead.Ask {
+func (p *Plan) askOf(school knead.School, lots lots) knead.Ask {
 	r, ru, f := &p.Request, &p.rules, &p.Formula
 	a := knead.Ask{School: school, StartC: p.Room.ContactC, RoomC: r.Room.TempC, FridgeC: r.Bench.FridgeC, Cold: r.Rest.At == request.InFridge,
 		Pin: p.machine.Tool == dough.Pin, MinRest: ru.Knead.RestMinMin, FixKnead: r.Knead.Min, FixTurns: r.Knead.Turns, FixRest: r.Rest.Min, FixFolds: r.Roll.Folds,
-		TemperMin: r.Rest.TemperMin, MoreKnead: r.Acted(doctor.Knead), MoreRest: r.Acted(doctor.Rest), GlutenBar: ru.Flour.GlutenNoSheet}
+		TemperMin: r.Rest.TemperMin, MoreKnead: r.Acted(doctor.Knead), MoreRest: r.Acted(doctor.Rest), GlutenBar: ru.Flour.GlutenNoSheet, Turns: lots.turns}
 	if r.Eggs.Style == egg.YolksOnly || f.Blend.DurumShare > .3 {
 		a.MinRest = ru.Knead.RestMinRichMin
 	}
+	if a.Pin {
+		a.MinRest = max(a.MinRest, ru.Knead.RestMinPinMin)
+	}
 	pieces := max(1, request.Or(r.Roll.Pieces, math.Round(f.FlourG/ru.Roll.PieceFlourG)))
-	if r.Rest.Wrapped == request.InPieces {
+	switch r.Rest.Wrapped {
+	case request.InPieces:
 		a.ChillG = f.Dough.MassG / pieces
+	case request.PressedFlat:
+		a.FlatMM = request.Or(r.Rest.FlatMM, ru.Knead.FlatMM)
 	}
 	if !a.Pin {
 		const folded = 250. // mm of sheet to a folded pass
@@ -98,39 +150,26 @@ type SchoolRow struct {
 	knead.Way
 }
 
-// takes is the most dough a school works at once here, g; nil where that is not known.
-func (p *Plan) takes(s knead.School) *float64 {
-	b := &p.Request.Bench
-	switch s.Traits().Bowl {
-	case knead.MixerBowl:
-		return b.HookG
-	case knead.ProcessorJar:
-		return b.ProcessorG
-	}
-	hands := request.Or(b.HandG, p.rules.Knead.OnePersonG) * b.People
-	return &hands
-}
-
 // CompareSchools works this dough by all five schools. What the maker fixed in minutes
 // belongs to the school taken; the others are free.
 func (p *Plan) CompareSchools() []SchoolRow {
 	var out []SchoolRow
 	for _, s := range knead.Schools() {
 		t := s.Traits()
-		row := SchoolRow{Name: t.Name, Buys: t.Buys, Costs: t.Costs, Taken: s == p.Knead.School, Lots: 1}
-		a := p.askOf(s)
-		if !row.Taken {
-			a.FixKnead, a.FixTurns, a.FixRest, a.FixFolds = nil, nil, nil, nil
-		}
-		row.Way = p.model.Solve(a)
+		row := SchoolRow{Name: t.Name, Buys: t.Buys, Costs: t.Costs, Taken: s == p.Knead.School, Lots: p.lotsBy(s).n}
+		_, _, row.Way = p.solve(s, func(a *knead.Ask) {
+			if !row.Taken {
+				a.FixKnead, a.FixTurns, a.FixRest, a.FixFolds = nil, nil, nil, nil
+			}
+		})
 		out = append(out, row)
 	}
 	return out
 }
 
-// Follow returns the dough along its way, for drawing; at most some hundreds of moments.
+// Follow returns a lot of the dough along its way, for drawing; at most some hundreds of moments.
 func (p *Plan) Follow() []knead.Moment {
-	return p.model.Follow(p.ask, p.way, max(.5, p.way.ElapsedMin/300))
+	return p.model.Follow(p.ask, p.way, max(.5, (p.way.ElapsedMin-p.way.WaitMin)/300))
 }
 
 // cautionAt and discardAt are the limits of the food clock in this room, min.
@@ -228,5 +267,5 @@ func (p *Plan) Free() (out []FreeTask) {
 func (p *Plan) Patient() doctor.Dough {
 	f := &p.Formula
 	return doctor.Dough{F14G: f.Blend.F14G, MoistureWB: f.Blend.MoistureWB, BasisWB: p.rules.Flour.BasisMoistureWB, Hw: f.Dough.Hw, TargetHw: f.Target.Hw,
-		WarmMin: p.Rest.WarmMin, CautionMin: p.cautionAt(), DiscardMin: p.discardAt()}
+		OutMin: p.Rest.OutMin, CautionMin: p.cautionAt(), DiscardMin: p.discardAt()}
 }

@@ -93,7 +93,7 @@ func TestWaysOfWorking(t *testing.T) {
 			if row.Ready {
 				ready++
 			}
-			if row.Buys == "" || row.Costs == "" || row.ElapsedMin < row.RestMin || row.HandsMin <= 0 || row.Folds < 3 || row.School == knead.Short &&
+			if row.Buys == "" || row.Costs == "" || row.ElapsedMin < row.RestMin || row.HandsMin <= 0 || row.Folds < 2 || row.School == knead.Short &&
 				row.WorkMin > 2 || row.School == knead.Turns && row.RestMin < 120 {
 				t.Errorf("%s: %+v", w.name, row)
 			}

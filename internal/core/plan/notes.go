@@ -3,7 +3,11 @@ package plan
 import (
 	"fmt"
 	"math"
+	"strings"
 
+	"hollen/internal/core/dough"
+	"hollen/internal/core/egg"
+	"hollen/internal/core/knead"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/request"
 	"hollen/internal/core/roll"
@@ -74,16 +78,8 @@ func (p *Plan) advise() {
 func (p *Plan) adviseFormula() {
 	f, ru := &p.Formula, &p.rules
 	w := f.Eggs.Weighed
-	out := f.Target.Outside(f.Dough.Hw)
-	switch {
-	case math.Abs(out) > ru.Hydration.NonsensePoints:
-		p.note(request.AtFormula, "formula.hw", Warning, "no_sheet", "This will not make a sheet.",
-			"%.1f is %.1f points outside the band. Change eggs or flour.", f.Dough.Hw, math.Abs(out))
-	case out < 0:
-		p.note(request.AtFormula, "formula.hw", Warning, "firm", "Firm.", "%.1f points under the band: %s. %s more liquid would bring it in.", -out, f.Feel,
-			p.in.Grams(-out*f.Blend.F14G/100))
-	case out > 0:
-		p.note(request.AtFormula, "formula.hw", Warning, "soft", "Soft.", "%.1f points over the band: %s. Work in the flour held back.", out, f.Feel)
+	if p.Room.Used == nil {
+		p.adviseFeel(request.AtFormula, "formula.hw")
 	}
 	if !f.Eggs.Exact {
 		p.note(request.AtFormula, "formula.eggs", Warning, "no_whole_number", "No whole number of eggs meets the target.",
@@ -135,6 +131,41 @@ func (p *Plan) adviseFormula() {
 		measure.List(f.Allergens))
 }
 
+// feelHeads are the words either side of the band as a note begins with them.
+var feelHeads = map[int]string{-4: "This will not make a sheet.", -3: "Stiff.", -2: "Very firm.", -1: "Firm.",
+	1: "Soft.", 2: "Very soft.", 3: "It clings.", 4: "This will not make a sheet."}
+
+// adviseFeel says how far from the sweet spot the dough is, and what would bring it in. What makers
+// work with daily is a remark; from the third word on a change is asked for.
+func (p *Plan) adviseFeel(at request.Stage, field string) {
+	f := &p.Formula
+	out := f.Target.Outside(f.Dough.Hw)
+	if out == 0 {
+		return
+	}
+	level, code := Remark, "firm"
+	if f.feel.Odd() {
+		level = Warning
+	}
+	where := fmt.Sprintf("%.1f points under the sweet spot", -out)
+	// To the edge of the sweet spot, and never less than a gram that can be weighed.
+	more := fmt.Sprintf("%s more water brings it in", p.in.Grams(max(1, -out*f.Blend.F14G/100)))
+	if out > 0 {
+		code, where = "soft", fmt.Sprintf("%.1f points over the sweet spot, all the flour counted", out)
+		more = fmt.Sprintf("%s more flour brings it in", p.in.Grams(max(1, p.Patient().FlourG(out))))
+	}
+	if f.feel.NoSheet() {
+		code = "no_sheet"
+	}
+	say := map[int]string{-4: "Too dry to come together.", -3: "One for a powered sheeter; by hand it crumbles.",
+		-2: "Makers do work it: knead it longer or in turns, and rest it longer.", -1: "Rolled like this every day.",
+		1: "Dust a little more.", 2: "Dust it much.", 3: "It sticks to board and rollers.", 4: "Too wet to roll."}[f.feel.Grade]
+	if f.feel.Grade == -3 && p.machine.Tool == dough.Sheeter {
+		say = "Crumbs first: press them together and fold more."
+	}
+	p.note(at, field, level, code, feelHeads[f.feel.Grade], "%s. %s %s.", measure.Capital(where), say, more)
+}
+
 func (p *Plan) adviseRoom() {
 	for i, x := range p.Request.Flours {
 		if l := x.LotKept; l != nil && l.BestBefore != "" && p.Request.MadeOn > l.BestBefore {
@@ -142,10 +173,8 @@ func (p *Plan) adviseRoom() {
 				"%s was best before %s: smell it, look for mites, and use it first or not at all.", p.Formula.Flours[i].Name+", "+l.Name, l.BestBefore)
 		}
 	}
-	if u := p.Room.Used; u != nil {
-		if out := p.Formula.Target.Outside(u.Hw); out != 0 {
-			p.note(request.AtRoom, "room.used", Warning, "used_outside", "It came out otherwise.", "%.1f points outside the band: %s.", math.Abs(out), p.Formula.Feel)
-		}
+	if p.Room.Used != nil {
+		p.adviseFeel(request.AtRoom, "room.used")
 	}
 	for _, f := range p.Formula.Flours {
 		if f.Moisture.AirClamped && !f.Moisture.Measured {
@@ -157,31 +186,29 @@ func (p *Plan) adviseRoom() {
 }
 
 func (p *Plan) adviseKnead() {
-	ru, mass, k := &p.rules, p.Formula.Dough.MassG, &p.Knead
-	if k.Lots > 1 {
-		switch {
-		case k.School.Traits().Machine():
-			p.note(request.AtKnead, "knead.min", Warning, "bowl", "More than the bowl takes.",
-				"%s where %s fits: %d lots of %s, each resting from its own end.", p.in.Grams(mass), p.in.Grams(k.LimitG), k.Lots, p.in.Grams(mass/float64(k.Lots)))
-		default:
-			p.note(request.AtKnead, "knead.min", Remark, "split", "Much for these hands.",
-				"%s: split it in %d lots of %s, each resting from its own end, or let %d people knead a part each.", p.in.Grams(mass), k.Lots,
-				p.in.Grams(mass/float64(k.Lots)), k.Lots*int(p.Request.Bench.People))
-		}
-	}
-	if p.takes(k.School) == nil {
+	ru, k := &p.rules, &p.Knead
+	p.adviseLots()
+	if k.LimitG == 0 {
 		p.note(request.AtKnead, "knead.min", Remark, "bowl_unknown", "How much does the bowl take?", "Say so under Bench, and Hollen splits what is more.")
 	}
 	hot, text := ru.Knead.HandHotC, "Hands cannot over-knead it but heat can: pause, or start with eggs from the fridge."
 	if k.School.Traits().Machine() {
 		hot, text = ru.Knead.MachineHotC, "A machine warms it fast: stop and let it cool, or start with eggs from the fridge."
 	}
+	if p.Request.Eggs.From == request.FromFridge || p.Request.Eggs.Style == egg.NoEgg {
+		text, _, _ = strings.Cut(text, ", or start with")
+		text += "."
+	}
 	if k.PeakC > hot {
 		p.note(request.AtKnead, "knead.peak", Warning, "hot", "Warm dough.", "It gets to %s. %s", p.in.C(k.PeakC, 0), text)
 	}
 	if k.FoldsMore > p.Roll.Folds {
-		p.note(request.AtKnead, "knead.min", Warning, "folds", "Short of kneading.", "%d folded passes instead of %d will finish it, or knead longer.",
-			k.FoldsMore, p.Roll.Folds)
+		longer := ", or knead longer"
+		if p.Request.Knead.Min == nil && k.School == knead.Short {
+			longer = ", or choose a longer kneading"
+		}
+		p.note(request.AtKnead, "knead.folds", Warning, "folds", "Short of kneading.", "%d folded passes instead of %d will finish it%s.",
+			k.FoldsMore, p.Roll.Folds, longer)
 	}
 	if k.School.Traits().Machine() {
 		p.note(request.AtKnead, "knead.min", Caution, "machine", "Moving parts.",
@@ -190,27 +217,63 @@ func (p *Plan) adviseKnead() {
 	for _, s := range p.Rest.Lacks {
 		if s.What == "development" && p.ask.Pin {
 			p.note(request.AtKnead, "knead.min", Warning, "short_for_pin", "Short of kneading for a pin.",
-				"%.0f %% where %.0f %% is wanted, and a pin has no folded passes to finish it: knead longer, or in turns.", 100*s.Is, 100*s.Wants)
+				"It comes to %s, and a pin has no folded passes to finish it: knead longer, or in turns.", ofWanted(s))
 		}
 	}
 }
 
-// adviseRest is the advice on the rest and on the dough's warm hours.
+// adviseLots says what is kneaded at once, and how the lots follow each other.
+func (p *Plan) adviseLots() {
+	k, people := &p.Knead, p.Request.Bench.People
+	mass := p.in.Grams(p.Formula.Dough.MassG)
+	wait := ""
+	if p.way.WaitMin > 0 {
+		wait = fmt.Sprintf("; the first waits %s for the last, covered", measure.Minutes(p.way.WaitMin))
+	}
+	lots := fmt.Sprintf("%s of %s", measure.Plural(k.Lots, "lot", "lots"), p.in.Grams(k.LotG))
+	switch {
+	case p.Request.Knead.Shared && !k.Shared && people > 1 && !k.School.Traits().Machine():
+		p.note(request.AtKnead, "knead.min", Remark, "split", "Too few to share it.", "%s wants %d pairs of hands at once: kneaded in %s%s.", mass, k.Lots,
+			lots, wait)
+	case k.Lots > 1 && k.School.Traits().Machine():
+		p.note(request.AtKnead, "knead.min", Remark, "bowl", "More than the bowl takes.", "%s where %s fits: %s, one after the other%s.", mass,
+			p.in.Grams(k.LimitG), lots, wait)
+	case k.LotTurns > 1:
+		p.note(request.AtKnead, "knead.min", Remark, "split", "Much for these hands.",
+			"%s in %s%s. With %d pairs of hands they are kneaded side by side.", mass, lots, wait, k.Lots)
+	}
+}
+
+// ofWanted says a criterion that is not met: "87 % of the 90 % wanted"; a figure that reads as the one
+// wanted is told as just short of it.
+func ofWanted(s knead.Lack) string {
+	is, wants := fmt.Sprintf("%.0f", 100*s.Is), fmt.Sprintf("%.0f", 100*s.Wants)
+	if is == wants {
+		if s.Is < s.Wants {
+			return "just short of the " + wants + " % wanted"
+		}
+		return "just over the " + wants + " % wanted"
+	}
+	return is + " % where " + wants + " % is wanted"
+}
+
+// adviseRest is the advice on the rest and on the dough's hours out of the fridge.
 func (p *Plan) adviseRest() {
 	ru := &p.rules
-	for _, s := range p.Rest.Lacks {
-		switch s.What {
-		case "tension":
-			p.note(request.AtRest, "rest.min", Warning, "tension", "Still tense.",
-				"%.0f %% where %.0f %% rolls easily: it will snap back and may tear. Rest it longer.", 100*s.Is, 100*s.Wants)
-		case "uptake":
-			p.note(request.AtRest, "rest.min", Warning, "uptake", "Not all the water is in yet.",
-				"%.0f %% of %.0f %%: coarse flour needs longer, or it stays sandy.", 100*s.Is, 100*s.Wants)
-		}
-	}
-	if p.Rest.Min == 0 {
+	switch longer := "Rest it longer."; {
+	case p.Unrested():
 		p.note(request.AtRest, "rest.min", Warning, "no_rest", "No rest at all.",
 			"It can be done: it pulls back at every stop and wants twice the passes. Twenty minutes under a bowl save more than they cost.")
+	default:
+		for _, s := range p.Rest.Lacks {
+			switch s.What {
+			case "tension":
+				p.note(request.AtRest, "rest.min", Warning, "tension", "Still tense.", "Tension is %s: it snaps back and may tear. %s", ofWanted(s), longer)
+			case "uptake":
+				p.note(request.AtRest, "rest.min", Warning, "uptake", "Not all the water is in yet.",
+					"%s: coarse flour needs longer, or it stays sandy.", measure.Capital(ofWanted(s)))
+			}
+		}
 	}
 	if p.Rest.TempC < ru.Knead.ColdC {
 		text := "The room is too cold to warm it; roll it as it is, slowly."
@@ -223,14 +286,17 @@ func (p *Plan) adviseRest() {
 	if p.Rest.Cold && p.Rest.Min > ru.Knead.GreyMin-1 {
 		p.note(request.AtRest, "rest.min", Remark, "grey", "Greys past a day.", "Harmless, but it shows. Wrapped dough keeps at most 48 hours in the fridge.")
 	}
-	switch warm := p.Rest.WarmMin; {
-	case p.Rest.Cold && p.ask.ChillG == 0 && warm > p.cautionAt():
-		p.note(request.AtRest, "rest.warm", Warning, "slow_to_cool", "A lump this size cools slowly.",
-			"%s above %s before it is rolled. Divided and pressed flat it cools in a third of the time: choose that under Wrapped.", measure.Minutes(warm),
-			p.in.C(p.rules.Safety.ColdC, 0))
-	case warm > p.cautionAt():
-		p.note(request.AtRest, "rest.warm", Warning, "warm_rest", fmt.Sprintf("Long above %s.", p.in.C(p.rules.Safety.ColdC, 0)),
-			"%s by the time it is rolled; past %s take care. Rest it in the fridge, divided and flat.", measure.Minutes(warm), measure.Minutes(p.cautionAt()))
+	p.adviseCooling()
+	if out := p.Rest.OutMin; out > p.cautionAt() {
+		way := "Rest it in the fridge."
+		if p.Rest.Cold {
+			way = "Take it out later, or roll what is out first."
+			if p.Knead.LotTurns > 1 {
+				way = "Put each lot into the fridge as it is done."
+			}
+		}
+		p.note(request.AtRest, "rest.warm", Warning, "warm_rest", "Long out of the fridge.", "%s by the time it is rolled; past %s take care. %s",
+			measure.Minutes(out), measure.Minutes(p.cautionAt()), way)
 	}
 	if c := p.Clock; c != nil && !c.Fits {
 		nearest := ""
@@ -287,9 +353,7 @@ func (p *Plan) adviseStops() {
 	o := &p.Roll
 	for _, x := range o.Passes {
 		if x.Easy > 0 && x.Reduction > x.Easy+1e-9 {
-			p.note(request.AtRoll, "roll.sheet", Warning, "over", fmt.Sprintf("Stop %s is a large step.", x.Label),
-				"%.0f %% off where %.0f %% is easy. Take the stop before it twice, or rest the sheet ten minutes, or use a machine with finer stops.",
-				100*x.Reduction, 100*x.Easy)
+			p.overEasy(x)
 			break
 		}
 	}
@@ -316,10 +380,10 @@ func (p *Plan) adviseStops() {
 		p.note(request.AtRoll, "roll.sheet", Remark, "between_stops", "Between two stops.", "%s is %s off the %s wanted; %s.", p.in.MM(o.SheetMM, 2),
 			sign+mm(math.Abs(o.MissMM)), mm(o.TargetMM), way)
 	}
-	if out := p.Formula.Target.Outside(p.Formula.Dough.Hw); out < -p.rules.Hydration.NearPoints || p.Rest.T > 2*p.rules.Knead.ReadyT {
-		why := "so dry"
-		if out >= -p.rules.Hydration.NearPoints {
-			why = "so tense"
+	if dry := p.Formula.feel.Grade <= -3; dry || p.Rest.T > 2*p.rules.Knead.ReadyT && !p.Unrested() {
+		why := "so tense"
+		if dry {
+			why = "so dry"
 		}
 		p.note(request.AtRoll, "roll.sheet", Warning, "too_stiff", "Too stiff for this machine.",
 			"A dough %s strains crank and motor. Rest it longer, roll it thinner with a pin first, feed smaller pieces, or knead a little water in.", why)
@@ -333,6 +397,18 @@ func (p *Plan) adviseStops() {
 		p.note(request.AtRoll, "roll.sheet", Remark, "unmeasured", "Not measured yet.",
 			"The gaps are as given. Measure a sheet or two in the cabinet; until then the sheet may be off by %.0f %%.", 100*roll.Unmeasured)
 	}
+}
+
+// overEasy is the advice on a pass that takes more than is easy: a bold one is worth knowing, a
+// tearing one asks for a change.
+func (p *Plan) overEasy(x roll.Pass) {
+	level, head := Remark, fmt.Sprintf("Stop %s is a bold step.", x.Label)
+	if p.lay.Verdict(x.Reduction, x.Easy) == roll.Tearing {
+		level, head = Warning, fmt.Sprintf("Stop %s may tear it.", x.Label)
+	}
+	p.note(request.AtRoll, "roll.sheet", level, "over", head,
+		"%.0f %% off where %.0f %% is easy. Take the stop before it twice, or rest the sheet ten minutes, or use a machine with finer stops.",
+		100*x.Reduction, 100*x.Easy)
 }
 
 // advisePin is the advice on a sheet under the pin.

@@ -152,12 +152,14 @@ func (p *Plan) adviseDry() {
 			"The air takes too little. Dust with semola, cut and cook at once, or let a fan blow over it.")
 	}
 	switch {
-	case d.WarmMin > d.DiscardAt:
-		p.note(request.AtDry, "dry.warm", Warning, "discard", fmt.Sprintf("Too long above %s.", p.in.C(p.rules.Safety.ColdC, 0)),
-			"%s; past %s egg dough is usually thrown away. Work in smaller lots or rest in the fridge.", measure.Minutes(d.WarmMin), measure.Minutes(d.DiscardAt))
-	case d.WarmMin > d.CautionAt:
-		p.note(request.AtDry, "dry.warm", Warning, "warm", fmt.Sprintf("Long above %s.", p.in.C(p.rules.Safety.ColdC, 0)),
-			"%s; past %s take care: rest in the fridge, or chill what waits.", measure.Minutes(d.WarmMin), measure.Minutes(d.CautionAt))
+	case d.ToKeep != nil: // its own note says what that means
+	case d.OutMin > d.DiscardAt:
+		p.note(request.AtDry, "dry.warm", Warning, "discard", "Too long out of the fridge.",
+			"%s over all stages; past %s egg dough is usually thrown away. Work in smaller batches, or chill what waits at every stage.",
+			measure.Minutes(d.OutMin), measure.Minutes(d.DiscardAt))
+	case d.OutMin > d.CautionAt && p.Rest.OutMin <= d.CautionAt:
+		p.note(request.AtDry, "dry.warm", Warning, "warm", "Long out of the fridge.",
+			"%s over all stages; past %s take care: chill what waits.", measure.Minutes(d.OutMin), measure.Minutes(d.CautionAt))
 	}
 	if has := p.Request.Bench.RodM; has != nil && p.Request.Dry.On != request.OnBoard && d.RodM > *has+1e-9 {
 		p.note(request.AtDry, "dry.space", Warning, "rods", "More than the racks take.",
@@ -173,8 +175,9 @@ func (p *Plan) adviseDry() {
 			p.note(request.AtDry, "dry.keep", Warning, "keep_filled", "Not filled pasta.", "A filling does not dry through: freeze it instead.")
 		}
 		p.note(request.AtDry, "dry.keep", Warning, "keep_dried", "Drying egg pasta to keep is a risk.",
-			"Some do it. It lies for hours between {5 and 60 °C} with raw egg in it, and drying does not kill what grows. Safer: cook it fresh, or "+
-				"freeze it. If you do: thin, in moving air, to the target weight, never a piece that smells; your food authority’s rules come first.")
+			"Past the usual advice: it lies for hours between {5 and 60 °C} with raw egg in it, and drying does not kill what grows. Some do it. "+
+				"Safer: cook it fresh, or freeze it. If you do: thin, in moving air, to the target weight, never a piece that smells; your food "+
+				"authority’s rules come first.")
 		if k.Never {
 			p.note(request.AtDry, "dry.keep", Warning, "keep_never", "This air never gets it there.",
 				"It stops at %.1f %% moisture where %.1f keeps: dry the air.", 100*p.Formula.Blend.EquilibriumWB, 100*p.rules.Dry.KeepWB)

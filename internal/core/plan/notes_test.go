@@ -21,9 +21,11 @@ func TestAdvice(t *testing.T) {
 		change func(*request.Request)
 		says   string
 	}{
-		{"soft", request.AtFormula, Warning, func(r *request.Request) { r.Eggs.FixWhole, r.Eggs.LockFlour = ptr(11), true }, "points over the band"},
-		{"firm", request.AtFormula, Warning, func(r *request.Request) { r.Eggs.FixWhole, r.Eggs.TopUp = ptr(8), egg.TopNone }, "more liquid would bring it in"},
-		{"no_sheet", request.AtFormula, Warning, func(r *request.Request) { r.Eggs.FixWhole, r.Eggs.LockFlour = ptr(20), true }, "outside the band"},
+		{"soft", request.AtFormula, Remark, func(r *request.Request) { r.Eggs.FixWhole, r.Eggs.LockFlour = ptr(11), true }, "points over the sweet spot"},
+		{"firm", request.AtFormula, Remark, func(r *request.Request) { r.Eggs.FixWhole, r.Eggs.TopUp = ptr(8), egg.TopNone }, "more water brings it in"},
+		{"firm", request.AtFormula, Warning, func(r *request.Request) { r.Eggs.FixWhole, r.Eggs.OwnEggG, r.Eggs.TopUp = ptr(8), ptr(56), egg.TopNone },
+			"by hand it crumbles"},
+		{"no_sheet", request.AtFormula, Warning, func(r *request.Request) { r.Eggs.FixWhole, r.Eggs.LockFlour = ptr(20), true }, "Too wet to roll"},
 		{"no_whole_number", request.AtFormula, Warning, func(r *request.Request) {
 			r.Amount.FlourG, r.Eggs.Class, r.Eggs.LockFlour = 100, "eu-xl", true
 		}, "crack 1 and weigh"},
@@ -36,11 +38,17 @@ func TestAdvice(t *testing.T) {
 		{"split", request.AtKnead, Remark, func(r *request.Request) { r.Amount.FlourG = 3000 }, "lots of"},
 		{"hot", request.AtKnead, Warning, func(r *request.Request) { r.Room.TempC = 33 }, "eggs from the fridge"},
 		{"folds", request.AtKnead, Warning, func(r *request.Request) { r.Knead.Min, r.Roll.Folds = ptr(2), ptr(0) }, "folded passes instead of 0"},
-		{"tension", request.AtRest, Warning, func(r *request.Request) { r.Rest.Min = ptr(5) }, "snap back"},
+		{"tension", request.AtRest, Warning, func(r *request.Request) { r.Rest.Min = ptr(5) }, "snaps back"},
 		{"uptake", request.AtRest, Warning, func(r *request.Request) { r.Flours[0].Flour, r.Rest.Min = "semolina-coarse", ptr(20) }, "sandy"},
+		{"no_rest", request.AtRest, Warning, func(r *request.Request) { r.Rest.Min = ptr(0) }, "can be done"},
+		{"slow_to_cool", request.AtRest, Remark, func(r *request.Request) {
+			r.Amount.FlourG, r.Bench.HandG, r.Rest.At, r.Rest.Min = 3000, ptr(6000), "fridge", ptr(720)
+		}, "30 mm flat it takes"},
+		{"warm_fridge", request.AtRest, Remark, func(r *request.Request) { r.Rest.At, r.Rest.Min, r.Bench.FridgeC = "fridge", ptr(720), 9 }, "set it colder"},
+		{"bowl", request.AtKnead, Remark, func(r *request.Request) { r.Knead.School, r.Bench.HookG = "hook", ptr(600) }, "one after the other"},
 		{"cold", request.AtRest, Remark, func(r *request.Request) { r.Rest.At, r.Rest.Min = "fridge", ptr(600) }, "before rolling"},
 		{"grey", request.AtRest, Remark, func(r *request.Request) { r.Rest.At, r.Rest.Min = "fridge", ptr(1440) }, "48 hours"},
-		{"over", request.AtRoll, Warning, func(r *request.Request) { r.Flours[0].Flour, r.Rest.Min, r.Roll.TargetMM = "emmer", ptr(5), ptr(.5) }, "is easy"},
+		{"over", request.AtRoll, Remark, func(r *request.Request) { r.Flours[0].Flour, r.Rest.Min, r.Roll.TargetMM = "emmer", ptr(5), ptr(.5) }, "is easy"},
 		{"too_fine", request.AtRoll, Warning, func(r *request.Request) { r.Roll.TargetMM = ptr(.4) }, "last stop leaves"},
 		{"too_thick", request.AtRoll, Warning, func(r *request.Request) { r.Roll.TargetMM = ptr(6) }, "with a pin"},
 		{"skin", request.AtRoll, Warning, func(r *request.Request) { r.Amount.FlourG, r.Room.RH, r.Room.Air = 4000, .2, dry.Fan }, "Cut after every"},

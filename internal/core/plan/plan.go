@@ -21,7 +21,7 @@ import (
 )
 
 // Format names the version of the document.
-const Format = "hollen-plan/3"
+const Format = "hollen-plan/4"
 
 // Plan is a whole batch worked out. Masses g, lengths mm, temperatures °C, shares 0–1,
 // hydration in points, as the field names say.
@@ -108,6 +108,7 @@ type Formula struct {
 	Parts       []Points     `json:"hw_parts"`     // what makes up the working hydration, in the order of pouring
 	Target      dough.Target `json:"target"`
 	Feel        string       `json:"feel"`
+	feel        dough.Feel
 	Dough       dough.Dough  `json:"dough"`
 	Colour      dough.Colour `json:"colour"`
 	Portions    float64      `json:"portions_made"`
@@ -176,7 +177,10 @@ type KneadPlan struct {
 	School    knead.School `json:"school"`
 	SchoolWhy string       `json:"school_why"` // why that one, when it was left to Hollen
 	Way       knead.Way    `json:"way"`
-	Lots      int          `json:"lots"`    // kneaded one after the other, or by so many
+	Lots      int          `json:"lots"`      // of equal mass
+	LotTurns  int          `json:"lot_turns"` // one after the other, by so many people at once
+	LotG      float64      `json:"lot_g"`
+	Shared    bool         `json:"shared"`  // each kneads a part of it at the same time, joined again
 	LimitG    float64      `json:"limit_g"` // most dough kneaded at once, 0: not known
 	Min       float64      `json:"knead_min"`
 	Asked     bool         `json:"minutes_asked"` // the maker fixed them
@@ -199,7 +203,8 @@ type RestPlan struct {
 	TempC      float64      `json:"dough_c"`
 	TemperMin  float64      `json:"temper_min"` // in the room, until no longer stiff; -1: the room is too cold
 	Cold       bool         `json:"in_fridge"`
-	WarmMin    float64      `json:"minutes_above_5_c"` // mixing to the roller
+	OutMin     float64      `json:"out_of_fridge_min"` // mixing to the roller
+	CoolMin    float64      `json:"cooling_min"`       // in the fridge, until it reads 7 °C; 0: it rests elsewhere; -1: never
 	ReadyAtMin float64      `json:"ready_at_min"`      // from first contact, -1: never
 }
 

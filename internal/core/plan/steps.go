@@ -12,6 +12,7 @@ import (
 	"hollen/internal/core/knead"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/request"
+	"hollen/internal/core/roll"
 )
 
 // Step is one thing to be done, in the one list of steps that everything reads: the Knead and
@@ -125,27 +126,65 @@ func (l *list) kneading() {
 		p.in.Grams(f.HeldBackG)),
 		Brief: test, Amounts: p.forTheDough(), Min: mixing, Sign: "Shaggy but together, no dry nests. Keep going: it comes together.", Test: test,
 		Caution: l.caution(request.AtFormula, "raw_egg")})
-	if p.Knead.Lots > 1 {
+	k := &p.Knead
+	switch {
+	case k.Shared:
+		l.add("split", Step{Station: request.AtKnead, Head: "Share it out", Text: fmt.Sprintf(
+			"A part of %s to each of %.0f; all knead at the same time.", p.in.Grams(f.Dough.MassG/p.Request.Bench.People), p.Request.Bench.People)})
+	case k.Lots > 1:
 		l.add("split", Step{Station: request.AtKnead, Head: "Split", Text: fmt.Sprintf(
-			"In %d lots of %s: that is what is kneaded at once here. Each rests from its own end; cover what waits.",
-			p.Knead.Lots, p.in.Grams(f.Dough.MassG/float64(p.Knead.Lots)))})
+			"In %d lots of %s: that is what is kneaded at once here. Cover what waits.", k.Lots, p.in.Grams(k.LotG))})
 	}
-	kneadings := 0
+	kneadings, run, waited := 0, 0., 0.
 	for i, s := range p.way.Steps {
 		if s.Rests() {
-			l.rest(i, s)
+			s.Min -= waited // the lots that are done rest while the others have their turn
+			if waited = 0; s.Min > 0 {
+				l.rest(i, s)
+			}
 			continue
 		}
 		if s.By == knead.ByHand {
 			kneadings++
 		}
 		l.add("knead", p.kneadStep(s, kneadings, l.caution(request.AtKnead, "machine")))
+		if run += s.Min; i+1 == len(p.way.Steps) || p.way.Steps[i+1].Rests() {
+			waited = l.otherLots(i, run)
+			run = 0
+		}
+	}
+	if k.Shared {
+		l.add("join", Step{Station: request.AtKnead, Head: "Join", Text: "Lay the parts on each other and fold them together ten times."})
 	}
 	if folds := p.way.Folds; folds > 0 {
 		l.add("fold", Step{Station: request.AtKnead, Head: measure.Plural(folds, "folded pass", "folded passes"),
 			Text: "At the widest stop, folded each time, until the sheet is square, smooth and full width. " +
 				"A first pass that falls apart is normal in yolk dough.", Sign: "Straight edges, no pulling in."})
 	}
+}
+
+// otherLots lists the turns of the other lots after a run of so many minutes that ends with the i-th
+// step of the way, and returns how much of the rest between two kneadings they take.
+func (l *list) otherLots(i int, run float64) (waited float64) {
+	k := &l.p.Knead
+	if k.LotTurns < 2 {
+		return 0
+	}
+	if k.School.Traits().Machine() {
+		run += l.p.rules.Knead.MixMachineMin // a bowl is filled lot by lot
+	}
+	others := k.LotTurns - 1
+	text := fmt.Sprintf("The same, one after the other: %s of %s. What is done waits under film.", measure.Plural(others, "turn", "turns"), measure.Minutes(run))
+	l.add("lots", Step{Station: request.AtKnead, Head: "The other lots", Text: text, Brief: text, Min: float64(others) * run})
+	if !hasWork(l.p.way.Steps[i+1:]) {
+		return 0
+	}
+	return float64(others) * run
+}
+
+// hasWork says whether any of the steps is work.
+func hasWork(steps []knead.Step) bool {
+	return slices.ContainsFunc(steps, func(s knead.Step) bool { return !s.Rests() })
 }
 
 // kneadStep puts one kneading of the way into words, the n-th by hand.
@@ -179,8 +218,11 @@ func (l *list) rest(i int, s knead.Step) {
 		last = last && later.Rests()
 	}
 	wrap := "Film twice, an upturned bowl or a lidded tub: airtight."
-	if s.Pieces {
-		wrap = "Divide it, press each piece flat, and film each: airtight, and it cools in a third of the time."
+	switch {
+	case s.Spread && p.ask.ChillG > 0:
+		wrap = "Divide it, press each piece flat, and film each: airtight, and it cools and warms through sooner."
+	case s.Spread:
+		wrap = fmt.Sprintf("Press it %s flat and film it: airtight, and it cools and warms through sooner.", p.in.MM(p.ask.FlatMM, 0))
 	}
 	o := Step{Station: request.AtRest, Head: "Rest in the room", Min: s.Min, Text: wrap, Unattended: true, Caution: l.caution(request.AtRest, "wrap")}
 	switch {
@@ -197,11 +239,11 @@ func (l *list) rest(i int, s knead.Step) {
 	default:
 		o.Sign = "A sheen, and softer to the hand: the opposite of the kneading test."
 		o.Test = fmt.Sprintf("Poke it: half back in %.0f seconds or slower. Press it flat: it does not snap back.", p.rules.Knead.PokeReadyS)
-		o.MostMin = max(s.Min, p.cautionAt()-p.Rest.WarmMin+s.Min)
+		o.MostMin = max(s.Min, p.cautionAt()-p.Rest.OutMin+s.Min)
 	}
 	o.LeastMin = s.Min
 	if ready := p.Rest.ReadyAtMin; last && ready >= 0 {
-		before := 0.
+		before := p.way.WaitMin
 		for _, done := range p.way.Steps[:i] {
 			before += done.Min
 		}
@@ -236,6 +278,14 @@ func (l *list) rolling() {
 	}
 }
 
+// pressed says to what a folded packet is pressed before it goes in; "" when it goes in as it is.
+func (p *Plan) pressed(x roll.Pass) string {
+	if x.PressMM == 0 {
+		return ""
+	}
+	return ", pressed to " + p.in.MM(x.PressMM, measure.Shortest)
+}
+
 // Passes lists the passes of one piece, from 1, down the stops or under the pin; their minutes
 // count from its first.
 func (p *Plan) Passes(piece int) []Step {
@@ -245,7 +295,7 @@ func (p *Plan) Passes(piece int) []Step {
 		text := fmt.Sprintf("To %s, %s long.", p.in.MM(x.OutMM, 2), p.in.MM(x.LengthMM, 0))
 		switch {
 		case x.Fold > 0:
-			text = "Folded " + x.Folding() + ". " + text
+			text = "Folded " + x.Folding() + p.pressed(x) + ". " + text
 		case x.Halved:
 			text = "Halve it first. " + text
 		}
@@ -296,8 +346,12 @@ func (l *list) potting() {
 	}
 	text := fmt.Sprintf("%s. %s and %s of salt for all, %s.", from, p.in.L(p.Cook.WaterL, 1), p.in.Grams(p.Cook.SaltG),
 		measure.Plural(p.Cook.Lots, "lot", "lots"))
+	test := "Bite one from the early end on."
+	if p.Request.RawFilling() {
+		test = "Cut one of the thickest open: no pink, piping hot."
+	}
 	l.add("cook", Step{Station: request.AtCook, Head: "Cook", Text: text, Brief: text, LeastMin: p.Cook.FromS / 60, MostMin: p.Cook.ToS / 60,
-		Sign: "Tender through; floating proves nothing.", Test: "Bite one from the early end on.", Caution: l.caution(request.AtCook, "eaters")})
+		Sign: "Tender through; floating proves nothing.", Test: test, Caution: l.caution(request.AtCook, "eaters")})
 }
 
 // amountsFrom are the amounts of the steps listed so far whose keys begin with kind.

@@ -239,8 +239,12 @@ func (p *Plan) explainRest() {
 		p.Why["rest.min"] = "Your minutes. " + p.Why["rest.min"]
 	}
 	say("rest.temp", "It moves towards %s by 63 %% in %.0f minutes.", where, p.tauRest())
-	say("rest.warm", "Mixing, kneading and the warm part of the rest. Past %s take care, past %s throw it away: the usual advice for egg.",
+	say("rest.warm", "Mixing, kneading and what rest is out of the fridge. Past %s take care, past %s throw it away: the usual advice for egg.",
 		measure.Minutes(p.cautionAt()), measure.Minutes(p.discardAt()))
+	if p.Rest.Cold {
+		say("rest.cooling", "Counted from the fridge's door, at %s there: within four hours nothing is said; many food plans of those who sell ask for %s by then.",
+			p.in.C(p.ask.FridgeC, 0), p.in.C(p.rules.Safety.SellC, 0))
+	}
 	if c := p.Clock; c != nil {
 		say("rest.clock", "Counted back from the roller: %s from flour to roller.", measure.Minutes(p.way.ElapsedMin))
 	}
@@ -350,8 +354,10 @@ func (p *Plan) explainRoll() {
 
 // tauRest is the time constant of the dough as it rests, min.
 func (p *Plan) tauRest() float64 {
-	if p.ask.ChillG > 0 {
-		return p.rules.Knead.CoolTauMin * math.Sqrt(p.ask.ChillG/500)
+	for _, s := range p.way.Steps {
+		if s.Spread {
+			return p.model.Lying(p.ask)
+		}
 	}
 	return p.model.TauDMin
 }
@@ -399,7 +405,7 @@ func (p *Plan) FeelOf(s egg.Solution) string {
 	t := p.Formula.Target
 	shift := s.TargetHw - t.Hw
 	t.Hw, t.Low, t.High = t.Hw+shift, t.Low+shift, t.High+shift
-	return t.Feel(p.rules.Hydration, s.Hw)
+	return t.Feel(p.rules.Hydration, s.Hw).Words
 }
 
 // EggPlannedG is what the eggs of the plan weigh before they are cracked, g.

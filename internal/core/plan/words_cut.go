@@ -120,7 +120,7 @@ func (p *Plan) explainDry() {
 		say("dry.nest", "%.0f %% of the mass would have to go; this air does not take it in two hours.", 100*d.Nest.Loss)
 	}
 	say("dry.brittle", "From %.0f %% of the mass gone the edges no longer bend.", 100*d.Brittle.Loss)
-	say("dry.warm", "Mixing, kneading, the warm part of the rest, rolling, drying and cutting, one after the other.")
+	say("dry.warm", "Mixing, kneading, what rest is out of the fridge, rolling, drying and cutting, one after the other.")
 	if d.Covered.Will {
 		say("dry.covered", "Under a damp cloth or film: then it is at leather all the same.")
 	} else {
@@ -156,18 +156,25 @@ func (p *Plan) explainDry() {
 func (p *Plan) explainCook() {
 	say := p.say
 	k, ru := &p.Cook, &p.rules.Cook
-	text := fmt.Sprintf("%s cooks in about %s fresh, give or take %.0f %%. Taste from the early end.", p.in.MM(k.TeMM, 2), measure.MinSec(k.Seconds),
-		100*ru.Spread)
-	if p.shape.Traits().Filling {
-		text = fmt.Sprintf("%s at the seam, and the filling’s own need: about %s fresh, give or take %.0f %%.", p.in.MM(2*p.Roll.SheetMM, 2),
-			measure.MinSec(k.Seconds), 100*ru.Spread)
+	text := fmt.Sprintf("%s cooks in about %s fresh: taste from %.0f %% before, and it is done by %.0f %% after.", p.in.MM(k.TeMM, 2),
+		measure.MinSec(k.Seconds), 100*ru.Early, 100*ru.Late)
+	switch {
+	case p.rawIn(&p.Cut.CutPart):
+		text = fmt.Sprintf("%s at the seam, and raw meat or fish that must cook through: about %s fresh, and no less.", p.in.MM(2*p.Roll.SheetMM, 2),
+			measure.MinSec(k.Seconds))
+	case p.shape.Traits().Filling:
+		text = fmt.Sprintf("%s at the seam, and the filling’s own need: about %s fresh, from %.0f %% before to %.0f %% after.", p.in.MM(2*p.Roll.SheetMM, 2),
+			measure.MinSec(k.Seconds), 100*ru.Early, 100*ru.Late)
 	}
 	if k.Loss > 0 {
 		text += fmt.Sprintf(" Dried by %.0f %% it takes %s.", 100*k.Loss, measure.MinSec(k.DriedS))
 	}
 	say("cook.time", "%s", text)
 	say("cook.frozen", "%.0f seconds more; straight from the freezer, not thawed.", ru.FrozenMoreS)
-	say("cook.pan", "%.0f seconds less in the water, never under %s; the sauce does the rest.", ru.PanLessS, measure.MinSec(ru.BaseS))
+	say("cook.pan", "Out of the water after two thirds of the time; the sauce does the rest.")
+	if p.rawIn(&p.Cut.CutPart) {
+		say("cook.pan", "Not with a raw filling: it cooks through in the water first.")
+	}
 	say("cook.pot", "%s of water and %s of salt to %s of pasta.", p.in.L(ru.WaterPerPasta/10, measure.Shortest),
 		p.in.G(100*ru.SaltPerPasta, measure.Shortest), p.in.G(100, 0))
 	say("cook.lots", "A pot of %s, %.0f %% full, takes %s at a time.", p.in.L(k.PotL, measure.Shortest), 100*ru.PotFill,

@@ -43,8 +43,9 @@ type Wrapped string
 
 // How a dough is wrapped.
 const (
-	InOne    Wrapped = "whole"
-	InPieces Wrapped = "pieces" // divided and flat
+	InOne       Wrapped = "whole"
+	InPieces    Wrapped = "pieces" // divided and flat
+	PressedFlat Wrapped = "flat"   // in one, as flat as is said
 )
 
 // Careful says whether stops are left out with care.

@@ -251,6 +251,7 @@ type Knead struct {
 	School knead.School `json:"school"`
 	Min    *float64     `json:"knead_min"` // of one kneading, nil: worked out
 	Turns  *float64     `json:"turns"`     // of the school of turns, nil: worked out
+	Shared bool         `json:"shared"`    // by several people at once, joined again; where it is more than they take, in lots all the same
 	Mix    Mix          `json:"mix"`
 }
 
@@ -260,7 +261,8 @@ type Rest struct {
 	Min       *float64 `json:"rest_min"`   // nil: worked out; 0: none
 	TemperMin float64  `json:"temper_min"` // in the room after the fridge
 	Wrapped   Wrapped  `json:"wrapped"`
-	PokeS     *float64 `json:"poke_s"` // seconds a poke took to half recover, nil: not tried
+	FlatMM    *float64 `json:"flat_mm"` // where it is pressed flat, nil: 30 mm
+	PokeS     *float64 `json:"poke_s"`  // seconds a poke took to half recover, nil: not tried
 }
 
 // Bench is what the kitchen kneads with.
@@ -351,7 +353,7 @@ type Roll struct {
 	Folds     *float64      `json:"folds"` // nil: as the school
 	Careful   Careful       `json:"careful"`
 	LastTwice bool          `json:"last_twice"` // second pass at the last stop
-	Fold      roll.Fold     `json:"fold"`       // auto, thirds or halves
+	Fold      roll.Fold     `json:"fold"`       // thirds or halves
 	Divide    Divide        `json:"divide"`     // where Pieces does not say
 	Outline   roll.Outline  `json:"outline"`    // of a pin's sheet: disc or rectangle
 	Stripes   roll.Stripes  `json:"stripes"`    // of a second dough, where there is one
@@ -472,7 +474,7 @@ func Default() Request {
 		Room:      Room{TempC: 22, RH: .45, Air: dry.Still},
 		Knead:     Knead{School: knead.Auto, Mix: InWell},
 		Rest:      Rest{At: InRoom, Wrapped: InOne},
-		Roll: Roll{Machine: "hand-crank-10", Mode: roll.EveryStop, BenchMM: 1200, Careful: CarefulAuto, Fold: roll.AutoFold, Divide: DivideByFlour,
+		Roll: Roll{Machine: "hand-crank-10", Mode: roll.EveryStop, BenchMM: 1200, Careful: CarefulAuto, Fold: roll.Thirds, Divide: DivideByFlour,
 			Outline: roll.Rectangle, Dust: DustSemola, Stripes: roll.Stripes{BaseMM: 1.8, StripeMM: .5, WidthMM: 20, PitchMM: 50}},
 		Cut:    Cut{Shape: "tagliatelle", Also: []ShapePart{}},
 		Dry:    Dry{On: OnRack, Log: []DryCheck{}},

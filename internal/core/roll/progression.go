@@ -19,12 +19,27 @@ const (
 // Fold is how a sheet is folded in the fold phase.
 type Fold string
 
-// The ways of folding. Auto takes thirds while the packet goes into the machine, halves after.
+// The ways of folding.
 const (
-	AutoFold Fold = "auto"
-	Thirds   Fold = "thirds" // straightens the edges, three layers
-	Halves   Fold = "halves" // gentler, two layers
+	Thirds Fold = "thirds" // straightens the edges, three layers
+	Halves Fold = "halves" // gentler, two layers
 )
+
+// Layers is how many layers a fold lays.
+func (f Fold) Layers() int {
+	if f == Halves {
+		return 2
+	}
+	return 3
+}
+
+// UnmarshalText reads a fold; "auto" of older documents took thirds while they went in.
+func (f *Fold) UnmarshalText(b []byte) error {
+	if *f = Fold(b); *f == "auto" {
+		*f = Thirds
+	}
+	return nil
+}
 
 // Lay is what the plan of a progression starts from.
 type Lay struct {
@@ -64,11 +79,11 @@ func (l *Lay) Sheet(gapMM float64, n int) float64 { return gapMM * (1 + l.Spring
 
 // Easy returns the largest easy reduction r of the incoming sheet when it goes into gapMM:
 //
-//	.45 − max(0,.90−D) − .3max(0,T−.25) − .006max(0,fat−5) − .20(1−gluten)
-//	    + .05 sheeter − .05 if gap < 1.0 − .01 per point outside the band, within .28–.50
+//	max(.36, .45 − .3max(0,.90−D) − .15max(0,T−.25)) − .004max(0,fat−5) − .20(1−gluten)
+//	    + .05 sheeter − .04 if gap < 1.0 − .005 per point outside the band, within .22–.55
 func (l *Lay) Easy(gapMM float64) float64 {
 	r := &l.Rules
-	e := r.ReduceBase - max(0, l.ReadyD-l.D) - r.ReduceTension*max(0, l.T-l.ReadyT) -
+	e := max(r.ReduceRaw, r.ReduceBase-r.ReduceShort*max(0, l.ReadyD-l.D)-r.ReduceTension*max(0, l.T-l.ReadyT)) -
 		r.ReduceFat*max(0, l.FatPct-l.FatFreePct) - r.ReduceGluten*(1-l.Gluten) - r.ReduceBand*math.Abs(l.OutsideBand)
 	if l.Sheeter {
 		e += r.ReduceSheeter
@@ -106,6 +121,8 @@ type Pass struct {
 	GapMM     float64 `json:"gap_mm"`
 	Nth       int     `json:"nth_pass_at_stop"`
 	Fold      int     `json:"folded_in"` // 0 flat, 2 book, 3 thirds
+	PacketMM  float64 `json:"packet_mm"` // of a folded pass, as folded
+	PressMM   float64 `json:"press_mm"`  // press or pin the packet to this before it goes in; 0: it goes in as it is
 	InMM      float64 `json:"in_mm"`
 	OutMM     float64 `json:"out_mm"`
 	Reduction float64 `json:"reduction"` // of the incoming sheet, 0–1; 0 for the fold phase
@@ -158,11 +175,12 @@ type Progression struct {
 	Skips     []Skip  `json:"skips"`
 }
 
-// Plan returns the progression: the fold phase at the widest stop, its last two passes
-// unfolded, then the stops by the mode; of a pin, its stages.
+// Plan returns the progression: the fold phase at the widest stop, once flat and then as often
+// folded as planned; then the stops by the mode; of a pin, its stages. The folded sheet leaves the
+// widest as its second pass there.
 //
-// Fewest is exact. Over states (stop, 1 or 2 passes) it minimises, in this order, total
-// passes; the largest reduction over its limit; the sum of their squares; the stop indexes.
+// Fewest is exact. From that sheet on, over states (stop, 1 or 2 passes), it minimises, in this
+// order, total passes; the largest reduction over its limit; the sum of their squares; the stop indexes.
 // A step to the very next stop is never barred.
 func (l *Lay) Plan() Progression {
 	if l.Pin {
@@ -193,21 +211,14 @@ func (l *Lay) Plan() Progression {
 		p.TimeMin += x.TimeS / 60
 		p.Passes = append(p.Passes, x)
 	}
-	// The fold phase: once flat, n folded, then the last two flat again.
-	if l.Folds > 0 {
-		add(Pass{Nth: 1})
-		for range l.Folds {
-			fold := 3
-			if l.Fold == Halves || 3*thick > m.FeedMM {
-				fold = 2
-			}
-			p.Layers *= float64(fold)
-			add(Pass{Nth: 1, Fold: fold})
-		}
-	}
 	add(Pass{Nth: 1})
-	if target > 0 || l.Folds > 0 {
-		add(Pass{Nth: 2})
+	for i := range l.Folds {
+		x := Pass{Nth: i + 2, Fold: l.Fold.Layers()}
+		if x.PacketMM = float64(x.Fold) * thick; x.PacketMM > l.Rules.PacketGives*m.FeedMM+1e-9 {
+			x.PressMM = m.FeedMM
+		}
+		p.Layers *= float64(x.Fold)
+		add(x)
 	}
 	from := 0
 	route := l.route(target)
@@ -220,7 +231,9 @@ func (l *Lay) Plan() Progression {
 			if n == 1 {
 				x.Skipped = s.stop - from - 1
 			}
-			x.Easy = l.limit(from, s.stop)
+			if x.Easy = l.Easy(m.Stops[s.stop].TrueMM()); n == 1 {
+				x.Easy = l.limit(from, s.stop)
+			}
 			add(x)
 		}
 		from = s.stop
@@ -247,8 +260,8 @@ func (l *Lay) route(target int) []step {
 	return out
 }
 
-// startPasses is how many passes the widest stop has had when the way down starts.
-const startPasses = 2
+// startPasses is how many passes, up to two, the widest stop has had when the way down starts.
+func (l *Lay) startPasses() int { return min(2, 1+l.Folds) }
 
 // onward is what the best way on from a stop, after n passes there, comes to.
 type onward struct {
@@ -293,7 +306,7 @@ func (l *Lay) fewest(target int) []step {
 		}
 	}
 	// What is bold here does not matter where the route is bolder elsewhere.
-	most := best[0][startPasses].largest + sameRatio
+	most := best[0][l.startPasses()].largest + sameRatio
 	allowed := func(i, n int, x leg) bool {
 		to := best[x.stop][x.n]
 		return x.n+to.passes == best[i][n].passes && max(x.ratio, to.largest) <= most
@@ -308,7 +321,7 @@ func (l *Lay) fewest(target int) []step {
 		}
 	}
 	var route []step
-	for at := (step{0, startPasses}); at.stop < target; {
+	for at := (step{0, l.startPasses()}); at.stop < target; {
 		for _, x := range legs[at.stop][at.n] { // the next stops first
 			if allowed(at.stop, at.n, x) && x.ratio*x.ratio+best[x.stop][x.n].squares <= best[at.stop][at.n].squares+sameRatio {
 				at = x.step
@@ -340,26 +353,34 @@ func (l *Lay) skips(target int) []Skip {
 	for i := 0; i+2 <= target; i++ {
 		n := 1
 		if i == 0 {
-			n = startPasses
+			n = l.startPasses()
 		}
 		s := Skip{Left: l.Machine.Stops[i+1].Label, Stop: i + 1, Easy: l.limit(i, i+2)}
 		s.Reduction = 1 - l.Sheet(l.Machine.Stops[i+2].TrueMM(), 1)/l.Sheet(l.Machine.Stops[i].TrueMM(), n)
 		s.Eased = 1 - l.Sheet(l.Machine.Stops[i+2].TrueMM(), 1)/l.Sheet(l.Machine.Stops[i].TrueMM(), 2)
-		s.Verdict, s.EasedTo = l.verdict(s.Reduction, s.Easy), l.verdict(s.Eased, s.Easy)
+		s.Verdict, s.EasedTo = l.Verdict(s.Reduction, s.Easy), l.Verdict(s.Eased, s.Easy)
 		out = append(out, s)
 	}
 	return out
 }
 
-// verdict says how a reduction stands to what is easy.
-func (l *Lay) verdict(reduction, easy float64) string {
+// The verdicts on a reduction.
+const (
+	Safe    = "safe"
+	Bold    = "bold"
+	Tearing = "tearing"
+)
+
+// Verdict says how a reduction stands to what is easy: safe up to it, bold up to 0.10 over, tearing
+// beyond.
+func (l *Lay) Verdict(reduction, easy float64) string {
 	switch {
-	case reduction <= easy:
-		return "safe"
-	case reduction <= easy+l.Rules.BoldOver:
-		return "bold"
+	case reduction <= easy+1e-9:
+		return Safe
+	case reduction <= easy+l.Rules.BoldOver+1e-9:
+		return Bold
 	}
-	return "tearing"
+	return Tearing
 }
 
 // LengthMM returns the length of a sheet, mm: mass/(ρ·width·thickness), mass in g, ρ in

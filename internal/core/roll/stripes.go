@@ -24,12 +24,13 @@ type Joined struct {
 	SheetMM   float64 `json:"sheet_mm"`
 	Reduction float64 `json:"reduction"` // of base and stripe together
 	Easy      float64 `json:"easy"`
-	Longer    float64 `json:"longer"`       // length over length before
-	Stripe    float64 `json:"stripe_wider"` // a stripe's share of the length, after over before
-	Base      float64 `json:"base_wider"`   // bare base's share of the length, after over before
-	StripeG   float64 `json:"stripe_share"` // mass of stripes over mass of base, g/g
-	StripeMM  float64 `json:"stripe_mm"`    // width of a stripe after the pass
-	PitchMM   float64 `json:"pitch_mm"`     // one every, after it
+	Longer    float64 `json:"longer"`        // length over length before
+	Stripe    float64 `json:"stripe_wider"`  // a stripe, after over before
+	Base      float64 `json:"base_wider"`    // bare base, after over before
+	Smoothed  bool    `json:"base_smoothed"` // the bare base is no thicker than the gap: it is only smoothed
+	StripeG   float64 `json:"stripe_share"`  // mass of stripes over mass of base, g/g
+	StripeMM  float64 `json:"stripe_mm"`     // width of a stripe after the pass
+	PitchMM   float64 `json:"pitch_mm"`      // one every, after it
 }
 
 // Check returns an error for measures that make no sheet: base 0.6–6 mm, stripe 0.2–3 mm and
@@ -51,35 +52,47 @@ func (s Stripes) Check() error {
 	return errors.Join(errs...)
 }
 
-// After returns the widths a sheet of tOut mm leaves: length × (tb+φts)/t, stripe ×
-// (tb+ts)/(tb+φts), bare base × tb/(tb+φts). Volume is kept.
+// After returns how a sheet of tOut mm stretches, all over before: the stripe by (tb+ts)/t, the bare
+// base by the larger of 1 and tb/t, where it is thinner it is only smoothed; the length as the two
+// share it.
 func (s Stripes) After(tOut float64) (longer, stripe, base float64) {
 	phi := s.WidthMM / s.PitchMM
-	mean := s.BaseMM + phi*s.StripeMM
-	return mean / tOut, (s.BaseMM + s.StripeMM) / mean, s.BaseMM / mean
+	stripe, base = (s.BaseMM+s.StripeMM)/tOut, max(1, s.BaseMM/tOut)
+	return phi*stripe + (1-phi)*base, stripe, base
 }
 
-// Join finds the widest stop that joins the stripes in one pass: its sheet must be no thicker
-// than the base, and the step from base and stripe together easy for the dough.
+// Stripes as thick as base may leave a thicker sheet. Source: house.
+const (
+	joinOver, joinOverThick = .25, .40 // of the stripe's thickness over the base
+	thickStripe             = .9       // of the base: from there on
+	joinMore                = .08      // over what is easy: the pass presses as it thins, share
+)
+
+// Join finds the widest stop that joins the stripes in one pass: its sheet t no thicker than
+// tb + .25 ts (tb + .4 ts for stripes nearly as thick as the base), and base and stripe together
+// thinned by no more than is easy for the dough and .08.
 func (l *Lay) Join(s Stripes) (Joined, error) {
 	if err := s.Check(); err != nil {
 		return Joined{}, err
 	}
-	both := s.BaseMM + s.StripeMM
+	both, over := s.BaseMM+s.StripeMM, joinOver
+	if s.StripeMM >= thickStripe*s.BaseMM {
+		over = joinOverThick
+	}
 	for i, st := range l.Machine.Stops {
 		t := l.Sheet(st.TrueMM(), 1)
-		if t > s.BaseMM {
+		if t > s.BaseMM+over*s.StripeMM+1e-9 {
 			continue
 		}
-		j := Joined{Phi: s.WidthMM / s.PitchMM, Stop: i, Label: st.Label, SheetMM: t, Easy: l.Easy(st.TrueMM()), Reduction: (both - st.TrueMM()) / both}
+		j := Joined{Phi: s.WidthMM / s.PitchMM, Stop: i, Label: st.Label, SheetMM: t, Easy: l.Easy(st.TrueMM()) + joinMore, Reduction: (both - t) / both,
+			Smoothed: t >= s.BaseMM}
 		if j.Reduction > j.Easy+1e-9 {
 			return j, fmt.Errorf("stop %s takes %.1f %% off base and stripe where %.1f %% is easy: a thicker base, or a thinner stripe", st.Label,
 				100*j.Reduction, 100*j.Easy)
 		}
 		j.Longer, j.Stripe, j.Base = s.After(t)
 		j.StripeG = j.Phi * s.StripeMM / s.BaseMM
-		j.PitchMM = s.PitchMM * j.Longer
-		j.StripeMM = s.WidthMM * j.Longer * j.Stripe
+		j.PitchMM, j.StripeMM = s.PitchMM*j.Longer, s.WidthMM*j.Stripe
 		return j, nil
 	}
 	return Joined{}, errors.New("no stop of this machine is finer than the base: a thicker base")

@@ -88,10 +88,6 @@ type Hydration struct {
 	Pin Band
 	// Sheeter is the band for a powered sheeter, points of working hydration. Source: house.
 	Sheeter Band
-	// NearPoints is how far outside the band a plan is merely firm or soft, points. Source: house.
-	NearPoints float64
-	// NonsensePoints is how far outside the band no sheet can be made, points. Source: house.
-	NonsensePoints float64
 }
 
 // Band is a base and how far each side of it still feels right, points of working hydration.
@@ -102,6 +98,10 @@ type Band struct {
 	Under float64
 	// Over is how far above the target the band reaches, points. Source: house.
 	Over float64
+	// Firm is how far below the band each of three words reaches: firm, very firm, stiff, points; beyond there is no sheet. Source: house.
+	Firm [3]float64
+	// Soft is how far above the band each of three words reaches: soft, very soft, clings, points; beyond there is no sheet. Source: house.
+	Soft [3]float64
 }
 
 // Eggs rules: what makes one answer of the egg solver better than another.
@@ -182,12 +182,18 @@ type Knead struct {
 	CreditMax float64
 	// FoldWork is the work of one folded pass, min. Source: house.
 	FoldWork float64
+	// FoldHandsMin is what a folded pass counts of hands-on kneading when ways are weighed, min. Source: house.
+	FoldHandsMin float64
 	// FoldTension is the tension folded passes tend to, 0–1. Source: house.
 	FoldTension float64
 	// RelaxDoubling and UptakeDoubling are the temperature steps that double relaxation and water uptake, °C. Source: house.
 	RelaxDoubling, UptakeDoubling float64
 	// CoolTauMin is the time constant to the surroundings of a 500 g dough, min. Source: house.
 	CoolTauMin float64
+	// FlatTauMin is the time constant of a dough pressed flat, min per mm of thickness. Source: house.
+	FlatTauMin float64
+	// FlatMM is how flat a dough is pressed where nothing else is said, mm. Source: house.
+	FlatMM float64
 	// ContactRiseC is the warmth mixing by hand gives at once, °C. Source: house.
 	ContactRiseC float64
 	// FridgeC is the temperature of the fridge, °C. Source: house.
@@ -198,16 +204,16 @@ type Knead struct {
 	ColdC float64
 	// HandHotC is the dough temperature over which kneading by hand pauses, °C. Source: house.
 	HandHotC float64
-	// LongMinMin and LongMaxMin are the long school's kneading bounds, min. Source: house.
-	LongMinMin, LongMaxMin float64
-	// RestMinMin is the least rest, RestMinRichMin the least for all-yolk or durum doughs, min. Source: house.
-	RestMinMin, RestMinRichMin float64
+	// LongMinMin and LongMaxMin are the long school's kneading bounds, LongUsualMin its usual minutes, min. Source: house.
+	LongMinMin, LongMaxMin, LongUsualMin float64
+	// RestMinMin is the least rest, RestMinRichMin the least for all-yolk or durum doughs, RestMinPinMin under a pin, min. Source: house.
+	RestMinMin, RestMinRichMin, RestMinPinMin float64
 	// RestStepMin is the step of rests, RestMaxMin the longest the solver looks at, min. Source: house.
 	RestStepMin, RestMaxMin float64
 	// TurnsMin and TurnsMax are how often the school of turns kneads. Source: house.
 	TurnsMin, TurnsMax float64
-	// TurnMinMin and TurnMaxMin are the minutes of one turn, TurnRestMin the rest between two, min. Source: house.
-	TurnMinMin, TurnMaxMin, TurnRestMin float64
+	// TurnMinMin and TurnMaxMin are the minutes of one turn, TurnUsualMin the usual, TurnRestMin the rest between two, min. Source: house.
+	TurnMinMin, TurnMaxMin, TurnUsualMin, TurnRestMin float64
 	// TurnsColdMinMin and TurnsColdMaxMin bound the hours in the cold that end it, min. Source: house.
 	TurnsColdMinMin, TurnsColdMaxMin float64
 	// ShortMinMin and ShortMaxMin bound the kneading of the short school, min. Source: house.
@@ -216,8 +222,8 @@ type Knead struct {
 	ShortRestMinMin, ShortRestMaxMin float64
 	// ShortFoldsMin and ShortFoldsMax bound its folded passes. Source: house.
 	ShortFoldsMin, ShortFoldsMax float64
-	// HookSlowMin is the slow start of a mixer, HookMinMin and HookMaxMin bound what follows, min. Source: house.
-	HookSlowMin, HookMinMin, HookMaxMin float64
+	// HookSlowMin is the slow start of a mixer, HookMinMin and HookMaxMin bound what follows, HookUsualMin is usual, min. Source: house.
+	HookSlowMin, HookMinMin, HookMaxMin, HookUsualMin float64
 	// ProcessorMinMin and ProcessorMaxMin bound the processor's run to clumping sand, min. Source: house.
 	ProcessorMinMin, ProcessorMaxMin float64
 	// ProcessorHandMinMin and ProcessorHandMaxMin bound the kneading by hand after it, min. Source: house.
@@ -256,8 +262,10 @@ type Roll struct {
 	SpringBase, SpringTension, SpringDurum float64
 	// ReduceBase is the largest easy reduction of a sound dough, share of the incoming sheet. Source: house.
 	ReduceBase float64
-	// ReduceTension is taken off per unit of tension over ReadyT. Source: house.
-	ReduceTension float64
+	// ReduceShort is taken off per unit of development under ReadyD, ReduceTension per unit of tension over ReadyT. Source: house.
+	ReduceShort, ReduceTension float64
+	// ReduceRaw is as far down as those two alone bring it, share of the incoming sheet. Source: house.
+	ReduceRaw float64
 	// ReduceFat is taken off per % of fat over FatFree. Source: house.
 	ReduceFat float64
 	// ReduceGluten is taken off per unit of missing gluten factor. Source: house.
@@ -280,6 +288,8 @@ type Roll struct {
 	BoldOver float64
 	// PieceFlourG is the flour in one piece, g. Source: house.
 	PieceFlourG float64
+	// PacketGives is how much thicker than the feed limit a folded packet may be: it gives, no unit. Source: house.
+	PacketGives float64
 	// PressedGaps is how many widest gaps thick a piece may be pressed for its first pass. Source: house.
 	PressedGaps float64
 	// HandlingS is the time to take, turn and feed a sheet, s a pass. Source: house.
@@ -360,16 +370,18 @@ type Dry struct {
 
 // Cook rules: minutes in the pot.
 type Cook struct {
-	// BaseS and PerMM2S make seconds = base + per·te², te in mm. Source: house.
-	BaseS, PerMM2S float64
+	// BaseS, PerMMS and Power make seconds = base + per·te^power, te in mm. Source: house.
+	BaseS, PerMMS, Power float64
 	// TasteOnlyMM is the effective thickness over which only tasting tells, mm. Source: house.
 	TasteOnlyMM float64
-	// Spread is the spread of the minutes shown, share each way. Source: house.
-	Spread float64
-	// DryGain is the share of time added for each DryPer of mass lost. Source: house.
-	DryGain, DryPer float64
-	// FrozenMoreS is added straight from the freezer, PanLessS taken off when it finishes in the pan, s. Source: house.
-	FrozenMoreS, PanLessS float64
+	// Early and Late are the spread of the time shown, share below and above the middle. Source: house.
+	Early, Late float64
+	// DryLinear and DrySquare lengthen the time by 1 + linear·x + square·x² for x % of mass lost. Source: house.
+	DryLinear, DrySquare float64
+	// FrozenMoreS is added straight from the freezer, s. Source: house.
+	FrozenMoreS float64
+	// PanShare is the part of the time in the water when it finishes in the pan, 0–1. Source: house.
+	PanShare float64
 	// FillReadyS and FillRawS are what a cooked and a raw filling need beyond the dough, s. Source: house.
 	FillReadyS, FillRawS float64
 	// PotL is a pot when none is given, L, and PotFill how full it is filled, 0–1. Source: house.
@@ -378,16 +390,18 @@ type Cook struct {
 	WaterPerPasta, SaltPerPasta float64
 }
 
-// Safety rules: the clock of egg dough above fridge temperature. Local food rules come first.
+// Safety rules: the clock of egg dough out of the fridge, and in it. Local food rules come first.
 type Safety struct {
-	// CautionMin and DiscardMin are the minutes above 5 °C, min. Source: usual advice.
+	// CautionMin and DiscardMin are the minutes out of the fridge, min. Source: usual advice.
 	CautionMin, DiscardMin float64
 	// HotCautionMin and HotDiscardMin are the same when the room is over HotC, min. Source: usual advice.
 	HotCautionMin, HotDiscardMin float64
 	// HotC is the room temperature over which the shorter times hold, °C. Source: usual advice.
 	HotC float64
-	// ColdC is the dough temperature under which the clock stands, °C. Source: usual advice.
-	ColdC float64
+	// CoolC is what a dough put into the fridge must read within DiscardMin of its door, °C. Source: house.
+	CoolC float64
+	// SellC is the same where many food plans of those who sell ask for it, °C. Source: usual advice.
+	SellC float64
 	// FridgeLowDays and FridgeDays are how long fresh pasta keeps covered at 5 °C or less, days. Source: usual advice, cautious.
 	FridgeLowDays, FridgeDays float64
 	// RawFillDays is the same of a raw filling, days. Source: usual advice, cautious.
@@ -408,33 +422,36 @@ func Default() Rules {
 			EstimateLowWB: .105, EstimateHighWB: .155, GlutenFragile: .70, GlutenNoSheet: .45, ProteinBasePct: 11},
 		Room: Room{PourShare: .60, BoardAreaM2: .045, BoardDoughPerFlour: 1.55, BoardRefMassG: 500, BoardSeconds: 600, HeldBackShare: .08},
 		Hydration: Hydration{FatWeight: .20, AbsorptionWeight: .25, AbsorptionBasePct: 56, FineWidthMM: 3, FineShift: -.5, FilledShift: 1, YolkShift: -1.5,
-			Roller: Band{42.5, 2.5, 2.5}, Pin: Band{46, 2, 3}, Sheeter: Band{39, 1.5, 2.5}, NearPoints: 2.5, NonsensePoints: 8},
+			Roller:  Band{42.5, 2.5, 2.5, [3]float64{3, 6, 9}, [3]float64{2.5, 5, 10}},
+			Pin:     Band{46, 2, 3, [3]float64{3, 6, 11}, [3]float64{2.5, 5, 10}},
+			Sheeter: Band{39, 1.5, 2.5, [3]float64{3, 6, 9}, [3]float64{4, 7, 10}}},
 		Eggs: Eggs{RichLow: .15, RichHigh: .60, RichNominal: .30, WholeWaterShare: .7, MaxTopShare: .08, MinTopShare: .003, MaxFlourShare: .12,
 			Tolerance: .3, MaxMiss: 1.5, MissCost: 10, ShareFree: .03, ShareStep: .05, TopCost: .5, FlourCost: .7, WhitesCost: .02},
 		Dough: Dough{AirShare: .02, FlourFatShare: .012, BowlLossShare: .01, BoardFlourShare: .015},
 		Knead: Knead{W63Min: 4, W63Durum: .25, W63Whole: .20, W63Protein: .04, W63Dry: .03, W63Fat: .010, DryHw: 42, FatFree: 5,
 			TauRelaxMin: 14, RelaxDurum: .3, RelaxFat: .01, RelaxProtein: .06, RelaxFatMax: 25, TensionMin: 1.5,
-			CreditPerMin: .05, CreditMax: 2, FoldWork: .5, FoldTension: .25, RelaxDoubling: 10, UptakeDoubling: 20,
-			CoolTauMin: 75, ContactRiseC: 1, FridgeC: 4, ReadyD: .90, ReadyT: .25, ReadyU: .95, ColdC: 12, HandHotC: 30,
-			LongMinMin: 8, LongMaxMin: 15, RestMinMin: 20, RestMinRichMin: 30, RestStepMin: 5, RestMaxMin: 120, LongFolds: 3, OnePersonG: 1200,
-			TurnsMin: 2, TurnsMax: 3, TurnMinMin: 3, TurnMaxMin: 5, TurnRestMin: 15, TurnsColdMinMin: 120, TurnsColdMaxMin: 1440,
+			CreditPerMin: .05, CreditMax: 2, FoldWork: .5, FoldHandsMin: .5, FoldTension: .25, RelaxDoubling: 10, UptakeDoubling: 20,
+			CoolTauMin: 75, FlatTauMin: 2.5, FlatMM: 30, ContactRiseC: 1, FridgeC: 4, ReadyD: .90, ReadyT: .25, ReadyU: .95, ColdC: 12, HandHotC: 30,
+			LongMinMin: 8, LongMaxMin: 15, LongUsualMin: 10, RestMinMin: 20, RestMinRichMin: 30, RestMinPinMin: 30,
+			RestStepMin: 5, RestMaxMin: 120, LongFolds: 2, OnePersonG: 1200,
+			TurnsMin: 2, TurnsMax: 3, TurnMinMin: 3, TurnMaxMin: 5, TurnUsualMin: 4, TurnRestMin: 15, TurnsColdMinMin: 120, TurnsColdMaxMin: 1440,
 			ShortMinMin: 1, ShortMaxMin: 2, ShortRestMinMin: 20, ShortRestMaxMin: 30, ShortFoldsMin: 10, ShortFoldsMax: 14,
-			HookSlowMin: 2, HookMinMin: 6, HookMaxMin: 8, ProcessorMinMin: .75, ProcessorMaxMin: 1, ProcessorHandMinMin: 2, ProcessorHandMaxMin: 3,
+			HookSlowMin: 2, HookMinMin: 6, HookMaxMin: 8, HookUsualMin: 7, ProcessorMinMin: .75, ProcessorMaxMin: 1, ProcessorHandMinMin: 2, ProcessorHandMaxMin: 3,
 			MixHandMin: 5, MixMachineMin: 1, MachineHotC: 28, TemperPieceMin: 15, GreyMin: 24 * 60, KeepMin: 48 * 60, PokeTenseS: 1.5, PokeReadyS: 3,
 			HookSlow: Method{.65, .3},
 			Hand:     Method{1, .2}, Hook: Method{1.3, .6}, Processor: Method{8, 5}},
-		Roll: Roll{SpringBase: .05, SpringTension: .25, SpringDurum: .03, ReduceBase: .45, ReduceTension: .3, ReduceFat: .006, ReduceGluten: .20,
-			ReduceSheeter: .05, ReduceThin: .05, ThinMM: 1, ReduceBand: .01, ReduceLow: .28, ReduceHigh: .50, CarefulOff: .08, CarefulFatPct: 15, BoldOver: .05,
-			PieceFlourG: 100, PressedGaps: 4, HandlingS: 9, HandMM: 1.2, PrintMM: .8},
+		Roll: Roll{SpringBase: .05, SpringTension: .25, SpringDurum: .03, ReduceBase: .45, ReduceShort: .3, ReduceTension: .15, ReduceRaw: .36,
+			ReduceFat: .004, ReduceGluten: .20, ReduceSheeter: .05, ReduceThin: .04, ThinMM: 1, ReduceBand: .005, ReduceLow: .22, ReduceHigh: .55,
+			CarefulOff: .08, CarefulFatPct: 15, BoldOver: .10, PieceFlourG: 100, PacketGives: 1.15, PressedGaps: 4, HandlingS: 9, HandMM: 1.2, PrintMM: .8},
 		Cut: Cut{TrimEndMM: 10, TrimSideMM: 3, FlatRibbonMaxMM: 1.6, CookedGrowth: 1.12, BackShare: .20, ChargePerM: 40, FoldMM: 60,
 			WheelGapMM: 2, RingGapMM: 2, StrokeS: 2, RingS: 1.5, FilledS: 9, FormedS: 4, SeamMM: 16, SeamSmallMM: 12, SmallMM: 40, SeamMaxMM: 1.5,
 			FillHighMM: 10, FillHighShare: .18, FillDensity: 1.05, FillShape: .6, FillMargin: .05, CutterOff: .2, CutterSlack: .05, OtherSheetOff: .15, BrothG: 70},
 		Dry: Dry{SurfaceActivity: .96, BoardActivity: .97, StillMS: .0025, FanMS: .008, RackFaces: 2, BoardFaces: 1, NestFaces: .3,
 			ConstantLoss: .06, CutLoss: .03, HoldLoss: .06, BrittleLoss: .10, WindowFactor: 1.6, LeastGM3: .5, MostMin: 120,
 			CoverFaces: .1, KeepWB: .125, TrayLongMM: 600, TrayWideMM: 400, TrayGapMM: 10, NestMM: 90, NestRefG: 120, RodGapMM: 20},
-		Cook: Cook{BaseS: 25, PerMM2S: 95, TasteOnlyMM: 2.5, Spread: .25, DryGain: .20, DryPer: .05, FrozenMoreS: 45, PanLessS: 60, FillReadyS: 30,
-			FillRawS: 150, PotL: 8, PotFill: .8, WaterPerPasta: 10, SaltPerPasta: .1},
-		Safety: Safety{CautionMin: 120, DiscardMin: 240, HotCautionMin: 60, HotDiscardMin: 120, HotC: 32, ColdC: 5, MixMin: 5,
+		Cook: Cook{BaseS: 40, PerMMS: 70, Power: 1.5, TasteOnlyMM: 3, Early: .40, Late: .25, DryLinear: .04, DrySquare: .0015, FrozenMoreS: 45,
+			PanShare: 2. / 3, FillReadyS: 30, FillRawS: 90, PotL: 8, PotFill: .8, WaterPerPasta: 10, SaltPerPasta: .1},
+		Safety: Safety{CautionMin: 120, DiscardMin: 240, HotCautionMin: 60, HotDiscardMin: 120, HotC: 32, CoolC: 7, SellC: 5, MixMin: 5,
 			FridgeLowDays: 1, FridgeDays: 2, RawFillDays: 1, FreezeLowDays: 30, FreezeDays: 60, DriedDays: 30},
 	}
 }
