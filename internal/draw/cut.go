@@ -38,12 +38,12 @@ func SheetAbove(p *plan.Plan, x *plan.CutPart) string {
 	s.Down(left-14, top, top+w)
 	s.Upright("m", left-22, top+w/2, fmt.Sprintf("%.0f mm", c.SheetWidthMM))
 	s.Path("dim", fmt.Sprintf("M%s %sH%sM%s %sv8M%s %sv8", num(left), num(top+w+14), num(left+l), num(left), num(top+w+10), num(left+l), num(top+w+10)))
-	s.Text("m", left+l/2, top+w+30, fmt.Sprintf("%s mm", measure.Thousands(c.SheetLengthMM)))
+	s.Text("m", left+l/2, top+w+30, fmt.Sprintf("%s mm", measure.Thousands(measure.Near(c.SheetLengthMM))))
 	return s.SVG()
 }
 
 func sheetTitle(p *plan.Plan, x *plan.CutPart) string {
-	size := fmt.Sprintf("One sheet from above, %.0f by %.0f mm, ", p.Cut.SheetLengthMM, p.Cut.SheetWidthMM)
+	size := fmt.Sprintf("One sheet from above, %.0f by %.0f mm, ", measure.Near(p.Cut.SheetLengthMM), p.Cut.SheetWidthMM)
 	if x.Shape.Traits().Lengths {
 		return size + fmt.Sprintf("cut into %d ribbons across and %s", x.Across, measure.Plural(x.Along, "length", "lengths"))
 	}
@@ -63,7 +63,7 @@ func ribbonsAbove(s *Scene, x *plan.CutPart, k, left, top, w float64) {
 	for i := 0; i <= x.Along; i++ {
 		fmt.Fprintf(&cuts, "M%s %sv%s", num(x0+float64(i)*x.LengthMM*k), num(top-2), num(w+4))
 		if i < x.Along {
-			s.Across(x0+float64(i)*x.LengthMM*k, x0+float64(i+1)*x.LengthMM*k, top-10, fmt.Sprintf("%.0f", x.LengthMM))
+			s.Across(x0+float64(i)*x.LengthMM*k, x0+float64(i+1)*x.LengthMM*k, top-10, fmt.Sprintf("%.0f", measure.Near(x.LengthMM)))
 		}
 	}
 	s.Path("ink", cuts.String())

@@ -4,6 +4,8 @@ import (
 	"fmt"
 	"math"
 
+	"hollen/internal/core/measure"
+
 	"hollen/internal/core/plan"
 	"hollen/internal/core/roll"
 )
@@ -21,7 +23,7 @@ func PinAbove(p *plan.Plan) string {
 	}
 	k := math.Min((width-260)/math.Max(long, w), high/math.Max(short, h))
 	cx, cy := 130+math.Max(long, w)*k/2, 12+math.Max(short, h)*k/2
-	s := &Scene{Title: fmt.Sprintf("The board from above, %.0f by %.0f mm, and a sheet of %.0f mm on it", long, short, o.LengthMM), W: width,
+	s := &Scene{Title: fmt.Sprintf("The board from above, %.0f by %.0f mm, and a sheet of %.0f mm on it", long, short, measure.Near(o.LengthMM)), W: width,
 		H: math.Max(short, h)*k + 44}
 	s.Rect("ground", cx-long*k/2, cy-short*k/2, long*k, short*k)
 	s.Rect("frame", cx-long*k/2, cy-short*k/2, long*k, short*k)
@@ -40,7 +42,7 @@ func PinAbove(p *plan.Plan) string {
 		s.Rect(class, cx-x.LengthMM*k/2, cy-width*k/2, x.LengthMM*k, width*k)
 	}
 	s.Across(cx-o.LengthMM*k/2, cx+o.LengthMM*k/2, cy+math.Max(short, h)*k/2+12, "")
-	s.Text("m b", cx, cy+math.Max(short, h)*k/2+29, fmt.Sprintf("%.0f mm", o.LengthMM))
+	s.Text("m b", cx, cy+math.Max(short, h)*k/2+29, fmt.Sprintf("%s mm", measure.Thousands(measure.Near(o.LengthMM))))
 	s.Text("q", 0, 24, fmt.Sprintf("board %.0f × %.0f", long, short))
 	s.Text("q", 0, 42, "to scale")
 	return s.SVG()

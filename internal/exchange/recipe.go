@@ -70,17 +70,18 @@ func RecipeOf(p *plan.Plan) (any, error) {
 		Nutrition:   nutrition{"NutritionInformation", "100 g of raw dough", fmt.Sprintf("%.0f kcal", p.Formula.Dough.KcalPer100G)},
 		Parts:       []carrier{{"CreativeWork", requestType, req.String()}}}
 	for _, x := range p.ToWeigh() {
-		line := x.Much + " " + strings.ToLower(x.What)
-		if x.Note != "" {
-			line += " (" + x.Note + ")"
+		if x.Line != "" {
+			r.Ingredients = append(r.Ingredients, x.Line)
 		}
-		r.Ingredients = append(r.Ingredients, line)
 	}
 	minutes := 0.
 	for _, x := range p.Card() {
-		text := x.Brief
+		text := x.Text
 		if x.Min >= 1 {
 			text = strings.TrimSpace(measure.Minutes(x.Min) + ". " + text)
+		}
+		if x.Test != "" && !strings.Contains(text, x.Test) {
+			text += " " + x.Test
 		}
 		r.Instructions = append(r.Instructions, howTo{"HowToStep", x.Head, text})
 		minutes = math.Max(minutes, x.FromMin+x.Min)

@@ -88,7 +88,7 @@ var comparedFigures = []struct {
 	}},
 	{request.AtRoll, "At the roller", "roll.time", func(p *plan.Plan) string { return measure.Minutes(p.Roll.MinutesAll) }},
 	{request.AtCut, "Cut", "cut.ribbons", func(p *plan.Plan) string {
-		return fmt.Sprintf("%s of %s", measure.Plural(p.Cut.Count, p.Cut.One(), p.Cut.Many()), p.In().MM(p.Cut.LengthMM, 0))
+		return fmt.Sprintf("%s of %s", measure.Plural(p.Cut.Count, p.Cut.One(), p.Cut.Many()), p.In().Long(p.Cut.LengthMM))
 	}},
 	{request.AtCut, "Trimmings", "cut.trim", func(p *plan.Plan) string { return p.In().Grams(p.Cut.AllTrimG) }},
 	{request.AtDry, "Cuts cleanly", "dry.window", dryKey},

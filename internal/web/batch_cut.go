@@ -57,7 +57,7 @@ func (v cutView) CutterHint() string {
 func (v cutView) PartWords(x *plan.CutPart) string {
 	s := measure.Plural(x.Count, x.One(), x.Many())
 	if x.Shape.Traits().Lengths && x.Count > 0 {
-		s += fmt.Sprintf(" of %s, %d across; %s of %s", v.In.MM(x.LengthMM, 0), x.Across, measure.Plural(x.Nests, "nest", "nests"), v.In.Grams(x.NestG))
+		s += fmt.Sprintf(" of %s, %d across; %s of %s", v.In.Long(x.LengthMM), x.Across, measure.Plural(x.Nests, "nest", "nests"), v.In.Grams(x.NestG))
 		if x.LastNest > 0 && !x.Crumb() {
 			s += fmt.Sprintf(" and a short one of %d", x.LastNest)
 		}

@@ -147,12 +147,15 @@ func (v *formulaView) Ways() []Way {
 	for i, s := range picks {
 		w := Way{Words: wayWords(v.Plan, s, i == 0), EggPct: 100 * s.EggG / (free + s.FlourAddG), TopG: s.TopG, YolkPct: 100 * s.YolkShare, WhitesG: s.WhitesG,
 			Hw: s.Hw, Colour: v.Plan.TintOf(s).Face, On: i == 0, Apart: v.Plan.FeelOf(s),
-			Set: fmt.Sprintf("eggs.fix_whole_eggs=%d&eggs.fix_extra_yolks=%d", s.Whole, s.Yolks)}
+			Set: fmt.Sprintf("eggs.fix_whole_eggs=%d&eggs.fix_extra_yolks=%d&eggs.cracked_g=&eggs.by_weight=", s.Whole, s.Yolks)}
 		switch {
 		case s.Name == egg.OwnAnswer:
-			w.Set, w.Apart = "eggs.fix_whole_eggs=&eggs.fix_extra_yolks=", "Hollen’s own answer"
+			w.Set, w.Apart = "eggs.fix_whole_eggs=&eggs.fix_extra_yolks=&eggs.cracked_g=&eggs.by_weight=", "Hollen’s own answer"
 		case s.FlourAddG > 0:
 			w.Apart = "flour +" + v.In.Grams(s.FlourAddG) + " to suit the eggs"
+			if i > 0 {
+				w.Set += fmt.Sprintf("&amount.by=flour&amount.flour_g=%.0f&eggs.move_flour=", free+s.FlourAddG)
+			}
 		case s.Name != "" && s.MissPts == 0:
 			w.Apart = s.Name
 		case s.Name != "":
@@ -174,7 +177,7 @@ type FlourToEggs struct {
 // FlourToEggs returns that answer, nil where no liquid goes in or the style lives by it.
 func (v *formulaView) FlourToEggs() *FlourToEggs {
 	f := &v.Plan.Formula
-	if style := v.Request.Eggs.Style; f.TopG == 0 || f.Weighed() || f.Pick.EggG == 0 || style == egg.WholeWater || style == egg.NoEgg {
+	if style := v.Request.Eggs.Style; f.TopG == 0 && f.Pick.Meets() || f.Weighed() || f.Pick.EggG == 0 || style == egg.WholeWater || style == egg.NoEgg {
 		return nil
 	}
 	g := math.Round(v.Plan.FlourFor(f.WholeG, f.YolkG))
@@ -191,10 +194,44 @@ func (v *formulaView) WithYolks() bool {
 	return f.Pick.WhitesG > 0 || slices.ContainsFunc(f.Eggs.Alternatives, func(s egg.Solution) bool { return s.WhitesG > 0 })
 }
 
+// BeatAndWeigh is the row of eggs by weight, of the flour shown.
+type BeatAndWeigh struct{ Words, Set string }
+
+// BeatAndWeigh returns that row; nil where it is taken, or there is no egg.
+func (v *formulaView) BeatAndWeigh() *BeatAndWeigh {
+	f := &v.Plan.Formula
+	w := f.Eggs.Weighed
+	if f.Weighed() || w.WholeG+w.YolkG == 0 {
+		return nil
+	}
+	flour := math.Round(10*f.FlourG) / 10
+	return &BeatAndWeigh{fmt.Sprintf("to %s of flour %s: %.1f exactly", v.In.Grams(f.FlourG), v.Plan.WeighedWords(v.Plan.Beaten()), w.Hw),
+		fmt.Sprintf("amount.by=flour&amount.flour_g=%g&eggs.by_weight=yes&eggs.fix_whole_eggs=&eggs.fix_extra_yolks=&eggs.cracked_g=&eggs.move_flour=", flour)}
+}
+
+// WholeBatch is the nearest batch of whole eggs, where this one is weighed because none serves.
+type WholeBatch struct{ Words, Set string }
+
+// WholeBatch returns that batch; nil where it is not wanted.
+func (v *formulaView) WholeBatch() *WholeBatch {
+	p := v.Plan
+	s, flour, ok := p.WholeBatch()
+	if f := &p.Formula; !ok || !f.Pick.Beaten || f.Eggs.Exact {
+		return nil
+	}
+	much := ""
+	if p.Formula.Portions > 0 {
+		much = fmt.Sprintf("%.2f portions, ", p.Formula.Portions*flour/p.Formula.FlourG)
+	}
+	return &WholeBatch{fmt.Sprintf("%s%s of flour and %s", much, v.In.Grams(flour), plan.EggWords(s.Whole, s.Yolks)),
+		fmt.Sprintf("amount.by=flour&amount.flour_g=%.0f&eggs.fix_whole_eggs=%d&eggs.fix_extra_yolks=%d&eggs.cracked_g=&eggs.by_weight=", flour, s.Whole,
+			s.Yolks)}
+}
+
 // wayWords names one of the solver's answers; the one taken may be in grams.
 func wayWords(p *plan.Plan, s egg.Solution, taken bool) string {
 	if taken && p.Formula.Weighed() {
-		return p.In().Grams(s.EggG) + " beaten"
+		return p.EggWords()
 	}
 	return plan.EggWords(s.Whole, s.Yolks)
 }
@@ -221,11 +258,15 @@ func (v *formulaView) EggG() float64 { return v.Plan.Formula.WholeG + v.Plan.For
 func (v *formulaView) EggPct() float64 { return 100 * v.EggG() / v.Plan.Formula.FlourG }
 
 // Rescale is what to do about eggs that weigh otherwise than planned.
-type Rescale struct{ Weighed, Planned, Now, Flour, Set string }
+type Rescale struct{ Weighed, Planned, Now, Flour, Set, Forget string }
 
 // Rescale returns the two answers to the eggs' true weight, nil when it is as planned.
 func (v *formulaView) Rescale() *Rescale {
 	f := &v.Plan.Formula
+	if g := f.YieldedEggG; g > 0 {
+		return &Rescale{Weighed: v.In.Grams(g), Planned: v.In.Grams(f.Pick.EggG), Now: "So much no longer goes with this batch; it is worked out afresh.",
+			Flour: v.In.Grams(v.Plan.FlourForEggs(g)), Set: fmt.Sprintf("amount.by=eggs&amount.egg_g=%.1f&eggs.cracked_g=", g), Forget: "eggs.cracked_g="}
+	}
 	if f.PlannedEggG == 0 || math.Abs(f.PlannedEggG-f.Pick.EggG) < .5 {
 		return nil
 	}

@@ -148,7 +148,7 @@ func (v rollView) Rungs() []Rung {
 	for i, x := range passes {
 		r := Rung{N: fmt.Sprint(i + 1), Label: x.Label, Gap: fmt.Sprintf("%.2g", x.GapMM), Sheet: fmt.Sprintf("%.2f", x.OutMM), MM: x.LengthMM,
 			Last: i == len(passes)-1}
-		r.Length, r.Time = measure.Thousands(x.LengthMM), fmt.Sprintf("%.0f s", x.TimeS)
+		r.Length, r.Time = measure.Thousands(measure.Near(x.LengthMM)), fmt.Sprintf("%.0f s", x.TimeS)
 		if x.Sheets > 1 {
 			r.Length = fmt.Sprintf("%d × %s", x.Sheets, r.Length)
 		}

@@ -402,7 +402,7 @@ func TestCrackedAndEggFirst(t *testing.T) {
 		t.Fatal("no way to move the flour")
 	}
 	v.Set("set", strings.ReplaceAll(set[1], "&amp;", "&"))
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "520 g beaten", "bring this much flour to its target")
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "520 g of egg", "bring this much flour to its target")
 	v.Set("eggs.style", "none")
 	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "A dough without egg goes by portions, dough or flour", "The last good result")
 }

@@ -215,7 +215,7 @@ func TestRectanglesLie(t *testing.T) {
 		if o.PerSheet > 0 && o.Count > 0 {
 			lies(t, s, &o, gap, per)
 		}
-		o.Fill(house, c, .7, nil)
+		o.Fill(house, c, .7, nil, 0, 0)
 		if math.Abs(o.MadeG-o.DoughG-o.Filling.PieceG*float64(o.Count)) > 1e-6 || o.Filling.TotalG < o.FillG {
 			t.Fatalf("filling: %+v", o.Filling)
 		}

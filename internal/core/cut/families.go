@@ -41,7 +41,7 @@ var families = []Traits{
 		Reads: []string{"min_length_mm", "max_length_mm", "width_from_mm", "width_to_mm"}, check: checkRibbon},
 	{Family: Piece, Name: "Flat piece", One: "piece", Many: "pieces", CutHead: "Cut", Reads: []string{"long_mm", "outline"}, check: checkPiece},
 	{Family: Filled, Name: "Filled", One: "piece", Many: "pieces", CutHead: "Fill and close", Filling: true,
-		Reads: []string{"long_mm", "outline", "close"}, check: checkFilled},
+		Reads: []string{"long_mm", "outline", "close", "yolks_each"}, check: checkFilled},
 	{Family: Formed, Name: "Formed from a rope", One: "piece", Many: "pieces", CutHead: "Form", Rope: true, Reads: []string{"rope_mm", "piece_g"},
 		check: checkFormed},
 }

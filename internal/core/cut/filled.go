@@ -15,6 +15,8 @@ type Filling struct {
 	HeightMM float64 `json:"height_mm"`
 	SeamMM   float64 `json:"seam_mm"` // two sheets at the seam
 	Thick    bool    `json:"seam_thick"`
+	Yolks    int     `json:"yolks"`   // set in, over all pieces
+	YolksG   float64 `json:"yolks_g"` // beside the filling
 }
 
 // SeamMM returns what the seams take of a filled piece of that width, both sides together, mm.
@@ -44,8 +46,8 @@ func FillG(r rules.Cut, c PieceCut) (g, heightMM float64) {
 }
 
 // Fill adds the filling to pieces cut from a sheet of sheetMM mm: each g grams, nil as much as
-// fits.
-func (o *Layout) Fill(r rules.Cut, c PieceCut, sheetMM float64, g *float64) {
+// fits; and as many whole yolks of yolkG g each.
+func (o *Layout) Fill(r rules.Cut, c PieceCut, sheetMM float64, g *float64, yolks, yolkG float64) {
 	o.Family = Filled
 	f := Filling{SeamMM: 2 * sheetMM}
 	f.PieceG, f.HeightMM = FillG(r, c)
@@ -53,10 +55,12 @@ func (o *Layout) Fill(r rules.Cut, c PieceCut, sheetMM float64, g *float64) {
 	if g != nil {
 		f.PieceG = *g
 	}
-	f.Thick = f.SeamMM > r.SeamMaxMM+1e-9
+	f.Thick = f.SeamMM > r.SeamMaxMM*(1+r.CutterSlack)+1e-9 // no finer than the gaps are known
 	o.FillG = f.PieceG * float64(o.Count)
 	f.TotalG = o.FillG * (1 + r.FillMargin)
-	o.MadeG = o.DoughG + o.FillG
+	f.Yolks = int(yolks) * o.Count
+	f.YolksG = float64(f.Yolks) * yolkG
+	o.MadeG = o.DoughG + o.FillG + f.YolksG
 	o.CutMin = float64(o.Count) * r.FilledS / 60
 	o.Filling = &f
 }

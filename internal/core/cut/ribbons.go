@@ -40,6 +40,7 @@ type Layout struct {
 	TrimG      float64 `json:"trimmings_g"`
 	CookedMM   float64 `json:"cooked_width_mm"`
 	CutMin     float64 `json:"minutes"`
+	Short      bool    `json:"short_ribbons"` // the sheet is shorter than the ribbon usually is, and gives its own length
 
 	KnifeCuts int     `json:"knife_cuts"`        // on each rolled-up length, 0 without a knife
 	FoldMM    float64 `json:"fold_mm"`           // width of the rolled-up length
@@ -86,14 +87,36 @@ type RibbonCut struct {
 	WidthMM      float64 // of a ribbon, the cutter's pitch
 	CutterMM     float64 // widest sheet the cutter takes, 0: any
 	MinMM, MaxMM float64 // shortest and longest, mm
+	UsualMM      float64 // the length aimed at, mm; 0: halfway
+	FreeMin      bool    // a sheet too short gives ribbons of its own length
+	FreeMax      bool    // the knife may cut longer, so that nothing is left over
 	NestG        float64
 	FoldMM       float64 // width of the rolled-up length
+}
+
+// leastRibbonMM is the shortest a sheet's own length may be to be called ribbons, mm. Source: house.
+const leastRibbonMM = 60
+
+// along divides the usable length.
+func (c RibbonCut) along(useMM float64) (n int, lengthMM float64, short bool) {
+	usual := c.UsualMM
+	if usual == 0 {
+		usual = (c.MinMM + c.MaxMM) / 2
+	}
+	n, lengthMM = Along(useMM, c.MinMM, c.MaxMM, usual)
+	switch {
+	case n == 0 && c.FreeMin && useMM >= leastRibbonMM:
+		return 1, useMM, true
+	case n > 0 && c.FreeMax && c.Tool == Knife:
+		return n, useMM / float64(n), false
+	}
+	return n, lengthMM, false
 }
 
 // Ribbons lays ribbons on the sheets and gathers them in nests: usable length L−2·10, usable
 // width the lesser of W−2·3 and the cutter's, ⌊W'/pitch⌋ across. A knife cuts each length
 // rolled up loosely, ⌈length/fold⌉ layers thick, in one cut more than there are ribbons. A
-// sheet too short or too narrow gives no ribbons and is all trimmings.
+// sheet too narrow, or too short for lengths that are the maker's own, gives none and is all trimmings.
 func Ribbons(r rules.Cut, s Sheets, c RibbonCut) Layout {
 	o := Layout{Family: Ribbon, WidthMM: c.WidthMM, CookedMM: c.WidthMM * r.CookedGrowth}
 	total := float64(s.Count) * s.MassG
@@ -102,10 +125,10 @@ func Ribbons(r rules.Cut, s Sheets, c RibbonCut) Layout {
 		useW = min(useW, c.CutterMM)
 	}
 	o.Across = max(0, int(math.Floor(useW/c.WidthMM+1e-9)))
-	o.Along, o.LengthMM = Along(useL, c.MinMM, c.MaxMM, (c.MinMM+c.MaxMM)/2)
+	o.Along, o.LengthMM, o.Short = c.along(useL)
 	o.CutMin = float64(s.Count) * s.LengthMM / 1000 * r.ChargePerM / 60
 	if o.Across == 0 || o.Along == 0 || s.Count == 0 {
-		o.Across, o.Along, o.LengthMM, o.TrimG = 0, 0, 0, total
+		o.Across, o.Along, o.LengthMM, o.TrimG, o.Short = 0, 0, 0, total, false
 		return o
 	}
 	o.EndTrimMM = (s.LengthMM - float64(o.Along)*o.LengthMM) / 2

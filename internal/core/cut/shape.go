@@ -75,6 +75,7 @@ type Shape struct {
 	LengthMM    float64 `json:"length_mm,omitempty"`     // nominal
 	RopeMM      float64 `json:"rope_mm,omitempty"`       // diameter of the rope a formed piece is cut from
 	PieceG      float64 `json:"piece_g,omitempty"`       // of a formed piece
+	YolksEach   float64 `json:"yolks_each,omitempty"`    // whole yolks set into a filled piece
 	CookedMM    float64 `json:"cooked_mm,omitempty"`     // 0: 1.12 times raw
 	Tool        Tool    `json:"tool"`                    //
 	StandIn     string  `json:"tool_stand_in,omitempty"` // what will do instead
@@ -103,6 +104,7 @@ var Limits = []struct {
 	{"length_mm", 60, 2500, true, func(s *Shape) *float64 { return &s.LengthMM }},
 	{"rope_mm", 4, 40, true, func(s *Shape) *float64 { return &s.RopeMM }},
 	{"piece_g", .2, 30, true, func(s *Shape) *float64 { return &s.PieceG }},
+	{"yolks_each", 1, 2, true, func(s *Shape) *float64 { return &s.YolksEach }},
 	{"cooked_mm", .8, 500, true, func(s *Shape) *float64 { return &s.CookedMM }},
 	{"portion_g", 20, 400, false, func(s *Shape) *float64 { return &s.PortionG }},
 }

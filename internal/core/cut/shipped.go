@@ -12,7 +12,7 @@ func Shipped() []Shape { return slices.Clone(shipped) }
 func library() []Shape {
 	const egg, whole, rich, semola = "egg dough, soft wheat", "whole-egg dough with some durum", "yolk-rich dough", "semola and water"
 	ribbon := func(key, name string, t, w, from, to float64, tool Tool, portion float64, purpose, dough, sauce string) Shape {
-		return Shape{Key: key, Name: name, Family: Ribbon, SheetMM: t, WidthMM: w, FromMM: from, ToMM: to, MinLengthMM: 250, MaxLengthMM: 350, LengthMM: 300,
+		return Shape{Key: key, Name: name, Family: Ribbon, SheetMM: t, WidthMM: w, FromMM: from, ToMM: to, MinLengthMM: 200, MaxLengthMM: 450, LengthMM: 300,
 			Tool: tool, PortionG: portion, Purpose: purpose, Dough: dough, Sauce: sauce}
 	}
 	piece := func(key, name string, t, w, long float64, tool Tool, portion float64, purpose, dough, sauce, how string) Shape {
@@ -61,6 +61,7 @@ func library() []Shape {
 		func() Shape {
 			s := filled("yolk-raviolo", "Yolk raviolo", Round, TwoSheets, .7, 90, Ring, 150, "butter, cheese, nothing else",
 				"A ring of filling, the yolk set into it, the second sheet eased over.")
+			s.YolksEach = 1
 			s.Caution = "A runny yolk is a raw yolk: not for the pregnant, very young, old or ill; for them cook it through."
 			return s
 		}(),

@@ -68,7 +68,7 @@ func brute(k Task) (best Solution, found bool) {
 			if !k.allowed(i, j) {
 				continue
 			}
-			if s := k.Try(i, j); s.MissPts <= k.Eggs.MaxMiss {
+			if s := k.Try(i, j); s.Meets() {
 				all = append(all, s)
 				least = min(least, s.Cost)
 			}
@@ -110,11 +110,54 @@ func TestSolveEqualsBruteForce(t *testing.T) {
 		if len(got.Alternatives) > 4 {
 			t.Fatalf("case %d: %d alternatives", i, len(got.Alternatives))
 		}
+		if !got.Best.Meets() && k.GivenG == 0 && k.ExtraWater <= 0 {
+			t.Fatalf("case %d %+v: the pick misses: %+v", i, k, got.Best)
+		}
+		if !found && !got.Best.Beaten && k.GivenG == 0 && k.ExtraWater <= 0 {
+			t.Fatalf("case %d: no whole number serves, and it is not beaten: %+v", i, got.Best)
+		}
 		for _, alt := range got.Alternatives {
-			if alt.Whole == got.Best.Whole && alt.Yolks == got.Best.Yolks || alt.Cost < got.Best.Cost-tie {
+			same := alt.Whole == got.Best.Whole && alt.Yolks == got.Best.Yolks && !got.Best.Beaten
+			if same || !alt.Meets() || found && alt.FlourAddG == 0 && alt.Cost < got.Best.Cost-tie {
 				t.Fatalf("case %d: %+v is no alternative to %+v", i, alt, got.Best)
 			}
 		}
+	}
+}
+
+// Small and awkward batches: where no whole number serves it is beaten and weighed, and the nearest
+// batch of whole eggs is one that they bring to its target by themselves.
+func TestSmallBatches(t *testing.T) {
+	for flour := 60.; flour < 400; flour += 7 {
+		for _, class := range Classes() {
+			for _, style := range []Style{WholeEggs, Rich, YolksOnly, WholeWater} {
+				for _, top := range []TopUp{TopWater, TopMilk, TopNone} {
+					k := task(flour, .135, soft00, class.Key, style)
+					k.TopUp, k.LockFlour = top, true
+					a := k.Solve()
+					if !a.Best.Meets() || a.Best.Beaten == a.Exact || math.Abs(a.Best.Hw-a.Best.TargetHw) > .3+1e-9 {
+						t.Fatalf("%v g %s %s %s: %+v", flour, class.Key, style, top, a.Best)
+					}
+					if b := a.Best; b.Beaten && (math.Abs(b.Hw-b.TargetHw) > 1e-9 || b.LeftG < -1e-9 || b.LeftG > class.EdibleG || b.LeftYolkG > class.YolkG) {
+						t.Fatalf("%v g %s %s: %+v", flour, class.Key, style, b)
+					}
+					s, by, ok := k.WholeBatch()
+					if !ok {
+						t.Fatalf("%v g %s %s: no batch of whole eggs", flour, class.Key, style)
+					}
+					near := k.Moved((by - 1) * flour)
+					if x := near.Try(s.Whole, s.Yolks); style != WholeWater && (x.TopG > 1e-9 || math.Abs(x.Hw-x.TargetHw) > 1e-6) {
+						t.Fatalf("%v g %s %s: %+v at %.3f: %+v", flour, class.Key, style, s, by, x)
+					}
+				}
+			}
+		}
+	}
+	// By the reference: one large egg to 100 g where the flour stays.
+	k := task(100, .14, soft00, "eu-l", WholeEggs)
+	k.LockFlour = true
+	if b := k.Solve().Best; !b.Beaten || math.Abs(b.EggG-54.1) > .1 || b.Whole != 1 || math.Abs(b.LeftG-5.9) > .1 {
+		t.Errorf("%+v", b)
 	}
 }
 

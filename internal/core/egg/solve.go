@@ -26,6 +26,7 @@ type Task struct {
 	Style     Style
 	TopUp     TopUp
 	LockFlour bool // the flour may not be moved
+	ByWeight  bool // egg is wanted by weight, not in whole numbers
 	FixWhole  *int // whole eggs to use, nil when free
 	FixYolks  *int // extra yolks to use, nil when free
 }
@@ -44,6 +45,9 @@ type Solution struct {
 	MissPts   float64 `json:"miss_points"`  // beyond the tolerance
 	YolkShare float64 `json:"yolk_share"`   // extra yolk over egg mass, 0–1
 	WhitesG   float64 `json:"whites_g"`     // left over
+	Beaten    bool    `json:"beaten"`       // beat and weigh: Whole and Yolks are cracked for it, each rounded up
+	LeftG     float64 `json:"left_g"`       // beaten egg left of what is cracked
+	LeftYolkG float64 `json:"left_yolk_g"`  // likewise yolk
 	Cost      float64 `json:"cost_j"`       // the objective, no unit
 	Name      string  `json:"is,omitempty"` // what sets an alternative apart
 }
@@ -58,8 +62,9 @@ type Weighed struct {
 	Hw       float64 `json:"hw_points"`
 }
 
-// Answer is the best solution, up to four real alternatives, and the weighed row. When no
-// whole number of eggs serves, Best is the weighed row's nearest and Exact is false.
+// Answer is the best solution, up to four real alternatives, and the weighed row, of the flour of the
+// best. When no whole number of eggs serves, or weight is wished for, Best is beat and weigh.
+// Exact says whether a whole number of eggs serves.
 type Answer struct {
 	Best         Solution   `json:"best"`
 	Exact        bool       `json:"found"`
@@ -102,8 +107,9 @@ func (t *Task) freeTop() bool { return t.Style == WholeWater || t.Style == NoEgg
 //	need > 0:              top = min(need, 8 % F), 0 if under 0.3 % F
 //	need < −0.3·F14/100:   flour dF = F14·Δ/100 / ((1−m)/0.86·(1+Hw_t/100) − 1), ≤ 12 % F
 //
-// and its cost J = 10·miss + max(0,|share−nominal|−.03)/.05 + .5·top% + .7·dF% + .02·whites
-// g per 100 g flour. miss is what remains of |Hw−target| beyond 0.3 points.
+// (what is given as a share of the flour grows with it) and its cost
+// J = max(0,|share−nominal|−.03)/.05 + .5·top% (nothing where the style lives by it) + .7·dF% + .02·whites g per 100 g flour. miss is what
+// remains of |Hw−target| beyond 0.3 points.
 func (t *Task) Try(e, y int) Solution {
 	eg, yg := float64(e)*t.Class.EdibleG+t.GivenG, float64(y)*t.Class.YolkG
 	s := Solution{Whole: e, Yolks: y, EggG: eg + yg, WholeG: eg, YolkG: yg, WhitesG: float64(y) * (t.Class.EdibleG - t.Class.YolkG)}
@@ -126,19 +132,45 @@ func (t *Task) Try(e, y int) Solution {
 			s.Hw += 100 * s.TopG * v / t.F14G
 		}
 	} else if need < -tol*t.F14G/100 && !t.LockFlour {
-		perG := (1 - t.MoistureWB) / (1 - t.BasisWB)
-		s.FlourAddG = min(-need/(perG*(1+s.TargetHw/100)-1), t.Eggs.MaxFlourShare*t.FlourG)
-		f14 := t.F14G + s.FlourAddG*perG
-		s.Hw = 100 * ((1+s.Hw/100)*t.F14G + s.FlourAddG - f14) / f14
+		s.FlourAddG = min(t.flourFor(s), t.Eggs.MaxFlourShare*t.FlourG)
+		s.Hw = t.Moved(s.FlourAddG).hw(s)
 	}
 	s.MissPts = max(0, math.Abs(s.Hw-s.TargetHw)-tol)
 	r := &t.Eggs
-	s.Cost = r.MissCost*s.MissPts +
-		max(0, math.Abs(s.YolkShare-t.nominal())-r.ShareFree)/r.ShareStep +
-		r.TopCost*100*s.TopG/t.FlourG + r.FlourCost*100*s.FlourAddG/t.FlourG +
+	top := r.TopCost * 100 * s.TopG / t.FlourG
+	if t.freeTop() {
+		top = 0 // the style lives by it
+	}
+	s.Cost = max(0, math.Abs(s.YolkShare-t.nominal())-r.ShareFree)/r.ShareStep + top +
+		r.FlourCost*100*s.FlourAddG/t.FlourG +
 		r.WhitesCost*100*s.WhitesG/t.FlourG
 	return s
 }
+
+// hw returns the working hydration of a solution's egg and top-up in the task's flour, points.
+func (t *Task) hw(s Solution) float64 {
+	return t.dry() + 100*(s.WholeG*t.worth(Whole)+s.YolkG*t.worth(Yolk)+s.TopG*t.worth(t.TopUp.Composition()))/t.F14G
+}
+
+// flourFor returns the flour that has to come in to bring a solution's egg down to its target, g; what
+// is a share of the flour comes with it.
+func (t *Task) flourFor(s Solution) float64 {
+	perG := ((1+s.TargetHw/100)*t.F14G - t.FlourG - t.ExtraWater - t.Hydration.FatWeight*t.ExtraFat) / t.FlourG
+	if perG <= 0 {
+		return math.Inf(1)
+	}
+	return max(0, (s.WholeG*t.worth(Whole)+s.YolkG*t.worth(Yolk)-t.LossG)/perG-t.FlourG)
+}
+
+// Moved returns the task with addG g more of its flour, and of what goes by its shares.
+func (t *Task) Moved(addG float64) *Task {
+	k, by := *t, 1+addG/t.FlourG
+	k.FlourG, k.F14G, k.ExtraWater, k.ExtraFat = by*t.FlourG, by*t.F14G, by*t.ExtraWater, by*t.ExtraFat
+	return &k
+}
+
+// Meets says whether the solution comes to its target.
+func (s *Solution) Meets() bool { return s.MissPts <= 1e-9 }
 
 // Exactly returns the solution with these grams of whole egg and of yolk, however many eggs
 // gave them; Whole and Yolks say about how many that is.
@@ -158,18 +190,18 @@ func (t *Task) Exactly(wholeG, yolkG float64) Solution {
 	return k.Try(e, y)
 }
 
-// FlourFactor returns by how much the flour would have to be multiplied for exactly these
-// grams of whole egg and yolk, and nothing else, to bring it to its target.
+// FlourFactor returns by how much the flour would have to be multiplied for exactly these grams of
+// whole egg and yolk, and nothing else, to bring it to its target; 0 when no flour is little enough.
 func (t *Task) FlourFactor(wholeG, yolkG float64) float64 {
-	share := 0.
+	s := Solution{WholeG: wholeG, YolkG: yolkG}
 	if wholeG+yolkG > 0 {
-		share = yolkG / (wholeG + yolkG)
+		s.YolkShare = yolkG / (wholeG + yolkG)
 	}
-	need := (t.target(share) - t.dry()) * t.F14G / 100
-	if need <= 0 {
-		return 1
+	perG := ((1+t.target(s.YolkShare)/100)*t.F14G - t.FlourG - t.ExtraWater - t.Hydration.FatWeight*t.ExtraFat) / t.FlourG
+	if perG <= 0 {
+		return 0
 	}
-	return (wholeG*t.worth(Whole) + yolkG*t.worth(Yolk)) / need
+	return max(0, (wholeG*t.worth(Whole)+yolkG*t.worth(Yolk)-t.LossG)/perG/t.FlourG)
 }
 
 // allowed says whether the style and the fixed numbers admit e whole eggs and y yolks.
@@ -218,32 +250,27 @@ func (t *Task) wholeWaterEggs() int {
 // fixed says whether the maker has named a number, so that no answer is dropped.
 func (t *Task) fixed() bool { return t.FixWhole != nil || t.FixYolks != nil }
 
-// each calls f for every admitted (e, y) whose cost can be limit or less. A cost under
-// limit bounds the top-up, the moved flour, the miss and the distance from the nominal
-// share, and so the grams of working water the eggs may bring: the loops run over those
-// alone. With limit = +Inf it visits every answer that is not dropped.
+// each calls f for every admitted (e, y) that meets its target and whose cost can be limit or less.
+// A cost under limit bounds the top-up, the moved flour and the distance from the nominal share,
+// and so the grams of working water the eggs may bring: the loops run over those alone.
 func (t *Task) each(limit float64, f func(Solution)) {
 	r := &t.Eggs
-	keep := t.fixed() || t.freeTop()
-	miss := min(r.MaxMiss, limit/r.MissCost) + r.Tolerance
 	most := min(100*r.MaxTopShare, limit/r.TopCost) / 100 * t.FlourG * t.worth(t.TopUp.Composition())
 	moved := min(100*r.MaxFlourShare, limit/r.FlourCost) / 100 * t.FlourG
 	if t.LockFlour {
 		moved = 0
 	}
-	perG := (1-t.MoistureWB)/(1-t.BasisWB)*(1+t.TargetHw/100) - 1
 	need := (t.TargetHw - t.start()) * t.F14G / 100
-	slack := math.Abs(t.Hydration.YolkShift)*t.F14G/100 + 1e-6
-	low := need - most - miss*t.F14G/100 - slack
-	high := need + moved*max(perG, 0) + miss*(t.F14G+moved*1.1)/100 + slack
-	if keep {
-		low, high = 0, max(need, 0)*1.5+3*t.Class.EdibleG
+	slack := (math.Abs(t.Hydration.YolkShift)+r.Tolerance)*t.F14G/100*1.2 + 1e-6
+	low, high := need-most-slack, need+t.takes(moved)+slack
+	if t.freeTop() {
+		low = 0
 	}
 	try := func(e, y int) {
 		if !t.allowed(e, y) {
 			return
 		}
-		if s := t.Try(e, y); (keep || s.MissPts <= r.MaxMiss) && s.Cost <= limit {
+		if s := t.Try(e, y); s.Meets() && s.Cost <= limit {
 			f(s)
 		}
 	}
@@ -252,7 +279,7 @@ func (t *Task) each(limit float64, f func(Solution)) {
 		return
 	}
 	perEgg, perYolk := t.Class.EdibleG*t.worth(Whole), t.Class.YolkG*t.worth(Yolk)
-	eLow, eHigh := 0, int(high/perEgg)+1
+	eLow, eHigh := 0, int(max(high, 0)/perEgg)+1
 	switch {
 	case t.FixWhole != nil:
 		eLow, eHigh = *t.FixWhole, *t.FixWhole
@@ -281,14 +308,20 @@ func (t *Task) each(limit float64, f func(Solution)) {
 			yHigh = 0
 		}
 		for y := max(yLow, 0); y <= yHigh; y++ {
-			if keep || t.within(e, y, limit) {
+			if t.freeTop() || t.within(e, y, limit) {
 				try(e, y)
 			}
 		}
 	}
 }
 
-// within says whether the cost of (e, y) can be limit or less. Every term of the cost is
+// takes is the working water that so many g of moved flour take up at the target, g.
+func (t *Task) takes(movedG float64) float64 {
+	perG := ((1+t.TargetHw/100)*t.F14G - t.FlourG - t.ExtraWater - t.Hydration.FatWeight*t.ExtraFat) / t.FlourG
+	return movedG * max(perG, 0)
+}
+
+// within says whether (e, y) can meet its target at a cost of limit or less. Every term of the cost is
 // positive, so each must fit into what the whites, which are known, leave of it.
 func (t *Task) within(e, y int, limit float64) bool {
 	r := &t.Eggs
@@ -306,17 +339,16 @@ func (t *Task) within(e, y int, limit float64) bool {
 	}
 	target := t.target(share)
 	need := (target-t.dry())*t.F14G/100 - eg*t.worth(Whole) - yg*t.worth(Yolk)
-	points := r.Tolerance + min(r.MaxMiss, left/r.MissCost) + 1e-9
+	points := r.Tolerance + 1e-9
 	if need > 0 {
 		top := min(100*r.MaxTopShare, left/r.TopCost) / 100 * t.FlourG
-		return need <= top*t.worth(t.TopUp.Composition())+points*t.F14G/100
+		return need <= top*t.worth(t.TopUp.Composition())+points*t.F14G/100+r.MinTopShare*t.FlourG
 	}
 	moved := min(100*r.MaxFlourShare, left/r.FlourCost) / 100 * t.FlourG
 	if t.LockFlour {
 		moved = 0
 	}
-	perG := (1 - t.MoistureWB) / (1 - t.BasisWB)
-	return -need <= moved*max(perG*(1+target/100)-1, 0)+points*(t.F14G+moved*perG)/100
+	return -need <= t.takes(moved)+points*(t.F14G+moved)/100+1e-9
 }
 
 // tie is the difference in cost that counts as none.
@@ -330,26 +362,50 @@ func fewer(a, b Solution) bool {
 	return a.Yolks < b.Yolks
 }
 
-// Solve returns the least-cost answer over all whole numbers of eggs and yolks the style
-// admits, exact, ties to 1e-6 going to fewer e+y and then fewer y; up to four real
-// alternatives; and the weighed row, so that an answer is never empty.
-func (t *Task) Solve() Answer {
-	a := Answer{Weighed: t.Weigh(), Alternatives: []Solution{}}
+// WholeNumbers returns the least-cost answer over all whole numbers of eggs and yolks the style admits
+// and that meet the target, exact, ties to 1e-6 going to fewer e+y and then fewer y; false when
+// none does.
+func (t *Task) WholeNumbers() (best Solution, ok bool) {
 	least := math.Inf(1)
 	t.near(func(s Solution) { least = min(least, s.Cost) })
 	t.each(least+tie, func(s Solution) { least = min(least, s.Cost) })
 	if math.IsInf(least, 1) {
-		a.Best = t.nearest()
-		return a
+		return best, false
 	}
-	a.Exact = true
-	first := true
 	t.each(least+tie, func(s Solution) {
-		if first || fewer(s, a.Best) {
-			a.Best, first = s, false
+		if !ok || fewer(s, best) {
+			best, ok = s, true
 		}
 	})
-	a.Alternatives = t.alternatives(a.Best)
+	return best, ok
+}
+
+// Solve returns the whole numbers of eggs that serve best; where none serves, or weight is wished for,
+// beat and weigh; numbers the maker fixed are kept, whatever they come to. With it up to four
+// real alternatives and the weighed row of the same flour, so that an answer is never empty. Only what
+// is fixed, given or forbidden makes an answer miss.
+func (t *Task) Solve() Answer {
+	a := Answer{Alternatives: []Solution{}}
+	a.Best, a.Exact = t.WholeNumbers()
+	switch {
+	case t.ByWeight && !t.fixed():
+		own := a.Best
+		a.Best = t.Beaten()
+		if a.Exact {
+			own.Name = OwnAnswer
+			a.Alternatives = append(a.Alternatives, own)
+		}
+	case !a.Exact && t.fixed():
+		a.Best = t.closest()
+	case !a.Exact:
+		if a.Best = t.Beaten(); !a.Best.Meets() { // too much is given, or there is nothing to add
+			a.Best = t.closest()
+		}
+	}
+	if len(a.Alternatives) == 0 {
+		a.Alternatives = t.alternatives(a.Best)
+	}
+	a.Weighed = t.Moved(a.Best.FlourAddG).Weigh()
 	return a
 }
 
@@ -360,7 +416,7 @@ func (t *Task) near(f func(Solution)) {
 	for e := e0 - 1; e <= e0+2; e++ {
 		for y := y0 - 3; y <= y0+4; y++ {
 			if t.allowed(e, y) {
-				if s := t.Try(e, y); t.fixed() || t.freeTop() || s.MissPts <= t.Eggs.MaxMiss {
+				if s := t.Try(e, y); s.Meets() {
 					f(s)
 				}
 			}
@@ -368,27 +424,93 @@ func (t *Task) near(f func(Solution)) {
 	}
 }
 
-// nearest returns the admitted answer with the least miss, for when none is near enough.
-func (t *Task) nearest() Solution {
-	e, y := max(t.least(), int(math.Round(t.Weigh().WholeG/t.Class.EdibleG))), 0
-	if t.Style == YolksOnly {
-		e, y = 0, max(t.least(), int(math.Round(t.Weigh().YolkG/t.Class.YolkG)))
-	} else if t.Style == Rich {
-		y = 1
+// closest returns the answer with the least miss that keeps what the maker fixed and gave.
+func (t *Task) closest() (best Solution) {
+	most := math.Max(0, t.TargetHw-t.start()) * t.F14G / 100
+	eLow, eHigh, yLow, yHigh := 0, int(most/(t.Class.EdibleG*t.worth(Whole)))+2, 0, int(most/(t.Class.YolkG*t.worth(Yolk)))+2
+	if t.FixWhole != nil {
+		eLow, eHigh = *t.FixWhole, *t.FixWhole
 	}
-	return t.Try(e, y)
+	if t.FixYolks != nil {
+		yLow, yHigh = *t.FixYolks, *t.FixYolks
+	}
+	first := true
+	for e := eLow; e <= eHigh; e++ {
+		for y := yLow; y <= yHigh; y++ {
+			if !t.allowed(e, y) {
+				continue
+			}
+			s := t.Try(e, y)
+			if first || s.MissPts < best.MissPts-tie || s.MissPts < best.MissPts+tie && s.Cost < best.Cost {
+				best, first = s, false
+			}
+		}
+	}
+	if first { // no number goes with what is fixed
+		best = t.Try(eLow, yLow)
+	}
+	return best
+}
+
+// Beaten returns beat and weigh as a solution: whole egg and yolk at the nominal share to the target
+// exactly, each cracked up, with what is left of them.
+func (t *Task) Beaten() Solution {
+	w := t.Weigh()
+	s := Solution{Whole: w.Crack, Yolks: w.Separate, WholeG: w.WholeG + t.GivenG, YolkG: w.YolkG, TopG: w.LiquidG, Beaten: true,
+		WhitesG: float64(w.Separate) * (t.Class.EdibleG - t.Class.YolkG),
+		LeftG:   float64(w.Crack)*t.Class.EdibleG - w.WholeG, LeftYolkG: float64(w.Separate)*t.Class.YolkG - w.YolkG}
+	if s.EggG = s.WholeG + s.YolkG; s.EggG > 0 {
+		s.YolkShare = s.YolkG / s.EggG
+	}
+	s.TargetHw, s.Hw = t.target(s.YolkShare), t.hw(s)
+	s.MissPts = max(0, math.Abs(s.Hw-s.TargetHw)-t.Eggs.Tolerance)
+	return s
+}
+
+// WholeBatch returns the whole numbers of eggs whose own flour, with no other liquid than the style's,
+// is nearest this flour, and that flour over this one; false when the style has no such batch.
+func (t *Task) WholeBatch() (s Solution, factor float64, ok bool) {
+	w, best := t.Weigh(), math.Inf(1)
+	for e := 0; e <= w.Crack+2; e++ {
+		for y := 0; y <= w.Separate+3; y++ {
+			if e+y == 0 || t.Style != Rich && t.Style != YolksOnly && y > 0 || t.Style == YolksOnly && e > 0 || t.Style == NoEgg {
+				continue
+			}
+			eg, yg := float64(e)*t.Class.EdibleG, float64(y)*t.Class.YolkG
+			share := yg / (eg + yg)
+			if t.Style == Rich && (share < t.Eggs.RichLow || share > t.Eggs.RichHigh) {
+				continue
+			}
+			k := t.FlourFactor(eg, yg)
+			if t.Style == WholeWater && w.WholeG > 0 {
+				k = eg / w.WholeG
+			}
+			if k <= 0 {
+				continue
+			}
+			off := math.Abs(math.Log(k)) + max(0, math.Abs(share-t.nominal())-t.Eggs.ShareFree)
+			if off < best-tie {
+				best, factor, ok = off, k, true
+				s = Solution{Whole: e, Yolks: y, EggG: eg + yg, WholeG: eg, YolkG: yg, YolkShare: share}
+			}
+		}
+	}
+	return s, factor, ok
 }
 
 // OwnAnswer names, among the alternatives to numbers the maker fixed, what the solver would
 // have taken.
 const OwnAnswer = "the solver's own answer"
 
+// flourMoved names the alternative that suits whole eggs by more flour.
+const flourMoved = "flour moved to suit whole eggs"
+
 // altReach is how much dearer than the best an alternative of the rich style may be, for a
 // kilogram of flour; in larger batches one egg more or less costs less.
 const altReach = 3
 
-// alternatives returns up to four answers that differ from best in a way a maker cares
-// about, each the least-cost one of its kind.
+// alternatives returns up to four answers that differ from best in a way a maker cares about and meet
+// the target, each the least-cost one of its kind. Flour may move in one of them, locked or not.
 func (t *Task) alternatives(best Solution) []Solution {
 	if t.fixed() {
 		free := *t
@@ -398,7 +520,7 @@ func (t *Task) alternatives(best Solution) []Solution {
 		return []Solution{a.Best}
 	}
 	limit := math.Inf(1)
-	if t.Style == Rich {
+	if t.Style == Rich && !best.Beaten {
 		limit = best.Cost + altReach*min(1, max(.1, 1000/t.FlourG))
 	}
 	kinds := []struct {
@@ -407,16 +529,21 @@ func (t *Task) alternatives(best Solution) []Solution {
 	}{
 		{"no added liquid", func(s Solution) bool { return s.TopG == 0 && s.FlourAddG == 0 && best.TopG > 0 }},
 		{"fewer whites left", func(s Solution) bool { return s.WhitesG < best.WhitesG }},
-		{"flour moved to suit whole eggs", func(s Solution) bool { return s.FlourAddG > 0 && best.FlourAddG == 0 }},
-		{"one egg fewer", func(s Solution) bool { return s.Whole == best.Whole-1 && s.Yolks <= best.Yolks+3 }},
-		{"one egg more", func(s Solution) bool { return s.Whole == best.Whole+1 }},
+		{flourMoved, func(s Solution) bool { return s.FlourAddG > 0 && best.FlourAddG == 0 }},
+		{"one egg fewer", func(s Solution) bool { return !best.Beaten && s.Whole == best.Whole-1 && s.Yolks <= best.Yolks+3 }},
+		{"one egg more", func(s Solution) bool { return !best.Beaten && s.Whole == best.Whole+1 }},
 	}
 	found := make([]*Solution, len(kinds))
-	t.each(limit, func(s Solution) {
-		if s.Whole == best.Whole && s.Yolks == best.Yolks {
+	open := *t
+	open.LockFlour = false
+	open.each(limit, func(s Solution) {
+		if !best.Beaten && s.Whole == best.Whole && s.Yolks == best.Yolks {
 			return
 		}
 		for i, k := range kinds {
+			if t.LockFlour && s.FlourAddG > 0 && k.name != flourMoved {
+				continue
+			}
 			if k.is(s) && (found[i] == nil || s.Cost < found[i].Cost-tie || s.Cost < found[i].Cost+tie && fewer(s, *found[i])) {
 				c := s
 				c.Name = k.name
@@ -452,7 +579,9 @@ func (t *Task) Weigh() Weighed {
 	case NoEgg:
 		egg = 0
 	case WholeWater:
-		egg *= t.Eggs.WholeWaterShare
+		if t.TopUp != TopNone {
+			egg *= t.Eggs.WholeWaterShare
+		}
 	}
 	g := egg / ((1-share)*t.worth(Whole) + share*t.worth(Yolk))
 	w.WholeG, w.YolkG = g*(1-share)-t.GivenG, g*share

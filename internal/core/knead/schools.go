@@ -148,7 +148,7 @@ var schools = []Traits{
 		Buys:  "hands free, the same every time, batches past what arms can do",
 		Costs: "a machine to clean, and it warms the dough",
 		Bowl:  MixerBowl, WarmedBy: "from the hook", Hand: usualHand, rests: usualRests, folds: usualFolds,
-		Mix: "%s of flour into the bowl of the mixer, then %s. %s of flour stays out for later.",
+		Mix: "%s into the bowl of the mixer, then %s. %s of flour stays out for later.",
 		Work: func(r *rules.Knead, w *Way) string {
 			return fmt.Sprintf("%g minutes slow and %s on the hook", r.HookSlowMin, measure.Minutes(w.KneadMin))
 		},
@@ -162,7 +162,7 @@ var schools = []Traits{
 		Buys:  "a minute of noise; brings stiff and coarse doughs together",
 		Costs: "small bowls, quick heat: past a minute it cooks the dough",
 		Bowl:  ProcessorJar, WarmedBy: "in the processor", rests: usualRests, folds: usualFolds,
-		Mix: "%s of flour into the processor; pour %s in while it runs. %s of flour stays out.",
+		Mix: "%s into the processor; pour %s in while it runs. %s of flour stays out.",
 		Hand: func(int, int) Words {
 			w := byHand
 			w.Text = "Turn the sand out, press it into one mass, and knead."

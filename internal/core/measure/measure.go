@@ -67,7 +67,7 @@ func (s System) Name(u Unit) string {
 	return string(shown)
 }
 
-// Shortest, as a number of digits, writes as many as the number has.
+// Shortest, as a number of digits, writes as many as the number has, at most two decimals.
 const Shortest = -1
 
 // Number returns a figure and its unit apart: digits decimals of a metric one; three figures of
@@ -96,7 +96,7 @@ func (s System) Number(v float64, u Unit, digits int) (number, unit string) {
 
 func decimals(v float64, digits int) string {
 	if digits == Shortest {
-		return strconv.FormatFloat(v, 'g', -1, 64)
+		return strconv.FormatFloat(math.Round(100*v)/100+0, 'f', -1, 64)
 	}
 	return strconv.FormatFloat(v, 'f', digits, 64)
 }
@@ -119,6 +119,23 @@ func (s System) Of(v float64, u Unit, digits int) string {
 
 // MM, M, C, L, KG and G are Of for one unit.
 func (s System) MM(v float64, digits int) string { return s.Of(v, MM, digits) }
+
+// Long is a length that is worked out, of a sheet or what is cut from it: no finer than it is known,
+// tens of millimetres from 100 mm on.
+func (s System) Long(mm float64) string {
+	if _, _, _, turned := s.Turn(MM); turned {
+		return s.MM(mm, 0)
+	}
+	return Thousands(Near(mm)) + " mm"
+}
+
+// Near is a worked-out length no finer than it is known: tens of millimetres from 100 mm on.
+func Near(mm float64) float64 {
+	if mm < 100 {
+		return math.Round(mm)
+	}
+	return 10 * math.Round(mm/10)
+}
 
 // M is Of for metres.
 func (s System) M(v float64, digits int) string { return s.Of(v, M, digits) }

@@ -15,52 +15,92 @@ type Amount struct {
 	What string `json:"what"`
 	Much string `json:"much"` // "540 g", "9 eggs"
 	Note string `json:"note,omitempty"`
+	Line string `json:"line"` // the same as a recipe says it: "7 eggs (EU large, 420 g without shells)"
 }
 
 // forTheDough returns what is weighed out for the dough, in the order of work.
 func (p *Plan) forTheDough() []Amount {
 	f, r := &p.Formula, &p.Request
 	var out []Amount
-	add := func(what, much, note string) { out = append(out, Amount{what, much, note}) }
+	add := func(what, much, note, line string) { out = append(out, Amount{what, much, note, line}) }
+	plain := func(what, much string) { add(what, much, "", much+" "+strings.ToLower(what)) }
+	// What is poured or held back stands beside what goes in at once, and is not counted twice.
+	now, held := p.in.Whole(math.Round(p.Room.FlourG)-math.Round(f.HeldBackG)), p.in.Whole(math.Round(f.HeldBackG))
 	for i, x := range f.Flours {
-		note := ""
+		much, name := p.in.Grams(x.Share*p.Room.FlourG), x.Name
+		if low := strings.ToLower(name); !strings.Contains(low, "flour") && !strings.Contains(low, "semol") {
+			name += " flour"
+		}
+		line := much + " " + name
 		if i == 0 {
-			note = fmt.Sprintf("of all flour hold %s back", p.in.Grams(f.HeldBackG))
+			line += fmt.Sprintf(" (hold %s of all flour back)", held)
 		}
-		add(x.Name, p.in.Grams(x.Share*p.Room.FlourG), note)
-	}
-	switch {
-	case f.Weighed():
-		add("Egg, beaten", p.in.Grams(f.Pick.EggG), "about "+EggWords(f.Pick.Whole, f.Pick.Yolks))
-	case f.Pick.Whole+f.Pick.Yolks > 0:
-		note := ""
-		if f.Pick.WhitesG > 0 {
-			note = p.in.Grams(f.Pick.WhitesG) + " of white left over"
+		if len(f.Flours) > 1 {
+			add(x.Name, much, "", line)
+		} else {
+			add(x.Name, now+" now + "+held+" held back", much+" in all", line)
 		}
-		add("Eggs, "+p.EggClass().Name, EggWords(f.Pick.Whole, f.Pick.Yolks), strings.TrimSuffix(p.in.Grams(f.Pick.EggG-f.AlsoG)+" beaten; "+note, "; "))
 	}
+	if len(f.Flours) > 1 {
+		add("Of the blend", now+" now + "+held+" held back", p.in.Grams(p.Room.FlourG)+" in all", "")
+	}
+	out = append(out, p.eggAmounts()...)
 	if also := p.AlsoWords(); also != "" {
-		add("With them", also, p.in.Grams(f.AlsoG))
+		add("With them", also, p.in.Grams(f.AlsoG), fmt.Sprintf("%s eggs (%s without shells)", also, p.in.Grams(f.AlsoG)))
 	}
 	pour, keep := math.Round(p.Room.PourG), math.Round(p.Room.KeepG)
 	if r.Eggs.TopUp != egg.TopNone && pour+keep > 0 {
-		note := ""
+		much, line := p.in.Whole(pour)+" now", p.in.Whole(pour+keep)+" "+p.TopWord()
 		switch {
 		case pour == 0:
-			pour, note = keep, "kept in reach, in case"
+			much = p.in.Whole(keep) + " by the board"
+			line += " (by the board, only if the dough asks)"
 		case keep > 0:
-			note = fmt.Sprintf("and %s by the board", p.in.Whole(keep))
+			much += " + " + p.in.Whole(keep) + " by the board"
+			line += fmt.Sprintf(" (%s of it by the board, only if the dough asks)", p.in.Whole(keep))
 		}
-		add(measure.Capital(p.TopWord()), p.in.Whole(pour), note)
+		add(measure.Capital(p.TopWord()), much, "", line)
 	}
 	if f.SaltG > 0 {
-		add("Salt", p.in.Grams(f.SaltG), "")
+		plain("Salt", p.in.Grams(f.SaltG))
 	}
 	if f.OilG > 0 {
-		add("Oil", p.in.Grams(f.OilG), "")
+		plain("Oil", p.in.Grams(f.OilG))
 	}
 	for _, a := range f.Additions {
-		add(a.Name, p.in.Grams(a.MassG), "")
+		plain(a.Name, p.in.Grams(a.MassG))
+	}
+	return out
+}
+
+// eggAmounts are the lines of the eggs: counted, or beaten and weighed.
+func (p *Plan) eggAmounts() (out []Amount) {
+	f := &p.Formula
+	count := EggWords(f.Pick.Whole, f.Pick.Yolks)
+	switch {
+	case f.Pick.Beaten:
+		add := func(what, of string, n int, one, many string, g, left float64) {
+			if g <= .05 {
+				return
+			}
+			note := "crack " + measure.Plural(n, one, many)
+			if left >= .5 {
+				note += fmt.Sprintf(", %s left", p.in.Grams(left))
+			}
+			out = append(out, Amount{what, p.fineGrams(g), note, fmt.Sprintf("%s %s (%s)", p.fineGrams(g), of, note)})
+		}
+		add("Egg, beaten", "beaten egg", f.Pick.Whole, "egg", "eggs", f.Pick.WholeG-f.AlsoG, f.Pick.LeftG)
+		add("Yolk", "egg yolk", f.Pick.Yolks, "egg", "eggs", f.Pick.YolkG, f.Pick.LeftYolkG)
+	case f.Weighed():
+		g := p.in.Grams(f.Pick.EggG)
+		out = append(out, Amount{"Egg, beaten", g, "about " + count, fmt.Sprintf("%s beaten egg (about %s)", g, count)})
+	case f.Pick.Whole+f.Pick.Yolks > 0:
+		g, note := p.in.Grams(f.Pick.EggG-f.AlsoG), ""
+		if f.Pick.WhitesG > 0 {
+			note = p.in.Grams(f.Pick.WhitesG) + " of white left over"
+		}
+		out = append(out, Amount{"Eggs, " + p.EggClass().Name, count, strings.TrimSuffix(g+" beaten; "+note, "; "),
+			fmt.Sprintf("%s (%s, %s without shells)", count, p.EggClass().Name, g)})
 	}
 	return out
 }
@@ -71,7 +111,8 @@ func (p *Plan) filling() Amount {
 	if n := p.Request.Cut.Filling.Name; n != "" {
 		what = "Filling: " + n
 	}
-	return Amount{what, p.in.Grams(p.Cut.FillTotalG), p.in.Grams(p.fillEach()) + " in each"}
+	much, note := p.in.Grams(p.Cut.FillTotalG), p.in.Grams(p.fillEach())+" in each"
+	return Amount{what, much, note, fmt.Sprintf("%s %s (%s)", much, strings.Replace(strings.ToLower(what), "filling: ", "filling of ", 1), note)}
 }
 
 // fillEach is the filling of one piece of the first filled shape, g.

@@ -48,10 +48,10 @@ func TestToWeighAddsUp(t *testing.T) {
 				sum += leading(t, x.Note)
 			case x.What == "With them":
 				sum += leading(t, x.Note)
+			case x.What == "Of the blend": // weighed above
 			default:
-				sum += leading(t, x.Much)
-				if strings.Contains(x.Note, "by the board") {
-					sum += leading(t, strings.TrimPrefix(x.Note, "and "))
+				for _, part := range strings.Split(x.Much, " + ") {
+					sum += leading(t, part)
 				}
 			}
 		}

@@ -53,14 +53,15 @@ func (p *Plan) cost() {
 	for _, l := range c.Lines {
 		c.Total += l.Cost
 	}
-	c.InG = f.Dough.MassG + p.Room.BoardLossG
+	c.InG = f.Dough.MassG + p.Room.BoardLossG + p.Cut.YolksG
 	c.SellableG = p.Cut.AllMadeG
 	c.PerPortion, c.PerKG = c.Total.Over(f.Portions), c.Total.Over(c.SellableG/1000)
 	c.Yield = c.SellableG / f.FlourG
 	p.Cost = c
 }
 
-// eggsUsed lists the eggs cracked by class: whole ones and, for yolks alone, those separated.
+// eggsUsed lists the eggs cracked by class: whole ones and, for yolks in the dough or set into pieces,
+// those separated.
 func (p *Plan) eggsUsed() (out []struct {
 	class egg.Class
 	n     float64
@@ -73,7 +74,7 @@ func (p *Plan) eggsUsed() (out []struct {
 			}{c, n})
 		}
 	}
-	add(p.task.Class, float64(p.Formula.Pick.Whole+p.Formula.Pick.Yolks))
+	add(p.task.Class, float64(p.Formula.Pick.Whole+p.Formula.Pick.Yolks+p.Cut.Yolks))
 	if p.Formula.AlsoG > 0 {
 		for _, e := range p.Request.Eggs.Also {
 			add(e.Kind(), e.Count)

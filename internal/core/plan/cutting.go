@@ -38,6 +38,8 @@ type CutPlan struct {
 	AllTrimG      float64   `json:"all_trimmings_g"`
 	AllMin        float64   `json:"all_minutes"`
 	FillTotalG    float64   `json:"filling_to_make_g"` // with the margin
+	Yolks         int       `json:"yolks_set_in"`      // whole, one by one, beside the filling
+	YolksG        float64   `json:"yolks_set_in_g"`
 	ScrapPortions float64   `json:"maltagliati_portions"`
 	Back          cut.Back  `json:"worked_back"`
 }
@@ -140,17 +142,16 @@ func (p *Plan) served() float64 {
 	return least
 }
 
-// layOn lays the i-th shape on n of the sheets.
-func (p *Plan) layOn(i, n int) CutPart {
+// layOn lays the i-th shape on sheets.
+func (p *Plan) layOn(i int, sheets cut.Sheets) CutPart {
 	r := &p.Request
 	s := r.Sized(i)
 	asked := r.Cut.Tool
 	if i > 0 {
 		asked = ""
 	}
-	o := CutPart{Shape: s, Sheets: n, MinMM: s.MinLengthMM, MaxMM: s.MaxLengthMM, PortionG: p.portionOf(i)}
+	o := CutPart{Shape: s, Sheets: sheets.Count, MinMM: s.MinLengthMM, MaxMM: s.MaxLengthMM, PortionG: p.portionOf(i)}
 	o.Tool, o.Cutter, o.noCutter = p.toolFor(s, asked)
-	sheets := cut.Sheets{Count: n, LengthMM: p.Cut.SheetLengthMM, WidthMM: p.Cut.SheetWidthMM, MassG: p.Cut.SheetG}
 	families[s.Family].lay(p, i, sheets, &o)
 	if s.CookedMM > 0 && r.Cut.Width == nil {
 		o.CookedMM = s.CookedMM
@@ -159,18 +160,43 @@ func (p *Plan) layOn(i, n int) CutPart {
 	return o
 }
 
+// laid returns the share of the dough that a division into sheets gives in shapes, 0 where a wanted
+// shape does not fit. Of several shapes it is the mean.
+func (p *Plan) laid(sheets cut.Sheets) float64 {
+	shapes := p.Request.Shapes()
+	if sheets.Count < len(shapes) {
+		return 0
+	}
+	sum := 0.
+	for i := range shapes {
+		on := sheets
+		if len(shapes) > 1 { // on a pair of them, whichever it gets
+			on.Count = 2
+		}
+		o := p.layOn(i, on)
+		if o.Count == 0 || o.Short {
+			return 0
+		}
+		sum += o.DoughG / (float64(on.Count) * on.MassG)
+	}
+	return sum / float64(len(shapes))
+}
+
 // cut shares the sheets among the shapes and lays each on its own.
 func (p *Plan) cut() {
 	ru := &p.rules.Cut
 	n := p.Roll.SheetsAll
 	p.Cut = CutPlan{SheetLengthMM: p.Roll.LengthMM, SheetWidthMM: p.Roll.WidthMM, SheetG: p.Roll.RolledG / float64(p.Roll.Sheets), Also: []CutPart{}}
+	on := func(n int) cut.Sheets {
+		return cut.Sheets{Count: n, LengthMM: p.Cut.SheetLengthMM, WidthMM: p.Cut.SheetWidthMM, MassG: p.Cut.SheetG}
+	}
 	wants := p.wants()
 	share := []int{n}
 	if len(wants) > 1 {
 		made := make([][]float64, len(wants))
 		for i := range made {
 			made[i] = make([]float64, n+1)
-			one, two := p.layOn(i, 1).MadeG, p.layOn(i, 2).MadeG
+			one, two := p.layOn(i, on(1)).MadeG, p.layOn(i, on(2)).MadeG
 			for m := range made[i] { // sheets alike: pairs of them, and one over
 				made[i][m] = float64(m/2)*two + float64(m%2)*one
 			}
@@ -178,7 +204,7 @@ func (p *Plan) cut() {
 		share = cut.Share(n, p.fair(wants, made), func(k, m int) float64 { return made[k][m] })
 	}
 	for i, m := range share {
-		x := p.layOn(i, m)
+		x := p.layOn(i, on(m))
 		x.WantsG = wants[i]
 		if i == 0 {
 			p.Cut.CutPart = x
@@ -194,6 +220,10 @@ func (p *Plan) cut() {
 		o.AllMadeG += x.MadeG
 		o.AllTrimG += x.TrimG
 		o.AllMin += x.CutMin
+		if x.Filling != nil {
+			o.Yolks += x.Filling.Yolks
+			o.YolksG += x.Filling.YolksG
+		}
 		p.Formula.Portions += x.Portions
 	}
 	o.FillTotalG = o.AllFillG * (1 + ru.FillMargin)

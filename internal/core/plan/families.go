@@ -31,9 +31,13 @@ func leastSide(s cut.Shape) float64 { return min(s.WidthMM, s.Long()) }
 func (p *Plan) layRibbons(i int, sheets cut.Sheets, o *CutPart) {
 	s, r := o.Shape, &p.Request
 	c := cut.RibbonCut{Tool: o.Tool, WidthMM: s.WidthMM, MinMM: s.MinLengthMM, MaxMM: s.MaxLengthMM, NestG: o.PortionG,
+		FreeMin: i > 0 || r.Cut.Min == nil, FreeMax: i > 0 || r.Cut.Max == nil,
 		FoldMM: request.Or(r.Cut.FoldMM, p.rules.Cut.FoldMM)}
 	if i == 0 {
 		c.NestG = request.Or(r.Cut.NestG, c.NestG)
+	}
+	if i > 0 || r.Cut.Min == nil && r.Cut.Max == nil {
+		c.UsualMM = s.LengthMM
 	}
 	if o.Cutter != nil {
 		c.WidthMM, c.CutterMM = o.Cutter.PitchMM, o.Cutter.WidthMM
@@ -57,7 +61,7 @@ func (p *Plan) layPieces(_ int, sheets cut.Sheets, o *CutPart) {
 func (p *Plan) layFilled(_ int, sheets cut.Sheets, o *CutPart) {
 	c := p.pieceCut(o)
 	o.Layout = cut.Pieces(p.rules.Cut, sheets, c)
-	o.Fill(p.rules.Cut, c, p.Roll.SheetMM, p.Request.Cut.Filling.PieceG)
+	o.Fill(p.rules.Cut, c, p.Roll.SheetMM, p.Request.Cut.Filling.PieceG, o.Shape.YolksEach, p.Request.Eggs.Kind().YolkG)
 }
 
 func (p *Plan) layFormed(_ int, sheets cut.Sheets, o *CutPart) {
@@ -70,7 +74,7 @@ func (p *Plan) ribbonCard(x *CutPart) string {
 	if x.Cutter != nil {
 		how = "cutter, test strip first"
 	}
-	return fmt.Sprintf(": %s of %s, %s; %d across, %d to a nest.", measure.Plural(x.Along, "length", "lengths"), p.in.MM(x.LengthMM, 0), how, x.Across,
+	return fmt.Sprintf(": %s of about %s, %s; %d across, %d to a nest.", measure.Plural(x.Along, "length", "lengths"), p.in.Long(x.LengthMM), how, x.Across,
 		x.PerNest)
 }
 
@@ -84,7 +88,7 @@ func (p *Plan) filledCard(x *CutPart) string {
 	if x.Shape.Close == cut.TwoSheets {
 		from = "a pair of sheets"
 	}
-	return fmt.Sprintf(" of %s: %d from %s, %d in all, %s in each.", p.in.MM(x.Shape.WidthMM, measure.Shortest), x.PerSheet, from, x.Count,
+	return fmt.Sprintf(" of %s: %d from %s, %d in all, %s of filling in each.", p.in.MM(x.Shape.WidthMM, measure.Shortest), x.PerSheet, from, x.Count,
 		p.in.Grams(x.Filling.PieceG))
 }
 
@@ -113,7 +117,7 @@ func (p *Plan) explainRibbons() {
 			c.Across, p.in.MM(c.WidthMM, measure.Shortest))
 	}
 	say("cut.ribbons", "%d across, %s, %s. Each weighs %s.", c.Across, measure.Plural(c.Along, "length", "lengths"), sheets, p.in.G(c.OneG, 1))
-	short := ": it comes out even."
+	short := ", and it comes out even."
 	if c.LastNest > 0 {
 		short = fmt.Sprintf(", and a short one of %d, %s.", c.LastNest, p.in.Grams(float64(c.LastNest)*c.OneG))
 		if c.Crumb() {
@@ -122,8 +126,8 @@ func (p *Plan) explainRibbons() {
 	}
 	say("cut.nests", "%s make a nest of %s: %s%s", measure.Plural(c.PerNest, "ribbon", "ribbons"), p.in.Grams(c.NestG),
 		measure.Plural(c.Nests, "nest", "nests"), short)
-	say("cut.trim", "%s off each end and %s off each side: %.1f %% of the sheet.", p.in.MM(c.EndTrimMM, 1), p.in.MM(c.SideTrimMM, 1),
-		100*c.TrimG/(c.TrimG+c.DoughG))
+	half := func(mm float64) string { return p.in.MM(math.Round(2*mm)/2, measure.Shortest) }
+	say("cut.trim", "%s off each end and %s off each side: %.0f %% of the sheet.", half(c.EndTrimMM), half(c.SideTrimMM), 100*c.TrimG/(c.TrimG+c.DoughG))
 }
 
 func (p *Plan) explainPieces() {
@@ -152,5 +156,5 @@ func (p *Plan) explainPieces() {
 		say("cut.ribbons", "%d from each of %s%s; %s of dough in each.", c.PerSheet, measure.Plural(c.Sheets/2, "pair", "pairs"), odd, p.in.Grams(c.OneG))
 	}
 	say("cut.nests", "%.0f to a portion of %s.", math.Round(c.PortionG*float64(c.Count)/c.MadeG), p.in.Grams(c.PortionG))
-	say("cut.trim", "What lies between and round the pieces: %.1f %% of the sheets.", 100*c.TrimG/(c.TrimG+c.DoughG))
+	say("cut.trim", "What lies between and round the pieces: %.0f %% of the sheets.", 100*c.TrimG/(c.TrimG+c.DoughG))
 }

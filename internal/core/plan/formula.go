@@ -17,12 +17,14 @@ func (p *Plan) eggTask(flourG float64) ([]flour.Part, egg.Task) {
 	r, ru := &p.Request, &p.rules
 	parts := flour.Scale(p.parts, flourG)
 	b := flour.Mix(ru.Flour, parts)
+	p.absorption = b.AbsorptionPct
 	t := egg.Task{Eggs: ru.Eggs, Hydration: ru.Hydration, BasisWB: ru.Flour.BasisMoistureWB,
 		FlourG: flourG, F14G: b.F14G, MoistureWB: b.MoistureWB,
-		TargetHw: dough.Aim(ru.Hydration, p.machine.Tool, b.AbsorptionPct, p.filled(), p.fine(), 0).Hw,
+		TargetHw: p.aim(0).Hw,
 		LossG:    dry.BoardLossG(*ru, r.Room.TempC, r.Room.RH, flourG), ExtraFat: r.Oil * flourG, GivenG: r.Eggs.GivenG(),
-		Class: r.Eggs.Kind(), Style: r.Eggs.Style, TopUp: r.Eggs.TopUp, LockFlour: r.Eggs.LockFlour,
-		FixWhole: whole(r.Eggs.FixWhole), FixYolks: whole(r.Eggs.FixYolks)}
+		Class: r.Eggs.Kind(), Style: r.Eggs.Style, TopUp: r.Eggs.TopUp, ByWeight: r.Eggs.ByWeight || p.sizing,
+		LockFlour: r.Amount.By == request.ByFlour && !r.Eggs.MoveFlour,
+		FixWhole:  whole(r.Eggs.FixWhole), FixYolks: whole(r.Eggs.FixYolks)}
 	for _, a := range r.Additions {
 		kind, g := a.Kind(), a.Share*flourG
 		t.ExtraWater += kind.LiquidG(g)
@@ -42,49 +44,60 @@ func (p *Plan) fine() bool {
 // filled says whether the first shape is filled, and so wants a softer dough.
 func (p *Plan) filled() bool { return p.shape.Traits().Filling }
 
-// answer has the eggs solved: in whole numbers, or as they were weighed in the jug or after
-// cracking; then plannedG is what they were to weigh, otherwise 0.
-func (p *Plan) answer() (a egg.Answer, plannedG float64) {
+// answer has the eggs solved: in whole numbers or by weight, or as they were weighed in the jug or
+// after cracking; then plannedG is what they were to weigh, otherwise 0. A weight once cracked
+// that no longer goes with the batch yields to it, and is said to: yieldedG, otherwise 0.
+func (p *Plan) answer() (a egg.Answer, plannedG, yieldedG float64) {
 	if p.Request.Amount.By == request.ByEggs {
 		p.task.GivenG = 0 // all the egg is in the jug
 		w := p.task.Weigh()
 		k := p.Request.Amount.EggG / max(w.WholeG+w.YolkG, 1e-9)
-		return egg.Answer{Best: p.task.Exactly(w.WholeG*k, w.YolkG*k), Exact: true, Alternatives: []egg.Solution{}, Weighed: w}, 0
+		return egg.Answer{Best: p.task.Exactly(w.WholeG*k, w.YolkG*k), Exact: true, Alternatives: []egg.Solution{}, Weighed: w}, 0, 0
 	}
 	a = p.task.Solve()
-	if c := p.Request.Eggs.CrackedG; c != nil && a.Best.EggG > 0 {
+	if c := p.Request.Eggs.CrackedG; c != nil && a.Best.EggG > 0 && !p.sizing {
+		k := *c / a.Best.EggG
+		as := p.task.Exactly(a.Best.WholeG*k, a.Best.YolkG*k)
+		if t := p.aim(as.YolkShare); t.Feel(p.rules.Hydration, as.Hw).Odd() && !t.Feel(p.rules.Hydration, a.Best.Hw).Odd() {
+			return a, 0, *c
+		}
 		plannedG = a.Best.EggG
-		k := *c / plannedG
-		a.Best = p.task.Exactly(a.Best.WholeG*k, a.Best.YolkG*k)
+		a.Best = as
 	}
-	return a, plannedG
+	return a, plannedG, 0
 }
 
-// mix is the formula: flours, eggs, salt, oil and the dough they make.
+// aim is the target of the batch at a yolk share.
+func (p *Plan) aim(yolkShare float64) dough.Target {
+	return dough.Aim(p.rules.Hydration, p.machine.Tool, p.absorption, p.filled(), p.fine(), yolkShare)
+}
+
+// mix is the formula: flours, eggs, salt, oil and the dough they make. What is given as a share of the
+// flour is so of the flour really weighed.
 func (p *Plan) mix(flourG float64) {
 	r, ru := &p.Request, &p.rules
 	var parts []flour.Part
 	parts, p.task = p.eggTask(flourG)
-	loss, oil, salt := p.task.LossG, r.Oil*flourG, r.Salt*flourG
-	eggs, planned := p.answer()
+	eggs, planned, yielded := p.answer()
 	pick := eggs.Best
 	if pick.FlourAddG > 0 {
 		parts = flour.Scale(parts, 1+pick.FlourAddG/flourG)
+		p.task = *p.task.Moved(pick.FlourAddG)
 	}
 	b := flour.Mix(ru.Flour, parts)
-	f := Formula{FlourG: b.MassG, HeldBackG: ru.Room.HeldBackShare * b.MassG, Blend: b, Eggs: eggs, Pick: pick, PlannedEggG: planned,
+	f := Formula{FlourG: b.MassG, HeldBackG: ru.Room.HeldBackShare * b.MassG, Blend: b, Eggs: eggs, Pick: pick, PlannedEggG: planned, YieldedEggG: yielded,
 		jug:    r.Amount.By == request.ByEggs,
-		WholeG: pick.WholeG, YolkG: pick.YolkG, TopG: pick.TopG, SaltG: salt, OilG: oil, PortionG: p.portionG(), Additions: []Added{}}
+		WholeG: pick.WholeG, YolkG: pick.YolkG, TopG: pick.TopG, SaltG: r.Salt * b.MassG, OilG: r.Oil * b.MassG, PortionG: p.portionG(), Additions: []Added{}}
 	if planned == 0 && !f.jug {
 		f.AlsoG = p.task.GivenG
 	}
 	for _, a := range r.Additions {
-		kind, g := a.Kind(), a.Share*flourG
+		kind, g := a.Kind(), a.Share*b.MassG
 		f.Additions = append(f.Additions, Added{kind.Key, kind.Name, kind.Kind, g, a.Share, kind.LiquidG(g), 0, kind.Allergen})
 	}
-	f.Target = dough.Aim(ru.Hydration, p.machine.Tool, b.AbsorptionPct, p.filled(), p.fine(), pick.YolkShare)
+	f.Target = p.aim(pick.YolkShare)
 	p.Formula = f
-	p.Room.BoardLossG, p.Room.Used, p.milkG = loss, nil, 0
+	p.Room.BoardLossG, p.Room.Used, p.milkG = p.task.LossG, nil, 0
 	p.together(parts, b)
 	p.Formula.Allergens = p.allergens(parts)
 }
@@ -219,4 +232,16 @@ func addedG(all []Added) float64 {
 		sum += a.MassG
 	}
 	return sum
+}
+
+// Beaten returns beat and weigh for the flour of the plan.
+func (p *Plan) Beaten() egg.Solution { return p.task.Beaten() }
+
+// WholeBatch returns the whole numbers of eggs whose own flour is nearest this one, and that flour, g.
+func (p *Plan) WholeBatch() (s egg.Solution, flourG float64, ok bool) {
+	s, by, ok := p.task.WholeBatch()
+	if flourG = by * p.Formula.FlourG; ok && p.Request.Eggs.Style != egg.WholeWater {
+		flourG = p.FlourFor(s.WholeG, s.YolkG)
+	}
+	return s, math.Round(flourG), ok
 }

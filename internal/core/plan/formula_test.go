@@ -153,7 +153,7 @@ func TestAdditionsMoveTheEggs(t *testing.T) {
 func TestUsed(t *testing.T) {
 	r := request.Default()
 	r.Amount.By = "flour"
-	r.Eggs.FixWhole, r.Eggs.LockFlour = ptr(8), true
+	r.Eggs.FixWhole = ptr(8)
 	p := must(t, r)
 	r.Used = request.Used{FlourLeftG: ptr(60), LiquidLeftG: ptr(5), LiquidAddedG: ptr(2)}
 	q := must(t, r)

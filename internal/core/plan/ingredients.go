@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"hollen/internal/core/cut"
 	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
 	"hollen/internal/core/request"
@@ -59,12 +60,16 @@ func (p *Plan) DoughIngredients() []Ingredient {
 // in: the dough's, its filling in the share it has of what is sold, and the dusting.
 func (p *Plan) Ingredients(x *CutPart) []Ingredient {
 	out := p.DoughIngredients()
+	scale := p.Formula.Dough.MassG / max(x.DoughG, 1e-9)
+	if f := x.Filling; f != nil && f.Yolks > 0 {
+		out = append(out, Ingredient{"egg yolk", "egg", f.YolksG * scale})
+	}
 	if x.FillG > 0 {
 		name := "filling"
 		if n := p.Request.Cut.Filling.Name; n != "" {
 			name = n + " filling"
 		}
-		out = append(out, Ingredient{name, p.Request.Cut.Filling.Allergens, x.FillG * p.Formula.Dough.MassG / x.DoughG})
+		out = append(out, Ingredient{name, p.Request.Cut.Filling.Allergens, x.FillG * scale})
 	}
 	if d := p.Dusting(); d.Name != "" {
 		out = append(out, Ingredient{d.Name + " for dusting", d.Allergen, p.rules.Dough.BoardFlourShare * p.Formula.Dough.MassG})
@@ -118,6 +123,9 @@ func (p *Plan) allergens(parts []flour.Part) []string {
 	add(p.Dusting().Allergen)
 	if r.Filled() {
 		p.doughAllergens = len(out) // what follows is the filling's alone
+		if slices.ContainsFunc(r.Shapes(), func(s cut.Shape) bool { return s.YolksEach > 0 }) {
+			add("egg")
+		}
 		for _, a := range strings.Split(r.Cut.Filling.Allergens, ",") {
 			add(strings.ToLower(strings.TrimSpace(a)))
 		}

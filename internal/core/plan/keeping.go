@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"hollen/internal/core/cook"
+	"hollen/internal/core/egg"
 	"hollen/internal/core/knead"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/request"
@@ -47,6 +48,12 @@ func (p *Plan) keep() {
 	o.Fridge, o.Freezer = by(fridge), by(freezer)
 	o.Dough = by(p.rules.Knead.KeepMin / 60 / 24)
 	p.Keep = o
+}
+
+// perishable says whether the food clock counts: for egg, milk and fillings.
+func (p *Plan) perishable() bool {
+	f := &p.Formula
+	return f.WholeG+f.YolkG > 0 || f.TopG > 0 && p.Request.Eggs.TopUp == egg.TopMilk || p.Request.Filled()
 }
 
 // Unrested says whether the maker wants no rest at all. Then one note says what that does, and no

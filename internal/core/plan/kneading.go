@@ -5,6 +5,7 @@ import (
 	"math"
 	"strings"
 
+	"hollen/internal/core/addition"
 	"hollen/internal/core/doctor"
 	"hollen/internal/core/dough"
 	"hollen/internal/core/egg"
@@ -187,20 +188,54 @@ func (p *Plan) discardAt() float64 {
 	return p.rules.Safety.DiscardMin
 }
 
+// flourIn names the flour that goes in first, with what is sifted or stirred into it.
+func (p *Plan) flourIn() string {
+	f := &p.Formula
+	text := p.in.Whole(math.Round(p.Room.FlourG)-math.Round(f.HeldBackG)) + " of flour"
+	var dry []string
+	if f.SaltG > 0 {
+		dry = append(dry, "the salt")
+	}
+	for i, a := range f.Additions {
+		if p.Request.Additions[i].Kind().Kind == addition.Powder {
+			dry = append(dry, lowName(a.Name))
+		}
+	}
+	if len(dry) > 0 {
+		text += " with " + measure.List(dry) + " sifted in"
+	}
+	return text
+}
+
+// lowName is what an addition is called within a sentence: its name up to the first comma.
+func lowName(name string) string {
+	name, _, _ = strings.Cut(name, ",")
+	return strings.ToLower(name)
+}
+
 // liquidWords names what is poured, together.
 func (p *Plan) liquidWords() string {
 	f := &p.Formula
 	var out []string
-	if f.WholeG+f.YolkG > 0 {
-		out = append(out, p.EggWords())
+	switch {
+	case f.Weighed() || f.AlsoG > 0:
+		if f.WholeG+f.YolkG > 0 {
+			out = append(out, p.EggWords())
+		}
+	default:
+		if f.Pick.Whole > 0 {
+			out = append(out, measure.Plural(f.Pick.Whole, "egg", "eggs"))
+		}
+		if f.Pick.Yolks > 0 {
+			out = append(out, measure.Plural(f.Pick.Yolks, "yolk", "yolks"))
+		}
 	}
 	if pour := math.Round(p.Room.PourG); pour > 0 {
 		out = append(out, fmt.Sprintf("%s of %s", p.in.Whole(pour), p.TopWord()))
 	}
-	for _, a := range f.Additions {
-		if a.LiquidG > 0 {
-			name, _, _ := strings.Cut(a.Name, ",")
-			out = append(out, strings.ToLower(name))
+	for i, a := range f.Additions {
+		if p.Request.Additions[i].Kind().Kind != addition.Powder {
+			out = append(out, lowName(a.Name))
 		}
 	}
 	if f.OilG > 0 {

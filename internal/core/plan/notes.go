@@ -77,13 +77,8 @@ func (p *Plan) advise() {
 
 func (p *Plan) adviseFormula() {
 	f, ru := &p.Formula, &p.rules
-	w := f.Eggs.Weighed
 	if p.Room.Used == nil {
 		p.adviseFeel(request.AtFormula, "formula.hw")
-	}
-	if !f.Eggs.Exact {
-		p.note(request.AtFormula, "formula.eggs", Warning, "no_whole_number", "No whole number of eggs meets the target.",
-			"Beat and weigh instead: crack %d and weigh %s.", w.Crack, p.in.Grams(w.WholeG))
 	}
 	b := f.Blend
 	switch {
@@ -119,9 +114,10 @@ func (p *Plan) adviseFormula() {
 			p.note(request.AtFormula, "formula.salt", Warning, "salt_twice", "Salt twice.", "%s is salty by itself: leave the salt out.", a.Name)
 		}
 	}
-	if f.Pick.WhitesG > 0 {
+	p.adviseEggs()
+	if whites := f.Pick.WhitesG + float64(p.Cut.Yolks)*(p.EggClass().EdibleG-p.EggClass().YolkG); whites > 0 {
 		p.note(request.AtFormula, "formula.eggs", Remark, "whites", "Whites left over.",
-			"%s: freeze them flat, or for meringue. They keep two days in the fridge.", p.in.Grams(f.Pick.WhitesG))
+			"%s: freeze them flat, or for meringue. They keep two days in the fridge.", p.in.Grams(whites))
 	}
 	raw := "Raw egg and flour."
 	if f.Pick.Whole+f.Pick.Yolks == 0 {
@@ -129,6 +125,25 @@ func (p *Plan) adviseFormula() {
 	}
 	p.note(request.AtFormula, "formula.eggs", Caution, "raw_egg", raw, "Wash hands, board and tools after; do not taste raw dough. Contains %s.",
 		measure.List(f.Allergens))
+}
+
+// adviseEggs is the advice on eggs that were pinned, or are left over.
+func (p *Plan) adviseEggs() {
+	f := &p.Formula
+	if f.YieldedEggG > 0 {
+		p.note(request.AtFormula, "formula.eggs", Remark, "pin_yields", "Cracked for another amount?",
+			"%s of egg was weighed, and this batch wants %s. It is worked out afresh; keep what you cracked and the flour follows it, or forget it.",
+			p.in.Grams(f.YieldedEggG), p.in.Grams(f.Pick.EggG))
+	}
+	if pinned := p.task.FixWhole != nil || p.task.FixYolks != nil; pinned && !f.Pick.Meets() && p.Room.Used == nil && !f.Weighed() {
+		p.note(request.AtFormula, "formula.eggs", Remark, "pin_off", "These eggs and this flour do not go together.",
+			"%s want %s of flour, and there is %s. Keep them so, let the flour follow, or take Hollen’s own answer below.",
+			measure.Capital(EggWords(f.Pick.Whole, f.Pick.Yolks)), p.in.Grams(math.Round(p.FlourFor(f.WholeG, f.YolkG))), p.in.Grams(f.FlourG))
+	}
+	if left := f.Pick.LeftG + f.Pick.LeftYolkG; f.Pick.Beaten && left >= .5 {
+		p.note(request.AtFormula, "formula.eggs", Remark, "egg_left", "A little egg left over.",
+			"%s: by the board for a dough that stays dry, to seal a seam, or scrambled today.", p.in.Grams(left))
+	}
 }
 
 // feelHeads are the words either side of the band as a note begins with them.
@@ -278,8 +293,11 @@ func (p *Plan) adviseRest() {
 	if p.Rest.TempC < ru.Knead.ColdC {
 		text := "The room is too cold to warm it; roll it as it is, slowly."
 		if p.Rest.TemperMin > 0 {
-			text = fmt.Sprintf("Leave it wrapped in the room for about %s, %.0f minutes if divided, before rolling.", measure.Minutes(p.Rest.TemperMin),
-				ru.Knead.TemperPieceMin)
+			divided := ""
+			if p.Rest.TemperMin > 1.2*ru.Knead.TemperPieceMin && p.ask.ChillG == 0 {
+				divided = fmt.Sprintf(", %.0f minutes if divided", ru.Knead.TemperPieceMin)
+			}
+			text = fmt.Sprintf("Leave it wrapped in the room for about %s%s, before rolling.", measure.Minutes(p.Rest.TemperMin), divided)
 		}
 		p.note(request.AtRest, "rest.temp", Remark, "cold", "Stiff with cold.", "It comes out at %s. %s", p.in.C(p.Rest.TempC, 0), text)
 	}
@@ -287,7 +305,7 @@ func (p *Plan) adviseRest() {
 		p.note(request.AtRest, "rest.min", Remark, "grey", "Greys past a day.", "Harmless, but it shows. Wrapped dough keeps at most 48 hours in the fridge.")
 	}
 	p.adviseCooling()
-	if out := p.Rest.OutMin; out > p.cautionAt() {
+	if out := p.Rest.OutMin; out > p.cautionAt() && p.perishable() {
 		way := "Rest it in the fridge."
 		if p.Rest.Cold {
 			way = "Take it out later, or roll what is out first."
@@ -418,10 +436,10 @@ func (p *Plan) advisePin() {
 	if !o.FitsBoard {
 		p.note(request.AtRoll, "roll.sheet", Warning, "board_small", "The board is too small.",
 			"A sheet of %s where the board has %s by %s: divide it, or let the edge hang over and roll it in halves; the overhang lets its weight help.",
-			p.in.MM(o.LengthMM, 0), mm(m.BoardLengthMM), mm(m.BoardWidthMM))
+			p.in.Long(o.LengthMM), mm(m.BoardLengthMM), mm(m.BoardWidthMM))
 	}
 	if across := min(o.WidthMM, o.LengthMM); across > m.WidthMM+1 {
 		p.note(request.AtRoll, "roll.sheet", Remark, "pin_short", "Wider than the pin.",
-			"%s of sheet under a pin of %s: roll from the middle outwards, turning it a little each time.", p.in.MM(across, 0), mm(m.WidthMM))
+			"%s of sheet under a pin of %s: roll from the middle outwards, turning it a little each time.", p.in.Long(across), mm(m.WidthMM))
 	}
 }

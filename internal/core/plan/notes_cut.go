@@ -32,6 +32,10 @@ func (p *Plan) adviseCut() {
 		p.note(request.AtCut, "cut.trim", Remark, "trimmings", "Many trimmings.",
 			"%s. Cut them as maltagliati, or knead up to %.0f %% into the next piece.", p.in.Grams(c.AllTrimG), 100*p.rules.Cut.BackShare)
 	}
+	if o := &p.Roll; o.Better > 0 {
+		p.note(request.AtRoll, "roll.pieces", Remark, "pieces_gain", "Divided otherwise it gives more.", "%s give %s more pasta of the same dough than %s.",
+			measure.Capital(measure.Plural(o.Better, "piece", "pieces")), p.in.Grams(o.BetterBy*(c.AllDoughG+c.AllTrimG)), measure.Plural(o.Pieces, "piece", "pieces"))
+	}
 	if c.Filled() {
 		p.adviseFilling()
 	}
@@ -58,6 +62,10 @@ func (p *Plan) advisePart(x *CutPart, field, name string) {
 		p.note(request.AtCut, field, Warning, "short", head("short."),
 			"%.1f portions where %.0f were wanted: whole sheets do not come out closer. Divide into more pieces, or make a little more.", x.Portions,
 			math.Round(x.WantsG/x.PortionG))
+	}
+	if x.Short {
+		p.note(request.AtCut, field, Remark, "short_ribbons", head("short ribbons."), "The sheet is %s long within its trims: the ribbons are as long as that, where %s is usual.",
+			p.in.Long(x.LengthMM), p.in.MM(s.MinLengthMM, measure.Shortest))
 	}
 	if s.Traits().Lengths && x.WidthMM > 2*sheet && sheet > ru.FlatRibbonMaxMM {
 		p.note(request.AtCut, field, Warning, "thick_ribbon", head("thick for a flat ribbon."), "%s cooks unevenly; under %s is usual.", p.in.MM(sheet, 1),
@@ -152,7 +160,7 @@ func (p *Plan) adviseDry() {
 			"The air takes too little. Dust with semola, cut and cook at once, or let a fan blow over it.")
 	}
 	switch {
-	case d.ToKeep != nil: // its own note says what that means
+	case d.ToKeep != nil || !p.perishable(): // drying to keep has its own note
 	case d.OutMin > d.DiscardAt:
 		p.note(request.AtDry, "dry.warm", Warning, "discard", "Too long out of the fridge.",
 			"%s over all stages; past %s egg dough is usually thrown away. Work in smaller batches, or chill what waits at every stage.",

@@ -21,14 +21,14 @@ func TestAdvice(t *testing.T) {
 		change func(*request.Request)
 		says   string
 	}{
-		{"soft", request.AtFormula, Remark, func(r *request.Request) { r.Eggs.FixWhole, r.Eggs.LockFlour = ptr(11), true }, "points over the sweet spot"},
+		{"soft", request.AtFormula, Remark, func(r *request.Request) { r.Eggs.FixWhole = ptr(11) }, "points over the sweet spot"},
 		{"firm", request.AtFormula, Remark, func(r *request.Request) { r.Eggs.FixWhole, r.Eggs.TopUp = ptr(8), egg.TopNone }, "more water brings it in"},
 		{"firm", request.AtFormula, Warning, func(r *request.Request) { r.Eggs.FixWhole, r.Eggs.OwnEggG, r.Eggs.TopUp = ptr(8), ptr(56), egg.TopNone },
 			"by hand it crumbles"},
-		{"no_sheet", request.AtFormula, Warning, func(r *request.Request) { r.Eggs.FixWhole, r.Eggs.LockFlour = ptr(20), true }, "Too wet to roll"},
-		{"no_whole_number", request.AtFormula, Warning, func(r *request.Request) {
-			r.Amount.FlourG, r.Eggs.Class, r.Eggs.LockFlour = 100, "eu-xl", true
-		}, "crack 1 and weigh"},
+		{"no_sheet", request.AtFormula, Warning, func(r *request.Request) { r.Eggs.FixWhole = ptr(20) }, "Too wet to roll"},
+		{"egg_left", request.AtFormula, Remark, func(r *request.Request) { r.Amount.FlourG = 100 }, "by the board"},
+		{"pin_off", request.AtFormula, Remark, func(r *request.Request) { r.Eggs.FixWhole, r.Eggs.TopUp = ptr(8), egg.TopNone }, "want 815 g of flour"},
+		{"pin_yields", request.AtFormula, Remark, func(r *request.Request) { r.Eggs.CrackedG, r.Amount.FlourG = ptr(540), 400 }, "540 g of egg was weighed"},
 		{"no_gluten", request.AtFormula, Warning, func(r *request.Request) { r.Flours[0].Flour = "buckwheat" }, "Gluten factor 0.00"},
 		{"fragile", request.AtFormula, Warning, func(r *request.Request) { r.Flours[0].Flour = "emmer" }, "roll thicker"},
 		{"all_durum", request.AtFormula, Remark, func(r *request.Request) { r.Flours[0].Flour = "semola-fine" }, "very hard"},

@@ -47,6 +47,7 @@ type Plan struct {
 	rules          rules.Rules    // with the maker's own trims
 	in             measure.System // of the words
 	task           egg.Task
+	absorption     float64 // of the blend, %
 	way            knead.Way
 	model          knead.Dough
 	ask            knead.Ask
@@ -97,6 +98,8 @@ type Formula struct {
 	Pick      egg.Solution `json:"pick"`
 	// PlannedEggG is what the eggs were planned to weigh when they were weighed otherwise, 0 when they were not.
 	PlannedEggG float64 `json:"planned_egg_g"`
+	// YieldedEggG is what was cracked for another amount, and no longer goes with this one; 0: nothing.
+	YieldedEggG float64 `json:"yielded_egg_g"`
 	jug         bool
 	WholeG      float64      `json:"whole_egg_g"`
 	YolkG       float64      `json:"yolk_g"`
@@ -117,7 +120,7 @@ type Formula struct {
 }
 
 // Weighed says whether the egg stands as it was weighed, not in whole numbers.
-func (f *Formula) Weighed() bool { return f.PlannedEggG > 0 || f.jug }
+func (f *Formula) Weighed() bool { return f.PlannedEggG > 0 || f.jug || f.Pick.Beaten }
 
 // RoomPlan is what the air does to flour and dough, and how to pour.
 type RoomPlan struct {
@@ -216,6 +219,9 @@ type RollPlan struct {
 	TargetStop string  `json:"target_stop"`
 	Pieces     int     `json:"pieces"`
 	Larger     bool    `json:"larger_pieces"` // than usual, so that a ribbon fits the sheet
+	Suited     bool    `json:"suited_pieces"` // another number than usual, so that more of the dough becomes pasta
+	Better     int     `json:"better_pieces"` // would give more than the maker's own number, 0: none would
+	BetterBy   float64 `json:"better_by"`     // share of the dough
 	PieceG     float64 `json:"piece_g"`       // as divided
 	RolledG    float64 `json:"rolled_g"`      // with the board flour it picks up
 	Folds      int     `json:"folded_passes"` // at the widest stop
@@ -294,9 +300,9 @@ func MakeIn(in measure.System, ru rules.Rules, r request.Request) (*Plan, error)
 // Rules returns the house rules the plan was made by: with its request they make it again.
 func (p *Plan) Rules() rules.Rules { return p.made }
 
-// workTo finds the flour that gives the portions or the dough asked for. Eggs, sheets and
-// ribbons come in whole numbers, so what a flour gives moves in jumps: it corrects the flour
-// by what was got, and where that does not settle halves the flours half a per cent apart down
+// workTo finds the flour that gives the portions or the dough asked for with eggs by weight, and then
+// the one near it that suits whole eggs. Sheets and ribbons come in whole numbers, so what a flour
+// gives moves in jumps: it corrects the flour by what was got, and where that does not settle halves the flours half a per cent apart down
 // to where short turns into enough, and takes the nearest there. Of several shapes the one
 // served worst counts. Kneading hardly answers to such changes and is left as it was, unless
 // that turns out to decide a jump.
@@ -319,7 +325,45 @@ func (p *Plan) workTo(r request.Request) {
 	}
 	best, _ := p.search(want, got, p.size)
 	p.sizing = false
+	p.work(p.suited(best))
+	enough := func() bool { made := got() / want; return made >= 1-nearEnough && made <= 1+p.rules.Eggs.MaxOver }
+	if enough() {
+		return
+	}
+	// Whole eggs, or sheets divided otherwise, give less or much more: the least flour that gives enough.
+	for f := best; f <= (1+p.rules.Eggs.MaxOver)*best; f += weighStep(best) {
+		if p.size(f); enough() {
+			best = f
+			break
+		}
+	}
 	p.work(best)
+}
+
+// suited returns the flour, among those no more than 15 % over what is needed, that suits whole eggs best:
+// the least of the cost of its eggs and 0.3 for each % over, moved flour included; needed itself where no
+// whole number serves, or weight is wished for.
+func (p *Plan) suited(needed float64) float64 {
+	ru := &p.rules.Eggs
+	best, least := needed, math.Inf(1)
+	for f := needed; f <= (1+ru.MaxOver)*needed+1e-9; f += weighStep(needed) {
+		if ru.OverCost*100*(f/needed-1) >= least {
+			break
+		}
+		_, t := p.eggTask(f)
+		if t.ByWeight {
+			return needed
+		}
+		s, ok := t.WholeNumbers()
+		over := (f+s.FlourAddG)/needed - 1
+		if !ok || over > ru.MaxOver+1e-9 {
+			continue
+		}
+		if cost := s.Cost + ru.OverCost*100*over; cost < least-1e-9 {
+			best, least = f, cost
+		}
+	}
+	return best
 }
 
 // missed is how far got is from want, share; being short counts more.
@@ -402,14 +446,29 @@ func (p *Plan) FlourFor(wholeG, yolkG float64) float64 {
 	f := p.Formula.FlourG
 	for range 12 {
 		_, t := p.eggTask(f)
-		f *= t.FlourFactor(wholeG, yolkG)
+		k := t.FlourFactor(wholeG, yolkG)
+		if k <= 0 {
+			return f
+		}
+		f *= k
 	}
 	return f
 }
 
+// fineFlourG is the flour under which it is weighed to the gram, above to 5 g.
+const fineFlourG = 300
+
+// weighStep is how far apart flours near g are tried, g: as finely as it is weighed, and some 60 of them.
+func weighStep(g float64) float64 {
+	if g < fineFlourG {
+		return 1
+	}
+	return 5 * math.Ceil(g/2000)
+}
+
 // roundFlour rounds to what a kitchen scale and a patient hand weigh, g.
 func roundFlour(g float64) float64 {
-	if g < 300 {
+	if g < fineFlourG {
 		return max(math.Round(g), 20)
 	}
 	return math.Round(g/5) * 5

@@ -44,7 +44,6 @@ func TestMakeReference(t *testing.T) {
 	}
 	r := at14(500)
 	r.Eggs.FixWhole = ptr(5)
-	r.Eggs.LockFlour = true
 	p = must(t, r)
 	d := p.Formula.Dough
 	for _, c := range []struct {
@@ -86,7 +85,7 @@ func TestMakeHoldsTogether(t *testing.T) {
 						t.Errorf("%s %s %s: %.2f + %.2f of %.2f g", f.Key, m.Key, s.Key, p.Cut.AllDoughG, p.Cut.AllTrimG, sheets)
 					case p.Room.PourG < -1e-9 || p.Room.PourG > fo.TopG+1e-9:
 						t.Errorf("%s %s: pours %.2f of %.2f g", f.Key, style, p.Room.PourG, fo.TopG)
-					case fo.Portions < 9 || fo.Portions > 11.5: // wide rounds come in leaps
+					case fo.Portions < 9.5 || fo.Portions > 12: // wide rounds come in leaps
 						t.Errorf("%s %s %s %s: %.2f portions of 10", f.Key, style, m.Key, s.Key, fo.Portions)
 					case p.Roll.SheetMM <= 0 || p.Cook.Seconds <= 0 || p.Rest.Min < 20 || p.Knead.Min < 1:
 						t.Errorf("%s %s %s %s: %+v", f.Key, style, m.Key, s.Key, p.Rest)
@@ -112,7 +111,7 @@ func TestDamperAsksForLess(t *testing.T) {
 	last := math.Inf(1)
 	for rh := .10; rh <= .90; rh += .02 {
 		r := request.Default()
-		r.Amount.By, r.Eggs.FixWhole, r.Eggs.LockFlour = "flour", ptr(8), true
+		r.Amount.By, r.Eggs.FixWhole = "flour", ptr(8)
 		r.Room.RH = rh
 		p := must(t, r)
 		if p.Formula.TopG > last+1e-9 {
@@ -129,7 +128,7 @@ func TestDamperAsksForLess(t *testing.T) {
 func TestLiquidAt(t *testing.T) {
 	for _, kept := range []flour.Keeping{flour.SealedTub, flour.PaperBag, flour.OpenBin, flour.Sifted} {
 		r := request.Default()
-		r.Amount.By, r.Eggs.FixWhole, r.Eggs.LockFlour, r.Flours[0].Kept, r.Oil = "flour", ptr(8), true, kept, .01
+		r.Amount.By, r.Eggs.FixWhole, r.Flours[0].Kept, r.Oil = "flour", ptr(8), kept, .01
 		p := must(t, r)
 		if got := p.LiquidAt(r.Room.RH); math.Abs(min(got, .08*p.Formula.FlourG)-p.Formula.TopG) > 1e-6 { // top-up stops at 8 %
 			t.Errorf("%s: %.3f g today, the formula has %.3f", kept, got, p.Formula.TopG)
@@ -148,7 +147,7 @@ func TestLiquidAt(t *testing.T) {
 // An estimate pours 60 % of what the room asks for; a measurement pours all.
 func TestPourAndKeep(t *testing.T) {
 	r := request.Default()
-	r.Amount.By, r.Eggs.FixWhole, r.Eggs.LockFlour = "flour", ptr(8), true
+	r.Amount.By, r.Eggs.FixWhole = "flour", ptr(8)
 	p := must(t, r)
 	if p.Room.CorrectionG < 5 || math.Abs(p.Room.KeepG-.4*p.Room.CorrectionG) > 1e-9 || math.Abs(p.Room.PourG+p.Room.KeepG-p.Formula.TopG) > 1e-9 {
 		t.Errorf("estimated: %+v of %.2f", p.Room, p.Formula.TopG)
@@ -244,7 +243,7 @@ func TestOwnEggs(t *testing.T) {
 	r := at14(1000)
 	r.Eggs.OwnEggG = ptr(50)
 	p := must(t, r)
-	if f := p.Formula; f.Pick.Whole != 11 || f.WholeG != 550 || math.Abs(p.EggClass().YolkG-18.3*50/60) > 1e-9 {
+	if f := p.Formula; f.Pick.Whole != 10 || f.WholeG != 500 || math.Abs(p.EggClass().YolkG-18.3*50/60) > 1e-9 {
 		t.Errorf("%+v", f.Pick)
 	}
 	r.Eggs.OwnYolkG = ptr(39)

@@ -4,6 +4,7 @@ import (
 	"errors"
 	"math"
 
+	"hollen/internal/core/cut"
 	"hollen/internal/core/dough"
 	"hollen/internal/core/egg"
 	"hollen/internal/core/knead"
@@ -81,22 +82,34 @@ func (p *Plan) roll() {
 		o.Progression = l.Plan()
 	}
 	all := f.Dough.MassG * (1 - ru.Dough.BowlLossShare) * (1 + ru.Dough.BoardFlourShare)
+	usual := max(1, math.Round(f.FlourG/ru.Roll.PieceFlourG))
 	switch {
 	case r.Roll.Pieces != nil:
 		try(*r.Roll.Pieces)
+		o.Better, o.BetterBy = p.betterPieces(&l, &o, all, *r.Roll.Pieces)
 	case l.RopeMM > 0:
-		try(math.Round(f.FlourG / ru.Roll.PieceFlourG))
+		try(usual)
 	case l.Pin: // as few sheets as the board takes
 		for n := 1.; ; n++ {
 			if try(n); p.fitsBoard(&o) || n >= 60 {
+				usual = n
 				break
 			}
+		}
+		if n := p.bestPieces(&l, &o, all, usual); n != usual {
+			try(n)
+			o.Suited = true
 		}
 	case r.Roll.Divide == request.DivideByBench:
 		try(1)
 		try(math.Ceil(roll.LengthMM(all, l.DensityG, p.machine.WidthMM, o.SheetMM)/r.Roll.BenchMM - 1e-9))
 	default:
-		try(math.Round(f.FlourG / ru.Roll.PieceFlourG))
+		if try(usual); usual > 0 {
+			if n := p.bestPieces(&l, &o, all, usual); n != usual {
+				try(n)
+				o.Suited = true
+			}
+		}
 	}
 	// A sheet too short for one ribbon serves nobody: unless the maker divides, fewer pieces.
 	if need := p.leastAlong() + 2*ru.Cut.TrimEndMM; r.Roll.Pieces == nil && !l.Pin && o.Pieces > 1 && o.LengthMM < need {
@@ -118,6 +131,63 @@ func (p *Plan) roll() {
 	o.MinutesAll = o.TimeMin * float64(o.Pieces)
 	o.WaitMin = o.MinutesAll - o.TimeMin
 	p.Roll = o
+}
+
+// sheetsOf returns the sheets so many pieces of all g give, as the last stop or stage leaves them.
+func (p *Plan) sheetsOf(l *roll.Lay, o *RollPlan, all, pieces float64) cut.Sheets {
+	mass := all / pieces
+	if l.Pin {
+		across := min(p.machine.WidthMM, p.machine.BoardLengthMM, p.machine.BoardWidthMM)
+		s := roll.SheetOf(l.Outline, mass, l.DensityG, o.SheetMM, across)
+		return cut.Sheets{Count: int(pieces), LengthMM: s.LengthMM, WidthMM: s.WidthMM, MassG: mass}
+	}
+	whole, n := roll.LengthMM(mass, l.DensityG, p.machine.WidthMM, o.SheetMM), 1
+	for l.BenchMM > 0 && whole/float64(n) > l.BenchMM && n < 64 {
+		n *= 2
+	}
+	return cut.Sheets{Count: int(pieces) * n, LengthMM: whole / float64(n), WidthMM: p.machine.WidthMM, MassG: mass / float64(n)}
+}
+
+// worthMore is by how much more of the dough a division must give in shapes to be preferred to the
+// usual one, share.
+const worthMore = .03
+
+// bestPieces returns into how many pieces to divide: of those between half and half as many again as
+// usual that give within 3 % of the most, the number nearest the usual.
+func (p *Plan) bestPieces(l *roll.Lay, o *RollPlan, all, usual float64) float64 {
+	lo, hi := max(1, math.Ceil(usual/2)), math.Floor(usual*1.5)+1
+	if l.Pin { // no fewer than the board takes
+		lo, hi = usual, usual+3
+	}
+	step := max(1, math.Round((hi-lo)/24))
+	best, yields := 0., map[float64]float64{}
+	for n := lo; n <= hi; n += step {
+		yields[n] = p.laid(p.sheetsOf(l, o, all, n))
+		best = max(best, yields[n])
+	}
+	yields[usual] = p.laid(p.sheetsOf(l, o, all, usual))
+	most, at := max(best, yields[usual]), usual
+	off := math.Inf(1)
+	for n := lo; n <= hi; n++ {
+		if y, ok := yields[n]; ok && y >= most-worthMore && most > 0 && math.Abs(math.Log(n/usual)) < off-1e-9 {
+			at, off = n, math.Abs(math.Log(n/usual))
+		}
+	}
+	return at
+}
+
+// betterPieces returns the division that would give clearly more pasta than the maker's, and by how
+// much, share; 0 where there is none.
+func (p *Plan) betterPieces(l *roll.Lay, o *RollPlan, all, own float64) (pieces int, by float64) {
+	if l.RopeMM > 0 {
+		return 0, 0
+	}
+	n := p.bestPieces(l, o, all, own)
+	by = p.laid(p.sheetsOf(l, o, all, n)) - p.laid(p.sheetsOf(l, o, all, own))
+	if n == own || by < worthMore {
+		return 0, 0
+	}
+	return int(n), by
 }
 
 // fitsBoard says whether the sheet under the pin lies on the board.

@@ -115,15 +115,15 @@ func (l *list) kneading() {
 	case school.Machine():
 		mixing = ru.MixMachineMin
 	case p.Request.Knead.Mix == request.InBowl:
-		text = "%s of flour into a bowl, %s into the middle. Stir from the middle outwards until it hangs together, then turn it out. " +
+		text = "%s into a bowl, %s into the middle. Stir from the middle outwards until it hangs together, then turn it out. " +
 			"%s of flour stays out."
 	default:
-		text = "A well bigger, and walls higher, than you think: %s of flour, %s. Draw the flour in slowly from inside; batter, then a shaggy mass; " +
+		text = "A well bigger, and walls higher, than you think: %s, %s. Draw the flour in slowly from inside; batter, then a shaggy mass; " +
 			"chop it together with the scraper. %s of flour stays out."
 	}
 	test := "Squeeze a handful: it holds."
-	l.add("mix", Step{Station: request.AtKnead, Head: "Mix", Text: fmt.Sprintf(text, p.in.Grams(p.Room.FlourG-f.HeldBackG), p.liquidWords(),
-		p.in.Grams(f.HeldBackG)),
+	l.add("mix", Step{Station: request.AtKnead, Head: "Mix", Text: fmt.Sprintf(text, p.flourIn(), p.liquidWords(),
+		p.in.Whole(math.Round(f.HeldBackG))),
 		Brief: test, Amounts: p.forTheDough(), Min: mixing, Sign: "Shaggy but together, no dry nests. Keep going: it comes together.", Test: test,
 		Caution: l.caution(request.AtFormula, "raw_egg")})
 	k := &p.Knead
@@ -158,9 +158,27 @@ func (l *list) kneading() {
 	}
 	if folds := p.way.Folds; folds > 0 {
 		l.add("fold", Step{Station: request.AtKnead, Head: measure.Plural(folds, "folded pass", "folded passes"),
-			Text: "At the widest stop, folded each time, until the sheet is square, smooth and full width. " +
-				"A first pass that falls apart is normal in yolk dough.", Sign: "Straight edges, no pulling in."})
+			Text: p.foldWords(), Sign: "Straight edges, no pulling in."})
 	}
+}
+
+// foldWords says how the fold phase goes.
+func (p *Plan) foldWords() string {
+	how := "in three like a letter"
+	if p.Request.Roll.Fold.Layers() == 2 {
+		how = "in half like a book"
+	}
+	text := fmt.Sprintf("At the widest stop, once flat, then folded %s each time, until the sheet is square, smooth and full width.", how)
+	for _, x := range p.Roll.Passes {
+		if x.PressMM > 0 {
+			text += fmt.Sprintf(" Folded it is %s thick: press it to %s first.", p.in.MM(x.PacketMM, 0), p.in.MM(x.PressMM, measure.Shortest))
+			break
+		}
+	}
+	if p.Formula.Pick.YolkShare > 0 {
+		text += " A first pass that falls apart is normal in yolk dough."
+	}
+	return text
 }
 
 // otherLots lists the turns of the other lots after a run of so many minutes that ends with the i-th
@@ -174,8 +192,12 @@ func (l *list) otherLots(i int, run float64) (waited float64) {
 		run += l.p.rules.Knead.MixMachineMin // a bowl is filled lot by lot
 	}
 	others := k.LotTurns - 1
-	text := fmt.Sprintf("The same, one after the other: %s of %s. What is done waits under film.", measure.Plural(others, "turn", "turns"), measure.Minutes(run))
-	l.add("lots", Step{Station: request.AtKnead, Head: "The other lots", Text: text, Brief: text, Min: float64(others) * run})
+	head, text := "The other lots", fmt.Sprintf("The same, one after the other: %s of %s. What is done waits under film.",
+		measure.Plural(others, "turn", "turns"), measure.Minutes(run))
+	if k.Lots == 2 {
+		head, text = "The other lot", "The same. The first waits under film."
+	}
+	l.add("lots", Step{Station: request.AtKnead, Head: head, Text: text, Brief: text, Min: float64(others) * run})
 	if !hasWork(l.p.way.Steps[i+1:]) {
 		return 0
 	}
@@ -262,7 +284,7 @@ func (l *list) rolling() {
 	o := &p.Roll
 	pieces := fmt.Sprintf("%s of %s", measure.Plural(o.Pieces, "piece", "pieces"), p.in.Grams(o.PieceG))
 	head := "Roll"
-	text := fmt.Sprintf("%s, to %s, %s long.", pieces, p.in.MM(o.SheetMM, 2), p.in.MM(o.LengthMM, 0))
+	text := fmt.Sprintf("%s, to %s, about %s long.", pieces, p.in.MM(o.SheetMM, 2), p.in.Long(o.LengthMM))
 	if p.Roped() {
 		head, text = "Ropes", fmt.Sprintf("%s, ropes of %s.", pieces, p.in.MM(o.WidthMM, measure.Shortest))
 	} else if o.Folds > 0 {
@@ -292,7 +314,7 @@ func (p *Plan) Passes(piece int) []Step {
 	out := make([]Step, len(p.Roll.Passes))
 	now := 0.
 	for i, x := range p.Roll.Passes {
-		text := fmt.Sprintf("To %s, %s long.", p.in.MM(x.OutMM, 2), p.in.MM(x.LengthMM, 0))
+		text := fmt.Sprintf("To %s, %s long.", p.in.MM(x.OutMM, 2), p.in.Long(x.LengthMM))
 		switch {
 		case x.Fold > 0:
 			text = "Folded " + x.Folding() + p.pressed(x) + ". " + text
@@ -320,6 +342,10 @@ func (l *list) cutting() {
 			Caution: l.caution(request.AtCut, "knife", "cutter")}
 		if x.Filling != nil && p.Cut.FillTotalG > 0 && len(p.amountsFrom("cut")) == 0 {
 			s.Amounts = []Amount{p.filling()}
+			if n := p.Cut.Yolks; n > 0 {
+				s.Amounts = append(s.Amounts, Amount{"Yolks, whole", measure.Plural(n, "yolk", "yolks"), "set into the pieces one by one",
+					measure.Plural(n, "egg yolk", "egg yolks") + " (whole, set into the pieces)"})
+			}
 		}
 		l.add("cut", s)
 	}

@@ -11,7 +11,7 @@ import (
 
 // Sums is the version of the sums: it goes up whenever a plan of the same request may come out
 // otherwise, so that what was kept of older plans is made anew.
-const Sums = 1
+const Sums = 2
 
 // Summary is what a list shows of a plan, so that a list need not make it. Masses g, lengths mm,
 // times min.
@@ -24,7 +24,9 @@ type Summary struct {
 	FlourG    float64      `json:"flour_g"`
 	Whole     int          `json:"eggs"`
 	Yolks     int          `json:"yolks"`
-	WeighedG  float64      `json:"egg_g"` // where the egg was weighed, 0 otherwise
+	WeighedG  float64      `json:"egg_g"`  // where the egg was weighed, 0 otherwise
+	YolkG     float64      `json:"yolk_g"` // of it yolk, weighed apart
+	Beaten    bool         `json:"beaten"` // eggs and yolks are cracked for it, each rounded up
 	AlsoWords string       `json:"other_eggs"`
 	TopG      float64      `json:"top_up_g"`
 	TopWord   string       `json:"top_up"`
@@ -53,7 +55,7 @@ func (p *Plan) Summary() Summary {
 		Whole: f.Pick.Whole, Yolks: f.Pick.Yolks, AlsoWords: p.AlsoWords(), TopG: f.TopG, TopWord: p.TopWord(), KneadMin: p.Knead.Min, RestMin: p.Rest.Min,
 		Portions: f.Portions, DoughG: f.Dough.MassG, Colour: f.Colour}
 	if f.Weighed() {
-		s.WeighedG = f.Pick.EggG
+		s.WeighedG, s.YolkG, s.Beaten = f.Pick.EggG-f.AlsoG, f.Pick.YolkG, f.Pick.Beaten
 	}
 	s.Strip = Strip{FirstMM: p.Roll.Passes[0].OutMM, Family: p.Cut.Shape.Family, Across: p.Cut.Across, PerSheet: p.Cut.PerSheet,
 		Egg: f.Pick.Whole+f.Pick.Yolks > 0}
@@ -71,6 +73,18 @@ func (p *Plan) Summary() Summary {
 func (s *Summary) EggWords(in measure.System) string {
 	eggs := EggWords(s.Whole, s.Yolks)
 	switch {
+	case s.Beaten && s.WeighedG > 0:
+		var out []string
+		if g := s.WeighedG - s.YolkG; g > .05 {
+			out = append(out, in.Grams(g)+" of beaten egg")
+		}
+		if s.YolkG > 0 {
+			out = append(out, in.Grams(s.YolkG)+" of yolk")
+		}
+		if s.AlsoWords != "" {
+			out = append(out, s.AlsoWords)
+		}
+		return measure.List(out)
 	case s.WeighedG > 0:
 		return in.Grams(s.WeighedG) + " of egg, about " + eggs
 	case s.AlsoWords == "":

@@ -38,7 +38,7 @@ func bases() []request.Request {
 			r.Roll.Machine = "sheeter-mm"
 		}),
 		base(func(r *request.Request) { // eggs fixed, so that there is something to top up with
-			r.Eggs.FixWhole, r.Eggs.LockFlour, r.Amount.FlourG, r.Additions = ptr(7), true, 1000, []request.AdditionPart{{Addition: "spinach", Share: .1}}
+			r.Eggs.FixWhole, r.Amount.FlourG, r.Additions = ptr(7), 1000, []request.AdditionPart{{Addition: "spinach", Share: .1}}
 		}),
 		base(func(r *request.Request) { // thick at the widest, much fat, rounds that gain by staggering
 			r.Roll.Machine, r.Roll.Folds, r.Eggs.Style, r.Cut.Shape, r.Cut.Width = "sheeter-mm", ptr(2), egg.YolksOnly, "ravioli-round", ptr(45)
@@ -49,6 +49,7 @@ func bases() []request.Request {
 		base(func(r *request.Request) { // more than one pair of hands kneads at once, and two pairs to share it
 			r.Amount.FlourG, r.Bench.People = 1300, 2
 		}),
+		base(func(r *request.Request) { r.Amount.FlourG = 90 }), // no whole number serves
 		base(func(r *request.Request) { // a second pass at the last stop, sheets of small pieces
 			r.Roll.Pieces, r.Roll.BenchMM, r.Roll.TargetMM, r.Cut.Width, r.Cut.Tool = ptr(7), 700, ptr(.8), ptr(2), cut.Cutter
 		}),

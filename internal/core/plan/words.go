@@ -31,9 +31,64 @@ func (p *Plan) EggWords() string {
 	f := &p.Formula
 	s := Summary{Whole: f.Pick.Whole, Yolks: f.Pick.Yolks, AlsoWords: p.AlsoWords()}
 	if f.Weighed() {
-		s.WeighedG = f.Pick.EggG
+		s.WeighedG, s.YolkG, s.Beaten = f.Pick.EggG-f.AlsoG, f.Pick.YolkG, f.Pick.Beaten
 	}
 	return s.EggWords(p.in)
+}
+
+// WeighedWords says how egg is beaten and weighed: what is cracked for it, and what is left of that.
+func (p *Plan) WeighedWords(s egg.Solution) string {
+	also := 0.
+	if p.Formula.AlsoG > 0 {
+		also = p.task.GivenG
+	}
+	one := func(n int, each, many, what string, g, left float64) string {
+		text := fmt.Sprintf("crack %s, weigh %s%s", measure.Plural(n, each, many), p.fineGrams(g), what)
+		if left >= .5 {
+			text += fmt.Sprintf(", %s left", p.in.Grams(left))
+		}
+		return text
+	}
+	var out []string
+	if g := s.WholeG - also; g > .05 {
+		out = append(out, one(s.Whole, "egg", "eggs", " beaten", g, s.LeftG))
+	}
+	if s.YolkG > .05 {
+		out = append(out, one(s.Yolks, "yolk", "yolks", " of yolk", s.YolkG, s.LeftYolkG))
+	}
+	if s.TopG > .05 {
+		out = append(out, p.in.Grams(s.TopG)+" of "+p.TopWord())
+	}
+	return strings.Join(out, "; ")
+}
+
+// tenthsFlourG is the flour under which a tenth of a gram of egg is worth weighing, where the scale
+// shows it.
+const tenthsFlourG = 150
+
+// fineGrams is a weight of egg as it is weighed: to the gram, to the tenth of a small batch where the
+// scale shows it.
+func (p *Plan) fineGrams(g float64) string {
+	if p.Formula.FlourG < tenthsFlourG && p.Request.Bench.Tenths {
+		return p.in.G(g, 1)
+	}
+	return p.in.Whole(math.Round(g))
+}
+
+// roundingCosts says what weighing beaten egg to the gram costs, "" where that is nothing to speak of.
+func (p *Plan) roundingCosts() string {
+	f := &p.Formula
+	if !f.Pick.Beaten || f.FlourG < tenthsFlourG && p.Request.Bench.Tenths {
+		return ""
+	}
+	off := 0.
+	for g, c := range map[float64]egg.Composition{f.Pick.WholeG: egg.Whole, f.Pick.YolkG: egg.Yolk} {
+		off += math.Abs(math.Round(g)-g) * (c.Water + p.rules.Hydration.FatWeight*c.Fat)
+	}
+	if points := 100 * off / f.Blend.F14G; points >= .05 {
+		return fmt.Sprintf(" Weighed to the gram it is %.1f points off.", points)
+	}
+	return ""
 }
 
 // AlsoWords returns the eggs of other classes: "4 EU medium"; "" when there are none.
@@ -87,40 +142,65 @@ func (p *Plan) explainFlour() {
 	r, f, say := &p.Request, &p.Formula, p.say
 	switch r.Amount.By {
 	case request.ByPortions:
-		say("formula.flour", "%s of %s raw come to %s; this flour gives %s after what bowl, board and trims keep.",
-			measure.Plural(int(r.Amount.Portions), "portion", "portions"), p.in.Grams(f.PortionG), p.in.Grams(r.Amount.Portions*f.PortionG),
+		come := "come"
+		if r.Amount.Portions == 1 {
+			come = "comes"
+		}
+		say("formula.flour", "%s of %s raw %s to %s; this flour gives %s after what bowl, board and trims keep.",
+			p.portionsAsked(), p.in.Grams(f.PortionG), come, p.in.Grams(r.Amount.Portions*f.PortionG),
 			p.in.Grams(p.Cut.AllMadeG))
 		switch {
 		case len(p.Cut.Also) > 0:
-			say("formula.flour", "%s in all: %s.", measure.Plural(int(r.Amount.Portions), "portion", "portions"), p.SharedWords())
+			say("formula.flour", "%s in all: %s.", p.portionsAsked(), p.SharedWords())
 		case p.Cut.Filled():
 			say("formula.flour", "%s of %s raw, filling included; this flour gives %s of dough in the pieces, and %s goes into them.",
-				measure.Plural(int(r.Amount.Portions), "portion", "portions"), p.in.Grams(f.PortionG), p.in.Grams(p.Cut.AllDoughG), p.in.Grams(p.Cut.AllFillG))
+				p.portionsAsked(), p.in.Grams(f.PortionG), p.in.Grams(p.Cut.AllDoughG), p.in.Grams(p.Cut.AllFillG))
 		}
 	case request.ByDough:
 		say("formula.flour", "Asked for %s of dough, this flour gives %s: eggs come in whole numbers.", p.in.Grams(r.Amount.DoughG), p.in.Grams(f.Dough.MassG))
-		if f.Pick.Whole+f.Pick.Yolks == 0 {
+		if f.Pick.Whole+f.Pick.Yolks == 0 || f.Pick.Beaten {
 			say("formula.flour", "Asked for %s of dough, this flour gives %s.", p.in.Grams(r.Amount.DoughG), p.in.Grams(f.Dough.MassG))
 		}
 	case request.ByEggs:
 		say("formula.flour", "%s of beaten egg bring this much flour to its target, to the gram.", p.in.Grams(f.Pick.EggG))
 	default:
 		say("formula.flour", "As you asked.")
+		if f.Pick.FlourAddG > 0 {
+			say("formula.flour", "You asked for %s.", p.in.Grams(r.Amount.FlourG))
+		}
 	}
 	if f.Pick.FlourAddG > 0 {
 		p.Why["formula.flour"] += fmt.Sprintf(" %s of it came in to suit whole eggs.", p.in.Grams(f.Pick.FlourAddG))
 	}
 }
 
+// portionsAsked is how many portions were asked for: "10 portions", "1.5 portions".
+func (p *Plan) portionsAsked() string {
+	n := p.Request.Amount.Portions
+	if n == math.Trunc(n) {
+		return measure.Plural(int(n), "portion", "portions")
+	}
+	return measure.Trim(n) + " portions"
+}
+
 // explainFormula gives the reasons of eggs, water and dough.
 func (p *Plan) explainFormula() {
 	f, ru, say := &p.Formula, &p.rules, p.say
-	top := ""
+	with := []string{p.EggWords()}
 	if f.TopG > 0 {
-		top = " and " + p.in.Grams(f.TopG) + " of " + p.TopWord()
+		with = append(with, p.in.Whole(f.TopG)+" of "+p.TopWord())
 	}
-	say("formula.eggs", "%s%s to %s of flour, the least that meets the target without leaving much over.", p.EggWords(), top, p.in.Grams(f.FlourG))
+	and := " and "
+	if strings.Contains(with[0], and) {
+		and = ", and "
+	}
+	say("formula.eggs", "%s to %s of flour, the least that meets the target without leaving much over.", strings.Join(with, and), p.in.Grams(f.FlourG))
 	switch {
+	case f.Pick.Beaten && f.Eggs.Exact:
+		say("formula.eggs", "Beaten and weighed, as you like it: %s.%s", p.WeighedWords(f.Pick), p.roundingCosts())
+	case f.Pick.Beaten:
+		say("formula.eggs", "No whole number of eggs meets the target for so much flour, so they are beaten and weighed: %s.%s", p.WeighedWords(f.Pick),
+			p.roundingCosts())
 	case f.Weighed():
 		say("formula.eggs", "As they weigh; liquid and flour follow.")
 	case f.Pick.Whole+f.Pick.Yolks == 0:
@@ -154,7 +234,7 @@ func (p *Plan) explainFormula() {
 		}
 		say("formula.additions", "%s; eggs and liquid answer to that.", measure.Capital(measure.List(said)))
 	}
-	say("formula.dough", "%.3f g/mL with %.0f %% of air in it; %.1f %% of it is water.", f.Dough.DensityGPerML, 100*ru.Dough.AirShare, 100*f.Dough.WaterShare)
+	say("formula.dough", "%.2f g/mL with %.0f %% of air in it; %.1f %% of it is water.", f.Dough.DensityGPerML, 100*ru.Dough.AirShare, 100*f.Dough.WaterShare)
 	say("formula.colour", "%s.", measure.Capital(f.Colour.Words))
 	say("formula.yield", "%s raw at %s a portion.", p.in.Grams(p.Cut.AllMadeG), p.in.Grams(f.PortionG))
 	say("formula.held_back", "%.0f %% of the flour stays out of the well and is worked in only if the dough asks.", 100*ru.Room.HeldBackShare)
@@ -211,13 +291,30 @@ func (p *Plan) explainRoom() {
 // explainKnead gives the reasons of minutes and warmth at the board or in the bowl.
 func (p *Plan) explainKnead() {
 	ru, say := &p.rules, p.say
-	say("knead.min", "This dough develops to 63 %% in %.1f minutes of work by hand; %s, the rest and %s bring it to %.0f %%.",
-		p.Knead.W63Min, p.workWords(), measure.Plural(p.Roll.Folds, "folded pass", "folded passes"), 100*p.Knead.D)
+	work := p.workWords()
+	if p.Knead.Lots > 1 {
+		work += " a lot"
+	}
+	and := " and the rest"
+	if p.Roll.Folds > 0 {
+		and = ", the rest and " + measure.Plural(p.Roll.Folds, "folded pass", "folded passes")
+	}
+	if p.Unrested() {
+		and = strings.Replace(strings.Replace(and, ", the rest and", " and", 1), " and the rest", "", 1)
+	}
+	say("knead.min", "This dough develops to 63 %% in %.1f minutes of work by hand; %s%s bring it to %.0f %%.", p.Knead.W63Min, work, and, 100*p.Knead.D)
 	say("knead.school", "%s", p.Knead.SchoolWhy)
 	if p.Knead.SchoolWhy == "" {
 		say("knead.school", "Your choice. It buys: %s.", p.Knead.School.Traits().Buys)
 	}
-	say("knead.hands", "Mixing, hands on the dough, and the folded passes; %s from flour to roller.", measure.Minutes(p.way.ElapsedMin))
+	to := "roller"
+	if p.Pinned() {
+		to = "board"
+	}
+	say("knead.hands", "Mixing and hands on the dough; %s from flour to %s.", measure.Minutes(p.way.ElapsedMin), to)
+	if p.Roll.Folds > 0 {
+		say("knead.hands", "Mixing, hands on the dough, and the folded passes; %s from flour to %s.", measure.Minutes(p.way.ElapsedMin), to)
+	}
 	if p.Knead.Asked {
 		p.Why["knead.min"] = "Your minutes. " + p.Why["knead.min"]
 	}
@@ -235,7 +332,9 @@ func (p *Plan) explainRest() {
 	}
 	say("rest.min", "Tension halves every %.0f minutes at %s; after %s in %s it is down to %.0f %% and the flour has taken up %.0f %% of its water.",
 		p.Knead.TauRMin*math.Ln2, p.in.C(22, 0), measure.Minutes(p.Rest.Min), where, 100*p.Rest.T, 100*p.Rest.U)
-	if p.Rest.Asked {
+	if p.Unrested() {
+		say("rest.min", "None, as you say: all the tension of kneading is still in it, and the flour has taken up %.0f %% of its water.", 100*p.Rest.U)
+	} else if p.Rest.Asked {
 		p.Why["rest.min"] = "Your minutes. " + p.Why["rest.min"]
 	}
 	say("rest.temp", "It moves towards %s by 63 %% in %.0f minutes.", where, p.tauRest())
@@ -313,7 +412,7 @@ func (p *Plan) explainRoll() {
 	o, ru, say := &p.Roll, &p.rules, p.say
 	if p.Roped() {
 		say("roll.sheet", "The wall of the formed piece; it is what dries and cooks.")
-		say("roll.pieces", "%s a rope of %s, %s long.", p.in.Grams(o.RolledG), p.in.MM(p.lay.RopeMM, measure.Shortest), p.in.MM(o.LengthMM, 0))
+		say("roll.pieces", "%s a rope of %s, %s long.", p.in.Grams(o.RolledG), p.in.MM(p.lay.RopeMM, measure.Shortest), p.in.Long(o.LengthMM))
 		say("roll.time", "%s rolled to ropes, one after the other; cover what waits.", measure.Plural(o.Pieces, "piece", "pieces"))
 		say("roll.mode", "No sheet: cut ropes under the palms, from the middle outwards.")
 		return
@@ -322,6 +421,11 @@ func (p *Plan) explainRoll() {
 	switch {
 	case p.Request.Roll.Pieces != nil:
 		how = "As you divide it"
+	case o.Suited:
+		how = fmt.Sprintf("%d, not the usual one to %s of flour, so that more of the dough becomes pasta", o.Pieces, p.in.G(ru.Roll.PieceFlourG, 0))
+		if p.lay.Pin {
+			how = "More than the board asks for, so that more of the dough becomes pasta"
+		}
 	case o.Larger:
 		how = fmt.Sprintf("Larger than usual, so that %s fits", p.in.MM(p.leastAlong(), measure.Shortest))
 	case p.lay.Pin:
@@ -331,7 +435,7 @@ func (p *Plan) explainRoll() {
 	}
 	if p.lay.Pin {
 		say("roll.sheet", "As thin as the pin is taken: see your hand through it, then print.")
-		say("roll.pieces", "%s; %s is a sheet of %s.", how, p.in.Grams(o.RolledG), p.in.MM(o.LengthMM, 0))
+		say("roll.pieces", "%s; %s is a sheet of about %s.", how, p.in.Grams(o.RolledG), p.in.Long(o.LengthMM))
 		say("roll.time", "%s of rolling and a short pause after each, %s one after the other.", measure.Plural(len(o.Passes), "stage", "stages"),
 			measure.Plural(o.Pieces, "sheet", "sheets"))
 		say("roll.mode", "From the middle outwards, a quarter turn between; it rests half a minute when it pulls back. A straight bottle will do for a pin.")
@@ -343,7 +447,8 @@ func (p *Plan) explainRoll() {
 	}
 	say("roll.sheet", "Stop %s leaves %s (%s): this dough springs back %.0f %% of the gap. %s is wanted.", o.TargetStop, p.in.MM(o.SheetMM, 2), sure,
 		100*o.Spring, p.in.MM(o.TargetMM, 2))
-	say("roll.pieces", "%s; %s covers %s of a %s sheet.", how, p.in.Grams(o.RolledG), p.in.MM(o.LengthMM*float64(o.Sheets), 0), p.in.MM(o.Machine.WidthMM, 0))
+	say("roll.pieces", "%s; %s covers about %s of a sheet %s wide.", how, p.in.Grams(o.RolledG), p.in.Long(o.LengthMM*float64(o.Sheets)),
+		p.in.MM(o.Machine.WidthMM, 0))
 	say("roll.time", "%s at %.0f mm/s and %.0f seconds of handling a pass, %s one after the other.", measure.Plural(len(o.Passes), "pass", "passes"),
 		o.Machine.SpeedMMPerS, ru.Roll.HandlingS, measure.Plural(o.Pieces, "piece", "pieces"))
 	if o.WaitMin >= 1 {
@@ -397,7 +502,7 @@ func (p *Plan) modeWords() string {
 
 // TintOf returns the colour of the dough made by another of the solver's answers.
 func (p *Plan) TintOf(s egg.Solution) dough.Colour {
-	return p.tint(s.WholeG, s.YolkG, p.task.FlourG+s.FlourAddG+s.EggG+s.TopG+addedG(p.Formula.Additions))
+	return p.tint(s.WholeG, s.YolkG, p.task.FlourG-p.Formula.Pick.FlourAddG+s.FlourAddG+s.EggG+s.TopG+addedG(p.Formula.Additions))
 }
 
 // FeelOf returns how the dough of another of the solver's answers behaves, in words.

@@ -42,7 +42,7 @@ func (p *Plan) explainCut() {
 	say := p.say
 	o, c, ru := &p.Roll, &p.Cut, &p.rules.Cut
 	if c.Count == 0 && !c.Shape.Traits().Rope {
-		why := fmt.Sprintf("A sheet of %s has no room for %s.", p.in.Joined(" × ", measure.MM, measure.Shortest, math.Round(c.SheetLengthMM), c.SheetWidthMM),
+		why := fmt.Sprintf("A sheet of %s has no room for %s.", p.in.Joined(" × ", measure.MM, measure.Shortest, measure.Near(c.SheetLengthMM), math.Round(c.SheetWidthMM)),
 			p.in.Joined(" × ", measure.MM, measure.Shortest, c.Shape.WidthMM, max(c.MinMM, c.Shape.Long())))
 		for _, k := range []string{"cut.across", "cut.ribbons", "cut.nests", "cut.trim"} {
 			say(k, "%s", why)
@@ -54,6 +54,9 @@ func (p *Plan) explainCut() {
 		say("cut.filling", "A heap %s high inside a seam of %s; %s in all pieces.", p.in.MM(f.HeightMM, 0), p.in.MM(cut.SeamMM(*ru, c.Shape.WidthMM)/2, 0),
 			p.in.Grams(c.FillG))
 		say("cut.fill_total", "%s in the pieces and %.0f %% over for what stays in bag and bowl.", p.in.Grams(c.AllFillG), 100*ru.FillMargin)
+		if f.Yolks > 0 {
+			say("cut.yolks", "One to each piece, whole: %s of it, beside the filling. Separate one or two over.", p.in.Grams(f.YolksG))
+		}
 		say("cut.seal", "Air left inside grows in the pot and opens the seam.")
 		say("cut.seam", "Two sheets of %s; up to %s the edge cooks with the rest.", p.in.MM(o.SheetMM, 2), p.in.MM(ru.SeamMaxMM, 1))
 	}

@@ -4,6 +4,8 @@
 package request
 
 import (
+	"bytes"
+	"encoding/json"
 	"slices"
 
 	"hollen/internal/core/addition"
@@ -185,8 +187,9 @@ type Eggs struct {
 	From       From       `json:"from"`
 	FixWhole   *float64   `json:"fix_whole_eggs"`
 	FixYolks   *float64   `json:"fix_extra_yolks"`
-	CrackedG   *float64   `json:"cracked_g"` // what the eggs weighed once cracked, nil: as planned
-	LockFlour  bool       `json:"lock_flour"`
+	CrackedG   *float64   `json:"cracked_g"`           // what the eggs weighed once cracked, nil: as planned
+	MoveFlour  bool       `json:"move_flour"`          // flour that is named may be moved to suit whole eggs; flour that is worked out always may
+	ByWeight   bool       `json:"by_weight"`           // beat and weigh, not whole numbers
 	OwnClass   *egg.Class `json:"own_class,omitempty"` // the class itself, when it is the kitchen's own
 	YolkColour *float64   `json:"yolk_colour"`         // on the fan of 1 to 15; nil: as the class
 	Also       []EggCount `json:"also"`                // eggs of other classes that go in, up to 2
@@ -206,6 +209,19 @@ func (e EggCount) Kind() egg.Class {
 	}
 	c, _ := egg.Find(e.Class)
 	return c
+}
+
+// UnmarshalJSON reads eggs. lock_flour of older documents is passed over: flour that is named has since
+// stayed as it is unless it may move.
+func (e *Eggs) UnmarshalJSON(b []byte) error {
+	type plain Eggs
+	old := struct {
+		*plain
+		Lock bool `json:"lock_flour"`
+	}{plain: (*plain)(e)}
+	d := json.NewDecoder(bytes.NewReader(b))
+	d.DisallowUnknownFields()
+	return d.Decode(&old)
 }
 
 // GivenG is the whole egg of the other classes, edible, g.
@@ -272,10 +288,11 @@ type Bench struct {
 	HookG      *float64 `json:"hook_g"`       // most dough the mixer takes, nil: there is none
 	ProcessorG *float64 `json:"processor_g"`  // most the processor takes, nil: there is none
 	FridgeC    float64  `json:"fridge_c"`
-	RodM       *float64 `json:"rack_rod_m"` // of rack to hang sheets on, nil: not known
-	Trays      *float64 `json:"trays"`      // of 600 × 400 mm, nil: not known
-	PotL       *float64 `json:"pot_l"`      // nil: 8 L
-	Pots       *float64 `json:"pots"`       // nil: one
+	Tenths     bool     `json:"scale_tenths"` // the scale shows tenths of a gram
+	RodM       *float64 `json:"rack_rod_m"`   // of rack to hang sheets on, nil: not known
+	Trays      *float64 `json:"trays"`        // of 600 × 400 mm, nil: not known
+	PotL       *float64 `json:"pot_l"`        // nil: 8 L
+	Pots       *float64 `json:"pots"`         // nil: one
 }
 
 // Clock is when the maker wants to roll and how early the work may start, as

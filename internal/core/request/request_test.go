@@ -214,7 +214,7 @@ func TestSetAndGet(t *testing.T) {
 	r := Default()
 	for _, c := range []struct{ path, typed, want string }{
 		{"room.rh", "62", "62"}, {"room.rh", "62,5", "62.5"}, {"amount.flour_g", "1,250", "1250"}, {"amount.flour_g", "1 250", "1250"},
-		{"amount.flour_g", "1,250.5", "1250.5"}, {"roll.target_mm", "0,9", "0.9"}, {"roll.target_mm", "", ""}, {"eggs.lock_flour", "on", "yes"},
+		{"amount.flour_g", "1,250.5", "1250.5"}, {"roll.target_mm", "0,9", "0.9"}, {"roll.target_mm", "", ""}, {"eggs.move_flour", "on", "yes"},
 		{"cut.shape", "pappardelle", "pappardelle"},
 	} {
 		f, ok := FieldAt(c.path)

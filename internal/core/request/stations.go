@@ -36,7 +36,9 @@ func formulaFields() []Field {
 		optional(count(AtFormula, "eggs.fix_whole_eggs", "Whole eggs", "", 0, 2000, 1, func(r *Request) any { return &r.Eggs.FixWhole })),
 		optional(count(AtFormula, "eggs.fix_extra_yolks", "Extra yolks", "", 0, 4000, 1, func(r *Request) any { return &r.Eggs.FixYolks })),
 		optional(number(AtFormula, "eggs.cracked_g", "Weight once cracked", "g", 15, 40000, 1, func(r *Request) any { return &r.Eggs.CrackedG })),
-		flag(AtFormula, "eggs.lock_flour", "Keep the flour as it is", func(r *Request) any { return &r.Eggs.LockFlour }),
+		flag(AtFormula, "eggs.move_flour", "Flour may move to suit whole eggs", func(r *Request) any { return &r.Eggs.MoveFlour }),
+		flag(AtFormula, "eggs.by_weight", "Beat and weigh the eggs", func(r *Request) any { return &r.Eggs.ByWeight }),
+		flag(AtFormula, "bench.scale_tenths", "The scale shows tenths", func(r *Request) any { return &r.Bench.Tenths }),
 		share(AtFormula, "salt_share", "Salt, of flour", 0, .025, .001, func(r *Request) any { return &r.Salt }),
 		share(AtFormula, "oil_share", "Oil, of flour", 0, .05, .005, func(r *Request) any { return &r.Oil }),
 	}

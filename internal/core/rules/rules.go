@@ -122,10 +122,6 @@ type Eggs struct {
 	MaxFlourShare float64
 	// Tolerance is the distance from the target that counts as met, points. Source: house.
 	Tolerance float64
-	// MaxMiss is the distance beyond the tolerance at which an answer is dropped, points. Source: house.
-	MaxMiss float64
-	// MissCost is the cost of one point missed. Source: house.
-	MissCost float64
 	// ShareFree is the distance from the nominal yolk share that costs nothing, share. Source: house.
 	ShareFree float64
 	// ShareStep is the distance from the nominal yolk share that costs 1, share. Source: house.
@@ -134,6 +130,10 @@ type Eggs struct {
 	TopCost float64
 	// FlourCost is the cost of moved flour, per % of flour. Source: house.
 	FlourCost float64
+	// OverCost is the cost of flour beyond what is needed, chosen to suit whole eggs, per %. Source: house.
+	OverCost float64
+	// MaxOver is the most of such flour, share. Source: house.
+	MaxOver float64
 	// WhitesCost is the cost of whites left over, per g in 100 g of flour. Source: house.
 	WhitesCost float64
 }
@@ -426,7 +426,7 @@ func Default() Rules {
 			Pin:     Band{46, 2, 3, [3]float64{3, 6, 11}, [3]float64{2.5, 5, 10}},
 			Sheeter: Band{39, 1.5, 2.5, [3]float64{3, 6, 9}, [3]float64{4, 7, 10}}},
 		Eggs: Eggs{RichLow: .15, RichHigh: .60, RichNominal: .30, WholeWaterShare: .7, MaxTopShare: .08, MinTopShare: .003, MaxFlourShare: .12,
-			Tolerance: .3, MaxMiss: 1.5, MissCost: 10, ShareFree: .03, ShareStep: .05, TopCost: .5, FlourCost: .7, WhitesCost: .02},
+			Tolerance: .3, OverCost: .3, ShareFree: .03, ShareStep: .05, TopCost: .5, FlourCost: .7, WhitesCost: .02, MaxOver: .15},
 		Dough: Dough{AirShare: .02, FlourFatShare: .012, BowlLossShare: .01, BoardFlourShare: .015},
 		Knead: Knead{W63Min: 4, W63Durum: .25, W63Whole: .20, W63Protein: .04, W63Dry: .03, W63Fat: .010, DryHw: 42, FatFree: 5,
 			TauRelaxMin: 14, RelaxDurum: .3, RelaxFat: .01, RelaxProtein: .06, RelaxFatMax: 25, TensionMin: 1.5,

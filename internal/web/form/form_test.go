@@ -26,10 +26,10 @@ func TestMerge(t *testing.T) {
 		f(&r)
 		return r
 	}
-	mine := change(func(r *request.Request) { r.Room.RH, r.Roll.BenchMM, r.Eggs.LockFlour = .7, 1500, true })
+	mine := change(func(r *request.Request) { r.Room.RH, r.Roll.BenchMM, r.Eggs.MoveFlour = .7, 1500, true })
 	theirs := change(func(r *request.Request) { r.Room.RH, r.Name, r.Roll.Mode = .6, "Renamed", "every" })
 	merged, told := request.Merge(measure.Metric, base, mine, theirs)
-	if merged.Room.RH != .7 || merged.Roll.BenchMM != 1500 || !merged.Eggs.LockFlour || merged.Name != "Renamed" || merged.Roll.Mode != "every" {
+	if merged.Room.RH != .7 || merged.Roll.BenchMM != 1500 || !merged.Eggs.MoveFlour || merged.Name != "Renamed" || merged.Roll.Mode != "every" {
 		t.Errorf("%+v", merged)
 	}
 	want := map[string]string{"Humidity": "70 %", "Name": "", "Way down": ""}
@@ -67,8 +67,8 @@ func TestBind(t *testing.T) {
 		{"room.rh=damp", "room.rh", "44", "room.rh"},
 		{"room.rh=damp&step=room.rh%3D-1", "room.rh", "43", ""},
 		{"step=roll.target_mm%3D1", "roll.target_mm", "0.9", ""}, // from the shape's own 0.85
-		{"eggs.lock_flour=&eggs.lock_flour=yes", "eggs.lock_flour", "yes", ""},
-		{"eggs.lock_flour=", "eggs.lock_flour", "", ""},
+		{"eggs.move_flour=&eggs.move_flour=yes", "eggs.move_flour", "yes", ""},
+		{"eggs.move_flour=", "eggs.move_flour", "", ""},
 		{"flours.1.share=300+g", "flours.1.share", "30", ""},
 		{"flours.1.share=30", "flours.0.share", "70", ""},
 		{"flours.1.flour=", "flours.0.share", "100", ""},
