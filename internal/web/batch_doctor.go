@@ -3,6 +3,7 @@ package web
 import (
 	"fmt"
 	"html/template"
+	"math"
 	"net/url"
 	"strings"
 
@@ -42,7 +43,7 @@ type signRow struct {
 type findingRow struct {
 	doctor.Finding
 	Set    string
-	Record string
+	Amount actAmount // altered here before it is recorded
 }
 
 // toldDoctor are the values of a form that are for the doctor, typed or set by a button.
@@ -72,7 +73,7 @@ func (v *batchView) consult(values url.Values) {
 	told := toldDoctor(values)
 	if !told.Has("doctor.stage") { // come from a station: that is where it was seen
 		from := orWord(values.Get("from"), values.Get("was_at"))
-		if len(doctor.Search(from, "")) >= fewSigns {
+		if len(doctor.Search(from, "", v.Plan.Patient().On)) >= fewSigns {
 			told.Set("doctor.stage", from)
 		}
 	}
@@ -81,7 +82,7 @@ func (v *batchView) consult(values url.Values) {
 		d.Stage = ""
 	}
 	v.Doctor = d
-	for _, s := range doctor.Search(d.Stage, d.Text) {
+	for _, s := range doctor.Search(d.Stage, d.Text, v.Plan.Patient().On) {
 		var at []string
 		for _, stage := range s.Stages {
 			at = append(at, stations[request.Stage(stage)].name)
@@ -117,15 +118,34 @@ func (v *batchView) diagnose(s doctor.Sign, told url.Values) {
 		stage = s.Stages[0]
 	}
 	free := v.freeAct()
-	for _, f := range s.Ask(patient, d.Answers) {
+	for i, f := range s.Ask(patient, d.Answers) {
 		row := findingRow{Finding: f}
 		if f.Act != doctor.Nothing && free < request.MaxActs {
 			p := fmt.Sprintf("acts.%d.", free)
-			row.Set = url.Values{p + "kind": {string(f.Act)}, p + "amount": {fmt.Sprintf("%.1f", f.Amount)}, p + "sign": {s.Key}, p + "stage": {stage}}.Encode()
-			row.Record = actWords(v.In, request.Act{Kind: f.Act, Amount: f.Amount})
+			row.Amount = v.actAmount(f, fmt.Sprintf("doctor.amount.%s.%d", s.Key, i), p+"amount", told)
+			row.Set = url.Values{p + "kind": {string(f.Act)}, p + "amount": {"@" + row.Amount.Name}, p + "sign": {s.Key}, p + "stage": {stage},
+				"doctor.recorded": {row.Amount.Name}}.Encode()
 		}
 		d.Findings = append(d.Findings, row)
 	}
+}
+
+// actAmount is the amount or the minutes of an act, to be altered before it is recorded.
+type actAmount struct{ Name, ID, Value, Unit, Label, Error string }
+
+// actAmount returns it as the doctor says, or as it was typed; field is where it will be recorded.
+func (v *batchView) actAmount(f doctor.Finding, name, field string, told url.Values) actAmount {
+	a := actAmount{Name: name, ID: "f-" + strings.ReplaceAll(name, ".", "-"), Value: measure.Trim(math.Round(10*f.Amount) / 10), Unit: "g", Label: "Amount"}
+	if f.Act == doctor.Knead || f.Act == doctor.Rest {
+		a.Unit, a.Label = "min", "Minutes"
+	}
+	if e, refused := v.Errors[field]; refused && told.Get("doctor.recorded") == name {
+		a.Error = e.ForPage()
+	}
+	if typed := told.Get(name); typed != "" && (a.Error != "" || told.Get("doctor.recorded") != name) {
+		a.Value = typed
+	}
+	return a
 }
 
 // freeAct is the first slot of the acts that holds none, MaxActs when all are taken.

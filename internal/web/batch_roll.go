@@ -81,7 +81,7 @@ type rollSign struct {
 // to do about each for this dough.
 func (v rollView) RollSigns() (out []rollSign) {
 	patient := v.Plan.Patient()
-	for _, s := range doctor.Search(string(request.AtRoll), "") {
+	for _, s := range doctor.Search(string(request.AtRoll), "", patient.On) {
 		if s.Stages[0] != string(request.AtRoll) && s.Key != "snaps-back" {
 			continue
 		}

@@ -49,8 +49,10 @@ type itemChange struct{ Label, From, To string }
 // Set names the boxes of an item that is taken: which it is, and the version it was compared to.
 func (i importItem) Set() string { return fmt.Sprintf("%d.%d.%d", i.N, i.ID, i.Version) }
 
-// RecipeText is the recipe's ingredients, a line each.
-func (v importView) RecipeText() string { return strings.Join(v.Recipe.Lines, "\n") }
+// RecipeText is the recipe's name and its ingredients, a line each.
+func (v importView) RecipeText() string {
+	return strings.TrimSpace(v.Recipe.Name + "\n" + strings.Join(v.Recipe.Lines, "\n"))
+}
 
 // Takes says whether there is anything to take.
 func (v importView) Takes() bool {

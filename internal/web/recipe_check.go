@@ -6,8 +6,10 @@ import (
 	"math"
 	"net/http"
 	"net/url"
+	"slices"
 	"strconv"
 	"strings"
+	"unicode/utf8"
 
 	"github.com/gin-gonic/gin"
 
@@ -21,6 +23,7 @@ import (
 	"hollen/internal/core/roll"
 	"hollen/internal/core/rules"
 	"hollen/internal/draw"
+	"hollen/internal/store"
 )
 
 // recipeView is the recipe check.
@@ -33,7 +36,20 @@ type recipeView struct {
 	LowFeel, HighFeel string
 	Error             string
 	Left              string // what the weighed batch cannot take
+	Next              string // the one thing to do
 	In                measure.System
+	own               []roll.Machine
+	rules             rules.Rules
+}
+
+// machine is what the recipe is rolled on.
+func (v *recipeView) machine() (m roll.Machine, own bool) {
+	key := v.chosen("machine")
+	if i := slices.IndexFunc(v.own, func(m roll.Machine) bool { return m.Key == key }); i >= 0 {
+		return v.own[i], true
+	}
+	m, _ = roll.Find(key)
+	return m, false
 }
 
 // Span is a mass between two, its unit apart; one figure where they come to the same.
@@ -82,20 +98,26 @@ type pickView struct {
 // exampleRecipe stands in the empty form.
 const exampleRecipe = "2 cups all-purpose flour\n3 large eggs\na spoon of olive oil\na pinch of salt"
 
-// readRecipe reads the posted form; anything but the choices offered counts as the first.
-func readRecipe(in measure.System, v url.Values) recipeView {
+// readRecipe reads the posted form; anything but the choices offered counts as the first. The
+// workshop's own machines stand first.
+func readRecipe(in measure.System, v url.Values, cab store.Cabinet) recipeView {
 	eggs := []request.Option{{Key: "", Name: "Not said"}}
 	for _, c := range egg.Classes() {
 		eggs = append(eggs, request.Option{Key: c.Key, Name: in.Prose(fmt.Sprintf("%s, {%g g}", c.Name, c.EdibleG))})
 	}
 	machine, _ := request.FieldAt("roll.machine")
+	var machines []request.Option
+	for _, m := range cab.Machines {
+		machines = append(machines, request.Option{Key: m.Key, Name: m.Name})
+	}
+	machines = append(machines, machine.Options...)
 	view := recipeView{In: in, Text: v.Get("text"), Picks: []pickView{
 		{"cup", "A cup is", []request.Option{{Key: "us", Name: "US, 237 mL"}, {Key: "metric", Name: "Metric, 250 mL"}}, ""},
 		{"fill", "Flour gets into it", []request.Option{{Key: "", Name: "Not said"}, {Key: "spooned", Name: "Spooned in, levelled"},
 			{Key: "dipped", Name: "Dipped into the bag"}, {Key: "packed", Name: "Packed or shaken down"}}, ""},
 		{"eggs", "Eggs are", eggs, ""},
-		{"machine", "Rolled on", machine.Options, ""},
-	}}
+		{"machine", "Rolled on", machines, ""},
+	}, own: cab.Machines}
 	for i := range view.Picks {
 		p := &view.Picks[i]
 		p.Chosen = p.Options[0].Key
@@ -119,6 +141,7 @@ func (v *recipeView) chosen(name string) string {
 
 // work reads the lines, adds them up and sets them against the band.
 func (v *recipeView) work(r rules.Rules) {
+	v.rules = r
 	m := recipe.Measures{CupML: recipe.CupUS, Fill: recipe.Fill(v.chosen("fill")), EggClass: v.chosen("eggs"), US: v.chosen("cup") == "us"}
 	if !m.US {
 		m.CupML = recipe.CupMetric
@@ -144,9 +167,44 @@ func (v *recipeView) work(r rules.Rules) {
 	if e := v.Sum.WholeG + v.Sum.YolkG; e > 0 {
 		share = v.Sum.YolkG / e
 	}
-	machine, _ := roll.Find(v.chosen("machine"))
+	machine, _ := v.machine()
 	v.Target = dough.Aim(r.Hydration, machine.Tool, flour.Mix(r.Flour, parts).AbsorptionPct, false, false, share)
+	v.Next = v.nextStep()
 	v.LowFeel, v.HighFeel = v.Target.Feel(r.Hydration, v.Sum.LowHw).Words, v.Target.Feel(r.Hydration, v.Sum.HighHw).Words
+}
+
+// nextStep is what to do with a recipe in ranges: the flour its eggs want, weighed, or what else brings
+// it right.
+func (v *recipeView) nextStep() string {
+	p, err := plan.Make(v.rules, v.Request())
+	if err != nil {
+		return ""
+	}
+	f := &p.Formula
+	much, lo, hi := v.In.Grams(f.FlourG), v.Sum.FlourLowG, v.Sum.FlourHighG
+	hold := fmt.Sprintf("hold %s of it back and work that in only if it sticks", v.In.Grams(math.Round(f.HeldBackG)))
+	with := p.EggWords()
+	if f.WholeG+f.YolkG == 0 {
+		with = v.In.Grams(f.TopG) + " of " + p.TopWord()
+	} else if g := math.Round(f.TopG); g >= 1 {
+		with += ", with " + v.In.Grams(g) + " of " + p.TopWord() + " by the board"
+	}
+	switch out := f.Target.Outside(f.Dough.Hw); {
+	case out < 0:
+		return fmt.Sprintf("Weigh %s of flour to %s, and work in %s of water, a little at a time.", much, with,
+			v.In.Grams(math.Round((f.Target.Hw-f.Dough.Hw)*f.Blend.F14G/100)))
+	case out > 0:
+		want, beyond := math.Round(p.FlourFor(f.WholeG, f.YolkG)), ""
+		if hi > lo && want > hi {
+			beyond = ", more than the cups hold"
+		}
+		instead := "."
+		if own := f.Eggs.Alternatives; len(own) > 0 && !own[0].Beaten {
+			instead = fmt.Sprintf("; or keep %s and take %s.", much, plan.EggWords(own[0].Whole, own[0].Yolks))
+		}
+		return fmt.Sprintf("Weigh %s of flour to %s%s%s", v.In.Grams(want), with, beyond, instead)
+	}
+	return fmt.Sprintf("Weigh %s of flour to %s; %s. That is %.0f, inside the sweet spot.", much, with, hold, f.Dough.Hw)
 }
 
 // Ruler is the recipe's range against the band.
@@ -172,7 +230,13 @@ func (v recipeView) Request() request.Request {
 	s := v.Sum
 	r := request.Default()
 	r.Name = "From a recipe"
-	r.Roll.Machine = v.chosen("machine")
+	if name := recipe.Title(v.Text); name != "" {
+		r.Name = cutName(name)
+	}
+	m, own := v.machine()
+	if r.Roll.Machine = m.Key; own {
+		r.Roll.Own = &m
+	}
 	total := (s.FlourLowG + s.FlourHighG) / 2
 	r.Amount.By, r.Amount.FlourG = "flour", min(max(math.Round(total/5)*5, 50), 50000)
 	r.Flours = nil
@@ -224,12 +288,41 @@ func (v recipeView) Request() request.Request {
 	if s.WaterG > s.MilkG {
 		add("milk", s.MilkG)
 	}
+	v.suitFlour(&r)
 	r.Salt, r.Oil = min(.025, math.Round(1e4*s.SaltG/total)/1e4), min(.05, math.Round(1e4*s.OilG/total)/1e4)
 	return r
 }
 
+// suitFlour weighs the flour to the eggs the recipe counts, where so much may be in its cups.
+func (v recipeView) suitFlour(r *request.Request) {
+	s := v.Sum
+	if s.FlourHighG-s.FlourLowG < 1 || s.WaterG+s.MilkG > 0 || s.WholeG+s.YolkG == 0 {
+		return
+	}
+	p, err := plan.Make(v.rules, *r)
+	if err != nil {
+		return
+	}
+	if g := math.Round(p.FlourFor(p.Formula.WholeG, p.Formula.YolkG)); g >= s.FlourLowG && g <= s.FlourHighG {
+		r.Amount.FlourG = g
+	}
+}
+
+// cutName cuts a recipe's name to what a batch's may be.
+func cutName(name string) string {
+	f, _ := request.FieldAt("name")
+	if most := int(f.Max); most > 0 && utf8.RuneCountInString(name) > most {
+		return strings.TrimSpace(string([]rune(name)[:most]))
+	}
+	return name
+}
+
 func (s *Server) openRecipe(c *gin.Context) {
-	v := readRecipe(shownIn(c), nil)
+	cab, ok := s.cabinet(c)
+	if !ok {
+		return
+	}
+	v := readRecipe(shownIn(c), nil, cab)
 	v.Text = exampleRecipe
 	v.work(s.rules)
 	s.render(c, http.StatusOK, "recipe", "Recipe check", v)
@@ -241,7 +334,11 @@ func (s *Server) postedRecipe(c *gin.Context) (recipeView, bool) {
 	if !ok {
 		return recipeView{}, false
 	}
-	v := readRecipe(shownIn(c), values)
+	cab, ok := s.cabinet(c)
+	if !ok {
+		return recipeView{}, false
+	}
+	v := readRecipe(shownIn(c), values, cab)
 	v.work(s.rules)
 	return v, true
 }

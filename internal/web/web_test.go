@@ -407,6 +407,38 @@ func TestCrackedAndEggFirst(t *testing.T) {
 	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "A dough without egg goes by portions, dough or flour", "The last good result")
 }
 
+// The recipe check keeps the recipe's name, offers the workshop's own machines, and ends in one thing to
+// do; what it says is what the weighed batch does.
+func TestRecipeCheckEndsInANextStep(t *testing.T) {
+	s := newSite(t)
+	own := regexp.MustCompile(`<option value="(own-\d+)"`).FindStringSubmatch(s.ask("GET", "/recipe", nil).Body.String())
+	if own == nil {
+		t.Fatal("no machine of the workshop's own is offered")
+	}
+	v := url.Values{"text": {"Lantern ribbons\n2 cups all-purpose flour\n3 large eggs\na pinch of salt"}, "cup": {"us"}, "eggs": {"us-l"}, "fill": {""}, "machine": {own[1]}}
+	w := s.ask("POST", "/recipe", v)
+	s.wants(w, 200, "Lantern ribbons", "It may go either way", "<b>Next.</b> Weigh ")
+	says := regexp.MustCompile(`Weigh (\d+) g of flour to 3 eggs`).FindStringSubmatch(w.Body.String())
+	if says == nil {
+		t.Fatal("no flour to weigh")
+	}
+	s.wants(s.ask("POST", "/recipe/batch", v), 303)
+	b, err := s.store.Get(context.Background(), 11)
+	if err != nil {
+		t.Fatal(err)
+	}
+	p, err := plan.Make(rules.Default(), b.Request.Request)
+	if r := b.Request; err != nil || r.Name != "Lantern ribbons" || r.Roll.Own == nil || fmt.Sprintf("%.0f", r.Amount.FlourG) != says[1] ||
+		p.Formula.Target.Outside(p.Formula.Dough.Hw) != 0 || r.Amount.FlourG < 2*236.6*.51 || r.Amount.FlourG > 2*236.6*.68 {
+		t.Errorf("%+v, %v", r.Amount, err)
+	}
+	// Beyond what the cups hold it says what else.
+	for text, says := range map[string]string{"2 cups flour\n6 large eggs": "more than the cups hold", "500 g 00 flour\n4 large eggs": "of water", "300 g flour\n6 large eggs": "or keep 300 g and take 3 eggs"} {
+		v.Set("text", text)
+		s.wants(s.ask("POST", "/recipe", v), 200, "<b>Next.</b>", says)
+	}
+}
+
 // A recipe in cups is read, set against the band, and weighed in one tap.
 func TestRecipeCheck(t *testing.T) {
 	s := newSite(t)

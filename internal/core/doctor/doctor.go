@@ -50,7 +50,23 @@ type Dough struct {
 	OutMin     float64 // minutes out of the fridge by now
 	CautionMin float64
 	DiscardMin float64
+	On         On
+	// ReserveWaterG and ReserveFlourG stand by the board, or were held back, and are still there, g.
+	ReserveWaterG, ReserveFlourG float64
 }
+
+// On is what the dough is thinned on; some signs and causes are seen on one of them alone.
+type On string
+
+// What a dough is thinned on; Anything where it makes no difference.
+const (
+	Anything On = ""
+	Rollers  On = "rollers"
+	Pin      On = "pin"
+)
+
+// shows says whether what belongs to o is seen on that.
+func (o On) shows(on On) bool { return o == Anything || on == Anything || o == on }
 
 // WaterG returns the water that is worth points of hydration, g.
 func (d Dough) WaterG(points float64) float64 { return points * d.F14G / 100 }
@@ -73,6 +89,7 @@ type Question struct {
 // Cause is one likely cause of a sign, with its remedy.
 type Cause struct {
 	If      string // "question=answer" that makes it the likelier, "" when none does
+	On      On     // where it happens
 	Why     string
 	Act     Kind
 	Points  float64 // of hydration, for masses
@@ -87,6 +104,7 @@ type Sign struct {
 	Key, Name string
 	Stages    []string // where it is seen
 	Look      string   // key of its drawing
+	On        On       // where it is seen
 	Questions []Question
 	Causes    []Cause // the likeliest first, before any answer
 	Words     string  // more words a search may find it by
@@ -98,7 +116,8 @@ type Finding struct {
 	Likely  bool // the answers speak for it
 	Act     Kind
 	Amount  float64 // g or min, 0 for Nothing
-	Steps   int     // in so many goes
+	Steps   int     // in so many goes, after what stands ready
+	Ready   float64 // of it, what stands by the board or was held back, g
 	Do      string
 	Instead string // what the water may be given as
 	Expect  string
@@ -106,7 +125,7 @@ type Finding struct {
 }
 
 // Ask returns the findings for a sign with the answers given (question key to answer key),
-// likeliest first.
+// likeliest first. What stands ready for it is used first: water by the board, flour held back.
 func (s Sign) Ask(d Dough, answers map[string]string) []Finding {
 	var out []Finding
 	for _, c := range s.Causes {
@@ -114,25 +133,35 @@ func (s Sign) Ask(d Dough, answers map[string]string) []Finding {
 		key, want, conditional := strings.Cut(c.If, "=")
 		given := answers[key]
 		f.Likely = conditional && given == want
-		if conditional && given != "" && given != want {
-			continue // the answer speaks against it
+		if conditional && given != "" && given != want || !c.On.shows(d.On) {
+			continue // the answer speaks against it, or it cannot be
 		}
 		amount := ""
-		give := func(g float64, what string) { // in steps of at most StepPoints
+		give := func(g float64, what, ready string, reserve float64) { // more in steps of at most StepPoints
 			f.Amount = g
-			f.Steps = int(math.Ceil(c.Points/StepPoints - 1e-9))
-			amount = grams(g) + " of " + what
+			if f.Ready = min(g, reserve); f.Ready < 1 {
+				f.Ready = 0
+			}
+			more := g - f.Ready
+			f.Steps = int(math.Ceil(c.Points*more/g/StepPoints - 1e-9))
+			amount = grams(more) + " of " + what
 			if f.Steps > 1 {
-				amount = fmt.Sprintf("%d times %s of %s", f.Steps, grams(g/float64(f.Steps)), what)
+				amount = fmt.Sprintf("%d times %s of %s", f.Steps, grams(more/float64(f.Steps)), what)
+			}
+			switch {
+			case f.Ready > 0 && more < 1:
+				f.Steps, amount = 1, grams(f.Ready)+" of the "+what+" "+ready
+			case f.Ready > 0:
+				amount = grams(f.Ready) + " of " + what + " " + ready + ", then " + amount
 			}
 		}
 		switch c.Act {
 		case Water:
-			give(d.WaterG(c.Points), "water")
+			give(d.WaterG(c.Points), "water", "by the board", d.ReserveWaterG)
 			f.Instead = fmt.Sprintf("%s of beaten egg or %s of milk do the same; oil is a poor fix (%s).", grams(f.Amount*EggForWater),
 				grams(f.Amount*MilkForWater), grams(f.Amount*OilForWater))
 		case Flour:
-			give(d.FlourG(c.Points), "flour")
+			give(d.FlourG(c.Points), "flour", "held back", d.ReserveFlourG)
 		case Knead, Rest:
 			f.Amount = c.Minutes
 			amount = fmt.Sprintf("%.0f minutes", c.Minutes)
@@ -186,13 +215,13 @@ func Find(key string) (Sign, bool) {
 	return Sign{}, false
 }
 
-// Search returns the signs seen at a stage ("" for all) that hold every word of the text in
-// their name, words or causes; those whose name holds them come first.
-func Search(stage, text string) []Sign {
+// Search returns the signs seen at a stage ("" for all), on what the dough is thinned on, that hold
+// every word of the text in their name, words or causes; those whose name holds them come first.
+func Search(stage, text string, on On) []Sign {
 	words := strings.Fields(strings.ToLower(text))
 	var named, other []Sign
 	for _, s := range Signs() {
-		if stage != "" && !slices.Contains(s.Stages, stage) {
+		if stage != "" && !slices.Contains(s.Stages, stage) || !s.On.shows(on) {
 			continue
 		}
 		name := strings.ToLower(s.Name)

@@ -92,12 +92,28 @@ func TestEverySignIsWhole(t *testing.T) {
 		}
 		for _, stage := range s.Stages {
 			stages[stage] = true
-			if !has(Search(stage, ""), s.Key) {
+			if !has(Search(stage, "", Anything), s.Key) {
 				t.Errorf("%s is not found at %s", s.Key, stage)
 			}
 		}
-		if !has(Search("", strings.ToUpper(strings.Fields(s.Name)[len(strings.Fields(s.Name))-1])), s.Key) {
+		if !has(Search("", strings.ToUpper(strings.Fields(s.Name)[len(strings.Fields(s.Name))-1]), Anything), s.Key) {
 			t.Errorf("%s is not found by its name", s.Key)
+		}
+	}
+	// Nothing of rollers reaches a pin, and no sign is left without a cause on either.
+	for _, on := range []On{Rollers, Pin} {
+		d := batch
+		d.On = on
+		for _, s := range Search("", "", on) {
+			found := s.Ask(d, nil)
+			text := s.Name
+			for _, f := range found {
+				text += f.Why + f.Do + f.Expect + f.Stop
+			}
+			if len(found) == 0 || on == Pin && (strings.Contains(text, "roller") || strings.Contains(text, "a stop ") || strings.Contains(text, "widest stop") ||
+				strings.Contains(text, "crank")) {
+				t.Errorf("%s on %s: %s", s.Key, on, text)
+			}
 		}
 	}
 	for _, stage := range []string{"formula", "room", "knead", "rest", "roll", "cut", "dry", "cook"} {
@@ -105,10 +121,10 @@ func TestEverySignIsWhole(t *testing.T) {
 			t.Errorf("nothing can go wrong at %s", stage)
 		}
 	}
-	if got := Search("", "ravioli"); len(got) != 1 || got[0].Key != "bursts" {
+	if got := Search("", "ravioli", Anything); len(got) != 1 || got[0].Key != "bursts" {
 		t.Errorf("ravioli: %+v", got)
 	}
-	if len(Search("", "xylophone")) != 0 {
+	if len(Search("", "xylophone", Anything)) != 0 {
 		t.Error("a word that means nothing finds something")
 	}
 }
@@ -120,6 +136,21 @@ func has(list []Sign, key string) bool {
 		}
 	}
 	return false
+}
+
+// What stands ready goes in first, and only the rest is more.
+func TestReserveFirst(t *testing.T) {
+	d := batch
+	d.ReserveWaterG, d.ReserveFlourG = 6, 40
+	s, _ := Find("cracks")
+	if f := s.Ask(d, map[string]string{"dry": "little"})[0]; f.Ready != 6 || f.Steps != 1 ||
+		f.Do != "Wet your hands and knead in 6.0 g of water by the board, then 3.6 g of water, a minute’s kneading between." {
+		t.Errorf("%+v", f)
+	}
+	s, _ = Find("sticks")
+	if f := s.Ask(d, map[string]string{"wet": "little"})[0]; f.Steps != 1 || !strings.Contains(f.Do, "21 g of the flour held back") {
+		t.Errorf("%+v", f)
+	}
 }
 
 func TestWaited(t *testing.T) {

@@ -124,6 +124,9 @@ func (p *Plan) together(parts []flour.Part, b flour.Blend) {
 		f.Additions[i].ColourWay = 1 - math.Exp(-s.Depth*s.G/f.Dough.MassG)
 	}
 	f.Parts = p.points()
+	// Without the flour held back there is as much liquid to less flour.
+	left := 1 - f.HeldBackG/f.FlourG
+	f.HwBefore = 100 * ((1+f.Dough.Hw/100)*f.Blend.F14G - f.HeldBackG - left*f.Blend.F14G) / (left * f.Blend.F14G)
 }
 
 // stains are the additions as they colour the dough.
@@ -178,8 +181,13 @@ func (p *Plan) asUsed() {
 	if u.LiquidLeftG != nil {
 		a.LiquidG = max(0, p.Room.LiquidG-*u.LiquidLeftG)
 	}
-	a.LiquidG += request.Or(u.LiquidAddedG, 0) + r.Acted(doctor.Water)
-	a.FlourG += r.Acted(doctor.Flour)
+	// What stands by the board and what is held back are counted already, and go in first.
+	water, held := r.Acted(doctor.Water), f.HeldBackG
+	if p.Room.CorrectionG > 0 {
+		water = max(0, water-p.Room.KeepG)
+	}
+	a.LiquidG += request.Or(u.LiquidAddedG, 0) + water
+	a.FlourG += max(0, r.Acted(doctor.Flour)-held)
 	f.TopG = a.LiquidG
 	f.WholeG += r.Acted(doctor.Egg)
 	f.OilG += r.Acted(doctor.Oil)

@@ -288,19 +288,52 @@ func (p *Plan) FreeMin() float64 {
 	return longest
 }
 
-// Free returns what fits into the longest rest, by itself.
-func (p *Plan) Free() (out []FreeTask) {
+// Free returns what fits into the longest rest: what can be done one after the other, the quickest
+// first, and what would take its place.
+func (p *Plan) Free() (together, instead []FreeTask) {
+	left := p.FreeMin()
 	for _, t := range freeTasks {
-		if t.Min <= p.FreeMin() {
-			out = append(out, t)
+		if t.Name == "set up the roller" && p.Pinned() {
+			t.Name = "wipe down the board and the pin"
+		}
+		switch {
+		case t.Min <= left:
+			together, left = append(together, t), left-t.Min
+		case t.Min <= p.FreeMin():
+			instead = append(instead, t)
 		}
 	}
-	return out
+	return together, instead
+}
+
+// FreeWords says what fits into the longest rest; "" where nothing does.
+func (p *Plan) FreeWords() string {
+	together, instead := p.Free()
+	names := func(list []FreeTask) (out []string) {
+		for _, t := range list {
+			out = append(out, fmt.Sprintf("%s (%s)", t.Name, measure.Minutes(t.Min)))
+		}
+		return out
+	}
+	if len(together) == 0 {
+		return ""
+	}
+	text := "Time to " + measure.List(names(together)) + "."
+	if len(instead) > 0 {
+		text += " Or instead: " + strings.Join(names(instead), "; or ") + "."
+	}
+	return text
 }
 
 // Patient is the batch as the doctor measures acts for it.
 func (p *Plan) Patient() doctor.Dough {
 	f := &p.Formula
-	return doctor.Dough{F14G: f.Blend.F14G, MoistureWB: f.Blend.MoistureWB, BasisWB: p.rules.Flour.BasisMoistureWB, Hw: f.Dough.Hw, TargetHw: f.Target.Hw,
+	on := doctor.Rollers
+	if p.Pinned() {
+		on = doctor.Pin
+	}
+	return doctor.Dough{On: on, ReserveWaterG: max(0, p.Room.KeepG-p.Request.Acted(doctor.Water)),
+		ReserveFlourG: max(0, f.HeldBackG-p.Request.Acted(doctor.Flour)), F14G: f.Blend.F14G, MoistureWB: f.Blend.MoistureWB,
+		BasisWB: p.rules.Flour.BasisMoistureWB, Hw: f.Dough.Hw, TargetHw: f.Target.Hw,
 		OutMin: p.Rest.OutMin, CautionMin: p.cautionAt(), DiscardMin: p.discardAt()}
 }

@@ -91,7 +91,8 @@ type Points struct {
 // Formula is what goes into the bowl.
 type Formula struct {
 	FlourG    float64      `json:"flour_g"`
-	HeldBackG float64      `json:"held_back_g"` // of the flour, worked in only if the dough asks
+	HeldBackG float64      `json:"held_back_g"`                // of the flour, worked in only if the dough asks
+	HwBefore  float64      `json:"hw_before_held_back_points"` // with none of it worked in; the dough's own counts all of it
 	Flours    []Weighed    `json:"flours"`
 	Blend     flour.Blend  `json:"blend"`
 	Eggs      egg.Answer   `json:"eggs"`

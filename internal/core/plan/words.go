@@ -217,6 +217,7 @@ func (p *Plan) explainFormula() {
 	if fat := f.Dough.Hw - f.Dough.Hydration; fat >= .05 {
 		p.Why["formula.hw"] += fmt.Sprintf(" The fat feels like %.1f more.", fat)
 	}
+	p.Why["formula.hw"] += p.in.Prose(fmt.Sprintf(" Before the %s held back go in it is %.1f.", p.in.Whole(math.Round(f.HeldBackG)), f.HwBefore))
 	say("formula.band", "Aim %.1f: for flour that takes up %.1f %%, thinned on a %s%s.", f.Target.Hw, f.Blend.AbsorptionPct,
 		map[string]string{"roller": "roller machine", "sheeter": "powered sheeter", "pin": "board by hand"}[string(p.machine.Tool)],
 		yolkClause(-ru.Hydration.YolkShift*f.Pick.YolkShare))
@@ -237,7 +238,8 @@ func (p *Plan) explainFormula() {
 	say("formula.dough", "%.2f g/mL with %.0f %% of air in it; %.1f %% of it is water.", f.Dough.DensityGPerML, 100*ru.Dough.AirShare, 100*f.Dough.WaterShare)
 	say("formula.colour", "%s.", measure.Capital(f.Colour.Words))
 	say("formula.yield", "%s raw at %s a portion.", p.in.Grams(p.Cut.AllMadeG), p.in.Grams(f.PortionG))
-	say("formula.held_back", "%.0f %% of the flour stays out of the well and is worked in only if the dough asks.", 100*ru.Room.HeldBackShare)
+	say("formula.held_back", "%.0f %% of the flour stays out of the well and is worked in only if the dough asks: %.1f without it, %.1f with all of it.",
+		100*ru.Room.HeldBackShare, f.HwBefore, f.Dough.Hw)
 }
 
 // explainRoom gives the reasons of what the air does to flour and dough.

@@ -12,6 +12,7 @@ import (
 	"regexp"
 	"strconv"
 	"strings"
+	"unicode/utf8"
 
 	"hollen/internal/core/addition"
 	"hollen/internal/core/egg"
@@ -87,96 +88,16 @@ var (
 	fractions = strings.NewReplacer("½", " 1/2", "¼", " 1/4", "¾", " 3/4", "⅓", " 1/3", "⅔", " 2/3", "⅛", " 1/8",
 		"⅜", " 3/8", "⅝", " 5/8", "⅞", " 7/8",
 		"–", "-", "—", "-", "\u00a0", " ", "\t", " ", "⁄", "/", "×", "x")
-	words = map[string]float64{"a": 1, "an": 1, "one": 1, "two": 2, "three": 3, "four": 4, "five": 5, "six": 6, "seven": 7, "eight": 8, "nine": 9, "ten": 10,
-		"eleven": 11, "twelve": 12, "dozen": 12, "half": .5, "couple": 2}
 	digitComma = regexp.MustCompile(`(\d),(\d{3})\b`)
-	split      = regexp.MustCompile(`\n|;|,|\s\+\s|\bplus\b|\band\b|&`)
+	split      = regexp.MustCompile(`\n|;|,|\s\+\s|\bplus\b|\band\b|&|\s(?:und|et|aur|e)\s`)
 	number     = `\d+(?:\.\d+)?(?:\s+\d+/\d+|/\d+)?`
 	amount     = regexp.MustCompile(`^(` + number + `)(?:\s*(?:-|to|or)\s*(` + number + `))?\s*x?\s*`)
 	leading    = regexp.MustCompile(`^[\s\-*•·.)\]]+|^\d+[.)]\s+`)
 	brackets   = regexp.MustCompile(`\(([^)]*)\)?`)
-	tokens     = regexp.MustCompile(`[a-zà-ÿ']+|00|0|\d+`)
+	tokens     = regexp.MustCompile(`[\p{L}\p{M}'’]+|00|0|\d+`)
+	roughly    = regexp.MustCompile(`^(?:about|approximately|approx\.?|ca\.?|circa|roughly|around|or|or about|etwa|environ|~|=)\s*`)
+	besides    = regexp.MustCompile(`\s*/\s*(\d+(?:\.\d+)?)\s*(g|gr|grams|kg)\b`) // "1 cup / 125 g flour"
 )
-
-// units by word. A unit with grams 0 is a volume.
-var units = map[string]struct {
-	g, ml  float64
-	spread float64
-	name   string
-}{
-	"g": {g: 1, name: "g"}, "gr": {g: 1, name: "g"}, "gram": {g: 1, name: "g"}, "grams": {g: 1, name: "g"}, "gramme": {g: 1, name: "g"},
-	"grammes": {g: 1, name: "g"},
-	"kg":      {g: 1000, name: "kg"}, "kilo": {g: 1000, name: "kg"}, "kilos": {g: 1000, name: "kg"}, "kilogram": {g: 1000, name: "kg"},
-	"kilograms": {g: 1000, name: "kg"},
-	"oz":        {g: ounceG, name: "oz"}, "ounce": {g: ounceG, name: "oz"}, "ounces": {g: ounceG, name: "oz"},
-	"lb": {g: poundG, name: "lb"}, "lbs": {g: poundG, name: "lb"}, "pound": {g: poundG, name: "lb"}, "pounds": {g: poundG, name: "lb"},
-	"ml": {ml: 1, name: "mL"}, "millilitre": {ml: 1, name: "mL"}, "millilitres": {ml: 1, name: "mL"}, "cl": {ml: 10, name: "cL"},
-	"dl": {ml: 100, name: "dL"}, "l": {ml: 1000, name: "L"}, "litre": {ml: 1000, name: "L"}, "liter": {ml: 1000, name: "L"},
-	"cup": {ml: -1, name: "cup"}, "cups": {ml: -1, name: "cup"}, "c": {ml: -1, name: "cup"},
-	"tablespoon": {ml: spoonML, spread: spoonSpread, name: "tablespoon"}, "tablespoons": {ml: spoonML, spread: spoonSpread, name: "tablespoon"},
-	"tbsp": {ml: spoonML, spread: spoonSpread, name: "tablespoon"}, "tbs": {ml: spoonML, spread: spoonSpread, name: "tablespoon"},
-	"tbl":      {ml: spoonML, spread: spoonSpread, name: "tablespoon"},
-	"teaspoon": {ml: teaML, spread: spoonSpread, name: "teaspoon"}, "teaspoons": {ml: teaML, spread: spoonSpread, name: "teaspoon"},
-	"tsp":   {ml: teaML, spread: spoonSpread, name: "teaspoon"},
-	"spoon": {ml: 12.5, spread: .25, name: "spoon"}, "spoons": {ml: 12.5, spread: .25, name: "spoon"}, "spoonful": {ml: 12.5, spread: .25, name: "spoon"},
-	"pinch": {ml: -2, name: "pinch"}, "pinches": {ml: -2, name: "pinch"},
-}
-
-// flours by the words that name them, the more telling first.
-var flours = []struct{ word, key string }{
-	{"flatbread", "wholemeal-flatbread"}, {"semola", "semola-fine"}, {"semolina", "semolina-coarse"}, {"durum", "semola-fine"},
-	{"spelt", "spelt-white"}, {"emmer", "emmer"}, {"farro", "emmer"}, {"einkorn", "einkorn"}, {"khorasan", "khorasan"},
-	{"wholemeal", "wholemeal"}, {"wholewheat", "wholemeal"}, {"whole wheat", "wholemeal"}, {"wholegrain", "wholemeal"}, {"whole grain", "wholemeal"},
-	{"rye", "rye-light"}, {"buckwheat", "buckwheat"}, {"chestnut", "chestnut"}, {"chickpea", "chickpea"}, {"sorghum", "sorghum"}, {"millet", "millet"},
-	{"rice", "rice"}, {"maize", "maize-fine"}, {"corn", "maize-fine"}, {"strong", "strong"}, {"bread", "strong"}, {"00", "soft-00"}, {"doppio zero", "soft-00"},
-	{"all purpose", "plain"}, {"all-purpose", "plain"}, {"allpurpose", "plain"}, {"ap", "plain"}, {"plain", "plain"}, {"soft", "soft-00"}, {"0", "soft-0"},
-}
-
-// extras by the words that name them; where a powder is meant it says so.
-var extras = []struct{ word, key, powder string }{
-	{"spinach", "spinach", "spinach-powder"}, {"beetroot", "beet", "beet-powder"}, {"beet", "beet", "beet-powder"}, {"beets", "beet", "beet-powder"},
-	{"pumpkin", "pumpkin", "pumpkin-powder"}, {"squash", "pumpkin", "pumpkin-powder"},
-	{"carrot", "carrot", "carrot-powder"}, {"carrots", "carrot", "carrot-powder"}, {"tomato", "tomato-paste", "tomato-powder"},
-	{"onion", "onion", "onion-powder"}, {"ink", "ink", "ink"}, {"cocoa", "cocoa", "cocoa"},
-	{"mushroom", "mushroom-powder", "mushroom-powder"}, {"porcini", "mushroom-powder", "mushroom-powder"}, {"saffron", "saffron", "saffron"},
-	{"herbs", "herbs", "herbs"}, {"basil", "herbs", "herbs"}, {"parsley", "herbs", "herbs"}, {"nettle", "spinach", "spinach-powder"},
-	{"nettles", "spinach", "spinach-powder"},
-}
-
-// extraGPerML is the bulk density of additions by kind, g/mL. Source: house.
-var extraGPerML = map[addition.Kind][2]float64{addition.Puree: {.95, 1.05}, addition.Powder: {.40, .60}, addition.Herb: {.12, .25}, addition.Liquid: {1, 1.1}}
-
-// sizes are the words that name an egg's class.
-var sizes = []struct{ word, eu, us string }{
-	{"extra large", "eu-xl", "us-xl"}, {"extra-large", "eu-xl", "us-xl"}, {"xl", "eu-xl", "us-xl"}, {"jumbo", "eu-xl", "us-jumbo"},
-	{"large", "eu-l", "us-l"}, {"medium", "eu-m", "us-m"}, {"small", "eu-s", "us-m"},
-}
-
-// idle are words that may stand beside an ingredient and change nothing.
-var idle = map[string]bool{}
-
-func init() {
-	for _, w := range strings.Fields("flour flours of the tipo type fine finely ground extra virgin olive sunflower vegetable neutral sea " +
-		"table kosher fresh whole beaten lightly cooked squeezed drained chilled pureed puree purée powder powdered paste chopped dried " +
-		"unsweetened cuttlefish squid leaves frozen thawed room temperature at cold warm lukewarm free range organic sifted fine milled remilled " +
-		"rimacinata di grano duro heaped heaping level scant generous about approximately approx ca roughly good big hen's hens egg eggs yolk " +
-		"yolks white whites water milk oil salt in all purpose for dough pasta from with divided") {
-		idle[w] = true
-	}
-	for _, f := range flours {
-		for _, w := range strings.FieldsFunc(f.word, func(r rune) bool { return r == ' ' || r == '-' }) {
-			idle[w] = true
-		}
-	}
-	for _, x := range extras {
-		idle[x.word] = true
-	}
-	for _, s := range sizes {
-		for _, w := range strings.FieldsFunc(s.word, func(r rune) bool { return r == ' ' || r == '-' }) {
-			idle[w] = true
-		}
-	}
-}
 
 // maxLines and maxText bound what is read.
 const (
@@ -193,6 +114,10 @@ func Parse(text string, m Measures) []Line {
 			Problem: fmt.Sprintf("the recipe is longer than %d letters; give the ingredients alone", maxText)}}
 	}
 	text = digitComma.ReplaceAllString(text, "$1$2")
+	if title := Title(text); title != "" {
+		_, text, _ = strings.Cut(strings.TrimSpace(text), "\n")
+		out = append(out, Line{Text: title, Read: "its name", Note: "The batch is called so."})
+	}
 	for _, part := range split.Split(text, -1) {
 		part = strings.TrimSpace(part)
 		if part == "" {
@@ -204,6 +129,41 @@ func Parse(text string, m Measures) []Line {
 		out = append(out, m.line(part))
 	}
 	return out
+}
+
+// maxTitle is the longest a recipe's name is kept, letters.
+const maxTitle = 80
+
+// Title returns the name a recipe begins with: a first line that holds no amount, and no ingredient after
+// one; "" where there is none.
+func Title(text string) string {
+	first, rest, more := strings.Cut(strings.TrimSpace(text), "\n")
+	first = strings.TrimSpace(strings.TrimSuffix(strings.TrimSpace(first), ":"))
+	if !more || strings.TrimSpace(rest) == "" || first == "" || strings.ContainsAny(first, "0123456789½¼¾⅓⅔,;") || utf8.RuneCountInString(first) > maxTitle {
+		return ""
+	}
+	low := strings.ToLower(first)
+	if _, _, after, counted := quantity(low); counted {
+		if _, _, unit := unitOf(after); unit {
+			return ""
+		}
+		var l Line
+		if l.kind(after, Measures{}); l.Kind != Nothing {
+			return ""
+		}
+	}
+	if words := strings.Fields(low); len(words) == 1 {
+		var l Line
+		if l.kind(low, Measures{}); l.Kind != Nothing {
+			return "" // "flour", without an amount
+		}
+	}
+	for _, heading := range []string{"ingredients", "for the dough", "for the pasta", "dough", "zutaten", "ingredienti", "ingrédients", "mix well"} {
+		if low == heading {
+			return ""
+		}
+	}
+	return first
 }
 
 // quantity reads the amount at the start of s, and returns the rest.
@@ -219,7 +179,7 @@ func quantity(s string) (lo, hi float64, rest string, ok bool) {
 	f := strings.Fields(s)
 	n, taken := 1., 0
 	for taken < len(f) && taken < 3 {
-		w, known := words[f[taken]]
+		w, known := numbers[f[taken]]
 		if !known {
 			break
 		}
@@ -253,19 +213,25 @@ func value(s string) float64 {
 // line reads one ingredient.
 func (m Measures) line(text string) Line {
 	l := Line{Text: text}
-	s := strings.ToLower(fractions.Replace(text))
+	s := phrases.Replace(strings.ToLower(strings.ReplaceAll(fractions.Replace(text), "’", "'")))
 	s = leading.ReplaceAllString(s, "")
 	inside := ""
 	if b := brackets.FindStringSubmatch(s); b != nil {
-		inside = strings.TrimSpace(b[1])
+		inside = roughly.ReplaceAllString(strings.TrimSpace(b[1]), "")
 		s = brackets.ReplaceAllString(s, " ")
+	} else if b := besides.FindStringSubmatch(s); b != nil {
+		inside = b[1] + " " + b[2]
+		s = besides.ReplaceAllString(s, "")
 	}
 	s = strings.Join(strings.Fields(strings.ReplaceAll(s, ":", " ")), " ")
 	lo, hi, rest, counted := quantity(s)
 	unit, rest, hasUnit := unitOf(rest)
 	// A weight in brackets is worth more than a cup before them.
 	if bl, bh, brest, ok := quantity(inside); ok {
-		if u, _, has := unitOf(brest); has && units[u].g > 0 {
+		if u, after, has := unitOf(brest); has && units[u].g > 0 {
+			if hasWord(after, "each") {
+				bl, bh = bl*lo, bh*hi
+			}
 			lo, hi, unit, hasUnit, counted = bl, bh, u, true, true
 			l.Note = "The weight in brackets was taken."
 		}
@@ -276,7 +242,7 @@ func (m Measures) line(text string) Line {
 		case !counted && allIdle(s):
 			l.Read, l.Note = "a remark", "It changes nothing here."
 		case counted:
-			l.Problem = "not known here: " + strings.TrimSpace(rest) + ". Flour, eggs, yolks, whites, water, milk, oil, salt, and what colours a dough are."
+			l.Problem = "not known here: " + strings.TrimPrefix(strings.TrimSpace(rest), "of ") + ". Flour, eggs, yolks, whites, water, milk, oil, salt, and what colours a dough are."
 		default:
 			l.Problem = "not understood; begin with an amount, as in “2 cups flour”."
 		}
@@ -323,66 +289,37 @@ func unitOf(s string) (unit, rest string, ok bool) {
 
 // kind finds what the words of s name.
 func (l *Line) kind(s string, m Measures) {
-	has := func(w string) bool { return hasWord(s, w) }
+	key, word := find(flours, s)
+	for _, k := range kinds {
+		if hasAny(s, k.words) && !(key != "" && k.kind != Yolk && hasAny(s, justFlour)) {
+			l.Kind = k.kind
+			return
+		}
+	}
+	for _, x := range extras {
+		if hasAny(s, x.words) && !hasAny(s, justFlour) {
+			l.Kind, l.ExtraKey = Extra, x.key
+			if hasAny(s, powders) {
+				l.ExtraKey = x.powder
+			}
+			if a, _ := addition.Find(l.ExtraKey); a.Kind == addition.Puree {
+				l.say("Taken as it goes in: cooked, squeezed, weighed after.")
+			}
+			return
+		}
+	}
 	switch {
-	case has("yolk") || has("yolks"):
-		l.Kind = Yolk
-	case has("white") && (has("egg") || has("of egg")) || has("whites"):
-		l.Kind = White
-	case has("egg") || has("eggs"):
-		l.Kind = Egg
-	case has("oil"):
-		l.Kind = Oil
-	case has("salt"):
-		l.Kind = Salt
-	case has("milk"):
-		l.Kind = Milk
-	case has("water"):
-		l.Kind = Water
-	default:
-		for _, x := range extras {
-			if has(x.word) && !has("flour") {
-				l.Kind, l.ExtraKey = Extra, x.key
-				if has("powder") || has("powdered") {
-					l.ExtraKey = x.powder
-				}
-				if a, _ := addition.Find(l.ExtraKey); a.Kind == addition.Puree {
-					l.say("Taken as it goes in: cooked, squeezed, weighed after.")
-				}
-				return
-			}
+	case key != "":
+		l.Kind, l.FlourKey = Flour, key
+		if key == "spelt-white" && hasAny(s, []string{"whole", "wholegrain", "wholemeal", "integrale", "vollkorn", "complet", "complète"}) {
+			l.FlourKey = "spelt-whole"
 		}
-		for _, f := range flours {
-			if has(f.word) {
-				l.Kind, l.FlourKey = Flour, f.key
-				if f.word == "spelt" && (has("whole") || has("wholegrain") || has("wholemeal")) {
-					l.FlourKey = "spelt-whole"
-				}
-				break
-			}
+		if key == "semolina-coarse" && word == "semolina" && hasAny(s, []string{"fine", "finely"}) {
+			l.FlourKey = "semola-fine"
 		}
-		if l.Kind == Nothing && (has("flour") || has("flours")) {
-			l.Kind, l.FlourKey = Flour, "plain"
-			l.say("Which flour is not said: plain was taken.")
-		}
-	}
-}
-
-// hasWord says whether w stands in s as a word of its own.
-func hasWord(s, w string) bool {
-	letter := func(i int) bool {
-		return i >= 0 && i < len(s) && (s[i] >= 'a' && s[i] <= 'z' || s[i] >= '0' && s[i] <= '9')
-	}
-	for from := 0; ; {
-		i := strings.Index(s[from:], w)
-		if i < 0 {
-			return false
-		}
-		i += from
-		if !letter(i-1) && !letter(i+len(w)) {
-			return true
-		}
-		from = i + 1
+	case hasAny(s, justFlour):
+		l.Kind, l.FlourKey = Flour, "plain"
+		l.say("Which flour is not said: plain was taken.")
 	}
 }
 
@@ -392,7 +329,9 @@ func allIdle(s string) bool { return unknown(s) == "" }
 func unknown(s string) string {
 	var out []string
 	for _, w := range tokens.FindAllString(s, -1) {
-		if _, n := words[w]; !idle[w] && !n && (w[0] < '0' || w[0] > '9') {
+		w = strings.Trim(strings.ReplaceAll(w, "’", "'"), "'")
+		w = strings.TrimPrefix(strings.TrimPrefix(w, "d'"), "l'")
+		if _, n := numbers[w]; w != "" && !idle[w] && !n && (w[0] < '0' || w[0] > '9') {
 			if _, u := units[w]; !u {
 				out = append(out, w)
 			}
@@ -413,19 +352,19 @@ func (m Measures) weigh(l *Line, lo, hi float64, unit string, hasUnit bool) {
 			return
 		}
 		m.eggs(l, lo, hi)
-	case hasUnit && u.ml == -2:
-		if l.Kind == Extra {
-			l.LowG, l.HighG = lo*.1, hi*pinchG
-			break
-		}
-		if l.Kind != Salt {
-			l.Kind, l.Problem = Nothing, "a pinch of that is not known here."
+	case hasUnit && u.high > 0:
+		l.LowG, l.HighG = lo*u.lowG, hi*u.high
+		l.say("A " + u.name + " is a guess: weigh it once.")
+	case hasUnit && (u.ml == pinchful || u.ml == dashful || u.ml == fistful):
+		a, b := m.littles(l, u.ml)
+		if b == 0 {
+			l.Kind, l.Problem = Nothing, "a "+u.name+" of that is not known here."
 			return
 		}
-		l.LowG, l.HighG = lo*pinchG, hi*pinchG
+		l.LowG, l.HighG = lo*a, hi*b
 	case hasUnit:
 		ml := u.ml
-		if ml == -1 {
+		if ml == cupful {
 			ml = m.CupML
 		}
 		a, b := m.density(l)
@@ -438,6 +377,27 @@ func (m Measures) weigh(l *Line, lo, hi float64, unit string, hasUnit bool) {
 		return
 	}
 	l.Read = l.words(m)
+}
+
+// littles returns what a pinch, a dash or a handful of what l measures weighs, g; 0 where nobody would
+// measure it so. Source: house.
+func (m Measures) littles(l *Line, measure float64) (lo, hi float64) {
+	switch {
+	case l.Kind == Salt:
+		return map[float64]float64{pinchful: pinchG, dashful: pinchG, fistful: 0}[measure], map[float64]float64{pinchful: pinchG, dashful: .8, fistful: 0}[measure]
+	case measure == pinchful && l.Kind == Extra:
+		return .1, pinchG
+	case measure == dashful && (l.Kind == Oil || l.Kind == Water || l.Kind == Milk || l.Kind == Extra):
+		return 1, 5
+	case measure == fistful && l.Kind == Flour:
+		return 35, 60
+	case measure == fistful && l.Kind == Extra:
+		if a, _ := addition.Find(l.ExtraKey); a.Kind == addition.Herb {
+			return 5, 15
+		}
+		return 20, 60
+	}
+	return 0, 0
 }
 
 // density returns g/mL of what l measures, as a range.

@@ -5,6 +5,7 @@ import (
 	"strings"
 	"testing"
 
+	"hollen/internal/core/flour"
 	"hollen/internal/core/rules"
 )
 
@@ -51,6 +52,36 @@ func TestParse(t *testing.T) {
 		{"1/4 cup tomato paste", Extra, "", 59.15 * .95, 59.15 * 1.05, ""},
 		{"a pinch of saffron", Extra, "", .1, .4, ""},
 		{"100 g chestnut flour", Flour, "chestnut", 100, 100, ""},
+		{"2 cups (about 250 g) flour", Flour, "plain", 250, 250, "weight in brackets"},
+		{"2 cups (125 g each) 00 flour", Flour, "soft-00", 250, 250, "weight in brackets"},
+		{"1 cup / 125 g double zero flour", Flour, "soft-00", 125, 125, "weight in brackets"},
+		{"100 g fine semolina", Flour, "semola-fine", 100, 100, ""},
+		{"a drizzle of olive oil", Oil, "", 2, 6, "weigh it once"},
+		{"a splash of water", Water, "", 3, 10, "weigh it once"},
+		{"half an eggshell of water", Water, "", 14, 22, "weigh it once"},
+		{"2 half eggshells of water", Water, "", 28, 44, ""},
+		{"a dash of milk", Milk, "", 1, 5, ""},
+		{"a dash of salt", Salt, "", .4, .8, ""},
+		{"a handful of flour", Flour, "plain", 35, 60, ""},
+		{"a handful of basil", Extra, "", 5, 15, ""},
+		{"a knob of butter", Nothing, "", 0, 0, "not known here: butter"},
+		{"300 g di farina 00", Flour, "soft-00", 300, 300, ""},
+		{"100 g di semola rimacinata di grano duro", Flour, "semola-fine", 100, 100, ""},
+		{"4 tuorli d'uovo", Yolk, "", 60, 81.6, ""},
+		{"2 cucchiai d’olio extravergine", Oil, "", 27 * .9, 27 * 1.1, ""},
+		{"un pizzico di sale fino", Salt, "", .4, .4, ""},
+		{"400 g Weizenmehl Type 405", Flour, "soft-00", 400, 400, ""},
+		{"3 Eier", Egg, "", 132, 189, ""},
+		{"1 EL Olivenöl", Oil, "", 13.5 * .9, 13.5 * 1.1, ""},
+		{"1 Prise Salz", Salt, "", .4, .4, ""},
+		{"200 g de farine de sarrasin", Flour, "buckwheat", 200, 200, ""},
+		{"5 jaunes d’œufs", Yolk, "", 75, 102, ""},
+		{"1 cuillère à soupe d’huile d’olive", Oil, "", 13.5 * .9, 13.5 * 1.1, ""},
+		{"100 g kuttu ka atta", Flour, "buckwheat", 100, 100, ""},
+		{"200 g gehun ka atta", Flour, "wholemeal-flatbread", 200, 200, ""},
+		{"1 katori maida", Flour, "plain", 236.6 * .51, 236.6 * .68, ""},
+		{"2 ande", Egg, "", 88, 126, ""},
+		{"60 ml pani", Water, "", 60, 60, ""},
 		// What is not understood is said.
 		{"3 bananas", Nothing, "", 0, 0, "not known here: bananas"},
 		{"some flour", Nothing, "", 0, 0, "no amount"},
@@ -75,6 +106,52 @@ func TestParse(t *testing.T) {
 		if l.Kind == Nothing && l.Problem == "" && l.Note == "" {
 			t.Errorf("%q counts for nothing and nothing says so", c.text)
 		}
+	}
+}
+
+// Every flour on the shelf is read by its names in five languages.
+func TestFloursByTheirNames(t *testing.T) {
+	for key, names := range map[string]string{
+		"soft-00": "double zero flour|farina doppio zero|Weizenmehl Type 405|farine t45", "soft-0": "farina tipo 0|farine t55",
+		"plain": "all-purpose flour|Weizenmehl|maida|मैदा", "strong": "strong bread flour|farina forte|Brotmehl|farine de force",
+		"semola-fine": "semola|semola rimacinata|Hartweizenmehl|semoule fine", "semolina-coarse": "semolina|Hartweizengrieß|semoule|sooji|rava|सूजी",
+		"wholemeal": "whole wheat flour|farina integrale|Weizenvollkornmehl|farine complète", "wholemeal-flatbread": "atta|chapati flour|roti flour|आटा",
+		"wholemeal-durum": "wholegrain durum|semola integrale|Hartweizenvollkornmehl|semoule complète", "spelt-white": "spelt flour|farina di spelta|Dinkelmehl|farine d’épeautre",
+		"spelt-whole": "wholegrain spelt|farina di spelta integrale|Dinkelvollkornmehl|farine d'épeautre complète", "emmer": "emmer|farro dicocco|Zweikorn|amidonnier|khapli",
+		"einkorn": "einkorn flour|monococco|Einkornmehl|petit épeautre", "khorasan": "khorasan flour|grano khorasan|Khorasanweizen",
+		"rye-light": "rye flour|farina di segale|Roggenmehl|farine de seigle", "buckwheat": "buckwheat|grano saraceno|Buchweizenmehl|farine de blé noir|kuttu|कुट्टू",
+		"sorghum": "sorghum flour|farina di sorgo|Sorghumhirse|farine de sorgho|jowar|ज्वार", "millet": "millet flour|farina di miglio|Hirsemehl|farine de millet|bajra|बाजरा",
+		"chestnut": "chestnut flour|farina di castagne|Kastanienmehl|farine de châtaigne", "chickpea": "chickpea flour|farina di ceci|Kichererbsenmehl|farine de pois chiches|besan|बेसन",
+		"rice":       "rice flour|farina di riso|Reismehl|farine de riz|chawal ka atta|चावल",
+		"maize-fine": "maize flour|farina di mais|Maismehl|farine de maïs|makki ka atta|मक्का",
+	} {
+		for name := range strings.SplitSeq(names, "|") {
+			if l := Parse("100 g "+name, us)[0]; l.Kind != Flour || l.FlourKey != key || l.LowG != 100 || strings.Contains(l.Note, "passed over") {
+				t.Errorf("%s is read as %s: %+v", name, key, l)
+			}
+		}
+	}
+	for _, f := range flour.Shipped() {
+		if l := Parse("100 g "+f.LabelName(), us)[0]; l.FlourKey == "" || l.Kind != Flour {
+			t.Errorf("%s: %+v", f.LabelName(), l)
+		}
+	}
+}
+
+// A recipe begins with its name, where it has one.
+func TestTitle(t *testing.T) {
+	for text, want := range map[string]string{
+		"Aunt’s green ribbons\n2 cups flour\n3 eggs": "Aunt’s green ribbons", "Tagliatelle:\n400 g 00\n4 eggs": "Tagliatelle",
+		"2 cups flour\n3 eggs": "", "flour\n3 eggs": "", "Ingredients\n2 cups flour": "", "a pinch of salt\n2 cups flour": "", "Egg pasta": "",
+		"Pasta with eggs\n2 cups flour": "Pasta with eggs",
+	} {
+		if got := Title(text); got != want {
+			t.Errorf("%q: %q, want %q", text, got, want)
+		}
+	}
+	lines := Parse("Sunday ribbons\n300 g 00 flour\n3 eggs", us)
+	if len(lines) != 3 || lines[0].Read != "its name" || lines[1].Kind != Flour {
+		t.Errorf("%+v", lines)
 	}
 }
 

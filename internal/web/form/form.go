@@ -60,7 +60,7 @@ func (f *Form) work() (err error) {
 }
 
 // Bind applies posted values to base, which is allowed. It honours two more keys: "set" puts
-// values into fields (path=value&…) and "step" moves one by a step (path=1 or path=-1), as the
+// values into fields (path=value&…, path=@name for what is typed under that name) and "step" moves one by a step (path=1 or path=-1), as the
 // page's buttons send; what is set is metric, what is typed and stepped is in the units w.Typed.
 // now is the kitchen's clock.
 func Bind(base request.Request, v url.Values, w With, now time.Time) (Form, error) {
@@ -75,7 +75,14 @@ func Bind(base request.Request, v url.Values, w With, now time.Time) (Form, erro
 	for _, field := range request.Fields() {
 		typed, ok := v[field.Path]
 		if text, isSet := sets[field.Path]; isSet {
-			f.set(field, text[len(text)-1])
+			value := text[len(text)-1]
+			if from, named := strings.CutPrefix(value, "@"); named && v.Has(from) { // as it stands in another box
+				value = v.Get(from)
+			}
+			f.set(field, value)
+			if _, refused := f.Errors[field.Path]; refused && value != text[len(text)-1] {
+				f.leave(field) // what could not be read is not recorded
+			}
 		} else if shown := field.In(w.Typed); ok && (!shown.Rounded || typed[len(typed)-1] != shown.Get(&was)) {
 			f.set(shown, typed[len(typed)-1]) // what was rounded for the page stays what it is
 		}
@@ -123,6 +130,13 @@ func (f *Form) settle(base request.Request) error {
 		f.Request = base
 	}
 	return f.work()
+}
+
+// leave empties the slot a field belongs to.
+func (f *Form) leave(field request.Field) {
+	if group, slot, _, ok := request.GroupOf(field); ok {
+		group.Empty(&f.Page, slot)
+	}
 }
 
 // set puts typed text into one field of the page.
