@@ -216,7 +216,7 @@ type WholeBatch struct{ Words, Set string }
 func (v *formulaView) WholeBatch() *WholeBatch {
 	p := v.Plan
 	s, flour, ok := p.WholeBatch()
-	if f := &p.Formula; !ok || !f.Pick.Beaten || f.Eggs.Exact {
+	if f := &p.Formula; !ok || !f.Pick.Beaten || p.Request.Eggs.ByWeight {
 		return nil
 	}
 	much := ""

@@ -147,7 +147,7 @@ func (v *recipeView) work(r rules.Rules) {
 		m.CupML = recipe.CupMetric
 	}
 	v.Lines = recipe.Parse(v.Text, m)
-	v.Sum = recipe.Add(r, v.Lines)
+	v.Sum = recipe.Add(r, m.US, v.Lines)
 	if v.Sum.FlourLowG == 0 {
 		v.Error = "No flour was found. Begin each line with an amount, as in “2 cups flour”."
 		return

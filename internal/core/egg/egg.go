@@ -4,6 +4,7 @@ package egg
 
 import (
 	"errors"
+	"strings"
 
 	"hollen/internal/core/cost"
 	"hollen/internal/core/measure"
@@ -69,6 +70,9 @@ type Weighing struct {
 	EggsG  float64 `json:"eggs_g"`
 	YolksG float64 `json:"yolks_g"`
 }
+
+// US says whether the class is one of the US market.
+func (c *Class) US() bool { return strings.HasPrefix(c.Key, "us-") }
 
 // Means returns c with the means of its weighing.
 func (c Class) Means() Class {

@@ -265,8 +265,8 @@ const nearEnough = .002
 // bounds and rests in steps of five minutes, such that the dough is ready counting the folds
 // planned; the least of (elapsed + 2 × hands-on kneading, a folded pass counting half a minute),
 // then least kneading, then fewest folds. What the maker fixed is kept. When nothing within the
-// school is ready it keeps the school's usual minutes, rests until no more is gained, and says
-// of what it falls short.
+// school is ready it keeps the school's usual minutes, rests longer where that serves or until no
+// more is gained, and says of what it falls short.
 func (d *Dough) Solve(a Ask) Way {
 	lo, hi := a.rests(&d.r)
 	best, least := Way{}, math.Inf(1)
@@ -288,15 +288,29 @@ func (d *Dough) Solve(a Ask) Way {
 		}
 	}
 	if !found {
-		o := a.School.Traits().usual(a, &d.r)
-		rest := d.restNearest(a, d.through(o, outline{}, State{}, a), lo, hi)
-		best = a.way(o, rest, 0)
-		if best.Folds = int(d.usualFolds(a)); a.FixFolds != nil && !a.Pin {
-			best.Folds = int(*a.FixFolds)
-		}
+		best = d.usually(a, lo, hi)
 	}
 	d.finish(a, &best)
 	return best
+}
+
+// usually is the way where nothing within the school is ready: its usual minutes, and a rest past the
+// school's where that is all it takes; else the rest that leaves least missing.
+func (d *Dough) usually(a Ask, lo, hi float64) Way {
+	o := a.School.Traits().usual(a, &d.r)
+	s := d.through(o, outline{}, State{}, a)
+	longest := hi
+	if a.FixRest == nil {
+		longest = max(hi, d.r.RestMaxMin)
+	}
+	if rest, folds, ok := d.restFor(a, s, lo, longest); ok {
+		return a.way(o, rest, folds)
+	}
+	w := a.way(o, d.restNearest(a, s, lo, hi), 0)
+	if w.Folds = int(d.usualFolds(a)); a.FixFolds != nil && !a.Pin {
+		w.Folds = int(*a.FixFolds)
+	}
+	return w
 }
 
 // usualFolds are the folded passes of a school where nothing else decides.

@@ -22,7 +22,7 @@ func (p *Plan) eggTask(flourG float64) ([]flour.Part, egg.Task) {
 		FlourG: flourG, F14G: b.F14G, MoistureWB: b.MoistureWB,
 		TargetHw: p.aim(0).Hw,
 		LossG:    dry.BoardLossG(*ru, r.Room.TempC, r.Room.RH, flourG), ExtraFat: r.Oil * flourG, GivenG: r.Eggs.GivenG(),
-		Class: r.Eggs.Kind(), Style: r.Eggs.Style, TopUp: r.Eggs.TopUp, ByWeight: r.Eggs.ByWeight || p.sizing,
+		Class: r.Eggs.Kind(), Style: r.Eggs.Style, TopUp: r.Eggs.TopUp, ByWeight: r.Eggs.ByWeight || p.sizing || p.weighs,
 		LockFlour: r.Amount.By == request.ByFlour && !r.Eggs.MoveFlour,
 		FixWhole:  whole(r.Eggs.FixWhole), FixYolks: whole(r.Eggs.FixYolks)}
 	for _, a := range r.Additions {

@@ -58,6 +58,7 @@ type Plan struct {
 	milkG          float64 // worked in at the board
 	doughAllergens int     // of Formula.Allergens, the first so many are the dough's
 	sizing         bool    // looking for the flour: what was used at the bench does not count yet
+	weighs         bool    // whole eggs would make much more or less than was asked
 }
 
 // Weighed is one flour of the batch.
@@ -237,7 +238,7 @@ type RollPlan struct {
 }
 
 // rounds is the most times the flour is corrected towards portions or dough mass, and
-// scanSteps how many steps of scanStep the search takes when that does not settle.
+// scanSteps how many steps of scanStep the search looks over, at least, when that does not settle.
 const (
 	rounds    = 5
 	scanSteps = 150
@@ -275,6 +276,9 @@ func MakeIn(in measure.System, ru rules.Rules, r request.Request) (*Plan, error)
 	}
 	p := &Plan{Format: Format, Request: r, made: ru, rules: ru, in: in}
 	p.rules.Cut.TrimEndMM, p.rules.Cut.TrimSideMM = request.Or(r.Cut.TrimEnd, ru.Cut.TrimEndMM), request.Or(r.Cut.TrimSide, ru.Cut.TrimSideMM)
+	if c := r.Eggs.Kind(); c.US() { // the flour is bought where the eggs are
+		p.rules.Flour.MilledMoistureWB = ru.Flour.MilledUSMoistureWB
+	}
 	p.shape = r.Cut.Kind()
 	if p.machine = r.Roll.Kind(); p.shape.Traits().Rope {
 		p.machine = roll.Hands()
@@ -282,7 +286,7 @@ func MakeIn(in measure.System, ru rules.Rules, r request.Request) (*Plan, error)
 	p.parts = make([]flour.Part, len(r.Flours))
 	for i, f := range r.Flours {
 		kind := f.Kind()
-		p.parts[i] = flour.Part{Flour: kind, MassG: f.Share, Moisture: kind.Now(ru.Flour, f.Keeping(r.MadeOn), r.Room.TempC, r.Room.RH)}
+		p.parts[i] = flour.Part{Flour: kind, MassG: f.Share, Moisture: kind.Now(p.rules.Flour, f.Keeping(r.MadeOn), r.Room.TempC, r.Room.RH)}
 	}
 	switch r.Amount.By {
 	case request.ByFlour:
@@ -334,10 +338,11 @@ func (p *Plan) workTo(r request.Request) {
 	// Whole eggs, or sheets divided otherwise, give less or much more: the least flour that gives enough.
 	for f := best; f <= (1+p.rules.Eggs.MaxOver)*best; f += weighStep(best) {
 		if p.size(f); enough() {
-			best = f
-			break
+			p.work(f)
+			return
 		}
 	}
+	p.weighs = true
 	p.work(best)
 }
 
@@ -382,10 +387,14 @@ func (p *Plan) search(want float64, got func() float64, take func(flourG float64
 	least := want / mostDough
 	f := p.task.FlourG
 	best, off = f, math.Inf(1)
+	made := want // by the best
+	if g := got(); g > 0 {
+		made = g
+	}
 	try := func(f float64) (settled bool) {
 		take(f)
 		if o := missed(got(), want); o < off && got() > 0 {
-			best, off = f, o
+			best, off, made = f, o, got()
 		}
 		return off <= nearEnough
 	}
@@ -403,7 +412,7 @@ func (p *Plan) search(want float64, got func() float64, take func(flourG float64
 	}
 	// What a flour gives rises with it, in jumps, so what is wanted lies where short turns into
 	// enough; a few flours either side of there see the jumps.
-	from := max(least, scanFrom*best)
+	from := max(least, scanFrom*best*min(1, want/made))
 	tried := map[int]bool{}
 	at := func(step int) (enough bool) {
 		if !tried[step] {
@@ -412,7 +421,7 @@ func (p *Plan) search(want float64, got func() float64, take func(flourG float64
 		}
 		return got() >= want
 	}
-	lo, hi := 0, scanSteps
+	lo, hi := 0, max(scanSteps, int(math.Log(1.2*best/from)/math.Log(scanStep)))
 	for lo+1 < hi {
 		if mid := (lo + hi) / 2; at(mid) {
 			hi = mid

@@ -196,7 +196,7 @@ func (p *Plan) explainFormula() {
 	}
 	say("formula.eggs", "%s to %s of flour, the least that meets the target without leaving much over.", strings.Join(with, and), p.in.Grams(f.FlourG))
 	switch {
-	case f.Pick.Beaten && f.Eggs.Exact:
+	case f.Pick.Beaten && p.Request.Eggs.ByWeight:
 		say("formula.eggs", "Beaten and weighed, as you like it: %s.%s", p.WeighedWords(f.Pick), p.roundingCosts())
 	case f.Pick.Beaten:
 		say("formula.eggs", "No whole number of eggs meets the target for so much flour, so they are beaten and weighed: %s.%s", p.WeighedWords(f.Pick),

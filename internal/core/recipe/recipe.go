@@ -507,8 +507,12 @@ type Part struct {
 	High float64
 }
 
-// Add adds lines up. Flour is taken as milled.
-func Add(r rules.Rules, lines []Line) Sum {
+// Add adds lines up. Flour is taken as milled, where the eggs are sold.
+func Add(r rules.Rules, us bool, lines []Line) Sum {
+	milled := r.Flour.MilledMoistureWB
+	if us {
+		milled = r.Flour.MilledUSMoistureWB
+	}
 	var s Sum
 	for _, l := range lines {
 		if l.Kind == Nothing {
@@ -554,16 +558,16 @@ func Add(r rules.Rules, lines []Line) Sum {
 		}
 	}
 	if s.FlourLowG > 0 {
-		s.LowHw = hydration(r, lines, func(l Line) float64 { return l.LowG }, func(l Line) float64 { return l.HighG })
-		s.HighHw = hydration(r, lines, func(l Line) float64 { return l.HighG }, func(l Line) float64 { return l.LowG })
+		s.LowHw = hydration(r, milled, lines, func(l Line) float64 { return l.LowG }, func(l Line) float64 { return l.HighG })
+		s.HighHw = hydration(r, milled, lines, func(l Line) float64 { return l.HighG }, func(l Line) float64 { return l.LowG })
 		mid := func(l Line) float64 { return (l.LowG + l.HighG) / 2 }
-		s.MiddleHw = hydration(r, lines, mid, mid)
+		s.MiddleHw = hydration(r, milled, lines, mid, mid)
 	}
 	return s
 }
 
 // hydration is the working hydration with liquids and flour each at one end of its range.
-func hydration(r rules.Rules, lines []Line, liquid, dry func(Line) float64) float64 {
+func hydration(r rules.Rules, milled float64, lines []Line, liquid, dry func(Line) float64) float64 {
 	comp := map[Kind]egg.Composition{Egg: egg.Whole, Yolk: egg.Yolk, White: egg.White, Water: egg.Water, Milk: egg.Milk, Oil: egg.Oil}
 	var f, worth float64
 	for _, l := range lines {
@@ -581,6 +585,6 @@ func hydration(r rules.Rules, lines []Line, liquid, dry func(Line) float64) floa
 		}
 		worth += g * (c.Water - uptake + r.Hydration.FatWeight*c.Fat)
 	}
-	f14 := f * (1 - r.Flour.MilledMoistureWB) / (1 - r.Flour.BasisMoistureWB)
+	f14 := f * (1 - milled) / (1 - r.Flour.BasisMoistureWB)
 	return 100 * (worth + f - f14) / f14
 }

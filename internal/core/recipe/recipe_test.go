@@ -161,7 +161,7 @@ func TestWholeRecipe(t *testing.T) {
 	if len(lines) != 4 {
 		t.Fatalf("%d lines: %+v", len(lines), lines)
 	}
-	s := Add(rules.Default(), lines)
+	s := Add(rules.Default(), true, lines)
 	if math.Abs(s.FlourLowG-2*236.6*.59) > .1 || s.FlourLowG != s.FlourHighG || s.Wholes != 3 {
 		t.Errorf("%+v", s)
 	}
@@ -169,19 +169,19 @@ func TestWholeRecipe(t *testing.T) {
 		t.Errorf("hydration %.1f, %.1f, %.1f", s.LowHw, s.MiddleHw, s.HighHw)
 	}
 	// Not saying how the cup was filled widens the range.
-	wide := Add(rules.Default(), Parse("2 cups plain, 3 eggs", us))
+	wide := Add(rules.Default(), true, Parse("2 cups plain, 3 eggs", us))
 	if wide.HighHw-wide.LowHw <= s.HighHw-s.LowHw {
 		t.Errorf("%.1f–%.1f is no wider", wide.LowHw, wide.HighHw)
 	}
 	// A purée wets, a powder drinks.
-	base := Add(rules.Default(), Parse("1 kg 00 flour\n540 g eggs", us)).MiddleHw
-	if wet, dry := Add(rules.Default(), Parse("1 kg 00 flour\n540 g eggs\n100 g beetroot purée", us)),
-		Add(rules.Default(), Parse("1 kg 00 flour\n540 g eggs\n30 g beetroot powder", us)); wet.MiddleHw <= base || dry.MiddleHw >= base || len(dry.Extras) != 1 {
+	base := Add(rules.Default(), true, Parse("1 kg 00 flour\n540 g eggs", us)).MiddleHw
+	if wet, dry := Add(rules.Default(), true, Parse("1 kg 00 flour\n540 g eggs\n100 g beetroot purée", us)),
+		Add(rules.Default(), true, Parse("1 kg 00 flour\n540 g eggs\n30 g beetroot powder", us)); wet.MiddleHw <= base || dry.MiddleHw >= base || len(dry.Extras) != 1 {
 		t.Errorf("%.1f plain, %.1f with purée, %.1f with powder", base, wet.MiddleHw, dry.MiddleHw)
 	}
-	// Weights have no range: (540·(.7615+.2·.0951) + 1000 − F14)/F14, F14 = 1000·.865/.86.
-	kg := Add(rules.Default(), Parse("1 kg 00 flour\n540 g eggs", us))
-	if math.Abs(kg.LowHw-kg.HighHw) > 1e-9 || math.Abs(kg.MiddleHw-41.33) > .01 {
+	// Weights have no range: (540·(.7615+.2·.0951) + 1000 − F14)/F14, F14 = 1000·.875/.86.
+	kg := Add(rules.Default(), true, Parse("1 kg 00 flour\n540 g eggs", us))
+	if math.Abs(kg.LowHw-kg.HighHw) > 1e-9 || math.Abs(kg.MiddleHw-39.71) > .01 {
 		t.Errorf("weighed: %.2f–%.2f", kg.LowHw, kg.HighHw)
 	}
 }
@@ -202,7 +202,7 @@ func FuzzParse(f *testing.F) {
 				t.Fatalf("%q counts for nothing and nothing says so", l.Text)
 			}
 		}
-		if s := Add(r, lines); math.IsNaN(s.LowHw) || s.LowHw > s.HighHw+1e-9 {
+		if s := Add(r, true, lines); math.IsNaN(s.LowHw) || s.LowHw > s.HighHw+1e-9 {
 			t.Fatalf("%q: %+v", text, s)
 		}
 	})

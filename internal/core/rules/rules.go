@@ -28,6 +28,8 @@ type Flour struct {
 	BasisMoistureWB float64
 	// MilledMoistureWB is the moisture of a fresh bag, share wet basis. Source: house, European mills.
 	MilledMoistureWB float64
+	// MilledUSMoistureWB is the same where the eggs are sold by US sizes, share wet basis. Source: house, US mills.
+	MilledUSMoistureWB float64
 	// DriftTubDays is the time constant of 1 kg in a sealed tub, days. Source: house.
 	DriftTubDays float64
 	// DriftBagDays is the time constant of 1 kg in a folded paper bag, days. Source: house.
@@ -417,7 +419,7 @@ type Safety struct {
 // Default returns the shipped house rules.
 func Default() Rules {
 	return Rules{
-		Flour: Flour{BasisMoistureWB: .14, MilledMoistureWB: .135,
+		Flour: Flour{BasisMoistureWB: .14, MilledMoistureWB: .135, MilledUSMoistureWB: .125,
 			DriftTubDays: 120, DriftBagDays: 8, DriftBinDays: 2, DriftSiftedDays: .3, DriftMassPower: 2. / 3,
 			EstimateLowWB: .105, EstimateHighWB: .155, GlutenFragile: .70, GlutenNoSheet: .45, ProteinBasePct: 11},
 		Room: Room{PourShare: .60, BoardAreaM2: .045, BoardDoughPerFlour: 1.55, BoardRefMassG: 500, BoardSeconds: 600, HeldBackShare: .08},
