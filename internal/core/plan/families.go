@@ -109,11 +109,12 @@ func (p *Plan) explainFormed() {
 func (p *Plan) explainRibbons() {
 	say := p.say
 	c, ru := &p.Cut, &p.rules.Cut
-	use, sheets := c.SheetWidthMM-2*ru.TrimSideMM, measure.Plural(c.Sheets, "sheet", "sheets")
-	say("cut.across", "%s less %s each side leaves %s, room for %d at %s.", p.in.MM(c.SheetWidthMM, measure.Shortest),
+	wide := math.Round(c.SheetWidthMM)
+	use, sheets := wide-2*ru.TrimSideMM, measure.Plural(c.Sheets, "sheet", "sheets")
+	say("cut.across", "%s less %s each side leaves %s, room for %d at %s.", p.in.MM(wide, measure.Shortest),
 		p.in.MM(ru.TrimSideMM, measure.Shortest), p.in.MM(use, measure.Shortest), c.Across, p.in.MM(c.WidthMM, measure.Shortest))
 	if k := c.Cutter; k != nil && k.WidthMM < use {
-		say("cut.across", "Of %s the cutter takes %s, room for %d at %s.", p.in.MM(c.SheetWidthMM, measure.Shortest), p.in.MM(k.WidthMM, measure.Shortest),
+		say("cut.across", "Of %s the cutter takes %s, room for %d at %s.", p.in.MM(wide, measure.Shortest), p.in.MM(k.WidthMM, measure.Shortest),
 			c.Across, p.in.MM(c.WidthMM, measure.Shortest))
 	}
 	say("cut.ribbons", "%d across, %s, %s. Each weighs %s.", c.Across, measure.Plural(c.Along, "length", "lengths"), sheets, p.in.G(c.OneG, 1))

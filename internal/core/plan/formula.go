@@ -30,7 +30,7 @@ func (p *Plan) eggTask(flourG float64) ([]flour.Part, egg.Task) {
 		t.ExtraWater += kind.LiquidG(g)
 		t.ExtraFat += g * kind.FatShare
 	}
-	if r.Eggs.Style == egg.NoEgg {
+	if r.Eggs.Style == egg.NoEgg || p.sizing { // pinned eggs do not say how much flour there is to be
 		t.FixWhole, t.FixYolks = nil, nil
 	}
 	return parts, t
@@ -97,7 +97,7 @@ func (p *Plan) mix(flourG float64) {
 	}
 	f.Target = p.aim(pick.YolkShare)
 	p.Formula = f
-	p.Room.BoardLossG, p.Room.Used, p.milkG = p.task.LossG, nil, 0
+	p.Room.BoardLossG, p.Room.Used, p.milkG, p.waterG = p.task.LossG, nil, 0, 0
 	p.together(parts, b)
 	p.Formula.Allergens = p.allergens(parts)
 }
@@ -114,7 +114,7 @@ func (p *Plan) together(parts []flour.Part, b flour.Blend) {
 		kind := a.Kind()
 		others[i] = dough.Other{G: f.Additions[i].MassG, UptakeGPerG: kind.UptakeGPerG, Composition: kind.Composition()}
 	}
-	others = append(others, dough.Other{G: p.milkG, Composition: egg.Milk})
+	others = append(others, dough.Other{G: p.milkG, Composition: egg.Milk}, dough.Other{G: p.waterG, Composition: egg.Water})
 	f.Dough = dough.Make(*ru, b, dough.Amounts{WholeEggG: f.WholeG, YolkG: f.YolkG, TopG: f.TopG, TopUp: r.Eggs.TopUp, OilG: f.OilG, SaltG: f.SaltG,
 		LossG: p.Room.BoardLossG, Others: others})
 	f.feel = f.Target.Feel(ru.Hydration, f.Dough.Hw)
@@ -162,6 +162,7 @@ func (p *Plan) points() []Points {
 	}
 	add(p.TopWord(), f.TopG*r.Eggs.TopUp.Composition().Water)
 	add("milk worked in", p.milkG*egg.Milk.Water)
+	add("water worked in", p.waterG)
 	add("lost on the board", -p.Room.BoardLossG)
 	add("the fat, as felt", p.rules.Hydration.FatWeight*f.Dough.FatPct/100*f.Blend.F14G)
 	return out
@@ -186,7 +187,12 @@ func (p *Plan) asUsed() {
 	if p.Room.CorrectionG > 0 {
 		water = max(0, water-p.Room.KeepG)
 	}
-	a.LiquidG += request.Or(u.LiquidAddedG, 0) + water
+	if added := request.Or(u.LiquidAddedG, 0); r.Eggs.TopUp == egg.TopNone {
+		water += added
+	} else {
+		a.LiquidG += added
+	}
+	p.waterG = water
 	a.FlourG += max(0, r.Acted(doctor.Flour)-held)
 	f.TopG = a.LiquidG
 	f.WholeG += r.Acted(doctor.Egg)
@@ -199,6 +205,7 @@ func (p *Plan) asUsed() {
 	}
 	p.together(parts, flour.Mix(p.rules.Flour, parts))
 	a.Hw = f.Dough.Hw
+	a.LiquidG += water
 	p.Room.Used = a
 }
 

@@ -43,8 +43,9 @@ func (p *Plan) DoughIngredients() []Ingredient {
 	add("egg yolk", "egg", f.YolkG)
 	if p.Request.Eggs.TopUp == egg.TopMilk {
 		add("milk", "milk", f.TopG+p.milkG)
+		add("water", "", p.waterG)
 	} else {
-		add("water", "", f.TopG)
+		add("water", "", f.TopG+p.waterG)
 		add("milk", "milk", p.milkG)
 	}
 	add("salt", "", f.SaltG)

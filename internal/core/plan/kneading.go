@@ -26,7 +26,7 @@ func (p *Plan) school() (knead.School, string) {
 	case p.shape.Traits().Rope:
 		return knead.Long, "For ropes you feel it come right under the hand; half an hour’s rest and it lengthens by itself."
 	case p.machine.Tool == dough.Pin:
-		return knead.Long, "A pin has no folded passes to finish it: kneaded through, then half an hour on the counter. In turns and a night cold is softer still."
+		return knead.Long, "Under a pin nothing is kneaded after it: kneaded through, then half an hour on the counter. In turns and a night cold is softer still."
 	case p.machine.Tool == dough.Sheeter:
 		return knead.Short, "A powered sheeter finishes the kneading in its folded passes."
 	case r.Bench.HookG != nil && mass > hands:

@@ -63,7 +63,8 @@ func anyRequest(rnd *rand.Rand) request.Request {
 		bowl := float64(400 + 100*rnd.IntN(20))
 		r.Bench.HookG, r.Bench.ProcessorG = &bowl, &bowl
 	}
-	r.Roll.Machine, r.Roll.Mode, r.Roll.Fold = pick(rnd, "hand-crank-10", "mixer-8", "motor-9", "sheeter-mm", "pin-board"), pick(rnd, roll.EveryStop, roll.Fewest), pick(rnd, roll.Thirds, roll.Halves)
+	r.Roll.Machine, r.Roll.Mode, r.Roll.Fold = pick(rnd, "hand-crank-10", "mixer-8", "motor-9", "sheeter-mm", "pin-board"),
+		pick(rnd, roll.EveryStop, roll.Fewest), pick(rnd, roll.Thirds, roll.Halves)
 	r.Roll.Careful, r.Roll.LastTwice = pick(rnd, request.CarefulYes, request.CarefulNo), rnd.IntN(4) == 0
 	r.Cut.Shape = pick(rnd, "tagliatelle", "pappardelle", "fettuccine", "linguine", "tagliolini", "lasagne", "farfalle", "ravioli", "ravioli-round", "mezzelune",
 		"agnolotti", "orecchiette", "quadretti")

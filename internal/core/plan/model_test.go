@@ -341,7 +341,8 @@ func (k kneadLaw) follow(steps []knead.Step, start, room, fridge, spreadTau floa
 
 // lightest looks through a school for the ready way that weighs least: elapsed + 2 × hands, a folded pass
 // half a minute of it; false when none is. spare is by how much it is ready.
-func (k kneadLaw) lightest(school knead.School, start, room, around, tauRest, minRest, glut float64, folds [2]int, turns float64) (work, rest float64, n int, spare float64, ok bool) {
+func (k kneadLaw) lightest(school knead.School, start, room, around, tauRest, minRest, glut float64, folds [2]int, turns float64) (work, rest float64,
+	n int, spare float64, ok bool) {
 	type first struct {
 		steps []knead.Step
 		hands float64

@@ -6,7 +6,6 @@ import (
 	"strings"
 
 	"hollen/internal/core/dough"
-	"hollen/internal/core/egg"
 	"hollen/internal/core/knead"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/request"
@@ -155,19 +154,19 @@ var feelHeads = map[int]string{-4: "This will not make a sheet.", -3: "Stiff.", 
 func (p *Plan) adviseFeel(at request.Stage, field string) {
 	f := &p.Formula
 	out := f.Target.Outside(f.Dough.Hw)
-	if out == 0 {
-		return
+	if math.Abs(out) < .05 {
+		return // no finer than it is shown
 	}
 	level, code := Remark, "firm"
 	if f.feel.Odd() {
 		level = Warning
 	}
 	where := fmt.Sprintf("%.1f points under the sweet spot", -out)
-	// To the edge of the sweet spot, and never less than a gram that can be weighed.
-	more := fmt.Sprintf("%s more water brings it in", p.in.Grams(max(1, -out*f.Blend.F14G/100)))
+	// To the edge of the sweet spot, in whole grams.
+	more := fmt.Sprintf("%s more water brings it in", p.in.Grams(math.Ceil(-out*f.Blend.F14G/100)))
 	if out > 0 {
 		code, where = "soft", fmt.Sprintf("%.1f points over the sweet spot, all the flour counted", out)
-		more = fmt.Sprintf("%s more flour brings it in", p.in.Grams(max(1, p.Patient().FlourG(out))))
+		more = fmt.Sprintf("%s more flour brings it in", p.in.Grams(math.Ceil(p.Patient().FlourG(out))))
 	}
 	if f.feel.NoSheet() {
 		code = "no_sheet"
@@ -206,16 +205,15 @@ func (p *Plan) adviseKnead() {
 	if k.LimitG == 0 {
 		p.note(request.AtKnead, "knead.min", Remark, "bowl_unknown", "How much does the bowl take?", "Say so under Bench, and Hollen splits what is more.")
 	}
-	hot, text := ru.Knead.HandHotC, "Hands cannot over-knead it but heat can: pause, or start with eggs from the fridge."
+	hot, text := ru.Knead.HandHotC, "Hands cannot over-knead it but heat can: pause in the fridge for ten minutes"
 	if k.School.Traits().Machine() {
-		hot, text = ru.Knead.MachineHotC, "A machine warms it fast: stop and let it cool, or start with eggs from the fridge."
-	}
-	if p.Request.Eggs.From == request.FromFridge || p.Request.Eggs.Style == egg.NoEgg {
-		text, _, _ = strings.Cut(text, ", or start with")
-		text += "."
+		hot, text = ru.Knead.MachineHotC, "A machine warms it fast: stop, ten minutes in the fridge, then go on"
 	}
 	if k.PeakC > hot {
-		p.note(request.AtKnead, "knead.peak", Warning, "hot", "Warm dough.", "It gets to %s. %s", p.in.C(k.PeakC, 0), text)
+		if p.peakFromFridgeC() <= hot {
+			text += ", or start with eggs from the fridge"
+		}
+		p.note(request.AtKnead, "knead.peak", Warning, "hot", "Warm dough.", "It gets to %s. %s.", p.in.C(k.PeakC, 0), text)
 	}
 	if k.FoldsMore > p.Roll.Folds {
 		longer := ", or knead longer"
@@ -232,9 +230,52 @@ func (p *Plan) adviseKnead() {
 	for _, s := range p.Rest.Lacks {
 		if s.What == "development" && p.ask.Pin {
 			p.note(request.AtKnead, "knead.min", Warning, "short_for_pin", "Short of kneading for a pin.",
-				"It comes to %s, and a pin has no folded passes to finish it: knead longer, or in turns.", ofWanted(s))
+				"It comes to %s, and under a pin nothing is kneaded after it%s.", ofWanted(s), p.kneadMore())
 		}
 	}
+}
+
+// restMore says how much longer a rest has to be until it serves.
+func (p *Plan) restMore(serves func(knead.State) bool) string {
+	const most = 240 // min
+	track := p.model.Through(p.ask, p.way)
+	for more := 5.; more <= most; more += 5 {
+		if serves(p.model.RestOn(p.ask, track, more)) {
+			return fmt.Sprintf("Rest it %s longer.", measure.Minutes(more))
+		}
+	}
+	return "In this cold it hardly moves: rest it in the room."
+}
+
+// peakFromFridgeC is the warmest the dough gets with eggs from the fridge, °C; +Inf where they are from
+// there, or there are none.
+func (p *Plan) peakFromFridgeC() float64 {
+	if p.Request.Eggs.From == request.FromFridge || p.Formula.WholeG+p.Formula.YolkG == 0 {
+		return math.Inf(1)
+	}
+	_, _, w := p.solve(p.Knead.School, func(a *knead.Ask) { a.StartC = p.contactC(p.rules.Knead.FridgeC) })
+	return w.PeakC
+}
+
+// kneadMore says what finishes a dough under a pin: more minutes, or turns, whichever does.
+func (p *Plan) kneadMore() string {
+	const most = 30. // min
+	var ways []string
+	for m := math.Ceil(p.Knead.Min) + 1; m <= most; m++ {
+		if _, _, w := p.solve(p.Knead.School, func(a *knead.Ask) { a.FixKnead = &m }); w.DFolded >= p.rules.Knead.ReadyD {
+			ways = append(ways, "knead it "+measure.Minutes(m))
+			break
+		}
+	}
+	if p.Knead.School != knead.Turns {
+		if _, _, w := p.solve(knead.Turns, func(a *knead.Ask) { a.FixKnead, a.FixTurns, a.FixRest = nil, nil, nil }); w.Ready {
+			ways = append(ways, "work it in turns, with hours in the cold")
+		}
+	}
+	if len(ways) == 0 {
+		return ""
+	}
+	return ": " + strings.Join(ways, ", or ")
 }
 
 // adviseLots says what is kneaded at once, and how the lots follow each other.
@@ -275,7 +316,7 @@ func ofWanted(s knead.Lack) string {
 // adviseRest is the advice on the rest and on the dough's hours out of the fridge.
 func (p *Plan) adviseRest() {
 	ru := &p.rules
-	switch longer := "Rest it longer."; {
+	switch {
 	case p.Unrested():
 		p.note(request.AtRest, "rest.min", Warning, "no_rest", "No rest at all.",
 			"It can be done: it pulls back at every stop and wants twice the passes. Twenty minutes under a bowl save more than they cost.")
@@ -283,14 +324,15 @@ func (p *Plan) adviseRest() {
 		for _, s := range p.Rest.Lacks {
 			switch s.What {
 			case "tension":
-				p.note(request.AtRest, "rest.min", Warning, "tension", "Still tense.", "Tension is %s: it snaps back and may tear. %s", ofWanted(s), longer)
+				p.note(request.AtRest, "rest.min", Warning, "tension", "Still tense.", "Tension is %s: it snaps back and may tear. %s", ofWanted(s),
+					p.restMore(func(x knead.State) bool { return x.T <= ru.Knead.ReadyT }))
 			case "uptake":
-				p.note(request.AtRest, "rest.min", Warning, "uptake", "Not all the water is in yet.",
-					"%s: coarse flour needs longer, or it stays sandy.", measure.Capital(ofWanted(s)))
+				p.note(request.AtRest, "rest.min", Warning, "uptake", "Not all the water is in yet.", "%s: coarse flour stays sandy so. %s",
+					measure.Capital(ofWanted(s)), p.restMore(func(x knead.State) bool { return p.model.U(x) >= ru.Knead.ReadyU }))
 			}
 		}
 	}
-	if p.Rest.TempC < ru.Knead.ColdC {
+	if p.Rest.TempC < ru.Knead.ColdC-.5 {
 		text := "The room is too cold to warm it; roll it as it is, slowly."
 		if p.Rest.TemperMin > 0 {
 			divided := ""
@@ -398,13 +440,12 @@ func (p *Plan) adviseStops() {
 		p.note(request.AtRoll, "roll.sheet", Remark, "between_stops", "Between two stops.", "%s is %s off the %s wanted; %s.", p.in.MM(o.SheetMM, 2),
 			sign+mm(math.Abs(o.MissMM)), mm(o.TargetMM), way)
 	}
-	if dry := p.Formula.feel.Grade <= -3; dry || p.Rest.T > 2*p.rules.Knead.ReadyT && !p.Unrested() {
-		why := "so tense"
-		if dry {
-			why = "so dry"
-		}
+	if p.Formula.feel.Grade <= -3 {
 		p.note(request.AtRoll, "roll.sheet", Warning, "too_stiff", "Too stiff for this machine.",
-			"A dough %s strains crank and motor. Rest it longer, roll it thinner with a pin first, feed smaller pieces, or knead a little water in.", why)
+			"So dry it strains crank and motor: Formula says what brings it in. Else pin it thinner first, and feed smaller pieces.")
+	} else if p.Rest.T > 2*p.rules.Knead.ReadyT && !p.Unrested() {
+		p.note(request.AtRoll, "roll.sheet", Warning, "too_stiff", "Too tense for this machine.",
+			"It strains crank and motor: Rest says how much longer it wants. Else pin it thinner first, and feed smaller pieces.")
 	}
 	if !o.Calibrated && p.Request.Roll.Own == nil {
 		p.note(request.AtRoll, "roll.sheet", Remark, "generic", "A generic machine.",
@@ -417,6 +458,22 @@ func (p *Plan) adviseStops() {
 	}
 }
 
+// easier names what makes a pass easy: the stop before it twice, a rest, or finer stops, whichever does.
+func (p *Plan) easier(x roll.Pass) string {
+	var ways []string
+	l := p.lay
+	if i := x.Stop - x.Skipped - 1; i >= 0 && l.Verdict(1-x.OutMM/l.Sheet(l.Machine.Stops[i].TrueMM(), 2), x.Easy) == roll.Safe {
+		ways = append(ways, fmt.Sprintf("take stop %s twice", l.Machine.Stops[i].Label))
+	}
+	if l.T = min(l.T, l.ReadyT); l.Verdict(x.Reduction, l.Easy(x.GapMM)) == roll.Safe {
+		ways = append(ways, "rest the sheet ten minutes")
+	}
+	if x.Skipped > 0 {
+		ways = append(ways, "leave no stop out")
+	}
+	return strings.Join(append(ways, "use a machine with finer stops"), ", or ")
+}
+
 // overEasy is the advice on a pass that takes more than is easy: a bold one is worth knowing, a
 // tearing one asks for a change.
 func (p *Plan) overEasy(x roll.Pass) {
@@ -425,8 +482,7 @@ func (p *Plan) overEasy(x roll.Pass) {
 		level, head = Warning, fmt.Sprintf("Stop %s may tear it.", x.Label)
 	}
 	p.note(request.AtRoll, "roll.sheet", level, "over", head,
-		"%.0f %% off where %.0f %% is easy. Take the stop before it twice, or rest the sheet ten minutes, or use a machine with finer stops.",
-		100*x.Reduction, 100*x.Easy)
+		"%.0f %% off where %.0f %% is easy. %s.", 100*x.Reduction, 100*x.Easy, measure.Capital(p.easier(x)))
 }
 
 // advisePin is the advice on a sheet under the pin.

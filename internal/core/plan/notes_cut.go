@@ -57,14 +57,15 @@ func (p *Plan) advisePart(x *CutPart, field, name string) {
 	case x.Sheets == 0:
 		p.note(request.AtCut, field, Warning, "no_sheet_left", head("no sheet is left for it."), "Divide the dough into more pieces, or make more of it.")
 	case x.Count == 0:
-		p.note(request.AtCut, field, Warning, "no_ribbons", head("none fits this sheet."), "Make fewer, larger pieces, or a smaller or shorter shape.")
+		p.note(request.AtCut, field, Warning, "no_ribbons", head("none fits this sheet."), "%s.", measure.Capital(p.wouldFit()))
 	case x.WantsG > 0 && len(c.Also) > 0 && x.MadeG < .95*x.WantsG:
 		p.note(request.AtCut, field, Warning, "short", head("short."),
 			"%.1f portions where %.0f were wanted: whole sheets do not come out closer. Divide into more pieces, or make a little more.", x.Portions,
 			math.Round(x.WantsG/x.PortionG))
 	}
 	if x.Short {
-		p.note(request.AtCut, field, Remark, "short_ribbons", head("short ribbons."), "The sheet is %s long within its trims: the ribbons are as long as that, where %s is usual.",
+		p.note(request.AtCut, field, Remark, "short_ribbons", head("short ribbons."),
+			"The sheet is %s long within its trims: the ribbons are as long as that, where %s is usual.",
 			p.in.Long(x.LengthMM), p.in.MM(s.MinLengthMM, measure.Shortest))
 	}
 	if s.Traits().Lengths && x.WidthMM > 2*sheet && sheet > ru.FlatRibbonMaxMM {
@@ -79,12 +80,12 @@ func (p *Plan) advisePart(x *CutPart, field, name string) {
 		switch {
 		case sheet > k.ToMM*(1+ru.CutterSlack):
 			p.note(request.AtCut, field, Warning, "cutter_thick", head("it may not separate."),
-				"%s of sheet in a cutter for %s: roll a stop finer, or let it dry to leather. A test strip first.", p.in.MM(sheet, 2),
-				p.in.Joined(" to ", measure.MM, measure.Shortest, k.FromMM, k.ToMM))
+				"%s of sheet in a cutter for %s: %slet it dry to leather. A test strip first.", p.in.MM(sheet, 2),
+				p.in.Joined(" to ", measure.MM, measure.Shortest, k.FromMM, k.ToMM), p.stopFor(k.FromMM, k.ToMM))
 		case sheet < k.FromMM*(1-ru.CutterSlack):
 			p.note(request.AtCut, field, Warning, "cutter_thin", head("it may mat."),
-				"%s of sheet in a cutter for %s: stop a stop sooner, or dry it further and dust. A test strip first.", p.in.MM(sheet, 2),
-				p.in.Joined(" to ", measure.MM, measure.Shortest, k.FromMM, k.ToMM))
+				"%s of sheet in a cutter for %s: %sdry it further and dust. A test strip first.", p.in.MM(sheet, 2),
+				p.in.Joined(" to ", measure.MM, measure.Shortest, k.FromMM, k.ToMM), p.stopFor(k.FromMM, k.ToMM))
 		}
 		if math.Abs(k.PitchMM-s.WidthMM) > .05 {
 			p.note(request.AtCut, field, Remark, "cutter_width", head("the cutter’s width."), "It cuts %s where %s is meant; the knife would cut that.",
@@ -95,6 +96,46 @@ func (p *Plan) advisePart(x *CutPart, field, name string) {
 		p.note(request.AtCut, field, Remark, "other_sheet", head("another sheet is usual."),
 			"Cut from %s where %s is usual for it: let its pieces stop at another stop.", p.in.MM(sheet, 2), p.in.MM(own, measure.Shortest))
 	}
+}
+
+// stopFor names the stop that leaves a sheet between two thicknesses, the nearest to the one there is, to
+// stand before another remedy; "" where there is none, or a pin.
+func (p *Plan) stopFor(fromMM, toMM float64) string {
+	if p.Pinned() {
+		return "roll it to suit, or "
+	}
+	at, off := -1, math.Inf(1)
+	for i, s := range p.machine.Stops {
+		t := p.lay.Sheet(s.TrueMM(), 1)
+		if d := math.Abs(t - p.Roll.SheetMM); t >= fromMM && t <= toMM && d < off {
+			at, off = i, d
+		}
+	}
+	if at < 0 {
+		return ""
+	}
+	return fmt.Sprintf("end at stop %s, or ", p.machine.Stops[at].Label)
+}
+
+// wouldFit names what makes room for the shapes: another division, a longer bench, or another shape.
+func (p *Plan) wouldFit() string {
+	all := p.Roll.RolledG * float64(p.Roll.Pieces)
+	l := p.lay
+	divide := func() int {
+		for n := p.Roll.Pieces; n >= 1; n-- {
+			if p.laid(p.sheetsOf(&l, &p.Roll, all, float64(n))) > 0 {
+				return n
+			}
+		}
+		return 0
+	}
+	if n := divide(); n > 0 {
+		return fmt.Sprintf("divide it into %s, or cut a smaller or shorter shape", measure.Plural(n, "piece", "pieces"))
+	}
+	if l.BenchMM = 0; divide() > 0 {
+		return fmt.Sprintf("a bench of %s has it halved: a longer one, or a shorter shape", p.in.MM(p.Request.Roll.BenchMM, measure.Shortest))
+	}
+	return "cut a smaller or shorter shape"
 }
 
 // cutterWords lists the cutters of the machine.
@@ -119,7 +160,8 @@ func (p *Plan) adviseFilling() {
 		}
 		if f.Thick {
 			p.note(request.AtCut, "cut.seam", Warning, "seam", "A thick seam.",
-				"%s where the sheets meet; over %s the edge is raw when the middle is done. Roll a stop finer.", p.in.MM(f.SeamMM, 2), p.in.MM(p.rules.Cut.SeamMaxMM, 1))
+				"%s where the sheets meet; over %s the edge is raw when the middle is done: %spinch it thin.", p.in.MM(f.SeamMM, 2),
+				p.in.MM(p.rules.Cut.SeamMaxMM, 1), p.stopFor(0, p.rules.Cut.SeamMaxMM*(1+p.rules.Cut.CutterSlack)/2))
 		}
 		if f.PieceG > 1.2*f.FitsG {
 			p.note(request.AtCut, "cut.filling", Warning, "overfilled", "More than fits.", "%s in each where %s leaves a seam that holds: it bursts.",
@@ -163,7 +205,7 @@ func (p *Plan) adviseDry() {
 	case d.ToKeep != nil || !p.perishable(): // drying to keep has its own note
 	case d.OutMin > d.DiscardAt:
 		p.note(request.AtDry, "dry.warm", Warning, "discard", "Too long out of the fridge.",
-			"%s over all stages; past %s egg dough is usually thrown away. Work in smaller batches, or chill what waits at every stage.",
+			"%s over all stages; past %s a dough with egg is usually thrown away. Work in smaller batches, or chill what waits at every stage.",
 			measure.Minutes(d.OutMin), measure.Minutes(d.DiscardAt))
 	case d.OutMin > d.CautionAt && p.Rest.OutMin <= d.CautionAt:
 		p.note(request.AtDry, "dry.warm", Warning, "warm", "Long out of the fridge.",

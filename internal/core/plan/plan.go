@@ -55,7 +55,7 @@ type Plan struct {
 	machine        roll.Machine
 	shape          cut.Shape
 	parts          []flour.Part
-	milkG          float64 // worked in at the board
+	milkG, waterG  float64 // worked in at the board
 	doughAllergens int     // of Formula.Allergens, the first so many are the dough's
 	sizing         bool    // looking for the flour: what was used at the bench does not count yet
 	weighs         bool    // whole eggs would make much more or less than was asked

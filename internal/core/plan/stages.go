@@ -44,7 +44,13 @@ func (p *Plan) room() {
 	if r.Eggs.From == request.FromFridge {
 		eggC = ru.Knead.FridgeC
 	}
-	p.Room.ContactC = knead.ContactC(ru.Knead,
+	p.Room.ContactC = p.contactC(eggC)
+}
+
+// contactC is the dough as it comes together with eggs at eggC, °C.
+func (p *Plan) contactC(eggC float64) float64 {
+	r, f := &p.Request, &p.Formula
+	return knead.ContactC(p.rules.Knead,
 		knead.Part{MassG: f.FlourG, HeatJPerGK: knead.FlourHeat, TempC: r.Room.TempC},
 		knead.Part{MassG: f.WholeG + f.YolkG, HeatJPerGK: knead.EggHeat, TempC: eggC},
 		knead.Part{MassG: f.TopG, HeatJPerGK: knead.WaterHeat, TempC: r.Room.TempC},

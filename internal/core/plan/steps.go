@@ -227,6 +227,9 @@ func (p *Plan) kneadStep(s knead.Step, n int, machine string) Step {
 		w := p.Knead.School.Traits().Hand(n, p.Knead.Way.Turns)
 		o.Head, o.Text, o.Sign, o.Test, o.Caution = w.Head, w.Text, w.Feel, w.Test, ""
 	}
+	if p.Pinned() && p.Knead.School == knead.Short && s.By == knead.ByHand {
+		o.Test = "It flexes once without falling apart."
+	}
 	o.Brief = glance(o.Test)
 	return o
 }

@@ -8,6 +8,7 @@ import (
 	"hollen/internal/core/dough"
 	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
+	"hollen/internal/core/knead"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/request"
 )
@@ -250,9 +251,9 @@ func (p *Plan) explainRoom() {
 	if part.Moisture.Measured {
 		say("room.moisture", "Measured, so it stands.")
 	} else {
-		say("room.moisture", "Milled at %.1f %%; this air draws it to %.1f %%. %s in %s of %s (63 %% of the way in %.0f days) leaves it here.",
+		say("room.moisture", "Milled at %.1f %%; this air draws it to %.1f %%. %s in %s of %s (63 %% of the way in %s) leaves it here.",
 			100*part.Moisture.MilledWB, 100*part.Moisture.EquilibriumWB, measure.Capital(measure.Plural(int(k.OpenDays), "day", "days")), keptWords(k.Kept),
-			p.in.KG(k.ContainsKG, measure.Shortest), math.Max(1, part.Moisture.TauDays))
+			p.in.KG(k.ContainsKG, measure.Shortest), measure.Plural(int(math.Max(1, math.Round(part.Moisture.TauDays))), "day", "days"))
 		if part.Moisture.Bounded {
 			p.Why["room.moisture"] += fmt.Sprintf(" Beyond %.1f–%.1f %% it is not believed without measuring.",
 				100*ru.Flour.EstimateLowWB, 100*ru.Flour.EstimateHighWB)
@@ -308,6 +309,9 @@ func (p *Plan) explainKnead() {
 	say("knead.school", "%s", p.Knead.SchoolWhy)
 	if p.Knead.SchoolWhy == "" {
 		say("knead.school", "Your choice. It buys: %s.", p.Knead.School.Traits().Buys)
+		if p.Pinned() && p.Knead.School == knead.Short {
+			say("knead.school", "Your choice: hardly any kneading, and under a pin nothing is kneaded after it.")
+		}
 	}
 	to := "roller"
 	if p.Pinned() {

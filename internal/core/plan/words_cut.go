@@ -42,7 +42,8 @@ func (p *Plan) explainCut() {
 	say := p.say
 	o, c, ru := &p.Roll, &p.Cut, &p.rules.Cut
 	if c.Count == 0 && !c.Shape.Traits().Rope {
-		why := fmt.Sprintf("A sheet of %s has no room for %s.", p.in.Joined(" × ", measure.MM, measure.Shortest, measure.Near(c.SheetLengthMM), math.Round(c.SheetWidthMM)),
+		why := fmt.Sprintf("A sheet of %s has no room for %s.", p.in.Joined(" × ", measure.MM, measure.Shortest, measure.Near(c.SheetLengthMM),
+			math.Round(c.SheetWidthMM)),
 			p.in.Joined(" × ", measure.MM, measure.Shortest, c.Shape.WidthMM, max(c.MinMM, c.Shape.Long())))
 		for _, k := range []string{"cut.across", "cut.ribbons", "cut.nests", "cut.trim"} {
 			say(k, "%s", why)
@@ -139,8 +140,8 @@ func (p *Plan) explainDry() {
 			p.in.Joined(" × ", measure.MM, measure.Shortest, ru.TrayLongMM, ru.TrayWideMM))
 	}
 	if k := d.ToKeep; k != nil {
-		say("dry.keep", "%s raw with %.1f %% of water weigh this at %.1f %% moisture: raw · (1 − water) / %.3f.", p.in.Grams(k.RawG),
-			100*p.Formula.Dough.WaterShare, 100*ru.KeepWB, 1-ru.KeepWB)
+		say("dry.keep", "%s raw, of which %.0f %% is water, weigh this when only %.1f %% is.", p.in.Grams(k.RawG), 100*p.Formula.Dough.WaterShare,
+			100*ru.KeepWB)
 	}
 	k := &p.Keep
 	switch {

@@ -139,7 +139,8 @@ const maxTitle = 80
 func Title(text string) string {
 	first, rest, more := strings.Cut(strings.TrimSpace(text), "\n")
 	first = strings.TrimSpace(strings.TrimSuffix(strings.TrimSpace(first), ":"))
-	if !more || strings.TrimSpace(rest) == "" || first == "" || strings.ContainsAny(first, "0123456789½¼¾⅓⅔,;") || utf8.RuneCountInString(first) > maxTitle {
+	if !more || strings.TrimSpace(rest) == "" || first == "" || strings.ContainsAny(first, "0123456789½¼¾⅓⅔,;") ||
+		utf8.RuneCountInString(first) > maxTitle {
 		return ""
 	}
 	low := strings.ToLower(first)
@@ -242,7 +243,8 @@ func (m Measures) line(text string) Line {
 		case !counted && allIdle(s):
 			l.Read, l.Note = "a remark", "It changes nothing here."
 		case counted:
-			l.Problem = "not known here: " + strings.TrimPrefix(strings.TrimSpace(rest), "of ") + ". Flour, eggs, yolks, whites, water, milk, oil, salt, and what colours a dough are."
+			l.Problem = "not known here: " + strings.TrimPrefix(strings.TrimSpace(rest), "of ") +
+				". Flour, eggs, yolks, whites, water, milk, oil, salt, and what colours a dough are."
 		default:
 			l.Problem = "not understood; begin with an amount, as in “2 cups flour”."
 		}

@@ -116,12 +116,17 @@ func TestFloursByTheirNames(t *testing.T) {
 		"plain": "all-purpose flour|Weizenmehl|maida|मैदा", "strong": "strong bread flour|farina forte|Brotmehl|farine de force",
 		"semola-fine": "semola|semola rimacinata|Hartweizenmehl|semoule fine", "semolina-coarse": "semolina|Hartweizengrieß|semoule|sooji|rava|सूजी",
 		"wholemeal": "whole wheat flour|farina integrale|Weizenvollkornmehl|farine complète", "wholemeal-flatbread": "atta|chapati flour|roti flour|आटा",
-		"wholemeal-durum": "wholegrain durum|semola integrale|Hartweizenvollkornmehl|semoule complète", "spelt-white": "spelt flour|farina di spelta|Dinkelmehl|farine d’épeautre",
-		"spelt-whole": "wholegrain spelt|farina di spelta integrale|Dinkelvollkornmehl|farine d'épeautre complète", "emmer": "emmer|farro dicocco|Zweikorn|amidonnier|khapli",
-		"einkorn": "einkorn flour|monococco|Einkornmehl|petit épeautre", "khorasan": "khorasan flour|grano khorasan|Khorasanweizen",
-		"rye-light": "rye flour|farina di segale|Roggenmehl|farine de seigle", "buckwheat": "buckwheat|grano saraceno|Buchweizenmehl|farine de blé noir|kuttu|कुट्टू",
-		"sorghum": "sorghum flour|farina di sorgo|Sorghumhirse|farine de sorgho|jowar|ज्वार", "millet": "millet flour|farina di miglio|Hirsemehl|farine de millet|bajra|बाजरा",
-		"chestnut": "chestnut flour|farina di castagne|Kastanienmehl|farine de châtaigne", "chickpea": "chickpea flour|farina di ceci|Kichererbsenmehl|farine de pois chiches|besan|बेसन",
+		"wholemeal-durum": "wholegrain durum|semola integrale|Hartweizenvollkornmehl|semoule complète",
+		"spelt-white":     "spelt flour|farina di spelta|Dinkelmehl|farine d’épeautre",
+		"spelt-whole":     "wholegrain spelt|farina di spelta integrale|Dinkelvollkornmehl|farine d'épeautre complète",
+		"emmer":           "emmer|farro dicocco|Zweikorn|amidonnier|khapli",
+		"einkorn":         "einkorn flour|monococco|Einkornmehl|petit épeautre", "khorasan": "khorasan flour|grano khorasan|Khorasanweizen",
+		"rye-light":  "rye flour|farina di segale|Roggenmehl|farine de seigle",
+		"buckwheat":  "buckwheat|grano saraceno|Buchweizenmehl|farine de blé noir|kuttu|कुट्टू",
+		"sorghum":    "sorghum flour|farina di sorgo|Sorghumhirse|farine de sorgho|jowar|ज्वार",
+		"millet":     "millet flour|farina di miglio|Hirsemehl|farine de millet|bajra|बाजरा",
+		"chestnut":   "chestnut flour|farina di castagne|Kastanienmehl|farine de châtaigne",
+		"chickpea":   "chickpea flour|farina di ceci|Kichererbsenmehl|farine de pois chiches|besan|बेसन",
 		"rice":       "rice flour|farina di riso|Reismehl|farine de riz|chawal ka atta|चावल",
 		"maize-fine": "maize flour|farina di mais|Maismehl|farine de maïs|makki ka atta|मक्का",
 	} {
@@ -176,7 +181,8 @@ func TestWholeRecipe(t *testing.T) {
 	// A purée wets, a powder drinks.
 	base := Add(rules.Default(), true, Parse("1 kg 00 flour\n540 g eggs", us)).MiddleHw
 	if wet, dry := Add(rules.Default(), true, Parse("1 kg 00 flour\n540 g eggs\n100 g beetroot purée", us)),
-		Add(rules.Default(), true, Parse("1 kg 00 flour\n540 g eggs\n30 g beetroot powder", us)); wet.MiddleHw <= base || dry.MiddleHw >= base || len(dry.Extras) != 1 {
+		Add(rules.Default(), true, Parse("1 kg 00 flour\n540 g eggs\n30 g beetroot powder", us)); wet.MiddleHw <= base || dry.MiddleHw >= base ||
+		len(dry.Extras) != 1 {
 		t.Errorf("%.1f plain, %.1f with purée, %.1f with powder", base, wet.MiddleHw, dry.MiddleHw)
 	}
 	// Weights have no range: (540·(.7615+.2·.0951) + 1000 − F14)/F14, F14 = 1000·.875/.86.

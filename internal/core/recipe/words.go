@@ -20,12 +20,15 @@ type named struct {
 var flours = inOrder([]named{
 	{"wholemeal-durum", []string{"whole durum", "wholemeal durum", "wholegrain durum", "whole wheat durum", "semola integrale", "hartweizenvollkornmehl",
 		"semoule complète"}},
-	{"buckwheat", []string{"buckwheat", "grano saraceno", "saraceno", "buchweizen", "buchweizenmehl", "sarrasin", "blé noir", "kuttu ka atta", "kuttu", "कुट्टू"}},
+	{"buckwheat", []string{"buckwheat", "grano saraceno", "saraceno", "buchweizen", "buchweizenmehl", "sarrasin", "blé noir", "kuttu ka atta", "kuttu",
+		"कुट्टू"}},
 	{"sorghum", []string{"sorghum", "sorgo", "sorgho", "sorghumhirse", "jowar ka atta", "jowar", "jwari", "ज्वार"}},
 	{"millet", []string{"millet", "miglio", "hirse", "hirsemehl", "bajra ka atta", "bajra", "bajri", "ragi", "बाजरा"}},
-	{"maize-fine", []string{"maize", "corn", "cornmeal", "cornflour", "mais", "maïs", "maismehl", "fioretto", "makki ka atta", "makki", "makai", "मक्का"}},
+	{"maize-fine", []string{"maize", "corn", "cornmeal", "cornflour", "mais", "maïs", "maismehl", "fioretto", "makki ka atta", "makki", "makai",
+		"मक्का"}},
 	{"rice", []string{"rice", "riso", "reis", "reismehl", "riz", "chawal ka atta", "chawal", "चावल"}},
-	{"chickpea", []string{"chickpea", "chick pea", "chickpeas", "gram flour", "ceci", "kichererbsen", "kichererbsenmehl", "pois chiches", "pois chiche", "besan", "बेसन"}},
+	{"chickpea", []string{"chickpea", "chick pea", "chickpeas", "gram flour", "ceci", "kichererbsen", "kichererbsenmehl", "pois chiches", "pois chiche",
+		"besan", "बेसन"}},
 	{"chestnut", []string{"chestnut", "chestnuts", "castagne", "castagna", "kastanien", "kastanienmehl", "maronen", "châtaigne", "châtaignes"}},
 	{"rye-light", []string{"rye", "segale", "roggen", "roggenmehl", "seigle"}},
 	{"einkorn", []string{"einkorn", "einkornmehl", "monococco", "petit épeautre"}},
@@ -36,7 +39,8 @@ var flours = inOrder([]named{
 	{"wholemeal-flatbread", []string{"atta", "chapati", "chapatti", "chapati flour", "roti flour", "flatbread", "gehun ka atta", "आटा"}},
 	{"semola-fine", []string{"semola rimacinata", "rimacinata", "remilled", "fine semolina", "semola", "semoule fine", "durum", "grano duro", "hartweizenmehl",
 		"hartweizen", "blé dur"}},
-	{"semolina-coarse", []string{"durum semolina", "durum wheat semolina", "semolina", "hartweizengrieß", "hartweizengriess", "grieß", "griess", "semoule", "sooji", "suji", "rava", "rawa", "सूजी", "रवा"}},
+	{"semolina-coarse", []string{"durum semolina", "durum wheat semolina", "semolina", "hartweizengrieß", "hartweizengriess", "grieß", "griess",
+		"semoule", "sooji", "suji", "rava", "rawa", "सूजी", "रवा"}},
 	{"wholemeal", []string{"wholemeal", "wholewheat", "whole wheat", "whole-wheat", "wholegrain", "whole grain", "farina integrale", "integrale", "vollkorn",
 		"vollkornmehl", "weizenvollkornmehl", "farine complète", "complète", "intégrale"}},
 	{"strong", []string{"strong", "bread flour", "bread", "farina forte", "brotmehl", "farine de force", "gruau"}},
@@ -54,7 +58,8 @@ var kinds = []struct {
 	words []string
 }{
 	{Yolk, []string{"yolk", "yolks", "tuorlo", "tuorli", "eigelb", "eigelbe", "dotter", "jaune", "jaunes", "zardi", "ज़र्दी"}},
-	{White, []string{"egg white", "egg whites", "whites", "white of egg", "albume", "albumi", "eiweiß", "eiweiss", "blanc d'œuf", "blancs d'œufs", "blanc d'oeuf",
+	{White, []string{"egg white", "egg whites", "whites", "white of egg", "albume", "albumi", "eiweiß", "eiweiss", "blanc d'œuf", "blancs d'œufs",
+		"blanc d'oeuf",
 		"blancs d'oeufs", "safedi"}},
 	{Egg, []string{"egg", "eggs", "uovo", "uova", "ei", "eier", "œuf", "œufs", "oeuf", "oeufs", "anda", "ande", "अंडा", "अंडे"}},
 	{Oil, []string{"oil", "olio", "öl", "olivenöl", "huile", "tel", "तेल"}},
@@ -95,7 +100,8 @@ var sizes = []struct{ word, eu, us string }{
 }
 
 // numbers are amounts in words.
-var numbers = map[string]float64{"a": 1, "an": 1, "one": 1, "two": 2, "three": 3, "four": 4, "five": 5, "six": 6, "seven": 7, "eight": 8, "nine": 9, "ten": 10,
+var numbers = map[string]float64{"a": 1, "an": 1, "one": 1, "two": 2, "three": 3, "four": 4, "five": 5, "six": 6, "seven": 7, "eight": 8, "nine": 9,
+	"ten":    10,
 	"eleven": 11, "twelve": 12, "dozen": 12, "half": .5, "couple": 2,
 	"un": 1, "uno": 1, "una": 1, "due": 2, "tre": 3, "quattro": 4, "cinque": 5, "sei": 6, "mezzo": .5, "mezza": .5,
 	"ein": 1, "eine": 1, "einen": 1, "zwei": 2, "drei": 3, "vier": 4, "fünf": 5, "sechs": 6, "halbe": .5,
@@ -149,7 +155,8 @@ var units = func() map[string]unit {
 }()
 
 // phrases are measures of several words, and what they are read as.
-var phrases = strings.NewReplacer("cuillères à soupe", "tablespoon", "cuillère à soupe", "tablespoon", "cuillères à café", "teaspoon", "cuillère à café", "teaspoon",
+var phrases = strings.NewReplacer("cuillères à soupe", "tablespoon", "cuillère à soupe", "tablespoon", "cuillères à café", "teaspoon",
+	"cuillère à café", "teaspoon",
 	"c. à soupe", "tablespoon", "c. à café", "teaspoon", "half eggshells", "eggshells", "half an eggshell", "1 eggshell", "half eggshell", "eggshell",
 	"eggshell halves", "eggshells", "shell halves", "eggshells", "egg shells", "eggshells", "egg shell", "eggshell")
 
