@@ -118,12 +118,12 @@ func (v *batchView) diagnose(s doctor.Sign, told url.Values) {
 		stage = s.Stages[0]
 	}
 	free := v.freeAct()
-	for i, f := range s.Ask(patient, d.Answers) {
+	for _, f := range s.Ask(patient, d.Answers) {
 		row := findingRow{Finding: f}
 		if f.Act != doctor.Nothing && free < request.MaxActs {
 			p := fmt.Sprintf("acts.%d.", free)
-			row.Amount = v.actAmount(f, fmt.Sprintf("doctor.amount.%s.%d", s.Key, i), p+"amount", told)
-			row.Set = url.Values{p + "kind": {string(f.Act)}, p + "amount": {"@" + row.Amount.Name}, p + "sign": {s.Key}, p + "stage": {stage},
+			row.Amount = v.actAmount(f, fmt.Sprintf("doctor.amount.%s.%d", s.Key, f.Cause), p+"amount", told)
+			row.Set = url.Values{p + "kind": {string(f.Act)}, p + "amount": {"@" + row.Amount.Name + "|" + row.Amount.Auto}, p + "sign": {s.Key}, p + "stage": {stage},
 				"doctor.recorded": {row.Amount.Name}}.Encode()
 		}
 		d.Findings = append(d.Findings, row)
@@ -131,11 +131,11 @@ func (v *batchView) diagnose(s doctor.Sign, told url.Values) {
 }
 
 // actAmount is the amount or the minutes of an act, to be altered before it is recorded.
-type actAmount struct{ Name, ID, Value, Unit, Label, Error string }
+type actAmount struct{ Name, ID, Value, Auto, Unit, Label, Error string }
 
 // actAmount returns it as the doctor says, or as it was typed; field is where it will be recorded.
 func (v *batchView) actAmount(f doctor.Finding, name, field string, told url.Values) actAmount {
-	a := actAmount{Name: name, ID: "f-" + strings.ReplaceAll(name, ".", "-"), Value: measure.Trim(math.Round(10*f.Amount) / 10), Unit: "g", Label: "Amount"}
+	a := actAmount{Name: name, ID: "f-" + strings.ReplaceAll(name, ".", "-"), Auto: measure.Trim(math.Round(10*f.Amount) / 10), Unit: "g", Label: "Amount"}
 	if f.Act == doctor.Knead || f.Act == doctor.Rest {
 		a.Unit, a.Label = "min", "Minutes"
 	}

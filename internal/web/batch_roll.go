@@ -58,12 +58,19 @@ func (v rollView) LayerWords() string {
 
 // DustWords say how much to dust, with what, at which pass.
 func (v rollView) DustWords() string {
-	words := "The least that works, in the flour of the dough: a breath before the folds, then only where it drags."
+	words, soft := "The least that works, in the flour of the dough: a breath before the folds, then only where it drags.",
+		"Both faces before every pass: this dough is soft."
+	if v.Plan.Pinned() {
+		words, soft = "The least that works, in the flour of the dough: a breath on the board, then only where it drags.",
+			"Both faces at every turn: this dough is soft."
+	}
 	switch f := &v.Plan.Formula; {
+	case f.Dough.FatPct >= v.Plan.Rules().Roll.CarefulFatPct && v.Plan.Pinned():
+		words = "None at first: so much yolk does not stick. A breath of flour once it is thin."
 	case f.Dough.FatPct >= v.Plan.Rules().Roll.CarefulFatPct:
 		words = "None at first: so much yolk does not stick. A breath of flour from the middle stops on."
 	case f.Target.Outside(f.Dough.Hw) > 0:
-		words = "Both faces before every pass: this dough is soft."
+		words = soft
 	case v.Plan.Roll.Machine.Motor:
 		words = "Both faces, thinly, before each pass: a motor does not wait for a dragging sheet."
 	}

@@ -105,10 +105,12 @@ func (v sheetView) heightMM(f, wideMM float64) float64 {
 	weigh, steps := 1.75, 1.75
 	for _, x := range v.Plan.ToWeigh() {
 		text := lines(x.What, 1.05, 35) * 1.18
-		if x.Note != "" {
-			text += lines(x.Note, .86, 35) * 1.04
+		for _, note := range []string{x.Then(), x.Note} {
+			if note != "" {
+				text += lines(note, .86, 35) * 1.04
+			}
 		}
-		weigh += math.Max(text, lines(x.Much, 1.9, 34)*1.75) + .68
+		weigh += math.Max(text, lines(x.Now(), 1.9, 34)*1.75) + .68
 	}
 	for _, x := range v.Plan.Card() {
 		steps += 1.43*lines(x.Head+measure.Minutes(x.Min), 1.17, wideMM-118) + lines(x.Brief, .86, wideMM-118)*1.04 + .52

@@ -293,8 +293,8 @@ func (v recipeView) Request() request.Request {
 	if s.WaterG > s.MilkG {
 		add("milk", s.MilkG)
 	}
-	v.suitFlour(&r)
 	r.Salt, r.Oil = min(.025, math.Round(1e4*s.SaltG/total)/1e4), min(.05, math.Round(1e4*s.OilG/total)/1e4)
+	v.suitFlour(&r)
 	return r
 }
 

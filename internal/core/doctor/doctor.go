@@ -112,6 +112,7 @@ type Sign struct {
 
 // Finding is one cause with the act measured for a batch.
 type Finding struct {
+	Cause   int // of the sign, from 0: the same whatever is answered
 	Why     string
 	Likely  bool // the answers speak for it
 	Act     Kind
@@ -128,8 +129,8 @@ type Finding struct {
 // likeliest first. What stands ready for it is used first: water by the board, flour held back.
 func (s Sign) Ask(d Dough, answers map[string]string) []Finding {
 	var out []Finding
-	for _, c := range s.Causes {
-		f := Finding{Why: c.Why, Act: c.Act, Expect: c.Expect, Stop: c.Stop, Steps: 1}
+	for i, c := range s.Causes {
+		f := Finding{Cause: i, Why: c.Why, Act: c.Act, Expect: c.Expect, Stop: c.Stop, Steps: 1}
 		key, want, conditional := strings.Cut(c.If, "=")
 		given := answers[key]
 		f.Likely = conditional && given == want
@@ -150,9 +151,9 @@ func (s Sign) Ask(d Dough, answers map[string]string) []Finding {
 			}
 			switch {
 			case f.Ready > 0 && more < 1:
-				f.Steps, amount = 1, grams(f.Ready)+" of the "+what+" "+ready
-			case f.Ready > 0:
-				amount = grams(f.Ready) + " of " + what + " " + ready + ", then " + amount
+				f.Steps, amount = 1, fmt.Sprintf("%.0f g of the %s %s", f.Ready, what, ready)
+			case f.Ready > 0: // all of it, as it was weighed out
+				amount = fmt.Sprintf("the %.0f g of %s %s, then %s", f.Ready, what, ready, amount)
 			}
 		}
 		switch c.Act {

@@ -144,7 +144,7 @@ func TestReserveFirst(t *testing.T) {
 	d.ReserveWaterG, d.ReserveFlourG = 6, 40
 	s, _ := Find("cracks")
 	if f := s.Ask(d, map[string]string{"dry": "little"})[0]; f.Ready != 6 || f.Steps != 1 ||
-		f.Do != "Wet your hands and knead in 6.0 g of water by the board, then 3.6 g of water, a minute’s kneading between." {
+		f.Do != "Wet your hands and knead in the 6 g of water by the board, then 3.6 g of water, a minute’s kneading between." {
 		t.Errorf("%+v", f)
 	}
 	s, _ = Find("sticks")

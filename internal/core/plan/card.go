@@ -18,6 +18,20 @@ type Amount struct {
 	Line string `json:"line"` // the same as a recipe says it: "7 eggs (EU large, 420 g without shells)"
 }
 
+// Now is the amount that is read first, of what is split what goes in at once.
+func (a Amount) Now() string {
+	now, _, _ := strings.Cut(a.Much, " + ")
+	return strings.TrimSuffix(now, " now")
+}
+
+// Then is what of it stays out; "" where all goes in at once.
+func (a Amount) Then() string {
+	if _, then, split := strings.Cut(a.Much, " + "); split {
+		return "+ " + then
+	}
+	return ""
+}
+
 // forTheDough returns what is weighed out for the dough, in the order of work.
 func (p *Plan) forTheDough() []Amount {
 	f, r := &p.Formula, &p.Request

@@ -50,7 +50,8 @@ func TestRollingTable(t *testing.T) {
 		{"barely kneaded, not rested", func(r *request.Request) { r.Knead.Min, r.Rest.Min = ptr(2), ptr(0) }},
 		{"firm, 36", func(r *request.Request) { r.Eggs.FixWhole, r.Eggs.TopUp, r.Eggs.OwnEggG = ptr(4), egg.TopNone, ptr(58) }},
 	} {
-		fmt.Fprintf(&b, "\n## %s\n\n| machine | stops | way down | sheet | easy | length | time |\n| --- | --- | --- | --- | --- | --- | --- |\n", measure.Capital(d.name))
+		fmt.Fprintf(&b, "\n## %s\n\n| machine | stops | way down | sheet | easy | length | time |\n| --- | --- | --- | --- | --- | --- | --- |\n",
+			measure.Capital(d.name))
 		for _, m := range []string{"hand-crank-10", "mixer-8", "motor-9", "sheeter-mm"} {
 			for _, mode := range []roll.Mode{roll.EveryStop, roll.Fewest} {
 				r := request.Default()
@@ -71,7 +72,8 @@ func TestRollingTable(t *testing.T) {
 				widest := fmt.Sprintf("%s × %d", p.machine.Widest(), p.Roll.Folds+1)
 				o := p.Roll
 				fmt.Fprintf(&b, "| %s | %s | %s, %s | %.2f mm | %.0f–%.0f %% | %.0f mm | %.1f min |\n", m, mode, widest, strings.Join(way, ", "), o.SheetMM,
-					100*p.lay.Easy(p.machine.Stops[len(p.machine.Stops)-1].TrueMM()), 100*p.lay.Easy(p.machine.Stops[0].TrueMM()), measure.Near(o.LengthMM), o.TimeMin)
+					100*p.lay.Easy(p.machine.Stops[len(p.machine.Stops)-1].TrueMM()), 100*p.lay.Easy(p.machine.Stops[0].TrueMM()),
+					measure.Near(o.LengthMM), o.TimeMin)
 			}
 		}
 	}
@@ -81,13 +83,14 @@ func TestRollingTable(t *testing.T) {
 // The table of small batches is what the model says.
 func TestSmallBatchesTable(t *testing.T) {
 	var b strings.Builder
-	b.WriteString("# Small batches\n\nOne to six portions of tagliatelle from soft wheat 00, in a room of 22 °C and 45 %: the flour, the eggs, what tops them up, " +
+	b.WriteString("# Small batches\n\nOne to six portions of tagliatelle from soft wheat 00, in a room of 22 °C and 45 %: the flour, the eggs, what tops " +
+		"them up, " +
 		"and the working\nhydration they come to. Where no whole number of eggs serves they are beaten and weighed, and the nearest batch of whole eggs\n" +
 		"stands beside it. " + writtenBy)
 	for _, style := range []egg.Style{egg.WholeEggs, egg.Rich, egg.YolksOnly, egg.WholeWater} {
 		fmt.Fprintf(&b, "\n## %s\n\n| portions | eggs are | flour | eggs | water | hydration, aim | whites left | in whole eggs |\n"+
-			"| --- | --- | --- | --- | --- | --- | --- | --- |\n", map[egg.Style]string{egg.WholeEggs: "Whole eggs", egg.Rich: "Rich", egg.YolksOnly: "Yolks alone",
-			egg.WholeWater: "Whole eggs and water"}[style])
+			"| --- | --- | --- | --- | --- | --- | --- | --- |\n", map[egg.Style]string{egg.WholeEggs: "Whole eggs", egg.Rich: "Rich",
+			egg.YolksOnly: "Yolks alone", egg.WholeWater: "Whole eggs and water"}[style])
 		for portions := 1.; portions <= 6; portions++ {
 			for _, class := range []string{"eu-m", "eu-l", "eu-xl", "us-l"} {
 				r := request.Default()

@@ -250,6 +250,17 @@ func (c *check) kneading(m *model, p *plan.Plan, start, fat, mass float64) (d, t
 	c.near("out of the rest", p.Rest.TempC, s.c, .1)
 	c.near("warmest", p.Knead.PeakC, peak, .1)
 	c.near("to 7 °C", p.Rest.CoolMin, cool, .5)
+	c.clock(p, out, turns)
+	tension = s.t
+	for range w.Folds {
+		tension += math.Max(0, .25-tension) * (1 - math.Exp(-.5/1.5))
+	}
+	return law.dev(s, w.Folds), tension
+}
+
+// clock checks the minutes over all lots.
+func (c *check) clock(p *plan.Plan, out, turns float64) {
+	k, w := &p.Knead, &p.Knead.Way
 	run, mix := 0., 5.
 	for i, st := range w.Steps { // the last run of work, lot by lot
 		if st.By == knead.InRoom || st.By == knead.InFridge {
@@ -276,11 +287,12 @@ func (c *check) kneading(m *model, p *plan.Plan, start, fat, mass float64) (d, t
 	}
 	c.near("elapsed", w.ElapsedMin, mix+total+wait, 1e-6)
 	c.near("out of the fridge", p.Rest.OutMin, 5+out+wait, .01)
-	tension = s.t
-	for range w.Folds {
-		tension += math.Max(0, .25-tension) * (1 - math.Exp(-.5/1.5))
-	}
-	return law.dev(s, w.Folds), tension
+}
+
+// pass is one pass as the laws have it: the stop, and the sheet it leaves, mm.
+type pass struct {
+	stop int
+	out  float64
 }
 
 // rolling checks the way down and the sheet.
@@ -318,10 +330,6 @@ func (c *check) rolling(m *model, p *plan.Plan, d, tension, fat, mass, rho float
 		}
 		return r1(j)
 	}
-	type pass struct {
-		stop int
-		out  float64
-	}
 	var passes []pass
 	for n := range o.Folds + 1 {
 		passes = append(passes, pass{0, sheet(0, n+1)})
@@ -347,6 +355,13 @@ func (c *check) rolling(m *model, p *plan.Plan, d, tension, fat, mass, rho float
 	if len(o.Passes) != len(passes) {
 		return
 	}
+	c.passes(p, passes, piece, rho, limit)
+}
+
+// passes checks the way down pass by pass.
+func (c *check) passes(p *plan.Plan, passes []pass, piece, rho float64, limit func(i, j int) float64) {
+	o, r := &p.Roll, &p.Request
+	mach := r.Roll.Kind()
 	sheets := 1.
 	for i, x := range passes {
 		c.same("stop", o.Passes[i].Stop, x.stop)

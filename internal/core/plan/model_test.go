@@ -244,7 +244,13 @@ func (m *model) solve(mayMove, byWeight bool) solution {
 	if found && !byWeight {
 		return best
 	}
-	// Beat and weigh at the nominal share.
+	return m.beatAndWeigh()
+}
+
+// beatAndWeigh meets the target exactly, at the nominal share.
+func (m *model) beatAndWeigh() solution {
+	_, nominal, _ := m.nominal()
+	dry := m.hw(1, 0, 0, 0)
 	t, _, _ := m.target(nominal)
 	need := (t - dry) * m.f14 / 100
 	s := solution{beaten: true, meets: true, hw: t, share: nominal}
@@ -339,17 +345,16 @@ func (k kneadLaw) follow(steps []knead.Step, start, room, fridge, spreadTau floa
 	return s, outMin, coolMin, peak
 }
 
-// lightest looks through a school for the ready way that weighs least: elapsed + 2 × hands, a folded pass
-// half a minute of it; false when none is. spare is by how much it is ready.
-func (k kneadLaw) lightest(school knead.School, start, room, around, tauRest, minRest, glut float64, folds [2]int, turns float64) (work, rest float64,
-	n int, spare float64, ok bool) {
-	type first struct {
-		steps []knead.Step
-		hands float64
-	}
+// first is what a school may do before the last rest, and the kneading by hand in it.
+type first struct {
+	steps []knead.Step
+	hands float64
+}
+
+// beginnings are all a school may do before the last rest, and how long that may be.
+func beginnings(school knead.School, minRest, turns float64) (firsts []first, lo, hi float64) {
 	hand := func(m float64) knead.Step { return knead.Step{By: knead.ByHand, Min: m} }
-	var firsts []first
-	lo, hi := minRest, 120.
+	lo, hi = minRest, 120
 	switch school {
 	case knead.Long:
 		for m := 8.; m <= 15; m++ {
@@ -382,6 +387,14 @@ func (k kneadLaw) lightest(school knead.School, start, room, around, tauRest, mi
 			}
 		}
 	}
+	return firsts, lo, hi
+}
+
+// lightest looks through a school for the ready way that weighs least: elapsed + 2 × hands, a folded pass
+// half a minute of it; false when none is. spare is by how much it is ready.
+func (k kneadLaw) lightest(school knead.School, start, room, around, tauRest, minRest, glut float64, folds [2]int, turns float64) (work, rest float64,
+	n int, spare float64, ok bool) {
+	firsts, lo, hi := beginnings(school, minRest, turns)
 	best := math.Inf(1)
 	for _, f := range firsts {
 		s, _, _, _ := k.follow(f.steps, start, room, 4, 0)

@@ -134,11 +134,6 @@ func (p *Plan) adviseEggs() {
 			"%s of egg was weighed, and this batch wants %s. It is worked out afresh; keep what you cracked and the flour follows it, or forget it.",
 			p.in.Grams(f.YieldedEggG), p.in.Grams(f.Pick.EggG))
 	}
-	if pinned := p.task.FixWhole != nil || p.task.FixYolks != nil; pinned && !f.Pick.Meets() && p.Room.Used == nil && !f.Weighed() {
-		p.note(request.AtFormula, "formula.eggs", Remark, "pin_off", "These eggs and this flour do not go together.",
-			"%s want %s of flour, and there is %s. Keep them so, let the flour follow, or take Hollen’s own answer below.",
-			measure.Capital(EggWords(f.Pick.Whole, f.Pick.Yolks)), p.in.Grams(math.Round(p.FlourFor(f.WholeG, f.YolkG))), p.in.Grams(f.FlourG))
-	}
 	if left := f.Pick.LeftG + f.Pick.LeftYolkG; f.Pick.Beaten && left >= .5 {
 		p.note(request.AtFormula, "formula.eggs", Remark, "egg_left", "A little egg left over.",
 			"%s: by the board for a dough that stays dry, to seal a seam, or scrambled today.", p.in.Grams(left))
@@ -177,7 +172,12 @@ func (p *Plan) adviseFeel(at request.Stage, field string) {
 	if f.feel.Grade == -3 && p.machine.Tool == dough.Sheeter {
 		say = "Crumbs first: press them together and fold more."
 	}
-	p.note(at, field, level, code, feelHeads[f.feel.Grade], "%s. %s %s.", measure.Capital(where), say, more)
+	pinned := ""
+	if (p.task.FixWhole != nil || p.task.FixYolks != nil) && !f.Pick.Meets() && !f.Weighed() && p.Room.Used == nil {
+		pinned = fmt.Sprintf(" %s by themselves want %s of flour.", measure.Capital(EggWords(f.Pick.Whole, f.Pick.Yolks)),
+			p.in.Grams(math.Round(p.FlourFor(f.WholeG, f.YolkG))))
+	}
+	p.note(at, field, level, code, feelHeads[f.feel.Grade], "%s. %s %s.%s", measure.Capital(where), say, more, pinned)
 }
 
 func (p *Plan) adviseRoom() {

@@ -235,6 +235,12 @@ func sums(t *testing.T, what string, p *plan.Plan) {
 			}
 		}
 	}
+	sumsOfNotes(t, what, p, off)
+}
+
+// sumsOfNotes is sums for the notes and the steps.
+func sumsOfNotes(t *testing.T, what string, p *plan.Plan, off func(got, want, tol float64, text string)) {
+	t.Helper()
 	for _, n := range p.Notes {
 		if g := groups(`^([\d,.]+) g in (\d+) lots of ([\d,.]+) g`, n.Text); g != nil {
 			off(g[0], g[1]*g[2], g[1], n.Text)

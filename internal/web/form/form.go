@@ -60,7 +60,8 @@ func (f *Form) work() (err error) {
 }
 
 // Bind applies posted values to base, which is allowed. It honours two more keys: "set" puts
-// values into fields (path=value&…, path=@name for what is typed under that name) and "step" moves one by a step (path=1 or path=-1), as the
+// values into fields (path=value&…; path=@name|value for what is typed under that name, or else the
+// value) and "step" moves one by a step (path=1 or path=-1), as the
 // page's buttons send; what is set is metric, what is typed and stepped is in the units w.Typed.
 // now is the kitchen's clock.
 func Bind(base request.Request, v url.Values, w With, now time.Time) (Form, error) {
@@ -76,8 +77,10 @@ func Bind(base request.Request, v url.Values, w With, now time.Time) (Form, erro
 		typed, ok := v[field.Path]
 		if text, isSet := sets[field.Path]; isSet {
 			value := text[len(text)-1]
-			if from, named := strings.CutPrefix(value, "@"); named && v.Has(from) { // as it stands in another box
-				value = v.Get(from)
+			if from, named := strings.CutPrefix(value, "@"); named { // as it stands in another box, or what that one stands for
+				if from, value, _ = strings.Cut(from, "|"); strings.TrimSpace(v.Get(from)) != "" {
+					value = v.Get(from)
+				}
 			}
 			f.set(field, value)
 			if _, refused := f.Errors[field.Path]; refused && value != text[len(text)-1] {
