@@ -224,8 +224,7 @@ func (v *formulaView) WholeBatch() *WholeBatch {
 		much = fmt.Sprintf("%.2f portions, ", p.Formula.Portions*flour/p.Formula.FlourG)
 	}
 	return &WholeBatch{fmt.Sprintf("%s%s of flour and %s", much, v.In.Grams(flour), plan.EggWords(s.Whole, s.Yolks)),
-		fmt.Sprintf("amount.by=flour&amount.flour_g=%.0f&eggs.fix_whole_eggs=%d&eggs.fix_extra_yolks=%d&eggs.cracked_g=&eggs.by_weight=", flour, s.Whole,
-			s.Yolks)}
+		fmt.Sprintf("amount.by=flour&amount.flour_g=%.0f&eggs.fix_whole_eggs=&eggs.fix_extra_yolks=&eggs.cracked_g=&eggs.by_weight=", flour)}
 }
 
 // wayWords names one of the solver's answers; the one taken may be in grams.

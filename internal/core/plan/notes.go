@@ -174,7 +174,7 @@ func (p *Plan) adviseFeel(at request.Stage, field string) {
 	}
 	pinned := ""
 	if (p.task.FixWhole != nil || p.task.FixYolks != nil) && !f.Pick.Meets() && !f.Weighed() && p.Room.Used == nil {
-		pinned = fmt.Sprintf(" %s by themselves want %s of flour.", measure.Capital(EggWords(f.Pick.Whole, f.Pick.Yolks)),
+		pinned = fmt.Sprintf(" With just %s, %s of flour would be right.", EggWords(f.Pick.Whole, f.Pick.Yolks),
 			p.in.Grams(math.Round(p.FlourFor(f.WholeG, f.YolkG))))
 	}
 	p.note(at, field, level, code, feelHeads[f.feel.Grade], "%s. %s %s.%s", measure.Capital(where), say, more, pinned)

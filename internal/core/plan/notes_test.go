@@ -27,7 +27,7 @@ func TestAdvice(t *testing.T) {
 			"by hand it crumbles"},
 		{"no_sheet", request.AtFormula, Warning, func(r *request.Request) { r.Eggs.FixWhole = ptr(20) }, "Too wet to roll"},
 		{"egg_left", request.AtFormula, Remark, func(r *request.Request) { r.Amount.FlourG = 100 }, "by the board"},
-		{"firm", request.AtFormula, Remark, func(r *request.Request) { r.Eggs.FixWhole, r.Eggs.TopUp = ptr(8), egg.TopNone }, "8 eggs by themselves want 815 g"},
+		{"firm", request.AtFormula, Remark, func(r *request.Request) { r.Eggs.FixWhole, r.Eggs.TopUp = ptr(8), egg.TopNone }, "With just 8 eggs, 815 g of flour would be right"},
 		{"pin_yields", request.AtFormula, Remark, func(r *request.Request) { r.Eggs.CrackedG, r.Amount.FlourG = ptr(540), 400 }, "540 g of egg was weighed"},
 		{"no_gluten", request.AtFormula, Warning, func(r *request.Request) { r.Flours[0].Flour = "buckwheat" }, "Gluten factor 0.00"},
 		{"fragile", request.AtFormula, Warning, func(r *request.Request) { r.Flours[0].Flour = "emmer" }, "roll thicker"},

@@ -75,7 +75,7 @@ func TestRemediesWork(t *testing.T) {
 		{"fragile", func(r *request.Request) { r.Flours[0].Flour = "emmer" }, mixIn(.4)},
 		{"all_durum", func(r *request.Request) { r.Flours[0].Flour = "semola-fine" }, mixIn(.2)},
 		{"firm", func(r *request.Request) { r.Eggs.FixWhole, r.Eggs.TopUp = ptr(8), egg.TopNone }, func(t *testing.T, p *Plan, n Note, r *request.Request) {
-			r.Amount.FlourG = named(t, n.Text, `want ([\d.,]+) g of flour`)
+			r.Amount.FlourG = named(t, n.Text, `eggs, ([\d.,]+) g of flour would be right`)
 		}},
 		{"pin_yields", func(r *request.Request) { r.Eggs.CrackedG, r.Amount.FlourG = ptr(540), 400 }, func(_ *testing.T, p *Plan, _ Note, r *request.Request) {
 			r.Amount.By, r.Amount.EggG, r.Eggs.CrackedG = request.ByEggs, 540, nil

@@ -157,7 +157,12 @@ export function startBatch(form) {
     }
     const value = then.dataset.value ?? then.value, auto = then.dataset.auto ?? then.placeholder ?? "";
     if (field.dataset.live === "placeholder" && field.placeholder !== auto) field.placeholder = auto;
-    if (wrong || bad || field === document.activeElement || field.type === "checkbox" || field.value === value) return;
+    if (field.type === "checkbox") { // set by a button elsewhere on the page
+      const on = then.dataset.value !== undefined ? then.dataset.value !== "" : then.checked;
+      if (stood.getAll(field.name).includes("yes") === field.checked) field.checked = on;
+      return;
+    }
+    if (wrong || bad || field === document.activeElement || field.value === value) return;
     if (stood.get(field.name) !== field.value || parse(field.value) === parse(value)) return;
     field.value = value;
   }
