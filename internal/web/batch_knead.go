@@ -2,9 +2,14 @@ package web
 
 import (
 	"fmt"
+	"html/template"
+	"slices"
+	"strconv"
+	"strings"
 
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
+	"hollen/internal/core/request"
 )
 
 // kneadView is kneading and resting.
@@ -12,10 +17,85 @@ type kneadView struct{ *batchView }
 
 // WorkFigure is the kneading of the way, in as few words as a figure has.
 func (v kneadView) WorkFigure() string {
-	if w := v.Plan.Knead.Way; w.Turns > 1 {
-		return fmt.Sprintf("%d × %.0f", w.Turns, w.KneadMin)
+	return v.Plan.KneadWords()
+}
+
+// Own says whether the maker's own steps are asked for.
+func (v kneadView) Own() bool { return v.Page.Knead.By == request.KneadOwn }
+
+// Flattened says whether the maker presses the dough flat for one of the rests.
+func (v kneadView) Flattened() bool {
+	return v.Own() && slices.ContainsFunc(v.Page.Knead.Steps, func(s request.KneadStep) bool { return s.Cover == request.CoverFlat && s.Do.Rests() })
+}
+
+// OwnLine is one of the maker's own steps as it is built.
+type OwnLine struct {
+	N                     int
+	Do, Min, Cover, Hands Control
+	Held                  bool
+}
+
+// OwnLines are the lines of the maker's own steps.
+func (v kneadView) OwnLines() (out []OwnLine) {
+	group, _ := request.GroupNamed("knead.own_steps")
+	for i := range group.Most {
+		s := v.Page.Knead.Steps[i]
+		l := OwnLine{N: i, Do: v.Control(group.Path(i, "do")), Min: v.Control(group.Path(i, "min")), Cover: v.Control(group.Path(i, "cover")),
+			Hands: v.Control(group.Path(i, "hands")), Held: group.Holds(&v.Page, i)}
+		l.Cover.Hidden = !s.Do.Rests()
+		l.Hands.Hidden = s.Do.Rests() || s.Do.Mixes() || !l.Held
+		out = append(out, l)
 	}
-	return fmt.Sprintf("%.3g", v.Plan.Knead.Way.WorkMin)
+	return out
+}
+
+// OwnStep is the line on the page: what is done, how long, how it lies or who does it, and the keys that
+// move, repeat and take it out.
+func (l OwnLine) OwnStep() template.HTML {
+	var m markup
+	n := strconv.Itoa(l.N)
+	m.raw(`<div id="c-own`, n, `"`)
+	if !l.Do.Lean {
+		m.raw(` class="own-step" data-live="hidden"`)
+	}
+	m.flag("hidden", !l.Held).raw(">", string(l.Do.Field(l.Do.Label)))
+	if l.Do.Lean {
+		m.raw(string(l.Min.Field("")))
+	} else {
+		m.raw(`<div class="own-keys"><span class="box">`, string(l.Min.Field(l.Min.Label)), `<small>min</small></span>`)
+		for _, k := range [][3]string{{"up", "↑", "earlier"}, {"down", "↓", "later"}, {"again", "+", "once more"}, {"out", "×", "take out"}} {
+			m.raw(`<button class="btn btn-line" name="list"`).attr("value", "knead.own_steps:"+k[0]+":"+n).attr("aria-label", l.Do.Label+": "+k[2]).
+				raw(">", k[1], "</button>")
+		}
+		m.raw(`</div>`)
+	}
+	for _, c := range []Control{l.Cover, l.Hands} {
+		m.raw(`<div id="c-`, c.ID, `"`)
+		if !c.Lean {
+			m.raw(` data-live="hidden"`)
+		}
+		m.flag("hidden", c.Hidden && c.Error == "").raw(">", string(c.Field(c.Label)), `</div>`)
+	}
+	return m.raw(string(l.Do.Err()), string(l.Min.Err()), `</div>`).html()
+}
+
+// AddKey is a key that adds a step.
+type AddKey struct {
+	Do   request.KneadDo
+	Name string
+}
+
+// AddKeys are the keys that add a step.
+func (v kneadView) AddKeys() []AddKey {
+	return []AddKey{{request.DoHand, "knead"}, {request.DoRest, "rest"}, {request.DoFridge, "fridge"}, {request.DoHook, "mixer"}, {request.DoPause, "pause"}}
+}
+
+// SchoolLabel is over the name of the school.
+func (v kneadView) SchoolLabel() string {
+	if v.Plan.Knead.Own {
+		return "Kneaded"
+	}
+	return "School"
 }
 
 // CoolFigure is how long the dough takes in the fridge until it reads 7 °C.
@@ -28,7 +108,7 @@ func (v kneadView) CoolFigure() string {
 
 // RestFigure is the last rest: minutes, or hours and minutes.
 func (v kneadView) RestFigure() string {
-	if m := v.Plan.Rest.Min; m < 120 {
+	if m := v.Plan.Rest.Min; m < 120 { // whole minutes
 		return fmt.Sprintf("%.0f", m)
 	}
 	return measure.Minutes(v.Plan.Rest.Min)
@@ -43,13 +123,18 @@ func (v kneadView) RestUnit() string {
 }
 
 // SchoolName names the school the batch is kneaded by.
-func (v kneadView) SchoolName() string { return v.Plan.Knead.School.Traits().Short }
+func (v kneadView) SchoolName() string {
+	if v.Plan.Knead.Own {
+		return "As I do it"
+	}
+	return v.Plan.Knead.School.Traits().Short
+}
 
 func kneadKey(p *plan.Plan) string {
-	if w := p.Knead.Way; w.Turns > 1 {
-		return fmt.Sprintf("%d × %.0f min", w.Turns, w.KneadMin)
+	if w := p.KneadWords(); strings.ContainsAny(w, "×+") {
+		return w + " min"
 	}
-	return measure.Minutes(p.Knead.Way.WorkMin)
+	return plan.MinSec(p.Knead.Way.WorkMin)
 }
 
 func restKey(p *plan.Plan) string { return measure.Minutes(p.Rest.Min) }

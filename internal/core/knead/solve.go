@@ -25,6 +25,16 @@ type Step struct {
 	By     Tool    `json:"by"`
 	Min    float64 `json:"min"`
 	Spread bool    `json:"in_pieces,omitempty"` // lies divided, or flat, so that it cools and warms faster
+
+	Lies string `json:"-"` // how it is covered, where the maker says
+	lies lies
+	once bool // done on all the dough at once
+}
+
+// of is the step with other minutes.
+func (s Step) of(minutes float64) Step {
+	s.Min = minutes
+	return s
 }
 
 // Rests says whether the dough is left alone in the step.
@@ -36,6 +46,7 @@ type Way struct {
 	Steps       []Step  `json:"steps"`             // from first contact of flour and water
 	KneadMin    float64 `json:"knead_min"`         // of one kneading by the school's last tool
 	Turns       int     `json:"turns"`             // how often
+	Uneven      bool    `json:"uneven,omitempty"`  // they are not of one length, knead_min is the last
 	RestMin     float64 `json:"rest_min"`          // the last rest
 	Folds       int     `json:"folded_passes"`     // at the widest stop, counted on
 	WorkMin     float64 `json:"work_min"`          // all kneading of a lot, as long as it takes
@@ -86,15 +97,25 @@ type Ask struct {
 	MoreRest  float64 // rested on, min
 	FoldMin   float64 // hands on the machine for one folded pass of every piece, min
 	GlutenBar float64 // gluten factor under which only uptake counts
+	Own       *Own    // the maker's own way, nil: by the school
 }
 
 // last is where the last rest is.
 func (a Ask) last() Tool {
+	if a.Own != nil {
+		if rest, ok := a.Own.lastRest(); ok {
+			return rest.By
+		}
+		return InRoom
+	}
 	if a.Cold || a.School.Traits().Cold {
 		return InFridge
 	}
 	return InRoom
 }
+
+// Fridge says whether the last rest is in the fridge.
+func (a Ask) Fridge() bool { return a.last() == InFridge }
 
 // outline is what a school may do before the last rest.
 type outline struct {
@@ -154,13 +175,15 @@ func (d *Dough) method(t Tool) rules.Method {
 		return d.r.Hook
 	case ByProcessor:
 		return d.r.Processor
+	case ByMixing:
+		return rules.Method{}
 	}
 	return d.r.Hand
 }
 
 // lie is a rest after the last kneading.
 func (a Ask) lie(where Tool, minutes float64) Step {
-	return Step{where, minutes, a.ChillG > 0 || a.FlatMM > 0}
+	return Lie(where, minutes, a.ChillG, a.FlatMM)
 }
 
 // waits is how long the first lot waits for the last after a stretch of work of so many minutes.
@@ -168,13 +191,15 @@ func (a Ask) waits(minutes float64) float64 { return float64(max(a.Turns, 1)-1) 
 
 // Lying returns the time constant of the dough as it lies, divided or flat, min: of a lump
 // 75·√(mass/500); h mm flat no more than 2.5·h.
-func (d *Dough) Lying(a Ask) float64 {
+func (d *Dough) Lying(a Ask) float64 { return d.lying(lies{a.ChillG, a.FlatMM}) }
+
+func (d *Dough) lying(l lies) float64 {
 	tau := d.TauDMin
-	if a.ChillG > 0 {
-		tau = d.r.CoolTauMin * math.Sqrt(a.ChillG/500)
+	if l.chillG > 0 {
+		tau = d.r.CoolTauMin * math.Sqrt(l.chillG/500)
 	}
-	if a.FlatMM > 0 {
-		tau = min(tau, d.r.FlatTauMin*a.FlatMM)
+	if l.flatMM > 0 {
+		tau = min(tau, d.r.FlatTauMin*l.flatMM)
 	}
 	return tau
 }
@@ -195,7 +220,7 @@ func CoolingMin(tempC, fridgeC, toC, tau float64) float64 {
 func (d *Dough) take(s State, st Step, a Ask) State {
 	if st.Spread {
 		divided := *d
-		divided.TauDMin = d.Lying(a)
+		divided.TauDMin = d.lying(st.lies)
 		d = &divided
 	}
 	switch st.By {
@@ -268,6 +293,9 @@ const nearEnough = .002
 // school is ready it keeps the school's usual minutes, rests longer where that serves or until no
 // more is gained, and says of what it falls short.
 func (d *Dough) Solve(a Ask) Way {
+	if a.Own != nil {
+		return d.own(a)
+	}
 	lo, hi := a.rests(&d.r)
 	best, least := Way{}, math.Inf(1)
 	found := false
@@ -401,17 +429,14 @@ func (a Ask) way(o outline, rest float64, folds int) Way {
 // finish follows the way from the start and fills in what it leaves: of a lot, and over all lots the
 // minutes.
 func (d *Dough) finish(a Ask, w *Way) {
-	mix, machine := d.r.MixHandMin, a.School.Traits().Machine()
-	if machine {
-		mix = d.r.MixMachineMin
-	}
-	s, at, run := d.Start(a.StartC), 0., 0.
+	mix, machine := d.mixing(a)
+	s, at, run, paused := d.Start(a.StartC), 0., 0., 0.
 	turns := float64(max(a.Turns, 1))
 	w.PeakC, w.HandsMin, w.ElapsedMin, w.ReadyAtMin = s.TempC, mix, mix, -1
 	for i, st := range w.Steps {
 		if st.Rests() && !hasWork(w.Steps[i+1:]) {
 			if st.By == InFridge {
-				w.CoolMin = CoolingMin(s.TempC, a.FridgeC, d.coolC, d.Lying(a))
+				w.CoolMin = CoolingMin(s.TempC, a.FridgeC, d.coolC, d.lying(st.lies))
 			}
 			s = d.watch(a, w, s, st, at)
 		} else {
@@ -420,23 +445,29 @@ func (d *Dough) finish(a Ask, w *Way) {
 		at += st.Min
 		w.PeakC = max(w.PeakC, s.TempC)
 		w.ElapsedMin += st.Min
-		if st.Rests() {
-			if hasWork(w.Steps[i+1:]) {
-				run = 0
+		switch {
+		case !st.Rests():
+			if !st.once {
+				run += st.Min
 			}
-		} else {
-			run += st.Min
-			w.WorkMin += st.Min
+			if st.By != ByMixing {
+				w.WorkMin += st.Min
+			}
+		case hasWork(w.Steps[i+1:]):
+			if paused += st.Min; !w.Steps[i+1].Rests() { // the others have their turn meanwhile
+				w.WaitMin += max(0, a.waits(run)-paused)
+				run, paused = 0, 0
+			}
 		}
-		if st.By == ByHand || st.By == ByProcessor {
-			w.HandsMin += st.Min * turns
+		if st.By == ByHand || st.By == ByProcessor || st.By == ByMixing {
+			w.HandsMin += st.Min * a.times(st)
 		}
 	}
 	if machine { // a bowl is filled lot by lot
 		run += mix
 		w.HandsMin += (turns - 1) * mix
 	}
-	w.WaitMin = a.waits(run)
+	w.WaitMin += a.waits(run)
 	w.ElapsedMin += w.WaitMin
 	w.HandsMin += float64(w.Folds) * a.FoldMin
 	if w.ReadyAtMin < 0 && d.readyWith(a, s, w.Folds) {
@@ -469,6 +500,17 @@ func (d *Dough) finish(a Ask, w *Way) {
 	w.Ready = len(w.Lacks) == 0
 }
 
+// mixing is how long flour and liquids take to hang together, min, and whether in a machine.
+func (d *Dough) mixing(a Ask) (minutes float64, machine bool) {
+	switch {
+	case a.Own != nil:
+		return a.Own.MixMin, a.Own.Machine
+	case a.School.Traits().Machine():
+		return d.r.MixMachineMin, true
+	}
+	return d.r.MixHandMin, false
+}
+
 // mostFolds is where the search for folds that finish a dough stops.
 const mostFolds = 40
 
@@ -477,12 +519,12 @@ const mostFolds = 40
 func (d *Dough) watch(a Ask, w *Way, s State, st Step, at float64) State {
 	for m := 0.; m < st.Min; m++ {
 		if w.ReadyAtMin >= 0 {
-			return d.take(s, Step{st.By, st.Min - m, st.Spread}, a)
+			return d.take(s, st.of(st.Min-m), a)
 		}
 		if d.readyWith(a, s, w.Folds) {
 			w.ReadyAtMin = at + m
 		}
-		s = d.take(s, Step{st.By, min(1, st.Min-m), st.Spread}, a)
+		s = d.take(s, st.of(min(1, st.Min-m)), a)
 	}
 	return s
 }
@@ -537,7 +579,7 @@ func (d *Dough) Follow(a Ask, w Way, every float64) []Moment {
 	for _, st := range w.Steps {
 		for left := st.Min; left > 1e-9; {
 			dt := min(every, left)
-			s, at, left = d.take(s, Step{st.By, dt, st.Spread}, a), at+dt, left-dt
+			s, at, left = d.take(s, st.of(dt), a), at+dt, left-dt
 			note()
 		}
 	}

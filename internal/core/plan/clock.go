@@ -48,6 +48,9 @@ func (p *Plan) clock() {
 
 	free := p.ask
 	free.FixRest, free.TemperMin = nil, 0
+	if free.Own != nil { // what a school would do
+		_, free, _ = p.solveBy(p.Knead.School, p.lotsBy(p.Knead.School), func(a *knead.Ask) { a.FixRest, a.TemperMin = nil, 0 })
+	}
 	room, cold := free, free
 	room.Cold, cold.Cold = false, true
 	if !room.School.Traits().Cold {

@@ -92,15 +92,18 @@ func (p *Plan) fillWords(g float64) string {
 
 // handsMin is the work of all hands, min: mixing, kneading every lot, rolling and cutting.
 func (p *Plan) handsMin() float64 {
-	work := 0.
-	for _, s := range p.way.Steps {
-		if s.By == knead.ByHand || s.By == knead.ByProcessor {
-			work += s.Min
-		}
-	}
-	lots := float64(p.Knead.Lots)
+	work, lots := 0., float64(p.Knead.Lots)
 	if p.Knead.Shared {
 		lots = p.Request.Bench.People
 	}
-	return p.mixMin() + lots*work + p.Roll.MinutesAll + p.Cut.AllMin
+	for _, s := range p.way.Steps {
+		if s.By == knead.ByHand || s.By == knead.ByProcessor || s.By == knead.ByMixing {
+			if s.InTurn() || p.Knead.Shared {
+				work += lots * s.Min
+			} else {
+				work += s.Min
+			}
+		}
+	}
+	return p.mixMin() + work + p.Roll.MinutesAll + p.Cut.AllMin
 }

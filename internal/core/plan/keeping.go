@@ -58,7 +58,12 @@ func (p *Plan) perishable() bool {
 
 // Unrested says whether the maker wants no rest at all. Then one note says what that does, and no
 // other scolds for it.
-func (p *Plan) Unrested() bool { return p.Request.Rest.Min != nil && *p.Request.Rest.Min == 0 }
+func (p *Plan) Unrested() bool {
+	if p.ask.Own != nil {
+		return p.restsMin() == 0
+	}
+	return p.Request.Rest.Min != nil && *p.Request.Rest.Min == 0
+}
 
 // adviseCooling is the advice on a dough that takes more than four hours in the fridge to read 7 °C:
 // a remark, for it is done every night, with what would be quicker.

@@ -52,7 +52,10 @@ type lots struct {
 
 // lotsBy returns the lots of a school: what one pair of hands or the bowl takes at once. Hands work
 // side by side; a bowl takes one lot after the other.
-func (p *Plan) lotsBy(school knead.School) lots {
+func (p *Plan) lotsBy(school knead.School) lots { return p.lotsShared(school, p.Request.Knead.Shared) }
+
+// lotsShared is lotsBy, with the dough shared out where that is wanted and the people suffice.
+func (p *Plan) lotsShared(school knead.School, share bool) lots {
 	r, mass := &p.Request, p.Formula.Dough.MassG
 	limit, people := (*float64)(nil), 1.
 	switch school.Traits().Bowl {
@@ -68,15 +71,31 @@ func (p *Plan) lotsBy(school knead.School) lots {
 		return lots{n: 1, turns: 1}
 	}
 	n := max(1, math.Ceil(mass / *limit - 1e-9))
-	if people > 1 && people >= n && r.Knead.Shared {
+	if people > 1 && people >= n && share {
 		return lots{n: 1, turns: 1, limitG: *limit, shared: true}
 	}
 	return lots{n: int(n), turns: int(math.Ceil(n / people)), limitG: *limit}
 }
 
-// solve works the dough by a school: the model of a lot of it, what is asked, and the way.
+// solve works the dough by the maker's own steps, or else by a school: the model of a lot of it, what is
+// asked, and the way.
 func (p *Plan) solve(school knead.School, change func(*knead.Ask)) (knead.Dough, knead.Ask, knead.Way) {
-	f, lots := &p.Formula, p.lotsBy(school)
+	own := p.ownWay()
+	if own == nil {
+		return p.solveBy(school, p.lotsBy(school), change)
+	}
+	return p.solveBy(school, p.ownLots(), func(a *knead.Ask) {
+		a.Own, a.FixKnead, a.FixTurns, a.FixRest, a.TemperMin = own, nil, nil, nil, 0
+		a.ChillG, a.FlatMM = own.Lying()
+		if change != nil {
+			change(a)
+		}
+	})
+}
+
+// solveBy works the dough by a school in those lots.
+func (p *Plan) solveBy(school knead.School, lots lots, change func(*knead.Ask)) (knead.Dough, knead.Ask, knead.Way) {
+	f := &p.Formula
 	d := knead.Of(p.rules, f.Blend, f.Dough.FatPct, f.Dough.Hw, f.Dough.MassG/float64(lots.n))
 	a := p.askOf(school, lots)
 	if change != nil {
@@ -90,7 +109,7 @@ func (p *Plan) knead() {
 	r, f := &p.Request, &p.Formula
 	school, why := p.school()
 	d, a, w := p.solve(school, nil)
-	if why != "" && !w.Ready && school != knead.Long {
+	if why != "" && !w.Ready && school != knead.Long && a.Own == nil {
 		if ld, la, lw := p.solve(knead.Long, nil); lw.Ready {
 			why = fmt.Sprintf("%s does not quite finish this dough; a long kneading does.", school.Traits().Name)
 			school, d, a, w = knead.Long, ld, la, lw
@@ -98,11 +117,15 @@ func (p *Plan) knead() {
 	}
 	p.model, p.ask, p.way = d, a, w
 	lots := p.lotsBy(school)
-	p.Knead = KneadPlan{School: school, SchoolWhy: why, Way: w, Min: w.KneadMin, Asked: r.Knead.Min != nil, PeakC: w.PeakC, D: w.DFolded,
+	if a.Own != nil {
+		lots = p.ownLots()
+	}
+	p.Knead = KneadPlan{School: school, SchoolWhy: why, Way: w, Min: w.KneadMin, Asked: r.Knead.Min != nil && a.Own == nil, PeakC: w.PeakC, D: w.DFolded,
 		W63Min: p.model.W63Min, TauRMin: p.model.TauRMin, FoldsMore: w.MinFoldsFor, Lots: lots.n, LotTurns: lots.turns,
 		LotG: f.Dough.MassG / float64(lots.n), Shared: lots.shared, LimitG: lots.limitG}
-	p.Rest = RestPlan{Min: w.RestMin, Asked: r.Rest.Min != nil, Ready: w.Ready, Lacks: w.Lacks, D: w.D, T: w.T, U: w.U, TempC: w.TempC,
-		TemperMin: p.model.TemperFor(w.TempC, r.Room.TempC), Cold: a.Cold || school.Traits().Cold, OutMin: p.mixMin() + w.OutMin,
+	p.Knead.Own = a.Own != nil && !p.sameWay()
+	p.Rest = RestPlan{Min: w.RestMin, Asked: r.Rest.Min != nil && a.Own == nil, Ready: w.Ready, Lacks: w.Lacks, D: w.D, T: w.T, U: w.U, TempC: w.TempC,
+		TemperMin: p.model.TemperFor(w.TempC, r.Room.TempC), Cold: a.Fridge(), OutMin: p.mixMin() + w.OutMin,
 		CoolMin: w.CoolMin, ReadyAtMin: w.ReadyAtMin}
 	if p.Rest.Lacks == nil {
 		p.Rest.Lacks = []knead.Lack{}
@@ -112,7 +135,12 @@ func (p *Plan) knead() {
 }
 
 // mixMin is the time from the first egg to the first kneading, min.
-func (p *Plan) mixMin() float64 { return p.rules.Safety.MixMin }
+func (p *Plan) mixMin() float64 {
+	if own := p.ask.Own; own != nil {
+		return own.FoodMin
+	}
+	return p.rules.Safety.MixMin
+}
 
 // askOf is what the model is asked for a school, with what the maker fixed.
 func (p *Plan) askOf(school knead.School, lots lots) knead.Ask {
@@ -157,8 +185,8 @@ func (p *Plan) CompareSchools() []SchoolRow {
 	var out []SchoolRow
 	for _, s := range knead.Schools() {
 		t := s.Traits()
-		row := SchoolRow{Name: t.Name, Buys: t.Buys, Costs: t.Costs, Taken: s == p.Knead.School, Lots: p.lotsBy(s).n}
-		_, _, row.Way = p.solve(s, func(a *knead.Ask) {
+		row := SchoolRow{Name: t.Name, Buys: t.Buys, Costs: t.Costs, Taken: s == p.Knead.School && p.ask.Own == nil, Lots: p.lotsBy(s).n}
+		_, _, row.Way = p.solveBy(s, p.lotsBy(s), func(a *knead.Ask) {
 			if !row.Taken {
 				a.FixKnead, a.FixTurns, a.FixRest, a.FixFolds = nil, nil, nil, nil
 			}

@@ -3,6 +3,7 @@ package plan
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strings"
 
 	"hollen/internal/core/dough"
@@ -201,12 +202,14 @@ func (p *Plan) adviseRoom() {
 
 func (p *Plan) adviseKnead() {
 	ru, k := &p.rules, &p.Knead
+	p.adviseOwn()
 	p.adviseLots()
-	if k.LimitG == 0 {
+	if k.LimitG == 0 && p.ask.Own == nil {
 		p.note(request.AtKnead, "knead.min", Remark, "bowl_unknown", "How much does the bowl take?", "Say so under Bench, and Hollen splits what is more.")
 	}
+	machine := p.machined()
 	hot, text := ru.Knead.HandHotC, "Hands cannot over-knead it but heat can: pause in the fridge for ten minutes"
-	if k.School.Traits().Machine() {
+	if machine {
 		hot, text = ru.Knead.MachineHotC, "A machine warms it fast: stop, ten minutes in the fridge, then go on"
 	}
 	if k.PeakC > hot {
@@ -223,7 +226,7 @@ func (p *Plan) adviseKnead() {
 		p.note(request.AtKnead, "knead.folds", Warning, "folds", "Short of kneading.", "%d folded passes instead of %d will finish it%s.",
 			k.FoldsMore, p.Roll.Folds, longer)
 	}
-	if k.School.Traits().Machine() {
+	if machine {
 		p.note(request.AtKnead, "knead.min", Caution, "machine", "Moving parts.",
 			"Hands, spoons, hair and sleeves out of the bowl while it turns; unplug before reaching to hook or blade.")
 	}
@@ -233,6 +236,16 @@ func (p *Plan) adviseKnead() {
 				"It comes to %s, and under a pin nothing is kneaded after it%s.", ofWanted(s), p.kneadMore())
 		}
 	}
+}
+
+// machined says whether a machine does some of the kneading, and so warms the dough fast.
+func (p *Plan) machined() bool {
+	if p.ask.Own == nil {
+		return p.Knead.School.Traits().Machine()
+	}
+	return p.ask.Own.Machine || slices.ContainsFunc(p.way.Steps, func(s knead.Step) bool {
+		return s.By == knead.BySlowHook || s.By == knead.ByHook || s.By == knead.ByProcessor
+	})
 }
 
 // restMore says how much longer a rest has to be until it serves.
@@ -261,6 +274,12 @@ func (p *Plan) peakFromFridgeC() float64 {
 func (p *Plan) kneadMore() string {
 	const most = 30. // min
 	var ways []string
+	if p.ask.Own != nil {
+		if longer := p.longerLast(most); longer != "" {
+			return ": " + longer
+		}
+		return ""
+	}
 	for m := math.Ceil(p.Knead.Min) + 1; m <= most; m++ {
 		if _, _, w := p.solve(p.Knead.School, func(a *knead.Ask) { a.FixKnead = &m }); w.DFolded >= p.rules.Knead.ReadyD {
 			ways = append(ways, "knead it "+measure.Minutes(m))
@@ -288,10 +307,11 @@ func (p *Plan) adviseLots() {
 	}
 	lots := fmt.Sprintf("%s of %s", measure.Plural(k.Lots, "lot", "lots"), p.in.Grams(k.LotG))
 	switch {
-	case p.Request.Knead.Shared && !k.Shared && people > 1 && !k.School.Traits().Machine():
+	case p.ask.Own != nil && k.Lots == 1:
+	case p.ask.Own == nil && p.Request.Knead.Shared && !k.Shared && people > 1 && !k.School.Traits().Machine():
 		p.note(request.AtKnead, "knead.min", Remark, "split", "Too few to share it.", "%s wants %d pairs of hands at once: kneaded in %s%s.", mass, k.Lots,
 			lots, wait)
-	case k.Lots > 1 && k.School.Traits().Machine():
+	case k.Lots > 1 && p.machined():
 		p.note(request.AtKnead, "knead.min", Remark, "bowl", "More than the bowl takes.", "%s where %s fits: %s, one after the other%s.", mass,
 			p.in.Grams(k.LimitG), lots, wait)
 	case k.LotTurns > 1:

@@ -180,7 +180,8 @@ type CostLine struct {
 // KneadPlan is kneading and resting by a school.
 type KneadPlan struct {
 	School    knead.School `json:"school"`
-	SchoolWhy string       `json:"school_why"` // why that one, when it was left to Hollen
+	SchoolWhy string       `json:"school_why"`    // why that one, when it was left to Hollen
+	Own       bool         `json:"own,omitempty"` // the maker's own steps, other than the school's
 	Way       knead.Way    `json:"way"`
 	Lots      int          `json:"lots"`      // of equal mass
 	LotTurns  int          `json:"lot_turns"` // one after the other, by so many people at once

@@ -109,11 +109,16 @@ func glance(test string) string {
 func (l *list) kneading() {
 	p := l.p
 	f, ru := &p.Formula, &p.rules.Knead
-	school := p.Knead.School.Traits()
+	school := p.mixedBy()
 	mixing, text := ru.MixHandMin, school.Mix
-	switch {
-	case school.Machine():
+	if school.Machine() {
 		mixing = ru.MixMachineMin
+	}
+	if own := p.ask.Own; own != nil {
+		mixing = own.MixMin
+	}
+	switch {
+	case text != "":
 	case p.Request.Knead.Mix == request.InBowl:
 		text = "%s into a bowl, %s into the middle. Stir from the middle outwards until it hangs together, then turn it out. " +
 			"%s of flour stays out."
@@ -147,8 +152,11 @@ func (l *list) kneading() {
 		if s.By == knead.ByHand {
 			kneadings++
 		}
-		l.add("knead", p.kneadStep(s, kneadings, l.caution(request.AtKnead, "machine")))
-		if run += s.Min; i+1 == len(p.way.Steps) || p.way.Steps[i+1].Rests() {
+		l.add("knead", p.kneadStep(i, s, kneadings, l.caution(request.AtKnead, "machine")))
+		if s.InTurn() {
+			run += s.Min
+		}
+		if i+1 == len(p.way.Steps) || p.way.Steps[i+1].Rests() {
 			waited = l.otherLots(i, run)
 			run = 0
 		}
@@ -188,7 +196,10 @@ func (l *list) otherLots(i int, run float64) (waited float64) {
 	if k.LotTurns < 2 {
 		return 0
 	}
-	if k.School.Traits().Machine() {
+	if run == 0 {
+		return 0
+	}
+	if _, machine := l.p.mixed(); machine {
 		run += l.p.rules.Knead.MixMachineMin // a bowl is filled lot by lot
 	}
 	others := k.LotTurns - 1
@@ -209,8 +220,32 @@ func hasWork(steps []knead.Step) bool {
 	return slices.ContainsFunc(steps, func(s knead.Step) bool { return !s.Rests() })
 }
 
-// kneadStep puts one kneading of the way into words, the n-th by hand.
-func (p *Plan) kneadStep(s knead.Step, n int, machine string) Step {
+// mixed is how long flour and liquids take to hang together, min, and whether in a machine.
+func (p *Plan) mixed() (minutes float64, machine bool) {
+	if own := p.ask.Own; own != nil {
+		return own.MixMin, own.Machine
+	}
+	return p.rules.Knead.MixMachineMin, p.Knead.School.Traits().Machine()
+}
+
+// mixedBy is the school whose words tell how flour and liquids come together.
+func (p *Plan) mixedBy() *knead.Traits {
+	if p.ask.Own == nil {
+		return p.Knead.School.Traits()
+	}
+	for _, s := range p.Request.Knead.Steps[:mixesFirst(p.Request.Knead.Steps)] {
+		switch s.Do {
+		case request.DoMixMachine:
+			return knead.Hook.Traits()
+		case request.DoMixProcessor:
+			return knead.Processor.Traits()
+		}
+	}
+	return knead.Long.Traits()
+}
+
+// kneadStep puts the i-th step of the way, one kneading, into words, the n-th by hand.
+func (p *Plan) kneadStep(i int, s knead.Step, n int, machine string) Step {
 	hot := p.in.C(p.rules.Knead.MachineHotC, 0)
 	o := Step{Station: request.AtKnead, Min: s.Min, Caution: machine}
 	switch s.By {
@@ -223,11 +258,21 @@ func (p *Plan) kneadStep(s knead.Step, n int, machine string) Step {
 		o.Head = "Processor"
 		o.Text = fmt.Sprintf("%.0f seconds, in bursts, to clumping sand. Longer cooks it: stop over %s. Unplug before reaching to the blade.", 60*s.Min, hot)
 		o.Sign, o.Test = "Like wet sand that clumps.", "Pinch it: it sticks together."
+	case knead.ByMixing:
+		o.Head, o.Text, o.Caution = "Work it in", "What comes in on the way, until it is all one again.", ""
 	default:
-		w := p.Knead.School.Traits().Hand(n, p.Knead.Way.Turns)
+		var before knead.Tool
+		if i > 0 {
+			before = p.way.Steps[i-1].By
+		}
+		w := p.handWords(s, n, before)
+		if p.ask.Own == nil {
+			w = p.Knead.School.Traits().Hand(n, p.Knead.Way.Turns)
+		}
 		o.Head, o.Text, o.Sign, o.Test, o.Caution = w.Head, w.Text, w.Feel, w.Test, ""
 	}
-	if p.Pinned() && p.Knead.School == knead.Short && s.By == knead.ByHand {
+	if p.Pinned() && s.By == knead.ByHand && (p.Knead.School == knead.Short && p.ask.Own == nil || p.ask.Own != nil && n == 1 &&
+		s.Min <= p.rules.Knead.ShortMaxMin) {
 		o.Test = "It flexes once without falling apart."
 	}
 	o.Brief = glance(o.Test)
@@ -244,6 +289,8 @@ func (l *list) rest(i int, s knead.Step) {
 	}
 	wrap := "Film twice, an upturned bowl or a lidded tub: airtight."
 	switch {
+	case p.ownRest(s) != "":
+		wrap = p.ownRest(s)
 	case s.Spread && p.ask.ChillG > 0:
 		wrap = "Divide it, press each piece flat, and film each: airtight, and it cools and warms through sooner."
 	case s.Spread:
@@ -251,7 +298,7 @@ func (l *list) rest(i int, s knead.Step) {
 	}
 	o := Step{Station: request.AtRest, Head: "Rest in the room", Min: s.Min, Text: wrap, Unattended: true, Caution: l.caution(request.AtRest, "wrap")}
 	switch {
-	case !last:
+	case !last && (s.Lies == "" || s.Lies == string(request.CoverBowl)) && s.By == knead.InRoom:
 		o.Head, o.Text = "Rest between turns", "Under the upturned bowl. It softens by itself."
 	case s.By == knead.InFridge:
 		o.Head, o.Text = "Rest in the fridge", wrap+" Write the time on it."

@@ -324,6 +324,11 @@ func (p *Plan) explainKnead() {
 	if p.Knead.Asked {
 		p.Why["knead.min"] = "Your minutes. " + p.Why["knead.min"]
 	}
+	defer func() {
+		if p.Knead.Own {
+			p.explainOwn()
+		}
+	}()
 	school := p.Knead.School.Traits()
 	say("knead.peak", "From %s when it comes together, and %s a minute %s.", p.in.C(p.Room.ContactC, 0), p.in.RiseC(school.HeatC(&ru.Knead)), school.WarmedBy)
 	say("knead.folds", "Each is worth %g min of kneading and lays the sheet straight.", ru.Knead.FoldWork)
@@ -474,7 +479,12 @@ func (p *Plan) tauRest() float64 {
 }
 
 // workWords names the kneading of the way.
-func (p *Plan) workWords() string { return p.way.School.Traits().Work(&p.rules.Knead, &p.way) }
+func (p *Plan) workWords() string {
+	if p.Knead.Own {
+		return p.ownWords()
+	}
+	return p.way.School.Traits().Work(&p.rules.Knead, &p.way)
+}
 
 func yolkClause(points float64) string {
 	if points == 0 {

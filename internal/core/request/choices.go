@@ -29,6 +29,70 @@ const (
 	InBowl Mix = "bowl"
 )
 
+// KneadBy is who says how a dough is kneaded.
+type KneadBy string
+
+// Who says how a dough is kneaded: a school, or the maker's own steps.
+const (
+	KneadSchool KneadBy = ""
+	KneadOwn    KneadBy = "own"
+)
+
+// KneadDo is what is done in one step of the maker's own.
+type KneadDo string
+
+// What is done from mixing to the roller.
+const (
+	DoMix          KneadDo = "mix"
+	DoMixMachine   KneadDo = "mix_mixer"
+	DoMixProcessor KneadDo = "mix_processor"
+	DoHand         KneadDo = "hand"
+	DoSlowHook     KneadDo = "slow_hook"
+	DoHook         KneadDo = "hook"
+	DoProcessor    KneadDo = "processor"
+	DoPause        KneadDo = "pause"
+	DoRest         KneadDo = "rest"
+	DoFridge       KneadDo = "fridge"
+	DoTemper       KneadDo = "temper"
+)
+
+// UsualMin is what a step takes when nothing else is said, min. Source: house.
+func (d KneadDo) UsualMin() float64 {
+	return map[KneadDo]float64{DoMix: 5, DoMixMachine: 1, DoMixProcessor: 1, DoHand: 8, DoSlowHook: 2, DoHook: 6, DoProcessor: .75, DoPause: 10, DoRest: 30,
+		DoFridge: 720, DoTemper: 30}[d]
+}
+
+// Rests says whether the dough is left alone.
+func (d KneadDo) Rests() bool {
+	return d == DoPause || d == DoRest || d == DoFridge || d == DoTemper
+}
+
+// Mixes says whether flour and liquids are brought together.
+func (d KneadDo) Mixes() bool { return d == DoMix || d == DoMixMachine || d == DoMixProcessor }
+
+// Cover is how a resting dough lies.
+type Cover string
+
+// How a resting dough lies.
+const (
+	CoverUsual  Cover = ""
+	CoverFilm   Cover = "film"
+	CoverBowl   Cover = "bowl"
+	CoverFlat   Cover = "flat"   // in film, pressed flat
+	CoverPieces Cover = "pieces" // divided and flat, in film
+	CoverNone   Cover = "none"
+)
+
+// Hands is who does a step, where one pair of hands or a bowl takes only so much.
+type Hands string
+
+// Who does a step.
+const (
+	HandsAll    Hands = ""       // all the dough at once
+	HandsShared Hands = "shared" // everybody a part, at the same time
+	HandsTurns  Hands = "turns"  // lot by lot
+)
+
 // Place is where a dough rests.
 type Place string
 

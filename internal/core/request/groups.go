@@ -14,6 +14,9 @@ const MaxFlours = 5
 // MaxActs is how many acts a batch records.
 const MaxActs = 8
 
+// MaxSteps is how many steps a way of kneading of the maker's own may have.
+const MaxSteps = 14
+
 // MaxAdditions is the most additions a dough may have.
 const MaxAdditions = 3
 
@@ -35,6 +38,8 @@ type Group struct {
 	prune  func(r *Request)                    // takes out what holds nothing
 	start  func(r *Request, i int, w *Request) // gives what was just picked its usual amount; w is as it was
 	copy   func(to, from *Request)
+	swap   func(r *Request, i, j int)
+	insert func(r *Request, i int) // a copy of slot i after it; the last slot goes
 }
 
 // list makes a group of a slice of the request.
@@ -53,6 +58,8 @@ func list[T any](g Group, at func(*Request) *[]T, blank func() T, holds func(*T)
 		*at(r) = slices.DeleteFunc(slices.Clone(*at(r)), func(x T) bool { return !holds(&x) })
 	}
 	g.copy = func(to, from *Request) { *at(to) = slices.Clone(*at(from)) }
+	g.swap = func(r *Request, i, j int) { s := *at(r); s[i], s[j] = s[j], s[i] }
+	g.insert = func(r *Request, i int) { s := *at(r); *at(r) = slices.Insert(s, i+1, s[i])[:len(s)] }
 	if g.start == nil {
 		g.start = func(*Request, int, *Request) {}
 	}
@@ -91,6 +98,15 @@ var groups = []Group{
 		func(r *Request) *[]ShapePart { return &r.Cut.Also }, nothing, func(x *ShapePart) bool { return x.Shape != "" }, zero),
 	list(Group{Name: "dry.checks", Head: "at", Label: "Check-weighings", Most: 8, TooMany: "at most %d are allowed", slot: checkSlot},
 		func(r *Request) *[]DryCheck { return &r.Dry.Log }, nothing, func(x *DryCheck) bool { return x.At != "" }, zero),
+	list(Group{Name: "knead.own_steps", Head: "do", Label: "Own steps", Most: MaxSteps, TooMany: "at most %d steps are allowed",
+		Missing: "a step that is not there is left out of the list", slot: kneadSlot,
+		start: func(r *Request, i int, was *Request) {
+			s := &r.Knead.Steps[i]
+			if s.Min == 0 {
+				s.Min = s.Do.UsualMin()
+			}
+		}},
+		func(r *Request) *[]KneadStep { return &r.Knead.Steps }, nothing, func(x *KneadStep) bool { return x.Do != "" }, zero),
 	list(Group{Name: "acts", Head: "kind", Label: "Acts", Most: MaxActs, TooMany: "at most %d are recorded",
 		Missing: "an act that is not there is left out of the list", slot: actSlot,
 		start: func(r *Request, i int, _ *Request) {
@@ -133,6 +149,49 @@ func (g Group) Holds(r *Request, slot int) bool { return slot < g.length(r) && g
 
 // Empty takes out what stands in a slot of r, which stays.
 func (g Group) Empty(r *Request, slot int) { g.empty(r, slot) }
+
+// Held is how many slots of r hold something, from the first to the last that does.
+func (g Group) Held(r *Request) int {
+	n := g.length(r)
+	for n > 0 && !g.holds(r, n-1) {
+		n--
+	}
+	return n
+}
+
+// Up moves what stands in a slot of r before what stands before it.
+func (g Group) Up(r *Request, slot int) {
+	if slot > 0 && slot < g.length(r) {
+		g.swap(r, slot-1, slot)
+	}
+}
+
+// Again puts what stands in a slot of r once more after it; false where there is no room.
+func (g Group) Again(r *Request, slot int) bool {
+	if g.Held(r) >= g.Most || !g.Holds(r, slot) {
+		return false
+	}
+	g.insert(r, slot)
+	return true
+}
+
+// Out takes out what stands in a slot of r; what comes after moves up.
+func (g Group) Out(r *Request, slot int) {
+	g.empty(r, slot)
+	for i := slot + 1; i < g.length(r); i++ {
+		g.swap(r, i-1, i)
+	}
+}
+
+// GroupNamed returns the group of that name.
+func GroupNamed(name string) (Group, bool) {
+	for _, g := range groups {
+		if g.Name == name {
+			return g, true
+		}
+	}
+	return Group{}, false
+}
 
 // Path is the path of a part of a slot.
 func (g Group) Path(slot int, part string) string { return fmt.Sprintf("%s.%d.%s", g.Name, slot, part) }
@@ -221,6 +280,22 @@ func otherShapeSlot(i int, p string) []Field {
 		keeping(choice(AtCut, p+"shape", label, func(r *Request) any { return &r.Cut.Also[i].Shape }, append([]Option{{"", "Nothing else"}}, shapeOptions()...)...),
 			func(r *Request) owner { return own(&r.Cut.Also[i].Own, keptShape) }),
 		count(AtCut, p+"portions", label+", portions", "", 1, 400, 1, func(r *Request) any { return &r.Cut.Also[i].Portions }),
+	}
+}
+
+func kneadSlot(i int, p string) []Field {
+	step := func(f func(*KneadStep) any) func(*Request) any {
+		return func(r *Request) any { return f(&r.Knead.Steps[i]) }
+	}
+	label := fmt.Sprintf("Step %d", i+1)
+	return []Field{
+		choice(AtKnead, p+"do", label, step(func(s *KneadStep) any { return &s.Do }), KneadDoOptions()...),
+		number(AtKnead, p+"min", label+", how long", "min", .05, 2880, 1, step(func(s *KneadStep) any { return &s.Min })),
+		choice(AtKnead, p+"cover", label+", covered", step(func(s *KneadStep) any { return &s.Cover }), Option{"", "As usual"},
+			Option{string(CoverFilm), "In film"}, Option{string(CoverBowl), "Under a bowl"}, Option{string(CoverFlat), "In film, pressed flat"},
+			Option{string(CoverPieces), "Divided, in film"}, Option{string(CoverNone), "Open"}),
+		choice(AtKnead, p+"hands", label+", hands", step(func(s *KneadStep) any { return &s.Hands }), Option{"", "All of it at once"},
+			Option{string(HandsShared), "Shared out, at the same time"}, Option{string(HandsTurns), "Lot by lot, one after the other"}),
 	}
 }
 

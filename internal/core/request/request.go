@@ -262,14 +262,27 @@ type Room struct {
 	Air   dry.Air `json:"air"`
 }
 
-// Knead asks for a school and, if the maker knows better, for minutes.
+// Knead asks for a school and, if the maker knows better, for minutes; or takes the maker's own steps.
 type Knead struct {
+	By     KneadBy      `json:"by"` // "": a school works it out; own: the steps below, literally
 	School knead.School `json:"school"`
 	Min    *float64     `json:"knead_min"` // of one kneading, nil: worked out
 	Turns  *float64     `json:"turns"`     // of the school of turns, nil: worked out
 	Shared bool         `json:"shared"`    // by several people at once, joined again; where it is more than they take, in lots all the same
 	Mix    Mix          `json:"mix"`
+	Steps  []KneadStep  `json:"own_steps"` // up to 14, in the order they are done; kept while a school works it out
 }
+
+// KneadStep is one step of the maker's own way from mixing to the roller.
+type KneadStep struct {
+	Do    KneadDo `json:"do"`
+	Min   float64 `json:"min"`
+	Cover Cover   `json:"cover"` // of a rest, "": as usual
+	Hands Hands   `json:"hands"` // of a kneading, "": all of it at once
+}
+
+// Own says whether the maker's own steps count.
+func (k *Knead) Own() bool { return k.By == KneadOwn && len(k.Steps) > 0 }
 
 // Rest says where the dough rests and, if the maker knows better, how long.
 type Rest struct {
@@ -489,7 +502,7 @@ func Default() Request {
 		Eggs:      Eggs{Class: "eu-l", Style: egg.WholeEggs, TopUp: egg.TopWater, From: FromRoom, Also: []EggCount{}},
 		Additions: []AdditionPart{},
 		Room:      Room{TempC: 22, RH: .45, Air: dry.Still},
-		Knead:     Knead{School: knead.Auto, Mix: InWell},
+		Knead:     Knead{School: knead.Auto, Mix: InWell, Steps: []KneadStep{}},
 		Rest:      Rest{At: InRoom, Wrapped: InOne},
 		Roll: Roll{Machine: "hand-crank-10", Mode: roll.EveryStop, BenchMM: 1200, Careful: CarefulAuto, Fold: roll.Thirds, Divide: DivideByFlour,
 			Outline: roll.Rectangle, Dust: DustSemola, Stripes: roll.Stripes{BaseMM: 1.8, StripeMM: .5, WidthMM: 20, PitchMM: 50}},

@@ -74,6 +74,8 @@ func roomFields() []Field {
 // kneadFields are kneading, and what it is done with.
 func kneadFields() []Field {
 	return []Field{
+		choice(AtKnead, "knead.by", "Kneaded", func(r *Request) any { return &r.Knead.By }, Option{"", "As a school works it out"},
+			Option{string(KneadOwn), "As I do it"}),
 		choice(AtKnead, "knead.school", "School", func(r *Request) any { return &r.Knead.School }, SchoolOptions()...),
 		optional(count(AtKnead, "knead.knead_min", "Kneading", "min", 1, 60, 1, func(r *Request) any { return &r.Knead.Min })),
 		optional(count(AtKnead, "knead.turns", "Turns", "", 1, 6, 1, func(r *Request) any { return &r.Knead.Turns })),
@@ -197,6 +199,14 @@ func cookFields() []Field {
 func SchoolOptions() []Option {
 	return append([]Option{{string(knead.Auto), "As tool and shape ask"}},
 		options(knead.Schools(), func(s knead.School) Option { return Option{string(s), s.Traits().Name} })...)
+}
+
+// KneadDoOptions are what may be done in a step of one's own.
+func KneadDoOptions() []Option {
+	return []Option{{"", "Nothing"}, {string(DoMix), "Mix by hand"}, {string(DoMixMachine), "Mix in the mixer"},
+		{string(DoMixProcessor), "Mix in the processor"}, {string(DoHand), "Knead by hand"}, {string(DoSlowHook), "Hook, slow"},
+		{string(DoHook), "Hook, second speed"}, {string(DoProcessor), "Processor"}, {string(DoPause), "Pause"}, {string(DoRest), "Rest in the room"},
+		{string(DoFridge), "Rest in the fridge"}, {string(DoTemper), "Out of the fridge"}}
 }
 
 // ActOptions are the kinds of act.

@@ -62,7 +62,7 @@ func (f *Form) work() (err error) {
 // Bind applies posted values to base, which is allowed. It honours two more keys: "set" puts
 // values into fields (path=value&…; path=@name|value for what is typed under that name, or else the
 // value) and "step" moves one by a step (path=1 or path=-1), as the
-// page's buttons send; what is set is metric, what is typed and stepped is in the units w.Typed.
+// page's buttons send; "list" moves, repeats, adds and takes out lines of a group; what is set is metric, what is typed and stepped is in the units w.Typed.
 // now is the kitchen's clock.
 func Bind(base request.Request, v url.Values, w With, now time.Time) (Form, error) {
 	f := Form{Request: base, Page: request.Padded(base), Typed: map[string]string{}, Errors: map[string]request.FieldError{}, In: w.Shown, with: w}
@@ -95,6 +95,8 @@ func Bind(base request.Request, v url.Values, w With, now time.Time) (Form, erro
 		f.freshShape(was)
 	}
 	f.step(v.Get("step"))
+	f.takeOver(v)
+	f.rearrange(v.Get("list"))
 	for path := range f.Errors {
 		if !f.Page.Amount.Counts(path) {
 			delete(f.Errors, path) // what was typed stays, but nothing hangs on it
@@ -156,10 +158,12 @@ func (f *Form) set(field request.Field, typed string) {
 		return // what stands beside nothing
 	case field.Path == firstShare:
 		return // the first flour takes the rest
-	case text == "" && (part == "share" || part == "count" || part == "portions" || part == "stage") && (field.Get(r) == "0" || part == "stage"):
+	case text == "" && (part == "share" || part == "count" || part == "portions" || part == "stage" || part == "min") && (field.Get(r) == "0" || part == "stage"):
 		return // it starts with what is usual
 	case group.Name == "flours" && part == "share":
 		text = f.gramsAsShare(text)
+	case group.Name == ownSteps && part == "min":
+		text = asMinutes(text)
 	case part == "measured_moisture_wb":
 		text = dryingAsMoisture(text)
 	}

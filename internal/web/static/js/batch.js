@@ -27,14 +27,14 @@ export function startBatch(form) {
   }
 
   // work asks for the form worked out; a newly opened station's rail and sheet come whole.
-  async function work(set, body = values()) {
+  async function work(set, body = values(), name = "set") {
     pending?.abort();
     const mine = (pending = new AbortController());
     const stood = values(); // what has been changed since is left alone
     asked = set ? "" : body.toString();
     changed = false;
     keepDraft(body);
-    if (set) body.append("set", set);
+    if (set) body.append(name, set);
     try {
       const { ok, text } = await ask(body, { signal: mine.signal, whole: opening });
       await released();
@@ -181,6 +181,15 @@ export function startBatch(form) {
     }
   }
 
+  // rearrange moves, repeats, adds or takes out a line of a list; the focus goes with the line.
+  async function rearrange(button) {
+    const [group, how, at] = button.value.split(":");
+    await work(button.value, values(), "list");
+    const to = Number(at) + ({ up: -1, down: 1, again: 1 }[how] ?? 0);
+    const next = form.querySelector('button[name=list][value="' + CSS.escape(group + ":" + how + ":" + Math.max(to, 0)) + '"]');
+    if (document.activeElement === button && next?.offsetParent) next.focus({ preventScroll: true });
+  }
+
   // where is a station, or doctor:sign.
   function openStation(where) {
     const [at, sign] = where.split(":");
@@ -210,6 +219,7 @@ export function startBatch(form) {
       if (stopping || performance.now() - poked > HOLD_MS) pokeEnds(button);
     }
     else if (button.dataset.step) step(button.parentElement.querySelector("input"), Number(button.dataset.step));
+    else if (button.name === "list") rearrange(button);
     else if (button.name === "set") work(button.value); // path=value&…, which the server puts into the fields
     else return;
     e.preventDefault();

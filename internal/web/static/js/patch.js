@@ -18,10 +18,15 @@ export function patch(now, then) {
 const FIELDS = "input, select, textarea, option";
 const copy = (node) => document.importNode(node, true);
 
+// typedInto says whether old is the field somebody is typing in: it stays, with what stands in it.
+function typedInto(old, fresh) {
+  return old === document.activeElement && old.matches("input, textarea") && old.id === fresh.id && old.name === fresh.name;
+}
+
 function become(old, fresh) {
   if (old.nodeType !== fresh.nodeType || old.nodeName !== fresh.nodeName) old.replaceWith(copy(fresh));
   else if (old.nodeType !== Node.ELEMENT_NODE) old.data = fresh.data;
-  else if (old.matches(FIELDS)) old.replaceWith(copy(fresh));
+  else if (old.matches(FIELDS) && !typedInto(old, fresh)) old.replaceWith(copy(fresh));
   else {
     for (const { name } of [...old.attributes]) if (!fresh.hasAttribute(name) && !(name === "open" && old.matches("details"))) old.removeAttribute(name);
     for (const { name, value } of fresh.attributes) if (old.getAttribute(name) !== value) old.setAttribute(name, value);
