@@ -153,8 +153,10 @@ func TrackOf(p *plan.Plan) string {
 			x.Words = "hook"
 		case knead.ByProcessor:
 			x.Words = "processor"
+		case knead.ByMixing:
+			x.Class, x.Words = "dough-soft", "work in"
 		}
-		x.Words += " " + measure.Minutes(s.Min)
+		x.Words += " " + measure.Exactly(s.Min)
 		t.Steps = append(t.Steps, x)
 		at += s.Min
 	}

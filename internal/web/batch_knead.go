@@ -87,7 +87,8 @@ type AddKey struct {
 
 // AddKeys are the keys that add a step.
 func (v kneadView) AddKeys() []AddKey {
-	return []AddKey{{request.DoHand, "knead"}, {request.DoRest, "rest"}, {request.DoFridge, "fridge"}, {request.DoHook, "mixer"}, {request.DoPause, "pause"}}
+	return []AddKey{{request.DoHand, "knead"}, {request.DoRest, "rest"}, {request.DoFridge, "fridge"}, {request.DoHook, "mixer"}, {request.DoPause, "pause"},
+		{request.DoMix, "mix"}}
 }
 
 // SchoolLabel is over the name of the school.
@@ -134,7 +135,7 @@ func kneadKey(p *plan.Plan) string {
 	if w := p.KneadWords(); strings.ContainsAny(w, "×+") {
 		return w + " min"
 	}
-	return plan.MinSec(p.Knead.Way.WorkMin)
+	return measure.Exactly(p.Knead.Way.WorkMin)
 }
 
 func restKey(p *plan.Plan) string { return measure.Minutes(p.Rest.Min) }

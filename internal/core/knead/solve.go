@@ -433,6 +433,10 @@ func (d *Dough) finish(a Ask, w *Way) {
 	s, at, run, paused := d.Start(a.StartC), 0., 0., 0.
 	turns := float64(max(a.Turns, 1))
 	w.PeakC, w.HandsMin, w.ElapsedMin, w.ReadyAtMin = s.TempC, mix, mix, -1
+	if machine && len(w.Steps) > 0 && !w.Steps[0].Rests() && w.Steps[0].InTurn() { // a bowl is filled lot by lot
+		run = mix
+		w.HandsMin += (turns - 1) * mix
+	}
 	for i, st := range w.Steps {
 		if st.Rests() && !hasWork(w.Steps[i+1:]) {
 			if st.By == InFridge {
@@ -462,10 +466,6 @@ func (d *Dough) finish(a Ask, w *Way) {
 		if st.By == ByHand || st.By == ByProcessor || st.By == ByMixing {
 			w.HandsMin += st.Min * a.times(st)
 		}
-	}
-	if machine { // a bowl is filled lot by lot
-		run += mix
-		w.HandsMin += (turns - 1) * mix
 	}
 	w.WaitMin += a.waits(run)
 	w.ElapsedMin += w.WaitMin

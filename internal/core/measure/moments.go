@@ -58,6 +58,18 @@ func Minutes(m float64) string {
 	return fmt.Sprintf("%d min", n)
 }
 
+// Exactly returns minutes as they were said: seconds under two minutes where they are not whole, halves
+// and tenths, hours and minutes over two hours.
+func Exactly(m float64) string {
+	switch {
+	case m >= 120 || m == math.Trunc(m):
+		return Minutes(m)
+	case m < 2:
+		return fmt.Sprintf("%.0f s", 60*m)
+	}
+	return fmt.Sprintf("%.3g min", m)
+}
+
 // Days returns "2 days", "1 day", "36 hours".
 func Days(d float64) string {
 	if d != math.Trunc(d) && d < 7 {

@@ -204,7 +204,7 @@ func (p *Plan) adviseKnead() {
 	ru, k := &p.rules, &p.Knead
 	p.adviseOwn()
 	p.adviseLots()
-	if k.LimitG == 0 && p.ask.Own == nil {
+	if k.LimitG == 0 && (p.ask.Own == nil || p.machined()) {
 		p.note(request.AtKnead, "knead.min", Remark, "bowl_unknown", "How much does the bowl take?", "Say so under Bench, and Hollen splits what is more.")
 	}
 	machine := p.machined()
@@ -274,20 +274,20 @@ func (p *Plan) peakFromFridgeC() float64 {
 func (p *Plan) kneadMore() string {
 	const most = 30. // min
 	var ways []string
-	if p.ask.Own != nil {
+	if p.Knead.Own {
 		if longer := p.longerLast(most); longer != "" {
 			return ": " + longer
 		}
 		return ""
 	}
 	for m := math.Ceil(p.Knead.Min) + 1; m <= most; m++ {
-		if _, _, w := p.solve(p.Knead.School, func(a *knead.Ask) { a.FixKnead = &m }); w.DFolded >= p.rules.Knead.ReadyD {
+		if _, _, w := p.solveBy(p.Knead.School, p.lotsBy(p.Knead.School), func(a *knead.Ask) { a.FixKnead = &m }); w.DFolded >= p.rules.Knead.ReadyD {
 			ways = append(ways, "knead it "+measure.Minutes(m))
 			break
 		}
 	}
 	if p.Knead.School != knead.Turns {
-		if _, _, w := p.solve(knead.Turns, func(a *knead.Ask) { a.FixKnead, a.FixTurns, a.FixRest = nil, nil, nil }); w.Ready {
+		if _, _, w := p.solveBy(knead.Turns, p.lotsBy(knead.Turns), func(a *knead.Ask) { a.FixKnead, a.FixTurns, a.FixRest = nil, nil, nil }); w.Ready {
 			ways = append(ways, "work it in turns, with hours in the cold")
 		}
 	}

@@ -30,9 +30,7 @@ func (p *Plan) ownWay() *knead.Own {
 		o.MixMin += s.Min
 		o.Machine = o.Machine || s.Do != request.DoMix
 	}
-	if o.MixMin > 0 {
-		o.FoodMin = o.MixMin
-	}
+	o.FoodMin = max(o.FoodMin, o.MixMin)
 	pieces := max(1, request.Or(p.Request.Roll.Pieces, math.Round(p.Formula.FlourG/p.rules.Roll.PieceFlourG)))
 	for _, s := range k.Steps[mixesFirst(k.Steps):] {
 		step := knead.Step{By: tools[s.Do], Min: s.Min}
@@ -69,7 +67,7 @@ func mixesFirst(steps []request.KneadStep) int {
 // ownLots is how a batch is divided by the maker's own steps: shared out or lot by lot where one of them
 // says so, by what the hands or the bowl of that step take.
 func (p *Plan) ownLots() lots {
-	out := lots{n: 1, turns: 1}
+	out, machine := lots{n: 1, turns: 1}, false
 	for _, s := range p.Request.Knead.Steps {
 		if s.Do.Rests() || s.Do.Mixes() {
 			continue
@@ -79,8 +77,8 @@ func (p *Plan) ownLots() lots {
 		case s.Hands == request.HandsTurns && by.n > out.n, s.Hands == request.HandsShared && by.shared:
 			return by
 		}
-		if s.Hands == request.HandsAll {
-			out.limitG = max(out.limitG, by.limitG)
+		if isMachine := s.Do != request.DoHand; isMachine || !machine {
+			out.limitG, machine = by.limitG, isMachine // the bowl counts, where there is one
 		}
 	}
 	return out
@@ -174,7 +172,7 @@ func (p *Plan) ownWords() string {
 		by := p.way.Steps[i].By
 		var minutes []string
 		for ; i < len(p.way.Steps) && p.way.Steps[i].By == by; i++ {
-			minutes = append(minutes, MinSec(p.way.Steps[i].Min))
+			minutes = append(minutes, measure.Exactly(p.way.Steps[i].Min))
 		}
 		if how, worked := said[by]; worked {
 			out = append(out, measure.List(minutes)+" "+how)
@@ -184,14 +182,6 @@ func (p *Plan) ownWords() string {
 		return "No kneading"
 	}
 	return measure.List(out)
-}
-
-// MinSec is minutes as a step of kneading has them: seconds under two minutes where it is not whole.
-func MinSec(m float64) string {
-	if m < 2 && m != math.Trunc(m) {
-		return fmt.Sprintf("%.0f s", 60*m)
-	}
-	return measure.Minutes(m)
 }
 
 // restsMin is all rest of the way, min.

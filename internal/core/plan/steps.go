@@ -47,6 +47,19 @@ func (s *Step) Since() string {
 	return fmt.Sprintf("%d:%02d", n/60, n%60)
 }
 
+// Takes is how long the step takes, in words: to the second at the board, "" where that is not reckoned.
+func (s *Step) Takes() string {
+	switch {
+	case s.Min == 0:
+		return ""
+	case s.Station == request.AtKnead || s.Station == request.AtRest:
+		return measure.Exactly(s.Min)
+	case s.Min < 1:
+		return ""
+	}
+	return measure.Minutes(s.Min)
+}
+
 // list lists the steps of a plan one after the other.
 type list struct {
 	p       *Plan
@@ -141,10 +154,14 @@ func (l *list) kneading() {
 			"In %d lots of %s: that is what is kneaded at once here. Cover what waits.", k.Lots, p.in.Grams(k.LotG))})
 	}
 	kneadings, run, waited := 0, 0., 0.
+	if own, way := p.ask.Own, p.way.Steps; (own == nil && school.Machine() || own != nil && own.Machine) && len(way) > 0 && !way[0].Rests() &&
+		way[0].InTurn() {
+		run = mixing // a bowl is filled lot by lot
+	}
 	for i, s := range p.way.Steps {
 		if s.Rests() {
 			s.Min -= waited // the lots that are done rest while the others have their turn
-			if waited = 0; s.Min > 0 {
+			if waited = max(0, -s.Min); s.Min > 0 {
 				l.rest(i, s)
 			}
 			continue
@@ -199,9 +216,6 @@ func (l *list) otherLots(i int, run float64) (waited float64) {
 	if run == 0 {
 		return 0
 	}
-	if _, machine := l.p.mixed(); machine {
-		run += l.p.rules.Knead.MixMachineMin // a bowl is filled lot by lot
-	}
 	others := k.LotTurns - 1
 	head, text := "The other lots", fmt.Sprintf("The same, one after the other: %s of %s. What is done waits under film.",
 		measure.Plural(others, "turn", "turns"), measure.Minutes(run))
@@ -218,14 +232,6 @@ func (l *list) otherLots(i int, run float64) (waited float64) {
 // hasWork says whether any of the steps is work.
 func hasWork(steps []knead.Step) bool {
 	return slices.ContainsFunc(steps, func(s knead.Step) bool { return !s.Rests() })
-}
-
-// mixed is how long flour and liquids take to hang together, min, and whether in a machine.
-func (p *Plan) mixed() (minutes float64, machine bool) {
-	if own := p.ask.Own; own != nil {
-		return own.MixMin, own.Machine
-	}
-	return p.rules.Knead.MixMachineMin, p.Knead.School.Traits().Machine()
 }
 
 // mixedBy is the school whose words tell how flour and liquids come together.
@@ -271,7 +277,7 @@ func (p *Plan) kneadStep(i int, s knead.Step, n int, machine string) Step {
 		}
 		o.Head, o.Text, o.Sign, o.Test, o.Caution = w.Head, w.Text, w.Feel, w.Test, ""
 	}
-	if p.Pinned() && s.By == knead.ByHand && (p.Knead.School == knead.Short && p.ask.Own == nil || p.ask.Own != nil && n == 1 &&
+	if p.Pinned() && s.By == knead.ByHand && (p.Knead.School == knead.Short && p.ask.Own == nil || p.ask.Own != nil && i == 0 &&
 		s.Min <= p.rules.Knead.ShortMaxMin) {
 		o.Test = "It flexes once without falling apart."
 	}

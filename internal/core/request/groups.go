@@ -145,7 +145,7 @@ func (g Group) fields() (all []Field) {
 }
 
 // Holds says whether something stands in a slot of r.
-func (g Group) Holds(r *Request, slot int) bool { return slot < g.length(r) && g.holds(r, slot) }
+func (g Group) Holds(r *Request, slot int) bool { return slot >= 0 && slot < g.length(r) && g.holds(r, slot) }
 
 // Empty takes out what stands in a slot of r, which stays.
 func (g Group) Empty(r *Request, slot int) { g.empty(r, slot) }
@@ -294,8 +294,8 @@ func kneadSlot(i int, p string) []Field {
 		choice(AtKnead, p+"cover", label+", covered", step(func(s *KneadStep) any { return &s.Cover }), Option{"", "As usual"},
 			Option{string(CoverFilm), "In film"}, Option{string(CoverBowl), "Under a bowl"}, Option{string(CoverFlat), "In film, pressed flat"},
 			Option{string(CoverPieces), "Divided, in film"}, Option{string(CoverNone), "Open"}),
-		choice(AtKnead, p+"hands", label+", hands", step(func(s *KneadStep) any { return &s.Hands }), Option{"", "All of it at once"},
-			Option{string(HandsShared), "Shared out, at the same time"}, Option{string(HandsTurns), "Lot by lot, one after the other"}),
+		choice(AtKnead, p+"hands", label+", hands", step(func(s *KneadStep) any { return &s.Hands }), Option{"", "All at once"},
+			Option{string(HandsShared), "Shared out"}, Option{string(HandsTurns), "Lot by lot"}),
 	}
 }
 

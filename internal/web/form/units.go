@@ -45,7 +45,7 @@ func asMinutes(text string) string {
 	for _, u := range []struct {
 		name string
 		min  float64
-	}{{"minutes", 1}, {"min", 1}, {"m", 1}, {"seconds", 1. / 60}, {"sec", 1. / 60}, {"s", 1. / 60}, {"hours", 60}, {"h", 60}} {
+	}{{"hours", 60}, {"hour", 60}, {"h", 60}, {"minutes", 1}, {"min", 1}, {"m", 1}, {"seconds", 1. / 60}, {"sec", 1. / 60}, {"s", 1. / 60}} {
 		if n, cut := strings.CutSuffix(number, u.name); cut {
 			number, by = strings.TrimSpace(n), u.min
 			break

@@ -184,6 +184,10 @@ export function startBatch(form) {
   // rearrange moves, repeats, adds or takes out a line of a list; the focus goes with the line.
   async function rearrange(button) {
     const [group, how, at] = button.value.split(":");
+    if (how === "out") { // the last line goes, and what has the focus would hold it
+      const lines = [...form.querySelectorAll('button[name=list][value^="' + CSS.escape(group + ":out:") + '"]')].filter((x) => x.offsetParent);
+      if (lines.at(-1) === button) (lines.at(-2) ?? form.querySelector('button[name=list][value^="' + CSS.escape(group + ":add:") + '"]'))?.focus({ preventScroll: true });
+    }
     await work(button.value, values(), "list");
     const to = Number(at) + ({ up: -1, down: 1, again: 1 }[how] ?? 0);
     const next = form.querySelector('button[name=list][value="' + CSS.escape(group + ":" + how + ":" + Math.max(to, 0)) + '"]');
