@@ -23,6 +23,10 @@ func RollSide(p *plan.Plan) string {
 	}
 	d := newRollers(&p.Roll)
 	s := &Scene{Title: rollTitle(p), Y: -16, W: d.width, H: d.floor + 104 + 16, Class: "scale-down"}
+	if p.Roll.Own {
+		s.H += 20
+		d.feels(s, p)
+	}
 	d.sheet(s)
 	d.rollers(s)
 	s.Path("ink", fmt.Sprintf("M0 %sH%g", num(d.floor), d.width))
@@ -127,6 +131,40 @@ func (d *rollers) rollers(s *Scene) {
 			s.Text("m b", d.at[i], -2, fmt.Sprintf("%d passes", d.used[i]))
 		}
 	}
+}
+
+// feels writes the one word on each stop under its figures: that of its boldest pass, tearing in red.
+func (d *rollers) feels(s *Scene, p *plan.Plan) {
+	y := d.floor + 21 + 20.5*4
+	s.Text("q", 0, y, "Feels")
+	order := []string{"", "easy", "firm", roll.Bold, roll.Tearing}
+	for i := range d.stops {
+		most := 0
+		for _, x := range d.o.Passes {
+			if x.Stop == i {
+				most = max(most, slices.Index(order, p.Word(x)))
+			}
+		}
+		if class := "m s"; most > 0 {
+			if order[most] == roll.Tearing {
+				class = "m b red-line-text"
+			}
+			s.Text(class, d.at[i], y, order[most])
+		}
+	}
+}
+
+// StopsAcross is where the stops stand in the picture of the way down: the room before the first, of each
+// and after the last, all in one unit.
+func StopsAcross(p *plan.Plan) []float64 {
+	d := newRollers(&p.Roll)
+	out := []float64{d.left}
+	sum := d.left
+	for _, w := range d.wide {
+		out = append(out, math.Round(w))
+		sum += w
+	}
+	return append(out, d.width-sum)
 }
 
 // table writes the figures of every stop under it.

@@ -63,10 +63,7 @@ func (l OwnLine) OwnStep() template.HTML {
 		m.raw(string(l.Min.Field("")))
 	} else {
 		m.raw(`<div class="own-keys"><span class="box">`, string(l.Min.Field(l.Min.Label)), `<small>min</small></span>`)
-		for _, k := range [][3]string{{"up", "↑", "earlier"}, {"down", "↓", "later"}, {"again", "+", "once more"}, {"out", "×", "take out"}} {
-			m.raw(`<button class="btn btn-line" name="list"`).attr("value", "knead.own_steps:"+k[0]+":"+n).attr("aria-label", l.Do.Label+": "+k[2]).
-				raw(">", k[1], "</button>")
-		}
+		m.lineKeys("knead.own_steps", n, l.Do.Label)
 		m.raw(`</div>`)
 	}
 	for _, c := range []Control{l.Cover, l.Hands} {

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"html/template"
 	"math"
+	"strconv"
 	"strings"
 
 	"hollen/internal/core/doctor"
@@ -34,6 +35,119 @@ func (v rollView) TargetWords() string {
 		return ""
 	}
 	return "stop " + v.Plan.Roll.TargetStop
+}
+
+// Own says whether the maker's own way down is asked for.
+func (v rollView) Own() bool { return v.Page.Roll.By == request.WayOwn && !v.Plan.Roped() }
+
+// PassLine is one line of the maker's own way down as it is built.
+type PassLine struct {
+	N                                     int
+	Stop, Passes, Fold, First, Rest, Dust Control
+	Held                                  bool
+}
+
+// OwnLines are the lines of the maker's own way down.
+func (v rollView) OwnLines() (out []PassLine) {
+	group, _ := request.GroupNamed("roll.own_passes")
+	for i := range group.Most {
+		at := func(part string) Control { return v.Control(group.Path(i, part)) }
+		l := PassLine{i, at("stop"), at("passes"), at("fold"), at("first"), at("rest_min"), at("dust"), group.Holds(&v.Page, i)}
+		l.Rest.Hidden = v.Page.Roll.Steps[i].First != roll.Wait
+		out = append(out, l)
+	}
+	return out
+}
+
+// OwnPass is the line on the page: the stop, how often, how folded, what is done before, and the keys
+// that move, repeat and take it out.
+func (l PassLine) OwnPass() template.HTML {
+	var m markup
+	n := strconv.Itoa(l.N)
+	m.raw(`<div id="c-pass`, n, `"`)
+	if !l.Stop.Lean {
+		m.raw(` class="own-step" data-live="hidden"`)
+	}
+	m.flag("hidden", !l.Held).raw(">")
+	if l.Stop.Lean {
+		m.raw(string(l.Stop.Field("")), string(l.Passes.Field("")))
+	} else {
+		m.raw(`<div class="pass-at">`, string(l.Stop.Field(l.Stop.Label)), `<span class="box"><small>×</small>`, string(l.Passes.Field(l.Passes.Label)), `</span></div>`)
+		m.raw(`<div class="own-keys four">`)
+		m.lineKeys("roll.own_passes", n, "Line "+strconv.Itoa(l.N+1))
+		m.raw(`</div>`)
+	}
+	m.raw(string(l.Fold.Field(l.Fold.Label)), string(l.First.Field(l.First.Label)))
+	m.raw(`<div id="c-`, l.Rest.ID, `"`)
+	if !l.Rest.Lean {
+		m.raw(` class="pass-at" data-live="hidden"`)
+	}
+	m.flag("hidden", l.Rest.Hidden && l.Rest.Error == "").raw(">")
+	if l.Rest.Lean {
+		m.raw(string(l.Rest.Field("")))
+	} else {
+		m.raw(`<span class="box">`, string(l.Rest.Field(l.Rest.Label)), `<small>min</small></span>`)
+	}
+	m.raw(`</div>`)
+	if l.Dust.Lean {
+		m.raw(string(l.Dust.Field("")))
+	} else {
+		m.raw(`<label class="tick"><input type="hidden"`).attr("name", l.Dust.Path).raw(` value="">`, string(l.Dust.Field("")), ` dust it</label>`)
+	}
+	return m.raw(string(l.Stop.Err()), string(l.Passes.Err()), string(l.Rest.Err()), `</div>`).html()
+}
+
+// lineKeys are the keys that move, repeat and take out a line of a list.
+func (m *markup) lineKeys(group, n, name string) {
+	for _, k := range [][3]string{{"up", "↑", "earlier"}, {"down", "↓", "later"}, {"again", "+", "once more"}, {"out", "×", "take out"}} {
+		m.raw(`<button class="btn btn-line" name="list"`).attr("value", group+":"+k[0]+":"+n).attr("aria-label", name+": "+k[2]).raw(">", k[1], "</button>")
+	}
+}
+
+// StopColumn is a stop with the lines of the maker's own way that go through it.
+type StopColumn struct {
+	Label string
+	Chips []PassChip
+	Last  int // its last line
+}
+
+// PassChip is one line of the way at a stop: a tap folds it.
+type PassChip struct {
+	N           int
+	Mark, Label string
+}
+
+// Across is how wide the columns of the stops are, as the picture above them has them.
+func (v rollView) Across() template.CSS {
+	var b strings.Builder
+	for _, w := range draw.StopsAcross(v.Plan) {
+		fmt.Fprintf(&b, "%.0ffr ", w)
+	}
+	return template.CSS(b.String())
+}
+
+// Columns are the stops to tap; nil where the way down is worked out, or there is no stop.
+func (v rollView) Columns() (out []StopColumn) {
+	if !v.Own() || v.Plan.Pinned() {
+		return nil
+	}
+	marks := map[request.OwnFold]string{request.NoFold: "—", request.FoldHalf: "½", request.FoldThree: "⅓", request.FoldBook: "¼"}
+	words := map[request.OwnFold]string{request.NoFold: "flat", request.FoldHalf: "in half", request.FoldThree: "in three", request.FoldBook: "ends to the middle"}
+	for _, s := range v.Plan.Roll.Machine.Stops {
+		c := StopColumn{Label: s.Label}
+		for i, x := range v.Page.Roll.Steps {
+			if x.Stop != s.Label {
+				continue
+			}
+			mark := marks[x.Fold]
+			if x.Passes > 1 {
+				mark += fmt.Sprintf(" ×%.0f", x.Passes)
+			}
+			c.Chips, c.Last = append(c.Chips, PassChip{i, mark, fmt.Sprintf("Line %d at stop %s, %s: fold", i+1, s.Label, words[x.Fold])}), i
+		}
+		out = append(out, c)
+	}
+	return out
 }
 
 // Skips are the stops that could be left out, none of a pin.
@@ -208,6 +322,12 @@ func (v rollView) Rungs() []Rung {
 				notes = append(notes, "a hand shows")
 			}
 		}
+		if word := v.Plan.Word(x); v.Plan.Roll.Own && word != "" {
+			notes = append(notes, word)
+		}
+		if first := plan.FirstWords(x); x.First != "" && !x.Halved && first != "" {
+			notes = append(notes, first)
+		}
 		if r.Over {
 			notes = append(notes, fmt.Sprintf("easy: %.0f %%", 100*x.Easy))
 		}
@@ -251,6 +371,9 @@ func rollKey(p *plan.Plan) string {
 	}
 	if len(stops) == 0 {
 		return fmt.Sprintf("%s · %s", p.In().MM(math.Round(10*p.Roll.SheetMM)/10, measure.Shortest), measure.Plural(len(p.Roll.Passes), "stage", "stages"))
+	}
+	if p.Roll.Own {
+		return fmt.Sprintf("%s · %s", plan.StopWords(p.Roll.Passes), measure.Plural(len(p.Roll.Passes), "pass", "passes"))
 	}
 	return fmt.Sprintf("%s to %s · %d passes", stops[0].Label, p.Roll.TargetStop, len(p.Roll.Passes))
 }

@@ -12,6 +12,7 @@ import (
 	"hollen/internal/core/knead"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/request"
+	"hollen/internal/core/roll"
 )
 
 // school returns the school to work by and, when it was left to Hollen, why that one.
@@ -148,6 +149,10 @@ func (p *Plan) askOf(school knead.School, lots lots) knead.Ask {
 	a := knead.Ask{School: school, StartC: p.Room.ContactC, RoomC: r.Room.TempC, FridgeC: r.Bench.FridgeC, Cold: r.Rest.At == request.InFridge,
 		Pin: p.machine.Tool == dough.Pin, MinRest: ru.Knead.RestMinMin, FixKnead: r.Knead.Min, FixTurns: r.Knead.Turns, FixRest: r.Rest.Min, FixFolds: r.Roll.Folds,
 		TemperMin: r.Rest.TemperMin, MoreKnead: r.Acted(doctor.Knead), MoreRest: r.Acted(doctor.Rest), GlutenBar: ru.Flour.GlutenNoSheet, Turns: lots.turns}
+	if down := p.ownDown(); len(down) > 0 && !a.Pin { // what is folded at the widest kneads
+		folds := float64(roll.WidestFolds(down))
+		a.FixFolds = &folds
+	}
 	if r.Eggs.Style == egg.YolksOnly || f.Blend.DurumShare > .3 {
 		a.MinRest = ru.Knead.RestMinRichMin
 	}

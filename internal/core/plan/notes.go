@@ -396,6 +396,7 @@ func (p *Plan) adviseRest() {
 
 func (p *Plan) adviseRoll() {
 	o := &p.Roll
+	p.adviseOwnDown()
 	switch {
 	case p.Roped():
 	case p.lay.Pin:
@@ -432,7 +433,7 @@ func (p *Plan) adviseRoll() {
 func (p *Plan) adviseStops() {
 	o := &p.Roll
 	for _, x := range o.Passes {
-		if x.Easy > 0 && x.Reduction > x.Easy+1e-9 {
+		if !o.Own && x.Easy > 0 && x.Reduction > x.Easy+1e-9 {
 			p.overEasy(x)
 			break
 		}
@@ -445,6 +446,7 @@ func (p *Plan) adviseStops() {
 		sign = "-"
 	}
 	switch miss := math.Abs(o.MissMM); {
+	case o.Own: // said among the comments on the own way
 	case o.TargetMM < last*(1+o.Spring) && miss > .1*o.TargetMM:
 		p.note(request.AtRoll, "roll.sheet", Warning, "too_fine", "Finer than this machine goes.", "Its last stop leaves %s; %s is wanted.",
 			p.in.MM(o.SheetMM, 2), mm(o.TargetMM))

@@ -220,6 +220,7 @@ type RollPlan struct {
 	roll.Progression
 	TargetMM   float64 `json:"target_mm"`
 	TargetStop string  `json:"target_stop"`
+	Own        bool    `json:"own,omitempty"` // the maker's own way down, other than Hollen's
 	Pieces     int     `json:"pieces"`
 	Larger     bool    `json:"larger_pieces"` // than usual, so that a ribbon fits the sheet
 	Suited     bool    `json:"suited_pieces"` // another number than usual, so that more of the dough becomes pasta

@@ -82,10 +82,23 @@ func (p *Plan) roll() {
 	if p.shape.Traits().Rope {
 		l.RopeMM = p.shape.RopeMM
 	}
+	if l.Own = p.ownDown(); len(l.Own) > 0 {
+		l.TauRMin = p.model.TauRMin * math.Exp2((22-p.Rest.TempC)/ru.Knead.RelaxDoubling)
+		l.LastTwice = false
+	}
 	try := func(pieces float64) {
 		divide(pieces)
 		l.PieceG = o.RolledG
 		o.Progression = l.Plan()
+		if len(l.Own) > 0 {
+			hollens := l
+			hollens.Own = nil
+			o.Own = !roll.SamePasses(o.Passes, hollens.Plan().Passes)
+		}
+	}
+	last := l.TargetStop
+	if len(l.Own) > 0 {
+		last = func() int { return l.Own[len(l.Own)-1].Stop }
 	}
 	all := f.Dough.MassG * (1 - ru.Dough.BowlLossShare) * (1 + ru.Dough.BoardFlourShare)
 	usual := max(1, math.Round(f.FlourG/ru.Roll.PieceFlourG))
@@ -128,8 +141,8 @@ func (p *Plan) roll() {
 		o.SheetMM, o.MissMM = p.shape.SheetMM, 0
 	}
 	if !l.Pin {
-		o.TargetStop = p.machine.Stops[l.TargetStop()].Label
-		o.Calibrated, o.Sure = p.sure(l.TargetStop())
+		o.TargetStop = p.machine.Stops[last()].Label
+		o.Calibrated, o.Sure = p.sure(last())
 	}
 	p.lay = l
 	o.SheetsAll = o.Pieces * o.Sheets
@@ -148,8 +161,11 @@ func (p *Plan) sheetsOf(l *roll.Lay, o *RollPlan, all, pieces float64) cut.Sheet
 		return cut.Sheets{Count: int(pieces), LengthMM: s.LengthMM, WidthMM: s.WidthMM, MassG: mass}
 	}
 	whole, n := roll.LengthMM(mass, l.DensityG, p.machine.WidthMM, o.SheetMM), 1
-	for l.BenchMM > 0 && whole/float64(n) > l.BenchMM && n < 64 {
+	for !o.Own && l.BenchMM > 0 && whole/float64(n) > l.BenchMM && n < 64 {
 		n *= 2
+	}
+	if o.Own {
+		n = o.Sheets // as often halved as is said
 	}
 	return cut.Sheets{Count: int(pieces) * n, LengthMM: whole / float64(n), WidthMM: p.machine.WidthMM, MassG: mass / float64(n)}
 }

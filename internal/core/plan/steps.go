@@ -193,6 +193,9 @@ func (p *Plan) foldWords() string {
 	if p.Request.Roll.Fold.Layers() == 2 {
 		how = "in half like a book"
 	}
+	if p.Roll.Own {
+		return "At the widest stop, as your way down says: they count as kneading."
+	}
 	text := fmt.Sprintf("At the widest stop, once flat, then folded %s each time, until the sheet is square, smooth and full width.", how)
 	for _, x := range p.Roll.Passes {
 		if x.PressMM > 0 {
@@ -343,6 +346,8 @@ func (l *list) rolling() {
 	text := fmt.Sprintf("%s, to %s, about %s long.", pieces, p.in.MM(o.SheetMM, 2), p.in.Long(o.LengthMM))
 	if p.Roped() {
 		head, text = "Ropes", fmt.Sprintf("%s, ropes of %s.", pieces, p.in.MM(o.WidthMM, measure.Shortest))
+	} else if o.Own && !p.lay.Pin {
+		text = fmt.Sprintf("%s Stops %s, %s.", text, StopWords(o.Passes), measure.Plural(len(o.Passes), "pass", "passes"))
 	} else if o.Folds > 0 {
 		text = fmt.Sprintf("%s First %s at the widest.", text, measure.Plural(o.Folds, "folded pass", "folded passes"))
 	}
@@ -374,7 +379,11 @@ func (p *Plan) Passes(piece int) []Step {
 		switch {
 		case x.Fold > 0:
 			text = "Folded " + x.Folding() + p.pressed(x) + ". " + text
-		case x.Halved:
+		}
+		switch first := FirstWords(x); {
+		case x.First != "":
+			text = measure.Capital(first) + ". " + text
+		case x.Halved && x.Fold == 0:
 			text = "Halve it first. " + text
 		}
 		head := "Under the pin"

@@ -495,6 +495,9 @@ func yolkClause(points float64) string {
 
 // modeWords says how the stops are taken.
 func (p *Plan) modeWords() string {
+	if p.Roll.Own {
+		return p.ownDownWords()
+	}
 	var skipped []string
 	used := map[int]bool{}
 	last := 0

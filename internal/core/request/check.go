@@ -4,6 +4,7 @@ import (
 	"errors"
 	"fmt"
 	"math"
+	"slices"
 	"strings"
 	"time"
 
@@ -61,6 +62,7 @@ func (r *Request) Check(ru rules.Rules) error {
 		if math.Abs(sum-1) > .001 {
 			errs = append(errs, FieldError{"flours", "Flours", fmt.Sprintf("%.4g", sum), "the shares must add up to 1"})
 		}
+		errs = append(errs, r.Roll.checkOwn()...)
 		if c := r.Eggs.Kind(); c.YolkG > .7*c.EdibleG {
 			errs = append(errs, FieldError{"eggs.own_yolk_g", "Your yolk", fmt.Sprintf("%g", c.YolkG),
 				fmt.Sprintf("at most 70 %% of the egg, %g g, is yolk", c.EdibleG)})
@@ -125,6 +127,35 @@ func (r *Request) checkKeep(ru rules.Rules) (errs []error) {
 			errs = append(errs, FieldError{fmt.Sprintf("dry.checks.%d.at", i), "Weighed at", x.At, "each weighing is later than the one before it"})
 		}
 		last = at
+	}
+	return errs
+}
+
+// pinMM are the thinnest and thickest a pin may be said to roll to, mm.
+const pinThinMM, pinThickMM = .3, 40
+
+// checkOwn returns the errors of an own way down: its stops are those of the machine, or under a pin
+// millimetres.
+func (r *Roll) checkOwn() (errs []error) {
+	if !r.IsOwn() {
+		return nil
+	}
+	m := r.Kind()
+	var labels []string
+	for _, s := range m.Stops {
+		labels = append(labels, s.Label)
+	}
+	group, _ := GroupNamed("roll.own_passes")
+	for i, s := range r.Steps {
+		allowed := "a stop of this machine is allowed: " + strings.Join(labels, ", ")
+		ok := slices.Contains(labels, s.Stop)
+		if len(labels) == 0 {
+			mm, read := measure.ParseNumber(s.Stop)
+			ok, allowed = read && mm >= pinThinMM && mm <= pinThickMM, fmt.Sprintf("%g to %d mm is allowed under a pin", pinThinMM, pinThickMM)
+		}
+		if !ok {
+			errs = append(errs, FieldError{group.Path(i, "stop"), fmt.Sprintf("Line %d, stop", i+1), s.Stop, allowed})
+		}
 	}
 	return errs
 }

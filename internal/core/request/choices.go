@@ -93,6 +93,39 @@ const (
 	HandsTurns  Hands = "turns"  // lot by lot
 )
 
+// WayBy is who says how a sheet is rolled down.
+type WayBy string
+
+// Who says how a sheet is rolled down.
+const (
+	WayWorked WayBy = ""
+	WayOwn    WayBy = "own"
+)
+
+// OwnFold is how a sheet is folded before a pass of the maker's own.
+type OwnFold string
+
+// How a sheet is folded before a pass.
+const (
+	NoFold    OwnFold = ""
+	FoldHalf  OwnFold = "half"
+	FoldThree OwnFold = "thirds"
+	FoldBook  OwnFold = "book" // ends to the middle, then closed
+)
+
+// Layers is how many layers the fold lays.
+func (f OwnFold) Layers() int {
+	switch f {
+	case FoldHalf:
+		return 2
+	case FoldThree:
+		return 3
+	case FoldBook:
+		return 4
+	}
+	return 1
+}
+
 // Place is where a dough rests.
 type Place string
 

@@ -6,6 +6,7 @@ import (
 
 	"hollen/internal/core/addition"
 	"hollen/internal/core/flour"
+	"hollen/internal/core/roll"
 )
 
 // MaxFlours is the most flours a blend may have.
@@ -16,6 +17,9 @@ const MaxActs = 8
 
 // MaxSteps is how many steps a way of kneading of the maker's own may have.
 const MaxSteps = 14
+
+// MaxPasses is how many lines a way down of the maker's own may have.
+const MaxPasses = 24
 
 // MaxAdditions is the most additions a dough may have.
 const MaxAdditions = 3
@@ -107,6 +111,10 @@ var groups = []Group{
 			}
 		}},
 		func(r *Request) *[]KneadStep { return &r.Knead.Steps }, nothing, func(x *KneadStep) bool { return x.Do != "" }, zero),
+	list(Group{Name: "roll.own_passes", Head: "stop", Label: "Own way down", Most: MaxPasses, TooMany: "at most %d lines are allowed",
+		Missing: "a line that is not there is left out of the list", slot: passSlot,
+		start: func(r *Request, i int, _ *Request) { r.Roll.Steps[i].Passes = max(r.Roll.Steps[i].Passes, 1) }},
+		func(r *Request) *[]RollStep { return &r.Roll.Steps }, nothing, func(x *RollStep) bool { return x.Stop != "" }, zero),
 	list(Group{Name: "acts", Head: "kind", Label: "Acts", Most: MaxActs, TooMany: "at most %d are recorded",
 		Missing: "an act that is not there is left out of the list", slot: actSlot,
 		start: func(r *Request, i int, _ *Request) {
@@ -145,7 +153,9 @@ func (g Group) fields() (all []Field) {
 }
 
 // Holds says whether something stands in a slot of r.
-func (g Group) Holds(r *Request, slot int) bool { return slot >= 0 && slot < g.length(r) && g.holds(r, slot) }
+func (g Group) Holds(r *Request, slot int) bool {
+	return slot >= 0 && slot < g.length(r) && g.holds(r, slot)
+}
 
 // Empty takes out what stands in a slot of r, which stays.
 func (g Group) Empty(r *Request, slot int) { g.empty(r, slot) }
@@ -296,6 +306,25 @@ func kneadSlot(i int, p string) []Field {
 			Option{string(CoverPieces), "Divided, in film"}, Option{string(CoverNone), "Open"}),
 		choice(AtKnead, p+"hands", label+", hands", step(func(s *KneadStep) any { return &s.Hands }), Option{"", "All at once"},
 			Option{string(HandsShared), "Shared out"}, Option{string(HandsTurns), "Lot by lot"}),
+	}
+}
+
+func passSlot(i int, p string) []Field {
+	step := func(f func(*RollStep) any) func(*Request) any {
+		return func(r *Request) any { return f(&r.Roll.Steps[i]) }
+	}
+	label := fmt.Sprintf("Line %d", i+1)
+	return []Field{
+		{Path: p + "stop", Stage: AtRoll, Label: label + ", stop", Kind: Text, Max: 8, at: step(func(s *RollStep) any { return &s.Stop })},
+		count(AtRoll, p+"passes", label+", passes", "", 1, 20, 1, step(func(s *RollStep) any { return &s.Passes })),
+		choice(AtRoll, p+"fold", label+", folded", step(func(s *RollStep) any { return &s.Fold }), Option{"", "Flat"}, Option{string(FoldHalf), "Folded in half"},
+			Option{string(FoldThree), "Folded in three"}, Option{string(FoldBook), "Ends to the middle, closed"}),
+		choice(AtRoll, p+"first", label+", before it", step(func(s *RollStep) any { return &s.First }), Option{"", "Straight on"},
+			Option{string(roll.Halve), "Halve it first"}, Option{string(roll.Quarter), "Cut it in four first"}, Option{string(roll.TrimFirst), "Trim it square first"},
+			Option{string(roll.TurnIt), "Quarter turn first"}, Option{string(roll.Belt), "Join it to a belt first"},
+			Option{string(roll.LayOn), "Lay strips on first"}, Option{string(roll.Wait), "Rest it first"}),
+		number(AtRoll, p+"rest_min", label+", rest", "min", 0, 240, 5, step(func(s *RollStep) any { return &s.RestMin })),
+		flag(AtRoll, p+"dust", label+", dusted", step(func(s *RollStep) any { return &s.Dust })),
 	}
 }
 

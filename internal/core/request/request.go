@@ -388,7 +388,22 @@ type Roll struct {
 	Outline   roll.Outline  `json:"outline"`    // of a pin's sheet: disc or rectangle
 	Stripes   roll.Stripes  `json:"stripes"`    // of a second dough, where there is one
 	Dust      Dust          `json:"dusted_with"`
+	By        WayBy         `json:"by"`         // "": worked out by the mode; own: the entries below, literally
+	Steps     []RollStep    `json:"own_passes"` // up to 24, in the order they are done; kept while it is worked out
 }
+
+// RollStep is one entry of the maker's own way down.
+type RollStep struct {
+	Stop    string     `json:"stop"`   // its label on the machine; under a pin what it is rolled to, mm
+	Passes  float64    `json:"passes"` // there, on end
+	Fold    OwnFold    `json:"fold"`   // before each of them
+	First   roll.First `json:"first"`  // what is done to the sheet before the first of them
+	RestMin float64    `json:"rest_min"`
+	Dust    bool       `json:"dust"`
+}
+
+// IsOwn says whether the maker's own way down counts.
+func (r *Roll) IsOwn() bool { return r.By == WayOwn && len(r.Steps) > 0 }
 
 // Kind returns the machine: the workshop's own as it was when it was picked, or the shipped
 // one.
@@ -505,7 +520,8 @@ func Default() Request {
 		Knead:     Knead{School: knead.Auto, Mix: InWell, Steps: []KneadStep{}},
 		Rest:      Rest{At: InRoom, Wrapped: InOne},
 		Roll: Roll{Machine: "hand-crank-10", Mode: roll.EveryStop, BenchMM: 1200, Careful: CarefulAuto, Fold: roll.Thirds, Divide: DivideByFlour,
-			Outline: roll.Rectangle, Dust: DustSemola, Stripes: roll.Stripes{BaseMM: 1.8, StripeMM: .5, WidthMM: 20, PitchMM: 50}},
+			Outline: roll.Rectangle, Dust: DustSemola, Stripes: roll.Stripes{BaseMM: 1.8, StripeMM: .5, WidthMM: 20, PitchMM: 50},
+			Steps: []RollStep{}},
 		Cut:    Cut{Shape: "tagliatelle", Also: []ShapePart{}},
 		Dry:    Dry{On: OnRack, Log: []DryCheck{}},
 		Cook:   Cook{After: AtLeather},

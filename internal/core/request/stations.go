@@ -114,6 +114,7 @@ func rollFields() []Field {
 			options(roll.Shipped(), func(m roll.Machine) Option { return Option{m.Key, m.Name} })...),
 			func(r *Request) owner { return own(&r.Roll.Own, keptMachine) }),
 		optional(number(AtRoll, "roll.target_mm", "Target sheet", "mm", .4, 6, .05, func(r *Request) any { return &r.Roll.TargetMM })),
+		choice(AtRoll, "roll.by", "The way down", func(r *Request) any { return &r.Roll.By }, Option{"", "Worked out"}, Option{string(WayOwn), "As I do it"}),
 		choice(AtRoll, "roll.mode", "Way down", func(r *Request) any { return &r.Roll.Mode },
 			Option{string(roll.EveryStop), "Every stop"}, Option{string(roll.Fewest), "Fewest passes"}),
 		optional(count(AtRoll, "roll.pieces", "Pieces", "", 1, 600, 1, func(r *Request) any { return &r.Roll.Pieces })),

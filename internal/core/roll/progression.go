@@ -65,8 +65,10 @@ type Lay struct {
 	BenchMM     float64 // longest sheet the bench takes, mm
 	Sheeter     bool
 	Pin         bool
-	Outline     Outline // of a pin's sheet
-	RopeMM      float64 // of a rope, its diameter; 0: a sheet
+	Outline     Outline   // of a pin's sheet
+	RopeMM      float64   // of a rope, its diameter; 0: a sheet
+	Own         []OwnStep // the maker's own way down, empty: by the mode
+	TauRMin     float64   // relaxation time of the dough as it is, min
 }
 
 // Spring returns the spring-back s, share of the gap.
@@ -128,10 +130,11 @@ type Pass struct {
 	Reduction float64 `json:"reduction"` // of the incoming sheet, 0–1; 0 for the fold phase
 	Easy      float64 `json:"easy"`      // largest easy reduction here, 0–1; 0 for the fold phase
 	Skipped   int     `json:"stops_skipped"`
-	LengthMM  float64 `json:"length_mm"`   // of each sheet after the pass
-	Sheets    int     `json:"sheets"`      // sheets from one piece at this point
-	Halved    bool    `json:"halve_first"` // cut in half before this pass
-	TimeS     float64 `json:"time_s"`      // for all sheets of one piece
+	LengthMM  float64 `json:"length_mm"`       // of each sheet after the pass
+	Sheets    int     `json:"sheets"`          // sheets from one piece at this point
+	Halved    bool    `json:"halve_first"`     // cut in half before this pass
+	TimeS     float64 `json:"time_s"`          // for all sheets of one piece
+	First     First   `json:"first,omitempty"` // what is done to the sheet before it, of the maker's own way
 }
 
 // Folding is how the sheet is folded before the pass, to stand after "fold" or "folded"; "" when
@@ -140,6 +143,8 @@ func (x Pass) Folding() string {
 	switch x.Fold {
 	case 0:
 		return ""
+	case 4:
+		return "ends to the middle, then closed"
 	case 2:
 		return "in half"
 	case 3:
@@ -183,6 +188,9 @@ type Progression struct {
 // order, total passes; the largest reduction over its limit; the sum of their squares; the stop indexes.
 // A step to the very next stop is never barred.
 func (l *Lay) Plan() Progression {
+	if len(l.Own) > 0 && l.RopeMM == 0 {
+		return l.planOwn()
+	}
 	if l.Pin {
 		return l.planPin()
 	}

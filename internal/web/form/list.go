@@ -2,31 +2,49 @@ package form
 
 import (
 	"net/url"
+	"slices"
 	"strconv"
 	"strings"
 
 	"hollen/internal/core/plan"
 	"hollen/internal/core/request"
+	"hollen/internal/core/roll"
 )
+
+// ownPasses is the group of the maker's own way down.
+const ownPasses = "roll.own_passes"
 
 // ownSteps is the group of the maker's own steps of kneading.
 const ownSteps = "knead.own_steps"
 
 // takeOver gives a maker who has just said "as I do it", and nothing of it yet, the steps that were
-// worked out, to change. was_by is how it was when the form was drawn.
+// worked out, to change: of kneading, of the way down. was_by and was_way are how it was when the form
+// was drawn.
 func (f *Form) takeOver(v url.Values) {
-	was, said := v["was_by"]
-	group, _ := request.GroupNamed(ownSteps)
-	if !said || request.KneadBy(was[0]) == request.KneadOwn || f.Page.Knead.By != request.KneadOwn || group.Held(&f.Page) > 0 {
+	fresh := func(was, now, own, name string) bool {
+		group, _ := request.GroupNamed(name)
+		return v.Has(was) && v.Get(was) != own && now == own && group.Held(&f.Page) == 0
+	}
+	steps := fresh("was_by", string(f.Page.Knead.By), string(request.KneadOwn), ownSteps)
+	passes := fresh("was_way", string(f.Page.Roll.By), string(request.WayOwn), ownPasses)
+	if !steps && !passes {
 		return
 	}
-	if p, err := plan.Make(f.with.Rules, f.whole()); err == nil {
+	p, err := plan.Make(f.with.Rules, f.whole())
+	if err != nil {
+		return
+	}
+	if steps {
 		copy(f.Page.Knead.Steps, p.OwnSteps())
+	}
+	if passes {
+		copy(f.Page.Roll.Steps, p.OwnPasses())
 	}
 }
 
 // rearrange moves, repeats, takes out or adds a line of a group: "knead.own_steps:up:2", "…:down:2",
-// "…:again:2", "…:out:2", "…:add:hand", where the last is what heads the new line.
+// "…:again:2", "…:out:2", "…:add:hand", where the last is what heads the new line; of a way down also
+// "…:tap:3" for one more pass at that stop, where it belongs, and "…:fold:2" for the next fold.
 func (f *Form) rearrange(list string) {
 	part := strings.Split(list, ":")
 	if len(part) != 3 {
@@ -35,10 +53,16 @@ func (f *Form) rearrange(list string) {
 	group, ok := request.GroupNamed(part[0])
 	slot, err := strconv.Atoi(part[2])
 	switch {
-	case !ok || part[1] != "add" && (err != nil || !group.Holds(&f.Page, slot)):
+	case !ok || part[1] != "add" && part[1] != "tap" && (err != nil || !group.Holds(&f.Page, slot)):
 		return
 	case part[1] == "add":
 		f.added(group, part[2])
+		return
+	case part[1] == "tap":
+		f.tapped(group, part[2])
+		return
+	case part[1] == "fold":
+		f.folded(slot)
 		return
 	}
 	order := make([]int, group.Most) // which slot each has become
@@ -71,6 +95,43 @@ func (f *Form) rearrange(list string) {
 		}
 	}
 	f.follow(group, order)
+}
+
+// nextFold is the fold a tap on a pass goes to.
+var nextFold = map[request.OwnFold]request.OwnFold{request.NoFold: request.FoldHalf, request.FoldHalf: request.FoldThree,
+	request.FoldThree: request.NoFold, request.FoldBook: request.NoFold}
+
+// folded gives a line of the way down its next fold: flat, in half, in three.
+func (f *Form) folded(slot int) {
+	if slot < len(f.Page.Roll.Steps) {
+		s := &f.Page.Roll.Steps[slot]
+		s.Fold = nextFold[s.Fold]
+	}
+}
+
+// tapped puts one more pass at a stop of the machine into the way down: after those that are there, or
+// else before the first finer stop.
+func (f *Form) tapped(group request.Group, label string) {
+	stops, held := f.Page.Roll.Kind().Stops, group.Held(&f.Page)
+	index := func(label string) int {
+		return slices.IndexFunc(stops, func(s roll.Stop) bool { return s.Label == label })
+	}
+	at, stop := held, index(label)
+	if group.Name != ownPasses || stop < 0 {
+		return
+	}
+	for i := held - 1; i >= 0; i-- {
+		if here := index(f.Page.Roll.Steps[i].Stop); here == stop {
+			at = i + 1
+			break
+		} else if here > stop {
+			at = i
+		}
+	}
+	f.added(group, label)
+	for i := group.Held(&f.Page) - 1; held < group.Held(&f.Page) && i > at; i-- {
+		group.Up(&f.Page, i)
+	}
 }
 
 // added puts a line headed so after the last.

@@ -1,0 +1,214 @@
+package plan
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"strconv"
+	"strings"
+
+	"hollen/internal/core/dough"
+	"hollen/internal/core/measure"
+	"hollen/internal/core/request"
+	"hollen/internal/core/roll"
+)
+
+// ownDown is the maker's own way down on this machine; nil where it is worked out, and of ropes.
+func (p *Plan) ownDown() (out []roll.OwnStep) {
+	r := &p.Request.Roll
+	if !r.IsOwn() || p.shape.Traits().Rope {
+		return nil
+	}
+	for _, s := range r.Steps {
+		o := roll.OwnStep{Passes: int(s.Passes), Layers: s.Fold.Layers(), First: s.First, RestMin: s.RestMin, Dust: s.Dust}
+		if p.machine.Tool == dough.Pin {
+			o.MM, _ = measure.ParseNumber(s.Stop)
+		} else {
+			o.Stop = slices.IndexFunc(p.machine.Stops, func(x roll.Stop) bool { return x.Label == s.Stop })
+		}
+		out = append(out, o)
+	}
+	return out
+}
+
+// OwnPasses is the way down of the plan as a maker would say it, to change a line of; what a list holds
+// at most.
+func (p *Plan) OwnPasses() (out []request.RollStep) {
+	if p.Request.Roll.IsOwn() {
+		return slices.Clone(p.Request.Roll.Steps)
+	}
+	folds := map[int]request.OwnFold{2: request.FoldHalf, 3: request.FoldThree, 4: request.FoldBook}
+	sheets := 1
+	for _, x := range p.Roll.Passes {
+		s := request.RollStep{Stop: x.Label, Passes: 1, Fold: folds[x.Fold]}
+		if p.lay.Pin {
+			s.Stop = strconv.FormatFloat(x.OutMM, 'f', -1, 64)
+		}
+		switch x.Sheets / sheets {
+		case 1:
+		case 2:
+			s.First = roll.Halve
+		default:
+			s.First = roll.Quarter
+		}
+		sheets = x.Sheets
+		if n := len(out); n > 0 && s.First == "" && out[n-1].Stop == s.Stop && out[n-1].Fold == s.Fold {
+			out[n-1].Passes++
+			continue
+		}
+		out = append(out, s)
+	}
+	if p.Roped() || len(out) > request.MaxPasses {
+		return nil
+	}
+	return out
+}
+
+// Hollens is the way down as it would be worked out for the same pieces, beside the maker's own; nil
+// where that is the way.
+func (p *Plan) Hollens() *roll.Progression {
+	if !p.Roll.Own {
+		return nil
+	}
+	l := p.lay
+	l.Own = nil
+	w := l.Plan()
+	return &w
+}
+
+// StopWords are the stops of a way down, one after the other: "0 2 5 7".
+func StopWords(passes []roll.Pass) string {
+	var out []string
+	for i, x := range passes {
+		if i == 0 || x.Label != passes[i-1].Label {
+			out = append(out, x.Label)
+		}
+	}
+	if len(out) > 7 {
+		return out[0] + " to " + out[len(out)-1]
+	}
+	return strings.Join(out, " ")
+}
+
+// ownDownWords is the maker's own way down set beside Hollen's.
+func (p *Plan) ownDownWords() string {
+	o, h := &p.Roll, p.Hollens()
+	stops := func(x []roll.Pass) string {
+		if p.lay.Pin {
+			return measure.Plural(len(x), "stage", "stages")
+		}
+		return StopWords(x) + " in " + measure.Plural(len(x), "pass", "passes")
+	}
+	takes := func(w *roll.Progression) string { return measure.MinSec(60 * w.TimeMin) }
+	return fmt.Sprintf("Your own way, as you say it: %s, %s a piece. Worked out it would be %s: %s, %s at %s.", stops(o.Passes), takes(&o.Progression),
+		stops(h.Passes), takes(h), p.in.Long(h.LengthMM), p.in.MM(h.SheetMM, 2))
+}
+
+// FirstWords is what is done to the sheet before a pass, "" nothing.
+func FirstWords(x roll.Pass) string {
+	switch x.First {
+	case roll.Halve:
+		return "halve first"
+	case roll.Quarter:
+		return "cut in four first"
+	case roll.TrimFirst:
+		return "trim it square first"
+	case roll.TurnIt:
+		return "a quarter turn first"
+	case roll.Belt:
+		return "join it to a belt first"
+	case roll.LayOn:
+		return "lay the strips on first"
+	case roll.Wait:
+		return "let it rest first"
+	}
+	if x.Halved {
+		return "halve first"
+	}
+	return ""
+}
+
+// Word is one word on a pass: easy, firm, bold or tearing; "" where that is not asked.
+func (p *Plan) Word(x roll.Pass) string {
+	if p.lay.Pin {
+		return ""
+	}
+	return p.lay.Word(x)
+}
+
+// adviseOwnDown comments on the maker's own way down; none of it changes it.
+func (p *Plan) adviseOwnDown() {
+	o, r := &p.Roll, &p.Request.Roll
+	if r.By == request.WayOwn && len(r.Steps) == 0 && !p.Roped() {
+		p.note(request.AtRoll, "roll.mode", Remark, "no_passes", "No pass of your own yet.", "Until there is one, the way down is worked out.")
+	}
+	if !o.Own {
+		return
+	}
+	var bold, tearing []string
+	untouched := ""
+	for i, x := range o.Passes {
+		to := x.Label
+		if i > 0 && o.Passes[i-1].Label != x.Label {
+			to = o.Passes[i-1].Label + " to " + x.Label
+		}
+		switch p.Word(x) {
+		case roll.Bold:
+			bold = append(bold, to+" "+offWords(x))
+		case roll.Tearing:
+			tearing = append(tearing, to+" "+offWords(x))
+		}
+		if !p.lay.Pin && x.Fold == 0 && x.Nth == 1 && x.OutMM >= x.InMM-1e-9 && untouched == "" {
+			untouched = x.Label
+		}
+	}
+	if len(tearing) > 0 {
+		p.note(request.AtRoll, "roll.sheet", Warning, "own_tears", "It may tear.", "%s: one more pass before it, or a stop between, spares the sheet.",
+			measure.Capital(measure.List(tearing)))
+	} else if len(bold) > 0 {
+		p.note(request.AtRoll, "roll.sheet", Remark, "own_bold", "Bold, and done.", "%s: keep the sheet dusted and feed it straight.",
+			measure.Capital(measure.List(bold)))
+	}
+	if untouched != "" {
+		p.note(request.AtRoll, "roll.sheet", Remark, "untouched", "Nothing to press.", "At stop %s the sheet is thinner than the gap: it goes through as it is.", untouched)
+	}
+	p.adviseOwnLong()
+	if o.TargetMM > 0 && math.Abs(o.SheetMM-o.TargetMM) > ownMiss*o.TargetMM {
+		than, bite := "thicker", "more bite"
+		if o.SheetMM < o.TargetMM {
+			than, bite = "thinner", "less bite"
+		}
+		p.note(request.AtRoll, "roll.sheet", Remark, "own_sheet", fmt.Sprintf("%s than usual.", measure.Capital(than)), "%s where %s is usual for %s: %s.",
+			p.in.MM(o.SheetMM, 2), p.in.MM(o.TargetMM, 2), strings.ToLower(p.shape.Name), bite)
+	}
+}
+
+// offWords says how much a pass takes off, and how much is easy.
+func offWords(x roll.Pass) string {
+	off, easy := fmt.Sprintf("%.0f", 100*x.Reduction), fmt.Sprintf("%.0f", 100*x.Easy)
+	if off == easy {
+		return "(" + off + " % off, just over what is easy)"
+	}
+	return "(" + off + " % off, " + easy + " % is easy)"
+}
+
+// ownMiss is by how much the sheet of an own way may miss the usual before it is said, share. Source: house.
+const ownMiss = .12
+
+// adviseOwnLong says where a sheet of the maker's own way outgrows the bench.
+func (p *Plan) adviseOwnLong() {
+	bench := p.Request.Roll.BenchMM
+	if p.lay.Pin || bench == 0 {
+		return
+	}
+	for _, x := range p.Roll.Passes {
+		if x.First == roll.Belt {
+			return // a belt runs round
+		}
+		if x.LengthMM > bench {
+			p.note(request.AtRoll, "roll.sheet", Remark, "own_long", "Longer than the bench.", "At stop %s it is %s long on a bench of %s: halve it before, or catch it folded.",
+				x.Label, p.in.Long(x.LengthMM), p.in.Long(bench))
+			return
+		}
+	}
+}
