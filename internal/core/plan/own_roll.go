@@ -140,7 +140,7 @@ func (p *Plan) Word(x roll.Pass) string {
 func (p *Plan) adviseOwnDown() {
 	o, r := &p.Roll, &p.Request.Roll
 	if r.By == request.WayOwn && len(r.Steps) == 0 && !p.Roped() {
-		p.note(request.AtRoll, "roll.mode", Remark, "no_passes", "No pass of your own yet.", "Until there is one, the way down is worked out.")
+		p.note(request.AtRoll, "roll.sheet", Remark, "no_passes", "No pass of your own yet.", "Until there is one, the way down is worked out.")
 	}
 	if !o.Own {
 		return

@@ -91,3 +91,27 @@ func TestMinutesAsTheyAreSaid(t *testing.T) {
 		}
 	}
 }
+
+// A tap on a stop puts a pass where it belongs, and a tap on a pass folds it.
+func TestStopsAreTapped(t *testing.T) {
+	base := request.Default()
+	base.Roll.By = request.WayOwn
+	base.Roll.Steps = []request.RollStep{{Stop: "0", Passes: 2}, {Stop: "3", Passes: 1}, {Stop: "6", Passes: 1}}
+	for list, want := range map[string]string{"roll.own_passes:tap:3": "0 3 3 6", "roll.own_passes:tap:8": "0 3 6 8", "roll.own_passes:tap:1": "0 1 3 6",
+		"roll.own_passes:tap:0": "0 0 3 6", "roll.own_passes:tap:99": "0 3 6", "knead.own_steps:tap:3": "0 3 6", "roll.own_passes:fold:7": "0 3 6",
+		"roll.own_passes:fold:1": "0 3half 6"} {
+		v := posted(base)
+		v.Set("list", list)
+		f, err := Bind(base, v, With{Rules: rules.Default()}, time.Now())
+		if err != nil {
+			t.Fatal(err)
+		}
+		var got []string
+		for _, s := range f.Request.Roll.Steps {
+			got = append(got, s.Stop+string(s.Fold))
+		}
+		if strings.Join(got, " ") != want {
+			t.Errorf("%s: %q, not %q", list, got, want)
+		}
+	}
+}
