@@ -77,12 +77,15 @@ var comparedFigures = []struct {
 	{request.AtRoom, "Lost on the board", "room.loss", func(p *plan.Plan) string { return p.In().Grams(p.Room.BoardLossG) }},
 	{request.AtRoom, "By the board", "room.water", func(p *plan.Plan) string { return p.In().Whole(p.Room.KeepG) }},
 	{request.AtRoom, "Comes together at", "room.contact", func(p *plan.Plan) string { return p.In().C(p.Room.ContactC, 0) }},
-	{request.AtKnead, "Knead", "knead.min", func(p *plan.Plan) string { return measure.Minutes(p.Knead.Min) }},
+	{request.AtKnead, "Knead", "knead.min", kneadKey},
+	{request.AtKnead, "From flour to the roller", "knead.school", func(p *plan.Plan) string { return measure.Minutes(p.Knead.Way.ElapsedMin) }},
 	{request.AtRest, "Rest", "rest.min", func(p *plan.Plan) string { return measure.Minutes(p.Rest.Min) }},
 	{request.AtRest, "Tension left", "rest.min", func(p *plan.Plan) string { return fmt.Sprintf("%.0f %%", 100*p.Rest.T) }},
 	{request.AtRoll, "Last stop", "roll.sheet", func(p *plan.Plan) string { return p.Roll.TargetStop }},
 	{request.AtRoll, "Sheet", "roll.sheet", func(p *plan.Plan) string { return p.In().MM(p.Roll.SheetMM, 2) }},
 	{request.AtRoll, "Passes", "roll.mode", func(p *plan.Plan) string { return fmt.Sprint(len(p.Roll.Passes)) }},
+	{request.AtRoll, "A piece takes", "", func(p *plan.Plan) string { return measure.MinSec(60 * p.Roll.TimeMin) }},
+	{request.AtRoll, "A sheet is long", "", func(p *plan.Plan) string { return p.In().Long(p.Roll.LengthMM) }},
 	{request.AtRoll, "Pieces", "roll.pieces", func(p *plan.Plan) string {
 		return fmt.Sprintf("%d of %s", p.Roll.Pieces, p.In().Grams(p.Roll.PieceG))
 	}},

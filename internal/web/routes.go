@@ -65,6 +65,8 @@ func (s *Server) routes(e *gin.Engine) {
 	e.POST("/batches/:id/label", s.showLabel)
 	e.GET("/batches/:id/cut.svg", s.downloadCut) // in mm, true to scale
 	e.POST("/batches/:id/cut.svg", s.downloadCut)
+	e.GET("/batches/:id/beside/:what", s.showBeside) // by another tool, or as worked out
+	e.POST("/batches/:id/beside/:what", s.showBeside)
 	e.GET("/batches/:id/ladder.svg", s.downloadLadder)
 	e.POST("/batches/:id/ladder.svg", s.downloadLadder)
 	e.GET("/batches/:id/recipe.json", s.downloadRecipe) // schema.org JSON-LD

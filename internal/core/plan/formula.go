@@ -15,6 +15,7 @@ import (
 // eggTask returns the parts that make flourG g of flour and what the egg solver is asked of them.
 func (p *Plan) eggTask(flourG float64) ([]flour.Part, egg.Task) {
 	r, ru := &p.Request, &p.rules
+	_, named := r.Amount.NamedFlourG()
 	parts := flour.Scale(p.parts, flourG)
 	b := flour.Mix(ru.Flour, parts)
 	p.absorption = b.AbsorptionPct
@@ -23,7 +24,7 @@ func (p *Plan) eggTask(flourG float64) ([]flour.Part, egg.Task) {
 		TargetHw: p.aim(0).Hw,
 		LossG:    dry.BoardLossG(*ru, r.Room.TempC, r.Room.RH, flourG), ExtraFat: r.Oil * flourG, GivenG: r.Eggs.GivenG(),
 		Class: r.Eggs.Kind(), Style: r.Eggs.Style, TopUp: r.Eggs.TopUp, ByWeight: r.Eggs.ByWeight || p.sizing || p.weighs,
-		LockFlour: r.Amount.By == request.ByFlour && !r.Eggs.MoveFlour,
+		LockFlour: named && !r.Eggs.MoveFlour,
 		FixWhole:  whole(r.Eggs.FixWhole), FixYolks: whole(r.Eggs.FixYolks)}
 	for _, a := range r.Additions {
 		kind, g := a.Kind(), a.Share*flourG

@@ -250,3 +250,21 @@ func TestOwnThings(t *testing.T) {
 		t.Errorf("%v", err)
 	}
 }
+
+// By the eater: so many people at so much flour each, and not a gram otherwise.
+func TestByTheEater(t *testing.T) {
+	r := request.Default()
+	r.Amount.By, r.Amount.Eaters, r.Amount.EachG = request.ByEaters, 6, 110
+	p, err := Make(rules.Default(), r)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if p.Formula.FlourG != 660 || p.Why["formula.flour"] != "6 people at 110 g of flour each." {
+		t.Errorf("%v g: %s", p.Formula.FlourG, p.Why["formula.flour"])
+	}
+	r.Amount.Eaters, r.Amount.EachG = 1, 40
+	_, err = Make(rules.Default(), r)
+	if e := request.Errors(err); len(e) != 1 || e[0].Path != "amount.flour_each_g" {
+		t.Errorf("40 g of flour: %v", err)
+	}
+}

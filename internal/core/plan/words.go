@@ -164,6 +164,8 @@ func (p *Plan) explainFlour() {
 		}
 	case request.ByEggs:
 		say("formula.flour", "%s of beaten egg bring this much flour to its target, to the gram.", p.in.Grams(f.Pick.EggG))
+	case request.ByEaters:
+		say("formula.flour", "%s at %s of flour each.", measure.Plural(int(r.Amount.Eaters), "person", "people"), p.in.Grams(r.Amount.EachG))
 	default:
 		say("formula.flour", "As you asked.")
 		if f.Pick.FlourAddG > 0 {

@@ -17,7 +17,8 @@ import (
 // Counts says whether the field of that path counts: of the amounts only the one By names
 // does, every other field always.
 func (a Amount) Counts(path string) bool {
-	by, ok := map[string]By{"amount.portions": ByPortions, "amount.dough_g": ByDough, "amount.flour_g": ByFlour, "amount.egg_g": ByEggs}[path]
+	by, ok := map[string]By{"amount.portions": ByPortions, "amount.dough_g": ByDough, "amount.flour_g": ByFlour, "amount.egg_g": ByEggs, "amount.eaters": ByEaters,
+		"amount.flour_each_g": ByEaters}[path]
 	return !ok || by == a.By
 }
 
@@ -66,6 +67,10 @@ func (r *Request) Check(ru rules.Rules) error {
 		if c := r.Eggs.Kind(); c.YolkG > .7*c.EdibleG {
 			errs = append(errs, FieldError{"eggs.own_yolk_g", "Your yolk", fmt.Sprintf("%g", c.YolkG),
 				fmt.Sprintf("at most 70 %% of the egg, %g g, is yolk", c.EdibleG)})
+		}
+		if g, named := r.Amount.NamedFlourG(); named && (g < 50 || g > 50000) {
+			errs = append(errs, FieldError{"amount.flour_each_g", "Flour for each", fmt.Sprintf("%g", r.Amount.EachG),
+				fmt.Sprintf("50 to 50,000 g in all is allowed; this makes %g g", g)})
 		}
 		if r.Amount.By == ByEggs && r.Eggs.Style == egg.NoEgg {
 			errs = append(errs, FieldError{"amount.by", "Make it by", string(r.Amount.By), "a dough without egg goes by portions, dough or flour"})

@@ -8,7 +8,8 @@ const (
 	ByPortions By = "portions"
 	ByDough    By = "dough"
 	ByFlour    By = "flour"
-	ByEggs     By = "eggs" // beaten, in the jug
+	ByEggs     By = "eggs"   // beaten, in the jug
+	ByEaters   By = "eaters" // so many people at so much flour each
 )
 
 // From is where the eggs come from.

@@ -58,6 +58,20 @@ type Amount struct {
 	DoughG   float64  `json:"dough_g"`
 	FlourG   float64  `json:"flour_g"`
 	EggG     float64  `json:"egg_g"` // beaten, in the jug
+	Eaters   float64  `json:"eaters"`
+	EachG    float64  `json:"flour_each_g"` // of flour for each of them
+}
+
+// NamedFlourG is the flour the maker names, g: in all, or so much for each of so many; false where it is
+// worked out.
+func (a Amount) NamedFlourG() (float64, bool) {
+	switch a.By {
+	case ByFlour:
+		return a.FlourG, true
+	case ByEaters:
+		return a.Eaters * a.EachG, true
+	}
+	return 0, false
 }
 
 // FlourPart is one flour of the blend and how it has been kept.
@@ -512,7 +526,7 @@ type Cook struct {
 func Default() Request {
 	return Request{
 		Format: Format, Name: "Tagliatelle",
-		Amount:    Amount{By: ByPortions, Portions: 10, DoughG: 1500, FlourG: 1000, EggG: 540},
+		Amount:    Amount{By: ByPortions, Portions: 10, DoughG: 1500, FlourG: 1000, EggG: 540, Eaters: 4, EachG: 100},
 		Flours:    []FlourPart{{Flour: "soft-00", Share: 1, Kept: flour.PaperBag, OpenDays: 7, ContainsKG: 1}},
 		Eggs:      Eggs{Class: "eu-l", Style: egg.WholeEggs, TopUp: egg.TopWater, From: FromRoom, Also: []EggCount{}},
 		Additions: []AdditionPart{},
