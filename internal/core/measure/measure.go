@@ -157,8 +157,13 @@ func (s System) L(v float64, digits int) string { return s.Of(v, L, digits) }
 // KG is Of for kilograms.
 func (s System) KG(v float64, digits int) string { return s.Of(v, KG, digits) }
 
-// G is Of for grams; Grams writes them as a scale does.
-func (s System) G(v float64, digits int) string { return s.Of(v, G, digits) }
+// G is Of for grams, from a hundred on whole ones; Grams writes them as a scale does.
+func (s System) G(v float64, digits int) string {
+	if digits > 0 && v >= 100 {
+		digits = 0
+	}
+	return s.Of(v, G, digits)
+}
 
 // Joined returns several figures of one unit, that unit once where it is the same: "50 × 50 mm".
 func (s System) Joined(by string, u Unit, digits int, vs ...float64) string {

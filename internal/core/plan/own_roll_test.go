@@ -55,6 +55,25 @@ func TestOwnWayDownThatIsHollensIsHollens(t *testing.T) {
 	}
 }
 
+// anyPasses are passes in any order and number, at those stops or under a pin.
+func anyPasses(rng *rand.Rand, stops []roll.Stop) (out []request.RollStep) {
+	for range 1 + rng.IntN(request.MaxPasses) {
+		s := request.RollStep{Passes: float64(1 + rng.IntN(3)), Fold: pick(rng, request.NoFold, request.NoFold, request.FoldHalf, request.FoldThree, request.FoldBook),
+			First: pick(rng, roll.JustOn, roll.JustOn, roll.Wait, roll.TrimFirst, roll.TurnIt, roll.Belt, roll.LayOn)}
+		if rng.IntN(20) == 0 {
+			s.First = roll.Halve
+		}
+		if s.First == roll.Wait {
+			s.RestMin = float64(rng.IntN(30))
+		}
+		if s.Stop = strconv.FormatFloat(math.Round(100*(.4+10*rng.Float64()))/100, 'f', -1, 64); len(stops) > 0 {
+			s.Stop = stops[rng.IntN(len(stops))].Label
+		}
+		out = append(out, s)
+	}
+	return out
+}
+
 // Two thousand ways down in any order are followed to the letter: every pass at its stop, folded and
 // halved as it is said, and no sheet gets thicker but by a fold.
 func TestOwnWayDownIsTakenLiterally(t *testing.T) {
@@ -65,20 +84,7 @@ func TestOwnWayDownIsTakenLiterally(t *testing.T) {
 		r.Roll.Machine = pick(rng, "hand-crank-10", "mixer-8", "motor-9", "sheeter-mm", "pin-board")
 		stops := r.Roll.Kind().Stops
 		r.Roll.By = request.WayOwn
-		for range 1 + rng.IntN(request.MaxPasses) {
-			s := request.RollStep{Passes: float64(1 + rng.IntN(3)), Fold: pick(rng, request.NoFold, request.NoFold, request.FoldHalf, request.FoldThree, request.FoldBook),
-				First: pick(rng, roll.JustOn, roll.JustOn, roll.Wait, roll.TrimFirst, roll.TurnIt, roll.Belt, roll.LayOn)}
-			if rng.IntN(20) == 0 {
-				s.First = roll.Halve
-			}
-			if s.First == roll.Wait {
-				s.RestMin = float64(rng.IntN(30))
-			}
-			if s.Stop = strconv.FormatFloat(math.Round(100*(.4+10*rng.Float64()))/100, 'f', -1, 64); len(stops) > 0 {
-				s.Stop = stops[rng.IntN(len(stops))].Label
-			}
-			r.Roll.Steps = append(r.Roll.Steps, s)
-		}
+		r.Roll.Steps = anyPasses(rng, stops)
 		p, err := plan.Make(rules.Default(), r)
 		if err != nil {
 			t.Fatal(err)

@@ -62,10 +62,7 @@ var twice = regexp.MustCompile(`(?i)\b([a-z]+) ([a-z]+)\b`)
 // than nothing, the right number; the arithmetic named in words is right; and nothing is advised that
 // is already so, or that belongs to rollers where there is a pin.
 func TestSentencesAgreeWithFigures(t *testing.T) {
-	patterns := make([]*regexp.Regexp, len(wrong))
-	for i, w := range wrong {
-		patterns[i] = regexp.MustCompile(w.pattern)
-	}
+	patterns := wrongPatterns()
 	rnd := rand.New(rand.NewPCG(300, 11))
 	read := 0
 	for plans := 0; plans < 300; {
@@ -94,20 +91,7 @@ func TestSentencesAgreeWithFigures(t *testing.T) {
 		p := made(t, r)
 		plans++
 		what := fmt.Sprintf("%d: %s %s %s %s %s", plans, r.Flours[0].Flour, r.Eggs.Style, r.Knead.School, r.Roll.Machine, r.Cut.Shape)
-		for _, s := range said(p) {
-			read++
-			for i, re := range patterns {
-				if m := re.FindString(s.text); m != "" && (wrong[i].what != "the same word twice" || same(m)) {
-					t.Errorf("%s: %s holds %s, %q: %s", what, s.at, wrong[i].what, m, s.text)
-				}
-			}
-			if strings.HasPrefix(s.at, "note") && !strings.HasSuffix(s.text, ".") && !strings.HasSuffix(s.text, "?") {
-				t.Errorf("%s: %s does not end: %s", what, s.at, s.text)
-			}
-			if p.Pinned() && regexp.MustCompile(`\broller|\bstop \d|widest|folded pass`).MatchString(s.text) && s.at != "why formula.band" {
-				t.Errorf("%s: %s speaks of rollers under a pin: %s", what, s.at, s.text)
-			}
-		}
+		read += reads(t, what, p, patterns)
 		alreadySo(t, what, r, p)
 		sums(t, what, p)
 		onceEach(t, what, p)
@@ -116,6 +100,72 @@ func TestSentencesAgreeWithFigures(t *testing.T) {
 		}
 	}
 	if read < 20000 {
+		t.Errorf("only %d sentences were read", read)
+	}
+}
+
+func wrongPatterns() []*regexp.Regexp {
+	patterns := make([]*regexp.Regexp, len(wrong))
+	for i, w := range wrong {
+		patterns[i] = regexp.MustCompile(w.pattern)
+	}
+	return patterns
+}
+
+// reads reads every sentence of a plan, and returns how many there are.
+func reads(t *testing.T, what string, p *plan.Plan, patterns []*regexp.Regexp) (read int) {
+	t.Helper()
+	for _, s := range said(p) {
+		read++
+		for i, re := range patterns {
+			if m := re.FindString(s.text); m != "" && (wrong[i].what != "the same word twice" || same(m)) {
+				t.Errorf("%s: %s holds %s, %q: %s", what, s.at, wrong[i].what, m, s.text)
+			}
+		}
+		if strings.HasPrefix(s.at, "note") && !strings.HasSuffix(s.text, ".") && !strings.HasSuffix(s.text, "?") {
+			t.Errorf("%s: %s does not end: %s", what, s.at, s.text)
+		}
+		if p.Pinned() && regexp.MustCompile(`\broller|\bstop \d|widest|folded pass`).MatchString(s.text) && s.at != "why formula.band" {
+			t.Errorf("%s: %s speaks of rollers under a pin: %s", what, s.at, s.text)
+		}
+	}
+	return read
+}
+
+// What is said of ways of the maker's own reads as well: kneading in any steps, down in any passes.
+func TestSentencesOfOwnWays(t *testing.T) {
+	patterns, rnd, read := wrongPatterns(), rand.New(rand.NewPCG(300, 12)), 0
+	for plans := 0; plans < 200; {
+		r := anyRequest(rnd)
+		if plans%3 != 0 {
+			r.Knead.By, r.Knead.Steps = request.KneadOwn, anySteps(rnd)
+			for i := range r.Knead.Steps {
+				r.Knead.Steps[i].Min = math.Ceil(r.Knead.Steps[i].Min)
+			}
+		}
+		if plans%3 != 1 {
+			r.Roll.By, r.Roll.Steps = request.WayOwn, anyPasses(rnd, r.Roll.Kind().Stops)
+		}
+		if r.Check(rules.Default()) != nil {
+			continue
+		}
+		p := made(t, r)
+		plans++
+		what := fmt.Sprintf("%d: %+v %+v", plans, r.Knead.Steps, r.Roll.Steps)
+		read += reads(t, what, p, patterns)
+		for _, s := range p.Passes(1) {
+			for i, re := range patterns {
+				if m := re.FindString(s.Text); m != "" && (wrong[i].what != "the same word twice" || same(m)) {
+					t.Errorf("%s: a pass holds %s, %q: %s", what, wrong[i].what, m, s.Text)
+				}
+			}
+		}
+		onceEach(t, what, p)
+		if t.Failed() {
+			break
+		}
+	}
+	if read < 10000 {
 		t.Errorf("only %d sentences were read", read)
 	}
 }
