@@ -167,16 +167,23 @@ func (p *Plan) sameWay() bool {
 func (p *Plan) ownWords() string {
 	said := map[knead.Tool]string{knead.ByHand: "by hand", knead.BySlowHook: "on the hook, slow", knead.ByHook: "on the hook",
 		knead.ByProcessor: "in the processor"}
+	var order []knead.Tool
+	minutes := map[knead.Tool][]string{}
+	for _, x := range p.way.Steps {
+		if _, worked := said[x.By]; worked {
+			if minutes[x.By] == nil {
+				order = append(order, x.By)
+			}
+			minutes[x.By] = append(minutes[x.By], measure.Exactly(x.Min))
+		}
+	}
 	var out []string
-	for i := 0; i < len(p.way.Steps); {
-		by := p.way.Steps[i].By
-		var minutes []string
-		for ; i < len(p.way.Steps) && p.way.Steps[i].By == by; i++ {
-			minutes = append(minutes, measure.Exactly(p.way.Steps[i].Min))
+	for _, by := range order {
+		text := measure.List(minutes[by])
+		if n := len(minutes[by]); n > 1 && len(slices.Compact(slices.Clone(minutes[by]))) == 1 {
+			text = measure.Plural(n, "time", "times") + " " + minutes[by][0]
 		}
-		if how, worked := said[by]; worked {
-			out = append(out, measure.List(minutes)+" "+how)
-		}
+		out = append(out, text+" "+said[by])
 	}
 	if len(out) == 0 {
 		return "No kneading"

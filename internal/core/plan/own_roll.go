@@ -99,7 +99,7 @@ func (p *Plan) ownDownWords() string {
 		}
 		return StopWords(x) + " in " + measure.Plural(len(x), "pass", "passes")
 	}
-	takes := func(w *roll.Progression) string { return measure.MinSec(60 * w.TimeMin) }
+	takes := func(w *roll.Progression) string { return strings.TrimSuffix(measure.MinSec(60*w.TimeMin), " 00") }
 	return fmt.Sprintf("Your own way, as you say it: %s, %s a piece. Worked out it would be %s: %s, %s at %s.", stops(o.Passes), takes(&o.Progression),
 		stops(h.Passes), takes(h), p.in.Long(h.LengthMM), p.in.MM(h.SheetMM, 2))
 }

@@ -452,6 +452,9 @@ func (p *Plan) explainRoll() {
 		say("roll.time", "%s of rolling and a short pause after each, %s one after the other.", measure.Plural(len(o.Passes), "stage", "stages"),
 			measure.Plural(o.Pieces, "sheet", "sheets"))
 		say("roll.mode", "From the middle outwards, a quarter turn between; it rests half a minute when it pulls back. A straight bottle will do for a pin.")
+		if o.Own {
+			say("roll.mode", "%s", p.ownDownWords())
+		}
 		return
 	}
 	sure := fmt.Sprintf("generic gaps, so within %.0f %%", 100*o.Sure)
