@@ -67,6 +67,7 @@ func TestMakeABatch(t *testing.T) {
 	if facts := b.text("#facts"); !strings.Contains(facts, measure.Grams(before.Formula.Dough.MassG)) {
 		t.Errorf("facts %q do not hold %s", facts, measure.Grams(before.Formula.Dough.MassG))
 	}
+	b.until("all of the page", "document.readyState === 'complete'")
 	eval[bool](b, "document.activeElement.blur(); true")
 	b.do(chromedp.KeyEvent("2"))
 	b.until("the room", "document.querySelector('.station[aria-current] .name').textContent === 'Room' && document.querySelector('"+humidity+"')")

@@ -20,7 +20,7 @@ func TestShots(t *testing.T) {
 	base, _ := serve(t)
 	br := browser(t)
 	views := []struct{ name, path string }{{"batches", "/"}, {"cabinet", "/cabinet/flours"}, {"measure", "/cabinet/machines/8/calibrate"},
-		{"compare", "/compare?a=7"}, {"recipe", "/recipe"}, {"doctor", batch(demo.Saturday) + "?at=doctor"}, {"shapes", "/cabinet/shapes"},
+		{"compare", "/compare?a=7"}, {"recipe", "/recipe"}, {"doctor", batch(demo.Saturday) + "?at=doctor"}, {"own-roll", batch(demo.Saturday) + "?at=roll"},
 		{"import", "/import"}, {"filled", batch(demo.Lantern) + "?at=cut"}, {"sheet", batch(demo.Saturday) + "/sheet"}}
 	for _, s := range []string{"formula", "room", "knead", "rest", "roll", "cut", "dry", "cook"} {
 		path := batch(demo.Saturday) + "?at="
@@ -43,6 +43,12 @@ func TestShots(t *testing.T) {
 				".btn').click(); return true })")
 			b.until("the preview", "document.querySelector('.found')")
 			b.until("the fonts", "document.fonts.status === 'loaded'")
+		}
+		if name == "own-roll" { // a worked-out way taken over, one pass more
+			b.pick("#f-roll-by", "own")
+			b.until("the own way", "document.querySelector('.tap-stops')")
+			eval[bool](b, "(document.querySelector('button[value=\"roll.own_passes:tap:2\"]').click(), true)")
+			b.until("one pass more", "document.querySelector('#sheet').textContent.includes('Your own way')")
 		}
 		png, err := chromedp.Run(b.ctx, chromedp.CaptureScreenshot())
 		if err != nil {

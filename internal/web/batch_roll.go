@@ -325,6 +325,9 @@ func (v rollView) Rungs() []Rung {
 		if word := v.Plan.Word(x); v.Plan.Roll.Own && word != "" {
 			notes = append(notes, word)
 		}
+		if x.Dust {
+			notes = append(notes, "dust it")
+		}
 		if first := plan.FirstWords(x); x.First != "" && !x.Halved && first != "" {
 			notes = append(notes, first)
 		}

@@ -26,9 +26,10 @@ type Step struct {
 	Min    float64 `json:"min"`
 	Spread bool    `json:"in_pieces,omitempty"` // lies divided, or flat, so that it cools and warms faster
 
-	Lies string `json:"-"` // how it is covered, where the maker says
-	lies lies
-	once bool // done on all the dough at once
+	Lies    string `json:"-"` // how it is covered, where the maker says
+	Tempers bool   `json:"-"` // it loses the chill of the fridge, as the maker says
+	lies    lies
+	once    bool // done on all the dough at once
 }
 
 // of is the step with other minutes.

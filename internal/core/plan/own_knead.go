@@ -43,7 +43,7 @@ func (p *Plan) ownWay() *knead.Own {
 				flat = request.Or(p.Request.Rest.FlatMM, p.rules.Knead.FlatMM)
 			}
 			step = knead.Lie(step.By, s.Min, chill, flat)
-			step.Lies = string(s.Cover)
+			step.Lies, step.Tempers = string(s.Cover), s.Do == request.DoTemper
 			if s.Do == request.DoPause && s.Cover == request.CoverUsual {
 				step.Lies = string(request.CoverBowl)
 			}

@@ -108,8 +108,8 @@ func (p *Plan) roll() {
 		o.Better, o.BetterBy = p.betterPieces(&l, &o, all, *r.Roll.Pieces)
 	case l.RopeMM > 0:
 		try(usual)
-	case l.Pin: // as few sheets as the board takes
-		for n := 1.; ; n++ {
+	case l.Pin: // as few sheets as the board takes, and one at least for each shape
+		for n := 1 + float64(len(r.Cut.Also)); ; n++ {
 			if try(n); p.fitsBoard(&o) || n >= 60 {
 				usual = n
 				break

@@ -314,7 +314,7 @@ func (l *list) rest(i int, s knead.Step) {
 		o.Sign = "Firm from the cold, even inside; no grey, no skin."
 		o.Test = "A thumb mark stays once it has lost the chill."
 		o.MostMin = max(s.Min, p.rules.Knead.KeepMin)
-	case i > 0 && p.way.Steps[i-1].By == knead.InFridge:
+	case s.Tempers || p.ask.Own == nil && i > 0 && p.way.Steps[i-1].By == knead.InFridge:
 		o.Head, o.Text = "Out of the fridge", "Still wrapped, or it sweats. Roll it when it no longer feels stiff."
 		o.Test = "It gives to the thumb like an earlobe."
 	default:
@@ -385,6 +385,9 @@ func (p *Plan) Passes(piece int) []Step {
 			text = measure.Capital(first) + ". " + text
 		case x.Halved && x.Fold == 0:
 			text = "Halve it first. " + text
+		}
+		if x.Dust {
+			text = "Dust it. " + text
 		}
 		head := "Under the pin"
 		if !p.lay.Pin {

@@ -50,6 +50,14 @@ func bases() []request.Request {
 			r.Amount.FlourG, r.Bench.People = 1300, 2
 		}),
 		base(func(r *request.Request) { r.Amount.FlourG = 90 }), // no whole number serves
+		base(func(r *request.Request) { // own steps, more than one pair of hands kneads at once
+			r.Amount.FlourG, r.Bench.People, r.Knead.By = 1700, 3, request.KneadOwn
+			r.Knead.Steps = []request.KneadStep{{Do: request.DoHand, Min: 6}, {Do: request.DoRest, Min: 25}}
+		}),
+		base(func(r *request.Request) { r.Knead.By, r.Knead.Steps = request.KneadOwn, []request.KneadStep{{Do: request.DoRest, Min: 40}} }),
+		base(func(r *request.Request) {
+			r.Roll.By, r.Roll.Steps = request.WayOwn, []request.RollStep{{Stop: "0", Passes: 2}, {Stop: "3", Passes: 1}}
+		}),
 		base(func(r *request.Request) { // a second pass at the last stop, sheets of small pieces
 			r.Roll.Pieces, r.Roll.BenchMM, r.Roll.TargetMM, r.Cut.Width, r.Cut.Tool = ptr(7), 700, ptr(.8), ptr(2), cut.Cutter
 		}),

@@ -15,6 +15,9 @@ const MaxFlours = 5
 // MaxActs is how many acts a batch records.
 const MaxActs = 8
 
+// MaxShapes is how many shapes one dough may give.
+const MaxShapes = 8
+
 // MaxSteps is how many steps a way of kneading of the maker's own may have.
 const MaxSteps = 14
 
@@ -96,7 +99,7 @@ var groups = []Group{
 		Missing: "eggs that are not there are left out of the list", slot: otherEggSlot,
 		start: func(r *Request, i int, _ *Request) { r.Eggs.Also[i].Count = max(r.Eggs.Also[i].Count, 1) }},
 		func(r *Request) *[]EggCount { return &r.Eggs.Also }, nothing, func(x *EggCount) bool { return x.Class != "" }, zero),
-	list(Group{Name: "cut.also", Head: "shape", Label: "Other shapes", Most: 3, TooMany: "at most %d are allowed",
+	list(Group{Name: "cut.also", Head: "shape", Label: "Other shapes", Most: MaxShapes - 1, TooMany: "at most %d are allowed",
 		Missing: "a shape that is not there is left out of the list", slot: otherShapeSlot,
 		start: func(r *Request, i int, _ *Request) { r.Cut.Also[i].Portions = max(r.Cut.Also[i].Portions, 1) }},
 		func(r *Request) *[]ShapePart { return &r.Cut.Also }, nothing, func(x *ShapePart) bool { return x.Shape != "" }, zero),
@@ -285,7 +288,7 @@ func otherEggSlot(i int, p string) []Field {
 }
 
 func otherShapeSlot(i int, p string) []Field {
-	label := []string{"Another shape", "A third shape", "A fourth shape"}[i]
+	label := []string{"Another shape", "A third shape", "A fourth shape", "A fifth shape", "A sixth shape", "A seventh shape", "An eighth shape"}[i]
 	return []Field{
 		keeping(choice(AtCut, p+"shape", label, func(r *Request) any { return &r.Cut.Also[i].Shape }, append([]Option{{"", "Nothing else"}}, shapeOptions()...)...),
 			func(r *Request) owner { return own(&r.Cut.Also[i].Own, keptShape) }),

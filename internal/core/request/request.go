@@ -446,7 +446,7 @@ type Cut struct {
 	Pattern  cut.Pattern `json:"pattern"`             // of rounds, "": whichever gives more
 	Scraps   Scraps      `json:"trimmings"`
 	Filling  Filling     `json:"filling"`
-	Also     []ShapePart `json:"also"` // other shapes from the same dough, up to 3
+	Also     []ShapePart `json:"also"` // other shapes from the same dough, up to 7
 }
 
 // Filling is what goes into a filled shape.

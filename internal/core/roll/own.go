@@ -17,6 +17,14 @@ const (
 	TurnIt    First = "turn"    // a quarter turn
 )
 
+// cutless is f without halving, which Hollen's own passes say otherwise.
+func (f First) cutless() First {
+	if f == Halve || f == Quarter {
+		return JustOn
+	}
+	return f
+}
+
 // OwnStep is one entry of the maker's own way down, taken literally.
 type OwnStep struct {
 	Stop    int     // index of the machine's stops
@@ -74,7 +82,7 @@ func SamePasses(a, b []Pass) bool {
 	}
 	for i := range a {
 		x, y := a[i], b[i]
-		x.First, y.First = "", ""
+		x.First, y.First = x.First.cutless(), y.First.cutless()
 		if x != y {
 			return false
 		}
@@ -103,7 +111,7 @@ func (l *Lay) ownPasses() Progression {
 			at.T *= math.Exp(-s.RestMin / l.TauRMin)
 		}
 		for i := range s.Passes {
-			x := Pass{Stop: s.Stop, InMM: thick}
+			x := Pass{Stop: s.Stop, InMM: thick, Dust: s.Dust}
 			if l.Pin {
 				x.Stop = len(p.Passes)
 			}

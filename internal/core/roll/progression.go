@@ -135,6 +135,7 @@ type Pass struct {
 	Halved    bool    `json:"halve_first"`     // cut in half before this pass
 	TimeS     float64 `json:"time_s"`          // for all sheets of one piece
 	First     First   `json:"first,omitempty"` // what is done to the sheet before it, of the maker's own way
+	Dust      bool    `json:"dusted,omitempty"`
 }
 
 // Folding is how the sheet is folded before the pass, to stand after "fold" or "folded"; "" when
