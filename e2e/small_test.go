@@ -28,7 +28,8 @@ func TestSmallBatch(t *testing.T) {
 	eval[bool](b, "document.querySelector('#f-eggs-fix_whole_eggs').value = '', true")
 	b.enter("#f-eggs-fix_whole_eggs", "")
 	b.click(`button[aria-label="Take beat and weigh"]`)
-	b.until("grams of egg", "document.querySelector('#spine li .key').textContent.includes('g egg') && document.querySelector('#f-amount-flour_g').value === '500'")
+	b.until("grams of egg", "document.querySelector('#spine li .key').textContent.includes('g egg') && "+
+		"document.querySelector('#f-amount-flour_g').value === '500'")
 	b.click("#save")
 	b.until("saved", settledState+" === 'Saved'")
 	if e := saved(t, s, demo.Number(demo.Saturday)).Request.Eggs; !e.ByWeight || e.CrackedG != nil || e.FixWhole != nil {

@@ -64,7 +64,7 @@ func (v *batchView) Carried() []Carried {
 		if f.Path == "name" || f.Path == "flours.0.share" || f.Stage == v.At && f.Group != "acts" {
 			continue
 		}
-		if group, slot, part, ok := request.GroupOf(f); ok && (group.Name == "knead.own_steps" || group.Name == "roll.own_passes") && part != group.Head && !group.Holds(&v.Page, slot) {
+		if group, slot, part, ok := request.GroupOf(f); ok && group.Rows && part != group.Head && !group.Holds(&v.Page, slot) {
 			continue // what stands beside nothing
 		}
 		// Of a change the page is told what differs from what it sent.

@@ -72,7 +72,8 @@ func (l PassLine) OwnPass() template.HTML {
 	if l.Stop.Lean {
 		m.raw(string(l.Stop.Field("")), string(l.Passes.Field("")))
 	} else {
-		m.raw(`<div class="pass-at">`, string(l.Stop.Field(l.Stop.Label)), `<span class="box"><small>×</small>`, string(l.Passes.Field(l.Passes.Label)), `</span></div>`)
+		m.raw(`<div class="pass-at">`, string(l.Stop.Field(l.Stop.Label)), `<span class="box"><small>×</small>`,
+			string(l.Passes.Field(l.Passes.Label)), `</span></div>`)
 		m.raw(`<div class="own-keys four">`)
 		m.lineKeys("roll.own_passes", n, "Line "+strconv.Itoa(l.N+1))
 		m.raw(`</div>`)

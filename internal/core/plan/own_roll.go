@@ -170,7 +170,8 @@ func (p *Plan) adviseOwnDown() {
 			measure.Capital(measure.List(bold)))
 	}
 	if untouched != "" {
-		p.note(request.AtRoll, "roll.sheet", Remark, "untouched", "Nothing to press.", "At stop %s the sheet is thinner than the gap: it goes through as it is.", untouched)
+		p.note(request.AtRoll, "roll.sheet", Remark, "untouched", "Nothing to press.",
+			"At stop %s the sheet is thinner than the gap: it goes through as it is.", untouched)
 	}
 	p.adviseOwnLong()
 	if o.TargetMM > 0 && math.Abs(o.SheetMM-o.TargetMM) > ownMiss*o.TargetMM {
@@ -206,7 +207,8 @@ func (p *Plan) adviseOwnLong() {
 			return // a belt runs round
 		}
 		if x.LengthMM > bench {
-			p.note(request.AtRoll, "roll.sheet", Remark, "own_long", "Longer than the bench.", "At stop %s it is %s long on a bench of %s: halve it before, or catch it folded.",
+			p.note(request.AtRoll, "roll.sheet", Remark, "own_long", "Longer than the bench.",
+				"At stop %s it is %s long on a bench of %s: halve it before, or catch it folded.",
 				x.Label, p.in.Long(x.LengthMM), p.in.Long(bench))
 			return
 		}

@@ -58,7 +58,8 @@ func TestOwnWayDownThatIsHollensIsHollens(t *testing.T) {
 // anyPasses are passes in any order and number, at those stops or under a pin.
 func anyPasses(rng *rand.Rand, stops []roll.Stop) (out []request.RollStep) {
 	for range 1 + rng.IntN(request.MaxPasses) {
-		s := request.RollStep{Passes: float64(1 + rng.IntN(3)), Fold: pick(rng, request.NoFold, request.NoFold, request.FoldHalf, request.FoldThree, request.FoldBook),
+		s := request.RollStep{Passes: float64(1 + rng.IntN(3)),
+			Fold:  pick(rng, request.NoFold, request.NoFold, request.FoldHalf, request.FoldThree, request.FoldBook),
 			First: pick(rng, roll.JustOn, roll.JustOn, roll.Wait, roll.TrimFirst, roll.TurnIt, roll.Belt, roll.LayOn)}
 		if rng.IntN(20) == 0 {
 			s.First = roll.Halve
@@ -153,7 +154,8 @@ func TestOwnWaysDownReadAsTheyAreDone(t *testing.T) {
 			flat(3, "2", "3", "4", "5", "6", "7", "8")...), 26, "0 to 8", "own_long own_sheet", ""},
 		{"refolded in three on the way, halved", "hand-crank-10", []request.RollStep{at("0", 2, ""), at("2", 2, ""), at("4", 2, ""), at("0", 1, "thirds"),
 			at("2", 2, ""), at("4", 2, ""), {Stop: "6", Passes: 2, First: roll.Halve}, at("7", 2, "")}, 15, "0 to 7", "", "Halve first"},
-		{"a belt, twice through at every stop", "hand-crank-10", then(request.RollStep{Stop: "1", Passes: 2, First: roll.Belt}, flat(2, "2", "3", "4", "5", "6", "7")), 14,
+		{"a belt, twice through at every stop", "hand-crank-10", then(request.RollStep{Stop: "1", Passes: 2, First: roll.Belt},
+			flat(2, "2", "3", "4", "5", "6", "7")), 14,
 			"1 2 3 4 5 6 7", "", "Join it to a belt first"},
 		{"back to a wider stop", "hand-crank-10", flat(1, "0", "2", "4", "1", "6", "7", "8"), 7, "0 2 4 1 6 7 8", "untouched own_long", "goes through as it is"},
 	} {
@@ -191,7 +193,8 @@ func TestOwnWayUnderAPin(t *testing.T) {
 	r := request.Default()
 	r.Amount.By, r.Amount.FlourG = request.ByFlour, 200
 	r.Roll.Machine, r.Roll.By = "pin-board", request.WayOwn
-	r.Roll.Steps = []request.RollStep{{Stop: "10", Passes: 1}, {Stop: "8", Passes: 3, Fold: request.FoldThree}, {Stop: "3", Passes: 1, First: roll.Wait, RestMin: 5},
+	r.Roll.Steps = []request.RollStep{{Stop: "10", Passes: 1}, {Stop: "8", Passes: 3, Fold: request.FoldThree},
+		{Stop: "3", Passes: 1, First: roll.Wait, RestMin: 5},
 		{Stop: "1.2", Passes: 1, First: roll.Halve}, {Stop: "0,8", Passes: 1}}
 	p, err := plan.Make(rules.Default(), r)
 	if err != nil {

@@ -74,18 +74,7 @@ func (p *Plan) roll() {
 		o.RolledG = o.PieceG * (1 + ru.Dough.BoardFlourShare)
 	}
 	o.Careful = r.Roll.Careful == request.CarefulYes || r.Roll.Careful == request.CarefulAuto && f.Dough.FatPct >= ru.Roll.CarefulFatPct
-	l := roll.Lay{Rules: ru.Roll, Machine: p.machine, TargetMM: o.TargetMM, DensityG: f.Dough.DensityGPerML,
-		T: p.way.TRoll, D: p.way.DFolded, ReadyD: ru.Knead.ReadyD, ReadyT: ru.Knead.ReadyT, FatFreePct: ru.Knead.FatFree,
-		DurumShare: f.Blend.DurumShare, FatPct: f.Dough.FatPct, Gluten: f.Blend.GlutenFactor, OutsideBand: f.Target.Outside(f.Dough.Hw),
-		Folds: o.Folds, Fold: r.Roll.Fold, Pin: p.machine.Tool == dough.Pin, Outline: r.Roll.Outline, Mode: r.Roll.Mode, Careful: o.Careful,
-		LastTwice: r.Roll.LastTwice, BenchMM: r.Roll.BenchMM, Sheeter: p.machine.Tool == dough.Sheeter}
-	if p.shape.Traits().Rope {
-		l.RopeMM = p.shape.RopeMM
-	}
-	if l.Own = p.ownDown(); len(l.Own) > 0 {
-		l.TauRMin = p.model.TauRMin * math.Exp2((22-p.Rest.TempC)/ru.Knead.RelaxDoubling)
-		l.LastTwice = false
-	}
+	l := p.layOf(&o)
 	try := func(pieces float64) {
 		divide(pieces)
 		l.PieceG = o.RolledG
@@ -150,6 +139,24 @@ func (p *Plan) roll() {
 	o.MinutesAll = o.TimeMin * float64(o.Pieces)
 	o.WaitMin = o.MinutesAll - o.TimeMin
 	p.Roll = o
+}
+
+// layOf is what the plan of the way down starts from.
+func (p *Plan) layOf(o *RollPlan) roll.Lay {
+	r, ru, f := &p.Request, &p.rules, &p.Formula
+	l := roll.Lay{Rules: ru.Roll, Machine: p.machine, TargetMM: o.TargetMM, DensityG: f.Dough.DensityGPerML,
+		T: p.way.TRoll, D: p.way.DFolded, ReadyD: ru.Knead.ReadyD, ReadyT: ru.Knead.ReadyT, FatFreePct: ru.Knead.FatFree,
+		DurumShare: f.Blend.DurumShare, FatPct: f.Dough.FatPct, Gluten: f.Blend.GlutenFactor, OutsideBand: f.Target.Outside(f.Dough.Hw),
+		Folds: o.Folds, Fold: r.Roll.Fold, Pin: p.machine.Tool == dough.Pin, Outline: r.Roll.Outline, Mode: r.Roll.Mode, Careful: o.Careful,
+		LastTwice: r.Roll.LastTwice, BenchMM: r.Roll.BenchMM, Sheeter: p.machine.Tool == dough.Sheeter}
+	if p.shape.Traits().Rope {
+		l.RopeMM = p.shape.RopeMM
+	}
+	if l.Own = p.ownDown(); len(l.Own) > 0 {
+		l.TauRMin = p.model.TauRMin * math.Exp2((22-p.Rest.TempC)/ru.Knead.RelaxDoubling)
+		l.LastTwice = false
+	}
+	return l
 }
 
 // sheetsOf returns the sheets so many pieces of all g give, as the last stop or stage leaves them.

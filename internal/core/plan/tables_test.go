@@ -54,7 +54,9 @@ func bases() []request.Request {
 			r.Amount.FlourG, r.Bench.People, r.Knead.By = 1700, 3, request.KneadOwn
 			r.Knead.Steps = []request.KneadStep{{Do: request.DoHand, Min: 6}, {Do: request.DoRest, Min: 25}}
 		}),
-		base(func(r *request.Request) { r.Knead.By, r.Knead.Steps = request.KneadOwn, []request.KneadStep{{Do: request.DoRest, Min: 40}} }),
+		base(func(r *request.Request) {
+			r.Knead.By, r.Knead.Steps = request.KneadOwn, []request.KneadStep{{Do: request.DoRest, Min: 40}}
+		}),
 		base(func(r *request.Request) {
 			r.Roll.By, r.Roll.Steps = request.WayOwn, []request.RollStep{{Stop: "0", Passes: 2}, {Stop: "3", Passes: 1}}
 		}),

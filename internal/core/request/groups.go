@@ -34,6 +34,7 @@ type Group struct {
 	Head        string // the part that says what stands in a slot, "" in it empties the slot
 	Label       string
 	Least, Most int
+	Rows        bool   // a list that is built line by line
 	TooMany     string // what is said of more than Most, of which the number is a %d
 	Missing     string // what is said of a slot in a request that holds nothing
 
@@ -105,7 +106,7 @@ var groups = []Group{
 		func(r *Request) *[]ShapePart { return &r.Cut.Also }, nothing, func(x *ShapePart) bool { return x.Shape != "" }, zero),
 	list(Group{Name: "dry.checks", Head: "at", Label: "Check-weighings", Most: 8, TooMany: "at most %d are allowed", slot: checkSlot},
 		func(r *Request) *[]DryCheck { return &r.Dry.Log }, nothing, func(x *DryCheck) bool { return x.At != "" }, zero),
-	list(Group{Name: "knead.own_steps", Head: "do", Label: "Own steps", Most: MaxSteps, TooMany: "at most %d steps are allowed",
+	list(Group{Name: "knead.own_steps", Rows: true, Head: "do", Label: "Own steps", Most: MaxSteps, TooMany: "at most %d steps are allowed",
 		Missing: "a step that is not there is left out of the list", slot: kneadSlot,
 		start: func(r *Request, i int, was *Request) {
 			s := &r.Knead.Steps[i]
@@ -114,7 +115,7 @@ var groups = []Group{
 			}
 		}},
 		func(r *Request) *[]KneadStep { return &r.Knead.Steps }, nothing, func(x *KneadStep) bool { return x.Do != "" }, zero),
-	list(Group{Name: "roll.own_passes", Head: "stop", Label: "Own way down", Most: MaxPasses, TooMany: "at most %d lines are allowed",
+	list(Group{Name: "roll.own_passes", Rows: true, Head: "stop", Label: "Own way down", Most: MaxPasses, TooMany: "at most %d lines are allowed",
 		Missing: "a line that is not there is left out of the list", slot: passSlot,
 		start: func(r *Request, i int, _ *Request) { r.Roll.Steps[i].Passes = max(r.Roll.Steps[i].Passes, 1) }},
 		func(r *Request) *[]RollStep { return &r.Roll.Steps }, nothing, func(x *RollStep) bool { return x.Stop != "" }, zero),
