@@ -142,6 +142,13 @@ func TestTheWayDownInOnesOwnSteps(t *testing.T) {
 	press(`button[value="roll.own_passes:up:2"]`, kb.Enter)
 	b.until("7 before 5", passes+" === '0 7 5'")
 	b.until("5 presses nothing", "document.querySelector('#sheet').textContent.includes('Nothing to press')")
+	b.visit(batch(demo.Saturday) + "?at=room") // what is not saved is not lost, whatever station is opened
+	b.until("the way as it was built", "document.querySelector('#spine').textContent.includes('0 7 5 · 5 passes')")
+	b.click("#save")
+	b.until("saved", settledState+" === 'Saved'")
+	if steps := saved(t, s, demo.Number(demo.Saturday)).Request.Roll.Steps; len(steps) != 3 || steps[0].Passes != 3 || steps[1].Stop != "7" {
+		t.Errorf("%+v", steps)
+	}
 }
 
 // Without scripts the same keys post the form: a way down that leaves stops out, and own kneading steps.

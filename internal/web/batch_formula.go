@@ -151,6 +151,9 @@ func (v *formulaView) Ways() []Way {
 		switch {
 		case s.Name == egg.OwnAnswer:
 			w.Set, w.Apart = "eggs.fix_whole_eggs=&eggs.fix_extra_yolks=&eggs.cracked_g=&eggs.by_weight=", "Hollen’s own answer"
+			if v.Plan.AsMade() {
+				w.Set += "&amount.by=flour"
+			}
 		case s.FlourAddG > 0:
 			w.Apart = "flour +" + v.In.Grams(s.FlourAddG) + " to suit the eggs"
 			if i > 0 {
@@ -174,10 +177,35 @@ type FlourToEggs struct {
 	Set         string
 }
 
+// BringIn is what brings a dough made as the maker makes it to its sweet spot, and takes it.
+type BringIn struct{ Words, Set string }
+
+// BringIn returns that; nil where it is there, or the way is worked out.
+func (v *formulaView) BringIn() *BringIn {
+	p, f := v.Plan, &v.Plan.Formula
+	need := (f.Target.Hw - f.Dough.Hw) * f.Blend.F14G / 100
+	if !p.AsMade() || math.Abs(f.Target.Outside(f.Dough.Hw)) < .05 {
+		return nil
+	}
+	if need > 0 {
+		g := math.Round(f.TopG + need)
+		return &BringIn{fmt.Sprintf("%s of %s in all, not %s, brings it to %.1f.", v.In.Grams(g), p.TopWord(), v.In.Grams(f.TopG), f.Target.Hw),
+			fmt.Sprintf("eggs.liquid_g=%.0f", g)}
+	}
+	if g := math.Round(p.FlourFor(f.WholeG, f.YolkG)); f.TopG == 0 && g <= 50000 {
+		return &BringIn{fmt.Sprintf("%s of flour in all brings it to %.1f.", v.In.Grams(g), f.Target.Hw), fmt.Sprintf("amount.flour_g=%.0f", g)}
+	}
+	if g := math.Round(f.TopG + need); g >= 0 {
+		return &BringIn{fmt.Sprintf("%s of %s in all, not %s, brings it to %.1f.", v.In.Grams(g), p.TopWord(), v.In.Grams(f.TopG), f.Target.Hw),
+			fmt.Sprintf("eggs.liquid_g=%.0f", g)}
+	}
+	return nil
+}
+
 // FlourToEggs returns that answer, nil where no liquid goes in or the style lives by it.
 func (v *formulaView) FlourToEggs() *FlourToEggs {
 	f := &v.Plan.Formula
-	if style := v.Request.Eggs.Style; f.TopG == 0 && f.Pick.Meets() || f.Weighed() || f.Pick.EggG == 0 || style == egg.WholeWater || style == egg.NoEgg {
+	if style := v.Request.Eggs.Style; v.Plan.AsMade() || f.TopG == 0 && f.Pick.Meets() || f.Weighed() || f.Pick.EggG == 0 || style == egg.WholeWater || style == egg.NoEgg {
 		return nil
 	}
 	g := math.Round(v.Plan.FlourFor(f.WholeG, f.YolkG))

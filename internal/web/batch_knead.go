@@ -62,9 +62,7 @@ func (l OwnLine) OwnStep() template.HTML {
 	if l.Do.Lean {
 		m.raw(string(l.Min.Field("")))
 	} else {
-		m.raw(`<div class="own-keys"><span class="box">`, string(l.Min.Field(l.Min.Label)), `<small>min</small></span>`)
-		m.lineKeys("knead.own_steps", n, l.Do.Label)
-		m.raw(`</div>`)
+		m.raw(`<div class="own-row"><span class="box">`, string(l.Min.Field(l.Min.Label)), `<small>min</small></span>`)
 	}
 	for _, c := range []Control{l.Cover, l.Hands} {
 		m.raw(`<div id="c-`, c.ID, `"`)
@@ -72,6 +70,11 @@ func (l OwnLine) OwnStep() template.HTML {
 			m.raw(` data-live="hidden"`)
 		}
 		m.flag("hidden", c.Hidden && c.Error == "").raw(">", string(c.Field(c.Label)), `</div>`)
+	}
+	if !l.Do.Lean {
+		m.raw(`</div><div class="own-keys">`)
+		m.lineKeys("knead.own_steps", n, l.Do.Label)
+		m.raw(`</div>`)
 	}
 	return m.raw(string(l.Do.Err()), string(l.Min.Err()), `</div>`).html()
 }

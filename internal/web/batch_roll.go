@@ -74,7 +74,7 @@ func (l PassLine) OwnPass() template.HTML {
 	} else {
 		m.raw(`<div class="pass-at">`, string(l.Stop.Field(l.Stop.Label)), `<span class="box"><small>×</small>`,
 			string(l.Passes.Field(l.Passes.Label)), `</span></div>`)
-		m.raw(`<div class="own-keys four">`)
+		m.raw(`<div class="own-keys">`)
 		m.lineKeys("roll.own_passes", n, "Line "+strconv.Itoa(l.N+1))
 		m.raw(`</div>`)
 	}

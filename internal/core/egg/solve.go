@@ -172,6 +172,20 @@ func (t *Task) Moved(addG float64) *Task {
 // Meets says whether the solution comes to its target.
 func (s *Solution) Meets() bool { return s.MissPts <= 1e-9 }
 
+// Literal returns what the maker puts in, taken at their word: about so many eggs and yolks that weigh so
+// much, g, and topG g of the top-up. Nothing is added, moved or rounded; miss is how far from the target
+// it comes to.
+func (t *Task) Literal(whole, yolks int, wholeG, yolkG, topG float64) Solution {
+	s := Solution{Whole: whole, Yolks: yolks, EggG: wholeG + yolkG, WholeG: wholeG, YolkG: yolkG, TopG: topG,
+		WhitesG: float64(yolks) * (t.Class.EdibleG - t.Class.YolkG)}
+	if s.EggG > 0 {
+		s.YolkShare = yolkG / s.EggG
+	}
+	s.TargetHw, s.Hw = t.target(s.YolkShare), t.hw(s)
+	s.MissPts = max(0, math.Abs(s.Hw-s.TargetHw)-t.Eggs.Tolerance)
+	return s
+}
+
 // Exactly returns the solution with these grams of whole egg and of yolk, however many eggs
 // gave them; Whole and Yolks say about how many that is.
 func (t *Task) Exactly(wholeG, yolkG float64) Solution {

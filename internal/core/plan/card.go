@@ -46,16 +46,16 @@ func (p *Plan) forTheDough() []Amount {
 			name += " flour"
 		}
 		line := much + " " + name
-		if i == 0 {
+		if i == 0 && f.HeldBackG > 0 {
 			line += fmt.Sprintf(" (hold %s of all flour back)", held)
 		}
-		if len(f.Flours) > 1 {
+		if len(f.Flours) > 1 || f.HeldBackG == 0 {
 			add(x.Name, much, "", line)
 		} else {
 			add(x.Name, now+" now + "+held+" held back", much+" in all", line)
 		}
 	}
-	if len(f.Flours) > 1 {
+	if len(f.Flours) > 1 && f.HeldBackG > 0 {
 		add("Of the blend", now+" now + "+held+" held back", p.in.Grams(p.Room.FlourG)+" in all", "")
 	}
 	out = append(out, p.eggAmounts()...)

@@ -49,6 +49,9 @@ func (p *Plan) filled() bool { return p.shape.Traits().Filling }
 // after cracking; then plannedG is what they were to weigh, otherwise 0. A weight once cracked
 // that no longer goes with the batch yields to it, and is said to: yieldedG, otherwise 0.
 func (p *Plan) answer() (a egg.Answer, plannedG, yieldedG float64) {
+	if p.AsMade() {
+		return p.literally()
+	}
 	if p.Request.Amount.By == request.ByEggs {
 		p.task.GivenG = 0 // all the egg is in the jug
 		w := p.task.Weigh()
@@ -65,6 +68,35 @@ func (p *Plan) answer() (a egg.Answer, plannedG, yieldedG float64) {
 		plannedG = a.Best.EggG
 		a.Best = as
 	}
+	return a, plannedG, 0
+}
+
+// AsMade says whether flour, eggs and liquid are taken at the maker's word.
+func (p *Plan) AsMade() bool { return p.Request.Amount.By == request.ByOwn }
+
+// literally is what the maker puts in, and beside it what would be worked out for the same flour.
+func (p *Plan) literally() (a egg.Answer, plannedG, yieldedG float64) {
+	r := &p.Request.Eggs
+	whole, yolks := request.Or(r.FixWhole, 0), request.Or(r.FixYolks, 0)
+	wholeG, yolkG := whole*p.task.Class.EdibleG+p.task.GivenG, yolks*p.task.Class.YolkG
+	if c := r.CrackedG; c != nil {
+		plannedG = wholeG + yolkG
+		if plannedG == 0 { // beaten egg, not counted
+			wholeG, plannedG = *c, *c
+			whole = math.Round(*c / p.task.Class.EdibleG)
+		}
+		k := *c / plannedG
+		if wholeG+yolkG > 0 && plannedG == wholeG+yolkG {
+			wholeG, yolkG = k*wholeG, k*yolkG
+		}
+	}
+	free := p.task
+	free.FixWhole, free.FixYolks = nil, nil
+	a = free.Solve()
+	worked := a.Best
+	worked.Name = egg.OwnAnswer
+	a.Best = p.task.Literal(int(whole), int(yolks), wholeG, yolkG, request.Or(r.LiquidG, 0))
+	a.Alternatives, a.Exact = []egg.Solution{worked}, true
 	return a, plannedG, 0
 }
 
@@ -86,7 +118,11 @@ func (p *Plan) mix(flourG float64) {
 		p.task = *p.task.Moved(pick.FlourAddG)
 	}
 	b := flour.Mix(ru.Flour, parts)
-	f := Formula{FlourG: b.MassG, HeldBackG: ru.Room.HeldBackShare * b.MassG, Blend: b, Eggs: eggs, Pick: pick, PlannedEggG: planned, YieldedEggG: yielded,
+	held := ru.Room.HeldBackShare
+	if p.AsMade() {
+		held = 0 // all of it goes in, as is said
+	}
+	f := Formula{FlourG: b.MassG, HeldBackG: held * b.MassG, Blend: b, Eggs: eggs, Pick: pick, PlannedEggG: planned, YieldedEggG: yielded,
 		jug:    r.Amount.By == request.ByEggs,
 		WholeG: pick.WholeG, YolkG: pick.YolkG, TopG: pick.TopG, SaltG: r.Salt * b.MassG, OilG: r.Oil * b.MassG, PortionG: p.portionG(), Additions: []Added{}}
 	if planned == 0 && !f.jug {

@@ -291,7 +291,7 @@ func MakeIn(in measure.System, ru rules.Rules, r request.Request) (*Plan, error)
 		p.parts[i] = flour.Part{Flour: kind, MassG: f.Share, Moisture: kind.Now(p.rules.Flour, f.Keeping(r.MadeOn), r.Room.TempC, r.Room.RH)}
 	}
 	switch r.Amount.By {
-	case request.ByFlour, request.ByEaters:
+	case request.ByFlour, request.ByEaters, request.ByOwn:
 		flour, _ := r.Amount.NamedFlourG()
 		p.work(flour)
 	case request.ByEggs:

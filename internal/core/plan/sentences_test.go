@@ -9,6 +9,7 @@ import (
 	"strings"
 	"testing"
 
+	"hollen/internal/core/egg"
 	"hollen/internal/core/plan"
 	"hollen/internal/core/request"
 	"hollen/internal/core/rules"
@@ -142,6 +143,10 @@ func TestSentencesOfOwnWays(t *testing.T) {
 			for i := range r.Knead.Steps {
 				r.Knead.Steps[i].Min = math.Ceil(r.Knead.Steps[i].Min)
 			}
+		}
+		if plans%4 == 0 { // amounts as they are said, not too far off
+			whole, liquid := math.Round(r.Amount.FlourG/110), float64(rnd.IntN(20))
+			r.Amount.By, r.Eggs.Style, r.Eggs.FixWhole, r.Eggs.LiquidG = request.ByOwn, egg.WholeEggs, &whole, &liquid
 		}
 		if plans%3 != 1 {
 			r.Roll.By, r.Roll.Steps = request.WayOwn, anyPasses(rnd, r.Roll.Kind().Stops)

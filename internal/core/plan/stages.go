@@ -27,7 +27,7 @@ func (p *Plan) room() {
 	p.Room.CorrectionG = (1+f.Target.Hw/100)*f.FlourG*(milled-f.Blend.MoistureWB)/(1-ru.Flour.BasisMoistureWB) + p.Room.BoardLossG
 	p.Room.Measured = f.Blend.Measured
 	keep := 0.
-	if !f.Blend.Measured && r.Eggs.TopUp != egg.TopNone {
+	if !f.Blend.Measured && r.Eggs.TopUp != egg.TopNone && !p.AsMade() {
 		keep = (1 - ru.Room.PourShare) * math.Abs(p.Room.CorrectionG)
 	}
 	if p.Room.CorrectionG > 0 {

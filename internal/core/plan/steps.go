@@ -140,8 +140,11 @@ func (l *list) kneading() {
 			"chop it together with the scraper. %s of flour stays out."
 	}
 	test := "Squeeze a handful: it holds."
-	l.add("mix", Step{Station: request.AtKnead, Head: "Mix", Text: fmt.Sprintf(text, p.flourIn(), p.liquidWords(),
-		p.in.Whole(math.Round(f.HeldBackG))),
+	text = fmt.Sprintf(text, p.flourIn(), p.liquidWords(), p.in.Whole(math.Round(f.HeldBackG)))
+	if f.HeldBackG == 0 { // nothing stays out
+		text = text[:strings.LastIndex(strings.TrimSuffix(text, "."), ". ")+1]
+	}
+	l.add("mix", Step{Station: request.AtKnead, Head: "Mix", Text: text,
 		Brief: test, Amounts: p.forTheDough(), Min: mixing, Sign: "Shaggy but together, no dry nests. Keep going: it comes together.", Test: test,
 		Caution: l.caution(request.AtFormula, "raw_egg")})
 	k := &p.Knead

@@ -164,6 +164,8 @@ func (p *Plan) explainFlour() {
 		}
 	case request.ByEggs:
 		say("formula.flour", "%s of beaten egg bring this much flour to its target, to the gram.", p.in.Grams(f.Pick.EggG))
+	case request.ByOwn:
+		say("formula.flour", "As you make it: nothing is added, moved or held back.")
 	case request.ByEaters:
 		say("formula.flour", "%s at %s of flour each.", measure.Plural(int(r.Amount.Eaters), "person", "people"), p.in.Grams(r.Amount.EachG))
 	default:
@@ -199,6 +201,8 @@ func (p *Plan) explainFormula() {
 	}
 	say("formula.eggs", "%s to %s of flour, the least that meets the target without leaving much over.", strings.Join(with, and), p.in.Grams(f.FlourG))
 	switch {
+	case p.AsMade():
+		say("formula.eggs", "As you make it: %s to %s of flour.", strings.Join(with, and), p.in.Grams(f.FlourG))
 	case f.Pick.Beaten && p.Request.Eggs.ByWeight:
 		say("formula.eggs", "Beaten and weighed, as you like it: %s.%s", p.WeighedWords(f.Pick), p.roundingCosts())
 	case f.Pick.Beaten:
@@ -220,7 +224,9 @@ func (p *Plan) explainFormula() {
 	if fat := f.Dough.Hw - f.Dough.Hydration; fat >= .05 {
 		p.Why["formula.hw"] += fmt.Sprintf(" The fat feels like %.1f more.", fat)
 	}
-	p.Why["formula.hw"] += p.in.Prose(fmt.Sprintf(" Before the %s held back go in it is %.1f.", p.in.Whole(math.Round(f.HeldBackG)), f.HwBefore))
+	if f.HeldBackG > 0 {
+		p.Why["formula.hw"] += p.in.Prose(fmt.Sprintf(" Before the %s held back go in it is %.1f.", p.in.Whole(math.Round(f.HeldBackG)), f.HwBefore))
+	}
 	say("formula.band", "Aim %.1f: for flour that takes up %.1f %%, thinned on a %s%s.", f.Target.Hw, f.Blend.AbsorptionPct,
 		map[string]string{"roller": "roller machine", "sheeter": "powered sheeter", "pin": "board by hand"}[string(p.machine.Tool)],
 		yolkClause(-ru.Hydration.YolkShift*f.Pick.YolkShare))

@@ -17,6 +17,9 @@ import (
 // Counts says whether the field of that path counts: of the amounts only the one By names
 // does, every other field always.
 func (a Amount) Counts(path string) bool {
+	if path == "amount.flour_g" && a.By == ByOwn {
+		return true
+	}
 	by, ok := map[string]By{"amount.portions": ByPortions, "amount.dough_g": ByDough, "amount.flour_g": ByFlour, "amount.egg_g": ByEggs, "amount.eaters": ByEaters,
 		"amount.flour_each_g": ByEaters}[path]
 	return !ok || by == a.By

@@ -10,6 +10,7 @@ const (
 	ByFlour    By = "flour"
 	ByEggs     By = "eggs"   // beaten, in the jug
 	ByEaters   By = "eaters" // so many people at so much flour each
+	ByOwn      By = "own"    // as the maker makes it: flour, eggs and liquid taken at their word
 )
 
 // From is where the eggs come from.

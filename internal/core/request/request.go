@@ -66,7 +66,7 @@ type Amount struct {
 // worked out.
 func (a Amount) NamedFlourG() (float64, bool) {
 	switch a.By {
-	case ByFlour:
+	case ByFlour, ByOwn:
 		return a.FlourG, true
 	case ByEaters:
 		return a.Eaters * a.EachG, true
@@ -202,6 +202,7 @@ type Eggs struct {
 	FixWhole   *float64   `json:"fix_whole_eggs"`
 	FixYolks   *float64   `json:"fix_extra_yolks"`
 	CrackedG   *float64   `json:"cracked_g"`           // what the eggs weighed once cracked, nil: as planned
+	LiquidG    *float64   `json:"liquid_g"`            // of the top-up, where it is made as the maker makes it; nil: none
 	MoveFlour  bool       `json:"move_flour"`          // flour that is named may be moved to suit whole eggs; flour that is worked out always may
 	ByWeight   bool       `json:"by_weight"`           // beat and weigh, not whole numbers
 	OwnClass   *egg.Class `json:"own_class,omitempty"` // the class itself, when it is the kitchen's own

@@ -17,7 +17,7 @@ func formulaFields() []Field {
 		{Path: "name", Stage: AtFormula, Label: "Name", Kind: Text, Min: 1, Max: 80, at: func(r *Request) any { return &r.Name }},
 		choice(AtFormula, "amount.by", "Make it by", func(r *Request) any { return &r.Amount.By },
 			Option{string(ByPortions), "Portions"}, Option{string(ByDough), "Dough mass"}, Option{string(ByFlour), "Flour"},
-			Option{string(ByEggs), "Eggs in the jug"}, Option{string(ByEaters), "The eater"}),
+			Option{string(ByEggs), "Eggs in the jug"}, Option{string(ByEaters), "The eater"}, Option{string(ByOwn), "As I make it"}),
 		count(AtFormula, "amount.portions", "Portions", "", 1, 400, 1, func(r *Request) any { return &r.Amount.Portions }),
 		optional(number(AtFormula, "amount.portion_g", "A portion, raw", "g", 20, 400, 5, func(r *Request) any { return &r.Amount.PortionG })),
 		number(AtFormula, "amount.dough_g", "Dough in all", "g", 80, 60000, 50, func(r *Request) any { return &r.Amount.DoughG }),
@@ -38,11 +38,12 @@ func formulaFields() []Field {
 		optional(count(AtFormula, "eggs.fix_whole_eggs", "Whole eggs", "", 0, 2000, 1, func(r *Request) any { return &r.Eggs.FixWhole })),
 		optional(count(AtFormula, "eggs.fix_extra_yolks", "Extra yolks", "", 0, 4000, 1, func(r *Request) any { return &r.Eggs.FixYolks })),
 		optional(number(AtFormula, "eggs.cracked_g", "Weight once cracked", "g", 15, 40000, 1, func(r *Request) any { return &r.Eggs.CrackedG })),
+		optional(number(AtFormula, "eggs.liquid_g", "Water or milk", "g", 0, 40000, 5, func(r *Request) any { return &r.Eggs.LiquidG })),
 		flag(AtFormula, "eggs.move_flour", "Flour may move to suit whole eggs", func(r *Request) any { return &r.Eggs.MoveFlour }),
 		flag(AtFormula, "eggs.by_weight", "Beat and weigh the eggs", func(r *Request) any { return &r.Eggs.ByWeight }),
 		flag(AtFormula, "bench.scale_tenths", "The scale shows tenths", func(r *Request) any { return &r.Bench.Tenths }),
 		share(AtFormula, "salt_share", "Salt, of flour", 0, .025, .001, func(r *Request) any { return &r.Salt }),
-		share(AtFormula, "oil_share", "Oil, of flour", 0, .05, .005, func(r *Request) any { return &r.Oil }),
+		share(AtFormula, "oil_share", "Oil, of flour", 0, .12, .005, func(r *Request) any { return &r.Oil }),
 	}
 }
 

@@ -164,6 +164,8 @@ func (f *Form) set(field request.Field, typed string) {
 		text = f.gramsAsShare(text)
 	case group.Name == ownSteps && part == "min":
 		text = asMinutes(text)
+	case field.Path == "eggs.liquid_g" || field.Path == "oil_share" || field.Path == "salt_share":
+		text = f.asSpooned(field, text)
 	case part == "measured_moisture_wb":
 		text = dryingAsMoisture(text)
 	}

@@ -300,6 +300,13 @@ export function startBatch(form) {
       work(null, draft); // typed in other units: the server turns it into these
       return;
     }
+    if ([...draft].some(([path, value]) => value && !form.elements[path])) { // lines this page has no place for yet
+      draft.set("was_at", atField.value);
+      draft.delete("at");
+      opening = true;
+      work(null, draft);
+      return;
+    }
     for (const [path, value] of draft) {
       const field = form.elements[path];
       if (!field || path === "was_at" || path === "at" || path === "from" || path === "units") continue;
