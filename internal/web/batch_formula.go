@@ -205,7 +205,8 @@ func (v *formulaView) BringIn() *BringIn {
 // FlourToEggs returns that answer, nil where no liquid goes in or the style lives by it.
 func (v *formulaView) FlourToEggs() *FlourToEggs {
 	f := &v.Plan.Formula
-	if style := v.Request.Eggs.Style; v.Plan.AsMade() || f.TopG == 0 && f.Pick.Meets() || f.Weighed() || f.Pick.EggG == 0 || style == egg.WholeWater || style == egg.NoEgg {
+	if style := v.Request.Eggs.Style; v.Plan.AsMade() || f.TopG == 0 && f.Pick.Meets() ||
+		f.Weighed() || f.Pick.EggG == 0 || style == egg.WholeWater || style == egg.NoEgg {
 		return nil
 	}
 	g := math.Round(v.Plan.FlourFor(f.WholeG, f.YolkG))

@@ -13,7 +13,8 @@ import (
 
 // What is spooned, splashed and pinched is read as grams; what is none of it is refused beside its field.
 func TestSpoonsSplashesAndPinches(t *testing.T) {
-	for typed, want := range map[string]float64{"2 tbsp": 30, "a splash": 5, "half a shell": 9, "30 ml": 30, "three shells": 54, "1/2 cup": -1, "½ cup": 120, "a pinch": .4,
+	for typed, want := range map[string]float64{"2 tbsp": 30, "a splash": 5, "half a shell": 9, "30 ml": 30, "three shells": 54, "1/2 cup": -1, "½ cup": 120,
+		"a pinch": .4,
 		"1,5 tsp": 7.5, "2 drizzles": 8, "some": -1, "-1 tsp": -5} {
 		if g, ok := spooned(typed, 1); ok != (want != -1) || ok && math.Abs(g-want) > 1e-9 {
 			t.Errorf("%q is %v g, %v", typed, g, ok)
