@@ -273,7 +273,7 @@ func additionSlot(i int, p string) []Field {
 	return []Field{
 		keeping(choice(AtFormula, p+"addition", label, part(func(a *AdditionPart) any { return &a.Addition }), append([]Option{{"", "Nothing"}}, all...)...),
 			func(r *Request) owner { return own(&r.Additions[i].Own, keptAddition) }),
-		share(AtFormula, p+"share", label+", of flour", .0005, .5, .005, part(func(a *AdditionPart) any { return &a.Share })),
+		share(AtFormula, p+"share", label+", of flour", .0005, .8, .005, part(func(a *AdditionPart) any { return &a.Share })),
 		price(p+"price_per_kg", label, "a kg", part(func(a *AdditionPart) any { return &a.PricePerKG })),
 	}
 }
@@ -319,7 +319,7 @@ func passSlot(i int, p string) []Field {
 	}
 	label := fmt.Sprintf("Line %d", i+1)
 	return []Field{
-		{Path: p + "stop", Stage: AtRoll, Label: label + ", stop", Kind: Text, Max: 8, at: step(func(s *RollStep) any { return &s.Stop })},
+		{Path: p + "stop", Stage: AtRoll, Label: label + ", stop", Kind: Text, Max: 12, at: step(func(s *RollStep) any { return &s.Stop })},
 		count(AtRoll, p+"passes", label+", passes", "", 1, 20, 1, step(func(s *RollStep) any { return &s.Passes })),
 		choice(AtRoll, p+"fold", label+", folded", step(func(s *RollStep) any { return &s.Fold }), Option{"", "Flat"}, Option{string(FoldHalf), "Folded in half"},
 			Option{string(FoldThree), "Folded in three"}, Option{string(FoldBook), "Ends to the middle, closed"}),
