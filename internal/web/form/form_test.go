@@ -79,7 +79,7 @@ func TestBind(t *testing.T) {
 		{"additions.0.addition=spinach", "additions.0.share", "12", ""}, // what is usual
 		{"additions.0.addition=spinach&additions.0.share=15", "additions.0.share", "15", ""},
 		{"additions.1.addition=ink&additions.1.share=2", "additions.0.addition", "ink", ""}, // an empty line before it
-		{"additions.0.addition=spinach&additions.0.share=80", "additions.0.share", "12", "additions.0.share"},
+		{"additions.0.addition=spinach&additions.0.share=90", "additions.0.share", "12", "additions.0.share"},
 		{"additions.0.addition=own-5", "additions.0.addition", "own-5", ""},
 		{"additions.0.addition=own-1", "additions.0.addition", "", "additions.0.addition"}, // a flour is no addition
 		{"additions.0.share=3", "additions.0.share", "", ""},
