@@ -87,6 +87,7 @@ func TestTheWayDownInOnesOwnSteps(t *testing.T) {
 	b.until("what was worked out", passes+".startsWith('0 0 ')")
 	clear := func() {
 		t.Helper()
+		b.until("all of the page", "document.readyState === 'complete'")
 		for eval[bool](b, passes+" !== ''") {
 			before := eval[string](b, passes)
 			eval[bool](b, "(document.querySelector('button[name=list][value=\"roll.own_passes:out:0\"]').click(), true)")

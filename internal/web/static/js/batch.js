@@ -300,7 +300,7 @@ export function startBatch(form) {
       work(null, draft); // typed in other units: the server turns it into these
       return;
     }
-    if ([...draft].some(([path, value]) => value && !form.elements[path])) { // lines this page has no place for yet
+    if ([...draft].some(([path, value]) => value && value !== "0" && !form.elements[path])) { // lines this page has no place for yet
       draft.set("was_at", atField.value);
       draft.delete("at");
       opening = true;
