@@ -213,9 +213,6 @@ func (p *Plan) explainOwn() {
 	say := fmt.Sprintf("Your own steps, as you say them: %s from flour to the %s. %s would be %s and %s: %s.", measure.Minutes(p.way.ElapsedMin), p.toWhat(),
 		p.Knead.School.Traits().Short, theirs, rest, measure.Minutes(w.ElapsedMin))
 	p.say("knead.school", "%s", say)
-	if p.way.RestMin == 0 && p.restsMin() > 0 {
-		p.say("rest.min", "None after the last kneading: tension is %.0f %%, and the flour has taken up %.0f %% of its water.", 100*p.Rest.T, 100*p.Rest.U)
-	}
 	hot := knead.Long.Traits()
 	for _, s := range p.way.Steps {
 		switch s.By {

@@ -2,6 +2,7 @@ package plan_test
 
 import (
 	"encoding/json"
+	"fmt"
 	"math"
 	"math/rand/v2"
 	"slices"
@@ -24,6 +25,20 @@ func sameBut(t *testing.T, p *plan.Plan) string {
 		t.Fatal(err)
 	}
 	return string(b)
+}
+
+// isTheSame holds a plan against the one it is to be, and shows where they first part.
+func isTheSame(t *testing.T, what string, want, got *plan.Plan) {
+	t.Helper()
+	x, y := strings.Split(sameBut(t, want), "\n"), strings.Split(sameBut(t, got), "\n")
+	for i := range x {
+		if i >= len(y) || x[i] != y[i] {
+			t.Fatalf("%s:\n%s\n%s", what, strings.Join(x[max(0, i-3):i+1], "\n"), strings.Join(y[min(len(y), max(0, i-3)):min(len(y), i+1)], "\n"))
+		}
+	}
+	if len(y) != len(x) {
+		t.Fatalf("%s: %d lines, not %d", what, len(y), len(x))
+	}
 }
 
 // The maker's own steps that are a school's to the minute give that school's plan, byte for byte.
@@ -50,15 +65,7 @@ func TestOwnStepsOfASchoolAreThatSchool(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		if a, b := sameBut(t, free), sameBut(t, got); a != b {
-			x, y := strings.Split(a, "\n"), strings.Split(b, "\n")
-			for i := range x {
-				if i >= len(y) || x[i] != y[i] {
-					t.Fatalf("%s, %s, %s:\n%s\n%s", free.Knead.School, own.Rest.At, own.Rest.Wrapped, strings.Join(x[max(0, i-3):i+2], "\n"),
-						strings.Join(y[max(0, i-3):i+2], "\n"))
-				}
-			}
-		}
+		isTheSame(t, fmt.Sprintf("%+v %+v", own.Knead, own.Roll), free, got)
 		n++
 	}
 	if n < 350 {
@@ -163,6 +170,8 @@ func TestOwnStepsReadAsTheyAreDone(t *testing.T) {
 				"Out of the fridge"}, "12 h"},
 		{"all in a mixer, no rest", []request.KneadStep{st("mix_mixer", 2), st("hook", 5), st("mix_mixer", 1), st("hook", 2)}, "5 + 2",
 			[]string{"Mix", "Hook, second speed", "Work it in", "Hook, second speed"}, "No rest at all."},
+		{"a pause, and kneaded last", []request.KneadStep{st("mix", 5), st("hand", 5), st("pause", 20), st("hand", 2)}, "5 + 2",
+			[]string{"Mix", "Knead, turn 1", "Rest between turns", "Knead by hand"}, "None after the last kneading"},
 		{"by processor for a minute", []request.KneadStep{st("mix_processor", .5), st("processor", .5), st("hand", 2), {Do: "rest", Min: 40, Cover: "bowl"}},
 			"0.5 + 2", []string{"Mix", "Processor", "Knead by hand", "Rest in the room"}, "30 seconds"},
 		{"left open", []request.KneadStep{st("mix", 5), st("hand", 10), {Do: "rest", Min: 30, Cover: "none"}}, "10",

@@ -1,6 +1,7 @@
 package plan_test
 
 import (
+	"fmt"
 	"math"
 	"math/rand/v2"
 	"strconv"
@@ -39,15 +40,7 @@ func TestOwnWayDownThatIsHollensIsHollens(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		if a, b := sameBut(t, free), sameBut(t, got); a != b {
-			x, y := strings.Split(a, "\n"), strings.Split(b, "\n")
-			for i := range x {
-				if i >= len(y) || x[i] != y[i] {
-					t.Fatalf("%s, %s, %s, %+v:\n%s\n%s", own.Roll.Machine, own.Roll.Mode, own.Cut.Shape, own.Roll.Steps, strings.Join(x[max(0, i-3):i+2], "\n"),
-						strings.Join(y[max(0, i-3):min(len(y), i+2)], "\n"))
-				}
-			}
-		}
+		isTheSame(t, fmt.Sprintf("%+v %+v", own.Knead, own.Roll), free, got)
 		n++
 	}
 	if n < 300 {

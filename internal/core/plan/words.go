@@ -321,10 +321,7 @@ func (p *Plan) explainKnead() {
 			say("knead.school", "Your choice: hardly any kneading, and under a pin nothing is kneaded after it.")
 		}
 	}
-	to := "roller"
-	if p.Pinned() {
-		to = "board"
-	}
+	to := p.toWhat()
 	say("knead.hands", "Mixing and hands on the dough; %s from flour to %s.", measure.Minutes(p.way.ElapsedMin), to)
 	if p.Roll.Folds > 0 {
 		say("knead.hands", "Mixing, hands on the dough, and the folded passes; %s from flour to %s.", measure.Minutes(p.way.ElapsedMin), to)
@@ -332,14 +329,12 @@ func (p *Plan) explainKnead() {
 	if p.Knead.Asked {
 		p.Why["knead.min"] = "Your minutes. " + p.Why["knead.min"]
 	}
-	defer func() {
-		if p.Knead.Own {
-			p.explainOwn()
-		}
-	}()
 	school := p.Knead.School.Traits()
 	say("knead.peak", "From %s when it comes together, and %s a minute %s.", p.in.C(p.Room.ContactC, 0), p.in.RiseC(school.HeatC(&ru.Knead)), school.WarmedBy)
 	say("knead.folds", "Each is worth %g min of kneading and lays the sheet straight.", ru.Knead.FoldWork)
+	if p.Knead.Own {
+		p.explainOwn()
+	}
 }
 
 // explainRest gives the reasons of the rest.
@@ -353,6 +348,8 @@ func (p *Plan) explainRest() {
 		p.Knead.TauRMin*math.Ln2, p.in.C(22, 0), measure.Minutes(p.Rest.Min), where, 100*p.Rest.T, 100*p.Rest.U)
 	if p.Unrested() {
 		say("rest.min", "None, as you say: all the tension of kneading is still in it, and the flour has taken up %.0f %% of its water.", 100*p.Rest.U)
+	} else if p.way.RestMin == 0 { // of the maker's own steps, the last is a kneading
+		say("rest.min", "None after the last kneading: tension is %.0f %%, and the flour has taken up %.0f %% of its water.", 100*p.Rest.T, 100*p.Rest.U)
 	} else if p.Rest.Asked {
 		p.Why["rest.min"] = "Your minutes. " + p.Why["rest.min"]
 	}
