@@ -18,6 +18,7 @@ type Control struct {
 	Kind                         request.Kind
 	Optional, Slider, Hidden     bool
 	SlideMax                     string
+	Plain                        bool // a number without a stepper
 	Lean                         bool // the page has the control: its value and words suffice
 	ID, Value, Auto, Hint, Error string
 	Min, Max, Step               string
@@ -112,6 +113,26 @@ func (v *batchView) Control(path string) Control {
 	return c
 }
 
+// Weighed is the control of a share of the flour typed as a mass, in a batch made as the maker makes it.
+func (v *batchView) Weighed(path, hint string) Control {
+	f, _ := request.FieldAt(path)
+	mass := form.AnyMass().In(v.In)
+	name := form.WeightPrefix + path
+	c := Control{Path: name, Label: strings.TrimSuffix(strings.TrimSuffix(f.Label, ", share"), ", of flour"), Unit: mass.Unit, Kind: request.Number, Plain: true,
+		ID: "f-" + strings.ReplaceAll(name, ".", "-"), Hint: hint, Lean: v.Lean, Hidden: !v.Plan.AsMade()}
+	c.Min, c.Max, c.Step = mass.ShownBounds()
+	if g := form.ShareG(f, &v.Page, v.Page.Amount.FlourG); g > 0 || f.Group == "" {
+		c.Value = mass.Shown(g)
+	}
+	if typed, ok := v.Typed[name]; ok {
+		c.Value = typed
+	}
+	if e, ok := v.Errors[name]; ok {
+		c.Error = e.ForPage()
+	}
+	return c
+}
+
 // cabinet lists what of the workshop's own may stand in a field: what is in the cabinet, and
 // what this batch was made with that is there no more.
 func (v *batchView) cabinet(f request.Field) []request.Option {
@@ -186,8 +207,9 @@ func (v *batchView) When(show bool, path, hint string) template.HTML {
 type Line struct {
 	N          int
 	What, Much Control
-	Named      bool // something stands in it
-	Show       bool // that, or the next to fill
+	Mass       *Control // how much by weight, of what may be weighed
+	Named      bool     // something stands in it
+	Show       bool     // that, or the next to fill
 	Note       string
 }
 

@@ -25,6 +25,7 @@ type formulaView struct {
 type Slot struct {
 	N                            int
 	Flour, Share, Lot, Price     Control
+	Mass                         Control // of the flour, where it is weighed
 	Kept, Days, KG, Wet          Control
 	Named, Shown, InLot, HasLots bool
 	Name, LotWords               string
@@ -41,7 +42,7 @@ func (v *formulaView) Slots() []Slot {
 
 // Line is the slot as a line on the page; the first flour takes the rest and is typed no share.
 func (s Slot) Line() template.HTML {
-	l := Line{N: s.N, What: s.Flour, Much: s.Share, Show: s.Shown}
+	l := Line{N: s.N, What: s.Flour, Much: s.Share, Mass: &s.Mass, Show: s.Shown}
 	share := template.HTML("")
 	if s.N == 0 {
 		share = template.HTML(`<output id="rest-share" data-live="text">` + esc(s.Share.Value) + `</output>`)
@@ -58,7 +59,7 @@ func (v *formulaView) lineUp() []Slot {
 	open, used := true, 0
 	for i, x := range v.Page.Flours {
 		p := fmt.Sprintf("flours.%d.", i)
-		s := Slot{N: i, Flour: v.Control(p + "flour"), Share: v.Control(p + "share"), Named: x.Flour != "", Shown: x.Flour != "" || open, InLot: x.LotKept != nil}
+		s := Slot{N: i, Flour: v.Control(p + "flour"), Share: v.Control(p + "share"), Mass: v.Weighed(p+"share", ""), Named: x.Flour != "", Shown: x.Flour != "" || open, InLot: x.LotKept != nil}
 		if i > 0 && !v.Lean {
 			s.Flour.Options = noFlour[min(i, 2)] + s.Flour.Options
 		}
@@ -108,6 +109,8 @@ func (v *formulaView) Adds() []Add {
 	}
 	used := 0
 	for i, l := range v.lines("additions", "share") {
+		mass := v.Weighed(fmt.Sprintf("additions.%d.share", i), "")
+		l.Mass = &mass
 		a := Add{Line: l, Price: v.Control(fmt.Sprintf("additions.%d.price_per_kg", i))}
 		if l.Named {
 			kind := v.Page.Additions[i].Kind()
@@ -152,7 +155,7 @@ func (v *formulaView) Ways() []Way {
 		case s.Name == egg.OwnAnswer:
 			w.Set, w.Apart = "eggs.fix_whole_eggs=&eggs.fix_extra_yolks=&eggs.cracked_g=&eggs.by_weight=", "Hollen’s own answer"
 			if v.Plan.AsMade() {
-				w.Set += "&amount.by=flour"
+				w.Set += fmt.Sprintf("&amount.by=flour&amount.flour_g=%.0f", free)
 			}
 		case s.FlourAddG > 0:
 			w.Apart = "flour +" + v.In.Grams(s.FlourAddG) + " to suit the eggs"

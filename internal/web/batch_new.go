@@ -4,6 +4,8 @@ import (
 	"fmt"
 	"net/http"
 	"net/url"
+	"slices"
+	"strings"
 	"time"
 
 	"github.com/gin-gonic/gin"
@@ -13,11 +15,40 @@ import (
 	"hollen/internal/web/form"
 )
 
-// newBatchView is the form for a new batch: the few things that cannot be guessed.
-type newBatchView struct{ *batchView }
+// newBatchView is the form for a new batch: the few things that cannot be guessed, or all that goes in.
+type newBatchView struct {
+	*formulaView
+	Own  bool      // as the maker makes it
+	Kept []Carried // typed before the other way was chosen
+}
 
-// askedOfNew are the fields a new batch asks for.
+// Slots are three lines of flour, all there to be filled.
+func (v newBatchView) Slots() []Slot {
+	slots := v.formulaView.Slots()[:3]
+	for i := range slots {
+		slots[i].Shown = true
+	}
+	return slots
+}
+
+// Adds are the lines of what goes in besides, all there to be filled.
+func (v newBatchView) Adds() []Add {
+	adds := v.formulaView.Adds()
+	for i := range adds {
+		adds[i].Show = true
+	}
+	return adds
+}
+
+// Mass is the unit masses are typed in.
+func (v newBatchView) Mass() string { return form.AnyMass().In(v.In).Unit }
+
+// askedOfNew are the fields a new batch asks for; askedOfOwn those of one made as its maker makes it.
 var askedOfNew = []string{"name", "amount.by", "amount.portions", "amount.dough_g", "flours.0.flour", "eggs.class", "cut.shape", "roll.machine"}
+
+var askedOfOwn = []string{"name", "amount.by", "amount.flour_open", "flours.0.flour", "flours.1.flour", "flours.2.flour", "eggs.class", "eggs.fix_whole_eggs",
+	"eggs.fix_extra_yolks", "eggs.cracked_g", "eggs.top_up", "eggs.liquid_g", "additions.0.addition", "additions.1.addition", "additions.2.addition",
+	"cut.shape", "roll.machine"}
 
 // blank is what a new batch starts from, in that house.
 func blank(h store.House) request.Request {
@@ -27,47 +58,27 @@ func blank(h store.House) request.Request {
 	return r
 }
 
-func (s *Server) newBatch(c *gin.Context) {
-	with, okWith := s.with(c, shownIn(c))
-	if !okWith {
-		return
-	}
-	house, ok := s.house(c)
-	if !ok {
-		return
-	}
-	f, err := form.Saved(blank(house), with)
-	if err != nil {
-		s.fail(c, http.StatusInternalServerError, "The form cannot be shown.", err.Error())
-		return
-	}
-	s.showNew(c, http.StatusOK, f)
-}
-
-func (s *Server) showNew(c *gin.Context, status int, f form.Form) {
-	v := newView(0, 0, "", f.Request, f)
-	var ok bool
-	if v.Cabinet, ok = s.cabinet(c); ok {
-		s.render(c, status, "new", "New batch", newBatchView{v})
-	}
-}
-
-func (s *Server) createBatch(c *gin.Context) {
-	values, ok := s.posted(c)
-	if !ok {
-		return
-	}
+// newForm binds what was typed for a new batch.
+func (s *Server) newForm(c *gin.Context, values url.Values) (f form.Form, own, ok bool) {
 	with, ok := s.with(c, shownIn(c))
 	if !ok {
-		return
+		return f, false, false
 	}
 	house, ok := s.house(c)
 	if !ok {
-		return
+		return f, false, false
+	}
+	start := blank(house)
+	start.MadeOn = today()
+	own = values.Get("amount.by") == string(request.ByOwn)
+	fields := askedOfNew
+	if own {
+		start.Amount.By = request.ByOwn
+		fields = askedOfOwn
 	}
 	asked := url.Values{}
-	for _, k := range askedOfNew {
-		if v, ok := values[k]; ok {
+	for _, k := range fields {
+		if v, has := values[k]; has {
 			asked[k] = v
 		}
 	}
@@ -78,16 +89,93 @@ func (s *Server) createBatch(c *gin.Context) {
 	}
 	unasked := asked.Get(other)
 	asked.Del(other)
-	start := blank(house)
-	start.MadeOn = today()
+	asked.Set("step", values.Get("step"))
+	if own {
+		asked.Set("was_amount", string(request.ByOwn))
+		for k, v := range values {
+			if strings.HasPrefix(k, form.WeightPrefix) {
+				asked[k] = v
+			}
+		}
+	}
 	f, err := form.Bind(start, asked, with, time.Now())
 	if err != nil {
 		s.fail(c, http.StatusInternalServerError, "The form cannot be shown.", err.Error())
+		return f, own, false
+	}
+	if unasked != "" {
+		f.Typed[other] = unasked
+	}
+	if first := form.WeightPrefix + "flours.0.share"; own && strings.TrimSpace(asked.Get(first)) == "" {
+		f.Typed[first] = ""
+		f.Errors[first] = request.FieldError{Path: first, Label: "Flour", Allowed: "say how much flour goes in"}
+	}
+	return f, own, true
+}
+
+// newBatch shows the form; what was typed before the other way was chosen comes along.
+func (s *Server) newBatch(c *gin.Context) {
+	values := c.Request.URL.Query()
+	fresh := len(values) == 0 || len(values) == 1 && values.Has("as")
+	switch own := values.Get("as") == "own"; {
+	case own:
+		values.Set("amount.by", string(request.ByOwn))
+	case values.Get("amount.by") == string(request.ByOwn):
+		values.Set("amount.by", string(request.ByPortions))
+	}
+	f, own, ok := s.newForm(c, values)
+	if !ok {
 		return
 	}
-	f.Typed[other] = unasked
-	if len(f.Errors) > 0 {
-		s.showNew(c, http.StatusUnprocessableEntity, f)
+	if first := form.WeightPrefix + "flours.0.share"; fresh || strings.TrimSpace(values.Get(first)) == "" {
+		delete(f.Errors, first) // not said yet
+	}
+	s.showNew(c, http.StatusOK, f, own, values)
+}
+
+// unshown are the values typed for the fields of the other way.
+func unshown(values url.Values, own bool) (out []Carried) {
+	shown, other := askedOfNew, askedOfOwn
+	if own {
+		shown, other = other, shown
+	}
+	for _, k := range other {
+		if !slices.Contains(shown, k) && values.Get(k) != "" {
+			out = append(out, Carried{k, values.Get(k)})
+		}
+	}
+	for k := range values {
+		if !own && strings.HasPrefix(k, form.WeightPrefix) && values.Get(k) != "" {
+			out = append(out, Carried{k, values.Get(k)})
+		}
+	}
+	slices.SortFunc(out, func(a, b Carried) int { return strings.Compare(a.Path, b.Path) })
+	return out
+}
+
+func (s *Server) showNew(c *gin.Context, status int, f form.Form, own bool, values url.Values) {
+	v := newView(0, 0, "", f.Request, f)
+	var ok bool
+	if v.Cabinet, ok = s.cabinet(c); ok {
+		s.render(c, status, "new", "New batch", newBatchView{&formulaView{batchView: v}, own, unshown(values, own)})
+	}
+}
+
+func (s *Server) createBatch(c *gin.Context) {
+	values, ok := s.posted(c)
+	if !ok {
+		return
+	}
+	f, own, ok := s.newForm(c, values)
+	if !ok {
+		return
+	}
+	switch {
+	case values.Get("step") != "":
+		s.showNew(c, http.StatusOK, f, own, values)
+		return
+	case len(f.Errors) > 0:
+		s.showNew(c, http.StatusUnprocessableEntity, f, own, values)
 		return
 	}
 	ctx, cancel := bounded(c)

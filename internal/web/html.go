@@ -153,6 +153,10 @@ func (m *markup) boxed(c Control) {
 	case request.Price:
 		m.raw(`<div class="plain-box slim"><small>`, esc(c.Sign), `</small>`, string(c.Field("")), `<small>`, esc(c.Unit), `</small></div>`)
 	case request.Number, request.Whole:
+		if c.Plain {
+			m.raw(`<div class="plain-box">`, string(c.Field("")), `<small>`, esc(c.Unit), `</small></div>`)
+			return
+		}
 		step := func(by, word, sign string) {
 			m.raw(`<button type="submit" name="step"`).attr("value", c.Path+"="+by).attr("aria-label", c.Label+": "+word).attr("data-step", by).raw(">", sign,
 				`</button>`)
@@ -248,8 +252,8 @@ func (c Control) Field(label string) template.HTML {
 	return invalid().raw(">").html()
 }
 
-// slot writes one line of a group: what it is beside how much, one of them shown. unit stands
-// after how much; much takes its place where nothing is typed, as of the first flour's share.
+// slot writes one line of a group: what it is beside how much. unit stands after how much; much takes its
+// place where nothing is typed, as of the first flour's share. Of what can be weighed instead, one is shown.
 func (l Line) slot(id, unit string, much template.HTML) template.HTML {
 	var m markup
 	lean := l.What.Lean
@@ -261,14 +265,29 @@ func (l Line) slot(id, unit string, much template.HTML) template.HTML {
 	if much == "" {
 		much = l.Much.Field(l.Much.Label)
 	}
-	if lean {
-		m.raw(string(much))
-	} else {
-		m.raw(`<span class="box">`, string(much))
-		if unit != "" {
+	box := func(id, unit string, hidden bool, much template.HTML) {
+		switch {
+		case lean && id == "":
+			m.raw(string(much))
+			return
+		case lean:
+			m.raw(`<i`).attr("id", id).flag("hidden", hidden).raw("></i>", string(much))
+			return
+		}
+		m.raw(`<span class="box"`)
+		if id != "" {
+			m.attr("id", id).raw(` data-live="hidden"`).flag("hidden", hidden)
+		}
+		if m.raw(">", string(much)); unit != "" {
 			m.raw(`<small>`, esc(unit), `</small>`)
 		}
 		m.raw(`</span>`)
+	}
+	if l.Mass == nil {
+		box("", unit, false, much)
+	} else {
+		box(id+"-share", unit, !l.Mass.Hidden, much)
+		box(id+"-mass", l.Mass.Unit, l.Mass.Hidden, l.Mass.Field(l.Mass.Label+", "+l.Mass.Unit))
 	}
 	return m.raw(`</div>`).html()
 }
@@ -295,7 +314,13 @@ func (l Line) Weighed() template.HTML {
 }
 
 // Errs is where the errors of the line are told.
-func (l Line) Errs() template.HTML { return l.What.Err() + l.Much.Err() }
+func (l Line) Errs() template.HTML {
+	errs := l.What.Err() + l.Much.Err()
+	if l.Mass != nil {
+		errs += l.Mass.Err()
+	}
+	return errs
+}
 
 // CarriedHTML are the fields of the stations that are not open.
 func (v *batchView) CarriedHTML() template.HTML {

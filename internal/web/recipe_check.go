@@ -298,6 +298,64 @@ func (v recipeView) Request() request.Request {
 	return r
 }
 
+// Written is the batch as the recipe has it, at its word: the middle of what it measures, every egg and spoon
+// as written; nothing is brought to a target.
+func (v recipeView) Written() request.Request {
+	s, r := v.Sum, v.Request()
+	total := 0.
+	for _, p := range s.Flours[:len(r.Flours)] {
+		total += p.G
+	}
+	r.Amount.By, r.Amount.FlourG = request.ByOwn, math.Round(min(max(total, 50), 50000))
+	for i := range r.Flours {
+		r.Flours[i].Share = s.Flours[i].G / total
+	}
+	r.Eggs.Style, r.Eggs.TopUp = egg.WholeEggs, egg.TopWater
+	class := r.Eggs.Kind()
+	count := func(n, g, each float64) (about float64, weighed bool) {
+		if n == 0 {
+			n = g / each
+		}
+		about = math.Round(n)
+		return about, about != n
+	}
+	wholes, weighedWholes := count(s.Wholes, s.WholeG, class.EdibleG)
+	yolks, weighedYolks := count(s.Yolks, s.YolkG, class.YolkG)
+	r.Eggs.FixWhole, r.Eggs.FixYolks, r.Eggs.CrackedG, r.Eggs.LiquidG = someOf(wholes), someOf(yolks), nil, nil
+	if weighedWholes || weighedYolks {
+		r.Eggs.CrackedG = someOf(math.Round(s.WholeG + s.YolkG))
+	}
+	r.Additions = r.Additions[:0]
+	add := func(key string, g float64) {
+		if f, _ := request.FieldAt("additions.0.share"); len(r.Additions) < request.MaxAdditions && g/total >= f.Min {
+			r.Additions = append(r.Additions, request.AdditionPart{Addition: key, Share: min(g/total, f.Max)})
+		}
+	}
+	liquid := s.WaterG
+	if liquid == 0 && s.MilkG > 0 {
+		r.Eggs.TopUp, liquid = egg.TopMilk, s.MilkG
+	} else {
+		add("milk", s.MilkG)
+	}
+	r.Eggs.LiquidG = someOf(math.Round(10*liquid) / 10)
+	for _, x := range s.Extras {
+		add(x.Key, x.G)
+	}
+	add("egg-white", s.WhiteG)
+	oil, _ := request.FieldAt("oil_share")
+	salt, _ := request.FieldAt("salt_share")
+	r.Oil, r.Salt = min(oil.Max, s.OilG/total), min(salt.Max, s.SaltG/total)
+	return r
+}
+
+// someOf is v, nil for nothing of it.
+func someOf(v float64) *float64 {
+	if v == 0 {
+		return nil
+	}
+	return &v
+}
+
 // suitFlour weighs the flour to the eggs the recipe counts, where so much may be in its cups.
 func (v recipeView) suitFlour(r *request.Request) {
 	s := v.Sum
@@ -354,8 +412,12 @@ func (s *Server) checkRecipe(c *gin.Context) {
 	}
 }
 
-// weighRecipe keeps the weighed batch and opens it.
-func (s *Server) weighRecipe(c *gin.Context) {
+// weighRecipe keeps the batch weighed to its aim and opens it; keepRecipe the batch as it is written.
+func (s *Server) weighRecipe(c *gin.Context) { s.makeRecipe(c, false) }
+
+func (s *Server) keepRecipe(c *gin.Context) { s.makeRecipe(c, true) }
+
+func (s *Server) makeRecipe(c *gin.Context, written bool) {
 	v, ok := s.postedRecipe(c)
 	if !ok {
 		return
@@ -363,7 +425,11 @@ func (s *Server) weighRecipe(c *gin.Context) {
 	var p *plan.Plan
 	if v.Error == "" {
 		var err error
-		if p, err = plan.Make(s.rules, v.Request()); err != nil {
+		r := v.Request()
+		if written {
+			r = v.Written()
+		}
+		if p, err = plan.Make(s.rules, r); err != nil {
 			v.Error = "It cannot be weighed: " + err.Error()
 		}
 	}

@@ -16,8 +16,9 @@ func (s *Server) routes(e *gin.Engine) {
 	e.POST("/units", s.chooseUnits) // the other system, remembered in the browser
 
 	e.GET("/recipe", s.openRecipe)
-	e.POST("/recipe", s.checkRecipe)       // reads it, keeps nothing
-	e.POST("/recipe/batch", s.weighRecipe) // makes the weighed batch
+	e.POST("/recipe", s.checkRecipe)        // reads it, keeps nothing
+	e.POST("/recipe/batch", s.weighRecipe)  // makes the batch weighed to its aim
+	e.POST("/recipe/written", s.keepRecipe) // makes it at its word
 
 	e.GET("/compare", s.compare) // two batches, or two days of one
 

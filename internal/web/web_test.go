@@ -456,6 +456,23 @@ func TestRecipeCheck(t *testing.T) {
 		t.Errorf("%+v, %v", r, err)
 	}
 	s.wants(s.ask("GET", w.Header().Get("Location"), nil), 200, "5 eggs and 2 yolks")
+	// As written, every egg and spoon stays what it is.
+	w = s.ask("POST", "/recipe/written", v)
+	s.wants(w, 303)
+	b, err = s.store.Get(context.Background(), 12)
+	if r := b.Request; err != nil || r.Amount.By != request.ByOwn || r.Amount.FlourG != 500 || len(r.Flours) != 2 || *r.Eggs.FixWhole != 5 ||
+		*r.Eggs.FixYolks != 2 || r.Eggs.LiquidG != nil || math.Abs(500*r.Oil-13.5) > .01 {
+		t.Errorf("%+v, %v", r, err)
+	}
+	s.wants(s.ask("GET", w.Header().Get("Location"), nil), 200, "As you make it", "5 eggs and 2 yolks")
+	v.Set("text", "300 g flour\n150 g beaten egg\n2 splashes of water\n100 ml milk\n150 g spinach puree\n20 g olive oil")
+	s.wants(s.ask("POST", "/recipe/written", v), 303)
+	b, err = s.store.Get(context.Background(), 13)
+	p, errMake := plan.Make(rules.Default(), b.Request.Request)
+	if err != nil || errMake != nil || math.Abs(p.Formula.WholeG-150) > .5 || p.Formula.TopG != 10 || len(p.Formula.Additions) != 2 ||
+		math.Abs(p.Formula.Additions[0].MassG-103) > .5 || math.Abs(p.Formula.Additions[1].MassG-150) > .5 || math.Abs(p.Formula.OilG-20) > .1 {
+		t.Errorf("%+v, %v, %v", p.Formula, err, errMake)
+	}
 	v.Set("text", "<script>alert(1)</script>, love")
 	w = s.ask("POST", "/recipe/batch", v)
 	s.wants(w, 422, "No flour was found", "&lt;script&gt;")

@@ -50,7 +50,11 @@ func (p *Plan) forTheDough() []Amount {
 			line += fmt.Sprintf(" (hold %s of all flour back)", held)
 		}
 		if len(f.Flours) > 1 || f.HeldBackG == 0 {
-			add(x.Name, much, "", line)
+			note := ""
+			if f.OpenG > f.FlourG && len(f.Flours) == 1 {
+				note = "about " + p.in.Grams(f.FlourG) + " goes in"
+			}
+			add(x.Name, much, note, line)
 		} else {
 			add(x.Name, now+" now + "+held+" held back", much+" in all", line)
 		}

@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"fmt"
 	"math"
 	"strings"
 
@@ -16,18 +17,19 @@ import (
 func (p *Plan) eggTask(flourG float64) ([]flour.Part, egg.Task) {
 	r, ru := &p.Request, &p.rules
 	_, named := r.Amount.NamedFlourG()
+	of := p.sharesOf(flourG)
 	parts := flour.Scale(p.parts, flourG)
 	b := flour.Mix(ru.Flour, parts)
 	p.absorption = b.AbsorptionPct
 	t := egg.Task{Eggs: ru.Eggs, Hydration: ru.Hydration, BasisWB: ru.Flour.BasisMoistureWB,
 		FlourG: flourG, F14G: b.F14G, MoistureWB: b.MoistureWB,
 		TargetHw: p.aim(0).Hw,
-		LossG:    dry.BoardLossG(*ru, r.Room.TempC, r.Room.RH, flourG), ExtraFat: r.Oil * flourG, GivenG: r.Eggs.GivenG(),
+		LossG:    dry.BoardLossG(*ru, r.Room.TempC, r.Room.RH, flourG), ExtraFat: r.Oil * of, GivenG: r.Eggs.GivenG(),
 		Class: r.Eggs.Kind(), Style: r.Eggs.Style, TopUp: r.Eggs.TopUp, ByWeight: r.Eggs.ByWeight || p.sizing || p.weighs,
 		LockFlour: named && !r.Eggs.MoveFlour,
 		FixWhole:  whole(r.Eggs.FixWhole), FixYolks: whole(r.Eggs.FixYolks)}
 	for _, a := range r.Additions {
-		kind, g := a.Kind(), a.Share*flourG
+		kind, g := a.Kind(), a.Share*of
 		t.ExtraWater += kind.LiquidG(g)
 		t.ExtraFat += g * kind.FatShare
 	}
@@ -74,8 +76,68 @@ func (p *Plan) answer() (a egg.Answer, plannedG, yieldedG float64) {
 // AsMade says whether flour, eggs and liquid are taken at the maker's word.
 func (p *Plan) AsMade() bool { return p.Request.Amount.By == request.ByOwn }
 
+// sharesOf is the flour that oil, salt and additions are shares of, g: what is in the bowl, or where flour
+// goes in until it takes no more, what was weighed out, so that they stay as they were weighed.
+func (p *Plan) sharesOf(flourG float64) float64 {
+	if open := p.Request.Amount.OpenG(); open > 0 {
+		return open
+	}
+	return flourG
+}
+
+// shareIn is a share, as it was weighed, of the flour that goes in.
+func (p *Plan) shareIn(share, flourG float64) float64 { return share * p.sharesOf(flourG) / flourG }
+
+// takesFlour is how much of the flour weighed out the dough is likely to take before it is where it wants to
+// be, whole g: all of it where it stays soft with all. No less than half is thought of.
+func (p *Plan) takesFlour() float64 {
+	open := p.Request.Amount.OpenG()
+	dry := func(flourG float64) bool {
+		_, p.task = p.eggTask(flourG)
+		s, _ := p.bowl()
+		return s.Hw < s.TargetHw
+	}
+	lo, hi := math.Ceil(open/2), open
+	if !dry(hi) {
+		return hi
+	}
+	for hi-lo > 1 {
+		if mid := math.Round((lo + hi) / 2); dry(mid) {
+			hi = mid
+		} else {
+			lo = mid
+		}
+	}
+	return max(lo, 50)
+}
+
+// openWords say what of the flour weighed out is likely to go in.
+func (p *Plan) openWords() string {
+	f := &p.Formula
+	out, takes := p.in.Grams(f.OpenG), p.in.Grams(f.FlourG)
+	switch left := p.Request.Used.FlourLeftG; {
+	case left != nil:
+		return fmt.Sprintf("Of the %s weighed out %s came back: %s went in.", out, p.in.Grams(*left), takes)
+	case f.FlourG >= f.OpenG:
+		return fmt.Sprintf("It is likely to take all %s, and may ask for more: have some by you, and weigh what is left.", out)
+	}
+	return fmt.Sprintf("Of the %s weighed out it is likely to take about %s. Stop when it takes no more, and weigh what is left.", out, takes)
+}
+
 // literally is what the maker puts in, and beside it what would be worked out for the same flour.
 func (p *Plan) literally() (a egg.Answer, plannedG, yieldedG float64) {
+	free := p.task
+	free.FixWhole, free.FixYolks = nil, nil
+	a = free.Solve()
+	worked := a.Best
+	worked.Name = egg.OwnAnswer
+	a.Best, plannedG = p.bowl()
+	a.Alternatives, a.Exact = []egg.Solution{worked}, true
+	return a, plannedG, 0
+}
+
+// bowl is what the maker puts in; plannedG is what eggs that were weighed were to weigh, otherwise 0.
+func (p *Plan) bowl() (s egg.Solution, plannedG float64) {
 	r := &p.Request.Eggs
 	whole, yolks := request.Or(r.FixWhole, 0), request.Or(r.FixYolks, 0)
 	wholeG, yolkG := whole*p.task.Class.EdibleG+p.task.GivenG, yolks*p.task.Class.YolkG
@@ -90,14 +152,7 @@ func (p *Plan) literally() (a egg.Answer, plannedG, yieldedG float64) {
 			wholeG, yolkG = k*wholeG, k*yolkG
 		}
 	}
-	free := p.task
-	free.FixWhole, free.FixYolks = nil, nil
-	a = free.Solve()
-	worked := a.Best
-	worked.Name = egg.OwnAnswer
-	a.Best = p.task.Literal(int(whole), int(yolks), wholeG, yolkG, request.Or(r.LiquidG, 0))
-	a.Alternatives, a.Exact = []egg.Solution{worked}, true
-	return a, plannedG, 0
+	return p.task.Literal(int(whole), int(yolks), wholeG, yolkG, request.Or(r.LiquidG, 0)), plannedG
 }
 
 // aim is the target of the batch at a yolk share.
@@ -118,19 +173,19 @@ func (p *Plan) mix(flourG float64) {
 		p.task = *p.task.Moved(pick.FlourAddG)
 	}
 	b := flour.Mix(ru.Flour, parts)
-	held := ru.Room.HeldBackShare
+	held, of := ru.Room.HeldBackShare, p.sharesOf(b.MassG)
 	if p.AsMade() {
 		held = 0 // all of it goes in, as is said
 	}
 	f := Formula{FlourG: b.MassG, HeldBackG: held * b.MassG, Blend: b, Eggs: eggs, Pick: pick, PlannedEggG: planned, YieldedEggG: yielded,
 		jug:    r.Amount.By == request.ByEggs,
-		WholeG: pick.WholeG, YolkG: pick.YolkG, TopG: pick.TopG, SaltG: r.Salt * b.MassG, OilG: r.Oil * b.MassG, PortionG: p.portionG(), Additions: []Added{}}
+		WholeG: pick.WholeG, YolkG: pick.YolkG, TopG: pick.TopG, SaltG: r.Salt * of, OilG: r.Oil * of, OpenG: r.Amount.OpenG(), PortionG: p.portionG(), Additions: []Added{}}
 	if planned == 0 && !f.jug {
 		f.AlsoG = p.task.GivenG
 	}
 	for _, a := range r.Additions {
-		kind, g := a.Kind(), a.Share*b.MassG
-		f.Additions = append(f.Additions, Added{kind.Key, kind.Name, kind.Kind, g, a.Share, kind.LiquidG(g), 0, kind.Allergen})
+		kind, g := a.Kind(), a.Share*of
+		f.Additions = append(f.Additions, Added{kind.Key, kind.Name, kind.Kind, g, p.shareIn(a.Share, b.MassG), kind.LiquidG(g), 0, kind.Allergen})
 	}
 	f.Target = p.aim(pick.YolkShare)
 	p.Formula = f
@@ -208,13 +263,16 @@ func (p *Plan) points() []Points {
 // asUsed takes what was weighed back at the bench for the truth; everything after it follows.
 func (p *Plan) asUsed() {
 	r, f := &p.Request, &p.Formula
-	p.Room.FlourG, p.Room.LiquidG = f.FlourG, p.Room.PourG+p.Room.KeepG
+	p.Room.FlourG, p.Room.LiquidG = max(f.FlourG, f.OpenG), p.Room.PourG+p.Room.KeepG
 	u := r.Used
 	if p.sizing || !u.Any() && !r.Changed() {
 		return
 	}
 	a := &Actual{PlannedHw: f.Dough.Hw}
-	a.FlourG = max(f.FlourG-request.Or(u.FlourLeftG, 0), .5*f.FlourG)
+	a.FlourG = f.FlourG
+	if u.FlourLeftG != nil {
+		a.FlourG = max(p.Room.FlourG-*u.FlourLeftG, .5*f.FlourG)
+	}
 	a.LiquidG = f.TopG
 	if u.LiquidLeftG != nil {
 		a.LiquidG = max(0, p.Room.LiquidG-*u.LiquidLeftG)

@@ -92,8 +92,9 @@ type Points struct {
 // Formula is what goes into the bowl.
 type Formula struct {
 	FlourG    float64      `json:"flour_g"`
-	HeldBackG float64      `json:"held_back_g"`                // of the flour, worked in only if the dough asks
-	HwBefore  float64      `json:"hw_before_held_back_points"` // with none of it worked in; the dough's own counts all of it
+	OpenG     float64      `json:"flour_weighed_out_g,omitempty"` // where flour goes in until it takes no more; 0: all that is weighed out goes in
+	HeldBackG float64      `json:"held_back_g"`                   // of the flour, worked in only if the dough asks
+	HwBefore  float64      `json:"hw_before_held_back_points"`    // with none of it worked in; the dough's own counts all of it
 	Flours    []Weighed    `json:"flours"`
 	Blend     flour.Blend  `json:"blend"`
 	Eggs      egg.Answer   `json:"eggs"`
@@ -293,6 +294,9 @@ func MakeIn(in measure.System, ru rules.Rules, r request.Request) (*Plan, error)
 	switch r.Amount.By {
 	case request.ByFlour, request.ByEaters, request.ByOwn:
 		flour, _ := r.Amount.NamedFlourG()
+		if r.Amount.OpenG() > 0 {
+			flour = p.takesFlour()
+		}
 		p.work(flour)
 	case request.ByEggs:
 		p.work(p.FlourForEggs(r.Amount.EggG))

@@ -144,6 +144,9 @@ func (l *list) kneading() {
 	if f.HeldBackG == 0 { // nothing stays out
 		text = text[:strings.LastIndex(strings.TrimSuffix(text, "."), ". ")+1]
 	}
+	if f.OpenG > f.FlourG {
+		text += fmt.Sprintf(" Let it take flour until it takes no more, at about %s, and weigh what is left.", p.in.Grams(f.FlourG))
+	}
 	l.add("mix", Step{Station: request.AtKnead, Head: "Mix", Text: text,
 		Brief: test, Amounts: p.forTheDough(), Min: mixing, Sign: "Shaggy but together, no dry nests. Keep going: it comes together.", Test: test,
 		Caution: l.caution(request.AtFormula, "raw_egg")})

@@ -60,6 +60,9 @@ func bases() []request.Request {
 		base(func(r *request.Request) {
 			r.Roll.By, r.Roll.Steps = request.WayOwn, []request.RollStep{{Stop: "0", Passes: 2}, {Stop: "3", Passes: 1}}
 		}),
+		base(func(r *request.Request) { // as it is made, with flour to spare
+			r.Amount.By, r.Amount.FlourG, r.Eggs.FixWhole = request.ByOwn, 700, ptr(5)
+		}),
 		base(func(r *request.Request) { // a second pass at the last stop, sheets of small pieces
 			r.Roll.Pieces, r.Roll.BenchMM, r.Roll.TargetMM, r.Cut.Width, r.Cut.Tool = ptr(7), 700, ptr(.8), ptr(2), cut.Cutter
 		}),

@@ -166,6 +166,9 @@ func (p *Plan) explainFlour() {
 		say("formula.flour", "%s of beaten egg bring this much flour to its target, to the gram.", p.in.Grams(f.Pick.EggG))
 	case request.ByOwn:
 		say("formula.flour", "As you make it: nothing is added, moved or held back.")
+		if f.OpenG > 0 {
+			say("formula.flour", "%s", p.openWords())
+		}
 	case request.ByEaters:
 		say("formula.flour", "%s at %s of flour each.", measure.Plural(int(r.Amount.Eaters), "person", "people"), p.in.Grams(r.Amount.EachG))
 	default:

@@ -358,19 +358,14 @@ func (m Measures) weigh(l *Line, lo, hi float64, unit string, hasUnit bool) {
 		l.LowG, l.HighG = lo*u.lowG, hi*u.high
 		l.say("A " + u.name + " is a guess: weigh it once.")
 	case hasUnit && (u.ml == pinchful || u.ml == dashful || u.ml == fistful):
-		a, b := m.littles(l, u.ml)
+		a, b := littles(l.of(), u.ml)
 		if b == 0 {
 			l.Kind, l.Problem = Nothing, "a "+u.name+" of that is not known here."
 			return
 		}
 		l.LowG, l.HighG = lo*a, hi*b
 	case hasUnit:
-		ml := u.ml
-		if ml == cupful {
-			ml = m.CupML
-		}
-		a, b := m.density(l)
-		l.LowG, l.HighG = lo*ml*a*(1-u.spread), hi*ml*b*(1+u.spread)
+		l.LowG, l.HighG = m.volume(l.of(), u, lo, hi)
 		if u.name == "spoon" {
 			l.say("Which spoon is not said: 10 to 15 mL.")
 		}
@@ -379,55 +374,6 @@ func (m Measures) weigh(l *Line, lo, hi float64, unit string, hasUnit bool) {
 		return
 	}
 	l.Read = l.words(m)
-}
-
-// littles returns what a pinch, a dash or a handful of what l measures weighs, g; 0 where nobody would
-// measure it so. Source: house.
-func (m Measures) littles(l *Line, measure float64) (lo, hi float64) {
-	switch {
-	case l.Kind == Salt:
-		return map[float64]float64{pinchful: pinchG, dashful: pinchG, fistful: 0}[measure], map[float64]float64{pinchful: pinchG, dashful: .8, fistful: 0}[measure]
-	case measure == pinchful && l.Kind == Extra:
-		return .1, pinchG
-	case measure == dashful && (l.Kind == Oil || l.Kind == Water || l.Kind == Milk || l.Kind == Extra):
-		return 1, 5
-	case measure == fistful && l.Kind == Flour:
-		return 35, 60
-	case measure == fistful && l.Kind == Extra:
-		if a, _ := addition.Find(l.ExtraKey); a.Kind == addition.Herb {
-			return 5, 15
-		}
-		return 20, 60
-	}
-	return 0, 0
-}
-
-// density returns g/mL of what l measures, as a range.
-func (m Measures) density(l *Line) (lo, hi float64) {
-	switch l.Kind {
-	case Flour:
-		f, _ := flour.Find(l.FlourKey)
-		switch m.Fill {
-		case Spooned:
-			return f.SpoonedGPerML, f.SpoonedGPerML
-		case Dipped:
-			return f.DippedGPerML, f.DippedGPerML
-		case Packed:
-			return f.PackedGPerML, f.PackedGPerML
-		}
-		return f.SpoonedGPerML, f.PackedGPerML
-	case Oil:
-		return oilGPerML, oilGPerML
-	case Milk:
-		return milkGPerML, milkGPerML
-	case Salt:
-		return saltTeaG / teaML, saltTeaG / teaML
-	case Extra:
-		a, _ := addition.Find(l.ExtraKey)
-		d := extraGPerML[a.Kind]
-		return d[0], d[1]
-	}
-	return 1, 1
 }
 
 // eggs weighs counted eggs, yolks or whites by their class, or over all classes when it is

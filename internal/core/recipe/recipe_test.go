@@ -57,7 +57,7 @@ func TestParse(t *testing.T) {
 		{"1 cup / 125 g double zero flour", Flour, "soft-00", 125, 125, "weight in brackets"},
 		{"100 g fine semolina", Flour, "semola-fine", 100, 100, ""},
 		{"a drizzle of olive oil", Oil, "", 2, 6, "weigh it once"},
-		{"a splash of water", Water, "", 3, 10, "weigh it once"},
+		{"a splash of water", Water, "", 3, 7, "weigh it once"},
 		{"half an eggshell of water", Water, "", 14, 22, "weigh it once"},
 		{"2 half eggshells of water", Water, "", 28, 44, ""},
 		{"a dash of milk", Milk, "", 1, 5, ""},

@@ -148,7 +148,7 @@ var units = func() map[string]unit {
 	add(unit{name: "dash", ml: dashful}, "dash dashes")
 	add(unit{name: "handful", ml: fistful}, "handful handfuls manciata manciate handvoll poignée poignées mutthi")
 	add(unit{name: "drizzle", lowG: 2, high: 6}, "drizzle drizzles filo filet")
-	add(unit{name: "splash", lowG: 3, high: 10}, "splash splashes spruzzo schuss trait")
+	add(unit{name: "splash", lowG: 3, high: 7}, "splash splashes spruzzo schuss trait")
 	add(unit{name: "knob", lowG: 10, high: 20}, "knob knobs noce noix")
 	add(unit{name: "egg shell", lowG: 14, high: 22}, "eggshell eggshells shell shells")
 	return out
@@ -157,7 +157,7 @@ var units = func() map[string]unit {
 // phrases are measures of several words, and what they are read as.
 var phrases = strings.NewReplacer("cuillères à soupe", "tablespoon", "cuillère à soupe", "tablespoon", "cuillères à café", "teaspoon",
 	"cuillère à café", "teaspoon",
-	"c. à soupe", "tablespoon", "c. à café", "teaspoon", "half eggshells", "eggshells", "half an eggshell", "1 eggshell", "half eggshell", "eggshell",
+	"c. à soupe", "tablespoon", "c. à café", "teaspoon", "half eggshells", "eggshells", "half a shell", "eggshell", "half an eggshell", "1 eggshell", "half eggshell", "eggshell",
 	"eggshell halves", "eggshells", "shell halves", "eggshells", "egg shells", "eggshells", "egg shell", "eggshell")
 
 // idle are words that may stand beside an ingredient and change nothing.

@@ -60,6 +60,15 @@ type Amount struct {
 	EggG     float64  `json:"egg_g"` // beaten, in the jug
 	Eaters   float64  `json:"eaters"`
 	EachG    float64  `json:"flour_each_g"` // of flour for each of them
+	Open     bool     `json:"flour_open"`   // made as the maker makes it: flour goes in until the dough takes no more, of FlourG weighed out
+}
+
+// OpenG is the flour weighed out of which the dough takes what it will, g; 0 where all of it goes in.
+func (a Amount) OpenG() float64 {
+	if a.By == ByOwn && a.Open {
+		return a.FlourG
+	}
+	return 0
 }
 
 // NamedFlourG is the flour the maker names, g: in all, or so much for each of so many; false where it is

@@ -22,6 +22,7 @@ func formulaFields() []Field {
 		optional(number(AtFormula, "amount.portion_g", "A portion, raw", "g", 20, 400, 5, func(r *Request) any { return &r.Amount.PortionG })),
 		number(AtFormula, "amount.dough_g", "Dough in all", "g", 80, 60000, 50, func(r *Request) any { return &r.Amount.DoughG }),
 		number(AtFormula, "amount.flour_g", "Flour in all", "g", 50, 50000, 50, func(r *Request) any { return &r.Amount.FlourG }),
+		flag(AtFormula, "amount.flour_open", "Flour until it takes no more", func(r *Request) any { return &r.Amount.Open }),
 		number(AtFormula, "amount.egg_g", "Beaten egg in the jug", "g", 30, 40000, 10, func(r *Request) any { return &r.Amount.EggG }),
 		count(AtFormula, "amount.eaters", "People who eat", "", 1, 400, 1, func(r *Request) any { return &r.Amount.Eaters }),
 		number(AtFormula, "amount.flour_each_g", "Flour for each", "g", 20, 300, 5, func(r *Request) any { return &r.Amount.EachG }),

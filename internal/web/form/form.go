@@ -94,6 +94,9 @@ func Bind(base request.Request, v url.Values, w With, now time.Time) (Form, erro
 	if was := v.Get("was_shape"); was != "" {
 		f.freshShape(was)
 	}
+	_, set := sets["amount.flour_g"]
+	f.takeAmounts(v)
+	f.weigh(v, &was, set)
 	f.step(v.Get("step"))
 	f.takeOver(v)
 	f.rearrange(v.Get("list"))
@@ -160,14 +163,12 @@ func (f *Form) set(field request.Field, typed string) {
 		return // the first flour takes the rest
 	case text == "" && (part == "share" || part == "count" || part == "portions" || part == "stage" || part == "min") && (field.Get(r) == "0" || part == "stage"):
 		return // it starts with what is usual
-	case group.Name == "flours" && part == "share":
-		text = f.gramsAsShare(text)
 	case group.Name == ownSteps && part == "min":
 		text = asMinutes(text)
-	case field.Path == "eggs.liquid_g" || field.Path == "oil_share" || field.Path == "salt_share":
-		text = f.asSpooned(field, text)
 	case part == "measured_moisture_wb":
 		text = dryingAsMoisture(text)
+	default:
+		text = f.asSpooned(field, text)
 	}
 	var err error
 	if strings.HasPrefix(text, flour.OwnPrefix) && field.Kind == request.Choice {

@@ -67,7 +67,7 @@ var ways = []way{
 		"10, 5, 2, 0.7", ""},
 	{"one extra yolk and a spoon of oil, a night cold, frozen", "amount.flour_g=400&eggs.fix_whole_eggs=4&eggs.fix_extra_yolks=1&oil_share=1 spoon" +
 		"&keep.where=freezer",
-		"mix 5, hand 10, fridge 600 pieces, temper 20", "0x2, 1, 3, 5, 6", "240 18.3 0 13.7"},
+		"mix 5, hand 10, fridge 600 pieces, temper 20", "0x2, 1, 3, 5, 6", "240 18.3 0 11.2"},
 	{"big eggs weighed, milk for a missing one, rest under a bowl; the processor for a minute",
 		"amount.flour_g=500&eggs.class=eu-xl&eggs.cracked_g=263&eggs.top_up=milk&eggs.liquid_g=3 tbsp&bench.processor_g=900",
 		"mix_processor 30 s, processor 60 s, hand 2, rest 45 bowl",

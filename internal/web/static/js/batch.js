@@ -322,7 +322,12 @@ export function startBatch(form) {
   form.addEventListener("submit", (e) => {
     pending?.abort();
     if (e.submitter?.formAction?.endsWith(".json")) return;
-    keepDraft(values());
+    // The draft is written now, and no later: the next page may be there before this one goes,
+    // and would find a draft of what it has just saved.
+    asked = values().toString();
+    changed = false;
+    keepDraft(asked);
+    writeDraft();
   });
   document.addEventListener("click", (e) => {
     for (const menu of document.querySelectorAll(".menu[open]")) if (!menu.contains(e.target)) menu.open = false;

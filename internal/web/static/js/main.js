@@ -1,6 +1,7 @@
 // What every page has: the keys, and the batch form where there is one.
 import { startKeys } from "./keys.js";
 import { startBatch } from "./batch.js";
+import { stepped } from "./number.js";
 
 const form = document.getElementById("batch");
 if (form) startBatch(form);
@@ -8,6 +9,18 @@ startKeys();
 for (const button of document.querySelectorAll("[data-print]")) {
   button.hidden = false;
   button.addEventListener("click", () => print());
+}
+
+// The steppers of a form that is not worked out as it is typed.
+for (const asks of document.querySelectorAll("form.asks")) {
+  asks.addEventListener("click", (e) => {
+    const button = e.target.closest("button[data-step]");
+    const input = button?.parentElement.querySelector("input");
+    const next = input && stepped(input.value || input.placeholder, Number(button.dataset.step), input.dataset);
+    if (!input || next === null) return;
+    input.value = next;
+    e.preventDefault();
+  });
 }
 
 // The form of a shape shows the lines of its family; what is hidden keeps what stands in it,

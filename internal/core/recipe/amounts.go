@@ -1,0 +1,130 @@
+package recipe
+
+import (
+	"regexp"
+	"slices"
+	"strings"
+
+	"hollen/internal/core/addition"
+	"hollen/internal/core/flour"
+)
+
+// Stuff is what an amount is of; a flour or an addition says how densely it lies.
+type Stuff struct {
+	Kind     Kind
+	Flour    flour.Flour
+	Addition addition.Addition
+}
+
+// of is what a line measures.
+func (l *Line) of() Stuff {
+	s := Stuff{Kind: l.Kind}
+	s.Flour, _ = flour.Find(l.FlourKey)
+	s.Addition, _ = addition.Find(l.ExtraKey)
+	return s
+}
+
+var decimalComma = regexp.MustCompile(`(\d),(\d{1,2})\b`)
+
+// fills are the words for how a cup was filled.
+var fills = map[string]Fill{"spooned": Spooned, "dipped": Dipped, "packed": Packed}
+
+// Weigh reads an amount alone, as "2 tbsp", "half a cup", "a pinch", "1 cup dipped" or "12 oz", of what it
+// is of as grams; false for what is no amount, or no measure for that.
+func Weigh(text string, of Stuff, m Measures) (lowG, highG float64, ok bool) {
+	s := phrases.Replace(strings.ToLower(strings.ReplaceAll(fractions.Replace(text), "’", "'")))
+	s = decimalComma.ReplaceAllString(digitComma.ReplaceAllString(s, "$1$2"), "$1.$2")
+	lo, hi, rest, counted := quantity(strings.Join(strings.Fields(s), " "))
+	if !counted { // "pinch" is one
+		lo, hi, rest = 1, 1, s
+	}
+	unit, rest, known := unitOf(rest)
+	if !known {
+		return 0, 0, false
+	}
+	words := strings.Fields(rest)
+	for _, w := range words {
+		if fill, how := fills[w]; how {
+			m.Fill = fill
+		} else if !slices.Contains([]string{"of", "in", "a", "an"}, w) {
+			return 0, 0, false
+		}
+	}
+	u := units[unit]
+	switch {
+	case u.g > 0:
+		lowG, highG = lo*u.g, hi*u.g
+	case u.high > 0:
+		lowG, highG = lo*u.lowG, hi*u.high
+	case u.ml == pinchful || u.ml == dashful || u.ml == fistful:
+		a, b := littles(of, u.ml)
+		lowG, highG = lo*a, hi*b
+	default:
+		lowG, highG = m.volume(of, u, lo, hi)
+	}
+	return lowG, highG, highG > 0
+}
+
+// volume weighs so many of a measure of volume, g.
+func (m Measures) volume(of Stuff, u unit, lo, hi float64) (lowG, highG float64) {
+	ml := u.ml
+	if ml == cupful {
+		ml = m.CupML
+	}
+	a, b := m.density(of)
+	return lo * ml * a * (1 - u.spread), hi * ml * b * (1 + u.spread)
+}
+
+// littles returns what a pinch, a dash or a handful of something weighs, g; 0 where nobody would measure it
+// so. Source: house.
+func littles(of Stuff, measure float64) (lo, hi float64) {
+	switch {
+	case of.Kind == Salt && measure == pinchful:
+		return pinchG, pinchG
+	case of.Kind == Salt && measure == dashful:
+		return pinchG, .8
+	case measure == pinchful && of.Kind == Extra:
+		return .1, pinchG
+	case measure == dashful && (of.Kind == Oil || of.Kind == Water || of.Kind == Milk || of.Kind == Extra):
+		return 1, 5
+	case measure == fistful && of.Kind == Flour:
+		return 35, 60
+	case measure == fistful && of.Kind == Extra:
+		if of.Addition.Kind == addition.Herb {
+			return 5, 15
+		}
+		return 20, 60
+	}
+	return 0, 0
+}
+
+// density returns how densely something lies, g/mL, as a range. A flour of which that is not known lies as
+// plain flour does.
+func (m Measures) density(of Stuff) (lo, hi float64) {
+	switch of.Kind {
+	case Flour:
+		f := of.Flour
+		if f.PackedGPerML == 0 {
+			f, _ = flour.Find("plain")
+		}
+		switch m.Fill {
+		case Spooned:
+			return f.SpoonedGPerML, f.SpoonedGPerML
+		case Dipped:
+			return f.DippedGPerML, f.DippedGPerML
+		case Packed:
+			return f.PackedGPerML, f.PackedGPerML
+		}
+		return f.SpoonedGPerML, f.PackedGPerML
+	case Oil:
+		return oilGPerML, oilGPerML
+	case Milk:
+		return milkGPerML, milkGPerML
+	case Salt:
+		return saltTeaG / teaML, saltTeaG / teaML
+	case Extra:
+		d := extraGPerML[of.Addition.Kind]
+		return d[0], d[1]
+	}
+	return 1, 1
+}
