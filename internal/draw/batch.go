@@ -52,6 +52,11 @@ var stripCut = map[cut.Family]func(*Scene, *plan.Strip){
 	cut.Piece:  func(s *Scene, p *plan.Strip) { stripPieces(s, p, 3) },
 	cut.Formed: func(s *Scene, p *plan.Strip) { stripPieces(s, p, 3) },
 	cut.Filled: func(s *Scene, p *plan.Strip) { stripPieces(s, p, 6) },
+	cut.Undecided: func(s *Scene, _ *plan.Strip) { // a stack of three
+		for i := range 3 {
+			s.Rect("body", 1022+6*float64(i), 78+3.5*float64(i), 150, 2.5)
+		}
+	},
 }
 
 // stripPieces draws pieces in a row, so high from their middle.

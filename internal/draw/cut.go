@@ -16,13 +16,15 @@ func SheetScale(lengthMM, widthMM float64) float64 { return min(862/lengthMM, 20
 // SheetAbove draws one sheet of a part of the batch from above with what is cut from it,
 // everything to one scale: the hatched part is trimmed off.
 func SheetAbove(p *plan.Plan, x *plan.CutPart) string {
-	c := &p.Cut
-	k := SheetScale(c.SheetLengthMM, c.SheetWidthMM)
+	long, wide := x.SheetMM()
+	k := SheetScale(long, wide)
 	const left, top = 44., 40.
-	l, w := c.SheetLengthMM*k, c.SheetWidthMM*k
+	l, w := long*k, wide*k
 	s := &Scene{Title: sheetTitle(p, x), Y: 12, W: 926, H: top + w + 34 - 12, Class: "scale-down"}
 	s.Rect("trim", left, top, l, w)
 	switch {
+	case x.Shape.Traits().Sheets:
+		s.Rect("dough", left, top, l, w)
 	case len(x.Cutouts()) == 0:
 		s.Text("m s", left+l/2, top+w/2, "none fits")
 	case x.Shape.Traits().Lengths:
@@ -36,14 +38,18 @@ func SheetAbove(p *plan.Plan, x *plan.CutPart) string {
 		}
 	}
 	s.Down(left-14, top, top+w)
-	s.Upright("m", left-22, top+w/2, fmt.Sprintf("%.0f mm", c.SheetWidthMM))
+	s.Upright("m", left-22, top+w/2, fmt.Sprintf("%.0f mm", wide))
 	s.Path("dim", fmt.Sprintf("M%s %sH%sM%s %sv8M%s %sv8", num(left), num(top+w+14), num(left+l), num(left), num(top+w+10), num(left+l), num(top+w+10)))
-	s.Text("m", left+l/2, top+w+30, fmt.Sprintf("%s mm", measure.Thousands(measure.Near(c.SheetLengthMM))))
+	s.Text("m", left+l/2, top+w+30, fmt.Sprintf("%s mm", measure.Thousands(measure.Near(long))))
 	return s.SVG()
 }
 
 func sheetTitle(p *plan.Plan, x *plan.CutPart) string {
-	size := fmt.Sprintf("One sheet from above, %.0f by %.0f mm, ", measure.Near(p.Cut.SheetLengthMM), p.Cut.SheetWidthMM)
+	long, wide := x.SheetMM()
+	size := fmt.Sprintf("One sheet from above, %.0f by %.0f mm, ", measure.Near(long), wide)
+	if x.Shape.Traits().Sheets {
+		return size + "not cut yet"
+	}
 	if x.Shape.Traits().Lengths {
 		return size + fmt.Sprintf("cut into %d ribbons across and %s", x.Across, measure.Plural(x.Along, "length", "lengths"))
 	}
@@ -148,8 +154,9 @@ func Corner(x *plan.CutPart) string {
 // as long as the sheet is wide, and every cut.
 func RolledUp(p *plan.Plan, x *plan.CutPart) string {
 	const left, top = 10., 8.
-	k := min(150/p.Cut.SheetWidthMM, 1.5, 90/x.FoldMM)
-	w, h := p.Cut.SheetWidthMM*k, x.FoldMM*k
+	_, wide := x.SheetMM()
+	k := min(150/wide, 1.5, 90/x.FoldMM)
+	w, h := wide*k, x.FoldMM*k
 	s := &Scene{Title: fmt.Sprintf("A length rolled up %g mm wide from above, %d cuts", x.FoldMM, x.KnifeCuts), W: left + w + 56, H: top + h + 28,
 		Class: "scale-down"}
 	s.Rect("trim", left, top, w, h)
@@ -172,7 +179,7 @@ const SectionScale = 4.
 // Section draws a filled piece from the side, to scale: sheets, filling and seams.
 func Section(p *plan.Plan, x *plan.CutPart) string {
 	const k, left, top = SectionScale, 12., 14.
-	size, t, high := x.Shape.WidthMM*k, p.Roll.SheetMM*k, x.Filling.HeightMM*k
+	size, t, high := x.Shape.WidthMM*k, x.ThickMM()*k, x.Filling.HeightMM*k
 	s := &Scene{Title: fmt.Sprintf("A piece from the side, %g mm, filling %.0f mm high", x.Shape.WidthMM, x.Filling.HeightMM), W: left + size + 60,
 		H: top + high + 2*t + 44, Class: "scale-down"}
 	seam := math.Max(0, (size-(x.Shape.WidthMM-cut.SeamMM(p.Rules().Cut, x.Shape.WidthMM))*k)/2)
@@ -187,7 +194,7 @@ func Section(p *plan.Plan, x *plan.CutPart) string {
 	s.Across(left, left+size, base+14, "")
 	s.Text("m", left+size/2, base+32, fmt.Sprintf("%g mm", x.Shape.WidthMM))
 	s.Down(left+size+12, base-high-2*t, base)
-	s.Text("", left+size+20, base-high/2, fmt.Sprintf("%.0f", x.Filling.HeightMM+2*p.Roll.SheetMM))
+	s.Text("", left+size+20, base-high/2, fmt.Sprintf("%.0f", x.Filling.HeightMM+2*x.ThickMM()))
 	return s.SVG()
 }
 

@@ -25,10 +25,10 @@ func fileText(b *strings.Builder, x, y, size float64, text string) {
 func CutFile(p *plan.Plan, x *plan.CutPart, meta string) string {
 	const caption = 10.
 	var b strings.Builder
-	c := &p.Cut
-	file(&b, sheetTitle(p, x), meta, c.SheetLengthMM, c.SheetWidthMM+caption)
-	fmt.Fprintf(&b, `<rect id="sheet" width="%s" height="%s" fill="#fbf7ec" stroke="#8f8268" stroke-width="0.2"/>`+"\n", num(c.SheetLengthMM),
-		num(c.SheetWidthMM))
+	long, wide := x.SheetMM()
+	file(&b, sheetTitle(p, x), meta, long, wide+caption)
+	fmt.Fprintf(&b, `<rect id="sheet" width="%s" height="%s" fill="#fbf7ec" stroke="#8f8268" stroke-width="0.2"/>`+"\n", num(long),
+		num(wide))
 	fmt.Fprintf(&b, `<g id="cutouts" fill="%s" stroke="#29241e" stroke-width="0.15">`+"\n", p.Formula.Colour.Face)
 	for _, o := range x.Cutouts() {
 		if o.Round {
@@ -38,7 +38,7 @@ func CutFile(p *plan.Plan, x *plan.CutPart, meta string) string {
 		}
 	}
 	b.WriteString("</g>\n")
-	fileText(&b, 1, c.SheetWidthMM+6, 4, fmt.Sprintf("%s: %s, sheet %.2f mm, true to scale", p.Request.Name, x.Shape.Name, p.Roll.SheetMM))
+	fileText(&b, 1, wide+6, 4, fmt.Sprintf("%s: %s, sheet %.2f mm, true to scale", p.Request.Name, x.Shape.Name, x.ThickMM()))
 	b.WriteString("</svg>\n")
 	return b.String()
 }

@@ -26,8 +26,35 @@ func (v cutView) IsRound() bool { return v.Plan.Cut.Shape.Outline == cut.Round }
 // IsFlat says whether the first shape is cut as squares or rectangles.
 func (v cutView) IsFlat() bool { return v.Plan.Cut.Shape.Outline == cut.Rectangle }
 
+// ShareLine is the line of a further shape.
+type ShareLine struct {
+	Line
+	By, Stop Control
+}
+
 // Shares returns the lines of the other shapes.
-func (v cutView) Shares() []Line { return v.lines("cut.also", "portions") }
+func (v cutView) Shares() (out []ShareLine) {
+	for i, l := range v.lines("cut.also", "portions") {
+		p := fmt.Sprintf("cut.also.%d.", i)
+		out = append(out, ShareLine{l, v.Control(p + "by"), v.Control(p + "stop")})
+	}
+	return out
+}
+
+// StopHint names the stops a shape's pieces may end at.
+func (v cutView) StopHint() string {
+	if v.Plan.Pinned() {
+		return "How many, of what, and how thin in mm where it is not as the rest"
+	}
+	var stops []string
+	for _, s := range v.Plan.Roll.Machine.Stops {
+		stops = append(stops, s.Label)
+	}
+	return "How many, of what, and to which stop where not as the rest: " + strings.Join(stops, " ")
+}
+
+// Undecided says whether the first shape is left as sheets.
+func (v cutView) Undecided() bool { return v.Plan.Cut.Shape.Traits().Sheets }
 
 // SheetWords say how many sheets a part is cut from, for its caption.
 func (v cutView) SheetWords(x *plan.CutPart) string {
@@ -37,6 +64,9 @@ func (v cutView) SheetWords(x *plan.CutPart) string {
 	if len(v.Plan.Cut.Also) == 0 {
 		return fmt.Sprintf("to scale; %s alike, %s thick, %s in all", measure.Plural(x.Sheets, "sheet", "sheets"), v.In.MM(v.Plan.Roll.SheetMM, 2),
 			v.In.M(v.Plan.Roll.MetresAll, 1))
+	}
+	if x.Ends != nil {
+		return fmt.Sprintf("to scale; %s, %s thick", measure.Plural(x.Sheets, "sheet", "sheets"), v.In.MM(x.ThickMM(), 2))
 	}
 	return fmt.Sprintf("to scale; %d of %s", x.Sheets, measure.Plural(v.Plan.Roll.SheetsAll, "sheet", "sheets"))
 }
@@ -65,7 +95,11 @@ func (v cutView) PartWords(x *plan.CutPart) string {
 	if x.FillG > 0 {
 		s += fmt.Sprintf(", %s of filling in each", v.In.Grams(x.Filling.PieceG))
 	}
-	return fmt.Sprintf("%s; %s, %.1f portions of %s; %s of trimmings.", s, v.In.Grams(x.MadeG), x.Portions, v.In.Grams(x.PortionG), v.In.Grams(x.TrimG))
+	s = fmt.Sprintf("%s; %s, %.1f portions of %s", s, v.In.Grams(x.MadeG), x.Portions, v.In.Grams(x.PortionG))
+	if x.TrimG >= .5 {
+		s += fmt.Sprintf("; %s of trimmings", v.In.Grams(x.TrimG))
+	}
+	return s + "."
 }
 
 // sealSteps are how a filled piece is closed, in the order of the hands.
@@ -94,7 +128,10 @@ func (v cutView) Slice() template.HTML {
 }
 
 func cutKey(p *plan.Plan) string {
-	if !p.Cut.Shape.Traits().Lengths {
+	switch t := p.Cut.Shape.Traits(); {
+	case t.Sheets:
+		return measure.Plural(p.Cut.Count, "sheet", "sheets")
+	case !t.Lengths:
 		return measure.Plural(p.Cut.Count, "piece", "pieces")
 	}
 	return fmt.Sprintf("%s · %d wide", p.In().MM(p.Cut.WidthMM, measure.Shortest), p.Cut.Across)

@@ -297,6 +297,27 @@ func (l Line) Slot(kind string) template.HTML {
 	return l.slot("c-"+kind+string(rune('0'+l.N)), l.Much.Unit, "")
 }
 
+// HTML is the line of a further shape: what, how much of it counted in what, and where its pieces end.
+func (l ShareLine) HTML() template.HTML {
+	var m markup
+	id, lean := "c-share"+string(rune('0'+l.N)), l.What.Lean
+	m.raw(`<div`).attr("id", id)
+	if !lean {
+		m.raw(` class="slot share" data-live="hidden"`)
+	}
+	m.flag("hidden", !l.Show).raw(">", string(l.What.Field(l.What.Label)))
+	if lean {
+		m.raw(`<i`).attr("id", id+"-much").flag("hidden", !l.Named).raw(`></i>`, string(l.Much.Field("")), string(l.By.Field("")), string(l.Stop.Field("")))
+		return m.raw(`</div>`).html()
+	}
+	m.raw(`<span class="much" data-live="hidden"`).attr("id", id+"-much").flag("hidden", !l.Named).raw(`><span class="box">`, string(l.Much.Field(l.Much.Label)),
+		`</span>`, string(l.By.Field(l.By.Label)), `<span class="box"><small>to</small>`, string(l.Stop.Field(l.Stop.Label)), `</span></span>`)
+	return m.raw(`</div>`).html()
+}
+
+// Errs is where the errors of the line are told.
+func (l ShareLine) Errs() template.HTML { return l.Line.Errs() + l.By.Err() + l.Stop.Err() }
+
 // Weighed is the line of a check-weighing: when, and how much.
 func (l Line) Weighed() template.HTML {
 	var m markup

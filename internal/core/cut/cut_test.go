@@ -355,7 +355,7 @@ func TestEveryFamilyHasItsRow(t *testing.T) {
 		t.Errorf("%d families, %d rows", named, len(families))
 	}
 	for _, row := range families {
-		if row.Name == "" || row.One == "" || row.Many == "" || row.CutHead == "" || row.check == nil || len(row.Reads) == 0 {
+		if row.Name == "" || row.One == "" || row.Many == "" || row.CutHead == "" || row.check == nil || len(row.Reads) == 0 && !row.Sheets {
 			t.Errorf("%s: %+v", row.Family, row)
 		}
 		if !slices.ContainsFunc(Shipped(), func(s Shape) bool { return s.Family == row.Family && s.Check() == nil }) {

@@ -18,6 +18,8 @@ const (
 	Piece  Family = "piece"  // flat pieces of sheet, some of them pinched or rolled after
 	Filled Family = "filled" // sheet round a filling
 	Formed Family = "formed" // by hand from a rope, by count and mass
+	// Undecided is what is left as sheets, to be cut later.
+	Undecided Family = "sheet"
 )
 
 // Traits is everything that sets one family apart from the others.
@@ -29,6 +31,7 @@ type Traits struct {
 	Lengths   bool   // cut to lengths, and wound to nests
 	Filling   bool   // takes a filling, and so has a seam
 	Rope      bool   // formed from a rope: there is no sheet
+	Sheets    bool   // not cut yet
 	// Reads are the measures that say something of it, by the keys of Limits, beside those all have.
 	Reads []string
 
@@ -44,6 +47,7 @@ var families = []Traits{
 		Reads: []string{"long_mm", "outline", "close", "yolks_each"}, check: checkFilled},
 	{Family: Formed, Name: "Formed from a rope", One: "piece", Many: "pieces", CutHead: "Form", Rope: true, Reads: []string{"rope_mm", "piece_g"},
 		check: checkFormed},
+	{Family: Undecided, Name: "Left as sheets", One: "sheet", Many: "sheets", CutHead: "Set aside", Sheets: true, check: checkSheets},
 }
 
 // Families returns the families in the order a list shows them.
@@ -130,6 +134,12 @@ func checkFormed(s Shape, bad blame) {
 	}
 	if s.Tool != Hand {
 		bad("tool", "formed by hand")
+	}
+}
+
+func checkSheets(s Shape, bad blame) {
+	if s.Tool != Hand {
+		bad("tool", "what is left as sheets is set aside by hand")
 	}
 }
 

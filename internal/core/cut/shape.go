@@ -144,6 +144,8 @@ func (s Shape) Sized(in measure.System) string { return in.Prose(s.Set()) }
 // Set is Sized with its figures set in braces, to be said in any system of units.
 func (s Shape) Set() string {
 	switch {
+	case s.Traits().Sheets:
+		return fmt.Sprintf("%s, {%g mm}", s.Name, s.SheetMM)
 	case s.Traits().Rope:
 		return fmt.Sprintf("%s, {%g mm}, {%g g} each", s.Name, s.WidthMM, s.PieceG)
 	case s.Traits().Lengths || s.Outline == Round:

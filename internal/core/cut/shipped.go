@@ -65,6 +65,8 @@ func library() []Shape {
 			s.Caution = "A runny yolk is a raw yolk: not for the pregnant, very young, old or ill; for them cook it through."
 			return s
 		}(),
+		{Key: "sheets", Name: "Sheets, cut later", Family: Undecided, SheetMM: 1, WidthMM: 100, Tool: Hand, PortionG: 120, Purpose: NoDrying, Dough: egg,
+			Sauce: "what they become", How: "Dusted, stacked with paper between, under film: they are cut before they dry."},
 		formed("orecchiette", "Orecchiette", 2.2, 20, 12, 1.4, "a blunt table knife", "bitter greens, anchovy",
 			"Drag each slice under the blade, then turn it over the thumb."),
 		formed("cavatelli", "Cavatelli", 2.5, 20, 10, 1.1, "two fingertips", "tomato, beans", "Press and roll each slice towards you so that it curls."),

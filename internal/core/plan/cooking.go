@@ -73,12 +73,12 @@ func (p *Plan) cook() {
 // timeOf returns the time in the pot of a part that has lost that share of its mass.
 func (p *Plan) timeOf(x *CutPart, loss float64) cook.Time {
 	ru := &p.rules.Cook
-	piece := cook.Piece{ThickMM: p.Roll.SheetMM, WidthMM: x.Shape.WidthMM, Loss: loss}
+	piece := cook.Piece{ThickMM: x.thickMM, WidthMM: x.Shape.WidthMM, Loss: loss}
 	switch {
 	case x.Cutter != nil:
 		piece.WidthMM = x.Cutter.PitchMM
 	case x.Shape.Traits().Filling:
-		piece.ThickMM, piece.FillS = 2*p.Roll.SheetMM, ru.FillReadyS
+		piece.ThickMM, piece.FillS = 2*x.thickMM, ru.FillReadyS
 		if piece.Raw = p.rawIn(x); piece.Raw {
 			piece.FillS = ru.FillRawS
 		}

@@ -21,9 +21,19 @@ type CutPart struct {
 	PortionG float64 `json:"portion_g"` // raw, with its filling
 	WantsG   float64 `json:"wanted_g"`  // 0: whatever there is
 	Portions float64 `json:"portions"`  // it makes
+	Ends     *EndsAt `json:"ends_at,omitempty"`
 
 	noCutter bool // one was asked for and the machine has none that suits
+	asDough  bool // what is asked of it is dough, not what it makes
+	on       cut.Sheets
+	thickMM  float64
 }
+
+// ThickMM is the sheet a part is cut from, or of a rope the wall, mm.
+func (x *CutPart) ThickMM() float64 { return x.thickMM }
+
+// SheetMM is how long and wide each of its sheets is, mm.
+func (x *CutPart) SheetMM() (length, width float64) { return x.on.LengthMM, x.on.WidthMM }
 
 // CutPlan is the shapes: the first, and others from the same dough.
 type CutPlan struct {
@@ -103,6 +113,9 @@ func (p *Plan) toolFor(s cut.Shape, asked cut.Tool) (tool cut.Tool, c *roll.Cutt
 func (p *Plan) leastAlong() (mm float64) {
 	for i := range p.Request.Shapes() {
 		s := p.Request.Sized(i)
+		if p.endOf(i) != nil {
+			continue // its sheets are of another length
+		}
 		mm = max(mm, families[s.Family].leastMM(s))
 	}
 	return mm
@@ -116,17 +129,25 @@ func (p *Plan) portionOf(i int) float64 {
 	return p.Request.Cut.Also[i-1].Kind().PortionG
 }
 
+// usualDough is about how much dough a gram of flour makes, g.
+const usualDough = 1.55
+
 // wants returns what the batch is to give of each shape, g: of the others their portions, of
 // the first what is left of all portions; 0 where the amount is not said in portions.
 func (p *Plan) wants() []float64 {
 	r := &p.Request
+	piece := p.Roll.RolledG
+	if piece == 0 { // not divided yet
+		piece = usualDough * p.rules.Roll.PieceFlourG
+	}
 	out, rest := []float64{0}, r.Amount.Portions
 	for i, x := range r.Cut.Also {
-		out = append(out, x.Portions*p.portionOf(i+1))
-		rest -= x.Portions
+		g := p.askedG(x, piece)
+		out = append(out, g)
+		rest -= g / p.portionOf(i+1)
 	}
 	if r.Amount.By == request.ByPortions {
-		out[0] = rest * p.portionG()
+		out[0] = max(rest, 1) * p.portionG()
 	}
 	return out
 }
@@ -136,7 +157,7 @@ func (p *Plan) served() float64 {
 	least := math.Inf(1)
 	for _, x := range p.Cut.Parts() {
 		if x.WantsG > 0 {
-			least = min(least, x.MadeG/x.WantsG)
+			least = min(least, x.Got()/x.WantsG)
 		}
 	}
 	return least
@@ -150,7 +171,14 @@ func (p *Plan) layOn(i int, sheets cut.Sheets) CutPart {
 	if i > 0 {
 		asked = ""
 	}
-	o := CutPart{Shape: s, Sheets: sheets.Count, MinMM: s.MinLengthMM, MaxMM: s.MaxLengthMM, PortionG: p.portionOf(i)}
+	sheets = p.sheetsFor(i, sheets)
+	o := CutPart{Shape: s, Sheets: sheets.Count, on: sheets, thickMM: p.Roll.SheetMM, Ends: p.endOf(i),
+		asDough: i > 0 && r.Cut.Also[i-1].By != request.ShareByPortions, MinMM: s.MinLengthMM, MaxMM: s.MaxLengthMM, PortionG: p.portionOf(i)}
+	if s.Traits().Rope {
+		o.thickMM = s.SheetMM
+	} else if o.Ends != nil {
+		o.thickMM = o.Ends.SheetMM
+	}
 	o.Tool, o.Cutter, o.noCutter = p.toolFor(s, asked)
 	families[s.Family].lay(p, i, sheets, &o)
 	if s.CookedMM > 0 && r.Cut.Width == nil {
@@ -163,14 +191,17 @@ func (p *Plan) layOn(i int, sheets cut.Sheets) CutPart {
 // laid returns the share of the dough that a division into sheets gives in shapes, 0 where a wanted
 // shape does not fit. Of several shapes it is the mean.
 func (p *Plan) laid(sheets cut.Sheets) float64 {
-	shapes := p.Request.Shapes()
-	if sheets.Count < len(shapes) {
+	shapes, n := p.Request.Shapes(), p.sheeted()
+	if sheets.Count < n {
 		return 0
 	}
 	sum := 0.
 	for i := range shapes {
+		if p.ropeAfter(i) {
+			continue
+		}
 		on := sheets
-		if len(shapes) > 1 { // on a pair of them, whichever it gets
+		if n > 1 { // on a pair of them, whichever it gets
 			on.Count = 2
 		}
 		o := p.layOn(i, on)
@@ -179,7 +210,7 @@ func (p *Plan) laid(sheets cut.Sheets) float64 {
 		}
 		sum += o.DoughG / (float64(on.Count) * on.MassG)
 	}
-	return sum / float64(len(shapes))
+	return sum / float64(n)
 }
 
 // cut shares the sheets among the shapes and lays each on its own.
@@ -190,21 +221,18 @@ func (p *Plan) cut() {
 	on := func(n int) cut.Sheets {
 		return cut.Sheets{Count: n, LengthMM: p.Cut.SheetLengthMM, WidthMM: p.Cut.SheetWidthMM, MassG: p.Cut.SheetG}
 	}
-	wants := p.wants()
-	share := []int{n}
-	if len(wants) > 1 {
-		made := make([][]float64, len(wants))
-		for i := range made {
-			made[i] = make([]float64, n+1)
-			one, two := p.layOn(i, on(1)).MadeG, p.layOn(i, on(2)).MadeG
-			for m := range made[i] { // sheets alike: pairs of them, and one over
-				made[i][m] = float64(m/2)*two + float64(m%2)*one
-			}
-		}
-		share = cut.Share(n, p.fair(wants, made), func(k, m int) float64 { return made[k][m] })
-	}
+	wants, aside := p.wants(), p.setAside()
+	share := p.shareSheets(n, wants, on)
 	for i, m := range share {
 		x := p.layOn(i, on(m))
+		if p.ropeAfter(i) {
+			x = p.layOn(i, cut.Sheets{Count: 1, MassG: aside[i]})
+			x.Sheets = 0
+		}
+		if e := x.Ends; e != nil {
+			e.LengthMM, e.WidthMM = x.SheetMM()
+			p.Roll.MinutesAll += float64(m) / float64(p.Roll.Sheets) * (e.MinEach - p.Roll.TimeMin)
+		}
 		x.WantsG = wants[i]
 		if i == 0 {
 			p.Cut.CutPart = x
@@ -212,6 +240,7 @@ func (p *Plan) cut() {
 			p.Cut.Also = append(p.Cut.Also, x)
 		}
 	}
+	p.Roll.WaitMin = max(0, p.Roll.MinutesAll-p.Roll.TimeMin)
 	o := &p.Cut
 	p.Formula.Portions = 0
 	for _, x := range o.Parts() {
@@ -231,6 +260,32 @@ func (p *Plan) cut() {
 	if all := o.AllDoughG + o.AllTrimG; all > 0 && !p.shape.Traits().Rope {
 		o.Back = cut.WorkBack(*ru, p.Roll.Pieces, p.Roll.RolledG, o.AllTrimG/all)
 	}
+}
+
+// shareSheets shares n sheets among the shapes that are cut from them.
+func (p *Plan) shareSheets(n int, wants []float64, on func(int) cut.Sheets) []int {
+	var of []int // the shapes that take part
+	for i := range wants {
+		if !p.ropeAfter(i) {
+			of = append(of, i)
+		}
+	}
+	share := make([]int, len(wants))
+	if share[0] = n; len(of) == 1 {
+		return share
+	}
+	made, want := make([][]float64, len(of)), make([]float64, len(of))
+	for k, i := range of {
+		made[k], want[k] = make([]float64, n+1), wants[i]
+		one, two := p.layOn(i, on(1)), p.layOn(i, on(2))
+		for m := range made[k] { // sheets alike: pairs of them, and one over
+			made[k][m] = float64(m/2)*two.Got() + float64(m%2)*one.Got()
+		}
+	}
+	for k, m := range cut.Share(n, p.fair(want, made), func(k, m int) float64 { return made[k][m] }) {
+		share[of[k]] = m
+	}
+	return share
 }
 
 // fair returns what to share by: where the first shape takes what there is, that is what the

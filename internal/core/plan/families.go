@@ -20,10 +20,11 @@ type family struct {
 
 // families are all of them; a test holds the table complete.
 var families = map[cut.Family]family{
-	cut.Ribbon: {func(s cut.Shape) float64 { return s.MinLengthMM }, (*Plan).layRibbons, (*Plan).ribbonCard, (*Plan).explainRibbons},
-	cut.Piece:  {leastSide, (*Plan).layPieces, (*Plan).pieceCard, (*Plan).explainPieces},
-	cut.Filled: {leastSide, (*Plan).layFilled, (*Plan).filledCard, (*Plan).explainPieces},
-	cut.Formed: {func(cut.Shape) float64 { return 0 }, (*Plan).layFormed, (*Plan).formedCard, (*Plan).explainFormed},
+	cut.Ribbon:    {func(s cut.Shape) float64 { return s.MinLengthMM }, (*Plan).layRibbons, (*Plan).ribbonCard, (*Plan).explainRibbons},
+	cut.Piece:     {leastSide, (*Plan).layPieces, (*Plan).pieceCard, (*Plan).explainPieces},
+	cut.Filled:    {leastSide, (*Plan).layFilled, (*Plan).filledCard, (*Plan).explainPieces},
+	cut.Formed:    {func(cut.Shape) float64 { return 0 }, (*Plan).layFormed, (*Plan).formedCard, (*Plan).explainFormed},
+	cut.Undecided: {func(cut.Shape) float64 { return 0 }, (*Plan).leaveSheets, (*Plan).sheetCard, (*Plan).explainSheets},
 }
 
 func leastSide(s cut.Shape) float64 { return min(s.WidthMM, s.Long()) }
@@ -61,12 +62,27 @@ func (p *Plan) layPieces(_ int, sheets cut.Sheets, o *CutPart) {
 func (p *Plan) layFilled(_ int, sheets cut.Sheets, o *CutPart) {
 	c := p.pieceCut(o)
 	o.Layout = cut.Pieces(p.rules.Cut, sheets, c)
-	o.Fill(p.rules.Cut, c, p.Roll.SheetMM, p.Request.Cut.Filling.PieceG, o.Shape.YolksEach, p.Request.Eggs.Kind().YolkG)
+	o.Fill(p.rules.Cut, c, o.thickMM, p.Request.Cut.Filling.PieceG, o.Shape.YolksEach, p.Request.Eggs.Kind().YolkG)
 }
 
 func (p *Plan) layFormed(_ int, sheets cut.Sheets, o *CutPart) {
 	s := o.Shape
 	o.Layout = cut.FormPieces(p.rules.Cut, float64(sheets.Count)*sheets.MassG, p.Formula.Dough.DensityGPerML, s.PieceG, s.RopeMM, s.WidthMM)
+}
+
+func (p *Plan) leaveSheets(_ int, sheets cut.Sheets, o *CutPart) { o.Layout = cut.LeaveSheets(sheets) }
+
+func (p *Plan) sheetCard(x *CutPart) string {
+	return fmt.Sprintf(": %s of %s, dusted and stacked under film.", measure.Plural(x.Count, "sheet", "sheets"),
+		p.in.Joined(" × ", measure.MM, measure.Shortest, measure.Near(x.LengthMM), math.Round(x.WidthMM)))
+}
+
+func (p *Plan) explainSheets() {
+	c := &p.Cut
+	p.say("cut.across", "As it comes off the rollers, %s.", p.in.Joined(" × ", measure.MM, measure.Shortest, measure.Near(c.LengthMM), math.Round(c.WidthMM)))
+	p.say("cut.ribbons", "%s each. What they become is said when they are cut: put the shapes in then, and the rest is worked out.", p.in.Grams(c.OneG))
+	p.say("cut.nests", "%.1f portions of %s.", c.Portions, p.in.Grams(c.PortionG))
+	p.say("cut.trim", "None before they are cut.")
 }
 
 func (p *Plan) ribbonCard(x *CutPart) string {

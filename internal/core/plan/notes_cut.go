@@ -9,6 +9,7 @@ import (
 	"hollen/internal/core/cut"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/request"
+	"hollen/internal/core/roll"
 )
 
 // Roped says whether the dough is formed from a rope and makes no sheet.
@@ -50,15 +51,18 @@ func (p *Plan) adviseCut() {
 
 // advisePart is the advice on one shape.
 func (p *Plan) advisePart(x *CutPart, field, name string) {
-	c, ru, sheet := &p.Cut, &p.rules.Cut, p.Roll.SheetMM
+	c, ru, sheet := &p.Cut, &p.rules.Cut, x.thickMM
 	s := x.Shape
 	head := func(text string) string { return measure.Capital(name + text) }
 	switch {
-	case x.Sheets == 0:
+	case x.Sheets == 0 && !s.Traits().Rope:
 		p.note(request.AtCut, field, Warning, "no_sheet_left", head("no sheet is left for it."), "Divide the dough into more pieces, or make more of it.")
 	case x.Count == 0:
 		p.note(request.AtCut, field, Warning, "no_ribbons", head("none fits this sheet."), "%s.", measure.Capital(p.wouldFit()))
-	case x.WantsG > 0 && len(c.Also) > 0 && x.MadeG < .95*x.WantsG:
+	case x.asDough && x.Got() < .95*x.WantsG:
+		p.note(request.AtCut, field, Warning, "short", head("short."), "%s of dough where %s were wanted: there is no more of it, or whole sheets do not come "+
+			"out closer.", p.in.Grams(x.Got()), p.in.Grams(x.WantsG))
+	case x.WantsG > 0 && len(c.Also) > 0 && x.Got() < .95*x.WantsG:
 		p.note(request.AtCut, field, Warning, "short", head("short."),
 			"%.1f portions where %.0f were wanted: whole sheets do not come out closer. Divide into more pieces, or make a little more.", x.Portions,
 			math.Round(x.WantsG/x.PortionG))
@@ -67,6 +71,10 @@ func (p *Plan) advisePart(x *CutPart, field, name string) {
 		p.note(request.AtCut, field, Remark, "short_ribbons", head("short ribbons."),
 			"The sheet is %s long within its trims: the ribbons are as long as that, where %s is usual.",
 			p.in.Long(x.LengthMM), p.in.MM(s.MinLengthMM, measure.Shortest))
+	}
+	if e := x.Ends; e != nil && e.Word == roll.Tearing {
+		p.note(request.AtCut, field, Warning, "end_tears", head("its last passes tear."), "From %s to %s is more than this dough gives: let it rest first, or "+
+			"end nearer the others.", p.in.MM(p.Roll.SheetMM, 2), p.in.MM(e.SheetMM, 2))
 	}
 	if s.Traits().Lengths && x.WidthMM > 2*sheet && sheet > ru.FlatRibbonMaxMM {
 		p.note(request.AtCut, field, Warning, "thick_ribbon", head("thick for a flat ribbon."), "%s cooks unevenly; under %s is usual.", p.in.MM(sheet, 1),
@@ -92,9 +100,9 @@ func (p *Plan) advisePart(x *CutPart, field, name string) {
 				p.in.MM(k.PitchMM, measure.Shortest), p.in.MM(s.WidthMM, measure.Shortest))
 		}
 	}
-	if own := s.SheetMM; len(c.Also) > 0 && !s.Traits().Rope && math.Abs(sheet/own-1) > ru.OtherSheetOff {
+	if own := s.SheetMM; len(c.Also) > 0 && !s.Traits().Rope && !s.Traits().Sheets && math.Abs(sheet/own-1) > ru.OtherSheetOff {
 		p.note(request.AtCut, field, Remark, "other_sheet", head("another sheet is usual."),
-			"Cut from %s where %s is usual for it: let its pieces stop at another stop.", p.in.MM(sheet, 2), p.in.MM(own, measure.Shortest))
+			"Cut from %s where %s is usual for it: its pieces may end at a stop of their own.", p.in.MM(sheet, 2), p.in.MM(own, measure.Shortest))
 	}
 }
 

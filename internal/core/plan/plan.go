@@ -54,6 +54,7 @@ type Plan struct {
 	lay            roll.Lay
 	machine        roll.Machine
 	shape          cut.Shape
+	ended          []*EndsAt // by shape: where its pieces end otherwise than the others, nil where they do not
 	parts          []flour.Part
 	milkG, waterG  float64 // worked in at the board
 	doughAllergens int     // of Formula.Allergens, the first so many are the dough's
@@ -237,7 +238,8 @@ type RollPlan struct {
 	Calibrated bool    `json:"calibrated"`  // the gaps were measured
 	Sure       float64 `json:"sure_within"` // how far the sheet may be off, share
 	WaitMin    float64 `json:"last_piece_waits_min"`
-	FitsBoard  bool    `json:"fits_board"` // of a pin's sheet
+	FitsBoard  bool    `json:"fits_board"`            // of a pin's sheet
+	AsideG     float64 `json:"set_aside_g,omitempty"` // of the dough, for what is formed from ropes
 }
 
 // rounds is the most times the flour is corrected towards portions or dough mass, and

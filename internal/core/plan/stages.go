@@ -67,10 +67,10 @@ func worth(r rules.Hydration, g float64) Worth {
 // roll divides the dough and takes one piece down the stops.
 func (p *Plan) roll() {
 	r, ru, f := &p.Request, &p.rules, &p.Formula
-	o := RollPlan{Machine: p.machine, TargetMM: p.targetMM(), Folds: p.Roll.Folds}
+	o := RollPlan{Machine: p.machine, TargetMM: p.targetMM(), Folds: p.Roll.Folds, AsideG: p.asideG()}
 	divide := func(pieces float64) {
 		o.Pieces = int(max(1, pieces))
-		o.PieceG = f.Dough.MassG * (1 - ru.Dough.BowlLossShare) / float64(o.Pieces)
+		o.PieceG = (p.dividedG() - o.AsideG) / float64(o.Pieces)
 		o.RolledG = o.PieceG * (1 + ru.Dough.BoardFlourShare)
 	}
 	o.Careful = r.Roll.Careful == request.CarefulYes || r.Roll.Careful == request.CarefulAuto && f.Dough.FatPct >= ru.Roll.CarefulFatPct
@@ -84,21 +84,24 @@ func (p *Plan) roll() {
 			hollens.Own = nil
 			o.Own = !roll.SamePasses(o.Passes, hollens.Plan().Passes)
 		}
+		p.ended, p.Roll.SheetMM = p.ends(&l, &o), o.SheetMM
 	}
 	last := l.TargetStop
 	if len(l.Own) > 0 {
 		last = func() int { return l.Own[len(l.Own)-1].Stop }
 	}
-	all := f.Dough.MassG * (1 - ru.Dough.BowlLossShare) * (1 + ru.Dough.BoardFlourShare)
-	usual := max(1, math.Round(f.FlourG/ru.Roll.PieceFlourG))
+	all := (p.dividedG() - o.AsideG) * (1 + ru.Dough.BoardFlourShare)
+	left := 1 - o.AsideG/p.dividedG() // of the dough, to be rolled
+	usual := max(1, math.Round(left*f.FlourG/ru.Roll.PieceFlourG))
 	switch {
 	case r.Roll.Pieces != nil:
-		try(*r.Roll.Pieces)
-		o.Better, o.BetterBy = p.betterPieces(&l, &o, all, *r.Roll.Pieces)
+		own := max(1, math.Round(left**r.Roll.Pieces))
+		try(own)
+		o.Better, o.BetterBy = p.betterPieces(&l, &o, all, own)
 	case l.RopeMM > 0:
 		try(usual)
 	case l.Pin: // as few sheets as the board takes, and one at least for each shape
-		for n := 1 + float64(len(r.Cut.Also)); ; n++ {
+		for n := float64(p.sheeted()); ; n++ {
 			if try(n); p.fitsBoard(&o) || n >= 60 {
 				usual = n
 				break

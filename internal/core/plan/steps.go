@@ -357,6 +357,9 @@ func (l *list) rolling() {
 	} else if o.Folds > 0 {
 		text = fmt.Sprintf("%s First %s at the widest.", text, measure.Plural(o.Folds, "folded pass", "folded passes"))
 	}
+	if also := p.endWords(); also != "" {
+		text += " " + also
+	}
 	l.add("roll", Step{Station: request.AtRoll, Head: head, Text: text, Brief: text, Min: o.MinutesAll, Caution: l.caution(request.AtRoll, "rollers", "board")})
 	d := &p.Dry
 	if d.Purpose != cut.NoDrying && d.Leather.Will && p.Cut.Ribboned() {

@@ -60,6 +60,9 @@ func bases() []request.Request {
 		base(func(r *request.Request) {
 			r.Roll.By, r.Roll.Steps = request.WayOwn, []request.RollStep{{Stop: "0", Passes: 2}, {Stop: "3", Passes: 1}}
 		}),
+		base(func(r *request.Request) { // a rope among the shapes
+			r.Cut.Also = []request.ShapePart{{Shape: "orecchiette", Portions: 3}}
+		}),
 		base(func(r *request.Request) { // as it is made, with flour to spare
 			r.Amount.By, r.Amount.FlourG, r.Eggs.FixWhole = request.ByOwn, 700, ptr(5)
 		}),

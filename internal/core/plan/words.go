@@ -130,6 +130,9 @@ func (p *Plan) explain() {
 	p.explainKnead()
 	p.explainRest()
 	p.explainRoll()
+	if also := p.endWords(); also != "" {
+		p.Why["roll.pieces"] += " " + also
+	}
 	p.explainCut()
 	p.explainDry()
 	p.explainCook()

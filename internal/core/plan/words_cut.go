@@ -32,7 +32,13 @@ func (x *CutPart) AllNests() int {
 func (p *Plan) SharedWords() string {
 	var out []string
 	for _, x := range p.Cut.Parts() {
-		out = append(out, fmt.Sprintf("%s %s, %.1f portions", strings.ToLower(x.Shape.Name), measure.Plural(x.Sheets, "sheet", "sheets"), x.Portions))
+		from := measure.Plural(x.Sheets, "sheet", "sheets")
+		if x.Shape.Traits().Rope {
+			from = p.in.Grams(x.DoughG+x.TrimG) + " of dough"
+		}
+		if out = append(out, fmt.Sprintf("%s %s, %.1f portions", strings.ToLower(x.Shape.Name), from, x.Portions)); x.Shape.Traits().Sheets {
+			out[len(out)-1] = "left as sheets " + from
+		}
 	}
 	return strings.Join(out, "; ")
 }

@@ -105,16 +105,45 @@ func (r *Request) checkCut() (errs []error) {
 	}
 	rest := r.Amount.Portions
 	for i, x := range r.Cut.Also {
-		if other := x.Kind(); s.Traits().Rope || other.Traits().Rope {
-			errs = append(errs, FieldError{fmt.Sprintf("cut.also.%d.shape", i), "Another shape", x.Shape, "what is formed from a rope is a batch of its own"})
+		at := func(part string) string { return fmt.Sprintf("cut.also.%d.%s", i, part) }
+		if other := x.Kind(); s.Traits().Rope && !other.Traits().Rope {
+			errs = append(errs, FieldError{at("shape"), "Another shape", x.Shape, "a shape that is cut from sheets goes first, what is formed from a rope after it"})
+		}
+		if most := shareMost[x.By]; x.Portions > most {
+			errs = append(errs, FieldError{at("portions"), "How much", fmt.Sprintf("%g", x.Portions), fmt.Sprintf("at most %g is allowed", most)})
+		}
+		errs = append(errs, r.Roll.checkStop(x.Stop, at("stop"), "It ends at")...)
+		if x.By != ShareByPortions {
+			continue
 		}
 		if rest -= x.Portions; rest < 1 && r.Amount.By == ByPortions {
-			errs = append(errs, FieldError{fmt.Sprintf("cut.also.%d.portions", i), "Portions", fmt.Sprintf("%g", x.Portions),
+			errs = append(errs, FieldError{at("portions"), "Portions", fmt.Sprintf("%g", x.Portions),
 				fmt.Sprintf("of %g portions in all at least one stays for the first shape", r.Amount.Portions)})
 			break
 		}
 	}
 	return errs
+}
+
+// shareMost is the most of a further shape, by what it is counted in.
+var shareMost = map[ShareBy]float64{ShareByPortions: 400, ShareByGrams: 60000, ShareByPieces: 60, ShareByHandful: 400}
+
+// checkStop returns what is wrong with a stop of the machine, or mm under a pin; "" is none.
+func (r *Roll) checkStop(stop, path, label string) []error {
+	var labels []string
+	for _, s := range r.Kind().Stops {
+		labels = append(labels, s.Label)
+	}
+	allowed := "a stop of this machine is allowed: " + strings.Join(labels, ", ")
+	ok := stop == "" || slices.Contains(labels, stop)
+	if len(labels) == 0 && stop != "" {
+		mm, read := measure.ParseNumber(stop)
+		ok, allowed = read && mm >= pinThinMM && mm <= pinThickMM, fmt.Sprintf("%g to %d mm is allowed under a pin", pinThinMM, pinThickMM)
+	}
+	if ok {
+		return nil
+	}
+	return []error{FieldError{path, label, stop, allowed}}
 }
 
 // checkKeep returns what is wrong with keeping and check-weighing.
@@ -148,22 +177,9 @@ func (r *Roll) checkOwn() (errs []error) {
 	if !r.IsOwn() {
 		return nil
 	}
-	m := r.Kind()
-	var labels []string
-	for _, s := range m.Stops {
-		labels = append(labels, s.Label)
-	}
 	group, _ := GroupNamed("roll.own_passes")
 	for i, s := range r.Steps {
-		allowed := "a stop of this machine is allowed: " + strings.Join(labels, ", ")
-		ok := slices.Contains(labels, s.Stop)
-		if len(labels) == 0 {
-			mm, read := measure.ParseNumber(s.Stop)
-			ok, allowed = read && mm >= pinThinMM && mm <= pinThickMM, fmt.Sprintf("%g to %d mm is allowed under a pin", pinThinMM, pinThickMM)
-		}
-		if !ok {
-			errs = append(errs, FieldError{group.Path(i, "stop"), fmt.Sprintf("Line %d, stop", i+1), s.Stop, allowed})
-		}
+		errs = append(errs, r.checkStop(s.Stop, group.Path(i, "stop"), fmt.Sprintf("Line %d, stop", i+1))...)
 	}
 	return errs
 }

@@ -13,6 +13,17 @@ const (
 	ByOwn      By = "own"    // as the maker makes it: flour, eggs and liquid taken at their word
 )
 
+// ShareBy is what an amount of a further shape counts.
+type ShareBy string
+
+// What an amount of a further shape counts.
+const (
+	ShareByPortions ShareBy = ""
+	ShareByGrams    ShareBy = "grams"    // of dough
+	ShareByPieces   ShareBy = "pieces"   // of the divided dough
+	ShareByHandful  ShareBy = "handfuls" // of dough
+)
+
 // From is where the eggs come from.
 type From string
 

@@ -293,7 +293,10 @@ func otherShapeSlot(i int, p string) []Field {
 	return []Field{
 		keeping(choice(AtCut, p+"shape", label, func(r *Request) any { return &r.Cut.Also[i].Shape }, append([]Option{{"", "Nothing else"}}, shapeOptions()...)...),
 			func(r *Request) owner { return own(&r.Cut.Also[i].Own, keptShape) }),
-		count(AtCut, p+"portions", label+", portions", "", 1, 400, 1, func(r *Request) any { return &r.Cut.Also[i].Portions }),
+		number(AtCut, p+"portions", label+", how much", "", .5, 60000, 1, func(r *Request) any { return &r.Cut.Also[i].Portions }),
+		choice(AtCut, p+"by", label+", counted in", func(r *Request) any { return &r.Cut.Also[i].By }, Option{"", "portions"},
+			Option{string(ShareByGrams), "g of dough"}, Option{string(ShareByPieces), "pieces of dough"}, Option{string(ShareByHandful), "handfuls"}),
+		{Path: p + "stop", Stage: AtCut, Label: label + ", ends at", Kind: Text, Max: 12, at: func(r *Request) any { return &r.Cut.Also[i].Stop }},
 	}
 }
 

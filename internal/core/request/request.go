@@ -488,7 +488,9 @@ func (r *Request) KeptIn() cook.Place {
 // ShapePart is another shape cut from the same dough.
 type ShapePart struct {
 	Shape    string     `json:"shape"`
-	Portions float64    `json:"portions"`
+	By       ShareBy    `json:"by"`
+	Portions float64    `json:"portions"` // how many of what By counts
+	Stop     string     `json:"stop"`     // its pieces end there: a label of the machine, or mm under a pin; "": where the others do
 	Own      *cut.Shape `json:"own_shape,omitempty"`
 }
 

@@ -47,12 +47,15 @@ func (s PinSheet) Fits(o Outline, boardLengthMM, boardWidthMM float64) bool {
 	return s.LengthMM <= long && s.WidthMM <= short || s.LengthMM <= short && s.WidthMM <= long
 }
 
+// pinStageS is how long a piece takes from one stage of a pin to the next, s.
+func (l *Lay) pinStageS() float64 { return 60 * (pinMinutes*math.Sqrt(l.PieceG/500) + pinPause) }
+
 // planRope returns a piece rolled to a rope under the hands as one pass without a stop: sheet
 // and width are its diameter.
 func (l *Lay) planRope() Progression {
 	d := l.RopeMM
 	x := Pass{GapMM: d, Nth: 1, InMM: 2 * d, OutMM: d, Reduction: .5, Sheets: 1, LengthMM: l.PieceG / (l.DensityG * 1e-3 * math.Pi * d * d / 4),
-		TimeS: 60 * (pinMinutes*math.Sqrt(l.PieceG/500) + pinPause)}
+		TimeS: l.pinStageS()}
 	return Progression{Layers: 1, Sheets: 1, Passes: []Pass{x}, Skips: []Skip{}, PressedMM: 2 * d, SheetMM: d, WidthMM: d, LengthMM: x.LengthMM,
 		TimeMin: x.TimeS / 60}
 }
@@ -76,7 +79,7 @@ func (l *Lay) planPin() Progression {
 	for i, t := range stages {
 		s := SheetOf(l.Outline, l.PieceG, l.DensityG, t, across)
 		x := Pass{Stop: i, Label: "", GapMM: t, Nth: 1, InMM: in, OutMM: t, Reduction: 1 - t/in, LengthMM: s.LengthMM, Sheets: 1,
-			TimeS: 60 * (pinMinutes*math.Sqrt(l.PieceG/500) + pinPause)}
+			TimeS: l.pinStageS()}
 		p.TimeMin += x.TimeS / 60
 		p.Passes = append(p.Passes, x)
 		in = t

@@ -328,6 +328,8 @@ type Cut struct {
 	FillHighMM, FillHighShare float64
 	// FillDensity is a filling's density, g/mL, and FillShape how much of its block it fills, 0–1. Source: house.
 	FillDensity, FillShape float64
+	// HandfulG is a handful of dough, g. Source: house.
+	HandfulG float64
 	// FillMargin is how much more filling is made than goes in, share. Source: house.
 	FillMargin float64
 	// CutterOff is how far a cutter's pitch may be from the width wished for when the shape names no range, share. Source: house.
@@ -445,7 +447,7 @@ func Default() Rules {
 		Roll: Roll{SpringBase: .05, SpringTension: .25, SpringDurum: .03, ReduceBase: .45, ReduceShort: .3, ReduceTension: .15, ReduceRaw: .36,
 			ReduceFat: .004, ReduceGluten: .20, ReduceSheeter: .05, ReduceThin: .04, ThinMM: 1, ReduceBand: .005, ReduceLow: .22, ReduceHigh: .55,
 			CarefulOff: .08, CarefulFatPct: 15, BoldOver: .10, PieceFlourG: 100, PacketGives: 1.15, PressedGaps: 4, HandlingS: 9, HandMM: 1.2, PrintMM: .8},
-		Cut: Cut{TrimEndMM: 10, TrimSideMM: 3, FlatRibbonMaxMM: 1.6, CookedGrowth: 1.12, BackShare: .20, ChargePerM: 40, FoldMM: 60,
+		Cut: Cut{HandfulG: 60, TrimEndMM: 10, TrimSideMM: 3, FlatRibbonMaxMM: 1.6, CookedGrowth: 1.12, BackShare: .20, ChargePerM: 40, FoldMM: 60,
 			WheelGapMM: 2, RingGapMM: 2, StrokeS: 2, RingS: 1.5, FilledS: 9, FormedS: 4, SeamMM: 16, SeamSmallMM: 12, SmallMM: 40, SeamMaxMM: 1.5,
 			FillHighMM: 10, FillHighShare: .18, FillDensity: 1.05, FillShape: .6, FillMargin: .05, CutterOff: .2, CutterSlack: .05, OtherSheetOff: .15, BrothG: 70},
 		Dry: Dry{SurfaceActivity: .96, BoardActivity: .97, StillMS: .0025, FanMS: .008, RackFaces: 2, BoardFaces: 1, NestFaces: .3,
