@@ -37,6 +37,8 @@ func Scenario(ru rules.Rules, day time.Time) store.Scenario {
 			{Kind: store.YieldKind, Value: addition.Yield{Of: "Beetroot", FreshG: 2000, PowderG: 247, Hours: 12, DriedOn: w.ago(23)}},
 			{Kind: store.MachineKind, Value: w.crank()},
 			{Kind: store.ShapeKind, Value: w.wrack()},
+			{Kind: store.WayKind, Value: w.sundayWay()},
+			{Kind: store.WayKind, Value: w.quietWay()},
 		},
 		Batches: planned(ru, w.batches()),
 		Pairs:   map[int]int{0: 1},
@@ -135,6 +137,19 @@ func (w workshop) house() request.House {
 func (w workshop) prices() request.Prices {
 	each, oil, milk, salt, wage := price("0.29"), price("9.80"), price("1.30"), price("0.55"), price("19")
 	return request.Prices{Currency: "€", EggEach: &each, OilKG: &oil, MilkKG: &milk, SaltKG: &salt, WageHour: &wage}
+}
+
+// sundayWay is how the dough is kneaded when there is time: three short kneadings and a night in the cold.
+func (w workshop) sundayWay() request.Way {
+	return request.Way{Name: "The Sunday way", Of: request.WayOfKneading, Steps: []request.KneadStep{{Do: request.DoMix, Min: 5}, {Do: request.DoHand, Min: 3},
+		{Do: request.DoPause, Min: 8}, {Do: request.DoHand, Min: 3}, {Do: request.DoPause, Min: 8}, {Do: request.DoHand, Min: 3},
+		{Do: request.DoFridge, Min: 660, Cover: request.CoverFilm}, {Do: request.DoTemper, Min: 35}}}
+}
+
+// quietWay is the way down with two stops left out each time and several passes at those used.
+func (w workshop) quietWay() request.Way {
+	return request.Way{Name: "Every third stop", Of: request.WayDown, Machine: "The window crank, 10 stops from 0 to 9", Passes: []request.RollStep{
+		{Stop: "0", Passes: 1}, {Stop: "0", Passes: 2, Fold: request.FoldThree}, {Stop: "3", Passes: 3}, {Stop: "6", Passes: 2}}}
 }
 
 // sack is the flour the workshop buys by the sack and has a sheet of.

@@ -8,6 +8,7 @@ import (
 	"hollen/internal/core/cut"
 	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
+	"hollen/internal/core/request"
 	"hollen/internal/core/roll"
 )
 
@@ -26,6 +27,7 @@ type Cabinet struct {
 	Additions []addition.Addition `json:"additions,omitempty"`
 	Machines  []roll.Machine      `json:"machines,omitempty"`
 	Shapes    []cut.Shape         `json:"shapes,omitempty"`
+	Ways      []request.Way       `json:"ways,omitempty"`
 }
 
 // Put adds a thing; it reports false for what is not handed on, as lots are not.
@@ -41,6 +43,8 @@ func (c *Cabinet) Put(v any) bool {
 		c.Machines = append(c.Machines, v)
 	case cut.Shape:
 		c.Shapes = append(c.Shapes, v)
+	case request.Way:
+		c.Ways = append(c.Ways, v)
 	default:
 		return false
 	}
@@ -65,7 +69,8 @@ func listed[T any](path string, list []T, check func(*T) error) things {
 // lists returns the lists of the document in its order.
 func (c *Cabinet) lists() []things {
 	return []things{listed("flours", c.Flours, (*flour.Flour).Check), listed("eggs", c.Eggs, (*egg.Class).Check),
-		listed("additions", c.Additions, (*addition.Addition).Check), listed("machines", c.Machines, checkMachine), listed("shapes", c.Shapes, (*cut.Shape).Check)}
+		listed("additions", c.Additions, (*addition.Addition).Check), listed("machines", c.Machines, checkMachine), listed("shapes", c.Shapes, (*cut.Shape).Check),
+		listed("ways", c.Ways, (*request.Way).Check)}
 }
 
 func checkMachine(m *roll.Machine) error {

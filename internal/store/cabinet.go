@@ -31,10 +31,11 @@ const (
 	YieldKind    Kind = "yield"
 	MachineKind  Kind = "machine"
 	ShapeKind    Kind = "shape"
+	WayKind      Kind = "way"
 )
 
 // Thing is one thing of the workshop's own: a flour.Flour, flour.Lot, egg.Class,
-// addition.Addition, addition.Yield, roll.Machine or cut.Shape. One that is retired is offered no more; batches keep
+// addition.Addition, addition.Yield, roll.Machine, cut.Shape or request.Way. One that is retired is offered no more; batches keep
 // the figures they were made with.
 type Thing struct {
 	ID      uint64
@@ -65,6 +66,8 @@ func Describe(v any) (kind Kind, key, name string) {
 		return MachineKind, v.Key, v.Name
 	case cut.Shape:
 		return ShapeKind, v.Key, v.Name
+	case request.Way:
+		return WayKind, v.Key, v.Name
 	}
 	return "", "", ""
 }
@@ -90,6 +93,9 @@ func Keyed(v any, key string) any {
 	case cut.Shape:
 		v.Key = key
 		return v
+	case request.Way:
+		v.Key = key
+		return v
 	}
 	return v
 }
@@ -103,6 +109,7 @@ type Cabinet struct {
 	Yields    []addition.Yield
 	Machines  []roll.Machine // without their history
 	Shapes    []cut.Shape
+	Ways      []request.Way
 	Workshop  string // its name
 }
 
@@ -178,6 +185,8 @@ func value(k Kind) (any, error) {
 		return new(roll.Machine), nil
 	case ShapeKind:
 		return new(cut.Shape), nil
+	case WayKind:
+		return new(request.Way), nil
 	}
 	return nil, fmt.Errorf("kind %q is not known", k)
 }
@@ -227,6 +236,8 @@ func CabinetOf(things []Thing) (c Cabinet) {
 			c.Machines = append(c.Machines, v)
 		case cut.Shape:
 			c.Shapes = append(c.Shapes, v)
+		case request.Way:
+			c.Ways = append(c.Ways, v)
 		}
 	}
 	return c

@@ -11,6 +11,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"hollen/internal/core/request"
+	"hollen/internal/core/roll"
 	"hollen/internal/store"
 	"hollen/internal/web/form"
 )
@@ -58,6 +59,28 @@ func blank(h store.House) request.Request {
 	return r
 }
 
+// goTheHouseWay gives a new batch the ways the house goes: of kneading, and down the stops of the machine it
+// asks for, where it goes there.
+func goTheHouseWay(r *request.Request, h store.House, cab store.Cabinet, asked url.Values) {
+	if w := keptWay(cab, h.KneadWay); w != nil {
+		w.Take(r)
+	}
+	machine, own := r.Roll.Kind(), r.Roll.Own
+	if key := asked.Get("roll.machine"); key != "" {
+		machine, _ = roll.Find(key)
+		own = nil
+		for i, m := range cab.Machines {
+			if m.Key == key {
+				machine, own = m, &cab.Machines[i]
+			}
+		}
+	}
+	if w := keptWay(cab, h.RollWay); w != nil && machine.Key != "" && w.Goes(machine) {
+		r.Roll.Machine, r.Roll.Own = machine.Key, own
+		w.Take(r)
+	}
+}
+
 // newForm binds what was typed for a new batch.
 func (s *Server) newForm(c *gin.Context, values url.Values) (f form.Form, own, ok bool) {
 	with, ok := s.with(c, shownIn(c))
@@ -90,6 +113,7 @@ func (s *Server) newForm(c *gin.Context, values url.Values) (f form.Form, own, o
 	unasked := asked.Get(other)
 	asked.Del(other)
 	asked.Set("step", values.Get("step"))
+	goTheHouseWay(&start, house, with.Cabinet, asked)
 	if own {
 		asked.Set("was_amount", string(request.ByOwn))
 		for k, v := range values {

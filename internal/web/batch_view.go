@@ -21,6 +21,8 @@ type batchView struct {
 	Conflict  []request.Clash // what another window saved meanwhile
 	Newer     int             // its version
 	Gone      bool            // deleted meanwhile
+	KeptWay   string          // the name of a way that has just been kept
+	KeepErr   string          // why one is not kept
 	Lean      bool            // only what changes with the figures: the page has the rest
 	Rooms     []roomRow
 	Cabinet   store.Cabinet // what may be picked from

@@ -23,6 +23,7 @@ type entry struct {
 	Kind                   request.Kind
 	Type                   string // of the input, "" for text
 	Across                 int    // words to a line of a text area, 0: two
+	Lines                  bool   // of a text area: its lines are kept as they are
 	For                    string // families of shape it belongs to, "" all
 	Options                []request.Option
 	Min, Max, Show         float64 // of a number, in the unit shown
@@ -76,7 +77,7 @@ func (e *entry) fill() {
 		e.Value = map[bool]string{true: "yes"}[*e.flag]
 	default:
 		e.Value = *e.text
-		if e.Type == "textarea" {
+		if e.Type == "textarea" && !e.Lines {
 			e.Value = onLines(e.Value, max(e.Across, 2))
 		}
 	}
@@ -86,7 +87,13 @@ func (e *entry) fill() {
 // the thing as it was.
 func (e *entry) read(typed string) {
 	e.Value = typed
-	typed = strings.Join(strings.Fields(typed), " ")
+	var lines []string
+	for line := range strings.Lines(typed) {
+		lines = append(lines, strings.Join(strings.Fields(line), " "))
+	}
+	if typed = strings.Join(strings.Fields(typed), " "); e.Lines {
+		typed = strings.TrimSpace(strings.Join(lines, "\n"))
+	}
 	ok := true
 	switch {
 	case e.flag != nil:

@@ -40,7 +40,7 @@ func (s *Server) openHouse(c *gin.Context) {
 	if h, ok := s.house(c); ok {
 		r := request.Default()
 		h.Start(&r)
-		s.showHouse(c, http.StatusOK, shelfView{Version: h.Version, Kept: c.Query("kept") != ""}, &r, nil)
+		s.showHouse(c, http.StatusOK, shelfView{Version: h.Version, Kept: c.Query("kept") != "", KneadWay: h.KneadWay, RollWay: h.RollWay}, &r, nil)
 	}
 }
 
@@ -55,6 +55,17 @@ func (s *Server) showHouse(c *gin.Context, status int, v shelfView, r *request.R
 		if bad, ok := errs[f.Path]; ok {
 			e.Value, e.Error = bad.Value, bad.ForPage()
 		}
+		v.Entries = append(v.Entries, e)
+	}
+	cab, ok := s.cabinet(c)
+	if !ok {
+		return
+	}
+	for _, e := range []entry{
+		{Key: "knead_way", Label: "New batches are kneaded", Options: wayOptions(cab, request.WayOfKneading, "By the school"), Value: v.KneadWay},
+		{Key: "roll_way", Label: "New batches are rolled", Options: wayOptions(cab, request.WayDown, "As worked out"), Value: v.RollWay},
+	} {
+		e.Kind = request.Choice
 		v.Entries = append(v.Entries, e)
 	}
 	s.render(c, status, "cabinet", "House", v)
@@ -93,14 +104,28 @@ func (s *Server) saveHouse(c *gin.Context) {
 	if err != nil {
 		version = -1 // of no window that was open
 	}
-	v := shelfView{Version: version, In: shownIn(c)}
+	cab, ok := s.cabinet(c)
+	if !ok {
+		return
+	}
+	v := shelfView{Version: version, In: shownIn(c), KneadWay: h.KneadWay, RollWay: h.RollWay}
+	for key, at := range map[string]*string{"knead_way": &v.KneadWay, "roll_way": &v.RollWay} {
+		// What is not in the cabinet any more is none.
+		if values.Has(key) {
+			if *at = ""; keptWay(cab, values.Get(key)) != nil {
+				*at = values.Get(key)
+			}
+		}
+	}
+	house := request.HouseOf(r)
+	house.KneadWay, house.RollWay = v.KneadWay, v.RollWay
 	if len(errs) > 0 {
 		s.showHouse(c, http.StatusUnprocessableEntity, v, &r, errs)
 		return
 	}
 	ctx, cancel := bounded(c)
 	defer cancel()
-	switch err := s.store.SaveHouse(ctx, request.HouseOf(r), version); {
+	switch err := s.store.SaveHouse(ctx, house, version); {
 	case errors.Is(err, store.ErrChanged):
 		v.Version = h.Version
 		for _, x := range request.ChangesIn(v.In, r, now) {

@@ -74,9 +74,11 @@ type shelfView struct {
 	In      measure.System
 	House   bool // the page of the house is open
 	Entries []entry
-	Kept    bool            // it was just kept
-	Version int             // of the house
-	Changed []request.Clash // of the house, by another window
+	Kept    bool // it was just kept
+	// KneadWay and RollWay are the keys of the ways new batches go.
+	KneadWay, RollWay string
+	Version           int             // of the house
+	Changed           []request.Clash // of the house, by another window
 }
 
 // thingRow is one thing as its shelf lists it.

@@ -53,3 +53,24 @@ func ParseMass(s string) (g float64, ok bool) {
 	}
 	return 0, false
 }
+
+// ParseMinutes reads "45 s", "1:30", "12 h" or "8" as minutes; false for anything else.
+func ParseMinutes(text string) (min float64, ok bool) {
+	number, by := strings.TrimSpace(text), 1.
+	for _, u := range []struct {
+		name string
+		min  float64
+	}{{"hours", 60}, {"hour", 60}, {"h", 60}, {"minutes", 1}, {"min", 1}, {"m", 1}, {"seconds", 1. / 60}, {"sec", 1. / 60}, {"s", 1. / 60}} {
+		if n, cut := strings.CutSuffix(number, u.name); cut {
+			number, by = strings.TrimSpace(n), u.min
+			break
+		}
+	}
+	whole, part, colon := strings.Cut(number, ":")
+	n, ok := ParseNumber(whole)
+	if colon {
+		s, okS := ParseNumber(part)
+		n, ok = n+s/60, ok && okS && s < 60
+	}
+	return n * by, ok
+}

@@ -380,12 +380,15 @@ type House struct {
 	Bench  Bench        `json:"bench"`
 	School knead.School `json:"school"`
 	Mix    Mix          `json:"mix"`
+	// KneadWay and RollWay are the keys of the kept ways new batches go, "" where they are worked out.
+	KneadWay string `json:"knead_way,omitempty"`
+	RollWay  string `json:"roll_way,omitempty"`
 }
 
 // DefaultHouse is the house of a workshop that has said nothing.
 func DefaultHouse() House {
 	r := Default()
-	return House{r.Prices, r.Bench, r.Knead.School, r.Knead.Mix}
+	return HouseOf(r)
 }
 
 // Start puts the house into a request.
@@ -394,7 +397,9 @@ func (h House) Start(r *Request) {
 }
 
 // HouseOf takes the house out of a request.
-func HouseOf(r Request) House { return House{r.Prices, r.Bench, r.Knead.School, r.Knead.Mix} }
+func HouseOf(r Request) House {
+	return House{Prices: r.Prices, Bench: r.Bench, School: r.Knead.School, Mix: r.Knead.Mix}
+}
 
 // Roll says on which machine and how.
 type Roll struct {

@@ -41,26 +41,11 @@ func (f *Form) gramsAsShare(text string) string {
 
 // asMinutes reads "45 s", "1:30" or "12 h" as minutes; other text is left as it is.
 func asMinutes(text string) string {
-	number, by := strings.TrimSpace(text), 1.
-	for _, u := range []struct {
-		name string
-		min  float64
-	}{{"hours", 60}, {"hour", 60}, {"h", 60}, {"minutes", 1}, {"min", 1}, {"m", 1}, {"seconds", 1. / 60}, {"sec", 1. / 60}, {"s", 1. / 60}} {
-		if n, cut := strings.CutSuffix(number, u.name); cut {
-			number, by = strings.TrimSpace(n), u.min
-			break
-		}
-	}
-	whole, part, colon := strings.Cut(number, ":")
-	n, ok := measure.ParseNumber(whole)
-	if colon {
-		s, okS := measure.ParseNumber(part)
-		n, ok = n+s/60, ok && okS && s < 60
-	}
+	m, ok := measure.ParseMinutes(text)
 	if !ok {
 		return text
 	}
-	return strconv.FormatFloat(n*by, 'f', -1, 64)
+	return strconv.FormatFloat(m, 'f', -1, 64)
 }
 
 // dryingAsMoisture reads "20/17.6", a sample before and after drying, as its moisture in %;

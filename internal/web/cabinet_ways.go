@@ -1,0 +1,195 @@
+package web
+
+import (
+	"fmt"
+	"net/http"
+	"net/url"
+	"slices"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+
+	"hollen/internal/core/measure"
+	"hollen/internal/core/request"
+	"hollen/internal/core/roll"
+	"hollen/internal/store"
+)
+
+var wayKinds = []request.Option{{Key: string(request.WayOfKneading), Name: "From mixing to the roller"}, {Key: string(request.WayDown), Name: "Down the stops, or under a pin"}}
+
+var wayShelf = shelf{Path: "ways", Name: "Ways", One: "A way of your own", Kind: store.WayKind,
+	Lead: "A way of kneading, or down the stops, under a name. A batch takes it literally at Knead or at Roll; there any way that is built can be " +
+		"kept, too. What new batches start with is chosen under House.",
+	Heads: []string{"of", "made on", "step by step"},
+	form: func(c desk, v any, like string) ([]entry, func() (any, error), string) {
+		w, own := v.(request.Way)
+		if !own {
+			w = request.Way{Of: request.WayOfKneading}
+		}
+		lines := w.Lines()
+		machine := textEntry("machine", "Made on", "of a way down: the kind of machine", 0, 60, &w.Machine)
+		return []entry{textEntry("name", "Name", "", 1, 60, &w.Name), choiceEntry("of", "It is a way", (*string)(&w.Of), wayKinds...), machine,
+				{Key: "lines", Label: "Step by step", Hint: "one to a line: “Knead by hand, 8 min”, “3, 2 passes”",
+					Kind: request.Text, Type: "textarea", Min: 1, Max: 2400, Lines: true, text: &lines}}, func() (any, error) {
+				if err := w.ReadLines(lines); err != nil {
+					return w, err
+				}
+				return w, w.Check()
+			}, ""
+	},
+	cells: func(c desk, v any) []string {
+		w := v.(request.Way)
+		return []string{w.Name, map[request.WayOf]string{request.WayOfKneading: "kneading", request.WayDown: "the way down"}[w.Of], w.Machine, shortened(w.Words(), 120)}
+	}}
+
+// shortened cuts a text to so many letters, at a word.
+func shortened(text string, letters int) string {
+	r := []rune(text)
+	if len(r) <= letters {
+		return text
+	}
+	cut := string(r[:letters])
+	if i := strings.LastIndexByte(cut, ' '); i > 0 {
+		cut = cut[:i]
+	}
+	return strings.TrimRight(cut, " ,;") + " …"
+}
+
+// WayRow is a kept way a batch may take.
+type WayRow struct {
+	Name, Words, Set string
+	On               bool
+}
+
+// ways are the kept ways of a kind that the batch may take.
+func (v *batchView) ways(of request.WayOf) (out []WayRow) {
+	for _, w := range v.Cabinet.Ways {
+		if w.Of != of || of == request.WayDown && !w.Goes(v.Request.Roll.Kind()) {
+			continue
+		}
+		set := url.Values{}
+		for path, typed := range w.Sets() {
+			set.Set(path, typed)
+		}
+		out = append(out, WayRow{w.Name, shortened(w.Words(), 140), set.Encode(), w.TakenIn(&v.Request)})
+	}
+	return out
+}
+
+// KeptWays are the ways of a kind, on the page of a batch.
+type KeptWays struct {
+	Of   string
+	Ways []WayRow
+	View *batchView
+}
+
+// KeptWays are the kept ways of kneading.
+func (v kneadView) KeptWays() KeptWays {
+	return KeptWays{string(request.WayOfKneading), v.ways(request.WayOfKneading), v.batchView}
+}
+
+// KeptWays are the kept ways down that this machine allows.
+func (v rollView) KeptWays() KeptWays {
+	return KeptWays{string(request.WayDown), v.ways(request.WayDown), v.batchView}
+}
+
+// Keeping is the name typed for a way that is not kept yet.
+func (v *batchView) Keeping(of string) string {
+	if v.KeptWay != "" {
+		return ""
+	}
+	return v.posted.Get("keep." + of)
+}
+
+// Unkept says whether the batch goes a way of the maker's own that the cabinet does not hold.
+func (v *batchView) Unkept(of string) bool {
+	own := v.Request.Knead.Own()
+	if request.WayOf(of) == request.WayDown {
+		own = v.Request.Roll.IsOwn() && !v.Plan.Roped()
+	}
+	return own && !slices.ContainsFunc(v.ways(request.WayOf(of)), func(w WayRow) bool { return w.On })
+}
+
+// machineKind is the kind of machine a way down is made on, in words.
+func machineKind(m roll.Machine) string {
+	if len(m.Stops) == 0 {
+		return "pin and board"
+	}
+	return fmt.Sprintf("%s, %s from %s to %s", shortened(m.Name, 30), measure.Plural(len(m.Stops), "stop", "stops"), m.Widest(), m.Finest())
+}
+
+// keepWay keeps the way the batch goes as it stands under the name given; the batch is not saved by it.
+func (s *Server) keepWay(c *gin.Context) {
+	of := request.WayOf(c.Param("of"))
+	if !slices.ContainsFunc(wayKinds, func(o request.Option) bool { return o.Key == string(of) }) {
+		s.fail(c, http.StatusNotFound, "There is no such way.", "A way of kneading, or down the stops, can be kept.")
+		return
+	}
+	a, ok := s.ask(c)
+	if !ok {
+		return
+	}
+	v := a.view
+	v.At = request.AtKnead
+	w := request.Way{Name: strings.Join(strings.Fields(a.values.Get("keep."+string(of))), " "), Of: of, Steps: v.Request.Knead.Steps}
+	if of == request.WayDown {
+		v.At = request.AtRoll
+		w.Steps, w.Passes, w.Machine = nil, v.Request.Roll.Steps, machineKind(v.Request.Roll.Kind())
+	}
+	refuse := func(text string) {
+		v.KeepErr = text
+		s.show(c, http.StatusUnprocessableEntity, v)
+	}
+	cab, ok := s.cabinet(c)
+	if !ok {
+		return
+	}
+	if err := w.Check(); err != nil {
+		var said []string
+		for _, f := range measure.Faults(err) {
+			said = append(said, measure.Capital(f.Text)+".")
+		}
+		refuse(strings.Join(said, " "))
+		return
+	}
+	for _, x := range cab.Ways {
+		if x.Of == of && strings.EqualFold(x.Name, w.Name) {
+			refuse("Another way has that name; change it in the cabinet, or give this one another.")
+			return
+		}
+	}
+	ctx, cancel := bounded(c)
+	defer cancel()
+	id, err := s.store.Keep(ctx, store.WayKind, 0, 0, w)
+	if err != nil {
+		s.failStore(c, err)
+		return
+	}
+	w.Key = store.Key(id)
+	v.KeptWay = w.Name
+	if f, ok := c.Get(cabinetKey); ok { // it is there from now on
+		f.(*fetched).cab.Ways = append(slices.Clone(cab.Ways), w)
+	}
+	s.show(c, http.StatusOK, v)
+}
+
+// wayOptions are the kept ways of a kind, to choose what new batches start with.
+func wayOptions(cab store.Cabinet, of request.WayOf, none string) []request.Option {
+	out := []request.Option{{Key: "", Name: none}}
+	for _, w := range cab.Ways {
+		if w.Of == of {
+			out = append(out, request.Option{Key: w.Key, Name: w.Name})
+		}
+	}
+	return out
+}
+
+// keptWay is the way of that key; nil where there is none.
+func keptWay(cab store.Cabinet, key string) *request.Way {
+	for i := range cab.Ways {
+		if key != "" && cab.Ways[i].Key == key {
+			return &cab.Ways[i]
+		}
+	}
+	return nil
+}
