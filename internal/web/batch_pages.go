@@ -103,7 +103,7 @@ func (s *Server) ask(c *gin.Context) (asked, bool) {
 	if !ok {
 		return asked{}, false
 	}
-	f, err := form.Bind(b.Request.Request, values, with, time.Now())
+	f, err := form.Bind(form.LastGood(b.Request.Request, values, s.rules), values, with, time.Now())
 	if err != nil {
 		s.failPlan(c, b.ID, err)
 		return asked{}, false
@@ -132,6 +132,7 @@ func (s *Server) ask(c *gin.Context) (asked, bool) {
 func (s *Server) askSound(c *gin.Context) (asked, bool) {
 	a, ok := s.ask(c)
 	if ok && len(a.view.Errors) > 0 {
+		a.view.Refused = true
 		a.view.atError()
 		s.show(c, http.StatusUnprocessableEntity, a.view)
 		return a, false
@@ -202,11 +203,8 @@ func (s *Server) workBatch(c *gin.Context) {
 
 // atError turns a view to the station of its first error.
 func (v *batchView) atError() {
-	for _, f := range request.Fields() {
-		if _, bad := v.Errors[f.Path]; bad {
-			v.At = f.Stage
-			return
-		}
+	if waits := v.Waiting(); len(waits) > 0 {
+		v.At = waits[0].Stage
 	}
 }
 

@@ -21,6 +21,7 @@ type batchView struct {
 	Conflict  []request.Clash // what another window saved meanwhile
 	Newer     int             // its version
 	Gone      bool            // deleted meanwhile
+	Refused   bool            // to be saved or taken further, and waits for fields
 	KeptWay   string          // the name of a way that has just been kept
 	KeepErr   string          // why one is not kept
 	Lean      bool            // only what changes with the figures: the page has the rest
@@ -90,10 +91,11 @@ type Station struct {
 // Stations returns the spine.
 func (v *batchView) Stations() []Station {
 	var out []Station
+	waiting := v.Waiting()
 	for i, s := range request.Stages() {
 		x := Station{i + 1, s, stations[s].name, stations[s].key(v.Plan), v.Plan.Warnings(s), 0, s == v.At}
-		for path := range v.Errors {
-			if f, ok := request.FieldAt(path); ok && f.Stage == s && path != "name" {
+		for _, w := range waiting {
+			if w.Stage == s && w.Label != "Name" {
 				x.Errors++
 			}
 		}

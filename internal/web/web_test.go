@@ -149,7 +149,7 @@ func TestErrorsStandBesideTheirFields(t *testing.T) {
 		v.Set("at", string(f.Stage))
 		w := s.ask("POST", batch(demo.Saturday)+"/work", v)
 		id := "f-" + strings.ReplaceAll(path, ".", "-")
-		s.wants(w, 200, `aria-invalid="true"`, "The last good result")
+		s.wants(w, 200, `aria-invalid="true"`, "Until it is put right")
 		at := regexp.MustCompile(`id="e-` + id + `"[^>]*>([^<]+)<`).FindStringSubmatch(w.Body.String())
 		if path == "cut.min_length_mm" {
 			at = regexp.MustCompile(`id="e-f-cut-max_length_mm"[^>]*>([^<]+)<`).FindStringSubmatch(w.Body.String())
@@ -367,7 +367,7 @@ func TestBlend(t *testing.T) {
 	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, `name="flours.2.share" value="20"`, `name="flours.3.share" value="5"`,
 		`id="rest-share" data-live="text">75<`)
 	v.Set("flours.2.share", "96")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "“101 %” won’t do", `value="96"`, "The last good result")
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "“101 %” won’t do", `value="96"`, "Until it is put right")
 }
 
 // Whatever a form holds, the batch is worked out from the last good values.
@@ -384,7 +384,7 @@ func TestSeveralErrorsAtOnce(t *testing.T) {
 			for path, text := range typed {
 				v.Set(path, text)
 			}
-			s.wants(s.ask("POST", fmt.Sprintf("/batches/%d/work", id), v), 200, "The last good result")
+			s.wants(s.ask("POST", fmt.Sprintf("/batches/%d/work", id), v), 200, "Until it is put right")
 		}
 	}
 }
@@ -404,7 +404,7 @@ func TestCrackedAndEggFirst(t *testing.T) {
 	v.Set("set", strings.ReplaceAll(set[1], "&amp;", "&"))
 	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "520 g of egg", "bring this much flour to its target")
 	v.Set("eggs.style", "none")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "A dough without egg goes by portions, dough or flour", "The last good result")
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "A dough without egg goes by portions, dough or flour", "Until it is put right")
 }
 
 // The recipe check keeps the recipe's name, offers the workshop's own machines, and ends in one thing to

@@ -12,6 +12,7 @@ import (
 	"hollen/internal/core/knead"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
+	"hollen/internal/core/request"
 	"hollen/internal/draw"
 )
 
@@ -40,19 +41,20 @@ var wordFuncs = template.FuncMap{
 		}
 		return t.Format("Mon 15:04")
 	},
-	"school":    func(s knead.School) string { return s.Traits().Short },
-	"dough":     func(p *plan.Plan) template.CSS { return tinted(p.Formula.Colour) },
-	"tinted":    tinted,
-	"tint":      func(colour string) template.CSS { return template.CSS("--dough:" + tintOnly.FindString(colour)) },
-	"draw":      drawn,
-	"strip":     func(s plan.Strip) template.HTML { return template.HTML(draw.Strip(&s)) },
-	"dampruler": func(m flour.Moisture) template.HTML { return template.HTML(draw.DampRuler(m)) },
-	"ruler":     func(r draw.Ruler) template.HTML { return template.HTML(r.SVG()) },
-	"sheet":     func(p *plan.Plan, x *plan.CutPart) template.HTML { return template.HTML(draw.SheetAbove(p, x)) },
-	"corner":    func(x *plan.CutPart) template.HTML { return template.HTML(draw.Corner(x)) },
-	"nests":     func(x *plan.CutPart) template.HTML { return template.HTML(draw.Nests(x)) },
-	"rolledup":  func(p *plan.Plan, x *plan.CutPart) template.HTML { return template.HTML(draw.RolledUp(p, x)) },
-	"section":   func(p *plan.Plan, x *plan.CutPart) template.HTML { return template.HTML(draw.Section(p, x)) },
+	"school":      func(s knead.School) string { return s.Traits().Short },
+	"dough":       func(p *plan.Plan) template.CSS { return tinted(p.Formula.Colour) },
+	"tinted":      tinted,
+	"tint":        func(colour string) template.CSS { return template.CSS("--dough:" + tintOnly.FindString(colour)) },
+	"draw":        drawn,
+	"strip":       func(s plan.Strip) template.HTML { return template.HTML(draw.Strip(&s)) },
+	"dampruler":   func(m flour.Moisture) template.HTML { return template.HTML(draw.DampRuler(m)) },
+	"ruler":       func(r draw.Ruler) template.HTML { return template.HTML(r.SVG()) },
+	"stationName": func(s request.Stage) string { return stations[s].name },
+	"sheet":       func(p *plan.Plan, x *plan.CutPart) template.HTML { return template.HTML(draw.SheetAbove(p, x)) },
+	"corner":      func(x *plan.CutPart) template.HTML { return template.HTML(draw.Corner(x)) },
+	"nests":       func(x *plan.CutPart) template.HTML { return template.HTML(draw.Nests(x)) },
+	"rolledup":    func(p *plan.Plan, x *plan.CutPart) template.HTML { return template.HTML(draw.RolledUp(p, x)) },
+	"section":     func(p *plan.Plan, x *plan.CutPart) template.HTML { return template.HTML(draw.Section(p, x)) },
 }
 
 // drawings are the pictures of a whole plan by name.

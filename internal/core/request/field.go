@@ -136,6 +136,20 @@ func (f Field) shown(v float64) string {
 // text is the string a Choice or Text field stands in, of whatever named type.
 func (f Field) text(r *Request) reflect.Value { return reflect.ValueOf(f.at(r)).Elem() }
 
+// Copy puts what stands in f of from into f of to, a thing of the workshop's own with it; where both have the field.
+func (f Field) Copy(to, from *Request) {
+	if !f.Has(to) || !f.Has(from) {
+		return
+	}
+	reflect.ValueOf(f.at(to)).Elem().Set(reflect.ValueOf(f.at(from)).Elem())
+	if f.own != nil {
+		f.own(to).put(nil)
+		if kept := f.own(from).get(); kept != nil {
+			f.own(to).put(kept.Value)
+		}
+	}
+}
+
 // Set puts typed text into f of r, in the unit shown. When the text is not allowed it
 // returns a FieldError and leaves r as it was.
 func (f Field) Set(r *Request, typed string) error {

@@ -127,7 +127,7 @@ func (f *Form) settle(base request.Request) error {
 		return nil
 	}
 	// Its partner is to blame as well: both go back.
-	for _, p := range []string{"cut.shape", "cut.min_length_mm", "cut.max_length_mm"} {
+	for _, p := range f.partners() {
 		partner, _ := request.FieldAt(p)
 		if typed := partner.Get(&f.Request); typed != partner.Get(&base) {
 			f.Typed[p] = typed
@@ -138,6 +138,16 @@ func (f *Form) settle(base request.Request) error {
 		f.Request = base
 	}
 	return f.work()
+}
+
+// partners are the fields that what is wrong may hang on: stops are those of the machine, lengths of the shape.
+func (f *Form) partners() []string {
+	for path := range f.Errors {
+		if field, ok := request.FieldAt(path); ok && field.Part == "stop" {
+			return []string{"roll.machine"}
+		}
+	}
+	return []string{"cut.shape", "cut.min_length_mm", "cut.max_length_mm"}
 }
 
 // leave empties the slot a field belongs to.
@@ -292,7 +302,6 @@ func (f *Form) step(s string) {
 
 // back puts a field back to what it is in base.
 func (f *Form) back(field request.Field, base request.Request) {
-	was := field.Get(&base)
-	_ = field.Set(&f.Request, was) // it stood there before
-	_ = field.Set(&f.Page, was)
+	field.Copy(&f.Request, &base)
+	field.Copy(&f.Page, &base)
 }

@@ -15,12 +15,14 @@ export function startBatch(form) {
   const atField = form.elements.was_at;
   const ask = line(form.getAttribute("action"));
   const values = () => new URLSearchParams(new FormData(form));
+  // said is what a form says, without what the page carries to work it out.
+  const said = (body) => [...body].filter(([path]) => path !== "stood").join("&");
 
   // later asks at once, unless nothing has changed since it last asked. While a question is out
   // the newest change waits for its answer.
   function later() {
     const body = values();
-    if (body.toString() === asked) return;
+    if (said(body) === asked) return;
     changed = pending !== null;
     if (!changed) work(null, body);
     else keepDraft(body);
@@ -31,7 +33,7 @@ export function startBatch(form) {
     pending?.abort();
     const mine = (pending = new AbortController());
     const stood = values(); // what has been changed since is left alone
-    asked = set ? "" : body.toString();
+    asked = set ? "" : said(body);
     changed = false;
     keepDraft(body);
     if (set) body.append(name, set);
@@ -84,26 +86,23 @@ export function startBatch(form) {
     live = [...form.querySelectorAll("[data-live]")];
   }
 
-  // swap takes over what is worked out of the form as it stood, and writes only what differs.
-  // While a field is in error the last good result stays and only the errors are shown, unless
-  // another station was opened.
+  // swap takes over what is worked out of the form as it stood, and writes only what differs. A
+  // field in error keeps what was typed; the rest goes on with its last good value.
   function swap(fresh, opened, stood) {
     if (opened) findLive();
-    const bad = Number(fresh.querySelector("#sheet").dataset.errors) > 0 && !opened;
+    const bad = Number(fresh.querySelector("#sheet").dataset.errors) > 0;
     const focused = document.activeElement;
     const focusedId = focused?.id;
     const focusedName = focused?.closest("#sheet, #spine") ? [focused.name, focused.value] : null;
     const then = new Map([...fresh.querySelectorAll("[id]")].map((e) => [e.id, e]));
-    for (const now of live) take(now, then, bad, focused);
-    for (const [id, e] of then) if ("value" in e.dataset || e.localName === "input") takeField(document.getElementById(id), e, bad, stood);
-    if (!bad) {
-      // Fields of other stations ride along; what differs from what was sent is told.
-      for (const told of fresh.querySelectorAll("#rails > input[type=hidden]")) {
-        const field = form.querySelector("#rails > input[type=hidden][name='" + CSS.escape(told.name) + "']");
-        if (field && field.value !== told.value) field.value = told.value;
-      }
-      syncSlides();
+    for (const now of live) take(now, then, focused);
+    for (const [id, e] of then) if ("value" in e.dataset || e.localName === "input") takeField(document.getElementById(id), e, stood);
+    // Fields of other stations ride along; what differs from what was sent is told.
+    for (const told of fresh.querySelectorAll("#rails > input[type=hidden]")) {
+      const field = form.querySelector("#rails > input[type=hidden][name='" + CSS.escape(told.name) + "']");
+      if (field && field.value !== told.value) field.value = told.value;
     }
+    syncSlides();
     // What had the focus may have been drawn anew.
     if (document.activeElement !== focused) {
       const again = focusedId ? document.getElementById(focusedId)
@@ -114,10 +113,9 @@ export function startBatch(form) {
   }
 
   // take brings one live part up to date. A control's hint and error are told where there are any.
-  function take(now, all, bad, focused) {
+  function take(now, all, focused) {
     const then = all.get(now.id);
     const isError = now.classList.contains("err");
-    if (bad && !isError && now.id !== "state" && now.dataset.live !== "hidden") return;
     switch (now.dataset.live) {
       case "html":
         patch(now, then);
@@ -146,7 +144,7 @@ export function startBatch(form) {
 
   // takeField brings one field up to date: its mark, what Hollen chooses for it, and its value unless
   // it has been changed since.
-  function takeField(field, then, bad, stood) {
+  function takeField(field, then, stood) {
     if (!field || !form.contains(field)) return;
     const wrong = then.hasAttribute("aria-invalid");
     if (wrong !== field.hasAttribute("aria-invalid")) {
@@ -162,7 +160,7 @@ export function startBatch(form) {
       if (stood.getAll(field.name).includes("yes") === field.checked) field.checked = on;
       return;
     }
-    if (wrong || bad || field === document.activeElement || field.value === value) return;
+    if (wrong || field === document.activeElement || field.value === value) return;
     if (stood.get(field.name) !== field.value || parse(field.value) === parse(value)) return;
     field.value = value;
   }
@@ -291,7 +289,7 @@ export function startBatch(form) {
       return;
     }
     if (!kept) return;
-    if (kept === values().toString() || new URLSearchParams(location.search).has("saved")) {
+    if (said(new URLSearchParams(kept)) === said(values()) || new URLSearchParams(location.search).has("saved")) {
       forgetDraft();
       return;
     }
@@ -324,9 +322,10 @@ export function startBatch(form) {
     if (e.submitter?.formAction?.endsWith(".json")) return;
     // The draft is written now, and no later: the next page may be there before this one goes,
     // and would find a draft of what it has just saved.
-    asked = values().toString();
+    const body = values();
+    asked = said(body);
     changed = false;
-    keepDraft(asked);
+    keepDraft(body);
     writeDraft();
   });
   document.addEventListener("click", (e) => {
