@@ -5,6 +5,7 @@ import (
 	"io"
 	"math"
 	"regexp"
+	"slices"
 	"strconv"
 	"strings"
 	"testing"
@@ -281,28 +282,55 @@ func TestPinAboveIsToScale(t *testing.T) {
 	}
 }
 
-// Stripes are drawn as wide as they are laid and as the joining leaves them.
-func TestStripesAreToScale(t *testing.T) {
-	st := roll.Stripes{BaseMM: 1.8, StripeMM: .5, WidthMM: 20, PitchMM: 50}
+// A pattern is drawn as wide as it is laid, as the joining leaves it, and as it is after the last pass: every
+// colour, mirrored or not, along and across.
+func TestPatternsAreToScale(t *testing.T) {
 	p, err := plan.Make(rules.Default(), request.Default())
 	if err != nil {
 		t.Fatal(err)
 	}
-	p.Request.Roll.Stripes = st
-	j, err := p.Join()
-	if err != nil {
-		t.Fatal(err)
+	rects := func(svg, colour string) (w, h []float64) {
+		for _, m := range regexp.MustCompile(`style="fill:`+colour+`" x="[\d.]+" y="[\d.]+" width="([\d.]+)" height="([\d.]+)"`).FindAllStringSubmatch(svg, -1) {
+			a, _ := strconv.ParseFloat(m[1], 64)
+			b, _ := strconv.ParseFloat(m[2], 64)
+			w, h = append(w, a), append(h, b)
+		}
+		return w, h
 	}
-	svg := StripesAbove(st, j, "#aabbcc")
-	var widths []float64
-	for _, m := range regexp.MustCompile(`class="stripe" style="fill:#aabbcc" x="[\d.]+" y="[\d.]+" width="([\d.]+)"`).FindAllStringSubmatch(svg, -1) {
-		w, _ := strconv.ParseFloat(m[1], 64)
-		widths = append(widths, w)
+	const other, third = "#aabbcc", "#112233"
+	of := func(st roll.Stripes) (Pattern, string) {
+		t.Helper()
+		p.Request.Roll.Stripes = st
+		j, err := p.Join()
+		if err != nil {
+			t.Fatal(err)
+		}
+		d := Pattern{Laid: st, Joined: j, FinalMM: p.Roll.SheetMM, WideMM: 140, Colours: map[roll.Colour]string{roll.OtherDough: other, roll.ThirdColour: third}}
+		return d, d.SVG()
 	}
-	base := rects(t, svg, "dough")
-	if len(widths) != 6 || len(base) != 2 || math.Abs(widths[0]/base[0].w-20/150.) > .001 || math.Abs(widths[3]/widths[0]-j.StripeMM/20) > .01 ||
-		math.Abs(base[1].w/base[0].w-j.Longer) > .01 {
-		t.Errorf("%v on %+v, joined %+v", widths, base, j)
+	st := roll.Stripes{BaseMM: 1.8, StripeMM: .5, WidthMM: 20, PitchMM: 50}
+	d, svg := of(st)
+	w, _ := rects(svg, other)
+	n := len(w) / 3
+	if on := d.Joined.SheetMM / d.FinalMM; n < 2 || math.Abs(w[n]/w[0]-d.Joined.Stripe) > .02 || math.Abs(w[2*n]/w[n]-on) > .02 {
+		t.Errorf("%v, joined %+v, then %.2f", w, d.Joined, on)
+	}
+	// Three colours, unequal, mirrored: forth and back.
+	st.Strips = []roll.Strip{{Colour: roll.OtherDough, WidthMM: 20, GapMM: 10}, {Colour: roll.ThirdColour, WidthMM: 5, GapMM: 15}}
+	st.Mirror, st.Third = true, "beet-powder"
+	_, svg = of(st)
+	w, _ = rects(svg, other)
+	x, _ := rects(svg, third)
+	if len(w) != len(x) || math.Abs(w[0]/x[0]-4) > .01 {
+		t.Errorf("%v and %v", w, x)
+	}
+	// A lattice is drawn both ways; along it the widths are those laid, in every row.
+	st = roll.Stripes{BaseMM: 1.8, StripeMM: .2, WidthMM: 6, PitchMM: 30, Lay: roll.LaidLattice}
+	_, svg = of(st)
+	_, h := rects(svg, other)
+	thin, high := slices.Min(h), slices.Max(h)
+	if len(h) < 12 || math.Abs(thin/high-6/140.) > .003 {
+		t.Errorf("%.2f of %.2f", thin, high)
 	}
 }
 

@@ -47,28 +47,3 @@ func PinAbove(p *plan.Plan) string {
 	s.Text("q", 0, 42, "to scale")
 	return s.SVG()
 }
-
-// StripesAbove draws two stripes on their base, to scale along the rolling direction: as laid,
-// and as the joining pass leaves them.
-func StripesAbove(st roll.Stripes, j roll.Joined, stripe string) string {
-	const width, left = 926., 90.
-	n := 3.
-	after := st.PitchMM * j.Longer
-	k := math.Min(4, (width-left-10)/(n*after))
-	s := &Scene{Title: fmt.Sprintf("Stripes of %.0f mm every %.0f mm become %.0f mm every %.0f mm", st.WidthMM, st.PitchMM, j.StripeMM, after), W: width, H: 132}
-	row := func(y, pitch, w float64, words string) {
-		s.Text("q", 0, y+22, words)
-		s.Rect("dough", left, y, n*pitch*k, 34)
-		for i := range int(n) {
-			s.body.WriteString(fmt.Sprintf(`<rect class="stripe" style="fill:%s" x="%s" y="%s" width="%s" height="34"/>`, stripe,
-				num(left+(float64(i)+.5)*pitch*k-w*k/2), num(y), num(w*k)))
-		}
-		s.Across(left+.5*pitch*k-w*k/2, left+.5*pitch*k+w*k/2, y+48, "")
-		s.Text("m", left+.5*pitch*k, y+62, fmt.Sprintf("%.0f", w))
-		s.Across(left+1.5*pitch*k-w*k/2, left+2.5*pitch*k-w*k/2, y+48, "")
-		s.Text("m", left+2*pitch*k-w*k/2, y+62, fmt.Sprintf("%.0f mm", pitch))
-	}
-	row(0, st.PitchMM, st.WidthMM, "as laid")
-	row(66, after, j.StripeMM, "joined")
-	return s.SVG()
-}

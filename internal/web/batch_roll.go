@@ -7,6 +7,7 @@ import (
 	"strconv"
 	"strings"
 
+	"hollen/internal/core/addition"
 	"hollen/internal/core/doctor"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
@@ -222,6 +223,9 @@ type stripesView struct {
 	Error   string
 	Picture template.HTML
 	WantsG  float64 // of the other dough
+	Third   *thirdColour
+
+	batch *batchView
 
 	FinalMM float64 // the sheet at the end of the ladder
 }
@@ -247,13 +251,102 @@ func (v rollView) Stripes() *stripesView {
 	s := &stripesView{Other: v.Partner, Laid: v.Request.Roll.Stripes, FinalMM: v.Plan.Roll.SheetMM}
 	j, err := v.Plan.Join()
 	if err != nil {
-		s.Error = strings.ToUpper(err.Error()[:1]) + err.Error()[1:] + "."
+		var said []string
+		for _, f := range measure.Faults(err) {
+			said = append(said, measure.Capital(f.Text)+".")
+		}
+		s.Error = strings.Join(said, " ")
 		return s
 	}
-	s.Joined, s.WantsG = j, j.StripeG*v.Plan.Formula.Dough.MassG
-	s.Picture = template.HTML(draw.StripesAbove(s.Laid, j, v.Partner.Plan.Formula.Colour.Face))
+	s.Joined, s.batch = j, v.batchView
+	base := v.Plan.Formula.Dough.MassG
+	s.WantsG = s.Laid.MassG(roll.OtherDough, base)
+	pattern := draw.Pattern{Laid: s.Laid, Joined: j, FinalMM: s.FinalMM, WideMM: v.Plan.Roll.WidthMM,
+		Colours: map[roll.Colour]string{roll.OtherDough: v.Partner.Plan.Formula.Colour.Face}}
+	if c, of, share, ok := v.Plan.ThirdColour(); ok {
+		if g := s.Laid.MassG(roll.ThirdColour, base); g > 0 {
+			s.Third = &thirdColour{of, g, g * share}
+			pattern.Colours[roll.ThirdColour] = c.Face
+		}
+	}
+	s.Picture = template.HTML(pattern.SVG())
 	return s
 }
+
+// thirdColour is what colours a piece of the base dough for strips of a third colour.
+type thirdColour struct {
+	Of      addition.Addition
+	DoughG  float64 // of the dough, g
+	ColourG float64 // of what goes into it, g
+}
+
+// Name is what colours it, within a sentence.
+func (t *thirdColour) Name() string { return strings.ToLower(t.Of.Name) }
+
+// LaidWords say how the strips are laid: where and how far apart, or strip by strip.
+func (s *stripesView) LaidWords() string {
+	in := s.batch.In
+	mm := func(v float64) string { return in.MM(v, measure.Shortest) }
+	how := map[roll.Laid]string{roll.LaidAcross: "across the base", roll.LaidAlong: "along the base", roll.LaidLattice: "across the base and along it"}[s.Laid.Lay]
+	if len(s.Laid.Strips) == 0 {
+		return fmt.Sprintf("Lay one of %s every %s %s", mm(math.Round(s.Laid.WidthMM)), mm(math.Round(s.Laid.PitchMM)), how)
+	}
+	var out []string
+	for _, b := range s.Laid.Bands() {
+		switch b.Colour {
+		case roll.OtherDough:
+			out = append(out, mm(b.MM)+" of the other dough")
+		case roll.ThirdColour:
+			out = append(out, mm(b.MM)+" of the third colour")
+		default:
+			out = append(out, mm(b.MM)+" bare")
+		}
+	}
+	turn, _ := s.Laid.Covered(roll.BareBase)
+	return fmt.Sprintf("Lay in turn, %s: %s; then again, every %s", how, strings.Join(out, ", "), mm(turn))
+}
+
+// Comes says how the pattern comes out of the joining pass.
+func (s *stripesView) Comes() string {
+	in := s.batch.In
+	if s.Laid.Lay == roll.LaidAlong {
+		return "All of it stretches alike; strips along the sheet keep their width."
+	}
+	if len(s.Laid.Strips) == 0 {
+		return fmt.Sprintf("Stripes come out %s wide, one every %s.", in.MM(s.Joined.StripeMM, 0), in.MM(s.Joined.PitchMM, 0))
+	}
+	return fmt.Sprintf("Strips come out %.2f times as wide, %s the first, a turn of the pattern every %s.", s.Joined.Stripe, in.MM(s.Joined.StripeMM, 0),
+		in.MM(s.Joined.PitchMM, 0))
+}
+
+// AtLast says how the pattern is at the end of the way down.
+func (s *stripesView) AtLast() string {
+	in := s.batch.In
+	switch {
+	case s.Laid.Lay == roll.LaidAlong:
+		return "the strips are as wide as they were"
+	case len(s.Laid.Strips) == 0:
+		return fmt.Sprintf("the stripes are %s wide, one every %s", in.MM(s.FinalStripeMM(), 0), in.MM(s.FinalPitchMM(), 0))
+	}
+	return fmt.Sprintf("the first strip is %s wide, a turn of the pattern %s long", in.MM(s.FinalStripeMM(), 0), in.MM(s.FinalPitchMM(), 0))
+}
+
+// StripLine is one strip of a pattern on the page.
+type StripLine struct {
+	Line
+	Gap Control
+}
+
+// Strips returns the lines of the pattern.
+func (v rollView) Strips() (out []StripLine) {
+	for i, l := range v.lines("roll.stripes.strips", "width_mm") {
+		out = append(out, StripLine{l, v.Control(fmt.Sprintf("roll.stripes.strips.%d.gap_mm", i))})
+	}
+	return out
+}
+
+// Patterned says whether the strips are said one by one.
+func (v rollView) Patterned() bool { return len(v.Request.Roll.Stripes.Strips) > 0 }
 
 // Rung is one pass of the ladder.
 type Rung struct {

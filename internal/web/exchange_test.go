@@ -225,7 +225,7 @@ func TestSheetAndLabel(t *testing.T) {
 	s := newSite(t)
 	s.wants(s.ask("GET", batch(demo.Saturday)+"/sheet", nil), 200, `class="paper a4"`, "800 g", "9 eggs", "281126-7", "Knead by hand", "The way down",
 		"Contains wheat, durum wheat, egg", "flour left")
-	s.wants(s.ask("GET", batch(demo.Straw)+"/sheet", nil), 200, "Stripes of Breakwater stripes, green (batch 281126-2)", "join with one pass at stop")
+	s.wants(s.ask("GET", batch(demo.Straw)+"/sheet", nil), 200, "Stripes of Breakwater stripes, green (batch 281126-2)", "Join with one pass at stop")
 	s.wants(s.ask("GET", batch(demo.Straw)+"/label", nil), 200, "; stripes: ", "spinach")
 	s.wants(s.ask("GET", batch(demo.Lantern)+"/sheet?paper=letter", nil), 200, `class="paper letter"`, "Filling: nettle", "milk", "Keep frozen", "27 Jan 2027")
 	s.wants(s.ask("GET", batch(demo.Lantern)+"/label", nil), 200, `class="label large"`, "<b>milk</b>", "<b>egg</b>", "28 Nov 2026", "27 Jan 2027", "281126-8")

@@ -315,6 +315,29 @@ func (l ShareLine) HTML() template.HTML {
 	return m.raw(`</div>`).html()
 }
 
+// HTML is the line of a strip: its colour, how wide, and the bare base after it.
+func (l StripLine) HTML() template.HTML {
+	return twoPart("c-strip"+string(rune('0'+l.N)), l.Line, "wide", l.Much, "bare", l.Gap)
+}
+
+// Errs is where the errors of the line are told.
+func (l StripLine) Errs() template.HTML { return l.Line.Errs() + l.Gap.Err() }
+
+// twoPart is a line with two figures under what it is.
+func twoPart(id string, l Line, a string, one Control, b string, two Control) template.HTML {
+	var m markup
+	m.raw(`<div`).attr("id", id)
+	if !l.What.Lean {
+		m.raw(` class="slot share" data-live="hidden"`)
+	}
+	m.flag("hidden", !l.Show).raw(">", string(l.What.Field(l.What.Label)))
+	if l.What.Lean {
+		return m.raw(`<i`).attr("id", id+"-much").flag("hidden", !l.Named).raw(`></i>`, string(one.Field("")), string(two.Field("")), `</div>`).html()
+	}
+	return m.raw(`<span class="much two" data-live="hidden"`).attr("id", id+"-much").flag("hidden", !l.Named).raw(`><span class="box"><small>`, esc(a), `</small>`,
+		string(one.Field(one.Label)), `</span><span class="box"><small>`, esc(b), `</small>`, string(two.Field(two.Label)), `</span></span></div>`).html()
+}
+
 // Errs is where the errors of the line are told.
 func (l ShareLine) Errs() template.HTML { return l.Line.Errs() + l.By.Err() + l.Stop.Err() }
 

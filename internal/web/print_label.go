@@ -108,7 +108,11 @@ func (v sheetView) stripeIngredients() []plan.Ingredient {
 	if v.StripeWords() == "" {
 		return nil
 	}
-	return v.Partner.Plan.Ingredients(&v.Partner.Plan.Cut.CutPart)
+	out := v.Partner.Plan.Ingredients(&v.Partner.Plan.Cut.CutPart)
+	if third := (rollView{v.batchView}).Stripes().Third; third != nil {
+		out = append(out, plan.Ingredient{Name: third.Of.LabelName(), Allergen: third.Of.Allergen, G: third.ColourG})
+	}
+	return out
 }
 
 // boldAllergen sets the allergen off in an ingredient: within its name where it stands there, in

@@ -173,9 +173,8 @@ func (v sheetView) StripeWords() string {
 	if s == nil || s.Error != "" {
 		return ""
 	}
-	return fmt.Sprintf("Stripes of %s (batch %s): base to %s, stripes to %s, %s wide, one every %s; join with one pass at stop %s.",
-		s.Other.Plan.Request.Name, s.Other.Plan.Code(s.Other.ID), v.In.MM(s.Laid.BaseMM, 2), v.In.MM(s.Laid.StripeMM, 2),
-		v.In.MM(s.Laid.WidthMM, measure.Shortest), v.In.MM(s.Laid.PitchMM, measure.Shortest), s.Joined.Label)
+	return fmt.Sprintf("Stripes of %s (batch %s): base to %s, stripes to %s. %s. Join with one pass at stop %s.",
+		s.Other.Plan.Request.Name, s.Other.Plan.Code(s.Other.ID), v.In.MM(s.Laid.BaseMM, 2), v.In.MM(s.Laid.StripeMM, 2), s.LaidWords(), s.Joined.Label)
 }
 
 // Chip is one pass of the ladder in short.
@@ -232,7 +231,11 @@ func (v sheetView) Contains() string {
 func (v sheetView) withStripes(own []string) []string {
 	out := slices.Clone(own)
 	if v.StripeWords() != "" {
-		for _, a := range v.Partner.Plan.Formula.Allergens {
+		laid := slices.Clone(v.Partner.Plan.Formula.Allergens)
+		if third := (rollView{v.batchView}).Stripes().Third; third != nil && third.Of.Allergen != "" {
+			laid = append(laid, third.Of.Allergen)
+		}
+		for _, a := range laid {
 			if !slices.Contains(out, a) {
 				out = append(out, a)
 			}

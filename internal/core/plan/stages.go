@@ -4,6 +4,7 @@ import (
 	"errors"
 	"math"
 
+	"hollen/internal/core/addition"
 	"hollen/internal/core/cut"
 	"hollen/internal/core/dough"
 	"hollen/internal/core/egg"
@@ -242,6 +243,21 @@ func (p *Plan) sure(stop int) (calibrated bool, within float64) {
 		return true, roll.MeasuredWithin
 	}
 	return true, fit.Error
+}
+
+// ThirdColour is the base dough with what colours its third, as it looks; how much of that goes to a gram of dough,
+// g; false where there is none.
+func (p *Plan) ThirdColour() (c dough.Colour, of addition.Addition, shareG float64, ok bool) {
+	of, ok = addition.Find(p.Request.Roll.Stripes.Third)
+	if !ok {
+		return c, of, 0, false
+	}
+	f := &p.Formula
+	g := of.StartShare() * f.FlourG
+	stains := append(p.stains(), dough.Stain{Colour: of.Colour, Depth: of.Depth, G: g, Word: of.ColourWord, Name: of.Name})
+	cl := p.task.Class
+	c = dough.Tint(f.Blend, f.YolkG+f.WholeG*cl.YolkG/cl.EdibleG, f.Dough.MassG+g, cl.YolkColour, stains...)
+	return c, of, g / f.Dough.MassG, true
 }
 
 // Join is the pass that joins stripes of a second dough to a base of this one.

@@ -11,6 +11,7 @@ import (
 	"hollen/internal/core/knead"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/request"
+	"hollen/internal/core/roll"
 	"hollen/internal/core/rules"
 )
 
@@ -63,6 +64,9 @@ func bases() []request.Request {
 		base(func(r *request.Request) { // a rope among the shapes
 			r.Cut.Also = []request.ShapePart{{Shape: "orecchiette", Portions: 3}}
 		}),
+		base(func(r *request.Request) { // a pattern of its own
+			r.Roll.Stripes.Strips = []roll.Strip{{Colour: roll.OtherDough, WidthMM: 12, GapMM: 6}, {Colour: roll.OtherDough, WidthMM: 5, GapMM: 9}}
+		}),
 		base(func(r *request.Request) { // as it is made, with flour to spare
 			r.Amount.By, r.Amount.FlourG, r.Eggs.FixWhole = request.ByOwn, 700, ptr(5)
 		}),
@@ -76,7 +80,11 @@ func bases() []request.Request {
 func figures(t *testing.T, r request.Request) string {
 	t.Helper()
 	p := must(t, r)
-	b, err := json.Marshal([]any{p.Formula, p.Room, p.Knead, p.Rest, p.Roll, p.Cut, p.Dry, p.Keep, p.Cook, p.Cost, p.Why, p.Notes, p.Steps,
+	joined, _ := p.Join()
+	third, of, share, _ := p.ThirdColour()
+	laid := p.Request.Roll.Stripes
+	b, err := json.Marshal([]any{joined, third, of.Key, share, laid.Bands(), laid.MassG(roll.OtherDough, 1), laid.MassG(roll.ThirdColour, 1),
+		p.Formula, p.Room, p.Knead, p.Rest, p.Roll, p.Cut, p.Dry, p.Keep, p.Cook, p.Cost, p.Why, p.Notes, p.Steps,
 		p.Ingredients(&p.Cut.CutPart), p.Formula.Allergens})
 	if err != nil {
 		t.Fatal(err)

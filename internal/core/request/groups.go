@@ -24,6 +24,12 @@ const MaxSteps = 14
 // MaxPasses is how many lines a way down of the maker's own may have.
 const MaxPasses = 24
 
+// MaxStrips is how many strips one turn of a pattern may have.
+const MaxStrips = 8
+
+// usualStripMM is how wide a strip starts, and the bare base after it, mm. Source: house.
+const usualStripMM = 10
+
 // MaxAdditions is the most additions a dough may have.
 const MaxAdditions = 3
 
@@ -119,6 +125,14 @@ var groups = []Group{
 		Missing: "a line that is not there is left out of the list", slot: passSlot,
 		start: func(r *Request, i int, _ *Request) { r.Roll.Steps[i].Passes = max(r.Roll.Steps[i].Passes, 1) }},
 		func(r *Request) *[]RollStep { return &r.Roll.Steps }, nothing, func(x *RollStep) bool { return x.Stop != "" }, zero),
+	list(Group{Name: "roll.stripes.strips", Head: "colour", Label: "Strips", Most: MaxStrips, TooMany: "at most %d strips are allowed",
+		Missing: "a strip that is not there is left out of the list", slot: stripSlot,
+		start: func(r *Request, i int, _ *Request) {
+			if s := &r.Roll.Stripes.Strips[i]; s.WidthMM == 0 {
+				s.WidthMM, s.GapMM = usualStripMM, usualStripMM
+			}
+		}},
+		func(r *Request) *[]roll.Strip { return &r.Roll.Stripes.Strips }, nothing, func(x *roll.Strip) bool { return x.Colour != "" }, zero),
 	list(Group{Name: "acts", Head: "kind", Label: "Acts", Most: MaxActs, TooMany: "at most %d are recorded",
 		Missing: "an act that is not there is left out of the list", slot: actSlot,
 		start: func(r *Request, i int, _ *Request) {
@@ -332,6 +346,19 @@ func passSlot(i int, p string) []Field {
 			Option{string(roll.LayOn), "Lay strips on first"}, Option{string(roll.Wait), "Rest it first"}),
 		number(AtRoll, p+"rest_min", label+", rest", "min", 0, 240, 5, step(func(s *RollStep) any { return &s.RestMin })),
 		flag(AtRoll, p+"dust", label+", dusted", step(func(s *RollStep) any { return &s.Dust })),
+	}
+}
+
+func stripSlot(i int, p string) []Field {
+	strip := func(f func(*roll.Strip) any) func(*Request) any {
+		return func(r *Request) any { return f(&r.Roll.Stripes.Strips[i]) }
+	}
+	label := fmt.Sprintf("Strip %d", i+1)
+	return []Field{
+		choice(AtRoll, p+"colour", label, strip(func(s *roll.Strip) any { return &s.Colour }), Option{"", "No strip"},
+			Option{string(roll.OtherDough), "The other dough"}, Option{string(roll.ThirdColour), "The third colour"}),
+		number(AtRoll, p+"width_mm", label+", wide", "mm", 1, 200, 1, strip(func(s *roll.Strip) any { return &s.WidthMM })),
+		number(AtRoll, p+"gap_mm", label+", bare after it", "mm", 0, 400, 1, strip(func(s *roll.Strip) any { return &s.GapMM })),
 	}
 }
 

@@ -551,7 +551,7 @@ func Default() Request {
 		Knead:     Knead{School: knead.Auto, Mix: InWell, Steps: []KneadStep{}},
 		Rest:      Rest{At: InRoom, Wrapped: InOne},
 		Roll: Roll{Machine: "hand-crank-10", Mode: roll.EveryStop, BenchMM: 1200, Careful: CarefulAuto, Fold: roll.Thirds, Divide: DivideByFlour,
-			Outline: roll.Rectangle, Dust: DustSemola, Stripes: roll.Stripes{BaseMM: 1.8, StripeMM: .5, WidthMM: 20, PitchMM: 50},
+			Outline: roll.Rectangle, Dust: DustSemola, Stripes: roll.Stripes{BaseMM: 1.8, StripeMM: .5, WidthMM: 20, PitchMM: 50, Strips: []roll.Strip{}},
 			Steps: []RollStep{}},
 		Cut:    Cut{Shape: "tagliatelle", Also: []ShapePart{}},
 		Dry:    Dry{On: OnRack, Log: []DryCheck{}},

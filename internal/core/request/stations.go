@@ -1,6 +1,7 @@
 package request
 
 import (
+	"hollen/internal/core/addition"
 	"hollen/internal/core/cook"
 	"hollen/internal/core/cut"
 	"hollen/internal/core/doctor"
@@ -133,6 +134,11 @@ func rollFields() []Field {
 			Option{string(roll.Disc), "Disc"}),
 		number(AtRoll, "roll.stripes.base_mm", "Base", "mm", .6, 6, .1, func(r *Request) any { return &r.Roll.Stripes.BaseMM }),
 		number(AtRoll, "roll.stripes.stripe_mm", "Stripe", "mm", .2, 3, .1, func(r *Request) any { return &r.Roll.Stripes.StripeMM }),
+		choice(AtRoll, "roll.stripes.laid", "Laid", func(r *Request) any { return &r.Roll.Stripes.Lay }, Option{"", "Across the sheet"},
+			Option{string(roll.LaidAlong), "Along the sheet"}, Option{string(roll.LaidLattice), "Both ways, a lattice"}),
+		choice(AtRoll, "roll.stripes.third_colour", "A third colour", func(r *Request) any { return &r.Roll.Stripes.Third }, append([]Option{{"", "None"}},
+			options(addition.Shipped(), func(a addition.Addition) Option { return Option{a.Key, a.Name} })...)...),
+		flag(AtRoll, "roll.stripes.mirrored", "Mirrored, forth and back", func(r *Request) any { return &r.Roll.Stripes.Mirror }),
 		number(AtRoll, "roll.stripes.width_mm", "Stripe is wide", "mm", 2, 200, 1, func(r *Request) any { return &r.Roll.Stripes.WidthMM }),
 		number(AtRoll, "roll.stripes.pitch_mm", "One every", "mm", 3, 400, 1, func(r *Request) any { return &r.Roll.Stripes.PitchMM }),
 		choice(AtRoll, "roll.dusted_with", "Dusted with", func(r *Request) any { return &r.Roll.Dust },

@@ -167,17 +167,20 @@ func TestStripes(t *testing.T) {
 		t.Errorf("%+v, %v", j, err)
 	}
 	// As thin as the base, joined one stop back: common, and easy.
-	if j, err := l.Join(Stripes{.97, .97, 20, 50}); err != nil || j.Label != "6" || !j.Smoothed {
+	if j, err := l.Join(Stripes{BaseMM: .97, StripeMM: .97, WidthMM: 20, PitchMM: 50}); err != nil || j.Label != "6" || !j.Smoothed {
 		t.Errorf("as thick as the base: %+v, %v", j, err)
 	}
-	for what, bad := range map[string]Stripes{"base_mm": {.1, .1, 5, 10}, "no thicker than": {1, 2, 5, 10}, "pitch_mm": {2, .5, 20, 20},
-		"width_mm": {2, .5, math.NaN(), 40}, "finer than the base": {.6, .2, 5, 10}} {
+	laid := func(base, stripe, wide, pitch float64) Stripes {
+		return Stripes{BaseMM: base, StripeMM: stripe, WidthMM: wide, PitchMM: pitch}
+	}
+	for what, bad := range map[string]Stripes{"base_mm": laid(.1, .1, 5, 10), "no thicker than": laid(1, 2, 5, 10), "pitch_mm": laid(2, .5, 20, 20),
+		"width_mm": laid(2, .5, math.NaN(), 40), "finer than the base": laid(.6, .2, 5, 10)} {
 		if _, err := l.Join(bad); what != "finer than the base" && (err == nil || !strings.Contains(err.Error(), what)) {
 			t.Errorf("%+v: %v", bad, err)
 		}
 	}
 	l.D, l.Gluten = .7, .2
-	if _, err := l.Join(Stripes{1.2, 1.2, 20, 50}); err == nil || !strings.Contains(err.Error(), "is easy") {
+	if _, err := l.Join(Stripes{BaseMM: 1.2, StripeMM: 1.2, WidthMM: 20, PitchMM: 50}); err == nil || !strings.Contains(err.Error(), "is easy") {
 		t.Errorf("a fragile dough: %v", err)
 	}
 }
