@@ -23,9 +23,11 @@ func RollSide(p *plan.Plan) string {
 	}
 	d := newRollers(&p.Roll)
 	s := &Scene{Title: rollTitle(p), Y: -16, W: d.width, H: d.floor + 104 + 16, Class: "scale-down"}
-	if p.Roll.Own {
+	if h := p.Hollens(); h != nil {
 		s.H += 20
 		d.feels(s, p)
+		s.Y, s.H = s.Y-thinAbove, s.H+thinAbove
+		d.hollens(s, h)
 	}
 	d.sheet(s)
 	d.rollers(s)
@@ -131,6 +133,27 @@ func (d *rollers) rollers(s *Scene) {
 			s.Text("m b", d.at[i], -2, fmt.Sprintf("%d passes", d.used[i]))
 		}
 	}
+}
+
+// thinAbove is the room for Hollen's own way above the picture.
+const thinAbove = 26.
+
+// hollens draws the way down as it would be worked out, thin, above the maker's own: a point at every stop it uses.
+func (d *rollers) hollens(s *Scene, h *roll.Progression) {
+	const y = -30.
+	used := map[int]bool{}
+	first, last := len(d.stops), 0
+	for _, x := range h.Passes {
+		used[x.Stop] = true
+		first, last = min(first, x.Stop), max(last, x.Stop)
+	}
+	s.Path("ink thin", fmt.Sprintf("M%s %sH%s", num(d.at[first]), num(y), num(d.at[last])))
+	for i := range d.stops {
+		if used[i] {
+			s.Circle("pip", d.at[i], y, 4)
+		}
+	}
+	s.Text("q", 0, y+4, "worked out")
 }
 
 // feels writes the one word on each stop under its figures: that of its boldest pass, tearing in red.

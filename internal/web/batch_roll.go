@@ -380,6 +380,8 @@ func (v rollView) Rungs() []Rung {
 			if x.PressMM > 0 {
 				notes = append(notes, "press it to "+v.In.MM(x.PressMM, measure.Shortest)+" first")
 			}
+		case x.Stop == roll.ByPin:
+			notes = append(notes, "under the pin")
 		case v.Plan.Pinned() && i == 0:
 			notes = append(notes, "from the middle")
 		case v.Plan.Pinned() && i == len(passes)-1:

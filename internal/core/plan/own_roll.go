@@ -25,6 +25,9 @@ func (p *Plan) ownDown() (out []roll.OwnStep) {
 			o.MM, _ = measure.ParseNumber(s.Stop)
 		} else {
 			o.Stop = slices.IndexFunc(p.machine.Stops, func(x roll.Stop) bool { return x.Label == s.Stop })
+			if mm, pin := request.PinMM(s.Stop); o.Stop < 0 && pin {
+				o.Stop, o.MM = roll.ByPin, mm
+			}
 		}
 		out = append(out, o)
 	}
@@ -158,7 +161,7 @@ func (p *Plan) adviseOwnDown() {
 		case roll.Tearing:
 			tearing = append(tearing, to+" "+offWords(x))
 		}
-		if !p.lay.Pin && x.Fold == 0 && x.Nth == 1 && x.OutMM >= x.InMM-1e-9 && untouched == "" {
+		if !p.lay.Pin && x.Stop >= 0 && x.Fold == 0 && x.Nth == 1 && x.OutMM >= x.InMM-1e-9 && untouched == "" {
 			untouched = x.Label
 		}
 	}
@@ -172,6 +175,12 @@ func (p *Plan) adviseOwnDown() {
 	if untouched != "" {
 		p.note(request.AtRoll, "roll.sheet", Remark, "untouched", "Nothing to press.",
 			"At stop %s the sheet is thinner than the gap: it goes through as it is.", untouched)
+	}
+	if i := slices.IndexFunc(o.Passes, func(x roll.Pass) bool { return x.Stop >= 0 }); i > 0 && !p.lay.Pin {
+		if x, most := o.Passes[i], p.rules.Roll.PressedGaps; x.InMM > most*x.GapMM+1e-9 && x.Fold == 0 {
+			p.note(request.AtRoll, "roll.sheet", Remark, "pinned_thick", "Thick for the first stop.", "Pinned to %s it is more than %.0f times the gap of stop %s: "+
+				"pin it to %s, or begin wider.", p.in.MM(x.InMM, measure.Shortest), most, x.Label, p.in.MM(most*x.GapMM, 0))
+		}
 	}
 	p.adviseOwnLong()
 	if o.TargetMM > 0 && math.Abs(o.SheetMM-o.TargetMM) > ownMiss*o.TargetMM {

@@ -1,9 +1,11 @@
 package plan_test
 
 import (
+	"errors"
 	"fmt"
 	"math"
 	"math/rand/v2"
+	"slices"
 	"strconv"
 	"strings"
 	"testing"
@@ -230,5 +232,40 @@ func TestARestOnTheWayDown(t *testing.T) {
 	a, b := straight.Roll.Passes[1], rested.Roll.Passes[1]
 	if b.OutMM >= a.OutMM || b.Easy <= a.Easy || rested.Roll.TimeMin < straight.Roll.TimeMin+19.9 {
 		t.Errorf("%+v\n%+v, %.1f and %.1f min", a, b, straight.Roll.TimeMin, rested.Roll.TimeMin)
+	}
+}
+
+// A pin comes first, then the rollers: the sheet is as thick as the pin leaves it, and a pin alone is a machine of
+// its own.
+func TestPinThenRollers(t *testing.T) {
+	r := request.Default()
+	r.Roll.By = request.WayOwn
+	r.Roll.Steps = []request.RollStep{{Stop: "8 mm", Passes: 1}, {Stop: "0", Passes: 1}, {Stop: "3", Passes: 2}, {Stop: "1.1 mm", Passes: 1}, {Stop: "7", Passes: 1}}
+	p, err := plan.Make(rules.Default(), r)
+	if err != nil {
+		t.Fatal(err)
+	}
+	o := &p.Roll
+	if len(o.Passes) != 6 || o.PressedMM != 8 || o.Passes[0].OutMM != 8 || o.Passes[1].InMM != 8 || o.Passes[4].OutMM != 1.1 || o.TargetStop != "7" ||
+		plan.StopWords(o.Passes) != "8 mm 0 3 1.1 mm 7" || p.Passes(1)[0].Head != "Under the pin" {
+		t.Errorf("%s, pressed to %g: %+v", plan.StopWords(o.Passes), o.PressedMM, o.Passes)
+	}
+	for _, x := range o.Passes { // of one dough all the way
+		if g := x.OutMM * x.LengthMM * o.WidthMM * p.Formula.Dough.DensityGPerML / 1000; math.Abs(g/o.RolledG-1) > 1e-6 {
+			t.Errorf("%s: %.2f g of %.2f", x.Label, g, o.RolledG)
+		}
+	}
+	// Too thick for where it begins is said, and ends under the pin if that is said last.
+	r.Roll.Steps = []request.RollStep{{Stop: "15 mm", Passes: 1}, {Stop: "4", Passes: 1}, {Stop: "0.9 mm", Passes: 1}}
+	if p, err = plan.Make(rules.Default(), r); err != nil || p.Roll.SheetMM != .9 || p.Roll.TargetStop != "4" ||
+		!slices.ContainsFunc(p.Notes, func(n plan.Note) bool { return n.Code == "pinned_thick" }) {
+		t.Errorf("%+v, %v", p.Roll, err)
+	}
+	for _, steps := range [][]request.RollStep{{{Stop: "8 mm", Passes: 1}}, {{Stop: "80 mm", Passes: 1}, {Stop: "0", Passes: 1}}, {{Stop: "0.1 mm", Passes: 1}, {Stop: "3", Passes: 1}}} {
+		r.Roll.Steps = steps
+		var fe request.FieldError
+		if _, err := plan.Make(rules.Default(), r); !errors.As(err, &fe) || fe.Path != "roll.own_passes.0.stop" {
+			t.Errorf("%+v: %v", steps, err)
+		}
 	}
 }

@@ -89,7 +89,14 @@ func (p *Plan) roll() {
 	}
 	last := l.TargetStop
 	if len(l.Own) > 0 {
-		last = func() int { return l.Own[len(l.Own)-1].Stop }
+		last = func() int {
+			for i := len(l.Own) - 1; i > 0; i-- {
+				if l.Own[i].Stop != roll.ByPin {
+					return l.Own[i].Stop
+				}
+			}
+			return max(0, l.Own[0].Stop)
+		}
 	}
 	all := (p.dividedG() - o.AsideG) * (1 + ru.Dough.BoardFlourShare)
 	left := 1 - o.AsideG/p.dividedG() // of the dough, to be rolled

@@ -399,7 +399,7 @@ func (p *Plan) Passes(piece int) []Step {
 			text = "Dust it. " + text
 		}
 		head := "Under the pin"
-		if !p.lay.Pin {
+		if !p.lay.Pin && x.Stop >= 0 {
 			head = "Stop " + x.Label
 		}
 		minutes := x.TimeS / 60

@@ -168,6 +168,16 @@ func (r *Request) checkKeep(ru rules.Rules) (errs []error) {
 	return errs
 }
 
+// PinMM reads "8 mm": what a sheet is rolled to by hand, before or between the stops of a machine; false for
+// what is a stop.
+func PinMM(stop string) (mm float64, ok bool) {
+	number, found := strings.CutSuffix(stop, "mm")
+	if !found {
+		return 0, false
+	}
+	return measure.ParseNumber(strings.TrimSpace(number))
+}
+
 // pinMM are the thinnest and thickest a pin may be said to roll to, mm.
 const pinThinMM, pinThickMM = .3, 40
 
@@ -178,8 +188,22 @@ func (r *Roll) checkOwn() (errs []error) {
 		return nil
 	}
 	group, _ := GroupNamed("roll.own_passes")
+	rolled := len(r.Kind().Stops) == 0
 	for i, s := range r.Steps {
-		errs = append(errs, r.checkStop(s.Stop, group.Path(i, "stop"), fmt.Sprintf("Line %d, stop", i+1))...)
+		if mm, pin := PinMM(s.Stop); pin && len(r.Kind().Stops) > 0 && mm >= pinThinMM && mm <= pinThickMM {
+			continue
+		}
+		rolled = true
+		for _, err := range r.checkStop(s.Stop, group.Path(i, "stop"), fmt.Sprintf("Line %d, stop", i+1)) {
+			if e, ok := err.(FieldError); ok && len(r.Kind().Stops) > 0 {
+				e.Allowed += "; or under a pin, as in 8 mm"
+				err = e
+			}
+			errs = append(errs, err)
+		}
+	}
+	if !rolled {
+		errs = append(errs, FieldError{group.Path(0, "stop"), "Line 1, stop", r.Steps[0].Stop, "one line at least goes through a stop; a pin alone is a machine of its own"})
 	}
 	return errs
 }

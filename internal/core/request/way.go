@@ -34,13 +34,8 @@ type Way struct {
 // Goes says whether a way down can be taken on a machine: every stop of it is there, or every line is in mm
 // under a pin. A way of kneading goes anywhere.
 func (w *Way) Goes(m roll.Machine) bool {
-	r := Roll{Own: &m}
-	for _, s := range w.Passes {
-		if len(r.checkStop(s.Stop, "", "")) > 0 {
-			return false
-		}
-	}
-	return true
+	r := Roll{Own: &m, By: WayOwn, Steps: w.Passes}
+	return len(r.checkOwn()) == 0
 }
 
 // Lines are the steps of the way as a maker writes them, one to a line: "Knead by hand, 8 min", "0, 3 passes,
@@ -213,7 +208,7 @@ func readKnead(parts []string) (s KneadStep, err error) {
 }
 
 func readRoll(parts []string) (s RollStep, err error) {
-	s.Stop, s.Passes = strings.TrimSpace(strings.TrimSuffix(strings.TrimPrefix(parts[0], "stop "), "mm")), 1
+	s.Stop, s.Passes = strings.TrimPrefix(parts[0], "stop "), 1
 	folds, firsts := slotOptions("roll.own_passes", "fold"), slotOptions("roll.own_passes", "first")
 	for _, part := range parts[1:] {
 		low := strings.ToLower(part)

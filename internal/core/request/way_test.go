@@ -65,7 +65,7 @@ func TestLinesAsTyped(t *testing.T) {
 		t.Fatal(err)
 	}
 	down := []RollStep{{Stop: "0", Passes: 1}, {Stop: "0", Passes: 3, Fold: FoldHalf}, {Stop: "4", Passes: 1, First: roll.Halve, RestMin: 10, Dust: true},
-		{Stop: "1.2", Passes: 1}}
+		{Stop: "1.2 mm", Passes: 1}}
 	if !reflect.DeepEqual(w.Passes, down) || len(w.Steps) != 0 {
 		t.Errorf("%+v", w.Passes)
 	}

@@ -1,6 +1,9 @@
 package roll
 
-import "math"
+import (
+	"fmt"
+	"math"
+)
 
 // First is what is done to the sheet before an entry of the maker's own way down.
 type First string
@@ -27,7 +30,7 @@ func (f First) cutless() First {
 
 // OwnStep is one entry of the maker's own way down, taken literally.
 type OwnStep struct {
-	Stop    int     // index of the machine's stops
+	Stop    int     // index of the machine's stops; ByPin: under a pin, also before or between rollers
 	MM      float64 // under a pin: rolled to, mm
 	Passes  int
 	Layers  int // folded before each pass; 0 and 1: flat
@@ -35,6 +38,9 @@ type OwnStep struct {
 	RestMin float64
 	Dust    bool
 }
+
+// ByPin stands for a stop where the sheet is rolled by hand.
+const ByPin = -1
 
 // WidestFolds is how many folded passes there are at the widest stop, which knead.
 func WidestFolds(steps []OwnStep) int {
@@ -95,15 +101,16 @@ func (l *Lay) ownPasses() Progression {
 	m, at := l.Machine, *l // its tension falls where it rests on the way
 	p := Progression{Layers: 1, Skips: []Skip{}}
 	across := min(m.WidthMM, m.BoardLengthMM, m.BoardWidthMM)
-	if l.Pin {
-		p.PressedMM = l.Own[0].MM
+	if first := l.Own[0]; l.Pin || first.Stop == ByPin {
+		p.PressedMM = first.MM
 	} else {
 		p.PressedMM = min(l.Rules.PressedGaps*m.Stops[l.Own[0].Stop].TrueMM(), m.FeedMM)
 	}
 	thick, sheets, from, nth := p.PressedMM, 1, -1, 0
-	if l.Pin {
+	if l.Pin || l.Own[0].Stop == ByPin {
 		thick *= 2
-	} else {
+	}
+	if !l.Pin {
 		p.Spring = l.Spring()
 	}
 	for _, s := range l.Own {
@@ -131,7 +138,10 @@ func (l *Lay) ownPasses() Progression {
 				p.Layers *= float64(s.Layers)
 				x.InMM = thick
 			}
-			if l.Pin {
+			if !l.Pin && s.Stop == ByPin {
+				at.pinned(&x, s, sheets)
+				p.WidthMM = m.WidthMM
+			} else if l.Pin {
 				at.underPin(&x, s, sheets, across)
 				p.WidthMM = SheetOf(l.Outline, l.PieceG/float64(sheets), l.DensityG, x.OutMM, across).WidthMM
 			} else {
@@ -180,6 +190,18 @@ func (l *Lay) throughStop(x *Pass, stop, from, nth, sheets int) {
 		x.Easy, x.Skipped = l.limit(from, stop), max(0, stop-from-1)
 	}
 	x.Reduction = 1 - x.OutMM/x.InMM
+}
+
+// pinned fills in one stage under a pin before or between rollers: as wide as they are.
+func (l *Lay) pinned(x *Pass, s OwnStep, sheets int) {
+	in := x.InMM
+	if x.Fold > 1 {
+		in = x.PacketMM
+	}
+	x.Label, x.GapMM, x.Nth, x.OutMM, x.Sheets = fmt.Sprintf("%g mm", s.MM), s.MM, 1, min(in, s.MM), sheets
+	x.LengthMM = LengthMM(l.PieceG, l.DensityG, l.Machine.WidthMM, x.OutMM) / float64(sheets)
+	x.Reduction = 1 - x.OutMM/in
+	x.TimeS = 60 * float64(sheets) * (pinMinutes*math.Sqrt(l.PieceG/float64(sheets)/500) + pinPause)
 }
 
 // underPin fills in one stage under the pin: rolled to what is said.

@@ -57,6 +57,11 @@ func (f *Form) rearrange(list string) {
 		return
 	case part[1] == "add":
 		f.added(group, part[2])
+		if _, pin := request.PinMM(part[2]); pin { // a pin comes before the rollers
+			for i := group.Held(&f.Page) - 1; i > 0 && group.Name == ownPasses; i-- {
+				group.Up(&f.Page, i)
+			}
+		}
 		return
 	case part[1] == "tap":
 		f.tapped(group, part[2])
