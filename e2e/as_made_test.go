@@ -3,6 +3,7 @@ package e2e
 import (
 	"context"
 	"math"
+	"strconv"
 	"strings"
 	"testing"
 
@@ -167,4 +168,32 @@ func TestWaysAndShapesByTaps(t *testing.T) {
 	if err != nil || len(cab.Ways) != 3 || !strings.Contains(cab.Ways[2].Words(), "Pause, 8 min; Knead by hand, 3 min; Knead by hand, 3 min") {
 		t.Errorf("%+v, %v", cab.Ways, err)
 	}
+}
+
+// A draft of what was saved is known for what it is, even where nothing ran on the page after the saving.
+func TestDraftOfWhatWasSaved(t *testing.T) {
+	base, s := serve(t)
+	b := open(t, browser(t), base, wide, high)
+	b.visit(batch(demo.Saturday) + "?at=roll")
+	b.enter("#f-roll-bench_mm", "900")
+	b.until("changed", settledState+" === '"+notSaved+"' && sessionStorage.getItem('draft-"+strconv.FormatUint(demo.Number(demo.Saturday), 10)+"')")
+	if code := eval[float64](b, "fetch(document.querySelector('#save').formAction, {method: 'POST', redirect: 'manual', body: new URLSearchParams(new "+
+		"FormData(document.querySelector('#batch')))}).then((r) => r.status)"); code != 0 { // of a redirect nothing is told
+		t.Fatalf("saving answers %.0f", code)
+	}
+	b.visit(batch(demo.Saturday) + "?at=formula")
+	b.until("as saved", "document.querySelector('[name=version]').value === '2' && "+settledState+" === ''")
+	b.enter("#f-amount-flour_g", "1100")
+	b.until("changed again", settledState+" === '"+notSaved+"'")
+	b.click("#save")
+	b.until("saved", settledState+" === 'Saved'")
+	if x := saved(t, s, demo.Number(demo.Saturday)); x.Version != 3 || x.Request.Roll.BenchMM != 900 || x.Request.Amount.FlourG != 1100 {
+		t.Errorf("version %d, %+v", x.Version, x.Request.Amount)
+	}
+	// What is typed and not saved is still there after a reload.
+	b.visit(batch(demo.Saturday) + "?at=roll")
+	b.enter("#f-roll-bench_mm", "700")
+	b.until("changed", settledState+" === '"+notSaved+"' && document.querySelector('#sheet').textContent.includes('bench 700')")
+	b.visit(batch(demo.Saturday) + "?at=roll")
+	b.until("the draft", settledState+" === '"+notSaved+"' && document.querySelector('#f-roll-bench_mm').value === '700'")
 }

@@ -21,7 +21,7 @@ func TestShots(t *testing.T) {
 	br := browser(t)
 	views := []struct{ name, path string }{{"batches", "/"}, {"cabinet", "/cabinet/flours"}, {"measure", "/cabinet/machines/8/calibrate"},
 		{"compare", "/compare?a=7"}, {"recipe", "/recipe"}, {"doctor", batch(demo.Saturday) + "?at=doctor"}, {"own-roll", batch(demo.Saturday) + "?at=roll"},
-		{"import", "/import"}, {"filled", batch(demo.Lantern) + "?at=cut"}, {"sheet", batch(demo.Saturday) + "/sheet"}}
+		{"as-made", "/batches/new?as=own"}, {"filled", batch(demo.Lantern) + "?at=cut"}, {"sheet", batch(demo.Saturday) + "/sheet"}}
 	for _, s := range []string{"formula", "room", "knead", "rest", "roll", "cut", "dry", "cook"} {
 		path := batch(demo.Saturday) + "?at="
 		if s == "rest" {
@@ -37,12 +37,12 @@ func TestShots(t *testing.T) {
 			height = int64(eval[float64](b, "Math.max(document.documentElement.scrollHeight, 400)"))
 			b.do(chromedp.EmulateViewport(width, height))
 		}
-		if name == "import" { // with something to look over
-			eval[bool](b, "fetch('/cabinet/export.json').then((r) => r.text()).then((text) => { document.querySelector('#f-text').value = "+
-				"text.replace('\"protein_pct\": 11.2', '\"protein_pct\": 12.1').replace('Wrack', 'Kelp'); document.querySelector('.asks-file "+
-				".btn').click(); return true })")
-			b.until("the preview", "document.querySelector('.found')")
-			b.until("the fonts", "document.fonts.status === 'loaded'")
+		if name == "as-made" { // as it is typed
+			for sel, typed := range map[string]string{"#f-name": "The Sunday dough", "#f-g-flours-0-share": "2 cups", "#f-g-flours-1-share": "80",
+				"#f-eggs-fix_whole_eggs": "4", "#f-eggs-liquid_g": "half a shell", "#f-g-oil_share": "1 tbsp", "#f-g-salt_share": "a pinch"} {
+				b.enter(sel, typed)
+			}
+			b.pick("#f-flours-1-flour", "semola-fine")
 		}
 		if name == "own-roll" { // a worked-out way taken over, one pass more
 			b.pick("#f-roll-by", "own")

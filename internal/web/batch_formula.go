@@ -59,7 +59,8 @@ func (v *formulaView) lineUp() []Slot {
 	open, used := true, 0
 	for i, x := range v.Page.Flours {
 		p := fmt.Sprintf("flours.%d.", i)
-		s := Slot{N: i, Flour: v.Control(p + "flour"), Share: v.Control(p + "share"), Mass: v.Weighed(p+"share", ""), Named: x.Flour != "", Shown: x.Flour != "" || open, InLot: x.LotKept != nil}
+		s := Slot{N: i, Flour: v.Control(p + "flour"), Share: v.Control(p + "share"), Mass: v.Weighed(p+"share", ""),
+			Named: x.Flour != "", Shown: x.Flour != "" || open, InLot: x.LotKept != nil}
 		if i > 0 && !v.Lean {
 			s.Flour.Options = noFlour[min(i, 2)] + s.Flour.Options
 		}

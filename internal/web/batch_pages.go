@@ -228,8 +228,18 @@ func (s *Server) saveBatch(c *gin.Context) {
 	case err != nil:
 		s.failStore(c, err)
 	default:
-		c.Redirect(http.StatusSeeOther, fmt.Sprintf("/batches/%d?at=%s&saved=1", a.batch.ID, a.view.At))
+		at := fmt.Sprintf("/batches/%d", a.batch.ID)
+		if mark := a.values.Get("page"); pageMark(mark) {
+			http.SetCookie(c.Writer, &http.Cookie{Name: "saved", Value: mark, Path: at, MaxAge: int((7 * 24 * time.Hour).Seconds()), SameSite: http.SameSiteStrictMode})
+		}
+		c.Redirect(http.StatusSeeOther, fmt.Sprintf("%s?at=%s&saved=1", at, a.view.At))
 	}
+}
+
+// pageMark says whether that is the mark of a page, by which its drafts are known once it is saved.
+func pageMark(mark string) bool {
+	const most = 20
+	return mark != "" && len(mark) <= most && strings.Trim(mark, "0123456789abcdefghijklmnopqrstuvwxyz") == ""
 }
 
 // showConflict shows the form with the other window's changes under it.

@@ -15,7 +15,8 @@ import (
 	"hollen/internal/store"
 )
 
-var wayKinds = []request.Option{{Key: string(request.WayOfKneading), Name: "From mixing to the roller"}, {Key: string(request.WayDown), Name: "Down the stops, or under a pin"}}
+var wayKinds = []request.Option{{Key: string(request.WayOfKneading), Name: "From mixing to the roller"},
+	{Key: string(request.WayDown), Name: "Down the stops, or under a pin"}}
 
 var wayShelf = shelf{Path: "ways", Name: "Ways", One: "A way of your own", Kind: store.WayKind,
 	Lead: "A way of kneading, or down the stops, under a name. A batch takes it literally at Knead or at Roll; there any way that is built can be " +
@@ -39,7 +40,8 @@ var wayShelf = shelf{Path: "ways", Name: "Ways", One: "A way of your own", Kind:
 	},
 	cells: func(c desk, v any) []string {
 		w := v.(request.Way)
-		return []string{w.Name, map[request.WayOf]string{request.WayOfKneading: "kneading", request.WayDown: "the way down"}[w.Of], w.Machine, shortened(w.Words(), 120)}
+		of := map[request.WayOf]string{request.WayOfKneading: "kneading", request.WayDown: "the way down"}[w.Of]
+		return []string{w.Name, of, w.Machine, shortened(w.Words(), 120)}
 	}}
 
 // shortened cuts a text to so many letters, at a word.

@@ -129,6 +129,9 @@ func boldAllergen(x plan.Ingredient) string {
 
 // CookWords is how it is cooked, for the label.
 func (v sheetView) CookWords() string {
+	if v.Shape().Shape.Traits().Sheets {
+		return "Cut as you like, then boil in salted water; cook through."
+	}
 	from := v.Plan.Cook.FromS
 	if v.Part > 0 {
 		from = v.Plan.Cook.Also[v.Part-1].FromS

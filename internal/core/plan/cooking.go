@@ -21,6 +21,7 @@ type PotTime struct {
 	Shape string  `json:"shape"`
 	FromS float64 `json:"taste_from_s"`
 	ToS   float64 `json:"to_s"`
+	Later bool    `json:"cut_later,omitempty"` // by what it becomes
 }
 
 // CookWay is one way into the pot with its time, s.
@@ -65,7 +66,7 @@ func (p *Plan) cook() {
 		if o.Frozen {
 			from, to = cook.Range(*ru, t.FrozenS, p.rawIn(&c.Also[i]))
 		}
-		o.Also = append(o.Also, PotTime{c.Also[i].Shape.Name, from, to})
+		o.Also = append(o.Also, PotTime{c.Also[i].Shape.Name, from, to, c.Also[i].Shape.Traits().Sheets})
 	}
 	p.Cook = o
 }

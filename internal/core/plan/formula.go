@@ -179,7 +179,8 @@ func (p *Plan) mix(flourG float64) {
 	}
 	f := Formula{FlourG: b.MassG, HeldBackG: held * b.MassG, Blend: b, Eggs: eggs, Pick: pick, PlannedEggG: planned, YieldedEggG: yielded,
 		jug:    r.Amount.By == request.ByEggs,
-		WholeG: pick.WholeG, YolkG: pick.YolkG, TopG: pick.TopG, SaltG: r.Salt * of, OilG: r.Oil * of, OpenG: r.Amount.OpenG(), PortionG: p.portionG(), Additions: []Added{}}
+		WholeG: pick.WholeG, YolkG: pick.YolkG, TopG: pick.TopG, SaltG: r.Salt * of, OilG: r.Oil * of,
+		OpenG: r.Amount.OpenG(), PortionG: p.portionG(), Additions: []Added{}}
 	if planned == 0 && !f.jug {
 		f.AlsoG = p.task.GivenG
 	}

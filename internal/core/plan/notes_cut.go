@@ -29,6 +29,7 @@ func (p *Plan) adviseCut() {
 			p.note(request.AtCut, field, Caution, "shape", x.Shape.Name+".", "%s", x.Shape.Caution)
 		}
 	}
+	p.adviseSheets()
 	if all := c.AllTrimG + c.AllDoughG; c.Count > 0 && c.AllTrimG > .15*all && !p.Roped() {
 		p.note(request.AtCut, "cut.trim", Remark, "trimmings", "Many trimmings.",
 			"%s. Cut them as maltagliati, or knead up to %.0f %% into the next piece.", p.in.Grams(c.AllTrimG), 100*p.rules.Cut.BackShare)
@@ -80,7 +81,7 @@ func (p *Plan) advisePart(x *CutPart, field, name string) {
 		p.note(request.AtCut, field, Warning, "thick_ribbon", head("thick for a flat ribbon."), "%s cooks unevenly; under %s is usual.", p.in.MM(sheet, 1),
 			p.in.MM(ru.FlatRibbonMaxMM, 1))
 	}
-	if x.noCutter {
+	if x.noCutter && (p.Request.Cut.Tool == cut.Cutter || len(p.machine.Cutters) > 0) {
 		p.note(request.AtCut, field, Warning, "no_cutter", head("this machine has no such cutter."),
 			"%s Cut by knife, rolled up; or keep your cutter with your machine in the cabinet.", p.cutterWords())
 	}
@@ -100,9 +101,20 @@ func (p *Plan) advisePart(x *CutPart, field, name string) {
 				p.in.MM(k.PitchMM, measure.Shortest), p.in.MM(s.WidthMM, measure.Shortest))
 		}
 	}
-	if own := s.SheetMM; len(c.Also) > 0 && !s.Traits().Rope && !s.Traits().Sheets && math.Abs(sheet/own-1) > ru.OtherSheetOff {
-		p.note(request.AtCut, field, Remark, "other_sheet", head("another sheet is usual."),
-			"Cut from %s where %s is usual for it: its pieces may end at a stop of their own.", p.in.MM(sheet, 2), p.in.MM(own, measure.Shortest))
+}
+
+// adviseSheets says which further shapes are mostly cut from another sheet than they are here.
+func (p *Plan) adviseSheets() {
+	var other []string
+	for i, x := range p.Cut.Parts() {
+		s, t := x.Shape, x.Shape.Traits()
+		if i > 0 && !t.Rope && !t.Sheets && math.Abs(x.thickMM/s.SheetMM-1) > p.rules.Cut.OtherSheetOff {
+			other = append(other, fmt.Sprintf("%s (%s)", strings.ToLower(s.Name), p.in.MM(s.SheetMM, measure.Shortest)))
+		}
+	}
+	if len(other) > 0 {
+		p.note(request.AtCut, "cut.also", Remark, "other_sheet", "Another sheet is usual.",
+			"For %s; here it is %s. Pieces may end at a stop of their own.", measure.List(other), p.in.MM(p.Roll.SheetMM, 2))
 	}
 }
 

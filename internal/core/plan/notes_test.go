@@ -70,7 +70,7 @@ func TestAdvice(t *testing.T) {
 			r.Roll.Pieces, r.Roll.BenchMM, r.Cut.Also = ptr(1), 8000, []request.ShapePart{{Shape: "pappardelle", Portions: 4}}
 		}, "more pieces"},
 		{"other_sheet", request.AtCut, Remark, func(r *request.Request) { r.Cut.Also = []request.ShapePart{{Shape: "cutter-spaghetti", Portions: 4}} },
-			"a stop of their own"},
+			"at a stop of their own"},
 		{"rods", request.AtDry, Warning, func(r *request.Request) { r.Bench.RodM = ptr(.5) }, "at a time"},
 		{"trays", request.AtDry, Warning, func(r *request.Request) { r.Bench.Trays, r.Cut.Shape = ptr(1), "ravioli" }, "before the next"},
 		{"keep_dried", request.AtDry, Warning, func(r *request.Request) { r.Dry.Keep = true }, "raw egg"},

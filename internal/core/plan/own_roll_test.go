@@ -240,7 +240,13 @@ func TestARestOnTheWayDown(t *testing.T) {
 func TestPinThenRollers(t *testing.T) {
 	r := request.Default()
 	r.Roll.By = request.WayOwn
-	r.Roll.Steps = []request.RollStep{{Stop: "8 mm", Passes: 1}, {Stop: "0", Passes: 1}, {Stop: "3", Passes: 2}, {Stop: "1.1 mm", Passes: 1}, {Stop: "7", Passes: 1}}
+	down := func(stops ...string) (out []request.RollStep) {
+		for _, s := range stops {
+			out = append(out, request.RollStep{Stop: s, Passes: 1})
+		}
+		return out
+	}
+	r.Roll.Steps = down("8 mm", "0", "3", "3", "1.1 mm", "7")
 	p, err := plan.Make(rules.Default(), r)
 	if err != nil {
 		t.Fatal(err)
@@ -256,12 +262,12 @@ func TestPinThenRollers(t *testing.T) {
 		}
 	}
 	// Too thick for where it begins is said, and ends under the pin if that is said last.
-	r.Roll.Steps = []request.RollStep{{Stop: "15 mm", Passes: 1}, {Stop: "4", Passes: 1}, {Stop: "0.9 mm", Passes: 1}}
+	r.Roll.Steps = down("15 mm", "4", "0.9 mm")
 	if p, err = plan.Make(rules.Default(), r); err != nil || p.Roll.SheetMM != .9 || p.Roll.TargetStop != "4" ||
 		!slices.ContainsFunc(p.Notes, func(n plan.Note) bool { return n.Code == "pinned_thick" }) {
 		t.Errorf("%+v, %v", p.Roll, err)
 	}
-	for _, steps := range [][]request.RollStep{{{Stop: "8 mm", Passes: 1}}, {{Stop: "80 mm", Passes: 1}, {Stop: "0", Passes: 1}}, {{Stop: "0.1 mm", Passes: 1}, {Stop: "3", Passes: 1}}} {
+	for _, steps := range [][]request.RollStep{down("8 mm"), down("80 mm", "0"), down("0.1 mm", "3")} {
 		r.Roll.Steps = steps
 		var fe request.FieldError
 		if _, err := plan.Make(rules.Default(), r); !errors.As(err, &fe) || fe.Path != "roll.own_passes.0.stop" {

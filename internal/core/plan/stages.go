@@ -87,17 +87,6 @@ func (p *Plan) roll() {
 		}
 		p.ended, p.Roll.SheetMM = p.ends(&l, &o), o.SheetMM
 	}
-	last := l.TargetStop
-	if len(l.Own) > 0 {
-		last = func() int {
-			for i := len(l.Own) - 1; i > 0; i-- {
-				if l.Own[i].Stop != roll.ByPin {
-					return l.Own[i].Stop
-				}
-			}
-			return max(0, l.Own[0].Stop)
-		}
-	}
 	all := (p.dividedG() - o.AsideG) * (1 + ru.Dough.BoardFlourShare)
 	left := 1 - o.AsideG/p.dividedG() // of the dough, to be rolled
 	usual := max(1, math.Round(left*f.FlourG/ru.Roll.PieceFlourG))
@@ -141,15 +130,25 @@ func (p *Plan) roll() {
 		o.SheetMM, o.MissMM = p.shape.SheetMM, 0
 	}
 	if !l.Pin {
-		o.TargetStop = p.machine.Stops[last()].Label
-		o.Calibrated, o.Sure = p.sure(last())
+		last := lastStop(&l)
+		o.TargetStop = p.machine.Stops[last].Label
+		o.Calibrated, o.Sure = p.sure(last)
 	}
 	p.lay = l
 	o.SheetsAll = o.Pieces * o.Sheets
 	o.MetresAll = float64(o.SheetsAll) * o.LengthMM / 1000
 	o.MinutesAll = o.TimeMin * float64(o.Pieces)
-	o.WaitMin = o.MinutesAll - o.TimeMin
 	p.Roll = o
+}
+
+// lastStop is the stop a way down ends at, the last that is one where a pin comes after it.
+func lastStop(l *roll.Lay) int {
+	for i := len(l.Own) - 1; i >= 0; i-- {
+		if s := l.Own[i].Stop; s != roll.ByPin {
+			return s
+		}
+	}
+	return l.TargetStop()
 }
 
 // layOf is what the plan of the way down starts from.

@@ -353,7 +353,7 @@ func (l *list) rolling() {
 	if p.Roped() {
 		head, text = "Ropes", fmt.Sprintf("%s, ropes of %s.", pieces, p.in.MM(o.WidthMM, measure.Shortest))
 	} else if o.Own && !p.lay.Pin {
-		text = fmt.Sprintf("%s Stops %s, %s.", text, StopWords(o.Passes), measure.Plural(len(o.Passes), "pass", "passes"))
+		text = fmt.Sprintf("%s %s, %s.", text, wayWords(o.Passes), measure.Plural(len(o.Passes), "pass", "passes"))
 	} else if o.Folds > 0 {
 		text = fmt.Sprintf("%s First %s at the widest.", text, measure.Plural(o.Folds, "folded pass", "folded passes"))
 	}
@@ -368,6 +368,14 @@ func (l *list) rolling() {
 			MostMin:    d.Leather.ToMin,
 			Unattended: true, Sign: "Like soft leather: the edge is firm, the sheet still bends.", Test: "It does not stick to itself."})
 	}
+}
+
+// wayWords are the stops of the maker's own way down, what comes under the pin before them said so.
+func wayWords(passes []roll.Pass) string {
+	if n := slices.IndexFunc(passes, func(x roll.Pass) bool { return x.Stop >= 0 }); n > 0 {
+		return "Under the pin to " + passes[n-1].Label + ", then stops " + StopWords(passes[n:])
+	}
+	return "Stops " + StopWords(passes)
 }
 
 // pressed says to what a folded packet is pressed before it goes in; "" when it goes in as it is.
@@ -445,6 +453,9 @@ func (l *list) potting() {
 	p := l.p
 	from := "Taste from " + measure.MinSec(p.Cook.FromS)
 	for _, x := range p.Cook.Also {
+		if x.Later {
+			continue
+		}
 		from += fmt.Sprintf(", %s %s", strings.ToLower(x.Shape), measure.MinSec(x.FromS))
 	}
 	text := fmt.Sprintf("%s. %s and %s of salt for all, %s.", from, p.in.L(p.Cook.WaterL, 1), p.in.Grams(p.Cook.SaltG),

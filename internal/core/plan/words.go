@@ -208,6 +208,12 @@ func (p *Plan) explainFormula() {
 	say("formula.eggs", "%s to %s of flour, the least that meets the target without leaving much over.", strings.Join(with, and), p.in.Grams(f.FlourG))
 	switch {
 	case p.AsMade():
+		if f.Pick.EggG == 0 && len(f.Additions) > 0 {
+			for _, a := range f.Additions {
+				with = append(with, p.in.Grams(a.MassG)+" of "+lowName(a.Name))
+			}
+			and = ", "
+		}
 		say("formula.eggs", "As you make it: %s to %s of flour.", strings.Join(with, and), p.in.Grams(f.FlourG))
 	case f.Pick.Beaten && p.Request.Eggs.ByWeight:
 		say("formula.eggs", "Beaten and weighed, as you like it: %s.%s", p.WeighedWords(f.Pick), p.roundingCosts())

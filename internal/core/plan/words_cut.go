@@ -176,6 +176,9 @@ func (p *Plan) explainCook() {
 		text = fmt.Sprintf("%s at the seam, and the filling’s own need: about %s fresh, from %.0f %% before to %.0f %% after.", p.in.MM(2*p.Roll.SheetMM, 2),
 			measure.MinSec(k.Seconds), 100*ru.Early, 100*ru.Late)
 	}
+	if p.shape.Traits().Sheets {
+		text = fmt.Sprintf("As a wide piece of %s: what the sheets become may cook sooner; its own time counts.", p.in.MM(p.Roll.SheetMM, 2))
+	}
 	if k.Loss > 0 {
 		text += fmt.Sprintf(" Dried by %.0f %% it takes %s.", 100*k.Loss, measure.MinSec(k.DriedS))
 	}

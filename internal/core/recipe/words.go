@@ -157,7 +157,8 @@ var units = func() map[string]unit {
 // phrases are measures of several words, and what they are read as.
 var phrases = strings.NewReplacer("cuillères à soupe", "tablespoon", "cuillère à soupe", "tablespoon", "cuillères à café", "teaspoon",
 	"cuillère à café", "teaspoon",
-	"c. à soupe", "tablespoon", "c. à café", "teaspoon", "half eggshells", "eggshells", "half a shell", "eggshell", "half an eggshell", "1 eggshell", "half eggshell", "eggshell",
+	"c. à soupe", "tablespoon", "c. à café", "teaspoon", "half eggshells", "eggshells", "half a shell", "eggshell",
+	"half an eggshell", "1 eggshell", "half eggshell", "eggshell",
 	"eggshell halves", "eggshells", "shell halves", "eggshells", "egg shells", "eggshells", "egg shell", "eggshell")
 
 // idle are words that may stand beside an ingredient and change nothing.

@@ -203,7 +203,8 @@ func (r *Roll) checkOwn() (errs []error) {
 		}
 	}
 	if !rolled {
-		errs = append(errs, FieldError{group.Path(0, "stop"), "Line 1, stop", r.Steps[0].Stop, "one line at least goes through a stop; a pin alone is a machine of its own"})
+		errs = append(errs, FieldError{group.Path(0, "stop"), "Line 1, stop", r.Steps[0].Stop,
+			"one line at least goes through a stop; a pin alone is a machine of its own"})
 	}
 	return errs
 }

@@ -34,7 +34,8 @@ var ways = []way{
 	{"a fifth semolina, whole eggs and one yolk, fridge, a few passes at the widest",
 		"amount.flour_g=500&flours.1.flour=semola-fine&flours.1.share=20&eggs.fix_whole_eggs=4&eggs.fix_extra_yolks=1", "mix 5, hand 10, fridge 120, temper 15",
 		"0x4, 2, 4, 6", ""},
-	{"pin to semi-transparent, flour held back", "amount.flour_g=400&amount.flour_open=yes&eggs.cracked_g=228&roll.machine=pin-board", "mix 8, hand 15, rest 60 bowl", "10, 5, 2, 1, 0.6",
+	{"pin to semi-transparent, flour held back", "amount.flour_g=400&amount.flour_open=yes&eggs.cracked_g=228&roll.machine=pin-board",
+		"mix 8, hand 15, rest 60 bowl", "10, 5, 2, 1, 0.6",
 		"228 0 0 0"},
 	{"powder in the dough, yolks alone", "amount.flour_g=250&eggs.fix_extra_yolks=8&additions.0.addition=beet-powder&additions.0.share=3" +
 		"&eggs.liquid_g=a splash",
@@ -65,8 +66,9 @@ var ways = []way{
 			"&cut.also.2.shape=quadretti&cut.also.2.portions=1&cut.also.3.shape=ravioli&cut.also.3.portions=1&cut.also.4.shape=fettuccine&cut.also.4.portions=1" +
 			"&cut.also.5.shape=maltagliati&cut.also.5.portions=1&cut.also.6.shape=tagliolini&cut.also.6.portions=1", "mix 8, hand 15, rest 60",
 		"10, 5, 2, 0.7", ""},
-	{"one extra yolk and a spoon of oil, a night cold, pin first, then rollers, frozen in portions", "amount.flour_g=400&eggs.fix_whole_eggs=4&eggs.fix_extra_yolks=1&oil_share=1 spoon" +
-		"&keep.where=freezer",
+	{"one extra yolk and a spoon of oil, a night cold, pin first, then rollers, frozen in portions",
+		"amount.flour_g=400&eggs.fix_whole_eggs=4&eggs.fix_extra_yolks=1&oil_share=1 spoon" +
+			"&keep.where=freezer",
 		"mix 5, hand 10, fridge 600 pieces, temper 20", "8_mm, 0x2, 1, 3, 5, 6", "240 18.3 0 11.2"},
 	{"big eggs weighed, milk for a missing one, rest under a bowl; the processor for a minute",
 		"amount.flour_g=500&eggs.class=eu-xl&eggs.cracked_g=263&eggs.top_up=milk&eggs.liquid_g=3 tbsp&bench.processor_g=900",

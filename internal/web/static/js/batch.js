@@ -5,8 +5,18 @@ import { parse, stepped } from "./number.js";
 import { patch } from "./patch.js";
 import { line } from "./line.js";
 
+// What a form says of the page it is on, not of the batch.
+const PAGES = ["was_at", "at", "from", "units", "page"];
+// Lists that are built line by line; a page holds only the lines there are.
+const LINES = /^(knead\.own_steps|roll\.own_passes)\./;
+
 export function startBatch(form) {
   const draftKey = "draft-" + form.dataset.id;
+  // What this page keeps goes by its mark. Saving it sets a cookie of that mark, so that its draft is known
+  // for what it is even where the page that follows is left before its scripts run.
+  const mark = () => (form.elements.page.value = Math.random().toString(36).slice(2));
+  mark();
+  addEventListener("pageshow", (e) => e.persisted && mark()); // come back to, it is another page
   let pending = null; // the question that is out
   let asked = ""; // the form it was asked about, or was last
   let changed = false; // since then
@@ -16,7 +26,7 @@ export function startBatch(form) {
   const ask = line(form.getAttribute("action"));
   const values = () => new URLSearchParams(new FormData(form));
   // said is what a form says, without what the page carries to work it out.
-  const said = (body) => [...body].filter(([path]) => path !== "stood").join("&");
+  const said = (body) => [...body].filter(([path]) => path !== "stood" && path !== "page").join("&");
 
   // later asks at once, unless nothing has changed since it last asked. While a question is out
   // the newest change waits for its answer.
@@ -46,7 +56,7 @@ export function startBatch(form) {
       if (!ok || !fresh) throw new Error(page.querySelector("h1")?.textContent || "The answer cannot be read.");
       const opened = opening;
       opening = false;
-      if (opened) form.querySelector("#rails").replaceWith(fresh.querySelector("#rails"));
+      if (opened) redraw(fresh, stood);
       swap(fresh, opened, stood);
       if (set) keepDraft(values());
     } catch (err) {
@@ -57,6 +67,18 @@ export function startBatch(form) {
       if (pending === mine) pending = null;
     }
     if (changed) later();
+  }
+
+  // redraw puts another rail in; what has been changed since the form was asked about stays changed.
+  function redraw(fresh, stood) {
+    const since = [...values()].filter(([path, value]) => !PAGES.includes(path) && stood.get(path) !== value);
+    form.querySelector("#rails").replaceWith(fresh.querySelector("#rails"));
+    for (const [path, value] of since) {
+      const field = form.elements[path];
+      if (!field || field instanceof RadioNodeList) continue;
+      field.value = value;
+      changed = true;
+    }
   }
 
   // released waits until nothing is pressed: what is drawn anew between press and release
@@ -289,7 +311,9 @@ export function startBatch(form) {
       return;
     }
     if (!kept) return;
-    if (said(new URLSearchParams(kept)) === said(values()) || new URLSearchParams(location.search).has("saved")) {
+    const done = document.cookie.match(/(?:^|; )saved=(\w+)/)?.[1];
+    if (said(new URLSearchParams(kept)) === said(values()) || new URLSearchParams(location.search).has("saved") ||
+      new URLSearchParams(kept).get("page") === done) {
       forgetDraft();
       return;
     }
@@ -298,7 +322,7 @@ export function startBatch(form) {
       work(null, draft); // typed in other units: the server turns it into these
       return;
     }
-    if ([...draft].some(([path, value]) => value && value !== "0" && !form.elements[path])) { // lines this page has no place for yet
+    if ([...draft].some(([path, value]) => LINES.test(path) && value && value !== "0" && !form.elements[path])) { // lines this page has no place for yet
       draft.set("was_at", atField.value);
       draft.delete("at");
       opening = true;
@@ -307,7 +331,7 @@ export function startBatch(form) {
     }
     for (const [path, value] of draft) {
       const field = form.elements[path];
-      if (!field || path === "was_at" || path === "at" || path === "from" || path === "units") continue;
+      if (!field || PAGES.includes(path)) continue;
       if (field instanceof RadioNodeList) {
         for (const f of field) if (f.type === "checkbox") f.checked = draft.getAll(path).includes("yes");
       } else {
