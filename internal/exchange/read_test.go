@@ -243,3 +243,34 @@ func TestOlderRequestsAreRead(t *testing.T) {
 		t.Errorf("an unknown part of the eggs is read: %v", err)
 	}
 }
+
+// A document from before ways, shares and patterns is read, and says what it said.
+func TestDocumentsFromBefore(t *testing.T) {
+	r := request.Default()
+	r.Cut.Also = []request.ShapePart{{Shape: "pappardelle", Portions: 3}}
+	doc := text(t, r)
+	for _, gone := range []string{`,
+        "by": ""`, `,
+        "stop": ""`, `,
+      "laid": "",
+      "strips": [],
+      "mirrored": false,
+      "third_colour": ""`, `,
+    "flour_open": false`} {
+		if !strings.Contains(doc, gone) && !strings.Contains(doc, strings.TrimPrefix(gone, ",")+",") {
+			t.Errorf("the document does not hold %q", gone)
+		}
+		doc = strings.Replace(strings.Replace(doc, gone, "", 1), strings.TrimPrefix(gone, ",")+",", "", 1)
+	}
+	found, err := Read(rules.Default(), strings.NewReader(doc))
+	if err != nil || found.Request == nil {
+		t.Fatalf("%v\n%s", err, doc)
+	}
+	if len(request.Changes(r, *found.Request)) != 0 {
+		t.Errorf("%+v", request.Changes(r, *found.Request))
+	}
+	var c Cabinet
+	if json.Unmarshal([]byte(`{"format":"hollen-cabinet/1","shapes":[]}`), &c) != nil || c.Ways != nil {
+		t.Errorf("%+v", c)
+	}
+}

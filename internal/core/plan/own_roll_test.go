@@ -256,6 +256,9 @@ func TestPinThenRollers(t *testing.T) {
 		plan.StopWords(o.Passes) != "8 mm 0 3 1.1 mm 7" || p.Passes(1)[0].Head != "Under the pin" {
 		t.Errorf("%s, pressed to %g: %+v", plan.StopWords(o.Passes), o.PressedMM, o.Passes)
 	}
+	if s := p.Summary(); len(s.Strip.StopsMM) != 5 || s.Strip.FirstMM != 8 {
+		t.Errorf("%+v", s.Strip)
+	}
 	for _, x := range o.Passes { // of one dough all the way
 		if g := x.OutMM * x.LengthMM * o.WidthMM * p.Formula.Dough.DensityGPerML / 1000; math.Abs(g/o.RolledG-1) > 1e-6 {
 			t.Errorf("%s: %.2f g of %.2f", x.Label, g, o.RolledG)

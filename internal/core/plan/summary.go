@@ -59,10 +59,9 @@ func (p *Plan) Summary() Summary {
 	}
 	s.Strip = Strip{FirstMM: p.Roll.Passes[0].OutMM, Family: p.Cut.Shape.Family, Across: p.Cut.Across, PerSheet: p.Cut.PerSheet,
 		Egg: f.Pick.Whole+f.Pick.Yolks > 0}
-	last := -1
-	for _, x := range p.Roll.Passes {
-		if x.Stop != last {
-			s.Strip.StopsMM, last = append(s.Strip.StopsMM, 0), x.Stop
+	for i, x := range p.Roll.Passes {
+		if i == 0 || x.Stop != p.Roll.Passes[i-1].Stop {
+			s.Strip.StopsMM = append(s.Strip.StopsMM, 0)
 		}
 		s.Strip.StopsMM[len(s.Strip.StopsMM)-1] = x.OutMM
 	}

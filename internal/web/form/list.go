@@ -53,7 +53,7 @@ func (f *Form) rearrange(list string) {
 	group, ok := request.GroupNamed(part[0])
 	slot, err := strconv.Atoi(part[2])
 	switch {
-	case !ok || part[1] != "add" && part[1] != "tap" && (err != nil || !group.Holds(&f.Page, slot)):
+	case !ok || !group.Rows || part[1] != "add" && part[1] != "tap" && (err != nil || !group.Holds(&f.Page, slot)):
 		return
 	case part[1] == "add":
 		f.added(group, part[2])

@@ -111,8 +111,8 @@ func (f *Form) weigh(v url.Values, was *request.Request, set bool) {
 	}
 	mass := AnyMass().In(f.with.Typed)
 	total, now := f.drawnFlour(v, was), f.Page.Amount.FlourG
-	g := map[string]float64{}
-	sum := 0.
+	g, shares := map[string]float64{}, map[string]float64{} // of these, share is said, not mass
+	sum, shared := 0., 0.
 	for _, field := range weighed() {
 		first, flours := field.Path == firstShare, field.Group == "flours"
 		drawn := ShareG(field, &f.Page, total)
@@ -132,7 +132,12 @@ func (f *Form) weigh(v url.Values, was *request.Request, set bool) {
 			continue
 		}
 		typed, there := v[WeightPrefix+field.Path]
-		if there && typed[len(typed)-1] != mass.Shown(drawn) {
+		if p, ok := percent(typed); ok && !first {
+			if shares[field.Path] = p; flours {
+				shared += p
+				continue
+			}
+		} else if there && typed[len(typed)-1] != mass.Shown(drawn) {
 			g[field.Path] = f.massOf(field, typed[len(typed)-1], drawn)
 		}
 		if flours && set {
@@ -145,7 +150,24 @@ func (f *Form) weigh(v url.Values, was *request.Request, set bool) {
 			sum += g[field.Path]
 		}
 	}
+	sum /= 1 - min(shared, mostShared)
+	for path, p := range shares {
+		g[path] = p * sum
+	}
 	f.weighOut(g, sum)
+}
+
+// mostShared is the most of the flour in all that may be said in shares: the first is weighed.
+const mostShared = .99
+
+// percent reads "20 %", as it was typed last, as a share.
+func percent(typed []string) (share float64, ok bool) {
+	if len(typed) == 0 {
+		return 0, false
+	}
+	number, found := strings.CutSuffix(strings.TrimSpace(typed[len(typed)-1]), "%")
+	n, ok := measure.ParseNumber(strings.TrimSpace(number))
+	return n / 100, found && ok && n >= 0 && n <= 100*mostShared
 }
 
 // takeAmounts gives a maker who has just said "as I make it" the amounts that were worked out until then,

@@ -80,6 +80,7 @@ func TestOwnWeightsAreLiteral(t *testing.T) {
 			{"no second flour", map[string]string{"flours.1.flour": ""}, []float64{400, 15, 2, 50}},
 			{"more of the addition", map[string]string{"g.additions.0.share": "120 g"}, []float64{400, 100, 15, 2, 120}},
 			{"the flour in all, by a button", map[string]string{"set": "amount.flour_g=600"}, []float64{480, 120, 15, 2, 50}},
+			{"by share", map[string]string{"g.flours.1.share": "25 %", "g.oil_share": "2 %", "g.salt_share": "1 %"}, []float64{400, 133.333, 10.667, 5.333, 50}},
 			{"all at once", map[string]string{"g.flours.0.share": "300 g", "g.flours.1.share": "300 g", "g.oil_share": "12 g", "g.salt_share": "a pinch",
 				"g.additions.0.share": "60 g"}, []float64{300, 300, 12, .4, 60}},
 		} {
