@@ -43,6 +43,7 @@ func TestShots(t *testing.T) {
 				b.enter(sel, typed)
 			}
 			b.pick("#f-flours-1-flour", "semola-fine")
+			eval[bool](b, "(document.activeElement.blur(), scrollTo(0, 0), true)")
 		}
 		if name == "own-roll" { // a worked-out way taken over, one pass more
 			b.pick("#f-roll-by", "own")
