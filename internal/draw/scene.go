@@ -14,7 +14,6 @@ type Scene struct {
 	Title      string // what the picture shows, for those who do not see it
 	X, Y, W, H float64
 	Class      string // besides "draw"
-	hatch      bool
 	body       strings.Builder
 }
 
@@ -30,7 +29,6 @@ func num(v float64) string {
 
 // Rect adds a rectangle.
 func (s *Scene) Rect(class string, x, y, w, h float64) {
-	s.hatch = s.hatch || class == "trim" || class == "less"
 	fmt.Fprintf(&s.body, `<rect class="%s" x="%s" y="%s" width="%s" height="%s"/>`, class, num(x), num(y), num(max(w, 0)), num(max(h, 0)))
 }
 
@@ -67,16 +65,16 @@ func (s *Scene) Down(x, y1, y2 float64) {
 	s.Path("dim", fmt.Sprintf("M%s %sV%sM%s %sh8M%s %sh8", num(x), num(y1), num(y2), num(x-4), num(y1), num(x-4), num(y2)))
 }
 
-// SVG returns the picture.
+// The smallest text of a picture, in its units, and the smallest it is shown at, px: narrower a picture scrolls
+// within itself.
+const textUnits, textPX = 13., 11.
+
+// SVG returns the picture. What it hatches it takes from the page.
 func (s *Scene) SVG() string {
 	var b strings.Builder
-	fmt.Fprintf(&b, `<svg class="%s" viewBox="%s %s %s %s" role="img"><title>%s</title>`,
-		strings.TrimSpace("draw "+s.Class), num(s.X), num(s.Y), num(s.W), num(s.H), html.EscapeString(s.Title))
-	if s.hatch {
-		b.WriteString(`<defs><pattern id="hatch" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">` +
-			`<rect class="hatch-ground" width="6" height="6"/><path class="hatch-line" d="M0 0V6"/></pattern></defs>`)
-	}
+	fmt.Fprintf(&b, `<div class="chart"><svg class="%s" viewBox="%s %s %s %s" style="min-width:%.0fpx" role="img"><title>%s</title>`,
+		strings.TrimSpace("draw "+s.Class), num(s.X), num(s.Y), num(s.W), num(s.H), s.W*textPX/textUnits, html.EscapeString(s.Title))
 	b.WriteString(s.body.String())
-	b.WriteString("</svg>")
+	b.WriteString("</svg></div>")
 	return b.String()
 }

@@ -19,7 +19,7 @@ type Pattern struct {
 
 // SVG draws it to one scale along the rolling direction, two turns of the pattern at least.
 func (p Pattern) SVG() string {
-	const width, left = 926., 110.
+	const width, left = 640., 100.
 	turn, _ := p.Laid.Covered(roll.BareBase)
 	longer := p.Joined.Longer
 	further := p.FinalMM < p.Joined.SheetMM-1e-9

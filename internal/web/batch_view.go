@@ -77,6 +77,16 @@ var stations = map[request.Stage]station{
 	atDoctor:          {"Something wrong", func(v *batchView) any { return v }, nil},
 }
 
+// Here is the open station; nil at the doctor.
+func (v *batchView) Here() *Station {
+	for _, s := range v.Stations() {
+		if s.Current {
+			return &s
+		}
+	}
+	return nil
+}
+
 // Station is one station of the spine.
 type Station struct {
 	N        int

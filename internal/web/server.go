@@ -60,6 +60,19 @@ func New(s *store.Store, ru rules.Rules, log *slog.Logger, loopback bool) http.H
 	return h
 }
 
+// Routes are the addresses that answer GET, as they are routed.
+func Routes() (out []string) {
+	gin.SetMode(gin.ReleaseMode)
+	e := gin.New()
+	(&Server{}).routes(e)
+	for _, r := range e.Routes() {
+		if r.Method == http.MethodGet {
+			out = append(out, r.Path)
+		}
+	}
+	return out
+}
+
 // limited bounds what a request may send: a form, or a document to bring in.
 func limited(h http.Handler) http.Handler {
 	form, document := http.MaxBytesHandler(h, maxBody), http.MaxBytesHandler(h, maxDocument)

@@ -100,7 +100,7 @@ func TestStopsAreTapped(t *testing.T) {
 	for list, want := range map[string]string{"roll.own_passes:tap:3": "0 3 3 6", "roll.own_passes:tap:8": "0 3 6 8", "roll.own_passes:tap:1": "0 1 3 6",
 		"roll.own_passes:tap:0": "0 0 3 6", "roll.own_passes:tap:99": "0 3 6", "knead.own_steps:tap:3": "0 3 6", "roll.own_passes:fold:7": "0 3 6",
 		"roll.own_passes:fold:1": "0 3half 6",
-		"flours:out:0": "0 3 6", "flours:add:rye": "0 3 6", "roll.own_passes:add:8 mm": "8 mm 0 3 6"} {
+		"flours:out:0":           "0 3 6", "flours:add:rye": "0 3 6", "roll.own_passes:add:8 mm": "8 mm 0 3 6"} {
 		v := posted(base)
 		v.Set("list", list)
 		f, err := Bind(base, v, With{Rules: rules.Default()}, time.Now())

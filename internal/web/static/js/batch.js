@@ -111,7 +111,10 @@ export function startBatch(form) {
   // swap takes over what is worked out of the form as it stood, and writes only what differs. A
   // field in error keeps what was typed; the rest goes on with its last good value.
   function swap(fresh, opened, stood) {
-    if (opened) findLive();
+    if (opened) {
+      findLive();
+      requestAnimationFrame(here);
+    }
     const bad = Number(fresh.querySelector("#sheet").dataset.errors) > 0;
     const focused = document.activeElement;
     const focusedId = focused?.id;
@@ -132,6 +135,7 @@ export function startBatch(form) {
       again?.focus({ preventScroll: true });
     }
     if (fresh.querySelector("#state").textContent.trim() === "" && !bad) forgetDraft();
+    document.dispatchEvent(new Event("drawn"));
   }
 
   // take brings one live part up to date. A control's hint and error are told where there are any.
@@ -214,15 +218,29 @@ export function startBatch(form) {
     if (document.activeElement === button && next?.offsetParent) next.focus({ preventScroll: true });
   }
 
-  // where is a station, or doctor:sign.
-  function openStation(where) {
+  // where is a station, or doctor:sign. A station is an entry of the browser's history.
+  async function openStation(where, back = false) {
     const [at, sign] = where.split(":");
     form.elements.from.value = at === "doctor" ? atField.value : "";
+    if (!back && at !== atField.value) history.pushState(null, "", "/batches/" + form.dataset.id + "?at=" + at);
     atField.value = at;
     form.querySelector("button[name=at]").value = at;
-    history.replaceState(null, "", "/batches/" + form.dataset.id + "?at=" + at);
     opening = true;
-    work(sign && "doctor.sign=" + sign + "&doctor.a=");
+    await work(sign && "doctor.sign=" + sign + "&doctor.a=");
+    const top = form.querySelector("#spine").getBoundingClientRect().top;
+    if (!back && top < 0) scrollBy(0, top); // it starts at its top
+  }
+  addEventListener("popstate", () => {
+    const at = new URLSearchParams(location.search).get("at") ?? "formula";
+    if (at !== atField.value) openStation(at, true);
+  });
+
+  // here brings the open station into view on a narrow screen, and names it in the title.
+  function here() {
+    const row = form.querySelector("#spine ol"), now = row.querySelector("[aria-current]");
+    if (now && row.scrollWidth > row.clientWidth) row.scrollLeft = now.offsetLeft - row.offsetLeft - (row.clientWidth - now.offsetWidth) / 2;
+    const station = now ? now.querySelector(".name").textContent : "Something wrong";
+    document.title = station + ": " + form.querySelector("#title").textContent + " · Hollen";
   }
 
   form.addEventListener("input", (e) => {
@@ -357,6 +375,7 @@ export function startBatch(form) {
   });
 
   findLive();
+  here();
   restoreDraft();
   // A reload asks for the batch, not for the answer to a form, nor for "Saved" again.
   history.replaceState(null, "", "/batches/" + form.dataset.id + "?at=" + atField.value);

@@ -2,10 +2,18 @@
 import { startKeys } from "./keys.js";
 import { startBatch } from "./batch.js";
 import { stepped } from "./number.js";
+import { markScrollers } from "./scrollers.js";
 
 const form = document.getElementById("batch");
 if (form) startBatch(form);
 startKeys();
+let marking = 0;
+function mark() {
+  cancelAnimationFrame(marking);
+  marking = requestAnimationFrame(markScrollers);
+}
+for (const when of ["load", "resize"]) addEventListener(when, mark);
+document.addEventListener("drawn", mark); // anew, by the batch
 for (const button of document.querySelectorAll("[data-print]")) {
   button.hidden = false;
   button.addEventListener("click", () => print());
