@@ -95,3 +95,55 @@ func TestNothingScrollsSideways(t *testing.T) {
 		}
 	}
 }
+
+// Batches are found as one types, sorted and filtered; what is not saved in this tab is marked, and the address is
+// one to come back to.
+func TestFindingABatch(t *testing.T) {
+	base, _ := serve(t)
+	b := open(t, browser(t), base, wide, high)
+	const names = "[...document.querySelectorAll('#found [data-id]:not([hidden]) .name')].map((x) => x.firstChild.textContent).join(' | ')"
+	b.visit("/")
+	all := eval[float64](b, "document.querySelectorAll('#found [data-id]').length")
+	b.enter("#find", "raviol")
+	b.until("ravioli alone", names+" === '"+demo.Lantern+"'")
+	if at := eval[string](b, "location.search"); at != "?find=raviol" {
+		t.Errorf("the address is %q", at)
+	}
+	b.visit("/?find=raviol")
+	b.until("the same again", names+" === '"+demo.Lantern+"' && document.querySelector('#find').value === 'raviol'")
+	b.enter("#find", "nothing like it")
+	b.until("none", "document.querySelector('#found .none')")
+	b.enter("#find", "")
+	b.until("all again", fmt.Sprintf("document.querySelectorAll('#found [data-id]').length === %.0f", all))
+	b.pick("#find-sort", "name")
+	b.until("by name", names+".startsWith('"+demo.Green+"')")
+	b.pick("#find-shape", "Tagliatelle")
+	b.until("one shape", "[...document.querySelectorAll('#found .quiet')].filter((x) => x.textContent.includes('·')).every((x) => x.textContent.startsWith('Tagliatelle'))")
+	b.visit(batch(demo.Saturday) + "?at=roll")
+	b.enter("#f-roll-bench_mm", "900")
+	b.until("not saved", settledState+" === '"+notSaved+"'")
+	b.visit("/")
+	b.until("marked", "document.querySelector('#found .draft')?.closest('.name').textContent.startsWith('"+demo.Saturday+"')")
+	b.click("#find-unsaved input")
+	b.until("that alone", names+" === '"+demo.Saturday+"'")
+}
+
+// A station is an entry of the browser's history: Back goes where one was, the title says where that is.
+func TestStationsInTheHistory(t *testing.T) {
+	base, _ := serve(t)
+	b := open(t, browser(t), base, wide, high)
+	b.visit(batch(demo.Saturday))
+	const title = "document.title"
+	b.click("#spine li:nth-child(5) button")
+	b.until("at the roller", title+".startsWith('Roll: ') && location.search === '?at=roll' && document.querySelector('#f-roll-machine')")
+	b.enter("#f-roll-bench_mm", "900")
+	b.until("changed", settledState+" === '"+notSaved+"'")
+	b.click("#spine li:nth-child(6) button")
+	b.until("at the cut", title+".startsWith('Cut: ') && document.querySelector('#f-cut-shape')")
+	eval[bool](b, "history.back() ?? true")
+	b.until("back at the roller, as it was", title+".startsWith('Roll: ') && document.querySelector('#f-roll-bench_mm')?.value === '900'")
+	eval[bool](b, "history.back() ?? true")
+	b.until("back at the formula", title+".startsWith('Formula: ') && document.querySelector('#f-amount-by')")
+	eval[bool](b, "history.forward() ?? true")
+	b.until("forward again", title+".startsWith('Roll: ') && "+settledState+" === '"+notSaved+"'")
+}

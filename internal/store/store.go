@@ -39,6 +39,7 @@ type Batch struct {
 	CreatedAt time.Time
 	UpdatedAt time.Time
 	DeletedAt gorm.DeletedAt
+	MadeOn    string  `gorm:"->;-:migration"` // yyyy-mm-dd, as a list reads it
 	PartnerID *uint64 // the batch whose dough goes together with this one's, for stripes
 }
 
@@ -288,32 +289,6 @@ const Page = 60
 // Together does everything f does to the store it is given, or nothing when f fails.
 func (s *Store) Together(ctx context.Context, f func(*Store) error) error {
 	return s.transact(ctx, func(tx *gorm.DB) error { return f(&Store{tx, s.sql, s.log}) })
-}
-
-// Mark is a place in the list of batches: after the one of that ID, saved at that time. The zero
-// Mark is the top.
-type Mark struct {
-	At time.Time
-	ID uint64
-}
-
-// List returns the batches saved last, from the mark on, at most Page of them, and where the next
-// page begins, nil when there is none.
-func (s *Store) List(ctx context.Context, from Mark) (batches []Batch, next *Mark, err error) {
-	// Left to itself the server reads every batch down to the mark.
-	db := s.db.WithContext(ctx).Table("batches FORCE INDEX (batches_list)").Omit("request")
-	if from.ID != 0 {
-		db = db.Where("updated_at <= ? AND (updated_at < ? OR id < ?)", from.At, from.At, from.ID)
-	}
-	if err := db.Order("updated_at DESC, id DESC").Limit(Page + 1).Find(&batches).Error; err != nil {
-		return nil, nil, err
-	}
-	if len(batches) > Page {
-		batches = batches[:Page]
-		last := batches[Page-1]
-		next = &Mark{last.UpdatedAt, last.ID}
-	}
-	return batches, next, nil
 }
 
 // KeepRow keeps what a list shows of a batch of that version, made anew.

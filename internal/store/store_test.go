@@ -129,7 +129,7 @@ func TestDeleteAndRestore(t *testing.T) {
 	if err := s.Delete(ctx, b.ID); !errors.Is(err, store.ErrDeleted) {
 		t.Errorf("delete again: %v", err)
 	}
-	if list, _, _ := s.List(ctx, store.Mark{}); len(list) != 0 {
+	if list, _, _ := s.List(ctx, store.Query{}); len(list) != 0 {
 		t.Errorf("still listed: %d", len(list))
 	}
 	if gone, _ := s.Deleted(ctx); len(gone) != 1 {
@@ -177,7 +177,7 @@ func TestOpenAndSeedTogether(t *testing.T) {
 		t.Fatal(err)
 	}
 	defer s.Close()
-	list, next, err := s.List(ctx, store.Mark{})
+	list, next, err := s.List(ctx, store.Query{})
 	if err != nil || seeded != 1 || len(list) != len(demo.Scenario(rules.Default(), demo.Day).Batches) || next != nil {
 		t.Errorf("seeded %d times, %d batches, %v", seeded, len(list), err)
 	}
@@ -206,7 +206,7 @@ func TestListByPages(t *testing.T) {
 	}
 	seen, pages, last := map[uint64]bool{}, 0, store.Mark{}
 	for from := (&store.Mark{}); from != nil; pages++ {
-		list, next, err := s.List(ctx, *from)
+		list, next, err := s.List(ctx, store.Query{From: *from})
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -254,7 +254,7 @@ func TestTogether(t *testing.T) {
 		t.Errorf("%v", err)
 	}
 	things, _ := s.Things(ctx, true)
-	if list, _, _ := s.List(ctx, store.Mark{}); len(things) != 0 || len(list) != 0 {
+	if list, _, _ := s.List(ctx, store.Query{}); len(things) != 0 || len(list) != 0 {
 		t.Errorf("%d things and %d batches of what failed", len(things), len(list))
 	}
 	err = s.Together(ctx, func(tx *store.Store) error {
@@ -308,15 +308,36 @@ func BenchmarkManyBatches(b *testing.B) {
 		b.Fatal(err)
 	}
 	defer db.Close()
-	if _, err := db.Exec("INSERT INTO batches (version, request, `row`, created_at, updated_at) SELECT 1, request, `row`, created_at, " +
-		"updated_at - INTERVAL seq SECOND FROM batches, seq_1_to_100000"); err != nil {
-		b.Fatal(err)
+	many := func(seq string) {
+		if _, err := db.Exec("INSERT INTO batches (version, request, `row`, created_at, updated_at) SELECT 1, request, `row`, created_at, "+
+			"updated_at - INTERVAL seq SECOND FROM batches, "+seq+" WHERE id = ?", first.ID); err != nil {
+			b.Fatal(err)
+		}
+	}
+	many("seq_1_to_100")
+	b.Run("first page of 100", func(b *testing.B) {
+		for b.Loop() {
+			if list, _, err := s.List(ctx, store.Query{}); err != nil || len(list) != store.Page {
+				b.Fatal(len(list), err)
+			}
+		}
+	})
+	many("seq_101_to_100000")
+	for name, q := range map[string]store.Query{"by name": {Sort: store.ByName}, "by day": {Sort: store.ByMade}, "this week": {Since: first.UpdatedAt.Add(-time.Hour)},
+		"one shape": {Shape: "Tagliatelle"}, "words": {Words: "one many taglia"}} {
+		b.Run(name, func(b *testing.B) {
+			for b.Loop() {
+				if list, _, err := s.List(ctx, q); err != nil || len(list) != store.Page {
+					b.Fatal(len(list), err)
+				}
+			}
+		})
 	}
 	deep := store.Mark{At: first.UpdatedAt.Add(-80000 * time.Second), ID: 1 << 62}
 	for name, from := range map[string]store.Mark{"first page": {}, "page 1,600": deep} {
 		b.Run(name, func(b *testing.B) {
 			for b.Loop() {
-				if list, _, err := s.List(ctx, from); err != nil || len(list) != store.Page {
+				if list, _, err := s.List(ctx, store.Query{From: from}); err != nil || len(list) != store.Page {
 					b.Fatal(len(list), err)
 				}
 			}

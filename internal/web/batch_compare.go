@@ -129,7 +129,7 @@ func (v *compareView) set() {
 func (s *Server) compare(c *gin.Context) {
 	ctx, cancel := bounded(c)
 	defer cancel()
-	list, _, err := s.store.List(ctx, store.Mark{})
+	list, _, err := s.store.List(ctx, store.Query{})
 	if err != nil {
 		s.failStore(c, err)
 		return

@@ -8,6 +8,7 @@ import (
 	"net/http"
 	"net/url"
 	"strconv"
+	"strings"
 	"time"
 
 	"github.com/gin-gonic/gin"
@@ -20,6 +21,9 @@ import (
 // listView is the first page.
 type listView struct {
 	Rows     []listRow
+	Days     []listDay // the same, by day
+	Query    listQuery
+	Shapes   []string
 	Deleted  []listRow
 	Undo     *listRow // just deleted
 	Restored *listRow
@@ -30,8 +34,93 @@ type listView struct {
 // listRow is one batch as the list shows it.
 type listRow struct {
 	plan.Summary
-	ID uint64
-	In measure.System
+	ID      uint64
+	In      measure.System
+	SavedAt time.Time
+	MadeOn  string
+}
+
+// listDay is a day of the list with its batches; of a list by name there is one, without a heading.
+type listDay struct {
+	Name string
+	Rows []listRow
+}
+
+// listQuery is what of the list is asked for, as it stands in the address.
+type listQuery struct {
+	Words, Shape, Sort string
+	Week               bool
+}
+
+// Any says whether anything is looked for.
+func (q listQuery) Any() bool { return q.Words != "" || q.Shape != "" || q.Week }
+
+// Values are the query as an address has it.
+func (q listQuery) Values() url.Values {
+	v := url.Values{}
+	for key, text := range map[string]string{"find": q.Words, "shape": q.Shape, "sort": q.Sort} {
+		if text != "" {
+			v.Set(key, text)
+		}
+	}
+	if q.Week {
+		v.Set("week", "yes")
+	}
+	return v
+}
+
+// queryOf reads what of the list is asked for; what cannot be read asks for nothing.
+func queryOf(v url.Values) listQuery {
+	const most = 80 // letters
+	cut := func(s string) string {
+		if r := []rune(strings.ToValidUTF8(strings.TrimSpace(s), "")); len(r) > most {
+			return string(r[:most])
+		}
+		return strings.ToValidUTF8(strings.TrimSpace(s), "")
+	}
+	q := listQuery{Words: cut(v.Get("find")), Shape: cut(v.Get("shape")), Week: v.Get("week") != ""}
+	if sort := store.Sort(v.Get("sort")); sort == store.ByMade || sort == store.ByName {
+		q.Sort = string(sort)
+	}
+	return q
+}
+
+// days parts a list by the day a batch was saved on, or is made on.
+func days(rows []listRow, sort string, today time.Time) (out []listDay) {
+	for _, r := range rows {
+		name := ""
+		switch store.Sort(sort) {
+		case store.ByName:
+		case store.ByMade:
+			name = dayName(r.MadeOn, today)
+		default:
+			name = dayName(r.SavedAt.Local().Format(time.DateOnly), today)
+		}
+		if len(out) == 0 || out[len(out)-1].Name != name {
+			out = append(out, listDay{Name: name})
+		}
+		at := &out[len(out)-1]
+		at.Rows = append(at.Rows, r)
+	}
+	return out
+}
+
+// dayName is a day as people say it, from today on; the date with its weekday beyond.
+func dayName(date string, today time.Time) string {
+	day, err := time.Parse(time.DateOnly, date)
+	if err != nil {
+		return "No day named"
+	}
+	this, _ := time.Parse(time.DateOnly, today.Format(time.DateOnly))
+	switch int(day.Sub(this).Hours() / 24) {
+	case 0:
+		return "Today"
+	case -1:
+		return "Yesterday"
+	case 1:
+		return "Tomorrow"
+	}
+	return day.Format("Monday 2 January 2006")
 }
 
 // EggWords names the eggs in the units shown.
@@ -56,7 +145,7 @@ func (s *Server) rows(ctx context.Context, in measure.System, list []store.Batch
 				continue
 			}
 		}
-		out = append(out, listRow{row, b.ID, in})
+		out = append(out, listRow{row, b.ID, in, b.UpdatedAt, b.MadeOn})
 	}
 	return out
 }
@@ -79,19 +168,37 @@ func (s *Server) remadeRow(ctx context.Context, b store.Batch) (plan.Summary, er
 
 // markOf reads where a page of the list begins; the top when it says nothing that can be read.
 func markOf(q url.Values) store.Mark {
-	at, errAt := time.Parse(time.RFC3339Nano, q.Get("before"))
-	id, errID := strconv.ParseUint(q.Get("id"), 10, 63)
-	if errAt != nil || errID != nil {
+	id, err := strconv.ParseUint(q.Get("id"), 10, 63)
+	if err != nil {
 		return store.Mark{}
 	}
-	return store.Mark{At: at, ID: id}
+	m := store.Mark{ID: id, Key: strings.ToValidUTF8(q.Get("key"), "")}
+	if q.Has("before") {
+		if m.At, err = time.Parse(time.RFC3339Nano, q.Get("before")); err != nil {
+			return store.Mark{}
+		}
+	}
+	return m
 }
 
-// listBatches shows the batches, the one changed last first.
+// thisWeek is since when a batch was saved this week.
+const thisWeek = 7 * 24 * time.Hour
+
+// listBatches shows the batches, the one changed last first, or those that are looked for.
 func (s *Server) listBatches(c *gin.Context) {
 	ctx, cancel := bounded(c)
 	defer cancel()
-	list, next, err := s.store.List(ctx, markOf(c.Request.URL.Query()))
+	asked := queryOf(c.Request.URL.Query())
+	q := store.Query{Words: asked.Words, Shape: asked.Shape, Sort: store.Sort(asked.Sort), From: markOf(c.Request.URL.Query())}
+	if asked.Week {
+		q.Since = time.Now().Add(-thisWeek)
+	}
+	list, next, err := s.store.List(ctx, q)
+	if err != nil {
+		s.failStore(c, err)
+		return
+	}
+	shapes, err := s.store.Shapes(ctx)
 	if err != nil {
 		s.failStore(c, err)
 		return
@@ -102,9 +209,17 @@ func (s *Server) listBatches(c *gin.Context) {
 		return
 	}
 	in := shownIn(c)
-	v := listView{Rows: s.rows(ctx, in, list), Deleted: s.rows(ctx, in, gone), In: in}
+	v := listView{Rows: s.rows(ctx, in, list), Deleted: s.rows(ctx, in, gone), In: in, Query: asked, Shapes: shapes}
+	v.Days = days(v.Rows, asked.Sort, time.Now())
 	if next != nil {
-		v.Next = "/?" + url.Values{"before": {next.At.Format(time.RFC3339Nano)}, "id": {fmt.Sprint(next.ID)}}.Encode()
+		page := asked.Values()
+		page.Set("id", fmt.Sprint(next.ID))
+		if asked.Sort == "" {
+			page.Set("before", next.At.Format(time.RFC3339Nano))
+		} else {
+			page.Set("key", next.Key)
+		}
+		v.Next = "/?" + page.Encode()
 	}
 	named := func(rows []listRow, key string) *listRow {
 		for i := range rows {

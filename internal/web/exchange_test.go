@@ -27,7 +27,7 @@ func (s site) kept() string {
 	if err != nil {
 		s.Fatal(err)
 	}
-	list, _, err := s.store.List(context.Background(), store.Mark{})
+	list, _, err := s.store.List(context.Background(), store.Query{})
 	if err != nil {
 		s.Fatal(err)
 	}

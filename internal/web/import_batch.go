@@ -109,7 +109,7 @@ func (b *importBatch) asHere() request.Request {
 // sameBatch returns the batch that holds just this request, 0 when there is none among the
 // newest.
 func (s *Server) sameBatch(ctx context.Context, r request.Request) (uint64, error) {
-	list, _, err := s.store.List(ctx, store.Mark{})
+	list, _, err := s.store.List(ctx, store.Query{})
 	if err != nil {
 		return 0, err
 	}

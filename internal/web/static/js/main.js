@@ -1,9 +1,12 @@
 // What every page has: the keys, and the batch form where there is one.
 import { startKeys } from "./keys.js";
 import { startBatch } from "./batch.js";
+import { startFinder } from "./finder.js";
 import { stepped } from "./number.js";
 import { markScrollers } from "./scrollers.js";
 
+const finder = document.getElementById("finder");
+if (finder) startFinder(finder);
 const form = document.getElementById("batch");
 if (form) startBatch(form);
 startKeys();
