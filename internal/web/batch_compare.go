@@ -23,6 +23,7 @@ import (
 type compareView struct {
 	A, B         *plan.Plan
 	AID          uint64
+	Find         string // what the lists were narrowed to
 	Other        string // key of what B is: another batch, or the same in another room
 	Batches      []request.Option
 	Others       []request.Option
@@ -129,7 +130,11 @@ func (v *compareView) set() {
 func (s *Server) compare(c *gin.Context) {
 	ctx, cancel := bounded(c)
 	defer cancel()
-	list, _, err := s.store.List(ctx, store.Query{})
+	words := queryOf(c.Request.URL.Query()).Words
+	list, _, err := s.store.List(ctx, store.Query{Words: words})
+	if err == nil && len(list) == 0 && words != "" { // of what is not found, all
+		list, _, err = s.store.List(ctx, store.Query{})
+	}
 	if err != nil {
 		s.failStore(c, err)
 		return
@@ -139,11 +144,15 @@ func (s *Server) compare(c *gin.Context) {
 		return
 	}
 	find := func(key string, otherwise store.Batch) (store.Batch, error) {
-		id, err := strconv.ParseUint(key, 10, 63)
+		number, version, once := strings.Cut(key, "v") // "7v2" is batch 7 as version 2
+		id, err := strconv.ParseUint(number, 10, 63)
 		if err != nil {
 			return s.store.Get(ctx, otherwise.ID)
 		}
 		b, err := s.store.Get(ctx, id)
+		if n, errN := strconv.Atoi(version); once && errN == nil && err == nil {
+			b, err = s.store.Version(ctx, id, n)
+		}
 		if errors.Is(err, store.ErrNotFound) || errors.Is(err, store.ErrDeleted) {
 			return s.store.Get(ctx, otherwise.ID)
 		}
@@ -155,15 +164,17 @@ func (s *Server) compare(c *gin.Context) {
 		return
 	}
 	b := a
-	v := compareView{AID: a.ID, Other: c.DefaultQuery("b", otherRoom)}
+	v := compareView{AID: a.ID, Find: words, Other: c.DefaultQuery("b", otherRoom)}
 	if v.Other != otherRoom {
 		if b, err = find(v.Other, a); err != nil {
 			s.failStore(c, err)
 			return
 		}
-		v.Other = fmt.Sprint(b.ID)
+		if b.Version == a.Version || b.ID != a.ID {
+			v.Other = fmt.Sprint(b.ID)
+		}
 	}
-	if b.ID == a.ID {
+	if b.ID == a.ID && b.Version == a.Version {
 		v.Other = otherRoom
 	}
 	with, ok := s.with(c, shownIn(c))
@@ -185,13 +196,20 @@ func (s *Server) compare(c *gin.Context) {
 		return
 	}
 	v.NameA, v.NameB = a.Request.Name, b.Request.Name
-	if v.Other == otherRoom {
+	switch {
+	case v.Other == otherRoom:
 		v.NameA, v.NameB = roomWords(v.A), roomWords(v.B)
+	case b.ID == a.ID:
+		v.NameA, v.NameB = "Now", fmt.Sprintf("Version %d", b.Version)
+		v.Others = append(v.Others, request.Option{Key: v.Other, Name: fmt.Sprintf("%s, version %d", b.Request.Name, b.Version)})
 	}
 	v.Others = append(v.Others, request.Option{Key: otherRoom, Name: "The same batch in another room"})
 	for _, x := range s.rows(ctx, with.Shown, list) {
 		o := request.Option{Key: fmt.Sprint(x.ID), Name: x.Name}
 		v.Batches, v.Others = append(v.Batches, o), append(v.Others, o)
+	}
+	if known := fmt.Sprint(b.ID); b.ID != a.ID && !slices.ContainsFunc(v.Others, func(o request.Option) bool { return o.Key == known }) {
+		v.Others = append(v.Others, request.Option{Key: known, Name: b.Request.Name})
 	}
 	if known := fmt.Sprint(a.ID); !slices.ContainsFunc(v.Batches, func(o request.Option) bool { return o.Key == known }) {
 		v.Batches = append(v.Batches, request.Option{Key: known, Name: a.Request.Name})

@@ -21,6 +21,7 @@ type batchView struct {
 	Conflict  []request.Clash // what another window saved meanwhile
 	Newer     int             // its version
 	Gone      bool            // deleted meanwhile
+	Opened    int             // an earlier version that was opened, 0 none
 	Refused   bool            // to be saved or taken further, and waits for fields
 	KeptWay   string          // the name of a way that has just been kept
 	KeepErr   string          // why one is not kept

@@ -48,12 +48,15 @@ func (s *Server) routes(e *gin.Engine) {
 	e.POST("/batches", s.createBatch)
 
 	e.GET("/batches/:id", s.openBatch)
-	e.GET("/batches/:id/work", s.backToBatch)  // a page that was worked out by POST, asked for again
-	e.POST("/batches/:id/work", s.workBatch)   // works the form out, saves nothing
-	e.GET("/batches/:id/edits", s.editsOf)     // the same, over a socket that stays open
-	e.GET("/batches/:id/save", s.backToBatch)  // likewise
-	e.POST("/batches/:id/keep/:of", s.keepWay) // keeps a way of working in the cabinet
-	e.POST("/batches/:id/save", s.saveBatch)   // saves the form as the next version
+	e.GET("/batches/:id/work", s.backToBatch)                 // a page that was worked out by POST, asked for again
+	e.POST("/batches/:id/work", s.workBatch)                  // works the form out, saves nothing
+	e.GET("/batches/:id/edits", s.editsOf)                    // the same, over a socket that stays open
+	e.GET("/batches/:id/save", s.backToBatch)                 // likewise
+	e.POST("/batches/:id/keep/:of", s.keepWay)                // keeps a way of working in the cabinet
+	e.POST("/batches/:id/save", s.saveBatch)                  // saves the form as the next version
+	e.GET("/batches/:id/versions", s.listVersions)            // every one that was saved
+	e.GET("/batches/:id/versions/:version", s.openVersion)    // as it was; saving makes it the newest
+	e.POST("/batches/:id/versions/:version/take", s.takeBack) // saves it once more
 	e.POST("/batches/:id/duplicate", s.duplicateBatch)
 	e.POST("/batches/:id/partner", s.partnerBatch) // makes a second dough for it
 	e.POST("/batches/:id/part", s.partBatch)       // ends the link; both stay

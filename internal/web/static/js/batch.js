@@ -324,7 +324,7 @@ export function startBatch(form) {
   addEventListener("pagehide", writeDraft);
   function restoreDraft() {
     const kept = sessionStorage.getItem(draftKey);
-    if (document.querySelector(".clash, .told.is-warn")) {
+    if (document.querySelector(".clash, .told.is-warn, [data-opened]")) {
       keepDraft(values());
       return;
     }

@@ -1,0 +1,164 @@
+package web
+
+import (
+	"fmt"
+	"net/http"
+	"strconv"
+	"strings"
+	"time"
+
+	"github.com/gin-gonic/gin"
+
+	"hollen/internal/core/measure"
+	"hollen/internal/core/plan"
+	"hollen/internal/core/request"
+	"hollen/internal/store"
+	"hollen/internal/web/form"
+)
+
+// versionsView are the versions of a batch, the last first.
+type versionsView struct {
+	ID   uint64
+	Name string
+	Rows []versionRow
+	More bool // there are older ones
+}
+
+// versionRow is one version: when it was saved, and what it changed of the one before.
+type versionRow struct {
+	Version int
+	When    string
+	Changed string
+	Now     bool // it is as the batch stands
+}
+
+// versionShown is how many versions the page holds.
+const versionsShown = 60
+
+// listVersions shows every version of a batch that was saved.
+func (s *Server) listVersions(c *gin.Context) {
+	b, ok := s.load(c)
+	if !ok {
+		return
+	}
+	ctx, cancel := bounded(c)
+	defer cancel()
+	list, err := s.store.Versions(ctx, b.ID)
+	if err != nil {
+		s.failStore(c, err)
+		return
+	}
+	v := versionsView{ID: b.ID, Name: b.Request.Name}
+	if v.More = len(list) > versionsShown; v.More {
+		list = list[:versionsShown]
+	}
+	in := shownIn(c)
+	requests := make([]request.Request, len(list))
+	for i, x := range list {
+		old, err := s.store.Version(ctx, b.ID, x.Version)
+		if err != nil {
+			s.failStore(c, err)
+			return
+		}
+		requests[i] = old.Request.Request
+	}
+	for i, x := range list {
+		r := versionRow{Version: x.Version, When: savedWhen(x.SavedAt, time.Now()), Now: x.Version == b.Version, Changed: "made"}
+		if i+1 < len(list) {
+			r.Changed = changedWords(in, requests[i+1], requests[i])
+		} else if v.More {
+			r.Changed = ""
+		}
+		v.Rows = append(v.Rows, r)
+	}
+	s.render(c, http.StatusOK, "versions", "Versions: "+b.Request.Name, v)
+}
+
+// savedWhen is when a version was saved, as people say it.
+func savedWhen(at, now time.Time) string {
+	at = at.Local()
+	return dayName(at.Format(time.DateOnly), now) + ", " + at.Format("15:04")
+}
+
+// changedWords are what one version changed of another, a few of many.
+func changedWords(in measure.System, from, to request.Request) string {
+	const most = 4
+	changes := request.ChangesIn(in, from, to)
+	var out []string
+	for i, x := range changes {
+		if i == most {
+			out = append(out, fmt.Sprintf("and %d more", len(changes)-most))
+			break
+		}
+		out = append(out, fmt.Sprintf("%s %s, was %s", strings.ToLower(x.Field.Label), orWord(x.ToShown, "empty"), orWord(x.FromShown, "empty")))
+	}
+	return measure.Capital(strings.Join(out, "; "))
+}
+
+// asVersion is the batch of the address as it was saved as version n.
+func (s *Server) asVersion(c *gin.Context, b store.Batch, n string) (store.Batch, bool) {
+	version, err := strconv.Atoi(n)
+	if err != nil {
+		version = 0 // there is none
+	}
+	ctx, cancel := bounded(c)
+	defer cancel()
+	old, err := s.store.Version(ctx, b.ID, version)
+	if err != nil {
+		if err == store.ErrNotFound {
+			s.fail(c, http.StatusNotFound, "There is no such version.", "The batch has its versions under More.")
+		} else {
+			s.failStore(c, err)
+		}
+		return old, false
+	}
+	return old, true
+}
+
+// openVersion shows a batch as it was saved once; saving makes it the newest.
+func (s *Server) openVersion(c *gin.Context) {
+	b, ok := s.load(c)
+	if !ok {
+		return
+	}
+	old, ok := s.asVersion(c, b, c.Param("version"))
+	if !ok {
+		return
+	}
+	with, ok := s.with(c, shownIn(c))
+	if !ok {
+		return
+	}
+	f, err := form.Saved(old.Request.Request, with)
+	if err != nil {
+		s.failPlan(c, b.ID, err)
+		return
+	}
+	v := newView(b.ID, b.Version, c.Query("at"), b.Request.Request, f)
+	v.PartnerID, v.Opened = b.PartnerID, old.Version
+	s.show(c, http.StatusOK, v)
+}
+
+// takeBack saves a version once more, as the newest.
+func (s *Server) takeBack(c *gin.Context) {
+	b, ok := s.load(c)
+	if !ok {
+		return
+	}
+	old, ok := s.asVersion(c, b, c.Param("version"))
+	if !ok {
+		return
+	}
+	p, err := plan.Make(s.rules, old.Request.Request)
+	if err != nil {
+		s.failPlan(c, b.ID, err)
+		return
+	}
+	ctx, cancel := bounded(c)
+	defer cancel()
+	if _, err := s.store.Save(ctx, b.ID, b.Version, p); err != nil {
+		s.failStore(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, fmt.Sprintf("/batches/%d/versions", b.ID))
+}
