@@ -14,7 +14,9 @@ import (
 	"time"
 
 	"github.com/chromedp/cdproto/cdp"
+	"github.com/chromedp/cdproto/emulation"
 	"github.com/chromedp/cdproto/input"
+	cdppage "github.com/chromedp/cdproto/page"
 	"github.com/chromedp/chromedp"
 
 	"hollen/internal/core/rules"
@@ -45,6 +47,8 @@ type tab struct {
 	base string
 	mu   sync.Mutex
 	bad  []string // console errors and exceptions
+	// asked are the dialogs that came up; each was accepted.
+	asked []string
 	// expect lists parts of console messages that the test provokes.
 	expect []string
 }
@@ -77,6 +81,7 @@ func open(t *testing.T, br context.Context, base string, width, height int64) *t
 	if err := chromedp.Do(ctx, chromedp.EmulateViewport(width, height)); err != nil {
 		t.Fatal(err)
 	}
+	b.leaves(ctx)
 	messages := chromedp.Console(ctx)
 	go func() {
 		for m, err := range messages {
@@ -94,7 +99,7 @@ func open(t *testing.T, br context.Context, base string, width, height int64) *t
 		b.mu.Lock()
 		defer b.mu.Unlock()
 		for _, m := range b.bad {
-			known := false
+			known := strings.Contains(m, "'beforeunload'") // nothing was typed: it is not asked
 			for _, e := range b.expect {
 				known = known || strings.Contains(m, e)
 			}
@@ -135,6 +140,35 @@ func (b *tab) mouse(kind input.DispatchMouseEventType, x, y float64) {
 	b.do(func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
 		_, err := cdp.Call(ctx, tg, input.DispatchMouseEvent, input.DispatchMouseEventParams{Type: kind, X: x, Y: y, Button: input.MouseButtonLeft,
 			Buttons: 1, ClickCount: 1})
+		return chromedp.Void{}, err
+	})
+}
+
+// leaves lets a page go that asks whether to leave it.
+func (b *tab) leaves(ctx context.Context) {
+	opening := chromedp.Events(ctx, cdppage.JavascriptDialogOpening)
+	go func() {
+		for e, err := range opening {
+			if err != nil {
+				return
+			}
+			b.mu.Lock()
+			b.asked = append(b.asked, string(e.Type))
+			b.mu.Unlock()
+			go chromedp.Do(ctx, chromedp.Func(func(ctx context.Context, tg *chromedp.Target) error {
+				_, err := cdp.Call(ctx, tg, cdppage.HandleJavaScriptDialog, cdppage.HandleJavaScriptDialogParams{Accept: true})
+				return err
+			}))
+		}
+	}()
+}
+
+// media has the page see a feature of its medium, as a dark room or forced colours.
+func (b *tab) media(feature, value string) {
+	b.t.Helper()
+	b.do(func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
+		_, err := cdp.Call(ctx, tg, emulation.SetEmulatedMedia, emulation.SetEmulatedMediaParams{
+			Features: []*emulation.MediaFeature{{Name: feature, Value: value}}})
 		return chromedp.Void{}, err
 	})
 }

@@ -127,7 +127,7 @@ func rollFields() []Field {
 		choice(AtRoll, "roll.careful", "Skips", func(r *Request) any { return &r.Roll.Careful },
 			Option{string(CarefulAuto), "As the dough allows"}, Option{string(CarefulYes), "Careful"}, Option{string(CarefulNo), "As far as is easy"}),
 		choice(AtRoll, "roll.divide", "Divide by", func(r *Request) any { return &r.Roll.Divide },
-			Option{string(DivideByFlour), "Flour, about {100 g} a piece"}, Option{string(DivideByBench), "Bench, one sheet its length"}),
+			Option{string(DivideByFlour), "Flour, {100 g} a piece"}, Option{string(DivideByBench), "Bench, one sheet its length"}),
 		choice(AtRoll, "roll.fold", "Folded in", func(r *Request) any { return &r.Roll.Fold }, Option{string(roll.Thirds), "Thirds, like a letter"},
 			Option{string(roll.Halves), "In half, like a book"}),
 		choice(AtRoll, "roll.outline", "Rolled to a", func(r *Request) any { return &r.Roll.Outline }, Option{string(roll.Rectangle), "Rectangle"},

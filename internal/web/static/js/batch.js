@@ -111,6 +111,7 @@ export function startBatch(form) {
   // swap takes over what is worked out of the form as it stood, and writes only what differs. A
   // field in error keeps what was typed; the rest goes on with its last good value.
   function swap(fresh, opened, stood) {
+    const were = opened ? null : keys();
     if (opened) {
       findLive();
       requestAnimationFrame(here);
@@ -135,7 +136,24 @@ export function startBatch(form) {
       again?.focus({ preventScroll: true });
     }
     if (fresh.querySelector("#state").textContent.trim() === "" && !bad) forgetDraft();
+    if (were) tell(were);
     document.dispatchEvent(new Event("drawn"));
+  }
+
+  // keys are the figures of the stations, by name.
+  const keys = () => new Map([...form.querySelectorAll("#spine .station")].map((s) => [s.querySelector(".name").textContent, s.querySelector(".key").textContent]));
+
+  // tell says in a line what a change came to, for a while.
+  const SAID_MS = 6000;
+  let silent = 0;
+  function tell(were) {
+    const now = [...keys()].filter(([name, key]) => were.get(name) !== key).map(([name, key]) => name + " " + key);
+    if (now.length === 0) return;
+    const said = document.getElementById("said");
+    said.hidden = false;
+    said.textContent = "Now: " + now.join("; ");
+    clearTimeout(silent);
+    silent = setTimeout(() => (said.hidden = true), SAID_MS);
   }
 
   // take brings one live part up to date. A control's hint and error are told where there are any.
@@ -359,7 +377,55 @@ export function startBatch(form) {
     work();
   }
 
+  // A save that finds no server is tried again, and says so; what the server has to say itself, an error beside
+  // its field or another window's changes, comes as a page.
+  const AGAIN_MS = 3000;
+  let saving = false, passing = false;
+  async function save(button) {
+    if (saving) return;
+    saving = true;
+    for (;;) {
+      const body = values();
+      const answer = await fetch(button.formAction, { method: "POST", body, redirect: "manual" }).catch(() => null);
+      if (answer?.type === "opaqueredirect") {
+        leaving = true;
+        location.assign("/batches/" + form.dataset.id + "?at=" + atField.value + "&saved=1");
+        return;
+      }
+      if (answer && answer.status < 500) {
+        saving = false;
+        passing = true;
+        form.requestSubmit(button);
+        return;
+      }
+      keepDraft(body);
+      writeDraft();
+      say("Not saved: " + (answer ? "the database does not answer." : "Hollen does not answer.") + " It is tried again; what you typed is kept.");
+      await new Promise((done) => setTimeout(done, AGAIN_MS));
+    }
+  }
+
+  // Leaving with something that is not saved asks; on pages of Hollen a draft is kept, and back again at the batch.
+  let leaving = false;
+  const unsaved = () => document.getElementById("state").textContent.trim().startsWith("Not ");
+  addEventListener("beforeunload", (e) => {
+    if (!leaving && unsaved()) e.preventDefault();
+  });
+  document.addEventListener("click", (e) => {
+    const link = e.target.closest("a[href]");
+    if (link && link.origin === location.origin) leaving = true;
+  }, true);
+  addEventListener("pageshow", () => ([leaving, passing] = [false, false]));
+
   form.addEventListener("submit", (e) => {
+    if (e.submitter?.id === "save" && !passing) {
+      e.preventDefault();
+      pending?.abort();
+      save(e.submitter);
+      return;
+    }
+    passing = false;
+    leaving = !e.submitter?.formAction?.endsWith(".json");
     pending?.abort();
     if (e.submitter?.formAction?.endsWith(".json")) return;
     // The draft is written now, and no later: the next page may be there before this one goes,
@@ -369,6 +435,18 @@ export function startBatch(form) {
     changed = false;
     keepDraft(body);
     writeDraft();
+  });
+  document.getElementById("discard")?.addEventListener("click", () => {
+    forgetDraft();
+    leaving = true;
+    location.assign("/batches/" + form.dataset.id + "?at=" + atField.value);
+  });
+  document.addEventListener("keydown", (e) => {
+    if (e.key !== "Escape") return;
+    for (const menu of document.querySelectorAll(".menu[open]")) {
+      menu.open = false;
+      menu.querySelector("summary").focus();
+    }
   });
   document.addEventListener("click", (e) => {
     for (const menu of document.querySelectorAll(".menu[open]")) if (!menu.contains(e.target)) menu.open = false;
