@@ -91,7 +91,7 @@ func TestActsAreRecorded(t *testing.T) {
 	v.Set("doctor.a", "dry:little")
 	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, `value="lots"`, "is allowed")
 	v.Set("doctor.amount.cracks.0", "14")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "Done so far", "14 g of water</td><td>Cracks when flexed")
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "Done so far", "14 g of water</th><td>Cracks when flexed")
 	s.wants(s.ask("POST", batch(demo.Saturday)+"/save", v), 303)
 	b, _ := s.store.Get(context.Background(), demo.Number(demo.Saturday))
 	if a := b.Request.Acts; len(a) != 1 || a[0].Kind != doctor.Water || a[0].Sign != "cracks" || a[0].Stage != request.AtKnead {

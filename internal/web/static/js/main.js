@@ -3,6 +3,7 @@ import { startKeys } from "./keys.js";
 import { startBatch } from "./batch.js";
 import { startFinder } from "./finder.js";
 import { stepped } from "./number.js";
+import { keepForms } from "./kept.js";
 import { markScrollers } from "./scrollers.js";
 
 const finder = document.getElementById("finder");
@@ -10,6 +11,7 @@ if (finder) startFinder(finder);
 const form = document.getElementById("batch");
 if (form) startBatch(form);
 startKeys();
+keepForms();
 let marking = 0;
 function mark() {
   cancelAnimationFrame(marking);

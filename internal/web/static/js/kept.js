@@ -1,0 +1,31 @@
+// What is typed into a form that is not worked out as one types outlives a reload, Back, and a server that is gone.
+// It is kept in the tab until the form has been taken.
+const KEPT = "kept-", SENT = "sent-";
+
+const typed = (form) => [...form.elements].filter((f) => f.name && !["hidden", "file", "submit", "button", "password"].includes(f.type));
+
+export function keepForms() {
+  // A form that was sent, and led to a page of its own without an error, was taken.
+  for (const key of Object.keys(sessionStorage).filter((k) => k.startsWith(SENT))) {
+    const at = key.slice(SENT.length);
+    if (at !== location.pathname && !document.querySelector("[aria-invalid], .failed")) sessionStorage.removeItem(KEPT + at);
+    sessionStorage.removeItem(key);
+  }
+  for (const form of document.querySelectorAll("form.asks[method=post]")) {
+    const at = location.pathname;
+    const kept = JSON.parse(sessionStorage.getItem(KEPT + at) ?? "null");
+    if (kept && !form.querySelector("[aria-invalid]")) {
+      typed(form).forEach((f, i) => {
+        const was = kept[i];
+        if (!was || was[0] !== f.name) return;
+        if (f.type === "checkbox" || f.type === "radio") f.checked = was[1];
+        else f.value = was[1];
+      });
+    }
+    form.addEventListener("input", () => {
+      const now = typed(form).map((f) => [f.name, f.type === "checkbox" || f.type === "radio" ? f.checked : f.value]);
+      sessionStorage.setItem(KEPT + at, JSON.stringify(now));
+    });
+    form.addEventListener("submit", () => sessionStorage.setItem(SENT + at, "yes"));
+  }
+}
