@@ -148,3 +148,57 @@ func TestStationsInTheHistory(t *testing.T) {
 	eval[bool](b, "history.forward() ?? true")
 	b.until("forward again", title+".startsWith('Roll: ') && "+settledState+" === '"+notSaved+"'")
 }
+
+// Nothing that is chosen is cut off on a laptop or a tablet.
+func TestNothingIsCutOff(t *testing.T) {
+	base, _ := serve(t)
+	b := open(t, browser(t), base, wide, high)
+	for _, p := range pages() {
+		for _, path := range p.paths {
+			b.visit(path)
+			for _, width := range []int64{tabletW, 1024, wide} {
+				b.do(chromedp.EmulateViewport(width, tabletH))
+				if out := eval[[]string](b, cutOff); len(out) > 0 {
+					t.Errorf("%s at %d: %s", path, width, strings.Join(out, ", "))
+				}
+			}
+		}
+	}
+}
+
+// cutOff lists what is chosen in a list that is too narrow for it.
+const cutOff = `(() => {
+	const pen = document.createElement("canvas").getContext("2d");
+	return [...document.querySelectorAll("select")].filter((s) => s.offsetParent && s.selectedOptions[0]).filter((s) => {
+		const style = getComputedStyle(s);
+		pen.font = style.fontWeight + " " + style.fontSize + " " + style.fontFamily;
+		return pen.measureText(s.selectedOptions[0].text).width > s.clientWidth - parseFloat(style.paddingLeft) - parseFloat(style.paddingRight) + 1;
+	}).map((s) => s.id + ": " + s.selectedOptions[0].text);
+})()`
+
+// Single keys work until they are turned off, and are quiet in fields and on sliders.
+func TestSingleKeysAreOptional(t *testing.T) {
+	base, _ := serve(t)
+	b := open(t, browser(t), base, wide, high)
+	b.visit(batch(demo.Saturday) + "?at=roll")
+	eval[bool](b, "document.querySelector('.slide').focus() ?? true")
+	b.do(chromedp.KeyEvent("6"))
+	eval[bool](b, "document.activeElement.blur() ?? true")
+	if at := eval[string](b, "location.search"); at != "?at=roll" {
+		t.Errorf("a key on a slider leads to %q", at)
+	}
+	b.do(chromedp.KeyEvent("6"))
+	b.until("the cut", "location.search === '?at=cut' && document.querySelector('#f-cut-shape')")
+	b.do(chromedp.KeyEvent("?"))
+	b.until("the list", "document.querySelector('#keys').open")
+	b.click("#keys-on")
+	b.click("#keys .btn")
+	b.do(chromedp.KeyEvent("5"))
+	b.visit(batch(demo.Saturday) + "?at=cut")
+	eval[bool](b, "document.activeElement.blur() ?? true")
+	b.do(chromedp.KeyEvent("5"))
+	b.do(chromedp.KeyEvent("b"))
+	if at := eval[string](b, "location.pathname + location.search"); at != batch(demo.Saturday)+"?at=cut" {
+		t.Errorf("a key that is off leads to %q", at)
+	}
+}

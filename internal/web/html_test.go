@@ -108,7 +108,9 @@ func htmlFaults(page string) (out []string) {
 		case "section":
 			_, labelled := attr(n, "aria-label")
 			headed := false
-			walk(n, nil, func(c *html.Node, _ []*html.Node) { headed = headed || strings.HasPrefix(c.Data, "h") && len(c.Data) == 2 })
+			walk(n, nil, func(c *html.Node, _ []*html.Node) {
+				headed = headed || strings.HasPrefix(c.Data, "h") && len(c.Data) == 2
+			})
 			if !labelled && !headed {
 				bad("a section without a heading: %.40s", said(n))
 			}

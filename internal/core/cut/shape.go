@@ -147,7 +147,7 @@ func (s Shape) Set() string {
 	case s.Traits().Sheets:
 		return fmt.Sprintf("%s, {%g mm}", s.Name, s.SheetMM)
 	case s.Traits().Rope:
-		return fmt.Sprintf("%s, {%g mm}, {%g g} each", s.Name, s.WidthMM, s.PieceG)
+		return fmt.Sprintf("%s, {%g mm}, {%g g}", s.Name, s.WidthMM, s.PieceG)
 	case s.Traits().Lengths || s.Outline == Round:
 		return fmt.Sprintf("%s, {%g × %g mm}", s.Name, s.WidthMM, s.SheetMM)
 	}

@@ -74,3 +74,73 @@ func ParseMinutes(text string) (min float64, ok bool) {
 	}
 	return n * by, ok
 }
+
+// quantities are the units a figure may be typed in, by what they measure: in the unit of the list's name.
+var quantities = map[Unit][]struct {
+	name string
+	by   float64
+}{
+	G:  {{"kg", 1000}, {"g", 1}, {"lb", 1000 / customary[KG].by}, {"oz", 1 / customary[G].by}},
+	KG: {{"kg", 1}, {"g", .001}, {"lb", 1 / customary[KG].by}, {"oz", .001 / customary[G].by}},
+	MM: {{"mm", 1}, {"cm", 10}, {"m", 1000}, {"in", 25.4}, {"\"", 25.4}},
+}
+
+// ParseQuantity reads "2 kg", "1 lb 2 oz", "12 cm", "half" or "1 1/2" as a figure in that metric unit; a number alone
+// is in the unit it is typed in, which by turns to it. It reports false for anything else.
+func ParseQuantity(text string, unit Unit, by float64) (v float64, ok bool) {
+	s := strings.ToLower(strings.TrimSpace(text))
+	for _, f := range []struct{ sign, text string }{{"½", " 1/2"}, {"¼", " 1/4"}, {"¾", " 3/4"}, {"half a ", "1/2 "}, {"half", "1/2"}, {"quarter", "1/4"}} {
+		s = strings.ReplaceAll(s, f.sign, f.text)
+	}
+	sum, read := 0., false
+	for s = strings.TrimSpace(s); s != ""; s = strings.TrimSpace(s) {
+		end := strings.IndexFunc(s, func(r rune) bool { return !strings.ContainsRune("0123456789.,/ \u00a0", r) })
+		number, rest := s, ""
+		if end >= 0 {
+			number, rest = s[:end], s[end:]
+		}
+		n, ok := parseFraction(strings.TrimSpace(number))
+		if !ok {
+			return 0, false
+		}
+		factor := by
+		if rest != "" {
+			found := false
+			for _, u := range quantities[unit] {
+				if after, is := strings.CutPrefix(rest, u.name); is && (after == "" || after[0] == ' ' || after[0] >= '0' && after[0] <= '9') {
+					factor, rest, found = u.by, after, true
+					break
+				}
+			}
+			if !found {
+				return 0, false
+			}
+		}
+		sum, read, s = sum+n*factor, true, rest
+	}
+	return sum, read
+}
+
+// parseFraction reads "2", "1,5", "1/2" or "1 1/2".
+func parseFraction(s string) (float64, bool) {
+	if !strings.Contains(s, "/") {
+		return ParseNumber(s)
+	}
+	sum := 0.
+	for _, part := range strings.Fields(s) {
+		a, b, slash := strings.Cut(part, "/")
+		n, ok := ParseNumber(a)
+		if slash {
+			d, okD := ParseNumber(b)
+			if !okD || d == 0 {
+				return 0, false
+			}
+			n /= d
+		}
+		if !ok {
+			return 0, false
+		}
+		sum += n
+	}
+	return sum, true
+}

@@ -178,7 +178,7 @@ func (f *Form) set(field request.Field, typed string) {
 	case part == "measured_moisture_wb":
 		text = dryingAsMoisture(text)
 	default:
-		text = f.asSpooned(field, text)
+		text = asQuantity(field, f.asSpooned(field, text))
 	}
 	var err error
 	if strings.HasPrefix(text, flour.OwnPrefix) && field.Kind == request.Choice {

@@ -1,15 +1,20 @@
 // Single keys: 1 to 8 open a station, d the doctor, p the batch sheet, s saves, n and b go to pages, ? lists them. They rest
 // while something is being typed.
 
-const typing = (el) => el && (el.matches("input:not([type=checkbox]):not([type=radio]):not([type=range]), select, textarea") || el.isContentEditable);
+const typing = (el) => el && (el.matches("input:not([type=checkbox]):not([type=radio]), select, textarea") || el.isContentEditable);
+const OFF = "keys-off"; // kept in the browser
 
 export function startKeys() {
   const dialog = document.getElementById("keys");
   const open = document.getElementById("keys-open");
   open.hidden = false;
+  const on = document.getElementById("keys-on");
+  on.checked = !localStorage.getItem(OFF);
+  on.addEventListener("change", () => (on.checked ? localStorage.removeItem(OFF) : localStorage.setItem(OFF, "yes")));
   open.addEventListener("click", () => dialog.showModal());
   document.addEventListener("keydown", (e) => {
     if (e.ctrlKey || e.metaKey || e.altKey || typing(document.activeElement) || dialog.open) return;
+    if (!on.checked && e.key !== "?") return;
     if (e.key === "?") {
       dialog.showModal();
     } else if (e.key >= "1" && e.key <= "8") {

@@ -32,9 +32,24 @@ for (const asks of document.querySelectorAll("form.asks")) {
     const next = input && stepped(input.value || input.placeholder, Number(button.dataset.step), input.dataset);
     if (!input || next === null) return;
     input.value = next;
+    input.dispatchEvent(new Event("input", { bubbles: true }));
     e.preventDefault();
   });
+  // An amount that is typed is the one that counts.
+  asks.addEventListener("input", (e) => {
+    const by = { "amount.portions": "portions", "amount.dough_g": "dough" }[e.target.name];
+    const radio = by && asks.querySelector('input[type=radio][name="amount.by"][value="' + by + '"]');
+    if (radio) radio.checked = true;
+  });
 }
+
+// A number is selected when it is gone to: what is typed takes its place.
+let justFocused = null;
+document.addEventListener("focusin", (e) => (justFocused = e.target.matches?.("input[inputmode=decimal]") ? e.target : null));
+document.addEventListener("click", (e) => {
+  if (e.target === justFocused && e.target.selectionStart === e.target.selectionEnd) e.target.select();
+  justFocused = null;
+});
 
 // The form of a shape shows the lines of its family; what is hidden keeps what stands in it,
 // and a line in error always shows.
