@@ -86,7 +86,7 @@ func TestMakeItMine(t *testing.T) {
 	base, s := serve(t)
 	b := open(t, browser(t), base, wide, high)
 	b.visit(batch(demo.Saturday))
-	b.click(`button[aria-label="Make these amounts mine"]`)
+	b.click(`button[aria-label="Take these amounts as mine"]`)
 	b.until("as I make it", "document.querySelector('#f-amount-by').value === 'own' && document.querySelector('#sheet').textContent.includes('As you make it')")
 	b.until("weighed", "document.querySelector('#f-g-flours-0-share').offsetParent && !document.querySelector('#f-flours-1-share').offsetParent")
 	b.enter("#f-g-flours-0-share", "1000")
