@@ -5,6 +5,8 @@ import (
 	"testing"
 
 	"github.com/chromedp/chromedp"
+
+	"hollen/internal/demo"
 )
 
 // small lists what is pressed and is under 24 px, but for links within a sentence.
@@ -76,5 +78,9 @@ func TestForEveryEyeAndHand(t *testing.T) {
 				check(path, "pale, "+scheme, pale)
 			}
 		}
+		b.visit(batch(demo.Saturday) + "?at=roll")
+		b.pick("#f-roll-by", "own")
+		b.until("the own way", "document.querySelector('.tap-stops')")
+		check("an own way", "pale, "+scheme, pale)
 	}
 }

@@ -20,8 +20,8 @@ func TestShots(t *testing.T) {
 	base, _ := serve(t)
 	br := browser(t)
 	views := []struct{ name, path string }{{"batches", "/"}, {"cabinet", "/cabinet/flours"}, {"measure", "/cabinet/machines/8/calibrate"},
-		{"compare", "/compare?a=7"}, {"recipe", "/recipe"}, {"doctor", batch(demo.Saturday) + "?at=doctor"}, {"own-roll", batch(demo.Saturday) + "?at=roll"},
-		{"as-made", "/batches/new?as=own"}, {"filled", batch(demo.Lantern) + "?at=cut"}, {"sheet", batch(demo.Saturday) + "/sheet"}}
+		{"compare", "/compare?a=7"}, {"recipe", "/recipe"}, {"doctor", batch(demo.Saturday) + "?at=doctor"},
+		{"as-made", "/batches/new?as=own"}, {"sheet", batch(demo.Saturday) + "/sheet"}}
 	for _, s := range []string{"formula", "room", "knead", "rest", "roll", "cut", "dry", "cook"} {
 		path := batch(demo.Saturday) + "?at="
 		if s == "rest" {
@@ -31,6 +31,9 @@ func TestShots(t *testing.T) {
 	}
 	shoot := func(name string, width, height int64, path string) {
 		b := open(t, br, base, width, height)
+		if name == "dark" {
+			b.media("prefers-color-scheme", "dark")
+		}
 		b.visit(path)
 		b.until("the fonts", "document.fonts.status === 'loaded'")
 		if os.Getenv("HOLLEN_SHOTS_WHOLE") != "" {
@@ -45,7 +48,7 @@ func TestShots(t *testing.T) {
 			b.pick("#f-flours-1-flour", "semola-fine")
 			eval[bool](b, "(document.activeElement.blur(), scrollTo(0, 0), true)")
 		}
-		if name == "own-roll" { // a worked-out way taken over, one pass more
+		if name == "dark" { // a worked-out way taken over, one pass more
 			b.pick("#f-roll-by", "own")
 			b.until("the own way", "document.querySelector('.tap-stops')")
 			eval[bool](b, "(document.querySelector('button[value=\"roll.own_passes:tap:2\"]').click(), true)")
@@ -69,4 +72,6 @@ func TestShots(t *testing.T) {
 		shoot(v.name, 1280, 800, v.path)
 	}
 	shoot("mixed-tablet", 820, 1180, batch(demo.Counter)+"?at=cut")
+	shoot("phone", 390, 844, batch(demo.Saturday)+"?at=formula")
+	shoot("dark", 1280, 800, batch(demo.Saturday)+"?at=roll")
 }
