@@ -40,9 +40,10 @@ func pages() []page {
 		{"/batches/new", of("/batches/new", "/batches/new?as=own")}, {"/batches/:id", stations},
 		{"/batches/:id/beside/:what", of(batch(demo.Saturday)+"/beside/tool", batch(demo.Saturday)+"/beside/cut")},
 		{"/batches/:id/sheet", of(batch(demo.Saturday) + "/sheet")}, {"/batches/:id/label", of(batch(demo.Lantern) + "/label")},
+		{"/batches/:id/again", of(batch(demo.Service) + "/again")},
 		{"/batches/:id/versions", of(batch(demo.Saturday) + "/versions")}, {"/batches/:id/versions/:version", of(batch(demo.Saturday) + "/versions/1")},
 		// Leads back to the batch, or no page.
-		{"/batches/:id/work", nil}, {"/batches/:id/save", nil}, {"/batches/:id/edits", nil}, {"/healthz", nil}, {"/static/*path", nil},
+		{"/batches/:id/work", nil}, {"/batches/:id/save", nil}, {"/batches/:id/duplicate", nil}, {"/batches/:id/edits", nil}, {"/healthz", nil}, {"/static/*path", nil},
 		{"/cabinet/export.json", nil}, {"/cabinet/:shelf/export.json", nil}, {"/batches/:id/request.json", nil}, {"/batches/:id/plan.json", nil},
 		{"/batches/:id/recipe.json", nil}, {"/batches/:id/cut.svg", nil}, {"/batches/:id/ladder.svg", nil},
 	}

@@ -263,20 +263,6 @@ func (s *Server) showConflict(c *gin.Context, a asked, clash *store.ConflictErro
 	s.show(c, http.StatusConflict, w)
 }
 
-// duplicateBatch keeps the form as it stands, or the saved batch when no form came, as a
-// new batch.
-func (s *Server) duplicateBatch(c *gin.Context) {
-	a, ok := s.askSound(c)
-	if !ok {
-		return
-	}
-	r := a.view.Request.Again(today())
-	r.Name = copyName(r.Name)
-	if n, ok := s.create(c, r); ok {
-		c.Redirect(http.StatusSeeOther, fmt.Sprintf("/batches/%d?at=%s", n.ID, a.view.At))
-	}
-}
-
 // create works a request out and keeps it as a new batch, or shows why it cannot.
 func (s *Server) create(c *gin.Context, r request.Request) (store.Batch, bool) {
 	p, err := plan.Make(s.rules, r)
@@ -291,15 +277,6 @@ func (s *Server) create(c *gin.Context, r request.Request) (store.Batch, bool) {
 		s.failStore(c, err)
 	}
 	return b, err == nil
-}
-
-// copyName names a copy.
-func copyName(name string) string { return suffixed(name, ", copy") }
-
-// suffixed ends a name with suffix, once, within the length a name may have.
-func suffixed(name, suffix string) string {
-	letters := []rune(strings.TrimSuffix(name, suffix))
-	return string(letters[:min(len(letters), 80-len(suffix))]) + suffix
 }
 
 // today is the date where Hollen runs.

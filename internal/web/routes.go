@@ -57,6 +57,9 @@ func (s *Server) routes(e *gin.Engine) {
 	e.GET("/batches/:id/versions", s.listVersions)            // every one that was saved
 	e.GET("/batches/:id/versions/:version", s.openVersion)    // as it was; saving makes it the newest
 	e.POST("/batches/:id/versions/:version/take", s.takeBack) // saves it once more
+	e.GET("/batches/:id/again", s.askAgain)                   // for which day, and from what
+	e.POST("/batches/:id/again", s.askAgain)
+	e.GET("/batches/:id/duplicate", s.backToBatch)
 	e.POST("/batches/:id/duplicate", s.duplicateBatch)
 	e.POST("/batches/:id/partner", s.partnerBatch) // makes a second dough for it
 	e.POST("/batches/:id/part", s.partBatch)       // ends the link; both stay

@@ -199,6 +199,7 @@ func TestDuplicateDeleteUndo(t *testing.T) {
 	w := s.ask("POST", batch(demo.Saturday)+"/duplicate", v)
 	s.wants(w, 303)
 	s.wants(s.ask("GET", w.Header().Get("Location"), nil), 200, "Tagliatelle for Saturday, copy")
+	s.wants(s.ask("GET", batch(demo.Saturday)+"/duplicate", nil), 303)
 	if b, err := s.store.Get(context.Background(), 11); err != nil || b.Request.Room.RH != .33 {
 		t.Errorf("the copy is not what was typed: %v", err)
 	}

@@ -6,7 +6,9 @@ package request
 import (
 	"bytes"
 	"encoding/json"
+	"math"
 	"slices"
+	"time"
 
 	"hollen/internal/core/addition"
 	"hollen/internal/core/cook"
@@ -17,6 +19,7 @@ import (
 	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
 	"hollen/internal/core/knead"
+	"hollen/internal/core/measure"
 	"hollen/internal/core/roll"
 )
 
@@ -369,7 +372,20 @@ func (r *Request) Changed() bool {
 }
 
 // Again is the same batch for another day: nothing has been done to it yet.
+// What is dated moves with the day; where no day was named, so that its last moment falls on the new one.
 func (r Request) Again(on string) Request {
+	was := r.MadeOn
+	for _, moment := range []string{r.Clock.From, r.Clock.RollAt} {
+		if r.MadeOn == "" && len(moment) > len(time.DateOnly) {
+			was = moment[:len(time.DateOnly)]
+		}
+	}
+	from, errFrom := time.Parse(time.DateOnly, was)
+	to, errTo := time.Parse(time.DateOnly, on)
+	if errFrom == nil && errTo == nil {
+		days := math.Round(to.Sub(from).Hours() / 24)
+		r.Clock.RollAt, r.Clock.From = measure.Later(r.Clock.RollAt, days), measure.Later(r.Clock.From, days)
+	}
 	r.MadeOn, r.Used, r.Acts, r.Dry.Log, r.Keep.MadeAt = on, Used{}, []Act{}, []DryCheck{}, ""
 	return r
 }
