@@ -223,15 +223,37 @@ func shapeDoc(name string) string {
 // The sheet and the label hold what a maker and an eater need.
 func TestSheetAndLabel(t *testing.T) {
 	s := newSite(t)
-	s.wants(s.ask("GET", batch(demo.Saturday)+"/sheet", nil), 200, `class="paper a4"`, "800 g", "9 eggs", "281126-7", "Knead by hand", "The way down",
+	s.wants(s.ask("GET", batch(demo.Saturday)+"/sheet", nil), 200, `class="paper a4"`, "800 g", "9 eggs", "28NOV26-7", "Knead by hand", "The way down",
 		"Contains wheat, durum wheat, egg", "flour left")
-	s.wants(s.ask("GET", batch(demo.Straw)+"/sheet", nil), 200, "Stripes of Breakwater stripes, green (batch 281126-2)", "Join with one pass at stop")
+	s.wants(s.ask("GET", batch(demo.Straw)+"/sheet", nil), 200, "Stripes of Breakwater stripes, green (batch 28NOV26-2)", "Join with one pass at stop")
 	s.wants(s.ask("GET", batch(demo.Straw)+"/label", nil), 200, "; stripes: ", "spinach")
 	s.wants(s.ask("GET", batch(demo.Lantern)+"/sheet?paper=letter", nil), 200, `class="paper letter"`, "Filling: nettle", "milk", "Keep frozen", "27 Jan 2027")
-	s.wants(s.ask("GET", batch(demo.Lantern)+"/label", nil), 200, `class="label large"`, "<b>milk</b>", "<b>egg</b>", "28 Nov 2026", "27 Jan 2027", "281126-8")
+	s.wants(s.ask("GET", batch(demo.Lantern)+"/label", nil), 200, `class="label large"`, "<b>milk</b>", "<b>egg</b>", "28 Nov 2026", "27 Jan 2027", "28NOV26-8")
 	s.wants(s.ask("GET", batch(demo.Counter)+"/label?paper=small", nil), 200, `class="label small"`, "<h1>Tagliatelle</h1>", "30 Nov 2026, 09:30")
 	s.wants(s.ask("GET", batch(demo.Counter)+"/label?part=2", nil), 200, "<h1>Wrack ribbons</h1>", `aria-pressed="true">Wrack ribbons`)
 	s.wants(s.ask("GET", batch(demo.Counter)+"/label?part=9", nil), 200, "<h1>Tagliatelle</h1>")
+	// What is missing is said before it is printed, and only then.
+	m := s.typed(demo.Number(demo.Lantern))
+	for _, page := range []string{"/sheet", "/label"} {
+		if w := s.ask("POST", batch(demo.Lantern)+page, m); strings.Contains(w.Body.String(), "Before you print") {
+			t.Errorf("%s: nothing is missing", page)
+		}
+	}
+	m.Set("made_on", "")
+	m.Set("keep.made_at", "")
+	m.Set("cut.filling.name", "")
+	m.Set("cut.filling.allergens", "")
+	for _, page := range []string{"/sheet", "/label"} {
+		s.wants(s.ask("POST", batch(demo.Lantern)+page, m), 200, "Before you print", "the day it is made", "what the filling is", "the filling’s allergens")
+	}
+	m.Set("cut.filling.name", "potato")
+	m.Set("cut.filling.allergens", "None")
+	if w := s.ask("POST", batch(demo.Lantern)+"/label", m); strings.Contains(w.Body.String(), "the filling’s") || !strings.Contains(w.Body.String(), "potato filling,") {
+		t.Error("a filling without allergens")
+	}
+	if w := s.ask("POST", batch(demo.Saturday)+"/label", s.typed(demo.Number(demo.Saturday))); strings.Contains(w.Body.String(), "what the filling is") {
+		t.Error("ribbons have no filling to name")
+	}
 	// As the form stands, unsaved; and back again with every field.
 	v := s.typed(demo.Number(demo.Saturday))
 	v.Set("name", "Unsaved <b>one</b>")

@@ -32,6 +32,25 @@ func (s *Server) showLabel(c *gin.Context) {
 // Made is when it was made, for the label.
 func (v sheetView) Made() string { return labelDate(v.Plan.Keep.MadeAt, false) }
 
+// Missing is what paper would lack, as words; "" where nothing does.
+func (v sheetView) Missing() string {
+	var out []string
+	if v.Request.MadeOn == "" && v.Made() == "" {
+		out = append(out, "the day it is made, said at Room: dates and code hang on it")
+	}
+	filled, f := v.Request.Filled(), v.Request.Cut.Filling
+	if v.Labels() {
+		filled = v.Shape().Shape.Traits().Filling
+	}
+	if filled && f.Name == "" {
+		out = append(out, "what the filling is, said at Cut")
+	}
+	if filled && f.Allergens == "" {
+		out = append(out, "the filling’s allergens, said at Cut: “none” where it has none")
+	}
+	return strings.Join(out, "; ")
+}
+
 // labelDate is a date of the label, with the time of day where hours count.
 func labelDate(at string, hours bool) string {
 	t, err := measure.At(at)

@@ -151,11 +151,11 @@ func (p *Plan) cutCard(x *CutPart) string {
 	return measure.Capital(strings.ToLower(x.Shape.Name)) + families[x.Shape.Family].card(p, x)
 }
 
-// Code is the batch code that stands on sheet and label: the day it is made and the number of
-// the batch, "281126-7"; only the number where the day is not said.
+// Code is the batch code that stands on sheet and label: the day it is made, its month in letters so that
+// nobody reads it two ways, and the number of the batch, "28NOV26-7"; only the number where the day is not said.
 func (p *Plan) Code(id uint64) string {
 	if t, err := time.Parse(time.DateOnly, p.Request.MadeOn); err == nil {
-		return fmt.Sprintf("%s-%d", t.Format("020106"), id)
+		return fmt.Sprintf("%s-%d", strings.ToUpper(t.Format("02Jan06")), id)
 	}
 	return fmt.Sprint(id)
 }

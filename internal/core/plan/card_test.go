@@ -186,7 +186,7 @@ func TestIngredientsForTheLabel(t *testing.T) {
 		t.Errorf("no day, code %s", c)
 	}
 	r.MadeOn = "2026-11-28"
-	if c := must(t, r).Code(7); c != "281126-7" {
+	if c := must(t, r).Code(7); c != "28NOV26-7" {
 		t.Errorf("code %s", c)
 	}
 }

@@ -70,7 +70,7 @@ func (p *Plan) Ingredients(x *CutPart) []Ingredient {
 		if n := p.Request.Cut.Filling.Name; n != "" {
 			name = n + " filling"
 		}
-		out = append(out, Ingredient{name, p.Request.Cut.Filling.Allergens, x.FillG * scale})
+		out = append(out, Ingredient{name, strings.Join(p.Request.Cut.Filling.Holds(), ", "), x.FillG * scale})
 	}
 	if d := p.Dusting(); d.Name != "" {
 		out = append(out, Ingredient{d.Name + " for dusting", d.Allergen, p.rules.Dough.BoardFlourShare * p.Formula.Dough.MassG})
@@ -127,8 +127,8 @@ func (p *Plan) allergens(parts []flour.Part) []string {
 		if slices.ContainsFunc(r.Shapes(), func(s cut.Shape) bool { return s.YolksEach > 0 }) {
 			add("egg")
 		}
-		for _, a := range strings.Split(r.Cut.Filling.Allergens, ",") {
-			add(strings.ToLower(strings.TrimSpace(a)))
+		for _, a := range r.Cut.Filling.Holds() {
+			add(strings.ToLower(a))
 		}
 		return out
 	}

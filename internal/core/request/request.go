@@ -8,6 +8,7 @@ import (
 	"encoding/json"
 	"math"
 	"slices"
+	"strings"
 	"time"
 
 	"hollen/internal/core/addition"
@@ -486,6 +487,17 @@ type Filling struct {
 	Allergens string      `json:"allergens"` // beyond the dough's, as on the label
 	Kind      FillingKind `json:"kind"`
 	PieceG    *float64    `json:"piece_g"` // nil: as it fits
+}
+
+// Holds lists the allergens of the filling; none where it has none, also where that is said: "none".
+func (f Filling) Holds() []string {
+	var out []string
+	for _, a := range strings.Split(f.Allergens, ",") {
+		if a = strings.TrimSpace(a); a != "" && !strings.EqualFold(strings.TrimSuffix(a, "."), "none") {
+			out = append(out, a)
+		}
+	}
+	return out
 }
 
 // RawFilling says whether any shape is filled, and that with raw meat or fish.
