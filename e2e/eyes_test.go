@@ -21,17 +21,20 @@ const small = `(() => [...document.querySelectorAll("button, select, summary, in
 const misnamed = `(() => {
 	const plain = (s) => s.toLowerCase().replace(/[^\p{L}\p{N} ]/gu, " ").replace(/\s+/g, " ").trim();
 	return [...document.querySelectorAll("[aria-label]")].filter((e) => e.offsetParent && e.matches("button, a, input, select, summary"))
-		.filter((e) => { const seen = plain(e.innerText ?? ""); return /\p{L}/u.test(seen) && e.localName !== "select" && !plain(e.getAttribute("aria-label")).includes(seen) })
+		.filter((e) => { const seen = plain(e.innerText ?? "");
+			return /\p{L}/u.test(seen) && e.localName !== "select" && !plain(e.getAttribute("aria-label")).includes(seen) })
 		.map((e) => e.getAttribute("aria-label") + " reads " + e.innerText);
 })()`
 
 // pale lists words that stand out too little from what is under them: 4.5 to 1, of large words 3 to 1.
 const pale = `(() => {
 	const pen = document.createElement("canvas").getContext("2d", { willReadFrequently: true });
-	const rgba = (css) => { pen.clearRect(0, 0, 1, 1); pen.fillStyle = "#000"; pen.fillStyle = css; pen.fillRect(0, 0, 1, 1); const d = pen.getImageData(0, 0, 1, 1).data;
+	const rgba = (css) => { pen.clearRect(0, 0, 1, 1); pen.fillStyle = "#000"; pen.fillStyle = css; pen.fillRect(0, 0, 1, 1);
+		const d = pen.getImageData(0, 0, 1, 1).data;
 		return [d[0], d[1], d[2], d[3] / 255] };
 	const over = (a, b) => [0, 1, 2].map((i) => a[i] * a[3] + b[i] * (1 - a[3])).concat(1);
-	const light = (c) => { const [r, g, b] = c.map((v) => { v /= 255; return v <= .03928 ? v / 12.92 : ((v + .055) / 1.055) ** 2.4 }); return .2126 * r + .7152 * g + .0722 * b };
+	const light = (c) => { const [r, g, b] = c.map((v) => { v /= 255; return v <= .03928 ? v / 12.92 : ((v + .055) / 1.055) ** 2.4 });
+		return .2126 * r + .7152 * g + .0722 * b };
 	const under = (e) => { const all = []; for (let p = e; p; p = p.parentElement) { const s = getComputedStyle(p); if (s.backgroundImage !== "none") return null;
 		all.push(rgba(s.backgroundColor)) } return all.reverse().reduce((b, a) => over(a, b), [255, 255, 255, 1]) };
 	const out = new Map();

@@ -43,7 +43,8 @@ func pages() []page {
 		{"/batches/:id/again", of(batch(demo.Service) + "/again")},
 		{"/batches/:id/versions", of(batch(demo.Saturday) + "/versions")}, {"/batches/:id/versions/:version", of(batch(demo.Saturday) + "/versions/1")},
 		// Leads back to the batch, or no page.
-		{"/batches/:id/work", nil}, {"/batches/:id/save", nil}, {"/batches/:id/duplicate", nil}, {"/batches/:id/edits", nil}, {"/healthz", nil}, {"/static/*path", nil},
+		{"/batches/:id/work", nil}, {"/batches/:id/save", nil}, {"/batches/:id/duplicate", nil}, {"/batches/:id/edits", nil}, {"/healthz", nil},
+		{"/static/*path", nil},
 		{"/cabinet/export.json", nil}, {"/cabinet/:shelf/export.json", nil}, {"/batches/:id/request.json", nil}, {"/batches/:id/plan.json", nil},
 		{"/batches/:id/recipe.json", nil}, {"/batches/:id/cut.svg", nil}, {"/batches/:id/ladder.svg", nil},
 	}
@@ -73,7 +74,8 @@ var widths = []int64{320, 390, 640, tabletW, 1024, wide}
 // wider lists what sticks out of the window, but for what scrolls within itself.
 const wider = `(() => {
 	if (document.documentElement.scrollWidth <= innerWidth) return [];
-	const inside = (e) => { for (let p = e.parentElement; p; p = p.parentElement) if (/auto|scroll|hidden|clip/.test(getComputedStyle(p).overflowX)) return true; return false };
+	const inside = (e) => { for (let p = e.parentElement; p; p = p.parentElement)
+		if (/auto|scroll|hidden|clip/.test(getComputedStyle(p).overflowX)) return true; return false };
 	return [...document.querySelectorAll("body *")].filter((e) => e.getBoundingClientRect().right > innerWidth + .5 && !inside(e))
 		.map((e) => e.tagName.toLowerCase() + (e.id ? "#" + e.id : "") + "." + String(e.className.baseVal ?? e.className).replaceAll(" ", ".") + " " +
 			Math.round(e.getBoundingClientRect().right)).slice(0, 4)
@@ -120,7 +122,8 @@ func TestFindingABatch(t *testing.T) {
 	b.pick("#find-sort", "name")
 	b.until("by name", names+".startsWith('"+demo.Green+"')")
 	b.pick("#find-shape", "Tagliatelle")
-	b.until("one shape", "[...document.querySelectorAll('#found .quiet')].filter((x) => x.textContent.includes('·')).every((x) => x.textContent.startsWith('Tagliatelle'))")
+	b.until("one shape", "[...document.querySelectorAll('#found .quiet')].filter((x) => x.textContent.includes('·'))"+
+		".every((x) => x.textContent.startsWith('Tagliatelle'))")
 	b.visit(batch(demo.Saturday) + "?at=roll")
 	b.enter("#f-roll-bench_mm", "900")
 	b.until("not saved", settledState+" === '"+notSaved+"'")

@@ -323,7 +323,8 @@ func BenchmarkManyBatches(b *testing.B) {
 		}
 	})
 	many("seq_101_to_100000")
-	for name, q := range map[string]store.Query{"by name": {Sort: store.ByName}, "by day": {Sort: store.ByMade}, "this week": {Since: first.UpdatedAt.Add(-time.Hour)},
+	for name, q := range map[string]store.Query{"by name": {Sort: store.ByName}, "by day": {Sort: store.ByMade},
+		"this week": {Since: first.UpdatedAt.Add(-time.Hour)},
 		"one shape": {Shape: "Tagliatelle"}, "words": {Words: "one many taglia"}} {
 		b.Run(name, func(b *testing.B) {
 			for b.Loop() {

@@ -1,6 +1,7 @@
 package web
 
 import (
+	"context"
 	"errors"
 	"fmt"
 	"net/http"
@@ -126,6 +127,46 @@ func (v *compareView) set() {
 	}
 }
 
+// compared is the batch of a key: "7", or "7v2" for batch 7 as version 2; otherwise where there is none.
+func (s *Server) compared(ctx context.Context, key string, otherwise store.Batch) (store.Batch, error) {
+	number, version, once := strings.Cut(key, "v")
+	id, err := strconv.ParseUint(number, 10, 63)
+	if err != nil {
+		return s.store.Get(ctx, otherwise.ID)
+	}
+	b, err := s.store.Get(ctx, id)
+	if n, errN := strconv.Atoi(version); once && errN == nil && err == nil {
+		b, err = s.store.Version(ctx, id, n)
+	}
+	if errors.Is(err, store.ErrNotFound) || errors.Is(err, store.ErrDeleted) {
+		return s.store.Get(ctx, otherwise.ID)
+	}
+	return b, err
+}
+
+// name calls the two sides what tells them apart, and lists what else may be put there.
+func (v *compareView) name(a, b store.Batch, rows []listRow) {
+	v.NameA, v.NameB = a.Request.Name, b.Request.Name
+	switch {
+	case v.Other == otherRoom:
+		v.NameA, v.NameB = roomWords(v.A), roomWords(v.B)
+	case b.ID == a.ID:
+		v.NameA, v.NameB = "Now", fmt.Sprintf("Version %d", b.Version)
+		v.Others = append(v.Others, request.Option{Key: v.Other, Name: fmt.Sprintf("%s, version %d", b.Request.Name, b.Version)})
+	}
+	v.Others = append(v.Others, request.Option{Key: otherRoom, Name: "The same batch in another room"})
+	for _, x := range rows {
+		o := request.Option{Key: fmt.Sprint(x.ID), Name: x.Name}
+		v.Batches, v.Others = append(v.Batches, o), append(v.Others, o)
+	}
+	if known := fmt.Sprint(b.ID); b.ID != a.ID && !slices.ContainsFunc(v.Others, func(o request.Option) bool { return o.Key == known }) {
+		v.Others = append(v.Others, request.Option{Key: known, Name: b.Request.Name})
+	}
+	if known := fmt.Sprint(a.ID); !slices.ContainsFunc(v.Batches, func(o request.Option) bool { return o.Key == known }) {
+		v.Batches = append(v.Batches, request.Option{Key: known, Name: a.Request.Name})
+	}
+}
+
 // compare shows two batches side by side, or one batch in its room and in another.
 func (s *Server) compare(c *gin.Context) {
 	ctx, cancel := bounded(c)
@@ -143,22 +184,7 @@ func (s *Server) compare(c *gin.Context) {
 		s.fail(c, http.StatusNotFound, "There is nothing to compare yet.", "Make a batch first.")
 		return
 	}
-	find := func(key string, otherwise store.Batch) (store.Batch, error) {
-		number, version, once := strings.Cut(key, "v") // "7v2" is batch 7 as version 2
-		id, err := strconv.ParseUint(number, 10, 63)
-		if err != nil {
-			return s.store.Get(ctx, otherwise.ID)
-		}
-		b, err := s.store.Get(ctx, id)
-		if n, errN := strconv.Atoi(version); once && errN == nil && err == nil {
-			b, err = s.store.Version(ctx, id, n)
-		}
-		if errors.Is(err, store.ErrNotFound) || errors.Is(err, store.ErrDeleted) {
-			return s.store.Get(ctx, otherwise.ID)
-		}
-		return b, err
-	}
-	a, err := find(c.Query("a"), list[0])
+	a, err := s.compared(ctx, c.Query("a"), list[0])
 	if err != nil {
 		s.failStore(c, err)
 		return
@@ -166,7 +192,7 @@ func (s *Server) compare(c *gin.Context) {
 	b := a
 	v := compareView{AID: a.ID, Find: words, Other: c.DefaultQuery("b", otherRoom)}
 	if v.Other != otherRoom {
-		if b, err = find(v.Other, a); err != nil {
+		if b, err = s.compared(ctx, v.Other, a); err != nil {
 			s.failStore(c, err)
 			return
 		}
@@ -195,25 +221,7 @@ func (s *Server) compare(c *gin.Context) {
 		s.failPlan(c, a.ID, err)
 		return
 	}
-	v.NameA, v.NameB = a.Request.Name, b.Request.Name
-	switch {
-	case v.Other == otherRoom:
-		v.NameA, v.NameB = roomWords(v.A), roomWords(v.B)
-	case b.ID == a.ID:
-		v.NameA, v.NameB = "Now", fmt.Sprintf("Version %d", b.Version)
-		v.Others = append(v.Others, request.Option{Key: v.Other, Name: fmt.Sprintf("%s, version %d", b.Request.Name, b.Version)})
-	}
-	v.Others = append(v.Others, request.Option{Key: otherRoom, Name: "The same batch in another room"})
-	for _, x := range s.rows(ctx, with.Shown, list) {
-		o := request.Option{Key: fmt.Sprint(x.ID), Name: x.Name}
-		v.Batches, v.Others = append(v.Batches, o), append(v.Others, o)
-	}
-	if known := fmt.Sprint(b.ID); b.ID != a.ID && !slices.ContainsFunc(v.Others, func(o request.Option) bool { return o.Key == known }) {
-		v.Others = append(v.Others, request.Option{Key: known, Name: b.Request.Name})
-	}
-	if known := fmt.Sprint(a.ID); !slices.ContainsFunc(v.Batches, func(o request.Option) bool { return o.Key == known }) {
-		v.Batches = append(v.Batches, request.Option{Key: known, Name: a.Request.Name})
-	}
+	v.name(a, b, s.rows(ctx, with.Shown, list))
 	v.set()
 	status := http.StatusOK
 	if len(f.Errors) > 0 {

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"html/template"
 	"math"
+	"net/url"
 	"strconv"
 	"strings"
 
@@ -28,6 +29,19 @@ func (v rollView) WidestWords() string {
 		return "pin and board"
 	}
 	return "widest is " + v.Plan.Roll.Machine.Widest()
+}
+
+// MeasureAt is where the sheets of this machine are measured, with spring and density of this dough filled in;
+// a machine that is nobody's yet is kept first. "" where there are no stops.
+func (v rollView) MeasureAt() string {
+	o, key := &v.Plan.Roll, v.Request.Roll.Machine
+	if v.Plan.Pinned() || v.Plan.Roped() {
+		return ""
+	}
+	if id, own := strings.CutPrefix(key, "own-"); own {
+		return fmt.Sprintf("/cabinet/machines/%s/calibrate?spring=%.1f&density=%.3f", url.PathEscape(id), 100*o.Spring, v.Plan.Formula.Dough.DensityGPerML)
+	}
+	return "/cabinet/machines/new?like=" + url.QueryEscape(key)
 }
 
 // TargetWords say at which stop the target is met.

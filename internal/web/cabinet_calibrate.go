@@ -88,6 +88,13 @@ func (s *Server) openCalibrate(c *gin.Context) {
 		return
 	}
 	v := calibrateOf(t.ID, m)
+	if len(m.Calibrated) == 0 { // as the dough says from whose page this was opened
+		for key, into := range map[string]*string{"spring": &v.Spring, "density": &v.Density} {
+			if _, ok := measure.ParseNumber(c.Query(key)); ok {
+				*into = c.Query(key)
+			}
+		}
+	}
 	if len(m.Calibrated) > 0 {
 		v.fit(m.Calibrated, m.SpringThen)
 	}

@@ -32,6 +32,19 @@ func TestOwnMachine(t *testing.T) {
 		bad.Set("stops", typed)
 		s.wants(s.ask("POST", "/cabinet/machines", bad), 422, says, typed)
 	}
+	wide := maps.Clone(form)
+	wide.Set("cutters", "6.5 181 0.7 1.5")
+	s.wants(s.ask("POST", "/cabinet/machines", wide), 422, "does not go on rollers of 180 mm; up to 180 mm is allowed", "6.5 181 0.7 1.5")
+	// The Roll page leads there, with what it knows of the dough.
+	r := s.typed(demo.Number(demo.Saturday))
+	r.Set("at", "roll")
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", r), 200, `href="/cabinet/machines/new?like=hand-crank-10">Measure my sheets`)
+	r.Set("roll.machine", "own-12")
+	if w := s.ask("POST", batch(demo.Saturday)+"/work", r); !strings.Contains(w.Body.String(), `href="/cabinet/machines/12/calibrate?spring=`) {
+		t.Error("no way to the measuring of an own machine")
+	}
+	s.wants(s.ask("GET", "/cabinet/machines/12/calibrate?spring=9.3&density=1.207", nil), 200, `value="9.3"`, `value="1.207"`)
+	s.wants(s.ask("GET", "/cabinet/machines/12/calibrate?spring=x&density=", nil), 200, `value="8"`, `value="1.214"`)
 	// Measured: nonsense is refused beside its stop, then worked out, then kept.
 	at := "/cabinet/machines/12/calibrate"
 	s.wants(s.ask("GET", at, nil), 200, "Sheet at stop 6", "10.9 g")

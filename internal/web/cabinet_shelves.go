@@ -343,6 +343,12 @@ var machineShelf = shelf{Path: "machines", Name: "Machines", One: "A machine of 
 			if m.Cutters, err = readCutters(cutters); err != nil {
 				return m, err
 			}
+			for _, x := range m.Cutters {
+				if m.Tool != dough.Pin && x.WidthMM > m.WidthMM {
+					return m, measure.Faultf("cutters", "a cutter that takes %g mm does not go on rollers of %g mm; up to %g mm is allowed",
+						x.WidthMM, m.WidthMM, m.WidthMM)
+				}
+			}
 			if m.Stops = parsed; m.Tool == dough.Pin {
 				m.Stops = nil
 			}

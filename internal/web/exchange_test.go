@@ -248,7 +248,8 @@ func TestSheetAndLabel(t *testing.T) {
 	}
 	m.Set("cut.filling.name", "potato")
 	m.Set("cut.filling.allergens", "None")
-	if w := s.ask("POST", batch(demo.Lantern)+"/label", m); strings.Contains(w.Body.String(), "the filling’s") || !strings.Contains(w.Body.String(), "potato filling,") {
+	if w := s.ask("POST", batch(demo.Lantern)+"/label", m); strings.Contains(w.Body.String(), "the filling’s") ||
+		!strings.Contains(w.Body.String(), "potato filling,") {
 		t.Error("a filling without allergens")
 	}
 	if w := s.ask("POST", batch(demo.Saturday)+"/label", s.typed(demo.Number(demo.Saturday))); strings.Contains(w.Body.String(), "what the filling is") {

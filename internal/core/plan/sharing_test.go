@@ -16,7 +16,8 @@ func TestShapesInEveryMeasure(t *testing.T) {
 	r := request.Default()
 	r.Amount.By, r.Amount.FlourG = request.ByFlour, 1000
 	r.Cut.Also = []request.ShapePart{{Shape: "orecchiette", By: request.ShareByGrams, Portions: 300},
-		{Shape: "cavatelli", By: request.ShareByHandful, Portions: 2}, {Shape: "pappardelle", By: request.ShareByPieces, Portions: 2}, {Shape: "sheets", By: request.ShareByGrams, Portions: 250}}
+		{Shape: "cavatelli", By: request.ShareByHandful, Portions: 2}, {Shape: "pappardelle", By: request.ShareByPieces, Portions: 2},
+		{Shape: "sheets", By: request.ShareByGrams, Portions: 250}}
 	p := must(t, r)
 	c := &p.Cut
 	rope, handful, ribbons, sheets := c.Also[0], c.Also[1], c.Also[2], c.Also[3]
