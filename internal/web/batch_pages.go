@@ -166,6 +166,22 @@ func (s *Server) show(c *gin.Context, status int, v *batchView) {
 	s.render(c, status, "batch", stations[v.At].name+": "+v.Request.Name, v)
 }
 
+// unchanged is the page of a batch with a request of its own in it, as now or as it was once, and nothing typed yet.
+func (s *Server) unchanged(c *gin.Context, b store.Batch, r request.Request) (*batchView, bool) {
+	with, ok := s.with(c, shownIn(c))
+	if !ok {
+		return nil, false
+	}
+	f, err := form.Saved(r, with)
+	if err != nil {
+		s.failPlan(c, b.ID, err)
+		return nil, false
+	}
+	v := newView(b.ID, b.Version, c.Query("at"), b.Request.Request, f)
+	v.PartnerID = b.PartnerID
+	return v, true
+}
+
 // openBatch shows a batch as saved.
 func (s *Server) openBatch(c *gin.Context) {
 	s.fetchCabinet(c)
@@ -173,17 +189,11 @@ func (s *Server) openBatch(c *gin.Context) {
 	if !ok {
 		return
 	}
-	with, ok := s.with(c, shownIn(c))
+	v, ok := s.unchanged(c, b, b.Request.Request)
 	if !ok {
 		return
 	}
-	f, err := form.Saved(b.Request.Request, with)
-	if err != nil {
-		s.failPlan(c, b.ID, err)
-		return
-	}
-	v := newView(b.ID, b.Version, c.Query("at"), b.Request.Request, f)
-	v.Saved, v.PartnerID = c.Query("saved") != "", b.PartnerID
+	v.Saved = c.Query("saved") != ""
 	v.consult(c.Request.URL.Query())
 	s.show(c, http.StatusOK, v)
 }

@@ -13,7 +13,6 @@ import (
 	"hollen/internal/core/plan"
 	"hollen/internal/core/request"
 	"hollen/internal/store"
-	"hollen/internal/web/form"
 )
 
 // versionsView are the versions of a batch, the last first.
@@ -125,17 +124,11 @@ func (s *Server) openVersion(c *gin.Context) {
 	if !ok {
 		return
 	}
-	with, ok := s.with(c, shownIn(c))
+	v, ok := s.unchanged(c, b, old.Request.Request)
 	if !ok {
 		return
 	}
-	f, err := form.Saved(old.Request.Request, with)
-	if err != nil {
-		s.failPlan(c, b.ID, err)
-		return
-	}
-	v := newView(b.ID, b.Version, c.Query("at"), b.Request.Request, f)
-	v.PartnerID, v.Opened = b.PartnerID, old.Version
+	v.Opened = old.Version
 	s.show(c, http.StatusOK, v)
 }
 

@@ -5,6 +5,7 @@ import (
 	"math"
 	"slices"
 	"strings"
+	"time"
 
 	"hollen/internal/core/dough"
 	"hollen/internal/core/knead"
@@ -181,7 +182,30 @@ func (p *Plan) adviseFeel(at request.Stage, field string) {
 	p.note(at, field, level, code, feelHeads[f.feel.Grade], "%s. %s %s.%s", measure.Capital(where), say, more, pinned)
 }
 
+// adviseDates points out what is dated to another day than the batch is: more than a night away, or than its rest takes.
+func (p *Plan) adviseDates() {
+	r := &p.Request
+	made, err := time.Parse(time.DateOnly, r.MadeOn)
+	if err != nil {
+		return
+	}
+	night := max(1, math.Ceil(p.Rest.Min/(24*60)))
+	for _, x := range []struct {
+		at, field string
+		stage     request.Stage
+	}{{r.Clock.From, "rest.clock", request.AtRest}, {r.Clock.RollAt, "rest.clock", request.AtRest}, {r.Keep.MadeAt, "keep.use_by", request.AtDry}} {
+		t, err := measure.At(x.at)
+		if err != nil || math.Abs(math.Floor(t.Sub(made).Hours()/24)) <= night || x.stage == request.AtDry && r.Keep.Where == "" {
+			continue
+		}
+		p.note(x.stage, x.field, Remark, "dates_apart", "Two dates that disagree.", "Room says made on %s, here it is %s: one of them is of another day.",
+			made.Format("Mon 2 Jan"), t.Format("Mon 2 Jan 15:04"))
+		return
+	}
+}
+
 func (p *Plan) adviseRoom() {
+	p.adviseDates()
 	for i, x := range p.Request.Flours {
 		if l := x.LotKept; l != nil && l.BestBefore != "" && p.Request.MadeOn > l.BestBefore {
 			p.note(request.AtRoom, "room.moisture", Warning, "past_best", "Past its date.",

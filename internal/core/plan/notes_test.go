@@ -5,6 +5,7 @@ import (
 	"strings"
 	"testing"
 
+	"hollen/internal/core/cook"
 	"hollen/internal/core/cut"
 	"hollen/internal/core/dry"
 	"hollen/internal/core/egg"
@@ -35,6 +36,12 @@ func TestAdvice(t *testing.T) {
 		{"all_durum", request.AtFormula, Remark, func(r *request.Request) { r.Flours[0].Flour = "semola-fine" }, "very hard"},
 		{"salt", request.AtFormula, Remark, func(r *request.Request) { r.Salt = .015 }, "Over 1 %"},
 		{"whites", request.AtFormula, Remark, func(r *request.Request) { r.Eggs.Style = egg.YolksOnly }, "freeze them flat"},
+		{"dates_apart", request.AtRest, Remark, func(r *request.Request) { r.MadeOn, r.Clock.RollAt = "2026-11-24", "2026-11-26T17:30" },
+			"made on Tue 24 Nov, here it is Thu 26 Nov 17:30"},
+		{"dates_apart", request.AtDry, Remark, func(r *request.Request) {
+			r.MadeOn, r.Keep.MadeAt, r.Keep.Where = "2026-11-24", "2026-11-22T09:00", cook.Fridge
+		},
+			"made on Tue 24 Nov, here it is Sun 22 Nov 09:00"},
 		{"air_clamped", request.AtRoom, Remark, func(r *request.Request) { r.Room.RH = .95 }, "10–90 %"},
 		{"split", request.AtKnead, Remark, func(r *request.Request) { r.Amount.FlourG = 3000 }, "lots of"},
 		{"hot", request.AtKnead, Warning, func(r *request.Request) { r.Room.TempC = 33 }, "eggs from the fridge"},
