@@ -50,6 +50,11 @@ func TestAsItCame(t *testing.T) {
 	if _, ok := must(t, request.Default()).AsItCame(); ok {
 		t.Error("offered where nothing was weighed back")
 	}
+	oily := request.Default()
+	oily.Acts = []request.Act{{Kind: doctor.Oil, Amount: .13 * must(t, oily).Formula.FlourG, Stage: request.AtKnead}}
+	if _, ok := must(t, oily).AsItCame(); ok {
+		t.Error("offered with more oil than may be asked for")
+	}
 	r := request.Default()
 	r.Acts = []request.Act{{Kind: doctor.Egg, Amount: 10, Stage: request.AtKnead}}
 	if _, ok := must(t, r).AsItCame(); ok {

@@ -183,21 +183,7 @@ func (f *Form) takeAmounts(v url.Values) {
 	if err != nil {
 		return
 	}
-	e, o := &f.Page.Eggs, &p.Formula
-	f.Page.Amount.FlourG = math.Round(10*o.FlourG) / 10
-	e.FixWhole, e.FixYolks, e.CrackedG, e.LiquidG = some(float64(o.Pick.Whole)), some(float64(o.Pick.Yolks)), nil, some(math.Round(10*o.TopG)/10)
-	if o.Weighed() {
-		e.CrackedG = some(math.Round(10*o.Pick.EggG) / 10)
-	}
-	e.ByWeight = false
-}
-
-// some is v, nil for nothing of it.
-func some(v float64) *float64 {
-	if v == 0 {
-		return nil
-	}
-	return &v
+	p.AmountsInto(&f.Page)
 }
 
 // drawnFlour is the flour in all that the page was drawn with, g.
