@@ -101,6 +101,117 @@ func (v *formulaView) WayRows() template.HTML {
 	return m.html()
 }
 
+// CostRows are what the batch costs, a row each.
+func (v *formulaView) CostRows() template.HTML {
+	var m markup
+	sign := esc(v.Plan.Cost.Currency)
+	for _, l := range v.Plan.Cost.Lines {
+		m.raw("<tr><td>", esc(l.Name), `</td><td class="r">`, esc(l.Much), `</td><td class="r">`, sign, " ", esc(l.Price.String()), " / ", esc(l.Unit),
+			"</td>\n<td class=\"r val\">", sign, " ", esc(l.Cost.Rounded().String()), "</td></tr>\n")
+	}
+	return m.html()
+}
+
+// IntoRows are what goes into the dough, a row each.
+func (v *formulaView) IntoRows() template.HTML {
+	var m markup
+	row := func(name string, g float64) {
+		m.raw(`<tr><th scope="row">`, esc(name), `</th><td class="r val">`, esc(v.In.Grams(g)), "</td></tr>\n")
+	}
+	f := &v.Plan.Formula
+	for _, x := range f.Flours {
+		row(x.Name, x.MassG)
+	}
+	for _, x := range []struct {
+		name string
+		g    float64
+	}{{v.Plan.EggWords(), v.EggG()}, {v.Plan.TopWord(), f.TopG}, {"salt", f.SaltG}, {"oil", f.OilG}} {
+		if x.g != 0 {
+			row(x.name, x.g)
+		}
+	}
+	for _, x := range f.Additions {
+		row(strings.ToLower(x.Name), x.MassG)
+	}
+	return m.html()
+}
+
+// A part of the dough is named on the bar where it has room, with its figures where there is more.
+const (
+	roomForName    = .04
+	roomForFigures = .2
+)
+
+// MadeOfBar is the dough's composition as a bar.
+func (v *formulaView) MadeOfBar() template.HTML {
+	var m markup
+	for _, c := range v.MadeOf() {
+		m.raw(`<span class="`, c.Class, `" style="--w:`, strconv.FormatFloat(100*c.Share, 'f', 1, 64), `%">`)
+		if c.Share > roomForName {
+			m.raw(esc(c.Name))
+		}
+		if c.Share > roomForFigures {
+			m.raw(" <small>", esc(v.In.Grams(c.G)), ", ", whole(100*c.Share), " %</small>")
+		}
+		m.raw("</span>")
+	}
+	return m.html()
+}
+
+// MadeOfRest says the parts of the dough that have no room for figures on the bar.
+func (v *formulaView) MadeOfRest() string {
+	var out []string
+	for _, c := range v.MadeOf()[2:] {
+		out = append(out, c.Name+" "+v.In.Grams(c.G)+" ("+whole(100*c.Share)+" %)")
+	}
+	return strings.Join(out, ", ")
+}
+
+// Listed are the dough's ingredients as a label lists them, allergens set off.
+func (v *formulaView) Listed() template.HTML {
+	var m markup
+	for i, x := range v.Ingredients() {
+		if i > 0 {
+			m.raw(", ")
+		}
+		if x.Allergen {
+			m.raw("<b>", esc(x.Name), "</b>")
+		} else {
+			m.raw(esc(x.Name))
+		}
+		if x.Share >= .005 {
+			m.raw(" ", whole(100*x.Share), " %")
+		} else {
+			m.raw(" under 1 %")
+		}
+	}
+	return m.html()
+}
+
+func whole(v float64) string { return strconv.FormatFloat(v, 'f', 0, 64) }
+
+// RungRows are the passes of the ladder, a row each.
+func (v rollView) RungRows() template.HTML {
+	var m markup
+	span, pin := whole(v.BenchSpan()), v.Plan.Pinned()
+	for _, r := range v.Rungs() {
+		m.raw("<tr")
+		switch {
+		case r.Last:
+			m.raw(` class="last"`)
+		case r.Over:
+			m.raw(` class="over"`)
+		}
+		m.raw("><td>", r.N, "</td>")
+		if !pin {
+			m.raw(`<td class="val">`, esc(r.Label), "</td><td>", r.Gap, "</td>")
+		}
+		m.raw(`<td class="val">`, r.Sheet, "</td><td>", r.Thinner, `</td><td class="txt">`, esc(r.Note), "</td><td>", r.Time, `</td><td class="val">`,
+			r.Length, `</td><td class="run"><i style="--mm:`, whole(r.MM), ";--span:", span, "\"></i></td></tr>\n")
+	}
+	return m.html()
+}
+
 // Row is a nutrient in the raw dough and in a portion.
 func (n Nutrient) Row() template.HTML {
 	var m markup

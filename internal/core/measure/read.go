@@ -6,10 +6,13 @@ import (
 	"strings"
 )
 
+// numberSpacing takes the spaces out of a number and makes its minus a plain one.
+var numberSpacing = strings.NewReplacer(" ", "", "\u00a0", "", "\u202f", "", "\u2212", "-")
+
 // ParseNumber reads a number as people type it: 1,000 and 1 000 are a thousand, 0,9 and
 // 0.9 are nine tenths. It reports false for anything else, for infinities and hexadecimals.
 func ParseNumber(s string) (float64, bool) {
-	s = strings.NewReplacer(" ", "", "\u00a0", "", "\u202f", "", "\u2212", "-").Replace(s)
+	s = numberSpacing.Replace(s)
 	if s == "" || len(s) > 24 || strings.Trim(s, "0123456789.,-+eE") != "" {
 		return 0, false
 	}
