@@ -11,6 +11,7 @@ require (
 	github.com/klauspost/compress v1.20.1
 	github.com/pressly/goose/v3 v3.29.0
 	golang.org/x/net v0.61.0
+	golang.org/x/text v0.43.0
 	gorm.io/driver/mysql v1.6.0
 	gorm.io/gorm v1.31.2
 )
@@ -50,6 +51,5 @@ require (
 	golang.org/x/crypto v0.58.0 // indirect
 	golang.org/x/sync v0.24.0 // indirect
 	golang.org/x/sys v0.49.0 // indirect
-	golang.org/x/text v0.43.0 // indirect
 	google.golang.org/protobuf v1.36.12 // indirect
 )

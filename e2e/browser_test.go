@@ -173,6 +173,15 @@ func (b *tab) media(feature, value string) {
 	})
 }
 
+// speaks has the browser ask for pages in a language.
+func (b *tab) speaks(lang string) {
+	b.t.Helper()
+	b.do(func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
+		_, err := cdp.Call(ctx, tg, emulation.SetUserAgentOverride, emulation.SetUserAgentOverrideParams{UserAgent: "a browser", AcceptLanguage: lang})
+		return chromedp.Void{}, err
+	})
+}
+
 // text returns what an element says.
 func (b *tab) text(sel string) string {
 	b.t.Helper()

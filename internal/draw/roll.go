@@ -199,14 +199,14 @@ func (d *rollers) table(s *Scene) {
 	for i, st := range d.stops {
 		x, gap := d.at[i], fmt.Sprintf("%.2g", st.TrueMM())
 		if d.used[i] == 0 {
-			s.Text("m q", x, row(0), st.Label)
+			s.Named("m q", x, row(0), st.Label)
 			s.Text("m q", x, row(1), gap)
 			if i < d.last {
 				s.Text("m s q", x, row(2), "skip")
 			}
 			continue
 		}
-		s.Text("m big", x, row(0)+1, st.Label)
+		s.Named("m big", x, row(0)+1, st.Label)
 		s.Text("m", x, row(1), gap)
 		sheet, thinner := sheetMM(d.out[i]), fmt.Sprintf("%.0f %%", 100*(1-d.out[i]/d.in[i]))
 		if i == 0 {

@@ -72,6 +72,7 @@ func (s *Server) posted(c *gin.Context) (url.Values, bool) {
 		}
 		return nil, false
 	}
+	marksOf(c).read(c.Request.PostForm)
 	return c.Request.PostForm, true
 }
 

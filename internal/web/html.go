@@ -204,7 +204,7 @@ func (v rollView) RungRows() template.HTML {
 		}
 		m.raw("><td>", r.N, "</td>")
 		if !pin {
-			m.raw(`<td class="val">`, esc(r.Label), "</td><td>", r.Gap, "</td>")
+			m.raw(`<td class="val" translate="no">`, esc(r.Label), "</td><td>", r.Gap, "</td>")
 		}
 		m.raw(`<td class="val">`, r.Sheet, "</td><td>", r.Thinner, `</td><td class="txt">`, esc(r.Note), "</td><td>", r.Time, `</td><td class="val">`,
 			r.Length, `</td><td class="run"><i style="--mm:`, whole(r.MM), ";--span:", span, "\"></i></td></tr>\n")
@@ -315,12 +315,16 @@ func (c Control) Field(label string) template.HTML {
 		}
 		return &m
 	}
-	if c.Lean { // no field, only what one would hold: the page has the field
-		m.raw(`<i`).attr("id", c.ID).attr("data-value", c.Value)
+	if c.Lean { // no field, only what one would hold: the page has the field. Figures stand in i, words in b.
+		tag := "b"
+		if c.Kind == request.Number || c.Kind == request.Whole || c.Kind == request.Price {
+			tag = "i"
+		}
+		m.raw("<", tag).attr("id", c.ID).attr("data-value", c.Value)
 		if c.Auto != "" {
 			m.attr("data-auto", c.Auto)
 		}
-		return invalid().raw("></i>").html()
+		return invalid().raw("></", tag, ">").html()
 	}
 	named := func(tag string) {
 		m.raw("<", tag).attr("id", c.ID).attr("name", c.Path)

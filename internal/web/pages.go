@@ -53,12 +53,13 @@ type frame struct {
 	Place string // the workshop's name
 	Nav   string // the current word of the navigation
 	US    bool   // ounces, inches and °F
+	Marks marks  // of the reader's language
 	Body  any
 }
 
 // render writes a page; a template that fails gives an error page, never half a page.
 func (s *Server) render(c *gin.Context, status int, page, title string, body any) {
-	s.renderPart(c, status, page, "layout", frame{title, s.place(c), navOf(page), shownIn(c) == measure.Customary, body})
+	s.renderPart(c, status, page, "layout", frame{title, s.place(c), navOf(page), shownIn(c) == measure.Customary, marksOf(c), body})
 }
 
 // renderPart writes one template of a page.
@@ -69,7 +70,8 @@ func (s *Server) renderPart(c *gin.Context, status int, page, part string, data 
 		c.String(http.StatusInternalServerError, "This page could not be drawn. What you saved is safe.\n")
 		return
 	}
-	c.Data(status, "text/html; charset=utf-8", b.Bytes())
+	c.Header("Vary", "Accept-Language")
+	c.Data(status, "text/html; charset=utf-8", marksOf(c).page(b.Bytes()))
 }
 
 // navOf returns the word of the navigation a page stands under.

@@ -7,7 +7,7 @@ import (
 )
 
 // numberSpacing takes the spaces out of a number and makes its minus a plain one.
-var numberSpacing = strings.NewReplacer(" ", "", "\u00a0", "", "\u202f", "", "\u2212", "-")
+var numberSpacing = strings.NewReplacer(" ", "", "\u00a0", "", "\u202f", "", "’", "", "'", "", "\u2212", "-")
 
 // ParseNumber reads a number as people type it: 1,000 and 1 000 are a thousand, 0,9 and
 // 0.9 are nine tenths. It reports false for anything else, for infinities and hexadecimals.

@@ -1,7 +1,7 @@
 // The batch form: every change is worked out by the server and swapped in where it shows.
 // Fields stay as they are, so focus, selection and scroll are never lost; a draft of what
 // is not saved is kept in the tab.
-import { parse, stepped } from "./number.js";
+import { parse, shown, stepped } from "./number.js";
 import { patch } from "./patch.js";
 import { line } from "./line.js";
 
@@ -264,7 +264,7 @@ export function startBatch(form) {
   form.addEventListener("input", (e) => {
     const slide = e.target.closest(".slide");
     if (slide) {
-      document.getElementById(slide.dataset.for).value = slide.value;
+      document.getElementById(slide.dataset.for).value = shown(slide.value);
       paint(slide);
     }
     later();
@@ -300,7 +300,7 @@ export function startBatch(form) {
   let poked = 0;
   let stopping = false; // the press that is on ends a watch already running
   function pokeEnds(button) {
-    document.getElementById(button.dataset.poke).value = Math.min((performance.now() - poked) / 1000, 60).toFixed(1);
+    document.getElementById(button.dataset.poke).value = shown(Math.min((performance.now() - poked) / 1000, 60).toFixed(1));
     poked = 0;
     button.textContent = button.dataset.idle;
     work();
