@@ -14,6 +14,40 @@ import (
 	"hollen/internal/demo"
 )
 
+// Of a machine only the dial is known: its gaps are guessed and said so, until sheets are measured.
+func TestOnlyTheDial(t *testing.T) {
+	s := newSite(t)
+	form := url.Values{"name": {"Quay crank"}, "tool": {"roller"}, "stops": {"0 4.6\n1 3.7"}, "dial": {"9 to nought"}, "width_mm": {"150"}, "speed_mm_per_s": {"110"},
+		"feed_mm": {"15"}}
+	s.wants(s.ask("POST", "/cabinet/machines", form), 422, "is no dial", `value="9 to nought"`, "0 4.6\n1 3.7", `aria-describedby="e-dial"`)
+	form.Set("dial", "from 9 to 1")
+	s.wants(s.ask("POST", "/cabinet/machines", form), 303)
+	s.wants(s.ask("GET", "/cabinet/machines", nil), 200, "9 (widest) to 1", "about 5 to 0.6", "not yet; gaps guessed")
+	s.wants(s.ask("GET", "/cabinet/machines/12", nil), 200, `value="from 9 to 1"`)
+	r := s.typed(demo.Number(demo.Saturday))
+	r.Set("at", "roll")
+	r.Set("roll.machine", "own-12")
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", r), 200, "guessed from the dial, so within 25 %", "The gaps are guessed.")
+	s.wants(s.ask("GET", "/cabinet/machines/12/calibrate", nil), 200, "gap, as guessed")
+	s.wants(s.ask("POST", "/cabinet/machines/12/calibrate", url.Values{"spring": {"8"}, "density": {"1.214"}, "t0": {"4.8"}, "t4": {"1.9"}, "t8": {"0.6"},
+		"keep": {"yes"}}), 303)
+	r.Set("roll.machine", "own-12")
+	w := s.ask("POST", batch(demo.Saturday)+"/work", r)
+	s.wants(w, 200, "(measured, within")
+	if text := w.Body.String(); strings.Contains(text, "guessed from") || strings.Contains(text, "are guessed") {
+		t.Error("measured, and still called guessed")
+	}
+	// The same dial kept again keeps what was measured; gaps given take its place.
+	form.Set("id", "12")
+	form.Set("version", "2")
+	s.wants(s.ask("POST", "/cabinet/machines", form), 303)
+	s.wants(s.ask("GET", "/cabinet/machines", nil), 200, "3 stops")
+	form.Set("version", "3")
+	form.Set("dial", "")
+	s.wants(s.ask("POST", "/cabinet/machines", form), 303)
+	s.wants(s.ask("GET", "/cabinet/machines", nil), 200, "0 (widest) to 1", "4.6 to 3.7", "not yet")
+}
+
 // A machine whose labels fall: kept, measured by caliper, paper and a weighed square, used by
 // a batch, which keeps it as it was until it asks for the newest.
 func TestOwnMachine(t *testing.T) {
@@ -38,7 +72,7 @@ func TestOwnMachine(t *testing.T) {
 	// The Roll page leads there, with what it knows of the dough.
 	r := s.typed(demo.Number(demo.Saturday))
 	r.Set("at", "roll")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", r), 200, `href="/cabinet/machines/new?like=hand-crank-10">Measure my sheets`)
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", r), 200, `href="/cabinet/machines/new?like=hand-crank-10">Keep the machine as yours`)
 	r.Set("roll.machine", "own-12")
 	if w := s.ask("POST", batch(demo.Saturday)+"/work", r); !strings.Contains(w.Body.String(), `href="/cabinet/machines/12/calibrate?spring=`) {
 		t.Error("no way to the measuring of an own machine")

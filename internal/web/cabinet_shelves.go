@@ -322,10 +322,14 @@ var machineShelf = shelf{Path: "machines", Name: "Machines", One: "A machine of 
 		if !own {
 			m.Name = ""
 		}
-		stops, cutters := stopText(m.Stops), cutterText(m.Cutters)
+		stops, cutters, dial := stopText(m.Stops), cutterText(m.Cutters), m.DialWords()
+		if dial != "" {
+			stops = ""
+		}
 		entries := []entry{textEntry("name", "Name", "", 1, 60, &m.Name), choiceEntry("tool", "It is a", (*string)(&m.Tool), machineTools...),
 			{Key: "stops", Label: "Stops, the widest first", Hint: "label and gap in mm, one to a line; none of a pin", Kind: request.Text, Type: "textarea",
 				Max: 1200, text: &stops},
+			textEntry("dial", "Or only the dial", "as in from 9 to 1; Hollen guesses the gaps until you measure", 0, 40, &dial),
 			numberEntry("width_mm", "Width of the sheet, or length of the pin", "mm", 50, 1500, 1, &m.WidthMM),
 			numberEntry("speed_mm_per_s", "Speed at the rollers", "mm/s", 5, 2000, 1, &m.SpeedMMPerS).optional("not of a pin"),
 			numberEntry("feed_mm", "Thickest piece it takes", "mm", 2, 100, 1, &m.FeedMM).optional("not of a pin"),
@@ -337,6 +341,12 @@ var machineShelf = shelf{Path: "machines", Name: "Machines", One: "A machine of 
 		return entries, func() (any, error) {
 			was := m.Stops
 			parsed, err := readStops(stops)
+			if m.GapsGuessed = strings.TrimSpace(dial) != "" && m.Tool != dough.Pin; m.GapsGuessed {
+				var labels []string
+				if labels, err = roll.ReadDial(dial); err == nil {
+					parsed = roll.GuessStops(labels)
+				}
+			}
 			if err != nil {
 				return m, err
 			}
@@ -370,8 +380,12 @@ var machineShelf = shelf{Path: "machines", Name: "Machines", One: "A machine of 
 		if n := len(m.Calibrated); n > 0 {
 			measured = measure.Plural(n, "stop", "stops") + ", " + m.CalibratedOn
 		}
+		about := ""
+		if m.GapsGuessed && len(m.Calibrated) == 0 {
+			measured, about = "not yet; gaps guessed", "about "
+		}
 		return []string{m.Name, fmt.Sprintf("%s (widest) to %s", m.Widest(), m.Finest()),
-			fmt.Sprintf("%.3g to %.3g", m.Stops[0].TrueMM(), m.Stops[len(m.Stops)-1].TrueMM()), c.In.MM(m.WidthMM, measure.Shortest),
+			about + fmt.Sprintf("%.3g to %.3g", m.Stops[0].TrueMM(), m.Stops[len(m.Stops)-1].TrueMM()), c.In.MM(m.WidthMM, measure.Shortest),
 			fmt.Sprintf("%g mm/s", m.SpeedMMPerS), measured}
 	}}
 

@@ -498,6 +498,10 @@ func (p *Plan) adviseStops() {
 			"Your own may be off by %.0f %%. Keep it in the cabinet and measure a sheet or two: three leaves of office paper are {0.3 mm}, a {100 by "+
 				"100 mm} square of %s is %s.",
 			100*roll.Unmeasured, p.in.G(o.SheetMM*p.Formula.Dough.DensityGPerML*10, 1), p.in.MM(o.SheetMM, 2))
+	} else if !o.Calibrated && p.machine.GapsGuessed {
+		p.note(request.AtRoll, "roll.sheet", Remark, "guessed", "The gaps are guessed.",
+			"Only the dial is known, so the sheet may be off by %.0f %%: go by a hand or print seen through it, and measure three sheets when there is time.",
+			100*o.Sure)
 	} else if !o.Calibrated {
 		p.note(request.AtRoll, "roll.sheet", Remark, "unmeasured", "Not measured yet.",
 			"The gaps are as given. Measure a sheet or two in the cabinet; until then the sheet may be off by %.0f %%.", 100*roll.Unmeasured)

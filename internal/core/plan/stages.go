@@ -238,13 +238,17 @@ func (p *Plan) fitsBoard(o *RollPlan) bool {
 // sure says whether a stop's gap was measured and how far its sheet may be off, share.
 func (p *Plan) sure(stop int) (calibrated bool, within float64) {
 	m := p.machine
+	unmeasured := roll.Unmeasured
+	if m.GapsGuessed {
+		unmeasured = roll.GuessedWithin
+	}
 	if len(m.Calibrated) == 0 {
-		return false, roll.Unmeasured
+		return false, unmeasured
 	}
 	fit, err := roll.Calibrate(m, m.Calibrated, m.SpringThen)
 	switch {
 	case err != nil:
-		return false, roll.Unmeasured
+		return false, unmeasured
 	case fit.Measured[stop]:
 		return true, roll.MeasuredWithin
 	}

@@ -473,6 +473,9 @@ func (p *Plan) explainRoll() {
 		return
 	}
 	sure := fmt.Sprintf("generic gaps, so within %.0f %%", 100*o.Sure)
+	if p.machine.GapsGuessed {
+		sure = fmt.Sprintf("guessed from the dial, so within %.0f %%", 100*o.Sure)
+	}
 	if o.Calibrated {
 		sure = fmt.Sprintf("measured, within %.0f %%", 100*o.Sure)
 	}

@@ -40,7 +40,7 @@ type Fit struct {
 
 // Calibrate fits a machine to sheets measured at some of its stops with a dough of spring-back
 // spring: k = t/(gap·(1+spring)) at a measured stop, linear in the gap between two, flat
-// beyond, held to 0.8–1.5. The error is twice what each measured stop is missed by when it is
+// beyond, held to 0.8–1.5, wider where the gaps were guessed. The error is twice what each measured stop is missed by when it is
 // left out, root mean square, never under MeasuredWithin; with fewer than three points
 // FewWithin. Sheets that do not
 // fall with the gap are refused, as are unknown stops and impossible thicknesses.
@@ -95,10 +95,11 @@ func Calibrate(m Machine, points []Measure, spring float64) (Fit, error) {
 		}
 		return points[len(points)-1].k
 	}
+	least, most := m.believed()
 	for i, s := range m.Stops {
 		k := between(s.GapMM, known)
-		f.K[i] = math.Round(1e4*min(max(k, KMin), KMax)) / 1e4
-		f.Clamped = f.Clamped || k < KMin || k > KMax
+		f.K[i] = math.Round(1e4*min(max(k, least), most)) / 1e4
+		f.Clamped = f.Clamped || k < least || k > most
 		f.Stops[i].K = f.K[i]
 		if i > 0 && f.Stops[i].TrueMM() >= f.Stops[i-1].TrueMM() {
 			return f, fmt.Errorf("by these sheets stop %q would be no finer than stop %q: measure one of them, too", s.Label, m.Stops[i-1].Label)

@@ -46,9 +46,10 @@ type Machine struct {
 
 	BoardLengthMM float64   `json:"board_length_mm,omitempty"` // of a pin: the board it rolls on
 	BoardWidthMM  float64   `json:"board_width_mm,omitempty"`
-	SetSpeed      string    `json:"set_speed,omitempty"`   // the maker's own speed, in his words
-	Calibrated    []Measure `json:"calibrated,omitempty"`  // what the gaps stand on, the newest set
-	SpringThen    float64   `json:"spring_then,omitempty"` // spring-back of the dough measured, share of gap
+	GapsGuessed   bool      `json:"gaps_guessed,omitempty"` // only the dial is known; the gaps are as GuessStops has them
+	SetSpeed      string    `json:"set_speed,omitempty"`    // the maker's own speed, in his words
+	Calibrated    []Measure `json:"calibrated,omitempty"`   // what the gaps stand on, the newest set
+	SpringThen    float64   `json:"spring_then,omitempty"`  // spring-back of the dough measured, share of gap
 	CalibratedOn  string    `json:"calibrated_on,omitempty"`
 
 	History []Calibration `json:"history,omitempty"` // earlier sets, oldest first; stays in the cabinet
@@ -137,9 +138,10 @@ func (m Machine) Check() error {
 		}
 		return errors.Join(errs...)
 	}
-	if len(m.Stops) < 1 || len(m.Stops) > 40 {
-		errs = append(errs, measure.Faultf("stops", "%d given; 1 to 40 are allowed", len(m.Stops)))
+	if len(m.Stops) < 1 || len(m.Stops) > MostStops {
+		errs = append(errs, measure.Faultf("stops", "%d given; 1 to %d are allowed", len(m.Stops), MostStops))
 	}
+	least, most := m.believed()
 	for i, s := range m.Stops {
 		if s.Label == "" || len([]rune(s.Label)) > 12 {
 			errs = append(errs, measure.Faultf("stops", "a label has 1 to 12 letters, not %q", s.Label))
@@ -147,8 +149,8 @@ func (m Machine) Check() error {
 		if slices.ContainsFunc(m.Stops[:i], func(o Stop) bool { return o.Label == s.Label }) {
 			errs = append(errs, measure.Faultf("stops", "two are called %q; each needs a label of its own", s.Label))
 		}
-		if s.K != 0 && !(s.K >= KMin && s.K <= KMax) {
-			errs = append(errs, measure.Faultf("stops", "%q is off by %g; %g to %g is believed", s.Label, s.K, KMin, KMax))
+		if s.K != 0 && !(s.K >= least && s.K <= most) {
+			errs = append(errs, measure.Faultf("stops", "%q is off by %g; %g to %g is believed", s.Label, s.K, least, most))
 		}
 		if !(s.GapMM >= .2 && s.GapMM <= 40) {
 			errs = append(errs, measure.Faultf("stops", "%q has a gap of %g mm; 0.2 to 40 mm is allowed", s.Label, s.GapMM))
