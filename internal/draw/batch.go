@@ -96,7 +96,7 @@ const maxEggs = 14
 // Eggs draws the eggs, yolks and top-up of the pick.
 func Eggs(p *plan.Plan) string {
 	f := &p.Formula
-	s := &Scene{Title: plan.EggWords(f.Pick.Whole, f.Pick.Yolks) + ", " + measure.Grams(f.TopG) + " of " + p.TopWord(), W: 590, Y: -4, H: 100,
+	s := &Scene{Title: plan.EggWords(f.Pick.Whole, f.Pick.Yolks) + ", " + p.In().Grams(f.TopG) + " of " + p.TopWord(), W: 590, Y: -4, H: 100,
 		Class: "scale-down"}
 	eggs, yolks := min(f.Pick.Whole, maxEggs), min(f.Pick.Yolks, maxEggs)
 	room := 560.
@@ -126,7 +126,7 @@ func Eggs(p *plan.Plan) string {
 			x += 88
 		}
 		s.Text("big", start, 72, measure.Plural(n, one, many))
-		s.Text("", start, 91, measure.Grams(grams))
+		s.Text("", start, 91, p.In().Grams(grams))
 		x = max(x, start+100) + 18
 	}
 	group(f.Pick.Whole, eggs, "egg", "eggs", f.WholeG-f.AlsoG, 38, func(x float64) {
@@ -136,13 +136,13 @@ func Eggs(p *plan.Plan) string {
 	})
 	if f.AlsoG > 0 { // of other sizes, not drawn
 		s.Text("big", x, 72, "+ "+p.AlsoWords())
-		s.Text("", x, 91, measure.Grams(f.AlsoG))
+		s.Text("", x, 91, p.In().Grams(f.AlsoG))
 		x += 18 + 11.5*float64(len(p.AlsoWords())+2)
 	}
 	group(f.Pick.Yolks, yolks, "extra yolk", "extra yolks", f.YolkG, 34, func(x float64) { s.Circle("yolk-out", x+14*k, 46-16*k, 13*k) })
 	if f.TopG > 0 {
 		s.Path("drop", fmt.Sprintf("M%s 7c8 12 13 18 13 25a13 13 0 0 1 -26 0c0 -7 5 -13 13 -25z", num(x+13)))
-		s.Text("big", x, 72, measure.Grams(f.TopG))
+		s.Text("big", x, 72, p.In().Grams(f.TopG))
 		s.Text("", x, 91, p.TopWord())
 	} else if f.Pick.Whole+f.Pick.Yolks == 0 {
 		s.Text("big", x, 72, "No egg, no liquid")

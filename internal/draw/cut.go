@@ -28,25 +28,25 @@ func SheetAbove(p *plan.Plan, x *plan.CutPart) string {
 	case len(x.Cutouts()) == 0:
 		s.Text("m s", left+l/2, top+w/2, "none fits")
 	case x.Shape.Traits().Lengths:
-		ribbonsAbove(s, x, k, left, top, w)
+		ribbonsAbove(s, p.In(), x, k, left, top, w)
 	case x.Shape.Outline == cut.Rectangle && x.PerSheet > mostOutlines:
 		gridAbove(s, x, k, left, top)
 	default:
 		s.Path("dough", cutoutPath(x.Cutouts(), k, left, top))
 		if a := x.Cutouts()[0]; a.W*k > 12 {
-			s.Across(left+a.X*k, left+(a.X+a.W)*k, top-10, fmt.Sprintf("%.0f", a.W))
+			s.Across(left+a.X*k, left+(a.X+a.W)*k, top-10, p.In().Bare(a.W, measure.MM, 0))
 		}
 	}
 	s.Down(left-14, top, top+w)
-	s.Upright("m", left-22, top+w/2, fmt.Sprintf("%.0f mm", wide))
+	s.Upright("m", left-22, top+w/2, p.In().MM(wide, 0))
 	s.Path("dim", fmt.Sprintf("M%s %sH%sM%s %sv8M%s %sv8", num(left), num(top+w+14), num(left+l), num(left), num(top+w+10), num(left+l), num(top+w+10)))
-	s.Text("m", left+l/2, top+w+30, fmt.Sprintf("%s mm", measure.Thousands(measure.Near(long))))
+	s.Text("m", left+l/2, top+w+30, p.In().Long(long))
 	return s.SVG()
 }
 
 func sheetTitle(p *plan.Plan, x *plan.CutPart) string {
 	long, wide := x.SheetMM()
-	size := fmt.Sprintf("One sheet from above, %.0f by %.0f mm, ", measure.Near(long), wide)
+	size := fmt.Sprintf("One sheet from above, %s, ", p.In().Joined(" by ", measure.MM, 0, measure.Near(long), wide))
 	if x.Shape.Traits().Sheets {
 		return size + "not cut yet"
 	}
@@ -57,7 +57,7 @@ func sheetTitle(p *plan.Plan, x *plan.CutPart) string {
 }
 
 // ribbonsAbove draws the ribbons: their edges, the cuts across and the lengths.
-func ribbonsAbove(s *Scene, x *plan.CutPart, k, left, top, w float64) {
+func ribbonsAbove(s *Scene, in measure.System, x *plan.CutPart, k, left, top, w float64) {
 	x0, y0 := left+x.EndTrimMM*k, top+x.SideTrimMM*k
 	useL, useW := float64(x.Along)*x.LengthMM*k, float64(x.Across)*x.WidthMM*k
 	s.Rect("dough bare", x0, y0, useL, useW)
@@ -69,7 +69,7 @@ func ribbonsAbove(s *Scene, x *plan.CutPart, k, left, top, w float64) {
 	for i := 0; i <= x.Along; i++ {
 		fmt.Fprintf(&cuts, "M%s %sv%s", num(x0+float64(i)*x.LengthMM*k), num(top-2), num(w+4))
 		if i < x.Along {
-			s.Across(x0+float64(i)*x.LengthMM*k, x0+float64(i+1)*x.LengthMM*k, top-10, fmt.Sprintf("%.0f", measure.Near(x.LengthMM)))
+			s.Across(x0+float64(i)*x.LengthMM*k, x0+float64(i+1)*x.LengthMM*k, top-10, in.Bare(measure.Near(x.LengthMM), measure.MM, 0))
 		}
 	}
 	s.Path("ink", cuts.String())
@@ -119,7 +119,7 @@ func cutoutPath(all []cut.Cutout, k, left, top float64) string {
 
 // Corner draws the corner of the sheet five times as large as in SheetAbove at 0.86 units
 // to the millimetre: the trims and the first ribbons.
-func Corner(x *plan.CutPart) string {
+func Corner(p *plan.Plan, x *plan.CutPart) string {
 	const k, left, top, w, h = 4.3, 64., 22., 250., 122.
 	s := &Scene{Title: "The corner of the sheet, enlarged", W: 316, H: 166, Class: "scale-down"}
 	s.Rect("trim", left, top, w, h)
@@ -134,17 +134,17 @@ func Corner(x *plan.CutPart) string {
 		fmt.Fprintf(&lines, "M%s %sh%s", num(left+ex), num(y), num(w-ex))
 		if y+x.WidthMM*k <= top+h && n < 3 && x.WidthMM*k >= 18 {
 			s.Down(left-12, y, y+x.WidthMM*k)
-			s.Text("e", left-20, y+x.WidthMM*k/2+4, fmt.Sprintf("%g", x.WidthMM))
+			s.Text("e", left-20, y+x.WidthMM*k/2+4, p.In().Bare(x.WidthMM, measure.MM, measure.Shortest))
 			n++
 			s.Text("s", left+ex+14, y+x.WidthMM*k/2+5, fmt.Sprintf("ribbon %d", n))
 		}
 	}
 	s.Path("dough-line", lines.String())
 	s.Path("ink", fmt.Sprintf("M%s %sV%sM%s %sH%s", num(left+ex), num(top-4), num(top+h), num(left+ex), num(top+sy), num(left+w)))
-	s.Across(left, left+ex, top-6, fmt.Sprintf("%.0f", x.EndTrimMM))
+	s.Across(left, left+ex, top-6, p.In().Bare(x.EndTrimMM, measure.MM, 0))
 	if sy >= 5 {
 		s.Down(left-12, top, top+sy)
-		s.Text("e b", left-20, top+sy/2+4, fmt.Sprintf("%.1f", x.SideTrimMM))
+		s.Text("e b", left-20, top+sy/2+4, p.In().Bare(x.SideTrimMM, measure.MM, 1))
 	}
 	s.Text("q", left, top+h+19, "the corner enlarged; hatched is trim")
 	return s.SVG()
@@ -157,7 +157,7 @@ func RolledUp(p *plan.Plan, x *plan.CutPart) string {
 	_, wide := x.SheetMM()
 	k := min(150/wide, 1.5, 90/x.FoldMM)
 	w, h := wide*k, x.FoldMM*k
-	s := &Scene{Title: fmt.Sprintf("A length rolled up %g mm wide from above, %d cuts", x.FoldMM, x.KnifeCuts), W: left + w + 56, H: top + h + 28,
+	s := &Scene{Title: fmt.Sprintf("A length rolled up %s wide from above, %d cuts", p.In().MM(x.FoldMM, measure.Shortest), x.KnifeCuts), W: left + w + 56, H: top + h + 28,
 		Class: "scale-down"}
 	s.Rect("trim", left, top, w, h)
 	side := x.SideTrimMM * k
@@ -168,7 +168,7 @@ func RolledUp(p *plan.Plan, x *plan.CutPart) string {
 	}
 	s.Path("ink thin", cuts.String())
 	s.Down(left+w+10, top, top+h)
-	s.Text("", left+w+18, top+h/2+4, fmt.Sprintf("%g", x.FoldMM))
+	s.Text("", left+w+18, top+h/2+4, p.In().Bare(x.FoldMM, measure.MM, measure.Shortest))
 	s.Text("q", left, top+h+20, fmt.Sprintf("from above, to scale; %s", measure.Plural(x.Layers, "layer", "layers")))
 	return s.SVG()
 }
@@ -180,8 +180,8 @@ const SectionScale = 4.
 func Section(p *plan.Plan, x *plan.CutPart) string {
 	const k, left, top = SectionScale, 12., 14.
 	size, t, high := x.Shape.WidthMM*k, x.ThickMM()*k, x.Filling.HeightMM*k
-	s := &Scene{Title: fmt.Sprintf("A piece from the side, %g mm, filling %.0f mm high", x.Shape.WidthMM, x.Filling.HeightMM), W: left + size + 60,
-		H: top + high + 2*t + 44, Class: "scale-down"}
+	s := &Scene{Title: fmt.Sprintf("A piece from the side, %s, filling %s high", p.In().MM(x.Shape.WidthMM, measure.Shortest), p.In().MM(x.Filling.HeightMM, 0)),
+		W: left + size + 60, H: top + high + 2*t + 44, Class: "scale-down"}
 	seam := math.Max(0, (size-(x.Shape.WidthMM-cut.SeamMM(p.Rules().Cut, x.Shape.WidthMM))*k)/2)
 	base := top + high + 2*t
 	inner := size - 2*seam
@@ -192,9 +192,9 @@ func Section(p *plan.Plan, x *plan.CutPart) string {
 		num(left)))
 	s.Path("filling", fmt.Sprintf("M%s %s%sz", num(left+size-seam), num(base-t), dome(base-t, high-t/2)))
 	s.Across(left, left+size, base+14, "")
-	s.Text("m", left+size/2, base+32, fmt.Sprintf("%g mm", x.Shape.WidthMM))
+	s.Text("m", left+size/2, base+32, p.In().MM(x.Shape.WidthMM, measure.Shortest))
 	s.Down(left+size+12, base-high-2*t, base)
-	s.Text("", left+size+20, base-high/2, fmt.Sprintf("%.0f", x.Filling.HeightMM+2*x.ThickMM()))
+	s.Text("", left+size+20, base-high/2, p.In().Bare(x.Filling.HeightMM+2*x.ThickMM(), measure.MM, 0))
 	return s.SVG()
 }
 

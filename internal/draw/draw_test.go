@@ -56,7 +56,7 @@ func TestPicturesAreWellFormed(t *testing.T) {
 		strip := p.Summary().Strip
 		p.Request.Name = `<script>alert("x")</script>`
 		for name, svg := range map[string]string{"strip": Strip(&strip), "eggs": Eggs(p), "roll": RollSide(p), "sheet": SheetAbove(p, &p.Cut.CutPart),
-			"corner": Corner(&p.Cut.CutPart), "drying": (&Drying{Title: "a < b", Minutes: 40, MaxLoss: .14,
+			"corner": Corner(p, &p.Cut.CutPart), "drying": (&Drying{Title: "a < b", Minutes: 40, MaxLoss: .14,
 				Lines:  []Line{{Name: "<as it lies>", Points: []Point{{0, 0}, {40, .1}}}, {Name: "", Points: []Point{{0, 0}}}},
 				Levels: []Level{{Loss: .03, Words: "cuts & more"}}, From: 5, To: 9, Window: "<5>"}).SVG(), "nests": Nests(&p.Cut.CutPart),
 			"cut": CutFile(p, &p.Cut.CutPart, "<m>"), "ladder": LadderFile(p, "]]>"),

@@ -23,8 +23,8 @@ func PinAbove(p *plan.Plan) string {
 	}
 	k := math.Min((width-260)/math.Max(long, w), high/math.Max(short, h))
 	cx, cy := 130+math.Max(long, w)*k/2, 12+math.Max(short, h)*k/2
-	s := &Scene{Title: fmt.Sprintf("The board from above, %.0f by %.0f mm, and a sheet of %.0f mm on it", long, short, measure.Near(o.LengthMM)), W: width,
-		H: math.Max(short, h)*k + 44}
+	s := &Scene{Title: fmt.Sprintf("The board from above, %s, and a sheet of %s on it", p.In().Joined(" by ", measure.MM, 0, long, short), p.In().Long(o.LengthMM)),
+		W: width, H: math.Max(short, h)*k + 44}
 	s.Rect("ground", cx-long*k/2, cy-short*k/2, long*k, short*k)
 	s.Rect("frame", cx-long*k/2, cy-short*k/2, long*k, short*k)
 	for i := len(o.Passes) - 1; i >= 0; i-- {
@@ -42,8 +42,8 @@ func PinAbove(p *plan.Plan) string {
 		s.Rect(class, cx-x.LengthMM*k/2, cy-width*k/2, x.LengthMM*k, width*k)
 	}
 	s.Across(cx-o.LengthMM*k/2, cx+o.LengthMM*k/2, cy+math.Max(short, h)*k/2+12, "")
-	s.Text("m b", cx, cy+math.Max(short, h)*k/2+29, fmt.Sprintf("%s mm", measure.Thousands(measure.Near(o.LengthMM))))
-	s.Text("q", 0, 24, fmt.Sprintf("board %.0f × %.0f", long, short))
+	s.Text("m b", cx, cy+math.Max(short, h)*k/2+29, p.In().Long(o.LengthMM))
+	s.Text("q", 0, 24, "board "+p.In().Bare(long, measure.MM, 0)+" × "+p.In().Bare(short, measure.MM, 0))
 	s.Text("q", 0, 42, "to scale")
 	return s.SVG()
 }

@@ -3,6 +3,7 @@ package draw
 import (
 	"fmt"
 	"math"
+	"strings"
 
 	"hollen/internal/core/cut"
 	"hollen/internal/core/dry"
@@ -23,10 +24,10 @@ func WetRuler(p *plan.Plan) string {
 		Marks: []Mark{{At: hw, Text: fmt.Sprintf("%.1f", hw)}}}
 	if f.TopG > 0 && p.Room.BeforeHw >= lo {
 		r.Marks = append([]Mark{{At: p.Room.BeforeHw, Open: true}}, r.Marks...)
-		r.Foot = fmt.Sprintf("Open marker: %.1f, before %s of %s. The scale is working water to 100 g of flour.", p.Room.BeforeHw, measure.Grams(f.TopG),
+		r.Foot = fmt.Sprintf("Open marker: %.1f, before %s of %s. The scale is working water in %% of the flour.", p.Room.BeforeHw, p.In().Grams(f.TopG),
 			p.TopWord())
 	} else {
-		r.Foot = "The scale is working water to 100 g of flour at 14 % moisture."
+		r.Foot = "The scale is working water in % of the flour at 14 % moisture."
 	}
 	return r.SVG()
 }
@@ -46,13 +47,14 @@ func WetSteps(p *plan.Plan) string {
 func DampCurve(p *plan.Plan) string {
 	const from, to = 20, 90 // % of humidity
 	today := 100 * p.Request.Room.RH
-	c := Curve{Title: fmt.Sprintf("%s to weigh against humidity, falling from %s at %d %% to %s at %d %%", p.TopWord(), measure.Grams(p.LiquidAt(.2)),
-		from, measure.Grams(p.LiquidAt(.9)), to),
-		XUnit: "humidity of the room, %", YUnit: "g of " + p.TopWord(), Below: "here flour comes in instead",
-		Today: Point{X: min(max(today, from), to), Y: p.LiquidAt(min(max(today, from), to) / 100)}}
-	c.Words = fmt.Sprintf("%.0f g at %.0f %%", c.Today.Y, c.Today.X)
+	_, by, _, _ := p.In().Turn(measure.G)
+	c := Curve{Title: fmt.Sprintf("%s to weigh against humidity, falling from %s at %d %% to %s at %d %%", p.TopWord(), p.In().Grams(p.LiquidAt(.2)),
+		from, p.In().Grams(p.LiquidAt(.9)), to),
+		XUnit: "humidity of the room, %", YUnit: p.In().Name(measure.G) + " of " + p.TopWord(), Below: "here flour comes in instead",
+		Today: Point{X: min(max(today, from), to), Y: by * p.LiquidAt(min(max(today, from), to)/100)}}
+	c.Words = fmt.Sprintf("%s at %.0f %%", strings.Replace(p.In().Whole(p.LiquidAt(c.Today.X/100)), "-", "−", 1), c.Today.X)
 	for rh := from; rh <= to; rh += 2 {
-		c.Points = append(c.Points, Point{X: float64(rh), Y: p.LiquidAt(float64(rh) / 100)})
+		c.Points = append(c.Points, Point{X: float64(rh), Y: by * p.LiquidAt(float64(rh)/100)})
 	}
 	return c.SVG()
 }
@@ -131,11 +133,11 @@ func PotRuler(p *plan.Plan) string {
 func TrackOf(p *plan.Plan) string {
 	moments := p.Follow()
 	end := moments[len(moments)-1]
-	t := Track{Title: fmt.Sprintf("Development %.0f %%, tension %.0f %%, water taken up %.0f %%, %.0f °C at the end", 100*end.D, 100*end.T, 100*end.U,
-		end.TempC), Minutes: math.Max(end.Min, 1)}
+	t := Track{Title: fmt.Sprintf("Development %.0f %%, tension %.0f %%, water taken up %.0f %%, %s at the end", 100*end.D, 100*end.T, 100*end.U,
+		p.In().C(end.TempC, 0)), Minutes: math.Max(end.Min, 1)}
 	t.Lines = []Line{{Class: "t-dev", Name: fmt.Sprintf("development %.0f %%", 100*end.D), Max: 1},
 		{Class: "t-tense", Name: fmt.Sprintf("tension %.0f %%", 100*end.T), Max: 1},
-		{Class: "t-water", Name: fmt.Sprintf("water in %.0f %%", 100*end.U), Max: 1}, {Class: "t-temp", Name: fmt.Sprintf("%.0f °C", end.TempC), Max: 40}}
+		{Class: "t-water", Name: fmt.Sprintf("water in %.0f %%", 100*end.U), Max: 1}, {Class: "t-temp", Name: p.In().C(end.TempC, 0), Max: 40}}
 	for _, m := range moments {
 		for i, y := range []float64{m.D, m.T, m.U, m.TempC} {
 			t.Lines[i].Points = append(t.Lines[i].Points, Point{X: m.Min, Y: y})

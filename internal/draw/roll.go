@@ -32,12 +32,12 @@ func RollSide(p *plan.Plan) string {
 	d.sheet(s)
 	d.rollers(s)
 	s.Path("ink", fmt.Sprintf("M0 %sH%g", num(d.floor), d.width))
-	d.table(s)
+	d.table(s, p.In())
 	s.Text("q", 0, d.mid-10, "pressed to")
-	s.Text("b", 0, d.mid+10, fmt.Sprintf("%.0f mm", math.Round(p.Roll.PressedMM)))
-	// The scale: five millimetres.
-	s.Down(d.width-6, d.mid-2.5*RollScale, d.mid+2.5*RollScale)
-	s.Text("e q", d.width-14, d.mid+4, "5 mm")
+	s.Text("b", 0, d.mid+10, p.In().MM(math.Round(p.Roll.PressedMM), 0))
+	bar, words := RollBar(p)
+	s.Down(d.width-6, d.mid-bar/2*RollScale, d.mid+bar/2*RollScale)
+	s.Text("e q", d.width-14, d.mid+4, words)
 	return s.SVG()
 }
 
@@ -191,13 +191,13 @@ func StopsAcross(p *plan.Plan) []float64 {
 }
 
 // table writes the figures of every stop under it.
-func (d *rollers) table(s *Scene) {
+func (d *rollers) table(s *Scene, in measure.System) {
 	row := func(i int) float64 { return d.floor + 21 + 20.5*float64(i) }
-	for i, t := range []string{"Stop", "Gap, mm", "Sheet, mm", "Thinner by"} {
+	for i, t := range []string{"Stop", "Gap, " + in.Name(measure.MM), "Sheet, " + in.Name(measure.MM), "Thinner by"} {
 		s.Text("q", 0, row(i), t)
 	}
 	for i, st := range d.stops {
-		x, gap := d.at[i], fmt.Sprintf("%.2g", st.TrueMM())
+		x, gap := d.at[i], GapMM(in, st.TrueMM())
 		if d.used[i] == 0 {
 			s.Named("m q", x, row(0), st.Label)
 			s.Text("m q", x, row(1), gap)
@@ -208,9 +208,9 @@ func (d *rollers) table(s *Scene) {
 		}
 		s.Named("m big", x, row(0)+1, st.Label)
 		s.Text("m", x, row(1), gap)
-		sheet, thinner := sheetMM(d.out[i]), fmt.Sprintf("%.0f %%", 100*(1-d.out[i]/d.in[i]))
+		sheet, thinner := SheetMM(in, d.out[i]), fmt.Sprintf("%.0f %%", 100*(1-d.out[i]/d.in[i]))
 		if i == 0 {
-			sheet, thinner = sheetMM(d.in[i])+" to "+sheet, "flat"
+			sheet, thinner = SheetMM(in, d.in[i])+" to "+sheet, "flat"
 			if d.o.Folds > 0 {
 				thinner = measure.Plural(d.o.Folds, "fold", "folds")
 			}
@@ -225,15 +225,31 @@ func (d *rollers) table(s *Scene) {
 	}
 }
 
-// sheetMM writes a thickness to a hundredth, ten and over to the whole.
-func sheetMM(mm float64) string {
-	if mm >= 9.995 {
-		return fmt.Sprintf("%.0f", mm)
+// RollBar is the scale of the side view: a bar of so many mm, and what it is called.
+func RollBar(p *plan.Plan) (mm float64, words string) {
+	if _, by, _, turned := p.In().Turn(measure.MM); turned {
+		return .2 / by, "0.2 " + p.In().Name(measure.MM)
 	}
-	return fmt.Sprintf("%.2f", mm)
+	return 5, "5 mm"
+}
+
+// SheetMM writes a thickness to a hundredth, ten and over to the whole, without its unit.
+func SheetMM(in measure.System, mm float64) string {
+	if mm >= 9.995 {
+		return in.Bare(mm, measure.MM, 0)
+	}
+	return in.Bare(mm, measure.MM, 2)
+}
+
+// GapMM writes a gap to two figures, without its unit.
+func GapMM(in measure.System, mm float64) string {
+	if _, _, _, turned := in.Turn(measure.MM); turned {
+		return in.Bare(mm, measure.MM, 2)
+	}
+	return fmt.Sprintf("%.2g", mm)
 }
 
 func rollTitle(p *plan.Plan) string {
-	return fmt.Sprintf("Side view of the way down: from %.0f mm to %.2f mm in %s", p.Roll.PressedMM, p.Roll.SheetMM,
+	return fmt.Sprintf("Side view of the way down: from %s to %s in %s", p.In().MM(p.Roll.PressedMM, 0), p.In().MM(p.Roll.SheetMM, 2),
 		measure.Plural(len(p.Roll.Passes), "pass", "passes"))
 }

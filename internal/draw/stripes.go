@@ -15,6 +15,7 @@ type Pattern struct {
 	FinalMM float64 // the sheet at the end
 	WideMM  float64 // the sheet across
 	Colours map[roll.Colour]string
+	In      measure.System
 }
 
 // SVG draws it to one scale along the rolling direction, two turns of the pattern at least.
@@ -59,25 +60,25 @@ func (p Pattern) SVG() string {
 			}
 		}
 		if along {
-			s.Text("m", left+long/2, y+high+16, fmt.Sprintf("%.0f mm", turns*turn*by))
+			s.Text("m", left+long/2, y+high+16, p.In.MM(turns*turn*by, 0))
 			return
 		}
 		across(1)
 		first := bands[0].MM * k
 		s.Across(left, left+first, y+high+6, "")
-		s.Text("m", left+first/2, y+high+20, fmt.Sprintf("%.0f", bands[0].MM))
+		s.Text("m", left+first/2, y+high+20, p.In.Bare(bands[0].MM, measure.MM, 0))
 		one := turn * by * k
 		s.Across(left+one, left+2*one, y+high+6, "")
-		s.Text("m", left+1.5*one, y+high+20, fmt.Sprintf("%.0f mm", turn*by))
+		s.Text("m", left+1.5*one, y+high+20, p.In.MM(turn*by, 0))
 	}
 	row(0, "as laid", p.Laid.Bands(), 1)
 	row(1, "joined", p.Joined.Drawn(p.Laid, p.Joined.SheetMM), p.Joined.Longer)
 	s.H = 2 * step
-	s.Title = fmt.Sprintf("The pattern from above: a turn of %.0f mm becomes %.0f mm", turn, turn*p.Joined.Longer)
+	s.Title = fmt.Sprintf("The pattern from above: a turn of %s becomes %s", p.In.MM(turn, 0), p.In.MM(turn*p.Joined.Longer, 0))
 	if further {
 		row(2, "after the last", p.Joined.Drawn(p.Laid, p.FinalMM), longer)
 		s.H = 3 * step
-		s.Title += fmt.Sprintf(", and at %s %.0f mm", measure.Metric.MM(p.FinalMM, 2), turn*longer)
+		s.Title += fmt.Sprintf(", and at %s %s", p.In.MM(p.FinalMM, 2), p.In.MM(turn*longer, 0))
 	}
 	return s.SVG()
 }

@@ -186,12 +186,14 @@ func (v *batchView) Stale() (out []Stale) {
 // Slide is Ctl with a slider under it.
 func (v *batchView) Slide(path, hint string) template.HTML { return v.SlideTo(path, hint, "") }
 
-// SlideTo is Slide with a nearer end than what is allowed.
+// SlideTo is Slide with a nearer end than what is allowed, in metric units.
 func (v *batchView) SlideTo(path, hint, most string) template.HTML {
 	c := v.Control(path)
-	c.Hint, c.Slider, c.SlideMax = hint, true, most
-	if most == "" {
-		c.SlideMax = c.Max
+	c.Hint, c.Slider, c.SlideMax = hint, true, c.Max
+	if f, ok := request.FieldAt(path); ok && most != "" {
+		if stored, ok := f.Stored(most); ok {
+			c.SlideMax = f.In(v.In).Shown(stored)
+		}
 	}
 	return c.HTML()
 }

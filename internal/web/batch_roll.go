@@ -275,7 +275,7 @@ func (v rollView) Stripes() *stripesView {
 	s.Joined, s.batch = j, v.batchView
 	base := v.Plan.Formula.Dough.MassG
 	s.WantsG = s.Laid.MassG(roll.OtherDough, base)
-	pattern := draw.Pattern{Laid: s.Laid, Joined: j, FinalMM: s.FinalMM, WideMM: v.Plan.Roll.WidthMM,
+	pattern := draw.Pattern{In: v.In, Laid: s.Laid, Joined: j, FinalMM: s.FinalMM, WideMM: v.Plan.Roll.WidthMM,
 		Colours: map[roll.Colour]string{roll.OtherDough: v.Partner.Plan.Formula.Colour.Face}}
 	if c, of, share, ok := v.Plan.ThirdColour(); ok {
 		if g := s.Laid.MassG(roll.ThirdColour, base); g > 0 {
@@ -375,9 +375,10 @@ func (v rollView) Rungs() []Rung {
 	var out []Rung
 	passes := v.Plan.Roll.Passes
 	for i, x := range passes {
-		r := Rung{N: fmt.Sprint(i + 1), Label: x.Label, Gap: fmt.Sprintf("%.2g", x.GapMM), Sheet: fmt.Sprintf("%.2f", x.OutMM), MM: x.LengthMM,
+		r := Rung{N: fmt.Sprint(i + 1), Label: x.Label, Gap: draw.GapMM(v.In, x.GapMM), Sheet: v.In.Bare(x.OutMM, measure.MM, 2), MM: x.LengthMM,
 			Last: i == len(passes)-1}
-		r.Length, r.Time = measure.Thousands(measure.Near(x.LengthMM)), fmt.Sprintf("%.0f s", x.TimeS)
+		r.Length, _, _ = strings.Cut(v.In.Long(x.LengthMM), " ")
+		r.Time = fmt.Sprintf("%.0f s", x.TimeS)
 		if x.Sheets > 1 {
 			r.Length = fmt.Sprintf("%d × %s", x.Sheets, r.Length)
 		}
@@ -451,16 +452,31 @@ func (v rollView) Rungs() []Rung {
 }
 
 // BenchTicks returns the numbers over the ladder's last column, as per cent of its width.
-func (v rollView) BenchTicks() (out []struct{ At, MM float64 }) {
-	span := v.BenchSpan()
+func (v rollView) BenchTicks() (out []struct{ At, Number float64 }) {
+	_, by, _, _ := v.In.Turn(measure.MM)
+	span := v.BenchSpan() * by
 	step := math.Pow(10, math.Floor(math.Log10(span/2)))
 	for span/step > 5 {
 		step *= 2
 	}
-	for mm := 0.; mm < v.BenchMM()*.86; mm += step {
-		out = append(out, struct{ At, MM float64 }{100 * mm / span, mm})
+	for n := 0.; n < v.BenchMM()*by*.86; n += step {
+		out = append(out, struct{ At, Number float64 }{100 * n / span, n})
 	}
 	return out
+}
+
+// BenchWords are the length of the bench, or of a pin's board, without its unit.
+func (v rollView) BenchWords() string {
+	if v.In == measure.Customary {
+		return v.In.Bare(v.BenchMM(), measure.MM, 0)
+	}
+	return measure.Thousands(v.BenchMM())
+}
+
+// BarWords say how high the bar beside the rollers is.
+func (v rollView) BarWords() string {
+	_, words := draw.RollBar(v.Plan)
+	return words
 }
 
 // BenchSpan is the length the ladder's last column stands for, mm.

@@ -185,7 +185,7 @@ type Chip struct {
 // Chips returns the ladder in short, one chip to a pass.
 func (v sheetView) Chips() (out []Chip) {
 	for i, x := range v.Plan.Roll.Passes {
-		c := Chip{x.Label, measure.Trim(x.OutMM), ""}
+		c := Chip{x.Label, v.thin(x.OutMM), ""}
 		switch {
 		case x.Fold > 0:
 			c.Note = x.Folding()
@@ -200,6 +200,14 @@ func (v sheetView) Chips() (out []Chip) {
 		out = append(out, c)
 	}
 	return out
+}
+
+// thin is a thickness without its unit, as short as it can be.
+func (v sheetView) thin(mm float64) string {
+	if v.In == measure.Customary {
+		return v.In.Bare(mm, measure.MM, 2)
+	}
+	return measure.Trim(mm)
 }
 
 // Cautions returns the safety notes of every station, each once.

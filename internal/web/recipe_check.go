@@ -226,7 +226,7 @@ func (v recipeView) Ruler() draw.Ruler {
 		Left: "firm, crumbles", Right: "soft, clings", Bands: []draw.Band{{From: t.Low, To: t.High, Class: "dough"}}, Edges: true,
 		Spans: []draw.Band{{From: s.LowHw, To: s.HighHw}},
 		Marks: []draw.Mark{{At: s.MiddleHw, Text: fmt.Sprintf("%.0f to %.0f", s.LowHw, s.HighHw)}},
-		Foot:  "The bar is where this recipe may land, the marker its middle. Working water to 100 g of flour."}
+		Foot:  "The bar is where this recipe may land, the marker its middle. Working water in % of the flour."}
 }
 
 // Request is the weighed batch: the middle of the flour, the eggs as counted, and water to

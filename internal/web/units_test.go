@@ -5,6 +5,7 @@ import (
 	"math"
 	"net/http"
 	"net/url"
+	"regexp"
 	"strings"
 	"testing"
 
@@ -24,7 +25,7 @@ func TestOuncesOnAPage(t *testing.T) {
 	}
 	us := func(r *http.Request) { r.AddCookie(&http.Cookie{Name: "units", Value: "us"}) }
 	page := s.ask("GET", batch(demo.Saturday)+"?at=formula", nil, us)
-	s.wants(page, 200, `value="35.27"`, "<small>oz</small>", "Pictures, and columns", `3 lb 7.4<span class="unit">oz</span>`)
+	s.wants(page, 200, `value="35.27"`, "<small>oz</small>", `3 lb 7.4<span class="unit">oz</span>`)
 	if strings.Contains(page.Body.String(), "1,571 g of dough") {
 		t.Error("grams are left over")
 	}
@@ -55,6 +56,33 @@ func TestOuncesOnAPage(t *testing.T) {
 	v.Set("units", "metric")
 	v.Set("amount.flour_g", "1000")
 	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v, us), 200, `value="35.27"`)
+}
+
+// metric is a figure in a unit that ounces, inches and °F take the place of. What a thing is called, papers and drawings
+// in mm, and densities are not turned.
+var (
+	metric  = regexp.MustCompile(`[0-9][0-9.,]* ?(mm|cm|g|kg|L|mL|°C)\b[^/³]|°C|\b(millimetres?|grams?|litres?)\b`)
+	kept    = regexp.MustCompile(`(?s)<(script|style|textarea|select)\b.*?</(script|style|textarea|select)>|<title>.*?</title>|<form[^>]*class="units".*?</form>|[0-9.]+ g/m(L|³)|dial in mm|(card|drawing) in mm|[0-9]+ × [0-9]+ mm`)
+	inlined = regexp.MustCompile(`</?(b|i|small|span|em|strong|tspan)\b[^>]*>`)
+	tagged  = regexp.MustCompile(`<[^>]+>`)
+)
+
+// With ounces and inches chosen, no page of a batch says grams, millimetres or °C: prose, notes, tables and pictures.
+func TestNothingMetricIsLeft(t *testing.T) {
+	s := newSite(t)
+	us := func(r *http.Request) { r.AddCookie(&http.Cookie{Name: "units", Value: "us"}) }
+	for _, b := range demo.Batches() {
+		for _, at := range []string{"?at=formula", "?at=room", "?at=knead", "?at=rest", "?at=roll", "?at=cut", "?at=dry", "?at=cook", "/sheet"} {
+			w := s.ask("GET", batch(b.Name)+at, nil, us)
+			s.wants(w, 200)
+			text := kept.ReplaceAllString(inlined.ReplaceAllString(w.Body.String(), ""), "")
+			for _, part := range tagged.Split(text, -1) {
+				if m := metric.FindString(part + " "); m != "" {
+					t.Errorf("%s %s says %q in %q", b.Name, at, m, strings.TrimSpace(part))
+				}
+			}
+		}
+	}
 }
 
 func TestStepsInOunces(t *testing.T) {

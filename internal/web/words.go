@@ -51,7 +51,7 @@ var wordFuncs = template.FuncMap{
 	"ruler":       func(r draw.Ruler) template.HTML { return template.HTML(r.SVG()) },
 	"stationName": func(s request.Stage) string { return stations[s].name },
 	"sheet":       func(p *plan.Plan, x *plan.CutPart) template.HTML { return template.HTML(draw.SheetAbove(p, x)) },
-	"corner":      func(x *plan.CutPart) template.HTML { return template.HTML(draw.Corner(x)) },
+	"corner":      func(p *plan.Plan, x *plan.CutPart) template.HTML { return template.HTML(draw.Corner(p, x)) },
 	"nests":       func(x *plan.CutPart) template.HTML { return template.HTML(draw.Nests(x)) },
 	"rolledup":    func(p *plan.Plan, x *plan.CutPart) template.HTML { return template.HTML(draw.RolledUp(p, x)) },
 	"section":     func(p *plan.Plan, x *plan.CutPart) template.HTML { return template.HTML(draw.Section(p, x)) },

@@ -91,7 +91,46 @@ func (s System) Number(v float64, u Unit, digits int) (number, unit string) {
 		}
 		return fmt.Sprintf("%.0f lb %.1f", lb, rest), "oz"
 	}
+	if u == G {
+		return ounces(v), string(k.unit)
+	}
 	return threeFigures(v), string(k.unit)
+}
+
+// Lengths names the unit that thicknesses and lengths are written in: "mm", "inches".
+func (s System) Lengths() string {
+	if _, _, _, turned := s.Turn(MM); turned {
+		return "inches"
+	}
+	return string(MM)
+}
+
+// Bare is a figure whose unit stands elsewhere.
+func (s System) Bare(v float64, u Unit, digits int) string {
+	n, _ := s.Number(v, u, digits)
+	return n
+}
+
+// What a kitchen scale tells apart, oz: a twentieth, about as it does grams; a tenth from ten ounces on, a hundredth of
+// what is under ten grams.
+const (
+	scaleOZ      = .05
+	coarseOZ     = .1
+	coarseFromOZ = 9.975
+	fineOZ       = .01
+	fineUnderOZ  = .35
+)
+
+// ounces writes a mass in ounces no finer than a kitchen scale shows it.
+func ounces(oz float64) string {
+	step := scaleOZ
+	switch size := math.Abs(oz); {
+	case size < fineUnderOZ:
+		step = fineOZ
+	case size >= coarseFromOZ:
+		step = coarseOZ
+	}
+	return strconv.FormatFloat(math.Round(100*math.Round(oz/step)*step)/100+0, 'f', -1, 64)
 }
 
 func decimals(v float64, digits int) string {

@@ -483,8 +483,8 @@ func (p *Plan) explainRoll() {
 		100*o.Spring, p.in.MM(o.TargetMM, 2))
 	say("roll.pieces", "%s; %s covers about %s of a sheet %s wide.", how, p.in.Grams(o.RolledG), p.in.Long(o.LengthMM*float64(o.Sheets)),
 		p.in.MM(o.Machine.WidthMM, 0))
-	say("roll.time", "%s at %.0f mm/s and %.0f seconds of handling a pass, %s one after the other.", measure.Plural(len(o.Passes), "pass", "passes"),
-		o.Machine.SpeedMMPerS, ru.Roll.HandlingS, measure.Plural(o.Pieces, "piece", "pieces"))
+	say("roll.time", "%s at %s/s and %.0f seconds of handling a pass, %s one after the other.", measure.Plural(len(o.Passes), "pass", "passes"),
+		p.in.MM(o.Machine.SpeedMMPerS, 0), ru.Roll.HandlingS, measure.Plural(o.Pieces, "piece", "pieces"))
 	if o.WaitMin >= 1 {
 		say("roll.wait", "The last piece waits %s under the bowl; past ten minutes a piece relaxes further and rolls the easier.", measure.Minutes(o.WaitMin))
 	}
