@@ -81,7 +81,15 @@ const wider = `(() => {
 			Math.round(e.getBoundingClientRect().right)).slice(0, 4)
 })()`
 
-// No page scrolls sideways, from the narrowest phone to a laptop.
+// tiny lists the words of pictures that are drawn under 11 px, but for what is on paper.
+const tiny = `[...document.querySelectorAll("svg text")].filter((t) => !t.closest(".paper, .label") && t.getClientRects().length > 0)
+	.filter((t) => parseFloat(getComputedStyle(t).fontSize) * Math.abs(t.getScreenCTM().a || t.getScreenCTM().b) < 10.95).map((t) => t.textContent).slice(0, 4)`
+
+// large has every text twice as large as the page would have it.
+const large = `(() => { document.documentElement.style.fontSize = "200%"; return true })()`
+
+// No page scrolls sideways, from the narrowest phone to a laptop, nor with the text twice as large; no picture's words shrink
+// under what can be read.
 func TestNothingScrollsSideways(t *testing.T) {
 	base, _ := serve(t)
 	b := open(t, browser(t), base, wide, high)
@@ -94,6 +102,16 @@ func TestNothingScrollsSideways(t *testing.T) {
 					t.Errorf("%s at %d: %s", path, width, strings.Join(out, ", "))
 				} else if over := eval[float64](b, "document.documentElement.scrollWidth - innerWidth"); over > 0 {
 					t.Errorf("%s at %d: %.0f too wide", path, width, over)
+				}
+				if small := eval[[]string](b, tiny); width == 390 && len(small) > 0 {
+					t.Errorf("%s at %d draws under 11 px: %s", path, width, strings.Join(small, ", "))
+				}
+			}
+			eval[bool](b, large)
+			for _, width := range []int64{640, wide} {
+				b.do(chromedp.EmulateViewport(width, tabletH))
+				if out := eval[[]string](b, wider); len(out) > 0 {
+					t.Errorf("%s at %d with large text: %s", path, width, strings.Join(out, ", "))
 				}
 			}
 		}
