@@ -264,13 +264,13 @@ func (d *dropping) drop() {
 	}
 }
 
-// A reload, and a server that is gone for a while, lose nothing that was typed.
-func TestReloadAndRestart(t *testing.T) {
-	st := storetest.Open(t)
+// restartable starts the application on the demo data; start starts it again at an address after it was stopped.
+func restartable(t *testing.T) (st *store.Store, start func(addr string) (string, func())) {
+	st = storetest.Open(t)
 	if _, err := st.Seed(context.Background(), demo.Scenario(rules.Default(), demo.Day)); err != nil {
 		t.Fatal(err)
 	}
-	start := func(addr string) (string, func()) {
+	return st, func(addr string) (string, func()) {
 		l, err := net.Listen("tcp", addr)
 		if err != nil {
 			t.Fatal(err)
@@ -281,9 +281,47 @@ func TestReloadAndRestart(t *testing.T) {
 		go srv.Serve(all)
 		return l.Addr().String(), func() { srv.Close(); all.drop() }
 	}
+}
+
+// noServer are the console's words when there is none.
+var noServer = []string{"ERR_CONNECTION_REFUSED", "ERR_CONNECTION_RESET", "ERR_EMPTY_RESPONSE"}
+
+// A batch and a flour are asked for while the server is gone: the page says so, keeps what was typed, and both are made
+// once it is there again.
+func TestMakingWithoutAServer(t *testing.T) {
+	st, start := restartable(t)
 	addr, stop := start("127.0.0.1:0")
 	b := open(t, browser(t), "http://"+addr, wide, high)
-	b.expect = []string{"ERR_CONNECTION_REFUSED", "ERR_CONNECTION_RESET", "ERR_EMPTY_RESPONSE"}
+	b.expect = noServer
+	for _, x := range []struct{ page, field, typed, then string }{
+		{"/batches/new", "input[name=name]", "Night boat", "/batches/"}, {"/cabinet/flours/new", "input[name=name]", "Night mill", "/cabinet/flours"},
+	} {
+		b.visit(x.page)
+		b.enter(x.field, x.typed)
+		stop()
+		b.click("form.asks .btn-go")
+		b.until("word that nothing answers", "document.querySelector('.unsent')?.textContent.includes('does not answer')")
+		if got := eval[string](b, "location.pathname + ' ' + document.querySelector('"+x.field+"').value"); got != x.page+" "+x.typed {
+			t.Errorf("meanwhile the page is %s", got)
+		}
+		_, stop = start(addr)
+		b.until("it to be made", "location.pathname.startsWith('"+x.then+"') && location.pathname !== '"+x.page+"'")
+	}
+	defer stop()
+	if got := saved(t, st, made()); got.Request.Name != "Night boat" {
+		t.Errorf("made %q", got.Request.Name)
+	}
+	if text := b.text("main"); !strings.Contains(text, "Night mill") {
+		t.Error("the flour is not on its shelf")
+	}
+}
+
+// A reload, and a server that is gone for a while, lose nothing that was typed.
+func TestReloadAndRestart(t *testing.T) {
+	st, start := restartable(t)
+	addr, stop := start("127.0.0.1:0")
+	b := open(t, browser(t), "http://"+addr, wide, high)
+	b.expect = noServer
 	b.visit(batch(demo.Saturday) + "?at=room")
 	b.enter(humidity, "52")
 	b.until("52", settledState+" === '"+notSaved+"'")

@@ -1,5 +1,5 @@
 // What is typed into a form that is not worked out as one types outlives a reload, Back, and a server that is gone.
-// It is kept in the tab until the form has been taken.
+// It is kept in the tab until the form has been taken. A form is sent only while the server answers.
 const KEPT = "kept-", SENT = "sent-";
 
 const typed = (form) => [...form.elements].filter((f) => f.name && !["hidden", "file", "submit", "button", "password"].includes(f.type));
@@ -26,6 +26,42 @@ export function keepForms() {
       const now = typed(form).map((f) => [f.name, f.type === "checkbox" || f.type === "radio" ? f.checked : f.value]);
       sessionStorage.setItem(KEPT + at, JSON.stringify(now));
     });
-    form.addEventListener("submit", () => sessionStorage.setItem(SENT + at, "yes"));
+    form.addEventListener("submit", (e) => {
+      if (form.dataset.sent) { // by send, below
+        delete form.dataset.sent;
+        sessionStorage.setItem(SENT + at, "yes");
+        return;
+      }
+      e.preventDefault();
+      send(form, e.submitter);
+    });
   }
+}
+
+// send waits until the server answers before the form leaves the page; until then it says so, and tries again.
+const AGAIN_MS = 3000;
+async function send(form, submitter) {
+  if (form.dataset.waiting) return;
+  form.dataset.waiting = "yes";
+  for (;;) {
+    const answer = await fetch("/healthz").catch(() => null);
+    if (answer?.ok) break;
+    say(form, "Not sent: " + (answer ? "the database does not answer." : "Hollen does not answer.") + " It is tried again; what you typed is kept.");
+    await new Promise((done) => setTimeout(done, AGAIN_MS));
+  }
+  say(form, "");
+  delete form.dataset.waiting;
+  form.dataset.sent = "yes";
+  form.requestSubmit(submitter);
+}
+
+function say(form, text) {
+  let line = form.querySelector(".unsent");
+  if (!line && text) {
+    line = document.createElement("p");
+    line.className = "err unsent";
+    line.setAttribute("role", "alert");
+    (form.querySelector(".asks-go") ?? form).append(line);
+  }
+  if (line) line.textContent = text;
 }
