@@ -121,7 +121,7 @@ func (m marks) figure(s string) string {
 var typed = regexp.MustCompile(`\b(value|placeholder|data-value|data-auto)="([+-]?[0-9]+\.[0-9]+)"`)
 
 // page writes the figures of a page with these marks, in its text and in its fields. What is marked
-// translate="no" is the maker's own and stays to the letter.
+// translate="no", in drawings data-own, is the maker's own and stays to the letter.
 func (m marks) page(doc []byte) []byte {
 	if m == plain {
 		return doc
@@ -174,7 +174,7 @@ func (m marks) page(doc []byte) []byte {
 var letters = map[string]bool{"textarea": true, "script": true, "style": true, "code": true}
 
 func staysToTheLetter(name string, tag []byte) bool {
-	return letters[name] || bytes.Contains(tag, []byte(` translate="no"`))
+	return letters[name] || bytes.Contains(tag, []byte(` translate="no"`)) || bytes.Contains(tag, []byte(` data-own>`))
 }
 
 // isTypedInto says whether an input holds a number as it is typed, or rides along with one.
