@@ -49,7 +49,7 @@ func (s *Scene) Text(class string, x, y float64, text string) {
 
 // Named adds a text that is the maker's own, to the letter: what stands on a dial.
 func (s *Scene) Named(class string, x, y float64, text string) {
-	fmt.Fprintf(&s.body, `<text class="%s" x="%s" y="%s" data-own>%s</text>`, class, num(x), num(y), html.EscapeString(text))
+	fmt.Fprintf(&s.body, `<text class="%s" x="%s" y="%s" data-own="">%s</text>`, class, num(x), num(y), html.EscapeString(text))
 }
 
 // Upright adds centred text that reads from below.

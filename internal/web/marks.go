@@ -174,7 +174,7 @@ func (m marks) page(doc []byte) []byte {
 var letters = map[string]bool{"textarea": true, "script": true, "style": true, "code": true}
 
 func staysToTheLetter(name string, tag []byte) bool {
-	return letters[name] || bytes.Contains(tag, []byte(` translate="no"`)) || bytes.Contains(tag, []byte(` data-own>`))
+	return letters[name] || bytes.Contains(tag, []byte(` translate="no"`)) || bytes.Contains(tag, []byte(` data-own="">`))
 }
 
 // isTypedInto says whether an input holds a number as it is typed, or rides along with one.
