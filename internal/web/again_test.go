@@ -2,6 +2,8 @@ package web
 
 import (
 	"context"
+	"net/url"
+	"strings"
 	"testing"
 
 	"hollen/internal/core/request"
@@ -43,3 +45,18 @@ func TestAgain(t *testing.T) {
 		t.Errorf("%v: %+v", err, r.Amount)
 	}
 }
+
+// A copy that is opened and sent back untouched has nothing unsaved: also where a lot has been open for longer by its day.
+func TestUntouchedCopies(t *testing.T) {
+	s := newSite(t)
+	for _, b := range demo.Batches() {
+		w := s.ask("POST", batch(b.Name)+"/duplicate", url.Values{"for": {"2026-12-05"}, "version": {"1"}})
+		s.wants(w, 303)
+		at, _, _ := strings.Cut(w.Header().Get("Location"), "?")
+		if body := s.ask("POST", at+"/work", formOf(t, s.ask("GET", at, nil).Body.String())).Body.String(); strings.Contains(body, notSavedYet) {
+			t.Errorf("%s: its copy is not saved as soon as it is opened", b.Name)
+		}
+	}
+}
+
+const notSavedYet = "Not saved yet"

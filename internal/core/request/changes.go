@@ -68,6 +68,7 @@ func (f Field) Say(v string) string {
 		if v == "" {
 			return "as Hollen works out"
 		}
+		v = measure.Grouped(v)
 		return strings.TrimSpace(v + " " + f.Unit)
 	}
 	return v

@@ -388,6 +388,10 @@ func (r Request) Again(on string) Request {
 		r.Clock.RollAt, r.Clock.From = measure.Later(r.Clock.RollAt, days), measure.Later(r.Clock.From, days)
 	}
 	r.MadeOn, r.Used, r.Acts, r.Dry.Log, r.Keep.MadeAt = on, Used{}, []Act{}, []DryCheck{}, ""
+	r.Flours = slices.Clone(r.Flours)
+	for i := range r.Flours { // a lot has been open for as long by that day
+		r.Flours[i].Settle(on)
+	}
 	return r
 }
 
