@@ -54,9 +54,9 @@ type tab struct {
 }
 
 // browser starts Chromium; tabs are opened in it.
-func browser(t *testing.T) context.Context {
+func browser(t *testing.T, more ...chromedp.ExecAllocatorOption) context.Context {
 	t.Helper()
-	opts := append(chromedp.DefaultExecAllocatorOptions[:], chromedp.DisableGPU, chromedp.Flag("disable-background-networking", true),
+	opts := append(append(chromedp.DefaultExecAllocatorOptions[:], more...), chromedp.DisableGPU, chromedp.Flag("disable-background-networking", true),
 		chromedp.Flag("disable-component-update", true), chromedp.UserDataDir(t.TempDir()))
 	if os.Geteuid() == 0 {
 		opts = append(opts, chromedp.NoSandbox)
