@@ -1,6 +1,7 @@
 package web
 
 import (
+	"fmt"
 	"math"
 	"strings"
 
@@ -62,4 +63,9 @@ func roomKey(p *plan.Plan) string {
 		return "no added " + p.TopWord()
 	}
 	return "+" + p.In().Grams(p.Formula.TopG) + " " + p.TopWord()
+}
+
+// RoomWords are the room a batch is worked out for: "22 °C and 45 %".
+func (v *batchView) RoomWords() string {
+	return fmt.Sprintf("%s and %.0f %%", v.In.C(v.Request.Room.TempC, 0), 100*v.Request.Room.RH)
 }

@@ -341,6 +341,15 @@ func BenchmarkBatchPage(b *testing.B) {
 	}
 }
 
+// The room that a batch counts with is said where it is asked for, and where it moves the water.
+func TestTheRoomIsSaid(t *testing.T) {
+	s := newSite(t)
+	s.wants(s.ask("GET", "/batches/new", nil), 200, "The room counts as 22 °C and 45 % until you say yours")
+	s.wants(s.ask("GET", "/batches/new?as=own", nil), 200, "The room counts as")
+	s.wants(s.ask("GET", batch(demo.Saturday)+"?at=formula", nil), 200, "For a room of 21 °C and 44 %; yours goes under Room.")
+	s.wants(s.ask("GET", batch(demo.Saturday)+"?at=dry", nil), 200, "21 °C and 44 %</span> stand under Room")
+}
+
 // Up to five flours, by share or by grams; the first takes the rest.
 func TestBlend(t *testing.T) {
 	s := newSite(t)
