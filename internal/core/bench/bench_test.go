@@ -1,0 +1,274 @@
+package bench
+
+import (
+	"encoding/json"
+	"fmt"
+	"math"
+	"math/rand/v2"
+	"reflect"
+	"strings"
+	"testing"
+	"time"
+
+	"hollen/internal/core/plan"
+	"hollen/internal/core/request"
+	"hollen/internal/core/rules"
+)
+
+var began = time.Date(2026, 11, 28, 9, 0, 0, 0, time.UTC)
+
+func at(min float64) time.Time { return began.Add(time.Duration(min * float64(time.Minute))) }
+
+func made(t testing.TB, change func(r *request.Request)) *plan.Plan {
+	t.Helper()
+	r := request.Default()
+	if change != nil {
+		change(&r)
+	}
+	p, err := plan.Make(rules.Default(), r)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return p
+}
+
+// done are the events of going on through the first n steps, each taking so many minutes.
+func done(steps []Step, n int, min float64) (out []Event) {
+	for i := range n {
+		out = append(out, Event{ID: fmt.Sprintf("d%03d", i), What: Done, At: at(min * float64(i+1)), Step: steps[i].Key})
+	}
+	return out
+}
+
+// random are n events that might have come from any hand, some of them twice, some taken back.
+func random(rng *rand.Rand, steps []Step, n int) (out []Event) {
+	whats := []What{Weighed, Started, Done, Done, Done, Skipped, Paused, Resumed, Minutes, Clocked, Unclock, Poked, Looked, Measured, Added, Left, Seen, Noted, Felt,
+		Packed, Ended, Took, Took}
+	for i := range n {
+		e := Event{ID: fmt.Sprintf("e%d", i), What: whats[rng.IntN(len(whats))], At: at(rng.Float64() * 200), Step: steps[rng.IntN(len(steps))].Key,
+			G: math.Round(rng.Float64() * 900), Min: math.Round(rng.Float64()*30 - 5), S: 1 + rng.Float64()*8, MM: .3 + rng.Float64(), N: rng.IntN(5) - 2, Text: "right"}
+		if len(out) > 0 {
+			e.Of = out[rng.IntN(len(out))].ID
+		}
+		if e.What == Clocked {
+			e.Min = 5
+		}
+		out = append(out, e)
+		if rng.IntN(6) == 0 {
+			out = append(out, e) // sent twice
+		}
+	}
+	return out
+}
+
+func same(t *testing.T, what string, a, b State) {
+	t.Helper()
+	if !reflect.DeepEqual(a, b) {
+		x, _ := json.Marshal(a)
+		y, _ := json.Marshal(b)
+		t.Fatalf("%s: another state\n%.600s\n%.600s", what, x, y)
+	}
+}
+
+// Whatever the order of arrival, however often an event comes, and wherever a restart falls between: one state.
+func TestFoldIsTheSame(t *testing.T) {
+	steps := Steps(made(t, nil))
+	rng := rand.New(rand.NewPCG(14, 1))
+	for range 400 {
+		events := random(rng, steps, 1+rng.IntN(60))
+		want := Fold(steps, began, events)
+		mixed := append([]Event{}, events...)
+		rng.Shuffle(len(mixed), func(i, j int) { mixed[i], mixed[j] = mixed[j], mixed[i] })
+		same(t, "in another order", want, Fold(steps, began, mixed))
+		same(t, "all twice", want, Fold(steps, began, append(append([]Event{}, mixed...), events...)))
+		kept, err := json.Marshal(mixed) // a restart: read again from where they are kept
+		if err != nil {
+			t.Fatal(err)
+		}
+		var again []Event
+		if err := json.Unmarshal(kept, &again); err != nil {
+			t.Fatal(err)
+		}
+		same(t, "after a restart", want, Fold(steps, began, again))
+	}
+}
+
+// What is taken back and done again is as if it had been done once; taken back twice by two screens, it is taken back once.
+func TestTakenBack(t *testing.T) {
+	steps := Steps(made(t, nil))
+	events := done(steps, 9, 1)
+	whole := Fold(steps, began, events)
+	last := events[8]
+	back := Event{ID: "b1", What: Took, Of: last.ID, At: at(9.5)}
+	other := Event{ID: "b2", What: Took, Of: last.ID, At: at(9.6)}
+	less := Fold(steps, began, events[:8])
+	same(t, "taken back", less, Fold(steps, began, append(append([]Event{}, events...), back)))
+	same(t, "by two screens", less, Fold(steps, began, append(append([]Event{}, events...), other, back)))
+	again := last
+	again.ID = "again"
+	redone := Fold(steps, began, append(append([]Event{}, events...), back, again))
+	redone.LastID = whole.LastID
+	same(t, "done again", whole, redone)
+	unback := Event{ID: "b3", What: Took, Of: "b1", At: at(9.7)}
+	same(t, "the taking back taken back", whole, Fold(steps, began, append(append([]Event{}, events...), back, unback)))
+}
+
+// Clocks: a pause stops one, minutes move it, it counts on over its end, and one's own run beside it.
+func TestClocks(t *testing.T) {
+	steps := Steps(made(t, nil))
+	knead := -1
+	for i, s := range steps {
+		if s.Key == "knead.1" {
+			knead = i
+		}
+	}
+	events := done(steps, knead, 1)
+	start := float64(knead)
+	length := steps[knead].Min
+	clock := func(more ...Event) *Clock {
+		s := Fold(steps, began, append(append([]Event{}, events...), more...))
+		for i := range s.Clocks {
+			if s.Clocks[i].Step == "knead.1" {
+				return &s.Clocks[i]
+			}
+		}
+		t.Fatal("no clock for kneading")
+		return nil
+	}
+	near := func(what string, got, want float64) {
+		t.Helper()
+		if math.Abs(got-want) > .001 {
+			t.Errorf("%s: %.3f s left, want %.3f", what, got, want)
+		}
+	}
+	key := "knead.1"
+	near("as it starts", clock().LeftS(at(start)), 60*length)
+	near("two minutes on", clock().LeftS(at(start+2)), 60*(length-2))
+	near("over", clock().LeftS(at(start+length+2.5)), -150)
+	pause := Event{ID: "p", What: Paused, Step: key, At: at(start + 1)}
+	near("paused", clock(pause).LeftS(at(start+5)), 60*(length-1))
+	resume := Event{ID: "r", What: Resumed, Step: key, At: at(start + 4)}
+	near("resumed", clock(pause, resume).LeftS(at(start+5)), 60*(length-2))
+	near("a minute more", clock(Event{ID: "m", What: Minutes, Step: key, Min: 1, At: at(start + 1)}).LeftS(at(start+2)), 60*(length-1))
+	near("no less than nothing", clock(Event{ID: "m", What: Minutes, Step: key, Min: -500, At: at(start + 1)}).LeftS(at(start)), 0)
+	s := Fold(steps, began, append(append([]Event{}, events...), Event{ID: "own", What: Clocked, Text: "sauce", Min: 20, At: at(start)},
+		Event{ID: "more", What: Minutes, Of: "own", Min: 5, At: at(start + 1)}))
+	if len(s.Clocks) != 2 || s.Clocks[1].Name != "sauce" || s.Clocks[1].LengthS != 1500 {
+		t.Errorf("clocks %+v", s.Clocks)
+	}
+	s = Fold(steps, began, append(append([]Event{}, events...), Event{ID: "own", What: Clocked, Text: "sauce", Min: 20, At: at(start)},
+		Event{ID: "off", What: Unclock, Of: "own", At: at(start + 1)}))
+	if len(s.Clocks) != 1 {
+		t.Errorf("put away, and still there: %+v", s.Clocks)
+	}
+}
+
+// Two makers at once: what the one pauses, the other's Done ends; nothing is counted twice.
+func TestPausedAndDone(t *testing.T) {
+	steps := Steps(made(t, nil))
+	key := steps[0].Key
+	s := Fold(steps, began, []Event{{ID: "p", What: Paused, Step: key, At: at(1)}, {ID: "d", What: Done, Step: key, At: at(3)}, {ID: "e", What: Done, Step: key, At: at(4)}})
+	if p := s.Steps[key]; p.Took() != 1 || s.Now != 1 {
+		t.Errorf("took %g min, now %d", p.Took(), s.Now)
+	}
+}
+
+// A dough that came out wetter, kneaded for longer, is worked out again: the rest follows, what is done stays.
+func TestRealityLeads(t *testing.T) {
+	p := made(t, func(r *request.Request) { r.Amount.FlourG, r.Amount.By = 1000, request.ByFlour })
+	m := Run(p, began, nil)
+	if m.Change != "" || m.Ahead != p {
+		t.Errorf("nothing has happened, and %q", m.Change)
+	}
+	var events []Event
+	now := 0.
+	for _, s := range m.Steps {
+		if s.Kind == Wait {
+			break
+		}
+		now += max(.2, s.Min)
+		if s.Key == "weigh.eggs" {
+			events = append(events, Event{ID: "w", What: Weighed, Step: s.Key, G: s.WantG + 40, At: at(now - .1)})
+		}
+		if s.Key == "knead.1" {
+			now += 14
+		}
+		events = append(events, Event{ID: "d" + s.Key, What: Done, Step: s.Key, At: at(now)})
+	}
+	after := Run(p, began, events)
+	if after.Ahead == p || !strings.Contains(after.Change, "wetter") || !strings.Contains(after.Change, "rest") {
+		t.Errorf("said %q", after.Change)
+	}
+	if after.Ahead.Formula.Dough.Hw <= p.Formula.Dough.Hw {
+		t.Error("40 g of egg more is no wetter")
+	}
+	for i, s := range after.Steps {
+		if st := after.State.Steps[s.Key].Status; st == WasDone && !reflect.DeepEqual(s, m.Steps[i]) {
+			t.Errorf("%s is done, and has changed", s.Key)
+		}
+	}
+	// As planned to the gram and the minute, nothing is otherwise.
+	events = nil
+	now = 0
+	for _, s := range m.Steps {
+		if s.Kind == Weigh {
+			events = append(events, Event{ID: "w" + s.Key, What: Weighed, Step: s.Key, G: s.WantG, At: at(now)})
+		}
+		now += s.PlanMin
+		events = append(events, Event{ID: "d" + s.Key, What: Done, Step: s.Key, At: at(now)})
+	}
+	if same := Run(p, began, events); same.Change != "" || !same.State.All(same.Steps) {
+		t.Errorf("as planned, and %q; at step %d of %d", same.Change, same.State.Now, len(same.Steps))
+	}
+}
+
+func TestCheckOfEvents(t *testing.T) {
+	has := func(s string) bool { return s == "knead.1" }
+	ok := Event{ID: "a-1", What: Done, Step: "knead.1", At: began}
+	if err := ok.Check(has); err != nil {
+		t.Error(err)
+	}
+	for field, change := range map[string]func(e *Event){
+		"id": func(e *Event) { e.ID = "" }, "id ": func(e *Event) { e.ID = strings.Repeat("x", 41) }, "id  ": func(e *Event) { e.ID = "<b>" },
+		"at": func(e *Event) { e.At = time.Time{} }, "step": func(e *Event) { e.Step = "knead.9" }, "what": func(e *Event) { e.What = "danced" },
+		"g": func(e *Event) { e.G = -1 }, "g ": func(e *Event) { e.G = math.NaN() }, "min": func(e *Event) { e.What = Minutes }, "min ": func(e *Event) { e.Min = 1e9 },
+		"s": func(e *Event) { e.What, e.S = Poked, 0 }, "mm": func(e *Event) { e.What, e.MM = Measured, .1 }, "n": func(e *Event) { e.What, e.N = Felt, 3 },
+		"text": func(e *Event) { e.What, e.Text = Noted, " " }, "text ": func(e *Event) { e.Text = strings.Repeat("x", 401) },
+		"text  ": func(e *Event) { e.What, e.Text = Looked, "lovely" }, "of": func(e *Event) { e.What, e.Of = Took, e.ID },
+		"min  ": func(e *Event) { e.What, e.Min, e.Text = Clocked, 0, "sauce" },
+	} {
+		e := ok
+		change(&e)
+		if err := e.Check(has); err == nil || !strings.HasPrefix(err.Error(), strings.TrimSpace(field)+": ") {
+			t.Errorf("%s: %v", field, err)
+		}
+	}
+}
+
+// No event, however strange, breaks a making.
+func FuzzRun(f *testing.F) {
+	p := made(f, nil)
+	steps := Steps(p)
+	f.Add([]byte(`[{"id":"a","what":"done","step":"set_out","at":"2026-11-28T09:01:00Z"},{"id":"b","what":"taken_back","of":"a","at":"2026-11-28T09:02:00Z"}]`))
+	f.Add([]byte(`[{"id":"a","what":"taken_back","of":"b"},{"id":"b","what":"taken_back","of":"a"}]`))
+	f.Add([]byte(`[{"id":"w","what":"weighed","step":"weigh.eggs","g":1e300},{"id":"d","what":"done","step":"weigh.eggs"}]`))
+	f.Add([]byte(`[{"id":"w","what":"weighed","step":"weigh.flour.1","g":0.001},{"id":"d","what":"done","step":"weigh.flour.1"},{"what":"left","text":"flour","g":99999}]`))
+	f.Fuzz(func(t *testing.T, doc []byte) {
+		var events []Event
+		if json.Unmarshal(doc, &events) != nil || len(events) > 50 {
+			return
+		}
+		m := Run(p, began, events)
+		if m.State.Now < 0 || m.State.Now > len(steps) {
+			t.Fatalf("at step %d of %d", m.State.Now, len(steps))
+		}
+		for _, c := range m.State.Clocks {
+			if v := c.LeftS(began.Add(time.Hour)); math.IsNaN(v) {
+				t.Fatalf("%+v", c)
+			}
+		}
+		if _, err := json.Marshal(m.State); err != nil {
+			t.Fatal(err)
+		}
+	})
+}

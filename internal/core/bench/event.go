@@ -1,0 +1,168 @@
+package bench
+
+import (
+	"math"
+	"slices"
+	"strings"
+	"time"
+
+	"hollen/internal/core/measure"
+)
+
+// What is what an event says has happened.
+type What string
+
+// The events of a making.
+const (
+	Weighed  What = "weighed"    // Step, G; by a scale where Scale is set
+	Started  What = "started"    // Step
+	Done     What = "done"       // Step
+	Skipped  What = "skipped"    // Step
+	Paused   What = "paused"     // Step
+	Resumed  What = "resumed"    // Step
+	Minutes  What = "minutes"    // Step or a clock's id in Of: Min more, or fewer
+	Clocked  What = "clock"      // a clock of one's own: Text, Min; its id is the event's
+	Unclock  What = "unclock"    // Of: a clock is put away
+	Poked    What = "poked"      // Step, S: seconds to half recovery
+	Looked   What = "looked"     // Step, Text: not yet, right, past
+	Measured What = "measured"   // Step, MM
+	Added    What = "added"      // Text what, G
+	Left     What = "left"       // Text what, G
+	Seen     What = "seen"       // Text: the sign and what was done about it
+	Noted    What = "note"       // Text
+	Felt     What = "felt"       // N: -2 too dry … 2 too wet
+	Packed   What = "packed"     // Text what, G, N pieces
+	Ended    What = "ended"      // G out, Text what to do otherwise
+	Took     What = "taken_back" // Of: the event that is taken back
+)
+
+// Event is one thing that happened. Events are never changed; one takes another back.
+type Event struct {
+	ID    string    `json:"id"` // made by the screen that sent it: sent twice, it counts once
+	What  What      `json:"what"`
+	At    time.Time `json:"at"` // at the bench
+	By    string    `json:"by,omitempty"`
+	Step  string    `json:"step,omitempty"`
+	Of    string    `json:"of,omitempty"`
+	G     float64   `json:"g,omitempty"`
+	Min   float64   `json:"min,omitempty"`
+	S     float64   `json:"s,omitempty"`
+	MM    float64   `json:"mm,omitempty"`
+	N     int       `json:"n,omitempty"`
+	Text  string    `json:"text,omitempty"`
+	Scale bool      `json:"scale,omitempty"`
+}
+
+// Bounds of what an event may say.
+const (
+	MaxID      = 40
+	MaxText    = 400
+	MaxG       = 200_000 // g
+	MaxMin     = 24 * 60 // min, also fewer
+	MaxPokeS   = 60      // s
+	MaxSheetMM = 60      // mm
+	MaxPieces  = 100_000
+)
+
+var onStep = []What{Weighed, Started, Done, Skipped, Paused, Resumed, Poked, Looked, Measured}
+
+// Looks are what one may see of a dough, a rack or a pot.
+var Looks = []string{"not yet", "right", "past"}
+
+// Check returns what is wrong with an event of a making that has these steps; a measure.Fault.
+func (e *Event) Check(has func(step string) bool) error {
+	id := func(s string) bool {
+		return s != "" && len(s) <= MaxID && strings.Trim(s, "abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ0123456789-_.") == ""
+	}
+	within := func(v, least, most float64) bool { return v >= least && v <= most }
+	switch {
+	case !id(e.ID):
+		return measure.Faultf("id", "an event has an id of 1 to %d letters, figures, - and _", MaxID)
+	case e.At.IsZero() || e.At.Year() < 2000 || e.At.Year() > 2200:
+		return measure.Faultf("at", "an event has a time")
+	case slices.Contains(onStep, e.What) && !has(e.Step), e.What == Minutes && !has(e.Step) && !id(e.Of):
+		return measure.Faultf("step", "%.40q is no step of this making", e.Step)
+	case len(e.Text) > MaxText || len(e.By) > 80:
+		return measure.Faultf("text", "%d letters at most", MaxText)
+	case !within(e.G, 0, MaxG):
+		return measure.Faultf("g", "0 to %s g is allowed", measure.Thousands(MaxG))
+	case !within(e.Min, -MaxMin, MaxMin):
+		return measure.Faultf("min", "%d minutes at most", MaxMin)
+	case !within(e.S, 0, MaxPokeS):
+		return measure.Faultf("s", "0 to %d seconds is allowed", MaxPokeS)
+	case !within(e.MM, 0, MaxSheetMM):
+		return measure.Faultf("mm", "0 to %d mm is allowed", MaxSheetMM)
+	case e.N < -MaxPieces || e.N > MaxPieces:
+		return measure.Faultf("n", "%d at most", MaxPieces)
+	}
+	return e.checkKind(id)
+}
+
+func (e *Event) checkKind(id func(string) bool) error {
+	switch e.What {
+	case Weighed, Started, Done, Skipped, Paused, Resumed, Added, Left, Packed, Ended:
+	case Minutes:
+		if e.Min == 0 {
+			return measure.Faultf("min", "how many minutes more or fewer?")
+		}
+	case Clocked:
+		if !(e.Min > 0) || strings.TrimSpace(e.Text) == "" {
+			return measure.Faultf("min", "a clock of one’s own has a name, and minutes over nought")
+		}
+	case Unclock, Took:
+		if !id(e.Of) || e.Of == e.ID {
+			return measure.Faultf("of", "which event?")
+		}
+	case Poked:
+		if !(e.S > 0) {
+			return measure.Faultf("s", "how many seconds?")
+		}
+	case Measured:
+		if !(e.MM >= .2) {
+			return measure.Faultf("mm", "0.2 to %d mm is allowed", MaxSheetMM)
+		}
+	case Looked:
+		if !slices.Contains(Looks, e.Text) {
+			return measure.Faultf("text", "%s is allowed", measure.List(Looks))
+		}
+	case Seen, Noted:
+		if strings.TrimSpace(e.Text) == "" {
+			return measure.Faultf("text", "what is it?")
+		}
+	case Felt:
+		if e.N < -2 || e.N > 2 {
+			return measure.Faultf("n", "-2 (too dry) to 2 (too wet) is allowed")
+		}
+	default:
+		return measure.Faultf("what", "%.40q is no event", e.What)
+	}
+	return nil
+}
+
+// Ordered returns the events that count, by their time at the bench, then their id: each once, and
+// none that was taken back. Whether one that takes back counts goes by the same rule.
+func Ordered(events []Event) []Event {
+	out := slices.Clone(events)
+	slices.SortStableFunc(out, func(a, b Event) int {
+		if c := a.At.Compare(b.At); c != 0 {
+			return c
+		}
+		return strings.Compare(a.ID, b.ID)
+	})
+	seen := make(map[string]bool, len(out))
+	out = slices.DeleteFunc(out, func(e Event) bool {
+		if seen[e.ID] || math.IsNaN(e.G+e.Min+e.S+e.MM) {
+			return true
+		}
+		seen[e.ID] = true
+		return false
+	})
+	// What takes back is weighed from the last one: a later word on an earlier one stands.
+	void := map[string]bool{}
+	for i := len(out) - 1; i >= 0; i-- {
+		if e := &out[i]; e.What == Took && !void[e.ID] {
+			void[e.Of] = true
+		}
+	}
+	return slices.DeleteFunc(out, func(e Event) bool { return void[e.ID] })
+}

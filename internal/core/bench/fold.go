@@ -1,0 +1,224 @@
+package bench
+
+import (
+	"math"
+	"time"
+)
+
+// Status is how far a step is.
+type Status string
+
+// The ways a step can be.
+const (
+	ToDo    Status = "to_do"
+	Running Status = "running"
+	WasDone Status = "done"
+	LeftOut Status = "skipped"
+)
+
+// Progress is what is known of one step.
+type Progress struct {
+	Status   Status    `json:"status"`
+	Began    time.Time `json:"began,omitzero"`
+	Over     time.Time `json:"over,omitzero"`
+	PausedAt time.Time `json:"paused_at,omitzero"` // zero unless it is paused now
+	PausedS  float64   `json:"paused_s,omitempty"` // in pauses that are over, s
+	MoreMin  float64   `json:"more_min,omitempty"` // altered by hand
+	G        float64   `json:"g,omitempty"`        // weighed
+	Scale    bool      `json:"scale,omitempty"`
+	PokeS    float64   `json:"poke_s,omitempty"`
+	Look     string    `json:"look,omitempty"`
+	MM       float64   `json:"mm,omitempty"`
+}
+
+// Took is how long the step took, pauses apart, min; 0 while it runs.
+func (p *Progress) Took() float64 {
+	if p.Over.IsZero() || p.Began.IsZero() {
+		return 0
+	}
+	return max(0, p.Over.Sub(p.Began).Minutes()-p.PausedS/60)
+}
+
+// Clock is two moments and a length. It outlives whatever draws it.
+type Clock struct {
+	ID      string    `json:"id"` // the step's key, or the event that started it
+	Step    string    `json:"step,omitempty"`
+	Name    string    `json:"name"`
+	Began   time.Time `json:"began"`
+	LengthS float64   `json:"length_s"`
+	Paused  time.Time `json:"paused,omitzero"`
+	PausedS float64   `json:"paused_s,omitempty"`
+}
+
+// LeftS is what is left on the clock at a moment, s; under nought what it is over.
+func (c *Clock) LeftS(at time.Time) float64 {
+	if !c.Paused.IsZero() && c.Paused.Before(at) {
+		at = c.Paused
+	}
+	return c.LengthS - (at.Sub(c.Began).Seconds() - c.PausedS)
+}
+
+// Remark is something said on the way.
+type Remark struct {
+	ID   string    `json:"id"`
+	At   time.Time `json:"at"`
+	By   string    `json:"by,omitempty"`
+	What What      `json:"what"`
+	Text string    `json:"text,omitempty"`
+	G    float64   `json:"g,omitempty"`
+	N    int       `json:"n,omitempty"`
+}
+
+// State is a making as it stands.
+type State struct {
+	Began   time.Time            `json:"began"`
+	Steps   map[string]*Progress `json:"steps"`
+	Now     int                  `json:"now"` // the step that is on, by its place; as many as there are when all are done
+	Clocks  []Clock              `json:"clocks"`
+	Remarks []Remark             `json:"remarks"`
+	Felt    *int                 `json:"felt,omitempty"` // the last word
+	Ended   time.Time            `json:"ended,omitzero"`
+	OutG    float64              `json:"out_g,omitempty"`
+	Next    string               `json:"next,omitempty"` // what to do otherwise
+	LastID  string               `json:"last,omitempty"` // the last tap that went on, to take back
+}
+
+// Fold returns the state of a making begun at a moment, from its steps and its events. The same events
+// give the same state in whatever order they come, and however often.
+func Fold(steps []Step, began time.Time, events []Event) State {
+	s := State{Began: began, Steps: make(map[string]*Progress, len(steps)), Clocks: []Clock{}, Remarks: []Remark{}}
+	for i := range steps {
+		s.Steps[steps[i].Key] = &Progress{Status: ToDo}
+	}
+	own := map[string]*Clock{}
+	var order []string
+	place := make(map[string]int, len(steps))
+	for i := range steps {
+		place[steps[i].Key] = i
+	}
+	s.start(steps, began)
+	for _, e := range Ordered(events) {
+		s.take(&e, steps, place, own, &order)
+	}
+	s.clocks(steps, own, order)
+	return s
+}
+
+// start has the step that is on run from a moment, unless it runs already.
+func (s *State) start(steps []Step, at time.Time) {
+	for s.Now < len(steps) && s.closed(&steps[s.Now]) {
+		s.Now++
+	}
+	if s.Now < len(steps) {
+		if p := s.Steps[steps[s.Now].Key]; p.Status == ToDo {
+			p.Status, p.Began = Running, at
+		}
+	}
+}
+
+func (s *State) closed(x *Step) bool {
+	st := s.Steps[x.Key].Status
+	return st == WasDone || st == LeftOut
+}
+
+// take brings one event to bear.
+func (s *State) take(e *Event, steps []Step, place map[string]int, own map[string]*Clock, order *[]string) {
+	p := s.Steps[e.Step]
+	if p == nil {
+		p = &Progress{} // of no step: nobody looks at it
+	}
+	switch e.What {
+	case Weighed:
+		p.G, p.Scale = e.G, e.Scale
+	case Started:
+		if p.Status == ToDo {
+			p.Status, p.Began = Running, e.At
+		}
+	case Done, Skipped:
+		i, known := place[e.Step]
+		if !known || p.Status == WasDone || p.Status == LeftOut {
+			return
+		}
+		if p.Began.IsZero() {
+			p.Began = e.At
+		}
+		p.resume(e.At)
+		p.Status, p.Over = WasDone, e.At
+		if e.What == Skipped {
+			p.Status = LeftOut
+		}
+		s.LastID = e.ID
+		if then := steps[i].Then; then != nil && e.What == Done {
+			own[e.ID] = &Clock{ID: e.ID, Name: then.Name, Began: e.At, LengthS: 60 * then.Min}
+			*order = append(*order, e.ID)
+		}
+		s.start(steps, e.At)
+	case Paused:
+		if p.Status == Running && p.PausedAt.IsZero() {
+			p.PausedAt = e.At
+		}
+	case Resumed:
+		p.resume(e.At)
+	case Minutes:
+		if c := own[e.Of]; c != nil {
+			c.LengthS = max(0, c.LengthS+60*e.Min)
+		} else {
+			p.MoreMin += e.Min
+		}
+	case Clocked:
+		own[e.ID] = &Clock{ID: e.ID, Name: e.Text, Began: e.At, LengthS: 60 * e.Min}
+		*order = append(*order, e.ID)
+	case Unclock:
+		delete(own, e.Of)
+	case Poked:
+		p.PokeS = e.S
+	case Looked:
+		p.Look = e.Text
+	case Measured:
+		p.MM = e.MM
+	case Felt:
+		s.Felt = &e.N
+	case Ended:
+		s.Ended, s.OutG, s.Next = e.At, e.G, e.Text
+	}
+	switch e.What {
+	case Added, Left, Seen, Noted, Packed:
+		s.Remarks = append(s.Remarks, Remark{e.ID, e.At, e.By, e.What, e.Text, e.G, e.N})
+	}
+}
+
+func (p *Progress) resume(at time.Time) {
+	if p.PausedAt.IsZero() {
+		return
+	}
+	p.PausedS += max(0, at.Sub(p.PausedAt).Seconds())
+	p.PausedAt = time.Time{}
+}
+
+// clocks lists what runs: steps with minutes, in their order, then clocks of one's own.
+func (s *State) clocks(steps []Step, own map[string]*Clock, order []string) {
+	for i := range steps {
+		x := &steps[i]
+		p := s.Steps[x.Key]
+		if p.Status == Running && x.Min > 0 {
+			s.Clocks = append(s.Clocks, Clock{ID: x.Key, Step: x.Key, Name: x.Head, Began: p.Began, LengthS: 60 * max(0, x.Min+p.MoreMin), Paused: p.PausedAt,
+				PausedS: p.PausedS})
+		}
+	}
+	for _, id := range order {
+		if c := own[id]; c != nil {
+			s.Clocks = append(s.Clocks, *c)
+		}
+	}
+}
+
+// All says whether every step is done or left out.
+func (s *State) All(steps []Step) bool { return s.Now >= len(steps) }
+
+// DoneShare is how much of the steps is done, 0 to 1.
+func (s *State) DoneShare(steps []Step) float64 {
+	if len(steps) == 0 {
+		return 1
+	}
+	return math.Min(1, float64(s.Now)/float64(len(steps)))
+}

@@ -1,0 +1,323 @@
+// Package bench answers: what does a maker do now, and what has been done? A making is one run through
+// a batch: its steps come from the plan, its events from the hands, and its state is the one folded
+// over the other. Nothing here knows a clock, a database or a page: the time is handed in.
+package bench
+
+import (
+	"cmp"
+	"fmt"
+	"math"
+	"strings"
+
+	"hollen/internal/core/measure"
+	"hollen/internal/core/plan"
+	"hollen/internal/core/request"
+	"hollen/internal/core/roll"
+)
+
+// Kind is what a step asks of the hands.
+type Kind string
+
+// The kinds of step.
+const (
+	SetOut Kind = "set_out" // hands and tools washed, things put ready
+	Weigh  Kind = "weigh"   // one line onto the scale
+	Work   Kind = "work"    // something attended, with or without minutes
+	Wait   Kind = "wait"    // dough lies by itself
+	Divide Kind = "divide"  // one piece cut off and weighed
+	Pass   Kind = "pass"    // one piece once through the rollers, or one stage under the pin
+	Cut    Kind = "cut"     // a shape cut or formed
+	Pot    Kind = "pot"     // one lot in the pot
+	Pack   Kind = "pack"    // covered, labelled, put away
+)
+
+// Step is what one screen of the bench shows.
+type Step struct {
+	Key        string        `json:"key"` // stable as long as the way is: knead.1, roll.3.pass.5
+	Of         string        `json:"of"`  // the plan's step it belongs to, "" of none
+	Station    request.Stage `json:"station"`
+	Kind       Kind          `json:"kind"`
+	Head       string        `json:"head"`
+	Say        string        `json:"say,omitempty"`
+	On         string        `json:"on"`  // what the key to go on says
+	Min        float64       `json:"min"` // on its clock, 0 of none
+	LeastMin   float64       `json:"least_min"`
+	MostMin    float64       `json:"most_min"`
+	FromMin    float64       `json:"from_min"` // by the plan it begins, counted from mixing
+	PlanMin    float64       `json:"plan_min"` // by the plan it takes
+	Unattended bool          `json:"unattended"`
+	Sign       []string      `json:"sign,omitempty"` // right when
+	Caution    string        `json:"caution,omitempty"`
+	WantG      float64       `json:"want_g,omitempty"` // onto the scale, or into a piece
+	Counted    bool          `json:"counted,omitempty"`
+	Much       string        `json:"much,omitempty"` // the same as it is said
+	Piece      int           `json:"piece,omitempty"`
+	Pieces     int           `json:"pieces,omitempty"`
+	Pass       int           `json:"pass,omitempty"`
+	Passes     int           `json:"passes,omitempty"`
+	Stop       string        `json:"stop,omitempty"`
+	SheetMM    float64       `json:"sheet_mm,omitempty"`
+	LengthMM   float64       `json:"length_mm,omitempty"`
+	Fold       bool          `json:"fold,omitempty"` // fold before it
+	Then       *Timer        `json:"then,omitempty"` // a clock that runs from its end
+}
+
+// Timer is a clock to start: its name and length.
+type Timer struct {
+	Name string  `json:"name"`
+	Min  float64 `json:"min"`
+}
+
+// BoilMin is how long a pot of water takes to the boil where nobody has said, min. Source: house.
+const BoilMin = 15
+
+// WeighedAlone is from what mass a reading may be taken by itself; less, and what is counted, is
+// taken by a tap, g.
+const WeighedAlone = 10
+
+// Tolerance is how near a reading counts as what is wanted, g: the larger of a gram and one per cent.
+func Tolerance(wantG float64) float64 { return math.Max(1, .01*wantG) }
+
+// Steps returns what is done at the bench for a plan, in order, each with a key that stays as long
+// as the way does.
+func Steps(p *plan.Plan) []Step {
+	b := &builder{p: p, in: p.In()}
+	b.setOut()
+	b.weighing()
+	for _, s := range p.Steps {
+		switch kind, _, _ := strings.Cut(s.Key, "."); kind {
+		case "fold": // its passes come piece by piece
+		case "roll":
+			b.dividing(s)
+			b.rolling(s)
+		case "cut":
+			b.add(Step{Key: s.Key, Kind: Cut}, s)
+		case "keep":
+			b.add(Step{Key: s.Key, Kind: Pack, Unattended: true}, s)
+			b.kept = true
+		case "cook":
+			if !b.kept {
+				b.potting(s)
+			}
+		default:
+			x := Step{Key: s.Key, Kind: Work, Min: s.Min}
+			if s.Unattended {
+				x.Kind = Wait
+			}
+			b.add(x, s)
+		}
+	}
+	b.goOn()
+	return b.out
+}
+
+type builder struct {
+	p    *plan.Plan
+	in   measure.System
+	out  []Step
+	kept bool
+}
+
+// add lists a step with what the plan says of it; what x says itself stands.
+func (b *builder) add(x Step, s plan.Step) {
+	x.Of, x.Station, x.Caution = s.Key, s.Station, cmp.Or(x.Caution, s.Caution)
+	x.Head, x.Say = cmp.Or(x.Head, s.Head), cmp.Or(x.Say, s.Text)
+	if x.PlanMin == 0 && x.FromMin == 0 {
+		x.FromMin, x.PlanMin = s.FromMin, s.Min
+	}
+	if x.LeastMin == 0 && x.Min > 0 {
+		x.LeastMin, x.MostMin = s.LeastMin, s.MostMin
+	}
+	x.Unattended = x.Unattended || s.Unattended
+	if x.Sign == nil {
+		for _, sign := range []string{s.Sign, s.Test} {
+			if sign != "" {
+				x.Sign = append(x.Sign, sign)
+			}
+		}
+	}
+	b.out = append(b.out, x)
+}
+
+// setOut is what is put ready and washed.
+func (b *builder) setOut() {
+	x := Step{Key: "set_out", Kind: SetOut, Station: request.AtFormula, Head: "Set out and wash",
+		Say: "Hands, board, scraper and bowls washed. Rings off, sleeves up."}
+	x.Sign = append(x.Sign, "Scale, bowl for the flour, jug for the eggs, cloth and film within reach.")
+	if !b.p.Pinned() {
+		x.Sign = append(x.Sign, roll.SetUp(b.p.Roll.Machine.Motor)[:2]...)
+	}
+	for i, s := range x.Sign {
+		x.Sign[i] = strings.TrimSuffix(measure.Capital(s), ".") + "."
+	}
+	for _, n := range b.p.Notes {
+		if n.Level == plan.Caution && n.Code == "raw_egg" {
+			x.Caution = n.Head + " " + n.Text
+		}
+	}
+	b.out = append(b.out, x)
+}
+
+// scaled is a mass as a kitchen scale shows it, g: whole, to a tenth under ten.
+func scaled(g float64) float64 {
+	if g < WeighedAlone {
+		return math.Round(10*g) / 10
+	}
+	return math.Round(g)
+}
+
+// weigh lists one line onto the scale; nothing of nothing.
+func (b *builder) weigh(key, head, say string, g float64, counted string) {
+	if g = scaled(g); g <= 0 {
+		return
+	}
+	x := Step{Key: "weigh." + key, Kind: Weigh, Station: request.AtFormula, Head: head, Say: say, WantG: g, Much: b.in.Grams(g), Counted: counted != ""}
+	if counted != "" {
+		x.Much = counted
+	}
+	x.Sign = []string{fmt.Sprintf("From %s to %s.", b.in.Grams(max(0, g-Tolerance(g))), b.in.Grams(g+Tolerance(g)))}
+	b.out = append(b.out, x)
+}
+
+// weighing lists the lines of the dough, each its own; what is held back and what stands by the board, too.
+func (b *builder) weighing() {
+	f, r := &b.p.Formula, &b.p.Room
+	for i, x := range f.Flours {
+		say := "Into the bowl for the flour."
+		if len(f.Flours) > 1 && i > 0 {
+			say = "Onto the flour before it."
+		}
+		b.weigh(fmt.Sprintf("flour.%d", i+1), x.Name, say, x.Share*r.FlourG, "")
+	}
+	b.weigh("held", "Hold flour back", "Out of what you have just weighed, set this aside: it goes in only if the dough asks.", f.HeldBackG, "")
+	if f.Pick.EggG > 0 {
+		counted := b.p.EggWords()
+		if f.Weighed() {
+			counted = ""
+		}
+		b.weigh("eggs", measure.Capital(b.p.EggWords()), "Cracked into the jug, no shell, beaten.", f.Pick.EggG, counted)
+	}
+	top := measure.Capital(b.p.TopWord())
+	b.weigh("pour", top+" to pour now", "Into the jug with the eggs.", r.PourG, "")
+	b.weigh("board", top+" by the board", "In a cup of its own: in drops, only if it stays dry.", r.KeepG, "")
+	for i, x := range f.Additions {
+		b.weigh(fmt.Sprintf("addition.%d", i+1), x.Name, "Beside the bowl.", x.MassG, "")
+	}
+	b.weigh("salt", "Salt", "Fine, into the flour.", f.SaltG, "")
+	b.weigh("oil", "Oil", "Into the jug.", f.OilG, "")
+}
+
+// dividing lists the pieces as they are cut off.
+func (b *builder) dividing(s plan.Step) {
+	o := &b.p.Roll
+	if o.Pieces < 2 {
+		return
+	}
+	for i := range o.Pieces {
+		say := "Cut it off and set it on the scale. The rest stays covered."
+		if i == o.Pieces-1 {
+			say = "What is left is the last piece."
+		}
+		g := scaled(o.PieceG)
+		b.out = append(b.out, Step{Key: fmt.Sprintf("divide.%d", i+1), Kind: Divide, Station: s.Station, Of: s.Key, FromMin: s.FromMin,
+			Head: fmt.Sprintf("Divide: piece %d of %d", i+1, o.Pieces), Say: say, WantG: g, Much: b.in.Grams(g), Piece: i + 1, Pieces: o.Pieces,
+			Sign: []string{fmt.Sprintf("From %s to %s.", b.in.Grams(g-Tolerance(g)), b.in.Grams(g+Tolerance(g))), "One clean cut; small patches open up in the roller.",
+				"Back under the cloth, cut side down."}})
+	}
+}
+
+// rolling lists every pass of every piece; of ropes, every piece.
+func (b *builder) rolling(s plan.Step) {
+	o := &b.p.Roll
+	each := s.Min / float64(max(1, o.Pieces))
+	for piece := 1; piece <= o.Pieces; piece++ {
+		from := s.FromMin + float64(piece-1)*each
+		if b.p.Roped() {
+			b.add(Step{Key: fmt.Sprintf("roll.%d", piece), Kind: Pass, Piece: piece, Pieces: o.Pieces, Head: fmt.Sprintf("Rope %d of %d", piece, o.Pieces),
+				FromMin: from, PlanMin: each}, s)
+			continue
+		}
+		passes := b.p.Passes(piece)
+		whole := 0.
+		for _, x := range passes {
+			whole += x.Min
+		}
+		for i, x := range passes {
+			y := o.Passes[i]
+			st := Step{Key: x.Key, Kind: Pass, Piece: piece, Pieces: o.Pieces, Pass: i + 1, Passes: len(passes), Stop: y.Label, SheetMM: y.OutMM,
+				LengthMM: y.LengthMM, Fold: y.Fold > 0, Head: x.Head, Say: x.Text, FromMin: from + x.FromMin*each/max(whole, 1e-9), PlanMin: x.Min * each / max(whole, 1e-9),
+				Sign: []string{"Straight edges, the full width, one colour."}}
+			if i == len(passes)-1 {
+				st.Sign = []string{fmt.Sprintf("%s thin, about %s long.", b.in.MM(y.OutMM, 2), b.in.Long(y.LengthMM)), "Lay it flat, dusted; the next piece from under the cloth."}
+			}
+			b.add(st, s)
+		}
+	}
+}
+
+// potting lists water and the lots of the pot.
+func (b *builder) potting(s plan.Step) {
+	c := &b.p.Cook
+	b.out = append(b.out, Step{Key: "water.1", Of: s.Key, Kind: Work, Station: s.Station, FromMin: s.FromMin, Head: "Water on",
+		Say:  fmt.Sprintf("%s, lid on; %s of salt when it boils.", b.in.L(c.WaterL, 1), b.in.Grams(c.SaltG)),
+		Sign: []string{"A rolling boil before anything goes in."}, Then: &Timer{"Water to the boil", BoilMin}})
+	lots := max(1, c.Lots)
+	for i := range lots {
+		head := "Into the pot"
+		if lots > 1 {
+			head = fmt.Sprintf("Lot %d of %d into the pot", i+1, lots)
+		}
+		b.add(Step{Key: fmt.Sprintf("cook.1.lot.%d", i+1), Kind: Pot, Head: head, Say: "Stir at once. Taste when the clock says so, and every half minute on.",
+			Min: c.FromS / 60, LeastMin: c.FromS / 60, MostMin: c.ToS / 60, FromMin: s.FromMin, PlanMin: 1e-12}, s)
+	}
+}
+
+// goOn puts on every key what comes next.
+func (b *builder) goOn() {
+	for i := range b.out {
+		if i == len(b.out)-1 {
+			b.out[i].On = "Done, that was all"
+			continue
+		}
+		b.out[i].On = "Done, on to " + nextWords(&b.out[i], &b.out[i+1])
+	}
+}
+
+// nextWords name the next step as one would call it across the room.
+func nextWords(now, next *Step) string {
+	switch next.Kind {
+	case Weigh:
+		if now.Kind == Weigh {
+			return lower(next.Head)
+		}
+		return "the scale"
+	case Wait:
+		return map[request.Stage]string{request.AtRest: "the rest", request.AtDry: "the rack"}[next.Station]
+	case Divide:
+		if next.Piece > 1 {
+			return fmt.Sprintf("piece %d", next.Piece)
+		}
+		return "dividing"
+	case Pass:
+		if next.Pass > 1 && now.Kind == Pass {
+			if next.Stop == now.Stop {
+				return "the same stop"
+			}
+			return lower(next.Head)
+		}
+		return fmt.Sprintf("piece %d", next.Piece)
+	case Pack:
+		return "packing"
+	case Pot:
+		return "the pot"
+	}
+	return lower(next.Head)
+}
+
+func lower(s string) string {
+	first, rest, _ := strings.Cut(s, " ")
+	if strings.ToUpper(first) == first { // a type of flour, a number
+		return s
+	}
+	return strings.TrimSpace(strings.ToLower(first) + " " + rest)
+}
