@@ -1,0 +1,143 @@
+package store_test
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"sync"
+	"testing"
+	"time"
+
+	"hollen/internal/core/bench"
+	"hollen/internal/core/rules"
+	"hollen/internal/demo"
+	"hollen/internal/store"
+	"hollen/internal/store/storetest"
+)
+
+func begun(t *testing.T) (*store.Store, store.Making) {
+	t.Helper()
+	s := storetest.Open(t)
+	ctx := context.Background()
+	if _, err := s.Seed(ctx, demo.Scenario(rules.Default(), demo.Day)); err != nil {
+		t.Fatal(err)
+	}
+	b, err := s.Get(ctx, demo.Number(demo.Saturday))
+	if err != nil {
+		t.Fatal(err)
+	}
+	m := store.Making{Request: b.Request}
+	m.Rules.Rules = rules.Default()
+	p, err := m.Plan()
+	if err != nil {
+		t.Fatal(err)
+	}
+	if m, err = s.Begin(ctx, b, p, time.Now()); err != nil {
+		t.Fatal(err)
+	}
+	return s, m
+}
+
+// Many screens append at once, some of it twice: every event is there once, none lies under a place already passed.
+func TestEventsOfManyScreens(t *testing.T) {
+	s, m := begun(t)
+	ctx := context.Background()
+	stop := make(chan struct{})
+	var follower sync.WaitGroup
+	seen := map[string]int{}
+	follower.Go(func() {
+		place := uint64(0)
+		for done := false; ; {
+			select {
+			case <-stop:
+				done = true
+			default:
+			}
+			events, to, err := s.Events(ctx, m.ID, place)
+			if err != nil {
+				t.Error(err)
+				return
+			}
+			for _, e := range events {
+				seen[e.ID]++
+			}
+			if place = to; done {
+				return
+			}
+		}
+	})
+	var all sync.WaitGroup
+	for screen := range 8 {
+		all.Go(func() {
+			for i := range 10 {
+				e := bench.Event{ID: fmt.Sprintf("s%d-%d", screen, i), What: bench.Noted, Text: "x", At: time.Now()}
+				shared := bench.Event{ID: fmt.Sprintf("both-%d", i), What: bench.Noted, Text: "x", At: time.Now()}
+				if _, err := s.AddEvents(ctx, m.ID, []bench.Event{e, shared, e}); err != nil {
+					t.Error(err)
+				}
+			}
+		})
+	}
+	all.Wait()
+	close(stop)
+	follower.Wait()
+	if len(seen) != 90 {
+		t.Errorf("%d events followed, 90 sent", len(seen))
+	}
+	for id, n := range seen {
+		if n != 1 {
+			t.Errorf("%s came %d times", id, n)
+		}
+	}
+	if places, err := s.Places(ctx, []uint64{m.ID, 99}); err != nil || places[m.ID] != 90 || len(places) != 1 {
+		t.Errorf("%v, %v", places, err)
+	}
+}
+
+// A making keeps what it was begun with, whatever becomes of its batch, and stops taking events at its bound.
+func TestMakingStays(t *testing.T) {
+	s, m := begun(t)
+	ctx := context.Background()
+	if err := s.Delete(ctx, m.BatchID); err != nil {
+		t.Fatal(err)
+	}
+	got, err := s.Making(ctx, m.ID)
+	if err != nil {
+		t.Fatal(err)
+	}
+	p, err := got.Plan()
+	if err != nil || p.Request.Name != demo.Saturday || len(got.Steps) == 0 {
+		t.Errorf("%v, %v", p, err)
+	}
+	if _, err := s.Making(ctx, 99); !errors.Is(err, store.ErrNotFound) {
+		t.Errorf("no making: %v", err)
+	}
+	if _, err := s.AddEvents(ctx, 99, []bench.Event{{ID: "a", What: bench.Noted}}); !errors.Is(err, store.ErrNotFound) {
+		t.Errorf("an event of no making: %v", err)
+	}
+	many := make([]bench.Event, 5000)
+	for round := range 5 {
+		for i := range many {
+			many[i] = bench.Event{ID: fmt.Sprintf("r%d-%d", round, i), What: bench.Noted, Text: "x", At: time.Now()}
+		}
+		if _, err = s.AddEvents(ctx, m.ID, many); err != nil {
+			break
+		}
+	}
+	if !errors.Is(err, store.ErrFull) {
+		t.Errorf("a flood ends in %v", err)
+	}
+	if open, err := s.UnderWay(ctx); err != nil || len(open) != 1 {
+		t.Errorf("%d under way, %v", len(open), err)
+	}
+	now := time.Now()
+	if err := s.SetEnded(ctx, m.ID, &now); err != nil {
+		t.Fatal(err)
+	}
+	if open, _ := s.UnderWay(ctx); len(open) != 0 {
+		t.Error("it has ended, and is under way")
+	}
+	if all, err := s.Makings(ctx, m.BatchID); err != nil || len(all) != 1 || all[0].Ended == nil {
+		t.Errorf("%v, %v", all, err)
+	}
+}
