@@ -82,6 +82,16 @@ func (s *Server) routes(e *gin.Engine) {
 	e.GET("/batches/:id/plan.json", s.downloadPlan)
 	e.POST("/batches/:id/plan.json", s.downloadPlan)
 
+	e.POST("/batches/:id/bench", s.beginMaking)  // as its form stands
+	e.GET("/batches/:id/makings", s.listMakings) // each time it was made
+	e.GET("/bench/:id", s.showBench)             // a making, step by step
+	e.GET("/bench/:id/line", s.benchLine)        // its taps and news, over a socket
+	e.POST("/bench/:id/events", s.postEvents)    // the same by request
+	e.POST("/bench/:id/tap", s.tapBench)         // without scripts
+	e.GET("/bench/:id/made", s.showMade)         // how it went
+	e.GET("/bench/:id/made.json", s.downloadMadeJSON)
+	e.GET("/bench/:id/made.csv", s.downloadMadeCSV)
+
 	e.NoRoute(func(c *gin.Context) {
 		s.fail(c, http.StatusNotFound, "There is nothing at this address.", "It may have been typed wrong, or moved.")
 	})

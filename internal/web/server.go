@@ -37,6 +37,7 @@ type Server struct {
 	log   *slog.Logger
 	pages pages
 	edits http.Handler // what answers a change that came over a socket
+	bench *follower    // the makings screens look at
 }
 
 // New returns the handler of the whole application. When loopback is true it answers only
@@ -44,7 +45,7 @@ type Server struct {
 func New(s *store.Store, ru rules.Rules, log *slog.Logger, loopback bool) http.Handler {
 	gin.SetMode(gin.ReleaseMode)
 	s.Log(log)
-	srv := &Server{store: s, rules: ru, log: log, pages: parsePages()}
+	srv := &Server{store: s, rules: ru, log: log, pages: parsePages(), bench: newFollower(s)}
 	e := gin.New()
 	e.HandleMethodNotAllowed = true
 	e.Use(srv.logged, srv.recovered, headers)

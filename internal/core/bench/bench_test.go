@@ -107,7 +107,7 @@ func TestTakenBack(t *testing.T) {
 	again := last
 	again.ID = "again"
 	redone := Fold(steps, began, append(append([]Event{}, events...), back, again))
-	redone.LastID = whole.LastID
+	redone.Went = whole.Went
 	same(t, "done again", whole, redone)
 	unback := Event{ID: "b3", What: Took, Of: "b1", At: at(9.7)}
 	same(t, "the taking back taken back", whole, Fold(steps, began, append(append([]Event{}, events...), back, unback)))

@@ -69,6 +69,12 @@ type Remark struct {
 	N    int       `json:"n,omitempty"`
 }
 
+// Went is a tap that closed a step.
+type Went struct {
+	ID   string `json:"id"`
+	Step string `json:"step"`
+}
+
 // State is a making as it stands.
 type State struct {
 	Began   time.Time            `json:"began"`
@@ -80,13 +86,13 @@ type State struct {
 	Ended   time.Time            `json:"ended,omitzero"`
 	OutG    float64              `json:"out_g,omitempty"`
 	Next    string               `json:"next,omitempty"` // what to do otherwise
-	LastID  string               `json:"last,omitempty"` // the last tap that went on, to take back
+	Went    []Went               `json:"went"`           // the taps that went on, in order; the last is the one to take back
 }
 
 // Fold returns the state of a making begun at a moment, from its steps and its events. The same events
 // give the same state in whatever order they come, and however often.
 func Fold(steps []Step, began time.Time, events []Event) State {
-	s := State{Began: began, Steps: make(map[string]*Progress, len(steps)), Clocks: []Clock{}, Remarks: []Remark{}}
+	s := State{Began: began, Steps: make(map[string]*Progress, len(steps)), Clocks: []Clock{}, Remarks: []Remark{}, Went: []Went{}}
 	for i := range steps {
 		s.Steps[steps[i].Key] = &Progress{Status: ToDo}
 	}
@@ -147,7 +153,7 @@ func (s *State) take(e *Event, steps []Step, place map[string]int, own map[strin
 		if e.What == Skipped {
 			p.Status = LeftOut
 		}
-		s.LastID = e.ID
+		s.Went = append(s.Went, Went{e.ID, e.Step})
 		if then := steps[i].Then; then != nil && e.What == Done {
 			own[e.ID] = &Clock{ID: e.ID, Name: then.Name, Began: e.At, LengthS: 60 * then.Min}
 			*order = append(*order, e.ID)
@@ -210,6 +216,14 @@ func (s *State) clocks(steps []Step, own map[string]*Clock, order []string) {
 			s.Clocks = append(s.Clocks, *c)
 		}
 	}
+}
+
+// Last is the tap that is taken back next, "" where there is none.
+func (s *State) Last() string {
+	if len(s.Went) == 0 {
+		return ""
+	}
+	return s.Went[len(s.Went)-1].ID
 }
 
 // All says whether every step is done or left out.

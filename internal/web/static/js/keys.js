@@ -1,4 +1,4 @@
-// Single keys: 1 to 8 open a station, d the doctor, p the batch sheet, s saves, n and b go to pages, ? lists them. They rest
+// Single keys: 1 to 8 open a station, d the doctor, p the batch sheet, s saves, n and b go to pages, b from a batch to the bench, ? lists them. They rest
 // while something is being typed.
 
 const typing = (el) => el && (el.matches("input:not([type=checkbox]):not([type=radio]), select, textarea") || el.isContentEditable);
@@ -20,7 +20,9 @@ export function startKeys() {
     } else if (e.key >= "1" && e.key <= "8") {
       document.querySelectorAll(".station")[Number(e.key) - 1]?.click();
     } else if (e.key === "b") {
-      location.href = "/";
+      const bench = document.querySelector("[data-key=b]");
+      if (bench) bench.click();
+      else location.href = "/";
     } else if (e.key === "n") {
       location.href = "/batches/new";
     } else if (e.key === "c") {

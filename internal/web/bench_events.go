@@ -1,0 +1,311 @@
+package web
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"hash/fnv"
+	"net/http"
+	"strconv"
+	"time"
+
+	"github.com/coder/websocket"
+	"github.com/gin-gonic/gin"
+
+	"hollen/internal/core/bench"
+	"hollen/internal/core/measure"
+	"hollen/internal/store"
+)
+
+// benchState is what a screen at the bench is told. Moments are ms since 1970, by the server's clock.
+type benchState struct {
+	Seq     uint64         `json:"seq"`
+	Now     int64          `json:"now"`
+	Rev     string         `json:"rev"`             // of the steps
+	Steps   []bench.Step   `json:"steps,omitempty"` // where they are other than the screen has them
+	At      int            `json:"at"`
+	Done    []doneStep     `json:"done"` // by step
+	Clocks  []benchClock   `json:"clocks"`
+	Also    []benchClock   `json:"also"`
+	Change  string         `json:"change"`
+	Remarks []bench.Remark `json:"remarks"`
+	Felt    *int           `json:"felt"`
+	Ended   bool           `json:"ended"`
+	Went    []bench.Went   `json:"went"`
+	Got     []string       `json:"got,omitempty"`     // events of the screen that are kept
+	Refused []refusedEvent `json:"refused,omitempty"` // and those that never will be
+	Echo    float64        `json:"echo,omitempty"`    // what a screen sent to measure its clock by
+}
+
+type doneStep struct {
+	Status string  `json:"s"`
+	Began  int64   `json:"b,omitempty"`
+	Over   int64   `json:"o,omitempty"`
+	G      float64 `json:"g,omitempty"`
+	PokeS  float64 `json:"p,omitempty"`
+}
+
+type benchClock struct {
+	ID      string  `json:"id"`
+	Step    string  `json:"step,omitempty"`
+	Name    string  `json:"name"`
+	Of      string  `json:"of,omitempty"` // the batch, of another making
+	Making  uint64  `json:"making,omitempty"`
+	Began   int64   `json:"began"`
+	LengthS float64 `json:"length_s"`
+	Paused  int64   `json:"paused,omitempty"`
+	PausedS float64 `json:"paused_s,omitempty"`
+}
+
+type refusedEvent struct {
+	ID  string `json:"id"`
+	Why string `json:"why"`
+}
+
+func stamp(t time.Time) int64 {
+	if t.IsZero() {
+		return 0
+	}
+	return t.UnixMilli()
+}
+
+func clockOf(c bench.Clock) benchClock {
+	return benchClock{ID: c.ID, Step: c.Step, Name: c.Name, Began: stamp(c.Began), LengthS: c.LengthS, Paused: stamp(c.Paused), PausedS: c.PausedS}
+}
+
+// benchStateOf is a making as a screen is told of it; known is the revision of the steps the screen has.
+func (s *Server) benchStateOf(ctx context.Context, id uint64, known string) (benchState, error) {
+	_, run, place, err := s.bench.at(ctx, id)
+	if err != nil {
+		return benchState{}, err
+	}
+	st := run.State
+	out := benchState{Seq: place, Now: time.Now().UnixMilli(), At: st.Now, Change: run.Change, Remarks: st.Remarks, Felt: st.Felt, Ended: !st.Ended.IsZero(),
+		Went: st.Went[max(0, len(st.Went)-mostBack):], Clocks: []benchClock{}, Also: []benchClock{}}
+	doc, err := json.Marshal(run.Steps)
+	if err != nil {
+		return out, err
+	}
+	h := fnv.New32a()
+	h.Write(doc)
+	if out.Rev = fmt.Sprintf("%x", h.Sum32()); out.Rev != known {
+		out.Steps = run.Steps
+	}
+	for _, x := range run.Steps {
+		p := st.Steps[x.Key]
+		out.Done = append(out.Done, doneStep{string(p.Status), stamp(p.Began), stamp(p.Over), p.G, p.PokeS})
+	}
+	for _, c := range st.Clocks {
+		out.Clocks = append(out.Clocks, clockOf(c))
+	}
+	for _, c := range s.bench.beside(id) {
+		b := clockOf(c.Clock)
+		b.Of, b.Making = c.Name, c.Making
+		out.Also = append(out.Also, b)
+	}
+	return out, nil
+}
+
+// mostBack is how many steps a screen can go back without the server.
+const mostBack = 60
+
+// mostAtOnce is how many events one message may bring: a long time without the server.
+const mostAtOnce = 500
+
+// benchDrift is how far into the future a screen's clock may lie; more is brought back to now.
+const benchDrift = 2 * time.Second
+
+// takeEvents keeps what a screen sends: what is well-formed, its time brought into the making's span. The rest is
+// refused with the reason, for good.
+func (s *Server) takeEvents(ctx context.Context, id uint64, events []bench.Event) (got []string, refused []refusedEvent, err error) {
+	kept, run, _, err := s.bench.at(ctx, id)
+	if err != nil {
+		return nil, nil, err
+	}
+	if len(events) > mostAtOnce {
+		events = events[:mostAtOnce] // the rest is sent again, and comes next
+	}
+	has := func(step string) bool { return run.State.Steps[step] != nil }
+	latest := time.Now().Add(benchDrift)
+	var sound []bench.Event
+	for _, e := range events {
+		if err := e.Check(has); err != nil {
+			refused = append(refused, refusedEvent{e.ID, why(err)})
+			continue
+		}
+		e.At = e.At.UTC().Truncate(time.Millisecond)
+		if e.At.Before(kept.Began) {
+			e.At = kept.Began
+		}
+		if e.At.After(latest) {
+			e.At = latest.UTC().Truncate(time.Millisecond)
+		}
+		sound = append(sound, e)
+		got = append(got, e.ID)
+	}
+	if len(sound) == 0 {
+		return got, refused, nil
+	}
+	if _, err := s.store.AddEvents(ctx, id, sound); err != nil {
+		return nil, refused, err
+	}
+	return got, refused, s.settleEnd(ctx, id)
+}
+
+// why is what is wrong with an event, without the name of its field.
+func why(err error) string {
+	var f measure.Fault
+	if errors.As(err, &f) {
+		return f.Text
+	}
+	return err.Error()
+}
+
+// settleEnd keeps whether a making has ended, and has its screens look again.
+func (s *Server) settleEnd(ctx context.Context, id uint64) error {
+	kept, run, _, err := s.bench.at(ctx, id)
+	if err != nil {
+		return err
+	}
+	ended := run.State.Ended
+	if ended.IsZero() != (kept.Ended == nil) {
+		var at *time.Time
+		if !ended.IsZero() {
+			at = &ended
+		}
+		if err := s.store.SetEnded(ctx, id, at); err != nil {
+			return err
+		}
+		s.bench.ended(id, at)
+	}
+	s.bench.tell(id)
+	return nil
+}
+
+// ended notes that a making has ended, or goes on.
+func (f *follower) ended(id uint64, at *time.Time) {
+	f.mu.Lock()
+	m := f.makings[id]
+	f.mu.Unlock()
+	if m != nil {
+		m.mu.Lock()
+		m.kept.Ended = at
+		m.mu.Unlock()
+	}
+}
+
+// fromScreen is what a screen sends.
+type fromScreen struct {
+	Events []bench.Event `json:"events"`
+	Echo   float64       `json:"echo"`
+	Rev    string        `json:"rev"`
+}
+
+// answerScreen takes what a screen sent and says how the making stands.
+func (s *Server) answerScreen(ctx context.Context, id uint64, in fromScreen) (benchState, error) {
+	got, refused, err := s.takeEvents(ctx, id, in.Events)
+	if err != nil {
+		return benchState{}, err
+	}
+	out, err := s.benchStateOf(ctx, id, in.Rev)
+	out.Got, out.Refused, out.Echo = got, refused, in.Echo
+	return out, err
+}
+
+func makingID(c *gin.Context) (uint64, bool) {
+	id, err := strconv.ParseUint(c.Param("id"), 10, 63)
+	return id, err == nil && id > 0
+}
+
+// postEvents takes events by request: where no socket opens.
+func (s *Server) postEvents(c *gin.Context) {
+	id, ok := makingID(c)
+	var in fromScreen
+	if !ok {
+		c.JSON(http.StatusNotFound, gin.H{"error": "There is no such making."})
+		return
+	}
+	if err := json.NewDecoder(c.Request.Body).Decode(&in); err != nil {
+		c.JSON(http.StatusBadRequest, gin.H{"error": "That is no list of events: " + err.Error()})
+		return
+	}
+	out, err := s.answerScreen(c.Request.Context(), id, in)
+	switch {
+	case errors.Is(err, store.ErrNotFound):
+		c.JSON(http.StatusNotFound, gin.H{"error": "There is no such making."})
+	case errors.Is(err, store.ErrFull):
+		c.JSON(http.StatusTooManyRequests, gin.H{"error": "This making has as many events as it may have."})
+	case err != nil:
+		s.log.Error("bench", "making", id, "err", err)
+		c.JSON(http.StatusServiceUnavailable, gin.H{"error": "The database does not answer."})
+	default:
+		c.JSON(http.StatusOK, out)
+	}
+}
+
+// benchLine is the line between one screen and its making: taps go up, news come down, over one socket, of which a
+// browser allows more than of requests.
+func (s *Server) benchLine(c *gin.Context) {
+	id, ok := makingID(c)
+	if !ok {
+		c.Status(http.StatusNotFound)
+		return
+	}
+	conn, err := websocket.Accept(c.Writer, c.Request, nil) // refuses pages of another origin
+	if err != nil {
+		s.log.Info("bench", "err", err)
+		return
+	}
+	defer conn.CloseNow()
+	conn.SetReadLimit(maxBody)
+	ctx, cancel := context.WithCancel(context.WithoutCancel(c.Request.Context()))
+	defer cancel()
+	sc, leave := s.bench.watch(id)
+	defer leave()
+	in := make(chan fromScreen)
+	go func() {
+		defer cancel()
+		for {
+			_, message, err := conn.Read(ctx)
+			if err != nil {
+				return
+			}
+			var m fromScreen
+			if json.Unmarshal(message, &m) != nil {
+				return
+			}
+			select {
+			case in <- m:
+			case <-ctx.Done():
+				return
+			}
+		}
+	}()
+	rev := ""
+	for {
+		var out benchState
+		select {
+		case <-ctx.Done():
+			return
+		case m := <-in:
+			if m.Rev != "" {
+				rev = m.Rev
+			}
+			m.Rev = rev
+			out, err = s.answerScreen(ctx, id, m)
+		case <-sc.news:
+			out, err = s.benchStateOf(ctx, id, rev)
+		}
+		if err != nil { // the screen asks anew, and keeps what it has not been told of
+			s.log.Warn("bench", "making", id, "err", err)
+			conn.Close(websocket.StatusTryAgainLater, "the database does not answer")
+			return
+		}
+		rev = out.Rev
+		doc, err := json.Marshal(out)
+		if err != nil || conn.Write(ctx, websocket.MessageText, doc) != nil {
+			return
+		}
+	}
+}
