@@ -23,6 +23,7 @@ import (
 	"gorm.io/gorm/clause"
 	"gorm.io/gorm/logger"
 
+	"hollen/internal/core/bench"
 	"hollen/internal/core/plan"
 	"hollen/internal/core/request"
 )
@@ -397,6 +398,16 @@ type Scenario struct {
 	Things  []Thing      // in an empty cabinet the first gets the key own-1
 	Batches []*plan.Plan // the last one newest
 	Pairs   map[int]int  // doughs of one batch, by their place in Batches
+	// Makings are what was made at the bench by a moment, of the batches; nil: nothing.
+	Makings func(now time.Time, batches []*plan.Plan) []SeedMaking
+}
+
+// SeedMaking is a making of a scenario.
+type SeedMaking struct {
+	Batch  int // its place in Batches
+	Plan   *plan.Plan
+	Began  time.Time
+	Events []bench.Event
 }
 
 // Seed keeps a scenario if the database holds no batch yet, deleted ones counted. It reports
@@ -458,7 +469,33 @@ func (sc Scenario) keep(tx *gorm.DB) error {
 			return err
 		}
 	}
+	if sc.Makings == nil {
+		return nil
+	}
+	for _, x := range sc.Makings(now, sc.Batches) {
+		if err := x.keep(tx, ids[x.Batch]); err != nil {
+			return err
+		}
+	}
 	return nil
+}
+
+// keep writes a making of a scenario.
+func (x *SeedMaking) keep(tx *gorm.DB, batch uint64) error {
+	m, err := newMaking(Batch{ID: batch, Version: 1}, x.Plan, x.Began)
+	if err != nil {
+		return err
+	}
+	if state := bench.Run(x.Plan, m.Began, x.Events).State; !state.Ended.IsZero() {
+		m.Ended = &state.Ended
+	}
+	if err := tx.Create(&m).Error; err != nil {
+		return err
+	}
+	for i := range x.Events {
+		x.Events[i].At = x.Events[i].At.UTC().Truncate(time.Millisecond)
+	}
+	return appendEvents(tx, m.ID, &m.Seq, x.Events)
 }
 
 // pair links two batches as the doughs of one.

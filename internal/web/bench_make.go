@@ -222,7 +222,7 @@ func madeLines(run *bench.Making) (out []madeLine) {
 		p := run.State.Steps[x.Key]
 		l := madeLine{Head: x.Head, LeftOut: p.Status == bench.LeftOut}
 		if x.Kind == bench.Pass && x.Pass > 0 {
-			l.Head = fmt.Sprintf("Piece %d, %s", x.Piece, strings.ToLower(x.Head))
+			l.Head = fmt.Sprintf("Piece %d, %s", x.Piece, strings.ToLower(x.Name))
 		}
 		if x.PlanMin > .01 {
 			l.Planned = measure.MinSec(60 * x.PlanMin)

@@ -38,6 +38,7 @@ type Step struct {
 	Station    request.Stage `json:"station"`
 	Kind       Kind          `json:"kind"`
 	Head       string        `json:"head"`
+	Name       string        `json:"name,omitempty"` // of a pass: the stop, as it is called
 	Say        string        `json:"say,omitempty"`
 	On         string        `json:"on"`  // what the key to go on says
 	Min        float64       `json:"min"` // on its clock, 0 of none
@@ -245,7 +246,7 @@ func (b *builder) rolling(s plan.Step) {
 		for i, x := range passes {
 			y := o.Passes[i]
 			st := Step{Key: x.Key, Kind: Pass, Piece: piece, Pieces: o.Pieces, Pass: i + 1, Passes: len(passes), Stop: y.Label, SheetMM: y.OutMM,
-				LengthMM: y.LengthMM, Fold: y.Fold > 0, Head: x.Head, Say: x.Text, FromMin: from + x.FromMin*each/max(whole, 1e-9), PlanMin: x.Min * each / max(whole, 1e-9),
+				LengthMM: y.LengthMM, Fold: y.Fold > 0, Head: fmt.Sprintf("Piece %d of %d", piece, o.Pieces), Name: x.Head, Say: x.Text, FromMin: from + x.FromMin*each/max(whole, 1e-9), PlanMin: x.Min * each / max(whole, 1e-9),
 				Sign: []string{"Straight edges, the full width, one colour."}}
 			if i == len(passes)-1 {
 				st.Sign = []string{fmt.Sprintf("%s thin, about %s long.", b.in.MM(y.OutMM, 2), b.in.Long(y.LengthMM)), "Lay it flat, dusted; the next piece from under the cloth."}
@@ -303,7 +304,7 @@ func nextWords(now, next *Step) string {
 			if next.Stop == now.Stop {
 				return "the same stop"
 			}
-			return lower(next.Head)
+			return lower(next.Name)
 		}
 		return fmt.Sprintf("piece %d", next.Piece)
 	case Pack:

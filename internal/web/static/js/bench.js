@@ -347,7 +347,7 @@ function peek(now) {
   $("peek").replaceChildren(...next.map((s, i) => {
     const div = document.createElement("div"), bar = document.createElement("i"), b = document.createElement("b");
     div.style.setProperty("--thick", Math.max(3, s.sheet_mm ? Math.min(16, 3 * s.sheet_mm) : 16 - 3 * i) + "px");
-    b.textContent = s.head + (s.min && s.kind === "wait" ? " " + Math.round(s.min) + " min" : "");
+    b.textContent = (s.kind === "pass" && s.name && s.piece === steps[now.at]?.piece ? s.name : s.kind === "pass" && s.name ? s.head + ", " + s.name.toLowerCase() : s.head) + (s.min && s.kind === "wait" ? " " + Math.round(s.min) + " min" : "");
     div.append(bar, b, document.createElement("br"), s.want_g ? number(s.want_g) + " g" : brief(s.say ?? ""));
     return div;
   }));
@@ -382,7 +382,7 @@ function tick() {
   bar(step, clock, now);
   if (clock) {
     const s = left(clock);
-    face(clocked(s), "", s < 0 ? "over" : "");
+    face(clocked(s), "", (s < 0 ? "over" : "") + (clocked(s).length > 4 ? " long" : ""));
     text("beside", (clock.paused ? "paused, " : "") + (s < 0 ? "over" : "left") + " of " + shown(Math.round(clock.length_s / 6) / 10) + " min");
   } else if (step?.want_g) {
     const g = now.done[now.at].g;
@@ -398,9 +398,10 @@ function tick() {
   if (poked) text("beside", "poked " + ((performance.now() - poked) / 1000).toFixed(1) + " s ago");
   const others = now.clocks.filter((c) => c.step !== step?.key);
   chips("clocks", others.map((c) => [c.name, left(c)]));
-  const also = state.also[0];
-  $("also").hidden = !also;
-  if (also) text("also", also.of + ": " + also.name + ", " + (left(also) < 0 ? clocked(left(also)) + " over" : clocked(left(also))));
+  // Of the clocks of other makings the two that end first.
+  const also = state.also.toSorted((a, b) => left(a) - left(b)).slice(0, 2);
+  $("also").hidden = also.length === 0;
+  text("also", also.map((c) => c.of + ": " + c.name + ", " + (left(c) < 0 ? clocked(left(c)) + " over" : clocked(left(c)))).join("; "));
   for (const c of now.clocks) {
     const k = c.id + c.length_s;
     if (left(c) > 0) rung.delete(k);
@@ -434,24 +435,28 @@ function bar(step, clock, now) {
   if (svg.hasAttribute("hidden")) return;
   const whole = clock ? Math.max(clock.length_s, 1) : 1.13 * step.want_g;
   const done = clock ? Math.min(1, Math.max(0, (whole - left(clock)) / whole)) : Math.min(1, g / whole);
-  const mark = Math.round(done * 1000) + ":" + whole + ":" + (step?.want_g ?? 0);
+  const wide = svg.clientWidth || 1000; // drawn at the size it is shown
+  const mark = Math.round(done * wide) + ":" + whole + ":" + wide + ":" + (step?.want_g ?? 0);
   if (svg.dataset.mark === mark) return;
   svg.dataset.mark = mark;
-  const x = Math.round(done * 1000);
-  const unit = clock ? 60 : 1, span = whole / unit, by = [1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000].find((n) => span / n <= 8) ?? 5000;
+  svg.setAttribute("viewBox", "0 0 " + wide + " 104");
+  const x = Math.round(done * wide);
+  const unit = clock ? 60 : 1, span = whole / unit;
+  const by = [1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000].find((n) => span / n <= wide / 90) ?? 5000;
   let ticks = "", words = "";
   for (let v = 0; v <= span + 1e-9; v += by) {
-    const at = (v / span) * 1000;
+    const at = (v / span) * wide;
     ticks += "M" + at.toFixed(1) + " 64v12";
-    if (clock || at < 820) words += `<text class="${v ? "m" : ""}" x="${at.toFixed(1)}" y="98" style="font-size:22px">${shown(v)}</text>`;
+    const edge = v === 0 ? "" : at > wide - 24 ? "e" : "m";
+    if (clock || at < wide - 200) words += `<text class="${edge}" x="${at.toFixed(1)}" y="98" style="font-size:20px">${shown(v)}</text>`;
   }
   let box = "";
   if (!clock) {
     const near = Math.max(1, 0.01 * step.want_g);
-    const a = ((step.want_g - near) / whole) * 1000, b = ((step.want_g + near) / whole) * 1000;
-    box = `<rect x="${a.toFixed(1)}" y="14" width="${Math.max(6, b - a).toFixed(1)}" height="58" fill="none" class="ink" style="stroke-width:3"/><text class="m b" x="${((a + b) / 2).toFixed(1)}" y="98" style="font-size:24px">${number(step.want_g)} ± ${Math.round(near)} g</text>`;
-  } else box = `<path class="yolk" d="M${x}.0 66l-12 -16v-46h24v46z" style="stroke-width:2"/>`;
-  svg.innerHTML = `<rect class="ground" x="0" y="22" width="1000" height="42"/><rect class="dough" x="0" y="22" width="${x}" height="42"/><path class="ink" d="M0 64H1000${ticks}"/>${words}${box}`;
+    const a = ((step.want_g - near) / whole) * wide, b = ((step.want_g + near) / whole) * wide;
+    box = `<rect x="${a.toFixed(1)}" y="14" width="${Math.max(6, b - a).toFixed(1)}" height="58" class="ink bare" style="stroke-width:3;fill:none"/><text class="e b" x="${wide}" y="98" style="font-size:20px">${number(step.want_g)} ± ${Math.round(near)} g</text>`;
+  } else box = `<path class="yolk" d="M${Math.min(Math.max(x, 12), wide - 12)} 66l-12 -16v-46h24v46z" style="stroke-width:2"/>`;
+  svg.innerHTML = `<rect class="ground" x="0" y="22" width="${wide}" height="42"/><rect class="dough" x="0" y="22" width="${x}" height="42"/><path class="ink" d="M0 64H${wide}${ticks}"/>${words}${box}`;
   svg.setAttribute("aria-label", clock ? Math.round(done * 100) + " % of the time" : number(g) + " g of " + number(step.want_g));
 }
 

@@ -1,0 +1,55 @@
+package demo
+
+import (
+	"fmt"
+	"math"
+	"time"
+
+	"hollen/internal/core/bench"
+	"hollen/internal/core/plan"
+	"hollen/internal/store"
+)
+
+// makings are what was made at the bench of the workshop by now: the linguine yesterday, from end to end, and a dough
+// for tonight's service that lies in its rest.
+func makings(now time.Time, plans []*plan.Plan) []store.SeedMaking {
+	of := func(name string) (int, *plan.Plan) {
+		n := int(Number(name)) - 1
+		return n, plans[n]
+	}
+	linguine, p := of(Chandler)
+	began := now.Add(-26 * time.Hour)
+	events, end := madeUpTo(p, began, "")
+	events = append(events, bench.Event{ID: "demo-note", What: bench.Noted, Text: "The fifth piece tore at the edge: dusted, and on.", At: end.Add(-8 * time.Minute)},
+		bench.Event{ID: "demo-felt", What: bench.Felt, N: -1, At: end},
+		bench.Event{ID: "demo-end", What: bench.Ended, G: math.Round(.97 * p.Formula.Dough.MassG), Text: "A little more water, and roll it a stop finer.", At: end.Add(time.Second)})
+	out := []store.SeedMaking{{Batch: linguine, Plan: p, Began: began, Events: events}}
+	service, p := of(Service)
+	_, until := madeUpTo(p, now, "rest.1")
+	began = now.Add(-until.Sub(now) - 8*time.Minute)
+	events, _ = madeUpTo(p, began, "rest.1")
+	return append(out, store.SeedMaking{Batch: service, Plan: p, Began: began, Events: events})
+}
+
+// madeUpTo are the events of a making gone through up to a step, each step in about its minutes, and when that ends.
+func madeUpTo(p *plan.Plan, began time.Time, until string) (out []bench.Event, end time.Time) {
+	end = began
+	for i, s := range bench.Steps(p) {
+		if s.Key == until {
+			break
+		}
+		min := s.PlanMin * (1 + .06*math.Sin(float64(i))) // no hand keeps the minute
+		switch s.Kind {
+		case bench.SetOut:
+			min = 3
+		case bench.Weigh:
+			min = .6
+			out = append(out, bench.Event{ID: fmt.Sprintf("demo-w%d", i), What: bench.Weighed, Step: s.Key, G: s.WantG, At: end.Add(30 * time.Second)})
+		case bench.Divide:
+			min = .3
+		}
+		end = end.Add(time.Duration(min * float64(time.Minute)))
+		out = append(out, bench.Event{ID: fmt.Sprintf("demo-d%d", i), What: bench.Done, Step: s.Key, At: end})
+	}
+	return out, end
+}

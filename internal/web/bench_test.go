@@ -1,0 +1,124 @@
+package web
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"net/http"
+	"net/http/httptest"
+	"net/url"
+	"strings"
+	"testing"
+
+	"hollen/internal/core/bench"
+	"hollen/internal/demo"
+)
+
+// newMade is the number of the first making begun in a test: the demo has two.
+const newMade = 3
+
+func (s site) begin(name string) string {
+	s.Helper()
+	w := s.ask("POST", batch(name)+"/bench", url.Values{"version": {"1"}})
+	s.wants(w, 303)
+	return w.Header().Get("Location")
+}
+
+func (s site) tell(at, doc string) *httptest.ResponseRecorder {
+	s.Helper()
+	r := httptest.NewRequest("POST", "http://127.0.0.1"+at+"/events", strings.NewReader(doc))
+	r.Header.Set("Content-Type", "application/json")
+	w := httptest.NewRecorder()
+	s.h.ServeHTTP(w, r)
+	return w
+}
+
+// A making keeps what it was begun with, also what was not saved; it can be gone through without scripts.
+func TestMakingWithoutScripts(t *testing.T) {
+	s := newSite(t)
+	v := s.typed(demo.Number(demo.Saturday))
+	v.Set("name", "Saturday, larger")
+	v.Set("amount.flour_g", "1200")
+	w := s.ask("POST", batch(demo.Saturday)+"/bench", v)
+	s.wants(w, 303)
+	at := w.Header().Get("Location")
+	s.wants(s.ask("GET", at, nil), 200, "Set out and wash", "Saturday, larger", "step 1 of", "Done, on to the scale", "Clocks need scripts")
+	s.wants(s.ask("POST", at+"/tap", url.Values{"what": {"done"}, "step": {"set_out"}}), 303)
+	s.wants(s.ask("GET", at, nil), 200, "<h1 id=\"head\">Soft wheat 00", "960 g", "Weighed, g")
+	s.wants(s.ask("POST", at+"/tap", url.Values{"what": {"done"}, "step": {"weigh.flour.1"}, "g": {"a lot"}}), 422, "That is no mass")
+	s.wants(s.ask("POST", at+"/tap", url.Values{"what": {"done"}, "step": {"weigh.flour.1"}, "g": {"1,010 g"}}), 303)
+	s.wants(s.ask("GET", at, nil), 200, "<h1 id=\"head\">Durum semola, fine", "of dough where", "name=\"of\"")
+	m, err := s.store.Making(context.Background(), newMade)
+	if err != nil || m.Request.Amount.FlourG != 1200 {
+		t.Errorf("%v, %v", m.Request.Amount, err)
+	}
+	s.wants(s.ask("POST", at+"/tap", url.Values{"what": {"danced"}}), 422, "is no event")
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/delete", url.Values{}), 303)
+	s.wants(s.ask("GET", at, nil), 200, "Durum semola") // of a batch that is deleted
+	s.wants(s.ask("GET", at+"/made", nil), 200, "Still going on", "Step by step", "1,010 g")
+}
+
+// Both doughs of a batch for stripes are begun together.
+func TestBothDoughsAreBegun(t *testing.T) {
+	s := newSite(t)
+	s.begin(demo.Straw)
+	open, err := s.store.UnderWay(context.Background())
+	if err != nil || len(open) != 3 || open[0].Began != open[1].Began {
+		t.Errorf("%d under way, %v", len(open), err)
+	}
+}
+
+// What is no event is refused with the reason, what is sound beside it is kept; nothing is answered by a 500.
+func TestEventsThatCannotBe(t *testing.T) {
+	s := newSite(t)
+	at := s.begin(demo.Saturday)
+	for _, bad := range []string{"", "x", "[]", `{"events":7}`, `{"events":[{"at":"yesterday"}]}`} {
+		if w := s.tell(at, bad); w.Code != http.StatusBadRequest {
+			t.Errorf("%q: %d %.100s", bad, w.Code, w.Body)
+		}
+	}
+	w := s.tell(at, `{"events":[{"id":"a","what":"done","step":"set_out","at":"2026-11-28T09:00:00Z"},{"id":"b","what":"done","step":"nowhere","at":"2026-11-28T09:00:00Z"},
+		{"id":"c","what":"weighed","step":"weigh.eggs","g":-5,"at":"2026-11-28T09:00:00Z"},{"id":"<","what":"note","text":"x","at":"2199-01-01T00:00:00Z"}]}`)
+	var st benchState
+	if err := json.Unmarshal(w.Body.Bytes(), &st); err != nil || w.Code != 200 || len(st.Got) != 1 || len(st.Refused) != 3 || st.At != 1 {
+		t.Errorf("%d, %v: got %v, refused %v, at %d", w.Code, err, st.Got, st.Refused, st.At)
+	}
+	// Out of the making's span it is brought into it: 2026 may lie before or after now, a far year never counts.
+	w = s.tell(at, `{"events":[{"id":"far","what":"note","text":"x","at":"2199-01-01T00:00:00Z"}]}`)
+	if json.Unmarshal(w.Body.Bytes(), &st); len(st.Remarks) != 1 || st.Remarks[0].At.Year() > 2100 {
+		t.Errorf("%+v", st.Remarks)
+	}
+	s.wants(s.tell("/bench/99", `{"events":[]}`), 404)
+	s.wants(s.tell("/bench/x", `{"events":[]}`), 404)
+	s.wants(s.ask("GET", "/bench/99", nil), 404, "no such making")
+	s.wants(s.ask("GET", "/bench/99/made", nil), 404)
+	s.wants(s.ask("GET", "/bench/99/made.csv", nil), 404)
+	var flood []string
+	for i := range mostAtOnce + 40 {
+		flood = append(flood, fmt.Sprintf(`{"id":"f%d","what":"note","text":"x","at":"2026-11-28T09:00:00Z"}`, i))
+	}
+	w = s.tell(at, `{"events":[`+strings.Join(flood, ",")+`]}`)
+	if json.Unmarshal(w.Body.Bytes(), &st); len(st.Got) != mostAtOnce {
+		t.Errorf("%d taken at once", len(st.Got))
+	}
+}
+
+// A making leaves as JSON and CSV; the JSON folds to the same state.
+func TestMakingLeaves(t *testing.T) {
+	s := newSite(t)
+	w := s.ask("GET", "/bench/1/made.json", nil)
+	s.wants(w, 200, "hollen-making/1")
+	var doc madeDoc
+	if err := json.Unmarshal(w.Body.Bytes(), &doc); err != nil {
+		t.Fatal(err)
+	}
+	again, _ := json.Marshal(bench.Fold(doc.Steps, doc.Began, doc.Events))
+	state, _ := json.Marshal(doc.State)
+	if string(again) != string(state) || doc.Ended == nil {
+		t.Errorf("another state:\n%.300s\n%.300s", again, state)
+	}
+	s.wants(s.ask("GET", "/bench/1/made.csv", nil), 200, "key,station,step,status,planned_min", "knead.1,knead,")
+	s.wants(s.ask("GET", "/bench/1/made", nil), 200, "a little dry", "roll it a stop finer", "The fifth piece tore")
+	s.wants(s.ask("GET", batch(demo.Chandler)+"/makings", nil), 200, "felt a little dry", "/bench/1/made")
+	s.wants(s.ask("GET", batch(demo.Saturday)+"/makings", nil), 200, "Not made at the bench yet")
+}
