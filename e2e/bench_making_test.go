@@ -3,10 +3,14 @@ package e2e
 import (
 	"context"
 	"fmt"
+	"io"
+	"net/http"
 	"strings"
 	"testing"
 	"time"
 
+	"github.com/chromedp/cdproto/cdp"
+	cdppage "github.com/chromedp/cdproto/page"
 	"github.com/chromedp/chromedp"
 
 	"hollen/internal/core/bench"
@@ -187,5 +191,171 @@ func TestBenchOutlivesTheServer(t *testing.T) {
 	}
 	if done != 16 || back != 5 {
 		t.Errorf("kept %d taps on and %d back, made 16 and 5", done, back)
+	}
+}
+
+// A scale that sends ten readings a second is shown at five a second or more; a steady reading that is right is taken by itself and
+// goes on, one that is counted only by a tap; a scale that falls silent is shown as silent.
+func TestWeighingOnAScale(t *testing.T) {
+	base, st := serve(t)
+	token, err := st.AddDevice(context.Background(), "scale-1", "scale")
+	if err != nil {
+		t.Fatal(err)
+	}
+	b := open(t, browser(t), base, wide, high)
+	b.toBench(demo.Saturday)
+	eval[bool](b, again+"document.querySelector('"+onward+"').click(), true))")
+	b.until("the flour", "document.querySelector('#head').textContent === 'Soft wheat 00'")
+	eval[bool](b, `(window.shown = 0, new MutationObserver(() => window.shown++).observe(document.getElementById("face"), { childList: true }), true)`)
+	r, w := io.Pipe()
+	req, err := http.NewRequest("POST", base+"/devices/scale-1/readings", r)
+	if err != nil {
+		t.Fatal(err)
+	}
+	req.Header.Set("Authorization", "Bearer "+token)
+	go http.DefaultClient.Do(req)
+	weigh := func(g float64, times int, rise float64) {
+		for i := range times {
+			fmt.Fprintf(w, `{"g":%.1f}`+"\n", g+rise*float64(i))
+			time.Sleep(100 * time.Millisecond)
+		}
+	}
+	from := time.Now()
+	weigh(0, 20, 37)
+	if n := eval[float64](b, "window.shown") / time.Since(from).Seconds(); n < 5 {
+		t.Errorf("%.1f readings a second are shown", n)
+	}
+	if at := b.text("#beside"); !strings.HasPrefix(at, "add ") {
+		t.Errorf("beside it says %q", at)
+	}
+	weigh(800.4, 22, 0)
+	b.until("taken by itself", "document.querySelector('#head').textContent === 'Durum semola, fine'")
+	weigh(800.4, 3, 0)
+	b.until("from there on", "document.querySelector('#face').textContent === '0g'")
+	weigh(1000.2, 22, 0)
+	b.until("taken, too", "document.querySelector('#head').textContent === 'Hold flour back'")
+	eval[bool](b, again+"document.querySelector('"+onward+"').click(), true))")
+	b.until("eggs", "document.querySelector('#head').textContent === '9 eggs'")
+	eval[bool](b, "([...document.querySelectorAll('#knuckles .btn')].find((x) => x.textContent === 'Zero').click(), true)")
+	weigh(1540.2, 25, 0)
+	if at := b.text("#head"); at != "9 eggs" {
+		t.Errorf("what is counted is taken by itself: now %s", at)
+	}
+	eval[bool](b, again+"[...document.querySelectorAll('#knuckles .btn')].find((x) => x.textContent === 'Keep it').click(), true))")
+	b.until("kept by a tap", "document.querySelector('#head').textContent === 'Water to pour now'")
+	b.until("silence, told as silence", "document.querySelector('#beside').textContent === 'the scale is silent'")
+	w.Close()
+	events, _, err := st.Events(context.Background(), newMade(), 0)
+	if err != nil {
+		t.Fatal(err)
+	}
+	var kept []string
+	for _, e := range events {
+		if e.What == bench.Weighed {
+			kept = append(kept, fmt.Sprintf("%s %.1f %v", e.Step, e.G, e.Scale))
+		}
+	}
+	if got := strings.Join(kept, "; "); got != "weigh.flour.1 800.4 true; weigh.flour.2 199.8 true; weigh.eggs 540.0 true" {
+		t.Errorf("kept %s", got)
+	}
+}
+
+// recorders stand in for what a page asks of its tablet, before it loads.
+const recorders = `window.asked = [];
+	const note = (what) => window.asked.push(what);
+	Object.defineProperty(navigator, "wakeLock", { value: { request: async (x) => { note("awake " + x); if (window.refuse) throw new Error("no"); return { release: async () => note("asleep"), addEventListener() {} } } } });
+	navigator.vibrate = (x) => { note("shake " + x); return true };
+	window.AudioContext = class { constructor() { note("sound unlocked"); this.currentTime = 0 } resume() {} createOscillator() { note("tone"); return { frequency: {}, connect: (x) => x, start() {}, stop() {} } }
+		createGain() { return { gain: { setValueAtTime() {}, exponentialRampToValueAtTime() {} }, connect: (x) => x } } };
+	window.SpeechSynthesisUtterance = class { constructor(words) { this.words = words } };
+	Object.defineProperty(window, "speechSynthesis", { value: { cancel() {}, speak: (u) => note("said " + u.words) } });`
+
+// The screen is kept awake in attended steps, a tap unlocks the sound, a clock's end sounds, shakes and stands in the title, steps are read
+// aloud when asked for; and a tablet that refuses all of it is a tablet to work with.
+func TestWhatThePageAsksOfTheTablet(t *testing.T) {
+	base, _ := serve(t)
+	br := browser(t)
+	for _, refuse := range []bool{false, true} {
+		b := open(t, br, base, wide, high)
+		script := recorders
+		if refuse {
+			script = "window.refuse = true;" + recorders + `navigator.vibrate = () => { throw new Error("no") }; window.AudioContext = class { constructor() { throw new Error("no") } };`
+		}
+		b.do(func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
+			_, err := cdp.Call(ctx, tg, cdppage.AddScriptToEvaluateOnNewDocument, cdppage.AddScriptToEvaluateOnNewDocumentParams{Source: script})
+			return chromedp.Void{}, err
+		})
+		b.toBench(demo.Saturday)
+		asked := "window.asked.join('|')"
+		b.until("kept awake", asked+".includes('awake screen')")
+		b.button("#knuckles", "More")
+		b.button("#more-keys", "Read aloud")
+		eval[bool](b, again+"document.querySelector('"+onward+"').click(), true))")
+		b.until("read aloud", asked+".includes('said Soft wheat 00. 800 g')")
+		b.button("#knuckles", "More")
+		b.button("#more-keys", "A clock of my own")
+		b.enter("#ask-text", "Sauce")
+		b.enter("#ask-minutes", "0.03")
+		b.click("#ask-yes")
+		b.until("it is over, and says so", "document.title.includes('over: Sauce') && document.querySelector('#clocks').textContent.includes('Sauce') && "+
+			"document.querySelector('#clocks').textContent.includes('over')")
+		if got := eval[string](b, asked); !refuse && (!strings.Contains(got, "sound unlocked") || strings.Count(got, "tone") != 3 || !strings.Contains(got, "shake 300")) {
+			t.Errorf("asked for %s", got)
+		}
+		b.until("the next step all the same", step+".startsWith('step 2 of')")
+		eval[bool](b, again+"document.querySelector('"+onward+"').click(), true))")
+		b.until("on", step+".startsWith('step 3 of')")
+	}
+}
+
+// button taps a key by what it says.
+func (b *tab) button(in, words string) {
+	b.t.Helper()
+	find := fmt.Sprintf("[...document.querySelectorAll('%s .btn')].find((x) => x.textContent === %q)", in, words)
+	b.until("the key "+words, find)
+	eval[bool](b, "("+find+".click(), true)")
+}
+
+// Seven windows at one making in one browser: a tap in the first is seen in all within a second, and the last can tap, too.
+func TestSevenWindows(t *testing.T) {
+	base, _ := serve(t)
+	br := browser(t)
+	var all []*tab
+	for range 7 {
+		b := open(t, br, base, 640, 700)
+		if all == nil {
+			b.toBench(demo.Saturday)
+		} else {
+			b.visit(eval[string](all[0], "location.pathname"))
+		}
+		b.until("the first step", step+".startsWith('step 1 of')")
+		all = append(all, b)
+	}
+	for n, from := range []int{0, 6, 3} {
+		eval[bool](all[from], again+"document.querySelector('"+onward+"').click(), true))")
+		tapped := time.Now()
+		for i, b := range all {
+			b.until(fmt.Sprintf("window %d", i+1), fmt.Sprintf(step+".startsWith('step %d of')", n+2))
+		}
+		if took := time.Since(tapped); took > time.Second {
+			t.Errorf("all seven are in step after %v", took)
+		}
+	}
+}
+
+// A reload at every step of the first twenty comes back to that step, with its clock.
+func TestReloadAtEveryStep(t *testing.T) {
+	base, _ := serve(t)
+	b := open(t, browser(t), base, wide, high)
+	b.toBench(demo.Lantern)
+	for i := 2; i <= 21; i++ {
+		eval[bool](b, again+"document.querySelector('"+onward+"').click(), true))")
+		b.until("the next step", fmt.Sprintf(step+".startsWith('step %d of')", i))
+		was := eval[string](b, step)
+		b.do(chromedp.Reload())
+		b.until("the same step", "document.readyState === 'complete' && document.querySelector('"+onward+"')")
+		if now := eval[string](b, step); now != was {
+			t.Errorf("%s, and after a reload %s", was, now)
+		}
 	}
 }

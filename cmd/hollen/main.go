@@ -18,6 +18,10 @@ const usage = `hollen plans batches of fresh egg pasta.
   hollen serve [--dsn DSN] [--data DIR] [--addr HOST:PORT] [--log FILE]
       serves your own batches, from a private database in DIR or, with --dsn or
       HOLLEN_DSN (user:password@tcp(host:port)/database), from a server of yours
+  hollen device add NAME [--kind scale|room] | list | remove NAME
+      lets a scale or a room sensor send readings; add prints its token, once
+  hollen sim   scale|room --url URL --name NAME --token TOKEN
+      a stand-in for a scale or a room sensor
   hollen plan  FILE.json | -
       works out a request and prints the plan as JSON; - reads standard input
   hollen plan  --example
@@ -47,6 +51,10 @@ func run(ctx context.Context, args []string, in io.Reader, out, errw io.Writer) 
 		return serve(ctx, args[1:], true, out, errw)
 	case "serve":
 		return serve(ctx, args[1:], false, out, errw)
+	case "device":
+		return deviceCommand(ctx, args[1:], out, errw)
+	case "sim":
+		return simCommand(ctx, args[1:], out, errw)
 	case "plan":
 		return planFile(args[1:], in, out, errw)
 	case "help", "-h", "--help":

@@ -134,7 +134,19 @@ func (o options) serve(ctx context.Context, out, errw io.Writer) error {
 		_ = os.WriteFile(o.addressFile(), []byte(addr.String()), 0o600)
 		defer os.Remove(o.addressFile())
 	}
-	fmt.Fprintf(out, "Hollen serves at http://%s/ (Ctrl-C stops it)\n", addr)
+	if o.data != "" {
+		_ = os.WriteFile(filepath.Join(o.data, dsnFile), []byte(o.dsn), 0o600)
+		defer os.Remove(filepath.Join(o.data, dsnFile))
+	}
+	if o.demo {
+		page, err := standIns(ctx, s, addr)
+		if err != nil {
+			return err
+		}
+		fmt.Fprintf(out, "Hollen serves at http://%s/, with a stand-in for a scale at %s (Ctrl-C stops both)\n", addr, page)
+	} else {
+		fmt.Fprintf(out, "Hollen serves at http://%s/ (Ctrl-C stops it)\n", addr)
+	}
 	select {
 	case <-ctx.Done():
 	case err := <-failed:

@@ -159,6 +159,7 @@ func (s *Server) show(c *gin.Context, status int, v *batchView) {
 		if v.Rooms, ok = s.rooms(c); !ok {
 			return
 		}
+		v.Sensed = s.sensed(v)
 	}
 	if v.Lean {
 		s.renderPart(c, status, "batch", "figures", v)

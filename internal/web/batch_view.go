@@ -26,6 +26,7 @@ type batchView struct {
 	KeptWay   string          // the name of a way that has just been kept
 	KeepErr   string          // why one is not kept
 	Lean      bool            // only what changes with the figures: the page has the rest
+	Sensed    *Sensed         // the air a sensor says
 	Rooms     []roomRow
 	Cabinet   store.Cabinet // what may be picked from
 	PartnerID *uint64

@@ -36,6 +36,7 @@ type benchState struct {
 	Got     []string       `json:"got,omitempty"`     // events of the screen that are kept
 	Refused []refusedEvent `json:"refused,omitempty"` // and those that never will be
 	Echo    float64        `json:"echo,omitempty"`    // what a screen sent to measure its clock by
+	Scale   *scaleNews     `json:"scale,omitempty"`
 }
 
 type doneStep struct {
@@ -82,7 +83,7 @@ func (s *Server) benchStateOf(ctx context.Context, id uint64, known string) (ben
 	}
 	st := run.State
 	out := benchState{Seq: place, Now: time.Now().UnixMilli(), At: st.Now, Change: run.Change, Remarks: st.Remarks, Felt: st.Felt, Ended: !st.Ended.IsZero(),
-		Went: st.Went[max(0, len(st.Went)-mostBack):], Clocks: []benchClock{}, Also: []benchClock{}}
+		Scale: s.scale(), Went: st.Went[max(0, len(st.Went)-mostBack):], Clocks: []benchClock{}, Also: []benchClock{}}
 	doc, err := json.Marshal(run.Steps)
 	if err != nil {
 		return out, err
@@ -244,6 +245,21 @@ func (s *Server) postEvents(c *gin.Context) {
 	}
 }
 
+// silence is how often a screen is told of a scale that says nothing.
+const silence = 5 * time.Second
+
+// tellScale tells a screen what the scale says; false where the screen is gone.
+func (s *Server) tellScale(ctx context.Context, conn *websocket.Conn) bool {
+	sc := s.scale()
+	if sc == nil {
+		return true
+	}
+	doc, err := json.Marshal(struct {
+		Scale *scaleNews `json:"scale"`
+	}{sc})
+	return err == nil && conn.Write(ctx, websocket.MessageText, doc) == nil
+}
+
 // benchLine is the line between one screen and its making: taps go up, news come down, over one socket, of which a
 // browser allows more than of requests.
 func (s *Server) benchLine(c *gin.Context) {
@@ -263,6 +279,10 @@ func (s *Server) benchLine(c *gin.Context) {
 	defer cancel()
 	sc, leave := s.bench.watch(id)
 	defer leave()
+	ear, deaf := s.devices.Listen()
+	defer deaf()
+	still := time.NewTicker(silence) // a scale that falls silent says nothing of it
+	defer still.Stop()
 	in := make(chan fromScreen)
 	go func() {
 		defer cancel()
@@ -296,6 +316,16 @@ func (s *Server) benchLine(c *gin.Context) {
 			out, err = s.answerScreen(ctx, id, m)
 		case <-sc.news:
 			out, err = s.benchStateOf(ctx, id, rev)
+		case <-ear:
+			if !s.tellScale(ctx, conn) {
+				return
+			}
+			continue
+		case <-still.C:
+			if !s.tellScale(ctx, conn) {
+				return
+			}
+			continue
 		}
 		if err != nil { // the screen asks anew, and keeps what it has not been told of
 			s.log.Warn("bench", "making", id, "err", err)

@@ -91,6 +91,7 @@ func (s *Server) routes(e *gin.Engine) {
 	e.GET("/bench/:id/made", s.showMade)         // how it went
 	e.GET("/bench/:id/made.json", s.downloadMadeJSON)
 	e.GET("/bench/:id/made.csv", s.downloadMadeCSV)
+	e.POST("/devices/:name/readings", s.takeReadings) // of a scale or a room sensor, by its token
 
 	e.NoRoute(func(c *gin.Context) {
 		s.fail(c, http.StatusNotFound, "There is nothing at this address.", "It may have been typed wrong, or moved.")

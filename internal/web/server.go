@@ -17,6 +17,7 @@ import (
 	"github.com/klauspost/compress/gzhttp"
 
 	"hollen/internal/core/rules"
+	"hollen/internal/device"
 	"hollen/internal/exchange"
 	"hollen/internal/store"
 )
@@ -32,12 +33,13 @@ const (
 
 // Server answers requests from a store. It keeps nothing of its own between them.
 type Server struct {
-	store *store.Store
-	rules rules.Rules // of every plan made here
-	log   *slog.Logger
-	pages pages
-	edits http.Handler // what answers a change that came over a socket
-	bench *follower    // the makings screens look at
+	store   *store.Store
+	rules   rules.Rules // of every plan made here
+	log     *slog.Logger
+	pages   pages
+	edits   http.Handler // what answers a change that came over a socket
+	bench   *follower    // the makings screens look at
+	devices device.Hub   // what scale and sensor say
 }
 
 // New returns the handler of the whole application. When loopback is true it answers only
@@ -78,8 +80,12 @@ func Routes() (out []string) {
 func limited(h http.Handler) http.Handler {
 	form, document := http.MaxBytesHandler(h, maxBody), http.MaxBytesHandler(h, maxDocument)
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		if strings.HasPrefix(r.URL.Path, importPath) {
+		switch {
+		case strings.HasPrefix(r.URL.Path, importPath):
 			document.ServeHTTP(w, r)
+			return
+		case strings.HasPrefix(r.URL.Path, "/devices/"): // a line kept open; each reading is bounded
+			h.ServeHTTP(w, r)
 			return
 		}
 		form.ServeHTTP(w, r)

@@ -4,6 +4,7 @@ let audio = null;
 
 // unlock lets the page sound: a browser wants a tap before.
 export function unlock() {
+  if (navigator.userActivation && !navigator.userActivation.hasBeenActive) return;
   try {
     audio ??= new AudioContext();
     audio.resume?.();

@@ -3,7 +3,7 @@
 const AGAIN_MS = 1000; // until a line that broke is tried again
 const POLL_MS = 2000; // where no socket opens
 
-export function openLine(id, { state, unsent }) {
+export function openLine(id, { state, unsent, scale }) {
   const KEY = "bench-" + id;
   let waiting = JSON.parse(localStorage.getItem(KEY) ?? "[]");
   let offset = 0; // the server's clock less this one, ms
@@ -20,6 +20,8 @@ export function openLine(id, { state, unsent }) {
 
   function hear(text) {
     const s = JSON.parse(text);
+    if (s.scale) scale(s.scale);
+    if (s.seq === undefined) return;
     if (s.echo) {
       const trip = Date.now() - s.echo;
       if (trip <= best) [best, offset] = [trip, s.now - (s.echo + trip / 2)];

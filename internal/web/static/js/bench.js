@@ -22,6 +22,10 @@ export function clocked(s) {
 }
 
 let local = []; // taps the server has not told of yet
+let scale = state.scale ?? null; // what the scale says
+let base = 0; // of which this much lay there before this line, g
+let byItself = !localStorage.getItem("bench-take"); // a steady reading that is right is taken by itself
+const LIFTED_G = 5, EMPTY_G = 2, ALONE_G = 10;
 const line = openLine(bench.dataset.id, {
   state(s, waiting) {
     if (s.seq < state.seq) return;
@@ -30,6 +34,11 @@ const line = openLine(bench.dataset.id, {
     local = waiting;
     for (const r of s.refused ?? []) note("Not kept: " + r.why);
     draw();
+  },
+  scale(s) {
+    scale = s;
+    weighing();
+    tick();
   },
   unsent(n, there) {
     const el = $("unsent");
@@ -150,6 +159,28 @@ $("ask").querySelector("form").addEventListener("submit", (e) => {
 });
 $("ask-no").addEventListener("click", () => $("ask").close());
 
+// onScale is what lies on the scale of this line, g; null where no scale speaks.
+const onScale = () => (scale && !scale.silent ? scale.g - base : null);
+const near = (step) => Math.max(1, 0.01 * step.want_g);
+
+// weighing takes a reading that is steady and right by itself: not of what is counted or less than ten grams.
+function weighing() {
+  const now = as(), step = steps[now.at], g = onScale();
+  if (g === null) return;
+  if (Math.abs(scale.g) < EMPTY_G) base = 0; // the scale is empty
+  if (step?.kind !== "weigh" && step?.kind !== "divide") return;
+  if (byItself && scale.steady && !step.counted && step.want_g >= ALONE_G && Math.abs(g - step.want_g) <= near(step)) take(step);
+}
+
+// take keeps what the scale says and goes on; the next line counts from there.
+function take(step) {
+  const g = Math.round(onScale() * 10) / 10;
+  if (!(g >= 0) || !once("take")) return;
+  base = step.kind === "divide" ? 0 : scale.g;
+  tap("weighed", { step: step.key, g, scale: true });
+  tap("done", { step: step.key });
+}
+
 function typeIt(step) {
   ask(step.head, "Weighed, g", "", undefined, (text) => {
     const g = parse(text.replace(/\s*g$/, ""));
@@ -186,6 +217,7 @@ function keys(now, step) {
   const out = [["Back", back, now.last]];
   if (clock) out.push(clock.paused ? ["Go on", () => tap("resumed", { step: step.key })] : ["Pause", () => tap("paused", { step: step.key })],
     ["+1 min", () => tap("minutes", { step: step.key, min: 1 })]);
+  if (step.want_g && scale && !scale.silent) out.push(["Zero", () => (base = scale.g)], ["Keep it", () => take(step)]);
   if (step.want_g) out.push(["Type it", () => typeIt(step)]);
   if (step.kind === "pass" && step.pass < step.passes) out.push(["Piece done", () => pieceDone(now, step)]);
   if (step.kind === "divide" && step.piece < step.pieces) out.push(["All divided", () => allDone(now, "divide")]);
@@ -230,6 +262,11 @@ function more() {
     ["Leave this out", () => tap("skipped", { step: step.key }), step],
     [reading ? "Stop reading aloud" : "Read aloud", () => (reading = !reading)],
     ["Allow notices", () => allowNotices()],
+    [byItself ? "Scale: only by a tap" : "Scale: take by itself", () => {
+      byItself = !byItself;
+      if (byItself) localStorage.removeItem("bench-take");
+      else localStorage.setItem("bench-take", "no");
+    }, scale],
     ...state.also.map((c) => c.making).filter((m, i, all) => all.indexOf(m) === i).map((m) => ["To " + state.also.find((c) => c.making === m).of, () => (location.href = "/bench/" + m)]),
     ["Leave the bench", () => (location.href = "/bench/" + bench.dataset.id + "/made")],
     ["Close", () => {}],
@@ -266,10 +303,7 @@ function key(words, act, go = false) {
   b.type = "button";
   b.className = "btn " + (go ? "btn-go" : "btn-line");
   b.textContent = words;
-  b.addEventListener("click", () => {
-    unlock();
-    act();
-  });
+  b.addEventListener("click", act);
   return b;
 }
 
@@ -384,10 +418,14 @@ function tick() {
     const s = left(clock);
     face(clocked(s), "", (s < 0 ? "over" : "") + (clocked(s).length > 4 ? " long" : ""));
     text("beside", (clock.paused ? "paused, " : "") + (s < 0 ? "over" : "left") + " of " + shown(Math.round(clock.length_s / 6) / 10) + " min");
+  } else if (step?.want_g && onScale() !== null) {
+    const g = onScale(), more = step.want_g - g;
+    face(g < -LIFTED_G ? "–" : shown(Math.abs(g) < 10 ? Math.round(g * 10) / 10 : Math.round(g)), "g", "sm");
+    text("beside", g < -LIFTED_G ? "lifted: set it back" : more > near(step) ? "add " + number(more) + " g" : more < -near(step) ? number(-more) + " g too much" : "right" + (scale.steady ? "" : ", settling"));
   } else if (step?.want_g) {
     const g = now.done[now.at].g;
     face(number(g || step.want_g), "g", "sm");
-    text("beside", g ? "weighed of " + number(step.want_g) + " g" : step.counted ? step.much : "to weigh");
+    text("beside", g ? "weighed of " + number(step.want_g) + " g" : step.counted ? step.much : scale?.silent ? "the scale is silent" : "to weigh");
   } else if (step?.stop) {
     face(step.stop, "", step.stop.length > 3 ? "word" : "");
     text("beside", "pass " + step.pass + " of " + step.passes + (step.fold ? ", folded" : ""));
@@ -412,8 +450,8 @@ function tick() {
   }
   const over = now.clocks.find((c) => left(c) <= 0);
   document.title = over ? clocked(left(over)) + " over: " + over.name : clock ? clocked(left(clock)) + " " + step.head : "Bench: " + (step?.head ?? "done");
-  const near = now.clocks.some((c) => c.length_s < 60 * AWAKE_MIN && !c.paused);
-  awake(Boolean(step) && (!step.unattended || near));
+  const soon = now.clocks.some((c) => c.length_s < 60 * AWAKE_MIN && !c.paused);
+  awake(Boolean(step) && (!step.unattended || soon));
 }
 
 function chips(id, rows) {
@@ -430,7 +468,7 @@ function chips(id, rows) {
 
 // bar is the step to scale: minutes done of those there are, or grams of those wanted.
 function bar(step, clock, now) {
-  const svg = $("bar"), g = step?.want_g ? now.done[now.at].g ?? 0 : 0;
+  const svg = $("bar"), g = step?.want_g ? Math.max(0, onScale() ?? now.done[now.at].g ?? 0) : 0;
   svg.toggleAttribute("hidden", !clock && !step?.want_g);
   if (svg.hasAttribute("hidden")) return;
   const whole = clock ? Math.max(clock.length_s, 1) : 1.13 * step.want_g;
@@ -452,9 +490,9 @@ function bar(step, clock, now) {
   }
   let box = "";
   if (!clock) {
-    const near = Math.max(1, 0.01 * step.want_g);
-    const a = ((step.want_g - near) / whole) * wide, b = ((step.want_g + near) / whole) * wide;
-    box = `<rect x="${a.toFixed(1)}" y="14" width="${Math.max(6, b - a).toFixed(1)}" height="58" class="ink bare" style="stroke-width:3;fill:none"/><text class="e b" x="${wide}" y="98" style="font-size:20px">${number(step.want_g)} ± ${Math.round(near)} g</text>`;
+    const off = near(step);
+    const a = ((step.want_g - off) / whole) * wide, b = ((step.want_g + off) / whole) * wide;
+    box = `<rect x="${a.toFixed(1)}" y="14" width="${Math.max(6, b - a).toFixed(1)}" height="58" class="ink bare" style="stroke-width:3;fill:none"/><text class="e b" x="${wide}" y="98" style="font-size:20px">${number(step.want_g)} ± ${Math.round(off)} g</text>`;
   } else box = `<path class="yolk" d="M${Math.min(Math.max(x, 12), wide - 12)} 66l-12 -16v-46h24v46z" style="stroke-width:2"/>`;
   svg.innerHTML = `<rect class="ground" x="0" y="22" width="${wide}" height="42"/><rect class="dough" x="0" y="22" width="${x}" height="42"/><path class="ink" d="M0 64H${wide}${ticks}"/>${words}${box}`;
   svg.setAttribute("aria-label", clock ? Math.round(done * 100) + " % of the time" : number(g) + " g of " + number(step.want_g));
@@ -485,11 +523,12 @@ document.addEventListener("keydown", (e) => {
   if (!what) return;
   e.preventDefault();
   if (e.repeat) return;
-  unlock();
   if (what === "on") as().at < steps.length ? on() : [...$("knuckles").children].at(-1)?.click();
   else back();
 });
 document.addEventListener("keyup", (e) => e.key === " " && !document.querySelector("dialog[open]") && e.preventDefault());
+
+for (const first of ["pointerdown", "keydown"]) document.addEventListener(first, () => setTimeout(unlock), { capture: true });
 
 draw();
 setInterval(tick, TICK_MS);

@@ -1,0 +1,96 @@
+package web
+
+import (
+	"bufio"
+	"errors"
+	"fmt"
+	"net/http"
+	"strings"
+	"time"
+
+	"github.com/gin-gonic/gin"
+
+	"hollen/internal/device"
+	"hollen/internal/store"
+)
+
+// deviceIdle is how long a device may keep its line open without a reading.
+const deviceIdle = 2 * time.Minute
+
+// takeReadings takes readings from a device, JSON one a line, one at a time or a line kept open. Its token stands
+// in the Authorization header and allows this and nothing else.
+func (s *Server) takeReadings(c *gin.Context) {
+	token, _ := strings.CutPrefix(c.GetHeader("Authorization"), "Bearer ")
+	d, err := s.store.DeviceWith(c.Request.Context(), c.Param("name"), token)
+	if errors.Is(err, store.ErrNotFound) {
+		c.String(http.StatusUnauthorized, "no such device, or another token\n")
+		return
+	}
+	if err != nil {
+		s.log.Error("device", "err", err)
+		c.String(http.StatusServiceUnavailable, "the database does not answer\n")
+		return
+	}
+	rc := http.NewResponseController(c.Writer)
+	lines := bufio.NewScanner(c.Request.Body)
+	lines.Buffer(make([]byte, 0, 256), device.MaxLine)
+	taken := 0
+	for {
+		now := time.Now()
+		_ = rc.SetReadDeadline(now.Add(deviceIdle)) // where it cannot be set, the server's own holds
+		_ = rc.SetWriteDeadline(now.Add(2 * deviceIdle))
+		if !lines.Scan() {
+			break
+		}
+		if strings.TrimSpace(lines.Text()) == "" {
+			continue
+		}
+		r, err := device.Read(device.Kind(d.Kind), lines.Bytes())
+		if err != nil {
+			c.String(http.StatusUnprocessableEntity, "%v\n", err)
+			return
+		}
+		if s.devices.Hear(d.Name, device.Kind(d.Kind), r, time.Now()) {
+			taken++
+		}
+	}
+	if err := lines.Err(); err != nil && taken == 0 {
+		c.String(http.StatusBadRequest, "that is no line of a reading: %v\n", err)
+		return
+	}
+	c.String(http.StatusOK, "%d taken\n", taken)
+}
+
+// scaleNews is what a screen at the bench is told of the scale.
+type scaleNews struct {
+	G      float64 `json:"g"`
+	Steady bool    `json:"steady"`
+	Silent bool    `json:"silent"`
+}
+
+// scale is the scale that spoke last; nil where none ever did.
+func (s *Server) scale() *scaleNews {
+	l, ok := s.devices.Of(device.Scale)
+	if !ok {
+		return nil
+	}
+	return &scaleNews{*l.Read.G, l.Steady || l.Read.Steady, l.Silent(time.Now())}
+}
+
+// Sensed is the air a room sensor says, to take with a tap, and how old that is.
+type Sensed struct{ Words, Set, Age string }
+
+// sensed is what the room sensor says; nil where there is none, or it is silent.
+func (s *Server) sensed(v *batchView) *Sensed {
+	l, ok := s.devices.Of(device.Room)
+	now := time.Now()
+	if !ok || l.Silent(now) {
+		return nil
+	}
+	age := "just now"
+	if min := int(now.Sub(l.Heard).Minutes()); min > 0 {
+		age = fmt.Sprintf("%d min ago", min)
+	}
+	return &Sensed{fmt.Sprintf("%s and %.0f %%", v.In.C(*l.Read.TempC, 1), 100**l.Read.RH),
+		fmt.Sprintf("room.temp_c=%.1f&room.rh=%.0f", *l.Read.TempC, 100**l.Read.RH), age}
+}
