@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"context"
+	"encoding/json"
 	"fmt"
 	"log/slog"
 	"net/http"
@@ -9,10 +10,17 @@ import (
 	"os"
 	"runtime/debug"
 	"sort"
+	"strings"
+	"syscall"
 	"testing"
+	"time"
 
+	"github.com/coder/websocket"
+
+	corebench "hollen/internal/core/bench"
 	"hollen/internal/core/rules"
 	"hollen/internal/demo"
+	"hollen/internal/store"
 	"hollen/internal/store/storetest"
 	"hollen/internal/web"
 )
@@ -126,4 +134,85 @@ func withFloor(h http.Handler) http.Handler {
 	mux.HandleFunc("POST /floor", func(w http.ResponseWriter, _ *http.Request) { fmt.Fprint(w, "1") })
 	mux.Handle("/", h)
 	return mux
+}
+
+// How long a tap at the bench takes until the next step is drawn, and what twenty screens on ten makings cost the server while
+// each taps once in five seconds. ./run bench prints it.
+func TestBenchTaps(t *testing.T) {
+	if os.Getenv("HOLLEN_BENCH") == "" {
+		t.Skip("for ./run bench: times are no test")
+	}
+	base, s := serve(t)
+	debug.SetGCPercent(web.GCPercent)
+	b := open(t, browser(t), base, wide, high)
+	b.toBench(demo.Saturday)
+	times := eval[[]float64](b, `(async () => {
+		`+drawn+`
+		const out = [];
+		for (let i = 0; i < 60; i++) {
+			await new Promise((done) => setTimeout(done, 420 + 60 * Math.random()));
+			const changed = new Promise((done) => new MutationObserver((_, o) => { o.disconnect(); drawn(done); }).observe(document.getElementById("count"), { childList: true, characterData: true, subtree: true }));
+			const from = performance.now();
+			document.querySelector("`+onward+`").click();
+			out.push((await changed) - from);
+		}
+		return out;
+	})()`)
+	sort.Float64s(times)
+	fmt.Printf("tap to next step  median %.0f ms, p95 %.0f ms\n", times[30], times[57])
+
+	ctx, stop := context.WithCancel(context.Background())
+	defer stop()
+	bt, err := s.Get(ctx, demo.Number(demo.Saturday))
+	if err != nil {
+		t.Fatal(err)
+	}
+	m := store.Making{Request: bt.Request}
+	m.Rules.Rules = rules.Default()
+	p, err := m.Plan()
+	if err != nil {
+		t.Fatal(err)
+	}
+	steps := corebench.Steps(p)
+	for range 10 {
+		m, err := s.Begin(ctx, bt, p, time.Now())
+		if err != nil {
+			t.Fatal(err)
+		}
+		for screen := range 2 {
+			conn, _, err := websocket.Dial(ctx, strings.Replace(base, "http", "ws", 1)+fmt.Sprintf("/bench/%d/line", m.ID), nil)
+			if err != nil {
+				t.Fatal(err)
+			}
+			conn.SetReadLimit(1 << 20)
+			go func() {
+				for {
+					if _, _, err := conn.Read(ctx); err != nil {
+						return
+					}
+				}
+			}()
+			go func() {
+				for i := range steps {
+					e := corebench.Event{ID: fmt.Sprintf("s%d-%d", screen, i), What: corebench.Done, Step: steps[i].Key, At: time.Now()}
+					doc, _ := json.Marshal(map[string]any{"events": []corebench.Event{e}})
+					if conn.Write(ctx, websocket.MessageText, doc) != nil {
+						return
+					}
+					time.Sleep(5 * time.Second)
+				}
+			}()
+		}
+	}
+	time.Sleep(2 * time.Second)
+	used := func() time.Duration {
+		var u syscall.Rusage
+		if err := syscall.Getrusage(syscall.RUSAGE_SELF, &u); err != nil {
+			t.Fatal(err)
+		}
+		return time.Duration(u.Utime.Nano() + u.Stime.Nano())
+	}
+	before, from := used(), time.Now()
+	time.Sleep(20 * time.Second)
+	fmt.Printf("20 screens on 10 makings  %.1f %% of a core\n", 100*(used()-before).Seconds()/time.Since(from).Seconds())
 }
