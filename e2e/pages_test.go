@@ -42,7 +42,7 @@ func pages() []page {
 		{"/batches/:id/sheet", of(batch(demo.Saturday) + "/sheet")}, {"/batches/:id/label", of(batch(demo.Lantern) + "/label")},
 		{"/batches/:id/again", of(batch(demo.Service) + "/again")},
 		{"/batches/:id/versions", of(batch(demo.Saturday) + "/versions")}, {"/batches/:id/versions/:version", of(batch(demo.Saturday) + "/versions/1")},
-		{"/batches/:id/makings", of(batch(demo.Chandler) + "/makings")}, {"/bench/:id", of("/bench/2")}, {"/bench/:id/made", of("/bench/1/made", "/bench/2/made")},
+		{"/batches/:id/makings", of(batch(demo.Chandler) + "/makings")}, {"/bench/:id", of("/bench/2")}, {"/bench/:id/screens", of("/bench/2/screens")}, {"/bench/:id/made", of("/bench/1/made", "/bench/2/made")},
 		// Leads back to the batch, or no page.
 		{"/batches/:id/work", nil}, {"/batches/:id/save", nil}, {"/batches/:id/duplicate", nil}, {"/batches/:id/edits", nil}, {"/healthz", nil},
 		{"/static/*path", nil},

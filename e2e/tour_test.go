@@ -171,6 +171,7 @@ var counted = regexp.MustCompile(`(?m)^\| (\d+) \| ([^|]+) \| (\d+) taps?(?:, (\
 
 // The twelve tasks of the tour are done as it says, in as many taps and fields.
 func TestTour(t *testing.T) {
+	t.Parallel() // it waits more than it works
 	text, err := os.ReadFile("../docs/tour.md")
 	if err != nil {
 		t.Fatal(err)

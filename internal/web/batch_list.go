@@ -20,6 +20,7 @@ import (
 
 // listView is the first page.
 type listView struct {
+	UnderWay []underWay // makings at the bench
 	Rows     []listRow
 	Days     []listDay // the same, by day
 	Query    listQuery
@@ -211,6 +212,9 @@ func (s *Server) listBatches(c *gin.Context) {
 	in := shownIn(c)
 	v := listView{Rows: s.rows(ctx, in, list), Deleted: s.rows(ctx, in, gone), In: in, Query: asked, Shapes: shapes}
 	v.Days = days(v.Rows, asked.Sort, time.Now())
+	if !asked.Any() && c.Query("id") == "" {
+		v.UnderWay = s.underWay(ctx)
+	}
 	if next != nil {
 		page := asked.Values()
 		page.Set("id", fmt.Sprint(next.ID))

@@ -1,6 +1,7 @@
 package web
 
 import (
+	"context"
 	"encoding/csv"
 	"encoding/json"
 	"errors"
@@ -14,8 +15,10 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"hollen/internal/core/bench"
+	"hollen/internal/core/doctor"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
+	"hollen/internal/core/request"
 	"hollen/internal/draw"
 	"hollen/internal/store"
 )
@@ -62,10 +65,31 @@ type benchView struct {
 	Step   *bench.Step // nil when all is done
 	N, Of  int
 	State  template.JS // as a script reads it: JSON, in which nothing can end the element
+	Signs  template.JS // likewise, what one may see
 	Style  template.CSS
 	Letter string
 	Marks  marks
 	Back   string // the event a tap back takes back
+}
+
+// benchSign is something one may see at a step, and the first thing to do about it with this dough.
+type benchSign struct {
+	Station string `json:"station"`
+	Name    string `json:"name"`
+	Do      string `json:"do"`
+}
+
+// benchSigns are the signs of every station for the dough as it has come to be.
+func benchSigns(p *plan.Plan) (out []benchSign) {
+	patient := p.Patient()
+	for _, st := range request.Stages() {
+		for _, sign := range doctor.Search(string(st), "", patient.On) {
+			if found := sign.Ask(patient, nil); len(found) > 0 {
+				out = append(out, benchSign{string(st), sign.Name, found[0].Do})
+			}
+		}
+	}
+	return out
 }
 
 // making reads the making of the address; it shows why when it cannot.
@@ -105,6 +129,12 @@ func (s *Server) showBench(c *gin.Context) {
 	}
 	v := benchView{ID: kept.ID, Name: kept.Request.Name, Run: run, N: min(run.State.Now+1, len(run.Steps)), Of: len(run.Steps), State: template.JS(doc),
 		Style: tinted(run.Begun.Formula.Colour), Marks: marksOf(c), Back: run.State.Last()}
+	signs, err := json.Marshal(benchSigns(run.Ahead))
+	if err != nil {
+		s.failStore(c, err)
+		return
+	}
+	v.Signs = template.JS(signs)
 	if run.State.Now < len(run.Steps) {
 		v.Step = &run.Steps[run.State.Now]
 	}
@@ -322,4 +352,42 @@ func (s *Server) downloadMadeCSV(c *gin.Context) {
 			fmt.Sprintf("%.2f", p.Took()), fmt.Sprintf("%.2f", p.PausedS/60), number(x.WantG), number(p.G)})
 	}
 	w.Flush()
+}
+
+// underWay is a making that goes on, as the list of batches says it.
+type underWay struct {
+	ID         uint64
+	Name, Step string
+}
+
+// underWay lists the makings that go on, the newest first; none where they cannot be read.
+func (s *Server) underWay(ctx context.Context) (out []underWay) {
+	open, err := s.store.UnderWay(ctx)
+	if err != nil {
+		s.log.Error("bench", "err", err)
+		return nil
+	}
+	now := time.Now()
+	for _, m := range open {
+		_, run, _, err := s.bench.at(ctx, m.ID)
+		if err != nil {
+			s.log.Error("bench", "making", m.ID, "err", err)
+			continue
+		}
+		words := "all done, to be ended"
+		if st := run.State; st.Now < len(run.Steps) {
+			words = fmt.Sprintf("step %d of %d, %s", st.Now+1, len(run.Steps), strings.ToLower(run.Steps[st.Now].Head))
+			for _, c := range st.Clocks {
+				if c.Step == run.Steps[st.Now].Key {
+					if left := c.LeftS(now); left >= 0 {
+						words += ", " + measure.Minutes(left/60) + " left"
+					} else {
+						words += ", " + measure.Minutes(-left/60) + " over"
+					}
+				}
+			}
+		}
+		out = append(out, underWay{m.ID, m.Request.Name, words})
+	}
+	return out
 }

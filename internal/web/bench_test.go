@@ -122,3 +122,27 @@ func TestMakingLeaves(t *testing.T) {
 	s.wants(s.ask("GET", batch(demo.Chandler)+"/makings", nil), 200, "felt a little dry", "/bench/1/made")
 	s.wants(s.ask("GET", batch(demo.Saturday)+"/makings", nil), 200, "Not made at the bench yet")
 }
+
+// The address of a making is drawn to point a camera at; on loopback the page says that no other device reaches it.
+func TestOnAnotherScreen(t *testing.T) {
+	s := newSite(t)
+	s.wants(s.ask("GET", "/bench/2/screens", nil), 200, "http://127.0.0.1/bench/2", "no other device reaches it", `class="qr"`)
+	s.wants(s.ask("GET", "/bench/99/screens", nil), 404)
+	picture, err := qrPicture("http://192.0.2.7:8080/bench/12")
+	if err != nil || strings.Count(string(picture), "M") < 150 {
+		t.Errorf("%v: %.200s", err, picture)
+	}
+	if _, err := qrPicture(strings.Repeat("x", 5000)); err == nil {
+		t.Error("more than a picture holds is drawn")
+	}
+}
+
+// What goes on at the bench stands over the list of batches; a screen knows what may be seen at each station.
+func TestWhatGoesOn(t *testing.T) {
+	s := newSite(t)
+	s.wants(s.ask("GET", "/", nil), 200, "At the bench", demo.Service, "rest in the fridge, 27 min left", `href="/bench/2"`)
+	if body := s.ask("GET", "/?find=ravioli", nil).Body.String(); strings.Contains(body, "At the bench") {
+		t.Error("it stands over what is looked for, too")
+	}
+	s.wants(s.ask("GET", "/bench/2", nil), 200, `"station":"roll"`, `"name":"Sticks to hand and board"`)
+}

@@ -100,12 +100,12 @@ func (m *Making) weighed(r *request.Request) bool {
 		return false
 	}
 	p.AmountsInto(r)
-	r.Amount.By, r.Amount.FlourG, r.Amount.Open = request.ByOwn, tenth(all), false
+	r.Amount.By, r.Amount.FlourG, r.Amount.Open = request.ByOwn, plan.Tenth(all), false
 	r.Flours = slices.Clone(r.Flours)
 	for i := range r.Flours {
 		r.Flours[i].Share = flours[i] / all
 	}
-	r.Eggs.CrackedG, r.Eggs.LiquidG = some(tenth(eggs)), some(tenth(liquid))
+	r.Eggs.CrackedG, r.Eggs.LiquidG = plan.Some(plan.Tenth(eggs)), plan.Some(plan.Tenth(liquid))
 	r.Salt, r.Oil = salt/all, oil/all
 	r.Additions = slices.Clone(r.Additions)
 	for i := range r.Additions {
@@ -230,13 +230,4 @@ func (m *Making) change() string {
 		return ""
 	}
 	return measure.Capital(strings.Join(parts, "; ")) + "."
-}
-
-func tenth(g float64) float64 { return math.Round(10*g) / 10 }
-
-func some(v float64) *float64 {
-	if v == 0 {
-		return nil
-	}
-	return &v
 }

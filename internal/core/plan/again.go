@@ -18,7 +18,7 @@ func (p *Plan) AsItCame() (request.Request, bool) {
 	}
 	p.AmountsInto(&r)
 	r.Amount.By, r.Amount.Open = request.ByOwn, false
-	r.Eggs.LiquidG = some(tenth(p.Room.Used.LiquidG))
+	r.Eggs.LiquidG = Some(Tenth(p.Room.Used.LiquidG))
 	if r.Eggs.TopUp == egg.TopNone && r.Eggs.LiquidG != nil {
 		r.Eggs.TopUp = egg.TopWater
 	}
@@ -34,19 +34,19 @@ func (p *Plan) AsItCame() (request.Request, bool) {
 // AmountsInto writes flour, eggs and top-up of the plan into a request as a maker's own amounts, g to a tenth.
 func (p *Plan) AmountsInto(r *request.Request) {
 	e, f := &r.Eggs, &p.Formula
-	r.Amount.FlourG = tenth(f.FlourG)
-	e.FixWhole, e.FixYolks, e.CrackedG, e.LiquidG = some(float64(f.Pick.Whole)), some(float64(f.Pick.Yolks)), nil, some(tenth(f.TopG))
+	r.Amount.FlourG = Tenth(f.FlourG)
+	e.FixWhole, e.FixYolks, e.CrackedG, e.LiquidG = Some(float64(f.Pick.Whole)), Some(float64(f.Pick.Yolks)), nil, Some(Tenth(f.TopG))
 	if f.Weighed() {
-		e.CrackedG = some(tenth(f.Pick.EggG))
+		e.CrackedG = Some(Tenth(f.Pick.EggG))
 	}
 	e.ByWeight = false
 }
 
-// tenth is a mass as a kitchen scale shows it, g.
-func tenth(g float64) float64 { return math.Round(10*g) / 10 }
+// Tenth is a mass as a kitchen scale shows it, g.
+func Tenth(g float64) float64 { return math.Round(10*g) / 10 }
 
-// some is v, nil for nothing of it.
-func some(v float64) *float64 {
+// Some is v, nil for nothing of it.
+func Some(v float64) *float64 {
 	if v == 0 {
 		return nil
 	}

@@ -234,11 +234,32 @@ function allDone(now, kind) {
   for (const [i, s] of steps.entries()) if (s.kind === kind && i >= now.at && now.done[i].s !== "done") tap("done", { step: s.key });
 }
 
+// panel fills the large keys over the page: a head, what is to be said, and the keys.
+function panel(head, words, list) {
+  $("more-head").textContent = head;
+  $("more-say").hidden = !words;
+  $("more-say").textContent = words;
+  $("more-keys").replaceChildren(...list.map(([label, act]) => key(label, () => {
+    $("more").close();
+    act();
+  })));
+  if (!$("more").open) $("more").showModal();
+}
+
+const signs = JSON.parse($("all-signs").textContent);
+// wrong asks what is seen at this step; a sign says what to do about it with this dough, and doing it is kept.
 function wrong() {
-  ask("Something wrong?", "What do you see, and what was done about it?", "", undefined, (text) => {
-    if (!text) return "A word or two, so that it can be read later.";
-    tap("seen", { text: text.slice(0, 300), step: steps[as().at]?.key });
-  });
+  const step = steps[as().at];
+  const seen = (text) => tap("seen", { text: text.slice(0, 300), step: step?.key });
+  const here = signs.filter((s) => !step || s.station === step.station);
+  panel("Something wrong?", "What do you see?", [
+    ...here.map((s) => [s.name, () => panel(s.name, s.do, [["Done so", () => seen(s.name + ": " + s.do)], ["Something else", wrong], ["Close", () => {}]])]),
+    ["In my words", () => ask("Something wrong?", "What do you see, and what was done about it?", "", undefined, (text) => {
+      if (!text) return "A word or two, so that it can be read later.";
+      seen(text);
+    })],
+    ["Close", () => {}],
+  ]);
 }
 
 function more() {
@@ -268,14 +289,11 @@ function more() {
       else localStorage.setItem("bench-take", "no");
     }, scale],
     ...state.also.map((c) => c.making).filter((m, i, all) => all.indexOf(m) === i).map((m) => ["To " + state.also.find((c) => c.making === m).of, () => (location.href = "/bench/" + m)]),
+    ["On another screen", () => (location.href = "/bench/" + bench.dataset.id + "/screens")],
     ["Leave the bench", () => (location.href = "/bench/" + bench.dataset.id + "/made")],
     ["Close", () => {}],
   ];
-  $("more-keys").replaceChildren(...list.filter(([, , show]) => show === undefined || show).map(([words, act]) => key(words, () => {
-    $("more").close();
-    act();
-  })));
-  $("more").showModal();
+  panel("More", "", list.filter(([, , show]) => show === undefined || show));
 }
 
 function amount(head, of, what) {
