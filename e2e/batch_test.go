@@ -85,8 +85,9 @@ func TestMakeABatch(t *testing.T) {
 	if after.Formula.TopG == 0 {
 		figure = "no added water"
 	}
-	if got := b.text(roomFigure); got != figure || got == water {
-		t.Errorf("water %q, was %q, the plan says %q", got, water, figure)
+	b.until("what the plan says, "+figure, fmt.Sprintf("document.querySelector(%q).textContent.trim() === %q", roomFigure, figure))
+	if figure == water {
+		t.Errorf("water %q, as before", water)
 	}
 	if got := eval[string](b, "document.activeElement.id"); "#"+got != humidity {
 		t.Errorf("the focus has gone to %q", got)

@@ -83,6 +83,9 @@ const wider = `(() => {
 			Math.round(e.getBoundingClientRect().right)).slice(0, 4)
 })()`
 
+// settled waits until what is drawn for its width has been drawn for this one.
+const settled = "new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))).then(() => ("
+
 // tiny lists the words of pictures that are drawn under 11 px, but for what is on paper.
 const tiny = `[...document.querySelectorAll("svg text")].filter((t) => !t.closest(".paper, .label") && t.getClientRects().length > 0)
 	.filter((t) => parseFloat(getComputedStyle(t).fontSize) * Math.abs(t.getScreenCTM().a || t.getScreenCTM().b) < 10.95).map((t) => t.textContent).slice(0, 4)`
@@ -105,7 +108,7 @@ func TestNothingScrollsSideways(t *testing.T) {
 				} else if over := eval[float64](b, "document.documentElement.scrollWidth - innerWidth"); over > 0 {
 					t.Errorf("%s at %d: %.0f too wide", path, width, over)
 				}
-				if small := eval[[]string](b, tiny); width == 390 && len(small) > 0 {
+				if small := eval[[]string](b, settled+tiny+"))"); width == 390 && len(small) > 0 {
 					t.Errorf("%s at %d draws under 11 px: %s", path, width, strings.Join(small, ", "))
 				}
 			}

@@ -550,3 +550,4 @@ for (const first of ["pointerdown", "keydown"]) document.addEventListener(first,
 
 draw();
 setInterval(tick, TICK_MS);
+new ResizeObserver(() => tick()).observe($("bar")); // it is drawn for the width it gets
