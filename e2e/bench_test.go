@@ -151,7 +151,8 @@ func TestBenchTaps(t *testing.T) {
 		const out = [];
 		for (let i = 0; i < 60; i++) {
 			await new Promise((done) => setTimeout(done, 420 + 60 * Math.random()));
-			const changed = new Promise((done) => new MutationObserver((_, o) => { o.disconnect(); drawn(done); }).observe(document.getElementById("count"), { childList: true, characterData: true, subtree: true }));
+			const changed = new Promise((done) => new MutationObserver((_, o) => { o.disconnect(); drawn(done); }).observe(document.getElementById("count"),
+				{ childList: true, characterData: true, subtree: true }));
 			const from = performance.now();
 			document.querySelector("`+onward+`").click();
 			out.push((await changed) - from);

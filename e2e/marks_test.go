@@ -14,7 +14,8 @@ func TestFiguresInTheReadersWay(t *testing.T) {
 	b.speaks("de-DE")
 	b.visit(batch(demo.Saturday) + "?at=roll")
 	b.until("the way down with commas", "/0,\\d/.test(document.querySelector('#sheet').innerText)")
-	if left := eval[[]string](b, `[...document.querySelectorAll("#sheet, .spine, .head")].flatMap((e) => e.innerText.match(/(?<!stop )\b\d+\.\d{1,2}\b/g) ?? [])`); len(left) > 0 {
+	if left := eval[[]string](b, `[...document.querySelectorAll("#sheet, .spine, .head")]
+		.flatMap((e) => e.innerText.match(/(?<!stop )\b\d+\.\d{1,2}\b/g) ?? [])`); len(left) > 0 {
 		t.Errorf("figures with a point: %v", left)
 	}
 	eval[bool](b, `(() => { const s = document.querySelector(".slide[data-for=f-roll-target_mm]"); s.value = 1.25;
@@ -24,7 +25,8 @@ func TestFiguresInTheReadersWay(t *testing.T) {
 	b.click("#c-f-roll-target_mm [data-step='1']")
 	b.until("the stepper to write a comma", "document.querySelector('#f-roll-target_mm').value === '1,3'")
 	b.enter("#f-roll-target_mm", "1,125")
-	b.until("the figures in one's own way", "document.querySelector('#said').textContent.includes('mm') || document.querySelector('#facts').textContent.includes(',')")
+	b.until("the figures in one's own way", "document.querySelector('#said').textContent.includes('mm') || "+
+		"document.querySelector('#facts').textContent.includes(',')")
 	b.click("#save")
 	b.until("it to be saved", "location.search.includes('at=roll') && document.querySelector('#state').textContent.includes('Saved')")
 	if mm := saved(t, s, demo.Number(demo.Saturday)).Request.Roll.TargetMM; mm == nil || *mm != 1.125 {

@@ -42,7 +42,8 @@ func pages() []page {
 		{"/batches/:id/sheet", of(batch(demo.Saturday) + "/sheet")}, {"/batches/:id/label", of(batch(demo.Lantern) + "/label")},
 		{"/batches/:id/again", of(batch(demo.Service) + "/again")},
 		{"/batches/:id/versions", of(batch(demo.Saturday) + "/versions")}, {"/batches/:id/versions/:version", of(batch(demo.Saturday) + "/versions/1")},
-		{"/batches/:id/makings", of(batch(demo.Chandler) + "/makings")}, {"/bench/:id", of("/bench/2")}, {"/bench/:id/screens", of("/bench/2/screens")}, {"/bench/:id/made", of("/bench/1/made", "/bench/2/made")},
+		{"/batches/:id/makings", of(batch(demo.Chandler) + "/makings")}, {"/bench/:id", of("/bench/2")}, {"/bench/:id/screens", of("/bench/2/screens")},
+		{"/bench/:id/made", of("/bench/1/made", "/bench/2/made")},
 		// Leads back to the batch, or no page.
 		{"/batches/:id/work", nil}, {"/batches/:id/save", nil}, {"/batches/:id/duplicate", nil}, {"/batches/:id/edits", nil}, {"/healthz", nil},
 		{"/static/*path", nil},
@@ -151,7 +152,8 @@ const overlaid = `(() => {
 		const w = Math.min(r.right, s.right) - Math.max(r.left, s.left), h = Math.min(r.bottom, s.bottom) - Math.max(r.top, s.top);
 		if (w > 3 && h > 3) out.push(a.textContent.trim().slice(0, 20) + " over " + (b.textContent.trim() || b.value || "").slice(0, 20));
 	}
-	for (const f of document.querySelectorAll(".stepper input")) if (shown(f) && f.scrollWidth > f.clientWidth + 1) out.push(f.name + " shows a part of " + f.value);
+	for (const f of document.querySelectorAll(".stepper input")) if (shown(f) && f.scrollWidth > f.clientWidth + 1) out.push(f.name +
+		" shows a part of " + f.value);
 	for (const [box, part] of [[".station", ".key"], [".slot", "small"]]) for (const e of document.querySelectorAll(box + " " + part)) {
 		const r = e.getBoundingClientRect(), s = e.closest(box).getBoundingClientRect();
 		if (shown(e) && (r.bottom > s.bottom + 1 || r.right > s.right + 1)) out.push(e.textContent + " sticks out of its " + box);

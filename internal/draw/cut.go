@@ -157,7 +157,8 @@ func RolledUp(p *plan.Plan, x *plan.CutPart) string {
 	_, wide := x.SheetMM()
 	k := min(150/wide, 1.5, 90/x.FoldMM)
 	w, h := wide*k, x.FoldMM*k
-	s := &Scene{Title: fmt.Sprintf("A length rolled up %s wide from above, %d cuts", p.In().MM(x.FoldMM, measure.Shortest), x.KnifeCuts), W: left + w + 56, H: top + h + 28,
+	s := &Scene{Title: fmt.Sprintf("A length rolled up %s wide from above, %d cuts", p.In().MM(x.FoldMM, measure.Shortest), x.KnifeCuts), W: left + w +
+		56, H: top + h + 28,
 		Class: "scale-down"}
 	s.Rect("trim", left, top, w, h)
 	side := x.SideTrimMM * k

@@ -151,7 +151,8 @@ func (s *Server) tapBench(c *gin.Context) {
 	if !ok {
 		return
 	}
-	e := bench.Event{ID: fmt.Sprintf("p%d", time.Now().UnixNano()), At: time.Now(), What: bench.What(values.Get("what")), Step: values.Get("step"), Of: values.Get("of"),
+	e := bench.Event{ID: fmt.Sprintf("p%d", time.Now().UnixNano()), At: time.Now(), What: bench.What(values.Get("what")), Step: values.Get("step"),
+		Of:   values.Get("of"),
 		Text: values.Get("text")}
 	events := []bench.Event{e}
 	if g := strings.TrimSpace(values.Get("g")); g != "" {

@@ -59,6 +59,7 @@ func qrPicture(address string) (template.HTML, error) {
 		}
 	}
 	all := code.Size + 2*quiet
-	return template.HTML(fmt.Sprintf(`<svg class="qr" viewBox="0 0 %d %d" role="img" aria-label="The address as a QR picture"><rect width="%d" height="%d" fill="#fff"/>`+
+	return template.HTML(fmt.Sprintf(`<svg class="qr" viewBox="0 0 %d %d" role="img" aria-label="The address as a QR picture">`+
+		`<rect width="%d" height="%d" fill="#fff"/>`+
 		`<path d="%s" fill="#000"/></svg>`, all, all, all, all, d.String())), nil
 }

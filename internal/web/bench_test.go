@@ -77,7 +77,8 @@ func TestEventsThatCannotBe(t *testing.T) {
 			t.Errorf("%q: %d %.100s", bad, w.Code, w.Body)
 		}
 	}
-	w := s.tell(at, `{"events":[{"id":"a","what":"done","step":"set_out","at":"2026-11-28T09:00:00Z"},{"id":"b","what":"done","step":"nowhere","at":"2026-11-28T09:00:00Z"},
+	w := s.tell(at, `{"events":[{"id":"a","what":"done","step":"set_out","at":"2026-11-28T09:00:00Z"},
+		{"id":"b","what":"done","step":"nowhere","at":"2026-11-28T09:00:00Z"},
 		{"id":"c","what":"weighed","step":"weigh.eggs","g":-5,"at":"2026-11-28T09:00:00Z"},{"id":"<","what":"note","text":"x","at":"2199-01-01T00:00:00Z"}]}`)
 	var st benchState
 	if err := json.Unmarshal(w.Body.Bytes(), &st); err != nil || w.Code != 200 || len(st.Got) != 1 || len(st.Refused) != 3 || st.At != 1 {

@@ -17,8 +17,9 @@ import (
 // Of a machine only the dial is known: its gaps are guessed and said so, until sheets are measured.
 func TestOnlyTheDial(t *testing.T) {
 	s := newSite(t)
-	form := url.Values{"name": {"Quay crank"}, "tool": {"roller"}, "stops": {"0 4.6\n1 3.7"}, "dial": {"9 to nought"}, "width_mm": {"150"}, "speed_mm_per_s": {"110"},
-		"feed_mm": {"15"}}
+	form := url.Values{"name": {"Quay crank"}, "tool": {"roller"}, "stops": {"0 4.6\n1 3.7"}, "dial": {"9 to nought"}, "width_mm": {"150"},
+		"speed_mm_per_s": {"110"},
+		"feed_mm":        {"15"}}
 	s.wants(s.ask("POST", "/cabinet/machines", form), 422, "is no dial", `value="9 to nought"`, "0 4.6\n1 3.7", `aria-describedby="e-dial"`)
 	form.Set("dial", "from 9 to 1")
 	s.wants(s.ask("POST", "/cabinet/machines", form), 303)

@@ -61,8 +61,9 @@ func TestOuncesOnAPage(t *testing.T) {
 // metric is a figure in a unit that ounces, inches and °F take the place of. What a thing is called, papers and drawings
 // in mm, and densities are not turned.
 var (
-	metric  = regexp.MustCompile(`[0-9][0-9.,]* ?(mm|cm|g|kg|L|mL|°C)\b[^/³]|°C|\b(millimetres?|grams?|litres?)\b`)
-	kept    = regexp.MustCompile(`(?s)<(script|style|textarea|select)\b.*?</(script|style|textarea|select)>|<title>.*?</title>|<form[^>]*class="units".*?</form>|[0-9.]+ g/m(L|³)|dial in mm|(card|drawing) in mm|[0-9]+ × [0-9]+ mm`)
+	metric = regexp.MustCompile(`[0-9][0-9.,]* ?(mm|cm|g|kg|L|mL|°C)\b[^/³]|°C|\b(millimetres?|grams?|litres?)\b`)
+	kept   = regexp.MustCompile(`(?s)<(script|style|textarea|select)\b.*?</(script|style|textarea|select)>|<title>.*?</title>|` +
+		`<form[^>]*class="units".*?</form>|[0-9.]+ g/m(L|³)|dial in mm|(card|drawing) in mm|[0-9]+ × [0-9]+ mm`)
 	inlined = regexp.MustCompile(`</?(b|i|small|span|em|strong|tspan)\b[^>]*>`)
 	tagged  = regexp.MustCompile(`<[^>]+>`)
 )

@@ -42,7 +42,8 @@ func done(steps []Step, n int, min float64) (out []Event) {
 
 // random are n events that might have come from any hand, some of them twice, some taken back.
 func random(rng *rand.Rand, steps []Step, n int) (out []Event) {
-	whats := []What{Weighed, Started, Done, Done, Done, Skipped, Paused, Resumed, Minutes, Clocked, Unclock, Poked, Looked, Measured, Added, Left, Seen, Noted, Felt,
+	whats := []What{Weighed, Started, Done, Done, Done, Skipped, Paused, Resumed, Minutes, Clocked, Unclock, Poked, Looked, Measured, Added, Left, Seen,
+		Noted, Felt,
 		Packed, Ended, Took, Took}
 	for i := range n {
 		e := Event{ID: fmt.Sprintf("e%d", i), What: whats[rng.IntN(len(whats))], At: at(rng.Float64() * 200), Step: steps[rng.IntN(len(steps))].Key,
@@ -167,7 +168,8 @@ func TestClocks(t *testing.T) {
 func TestPausedAndDone(t *testing.T) {
 	steps := Steps(made(t, nil))
 	key := steps[0].Key
-	s := Fold(steps, began, []Event{{ID: "p", What: Paused, Step: key, At: at(1)}, {ID: "d", What: Done, Step: key, At: at(3)}, {ID: "e", What: Done, Step: key, At: at(4)}})
+	s := Fold(steps, began, []Event{{ID: "p", What: Paused, Step: key, At: at(1)}, {ID: "d", What: Done, Step: key, At: at(3)}, {ID: "e", What: Done,
+		Step: key, At: at(4)}})
 	if p := s.Steps[key]; p.Took() != 1 || s.Now != 1 {
 		t.Errorf("took %g min, now %d", p.Took(), s.Now)
 	}
@@ -231,8 +233,9 @@ func TestCheckOfEvents(t *testing.T) {
 	for field, change := range map[string]func(e *Event){
 		"id": func(e *Event) { e.ID = "" }, "id ": func(e *Event) { e.ID = strings.Repeat("x", 41) }, "id  ": func(e *Event) { e.ID = "<b>" },
 		"at": func(e *Event) { e.At = time.Time{} }, "step": func(e *Event) { e.Step = "knead.9" }, "what": func(e *Event) { e.What = "danced" },
-		"g": func(e *Event) { e.G = -1 }, "g ": func(e *Event) { e.G = math.NaN() }, "min": func(e *Event) { e.What = Minutes }, "min ": func(e *Event) { e.Min = 1e9 },
-		"s": func(e *Event) { e.What, e.S = Poked, 0 }, "mm": func(e *Event) { e.What, e.MM = Measured, .1 }, "n": func(e *Event) { e.What, e.N = Felt, 3 },
+		"g": func(e *Event) { e.G = -1 }, "g ": func(e *Event) { e.G = math.NaN() }, "min": func(e *Event) { e.What = Minutes },
+		"min ": func(e *Event) { e.Min = 1e9 },
+		"s":    func(e *Event) { e.What, e.S = Poked, 0 }, "mm": func(e *Event) { e.What, e.MM = Measured, .1 }, "n": func(e *Event) { e.What, e.N = Felt, 3 },
 		"text": func(e *Event) { e.What, e.Text = Noted, " " }, "text ": func(e *Event) { e.Text = strings.Repeat("x", 401) },
 		"text  ": func(e *Event) { e.What, e.Text = Looked, "lovely" }, "of": func(e *Event) { e.What, e.Of = Took, e.ID },
 		"min  ": func(e *Event) { e.What, e.Min, e.Text = Clocked, 0, "sauce" },
@@ -252,7 +255,8 @@ func FuzzRun(f *testing.F) {
 	f.Add([]byte(`[{"id":"a","what":"done","step":"set_out","at":"2026-11-28T09:01:00Z"},{"id":"b","what":"taken_back","of":"a","at":"2026-11-28T09:02:00Z"}]`))
 	f.Add([]byte(`[{"id":"a","what":"taken_back","of":"b"},{"id":"b","what":"taken_back","of":"a"}]`))
 	f.Add([]byte(`[{"id":"w","what":"weighed","step":"weigh.eggs","g":1e300},{"id":"d","what":"done","step":"weigh.eggs"}]`))
-	f.Add([]byte(`[{"id":"w","what":"weighed","step":"weigh.flour.1","g":0.001},{"id":"d","what":"done","step":"weigh.flour.1"},{"what":"left","text":"flour","g":99999}]`))
+	f.Add([]byte(`[{"id":"w","what":"weighed","step":"weigh.flour.1","g":0.001},{"id":"d","what":"done","step":"weigh.flour.1"},
+		{"what":"left","text":"flour","g":99999}]`))
 	f.Fuzz(func(t *testing.T, doc []byte) {
 		var events []Event
 		if json.Unmarshal(doc, &events) != nil || len(events) > 50 {

@@ -246,10 +246,12 @@ func (b *builder) rolling(s plan.Step) {
 		for i, x := range passes {
 			y := o.Passes[i]
 			st := Step{Key: x.Key, Kind: Pass, Piece: piece, Pieces: o.Pieces, Pass: i + 1, Passes: len(passes), Stop: y.Label, SheetMM: y.OutMM,
-				LengthMM: y.LengthMM, Fold: y.Fold > 0, Head: fmt.Sprintf("Piece %d of %d", piece, o.Pieces), Name: x.Head, Say: x.Text, FromMin: from + x.FromMin*each/max(whole, 1e-9), PlanMin: x.Min * each / max(whole, 1e-9),
+				LengthMM: y.LengthMM, Fold: y.Fold > 0, Head: fmt.Sprintf("Piece %d of %d", piece, o.Pieces), Name: x.Head, Say: x.Text, FromMin: from +
+					x.FromMin*each/max(whole, 1e-9), PlanMin: x.Min * each / max(whole, 1e-9),
 				Sign: []string{"Straight edges, the full width, one colour."}}
 			if i == len(passes)-1 {
-				st.Sign = []string{fmt.Sprintf("%s thin, about %s long.", b.in.MM(y.OutMM, 2), b.in.Long(y.LengthMM)), "Lay it flat, dusted; the next piece from under the cloth."}
+				st.Sign = []string{fmt.Sprintf("%s thin, about %s long.", b.in.MM(y.OutMM, 2), b.in.Long(y.LengthMM)),
+					"Lay it flat, dusted; the next piece from under the cloth."}
 			}
 			b.add(st, s)
 		}

@@ -9,7 +9,8 @@ import (
 // The same figures in both systems; the international yard and pound.
 func TestFiguresInBothSystems(t *testing.T) {
 	for _, c := range []struct{ got, want string }{
-		{Metric.Grams(1592.4), "1,592 g"}, {Metric.Grams(4.62), "4.6 g"}, {Metric.Whole(4.62), "5 g"}, {Customary.Grams(27), "0.95 oz"}, {Customary.Grams(4.62), "0.16 oz"}, {Customary.Grams(127.3), "4.5 oz"}, {Customary.Grams(282.9), "10 oz"},
+		{Metric.Grams(1592.4), "1,592 g"}, {Metric.Grams(4.62), "4.6 g"}, {Metric.Whole(4.62), "5 g"}, {Customary.Grams(27), "0.95 oz"},
+		{Customary.Grams(4.62), "0.16 oz"}, {Customary.Grams(127.3), "4.5 oz"}, {Customary.Grams(282.9), "10 oz"},
 		{Customary.Grams(285), "10.1 oz"}, {Customary.Grams(-3), "-0.11 oz"},
 		{Customary.Grams(1000), "2 lb 3.3 oz"},
 		{Customary.KG(5, Shortest), "11 lb 0.4 oz"}, {Metric.KG(2.5, Shortest), "2.5 kg"}, {Customary.C(22, 0), "72 °F"}, {Metric.C(22.4, 0), "22 °C"},

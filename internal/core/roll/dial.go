@@ -24,7 +24,8 @@ const GuessedWithin = .25
 const MostStops = 40
 
 // dialWords are the ways a dial is said: from 9 to 1, 0-9, 7 to 1 in halves.
-var dialWords = regexp.MustCompile(`(?i)^\s*(?:from\s+)?([0-9]{1,2}|[a-z])\s*(?:to|-|–|\.\.\.?|…)\s*([0-9]{1,2}|[a-z])(\s+(?:in|by)\s+(?:halves|half|0[.,]5))?\s*$`)
+var dialWords = regexp.MustCompile(`(?i)^\s*(?:from\s+)?([0-9]{1,2}|[a-z])\s*(?:to|-|–|\.\.\.?|…)\s*` +
+	`([0-9]{1,2}|[a-z])(\s+(?:in|by)\s+(?:halves|half|0[.,]5))?\s*$`)
 
 // ReadDial reads the labels of a dial, the widest first, from its ends: "from 9 to 1", "0–9", "a to g", "7 to 1 in
 // halves". The error says what is read.

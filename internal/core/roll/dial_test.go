@@ -16,7 +16,8 @@ func TestReadDial(t *testing.T) {
 			t.Errorf("%q: %v, %v; want %s", in, got, err, want)
 		}
 	}
-	for _, in := range []string{"", "9", "5 to 5", "a to 4", "0 to 99", "from 25 to 1 in halves", "a to d in halves", "9 8 7", "9 0.5", "from 9.5 to 1", "-1 to 3"} {
+	for _, in := range []string{"", "9", "5 to 5", "a to 4", "0 to 99", "from 25 to 1 in halves", "a to d in halves", "9 8 7", "9 0.5", "from 9.5 to 1",
+		"-1 to 3"} {
 		if got, err := ReadDial(in); err == nil {
 			t.Errorf("%q is read as %v", in, got)
 		}
