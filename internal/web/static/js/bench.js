@@ -487,8 +487,8 @@ function chips(id, rows) {
 // bar is the step to scale: minutes done of those there are, or grams of those wanted.
 function bar(step, clock, now) {
   const svg = $("bar"), g = step?.want_g ? Math.max(0, onScale() ?? now.done[now.at].g ?? 0) : 0;
-  svg.toggleAttribute("hidden", !clock && !step?.want_g);
-  if (svg.hasAttribute("hidden")) return;
+  svg.classList.toggle("off", !clock && !step?.want_g);
+  if (svg.classList.contains("off")) return;
   const whole = clock ? Math.max(clock.length_s, 1) : 1.13 * step.want_g;
   const done = clock ? Math.min(1, Math.max(0, (whole - left(clock)) / whole)) : Math.min(1, g / whole);
   const wide = svg.clientWidth || 1000; // drawn at the size it is shown
