@@ -48,6 +48,8 @@ const line = openLine(bench.dataset.id, {
   },
 });
 
+local = line.waiting(); // of a page before this one, which the server may not have told of yet
+
 // as is how the making stands with the taps the server has not told of yet.
 function as() {
   const done = state.done.map((d) => ({ ...d }));
@@ -83,7 +85,7 @@ function as() {
       if (e.what === "done" && steps[i].then) own = [...own, { id: e.id, name: steps[i].then.name, began: t, length_s: 60 * steps[i].then.min }];
       open(t);
     } else if (e.what === "weighed" && i >= 0) done[i].g = e.g;
-    else if (e.what === "clock") own = [...own, { id: e.id, name: e.text, began: t, length_s: 60 * e.min }];
+    else if (e.what === "clock" && !own.some((c) => c.id === e.id)) own = [...own, { id: e.id, name: e.text, began: t, length_s: 60 * e.min }];
     else if (e.what === "unclock") own = own.filter((c) => c.id !== e.of);
     else {
       const turn = (c) => {
