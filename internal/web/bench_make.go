@@ -59,17 +59,16 @@ func (s *Server) beginPartner(c *gin.Context, id uint64, now time.Time) error {
 
 // benchView is the screen at the bench: the making, and the step that is on, for a page without scripts.
 type benchView struct {
-	ID     uint64
-	Name   string
-	Run    bench.Making
-	Step   *bench.Step // nil when all is done
-	N, Of  int
-	State  template.JS // as a script reads it: JSON, in which nothing can end the element
-	Signs  template.JS // likewise, what one may see
-	Style  template.CSS
-	Letter string
-	Marks  marks
-	Back   string // the event a tap back takes back
+	ID    uint64
+	Name  string
+	Run   bench.Making
+	Step  *bench.Step // nil when all is done
+	N, Of int
+	State template.JS // as a script reads it: JSON, in which nothing can end the element
+	Signs template.JS // likewise, what one may see
+	Style template.CSS
+	Marks marks
+	Back  string // the event a tap back takes back
 }
 
 // benchSign is something one may see at a step, and the first thing to do about it with this dough.
@@ -152,8 +151,7 @@ func (s *Server) tapBench(c *gin.Context) {
 		return
 	}
 	e := bench.Event{ID: fmt.Sprintf("p%d", time.Now().UnixNano()), At: time.Now(), What: bench.What(values.Get("what")), Step: values.Get("step"),
-		Of:   values.Get("of"),
-		Text: values.Get("text")}
+		Of: values.Get("of"), Text: values.Get("text")}
 	events := []bench.Event{e}
 	if g := strings.TrimSpace(values.Get("g")); g != "" {
 		n, read := measure.ParseMass(g)
@@ -246,7 +244,7 @@ type madeView struct {
 	Remarks   []string
 }
 
-// madeLines are the steps of a making as a table, one line for all passes of a piece.
+// madeLines are the steps of a making as a table, a line each.
 func madeLines(run *bench.Making) (out []madeLine) {
 	in := run.Begun.In()
 	for _, x := range run.Steps {
