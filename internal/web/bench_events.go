@@ -29,7 +29,7 @@ type benchState struct {
 	Clocks  []benchClock   `json:"clocks"`
 	Also    []benchClock   `json:"also"`
 	Change  string         `json:"change"`
-	Remarks []bench.Remark `json:"remarks"`
+	Remarks []bench.Event  `json:"remarks"`
 	Felt    *int           `json:"felt"`
 	Ended   bool           `json:"ended"`
 	Went    []bench.Went   `json:"went"`

@@ -7,6 +7,7 @@ import (
 	"strings"
 	"time"
 
+	"hollen/internal/core/doctor"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
 	"hollen/internal/core/request"
@@ -19,42 +20,44 @@ type Making struct {
 	Ahead  *plan.Plan // as it has come to be; Begun where nothing is otherwise
 	Steps  []Step
 	State  State
+	Food   Food
 	Change string // one sentence, "" where nothing is otherwise
 }
 
 // Run folds the events of a making over the plan it was begun with, and works out again what is to come.
 // What has happened never changes.
 func Run(p *plan.Plan, began time.Time, events []Event) Making {
-	m := Making{Begun: p, Ahead: p, Steps: Steps(p)}
-	m.State = Fold(m.Steps, began, events)
-	ahead, ok := m.ahead()
-	if !ok {
-		return m
+	ordered := Ordered(events)
+	m := Making{Begun: p, Ahead: p, Steps: withOwn(p, Steps(p), ordered)}
+	m.State = fold(m.Steps, began, ordered)
+	if ahead, ok := m.ahead(); ok {
+		m.Ahead = ahead
+		m.merge(Steps(ahead))
+		m.State = fold(m.Steps, began, ordered)
 	}
-	m.Ahead = ahead
-	m.merge(Steps(ahead))
-	m.State = Fold(m.Steps, began, events)
+	m.asMeasured()
+	m.Food = m.food()
 	m.Change = m.change()
 	return m
 }
 
-// Otherwise is from what share a duration counts as another than planned. Source: house.
-const Otherwise = .15
-
-// ahead makes the plan again from what was weighed and how long things took; false where that is as planned, or
-// beyond what can be worked out.
+// ahead makes the plan again from what was weighed, done and decided, and how long things took; false where that
+// is as planned, or beyond what can be worked out.
 func (m *Making) ahead() (*plan.Plan, bool) {
 	r := m.Begun.Request
 	weighed := m.weighed(&r)
+	acted := m.acted(&r)
 	spent := m.spent(&r)
-	if !weighed && !spent {
+	shaped := m.shaped(&r)
+	poked := m.poked(&r)
+	if !weighed && !acted && !spent && !shaped && !poked {
 		return nil, false
 	}
 	p, err := plan.MakeIn(m.Begun.In(), m.Begun.Rules(), r)
 	if err != nil {
 		return nil, false
 	}
-	if spent {
+	if spent || weighed || acted {
 		p = m.rested(p)
 	}
 	return p, true
@@ -62,14 +65,14 @@ func (m *Making) ahead() (*plan.Plan, bool) {
 
 // weighed puts what lay on the scale in place of what was planned; false where it is the same to the scale.
 func (m *Making) weighed(r *request.Request) bool {
-	p, f := m.Begun, &m.Begun.Formula
+	p, f, ru := m.Begun, &m.Begun.Formula, m.Begun.Rules().Bench
 	off := false
 	got := func(key string, planned float64) float64 {
 		x := m.State.Steps["weigh."+key]
 		if x == nil || x.Status != WasDone || x.G == 0 {
 			return planned
 		}
-		off = off || math.Abs(x.G-planned) > Tolerance(planned)
+		off = off || math.Abs(x.G-planned) > Tolerance(ru, planned)
 		return x.G
 	}
 	flours := make([]float64, len(f.Flours))
@@ -86,15 +89,30 @@ func (m *Making) weighed(r *request.Request) bool {
 		adds[i] = got(fmt.Sprintf("addition.%d", i+1), x.MassG)
 	}
 	for _, x := range m.State.Remarks {
-		switch {
-		case x.What == Added && x.Text == "water":
-			liquid, off = liquid+x.G, true
-		case x.What == Left && x.Text == "flour":
-			for i := range flours {
-				flours[i] -= x.G * flours[i] / all
-			}
-			all, off = all-x.G, true
+		if x.What != Added && x.What != Left {
+			continue
 		}
+		g := x.G
+		if x.What == Left {
+			g = -g
+		}
+		switch x.Text {
+		case "water":
+			liquid = max(0, liquid+g)
+		case "egg":
+			eggs = max(0, eggs+g)
+		case "oil":
+			oil = max(0, oil+g)
+		case "flour":
+			g = max(g, -all)
+			for i := range flours {
+				flours[i] += g * flours[i] / max(all, 1e-9)
+			}
+			all += g
+		default:
+			continue
+		}
+		off = true
 	}
 	if !off || all <= 0 {
 		return false
@@ -115,94 +133,433 @@ func (m *Making) weighed(r *request.Request) bool {
 	return true
 }
 
-// timed are the plan's steps that make its way of kneading and resting, in order.
+// acted counts what was worked in because of something seen.
+func (m *Making) acted(r *request.Request) bool {
+	any := false
+	r.Acts = slices.Clone(r.Acts)
+	for _, x := range m.State.Remarks {
+		kind := doctor.Kind(x.Of)
+		if x.What != Seen || x.G == 0 || len(r.Acts) >= request.MaxActs ||
+			!slices.Contains([]doctor.Kind{doctor.Water, doctor.Egg, doctor.Milk, doctor.Oil, doctor.Flour}, kind) {
+			continue
+		}
+		at := request.AtKnead
+		for i := range m.Steps {
+			if m.Steps[i].Key == x.Step {
+				at = m.Steps[i].Station
+			}
+		}
+		r.Acts = append(r.Acts, request.Act{Kind: kind, Amount: plan.Tenth(x.G), Sign: x.Sign, Stage: at})
+		any = true
+	}
+	return any
+}
+
+// poked gives the dough the time a poke took to half recover.
+func (m *Making) poked(r *request.Request) bool {
+	s := 0.
+	for _, x := range m.Steps {
+		if p := m.State.Steps[x.Key]; p.PokeS > 0 {
+			s = p.PokeS
+		}
+	}
+	if s == 0 {
+		return false
+	}
+	r.Rest.PokeS = &s
+	return true
+}
+
+// shaped has pieces become what was decided on the way; what is not decided stays as planned.
+func (m *Making) shaped(r *request.Request) bool {
+	if len(m.State.Shapes) == 0 || m.Begun.Roped() {
+		return false
+	}
+	pieces := m.Begun.Roll.Pieces
+	var parts []request.ShapePart
+	decided := 0
+	for piece := 1; piece <= pieces; piece++ {
+		e, ok := m.State.Shapes[piece]
+		if !ok || e.Text == r.Cut.Shape && e.Shape == nil {
+			continue
+		}
+		decided++
+		i := slices.IndexFunc(parts, func(x request.ShapePart) bool { return x.Shape == e.Text })
+		if i < 0 {
+			parts = append(parts, request.ShapePart{Shape: e.Text, By: request.ShareByPieces, Own: e.Shape})
+			i = len(parts) - 1
+		}
+		parts[i].Portions++
+	}
+	if decided == 0 {
+		return false
+	}
+	if decided == pieces { // nothing of the first shape is left
+		r.Cut.Shape, r.Cut.Own = parts[0].Shape, parts[0].Own
+		r.Cut.Width, r.Cut.Long, r.Cut.Min, r.Cut.Max, r.Cut.NestG, r.Cut.PieceG, r.Cut.Tool = nil, nil, nil, nil, nil, nil, ""
+		parts = parts[1:]
+	}
+	if r.Amount.By != request.ByOwn { // the dough is there: it makes what it makes
+		m.Begun.AmountsInto(r)
+		r.Amount.By, r.Amount.Open = request.ByOwn, false
+	}
+	n, mm := float64(pieces), m.Begun.Roll.TargetMM
+	r.Roll.Pieces, r.Roll.TargetMM = &n, &mm
+	r.Cut.Also = append(slices.Clone(r.Cut.Also), parts...)
+	return true
+}
+
+// timed are the steps that make the way of kneading and resting, in order; those of one's own up to the roller among them.
 func timed(steps []Step) (out []Step) {
 	for _, s := range steps {
+		if s.Kind == Divide || s.Kind == Pass {
+			break
+		}
 		switch kind, _, _ := strings.Cut(s.Key, "."); kind {
-		case "mix", "knead", "rest":
+		case "mix", "knead", "rest", "own", "lots":
 			out = append(out, s)
 		}
 	}
 	return out
 }
 
-// spent puts how long mixing, kneading and resting took in place of what was planned; false where it is the same.
+// spent puts how long mixing, kneading and resting took in place of what was planned, and what was put in between;
+// false where it is the same. What is planned to be rolled at a time goes on being rolled then, where the dough is ready.
 func (m *Making) spent(r *request.Request) bool {
-	way, steps := m.Begun.OwnSteps(), timed(m.Steps)
-	if len(way) != len(steps) || m.Begun.Clock != nil {
+	way, ru := m.Begun.OwnSteps(), m.Begun.Rules().Bench
+	var planned []Step
+	for _, s := range timed(m.Steps) {
+		if !s.Own && !strings.HasPrefix(s.Key, "lots.") {
+			planned = append(planned, s)
+		}
+	}
+	if len(way) != len(planned) {
 		return false
 	}
 	off := false
-	for i, s := range steps {
+	var out []request.KneadStep
+	for _, s := range timed(m.Steps) {
 		x := m.State.Steps[s.Key]
-		if x.Status != WasDone && x.Status != LeftOut {
-			continue
-		}
+		closed := x.Status == WasDone || x.Status == LeftOut
 		took := x.Took()
 		if x.Status == LeftOut {
 			took = 0
 		}
-		if math.Abs(took-s.PlanMin) > math.Max(1, Otherwise*s.PlanMin) {
-			way[i].Min, off = math.Round(10*took)/10, true
+		if s.Own {
+			if o, ok := ownKneading(&s, took, closed); ok {
+				out, off = append(out, o), true
+			}
+			continue
 		}
+		if strings.HasPrefix(s.Key, "lots.") { // longer than planned, what is done rests on
+			if more := took - s.PlanMin; closed && more > math.Max(ru.OtherwiseMin, ru.Otherwise*s.PlanMin) {
+				out, off = append(out, request.KneadStep{Do: request.DoPause, Min: tenthMin(more)}), true
+			}
+			continue
+		}
+		o := way[0]
+		way = way[1:]
+		if closed && math.Abs(took-s.PlanMin) > math.Max(ru.OtherwiseMin, ru.Otherwise*s.PlanMin) {
+			o.Min, off = tenthMin(took), true
+		}
+		out = append(out, o)
 	}
-	if !off {
+	if wait := m.waited(); wait > ru.WaitedMin && len(out) > 0 {
+		last := &out[len(out)-1]
+		if last.Do != request.DoRest && last.Do != request.DoFridge && last.Do != request.DoTemper {
+			out = append(out, request.KneadStep{Do: request.DoRest})
+			last = &out[len(out)-1]
+		}
+		last.Min, off = tenthMin(last.Min+wait), true
+	}
+	if !off || len(out) > request.MaxSteps {
 		return false
 	}
-	r.Knead.By, r.Knead.Steps = request.KneadOwn, way
+	r.Knead.By, r.Knead.Steps, r.Clock = request.KneadOwn, out, request.Clock{}
 	return true
 }
 
-// rested gives the rest that is to come the minutes the dough wants by now.
+func tenthMin(v float64) float64 { return math.Round(10*v) / 10 }
+
+// ownKneading is what a step of the maker's own is to the dough; false where it is nothing to it, or left out.
+func ownKneading(s *Step, took float64, closed bool) (request.KneadStep, bool) {
+	o := request.KneadStep{Do: request.DoHand, Min: s.Min}
+	switch {
+	case s.Cold:
+		o.Do = request.DoFridge
+	case s.Kind == Wait:
+		o.Do = request.DoRest
+	case s.Station != request.AtKnead:
+		return o, false
+	}
+	if closed {
+		o.Min = tenthMin(took)
+	}
+	return o, o.Min > 0
+}
+
+// waited is how much longer than planned it took from the end of the rest until the first piece was through, min.
+func (m *Making) waited() float64 {
+	var rested time.Time
+	planned := 0.
+	for _, s := range m.Steps {
+		x := m.State.Steps[s.Key]
+		switch {
+		case s.Kind == Divide || s.Kind == Pass:
+			if x.Status != WasDone || rested.IsZero() {
+				return 0
+			}
+			planned += math.Max(s.PlanMin, .5)
+			if s.Kind == Pass {
+				return x.Over.Sub(rested).Minutes() - x.PausedS/60 - planned
+			}
+		case s.Station == request.AtRest || s.Station == request.AtKnead:
+			rested = x.Over
+		}
+	}
+	return 0
+}
+
+// rested gives the rest that is to come the minutes the dough wants by now, and as many as are left until the time it was
+// planned to be rolled at, where one was.
 func (m *Making) rested(p *plan.Plan) *plan.Plan {
-	way, steps := slices.Clone(p.Request.Knead.Steps), timed(m.Steps)
+	steps := timed(m.Steps)
 	last := len(steps) - 1
-	if last < 0 || len(way) != len(steps) || steps[last].Kind != Wait || p.Rest.ReadyAtMin < 0 {
-		return p
+	clocked := m.Begun.Clock != nil
+	if last < 0 || steps[last].Kind != Wait || p.Rest.ReadyAtMin < 0 || !clocked && (m.Begun.Rest.Asked || m.Begun.Request.Knead.Own()) {
+		return p // what its maker asked for stays
 	}
 	if x := m.State.Steps[steps[last].Key]; x.Status == WasDone || x.Status == LeftOut {
 		return p
 	}
+	way := p.OwnSteps()
+	if len(way) == 0 {
+		return p
+	}
 	before := 0.
-	for _, s := range way[:last] {
+	for _, s := range way[:len(way)-1] {
 		before += s.Min
 	}
-	way[last].Min = math.Ceil(math.Max(0, p.Rest.ReadyAtMin-before))
+	min := p.Rest.ReadyAtMin - before
+	if clocked {
+		min = max(min, steps[last].PlanMin-m.late()-m.overrun(&steps[last]))
+	}
+	way[len(way)-1].Min = math.Ceil(math.Max(0, min))
 	r := p.Request
-	r.Knead.Steps = way
+	r.Knead.By, r.Knead.Steps, r.Clock = request.KneadOwn, way, request.Clock{}
 	if again, err := plan.MakeIn(p.In(), p.Rules(), r); err == nil {
 		return again
 	}
 	return p
 }
 
+// overrun is by how much what was done from mixing up to a step took longer than planned, min.
+func (m *Making) overrun(until *Step) (min float64) {
+	for _, s := range m.Steps {
+		if s.Key == until.Key {
+			break
+		}
+		x := m.State.Steps[s.Key]
+		if (s.Station == request.AtKnead || s.Station == request.AtRest) && x.Status == WasDone {
+			min += x.Took() - s.PlanMin
+		}
+	}
+	return min
+}
+
+// late is how many minutes after the moment it was planned for mixing began, where a time to roll was wished for; nought otherwise.
+func (m *Making) late() float64 {
+	if m.Begun.Clock == nil {
+		return 0
+	}
+	start, err := measure.At(m.Begun.Clock.StartAt)
+	if err != nil {
+		return 0
+	}
+	for _, s := range m.Steps {
+		if x := m.State.Steps[s.Key]; strings.HasPrefix(s.Key, "mix.") && !x.Began.IsZero() {
+			began := x.Began.Local()
+			wall := time.Date(began.Year(), began.Month(), began.Day(), began.Hour(), began.Minute(), began.Second(), 0, time.UTC)
+			if off := wall.Sub(start).Minutes(); math.Abs(off) < MostLateMin {
+				return off
+			}
+		}
+	}
+	return 0
+}
+
+// MostLateMin is how far from the planned day a making may be begun and still keep to its time to roll, min.
+const MostLateMin = 12 * 60
+
 // merge takes what is to come from the steps of the plan made again, where it has them.
 func (m *Making) merge(now []Step) {
-	by := map[string]*Step{}
+	by, has := map[string]*Step{}, map[string]bool{}
 	for i := range now {
 		by[now[i].Key] = &now[i]
 	}
 	for i := range m.Steps {
+		has[m.Steps[i].Key] = true
+	}
+	for i := range now { // a shape decided on the way is cut, too
+		if now[i].Kind != Cut || has[now[i].Key] {
+			continue
+		}
+		at := len(m.Steps)
+		for j := range m.Steps {
+			if m.Steps[j].Kind == Cut {
+				at = j + 1
+			}
+		}
+		m.Steps = slices.Insert(m.Steps, at, now[i])
+	}
+	rest := lastRest(m.Steps)
+	if was := lastRest(now); rest != nil && was != nil { // what was put in before it counts in its number there
+		by[rest.Key] = was
+	}
+	for i := range m.Steps {
 		s := &m.Steps[i]
 		n := by[s.Key]
-		if st := m.State.Steps[s.Key].Status; n == nil || st == WasDone || st == LeftOut {
+		if x := m.State.Steps[s.Key]; n == nil || x == nil || x.Status == WasDone || x.Status == LeftOut {
 			continue
 		}
 		switch s.Kind {
 		case Weigh, SetOut: // what is weighed next stays as it was asked for
-		case Work:
-			if strings.HasPrefix(s.Key, "mix.") || strings.HasPrefix(s.Key, "knead.") {
+		default:
+			if kind, _, _ := strings.Cut(s.Key, "."); slices.Contains([]string{"mix", "knead", "rest", "lots"}, kind) && s != rest {
 				continue // hands go on as they began
 			}
-			fallthrough
-		default:
 			s.Min, s.LeastMin, s.MostMin = n.Min, n.LeastMin, n.MostMin
 			s.WantG, s.Much, s.SheetMM, s.LengthMM, s.Sign = n.WantG, n.Much, n.SheetMM, n.LengthMM, n.Sign
+			s.Count, s.CountName, s.RackMin, s.Then = n.Count, n.CountName, n.RackMin, n.Then
 			if s.Kind != Wait {
 				s.Say = n.Say
 			}
 		}
 	}
+	goOn(m.Steps)
+}
+
+// lastRest is the last rest before the roller; nil where there is none.
+func lastRest(steps []Step) (rest *Step) {
+	for i := range steps {
+		if steps[i].Kind == Divide || steps[i].Kind == Pass {
+			break
+		}
+		if steps[i].Kind == Wait && strings.HasPrefix(steps[i].Key, "rest.") {
+			rest = &steps[i]
+		}
+	}
+	return rest
+}
+
+// asMeasured gives rack and pot the minutes of the sheet as it was measured, and of what it has lost: weighed, or by how
+// long it lay.
+func (m *Making) asMeasured() {
+	p := m.Ahead
+	sheet, loss := p.Roll.SheetMM, p.Cook.Loss
+	sum, n := 0., 0
+	for i := range m.Steps {
+		s := &m.Steps[i]
+		x := m.State.Steps[s.Key]
+		if s.Kind == Pass && x.MM > 0 && s.SheetMM > 0 && (i+1 == len(m.Steps) || m.Steps[i+1].Piece != s.Piece || m.Steps[i+1].Kind != Pass) {
+			sum, n = sum+x.MM/s.SheetMM, n+1
+		}
+	}
+	off := n > 0 && math.Abs(sum/float64(n)-1) > p.Rules().Bench.SheetOff
+	if off {
+		sheet *= sum / float64(n)
+	}
+	ru := p.Rules().Bench
+	for i := range m.Steps {
+		s := &m.Steps[i]
+		x := m.State.Steps[s.Key]
+		switch {
+		case x.Loss > 0:
+			loss, off = x.Loss, true
+		case s.Kind == Wait && s.Station == request.AtDry && x.Status == WasDone && p.Request.Cook.After != request.Fresh &&
+			math.Abs(x.Took()-s.PlanMin) > math.Max(ru.OtherwiseMin, ru.Otherwise*s.PlanMin):
+			loss, off = max(loss, min(p.LossIn(x.Took()), .3)), true
+		}
+	}
+	if !off || sheet <= 0 {
+		return
+	}
+	from, to, tasteFrom, tasteTo := p.As(sheet, loss)
+	for i := range m.Steps {
+		s := &m.Steps[i]
+		if st := m.State.Steps[s.Key].Status; st == WasDone || st == LeftOut {
+			continue
+		}
+		switch {
+		case s.Kind == Pot:
+			s.Min, s.LeastMin, s.MostMin = tasteFrom/60, tasteFrom/60, tasteTo/60
+		case s.Key == "dry.1" && from > 0:
+			s.Min, s.LeastMin, s.MostMin = from, from, to
+		}
+	}
+	for i := range m.State.Clocks { // what runs goes by it at once
+		c := &m.State.Clocks[i]
+		for j := range m.Steps {
+			if s := &m.Steps[j]; c.Step == s.Key && (s.Kind == Pot || s.Key == "dry.1") {
+				c.LengthS = 60 * max(0, s.Min+m.State.Steps[s.Key].MoreMin)
+			}
+		}
+	}
+}
+
+// Food is how long the dough has been out of the fridge by what happened: UsedS up to Since, and on from there where
+// it runs.
+type Food struct {
+	UsedS      float64   `json:"used_s"`
+	Since      time.Time `json:"since,omitzero"` // zero: it does not run now
+	CautionMin float64   `json:"caution_min"`
+	DiscardMin float64   `json:"discard_min"`
+}
+
+// OutMin is how long it has been out by a moment, min.
+func (f Food) OutMin(at time.Time) float64 {
+	if !f.Since.IsZero() {
+		return (f.UsedS + max(0, at.Sub(f.Since).Seconds())) / 60
+	}
+	return f.UsedS / 60
+}
+
+// food is the food clock: from mixing on, the fridge apart, until the last lot is in the pot or it is put away cold.
+func (m *Making) food() Food {
+	d := &m.Begun.Dry
+	f := Food{CautionMin: d.CautionAt, DiscardMin: d.DiscardAt}
+	out := func(at time.Time) {
+		if f.Since.IsZero() {
+			f.Since = at
+		}
+	}
+	in := func(at time.Time) {
+		if !f.Since.IsZero() {
+			f.UsedS, f.Since = f.UsedS+max(0, at.Sub(f.Since).Seconds()), time.Time{}
+		}
+	}
+	for _, s := range m.Steps {
+		x := m.State.Steps[s.Key]
+		switch {
+		case x.Began.IsZero() || x.Status == LeftOut:
+		case strings.HasPrefix(s.Key, "mix."):
+			out(x.Began)
+		case s.Cold:
+			in(x.Began)
+			if !x.Over.IsZero() {
+				out(x.Over)
+			}
+		case (s.Kind == Pack || s.Kind == Pot) && !x.Over.IsZero():
+			in(x.Over)
+		}
+	}
+	if !m.State.Ended.IsZero() {
+		in(m.State.Ended)
+	}
+	if m.Begun.Dry.CautionAt <= 0 || !m.Begun.Perishable() {
+		return Food{}
+	}
+	return f
 }
 
 // change says in one sentence what is otherwise by now.
@@ -221,10 +578,25 @@ func (m *Making) change() string {
 	}
 	for _, s := range m.Steps {
 		if s.Kind == Wait && strings.HasPrefix(s.Key, "rest.") && m.State.Steps[s.Key].Status != WasDone {
-			if math.Abs(s.Min-s.PlanMin) >= 1 {
+			if !s.Own && math.Abs(s.Min-s.PlanMin) >= 1 {
 				parts = append(parts, fmt.Sprintf("rest %s where %s was", measure.Minutes(s.Min), measure.Minutes(s.PlanMin)))
 			}
 		}
+	}
+	for _, s := range m.Steps {
+		if st := m.State.Steps[s.Key].Status; st == WasDone || st == LeftOut || s.Own {
+			continue
+		}
+		if from := a.Cook.FromS / 60; s.Kind == Pot && math.Abs(s.Min-from) > .1*from {
+			parts = append(parts, fmt.Sprintf("taste from %s where %s was", measure.MinSec(60*s.Min), measure.MinSec(60*from)))
+			break
+		}
+	}
+	if n := m.State.PutBy; n > 0 {
+		parts = append(parts, measure.Plural(n, "piece", "pieces")+" put by")
+	}
+	if len(b.Cut.Also) > len(a.Cut.Also) {
+		parts = append(parts, "shapes decided: "+b.SharedWords())
 	}
 	if len(parts) == 0 {
 		return ""

@@ -44,7 +44,7 @@ func done(steps []Step, n int, min float64) (out []Event) {
 func random(rng *rand.Rand, steps []Step, n int) (out []Event) {
 	whats := []What{Weighed, Started, Done, Done, Done, Skipped, Paused, Resumed, Minutes, Clocked, Unclock, Poked, Looked, Measured, Added, Left, Seen,
 		Noted, Felt,
-		Packed, Ended, Took, Took}
+		Packed, Ended, Took, Took, PutIn, LastStop, Flexed, Windowed, Dried, Made, Shaped, PutBy, Named}
 	for i := range n {
 		e := Event{ID: fmt.Sprintf("e%d", i), What: whats[rng.IntN(len(whats))], At: at(rng.Float64() * 200), Step: steps[rng.IntN(len(steps))].Key,
 			G: math.Round(rng.Float64() * 900), Min: math.Round(rng.Float64()*30 - 5), S: 1 + rng.Float64()*8, MM: .3 + rng.Float64(), N: rng.IntN(5) - 2, Text: "right"}

@@ -6,6 +6,7 @@ import (
 	"strings"
 	"time"
 
+	"hollen/internal/core/cut"
 	"hollen/internal/core/measure"
 )
 
@@ -25,13 +26,22 @@ const (
 	Unclock  What = "unclock"    // Of: a clock is put away
 	Poked    What = "poked"      // Step, S: seconds to half recovery
 	Looked   What = "looked"     // Step, Text: not yet, right, past
-	Measured What = "measured"   // Step, MM
-	Added    What = "added"      // Text what, G
-	Left     What = "left"       // Text what, G
-	Seen     What = "seen"       // Text: the sign and what was done about it
+	Measured What = "measured"   // Step, MM; or N leaves of paper; or G of a square of SquareMM
+	Added    What = "added"      // Text what, G; Of how, where it is a house estimate
+	Left     What = "left"       // Text what, G: weighed back from bowl or jug
+	Seen     What = "seen"       // Text: the sign and what was done about it; Sign its key, Of what went in, G
 	Noted    What = "note"       // Text
 	Felt     What = "felt"       // N: -2 too dry … 2 too wet
-	Packed   What = "packed"     // Text what, G, N pieces
+	Packed   What = "packed"     // Text what, G, N pieces, Of fridge or freezer
+	Named    What = "named"      // Of lot, eggs or hands; Text which
+	PutIn    What = "put_in"     // a step of one's own before Step, last where that is empty: Of its kind, Text, Min; of a pass N the piece
+	LastStop What = "last_stop"  // Step: the pass its piece ends with
+	Flexed   What = "flexed"     // Step, Text yes or no: it bends without cracking
+	Windowed What = "window"     // Step, Text yes or no: it stretches until light shines through
+	Dried    What = "dried"      // Step, G now of what weighed FromG raw
+	Made     What = "made"       // Step, N nests, pieces or handfuls more; G what those weigh, 0: not weighed
+	Shaped   What = "shape"      // N the piece, Text the shape it becomes
+	PutBy    What = "put_by"     // Text dough or sheets, G, N pieces, Of where
 	Ended    What = "ended"      // G out, Text what to do otherwise
 	Took     What = "taken_back" // Of: the event that is taken back
 )
@@ -50,8 +60,15 @@ type Event struct {
 	MM    float64   `json:"mm,omitempty"`
 	N     int       `json:"n,omitempty"`
 	Text  string    `json:"text,omitempty"`
+	Sign  string    `json:"sign,omitempty"`
+	FromG float64   `json:"from_g,omitempty"`
 	Scale bool      `json:"scale,omitempty"`
+	// Shape is the workshop’s own shape a piece becomes, as it was when that was decided; nil for one that ships.
+	Shape *cut.Shape `json:"own_shape,omitempty"`
 }
+
+// SquareMM is the side of the square of sheet that is weighed to know its thickness, mm.
+const SquareMM = 100
 
 // Bounds of what an event may say.
 const (
@@ -64,7 +81,24 @@ const (
 	MaxPieces  = 100_000
 )
 
-var onStep = []What{Weighed, Started, Done, Skipped, Paused, Resumed, Poked, Looked, Measured}
+var onStep = []What{Weighed, Started, Done, Skipped, Paused, Resumed, Poked, Looked, Measured, LastStop, Flexed, Windowed, Dried, Made}
+
+// What a step of one’s own may be, what may be named, where a thing is put, and what has been added or left.
+var (
+	OwnKinds = []string{OwnStep, OwnKnead, OwnRest, OwnFridge, OwnPass}
+	Names    = []string{"lot", "eggs", "hands"}
+	Places   = []string{"room", "fridge", "freezer"}
+	yesNo    = []string{"yes", "no"}
+)
+
+// The kinds of step of one’s own.
+const (
+	OwnStep   = "step"
+	OwnKnead  = "knead"
+	OwnRest   = "rest"
+	OwnFridge = "fridge"
+	OwnPass   = "pass"
+)
 
 // Looks are what one may see of a dough, a rack or a pot.
 var Looks = []string{"not yet", "right", "past"}
@@ -84,6 +118,12 @@ func (e *Event) Check(has func(step string) bool) error {
 		return measure.Faultf("step", "%.40q is no step of this making", e.Step)
 	case len(e.Text) > MaxText || len(e.By) > 80:
 		return measure.Faultf("text", "%d letters at most", MaxText)
+	case e.What == PutIn && e.Step != "" && !has(e.Step):
+		return measure.Faultf("step", "%.40q is no step of this making", e.Step)
+	case !within(e.FromG, 0, MaxG):
+		return measure.Faultf("from_g", "0 to %s g is allowed", measure.Thousands(MaxG))
+	case len(e.Sign) > MaxID || len(e.Of) > MaxID:
+		return measure.Faultf("of", "%d letters at most", MaxID)
 	case !within(e.G, 0, MaxG):
 		return measure.Faultf("g", "0 to %s g is allowed", measure.Thousands(MaxG))
 	case !within(e.Min, -MaxMin, MaxMin):
@@ -100,7 +140,33 @@ func (e *Event) Check(has func(step string) bool) error {
 
 func (e *Event) checkKind(id func(string) bool) error {
 	switch e.What {
-	case Weighed, Started, Done, Skipped, Paused, Resumed, Added, Left, Packed, Ended:
+	case Weighed, Started, Done, Skipped, Paused, Resumed, Added, Left, Ended, LastStop:
+	case Packed, PutBy:
+		if e.Of != "" && !slices.Contains(Places, e.Of) {
+			return measure.Faultf("of", "%s is allowed", measure.List(Places))
+		}
+	case Named:
+		if !slices.Contains(Names, e.Of) || strings.TrimSpace(e.Text) == "" {
+			return measure.Faultf("of", "%s is named, in words", measure.List(Names))
+		}
+	case PutIn:
+		return e.checkOwn()
+	case Flexed, Windowed:
+		if !slices.Contains(yesNo, e.Text) {
+			return measure.Faultf("text", "%s is allowed", measure.List(yesNo))
+		}
+	case Dried:
+		if !(e.G > 0 && e.G <= e.FromG) {
+			return measure.Faultf("g", "what it weighs now, no more than it weighed raw")
+		}
+	case Made:
+		if e.N == 0 {
+			return measure.Faultf("n", "how many more, or fewer?")
+		}
+	case Shaped:
+		if e.N < 1 || strings.TrimSpace(e.Text) == "" {
+			return measure.Faultf("n", "which piece, and what does it become?")
+		}
 	case Minutes:
 		if e.Min == 0 {
 			return measure.Faultf("min", "how many minutes more or fewer?")
@@ -118,8 +184,8 @@ func (e *Event) checkKind(id func(string) bool) error {
 			return measure.Faultf("s", "how many seconds?")
 		}
 	case Measured:
-		if !(e.MM >= .2) {
-			return measure.Faultf("mm", "0.2 to %d mm is allowed", MaxSheetMM)
+		if !(e.MM >= .2) && !(e.N >= 2 && e.N <= 600) && !(e.G >= 2) {
+			return measure.Faultf("mm", "0.2 to %d mm is allowed, or 2 to 600 leaves, or the grams of a square", MaxSheetMM)
 		}
 	case Looked:
 		if !slices.Contains(Looks, e.Text) {
@@ -139,6 +205,23 @@ func (e *Event) checkKind(id func(string) bool) error {
 	return nil
 }
 
+// checkOwn returns what is wrong with a step of one's own.
+func (e *Event) checkOwn() error {
+	switch {
+	case !slices.Contains(OwnKinds, e.Of):
+		return measure.Faultf("of", "%s is allowed", measure.List(OwnKinds))
+	case strings.TrimSpace(e.Text) == "":
+		return measure.Faultf("text", "what is done?")
+	case e.Min < 0:
+		return measure.Faultf("min", "0 to %d minutes is allowed", MaxMin)
+	case e.Of == OwnPass && e.N < 1:
+		return measure.Faultf("n", "of which piece?")
+	case e.Of != OwnPass && e.Of != OwnStep && e.Min == 0:
+		return measure.Faultf("min", "how many minutes?")
+	}
+	return nil
+}
+
 // Ordered returns the events that count, by their time at the bench, then their id: each once, and
 // none that was taken back. Whether one that takes back counts goes by the same rule.
 func Ordered(events []Event) []Event {
@@ -151,7 +234,7 @@ func Ordered(events []Event) []Event {
 	})
 	seen := make(map[string]bool, len(out))
 	out = slices.DeleteFunc(out, func(e Event) bool {
-		if seen[e.ID] || math.IsNaN(e.G+e.Min+e.S+e.MM) {
+		if seen[e.ID] || math.IsNaN(e.G+e.Min+e.S+e.MM+e.FromG) {
 			return true
 		}
 		seen[e.ID] = true

@@ -3,6 +3,8 @@ package bench
 import (
 	"math"
 	"time"
+
+	"hollen/internal/core/roll"
 )
 
 // Status is how far a step is.
@@ -13,6 +15,7 @@ const (
 	ToDo    Status = "to_do"
 	Running Status = "running"
 	WasDone Status = "done"
+	Unknown Status = "unknown" // a step of one's own, before it is put in
 	LeftOut Status = "skipped"
 )
 
@@ -28,7 +31,15 @@ type Progress struct {
 	Scale    bool      `json:"scale,omitempty"`
 	PokeS    float64   `json:"poke_s,omitempty"`
 	Look     string    `json:"look,omitempty"`
-	MM       float64   `json:"mm,omitempty"`
+	Flex     string    `json:"flex,omitempty"`   // yes: it bends without cracking
+	Window   string    `json:"window,omitempty"` // yes: light shines through before it tears
+	MM       float64   `json:"mm,omitempty"`     // measured, by whatever it was
+	Made     int       `json:"made,omitempty"`   // nests, pieces or handfuls
+	MadeG    float64   `json:"made_g,omitempty"` // of those that were weighed
+	MadeN    int       `json:"made_n,omitempty"` // and how many they were
+	Loss     float64   `json:"loss,omitempty"`   // of mass in drying, share
+	Held     bool      `json:"held,omitempty"`   // waits while a step put in before it is done
+	stopped  bool      // left out, since its piece ends before it
 }
 
 // Took is how long the step took, pauses apart, min; 0 while it runs.
@@ -58,17 +69,6 @@ func (c *Clock) LeftS(at time.Time) float64 {
 	return c.LengthS - (at.Sub(c.Began).Seconds() - c.PausedS)
 }
 
-// Remark is something said on the way.
-type Remark struct {
-	ID   string    `json:"id"`
-	At   time.Time `json:"at"`
-	By   string    `json:"by,omitempty"`
-	What What      `json:"what"`
-	Text string    `json:"text,omitempty"`
-	G    float64   `json:"g,omitempty"`
-	N    int       `json:"n,omitempty"`
-}
-
 // Went is a tap that closed a step.
 type Went struct {
 	ID   string `json:"id"`
@@ -81,7 +81,9 @@ type State struct {
 	Steps   map[string]*Progress `json:"steps"`
 	Now     int                  `json:"now"` // the step that is on, by its place; as many as there are when all are done
 	Clocks  []Clock              `json:"clocks"`
-	Remarks []Remark             `json:"remarks"`
+	Remarks []Event              `json:"remarks"`        // what was said, named, added, left, put by, packed
+	Shapes  map[int]Event        `json:"shapes"`         // what pieces are to become, by piece, where that was decided on the way
+	PutBy   int                  `json:"put_by"`         // pieces
 	Felt    *int                 `json:"felt,omitempty"` // the last word
 	Ended   time.Time            `json:"ended,omitzero"`
 	OutG    float64              `json:"out_g,omitempty"`
@@ -90,11 +92,19 @@ type State struct {
 }
 
 // Fold returns the state of a making begun at a moment, from its steps and its events. The same events
-// give the same state in whatever order they come, and however often.
+// give the same state in whatever order they come, and however often. Steps of one's own are among the steps.
 func Fold(steps []Step, began time.Time, events []Event) State {
-	s := State{Began: began, Steps: make(map[string]*Progress, len(steps)), Clocks: []Clock{}, Remarks: []Remark{}, Went: []Went{}}
+	return fold(steps, began, Ordered(events))
+}
+
+// fold is Fold of events that are in order.
+func fold(steps []Step, began time.Time, events []Event) State {
+	s := State{Began: began, Steps: make(map[string]*Progress, len(steps)), Clocks: []Clock{}, Remarks: []Event{}, Shapes: map[int]Event{}, Went: []Went{}}
 	for i := range steps {
 		s.Steps[steps[i].Key] = &Progress{Status: ToDo}
+		if steps[i].Own {
+			s.Steps[steps[i].Key].Status = Unknown
+		}
 	}
 	own := map[string]*Clock{}
 	var order []string
@@ -103,7 +113,7 @@ func Fold(steps []Step, began time.Time, events []Event) State {
 		place[steps[i].Key] = i
 	}
 	s.start(steps, began)
-	for _, e := range Ordered(events) {
+	for _, e := range events {
 		s.take(&e, steps, place, own, &order)
 	}
 	s.clocks(steps, own, order)
@@ -116,15 +126,93 @@ func (s *State) start(steps []Step, at time.Time) {
 		s.Now++
 	}
 	if s.Now < len(steps) {
-		if p := s.Steps[steps[s.Now].Key]; p.Status == ToDo {
+		p := s.Steps[steps[s.Now].Key]
+		switch {
+		case p.Status == ToDo:
 			p.Status, p.Began = Running, at
+		case p.Held:
+			p.resume(at)
 		}
+		p.Held = false
 	}
 }
 
 func (s *State) closed(x *Step) bool {
 	st := s.Steps[x.Key].Status
-	return st == WasDone || st == LeftOut
+	return st == WasDone || st == LeftOut || st == Unknown
+}
+
+// putIn has a step of one's own come next; what was on waits for it.
+func (s *State) putIn(e *Event, steps []Step, place map[string]int) {
+	key := ownKey(e.ID)
+	i, known := place[key]
+	if !known || s.Steps[key].Status != Unknown {
+		return
+	}
+	s.Steps[key].Status = ToDo
+	if i >= s.Now {
+		return
+	}
+	if s.Now < len(steps) {
+		if p := s.Steps[steps[s.Now].Key]; p.Status == Running && p.PausedAt.IsZero() {
+			p.PausedAt, p.Held = e.At, true
+		}
+	}
+	s.Now = i
+	s.start(steps, e.At)
+}
+
+// lastStop has a piece end with a pass: those after it are left out, and those that were for an earlier one come back.
+func (s *State) lastStop(e *Event, steps []Step, place map[string]int) {
+	i, known := place[e.Step]
+	if !known || steps[i].Kind != Pass {
+		return
+	}
+	for j := range steps {
+		if steps[j].Kind != Pass || steps[j].Piece != steps[i].Piece {
+			continue
+		}
+		p := s.Steps[steps[j].Key]
+		switch {
+		case j > i && (p.Status == ToDo || p.Status == Running):
+			*p = Progress{Status: LeftOut, Over: e.At, stopped: true}
+		case j <= i && p.stopped:
+			*p = Progress{Status: ToDo}
+			s.Now = min(s.Now, j)
+		}
+	}
+	s.start(steps, e.At)
+}
+
+// putBy has pieces of dough go no further: the last of those not begun.
+func (s *State) putBy(e *Event, steps []Step) {
+	for n := e.N; n > 0; n-- {
+		piece := 0
+		for i := range steps {
+			if x := &steps[i]; x.Kind == Pass && s.Steps[x.Key].Status == ToDo && !s.begun(steps, x.Piece) {
+				piece = max(piece, x.Piece)
+			}
+		}
+		if piece == 0 {
+			return
+		}
+		s.PutBy++
+		for i := range steps {
+			if p := s.Steps[steps[i].Key]; steps[i].Kind == Pass && steps[i].Piece == piece && p.Status == ToDo {
+				p.Status, p.Over = LeftOut, e.At
+			}
+		}
+	}
+}
+
+// begun says whether a piece has been in the rollers.
+func (s *State) begun(steps []Step, piece int) bool {
+	for i := range steps {
+		if x := &steps[i]; x.Kind == Pass && x.Piece == piece && (s.Steps[x.Key].Status == WasDone || s.Steps[x.Key].Status == Running) {
+			return true
+		}
+	}
+	return false
 }
 
 // take brings one event to bear.
@@ -176,20 +264,57 @@ func (s *State) take(e *Event, steps []Step, place map[string]int, own map[strin
 		*order = append(*order, e.ID)
 	case Unclock:
 		delete(own, e.Of)
-	case Poked:
-		p.PokeS = e.S
-	case Looked:
-		p.Look = e.Text
-	case Measured:
-		p.MM = e.MM
+	case PutIn:
+		s.putIn(e, steps, place)
+	case LastStop:
+		s.lastStop(e, steps, place)
+	case PutBy:
+		if e.Text == "dough" {
+			s.putBy(e, steps)
+		}
+	case Poked, Looked, Measured, Flexed, Windowed, Dried, Made:
+		i := place[e.Step]
+		p.measure(e, &steps[i])
+	case Shaped:
+		s.Shapes[e.N] = *e
 	case Felt:
 		s.Felt = &e.N
 	case Ended:
 		s.Ended, s.OutG, s.Next = e.At, e.G, e.Text
 	}
 	switch e.What {
-	case Added, Left, Seen, Noted, Packed:
-		s.Remarks = append(s.Remarks, Remark{e.ID, e.At, e.By, e.What, e.Text, e.G, e.N})
+	case Added, Left, Seen, Noted, Packed, Named, PutBy:
+		s.Remarks = append(s.Remarks, *e)
+	}
+}
+
+// measure notes what was tried or measured at a step.
+func (p *Progress) measure(e *Event, x *Step) {
+	switch e.What {
+	case Poked:
+		p.PokeS = e.S
+	case Looked:
+		p.Look = e.Text
+	case Flexed:
+		p.Flex = e.Text
+	case Windowed:
+		p.Window = e.Text
+	case Dried:
+		p.Loss = min(.9, 1-e.G/max(e.FromG, e.G))
+	case Made:
+		p.Made = max(0, p.Made+e.N)
+		if e.G > 0 && e.N > 0 {
+			p.MadeG, p.MadeN = p.MadeG+e.G, p.MadeN+e.N
+		}
+	case Measured:
+		switch {
+		case e.MM > 0:
+			p.MM = e.MM
+		case e.N > 0:
+			p.MM = roll.FromPaper(float64(e.N))
+		case x.Density > 0:
+			p.MM = roll.SquareMM(e.G, x.Density, SquareMM, SquareMM)
+		}
 	}
 }
 

@@ -13,6 +13,7 @@ import (
 	"hollen/internal/core/plan"
 	"hollen/internal/core/request"
 	"hollen/internal/core/roll"
+	"hollen/internal/core/rules"
 )
 
 // Kind is what a step asks of the hands.
@@ -59,8 +60,15 @@ type Step struct {
 	Stop       string        `json:"stop,omitempty"`
 	SheetMM    float64       `json:"sheet_mm,omitempty"`
 	LengthMM   float64       `json:"length_mm,omitempty"`
-	Fold       bool          `json:"fold,omitempty"` // fold before it
-	Then       *Timer        `json:"then,omitempty"` // a clock that runs from its end
+	Fold       bool          `json:"fold,omitempty"`    // fold before it
+	Halve      bool          `json:"halve,omitempty"`   // the sheet before it
+	Density    float64       `json:"density,omitempty"` // of the dough, where a sheet may be weighed, g/mL
+	Count      int           `json:"count,omitempty"`   // nests, pieces or handfuls to make
+	CountName  string        `json:"count_name,omitempty"`
+	Cold       bool          `json:"cold,omitempty"`     // in the fridge
+	Own        bool          `json:"own,omitempty"`      // put in by the maker
+	RackMin    float64       `json:"rack_min,omitempty"` // a lot of it on the rack until leather
+	Then       *Timer        `json:"then,omitempty"`     // a clock that runs from its end
 }
 
 // Timer is a clock to start: its name and length.
@@ -69,20 +77,13 @@ type Timer struct {
 	Min  float64 `json:"min"`
 }
 
-// BoilMin is how long a pot of water takes to the boil where nobody has said, min. Source: house.
-const BoilMin = 15
-
-// WeighedAlone is from what mass a reading may be taken by itself; less, and what is counted, is
-// taken by a tap, g.
-const WeighedAlone = 10
-
 // Tolerance is how near a reading counts as what is wanted, g: the larger of a gram and one per cent.
-func Tolerance(wantG float64) float64 { return math.Max(1, .01*wantG) }
+func Tolerance(r rules.Bench, wantG float64) float64 { return math.Max(r.Within, r.WithinShare*wantG) }
 
 // Steps returns what is done at the bench for a plan, in order, each with a key that stays as long
 // as the way does.
 func Steps(p *plan.Plan) []Step {
-	b := &builder{p: p, in: p.In()}
+	b := &builder{p: p, in: p.In(), ru: p.Rules().Bench}
 	b.setOut()
 	b.weighing()
 	for _, s := range p.Steps {
@@ -92,7 +93,11 @@ func Steps(p *plan.Plan) []Step {
 			b.dividing(s)
 			b.rolling(s)
 		case "cut":
-			b.add(Step{Key: s.Key, Kind: Cut}, s)
+			b.cutting(s)
+		case "water":
+			if p.Keep.Where == "" {
+				b.add(Step{Key: s.Key, Kind: Work, Then: &Timer{"Water to the boil", s.LeastMin}}, s)
+			}
 		case "keep":
 			b.add(Step{Key: s.Key, Kind: Pack, Unattended: true}, s)
 			b.kept = true
@@ -101,20 +106,22 @@ func Steps(p *plan.Plan) []Step {
 				b.potting(s)
 			}
 		default:
-			x := Step{Key: s.Key, Kind: Work, Min: s.Min}
+			x := Step{Key: s.Key, Kind: Work, Min: s.Min, Cold: s.Cold}
 			if s.Unattended {
 				x.Kind = Wait
 			}
 			b.add(x, s)
 		}
 	}
-	b.goOn()
+	goOn(b.out)
 	return b.out
 }
 
 type builder struct {
 	p    *plan.Plan
 	in   measure.System
+	ru   rules.Bench
+	cuts int
 	out  []Step
 	kept bool
 }
@@ -160,8 +167,8 @@ func (b *builder) setOut() {
 }
 
 // scaled is a mass as a kitchen scale shows it, g: whole, to a tenth under ten.
-func scaled(g float64) float64 {
-	if g < WeighedAlone {
+func (b *builder) scaled(g float64) float64 {
+	if g < b.ru.AloneG {
 		return math.Round(10*g) / 10
 	}
 	return math.Round(g)
@@ -169,14 +176,14 @@ func scaled(g float64) float64 {
 
 // weigh lists one line onto the scale; nothing of nothing.
 func (b *builder) weigh(key, head, say string, g float64, counted string) {
-	if g = scaled(g); g <= 0 {
+	if g = b.scaled(g); g <= 0 {
 		return
 	}
 	x := Step{Key: "weigh." + key, Kind: Weigh, Station: request.AtFormula, Head: head, Say: say, WantG: g, Much: b.in.Grams(g), Counted: counted != ""}
 	if counted != "" {
 		x.Much = counted
 	}
-	x.Sign = []string{fmt.Sprintf("From %s to %s.", b.in.Grams(max(0, g-Tolerance(g))), b.in.Grams(g+Tolerance(g)))}
+	x.Sign = []string{fmt.Sprintf("From %s to %s.", b.in.Grams(max(0, g-Tolerance(b.ru, g))), b.in.Grams(g+Tolerance(b.ru, g)))}
 	b.out = append(b.out, x)
 }
 
@@ -219,10 +226,10 @@ func (b *builder) dividing(s plan.Step) {
 		if i == o.Pieces-1 {
 			say = "What is left is the last piece."
 		}
-		g := scaled(o.PieceG)
+		g := b.scaled(o.PieceG)
 		b.out = append(b.out, Step{Key: fmt.Sprintf("divide.%d", i+1), Kind: Divide, Station: s.Station, Of: s.Key, FromMin: s.FromMin,
 			Head: fmt.Sprintf("Divide: piece %d of %d", i+1, o.Pieces), Say: say, WantG: g, Much: b.in.Grams(g), Piece: i + 1, Pieces: o.Pieces,
-			Sign: []string{fmt.Sprintf("From %s to %s.", b.in.Grams(g-Tolerance(g)), b.in.Grams(g+Tolerance(g))), "One clean cut; small patches open up in the roller.",
+			Sign: []string{fmt.Sprintf("From %s to %s.", b.in.Grams(g-Tolerance(b.ru, g)), b.in.Grams(g+Tolerance(b.ru, g))), "One clean cut; small patches open up in the roller.",
 				"Back under the cloth, cut side down."}})
 	}
 }
@@ -246,7 +253,7 @@ func (b *builder) rolling(s plan.Step) {
 		for i, x := range passes {
 			y := o.Passes[i]
 			st := Step{Key: x.Key, Kind: Pass, Piece: piece, Pieces: o.Pieces, Pass: i + 1, Passes: len(passes), Stop: y.Label, SheetMM: y.OutMM,
-				LengthMM: y.LengthMM, Fold: y.Fold > 0, Head: fmt.Sprintf("Piece %d of %d", piece, o.Pieces), Name: x.Head, Say: x.Text, FromMin: from +
+				LengthMM: y.LengthMM, Fold: y.Fold > 0, Halve: y.Halved, Density: b.p.Formula.Dough.DensityGPerML, Head: fmt.Sprintf("Piece %d of %d", piece, o.Pieces), Name: x.Head, Say: x.Text, FromMin: from +
 					x.FromMin*each/max(whole, 1e-9), PlanMin: x.Min * each / max(whole, 1e-9),
 				Sign: []string{"Straight edges, the full width, one colour."}}
 			if i == len(passes)-1 {
@@ -258,12 +265,30 @@ func (b *builder) rolling(s plan.Step) {
 	}
 }
 
-// potting lists water and the lots of the pot.
+// cutting lists a shape, with how many nests, pieces or handfuls it makes.
+func (b *builder) cutting(s plan.Step) {
+	x := Step{Key: s.Key, Kind: Cut}
+	if parts := b.p.Cut.Parts(); b.cuts < len(parts) {
+		part := parts[b.cuts]
+		x.Count, x.CountName = part.Count, part.Shape.Traits().Many
+		if part.Shape.Traits().Lengths {
+			x.Count, x.CountName = part.AllNests(), "nests"
+		}
+		if part.Shape.Traits().Sheets {
+			x.CountName = "sheets"
+		}
+		if d := &b.p.Dry; d.Leather.Will {
+			x.RackMin = d.Leather.FromMin
+		}
+		x.Density = b.p.Formula.Dough.DensityGPerML
+	}
+	b.cuts++
+	b.add(x, s)
+}
+
+// potting lists the lots of the pot.
 func (b *builder) potting(s plan.Step) {
 	c := &b.p.Cook
-	b.out = append(b.out, Step{Key: "water.1", Of: s.Key, Kind: Work, Station: s.Station, FromMin: s.FromMin, Head: "Water on",
-		Say:  fmt.Sprintf("%s, lid on; %s of salt when it boils.", b.in.L(c.WaterL, 1), b.in.Grams(c.SaltG)),
-		Sign: []string{"A rolling boil before anything goes in."}, Then: &Timer{"Water to the boil", BoilMin}})
 	lots := max(1, c.Lots)
 	for i := range lots {
 		head := "Into the pot"
@@ -276,13 +301,13 @@ func (b *builder) potting(s plan.Step) {
 }
 
 // goOn puts on every key what comes next.
-func (b *builder) goOn() {
-	for i := range b.out {
-		if i == len(b.out)-1 {
-			b.out[i].On = "Done, that was all"
+func goOn(steps []Step) {
+	for i := range steps {
+		if i == len(steps)-1 {
+			steps[i].On = "Done, that was all"
 			continue
 		}
-		b.out[i].On = "Done, on to " + nextWords(&b.out[i], &b.out[i+1])
+		steps[i].On = "Done, on to " + nextWords(&steps[i], &steps[i+1])
 	}
 }
 
@@ -295,7 +320,10 @@ func nextWords(now, next *Step) string {
 		}
 		return "the scale"
 	case Wait:
-		return map[request.Stage]string{request.AtRest: "the rest", request.AtDry: "the rack"}[next.Station]
+		if next.Station == request.AtDry {
+			return "the rack"
+		}
+		return "the rest"
 	case Divide:
 		if next.Piece > 1 {
 			return fmt.Sprintf("piece %d", next.Piece)

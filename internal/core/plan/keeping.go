@@ -50,8 +50,8 @@ func (p *Plan) keep() {
 	p.Keep = o
 }
 
-// perishable says whether the food clock counts: for egg, milk and fillings.
-func (p *Plan) perishable() bool {
+// Perishable says whether the food clock counts: for egg, milk and fillings.
+func (p *Plan) Perishable() bool {
 	f := &p.Formula
 	return f.WholeG+f.YolkG > 0 || f.TopG > 0 && p.Request.Eggs.TopUp == egg.TopMilk || p.Request.Filled()
 }

@@ -391,7 +391,7 @@ func (p *Plan) adviseRest() {
 		p.note(request.AtRest, "rest.min", Remark, "grey", "Greys past a day.", "Harmless, but it shows. Wrapped dough keeps at most 48 hours in the fridge.")
 	}
 	p.adviseCooling()
-	if out := p.Rest.OutMin; out > p.cautionAt() && p.perishable() {
+	if out := p.Rest.OutMin; out > p.cautionAt() && p.Perishable() {
 		way := "Rest it in the fridge."
 		if p.Rest.Cold {
 			way = "Take it out later, or roll what is out first."

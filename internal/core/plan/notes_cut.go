@@ -222,7 +222,7 @@ func (p *Plan) adviseDry() {
 			"The air takes too little. Dust with semola, cut and cook at once, or let a fan blow over it.")
 	}
 	switch {
-	case d.ToKeep != nil || !p.perishable(): // drying to keep has its own note
+	case d.ToKeep != nil || !p.Perishable(): // drying to keep has its own note
 	case d.OutMin > d.DiscardAt:
 		p.note(request.AtDry, "dry.warm", Warning, "discard", "Too long out of the fridge.",
 			"%s over all stages; past %s a dough with egg is usually thrown away. Work in smaller batches, or chill what waits at every stage.",

@@ -7,6 +7,7 @@ import (
 	"strconv"
 	"strings"
 
+	"hollen/internal/core/cook"
 	"hollen/internal/core/dough"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/request"
@@ -223,3 +224,48 @@ func (p *Plan) adviseOwnLong() {
 		}
 	}
 }
+
+// PassAt is the pass at the stop of that label that ends a piece there, under a pin at that many mm; false where there is no
+// such stop.
+func (p *Plan) PassAt(label string) (roll.Pass, bool) {
+	stop, mm := -1, 0.
+	if p.lay.Pin {
+		mm, _ = measure.ParseNumber(label)
+	} else {
+		stop = slices.IndexFunc(p.machine.Stops, func(s roll.Stop) bool { return s.Label == label })
+	}
+	if p.Roped() || p.lay.Pin && mm < .3 || !p.lay.Pin && stop < 0 {
+		return roll.Pass{}, false
+	}
+	passes, _ := p.lay.EndAt(&p.Roll.Progression, stop, mm)
+	if len(passes) == 0 {
+		return roll.Pass{}, false
+	}
+	return passes[len(passes)-1], true
+}
+
+// As is when a sheet of that thickness is at leather and when one that has lost that share of its mass is tasted:
+// min from and to, -1 where it will not dry; s from and to.
+func (p *Plan) As(sheetMM, loss float64) (leatherFrom, leatherTo, tasteFrom, tasteTo float64) {
+	q := *p
+	q.Roll.SheetMM = sheetMM
+	faces := p.rules.Dry.RackFaces
+	if p.Request.Dry.On == request.OnBoard || p.Roped() {
+		faces = p.rules.Dry.BoardFaces
+	}
+	leatherFrom, leatherTo = -1, -1
+	if w := q.rate(p.Request.Room.Air, faces).At(p.rules.Dry, p.rules.Dry.CutLoss); w.Will {
+		leatherFrom, leatherTo = w.FromMin, w.ToMin
+	}
+	x := p.Cut.CutPart
+	x.thickMM *= sheetMM / p.Roll.SheetMM
+	t := p.timeOf(&x, loss)
+	tasteFrom, tasteTo = t.FromS, t.ToS
+	if p.Cook.Frozen {
+		tasteFrom, tasteTo = cook.Range(p.rules.Cook, t.FrozenS, p.rawIn(&x))
+	}
+	return leatherFrom, leatherTo, tasteFrom, tasteTo
+}
+
+// LossIn is the share of its mass a sheet loses in so many minutes on the rack, as this batch lies.
+func (p *Plan) LossIn(min float64) float64 { return p.Dry.Rate.LossAt(p.rules.Dry, min) }

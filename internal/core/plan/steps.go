@@ -32,6 +32,7 @@ type Step struct {
 	MostMin    float64       `json:"most_min"`
 	At         string        `json:"at,omitempty"` // by the clock, when a time to roll is wished for
 	Unattended bool          `json:"unattended"`
+	Cold       bool          `json:"cold,omitempty"` // in the fridge
 	Sign       string        `json:"sign,omitempty"` // what to look for
 	Test       string        `json:"test,omitempty"` // how to try it
 	Caution    string        `json:"caution,omitempty"`
@@ -316,6 +317,7 @@ func (l *list) rest(i int, s knead.Step) {
 	case !last && (s.Lies == "" || s.Lies == string(request.CoverBowl)) && s.By == knead.InRoom:
 		o.Head, o.Text = "Rest between turns", "Under the upturned bowl. It softens by itself."
 	case s.By == knead.InFridge:
+		o.Cold = true
 		o.Head, o.Text = "Rest in the fridge", wrap+" Write the time on it."
 		o.Sign = "Firm from the cold, even inside; no grey, no skin."
 		o.Test = "A thumb mark stays once it has lost the chill."
@@ -464,8 +466,33 @@ func (l *list) potting() {
 	if p.Request.RawFilling() {
 		test = "Cut one of the thickest open: no pink, piping hot."
 	}
+	boil := request.Or(p.Request.Bench.BoilMin, p.rules.Bench.BoilMin)
+	water := Step{Station: request.AtCook, Head: "Water on", Sign: "A rolling boil before anything goes in.", LeastMin: boil, MostMin: boil,
+		Text: fmt.Sprintf("%s, lid on, about %s to the boil; %s of salt when it boils.", p.in.L(p.Cook.WaterL, 1), measure.Minutes(boil), p.in.Grams(p.Cook.SaltG))}
+	l.add("water", water)
+	if p.Keep.Where == "" { // otherwise it is cooked another day
+		l.inTime(boil)
+	}
 	l.add("cook", Step{Station: request.AtCook, Head: "Cook", Text: text, Brief: text, LeastMin: p.Cook.FromS / 60, MostMin: p.Cook.ToS / 60,
 		Sign: "Tender through; floating proves nothing.", Test: test, Caution: l.caution(request.AtCook, "eaters")})
+}
+
+// inTime puts the step listed last so many minutes before the end: between the two whose border is nearest.
+func (l *list) inTime(before float64) {
+	all := l.p.Steps
+	last := len(all) - 1
+	x := all[last]
+	at, off := last, before
+	for i := last - 1; i > 0; i-- {
+		if o := math.Abs(l.now - before - all[i].FromMin); o < off {
+			at, off = i, o
+		}
+	}
+	if at < last {
+		x.FromMin, x.At = all[at].FromMin, all[at].At
+	}
+	copy(all[at+1:], all[at:last])
+	all[at] = x
 }
 
 // amountsFrom are the amounts of the steps listed so far whose keys begin with kind.

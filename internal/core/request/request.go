@@ -334,6 +334,7 @@ type Bench struct {
 	Trays      *float64 `json:"trays"`        // of 600 × 400 mm, nil: not known
 	PotL       *float64 `json:"pot_l"`        // nil: 8 L
 	Pots       *float64 `json:"pots"`         // nil: one
+	BoilMin    *float64 `json:"boil_min"`     // until a pot of water boils, nil: 15 min
 }
 
 // Clock is when the maker wants to roll and how early the work may start, as

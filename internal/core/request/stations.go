@@ -203,6 +203,7 @@ func cookFields() []Field {
 			Option{string(DriedHard), "Dried to keep"}, Option{string(Frozen), "Frozen"}),
 		optional(number(AtCook, "bench.pot_l", "Pot", "L", 1, 200, 1, func(r *Request) any { return &r.Bench.PotL })),
 		optional(count(AtCook, "bench.pots", "Pots", "", 1, 12, 1, func(r *Request) any { return &r.Bench.Pots })),
+		optional(number(AtCook, "bench.boil_min", "Water boils in", "min", 1, 120, 1, func(r *Request) any { return &r.Bench.BoilMin })),
 	}
 }
 

@@ -20,6 +20,7 @@ type Rules struct {
 	Dry       Dry
 	Cook      Cook
 	Safety    Safety
+	Bench     Bench
 }
 
 // Flour rules: how moisture moves between flour and air.
@@ -394,6 +395,28 @@ type Cook struct {
 	WaterPerPasta, SaltPerPasta float64
 }
 
+// Bench rules: what is believed of scales, hands and waits while a batch is made.
+type Bench struct {
+	// BoilMin is how long a pot of water takes to the boil where nobody has said, min. Source: house.
+	BoilMin float64
+	// Within and WithinShare are how near a reading counts as what is wanted: the larger of the two, g and share. Source: house.
+	Within, WithinShare float64
+	// AloneG is the mass from which a reading may be taken by itself; less, and what is counted, is taken by a tap, g. Source: house.
+	AloneG float64
+	// Otherwise is from what share a duration counts as another than planned, and OtherwiseMin the least that does, min. Source: house.
+	Otherwise, OtherwiseMin float64
+	// WaitedMin is from what wait the dough is taken to have rested on, min. Source: house.
+	WaitedMin float64
+	// SheetOff is from what share a measured sheet counts as another than planned. Source: house.
+	SheetOff float64
+	// SplashG, SprayG and WetHandsG are what goes in by a splash, a spray of the mister and a pair of wet hands, g. Source: house.
+	SplashG, SprayG, WetHandsG float64
+	// DustingG is the flour a dusting of the board brings in, g. Source: house.
+	DustingG float64
+	// GiveOrTake is how far those four may be off, share. Source: house.
+	GiveOrTake float64
+}
+
 // Safety rules: the clock of egg dough out of the fridge, and in it. Local food rules come first.
 type Safety struct {
 	// CautionMin and DiscardMin are the minutes out of the fridge, min. Source: usual advice.
@@ -457,5 +480,7 @@ func Default() Rules {
 			PanShare: 2. / 3, FillReadyS: 30, FillRawS: 90, PotL: 8, PotFill: .8, WaterPerPasta: 10, SaltPerPasta: .1},
 		Safety: Safety{CautionMin: 120, DiscardMin: 240, HotCautionMin: 60, HotDiscardMin: 120, HotC: 32, CoolC: 7, SellC: 5, MixMin: 5,
 			FridgeLowDays: 1, FridgeDays: 2, RawFillDays: 1, FreezeLowDays: 30, FreezeDays: 60, DriedDays: 30},
+		Bench: Bench{BoilMin: 15, Within: 1, WithinShare: .01, AloneG: 10, Otherwise: .15, OtherwiseMin: 1, WaitedMin: 10, SheetOff: .08,
+			SplashG: 5, SprayG: 1, WetHandsG: 2, DustingG: 4, GiveOrTake: .5},
 	}
 }

@@ -1,0 +1,63 @@
+package bench
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"hollen/internal/core/plan"
+	"hollen/internal/core/request"
+)
+
+func ownKey(id string) string { return "own." + id }
+
+// withOwn returns the steps with those the maker put in, each before the step it was put in before; the steps
+// themselves where there are none.
+func withOwn(p *plan.Plan, steps []Step, events []Event) []Step {
+	out := steps
+	for _, e := range events {
+		if e.What != PutIn || len(out) > MostSteps {
+			continue
+		}
+		at := len(out)
+		if e.Step != "" {
+			if at = slices.IndexFunc(out, func(s Step) bool { return s.Key == e.Step }); at < 0 {
+				continue
+			}
+		}
+		out = slices.Insert(slices.Clone(out), at, ownStep(p, &e, out, at))
+	}
+	if len(out) > len(steps) {
+		goOn(out)
+	}
+	return out
+}
+
+// MostSteps is how many steps a making may come to have.
+const MostSteps = 2000
+
+// ownStep is the step an event puts in before the one at that place.
+func ownStep(p *plan.Plan, e *Event, steps []Step, at int) Step {
+	near := Step{Station: request.AtKnead}
+	if len(steps) > 0 {
+		near = steps[min(at, len(steps)-1)]
+	}
+	s := Step{Key: ownKey(e.ID), Own: true, Station: near.Station, Kind: Work, Head: strings.TrimSpace(e.Text), Min: max(0, e.Min), FromMin: near.FromMin,
+		Say: "Put in on the way."}
+	switch e.Of {
+	case OwnKnead:
+		s.Station = request.AtKnead
+	case OwnRest, OwnFridge:
+		s.Station, s.Kind, s.Unattended, s.Cold = request.AtRest, Wait, true, e.Of == OwnFridge
+	case OwnPass:
+		s.Kind, s.Station, s.Min, s.Name = Pass, request.AtRoll, 0, "Stop "+s.Head
+		s.Piece, s.Pieces, s.Stop = e.N, p.Roll.Pieces, s.Head
+		s.Head = fmt.Sprintf("Piece %d of %d", e.N, p.Roll.Pieces)
+		if x, ok := p.PassAt(s.Stop); ok {
+			s.SheetMM, s.LengthMM, s.Density = x.OutMM, x.LengthMM, p.Formula.Dough.DensityGPerML
+			s.Say = fmt.Sprintf("To %s, %s long.", p.In().MM(x.OutMM, 2), p.In().Long(x.LengthMM))
+		}
+	}
+	s.LeastMin, s.MostMin = s.Min, s.Min
+	return s
+}
