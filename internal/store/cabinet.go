@@ -32,10 +32,11 @@ const (
 	MachineKind  Kind = "machine"
 	ShapeKind    Kind = "shape"
 	WayKind      Kind = "way"
+	MakerKind    Kind = "maker"
 )
 
 // Thing is one thing of the workshop's own: a flour.Flour, flour.Lot, egg.Class,
-// addition.Addition, addition.Yield, roll.Machine, cut.Shape or request.Way. One that is retired is offered no more; batches keep
+// addition.Addition, addition.Yield, roll.Machine, cut.Shape, request.Way or request.Maker. One that is retired is offered no more; batches keep
 // the figures they were made with.
 type Thing struct {
 	ID      uint64
@@ -68,6 +69,8 @@ func Describe(v any) (kind Kind, key, name string) {
 		return ShapeKind, v.Key, v.Name
 	case request.Way:
 		return WayKind, v.Key, v.Name
+	case request.Maker:
+		return MakerKind, v.Key, v.Name
 	}
 	return "", "", ""
 }
@@ -96,6 +99,9 @@ func Keyed(v any, key string) any {
 	case request.Way:
 		v.Key = key
 		return v
+	case request.Maker:
+		v.Key = key
+		return v
 	}
 	return v
 }
@@ -110,6 +116,7 @@ type Cabinet struct {
 	Machines  []roll.Machine // without their history
 	Shapes    []cut.Shape
 	Ways      []request.Way
+	Makers    []request.Maker
 	Workshop  string // its name
 }
 
@@ -187,6 +194,8 @@ func value(k Kind) (any, error) {
 		return new(cut.Shape), nil
 	case WayKind:
 		return new(request.Way), nil
+	case MakerKind:
+		return new(request.Maker), nil
 	}
 	return nil, fmt.Errorf("kind %q is not known", k)
 }
@@ -238,6 +247,8 @@ func CabinetOf(things []Thing) (c Cabinet) {
 			c.Shapes = append(c.Shapes, v)
 		case request.Way:
 			c.Ways = append(c.Ways, v)
+		case request.Maker:
+			c.Makers = append(c.Makers, v)
 		}
 	}
 	return c

@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"hash/fnv"
 	"net/http"
+	"slices"
 	"strconv"
 	"time"
 
@@ -30,6 +31,8 @@ type benchState struct {
 	Also    []benchClock   `json:"also"`
 	Change  string         `json:"change"`
 	Remarks []bench.Event  `json:"remarks"`
+	Food    benchFood      `json:"food"`
+	Shapes  map[int]string `json:"shapes"` // what pieces become, by piece
 	Felt    *int           `json:"felt"`
 	Ended   bool           `json:"ended"`
 	Went    []bench.Went   `json:"went"`
@@ -45,6 +48,21 @@ type doneStep struct {
 	Over   int64   `json:"o,omitempty"`
 	G      float64 `json:"g,omitempty"`
 	PokeS  float64 `json:"p,omitempty"`
+	Made   int     `json:"m,omitempty"` // nests, pieces or handfuls
+	MadeG  float64 `json:"mg,omitempty"`
+	MM     float64 `json:"mm,omitempty"`
+	Flex   string  `json:"f,omitempty"`
+	Window string  `json:"w,omitempty"`
+	Look   string  `json:"l,omitempty"`
+	Loss   float64 `json:"x,omitempty"`
+}
+
+// benchFood is the food clock: what was used up by a moment, and on from there.
+type benchFood struct {
+	UsedS      float64 `json:"used_s"`
+	Since      int64   `json:"since,omitempty"` // 0: it stands still
+	CautionMin float64 `json:"caution_min"`
+	DiscardMin float64 `json:"discard_min"`
 }
 
 type benchClock struct {
@@ -83,7 +101,8 @@ func (s *Server) benchStateOf(ctx context.Context, id uint64, known string) (ben
 	}
 	st := run.State
 	out := benchState{Seq: place, Now: time.Now().UnixMilli(), At: st.Now, Change: run.Change, Remarks: st.Remarks, Felt: st.Felt, Ended: !st.Ended.IsZero(),
-		Scale: s.scale(), Went: st.Went[max(0, len(st.Went)-mostBack):], Clocks: []benchClock{}, Also: []benchClock{}}
+		Scale: s.scale(), Went: st.Went[max(0, len(st.Went)-mostBack):], Clocks: []benchClock{}, Also: []benchClock{},
+		Food: benchFood{run.Food.UsedS, stamp(run.Food.Since), run.Food.CautionMin, run.Food.DiscardMin}, Shapes: map[int]string{}}
 	doc, err := json.Marshal(run.Steps)
 	if err != nil {
 		return out, err
@@ -95,7 +114,11 @@ func (s *Server) benchStateOf(ctx context.Context, id uint64, known string) (ben
 	}
 	for _, x := range run.Steps {
 		p := st.Steps[x.Key]
-		out.Done = append(out.Done, doneStep{string(p.Status), stamp(p.Began), stamp(p.Over), p.G, p.PokeS})
+		out.Done = append(out.Done, doneStep{string(p.Status), stamp(p.Began), stamp(p.Over), p.G, p.PokeS, p.Made, p.MadeG, p.MM, p.Flex, p.Window,
+			p.Look, p.Loss})
+	}
+	for piece, e := range st.Shapes {
+		out.Shapes[piece] = e.Text
 	}
 	for _, c := range st.Clocks {
 		out.Clocks = append(out.Clocks, clockOf(c))
@@ -144,6 +167,20 @@ func (s *Server) takeEvents(ctx context.Context, id uint64, events []bench.Event
 		}
 		sound = append(sound, e)
 		got = append(got, e.ID)
+	}
+	if slices.ContainsFunc(sound, func(e bench.Event) bool { return e.What == bench.Shaped }) {
+		cab, err := s.store.Cabinet(ctx)
+		if err != nil {
+			return nil, refused, err
+		}
+		var none []refusedEvent
+		sound, none = settleShapes(sound, cab)
+		refused = append(refused, none...)
+		got = slices.DeleteFunc(got, func(id string) bool {
+			return slices.ContainsFunc(none, func(r refusedEvent) bool { return r.ID == id })
+		})
+	} else {
+		sound, _ = settleShapes(sound, store.Cabinet{})
 	}
 	if len(sound) == 0 {
 		return got, refused, nil

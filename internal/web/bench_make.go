@@ -15,10 +15,8 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"hollen/internal/core/bench"
-	"hollen/internal/core/doctor"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
-	"hollen/internal/core/request"
 	"hollen/internal/draw"
 	"hollen/internal/store"
 )
@@ -66,29 +64,10 @@ type benchView struct {
 	N, Of int
 	State template.JS // as a script reads it: JSON, in which nothing can end the element
 	Signs template.JS // likewise, what one may see
+	Offer template.JS // and what there is to pick from
 	Style template.CSS
 	Marks marks
 	Back  string // the event a tap back takes back
-}
-
-// benchSign is something one may see at a step, and the first thing to do about it with this dough.
-type benchSign struct {
-	Station string `json:"station"`
-	Name    string `json:"name"`
-	Do      string `json:"do"`
-}
-
-// benchSigns are the signs of every station for the dough as it has come to be.
-func benchSigns(p *plan.Plan) (out []benchSign) {
-	patient := p.Patient()
-	for _, st := range request.Stages() {
-		for _, sign := range doctor.Search(string(st), "", patient.On) {
-			if found := sign.Ask(patient, nil); len(found) > 0 {
-				out = append(out, benchSign{string(st), sign.Name, found[0].Do})
-			}
-		}
-	}
-	return out
 }
 
 // making reads the making of the address; it shows why when it cannot.
@@ -116,6 +95,10 @@ func (s *Server) showBench(c *gin.Context) {
 	if !ok {
 		return
 	}
+	cab, ok := s.cabinet(c)
+	if !ok {
+		return
+	}
 	st, err := s.benchStateOf(c.Request.Context(), kept.ID, "")
 	if err != nil {
 		s.failStore(c, err)
@@ -134,6 +117,12 @@ func (s *Server) showBench(c *gin.Context) {
 		return
 	}
 	v.Signs = template.JS(signs)
+	offers, err := json.Marshal(offersOf(&run, cab))
+	if err != nil {
+		s.failStore(c, err)
+		return
+	}
+	v.Offer = template.JS(offers)
 	if run.State.Now < len(run.Steps) {
 		v.Step = &run.Steps[run.State.Now]
 	}

@@ -53,7 +53,7 @@ func (s *Server) desk(c *gin.Context) (desk, bool) {
 }
 
 // shelves are the shelves of the cabinet, in the order of work.
-var shelves = []shelf{flourShelf, lotShelf, eggShelf, additionShelf, yieldShelf, machineShelf, shapeShelf, wayShelf}
+var shelves = []shelf{flourShelf, lotShelf, eggShelf, additionShelf, yieldShelf, machineShelf, shapeShelf, wayShelf, makerShelf}
 
 func shelfAt(path string) (shelf, bool) {
 	for _, s := range shelves {

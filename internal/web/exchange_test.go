@@ -120,8 +120,8 @@ func TestBatchFromElsewhere(t *testing.T) {
 	}
 	s.wants(s.ask("POST", "/import/take", url.Values{"text": {doc}, "take": take}), 303)
 	got := s.saved(11)
-	if got.Flours[0].Flour != "own-13" || got.Flours[0].Own.Name != "Sandbar mill 0" || got.Flours[0].LotKept.Flour != "own-13" ||
-		got.Flours[0].Lot != "own-14" || got.Eggs.Class != "own-4" || got.Cut.Own.Key != "own-12" {
+	if got.Flours[0].Flour != "own-16" || got.Flours[0].Own.Name != "Sandbar mill 0" || got.Flours[0].LotKept.Flour != "own-16" ||
+		got.Flours[0].Lot != "own-17" || got.Eggs.Class != "own-4" || got.Cut.Own.Key != "own-15" {
 		t.Errorf("%+v %+v %+v", got.Flours[0], got.Eggs, got.Cut)
 	}
 	s.wants(s.ask("GET", made()+"?at=room", nil), 200, "brown sack")
@@ -370,11 +370,11 @@ func TestOwnShape(t *testing.T) {
 	s.wants(s.ask("POST", "/cabinet/shapes", v), 303)
 	s.wants(s.ask("GET", "/cabinet/shapes", nil), 200, "Lock gates", "44 × 44")
 	b := s.typed(demo.Number(demo.Saturday))
-	b.Set("cut.shape", "own-12")
+	b.Set("cut.shape", "own-15")
 	s.wants(s.ask("POST", batch(demo.Saturday)+"/save", b), 303)
 	if c := s.saved(demo.Number(demo.Saturday)).Cut; c.Own == nil || c.Own.WidthMM != 44 || c.Own.Close != cut.TwoSheets {
 		t.Errorf("%+v", c)
 	}
-	s.wants(s.ask("POST", "/cabinet/shapes/12/retire", url.Values{}), 303)
+	s.wants(s.ask("POST", "/cabinet/shapes/15/retire", url.Values{}), 303)
 	s.wants(s.ask("GET", batch(demo.Saturday)+"?at=cut", nil), 200, "Lock gates", "retired")
 }

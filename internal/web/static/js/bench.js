@@ -1,13 +1,17 @@
 // The bench: one step on the screen, its keys, its clock. What is tapped shows at once; the server's word, when it
 // comes, stands.
 import { openLine } from "./bench-line.js";
-import { allowNotices, ring, say as speak, stayAwake, unlock } from "./bench-alarm.js";
-import { parse, shown } from "./number.js";
+import { ring, say as speak, stayAwake, unlock } from "./bench-alarm.js";
+import { key, panelsOf } from "./bench-panels.js";
+import { picture } from "./bench-picture.js";
+import { shown } from "./number.js";
 
 const bench = document.getElementById("bench");
 const $ = (id) => document.getElementById(id);
 let state = JSON.parse($("state").textContent);
 let steps = state.steps;
+const offers = JSON.parse($("offers").textContent);
+const maker = () => localStorage.getItem("bench-maker") ?? "";
 const ONCE_MS = 400; // the same key again within this counts once
 const AWAKE_MIN = 60; // clocks shorter than this keep the screen on
 const TICK_MS = 200;
@@ -21,11 +25,12 @@ export function clocked(s) {
   return h ? h + ":" + pad(m) + ":" + pad(s % 60) : m + ":" + pad(s % 60);
 }
 
+const closed = (d) => d.s === "done" || d.s === "skipped" || d.s === "unknown";
 let local = []; // taps the server has not told of yet
 let scale = state.scale ?? null; // what the scale says
 let base = 0; // of which this much lay there before this line, g
 let byItself = !localStorage.getItem("bench-take"); // a steady reading that is right is taken by itself
-const LIFTED_G = 5, EMPTY_G = 2, ALONE_G = 10;
+const LIFTED_G = 5, EMPTY_G = 2;
 const line = openLine(bench.dataset.id, {
   state(s, waiting) {
     if (s.seq < state.seq) return;
@@ -50,6 +55,23 @@ const line = openLine(bench.dataset.id, {
 
 local = line.waiting(); // of a page before this one, which the server may not have told of yet
 
+// SHOWN is what an event of a step says there at once.
+const SHOWN = {
+  weighed: (e) => ({ g: e.g }), poked: (e) => ({ p: e.s }), looked: (e) => ({ l: e.text }), flexed: (e) => ({ f: e.text }), window: (e) => ({ w: e.text }),
+  measured: (e) => (e.mm ? { mm: e.mm } : {}), dried: (e) => ({ x: 1 - e.g / e.from_g }),
+};
+
+// put has a step of the maker's own stand where it was put in, until the server tells of it.
+function put(e) {
+  const i = e.step ? steps.findIndex((s) => s.key === e.step) : steps.length, near = steps[Math.min(i, steps.length - 1)];
+  if (i < 0) return;
+  const waits = e.of === "rest" || e.of === "fridge";
+  const own = { key: "own." + e.id, own: true, head: e.text, say: "Put in on the way.", min: e.min ?? 0, station: waits ? "rest" : near.station, kind: waits ? "wait" : "work", on: "Done, and on" };
+  if (e.of === "pass") Object.assign(own, { kind: "pass", piece: e.n, pieces: near.pieces, stop: e.text, head: "Piece " + e.n });
+  steps = steps.toSpliced(i, 0, own);
+  state = { ...state, done: state.done.toSpliced(i, 0, { s: "to_do" }) };
+}
+
 // as is how the making stands with the taps the server has not told of yet.
 function as() {
   const done = state.done.map((d) => ({ ...d }));
@@ -63,7 +85,7 @@ function as() {
     const known = state.clocks.find((c) => c.step === steps[i].key);
     return { id: steps[i].key, step: steps[i].key, name: steps[i].head, length_s: 60 * steps[i].min, paused_s: 0, ...known, began: done[i].b };
   };
-  const at = () => done.findIndex((d) => d.s !== "done" && d.s !== "skipped");
+  const at = () => done.findIndex((d) => !closed(d));
   const clocks = new Map();
   const open = (t) => { // the step that is on runs, none after it
     const n = at();
@@ -78,13 +100,17 @@ function as() {
     if (void_.has(e.id)) continue;
     const i = place(e.step), t = Date.parse(e.at);
     if ((e.what === "done" || e.what === "skipped") && i >= 0) {
-      if (done[i].s === "done" || done[i].s === "skipped") continue;
+      if (closed(done[i])) continue;
       Object.assign(done[i], { s: e.what, o: t });
       clocks.delete(e.step);
       went = [...went, { id: e.id, step: e.step }];
       if (e.what === "done" && steps[i].then) own = [...own, { id: e.id, name: steps[i].then.name, began: t, length_s: 60 * steps[i].then.min }];
       open(t);
-    } else if (e.what === "weighed" && i >= 0) done[i].g = e.g;
+    } else if (e.what === "last_stop" && i >= 0) {
+      steps.forEach((s, j) => j > i && s.kind === "pass" && s.piece === steps[i].piece && !closed(done[j]) && (done[j].s = "skipped"));
+      open(t);
+    } else if (i >= 0 && e.what === "made") Object.assign(done[i], { m: Math.max(0, (done[i].m ?? 0) + e.n), mg: (done[i].mg ?? 0) + (e.g ?? 0) });
+    else if (i >= 0 && SHOWN[e.what]) Object.assign(done[i], SHOWN[e.what](e));
     else if (e.what === "clock" && !own.some((c) => c.id === e.id)) own = [...own, { id: e.id, name: e.text, began: t, length_s: 60 * e.min }];
     else if (e.what === "unclock") own = own.filter((c) => c.id !== e.of);
     else {
@@ -107,12 +133,27 @@ const left = (c) => c.length_s - ((c.paused ? c.paused : line.now()) - c.began) 
 let counter = 0;
 function tap(what, more = {}) {
   const id = Date.now().toString(36) + "-" + Math.random().toString(36).slice(2, 8) + "-" + counter++;
-  const event = { id, what, at: new Date(line.now()).toISOString(), ...more };
+  const event = { id, what, at: new Date(line.now()).toISOString(), by: maker() || undefined, ...more };
+  if (what === "put_in") put(event);
   local = [...line.waiting(), event];
   line.send(event);
   draw();
   return event;
 }
+
+const reading = { on: false };
+const panels = panelsOf({
+  now: as, steps: () => steps, state: () => state, tap, redraw: () => draw(), offers, signs: JSON.parse($("all-signs").textContent), id: bench.dataset.id, look, reading,
+  scale: {
+    there: () => Boolean(scale),
+    byItself: () => byItself,
+    turn() {
+      byItself = !byItself;
+      if (byItself) localStorage.removeItem("bench-take");
+      else localStorage.setItem("bench-take", "no");
+    },
+  },
+});
 
 let pressed = { what: "", at: 0 };
 // once says whether a key counts: not when it is the same again at once.
@@ -123,47 +164,26 @@ function once(what) {
   return true;
 }
 
+// The pedal, the space bar and the yolk key: on, unless a poke is being timed or another step is looked at.
 function on() {
+  if (looking !== null) return void (once("on") && look(null));
+  if (panels.poked()) return void (once("on") && panels.poke());
   const now = as();
   if (now.at < steps.length && once("on")) {
     const step = steps[now.at];
     tap("done", { step: step.key });
-    if (reading && steps[now.at + 1]) speak(steps[now.at + 1].head + ". " + (steps[now.at + 1].much ?? ""));
+    if (reading.on && steps[now.at + 1]) speak(steps[now.at + 1].head + ". " + (steps[now.at + 1].much ?? ""));
   }
 }
 function back() {
+  if (looking !== null) return void (once("back") && look(looking - 1));
   const now = as();
   if (now.last && once("back")) tap("taken_back", { of: now.last });
 }
 
-// ask opens a question; answer gets the text, and the minutes where they are asked for, and returns what is wrong.
-let answer = null;
-function ask(head, label, text, minutes, then) {
-  $("ask-head").textContent = head;
-  $("ask-label").textContent = label;
-  $("ask-text").value = text;
-  $("ask-text").inputMode = minutes === undefined && label.includes("g") ? "decimal" : "text";
-  $("ask-min").hidden = minutes === undefined;
-  $("ask-minutes").value = minutes ?? "";
-  $("ask-err").textContent = "";
-  answer = then;
-  $("more").close();
-  if (!$("ask").open) $("ask").showModal();
-  $("ask-text").select();
-}
-$("ask").querySelector("form").addEventListener("submit", (e) => {
-  e.preventDefault();
-  const asked = answer;
-  const wrong = asked($("ask-text").value.trim(), $("ask-minutes").value);
-  if (answer !== asked) return; // one question leads to another
-  $("ask-err").textContent = wrong ?? "";
-  if (!wrong) $("ask").close();
-});
-$("ask-no").addEventListener("click", () => $("ask").close());
-
 // onScale is what lies on the scale of this line, g; null where no scale speaks.
 const onScale = () => (scale && !scale.silent ? scale.g - base : null);
-const near = (step) => Math.max(1, 0.01 * step.want_g);
+const near = (step) => Math.max(offers.rules.within, offers.rules.share * step.want_g);
 
 // weighing takes a reading that is steady and right by itself: not of what is counted or less than ten grams.
 function weighing() {
@@ -171,7 +191,7 @@ function weighing() {
   if (g === null) return;
   if (Math.abs(scale.g) < EMPTY_G) base = 0; // the scale is empty
   if (step?.kind !== "weigh" && step?.kind !== "divide") return;
-  if (byItself && scale.steady && !step.counted && step.want_g >= ALONE_G && Math.abs(g - step.want_g) <= near(step)) take(step);
+  if (byItself && scale.steady && !step.counted && step.want_g >= offers.rules.alone_g && Math.abs(g - step.want_g) <= near(step)) take(step);
 }
 
 // take keeps what the scale says and goes on; the next line counts from there.
@@ -183,177 +203,101 @@ function take(step) {
   tap("done", { step: step.key });
 }
 
-function typeIt(step) {
-  ask(step.head, "Weighed, g", "", undefined, (text) => {
-    const g = parse(text.replace(/\s*g$/, ""));
-    if (Number.isNaN(g) || g < 0 || g > 200000) return "A number of grams is read, as in 541.";
-    tap("weighed", { step: step.key, g });
-  });
-}
-
 function note(text) {
   const el = $("unsent");
   el.hidden = false;
   el.textContent = text;
 }
 
-let reading = false, poked = 0;
-const FELT = ["Too dry", "A little dry", "Right", "A little wet", "Too wet"];
-
 // keys are those of the step that is on: what they say and do. The last is the one to go on.
 function keys(now, step) {
+  const p = panels, back_ = ["Back", back, now.last];
+  if (looking !== null) return [["Earlier", () => look(looking - 1), looking > 0], ["Later", () => look(looking + 1), looking < steps.length - 1], ["Back to what is on", () => look(null)]];
   if (!step) {
-    if (state.ended) return [["Back", back, now.last], ["How it went", () => (location.href = "/bench/" + bench.dataset.id + "/made")]];
-    return [...FELT.map((word, i) => [word + (state.felt === i - 2 ? " ✓" : ""), () => tap("felt", { n: i - 2 })]), ["Back", back, now.last],
-      ["End it", () => ask("What came out?", "Pasta in all, g", "", undefined, (text) => {
-        const g = text === "" ? 0 : parse(text.replace(/\s*g$/, ""));
-        if (Number.isNaN(g) || g < 0 || g > 200000) return "A number of grams is read, or nothing.";
-        ask("Next time", "What to do otherwise, in your words", "", undefined, (words) => {
-          tap("ended", { g, text: words.slice(0, 300) });
-          setTimeout(() => (location.href = "/bench/" + bench.dataset.id + "/made"), 400);
-        });
-        return "";
-      })]];
+    if (state.ended) return [back_, ["How it went", () => (location.href = "/bench/" + bench.dataset.id + "/made")]];
+    return [...p.FELT.map((word, i) => [word + (state.felt === i - 2 ? " ✓" : ""), () => tap("felt", { n: i - 2 })]), back_, ["End it", p.end]];
   }
-  const clock = now.clocks.find((c) => c.step === step.key);
-  const out = [["Back", back, now.last]];
-  if (clock) out.push(clock.paused ? ["Go on", () => tap("resumed", { step: step.key })] : ["Pause", () => tap("paused", { step: step.key })],
-    ["+1 min", () => tap("minutes", { step: step.key, min: 1 })]);
+  const clock = now.clocks.find((c) => c.step === step.key), out = [back_];
+  if (step.kind === "set_out" && offers.makers.length <= 6) out.push(...offers.makers.map((m) => [m + (maker() === m ? " ✓" : ""), () => p.pick(m)]));
+  if (clock && step.kind !== "wait") out.push(clock.paused ? ["Go on", () => tap("resumed", { step: step.key })] : ["Pause", () => tap("paused", { step: step.key })]);
+  if (clock) out.push(["+1 min", () => tap("minutes", { step: step.key, min: 1 })]);
+  if (p.poked()) out.push(["Half back", p.poke]);
+  else if ((step.station === "knead" && clock) || step.station === "rest") out.push(["Try it", p.tests]);
+  if (step.station === "rest" && state.felt === null) out.push(["It feels …", p.feels]);
+  if (step.station === "dry" || step.kind === "pot") out.push(["It looks …", p.looks]);
   if (step.want_g && scale && !scale.silent) out.push(["Zero", () => (base = scale.g)], ["Keep it", () => take(step)]);
-  if (step.want_g) out.push(["Type it", () => typeIt(step)]);
+  if (step.want_g) out.push(["Type it", () => p.typeIt(step)]);
   if (step.kind === "pass" && step.pass < step.passes) out.push(["Piece done", () => pieceDone(now, step)]);
+  if (step.kind === "pass" && step.stop) out.push(["Thickness", p.thickness]);
   if (step.kind === "divide" && step.piece < step.pieces) out.push(["All divided", () => allDone(now, "divide")]);
-  out.push(["Something wrong?", wrong], ["More", more], [step.on, on]);
+  if (step.kind === "cut" && step.count) out.push(["+1 " + step.count_name.replace(/s$/, ""), () => tap("made", { step: step.key, n: 1 })], ["+5", () => tap("made", { step: step.key, n: 5 }), step.count >= 10],
+    ["−1", () => tap("made", { step: step.key, n: -1 }), now.done[now.at].m > 0]);
+  out.push(["Something wrong?", p.wrong], ["More", p.more], [step.on, on]);
   return out;
 }
 
 function pieceDone(now, step) {
   if (!once("piece")) return;
-  for (const [i, s] of steps.entries()) if (s.kind === "pass" && s.piece === step.piece && i >= now.at && now.done[i].s !== "done") tap("done", { step: s.key });
+  for (const [i, s] of steps.entries()) if (s.kind === "pass" && s.piece === step.piece && i >= now.at && !closed(now.done[i])) tap("done", { step: s.key });
 }
 function allDone(now, kind) {
   if (!once("all")) return;
-  for (const [i, s] of steps.entries()) if (s.kind === kind && i >= now.at && now.done[i].s !== "done") tap("done", { step: s.key });
+  for (const [i, s] of steps.entries()) if (s.kind === kind && i >= now.at && !closed(now.done[i])) tap("done", { step: s.key });
 }
 
-// panel fills the large keys over the page: a head, what is to be said, and the keys.
-function panel(head, words, list) {
-  $("more-head").textContent = head;
-  $("more-say").hidden = !words;
-  $("more-say").textContent = words;
-  $("more-keys").replaceChildren(...list.map(([label, act]) => key(label, () => {
-    $("more").close();
-    act();
-  })));
-  if (!$("more").open) $("more").showModal();
-}
-
-const signs = JSON.parse($("all-signs").textContent);
-// wrong asks what is seen at this step; a sign says what to do about it with this dough, and doing it is kept.
-function wrong() {
-  const step = steps[as().at];
-  const seen = (text) => tap("seen", { text: text.slice(0, 300), step: step?.key });
-  const here = signs.filter((s) => !step || s.station === step.station);
-  panel("Something wrong?", "What do you see?", [
-    ...here.map((s) => [s.name, () => panel(s.name, s.do, [["Done so", () => seen(s.name + ": " + s.do)], ["Something else", wrong], ["Close", () => {}]])]),
-    ["In my words", () => ask("Something wrong?", "What do you see, and what was done about it?", "", undefined, (text) => {
-      if (!text) return "A word or two, so that it can be read later.";
-      seen(text);
-    })],
-    ["Close", () => {}],
-  ]);
-}
-
-function more() {
-  const now = as(), step = steps[now.at];
-  const list = [
-    ["−1 min", () => tap("minutes", { step: step.key, min: -1 }), step?.min > 0],
-    ["A clock of my own", () => ask("A clock", "What for?", "Sauce", "20", (text, minutes) => {
-      const min = parse(minutes);
-      if (!(min > 0) || min > 1440) return "Minutes over nought are read, up to 1440.";
-      if (!text) return "A clock has a name.";
-      tap("clock", { text: text.slice(0, 60), min });
-    })],
-    ["Put a clock away", () => {
-      const c = now.clocks.filter((x) => !x.step).at(-1);
-      if (c) tap("unclock", { of: c.id });
-    }, now.clocks.some((c) => !c.step)],
-    [poked ? "Half back: tap" : "Poke it, then tap", poke, step?.kind === "wait" || step?.kind === "work"],
-    ["Water added", () => amount("Water added", "water", "added")],
-    ["Flour left", () => amount("Flour left in the bowl", "flour", "left")],
-    ["A note", () => ask("A note", "In your words", "", undefined, (text) => (text ? void tap("note", { text: text.slice(0, 300) }) : "A word or two."))],
-    ["Leave this out", () => tap("skipped", { step: step.key }), step],
-    [reading ? "Stop reading aloud" : "Read aloud", () => (reading = !reading)],
-    ["Allow notices", () => allowNotices()],
-    [byItself ? "Scale: only by a tap" : "Scale: take by itself", () => {
-      byItself = !byItself;
-      if (byItself) localStorage.removeItem("bench-take");
-      else localStorage.setItem("bench-take", "no");
-    }, scale],
-    ...state.also.map((c) => c.making).filter((m, i, all) => all.indexOf(m) === i).map((m) => ["To " + state.also.find((c) => c.making === m).of, () => (location.href = "/bench/" + m)]),
-    ["On another screen", () => (location.href = "/bench/" + bench.dataset.id + "/screens")],
-    ["Leave the bench", () => (location.href = "/bench/" + bench.dataset.id + "/made")],
-    ["Close", () => {}],
-  ];
-  panel("More", "", list.filter(([, , show]) => show === undefined || show));
-}
-
-function amount(head, of, what) {
-  ask(head, "How much, g", "", undefined, (text) => {
-    const g = parse(text.replace(/\s*g$/, ""));
-    if (!(g > 0) || g > 200000) return "A number of grams is read, as in 12.";
-    tap(what, { text: of, g });
-  });
-}
-
-// poke: a tap as the dough is poked, one when it has come half back.
-function poke() {
-  const step = steps[as().at];
-  if (!poked) {
-    poked = performance.now();
-    return draw();
-  }
-  const s = Math.min(60, (performance.now() - poked) / 1000);
-  poked = 0;
-  tap("poked", { step: step.key, s: Math.round(s * 10) / 10 });
-}
-
-function key(words, act, go = false) {
-  const b = document.createElement("button");
-  b.type = "button";
-  b.className = "btn " + (go ? "btn-go" : "btn-line");
-  b.textContent = words;
-  b.addEventListener("click", act);
-  return b;
+// look shows another step without doing anything; null is back to the one that is on.
+let looking = null;
+function look(at) {
+  looking = at === null ? null : Math.min(Math.max(at, 0), steps.length - 1);
+  draw();
 }
 
 let drawn = ""; // what the keys were drawn for
 let shownStep = -2;
 function draw() {
-  const now = as(), step = steps[now.at];
+  const now = as();
   if (shownStep !== now.at) {
     shownStep = now.at;
-    poked = 0;
+    looking = null;
+    panels.unpoke();
   }
+  const at = looking ?? now.at, step = steps[at];
   text("head", step ? step.head : state.ended ? "Ended" : "All is done");
   text("say", step ? step.say ?? "" : state.ended ? "What was done is kept." : "How did the dough feel? Then end it.");
-  text("count", step ? "step " + (now.at + 1) + " of " + steps.length : steps.length + " steps");
+  text("count", (looking === null ? "" : "looking at ") + (step ? "step " + (at + 1) + " of " + steps.length : steps.length + " steps"));
+  text("maker", maker());
+  $("maker").hidden = !maker();
   text("change", state.change ?? "");
-  const signs = step ? [...(step.sign ?? []).map((s) => [s, ""]), ...(step.caution ? [[step.caution, "why"]] : [])] : [];
+  const signs = step ? [...found(now, step).map((s) => [s, "found"]), ...(step.sign ?? []).map((s) => [s, ""]), ...(step.caution ? [[step.caution, "why"]] : [])] : [];
   list("signs", signs);
   pieces(now, step);
-  peek(now);
-  const list_ = keys(now, step).filter(([, , show]) => show === undefined || show);
-  const mark = list_.map((k) => k[0]).join("|") + now.at + now.last;
+  peek(at);
+  const list_ = keys(now, steps[now.at]).filter(([, , show]) => show === undefined || show);
+  const mark = list_.map((k) => k[0]).join("|") + at + now.last;
   if (mark !== drawn) {
     drawn = mark;
     const focus = [...$("knuckles").children].indexOf(document.activeElement);
     $("knuckles").style.setProperty("--keys", Math.max(1, list_.length - 1));
+    $("knuckles").classList.toggle("many", list_.length > 6);
     $("knuckles").replaceChildren(...list_.map(([words, act], i) => key(words, act, i === list_.length - 1)));
     if (focus >= 0) $("knuckles").children[Math.min(focus, list_.length - 1)]?.focus({ preventScroll: true });
   }
   $("knuckles").hidden = false;
   tick();
+}
+
+// found is what was tried, measured and named at a step.
+function found(now, step) {
+  const d = now.done[steps.indexOf(step)] ?? {}, out = [];
+  if (d.p) out.push("Poked: half back in " + shown(d.p) + " s.");
+  if (d.f) out.push(d.f === "yes" ? "It bends without cracking." : "It cracks when it is bent.");
+  if (d.w) out.push(d.w === "yes" ? "Light shines through." : "It tears before light shines through.");
+  if (d.l) out.push("It looks: " + d.l + ".");
+  if (d.mm) out.push("Measured: " + shown(Math.round(d.mm * 100) / 100) + " mm.");
+  if (d.x) out.push("Lost " + shown(Math.round(d.x * 1000) / 10) + " % so far.");
+  if (d.mg) out.push("Weighed: " + number(d.mg) + " g in all.");
+  if (step.piece && state.shapes[step.piece]) out.push("Becomes " + (offers.shapes.find((x) => x.key === state.shapes[step.piece])?.name ?? state.shapes[step.piece]) + ".");
+  return out;
 }
 
 function text(id, words) {
@@ -375,7 +319,7 @@ function pieces(now, step) {
   const el = $("pieces");
   el.hidden = !step?.pieces || step.pieces > 40;
   if (el.hidden) return;
-  const mark = now.at + ":" + step.pieces;
+  const mark = steps.indexOf(step) + ":" + now.at + ":" + step.pieces;
   if (el.dataset.mark === mark) return;
   el.dataset.mark = mark;
   el.replaceChildren(...Array.from({ length: step.pieces }, (_, i) => {
@@ -387,13 +331,13 @@ function pieces(now, step) {
   }));
 }
 
-function peek(now) {
+function peek(at) {
   // Pieces still to divide are one thing to come, as are the passes of later pieces.
-  const next = [], mark = now.at + ":" + steps.length;
-  for (const s of steps.slice(now.at + 1)) {
+  const next = [], mark = at + ":" + steps.length;
+  for (const s of steps.slice(at + 1)) {
     if (next.length === 4) break;
-    if (s.kind === "divide" && (steps[now.at]?.kind === "divide" || next.at(-1)?.kind === "divide")) continue;
-    if (s.kind === "pass" && next.at(-1)?.kind === "pass" && s.piece !== next.at(-1).piece && s.piece > 1 && next.some((x) => x.kind === "pass" && x.piece < s.piece)) continue;
+    if (s.kind === "divide" && (steps[at]?.kind === "divide" || next.at(-1)?.kind === "divide")) continue;
+    if (s.kind === "pass" && s.piece > (steps[at]?.piece ?? 1) && (s.pass > 1 || next.some((x) => x.kind === "pass" && x.piece > (steps[at]?.piece ?? 1)))) continue;
     next.push(s);
   }
   if ($("peek").dataset.mark === mark) return;
@@ -401,7 +345,7 @@ function peek(now) {
   $("peek").replaceChildren(...next.map((s, i) => {
     const div = document.createElement("div"), bar = document.createElement("i"), b = document.createElement("b");
     div.style.setProperty("--thick", Math.max(3, s.sheet_mm ? Math.min(16, 3 * s.sheet_mm) : 16 - 3 * i) + "px");
-    b.textContent = (s.kind === "pass" && s.name && s.piece === steps[now.at]?.piece ? s.name : s.kind === "pass" && s.name ? s.head + ", " + s.name.toLowerCase() : s.head) + (s.min && s.kind === "wait" ? " " + Math.round(s.min) + " min" : "");
+    b.textContent = (s.kind === "pass" && s.name && s.piece === steps[at]?.piece ? s.name : s.kind === "pass" && s.name ? s.head + ", " + s.name.toLowerCase() : s.head) + (s.min && s.kind === "wait" ? " " + Math.round(s.min) + " min" : "");
     div.append(bar, b, document.createElement("br"), s.want_g ? number(s.want_g) + " g" : brief(s.say ?? ""));
     return div;
   }));
@@ -430,10 +374,11 @@ function face(words, unit = "", cls = "") {
 
 const rung = new Set();
 function tick() {
-  const now = as(), step = steps[now.at];
+  const now = as(), at = looking ?? now.at, step = steps[at];
   const clock = step && now.clocks.find((c) => c.step === step.key);
+  food();
   text("clock", new Date(line.now()).toTimeString().slice(0, 5));
-  bar(step, clock, now);
+  picture($("bar"), { step, clock, done: now.done[at], left: clock && left(clock), g: onScale(), near, next: steps[at + 1], offers });
   if (clock) {
     const s = left(clock);
     face(clocked(s), "", (s < 0 ? "over" : "") + (clocked(s).length > 4 ? " long" : ""));
@@ -443,17 +388,20 @@ function tick() {
     face(g < -LIFTED_G ? "–" : shown(Math.abs(g) < 10 ? Math.round(g * 10) / 10 : Math.round(g)), "g", "sm");
     text("beside", g < -LIFTED_G ? "lifted: set it back" : more > near(step) ? "add " + number(more) + " g" : more < -near(step) ? number(-more) + " g too much" : "right" + (scale.steady ? "" : ", settling"));
   } else if (step?.want_g) {
-    const g = now.done[now.at].g;
+    const g = now.done[at].g;
     face(number(g || step.want_g), "g", "sm");
     text("beside", g ? "weighed of " + number(step.want_g) + " g" : step.counted ? step.much : scale?.silent ? "the scale is silent" : "to weigh");
   } else if (step?.stop) {
     face(step.stop, "", step.stop.length > 3 ? "word" : "");
-    text("beside", "pass " + step.pass + " of " + step.passes + (step.fold ? ", folded" : ""));
+    text("beside", (step.own ? "put in" : "pass " + step.pass + " of " + step.passes) + (step.halve ? ", halve it first" : "") + (step.fold ? ", folded" : "") + waiting(now, step));
+  } else if (step?.kind === "cut" && step.count) {
+    face(String(now.done[at].m ?? 0), "of " + step.count, "sm");
+    text("beside", step.count_name + " made");
   } else {
     face("");
     text("beside", "");
   }
-  if (poked) text("beside", "poked " + ((performance.now() - poked) / 1000).toFixed(1) + " s ago");
+  if (panels.poked()) text("beside", "poked " + shown(((performance.now() - panels.poked()) / 1000).toFixed(1)) + " s ago: tap at half back");
   const others = now.clocks.filter((c) => c.step !== step?.key);
   chips("clocks", others.map((c) => [c.name, left(c)]));
   // Of the clocks of other makings the two that end first.
@@ -474,6 +422,26 @@ function tick() {
   awake(Boolean(step) && (!step.unattended || soon));
 }
 
+// waiting says which pieces wait for the rollers, and for how long by now.
+function waiting(now, step) {
+  const later = new Set(steps.filter((s, i) => s.kind === "pass" && s.piece > step.piece && now.done[i].s === "to_do").map((s) => s.piece));
+  if (!later.size) return "";
+  const since = Math.max(...now.done.map((d, i) => (steps[i].kind === "divide" || steps[i].station === "rest" ? (d.o ?? 0) : 0)));
+  const min = since ? Math.floor((line.now() - since) / 60000) : 0;
+  return "; " + later.size + (later.size === 1 ? " waits" : " wait") + " under the cloth" + (min > 0 ? ", " + min + " min" : "");
+}
+
+// food is how long the dough has been out of the fridge, by what happened.
+function food() {
+  const f = state.food, el = $("food");
+  const min = (f.used_s + (f.since ? Math.max(0, line.now() - f.since) / 1000 : 0)) / 60;
+  el.hidden = !f.caution_min || min < 1;
+  if (el.hidden) return;
+  const words = Math.floor(min / 60) + ":" + pad(Math.floor(min % 60)) + " h out of the fridge";
+  el.classList.toggle("over", min >= f.caution_min);
+  text("food", words + (min >= f.discard_min ? ", past the usual advice" : min >= f.caution_min ? ", soon past the usual advice" : ""));
+}
+
 function chips(id, rows) {
   const el = $(id);
   while (el.children.length > rows.length) el.lastChild.remove();
@@ -484,38 +452,6 @@ function chips(id, rows) {
     if (span.textContent !== words) span.textContent = words;
     span.className = s < 0 ? "over" : "";
   });
-}
-
-// bar is the step to scale: minutes done of those there are, or grams of those wanted.
-function bar(step, clock, now) {
-  const svg = $("bar"), g = step?.want_g ? Math.max(0, onScale() ?? now.done[now.at].g ?? 0) : 0;
-  svg.classList.toggle("off", !clock && !step?.want_g);
-  if (svg.classList.contains("off")) return;
-  const whole = clock ? Math.max(clock.length_s, 1) : 1.13 * step.want_g;
-  const done = clock ? Math.min(1, Math.max(0, (whole - left(clock)) / whole)) : Math.min(1, g / whole);
-  const wide = svg.clientWidth || 1000; // drawn at the size it is shown
-  const mark = Math.round(done * wide) + ":" + whole + ":" + wide + ":" + (step?.want_g ?? 0);
-  if (svg.dataset.mark === mark) return;
-  svg.dataset.mark = mark;
-  svg.setAttribute("viewBox", "0 0 " + wide + " 104");
-  const x = Math.round(done * wide);
-  const unit = clock ? 60 : 1, span = whole / unit;
-  const by = [1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000].find((n) => span / n <= wide / 90) ?? 5000;
-  let ticks = "", words = "";
-  for (let v = 0; v <= span + 1e-9; v += by) {
-    const at = (v / span) * wide;
-    ticks += "M" + at.toFixed(1) + " 64v12";
-    const edge = v === 0 ? "" : at > wide - 24 ? "e" : "m";
-    if (clock || at < wide - 200) words += `<text class="${edge}" x="${at.toFixed(1)}" y="98" style="font-size:20px">${shown(v)}</text>`;
-  }
-  let box = "";
-  if (!clock) {
-    const off = near(step);
-    const a = ((step.want_g - off) / whole) * wide, b = ((step.want_g + off) / whole) * wide;
-    box = `<rect x="${a.toFixed(1)}" y="14" width="${Math.max(6, b - a).toFixed(1)}" height="58" class="ink bare" style="stroke-width:3;fill:none"/><text class="e b" x="${wide}" y="98" style="font-size:20px">${number(step.want_g)} ± ${Math.round(off)} g</text>`;
-  } else box = `<path class="yolk" d="M${Math.min(Math.max(x, 12), wide - 12)} 66l-12 -16v-46h24v46z" style="stroke-width:2"/>`;
-  svg.innerHTML = `<rect class="ground" x="0" y="22" width="${wide}" height="42"/><rect class="dough" x="0" y="22" width="${x}" height="42"/><path class="ink" d="M0 64H${wide}${ticks}"/>${words}${box}`;
-  svg.setAttribute("aria-label", clock ? Math.round(done * 100) + " % of the time" : number(g) + " g of " + number(step.want_g));
 }
 
 let awoken = null;
