@@ -119,6 +119,11 @@ func (o options) serve(ctx context.Context, out, errw io.Writer) error {
 			return err
 		}
 	}
+	go func() { // of an older version; lists do without meanwhile
+		if _, err := s.RemakeSummaries(ctx, false); err != nil && ctx.Err() == nil {
+			log.Warn("summaries", "err", err)
+		}
+	}()
 	l, err := net.Listen("tcp", o.addr)
 	if err != nil {
 		return fmt.Errorf("cannot serve on %s: %w", o.addr, err)

@@ -495,7 +495,15 @@ func (x *SeedMaking) keep(tx *gorm.DB, batch uint64) error {
 	for i := range x.Events {
 		x.Events[i].At = x.Events[i].At.UTC().Truncate(time.Millisecond)
 	}
-	return appendEvents(tx, m.ID, &m.Seq, x.Events)
+	if err := appendEvents(tx, m.ID, &m.Seq, x.Events); err != nil || m.Ended == nil {
+		return err
+	}
+	run := bench.Run(x.Plan, m.Began, x.Events)
+	row, err := summaryOf(m, &run, x.Events)
+	if err != nil {
+		return err
+	}
+	return tx.Create(&row).Error
 }
 
 // pair links two batches as the doughs of one.

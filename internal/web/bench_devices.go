@@ -2,10 +2,13 @@ package web
 
 import (
 	"bufio"
+	"context"
 	"errors"
 	"fmt"
 	"net/http"
 	"strings"
+	"sync"
+	"sync/atomic"
 	"time"
 
 	"github.com/gin-gonic/gin"
@@ -32,6 +35,11 @@ func (s *Server) takeReadings(c *gin.Context) {
 		return
 	}
 	rc := http.NewResponseController(c.Writer)
+	var gone atomic.Bool
+	defer context.AfterFunc(c.Request.Context(), func() { // the server stops: wait for no further line
+		gone.Store(true)
+		_ = rc.SetReadDeadline(time.Now())
+	})()
 	lines := bufio.NewScanner(c.Request.Body)
 	lines.Buffer(make([]byte, 0, 256), device.MaxLine)
 	taken := 0
@@ -39,7 +47,7 @@ func (s *Server) takeReadings(c *gin.Context) {
 		now := time.Now()
 		_ = rc.SetReadDeadline(now.Add(deviceIdle)) // where it cannot be set, the server's own holds
 		_ = rc.SetWriteDeadline(now.Add(2 * deviceIdle))
-		if !lines.Scan() {
+		if gone.Load() || !lines.Scan() {
 			break
 		}
 		if strings.TrimSpace(lines.Text()) == "" {
@@ -50,8 +58,14 @@ func (s *Server) takeReadings(c *gin.Context) {
 			c.String(http.StatusUnprocessableEntity, "%v\n", err)
 			return
 		}
-		if s.devices.Hear(d.Name, device.Kind(d.Kind), r, time.Now()) {
-			taken++
+		if !s.devices.Hear(d.Name, device.Kind(d.Kind), r, time.Now()) {
+			continue
+		}
+		taken++
+		if device.Kind(d.Kind) == device.Room && s.roomDue(d.Name, now) {
+			if err := s.store.HearRoom(c.Request.Context(), d.Name, *r.TempC, *r.RH, now); err != nil {
+				s.log.Error("device", "err", err) // the reading itself is there; a mean lacks it
+			}
 		}
 	}
 	if err := lines.Err(); err != nil && taken == 0 {
@@ -59,6 +73,29 @@ func (s *Server) takeReadings(c *gin.Context) {
 		return
 	}
 	c.String(http.StatusOK, "%d taken\n", taken)
+}
+
+// roomEvery is how often a reading of one sensor goes into its mean, at most.
+const roomEvery = 20 * time.Second
+
+// roomDue says whether a reading of a sensor goes into its mean, and notes that it does.
+func (s *Server) roomDue(name string, now time.Time) bool {
+	s.heard.Lock()
+	defer s.heard.Unlock()
+	if s.heard.last == nil {
+		s.heard.last = map[string]time.Time{}
+	}
+	if now.Sub(s.heard.last[name]) < roomEvery {
+		return false
+	}
+	s.heard.last[name] = now
+	return true
+}
+
+// roomTimes is when each sensor last went into its mean.
+type roomTimes struct {
+	sync.Mutex
+	last map[string]time.Time
 }
 
 // scaleNews is what a screen at the bench is told of the scale.

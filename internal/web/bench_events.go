@@ -34,7 +34,7 @@ type benchState struct {
 	Food    benchFood      `json:"food"`
 	Shapes  map[int]string `json:"shapes"` // what pieces become, by piece
 	Felt    *int           `json:"felt"`
-	Ended   bool           `json:"ended"`
+	Ended   string         `json:"ended"` // by which event
 	Went    []bench.Went   `json:"went"`
 	Got     []string       `json:"got,omitempty"`     // events of the screen that are kept
 	Refused []refusedEvent `json:"refused,omitempty"` // and those that never will be
@@ -100,7 +100,7 @@ func (s *Server) benchStateOf(ctx context.Context, id uint64, known string) (ben
 		return benchState{}, err
 	}
 	st := run.State
-	out := benchState{Seq: place, Now: time.Now().UnixMilli(), At: st.Now, Change: run.Change, Remarks: st.Remarks, Felt: st.Felt, Ended: !st.Ended.IsZero(),
+	out := benchState{Seq: place, Now: time.Now().UnixMilli(), At: st.Now, Change: run.Change, Remarks: st.Remarks, Felt: st.Felt, Ended: st.EndedBy,
 		Scale: s.scale(), Went: st.Went[max(0, len(st.Went)-mostBack):], Clocks: []benchClock{}, Also: []benchClock{},
 		Food: benchFood{run.Food.UsedS, stamp(run.Food.Since), run.Food.CautionMin, run.Food.DiscardMin}, Shapes: map[int]string{}}
 	doc, err := json.Marshal(run.Steps)
@@ -216,6 +216,15 @@ func (s *Server) settleEnd(ctx context.Context, id uint64) error {
 			return err
 		}
 		s.bench.ended(id, at)
+	}
+	if !ended.IsZero() || kept.Ended != nil { // what is said of it later counts, too
+		events, err := s.bench.eventsOf(ctx, id)
+		if err == nil {
+			err = s.store.KeepSummary(ctx, kept, &run, events)
+		}
+		if err != nil {
+			return err
+		}
 	}
 	s.bench.tell(id)
 	return nil

@@ -8,6 +8,7 @@ import (
 	"fmt"
 	"html/template"
 	"net/http"
+	"slices"
 	"strconv"
 	"strings"
 	"time"
@@ -17,6 +18,7 @@ import (
 	"hollen/internal/core/bench"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
+	"hollen/internal/core/request"
 	"hollen/internal/draw"
 	"hollen/internal/store"
 )
@@ -28,6 +30,10 @@ func (s *Server) beginMaking(c *gin.Context) {
 		return
 	}
 	ctx, now := c.Request.Context(), time.Now()
+	if id, twice := s.begunJustNow(ctx, a.batch.ID, a.view.Plan, now); twice {
+		c.Redirect(http.StatusSeeOther, fmt.Sprintf("/bench/%d", id))
+		return
+	}
 	m, err := s.store.Begin(ctx, a.batch, a.view.Plan, now)
 	if err == nil && a.batch.PartnerID != nil {
 		err = s.beginPartner(c, *a.batch.PartnerID, now)
@@ -37,6 +43,59 @@ func (s *Server) beginMaking(c *gin.Context) {
 		return
 	}
 	c.Redirect(http.StatusSeeOther, fmt.Sprintf("/bench/%d", m.ID))
+}
+
+// pressedTwice is within what time a making begun again is the same key pressed twice.
+const pressedTwice = 2 * time.Second
+
+// begunJustNow says whether the same making was begun a moment ago, and which it is.
+func (s *Server) begunJustNow(ctx context.Context, batch uint64, p *plan.Plan, now time.Time) (id uint64, twice bool) {
+	all, err := s.store.Makings(ctx, batch)
+	if err != nil || len(all) == 0 {
+		return 0, false
+	}
+	last := all[0]
+	return last.ID, now.Sub(last.Began) < pressedTwice && last.Seq == 0 && len(request.Changes(last.Request.Request, p.Request)) == 0
+}
+
+// beginAgain begins a making as an earlier one was begun, by the rules of today, and goes to the bench.
+func (s *Server) beginAgain(c *gin.Context) {
+	kept, _, ok := s.making(c)
+	if !ok {
+		return
+	}
+	ctx, now := c.Request.Context(), time.Now()
+	r := kept.Request.Request
+	if r.MadeOn != "" {
+		r = r.Again(today())
+	}
+	p, err := plan.MakeIn(shownIn(c), s.rules, r)
+	if err != nil {
+		s.failPlan(c, kept.BatchID, err)
+		return
+	}
+	id, twice := s.begunJustNow(ctx, kept.BatchID, p, now)
+	if !twice {
+		m, err := s.store.Begin(ctx, store.Batch{ID: kept.BatchID, Version: kept.BatchVersion}, p, now)
+		if err != nil {
+			s.failStore(c, err)
+			return
+		}
+		id = m.ID
+	}
+	c.Redirect(http.StatusSeeOther, fmt.Sprintf("/bench/%d", id))
+}
+
+// since says what has become of the batch since a making was begun; "" where it is as it was.
+func (s *Server) since(ctx context.Context, kept *store.Making) string {
+	b, err := s.store.Get(ctx, kept.BatchID)
+	switch {
+	case errors.Is(err, store.ErrDeleted) || errors.Is(err, store.ErrNotFound):
+		return "Its batch has been deleted since; this making keeps what it was begun with."
+	case err == nil && b.Version > kept.BatchVersion && len(request.Changes(kept.Request.Request, b.Request.Request)) > 0:
+		return "The batch has been changed since; this making keeps what it was begun with."
+	}
+	return ""
 }
 
 func (s *Server) beginPartner(c *gin.Context, id uint64, now time.Time) error {
@@ -68,6 +127,7 @@ type benchView struct {
 	Style template.CSS
 	Marks marks
 	Back  string // the event a tap back takes back
+	Since string // what has become of its batch
 }
 
 // making reads the making of the address; it shows why when it cannot.
@@ -116,7 +176,7 @@ func (s *Server) showBench(c *gin.Context) {
 		s.failStore(c, err)
 		return
 	}
-	v.Signs = template.JS(signs)
+	v.Signs, v.Since = template.JS(signs), s.since(c.Request.Context(), &kept)
 	offers, err := json.Marshal(offersOf(&run, cab))
 	if err != nil {
 		s.failStore(c, err)
@@ -169,7 +229,20 @@ func (s *Server) tapBench(c *gin.Context) {
 type madeRow struct {
 	ID             uint64
 	When, How, Out string
+	Next           string // what to do otherwise
 	Open           bool
+}
+
+// madeWords is how an ended making went, in a line.
+func madeWords(m *bench.Summary) string {
+	words := measure.Minutes(m.Min)
+	if m.Felt != nil {
+		words += ", felt " + feltWords[*m.Felt+2]
+	}
+	if len(m.Makers) > 0 {
+		words += ", by " + measure.List(m.Makers)
+	}
+	return words
 }
 
 // listMakings lists the makings of a batch.
@@ -183,27 +256,36 @@ func (s *Server) listMakings(c *gin.Context) {
 		s.failStore(c, err)
 		return
 	}
+	ended, err := s.store.MadeOf(c.Request.Context(), b.ID)
+	if err != nil {
+		s.failStore(c, err)
+		return
+	}
 	v := struct {
 		ID   uint64
 		Name string
 		Rows []madeRow
-	}{b.ID, b.Request.Name, nil}
+		Last uint64 // that ended
+	}{b.ID, b.Request.Name, nil, 0}
+	in := shownIn(c)
 	for _, m := range all {
-		_, run, _, err := s.bench.at(c.Request.Context(), m.ID)
-		if err != nil {
-			s.failStore(c, err)
-			return
-		}
-		st := run.State
-		row := madeRow{ID: m.ID, When: m.Began.Local().Format("Mon 2 January, 15:04"), Open: m.Ended == nil,
-			How: fmt.Sprintf("step %d of %d", min(st.Now+1, len(run.Steps)), len(run.Steps))}
-		if m.Ended != nil {
-			row.How = measure.Minutes(m.Ended.Sub(m.Began).Minutes())
-			if st.Felt != nil {
-				row.How += ", felt " + feltWords[*st.Felt+2]
+		row := madeRow{ID: m.ID, When: m.Began.Local().Format("Mon 2 January, 15:04"), Open: m.Ended == nil}
+		i := slices.IndexFunc(ended, func(x store.Made) bool { return x.ID == m.ID })
+		switch {
+		case m.Ended == nil || i < 0: // it goes on, or what lists read of it is not made yet
+			_, run, _, err := s.bench.at(c.Request.Context(), m.ID)
+			if err != nil {
+				s.failStore(c, err)
+				return
 			}
-			if st.OutG > 0 {
-				row.Out = run.Begun.In().Grams(st.OutG)
+			row.How = fmt.Sprintf("step %d of %d", min(run.State.Now+1, len(run.Steps)), len(run.Steps))
+		default:
+			row.How, row.Out, row.Next = madeWords(&ended[i].Summary), "", ended[i].Next
+			if g := ended[i].OutG; g > 0 {
+				row.Out = in.Grams(g)
+			}
+			if v.Last == 0 {
+				v.Last = m.ID
 			}
 		}
 		v.Rows = append(v.Rows, row)
@@ -230,6 +312,8 @@ type madeView struct {
 	Picture   template.HTML
 	Felt      string
 	Out       string
+	Since     string // what has become of its batch
+	Room      string // the air meanwhile
 	Remarks   []string
 }
 
@@ -277,17 +361,74 @@ func (s *Server) showMade(c *gin.Context) {
 	if st.OutG > 0 {
 		v.Out = run.Begun.In().Grams(st.OutG)
 	}
+	if st.OutN > 0 {
+		v.Out = strings.TrimPrefix(v.Out+", "+measure.Plural(st.OutN, "piece", "pieces"), ", ")
+	}
+	v.Since, v.Room = s.since(c.Request.Context(), &kept), s.airOf(c, &kept)
 	for _, r := range st.Remarks {
-		words := r.Text
-		switch r.What {
-		case bench.Added:
-			words = run.Begun.In().Grams(r.G) + " of " + r.Text + " added"
-		case bench.Left:
-			words = run.Begun.In().Grams(r.G) + " of " + r.Text + " left"
+		who := ""
+		if r.By != "" && r.What != bench.Named {
+			who = r.By + ": "
 		}
-		v.Remarks = append(v.Remarks, r.At.Local().Format("15:04")+" "+words)
+		v.Remarks = append(v.Remarks, r.At.Local().Format("15:04")+" "+who+saidWords(run.Begun.In(), &r))
 	}
 	s.render(c, http.StatusOK, "made", "Making: "+kept.Request.Name, v)
+}
+
+// saidWords is what was said, named, added, left, put by or packed, in words.
+func saidWords(in measure.System, e *bench.Event) string {
+	many := func(words string) string {
+		if e.N > 0 {
+			words += ", " + measure.Plural(e.N, "piece", "pieces")
+		}
+		if e.G > 0 {
+			words += ", " + in.Grams(e.G)
+		}
+		if e.Of != "" {
+			words += ", " + map[string]string{"room": "in the room", "fridge": "in the fridge", "freezer": "in the freezer"}[e.Of]
+		}
+		return words
+	}
+	switch e.What {
+	case bench.Added:
+		about := ""
+		if e.Of != "" {
+			about = "about "
+		}
+		return about + in.Grams(e.G) + " of " + e.Text + " added"
+	case bench.Left:
+		return in.Grams(e.G) + " of " + e.Text + " left"
+	case bench.Named:
+		return map[string]string{"lot": "lot", "eggs": "eggs", "hands": "at the bench"}[e.Of] + ": " + e.Text
+	case bench.PutBy:
+		return many("put by: " + e.Text)
+	case bench.Packed:
+		return many("packed: " + e.Text)
+	}
+	return e.Text
+}
+
+// airOf is the air of the room while a making went on, by the sensor; "" where none spoke.
+func (s *Server) airOf(c *gin.Context, kept *store.Making) string {
+	until := time.Now()
+	if kept.Ended != nil {
+		until = *kept.Ended
+	}
+	means, err := s.store.RoomMeans(c.Request.Context(), kept.Began, until)
+	if err != nil || len(means) == 0 {
+		return ""
+	}
+	t, rh, n := 0., 0., 0.
+	low, high := means[0].RH, means[0].RH
+	for _, m := range means {
+		t, rh, n = t+m.TempC*float64(m.N), rh+m.RH*float64(m.N), n+float64(m.N)
+		low, high = min(low, m.RH), max(high, m.RH)
+	}
+	words := fmt.Sprintf("The room meanwhile, by the sensor: %s and %.0f %%", shownIn(c).C(t/n, 1), 100*rh/n)
+	if high-low >= .02 {
+		words += fmt.Sprintf(", between %.0f and %.0f %%", 100*low, 100*high)
+	}
+	return words + "."
 }
 
 // madeDoc is a making as a document.

@@ -89,6 +89,7 @@ func (s *Server) routes(e *gin.Engine) {
 	e.POST("/bench/:id/events", s.postEvents)    // the same by request
 	e.POST("/bench/:id/tap", s.tapBench)         // without scripts
 	e.GET("/bench/:id/made", s.showMade)         // how it went
+	e.POST("/bench/:id/again", s.beginAgain)     // once more, as it was begun
 	e.GET("/bench/:id/screens", s.showScreens)   // its address, for another device
 	e.GET("/bench/:id/made.json", s.downloadMadeJSON)
 	e.GET("/bench/:id/made.csv", s.downloadMadeCSV)

@@ -40,6 +40,7 @@ type Server struct {
 	edits   http.Handler // what answers a change that came over a socket
 	bench   *follower    // the makings screens look at
 	devices device.Hub   // what scale and sensor say
+	heard   roomTimes
 }
 
 // New returns the handler of the whole application. When loopback is true it answers only
@@ -98,8 +99,11 @@ const GCPercent = 400
 
 // NewHTTP returns an http.Server with this application's timeouts round h.
 func NewHTTP(h http.Handler, log *slog.Logger) *http.Server {
-	return &http.Server{Handler: h, ReadHeaderTimeout: 5 * time.Second, ReadTimeout: 15 * time.Second, WriteTimeout: 40 * time.Second,
+	base, cancel := context.WithCancel(context.Background())
+	srv := &http.Server{Handler: h, BaseContext: func(net.Listener) context.Context { return base }, ReadHeaderTimeout: 5 * time.Second, ReadTimeout: 15 * time.Second, WriteTimeout: 40 * time.Second,
 		IdleTimeout: 2 * time.Minute, MaxHeaderBytes: maxHeaders, ErrorLog: slog.NewLogLogger(log.Handler(), slog.LevelWarn)}
+	srv.RegisterOnShutdown(cancel) // what is kept open, as the line of a device, is let go of
+	return srv
 }
 
 // onlyLocal refuses requests for other names than this machine's own.

@@ -14,7 +14,6 @@ import (
 	"hollen/internal/core/rules"
 	"hollen/internal/demo"
 	"hollen/internal/exchange"
-	"hollen/internal/store"
 )
 
 // A way is kept from a batch, offered to the next, set as what new batches start with, changed in the cabinet

@@ -461,7 +461,7 @@ func (m *Making) asMeasured() {
 	for i := range m.Steps {
 		s := &m.Steps[i]
 		x := m.State.Steps[s.Key]
-		if s.Kind == Pass && x.MM > 0 && s.SheetMM > 0 && (i+1 == len(m.Steps) || m.Steps[i+1].Piece != s.Piece || m.Steps[i+1].Kind != Pass) {
+		if lastOfPiece(m.Steps, i) && x.MM > 0 && s.SheetMM > 0 {
 			sum, n = sum+x.MM/s.SheetMM, n+1
 		}
 	}

@@ -42,7 +42,7 @@ const (
 	Made     What = "made"       // Step, N nests, pieces or handfuls more; G what those weigh, 0: not weighed
 	Shaped   What = "shape"      // N the piece, Text the shape it becomes
 	PutBy    What = "put_by"     // Text dough or sheets, G, N pieces, Of where
-	Ended    What = "ended"      // G out, Text what to do otherwise
+	Ended    What = "ended"      // G out, N pieces, Text what to do otherwise
 	Took     What = "taken_back" // Of: the event that is taken back
 )
 

@@ -86,7 +86,9 @@ type State struct {
 	PutBy   int                  `json:"put_by"`         // pieces
 	Felt    *int                 `json:"felt,omitempty"` // the last word
 	Ended   time.Time            `json:"ended,omitzero"`
+	EndedBy string               `json:"ended_by,omitempty"` // the event
 	OutG    float64              `json:"out_g,omitempty"`
+	OutN    int                  `json:"out_n,omitempty"` // pieces, where they were counted
 	Next    string               `json:"next,omitempty"` // what to do otherwise
 	Went    []Went               `json:"went"`           // the taps that went on, in order; the last is the one to take back
 }
@@ -280,7 +282,8 @@ func (s *State) take(e *Event, steps []Step, place map[string]int, own map[strin
 	case Felt:
 		s.Felt = &e.N
 	case Ended:
-		s.Ended, s.OutG, s.Next = e.At, e.G, e.Text
+		s.EndedBy = e.ID
+		s.Ended, s.OutG, s.OutN, s.Next = e.At, e.G, max(0, e.N), e.Text
 	}
 	switch e.What {
 	case Added, Left, Seen, Noted, Packed, Named, PutBy:

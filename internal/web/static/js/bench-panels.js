@@ -289,6 +289,7 @@ export function panelsOf({ now, steps, state, tap, redraw, offers, signs, id, lo
       ["Allow notices", () => allowNotices()],
       [scale.byItself() ? "Scale: only by a tap" : "Scale: take by itself", scale.turn, scale.there()],
       ...also.map(([m, of]) => ["To " + of, () => (location.href = "/bench/" + m)]),
+      ["End it here", end, Boolean(s)],
       ["On another screen", () => (location.href = "/bench/" + id + "/screens")],
       ["Leave the bench", () => (location.href = "/bench/" + id + "/made")],
     ]);

@@ -125,7 +125,7 @@ function as() {
     }
   }
   const n = at();
-  return { done, clocks: [...clocks.values(), ...own], last: went.at(-1)?.id ?? "", at: n < 0 ? steps.length : n };
+  return { done, clocks: [...clocks.values(), ...own], last: went.at(-1)?.id ?? "", at: n < 0 || state.ended ? steps.length : n };
 }
 
 const left = (c) => c.length_s - ((c.paused ? c.paused : line.now()) - c.began) / 1000 + (c.paused_s ?? 0);
@@ -214,7 +214,7 @@ function keys(now, step) {
   const p = panels, back_ = ["Back", back, now.last];
   if (looking !== null) return [["Earlier", () => look(looking - 1), looking > 0], ["Later", () => look(looking + 1), looking < steps.length - 1], ["Back to what is on", () => look(null)]];
   if (!step) {
-    if (state.ended) return [back_, ["How it went", () => (location.href = "/bench/" + bench.dataset.id + "/made")]];
+    if (state.ended) return [["Go on with it", () => tap("taken_back", { of: state.ended })], ["How it went", () => (location.href = "/bench/" + bench.dataset.id + "/made")]];
     return [...p.FELT.map((word, i) => [word + (state.felt === i - 2 ? " ✓" : ""), () => tap("felt", { n: i - 2 })]), back_, ["End it", p.end]];
   }
   const clock = now.clocks.find((c) => c.step === step.key), out = [back_];

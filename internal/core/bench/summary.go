@@ -1,0 +1,104 @@
+package bench
+
+import (
+	"math"
+	"slices"
+	"time"
+
+	"hollen/internal/core/plan"
+)
+
+// SummaryVersion is the version of a Summary: it goes up when one of the same making may come out otherwise, so that those
+// kept are made anew.
+const SummaryVersion = 1
+
+// Summary is what lists, charts and the ledger read of an ended making, so that they need not fold it. Masses g, times
+// min, hydration points.
+type Summary struct {
+	Version   int       `json:"version"`
+	Name      string    `json:"name"`
+	Shape     string    `json:"shape"`
+	Flours    []string  `json:"flours"` // names, the most first
+	Began     time.Time `json:"began"`
+	Ended     time.Time `json:"ended"`
+	Min       float64   `json:"min"`       // from beginning to end
+	HandsMin  float64   `json:"hands_min"` // in steps that want hands
+	PlanMin   float64   `json:"plan_min"`
+	FlourG    float64   `json:"flour_g"` // that went in
+	DoughG    float64   `json:"dough_g"`
+	Hw        float64   `json:"hw_points"` // as made
+	PlanHw    float64   `json:"plan_hw_points"`
+	TargetHw  float64   `json:"target_hw_points"`
+	Felt      *int      `json:"felt,omitempty"`
+	OutG      float64   `json:"out_g,omitempty"`
+	PlanOutG  float64   `json:"plan_out_g"`
+	Pieces    int       `json:"pieces,omitempty"` // counted out
+	Made      int       `json:"made,omitempty"`   // nests, pieces or handfuls counted at the cut
+	PokeS     float64   `json:"poke_s,omitempty"` // the last one
+	SheetMM   float64   `json:"sheet_mm,omitempty"`
+	PlanMM    float64   `json:"plan_sheet_mm"`
+	Loss      float64   `json:"loss,omitempty"` // in drying, share
+	Makers    []string  `json:"makers"`
+	Lots      []string  `json:"lots"`
+	EggSource string    `json:"eggs,omitempty"`
+	Next      string    `json:"next,omitempty"`
+}
+
+// Summary returns what lists read of a making; events are its own, in any order.
+func (m *Making) Summary(events []Event) Summary {
+	p, a, st := m.Begun, m.Ahead, &m.State
+	s := Summary{Version: SummaryVersion, Name: p.Request.Name, Shape: a.Cut.Shape.Name, Flours: []string{}, Began: st.Began, Ended: st.Ended,
+		FlourG: round(a.Formula.FlourG), DoughG: round(a.Formula.Dough.MassG), Hw: round(a.Formula.Dough.Hw), PlanHw: round(p.Formula.Dough.Hw),
+		TargetHw: round(p.Formula.Target.Hw), Felt: st.Felt, OutG: st.OutG, PlanOutG: round(p.Cut.AllMadeG), Pieces: st.OutN, PlanMM: round(p.Roll.SheetMM),
+		Makers: []string{}, Lots: []string{}, Next: st.Next}
+	flours := slices.Clone(a.Formula.Flours)
+	slices.SortStableFunc(flours, func(x, y plan.Weighed) int { return int(math.Copysign(1, y.Share-x.Share)) })
+	for _, f := range flours {
+		s.Flours = append(s.Flours, f.Name)
+	}
+	if !st.Ended.IsZero() {
+		s.Min = round(st.Ended.Sub(st.Began).Minutes())
+	}
+	last := p.Steps[len(p.Steps)-1]
+	s.PlanMin = round(last.FromMin + last.Min)
+	mm, n := 0., 0
+	for i := range m.Steps {
+		x, d := &m.Steps[i], st.Steps[m.Steps[i].Key]
+		if !x.Unattended && d.Status == WasDone {
+			s.HandsMin += d.Took()
+		}
+		s.Made += d.Made
+		if d.PokeS > 0 {
+			s.PokeS = d.PokeS
+		}
+		if d.Loss > 0 {
+			s.Loss = round(d.Loss)
+		}
+		if lastOfPiece(m.Steps, i) && d.MM > 0 {
+			mm, n = mm+d.MM, n+1
+		}
+	}
+	s.HandsMin = round(s.HandsMin)
+	if n > 0 {
+		s.SheetMM = round(mm / float64(n))
+	}
+	for _, e := range Ordered(events) {
+		if e.By != "" && !slices.Contains(s.Makers, e.By) {
+			s.Makers = append(s.Makers, e.By)
+		}
+		switch {
+		case e.What == Named && e.Of == "lot" && !slices.Contains(s.Lots, e.Text):
+			s.Lots = append(s.Lots, e.Text)
+		case e.What == Named && e.Of == "eggs":
+			s.EggSource = e.Text
+		}
+	}
+	return s
+}
+
+// lastOfPiece says whether a step is the pass its piece ends with.
+func lastOfPiece(steps []Step, i int) bool {
+	return steps[i].Kind == Pass && (i+1 == len(steps) || steps[i+1].Piece != steps[i].Piece || steps[i+1].Kind != Pass)
+}
+
+func round(v float64) float64 { return math.Round(1000*v) / 1000 }

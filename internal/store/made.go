@@ -1,0 +1,143 @@
+package store
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"time"
+
+	"gorm.io/gorm"
+	"gorm.io/gorm/clause"
+
+	"hollen/internal/core/bench"
+)
+
+// makingSummary is the row of an ended making that lists read.
+type makingSummary struct {
+	MakingID uint64 `gorm:"primaryKey"`
+	BatchID  uint64
+	Version  int
+	Name     string
+	Began    time.Time
+	Ended    time.Time
+	Doc      raw
+}
+
+// Made is an ended making as lists read it.
+type Made struct {
+	ID, Batch uint64
+	bench.Summary
+}
+
+func summaryOf(m Making, run *bench.Making, events []bench.Event) (makingSummary, error) {
+	s := run.Summary(events)
+	doc, err := json.Marshal(s)
+	name := []rune(s.Name)
+	return makingSummary{m.ID, m.BatchID, s.Version, string(name[:min(len(name), 200)]), s.Began, s.Ended, doc}, err
+}
+
+// KeepSummary keeps what lists read of a making: its row while it has ended, none while it goes on.
+func (s *Store) KeepSummary(ctx context.Context, m Making, run *bench.Making, events []bench.Event) error {
+	if run.State.Ended.IsZero() {
+		return s.db.WithContext(ctx).Delete(&makingSummary{}, m.ID).Error
+	}
+	row, err := summaryOf(m, run, events)
+	if err != nil {
+		return err
+	}
+	return s.db.WithContext(ctx).Clauses(clause.OnConflict{UpdateAll: true}).Create(&row).Error
+}
+
+// MadeOf returns the ended makings of a batch, the newest first, at most 100.
+func (s *Store) MadeOf(ctx context.Context, batch uint64) ([]Made, error) {
+	return s.made(s.db.WithContext(ctx).Where("batch_id = ?", batch).Order("began DESC, making_id DESC").Limit(100))
+}
+
+func (s *Store) made(db *gorm.DB) ([]Made, error) {
+	var rows []makingSummary
+	if err := db.Find(&rows).Error; err != nil {
+		return nil, err
+	}
+	out := make([]Made, 0, len(rows))
+	for _, r := range rows {
+		m := Made{ID: r.MakingID, Batch: r.BatchID}
+		if err := json.Unmarshal(r.Doc, &m.Summary); err != nil { // one row that cannot be read hides itself, and nothing else
+			s.log.Error("summary", "making", r.MakingID, "err", err)
+			continue
+		}
+		out = append(out, m)
+	}
+	return out, nil
+}
+
+// remakeAtOnce is how many makings are read at once to remake their summaries.
+const remakeAtOnce = 100
+
+// RemakeSummaries makes the summaries of all ended makings anew from their events, all or those of another version alone, and
+// returns how many. A making that cannot be read is passed over and named in the log.
+func (s *Store) RemakeSummaries(ctx context.Context, all bool) (n int, err error) {
+	for after := uint64(0); ; {
+		var makings []Making
+		db := s.db.WithContext(ctx).Where("makings.id > ? AND makings.ended IS NOT NULL", after)
+		if !all {
+			db = db.Where("NOT EXISTS (SELECT 1 FROM making_summaries x WHERE x.making_id = makings.id AND x.version = ?)", bench.SummaryVersion)
+		}
+		if err := db.Order("id").Limit(remakeAtOnce).Find(&makings).Error; err != nil || len(makings) == 0 {
+			return n, err
+		}
+		for _, m := range makings {
+			after = m.ID
+			if err := s.remake(ctx, m); err != nil {
+				s.log.Error("summary", "making", m.ID, "err", err)
+				continue
+			}
+			n++
+		}
+	}
+}
+
+func (s *Store) remake(ctx context.Context, m Making) error {
+	p, err := m.Plan()
+	if err != nil {
+		return err
+	}
+	events, _, err := s.Events(ctx, m.ID, 0)
+	if err != nil {
+		return err
+	}
+	run := bench.Run(p, m.Began, events)
+	if run.State.Ended.IsZero() {
+		return fmt.Errorf("it is kept as ended and its events do not say so")
+	}
+	return s.KeepSummary(ctx, m, &run, events)
+}
+
+// RoomMean is the air of ten minutes, by one sensor.
+type RoomMean struct {
+	Device string `gorm:"primaryKey"`
+	At     time.Time
+	TempC  float64 `gorm:"column:t_c"`
+	RH     float64 `gorm:"column:rh"`
+	N      int     // readings it is the mean of
+}
+
+// TableName names the table.
+func (RoomMean) TableName() string { return "room_means" }
+
+// RoomMeanOver is the time one mean stands for.
+const RoomMeanOver = 10 * time.Minute
+
+// HearRoom takes a reading of a room sensor into the mean of its ten minutes.
+func (s *Store) HearRoom(ctx context.Context, device string, tempC, rh float64, at time.Time) error {
+	return again(func() error {
+		return s.db.WithContext(ctx).Exec(`INSERT INTO room_means (device, at, t_c, rh, n) VALUES (?, ?, ?, ?, 1)
+			ON DUPLICATE KEY UPDATE t_c = t_c + (VALUES(t_c) - t_c) / (n + 1), rh = rh + (VALUES(rh) - rh) / (n + 1), n = n + 1`,
+			device, at.UTC().Truncate(RoomMeanOver), tempC, rh).Error
+	})
+}
+
+// RoomMeans returns the means from one moment to another, the oldest first.
+func (s *Store) RoomMeans(ctx context.Context, from, to time.Time) (out []RoomMean, err error) {
+	err = s.db.WithContext(ctx).Where("at >= ? AND at <= ?", from.UTC().Truncate(RoomMeanOver), to.UTC()).Order("at, device").Limit(2000).Find(&out).Error
+	return out, err
+}

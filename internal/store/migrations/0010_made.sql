@@ -1,0 +1,25 @@
+-- +goose Up
+CREATE TABLE IF NOT EXISTS making_summaries (
+  making_id BIGINT UNSIGNED NOT NULL PRIMARY KEY,
+  batch_id BIGINT UNSIGNED NOT NULL,
+  version INT NOT NULL,
+  name VARCHAR(200) NOT NULL,
+  began DATETIME(3) NOT NULL,
+  ended DATETIME(3) NOT NULL,
+  doc JSON NOT NULL,
+  INDEX summaries_batch (batch_id, began),
+  INDEX summaries_began (began)
+);
+CREATE TABLE IF NOT EXISTS room_means (
+  device VARCHAR(40) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
+  at DATETIME NOT NULL,
+  t_c DOUBLE NOT NULL,
+  rh DOUBLE NOT NULL,
+  n INT NOT NULL,
+  PRIMARY KEY (device, at),
+  INDEX room_means_at (at)
+);
+
+-- +goose Down
+DROP TABLE IF EXISTS room_means;
+DROP TABLE IF EXISTS making_summaries;
