@@ -10,6 +10,7 @@ import (
 	"os"
 	"runtime/debug"
 	"sort"
+	"strconv"
 	"strings"
 	"syscall"
 	"testing"
@@ -216,4 +217,37 @@ func TestBenchTaps(t *testing.T) {
 	before, from := used(), time.Now()
 	time.Sleep(20 * time.Second)
 	fmt.Printf("20 screens on 10 makings  %.1f %% of a core\n", 100*(used()-before).Seconds()/time.Since(from).Seconds())
+}
+
+// How far a clock on the screen is from the server's after half an hour, or as many minutes as HOLLEN_DRIFT_MIN says: by the moments at
+// which a second goes, seen from outside the browser. ./run bench prints it.
+func TestBenchDrift(t *testing.T) {
+	if os.Getenv("HOLLEN_BENCH") == "" {
+		t.Skip("for ./run bench: it takes half an hour")
+	}
+	minutes := 30.
+	if v, err := strconv.ParseFloat(os.Getenv("HOLLEN_DRIFT_MIN"), 64); err == nil {
+		minutes = v
+	}
+	base, _ := serve(t)
+	b := open(t, browser(t), base, wide, high)
+	b.visit("/bench/2")
+	b.until("the clock", "/^\\d+:\\d\\d$/.test(document.querySelector('#face')?.textContent)")
+	time.Sleep(5 * time.Second) // its offset from the server's clock is measured
+	goes := func() (shown float64, at time.Time) {
+		for was := b.text("#face"); b.text("#face") == was; {
+		}
+		at = time.Now()
+		var m, s float64
+		fmt.Sscanf(b.text("#face"), "%f:%f", &m, &s)
+		shown = 60*m + s
+		if eval[bool](b, "document.querySelector('#face').classList.contains('over')") {
+			shown = -shown
+		}
+		return shown, at
+	}
+	first, from := goes()
+	time.Sleep(time.Duration(minutes * float64(time.Minute)))
+	last, to := goes()
+	fmt.Printf("drift of a clock over %.0f min  %+.2f s\n", to.Sub(from).Minutes(), (first-last)-to.Sub(from).Seconds())
 }

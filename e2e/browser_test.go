@@ -76,7 +76,11 @@ func browser(t *testing.T, more ...chromedp.ExecAllocatorOption) context.Context
 func open(t *testing.T, br context.Context, base string, width, height int64) *tab {
 	t.Helper()
 	ctx, cancel := chromedp.NewContext(br)
-	ctx, stop := context.WithTimeout(ctx, 4*time.Minute)
+	most := 4 * time.Minute
+	if os.Getenv("HOLLEN_BENCH") != "" {
+		most = time.Hour
+	}
+	ctx, stop := context.WithTimeout(ctx, most)
 	b := &tab{t: t, ctx: ctx, base: base}
 	if err := chromedp.Do(ctx, chromedp.EmulateViewport(width, height)); err != nil {
 		t.Fatal(err)

@@ -19,22 +19,22 @@ func makings(now time.Time, plans []*plan.Plan) []store.SeedMaking {
 	}
 	linguine, p := of(Chandler)
 	began := now.Add(-26 * time.Hour)
-	events, end := madeUpTo(p, began, "")
-	events = append(events, bench.Event{ID: "demo-note", What: bench.Noted, Text: "The fifth piece tore at the edge: dusted, and on.",
+	events, end := madeUpTo(p, began, "", "Linde")
+	events = append(events, bench.Event{ID: "demo-note", By: "Linde", What: bench.Noted, Text: "The fifth piece tore at the edge: dusted, and on.",
 		At: end.Add(-8 * time.Minute)},
 		bench.Event{ID: "demo-felt", What: bench.Felt, N: -1, At: end},
 		bench.Event{ID: "demo-end", What: bench.Ended, G: math.Round(.97 * p.Formula.Dough.MassG), Text: "A little more water, and roll it a stop finer.",
 			At: end.Add(time.Second)})
 	out := []store.SeedMaking{{Batch: linguine, Plan: p, Began: began, Events: events}}
 	service, p := of(Service)
-	_, until := madeUpTo(p, now, "rest.1")
+	_, until := madeUpTo(p, now, "rest.1", "Osk")
 	began = now.Add(-until.Sub(now) - 8*time.Minute)
-	events, _ = madeUpTo(p, began, "rest.1")
+	events, _ = madeUpTo(p, began, "rest.1", "Osk")
 	return append(out, store.SeedMaking{Batch: service, Plan: p, Began: began, Events: events})
 }
 
 // madeUpTo are the events of a making gone through up to a step, each step in about its minutes, and when that ends.
-func madeUpTo(p *plan.Plan, began time.Time, until string) (out []bench.Event, end time.Time) {
+func madeUpTo(p *plan.Plan, began time.Time, until, by string) (out []bench.Event, end time.Time) {
 	end = began
 	for i, s := range bench.Steps(p) {
 		if s.Key == until {
@@ -46,12 +46,12 @@ func madeUpTo(p *plan.Plan, began time.Time, until string) (out []bench.Event, e
 			min = 3
 		case bench.Weigh:
 			min = .6
-			out = append(out, bench.Event{ID: fmt.Sprintf("demo-w%d", i), What: bench.Weighed, Step: s.Key, G: s.WantG, At: end.Add(30 * time.Second)})
+			out = append(out, bench.Event{ID: fmt.Sprintf("demo-w%d", i), By: by, What: bench.Weighed, Step: s.Key, G: s.WantG, At: end.Add(30 * time.Second)})
 		case bench.Divide:
 			min = .3
 		}
 		end = end.Add(time.Duration(min * float64(time.Minute)))
-		out = append(out, bench.Event{ID: fmt.Sprintf("demo-d%d", i), What: bench.Done, Step: s.Key, At: end})
+		out = append(out, bench.Event{ID: fmt.Sprintf("demo-d%d", i), By: by, What: bench.Done, Step: s.Key, At: end})
 	}
 	return out, end
 }

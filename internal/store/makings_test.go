@@ -4,6 +4,8 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"math"
+	"reflect"
 	"sync"
 	"testing"
 	"time"
@@ -139,5 +141,48 @@ func TestMakingStays(t *testing.T) {
 	}
 	if all, err := s.Makings(ctx, m.BatchID); err != nil || len(all) != 1 || all[0].Ended == nil {
 		t.Errorf("%v, %v", all, err)
+	}
+}
+
+// What lists read of an ended making can be made anew from its events and comes out the same; a making that goes on has none.
+func TestSummariesAreRemade(t *testing.T) {
+	s, ctx := storetest.Open(t), context.Background()
+	if _, err := s.Seed(ctx, demo.Scenario(rules.Default(), demo.Day)); err != nil {
+		t.Fatal(err)
+	}
+	first, err := s.MadeOf(ctx, demo.Number(demo.Chandler))
+	if err != nil || len(first) != 1 || first[0].OutG == 0 || first[0].Next == "" {
+		t.Fatalf("%+v, %v", first, err)
+	}
+	if n, err := s.RemakeSummaries(ctx, false); n != 0 || err != nil {
+		t.Errorf("%d of this version are made anew, %v", n, err)
+	}
+	if n, err := s.RemakeSummaries(ctx, true); n != 1 || err != nil {
+		t.Errorf("%d made anew, %v", n, err)
+	}
+	again, err := s.MadeOf(ctx, demo.Number(demo.Chandler))
+	if err != nil || !reflect.DeepEqual(first, again) {
+		t.Errorf("another one: %+v, %+v, %v", first, again, err)
+	}
+	if open, err := s.MadeOf(ctx, demo.Number(demo.Service)); err != nil || len(open) != 0 {
+		t.Errorf("what goes on has %v, %v", open, err)
+	}
+}
+
+// The room is kept as means of ten minutes, by each sensor.
+func TestRoomMeans(t *testing.T) {
+	s, ctx := storetest.Open(t), context.Background()
+	from := time.Date(2026, 11, 28, 9, 1, 0, 0, time.UTC)
+	for i := range 12 {
+		if err := s.HearRoom(ctx, "wall", 20+float64(i%2), .40+.01*float64(i), from.Add(time.Duration(i)*time.Minute)); err != nil {
+			t.Fatal(err)
+		}
+	}
+	got, err := s.RoomMeans(ctx, from, from.Add(time.Hour))
+	if err != nil || len(got) != 2 || got[0].N != 9 || got[1].N != 3 || math.Abs(got[0].RH-.44) > 1e-9 || math.Abs(got[1].TempC-20.0-2./3) > 1e-9 {
+		t.Errorf("%+v, %v", got, err)
+	}
+	if none, err := s.RoomMeans(ctx, from.Add(-time.Hour), from.Add(-20*time.Minute)); err != nil || len(none) != 0 {
+		t.Errorf("before it spoke: %v, %v", none, err)
 	}
 }

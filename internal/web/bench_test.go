@@ -147,3 +147,51 @@ func TestWhatGoesOn(t *testing.T) {
 	}
 	s.wants(s.ask("GET", "/bench/2", nil), 200, `"station":"roll"`, `"name":"Sticks to hand and board"`)
 }
+
+// Once more as last time is one tap, pressed twice is once; a making says that its batch has changed since, or is gone, and what the
+// air was.
+func TestAsLastTime(t *testing.T) {
+	s := newSite(t)
+	s.wants(s.ask("GET", batch(demo.Chandler)+"/makings", nil), 200, `action="/bench/1/again"`, "next time: A little more water", "by Linde")
+	w := s.ask("POST", "/bench/1/again", url.Values{})
+	s.wants(w, 303)
+	if twice := s.ask("POST", "/bench/1/again", url.Values{}); twice.Header().Get("Location") != w.Header().Get("Location") {
+		t.Errorf("pressed twice it is begun twice: %s", twice.Header().Get("Location"))
+	}
+	at := w.Header().Get("Location")
+	s.wants(s.ask("GET", at, nil), 200, demo.Chandler, "step 1 of")
+	was, _ := s.store.Making(context.Background(), 1)
+	now, err := s.store.Making(context.Background(), newMade)
+	if err != nil || now.BatchID != was.BatchID || len(now.Request.Acts) != 0 {
+		t.Errorf("%+v, %v", now, err)
+	}
+	v := s.typed(demo.Number(demo.Chandler))
+	v.Set("room.rh", "61")
+	s.wants(s.ask("POST", batch(demo.Chandler)+"/save", v), 303)
+	s.wants(s.ask("GET", "/bench/1/made", nil), 200, "has been changed since")
+	if err := s.store.HearRoom(context.Background(), "wall", 21.4, .46, now.Began); err != nil {
+		t.Fatal(err)
+	}
+	s.wants(s.ask("GET", at+"/made", nil), 200, "The room meanwhile, by the sensor: 21.4 °C and 46 %.", "has been changed since")
+	s.wants(s.ask("POST", batch(demo.Chandler)+"/delete", url.Values{}), 303)
+	s.wants(s.ask("GET", at, nil), 200, "has been deleted since")
+	s.wants(s.ask("POST", "/bench/99/again", url.Values{}), 404)
+}
+
+// A shape decided at the bench is one there is, shipped or the workshop's own; what a screen says of a shape of its own is not believed.
+func TestShapesDecidedLate(t *testing.T) {
+	s := newSite(t)
+	at := s.begin(demo.Saturday)
+	s.wants(s.ask("GET", at, nil), 200, `"makers":["Linde","Osk","Fenna"]`, "Wrack ribbons, 12 mm", "tub by the window", "A splash of water")
+	w := s.tell(at, `{"events":[{"id":"a","what":"shape","n":1,"text":"own-9","own_shape":{"name":"x","family":"soup"},"at":"2026-11-28T09:00:00Z"},
+		{"id":"b","what":"shape","n":2,"text":"own-77","at":"2026-11-28T09:00:00Z"},{"id":"c","what":"shape","n":0,"text":"pappardelle","at":"2026-11-28T09:00:00Z"}]}`)
+	var st benchState
+	if err := json.Unmarshal(w.Body.Bytes(), &st); err != nil || len(st.Got) != 1 || len(st.Refused) != 2 || st.Shapes[1] != "own-9" ||
+		!strings.Contains(st.Change, "wrack ribbons") {
+		t.Errorf("%v: %+v", err, st)
+	}
+	events, _, err := s.store.Events(context.Background(), newMade, 0)
+	if err != nil || len(events) != 1 || events[0].Shape == nil || events[0].Shape.Name != "Wrack ribbons" {
+		t.Errorf("%+v, %v", events, err)
+	}
+}

@@ -44,20 +44,34 @@ func Run(p *plan.Plan, began time.Time, events []Event) Making {
 // ahead makes the plan again from what was weighed, done and decided, and how long things took; false where that
 // is as planned, or beyond what can be worked out.
 func (m *Making) ahead() (*plan.Plan, bool) {
-	r := m.Begun.Request
-	weighed := m.weighed(&r)
-	acted := m.acted(&r)
-	spent := m.spent(&r)
-	shaped := m.shaped(&r)
-	poked := m.poked(&r)
-	if !weighed && !acted && !spent && !shaped && !poked {
+	all := []func(*request.Request) bool{m.weighed, m.acted, m.spent, m.shaped, m.poked}
+	const dough = 3 // the first so many change the dough, and with it its rest
+	r, off, doughOff := m.Begun.Request, false, false
+	for i, part := range all {
+		if part(&r) {
+			off, doughOff = true, doughOff || i < dough
+		}
+	}
+	if !off {
 		return nil, false
 	}
 	p, err := plan.MakeIn(m.Begun.In(), m.Begun.Rules(), r)
-	if err != nil {
+	if err != nil { // something cannot be worked out: without that
+		p, r, doughOff = nil, m.Begun.Request, false
+		for i, part := range all {
+			next := r
+			if !part(&next) {
+				continue
+			}
+			if q, err := plan.MakeIn(m.Begun.In(), m.Begun.Rules(), next); err == nil {
+				p, r, doughOff = q, next, doughOff || i < dough
+			}
+		}
+	}
+	if p == nil {
 		return nil, false
 	}
-	if spent || weighed || acted {
+	if doughOff {
 		p = m.rested(p)
 	}
 	return p, true
@@ -262,6 +276,10 @@ func (m *Making) spent(r *request.Request) bool {
 		if closed && math.Abs(took-s.PlanMin) > math.Max(ru.OtherwiseMin, ru.Otherwise*s.PlanMin) {
 			o.Min, off = tenthMin(took), true
 		}
+		if o.Min < leastMin && len(out) > 0 {
+			continue // left out, or as good as
+		}
+		o.Min = max(o.Min, leastMin)
 		out = append(out, o)
 	}
 	if wait := m.waited(); wait > ru.WaitedMin && len(out) > 0 {
@@ -278,6 +296,9 @@ func (m *Making) spent(r *request.Request) bool {
 	r.Knead.By, r.Knead.Steps, r.Clock = request.KneadOwn, out, request.Clock{}
 	return true
 }
+
+// leastMin is the shortest step a way has, min.
+const leastMin = .05
 
 func tenthMin(v float64) float64 { return math.Round(10*v) / 10 }
 

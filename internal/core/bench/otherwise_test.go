@@ -229,3 +229,47 @@ func TestRolledAtItsTime(t *testing.T) {
 		t.Errorf("rolled at minute %.1f, planned %.1f, after a rest of %.0f", got, planned, rest.Min)
 	}
 }
+
+// A rest that is left out, or kneaded for no time at all, does not stop the rest from being worked out again.
+func TestLeftOut(t *testing.T) {
+	p := made(t, nil)
+	events, now := upTo(Steps(p), "knead.1")
+	m := Run(p, began, with(events, Event{ID: "k", What: Skipped, Step: "knead.1", At: at(now)}))
+	if m.Ahead == p || m.Ahead.Knead.D >= p.Knead.D {
+		t.Errorf("not kneaded: development %.2f, was %.2f", m.Ahead.Knead.D, p.Knead.D)
+	}
+	events, now = upTo(Steps(p), "rest.1")
+	m = Run(p, began, with(events, Event{ID: "r", What: Skipped, Step: "rest.1", At: at(now)},
+		Event{ID: "w", What: Added, Text: "water", G: 20, At: at(now)}))
+	if m.Ahead == p || m.Ahead.Rest.T <= p.Rest.T || !strings.Contains(m.Change, "wetter") {
+		t.Errorf("not rested: tension %.2f, was %.2f; %q", m.Ahead.Rest.T, p.Rest.T, m.Change)
+	}
+}
+
+// What went in because of something seen counts like anything weighed; by the house's reckoning, too.
+func TestActs(t *testing.T) {
+	p := made(t, nil)
+	events, now := upTo(Steps(p), "rest.1")
+	m := Run(p, began, with(events, Event{ID: "s", What: Seen, Step: "knead.1", Sign: "cracks", Of: "water", G: 6, Text: "Cracks", At: at(now)}))
+	if got := m.Ahead.Formula.Dough.Hw - p.Formula.Dough.Hw; got < .3 || len(m.Ahead.Request.Acts) != 1 {
+		t.Errorf("6 g of water: %.2f points more, acts %v", got, m.Ahead.Request.Acts)
+	}
+	m = Run(p, began, with(events, Event{ID: "l", What: Left, Text: "water", G: 6, At: at(now)}))
+	if got := m.Ahead.Formula.Dough.Hw - p.Formula.Dough.Hw; p.Formula.TopG > 6 && got > -.3 {
+		t.Errorf("6 g left in the jug: %.2f points", got)
+	}
+}
+
+// What lists read of a making says how it went.
+func TestSummary(t *testing.T) {
+	p := made(t, nil)
+	events, now := upTo(Steps(p), "")
+	events = with(events, Event{ID: "f", What: Felt, N: 1, At: at(now)}, Event{ID: "n", What: Named, Of: "lot", Text: "spring sack", By: "Linde", At: at(now)},
+		Event{ID: "e", What: Ended, G: 1400, N: 12, Text: "finer", At: at(now + 5)})
+	m := Run(p, began, events)
+	s := m.Summary(events)
+	if s.OutG != 1400 || s.Pieces != 12 || *s.Felt != 1 || s.Next != "finer" || s.Lots[0] != "spring sack" || s.Makers[0] != "Linde" ||
+		math.Abs(s.Min-now-5) > .01 || s.HandsMin <= 0 || s.HandsMin >= s.Min || s.Hw != s.PlanHw || len(s.Flours) == 0 {
+		t.Errorf("%+v", s)
+	}
+}

@@ -413,7 +413,10 @@ function tick() {
     if (left(c) > 0) rung.delete(k);
     else if (!rung.has(k)) {
       rung.add(k);
-      if (left(c) > -30) ring(c.name + ": time is up"); // not one that ended before the page was there
+      if (left(c) > -30) { // not one that ended before the page was there
+        ring(c.name + ": time is up");
+        text("told", c.name + ": time is up");
+      }
     }
   }
   const over = now.clocks.find((c) => left(c) <= 0);
