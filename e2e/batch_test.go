@@ -271,6 +271,7 @@ func restartable(t *testing.T) (st *store.Store, start func(addr string) (string
 	if _, err := st.Seed(context.Background(), demo.Scenario(rules.Default(), demo.Day)); err != nil {
 		t.Fatal(err)
 	}
+	byTheBook(t, st)
 	return st, func(addr string) (string, func()) {
 		l, err := net.Listen("tcp", addr)
 		if err != nil {

@@ -35,9 +35,18 @@ func serve(t *testing.T) (string, *store.Store) {
 	if _, err := s.Seed(context.Background(), demo.Scenario(rules.Default(), demo.Day)); err != nil {
 		t.Fatal(err)
 	}
+	byTheBook(t, s)
 	srv := httptest.NewServer(web.New(s, rules.Default(), slog.New(slog.DiscardHandler), true))
 	t.Cleanup(srv.Close)
 	return srv.URL, s
+}
+
+// byTheBook has a store's plans take nothing from the log: their figures are the book's.
+func byTheBook(t *testing.T, s *store.Store) {
+	t.Helper()
+	if err := s.ChangeLogSettings(context.Background(), func(l *store.LogSettings) { l.Off = true }); err != nil {
+		t.Fatal(err)
+	}
 }
 
 // tab is one browser tab; steps that fail end the test.

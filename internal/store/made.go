@@ -4,6 +4,7 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
+	"strings"
 	"time"
 
 	"gorm.io/gorm"
@@ -17,7 +18,10 @@ type makingSummary struct {
 	MakingID uint64 `gorm:"primaryKey"`
 	BatchID  uint64
 	Version  int
+	Seq      uint64 // of the making's last event it counts
 	Name     string
+	Felt     *int
+	Words    string // that it is found by, in small letters
 	Began    time.Time
 	Ended    time.Time
 	Doc      raw
@@ -33,7 +37,14 @@ func summaryOf(m Making, run *bench.Making, events []bench.Event) (makingSummary
 	s := run.Summary(events)
 	doc, err := json.Marshal(s)
 	name := []rune(s.Name)
-	return makingSummary{m.ID, m.BatchID, s.Version, string(name[:min(len(name), 200)]), s.Began, s.Ended, doc}, err
+	words := []string{s.Name, s.Shape, s.Next}
+	words = append(append(append(words, s.Flours...), s.Makers...), s.Lots...)
+	for _, e := range run.State.Remarks {
+		words = append(words, e.Text)
+	}
+	found := []rune(strings.ToLower(strings.Join(words, " ")))
+	return makingSummary{MakingID: m.ID, BatchID: m.BatchID, Version: s.Version, Seq: uint64(len(events)), Name: string(name[:min(len(name), 200)]),
+		Felt: s.Felt, Words: string(found[:min(len(found), 8000)]), Began: s.Began, Ended: s.Ended, Doc: doc}, err
 }
 
 // KeepSummary keeps what lists read of a making: its row while it has ended, none while it goes on.

@@ -66,7 +66,7 @@ func (s *Server) showBeside(c *gin.Context) {
 	}
 	r := request.Pruned(a.view.Request)
 	b.change(&r)
-	other, err := plan.MakeIn(a.view.In, s.rules, r)
+	other, err := plan.MakeIn(a.view.In, s.rulesOf(c.Request.Context(), &r), r)
 	if err != nil {
 		s.failPlan(c, a.batch.ID, err)
 		return

@@ -217,7 +217,7 @@ func (s *Server) compare(c *gin.Context) {
 	}
 	view := newView(a.ID, a.Version, "", a.Request.Request, f)
 	v.B, v.RH, v.Temp = view.Plan, view.Control("room.rh").hinted("of the other room"), view.Control("room.temp_c").hinted("of the other room")
-	if v.A, err = plan.MakeIn(with.Shown, s.rules, a.Request.Request); err != nil {
+	if v.A, err = plan.MakeIn(with.Shown, with.RulesOf(&a.Request.Request), a.Request.Request); err != nil {
 		s.failPlan(c, a.ID, err)
 		return
 	}

@@ -56,7 +56,7 @@ func (s *Server) metricPlan(p *plan.Plan) (*plan.Plan, error) {
 	if p.In() == measure.Metric {
 		return p, nil
 	}
-	return plan.Make(s.rules, p.Request)
+	return plan.Make(p.Rules(), p.Request)
 }
 
 // send hands a file over to be kept.

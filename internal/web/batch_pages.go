@@ -86,7 +86,7 @@ type asked struct {
 // with is what a form of the request is read with; the cabinet is read, once a request.
 func (s *Server) with(c *gin.Context, typed measure.System) (form.With, bool) {
 	cab, ok := s.cabinet(c)
-	return form.With{Rules: s.rules, Cabinet: cab, Typed: typed, Shown: shownIn(c)}, ok
+	return form.With{Rules: s.rules, Cabinet: cab, Typed: typed, Shown: shownIn(c), Learned: s.learnedBy(c.Request.Context())}, ok
 }
 
 // ask reads a posted batch page. When it cannot, it shows why and reports false.
@@ -277,7 +277,7 @@ func (s *Server) showConflict(c *gin.Context, a asked, clash *store.ConflictErro
 
 // create works a request out and keeps it as a new batch, or shows why it cannot.
 func (s *Server) create(c *gin.Context, r request.Request) (store.Batch, bool) {
-	p, err := plan.Make(s.rules, r)
+	p, err := plan.Make(s.rulesOf(c.Request.Context(), &r), r)
 	if err != nil {
 		s.fail(c, http.StatusUnprocessableEntity, "This batch cannot be worked out.", err.Error())
 		return store.Batch{}, false

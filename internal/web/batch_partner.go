@@ -41,7 +41,7 @@ func (s *Server) loadPartner(c *gin.Context, v *batchView) {
 		}
 		return
 	}
-	p, err := plan.MakeIn(v.In, s.rules, b.Request.Request)
+	p, err := plan.MakeIn(v.In, s.rulesOf(c.Request.Context(), &b.Request.Request), b.Request.Request)
 	if err != nil {
 		s.log.Warn("partner", "batch", b.ID, "err", err)
 		return
@@ -73,7 +73,7 @@ func (s *Server) partnerBatch(c *gin.Context) {
 		spinach.Share = spinach.Kind().StartShare()
 		r.Additions = []request.AdditionPart{spinach}
 	}
-	p, err := plan.Make(s.rules, r)
+	p, err := plan.Make(s.rulesOf(c.Request.Context(), &r), r)
 	if err != nil {
 		s.failPlan(c, a.batch.ID, err)
 		return

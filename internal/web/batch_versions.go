@@ -142,7 +142,7 @@ func (s *Server) takeBack(c *gin.Context) {
 	if !ok {
 		return
 	}
-	p, err := plan.Make(s.rules, old.Request.Request)
+	p, err := plan.Make(s.rulesOf(c.Request.Context(), &old.Request.Request), old.Request.Request)
 	if err != nil {
 		s.failPlan(c, b.ID, err)
 		return

@@ -221,6 +221,7 @@ func (s *Server) settleEnd(ctx context.Context, id uint64) error {
 		events, err := s.bench.eventsOf(ctx, id)
 		if err == nil {
 			err = s.store.KeepSummary(ctx, kept, &run, events)
+			s.logChanged()
 		}
 		if err != nil {
 			return err

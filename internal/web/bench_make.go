@@ -69,7 +69,7 @@ func (s *Server) beginAgain(c *gin.Context) {
 	if r.MadeOn != "" {
 		r = r.Again(today())
 	}
-	p, err := plan.MakeIn(shownIn(c), s.rules, r)
+	p, err := plan.MakeIn(shownIn(c), s.rulesOf(ctx, &r), r)
 	if err != nil {
 		s.failPlan(c, kept.BatchID, err)
 		return
@@ -106,7 +106,7 @@ func (s *Server) beginPartner(c *gin.Context, id uint64, now time.Time) error {
 	if err != nil {
 		return err
 	}
-	p, err := plan.MakeIn(shownIn(c), s.rules, b.Request.Request)
+	p, err := plan.MakeIn(shownIn(c), s.rulesOf(c.Request.Context(), &b.Request.Request), b.Request.Request)
 	if err != nil {
 		return err
 	}

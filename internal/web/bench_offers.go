@@ -41,7 +41,8 @@ type estimate struct {
 	Of   string  `json:"of"`
 	What string  `json:"what"`
 	G    float64 `json:"g"`
-	Give float64 `json:"give"` // or take, g
+	// About is its mass and how far that may be off, in words.
+	About string `json:"about"`
 }
 
 type benchRules struct {
@@ -57,7 +58,7 @@ const sheetOff = .4
 func offersOf(run *bench.Making, cab store.Cabinet) benchOffers {
 	p := run.Ahead
 	ru := p.Rules().Bench
-	o := benchOffers{Makers: []string{}, Lots: map[string][]string{}, Eggs: []string{}, Shapes: []offeredShape{}, Stops: []string{}, Estimates: estimates(ru),
+	o := benchOffers{Makers: []string{}, Lots: map[string][]string{}, Eggs: []string{}, Shapes: []offeredShape{}, Stops: []string{}, Estimates: estimates(p.In(), ru),
 		Rules: benchRules{ru.Within, ru.WithinShare, ru.AloneG}, BenchMM: p.Request.Roll.BenchMM, Ounces: p.In() == measure.Customary,
 		DoughG: math.Round(p.Formula.Dough.MassG), PieceG: math.Round(p.Roll.PieceG)}
 	for _, m := range cab.Makers {
@@ -89,10 +90,10 @@ func offersOf(run *bench.Making, cab store.Cabinet) benchOffers {
 }
 
 // estimates are what goes in unweighed, by the house's reckoning.
-func estimates(ru rules.Bench) (out []estimate) {
-	for _, x := range []estimate{{"A splash of water", "splash", "water", ru.SplashG, 0}, {"A spray", "spray", "water", ru.SprayG, 0},
-		{"Wet hands", "wet_hands", "water", ru.WetHandsG, 0}, {"The board dusted", "dusting", "flour", ru.DustingG, 0}} {
-		x.Give = x.G * ru.GiveOrTake
+func estimates(in measure.System, ru rules.Bench) (out []estimate) {
+	for _, x := range []estimate{{"A splash of water", "splash", "water", ru.SplashG, ""}, {"A spray", "spray", "water", ru.SprayG, ""},
+		{"Wet hands", "wet_hands", "water", ru.WetHandsG, ""}, {"The board dusted", "dusting", "flour", ru.DustingG, ""}} {
+		x.About = fmt.Sprintf("about %s, give or take %s", in.G(x.G, measure.Shortest), in.G(x.G*ru.GiveOrTake, measure.Shortest))
 		out = append(out, x)
 	}
 	return out

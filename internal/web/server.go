@@ -41,6 +41,7 @@ type Server struct {
 	bench   *follower    // the makings screens look at
 	devices device.Hub   // what scale and sensor say
 	heard   roomTimes
+	learner learner
 }
 
 // New returns the handler of the whole application. When loopback is true it answers only

@@ -39,12 +39,21 @@ type site struct {
 	log   *strings.Builder
 }
 
+// byTheBook has a store's plans take nothing from the log: their figures are the book's.
+func byTheBook(t testing.TB, s *store.Store) {
+	t.Helper()
+	if err := s.ChangeLogSettings(context.Background(), func(l *store.LogSettings) { l.Off = true }); err != nil {
+		t.Fatal(err)
+	}
+}
+
 func newSite(t testing.TB) site {
 	t.Helper()
 	s := storetest.Open(t)
 	if _, err := s.Seed(context.Background(), demo.Scenario(rules.Default(), demo.Day)); err != nil {
 		t.Fatal(err)
 	}
+	byTheBook(t, s)
 	var log strings.Builder
 	return site{t, New(s, rules.Default(), slog.New(slog.NewTextHandler(&log, nil)), true), s, &log}
 }

@@ -226,7 +226,7 @@ func (m *Making) shaped(r *request.Request) bool {
 // timed are the steps that make the way of kneading and resting, in order; those of one's own up to the roller among them.
 func timed(steps []Step) (out []Step) {
 	for _, s := range steps {
-		if s.Kind == Divide || s.Kind == Pass {
+		if s.Kind == Pass {
 			break
 		}
 		switch kind, _, _ := strings.Cut(s.Key, "."); kind {
@@ -335,7 +335,7 @@ func (m *Making) waited() float64 {
 				return x.Over.Sub(rested).Minutes() - x.PausedS/60 - planned
 			}
 		case s.Station == request.AtRest || s.Station == request.AtKnead:
-			rested = x.Over
+			rested, planned = x.Over, 0
 		}
 	}
 	return 0
@@ -463,7 +463,7 @@ func (m *Making) merge(now []Step) {
 // lastRest is the last rest before the roller; nil where there is none.
 func lastRest(steps []Step) (rest *Step) {
 	for i := range steps {
-		if steps[i].Kind == Divide || steps[i].Kind == Pass {
+		if steps[i].Kind == Pass {
 			break
 		}
 		if steps[i].Kind == Wait && strings.HasPrefix(steps[i].Key, "rest.") {

@@ -89,8 +89,8 @@ type State struct {
 	EndedBy string               `json:"ended_by,omitempty"` // the event
 	OutG    float64              `json:"out_g,omitempty"`
 	OutN    int                  `json:"out_n,omitempty"` // pieces, where they were counted
-	Next    string               `json:"next,omitempty"` // what to do otherwise
-	Went    []Went               `json:"went"`           // the taps that went on, in order; the last is the one to take back
+	Next    string               `json:"next,omitempty"`  // what to do otherwise
+	Went    []Went               `json:"went"`            // the taps that went on, in order; the last is the one to take back
 }
 
 // Fold returns the state of a making begun at a moment, from its steps and its events. The same events

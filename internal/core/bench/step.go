@@ -106,6 +106,9 @@ func Steps(p *plan.Plan) []Step {
 				b.potting(s)
 			}
 		default:
+			if s.InPieces {
+				b.dividing(s)
+			}
 			x := Step{Key: s.Key, Kind: Work, Min: s.Min, Cold: s.Cold}
 			if s.Unattended {
 				x.Kind = Wait
@@ -122,8 +125,10 @@ type builder struct {
 	in   measure.System
 	ru   rules.Bench
 	cuts int
-	out  []Step
-	kept bool
+	// divided says that the pieces are cut off already: they rest one by one.
+	divided bool
+	out     []Step
+	kept    bool
 }
 
 // add lists a step with what the plan says of it; what x says itself stands.
@@ -218,9 +223,10 @@ func (b *builder) weighing() {
 // dividing lists the pieces as they are cut off.
 func (b *builder) dividing(s plan.Step) {
 	o := &b.p.Roll
-	if o.Pieces < 2 {
+	if o.Pieces < 2 || b.divided {
 		return
 	}
+	b.divided = true
 	for i := range o.Pieces {
 		say := "Cut it off and set it on the scale. The rest stays covered."
 		if i == o.Pieces-1 {

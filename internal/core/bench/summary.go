@@ -10,7 +10,7 @@ import (
 
 // SummaryVersion is the version of a Summary: it goes up when one of the same making may come out otherwise, so that those
 // kept are made anew.
-const SummaryVersion = 1
+const SummaryVersion = 2
 
 // Summary is what lists, charts and the ledger read of an ended making, so that they need not fold it. Masses g, times
 // min, hydration points.
@@ -28,7 +28,7 @@ type Summary struct {
 	DoughG    float64   `json:"dough_g"`
 	Hw        float64   `json:"hw_points"` // as made
 	PlanHw    float64   `json:"plan_hw_points"`
-	TargetHw  float64   `json:"target_hw_points"`
+	TargetHw  float64   `json:"target_hw_points"` // with what was learned
 	Felt      *int      `json:"felt,omitempty"`
 	OutG      float64   `json:"out_g,omitempty"`
 	PlanOutG  float64   `json:"plan_out_g"`
@@ -42,6 +42,7 @@ type Summary struct {
 	Lots      []string  `json:"lots"`
 	EggSource string    `json:"eggs,omitempty"`
 	Next      string    `json:"next,omitempty"`
+	Bears     Bears     `json:"bears"` // what it says for the next ones
 }
 
 // Summary returns what lists read of a making; events are its own, in any order.
@@ -82,7 +83,9 @@ func (m *Making) Summary(events []Event) Summary {
 	if n > 0 {
 		s.SheetMM = round(mm / float64(n))
 	}
-	for _, e := range Ordered(events) {
+	ordered := Ordered(events)
+	s.Bears = m.bears(ordered)
+	for _, e := range ordered {
 		if e.By != "" && !slices.Contains(s.Makers, e.By) {
 			s.Makers = append(s.Makers, e.By)
 		}

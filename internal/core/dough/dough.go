@@ -124,6 +124,12 @@ func Aim(r rules.Hydration, tool Tool, absorptionPct float64, filled, fine bool,
 	return Target{hw, hw - b.Under, hw + b.Over, tool}
 }
 
+// Moved is the target with its band moved by so many points.
+func (t Target) Moved(points float64) Target {
+	t.Hw, t.Low, t.High = t.Hw+points, t.Low+points, t.High+points
+	return t
+}
+
 // Outside returns how many points hw lies outside the band: negative below it, positive
 // above it, 0 inside.
 func (t Target) Outside(hw float64) float64 {

@@ -157,7 +157,12 @@ func (p *Plan) bowl() (s egg.Solution, plannedG float64) {
 
 // aim is the target of the batch at a yolk share.
 func (p *Plan) aim(yolkShare float64) dough.Target {
-	return dough.Aim(p.rules.Hydration, p.machine.Tool, p.absorption, p.filled(), p.fine(), yolkShare)
+	t := dough.Aim(p.rules.Hydration, p.machine.Tool, p.absorption, p.filled(), p.fine(), yolkShare)
+	if h := p.rules.Learned.Hw; h.N > 0 {
+		most := p.rules.Learn.MostPoints
+		t = t.Moved(max(-most, min(most, h.Points)))
+	}
+	return t
 }
 
 // mix is the formula: flours, eggs, salt, oil and the dough they make. What is given as a share of the

@@ -74,6 +74,7 @@ func (p *Plan) advise() {
 	p.adviseCut()
 	p.adviseDry()
 	p.adviseCook()
+	p.adviseLearned()
 }
 
 func (p *Plan) adviseFormula() {

@@ -279,7 +279,10 @@ func MakeIn(in measure.System, ru rules.Rules, r request.Request) (*Plan, error)
 	if err := r.Check(ru); err != nil {
 		return nil, err
 	}
-	p := &Plan{Format: Format, Request: r, made: ru, rules: ru, in: in}
+	if r.ByTheBook {
+		ru.Learned = rules.Learned{}
+	}
+	p := &Plan{Format: Format, Request: r, made: ru, rules: ru.With(ru.Learned), in: in}
 	p.rules.Cut.TrimEndMM, p.rules.Cut.TrimSideMM = request.Or(r.Cut.TrimEnd, ru.Cut.TrimEndMM), request.Or(r.Cut.TrimSide, ru.Cut.TrimSideMM)
 	if c := r.Eggs.Kind(); c.US() { // the flour is bought where the eggs are
 		p.rules.Flour.MilledMoistureWB = ru.Flour.MilledUSMoistureWB

@@ -31,10 +31,18 @@ func (p *Plan) room() {
 	if !f.Blend.Measured && r.Eggs.TopUp != egg.TopNone && !p.AsMade() {
 		keep = (1 - ru.Room.PourShare) * math.Abs(p.Room.CorrectionG)
 	}
-	if p.Room.CorrectionG > 0 {
+	h := ru.Learned.Hw
+	switch {
+	case h.N > 0 && r.Eggs.TopUp != egg.TopNone && !p.AsMade():
+		keep = 0
+		if h.SD > ru.Learn.SurePoints { // what the log may be off stands by the board
+			keep = min(f.TopG, h.SD*f.Blend.F14G/100)
+		}
+		p.Room.PourG = f.TopG - keep
+	case p.Room.CorrectionG > 0:
 		keep = min(keep, f.TopG)
 		p.Room.PourG = f.TopG - keep
-	} else {
+	default:
 		p.Room.PourG = f.TopG
 	}
 	p.Room.KeepG = keep

@@ -32,9 +32,10 @@ type Step struct {
 	MostMin    float64       `json:"most_min"`
 	At         string        `json:"at,omitempty"` // by the clock, when a time to roll is wished for
 	Unattended bool          `json:"unattended"`
-	Cold       bool          `json:"cold,omitempty"` // in the fridge
-	Sign       string        `json:"sign,omitempty"` // what to look for
-	Test       string        `json:"test,omitempty"` // how to try it
+	Cold       bool          `json:"cold,omitempty"`      // in the fridge
+	InPieces   bool          `json:"in_pieces,omitempty"` // divided before it
+	Sign       string        `json:"sign,omitempty"`      // what to look for
+	Test       string        `json:"test,omitempty"`      // how to try it
 	Caution    string        `json:"caution,omitempty"`
 	Piece      int           `json:"piece,omitempty"` // of those the dough is divided into, from 1; 0: all
 }
@@ -304,6 +305,7 @@ func (l *list) rest(i int, s knead.Step) {
 		last = last && later.Rests()
 	}
 	wrap := "Film twice, an upturned bowl or a lidded tub: airtight."
+	parts := s.Spread && p.ask.ChillG > 0 || s.Lies == string(request.CoverPieces)
 	switch {
 	case p.ownRest(s) != "":
 		wrap = p.ownRest(s)
@@ -312,7 +314,7 @@ func (l *list) rest(i int, s knead.Step) {
 	case s.Spread:
 		wrap = fmt.Sprintf("Press it %s flat and film it: airtight, and it cools and warms through sooner.", p.in.MM(p.ask.FlatMM, 0))
 	}
-	o := Step{Station: request.AtRest, Head: "Rest in the room", Min: s.Min, Text: wrap, Unattended: true, Caution: l.caution(request.AtRest, "wrap")}
+	o := Step{Station: request.AtRest, Head: "Rest in the room", Min: s.Min, Text: wrap, Unattended: true, InPieces: parts, Caution: l.caution(request.AtRest, "wrap")}
 	switch {
 	case !last && (s.Lies == "" || s.Lies == string(request.CoverBowl)) && s.By == knead.InRoom:
 		o.Head, o.Text = "Rest between turns", "Under the upturned bowl. It softens by itself."

@@ -51,7 +51,8 @@ type Request struct {
 	Prices    Prices         `json:"prices"`
 	Bench     Bench          `json:"bench"`
 	Clock     Clock          `json:"clock"`
-	Acts      []Act          `json:"acts"` // up to 8, in the order they were done
+	Acts      []Act          `json:"acts"`        // up to 8, in the order they were done
+	ByTheBook bool           `json:"by_the_book"` // nothing the log has learned goes into it
 }
 
 // Amount says how much: By names the one of the figures that counts.

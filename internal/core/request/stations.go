@@ -43,6 +43,7 @@ func formulaFields() []Field {
 		optional(number(AtFormula, "eggs.liquid_g", "Water or milk", "g", 0, 40000, 5, func(r *Request) any { return &r.Eggs.LiquidG })),
 		flag(AtFormula, "eggs.move_flour", "Flour may move to suit whole eggs", func(r *Request) any { return &r.Eggs.MoveFlour }),
 		flag(AtFormula, "eggs.by_weight", "Beat and weigh the eggs", func(r *Request) any { return &r.Eggs.ByWeight }),
+		flag(AtFormula, "by_the_book", "By the book: nothing learned", func(r *Request) any { return &r.ByTheBook }),
 		flag(AtFormula, "bench.scale_tenths", "The scale shows tenths", func(r *Request) any { return &r.Bench.Tenths }),
 		share(AtFormula, "salt_share", "Salt, of flour", 0, .025, .001, func(r *Request) any { return &r.Salt }),
 		share(AtFormula, "oil_share", "Oil, of flour", 0, .12, .005, func(r *Request) any { return &r.Oil }),

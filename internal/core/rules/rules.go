@@ -21,6 +21,8 @@ type Rules struct {
 	Cook      Cook
 	Safety    Safety
 	Bench     Bench
+	Learn     Learn
+	Learned   Learned // nothing, unless a log says something of the batch at hand
 }
 
 // Flour rules: how moisture moves between flour and air.
@@ -417,6 +419,78 @@ type Bench struct {
 	GiveOrTake float64
 }
 
+// Causes is how a number is pushed by several causes together: a variance for each level, of the season, and of a slip. Source: house.
+type Causes struct {
+	// Levels are the variances of the levels, in the order they are named, the unit of the number squared. Source: house.
+	Levels []float64
+	// Drift is the variance of the season, the same unit, and DriftDays how long it lasts, days. Source: house.
+	Drift, DriftDays float64
+	// Slip is the extra variance of a slip, the same unit. Source: house.
+	Slip float64
+}
+
+// Factor is how far a multiplier may be from 1 before anything is seen, and how exactly a look sees it. Source: house.
+type Factor struct {
+	// Prior is the spread of its logarithm before anything is seen, no unit. Source: house.
+	Prior float64
+	// Spread is that of a look, no unit. Source: house.
+	Spread float64
+}
+
+// Learn rules: how quickly the log is believed.
+type Learn struct {
+	// Newest is how many makings count, the newest. Source: house.
+	Newest int
+	// Hydration is of points: kitchen, flour, lot, maker, egg supplier. Source: house.
+	Hydration Causes
+	// FeelPoints is how far off each of the five words is, points, too dry first. Source: house.
+	FeelPoints [5]float64
+	// FeelNoise is the variance of each word, points squared. Source: house.
+	FeelNoise [5]float64
+	// MostPoints is the most the target is moved, points. Source: house.
+	MostPoints float64
+	// SurePoints is from what standard deviation on all of the liquid is poured at once, points. Source: house.
+	SurePoints float64
+	// Knead is of the work and rest a dough wants, by maker and tool. Source: house.
+	Knead Factor
+	// Rest is of the time constant of relaxation, by flour; its spread goes by the poke. Source: house.
+	Rest Factor
+	// Dry is of the minutes on a rack, by place and air. Source: house.
+	Dry Factor
+	// Cook is of the seconds in the pot, by family of shapes. Source: house.
+	Cook Factor
+	// Hands is of the logarithm of minutes: kitchen, maker, shape. Source: house.
+	Hands Causes
+	// HandsNoise is the variance of one such time. Source: house.
+	HandsNoise float64
+	// Loss is of the logarithm of what stays on bowl and board: kitchen, maker. Source: house.
+	Loss Causes
+	// LossNoise is the variance of one such loss, LossScaleG what a scale adds to it, g. Source: house.
+	LossNoise, LossScaleG float64
+	// Trim is of the logarithm of the trimmings: kitchen, shape. Source: house.
+	Trim Causes
+	// TrimNoise is the variance of one such mass, TrimScaleG what weighing adds to it, g. Source: house.
+	TrimNoise, TrimScaleG float64
+	// Gap is of the logarithm of what a sheet is over what its stop says; it shares by share, by zero and by stop. Source: house.
+	Gap Gap
+}
+
+// Gap is how the gaps of a dial are off. Source: house.
+type Gap struct {
+	// Share is the variance of an error that is a share of every gap, no unit. Source: house.
+	Share float64
+	// Zero is that of a shift of the zero, mm², and Wander what it wanders over WanderDays, days. Source: house.
+	Zero, Wander, WanderDays float64
+	// Stop is that of each stop by itself, no unit. Source: house.
+	Stop float64
+	// Noise is that of one measurement, no unit, and NoiseMM what a caliper adds, mm². Source: house.
+	Noise, NoiseMM float64
+	// Slip is the extra variance of a slip, no unit. Source: house.
+	Slip float64
+	// Low and High are the least and the most a gap is taken to be of what it says. Source: house.
+	Low, High float64
+}
+
 // Safety rules: the clock of egg dough out of the fridge, and in it. Local food rules come first.
 type Safety struct {
 	// CautionMin and DiscardMin are the minutes out of the fridge, min. Source: usual advice.
@@ -482,5 +556,12 @@ func Default() Rules {
 			FridgeLowDays: 1, FridgeDays: 2, RawFillDays: 1, FreezeLowDays: 30, FreezeDays: 60, DriedDays: 30},
 		Bench: Bench{BoilMin: 15, Within: 1, WithinShare: .01, AloneG: 10, Otherwise: .15, OtherwiseMin: 1, WaitedMin: 10, SheetOff: .08,
 			SplashG: 5, SprayG: 1, WetHandsG: 2, DustingG: 4, GiveOrTake: .5},
+		Learn: Learn{Newest: 200, Hydration: Causes{Levels: []float64{2.25, 1.44, .64, .16, .16}, Drift: .25, DriftDays: 60, Slip: 25},
+			FeelPoints: [5]float64{-2.6, -1.2, 0, 1.2, 2.6}, FeelNoise: [5]float64{1.2, .6, .5, .6, 1.2}, MostPoints: 6, SurePoints: .8,
+			Knead: Factor{.30, .18}, Rest: Factor{.30, 0}, Dry: Factor{.40, .20}, Cook: Factor{.20, .12},
+			Hands: Causes{Levels: []float64{.09, .0225, .04}, Drift: .01, DriftDays: 60, Slip: .36}, HandsNoise: .04,
+			Loss: Causes{Levels: []float64{.25, .04}, Slip: 1}, LossNoise: .16, LossScaleG: 2,
+			Trim: Causes{Levels: []float64{.06, .04}, Slip: .36}, TrimNoise: .04, TrimScaleG: 5,
+			Gap: Gap{Share: .0036, Zero: .0025, Wander: .0004, WanderDays: 180, Stop: .000625, Noise: .0004, NoiseMM: .0001, Slip: .0225, Low: .8, High: 1.5}},
 	}
 }

@@ -3,12 +3,16 @@ CREATE TABLE IF NOT EXISTS making_summaries (
   making_id BIGINT UNSIGNED NOT NULL PRIMARY KEY,
   batch_id BIGINT UNSIGNED NOT NULL,
   version INT NOT NULL,
+  seq BIGINT UNSIGNED NOT NULL,
   name VARCHAR(200) NOT NULL,
+  felt TINYINT NULL,
+  words TEXT NOT NULL,
   began DATETIME(3) NOT NULL,
   ended DATETIME(3) NOT NULL,
   doc JSON NOT NULL,
   INDEX summaries_batch (batch_id, began),
-  INDEX summaries_began (began)
+  INDEX summaries_began (began, making_id),
+  INDEX summaries_felt (felt, began)
 );
 CREATE TABLE IF NOT EXISTS room_means (
   device VARCHAR(40) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,

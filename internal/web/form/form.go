@@ -31,6 +31,17 @@ type With struct {
 	Cabinet store.Cabinet  // what may be picked from
 	Typed   measure.System // the units it was typed in
 	Shown   measure.System // the units it is shown in
+	// Learned is what the workshop's log says of a request; nil where there is none.
+	Learned func(*request.Request) rules.Learned
+}
+
+// RulesOf are the rules a request is worked out by, with what is learned of it.
+func (w *With) RulesOf(r *request.Request) rules.Rules {
+	ru := w.Rules
+	if w.Learned != nil {
+		ru.Learned = w.Learned(r)
+	}
+	return ru
 }
 
 // Form is what a maker typed, bound to a request and worked out. Where a field is not allowed
@@ -55,8 +66,13 @@ func Saved(r request.Request, w With) (Form, error) {
 
 // work works the request out.
 func (f *Form) work() (err error) {
-	f.Plan, err = plan.MakeIn(f.with.Shown, f.with.Rules, f.Request)
+	f.Plan, err = plan.MakeIn(f.with.Shown, f.with.RulesOf(&f.Request), f.Request)
 	return err
+}
+
+// plainly works a request out in metric, by the rules of the form.
+func (f *Form) plainly(r request.Request) (*plan.Plan, error) {
+	return plan.Make(f.with.RulesOf(&r), r)
 }
 
 // Bind applies posted values to base, which is allowed. It honours two more keys: "set" puts
@@ -285,7 +301,7 @@ func (f *Form) step(s string) {
 	}
 	from := field.Get(&f.Page)
 	if from == "" {
-		if p, err := plan.Make(f.with.Rules, f.whole()); err == nil {
+		if p, err := f.plainly(f.whole()); err == nil {
 			from = shownAs(field, Chosen(p, field))
 		}
 	}

@@ -6,7 +6,6 @@ import (
 	"strconv"
 	"strings"
 
-	"hollen/internal/core/plan"
 	"hollen/internal/core/request"
 	"hollen/internal/core/roll"
 )
@@ -30,7 +29,7 @@ func (f *Form) takeOver(v url.Values) {
 	if !steps && !passes {
 		return
 	}
-	p, err := plan.Make(f.with.Rules, f.whole())
+	p, err := f.plainly(f.whole())
 	if err != nil {
 		return
 	}

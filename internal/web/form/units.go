@@ -6,7 +6,6 @@ import (
 
 	"hollen/internal/core/flour"
 	"hollen/internal/core/measure"
-	"hollen/internal/core/plan"
 	"hollen/internal/core/request"
 )
 
@@ -32,7 +31,7 @@ func (f *Form) gramsAsShare(text string) string {
 	if !ok {
 		return text
 	}
-	p, err := plan.Make(f.with.Rules, f.whole())
+	p, err := f.plainly(f.whole())
 	if err != nil {
 		return text
 	}

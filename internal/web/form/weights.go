@@ -9,7 +9,6 @@ import (
 
 	"hollen/internal/core/egg"
 	"hollen/internal/core/measure"
-	"hollen/internal/core/plan"
 	"hollen/internal/core/recipe"
 	"hollen/internal/core/request"
 )
@@ -179,7 +178,7 @@ func (f *Form) takeAmounts(v url.Values) {
 	}
 	r := f.whole()
 	r.Amount.By = was
-	p, err := plan.Make(f.with.Rules, r)
+	p, err := f.plainly(r)
 	if err != nil {
 		return
 	}

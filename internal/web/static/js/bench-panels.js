@@ -234,7 +234,7 @@ export function panelsOf({ now, steps, state, tap, redraw, offers, signs, id, lo
   function went() { // in, and left over
     panel("What went in, what is left?", "It counts from now on.", [["Water added", () => amount("Water added", "water", "added")], ["Flour added", () => amount("Flour added", "flour", "added")],
       ["Egg added", () => amount("Egg added", "egg", "added")],
-      ...offers.estimates.map((x) => [x.name + ", about " + x.g + " g, give or take " + x.give + " g", () => tap("added", { text: x.what, g: x.g, of: x.of })]),
+      ...offers.estimates.map((x) => [x.name + ", " + x.about, () => tap("added", { text: x.what, g: x.g, of: x.of })]),
       ["Flour left in the bowl", () => amount("Flour left in the bowl", "flour", "left")], ["Liquid left in the jug", () => amount("Liquid left in the jug", "water", "left")]]);
   }
   const makers = () => panel("Who is at the bench?", "The name stands by what is tapped on this screen.", [...offers.makers.map((m) => [m, () => pick(m)]), ["Nobody named", () => pick("")]]);

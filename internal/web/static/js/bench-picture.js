@@ -2,10 +2,8 @@
 // scale, drawn at the size they are shown.
 import { shown } from "./number.js";
 
-const number = (v) => shown(v >= 10 ? Math.round(v) : Math.round(v * 10) / 10);
-
 // length is the sheet after this pass against the bench, and where it is halved for the next.
-function length(svg, step, next, benchMM) {
+function length(svg, step, next, { bench_mm: benchMM, ounces }) {
   const wide = svg.clientWidth || 1000, long = step.length_mm, whole = Math.max(benchMM, long);
   const halve = next?.kind === "pass" && next.piece === step.piece && next.halve;
   const mark = ["length", wide, long, whole, halve].join(":");
@@ -13,7 +11,7 @@ function length(svg, step, next, benchMM) {
   if (svg.dataset.mark === mark) return;
   svg.dataset.mark = mark;
   svg.setAttribute("viewBox", "0 0 " + wide + " 104");
-  const x = (mm) => ((mm / whole) * wide).toFixed(1), metres = (mm) => shown(Math.round(mm / 10) / 100) + " m";
+  const x = (mm) => ((mm / whole) * wide).toFixed(1), metres = (mm) => (ounces ? Math.round(mm / 25.4) + " in" : shown(Math.round(mm / 10) / 100) + " m");
   const cut = halve ? `<path class="ink" style="stroke-dasharray:8 6;stroke-width:3;fill:none" d="M${x(long / 2)} 26V72"/><text class="m b" x="${x(long / 2)}" y="98" style="font-size:20px">halve here</text>` : "";
   const end = `<text class="e" x="${wide}" y="98" style="font-size:20px">the bench, ${metres(benchMM)}</text>`;
   svg.innerHTML = `<path class="ink" d="M0 72H${wide}M${wide - 1} 62V82M1 62V82" style="fill:none"/><rect class="dough" x="0" y="30" width="${x(long)}" height="34"/><text class="b" x="0" y="22" style="font-size:20px">${metres(long)} of sheet</text>${cut}${end}`;
@@ -35,9 +33,9 @@ function counted(svg, made, count) {
   svg.setAttribute("aria-label", made + " of " + count + " made");
 }
 
-export function picture(svg, { step, clock, done, left, g: onScale, near, next, offers }) {
+export function picture(svg, { step, clock, done, left, g: onScale, near, next, offers, grams }) {
   const g = step?.want_g ? Math.max(0, onScale ?? done.g ?? 0) : 0;
-  if (step?.kind === "pass" && step.length_mm && !clock) return length(svg, step, next, offers.bench_mm);
+  if (step?.kind === "pass" && step.length_mm && !clock) return length(svg, step, next, offers);
   if (step?.kind === "cut" && step.count && !clock) return counted(svg, done.m ?? 0, step.count);
   svg.classList.toggle("off", !clock && !step?.want_g);
   if (svg.classList.contains("off")) return;
@@ -62,8 +60,8 @@ export function picture(svg, { step, clock, done, left, g: onScale, near, next, 
   if (!clock) {
     const off = near(step);
     const a = ((step.want_g - off) / whole) * wide, b = ((step.want_g + off) / whole) * wide;
-    box = `<rect x="${a.toFixed(1)}" y="14" width="${Math.max(6, b - a).toFixed(1)}" height="58" class="ink bare" style="stroke-width:3;fill:none"/><text class="e b" x="${wide}" y="98" style="font-size:20px">${number(step.want_g)} ± ${Math.round(off)} g</text>`;
+    box = `<rect x="${a.toFixed(1)}" y="14" width="${Math.max(6, b - a).toFixed(1)}" height="58" class="ink bare" style="stroke-width:3;fill:none"/><text class="e b" x="${wide}" y="98" style="font-size:20px">${grams(step.want_g)} ± ${grams(off)}</text>`;
   } else box = `<path class="yolk" d="M${Math.min(Math.max(x, 12), wide - 12)} 66l-12 -16v-46h24v46z" style="stroke-width:2"/>`;
   svg.innerHTML = `<rect class="ground" x="0" y="22" width="${wide}" height="42"/><rect class="dough" x="0" y="22" width="${x}" height="42"/><path class="ink" d="M0 64H${wide}${ticks}"/>${words}${box}`;
-  svg.setAttribute("aria-label", clock ? Math.round(full * 100) + " % of the time" : number(g) + " g of " + number(step.want_g));
+  svg.setAttribute("aria-label", clock ? Math.round(full * 100) + " % of the time" : grams(g) + " of " + grams(step.want_g));
 }

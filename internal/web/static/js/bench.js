@@ -17,6 +17,14 @@ const AWAKE_MIN = 60; // clocks shorter than this keep the screen on
 const TICK_MS = 200;
 
 const number = (v) => shown(v >= 10 ? Math.round(v) : Math.round(v * 10) / 10);
+const OZ_G = 28.349523125;
+// mass is grams as they are shown here: number and unit. Ounces are no finer than a kitchen scale shows them.
+function mass(g) {
+  if (!offers.ounces) return [number(g), "g"];
+  const oz = g / OZ_G, by = Math.abs(g) < 10 ? 0.01 : Math.abs(oz) >= 10 ? 0.1 : 0.05;
+  return [shown(Number((Math.round(oz / by) * by).toFixed(2))), "oz"];
+}
+const grams = (g) => mass(g).join(" ");
 const pad = (n) => String(n).padStart(2, "0");
 // clocked is seconds as a clock shows them.
 export function clocked(s) {
@@ -295,7 +303,7 @@ function found(now, step) {
   if (d.l) out.push("It looks: " + d.l + ".");
   if (d.mm) out.push("Measured: " + shown(Math.round(d.mm * 100) / 100) + " mm.");
   if (d.x) out.push("Lost " + shown(Math.round(d.x * 1000) / 10) + " % so far.");
-  if (d.mg) out.push("Weighed: " + number(d.mg) + " g in all.");
+  if (d.mg) out.push("Weighed: " + grams(d.mg) + " in all.");
   if (step.piece && state.shapes[step.piece]) out.push("Becomes " + (offers.shapes.find((x) => x.key === state.shapes[step.piece])?.name ?? state.shapes[step.piece]) + ".");
   return out;
 }
@@ -346,7 +354,7 @@ function peek(at) {
     const div = document.createElement("div"), bar = document.createElement("i"), b = document.createElement("b");
     div.style.setProperty("--thick", Math.max(3, s.sheet_mm ? Math.min(16, 3 * s.sheet_mm) : 16 - 3 * i) + "px");
     b.textContent = (s.kind === "pass" && s.name && s.piece === steps[at]?.piece ? s.name : s.kind === "pass" && s.name ? s.head + ", " + s.name.toLowerCase() : s.head) + (s.min && s.kind === "wait" ? " " + Math.round(s.min) + " min" : "");
-    div.append(bar, b, document.createElement("br"), s.want_g ? number(s.want_g) + " g" : brief(s.say ?? ""));
+    div.append(bar, b, document.createElement("br"), s.want_g ? grams(s.want_g) : brief(s.say ?? ""));
     return div;
   }));
 }
@@ -378,19 +386,19 @@ function tick() {
   const clock = step && now.clocks.find((c) => c.step === step.key);
   food();
   text("clock", new Date(line.now()).toTimeString().slice(0, 5));
-  picture($("bar"), { step, clock, done: now.done[at], left: clock && left(clock), g: onScale(), near, next: steps[at + 1], offers });
+  picture($("bar"), { step, clock, done: now.done[at], left: clock && left(clock), g: onScale(), near, next: steps[at + 1], offers, grams });
   if (clock) {
     const s = left(clock);
     face(clocked(s), "", (s < 0 ? "over" : "") + (clocked(s).length > 4 ? " long" : ""));
     text("beside", (clock.paused ? "paused, " : "") + (s < 0 ? "over" : "left") + " of " + shown(Math.round(clock.length_s / 6) / 10) + " min");
   } else if (step?.want_g && onScale() !== null) {
     const g = onScale(), more = step.want_g - g;
-    face(g < -LIFTED_G ? "–" : shown(Math.abs(g) < 10 ? Math.round(g * 10) / 10 : Math.round(g)), "g", "sm");
-    text("beside", g < -LIFTED_G ? "lifted: set it back" : more > near(step) ? "add " + number(more) + " g" : more < -near(step) ? number(-more) + " g too much" : "right" + (scale.steady ? "" : ", settling"));
+    face(g < -LIFTED_G ? "–" : mass(Math.abs(g) < 0.05 ? 0 : g)[0], mass(g)[1], "sm");
+    text("beside", g < -LIFTED_G ? "lifted: set it back" : more > near(step) ? "add " + grams(more) : more < -near(step) ? grams(-more) + " too much" : "right" + (scale.steady ? "" : ", settling"));
   } else if (step?.want_g) {
     const g = now.done[at].g;
-    face(number(g || step.want_g), "g", "sm");
-    text("beside", g ? "weighed of " + number(step.want_g) + " g" : step.counted ? step.much : scale?.silent ? "the scale is silent" : "to weigh");
+    face(...mass(g || step.want_g), "sm");
+    text("beside", g ? "weighed of " + grams(step.want_g) : step.counted ? step.much : scale?.silent ? "the scale is silent" : "to weigh");
   } else if (step?.stop) {
     face(step.stop, "", step.stop.length > 3 ? "word" : "");
     text("beside", (step.own ? "put in" : "pass " + step.pass + " of " + step.passes) + (step.halve ? ", halve it first" : "") + (step.fold ? ", folded" : "") + waiting(now, step));

@@ -1,0 +1,180 @@
+package bench
+
+import (
+	"cmp"
+	"math"
+	"strings"
+
+	"hollen/internal/core/plan"
+	"hollen/internal/core/request"
+)
+
+// Bears is what a making says for the next ones: what was seen beside what the book would have planned, nothing learned
+// counted in, and whose it was.
+type Bears struct {
+	Flour  string `json:"flour"` // label: its key, and a second one's that is a quarter or more
+	Lot    string `json:"lot,omitempty"`
+	Maker  string `json:"maker,omitempty"`
+	Eggs   string `json:"eggs,omitempty"`
+	Shape  string `json:"shape"`
+	Family string `json:"family"`
+	Tool   string `json:"tool"`  // it was kneaded with
+	Place  string `json:"place"` // it dried on, and in what air
+
+	HwPoints float64  `json:"hw_points"` // as made, less the book's target
+	Knead    []Ratio  `json:"knead,omitempty"`
+	Rest     []Poke   `json:"rest,omitempty"`
+	Dry      []Ratio  `json:"dry,omitempty"`
+	Cook     []Ratio  `json:"cook,omitempty"`
+	Sheets   []AtStop `json:"sheets,omitempty"`
+	HandsMin float64  `json:"hands_min,omitempty"` // cutting and forming
+	PlanMin  float64  `json:"plan_hands_min,omitempty"`
+}
+
+// Ratio is what a look says: the right moment was between so many times the planned one; 0 is an open end, the same twice is
+// seen exactly.
+type Ratio struct {
+	From float64 `json:"from"`
+	To   float64 `json:"to"`
+}
+
+// Poke is a timed poke after a rest: seconds to half recovery, how far the model has it relax by then, and the tension it began
+// with.
+type Poke struct {
+	S  float64 `json:"s"`
+	X  float64 `json:"x"`
+	T0 float64 `json:"t0"`
+}
+
+// AtStop is a sheet measured at a stop.
+type AtStop struct {
+	Machine string  `json:"machine"`
+	Stop    string  `json:"stop"`
+	GapMM   float64 `json:"gap_mm"`
+	Ratio   float64 `json:"ratio"` // measured over planned
+}
+
+// bears returns what a making says for the next ones; events are in order.
+func (m *Making) bears(events []Event) Bears {
+	p, a := m.Begun, m.Ahead
+	r, l := &a.Request, p.Rules().Learned
+	b := Bears{Flour: plan.FlourLabel(r.Flours), Lot: plan.LotLabel(r.Flours), Eggs: r.Eggs.Class, Shape: a.Cut.Shape.Key, Family: string(a.Cut.Shape.Family),
+		Tool: kneadTool(p), Place: DryPlace(r), HwPoints: round(a.Formula.Dough.Hw - (p.Formula.Target.Hw - l.Hw.Points))}
+	if l.Hw.N == 0 {
+		b.HwPoints = round(a.Formula.Dough.Hw - p.Formula.Target.Hw)
+	}
+	hands := map[string]int{}
+	for _, e := range events {
+		if e.By != "" {
+			hands[e.By]++
+			if hands[e.By] > hands[b.Maker] || b.Maker == "" {
+				b.Maker = e.By
+			}
+		}
+		if e.What == Named && e.Of == "lot" {
+			b.Lot = e.Text
+		} else if e.What == Named && e.Of == "eggs" {
+			b.Eggs = e.Text
+		}
+	}
+	b.looks(m, events)
+	for i := range m.Steps {
+		s, d := &m.Steps[i], m.State.Steps[m.Steps[i].Key]
+		switch {
+		case s.Kind == Pass && d.MM > 0 && s.SheetMM > 0 && s.Stop != "" && !a.Pinned():
+			if gap := gapOf(a, s.Stop); gap > 0 {
+				b.Sheets = append(b.Sheets, AtStop{a.Roll.Machine.Key, s.Stop, gap, round(d.MM / s.SheetMM)})
+			}
+		case s.Kind == Cut && d.Status == WasDone && s.PlanMin > 1 && d.Took() > .5:
+			b.HandsMin, b.PlanMin = round(b.HandsMin+d.Took()), round(b.PlanMin+s.PlanMin/l.Hands.K())
+		}
+	}
+	return b
+}
+
+func gapOf(p *plan.Plan, stop string) float64 {
+	for _, s := range p.Roll.Machine.Stops {
+		if s.Label == stop {
+			return s.GapMM
+		}
+	}
+	return 0
+}
+
+// looks reads what was looked at and tried, each against the planned minutes without what was learned.
+func (b *Bears) looks(m *Making, events []Event) {
+	l := m.Begun.Rules().Learned
+	notYet := map[string]float64{} // the last such look, by what it was of
+	see := func(of string, at, planned float64, word string, to *[]Ratio) {
+		if planned <= 0 || at <= 0 {
+			return
+		}
+		x := round(at / planned)
+		switch word {
+		case "not yet":
+			notYet[of] = x
+			*to = append(*to, Ratio{From: x})
+		case "right":
+			if was := notYet[of]; was > 0 && was < x { // it came between the two; the look before says no more by itself
+				(*to)[len(*to)-1] = Ratio{was, x}
+			} else {
+				*to = append(*to, Ratio{x, x})
+			}
+		case "past":
+			*to = append(*to, Ratio{To: x})
+		}
+	}
+	for _, e := range events {
+		i := -1
+		for j := range m.Steps {
+			if m.Steps[j].Key == e.Step {
+				i = j
+			}
+		}
+		if i < 0 || e.What != Looked && e.What != Poked {
+			continue
+		}
+		s, d := &m.Steps[i], m.State.Steps[e.Step]
+		at := e.At.Sub(d.Began).Minutes()
+		switch {
+		case e.What == Poked && s.Station == request.AtRest:
+			if x, t0, rest := m.Ahead.Relaxes(); x > 0 && rest > 0 && at > 1 {
+				b.Rest = append(b.Rest, Poke{e.S, round(x * l.Rest.K() * math.Min(1, at/rest)), round(t0)})
+			}
+		case e.What != Looked:
+		case s.Station == request.AtKnead && s.Kind == Work:
+			before, all := 0., 0.
+			for j := range m.Steps {
+				if k := &m.Steps[j]; strings.HasPrefix(k.Key, "knead.") {
+					all += k.PlanMin
+					if j < i {
+						before += m.State.Steps[k.Key].Took()
+					}
+				}
+			}
+			see("knead", before+at, all/l.Knead.K(), e.Text, &b.Knead)
+		case s.Station == request.AtDry && s.Kind == Wait:
+			d := &m.Ahead.Dry
+			planned := d.Leather.FromMin
+			if e.Text == "past" {
+				planned = d.Brittle.FromMin
+			}
+			see("dry", at, planned/l.Dry.K(), e.Text, &b.Dry)
+		case s.Kind == Pot:
+			see(s.Key, 60*at, m.Ahead.PotS()/l.Cook.K(), e.Text, &b.Cook)
+		}
+	}
+}
+
+// kneadTool is what the dough was kneaded with, by its school.
+func kneadTool(p *plan.Plan) string {
+	if p.Knead.Own {
+		return "own"
+	}
+	return string(p.Knead.School)
+}
+
+// DryPlace is where a batch dries: on what, and in what air. What is learned of drying is of that.
+func DryPlace(r *request.Request) string {
+	return string(cmp.Or(r.Dry.On, request.OnRack)) + ", " + string(cmp.Or(r.Room.Air, "still"))
+}

@@ -1,0 +1,168 @@
+package learn
+
+import (
+	"cmp"
+	"math"
+	"slices"
+	"time"
+
+	"hollen/internal/core/bench"
+	"hollen/internal/core/cut"
+	"hollen/internal/core/plan"
+	"hollen/internal/core/request"
+	"hollen/internal/core/rules"
+)
+
+// Entry is one logged making.
+type Entry struct {
+	Making uint64
+	bench.Summary
+}
+
+// Levels are the levels of the hydration offset, in the order of their parts; the season comes after them.
+var Levels = []string{"kitchen", "flour", "lot", "maker", "eggs"}
+
+// Log is what makings say, weighed against each other.
+type Log struct {
+	ru      rules.Learn
+	entries []Entry // oldest first
+	water   []int   // of them, those that say something of hydration
+	hw      *Fitted
+	timed   []int // and of hands
+	hands   *Fitted
+}
+
+// Read weighs the newest makings of a log against each other, whatever their order; left are those not to be counted.
+func Read(ru rules.Learn, all []Entry, left map[uint64]bool) *Log {
+	l := &Log{ru: ru}
+	for _, e := range all {
+		if !left[e.Making] {
+			l.entries = append(l.entries, e)
+		}
+	}
+	slices.SortFunc(l.entries, func(a, b Entry) int { return cmp.Or(a.Began.Compare(b.Began), cmp.Compare(a.Making, b.Making)) })
+	l.entries = l.entries[max(0, len(l.entries)-ru.Newest):]
+	var water, hands []Seen
+	for i, e := range l.entries {
+		b := &e.Bears
+		if e.Felt != nil && *e.Felt >= -2 && *e.Felt <= 2 && b.Flour != "" {
+			l.water = append(l.water, i)
+			water = append(water, Seen{R: b.HwPoints - ru.FeelPoints[*e.Felt+2], V: ru.FeelNoise[*e.Felt+2], Day: day(e.Began),
+				Labels: labels(b.Flour, b.Lot, b.Maker, b.Eggs)})
+		}
+		if b.HandsMin > 0 && b.PlanMin > 0 {
+			l.timed = append(l.timed, i)
+			hands = append(hands, Seen{R: math.Log(b.HandsMin / b.PlanMin), V: ru.HandsNoise, Day: day(e.Began), Labels: []string{"kitchen", b.Maker, b.Shape}})
+		}
+	}
+	l.hw, l.hands = Fit(ru.Hydration, water), Fit(ru.Hands, hands)
+	return l
+}
+
+func day(t time.Time) float64 { return float64(t.Unix()) / 86400 }
+
+func labels(flour, lot, maker, eggs string) []string {
+	if lot != "" {
+		lot = flour + " / " + lot
+	}
+	return []string{"kitchen", flour, lot, maker, eggs}
+}
+
+// Whose is whose batch is to be planned, as far as that is known.
+type Whose struct {
+	Maker string
+	On    time.Time
+}
+
+// For returns what the log says of a request; tool tells what it is kneaded with, and is asked only where that matters.
+func (l *Log) For(r *request.Request, tool func() string, w Whose) rules.Learned {
+	var out rules.Learned
+	if len(l.entries) == 0 {
+		return out
+	}
+	flour := plan.FlourLabel(r.Flours)
+	if len(l.water) > 0 {
+		e := l.hw.For(Next{labels(flour, plan.LotLabel(r.Flours), w.Maker, r.Eggs.Class), day(w.On)})
+		m := math.Max(-l.ru.MostPoints, math.Min(l.ru.MostPoints, e.M))
+		out.Hw = rules.LearnedPoints{N: e.N, Points: m, SD: e.SD, Within: e.Within, Parts: append(slices.Clone(e.Parts), e.Drift)}
+	}
+	factor := func(f rules.Factor, s float64, counts func(b *bench.Bears) bool, of func(b *bench.Bears) []bench.Ratio) rules.LearnedBy {
+		var looks []Look
+		for i := range l.entries {
+			if b := &l.entries[i].Bears; counts(b) {
+				for _, x := range of(b) {
+					looks = append(looks, lookOf(x, s))
+				}
+			}
+		}
+		return learnedBy(f, looks)
+	}
+	ru := &l.ru
+	if slices.ContainsFunc(l.entries, func(e Entry) bool { return len(e.Bears.Knead) > 0 }) {
+		with := tool()
+		out.Knead = factor(ru.Knead, ru.Knead.Spread, func(b *bench.Bears) bool { return b.Tool == with && (w.Maker == "" || b.Maker == w.Maker) },
+			func(b *bench.Bears) []bench.Ratio { return b.Knead })
+	}
+	out.Dry = factor(ru.Dry, ru.Dry.Spread, func(b *bench.Bears) bool { return b.Place == bench.DryPlace(r) }, func(b *bench.Bears) []bench.Ratio { return b.Dry })
+	family := string(r.Cut.Kind().Family)
+	out.Cook = factor(ru.Cook, ru.Cook.Spread, func(b *bench.Bears) bool { return cut.Family(b.Family) == cut.Family(family) },
+		func(b *bench.Bears) []bench.Ratio { return b.Cook })
+	var pokes []Look
+	for i := range l.entries {
+		if b := &l.entries[i].Bears; b.Flour == flour {
+			for _, x := range b.Rest {
+				if x.X > 0 && x.T0 > 0 && x.S > 0 {
+					pokes = append(pokes, RestLook(x.X, x.T0, x.S))
+				}
+			}
+		}
+	}
+	out.Rest = learnedBy(ru.Rest, pokes)
+	if len(l.timed) > 0 {
+		e := l.hands.For(Next{[]string{"kitchen", w.Maker, r.Cut.Shape}, day(w.On)})
+		out.Hands = rules.LearnedBy{N: e.N, By: math.Exp(e.M), From: math.Exp(e.M - e.Within), To: math.Exp(e.M + e.Within)}
+	}
+	return out
+}
+
+func learnedBy(f rules.Factor, looks []Look) rules.LearnedBy {
+	if len(looks) == 0 {
+		return rules.LearnedBy{}
+	}
+	slices.SortFunc(looks, func(a, b Look) int {
+		return cmp.Or(cmp.Compare(a.Lo, b.Lo), cmp.Compare(a.Hi, b.Hi), cmp.Compare(a.S, b.S))
+	})
+	k := Factor(f, looks)
+	return rules.LearnedBy{N: k.N, By: k.K, From: k.From, To: k.To}
+}
+
+// lookOf is a look as it was logged.
+func lookOf(x bench.Ratio, s float64) Look {
+	lo, hi := math.Inf(-1), math.Inf(1)
+	if x.From > 0 {
+		lo = math.Log(x.From)
+	}
+	if x.To > 0 {
+		hi = math.Log(x.To)
+	}
+	return Look{lo, hi, s}
+}
+
+// Residue is what one batch says of hydration, and how much it counts.
+type Residue struct {
+	Entry
+	R, W float64
+}
+
+// Residues are the batches that say something of hydration, the newest first.
+func (l *Log) Residues() []Residue {
+	out := make([]Residue, 0, len(l.water))
+	for k, i := range l.water {
+		out = append(out, Residue{l.entries[i], l.hw.seen[k].R, l.hw.W()[k]})
+	}
+	slices.Reverse(out)
+	return out
+}
+
+// Len is how many makings count.
+func (l *Log) Len() int { return len(l.entries) }

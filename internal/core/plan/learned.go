@@ -1,0 +1,94 @@
+package plan
+
+import (
+	"fmt"
+	"math"
+
+	"hollen/internal/core/request"
+	"hollen/internal/core/rules"
+)
+
+// Relaxes is how far the model has the dough relax over its rest, ln(T0/Tend), the tension it begins with, and the minutes of that
+// rest; nought where there is none. What a timed poke says of it is read by these.
+func (p *Plan) Relaxes() (x, t0, restMin float64) {
+	work := 0.
+	for _, s := range p.way.Steps {
+		if s.Rests() {
+			restMin += s.Min
+			continue
+		}
+		work, restMin = s.Min, 0
+	}
+	if restMin <= 0 || work <= 0 || p.way.T <= 0 {
+		return 0, 0, 0
+	}
+	t0 = 1 - math.Exp(-work/p.rules.Knead.TensionMin)
+	return math.Max(0, math.Log(t0/p.way.T)), t0, restMin
+}
+
+// FlourLabel is what batches of the same flour share: its key, and that of a second one that is a quarter or more.
+func FlourLabel(flours []request.FlourPart) string {
+	first, second := -1, -1
+	for i, f := range flours {
+		switch {
+		case first < 0 || f.Share > flours[first].Share:
+			first, second = i, first
+		case second < 0 || f.Share > flours[second].Share:
+			second = i
+		}
+	}
+	if first < 0 {
+		return ""
+	}
+	label := flours[first].Flour
+	if second >= 0 && flours[second].Share >= .25 {
+		label += " + " + flours[second].Flour
+	}
+	return label
+}
+
+// LotLabel is the lot of its first flour, "" where none is named.
+func LotLabel(flours []request.FlourPart) string {
+	if len(flours) == 0 || flours[0].LotKept == nil {
+		return ""
+	}
+	return flours[0].LotKept.Name
+}
+
+// adviseLearned says beside each number what the log moves it by.
+func (p *Plan) adviseLearned() {
+	l := &p.rules.Learned
+	if h := l.Hw; h.N > 0 {
+		word := "more"
+		if h.Points < 0 {
+			word = "less"
+		}
+		water := math.Abs(h.Points) * p.Formula.Blend.F14G / 100
+		text := fmt.Sprintf("%.1f points %s than the book, give or take %.1f: %s %s water here.", math.Abs(h.Points), word, h.Within,
+			p.in.Grams(math.Round(water)), word)
+		if math.Abs(h.Points) < .05 {
+			text = fmt.Sprintf("As the book says, give or take %.1f points.", h.Within)
+		}
+		p.note(request.AtFormula, "formula.hw", Remark, "learned_hw", Batches(h.N, "here"), "%s", text)
+	}
+	by := func(s request.Stage, field, code string, x rules.LearnedBy, what string) {
+		if x.N > 0 {
+			p.note(s, field, Remark, code, Batches(x.N, "here"), "%s %s the book’s, %.2f to %.2f nine times in ten.", what, times(x.By), x.From, x.To)
+		}
+	}
+	by(request.AtKnead, "knead.min", "learned_knead", l.Knead, "Kneading takes")
+	by(request.AtRest, "rest.min", "learned_rest", l.Rest, "Resting takes")
+	by(request.AtDry, "dry.window", "learned_dry", l.Dry, "Leather takes")
+	by(request.AtCook, "cook.time", "learned_cook", l.Cook, "The pot takes")
+	by(request.AtCut, "cut.scraps", "learned_hands", l.Hands, "Cutting and forming take")
+}
+
+// Batches says what something stands on.
+func Batches(n int, where string) string {
+	if n == 1 {
+		return "From one batch " + where + "."
+	}
+	return fmt.Sprintf("From %d batches %s.", n, where)
+}
+
+func times(k float64) string { return fmt.Sprintf("%.2f times", k) }

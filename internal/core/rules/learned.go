@@ -1,0 +1,48 @@
+package rules
+
+// Learned is what a workshop's log says about one batch. Its zero value is nothing learned. It is worked out when a batch is
+// planned, and kept with what is made.
+type Learned struct {
+	Hw    LearnedPoints
+	Knead LearnedBy // work and rest the dough wants
+	Rest  LearnedBy // how slowly it relaxes
+	Dry   LearnedBy // minutes on the rack
+	Cook  LearnedBy // seconds in the pot
+	Hands LearnedBy // minutes of cutting and forming
+}
+
+// LearnedPoints is how much more water than the book a batch wants, points of working hydration.
+type LearnedPoints struct {
+	N      int     // batches it stands on, 0: nothing is learned
+	Points float64 // to add to the target
+	SD     float64 // standard deviation, points
+	Within float64 // nine in ten, points
+	// Parts are of Points: kitchen, flour, lot, maker, eggs, season.
+	Parts []float64
+}
+
+// LearnedBy is a multiplier and how sure it is.
+type LearnedBy struct {
+	N        int     // looks it stands on, 0: nothing is learned
+	By       float64 // times the book
+	From, To float64 // nine in ten lie between
+}
+
+// K is the multiplier, 1 where nothing is learned.
+func (l LearnedBy) K() float64 {
+	if l.N == 0 || l.By <= 0 {
+		return 1
+	}
+	return l.By
+}
+
+// With returns the rules with what is learned put in, for sums; the target of hydration apart, which moves by points.
+func (r Rules) With(l Learned) Rules {
+	r.Knead.W63Min *= l.Knead.K()
+	r.Knead.TauRelaxMin *= l.Rest.K()
+	r.Dry.StillMS, r.Dry.FanMS = r.Dry.StillMS/l.Dry.K(), r.Dry.FanMS/l.Dry.K()
+	r.Cook.BaseS, r.Cook.PerMMS = r.Cook.BaseS*l.Cook.K(), r.Cook.PerMMS*l.Cook.K()
+	k := l.Hands.K()
+	r.Cut.StrokeS, r.Cut.RingS, r.Cut.FilledS, r.Cut.FormedS = r.Cut.StrokeS*k, r.Cut.RingS*k, r.Cut.FilledS*k, r.Cut.FormedS*k
+	return r
+}

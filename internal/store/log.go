@@ -1,0 +1,120 @@
+package store
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"slices"
+	"strings"
+	"time"
+
+	"gorm.io/gorm"
+	"gorm.io/gorm/clause"
+)
+
+// LogSettings is what of the log counts.
+type LogSettings struct {
+	Off    bool      `json:"off"`            // nothing learned goes into any plan
+	Flours []string  `json:"flours_off"`     // labels of flours for which nothing does
+	Left   []uint64  `json:"left_out"`       // makings that do not count
+	Since  time.Time `json:"since,omitzero"` // reset: makings begun before do not count
+}
+
+// logSettings is the one row they are kept in.
+type logSettings struct {
+	ID      uint64 `gorm:"primaryKey"`
+	Version int
+	Doc     raw
+}
+
+// LogSettings returns what of the log counts; all of it in a workshop that has said nothing.
+func (s *Store) LogSettings(ctx context.Context) (set LogSettings, version int, err error) {
+	var rows []logSettings
+	if err := s.db.WithContext(ctx).Where("id = 1").Find(&rows).Error; err != nil || len(rows) == 0 {
+		return set, 0, err
+	}
+	return set, rows[0].Version, read(rows[0].Doc, &set)
+}
+
+// ChangeLogSettings changes what of the log counts, one process at a time.
+func (s *Store) ChangeLogSettings(ctx context.Context, change func(*LogSettings)) error {
+	return s.transact(ctx, func(tx *gorm.DB) error {
+		if err := tx.Clauses(clause.OnConflict{DoNothing: true}).Create(&logSettings{ID: 1, Doc: raw("{}")}).Error; err != nil {
+			return err
+		}
+		var row logSettings
+		if err := tx.Clauses(clause.Locking{Strength: "UPDATE"}).First(&row, 1).Error; err != nil {
+			return err
+		}
+		var set LogSettings
+		if err := read(row.Doc, &set); err != nil {
+			return err
+		}
+		change(&set)
+		slices.Sort(set.Left)
+		set.Left = slices.Compact(set.Left)
+		doc, err := json.Marshal(set)
+		if err != nil {
+			return err
+		}
+		return tx.Model(&logSettings{}).Where("id = 1").Updates(map[string]any{"doc": raw(doc), "version": row.Version + 1}).Error
+	})
+}
+
+// LogStamp is another text whenever what may be learned is: a making has ended, goes on again or was said more of, or settings
+// have changed.
+func (s *Store) LogStamp(ctx context.Context) (string, error) {
+	var row struct {
+		N       int64
+		Changed uint64
+		Version int
+	}
+	err := s.db.WithContext(ctx).Raw(`SELECT COUNT(*) AS n, COALESCE(SUM(seq), 0) + COALESCE(SUM(version), 0) AS changed,
+		COALESCE((SELECT version FROM log_settings WHERE id = 1), 0) AS version FROM making_summaries`).Scan(&row).Error
+	return fmt.Sprint(row.N, ".", row.Changed, ".", row.Version), err
+}
+
+// NewestMade returns the newest ended makings, the newest first.
+func (s *Store) NewestMade(ctx context.Context, n int) ([]Made, error) {
+	return s.made(s.db.WithContext(ctx).Order("began DESC, making_id DESC").Limit(n))
+}
+
+// MadeQuery says which ended makings a page of the log shows.
+type MadeQuery struct {
+	Words string // all of them stand in its name, shape, flours, lots, makers or words
+	Felt  *int   // −2 … 2
+	From  time.Time
+	To    time.Time
+	After Mark // a place in the list
+}
+
+// LogPage is how many makings a page of the log shows.
+const LogPage = 40
+
+// FindMade returns ended makings by what is looked for, the newest first, at most LogPage, and where the next page begins, nil at the
+// end.
+func (s *Store) FindMade(ctx context.Context, q MadeQuery) ([]Made, *Mark, error) {
+	db := s.db.WithContext(ctx).Order("began DESC, making_id DESC").Limit(LogPage + 1)
+	for _, w := range strings.Fields(strings.ToLower(q.Words)) {
+		db = db.Where("words LIKE ?", "%"+strings.NewReplacer("%", `\%`, "_", `\_`, `\`, `\\`).Replace(w)+"%")
+	}
+	if q.Felt != nil {
+		db = db.Where("felt = ?", *q.Felt)
+	}
+	if !q.From.IsZero() {
+		db = db.Where("began >= ?", q.From.UTC())
+	}
+	if !q.To.IsZero() {
+		db = db.Where("began < ?", q.To.UTC())
+	}
+	if q.After.ID > 0 {
+		db = db.Where("began <= ? AND (began < ? OR making_id < ?)", q.After.At.UTC(), q.After.At.UTC(), q.After.ID)
+	}
+	out, err := s.made(db)
+	if err != nil || len(out) <= LogPage {
+		return out, nil, err
+	}
+	out = out[:LogPage]
+	last := out[LogPage-1]
+	return out, &Mark{At: last.Began, ID: last.ID}, nil
+}

@@ -1,0 +1,108 @@
+package web
+
+import (
+	"context"
+	"slices"
+	"sync"
+	"time"
+
+	"hollen/internal/core/learn"
+	"hollen/internal/core/plan"
+	"hollen/internal/core/request"
+	"hollen/internal/core/rules"
+	"hollen/internal/store"
+)
+
+// learner keeps the newest of the log weighed, until the log changes.
+type learner struct {
+	mu      sync.Mutex
+	log     *learn.Log
+	set     store.LogSettings
+	stamp   string
+	checked time.Time
+}
+
+// learnEvery is how often it is asked whether another process has logged something.
+const learnEvery = time.Second
+
+// learned is the log as it is weighed now; none where it cannot be read, which plans do without.
+func (s *Server) learned(ctx context.Context) (*learn.Log, store.LogSettings) {
+	l := &s.learner
+	l.mu.Lock()
+	defer l.mu.Unlock()
+	if l.log != nil && time.Since(l.checked) < learnEvery {
+		return l.log, l.set
+	}
+	stamp, err := s.store.LogStamp(ctx)
+	if err == nil && (stamp != l.stamp || l.log == nil) {
+		err = l.read(ctx, s.store, s.rules.Learn)
+	}
+	if err != nil {
+		s.log.Warn("log", "err", err)
+		if l.log == nil {
+			return learn.Read(s.rules.Learn, nil, nil), l.set
+		}
+		return l.log, l.set
+	}
+	l.stamp, l.checked = stamp, time.Now()
+	return l.log, l.set
+}
+
+// read weighs the newest makings anew.
+func (l *learner) read(ctx context.Context, st *store.Store, ru rules.Learn) error {
+	set, _, err := st.LogSettings(ctx)
+	if err != nil {
+		return err
+	}
+	made, err := st.NewestMade(ctx, ru.Newest)
+	if err != nil {
+		return err
+	}
+	var entries []learn.Entry
+	left := map[uint64]bool{}
+	for _, m := range made {
+		entries = append(entries, learn.Entry{Making: m.ID, Summary: m.Summary})
+		left[m.ID] = m.Began.Before(set.Since) || slices.Contains(set.Left, m.ID)
+	}
+	l.log, l.set = learn.Read(ru, entries, left), set
+	return nil
+}
+
+// logChanged has the log weighed anew when it is next asked for.
+func (s *Server) logChanged() {
+	s.learner.mu.Lock()
+	s.learner.checked = time.Time{}
+	s.learner.mu.Unlock()
+}
+
+// learnedBy returns what says of a request what the log has learned of it.
+func (s *Server) learnedBy(ctx context.Context) func(*request.Request) rules.Learned {
+	return func(r *request.Request) rules.Learned {
+		l, set := s.learned(ctx)
+		if l.Len() == 0 || set.Off || r.ByTheBook || slices.Contains(set.Flours, plan.FlourLabel(r.Flours)) {
+			return rules.Learned{}
+		}
+		return l.For(r, func() string {
+			p, err := plan.Make(s.rules, *r)
+			if err != nil {
+				return ""
+			}
+			return string(p.Knead.School)
+		}, learn.Whose{On: onDay(r)})
+	}
+}
+
+// onDay is the day a request is made on, today where it names none.
+func onDay(r *request.Request) time.Time {
+	if t, err := time.ParseInLocation(time.DateOnly, r.MadeOn, time.Local); err == nil {
+		return t
+	}
+	return time.Now()
+}
+
+// rulesOf are the rules a request is worked out by, with what is learned of it.
+func (s *Server) rulesOf(ctx context.Context, r *request.Request) rules.Rules {
+	ru := s.rules
+	ru.Learned = s.learnedBy(ctx)(r)
+	return ru
+}
