@@ -33,7 +33,7 @@ func pages() []page {
 		{"/", of("/")}, {"/recipe", of("/recipe")}, {"/compare", of("/compare", "/compare?a=7&b=6")}, {"/import", of("/import")}, {"/rooms", of("/rooms")},
 		{"/cabinet", nil}, // leads to the first shelf
 		{"/cabinet/:shelf", of("/cabinet/flours", "/cabinet/lots", "/cabinet/eggs", "/cabinet/additions", "/cabinet/powders", "/cabinet/machines",
-			"/cabinet/shapes", "/cabinet/ways")},
+			"/cabinet/shapes", "/cabinet/ways", "/cabinet/makers")},
 		{"/cabinet/:shelf/new", of("/cabinet/flours/new", "/cabinet/machines/new", "/cabinet/shapes/new")},
 		{"/cabinet/:shelf/:id", of("/cabinet/flours/1", "/cabinet/lots/2", "/cabinet/machines/8", "/cabinet/shapes/9", "/cabinet/ways/10")},
 		{"/cabinet/:shelf/:id/calibrate", of("/cabinet/machines/8/calibrate")}, {"/cabinet/house", of("/cabinet/house")},
@@ -43,13 +43,14 @@ func pages() []page {
 		{"/batches/:id/again", of(batch(demo.Service) + "/again")},
 		{"/batches/:id/versions", of(batch(demo.Saturday) + "/versions")}, {"/batches/:id/versions/:version", of(batch(demo.Saturday) + "/versions/1")},
 		{"/batches/:id/makings", of(batch(demo.Chandler) + "/makings")}, {"/bench/:id", of("/bench/2")}, {"/bench/:id/screens", of("/bench/2/screens")},
-		{"/bench/:id/made", of("/bench/1/made", "/bench/2/made")},
+		{"/bench/:id/made", of("/bench/1/made", "/bench/2/made")}, {"/bench/:id/log", of("/bench/1/log")},
+		{"/batches/:id/log", of(batch(demo.Saturday) + "/log")}, {"/log", of("/log", "/log?find=linguine&felt=-1")}, {"/log/learned", of("/log/learned")},
 		// Leads back to the batch, or no page.
 		{"/batches/:id/work", nil}, {"/batches/:id/save", nil}, {"/batches/:id/duplicate", nil}, {"/batches/:id/edits", nil}, {"/healthz", nil},
 		{"/static/*path", nil},
 		{"/cabinet/export.json", nil}, {"/cabinet/:shelf/export.json", nil}, {"/batches/:id/request.json", nil}, {"/batches/:id/plan.json", nil},
 		{"/batches/:id/recipe.json", nil}, {"/batches/:id/cut.svg", nil}, {"/batches/:id/ladder.svg", nil},
-		{"/bench/:id/line", nil}, {"/bench/:id/made.json", nil}, {"/bench/:id/made.csv", nil},
+		{"/log.csv", nil}, {"/log.json", nil}, {"/bench/:id/line", nil}, {"/bench/:id/made.json", nil}, {"/bench/:id/made.csv", nil},
 	}
 }
 

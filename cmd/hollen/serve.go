@@ -115,7 +115,7 @@ func (o options) serve(ctx context.Context, out, errw io.Writer) error {
 	defer s.Close()
 	ru := rules.Default()
 	if o.demo {
-		if _, err := s.Seed(ctx, demo.Scenario(ru, time.Now())); err != nil {
+		if _, err := s.Seed(ctx, demo.WithLog(ru, time.Now())); err != nil {
 			return err
 		}
 	}

@@ -7,6 +7,8 @@ import (
 	"slices"
 	"strings"
 	"time"
+	"unicode"
+	"unicode/utf8"
 
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
@@ -86,7 +88,11 @@ type MadeQuery struct {
 	From  time.Time
 	To    time.Time
 	After Mark // a place in the list
+	Most  int  // how many at most, 0: LogPage
 }
+
+// indexed is how many letters a word has that the index of words knows.
+const indexed = 3
 
 // LogPage is how many makings a page of the log shows.
 const LogPage = 40
@@ -94,9 +100,21 @@ const LogPage = 40
 // FindMade returns ended makings by what is looked for, the newest first, at most LogPage, and where the next page begins, nil at the
 // end.
 func (s *Store) FindMade(ctx context.Context, q MadeQuery) ([]Made, *Mark, error) {
-	db := s.db.WithContext(ctx).Order("began DESC, making_id DESC").Limit(LogPage + 1)
-	for _, w := range strings.Fields(strings.ToLower(q.Words)) {
-		db = db.Where("words LIKE ?", "%"+strings.NewReplacer("%", `\%`, "_", `\_`, `\`, `\\`).Replace(w)+"%")
+	most := q.Most
+	if most == 0 {
+		most = LogPage
+	}
+	db := s.db.WithContext(ctx).Order("began DESC, making_id DESC").Limit(most + 1)
+	var begins []string
+	for _, w := range strings.FieldsFunc(strings.ToLower(q.Words), func(r rune) bool { return !unicode.IsLetter(r) && !unicode.IsDigit(r) }) {
+		if utf8.RuneCountInString(w) >= indexed {
+			begins = append(begins, "+"+w+"*")
+			continue
+		}
+		db = db.Where("words LIKE ?", "%"+w+"%") // too short for the index
+	}
+	if len(begins) > 0 {
+		db = db.Where("MATCH (words) AGAINST (? IN BOOLEAN MODE)", strings.Join(begins, " "))
 	}
 	if q.Felt != nil {
 		db = db.Where("felt = ?", *q.Felt)
@@ -111,10 +129,15 @@ func (s *Store) FindMade(ctx context.Context, q MadeQuery) ([]Made, *Mark, error
 		db = db.Where("began <= ? AND (began < ? OR making_id < ?)", q.After.At.UTC(), q.After.At.UTC(), q.After.ID)
 	}
 	out, err := s.made(db)
-	if err != nil || len(out) <= LogPage {
+	if err != nil || len(out) <= most {
 		return out, nil, err
 	}
-	out = out[:LogPage]
-	last := out[LogPage-1]
+	out = out[:most]
+	last := out[most-1]
 	return out, &Mark{At: last.Began, ID: last.ID}, nil
+}
+
+// MadeByID returns ended makings by their IDs, the newest first.
+func (s *Store) MadeByID(ctx context.Context, ids []uint64) ([]Made, error) {
+	return s.made(s.db.WithContext(ctx).Where("making_id IN ?", ids).Order("began DESC, making_id DESC").Limit(LogPage * 5))
 }

@@ -85,6 +85,8 @@ func navOf(page string) string {
 		return "Rooms"
 	case "compare":
 		return "Compare"
+	case "log", "learned", "logform":
+		return "Log"
 	}
 	return "Batches"
 }

@@ -91,8 +91,19 @@ func (s *Server) routes(e *gin.Engine) {
 	e.GET("/bench/:id/made", s.showMade)         // how it went
 	e.POST("/bench/:id/again", s.beginAgain)     // once more, as it was begun
 	e.GET("/bench/:id/screens", s.showScreens)   // its address, for another device
+	e.GET("/batches/:id/log", s.openLog)         // made without the bench
+	e.POST("/batches/:id/log", s.saveLog)
+	e.GET("/bench/:id/log", s.openMadeLog) // more of a making
+	e.POST("/bench/:id/log", s.saveMadeLog)
 	e.GET("/bench/:id/made.json", s.downloadMadeJSON)
 	e.GET("/bench/:id/made.csv", s.downloadMadeCSV)
+
+	e.GET("/log", s.showLog)                // what was made, by day and by what is looked for
+	e.GET("/log.csv", s.downloadLogCSV)     // the same, a making a line
+	e.GET("/log.json", s.downloadLogJSON)   //
+	e.GET("/log/learned", s.showLearned)    // what it has learned, with what stands behind it
+	e.POST("/log/learned", s.changeLearned) // leaves one out, switches off, begins anew
+
 	e.POST("/devices/:name/readings", s.takeReadings) // of a scale or a room sensor, by its token
 
 	e.NoRoute(func(c *gin.Context) {

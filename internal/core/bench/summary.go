@@ -79,6 +79,11 @@ func (m *Making) Summary(events []Event) Summary {
 			mm, n = mm+d.MM, n+1
 		}
 	}
+	for i := range m.Steps { // of a part of the work nothing is said
+		if x := &m.Steps[i]; !x.Unattended && st.Steps[x.Key].Status != WasDone && st.Steps[x.Key].Status != LeftOut {
+			s.HandsMin = 0
+		}
+	}
 	s.HandsMin = round(s.HandsMin)
 	if n > 0 {
 		s.SheetMM = round(mm / float64(n))

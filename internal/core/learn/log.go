@@ -107,17 +107,7 @@ func (l *Log) For(r *request.Request, tool func() string, w Whose) rules.Learned
 	family := string(r.Cut.Kind().Family)
 	out.Cook = factor(ru.Cook, ru.Cook.Spread, func(b *bench.Bears) bool { return cut.Family(b.Family) == cut.Family(family) },
 		func(b *bench.Bears) []bench.Ratio { return b.Cook })
-	var pokes []Look
-	for i := range l.entries {
-		if b := &l.entries[i].Bears; b.Flour == flour {
-			for _, x := range b.Rest {
-				if x.X > 0 && x.T0 > 0 && x.S > 0 {
-					pokes = append(pokes, RestLook(x.X, x.T0, x.S))
-				}
-			}
-		}
-	}
-	out.Rest = learnedBy(ru.Rest, pokes)
+	out.Rest = learnedBy(ru.Rest, l.pokes(flour))
 	if len(l.timed) > 0 {
 		e := l.hands.For(Next{[]string{"kitchen", w.Maker, r.Cut.Shape}, day(w.On)})
 		out.Hands = rules.LearnedBy{N: e.N, By: math.Exp(e.M), From: math.Exp(e.M - e.Within), To: math.Exp(e.M + e.Within)}
@@ -166,3 +156,81 @@ func (l *Log) Residues() []Residue {
 
 // Len is how many makings count.
 func (l *Log) Len() int { return len(l.entries) }
+
+// Water returns what the log says of the water of a batch of that flour, lot, maker and eggs; "" is not known.
+func (l *Log) Water(flour, lot, maker, eggs string, on time.Time) Estimate {
+	return l.hw.For(Next{labels(flour, lot, maker, eggs), day(on)})
+}
+
+// Saying is one thing the log has learned by looks or times.
+type Saying struct {
+	What string // knead, rest, dry, cook, hands
+	Of   string // whose or of what: a school, a flour's label, a place, a family, a shape
+	rules.LearnedBy
+}
+
+// Says are the factors the log has learned, in the order of work.
+func (l *Log) Says(on time.Time) (out []Saying) {
+	keys := func(of func(b *bench.Bears) (string, bool)) []string {
+		var all []string
+		for i := range l.entries {
+			if k, any := of(&l.entries[i].Bears); any && !slices.Contains(all, k) {
+				all = append(all, k)
+			}
+		}
+		slices.Sort(all)
+		return all
+	}
+	ru := &l.ru
+	ratios := func(what string, f rules.Factor, of func(b *bench.Bears) string, looks func(b *bench.Bears) []bench.Ratio) {
+		for _, k := range keys(func(b *bench.Bears) (string, bool) { return of(b), len(looks(b)) > 0 }) {
+			var seen []Look
+			for i := range l.entries {
+				if b := &l.entries[i].Bears; of(b) == k {
+					for _, x := range looks(b) {
+						seen = append(seen, lookOf(x, f.Spread))
+					}
+				}
+			}
+			out = append(out, Saying{what, k, learnedBy(f, seen)})
+		}
+	}
+	ratios("knead", ru.Knead, func(b *bench.Bears) string { return b.Tool }, func(b *bench.Bears) []bench.Ratio { return b.Knead })
+	for _, k := range keys(func(b *bench.Bears) (string, bool) { return b.Flour, len(b.Rest) > 0 }) {
+		out = append(out, Saying{"rest", k, learnedBy(ru.Rest, l.pokes(k))})
+	}
+	ratios("dry", ru.Dry, func(b *bench.Bears) string { return b.Place }, func(b *bench.Bears) []bench.Ratio { return b.Dry })
+	ratios("cook", ru.Cook, func(b *bench.Bears) string { return b.Family }, func(b *bench.Bears) []bench.Ratio { return b.Cook })
+	if len(l.timed) > 0 {
+		for _, k := range keys(func(b *bench.Bears) (string, bool) { return b.Shape, b.HandsMin > 0 }) {
+			e := l.hands.For(Next{[]string{"kitchen", "", k}, day(on)})
+			out = append(out, Saying{"hands", k, rules.LearnedBy{N: e.N, By: math.Exp(e.M), From: math.Exp(e.M - e.Within), To: math.Exp(e.M + e.Within)}})
+		}
+	}
+	return out
+}
+
+// Flours are the labels of the flours the log says something of, in their order.
+func (l *Log) Flours() (out []string) {
+	for _, i := range l.water {
+		if f := l.entries[i].Bears.Flour; !slices.Contains(out, f) {
+			out = append(out, f)
+		}
+	}
+	slices.Sort(out)
+	return out
+}
+
+// pokes are the looks timed pokes give of a flour.
+func (l *Log) pokes(flour string) (out []Look) {
+	for i := range l.entries {
+		if b := &l.entries[i].Bears; b.Flour == flour {
+			for _, x := range b.Rest {
+				if x.X > 0 && x.T0 > 0 && x.S > 0 {
+					out = append(out, RestLook(x.X, x.T0, x.S))
+				}
+			}
+		}
+	}
+	return out
+}

@@ -3,6 +3,7 @@ package plan
 import (
 	"fmt"
 	"math"
+	"strings"
 
 	"hollen/internal/core/request"
 	"hollen/internal/core/rules"
@@ -59,17 +60,30 @@ func LotLabel(flours []request.FlourPart) string {
 func (p *Plan) adviseLearned() {
 	l := &p.rules.Learned
 	if h := l.Hw; h.N > 0 {
+		head := fmt.Sprintf("Your %d batches wanted %.1f points more than the book", h.N, h.Points)
+		if h.N == 1 {
+			head = fmt.Sprintf("Your one batch wanted %.1f points more than the book", h.Points)
+		}
 		word := "more"
 		if h.Points < 0 {
 			word = "less"
+			head = strings.Replace(head, fmt.Sprintf("%.1f points more", h.Points), fmt.Sprintf("%.1f points less", -h.Points), 1)
 		}
-		water := math.Abs(h.Points) * p.Formula.Blend.F14G / 100
-		text := fmt.Sprintf("%.1f points %s than the book, give or take %.1f: %s %s water here.", math.Abs(h.Points), word, h.Within,
-			p.in.Grams(math.Round(water)), word)
-		if math.Abs(h.Points) < .05 {
-			text = fmt.Sprintf("As the book says, give or take %.1f points.", h.Within)
+		var causes []string
+		for i, part := range h.Parts {
+			if names := []string{"kitchen", "this flour", "this lot", "maker", "eggs", "season"}; math.Abs(part) >= .05 && i < len(names) {
+				causes = append(causes, names[i]+" "+strings.Replace(fmt.Sprintf("%+.1f", part), "-", "−", 1))
+			}
 		}
-		p.note(request.AtFormula, "formula.hw", Remark, "learned_hw", Batches(h.N, "here"), "%s", text)
+		text := ""
+		if len(causes) > 0 {
+			text = "(" + strings.Join(causes, ", ") + ") "
+		}
+		text += fmt.Sprintf("Right within %.1f nine times in ten.", h.Within)
+		if water := math.Abs(h.Points) * p.Formula.Blend.F14G / 100; water >= .5 {
+			text += fmt.Sprintf(" %s %s water here.", p.in.Grams(math.Round(water)), word)
+		}
+		p.note(request.AtFormula, "formula.hw", Remark, "learned_hw", head+".", "%s", text)
 	}
 	by := func(s request.Stage, field, code string, x rules.LearnedBy, what string) {
 		if x.N > 0 {

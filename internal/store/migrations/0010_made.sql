@@ -12,7 +12,8 @@ CREATE TABLE IF NOT EXISTS making_summaries (
   doc JSON NOT NULL,
   INDEX summaries_batch (batch_id, began),
   INDEX summaries_began (began, making_id),
-  INDEX summaries_felt (felt, began)
+  INDEX summaries_felt (felt, began),
+  FULLTEXT INDEX summaries_words (words)
 );
 CREATE TABLE IF NOT EXISTS room_means (
   device VARCHAR(40) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,

@@ -1,0 +1,99 @@
+package draw
+
+import (
+	"fmt"
+	"math"
+	"strings"
+	"time"
+)
+
+// Dot is one making on a chart of the log.
+type Dot struct {
+	At     time.Time
+	Y      float64
+	Letter string // which flour, or shape
+	Hollow bool   // it hardly counts
+}
+
+// Log draws one figure of the log over time, to scale: makings as letters in circles, the plan's expectation as a thin line at
+// want, what is learned by now as a short bracket from low to high at the right; none where they are the same. Empty for no dots.
+func Log(title, unit string, dots []Dot, want float64, wantWord string, low, high float64) string {
+	if len(dots) == 0 {
+		return ""
+	}
+	const left, right, top, bottom, r = 60., 880., 18., 190., 11.
+	from, to := dots[0].At, dots[0].At
+	least, most := math.Min(want, low), math.Max(want, high)
+	for _, d := range dots {
+		if d.At.Before(from) {
+			from = d.At
+		}
+		if d.At.After(to) {
+			to = d.At
+		}
+		least, most = math.Min(least, d.Y), math.Max(most, d.Y)
+	}
+	step := niceStep(most-least, 5)
+	least, most = step*math.Floor(least/step-.2), step*math.Ceil(most/step+.2)
+	span := math.Max(to.Sub(from).Hours(), 24)
+	x := func(t time.Time) float64 { return left + 20 + t.Sub(from).Hours()/span*(right-left-50) }
+	y := func(v float64) float64 { return bottom - (v-least)/(most-least)*(bottom-top) }
+	s := &Scene{Title: fmt.Sprintf("%s: %d makings", title, len(dots)), W: 926, H: bottom + 52, Class: "scale-down"}
+	for v := least; v <= most+1e-9; v += step {
+		s.Path("hair", fmt.Sprintf("M%s %sH%s", num(left), num(y(v)), num(right)))
+		s.Text("e q", left-8, y(v)+4, axis(v))
+	}
+	s.Path("ink", fmt.Sprintf("M%s %sH%s", num(left), num(y(want)), num(right)))
+	s.Text("e q", right+46, y(want)+4, wantWord)
+	for _, d := range dots {
+		class := "dough"
+		if d.Hollow {
+			class = "ghost"
+		}
+		s.Circle(class, x(d.At), y(d.Y), r)
+		s.Text("m", x(d.At), y(d.Y)+4, d.Letter)
+	}
+	if high > low {
+		at := right - 8
+		s.Path("ink", fmt.Sprintf("M%s %sh8V%sh-8", num(at), num(y(high)), num(y(low))))
+	}
+	for _, t := range months(from, to) {
+		s.Path("ink", fmt.Sprintf("M%s %sv6", num(x(t)), num(bottom)))
+		s.Text("m q", x(t), bottom+22, t.Format("2 Jan"))
+	}
+	s.Text("q", 0, bottom+40, unit)
+	return s.SVG()
+}
+
+// axis is a value of an axis, no finer than it is.
+func axis(v float64) string {
+	if math.Abs(v) < 1e-9 {
+		return "0"
+	}
+	return strings.Replace(num(v), "-", "−", 1)
+}
+
+// niceStep is a step of 1, 2 or 5 times a power of ten that divides a span about n times.
+func niceStep(span float64, n float64) float64 {
+	raw := math.Max(span, 1e-6) / n
+	ten := math.Pow(10, math.Floor(math.Log10(raw)))
+	for _, m := range []float64{1, 2, 5} {
+		if m*ten >= raw {
+			return m * ten
+		}
+	}
+	return 10 * ten
+}
+
+// months are days to write under a chart: about six, evenly.
+func months(from, to time.Time) (out []time.Time) {
+	days := to.Sub(from).Hours() / 24
+	if days < 1 {
+		return []time.Time{from}
+	}
+	n := int(math.Min(6, math.Max(1, math.Floor(days))))
+	for i := range n + 1 {
+		out = append(out, from.Add(time.Duration(float64(i)*days*24/float64(n))*time.Hour))
+	}
+	return out
+}

@@ -1,0 +1,349 @@
+package web
+
+import (
+	"fmt"
+	"net/http"
+	"net/url"
+	"strings"
+	"time"
+
+	"github.com/gin-gonic/gin"
+
+	"hollen/internal/core/bench"
+	"hollen/internal/core/measure"
+	"hollen/internal/core/plan"
+	"hollen/internal/core/request"
+	"hollen/internal/store"
+)
+
+// logField is one line of the short form: what it asks, in which unit, between what; all are optional.
+type logField struct {
+	Key, Label, Unit, Hint string
+	Value, Err             string
+	least, most            float64
+	mass                   bool
+}
+
+// logFields are the lines of the form, in the order of work.
+func logFields(in measure.System) []logField {
+	unit := "g"
+	if in == measure.Customary {
+		unit = "oz"
+	}
+	return []logField{
+		{Key: "flour_left", Label: "Flour left in the bowl", Unit: unit, most: bench.MaxG, mass: true},
+		{Key: "water_added", Label: "Water added beyond the plan", Unit: unit, most: bench.MaxG, mass: true},
+		{Key: "knead_min", Label: "Kneaded", Unit: "min", Hint: "in all", least: .1, most: 240},
+		{Key: "rest_min", Label: "Rested", Unit: "min", Hint: "before the roller", most: 2880},
+		{Key: "poke_s", Label: "A poke was half back in", Unit: "s", least: .1, most: bench.MaxPokeS},
+		{Key: "sheet_mm", Label: "Sheet at the last stop", Unit: "mm", least: .2, most: 10},
+		{Key: "dry_min", Label: "On the rack", Unit: "min", Hint: "when that was felt", least: .1, most: 600},
+		{Key: "pot_s", Label: "In the pot, to your taste", Unit: "s", least: 5, most: 3600},
+		{Key: "out_g", Label: "Came out", Unit: unit, most: bench.MaxG, mass: true},
+	}
+}
+
+// logForm is the short form of a batch that was made.
+type logForm struct {
+	To     string // where it is posted
+	Name   string
+	Back   string
+	When   string // yyyy-mm-ddThh:mm it was begun, "" of a making that has its own
+	WhenOf bool   // it asks when
+	WhenEr string
+	Felt   string
+	Touch  string
+	Maker  string
+	Next   string
+	NextEr string
+	Fields []logField
+	Feels  []string
+	Makers []string
+}
+
+// touches is how what dries feels, and what that says.
+var touches = map[string]string{"not yet": "not yet", "leather": "right", "brittle": "past"}
+
+// openLog shows the form of a batch made without the bench.
+func (s *Server) openLog(c *gin.Context) {
+	b, ok := s.load(c)
+	if !ok {
+		return
+	}
+	cab, ok := s.cabinet(c)
+	if !ok {
+		return
+	}
+	when := time.Now().Add(-2 * time.Hour).Format(measure.ClockForm)
+	s.render(c, http.StatusOK, "logform", "Log: "+b.Request.Name, newLogForm(c, fmt.Sprintf("/batches/%d/log", b.ID), b.Request.Name,
+		fmt.Sprintf("/batches/%d/makings", b.ID), when, cab))
+}
+
+func newLogForm(c *gin.Context, to, name, back, when string, cab store.Cabinet) logForm {
+	f := logForm{To: to, Name: name, Back: back, When: when, WhenOf: when != "", Fields: logFields(shownIn(c)), Feels: feltWords}
+	for _, m := range cab.Makers {
+		f.Makers = append(f.Makers, m.Name)
+	}
+	return f
+}
+
+// openMadeLog shows the form of a making, filled with what the bench knows.
+func (s *Server) openMadeLog(c *gin.Context) {
+	kept, run, ok := s.making(c)
+	if !ok {
+		return
+	}
+	cab, ok := s.cabinet(c)
+	if !ok {
+		return
+	}
+	at := fmt.Sprintf("/bench/%d/", kept.ID)
+	f := newLogForm(c, at+"log", kept.Request.Name, at+"made", "", cab)
+	st := run.State
+	if st.Felt != nil {
+		f.Felt = fmt.Sprint(*st.Felt)
+	}
+	f.Next = st.Next
+	known := map[string]float64{"out_g": st.OutG}
+	for _, x := range run.Steps {
+		d := st.Steps[x.Key]
+		if d.PokeS > 0 {
+			known["poke_s"] = d.PokeS
+		}
+		if d.MM > 0 {
+			known["sheet_mm"] = d.MM
+		}
+	}
+	for i := range f.Fields {
+		x := &f.Fields[i]
+		if v := known[x.Key]; v > 0 {
+			if x.mass {
+				x.Value = shownIn(c).Bare(v, measure.G, 0)
+			} else {
+				x.Value = measure.Trim(v)
+			}
+		}
+	}
+	s.render(c, http.StatusOK, "logform", "Log: "+kept.Request.Name, f)
+}
+
+// read takes what was typed; false where something is not allowed, which stands by its line.
+func (f *logForm) read(in measure.System, v url.Values) (got map[string]float64, ok bool) {
+	got, ok = map[string]float64{}, true
+	f.Felt, f.Touch, f.Maker, f.Next = v.Get("felt"), v.Get("touch"), strings.TrimSpace(v.Get("maker")), strings.TrimSpace(v.Get("next"))
+	if len([]rune(f.Next)) > bench.MaxText*3/4 {
+		f.NextEr, ok = fmt.Sprintf("%d letters at most.", bench.MaxText*3/4), false
+	}
+	if f.WhenOf {
+		f.When = v.Get("when")
+		if t, err := time.ParseInLocation(measure.ClockForm, f.When, time.Local); err != nil || t.After(time.Now().Add(time.Minute)) || t.Year() < 2000 {
+			f.WhenEr, ok = "A moment that has passed, as 2026-11-28T09:30.", false
+		}
+	}
+	for i := range f.Fields {
+		x := &f.Fields[i]
+		if x.Value = strings.TrimSpace(v.Get(x.Key)); x.Value == "" {
+			continue
+		}
+		n, read := measure.ParseNumber(x.Value)
+		if x.mass {
+			if g, named := measure.ParseMass(x.Value); named {
+				n, read = g, true
+			} else if in == measure.Customary {
+				n *= gramsAnOunce
+			}
+		}
+		if !read || n < x.least || n > x.most {
+			x.Err, ok = fmt.Sprintf("%g to %s %s is allowed, or nothing.", x.least, measure.Thousands(x.most), x.Unit), false
+			if x.mass && in == measure.Customary {
+				x.Err = "A number of ounces, or nothing."
+			}
+			continue
+		}
+		got[x.Key] = n
+	}
+	return got, ok
+}
+
+const gramsAnOunce = 28.349523125
+
+// saveLog logs a batch that was made without the bench: a making of its own, begun when it is said to have been.
+func (s *Server) saveLog(c *gin.Context) {
+	b, ok := s.load(c)
+	if !ok {
+		return
+	}
+	values, ok := s.posted(c)
+	if !ok {
+		return
+	}
+	cab, ok := s.cabinet(c)
+	if !ok {
+		return
+	}
+	at := fmt.Sprintf("/batches/%d/", b.ID)
+	f := newLogForm(c, at+"log", b.Request.Name, at+"makings", values.Get("when"), cab)
+	f.WhenOf = true
+	got, ok := f.read(shownIn(c), values)
+	if !ok {
+		s.render(c, http.StatusUnprocessableEntity, "logform", "Log: "+b.Request.Name, f)
+		return
+	}
+	ctx := c.Request.Context()
+	r := b.Request.Request
+	p, err := plan.MakeIn(shownIn(c), s.rulesOf(ctx, &r), r)
+	if err != nil {
+		s.failPlan(c, b.ID, err)
+		return
+	}
+	began, _ := time.ParseInLocation(measure.ClockForm, f.When, time.Local)
+	m, err := s.store.Begin(ctx, b, p, began)
+	if err == nil {
+		_, err = s.store.AddEvents(ctx, m.ID, f.events(p, m.Began, nil, got))
+	}
+	if err == nil {
+		err = s.settleEnd(ctx, m.ID)
+	}
+	if err != nil {
+		s.failStore(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, fmt.Sprintf("/bench/%d/made", m.ID))
+}
+
+// saveMadeLog logs more of a making.
+func (s *Server) saveMadeLog(c *gin.Context) {
+	kept, run, ok := s.making(c)
+	if !ok {
+		return
+	}
+	values, ok := s.posted(c)
+	if !ok {
+		return
+	}
+	cab, ok := s.cabinet(c)
+	if !ok {
+		return
+	}
+	at := fmt.Sprintf("/bench/%d/", kept.ID)
+	f := newLogForm(c, at+"log", kept.Request.Name, at+"made", "", cab)
+	got, ok := f.read(shownIn(c), values)
+	if !ok {
+		s.render(c, http.StatusUnprocessableEntity, "logform", "Log: "+kept.Request.Name, f)
+		return
+	}
+	ctx := c.Request.Context()
+	_, err := s.store.AddEvents(ctx, kept.ID, f.events(run.Begun, kept.Began, &run.State, got))
+	if err == nil {
+		err = s.settleEnd(ctx, kept.ID)
+	}
+	if err != nil {
+		s.failStore(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, at+"made")
+}
+
+// events are what the form says, as the bench would have told it: of a making that went over the bench beside what is known of it, of
+// another (st is nil) from its beginning on, with what is said of minutes.
+func (f *logForm) events(p *plan.Plan, began time.Time, st *bench.State, got map[string]float64) (out []bench.Event) {
+	whole := st == nil
+	n := 0
+	stamp := time.Now().UnixNano()
+	say := func(e bench.Event) {
+		n++
+		e.ID, e.By = fmt.Sprintf("l%d-%d", stamp, n), f.Maker
+		if e.At.IsZero() {
+			e.At = began
+		}
+		e.At = e.At.UTC().Truncate(time.Millisecond)
+		out = append(out, e)
+	}
+	now := began
+	steps := bench.Steps(p)
+	kneads := 0.
+	for _, s := range steps {
+		if strings.HasPrefix(s.Key, "knead.") {
+			kneads += s.PlanMin
+		}
+	}
+	touched, rest := touches[f.Touch], lastOf(steps, "rest.")
+	for _, s := range steps {
+		min, said := s.PlanMin, []bench.Event(nil)
+		told := false
+		take := func(v float64) { min, told = v, true }
+		switch {
+		case strings.HasPrefix(s.Key, "knead.") && got["knead_min"] > 0:
+			take(got["knead_min"] * s.PlanMin / max(kneads, .01))
+		case s.Key == rest:
+			if v := got["rest_min"]; v > 0 {
+				take(v)
+			}
+			if v := got["poke_s"]; v > 0 {
+				said = append(said, bench.Event{What: bench.Poked, Step: s.Key, S: v})
+			}
+		case s.Station == request.AtDry && s.Kind == bench.Wait && got["dry_min"] > 0:
+			take(got["dry_min"])
+			if touched != "" {
+				said = append(said, bench.Event{What: bench.Looked, Step: s.Key, Text: touched})
+			}
+		case s.Kind == bench.Pot && got["pot_s"] > 0 && strings.HasSuffix(s.Key, "lot.1"):
+			take(got["pot_s"] / 60)
+			said = append(said, bench.Event{What: bench.Looked, Step: s.Key, Text: "right"})
+		}
+		if !whole { // when it really was
+			if now = st.Steps[s.Key].Began; now.IsZero() {
+				continue
+			}
+		}
+		end := now.Add(time.Duration(min * float64(time.Minute)))
+		if whole && (told || len(said) > 0) { // what is not said is not known: nothing is learned of it
+			say(bench.Event{What: bench.Started, Step: s.Key, At: now})
+		}
+		for _, e := range said {
+			e.At = end
+			say(e)
+		}
+		if whole && told {
+			say(bench.Event{What: bench.Done, Step: s.Key, At: end})
+		}
+		now = end
+	}
+	if !whole { // the last word counts
+		if now = st.Ended.Add(time.Second); st.Ended.IsZero() {
+			now = time.Now()
+		}
+	}
+	if mm := got["sheet_mm"]; mm > 0 {
+		for i := range steps {
+			if s := &steps[i]; s.Kind == bench.Pass && s.Piece == 1 && (i+1 == len(steps) || steps[i+1].Piece != 1 || steps[i+1].Kind != bench.Pass) {
+				say(bench.Event{What: bench.Measured, Step: s.Key, MM: mm, At: now})
+			}
+		}
+	}
+	if g := got["flour_left"]; g > 0 {
+		say(bench.Event{What: bench.Left, Text: "flour", G: g, At: now})
+	}
+	if g := got["water_added"]; g > 0 {
+		say(bench.Event{What: bench.Added, Text: "water", G: g, At: now})
+	}
+	for i, w := range []string{"-2", "-1", "0", "1", "2"} {
+		if f.Felt == w {
+			say(bench.Event{What: bench.Felt, N: i - 2, At: now})
+		}
+	}
+	if whole || f.Next != "" || got["out_g"] > 0 {
+		say(bench.Event{What: bench.Ended, G: got["out_g"], Text: f.Next, At: now})
+	}
+	return out
+}
+
+// lastOf is the key of the last step of a kind; "" where there is none.
+func lastOf(steps []bench.Step, kind string) (key string) {
+	for _, s := range steps {
+		if strings.HasPrefix(s.Key, kind) {
+			key = s.Key
+		}
+	}
+	return key
+}

@@ -1,0 +1,203 @@
+package web
+
+import (
+	"fmt"
+	"html/template"
+	"math"
+	"net/http"
+	"slices"
+	"strconv"
+	"strings"
+	"time"
+
+	"github.com/gin-gonic/gin"
+
+	"hollen/internal/core/flour"
+	"hollen/internal/core/knead"
+	"hollen/internal/core/learn"
+	"hollen/internal/core/rules"
+	"hollen/internal/draw"
+	"hollen/internal/store"
+)
+
+// feltPoints is how far off each of the five words is, points.
+var feltPoints = rules.Default().Learn.FeelPoints
+
+// residueRow is a batch, what it says of the water, and how much it counts.
+type residueRow struct {
+	ID             uint64
+	When, Name, By string
+	Flour, Felt, R string
+	Doubtful, Left bool
+}
+
+// learnedFlour is what is learned of the water of one flour.
+type learnedFlour struct {
+	Label, Name string
+	Words       string
+	Off         bool
+}
+
+// learnedView is what the log has learned, with what stands behind it.
+type learnedView struct {
+	N       int
+	Off     bool
+	Since   string
+	Kitchen string
+	Flours  []learnedFlour
+	Rows    []residueRow
+	Chart   template.HTML
+	Says    []string
+	Newest  int
+}
+
+// showLearned shows what is learned.
+func (s *Server) showLearned(c *gin.Context) {
+	ctx, cancel := bounded(c)
+	defer cancel()
+	log, set := s.learned(ctx)
+	cab, ok := s.cabinet(c)
+	if !ok {
+		return
+	}
+	now := time.Now()
+	v := learnedView{N: log.Len(), Off: set.Off, Newest: s.rules.Learn.Newest}
+	if !set.Since.IsZero() {
+		v.Since = set.Since.Local().Format("2 January 2006")
+	}
+	name := func(label string) string { return labelName(cab, label) }
+	var dots []draw.Dot
+	for _, r := range log.Residues() {
+		v.Rows = append(v.Rows, residueRow{ID: r.Making, When: r.Began.Local().Format("2 Jan"), Name: r.Name, By: r.Bears.Maker, Flour: name(r.Bears.Flour),
+			Felt: feltWords[*r.Felt+2], R: signed(r.R), Doubtful: r.W < learn.Doubtful})
+		dots = append(dots, draw.Dot{At: r.Began, Y: r.R, Letter: strings.ToUpper(string([]rune(name(r.Bears.Flour) + "·")[:1])), Hollow: r.W < learn.Doubtful})
+	}
+	if e := log.Water("", "", "", "", now); e.N > 0 {
+		v.Kitchen = fmt.Sprintf("Whatever the flour, this kitchen wanted %s points, give or take %.1f.", signed(e.M), e.Within)
+		v.Chart = template.HTML(draw.Log("What batches wanted", "points of water over the book", dots, 0, "book", e.M-e.Within, e.M+e.Within))
+	}
+	for _, label := range log.Flours() {
+		e := log.Water(label, "", "", "", now)
+		v.Flours = append(v.Flours, learnedFlour{label, name(label), waterWords(e), slices.Contains(set.Flours, label)})
+	}
+	left, err := s.leftOut(c, set)
+	if err != nil {
+		s.failStore(c, err)
+		return
+	}
+	v.Rows = append(v.Rows, left...)
+	for _, x := range log.Says(now) {
+		v.Says = append(v.Says, sayWords(x, name))
+	}
+	s.render(c, http.StatusOK, "learned", "What is learned", v)
+}
+
+// leftOut are the makings that were left out, so that they can be taken in again.
+func (s *Server) leftOut(c *gin.Context, set store.LogSettings) (out []residueRow, err error) {
+	if len(set.Left) == 0 {
+		return nil, nil
+	}
+	all, err := s.store.MadeByID(c.Request.Context(), set.Left)
+	for _, m := range all {
+		felt := ""
+		if m.Felt != nil {
+			felt = feltWords[*m.Felt+2]
+		}
+		out = append(out, residueRow{ID: m.ID, When: m.Began.Local().Format("2 Jan"), Name: m.Name, By: m.Bears.Maker, Felt: felt, Left: true})
+	}
+	return out, err
+}
+
+// signed is points with their sign, one decimal, no finer.
+func signed(v float64) string {
+	if math.Abs(v) < .05 {
+		return "0.0"
+	}
+	return strings.Replace(fmt.Sprintf("%+.1f", v), "-", "−", 1)
+}
+
+// waterWords say what the batches of a flour wanted, cause by cause.
+func waterWords(e learn.Estimate) string {
+	words := fmt.Sprintf("%s points, right within %.1f nine times in ten", signed(e.M), e.Within)
+	var parts []string
+	for i, p := range append(slices.Clone(e.Parts), e.Drift) {
+		if math.Abs(p) >= .05 {
+			parts = append(parts, append(slices.Clone(learn.Levels), "season")[i]+" "+signed(p))
+		}
+	}
+	if len(parts) > 0 {
+		words += " (" + strings.Join(parts, ", ") + ")"
+	}
+	return words + "."
+}
+
+// labelName is a flour’s label in names.
+func labelName(cab store.Cabinet, label string) string {
+	var out []string
+	for key := range strings.SplitSeq(label, " + ") {
+		name := key
+		if f, ok := flour.Find(key); ok {
+			name = f.Name
+		}
+		for _, f := range cab.Flours {
+			if f.Key == key {
+				name = f.Name
+			}
+		}
+		out = append(out, name)
+	}
+	return strings.Join(out, " + ")
+}
+
+// sayWords say a factor as one would across the bench.
+func sayWords(x learn.Saying, flour func(string) string) string {
+	k := fmt.Sprintf("%.2f times the book, %.2f to %.2f nine times in ten, from %d.", x.By, x.From, x.To, x.N)
+	switch x.What {
+	case "knead":
+		school := x.Of
+		if t := knead.School(x.Of).Traits(); t != nil && t.Name != "" {
+			school = t.Name
+		}
+		return fmt.Sprintf("Kneading (%s): %s", strings.ToLower(school), k)
+	case "rest":
+		return fmt.Sprintf("Rest of %s: %s", flour(x.Of), k)
+	case "dry":
+		return fmt.Sprintf("Leather (%s air): %s", x.Of, k)
+	case "cook":
+		return fmt.Sprintf("In the pot, %s: %s", strings.ReplaceAll(x.Of, "_", " "), k)
+	}
+	return fmt.Sprintf("Hands at the cut, %s: %s", strings.ReplaceAll(x.Of, "-", " "), k)
+}
+
+// changeLearned changes what of the log counts.
+func (s *Server) changeLearned(c *gin.Context) {
+	values, ok := s.posted(c)
+	if !ok {
+		return
+	}
+	id, _ := strconv.ParseUint(values.Get("making"), 10, 63)
+	label := values.Get("flour")
+	do := map[string]func(*store.LogSettings){
+		"off":       func(l *store.LogSettings) { l.Off = true },
+		"on":        func(l *store.LogSettings) { l.Off = false },
+		"flour_off": func(l *store.LogSettings) { l.Flours = append(l.Flours, label) },
+		"flour_on": func(l *store.LogSettings) {
+			l.Flours = slices.DeleteFunc(l.Flours, func(x string) bool { return x == label })
+		},
+		"leave": func(l *store.LogSettings) { l.Left = append(l.Left, id) },
+		"take":  func(l *store.LogSettings) { l.Left = slices.DeleteFunc(l.Left, func(x uint64) bool { return x == id }) },
+		"reset": func(l *store.LogSettings) { l.Since = time.Now().UTC().Truncate(time.Second) },
+		"again": func(l *store.LogSettings) { l.Since = time.Time{} },
+	}[values.Get("do")]
+	what := values.Get("do")
+	if do == nil || (what == "leave" || what == "take") && id == 0 || strings.HasPrefix(what, "flour_") && (label == "" || len(label) > 200) {
+		s.fail(c, http.StatusUnprocessableEntity, "That cannot be done here.", "Off, on, a flour, a making, or from now on is understood.")
+		return
+	}
+	if err := s.store.ChangeLogSettings(c.Request.Context(), do); err != nil {
+		s.failStore(c, err)
+		return
+	}
+	s.logChanged()
+	c.Redirect(http.StatusSeeOther, "/log/learned")
+}

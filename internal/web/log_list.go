@@ -1,0 +1,229 @@
+package web
+
+import (
+	"encoding/csv"
+	"fmt"
+	"html/template"
+	"math"
+	"net/http"
+	"net/url"
+	"strconv"
+	"strings"
+	"time"
+
+	"github.com/gin-gonic/gin"
+
+	"hollen/internal/core/measure"
+	"hollen/internal/draw"
+	"hollen/internal/store"
+)
+
+// logRow is one making in the log.
+type logRow struct {
+	ID, Batch          uint64
+	Time, Name, Shape  string
+	Flours, Felt, Out  string
+	Took, By, Next, Hw string
+}
+
+// logDay is a day of the log.
+type logDay struct {
+	Name string
+	Rows []logRow
+}
+
+// logView is the log.
+type logView struct {
+	Words  string
+	Felt   string // as it was asked for
+	Any    bool   // something is looked for
+	Days   []logDay
+	Older  string
+	Feels  []string
+	Charts []logChart
+	None   bool // nothing has ended yet
+}
+
+// logChart is one figure of what was found, over time.
+type logChart struct {
+	Name, Side string
+	Picture    template.HTML
+}
+
+// logQuery reads what is looked for in the log.
+func logQuery(q url.Values) store.MadeQuery {
+	out := store.MadeQuery{Words: strings.TrimSpace(q.Get("find"))}
+	if n, err := strconv.Atoi(q.Get("felt")); err == nil && n >= -2 && n <= 2 {
+		out.Felt = &n
+	}
+	if id, err := strconv.ParseUint(q.Get("id"), 10, 63); err == nil {
+		if t, err := time.Parse(time.RFC3339Nano, q.Get("before")); err == nil {
+			out.After = store.Mark{At: t, ID: id}
+		}
+	}
+	return out
+}
+
+// chartMost is how many makings a chart of the log shows, the newest.
+const chartMost = 200
+
+// showLog shows the log: by day, and by what is looked for.
+func (s *Server) showLog(c *gin.Context) {
+	ctx, cancel := bounded(c)
+	defer cancel()
+	q := logQuery(c.Request.URL.Query())
+	found, next, err := s.store.FindMade(ctx, q)
+	if err != nil {
+		s.failStore(c, err)
+		return
+	}
+	charted := q
+	charted.After, charted.Most = store.Mark{}, chartMost
+	all, _, err := s.store.FindMade(ctx, charted)
+	if err != nil {
+		s.failStore(c, err)
+		return
+	}
+	in := shownIn(c)
+	v := logView{Words: q.Words, Felt: c.Query("felt"), Any: q.Words != "" || q.Felt != nil, Feels: feltWords}
+	v.None = len(found) == 0 && !v.Any
+	for _, m := range found {
+		day := m.Began.Local().Format("Monday 2 January 2006")
+		if n := len(v.Days); n == 0 || v.Days[n-1].Name != day {
+			v.Days = append(v.Days, logDay{Name: day})
+		}
+		d := &v.Days[len(v.Days)-1]
+		d.Rows = append(d.Rows, logRowOf(in, &m))
+	}
+	if next != nil {
+		page := url.Values{"before": {next.At.Format(time.RFC3339Nano)}, "id": {fmt.Sprint(next.ID)}}
+		if q.Words != "" {
+			page.Set("find", q.Words)
+		}
+		if q.Felt != nil {
+			page.Set("felt", fmt.Sprint(*q.Felt))
+		}
+		v.Older = "/log?" + page.Encode()
+	}
+	v.Charts = chartsOf(all)
+	s.render(c, http.StatusOK, "log", "The log", v)
+}
+
+func logRowOf(in measure.System, m *store.Made) logRow {
+	r := logRow{ID: m.ID, Batch: m.Batch, Time: m.Began.Local().Format("15:04"), Name: m.Name, Shape: m.Shape, Flours: strings.Join(m.Flours, ", "),
+		Took: measure.Minutes(m.Min), By: strings.Join(m.Makers, ", "), Next: m.Next, Hw: fmt.Sprintf("%.1f", m.Hw)}
+	if m.Felt != nil {
+		r.Felt = feltWords[*m.Felt+2]
+	}
+	if m.OutG > 0 {
+		r.Out = in.Grams(m.OutG)
+	}
+	return r
+}
+
+// letter is what stands for a making on a chart: the first of its flour.
+func letter(m *store.Made) string {
+	if len(m.Flours) == 0 || m.Flours[0] == "" {
+		return "·"
+	}
+	return strings.ToUpper(string([]rune(m.Flours[0])[:1]))
+}
+
+// chartsOf draws what was found, a figure a chart: those that at least two makings have.
+func chartsOf(all []store.Made) (out []logChart) {
+	one := func(name, side, unit string, want float64, word string, of func(m *store.Made) (float64, bool)) {
+		var dots []draw.Dot
+		for i := range all {
+			if y, ok := of(&all[i]); ok && !math.IsNaN(y) && !math.IsInf(y, 0) {
+				dots = append(dots, draw.Dot{At: all[i].Began, Y: y, Letter: letter(&all[i])})
+			}
+		}
+		if len(dots) > 1 {
+			out = append(out, logChart{name, side, template.HTML(draw.Log(name, unit, dots, want, word, want, want))})
+		}
+	}
+	one("Water, as it felt", "working hydration as made, less the book’s target and what the hand said of it; a letter a flour",
+		"points; over the line it wanted more than the book", 0, "book", func(m *store.Made) (float64, bool) {
+			if m.Felt == nil {
+				return 0, false
+			}
+			return m.Bears.HwPoints - feltPoints[*m.Felt+2], true
+		})
+	one("A poke, half back", "the last one timed; three seconds is ready", "seconds", 3, "ready", func(m *store.Made) (float64, bool) { return m.PokeS, m.PokeS > 0 })
+	one("Came out", "pasta for each gram of flour", "g of g", planYield(all), "planned", func(m *store.Made) (float64, bool) {
+		return m.OutG / math.Max(m.FlourG, 1), m.OutG > 0
+	})
+	one("Hands", "minutes of work for each kilogram that came out", "min/kg", 0, "", func(m *store.Made) (float64, bool) {
+		return m.HandsMin / (m.OutG / 1000), m.OutG > 0 && m.HandsMin > 0
+	})
+	return out
+}
+
+// planYield is the mean pasta planned for each gram of flour.
+func planYield(all []store.Made) float64 {
+	sum, n := 0., 0.
+	for _, m := range all {
+		if m.PlanOutG > 0 && m.FlourG > 0 {
+			sum, n = sum+m.PlanOutG/m.FlourG, n+1
+		}
+	}
+	return sum / math.Max(n, 1)
+}
+
+// exported is how many makings leave in one file at most: the newest of what is looked for.
+const exported = 20_000
+
+// downloadLogCSV hands out what is looked for in the log, a making a line.
+func (s *Server) downloadLogCSV(c *gin.Context) {
+	all, ok := s.foundMade(c)
+	if !ok {
+		return
+	}
+	c.Header("Content-Type", "text/csv; charset=utf-8")
+	c.Header("Content-Disposition", `attachment; filename="log.csv"`)
+	w := csv.NewWriter(c.Writer)
+	_ = w.Write([]string{"making", "batch", "name", "began", "ended", "shape", "flours", "lots", "makers", "flour_g", "dough_g", "hw_points", "plan_hw_points",
+		"felt", "poke_s", "sheet_mm", "out_g", "pieces", "minutes", "hands_min", "next"})
+	f := func(v float64) string {
+		if v == 0 {
+			return ""
+		}
+		return strconv.FormatFloat(v, 'f', -1, 64)
+	}
+	for _, m := range all {
+		felt := ""
+		if m.Summary.Felt != nil {
+			felt = fmt.Sprint(*m.Summary.Felt)
+		}
+		_ = w.Write([]string{fmt.Sprint(m.ID), fmt.Sprint(m.Batch), m.Name, m.Began.Format(time.RFC3339), m.Ended.Format(time.RFC3339), m.Shape,
+			strings.Join(m.Flours, "; "), strings.Join(m.Lots, "; "), strings.Join(m.Makers, "; "), f(m.FlourG), f(m.DoughG), f(m.Hw), f(m.PlanHw), felt,
+			f(m.PokeS), f(m.SheetMM), f(m.OutG), f(float64(m.Pieces)), f(m.Min), f(m.HandsMin), m.Next})
+	}
+	w.Flush()
+}
+
+// downloadLogJSON hands out the same as one document.
+func (s *Server) downloadLogJSON(c *gin.Context) {
+	all, ok := s.foundMade(c)
+	if !ok {
+		return
+	}
+	if all == nil {
+		all = []store.Made{}
+	}
+	c.Header("Content-Disposition", `attachment; filename="log.json"`)
+	c.JSON(http.StatusOK, struct {
+		Format  string       `json:"format"`
+		Makings []store.Made `json:"makings"`
+	}{"hollen-log/1", all})
+}
+
+func (s *Server) foundMade(c *gin.Context) ([]store.Made, bool) {
+	q := logQuery(c.Request.URL.Query())
+	q.Most = exported
+	all, _, err := s.store.FindMade(c.Request.Context(), q)
+	if err != nil {
+		s.failStore(c, err)
+	}
+	return all, err == nil
+}

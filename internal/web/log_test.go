@@ -1,0 +1,99 @@
+package web
+
+import (
+	"context"
+	"encoding/json"
+	"net/url"
+	"strings"
+	"testing"
+	"time"
+
+	"hollen/internal/core/measure"
+	"hollen/internal/demo"
+	"hollen/internal/store"
+)
+
+// counting has a site's plans take what is learned.
+func (s site) counting() site {
+	s.Helper()
+	if err := s.store.ChangeLogSettings(context.Background(), func(l *store.LogSettings) { l.Off = false }); err != nil {
+		s.Fatal(err)
+	}
+	return s
+}
+
+// A batch made without the bench is logged on one short form; what it says moves the next plan, with its reason beside the number; left
+// out, switched off for the flour, for the batch or altogether, it does not.
+func TestLoggedAfterwards(t *testing.T) {
+	s := newSite(t).counting()
+	const moved = "wanted"
+	at := batch(demo.Saturday)
+	s.wants(s.ask("POST", "/log/learned", url.Values{"do": {"leave"}, "making": {"1"}}), 303)
+	if body := s.ask("GET", at, nil).Body.String(); strings.Contains(body, moved) {
+		t.Error("nothing counts, and it has learned something")
+	}
+	s.wants(s.ask("GET", at+"/log", nil), 200, "How the dough felt", "every line may stay empty", `name="knead_min"`)
+	begun := time.Now().Add(-3 * time.Hour).Format(measure.ClockForm)
+	s.wants(s.ask("POST", at+"/log", url.Values{"when": {"tomorrow"}, "poke_s": {"soon"}, "out_g": {"1,480"}, "next": {"finer"}}), 422, "A moment that has passed",
+		"0.1 to 60 s is allowed", `value="soon"`, `value="1,480"`, `value="finer"`)
+	w := s.ask("POST", at+"/log", url.Values{"when": {begun}, "felt": {"-1"}, "poke_s": {"4"}, "rest_min": {"30"}, "out_g": {"1,480 g"}, "maker": {"Linde"},
+		"next": {"roll a stop finer"}})
+	s.wants(w, 303)
+	s.wants(s.ask("GET", w.Header().Get("Location"), nil), 200, "felt a little dry, 1,480 g out", "roll a stop finer")
+	s.wants(s.ask("GET", at, nil), 200, "Your one batch wanted", "points more than the book", "more water here")
+	s.wants(s.ask("GET", "/log/learned", nil), 200, "Soft wheat 00", "a little dry", "Rest of Soft wheat 00", "left out")
+	s.wants(s.ask("GET", "/log?find=linde+tagl", nil), 200, demo.Saturday, "roll a stop finer")
+	s.wants(s.ask("GET", "/log?find=nonesuch", nil), 200, "Nothing of that kind")
+	s.wants(s.ask("GET", "/log?felt=2", nil), 200, "Nothing of that kind")
+	off := s.typed(demo.Number(demo.Saturday))
+	off.Set("by_the_book", "yes")
+	if body := s.ask("POST", at+"/work", off).Body.String(); strings.Contains(body, moved) {
+		t.Error("by the book it counts all the same")
+	}
+	for do, undo := range map[string]string{"off": "on", "flour_off": "flour_on", "reset": "again"} {
+		v := url.Values{"do": {do}, "flour": {"soft-00"}}
+		s.wants(s.ask("POST", "/log/learned", v), 303)
+		if body := s.ask("GET", at, nil).Body.String(); strings.Contains(body, moved) {
+			t.Errorf("%s, and it counts all the same", do)
+		}
+		v.Set("do", undo)
+		s.wants(s.ask("POST", "/log/learned", v), 303)
+		s.wants(s.ask("GET", at, nil), 200, moved)
+	}
+	for _, bad := range []url.Values{{}, {"do": {"dance"}}, {"do": {"leave"}, "making": {"x"}}, {"do": {"flour_off"}}} {
+		s.wants(s.ask("POST", "/log/learned", bad), 422)
+	}
+	s.wants(s.ask("GET", "/log.csv", nil), 200, "making,batch,name", "roll a stop finer")
+	var doc struct {
+		Format  string
+		Makings []store.Made
+	}
+	if err := json.Unmarshal(s.ask("GET", "/log.json", nil).Body.Bytes(), &doc); err != nil || doc.Format != "hollen-log/1" || len(doc.Makings) != 2 {
+		t.Errorf("%v: %+v", err, doc)
+	}
+}
+
+// A making keeps what had been learned when it was begun, whatever is learned later; more may be said of it afterwards.
+func TestLearnedIsFrozen(t *testing.T) {
+	s := newSite(t).counting()
+	at := s.begin(demo.Saturday)
+	before, err := s.store.Making(context.Background(), newMade)
+	if err != nil || before.Rules.Learned.Hw.N != 1 {
+		t.Fatalf("%+v, %v", before.Rules.Learned, err)
+	}
+	s.wants(s.ask("POST", "/bench/1/log", url.Values{"felt": {"2"}, "out_g": {"1400"}}), 303)
+	s.wants(s.ask("GET", "/bench/1/made", nil), 200, "felt too wet, 1,400 g out")
+	s.logAgain()
+	after, _ := s.store.Making(context.Background(), newMade)
+	p, err := after.Plan()
+	if err != nil || p.Rules().Learned.Hw.Points != before.Rules.Learned.Hw.Points {
+		t.Errorf("%v: %v, was %v", err, p.Rules().Learned.Hw, before.Rules.Learned.Hw)
+	}
+	next := s.begin(demo.Saturday)
+	if m, _ := s.store.Making(context.Background(), newMade+1); next == at || m.Rules.Learned.Hw.Points >= before.Rules.Learned.Hw.Points {
+		t.Errorf("too wet, and the next is begun with %v, the one before with %v", m.Rules.Learned.Hw.Points, before.Rules.Learned.Hw.Points)
+	}
+}
+
+// logAgain waits until a change of the log is seen.
+func (s site) logAgain() { time.Sleep(pressedTwice + 100*time.Millisecond) }
