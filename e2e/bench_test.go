@@ -231,6 +231,7 @@ func TestBenchDrift(t *testing.T) {
 	}
 	base, _ := serve(t)
 	b := open(t, browser(t), base, wide, high)
+	b.expect = []string{"navigator.vibrate"} // nobody has tapped
 	b.visit("/bench/2")
 	b.until("the clock", "/^\\d+:\\d\\d$/.test(document.querySelector('#face')?.textContent)")
 	time.Sleep(5 * time.Second) // its offset from the server's clock is measured

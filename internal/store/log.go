@@ -20,6 +20,8 @@ type LogSettings struct {
 	Flours []string  `json:"flours_off"`     // labels of flours for which nothing does
 	Left   []uint64  `json:"left_out"`       // makings that do not count
 	Since  time.Time `json:"since,omitzero"` // reset: makings begun before do not count
+	Ticked []uint64  `json:"ticked"`         // makings whose word for next time has been seen to
+	Away   []string  `json:"away"`           // questions sent away for good
 }
 
 // logSettings is the one row they are kept in.
@@ -140,4 +142,27 @@ func (s *Store) FindMade(ctx context.Context, q MadeQuery) ([]Made, *Mark, error
 // MadeByID returns ended makings by their IDs, the newest first.
 func (s *Store) MadeByID(ctx context.Context, ids []uint64) ([]Made, error) {
 	return s.made(s.db.WithContext(ctx).Where("making_id IN ?", ids).Order("began DESC, making_id DESC").Limit(LogPage * 5))
+}
+
+// LastWord returns the newest ended making of a batch, or of one of its name, with its word for next time; nil where there is none, it says
+// nothing, or that has been seen to.
+func (s *Store) LastWord(ctx context.Context, batch uint64, name string) (*Made, error) {
+	set, _, err := s.LogSettings(ctx)
+	if err != nil {
+		return nil, err
+	}
+	for _, of := range []*gorm.DB{s.db.WithContext(ctx).Where("batch_id = ?", batch), s.db.WithContext(ctx).Where("name = ?", name)} {
+		made, err := s.made(of.Order("began DESC, making_id DESC").Limit(1))
+		if err != nil {
+			return nil, err
+		}
+		if len(made) == 0 {
+			continue
+		}
+		if m := made[0]; m.Next != "" && !slices.Contains(set.Ticked, m.ID) {
+			return &m, nil
+		}
+		return nil, nil
+	}
+	return nil, nil
 }

@@ -25,6 +25,13 @@ type makingSummary struct {
 	Began    time.Time
 	Ended    time.Time
 	Doc      raw
+	Day      string // the making's, by the clock here
+	Shape    string
+	InG      float64
+	OutG     float64
+	TrimG    float64
+	HandsMin float64
+	Cost     float64
 }
 
 // Made is an ended making as lists read it.
@@ -44,19 +51,32 @@ func summaryOf(m Making, run *bench.Making, events []bench.Event) (makingSummary
 	}
 	found := []rune(strings.ToLower(strings.Join(words, " ")))
 	return makingSummary{MakingID: m.ID, BatchID: m.BatchID, Version: s.Version, Seq: uint64(len(events)), Name: string(name[:min(len(name), 200)]),
-		Felt: s.Felt, Words: string(found[:min(len(found), 8000)]), Began: s.Began, Ended: s.Ended, Doc: doc}, err
+		Felt: s.Felt, Words: string(found[:min(len(found), 8000)]), Began: s.Began, Ended: s.Ended, Doc: doc, Day: s.Began.Local().Format(time.DateOnly),
+		Shape: cut80(s.Shape), InG: s.InG, OutG: s.OutG, TrimG: s.TrimG, HandsMin: s.HandsMin, Cost: s.Cost}, err
+}
+
+// cut80 is a name as far as its column goes.
+func cut80(s string) string {
+	r := []rune(s)
+	return string(r[:min(len(r), 80)])
 }
 
 // KeepSummary keeps what lists read of a making: its row while it has ended, none while it goes on.
 func (s *Store) KeepSummary(ctx context.Context, m Making, run *bench.Making, events []bench.Event) error {
-	if run.State.Ended.IsZero() {
-		return s.db.WithContext(ctx).Delete(&makingSummary{}, m.ID).Error
-	}
 	row, err := summaryOf(m, run, events)
 	if err != nil {
 		return err
 	}
-	return s.db.WithContext(ctx).Clauses(clause.OnConflict{UpdateAll: true}).Create(&row).Error
+	return s.transact(ctx, func(tx *gorm.DB) error {
+		if run.State.Ended.IsZero() {
+			if err := tx.Delete(&makingSummary{}, m.ID).Error; err != nil {
+				return err
+			}
+		} else if err := tx.Clauses(clause.OnConflict{UpdateAll: true}).Create(&row).Error; err != nil {
+			return err
+		}
+		return addUp(tx, row.Day)
+	})
 }
 
 // MadeOf returns the ended makings of a batch, the newest first, at most 100.

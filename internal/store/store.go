@@ -503,7 +503,10 @@ func (x *SeedMaking) keep(tx *gorm.DB, batch uint64) error {
 	if err != nil {
 		return err
 	}
-	return tx.Create(&row).Error
+	if err := tx.Create(&row).Error; err != nil {
+		return err
+	}
+	return addUp(tx, row.Day)
 }
 
 // pair links two batches as the doughs of one.

@@ -154,6 +154,11 @@ func (s *Server) show(c *gin.Context, status int, v *batchView) {
 		return
 	}
 	s.loadPartner(c, v)
+	if c.Request.Method == http.MethodGet {
+		if last, err := s.store.LastWord(c.Request.Context(), v.ID, v.Request.Name); err == nil { // the page does without
+			v.Last = last
+		}
+	}
 	v.Lean = c.GetHeader(partHeader) == "figures"
 	if v.At == request.AtRoom {
 		if v.Rooms, ok = s.rooms(c); !ok {

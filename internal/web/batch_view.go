@@ -27,6 +27,7 @@ type batchView struct {
 	KeepErr   string          // why one is not kept
 	Lean      bool            // only what changes with the figures: the page has the rest
 	Sensed    *Sensed         // the air a sensor says
+	Last      *store.Made     // the last making with a word for this time, nil when there is none
 	Rooms     []roomRow
 	Cabinet   store.Cabinet // what may be picked from
 	PartnerID *uint64

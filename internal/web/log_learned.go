@@ -49,6 +49,7 @@ type learnedView struct {
 	Chart   template.HTML
 	Says    []string
 	Newest  int
+	Ask     *question
 }
 
 // showLearned shows what is learned.
@@ -89,6 +90,7 @@ func (s *Server) showLearned(c *gin.Context) {
 	for _, x := range log.Says(now) {
 		v.Says = append(v.Says, sayWords(x, name))
 	}
+	v.Ask = askOf(log, set, name)
 	s.render(c, http.StatusOK, "learned", "What is learned", v)
 }
 
@@ -188,9 +190,12 @@ func (s *Server) changeLearned(c *gin.Context) {
 		"take":  func(l *store.LogSettings) { l.Left = slices.DeleteFunc(l.Left, func(x uint64) bool { return x == id }) },
 		"reset": func(l *store.LogSettings) { l.Since = time.Now().UTC().Truncate(time.Second) },
 		"again": func(l *store.LogSettings) { l.Since = time.Time{} },
+		"tick":  func(l *store.LogSettings) { l.Ticked = append(l.Ticked, id) },
+		"away":  func(l *store.LogSettings) { l.Away = append(l.Away, values.Get("question")) },
 	}[values.Get("do")]
 	what := values.Get("do")
-	if do == nil || (what == "leave" || what == "take") && id == 0 || strings.HasPrefix(what, "flour_") && (label == "" || len(label) > 200) {
+	if do == nil || (what == "leave" || what == "take" || what == "tick") && id == 0 ||
+		what == "away" && (values.Get("question") == "" || len(values.Get("question")) > 200) || strings.HasPrefix(what, "flour_") && (label == "" || len(label) > 200) {
 		s.fail(c, http.StatusUnprocessableEntity, "That cannot be done here.", "Off, on, a flour, a making, or from now on is understood.")
 		return
 	}
@@ -199,5 +204,9 @@ func (s *Server) changeLearned(c *gin.Context) {
 		return
 	}
 	s.logChanged()
-	c.Redirect(http.StatusSeeOther, "/log/learned")
+	to := "/log/learned"
+	if back := values.Get("back"); strings.HasPrefix(back, "/") && !strings.HasPrefix(back, "//") {
+		to = back
+	}
+	c.Redirect(http.StatusSeeOther, to)
 }

@@ -42,6 +42,7 @@ type logView struct {
 	Feels  []string
 	Charts []logChart
 	None   bool // nothing has ended yet
+	Ask    *question
 }
 
 // logChart is one figure of what was found, over time.
@@ -106,6 +107,12 @@ func (s *Server) showLog(c *gin.Context) {
 		v.Older = "/log?" + page.Encode()
 	}
 	v.Charts = chartsOf(all)
+	if cab, ok := s.cabinet(c); ok {
+		log, set := s.learned(ctx)
+		v.Ask = askOf(log, set, func(label string) string { return labelName(cab, label) })
+	} else {
+		return
+	}
 	s.render(c, http.StatusOK, "log", "The log", v)
 }
 

@@ -97,3 +97,31 @@ func TestLearnedIsFrozen(t *testing.T) {
 
 // logAgain waits until a change of the log is seen.
 func (s site) logAgain() { time.Sleep(pressedTwice + 100*time.Millisecond) }
+
+// The last word of a batch stands on top of its next, and of a copy of it, until it is seen to; Hollen asks one thing at a time, and no
+// more once it is sent away.
+func TestLastWordAndQuestions(t *testing.T) {
+	s := newSite(t).counting()
+	s.wants(s.ask("GET", batch(demo.Chandler), nil), 200, "Last time you said:", "roll it a stop finer", `id="last-word"`)
+	w := s.ask("POST", batch(demo.Chandler)+"/duplicate", url.Values{"version": {"1"}})
+	s.wants(w, 303)
+	if body := s.ask("GET", batch(demo.Saturday), nil).Body.String(); strings.Contains(body, "Last time you said") {
+		t.Error("what was said of another stands here, too")
+	}
+	tick := url.Values{"do": {"tick"}, "making": {"1"}, "back": {batch(demo.Chandler)}}
+	if got := s.ask("POST", "/log/learned", tick).Header().Get("Location"); got != batch(demo.Chandler) {
+		t.Errorf("seen to, it leads to %s", got)
+	}
+	if body := s.ask("GET", batch(demo.Chandler), nil).Body.String(); strings.Contains(body, "Last time you said") {
+		t.Error("it is seen to, and stands there still")
+	}
+	if got := s.ask("POST", "/log/learned", url.Values{"do": {"on"}, "back": {"//elsewhere.example/"}}).Header().Get("Location"); got != "/log/learned" {
+		t.Errorf("it leads away: %s", got)
+	}
+	s.wants(s.ask("POST", batch(demo.Chandler)+"/log", url.Values{"when": {time.Now().Add(-time.Hour).Format(measure.ClockForm)}, "felt": {"-2"}}), 303)
+	s.wants(s.ask("GET", "/log", nil), 200, "Weigh the moisture of Durum semola, fine?", `value="moisture:semola-fine"`)
+	s.wants(s.ask("POST", "/log/learned", url.Values{"do": {"away"}, "question": {"moisture:semola-fine"}, "back": {"/log"}}), 303)
+	if body := s.ask("GET", "/log", nil).Body.String(); strings.Contains(body, "Weigh the moisture") {
+		t.Error("sent away, it is asked again")
+	}
+}

@@ -85,7 +85,7 @@ func navOf(page string) string {
 		return "Rooms"
 	case "compare":
 		return "Compare"
-	case "log", "learned", "logform":
+	case "log", "learned", "logform", "ledger", "besidemade":
 		return "Log"
 	}
 	return "Batches"

@@ -93,7 +93,8 @@ func (s *Server) routes(e *gin.Engine) {
 	e.GET("/bench/:id/screens", s.showScreens)   // its address, for another device
 	e.GET("/batches/:id/log", s.openLog)         // made without the bench
 	e.POST("/batches/:id/log", s.saveLog)
-	e.GET("/bench/:id/log", s.openMadeLog) // more of a making
+	e.GET("/bench/:id/beside", s.showBesideMade) // two of them side by side
+	e.GET("/bench/:id/log", s.openMadeLog)       // more of a making
 	e.POST("/bench/:id/log", s.saveMadeLog)
 	e.GET("/bench/:id/made.json", s.downloadMadeJSON)
 	e.GET("/bench/:id/made.csv", s.downloadMadeCSV)
@@ -101,6 +102,7 @@ func (s *Server) routes(e *gin.Engine) {
 	e.GET("/log", s.showLog)                // what was made, by day and by what is looked for
 	e.GET("/log.csv", s.downloadLogCSV)     // the same, a making a line
 	e.GET("/log.json", s.downloadLogJSON)   //
+	e.GET("/log/ledger", s.showLedger)      // what went in and what came out
 	e.GET("/log/learned", s.showLearned)    // what it has learned, with what stands behind it
 	e.POST("/log/learned", s.changeLearned) // leaves one out, switches off, begins anew
 

@@ -23,6 +23,7 @@ var wordFuncs = template.FuncMap{
 	"size":      sizeHTML,
 	"minutes":   measure.Minutes,
 	"feltValue": func(i int) string { return fmt.Sprint(i - 2) },
+	"ledgerBys": func() []string { return []string{"week", "month", "shape"} },
 	// touchWords are how what dries may feel, in its order.
 	"touchWords": func() []string { return []string{"not yet", "leather", "brittle"} },
 	"minsec":     measure.MinSec,

@@ -22,6 +22,9 @@ const (
 	Max   Money = 1e6 * scale
 )
 
+// Units is the amount in units of the currency.
+func (m Money) Units() float64 { return float64(m) / scale }
+
 // Parse reads a price as people type it: 1.85, 1,85, € 0.3. At most four decimals, 0 to a
 // million.
 func Parse(s string) (Money, error) {

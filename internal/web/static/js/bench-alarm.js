@@ -35,7 +35,7 @@ function sound() {
 export function ring(words) {
   sound();
   try {
-    navigator.vibrate?.([300, 120, 300, 120, 300]);
+    if (navigator.userActivation?.hasBeenActive !== false) navigator.vibrate?.([300, 120, 300, 120, 300]);
   } catch {
     // without a shake
   }

@@ -278,6 +278,7 @@ function draw() {
   text("change", state.change ?? "");
   const signs = step ? [...found(now, step).map((s) => [s, "found"]), ...(step.sign ?? []).map((s) => [s, ""]), ...(step.caution ? [[step.caution, "why"]] : [])] : [];
   list("signs", signs);
+  $("signs").previousElementSibling.hidden = signs.length === 0;
   pieces(now, step);
   peek(at);
   const list_ = keys(now, steps[now.at]).filter(([, , show]) => show === undefined || show);
