@@ -157,24 +157,13 @@ func chartsOf(all []store.Made) (out []logChart) {
 			return m.Bears.HwPoints - feltPoints[*m.Felt+2], true
 		})
 	one("A poke, half back", "the last one timed; three seconds is ready", "seconds", 3, "ready", func(m *store.Made) (float64, bool) { return m.PokeS, m.PokeS > 0 })
-	one("Came out", "pasta for each gram of flour", "g of g", planYield(all), "planned", func(m *store.Made) (float64, bool) {
-		return m.OutG / math.Max(m.FlourG, 1), m.OutG > 0
+	one("Came out", "pasta that was weighed, of what was planned", "share of the plan", 1, "planned", func(m *store.Made) (float64, bool) {
+		return m.OutG / math.Max(m.PlanOutG, 1), m.OutG > 0 && m.PlanOutG > 0
 	})
 	one("Hands", "minutes of work for each kilogram that came out", "min/kg", 0, "", func(m *store.Made) (float64, bool) {
 		return m.HandsMin / (m.OutG / 1000), m.OutG > 0 && m.HandsMin > 0
 	})
 	return out
-}
-
-// planYield is the mean pasta planned for each gram of flour.
-func planYield(all []store.Made) float64 {
-	sum, n := 0., 0.
-	for _, m := range all {
-		if m.PlanOutG > 0 && m.FlourG > 0 {
-			sum, n = sum+m.PlanOutG/m.FlourG, n+1
-		}
-	}
-	return sum / math.Max(n, 1)
 }
 
 // exported is how many makings leave in one file at most: the newest of what is looked for.

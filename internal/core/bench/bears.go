@@ -51,7 +51,7 @@ type AtStop struct {
 	Machine string  `json:"machine"`
 	Stop    string  `json:"stop"`
 	GapMM   float64 `json:"gap_mm"`
-	Ratio   float64 `json:"ratio"` // measured over planned
+	Ratio   float64 `json:"ratio"` // measured over planned, nothing learned counted in
 }
 
 // bears returns what a making says for the next ones; events are in order.
@@ -83,7 +83,7 @@ func (m *Making) bears(events []Event) Bears {
 		switch {
 		case s.Kind == Pass && d.MM > 0 && s.SheetMM > 0 && s.Stop != "" && !a.Pinned():
 			if gap := gapOf(a, s.Stop); gap > 0 {
-				b.Sheets = append(b.Sheets, AtStop{a.Roll.Machine.Key, s.Stop, gap, round(d.MM / s.SheetMM)})
+				b.Sheets = append(b.Sheets, AtStop{a.Roll.Machine.Key, s.Stop, gap, round(d.MM / s.SheetMM * l.Gap(s.Stop))})
 			}
 		case s.Kind == Cut && d.Status == WasDone && s.PlanMin > 1 && d.Took() > .5:
 			b.HandsMin, b.PlanMin = round(b.HandsMin+d.Took()), round(b.PlanMin+s.PlanMin/l.Hands.K())

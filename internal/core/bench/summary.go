@@ -10,7 +10,7 @@ import (
 
 // SummaryVersion is the version of a Summary: it goes up when one of the same making may come out otherwise, so that those
 // kept are made anew.
-const SummaryVersion = 3
+const SummaryVersion = 4
 
 // Summary is what lists, charts and the ledger read of an ended making, so that they need not fold it. Masses g, times
 // min, hydration points.
@@ -54,7 +54,7 @@ func (m *Making) Summary(events []Event) Summary {
 	s := Summary{Version: SummaryVersion, Name: p.Request.Name, Shape: a.Cut.Shape.Name, Flours: []string{}, Began: st.Began, Ended: st.Ended,
 		FlourG: round(a.Formula.FlourG), DoughG: round(a.Formula.Dough.MassG), Hw: round(a.Formula.Dough.Hw), PlanHw: round(p.Formula.Dough.Hw),
 		TargetHw: round(p.Formula.Target.Hw), Felt: st.Felt, OutG: st.OutG, PlanOutG: round(p.Cut.AllMadeG), Pieces: st.OutN, PlanMM: round(p.Roll.SheetMM),
-		InG: round(a.Cost.InG), TrimG: round(a.Cut.AllTrimG), Cost: round(a.Cost.Total.Units()),
+		InG: round(a.Cost.InG + a.Cut.FillTotalG), TrimG: round(a.Cut.AllTrimG), Cost: round(a.Cost.Total.Units()),
 		Makers: []string{}, Lots: []string{}, Next: st.Next}
 	flours := slices.Clone(a.Formula.Flours)
 	slices.SortStableFunc(flours, func(x, y plan.Weighed) int { return int(math.Copysign(1, y.Share-x.Share)) })

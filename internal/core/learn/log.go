@@ -4,12 +4,14 @@ import (
 	"cmp"
 	"math"
 	"slices"
+	"sync"
 	"time"
 
 	"hollen/internal/core/bench"
 	"hollen/internal/core/cut"
 	"hollen/internal/core/plan"
 	"hollen/internal/core/request"
+	"hollen/internal/core/roll"
 	"hollen/internal/core/rules"
 )
 
@@ -30,6 +32,9 @@ type Log struct {
 	hw      *Fitted
 	timed   []int // and of hands
 	hands   *Fitted
+
+	mu    sync.Mutex
+	dials map[string]*dial // by machine and the day it was calibrated; nil where nothing was measured
 }
 
 // Read weighs the newest makings of a log against each other, whatever their order; left are those not to be counted.
@@ -108,6 +113,7 @@ func (l *Log) For(r *request.Request, tool func() string, w Whose) rules.Learned
 	out.Cook = factor(ru.Cook, ru.Cook.Spread, func(b *bench.Bears) bool { return cut.Family(b.Family) == cut.Family(family) },
 		func(b *bench.Bears) []bench.Ratio { return b.Cook })
 	out.Rest = learnedBy(ru.Rest, l.pokes(flour))
+	out.Gaps = l.Gaps(r.Roll.Kind(), w.On)
 	if len(l.timed) > 0 {
 		e := l.hands.For(Next{[]string{"kitchen", w.Maker, r.Cut.Shape}, day(w.On)})
 		out.Hands = rules.LearnedBy{N: e.N, By: math.Exp(e.M), From: math.Exp(e.M - e.Within), To: math.Exp(e.M + e.Within)}
@@ -233,4 +239,49 @@ func (l *Log) pokes(flour string) (out []Look) {
 		}
 	}
 	return out
+}
+
+// Gaps returns what sheets measured since a machine was last calibrated say of each of its stops; none without any.
+func (l *Log) Gaps(m roll.Machine, on time.Time) (out []rules.LearnedGap) {
+	d := l.dial(m)
+	if d == nil {
+		return nil
+	}
+	g := l.ru.Gap
+	for _, s := range m.Stops {
+		e := d.of(s.Label, s.GapMM, day(on))
+		out = append(out, rules.LearnedGap{Stop: s.Label, N: e.N, By: math.Max(g.Low, math.Min(g.High, math.Exp(e.M))), Within: e.Within})
+	}
+	return out
+}
+
+// dial weighs the sheets of a machine, once.
+func (l *Log) dial(m roll.Machine) *dial {
+	l.mu.Lock()
+	defer l.mu.Unlock()
+	of := m.Key + " " + m.CalibratedOn
+	if d, known := l.dials[of]; known {
+		return d
+	}
+	if l.dials == nil {
+		l.dials = map[string]*dial{}
+	}
+	since, err := time.ParseInLocation(time.DateOnly, m.CalibratedOn, time.Local)
+	var sheets []Sheet
+	for i := range l.entries {
+		e := &l.entries[i]
+		if err == nil && e.Began.Before(since) {
+			continue
+		}
+		for _, x := range e.Bears.Sheets {
+			if x.Machine == m.Key && x.GapMM > 0 && x.Ratio > 0 {
+				sheets = append(sheets, Sheet{x.Stop, x.GapMM, math.Log(x.Ratio), day(e.Began)})
+			}
+		}
+	}
+	l.dials[of] = nil
+	if len(sheets) > 0 {
+		l.dials[of] = fitDial(l.ru.Gap, sheets[max(0, len(sheets)-l.ru.Newest):])
+	}
+	return l.dials[of]
 }

@@ -48,18 +48,35 @@ type Sheet struct {
 // Gap returns the logarithm of what sheets of a stop are over what its gap says, from sheets measured at any stop of that
 // dial.
 func Gap(g rules.Gap, sheets []Sheet, stop string, gapMM, day float64) Estimate {
-	cov := func(a, b Sheet) float64 {
-		c := g.Share + (g.Zero+g.Wander*math.Exp(-math.Abs(a.Day-b.Day)/g.WanderDays))/(a.GapMM*b.GapMM)
-		if a.Stop == b.Stop {
-			c += g.Stop
-		}
-		return c
-	}
-	next := Sheet{Stop: stop, GapMM: gapMM, Day: day}
+	return fitDial(g, sheets).of(stop, gapMM, day)
+}
+
+// dial is what sheets of one machine say, before it is asked of which stop.
+type dial struct {
+	g      rules.Gap
+	sheets []Sheet
+	solved solved
+}
+
+func fitDial(g rules.Gap, sheets []Sheet) *dial {
+	d := &dial{g: g, sheets: sheets}
 	r, v := make([]float64, len(sheets)), make([]float64, len(sheets))
 	for i, x := range sheets {
 		r[i], v[i] = x.R, g.Noise+g.NoiseMM/(x.GapMM*x.GapMM)
 	}
-	fit := solve(r, v, g.Slip, func(i, j int) float64 { return cov(sheets[i], sheets[j]) })
-	return fit.estimate(cov(next, next), func(i int) float64 { return cov(sheets[i], next) })
+	d.solved = solve(r, v, g.Slip, func(i, j int) float64 { return d.shares(sheets[i], sheets[j]) })
+	return d
+}
+
+func (d *dial) shares(a, b Sheet) float64 {
+	c := d.g.Share + (d.g.Zero+d.g.Wander*math.Exp(-math.Abs(a.Day-b.Day)/d.g.WanderDays))/(a.GapMM*b.GapMM)
+	if a.Stop == b.Stop {
+		c += d.g.Stop
+	}
+	return c
+}
+
+func (d *dial) of(stop string, gapMM, day float64) Estimate {
+	next := Sheet{Stop: stop, GapMM: gapMM, Day: day}
+	return d.solved.estimate(d.shares(next, next), func(i int) float64 { return d.shares(d.sheets[i], next) })
 }

@@ -3,9 +3,12 @@ package plan
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strings"
 
+	"hollen/internal/core/measure"
 	"hollen/internal/core/request"
+	"hollen/internal/core/roll"
 	"hollen/internal/core/rules"
 )
 
@@ -90,11 +93,42 @@ func (p *Plan) adviseLearned() {
 			p.note(s, field, Remark, code, Batches(x.N, "here"), "%s %s the book’s, %.2f to %.2f nine times in ten.", what, times(x.By), x.From, x.To)
 		}
 	}
+	for _, g := range l.Gaps {
+		if g.Stop == p.Roll.TargetStop && g.N > 0 && !p.Roped() && math.Abs(g.By-1) >= .01 {
+			word := "more"
+			if g.By < 1 {
+				word = "less"
+			}
+			p.note(request.AtRoll, "roll.sheet", Remark, "learned_gap", fmt.Sprintf("By %s of this machine", measure.Plural(g.N, "sheet", "sheets")),
+				"stop %s gives %.0f %% %s than its gap says, within %.0f %%.", g.Stop, 100*math.Abs(g.By-1), word, 100*g.Within)
+		}
+	}
 	by(request.AtKnead, "knead.min", "learned_knead", l.Knead, "Kneading takes")
 	by(request.AtRest, "rest.min", "learned_rest", l.Rest, "Resting takes")
 	by(request.AtDry, "dry.window", "learned_dry", l.Dry, "Leather takes")
 	by(request.AtCook, "cook.time", "learned_cook", l.Cook, "The pot takes")
 	by(request.AtCut, "cut.scraps", "learned_hands", l.Hands, "Cutting and forming take")
+}
+
+// asLearned is a machine with what the log has learned of its gaps since it was last calibrated.
+func (p *Plan) asLearned(m roll.Machine) roll.Machine {
+	l := &p.rules.Learned
+	if len(l.Gaps) == 0 {
+		return m
+	}
+	m.Stops = slices.Clone(m.Stops)
+	for i := range m.Stops {
+		s := &m.Stops[i]
+		if k := l.Gap(s.Label); k != 1 {
+			s.K = s.TrueMM() / s.GapMM * k
+		}
+	}
+	for i := 1; i < len(m.Stops); i++ { // a finer stop never gives the thicker sheet
+		if m.Stops[i].TrueMM() >= m.Stops[i-1].TrueMM() {
+			return p.Request.Roll.Kind()
+		}
+	}
+	return m
 }
 
 // Batches says what something stands on.

@@ -288,7 +288,7 @@ func MakeIn(in measure.System, ru rules.Rules, r request.Request) (*Plan, error)
 		p.rules.Flour.MilledMoistureWB = ru.Flour.MilledUSMoistureWB
 	}
 	p.shape = r.Cut.Kind()
-	if p.machine = r.Roll.Kind(); p.shape.Traits().Rope {
+	if p.machine = p.asLearned(r.Roll.Kind()); p.shape.Traits().Rope {
 		p.machine = roll.Hands()
 	}
 	p.parts = make([]flour.Part, len(r.Flours))

@@ -9,6 +9,25 @@ type Learned struct {
 	Dry   LearnedBy // minutes on the rack
 	Cook  LearnedBy // seconds in the pot
 	Hands LearnedBy // minutes of cutting and forming
+	Gaps  []LearnedGap
+}
+
+// LearnedGap is what sheets of a stop are over what its gap says, by scattered measurements.
+type LearnedGap struct {
+	Stop   string
+	N      int     // sheets it stands on
+	By     float64 // times the gap
+	Within float64 // nine in ten, share
+}
+
+// Gap is the multiplier of a stop, 1 where nothing is learned.
+func (l *Learned) Gap(stop string) float64 {
+	for _, g := range l.Gaps {
+		if g.Stop == stop && g.By > 0 {
+			return g.By
+		}
+	}
+	return 1
 }
 
 // LearnedPoints is how much more water than the book a batch wants, points of working hydration.
