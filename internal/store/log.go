@@ -3,7 +3,6 @@ package store
 import (
 	"context"
 	"encoding/json"
-	"fmt"
 	"slices"
 	"strings"
 	"time"
@@ -65,17 +64,16 @@ func (s *Store) ChangeLogSettings(ctx context.Context, change func(*LogSettings)
 	})
 }
 
-// LogStamp is another text whenever what may be learned is: a making has ended, goes on again or was said more of, or settings
+// LogStamp is another number whenever what may be learned is another: a making has ended, goes on again or was said more of, or settings
 // have changed.
-func (s *Store) LogStamp(ctx context.Context) (string, error) {
-	var row struct {
-		N       int64
-		Changed uint64
-		Version int
-	}
-	err := s.db.WithContext(ctx).Raw(`SELECT COUNT(*) AS n, COALESCE(SUM(seq), 0) + COALESCE(SUM(version), 0) AS changed,
-		COALESCE((SELECT version FROM log_settings WHERE id = 1), 0) AS version FROM making_summaries`).Scan(&row).Error
-	return fmt.Sprint(row.N, ".", row.Changed, ".", row.Version), err
+func (s *Store) LogStamp(ctx context.Context) (n int, err error) {
+	err = s.db.WithContext(ctx).Model(&logSettings{}).Select("COALESCE(MAX(version), 0)").Where("id = 1").Scan(&n).Error
+	return n, err
+}
+
+// stampLog says that the log is another.
+func stampLog(tx *gorm.DB) error {
+	return tx.Exec("INSERT INTO log_settings (id, version, doc) VALUES (1, 1, '{}') ON DUPLICATE KEY UPDATE version = version + 1").Error
 }
 
 // NewestMade returns the newest ended makings, the newest first.

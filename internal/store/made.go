@@ -75,7 +75,10 @@ func (s *Store) KeepSummary(ctx context.Context, m Making, run *bench.Making, ev
 		} else if err := tx.Clauses(clause.OnConflict{UpdateAll: true}).Create(&row).Error; err != nil {
 			return err
 		}
-		return addUp(tx, row.Day)
+		if err := addUp(tx, row.Day); err != nil {
+			return err
+		}
+		return stampLog(tx)
 	})
 }
 

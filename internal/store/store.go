@@ -506,7 +506,10 @@ func (x *SeedMaking) keep(tx *gorm.DB, batch uint64) error {
 	if err := tx.Create(&row).Error; err != nil {
 		return err
 	}
-	return addUp(tx, row.Day)
+	if err := addUp(tx, row.Day); err != nil {
+		return err
+	}
+	return stampLog(tx)
 }
 
 // pair links two batches as the doughs of one.

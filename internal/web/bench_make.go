@@ -266,7 +266,8 @@ func (s *Server) listMakings(c *gin.Context) {
 		Name string
 		Rows []madeRow
 		Last uint64 // that ended
-	}{b.ID, b.Request.Name, nil, 0}
+		Else []otherwise
+	}{b.ID, b.Request.Name, nil, 0, nil}
 	in := shownIn(c)
 	for _, m := range all {
 		row := madeRow{ID: m.ID, When: m.Began.Local().Format("Mon 2 January, 15:04"), Open: m.Ended == nil}
@@ -289,6 +290,9 @@ func (s *Server) listMakings(c *gin.Context) {
 			}
 		}
 		v.Rows = append(v.Rows, row)
+	}
+	if v.Last > 0 {
+		v.Else = s.sinceLast(c.Request.Context(), in, v.Last)
 	}
 	s.render(c, http.StatusOK, "makings", "Makings", v)
 }

@@ -18,7 +18,7 @@ type learner struct {
 	mu      sync.Mutex
 	log     *learn.Log
 	set     store.LogSettings
-	stamp   string
+	stamp   int
 	checked time.Time
 }
 

@@ -89,6 +89,7 @@ func TestLearnedIsFrozen(t *testing.T) {
 	if err != nil || p.Rules().Learned.Hw.Points != before.Rules.Learned.Hw.Points {
 		t.Errorf("%v: %v, was %v", err, p.Rules().Learned.Hw, before.Rules.Learned.Hw)
 	}
+	s.wants(s.ask("GET", batch(demo.Chandler)+"/makings", nil), 200, "As last time, by now", "Hydration aimed at", "Your one batch wanted")
 	next := s.begin(demo.Saturday)
 	if m, _ := s.store.Making(context.Background(), newMade+1); next == at || m.Rules.Learned.Hw.Points >= before.Rules.Learned.Hw.Points {
 		t.Errorf("too wet, and the next is begun with %v, the one before with %v", m.Rules.Learned.Hw.Points, before.Rules.Learned.Hw.Points)

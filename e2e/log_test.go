@@ -1,0 +1,57 @@
+package e2e
+
+import (
+	"context"
+	"fmt"
+	"testing"
+	"time"
+
+	"hollen/internal/core/measure"
+	"hollen/internal/demo"
+	"hollen/internal/store"
+)
+
+// A batch is made and logged, its copy has the correction with its reason; left out, it is gone; while one window logs, another plans.
+func TestLogCorrectsTheNext(t *testing.T) {
+	t.Parallel() // it waits more than it works
+	base, st := serve(t)
+	err := st.ChangeLogSettings(context.Background(), func(l *store.LogSettings) { l.Off, l.Left = false, []uint64{1} })
+	if err != nil {
+		t.Fatal(err)
+	}
+	br := browser(t)
+	one, two := open(t, br, base, wide, high), open(t, br, base, tabletW, tabletH)
+	one.expect = []string{"422"}
+	two.visit(batch(demo.Saturday) + "?at=formula")
+	const wanted = "document.querySelector('#sheet').textContent.includes('Your one batch wanted')"
+	if eval[bool](two, wanted) {
+		t.Error("nothing is logged, and it has learned something")
+	}
+	one.visit(batch(demo.Saturday) + "/log")
+	eval[bool](one, fmt.Sprintf("(document.querySelector('#l-when').value = %q, true)", time.Now().Add(-2*time.Hour).Format(measure.ClockForm)))
+	eval[bool](one, "(document.querySelector('input[name=felt][value=\"-1\"]').click(), true)")
+	one.enter("#l-poke_s", "four")
+	one.enter("#l-next", "roll a stop finer")
+	one.click(".log-asks .btn-go")
+	one.until("what is wrong, by its line", "document.querySelector('#l-poke_s-e')?.textContent.includes('0.1 to 60 s') && document.querySelector('#l-next').value === 'roll a stop finer'")
+	one.enter("#l-poke_s", "4")
+	one.click(".log-asks .btn-go")
+	one.until("the making", "location.pathname.endsWith('/made') && document.body.textContent.includes('felt a little dry')")
+	// The other window goes on planning: its next change counts with it.
+	time.Sleep(1100 * time.Millisecond)
+	two.enter("#f-amount-flour_g", "1100")
+	two.until("the correction, with its reason", wanted+" && document.querySelector('#sheet').textContent.includes('more water here')")
+	// A copy has it, too, and the last word.
+	one.visit(batch(demo.Saturday))
+	one.until("the last word", "document.querySelector('.last-word')?.textContent.includes('roll a stop finer')")
+	one.visit("/log/learned")
+	one.until("what stands behind it", "document.querySelector('main').textContent.includes('a little dry')")
+	one.click("button[name=do][value=leave]")
+	one.until("left out", "document.querySelector('main').textContent.includes('left out')")
+	one.visit(batch(demo.Saturday) + "?at=formula")
+	if eval[bool](one, wanted) {
+		t.Error("left out, it counts all the same")
+	}
+	one.button("#messages ~ .last-word", "Seen to")
+	one.until("seen to", "!document.querySelector('.last-word')")
+}
