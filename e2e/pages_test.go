@@ -51,7 +51,7 @@ func pages() []page {
 		{"/static/*path", nil},
 		{"/cabinet/export.json", nil}, {"/cabinet/:shelf/export.json", nil}, {"/batches/:id/request.json", nil}, {"/batches/:id/plan.json", nil},
 		{"/batches/:id/recipe.json", nil}, {"/batches/:id/cut.svg", nil}, {"/batches/:id/ladder.svg", nil},
-		{"/log.csv", nil}, {"/log.json", nil}, {"/bench/:id/line", nil}, {"/bench/:id/made.json", nil}, {"/bench/:id/made.csv", nil},
+		{"/bench/:id/pictures/:n", nil}, {"/log.csv", nil}, {"/log.json", nil}, {"/bench/:id/line", nil}, {"/bench/:id/made.json", nil}, {"/bench/:id/made.csv", nil},
 	}
 }
 

@@ -318,6 +318,8 @@ type madeView struct {
 	Out       string
 	Since     string // what has become of its batch
 	Room      string // the air meanwhile
+	Pictures  []int
+	Full      bool // it has as many pictures as it may have
 	Remarks   []string
 }
 
@@ -368,6 +370,12 @@ func (s *Server) showMade(c *gin.Context) {
 	if st.OutN > 0 {
 		v.Out = strings.TrimPrefix(v.Out+", "+measure.Plural(st.OutN, "piece", "pieces"), ", ")
 	}
+	var err error
+	if v.Pictures, err = s.store.Pictures(c.Request.Context(), kept.ID); err != nil {
+		s.failStore(c, err)
+		return
+	}
+	v.Full = len(v.Pictures) >= store.MostPictures
 	v.Since, v.Room = s.since(c.Request.Context(), &kept), s.airOf(c, &kept)
 	for _, r := range st.Remarks {
 		who := ""

@@ -1,8 +1,12 @@
 package web
 
 import (
+	"bytes"
 	"context"
 	"encoding/json"
+	"image"
+	"image/jpeg"
+	"net/http/httptest"
 	"net/url"
 	"strings"
 	"testing"
@@ -125,4 +129,45 @@ func TestLastWordAndQuestions(t *testing.T) {
 	if body := s.ask("GET", "/log", nil).Body.String(); strings.Contains(body, "Weigh the moisture") {
 		t.Error("sent away, it is asked again")
 	}
+}
+
+// A picture of a making is kept small and drawn anew: where it was taken does not come along. Others than small JPEGs are refused with
+// the reason; so many, no more.
+func TestPictures(t *testing.T) {
+	s := newSite(t)
+	send := func(doc []byte) *httptest.ResponseRecorder {
+		r := httptest.NewRequest("POST", "http://127.0.0.1/bench/1/pictures", bytes.NewReader(doc))
+		r.Header.Set("Content-Type", "image/jpeg")
+		w := httptest.NewRecorder()
+		s.h.ServeHTTP(w, r)
+		return w
+	}
+	drawn := func(side int) []byte {
+		var b bytes.Buffer
+		if err := jpeg.Encode(&b, image.NewGray(image.Rect(0, 0, side, side)), nil); err != nil {
+			t.Fatal(err)
+		}
+		return b.Bytes()
+	}
+	doc := drawn(300)
+	where := []byte("Exif\x00\x00GPS 54.1 N")
+	tagged := append(append(append([]byte{}, doc[:2]...), 0xff, 0xe1, 0, byte(len(where)+2)), append(where, doc[2:]...)...)
+	s.wants(send(tagged), 201, "1")
+	w := s.ask("GET", "/bench/1/pictures/1", nil)
+	if s.wants(w, 200); bytes.Contains(w.Body.Bytes(), []byte("GPS")) || w.Header().Get("Content-Type") != "image/jpeg" {
+		t.Error("where it was taken is kept")
+	}
+	s.wants(send([]byte("a picture, honest")), 422, "A JPEG of at most")
+	s.wants(send(drawn(pictureSide+1)), 422)
+	s.wants(send(bytes.Repeat([]byte{1}, store.MaxPicture+1)), 413)
+	s.wants(send(doc[:len(doc)/2]), 422)
+	for range store.MostPictures - 1 {
+		s.wants(send(doc), 201)
+	}
+	s.wants(send(doc), 409, "take one away first")
+	s.wants(s.ask("GET", "/bench/1/made", nil), 200, `src="/bench/1/pictures/6"`, "Take picture 1 away")
+	s.wants(s.ask("POST", "/bench/1/pictures/1/remove", url.Values{}), 303)
+	s.wants(s.ask("GET", "/bench/1/pictures/1", nil), 404)
+	s.wants(s.ask("GET", "/bench/1/pictures/x", nil), 404)
+	s.wants(send(doc), 201, "7")
 }

@@ -5,6 +5,7 @@ import { startFinder } from "./finder.js";
 import { stepped } from "./number.js";
 import { keepForms } from "./kept.js";
 import { markScrollers } from "./scrollers.js";
+import { pictures } from "./pictures.js";
 
 const finder = document.getElementById("finder");
 if (finder) startFinder(finder);
@@ -12,6 +13,7 @@ const form = document.getElementById("batch");
 if (form) startBatch(form);
 startKeys();
 keepForms();
+pictures();
 let marking = 0;
 function mark() {
   cancelAnimationFrame(marking);
