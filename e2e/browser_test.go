@@ -31,11 +31,18 @@ func TestMain(m *testing.M) { storetest.Main(m) }
 // serve starts the application on the demo data and returns its address and store.
 func serve(t *testing.T) (string, *store.Store) {
 	t.Helper()
+	base, s := serving(t, demo.Scenario(rules.Default(), demo.Day))
+	byTheBook(t, s)
+	return base, s
+}
+
+// serving starts the application on a scenario.
+func serving(t *testing.T, sc store.Scenario) (string, *store.Store) {
+	t.Helper()
 	s := storetest.Open(t)
-	if _, err := s.Seed(context.Background(), demo.Scenario(rules.Default(), demo.Day)); err != nil {
+	if _, err := s.Seed(context.Background(), sc); err != nil {
 		t.Fatal(err)
 	}
-	byTheBook(t, s)
 	srv := httptest.NewServer(web.New(s, rules.Default(), slog.New(slog.DiscardHandler), true))
 	t.Cleanup(srv.Close)
 	return srv.URL, s

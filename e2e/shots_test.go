@@ -7,6 +7,7 @@ import (
 
 	"github.com/chromedp/chromedp"
 
+	"hollen/internal/core/rules"
 	"hollen/internal/demo"
 )
 
@@ -17,11 +18,11 @@ func TestShots(t *testing.T) {
 	if dir == "" {
 		t.Skip("HOLLEN_SHOTS names no folder")
 	}
-	base, _ := serve(t)
+	base, _ := serving(t, demo.WithLog(rules.Default(), demo.Day))
 	br := browser(t)
 	views := []struct{ name, path string }{{"batches", "/"}, {"cabinet", "/cabinet/flours"}, {"bench", "/bench/2"},
-		{"compare", "/compare?a=7"}, {"recipe", "/recipe"}, {"doctor", batch(demo.Saturday) + "?at=doctor"},
-		{"as-made", "/batches/new?as=own"}, {"sheet", batch(demo.Saturday) + "/sheet"}}
+		{"compare", "/compare?a=7"}, {"recipe", "/recipe"}, {"log", "/log"}, {"doctor", batch(demo.Saturday) + "?at=doctor"},
+		{"sheet", batch(demo.Saturday) + "/sheet"}}
 	for _, s := range []string{"formula", "room", "knead", "rest", "roll", "cut", "dry", "cook"} {
 		path := batch(demo.Saturday) + "?at="
 		if s == "rest" {
@@ -39,14 +40,6 @@ func TestShots(t *testing.T) {
 		if os.Getenv("HOLLEN_SHOTS_WHOLE") != "" {
 			height = int64(eval[float64](b, "Math.max(document.documentElement.scrollHeight, 400)"))
 			b.do(chromedp.EmulateViewport(width, height))
-		}
-		if name == "as-made" { // as it is typed
-			for sel, typed := range map[string]string{"#f-name": "The Sunday dough", "#f-g-flours-0-share": "2 cups", "#f-g-flours-1-share": "80",
-				"#f-eggs-fix_whole_eggs": "4", "#f-eggs-liquid_g": "half a shell", "#f-g-oil_share": "1 tbsp", "#f-g-salt_share": "a pinch"} {
-				b.enter(sel, typed)
-			}
-			b.pick("#f-flours-1-flour", "semola-fine")
-			eval[bool](b, "(document.activeElement.blur(), scrollTo(0, 0), true)")
 		}
 		if name == "dark" { // a worked-out way taken over, one pass more
 			b.pick("#f-roll-by", "own")

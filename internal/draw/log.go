@@ -10,6 +10,7 @@ import (
 // Dot is one making on a chart of the log.
 type Dot struct {
 	At     time.Time
+	X      float64 // what it is drawn over, where that is not time
 	Y      float64
 	Letter string // which flour, or shape
 	Hollow bool   // it hardly counts
@@ -21,9 +22,7 @@ func Log(title, unit string, dots []Dot, want float64, wantWord string, low, hig
 	if len(dots) == 0 {
 		return ""
 	}
-	const left, right, top, bottom, r = 60., 880., 18., 190., 11.
 	from, to := dots[0].At, dots[0].At
-	least, most := math.Min(want, low), math.Max(want, high)
 	for _, d := range dots {
 		if d.At.Before(from) {
 			from = d.At
@@ -31,12 +30,57 @@ func Log(title, unit string, dots []Dot, want float64, wantWord string, low, hig
 		if d.At.After(to) {
 			to = d.At
 		}
+	}
+	over := ruled{from: 0, to: math.Max(to.Sub(from).Hours(), 24), of: func(d *Dot) float64 { return d.At.Sub(from).Hours() }}
+	for _, t := range months(from, to) {
+		over.marks = append(over.marks, mark{t.Sub(from).Hours(), t.Format("2 Jan")})
+	}
+	return chart(title, unit, dots, over, want, wantWord, low, high)
+}
+
+// LogOver draws the same over another figure of each making, X.
+func LogOver(title, unit string, dots []Dot, xUnit string, want float64, wantWord string) string {
+	if len(dots) == 0 {
+		return ""
+	}
+	over := ruled{from: math.Inf(1), to: math.Inf(-1), of: func(d *Dot) float64 { return d.X }, name: xUnit}
+	for _, d := range dots {
+		over.from, over.to = math.Min(over.from, d.X), math.Max(over.to, d.X)
+	}
+	step := niceStep(math.Max(over.to-over.from, 1e-6), 6)
+	over.from, over.to = step*math.Floor(over.from/step), step*math.Ceil(over.to/step+1e-9)
+	if over.to <= over.from {
+		over.to = over.from + step
+	}
+	for v := over.from; v <= over.to+1e-9; v += step {
+		over.marks = append(over.marks, mark{v, axis(v)})
+	}
+	return chart(title, unit, dots, over, want, wantWord, want, want)
+}
+
+// mark is a value written under a chart.
+type mark struct {
+	v     float64
+	words string
+}
+
+// ruled is what a chart runs over.
+type ruled struct {
+	from, to float64
+	of       func(d *Dot) float64
+	marks    []mark
+	name     string
+}
+
+func chart(title, unit string, dots []Dot, over ruled, want float64, wantWord string, low, high float64) string {
+	const left, right, top, bottom, r = 60., 880., 18., 190., 11.
+	least, most := math.Min(want, low), math.Max(want, high)
+	for _, d := range dots {
 		least, most = math.Min(least, d.Y), math.Max(most, d.Y)
 	}
 	step := niceStep(most-least, 5)
 	least, most = step*math.Floor(least/step-.2), step*math.Ceil(most/step+.2)
-	span := math.Max(to.Sub(from).Hours(), 24)
-	x := func(t time.Time) float64 { return left + 20 + t.Sub(from).Hours()/span*(right-left-50) }
+	x := func(v float64) float64 { return left + 20 + (v-over.from)/(over.to-over.from)*(right-left-50) }
 	y := func(v float64) float64 { return bottom - (v-least)/(most-least)*(bottom-top) }
 	s := &Scene{Title: fmt.Sprintf("%s: %d makings", title, len(dots)), W: 926, H: bottom + 52, Class: "scale-down"}
 	for v := least; v <= most+1e-9; v += step {
@@ -45,23 +89,26 @@ func Log(title, unit string, dots []Dot, want float64, wantWord string, low, hig
 	}
 	s.Path("ink", fmt.Sprintf("M%s %sH%s", num(left), num(y(want)), num(right)))
 	s.Text("e q", right+46, y(want)+4, wantWord)
-	for _, d := range dots {
-		class := "dough"
+	for i := range dots {
+		d, class := &dots[i], "dough"
 		if d.Hollow {
 			class = "ghost"
 		}
-		s.Circle(class, x(d.At), y(d.Y), r)
-		s.Text("m", x(d.At), y(d.Y)+4, d.Letter)
+		s.Circle(class, x(over.of(d)), y(d.Y), r)
+		s.Text("m", x(over.of(d)), y(d.Y)+4, d.Letter)
 	}
 	if high > low {
 		at := right - 8
 		s.Path("ink", fmt.Sprintf("M%s %sh8V%sh-8", num(at), num(y(high)), num(y(low))))
 	}
-	for _, t := range months(from, to) {
-		s.Path("ink", fmt.Sprintf("M%s %sv6", num(x(t)), num(bottom)))
-		s.Text("m q", x(t), bottom+22, t.Format("2 Jan"))
+	for _, m := range over.marks {
+		s.Path("ink", fmt.Sprintf("M%s %sv6", num(x(m.v)), num(bottom)))
+		s.Text("m q", x(m.v), bottom+22, m.words)
 	}
 	s.Text("q", 0, bottom+40, unit)
+	if over.name != "" {
+		s.Text("e q", right, bottom+40, over.name)
+	}
 	return s.SVG()
 }
 

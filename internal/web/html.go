@@ -67,7 +67,11 @@ func (m *markup) notes(notes []plan.Note) {
 		if n.Level == plan.Warning {
 			class = "warn"
 		}
-		m.raw(`<div class="`, class, `"><b>`, esc(n.Head), `</b> `, esc(n.Text), `</div>`)
+		m.raw(`<div class="`, class, `"><b>`, esc(n.Head), `</b> `, esc(n.Text))
+		if strings.HasPrefix(n.Code, plan.LearnedCode) {
+			m.raw(` <a href="/log/learned">What stands behind it</a>`)
+		}
+		m.raw(`</div>`)
 	}
 }
 

@@ -153,7 +153,7 @@ func labelName(cab store.Cabinet, label string) string {
 
 // sayWords say a factor as one would across the bench.
 func sayWords(x learn.Saying, flour func(string) string) string {
-	k := fmt.Sprintf("%.2f times the book, %.2f to %.2f nine times in ten, from %d.", x.By, x.From, x.To, x.N)
+	k := fmt.Sprintf("%.0f %% of the book’s, nine times in ten %.0f to %.0f %%, from %d.", 100*x.By, 100*x.From, 100*x.To, x.N)
 	switch x.What {
 	case "knead":
 		school := x.Of
@@ -167,6 +167,9 @@ func sayWords(x learn.Saying, flour func(string) string) string {
 		return fmt.Sprintf("Leather (%s air): %s", x.Of, k)
 	case "cook":
 		return fmt.Sprintf("In the pot, %s: %s", strings.ReplaceAll(x.Of, "_", " "), k)
+	}
+	if x.What == "loss" {
+		return "Left on bowl and board: " + k
 	}
 	return fmt.Sprintf("Hands at the cut, %s: %s", strings.ReplaceAll(x.Of, "-", " "), k)
 }

@@ -36,6 +36,8 @@ type logDay struct {
 type logView struct {
 	Words  string
 	Felt   string // as it was asked for
+	From   string // the first day
+	To     string // and the last
 	Any    bool   // something is looked for
 	Days   []logDay
 	Older  string
@@ -56,6 +58,12 @@ func logQuery(q url.Values) store.MadeQuery {
 	out := store.MadeQuery{Words: strings.TrimSpace(q.Get("find"))}
 	if n, err := strconv.Atoi(q.Get("felt")); err == nil && n >= -2 && n <= 2 {
 		out.Felt = &n
+	}
+	if t, err := time.ParseInLocation(time.DateOnly, q.Get("from"), time.Local); err == nil {
+		out.From = t
+	}
+	if t, err := time.ParseInLocation(time.DateOnly, q.Get("to"), time.Local); err == nil {
+		out.To = t.AddDate(0, 0, 1)
 	}
 	if id, err := strconv.ParseUint(q.Get("id"), 10, 63); err == nil {
 		if t, err := time.Parse(time.RFC3339Nano, q.Get("before")); err == nil {
@@ -86,7 +94,8 @@ func (s *Server) showLog(c *gin.Context) {
 		return
 	}
 	in := shownIn(c)
-	v := logView{Words: q.Words, Felt: c.Query("felt"), Any: q.Words != "" || q.Felt != nil, Feels: feltWords}
+	v := logView{Words: q.Words, Felt: c.Query("felt"), From: c.Query("from"), To: c.Query("to"), Feels: feltWords,
+		Any: q.Words != "" || q.Felt != nil || !q.From.IsZero() || !q.To.IsZero()}
 	v.None = len(found) == 0 && !v.Any
 	for _, m := range found {
 		day := m.Began.Local().Format("Monday 2 January 2006")
@@ -103,6 +112,11 @@ func (s *Server) showLog(c *gin.Context) {
 		}
 		if q.Felt != nil {
 			page.Set("felt", fmt.Sprint(*q.Felt))
+		}
+		for _, day := range []string{"from", "to"} {
+			if x := c.Query(day); x != "" {
+				page.Set(day, x)
+			}
 		}
 		v.Older = "/log?" + page.Encode()
 	}
@@ -156,6 +170,16 @@ func chartsOf(all []store.Made) (out []logChart) {
 			}
 			return m.Bears.HwPoints - feltPoints[*m.Felt+2], true
 		})
+	var dots []draw.Dot
+	for i := range all {
+		if m := &all[i]; m.Felt != nil && m.RH > 0 {
+			dots = append(dots, draw.Dot{X: 100 * m.RH, Y: m.Bears.HwPoints - feltPoints[*m.Felt+2], Letter: letter(m)})
+		}
+	}
+	if len(dots) > 1 {
+		out = append(out, logChart{"Water, over the room’s humidity", "the same; flat says that the room is reckoned right",
+			template.HTML(draw.LogOver("Water over the room’s humidity", "points over the book", dots, "% humidity", 0, "book"))})
+	}
 	one("A poke, half back", "the last one timed; three seconds is ready", "seconds", 3, "ready", func(m *store.Made) (float64, bool) { return m.PokeS, m.PokeS > 0 })
 	one("Came out", "pasta that was weighed, of what was planned", "share of the plan", 1, "planned", func(m *store.Made) (float64, bool) {
 		return m.OutG / math.Max(m.PlanOutG, 1), m.OutG > 0 && m.PlanOutG > 0

@@ -94,10 +94,10 @@ func (s *Server) routes(e *gin.Engine) {
 	e.GET("/batches/:id/log", s.openLog)         // made without the bench
 	e.POST("/batches/:id/log", s.saveLog)
 	e.GET("/bench/:id/beside", s.showBesideMade) // two of them side by side
-	e.POST("/bench/:id/pictures", s.addPicture) // a JPEG, small
+	e.POST("/bench/:id/pictures", s.addPicture)  // a JPEG, small
 	e.GET("/bench/:id/pictures/:n", s.showPicture)
 	e.POST("/bench/:id/pictures/:n/remove", s.removePicture)
-	e.GET("/bench/:id/log", s.openMadeLog)       // more of a making
+	e.GET("/bench/:id/log", s.openMadeLog) // more of a making
 	e.POST("/bench/:id/log", s.saveMadeLog)
 	e.GET("/bench/:id/made.json", s.downloadMadeJSON)
 	e.GET("/bench/:id/made.csv", s.downloadMadeCSV)

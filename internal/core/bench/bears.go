@@ -29,6 +29,8 @@ type Bears struct {
 	Sheets   []AtStop `json:"sheets,omitempty"`
 	HandsMin float64  `json:"hands_min,omitempty"` // cutting and forming
 	PlanMin  float64  `json:"plan_hands_min,omitempty"`
+	LossG    float64  `json:"loss_g,omitempty"` // on bowl and board: what went in, less the pieces as they were weighed
+	PlanG    float64  `json:"plan_loss_g,omitempty"`
 }
 
 // Ratio is what a look says: the right moment was between so many times the planned one; 0 is an open end, the same twice is
@@ -78,6 +80,7 @@ func (m *Making) bears(events []Event) Bears {
 		}
 	}
 	b.looks(m, events)
+	b.lost(m)
 	for i := range m.Steps {
 		s, d := &m.Steps[i], m.State.Steps[m.Steps[i].Key]
 		switch {
@@ -90,6 +93,24 @@ func (m *Making) bears(events []Event) Bears {
 		}
 	}
 	return b
+}
+
+// lost reads what stayed on bowl and board, where every piece was weighed.
+func (b *Bears) lost(m *Making) {
+	sum, n := 0., 0
+	for i := range m.Steps {
+		if m.Steps[i].Kind == Divide {
+			if d := m.State.Steps[m.Steps[i].Key]; d.G > 0 && d.Status == WasDone {
+				sum, n = sum+d.G, n+1
+			}
+		}
+	}
+	p := m.Ahead
+	if n == 0 || n != p.Roll.Pieces || m.State.PutBy > 0 || p.Roll.AsideG > 0 {
+		return
+	}
+	share := p.Rules().Dough.BowlLossShare
+	b.LossG, b.PlanG = round(math.Max(0, p.Formula.Dough.MassG-sum)), round(p.Formula.Dough.MassG*share)
 }
 
 func gapOf(p *plan.Plan, stop string) float64 {

@@ -10,7 +10,7 @@ import (
 
 // SummaryVersion is the version of a Summary: it goes up when one of the same making may come out otherwise, so that those
 // kept are made anew.
-const SummaryVersion = 4
+const SummaryVersion = 6
 
 // Summary is what lists, charts and the ledger read of an ended making, so that they need not fold it. Masses g, times
 // min, hydration points.
@@ -41,6 +41,8 @@ type Summary struct {
 	Makers    []string  `json:"makers"`
 	Lots      []string  `json:"lots"`
 	EggSource string    `json:"eggs,omitempty"`
+	RH        float64   `json:"rh"`             // of the room it was planned in, share
+	TempC     float64   `json:"temp_c"`         // °C
 	InG       float64   `json:"in_g"`           // everything weighed in
 	TrimG     float64   `json:"trim_g"`         // trimmings, as planned
 	Cost      float64   `json:"cost,omitempty"` // in the house's currency
@@ -54,7 +56,7 @@ func (m *Making) Summary(events []Event) Summary {
 	s := Summary{Version: SummaryVersion, Name: p.Request.Name, Shape: a.Cut.Shape.Name, Flours: []string{}, Began: st.Began, Ended: st.Ended,
 		FlourG: round(a.Formula.FlourG), DoughG: round(a.Formula.Dough.MassG), Hw: round(a.Formula.Dough.Hw), PlanHw: round(p.Formula.Dough.Hw),
 		TargetHw: round(p.Formula.Target.Hw), Felt: st.Felt, OutG: st.OutG, PlanOutG: round(p.Cut.AllMadeG), Pieces: st.OutN, PlanMM: round(p.Roll.SheetMM),
-		InG: round(a.Cost.InG + a.Cut.FillTotalG), TrimG: round(a.Cut.AllTrimG), Cost: round(a.Cost.Total.Units()),
+		RH: p.Request.Room.RH, TempC: p.Request.Room.TempC, InG: round(a.Cost.InG + a.Cut.FillTotalG), TrimG: round(a.Cut.AllTrimG), Cost: round(a.Cost.Total.Units()),
 		Makers: []string{}, Lots: []string{}, Next: st.Next}
 	flours := slices.Clone(a.Formula.Flours)
 	slices.SortStableFunc(flours, func(x, y plan.Weighed) int { return int(math.Copysign(1, y.Share-x.Share)) })

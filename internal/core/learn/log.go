@@ -32,6 +32,7 @@ type Log struct {
 	hw      *Fitted
 	timed   []int // and of hands
 	hands   *Fitted
+	losses  *Fitted
 
 	mu    sync.Mutex
 	dials map[string]*dial // by machine and the day it was calibrated; nil where nothing was measured
@@ -47,7 +48,7 @@ func Read(ru rules.Learn, all []Entry, left map[uint64]bool) *Log {
 	}
 	slices.SortFunc(l.entries, func(a, b Entry) int { return cmp.Or(a.Began.Compare(b.Began), cmp.Compare(a.Making, b.Making)) })
 	l.entries = l.entries[max(0, len(l.entries)-ru.Newest):]
-	var water, hands []Seen
+	var water, hands, losses []Seen
 	for i, e := range l.entries {
 		b := &e.Bears
 		if e.Felt != nil && *e.Felt >= -2 && *e.Felt <= 2 && b.Flour != "" {
@@ -60,7 +61,12 @@ func Read(ru rules.Learn, all []Entry, left map[uint64]bool) *Log {
 			hands = append(hands, Seen{R: math.Log(b.HandsMin / b.PlanMin), V: ru.HandsNoise, Day: day(e.Began), Labels: []string{"kitchen", b.Maker, b.Shape}})
 		}
 	}
-	l.hw, l.hands = Fit(ru.Hydration, water), Fit(ru.Hands, hands)
+	for i := range l.entries {
+		if b := &l.entries[i].Bears; b.PlanG > 0 {
+			losses = append(losses, Seen{R: math.Log(math.Max(1, b.LossG) / b.PlanG), V: LossNoise(ru, b.PlanG), Labels: []string{"kitchen", b.Maker}})
+		}
+	}
+	l.hw, l.hands, l.losses = Fit(ru.Hydration, water), Fit(ru.Hands, hands), Fit(ru.Loss, losses)
 	return l
 }
 
@@ -113,6 +119,10 @@ func (l *Log) For(r *request.Request, tool func() string, w Whose) rules.Learned
 	out.Cook = factor(ru.Cook, ru.Cook.Spread, func(b *bench.Bears) bool { return cut.Family(b.Family) == cut.Family(family) },
 		func(b *bench.Bears) []bench.Ratio { return b.Cook })
 	out.Rest = learnedBy(ru.Rest, l.pokes(flour))
+	if len(l.losses.seen) > 0 {
+		e := l.losses.For(Next{Labels: []string{"kitchen", w.Maker}})
+		out.Loss = rules.LearnedBy{N: e.N, By: math.Exp(e.M), From: math.Exp(e.M - e.Within), To: math.Exp(e.M + e.Within)}
+	}
 	out.Gaps = l.Gaps(r.Roll.Kind(), w.On)
 	if len(l.timed) > 0 {
 		e := l.hands.For(Next{[]string{"kitchen", w.Maker, r.Cut.Shape}, day(w.On)})
@@ -212,6 +222,10 @@ func (l *Log) Says(on time.Time) (out []Saying) {
 			e := l.hands.For(Next{[]string{"kitchen", "", k}, day(on)})
 			out = append(out, Saying{"hands", k, rules.LearnedBy{N: e.N, By: math.Exp(e.M), From: math.Exp(e.M - e.Within), To: math.Exp(e.M + e.Within)}})
 		}
+	}
+	if len(l.losses.seen) > 0 {
+		e := l.losses.For(Next{Labels: []string{"kitchen", ""}})
+		out = append(out, Saying{"loss", "", rules.LearnedBy{N: e.N, By: math.Exp(e.M), From: math.Exp(e.M - e.Within), To: math.Exp(e.M + e.Within)}})
 	}
 	return out
 }

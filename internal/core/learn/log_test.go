@@ -51,6 +51,7 @@ func TestPlansReadTheLog(t *testing.T) {
 	}
 	log := Read(ru.Learn, []Entry{made(1, -1, .3, func(b *bench.Bears) {
 		b.Knead, b.Dry, b.Cook = []bench.Ratio{{From: 1.2, To: 1.2}}, []bench.Ratio{{From: 1.1, To: 1.5}}, []bench.Ratio{{To: .9}}
+		b.LossG, b.PlanG = 20, 8
 		b.Rest, b.HandsMin, b.PlanMin = []bench.Poke{{S: 2, X: 2.2, T0: .99}}, 14, 10
 		b.Sheets = []bench.AtStop{{Machine: "hand-crank-10", Stop: "7", GapMM: .9, Ratio: 1.1}}
 	})}, nil)
@@ -77,7 +78,7 @@ func TestPlansReadTheLog(t *testing.T) {
 			t.Errorf("%s stands by %s, of which nothing is said", n.Code, n.Field)
 		}
 	}
-	for _, code := range []string{"learned_hw", "learned_knead", "learned_rest", "learned_dry", "learned_cook", "learned_hands"} {
+	for _, code := range []string{"learned_hw", "learned_knead", "learned_rest", "learned_dry", "learned_cook", "learned_hands", "learned_loss"} {
 		if !said[code] {
 			t.Errorf("%s is not said", code)
 		}

@@ -59,6 +59,9 @@ func LotLabel(flours []request.FlourPart) string {
 	return flours[0].LotKept.Name
 }
 
+// LearnedCode begins the code of every note that says what the log has moved.
+const LearnedCode = "learned_"
+
 // adviseLearned says beside each number what the log moves it by.
 func (p *Plan) adviseLearned() {
 	l := &p.rules.Learned
@@ -78,20 +81,28 @@ func (p *Plan) adviseLearned() {
 				causes = append(causes, names[i]+" "+strings.Replace(fmt.Sprintf("%+.1f", part), "-", "−", 1))
 			}
 		}
-		text := ""
+		text := "Right within"
 		if len(causes) > 0 {
-			text = "(" + strings.Join(causes, ", ") + ") "
+			text = "(" + strings.Join(causes, ", ") + "), right within"
+		} else {
+			head += "."
 		}
-		text += fmt.Sprintf("Right within %.1f nine times in ten.", h.Within)
+		text += fmt.Sprintf(" %.1f nine times in ten", h.Within)
 		if water := math.Abs(h.Points) * p.Formula.Blend.F14G / 100; water >= .5 {
-			text += fmt.Sprintf(" %s %s water here.", p.in.Grams(math.Round(water)), word)
+			text += fmt.Sprintf(": %s %s water here", p.in.Whole(math.Round(water)), word)
 		}
-		p.note(request.AtFormula, "formula.hw", Remark, "learned_hw", head+".", "%s", text)
+		text += "."
+		p.note(request.AtFormula, "formula.hw", Remark, "learned_hw", head, "%s", text)
 	}
-	by := func(s request.Stage, field, code string, x rules.LearnedBy, what string) {
-		if x.N > 0 {
-			p.note(s, field, Remark, code, Batches(x.N, "here"), "%s %s the book’s, %.2f to %.2f nine times in ten.", what, times(x.By), x.From, x.To)
+	by := func(s request.Stage, field, code string, x rules.LearnedBy, slower, sooner string) {
+		if x.N == 0 || math.Abs(x.By-1) < .02 { // as the book says, to the hand
+			return
 		}
+		words := fmt.Sprintf(slower, percent(x.By-1))
+		if x.By < 1 {
+			words = fmt.Sprintf(sooner, percent(1-x.By))
+		}
+		p.note(s, field, Remark, code, Looks(x.N), "%s; nine times in ten between %s and %s of the book’s.", words, percent(x.From), percent(x.To))
 	}
 	for _, g := range l.Gaps {
 		if g.Stop == p.Roll.TargetStop && g.N > 0 && !p.Roped() && math.Abs(g.By-1) >= .01 {
@@ -103,11 +114,13 @@ func (p *Plan) adviseLearned() {
 				"stop %s gives %.0f %% %s than its gap says, within %.0f %%.", g.Stop, 100*math.Abs(g.By-1), word, 100*g.Within)
 		}
 	}
-	by(request.AtKnead, "knead.min", "learned_knead", l.Knead, "Kneading takes")
-	by(request.AtRest, "rest.min", "learned_rest", l.Rest, "Resting takes")
-	by(request.AtDry, "dry.window", "learned_dry", l.Dry, "Leather takes")
-	by(request.AtCook, "cook.time", "learned_cook", l.Cook, "The pot takes")
-	by(request.AtCut, "cut.scraps", "learned_hands", l.Hands, "Cutting and forming take")
+	by(request.AtKnead, "knead.min", "learned_knead", l.Knead, "Your hands need %s longer than the book", "Your hands are %s sooner done than the book")
+	by(request.AtRest, "rest.min", "learned_rest", l.Rest, "This dough relaxes more slowly than the book says: %s longer",
+		"This dough relaxes sooner than the book says: %s shorter")
+	by(request.AtDry, "dry.window", "learned_dry", l.Dry, "Leather comes %s later here than by the book", "Leather comes %s sooner here than by the book")
+	by(request.AtCook, "cook.time", "learned_cook", l.Cook, "To your taste it stays in the pot %s longer", "To your taste it comes out %s sooner")
+	by(request.AtRoll, "roll.pieces", "learned_loss", l.Loss, "%s more than the book’s stays on bowl and board", "%s less than the book’s stays on bowl and board")
+	by(request.AtCut, "cut.scraps", "learned_hands", l.Hands, "Cutting and forming take you %s longer than the book", "Cutting and forming take you %s less than the book")
 }
 
 // asLearned is a machine with what the log has learned of its gaps since it was last calibrated.
@@ -131,12 +144,12 @@ func (p *Plan) asLearned(m roll.Machine) roll.Machine {
 	return m
 }
 
-// Batches says what something stands on.
-func Batches(n int, where string) string {
+// Looks says what something stands on.
+func Looks(n int) string {
 	if n == 1 {
-		return "From one batch " + where + "."
+		return "From one look."
 	}
-	return fmt.Sprintf("From %d batches %s.", n, where)
+	return fmt.Sprintf("From %d looks.", n)
 }
 
-func times(k float64) string { return fmt.Sprintf("%.2f times", k) }
+func percent(share float64) string { return fmt.Sprintf("%.0f %%", 100*share) }

@@ -9,6 +9,7 @@ type Learned struct {
 	Dry   LearnedBy // minutes on the rack
 	Cook  LearnedBy // seconds in the pot
 	Hands LearnedBy // minutes of cutting and forming
+	Loss  LearnedBy // what stays on bowl and board
 	Gaps  []LearnedGap
 }
 
@@ -61,6 +62,7 @@ func (r Rules) With(l Learned) Rules {
 	r.Knead.TauRelaxMin *= l.Rest.K()
 	r.Dry.StillMS, r.Dry.FanMS = r.Dry.StillMS/l.Dry.K(), r.Dry.FanMS/l.Dry.K()
 	r.Cook.BaseS, r.Cook.PerMMS = r.Cook.BaseS*l.Cook.K(), r.Cook.PerMMS*l.Cook.K()
+	r.Dough.BowlLossShare = min(.2, r.Dough.BowlLossShare*l.Loss.K())
 	k := l.Hands.K()
 	r.Cut.StrokeS, r.Cut.RingS, r.Cut.FilledS, r.Cut.FormedS = r.Cut.StrokeS*k, r.Cut.RingS*k, r.Cut.FilledS*k, r.Cut.FormedS*k
 	return r
