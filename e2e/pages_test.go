@@ -44,7 +44,7 @@ func pages() []page {
 		{"/batches/:id/versions", of(batch(demo.Saturday) + "/versions")}, {"/batches/:id/versions/:version", of(batch(demo.Saturday) + "/versions/1")},
 		{"/batches/:id/makings", of(batch(demo.Chandler) + "/makings")}, {"/bench/:id", of("/bench/2")}, {"/bench/:id/screens", of("/bench/2/screens")},
 		{"/bench/:id/made", of("/bench/1/made", "/bench/2/made")}, {"/bench/:id/log", of("/bench/1/log")},
-		{"/bench/:id/beside", of("/bench/1/beside")}, {"/log/ledger", of("/log/ledger", "/log/ledger?by=shape", "/log/ledger?from=x")},
+		{"/bench/:id/beside", of("/bench/1/beside")}, {"/log/ledger", of("/log/ledger", "/log/ledger?by=shape")},
 		{"/batches/:id/log", of(batch(demo.Saturday) + "/log")}, {"/log", of("/log", "/log?find=linguine&felt=-1")}, {"/log/learned", of("/log/learned")},
 		// Leads back to the batch, or no page.
 		{"/batches/:id/work", nil}, {"/batches/:id/save", nil}, {"/batches/:id/duplicate", nil}, {"/batches/:id/edits", nil}, {"/healthz", nil},

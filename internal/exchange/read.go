@@ -15,8 +15,9 @@ import (
 	"hollen/internal/core/rules"
 )
 
-// Found is what a document turned out to hold: one of the three.
+// Found is what a document turned out to hold: one of the four.
 type Found struct {
+	Making  *Making          // one making
 	Request *request.Request // of a request, a plan, a drawing or a recipe Hollen wrote
 	Cabinet *Cabinet         // flours, eggs, additions, machines and shapes
 	Recipe  *Recipe          // of another program
@@ -67,11 +68,14 @@ func Read(ru rules.Rules, r io.Reader) (Found, error) {
 			return Found{}, PlaceError{Text: "the plan holds no request"}
 		}
 		return of(readRequest(ru, head.Request))
+	case head.Format == MakingFormat:
+		m, err := readMaking(ru, raw)
+		return Found{Making: m}, err
 	case head.Format == CabinetFormat:
 		c, err := readCabinet(raw)
 		return Found{Cabinet: c}, err
 	case head.Format != "":
-		return Found{}, PlaceError{Text: fmt.Sprintf("format %.40q is not known; %s, %s and %s are", head.Format, request.Format, plan.Format, CabinetFormat)}
+		return Found{}, PlaceError{Text: fmt.Sprintf("format %.40q is not known; %s, %s, %s and %s are", head.Format, request.Format, plan.Format, MakingFormat, CabinetFormat)}
 	case head.Context != nil, head.Type != nil, head.Graph != nil:
 		return recipes(ru, raw)
 	}

@@ -20,6 +20,7 @@ import (
 	"hollen/internal/core/plan"
 	"hollen/internal/core/request"
 	"hollen/internal/draw"
+	"hollen/internal/exchange"
 	"hollen/internal/store"
 )
 
@@ -443,18 +444,6 @@ func (s *Server) airOf(c *gin.Context, kept *store.Making) string {
 	return words + "."
 }
 
-// madeDoc is a making as a document.
-type madeDoc struct {
-	Format string        `json:"format"`
-	Batch  uint64        `json:"batch"`
-	Name   string        `json:"name"`
-	Began  time.Time     `json:"began"`
-	Ended  *time.Time    `json:"ended"`
-	Steps  []bench.Step  `json:"steps"`
-	Events []bench.Event `json:"events"`
-	State  bench.State   `json:"state"`
-}
-
 // downloadMadeJSON hands out a making: what it was begun with, its events, and how it stands.
 func (s *Server) downloadMadeJSON(c *gin.Context) {
 	kept, run, ok := s.making(c)
@@ -467,7 +456,8 @@ func (s *Server) downloadMadeJSON(c *gin.Context) {
 		return
 	}
 	c.Header("Content-Disposition", fmt.Sprintf(`attachment; filename="making-%d.json"`, kept.ID))
-	c.IndentedJSON(http.StatusOK, madeDoc{"hollen-making/1", kept.BatchID, kept.Request.Name, kept.Began, kept.Ended, run.Steps, events, run.State})
+	c.IndentedJSON(http.StatusOK, exchange.Making{Format: exchange.MakingFormat, Batch: kept.BatchID, Name: kept.Request.Name, Began: kept.Began, Ended: kept.Ended,
+		Units: kept.Units, Request: kept.Request.Request, Learned: kept.Rules.Learned, Steps: run.Steps, Events: events, State: run.State})
 }
 
 // downloadMadeCSV hands out the steps of a making, a line each.

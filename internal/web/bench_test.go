@@ -12,6 +12,7 @@ import (
 
 	"hollen/internal/core/bench"
 	"hollen/internal/demo"
+	"hollen/internal/exchange"
 )
 
 // newMade is the number of the first making begun in a test: the demo has two.
@@ -109,7 +110,7 @@ func TestMakingLeaves(t *testing.T) {
 	s := newSite(t)
 	w := s.ask("GET", "/bench/1/made.json", nil)
 	s.wants(w, 200, "hollen-making/1")
-	var doc madeDoc
+	var doc exchange.Making
 	if err := json.Unmarshal(w.Body.Bytes(), &doc); err != nil {
 		t.Fatal(err)
 	}

@@ -26,6 +26,7 @@ type importView struct {
 	Errors []string
 	Items  []importItem // of a cabinet
 	Batch  *importBatch
+	Making *importMaking
 	Recipe *exchange.Recipe
 	Stale  bool // something changed since the preview
 }
@@ -56,7 +57,7 @@ func (v importView) RecipeText() string {
 
 // Takes says whether there is anything to take.
 func (v importView) Takes() bool {
-	return v.Batch != nil || slices.ContainsFunc(v.Items, func(i importItem) bool { return i.Status != "same" })
+	return v.Batch != nil || v.Making != nil || slices.ContainsFunc(v.Items, func(i importItem) bool { return i.Status != "same" })
 }
 
 func (s *Server) openImport(c *gin.Context) { s.showImport(c, http.StatusOK, importView{}) }
@@ -148,6 +149,13 @@ func (s *Server) takeImport(c *gin.Context) {
 	to := ""
 	err := s.store.Together(ctx, func(tx *store.Store) (err error) {
 		take := c.PostFormArray("take")
+		if v.Making != nil {
+			if !slices.Equal(take, []string{v.Making.Set()}) {
+				return store.ErrChanged
+			}
+			to, err = takeMaking(ctx, s.rules, tx, v.Making)
+			return err
+		}
 		if v.Batch == nil {
 			to, err = takeThings(ctx, tx, v.Items, take)
 			return err
@@ -165,6 +173,7 @@ func (s *Server) takeImport(c *gin.Context) {
 	case err != nil:
 		s.failStore(c, err)
 	default:
+		s.logChanged()
 		c.Redirect(http.StatusSeeOther, to)
 	}
 }

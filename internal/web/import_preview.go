@@ -34,6 +34,10 @@ func (s *Server) inspect(c *gin.Context, cab desk, text string) (importView, err
 			v.Items = append(v.Items, i)
 		}
 		v.Errors = twice(v.Items)
+	case found.Making != nil:
+		if v.Making, err = s.makingOf(c, cab, things, found.Making); err != nil {
+			return v, err
+		}
 	case found.Request != nil:
 		v.Batch = s.batchOf(cab, things, *found.Request)
 		if v.Batch.Same, err = s.sameBatch(ctx, v.Batch.asHere()); err != nil {

@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"context"
 	"encoding/json"
+	"html"
 	"image"
 	"image/jpeg"
 	"net/http/httptest"
@@ -170,4 +171,45 @@ func TestPictures(t *testing.T) {
 	s.wants(s.ask("GET", "/bench/1/pictures/1", nil), 404)
 	s.wants(s.ask("GET", "/bench/1/pictures/x", nil), 404)
 	s.wants(send(doc), 201, "7")
+}
+
+// A making that left as JSON comes in again: to the batch of its name, or with its batch where there is none; what is no making is
+// refused with the reason.
+func TestMakingsComeIn(t *testing.T) {
+	s := newSite(t)
+	doc := s.ask("GET", "/bench/1/made.json", nil).Body.String()
+	w := s.ask("POST", "/import", url.Values{"text": {doc}})
+	s.wants(w, 200, "A making:", "is here", "It goes to", "Add it once more")
+	other := strings.Replace(doc, `"name": "`+demo.Chandler, `"name": "Another kitchen’s linguine`, 2)
+	w = s.ask("POST", "/import", url.Values{"text": {other}})
+	s.wants(w, 200, "Its batch is made of it, too", "Add this making")
+	take := between(w.Body.String(), `name="take" value="`, `"`)
+	w = s.ask("POST", "/import/take", url.Values{"text": {other}, "take": {take}})
+	s.wants(w, 303)
+	at := w.Header().Get("Location")
+	s.wants(s.ask("GET", at, nil), 200, "Another kitchen’s linguine", "felt a little dry", "roll it a stop finer")
+	a, b := madeState(t, s.ask("GET", "/bench/1/made.json", nil).Body.Bytes()), madeState(t, s.ask("GET", strings.TrimSuffix(at, "made")+"made.json", nil).Body.Bytes())
+	if a != b {
+		t.Errorf("it comes in as another:\n%.300s\n%.300s", a, b)
+	}
+	s.wants(s.ask("POST", "/import/take", url.Values{"text": {other}, "take": {"making.99"}}), 409)
+	for _, bad := range []string{`{"format":"hollen-making/1"}`, `{"format":"hollen-making/1","request":{}}`,
+		strings.Replace(doc, `"what": "done"`, `"what": "danced"`, 1), strings.Replace(doc, `"Points": 0`, `"Points": 90`, 1)} {
+		s.wants(s.ask("POST", "/import", url.Values{"text": {bad}}), 422)
+	}
+}
+
+func between(s, a, b string) string {
+	_, s, _ = strings.Cut(s, a)
+	s, _, _ = strings.Cut(s, b)
+	return html.UnescapeString(s)
+}
+
+func madeState(t *testing.T, doc []byte) string {
+	t.Helper()
+	var m struct{ State json.RawMessage }
+	if err := json.Unmarshal(doc, &m); err != nil {
+		t.Fatal(err)
+	}
+	return string(m.State)
 }

@@ -64,8 +64,11 @@ type Event struct {
 	FromG float64   `json:"from_g,omitempty"`
 	Scale bool      `json:"scale,omitempty"`
 	// Shape is the workshop’s own shape a piece becomes, as it was when that was decided; nil for one that ships.
-	Shape *cut.Shape `json:"own_shape,omitempty"`
+	Shape *OwnShape `json:"own_shape,omitempty"`
 }
+
+// OwnShape is a shape of the workshop's own.
+type OwnShape = cut.Shape
 
 // SquareMM is the side of the square of sheet that is weighed to know its thickness, mm.
 const SquareMM = 100
