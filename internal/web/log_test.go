@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"context"
 	"encoding/json"
+	"fmt"
 	"html"
 	"image"
 	"image/jpeg"
@@ -212,4 +213,22 @@ func madeState(t *testing.T, doc []byte) string {
 		t.Fatal(err)
 	}
 	return string(m.State)
+}
+
+// The ledger adds up what was weighed, by week, month and shape; days that are none are said beside them. Two makings stand side by side.
+func TestLedgerAndBeside(t *testing.T) {
+	s := newSite(t)
+	for _, g := range []string{"1,400", "1,450"} {
+		s.wants(s.ask("POST", batch(demo.Saturday)+"/log", url.Values{"when": {time.Now().Add(-4 * time.Hour).Format(measure.ClockForm)}, "out_g": {g}, "felt": {"0"}}), 303)
+	}
+	s.wants(s.ask("GET", "/log/ledger", nil), 200, "week of")
+	s.wants(s.ask("GET", "/log/ledger?by=shape", nil), 200, "Tagliatelle", "2.9 kg", "Linguine", "In all")
+	s.wants(s.ask("GET", "/log/ledger?by=month", nil), 200, time.Now().Add(-4*time.Hour).Format("January 2006"))
+	s.wants(s.ask("GET", "/log/ledger?from=soon", nil), 422, "Days as 2026-11-28 are read")
+	s.wants(s.ask("GET", "/log/ledger?from=2026-05-02&to=2026-05-01", nil), 422, "comes after the last")
+	s.wants(s.ask("GET", "/log/ledger?from=2001-01-01&to=2001-02-01", nil), 200, "Nothing was made in that time")
+	s.wants(s.ask("GET", fmt.Sprintf("/bench/%d/beside?with=%d", newMade+1, newMade), nil), 200, "<b>1,450 g</b>", "<b>1,400 g</b>", "Working hydration")
+	s.wants(s.ask("GET", "/bench/1/beside", nil), 200, "There is no other ended making")
+	s.wants(s.ask("GET", "/bench/99/beside", nil), 404)
+	s.wants(s.ask("POST", fmt.Sprintf("/bench/%d/events", newMade), nil), 400)
 }
