@@ -109,7 +109,7 @@ func Steps(p *plan.Plan) []Step {
 			if s.InPieces {
 				b.dividing(s)
 			}
-			x := Step{Key: s.Key, Kind: Work, Min: s.Min, Cold: s.Cold}
+			x := Step{Key: s.Key, Kind: Work, Min: s.Min, Cold: s.Cold, Say: strings.Replace(s.Text, "Divide it, press each", "Press each", 1)}
 			if s.Unattended {
 				x.Kind = Wait
 			}
@@ -156,7 +156,11 @@ func (b *builder) add(x Step, s plan.Step) {
 func (b *builder) setOut() {
 	x := Step{Key: "set_out", Kind: SetOut, Station: request.AtFormula, Head: "Set out and wash",
 		Say: "Hands, board, scraper and bowls washed. Rings off, sleeves up."}
-	x.Sign = append(x.Sign, "Scale, bowl for the flour, jug for the eggs, cloth and film within reach.")
+	jug := "jug for the eggs"
+	if b.p.Formula.Pick.EggG == 0 {
+		jug = "jug"
+	}
+	x.Sign = append(x.Sign, "Scale, bowl for the flour, "+jug+", cloth and film within reach.")
 	if !b.p.Pinned() {
 		x.Sign = append(x.Sign, roll.SetUp(b.p.Roll.Machine.Motor)[:2]...)
 	}
@@ -211,7 +215,11 @@ func (b *builder) weighing() {
 		b.weigh("eggs", measure.Capital(b.p.EggWords()), "Cracked into the jug, no shell, beaten.", f.Pick.EggG, counted)
 	}
 	top := measure.Capital(b.p.TopWord())
-	b.weigh("pour", top+" to pour now", "Into the jug with the eggs.", r.PourG, "")
+	jug := "Into the jug."
+	if f.Pick.EggG > 0 {
+		jug = "Into the jug with the eggs."
+	}
+	b.weigh("pour", top+" to pour now", jug, r.PourG, "")
 	b.weigh("board", top+" by the board", "In a cup of its own: in drops, only if it stays dry.", r.KeepG, "")
 	for i, x := range f.Additions {
 		b.weigh(fmt.Sprintf("addition.%d", i+1), x.Name, "Beside the bowl.", x.MassG, "")
@@ -321,7 +329,10 @@ func goOn(steps []Step) {
 func nextWords(now, next *Step) string {
 	switch next.Kind {
 	case Weigh:
-		if now.Kind == Weigh {
+		switch {
+		case now.Kind == Weigh && next.Key == "weigh.held":
+			return "holding some back"
+		case now.Kind == Weigh:
 			return lower(next.Head)
 		}
 		return "the scale"
@@ -337,16 +348,38 @@ func nextWords(now, next *Step) string {
 		return "dividing"
 	case Pass:
 		if next.Pass > 1 && now.Kind == Pass {
-			if next.Stop == now.Stop {
+			switch {
+			case next.Stop != "" && next.Stop == now.Stop && strings.HasPrefix(next.Name, "Stop"):
 				return "the same stop"
+			case strings.HasPrefix(next.Name, "Stop"):
+				return lower(next.Name)
 			}
-			return lower(next.Name)
+			return fmt.Sprintf("%s mm", measure.Trim(math.Round(10*next.SheetMM)/10))
 		}
 		return fmt.Sprintf("piece %d", next.Piece)
 	case Pack:
 		return "packing"
 	case Pot:
+		if _, n, ok := strings.Cut(next.Key, ".lot."); ok && n != "1" {
+			return "lot " + n
+		}
 		return "the pot"
+	}
+	switch kind, _, _ := strings.Cut(next.Key, "."); kind {
+	case "mix":
+		return "mixing"
+	case "knead":
+		return "kneading"
+	case "split":
+		return "splitting it"
+	case "lots":
+		return "the other lots"
+	case "join":
+		return "joining it"
+	case "water":
+		return "the water"
+	case "cut":
+		return "the cut"
 	}
 	return lower(next.Head)
 }
