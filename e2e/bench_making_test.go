@@ -43,7 +43,8 @@ func (b *tab) toBench(name string) {
 
 // A whole making by taps alone: from washing to the pot, every step, then how it felt and what came out.
 func TestMakingByTaps(t *testing.T) {
-	for name, size := range map[string][2]int64{"screen": {wide, high}, "tablet": {tabletW, tabletH}, "phone": {390, 844}, "twice as large": {wide / 2, high / 2}} {
+	for name, size := range map[string][2]int64{"screen": {wide, high}, "tablet": {tabletW, tabletH}, "phone": {390, 844}, "twice as large": {wide / 2,
+		high / 2}} {
 		t.Run(name, func(t *testing.T) {
 			t.Parallel() // it waits more than it works
 			makingByTaps(t, size[0], size[1])
@@ -513,7 +514,8 @@ func TestAsItHappens(t *testing.T) {
 	b.until("how it went", "location.pathname.endsWith('/made') && document.body.textContent.includes('start earlier') && "+
 		"document.body.textContent.includes('put by: dough, 1 piece, 155 g, in the fridge')")
 	m, err := st.MadeOf(context.Background(), demo.Number(demo.Saturday))
-	if err != nil || len(m) != 1 || m[0].OutG != 900 || len(m[0].Makers) != 1 || m[0].Makers[0] != "Osk" || m[0].EggSource != "From the dike farm" || m[0].Made != 6 ||
+	if err != nil || len(m) != 1 || m[0].OutG != 900 || len(m[0].Makers) != 1 || m[0].Makers[0] != "Osk" || m[0].EggSource != "From the dike farm" ||
+		m[0].Made != 6 ||
 		m[0].PokeS < .5 {
 		t.Errorf("%+v, %v", m, err)
 	}

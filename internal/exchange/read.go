@@ -75,7 +75,8 @@ func Read(ru rules.Rules, r io.Reader) (Found, error) {
 		c, err := readCabinet(raw)
 		return Found{Cabinet: c}, err
 	case head.Format != "":
-		return Found{}, PlaceError{Text: fmt.Sprintf("format %.40q is not known; %s, %s, %s and %s are", head.Format, request.Format, plan.Format, MakingFormat, CabinetFormat)}
+		return Found{}, PlaceError{Text: fmt.Sprintf("format %.40q is not known; %s, %s, %s and %s are", head.Format, request.Format, plan.Format, MakingFormat,
+			CabinetFormat)}
 	case head.Context != nil, head.Type != nil, head.Graph != nil:
 		return recipes(ru, raw)
 	}

@@ -456,7 +456,8 @@ func (s *Server) downloadMadeJSON(c *gin.Context) {
 		return
 	}
 	c.Header("Content-Disposition", fmt.Sprintf(`attachment; filename="making-%d.json"`, kept.ID))
-	c.IndentedJSON(http.StatusOK, exchange.Making{Format: exchange.MakingFormat, Batch: kept.BatchID, Name: kept.Request.Name, Began: kept.Began, Ended: kept.Ended,
+	c.IndentedJSON(http.StatusOK, exchange.Making{Format: exchange.MakingFormat, Batch: kept.BatchID, Name: kept.Request.Name, Began: kept.Began,
+		Ended: kept.Ended,
 		Units: kept.Units, Request: kept.Request.Request, Learned: kept.Rules.Learned, Steps: run.Steps, Events: events, State: run.State})
 }
 

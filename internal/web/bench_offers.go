@@ -58,8 +58,9 @@ const sheetOff = .4
 func offersOf(run *bench.Making, cab store.Cabinet) benchOffers {
 	p := run.Ahead
 	ru := p.Rules().Bench
-	o := benchOffers{Makers: []string{}, Lots: map[string][]string{}, Eggs: []string{}, Shapes: []offeredShape{}, Stops: []string{}, Estimates: estimates(p.In(), ru),
-		Rules: benchRules{ru.Within, ru.WithinShare, ru.AloneG}, BenchMM: p.Request.Roll.BenchMM, Ounces: p.In() == measure.Customary,
+	o := benchOffers{Makers: []string{}, Lots: map[string][]string{}, Eggs: []string{}, Shapes: []offeredShape{}, Stops: []string{},
+		Estimates: estimates(p.In(), ru),
+		Rules:     benchRules{ru.Within, ru.WithinShare, ru.AloneG}, BenchMM: p.Request.Roll.BenchMM, Ounces: p.In() == measure.Customary,
 		DoughG: math.Round(p.Formula.Dough.MassG), PieceG: math.Round(p.Roll.PieceG)}
 	for _, m := range cab.Makers {
 		o.Makers = append(o.Makers, m.Name)

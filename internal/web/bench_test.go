@@ -185,7 +185,8 @@ func TestShapesDecidedLate(t *testing.T) {
 	at := s.begin(demo.Saturday)
 	s.wants(s.ask("GET", at, nil), 200, `"makers":["Linde","Osk","Fenna"]`, "Wrack ribbons, 12 mm", "tub by the window", "A splash of water")
 	w := s.tell(at, `{"events":[{"id":"a","what":"shape","n":1,"text":"own-9","own_shape":{"name":"x","family":"soup"},"at":"2026-11-28T09:00:00Z"},
-		{"id":"b","what":"shape","n":2,"text":"own-77","at":"2026-11-28T09:00:00Z"},{"id":"c","what":"shape","n":0,"text":"pappardelle","at":"2026-11-28T09:00:00Z"}]}`)
+		{"id":"b","what":"shape","n":2,"text":"own-77","at":"2026-11-28T09:00:00Z"},
+		{"id":"c","what":"shape","n":0,"text":"pappardelle","at":"2026-11-28T09:00:00Z"}]}`)
 	var st benchState
 	if err := json.Unmarshal(w.Body.Bytes(), &st); err != nil || len(st.Got) != 1 || len(st.Refused) != 2 || st.Shapes[1] != "own-9" ||
 		!strings.Contains(st.Change, "wrack ribbons") {

@@ -24,8 +24,9 @@ func askOf(log *learn.Log, set store.LogSettings, name func(string) string) *que
 		id, own := strings.CutPrefix(q.Of, flour.OwnPrefix)
 		switch q.What {
 		case learn.AskMoisture:
-			return &question{key, fmt.Sprintf("Weigh the moisture of %s?", name(q.Of)), "Its last two batches felt off the same way. Dried in the oven, a spoonful tells " +
-				"what it holds, and the plan guesses no more.", "/cabinet/lots", "To its lot"}
+			return &question{key, fmt.Sprintf("Weigh the moisture of %s?", name(q.Of)),
+				"Its last two batches felt off the same way. Dried in the oven, a spoonful tells " +
+					"what it holds, and the plan guesses no more.", "/cabinet/lots", "To its lot"}
 		case learn.AskSheets:
 			machine, to := q.Of, "/cabinet/machines"
 			if m, ok := roll.Find(q.Of); ok {
@@ -34,7 +35,8 @@ func askOf(log *learn.Log, set store.LogSettings, name func(string) string) *que
 			if own {
 				machine, to = "your machine", "/cabinet/machines/"+id+"/calibrate"
 			}
-			return &question{key, fmt.Sprintf("Measure three sheets of %s?", machine), "Two makings on end its sheets came out otherwise than the dial says.", to, "To its stops"}
+			return &question{key, fmt.Sprintf("Measure three sheets of %s?", machine), "Two makings on end its sheets came out otherwise than the dial says.", to,
+				"To its stops"}
 		}
 	}
 	return nil

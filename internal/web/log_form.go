@@ -167,26 +167,33 @@ func (f *logForm) read(in measure.System, v url.Values) (got map[string]float64,
 
 const gramsAnOunce = 28.349523125
 
+// readLog reads the form as it was posted, or shows what is not allowed.
+func (s *Server) readLog(c *gin.Context, to, name, back string, when bool) (f logForm, got map[string]float64, ok bool) {
+	values, ok := s.posted(c)
+	if !ok {
+		return f, nil, false
+	}
+	cab, ok := s.cabinet(c)
+	if !ok {
+		return f, nil, false
+	}
+	f = newLogForm(c, to, name, back, "", cab)
+	f.WhenOf = when
+	if got, ok = f.read(shownIn(c), values); !ok {
+		s.render(c, http.StatusUnprocessableEntity, "logform", "Log: "+name, f)
+	}
+	return f, got, ok
+}
+
 // saveLog logs a batch that was made without the bench: a making of its own, begun when it is said to have been.
 func (s *Server) saveLog(c *gin.Context) {
 	b, ok := s.load(c)
 	if !ok {
 		return
 	}
-	values, ok := s.posted(c)
-	if !ok {
-		return
-	}
-	cab, ok := s.cabinet(c)
-	if !ok {
-		return
-	}
 	at := fmt.Sprintf("/batches/%d/", b.ID)
-	f := newLogForm(c, at+"log", b.Request.Name, at+"makings", values.Get("when"), cab)
-	f.WhenOf = true
-	got, ok := f.read(shownIn(c), values)
+	f, got, ok := s.readLog(c, at+"log", b.Request.Name, at+"makings", true)
 	if !ok {
-		s.render(c, http.StatusUnprocessableEntity, "logform", "Log: "+b.Request.Name, f)
 		return
 	}
 	ctx := c.Request.Context()
@@ -217,19 +224,9 @@ func (s *Server) saveMadeLog(c *gin.Context) {
 	if !ok {
 		return
 	}
-	values, ok := s.posted(c)
-	if !ok {
-		return
-	}
-	cab, ok := s.cabinet(c)
-	if !ok {
-		return
-	}
 	at := fmt.Sprintf("/bench/%d/", kept.ID)
-	f := newLogForm(c, at+"log", kept.Request.Name, at+"made", "", cab)
-	got, ok := f.read(shownIn(c), values)
+	f, got, ok := s.readLog(c, at+"log", kept.Request.Name, at+"made", false)
 	if !ok {
-		s.render(c, http.StatusUnprocessableEntity, "logform", "Log: "+kept.Request.Name, f)
 		return
 	}
 	ctx := c.Request.Context()

@@ -198,7 +198,8 @@ func (s *Server) changeLearned(c *gin.Context) {
 	}[values.Get("do")]
 	what := values.Get("do")
 	if do == nil || (what == "leave" || what == "take" || what == "tick") && id == 0 ||
-		what == "away" && (values.Get("question") == "" || len(values.Get("question")) > 200) || strings.HasPrefix(what, "flour_") && (label == "" || len(label) > 200) {
+		what == "away" && (values.Get("question") == "" || len(values.Get("question")) > 200) || strings.HasPrefix(what, "flour_") && (label == "" ||
+		len(label) > 200) {
 		s.fail(c, http.StatusUnprocessableEntity, "That cannot be done here.", "Off, on, a flour, a making, or from now on is understood.")
 		return
 	}

@@ -66,7 +66,8 @@ func (s *Server) showLedger(c *gin.Context) {
 	var all store.LedgerLine
 	for _, l := range lines {
 		v.Rows = append(v.Rows, ledgerRowOf(in, h.Prices.Currency, v.By, l))
-		all = store.LedgerLine{Of: "In all", N: all.N + l.N, Weighed: all.Weighed + l.Weighed, InG: all.InG + l.InG, OutG: all.OutG + l.OutG, TrimG: all.TrimG + l.TrimG,
+		all = store.LedgerLine{Of: "In all", N: all.N + l.N, Weighed: all.Weighed + l.Weighed, InG: all.InG + l.InG, OutG: all.OutG + l.OutG, TrimG: all.TrimG +
+			l.TrimG,
 			HandsMin: all.HandsMin + l.HandsMin, HandsOutG: all.HandsOutG + l.HandsOutG, Cost: all.Cost + l.Cost}
 	}
 	if len(lines) > 1 {

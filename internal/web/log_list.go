@@ -180,7 +180,10 @@ func chartsOf(all []store.Made) (out []logChart) {
 		out = append(out, logChart{"Water, over the room’s humidity", "the same; flat says that the room is reckoned right",
 			template.HTML(draw.LogOver("Water over the room’s humidity", "points over the book", dots, "% humidity", 0, "book"))})
 	}
-	one("A poke, half back", "the last one timed; three seconds is ready", "seconds", 3, "ready", func(m *store.Made) (float64, bool) { return m.PokeS, m.PokeS > 0 })
+	one("A poke, half back", "the last one timed; three seconds is ready", "seconds", 3, "ready", func(m *store.Made) (float64, bool) {
+		return m.PokeS,
+			m.PokeS > 0
+	})
 	one("Came out", "pasta that was weighed, of what was planned", "share of the plan", 1, "planned", func(m *store.Made) (float64, bool) {
 		return m.OutG / math.Max(m.PlanOutG, 1), m.OutG > 0 && m.PlanOutG > 0
 	})

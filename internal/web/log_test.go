@@ -189,7 +189,8 @@ func TestMakingsComeIn(t *testing.T) {
 	s.wants(w, 303)
 	at := w.Header().Get("Location")
 	s.wants(s.ask("GET", at, nil), 200, "Another kitchen’s linguine", "felt a little dry", "roll it a stop finer")
-	a, b := madeState(t, s.ask("GET", "/bench/1/made.json", nil).Body.Bytes()), madeState(t, s.ask("GET", strings.TrimSuffix(at, "made")+"made.json", nil).Body.Bytes())
+	a, b := madeState(t, s.ask("GET", "/bench/1/made.json", nil).Body.Bytes()), madeState(t, s.ask("GET", strings.TrimSuffix(at, "made")+"made.json",
+		nil).Body.Bytes())
 	if a != b {
 		t.Errorf("it comes in as another:\n%.300s\n%.300s", a, b)
 	}
@@ -219,7 +220,8 @@ func madeState(t *testing.T, doc []byte) string {
 func TestLedgerAndBeside(t *testing.T) {
 	s := newSite(t)
 	for _, g := range []string{"1,400", "1,450"} {
-		s.wants(s.ask("POST", batch(demo.Saturday)+"/log", url.Values{"when": {time.Now().Add(-4 * time.Hour).Format(measure.ClockForm)}, "out_g": {g}, "felt": {"0"}}), 303)
+		s.wants(s.ask("POST", batch(demo.Saturday)+"/log", url.Values{"when": {time.Now().Add(-4 * time.Hour).Format(measure.ClockForm)}, "out_g": {g},
+			"felt": {"0"}}), 303)
 	}
 	s.wants(s.ask("GET", "/log/ledger", nil), 200, "week of")
 	s.wants(s.ask("GET", "/log/ledger?by=shape", nil), 200, "Tagliatelle", "2.9 kg", "Linguine", "In all")

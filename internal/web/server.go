@@ -101,7 +101,8 @@ const GCPercent = 400
 // NewHTTP returns an http.Server with this application's timeouts round h.
 func NewHTTP(h http.Handler, log *slog.Logger) *http.Server {
 	base, cancel := context.WithCancel(context.Background())
-	srv := &http.Server{Handler: h, BaseContext: func(net.Listener) context.Context { return base }, ReadHeaderTimeout: 5 * time.Second, ReadTimeout: 15 * time.Second, WriteTimeout: 40 * time.Second,
+	srv := &http.Server{Handler: h, BaseContext: func(net.Listener) context.Context { return base }, ReadHeaderTimeout: 5 * time.Second,
+		ReadTimeout: 15 * time.Second, WriteTimeout: 40 * time.Second,
 		IdleTimeout: 2 * time.Minute, MaxHeaderBytes: maxHeaders, ErrorLog: slog.NewLogLogger(log.Handler(), slog.LevelWarn)}
 	srv.RegisterOnShutdown(cancel) // what is kept open, as the line of a device, is let go of
 	return srv

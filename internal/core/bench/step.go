@@ -243,7 +243,8 @@ func (b *builder) dividing(s plan.Step) {
 		g := b.scaled(o.PieceG)
 		b.out = append(b.out, Step{Key: fmt.Sprintf("divide.%d", i+1), Kind: Divide, Station: s.Station, Of: s.Key, FromMin: s.FromMin,
 			Head: fmt.Sprintf("Divide: piece %d of %d", i+1, o.Pieces), Say: say, WantG: g, Much: b.in.Grams(g), Piece: i + 1, Pieces: o.Pieces,
-			Sign: []string{fmt.Sprintf("From %s to %s.", b.in.Grams(g-Tolerance(b.ru, g)), b.in.Grams(g+Tolerance(b.ru, g))), "One clean cut; small patches open up in the roller.",
+			Sign: []string{fmt.Sprintf("From %s to %s.", b.in.Grams(g-Tolerance(b.ru, g)), b.in.Grams(g+Tolerance(b.ru, g))),
+				"One clean cut; small patches open up in the roller.",
 				"Back under the cloth, cut side down."}})
 	}
 }
@@ -267,7 +268,8 @@ func (b *builder) rolling(s plan.Step) {
 		for i, x := range passes {
 			y := o.Passes[i]
 			st := Step{Key: x.Key, Kind: Pass, Piece: piece, Pieces: o.Pieces, Pass: i + 1, Passes: len(passes), Stop: y.Label, SheetMM: y.OutMM,
-				LengthMM: y.LengthMM, Fold: y.Fold > 0, Halve: y.Halved, Density: b.p.Formula.Dough.DensityGPerML, Head: fmt.Sprintf("Piece %d of %d", piece, o.Pieces), Name: x.Head, Say: x.Text, FromMin: from +
+				LengthMM: y.LengthMM, Fold: y.Fold > 0, Halve: y.Halved, Density: b.p.Formula.Dough.DensityGPerML, Head: fmt.Sprintf("Piece %d of %d", piece, o.Pieces),
+				Name: x.Head, Say: x.Text, FromMin: from +
 					x.FromMin*each/max(whole, 1e-9), PlanMin: x.Min * each / max(whole, 1e-9),
 				Sign: []string{"Straight edges, the full width, one colour."}}
 			if i == len(passes)-1 {

@@ -56,7 +56,8 @@ func (m *Making) Summary(events []Event) Summary {
 	s := Summary{Version: SummaryVersion, Name: p.Request.Name, Shape: a.Cut.Shape.Name, Flours: []string{}, Began: st.Began, Ended: st.Ended,
 		FlourG: round(a.Formula.FlourG), DoughG: round(a.Formula.Dough.MassG), Hw: round(a.Formula.Dough.Hw), PlanHw: round(p.Formula.Dough.Hw),
 		TargetHw: round(p.Formula.Target.Hw), Felt: st.Felt, OutG: st.OutG, PlanOutG: round(p.Cut.AllMadeG), Pieces: st.OutN, PlanMM: round(p.Roll.SheetMM),
-		RH: p.Request.Room.RH, TempC: p.Request.Room.TempC, InG: round(a.Cost.InG + a.Cut.FillTotalG), TrimG: round(a.Cut.AllTrimG), Cost: round(a.Cost.Total.Units()),
+		RH: p.Request.Room.RH, TempC: p.Request.Room.TempC, InG: round(a.Cost.InG + a.Cut.FillTotalG), TrimG: round(a.Cut.AllTrimG),
+		Cost:   round(a.Cost.Total.Units()),
 		Makers: []string{}, Lots: []string{}, Next: st.Next}
 	flours := slices.Clone(a.Formula.Flours)
 	slices.SortStableFunc(flours, func(x, y plan.Weighed) int { return int(math.Copysign(1, y.Share-x.Share)) })

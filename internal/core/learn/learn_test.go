@@ -189,7 +189,8 @@ func BenchmarkShared(b *testing.B) {
 	rng := rand.New(rand.NewPCG(15, 2))
 	var seen []Seen
 	for i := range 200 {
-		seen = append(seen, Seen{R: rng.NormFloat64(), V: .5, Day: float64(i), Labels: []string{"kitchen", string(rune('A' + i%3)), string(rune('a' + i%20)), "Ada", "eggs"}})
+		seen = append(seen, Seen{R: rng.NormFloat64(), V: .5, Day: float64(i), Labels: []string{"kitchen", string(rune('A' + i%3)), string(rune('a' + i%20)),
+			"Ada", "eggs"}})
 	}
 	for b.Loop() {
 		Shared(ru.Hydration, seen, Next{Labels: seen[0].Labels, Day: 200})

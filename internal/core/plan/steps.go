@@ -314,7 +314,8 @@ func (l *list) rest(i int, s knead.Step) {
 	case s.Spread:
 		wrap = fmt.Sprintf("Press it %s flat and film it: airtight, and it cools and warms through sooner.", p.in.MM(p.ask.FlatMM, 0))
 	}
-	o := Step{Station: request.AtRest, Head: "Rest in the room", Min: s.Min, Text: wrap, Unattended: true, InPieces: parts, Caution: l.caution(request.AtRest, "wrap")}
+	o := Step{Station: request.AtRest, Head: "Rest in the room", Min: s.Min, Text: wrap, Unattended: true, InPieces: parts, Caution: l.caution(request.AtRest,
+		"wrap")}
 	switch {
 	case !last && (s.Lies == "" || s.Lies == string(request.CoverBowl)) && s.By == knead.InRoom:
 		o.Head, o.Text = "Rest between turns", "Under the upturned bowl. It softens by itself."

@@ -1,0 +1,119 @@
+package bench
+
+import (
+	"math"
+	"strings"
+	"time"
+
+	"hollen/internal/core/request"
+)
+
+// Food is how long the dough has been out of the fridge by what happened: UsedS up to Since, and on from there where
+// it runs.
+type Food struct {
+	UsedS      float64   `json:"used_s"`
+	Since      time.Time `json:"since,omitzero"` // zero: it does not run now
+	CautionMin float64   `json:"caution_min"`
+	DiscardMin float64   `json:"discard_min"`
+}
+
+// OutMin is how long it has been out by a moment, min.
+func (f Food) OutMin(at time.Time) float64 {
+	if !f.Since.IsZero() {
+		return (f.UsedS + max(0, at.Sub(f.Since).Seconds())) / 60
+	}
+	return f.UsedS / 60
+}
+
+// food is the food clock: from mixing on, the fridge apart, until the last lot is in the pot or it is put away cold.
+func (m *Making) food() Food {
+	d := &m.Begun.Dry
+	f := Food{CautionMin: d.CautionAt, DiscardMin: d.DiscardAt}
+	out := func(at time.Time) {
+		if f.Since.IsZero() {
+			f.Since = at
+		}
+	}
+	in := func(at time.Time) {
+		if !f.Since.IsZero() {
+			f.UsedS, f.Since = f.UsedS+max(0, at.Sub(f.Since).Seconds()), time.Time{}
+		}
+	}
+	for _, s := range m.Steps {
+		x := m.State.Steps[s.Key]
+		switch {
+		case x.Began.IsZero() || x.Status == LeftOut:
+		case strings.HasPrefix(s.Key, "mix."):
+			out(x.Began)
+		case s.Cold:
+			in(x.Began)
+			if !x.Over.IsZero() {
+				out(x.Over)
+			}
+		case (s.Kind == Pack || s.Kind == Pot) && !x.Over.IsZero():
+			in(x.Over)
+		}
+	}
+	if !m.State.Ended.IsZero() {
+		in(m.State.Ended)
+	}
+	if m.Begun.Dry.CautionAt <= 0 || !m.Begun.Perishable() {
+		return Food{}
+	}
+	return f
+}
+
+// asMeasured gives rack and pot the minutes of the sheet as it was measured, and of what it has lost: weighed, or by how
+// long it lay.
+func (m *Making) asMeasured() {
+	p := m.Ahead
+	sheet, loss := p.Roll.SheetMM, p.Cook.Loss
+	sum, n := 0., 0
+	for i := range m.Steps {
+		s := &m.Steps[i]
+		x := m.State.Steps[s.Key]
+		if lastOfPiece(m.Steps, i) && x.MM > 0 && s.SheetMM > 0 {
+			sum, n = sum+x.MM/s.SheetMM, n+1
+		}
+	}
+	off := n > 0 && math.Abs(sum/float64(n)-1) > p.Rules().Bench.SheetOff
+	if off {
+		sheet *= sum / float64(n)
+	}
+	ru := p.Rules().Bench
+	for i := range m.Steps {
+		s := &m.Steps[i]
+		x := m.State.Steps[s.Key]
+		switch {
+		case x.Loss > 0:
+			loss, off = x.Loss, true
+		case s.Kind == Wait && s.Station == request.AtDry && x.Status == WasDone && p.Request.Cook.After != request.Fresh &&
+			math.Abs(x.Took()-s.PlanMin) > math.Max(ru.OtherwiseMin, ru.Otherwise*s.PlanMin):
+			loss, off = max(loss, min(p.LossIn(x.Took()), .3)), true
+		}
+	}
+	if !off || sheet <= 0 {
+		return
+	}
+	from, to, tasteFrom, tasteTo := p.As(sheet, loss)
+	for i := range m.Steps {
+		s := &m.Steps[i]
+		if st := m.State.Steps[s.Key].Status; st == WasDone || st == LeftOut {
+			continue
+		}
+		switch {
+		case s.Kind == Pot:
+			s.Min, s.LeastMin, s.MostMin = tasteFrom/60, tasteFrom/60, tasteTo/60
+		case s.Key == "dry.1" && from > 0:
+			s.Min, s.LeastMin, s.MostMin = from, from, to
+		}
+	}
+	for i := range m.State.Clocks { // what runs goes by it at once
+		c := &m.State.Clocks[i]
+		for j := range m.Steps {
+			if s := &m.Steps[j]; c.Step == s.Key && (s.Kind == Pot || s.Key == "dry.1") {
+				c.LengthS = 60 * max(0, s.Min+m.State.Steps[s.Key].MoreMin)
+			}
+		}
+	}
+}
