@@ -56,3 +56,38 @@ func TestLogCorrectsTheNext(t *testing.T) {
 	one.button("#messages ~ .last-word", "Seen to")
 	one.until("seen to", "!document.querySelector('.last-word')")
 }
+
+// A picture far too large is made small in the browser, kept, shown, and taken away again.
+func TestPictureOfAMaking(t *testing.T) {
+	t.Parallel() // it waits more than it works
+	base, st := serve(t)
+	b := open(t, browser(t), base, tabletW, tabletH)
+	b.visit("/bench/1/made")
+	b.until("the key", "document.querySelector('#picture') && !document.querySelector('.add-picture').hidden")
+	eval[bool](b, `(async () => {
+		const c = document.createElement("canvas");
+		c.width = 3200; c.height = 2400;
+		const g = c.getContext("2d");
+		for (let i = 0; i < 4000; i++) { // too much to be small by itself
+			g.fillStyle = "hsl(" + (i * 47) % 360 + " 70% 50%)";
+			g.fillRect((i * 131) % 3200, (i * 197) % 2400, 60, 40);
+		}
+		const blob = await new Promise((done) => c.toBlob(done, "image/png"));
+		const all = new DataTransfer();
+		all.items.add(new File([blob], "sheet.png", { type: "image/png" }));
+		const field = document.getElementById("picture");
+		field.files = all.files;
+		field.dispatchEvent(new Event("change", { bubbles: true }));
+		return true;
+	})()`)
+	b.until("the picture", "document.querySelector('.gallery img')?.complete && document.querySelector('.gallery img').naturalWidth > 0")
+	if w := eval[float64](b, "document.querySelector('.gallery img').naturalWidth"); w > 1600 {
+		t.Errorf("it is %.0f points wide", w)
+	}
+	doc, err := st.Picture(context.Background(), 1, 1)
+	if err != nil || len(doc) > store.MaxPicture {
+		t.Errorf("%d bytes, %v", len(doc), err)
+	}
+	b.button(".gallery", "Take it away")
+	b.until("taken away", "!document.querySelector('.gallery')")
+}

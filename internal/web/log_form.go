@@ -39,6 +39,7 @@ func logFields(in measure.System) []logField {
 		{Key: "sheet_mm", Label: "Sheet at the last stop", Unit: "mm", least: .2, most: 10},
 		{Key: "dry_min", Label: "On the rack", Unit: "min", Hint: "when that was felt", least: .1, most: 600},
 		{Key: "pot_s", Label: "In the pot, to your taste", Unit: "s", least: 5, most: 3600},
+		{Key: "trim_g", Label: "Trimmings", Unit: unit, most: bench.MaxG, mass: true},
 		{Key: "out_g", Label: "Came out", Unit: unit, most: bench.MaxG, mass: true},
 	}
 }
@@ -320,6 +321,9 @@ func (f *logForm) events(p *plan.Plan, began time.Time, st *bench.State, got map
 	}
 	if g := got["flour_left"]; g > 0 {
 		say(bench.Event{What: bench.Left, Text: "flour", G: g, At: now})
+	}
+	if g := got["trim_g"]; g > 0 {
+		say(bench.Event{What: bench.Left, Text: bench.Trimmings, G: g, At: now})
 	}
 	if g := got["water_added"]; g > 0 {
 		say(bench.Event{What: bench.Added, Text: "water", G: g, At: now})

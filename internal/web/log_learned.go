@@ -168,8 +168,11 @@ func sayWords(x learn.Saying, flour func(string) string) string {
 	case "cook":
 		return fmt.Sprintf("In the pot, %s: %s", strings.ReplaceAll(x.Of, "_", " "), k)
 	}
-	if x.What == "loss" {
+	switch x.What {
+	case "loss":
 		return "Left on bowl and board: " + k
+	case "trim":
+		return fmt.Sprintf("Trimmings, %s: %s", strings.ReplaceAll(x.Of, "-", " "), k)
 	}
 	return fmt.Sprintf("Hands at the cut, %s: %s", strings.ReplaceAll(x.Of, "-", " "), k)
 }

@@ -31,6 +31,9 @@ type Bears struct {
 	PlanMin  float64  `json:"plan_hands_min,omitempty"`
 	LossG    float64  `json:"loss_g,omitempty"` // on bowl and board: what went in, less the pieces as they were weighed
 	PlanG    float64  `json:"plan_loss_g,omitempty"`
+	TrimG    float64  `json:"trim_g,omitempty"` // trimmings, weighed
+	PlanTrim float64  `json:"plan_trim_g,omitempty"`
+	EggRatio float64  `json:"egg_ratio,omitempty"` // counted eggs as they weighed, over what their class says
 }
 
 // Ratio is what a look says: the right moment was between so many times the planned one; 0 is an open end, the same twice is
@@ -81,6 +84,14 @@ func (m *Making) bears(events []Event) Bears {
 	}
 	b.looks(m, events)
 	b.lost(m)
+	for _, x := range m.State.Remarks {
+		if x.What == Left && x.Text == Trimmings {
+			b.TrimG, b.PlanTrim = round(b.TrimG+x.G), round(a.Cut.AllTrimG)
+		}
+	}
+	if d := m.State.Steps["weigh.eggs"]; d != nil && d.G > 0 && p.Request.Eggs.OwnClass == nil && !p.Formula.Weighed() && p.Formula.Pick.EggG > 0 {
+		b.EggRatio = round(d.G / p.Formula.Pick.EggG)
+	}
 	for i := range m.Steps {
 		s, d := &m.Steps[i], m.State.Steps[m.Steps[i].Key]
 		switch {
@@ -94,6 +105,9 @@ func (m *Making) bears(events []Event) Bears {
 	}
 	return b
 }
+
+// Trimmings is what is weighed of them called, where they are left.
+const Trimmings = "trimmings"
 
 // lost reads what stayed on bowl and board, where every piece was weighed.
 func (b *Bears) lost(m *Making) {

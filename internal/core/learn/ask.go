@@ -15,7 +15,11 @@ type Question struct {
 const (
 	AskMoisture = "moisture"
 	AskSheets   = "sheets"
+	AskEggs     = "eggs"
 )
+
+// eggsOff is from what share on eggs weigh off their class.
+const eggsOff = .03
 
 // driftRatio is from how much on sheets of a machine are taken to have drifted, share; driftRuns how many makings on end.
 const (
@@ -24,10 +28,11 @@ const (
 )
 
 // Questions are what the newest makings ask for: a flour whose last two batches both felt dry, or both wet, has its moisture weighed; a
-// machine whose sheets of the last two makings that measured any were off by much is measured at three stops.
+// machine whose sheets of the last two makings that measured any were off by much is measured at three stops; eggs that twice weighed
+// off their class are weighed, ten of them.
 func (l *Log) Questions() (out []Question) {
 	last, runs := map[string]int{}, map[string]int{}
-	off := map[string]int{}
+	off, eggs := map[string]int{}, map[string]int{}
 	for i := range l.entries { // oldest first: what stands at the end is the newest
 		e := &l.entries[i]
 		if f := e.Bears.Flour; e.Felt != nil && f != "" {
@@ -43,6 +48,13 @@ func (l *Log) Questions() (out []Question) {
 				runs[f] = 1
 			}
 			last[f] = side
+		}
+		if r := e.Bears.EggRatio; r > 0 {
+			if math.Abs(r-1) > eggsOff {
+				eggs[e.Bears.Eggs]++
+			} else {
+				eggs[e.Bears.Eggs] = 0
+			}
 		}
 		seen := map[string]bool{}
 		for _, x := range e.Bears.Sheets {
@@ -65,6 +77,11 @@ func (l *Log) Questions() (out []Question) {
 	for m, n := range off {
 		if n >= driftRuns {
 			out = append(out, Question{AskSheets, m})
+		}
+	}
+	for k, n := range eggs {
+		if n >= driftRuns {
+			out = append(out, Question{AskEggs, k})
 		}
 	}
 	slices.SortFunc(out, func(a, b Question) int {

@@ -33,6 +33,7 @@ type Log struct {
 	timed   []int // and of hands
 	hands   *Fitted
 	losses  *Fitted
+	trims   *Fitted
 
 	mu    sync.Mutex
 	dials map[string]*dial // by machine and the day it was calibrated; nil where nothing was measured
@@ -48,7 +49,7 @@ func Read(ru rules.Learn, all []Entry, left map[uint64]bool) *Log {
 	}
 	slices.SortFunc(l.entries, func(a, b Entry) int { return cmp.Or(a.Began.Compare(b.Began), cmp.Compare(a.Making, b.Making)) })
 	l.entries = l.entries[max(0, len(l.entries)-ru.Newest):]
-	var water, hands, losses []Seen
+	var water, hands, losses, trims []Seen
 	for i, e := range l.entries {
 		b := &e.Bears
 		if e.Felt != nil && *e.Felt >= -2 && *e.Felt <= 2 && b.Flour != "" {
@@ -66,7 +67,12 @@ func Read(ru rules.Learn, all []Entry, left map[uint64]bool) *Log {
 			losses = append(losses, Seen{R: math.Log(math.Max(1, b.LossG) / b.PlanG), V: LossNoise(ru, b.PlanG), Labels: []string{"kitchen", b.Maker}})
 		}
 	}
-	l.hw, l.hands, l.losses = Fit(ru.Hydration, water), Fit(ru.Hands, hands), Fit(ru.Loss, losses)
+	for i := range l.entries {
+		if b := &l.entries[i].Bears; b.PlanTrim > 0 && b.TrimG > 0 {
+			trims = append(trims, Seen{R: math.Log(b.TrimG / b.PlanTrim), V: TrimNoise(ru, b.PlanTrim), Labels: []string{"kitchen", b.Shape}})
+		}
+	}
+	l.hw, l.hands, l.losses, l.trims = Fit(ru.Hydration, water), Fit(ru.Hands, hands), Fit(ru.Loss, losses), Fit(ru.Trim, trims)
 	return l
 }
 
@@ -120,13 +126,15 @@ func (l *Log) For(r *request.Request, tool func() string, w Whose) rules.Learned
 		func(b *bench.Bears) []bench.Ratio { return b.Cook })
 	out.Rest = learnedBy(ru.Rest, l.pokes(flour))
 	if len(l.losses.seen) > 0 {
-		e := l.losses.For(Next{Labels: []string{"kitchen", w.Maker}})
-		out.Loss = rules.LearnedBy{N: e.N, By: math.Exp(e.M), From: math.Exp(e.M - e.Within), To: math.Exp(e.M + e.Within)}
+		out.Loss = byOf(l.losses.For(Next{Labels: []string{"kitchen", w.Maker}}))
+	}
+	if len(l.trims.seen) > 0 {
+		out.Trim = byOf(l.trims.For(Next{Labels: []string{"kitchen", r.Cut.Shape}}))
 	}
 	out.Gaps = l.Gaps(r.Roll.Kind(), w.On)
 	if len(l.timed) > 0 {
 		e := l.hands.For(Next{[]string{"kitchen", w.Maker, r.Cut.Shape}, day(w.On)})
-		out.Hands = rules.LearnedBy{N: e.N, By: math.Exp(e.M), From: math.Exp(e.M - e.Within), To: math.Exp(e.M + e.Within)}
+		out.Hands = byOf(e)
 	}
 	return out
 }
@@ -140,6 +148,11 @@ func learnedBy(f rules.Factor, looks []Look) rules.LearnedBy {
 	})
 	k := Factor(f, looks)
 	return rules.LearnedBy{N: k.N, By: k.K, From: k.From, To: k.To}
+}
+
+// byOf is an estimate of a logarithm as a multiplier.
+func byOf(e Estimate) rules.LearnedBy {
+	return rules.LearnedBy{N: e.N, By: math.Exp(e.M), From: math.Exp(e.M - e.Within), To: math.Exp(e.M + e.Within)}
 }
 
 // lookOf is a look as it was logged.
@@ -220,12 +233,16 @@ func (l *Log) Says(on time.Time) (out []Saying) {
 	if len(l.timed) > 0 {
 		for _, k := range keys(func(b *bench.Bears) (string, bool) { return b.Shape, b.HandsMin > 0 }) {
 			e := l.hands.For(Next{[]string{"kitchen", "", k}, day(on)})
-			out = append(out, Saying{"hands", k, rules.LearnedBy{N: e.N, By: math.Exp(e.M), From: math.Exp(e.M - e.Within), To: math.Exp(e.M + e.Within)}})
+			out = append(out, Saying{"hands", k, byOf(e)})
 		}
 	}
 	if len(l.losses.seen) > 0 {
-		e := l.losses.For(Next{Labels: []string{"kitchen", ""}})
-		out = append(out, Saying{"loss", "", rules.LearnedBy{N: e.N, By: math.Exp(e.M), From: math.Exp(e.M - e.Within), To: math.Exp(e.M + e.Within)}})
+		out = append(out, Saying{"loss", "", byOf(l.losses.For(Next{Labels: []string{"kitchen", ""}}))})
+	}
+	if len(l.trims.seen) > 0 {
+		for _, k := range keys(func(b *bench.Bears) (string, bool) { return b.Shape, b.TrimG > 0 }) {
+			out = append(out, Saying{"trim", k, byOf(l.trims.For(Next{Labels: []string{"kitchen", k}}))})
+		}
 	}
 	return out
 }

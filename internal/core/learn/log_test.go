@@ -51,7 +51,7 @@ func TestPlansReadTheLog(t *testing.T) {
 	}
 	log := Read(ru.Learn, []Entry{made(1, -1, .3, func(b *bench.Bears) {
 		b.Knead, b.Dry, b.Cook = []bench.Ratio{{From: 1.2, To: 1.2}}, []bench.Ratio{{From: 1.1, To: 1.5}}, []bench.Ratio{{To: .9}}
-		b.LossG, b.PlanG = 20, 8
+		b.LossG, b.PlanG, b.TrimG, b.PlanTrim = 20, 8, 140, 100
 		b.Rest, b.HandsMin, b.PlanMin = []bench.Poke{{S: 2, X: 2.2, T0: .99}}, 14, 10
 		b.Sheets = []bench.AtStop{{Machine: "hand-crank-10", Stop: "7", GapMM: .9, Ratio: 1.1}}
 	})}, nil)
@@ -78,7 +78,7 @@ func TestPlansReadTheLog(t *testing.T) {
 			t.Errorf("%s stands by %s, of which nothing is said", n.Code, n.Field)
 		}
 	}
-	for _, code := range []string{"learned_hw", "learned_knead", "learned_rest", "learned_dry", "learned_cook", "learned_hands", "learned_loss"} {
+	for _, code := range []string{"learned_hw", "learned_knead", "learned_rest", "learned_dry", "learned_cook", "learned_hands", "learned_loss", "learned_trim"} {
 		if !said[code] {
 			t.Errorf("%s is not said", code)
 		}
@@ -144,6 +144,12 @@ func TestQuestions(t *testing.T) {
 	}
 	if q := Read(ru, append(dry, made(4, 0, 0, nil)), nil).Questions(); len(q) != 0 {
 		t.Errorf("right again, and it asks %v", q)
+	}
+	egg := func(n uint64, ratio float64) Entry {
+		return made(n, 0, 0, func(b *bench.Bears) { b.EggRatio = ratio })
+	}
+	if q := Read(ru, []Entry{egg(1, .95), egg(2, .96)}, nil).Questions(); len(q) != 1 || q[0] != (Question{AskEggs, "eu-l"}) {
+		t.Errorf("%v", q)
 	}
 	off := func(n uint64, ratio float64) Entry {
 		return made(n, 0, 0, func(b *bench.Bears) { b.Sheets = []bench.AtStop{{Machine: "m", Stop: "1", GapMM: 2, Ratio: ratio}} })

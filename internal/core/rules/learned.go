@@ -10,6 +10,7 @@ type Learned struct {
 	Cook  LearnedBy // seconds in the pot
 	Hands LearnedBy // minutes of cutting and forming
 	Loss  LearnedBy // what stays on bowl and board
+	Trim  LearnedBy // trimmings
 	Gaps  []LearnedGap
 }
 

@@ -235,7 +235,7 @@ export function panelsOf({ now, steps, state, tap, redraw, offers, signs, id, lo
     panel("What went in, what is left?", "It counts from now on.", [["Water added", () => amount("Water added", "water", "added")], ["Flour added", () => amount("Flour added", "flour", "added")],
       ["Egg added", () => amount("Egg added", "egg", "added")],
       ...offers.estimates.map((x) => [x.name + ", " + x.about, () => tap("added", { text: x.what, g: x.g, of: x.of })]),
-      ["Flour left in the bowl", () => amount("Flour left in the bowl", "flour", "left")], ["Liquid left in the jug", () => amount("Liquid left in the jug", "water", "left")]]);
+      ["Flour left in the bowl", () => amount("Flour left in the bowl", "flour", "left")], ["Liquid left in the jug", () => amount("Liquid left in the jug", "water", "left")], ["Trimmings", () => amount("Trimmings", "trimmings", "left")]]);
   }
   const makers = () => panel("Who is at the bench?", "The name stands by what is tapped on this screen.", [...offers.makers.map((m) => [m, () => pick(m)]), ["Nobody named", () => pick("")]]);
   function pick(m) {
