@@ -37,7 +37,7 @@ func (s *Server) beginMaking(c *gin.Context) {
 	}
 	m, err := s.store.Begin(ctx, a.batch, a.view.Plan, now)
 	if err == nil && a.batch.PartnerID != nil {
-		err = s.beginPartner(c, *a.batch.PartnerID, now)
+		err = s.beginPartner(c, *a.batch.PartnerID, m, a.view.Plan, now)
 	}
 	if err != nil {
 		s.failStore(c, err)
@@ -56,7 +56,7 @@ func (s *Server) begunJustNow(ctx context.Context, batch uint64, p *plan.Plan, n
 		return 0, false
 	}
 	last := all[0]
-	return last.ID, now.Sub(last.Began) < pressedTwice && last.Seq == 0 && len(request.Changes(last.Request.Request, p.Request)) == 0
+	return last.ID, now.Sub(last.Began) < pressedTwice && last.Seq <= 1 && len(request.Changes(last.Request.Request, p.Request)) == 0
 }
 
 // beginAgain begins a making as an earlier one was begun, by the rules of today, and goes to the bench.
@@ -99,19 +99,32 @@ func (s *Server) since(ctx context.Context, kept *store.Making) string {
 	return ""
 }
 
-func (s *Server) beginPartner(c *gin.Context, id uint64, now time.Time) error {
-	b, err := s.store.Get(c.Request.Context(), id)
+// beginPartner begins the second dough of a batch beside it; strips of the smaller are laid on the larger once both are rolled.
+func (s *Server) beginPartner(c *gin.Context, id uint64, first store.Making, of *plan.Plan, now time.Time) error {
+	ctx := c.Request.Context()
+	b, err := s.store.Get(ctx, id)
 	if errors.Is(err, store.ErrDeleted) || errors.Is(err, store.ErrNotFound) {
 		return nil
 	}
 	if err != nil {
 		return err
 	}
-	p, err := plan.MakeIn(shownIn(c), s.rulesOf(c.Request.Context(), &b.Request.Request), b.Request.Request)
+	p, err := plan.MakeIn(shownIn(c), s.rulesOf(ctx, &b.Request.Request), b.Request.Request)
 	if err != nil {
 		return err
 	}
-	_, err = s.store.Begin(c.Request.Context(), b, p, now)
+	second, err := s.store.Begin(ctx, b, p, now)
+	if err != nil {
+		return err
+	}
+	base, on := first, of
+	if p.Formula.Dough.MassG > of.Formula.Dough.MassG {
+		base, on = second, p
+	}
+	if on.Pinned() || on.Roped() {
+		return nil
+	}
+	_, err = s.store.AddEvents(ctx, base.ID, []bench.Event{bench.LayStrips(bench.Steps(on), base.Began)})
 	return err
 }
 

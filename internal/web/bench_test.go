@@ -67,6 +67,23 @@ func TestBothDoughsAreBegun(t *testing.T) {
 	if err != nil || len(open) != 3 || open[0].Began != open[1].Began {
 		t.Errorf("%d under way, %v", len(open), err)
 	}
+	laid := 0
+	for _, m := range open[:2] {
+		_, run, _, err := newFollower(s.store).at(context.Background(), m.ID)
+		if err != nil {
+			t.Fatal(err)
+		}
+		for i, x := range run.Steps {
+			if x.Head == "Lay the strips" {
+				if laid++; run.Steps[i-1].Kind != bench.Pass || run.State.Now != 0 || !strings.Contains(x.Say, "Then once through at stop") {
+					t.Errorf("%+v after %s, on is step %d", x, run.Steps[i-1].Key, run.State.Now)
+				}
+			}
+		}
+	}
+	if laid != 1 {
+		t.Errorf("strips are laid %d times", laid)
+	}
 }
 
 // What is no event is refused with the reason, what is sound beside it is kept; nothing is answered by a 500.

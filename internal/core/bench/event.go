@@ -88,7 +88,7 @@ var onStep = []What{Weighed, Started, Done, Skipped, Paused, Resumed, Poked, Loo
 
 // What a step of one’s own may be, what may be named, where a thing is put, and what has been added or left.
 var (
-	OwnKinds = []string{OwnStep, OwnKnead, OwnRest, OwnFridge, OwnPass}
+	OwnKinds = []string{OwnStep, OwnKnead, OwnRest, OwnFridge, OwnPass, OwnLay}
 	Names    = []string{"lot", "eggs", "hands"}
 	Places   = []string{"room", "fridge", "freezer"}
 	yesNo    = []string{"yes", "no"}
@@ -101,6 +101,7 @@ const (
 	OwnRest   = "rest"
 	OwnFridge = "fridge"
 	OwnPass   = "pass"
+	OwnLay    = "lay" // strips of a second dough laid on, both rolled
 )
 
 // Looks are what one may see of a dough, a rack or a pot.
