@@ -264,7 +264,7 @@ func TestWeighingOnAScale(t *testing.T) {
 	if at := b.text("#head"); at != "9 eggs" {
 		t.Errorf("what is counted is taken by itself: now %s", at)
 	}
-	eval[bool](b, again+"[...document.querySelectorAll('#knuckles .btn')].find((x) => x.textContent === 'Keep it').click(), true))")
+	eval[bool](b, again+"[...document.querySelectorAll('#knuckles .btn')].find((x) => x.textContent === 'Keep 540 g').click(), true))")
 	b.until("kept by a tap", "document.querySelector('#head').textContent === 'Water to pour now'")
 	b.until("silence, told as silence", "document.querySelector('#beside').textContent === 'the scale is silent'")
 	w.Close()

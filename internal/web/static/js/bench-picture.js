@@ -60,7 +60,7 @@ export function picture(svg, { step, clock, done, left, g: onScale, near, next, 
   if (!clock) {
     const off = near(step);
     const a = ((step.want_g - off) / whole) * wide, b = ((step.want_g + off) / whole) * wide;
-    box = `<rect x="${a.toFixed(1)}" y="14" width="${Math.max(6, b - a).toFixed(1)}" height="58" class="ink bare" style="stroke-width:3;fill:none"/><text class="e b" x="${wide}" y="98" style="font-size:20px">${grams(step.want_g)} ± ${grams(off)}</text>`;
+    box = `<rect x="${a.toFixed(1)}" y="14" width="${Math.max(6, b - a).toFixed(1)}" height="58" class="ink" style="stroke-width:3"/><text class="e b" x="${wide}" y="98" style="font-size:20px">${grams(step.want_g)} ± ${grams(off)}</text>`;
   } else box = `<path class="yolk" d="M${Math.min(Math.max(x, 12), wide - 12)} 66l-12 -16v-46h24v46z" style="stroke-width:2"/>`;
   svg.innerHTML = `<rect class="ground" x="0" y="22" width="${wide}" height="42"/><rect class="dough" x="0" y="22" width="${x}" height="42"/><path class="ink" d="M0 64H${wide}${ticks}"/>${words}${box}`;
   svg.setAttribute("aria-label", clock ? Math.round(full * 100) + " % of the time" : grams(g) + " of " + grams(step.want_g));

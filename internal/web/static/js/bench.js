@@ -289,6 +289,7 @@ function draw() {
     $("knuckles").style.setProperty("--keys", Math.max(1, list_.length - 1));
     $("knuckles").classList.toggle("many", list_.length > 6);
     $("knuckles").replaceChildren(...list_.map(([words, act], i) => key(words, act, i === list_.length - 1)));
+    for (const b of $("knuckles").children) if (b.textContent === "Keep it") b.dataset.keep = "yes"; // it says what it would keep
     if (focus >= 0) $("knuckles").children[Math.min(focus, list_.length - 1)]?.focus({ preventScroll: true });
   }
   $("knuckles").hidden = false;
@@ -394,7 +395,11 @@ function tick() {
     text("beside", (clock.paused ? "paused, " : "") + (s < 0 ? "over" : "left") + " of " + shown(Math.round(clock.length_s / 6) / 10) + " min");
   } else if (step?.want_g && onScale() !== null) {
     const g = onScale(), more = step.want_g - g;
-    face(g < -LIFTED_G ? "–" : mass(Math.abs(g) < 0.05 ? 0 : g)[0], mass(g)[1], "sm");
+    const fine = step.want_g < offers.rules.alone_g ? 10 : 1; // tenths of a gram only where few are wanted
+    const still = Math.round(g * fine) / fine || 0; // no minus before nought
+    face(g < -LIFTED_G ? "–" : mass(offers.ounces ? g : still)[0].replace("-", "−"), mass(g)[1], "sm");
+    const keep = [...$("knuckles").children].find((x) => x.dataset.keep);
+    if (keep && looking === null) keep.textContent = g < 0 ? "Keep it" : "Keep " + (offers.ounces ? grams(g) : shown(still) + " g");
     text("beside", g < -LIFTED_G ? "lifted: set it back" : more > near(step) ? "add " + grams(more) : more < -near(step) ? grams(-more) + " too much" : "right" + (scale.steady ? "" : ", settling"));
   } else if (step?.want_g) {
     const g = now.done[at].g;
