@@ -28,8 +28,8 @@ func askOf(log *learn.Log, set store.LogSettings, name func(string) string) *que
 				"Its last two batches felt off the same way. Dried in the oven, a spoonful tells " +
 					"what it holds, and the plan guesses no more.", "/cabinet/lots", "To its lot"}
 		case learn.AskEggs:
-			return &question{key, "Weigh ten of these eggs?", "Twice on end they weighed otherwise than their class says. Ten, cracked and weighed, and every plan counts with " +
-				"yours.", "/cabinet/eggs/new", "To the eggs"}
+			return &question{key, "Weigh ten of these eggs?", "Twice on end they weighed otherwise than their class says. Ten, cracked " +
+				"and weighed, and every plan counts with yours.", "/cabinet/eggs/new", "To the eggs"}
 		case learn.AskSheets:
 			machine, to := q.Of, "/cabinet/machines"
 			if m, ok := roll.Find(q.Of); ok {

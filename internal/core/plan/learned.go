@@ -119,7 +119,8 @@ func (p *Plan) adviseLearned() {
 		"This dough relaxes sooner than the book says: %s shorter")
 	by(request.AtDry, "dry.window", "learned_dry", l.Dry, "Leather comes %s later here than by the book", "Leather comes %s sooner here than by the book")
 	by(request.AtCook, "cook.time", "learned_cook", l.Cook, "To your taste it stays in the pot %s longer", "To your taste it comes out %s sooner")
-	by(request.AtRoll, "roll.pieces", "learned_loss", l.Loss, "%s more than the book’s stays on bowl and board", "%s less than the book’s stays on bowl and board")
+	by(request.AtRoll, "roll.pieces", "learned_loss", l.Loss, "%s more than the book’s stays on bowl and board",
+		"%s less than the book’s stays on bowl and board")
 	by(request.AtCut, "cut.scraps", "learned_trim", l.Trim, "Your trimmings come to %s more than planned", "Your trimmings come to %s less than planned")
 	by(request.AtCut, "cut.scraps", "learned_hands", l.Hands, "Cutting and forming take you %s longer than the book",
 		"Cutting and forming take you %s less than the book")
