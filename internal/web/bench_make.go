@@ -78,6 +78,9 @@ func (s *Server) beginAgain(c *gin.Context) {
 	id, twice := s.begunJustNow(ctx, kept.BatchID, p, now)
 	if !twice {
 		m, err := s.store.Begin(ctx, store.Batch{ID: kept.BatchID, Version: kept.BatchVersion}, p, now)
+		if b, gone := s.store.Get(ctx, kept.BatchID); err == nil && gone == nil && b.PartnerID != nil {
+			err = s.beginPartner(c, *b.PartnerID, m, p, now)
+		}
 		if err != nil {
 			s.failStore(c, err)
 			return

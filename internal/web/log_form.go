@@ -1,6 +1,7 @@
 package web
 
 import (
+	"cmp"
 	"fmt"
 	"net/http"
 	"net/url"
@@ -105,9 +106,21 @@ func (s *Server) openMadeLog(c *gin.Context) {
 		f.Felt = fmt.Sprint(*st.Felt)
 	}
 	f.Next = st.Next
-	known := map[string]float64{"out_g": st.OutG}
+	known := knownOf(&run)
+	for i := range f.Fields {
+		x := &f.Fields[i]
+		if v := known[x.Key]; v > 0 {
+			x.Value = x.shownAs(shownIn(c), v)
+		}
+	}
+	s.render(c, http.StatusOK, "logform", "Log: "+kept.Request.Name, f)
+}
+
+// knownOf is what a making knows already of the lines of the form.
+func knownOf(run *bench.Making) map[string]float64 {
+	known := map[string]float64{"out_g": run.State.OutG}
 	for _, x := range run.Steps {
-		d := st.Steps[x.Key]
+		d := run.State.Steps[x.Key]
 		if d.PokeS > 0 {
 			known["poke_s"] = d.PokeS
 		}
@@ -115,17 +128,33 @@ func (s *Server) openMadeLog(c *gin.Context) {
 			known["sheet_mm"] = d.MM
 		}
 	}
-	for i := range f.Fields {
-		x := &f.Fields[i]
-		if v := known[x.Key]; v > 0 {
-			if x.mass {
-				x.Value = shownIn(c).Bare(v, measure.G, 0)
-			} else {
-				x.Value = measure.Trim(v)
+	return known
+}
+
+// unknown leaves of what was typed only what the making does not know already: nothing counts twice.
+func (f *logForm) unknown(in measure.System, run *bench.Making, got map[string]float64) {
+	for k, v := range knownOf(run) {
+		for i := range f.Fields {
+			if x := &f.Fields[i]; x.Key == k && v > 0 && (x.shownAs(in, v) == x.Value || got[k] == v) {
+				delete(got, k)
 			}
 		}
 	}
-	s.render(c, http.StatusOK, "logform", "Log: "+kept.Request.Name, f)
+	st := &run.State
+	if st.Felt != nil && f.Felt == fmt.Sprint(*st.Felt) {
+		f.Felt = ""
+	}
+	if f.Next == st.Next && len(got) == 0 {
+		f.Next = ""
+	}
+}
+
+// shownAs is a value as the line shows it.
+func (x *logField) shownAs(in measure.System, v float64) string {
+	if x.mass {
+		return in.Bare(v, measure.G, 0)
+	}
+	return measure.Trim(v)
 }
 
 // read takes what was typed; false where something is not allowed, which stands by its line.
@@ -151,7 +180,7 @@ func (f *logForm) read(in measure.System, v url.Values) (got map[string]float64,
 			if g, named := measure.ParseMass(x.Value); named {
 				n, read = g, true
 			} else if in == measure.Customary {
-				n *= gramsAnOunce
+				n, read = measure.ParseMass(x.Value + " oz")
 			}
 		}
 		if !read || n < x.least || n > x.most {
@@ -165,8 +194,6 @@ func (f *logForm) read(in measure.System, v url.Values) (got map[string]float64,
 	}
 	return got, ok
 }
-
-const gramsAnOunce = 28.349523125
 
 // readLog reads the form as it was posted, or shows what is not allowed.
 func (s *Server) readLog(c *gin.Context, to, name, back string, when bool) (f logForm, got map[string]float64, ok bool) {
@@ -231,9 +258,12 @@ func (s *Server) saveMadeLog(c *gin.Context) {
 		return
 	}
 	ctx := c.Request.Context()
-	_, err := s.store.AddEvents(ctx, kept.ID, f.events(run.Begun, kept.Began, &run.State, got))
-	if err == nil {
-		err = s.settleEnd(ctx, kept.ID)
+	f.unknown(shownIn(c), &run, got)
+	events, err := f.events(run.Begun, kept.Began, &run.State, got), error(nil)
+	if len(events) > 0 {
+		if _, err = s.store.AddEvents(ctx, kept.ID, events); err == nil {
+			err = s.settleEnd(ctx, kept.ID)
+		}
 	}
 	if err != nil {
 		s.failStore(c, err)
@@ -293,6 +323,9 @@ func (f *logForm) events(p *plan.Plan, began time.Time, st *bench.State, got map
 			if now = st.Steps[s.Key].Began; now.IsZero() {
 				continue
 			}
+			if took := st.Steps[s.Key].Took(); took > 0 && !told {
+				min = took
+			}
 		}
 		end := now.Add(time.Duration(min * float64(time.Minute)))
 		if whole && (told || len(said) > 0) { // what is not said is not known: nothing is learned of it
@@ -334,7 +367,12 @@ func (f *logForm) events(p *plan.Plan, began time.Time, st *bench.State, got map
 		}
 	}
 	if whole || f.Next != "" || got["out_g"] > 0 {
-		say(bench.Event{What: bench.Ended, G: got["out_g"], Text: f.Next, At: now})
+		e := bench.Event{What: bench.Ended, G: got["out_g"], Text: f.Next, At: now}
+		if !whole { // what is not said anew stays
+			e.N, e.G = st.OutN, cmp.Or(e.G, st.OutG)
+			e.Text = cmp.Or(e.Text, st.Next)
+		}
+		say(e)
 	}
 	return out
 }

@@ -25,6 +25,9 @@ type learner struct {
 // learnEvery is how often it is asked whether another process has logged something.
 const learnEvery = time.Second
 
+// learnWait is how long a plan waits for the log: without it, it goes by what was known.
+const learnWait = 2 * time.Second
+
 // learned is the log as it is weighed now; none where it cannot be read, which plans do without.
 func (s *Server) learned(ctx context.Context) (*learn.Log, store.LogSettings) {
 	l := &s.learner
@@ -33,6 +36,8 @@ func (s *Server) learned(ctx context.Context) (*learn.Log, store.LogSettings) {
 	if l.log != nil && time.Since(l.checked) < learnEvery {
 		return l.log, l.set
 	}
+	ctx, cancel := context.WithTimeout(context.WithoutCancel(ctx), learnWait) // a change that is overtaken still reads for the next
+	defer cancel()
 	stamp, err := s.store.LogStamp(ctx)
 	if err == nil && (stamp != l.stamp || l.log == nil) {
 		err = l.read(ctx, s.store, s.rules.Learn)
@@ -40,9 +45,10 @@ func (s *Server) learned(ctx context.Context) (*learn.Log, store.LogSettings) {
 	if err != nil {
 		s.log.Warn("log", "err", err)
 		if l.log == nil {
-			return learn.Read(s.rules.Learn, nil, nil), l.set
+			l.log, stamp = learn.Read(s.rules.Learn, nil, nil), -1 // read as soon as it can be
+		} else {
+			stamp = l.stamp
 		}
-		return l.log, l.set
 	}
 	l.stamp, l.checked = stamp, time.Now()
 	return l.log, l.set

@@ -15,13 +15,9 @@ import (
 	"hollen/internal/core/flour"
 	"hollen/internal/core/knead"
 	"hollen/internal/core/learn"
-	"hollen/internal/core/rules"
 	"hollen/internal/draw"
 	"hollen/internal/store"
 )
-
-// feltPoints is how far off each of the five words is, points.
-var feltPoints = rules.Default().Learn.FeelPoints
 
 // residueRow is a batch, what it says of the water, and how much it counts.
 type residueRow struct {

@@ -13,7 +13,9 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"hollen/internal/core/learn"
 	"hollen/internal/core/measure"
+	"hollen/internal/core/rules"
 	"hollen/internal/draw"
 	"hollen/internal/store"
 )
@@ -120,7 +122,7 @@ func (s *Server) showLog(c *gin.Context) {
 		}
 		v.Older = "/log?" + page.Encode()
 	}
-	v.Charts = chartsOf(all)
+	v.Charts = chartsOf(s.rules.Learn, all)
 	if cab, ok := s.cabinet(c); ok {
 		log, set := s.learned(ctx)
 		v.Ask = askOf(log, set, func(label string) string { return labelName(cab, label) })
@@ -151,7 +153,7 @@ func letter(m *store.Made) string {
 }
 
 // chartsOf draws what was found, a figure a chart: those that at least two makings have.
-func chartsOf(all []store.Made) (out []logChart) {
+func chartsOf(ru rules.Learn, all []store.Made) (out []logChart) {
 	one := func(name, side, unit string, want float64, word string, of func(m *store.Made) (float64, bool)) {
 		var dots []draw.Dot
 		for i := range all {
@@ -165,15 +167,12 @@ func chartsOf(all []store.Made) (out []logChart) {
 	}
 	one("Water, as it felt", "working hydration as made, less the book’s target and what the hand said of it; a letter a flour",
 		"points; over the line it wanted more than the book", 0, "book", func(m *store.Made) (float64, bool) {
-			if m.Felt == nil {
-				return 0, false
-			}
-			return m.Bears.HwPoints - feltPoints[*m.Felt+2], true
+			return learn.Wanted(ru, &m.Summary)
 		})
 	var dots []draw.Dot
 	for i := range all {
-		if m := &all[i]; m.Felt != nil && m.RH > 0 {
-			dots = append(dots, draw.Dot{X: 100 * m.RH, Y: m.Bears.HwPoints - feltPoints[*m.Felt+2], Letter: letter(m)})
+		if y, ok := learn.Wanted(ru, &all[i].Summary); ok && all[i].RH > 0 {
+			dots = append(dots, draw.Dot{X: 100 * all[i].RH, Y: y, Letter: letter(&all[i])})
 		}
 	}
 	if len(dots) > 1 {

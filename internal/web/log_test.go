@@ -234,3 +234,41 @@ func TestLedgerAndBeside(t *testing.T) {
 	s.wants(s.ask("GET", "/bench/99/beside", nil), 404)
 	s.wants(s.ask("POST", fmt.Sprintf("/bench/%d/events", newMade), nil), 400)
 }
+
+// What the form shows as known is not said once more when it is sent as it stands: a poke counts once.
+func TestNothingCountsTwice(t *testing.T) {
+	s := newSite(t)
+	said := url.Values{"felt": {"-1"}, "poke_s": {"4"}, "out_g": {"1,500"}, "next": {"finer"}}
+	s.wants(s.ask("POST", "/bench/1/log", said), 303)
+	events := func() int {
+		all, _, err := s.store.Events(context.Background(), 1, 0)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return len(all)
+	}
+	n := events()
+	s.wants(s.ask("GET", "/bench/1/log", nil), 200, `value="4"`, `value="finer"`)
+	s.wants(s.ask("POST", "/bench/1/log", said), 303)
+	if events() != n {
+		t.Errorf("%d events more, and nothing new was said", events()-n)
+	}
+	said.Set("next", "a stop finer still")
+	s.wants(s.ask("POST", "/bench/1/log", said), 303)
+	s.wants(s.ask("GET", "/bench/1/made", nil), 200, "1,500 g out", "a stop finer still")
+	if events() != n+1 {
+		t.Errorf("%d events more for one thing said", events()-n)
+	}
+}
+
+// Both doughs are begun as last time, too.
+func TestBothAsLastTime(t *testing.T) {
+	s := newSite(t)
+	at := s.begin(demo.Straw)
+	time.Sleep(pressedTwice + 50*time.Millisecond)
+	s.wants(s.ask("POST", at+"/again", url.Values{}), 303)
+	open, err := s.store.UnderWay(context.Background())
+	if err != nil || len(open) != 5 {
+		t.Errorf("%d under way, %v", len(open), err)
+	}
+}

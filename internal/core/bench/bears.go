@@ -139,7 +139,7 @@ func gapOf(p *plan.Plan, stop string) float64 {
 // looks reads what was looked at and tried, each against the planned minutes without what was learned.
 func (b *Bears) looks(m *Making, events []Event) {
 	l := m.Begun.Rules().Learned
-	notYet := map[string]float64{} // the last such look, by what it was of
+	notYet := map[string]int{} // the place of the last such look, by what it was of
 	see := func(of string, at, planned float64, word string, to *[]Ratio) {
 		if planned <= 0 || at <= 0 {
 			return
@@ -147,11 +147,11 @@ func (b *Bears) looks(m *Making, events []Event) {
 		x := round(at / planned)
 		switch word {
 		case "not yet":
-			notYet[of] = x
+			notYet[of] = len(*to)
 			*to = append(*to, Ratio{From: x})
 		case "right":
-			if was := notYet[of]; was > 0 && was < x { // it came between the two; the look before says no more by itself
-				(*to)[len(*to)-1] = Ratio{was, x}
+			if n, looked := notYet[of]; looked && (*to)[n].From < x { // it came between the two; the look before says no more by itself
+				(*to)[n].To = x
 			} else {
 				*to = append(*to, Ratio{x, x})
 			}

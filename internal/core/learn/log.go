@@ -52,9 +52,9 @@ func Read(ru rules.Learn, all []Entry, left map[uint64]bool) *Log {
 	var water, hands, losses, trims []Seen
 	for i, e := range l.entries {
 		b := &e.Bears
-		if e.Felt != nil && *e.Felt >= -2 && *e.Felt <= 2 && b.Flour != "" {
+		if r, ok := Wanted(ru, &e.Summary); ok {
 			l.water = append(l.water, i)
-			water = append(water, Seen{R: b.HwPoints - ru.FeelPoints[*e.Felt+2], V: ru.FeelNoise[*e.Felt+2], Day: day(e.Began),
+			water = append(water, Seen{R: r, V: ru.FeelNoise[*e.Felt+2], Day: day(e.Began),
 				Labels: labels(b.Flour, b.Lot, b.Maker, b.Eggs)})
 		}
 		if b.HandsMin > 0 && b.PlanMin > 0 {
@@ -74,6 +74,15 @@ func Read(ru rules.Learn, all []Entry, left map[uint64]bool) *Log {
 	}
 	l.hw, l.hands, l.losses, l.trims = Fit(ru.Hydration, water), Fit(ru.Hands, hands), Fit(ru.Loss, losses), Fit(ru.Trim, trims)
 	return l
+}
+
+// Wanted is how much more water than the book one batch wanted, as it was made and felt, points; false where nothing is known of
+// that.
+func Wanted(ru rules.Learn, m *bench.Summary) (points float64, ok bool) {
+	if m.Felt == nil || *m.Felt < -2 || *m.Felt > 2 || m.Bears.Flour == "" {
+		return 0, false
+	}
+	return m.Bears.HwPoints - ru.FeelPoints[*m.Felt+2], true
 }
 
 func day(t time.Time) float64 { return float64(t.Unix()) / 86400 }
