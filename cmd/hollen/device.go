@@ -88,27 +88,6 @@ func deviceCommand(ctx context.Context, args []string, out, errw io.Writer) int 
 	return 0
 }
 
-// remakeCommand makes what lists read of ended makings anew from their events.
-func remakeCommand(ctx context.Context, args []string, out, errw io.Writer) int {
-	f := flag.NewFlagSet("hollen remake", flag.ContinueOnError)
-	f.SetOutput(errw)
-	data := f.String("data", defaultData(false), "folder of the private database")
-	dsn := f.String("dsn", os.Getenv("HOLLEN_DSN"), "an existing MariaDB server")
-	if f.Parse(args) != nil {
-		return exitUsage
-	}
-	err := withStore(ctx, *dsn, *data, func(s *store.Store) error {
-		n, err := s.RemakeSummaries(ctx, true)
-		fmt.Fprintf(out, "%d made anew\n", n)
-		return err
-	})
-	if err != nil {
-		fmt.Fprintf(errw, "hollen remake: %v\n", err)
-		return exitFailed
-	}
-	return 0
-}
-
 // simCommand runs a stand-in for a device against a Hollen that serves.
 func simCommand(ctx context.Context, args []string, out, errw io.Writer) int {
 	f := flag.NewFlagSet("hollen sim", flag.ContinueOnError)

@@ -21,6 +21,7 @@ const usage = `hollen plans batches of fresh egg pasta.
   hollen device add NAME [--kind scale|room] | list | remove NAME
       lets a scale or a room sensor send readings; add prints its token, once
   hollen remake [--data DIR] [--dsn DSN]
+  hollen refit [--data DIR] [--dsn DSN]
       makes what lists read of ended makings anew from their events
   hollen sim   scale|room --url URL --name NAME --token TOKEN
       a stand-in for a scale or a room sensor
@@ -55,6 +56,8 @@ func run(ctx context.Context, args []string, in io.Reader, out, errw io.Writer) 
 		return serve(ctx, args[1:], false, out, errw)
 	case "device":
 		return deviceCommand(ctx, args[1:], out, errw)
+	case "refit":
+		return refitCommand(ctx, args[1:], out, errw)
 	case "remake":
 		return remakeCommand(ctx, args[1:], out, errw)
 	case "sim":

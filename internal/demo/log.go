@@ -106,6 +106,7 @@ func (w workshop) logged(ru rules.Rules, rng *rand.Rand, batch int, r request.Re
 		say(bench.Event{What: bench.Named, Of: "eggs", Text: map[bool]string{true: "From the dike farm", false: "market"}[r.Eggs.OwnClass != nil]})
 	}
 	w.tried(p, rng, events, say)
+	trimmed(p, rand.New(rand.NewPCG(uint64(back), uint64(n))), say)
 	next := ""
 	if rng.IntN(4) == 0 {
 		next = []string{"roll a stop finer", "hold less flour back", "start half an hour earlier", "dust with semola, not flour", "divide it larger"}[rng.IntN(5)]
@@ -116,6 +117,25 @@ func (w workshop) logged(ru rules.Rules, rng *rand.Rand, batch int, r request.Re
 	}
 	say(bench.Event{What: bench.Ended, G: math.Round(out), Text: next, At: end.Add(2 * time.Minute)})
 	return store.SeedMaking{Batch: batch, Plan: p, Began: began, Events: events}
+}
+
+// trimmed is what is weighed of trimmings, a little more than the layout’s, and how ribbons pull in, now and then.
+func trimmed(p *plan.Plan, rng *rand.Rand, say func(bench.Event)) {
+	if laid := p.Cut.LaidTrimG(); laid > 5 && rng.IntN(2) == 0 {
+		g := laid * (1.15 + .08*rng.NormFloat64())
+		back := math.Round(g * .4)
+		if rng.IntN(3) == 0 {
+			back = 0
+		} else {
+			say(bench.Event{What: bench.Left, Text: bench.Trimmings, Of: bench.KneadedIn, G: back})
+		}
+		say(bench.Event{What: bench.Left, Text: bench.Trimmings, G: math.Round(g - back)})
+	}
+	for _, s := range bench.Steps(p) {
+		if long := math.Round(p.Cut.LengthMM); s.Kind == bench.Cut && p.Cut.Shape.Traits().Lengths && long >= 100 && rng.IntN(4) == 0 {
+			say(bench.Event{What: bench.Shrunk, Step: s.Key, FromMM: long, MM: math.Round(long * (.945 + .01*rng.NormFloat64()))})
+		}
+	}
 }
 
 func orKept(k flour.Keeping) flour.Keeping {

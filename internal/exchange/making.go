@@ -105,9 +105,10 @@ func ownShape(r request.Request, e *bench.Event) (own *bench.OwnShape) {
 func soundLearned(l rules.Learned) error {
 	within := func(v, low, high float64) bool { return v >= low && v <= high }
 	ok := within(l.Hw.Points, -6, 6) && within(l.Hw.SD, 0, 10) && within(l.Hw.Within, 0, 20) && len(l.Hw.Parts) <= 10 && len(l.Gaps) <= 60 && l.Hw.N >= 0
-	for _, x := range []rules.LearnedBy{l.Knead, l.Rest, l.Dry, l.Cook, l.Hands, l.Loss} {
+	for _, x := range []rules.LearnedBy{l.Knead, l.Rest, l.Dry, l.Cook, l.Hands, l.Loss, l.Trim} {
 		ok = ok && x.N >= 0 && (x.N == 0 || within(x.By, .1, 10))
 	}
+	ok = ok && within(l.Shrink.Share, 0, .3) && within(l.Shrink.Within, 0, 1) && l.Shrink.N >= 0
 	for _, g := range l.Gaps {
 		ok = ok && within(g.By, .5, 2) && len(g.Stop) <= 40
 	}

@@ -15,8 +15,9 @@ import (
 	"hollen/internal/core/rules"
 )
 
-// Found is what a document turned out to hold: one of the four.
+// Found is what a document turned out to hold: one of the five.
 type Found struct {
+	Log     []*Making        // the makings of a log
 	Making  *Making          // one making
 	Request *request.Request // of a request, a plan, a drawing or a recipe Hollen wrote
 	Cabinet *Cabinet         // flours, eggs, additions, machines and shapes
@@ -71,12 +72,17 @@ func Read(ru rules.Rules, r io.Reader) (Found, error) {
 	case head.Format == MakingFormat:
 		m, err := readMaking(ru, raw)
 		return Found{Making: m}, err
+	case head.Format == LogFormat:
+		all, err := readLog(ru, raw)
+		return Found{Log: all}, err
+	case head.Format == oldLog:
+		return Found{}, PlaceError{Text: "a log of the first version holds figures and no makings; hand it out anew where it was made"}
 	case head.Format == CabinetFormat:
 		c, err := readCabinet(raw)
 		return Found{Cabinet: c}, err
 	case head.Format != "":
-		return Found{}, PlaceError{Text: fmt.Sprintf("format %.40q is not known; %s, %s, %s and %s are", head.Format, request.Format, plan.Format, MakingFormat,
-			CabinetFormat)}
+		return Found{}, PlaceError{Text: fmt.Sprintf("format %.40q is not known; %s, %s, %s, %s and %s are", head.Format, request.Format, plan.Format, MakingFormat,
+			LogFormat, CabinetFormat)}
 	case head.Context != nil, head.Type != nil, head.Graph != nil:
 		return recipes(ru, raw)
 	}

@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"slices"
 	"strings"
 	"time"
 	"unicode"
@@ -71,10 +72,7 @@ func (s *Store) List(ctx context.Context, q Query) (batches []Batch, next *Mark,
 	if len(words) > 0 {
 		near := o.narrow(s.db.WithContext(ctx).Table("batches FORCE INDEX ("+o.index+")"), q).Select("id").Order(o.by).Limit(nearest)
 		db := s.db.WithContext(ctx).Unscoped().Table("batches").Joins("JOIN (?) AS near ON near.id = batches.id", near)
-		for _, w := range words {
-			db = db.Where("found REGEXP ?", `(^|[^\p{L}\p{N}])`+w)
-		}
-		if rows, err = o.read(db); err != nil {
+		if rows, err = o.read(begin(db, words)); err != nil {
 			return nil, nil, err
 		}
 	}
@@ -100,7 +98,11 @@ func (s *Store) among(ctx context.Context, o order, q Query, words []string) *go
 	db := s.db.WithContext(ctx).Unscoped()
 	switch {
 	case len(words) > 0:
-		return db.Table("batches").Where("MATCH (found) AGAINST (? IN BOOLEAN MODE)", "+"+strings.Join(words, "* +")+"*")
+		known, others := indexed(words)
+		if len(known) == 0 {
+			return begin(db.Table("batches FORCE INDEX ("+o.index+")"), others)
+		}
+		return begin(db.Table("batches").Where("MATCH (found) AGAINST (? IN BOOLEAN MODE)", "+"+strings.Join(known, "* +")+"*"), others)
 	case q.Shape != "":
 		return db.Table("batches")
 	}
@@ -130,6 +132,29 @@ func (o order) read(db *gorm.DB) (rows []listed, err error) {
 
 // shortest is the shortest word that is looked for, letters: what the server indexes.
 const shortest = 3
+
+// unindexed are the words the server's index of words leaves out.
+var unindexed = strings.Fields("a about an are as at be by com de en for from how i in is it la of on or that the this to was what when where who will with und www")
+
+// indexed parts words into those the index of words knows and the others.
+func indexed(words []string) (known, others []string) {
+	for _, w := range words {
+		if len([]rune(w)) >= shortest && !slices.Contains(unindexed, w) {
+			known = append(known, w)
+		} else {
+			others = append(others, w)
+		}
+	}
+	return known, others
+}
+
+// begin lets those batches through that hold words, or words that begin so.
+func begin(db *gorm.DB, words []string) *gorm.DB {
+	for _, w := range words {
+		db = db.Where("found REGEXP ?", `(^|[^\p{L}\p{N}])`+w)
+	}
+	return db
+}
 
 // searched are the words that are looked for, or their beginnings. Shorter words are passed over.
 func searched(text string) (out []string) {

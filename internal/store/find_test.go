@@ -1,6 +1,8 @@
 package store_test
 
 import (
+	"context"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -71,6 +73,18 @@ func TestFind(t *testing.T) {
 		}
 		if len(seen) != store.Page+10 {
 			t.Errorf("by %q %d of %d", sort, len(seen), store.Page+10)
+		}
+	}
+}
+
+// Words the index of words leaves out are looked for all the same.
+func TestFindCommonWords(t *testing.T) {
+	s, m := begun(t)
+	ctx := context.Background()
+	for words, want := range map[string]bool{"tagliatelle for": true, "for": true, "tagliatelle with": false, "the saturday": false, "for sat": true} {
+		list, _, err := s.List(ctx, store.Query{Words: words})
+		if err != nil || slices.ContainsFunc(list, func(b store.Batch) bool { return b.ID == m.BatchID }) != want {
+			t.Errorf("%q: %d found, %v", words, len(list), err)
 		}
 	}
 }

@@ -7,7 +7,6 @@ import (
 	"strings"
 	"time"
 	"unicode"
-	"unicode/utf8"
 
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
@@ -78,7 +77,7 @@ func stampLog(tx *gorm.DB) error {
 
 // NewestMade returns the newest ended makings, the newest first.
 func (s *Store) NewestMade(ctx context.Context, n int) ([]Made, error) {
-	return s.made(s.db.WithContext(ctx).Order("began DESC, making_id DESC").Limit(n))
+	return s.made(s.db.WithContext(ctx).Table("making_summaries FORCE INDEX (summaries_began)").Order("began DESC, making_id DESC").Limit(n))
 }
 
 // MadeQuery says which ended makings a page of the log shows.
@@ -91,11 +90,11 @@ type MadeQuery struct {
 	Most  int  // how many at most, 0: LogPage
 }
 
-// indexed is how many letters a word has that the index of words knows.
-const indexed = 3
-
 // LogPage is how many makings a page of the log shows.
 const LogPage = 40
+
+// nearMade is how many makings are looked through for words before the index of words is asked: what is common is among the newest.
+const nearMade = 600
 
 // FindMade returns ended makings by what is looked for, the newest first, at most LogPage, and where the next page begins, nil at the
 // end.
@@ -104,37 +103,67 @@ func (s *Store) FindMade(ctx context.Context, q MadeQuery) ([]Made, *Mark, error
 	if most == 0 {
 		most = LogPage
 	}
-	db := s.db.WithContext(ctx).Order("began DESC, making_id DESC").Limit(most + 1)
-	var begins []string
-	for _, w := range strings.FieldsFunc(strings.ToLower(q.Words), func(r rune) bool { return !unicode.IsLetter(r) && !unicode.IsDigit(r) }) {
-		if utf8.RuneCountInString(w) >= indexed {
-			begins = append(begins, "+"+w+"*")
-			continue
+	const newest = "began DESC, making_id DESC"
+	narrow := func(from string) *gorm.DB {
+		db := s.db.WithContext(ctx).Table(from)
+		if q.Felt != nil {
+			db = db.Where("felt = ?", *q.Felt)
 		}
-		db = db.Where("words LIKE ?", "%"+w+"%") // too short for the index
+		if !q.From.IsZero() {
+			db = db.Where("began >= ?", q.From.UTC())
+		}
+		if !q.To.IsZero() {
+			db = db.Where("began < ?", q.To.UTC())
+		}
+		if q.After.ID > 0 {
+			db = db.Where("began <= ? AND (began < ? OR making_id < ?)", q.After.At.UTC(), q.After.At.UTC(), q.After.ID)
+		}
+		return db
 	}
-	if len(begins) > 0 {
-		db = db.Where("MATCH (words) AGAINST (? IN BOOLEAN MODE)", strings.Join(begins, " "))
-	}
+	byTime := "making_summaries FORCE INDEX (summaries_began)"
 	if q.Felt != nil {
-		db = db.Where("felt = ?", *q.Felt)
+		byTime = "making_summaries FORCE INDEX (summaries_felt)"
 	}
-	if !q.From.IsZero() {
-		db = db.Where("began >= ?", q.From.UTC())
+	page := func(db *gorm.DB) ([]Made, *Mark, error) {
+		out, err := s.made(db.Order(newest).Limit(most + 1))
+		if err != nil || len(out) <= most {
+			return out, nil, err
+		}
+		out = out[:most]
+		last := out[most-1]
+		return out, &Mark{At: last.Began, ID: last.ID}, nil
 	}
-	if !q.To.IsZero() {
-		db = db.Where("began < ?", q.To.UTC())
+	words := wordsOf(q.Words)
+	if len(words) == 0 {
+		return page(narrow(byTime))
 	}
-	if q.After.ID > 0 {
-		db = db.Where("began <= ? AND (began < ? OR making_id < ?)", q.After.At.UTC(), q.After.At.UTC(), q.After.ID)
+	beginning := func(db *gorm.DB, words []string) *gorm.DB {
+		for _, w := range words {
+			db = db.Where("words LIKE ?", "% "+w+"%")
+		}
+		return db
 	}
-	out, err := s.made(db)
-	if err != nil || len(out) <= most {
-		return out, nil, err
+	var edge []time.Time
+	if err := narrow(byTime).Select("began").Order(newest).Offset(nearMade).Limit(1).Scan(&edge).Error; err != nil {
+		return nil, nil, err
 	}
-	out = out[:most]
-	last := out[most-1]
-	return out, &Mark{At: last.Began, ID: last.ID}, nil
+	near := beginning(narrow(byTime), words)
+	if len(edge) == 0 { // that is all there is
+		return page(near)
+	}
+	if out, next, err := page(near.Where("began > ?", edge[0])); err != nil || next != nil {
+		return out, next, err
+	}
+	known, others := indexed(words)
+	if len(known) == 0 {
+		return page(beginning(narrow(byTime), others))
+	}
+	return page(beginning(narrow("making_summaries"), others).Where("MATCH (words) AGAINST (? IN BOOLEAN MODE)", "+"+strings.Join(known, "* +")+"*"))
+}
+
+// wordsOf are the words of a text in small letters, as they are kept to be found.
+func wordsOf(text string) []string {
+	return strings.FieldsFunc(strings.ToLower(text), func(r rune) bool { return !unicode.IsLetter(r) && !unicode.IsDigit(r) })
 }
 
 // MadeByID returns ended makings by their IDs, the newest first.

@@ -34,7 +34,7 @@ func filled(b *testing.B, n int) *store.Store {
 		for i := from; i < min(n, from+at); i++ {
 			began := now.Add(-time.Duration(i) * 144 * time.Minute)
 			shape := []string{"Tagliatelle", "Linguine", "Ravioli"}[i%3]
-			rows = append(rows, fmt.Sprintf(`(%d,%d,%d,1,'Batch %d','%s','%s',%d,'batch %d %s soft wheat linde note%d','%s','%s',1500,1400,100,60,20,
+			rows = append(rows, fmt.Sprintf(`(%d,%d,%d,1,'Batch %d','%s','%s',%d,' batch %d %s soft wheat linde note%d','%s','%s',1500,1400,100,60,20,
 				'{"version":%d,"name":"Batch %d","began":"%s","out_g":1400}')`,
 				i+1, i%50+1, bench.SummaryVersion, i%50, began.Format("2006-01-02 15:04:05"), began.Add(time.Hour).Format("2006-01-02 15:04:05"), i%5-2, i%50,
 				strings.ToLower(shape), i, began.Format("2006-01-02"), shape, bench.SummaryVersion, i%50, began.Format(time.RFC3339)))
@@ -45,8 +45,7 @@ func filled(b *testing.B, n int) *store.Store {
 			b.Fatal(err)
 		}
 	}
-	if _, err := db.Exec(`INSERT INTO made_days SELECT day, shape, COUNT(*), COUNT(*), SUM(in_g), SUM(out_g), SUM(trim_g), SUM(hands_min), SUM(out_g), SUM(cost)
-		FROM making_summaries GROUP BY day, shape`); err != nil {
+	if err := s.SumUp(context.Background()); err != nil {
 		b.Fatal(err)
 	}
 	return s
@@ -62,6 +61,10 @@ func BenchmarkLog(b *testing.B) {
 			"page":   func() error { _, _, err := s.FindMade(ctx, store.MadeQuery{}); return err },
 			"charts": func() error { _, _, err := s.FindMade(ctx, store.MadeQuery{Most: 200}); return err },
 			"find":   func() error { _, _, err := s.FindMade(ctx, store.MadeQuery{Words: "note77"}); return err },
+			"common": func() error { _, _, err := s.FindMade(ctx, store.MadeQuery{Words: "tagliatelle"}); return err },
+			"both":   func() error { _, _, err := s.FindMade(ctx, store.MadeQuery{Words: "tagliatelle wheat"}); return err },
+			"months": func() error { _, err := s.Ledger(ctx, store.ByMonth, now.AddDate(-1, 0, 0), now); return err },
+			"shapes": func() error { _, err := s.Ledger(ctx, store.ByShape, now.AddDate(-1, 0, 0), now); return err },
 			"ledger": func() error { _, err := s.Ledger(ctx, store.ByWeek, now.AddDate(-1, 0, 0), now); return err },
 			"stamp":  func() error { _, err := s.LogStamp(ctx); return err },
 			"newest": func() error { _, err := s.NewestMade(ctx, 200); return err },

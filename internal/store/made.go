@@ -30,6 +30,7 @@ type makingSummary struct {
 	InG      float64
 	OutG     float64
 	TrimG    float64
+	BackG    float64
 	HandsMin float64
 	Cost     float64
 }
@@ -49,10 +50,10 @@ func summaryOf(m Making, run *bench.Making, events []bench.Event) (makingSummary
 	for _, e := range run.State.Remarks {
 		words = append(words, e.Text)
 	}
-	found := []rune(strings.ToLower(strings.Join(words, " ")))
+	found := []rune(" " + strings.Join(wordsOf(strings.Join(words, " ")), " "))
 	return makingSummary{MakingID: m.ID, BatchID: m.BatchID, Version: s.Version, Seq: uint64(len(events)), Name: string(name[:min(len(name), 200)]),
 		Felt: s.Felt, Words: string(found[:min(len(found), 8000)]), Began: s.Began, Ended: s.Ended, Doc: doc, Day: s.Began.Local().Format(time.DateOnly),
-		Shape: cut80(s.Shape), InG: s.InG, OutG: s.OutG, TrimG: s.TrimG, HandsMin: s.HandsMin, Cost: s.Cost}, err
+		Shape: cut80(s.Shape), InG: s.InG, OutG: s.OutG, TrimG: s.TrimG, BackG: s.BackG, HandsMin: s.HandsMin, Cost: s.Cost}, err
 }
 
 // cut80 is a name as far as its column goes.
@@ -116,7 +117,13 @@ func (s *Store) RemakeSummaries(ctx context.Context, all bool) (n int, err error
 		if !all {
 			db = db.Where("NOT EXISTS (SELECT 1 FROM making_summaries x WHERE x.making_id = makings.id AND x.version = ?)", bench.SummaryVersion)
 		}
-		if err := db.Order("id").Limit(remakeAtOnce).Find(&makings).Error; err != nil || len(makings) == 0 {
+		if err := db.Order("id").Limit(remakeAtOnce).Find(&makings).Error; err != nil {
+			return n, err
+		}
+		if len(makings) == 0 {
+			if n > 0 || all {
+				err = s.SumUp(ctx)
+			}
 			return n, err
 		}
 		for _, m := range makings {

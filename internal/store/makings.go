@@ -31,6 +31,7 @@ type Making struct {
 	Seq          uint64 // of its last event
 	Began        time.Time
 	Ended        *time.Time
+	Once         *string `json:"-"` // the mark of the form it was logged with, of which there is one; nil at the bench
 }
 
 // Plan makes the plan of a making again, from what it was begun with.
@@ -82,6 +83,24 @@ func (s *Store) Begin(ctx context.Context, b Batch, p *plan.Plan, began time.Tim
 		return m, err
 	}
 	return m, s.db.WithContext(ctx).Create(&m).Error
+}
+
+// BeginOnce is Begin, of a form that may come twice: what bears the same mark is the same making, which is returned.
+func (s *Store) BeginOnce(ctx context.Context, b Batch, p *plan.Plan, began time.Time, once string) (Making, error) {
+	m, err := newMaking(b, p, began)
+	if err != nil {
+		return m, err
+	}
+	m.Once = &once
+	err = s.transact(ctx, func(tx *gorm.DB) error {
+		m.ID = 0
+		return tx.Clauses(clause.OnConflict{DoNothing: true}).Create(&m).Error
+	})
+	if err != nil {
+		return m, err
+	}
+	var kept Making
+	return kept, s.db.WithContext(ctx).Where("once = ?", once).First(&kept).Error
 }
 
 func newMaking(b Batch, p *plan.Plan, began time.Time) (Making, error) {

@@ -7,8 +7,10 @@ import (
 	"html/template"
 	"net/http"
 	"net/url"
+	"runtime"
 	"strconv"
 	"strings"
+	"sync"
 	"time"
 
 	"github.com/gin-gonic/gin"
@@ -148,7 +150,81 @@ func (s *Server) rows(ctx context.Context, in measure.System, list []store.Batch
 		}
 		out = append(out, listRow{row, b.ID, in, b.UpdatedAt, b.MadeOn})
 	}
+	s.byNow(ctx, list, out)
 	return out
+}
+
+// rowsByNow are what a list shows of batches with what the log has learned of them, by batch, until the log, the batch or the day is another.
+type rowsByNow struct {
+	mu   sync.Mutex
+	kept map[uint64]rowByNow
+}
+
+type rowByNow struct {
+	version, stamp int
+	day            string
+	row            plan.Summary
+}
+
+// mostRows is how many such rows are remembered.
+const mostRows = 2000
+
+// byNow puts what the log has learned into rows, where it has learned anything; a row that cannot be made stays as it was kept.
+func (s *Server) byNow(ctx context.Context, list []store.Batch, rows []listRow) {
+	l, set := s.learned(ctx)
+	if l.Len() == 0 || set.Off {
+		return
+	}
+	s.learner.mu.Lock()
+	want := rowByNow{stamp: s.learner.stamp, day: today()}
+	s.learner.mu.Unlock()
+	versions := map[uint64]int{}
+	for _, b := range list {
+		versions[b.ID] = b.Version
+	}
+	var todo []*listRow
+	s.rowsNow.mu.Lock()
+	for i := range rows {
+		r := &rows[i]
+		if k := s.rowsNow.kept[r.ID]; k.version == versions[r.ID] && k.stamp == want.stamp && k.day == want.day {
+			r.Summary = k.row
+		} else {
+			todo = append(todo, r)
+		}
+	}
+	s.rowsNow.mu.Unlock()
+	var wait sync.WaitGroup
+	next := make(chan *listRow, len(todo))
+	for _, r := range todo {
+		next <- r
+	}
+	close(next)
+	for range min(runtime.GOMAXPROCS(0), len(todo)) {
+		wait.Go(func() {
+			for r := range next {
+				whole, err := s.store.Get(ctx, r.ID)
+				if err != nil {
+					continue // deleted: as it was kept
+				}
+				p, err := plan.Make(s.rulesOf(ctx, &whole.Request.Request), whole.Request.Request)
+				if err != nil {
+					continue
+				}
+				r.Summary = p.Summary()
+			}
+		})
+	}
+	wait.Wait()
+	s.rowsNow.mu.Lock()
+	defer s.rowsNow.mu.Unlock()
+	if s.rowsNow.kept == nil || len(s.rowsNow.kept) > mostRows {
+		s.rowsNow.kept = map[uint64]rowByNow{}
+	}
+	for _, r := range todo {
+		k := want
+		k.version, k.row = versions[r.ID], r.Summary
+		s.rowsNow.kept[r.ID] = k
+	}
 }
 
 // remadeRow makes what the list shows of a batch anew and keeps it.

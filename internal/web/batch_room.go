@@ -3,6 +3,7 @@ package web
 import (
 	"fmt"
 	"math"
+	"net/url"
 	"strings"
 
 	"hollen/internal/core/addition"
@@ -11,6 +12,17 @@ import (
 
 // roomView is the room; the blend is the formula's.
 type roomView struct{ formulaView }
+
+// hand is a maker of the cabinet, and what puts them into a batch.
+type hand struct{ Name, Set string }
+
+// Hands are the makers of the cabinet.
+func (v *roomView) Hands() (out []hand) {
+	for _, m := range v.Cabinet.Makers {
+		out = append(out, hand{m.Name, url.Values{"made_by": {m.Name}}.Encode()})
+	}
+	return out
+}
 
 // CardFlourG is the flour that goes into the well, g, by the bench card: what was left over
 // does not change the card.

@@ -55,6 +55,7 @@ type doneStep struct {
 	Window string  `json:"w,omitempty"`
 	Look   string  `json:"l,omitempty"`
 	Loss   float64 `json:"x,omitempty"`
+	Shrunk float64 `json:"r,omitempty"`
 }
 
 // benchFood is the food clock: what was used up by a moment, and on from there.
@@ -115,7 +116,7 @@ func (s *Server) benchStateOf(ctx context.Context, id uint64, known string) (ben
 	for _, x := range run.Steps {
 		p := st.Steps[x.Key]
 		out.Done = append(out.Done, doneStep{string(p.Status), stamp(p.Began), stamp(p.Over), p.G, p.PokeS, p.Made, p.MadeG, p.MM, p.Flex, p.Window,
-			p.Look, p.Loss})
+			p.Look, p.Loss, p.Shrunk})
 	}
 	for piece, e := range st.Shapes {
 		out.Shapes[piece] = e.Text

@@ -6,8 +6,6 @@ import (
 	"strings"
 	"time"
 
-	"github.com/gin-gonic/gin"
-
 	"hollen/internal/core/bench"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/rules"
@@ -33,14 +31,13 @@ func (m *importMaking) Set() string {
 }
 
 // makingOf is a making of a document beside what is here.
-func (s *Server) makingOf(c *gin.Context, cab desk, things []store.Thing, doc *exchange.Making) (*importMaking, error) {
+func (s *Server) makingOf(ctx context.Context, st *store.Store, cab desk, things []store.Thing, doc *exchange.Making) (*importMaking, error) {
 	m := &importMaking{Name: doc.Name, made: doc, New: s.batchOf(cab, things, doc.Request)}
-	ctx := c.Request.Context()
 	m.Words = fmt.Sprintf("Begun %s, %s", doc.Began.Local().Format("Mon 2 January 2006, 15:04"), measure.Plural(len(doc.Events), "event", "events"))
 	if doc.Ended == nil {
 		m.Words += "; it has not ended"
 	}
-	list, _, err := s.store.List(ctx, store.Query{Words: doc.Request.Name})
+	list, _, err := st.List(ctx, store.Query{Words: doc.Request.Name})
 	if err != nil {
 		return nil, err
 	}
@@ -52,7 +49,7 @@ func (s *Server) makingOf(c *gin.Context, cab desk, things []store.Thing, doc *e
 	if m.Batch == 0 {
 		return m, nil
 	}
-	all, err := s.store.Makings(ctx, m.Batch)
+	all, err := st.Makings(ctx, m.Batch)
 	for _, x := range all {
 		if x.Began.Equal(doc.Began.UTC().Truncate(time.Millisecond)) {
 			m.Same = x.ID

@@ -27,6 +27,7 @@ type importView struct {
 	Items  []importItem // of a cabinet
 	Batch  *importBatch
 	Making *importMaking
+	Log    *importLog
 	Recipe *exchange.Recipe
 	Stale  bool // something changed since the preview
 }
@@ -57,7 +58,7 @@ func (v importView) RecipeText() string {
 
 // Takes says whether there is anything to take.
 func (v importView) Takes() bool {
-	return v.Batch != nil || v.Making != nil || slices.ContainsFunc(v.Items, func(i importItem) bool { return i.Status != "same" })
+	return v.Batch != nil || v.Making != nil || v.Log != nil || slices.ContainsFunc(v.Items, func(i importItem) bool { return i.Status != "same" })
 }
 
 func (s *Server) openImport(c *gin.Context) { s.showImport(c, http.StatusOK, importView{}) }
@@ -144,11 +145,22 @@ func (s *Server) takeImport(c *gin.Context) {
 		s.showImport(c, http.StatusUnprocessableEntity, v)
 		return
 	}
+	cab, ok := s.desk(c)
+	if !ok {
+		return
+	}
 	ctx, cancel := bounded(c)
 	defer cancel()
 	to := ""
 	err := s.store.Together(ctx, func(tx *store.Store) (err error) {
 		take := c.PostFormArray("take")
+		if v.Log != nil {
+			if !slices.Equal(take, []string{v.Log.Set()}) {
+				return store.ErrChanged
+			}
+			to, err = s.takeLog(ctx, tx, cab, v.Log.docs())
+			return err
+		}
 		if v.Making != nil {
 			if !slices.Equal(take, []string{v.Making.Set()}) {
 				return store.ErrChanged

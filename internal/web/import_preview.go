@@ -34,8 +34,12 @@ func (s *Server) inspect(c *gin.Context, cab desk, text string) (importView, err
 			v.Items = append(v.Items, i)
 		}
 		v.Errors = twice(v.Items)
+	case found.Log != nil:
+		if v.Log, err = s.logOf(ctx, s.store, cab, things, found.Log); err != nil {
+			return v, err
+		}
 	case found.Making != nil:
-		if v.Making, err = s.makingOf(c, cab, things, found.Making); err != nil {
+		if v.Making, err = s.makingOf(ctx, s.store, cab, things, found.Making); err != nil {
 			return v, err
 		}
 	case found.Request != nil:

@@ -2,9 +2,12 @@ package web
 
 import (
 	"cmp"
+	"crypto/rand"
 	"fmt"
+	"maps"
 	"net/http"
 	"net/url"
+	"slices"
 	"strings"
 	"time"
 
@@ -22,16 +25,16 @@ type logField struct {
 	Key, Label, Unit, Hint string
 	Value, Err             string
 	least, most            float64
-	mass                   bool
+	mass, long             bool // g or oz; mm or inches
 }
 
 // logFields are the lines of the form, in the order of work.
-func logFields(in measure.System) []logField {
-	unit := "g"
+func logFields(in measure.System, r *request.Request) []logField {
+	unit, length := "g", "mm"
 	if in == measure.Customary {
-		unit = "oz"
+		unit, length = "oz", "in"
 	}
-	return []logField{
+	all := []logField{
 		{Key: "flour_left", Label: "Flour left in the bowl", Unit: unit, most: bench.MaxG, mass: true},
 		{Key: "water_added", Label: "Water added beyond the plan", Unit: unit, most: bench.MaxG, mass: true},
 		{Key: "knead_min", Label: "Kneaded", Unit: "min", Hint: "in all", least: .1, most: 240},
@@ -41,8 +44,15 @@ func logFields(in measure.System) []logField {
 		{Key: "dry_min", Label: "On the rack", Unit: "min", Hint: "when that was felt", least: .1, most: 600},
 		{Key: "pot_s", Label: "In the pot, to your taste", Unit: "s", least: 5, most: 3600},
 		{Key: "trim_g", Label: "Trimmings", Unit: unit, most: bench.MaxG, mass: true},
+		{Key: "trim_back_g", Label: "Of them, kneaded into the next piece", Unit: unit, most: bench.MaxG, mass: true},
+		{Key: "cut_mm", Label: "A ribbon, as it was cut", Unit: length, least: 50, most: bench.MaxRibbonMM, long: true},
+		{Key: "settled_mm", Label: "The same, once it had pulled in", Unit: length, least: 35, most: bench.MaxRibbonMM, long: true},
 		{Key: "out_g", Label: "Came out", Unit: unit, most: bench.MaxG, mass: true},
 	}
+	if !r.Cut.Kind().Traits().Lengths {
+		all = slices.DeleteFunc(all, func(f logField) bool { return f.long })
+	}
+	return all
 }
 
 // logForm is the short form of a batch that was made.
@@ -50,6 +60,7 @@ type logForm struct {
 	To     string // where it is posted
 	Name   string
 	Back   string
+	Once   string // marks this form: sent twice, it counts once
 	When   string // yyyy-mm-ddThh:mm it was begun, "" of a making that has its own
 	WhenOf bool   // it asks when
 	WhenEr string
@@ -77,12 +88,13 @@ func (s *Server) openLog(c *gin.Context) {
 		return
 	}
 	when := time.Now().Add(-2 * time.Hour).Format(measure.ClockForm)
-	s.render(c, http.StatusOK, "logform", "Log: "+b.Request.Name, newLogForm(c, fmt.Sprintf("/batches/%d/log", b.ID), b.Request.Name,
+	s.render(c, http.StatusOK, "logform", "Log: "+b.Request.Name, newLogForm(c, fmt.Sprintf("/batches/%d/log", b.ID), &b.Request.Request,
 		fmt.Sprintf("/batches/%d/makings", b.ID), when, cab))
 }
 
-func newLogForm(c *gin.Context, to, name, back, when string, cab store.Cabinet) logForm {
-	f := logForm{To: to, Name: name, Back: back, When: when, WhenOf: when != "", Fields: logFields(shownIn(c)), Feels: feltWords}
+func newLogForm(c *gin.Context, to string, r *request.Request, back, when string, cab store.Cabinet) logForm {
+	f := logForm{To: to, Name: r.Name, Back: back, When: when, WhenOf: when != "", Fields: logFields(shownIn(c), r), Feels: feltWords, Maker: r.MadeBy,
+		Once: rand.Text()}
 	for _, m := range cab.Makers {
 		f.Makers = append(f.Makers, m.Name)
 	}
@@ -100,7 +112,7 @@ func (s *Server) openMadeLog(c *gin.Context) {
 		return
 	}
 	at := fmt.Sprintf("/bench/%d/", kept.ID)
-	f := newLogForm(c, at+"log", kept.Request.Name, at+"made", "", cab)
+	f := newLogForm(c, at+"log", &kept.Request.Request, at+"made", "", cab)
 	st := run.State
 	if st.Felt != nil {
 		f.Felt = fmt.Sprint(*st.Felt)
@@ -128,15 +140,44 @@ func knownOf(run *bench.Making) map[string]float64 {
 			known["sheet_mm"] = d.MM
 		}
 	}
+	for _, x := range run.State.Remarks {
+		for _, k := range saidAs(&x) {
+			known[k] += x.G
+		}
+	}
 	return known
+}
+
+// saidAs are the lines of the form an event counts towards, none where it is of no line.
+func saidAs(x *bench.Event) []string {
+	switch {
+	case x.What == bench.Left && x.Text == "flour":
+		return []string{"flour_left"}
+	case x.What == bench.Added && x.Text == "water":
+		return []string{"water_added"}
+	case x.What == bench.Left && x.Text == bench.Trimmings && x.Of == bench.KneadedIn:
+		return []string{"trim_g", "trim_back_g"}
+	case x.What == bench.Left && x.Text == bench.Trimmings:
+		return []string{"trim_g"}
+	}
+	return nil
 }
 
 // unknown leaves of what was typed only what the making does not know already: nothing counts twice.
 func (f *logForm) unknown(in measure.System, run *bench.Making, got map[string]float64) {
+	typed := maps.Clone(got)
 	for k, v := range knownOf(run) {
 		for i := range f.Fields {
 			if x := &f.Fields[i]; x.Key == k && v > 0 && (x.shownAs(in, v) == x.Value || got[k] == v) {
 				delete(got, k)
+			}
+		}
+	}
+	trims := []string{"trim_g", "trim_back_g"} // they say each other
+	if slices.ContainsFunc(trims, func(k string) bool { _, otherwise := got[k]; return otherwise }) {
+		for _, k := range trims {
+			if v, said := typed[k]; said {
+				got[k] = v
 			}
 		}
 	}
@@ -153,6 +194,9 @@ func (f *logForm) unknown(in measure.System, run *bench.Making, got map[string]f
 func (x *logField) shownAs(in measure.System, v float64) string {
 	if x.mass {
 		return in.Bare(v, measure.G, 0)
+	}
+	if x.long && in == measure.Customary {
+		return measure.Trim(v / measure.InchMM)
 	}
 	return measure.Trim(v)
 }
@@ -183,20 +227,39 @@ func (f *logForm) read(in measure.System, v url.Values) (got map[string]float64,
 				n, read = measure.ParseMass(x.Value + " oz")
 			}
 		}
+		if x.long && in == measure.Customary {
+			n *= measure.InchMM
+		}
 		if !read || n < x.least || n > x.most {
 			x.Err, ok = fmt.Sprintf("%g to %s %s is allowed, or nothing.", x.least, measure.Thousands(x.most), x.Unit), false
 			if x.mass && in == measure.Customary {
 				x.Err = "A number of ounces, or nothing."
 			}
+			if x.long && in == measure.Customary {
+				x.Err = fmt.Sprintf("%.1f to %.0f inches is allowed, or nothing.", x.least/measure.InchMM, x.most/measure.InchMM)
+			}
 			continue
 		}
 		got[x.Key] = n
+	}
+	cut, settled := got["cut_mm"], got["settled_mm"]
+	for i := range f.Fields {
+		x := &f.Fields[i]
+		switch {
+		case x.Err != "":
+		case x.Key == "settled_mm" && cut > 0 && settled == 0, x.Key == "cut_mm" && settled > 0 && cut == 0:
+			x.Err, ok = "Both lengths, or neither.", false
+		case x.Key == "settled_mm" && cut > 0 && (settled < .7*cut || settled > 1.1*cut):
+			x.Err, ok = "From seven tenths of what was cut to a tenth over.", false
+		case x.Key == "trim_back_g" && got["trim_g"] > 0 && got["trim_back_g"] > got["trim_g"]:
+			x.Err, ok = "No more than the trimmings there were.", false
+		}
 	}
 	return got, ok
 }
 
 // readLog reads the form as it was posted, or shows what is not allowed.
-func (s *Server) readLog(c *gin.Context, to, name, back string, when bool) (f logForm, got map[string]float64, ok bool) {
+func (s *Server) readLog(c *gin.Context, to string, r *request.Request, back string, when bool) (f logForm, got map[string]float64, ok bool) {
 	values, ok := s.posted(c)
 	if !ok {
 		return f, nil, false
@@ -205,10 +268,13 @@ func (s *Server) readLog(c *gin.Context, to, name, back string, when bool) (f lo
 	if !ok {
 		return f, nil, false
 	}
-	f = newLogForm(c, to, name, back, "", cab)
+	f = newLogForm(c, to, r, back, "", cab)
+	if mark := values.Get("once"); len(mark) >= 8 && len(mark) <= 30 && bench.IsID(mark) {
+		f.Once = mark
+	}
 	f.WhenOf = when
 	if got, ok = f.read(shownIn(c), values); !ok {
-		s.render(c, http.StatusUnprocessableEntity, "logform", "Log: "+name, f)
+		s.render(c, http.StatusUnprocessableEntity, "logform", "Log: "+r.Name, f)
 	}
 	return f, got, ok
 }
@@ -220,7 +286,7 @@ func (s *Server) saveLog(c *gin.Context) {
 		return
 	}
 	at := fmt.Sprintf("/batches/%d/", b.ID)
-	f, got, ok := s.readLog(c, at+"log", b.Request.Name, at+"makings", true)
+	f, got, ok := s.readLog(c, at+"log", &b.Request.Request, at+"makings", true)
 	if !ok {
 		return
 	}
@@ -232,7 +298,7 @@ func (s *Server) saveLog(c *gin.Context) {
 		return
 	}
 	began, _ := time.ParseInLocation(measure.ClockForm, f.When, time.Local)
-	m, err := s.store.Begin(ctx, b, p, began)
+	m, err := s.store.BeginOnce(ctx, b, p, began, f.Once)
 	if err == nil {
 		_, err = s.store.AddEvents(ctx, m.ID, f.events(p, m.Began, nil, got))
 	}
@@ -253,7 +319,7 @@ func (s *Server) saveMadeLog(c *gin.Context) {
 		return
 	}
 	at := fmt.Sprintf("/bench/%d/", kept.ID)
-	f, got, ok := s.readLog(c, at+"log", kept.Request.Name, at+"made", false)
+	f, got, ok := s.readLog(c, at+"log", &kept.Request.Request, at+"made", false)
 	if !ok {
 		return
 	}
@@ -277,10 +343,9 @@ func (s *Server) saveMadeLog(c *gin.Context) {
 func (f *logForm) events(p *plan.Plan, began time.Time, st *bench.State, got map[string]float64) (out []bench.Event) {
 	whole := st == nil
 	n := 0
-	stamp := time.Now().UnixNano()
 	say := func(e bench.Event) {
 		n++
-		e.ID, e.By = fmt.Sprintf("l%d-%d", stamp, n), f.Maker
+		e.ID, e.By = fmt.Sprintf("l%s-%d", f.Once, n), f.Maker
 		if e.At.IsZero() {
 			e.At = began
 		}
@@ -352,11 +417,24 @@ func (f *logForm) events(p *plan.Plan, began time.Time, st *bench.State, got map
 			}
 		}
 	}
+	if st != nil { // said otherwise than before: that no longer counts
+		for _, x := range st.Remarks {
+			if slices.ContainsFunc(saidAs(&x), func(k string) bool { _, again := got[k]; return again }) {
+				say(bench.Event{What: bench.Took, Of: x.ID, At: now})
+			}
+		}
+	}
 	if g := got["flour_left"]; g > 0 {
 		say(bench.Event{What: bench.Left, Text: "flour", G: g, At: now})
 	}
-	if g := got["trim_g"]; g > 0 {
+	if g := got["trim_g"] - got["trim_back_g"]; g > 0 {
 		say(bench.Event{What: bench.Left, Text: bench.Trimmings, G: g, At: now})
+	}
+	if g := got["trim_back_g"]; g > 0 {
+		say(bench.Event{What: bench.Left, Text: bench.Trimmings, Of: bench.KneadedIn, G: g, At: now})
+	}
+	if mm, i := got["cut_mm"], slices.IndexFunc(steps, func(s bench.Step) bool { return s.Kind == bench.Cut }); mm > 0 && i >= 0 {
+		say(bench.Event{What: bench.Shrunk, Step: steps[i].Key, FromMM: mm, MM: got["settled_mm"], At: now})
 	}
 	if g := got["water_added"]; g > 0 {
 		say(bench.Event{What: bench.Added, Text: "water", G: g, At: now})

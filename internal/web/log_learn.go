@@ -40,7 +40,7 @@ func (s *Server) learned(ctx context.Context) (*learn.Log, store.LogSettings) {
 	defer cancel()
 	stamp, err := s.store.LogStamp(ctx)
 	if err == nil && (stamp != l.stamp || l.log == nil) {
-		err = l.read(ctx, s.store, s.rules.Learn)
+		err = l.read(ctx, s.store, s.rules.Learn, &stamp)
 	}
 	if err != nil {
 		s.log.Warn("log", "err", err)
@@ -54,24 +54,13 @@ func (s *Server) learned(ctx context.Context) (*learn.Log, store.LogSettings) {
 	return l.log, l.set
 }
 
-// read weighs the newest makings anew.
-func (l *learner) read(ctx context.Context, st *store.Store, ru rules.Learn) error {
-	set, _, err := st.LogSettings(ctx)
-	if err != nil {
-		return err
+// read reads the log as it is weighed.
+func (l *learner) read(ctx context.Context, st *store.Store, ru rules.Learn, stamp *int) error {
+	log, set, at, err := st.Learned(ctx, ru)
+	if err == nil {
+		l.log, l.set, *stamp = log, set, at
 	}
-	made, err := st.NewestMade(ctx, ru.Newest)
-	if err != nil {
-		return err
-	}
-	var entries []learn.Entry
-	left := map[uint64]bool{}
-	for _, m := range made {
-		entries = append(entries, learn.Entry{Making: m.ID, Summary: m.Summary})
-		left[m.ID] = m.Began.Before(set.Since) || slices.Contains(set.Left, m.ID)
-	}
-	l.log, l.set = learn.Read(ru, entries, left), set
-	return nil
+	return err
 }
 
 // logChanged has the log weighed anew when it is next asked for.
@@ -94,7 +83,7 @@ func (s *Server) learnedBy(ctx context.Context) func(*request.Request) rules.Lea
 				return ""
 			}
 			return string(p.Knead.School)
-		}, learn.Whose{On: onDay(r)})
+		}, learn.Whose{Maker: r.MadeBy, On: onDay(r)})
 	}
 }
 

@@ -167,6 +167,8 @@ func sayWords(x learn.Saying, flour func(string) string) string {
 	switch x.What {
 	case "loss":
 		return "Left on bowl and board: " + k
+	case "shrink":
+		return fmt.Sprintf("Ribbons of %s pull in %.1f %% once they are cut, within %.1f, from %d.", flour(x.Of), 100*x.By, 100*x.To, x.N)
 	case "trim":
 		return fmt.Sprintf("Trimmings, %s: %s", strings.ReplaceAll(x.Of, "-", " "), k)
 	}

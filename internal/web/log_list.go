@@ -224,22 +224,6 @@ func (s *Server) downloadLogCSV(c *gin.Context) {
 	w.Flush()
 }
 
-// downloadLogJSON hands out the same as one document.
-func (s *Server) downloadLogJSON(c *gin.Context) {
-	all, ok := s.foundMade(c)
-	if !ok {
-		return
-	}
-	if all == nil {
-		all = []store.Made{}
-	}
-	c.Header("Content-Disposition", `attachment; filename="log.json"`)
-	c.JSON(http.StatusOK, struct {
-		Format  string       `json:"format"`
-		Makings []store.Made `json:"makings"`
-	}{"hollen-log/1", all})
-}
-
 func (s *Server) foundMade(c *gin.Context) ([]store.Made, bool) {
 	q := logQuery(c.Request.URL.Query())
 	q.Most = exported

@@ -10,9 +10,12 @@ import (
 	"image/jpeg"
 	"net/http/httptest"
 	"net/url"
+	"reflect"
 	"strings"
 	"testing"
 	"time"
+
+	"hollen/internal/exchange"
 
 	"hollen/internal/core/measure"
 	"hollen/internal/demo"
@@ -72,9 +75,10 @@ func TestLoggedAfterwards(t *testing.T) {
 	s.wants(s.ask("GET", "/log.csv", nil), 200, "making,batch,name", "roll a stop finer")
 	var doc struct {
 		Format  string
-		Makings []store.Made
+		Makings []exchange.Logged
 	}
-	if err := json.Unmarshal(s.ask("GET", "/log.json", nil).Body.Bytes(), &doc); err != nil || doc.Format != "hollen-log/1" || len(doc.Makings) != 2 {
+	if err := json.Unmarshal(s.ask("GET", "/log.json", nil).Body.Bytes(), &doc); err != nil || doc.Format != "hollen-log/2" || len(doc.Makings) != 2 ||
+		doc.Makings[0].Summary.OutG != 1480 {
 		t.Errorf("%v: %+v", err, doc)
 	}
 }
@@ -270,5 +274,89 @@ func TestBothAsLastTime(t *testing.T) {
 	open, err := s.store.UnderWay(context.Background())
 	if err != nil || len(open) != 5 {
 		t.Errorf("%d under way, %v", len(open), err)
+	}
+}
+
+// The log leaves as one document and comes in again: nothing twice; in another workshop with its batches, each making as it was.
+func TestLogComesIn(t *testing.T) {
+	s := newSite(t)
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/log", url.Values{"when": {time.Now().Add(-time.Hour).Format(measure.ClockForm)}, "felt": {"1"}}), 303)
+	doc := s.ask("GET", "/log.json", nil).Body.String()
+	s.wants(s.ask("POST", "/import", url.Values{"text": {doc}}), 200, "2 makings", "All of it is here already.")
+	other := strings.ReplaceAll(strings.ReplaceAll(doc, demo.Chandler, "Another kitchen’s linguine"), demo.Saturday, "Another kitchen’s ribbons")
+	w := s.ask("POST", "/import", url.Values{"text": {other}})
+	s.wants(w, 200, "2 makings to add. 2 batches are made of them.")
+	take := between(w.Body.String(), `name="take" value="`, `"`)
+	s.wants(s.ask("POST", "/import/take", url.Values{"text": {other}, "take": {take}}), 303)
+	s.wants(s.ask("GET", "/log", nil), 200, "Another kitchen’s linguine", "Another kitchen’s ribbons", "roll it a stop finer")
+	s.wants(s.ask("POST", "/import", url.Values{"text": {other}}), 200, "All of it is here already.")
+	s.wants(s.ask("POST", "/import/take", url.Values{"text": {other}, "take": {take}}), 409)
+	var was, is exchange.Log
+	if json.Unmarshal([]byte(other), &was) != nil || json.Unmarshal(s.ask("GET", "/log.json?find=another", nil).Body.Bytes(), &is) != nil || len(is.Makings) != 2 {
+		t.Fatalf("%d come back", len(is.Makings))
+	}
+	for i := range is.Makings {
+		a, b := is.Makings[i].Summary, was.Makings[i].Summary
+		if !reflect.DeepEqual(a, b) {
+			t.Errorf("%+v\n%+v", a, b)
+		}
+	}
+	s.wants(s.ask("POST", "/import", url.Values{"text": {`{"format":"hollen-log/1","makings":[]}`}}), 422, "holds figures and no makings")
+	s.wants(s.ask("POST", "/import", url.Values{"text": {`{"format":"hollen-log/2","makings":[]}`}}), 422, "holds no making")
+	s.wants(s.ask("POST", "/import", url.Values{"text": {strings.Replace(doc, `"what":"`, `"what":"x`, 1)}}), 422, "akings.0")
+}
+
+// The form is filled with what the bench knows; what is said otherwise counts instead of it, not besides; sent twice it counts once.
+func TestLogFormIsFilled(t *testing.T) {
+	s := newSite(t)
+	at := s.begin(demo.Saturday)
+	s.wants(s.tell(at, `{"events":[{"id":"a","what":"left","text":"flour","g":20,"at":"2026-11-26T08:00:00Z"},
+		{"id":"b","what":"added","text":"water","g":9,"at":"2026-11-26T08:01:00Z"},{"id":"c","what":"left","text":"trimmings","g":70,"at":"2026-11-26T08:02:00Z"},
+		{"id":"d","what":"left","text":"trimmings","of":"kneaded in","g":30,"at":"2026-11-26T08:03:00Z"}]}`), 200)
+	page := s.ask("GET", at+"/log", nil).Body.String()
+	for key, want := range map[string]string{"flour_left": "20", "water_added": "9", "trim_g": "100", "trim_back_g": "30"} {
+		if !strings.Contains(page, `name="`+key+`" value="`+want+`"`) {
+			t.Errorf("%s is not filled with %s", key, want)
+		}
+	}
+	once := between(page, `name="once" value="`, `"`)
+	form := url.Values{"once": {once}, "flour_left": {"20"}, "water_added": {"14"}, "trim_g": {"100"}, "trim_back_g": {"45"}, "cut_mm": {"300"}, "settled_mm": {"282"}}
+	for range 2 {
+		s.wants(s.ask("POST", at+"/log", form), 303)
+	}
+	page = s.ask("GET", at+"/log", nil).Body.String()
+	for key, want := range map[string]string{"flour_left": "20", "water_added": "14", "trim_g": "100", "trim_back_g": "45"} {
+		if !strings.Contains(page, `name="`+key+`" value="`+want+`"`) {
+			t.Errorf("then %s is not %s", key, want)
+		}
+	}
+	s.wants(s.ask("POST", at+"/log", url.Values{"cut_mm": {"300"}}), 422, "Both lengths, or neither.")
+	s.wants(s.ask("POST", at+"/log", url.Values{"cut_mm": {"300"}, "settled_mm": {"100"}}), 422, "From seven tenths")
+	s.wants(s.ask("POST", at+"/log", url.Values{"trim_g": {"10"}, "trim_back_g": {"20"}}), 422, "No more than the trimmings")
+	form = url.Values{"once": {"a-form-sent-twice"}, "when": {time.Now().Add(-time.Hour).Format(measure.ClockForm)}, "felt": {"0"}}
+	one, two := s.ask("POST", batch(demo.Saturday)+"/log", form), s.ask("POST", batch(demo.Saturday)+"/log", form)
+	if one.Code != 303 || one.Header().Get("Location") != two.Header().Get("Location") {
+		t.Errorf("sent twice: %s and %s", one.Header().Get("Location"), two.Header().Get("Location"))
+	}
+}
+
+// Whose batch it is counts in what is learned of it, and is set by a maker of the cabinet.
+func TestWhoMakesIt(t *testing.T) {
+	s := newSite(t).counting()
+	at := batch(demo.Saturday)
+	begun := time.Now().Add(-3 * time.Hour).Format(measure.ClockForm)
+	s.wants(s.ask("POST", at+"/log", url.Values{"when": {begun}, "felt": {"-1"}, "knead_min": {"14"}, "poke_s": {"4"}, "maker": {"Linde"}}), 303)
+	s.logAgain()
+	s.wants(s.ask("GET", at+"?at=room", nil), 200, `value="made_by=Linde"`, `name="made_by"`)
+	by := func(who string) string {
+		v := s.typed(demo.Number(demo.Saturday))
+		v.Set("made_by", who)
+		return s.ask("POST", at+"/work", v).Body.String()
+	}
+	if page := by("Linde"); !strings.Contains(page, "maker +0.1") {
+		t.Error("Linde’s own part is not said")
+	}
+	if page := by("Somebody else"); strings.Contains(page, "maker +") {
+		t.Error("Linde’s part counts for somebody else")
 	}
 }

@@ -42,6 +42,7 @@ type Server struct {
 	devices device.Hub   // what scale and sensor say
 	heard   roomTimes
 	learner learner
+	rowsNow rowsByNow
 }
 
 // New returns the handler of the whole application. When loopback is true it answers only

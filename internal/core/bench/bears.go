@@ -21,19 +21,20 @@ type Bears struct {
 	Tool   string `json:"tool"`  // it was kneaded with
 	Place  string `json:"place"` // it dried on, and in what air
 
-	HwPoints float64  `json:"hw_points"` // as made, less the book's target
-	Knead    []Ratio  `json:"knead,omitempty"`
-	Rest     []Poke   `json:"rest,omitempty"`
-	Dry      []Ratio  `json:"dry,omitempty"`
-	Cook     []Ratio  `json:"cook,omitempty"`
-	Sheets   []AtStop `json:"sheets,omitempty"`
-	HandsMin float64  `json:"hands_min,omitempty"` // cutting and forming
-	PlanMin  float64  `json:"plan_hands_min,omitempty"`
-	LossG    float64  `json:"loss_g,omitempty"` // on bowl and board: what went in, less the pieces as they were weighed
-	PlanG    float64  `json:"plan_loss_g,omitempty"`
-	TrimG    float64  `json:"trim_g,omitempty"` // trimmings, weighed
-	PlanTrim float64  `json:"plan_trim_g,omitempty"`
-	EggRatio float64  `json:"egg_ratio,omitempty"` // counted eggs as they weighed, over what their class says
+	HwPoints float64   `json:"hw_points"` // as made, less the book's target
+	Knead    []Ratio   `json:"knead,omitempty"`
+	Rest     []Poke    `json:"rest,omitempty"`
+	Dry      []Ratio   `json:"dry,omitempty"`
+	Cook     []Ratio   `json:"cook,omitempty"`
+	Sheets   []AtStop  `json:"sheets,omitempty"`
+	HandsMin float64   `json:"hands_min,omitempty"` // cutting and forming
+	PlanMin  float64   `json:"plan_hands_min,omitempty"`
+	LossG    float64   `json:"loss_g,omitempty"` // on bowl and board: what went in, less the pieces as they were weighed
+	PlanG    float64   `json:"plan_loss_g,omitempty"`
+	TrimG    float64   `json:"trim_g,omitempty"`      // trimmings, weighed
+	PlanTrim float64   `json:"plan_trim_g,omitempty"` // by the layout, nothing learned counted in
+	Shrunk   []float64 `json:"shrunk,omitempty"`      // share a ribbon pulled in, a look each
+	EggRatio float64   `json:"egg_ratio,omitempty"`   // counted eggs as they weighed, over what their class says
 }
 
 // Ratio is what a look says: the right moment was between so many times the planned one; 0 is an open end, the same twice is
@@ -86,7 +87,7 @@ func (m *Making) bears(events []Event) Bears {
 	b.lost(m)
 	for _, x := range m.State.Remarks {
 		if x.What == Left && x.Text == Trimmings {
-			b.TrimG, b.PlanTrim = round(b.TrimG+x.G), round(a.Cut.AllTrimG)
+			b.TrimG, b.PlanTrim = round(b.TrimG+x.G), round(a.Cut.LaidTrimG())
 		}
 	}
 	if d := m.State.Steps["weigh.eggs"]; d != nil && d.G > 0 && p.Request.Eggs.OwnClass == nil && !p.Formula.Weighed() && p.Formula.Pick.EggG > 0 {
@@ -94,6 +95,9 @@ func (m *Making) bears(events []Event) Bears {
 	}
 	for i := range m.Steps {
 		s, d := &m.Steps[i], m.State.Steps[m.Steps[i].Key]
+		if d.Shrunk != 0 {
+			b.Shrunk = append(b.Shrunk, math.Round(1e4*d.Shrunk)/1e4)
+		}
 		switch {
 		case s.Kind == Pass && d.MM > 0 && s.SheetMM > 0 && s.Stop != "" && !a.Pinned():
 			if gap := gapOf(a, s.Stop); gap > 0 {
@@ -106,8 +110,11 @@ func (m *Making) bears(events []Event) Bears {
 	return b
 }
 
-// Trimmings is what is weighed of them called, where they are left.
-const Trimmings = "trimmings"
+// Trimmings is what is weighed of them called, where they are left, and KneadedIn what is said of those that went into the next piece.
+const (
+	Trimmings = "trimmings"
+	KneadedIn = "kneaded in"
+)
 
 // lost reads what stayed on bowl and board, where every piece was weighed.
 func (b *Bears) lost(m *Making) {

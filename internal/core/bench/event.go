@@ -28,7 +28,7 @@ const (
 	Looked   What = "looked"     // Step, Text: not yet, right, past
 	Measured What = "measured"   // Step, MM; or N leaves of paper; or G of a square of SquareMM
 	Added    What = "added"      // Text what, G; Of how, where it is a house estimate
-	Left     What = "left"       // Text what, G: weighed back from bowl or jug
+	Left     What = "left"       // Text what, G: weighed back from bowl or jug; trimmings, which Of kneaded in went into the next piece
 	Seen     What = "seen"       // Text: the sign and what was done about it; Sign its key, Of what went in, G
 	Noted    What = "note"       // Text
 	Felt     What = "felt"       // N: -2 too dry … 2 too wet
@@ -40,6 +40,7 @@ const (
 	Windowed What = "window"     // Step, Text yes or no: it stretches until light shines through
 	Dried    What = "dried"      // Step, G now of what weighed FromG raw
 	Made     What = "made"       // Step, N nests, pieces or handfuls more; G what those weigh, 0: not weighed
+	Shrunk   What = "shrunk"     // Step, MM long now of a ribbon that was cut FromMM long
 	Shaped   What = "shape"      // N the piece, Text the shape it becomes
 	PutBy    What = "put_by"     // Text dough or sheets, G, N pieces, Of where
 	Ended    What = "ended"      // G out, N pieces, Text what to do otherwise
@@ -48,21 +49,22 @@ const (
 
 // Event is one thing that happened. Events are never changed; one takes another back.
 type Event struct {
-	ID    string    `json:"id"` // made by the screen that sent it: sent twice, it counts once
-	What  What      `json:"what"`
-	At    time.Time `json:"at"` // at the bench
-	By    string    `json:"by,omitempty"`
-	Step  string    `json:"step,omitempty"`
-	Of    string    `json:"of,omitempty"`
-	G     float64   `json:"g,omitempty"`
-	Min   float64   `json:"min,omitempty"`
-	S     float64   `json:"s,omitempty"`
-	MM    float64   `json:"mm,omitempty"`
-	N     int       `json:"n,omitempty"`
-	Text  string    `json:"text,omitempty"`
-	Sign  string    `json:"sign,omitempty"`
-	FromG float64   `json:"from_g,omitempty"`
-	Scale bool      `json:"scale,omitempty"`
+	ID     string    `json:"id"` // made by the screen that sent it: sent twice, it counts once
+	What   What      `json:"what"`
+	At     time.Time `json:"at"` // at the bench
+	By     string    `json:"by,omitempty"`
+	Step   string    `json:"step,omitempty"`
+	Of     string    `json:"of,omitempty"`
+	G      float64   `json:"g,omitempty"`
+	Min    float64   `json:"min,omitempty"`
+	S      float64   `json:"s,omitempty"`
+	MM     float64   `json:"mm,omitempty"`
+	N      int       `json:"n,omitempty"`
+	Text   string    `json:"text,omitempty"`
+	Sign   string    `json:"sign,omitempty"`
+	FromG  float64   `json:"from_g,omitempty"`
+	FromMM float64   `json:"from_mm,omitempty"`
+	Scale  bool      `json:"scale,omitempty"`
 	// Shape is the workshop’s own shape a piece becomes, as it was when that was decided; nil for one that ships.
 	Shape *OwnShape `json:"own_shape,omitempty"`
 }
@@ -75,16 +77,17 @@ const SquareMM = 100
 
 // Bounds of what an event may say.
 const (
-	MaxID      = 40
-	MaxText    = 400
-	MaxG       = 200_000 // g
-	MaxMin     = 24 * 60 // min, also fewer
-	MaxPokeS   = 60      // s
-	MaxSheetMM = 60      // mm
-	MaxPieces  = 100_000
+	MaxID       = 40
+	MaxText     = 400
+	MaxG        = 200_000 // g
+	MaxMin      = 24 * 60 // min, also fewer
+	MaxPokeS    = 60      // s
+	MaxSheetMM  = 60      // mm
+	MaxRibbonMM = 3000    // mm
+	MaxPieces   = 100_000
 )
 
-var onStep = []What{Weighed, Started, Done, Skipped, Paused, Resumed, Poked, Looked, Measured, LastStop, Flexed, Windowed, Dried, Made}
+var onStep = []What{Weighed, Started, Done, Skipped, Paused, Resumed, Poked, Looked, Measured, LastStop, Flexed, Windowed, Dried, Made, Shrunk}
 
 // What a step of one’s own may be, what may be named, where a thing is put, and what has been added or left.
 var (
@@ -107,18 +110,20 @@ const (
 // Looks are what one may see of a dough, a rack or a pot.
 var Looks = []string{"not yet", "right", "past"}
 
+// IsID says whether s may be the id of an event.
+func IsID(s string) bool {
+	return s != "" && len(s) <= MaxID && strings.Trim(s, "abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ0123456789-_.") == ""
+}
+
 // Check returns what is wrong with an event of a making that has these steps; a measure.Fault.
 func (e *Event) Check(has func(step string) bool) error {
-	id := func(s string) bool {
-		return s != "" && len(s) <= MaxID && strings.Trim(s, "abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ0123456789-_.") == ""
-	}
 	within := func(v, least, most float64) bool { return v >= least && v <= most }
 	switch {
-	case !id(e.ID):
+	case !IsID(e.ID):
 		return measure.Faultf("id", "an event has an id of 1 to %d letters, figures, - and _", MaxID)
 	case e.At.IsZero() || e.At.Year() < 2000 || e.At.Year() > 2200:
 		return measure.Faultf("at", "an event has a time")
-	case slices.Contains(onStep, e.What) && !has(e.Step), e.What == Minutes && !has(e.Step) && !id(e.Of):
+	case slices.Contains(onStep, e.What) && !has(e.Step), e.What == Minutes && !has(e.Step) && !IsID(e.Of):
 		return measure.Faultf("step", "%.40q is no step of this making", e.Step)
 	case len(e.Text) > MaxText || len(e.By) > 80:
 		return measure.Faultf("text", "%d letters at most", MaxText)
@@ -134,17 +139,23 @@ func (e *Event) Check(has func(step string) bool) error {
 		return measure.Faultf("min", "%d minutes at most", MaxMin)
 	case !within(e.S, 0, MaxPokeS):
 		return measure.Faultf("s", "0 to %d seconds is allowed", MaxPokeS)
-	case !within(e.MM, 0, MaxSheetMM):
+	case e.What == Shrunk && (!within(e.FromMM, 50, MaxRibbonMM) || !within(e.MM, .7*e.FromMM, 1.1*e.FromMM)):
+		return measure.Faultf("mm", "a ribbon cut 50 to %s mm long, and from seven tenths of that to a tenth over", measure.Thousands(MaxRibbonMM))
+	case e.What != Shrunk && !within(e.MM, 0, MaxSheetMM):
 		return measure.Faultf("mm", "0 to %d mm is allowed", MaxSheetMM)
 	case e.N < -MaxPieces || e.N > MaxPieces:
 		return measure.Faultf("n", "%d at most", MaxPieces)
 	}
-	return e.checkKind(id)
+	return e.checkKind()
 }
 
-func (e *Event) checkKind(id func(string) bool) error {
+func (e *Event) checkKind() error {
 	switch e.What {
-	case Weighed, Started, Done, Skipped, Paused, Resumed, Added, Left, Ended, LastStop:
+	case Weighed, Started, Done, Skipped, Paused, Resumed, Added, Ended, LastStop, Shrunk:
+	case Left:
+		if e.Of != "" && (e.Of != KneadedIn || e.Text != Trimmings) {
+			return measure.Faultf("of", "trimmings may be %s, nothing else", KneadedIn)
+		}
 	case Packed, PutBy:
 		if e.Of != "" && !slices.Contains(Places, e.Of) {
 			return measure.Faultf("of", "%s is allowed", measure.List(Places))
@@ -180,7 +191,7 @@ func (e *Event) checkKind(id func(string) bool) error {
 			return measure.Faultf("min", "a clock of one’s own has a name, and minutes over nought")
 		}
 	case Unclock, Took:
-		if !id(e.Of) || e.Of == e.ID {
+		if !IsID(e.Of) || e.Of == e.ID {
 			return measure.Faultf("of", "which event?")
 		}
 	case Poked:
@@ -238,7 +249,7 @@ func Ordered(events []Event) []Event {
 	})
 	seen := make(map[string]bool, len(out))
 	out = slices.DeleteFunc(out, func(e Event) bool {
-		if seen[e.ID] || math.IsNaN(e.G+e.Min+e.S+e.MM+e.FromG) {
+		if seen[e.ID] || math.IsNaN(e.G+e.Min+e.S+e.MM+e.FromG+e.FromMM) {
 			return true
 		}
 		seen[e.ID] = true

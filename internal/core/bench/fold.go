@@ -38,6 +38,7 @@ type Progress struct {
 	MadeG    float64   `json:"made_g,omitempty"` // of those that were weighed
 	MadeN    int       `json:"made_n,omitempty"` // and how many they were
 	Loss     float64   `json:"loss,omitempty"`   // of mass in drying, share
+	Shrunk   float64   `json:"shrunk,omitempty"` // of its length a ribbon pulled in, share
 	Held     bool      `json:"held,omitempty"`   // waits while a step put in before it is done
 	stopped  bool      // left out, since its piece ends before it
 }
@@ -274,7 +275,7 @@ func (s *State) take(e *Event, steps []Step, place map[string]int, own map[strin
 		if e.Text == "dough" {
 			s.putBy(e, steps)
 		}
-	case Poked, Looked, Measured, Flexed, Windowed, Dried, Made:
+	case Poked, Looked, Measured, Flexed, Windowed, Dried, Made, Shrunk:
 		i := place[e.Step]
 		p.measure(e, &steps[i])
 	case Shaped:
@@ -302,6 +303,8 @@ func (p *Progress) measure(e *Event, x *Step) {
 		p.Flex = e.Text
 	case Windowed:
 		p.Window = e.Text
+	case Shrunk:
+		p.Shrunk = 1 - e.MM/e.FromMM
 	case Dried:
 		p.Loss = min(.9, 1-e.G/max(e.FromG, e.G))
 	case Made:

@@ -10,7 +10,7 @@ import (
 
 // SummaryVersion is the version of a Summary: it goes up when one of the same making may come out otherwise, so that those
 // kept are made anew.
-const SummaryVersion = 7
+const SummaryVersion = 8
 
 // Summary is what lists, charts and the ledger read of an ended making, so that they need not fold it. Masses g, times
 // min, hydration points.
@@ -41,11 +41,12 @@ type Summary struct {
 	Makers    []string  `json:"makers"`
 	Lots      []string  `json:"lots"`
 	EggSource string    `json:"eggs,omitempty"`
-	RH        float64   `json:"rh"`             // of the room it was planned in, share
-	TempC     float64   `json:"temp_c"`         // °C
-	InG       float64   `json:"in_g"`           // everything weighed in
-	TrimG     float64   `json:"trim_g"`         // trimmings, as planned
-	Cost      float64   `json:"cost,omitempty"` // in the house's currency
+	RH        float64   `json:"rh"`                    // of the room it was planned in, share
+	TempC     float64   `json:"temp_c"`                // °C
+	InG       float64   `json:"in_g"`                  // everything weighed in
+	TrimG     float64   `json:"trim_g"`                // trimmings: weighed, as planned where they were not
+	BackG     float64   `json:"trim_back_g,omitempty"` // of them kneaded into the next piece
+	Cost      float64   `json:"cost,omitempty"`        // in the house's currency
 	Next      string    `json:"next,omitempty"`
 	Bears     Bears     `json:"bears"` // what it says for the next ones
 }
@@ -97,6 +98,14 @@ func (m *Making) Summary(events []Event) Summary {
 	}
 	ordered := Ordered(events)
 	s.Bears = m.bears(ordered)
+	for _, x := range st.Remarks {
+		if x.What == Left && x.Text == Trimmings && x.Of == KneadedIn {
+			s.BackG = round(s.BackG + x.G)
+		}
+	}
+	if s.Bears.TrimG > 0 {
+		s.TrimG = s.Bears.TrimG
+	}
 	for _, e := range ordered {
 		if e.By != "" && !slices.Contains(s.Makers, e.By) {
 			s.Makers = append(s.Makers, e.By)

@@ -61,10 +61,7 @@ type Fitted struct {
 // Fit weighs batches against each other. Source: a mixed model in closed form with weights against slips;
 // C_ij = Σ σ²·[same label] + σ²_drift·e^(−|Δday|/τ).
 func Fit(c rules.Causes, seen []Seen) *Fitted {
-	f := &Fitted{causes: c, seen: seen, own: c.Drift}
-	for _, v := range c.Levels {
-		f.own += v
-	}
+	f := unfitted(c, seen)
 	r, v := make([]float64, len(seen)), make([]float64, len(seen))
 	for i := range seen {
 		r[i], v[i] = seen[i].R, seen[i].V
@@ -75,6 +72,15 @@ func Fit(c rules.Causes, seen []Seen) *Fitted {
 		}
 		return f.shares(&seen[i], &seen[j])
 	})
+	return f
+}
+
+// unfitted is a Fitted before its batches are weighed.
+func unfitted(c rules.Causes, seen []Seen) *Fitted {
+	f := &Fitted{causes: c, seen: seen, own: c.Drift}
+	for _, v := range c.Levels {
+		f.own += v
+	}
 	return f
 }
 

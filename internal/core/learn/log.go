@@ -34,6 +34,7 @@ type Log struct {
 	hands   *Fitted
 	losses  *Fitted
 	trims   *Fitted
+	shrinks *Fitted
 
 	mu    sync.Mutex
 	dials map[string]*dial // by machine and the day it was calibrated; nil where nothing was measured
@@ -49,7 +50,7 @@ func Read(ru rules.Learn, all []Entry, left map[uint64]bool) *Log {
 	}
 	slices.SortFunc(l.entries, func(a, b Entry) int { return cmp.Or(a.Began.Compare(b.Began), cmp.Compare(a.Making, b.Making)) })
 	l.entries = l.entries[max(0, len(l.entries)-ru.Newest):]
-	var water, hands, losses, trims []Seen
+	var water, hands, losses, trims, shrinks []Seen
 	for i, e := range l.entries {
 		b := &e.Bears
 		if r, ok := Wanted(ru, &e.Summary); ok {
@@ -72,6 +73,13 @@ func Read(ru rules.Learn, all []Entry, left map[uint64]bool) *Log {
 			trims = append(trims, Seen{R: math.Log(b.TrimG / b.PlanTrim), V: TrimNoise(ru, b.PlanTrim), Labels: []string{"kitchen", b.Shape}})
 		}
 	}
+	for i := range l.entries {
+		for _, x := range l.entries[i].Bears.Shrunk {
+			shrinks = append(shrinks, Seen{R: x - ru.ShrinkShare, V: ru.ShrinkNoise, Labels: []string{"kitchen", l.entries[i].Bears.Flour}})
+		}
+	}
+	shrinks = shrinks[max(0, len(shrinks)-ru.Newest):]
+	l.shrinks = Fit(ru.Shrink, shrinks)
 	l.hw, l.hands, l.losses, l.trims = Fit(ru.Hydration, water), Fit(ru.Hands, hands), Fit(ru.Loss, losses), Fit(ru.Trim, trims)
 	return l
 }
@@ -140,6 +148,9 @@ func (l *Log) For(r *request.Request, tool func() string, w Whose) rules.Learned
 	if len(l.trims.seen) > 0 {
 		out.Trim = byOf(l.trims.For(Next{Labels: []string{"kitchen", r.Cut.Shape}}))
 	}
+	if len(l.shrinks.seen) > 0 && r.Cut.Kind().Traits().Lengths {
+		out.Shrink = l.Shrinks(flour)
+	}
 	out.Gaps = l.Gaps(r.Roll.Kind(), w.On)
 	if len(l.timed) > 0 {
 		e := l.hands.For(Next{[]string{"kitchen", w.Maker, r.Cut.Shape}, day(w.On)})
@@ -200,9 +211,15 @@ func (l *Log) Water(flour, lot, maker, eggs string, on time.Time) Estimate {
 	return l.hw.For(Next{labels(flour, lot, maker, eggs), day(on)})
 }
 
+// Shrinks is the share ribbons of a flour pull in lengthwise once they are cut.
+func (l *Log) Shrinks(flour string) rules.LearnedShare {
+	e := l.shrinks.For(Next{Labels: []string{"kitchen", flour}})
+	return rules.LearnedShare{N: e.N, Share: math.Max(0, l.ru.ShrinkShare+e.M), Within: e.Within}
+}
+
 // Saying is one thing the log has learned by looks or times.
 type Saying struct {
-	What string // knead, rest, dry, cook, hands
+	What string // knead, rest, dry, cook, hands, loss, trim; shrink, whose By is a share and To how sure that is
 	Of   string // whose or of what: a school, a flour's label, a place, a family, a shape
 	rules.LearnedBy
 }
@@ -252,6 +269,10 @@ func (l *Log) Says(on time.Time) (out []Saying) {
 		for _, k := range keys(func(b *bench.Bears) (string, bool) { return b.Shape, b.TrimG > 0 }) {
 			out = append(out, Saying{"trim", k, byOf(l.trims.For(Next{Labels: []string{"kitchen", k}}))})
 		}
+	}
+	for _, k := range keys(func(b *bench.Bears) (string, bool) { return b.Flour, len(b.Shrunk) > 0 }) {
+		s := l.Shrinks(k)
+		out = append(out, Saying{"shrink", k, rules.LearnedBy{N: s.N, By: s.Share, To: s.Within}})
 	}
 	return out
 }

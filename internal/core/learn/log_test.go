@@ -2,9 +2,11 @@ package learn
 
 import (
 	"encoding/json"
+	"errors"
 	"math"
 	"math/rand/v2"
 	"reflect"
+	"strings"
 	"testing"
 	"time"
 
@@ -51,7 +53,7 @@ func TestPlansReadTheLog(t *testing.T) {
 	}
 	log := Read(ru.Learn, []Entry{made(1, -1, .3, func(b *bench.Bears) {
 		b.Knead, b.Dry, b.Cook = []bench.Ratio{{From: 1.2, To: 1.2}}, []bench.Ratio{{From: 1.1, To: 1.5}}, []bench.Ratio{{To: .9}}
-		b.LossG, b.PlanG, b.TrimG, b.PlanTrim = 20, 8, 140, 100
+		b.LossG, b.PlanG, b.TrimG, b.PlanTrim, b.Shrunk = 20, 8, 240, 100, []float64{.09, .08}
 		b.Rest, b.HandsMin, b.PlanMin = []bench.Poke{{S: 2, X: 2.2, T0: .99}}, 14, 10
 		b.Sheets = []bench.AtStop{{Machine: "hand-crank-10", Stop: "7", GapMM: .9, Ratio: 1.1}}
 	})}, nil)
@@ -78,7 +80,8 @@ func TestPlansReadTheLog(t *testing.T) {
 			t.Errorf("%s stands by %s, of which nothing is said", n.Code, n.Field)
 		}
 	}
-	for _, code := range []string{"learned_hw", "learned_knead", "learned_rest", "learned_dry", "learned_cook", "learned_hands", "learned_loss", "learned_trim"} {
+	for _, code := range []string{"learned_hw", "learned_knead", "learned_rest", "learned_dry", "learned_cook", "learned_hands", "learned_loss", "learned_trim",
+		"learned_shrink"} {
 		if !said[code] {
 			t.Errorf("%s is not said", code)
 		}
@@ -123,6 +126,31 @@ func TestLogIsTheSame(t *testing.T) {
 	}
 	if got := Read(ru, again, nil).For(&r, long, whose()); !reflect.DeepEqual(got, says) {
 		t.Errorf("read again %+v", got)
+	}
+	doc, err := json.Marshal(want)
+	if err != nil {
+		t.Fatal(err)
+	}
+	recalled, err := Recall(ru, doc)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if got := recalled.For(&r, long, whose()); !reflect.DeepEqual(got, says) || !reflect.DeepEqual(recalled.Says(whose().On), want.Says(whose().On)) ||
+		!reflect.DeepEqual(recalled.Residues(), want.Residues()) || !reflect.DeepEqual(recalled.Gaps(r.Roll.Kind(), whose().On), says.Gaps) {
+		t.Errorf("recalled %+v", got)
+	}
+	if twice, err := json.Marshal(recalled); err != nil || string(twice) != string(doc) {
+		t.Error("recalled and kept again it is another")
+	}
+	other := ru
+	other.FeelNoise[2] *= 2
+	for _, bad := range []func() (*Log, error){func() (*Log, error) { return Recall(other, doc) }, func() (*Log, error) { return Recall(ru, doc[:len(doc)/2]) },
+		func() (*Log, error) {
+			return Recall(ru, []byte(strings.Replace(string(doc), `"water":[0,`, `"water":[900,`, 1)))
+		}} {
+		if _, err := bad(); !errors.Is(err, ErrOther) {
+			t.Errorf("what was weighed otherwise is recalled: %v", err)
+		}
 	}
 	left := map[uint64]bool{}
 	for _, e := range all[5:] {

@@ -46,8 +46,11 @@ type conversion struct {
 // poundsAsOunces is from how many ounces on a mass is told in pounds and ounces.
 const poundsAsOunces = 32
 
+// InchMM is an inch, mm.
+const InchMM = 25.4
+
 var customary = map[Unit]conversion{
-	G: {"oz", 1 / 28.349523125, 0}, KG: {"lb", 1 / .45359237, 0}, MM: {"in", 1 / 25.4, 0}, C: {"°F", 1.8, 32},
+	G: {"oz", 1 / 28.349523125, 0}, KG: {"lb", 1 / .45359237, 0}, MM: {"in", 1 / InchMM, 0}, C: {"°F", 1.8, 32},
 	L: {"qt", 1.0567, 0}, M: {"ft", 1 / .3048, 0},
 }
 

@@ -85,7 +85,7 @@ var quantities = map[Unit][]struct {
 }{
 	G:  {{"kg", 1000}, {"g", 1}, {"lb", 1000 / customary[KG].by}, {"oz", 1 / customary[G].by}},
 	KG: {{"kg", 1}, {"g", .001}, {"lb", 1 / customary[KG].by}, {"oz", .001 / customary[G].by}},
-	MM: {{"mm", 1}, {"cm", 10}, {"m", 1000}, {"in", 25.4}, {"\"", 25.4}},
+	MM: {{"mm", 1}, {"cm", 10}, {"m", 1000}, {"in", InchMM}, {"\"", InchMM}},
 }
 
 // ParseQuantity reads "2 kg", "1 lb 2 oz", "12 cm", "half" or "1 1/2" as a figure in that metric unit; a number alone

@@ -23,10 +23,11 @@ type CutPart struct {
 	Portions float64 `json:"portions"`  // it makes
 	Ends     *EndsAt `json:"ends_at,omitempty"`
 
-	noCutter bool // one was asked for and the machine has none that suits
-	asDough  bool // what is asked of it is dough, not what it makes
-	on       cut.Sheets
-	thickMM  float64
+	noCutter  bool // one was asked for and the machine has none that suits
+	asDough   bool // what is asked of it is dough, not what it makes
+	on        cut.Sheets
+	thickMM   float64
+	laidTrimG float64 // by the layout alone
 }
 
 // ThickMM is the sheet a part is cut from, or of a rope the wall, mm.
@@ -52,7 +53,12 @@ type CutPlan struct {
 	YolksG        float64   `json:"yolks_set_in_g"`
 	ScrapPortions float64   `json:"maltagliati_portions"`
 	Back          cut.Back  `json:"worked_back"`
+
+	laidTrimG float64 // by the layout alone
 }
+
+// LaidTrimG is what trimmings the layout alone gives, without what is learned of them, g.
+func (c *CutPlan) LaidTrimG() float64 { return c.laidTrimG }
 
 // Parts returns every shape of the batch, the first first.
 func (c *CutPlan) Parts() []*CutPart {
@@ -181,6 +187,8 @@ func (p *Plan) layOn(i int, sheets cut.Sheets) CutPart {
 	}
 	o.Tool, o.Cutter, o.noCutter = p.toolFor(s, asked)
 	families[s.Family].lay(p, i, sheets, &o)
+	o.laidTrimG = o.TrimG
+	p.asTrimmed(&o)
 	if s.CookedMM > 0 && r.Cut.Width == nil {
 		o.CookedMM = s.CookedMM
 	}
@@ -248,6 +256,7 @@ func (p *Plan) cut() {
 		o.AllFillG += x.FillG
 		o.AllMadeG += x.MadeG
 		o.AllTrimG += x.TrimG
+		o.laidTrimG += x.laidTrimG
 		o.AllMin += x.CutMin
 		if x.Filling != nil {
 			o.Yolks += x.Filling.Yolks

@@ -121,9 +121,27 @@ func (p *Plan) adviseLearned() {
 	by(request.AtCook, "cook.time", "learned_cook", l.Cook, "To your taste it stays in the pot %s longer", "To your taste it comes out %s sooner")
 	by(request.AtRoll, "roll.pieces", "learned_loss", l.Loss, "%s more than the book’s stays on bowl and board",
 		"%s less than the book’s stays on bowl and board")
-	by(request.AtCut, "cut.scraps", "learned_trim", l.Trim, "Your trimmings come to %s more than planned", "Your trimmings come to %s less than planned")
+	by(request.AtCut, "cut.scraps", "learned_trim", l.Trim, "Your trimmings come to %s more than the layout’s",
+		"Your trimmings come to %s less than the layout’s")
+	if s := l.Shrink; s.N > 0 && p.Cut.LengthMM > 0 && math.Abs(s.Share-p.rules.Learn.ShrinkShare) >= .005 {
+		long := p.in.Long(p.Cut.LengthMM)
+		p.note(request.AtCut, "cut.nests", Remark, "learned_shrink", Looks(s.N),
+			"Your ribbons pull in %s once they are cut, within %.0f points: %s becomes about %s; to have %s in the end, cut %s.", percent(s.Share),
+			100*s.Within, long, p.in.Long(p.Cut.LengthMM*(1-s.Share)), long, p.in.Long(p.Cut.LengthMM/(1-s.Share)))
+	}
 	by(request.AtCut, "cut.scraps", "learned_hands", l.Hands, "Cutting and forming take you %s longer than the book",
 		"Cutting and forming take you %s less than the book")
+}
+
+// asTrimmed has a shape give what its sheets give here, by the trimmings that were weighed over those of
+// the layouts; what they take off a layout has a most.
+func (p *Plan) asTrimmed(o *CutPart) {
+	more := min((p.rules.Learned.Trim.K()-1)*o.TrimG, p.rules.Learn.MostTrimOff*o.DoughG)
+	if more == 0 || o.Count == 0 || o.DoughG == 0 {
+		return
+	}
+	more = max(more, -o.TrimG)
+	o.DoughG, o.MadeG, o.TrimG = o.DoughG-more, o.MadeG-more, o.TrimG+more
 }
 
 // asLearned is a machine with what the log has learned of its gaps since it was last calibrated.

@@ -32,7 +32,8 @@ const Format = "hollen-request/1"
 type Request struct {
 	Format    string         `json:"format"`
 	Name      string         `json:"name"`
-	MadeOn    string         `json:"made_on"` // yyyy-mm-dd, "" when not said
+	MadeOn    string         `json:"made_on"`           // yyyy-mm-dd, "" when not said
+	MadeBy    string         `json:"made_by,omitempty"` // whose hands, as they are called; "" when not said
 	Amount    Amount         `json:"amount"`
 	Flours    []FlourPart    `json:"flours"` // 1 to 5, shares adding up to 1
 	Eggs      Eggs           `json:"eggs"`

@@ -67,6 +67,7 @@ func priceFields() []Field {
 func roomFields() []Field {
 	return []Field{
 		{Path: "made_on", Stage: AtRoom, Label: "Made on", Kind: Date, Optional: true, at: func(r *Request) any { return &r.MadeOn }},
+		{Path: "made_by", Stage: AtRoom, Label: "Made by", Kind: Text, Max: 80, Optional: true, at: func(r *Request) any { return &r.MadeBy }},
 		optional(number(AtRoom, "used.flour_left_g", "Flour left over", "g", 0, 50000, 1, func(r *Request) any { return &r.Used.FlourLeftG })),
 		optional(number(AtRoom, "used.liquid_left_g", "Liquid left over", "g", 0, 40000, 1, func(r *Request) any { return &r.Used.LiquidLeftG })),
 		optional(number(AtRoom, "used.liquid_added_g", "Liquid added besides", "g", 0, 40000, 1, func(r *Request) any { return &r.Used.LiquidAddedG })),

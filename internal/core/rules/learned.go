@@ -3,15 +3,16 @@ package rules
 // Learned is what a workshop's log says about one batch. Its zero value is nothing learned. It is worked out when a batch is
 // planned, and kept with what is made.
 type Learned struct {
-	Hw    LearnedPoints
-	Knead LearnedBy // work and rest the dough wants
-	Rest  LearnedBy // how slowly it relaxes
-	Dry   LearnedBy // minutes on the rack
-	Cook  LearnedBy // seconds in the pot
-	Hands LearnedBy // minutes of cutting and forming
-	Loss  LearnedBy // what stays on bowl and board
-	Trim  LearnedBy // trimmings
-	Gaps  []LearnedGap
+	Hw     LearnedPoints
+	Knead  LearnedBy    // work and rest the dough wants
+	Rest   LearnedBy    // how slowly it relaxes
+	Dry    LearnedBy    // minutes on the rack
+	Cook   LearnedBy    // seconds in the pot
+	Hands  LearnedBy    // minutes of cutting and forming
+	Loss   LearnedBy    // what stays on bowl and board
+	Trim   LearnedBy    // trimmings
+	Shrink LearnedShare // what a cut ribbon pulls in
+	Gaps   []LearnedGap
 }
 
 // LearnedGap is what sheets of a stop are over what its gap says, by scattered measurements.
@@ -40,6 +41,13 @@ type LearnedPoints struct {
 	Within float64 // nine in ten, points
 	// Parts are of Points: kitchen, flour, lot, maker, eggs, season.
 	Parts []float64
+}
+
+// LearnedShare is a share and how sure it is.
+type LearnedShare struct {
+	N      int     // looks it stands on, 0: nothing is learned
+	Share  float64 // 0–1
+	Within float64 // nine in ten
 }
 
 // LearnedBy is a multiplier and how sure it is.

@@ -471,6 +471,14 @@ type Learn struct {
 	Trim Causes
 	// TrimNoise is the variance of one such mass, TrimScaleG what weighing adds to it, g. Source: house.
 	TrimNoise, TrimScaleG float64
+	// Shrink is of the share a cut ribbon pulls in lengthwise, over ShrinkShare: kitchen, flour. Source: house.
+	Shrink Causes
+	// ShrinkNoise is the variance of one such share. Source: house.
+	ShrinkNoise float64
+	// ShrinkShare is what a ribbon is taken to pull in before anything is known, share. Source: house.
+	ShrinkShare float64
+	// MostTrimOff is the most of what a layout gives that learned trimmings take off it, share. Source: house.
+	MostTrimOff float64
 	// Gap is of the logarithm of what a sheet is over what its stop says; it shares by share, by zero and by stop. Source: house.
 	Gap Gap
 }
@@ -562,6 +570,7 @@ func Default() Rules {
 			Hands: Causes{Levels: []float64{.09, .0225, .04}, Drift: .01, DriftDays: 60, Slip: .36}, HandsNoise: .04,
 			Loss: Causes{Levels: []float64{.25, .04}, Slip: 1}, LossNoise: .16, LossScaleG: 2,
 			Trim: Causes{Levels: []float64{.06, .04}, Slip: .36}, TrimNoise: .04, TrimScaleG: 5,
+			Shrink: Causes{Levels: []float64{.0004, .0001}, Slip: .0025}, ShrinkNoise: .0001, ShrinkShare: .04, MostTrimOff: .3,
 			Gap: Gap{Share: .0036, Zero: .0025, Wander: .0004, WanderDays: 180, Stop: .000625, Noise: .0004, NoiseMM: .0001, Slip: .0225, Low: .8, High: 1.5}},
 	}
 }

@@ -168,6 +168,14 @@ export function panelsOf({ now, steps, state, tap, redraw, offers, signs, id, lo
       tap("dried", { step: step().key, g, from_g: from });
     });
   }
+  function shrunk() {
+    ask("A ribbon has pulled in", [["It was cut, mm", "", "decimal"], ["It is now, mm", "", "decimal"]], (a, b) => {
+      const from = parse(a), mm = parse(b);
+      if (!(from >= 50 && from <= 3000)) return "50 to 3000 mm is read.";
+      if (!(mm >= 0.7 * from && mm <= 1.1 * from)) return "From seven tenths of what was cut to a tenth over.";
+      tap("shrunk", { step: step().key, mm, from_mm: from });
+    });
+  }
   function nests(s) {
     ask(s.count_name === "nests" ? "Weigh nests" : "Weigh some", [["How many " + s.count_name, "1", "numeric"], ["They weigh, " + unit, "", "decimal"]], (a, b) => {
       const n = parse(a), g = mass(b);
@@ -235,7 +243,7 @@ export function panelsOf({ now, steps, state, tap, redraw, offers, signs, id, lo
     panel("What went in, what is left?", "It counts from now on.", [["Water added", () => amount("Water added", "water", "added")], ["Flour added", () => amount("Flour added", "flour", "added")],
       ["Egg added", () => amount("Egg added", "egg", "added")],
       ...offers.estimates.map((x) => [x.name + ", " + x.about, () => tap("added", { text: x.what, g: x.g, of: x.of })]),
-      ["Flour left in the bowl", () => amount("Flour left in the bowl", "flour", "left")], ["Liquid left in the jug", () => amount("Liquid left in the jug", "water", "left")], ["Trimmings", () => amount("Trimmings", "trimmings", "left")]]);
+      ["Flour left in the bowl", () => amount("Flour left in the bowl", "flour", "left")], ["Liquid left in the jug", () => amount("Liquid left in the jug", "water", "left")], ["Trimmings", () => amount("Trimmings", "trimmings", "left")], ["Trimmings kneaded in", () => amount("Trimmings kneaded into the next piece", "trimmings", "left", "kneaded in")]]);
   }
   const makers = () => panel("Who is at the bench?", "The name stands by what is tapped on this screen.", [...offers.makers.map((m) => [m, () => pick(m)]), ["Nobody named", () => pick("")]]);
   function pick(m) {
@@ -273,6 +281,7 @@ export function panelsOf({ now, steps, state, tap, redraw, offers, signs, id, lo
       ["Piece ends elsewhere", () => ends(s), s?.kind === "pass" && Boolean(s.stop)],
       ["Which shape?", () => (s.kind === "pass" ? shape(s) : shapes(s)), (s?.kind === "pass" || s?.kind === "cut") && offers.shapes.length > 0],
       ["Weigh " + (s?.count_name ?? ""), () => nests(s), s?.kind === "cut" && Boolean(s.count)],
+      ["A ribbon has pulled in", shrunk, s?.kind === "cut"],
       ["A lot on the rack", () => tap("clock", { text: "Rack, a lot", min: s.rack_min }), s?.rack_min > 0],
       ["Weigh what dries", dried, s?.station === "dry"],
       ["Into the bowl, left over", went],

@@ -66,7 +66,7 @@ local = line.waiting(); // of a page before this one, which the server may not h
 // SHOWN is what an event of a step says there at once.
 const SHOWN = {
   weighed: (e) => ({ g: e.g }), poked: (e) => ({ p: e.s }), looked: (e) => ({ l: e.text }), flexed: (e) => ({ f: e.text }), window: (e) => ({ w: e.text }),
-  measured: (e) => (e.mm ? { mm: e.mm } : {}), dried: (e) => ({ x: 1 - e.g / e.from_g }),
+  measured: (e) => (e.mm ? { mm: e.mm } : {}), dried: (e) => ({ x: 1 - e.g / e.from_g }), shrunk: (e) => ({ r: 1 - e.mm / e.from_mm }),
 };
 
 // put has a step of the maker's own stand where it was put in, until the server tells of it.
@@ -305,6 +305,7 @@ function found(now, step) {
   if (d.l) out.push("It looks: " + d.l + ".");
   if (d.mm) out.push("Measured: " + shown(Math.round(d.mm * 100) / 100) + " mm.");
   if (d.x) out.push("Lost " + shown(Math.round(d.x * 1000) / 10) + " % so far.");
+  if (d.r) out.push("A ribbon pulled in " + shown(Math.round(d.r * 1000) / 10) + " %.");
   if (d.mg) out.push("Weighed: " + grams(d.mg) + " in all.");
   if (step.piece && state.shapes[step.piece]) out.push("Becomes " + (offers.shapes.find((x) => x.key === state.shapes[step.piece])?.name ?? state.shapes[step.piece]) + ".");
   return out;

@@ -1,0 +1,30 @@
+-- +goose Up
+ALTER TABLE makings ADD COLUMN IF NOT EXISTS once VARCHAR(40) CHARACTER SET ascii COLLATE ascii_bin NULL;
+ALTER TABLE makings ADD UNIQUE INDEX IF NOT EXISTS makings_once (once);
+ALTER TABLE making_summaries ADD COLUMN IF NOT EXISTS back_g DOUBLE NOT NULL DEFAULT 0;
+DROP TABLE IF EXISTS made_days;
+CREATE TABLE IF NOT EXISTS made_sums (
+  span CHAR(1) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
+  start DATE NOT NULL,
+  shape VARCHAR(80) NOT NULL,
+  n INT NOT NULL,
+  weighed INT NOT NULL,
+  in_g DOUBLE NOT NULL,
+  out_g DOUBLE NOT NULL,
+  trim_g DOUBLE NOT NULL,
+  back_g DOUBLE NOT NULL,
+  hands_min DOUBLE NOT NULL,
+  hands_out_g DOUBLE NOT NULL,
+  cost DOUBLE NOT NULL,
+  PRIMARY KEY (span, start, shape)
+);
+CREATE TABLE IF NOT EXISTS learned (
+  id BIGINT UNSIGNED NOT NULL PRIMARY KEY,
+  stamp INT NOT NULL,
+  made DATETIME(3) NOT NULL,
+  doc LONGTEXT NOT NULL
+);
+
+-- +goose Down
+DROP TABLE IF EXISTS learned;
+DROP TABLE IF EXISTS made_sums;
