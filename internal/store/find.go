@@ -134,7 +134,8 @@ func (o order) read(db *gorm.DB) (rows []listed, err error) {
 const shortest = 3
 
 // unindexed are the words the server's index of words leaves out.
-var unindexed = strings.Fields("a about an are as at be by com de en for from how i in is it la of on or that the this to was what when where who will with und www")
+var unindexed = strings.Fields("a about an are as at be by com de en for from how i in is it la of on or that the this to was what when where who " +
+	"will with und www")
 
 // indexed parts words into those the index of words knows and the others.
 func indexed(words []string) (known, others []string) {

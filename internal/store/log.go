@@ -93,8 +93,9 @@ type MadeQuery struct {
 // LogPage is how many makings a page of the log shows.
 const LogPage = 40
 
-// nearMade is how many makings are looked through for words before the index of words is asked: what is common is among the newest.
-const nearMade = 600
+// nearMade is how many makings are looked through for words before the index of words is asked, in two goes: what is common is among the
+// newest, and the index is slow where it finds thousands.
+var nearMade = []int{600, 4000}
 
 // FindMade returns ended makings by what is looked for, the newest first, at most LogPage, and where the next page begins, nil at the
 // end.
@@ -143,16 +144,22 @@ func (s *Store) FindMade(ctx context.Context, q MadeQuery) ([]Made, *Mark, error
 		}
 		return db
 	}
-	var edge []time.Time
-	if err := narrow(byTime).Select("began").Order(newest).Offset(nearMade).Limit(1).Scan(&edge).Error; err != nil {
-		return nil, nil, err
-	}
-	near := beginning(narrow(byTime), words)
-	if len(edge) == 0 { // that is all there is
-		return page(near)
-	}
-	if out, next, err := page(near.Where("began > ?", edge[0])); err != nil || next != nil {
-		return out, next, err
+	for _, n := range nearMade {
+		var edge []time.Time
+		if err := narrow(byTime).Select("began").Order(newest).Offset(n).Limit(1).Scan(&edge).Error; err != nil {
+			return nil, nil, err
+		}
+		near := beginning(narrow(byTime), words)
+		if len(edge) == 0 { // that is all there is
+			return page(near)
+		}
+		out, next, err := page(near.Where("began > ?", edge[0]))
+		if err != nil || next != nil {
+			return out, next, err
+		}
+		if n == nearMade[len(nearMade)-1] && len(out) > n/200 { // common enough to be met on the way back
+			return page(beginning(narrow(byTime), words))
+		}
 	}
 	known, others := indexed(words)
 	if len(known) == 0 {

@@ -66,7 +66,8 @@ func (s *Server) showLedger(c *gin.Context) {
 	var all store.LedgerLine
 	for _, l := range lines {
 		v.Rows = append(v.Rows, ledgerRowOf(in, h.Prices.Currency, v.By, l))
-		all = store.LedgerLine{Of: "In all", N: all.N + l.N, Weighed: all.Weighed + l.Weighed, InG: all.InG + l.InG, OutG: all.OutG + l.OutG, TrimG: all.TrimG + l.TrimG,
+		all = store.LedgerLine{Of: "In all", N: all.N + l.N, Weighed: all.Weighed + l.Weighed,
+			InG: all.InG + l.InG, OutG: all.OutG + l.OutG, TrimG: all.TrimG + l.TrimG,
 			BackG:    all.BackG + l.BackG,
 			HandsMin: all.HandsMin + l.HandsMin, HandsOutG: all.HandsOutG + l.HandsOutG, Cost: all.Cost + l.Cost}
 	}
@@ -96,7 +97,7 @@ func ledgerRowOf(in measure.System, currency, by string, l store.LedgerLine) led
 	}
 	r.In, r.Out, r.Trims = in.KG(l.InG/1000, 1), in.KG(l.OutG/1000, 1), in.KG(l.TrimG/1000, 1)
 	if l.BackG > 0 {
-		r.Back = in.KG(l.BackG/1000, 1)
+		r.Back = in.KG(l.BackG/1000, 2)
 	}
 	if l.InG > 0 {
 		r.Yield = fmt.Sprintf("%.0f %%", 100*l.OutG/l.InG)

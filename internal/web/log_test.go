@@ -320,7 +320,8 @@ func TestLogFormIsFilled(t *testing.T) {
 		}
 	}
 	once := between(page, `name="once" value="`, `"`)
-	form := url.Values{"once": {once}, "flour_left": {"20"}, "water_added": {"14"}, "trim_g": {"100"}, "trim_back_g": {"45"}, "cut_mm": {"300"}, "settled_mm": {"282"}}
+	form := url.Values{"once": {once}, "flour_left": {"20"}, "water_added": {"14"}, "trim_g": {"100"}, "trim_back_g": {"45"},
+		"cut_mm": {"300"}, "settled_mm": {"282"}}
 	for range 2 {
 		s.wants(s.ask("POST", at+"/log", form), 303)
 	}

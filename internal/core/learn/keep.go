@@ -79,7 +79,8 @@ func Recall(ru rules.Learn, doc []byte) (*Log, error) {
 		of     **Fitted
 		causes rules.Causes
 		kept   keptFit
-	}{{&l.hw, ru.Hydration, k.Hw}, {&l.hands, ru.Hands, k.Hands}, {&l.losses, ru.Loss, k.Losses}, {&l.trims, ru.Trim, k.Trims}, {&l.shrinks, ru.Shrink, k.Shrinks}} {
+	}{{&l.hw, ru.Hydration, k.Hw}, {&l.hands, ru.Hands, k.Hands}, {&l.losses, ru.Loss, k.Losses}, {&l.trims, ru.Trim, k.Trims},
+		{&l.shrinks, ru.Shrink, k.Shrinks}} {
 		if *x.of, err = x.kept.recall(x.causes); err != nil {
 			return nil, err
 		}
