@@ -278,7 +278,7 @@ func restartable(t *testing.T) (st *store.Store, start func(addr string) (string
 			t.Fatal(err)
 		}
 		log := slog.New(slog.DiscardHandler)
-		srv := web.NewHTTP(web.New(st, rules.Default(), log, true), log)
+		srv := web.NewHTTP(web.New(st, rules.Default(), log, web.Access{}), log)
 		all := &dropping{Listener: l}
 		go srv.Serve(all)
 		return l.Addr().String(), func() { srv.Close(); all.drop() }

@@ -37,7 +37,7 @@ func TestBenchChanges(t *testing.T) {
 	if _, err := s.Seed(context.Background(), demo.Scenario(rules.Default(), demo.Day)); err != nil {
 		t.Fatal(err)
 	}
-	srv := httptest.NewServer(withFloor(web.New(s, rules.Default(), slog.New(slog.DiscardHandler), true)))
+	srv := httptest.NewServer(withFloor(web.New(s, rules.Default(), slog.New(slog.DiscardHandler), web.Access{})))
 	t.Cleanup(srv.Close)
 	br := browser(t)
 	debug.SetGCPercent(web.GCPercent) // as served

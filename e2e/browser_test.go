@@ -43,7 +43,7 @@ func serving(t *testing.T, sc store.Scenario) (string, *store.Store) {
 	if _, err := s.Seed(context.Background(), sc); err != nil {
 		t.Fatal(err)
 	}
-	srv := httptest.NewServer(web.New(s, rules.Default(), slog.New(slog.DiscardHandler), true))
+	srv := httptest.NewServer(web.New(s, rules.Default(), slog.New(slog.DiscardHandler), web.Access{}))
 	t.Cleanup(srv.Close)
 	return srv.URL, s
 }

@@ -18,6 +18,10 @@ const usage = `hollen plans batches of fresh egg pasta.
   hollen serve [--dsn DSN] [--data DIR] [--addr HOST:PORT] [--log FILE]
       serves your own batches, from a private database in DIR or, with --dsn or
       HOLLEN_DSN (user:password@tcp(host:port)/database), from a server of yours
+      beyond this machine: --tls self, or --cert FILE --key FILE, or --behind-proxy CIDR,
+      or --insecure-http; --host NAME for the names it answers to. Accounts are asked for
+  hollen user  add NAME [--role keeps|makes|looks] | list | password NAME | remove NAME
+      accounts; the password by HOLLEN_PASSWORD, --password-file or standard input
   hollen device add NAME [--kind scale|room] | list | remove NAME
       lets a scale or a room sensor send readings; add prints its token, once
   hollen remake [--data DIR] [--dsn DSN]
@@ -54,6 +58,8 @@ func run(ctx context.Context, args []string, in io.Reader, out, errw io.Writer) 
 		return serve(ctx, args[1:], true, out, errw)
 	case "serve":
 		return serve(ctx, args[1:], false, out, errw)
+	case "user":
+		return userCommand(ctx, args[1:], in, out, errw)
 	case "device":
 		return deviceCommand(ctx, args[1:], out, errw)
 	case "refit":

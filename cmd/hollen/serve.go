@@ -2,6 +2,7 @@ package main
 
 import (
 	"context"
+	"crypto/tls"
 	"errors"
 	"flag"
 	"fmt"
@@ -12,6 +13,7 @@ import (
 	"os"
 	"path/filepath"
 	"runtime/debug"
+	"strings"
 	"time"
 
 	"hollen/internal/core/rules"
@@ -25,6 +27,7 @@ import (
 type options struct {
 	dsn, data, addr, log string
 	fresh, demo          bool
+	reach
 }
 
 func parse(args []string, isDemo bool, errw io.Writer) (options, error) {
@@ -38,6 +41,12 @@ func parse(args []string, isDemo bool, errw io.Writer) (options, error) {
 	f.StringVar(&o.data, "data", defaultData(isDemo), "folder of the private database")
 	f.StringVar(&o.addr, "addr", "127.0.0.1:0", "address to serve on; port 0 takes a free one")
 	f.StringVar(&o.log, "log", "", "file the log goes to; - is standard error")
+	f.Var(&o.hosts, "host", "a name or address it answers to, besides those of this machine; may be given several times")
+	f.Var(&o.proxies, "behind-proxy", "addresses of the proxy in front of it, as 127.0.0.1 or 10.0.0.0/24")
+	f.StringVar(&o.cert, "cert", "", "file of its certificate, PEM")
+	f.StringVar(&o.key, "key", "", "file of the certificate’s key, PEM")
+	f.StringVar(&o.tls, "tls", "", "“self” makes a certificate and keeps it in the data folder")
+	f.BoolVar(&o.insecure, "insecure-http", false, "serve others without encryption: whoever is on the network can read passwords")
 	if isDemo {
 		f.BoolVar(&o.fresh, "fresh", false, "forget what the demo holds and start over")
 	} else {
@@ -88,6 +97,19 @@ func serve(ctx context.Context, args []string, isDemo bool, out, errw io.Writer)
 
 func (o options) serve(ctx context.Context, out, errw io.Writer) error {
 	lost := make(<-chan struct{})
+	access, err := o.access(o.addr, o.data)
+	if err != nil {
+		return err
+	}
+	if err := os.MkdirAll(o.data, 0o700); err != nil {
+		return fmt.Errorf("data folder: %w", err)
+	}
+	remembered := filepath.Join(o.data, "port")
+	l, err := listen(o.addr, remembered)
+	if err != nil {
+		return o.taken(err)
+	}
+	defer l.Close() // what follows may fail
 	if o.dsn != "" {
 		o.data = "" // the private database is not used
 	} else {
@@ -103,6 +125,7 @@ func (o options) serve(ctx context.Context, out, errw io.Writer) error {
 		defer db.Stop()
 		o.dsn, lost = db.DSN, db.Done()
 	}
+	remember(l, remembered)
 	log, closeLog, err := o.logger(errw)
 	if err != nil {
 		return err
@@ -124,17 +147,25 @@ func (o options) serve(ctx context.Context, out, errw io.Writer) error {
 			log.Warn("summaries", "err", err)
 		}
 	}()
-	l, err := net.Listen("tcp", o.addr)
-	if err != nil {
-		return fmt.Errorf("cannot serve on %s: %w", o.addr, err)
-	}
 	addr := l.Addr().(*net.TCPAddr)
 	if os.Getenv("GOGC") == "" {
 		debug.SetGCPercent(web.GCPercent)
 	}
-	srv := web.NewHTTP(web.New(s, ru, log, addr.IP.IsLoopback()), log)
+	srv := web.NewHTTP(web.New(s, ru, log, access), log)
 	failed := make(chan error, 1)
-	go func() { failed <- srv.Serve(l) }()
+	go func() {
+		if o.certificate != nil {
+			srv.TLSConfig = &tls.Config{Certificates: []tls.Certificate{*o.certificate}, MinVersion: tls.VersionTLS12, NextProtos: []string{"http/1.1"}}
+			failed <- srv.ServeTLS(l, "", "")
+			return
+		}
+		failed <- srv.Serve(l)
+	}()
+	at := o.addresses(addr, access)
+	token, err := first(ctx, s, access, at[0])
+	if err != nil {
+		return err
+	}
 	if o.data != "" { // for whoever starts a second one; nothing depends on it
 		_ = os.WriteFile(o.addressFile(), []byte(addr.String()), 0o600)
 		defer os.Remove(o.addressFile())
@@ -143,14 +174,23 @@ func (o options) serve(ctx context.Context, out, errw io.Writer) error {
 		_ = os.WriteFile(filepath.Join(o.data, dsnFile), []byte(o.dsn), 0o600)
 		defer os.Remove(filepath.Join(o.data, dsnFile))
 	}
-	if o.demo {
+	if o.demo && !access.SignIn {
 		page, err := standIns(ctx, s, addr)
 		if err != nil {
 			return err
 		}
-		fmt.Fprintf(out, "Hollen serves at http://%s/, with a stand-in for a scale at %s (Ctrl-C stops both)\n", addr, page)
+		fmt.Fprintf(out, "Hollen serves at %s, with a stand-in for a scale at %s (Ctrl-C stops both)\n", strings.Join(at, " "), page)
 	} else {
-		fmt.Fprintf(out, "Hollen serves at http://%s/ (Ctrl-C stops it)\n", addr)
+		fmt.Fprintf(out, "Hollen serves at %s (Ctrl-C stops it)\n", strings.Join(at, " "))
+	}
+	if o.fingerprint != "" {
+		fmt.Fprintf(out, "The certificate is Hollen’s own: a browser warns once. Its SHA-256 fingerprint is\n  %s\n", o.fingerprint)
+	}
+	if o.insecure && access.SignIn {
+		fmt.Fprintln(out, "Without encryption: whoever is on this network can read passwords and everything else.")
+	}
+	if token != "" {
+		fmt.Fprintf(out, "Nobody can sign in yet. Make the first account at\n  %s\nThe address works once, within a day.\n", token)
 	}
 	select {
 	case <-ctx.Done():
@@ -163,6 +203,14 @@ func (o options) serve(ctx context.Context, out, errw io.Writer) error {
 	defer cancel()
 	if down := srv.Shutdown(quiet); down != nil && !errors.Is(down, http.ErrServerClosed) {
 		log.Warn("shutdown", "err", down)
+	}
+	return err
+}
+
+// taken adds to a taken address what of ours is there.
+func (o options) taken(err error) error {
+	if at, e := os.ReadFile(o.addressFile()); e == nil {
+		return fmt.Errorf("%w; a Hollen of this folder serves at http://%s/", err, at)
 	}
 	return err
 }

@@ -194,10 +194,11 @@ func (s *Store) Version(ctx context.Context, id uint64, version int) (Batch, err
 type SavedVersion struct {
 	Version int
 	SavedAt time.Time
+	SavedBy string
 }
 
 // Versions returns the versions of a batch, the last first, at most 200.
 func (s *Store) Versions(ctx context.Context, id uint64) (out []SavedVersion, err error) {
-	err = s.db.WithContext(ctx).Model(&revision{}).Select("version, saved_at").Where("batch_id = ?", id).Order("version DESC").Limit(200).Scan(&out).Error
+	err = s.db.WithContext(ctx).Model(&revision{}).Select("version, saved_at, saved_by").Where("batch_id = ?", id).Order("version DESC").Limit(200).Scan(&out).Error
 	return out, err
 }

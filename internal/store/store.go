@@ -49,6 +49,7 @@ type revision struct {
 	Version int    `gorm:"primaryKey"`
 	Request Document
 	SavedAt time.Time
+	SavedBy string
 }
 
 type workshop struct {
@@ -331,7 +332,7 @@ func (s *Store) Create(ctx context.Context, p *plan.Plan) (Batch, error) {
 		if err := tx.Create(&b).Error; err != nil {
 			return err
 		}
-		return tx.Create(&revision{b.ID, b.Version, b.Request, b.UpdatedAt}).Error
+		return tx.Create(&revision{b.ID, b.Version, b.Request, b.UpdatedAt, by(ctx)}).Error
 	})
 	return b, err
 }
@@ -369,7 +370,7 @@ func (s *Store) Save(ctx context.Context, id uint64, version int, p *plan.Plan) 
 		if err := tx.Save(&out).Error; err != nil {
 			return err
 		}
-		return tx.Create(&revision{id, out.Version, out.Request, out.UpdatedAt}).Error
+		return tx.Create(&revision{id, out.Version, out.Request, out.UpdatedAt, by(ctx)}).Error
 	})
 	return out, err
 }
@@ -459,7 +460,7 @@ func (sc Scenario) keep(tx *gorm.DB) error {
 		if err := tx.Create(&b).Error; err != nil {
 			return err
 		}
-		if err := tx.Create(&revision{b.ID, 1, b.Request, at}).Error; err != nil {
+		if err := tx.Create(&revision{b.ID, 1, b.Request, at, ""}).Error; err != nil {
 			return err
 		}
 		ids[i] = b.ID
@@ -543,7 +544,7 @@ func (s *Store) CreatePartner(ctx context.Context, id uint64, p *plan.Plan) (Bat
 		if err := tx.Create(&b).Error; err != nil {
 			return err
 		}
-		if err := tx.Create(&revision{b.ID, b.Version, b.Request, b.UpdatedAt}).Error; err != nil {
+		if err := tx.Create(&revision{b.ID, b.Version, b.Request, b.UpdatedAt, by(ctx)}).Error; err != nil {
 			return err
 		}
 		return pair(tx, id, b.ID)

@@ -27,6 +27,7 @@ type versionsView struct {
 type versionRow struct {
 	Version int
 	When    string
+	By      string // whoever saved it, where that is known
 	Changed string
 	Now     bool // it is as the batch stands
 }
@@ -62,7 +63,7 @@ func (s *Server) listVersions(c *gin.Context) {
 		requests[i] = old.Request.Request
 	}
 	for i, x := range list {
-		r := versionRow{Version: x.Version, When: savedWhen(x.SavedAt, time.Now()), Now: x.Version == b.Version, Changed: "made"}
+		r := versionRow{Version: x.Version, When: savedWhen(x.SavedAt, time.Now()), By: x.SavedBy, Now: x.Version == b.Version, Changed: "made"}
 		if i+1 < len(list) {
 			r.Changed = changedWords(in, requests[i+1], requests[i])
 		} else if v.More {

@@ -14,6 +14,7 @@ import (
 	"github.com/coder/websocket"
 	"github.com/gin-gonic/gin"
 
+	"hollen/internal/account"
 	"hollen/internal/core/bench"
 	"hollen/internal/core/measure"
 	"hollen/internal/store"
@@ -155,6 +156,9 @@ func (s *Server) takeEvents(ctx context.Context, id uint64, events []bench.Event
 	latest := time.Now().Add(benchDrift)
 	var sound []bench.Event
 	for _, e := range events {
+		if by := store.ByWhom(ctx); by != "" && e.By == "" {
+			e.By = by
+		}
 		if err := e.Check(has); err != nil {
 			refused = append(refused, refusedEvent{e.ID, why(err)})
 			continue
@@ -308,6 +312,9 @@ func (s *Server) tellScale(ctx context.Context, conn *websocket.Conn) bool {
 	return err == nil && conn.Write(ctx, websocket.MessageText, doc) == nil
 }
 
+// recheck is how often a socket that stays open makes sure that its page is still signed in.
+const recheck = 15 * time.Second
+
 // benchLine is the line between one screen and its making: taps go up, news come down, over one socket, of which a
 // browser allows more than of requests.
 func (s *Server) benchLine(c *gin.Context) {
@@ -329,6 +336,7 @@ func (s *Server) benchLine(c *gin.Context) {
 	defer leave()
 	ear, deaf := s.devices.Listen()
 	defer deaf()
+	checked := time.Now()
 	still := time.NewTicker(silence) // a scale that falls silent says nothing of it
 	defer still.Stop()
 	in := make(chan fromScreen)
@@ -357,6 +365,10 @@ func (s *Server) benchLine(c *gin.Context) {
 		case <-ctx.Done():
 			return
 		case m := <-in:
+			if len(m.Events) > 0 && !s.stillIn(c.Request, account.Makes) {
+				conn.Close(websocket.StatusPolicyViolation, "signed out")
+				return
+			}
 			if m.Rev != "" {
 				rev = m.Rev
 			}
@@ -370,6 +382,12 @@ func (s *Server) benchLine(c *gin.Context) {
 			}
 			continue
 		case <-still.C:
+			if time.Since(checked) > recheck {
+				if checked = time.Now(); !s.stillIn(c.Request, account.Looks) {
+					conn.Close(websocket.StatusPolicyViolation, "signed out")
+					return
+				}
+			}
 			if !s.tellScale(ctx, conn) {
 				return
 			}

@@ -34,7 +34,7 @@ func overDatabase(t *testing.T) (site, *sql.DB) {
 	var log strings.Builder
 	l := slog.New(slog.NewTextHandler(&log, nil))
 	st.Log(l)
-	return site{t, New(st, rules.Default(), l, true), st, &log}, db
+	return site{t, New(st, rules.Default(), l, Access{}), st, &log}, db
 }
 
 func exec(t *testing.T, db *sql.DB, query string, args ...any) {

@@ -9,6 +9,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"hollen/internal/account"
 	"hollen/internal/core/measure"
 )
 
@@ -50,16 +51,24 @@ func drawStation(t *template.Template) func(kind string, v *batchView) (template
 // frame is what the layout needs of every page.
 type frame struct {
 	Title string
-	Place string // the workshop's name
-	Nav   string // the current word of the navigation
-	US    bool   // ounces, inches and °F
-	Marks marks  // of the reader's language
+	Place string       // the workshop's name
+	Nav   string       // the current word of the navigation
+	Who   string       // who is signed in, "" where nobody does
+	May   account.Role // what they may; everything where nobody signs in
+	US    bool         // ounces, inches and °F
+	Marks marks        // of the reader's language
 	Body  any
 }
 
 // render writes a page; a template that fails gives an error page, never half a page.
 func (s *Server) render(c *gin.Context, status int, page, title string, body any) {
-	s.renderPart(c, status, page, "layout", frame{title, s.place(c), navOf(page), shownIn(c) == measure.Customary, marksOf(c), body})
+	f := frame{Title: title, Place: s.place(c), Nav: navOf(page), May: account.Keeps, US: shownIn(c) == measure.Customary, Marks: marksOf(c), Body: body}
+	if a := signedIn(c); a != nil {
+		f.Who, f.May = a.Maker, a.Role
+	} else if s.access.SignIn {
+		f.May, f.Place = "", ""
+	}
+	s.renderPart(c, status, page, "layout", f)
 }
 
 // renderPart writes one template of a page.
@@ -79,7 +88,9 @@ func navOf(page string) string {
 	switch page {
 	case "recipe":
 		return "Recipe check"
-	case "cabinet", "thing", "calibrate":
+	case "sign", "goon", "first":
+		return ""
+	case "cabinet", "thing", "calibrate", "accounts", "account":
 		return "Cabinet"
 	case "rooms":
 		return "Rooms"

@@ -12,6 +12,19 @@ func (s *Server) routes(e *gin.Engine) {
 	e.GET("/static/*path", gin.WrapH(serveStatic()))
 	e.HEAD("/static/*path", gin.WrapH(serveStatic()))
 
+	e.GET("/sign-in", s.openSign) // where accounts are asked for
+	e.POST("/sign-in", s.sign)
+	e.POST("/sign-out", s.signOut)
+	e.POST("/lock", s.lock) // until the PIN is typed
+	e.GET("/unlock", s.openUnlock)
+	e.POST("/unlock", s.unlock)
+	e.GET("/first/:token", s.openFirst) // makes the first account
+	e.POST("/first/:token", s.makeFirst)
+	e.GET("/accounts", s.openAccounts) // and who did what
+	e.POST("/accounts", s.changeAccounts)
+	e.GET("/account", s.openOwn) // one's own
+	e.POST("/account", s.changeOwn)
+
 	e.GET("/", s.listBatches)
 	e.POST("/units", s.chooseUnits) // the other system, remembered in the browser
 

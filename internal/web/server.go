@@ -13,6 +13,7 @@ import (
 	"strings"
 	"time"
 
+	"github.com/alexedwards/scs/v2"
 	"github.com/gin-gonic/gin"
 	"github.com/klauspost/compress/gzhttp"
 
@@ -33,37 +34,63 @@ const (
 
 // Server answers requests from a store. It keeps nothing of its own between them.
 type Server struct {
-	store   *store.Store
-	rules   rules.Rules // of every plan made here
-	log     *slog.Logger
-	pages   pages
-	edits   http.Handler // what answers a change that came over a socket
-	bench   *follower    // the makings screens look at
-	devices device.Hub   // what scale and sensor say
-	heard   roomTimes
-	learner learner
-	rowsNow rowsByNow
+	store    *store.Store
+	rules    rules.Rules // of every plan made here
+	log      *slog.Logger
+	pages    pages
+	edits    http.Handler // what answers a change that came over a socket
+	bench    *follower    // the makings screens look at
+	devices  device.Hub   // what scale and sensor say
+	heard    roomTimes
+	learner  learner
+	access   Access
+	sessions *scs.SessionManager
+	rowsNow  rowsByNow
 }
 
-// New returns the handler of the whole application. When loopback is true it answers only
-// requests that name this machine, so that no foreign name can be pointed at it.
-func New(s *store.Store, ru rules.Rules, log *slog.Logger, loopback bool) http.Handler {
+// New returns the handler of the whole application, reached as access says.
+func New(s *store.Store, ru rules.Rules, log *slog.Logger, access Access) http.Handler {
 	gin.SetMode(gin.ReleaseMode)
 	s.Log(log)
-	srv := &Server{store: s, rules: ru, log: log, pages: parsePages(), bench: newFollower(s)}
+	srv := &Server{store: s, rules: ru, log: log, pages: parsePages(), bench: newFollower(s), access: access, sessions: newSessions(s, access.Secure)}
 	e := gin.New()
 	e.HandleMethodNotAllowed = true
-	e.Use(srv.logged, srv.recovered, headers)
+	e.Use(srv.logged, srv.recovered, asForm, srv.who)
 	srv.routes(e)
-	h := http.Handler(e)
+	h := headed(e)
 	h = http.NewCrossOriginProtection().Handler(h)
 	h = limited(h)
 	srv.edits = h
 	h = gzhttp.GzipHandler(h)
-	if loopback {
-		h = onlyLocal(h)
+	return access.guard(h)
+}
+
+// headed answers HEAD wherever GET is answered; the server sends no body for it.
+func headed(h http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if r.Method == http.MethodHead {
+			get := *r
+			get.Method = http.MethodGet
+			r = &get
+		}
+		h.ServeHTTP(w, r)
+	})
+}
+
+// asForm refuses a body that is no form where one belongs.
+func asForm(c *gin.Context) {
+	r := c.Request
+	if r.Method != http.MethodPost || r.ContentLength == 0 || strings.HasSuffix(r.URL.Path, "/events") || strings.HasSuffix(r.URL.Path, "/readings") ||
+		strings.HasSuffix(r.URL.Path, "/pictures") {
+		c.Next()
+		return
 	}
-	return h
+	if t := c.ContentType(); t != gin.MIMEPOSTForm && t != gin.MIMEMultipartPOSTForm {
+		c.String(http.StatusUnsupportedMediaType, "A form is wanted here, %s or %s; this came as %.60q.\n", gin.MIMEPOSTForm, gin.MIMEMultipartPOSTForm, t)
+		c.Abort()
+		return
+	}
+	c.Next()
 }
 
 // Routes are the addresses that answer GET, as they are routed.
@@ -107,38 +134,6 @@ func NewHTTP(h http.Handler, log *slog.Logger) *http.Server {
 		IdleTimeout: 2 * time.Minute, MaxHeaderBytes: maxHeaders, ErrorLog: slog.NewLogLogger(log.Handler(), slog.LevelWarn)}
 	srv.RegisterOnShutdown(cancel) // what is kept open, as the line of a device, is let go of
 	return srv
-}
-
-// onlyLocal refuses requests for other names than this machine's own.
-func onlyLocal(h http.Handler) http.Handler {
-	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		host, _, err := net.SplitHostPort(r.Host)
-		if err != nil {
-			host = r.Host
-		}
-		if ip := net.ParseIP(host); host != "localhost" && (ip == nil || !ip.IsLoopback()) {
-			http.Error(w, "This Hollen answers on its own machine only.", http.StatusMisdirectedRequest)
-			return
-		}
-		h.ServeHTTP(w, r)
-	})
-}
-
-// policy allows what Hollen ships and nothing else. Style attributes carry the dough's
-// colour and the drawings' measures.
-const policy = "default-src 'none'; script-src 'self'; style-src 'self'; style-src-attr 'unsafe-inline'; img-src 'self' data:; " +
-	"font-src 'self'; connect-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'"
-
-func headers(c *gin.Context) {
-	h := c.Writer.Header()
-	h.Set("Content-Security-Policy", policy)
-	h.Set("X-Content-Type-Options", "nosniff")
-	h.Set("Referrer-Policy", "same-origin")
-	h.Set("Cross-Origin-Opener-Policy", "same-origin")
-	h.Set("Cross-Origin-Resource-Policy", "same-origin")
-	h.Set("Permissions-Policy", "camera=(), microphone=(), geolocation=()")
-	h.Set("Cache-Control", "no-cache")
-	c.Next()
 }
 
 // logged writes one line a request, without bodies.

@@ -55,7 +55,7 @@ func newSite(t testing.TB) site {
 	}
 	byTheBook(t, s)
 	var log strings.Builder
-	return site{t, New(s, rules.Default(), slog.New(slog.NewTextHandler(&log, nil)), true), s, &log}
+	return site{t, New(s, rules.Default(), slog.New(slog.NewTextHandler(&log, nil)), Access{}), s, &log}
 }
 
 func (s site) ask(method, path string, form url.Values, change ...func(*http.Request)) *httptest.ResponseRecorder {

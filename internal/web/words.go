@@ -7,6 +7,7 @@ import (
 	"regexp"
 	"strings"
 
+	"hollen/internal/account"
 	"hollen/internal/core/dough"
 	"hollen/internal/core/flour"
 	"hollen/internal/core/knead"
@@ -18,6 +19,13 @@ import (
 
 // wordFuncs are the words and pictures templates use.
 var wordFuncs = template.FuncMap{
+	"roleWords": func(r account.Role) string {
+		return map[account.Role]string{account.Looks: "looks: changes nothing", account.Makes: "makes: batches, bench and log",
+			account.Keeps: "keeps the workshop: everything"}[r]
+	},
+	"ownLine": func(id, name, label, auto, err string) map[string]string {
+		return map[string]string{"ID": id, "Name": name, "Label": label, "Auto": auto, "Err": err}
+	},
 	"thousands": measure.Thousands,
 	"mass":      massHTML,
 	"size":      sizeHTML,

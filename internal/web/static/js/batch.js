@@ -38,6 +38,16 @@ export function startBatch(form) {
     else keepDraft(body);
   }
 
+  const SIGNED_OUT = "you are signed out. What you typed is kept. ";
+  let trying = 0;
+  function signIn() {
+    const link = document.createElement("a");
+    link.href = "/sign-in";
+    link.target = "_blank";
+    link.textContent = "Sign in, and come back";
+    return link;
+  }
+
   // work asks for the form worked out; a newly opened station's rail and sheet come whole.
   async function work(set, body = values(), name = "set") {
     pending?.abort();
@@ -48,9 +58,10 @@ export function startBatch(form) {
     keepDraft(body);
     if (set) body.append(name, set);
     try {
-      const { ok, text } = await ask(body, { signal: mine.signal, whole: opening });
+      const { ok, out, text } = await ask(body, { signal: mine.signal, whole: opening });
       await released();
       if (mine.signal.aborted) return;
+      if (out) throw new Error(SIGNED_OUT);
       const page = parsed(text);
       const fresh = page.querySelector("#batch");
       if (!ok || !fresh) throw new Error(page.querySelector("h1")?.textContent || "The answer cannot be read.");
@@ -63,6 +74,9 @@ export function startBatch(form) {
       if (err.name === "AbortError") return;
       asked = "";
       say("Not worked out: " + (err instanceof TypeError ? "Hollen does not answer. What you typed is kept." : err.message));
+      if (err.message === SIGNED_OUT) document.getElementById("state").append(signIn());
+      clearTimeout(trying); // and again, until it is
+      trying = setTimeout(() => pending || work(set, values(), name), AGAIN_MS);
     } finally {
       if (pending === mine) pending = null;
     }

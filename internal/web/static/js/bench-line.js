@@ -9,13 +9,13 @@ export function openLine(id, { state, unsent, scale }) {
   let offset = 0; // the server's clock less this one, ms
   let best = Infinity; // the round trip it was measured by
   let rev = "";
-  let socket = null, tries = 0, polling = false;
+  let socket = null, tries = 0, polling = false, out = false;
 
   const now = () => Date.now() + offset;
   function keep() {
     if (waiting.length) localStorage.setItem(KEY, JSON.stringify(waiting));
     else localStorage.removeItem(KEY);
-    unsent(waiting.length, socket?.readyState === WebSocket.OPEN || polling);
+    unsent(waiting.length, socket?.readyState === WebSocket.OPEN || polling, out);
   }
 
   function hear(text) {
@@ -43,13 +43,15 @@ export function openLine(id, { state, unsent, scale }) {
     const s = (socket = new WebSocket(address));
     s.onopen = () => {
       tries = 0;
+      out = false;
       s.send(message());
       keep();
     };
     s.onmessage = (e) => hear(e.data);
-    s.onclose = () => {
+    s.onclose = (e) => {
       if (socket !== s) return;
       socket = null;
+      if (e.code === 1008) tries = 3; // signed out: ask by request, which says so
       keep();
       tries++;
       setTimeout(tries > 3 ? () => poll().then(open) : open, AGAIN_MS);
@@ -61,6 +63,7 @@ export function openLine(id, { state, unsent, scale }) {
     try {
       const answer = await fetch("/bench/" + id + "/events", { method: "POST", headers: { "Content-Type": "application/json" }, body: message() });
       polling = answer.ok;
+      out = answer.status === 401;
       if (answer.ok) hear(await answer.text());
     } catch {
       polling = false;

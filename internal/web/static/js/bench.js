@@ -53,10 +53,10 @@ const line = openLine(bench.dataset.id, {
     weighing();
     tick();
   },
-  unsent(n, there) {
+  unsent(n, there, out) {
     const el = $("unsent");
     el.hidden = there && n === 0;
-    el.textContent = there ? "" : "No server: going on without" + (n ? ", " + n + (n === 1 ? " tap" : " taps") + " kept" : "");
+    el.textContent = there ? "" : out ? "Signed out: sign in in another tab" + (n ? ", " + n + (n === 1 ? " tap" : " taps") + " kept" : "") : "No server: going on without" + (n ? ", " + n + (n === 1 ? " tap" : " taps") + " kept" : "");
     if (there && n) el.hidden = true;
   },
 });

@@ -21,7 +21,7 @@ export function line(action) {
     s.onmessage = (e) => {
       const end = e.data.indexOf("\n");
       const [n, status] = e.data.slice(0, end).split(" ").map(Number);
-      waiting.get(n)?.({ ok: status < 400, text: e.data.slice(end + 1) });
+      waiting.get(n)?.({ ok: status < 400, out: status === 401, text: e.data.slice(end + 1) });
       waiting.delete(n);
     };
     s.onclose = () => {
@@ -44,7 +44,7 @@ export function line(action) {
     const answer = await fetch(action, { method: "POST", body, signal, headers: whole ? {} : { "X-Hollen-Part": "figures" } });
     const text = await answer.text();
     open();
-    return { ok: answer.ok, text };
+    return { ok: answer.ok, out: answer.status === 401, text };
   }
 
   // A page that goes closes the line: kept for Back, it may not hold one.

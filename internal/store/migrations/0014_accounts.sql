@@ -1,0 +1,47 @@
+-- +goose Up
+CREATE TABLE IF NOT EXISTS accounts (
+  id       BIGINT UNSIGNED NOT NULL AUTO_INCREMENT PRIMARY KEY,
+  name     VARCHAR(80) NOT NULL,
+  maker_id BIGINT UNSIGNED NOT NULL,
+  role     VARCHAR(10) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
+  password VARCHAR(200) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
+  pin      VARCHAR(200) CHARACTER SET ascii COLLATE ascii_bin NOT NULL DEFAULT '',
+  stamp    INT NOT NULL DEFAULT 1,
+  made     DATETIME(3) NOT NULL,
+  UNIQUE KEY accounts_name (name)
+) CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci;
+CREATE TABLE IF NOT EXISTS sessions (
+  token      CHAR(64) CHARACTER SET ascii COLLATE ascii_bin NOT NULL PRIMARY KEY,
+  data       BLOB NOT NULL,
+  expires    DATETIME(3) NOT NULL,
+  KEY sessions_expires (expires)
+);
+CREATE TABLE IF NOT EXISTS sign_tries (
+  id  BIGINT UNSIGNED NOT NULL AUTO_INCREMENT PRIMARY KEY,
+  who CHAR(64) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
+  at  DATETIME(3) NOT NULL,
+  KEY sign_tries_who (who, at),
+  KEY sign_tries_at (at)
+);
+CREATE TABLE IF NOT EXISTS invites (
+  token   CHAR(64) CHARACTER SET ascii COLLATE ascii_bin NOT NULL PRIMARY KEY,
+  expires DATETIME(3) NOT NULL
+);
+CREATE TABLE IF NOT EXISTS audits (
+  id      BIGINT UNSIGNED NOT NULL AUTO_INCREMENT PRIMARY KEY,
+  at      DATETIME(3) NOT NULL,
+  who     VARCHAR(80) NOT NULL,
+  what    VARCHAR(40) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
+  detail  VARCHAR(200) NOT NULL,
+  address VARCHAR(60) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
+  KEY audits_at (at)
+) CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci;
+ALTER TABLE revisions ADD COLUMN IF NOT EXISTS saved_by VARCHAR(80) NOT NULL DEFAULT '';
+
+-- +goose Down
+ALTER TABLE revisions DROP COLUMN IF EXISTS saved_by;
+DROP TABLE IF EXISTS audits;
+DROP TABLE IF EXISTS invites;
+DROP TABLE IF EXISTS sign_tries;
+DROP TABLE IF EXISTS sessions;
+DROP TABLE IF EXISTS accounts;

@@ -1,0 +1,430 @@
+package web
+
+import (
+	"context"
+	"errors"
+	"net/http"
+	"net/url"
+	"slices"
+	"strings"
+	"time"
+
+	"github.com/alexedwards/scs/v2"
+	"github.com/gin-gonic/gin"
+
+	"hollen/internal/account"
+	"hollen/internal/store"
+)
+
+// How long somebody stays signed in: on a tablet that is known, and anywhere else.
+const (
+	knownFor   = 30 * 24 * time.Hour
+	unknownFor = 12 * time.Hour
+	pinTries   = 5
+)
+
+// newSessions returns what keeps track of who has signed in.
+func newSessions(s *store.Store, secure bool) *scs.SessionManager {
+	m := scs.New()
+	m.Store, m.Lifetime, m.HashTokenInStore = store.Sessions{Store: s}, knownFor, false // the store hashes it
+	m.Cookie.Name, m.Cookie.Secure, m.Cookie.SameSite, m.Cookie.Persist = "session", secure, http.SameSiteLaxMode, false
+	return m
+}
+
+// What a session holds.
+const (
+	inAccount = "account" // its ID
+	inStamp   = "stamp"   // of the account when it began
+	inUntil   = "until"   // Unix time, s
+	inKnown   = "known"   // the tablet is known
+	inLocked  = "locked"
+	inTries   = "tries" // wrong PINs since it was locked
+)
+
+const accountKey = "account"
+
+// signedIn is the account of a request; nil where nobody signs in here.
+func signedIn(c *gin.Context) *store.Account {
+	if a, ok := c.Get(accountKey); ok {
+		return a.(*store.Account)
+	}
+	return nil
+}
+
+// addressed is where a request comes from, for the trail and for counting tries.
+func addressed(r *http.Request) string { return addressOf(r).String() }
+
+// audit notes what was done, by whoever is signed in; what cannot be noted is in the log.
+func (s *Server) audit(c *gin.Context, what, detail string) {
+	who := ""
+	if a := signedIn(c); a != nil {
+		who = a.Name
+	}
+	s.auditAs(c, who, what, detail)
+}
+
+func (s *Server) auditAs(c *gin.Context, who, what, detail string) {
+	line := store.Audit{Who: who, What: what, Detail: detail, Address: addressed(c.Request)}
+	if err := s.store.Audited(context.WithoutCancel(c.Request.Context()), line); err != nil {
+		s.log.Error("audit", "who", who, "what", what, "detail", detail, "err", err)
+	}
+}
+
+// loadSession reads the session a request's cookie names into its context.
+func (s *Server) loadSession(c *gin.Context) error {
+	token := ""
+	if k, err := c.Request.Cookie(s.sessions.Cookie.Name); err == nil {
+		token = k.Value
+	}
+	ctx, err := s.sessions.Load(c.Request.Context(), token)
+	if err == nil {
+		c.Request = c.Request.WithContext(ctx)
+	}
+	return err
+}
+
+// keepSession keeps what has changed of a session and has the browser remember it.
+func (s *Server) keepSession(c *gin.Context) error {
+	ctx := c.Request.Context()
+	if s.sessions.Status(ctx) == scs.Destroyed {
+		s.sessions.WriteSessionCookie(ctx, c.Writer, "", time.Time{})
+		return nil
+	}
+	token, expires, err := s.sessions.Commit(ctx)
+	if err != nil {
+		return err
+	}
+	if !s.sessions.GetBool(ctx, inKnown) {
+		expires = time.Time{} // as long as the browser is open
+	}
+	k := &http.Cookie{Name: s.sessions.Cookie.Name, Value: token, Path: "/", HttpOnly: true, Secure: s.sessions.Cookie.Secure, SameSite: http.SameSiteLaxMode}
+	if !expires.IsZero() {
+		k.MaxAge = int(time.Until(expires).Seconds())
+	}
+	http.SetCookie(c.Writer, k)
+	return nil
+}
+
+// whose returns the account a session is, and whether it is locked; ErrNotFound where it is none's any more.
+func (s *Server) whose(ctx context.Context) (a store.Account, locked bool, err error) {
+	id := uint64(s.sessions.GetInt64(ctx, inAccount))
+	if id == 0 || time.Now().Unix() > s.sessions.GetInt64(ctx, inUntil) {
+		return a, false, store.ErrNotFound
+	}
+	if a, err = s.store.Account(ctx, id); err != nil {
+		return a, false, err
+	}
+	if a.Stamp != s.sessions.GetInt(ctx, inStamp) {
+		return a, false, store.ErrNotFound
+	}
+	return a, s.sessions.GetBool(ctx, inLocked), nil
+}
+
+// who lets through who may: everybody on one's own machine, otherwise accounts, each as far as its role goes.
+func (s *Server) who(c *gin.Context) {
+	path := c.Request.URL.Path
+	if !s.access.SignIn {
+		c.Next()
+		return
+	}
+	if open(path) && path != "/sign-in" {
+		c.Next()
+		return
+	}
+	err := s.loadSession(c)
+	var a store.Account
+	locked := false
+	if err == nil {
+		a, locked, err = s.whose(c.Request.Context())
+	}
+	switch {
+	case err != nil && !errors.Is(err, store.ErrNotFound):
+		if path == "/sign-in" {
+			c.Next()
+			return
+		}
+		s.failStore(c, err)
+		c.Abort()
+	case path == "/sign-in":
+		c.Next()
+	case err != nil:
+		s.askSign(c, false)
+		c.Abort()
+	case locked && path != "/unlock" && path != "/sign-out":
+		c.Set(accountKey, &a)
+		s.askSign(c, true)
+		c.Abort()
+	case !a.Role.May(needs(c.Request.Method, c.FullPath())):
+		c.Set(accountKey, &a)
+		need := needs(c.Request.Method, c.FullPath())
+		s.fail(c, http.StatusForbidden, "That is not for this account.", "It is for whoever "+map[account.Role]string{account.Makes: "makes batches",
+			account.Keeps: "keeps the workshop"}[need]+"; "+a.Maker+" "+string(a.Role)+". Go back: what you typed is still there.")
+		c.Abort()
+	default:
+		c.Set(accountKey, &a)
+		c.Request = c.Request.WithContext(store.By(c.Request.Context(), a.Maker))
+		c.Next()
+	}
+}
+
+// stillIn says whether the session of a socket that stays open may still do what the socket does.
+func (s *Server) stillIn(r *http.Request, need account.Role) bool {
+	if !s.access.SignIn {
+		return true
+	}
+	k, err := r.Cookie(s.sessions.Cookie.Name)
+	if err != nil {
+		return false
+	}
+	ctx, cancel := context.WithTimeout(context.Background(), dbTimeout)
+	defer cancel()
+	if ctx, err = s.sessions.Load(ctx, k.Value); err != nil {
+		return !errors.Is(err, store.ErrNotFound) // the database says nothing: nobody is thrown out for that
+	}
+	a, locked, err := s.whose(ctx)
+	if err != nil {
+		return !errors.Is(err, store.ErrNotFound)
+	}
+	return !locked && a.Role.May(need)
+}
+
+// carried is one field of a form that waits for its sender to sign in.
+type carried struct{ Name, Value string }
+
+// signView is the page that asks who one is, or for the PIN.
+type signView struct {
+	Locked  bool // a PIN is asked for
+	Who     string
+	Name    string
+	Then    string // where to go on
+	Post    bool   // what was posted there waits in Carried
+	Carried []carried
+	Known   bool
+	Err     string
+	Lost    string // what could not be carried
+	Do      string // where this form goes
+}
+
+// askSign asks who one is, or for the PIN: a form that was posted waits in the page, so that nothing typed is lost.
+func (s *Server) askSign(c *gin.Context, locked bool) {
+	v := signView{Locked: locked, Then: c.Request.URL.RequestURI(), Do: "/sign-in"}
+	if locked {
+		v.Do, v.Who = "/unlock", signedIn(c).Maker
+	}
+	if c.GetHeader(partHeader) != "" || c.IsWebsocket() || strings.HasPrefix(c.ContentType(), "application/json") || c.ContentType() == "image/jpeg" {
+		c.Header("X-Hollen-Sign-In", "yes")
+		c.String(http.StatusUnauthorized, "You are signed out. Sign in in another tab and go on here: what you typed is kept.")
+		return
+	}
+	if c.Request.Method == http.MethodGet || c.Request.Method == http.MethodHead {
+		c.Redirect(http.StatusSeeOther, v.Do+"?"+url.Values{"then": {v.Then}}.Encode())
+		return
+	}
+	v.Post = true
+	if c.ContentType() == "multipart/form-data" {
+		v.Lost = "The file has to be picked again."
+	} else if err := c.Request.ParseForm(); err != nil {
+		v.Lost = "What was sent could not be kept: go back, it is still there."
+	}
+	for name, values := range c.Request.PostForm {
+		for _, x := range values {
+			v.Carried = append(v.Carried, carried{name, x})
+		}
+	}
+	slices.SortStableFunc(v.Carried, func(a, b carried) int { return strings.Compare(a.Name, b.Name) })
+	s.render(c, http.StatusUnauthorized, "sign", "Sign in", v)
+}
+
+// openSign shows the page that asks who one is.
+func (s *Server) openSign(c *gin.Context) {
+	if !s.access.SignIn {
+		c.Redirect(http.StatusSeeOther, "/")
+		return
+	}
+	s.render(c, http.StatusOK, "sign", "Sign in", signView{Then: inside(c.Query("then")), Do: "/sign-in", Known: true})
+}
+
+// inside is an address within this server, "/" for any other.
+func inside(to string) string {
+	u, err := url.Parse(to)
+	if err != nil || u.IsAbs() || u.Host != "" || !strings.HasPrefix(to, "/") || strings.HasPrefix(to, "//") || strings.Contains(to, "\\") {
+		return "/"
+	}
+	return to
+}
+
+// signRead is what was typed on the page that asks who one is, with what it carries.
+func (s *Server) signRead(c *gin.Context, do string) (v signView, password string, ok bool) {
+	if err := c.Request.ParseForm(); err != nil {
+		s.fail(c, http.StatusBadRequest, "That form cannot be read.", "Go back: what you typed is still there.")
+		return v, "", false
+	}
+	f := c.Request.PostForm
+	v = signView{Name: strings.TrimSpace(f.Get("sign.name")), Then: inside(f.Get("sign.then")), Post: f.Get("sign.post") != "", Known: f.Get("sign.known") != "", Do: do}
+	for name, values := range f {
+		if strings.HasPrefix(name, "sign.") {
+			continue
+		}
+		for _, x := range values {
+			v.Carried = append(v.Carried, carried{strings.TrimPrefix(name, "typed."), x})
+		}
+	}
+	slices.SortStableFunc(v.Carried, func(a, b carried) int { return strings.Compare(a.Name, b.Name) })
+	return v, f.Get("sign.secret"), true
+}
+
+// goOn leads on to where somebody was going; a form that waited stands there, ready to be sent.
+func (s *Server) goOn(c *gin.Context, v signView) {
+	if !v.Post {
+		c.Redirect(http.StatusSeeOther, v.Then)
+		return
+	}
+	s.render(c, http.StatusOK, "goon", "Go on", v)
+}
+
+// sign signs somebody in.
+func (s *Server) sign(c *gin.Context) {
+	if !s.access.SignIn {
+		c.Redirect(http.StatusSeeOther, "/")
+		return
+	}
+	v, password, ok := s.signRead(c, "/sign-in")
+	if !ok {
+		return
+	}
+	ctx := c.Request.Context()
+	refuse := func(status int, text string) {
+		v.Err = text
+		s.render(c, status, "sign", "Sign in", v)
+	}
+	tried := strings.ToLower(v.Name) + "|" + addressed(c.Request)
+	if many, err := s.store.TooMany(ctx, tried); err != nil {
+		s.failStore(c, err)
+		return
+	} else if many {
+		s.auditAs(c, v.Name, "too many tries", "")
+		refuse(http.StatusTooManyRequests, "Too many wrong tries: wait a quarter of an hour, or have your password changed.")
+		return
+	}
+	a, err := s.store.AccountNamed(ctx, v.Name)
+	if err != nil && !errors.Is(err, store.ErrNotFound) {
+		s.failStore(c, err)
+		return
+	}
+	if !account.Verify(a.Password, password) || err != nil {
+		if err := s.store.Wrong(ctx, tried); err != nil {
+			s.failStore(c, err)
+			return
+		}
+		s.auditAs(c, v.Name, "wrong password", "")
+		refuse(http.StatusUnauthorized, "That name and password do not go together.")
+		return
+	}
+	if err := s.begin(c, a, v.Known); err != nil {
+		s.failStore(c, err)
+		return
+	}
+	s.auditAs(c, a.Name, "signed in", "")
+	s.goOn(c, v)
+}
+
+// begin has a session be an account's, under a new token.
+func (s *Server) begin(c *gin.Context, a store.Account, known bool) error {
+	if s.sessions.Status(c.Request.Context()) == scs.Destroyed {
+		return errors.New("session ended")
+	}
+	ctx := c.Request.Context()
+	if err := s.sessions.RenewToken(ctx); err != nil {
+		return err
+	}
+	long := unknownFor
+	if known {
+		long = knownFor
+	}
+	for k, x := range map[string]any{inAccount: int64(a.ID), inStamp: a.Stamp, inUntil: time.Now().Add(long).Unix(), inKnown: known, inLocked: false, inTries: 0} {
+		s.sessions.Put(ctx, k, x)
+	}
+	return s.keepSession(c)
+}
+
+// signOut ends a session.
+func (s *Server) signOut(c *gin.Context) {
+	if s.access.SignIn {
+		if err := s.sessions.Destroy(c.Request.Context()); err != nil {
+			s.failStore(c, err)
+			return
+		}
+		_ = s.keepSession(c)
+		s.audit(c, "signed out", "")
+	}
+	c.Redirect(http.StatusSeeOther, "/sign-in")
+}
+
+// lock locks a tablet until its PIN is typed; without a PIN one signs out.
+func (s *Server) lock(c *gin.Context) {
+	if a := signedIn(c); a == nil || a.PIN == "" {
+		c.Redirect(http.StatusSeeOther, "/account")
+		return
+	}
+	s.sessions.Put(c.Request.Context(), inLocked, true)
+	s.sessions.Put(c.Request.Context(), inTries, 0)
+	if err := s.keepSession(c); err != nil {
+		s.failStore(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/unlock")
+}
+
+// openUnlock asks for the PIN.
+func (s *Server) openUnlock(c *gin.Context) {
+	a := signedIn(c)
+	if a == nil || !s.sessions.GetBool(c.Request.Context(), inLocked) {
+		c.Redirect(http.StatusSeeOther, inside(c.Query("then")))
+		return
+	}
+	s.render(c, http.StatusOK, "sign", "Locked", signView{Locked: true, Who: a.Maker, Then: inside(c.Query("then")), Do: "/unlock"})
+}
+
+// unlock opens a locked tablet by its PIN; after five wrong ones one has to sign in.
+func (s *Server) unlock(c *gin.Context) {
+	a := signedIn(c)
+	if a == nil {
+		c.Redirect(http.StatusSeeOther, "/")
+		return
+	}
+	v, pin, ok := s.signRead(c, "/unlock")
+	if !ok {
+		return
+	}
+	v.Locked, v.Who = true, a.Maker
+	ctx := c.Request.Context()
+	if a.PIN != "" && account.Verify(a.PIN, pin) {
+		s.sessions.Put(ctx, inLocked, false)
+		s.sessions.Put(ctx, inTries, 0)
+		if err := s.keepSession(c); err != nil {
+			s.failStore(c, err)
+			return
+		}
+		s.goOn(c, v)
+		return
+	}
+	tries := s.sessions.GetInt(ctx, inTries) + 1
+	if tries >= pinTries {
+		if err := s.sessions.Destroy(ctx); err != nil {
+			s.failStore(c, err)
+			return
+		}
+		_ = s.keepSession(c)
+		s.audit(c, "wrong PIN", "five times: signed out")
+		v.Locked, v.Do, v.Err, v.Known = false, "/sign-in", "Five wrong PINs: sign in with your password.", true
+		s.render(c, http.StatusUnauthorized, "sign", "Sign in", v)
+		return
+	}
+	s.sessions.Put(ctx, inTries, tries)
+	if err := s.keepSession(c); err != nil {
+		s.failStore(c, err)
+		return
+	}
+	v.Err = "Another PIN."
+	s.render(c, http.StatusUnauthorized, "sign", "Locked", v)
+}

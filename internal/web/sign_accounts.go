@@ -1,0 +1,290 @@
+package web
+
+import (
+	"errors"
+	"net/http"
+	"slices"
+	"strconv"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+
+	"hollen/internal/account"
+	"hollen/internal/store"
+)
+
+// firstView is the page that makes the first account.
+type firstView struct {
+	Name   string
+	Errors map[string]string
+}
+
+// openFirst shows the page of the first account, to whoever has the address that was printed.
+func (s *Server) openFirst(c *gin.Context) {
+	good, err := s.store.Invited(c.Request.Context(), c.Param("token"))
+	switch {
+	case err != nil:
+		s.failStore(c, err)
+	case !good || !s.access.SignIn:
+		s.fail(c, http.StatusNotFound, "There is nothing at this address.", "It makes the first account, once and within a day; start Hollen again to get another.")
+	default:
+		s.render(c, http.StatusOK, "first", "The first account", firstView{})
+	}
+}
+
+// makeFirst makes the first account and signs it in.
+func (s *Server) makeFirst(c *gin.Context) {
+	values, ok := s.posted(c)
+	if !ok {
+		return
+	}
+	v := firstView{Name: strings.TrimSpace(values.Get("name")), Errors: passwordErrors(strings.TrimSpace(values.Get("name")), values.Get("password"), values.Get("again"))}
+	if len(v.Errors) > 0 {
+		s.render(c, http.StatusUnprocessableEntity, "first", "The first account", v)
+		return
+	}
+	a, err := s.store.FirstAccount(c.Request.Context(), c.Param("token"), v.Name, values.Get("password"))
+	if errors.Is(err, store.ErrNotFound) {
+		s.fail(c, http.StatusNotFound, "There is nothing at this address.", "It makes the first account, once and within a day; start Hollen again to get another.")
+		return
+	}
+	if err == nil {
+		if err = s.loadSession(c); err == nil {
+			err = s.begin(c, a, true)
+		}
+	}
+	if err != nil {
+		s.failStore(c, err)
+		return
+	}
+	s.auditAs(c, a.Name, "account", "made the first one")
+	c.Redirect(http.StatusSeeOther, "/accounts")
+}
+
+// passwordErrors are what is wrong with a name and a new password typed twice, by field.
+func passwordErrors(name, password, again string) map[string]string {
+	out := map[string]string{}
+	say := func(field string, err error) {
+		if err != nil {
+			out[field] = strings.ToUpper(err.Error()[:1]) + err.Error()[1:] + "."
+		}
+	}
+	say("name", account.CheckName(name))
+	say("password", account.CheckPassword(name, password))
+	if password != again && out["password"] == "" {
+		out["again"] = "The two are not the same."
+	}
+	return out
+}
+
+// accountRow is one account.
+type accountRow struct {
+	store.Account
+	Since string
+	Self  bool
+}
+
+// auditRow is one line of the trail.
+type auditRow struct{ When, Who, What, Detail, Address string }
+
+// accountsView is the page of accounts and of who did what.
+type accountsView struct {
+	Rows   []accountRow
+	Roles  []account.Role
+	Name   string
+	Role   account.Role
+	Errors map[string]string
+	Of     uint64 // the account the errors are of, 0: the new one
+	Trail  []auditRow
+	Older  uint64
+	Here   bool // nobody signs in here: accounts are kept for when it is served to others
+}
+
+// trailPage is how many lines of the trail a page shows.
+const trailPage = 60
+
+func (s *Server) showAccounts(c *gin.Context, status int, v accountsView) {
+	ctx := c.Request.Context()
+	all, err := s.store.Accounts(ctx)
+	if err != nil {
+		s.failStore(c, err)
+		return
+	}
+	before, _ := strconv.ParseUint(c.Query("before"), 10, 63)
+	trail, err := s.store.Audits(ctx, before, trailPage)
+	if err != nil {
+		s.failStore(c, err)
+		return
+	}
+	self := signedIn(c)
+	v.Roles, v.Here = account.Roles, !s.access.SignIn
+	if v.Role == "" {
+		v.Role = account.Makes
+	}
+	for _, a := range all {
+		v.Rows = append(v.Rows, accountRow{a, a.Made.Local().Format("2 January 2006"), self != nil && self.ID == a.ID})
+	}
+	for _, x := range trail {
+		v.Trail = append(v.Trail, auditRow{x.At.Local().Format("Mon 2 January, 15:04:05"), x.Who, x.What, x.Detail, x.Address})
+	}
+	if len(trail) == trailPage {
+		v.Older = trail[len(trail)-1].ID
+	}
+	s.render(c, status, "accounts", "Accounts", v)
+}
+
+// openAccounts shows the accounts.
+func (s *Server) openAccounts(c *gin.Context) { s.showAccounts(c, http.StatusOK, accountsView{}) }
+
+// changeAccounts adds an account, or gives one another role or password, or takes it away.
+func (s *Server) changeAccounts(c *gin.Context) {
+	values, ok := s.posted(c)
+	if !ok {
+		return
+	}
+	ctx := c.Request.Context()
+	id, _ := strconv.ParseUint(values.Get("id"), 10, 63)
+	role := account.Role(values.Get("role"))
+	name, password := strings.TrimSpace(values.Get("name")), values.Get("password")
+	v := accountsView{Name: name, Role: role, Of: id, Errors: map[string]string{}}
+	var of store.Account
+	if id > 0 {
+		var err error
+		if of, err = s.store.Account(ctx, id); err != nil {
+			s.failStore(c, err)
+			return
+		}
+	}
+	var err error
+	what, detail := "", ""
+	switch do := values.Get("do"); {
+	case do == "add":
+		v.Errors = passwordErrors(name, password, password)
+		if !slices.Contains(account.Roles, role) {
+			v.Errors["role"] = "Keeps, makes or looks is allowed."
+		}
+		if len(v.Errors) == 0 {
+			_, err = s.store.AddAccount(ctx, name, role, password)
+			what, detail = "account", "made "+name+", who "+string(role)
+		}
+	case do == "role" && id > 0 && slices.Contains(account.Roles, role):
+		err = s.store.SetRole(ctx, id, role)
+		what, detail = "role", of.Name+" now "+string(role)
+	case do == "password" && id > 0:
+		if e := account.CheckPassword(of.Name, password); e != nil {
+			v.Errors["password"] = strings.ToUpper(e.Error()[:1]) + e.Error()[1:] + "."
+		} else {
+			err = s.store.SetPassword(ctx, id, password)
+			what, detail = "password", "another for "+of.Name
+		}
+	case do == "remove" && id > 0:
+		err = s.store.RemoveAccount(ctx, id)
+		what, detail = "account", "removed "+of.Name
+	default:
+		s.fail(c, http.StatusUnprocessableEntity, "That cannot be done here.", "Adding, a role, a password, and taking away are understood.")
+		return
+	}
+	switch {
+	case errors.Is(err, store.ErrAccountTaken):
+		v.Errors["name"] = "There is an account of that name."
+	case errors.Is(err, store.ErrLastKeeper):
+		v.Errors["role"] = "Somebody has to keep the workshop: make another account keep it first."
+	case err != nil:
+		s.failStore(c, err)
+		return
+	}
+	if len(v.Errors) > 0 {
+		s.showAccounts(c, http.StatusUnprocessableEntity, v)
+		return
+	}
+	s.audit(c, what, detail)
+	c.Redirect(http.StatusSeeOther, "/accounts")
+}
+
+// ownView is the page of one's own account.
+type ownView struct {
+	Name   string
+	Role   account.Role
+	PIN    bool
+	Errors map[string]string
+	Done   string
+}
+
+func (s *Server) showOwn(c *gin.Context, status int, v ownView) {
+	a := signedIn(c)
+	v.Name, v.Role, v.PIN = a.Maker, a.Role, a.PIN != ""
+	s.render(c, status, "account", "Your account", v)
+}
+
+// openOwn shows one's own account.
+func (s *Server) openOwn(c *gin.Context) {
+	if signedIn(c) == nil {
+		c.Redirect(http.StatusSeeOther, "/accounts")
+		return
+	}
+	s.showOwn(c, http.StatusOK, ownView{Done: map[string]string{"password": "The password is another now; other tablets are signed out.",
+		"pin": "The PIN is kept.", "no-pin": "There is no PIN any more.", "others": "Other tablets are signed out."}[c.Query("done")]})
+}
+
+// changeOwn changes one's own password or PIN, or signs out all other tablets.
+func (s *Server) changeOwn(c *gin.Context) {
+	a := signedIn(c)
+	if a == nil {
+		c.Redirect(http.StatusSeeOther, "/accounts")
+		return
+	}
+	values, ok := s.posted(c)
+	if !ok {
+		return
+	}
+	ctx := c.Request.Context()
+	v := ownView{Errors: map[string]string{}}
+	var err error
+	done := values.Get("do")
+	if done == "password" || done == "pin" {
+		if !account.Verify(a.Password, values.Get("now")) {
+			v.Errors[done+"_now"] = "That is not the password this account has."
+		}
+	}
+	switch done {
+	case "password":
+		for k, x := range passwordErrors(a.Name, values.Get("password"), values.Get("again")) {
+			v.Errors[k] = x
+		}
+		if len(v.Errors) == 0 {
+			err = s.store.SetPassword(ctx, a.ID, values.Get("password"))
+		}
+	case "pin":
+		pin := strings.TrimSpace(values.Get("pin"))
+		if pin == "" {
+			done = "no-pin"
+		} else if e := account.CheckPIN(pin); e != nil {
+			v.Errors["pin"] = strings.ToUpper(e.Error()[:1]) + e.Error()[1:] + "."
+		}
+		if len(v.Errors) == 0 {
+			err = s.store.SetPIN(ctx, a.ID, pin)
+		}
+	case "others":
+		err = s.store.EndSessions(ctx, a.ID)
+	default:
+		s.fail(c, http.StatusUnprocessableEntity, "That cannot be done here.", "A password, a PIN, and signing out elsewhere are understood.")
+		return
+	}
+	if len(v.Errors) > 0 {
+		s.showOwn(c, http.StatusUnprocessableEntity, v)
+		return
+	}
+	if err == nil && done != "pin" && done != "no-pin" { // this one goes on
+		var now store.Account
+		if now, err = s.store.Account(ctx, a.ID); err == nil {
+			err = s.begin(c, now, s.sessions.GetBool(ctx, inKnown))
+		}
+	}
+	if err != nil {
+		s.failStore(c, err)
+		return
+	}
+	s.audit(c, map[string]string{"others": "signed out"}[done]+map[string]string{"password": "password", "pin": "PIN", "no-pin": "PIN"}[done],
+		map[string]string{"others": "elsewhere", "password": "changed", "pin": "set", "no-pin": "taken away"}[done])
+	c.Redirect(http.StatusSeeOther, "/account?done="+done)
+}
