@@ -31,6 +31,7 @@ func pages() []page {
 	of := func(paths ...string) []string { return paths }
 	return []page{
 		{"/", of("/")}, {"/recipe", of("/recipe")}, {"/compare", of("/compare", "/compare?a=7&b=6")}, {"/import", of("/import")}, {"/rooms", of("/rooms")},
+		{"/accounts", of("/accounts")},
 		{"/cabinet", nil}, // leads to the first shelf
 		{"/cabinet/:shelf", of("/cabinet/flours", "/cabinet/lots", "/cabinet/eggs", "/cabinet/additions", "/cabinet/powders", "/cabinet/machines",
 			"/cabinet/shapes", "/cabinet/ways", "/cabinet/makers")},
@@ -48,6 +49,7 @@ func pages() []page {
 		{"/batches/:id/log", of(batch(demo.Saturday) + "/log")}, {"/log", of("/log", "/log?find=linguine&felt=-1")}, {"/log/learned", of("/log/learned")},
 		// Leads back to the batch, or no page.
 		{"/batches/:id/work", nil}, {"/batches/:id/save", nil}, {"/batches/:id/duplicate", nil}, {"/batches/:id/edits", nil}, {"/healthz", nil},
+		{"/sign-in", nil}, {"/unlock", nil}, {"/first/:token", nil}, {"/account", nil}, // where nobody signs in they lead on
 		{"/static/*path", nil},
 		{"/cabinet/export.json", nil}, {"/cabinet/:shelf/export.json", nil}, {"/batches/:id/request.json", nil}, {"/batches/:id/plan.json", nil},
 		{"/batches/:id/recipe.json", nil}, {"/batches/:id/cut.svg", nil}, {"/batches/:id/ladder.svg", nil},
