@@ -300,8 +300,15 @@ func (s *Store) Keep(ctx context.Context, kind Kind, id uint64, version int, v a
 	return id, ErrChanged
 }
 
-// keepNew keeps a new thing.
+// keepNew keeps a new thing; ErrTooMany where the cabinet is full, retired things counted.
 func keepNew(db *gorm.DB, kind Kind, doc []byte) (uint64, error) {
+	var n int64
+	if err := db.Unscoped().Model(&item{}).Count(&n).Error; err != nil {
+		return 0, err
+	}
+	if n >= maxThings {
+		return 0, ErrTooMany
+	}
 	i := item{Kind: kind, Version: 1, Figures: doc}
 	err := db.Create(&i).Error
 	return i.ID, err

@@ -8,8 +8,12 @@ import (
 	"net"
 	"os"
 	"strings"
+	"sync"
 	"sync/atomic"
 	"testing"
+
+	"hollen/internal/core/rules"
+	"hollen/internal/demo"
 
 	"github.com/go-sql-driver/mysql"
 	"github.com/pressly/goose/v3"
@@ -56,6 +60,7 @@ func TestMigrationsCutOffAnywhere(t *testing.T) {
 				if finished = err == nil; finished {
 					s.Close()
 				}
+				free(t, dsn) // what the dead one holds is taken over by itself, after a while
 				if s, err = store.Open(ctx, dsn); err != nil {
 					t.Fatalf("cut off after %d packets it never opens again: %v", cut, err)
 				}
@@ -71,6 +76,78 @@ func TestMigrationsCutOffAnywhere(t *testing.T) {
 				t.Error("no number of packets was enough")
 			}
 		})
+	}
+}
+
+// free takes the lock of a process that is dead away.
+func free(t *testing.T, dsn string) {
+	t.Helper()
+	db, err := sql.Open("mysql", dsn)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer db.Close()
+	_, _ = db.Exec("DELETE FROM hollen_lock") // there may be none yet
+}
+
+// Several processes that start at once bring a new database up to date once, and fill it once; what one has left locked that is dead is
+// taken over; a database of a newer version is refused, and stays as it is.
+func TestStartedAtOnce(t *testing.T) {
+	dsn := storetest.DSN(t)
+	var wait sync.WaitGroup
+	var seeded atomic.Int32
+	for range 6 {
+		wait.Go(func() {
+			s, err := store.Open(ctx, dsn)
+			if err != nil {
+				t.Error(err)
+				return
+			}
+			defer s.Close()
+			if did, err := s.Seed(ctx, demo.Scenario(rules.Default(), demo.Day)); err != nil {
+				t.Error(err)
+			} else if did {
+				seeded.Add(1)
+			}
+			if list, _, err := s.List(ctx, store.Query{}); err != nil || len(list) != len(demo.Batches()) {
+				t.Errorf("%d batches, %v", len(list), err)
+			}
+		})
+	}
+	if wait.Wait(); seeded.Load() != 1 {
+		t.Errorf("filled %d times", seeded.Load())
+	}
+	db, err := sql.Open("mysql", dsn)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer db.Close()
+	do := func(sql string) {
+		t.Helper()
+		if _, err := db.Exec(sql); err != nil {
+			t.Fatal(err)
+		}
+	}
+	do("UPDATE hollen_lock SET locked = TRUE, locked_by = 'the dead', lease_expires_at = NOW(6) + INTERVAL 1 SECOND")
+	do("DELETE FROM " + goose.DefaultTablename + " ORDER BY version_id DESC LIMIT 1")
+	s, err := store.Open(ctx, dsn)
+	if err != nil {
+		t.Fatal(err)
+	}
+	first := s.Identity()
+	s.Close()
+	if s, err = store.Open(ctx, dsn); err != nil || s.Identity() != first || len(first) != 26 {
+		t.Errorf("%q, then %q, %v", first, s.Identity(), err)
+	}
+	s.Close()
+	do("INSERT INTO " + goose.DefaultTablename + " (version_id, is_applied) VALUES (900, 1)")
+	if _, err := store.Open(ctx, dsn); !errors.Is(err, store.ErrNewer) || !strings.Contains(err.Error(), "900") {
+		t.Errorf("a newer database is opened: %v", err)
+	}
+	asked := false
+	do("DELETE FROM " + goose.DefaultTablename + " WHERE version_id >= 15")
+	if s, err = store.OpenAfter(ctx, dsn, func(from, to int64) error { asked = true; return errors.New("no room for a backup") }); err == nil || !asked {
+		t.Errorf("an older database is changed before it is backed up: %v", err)
 	}
 }
 

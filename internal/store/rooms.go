@@ -16,6 +16,12 @@ type Room struct {
 	Version int     // counts how often it was kept, from 1
 }
 
+// MostRooms is how many rooms are kept.
+const MostRooms = 200
+
+// ErrTooMany says that as many are kept as are shown: one more would disappear.
+var ErrTooMany = errors.New("as many are kept as can be")
+
 // ErrNameTaken says that another room has that name.
 var ErrNameTaken = errors.New("another room has that name")
 
@@ -25,7 +31,7 @@ const duplicateKey = 1062
 // Rooms returns the named rooms, driest first.
 func (s *Store) Rooms(ctx context.Context) ([]Room, error) {
 	var out []Room
-	err := s.db.WithContext(ctx).Order("rh, temp_c, name").Limit(200).Find(&out).Error
+	err := s.db.WithContext(ctx).Order("rh, temp_c, name").Limit(MostRooms).Find(&out).Error
 	return out, err
 }
 
@@ -35,6 +41,13 @@ func (s *Store) Rooms(ctx context.Context) ([]Room, error) {
 func (s *Store) SaveRoom(ctx context.Context, r Room) error {
 	var err error
 	if r.ID == 0 {
+		var n int64
+		if err := s.db.WithContext(ctx).Model(&Room{}).Count(&n).Error; err != nil {
+			return err
+		}
+		if n >= MostRooms {
+			return ErrTooMany
+		}
 		r.Version = 1
 		err = s.db.WithContext(ctx).Create(&r).Error
 	} else {

@@ -12,7 +12,6 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
-	"io/fs"
 	"log/slog"
 	"time"
 
@@ -143,6 +142,8 @@ type Store struct {
 	db  *gorm.DB
 	sql *sql.DB
 	log *slog.Logger
+
+	identity string
 }
 
 // Log has what is wrong in the database, and can be passed over, written to l.
@@ -150,7 +151,11 @@ func (s *Store) Log(l *slog.Logger) { s.log = l }
 
 // Open connects to the MariaDB server and database named by dsn (user:password@tcp(host:
 // port)/database) and brings its tables up to date. Several processes may do so at once.
-func Open(ctx context.Context, dsn string) (*Store, error) {
+func Open(ctx context.Context, dsn string) (*Store, error) { return OpenAfter(ctx, dsn, nil) }
+
+// OpenAfter is Open, and calls before with the version an older database has and the one it gets, before anything in it is changed; an
+// error of before leaves it as it is.
+func OpenAfter(ctx context.Context, dsn string, before func(from, to int64) error) (*Store, error) {
 	cfg, err := mysql.ParseDSN(dsn)
 	if err != nil {
 		return nil, fmt.Errorf("dsn: %w; expected user:password@tcp(host:port)/database", err)
@@ -169,9 +174,14 @@ func Open(ctx context.Context, dsn string) (*Store, error) {
 	pool.SetMaxOpenConns(16)
 	pool.SetMaxIdleConns(4)
 	pool.SetConnMaxLifetime(5 * time.Minute)
-	if err := migrate(ctx, pool); err != nil {
+	if err := migrate(ctx, pool, before); err != nil {
 		pool.Close()
 		return nil, err
+	}
+	identity, err := identify(ctx, pool)
+	if err != nil {
+		pool.Close()
+		return nil, unreached(err)
 	}
 	db, err := gorm.Open(gormmysql.New(gormmysql.Config{Conn: pool, SkipInitializeWithVersion: true}),
 		&gorm.Config{Logger: logger.Discard, NowFunc: func() time.Time { return time.Now().UTC().Truncate(time.Millisecond) }})
@@ -179,27 +189,7 @@ func Open(ctx context.Context, dsn string) (*Store, error) {
 		pool.Close()
 		return nil, err
 	}
-	return &Store{db, pool, slog.New(slog.DiscardHandler)}, nil
-}
-
-// migrate brings the tables up to date under a lock of the server, one process at a time. Every
-// migration can be run again from wherever an earlier try was cut off.
-func migrate(ctx context.Context, pool *sql.DB) error {
-	return locked(ctx, pool, "hollen_migrate", func() error {
-		if err := dropUnbegun(ctx, pool); err != nil {
-			return err
-		}
-		files, err := fs.Sub(migrations, "migrations")
-		if err != nil {
-			return err
-		}
-		p, err := goose.NewProvider(goose.DialectMySQL, pool, files)
-		if err != nil {
-			return err
-		}
-		_, err = p.Up(ctx)
-		return err
-	})
+	return &Store{db, pool, slog.New(slog.DiscardHandler), identity}, nil
 }
 
 // dropUnbegun removes goose's list of versions where it was made and not yet written to: goose
@@ -216,25 +206,6 @@ func dropUnbegun(ctx context.Context, pool *sql.DB) error {
 	}
 	_, err = pool.ExecContext(ctx, "DROP TABLE "+goose.DefaultTablename)
 	return err
-}
-
-// locked runs f while it holds a named lock of the server.
-func locked(ctx context.Context, pool *sql.DB, name string, f func() error) error {
-	c, err := pool.Conn(ctx)
-	if err != nil {
-		return fmt.Errorf("database does not answer: %w", err)
-	}
-	defer c.Close()
-	// A lock's name may have 64 letters, as a database's may.
-	var got sql.NullInt64
-	if err := c.QueryRowContext(ctx, "SELECT GET_LOCK(CONCAT(MD5(DATABASE()), '.', ?), 60)", name).Scan(&got); err != nil {
-		return fmt.Errorf("database does not answer: %w", err)
-	}
-	if got.Int64 != 1 {
-		return fmt.Errorf("another process has held %s for a minute", name)
-	}
-	defer c.ExecContext(context.WithoutCancel(ctx), "SELECT RELEASE_LOCK(CONCAT(MD5(DATABASE()), '.', ?))", name)
-	return f()
 }
 
 // Close closes the connections.
@@ -267,6 +238,9 @@ const (
 	attempts    = 4
 )
 
+// errOvertaken says that a row was changed between being read and written, so that both are done again.
+var errOvertaken = errors.New("overtaken by another process")
+
 // transact runs f in a transaction, again when the server gave up on it through no fault of
 // f's.
 func (s *Store) transact(ctx context.Context, f func(tx *gorm.DB) error) error {
@@ -278,7 +252,7 @@ func again(f func() error) (err error) {
 	for range attempts {
 		err = f()
 		var my *mysql.MySQLError
-		if !errors.As(err, &my) || my.Number != deadlock && my.Number != lockTimeout {
+		if !errors.Is(err, errOvertaken) && (!errors.As(err, &my) || my.Number != deadlock && my.Number != lockTimeout) {
 			return err
 		}
 	}
@@ -290,7 +264,7 @@ const Page = 60
 
 // Together does everything f does to the store it is given, or nothing when f fails.
 func (s *Store) Together(ctx context.Context, f func(*Store) error) error {
-	return s.transact(ctx, func(tx *gorm.DB) error { return f(&Store{tx, s.sql, s.log}) })
+	return s.transact(ctx, func(tx *gorm.DB) error { return f(&Store{tx, s.sql, s.log, s.identity}) })
 }
 
 // KeepRow keeps what a list shows of a batch of that version, made anew.
@@ -367,8 +341,14 @@ func (s *Store) Save(ctx context.Context, id uint64, version int, p *plan.Plan) 
 			return c
 		}
 		out.Version, out.Request, out.Row = b.Version+1, Document{p.Request}, Row{p.Summary()}
-		if err := tx.Save(&out).Error; err != nil {
-			return err
+		out.UpdatedAt = tx.NowFunc()
+		done := tx.Model(&Batch{}).Where("id = ? AND version = ?", id, b.Version).
+			Updates(map[string]any{"version": out.Version, "request": out.Request, "row": out.Row, "updated_at": out.UpdatedAt})
+		if done.Error != nil {
+			return done.Error
+		}
+		if done.RowsAffected == 0 { // a row lock that another node of a cluster did not know of
+			return errOvertaken
 		}
 		return tx.Create(&revision{id, out.Version, out.Request, out.UpdatedAt, by(ctx)}).Error
 	})
@@ -414,15 +394,20 @@ type SeedMaking struct {
 // Seed keeps a scenario if the database holds no batch yet, deleted ones counted. It reports
 // whether it did.
 func (s *Store) Seed(ctx context.Context, sc Scenario) (seeded bool, err error) {
-	err = locked(ctx, s.sql, "hollen_seed", func() error {
+	err = s.transact(ctx, func(tx *gorm.DB) error {
+		seeded = false
+		claim := tx.Exec("INSERT IGNORE INTO seeded (id) VALUES (1)") // another process waits here, and finds it done
+		if claim.Error != nil || claim.RowsAffected == 0 {
+			return claim.Error
+		}
 		var n int64
-		if err := s.db.WithContext(ctx).Unscoped().Model(&Batch{}).Count(&n).Error; err != nil || n > 0 {
+		if err := tx.Unscoped().Model(&Batch{}).Count(&n).Error; err != nil || n > 0 {
 			return err
 		}
 		seeded = true
-		return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error { return sc.keep(tx) })
+		return sc.keep(tx)
 	})
-	return seeded, err
+	return seeded && err == nil, err
 }
 
 // keep writes the scenario.

@@ -1,0 +1,12 @@
+-- +goose Up
+CREATE TABLE IF NOT EXISTS identity (
+  id   INT NOT NULL PRIMARY KEY,
+  name CHAR(26) CHARACTER SET ascii COLLATE ascii_bin NOT NULL
+);
+CREATE TABLE IF NOT EXISTS seeded (
+  id INT NOT NULL PRIMARY KEY
+);
+
+-- +goose Down
+DROP TABLE IF EXISTS seeded;
+DROP TABLE IF EXISTS identity;

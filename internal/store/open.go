@@ -1,0 +1,107 @@
+package store
+
+import (
+	"context"
+	"crypto/rand"
+	"database/sql"
+	"errors"
+	"fmt"
+	"io/fs"
+	"log/slog"
+	"strings"
+	"time"
+
+	"github.com/go-sql-driver/mysql"
+	"github.com/pressly/goose/v3"
+	"github.com/pressly/goose/v3/lock"
+)
+
+// ErrNewer says that a database was made by a newer Hollen than this one.
+var ErrNewer = errors.New("this database was made by a newer Hollen: update this one, or restore a backup into an empty database")
+
+// migrate brings the tables up to date, one process at a time; before changes what is there before anything is changed. Every migration can
+// be run again from wherever an earlier try was cut off.
+func migrate(ctx context.Context, pool *sql.DB, before func(from, to int64) error) error {
+	files, err := fs.Sub(migrations, "migrations")
+	if err != nil {
+		return err
+	}
+	if err := dropUnbegun(ctx, pool); err != nil {
+		return unreached(err)
+	}
+	// A lock that is kept as a row works on a cluster, too; what a process that died has left is taken over after a while.
+	locker, err := lock.NewMySQLTableLocker(lock.WithTableName("hollen_lock"), lock.WithTableLeaseDuration(leaseFor), lock.WithTableHeartbeatInterval(leaseFor/5),
+		lock.WithTableLockTimeout(lockTry, lockTries), lock.WithTableUnlockTimeout(lockTry, 2), lock.WithTableRetryPolicy(held),
+		lock.WithTableLogger(slog.New(slog.DiscardHandler)))
+	if err != nil {
+		return err
+	}
+	p, err := goose.NewProvider(goose.DialectMySQL, pool, files, goose.WithLocker(locker))
+	if err != nil {
+		return err
+	}
+	sources := p.ListSources()
+	newest := sources[len(sources)-1].Version
+	at, err := versionOf(ctx, pool)
+	switch {
+	case err != nil:
+		return unreached(err)
+	case at > newest:
+		return fmt.Errorf("%w (it has version %d, this one knows %d)", ErrNewer, at, newest)
+	case at == newest:
+		return nil
+	case at > 0 && before != nil:
+		if err := before(at, newest); err != nil {
+			return err
+		}
+	}
+	_, err = p.Up(ctx)
+	return unreached(err)
+}
+
+// versionOf is how far a database is, 0 for an empty one.
+func versionOf(ctx context.Context, pool *sql.DB) (v int64, err error) {
+	err = pool.QueryRowContext(ctx, "SELECT COALESCE(MAX(version_id), 0) FROM "+goose.DefaultTablename+" WHERE is_applied").Scan(&v)
+	var my *mysql.MySQLError
+	if errors.As(err, &my) && my.Number == noSuchTable {
+		return 0, nil
+	}
+	return v, err
+}
+
+// A process that died while it changed the tables has held the lock for so long; others try for it for two minutes.
+const (
+	leaseFor  = 2 * time.Second
+	lockTry   = 250 * time.Millisecond
+	lockTries = 480
+)
+
+// held says whether the lock is not to be had because another process has it, or two have gone for it at once; the library has words alone
+// for that.
+func held(err error) bool {
+	var my *mysql.MySQLError
+	return errors.As(err, &my) && (my.Number == deadlock || my.Number == lockTimeout) || strings.Contains(err.Error(), "already held")
+}
+
+const noSuchTable = 1146
+
+// unreached says of an error at the start that it may be the server that is not there.
+func unreached(err error) error {
+	var my *mysql.MySQLError
+	if err == nil || errors.As(err, &my) || strings.Contains(err.Error(), "SQL migrations") {
+		return err
+	}
+	return fmt.Errorf("database does not answer: %w", err)
+}
+
+// identify reads what tells this database from any other, and gives a new one a name.
+func identify(ctx context.Context, pool *sql.DB) (name string, err error) {
+	if _, err := pool.ExecContext(ctx, "INSERT IGNORE INTO identity (id, name) VALUES (1, ?)", rand.Text()[:26]); err != nil {
+		return "", err
+	}
+	err = pool.QueryRowContext(ctx, "SELECT name FROM identity WHERE id = 1").Scan(&name)
+	return name, err
+}
+
+// Identity tells this database from any other, 26 letters.
+func (s *Store) Identity() string { return s.identity }
