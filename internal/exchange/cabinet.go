@@ -16,7 +16,7 @@ import (
 const CabinetFormat = "hollen-cabinet/1"
 
 // MaxThings is how many things of a kind one document may hold.
-const MaxThings = 500
+const MaxThings = 2000
 
 // Cabinet is things of a workshop's own, to hand to another. Keys are those of the workshop it
 // comes from; they mean nothing elsewhere.

@@ -83,6 +83,19 @@ func held(err error) bool {
 	return errors.As(err, &my) && (my.Number == deadlock || my.Number == lockTimeout) || strings.Contains(err.Error(), "already held")
 }
 
+// IsFull says whether an error is that the disk of the database has no room.
+func IsFull(err error) bool {
+	var my *mysql.MySQLError
+	if !errors.As(err, &my) {
+		return false
+	}
+	switch my.Number {
+	case 1021, 1041, 1114: // disk full, out of memory, table is full
+		return true
+	}
+	return strings.Contains(my.Message, "No space left on device")
+}
+
 const noSuchTable = 1146
 
 // unreached says of an error at the start that it may be the server that is not there.

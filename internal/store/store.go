@@ -272,12 +272,21 @@ func (s *Store) KeepRow(ctx context.Context, b Batch, row plan.Summary) error {
 	return s.db.WithContext(ctx).Unscoped().Model(&Batch{}).Where("id = ? AND version = ?", b.ID, b.Version).UpdateColumn("row", Row{row}).Error
 }
 
-// Deleted returns the batches deleted last, at most 20.
-func (s *Store) Deleted(ctx context.Context) ([]Batch, error) {
-	var b []Batch
-	err := s.db.WithContext(ctx).Unscoped().Omit("request").Where("deleted_at IS NOT NULL").Order("deleted_at DESC, id DESC").Limit(20).Find(&b).Error
-	return b, err
+// Deleted returns the batches deleted last, at most 20, or all of them up to MostDeleted, and whether there are more.
+func (s *Store) Deleted(ctx context.Context, all bool) (b []Batch, more bool, err error) {
+	most := 20
+	if all {
+		most = MostDeleted
+	}
+	err = s.db.WithContext(ctx).Unscoped().Omit("request").Where("deleted_at IS NOT NULL").Order("deleted_at DESC, id DESC").Limit(most + 1).Find(&b).Error
+	if len(b) > most {
+		b, more = b[:most], true
+	}
+	return b, more, err
 }
+
+// MostDeleted is how many deleted batches are shown at once; the older ones come back as these are restored.
+const MostDeleted = 2000
 
 // Get returns a batch; ErrNotFound, or ErrDeleted with the batch as it was.
 func (s *Store) Get(ctx context.Context, id uint64) (Batch, error) {

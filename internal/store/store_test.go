@@ -132,7 +132,7 @@ func TestDeleteAndRestore(t *testing.T) {
 	if list, _, _ := s.List(ctx, store.Query{}); len(list) != 0 {
 		t.Errorf("still listed: %d", len(list))
 	}
-	if gone, _ := s.Deleted(ctx); len(gone) != 1 {
+	if gone, _, _ := s.Deleted(ctx, false); len(gone) != 1 {
 		t.Errorf("deleted list: %d", len(gone))
 	}
 	if err := errors.Join(s.Restore(ctx, b.ID), s.Restore(ctx, b.ID)); err != nil {

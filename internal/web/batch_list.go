@@ -28,6 +28,8 @@ type listView struct {
 	Query    listQuery
 	Shapes   []string
 	Deleted  []listRow
+	AllGone  bool     // all deleted ones are asked for
+	MoreGone bool     // there are more deleted ones
 	Undo     *listRow // just deleted
 	Restored *listRow
 	Next     string // address of the next page, "" when this is the last
@@ -280,13 +282,13 @@ func (s *Server) listBatches(c *gin.Context) {
 		s.failStore(c, err)
 		return
 	}
-	gone, err := s.store.Deleted(ctx)
+	gone, more, err := s.store.Deleted(ctx, c.Query("gone") == "all")
 	if err != nil {
 		s.failStore(c, err)
 		return
 	}
 	in := shownIn(c)
-	v := listView{Rows: s.rows(ctx, in, list), Deleted: s.rows(ctx, in, gone), In: in, Query: asked, Shapes: shapes}
+	v := listView{Rows: s.rows(ctx, in, list), Deleted: s.rows(ctx, in, gone), AllGone: c.Query("gone") == "all", MoreGone: more, In: in, Query: asked, Shapes: shapes}
 	v.Days = days(v.Rows, asked.Sort, time.Now())
 	if !asked.Any() && c.Query("id") == "" {
 		v.UnderWay = s.underWay(ctx)

@@ -55,11 +55,26 @@ func (s *Server) failStore(c *gin.Context, err error) {
 		s.log.Error("store", "err", err)
 		s.fail(c, http.StatusInternalServerError, "What is kept of this cannot be read.",
 			"It was left as it is. A file exported earlier brings it back; the log says what is wrong with it.")
+	case errors.Is(err, store.ErrTooMany):
+		s.fail(c, http.StatusConflict, "There is no room for more.", "As many are kept as can be shown. Take one away that is not needed, then go back: what you typed "+
+			"is still there.")
+	case store.IsFull(err):
+		s.log.Error("store", "err", err)
+		s.fail(c, http.StatusInsufficientStorage, diskFull, "Nothing was changed. Go back: what you typed is still there; make room on the disk of "+
+			"the database, then try again.")
 	default:
 		s.log.Error("store", "err", err)
+		if c.Request.Method == http.MethodGet {
+			c.Header("Refresh", "3")
+			s.fail(c, http.StatusServiceUnavailable, "One moment.", "The database does not answer. This page tries again by itself.")
+			return
+		}
 		s.fail(c, http.StatusServiceUnavailable, "The database does not answer.", "Go back: what you typed is still there. Try again in a moment.")
 	}
 }
+
+// diskFull is what is said where the database's disk has no room.
+const diskFull = "The disk is full."
 
 // posted reads the posted form; a form too large or broken gives an error page.
 func (s *Server) posted(c *gin.Context) (url.Values, bool) {
@@ -109,10 +124,7 @@ func (s *Server) ask(c *gin.Context) (asked, bool) {
 		s.failPlan(c, b.ID, err)
 		return asked{}, false
 	}
-	version := b.Version
-	if n, err := strconv.Atoi(values.Get("version")); err == nil && n > 0 && n <= b.Version {
-		version = n
-	}
+	version := s.openedOn(values, b.Version)
 	at := values.Get("at")
 	if at == "" {
 		at = values.Get("was_at")
@@ -127,6 +139,18 @@ func (s *Server) ask(c *gin.Context) (asked, bool) {
 	v.consult(values)
 	return asked{b, values, v}, true
 }
+
+// openedOn is the version a page was opened on; none of this database's, or one there is not yet, is noVersion, which clashes with whatever
+// stands.
+func (s *Server) openedOn(values url.Values, newest int) int {
+	n, err := strconv.Atoi(values.Get("version"))
+	if db := values.Get("db"); err != nil || n < 1 || n > newest || db != "" && db != s.store.Identity() {
+		return noVersion
+	}
+	return n
+}
+
+const noVersion = -1
 
 // askSound is ask for what must be free of errors: a form with errors is shown again, turned
 // to the first of them, and nothing else is done.
@@ -310,6 +334,7 @@ func (s *Server) deleteBatch(c *gin.Context) {
 		s.failStore(c, err)
 		return
 	}
+	s.audit(c, "deleted", "batch "+b.Request.Name)
 	c.Redirect(http.StatusSeeOther, fmt.Sprintf("/?deleted=%d", b.ID))
 }
 
@@ -324,6 +349,7 @@ func (s *Server) restoreBatch(c *gin.Context) {
 		s.failStore(c, err)
 		return
 	}
+	s.audit(c, "restored", "batch "+b.Request.Name)
 	if c.Query("stay") != "" {
 		c.Redirect(http.StatusSeeOther, fmt.Sprintf("/batches/%d", b.ID))
 		return

@@ -289,6 +289,9 @@ func (s *Server) postEvents(c *gin.Context) {
 		c.JSON(http.StatusNotFound, gin.H{"error": "There is no such making."})
 	case errors.Is(err, store.ErrFull):
 		c.JSON(http.StatusTooManyRequests, gin.H{"error": "This making has as many events as it may have."})
+	case store.IsFull(err):
+		s.log.Error("bench", "making", id, "err", err)
+		c.JSON(http.StatusInsufficientStorage, gin.H{"error": diskFull + " The tap is kept here until there is room."})
 	case err != nil:
 		s.log.Error("bench", "making", id, "err", err)
 		c.JSON(http.StatusServiceUnavailable, gin.H{"error": "The database does not answer."})
@@ -373,9 +376,13 @@ func (s *Server) benchLine(c *gin.Context) {
 				rev = m.Rev
 			}
 			m.Rev = rev
-			out, err = s.answerScreen(ctx, id, m)
+			once, done := context.WithTimeout(ctx, dbTimeout)
+			out, err = s.answerScreen(once, id, m)
+			done()
 		case <-sc.news:
-			out, err = s.benchStateOf(ctx, id, rev)
+			once, done := context.WithTimeout(ctx, dbTimeout)
+			out, err = s.benchStateOf(once, id, rev)
+			done()
 		case <-ear:
 			if !s.tellScale(ctx, conn) {
 				return

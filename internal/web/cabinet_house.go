@@ -100,9 +100,9 @@ func (s *Server) saveHouse(c *gin.Context) {
 			errs[f.Path] = fe
 		}
 	}
-	version, err := strconv.Atoi(values.Get("version"))
-	if err != nil {
-		version = -1 // of no window that was open
+	version := noVersion
+	if n, err := strconv.Atoi(values.Get("version")); err == nil && (values.Get("db") == "" || values.Get("db") == s.store.Identity()) {
+		version = n
 	}
 	cab, ok := s.cabinet(c)
 	if !ok {

@@ -117,6 +117,7 @@ func TestOwnMachine(t *testing.T) {
 	s.wants(s.ask("GET", "/cabinet/flours/1/calibrate", nil), 404)
 	// Other gaps make what was measured on the old ones void.
 	form.Set("id", "15")
+	form.Set("version", s.open("/cabinet/machines/15"))
 	form.Set("stops", "6 5 5 3.6 4 2.4 3 1.6 2 1.0 1 0.8")
 	s.wants(s.ask("POST", "/cabinet/machines", form), 303)
 	if cab, _ = s.store.Cabinet(context.Background()); len(cab.Machines[len(cab.Machines)-1].Calibrated) != 0 {
@@ -143,8 +144,10 @@ func TestThingInTwoWindows(t *testing.T) {
 	second.Set("version", "2")
 	s.wants(s.ask("POST", "/cabinet/machines", second), 303)
 	s.wants(s.ask("GET", "/cabinet/machines/8", nil), 200, "The door crank", `value="140"`, `name="version" value="3"`)
-	second.Set("version", "99") // no window was opened on that
-	s.wants(s.ask("POST", "/cabinet/machines", second), 303)
+	for _, odd := range []string{"99", "", "none"} { // no window was opened on that
+		second.Set("version", odd)
+		s.wants(s.ask("POST", "/cabinet/machines", second), 409)
+	}
 }
 
 // A pin of one's own: no stops, a board; a batch on it has stages, and a board too small says

@@ -113,6 +113,9 @@ func (s *Server) saveRoom(c *gin.Context) {
 		return
 	}
 	r, row := readRoom(values, shownIn(c))
+	if db := values.Get("db"); r.ID != 0 && db != "" && db != s.store.Identity() {
+		r.Version = noVersion
+	}
 	if len(row.Errors) == 0 {
 		ctx, cancel := bounded(c)
 		defer cancel()
@@ -137,6 +140,8 @@ func (s *Server) saveRoom(c *gin.Context) {
 		case errors.Is(err, store.ErrNotFound):
 			row.ID = 0 // deleted in another window: what was typed goes to the new one
 			row.Errors["name"] = "It was deleted meanwhile. Keep it as a new one?"
+		case errors.Is(err, store.ErrTooMany):
+			row.Errors["name"] = fmt.Sprintf("%d rooms are kept; delete one first.", store.MostRooms)
 		default:
 			s.failStore(c, err)
 			return
@@ -157,5 +162,6 @@ func (s *Server) deleteRoom(c *gin.Context) {
 		s.failStore(c, err)
 		return
 	}
+	s.audit(c, "deleted", fmt.Sprintf("room %d", id))
 	c.Redirect(http.StatusSeeOther, "/rooms")
 }

@@ -238,10 +238,7 @@ func (s *Server) saveThing(c *gin.Context) {
 			return
 		}
 	}
-	version := was.Version // of what this window was opened on
-	if n, err := strconv.Atoi(values.Get("version")); err == nil && n > 0 && n < version {
-		version = n
-	}
+	version := s.openedOn(values, was.Version) // of what this window was opened on
 	entries, finish, _ := sh.form(cab, was.Value, values.Get("like"))
 	sound := readAll(entries, values)
 	var v any
@@ -300,6 +297,7 @@ func (s *Server) shelve(c *gin.Context, retire bool) {
 		s.failStore(c, err)
 		return
 	}
+	s.audit(c, map[bool]string{true: "retired", false: "restored"}[retire], fmt.Sprintf("%s %d", sh.Kind, t.ID))
 	c.Redirect(http.StatusSeeOther, "/cabinet/"+sh.Path)
 }
 

@@ -337,7 +337,9 @@ func TestCuttersOfAnOwnMachine(t *testing.T) {
 		"0.1 140 0.8 1.6": "0.8 to 120 mm"} {
 		s.wants(s.ask("POST", "/cabinet/machines", form(typed)), 422, says)
 	}
-	s.wants(s.ask("POST", "/cabinet/machines", form("2 140 0,8 1,6\n12 140 0.7 1.5")), 303)
+	sound := form("2 140 0,8 1,6\n12 140 0.7 1.5")
+	sound.Set("version", s.open("/cabinet/machines/8"))
+	s.wants(s.ask("POST", "/cabinet/machines", sound), 303)
 	cab, err := s.store.Cabinet(context.Background())
 	if err != nil || len(cab.Machines[0].Cutters) != 2 || cab.Machines[0].Cutters[1].PitchMM != 12 || len(cab.Machines[0].Calibrated) != 3 {
 		t.Fatalf("%v %+v", err, cab.Machines[0])

@@ -3,10 +3,17 @@ package web
 import (
 	"context"
 	"database/sql"
+	"fmt"
 	"log/slog"
+	"net/http/httptest"
 	"net/url"
 	"strings"
 	"testing"
+
+	"github.com/gin-gonic/gin"
+	"github.com/go-sql-driver/mysql"
+
+	"hollen/internal/core/plan"
 
 	"hollen/internal/core/rules"
 	"hollen/internal/demo"
@@ -115,4 +122,92 @@ func TestRowsThatCannotBeRead(t *testing.T) {
 		t.Errorf("one batch of %d is not the only one left out", n)
 	}
 	s.wants(s.ask("GET", batch(demo.Saturday), nil), 500, "cannot be read")
+}
+
+// A save of no window that was open here, of a version there is not yet, or of another database clashes like any other, and writes nothing.
+func TestSavesOfNoWindow(t *testing.T) {
+	s := newSite(t)
+	before := s.kept()
+	for name, change := range map[string]func(url.Values){
+		"none": func(v url.Values) { v.Del("version") }, "too high": func(v url.Values) { v.Set("version", "7") }, "odd": func(v url.Values) { v.Set("version", "x") },
+		"another database": func(v url.Values) { v.Set("db", "ABCDEFGHIJKLMNOPQRSTUVWXYZ") },
+	} {
+		v := s.typed(demo.Number(demo.Saturday))
+		v.Set("name", "Overwritten")
+		change(v)
+		s.wants(s.ask("POST", batch(demo.Saturday)+"/save", v), 409, "Overwritten")
+		if s.kept() != before {
+			t.Fatalf("%s: it is written", name)
+		}
+	}
+	for _, form := range []url.Values{{"version": {"1"}, "db": {"X"}, "prices.currency": {"£"}}, {"prices.currency": {"£"}}} {
+		s.wants(s.ask("POST", "/cabinet/house", form), 409)
+	}
+	page := s.ask("GET", "/rooms", nil).Body.String()
+	s.wants(s.ask("POST", "/rooms", url.Values{"id": {between(page, `name="id" value="`, `"`)}, "version": {"1"}, "db": {"X"}, "name": {"Cellar"}, "temp": {"14"},
+		"rh": {"70"}}), 422, "Another window kept it")
+	if s.kept() != before {
+		t.Error("something is written")
+	}
+}
+
+// What would disappear is refused with the reason beside its field: a weighing without its time, an amount of nothing, the room after the last.
+func TestNothingDisappears(t *testing.T) {
+	s := newSite(t)
+	v := s.typed(demo.Number(demo.Saturday))
+	v.Set("dry.checks.3.g", "412")
+	v.Set("acts.2.amount", "15")
+	v.Set("acts.3.amount", "0")
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/save", v), 422, "412")
+	if got := s.saved(demo.Number(demo.Saturday)); len(got.Dry.Log) != 0 {
+		t.Errorf("%+v", got.Dry.Log)
+	}
+	have, err := s.store.Rooms(context.Background())
+	if err != nil {
+		t.Fatal(err)
+	}
+	for i := len(have); i < store.MostRooms; i++ {
+		if err := s.store.SaveRoom(context.Background(), store.Room{Name: fmt.Sprint("Room ", i), TempC: 20, RH: .5}); err != nil {
+			t.Fatal(err)
+		}
+	}
+	s.wants(s.ask("POST", "/rooms", url.Values{"name": {"One more"}, "temp": {"20"}, "rh": {"50"}}), 422, "200 rooms are kept; delete one first.", "One more")
+	for i := range 23 {
+		b, err := s.store.Get(context.Background(), demo.Number(demo.Saturday))
+		if err != nil {
+			t.Fatal(err)
+		}
+		r := b.Request.Request
+		r.Name = fmt.Sprint("Gone ", i)
+		p, err := plan.Make(rules.Default(), r)
+		if err != nil {
+			t.Fatal(err)
+		}
+		made, err := s.store.Create(context.Background(), p)
+		if err == nil {
+			err = s.store.Delete(context.Background(), made.ID)
+		}
+		if err != nil {
+			t.Fatal(err)
+		}
+	}
+	s.wants(s.ask("GET", "/", nil), 200, "(20, and more)", "All deleted batches", "Gone 22")
+	s.wants(s.ask("GET", "/?gone=all", nil), 200, "Gone 0<", "Gone 22")
+}
+
+// The database’s own reasons are told: a full disk is not a database that is away.
+func TestFullDisk(t *testing.T) {
+	for err, want := range map[error]int{&mysql.MySQLError{Number: 1114, Message: "The table 'batches' is full"}: 507,
+		&mysql.MySQLError{Number: 1030, Message: `Got error 28 "No space left on device" from storage engine InnoDB`}: 507,
+		&mysql.MySQLError{Number: 1064}: 503, context.DeadlineExceeded: 503, store.ErrTooMany: 409} {
+		s := newSite(t)
+		w := httptest.NewRecorder()
+		c, _ := gin.CreateTestContext(w)
+		c.Request = httptest.NewRequest("POST", "/batches/7/save", nil)
+		srv := &Server{store: s.store, log: slog.New(slog.DiscardHandler), pages: parsePages("")}
+		srv.failStore(c, err)
+		if w.Code != want || want == 507 && !strings.Contains(w.Body.String(), "The disk is full.") {
+			t.Errorf("%v: %d", err, w.Code)
+		}
+	}
 }

@@ -18,8 +18,8 @@ type pages map[string]*template.Template
 
 // parsePages parses every page together with the layout, the stations and the pieces. A page is a
 // file that defines "body".
-func parsePages() pages {
-	shared := template.Must(template.New("").Funcs(template.FuncMap{"asset": func(p string) string { return assetBase + p }, "station": drawStation(nil)}).
+func parsePages(database string) pages {
+	shared := template.Must(template.New("").Funcs(template.FuncMap{"asset": func(p string) string { return assetBase + p }, "db": func() string { return database }, "station": drawStation(nil)}).
 		Funcs(wordFuncs).ParseFS(templateFiles, "templates/_*.html"))
 	all, err := fs.Glob(templateFiles, "templates/[a-z]*.html")
 	if err != nil {

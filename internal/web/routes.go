@@ -8,7 +8,8 @@ import (
 
 // routes lists every address Hollen answers.
 func (s *Server) routes(e *gin.Engine) {
-	e.GET("/healthz", s.health)
+	e.GET("/healthz", s.alive)
+	e.GET("/readyz", s.ready)
 	e.GET("/static/*path", gin.WrapH(serveStatic()))
 	e.HEAD("/static/*path", gin.WrapH(serveStatic()))
 

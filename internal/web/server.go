@@ -29,7 +29,8 @@ const (
 	// maxDocument is room for a document in a form, every sign of it escaped.
 	maxDocument = 3*exchange.MaxBytes + maxBody
 	maxHeaders  = 32 << 10 // bytes
-	dbTimeout   = 20 * time.Second
+	// dbTimeout is how long the database may take over one answer; what hangs longer is told as a page.
+	dbTimeout = 8 * time.Second
 )
 
 // Server answers requests from a store. It keeps nothing of its own between them.
@@ -52,10 +53,10 @@ type Server struct {
 func New(s *store.Store, ru rules.Rules, log *slog.Logger, access Access) http.Handler {
 	gin.SetMode(gin.ReleaseMode)
 	s.Log(log)
-	srv := &Server{store: s, rules: ru, log: log, pages: parsePages(), bench: newFollower(s), access: access, sessions: newSessions(s, access.Secure)}
+	srv := &Server{store: s, rules: ru, log: log, pages: parsePages(s.Identity()), bench: newFollower(s), access: access, sessions: newSessions(s, access.Secure)}
 	e := gin.New()
 	e.HandleMethodNotAllowed = true
-	e.Use(srv.logged, srv.recovered, asForm, srv.who)
+	e.Use(srv.logged, srv.recovered, timed, asForm, srv.who)
 	srv.routes(e)
 	h := headed(e)
 	h = http.NewCrossOriginProtection().Handler(h)
@@ -75,6 +76,16 @@ func headed(h http.Handler) http.Handler {
 		}
 		h.ServeHTTP(w, r)
 	})
+}
+
+// timed bounds how long an answer may take; sockets and the lines of devices stay open, and bound each thing they do.
+func timed(c *gin.Context) {
+	if !c.IsWebsocket() && !strings.HasPrefix(c.Request.URL.Path, "/devices/") {
+		ctx, cancel := context.WithTimeout(c.Request.Context(), dbTimeout)
+		defer cancel()
+		c.Request = c.Request.WithContext(ctx)
+	}
+	c.Next()
 }
 
 // asForm refuses a body that is no form where one belongs.
@@ -162,12 +173,15 @@ func (s *Server) recovered(c *gin.Context) {
 	c.Next()
 }
 
-// health says whether the database answers.
-func (s *Server) health(c *gin.Context) {
+// alive says that this process answers, whatever its database does.
+func (s *Server) alive(c *gin.Context) { c.String(http.StatusOK, "ok\n") }
+
+// ready says whether the database answers: whether something sent now would be kept.
+func (s *Server) ready(c *gin.Context) {
 	ctx, cancel := context.WithTimeout(c.Request.Context(), 2*time.Second)
 	defer cancel()
 	if err := s.store.Ping(ctx); err != nil {
-		s.log.Warn("health", "err", err)
+		s.log.Warn("ready", "err", err)
 		c.String(http.StatusServiceUnavailable, "database: does not answer\n")
 		return
 	}

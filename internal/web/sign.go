@@ -65,7 +65,9 @@ func (s *Server) audit(c *gin.Context, what, detail string) {
 
 func (s *Server) auditAs(c *gin.Context, who, what, detail string) {
 	line := store.Audit{Who: who, What: what, Detail: detail, Address: addressed(c.Request)}
-	if err := s.store.Audited(context.WithoutCancel(c.Request.Context()), line); err != nil {
+	ctx, cancel := context.WithTimeout(context.WithoutCancel(c.Request.Context()), dbTimeout)
+	defer cancel()
+	if err := s.store.Audited(ctx, line); err != nil {
 		s.log.Error("audit", "who", who, "what", what, "detail", detail, "err", err)
 	}
 }

@@ -93,6 +93,12 @@ func (s site) typed(id uint64) url.Values {
 	return v
 }
 
+// open is the version a page is opened on.
+func (s site) open(path string) string {
+	s.Helper()
+	return between(s.ask("GET", path, nil).Body.String(), `name="version" value="`, `"`)
+}
+
 func (s site) wants(w *httptest.ResponseRecorder, status int, parts ...string) {
 	s.Helper()
 	if w.Code != status {
@@ -307,11 +313,12 @@ func TestGuards(t *testing.T) {
 	}
 }
 
-// When the database is gone pages say so, and healthz too.
+// When the database is gone pages say so, and readyz; this process is alive all the same.
 func TestDatabaseGone(t *testing.T) {
 	s := newSite(t)
 	s.store.Close()
-	s.wants(s.ask("GET", "/healthz", nil), 503, "does not answer")
+	s.wants(s.ask("GET", "/healthz", nil), 200)
+	s.wants(s.ask("GET", "/readyz", nil), 503, "does not answer")
 	s.wants(s.ask("GET", batch(demo.Saturday), nil), 503, "The database does not answer")
 }
 
@@ -622,6 +629,8 @@ func TestOwnFlours(t *testing.T) {
 	}
 	// The sheet changes: the batch keeps what it was made with until it asks for the newest.
 	sheet.Set("id", "15")
+	s.wants(s.ask("POST", "/cabinet/flours", sheet), 409) // of no window
+	sheet.Set("version", s.open("/cabinet/flours/15"))
 	sheet.Set("absorption_pct", "64")
 	s.wants(s.ask("POST", "/cabinet/flours", sheet), 303)
 	v = s.typed(demo.Number(demo.Saturday))

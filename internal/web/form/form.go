@@ -116,6 +116,7 @@ func Bind(base request.Request, v url.Values, w With, now time.Time) (Form, erro
 	f.step(v.Get("step"))
 	f.takeOver(v)
 	f.rearrange(v.Get("list"))
+	f.headless(v)
 	for path := range f.Errors {
 		if !f.Page.Amount.Counts(path) {
 			delete(f.Errors, path) // what was typed stays, but nothing hangs on it
@@ -280,6 +281,26 @@ func (f *Form) notPast(base request.Request, now time.Time) {
 		f.refuse(request.FieldError{Path: field.Path, Label: field.Label, Value: wish, Allowed: "it is past: the clock here says " +
 			clock.Format("15:04 on 2 January")}, wish)
 		f.back(field, base)
+	}
+}
+
+// headless refuses lines that say something and not of what: a weighing without its time, an amount of nothing. Left as they are they would
+// disappear.
+func (f *Form) headless(v url.Values) {
+	for name, part := range map[string]string{"dry.checks": "g", "acts": "amount"} {
+		group, _ := request.GroupNamed(name)
+		for slot := range group.Most {
+			typed := strings.TrimSpace(v.Get(group.Path(slot, part)))
+			if group.Holds(&f.Page, slot) || typed == "" || strings.Trim(typed, "0., ") == "" {
+				continue
+			}
+			head, ok := request.FieldAt(group.Path(slot, group.Head))
+			if _, wrong := f.Errors[head.Path]; !ok || wrong || v.Get(head.Path) != "" {
+				continue
+			}
+			f.refuse(request.FieldError{Path: head.Path, Label: head.Label, Value: "", Allowed: map[string]string{"dry.checks": "when was it weighed?",
+				"acts": "what was it that was done?"}[name]}, "")
+		}
 	}
 }
 

@@ -8,11 +8,12 @@ export function keepForms() {
   // A form that was sent, and led to a page of its own without an error, was taken.
   for (const key of Object.keys(sessionStorage).filter((k) => k.startsWith(SENT))) {
     const at = key.slice(SENT.length);
-    if (at !== location.pathname && !document.querySelector("[aria-invalid], .failed")) sessionStorage.removeItem(KEPT + at);
+    const led = at.split("#")[0] !== location.pathname || performance.getEntriesByType("navigation")[0]?.type === "navigate";
+    if (led && !document.querySelector("[aria-invalid], .failed")) sessionStorage.removeItem(KEPT + at);
     sessionStorage.removeItem(key);
   }
-  for (const form of document.querySelectorAll("form.asks[method=post]")) {
-    const at = location.pathname;
+  for (const form of document.querySelectorAll("form.asks[method=post], form.room-form")) {
+    const at = location.pathname + (form.elements.id?.value ? "#" + form.elements.id.value : "");
     const kept = JSON.parse(sessionStorage.getItem(KEPT + at) ?? "null");
     if (kept && !form.querySelector("[aria-invalid]")) {
       typed(form).forEach((f, i) => {
@@ -44,7 +45,7 @@ async function send(form, submitter) {
   if (form.dataset.waiting) return;
   form.dataset.waiting = "yes";
   for (;;) {
-    const answer = await fetch("/healthz").catch(() => null);
+    const answer = await fetch("/readyz").catch(() => null);
     if (answer?.ok) break;
     say(form, "Not sent: " + (answer ? "the database does not answer." : "Hollen does not answer.") + " It is tried again; what you typed is kept.");
     await new Promise((done) => setTimeout(done, AGAIN_MS));
