@@ -3,6 +3,7 @@
 package localdb
 
 import (
+	"bytes"
 	"context"
 	"crypto/rand"
 	"encoding/hex"
@@ -35,13 +36,19 @@ func (e *BusyError) Error() string {
 
 // Server is a running private server.
 type Server struct {
-	DSN  string // with database and password
-	cmd  *exec.Cmd
+	DSN  string   // with database and password
 	lock *os.File // this process has the folder
 	held *os.File // the server has it, while it runs
 	tmp  string
-	done chan struct{}
 	once sync.Once
+
+	again func() error // starts the same server once more, at the same port
+
+	mu       sync.Mutex // guards what follows: the process as it is now
+	cmd      *exec.Cmd
+	done     chan struct{}
+	stopping bool
+	gone     chan struct{} // closed when it is given up
 }
 
 // find returns the path of a program, also where Debian keeps servers.
@@ -77,7 +84,11 @@ func Start(ctx context.Context, dir string) (*Server, error) {
 	if err := os.MkdirAll(dir, 0o700); err != nil {
 		return nil, fmt.Errorf("data folder: %w", err)
 	}
-	s := &Server{done: make(chan struct{})}
+	_ = os.Chmod(dir, 0o700) // what stands in it is nobody else's
+	if err := room(dir); err != nil {
+		return nil, err
+	}
+	s := &Server{done: make(chan struct{}), gone: make(chan struct{})}
 	if s.lock, err = lock(dir); err != nil {
 		return nil, err
 	}
@@ -92,11 +103,13 @@ func Start(ctx context.Context, dir string) (*Server, error) {
 	}
 	// A socket's path is limited to about 100 bytes, so it lives in a short folder; and a
 	// server clears its temporary folder when it starts, so that must be its own.
-	if s.tmp, err = os.MkdirTemp("", "hollen"); err != nil {
+	clearTemp(dir)
+	if s.tmp, err = os.MkdirTemp("", tempName); err != nil {
 		return nil, err
 	}
+	_ = os.WriteFile(filepath.Join(dir, "tmp"), []byte(s.tmp), 0o600) // for whoever starts after this one was killed
 	data := filepath.Join(dir, dataName)
-	if err := install(ctx, data, s.tmp); err != nil {
+	if err := install(ctx, data, s.tmp, s.held); err != nil {
 		return nil, err
 	}
 	password, err := secret(filepath.Join(dir, "password"))
@@ -115,6 +128,8 @@ func Start(ctx context.Context, dir string) (*Server, error) {
 		}
 		if last = s.run(ctx, mariadbd, dir, data, init, port, password); last == nil {
 			ok = true
+			s.again = func() error { return s.run(context.Background(), mariadbd, dir, data, "", port, password) }
+			go s.watch()
 			return s, nil
 		}
 		if ctx.Err() != nil {
@@ -122,6 +137,76 @@ func Start(ctx context.Context, dir string) (*Server, error) {
 		}
 	}
 	return nil, last
+}
+
+// A server that dies is started again, at once and then after longer and longer; after so many tries without one that stays it is given up.
+const (
+	tries     = 8
+	staysFrom = time.Minute
+	longest   = 5 * time.Second
+)
+
+// watch starts the server again when it dies, until it is stopped or given up.
+func (s *Server) watch() {
+	failed := 0
+	for {
+		s.mu.Lock()
+		done, stopping := s.done, s.stopping
+		s.mu.Unlock()
+		if stopping {
+			return
+		}
+		since := time.Now()
+		<-done
+		for {
+			if time.Since(since) > staysFrom {
+				failed = 0
+			}
+			s.mu.Lock()
+			stopping = s.stopping
+			s.mu.Unlock()
+			if stopping {
+				return
+			}
+			if failed++; failed > tries {
+				close(s.gone)
+				return
+			}
+			time.Sleep(min(time.Duration(failed-1)*500*time.Millisecond, longest))
+			if s.again() == nil {
+				break
+			}
+		}
+	}
+}
+
+// tempName begins the name of a server's short folder.
+const tempName = "hollen"
+
+// clearTemp removes the short folder of a start that was killed.
+func clearTemp(dir string) {
+	left, err := os.ReadFile(filepath.Join(dir, "tmp"))
+	if tmp := string(left); err == nil && strings.HasPrefix(filepath.Base(tmp), tempName) && filepath.Dir(tmp) == filepath.Clean(os.TempDir()) {
+		_ = os.RemoveAll(tmp)
+	}
+}
+
+// leastRoom is how much a disk has to have for the server to start: its log files alone take some tens of it.
+var leastRoom uint64 = 64 << 20
+
+// ErrFull says that the disk of the data folder has no room for the server to start.
+var ErrFull = errors.New("the disk is full")
+
+// room says whether there is room to start: a server without any waits for it, for ever.
+func room(dir string) error {
+	var fs syscall.Statfs_t
+	if err := syscall.Statfs(dir, &fs); err != nil {
+		return nil // not known
+	}
+	if free := uint64(fs.Bavail) * uint64(fs.Bsize); free < leastRoom {
+		return fmt.Errorf("%w: %d MB are free where %s is, and %d are needed; make room, then start again", ErrFull, free>>20, dir, leastRoom>>20)
+	}
+	return nil
 }
 
 // accounts is what the server runs before it lets anybody in: one account, with the password
@@ -212,7 +297,11 @@ func killLeft(f *os.File, dir string) {
 		return
 	}
 	line, err := os.ReadFile(fmt.Sprintf("/proc/%d/cmdline", pid))
-	if err == nil && strings.Contains(string(line), "--datadir="+filepath.Join(dir, dataName)) {
+	if err != nil {
+		return
+	}
+	if ours := string(line); strings.Contains(ours, "--datadir="+filepath.Join(dir, dataName)) || strings.Contains(ours, "--datadir=./"+halfMade) {
+		_ = syscall.Kill(-pid, syscall.SIGKILL) // it leads a group: what it has started goes with it
 		_ = syscall.Kill(pid, syscall.SIGKILL)
 	}
 }
@@ -227,7 +316,7 @@ const (
 
 // install makes the system tables when there are none: in a folder beside, which takes its
 // name only when it is complete. What holds tables is left as it is.
-func install(ctx context.Context, data, tmp string) error {
+func install(ctx context.Context, data, tmp string, held *os.File) error {
 	clearHalfMade(filepath.Dir(data))
 	ready, err := inspect(data)
 	if err != nil || ready {
@@ -248,7 +337,19 @@ func install(ctx context.Context, data, tmp string) error {
 	args := []string{"--no-defaults", "--datadir=./" + filepath.Base(fresh), "--auth-root-authentication-method=normal", "--skip-test-db", "--skip-name-resolve"}
 	cmd := exec.CommandContext(ctx, tool, append(args, asRoot()...)...)
 	cmd.Dir, cmd.Env = filepath.Dir(data), append(os.Environ(), "TMPDIR="+tmp)
-	if out, err := cmd.CombinedOutput(); err != nil {
+	// What it starts holds the file as the server does, so that the next start waits for it, or ends it, when this one is killed.
+	cmd.ExtraFiles, cmd.SysProcAttr = []*os.File{held}, childAttr()
+	var said bytes.Buffer
+	cmd.Stdout, cmd.Stderr = &said, &said
+	runtime.LockOSThread() // the tool gets its signal when the thread that started it dies
+	err = cmd.Start()
+	if err == nil {
+		_ = held.Truncate(0)
+		_, _ = held.WriteAt([]byte(strconv.Itoa(cmd.Process.Pid)), 0)
+		err = cmd.Wait()
+	}
+	runtime.UnlockOSThread()
+	if out := said.Bytes(); err != nil {
 		_ = os.RemoveAll(fresh)
 		return fmt.Errorf("making the database files: %w\n%s", err, tail(out))
 	}
@@ -345,7 +446,11 @@ func freePort() (int, error) {
 // run starts the server process and waits until it answers.
 func (s *Server) run(ctx context.Context, mariadbd, dir, data, init string, port int, password string) error {
 	logFile := filepath.Join(dir, "mariadb.log")
-	log, err := os.OpenFile(logFile, os.O_WRONLY|os.O_CREATE|os.O_TRUNC, 0o600)
+	how := os.O_TRUNC
+	if init == "" {
+		how = os.O_APPEND // it goes on
+	}
+	log, err := os.OpenFile(logFile, os.O_WRONLY|os.O_CREATE|how, 0o600)
 	if err != nil {
 		return err
 	}
@@ -353,36 +458,49 @@ func (s *Server) run(ctx context.Context, mariadbd, dir, data, init string, port
 	args := []string{"--no-defaults", "--datadir=" + data, "--tmpdir=" + s.tmp, "--socket=" + filepath.Join(s.tmp, "db.sock"),
 		"--pid-file=" + filepath.Join(s.tmp, "db.pid"),
 		"--secure-file-priv=" + s.tmp, "--local-infile=OFF",
-		"--bind-address=127.0.0.1", "--port=" + strconv.Itoa(port), "--skip-name-resolve", "--init-file=" + init,
+		"--bind-address=127.0.0.1", "--port=" + strconv.Itoa(port), "--skip-name-resolve",
 		"--innodb-buffer-pool-size=32M", "--innodb-log-file-size=16M", "--key-buffer-size=1M", "--aria-pagecache-buffer-size=8M",
 		"--max-connections=60", "--performance-schema=OFF", "--skip-log-bin", "--character-set-server=utf8mb4", "--collation-server=utf8mb4_unicode_ci"}
-	s.cmd = exec.Command(mariadbd, append(args, asRoot()...)...)
-	s.cmd.Stdout, s.cmd.Stderr, s.cmd.ExtraFiles = log, log, []*os.File{s.held}
+	if init != "" {
+		args = append(args, "--init-file="+init)
+	}
+	cmd := exec.Command(mariadbd, append(args, asRoot()...)...)
+	cmd.Stdout, cmd.Stderr, cmd.ExtraFiles = log, log, []*os.File{s.held}
 	// Its own group: Ctrl-C reaches Hollen alone, which then stops the server in order.
-	s.cmd.SysProcAttr = childAttr()
+	cmd.SysProcAttr = childAttr()
 	started, ended := make(chan error), make(chan struct{})
 	go func() {
 		// The server gets its signal when the thread that started it dies: keep the thread.
 		runtime.LockOSThread()
 		defer runtime.UnlockOSThread()
-		err := s.cmd.Start()
+		err := cmd.Start()
 		if err == nil {
 			_ = s.held.Truncate(0)
-			_, _ = s.held.WriteAt([]byte(strconv.Itoa(s.cmd.Process.Pid)), 0)
+			_, _ = s.held.WriteAt([]byte(strconv.Itoa(cmd.Process.Pid)), 0)
 		}
 		started <- err
 		if err == nil {
-			_ = s.cmd.Wait()
+			_ = cmd.Wait()
 			close(ended)
 		}
 	}()
 	if err := <-started; err != nil {
 		return err
 	}
-	s.done = ended
+	s.mu.Lock()
+	s.cmd, s.done = cmd, ended
+	stopping := s.stopping
+	s.mu.Unlock()
+	if stopping { // meanwhile
+		s.kill()
+		return errors.New("it is being stopped")
+	}
 	cfg := mysql.NewConfig()
 	cfg.User, cfg.Passwd, cfg.Net, cfg.Addr, cfg.DBName = "hollen", password, "tcp", net.JoinHostPort("127.0.0.1", strconv.Itoa(port)), "hollen"
-	s.DSN = cfg.FormatDSN()
+	dsn := cfg.FormatDSN()
+	if init != "" {
+		s.DSN = dsn
+	}
 	deadline := time.Now().Add(40 * time.Second)
 	for {
 		select {
@@ -394,7 +512,7 @@ func (s *Server) run(ctx context.Context, mariadbd, dir, data, init string, port
 			return ctx.Err()
 		case <-time.After(25 * time.Millisecond):
 		}
-		if answers(ctx, s.DSN) {
+		if answers(ctx, dsn) {
 			_ = os.Remove(init)
 			return nil
 		}
@@ -434,9 +552,10 @@ func tail(b []byte) string {
 
 // halt ends the server process and waits for it, for at most 20 s before it is killed.
 func (s *Server) halt() {
-	_ = s.cmd.Process.Signal(syscall.SIGTERM)
+	cmd, done := s.process()
+	_ = cmd.Process.Signal(syscall.SIGTERM)
 	select {
-	case <-s.done:
+	case <-done:
 	case <-time.After(20 * time.Second):
 		s.kill()
 	}
@@ -444,8 +563,15 @@ func (s *Server) halt() {
 
 // kill ends a server that does not end by itself, or that nobody has used yet.
 func (s *Server) kill() {
-	_ = s.cmd.Process.Kill()
-	<-s.done
+	cmd, done := s.process()
+	_ = cmd.Process.Kill()
+	<-done
+}
+
+func (s *Server) process() (*exec.Cmd, chan struct{}) {
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	return s.cmd, s.done
 }
 
 func (s *Server) cleanUp() {
@@ -459,12 +585,15 @@ func (s *Server) cleanUp() {
 	}
 }
 
-// Done is closed when the server process has ended, asked or not.
-func (s *Server) Done() <-chan struct{} { return s.done }
+// Done is closed when the server is given up: it has died again and again.
+func (s *Server) Done() <-chan struct{} { return s.gone }
 
 // Stop stops the server and lets the folder go. It may be called more than once.
 func (s *Server) Stop() {
 	s.once.Do(func() {
+		s.mu.Lock()
+		s.stopping = true
+		s.mu.Unlock()
 		s.halt()
 		s.cleanUp()
 	})

@@ -225,3 +225,62 @@ func TestKilledFirstStart(t *testing.T) {
 		s.Stop()
 	}
 }
+
+// A server that is killed answers again within five seconds at the same address, time and again; one that is stopped stays so.
+func TestComesBack(t *testing.T) {
+	s, err := Start(context.Background(), t.TempDir())
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer s.Stop()
+	for range 3 {
+		cmd, _ := s.process()
+		if err := cmd.Process.Kill(); err != nil {
+			t.Fatal(err)
+		}
+		killed := time.Now()
+		for !answers(context.Background(), s.DSN) {
+			if time.Since(killed) > 5*time.Second {
+				t.Fatal("it does not come back")
+			}
+			time.Sleep(20 * time.Millisecond)
+		}
+	}
+	s.Stop()
+	time.Sleep(700 * time.Millisecond)
+	if answers(context.Background(), s.DSN) {
+		t.Error("stopped, it is started again")
+	}
+	select {
+	case <-s.Done():
+		t.Error("stopped, it is given up")
+	default:
+	}
+}
+
+// What a start that was killed has left is cleared by the next; a folder others could read is closed; a disk without room is told at once.
+func TestLeftAndFull(t *testing.T) {
+	dir, left := t.TempDir(), filepath.Join(os.TempDir(), tempName+"left")
+	if err := errors.Join(os.MkdirAll(left, 0o700), os.WriteFile(filepath.Join(dir, "tmp"), []byte(left), 0o600), os.Chmod(dir, 0o755)); err != nil {
+		t.Fatal(err)
+	}
+	defer os.RemoveAll(left)
+	s, err := Start(context.Background(), dir)
+	if err != nil {
+		t.Fatal(err)
+	}
+	s.Stop()
+	if _, err := os.Stat(left); err == nil {
+		t.Error("what was left is still there")
+	}
+	if info, err := os.Stat(dir); err != nil || info.Mode().Perm() != 0o700 {
+		t.Errorf("%v, %v", info.Mode(), err)
+	}
+	was := leastRoom
+	leastRoom = 1 << 62
+	defer func() { leastRoom = was }()
+	begun := time.Now()
+	if _, err := Start(context.Background(), dir); !errors.Is(err, ErrFull) || time.Since(begun) > 10*time.Second {
+		t.Errorf("without room: %v after %v", err, time.Since(begun))
+	}
+}
