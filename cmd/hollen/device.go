@@ -21,6 +21,18 @@ const dsnFile = "dsn"
 
 // withStore opens the store of a data folder, the running one's where one runs, or of a server of one's own.
 func withStore(ctx context.Context, dsn, data string, f func(*store.Store) error) error {
+	return withDatabase(ctx, dsn, data, func(dsn string) error {
+		s, err := store.Open(ctx, dsn)
+		if err != nil {
+			return err
+		}
+		defer s.Close()
+		return f(s)
+	})
+}
+
+// withDatabase reaches the database of a data folder, the running one's where one runs, or a server of one's own.
+func withDatabase(ctx context.Context, dsn, data string, f func(dsn string) error) error {
 	if dsn == "" {
 		kept, err := os.ReadFile(filepath.Join(data, dsnFile))
 		if dsn = string(kept); err != nil {
@@ -32,12 +44,7 @@ func withStore(ctx context.Context, dsn, data string, f func(*store.Store) error
 			dsn = db.DSN
 		}
 	}
-	s, err := store.Open(ctx, dsn)
-	if err != nil {
-		return err
-	}
-	defer s.Close()
-	return f(s)
+	return f(dsn)
 }
 
 // deviceCommand adds, lists and removes devices.

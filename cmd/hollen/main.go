@@ -22,6 +22,10 @@ const usage = `hollen plans batches of fresh egg pasta.
       or --insecure-http; --host NAME for the names it answers to. Accounts are asked for
   hollen user  add NAME [--role keeps|makes|looks] | list | password NAME | remove NAME
       accounts; the password by HOLLEN_PASSWORD, --password-file or standard input
+  hollen backup FILE.zip [--secrets]
+      everything as open documents in one file, while it is in use
+  hollen restore FILE.zip [--beside] [--preview]
+      into an empty database, or beside what is there
   hollen device add NAME [--kind scale|room] | list | remove NAME
       lets a scale or a room sensor send readings; add prints its token, once
   hollen remake [--data DIR] [--dsn DSN]
@@ -58,6 +62,10 @@ func run(ctx context.Context, args []string, in io.Reader, out, errw io.Writer) 
 		return serve(ctx, args[1:], true, out, errw)
 	case "serve":
 		return serve(ctx, args[1:], false, out, errw)
+	case "backup":
+		return backupCommand(ctx, args[1:], out, errw)
+	case "restore":
+		return restoreCommand(ctx, args[1:], out, errw)
 	case "user":
 		return userCommand(ctx, args[1:], in, out, errw)
 	case "device":

@@ -104,7 +104,7 @@ func (o options) serve(ctx context.Context, out, errw io.Writer) error {
 	if err := os.MkdirAll(o.data, 0o700); err != nil {
 		return fmt.Errorf("data folder: %w", err)
 	}
-	remembered := filepath.Join(o.data, "port")
+	remembered, backups := filepath.Join(o.data, "port"), filepath.Join(o.data, "backups")
 	l, err := listen(o.addr, remembered)
 	if err != nil {
 		return o.taken(err)
@@ -131,16 +131,28 @@ func (o options) serve(ctx context.Context, out, errw io.Writer) error {
 		return err
 	}
 	defer closeLog()
-	s, err := store.Open(ctx, o.dsn)
+	s, err := store.OpenAfter(ctx, o.dsn, func(from, to int64) error {
+		file := filepath.Join(backups, fmt.Sprintf("before-%d-to-%d-%s.zip", from, to, time.Now().UTC().Format("2006-01-02T15-04-05Z")))
+		log.Info("tables change", "from", from, "to", to, "backup", file)
+		if err := os.MkdirAll(backups, 0o700); err != nil {
+			return err
+		}
+		return store.BackupOlder(ctx, o.dsn, file)
+	})
 	if err != nil {
 		return err
 	}
 	defer s.Close()
+	s.Log(log)
 	ru := rules.Default()
 	if o.demo {
 		if _, err := s.Seed(ctx, demo.WithLog(ru, time.Now())); err != nil {
 			return err
 		}
+	}
+	if !o.demo {
+		access.Backups = backups
+		go s.Nightly(ctx, backups, time.Minute)
 	}
 	go func() { // of an older version; lists do without meanwhile
 		if _, err := s.RemakeSummaries(ctx, false); err != nil && ctx.Err() == nil {

@@ -156,6 +156,30 @@ func Open(ctx context.Context, dsn string) (*Store, error) { return OpenAfter(ct
 // OpenAfter is Open, and calls before with the version an older database has and the one it gets, before anything in it is changed; an
 // error of before leaves it as it is.
 func OpenAfter(ctx context.Context, dsn string, before func(from, to int64) error) (*Store, error) {
+	pool, err := connect(dsn)
+	if err != nil {
+		return nil, err
+	}
+	if err := migrate(ctx, pool, before); err != nil {
+		pool.Close()
+		return nil, err
+	}
+	identity, err := identify(ctx, pool)
+	if err != nil {
+		pool.Close()
+		return nil, unreached(err)
+	}
+	db, err := gorm.Open(gormmysql.New(gormmysql.Config{Conn: pool, SkipInitializeWithVersion: true}),
+		&gorm.Config{Logger: logger.Discard, NowFunc: func() time.Time { return time.Now().UTC().Truncate(time.Millisecond) }})
+	if err != nil {
+		pool.Close()
+		return nil, err
+	}
+	return &Store{db, pool, slog.New(slog.DiscardHandler), identity}, nil
+}
+
+// connect returns the connections to a database; none is made yet.
+func connect(dsn string) (*sql.DB, error) {
 	cfg, err := mysql.ParseDSN(dsn)
 	if err != nil {
 		return nil, fmt.Errorf("dsn: %w; expected user:password@tcp(host:port)/database", err)
@@ -174,22 +198,7 @@ func OpenAfter(ctx context.Context, dsn string, before func(from, to int64) erro
 	pool.SetMaxOpenConns(16)
 	pool.SetMaxIdleConns(4)
 	pool.SetConnMaxLifetime(5 * time.Minute)
-	if err := migrate(ctx, pool, before); err != nil {
-		pool.Close()
-		return nil, err
-	}
-	identity, err := identify(ctx, pool)
-	if err != nil {
-		pool.Close()
-		return nil, unreached(err)
-	}
-	db, err := gorm.Open(gormmysql.New(gormmysql.Config{Conn: pool, SkipInitializeWithVersion: true}),
-		&gorm.Config{Logger: logger.Discard, NowFunc: func() time.Time { return time.Now().UTC().Truncate(time.Millisecond) }})
-	if err != nil {
-		pool.Close()
-		return nil, err
-	}
-	return &Store{db, pool, slog.New(slog.DiscardHandler), identity}, nil
+	return pool, nil
 }
 
 // dropUnbegun removes goose's list of versions where it was made and not yet written to: goose

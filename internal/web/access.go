@@ -16,6 +16,7 @@ type Access struct {
 	Hosts   []string       // names and addresses it answers to, without port; none: this machine's own alone
 	Proxies []netip.Prefix // proxies whose word on who asks counts; none: a request that says it comes through one is refused
 	Secure  bool           // browsers reach it by https
+	Backups string         // folder of the nightly backups, "" where there are none
 }
 
 // guard refuses what does not come as it should, and says on every answer what a page may do.

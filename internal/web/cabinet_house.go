@@ -68,6 +68,7 @@ func (s *Server) showHouse(c *gin.Context, status int, v shelfView, r *request.R
 		e.Kind = request.Choice
 		v.Entries = append(v.Entries, e)
 	}
+	v.Care = s.care(c.Request.Context(), c.Query("backup") != "")
 	s.render(c, status, "cabinet", "House", v)
 }
 

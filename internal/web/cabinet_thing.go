@@ -66,6 +66,7 @@ func (s *Server) place(c *gin.Context) string {
 
 // shelfView is one shelf of the cabinet.
 type shelfView struct {
+	Care *careView // of the house
 	shelf
 	Shelves []shelf
 	Own     []thingRow

@@ -45,6 +45,8 @@ func (s *Server) routes(e *gin.Engine) {
 	e.GET("/cabinet/:shelf/export.json", s.exportShelf) // what the workshop keeps on it
 	e.GET("/cabinet/house", s.openHouse)                // what new batches start from
 	e.POST("/cabinet/house", s.saveHouse)
+	e.GET("/backup", s.downloadBackup)    // everything, one file
+	e.POST("/backup", s.backUp)           // one of the nightly ones, now
 	e.GET("/cabinet/:shelf", s.openShelf) // flours, lots, eggs, additions, powders
 	e.GET("/cabinet/:shelf/new", s.newThing)
 	e.GET("/cabinet/:shelf/:id", s.editThing)

@@ -1,6 +1,7 @@
 package web
 
 import (
+	"bytes"
 	"context"
 	"encoding/base64"
 	"html"
@@ -9,10 +10,13 @@ import (
 	"net/http/httptest"
 	"net/netip"
 	"net/url"
+	"os"
+	"path/filepath"
 	"slices"
 	"strconv"
 	"strings"
 	"testing"
+	"time"
 
 	"hollen/internal/core/request"
 
@@ -350,4 +354,42 @@ func TestDeviceToken(t *testing.T) {
 	}
 	b.wants(b.ask("POST", "/devices/bench/readings", nil, func(r *http.Request) { r.Header.Set("Authorization", "Bearer "+token) }), 200, "taken")
 	b.wants(b.ask("POST", "/devices/bench/readings", nil), 401)
+}
+
+// The house says how its data is kept: how old the last backup is, that a night was missed, what room there is; everything is handed out as one
+// file, to whoever keeps the workshop.
+func TestKeptSafe(t *testing.T) {
+	dir := t.TempDir()
+	_, browser := signedSite(t, func(a *Access) { a.Backups = dir })
+	keeps, makes := browser().in("Linde"), browser().in("Osk")
+	keeps.wants(keeps.ask("GET", "/cabinet/house", nil), 200, "There is no backup yet.", "are\nfree")
+	keeps.wants(keeps.ask("POST", "/backup", url.Values{}), 303)
+	keeps.wants(keeps.ask("GET", "/cabinet/house?backup=1", nil), 200, "A backup has been made.", "made just now; the last 1 are kept")
+	made := store.Backups(dir)
+	if len(made) != 1 {
+		t.Fatalf("%v", made)
+	}
+	old := time.Now().Add(-store.MissedAfter - time.Hour).UTC().Format("2006-01-02T15-04-05Z")
+	if err := os.Rename(filepath.Join(dir, made[0]), filepath.Join(dir, "hollen-"+old+".zip")); err != nil {
+		t.Fatal(err)
+	}
+	keeps.wants(keeps.ask("GET", "/cabinet/house", nil), 200, "A night was missed: the last backup was made 31 hours ago.")
+	for range store.KeptBackups + 3 {
+		at := time.Now().Add(-time.Hour * time.Duration(len(store.Backups(dir)))).UTC().Format("2006-01-02T15-04-05Z")
+		if err := os.WriteFile(filepath.Join(dir, "hollen-"+at+".zip"), nil, 0o600); err != nil {
+			t.Fatal(err)
+		}
+	}
+	keeps.wants(keeps.ask("POST", "/backup", url.Values{}), 303)
+	if n := len(store.Backups(dir)); n != store.KeptBackups {
+		t.Errorf("%d are kept", n)
+	}
+	w := keeps.ask("GET", "/backup", nil)
+	keeps.wants(w, 200)
+	b, err := store.ReadBackup(bytes.NewReader(w.Body.Bytes()), int64(w.Body.Len()))
+	if err != nil || b.Rows["batches"] != 10 || b.Secrets || bytes.Contains(w.Body.Bytes(), []byte("argon2id")) {
+		t.Errorf("%+v, %v", b, err)
+	}
+	makes.wants(makes.ask("GET", "/backup", nil), 403)
+	makes.wants(makes.ask("POST", "/backup", url.Values{}), 403)
 }

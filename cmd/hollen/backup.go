@@ -1,0 +1,129 @@
+package main
+
+import (
+	"context"
+	"errors"
+	"flag"
+	"fmt"
+	"io"
+	"os"
+	"path/filepath"
+
+	"hollen/internal/store"
+)
+
+// backupCommand writes everything to one file.
+func backupCommand(ctx context.Context, args []string, out, errw io.Writer) int {
+	f := flag.NewFlagSet("hollen backup", flag.ContinueOnError)
+	f.SetOutput(errw)
+	data := f.String("data", defaultData(false), "folder of the private database")
+	dsn := f.String("dsn", os.Getenv("HOLLEN_DSN"), "an existing MariaDB server")
+	secrets := f.Bool("secrets", false, "with passwords and tokens, hashed")
+	file, ok := wordFirst(f, args)
+	if !ok || file == "" {
+		fmt.Fprintln(errw, "hollen backup: FILE.zip is wanted")
+		return exitUsage
+	}
+	err := withStore(ctx, *dsn, *data, func(s *store.Store) error {
+		if err := s.BackupFile(ctx, file, *secrets); err != nil {
+			return err
+		}
+		b, err := readBackup(file)
+		if err == nil {
+			fmt.Fprintf(out, "%s: %s\n", file, b.Words())
+		}
+		return err
+	})
+	if err != nil {
+		fmt.Fprintf(errw, "hollen backup: %v\n", err)
+		return exitFailed
+	}
+	return 0
+}
+
+// wordFirst reads flags round one word.
+func wordFirst(f *flag.FlagSet, args []string) (word string, ok bool) {
+	if f.Parse(args) != nil {
+		return "", false
+	}
+	if f.NArg() > 0 {
+		word = f.Arg(0)
+		if f.Parse(f.Args()[1:]) != nil || f.NArg() > 0 {
+			return word, false
+		}
+	}
+	return word, true
+}
+
+func readBackup(file string) (b store.Backup, err error) {
+	f, size, err := opened(file)
+	if err != nil {
+		return b, err
+	}
+	defer f.Close()
+	return store.ReadBackup(f, size)
+}
+
+func opened(file string) (*os.File, int64, error) {
+	f, err := os.Open(file)
+	if err != nil {
+		return nil, 0, err
+	}
+	info, err := f.Stat()
+	if err != nil {
+		f.Close()
+		return nil, 0, err
+	}
+	return f, info.Size(), nil
+}
+
+// restoreCommand puts a backup into an empty database, or beside what is there.
+func restoreCommand(ctx context.Context, args []string, out, errw io.Writer) int {
+	f := flag.NewFlagSet("hollen restore", flag.ContinueOnError)
+	f.SetOutput(errw)
+	data := f.String("data", defaultData(false), "folder of the private database")
+	dsn := f.String("dsn", os.Getenv("HOLLEN_DSN"), "an existing MariaDB server")
+	beside := f.Bool("beside", false, "put batches, makings, cabinet and rooms beside what is there")
+	preview := f.Bool("preview", false, "say what would be done, and do nothing")
+	file, ok := wordFirst(f, args)
+	if !ok || file == "" {
+		fmt.Fprintln(errw, "hollen restore: FILE.zip is wanted")
+		return exitUsage
+	}
+	err := func() error {
+		r, size, err := opened(file)
+		if err != nil {
+			return err
+		}
+		defer r.Close()
+		b, err := store.ReadBackup(r, size)
+		if err != nil {
+			return err
+		}
+		fmt.Fprintf(out, "%s, made %s: %s\n", filepath.Base(file), b.Made.Local().Format("2 January 2006, 15:04"), b.Words())
+		if *preview && !*beside {
+			return nil
+		}
+		return withDatabase(ctx, *dsn, *data, func(dsn string) error {
+			if *beside {
+				done, err := store.RestoreBeside(ctx, dsn, r, size, *preview)
+				if err == nil {
+					fmt.Fprintln(out, done.Words())
+				}
+				return err
+			}
+			if _, err := store.Restore(ctx, dsn, r, size); errors.Is(err, store.ErrNotEmpty) {
+				return fmt.Errorf("%w; --beside puts the backup beside what is there, --data names another folder", err)
+			} else if err != nil {
+				return err
+			}
+			fmt.Fprintln(out, "restored")
+			return nil
+		})
+	}()
+	if err != nil {
+		fmt.Fprintf(errw, "hollen restore: %v\n", err)
+		return exitFailed
+	}
+	return 0
+}

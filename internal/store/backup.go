@@ -1,0 +1,449 @@
+package store
+
+import (
+	"archive/zip"
+	"bufio"
+	"bytes"
+	"context"
+	"database/sql"
+	"encoding/base64"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"io/fs"
+	"slices"
+	"strconv"
+	"strings"
+	"time"
+
+	"github.com/go-sql-driver/mysql"
+	"github.com/pressly/goose/v3"
+)
+
+// BackupFormat names the version of a backup.
+const BackupFormat = "hollen-backup/1"
+
+// backupHead is the document of a backup that says what it is.
+const backupHead = "hollen-backup.json"
+
+// Backup says what a backup holds. A backup is a zip of this and, for each table, a document a line for each of its rows.
+type Backup struct {
+	Format   string         `json:"format"`
+	Made     time.Time      `json:"made"`
+	Identity string         `json:"identity"` // of the database
+	Version  int64          `json:"version"`  // of its tables
+	Workshop string         `json:"workshop"`
+	Secrets  bool           `json:"secrets"` // passwords and tokens, hashed, are in it
+	Rows     map[string]int `json:"rows"`    // by table
+}
+
+// passed are tables that no backup holds: sessions and tries end with the server, what is learned and added up is made anew.
+var passed = []string{goose.DefaultTablename, "hollen_lock", "sessions", "sign_tries", "invites", "learned", "identity", "seeded"}
+
+// secret are columns a backup leaves empty unless it is asked for them.
+var secret = map[string][]string{"accounts": {"password", "pin"}, "devices": {"token"}}
+
+// ErrBackup says that a file is no backup that can be read.
+var ErrBackup = errors.New("that is no backup of Hollen’s that can be read")
+
+// Backup writes a backup of everything as it stands at one moment, while it is in use.
+func (s *Store) Backup(ctx context.Context, w io.Writer, secrets bool) (Backup, error) {
+	return backup(ctx, s.sql, w, secrets)
+}
+
+func backup(ctx context.Context, pool *sql.DB, w io.Writer, secrets bool) (b Backup, err error) {
+	c, err := pool.Conn(ctx)
+	if err != nil {
+		return b, err
+	}
+	defer c.Close()
+	for _, q := range []string{"SET SESSION TRANSACTION ISOLATION LEVEL REPEATABLE READ", "START TRANSACTION WITH CONSISTENT SNAPSHOT"} {
+		if _, err := c.ExecContext(ctx, q); err != nil {
+			return b, err
+		}
+	}
+	defer c.ExecContext(context.WithoutCancel(ctx), "ROLLBACK")
+	b = Backup{Format: BackupFormat, Made: time.Now().UTC().Truncate(time.Second), Secrets: secrets, Rows: map[string]int{}}
+	if b.Version, err = versionOf(ctx, pool); err != nil {
+		return b, err
+	}
+	_ = c.QueryRowContext(ctx, "SELECT name FROM identity").Scan(&b.Identity) // an older one has none
+	_ = c.QueryRowContext(ctx, "SELECT name FROM workshops").Scan(&b.Workshop)
+	tables, err := columnsOf(ctx, c)
+	if err != nil {
+		return b, err
+	}
+	z := zip.NewWriter(w)
+	for _, t := range tables {
+		if slices.Contains(passed, t.name) {
+			continue
+		}
+		f, err := z.CreateHeader(&zip.FileHeader{Name: t.name + ".jsonl", Method: zip.Deflate, Modified: b.Made})
+		if err != nil {
+			return b, err
+		}
+		if b.Rows[t.name], err = t.dump(ctx, c, f, secrets); err != nil {
+			return b, fmt.Errorf("%s: %w", t.name, err)
+		}
+	}
+	f, err := z.CreateHeader(&zip.FileHeader{Name: backupHead, Method: zip.Deflate, Modified: b.Made})
+	if err != nil {
+		return b, err
+	}
+	e := json.NewEncoder(f)
+	e.SetIndent("", "  ")
+	return b, errors.Join(e.Encode(b), z.Close())
+}
+
+// BackupOlder writes a backup of a database whose tables may be those of an older version to a file.
+func BackupOlder(ctx context.Context, dsn, file string) error {
+	pool, err := connect(dsn)
+	if err != nil {
+		return err
+	}
+	defer pool.Close()
+	return (&Store{sql: pool}).BackupFile(ctx, file, true)
+}
+
+// table is one table and its columns, those apart that the database works out itself.
+type table struct {
+	name    string
+	columns []column
+	key     []string // its primary key
+}
+
+type column struct {
+	name string
+	kind string // number, text, json, bytes, time, date
+}
+
+// columnsOf reads the tables there are, by name.
+func columnsOf(ctx context.Context, c *sql.Conn) (out []table, err error) {
+	rows, err := c.QueryContext(ctx, `SELECT c.table_name, c.column_name, c.data_type, c.column_key = 'PRI',
+		EXISTS (SELECT 1 FROM information_schema.check_constraints k WHERE k.constraint_schema = c.table_schema AND k.table_name = c.table_name
+			AND k.check_clause LIKE CONCAT('json_valid(%', c.column_name, '%'))
+		FROM information_schema.columns c JOIN information_schema.tables t USING (table_schema, table_name)
+		WHERE c.table_schema = DATABASE() AND t.table_type = 'BASE TABLE' AND COALESCE(c.generation_expression, '') = ''
+		ORDER BY c.table_name, c.ordinal_position`)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	for rows.Next() {
+		var name, col, kind string
+		var key, isJSON bool
+		if err := rows.Scan(&name, &col, &kind, &key, &isJSON); err != nil {
+			return nil, err
+		}
+		if len(out) == 0 || out[len(out)-1].name != name {
+			out = append(out, table{name: name})
+		}
+		t := &out[len(out)-1]
+		switch {
+		case isJSON:
+			kind = "json"
+		case strings.Contains(kind, "blob"), strings.Contains(kind, "binary"):
+			kind = "bytes"
+		case strings.Contains(kind, "int"), kind == "double", kind == "float", kind == "decimal":
+			kind = "number"
+		case kind == "date":
+		case kind == "datetime", kind == "timestamp":
+			kind = "time"
+		default:
+			kind = "text"
+		}
+		t.columns = append(t.columns, column{col, kind})
+		if key {
+			t.key = append(t.key, quoted(col))
+		}
+	}
+	return out, rows.Err()
+}
+
+func quoted(name string) string { return "`" + strings.ReplaceAll(name, "`", "") + "`" }
+
+func (t *table) list() string {
+	var all []string
+	for _, c := range t.columns {
+		all = append(all, quoted(c.name))
+	}
+	return strings.Join(all, ", ")
+}
+
+// timeForm is how moments stand in a backup: UTC, to the microsecond.
+const timeForm = "2006-01-02T15:04:05.999999Z"
+
+// dump writes the rows of a table, in the order of its key.
+func (t *table) dump(ctx context.Context, c *sql.Conn, w io.Writer, secrets bool) (n int, err error) {
+	query := "SELECT " + t.list() + " FROM " + quoted(t.name)
+	if len(t.key) > 0 {
+		query += " ORDER BY " + strings.Join(t.key, ", ")
+	}
+	rows, err := c.QueryContext(ctx, query)
+	if err != nil {
+		return 0, err
+	}
+	defer rows.Close()
+	out := bufio.NewWriter(w)
+	values, into := make([]sql.RawBytes, len(t.columns)), make([]any, len(t.columns))
+	for i := range values {
+		into[i] = &values[i]
+	}
+	for rows.Next() {
+		if err := rows.Scan(into...); err != nil {
+			return n, err
+		}
+		out.WriteByte('{')
+		for i, col := range t.columns {
+			if i > 0 {
+				out.WriteByte(',')
+			}
+			v := []byte(values[i])
+			if !secrets && slices.Contains(secret[t.name], col.name) {
+				v = []byte{}
+			}
+			out.Write(plainJSON(col.name))
+			out.WriteByte(':')
+			out.Write(col.write(v))
+		}
+		out.WriteString("}\n")
+		n++
+	}
+	return n, errors.Join(rows.Err(), out.Flush())
+}
+
+// plainJSON writes a text as JSON, its signs as they are.
+func plainJSON(v any) []byte {
+	var b bytes.Buffer
+	e := json.NewEncoder(&b)
+	e.SetEscapeHTML(false)
+	_ = e.Encode(v) // texts and bytes can always be written
+	return bytes.TrimSuffix(b.Bytes(), []byte("\n"))
+}
+
+func (c column) write(v []byte) []byte {
+	switch {
+	case v == nil:
+		return []byte("null")
+	case c.kind == "json" && json.Valid(v) && !bytes.ContainsAny(v, "\n\r"):
+		return v
+	case c.kind == "json": // as it is kept, to the letter
+		return plainJSON(string(v))
+	case c.kind == "bytes":
+		return plainJSON(base64.StdEncoding.EncodeToString(v))
+	case c.kind == "number":
+		return v
+	case c.kind == "date":
+		return plainJSON(string(v[:min(len(v), len(time.DateOnly))]))
+	case c.kind == "time":
+		if t, err := time.Parse("2006-01-02T15:04:05.999999Z07:00", string(v)); err == nil {
+			return plainJSON(t.UTC().Format(timeForm))
+		}
+	}
+	return plainJSON(string(v))
+}
+
+// read turns what stands in a backup into what the database takes.
+func (c column) read(v json.RawMessage) (any, error) {
+	if len(v) == 0 || string(v) == "null" {
+		return nil, nil
+	}
+	if c.kind == "json" && v[0] != '"' || c.kind == "number" {
+		return string(v), nil
+	}
+	var text string
+	if err := json.Unmarshal(v, &text); err != nil {
+		return nil, err
+	}
+	switch c.kind {
+	case "bytes":
+		return base64.StdEncoding.DecodeString(text)
+	case "time":
+		return time.Parse(timeForm, text)
+	}
+	return text, nil
+}
+
+// ReadBackup reads what a backup says of itself.
+func ReadBackup(r io.ReaderAt, size int64) (b Backup, err error) {
+	z, err := zip.NewReader(r, size)
+	if err != nil {
+		return b, fmt.Errorf("%w: %w", ErrBackup, err)
+	}
+	f, err := z.Open(backupHead)
+	if err != nil {
+		return b, fmt.Errorf("%w: %w", ErrBackup, err)
+	}
+	defer f.Close()
+	if err := json.NewDecoder(io.LimitReader(f, 1<<20)).Decode(&b); err != nil || b.Format != BackupFormat {
+		return b, fmt.Errorf("%w: its format is %.40q", ErrBackup, b.Format)
+	}
+	return b, nil
+}
+
+// ErrNotEmpty says that a database holds something already.
+var ErrNotEmpty = errors.New("the database is not empty")
+
+// mostAtATime is how many rows are put in with one statement.
+const mostAtATime = 50
+
+// Restore puts a backup into an empty database, which it brings to the version of the backup first and to this one's afterwards.
+func Restore(ctx context.Context, dsn string, r io.ReaderAt, size int64) (b Backup, err error) {
+	if b, err = ReadBackup(r, size); err != nil {
+		return b, err
+	}
+	pool, err := connect(dsn)
+	if err != nil {
+		return b, err
+	}
+	defer pool.Close()
+	files, err := fs.Sub(migrations, "migrations")
+	if err != nil {
+		return b, err
+	}
+	p, err := goose.NewProvider(goose.DialectMySQL, pool, files)
+	if err != nil {
+		return b, err
+	}
+	sources := p.ListSources()
+	if newest := sources[len(sources)-1].Version; b.Version > newest {
+		return b, fmt.Errorf("%w (the backup has version %d, this one knows %d)", ErrNewer, b.Version, newest)
+	}
+	at, err := versionOf(ctx, pool)
+	if err != nil {
+		return b, unreached(err)
+	}
+	if at > b.Version { // a new database has been opened already
+		var n int
+		if err := pool.QueryRowContext(ctx, "SELECT (SELECT COUNT(*) FROM batches) + (SELECT COUNT(*) FROM cabinet)").Scan(&n); err != nil || n > 0 {
+			return b, errors.Join(err, ErrNotEmpty)
+		}
+		return b, fmt.Errorf("%w: its tables are newer than the backup’s; give a database nobody has opened yet", ErrNotEmpty)
+	}
+	if _, err := p.UpTo(ctx, b.Version); err != nil {
+		return b, err
+	}
+	c, err := pool.Conn(ctx)
+	if err != nil {
+		return b, err
+	}
+	defer c.Close()
+	tables, err := columnsOf(ctx, c)
+	if err != nil {
+		return b, err
+	}
+	for _, t := range tables {
+		var n int
+		if slices.Contains(passed, t.name) {
+			continue
+		}
+		if err := c.QueryRowContext(ctx, "SELECT COUNT(*) FROM "+quoted(t.name)).Scan(&n); err != nil || n > 0 {
+			return b, errors.Join(err, fmt.Errorf("%w: there are %d rows in %s", ErrNotEmpty, n, t.name))
+		}
+	}
+	z, err := zip.NewReader(r, size)
+	if err != nil {
+		return b, fmt.Errorf("%w: %w", ErrBackup, err)
+	}
+	tx, err := c.BeginTx(ctx, nil) // all of it or nothing
+	if err != nil {
+		return b, err
+	}
+	defer tx.Rollback()
+	if _, err := tx.ExecContext(ctx, "SET FOREIGN_KEY_CHECKS = 0"); err != nil {
+		return b, err
+	}
+	for _, t := range tables {
+		f, err := z.Open(t.name + ".jsonl")
+		if errors.Is(err, fs.ErrNotExist) {
+			continue
+		} else if err != nil {
+			return b, fmt.Errorf("%w: %w", ErrBackup, err)
+		}
+		n, err := t.load(ctx, tx, f)
+		f.Close()
+		if err == nil && n != b.Rows[t.name] {
+			err = fmt.Errorf("%w: %d rows are there, and it says %d", ErrBackup, n, b.Rows[t.name])
+		}
+		if err != nil {
+			return b, fmt.Errorf("%s: %w", t.name, err)
+		}
+	}
+	if len(b.Identity) > 0 {
+		if _, err := tx.ExecContext(ctx, "INSERT IGNORE INTO identity (id, name) VALUES (1, ?)", b.Identity); err != nil && !isMissing(err) {
+			return b, err
+		}
+	}
+	if _, err := tx.ExecContext(ctx, "INSERT IGNORE INTO seeded (id) VALUES (1)"); err != nil && !isMissing(err) {
+		return b, err
+	}
+	if err := tx.Commit(); err != nil {
+		return b, err
+	}
+	_, err = p.Up(ctx)
+	return b, err
+}
+
+func isMissing(err error) bool {
+	var my *mysql.MySQLError
+	return errors.As(err, &my) && my.Number == noSuchTable
+}
+
+// load puts the rows of a document into a table.
+func (t *table) load(ctx context.Context, tx *sql.Tx, r io.Reader) (n int, err error) {
+	d := json.NewDecoder(r)
+	one := "(" + strings.TrimSuffix(strings.Repeat("?,", len(t.columns)), ",") + ")"
+	var args []any
+	flush := func(rows int) error {
+		if rows == 0 {
+			return nil
+		}
+		_, err := tx.ExecContext(ctx, "INSERT INTO "+quoted(t.name)+" ("+t.list()+") VALUES "+strings.TrimSuffix(strings.Repeat(one+",", rows), ","), args...)
+		args = args[:0]
+		return err
+	}
+	size, waiting := 0, 0
+	for {
+		var row map[string]json.RawMessage
+		if err := d.Decode(&row); errors.Is(err, io.EOF) {
+			return n, flush(waiting)
+		} else if err != nil {
+			return n, fmt.Errorf("%w: row %d: %w", ErrBackup, n+1, err)
+		}
+		for _, c := range t.columns {
+			v, err := c.read(row[c.name])
+			if err != nil {
+				return n, fmt.Errorf("%w: row %d, %s: %w", ErrBackup, n+1, c.name, err)
+			}
+			args = append(args, v)
+			size += len(row[c.name])
+		}
+		n, waiting = n+1, waiting+1
+		const mostBytes = 1 << 20
+		if waiting == mostAtATime || size > mostBytes {
+			if err := flush(waiting); err != nil {
+				return n, fmt.Errorf("row %d: %w", n, err)
+			}
+			size, waiting = 0, 0
+		}
+	}
+}
+
+// Words say what a backup holds, for people.
+func (b Backup) Words() string {
+	out := []string{}
+	for _, x := range []struct{ table, one, many string }{{"batches", "batch", "batches"}, {"revisions", "version", "versions"}, {"makings", "making", "makings"},
+		{"making_events", "event", "events"}, {"cabinet", "thing of the cabinet", "things of the cabinet"}, {"rooms", "room", "rooms"},
+		{"accounts", "account", "accounts"}, {"making_pictures", "picture", "pictures"}} {
+		if n := b.Rows[x.table]; n == 1 {
+			out = append(out, "1 "+x.one)
+		} else if n > 1 {
+			out = append(out, strconv.Itoa(n)+" "+x.many)
+		}
+	}
+	if len(out) == 0 {
+		return "nothing"
+	}
+	return strings.Join(out, ", ")
+}

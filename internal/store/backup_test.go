@@ -1,0 +1,295 @@
+package store_test
+
+import (
+	"archive/zip"
+	"bytes"
+	"context"
+	"errors"
+	"io"
+	"os"
+	"path/filepath"
+	"slices"
+	"strings"
+	"sync"
+	"testing"
+	"time"
+
+	"hollen/internal/core/flour"
+	"hollen/internal/core/plan"
+	"hollen/internal/core/request"
+
+	"hollen/internal/core/rules"
+
+	"hollen/internal/account"
+	"hollen/internal/core/bench"
+	"hollen/internal/store"
+	"hollen/internal/store/storetest"
+)
+
+// documents are those of a backup, by name.
+func documents(t *testing.T, raw []byte) map[string]string {
+	t.Helper()
+	z, err := zip.NewReader(bytes.NewReader(raw), int64(len(raw)))
+	if err != nil {
+		t.Fatal(err)
+	}
+	out := map[string]string{}
+	for _, f := range z.File {
+		r, err := f.Open()
+		if err != nil {
+			t.Fatal(err)
+		}
+		b, err := io.ReadAll(r)
+		if err != nil {
+			t.Fatal(err)
+		}
+		out[f.Name] = string(b)
+	}
+	return out
+}
+
+func backedUp(t *testing.T, s *store.Store, secrets bool) []byte {
+	t.Helper()
+	var b bytes.Buffer
+	if _, err := s.Backup(context.Background(), &b, secrets); err != nil {
+		t.Fatal(err)
+	}
+	return b.Bytes()
+}
+
+func restored(t *testing.T, raw []byte) *store.Store {
+	t.Helper()
+	dsn := storetest.DSN(t)
+	if _, err := store.Restore(context.Background(), dsn, bytes.NewReader(raw), int64(len(raw))); err != nil {
+		t.Fatal(err)
+	}
+	s, err := store.Open(context.Background(), dsn)
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() { s.Close() })
+	return s
+}
+
+// Everything comes back to the letter: each document of a backup of what was restored is the one it was restored from. Passwords and tokens
+// come along when they are asked for, and not otherwise.
+func TestBackupAndRestore(t *testing.T) {
+	s, ctx := logged(t), context.Background()
+	if _, err := s.AddAccount(ctx, "Linde", account.Keeps, "a heron on the quay"); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := s.AddDevice(ctx, "bench", "scale"); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := s.AddPicture(ctx, 1, []byte{0xff, 0xd8, 0, 1, 2, '\n', '"'}); err != nil {
+		t.Fatal(err)
+	}
+	if err := s.Audited(ctx, store.Audit{Who: "Linde", What: "deleted", Detail: "batch “<&\u2028>”"}); err != nil {
+		t.Fatal(err)
+	}
+	if err := s.Delete(ctx, 3); err != nil {
+		t.Fatal(err)
+	}
+	for _, secrets := range []bool{true, false} {
+		was := backedUp(t, s, secrets)
+		back := restored(t, was)
+		a, b := documents(t, was), documents(t, backedUp(t, back, secrets))
+		if len(a) < 14 || len(a) != len(b) {
+			t.Errorf("%d documents, %d", len(a), len(b))
+		}
+		for name, doc := range a {
+			if name != "hollen-backup.json" && doc != b[name] {
+				t.Errorf("%s: %.300s\n%.300s", name, doc, b[name])
+			}
+		}
+		linde, err := back.AccountNamed(ctx, "Linde")
+		if err != nil || account.Verify(linde.Password, "a heron on the quay") != secrets {
+			t.Errorf("secrets %v: %v", secrets, err)
+		}
+		if strings.Contains(a["accounts.jsonl"], "argon2id") != secrets {
+			t.Error("a password stands in a backup that is to have none")
+		}
+		if l, _, _, err := back.Learned(ctx, rules.Default().Learn); err != nil || l.Len() < 100 {
+			t.Errorf("%v", err)
+		}
+		if _, err := back.Get(ctx, 3); !errors.Is(err, store.ErrDeleted) {
+			t.Errorf("what was deleted: %v", err)
+		}
+	}
+}
+
+// While others write, a backup is of one moment: every event it holds is of a making it holds, as far as that making says it has come.
+func TestBackupIsOfOneMoment(t *testing.T) {
+	s, m := begun(t)
+	ctx, cancel := context.WithCancel(context.Background())
+	var wait sync.WaitGroup
+	for w := range 3 {
+		wait.Go(func() {
+			for i := 0; ctx.Err() == nil && i < 3000; i++ {
+				_, _ = s.AddEvents(ctx, m.ID, []bench.Event{{ID: strings.Repeat("abc"[w:w+1], 3) + time.Now().Format("150405.000000000"), What: bench.Noted, Text: "x",
+					At: time.Now()}})
+			}
+		})
+	}
+	for range 4 {
+		back := restored(t, backedUp(t, s, false))
+		got, err := back.Making(context.Background(), m.ID)
+		if err != nil {
+			t.Fatal(err)
+		}
+		events, last, err := back.Events(context.Background(), m.ID, 0)
+		if err != nil || last != got.Seq || uint64(len(events)) != got.Seq {
+			t.Errorf("%d events up to %d, and the making says %d: %v", len(events), last, got.Seq, err)
+		}
+	}
+	cancel()
+	wait.Wait()
+}
+
+// A backup of every version there has been is read by this one; it stands in testdata as it was written.
+func TestBackupsOfBefore(t *testing.T) {
+	all, err := filepath.Glob("testdata/backup-*.zip")
+	if err != nil || len(all) == 0 {
+		t.Fatalf("no backup of any version: %v", err)
+	}
+	for _, f := range all {
+		raw, err := os.ReadFile(f)
+		if err != nil {
+			t.Fatal(err)
+		}
+		s := restored(t, raw)
+		list, _, err := s.List(context.Background(), store.Query{})
+		if err != nil || len(list) != 10 || list[0].Row.Name == "" {
+			t.Errorf("%s: %d batches, %v", f, len(list), err)
+		}
+		if b, err := s.Get(context.Background(), 7); err != nil || b.Request.Name != "Tagliatelle for Saturday" {
+			t.Errorf("%s: %v", f, err)
+		}
+		if made, err := s.NewestMade(context.Background(), 10); err != nil || len(made) != 1 {
+			t.Errorf("%s: %d makings, %v", f, len(made), err)
+		}
+	}
+}
+
+// What is no backup, one of a newer version, a broken one, and a database that holds something are refused, and nothing is written.
+func TestRestoreRefuses(t *testing.T) {
+	s, ctx := logged(t), context.Background()
+	raw := backedUp(t, s, false)
+	try := func(raw []byte, dsn string) error {
+		_, err := store.Restore(ctx, dsn, bytes.NewReader(raw), int64(len(raw)))
+		return err
+	}
+	full := storetest.DSN(t)
+	if err := try(raw, full); err != nil {
+		t.Fatal(err)
+	}
+	if err := try(raw, full); !errors.Is(err, store.ErrNotEmpty) {
+		t.Errorf("into a database that holds something: %v", err)
+	}
+	for name, bad := range map[string][]byte{"rubbish": []byte("PK rubbish"), "cut": raw[:len(raw)/2], "empty": {},
+		"newer": rewritten(t, raw, "hollen-backup.json", `"version": `, `"version": 9`), "fewer": rewritten(t, raw, "rooms.jsonl", "{", "")} {
+		dsn := storetest.DSN(t)
+		if err := try(bad, dsn); err == nil {
+			t.Errorf("%s is restored", name)
+		}
+		s, err := store.Open(ctx, dsn)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if list, _, err := s.List(ctx, store.Query{}); err != nil || len(list) > 0 {
+			t.Errorf("%s: %d batches are written, %v", name, len(list), err)
+		}
+		s.Close()
+	}
+}
+
+// rewritten is a backup with something else in one of its documents.
+func rewritten(t *testing.T, raw []byte, name, from, to string) []byte {
+	t.Helper()
+	var b bytes.Buffer
+	z := zip.NewWriter(&b)
+	for n, doc := range documents(t, raw) {
+		if n == name {
+			doc = strings.Replace(doc, from, to, 1)
+		}
+		f, err := z.Create(n)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if _, err := f.Write([]byte(doc)); err != nil {
+			t.Fatal(err)
+		}
+	}
+	if err := z.Close(); err != nil {
+		t.Fatal(err)
+	}
+	return b.Bytes()
+}
+
+// Put beside what is there, a backup adds what is not: batches with every version and their makings, things under keys of their own here. Asked
+// for a preview it writes nothing; a second time it finds everything there.
+func TestRestoreBeside(t *testing.T) {
+	s, ctx := logged(t), context.Background()
+	raw := backedUp(t, s, false)
+	dsn := storetest.DSN(t)
+	here, err := store.Open(ctx, dsn)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer here.Close()
+	for _, m := range []string{"Ada", "Nib"} { // keys are others here
+		if _, err := here.Keep(ctx, store.MakerKind, 0, 0, request.Maker{Name: m}); err != nil {
+			t.Fatal(err)
+		}
+	}
+	beside := func(preview bool) store.Beside {
+		t.Helper()
+		b, err := store.RestoreBeside(ctx, dsn, bytes.NewReader(raw), int64(len(raw)), preview)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return b
+	}
+	would := beside(true)
+	if list, _, err := here.List(ctx, store.Query{}); err != nil || len(list) != 0 {
+		t.Errorf("a preview writes %d batches, %v", len(list), err)
+	}
+	did := beside(false)
+	if did.Batches != 10 || did.Makings != 106 || did.Things != 14 || would.Words() != did.Words() {
+		t.Errorf("would %s; did %s", would.Words(), did.Words())
+	}
+	if again := beside(false); again.Batches+again.Makings+again.Things+again.Rooms != 0 || again.HadMs != 106 {
+		t.Errorf("a second time: %s", again.Words())
+	}
+	theirs, _, err := s.List(ctx, store.Query{Sort: store.ByName})
+	if err != nil {
+		t.Fatal(err)
+	}
+	ours, _, err := here.List(ctx, store.Query{Sort: store.ByName})
+	if err != nil || len(ours) != len(theirs) {
+		t.Fatalf("%d batches, %v", len(ours), err)
+	}
+	cab, err := here.Cabinet(ctx)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for i := range ours {
+		a, err1 := s.Get(ctx, theirs[i].ID)
+		b, err2 := here.Get(ctx, ours[i].ID)
+		p, err3 := plan.Make(rules.Default(), a.Request.Request)
+		q, err4 := plan.Make(rules.Default(), b.Request.Request)
+		if errors.Join(err1, err2, err3, err4) != nil || p.Formula.Dough.MassG != q.Formula.Dough.MassG || a.Request.Name != b.Request.Name || (a.PartnerID == nil) != (b.PartnerID == nil) {
+			t.Errorf("%s is another: %v", a.Request.Name, errors.Join(err1, err2, err3, err4))
+		}
+		for _, f := range b.Request.Flours {
+			if f.Own != nil && (f.Own.Key != f.Flour || !slices.ContainsFunc(cab.Flours, func(x flour.Flour) bool { return x.Key == f.Flour && x.Name == f.Own.Name })) {
+				t.Errorf("%s: flour %s is %s here", b.Request.Name, f.Flour, f.Own.Name)
+			}
+		}
+	}
+	was, err1 := s.NewestMade(ctx, 200)
+	is, err2 := here.NewestMade(ctx, 200)
+	if err1 != nil || err2 != nil || len(was) != len(is) || was[5].OutG != is[5].OutG || was[5].Name != is[5].Name {
+		t.Errorf("%d makings, %d", len(was), len(is))
+	}
+}

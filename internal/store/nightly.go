@@ -1,0 +1,127 @@
+package store
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"os"
+	"path/filepath"
+	"slices"
+	"strings"
+	"time"
+)
+
+// Nightly backups: so many are kept, one is made when the last is so old, and it is missed when it is older still.
+const (
+	KeptBackups = 14
+	backupEvery = 24 * time.Hour
+	MissedAfter = 30 * time.Hour
+)
+
+// backupName begins the name of a backup that was made by itself.
+const backupName = "hollen-"
+
+const backupStamp = "2006-01-02T15-04-05Z"
+
+// BackupTo writes a backup into a folder, whole or not at all, and keeps the newest of those made so.
+func (s *Store) BackupTo(ctx context.Context, dir string) (file string, err error) {
+	if err := os.MkdirAll(dir, 0o700); err != nil {
+		return "", err
+	}
+	file = filepath.Join(dir, backupName+time.Now().UTC().Format(backupStamp)+".zip")
+	if err := s.BackupFile(ctx, file, true); err != nil {
+		return "", err
+	}
+	all := Backups(dir)
+	for _, old := range all[:max(0, len(all)-KeptBackups)] {
+		_ = os.Remove(filepath.Join(dir, old)) // the next night tries again
+	}
+	return file, nil
+}
+
+// BackupFile writes a backup to a file, whole or not at all.
+func (s *Store) BackupFile(ctx context.Context, file string, secrets bool) error {
+	tmp, err := os.OpenFile(file+".part", os.O_WRONLY|os.O_CREATE|os.O_TRUNC, 0o600)
+	if err != nil {
+		return err
+	}
+	_, err = s.Backup(ctx, tmp, secrets)
+	if err = errors.Join(err, tmp.Sync(), tmp.Close()); err == nil {
+		err = os.Rename(file+".part", file)
+	}
+	if err != nil {
+		_ = os.Remove(file + ".part")
+		return fmt.Errorf("backup: %w", err)
+	}
+	return nil
+}
+
+// Backups are the names of the backups made by themselves in a folder, the oldest first.
+func Backups(dir string) (out []string) {
+	all, _ := os.ReadDir(dir)
+	for _, f := range all {
+		if _, ok := backupTime(f.Name()); ok {
+			out = append(out, f.Name())
+		}
+	}
+	slices.Sort(out)
+	return out
+}
+
+func backupTime(name string) (time.Time, bool) {
+	stamp, ok := strings.CutPrefix(strings.TrimSuffix(name, ".zip"), backupName)
+	t, err := time.Parse(backupStamp, stamp)
+	return t, ok && err == nil && strings.HasSuffix(name, ".zip")
+}
+
+// LastBackup is when the newest backup in a folder was made; the zero time where there is none.
+func LastBackup(dir string) time.Time {
+	all := Backups(dir)
+	if len(all) == 0 {
+		return time.Time{}
+	}
+	t, _ := backupTime(all[len(all)-1])
+	return t
+}
+
+// backupAt is the hour of the night backups are made at, by the clock here.
+const backupAt = 3
+
+// nextBackup is when the next one is due: at night, or at once where the last is too old.
+func nextBackup(last, now time.Time) time.Time {
+	if last.IsZero() || now.Sub(last) > backupEvery {
+		return now
+	}
+	at := time.Date(now.Year(), now.Month(), now.Day(), backupAt, 0, 0, 0, now.Location())
+	if !at.After(now) {
+		at = at.AddDate(0, 0, 1)
+	}
+	return at
+}
+
+// Nightly makes a backup every night until ctx ends, and one soon after it begins where the last is too old. What fails is told and tried
+// again within the hour.
+func (s *Store) Nightly(ctx context.Context, dir string, settle time.Duration) {
+	wait := settle
+	for {
+		select {
+		case <-ctx.Done():
+			return
+		case <-time.After(wait):
+		}
+		if due := nextBackup(LastBackup(dir), time.Now()); due.After(time.Now()) {
+			wait = min(time.Until(due), time.Hour) // a clock may be put right meanwhile
+			continue
+		}
+		if _, err := s.BackupTo(ctx, dir); err != nil && ctx.Err() == nil {
+			s.log.Error("nightly backup", "err", err)
+		}
+		wait = time.Hour
+	}
+}
+
+// Size is how much room the database takes, bytes.
+func (s *Store) Size(ctx context.Context) (n int64, err error) {
+	err = s.db.WithContext(ctx).Raw("SELECT COALESCE(SUM(data_length + index_length), 0) FROM information_schema.tables WHERE table_schema = DATABASE()").Scan(&n).Error
+	return n, err
+}

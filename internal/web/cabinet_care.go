@@ -1,0 +1,117 @@
+package web
+
+import (
+	"context"
+	"fmt"
+	"net/http"
+	"path/filepath"
+	"syscall"
+	"time"
+
+	"github.com/gin-gonic/gin"
+
+	"hollen/internal/core/measure"
+	"hollen/internal/store"
+)
+
+// careView is what the house says of its data: backups, room on the disk, who may sign in.
+type careView struct {
+	Last   string // when the last backup was made, "" without any
+	Missed bool   // a night was missed
+	Kept   int    // backups
+	Here   bool   // backups are made by themselves
+	Done   bool   // one has just been made
+	Uses   string // room the database takes
+	Free   string // on its disk
+	Low    bool   // little is left
+	SignIn bool
+}
+
+// lowOn is under how much free room on a disk it is said, bytes.
+const lowOn = 1 << 30
+
+// care reads it.
+func (s *Server) care(ctx context.Context, done bool) *careView {
+	dir := s.access.Backups
+	v := &careView{Here: dir != "", SignIn: s.access.SignIn, Done: done}
+	if size, err := s.store.Size(ctx); err == nil {
+		v.Uses = bytesWords(uint64(size))
+	}
+	if dir == "" {
+		return v
+	}
+	last := store.LastBackup(dir)
+	v.Kept, v.Missed = len(store.Backups(dir)), last.IsZero() || time.Since(last) > store.MissedAfter
+	if !last.IsZero() {
+		v.Last = ageWords(time.Since(last))
+	}
+	var fs syscall.Statfs_t
+	if syscall.Statfs(filepath.Dir(dir), &fs) == nil {
+		free := uint64(fs.Bavail) * uint64(fs.Bsize)
+		v.Free, v.Low = bytesWords(free), free < lowOn
+	}
+	return v
+}
+
+// bytesWords are bytes as people say them.
+func bytesWords(n uint64) string {
+	switch {
+	case n >= 10<<30:
+		return fmt.Sprintf("%d GB", n>>30)
+	case n >= 1<<30:
+		return fmt.Sprintf("%.1f GB", float64(n)/(1<<30))
+	}
+	return fmt.Sprintf("%d MB", (n+1<<19)>>20)
+}
+
+// ageWords is how long ago something was.
+func ageWords(d time.Duration) string {
+	switch {
+	case d < 2*time.Minute:
+		return "just now"
+	case d < 2*time.Hour:
+		return fmt.Sprintf("%d minutes ago", int(d.Minutes()))
+	case d < 48*time.Hour:
+		return fmt.Sprintf("%d hours ago", int(d.Hours()))
+	}
+	return measure.Plural(int(d.Hours()/24), "day", "days") + " ago"
+}
+
+// backupFor is how long writing a backup may take.
+const backupFor = 10 * time.Minute
+
+// downloadBackup hands out everything, without passwords.
+func (s *Server) downloadBackup(c *gin.Context) {
+	ctx, cancel := context.WithTimeout(context.WithoutCancel(c.Request.Context()), backupFor)
+	defer cancel()
+	_ = http.NewResponseController(c.Writer).SetWriteDeadline(time.Now().Add(backupFor))
+	c.Header("Content-Type", "application/zip")
+	c.Header("Content-Disposition", fmt.Sprintf("attachment; filename=\"hollen-%s.zip\"", time.Now().Format(time.DateOnly)))
+	if _, err := s.store.Backup(ctx, c.Writer, false); err != nil {
+		if !c.Writer.Written() {
+			c.Header("Content-Disposition", "inline")
+			s.failStore(c, err)
+			return
+		}
+		s.log.Error("backup", "err", err) // a file that is cut off lacks its list, and is none
+		return
+	}
+	s.audit(c, "backup", "downloaded")
+}
+
+// backUp makes one of the nightly backups now.
+func (s *Server) backUp(c *gin.Context) {
+	if s.access.Backups == "" {
+		s.fail(c, http.StatusNotFound, "Backups are not made by themselves here.", "“hollen backup FILE” makes one.")
+		return
+	}
+	ctx, cancel := context.WithTimeout(context.WithoutCancel(c.Request.Context()), backupFor)
+	defer cancel()
+	_ = http.NewResponseController(c.Writer).SetWriteDeadline(time.Now().Add(backupFor))
+	if _, err := s.store.BackupTo(ctx, s.access.Backups); err != nil {
+		s.failStore(c, err)
+		return
+	}
+	s.audit(c, "backup", "made")
+	c.Redirect(http.StatusSeeOther, "/cabinet/house?backup=1")
+}
