@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"io"
 	"net"
+	"os"
 	"os/exec"
 	"path/filepath"
 	"strings"
@@ -144,7 +145,8 @@ func (b *tab) on(times int) {
 // program is Hollen as it is installed, a process of its own.
 func program(t *testing.T, path, dsn, addr string) (at string, kill func()) {
 	t.Helper()
-	cmd := exec.Command(path, "serve", "--dsn", dsn, "--addr", addr)
+	cmd := exec.Command(path, "serve", "--data", t.TempDir(), "--addr", addr)
+	cmd.Env = append(os.Environ(), "HOLLEN_DSN="+dsn)
 	out, err := cmd.StdoutPipe()
 	if err != nil {
 		t.Fatal(err)

@@ -16,15 +16,15 @@ import (
 func backupCommand(ctx context.Context, args []string, out, errw io.Writer) int {
 	f := flag.NewFlagSet("hollen backup", flag.ContinueOnError)
 	f.SetOutput(errw)
-	data := f.String("data", defaultData(false), "folder of the private database")
-	dsn := f.String("dsn", os.Getenv("HOLLEN_DSN"), "an existing MariaDB server")
+	var at place
+	at.flags(f, false)
 	secrets := f.Bool("secrets", false, "with passwords and tokens, hashed")
 	file, ok := wordFirst(f, args)
 	if !ok || file == "" {
 		fmt.Fprintln(errw, "hollen backup: FILE.zip is wanted")
 		return exitUsage
 	}
-	err := withStore(ctx, *dsn, *data, func(s *store.Store) error {
+	err := withStore(ctx, at, func(s *store.Store) error {
 		if err := s.BackupFile(ctx, file, *secrets); err != nil {
 			return err
 		}
@@ -81,8 +81,8 @@ func opened(file string) (*os.File, int64, error) {
 func restoreCommand(ctx context.Context, args []string, out, errw io.Writer) int {
 	f := flag.NewFlagSet("hollen restore", flag.ContinueOnError)
 	f.SetOutput(errw)
-	data := f.String("data", defaultData(false), "folder of the private database")
-	dsn := f.String("dsn", os.Getenv("HOLLEN_DSN"), "an existing MariaDB server")
+	var at place
+	at.flags(f, false)
 	beside := f.Bool("beside", false, "put batches, makings, cabinet and rooms beside what is there")
 	preview := f.Bool("preview", false, "say what would be done, and do nothing")
 	file, ok := wordFirst(f, args)
@@ -104,7 +104,7 @@ func restoreCommand(ctx context.Context, args []string, out, errw io.Writer) int
 		if *preview && !*beside {
 			return nil
 		}
-		return withDatabase(ctx, *dsn, *data, func(dsn string) error {
+		return withDatabase(ctx, at, func(dsn string) error {
 			if *beside {
 				done, err := store.RestoreBeside(ctx, dsn, r, size, *preview)
 				if err == nil {

@@ -20,8 +20,8 @@ import (
 const dsnFile = "dsn"
 
 // withStore opens the store of a data folder, the running one's where one runs, or of a server of one's own.
-func withStore(ctx context.Context, dsn, data string, f func(*store.Store) error) error {
-	return withDatabase(ctx, dsn, data, func(dsn string) error {
+func withStore(ctx context.Context, p place, f func(*store.Store) error) error {
+	return withDatabase(ctx, p, func(dsn string) error {
 		s, err := store.Open(ctx, dsn)
 		if err != nil {
 			return err
@@ -32,11 +32,15 @@ func withStore(ctx context.Context, dsn, data string, f func(*store.Store) error
 }
 
 // withDatabase reaches the database of a data folder, the running one's where one runs, or a server of one's own.
-func withDatabase(ctx context.Context, dsn, data string, f func(dsn string) error) error {
+func withDatabase(ctx context.Context, p place, f func(dsn string) error) error {
+	if err := p.settle(); err != nil {
+		return err
+	}
+	dsn := p.dsn
 	if dsn == "" {
-		kept, err := os.ReadFile(filepath.Join(data, dsnFile))
+		kept, err := os.ReadFile(filepath.Join(p.data, dsnFile))
 		if dsn = string(kept); err != nil {
-			db, err := localdb.Start(ctx, data)
+			db, err := localdb.Start(ctx, p.data)
 			if err != nil {
 				return err
 			}
@@ -51,8 +55,8 @@ func withDatabase(ctx context.Context, dsn, data string, f func(dsn string) erro
 func deviceCommand(ctx context.Context, args []string, out, errw io.Writer) int {
 	f := flag.NewFlagSet("hollen device", flag.ContinueOnError)
 	f.SetOutput(errw)
-	data := f.String("data", defaultData(false), "folder of the private database")
-	dsn := f.String("dsn", os.Getenv("HOLLEN_DSN"), "an existing MariaDB server")
+	var at place
+	at.flags(f, false)
 	kind := f.String("kind", "scale", "scale or room")
 	if len(args) == 0 {
 		fmt.Fprint(errw, usage)
@@ -65,7 +69,7 @@ func deviceCommand(ctx context.Context, args []string, out, errw io.Writer) int 
 	if err := f.Parse(rest); err != nil {
 		return exitUsage
 	}
-	err := withStore(ctx, *dsn, *data, func(s *store.Store) error {
+	err := withStore(ctx, at, func(s *store.Store) error {
 		switch what {
 		case "add":
 			token, err := s.AddDevice(ctx, name, *kind)

@@ -5,7 +5,6 @@ import (
 	"flag"
 	"fmt"
 	"io"
-	"os"
 
 	"hollen/internal/core/measure"
 	"hollen/internal/core/rules"
@@ -16,12 +15,12 @@ import (
 func onStore(ctx context.Context, name string, args []string, errw io.Writer, do func(*store.Store) error) int {
 	f := flag.NewFlagSet("hollen "+name, flag.ContinueOnError)
 	f.SetOutput(errw)
-	data := f.String("data", defaultData(false), "folder of the private database")
-	dsn := f.String("dsn", os.Getenv("HOLLEN_DSN"), "an existing MariaDB server")
+	var at place
+	at.flags(f, false)
 	if f.Parse(args) != nil {
 		return exitUsage
 	}
-	if err := withStore(ctx, *dsn, *data, do); err != nil {
+	if err := withStore(ctx, at, do); err != nil {
 		fmt.Fprintf(errw, "hollen %s: %v\n", name, err)
 		return exitFailed
 	}

@@ -16,8 +16,8 @@ const usage = `hollen plans batches of fresh egg pasta.
   hollen demo  [--fresh] [--data DIR] [--addr HOST:PORT] [--log FILE]
       starts a private database, loads the demo workshop, serves it
   hollen serve [--dsn DSN] [--data DIR] [--addr HOST:PORT] [--log FILE]
-      serves your own batches, from a private database in DIR or, with --dsn or
-      HOLLEN_DSN (user:password@tcp(host:port)/database), from a server of yours
+      serves your own batches, from a private database in DIR or, with HOLLEN_DSN or
+      --dsn-file (user:password@tcp(host:port)/database), from a server of yours
       beyond this machine: --tls self, or --cert FILE --key FILE, or --behind-proxy CIDR,
       or --insecure-http; --host NAME for the names it answers to. Accounts are asked for
   hollen user  add NAME [--role keeps|makes|looks] | list | password NAME | remove NAME

@@ -25,8 +25,9 @@ import (
 
 // options are the flags of serve and demo.
 type options struct {
-	dsn, data, addr, log string
-	fresh, demo          bool
+	addr, log   string
+	fresh, demo bool
+	place
 	reach
 }
 
@@ -38,7 +39,7 @@ func parse(args []string, isDemo bool, errw io.Writer) (options, error) {
 	}
 	f := flag.NewFlagSet("hollen "+name, flag.ContinueOnError)
 	f.SetOutput(errw)
-	f.StringVar(&o.data, "data", defaultData(isDemo), "folder of the private database")
+	o.place.flags(f, isDemo)
 	f.StringVar(&o.addr, "addr", "127.0.0.1:0", "address to serve on; port 0 takes a free one")
 	f.StringVar(&o.log, "log", "", "file the log goes to; - is standard error")
 	f.Var(&o.hosts, "host", "a name or address it answers to, besides those of this machine; may be given several times")
@@ -49,8 +50,6 @@ func parse(args []string, isDemo bool, errw io.Writer) (options, error) {
 	f.BoolVar(&o.insecure, "insecure-http", false, "serve others without encryption: whoever is on the network can read passwords")
 	if isDemo {
 		f.BoolVar(&o.fresh, "fresh", false, "forget what the demo holds and start over")
-	} else {
-		f.StringVar(&o.dsn, "dsn", os.Getenv("HOLLEN_DSN"), "an existing MariaDB server: user:password@tcp(host:port)/database")
 	}
 	if err := f.Parse(args); err != nil {
 		return o, err
@@ -60,7 +59,14 @@ func parse(args []string, isDemo bool, errw io.Writer) (options, error) {
 		fmt.Fprintf(errw, "hollen %s: %v\n", name, err)
 		return o, err
 	}
-	return o, nil
+	if isDemo {
+		return o, nil
+	}
+	err := o.settle()
+	if err != nil {
+		fmt.Fprintf(errw, "hollen %s: %v\n", name, err)
+	}
+	return o, err
 }
 
 // defaultData is where a private database stands unless told otherwise.

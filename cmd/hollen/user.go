@@ -20,8 +20,8 @@ import (
 func userCommand(ctx context.Context, args []string, in io.Reader, out, errw io.Writer) int {
 	f := flag.NewFlagSet("hollen user", flag.ContinueOnError)
 	f.SetOutput(errw)
-	data := f.String("data", defaultData(false), "folder of the private database")
-	dsn := f.String("dsn", os.Getenv("HOLLEN_DSN"), "an existing MariaDB server")
+	var at place
+	at.flags(f, false)
 	role := f.String("role", string(account.Makes), "keeps, makes or looks")
 	file := f.String("password-file", "", "file whose first line is the password")
 	what, name := "", ""
@@ -58,7 +58,7 @@ func userCommand(ctx context.Context, args []string, in io.Reader, out, errw io.
 			return exitUsage
 		}
 	}
-	err := withStore(ctx, *dsn, *data, func(s *store.Store) error {
+	err := withStore(ctx, at, func(s *store.Store) error {
 		note := func(what, detail string) error {
 			return s.Audited(ctx, store.Audit{Who: "the command line", What: what, Detail: detail})
 		}
