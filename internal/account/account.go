@@ -37,7 +37,7 @@ func (r Role) May(need Role) bool {
 // Bounds of what is typed, letters.
 const (
 	LeastPassword = 12
-	MostPassword  = 200
+	MostPassword  = 128
 	MostName      = 60
 	LeastPIN      = 4
 	MostPIN       = 8

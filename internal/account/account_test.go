@@ -19,7 +19,7 @@ func TestHash(t *testing.T) {
 func TestPasswords(t *testing.T) {
 	for password, want := range map[string]error{
 		"a heron on the quay wall": nil, "brine-lantern-otter-7": nil, "xK9$vQ2mLp4w": nil,
-		"short": ErrShort, "elevenchars": ErrShort, strings.Repeat("ab", 101): ErrShort, "aaaaaaaaaaaa": ErrCommon, "123456789012": ErrCommon,
+		"short": ErrShort, "elevenchars": ErrShort, strings.Repeat("ab", 65): ErrShort, "aaaaaaaaaaaa": ErrCommon, "123456789012": ErrCommon,
 		"abababababab": ErrCommon, "Password1234!": ErrCommon, "qwerty123456": ErrCommon, "Linde12345678!": ErrCommon, "abcdefghijklm": ErrCommon,
 		"welcome2026!!": ErrCommon, "pastapasta123": ErrCommon,
 	} {

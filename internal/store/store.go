@@ -180,21 +180,15 @@ func OpenAfter(ctx context.Context, dsn string, before func(from, to int64) erro
 
 // connect returns the connections to a database; none is made yet.
 func connect(dsn string) (*sql.DB, error) {
-	cfg, err := mysql.ParseDSN(dsn)
-	if err != nil {
-		return nil, fmt.Errorf("dsn: %w; expected user:password@tcp(host:port)/database", err)
+	c, all := &connector{}, addresses(dsn)
+	for _, a := range all {
+		one, err := settings(a, len(all) == 1)
+		if err != nil {
+			return nil, err
+		}
+		c.all = append(c.all, one)
 	}
-	if cfg.DBName == "" {
-		return nil, errors.New("dsn: names no database; expected user:password@tcp(host:port)/database")
-	}
-	cfg.ParseTime, cfg.Loc, cfg.ClientFoundRows, cfg.InterpolateParams = true, time.UTC, true, true
-	cfg.Collation = "utf8mb4_unicode_ci"
-	cfg.Timeout, cfg.ReadTimeout, cfg.WriteTimeout = 10*time.Second, 30*time.Second, 30*time.Second
-	conn, err := mysql.NewConnector(cfg)
-	if err != nil {
-		return nil, fmt.Errorf("dsn: %w", err)
-	}
-	pool := sql.OpenDB(conn)
+	pool := sql.OpenDB(c)
 	pool.SetMaxOpenConns(16)
 	pool.SetMaxIdleConns(4)
 	pool.SetConnMaxLifetime(5 * time.Minute)

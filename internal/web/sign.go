@@ -27,7 +27,11 @@ const (
 func newSessions(s *store.Store, secure bool) *scs.SessionManager {
 	m := scs.New()
 	m.Store, m.Lifetime, m.HashTokenInStore = store.Sessions{Store: s}, knownFor, false // the store hashes it
-	m.Cookie.Name, m.Cookie.Secure, m.Cookie.SameSite, m.Cookie.Persist = "session", secure, http.SameSiteLaxMode, false
+	name := "session"
+	if secure {
+		name = "__Host-session" // which no page of another name can set
+	}
+	m.Cookie.Name, m.Cookie.Secure, m.Cookie.SameSite, m.Cookie.Persist = name, secure, http.SameSiteLaxMode, false
 	return m
 }
 
