@@ -45,7 +45,8 @@ func TestKills(t *testing.T) {
 			return
 		}
 	}
-	t.Logf("%d rounds: %d saves, %d taps and %d readings acknowledged, none lost; longest until it answered again %v", rounds, len(k.saves), len(k.taps), k.readings.Load(),
+	t.Logf("%d rounds: %d saves, %d taps and %d readings acknowledged, none lost; longest until it answered again %v", rounds, len(k.saves), len(k.taps),
+		k.readings.Load(),
 		k.longest)
 }
 
@@ -202,7 +203,8 @@ func (k *killing) load(ctx context.Context, w int) {
 			for v := 1; v < 6 && ctx.Err() == nil; v++ {
 				next := fmt.Sprintf("%s v%d", name, v+1)
 				form := url.Values{"version": {fmt.Sprint(v)}, "was_at": {"formula"}, "name": {next}}
-				if res, err := post(fmt.Sprintf("/batches/%d/save", id), "application/x-www-form-urlencoded", form.Encode()); err != nil || res.StatusCode != http.StatusSeeOther {
+				if res, err := post(fmt.Sprintf("/batches/%d/save", id), "application/x-www-form-urlencoded", form.Encode()); err != nil ||
+					res.StatusCode != http.StatusSeeOther {
 					break
 				}
 				k.keep(next, id)

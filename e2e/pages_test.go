@@ -48,7 +48,8 @@ func pages() []page {
 		{"/bench/:id/beside", of("/bench/1/beside")}, {"/log/ledger", of("/log/ledger", "/log/ledger?by=shape")},
 		{"/batches/:id/log", of(batch(demo.Saturday) + "/log")}, {"/log", of("/log", "/log?find=linguine&felt=-1")}, {"/log/learned", of("/log/learned")},
 		// Leads back to the batch, or no page.
-		{"/batches/:id/work", nil}, {"/batches/:id/save", nil}, {"/batches/:id/duplicate", nil}, {"/batches/:id/edits", nil}, {"/healthz", nil}, {"/readyz", nil}, {"/backup", nil},
+		{"/batches/:id/work", nil}, {"/batches/:id/save", nil}, {"/batches/:id/duplicate", nil}, {"/batches/:id/edits", nil}, {"/healthz", nil}, {"/readyz",
+			nil}, {"/backup", nil},
 		{"/sign-in", nil}, {"/unlock", nil}, {"/first/:token", nil}, {"/account", nil}, // where nobody signs in they lead on
 		{"/static/*path", nil},
 		{"/cabinet/export.json", nil}, {"/cabinet/:shelf/export.json", nil}, {"/batches/:id/request.json", nil}, {"/batches/:id/plan.json", nil},

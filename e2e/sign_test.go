@@ -51,7 +51,8 @@ func TestAccounts(t *testing.T) {
 	keeper.enter("#a-password", "short")
 	keeper.enter("#a-again", "short")
 	keeper.click(".sign-form .btn-go")
-	keeper.until("what is wrong, by its field", "document.querySelector('#e-password')?.textContent.includes('12 letters') && document.querySelector('#a-name').value === 'Linde'")
+	keeper.until("what is wrong, by its field",
+		"document.querySelector('#e-password')?.textContent.includes('12 letters') && document.querySelector('#a-name').value === 'Linde'")
 	keeper.enter("#a-password", otters)
 	keeper.enter("#a-again", otters)
 	keeper.click(".sign-form .btn-go")
@@ -89,7 +90,8 @@ func TestAccounts(t *testing.T) {
 	beside.visit("/sign-in")
 	beside.signIn("Osk")
 	beside.until("being in", "location.pathname === '/'")
-	b.until("the figures, by themselves", "!document.querySelector('#state').textContent.includes('signed out') && document.querySelector('#f-room-rh').value === '61'")
+	b.until("the figures, by themselves", "!document.querySelector('#state').textContent.includes('signed out')"+
+		" && document.querySelector('#f-room-rh').value === '61'")
 	// While it is saved.
 	out()
 	b.click("#save")

@@ -84,7 +84,8 @@ func TestFirstStart(t *testing.T) {
 	dir := t.TempDir()
 	var port, print string
 	if !t.Run("first", func(t *testing.T) {
-		said := serving(t, "within a day", "serve", "--data", dir, "--addr", "127.0.0.1:0", "--tls", "self", "--behind-proxy", "127.0.0.1", "--log", filepath.Join(dir, "log"))
+		said := serving(t, "within a day", "serve", "--data", dir, "--addr", "127.0.0.1:0", "--tls", "self", "--behind-proxy", "127.0.0.1", "--log",
+			filepath.Join(dir, "log"))
 		first := regexp.MustCompile(`https://127\.0\.0\.1:(\d+)/first/\w+`).FindStringSubmatch(said)
 		print = regexp.MustCompile(`([0-9A-F]{2}:){31}[0-9A-F]{2}`).FindString(said)
 		if first == nil || print == "" {
@@ -114,7 +115,8 @@ func TestFirstStart(t *testing.T) {
 			return res.StatusCode, string(b)
 		}
 		const secret = "three otters and a gull"
-		if code, page := ask("POST", first[0], url.Values{"name": {"Linde"}, "password": {secret}, "again": {secret}}); code != 200 || !strings.Contains(page, "Linde (you)") {
+		if code, page := ask("POST", first[0], url.Values{"name": {"Linde"}, "password": {secret}, "again": {secret}}); code != 200 ||
+			!strings.Contains(page, "Linde (you)") {
 			t.Errorf("%d %.500s", code, page)
 		}
 		t.Setenv("HOLLEN_PASSWORD", secret+" too")
@@ -146,7 +148,8 @@ func TestFirstStart(t *testing.T) {
 		if !strings.Contains(said, "https://127.0.0.1:"+port+"/") || strings.Contains(said, "/first/") {
 			t.Errorf("it was at %s: %s", port, said)
 		}
-		if code, _, errs := call("", "serve", "--data", dir, "--addr", "127.0.0.1:"+port); code != exitFailed || !strings.Contains(errs, "a Hollen of this folder serves at") {
+		if code, _, errs := call("", "serve", "--data", dir, "--addr", "127.0.0.1:"+port); code != exitFailed || !strings.Contains(errs,
+			"a Hollen of this folder serves at") {
 			t.Errorf("%d %s", code, errs)
 		}
 	})
@@ -160,7 +163,8 @@ func TestFirstStart(t *testing.T) {
 	if code, _, errs := call("", "restore", filepath.Join(dir, "all.zip"), "--data", other); code != exitFailed || !strings.Contains(errs, "--beside") {
 		t.Errorf("%d %s", code, errs)
 	}
-	if code, out, errs := call("", "restore", "--preview", "--beside", filepath.Join(dir, "all.zip"), "--data", other); code != 0 || !strings.Contains(out, "0 batches to add") {
+	if code, out, errs := call("", "restore", "--preview", "--beside", filepath.Join(dir, "all.zip"), "--data", other); code != 0 ||
+		!strings.Contains(out, "0 batches to add") {
 		t.Errorf("%d %s %s", code, out, errs)
 	}
 }

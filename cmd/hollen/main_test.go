@@ -73,7 +73,8 @@ func TestBadCalls(t *testing.T) {
 			t.Errorf("%v: code %d, %q, want %q", c.args, code, errs, c.want)
 		}
 	}
-	if code, _, errs := call("", "serve", "--data", t.TempDir(), "--dsn", "u@tcp(127.0.0.1:1)/x"); code != exitFailed || !strings.Contains(errs, "does not answer") {
+	if code, _, errs := call("", "serve", "--data", t.TempDir(), "--dsn", "u@tcp(127.0.0.1:1)/x"); code != exitFailed || !strings.Contains(errs,
+		"does not answer") {
 		t.Errorf("no server there: %d %s", code, errs)
 	}
 }

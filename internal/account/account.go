@@ -66,7 +66,8 @@ func Hash(secret string) string {
 	salt := make([]byte, saltLen)
 	_, _ = rand.Read(salt) // never fails
 	b := base64.RawStdEncoding
-	return fmt.Sprintf("$argon2id$v=%d$m=%d,t=%d,p=%d$%s$%s", argon2.Version, memoryKiB, passes, lanes, b.EncodeToString(salt), b.EncodeToString(derive(secret, salt)))
+	return fmt.Sprintf("$argon2id$v=%d$m=%d,t=%d,p=%d$%s$%s", argon2.Version, memoryKiB, passes, lanes, b.EncodeToString(salt),
+		b.EncodeToString(derive(secret, salt)))
 }
 
 // Verify says whether a hash is that of a password or PIN. It takes as long for one that cannot be read, "" among them.

@@ -27,7 +27,8 @@ func TestPasswords(t *testing.T) {
 			t.Errorf("%q: %v, want %v", password, err, want)
 		}
 	}
-	for pin, ok := range map[string]bool{"7294": true, "20261": true, "1234": false, "9876": false, "0000": false, "12a4": false, "123": false, "123456789": false} {
+	for pin, ok := range map[string]bool{"7294": true, "20261": true, "1234": false, "9876": false, "0000": false, "12a4": false, "123": false,
+		"123456789": false} {
 		if (CheckPIN(pin) == nil) != ok {
 			t.Errorf("PIN %s: %v", pin, CheckPIN(pin))
 		}

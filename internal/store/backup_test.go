@@ -278,7 +278,8 @@ func TestRestoreBeside(t *testing.T) {
 		b, err2 := here.Get(ctx, ours[i].ID)
 		p, err3 := plan.Make(rules.Default(), a.Request.Request)
 		q, err4 := plan.Make(rules.Default(), b.Request.Request)
-		if errors.Join(err1, err2, err3, err4) != nil || p.Formula.Dough.MassG != q.Formula.Dough.MassG || a.Request.Name != b.Request.Name || (a.PartnerID == nil) != (b.PartnerID == nil) {
+		if errors.Join(err1, err2, err3, err4) != nil || p.Formula.Dough.MassG != q.Formula.Dough.MassG || a.Request.Name != b.Request.Name ||
+			(a.PartnerID == nil) != (b.PartnerID == nil) {
 			t.Errorf("%s is another: %v", a.Request.Name, errors.Join(err1, err2, err3, err4))
 		}
 		for _, f := range b.Request.Flours {

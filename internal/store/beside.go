@@ -31,7 +31,8 @@ func (b Beside) Words() string {
 	line := func(n, had int, one string) string {
 		return fmt.Sprintf("%d %s to add, %d there already", n, one, had)
 	}
-	return strings.Join([]string{line(b.Batches, b.HadBatches, "batches"), line(b.Makings, b.HadMs, "makings"), line(b.Things, b.HadThings, "things of the cabinet"),
+	return strings.Join([]string{line(b.Batches, b.HadBatches, "batches"), line(b.Makings, b.HadMs, "makings"), line(b.Things, b.HadThings,
+		"things of the cabinet"),
 		line(b.Rooms, b.HadRooms, "rooms")}, "; ")
 }
 
@@ -235,7 +236,8 @@ func (b *Beside) batches(ctx context.Context, from, to *Store, keys map[string]s
 		}
 		doc := rekeyed(plain, keys)
 		var known uint64
-		err = to.db.WithContext(ctx).Raw("SELECT id FROM batches WHERE deleted_at IS NULL AND name = ? AND JSON_EQUALS(request, ?) ORDER BY id LIMIT 1", x.Request.Name,
+		err = to.db.WithContext(ctx).Raw("SELECT id FROM batches WHERE deleted_at IS NULL AND name = ? AND JSON_EQUALS(request, ?) ORDER BY id LIMIT 1",
+			x.Request.Name,
 			string(doc)).Scan(&known).Error
 		if err != nil {
 			return err
@@ -267,7 +269,8 @@ func (b *Beside) batches(ctx context.Context, from, to *Store, keys map[string]s
 	}
 	for _, x := range all { // doughs that go together still do
 		if x.PartnerID != nil && ids[*x.PartnerID] > 0 {
-			if err := to.db.WithContext(ctx).Model(&Batch{}).Where("id = ? AND partner_id IS NULL", ids[x.ID]).UpdateColumn("partner_id", ids[*x.PartnerID]).Error; err != nil {
+			if err := to.db.WithContext(ctx).Model(&Batch{}).Where("id = ? AND partner_id IS NULL", ids[x.ID]).UpdateColumn("partner_id",
+				ids[*x.PartnerID]).Error; err != nil {
 				return err
 			}
 		}
@@ -320,7 +323,8 @@ func (b *Beside) makings(ctx context.Context, from, to *Store, keys map[string]s
 			if err != nil {
 				return err
 			}
-			if err := to.db.WithContext(ctx).Exec("INSERT INTO making_pictures (making_id, n, kept, jpeg) VALUES (?, ?, ?, ?)", m.ID, p, to.db.NowFunc(), jpeg).Error; err != nil {
+			if err := to.db.WithContext(ctx).Exec("INSERT INTO making_pictures (making_id, n, kept, jpeg) VALUES (?, ?, ?, ?)", m.ID, p, to.db.NowFunc(),
+				jpeg).Error; err != nil {
 				return err
 			}
 		}

@@ -42,7 +42,8 @@ func pair(t *testing.T, id int, args ...string) *one {
 	if os.Geteuid() == 0 {
 		root = []string{"--user=root"}
 	}
-	install := exec.Command(find("mariadb-install-db"), append([]string{"--no-defaults", "--datadir=" + dir, "--auth-root-authentication-method=normal", "--skip-test-db"}, root...)...)
+	install := exec.Command(find("mariadb-install-db"), append([]string{"--no-defaults", "--datadir=" + dir, "--auth-root-authentication-method=normal",
+		"--skip-test-db"}, root...)...)
 	if out, err := install.CombinedOutput(); err != nil {
 		t.Fatalf("%v: %.500s", err, out)
 	}
@@ -53,12 +54,15 @@ func pair(t *testing.T, id int, args ...string) *one {
 	port := l.Addr().(*net.TCPAddr).Port
 	l.Close()
 	init := filepath.Join(dir, "init.sql")
-	if err := os.WriteFile(init, []byte("SET sql_log_bin = 0;\nCREATE OR REPLACE USER hollen@127.0.0.1 IDENTIFIED BY 'p';\nGRANT ALL ON *.* TO hollen@127.0.0.1;\n"+
-		"REVOKE READ ONLY ADMIN ON *.* FROM hollen@127.0.0.1;\nREVOKE SUPER ON *.* FROM hollen@127.0.0.1;\nCREATE OR REPLACE USER boss@127.0.0.1 IDENTIFIED BY 'p';\n"+
+	if err := os.WriteFile(init, []byte("SET sql_log_bin = 0;\nCREATE OR REPLACE USER hollen@127.0.0.1 IDENTIFIED BY 'p';\n"+
+		"GRANT ALL ON *.* TO hollen@127.0.0.1;\n"+
+		"REVOKE READ ONLY ADMIN ON *.* FROM hollen@127.0.0.1;\nREVOKE SUPER ON *.* FROM hollen@127.0.0.1;\n"+
+		"CREATE OR REPLACE USER boss@127.0.0.1 IDENTIFIED BY 'p';\n"+
 		"GRANT ALL ON *.* TO boss@127.0.0.1;\n"), 0o600); err != nil {
 		t.Fatal(err)
 	}
-	cmd := exec.Command(find("mariadbd"), append(append([]string{"--no-defaults", "--datadir=" + dir, "--socket=" + filepath.Join(dir, "s"), "--bind-address=127.0.0.1",
+	cmd := exec.Command(find("mariadbd"), append(append([]string{"--no-defaults", "--datadir=" + dir, "--socket=" + filepath.Join(dir, "s"),
+		"--bind-address=127.0.0.1",
 		fmt.Sprint("--port=", port), fmt.Sprint("--server-id=", id), "--log-bin=bin", "--skip-name-resolve", "--init-file=" + init, "--innodb-buffer-pool-size=32M",
 		"--gtid-domain-id=1", "--log-slave-updates"}, args...), root...)...)
 	if err := cmd.Start(); err != nil {
@@ -103,7 +107,8 @@ func (o *one) says(t *testing.T, name, want string) {
 func TestSecondAddress(t *testing.T) {
 	a := pair(t, 1, "--rpl-semi-sync-master-enabled=ON", "--rpl-semi-sync-master-wait-point=AFTER_SYNC", "--rpl-semi-sync-master-timeout=20000")
 	b := pair(t, 2, "--rpl-semi-sync-slave-enabled=ON", "--read-only=ON")
-	b.do(t, fmt.Sprintf("CHANGE MASTER TO master_host = '127.0.0.1', master_port = %d, master_user = 'boss', master_password = 'p', master_use_gtid = slave_pos", a.port), "START SLAVE")
+	b.do(t, fmt.Sprintf("CHANGE MASTER TO master_host = '127.0.0.1', master_port = %d, master_user = 'boss', "+
+		"master_password = 'p', master_use_gtid = slave_pos", a.port), "START SLAVE")
 	a.says(t, "Rpl_semi_sync_master_status", "ON")
 	a.says(t, "Rpl_semi_sync_master_clients", "1")
 	a.do(t, "CREATE DATABASE hollen CHARACTER SET utf8mb4")

@@ -199,6 +199,7 @@ type SavedVersion struct {
 
 // Versions returns the versions of a batch, the last first, at most 200.
 func (s *Store) Versions(ctx context.Context, id uint64) (out []SavedVersion, err error) {
-	err = s.db.WithContext(ctx).Model(&revision{}).Select("version, saved_at, saved_by").Where("batch_id = ?", id).Order("version DESC").Limit(200).Scan(&out).Error
+	err = s.db.WithContext(ctx).Model(&revision{}).Select("version, saved_at, saved_by").Where("batch_id = ?",
+		id).Order("version DESC").Limit(200).Scan(&out).Error
 	return out, err
 }

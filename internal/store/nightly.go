@@ -122,6 +122,7 @@ func (s *Store) Nightly(ctx context.Context, dir string, settle time.Duration) {
 
 // Size is how much room the database takes, bytes.
 func (s *Store) Size(ctx context.Context) (n int64, err error) {
-	err = s.db.WithContext(ctx).Raw("SELECT COALESCE(SUM(data_length + index_length), 0) FROM information_schema.tables WHERE table_schema = DATABASE()").Scan(&n).Error
+	err = s.db.WithContext(ctx).Raw("SELECT COALESCE(SUM(data_length + index_length), 0) FROM information_schema.tables " +
+		"WHERE table_schema = DATABASE()").Scan(&n).Error
 	return n, err
 }

@@ -288,7 +288,8 @@ func (s *Server) listBatches(c *gin.Context) {
 		return
 	}
 	in := shownIn(c)
-	v := listView{Rows: s.rows(ctx, in, list), Deleted: s.rows(ctx, in, gone), AllGone: c.Query("gone") == "all", MoreGone: more, In: in, Query: asked, Shapes: shapes}
+	v := listView{Rows: s.rows(ctx, in, list), Deleted: s.rows(ctx, in, gone), AllGone: c.Query("gone") == "all", MoreGone: more, In: in, Query: asked,
+		Shapes: shapes}
 	v.Days = days(v.Rows, asked.Sort, time.Now())
 	if !asked.Any() && c.Query("id") == "" {
 		v.UnderWay = s.underWay(ctx)

@@ -56,8 +56,9 @@ func (s *Server) failStore(c *gin.Context, err error) {
 		s.fail(c, http.StatusInternalServerError, "What is kept of this cannot be read.",
 			"It was left as it is. A file exported earlier brings it back; the log says what is wrong with it.")
 	case errors.Is(err, store.ErrTooMany):
-		s.fail(c, http.StatusConflict, "There is no room for more.", "As many are kept as can be shown. Take one away that is not needed, then go back: what you typed "+
-			"is still there.")
+		s.fail(c, http.StatusConflict, "There is no room for more.",
+			"As many are kept as can be shown. Take one away that is not needed, then go back: what you typed "+
+				"is still there.")
 	case store.IsFull(err):
 		s.log.Error("store", "err", err)
 		s.fail(c, http.StatusInsufficientStorage, diskFull, "Nothing was changed. Go back: what you typed is still there; make room on the disk of "+

@@ -129,7 +129,8 @@ func TestSavesOfNoWindow(t *testing.T) {
 	s := newSite(t)
 	before := s.kept()
 	for name, change := range map[string]func(url.Values){
-		"none": func(v url.Values) { v.Del("version") }, "too high": func(v url.Values) { v.Set("version", "7") }, "odd": func(v url.Values) { v.Set("version", "x") },
+		"none": func(v url.Values) { v.Del("version") }, "too high": func(v url.Values) { v.Set("version", "7") },
+		"odd":              func(v url.Values) { v.Set("version", "x") },
 		"another database": func(v url.Values) { v.Set("db", "ABCDEFGHIJKLMNOPQRSTUVWXYZ") },
 	} {
 		v := s.typed(demo.Number(demo.Saturday))

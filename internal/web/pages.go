@@ -19,7 +19,8 @@ type pages map[string]*template.Template
 // parsePages parses every page together with the layout, the stations and the pieces. A page is a
 // file that defines "body".
 func parsePages(database string) pages {
-	shared := template.Must(template.New("").Funcs(template.FuncMap{"asset": func(p string) string { return assetBase + p }, "db": func() string { return database }, "station": drawStation(nil)}).
+	shared := template.Must(template.New("").Funcs(template.FuncMap{"asset": func(p string) string { return assetBase + p },
+		"db": func() string { return database }, "station": drawStation(nil)}).
 		Funcs(wordFuncs).ParseFS(templateFiles, "templates/_*.html"))
 	all, err := fs.Glob(templateFiles, "templates/[a-z]*.html")
 	if err != nil {

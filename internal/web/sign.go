@@ -266,7 +266,8 @@ func (s *Server) signRead(c *gin.Context, do string) (v signView, password strin
 		return v, "", false
 	}
 	f := c.Request.PostForm
-	v = signView{Name: strings.TrimSpace(f.Get("sign.name")), Then: inside(f.Get("sign.then")), Post: f.Get("sign.post") != "", Known: f.Get("sign.known") != "", Do: do}
+	v = signView{Name: strings.TrimSpace(f.Get("sign.name")), Then: inside(f.Get("sign.then")), Post: f.Get("sign.post") != "",
+		Known: f.Get("sign.known") != "", Do: do}
 	for name, values := range f {
 		if strings.HasPrefix(name, "sign.") {
 			continue

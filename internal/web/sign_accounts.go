@@ -38,7 +38,8 @@ func (s *Server) makeFirst(c *gin.Context) {
 	if !ok {
 		return
 	}
-	v := firstView{Name: strings.TrimSpace(values.Get("name")), Errors: passwordErrors(strings.TrimSpace(values.Get("name")), values.Get("password"), values.Get("again"))}
+	v := firstView{Name: strings.TrimSpace(values.Get("name")), Errors: passwordErrors(strings.TrimSpace(values.Get("name")), values.Get("password"),
+		values.Get("again"))}
 	if len(v.Errors) > 0 {
 		s.render(c, http.StatusUnprocessableEntity, "first", "The first account", v)
 		return

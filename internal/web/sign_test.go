@@ -97,7 +97,8 @@ func TestSignIn(t *testing.T) {
 	if a, c := one.Body.String(), strings.Replace(two.Body.String(), "Nobody", "Linde", 1); one.Code != 401 || two.Code != 401 || a != c {
 		t.Error("the answer tells names that are known from others")
 	}
-	if w := b.ask("POST", "/sign-in", url.Values{"sign.name": {"linde"}, "sign.secret": {heron + " Linde"}, "sign.then": {"//elsewhere.example/"}}); w.Header().Get("Location") != "/" {
+	if w := b.ask("POST", "/sign-in", url.Values{"sign.name": {"linde"}, "sign.secret": {heron + " Linde"},
+		"sign.then": {"//elsewhere.example/"}}); w.Header().Get("Location") != "/" {
 		t.Errorf("it leads away: %s", w.Header().Get("Location"))
 	}
 	k := b.ask("POST", "/sign-in", url.Values{"sign.name": {"Linde"}, "sign.secret": {heron + " Linde"}, "sign.known": {"yes"}, "sign.then": {"/batches/7"}})
@@ -203,7 +204,8 @@ func TestRoles(t *testing.T) {
 		if !known {
 			t.Errorf("%s does not say whom it is for", r.Path)
 		}
-		path := strings.NewReplacer(":id", "1", ":version", "1", ":shelf", "flours", ":of", "knead", ":what", "worked", ":n", "1", ":name", "x", ":token", "x").Replace(r.Path)
+		path := strings.NewReplacer(":id", "1", ":version", "1", ":shelf", "flours", ":of", "knead", ":what", "worked", ":n", "1", ":name", "x", ":token",
+			"x").Replace(r.Path)
 		form := url.Values{"x": {"y"}}
 		refused := func(b tablet) bool {
 			return strings.Contains(b.ask("POST", path, form).Body.String(), "That is not for this account.")
@@ -245,11 +247,13 @@ func TestRoles(t *testing.T) {
 	makes.wants(makes.ask("POST", "/sign-in", url.Values{"sign.name": {"Osk"}, "sign.secret": {"three otters and a gull"}}), 401)
 	linde, _ := st.AccountNamed(context.Background(), "Linde")
 	keeps.wants(keeps.ask("POST", "/accounts", url.Values{"id": {itoa(linde.ID)}, "do": {"remove"}}), 422, "Somebody has to keep the workshop")
-	keeps.wants(keeps.ask("POST", "/accounts", url.Values{"do": {"add"}, "name": {"linde"}, "role": {"looks"}, "password": {heron}}), 422, "There is an account of that name")
+	keeps.wants(keeps.ask("POST", "/accounts", url.Values{"do": {"add"}, "name": {"linde"}, "role": {"looks"}, "password": {heron}}), 422,
+		"There is an account of that name")
 	keeps.wants(keeps.ask("GET", "/accounts", nil), 200, "another for Osk", "Osk now looks", "removed Osk", "192.0.2.7", "signed in")
 	// Another password of one's own signs out elsewhere, not here.
 	second := browser().in("Linde")
-	keeps.wants(keeps.ask("POST", "/account", url.Values{"do": {"password"}, "now": {heron + " Linde"}, "password": {"brine lantern otter"}, "again": {"brine lantern otter"}}), 303)
+	keeps.wants(keeps.ask("POST", "/account", url.Values{"do": {"password"}, "now": {heron + " Linde"}, "password": {"brine lantern otter"},
+		"again": {"brine lantern otter"}}), 303)
 	keeps.wants(keeps.ask("GET", "/", nil), 200)
 	second.wants(second.ask("GET", "/", nil), 303)
 }
@@ -267,7 +271,8 @@ func TestFirstAccount(t *testing.T) {
 	}
 	b.wants(b.ask("GET", "/first/elsewhere", nil), 404)
 	b.wants(b.ask("GET", "/first/"+token, nil), 200, "The first account")
-	b.wants(b.ask("POST", "/first/"+token, url.Values{"name": {"Linde"}, "password": {"password1234"}, "again": {"x"}}), 422, "among the first that are tried", `value="Linde"`)
+	b.wants(b.ask("POST", "/first/"+token, url.Values{"name": {"Linde"}, "password": {"password1234"}, "again": {"x"}}), 422,
+		"among the first that are tried", `value="Linde"`)
 	b.wants(b.ask("POST", "/first/"+token, url.Values{"name": {"Linde"}, "password": {heron}, "again": {heron}}), 303)
 	b.wants(b.ask("GET", "/accounts", nil), 200, "Linde (you)", "made the first one")
 	b.wants(b.ask("GET", "/first/"+token, nil), 404)

@@ -45,6 +45,16 @@ for (const asks of document.querySelectorAll("form.asks")) {
   });
 }
 
+// A password can be looked at while it is typed.
+for (const field of document.querySelectorAll(".ctl input[type=password]")) {
+  const show = document.createElement("label"), tick = document.createElement("input");
+  show.className = "tick show-it";
+  tick.type = "checkbox";
+  tick.addEventListener("change", () => (field.type = tick.checked ? "text" : "password"));
+  show.append(tick, " Show it");
+  field.after(show);
+}
+
 // A number is selected when it is gone to: what is typed takes its place.
 let justFocused = null;
 document.addEventListener("focusin", (e) => (justFocused = e.target.matches?.("input[inputmode=decimal]") ? e.target : null));
