@@ -138,7 +138,8 @@ func (l *load) crowd(ctx context.Context, token string) {
 	for range 5 {
 		go func() {
 			for ctx.Err() == nil {
-				r, _ := http.NewRequestWithContext(ctx, http.MethodPost, l.at+"/devices/flood/readings", strings.NewReader(strings.Repeat(`{"g": 12.5, "stable": true}`+"\n", 200)))
+				r, _ := http.NewRequestWithContext(ctx, http.MethodPost, l.at+"/devices/flood/readings",
+					strings.NewReader(strings.Repeat(`{"g": 12.5, "stable": true}`+"\n", 200)))
 				r.Header.Set("Authorization", "Bearer "+token)
 				if res, err := http.DefaultClient.Do(r); err == nil {
 					res.Body.Close()
@@ -178,7 +179,10 @@ func (l *load) note(kind string, took time.Duration, bad bool) {
 
 // tablet is one of the fifty: at its batch, or at a making.
 func (l *load) tablet(ctx context.Context, n int) {
-	client := &http.Client{Timeout: 15 * time.Second, Transport: &http.Transport{MaxIdleConns: 4}, CheckRedirect: func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse }}
+	client := &http.Client{Timeout: 15 * time.Second, Transport: &http.Transport{MaxIdleConns: 4}, CheckRedirect: func(*http.Request,
+		[]*http.Request) error {
+		return http.ErrUseLastResponse
+	}}
 	pause := func(ms int) {
 		select {
 		case <-ctx.Done():

@@ -294,3 +294,24 @@ func TestRestoreBeside(t *testing.T) {
 		t.Errorf("%d makings, %d", len(was), len(is))
 	}
 }
+
+// What is no backup is refused without harm, whatever it is.
+func FuzzReadBackup(f *testing.F) {
+	raw, err := os.ReadFile("testdata/backup-1.zip")
+	if err != nil {
+		f.Fatal(err)
+	}
+	f.Add(raw[:2000])
+	f.Add([]byte("PK\x05\x06"))
+	var b bytes.Buffer
+	z := zip.NewWriter(&b)
+	w, _ := z.Create("hollen-backup.json")
+	_, _ = w.Write([]byte(`{"format":"hollen-backup/1","version":3,"rows":{"rooms":1}}`))
+	_ = z.Close()
+	f.Add(b.Bytes())
+	f.Fuzz(func(t *testing.T, doc []byte) {
+		if b, err := store.ReadBackup(bytes.NewReader(doc), int64(len(doc))); err == nil && (b.Format != store.BackupFormat || b.Words() == "") {
+			t.Errorf("%+v", b)
+		}
+	})
+}
