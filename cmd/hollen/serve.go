@@ -169,6 +169,9 @@ func (o options) serve(ctx context.Context, out, errw io.Writer) error {
 	if os.Getenv("GOGC") == "" {
 		debug.SetGCPercent(web.GCPercent)
 	}
+	if os.Getenv("GOMEMLIMIT") == "" {
+		debug.SetMemoryLimit(web.MemoryLimit)
+	}
 	srv := web.NewHTTP(web.New(s, ru, log, access), log)
 	failed := make(chan error, 1)
 	go func() {

@@ -137,6 +137,9 @@ func limited(h http.Handler) http.Handler {
 // change to the next, and collecting less often takes a fifth off the answer to one.
 const GCPercent = 400
 
+// MemoryLimit is from how much memory on garbage is collected more often after all, bytes: a small computer has to do.
+const MemoryLimit = 384 << 20
+
 // NewHTTP returns an http.Server with this application's timeouts round h.
 func NewHTTP(h http.Handler, log *slog.Logger) *http.Server {
 	base, cancel := context.WithCancel(context.Background())
