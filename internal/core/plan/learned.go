@@ -126,8 +126,7 @@ func (p *Plan) adviseLearned() {
 	if s := l.Shrink; s.N > 0 && p.Cut.LengthMM > 0 && math.Abs(s.Share-p.rules.Learn.ShrinkShare) >= .005 {
 		long := p.in.Long(p.Cut.LengthMM)
 		p.note(request.AtCut, "cut.nests", Remark, "learned_shrink", Looks(s.N),
-			"Your ribbons pull in %s once they are cut, give or take %.1f: %s becomes about %s; to have %s in the end, cut %s.", percent(s.Share),
-			100*s.Within, long, p.in.Long(p.Cut.LengthMM*(1-s.Share)), long, p.in.Long(p.Cut.LengthMM/(1-s.Share)))
+			"Your ribbons pull in %s, give or take %.1f: for %s in the end, cut %s.", percent(s.Share), 100*s.Within, long, p.in.Long(p.Cut.LengthMM/(1-s.Share)))
 	}
 	by(request.AtCut, "cut.scraps", "learned_hands", l.Hands, "Cutting and forming take you %s longer than the book",
 		"Cutting and forming take you %s less than the book")
