@@ -105,6 +105,7 @@ func TestGoBackToWhatWasTyped(t *testing.T) {
 	b.enter(".new-room input[name=rh]", "71")
 	b.enter(".new-room input[name=name]", "Cellar in May")
 	b.click(".new-room .btn")
-	b.until("the room, and an empty line for the next", "[...document.querySelectorAll('.room-form input[name=name]')].some((f) => f.value === 'Cellar in May') &&"+
-		" document.querySelector('.new-room input[name=name]').value === ''")
+	b.until("the room, and an empty line for the next",
+		"[...document.querySelectorAll('.room-form input[name=name]')].some((f) => f.value === 'Cellar in May') &&"+
+			" document.querySelector('.new-room input[name=name]').value === ''")
 }

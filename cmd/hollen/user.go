@@ -70,7 +70,7 @@ func userCommand(ctx context.Context, args []string, in io.Reader, out, errw io.
 			return err
 		}
 		if what == "add" {
-			if _, err := s.AddAccount(ctx, name, account.Role(*role), secret); err != nil {
+			if _, err := s.AddAccount(ctx, name, *role, account.Hash(secret)); err != nil {
 				return err
 			}
 			return note("account", "made "+name+", who "+*role)
@@ -82,7 +82,7 @@ func userCommand(ctx context.Context, args []string, in io.Reader, out, errw io.
 			return err
 		}
 		if what == "password" {
-			return errors.Join(s.SetPassword(ctx, a.ID, secret), note("password", "another for "+name))
+			return errors.Join(s.SetPassword(ctx, a.ID, account.Hash(secret)), note("password", "another for "+name))
 		}
 		if err := s.RemoveAccount(ctx, a.ID); err != nil {
 			return err

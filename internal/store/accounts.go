@@ -11,7 +11,6 @@ import (
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
 
-	"hollen/internal/account"
 	"hollen/internal/core/request"
 )
 
@@ -20,13 +19,16 @@ type Account struct {
 	ID       uint64 `gorm:"primaryKey"`
 	Name     string // as it is typed to sign in
 	MakerID  uint64 // of the cabinet, whose name stands on what the account does
-	Role     account.Role
+	Role     string // keeps, makes or looks
 	Password string
 	PIN      string `gorm:"column:pin"`
 	Stamp    int    // another whenever sessions from before are to end
 	Made     time.Time
 	Maker    string `gorm:"->;-:migration"` // the name on the cabinet's shelf
 }
+
+// keeps is the role that keeps the workshop: somebody has to have it.
+const keeps = "keeps"
 
 // What is refused of accounts.
 var (
@@ -75,9 +77,9 @@ func (s *Store) AnyAccount(ctx context.Context) (bool, error) {
 	return n > 0, err
 }
 
-// AddAccount keeps a new account, tied to the maker of its name, who is put on the shelf where there is none.
-func (s *Store) AddAccount(ctx context.Context, name string, role account.Role, password string) (Account, error) {
-	a := Account{Name: name, Role: role, Password: account.Hash(password), Stamp: 1, Made: s.db.NowFunc()}
+// AddAccount keeps a new account with the hash of its password, tied to the maker of its name, who is put on the shelf where there is none.
+func (s *Store) AddAccount(ctx context.Context, name, role, hash string) (Account, error) {
+	a := Account{Name: name, Role: role, Password: hash, Stamp: 1, Made: s.db.NowFunc()}
 	err := s.transact(ctx, func(tx *gorm.DB) error {
 		a.ID = 0
 		var taken int64
@@ -121,17 +123,13 @@ func makerNamed(tx *gorm.DB, name string) (uint64, error) {
 	return keepNew(tx, MakerKind, doc)
 }
 
-// SetPassword keeps another password; sessions from before end.
-func (s *Store) SetPassword(ctx context.Context, id uint64, password string) error {
-	return s.changeAccount(ctx, id, map[string]any{"password": account.Hash(password), "stamp": gorm.Expr("stamp + 1")})
+// SetPassword keeps the hash of another password; sessions from before end.
+func (s *Store) SetPassword(ctx context.Context, id uint64, hash string) error {
+	return s.changeAccount(ctx, id, map[string]any{"password": hash, "stamp": gorm.Expr("stamp + 1")})
 }
 
-// SetPIN keeps the PIN a tablet is unlocked with, none where it is "".
-func (s *Store) SetPIN(ctx context.Context, id uint64, pin string) error {
-	hash := ""
-	if pin != "" {
-		hash = account.Hash(pin)
-	}
+// SetPIN keeps the hash of the PIN a tablet is unlocked with; "" is none.
+func (s *Store) SetPIN(ctx context.Context, id uint64, hash string) error {
 	return s.changeAccount(ctx, id, map[string]any{"pin": hash})
 }
 
@@ -149,8 +147,8 @@ func (s *Store) changeAccount(ctx context.Context, id uint64, to map[string]any)
 }
 
 // SetRole gives an account another role; ErrLastKeeper where nobody would keep the workshop.
-func (s *Store) SetRole(ctx context.Context, id uint64, role account.Role) error {
-	return s.keeping(ctx, id, role != account.Keeps, func(tx *gorm.DB) *gorm.DB {
+func (s *Store) SetRole(ctx context.Context, id uint64, role string) error {
+	return s.keeping(ctx, id, role != keeps, func(tx *gorm.DB) *gorm.DB {
 		return tx.Model(&Account{}).Where("id = ?", id).Update("role", role)
 	})
 }
@@ -164,7 +162,7 @@ func (s *Store) RemoveAccount(ctx context.Context, id uint64) error {
 func (s *Store) keeping(ctx context.Context, id uint64, less bool, do func(tx *gorm.DB) *gorm.DB) error {
 	return s.transact(ctx, func(tx *gorm.DB) error {
 		var keepers []uint64
-		err := tx.Clauses(clause.Locking{Strength: "UPDATE"}).Model(&Account{}).Where("role = ?", account.Keeps).Pluck("id", &keepers).Error
+		err := tx.Clauses(clause.Locking{Strength: "UPDATE"}).Model(&Account{}).Where("role = ?", keeps).Pluck("id", &keepers).Error
 		if err != nil {
 			return err
 		}
@@ -200,7 +198,7 @@ func (s *Store) Invited(ctx context.Context, token string) (bool, error) {
 }
 
 // FirstAccount makes the first account with a secret, which is used up; ErrNotFound where it is not good.
-func (s *Store) FirstAccount(ctx context.Context, token, name, password string) (Account, error) {
+func (s *Store) FirstAccount(ctx context.Context, token, name, hash string) (Account, error) {
 	if good, err := s.Invited(ctx, token); err != nil || !good {
 		return Account{}, errors.Join(err, ErrNotFound)
 	}
@@ -208,7 +206,7 @@ func (s *Store) FirstAccount(ctx context.Context, token, name, password string) 
 	if done.Error != nil || done.RowsAffected == 0 {
 		return Account{}, errors.Join(done.Error, ErrNotFound)
 	}
-	return s.AddAccount(ctx, name, account.Keeps, password)
+	return s.AddAccount(ctx, name, keeps, hash)
 }
 
 // Wrong tries are counted over so long, and so many are allowed.

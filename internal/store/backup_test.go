@@ -75,7 +75,7 @@ func restored(t *testing.T, raw []byte) *store.Store {
 // come along when they are asked for, and not otherwise.
 func TestBackupAndRestore(t *testing.T) {
 	s, ctx := logged(t), context.Background()
-	if _, err := s.AddAccount(ctx, "Linde", account.Keeps, "a heron on the quay"); err != nil {
+	if _, err := s.AddAccount(ctx, "Linde", "keeps", account.Hash("a heron on the quay")); err != nil {
 		t.Fatal(err)
 	}
 	if _, err := s.AddDevice(ctx, "bench", "scale"); err != nil {

@@ -9,6 +9,7 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"time"
 
 	"github.com/gin-gonic/gin"
 
@@ -134,6 +135,9 @@ func (s *Server) previewImport(c *gin.Context) {
 	s.showImport(c, status, v)
 }
 
+// importFor is how long taking a document may take: a log brings hundreds of makings.
+const importFor = time.Minute
+
 // takeImport does what the preview said, all of it or nothing. What changed since the preview is
 // shown anew.
 func (s *Server) takeImport(c *gin.Context) {
@@ -149,8 +153,9 @@ func (s *Server) takeImport(c *gin.Context) {
 	if !ok {
 		return
 	}
-	ctx, cancel := bounded(c)
+	ctx, cancel := context.WithTimeout(context.WithoutCancel(c.Request.Context()), importFor)
 	defer cancel()
+	_ = http.NewResponseController(c.Writer).SetWriteDeadline(time.Now().Add(importFor + dbTimeout))
 	to := ""
 	err := s.store.Together(ctx, func(tx *store.Store) (err error) {
 		take := c.PostFormArray("take")

@@ -160,11 +160,11 @@ func (s *Server) who(c *gin.Context) {
 		c.Set(accountKey, &a)
 		s.askSign(c, true)
 		c.Abort()
-	case !a.Role.May(needs(c.Request.Method, c.FullPath())):
+	case !account.Role(a.Role).May(needs(c.Request.Method, c.FullPath())):
 		c.Set(accountKey, &a)
 		need := needs(c.Request.Method, c.FullPath())
 		s.fail(c, http.StatusForbidden, "That is not for this account.", "It is for whoever "+map[account.Role]string{account.Makes: "makes batches",
-			account.Keeps: "keeps the workshop"}[need]+"; "+a.Maker+" "+string(a.Role)+". Go back: what you typed is still there.")
+			account.Keeps: "keeps the workshop"}[need]+"; "+a.Maker+" "+a.Role+". Go back: what you typed is still there.")
 		c.Abort()
 	default:
 		c.Set(accountKey, &a)
@@ -191,7 +191,7 @@ func (s *Server) stillIn(r *http.Request, need account.Role) bool {
 	if err != nil {
 		return !errors.Is(err, store.ErrNotFound)
 	}
-	return !locked && a.Role.May(need)
+	return !locked && account.Role(a.Role).May(need)
 }
 
 // carried is one field of a form that waits for its sender to sign in.
@@ -211,6 +211,9 @@ type signView struct {
 	Do      string // where this form goes
 }
 
+// mostCarried is how much of a form a page keeps for its sender, bytes.
+const mostCarried = maxBody * 3 / 4
+
 // askSign asks who one is, or for the PIN: a form that was posted waits in the page, so that nothing typed is lost.
 func (s *Server) askSign(c *gin.Context, locked bool) {
 	v := signView{Locked: locked, Then: c.Request.URL.RequestURI(), Do: "/sign-in"}
@@ -227,15 +230,18 @@ func (s *Server) askSign(c *gin.Context, locked bool) {
 		return
 	}
 	v.Post = true
-	if c.ContentType() == "multipart/form-data" {
-		v.Lost = "The file has to be picked again."
-	} else if err := c.Request.ParseForm(); err != nil {
-		v.Lost = "What was sent could not be kept: go back, it is still there."
-	}
-	for name, values := range c.Request.PostForm {
-		for _, x := range values {
-			v.Carried = append(v.Carried, carried{name, x})
+	size := 0
+	if c.ContentType() != gin.MIMEMultipartPOSTForm && c.Request.ParseForm() == nil {
+		for name, values := range c.Request.PostForm {
+			for _, x := range values {
+				v.Carried = append(v.Carried, carried{name, x})
+				size += len(name) + len(url.QueryEscape(x))
+			}
 		}
+	}
+	if len(v.Carried) == 0 && c.Request.ContentLength > 0 || size > mostCarried { // a file, or a document
+		v.Post, v.Then, v.Carried = false, "/", nil
+		v.Lost = "What was sent is too much to be kept here: it has to be sent again; go back afterwards, it is still there."
 	}
 	slices.SortStableFunc(v.Carried, func(a, b carried) int { return strings.Compare(a.Name, b.Name) })
 	s.render(c, http.StatusUnauthorized, "sign", "Sign in", v)

@@ -44,7 +44,7 @@ func (s *Server) makeFirst(c *gin.Context) {
 		s.render(c, http.StatusUnprocessableEntity, "first", "The first account", v)
 		return
 	}
-	a, err := s.store.FirstAccount(c.Request.Context(), c.Param("token"), v.Name, values.Get("password"))
+	a, err := s.store.FirstAccount(c.Request.Context(), c.Param("token"), v.Name, account.Hash(values.Get("password")))
 	if errors.Is(err, store.ErrNotFound) {
 		s.fail(c, http.StatusNotFound, "There is nothing at this address.", "It makes the first account, once and within a day; start Hollen again to get another.")
 		return
@@ -81,6 +81,7 @@ func passwordErrors(name, password, again string) map[string]string {
 // accountRow is one account.
 type accountRow struct {
 	store.Account
+	Role  account.Role
 	Since string
 	Self  bool
 }
@@ -123,7 +124,7 @@ func (s *Server) showAccounts(c *gin.Context, status int, v accountsView) {
 		v.Role = account.Makes
 	}
 	for _, a := range all {
-		v.Rows = append(v.Rows, accountRow{a, a.Made.Local().Format("2 January 2006"), self != nil && self.ID == a.ID})
+		v.Rows = append(v.Rows, accountRow{a, account.Role(a.Role), a.Made.Local().Format("2 January 2006"), self != nil && self.ID == a.ID})
 	}
 	for _, x := range trail {
 		v.Trail = append(v.Trail, auditRow{x.At.Local().Format("Mon 2 January, 15:04:05"), x.Who, x.What, x.Detail, x.Address})
@@ -165,17 +166,17 @@ func (s *Server) changeAccounts(c *gin.Context) {
 			v.Errors["role"] = "Keeps, makes or looks is allowed."
 		}
 		if len(v.Errors) == 0 {
-			_, err = s.store.AddAccount(ctx, name, role, password)
+			_, err = s.store.AddAccount(ctx, name, string(role), account.Hash(password))
 			what, detail = "account", "made "+name+", who "+string(role)
 		}
 	case do == "role" && id > 0 && slices.Contains(account.Roles, role):
-		err = s.store.SetRole(ctx, id, role)
+		err = s.store.SetRole(ctx, id, string(role))
 		what, detail = "role", of.Name+" now "+string(role)
 	case do == "password" && id > 0:
 		if e := account.CheckPassword(of.Name, password); e != nil {
 			v.Errors["password"] = strings.ToUpper(e.Error()[:1]) + e.Error()[1:] + "."
 		} else {
-			err = s.store.SetPassword(ctx, id, password)
+			err = s.store.SetPassword(ctx, id, account.Hash(password))
 			what, detail = "password", "another for "+of.Name
 		}
 	case do == "remove" && id > 0:
@@ -213,7 +214,7 @@ type ownView struct {
 
 func (s *Server) showOwn(c *gin.Context, status int, v ownView) {
 	a := signedIn(c)
-	v.Name, v.Role, v.PIN = a.Maker, a.Role, a.PIN != ""
+	v.Name, v.Role, v.PIN = a.Maker, account.Role(a.Role), a.PIN != ""
 	s.render(c, status, "account", "Your account", v)
 }
 
@@ -253,7 +254,7 @@ func (s *Server) changeOwn(c *gin.Context) {
 			v.Errors[k] = x
 		}
 		if len(v.Errors) == 0 {
-			err = s.store.SetPassword(ctx, a.ID, values.Get("password"))
+			err = s.store.SetPassword(ctx, a.ID, account.Hash(values.Get("password")))
 		}
 	case "pin":
 		pin := strings.TrimSpace(values.Get("pin"))
@@ -263,7 +264,11 @@ func (s *Server) changeOwn(c *gin.Context) {
 			v.Errors["pin"] = strings.ToUpper(e.Error()[:1]) + e.Error()[1:] + "."
 		}
 		if len(v.Errors) == 0 {
-			err = s.store.SetPIN(ctx, a.ID, pin)
+			hash := ""
+			if pin != "" {
+				hash = account.Hash(pin)
+			}
+			err = s.store.SetPIN(ctx, a.ID, hash)
 		}
 	case "others":
 		err = s.store.EndSessions(ctx, a.ID)

@@ -41,7 +41,7 @@ type tablet struct {
 func signedSite(t *testing.T, change ...func(*Access)) (*store.Store, func() tablet) {
 	s := newSite(t)
 	for name, role := range map[string]account.Role{"Linde": account.Keeps, "Osk": account.Makes, "Fenna": account.Looks} {
-		if _, err := s.store.AddAccount(context.Background(), name, role, heron+" "+name); err != nil {
+		if _, err := s.store.AddAccount(context.Background(), name, string(role), account.Hash(heron+" "+name)); err != nil {
 			t.Fatal(err)
 		}
 	}
@@ -125,6 +125,11 @@ func TestSignIn(t *testing.T) {
 	b.wants(b.ask("GET", "/batches/7/versions", nil), 200, "Linde")
 	if got, err := st.Get(context.Background(), 7); err != nil || got.Request.Name != "Tagliatelle for two trays" {
 		t.Errorf("%q, %v", got.Request.Name, err)
+	}
+	big := browser().ask("POST", "/import", url.Values{"text": {strings.Repeat("x", mostCarried+1)}})
+	b.wants(big, 401, "has to be sent again")
+	if big.Body.Len() > mostCarried/2 {
+		t.Error("a document is carried all the same")
 	}
 	for _, kind := range []string{"application/json", "image/jpeg"} {
 		out := browser()
