@@ -27,11 +27,11 @@ import (
 
 // reach are the flags that say how a server may be reached.
 type reach struct {
-	hosts, proxies          list
-	cert, key, tls          string
-	insecure                bool
-	certificate             *tls.Certificate
-	fingerprint, firstToken string
+	hosts, proxies list
+	cert, key, tls string
+	insecure       bool
+	certificate    *tls.Certificate
+	fingerprint    string
 }
 
 // list is a flag that may be given several times, or with commas.

@@ -146,7 +146,7 @@ func TestStartedAtOnce(t *testing.T) {
 	}
 	asked := false
 	do("DELETE FROM " + goose.DefaultTablename + " WHERE version_id >= 15")
-	if s, err = store.OpenAfter(ctx, dsn, func(from, to int64) error { asked = true; return errors.New("no room for a backup") }); err == nil || !asked {
+	if _, err = store.OpenAfter(ctx, dsn, func(from, to int64) error { asked = true; return errors.New("no room for a backup") }); err == nil || !asked {
 		t.Errorf("an older database is changed before it is backed up: %v", err)
 	}
 }

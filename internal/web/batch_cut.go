@@ -76,7 +76,7 @@ func (v cutView) CutterHint() string {
 	if n := len(v.Plan.Roll.Machine.Cutters); n > 0 {
 		var out []string
 		for _, k := range v.Plan.Roll.Machine.Cutters {
-			out = append(out, fmt.Sprintf("%s", v.In.MM(k.PitchMM, measure.Shortest)))
+			out = append(out, v.In.MM(k.PitchMM, measure.Shortest))
 		}
 		return "cutters: " + strings.Join(out, ", ")
 	}

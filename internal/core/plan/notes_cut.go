@@ -165,7 +165,7 @@ func (p *Plan) cutterWords() string {
 	}
 	var out []string
 	for _, k := range p.machine.Cutters {
-		out = append(out, fmt.Sprintf("%s", p.in.MM(k.PitchMM, measure.Shortest)))
+		out = append(out, p.in.MM(k.PitchMM, measure.Shortest))
 	}
 	return "It cuts " + measure.List(out) + "."
 }
