@@ -10,6 +10,9 @@ import (
 	"os"
 	"path/filepath"
 	"strings"
+	"time"
+
+	"github.com/go-sql-driver/mysql"
 
 	"hollen/internal/device/sim"
 	"hollen/internal/store"
@@ -39,7 +42,7 @@ func withDatabase(ctx context.Context, p place, f func(dsn string) error) error 
 	dsn := p.dsn
 	if dsn == "" {
 		kept, err := os.ReadFile(filepath.Join(p.data, dsnFile))
-		if dsn = string(kept); err != nil {
+		if dsn = string(kept); err != nil || !answers(dsn) { // of one that was killed
 			db, err := localdb.Start(ctx, p.data)
 			if err != nil {
 				return err
@@ -49,6 +52,19 @@ func withDatabase(ctx context.Context, p place, f func(dsn string) error) error 
 		}
 	}
 	return f(dsn)
+}
+
+// answers says whether somebody listens where a database is said to be.
+func answers(dsn string) bool {
+	cfg, err := mysql.ParseDSN(dsn)
+	if err != nil {
+		return false
+	}
+	c, err := net.DialTimeout("tcp", cfg.Addr, time.Second)
+	if err == nil {
+		c.Close()
+	}
+	return err == nil
 }
 
 // deviceCommand adds, lists and removes devices.

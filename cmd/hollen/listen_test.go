@@ -153,6 +153,13 @@ func TestFirstStart(t *testing.T) {
 			t.Errorf("%d %s", code, errs)
 		}
 	})
+	// What a program that was killed has left of itself leads nowhere, and holds nobody up.
+	if err := os.WriteFile(filepath.Join(dir, dsnFile), []byte("hollen:x@tcp(127.0.0.1:1)/hollen"), 0o600); err != nil {
+		t.Fatal(err)
+	}
+	if code, out, errs := call("", "user", "list", "--data", dir); code != 0 || !strings.Contains(out, "Linde") {
+		t.Errorf("%d %s %s", code, out, errs)
+	}
 	other := t.TempDir()
 	if code, out, errs := call("", "restore", filepath.Join(dir, "all.zip"), "--data", other); code != 0 || !strings.Contains(out, "restored") {
 		t.Errorf("%d %s %s", code, out, errs)
