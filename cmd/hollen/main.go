@@ -28,9 +28,10 @@ const usage = `hollen plans batches of fresh egg pasta.
       into an empty database, or beside what is there
   hollen device add NAME [--kind scale|room] | list | remove NAME
       lets a scale or a room sensor send readings; add prints its token, once
-  hollen remake [--data DIR] [--dsn DSN]
-  hollen refit [--data DIR] [--dsn DSN]
+  hollen remake
       makes what lists read of ended makings anew from their events
+  hollen refit
+      weighs the log anew from nothing, and says whether the digits are the same
   hollen sim   scale|room --url URL --name NAME --token TOKEN
       a stand-in for a scale or a room sensor
   hollen plan  FILE.json | -

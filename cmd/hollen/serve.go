@@ -188,10 +188,8 @@ func (o options) serve(ctx context.Context, out, errw io.Writer) error {
 		return err
 	}
 	if o.data != "" { // for whoever starts a second one; nothing depends on it
-		_ = os.WriteFile(o.addressFile(), []byte(addr.String()), 0o600)
+		_ = os.WriteFile(o.addressFile(), []byte(at[0]), 0o600)
 		defer os.Remove(o.addressFile())
-	}
-	if o.data != "" {
 		_ = os.WriteFile(filepath.Join(o.data, dsnFile), []byte(o.dsn), 0o600)
 		defer os.Remove(filepath.Join(o.data, dsnFile))
 	}
@@ -231,7 +229,7 @@ func (o options) serve(ctx context.Context, out, errw io.Writer) error {
 // taken adds to a taken address what of ours is there.
 func (o options) taken(err error) error {
 	if at, e := os.ReadFile(o.addressFile()); e == nil {
-		return fmt.Errorf("%w; a Hollen of this folder serves at http://%s/", err, at)
+		return fmt.Errorf("%w; a Hollen of this folder serves at %s", err, at)
 	}
 	return err
 }
@@ -243,7 +241,7 @@ func (o options) addressFile() string { return filepath.Join(o.data, "address") 
 func (o options) busy(err error) error {
 	var b *localdb.BusyError
 	if at, e := os.ReadFile(o.addressFile()); errors.As(err, &b) && e == nil {
-		return fmt.Errorf("%w; it serves at http://%s/", err, at)
+		return fmt.Errorf("%w; it serves at %s", err, at)
 	}
 	return err
 }

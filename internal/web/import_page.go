@@ -13,6 +13,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"hollen/internal/account"
 	"hollen/internal/core/roll"
 	"hollen/internal/exchange"
 	"hollen/internal/store"
@@ -147,6 +148,9 @@ func (s *Server) takeImport(c *gin.Context) {
 	}
 	if len(v.Errors) > 0 || v.Recipe != nil {
 		s.showImport(c, http.StatusUnprocessableEntity, v)
+		return
+	}
+	if len(v.Items) > 0 && !s.may(c, account.Keeps) { // the cabinet is the workshop's
 		return
 	}
 	cab, ok := s.desk(c)

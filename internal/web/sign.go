@@ -162,15 +162,24 @@ func (s *Server) who(c *gin.Context) {
 		c.Abort()
 	case !account.Role(a.Role).May(needs(c.Request.Method, c.FullPath())):
 		c.Set(accountKey, &a)
-		need := needs(c.Request.Method, c.FullPath())
-		s.fail(c, http.StatusForbidden, "That is not for this account.", "It is for whoever "+map[account.Role]string{account.Makes: "makes batches",
-			account.Keeps: "keeps the workshop"}[need]+"; "+a.Maker+" "+a.Role+". Go back: what you typed is still there.")
+		s.may(c, needs(c.Request.Method, c.FullPath()))
 		c.Abort()
 	default:
 		c.Set(accountKey, &a)
 		c.Request = c.Request.WithContext(store.By(c.Request.Context(), a.Maker))
 		c.Next()
 	}
+}
+
+// may says whether whoever is signed in has a role, everybody where nobody signs in; where not, it shows why.
+func (s *Server) may(c *gin.Context, need account.Role) bool {
+	a := signedIn(c)
+	if a == nil || account.Role(a.Role).May(need) {
+		return true
+	}
+	s.fail(c, http.StatusForbidden, "That is not for this account.", "It is for whoever "+map[account.Role]string{account.Makes: "makes batches",
+		account.Keeps: "keeps the workshop"}[need]+"; "+a.Maker+" "+a.Role+". Go back: what you typed is still there.")
+	return false
 }
 
 // stillIn says whether the session of a socket that stays open may still do what the socket does.

@@ -225,6 +225,9 @@ func TestRoles(t *testing.T) {
 			t.Errorf("%s: who makes is let in", path)
 		}
 	}
+	doc := strings.Replace(keeps.ask("GET", "/cabinet/export.json", nil).Body.String(), `"protein_pct": 11.2`, `"protein_pct": 12.6`, 1)
+	take := boxes(makes.ask("POST", "/import", url.Values{"text": {doc}}).Body.String())
+	makes.wants(makes.ask("POST", "/import/take", url.Values{"text": {doc}, "take": take}), 403, "keeps the workshop")
 	if now := keeps.kept(); now != before {
 		t.Error("who may not changed something")
 	}
