@@ -43,6 +43,7 @@ type listRow struct {
 	In      measure.System
 	SavedAt time.Time
 	MadeOn  string
+	now     bool // made with what the log has learned by now
 }
 
 // listDay is a day of the list with its batches; of a list by name there is one, without a heading.
@@ -150,7 +151,7 @@ func (s *Server) rows(ctx context.Context, in measure.System, list []store.Batch
 				continue
 			}
 		}
-		out = append(out, listRow{row, b.ID, in, b.UpdatedAt, b.MadeOn})
+		out = append(out, listRow{Summary: row, ID: b.ID, In: in, SavedAt: b.UpdatedAt, MadeOn: b.MadeOn})
 	}
 	s.byNow(ctx, list, out)
 	return out
@@ -212,7 +213,7 @@ func (s *Server) byNow(ctx context.Context, list []store.Batch, rows []listRow) 
 				if err != nil {
 					continue
 				}
-				r.Summary = p.Summary()
+				r.Summary, r.now = p.Summary(), true
 			}
 		})
 	}
@@ -223,6 +224,9 @@ func (s *Server) byNow(ctx context.Context, list []store.Batch, rows []listRow) 
 		s.rowsNow.kept = map[uint64]rowByNow{}
 	}
 	for _, r := range todo {
+		if !r.now { // tried again at the next list
+			continue
+		}
 		k := want
 		k.version, k.row = versions[r.ID], r.Summary
 		s.rowsNow.kept[r.ID] = k
