@@ -1,0 +1,150 @@
+package day
+
+import "slices"
+
+// Solve plans a day of few batches and proves it where the tree closes within so many nodes a search. ErrNoPlan: no plan
+// keeps every lag, store and hour, or none was found; Answer.Proved then says whether there is none.
+func (d *Day) Solve(limit int) (*Answer, error) {
+	if err := d.Check(); err != nil {
+		return nil, err
+	}
+	needs := d.needs(limit)
+	a := &Answer{Proved: true}
+	search := func(m mode, w int) *solver {
+		s := newSolver(d, m, limit)
+		if w >= 0 {
+			s.waits = make([]int, len(d.Waits))
+			for i := range s.waits {
+				s.waits[i] = max(d.Waits[i].Limit, needs[i]) + w
+			}
+		}
+		s.run()
+		a.Nodes += s.nodes
+		a.Proved = a.Proved && !s.open
+		return s
+	}
+	r := search(bySpan, 0)
+	w := 0
+	if !r.found || r.best[0] > 0 {
+		loose := search(byLate, -1)
+		if !loose.found {
+			return a, ErrNoPlan
+		}
+		least := loose.best[0]
+		if !r.found || r.best[0] > least {
+			hi := d.value(loose.named(), needs).Wait
+			lo := 0
+			for lo < hi {
+				mid := (lo + hi) / 2
+				if t := search(byLate, mid); t.found && t.best[0] <= least {
+					hi = mid
+				} else {
+					lo = mid + 1
+				}
+			}
+			w = hi
+			r = search(bySpan, w)
+			if !r.found {
+				r = loose
+			}
+		}
+	}
+	a.Slots = r.named()
+	a.Goals = d.value(a.Slots, needs)
+	a.Bound = a.Goals
+	if !a.Proved {
+		a.Bound = d.lower(needs, w)
+	}
+	return a, nil
+}
+
+// lower is a bound on the goals from what holds before anything is settled.
+func (d *Day) lower(needs []int, w int) Goals {
+	s := newSolver(d, bySpan, 1)
+	s.waits = make([]int, len(d.Waits))
+	for i := range s.waits {
+		s.waits[i] = max(d.Waits[i].Limit, needs[i]) + w
+	}
+	x := s.root()
+	if x == nil || !s.tighten(x) {
+		return Goals{}
+	}
+	s.bound(x)
+	return Goals{Late: x.key[0], Wait: w, Span: x.key[1]}
+}
+
+// needs are what each wait takes when its batch has the shop to itself, min.
+func (d *Day) needs(limit int) []int {
+	needs := make([]int, len(d.Waits))
+	for i, w := range d.Waits {
+		sub, of := d.batch(d.Tasks[w.A].Batch)
+		a, b := slices.Index(of, w.A), slices.Index(of, w.B)
+		sub.Waits = []Wait{{A: a, B: b, Limit: 0}}
+		s := newSolver(sub, byLate, limit)
+		x := s.root()
+		if x == nil || !s.tighten(x) {
+			continue
+		}
+		needs[i] = x.get(a+1, b+1) + int(x.dmin[b])
+		for lo, hi := needs[i], NoLimit/16; lo < hi; {
+			mid := lo
+			if hi < NoLimit/16 {
+				mid = (lo + hi) / 2
+			}
+			t := newSolver(sub, byLate, limit)
+			t.waits = []int{mid}
+			if t.run(); t.found {
+				hi = mid
+				needs[i] = mid
+			} else if lo = mid + 1; hi == NoLimit/16 {
+				t = newSolver(sub, byLate, limit)
+				if t.run(); !t.found {
+					break
+				}
+				slots := t.named()
+				hi = max(lo, slots[b].End()-slots[a].Start)
+				needs[i] = hi
+			}
+		}
+	}
+	return needs
+}
+
+// batch is the day of one batch that has the shop to itself, without orders, and which of the tasks are in it.
+func (d *Day) batch(b int) (*Day, []int) {
+	var of []int
+	for i := range d.Tasks {
+		if d.Tasks[i].Batch == b {
+			of = append(of, i)
+		}
+	}
+	return d.part(of), of
+}
+
+// part is the day of some tasks alone, with what binds them among themselves.
+func (d *Day) part(of []int) *Day {
+	at := make(map[int]int, len(of))
+	sub := &Day{Stores: d.Stores, People: d.People, Setup: d.Setup, First: d.First}
+	for k, i := range of {
+		at[i] = k
+		sub.Tasks = append(sub.Tasks, d.Tasks[i])
+	}
+	both := func(a, b Point) (Point, Point, bool) {
+		i, ok := at[a.Task]
+		j, too := at[b.Task]
+		return Point{i, a.End}, Point{j, b.End}, ok && too
+	}
+	for _, l := range d.Lags {
+		if a, b, ok := both(l.A, l.B); ok {
+			l.A, l.B = a, b
+			sub.Lags = append(sub.Lags, l)
+		}
+	}
+	for _, h := range d.Holds {
+		if a, b, ok := both(h.From, h.To); ok {
+			h.From, h.To = a, b
+			sub.Holds = append(sub.Holds, h)
+		}
+	}
+	return sub
+}

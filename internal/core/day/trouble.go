@@ -1,0 +1,160 @@
+package day
+
+import (
+	"cmp"
+	"slices"
+)
+
+// Trouble is a reason why a day cannot be planned.
+type Trouble struct {
+	Why   TroubleKind
+	Batch int // −1: no single one
+	Task  int // −1: no single one
+	Lag   int // of Day.Lags, −1: none
+	Need  int // the lag that would do, or how many min longer the day would have to be; of a store how much is needed
+	Name  string
+}
+
+// TroubleKind names why.
+type TroubleKind string
+
+// Why a day cannot be planned.
+const (
+	NobodyCan  TroubleKind = "nobody" // no person can do the task
+	TooMuch    TroubleKind = "store"  // one thing alone needs more than there is
+	LagTooLong TroubleKind = "lag"    // a batch by itself cannot keep its longest lag
+	DayTooLong TroubleKind = "long"   // a batch by itself takes longer than the day
+	Together   TroubleKind = "together"
+)
+
+// longer are the minutes a day is lengthened by while looking for the nearest that is possible.
+var longer = []int{15, 30, 45, 60, 90, 120, 180, 240, 360, 480, 720, 1440, 2880}
+
+// Explain says why no plan keeps everything, each reason with the nearest that would; nil where a plan is found within so
+// many nodes. Stretch returns the day with so many more minutes before it closes.
+func (d *Day) Explain(limit int, stretch func(*Day, int) *Day) []Trouble {
+	var out []Trouble
+	for i := range d.Tasks {
+		t := &d.Tasks[i]
+		if t.Hands && !slices.ContainsFunc(t.Minutes, func(m int) bool { return m > 0 }) {
+			out = append(out, Trouble{NobodyCan, t.Batch, i, -1, 0, t.Name})
+		}
+	}
+	for _, h := range d.Holds {
+		if s := d.Stores[h.Store]; h.Quantity > s.Cap {
+			out = append(out, Trouble{TooMuch, d.Tasks[h.From.Task].Batch, h.From.Task, -1, h.Quantity, s.Name})
+		}
+	}
+	if len(out) > 0 {
+		return out
+	}
+	for _, b := range d.queue() {
+		if t, bad := d.alone(b, limit, stretch); bad {
+			out = append(out, t)
+		}
+	}
+	if len(out) > 0 || d.possible(limit) {
+		return out
+	}
+	need := -1
+	for _, more := range longer {
+		if stretch(d, more).possible(limit) {
+			need = more
+			break
+		}
+	}
+	return []Trouble{{Together, -1, -1, -1, need, ""}}
+}
+
+// possible says whether any plan is found.
+func (d *Day) possible(limit int) bool {
+	s := newSolver(d, byLate, limit)
+	s.run()
+	return s.found
+}
+
+// alone says what stands in the way of a batch that has the shop to itself.
+func (d *Day) alone(b, limit int, stretch func(*Day, int) *Day) (Trouble, bool) {
+	sub, _ := d.batch(b)
+	if sub.possible(limit) {
+		return Trouble{}, false
+	}
+	for _, more := range longer {
+		if part, _ := stretch(d, more).batch(b); part.possible(limit) {
+			return Trouble{DayTooLong, b, -1, -1, more, ""}, true
+		}
+	}
+	for i, l := range d.Lags {
+		if d.Tasks[l.A.Task].Batch != b || l.Max == NoLimit {
+			continue
+		}
+		loose := *d
+		loose.Lags = slices.Clone(d.Lags)
+		loose.Lags[i].Max = NoLimit
+		if part, _ := loose.batch(b); !part.possible(limit) {
+			continue
+		}
+		lo, hi := l.Max+1, 4*1440
+		for lo < hi {
+			mid := (lo + hi) / 2
+			loose.Lags[i].Max = mid
+			if part, _ := loose.batch(b); part.possible(limit) {
+				hi = mid
+			} else {
+				lo = mid + 1
+			}
+		}
+		return Trouble{LagTooLong, b, l.B.Task, i, lo, l.What}, true
+	}
+	return Trouble{DayTooLong, b, -1, -1, -1, ""}, true
+}
+
+// Exact says whether a day of so many batches is searched whole: fewer can be proved.
+const Exact = 8
+
+// Nodes is how many nodes a search may take, by the day’s size.
+const Nodes = 10_000
+
+// Plan is the best plan of a day, small or large: proved where the tree closes, else with its distance from what nobody
+// can do better than. ErrNoPlan when none is found; Explain says why.
+func (d *Day) Plan() (*Answer, error) {
+	batches := len(d.queue())
+	if batches > Exact {
+		return d.Large()
+	}
+	a, err := d.Solve(Nodes)
+	if err == nil && a.Proved {
+		return a, nil
+	}
+	if b, bad := d.Large(); bad == nil && (err != nil || b.Goals.Less(a.Goals)) {
+		if a != nil {
+			b.Nodes += a.Nodes
+		}
+		return b, nil
+	}
+	return a, err
+}
+
+// Gaps are the free minutes of one person, by start: what lies between their tasks, within the hours they are there.
+func (d *Day) Gaps(person, from, to int, slots []Slot) [][2]int {
+	var busy [][2]int
+	busy = append(busy, d.People[person].Off...)
+	for i, s := range slots {
+		if d.Tasks[i].Hands && s.By == person {
+			busy = append(busy, [2]int{s.Start - s.CleanMin, s.End()})
+		}
+	}
+	slices.SortFunc(busy, func(a, b [2]int) int { return cmp.Compare(a[0], b[0]) })
+	var out [][2]int
+	at := from
+	for _, b := range busy {
+		if b[0] > at && at < to {
+			out = append(out, [2]int{at, min(b[0], to)})
+		}
+		at = max(at, b[1])
+	}
+	if at < to {
+		out = append(out, [2]int{at, to})
+	}
+	return out
+}
