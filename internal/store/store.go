@@ -23,6 +23,7 @@ import (
 	"gorm.io/gorm/logger"
 
 	"hollen/internal/core/bench"
+	"hollen/internal/core/day"
 	"hollen/internal/core/plan"
 	"hollen/internal/core/request"
 )
@@ -393,6 +394,8 @@ type Scenario struct {
 	Pairs   map[int]int  // doughs of one batch, by their place in Batches
 	// Makings are what was made at the bench by a moment, of the batches; nil: nothing.
 	Makings func(now time.Time, batches []*plan.Plan) []SeedMaking
+	// Day is a day under way at a moment, of batches with those IDs, its orders and those of the week; nil: none.
+	Day func(now time.Time, ids []uint64, batches []*plan.Plan) (day.Sheet, []Order, []Standing)
 }
 
 // SeedMaking is a making of a scenario.
@@ -420,6 +423,28 @@ func (s *Store) Seed(ctx context.Context, sc Scenario) (seeded bool, err error) 
 		return sc.keep(tx)
 	})
 	return seeded && err == nil, err
+}
+
+// keepDay writes the day of the scenario.
+func (sc Scenario) keepDay(tx *gorm.DB, now time.Time, ids []uint64) error {
+	sheet, orders, week := sc.Day(now, ids, sc.Batches)
+	doc, err := json.Marshal(sheet)
+	if err != nil {
+		return err
+	}
+	if err := putDay(tx.Statement.Context, tx, sheet.Date, 0, 0, doc); err != nil {
+		return err
+	}
+	for i := range week {
+		week[i].Version = 1
+	}
+	for i := range orders {
+		orders[i].Version = 1
+	}
+	if err := tx.Create(&week).Error; err != nil {
+		return err
+	}
+	return tx.Create(&orders).Error
 }
 
 // keep writes the scenario.
@@ -464,6 +489,11 @@ func (sc Scenario) keep(tx *gorm.DB) error {
 	}
 	for a, b := range sc.Pairs {
 		if err := pair(tx, ids[a], ids[b]); err != nil {
+			return err
+		}
+	}
+	if sc.Day != nil {
+		if err := sc.keepDay(tx, now, ids); err != nil {
 			return err
 		}
 	}

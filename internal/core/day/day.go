@@ -28,79 +28,120 @@ const NoRoller = -1
 // Day is what has to be done on one day and with what. Minutes count from any one moment, as its maker likes:
 // all of them are whole and none is negative.
 type Day struct {
-	Tasks  []Task
-	Lags   []Lag
-	Holds  []Hold
-	Waits  []Wait
-	Stores []Store
-	People []Person
-	Orders []Order
+	Tasks  []Task   `json:"tasks"`
+	Lags   []Lag    `json:"lags"`
+	Holds  []Hold   `json:"holds"`
+	Waits  []Wait   `json:"waits"`
+	Stores []Store  `json:"stores"`
+	People []Person `json:"people"`
+	Orders []Order  `json:"orders"`
 	// Setup is the cleaning of the roller, in min, from a class to a class; First the class it stands from, −1 clean.
 	// It keeps the triangle rule: from a to c is never more than over b.
-	Setup [][]int
-	First int
+	Setup [][]int `json:"setup"`
+	First int     `json:"first"`
+	// Needs are what each wait takes when its batch has the shop to itself, min; nil where that was not yet worked out.
+	Needs []int `json:"needs,omitempty"`
 }
 
 // Task is one thing done in one go. Its minutes are by person, −1 for who cannot do it; a machine’s own are the same for all.
 type Task struct {
-	Name     string
-	Batch    int
-	Hands    bool // somebody does it; else it runs by itself
-	Minutes  []int
-	Class    int // on the roller, NoRoller without
-	From, To int // it starts no sooner and ends no later, min
-	By       int // who does it already, from 1; 0: open. It names the person only, see Minutes
+	Key     string   `json:"key"` // stays the same however often the day is planned: 12.roll.1
+	Name    string   `json:"name"`
+	Kind    Kind     `json:"kind"`
+	Keys    []string `json:"steps,omitempty"` // of the batch’s plan, that it is made of
+	Pieces  [2]int   `json:"pieces,omitzero"` // the first and the last of them, where a part is meant
+	Batch   int      `json:"batch"`
+	Hands   bool     `json:"hands"` // somebody does it; else it runs by itself
+	Minutes []int    `json:"minutes"`
+	Class   int      `json:"class"`        // on the roller, NoRoller without
+	From    int      `json:"from"`         // it starts no sooner, min
+	To      int      `json:"to"`           // and ends no later, min
+	By      int      `json:"by,omitempty"` // who does it already, from 1; 0: open. It names the person only, see Minutes
 }
+
+// Kind is what a task is, for who can do it.
+type Kind string
+
+// The kinds of tasks.
+const (
+	Knead   Kind = "knead"
+	Machine Kind = "machine"
+	Filling Kind = "filling"
+	Roll    Kind = "roll"
+	Cut     Kind = "cut"
+	Pot     Kind = "pot"
+)
 
 // Point is the start or the end of a task.
 type Point struct {
-	Task int
-	End  bool
+	Task int  `json:"task"`
+	End  bool `json:"end,omitempty"`
 }
 
 // Lag binds two points: Min ≤ t(B) − t(A) ≤ Max, min.
 type Lag struct {
-	A, B     Point
-	Min, Max int
-	What     string // in a maker’s words: "rest"
+	A    Point   `json:"a"`
+	B    Point   `json:"b"`
+	Min  int     `json:"min"`
+	Max  int     `json:"max"`
+	What LagKind `json:"what"`
 }
+
+// LagKind says what happens meanwhile.
+type LagKind string
+
+// What happens between two tasks.
+const (
+	Resting  LagKind = "rest"
+	InCold   LagKind = "cold" // in the fridge
+	Drying   LagKind = "dry"
+	Cooling  LagKind = "cool" // a filling
+	Warm     LagKind = "warm" // out of the fridge, over everything
+	Directly LagKind = "directly"
+	InOrder  LagKind = "order" // one part after another
+	Waiting  LagKind = "wait"  // cut, for the pot
+)
 
 // Hold takes up a quantity of a store from one point to another.
 type Hold struct {
-	From, To Point
-	Store    int
-	Quantity int
+	From     Point `json:"from"`
+	To       Point `json:"to"`
+	Store    int   `json:"store"`
+	Quantity int   `json:"quantity"`
 }
 
 // Wait is what should take no longer: from the start of A to the end of B, min.
 type Wait struct {
-	A, B  int
-	Limit int
+	A     int `json:"a"`
+	B     int `json:"b"`
+	Limit int `json:"limit"`
 }
 
 // Store is a thing there is only so much of: rack in dm, places in the fridge, the mixer, the pot.
 type Store struct {
-	Name string
-	Cap  int
+	Name string `json:"name"`
+	Cap  int    `json:"cap"`
 }
 
 // Person does one task at a time, and none in their time off.
 type Person struct {
-	Name string
-	Off  [][2]int // from and to, min, in order
+	Name string   `json:"name"`
+	Off  [][2]int `json:"off"` // from and to, min, in order
 }
 
 // Order is due at a minute and ended by its last tasks.
 type Order struct {
-	Name string
-	Due  int
-	Last []int
+	Name string `json:"name"`
+	Due  int    `json:"due"`
+	Last []int  `json:"last"`
 }
 
 // Slot is when a task is done and by whom. The roller is cleaned in the CleanMin before it.
 type Slot struct {
-	Start, Min, CleanMin int
-	By                   int // of People, Nobody for a machine
+	Start    int `json:"start"`
+	Min      int `json:"min"`
+	CleanMin int `json:"clean,omitempty"`
+	By       int `json:"by"` // of People, Nobody for a machine
 }
 
 // End is when it ends.

@@ -112,6 +112,18 @@ func (d *Day) after(old []Slot, facts []Fact, now int) *slipped {
 			t.Class = NoRoller
 		}
 	}
+	next.Lags = nil // between things that have begun nothing is left to keep
+	for _, l := range d.Lags {
+		if !s.begun[l.B.Task] {
+			next.Lags = append(next.Lags, l)
+		}
+	}
+	next.Holds = nil
+	for _, h := range d.Holds {
+		if !s.begun[h.From.Task] || !s.begun[h.To.Task] || h.To.at(s.old) > now {
+			next.Holds = append(next.Holds, h)
+		}
+	}
 	next.First = class
 	for p, i := range runs {
 		if i == 0 {

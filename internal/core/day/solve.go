@@ -75,6 +75,9 @@ func (d *Day) lower(needs []int, w int) Goals {
 
 // needs are what each wait takes when its batch has the shop to itself, min.
 func (d *Day) needs(limit int) []int {
+	if d.Needs != nil {
+		return d.Needs
+	}
 	needs := make([]int, len(d.Waits))
 	for i, w := range d.Waits {
 		sub, of := d.batch(d.Tasks[w.A].Batch)

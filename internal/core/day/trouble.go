@@ -104,7 +104,7 @@ func (d *Day) alone(b, limit int, stretch func(*Day, int) *Day) (Trouble, bool) 
 				lo = mid + 1
 			}
 		}
-		return Trouble{LagTooLong, b, l.B.Task, i, lo, l.What}, true
+		return Trouble{LagTooLong, b, l.B.Task, i, lo, string(l.What)}, true
 	}
 	return Trouble{DayTooLong, b, -1, -1, -1, ""}, true
 }

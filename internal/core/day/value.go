@@ -97,10 +97,10 @@ func (d *Day) Faults(slots []Slot) []Fault {
 	for _, l := range d.Lags {
 		lag := l.B.at(slots) - l.A.at(slots)
 		if lag < l.Min {
-			add(l.B.Task, l.A.Task, TooSoon, l.Min-lag, l.What)
+			add(l.B.Task, l.A.Task, TooSoon, l.Min-lag, string(l.What))
 		}
 		if l.Max < NoLimit && lag > l.Max {
-			add(l.B.Task, l.A.Task, TooLate, lag-l.Max, l.What)
+			add(l.B.Task, l.A.Task, TooLate, lag-l.Max, string(l.What))
 		}
 	}
 	last := -1

@@ -2,6 +2,7 @@ package measure
 
 import (
 	"strings"
+	"unicode"
 	"unicode/utf8"
 )
 
@@ -36,4 +37,13 @@ func Quote(s string) string {
 		s = string([]rune(s)[:24]) + "…"
 	}
 	return "“" + s + "”"
+}
+
+// Lower begins s with a small letter, for the middle of a sentence.
+func Lower(s string) string {
+	r, n := utf8.DecodeRuneInString(s)
+	if n == 0 {
+		return s
+	}
+	return string(unicode.ToLower(r)) + s[n:]
 }

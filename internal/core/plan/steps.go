@@ -32,6 +32,7 @@ type Step struct {
 	MostMin    float64       `json:"most_min"`
 	At         string        `json:"at,omitempty"` // by the clock, when a time to roll is wished for
 	Unattended bool          `json:"unattended"`
+	Runs       bool          `json:"-"`                   // in a machine that needs nobody while it turns
 	Cold       bool          `json:"cold,omitempty"`      // in the fridge
 	InPieces   bool          `json:"in_pieces,omitempty"` // divided before it
 	Sign       string        `json:"sign,omitempty"`      // what to look for
@@ -264,7 +265,7 @@ func (p *Plan) mixedBy() *knead.Traits {
 // kneadStep puts the i-th step of the way, one kneading, into words, the n-th by hand.
 func (p *Plan) kneadStep(i int, s knead.Step, n int, machine string) Step {
 	hot := p.in.C(p.rules.Knead.MachineHotC, 0)
-	o := Step{Station: request.AtKnead, Min: s.Min, Caution: machine}
+	o := Step{Station: request.AtKnead, Min: s.Min, Caution: machine, Runs: s.By == knead.BySlowHook || s.By == knead.ByHook}
 	switch s.By {
 	case knead.BySlowHook:
 		o.Head, o.Text = "Hook, slow", "First speed, until no flour is loose. Scrape the bowl once."

@@ -21,6 +21,7 @@ type Rules struct {
 	Cook      Cook
 	Safety    Safety
 	Bench     Bench
+	Day       Day
 	Learn     Learn
 	Learned   Learned // nothing, unless a log says something of the batch at hand
 }
@@ -419,6 +420,33 @@ type Bench struct {
 	GiveOrTake float64
 }
 
+// Day rules: what a day of several batches is planned with, where a batch’s own plan does not say.
+type Day struct {
+	// MarginMin is how long before it is due an order is aimed to be ready, min. Source: house.
+	MarginMin int
+	// MixerHandsMin is how long filling the mixer’s bowl and scraping it takes somebody, min. Source: house.
+	MixerHandsMin int
+	// TurnMoreMin is how much longer than planned a dough may lie between two turns, min. Source: house.
+	TurnMoreMin int
+	// ColdMostMin is how long a dough may lie in the fridge on the same day’s plan, min. Source: house.
+	ColdMostMin int
+	// FillingMin is how long making a filling takes, FillingCoolMin what it cools, and FillingKeepMin how long it may wait in the fridge, min. Source: house.
+	FillingMin, FillingCoolMin, FillingKeepMin int
+	// SheetWaitMin is how long a sheet that is not dried may wait under a cloth, and RopeWaitMin a piece for ropes under cover, min. Source: house.
+	SheetWaitMin, RopeWaitMin int
+	// PackMin is the packing of what one piece of dough makes, min. Source: house.
+	PackMin float64
+	// PotMin is the time round a lot in the pot: putting it in, draining, dressing, min. Source: house.
+	PotMin float64
+	// CookWaitMin is how long what is cut may wait for the pot on its tray, min. Source: house.
+	CookWaitMin int
+	// DarkFrom is from how far an addition draws the colour the dough stains the rollers, 0–1. Source: house.
+	DarkFrom float64
+	// CleanEggFreeMin is the cleaning of the roller before an egg-free dough after one with egg, CleanPaleMin before a pale dough after a dark one, and
+	// CleanDarkMin before a dark dough after a lighter one, min. Source: house.
+	CleanEggFreeMin, CleanPaleMin, CleanDarkMin int
+}
+
 // Causes is how a number is pushed by several causes together: a variance for each level, of the season, and of a slip. Source: house.
 type Causes struct {
 	// Levels are the variances of the levels, in the order they are named, the unit of the number squared. Source: house.
@@ -564,6 +592,9 @@ func Default() Rules {
 			FridgeLowDays: 1, FridgeDays: 2, RawFillDays: 1, FreezeLowDays: 30, FreezeDays: 60, DriedDays: 30},
 		Bench: Bench{BoilMin: 15, Within: 1, WithinShare: .01, AloneG: 10, Otherwise: .15, OtherwiseMin: 1, WaitedMin: 10, SheetOff: .08,
 			SplashG: 5, SprayG: 1, WetHandsG: 2, DustingG: 4, GiveOrTake: .5},
+		Day: Day{MarginMin: 15, MixerHandsMin: 4, TurnMoreMin: 15, ColdMostMin: 1440, FillingMin: 20, FillingCoolMin: 30, FillingKeepMin: 1440,
+			SheetWaitMin: 15, RopeWaitMin: 60, PackMin: .5, PotMin: 2, CookWaitMin: 120, DarkFrom: .25, CleanEggFreeMin: 15, CleanPaleMin: 10,
+			CleanDarkMin: 2},
 		Learn: Learn{Newest: 200, Hydration: Causes{Levels: []float64{2.25, 1.44, .64, .16, .16}, Drift: .25, DriftDays: 60, Slip: 25},
 			FeelPoints: [5]float64{-2.6, -1.2, 0, 1.2, 2.6}, FeelNoise: [5]float64{1.2, .6, .5, .6, 1.2}, MostPoints: 6, SurePoints: .8,
 			Knead: Factor{.30, .18}, Rest: Factor{.30, 0}, Dry: Factor{.40, .20}, Cook: Factor{.20, .12},

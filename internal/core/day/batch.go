@@ -1,0 +1,365 @@
+package day
+
+import (
+	"fmt"
+	"math"
+	"strings"
+
+	"hollen/internal/core/plan"
+	"hollen/internal/core/request"
+	"hollen/internal/core/rules"
+)
+
+// builder turns batches into tasks.
+type builder struct {
+	day  *Day
+	ru   rules.Day
+	shop *Shop
+	ends map[uint64][]int // by batch: the tasks that end it
+}
+
+// of is one batch on its way into tasks.
+type of struct {
+	*builder
+	at    int
+	id    uint64
+	p     *plan.Plan
+	class int
+	made  Point // the dough is ready for what comes next
+	first int   // the task from which its warm minutes count, −1: none yet
+	told  int   // of those gone before it, min
+	keys  []string
+	min   float64
+	turns int
+}
+
+// Class is what a dough leaves on the roller: 0 egg-free, 1 pale, 2 dark.
+func Class(ru rules.Day, p *plan.Plan) int {
+	for _, a := range p.Formula.Additions {
+		if a.ColourWay >= ru.DarkFrom {
+			return 2
+		}
+	}
+	if p.Formula.WholeG+p.Formula.YolkG == 0 {
+		return 0
+	}
+	return 1
+}
+
+// up is whole minutes, never fewer than needed.
+func up(min float64) int { return max(1, int(math.Ceil(min-1e-9))) }
+
+// job adds the tasks of one batch.
+func (b *builder) job(at int, j *Job, p *plan.Plan) {
+	j.Letter, j.Name, j.DoughG, j.Portions, j.Class = Letters(at), p.Request.Name, p.Formula.Dough.MassG, p.Formula.Portions, Class(b.ru, p)
+	j.Shape, j.Face, j.Edge = p.Cut.Shape.Name, p.Formula.Colour.Face, p.Formula.Colour.Edge
+	if j.Left {
+		return
+	}
+	o := &of{builder: b, at: at, id: j.Batch, p: p, class: j.Class, first: -1}
+	if p.Cut.AllDoughG > 0 && (p.Roped() || p.Pinned()) || b.shop.Rollers == 0 {
+		o.class = NoRoller
+	}
+	if j.Part == FromCold {
+		o.made = Point{-1, false}
+	} else {
+		o.knead()
+	}
+	if j.Part == DoughOnly {
+		b.ends[j.Batch] = append(b.ends[j.Batch], o.made.Task)
+		return
+	}
+	o.roll(j)
+}
+
+// task adds one and returns its place.
+func (o *of) task(kind Kind, name string, min float64, keys []string) int {
+	n := 1
+	for _, t := range o.day.Tasks {
+		if t.Batch == o.at && t.Kind == kind {
+			n++
+		}
+	}
+	t := Task{Key: fmt.Sprintf("%d.%s.%d", o.id, kind, n), Name: name, Kind: kind, Keys: keys, Batch: o.at, Hands: kind != Machine, Class: NoRoller,
+		To: NoLimit / 8}
+	for _, h := range o.shop.People {
+		m := min * float64(h.Pace) / 100
+		if kind == Machine {
+			m = min
+		}
+		t.Minutes = append(t.Minutes, up(m))
+		for _, c := range h.Cannot {
+			if c == kind {
+				t.Minutes[len(t.Minutes)-1] = -1
+			}
+		}
+	}
+	if len(t.Minutes) == 0 {
+		t.Minutes = []int{up(min)}
+	}
+	if kind == Roll {
+		t.Class = o.class
+		if o.class >= 0 && o.shop.Rollers > 1 {
+			t.Class = NoRoller
+			o.day.Holds = append(o.day.Holds, Hold{Point{len(o.day.Tasks), false}, Point{len(o.day.Tasks), true}, atRollers, 1})
+		}
+	}
+	o.day.Tasks = append(o.day.Tasks, t)
+	return len(o.day.Tasks) - 1
+}
+
+func (o *of) lag(a, b Point, lo, hi int, what LagKind) {
+	o.day.Lags = append(o.day.Lags, Lag{a, b, lo, max(lo, hi), what})
+}
+
+// knead adds mixing, kneading and the turns, up to the last rest.
+func (o *of) knead() {
+	var rest struct{ lo, hi int }
+	add := func() {
+		if len(o.keys) == 0 {
+			return
+		}
+		name := "Mix and knead"
+		if o.turns > 0 {
+			name = "Knead again"
+		}
+		i := o.task(Knead, name, max(o.min, .5), o.keys)
+		if o.first < 0 {
+			o.first = i
+		}
+		if o.turns > 0 {
+			o.lag(o.made, Point{i, false}, rest.lo, rest.hi, Resting)
+		}
+		o.turns++
+		o.made, o.keys, o.min = Point{i, true}, nil, 0
+	}
+	steps := o.p.Steps
+	last := 0
+	for i, s := range steps {
+		if s.Station == request.AtKnead {
+			last = i
+		}
+	}
+	for _, s := range steps[:last+1] {
+		switch {
+		case strings.HasPrefix(s.Key, "fold."): // its passes are the roller’s
+		case s.Station == request.AtRest:
+			add()
+			rest.lo, rest.hi = up(s.Min), max(up(s.Min)+o.ru.TurnMoreMin, up(s.MostMin))
+		case s.Runs && o.shop.Mixers > 0:
+			o.machine(s, &rest.lo, &rest.hi)
+		case s.Station == request.AtKnead:
+			o.keys, o.min = append(o.keys, s.Key), o.min+s.Min
+		}
+	}
+	add()
+}
+
+// machine adds a kneading by the mixer: somebody fills it, then it runs.
+func (o *of) machine(s plan.Step, lo, hi *int) {
+	name := "Fill the mixer"
+	if o.made.Task > 0 && o.turns > 0 && len(o.keys) == 0 && o.day.Tasks[o.made.Task].Kind == Machine && *lo == 0 {
+		// the same bowl, at its next speed
+		t := &o.day.Tasks[o.made.Task]
+		for k := range t.Minutes {
+			t.Minutes[k] += up(s.Min)
+		}
+		t.Keys = append(t.Keys, s.Key)
+		return
+	}
+	i := o.task(Knead, name, max(o.min, float64(o.ru.MixerHandsMin)), o.keys)
+	if o.first < 0 {
+		o.first = i
+	}
+	if o.turns > 0 {
+		o.lag(o.made, Point{i, false}, *lo, *hi, Resting)
+	}
+	m := o.task(Machine, "Mixer", s.Min, []string{s.Key})
+	o.lag(Point{i, true}, Point{m, false}, 0, 0, Directly)
+	o.day.Holds = append(o.day.Holds, Hold{Point{i, false}, Point{m, true}, atMixer, 1})
+	o.made, o.keys, o.min = Point{m, true}, nil, 0
+	o.turns++
+	*lo, *hi = 0, 0
+}
+
+// lastRest is the rest before the roller: its least and most, the part of it in the fridge, and what is told of warm minutes after that.
+func (o *of) lastRest() (lo, hi, coldLo, warmAfter int) {
+	steps := o.p.Steps
+	last := 0
+	for i, s := range steps {
+		if s.Station == request.AtKnead && !strings.HasPrefix(s.Key, "fold.") {
+			last = i
+		}
+	}
+	least, most, cold, after := 0., 0., 0., 0.
+	for _, s := range steps[last+1:] {
+		if s.Station != request.AtRest {
+			continue
+		}
+		least, most = least+s.Min, most+max(s.Min, s.MostMin)
+		if s.Cold {
+			cold, after = cold+s.Min, 0
+		} else {
+			after += s.Min
+		}
+	}
+	if cold > 0 {
+		return up(least), min(up(most), max(o.ru.ColdMostMin, up(least))), up(cold), up(max(after, 0))
+	}
+	return up(least), int(most), 0, 0
+}
+
+// roll adds everything from the rest on.
+func (o *of) roll(j *Job) {
+	p, r := o.p, &o.p.Roll
+	n := max(1, r.Pieces)
+	each := r.MinutesAll / float64(n)
+	pack := p.Cut.AllMin/float64(n) + o.ru.PackMin
+	dryLo, dryHi := 0., float64(o.ru.SheetWaitMin)
+	var keys []string
+	for _, s := range p.Steps {
+		switch kind, _, _ := strings.Cut(s.Key, "."); {
+		case kind == "dry":
+			dryLo, dryHi = s.LeastMin, s.MostMin+float64(o.ru.SheetWaitMin)
+		case kind == "cut":
+			keys = append(keys, s.Key)
+		}
+	}
+	if p.Roped() {
+		dryHi = max(dryHi, float64(o.ru.RopeWaitMin))
+	}
+	parts := split(n, each, pack, dryLo, dryHi)
+	var rolls, packs []int
+	done := 0
+	for k, pieces := range parts {
+		name := "Roll"
+		if p.Roped() {
+			name = "Ropes"
+		}
+		if len(parts) > 1 {
+			name = fmt.Sprintf("%s, pieces %d to %d", name, done+1, done+pieces)
+			if pieces == 1 {
+				name = fmt.Sprintf("Roll piece %d", done+1)
+			}
+		}
+		done += pieces
+		i := o.task(Roll, name, each*float64(pieces), []string{"roll.1", "fold.1"})
+		c := o.task(Cut, p.Cut.Shape.Traits().CutHead, pack*float64(pieces), keys)
+		if len(parts) > 1 {
+			o.day.Tasks[i].Pieces, o.day.Tasks[c].Pieces = [2]int{done - pieces + 1, done}, [2]int{done - pieces + 1, done}
+		}
+		lo, hi := apart(pieces, each, pack, dryLo, dryHi)
+		hi = max(hi, lo, up(each*float64(pieces)*o.slowest())) // where even so few pieces wait longer for one pair of hands
+		o.lag(Point{i, false}, Point{c, false}, lo, hi, Drying)
+		if k > 0 {
+			o.lag(Point{rolls[k-1], true}, Point{i, false}, 0, NoLimit, InOrder)
+			o.lag(Point{packs[k-1], true}, Point{c, false}, 0, NoLimit, InOrder)
+		}
+		rolls, packs = append(rolls, i), append(packs, c)
+		if m := p.Dry.RodM * float64(pieces) / float64(n); m > 0 && dryLo > 0 && p.Request.Dry.On != request.OnBoard {
+			o.day.Holds = append(o.day.Holds, Hold{Point{i, false}, Point{c, false}, atRack, up(10 * m)})
+		}
+	}
+	o.rested(j, rolls)
+	o.filled(rolls[0])
+	end := packs[len(packs)-1]
+	if j.Cooked {
+		end = o.pot(end)
+	}
+	o.ends[j.Batch] = append(o.ends[j.Batch], end)
+	o.warm(rolls[0], packs[len(packs)-1])
+}
+
+// rested binds the rest between the dough and every part of the rolling.
+func (o *of) rested(j *Job, rolls []int) {
+	lo, hi, cold, after := o.lastRest()
+	if o.made.Task < 0 { // it has lain in the fridge since another day
+		o.told = after
+		return
+	}
+	what := Resting
+	if cold > 0 {
+		what, o.first, o.told = InCold, -1, after
+		o.day.Holds = append(o.day.Holds, Hold{o.made, Point{rolls[0], false}, atFridge, 1})
+	}
+	for _, i := range rolls {
+		o.lag(o.made, Point{i, false}, lo, max(hi, lo), what)
+	}
+}
+
+// filled adds the filling, made and cooled before the roller is wanted.
+func (o *of) filled(roll int) {
+	if o.p.Cut.FillTotalG <= 0 {
+		return
+	}
+	f := o.task(Filling, "Make the filling", float64(o.ru.FillingMin), nil)
+	o.lag(Point{f, true}, Point{roll, false}, o.ru.FillingCoolMin, o.ru.FillingKeepMin, Cooling)
+	o.day.Holds = append(o.day.Holds, Hold{Point{f, true}, Point{roll, false}, atFridge, 1})
+}
+
+// pot adds the pot for what is cooked the same day.
+func (o *of) pot(packed int) int {
+	c := &o.p.Cook
+	i := o.task(Pot, "Cook", float64(max(1, c.Lots))*(c.ToS/60+o.ru.PotMin), []string{"cook.1"})
+	o.lag(Point{packed, true}, Point{i, false}, 0, o.ru.CookWaitMin, Waiting)
+	o.day.Holds = append(o.day.Holds, Hold{Point{i, false}, Point{i, true}, atPot, 1})
+	return i
+}
+
+// warm bounds the minutes the dough is out of the fridge: it should be packed within the caution, and must be within the
+// time after which usual advice gives up egg dough.
+func (o *of) warm(roll, packed int) {
+	from := o.first
+	if from < 0 {
+		from = roll
+	}
+	soft, hard := int(o.p.Dry.CautionAt)-o.told, int(o.p.Dry.DiscardAt)-o.told
+	if o.class == 0 || soft <= 0 {
+		return // no egg in it: its clock is the maker’s
+	}
+	o.day.Waits = append(o.day.Waits, Wait{from, packed, soft})
+	least := 0
+	for _, t := range []int{roll, packed} {
+		least += o.day.Tasks[t].Minutes[0]
+	}
+	if hard > 0 {
+		o.lag(Point{from, false}, Point{packed, true}, 0, max(hard, 2*least), Warm)
+	}
+}
+
+// apart is the least and the most between the start of rolling and the start of packing, when every piece dries for a while
+// in the window: piece j is ready at (j+1)·each and packed from j·pack on; min.
+func apart(n int, each, pack, dryLo, dryHi float64) (lo, hi int) {
+	d := float64(n-1) * (each - pack)
+	return int(math.Ceil(dryLo + each + max(0, d) - 1e-9)), int(math.Floor(dryHi + each - pack + min(0, d) + 1e-9))
+}
+
+// mostParts is in how many parts a dough is rolled at most: more of them nobody keeps in mind.
+const mostParts = 4
+
+// slowest is the pace of the slowest person.
+func (o *of) slowest() float64 {
+	pace := 100
+	for _, h := range o.shop.People {
+		pace = max(pace, h.Pace)
+	}
+	return float64(pace) / 100
+}
+
+// split is in how many parts of how many pieces a dough is rolled, so that none of them waits too long for its packing.
+func split(n int, each, pack, dryLo, dryHi float64) []int {
+	most := n
+	if lo, hi := apart(n, each, pack, dryLo, dryHi); lo > hi || float64(n)*each > float64(hi) {
+		for most = n; most > 1; most-- {
+			if lo, hi := apart(most, each, pack, dryLo, dryHi); lo <= hi && float64(most)*each <= float64(hi) {
+				break
+			}
+		}
+	}
+	parts := min(mostParts, (n+most-1)/most)
+	out := make([]int, parts)
+	for i := range out {
+		out[i] = n/parts + min(1, max(0, n%parts-i))
+	}
+	return out
+}

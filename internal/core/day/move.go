@@ -1,0 +1,118 @@
+package day
+
+import (
+	"cmp"
+	"slices"
+)
+
+// Refusal says why a task cannot be moved where it was asked to go.
+type Refusal struct {
+	Fault   Fault
+	Nearest int // the nearest start that can be, min; −1: none was found within four hours
+}
+
+// Move starts a task at another minute, done by another person where by is not Nobody; what follows it moves only as far
+// as it must, and what has begun stays. A refusal says what stands in the way, and the nearest minute that would do.
+func (d *Day) Move(slots []Slot, begun []bool, task, to, by int) ([]Slot, *Refusal) {
+	moved, fault := d.try(slots, begun, task, to, by)
+	if fault == nil {
+		return moved, nil
+	}
+	r := &Refusal{*fault, -1}
+	for off := 1; off <= 240; off++ {
+		for _, at := range []int{to + off, to - off} {
+			if at < 0 || at == slots[task].Start && by == slots[task].By {
+				continue
+			}
+			if _, bad := d.try(slots, begun, task, at, by); bad == nil {
+				r.Nearest = at
+				return nil, r
+			}
+		}
+	}
+	return nil, r
+}
+
+// try is Move without looking for the nearest.
+func (d *Day) try(slots []Slot, begun []bool, task, to, by int) ([]Slot, *Fault) {
+	t := &d.Tasks[task]
+	next := slices.Clone(slots)
+	if by == Nobody || !t.Hands {
+		by = slots[task].By
+	}
+	if t.Hands && (by < 0 || by >= len(d.People) || t.Minutes[by] < 0) {
+		return nil, &Fault{Task: task, Other: -1, Why: CannotDo}
+	}
+	next[task] = Slot{Start: to, Min: t.minutes(max(by, 0)), By: by}
+	// the moved task comes before whatever it would run into, unless that has begun or belongs before it
+	order := slices.Clone(next)
+	for i := range order {
+		s := order[i]
+		rival := d.Tasks[i].Hands && t.Hands && s.By == by || d.Tasks[i].Class >= 0 && t.Class >= 0
+		if i != task && rival && !begun[i] && s.Start < to && s.End() > to && !d.follows(i, task) {
+			order[i].Start = to + 1
+		}
+	}
+	l := d.inOrder(order, nil)
+	l.begun = slices.Clone(begun)
+	l.begun[task] = true
+	lo := make([]int, len(next))
+	for i := range lo {
+		lo[i] = next[i].Start
+	}
+	at, _ := l.earliest(lo)
+	for i := range next {
+		next[i].Start = at[i]
+	}
+	d.Clean(next)
+	var first *Fault
+	for _, f := range d.Faults(next) {
+		if begun[f.Task] && (f.Other < 0 || begun[f.Other]) {
+			continue
+		}
+		if first == nil || f.Task == task && first.Task != task {
+			first = &f
+		}
+	}
+	return next, first
+}
+
+// follows says whether b can only come after a, over any number of lags.
+func (d *Day) follows(a, b int) bool {
+	seen := make([]bool, len(d.Tasks))
+	var walk func(int) bool
+	walk = func(i int) bool {
+		if i == b {
+			return true
+		}
+		if seen[i] {
+			return false
+		}
+		seen[i] = true
+		for _, l := range d.Lags {
+			if l.A.Task == i && l.Min >= 0 && walk(l.B.Task) {
+				return true
+			}
+		}
+		return false
+	}
+	return walk(a)
+}
+
+// Shift is what differs between two plans of the same tasks.
+type Shift struct {
+	Task     int
+	From, To int // starts, min
+	By, Was  int // people
+}
+
+// Shifts lists what starts at another minute, or is done by somebody else, the earliest first.
+func Shifts(old, now []Slot) (out []Shift) {
+	for i := range now {
+		if i < len(old) && (old[i].Start != now[i].Start || old[i].By != now[i].By) {
+			out = append(out, Shift{i, old[i].Start, now[i].Start, now[i].By, old[i].By})
+		}
+	}
+	slices.SortStableFunc(out, func(a, b Shift) int { return cmp.Compare(a.To, b.To) })
+	return out
+}

@@ -1,0 +1,261 @@
+package day
+
+import (
+	"encoding/csv"
+	"fmt"
+	"math"
+	"regexp"
+	"slices"
+	"strconv"
+	"strings"
+	"unicode"
+	"unicode/utf8"
+
+	"hollen/internal/core/measure"
+)
+
+// Asked is an order as it was typed: who for, what, how many portions, and when.
+type Asked struct {
+	Who      string  `json:"who"`
+	What     string  `json:"what"`
+	Portions float64 `json:"portions"`
+	Due      int     `json:"due"` // min from midnight
+	Note     string  `json:"note,omitempty"`
+}
+
+// What an order may hold.
+const (
+	MostPortions = 2000
+	LongestWord  = 80
+	MostLines    = 200
+)
+
+// LineError says what is wrong with one line of several, and in which of its parts.
+type LineError struct {
+	Line int // from 1
+	Part string
+	Text string
+}
+
+func (e LineError) Error() string { return fmt.Sprintf("Line %d, %s: %s", e.Line, e.Part, e.Text) }
+
+var sentence = regexp.MustCompile(`(?i)^\s*([0-9]+(?:[.,][0-9]+)?)\s*(?:x|×|portions? of)?\s+(.+?)\s+for\s+(.+?)(?:\s+(?:at|by)\s+|\s*,\s*)([0-9]{1,2}(?:[:.h][0-9]{2})?\s*(?:am|pm)?)\s*$`)
+
+// Orders reads orders, one a line: “who; what; portions; when” parted by semicolons, tabs or commas, with a head line or
+// without, or as one says it: “24 tagliatelle for the Pharos at 12:30”. Lines that cannot be read are named, the others read.
+func Orders(text string) (out []Asked, wrong []LineError) {
+	lines := strings.Split(strings.ReplaceAll(text, "\r", "\n"), "\n")
+	n := 0
+	for at, line := range lines {
+		line = strings.TrimSpace(strings.TrimPrefix(line, "\ufeff"))
+		if line == "" {
+			continue
+		}
+		if n++; n > MostLines {
+			wrong = append(wrong, LineError{at + 1, "order", fmt.Sprintf("no more than %d at once.", MostLines)})
+			break
+		}
+		parts := fields(line)
+		if n == 1 && headed(parts) {
+			continue
+		}
+		if len(parts) < 3 {
+			if m := sentence.FindStringSubmatch(line); m != nil {
+				parts = []string{m[3], m[2], m[1], m[4]}
+			}
+		}
+		if len(parts) < 4 {
+			wrong = append(wrong, LineError{at + 1, "order", "it wants who, what, portions and a time, as in “Pharos; tagliatelle; 24; 12:30”."})
+			continue
+		}
+		a := Asked{Who: word(parts[0]), What: word(parts[1])}
+		bad := a.check(parts[2], parts[3])
+		for _, e := range bad {
+			e.Line = at + 1
+			wrong = append(wrong, e)
+		}
+		if len(parts) > 4 {
+			a.Note = word(parts[4])
+		}
+		if len(bad) == 0 {
+			out = append(out, a)
+		}
+	}
+	return out, wrong
+}
+
+// OneOrder reads one order from its four parts; what is wrong names the part.
+func OneOrder(who, what, portions, when string) (Asked, []LineError) {
+	a := Asked{Who: word(who), What: word(what)}
+	return a, a.check(portions, when)
+}
+
+// check reads what is a number and says what is wrong.
+func (a *Asked) check(portions, when string) (bad []LineError) {
+	add := func(part, text string) { bad = append(bad, LineError{1, part, text}) }
+	for part, w := range map[string]string{"who": a.Who, "what": a.What} {
+		if n := utf8.RuneCountInString(w); n < 1 || n > LongestWord {
+			add(part, fmt.Sprintf("1 to %d letters.", LongestWord))
+		}
+	}
+	n, ok := measure.ParseNumber(portions)
+	if !ok || n <= 0 || n > MostPortions {
+		add("portions", fmt.Sprintf("a number from above 0 to %d.", MostPortions))
+	}
+	a.Portions = n
+	at, ok := ParseTime(when)
+	if !ok {
+		add("when", "a time of the day, as 12:30 or 6 pm.")
+	}
+	a.Due = at
+	slices.SortFunc(bad, func(x, y LineError) int { return strings.Compare(x.Part, y.Part) })
+	return bad
+}
+
+// fields parts a line at tabs, semicolons or, failing those, as CSV at commas.
+func fields(line string) []string {
+	comma := ','
+	for _, c := range "\t;" {
+		if strings.ContainsRune(line, c) {
+			comma = c
+			break
+		}
+	}
+	r := csv.NewReader(strings.NewReader(line))
+	r.Comma, r.LazyQuotes, r.FieldsPerRecord = comma, true, -1
+	parts, err := r.Read()
+	if err != nil {
+		return nil
+	}
+	for i := range parts {
+		parts[i] = strings.TrimSpace(parts[i])
+	}
+	return parts
+}
+
+// headed says whether a line names its columns.
+func headed(parts []string) bool {
+	if len(parts) < 4 {
+		return false
+	}
+	for _, p := range parts[2:] {
+		if strings.ContainsAny(p, "0123456789") {
+			return false
+		}
+	}
+	return true
+}
+
+// word is a name with single spaces and nothing that cannot be printed.
+func word(s string) string {
+	s = strings.Map(func(r rune) rune {
+		if r == utf8.RuneError || !unicode.IsPrint(r) && !unicode.IsSpace(r) {
+			return -1
+		}
+		return r
+	}, s)
+	return strings.Join(strings.Fields(s), " ")
+}
+
+var clock = regexp.MustCompile(`(?i)^\s*([0-9]{1,2})(?:[:.h]([0-9]{2}))?\s*(am|pm)?\s*$`)
+
+// ParseTime reads a time of the day, in min from midnight: 12:30, 12.30, 9, 6 pm.
+func ParseTime(s string) (min int, ok bool) {
+	m := clock.FindStringSubmatch(s)
+	if m == nil {
+		return 0, false
+	}
+	h, _ := strconv.Atoi(m[1])
+	minute, _ := strconv.Atoi("0" + m[2])
+	switch half := strings.ToLower(m[3]); {
+	case half != "" && (h < 1 || h > 12):
+		return 0, false
+	case half == "pm" && h < 12:
+		h += 12
+	case half == "am" && h == 12:
+		h = 0
+	}
+	if h > 23 || minute > 59 {
+		return 0, false
+	}
+	return 60*h + minute, true
+}
+
+// Proposal is a batch the orders of a day need: one dough for all of them that ask for the same.
+type Proposal struct {
+	Source   uint64   // the batch it is made like; 0: none was found
+	What     string   // as the orders call it
+	Orders   []uint64 // that it serves
+	Who      []string
+	Portions float64 // of all of them
+	Due      int     // the first of them
+	Made     float64 // it makes; what is over is to spare
+}
+
+// Known is a batch that an order may be made like.
+type Known struct {
+	ID          uint64
+	Name, Shape string
+}
+
+// Propose finds the batches that orders need: those asking for the same are made of one dough, scaled to the sum. Known
+// batches come the newest first; an order is made like the first whose name or shape holds its words.
+func Propose(wants []Want, known []Known) (out []Proposal) {
+	for _, w := range wants {
+		if len(w.Jobs) > 0 {
+			continue
+		}
+		source := Match(w.What, known)
+		at := slices.IndexFunc(out, func(p Proposal) bool {
+			return source != 0 && p.Source == source || source == 0 && strings.EqualFold(p.What, w.What)
+		})
+		if at < 0 {
+			out = append(out, Proposal{Source: source, What: w.What, Due: w.Due})
+			at = len(out) - 1
+		}
+		p := &out[at]
+		p.Orders, p.Who, p.Portions, p.Due = append(p.Orders, w.ID), append(p.Who, w.Who), p.Portions+w.Count, min(p.Due, w.Due)
+	}
+	return out
+}
+
+// Match is the batch that words mean: one of that name, else one whose name or shape holds all of them; 0 when none does.
+func Match(what string, known []Known) uint64 {
+	want := strings.ToLower(strings.Join(strings.Fields(what), " "))
+	if want == "" {
+		return 0
+	}
+	for _, k := range known {
+		if strings.ToLower(k.Name) == want {
+			return k.ID
+		}
+	}
+	for _, in := range []func(Known) string{func(k Known) string { return k.Shape }, func(k Known) string { return k.Name + " " + k.Shape }} {
+		for _, k := range known {
+			text, all := " "+strings.ToLower(in(k)), true
+			for _, w := range strings.Fields(want) {
+				all = all && strings.Contains(text, " "+strings.TrimSuffix(w, "s"))
+			}
+			if all {
+				return k.ID
+			}
+		}
+	}
+	return 0
+}
+
+// Words is the proposal in a sentence.
+func (p *Proposal) Words() string {
+	who := measure.List(p.Who)
+	text := fmt.Sprintf("%s portions for %s, the first at %s.", number(p.Portions), who, Time(p.Due))
+	if len(p.Who) == 1 {
+		text = fmt.Sprintf("%s portions for %s at %s.", number(p.Portions), who, Time(p.Due))
+	}
+	if spare := p.Made - p.Portions; spare >= .05 {
+		text += fmt.Sprintf(" It makes %s: %s to spare.", number(p.Made), number(spare))
+	}
+	return text
+}
+
+// number writes portions: whole where they are, else to a tenth.
+func number(v float64) string { return strconv.FormatFloat(math.Round(10*v)/10, 'f', -1, 64) }

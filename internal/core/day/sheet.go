@@ -1,0 +1,250 @@
+package day
+
+import (
+	"maps"
+	"slices"
+	"time"
+
+	"hollen/internal/core/bench"
+)
+
+// Format names the version of the document.
+const Format = "hollen-day/1"
+
+// Sheet is a day as it is kept: what there is, what is to be made, what its maker wishes, and the plan.
+type Sheet struct {
+	Format string          `json:"format"`
+	Date   string          `json:"date"` // yyyy-mm-dd
+	Shop   Shop            `json:"shop"`
+	Jobs   []Job           `json:"batches"`
+	Wishes []Wish          `json:"wishes,omitempty"`
+	Marks  map[string]Mark `json:"marks,omitempty"` // by task: what somebody said of it on the day’s page
+	Day    *Day            `json:"day,omitempty"`   // nil before it is planned
+	Slots  []Slot          `json:"slots,omitempty"`
+	Goals  Goals           `json:"goals"`
+	Bound  Goals           `json:"bound"`
+	Proved bool            `json:"proved"`
+	Nodes  int             `json:"nodes"`
+	By     string          `json:"by,omitempty"` // what was last done, in words
+}
+
+// Mark is what somebody said of a task: when it was begun and when it was done, min from midnight.
+type Mark struct {
+	Began int `json:"began"`
+	Done  int `json:"done,omitempty"` // 0: it runs
+}
+
+// Planned says whether there is a plan.
+func (s *Sheet) Planned() bool {
+	return s.Day != nil && len(s.Slots) == len(s.Day.Tasks) && len(s.Slots) > 0
+}
+
+// Answer is the plan as it was found.
+func (s *Sheet) Answer() *Answer {
+	return &Answer{Slots: s.Slots, Goals: s.Goals, Bound: s.Bound, Proved: s.Proved, Nodes: s.Nodes}
+}
+
+// Take makes an answer the sheet’s plan.
+func (s *Sheet) Take(d *Day, a *Answer) {
+	s.Day, s.Slots, s.Goals, s.Bound, s.Proved, s.Nodes = d, a.Slots, a.Goals, a.Bound, a.Proved, a.Nodes
+}
+
+// Task is the place of a task by its key, −1 where there is none.
+func (s *Sheet) Task(key string) int {
+	if s.Day == nil {
+		return -1
+	}
+	return slices.IndexFunc(s.Day.Tasks, func(t Task) bool { return t.Key == key })
+}
+
+// Wish is what is wished of a task, to be changed.
+func (s *Sheet) Wish(key string) *Wish {
+	for i := range s.Wishes {
+		if s.Wishes[i].Task == key {
+			return &s.Wishes[i]
+		}
+	}
+	s.Wishes = append(s.Wishes, Wish{Task: key})
+	return &s.Wishes[len(s.Wishes)-1]
+}
+
+// Tidy drops wishes that wish nothing, and marks of tasks that are gone.
+func (s *Sheet) Tidy() {
+	s.Wishes = slices.DeleteFunc(s.Wishes, func(w Wish) bool {
+		return !w.Pinned && w.By == "" && len(w.NotBy) == 0 && w.NotBefore == 0 && w.NotAfter == 0
+	})
+}
+
+// Made is a making of one of the day’s batches, as the bench knows it.
+type Made struct {
+	Steps []bench.Step
+	State bench.State
+}
+
+// Facts are what has happened by now: by the bench where a batch is made there, else by what was said on the page. Now
+// counts in min from midnight, which is when the day begins where the workshop is.
+func (s *Sheet) Facts(made map[uint64]Made, midnight time.Time, now int) []Fact {
+	facts := make([]Fact, len(s.Day.Tasks))
+	for i, t := range s.Day.Tasks {
+		f := Fact{By: s.Slots[i].By}
+		if m, ok := made[s.Jobs[t.Batch].Batch]; ok {
+			f = atBench(&t, m, midnight, now)
+			f.By = s.Slots[i].By
+		}
+		if x, ok := s.Marks[t.Key]; ok && !f.Done {
+			f.Begun, f.Start = true, x.Began
+			if f.Done = x.Done > 0; f.Done {
+				f.End = x.Done
+			}
+		}
+		if f.Begun && !f.Done {
+			f.End = max(f.Start+s.Slots[i].Min, now)
+		}
+		facts[i] = f
+	}
+	s.settle(facts)
+	return facts
+}
+
+// atBench finds when a task was begun and done among the steps of a making.
+func atBench(t *Task, m Made, midnight time.Time, now int) Fact {
+	var f Fact
+	minute := func(at time.Time) int { return int(at.Sub(midnight).Minutes()) }
+	all, any := true, false
+	for i := range m.Steps {
+		step := &m.Steps[i]
+		if !slices.Contains(t.Keys, step.Of) && !slices.Contains(t.Keys, step.Key) ||
+			t.Pieces[1] > 0 && step.Piece > 0 && (step.Piece < t.Pieces[0] || step.Piece > t.Pieces[1]) {
+			continue
+		}
+		p := m.State.Steps[step.Key]
+		if p == nil || p.Status == bench.LeftOut {
+			continue
+		}
+		any = true
+		all = all && p.Status == bench.WasDone
+		if !p.Began.IsZero() {
+			if at := minute(p.Began); !f.Begun || at < f.Start {
+				f.Begun, f.Start = true, at
+			}
+		}
+		if !p.Over.IsZero() {
+			f.End = max(f.End, minute(p.Over))
+		}
+	}
+	f.Done = any && all && f.Begun || !m.State.Ended.IsZero()
+	if f.Done && !f.Begun {
+		f.Begun, f.Start, f.End = true, minute(m.State.Ended)-1, minute(m.State.Ended)
+	}
+	if f.End <= f.Start && f.Done {
+		f.End = f.Start + 1
+	}
+	if f.Start > now {
+		return Fact{}
+	}
+	return f
+}
+
+// settle marks what nobody saw as done where something after it has been begun.
+func (s *Sheet) settle(facts []Fact) {
+	for range facts {
+		changed := false
+		for _, l := range s.Day.Lags {
+			a, b := l.A.Task, l.B.Task
+			if l.Min < 0 || !l.A.End || !facts[b].Begun || facts[a].Done {
+				continue
+			}
+			end := min(facts[b].Start, s.Slots[a].End())
+			if !facts[a].Begun {
+				facts[a].Start = end - s.Slots[a].Min
+			}
+			facts[a].Begun, facts[a].Done, changed = true, true, true
+			facts[a].End = max(facts[a].Start+1, end)
+		}
+		if !changed {
+			return
+		}
+	}
+}
+
+// Begun says of each task whether it has begun.
+func Begun(facts []Fact) []bool {
+	out := make([]bool, len(facts))
+	for i, f := range facts {
+		out[i] = f.Begun
+	}
+	return out
+}
+
+// Behind says whether what has happened, or has not, leaves the plan: something ended later than planned or is not begun
+// though its time has come; min.
+func (s *Sheet) Behind(facts []Fact, now int) int {
+	most := 0
+	for i, f := range facts {
+		switch {
+		case f.Begun:
+			most = max(most, f.End-s.Slots[i].End())
+		default:
+			most = max(most, now-s.Slots[i].Start)
+		}
+	}
+	return most
+}
+
+// Copy is the sheet with nothing shared.
+func (s *Sheet) Copy() Sheet {
+	c := *s
+	c.Jobs, c.Wishes, c.Slots, c.Marks = slices.Clone(s.Jobs), slices.Clone(s.Wishes), slices.Clone(s.Slots), maps.Clone(s.Marks)
+	c.Shop.People, c.Shop.Breaks = slices.Clone(s.Shop.People), slices.Clone(s.Shop.Breaks)
+	if s.Day != nil {
+		d := *s.Day
+		d.Tasks, d.People, d.Orders = slices.Clone(d.Tasks), slices.Clone(d.People), slices.Clone(d.Orders)
+		for i := range d.People {
+			d.People[i].Off = slices.Clone(d.People[i].Off)
+		}
+		c.Day = &d
+	}
+	return c
+}
+
+// Shift moves everything by so many min.
+func (s *Sheet) Shift(by int) {
+	move := func(all ...*int) {
+		for _, x := range all {
+			if *x > 0 && *x < NoLimit/16 {
+				*x += by
+			}
+		}
+	}
+	move(&s.Shop.OpenAt, &s.Shop.CloseAt)
+	for i := range s.Shop.Breaks {
+		move(&s.Shop.Breaks[i].From, &s.Shop.Breaks[i].To)
+	}
+	for i := range s.Shop.People {
+		move(&s.Shop.People[i].From, &s.Shop.People[i].To)
+	}
+	for i := range s.Wishes {
+		move(&s.Wishes[i].At, &s.Wishes[i].NotBefore, &s.Wishes[i].NotAfter)
+	}
+	for k, m := range s.Marks {
+		move(&m.Began, &m.Done)
+		s.Marks[k] = m
+	}
+	for i := range s.Slots {
+		move(&s.Slots[i].Start)
+	}
+	if s.Day == nil {
+		return
+	}
+	for i := range s.Day.Tasks {
+		move(&s.Day.Tasks[i].From, &s.Day.Tasks[i].To)
+	}
+	for i := range s.Day.Orders {
+		move(&s.Day.Orders[i].Due)
+	}
+	for i := range s.Day.People {
+		for k := range s.Day.People[i].Off {
+			move(&s.Day.People[i].Off[k][0], &s.Day.People[i].Off[k][1])
+		}
+	}
+}

@@ -1,0 +1,142 @@
+package day
+
+import (
+	"fmt"
+
+	"hollen/internal/core/measure"
+)
+
+// Said puts into words what a day does: with the letters and names of its batches.
+type Said struct {
+	Day   *Day
+	Jobs  []Job
+	Slots []Slot
+}
+
+// batch is how a task’s batch is called in a sentence.
+func (s *Said) batch(task int) string {
+	j := s.Jobs[s.Day.Tasks[task].Batch]
+	return j.Letter
+}
+
+// Task is a task in a sentence: “A, roll”.
+func (s *Said) Task(task int) string {
+	return s.batch(task) + ", " + measure.Lower(s.Day.Tasks[task].Name)
+}
+
+func (s *Said) person(task int) string {
+	if by := s.Slots[task].By; by >= 0 && by < len(s.Day.People) {
+		return s.Day.People[by].Name
+	}
+	return "The machine"
+}
+
+// between is what lies between two tasks, in words.
+func between(what LagKind) string {
+	switch what {
+	case Resting:
+		return "The dough’s rest"
+	case InCold:
+		return "The dough’s rest in the fridge"
+	case Drying:
+		return "The sheet’s drying"
+	case Cooling:
+		return "The filling’s cooling"
+	case Warm:
+		return "The dough’s time out of the fridge"
+	case Waiting:
+		return "The wait for the pot"
+	}
+	return "What comes before it"
+}
+
+// Fault says in a sentence why something cannot be.
+func (s *Said) Fault(f Fault) string {
+	t := s.Task(f.Task)
+	switch f.Why {
+	case OutOfHours:
+		return fmt.Sprintf("%s would lie outside the hours said for it, by %s.", t, Words(f.By))
+	case CannotDo:
+		return t + ": nobody is there for it who does that."
+	case TooSoon:
+		return fmt.Sprintf("%s takes %s more before %s.", between(LagKind(f.What)), Words(f.By), t)
+	case TooLate:
+		return fmt.Sprintf("%s would be %s longer than it may, with %s there.", between(LagKind(f.What)), Words(f.By), t)
+	case Busy:
+		return fmt.Sprintf("%s is at %s then, %s of it.", f.What, s.Task(f.Other), Words(f.By))
+	case OnBreak:
+		return fmt.Sprintf("%s is not there for %s of %s.", f.What, Words(f.By), t)
+	case RollerBusy:
+		return fmt.Sprintf("The roller is at %s until %s.", s.Task(f.Other), Time(s.Slots[f.Other].End()))
+	case Unclean:
+		return fmt.Sprintf("The roller needs %s of cleaning before %s.", Words(f.By), t)
+	case Full:
+		return fmt.Sprintf("There is no room for %s: %s.", t, measure.Lower(f.What))
+	}
+	return t + " cannot be there."
+}
+
+// Trouble says in two sentences why a day cannot be planned, and the nearest that can.
+func (s *Said) Trouble(t Trouble) (why, nearest string) {
+	name := ""
+	if t.Batch >= 0 {
+		name = s.Jobs[t.Batch].Letter + ", " + s.Jobs[t.Batch].Name
+	}
+	switch t.Why {
+	case NobodyCan:
+		return fmt.Sprintf("%s: nobody can do “%s”.", name, measure.Lower(t.Name)), "Say who does it, or leave the batch out today."
+	case TooMuch:
+		if t.Name == "Rack" {
+			return fmt.Sprintf("%s needs %.1f m of rack at once, and there is not as much.", name, float64(t.Need)/10), "More rack, or a smaller batch, or two of them."
+		}
+		return fmt.Sprintf("%s needs more of this than there is: %s.", name, measure.Lower(t.Name)), fmt.Sprintf("%d would do.", t.Need)
+	case LagTooLong:
+		return fmt.Sprintf("%s: %s cannot be kept as short as it should be.", name, measure.Lower(between(LagKind(t.Name)))),
+			fmt.Sprintf("%s would do.", measure.Capital(Words(t.Need)))
+	case DayTooLong:
+		if t.Need < 0 {
+			return fmt.Sprintf("%s cannot be fitted in, however long the day.", name), "Look at what is pinned, and at who does what."
+		}
+		return fmt.Sprintf("%s takes longer than the hours there are.", name),
+			fmt.Sprintf("%s more would do, or its dough made the day before and kept in the fridge.", measure.Capital(Words(t.Need)))
+	}
+	if t.Need < 0 {
+		return "The batches cannot all be fitted in, however long the day.", "Look at what is pinned, and at who does what."
+	}
+	return "Each batch fits by itself, but not all of them together.",
+		fmt.Sprintf("Closing %s later would do, or one batch less, or another pair of hands.", Words(t.Need))
+}
+
+// Proof says how near the plan is to the best there is.
+func Proof(a *Answer) string {
+	switch {
+	case a.Proved:
+		return "Proved best: no plan of these batches is shorter."
+	case a.GapMin() == 0:
+		return "As short as any plan could be."
+	}
+	return fmt.Sprintf("At most %s from the best there is.", Words(a.GapMin()))
+}
+
+// Late says how the orders stand: the greatest lateness, against when they are due.
+func (s *Said) Late(wants []Want) (late []Want, by []int) {
+	for _, w := range wants {
+		if end, ok := s.End(w); ok && end > w.Due {
+			late, by = append(late, w), append(by, end-w.Due)
+		}
+	}
+	return late, by
+}
+
+// End is when an order is ready, min from midnight; false where it has no batch on the day.
+func (s *Said) End(w Want) (int, bool) {
+	end := -1
+	for i, t := range s.Day.Tasks {
+		for _, id := range w.Jobs {
+			if s.Jobs[t.Batch].Batch == id {
+				end = max(end, s.Slots[i].End())
+			}
+		}
+	}
+	return end, end >= 0
+}

@@ -1,0 +1,94 @@
+package demo
+
+import (
+	"sync"
+	"time"
+
+	"hollen/internal/core/day"
+	"hollen/internal/core/plan"
+	"hollen/internal/core/rules"
+	"hollen/internal/store"
+)
+
+// ofToday are the batches of the day, in their order.
+var ofToday = []string{Service, Saturday, Counter, Lantern, Chandler}
+
+// canonical is the minute that stands for now while the day is worked out; it is then moved to the clock.
+const canonical = 11 * 60
+
+// today is the day of the workshop, under way: the dough for tonight’s service lies in its rest, Linde and Osk are at
+// the others, and three orders are due.
+func today(now time.Time, ids []uint64, plans []*plan.Plan) (day.Sheet, []store.Order, []store.Standing) {
+	local := now.Local()
+	midnight := time.Date(local.Year(), local.Month(), local.Day(), 0, 0, 0, 0, local.Location())
+	at := int(local.Sub(midnight).Minutes())
+	if at < 4*60 { // the day began before midnight
+		midnight = midnight.AddDate(0, 0, -1)
+		at += 24 * 60
+	}
+	sheet := planToday(plans)
+	sheet.Shift(at - canonical)
+	sheet.Date = midnight.Format(time.DateOnly)
+	batch := func(name string) *uint64 { id := ids[Number(name)-1]; return &id }
+	due := func(min int) int { return min + at - canonical }
+	weekday := int(midnight.Weekday())
+	orders := []store.Order{
+		{Who: "The counter", What: Saturday, Portions: 10, Due: due(13*60 + 15), Batch: batch(Saturday)},
+		{Who: "Pilot house kitchen", What: Service, Portions: 8, Due: due(14 * 60), Batch: batch(Service)},
+		{Who: "Lantern supper", What: Lantern, Portions: 6, Due: due(15 * 60), Note: "frozen is fine", Batch: batch(Lantern)},
+	}
+	for i := range orders {
+		orders[i].Day = sheet.Date
+	}
+	return sheet, orders, []store.Standing{
+		{Weekday: (weekday + 1) % 7, Who: "The counter", What: "tagliatelle", Portions: 12, Due: 11*60 + 30},
+		{Weekday: (weekday + 1) % 7, Who: "Mole café", What: "tagliatelle", Portions: 6, Due: 12 * 60, Note: "in nests of 90 g"},
+		{Weekday: (weekday + 3) % 7, Who: "Pilot house kitchen", What: "pappardelle", Portions: 14, Due: 17 * 60},
+	}
+}
+
+var onceToday sync.Once
+var workedOut day.Sheet
+
+// planToday works the day out once; its batches go by their numbers in a database that held none.
+func planToday(plans []*plan.Plan) day.Sheet {
+	onceToday.Do(func() {
+		ru := rules.Default().Day
+		shop := day.DefaultShop(ru)
+		shop.OpenAt, shop.CloseAt = canonical-75, canonical+6*60
+		shop.People = []day.Hand{{Name: "Linde", Pace: 100}, {Name: "Osk", Pace: 110}}
+		shop.Breaks = []day.Span{{From: canonical + 105, To: canonical + 135}}
+		shop.Mixers, shop.RackM, shop.RollerFrom = 1, 14, "pale"
+		s := day.Sheet{Format: day.Format, Shop: shop, By: "Planned"}
+		var all []*plan.Plan
+		for _, name := range ofToday {
+			n := Number(name)
+			s.Jobs = append(s.Jobs, day.Job{Batch: n, Version: 1})
+			all = append(all, plans[n-1])
+		}
+		wants := []day.Want{{Who: "The counter", Due: canonical + 135, Jobs: []uint64{Number(Saturday)}},
+			{Who: "Pilot house kitchen", Due: canonical + 180, Jobs: []uint64{Number(Service)}},
+			{Who: "Lantern supper", Due: canonical + 240, Jobs: []uint64{Number(Lantern)}}}
+		d := day.Put(ru, shop, s.Jobs, all, nil, wants)
+		kneads := d.Tasks[0].Minutes[1]
+		s.Wishes = []day.Wish{{Task: d.Tasks[0].Key, Pinned: true, At: canonical - 8 - kneads, By: "Osk"}}
+		d = day.Put(ru, shop, s.Jobs, all, s.Wishes, wants)
+		a, err := d.Solve(2_000)
+		if err != nil {
+			panic(err) // the day here is constant
+		}
+		s.Take(d, a)
+		s.Marks = map[string]day.Mark{}
+		for i, x := range a.Slots {
+			if x.Start <= canonical && s.Jobs[d.Tasks[i].Batch].Batch != Number(Service) {
+				m := day.Mark{Began: x.Start}
+				if x.End() <= canonical {
+					m.Done = x.End()
+				}
+				s.Marks[d.Tasks[i].Key] = m
+			}
+		}
+		workedOut = s
+	})
+	return workedOut.Copy()
+}

@@ -1,0 +1,353 @@
+package store
+
+import (
+	"context"
+	"encoding/json"
+	"slices"
+	"time"
+
+	"gorm.io/gorm"
+	"gorm.io/gorm/clause"
+
+	"hollen/internal/core/day"
+)
+
+// dayRow is a day as its table holds it.
+type dayRow struct {
+	Day     string `gorm:"primaryKey"`
+	Version int
+	Undo    int // the version taking the last change back leads to, 0: none
+	Doc     raw
+	Updated time.Time
+}
+
+func (dayRow) TableName() string { return "days" }
+
+type dayVersion struct {
+	Day     string `gorm:"primaryKey"`
+	Version int    `gorm:"primaryKey"`
+	Undo    int
+	Doc     raw
+	SavedAt time.Time
+	SavedBy string
+}
+
+func (dayVersion) TableName() string { return "day_versions" }
+
+// keptDayVersions is how many versions of a day are kept to go back to.
+const keptDayVersions = 100
+
+// Day is a day as it was last kept: its version, 0 when it was never kept, and whether its last change can be taken back.
+type Day struct {
+	day.Sheet
+	Version int
+	CanUndo bool
+}
+
+// Day returns the day of that date, yyyy-mm-dd; one of version 0 when none was kept.
+func (s *Store) Day(ctx context.Context, date string) (Day, error) {
+	var rows []dayRow
+	if err := s.db.WithContext(ctx).Where("day = ?", date).Find(&rows).Error; err != nil {
+		return Day{}, err
+	}
+	out := Day{Sheet: day.Sheet{Format: day.Format, Date: date}}
+	if len(rows) == 0 {
+		return out, nil
+	}
+	if err := read(rows[0].Doc, &out.Sheet); err != nil {
+		return out, err
+	}
+	out.Version, out.CanUndo = rows[0].Version, rows[0].Undo > 0
+	return out, nil
+}
+
+// LastDay returns the newest day before a date that was kept; one of version 0 when there is none.
+func (s *Store) LastDay(ctx context.Context, before string) (Day, error) {
+	var rows []dayRow
+	if err := s.db.WithContext(ctx).Where("day < ?", before).Order("day DESC").Limit(1).Find(&rows).Error; err != nil || len(rows) == 0 {
+		return Day{}, err
+	}
+	var out Day
+	return out, read(rows[0].Doc, &out.Sheet)
+}
+
+// SaveDay keeps a day in place of that version of it, 0 for a new one, and returns the version it gets. ErrChanged: it was
+// kept anew meanwhile.
+func (s *Store) SaveDay(ctx context.Context, date string, version int, sheet day.Sheet) (int, error) {
+	sheet.Format, sheet.Date = day.Format, date
+	sheet.Tidy()
+	doc, err := json.Marshal(sheet)
+	if err != nil {
+		return 0, err
+	}
+	return version + 1, s.transact(ctx, func(tx *gorm.DB) error { return putDay(ctx, tx, date, version, version, doc) })
+}
+
+// putDay writes the next version of a day; taking it back leads to undo.
+func putDay(ctx context.Context, tx *gorm.DB, date string, version, undo int, doc raw) error {
+	now := time.Now().UTC().Truncate(time.Millisecond)
+	row := dayRow{Day: date, Version: version + 1, Undo: undo, Doc: doc, Updated: now}
+	if version == 0 {
+		made := tx.Clauses(clause.OnConflict{DoNothing: true}).Create(&row)
+		if made.Error == nil && made.RowsAffected == 0 {
+			return ErrChanged
+		}
+		if made.Error != nil {
+			return made.Error
+		}
+	} else {
+		done := tx.Model(&dayRow{}).Where("day = ? AND version = ?", date, version).
+			Updates(map[string]any{"version": version + 1, "undo": undo, "doc": doc, "updated": now})
+		if done.Error == nil && done.RowsAffected == 0 {
+			return ErrChanged
+		}
+		if done.Error != nil {
+			return done.Error
+		}
+	}
+	if err := tx.Create(&dayVersion{Day: date, Version: version + 1, Undo: undo, Doc: doc, SavedAt: now, SavedBy: by(ctx)}).Error; err != nil {
+		return err
+	}
+	return tx.Where("day = ? AND version <= ?", date, version+1-keptDayVersions).Delete(&dayVersion{}).Error
+}
+
+// UndoDay takes the last change of that version of a day back: what was before it becomes the newest version. ErrNotFound:
+// there is nothing to take back.
+func (s *Store) UndoDay(ctx context.Context, date string, version int) error {
+	return s.transact(ctx, func(tx *gorm.DB) error {
+		var rows []dayRow
+		if err := tx.Where("day = ?", date).Find(&rows).Error; err != nil {
+			return err
+		}
+		switch {
+		case len(rows) == 0:
+			return ErrNotFound
+		case rows[0].Version != version:
+			return ErrChanged
+		}
+		var old []dayVersion
+		if err := tx.Where("day = ? AND version = ?", date, rows[0].Undo).Find(&old).Error; err != nil {
+			return err
+		}
+		if len(old) == 0 {
+			return ErrNotFound
+		}
+		return putDay(ctx, tx, date, version, old[0].Undo, old[0].Doc)
+	})
+}
+
+// Days returns the days kept between two dates, both counted, the first first.
+func (s *Store) Days(ctx context.Context, from, to string) (out []Day, err error) {
+	var rows []dayRow
+	if err := s.db.WithContext(ctx).Where("day BETWEEN ? AND ?", from, to).Order("day").Limit(400).Find(&rows).Error; err != nil {
+		return nil, err
+	}
+	for _, r := range rows {
+		d := Day{Version: r.Version, CanUndo: r.Undo > 0}
+		if err := read(r.Doc, &d.Sheet); err != nil {
+			s.log.Warn("a day cannot be read", "day", r.Day, "error", err)
+			continue
+		}
+		out = append(out, d)
+	}
+	return out, nil
+}
+
+// Order is what somebody ordered for a day.
+type Order struct {
+	ID       uint64 `gorm:"primaryKey"`
+	Day      string `gorm:"->;<-:create"`
+	Who      string // for
+	What     string // a batch or a shape, as it was said
+	Portions float64
+	Due      int // min from midnight
+	Note     string
+	Standing *uint64 // of the week’s, when it comes from there
+	Batch    *uint64 // made for it
+	Gone     bool
+	Version  int
+}
+
+// Standing is an order of every week.
+type Standing struct {
+	ID       uint64 `gorm:"primaryKey"`
+	Weekday  int    // 0 Sunday to 6 Saturday
+	Who      string
+	What     string
+	Portions float64
+	Due      int // min from midnight
+	Note     string
+	Version  int
+}
+
+func (Standing) TableName() string { return "standing_orders" }
+
+// MostOrders is how many orders a day may have, and MostStanding how many a week.
+const (
+	MostOrders   = 300
+	MostStanding = 300
+)
+
+// Orders returns the orders of a day by when they are due: those of its own, and those of the week that it has not taken
+// over yet, which have no ID.
+func (s *Store) Orders(ctx context.Context, date string) ([]Order, error) {
+	var out []Order
+	if err := s.db.WithContext(ctx).Where("day = ?", date).Order("due, id").Limit(2 * MostOrders).Find(&out).Error; err != nil {
+		return nil, err
+	}
+	at, err := time.Parse(time.DateOnly, date)
+	if err != nil {
+		return nil, err
+	}
+	var week []Standing
+	if err := s.db.WithContext(ctx).Where("weekday = ?", int(at.Weekday())).Order("due, id").Limit(MostStanding).Find(&week).Error; err != nil {
+		return nil, err
+	}
+	for _, w := range week {
+		if !slices.ContainsFunc(out, func(o Order) bool { return o.Standing != nil && *o.Standing == w.ID }) {
+			out = append(out, Order{Day: date, Who: w.Who, What: w.What, Portions: w.Portions, Due: w.Due, Note: w.Note, Standing: &w.ID})
+		}
+	}
+	out = slices.DeleteFunc(out, func(o Order) bool { return o.Gone })
+	for i := range out {
+		out[i].Day = date
+	}
+	slices.SortStableFunc(out, func(a, b Order) int { return a.Due - b.Due })
+	return out, nil
+}
+
+// OrdersBetween counts the orders of each day between two dates, both counted, those of the week apart.
+func (s *Store) OrdersBetween(ctx context.Context, from, to string) (map[string]int, []Standing, error) {
+	var rows []struct {
+		Day string
+		N   int
+	}
+	err := s.db.WithContext(ctx).Model(&Order{}).Select("DATE_FORMAT(day, '%Y-%m-%d') AS day, COUNT(*) AS n").
+		Where("day BETWEEN ? AND ? AND NOT gone AND standing IS NULL", from, to).Group("day").Scan(&rows).Error
+	if err != nil {
+		return nil, nil, err
+	}
+	out := map[string]int{}
+	for _, r := range rows {
+		out[r.Day] = r.N
+	}
+	week, err := s.Week(ctx)
+	return out, week, err
+}
+
+// Week returns the orders of every week, by day and when they are due.
+func (s *Store) Week(ctx context.Context) (out []Standing, err error) {
+	err = s.db.WithContext(ctx).Order("(weekday + 6) % 7, due, id").Limit(MostStanding).Find(&out).Error
+	return out, err
+}
+
+// AddOrders keeps new orders, all of them or none; ErrTooMany when the day would have more than it may. What is of the week
+// is taken over once only.
+func (s *Store) AddOrders(ctx context.Context, orders []Order) error {
+	if len(orders) == 0 {
+		return nil
+	}
+	return s.transact(ctx, func(tx *gorm.DB) error {
+		var n int64
+		if err := tx.Model(&Order{}).Where("day = ? AND NOT gone", orders[0].Day).Count(&n).Error; err != nil {
+			return err
+		}
+		if int(n)+len(orders) > MostOrders {
+			return ErrTooMany
+		}
+		for i := range orders {
+			orders[i].ID, orders[i].Version = 0, 1
+		}
+		return tx.Clauses(clause.OnConflict{DoNothing: true}).Create(&orders).Error
+	})
+}
+
+// SaveOrder keeps an order in place of that version of it; ErrChanged when it was kept anew meanwhile, ErrNotFound when there is none.
+func (s *Store) SaveOrder(ctx context.Context, o Order) error {
+	done := s.db.WithContext(ctx).Model(&Order{}).Where("id = ? AND version = ?", o.ID, o.Version).
+		Updates(map[string]any{"who": o.Who, "what": o.What, "portions": o.Portions, "due": o.Due, "note": o.Note, "batch": o.Batch, "gone": o.Gone,
+			"version": o.Version + 1})
+	return s.changed(ctx, done, &Order{}, o.ID)
+}
+
+// changed says what a change of one row that hit none means.
+func (s *Store) changed(ctx context.Context, done *gorm.DB, of any, id uint64) error {
+	if done.Error != nil || done.RowsAffected > 0 {
+		return done.Error
+	}
+	var n int64
+	if err := s.db.WithContext(ctx).Model(of).Where("id = ?", id).Count(&n).Error; err != nil {
+		return err
+	}
+	if n == 0 {
+		return ErrNotFound
+	}
+	return ErrChanged
+}
+
+// ServeOrders says by which batch orders are served.
+func (s *Store) ServeOrders(ctx context.Context, ids []uint64, batch uint64) error {
+	if len(ids) == 0 {
+		return nil
+	}
+	return s.db.WithContext(ctx).Model(&Order{}).Where("id IN ?", ids).
+		Updates(map[string]any{"batch": batch, "version": gorm.Expr("version + 1")}).Error
+}
+
+// SaveStanding keeps an order of the week: a new one when its ID is 0, otherwise in place of that version.
+func (s *Store) SaveStanding(ctx context.Context, o Standing) error {
+	if o.ID == 0 {
+		var n int64
+		if err := s.db.WithContext(ctx).Model(&Standing{}).Count(&n).Error; err != nil {
+			return err
+		}
+		if n >= MostStanding {
+			return ErrTooMany
+		}
+		o.Version = 1
+		return s.db.WithContext(ctx).Create(&o).Error
+	}
+	done := s.db.WithContext(ctx).Model(&Standing{}).Where("id = ? AND version = ?", o.ID, o.Version).
+		Updates(map[string]any{"weekday": o.Weekday, "who": o.Who, "what": o.What, "portions": o.Portions, "due": o.Due, "note": o.Note,
+			"version": o.Version + 1})
+	return s.changed(ctx, done, &Standing{}, o.ID)
+}
+
+// DropStanding ends an order of the week. What days have taken over stays.
+func (s *Store) DropStanding(ctx context.Context, id uint64) error {
+	return s.db.WithContext(ctx).Delete(&Standing{}, id).Error
+}
+
+// MadeOn returns the newest making of each of those batches that was begun between two moments.
+func (s *Store) MadeOn(ctx context.Context, batches []uint64, from, to time.Time) (map[uint64]Making, error) {
+	out := map[uint64]Making{}
+	if len(batches) == 0 {
+		return out, nil
+	}
+	var rows []Making
+	err := s.db.WithContext(ctx).Where("batch_id IN ? AND began >= ? AND began < ?", batches, from, to).Order("began, id").Find(&rows).Error
+	for _, m := range rows {
+		out[m.BatchID] = m
+	}
+	return out, err
+}
+
+// ByIDs returns the batches of those IDs that are not deleted.
+func (s *Store) ByIDs(ctx context.Context, ids []uint64) (map[uint64]Batch, error) {
+	out := map[uint64]Batch{}
+	if len(ids) == 0 {
+		return out, nil
+	}
+	var rows []Batch
+	err := s.db.WithContext(ctx).Where("id IN ?", ids).Find(&rows).Error
+	for _, b := range rows {
+		out[b.ID] = b
+	}
+	return out, err
+}
+
+// Newest returns the batches last kept, the newest first, as a list names them, at most so many.
+func (s *Store) Newest(ctx context.Context, most int) (out []Batch, err error) {
+	err = s.db.WithContext(ctx).Select("id, version, `row`, created_at, updated_at").Order("id DESC").Limit(most).Find(&out).Error
+	return out, err
+}
