@@ -16,7 +16,7 @@ import (
 type dayRow struct {
 	Day     string `gorm:"primaryKey"`
 	Version int
-	Undo    int // the version taking the last change back leads to, 0: none
+	BackTo  int // the version taking the last change back leads to, 0: none
 	Doc     raw
 	Updated time.Time
 }
@@ -26,7 +26,7 @@ func (dayRow) TableName() string { return "days" }
 type dayVersion struct {
 	Day     string `gorm:"primaryKey"`
 	Version int    `gorm:"primaryKey"`
-	Undo    int
+	BackTo  int
 	Doc     raw
 	SavedAt time.Time
 	SavedBy string
@@ -57,7 +57,7 @@ func (s *Store) Day(ctx context.Context, date string) (Day, error) {
 	if err := read(rows[0].Doc, &out.Sheet); err != nil {
 		return out, err
 	}
-	out.Version, out.CanUndo = rows[0].Version, rows[0].Undo > 0
+	out.Version, out.CanUndo = rows[0].Version, rows[0].BackTo > 0
 	return out, nil
 }
 
@@ -86,7 +86,7 @@ func (s *Store) SaveDay(ctx context.Context, date string, version int, sheet day
 // putDay writes the next version of a day; taking it back leads to undo.
 func putDay(ctx context.Context, tx *gorm.DB, date string, version, undo int, doc raw) error {
 	now := time.Now().UTC().Truncate(time.Millisecond)
-	row := dayRow{Day: date, Version: version + 1, Undo: undo, Doc: doc, Updated: now}
+	row := dayRow{Day: date, Version: version + 1, BackTo: undo, Doc: doc, Updated: now}
 	if version == 0 {
 		made := tx.Clauses(clause.OnConflict{DoNothing: true}).Create(&row)
 		if made.Error == nil && made.RowsAffected == 0 {
@@ -97,7 +97,7 @@ func putDay(ctx context.Context, tx *gorm.DB, date string, version, undo int, do
 		}
 	} else {
 		done := tx.Model(&dayRow{}).Where("day = ? AND version = ?", date, version).
-			Updates(map[string]any{"version": version + 1, "undo": undo, "doc": doc, "updated": now})
+			Updates(map[string]any{"version": version + 1, "back_to": undo, "doc": doc, "updated": now})
 		if done.Error == nil && done.RowsAffected == 0 {
 			return ErrChanged
 		}
@@ -105,7 +105,7 @@ func putDay(ctx context.Context, tx *gorm.DB, date string, version, undo int, do
 			return done.Error
 		}
 	}
-	if err := tx.Create(&dayVersion{Day: date, Version: version + 1, Undo: undo, Doc: doc, SavedAt: now, SavedBy: by(ctx)}).Error; err != nil {
+	if err := tx.Create(&dayVersion{Day: date, Version: version + 1, BackTo: undo, Doc: doc, SavedAt: now, SavedBy: by(ctx)}).Error; err != nil {
 		return err
 	}
 	return tx.Where("day = ? AND version <= ?", date, version+1-keptDayVersions).Delete(&dayVersion{}).Error
@@ -126,13 +126,13 @@ func (s *Store) UndoDay(ctx context.Context, date string, version int) error {
 			return ErrChanged
 		}
 		var old []dayVersion
-		if err := tx.Where("day = ? AND version = ?", date, rows[0].Undo).Find(&old).Error; err != nil {
+		if err := tx.Where("day = ? AND version = ?", date, rows[0].BackTo).Find(&old).Error; err != nil {
 			return err
 		}
 		if len(old) == 0 {
 			return ErrNotFound
 		}
-		return putDay(ctx, tx, date, version, old[0].Undo, old[0].Doc)
+		return putDay(ctx, tx, date, version, old[0].BackTo, old[0].Doc)
 	})
 }
 
@@ -143,7 +143,7 @@ func (s *Store) Days(ctx context.Context, from, to string) (out []Day, err error
 		return nil, err
 	}
 	for _, r := range rows {
-		d := Day{Version: r.Version, CanUndo: r.Undo > 0}
+		d := Day{Version: r.Version, CanUndo: r.BackTo > 0}
 		if err := read(r.Doc, &d.Sheet); err != nil {
 			s.log.Warn("a day cannot be read", "day", r.Day, "error", err)
 			continue

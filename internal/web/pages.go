@@ -21,7 +21,7 @@ type pages map[string]*template.Template
 func parsePages(database string) pages {
 	shared := template.Must(template.New("").Funcs(template.FuncMap{"asset": func(p string) string { return assetBase + p },
 		"db": func() string { return database }, "station": drawStation(nil)}).
-		Funcs(wordFuncs).ParseFS(templateFiles, "templates/_*.html"))
+		Funcs(wordFuncs).Funcs(dayFuncs).ParseFS(templateFiles, "templates/_*.html"))
 	all, err := fs.Glob(templateFiles, "templates/[a-z]*.html")
 	if err != nil {
 		panic(err) // the pattern is constant
@@ -93,6 +93,8 @@ func navOf(page string) string {
 		return ""
 	case "cabinet", "thing", "calibrate", "accounts", "account":
 		return "Cabinet"
+	case "day", "days", "orders", "week", "wall", "phone", "besideday", "ways", "setout":
+		return "Days"
 	case "rooms":
 		return "Rooms"
 	case "compare":

@@ -118,6 +118,22 @@ func (s *Server) routes(e *gin.Engine) {
 	e.GET("/bench/:id/made.json", s.downloadMadeJSON)
 	e.GET("/bench/:id/made.csv", s.downloadMadeCSV)
 
+	e.GET("/days", s.listDays)
+	e.GET("/days/:date", s.openDay) // who does what when, and how it stands
+	e.POST("/days/:date", s.changeDay)
+	e.GET("/days/:date/stamp", s.stampDay) // whether it has moved
+	e.GET("/days/:date/orders", s.openOrders)
+	e.POST("/days/:date/orders", s.changeOrders)
+	e.GET("/days/:date/wall", s.showWall)        // the list by the clock, printed
+	e.GET("/days/:date/now", s.showPhone)        // now, next, then
+	e.GET("/days/:date/what-if", s.besideDay)    // the same day with something more
+	e.GET("/days/:date/ways", s.showWays)        // out of danger
+	e.GET("/days/:date/set-out", s.setOut)       // what it needs
+	e.GET("/days/:date/day.json", s.downloadDay) //
+	e.GET("/days/:date/day.ics", s.downloadCalendar)
+	e.GET("/orders/week", s.openWeek) // every week
+	e.POST("/orders/week", s.changeWeek)
+
 	e.GET("/log", s.showLog)                // what was made, by day and by what is looked for
 	e.GET("/log.csv", s.downloadLogCSV)     // the same, a making a line
 	e.GET("/log.json", s.downloadLogJSON)   //

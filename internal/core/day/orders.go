@@ -39,7 +39,8 @@ type LineError struct {
 
 func (e LineError) Error() string { return fmt.Sprintf("Line %d, %s: %s", e.Line, e.Part, e.Text) }
 
-var sentence = regexp.MustCompile(`(?i)^\s*([0-9]+(?:[.,][0-9]+)?)\s*(?:x|×|portions? of)?\s+(.+?)\s+for\s+(.+?)(?:\s+(?:at|by)\s+|\s*,\s*)([0-9]{1,2}(?:[:.h][0-9]{2})?\s*(?:am|pm)?)\s*$`)
+var sentence = regexp.MustCompile(`(?i)^\s*([0-9]+(?:[.,][0-9]+)?)\s*(?:x|×|portions? of)?\s+(.+?)\s+for\s+(.+?)` +
+	`(?:\s+(?:at|by)\s+|\s*,\s*)([0-9]{1,2}(?:[:.h][0-9]{2})?\s*(?:am|pm)?)\s*$`)
 
 // Orders reads orders, one a line: “who; what; portions; when” parted by semicolons, tabs or commas, with a head line or
 // without, or as one says it: “24 tagliatelle for the Pharos at 12:30”. Lines that cannot be read are named, the others read.

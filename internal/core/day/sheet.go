@@ -248,3 +248,16 @@ func (s *Sheet) Shift(by int) {
 		}
 	}
 }
+
+// TasksOf are the places of a batch’s tasks.
+func (s *Sheet) TasksOf(batch uint64) (out []int) {
+	if s.Day == nil {
+		return nil
+	}
+	for i, t := range s.Day.Tasks {
+		if s.Jobs[t.Batch].Batch == batch {
+			out = append(out, i)
+		}
+	}
+	return out
+}

@@ -123,8 +123,9 @@ const (
 // and what a list shows of them are filled in.
 func Put(ru rules.Day, shop Shop, jobs []Job, plans []*plan.Plan, wishes []Wish, wants []Want) *Day {
 	d := &Day{First: slices.Index(fromWords, shop.RollerFrom) - 1,
-		Setup:  [][]int{{0, 0, ru.CleanDarkMin}, {ru.CleanEggFreeMin, 0, ru.CleanDarkMin}, {ru.CleanEggFreeMin, ru.CleanPaleMin, 0}},
-		Stores: []Store{{"Rack", int(10 * shop.RackM)}, {"Trays", shop.Trays}, {"Fridge", shop.Fridge}, {"Mixer", shop.Mixers}, {"Pot", shop.Pots}, {"Rollers", shop.Rollers}}}
+		Setup: [][]int{{0, 0, ru.CleanDarkMin}, {ru.CleanEggFreeMin, 0, ru.CleanDarkMin}, {ru.CleanEggFreeMin, ru.CleanPaleMin, 0}},
+		Stores: []Store{{"Rack", int(10 * shop.RackM)}, {"Trays", shop.Trays}, {"Fridge", shop.Fridge}, {"Mixer", shop.Mixers}, {"Pot", shop.Pots},
+			{"Rollers", shop.Rollers}}}
 	if d.First < -1 {
 		d.First = -1
 	}

@@ -43,6 +43,9 @@ func (d *Day) Slip(old []Slot, facts []Fact, now, limit int) (kept, better *Chan
 	}
 	after := d.after(old, facts, now)
 	kept = after.keep()
+	if len(d.queue()) > Exact {
+		return kept, nil, nil
+	}
 	found := after.reorder(kept, limit)
 	if found == nil || !d.gains(found, kept) {
 		return kept, nil, nil
@@ -143,7 +146,27 @@ func (d *Day) after(old []Slot, facts []Fact, now int) *slipped {
 		}
 	}
 	s.oneRoller()
+	next.overtime()
 	return s
+}
+
+// overtimeMin is how long after closing what has slipped may still be done.
+const overtimeMin = 360
+
+// overtime lets those who are there until closing stay on; who leaves before leaves.
+func (d *Day) overtime() {
+	closes := 0
+	for _, p := range d.People {
+		if n := len(p.Off); n > 0 && p.Off[n-1][1] >= NoLimit/8 {
+			closes = max(closes, p.Off[n-1][0])
+		}
+	}
+	for i := range d.People {
+		if n := len(d.People[i].Off); n > 0 && d.People[i].Off[n-1][1] >= NoLimit/8 && d.People[i].Off[n-1][0] == closes {
+			d.People[i].Off = slices.Clone(d.People[i].Off)
+			d.People[i].Off[n-1][0] += overtimeMin
+		}
+	}
 }
 
 // oneRoller leaves, of several tasks that stand as running on the roller, the one that ends last.
@@ -249,4 +272,25 @@ func (s *slipped) reorder(kept *Change, limit int) *Change {
 	c := s.change(f.named())
 	c.Nodes, c.Proved, c.Reorder = nodes+f.nodes, proved && !f.open, true
 	return c
+}
+
+// From plans what is left of a day after the facts when something else has changed than time: its people, its hours, what is
+// wished. Old are the starts it moves as little as it can from. nil when no plan keeps what is left.
+func (d *Day) From(old []Slot, facts []Fact, now, limit int) *Change {
+	if d.Check() != nil {
+		return nil
+	}
+	after := d.after(old, facts, now)
+	kept := after.keep()
+	if len(d.queue()) <= Exact {
+		if found := after.reorder(kept, limit); found != nil {
+			return found
+		}
+	}
+	for _, f := range after.day.Faults(kept.Slots) {
+		if !after.begun[f.Task] && f.Why != TooLate {
+			return nil
+		}
+	}
+	return kept
 }

@@ -174,3 +174,6 @@ func (d *Day) OrderEnd(o int, slots []Slot) int {
 	}
 	return end
 }
+
+// Value is how well slots that break nothing reach the goals.
+func (d *Day) Value(slots []Slot) Goals { return d.value(slots, d.needs(rollingNodes)) }

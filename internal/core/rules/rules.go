@@ -428,8 +428,8 @@ type Day struct {
 	MixerHandsMin int
 	// TurnMoreMin is how much longer than planned a dough may lie between two turns, min. Source: house.
 	TurnMoreMin int
-	// ColdMostMin is how long a dough may lie in the fridge on the same day’s plan, min. Source: house.
-	ColdMostMin int
+	// ColdLeastMin and ColdMostMin are how long a dough lies in the fridge, and TemperMin how long it then takes to lose the chill, min. Source: house.
+	ColdLeastMin, ColdMostMin, TemperMin int
 	// FillingMin is how long making a filling takes, FillingCoolMin what it cools, and FillingKeepMin how long it may wait in the fridge, min. Source: house.
 	FillingMin, FillingCoolMin, FillingKeepMin int
 	// SheetWaitMin is how long a sheet that is not dried may wait under a cloth, and RopeWaitMin a piece for ropes under cover, min. Source: house.
@@ -592,8 +592,9 @@ func Default() Rules {
 			FridgeLowDays: 1, FridgeDays: 2, RawFillDays: 1, FreezeLowDays: 30, FreezeDays: 60, DriedDays: 30},
 		Bench: Bench{BoilMin: 15, Within: 1, WithinShare: .01, AloneG: 10, Otherwise: .15, OtherwiseMin: 1, WaitedMin: 10, SheetOff: .08,
 			SplashG: 5, SprayG: 1, WetHandsG: 2, DustingG: 4, GiveOrTake: .5},
-		Day: Day{MarginMin: 15, MixerHandsMin: 4, TurnMoreMin: 15, ColdMostMin: 1440, FillingMin: 20, FillingCoolMin: 30, FillingKeepMin: 1440,
-			SheetWaitMin: 15, RopeWaitMin: 60, PackMin: .5, PotMin: 2, CookWaitMin: 120, DarkFrom: .25, CleanEggFreeMin: 15, CleanPaleMin: 10,
+		Day: Day{MarginMin: 15, MixerHandsMin: 4, TurnMoreMin: 15, ColdLeastMin: 120, ColdMostMin: 1440, TemperMin: 30, FillingMin: 20, FillingCoolMin: 30,
+			FillingKeepMin: 1440,
+			SheetWaitMin:   15, RopeWaitMin: 60, PackMin: .5, PotMin: 2, CookWaitMin: 120, DarkFrom: .25, CleanEggFreeMin: 15, CleanPaleMin: 10,
 			CleanDarkMin: 2},
 		Learn: Learn{Newest: 200, Hydration: Causes{Levels: []float64{2.25, 1.44, .64, .16, .16}, Drift: .25, DriftDays: 60, Slip: 25},
 			FeelPoints: [5]float64{-2.6, -1.2, 0, 1.2, 2.6}, FeelNoise: [5]float64{1.2, .6, .5, .6, 1.2}, MostPoints: 6, SurePoints: .8,

@@ -6,11 +6,16 @@ import { stepped } from "./number.js";
 import { keepForms } from "./kept.js";
 import { markScrollers } from "./scrollers.js";
 import { pictures } from "./pictures.js";
+import { follow, startDay } from "./day.js";
 
 const finder = document.getElementById("finder");
 if (finder) startFinder(finder);
 const form = document.getElementById("batch");
 if (form) startBatch(form);
+const day = document.getElementById("day");
+if (day) startDay(day);
+const phone = document.querySelector("main.phone");
+if (phone) follow(phone, () => phone.dataset, () => location.reload());
 startKeys();
 keepForms();
 pictures();

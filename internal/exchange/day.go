@@ -1,0 +1,122 @@
+package exchange
+
+import (
+	"encoding/json"
+	"fmt"
+	"time"
+
+	ics "github.com/arran4/golang-ical"
+
+	"hollen/internal/core/day"
+)
+
+// DayFormat names the version of the document.
+const DayFormat = "hollen-day/1"
+
+// Day is a planned day as a document: for reading elsewhere. Minutes count from midnight where the workshop is.
+type Day struct {
+	Format  string     `json:"format"`
+	Date    string     `json:"date"`
+	Shop    day.Shop   `json:"shop"`
+	Batches []day.Job  `json:"batches"`
+	Orders  []DayOrder `json:"orders"`
+	Tasks   []DayTask  `json:"tasks"`
+	Goals   *day.Goals `json:"goals"` // nil before it is planned
+	Bound   *day.Goals `json:"bound"`
+	Proved  bool       `json:"proved"`
+}
+
+// DayOrder is an order and when it is ready.
+type DayOrder struct {
+	day.Want
+	Ready *int `json:"ready"` // min from midnight, null where no batch of the day serves it
+}
+
+// DayTask is one task, by whom and when.
+type DayTask struct {
+	Key      string   `json:"key"`
+	Batch    string   `json:"batch"` // its letter
+	Name     string   `json:"name"`
+	Kind     day.Kind `json:"kind"`
+	By       string   `json:"by"` // "" a machine
+	Start    int      `json:"start"`
+	Min      int      `json:"minutes"`
+	CleanMin int      `json:"cleaning_before"`
+}
+
+// DayDocument is a day as a document, as it stands by now.
+func DayDocument(s day.Sheet, wants []day.Want, shown []day.Slot) Day {
+	d := Day{Format: DayFormat, Date: s.Date, Shop: s.Shop, Batches: s.Jobs, Orders: []DayOrder{}, Tasks: []DayTask{}, Proved: s.Proved}
+	if d.Batches == nil {
+		d.Batches = []day.Job{}
+	}
+	planned := s.Planned() && len(shown) == len(s.Day.Tasks)
+	said := day.Said{Day: s.Day, Jobs: s.Jobs, Slots: shown}
+	for _, w := range wants {
+		if w.Jobs == nil {
+			w.Jobs = []uint64{}
+		}
+		o := DayOrder{Want: w}
+		if planned {
+			if end, ok := said.End(w); ok {
+				o.Ready = &end
+			}
+		}
+		d.Orders = append(d.Orders, o)
+	}
+	if !planned {
+		d.Proved = false
+		return d
+	}
+	d.Goals, d.Bound = &s.Goals, &s.Bound
+	for i, t := range s.Day.Tasks {
+		x := DayTask{Key: t.Key, Batch: s.Jobs[t.Batch].Letter, Name: t.Name, Kind: t.Kind, Start: shown[i].Start, Min: shown[i].Min, CleanMin: shown[i].CleanMin}
+		if by := shown[i].By; by >= 0 {
+			x.By = s.Day.People[by].Name
+		}
+		d.Tasks = append(d.Tasks, x)
+	}
+	return d
+}
+
+// WriteDay writes the document.
+func WriteDay(d Day) ([]byte, error) { return json.MarshalIndent(d, "", "  ") }
+
+// Calendar writes the day as iCalendar (RFC 5545), an event a task, those of one person where who is named. The same day
+// gives the same events, so that a calendar that reads it again changes them.
+func Calendar(d Day, midnight time.Time, who, identity string) string {
+	c := ics.NewCalendarFor("Hollen")
+	c.SetMethod(ics.MethodPublish)
+	c.SetName("Pasta, " + d.Date)
+	names := map[string]string{}
+	for _, b := range d.Batches {
+		names[b.Letter] = b.Name
+	}
+	at := func(min int) time.Time { return midnight.Add(time.Duration(min) * time.Minute).UTC() }
+	for _, t := range d.Tasks {
+		if t.By == "" || who != "" && t.By != who {
+			continue
+		}
+		e := c.AddEvent(fmt.Sprintf("%s-%s@%s.hollen", d.Date, t.Key, identity))
+		e.SetDtStampTime(midnight.UTC())
+		e.SetStartAt(at(t.Start - t.CleanMin))
+		e.SetEndAt(at(t.Start + t.Min))
+		e.SetSummary(fmt.Sprintf("%s: %s, %s", t.By, t.Batch, t.Name))
+		text := names[t.Batch]
+		if t.CleanMin > 0 {
+			text += fmt.Sprintf(". Clean the roller first, %d min.", t.CleanMin)
+		}
+		e.SetDescription(text)
+	}
+	for _, o := range d.Orders {
+		if who != "" || len(o.Jobs) == 0 {
+			continue
+		}
+		e := c.AddEvent(fmt.Sprintf("%s-order-%d@%s.hollen", d.Date, o.ID, identity))
+		e.SetDtStampTime(midnight.UTC())
+		e.SetStartAt(at(o.Due))
+		e.SetEndAt(at(o.Due + 5))
+		e.SetSummary("Due: " + o.Who + ", " + o.What)
+	}
+	return c.Serialize()
+}

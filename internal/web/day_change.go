@@ -1,0 +1,533 @@
+package web
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"net/http"
+	"net/url"
+	"slices"
+	"strconv"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+
+	"hollen/internal/core/day"
+	"hollen/internal/store"
+)
+
+// openDay shows a day.
+func (s *Server) openDay(c *gin.Context) {
+	d, ok := s.dayOf(c)
+	if !ok {
+		return
+	}
+	s.showDay(c, http.StatusOK, d, d.view(shownIn(c), c.Query("task")))
+}
+
+// showDay shows a day with what can be put on it.
+func (s *Server) showDay(c *gin.Context, status int, d *dayNow, v *dayView) {
+	ctx, cancel := bounded(c)
+	defer cancel()
+	known, err := s.known(ctx)
+	if err != nil {
+		s.failStore(c, err)
+		return
+	}
+	for _, k := range known {
+		if !slices.ContainsFunc(d.Jobs, func(j day.Job) bool { return j.Batch == k.ID }) {
+			v.Add = append(v.Add, knownRow{k.ID, k.Name})
+		}
+	}
+	s.render(c, status, "day", v.Head, v)
+}
+
+// mostOffered is how many of the newest batches an order or a day is offered.
+const mostOffered = 60
+
+// known are the newest batches, as orders name them.
+func (s *Server) known(ctx context.Context) (out []day.Known, err error) {
+	all, err := s.store.Newest(ctx, mostOffered)
+	for _, b := range all {
+		out = append(out, day.Known{ID: b.ID, Name: b.Row.Name, Shape: b.Row.Shape})
+	}
+	return out, err
+}
+
+// stampDay says whether a day has moved, for windows that look at it.
+func (s *Server) stampDay(c *gin.Context) {
+	d, ok := s.dayOf(c)
+	if !ok {
+		return
+	}
+	minute := 0
+	if d.Live {
+		minute = d.Now
+	}
+	c.JSON(http.StatusOK, gin.H{"stamp": d.Stamp, "minute": minute})
+}
+
+// change is what a form of the day’s page asks; it changes the day in place, and returns what was done in words, or why it
+// cannot be.
+type change func(s *Server, ctx context.Context, d *dayNow, values url.Values, v *dayView) (string, error)
+
+// errRefused says that the view holds why not.
+var errRefused = errors.New("refused")
+
+// changes are what a day’s page can ask, by their names.
+var changes = map[string]change{"plan": planned, "move": moved, "pin": pinned, "let_go": pinned, "wish": wished, "mark": marked, "kit": kitted,
+	"add": added, "drop": dropped,
+	"leave": left, "part": parted, "cooked": cooked, "take": taken}
+
+// changeDay does what was asked of a day and goes back to it; what cannot be is said there, and nothing is changed.
+func (s *Server) changeDay(c *gin.Context) {
+	values, ok := s.posted(c)
+	if !ok {
+		return
+	}
+	d, ok := s.dayOf(c)
+	if !ok {
+		return
+	}
+	in, key := shownIn(c), values.Get("task")
+	if values.Get("act") == "undo" {
+		s.undoDay(c, d, values)
+		return
+	}
+	do, known := changes[values.Get("act")]
+	if !known {
+		s.fail(c, http.StatusBadRequest, "That cannot be done to a day.", "")
+		return
+	}
+	if at := dayVersion(values, s.store.Identity()); at != d.Version {
+		v := d.view(in, key)
+		v.Wrong = "Another window changed the day meanwhile; this is how it stands. Do it again if it is still wanted."
+		s.showDay(c, http.StatusConflict, d, v)
+		return
+	}
+	ctx, cancel := bounded(c)
+	defer cancel()
+	v := &dayView{}
+	words, err := do(s, ctx, d, values, v)
+	switch {
+	case errors.Is(err, errRefused):
+		full := d.view(in, key)
+		full.Wrong, full.Nearest, full.Trouble = v.Wrong, v.Nearest, v.Trouble
+		if len(v.Kit.People) > 0 {
+			full.Kit = v.Kit
+		}
+		s.showDay(c, http.StatusUnprocessableEntity, d, full)
+		return
+	case err != nil:
+		s.failStore(c, err)
+		return
+	}
+	d.Sheet.By = words
+	if _, err := s.store.SaveDay(ctx, d.Date, d.Version, d.Sheet); errors.Is(err, store.ErrChanged) {
+		s.clashed(c, d.Date, key)
+		return
+	} else if err != nil {
+		s.failStore(c, err)
+		return
+	}
+	to := "/days/" + d.Date
+	if values.Get("back") == "now" {
+		to += "/now?who=" + url.QueryEscape(values.Get("who"))
+	} else if key != "" {
+		to += "?task=" + url.QueryEscape(key) + "#task"
+	}
+	c.Redirect(http.StatusSeeOther, to)
+}
+
+// clashed shows the day as another window has left it.
+func (s *Server) clashed(c *gin.Context, date, key string) {
+	d, ok := s.dayOf(c)
+	if !ok {
+		return
+	}
+	v := d.view(shownIn(c), key)
+	v.Wrong = "Another window changed the day at the same moment; this is how it stands. Do it again if it is still wanted."
+	s.showDay(c, http.StatusConflict, d, v)
+}
+
+// dayVersion is the version a day’s page was opened on; noVersion when it is none of this database’s.
+func dayVersion(values url.Values, identity string) int {
+	n, err := strconv.Atoi(values.Get("version"))
+	if db := values.Get("db"); err != nil || n < 0 || db != "" && db != identity {
+		return noVersion
+	}
+	return n
+}
+
+func (s *Server) undoDay(c *gin.Context, d *dayNow, values url.Values) {
+	ctx, cancel := bounded(c)
+	defer cancel()
+	switch err := s.store.UndoDay(ctx, d.Date, dayVersion(values, s.store.Identity())); {
+	case errors.Is(err, store.ErrChanged), errors.Is(err, store.ErrNotFound):
+		s.clashed(c, d.Date, "")
+	case err != nil:
+		s.failStore(c, err)
+	default:
+		c.Redirect(http.StatusSeeOther, "/days/"+d.Date)
+	}
+}
+
+// replan plans again; troubles are a refusal.
+func (s *Server) replan(ctx context.Context, d *dayNow, v *dayView) error {
+	trouble, err := s.planDay(ctx, d)
+	if err != nil {
+		v.Wrong = err.Error() + "."
+		return errRefused
+	}
+	if len(trouble) == 0 {
+		return nil
+	}
+	said := &day.Said{Day: d.Sheet.Day, Jobs: d.Jobs}
+	for _, t := range trouble {
+		why, nearest := said.Trouble(t)
+		v.Trouble = append(v.Trouble, troubleRow{why, nearest})
+	}
+	v.Wrong = "There is no plan that keeps everything."
+	return errRefused
+}
+
+// planned plans the day; one under way keeps what has happened, and the rest as it may still be.
+func planned(s *Server, ctx context.Context, d *dayNow, _ url.Values, v *dayView) (string, error) {
+	if !slices.Contains(d.Begun, true) {
+		return "Planned", s.whole(ctx, d, v)
+	}
+	old := d.Sheet.Copy()
+	if err := s.again(ctx, d, v); err != nil {
+		d.Sheet = old
+		return "", err
+	}
+	return "Planned anew from now on", nil
+}
+
+// whole plans a day from the beginning, keeping the old plan when there is none.
+func (s *Server) whole(ctx context.Context, d *dayNow, v *dayView) error {
+	old := d.Sheet.Copy()
+	if err := s.replan(ctx, d, v); err != nil {
+		d.Sheet = old
+		return err
+	}
+	return nil
+}
+
+// taken makes the better order the plan.
+func taken(_ *Server, _ context.Context, d *dayNow, _ url.Values, v *dayView) (string, error) {
+	if d.Better == nil {
+		v.Wrong = "There is no better order any more: the day has moved on."
+		return "", errRefused
+	}
+	d.Slots, d.Proved = d.Better.Slots, false
+	return "Took the better order", nil
+}
+
+// moved starts a task at another minute, or has somebody else do it.
+func moved(_ *Server, _ context.Context, d *dayNow, values url.Values, v *dayView) (string, error) {
+	i := d.Task(values.Get("task"))
+	if i < 0 || !d.Planned() {
+		v.Wrong = "That task is not on the day any more."
+		return "", errRefused
+	}
+	said := d.said()
+	if d.Begun[i] {
+		v.Wrong = fmt.Sprintf("%s has begun: what is begun stays.", said.Task(i))
+		return "", errRefused
+	}
+	to, ok := day.ParseTime(values.Get("to"))
+	if n, err := strconv.Atoi(values.Get("to_min")); err == nil && n >= 0 && n < 48*60 {
+		to, ok = n, true
+	} else if ok && to < d.Shop.OpenAt-240 {
+		to += 24 * 60 // past midnight
+	}
+	if !ok {
+		v.Wrong = "It needs a time of the day, as 10:40."
+		return "", errRefused
+	}
+	by := slices.IndexFunc(d.Sheet.Day.People, func(p day.Person) bool { return p.Name == values.Get("by") })
+	if d.Live && to < d.Now {
+		v.Wrong, v.Nearest = fmt.Sprintf("%s is past.", day.Time(to)), day.Time(d.Now)
+		return "", errRefused
+	}
+	slots, no := d.Sheet.Day.Move(d.Shown, d.Begun, i, to, by)
+	if no != nil {
+		refused := &day.Said{Day: d.Sheet.Day, Jobs: d.Jobs, Slots: d.Shown}
+		v.Wrong = refused.Fault(no.Fault)
+		if no.Nearest >= 0 {
+			v.Nearest = day.Time(no.Nearest)
+		}
+		return "", errRefused
+	}
+	d.Slots = slots
+	w := d.Sheet.Wish(values.Get("task"))
+	w.Pinned, w.At = true, to
+	if d.Sheet.Day.Tasks[i].Hands {
+		w.By = d.Sheet.Day.People[slots[i].By].Name
+	}
+	d.settle()
+	return fmt.Sprintf("%s to %s", said.Task(i), day.Time(to)), nil
+}
+
+// settle values the slots as they stand: moved by hand, they are proved no more.
+func (d *dayNow) settle() {
+	d.Goals, d.Proved = d.Sheet.Day.Value(d.Slots), false
+}
+
+// pinned holds a task where it stands, or lets it go.
+func pinned(_ *Server, _ context.Context, d *dayNow, values url.Values, v *dayView) (string, error) {
+	i := d.Task(values.Get("task"))
+	if i < 0 {
+		v.Wrong = "That task is not on the day any more."
+		return "", errRefused
+	}
+	w := d.Sheet.Wish(values.Get("task"))
+	said := d.said()
+	if values.Get("act") == "let_go" {
+		w.Pinned, w.At, w.By = false, 0, ""
+		return said.Task(i) + " let go", nil
+	}
+	w.Pinned, w.At = true, d.Shown[i].Start
+	if by := d.Shown[i].By; by >= 0 {
+		w.By = d.Sheet.Day.People[by].Name
+	}
+	return said.Task(i) + " pinned", nil
+}
+
+// wished says who does not do a task, and between what hours it lies; the day is planned again.
+func wished(s *Server, ctx context.Context, d *dayNow, values url.Values, v *dayView) (string, error) {
+	i := d.Task(values.Get("task"))
+	if i < 0 {
+		v.Wrong = "That task is not on the day any more."
+		return "", errRefused
+	}
+	words := d.said().Task(i)
+	old := d.Sheet.Copy()
+	w := d.Sheet.Wish(values.Get("task"))
+	w.NotBy = nil
+	for _, h := range d.Shop.People {
+		if slices.Contains(values["not_by"], h.Name) {
+			w.NotBy = append(w.NotBy, h.Name)
+		}
+	}
+	for name, to := range map[string]*int{"not_before": &w.NotBefore, "not_after": &w.NotAfter} {
+		*to = 0
+		if text := strings.TrimSpace(values.Get(name)); text != "" {
+			at, ok := day.ParseTime(text)
+			if !ok {
+				d.Sheet = old
+				v.Wrong = "The hours of a task are times of the day, as 10:40, or empty."
+				return "", errRefused
+			}
+			*to = at
+		}
+	}
+	if w.Pinned && slices.Contains(w.NotBy, w.By) {
+		w.Pinned, w.At, w.By = false, 0, ""
+	}
+	if err := s.again(ctx, d, v); err != nil {
+		d.Sheet = old
+		return "", err
+	}
+	return "Said how " + words + " may be done", nil
+}
+
+// again plans a day whose wishes or kit have changed: whole before it begins, then from now on.
+func (s *Server) again(ctx context.Context, d *dayNow, v *dayView) error {
+	if !d.Planned() {
+		d.Sheet.Day, d.Slots = nil, nil
+		return nil
+	}
+	if !slices.Contains(d.Begun, true) {
+		return s.replan(ctx, d, v)
+	}
+	plans, err := s.work(ctx, d)
+	if err != nil {
+		v.Wrong = err.Error() + "."
+		return errRefused
+	}
+	put := day.Put(s.rules.Day, d.Shop, d.Jobs, plans, d.Wishes, d.Wants)
+	slots, facts := d.carried(put) // what has begun stays as it is, whatever is now said of it
+	found := put.From(slots, facts, d.Now, day.Nodes)
+	if found == nil {
+		v.Wrong = "There is no plan for what is left that keeps this as well."
+		return errRefused
+	}
+	d.Sheet.Day, d.Slots = put, found.Slots
+	d.settle()
+	return nil
+}
+
+// person is who that is among the people of another plan of the day; who is not there any more leaves it to the first.
+func person(was, is *day.Day, by int) int {
+	if by < 0 || by >= len(was.People) {
+		return day.Nobody
+	}
+	return max(0, slices.IndexFunc(is.People, func(p day.Person) bool { return p.Name == was.People[by].Name }))
+}
+
+// marked says that a task was begun, or done, now, or that it was not.
+func marked(_ *Server, _ context.Context, d *dayNow, values url.Values, v *dayView) (string, error) {
+	key := values.Get("task")
+	i := d.Task(key)
+	if i < 0 || !d.Live {
+		v.Wrong = "That can be said on the day itself."
+		return "", errRefused
+	}
+	if d.Marks == nil {
+		d.Marks = map[string]day.Mark{}
+	}
+	said := d.said()
+	m := d.Marks[key]
+	switch values.Get("what") {
+	case "begun":
+		m = day.Mark{Began: d.Now}
+	case "done":
+		if !d.Begun[i] {
+			m.Began = max(min(d.Shown[i].Start, d.Now-1), d.Now-d.Shown[i].Min)
+		} else if m.Began == 0 {
+			m.Began = d.Facts[i].Start
+		}
+		m.Done = max(d.Now, m.Began+1)
+	case "not":
+		delete(d.Marks, key)
+		return said.Task(i) + ": not yet", nil
+	default:
+		v.Wrong = "Begun, done, or not yet."
+		return "", errRefused
+	}
+	d.Marks[key] = m
+	return said.Task(i) + " " + values.Get("what"), nil
+}
+
+// kitted changes the hours, the people and the kit.
+func kitted(s *Server, ctx context.Context, d *dayNow, values url.Values, v *dayView) (string, error) {
+	old := d.Sheet.Copy()
+	v.Kit = readKit(values, &d.Shop)
+	if v.Kit.Wrong {
+		d.Sheet = old
+		v.Wrong = "Something in the hours, people and kit is not right; nothing was changed."
+		return "", errRefused
+	}
+	for i := range d.Wishes { // who is not there any more does nothing
+		w := &d.Wishes[i]
+		if w.By != "" && !slices.ContainsFunc(d.Shop.People, func(h day.Hand) bool { return h.Name == w.By }) {
+			w.By, w.Pinned, w.At = "", false, 0
+		}
+	}
+	if err := s.again(ctx, d, v); err != nil {
+		d.Sheet = old
+		return "", err
+	}
+	return "Changed the hours, people and kit", nil
+}
+
+// mostJobs is how many batches a day may have.
+const mostJobs = 80
+
+// added puts a batch on the day.
+func added(s *Server, ctx context.Context, d *dayNow, values url.Values, v *dayView) (string, error) {
+	id, err := strconv.ParseUint(values.Get("batch"), 10, 63)
+	if err != nil {
+		v.Wrong = "Choose a batch."
+		return "", errRefused
+	}
+	if len(d.Jobs) >= mostJobs {
+		v.Wrong = fmt.Sprintf("A day has up to %d batches.", mostJobs)
+		return "", errRefused
+	}
+	if err := s.put(ctx, d, id); err != nil {
+		if errors.Is(err, store.ErrNotFound) || errors.Is(err, store.ErrDeleted) {
+			v.Wrong = "That batch is not there any more."
+			return "", errRefused
+		}
+		return "", err
+	}
+	return "Put a batch on the day", s.again(ctx, d, v)
+}
+
+// put adds a batch to a day’s jobs, once.
+func (s *Server) put(ctx context.Context, d *dayNow, id uint64) error {
+	if slices.ContainsFunc(d.Jobs, func(j day.Job) bool { return j.Batch == id }) {
+		return nil
+	}
+	b, err := s.store.Get(ctx, id)
+	if err != nil {
+		return err
+	}
+	d.Jobs = append(d.Jobs, day.Job{Batch: id, Version: b.Version, Letter: day.Letters(len(d.Jobs)), Name: b.Row.Name, Shape: b.Row.Shape, DoughG: b.Row.DoughG,
+		Portions: b.Row.Portions, Face: b.Row.Colour.Face, Edge: b.Row.Colour.Edge})
+	d.Batches[id] = b
+	return nil
+}
+
+// job is the job a form names.
+func (d *dayNow) job(values url.Values) *day.Job {
+	id, _ := strconv.ParseUint(values.Get("batch"), 10, 63)
+	for i := range d.Jobs {
+		if d.Jobs[i].Batch == id {
+			return &d.Jobs[i]
+		}
+	}
+	return nil
+}
+
+// onJob changes one job and plans again.
+func onJob(s *Server, ctx context.Context, d *dayNow, values url.Values, v *dayView, do func(j *day.Job) string) (string, error) {
+	old := d.Sheet.Copy()
+	j := d.job(values)
+	if j == nil {
+		v.Wrong = "That batch is not on the day any more."
+		return "", errRefused
+	}
+	if slices.ContainsFunc(d.Sheet.TasksOf(j.Batch), func(i int) bool { return d.Begun[i] }) {
+		v.Wrong = "Its work has begun: it stays on the day."
+		return "", errRefused
+	}
+	words := do(j)
+	if err := s.again(ctx, d, v); err != nil {
+		d.Sheet = old
+		return "", err
+	}
+	return words, nil
+}
+
+func dropped(s *Server, ctx context.Context, d *dayNow, values url.Values, v *dayView) (string, error) {
+	return onJob(s, ctx, d, values, v, func(j *day.Job) string {
+		words := "Took " + j.Letter + " off the day"
+		id := j.Batch
+		d.Jobs = slices.DeleteFunc(d.Jobs, func(x day.Job) bool { return x.Batch == id })
+		return words
+	})
+}
+
+func left(s *Server, ctx context.Context, d *dayNow, values url.Values, v *dayView) (string, error) {
+	return onJob(s, ctx, d, values, v, func(j *day.Job) string {
+		if j.Left = values.Get("back") == ""; j.Left {
+			return j.Letter + " left out today"
+		}
+		return j.Letter + " taken in again"
+	})
+}
+
+func parted(s *Server, ctx context.Context, d *dayNow, values url.Values, v *dayView) (string, error) {
+	part := day.Part(values.Get("part"))
+	if part != day.Whole && part != day.DoughOnly && part != day.FromCold {
+		v.Wrong = "All of it, the dough, or from the fridge on."
+		return "", errRefused
+	}
+	return onJob(s, ctx, d, values, v, func(j *day.Job) string {
+		j.Part = part
+		return "Said what of " + j.Letter + " is done today"
+	})
+}
+
+func cooked(s *Server, ctx context.Context, d *dayNow, values url.Values, v *dayView) (string, error) {
+	return onJob(s, ctx, d, values, v, func(j *day.Job) string {
+		if j.Cooked = values.Get("cooked") != ""; j.Cooked {
+			return j.Letter + " is cooked for its orders"
+		}
+		return j.Letter + " goes out raw"
+	})
+}

@@ -1,0 +1,242 @@
+package web
+
+import (
+	"fmt"
+	"net/url"
+	"slices"
+	"strconv"
+	"strings"
+	"unicode/utf8"
+
+	"hollen/internal/core/day"
+	"hollen/internal/core/measure"
+)
+
+// kitField is one line of the form for the hours and the kit.
+type kitField struct{ Name, Label, Value, Unit, Err string }
+
+// handRow is one person of that form.
+type handRow struct {
+	At                           int
+	Name, From, To, Breaks, Pace string
+	Cannot                       []kindChoice
+	Errors                       map[string]string
+	New                          bool
+}
+
+type kindChoice struct {
+	Kind  day.Kind
+	Words string
+	On    bool
+}
+
+// kitView is the hours, the people and the kit of a day as a form.
+type kitView struct {
+	Fields []kitField
+	People []handRow
+	From   string // what the roller stands from
+	Froms  [][2]string
+	Wrong  bool
+}
+
+const mostPeople = 8
+
+var kindWords = []kindChoice{{day.Knead, "knead", false}, {day.Filling, "fillings", false}, {day.Roll, "roll", false}, {day.Cut, "cut and pack", false},
+	{day.Pot, "cook", false}}
+
+var rollerFroms = [][2]string{{"clean", "clean"}, {"egg_free", "egg-free dough"}, {"pale", "pale egg dough"}, {"dark", "dark dough"}}
+
+// spansWords writes breaks as they are typed.
+func spansWords(spans []day.Span) string {
+	var out []string
+	for _, s := range spans {
+		out = append(out, day.Time(s.From)+"–"+day.Time(s.To))
+	}
+	return strings.Join(out, ", ")
+}
+
+// readSpans reads breaks: 12:30–13:00, 16:00-16:15.
+func readSpans(text string) ([]day.Span, bool) {
+	var out []day.Span
+	for _, part := range strings.FieldsFunc(text, func(r rune) bool { return r == ',' || r == ';' }) {
+		if part = strings.TrimSpace(part); part == "" {
+			continue
+		}
+		a, b, ok := strings.Cut(strings.NewReplacer("–", "-", "—", "-", " to ", "-").Replace(part), "-")
+		from, one := day.ParseTime(a)
+		to, two := day.ParseTime(b)
+		if !ok || !one || !two || to <= from || len(out) >= 6 {
+			return nil, false
+		}
+		out = append(out, day.Span{From: from, To: to})
+	}
+	return out, true
+}
+
+func timeOr(min int) string {
+	if min == 0 {
+		return ""
+	}
+	return day.Time(min)
+}
+
+// kitOf is the form as a day stands.
+func kitOf(s *day.Shop) kitView {
+	v := kitView{From: s.RollerFrom, Froms: rollerFroms}
+	n := func(i int) string { return strconv.Itoa(i) }
+	v.Fields = []kitField{{"open", "Open from", day.Time(s.OpenAt), "", ""}, {"close", "Until", day.Time(s.CloseAt), "", ""},
+		{"breaks", "Breaks of all", spansWords(s.Breaks), "", ""}, {"rollers", "Rollers", n(s.Rollers), "", ""}, {"mixers", "Mixers", n(s.Mixers), "", ""},
+		{"rack", "Rack", measure.Trim(s.RackM), "m of rod", ""}, {"trays", "Trays", n(s.Trays), "", ""}, {"fridge", "Fridge", n(s.Fridge), "doughs", ""},
+		{"pots", "Pots", n(s.Pots), "", ""}, {"margin", "Ready before due", n(s.MarginMin), "min", ""}}
+	for i, h := range s.People {
+		r := handRow{At: i, Name: h.Name, From: timeOr(h.From), To: timeOr(h.To), Breaks: spansWords(h.Breaks), Pace: n(h.Pace)}
+		for _, k := range kindWords {
+			k.On = slices.Contains(h.Cannot, k.Kind)
+			r.Cannot = append(r.Cannot, k)
+		}
+		v.People = append(v.People, r)
+	}
+	if len(s.People) < mostPeople {
+		v.People = append(v.People, handRow{At: len(s.People), Pace: "100", Cannot: slices.Clone(kindWords), New: true})
+	}
+	return v
+}
+
+// readKit reads the form over a shop; what is wrong stands in the view, with everything as typed.
+func readKit(values url.Values, s *day.Shop) kitView {
+	v := kitOf(s)
+	for i := range v.Fields {
+		f := &v.Fields[i]
+		if values.Has(f.Name) {
+			f.Value = strings.TrimSpace(values.Get(f.Name))
+			f.Err = setKit(s, f.Name, f.Value)
+			v.Wrong = v.Wrong || f.Err != ""
+		}
+	}
+	if from := values.Get("roller_from"); slices.ContainsFunc(rollerFroms, func(x [2]string) bool { return x[0] == from }) {
+		s.RollerFrom, v.From = from, from
+	}
+	if s.CloseAt <= s.OpenAt && !v.Wrong {
+		v.Fields[1].Err, v.Wrong = "After it opens.", true
+	}
+	v.People = nil
+	var people []day.Hand
+	for i := range mostPeople {
+		key := func(part string) string { return fmt.Sprintf("p%d_%s", i, part) }
+		if !values.Has(key("name")) {
+			continue
+		}
+		r := handRow{At: i, Name: strings.Join(strings.Fields(values.Get(key("name"))), " "), From: values.Get(key("from")), To: values.Get(key("to")),
+			Breaks: values.Get(key("breaks")), Pace: values.Get(key("pace")), Errors: map[string]string{}}
+		h := day.Hand{Name: r.Name}
+		for _, k := range kindWords {
+			if k.On = slices.Contains(values[key("cannot")], string(k.Kind)); k.On {
+				h.Cannot = append(h.Cannot, k.Kind)
+			}
+			r.Cannot = append(r.Cannot, k)
+		}
+		if r.Name == "" {
+			continue
+		}
+		r.read(&h, people)
+		v.Wrong = v.Wrong || len(r.Errors) > 0
+		v.People, people = append(v.People, r), append(people, h)
+	}
+	if len(people) == 0 {
+		v.Wrong = true
+		v.People = append(v.People, handRow{Pace: "100", Cannot: slices.Clone(kindWords), Errors: map[string]string{"name": "Somebody has to be there."}})
+	} else if len(people) < mostPeople {
+		v.People = append(v.People, handRow{At: len(people), Pace: "100", Cannot: slices.Clone(kindWords), New: true})
+	}
+	s.People = people
+	return v
+}
+
+// read reads a person’s line.
+func (r *handRow) read(h *day.Hand, others []day.Hand) {
+	if utf8.RuneCountInString(r.Name) > 40 {
+		r.Errors["name"] = "Up to 40 letters."
+	}
+	if slices.ContainsFunc(others, func(o day.Hand) bool { return o.Name == r.Name }) {
+		r.Errors["name"] = "Another has that name."
+	}
+	for part, to := range map[string]*int{"from": &h.From, "to": &h.To} {
+		text := map[string]string{"from": r.From, "to": r.To}[part]
+		if strings.TrimSpace(text) == "" {
+			continue
+		}
+		at, ok := day.ParseTime(text)
+		if !ok {
+			r.Errors[part] = "A time, as 14:00; empty: all day."
+		}
+		*to = at
+	}
+	if h.From > 0 && h.To > 0 && h.To <= h.From {
+		r.Errors["to"] = "After they come."
+	}
+	spans, ok := readSpans(r.Breaks)
+	if !ok {
+		r.Errors["breaks"] = "As 12:30–13:00, more parted by commas."
+	}
+	h.Breaks = spans
+	pace, err := strconv.Atoi(strings.TrimSpace(r.Pace))
+	if err != nil || pace < 40 || pace > 300 {
+		r.Errors["pace"] = "40 to 300 % of what the batches say."
+	}
+	h.Pace = pace
+}
+
+// setKit sets one figure of the kit; it returns what is wrong.
+func setKit(s *day.Shop, name, text string) string {
+	clock := func(to *int) string {
+		at, ok := day.ParseTime(text)
+		if !ok {
+			return "A time of the day, as 8:00."
+		}
+		*to = at
+		return ""
+	}
+	count := func(to *int, lo, hi int) string {
+		n, err := strconv.Atoi(text)
+		if err != nil || n < lo || n > hi {
+			return fmt.Sprintf("A whole number, %d to %d.", lo, hi)
+		}
+		*to = n
+		return ""
+	}
+	switch name {
+	case "open":
+		return clock(&s.OpenAt)
+	case "close":
+		if strings.TrimSpace(text) == "24:00" || strings.TrimSpace(text) == "0:00" {
+			s.CloseAt = 24 * 60
+			return ""
+		}
+		return clock(&s.CloseAt)
+	case "breaks":
+		spans, ok := readSpans(text)
+		if !ok {
+			return "As 12:30–13:00, more parted by commas."
+		}
+		s.Breaks = spans
+	case "rollers":
+		return count(&s.Rollers, 0, 4)
+	case "mixers":
+		return count(&s.Mixers, 0, 4)
+	case "rack":
+		m, ok := measure.ParseNumber(text)
+		if !ok || m < 0 || m > 500 {
+			return "0 to 500 m."
+		}
+		s.RackM = m
+	case "trays":
+		return count(&s.Trays, 0, 500)
+	case "fridge":
+		return count(&s.Fridge, 0, 100)
+	case "pots":
+		return count(&s.Pots, 0, 10)
+	case "margin":
+		return count(&s.MarginMin, 0, 240)
+	}
+	return ""
+}

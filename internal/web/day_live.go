@@ -1,0 +1,217 @@
+package web
+
+import (
+	"context"
+	"fmt"
+	"net/http"
+	"slices"
+	"time"
+
+	"github.com/gin-gonic/gin"
+
+	"hollen/internal/core/day"
+	"hollen/internal/core/plan"
+	"hollen/internal/store"
+)
+
+// dayNow is a day as it stands: what was planned, what has happened, and what is to come because of it.
+type dayNow struct {
+	store.Day
+	Midnight time.Time
+	Now      int // min from midnight
+	Live     bool
+	Orders   []store.Order
+	Wants    []day.Want
+	Facts    []day.Fact
+	Begun    []bool
+	Shown    []day.Slot // as it is to come by now
+	Kept     *day.Change
+	Better   *day.Change // in another order, where that is better
+	Stamp    string      // changes when anything of it does
+	Stale    []string    // letters of batches that were saved since
+	Gone     []string    // and of those that are not there any more
+	Batches  map[uint64]store.Batch
+	Making   map[uint64]uint64 // by batch, at the bench on that day
+}
+
+// replanNodes is how many nodes planning anew may take: it must be there at once.
+const replanNodes = 2_000
+
+// aDay is the date of the address; an error page where it is none.
+func (s *Server) aDay(c *gin.Context) (string, time.Time, bool) {
+	date := c.Param("date")
+	at, err := time.ParseInLocation(time.DateOnly, date, time.Local)
+	if err != nil || at.Year() < 2000 || at.Year() > 2100 {
+		s.fail(c, http.StatusNotFound, "There is no such day.", "A day is written as 2026-11-28, from 2000 to 2100.")
+		return "", at, false
+	}
+	return date, at, true
+}
+
+// dayOf reads a day as it stands; an error page where it cannot be read.
+func (s *Server) dayOf(c *gin.Context) (*dayNow, bool) {
+	date, midnight, ok := s.aDay(c)
+	if !ok {
+		return nil, false
+	}
+	ctx, cancel := bounded(c)
+	defer cancel()
+	d, err := s.readDay(ctx, date, midnight)
+	if err != nil {
+		s.failStore(c, err)
+		return nil, false
+	}
+	return d, true
+}
+
+func (s *Server) readDay(ctx context.Context, date string, midnight time.Time) (*dayNow, error) {
+	kept, err := s.store.Day(ctx, date)
+	if err != nil {
+		return nil, err
+	}
+	d := &dayNow{Day: kept, Midnight: midnight, Now: int(time.Since(midnight).Minutes()), Making: map[uint64]uint64{}}
+	if d.Version == 0 {
+		if err := s.startDay(ctx, d); err != nil {
+			return nil, err
+		}
+	}
+	if d.Orders, err = s.store.Orders(ctx, date); err != nil {
+		return nil, err
+	}
+	d.Wants = wantsOf(d.Orders)
+	var ids []uint64
+	for _, j := range d.Jobs {
+		ids = append(ids, j.Batch)
+	}
+	if d.Batches, err = s.store.ByIDs(ctx, ids); err != nil {
+		return nil, err
+	}
+	for _, j := range d.Jobs {
+		switch b, there := d.Batches[j.Batch]; {
+		case !there:
+			d.Gone = append(d.Gone, j.Letter)
+		case d.Planned() && b.Version != j.Version && !j.Left:
+			d.Stale = append(d.Stale, j.Letter)
+		}
+	}
+	d.Stamp = fmt.Sprint(d.Version, ".", len(d.Orders))
+	if d.Planned() {
+		return d, s.liven(ctx, d, ids)
+	}
+	return d, nil
+}
+
+// startDay gives a day that was never kept what the last one had: the hours, the people and the kit.
+func (s *Server) startDay(ctx context.Context, d *dayNow) error {
+	last, err := s.store.LastDay(ctx, d.Date)
+	if err != nil {
+		return err
+	}
+	if d.Shop = last.Shop; len(d.Shop.People) == 0 {
+		d.Shop = day.DefaultShop(s.rules.Day)
+	}
+	for i := range d.Shop.People { // what was said of one day only
+		d.Shop.People[i].From, d.Shop.People[i].To, d.Shop.People[i].Breaks = 0, 0, nil
+	}
+	return nil
+}
+
+// wantsOf are the orders as a day sees them.
+func wantsOf(orders []store.Order) (out []day.Want) {
+	for _, o := range orders {
+		w := day.Want{ID: o.ID, Who: o.Who, What: o.What, Due: o.Due, Count: o.Portions}
+		if o.Batch != nil {
+			w.Jobs = []uint64{*o.Batch}
+		}
+		out = append(out, w)
+	}
+	return out
+}
+
+// liven puts what has happened into a planned day. It is lived from two hours before its first touch until what is made of
+// it is over, while somebody can still do something about it.
+func (s *Server) liven(ctx context.Context, d *dayNow, ids []uint64) error {
+	d.Shown, d.Begun = d.Slots, make([]bool, len(d.Slots))
+	first, last := d.Shop.OpenAt, d.Shop.CloseAt
+	for _, x := range d.Slots {
+		first, last = min(first, x.Start), max(last, x.End())
+	}
+	if d.Now < first-120 || d.Now > last+180 {
+		d.Facts = make([]day.Fact, len(d.Slots))
+		return nil
+	}
+	d.Live = true
+	from := d.Midnight.Add(time.Duration(first-180) * time.Minute)
+	makings, err := s.store.MadeOn(ctx, ids, from, d.Midnight.Add(36*time.Hour))
+	if err != nil {
+		return err
+	}
+	made := map[uint64]day.Made{}
+	for _, j := range d.Jobs {
+		m, ok := makings[j.Batch]
+		if !ok {
+			continue
+		}
+		_, run, place, err := s.bench.at(ctx, m.ID)
+		if err != nil {
+			return err
+		}
+		made[j.Batch] = day.Made{Steps: run.Steps, State: run.State}
+		d.Making[j.Batch] = m.ID
+		d.Stamp += fmt.Sprint("-", m.ID, ".", place)
+	}
+	d.Facts = d.Sheet.Facts(made, d.Midnight, d.Now)
+	d.Begun = day.Begun(d.Facts)
+	if kept, better, err := d.Sheet.Day.Slip(d.Slots, d.Facts, d.Now, replanNodes); err == nil {
+		d.Kept, d.Better, d.Shown = kept, better, kept.Slots
+	}
+	return nil
+}
+
+// said puts what is shown into words.
+func (d *dayNow) said() *day.Said { return &day.Said{Day: d.Sheet.Day, Jobs: d.Jobs, Slots: d.Shown} }
+
+// work makes the plans of a day’s batches again, and leaves out those that are not there.
+func (s *Server) work(ctx context.Context, d *dayNow) ([]*plan.Plan, error) {
+	var plans []*plan.Plan
+	var jobs []day.Job
+	for _, j := range d.Jobs {
+		b, there := d.Batches[j.Batch]
+		if !there {
+			continue
+		}
+		p, err := plan.Make(s.rulesOf(ctx, &b.Request.Request), b.Request.Request)
+		if err != nil {
+			return nil, fmt.Errorf("%s cannot be worked out: %w", b.Row.Name, err)
+		}
+		j.Version = b.Version
+		plans, jobs = append(plans, p), append(jobs, j)
+	}
+	d.Jobs = jobs
+	return plans, nil
+}
+
+// planDay puts the day together anew and plans it; what cannot be planned is said as troubles, and the sheet then keeps
+// its day without a plan.
+func (s *Server) planDay(ctx context.Context, d *dayNow) ([]day.Trouble, error) {
+	plans, err := s.work(ctx, d)
+	if err != nil {
+		return nil, err
+	}
+	put := day.Put(s.rules.Day, d.Shop, d.Jobs, plans, d.Wishes, d.Wants)
+	if len(put.Tasks) == 0 {
+		d.Sheet.Day, d.Slots = nil, nil
+		return nil, nil
+	}
+	a, err := put.Plan()
+	if err != nil {
+		d.Sheet.Day, d.Slots = put, nil
+		return put.Explain(500, func(_ *day.Day, more int) *day.Day {
+			shop := d.Shop
+			shop.CloseAt += more
+			return day.Put(s.rules.Day, shop, slices.Clone(d.Jobs), plans, d.Wishes, d.Wants)
+		}), nil
+	}
+	d.Take(put, a)
+	return nil, nil
+}

@@ -1,0 +1,480 @@
+package web
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"io"
+	"net/http"
+	"net/url"
+	"slices"
+	"strconv"
+	"strings"
+	"time"
+
+	"github.com/gin-gonic/gin"
+
+	"hollen/internal/core/day"
+	"hollen/internal/core/measure"
+	"hollen/internal/core/plan"
+	"hollen/internal/core/request"
+	"hollen/internal/store"
+)
+
+// orderRow is an order as its page shows it: as kept, or as typed where that is not allowed.
+type orderRow struct {
+	ID                              uint64
+	Version                         int
+	Who, What, Portions, When, Note string
+	Weekday                         int
+	Standing                        uint64
+	Batch                           uint64
+	BatchName                       string
+	Errors                          map[string]string
+}
+
+// proposalRow is a batch the orders need.
+type proposalRow struct {
+	At     int
+	Text   string
+	What   string
+	Source uint64
+	From   []knownRow
+	IDs    string
+}
+
+// ordersView is the page of a day’s orders.
+type ordersView struct {
+	Date, Head string
+	Rows       []orderRow
+	New        orderRow
+	Text       string   // pasted, with lines that could not be read
+	Wrong      []string // of those lines
+	Told       string
+	Proposals  []proposalRow
+	Planned    bool
+}
+
+func rowOfOrder(o store.Order) orderRow {
+	r := orderRow{ID: o.ID, Version: o.Version, Who: o.Who, What: o.What, Portions: portionsWords(o.Portions), When: day.Time(o.Due), Note: o.Note}
+	if o.Standing != nil {
+		r.Standing = *o.Standing
+	}
+	if o.Batch != nil {
+		r.Batch = *o.Batch
+	}
+	return r
+}
+
+func portionsWords(v float64) string { return strconv.FormatFloat(v, 'f', -1, 64) }
+
+func (s *Server) openOrders(c *gin.Context) {
+	d, ok := s.dayOf(c)
+	if !ok {
+		return
+	}
+	s.showOrders(c, http.StatusOK, d, ordersView{})
+}
+
+// showOrders shows a day’s orders, what of them was typed wrong, and the batches they need.
+func (s *Server) showOrders(c *gin.Context, status int, d *dayNow, v ordersView) {
+	ctx, cancel := bounded(c)
+	defer cancel()
+	v.Date, v.Head, v.Planned = d.Date, dateWords(d.Date), d.Planned()
+	typed := v.Rows
+	v.Rows = nil
+	var ids []uint64
+	for _, o := range d.Orders {
+		r := rowOfOrder(o)
+		if r.Batch != 0 {
+			ids = append(ids, r.Batch)
+		}
+		for _, t := range typed {
+			if t.ID == r.ID && t.ID != 0 {
+				t.Batch, t.Standing, t.Version = r.Batch, r.Standing, r.Version
+				r = t
+			}
+		}
+		v.Rows = append(v.Rows, r)
+	}
+	batches, err := s.store.ByIDs(ctx, ids)
+	if err == nil {
+		err = s.propose(ctx, d, &v)
+	}
+	if err != nil {
+		s.failStore(c, err)
+		return
+	}
+	for i := range v.Rows {
+		if b, ok := batches[v.Rows[i].Batch]; ok {
+			v.Rows[i].BatchName = b.Row.Name
+		}
+	}
+	s.render(c, status, "orders", "Orders, "+v.Head, v)
+}
+
+// propose finds the batches the orders that have none need.
+func (s *Server) propose(ctx context.Context, d *dayNow, v *ordersView) error {
+	known, err := s.known(ctx)
+	if err != nil {
+		return err
+	}
+	wants := d.Wants
+	for i := range wants {
+		wants[i].ID = uint64(i + 1)
+	}
+	for i, p := range day.Propose(wants, known) {
+		row := proposalRow{At: i, What: p.What, Source: p.Source}
+		for _, k := range known {
+			row.From = append(row.From, knownRow{k.ID, k.Name})
+		}
+		if p.Source != 0 {
+			if made, err := s.scaled(ctx, p.Source, p.Portions, d.Date, ""); err == nil {
+				p.Made = made.Formula.Portions
+			}
+		}
+		row.Text = p.Words()
+		var of []string
+		for _, at := range p.Orders {
+			of = append(of, orderMark(d.Orders[at-1]))
+		}
+		row.IDs = strings.Join(of, ",")
+		v.Proposals = append(v.Proposals, row)
+	}
+	for i := range wants {
+		wants[i].ID = d.Orders[i].ID
+	}
+	return nil
+}
+
+// orderMark names an order in a form: by its own number, or by that of the week’s.
+func orderMark(o store.Order) string { return orderMarkOf(rowOfOrder(o)) }
+
+func orderMarkOf(r orderRow) string {
+	if r.ID == 0 && r.Standing != 0 {
+		return fmt.Sprint("w", r.Standing)
+	}
+	return fmt.Sprint(r.ID)
+}
+
+// scaled is a batch made once more for a day and so many portions.
+func (s *Server) scaled(ctx context.Context, source uint64, portions float64, date, name string) (*plan.Plan, error) {
+	b, err := s.store.Get(ctx, source)
+	if err != nil {
+		return nil, err
+	}
+	r := b.Request.Request.Again(date)
+	r.Amount.By, r.Amount.Portions = request.ByPortions, portions
+	if name != "" {
+		r.Name = name
+	}
+	r.Clock = request.Clock{}
+	return plan.Make(s.rulesOf(ctx, &r), r)
+}
+
+// readOrder reads a posted order; what is not allowed stands in the row’s errors, with everything as typed.
+func readOrder(values url.Values) (day.Asked, orderRow) {
+	id, _ := strconv.ParseUint(values.Get("id"), 10, 63)
+	version, _ := strconv.Atoi(values.Get("version"))
+	r := orderRow{ID: id, Version: version, Who: values.Get("who"), What: values.Get("what"), Portions: values.Get("portions"), When: values.Get("when"),
+		Note: values.Get("note"), Errors: map[string]string{}}
+	a, bad := day.OneOrder(r.Who, r.What, r.Portions, r.When)
+	for _, e := range bad {
+		r.Errors[e.Part] = measure.Capital(e.Text)
+	}
+	if a.Note = strings.Join(strings.Fields(r.Note), " "); len([]rune(a.Note)) > 160 {
+		r.Errors["note"] = "Up to 160 letters."
+	}
+	return a, r
+}
+
+// changeOrders adds, changes and drops orders, takes over the week’s, and makes the batches they need.
+func (s *Server) changeOrders(c *gin.Context) {
+	if c.ContentType() == gin.MIMEMultipartPOSTForm {
+		if err := c.Request.ParseMultipartForm(maxBody); err != nil {
+			s.fail(c, http.StatusRequestEntityTooLarge, "That is too much at once.", fmt.Sprintf("A list may have %d kB.", maxBody>>10))
+			return
+		}
+	}
+	values, ok := s.posted(c)
+	if !ok {
+		return
+	}
+	d, ok := s.dayOf(c)
+	if !ok {
+		return
+	}
+	ctx, cancel := bounded(c)
+	defer cancel()
+	var err error
+	switch values.Get("act") {
+	case "add":
+		a, row := readOrder(values)
+		if len(row.Errors) > 0 {
+			s.showOrders(c, http.StatusUnprocessableEntity, d, ordersView{New: row})
+			return
+		}
+		err = s.store.AddOrders(ctx, []store.Order{orderOn(a, d.Date)})
+	case "save", "drop":
+		ok, err = s.saveOrder(ctx, c, d, values)
+		if !ok && err == nil {
+			return
+		}
+	case "paste":
+		ok, err = s.pasteOrders(ctx, c, d, values)
+		if !ok && err == nil {
+			return
+		}
+	case "make":
+		ok, err = s.makeBatches(ctx, c, d, values)
+		if !ok && err == nil {
+			return
+		}
+	default:
+		s.fail(c, http.StatusBadRequest, "That cannot be done to orders.", "")
+		return
+	}
+	switch {
+	case errors.Is(err, store.ErrTooMany):
+		s.showOrders(c, http.StatusUnprocessableEntity, d, ordersView{Told: fmt.Sprintf("A day has up to %d orders; nothing was added.", store.MostOrders)})
+	case errors.Is(err, store.ErrChanged), errors.Is(err, store.ErrNotFound):
+		if d, ok := s.dayOf(c); ok {
+			s.showOrders(c, http.StatusConflict, d, ordersView{Told: "Another window changed that order meanwhile; this is how it stands."})
+		}
+	case err != nil:
+		s.failStore(c, err)
+	default:
+		c.Redirect(http.StatusSeeOther, "/days/"+d.Date+"/orders")
+	}
+}
+
+// orderOn is an order of a day, to be kept.
+func orderOn(a day.Asked, date string) store.Order {
+	return store.Order{Day: date, Who: a.Who, What: a.What, Portions: a.Portions, Due: a.Due, Note: a.Note}
+}
+
+// saveOrder keeps a changed order, or drops it. One of the week becomes the day’s own by that.
+func (s *Server) saveOrder(ctx context.Context, c *gin.Context, d *dayNow, values url.Values) (bool, error) {
+	drop := values.Get("act") == "drop"
+	at := slices.IndexFunc(d.Orders, func(o store.Order) bool { return orderMark(o) == values.Get("order") })
+	if at < 0 {
+		return true, store.ErrNotFound
+	}
+	o := d.Orders[at]
+	if !drop {
+		a, row := readOrder(values)
+		if row.ID = o.ID; len(row.Errors) > 0 {
+			if o.ID == 0 {
+				s.showOrders(c, http.StatusUnprocessableEntity, d, ordersView{New: row})
+			} else {
+				s.showOrders(c, http.StatusUnprocessableEntity, d, ordersView{Rows: []orderRow{row}})
+			}
+			return false, nil
+		}
+		changed := orderOn(a, d.Date)
+		changed.ID, changed.Standing, changed.Batch, changed.Version = o.ID, o.Standing, o.Batch, row.Version
+		o = changed
+	} else {
+		o.Version, _ = strconv.Atoi(values.Get("version"))
+		o.Gone = true
+	}
+	if o.ID == 0 {
+		return true, s.store.AddOrders(ctx, []store.Order{o})
+	}
+	return true, s.store.SaveOrder(ctx, o)
+}
+
+// pasteOrders adds the orders of a text or a file; lines that cannot be read stay in the box, each with its reason.
+func (s *Server) pasteOrders(ctx context.Context, c *gin.Context, d *dayNow, values url.Values) (bool, error) {
+	text := values.Get("text")
+	if f, _, err := c.Request.FormFile("file"); err == nil {
+		defer f.Close()
+		b, err := io.ReadAll(io.LimitReader(f, maxBody))
+		if err != nil {
+			return true, err
+		}
+		text += "\n" + strings.ToValidUTF8(string(b), "")
+	}
+	all, wrong := day.Orders(text)
+	var orders []store.Order
+	for _, a := range all {
+		orders = append(orders, orderOn(a, d.Date))
+	}
+	if err := s.store.AddOrders(ctx, orders); err != nil {
+		return true, err
+	}
+	if len(wrong) == 0 && len(all) > 0 {
+		return true, nil
+	}
+	v := ordersView{Told: fmt.Sprintf("%s added.", measure.Plural(len(all), "order", "orders"))}
+	lines := strings.Split(strings.ReplaceAll(text, "\r", "\n"), "\n")
+	seen := map[int]bool{}
+	for _, e := range wrong {
+		v.Wrong = append(v.Wrong, e.Error())
+		if !seen[e.Line] && e.Line <= len(lines) {
+			v.Text += strings.TrimSpace(lines[e.Line-1]) + "\n"
+		}
+		seen[e.Line] = true
+	}
+	if len(wrong) == 0 {
+		v.Wrong = []string{"There is no order in it. One a line: who; what; portions; when."}
+	} else {
+		v.Wrong = append(v.Wrong, "The lines stand below as they were; lines count from the top of what was given.")
+	}
+	if d, ok := s.dayOf(c); ok {
+		s.showOrders(c, http.StatusUnprocessableEntity, d, v)
+	}
+	return false, nil
+}
+
+// makeBatches makes the batches orders need, as proposed, and puts them on the day.
+func (s *Server) makeBatches(ctx context.Context, c *gin.Context, d *dayNow, values url.Values) (bool, error) {
+	refuse := func(text string) (bool, error) {
+		s.showOrders(c, http.StatusUnprocessableEntity, d, ordersView{Told: text})
+		return false, nil
+	}
+	source, err := strconv.ParseUint(values.Get("source"), 10, 63)
+	if err != nil {
+		return refuse("Say which batch it is made like.")
+	}
+	var orders []store.Order
+	total := 0.
+	var who []string
+	for _, mark := range strings.Split(values.Get("orders"), ",") {
+		at := slices.IndexFunc(d.Orders, func(o store.Order) bool { return orderMark(o) == mark })
+		if at < 0 || d.Orders[at].Batch != nil {
+			return refuse("The orders have changed meanwhile; this is how they stand.")
+		}
+		orders = append(orders, d.Orders[at])
+		total += d.Orders[at].Portions
+		who = append(who, d.Orders[at].Who)
+	}
+	b, err := s.store.Get(ctx, source)
+	if err != nil {
+		return refuse("That batch is not there any more.")
+	}
+	name := suffixed(b.Row.Shape+" for "+measure.List(who), "")
+	p, err := s.scaled(ctx, source, total, d.Date, name)
+	if err != nil {
+		return refuse(fmt.Sprintf("%s for %s portions cannot be worked out: %s", b.Row.Name, portionsWords(total), err))
+	}
+	made, err := s.store.Create(ctx, p)
+	if err != nil {
+		return true, err
+	}
+	var ids []uint64
+	for _, o := range orders {
+		if o.ID == 0 {
+			o.Batch = &made.ID
+			if err := s.store.AddOrders(ctx, []store.Order{o}); err != nil {
+				return true, err
+			}
+			continue
+		}
+		ids = append(ids, o.ID)
+	}
+	if err := s.store.ServeOrders(ctx, ids, made.ID); err != nil {
+		return true, err
+	}
+	if err := s.put(ctx, d, made.ID); err != nil {
+		return true, err
+	}
+	d.Sheet.By = "Put " + made.Row.Name + " on the day"
+	var v dayView
+	if d.Orders, err = s.store.Orders(ctx, d.Date); err != nil {
+		return true, err
+	}
+	d.Wants = wantsOf(d.Orders)
+	if err := s.again(ctx, d, &v); errors.Is(err, errRefused) { // it is on the day; the plan is asked for on its page
+		d.Sheet.Day, d.Slots = nil, nil
+	} else if err != nil {
+		return true, err
+	}
+	_, err = s.store.SaveDay(ctx, d.Date, d.Version, d.Sheet)
+	return true, err
+}
+
+// weekView is the page of the orders of every week.
+type weekView struct {
+	Days []weekDay
+	New  orderRow
+	Told string
+	All  []weekDay // to choose from
+}
+
+type weekDay struct {
+	N    int
+	Name string
+	Rows []orderRow
+}
+
+func (s *Server) openWeek(c *gin.Context) { s.showWeek(c, http.StatusOK, orderRow{Weekday: 6}, "") }
+
+func (s *Server) showWeek(c *gin.Context, status int, typed orderRow, told string) {
+	ctx, cancel := bounded(c)
+	defer cancel()
+	all, err := s.store.Week(ctx)
+	if err != nil {
+		s.failStore(c, err)
+		return
+	}
+	v := weekView{Told: told, New: orderRow{Weekday: typed.Weekday}}
+	if typed.ID == 0 && typed.Errors != nil {
+		v.New = typed
+	}
+	for i := range 7 {
+		n := (i + 1) % 7
+		w := weekDay{N: n, Name: time.Weekday(n).String()}
+		v.All = append(v.All, w)
+		for _, o := range all {
+			r := orderRow{ID: o.ID, Version: o.Version, Who: o.Who, What: o.What, Portions: portionsWords(o.Portions), When: day.Time(o.Due), Note: o.Note,
+				Weekday: o.Weekday}
+			if typed.ID == o.ID {
+				typed.Version = o.Version
+				r = typed
+			}
+			if o.Weekday == n {
+				w.Rows = append(w.Rows, r)
+			}
+		}
+		if len(w.Rows) > 0 {
+			v.Days = append(v.Days, w)
+		}
+	}
+	s.render(c, status, "week", "Every week", v)
+}
+
+// changeWeek keeps or ends an order of the week.
+func (s *Server) changeWeek(c *gin.Context) {
+	values, ok := s.posted(c)
+	if !ok {
+		return
+	}
+	a, row := readOrder(values)
+	n, err := strconv.Atoi(values.Get("weekday"))
+	if err != nil || n < 0 || n > 6 {
+		row.Errors["weekday"] = "A day of the week."
+	}
+	row.Weekday = n
+	ctx, cancel := bounded(c)
+	defer cancel()
+	if values.Get("act") == "drop" {
+		err = s.store.DropStanding(ctx, row.ID)
+	} else if len(row.Errors) > 0 {
+		s.showWeek(c, http.StatusUnprocessableEntity, row, "")
+		return
+	} else {
+		err = s.store.SaveStanding(ctx, store.Standing{ID: row.ID, Version: row.Version, Weekday: n, Who: a.Who, What: a.What, Portions: a.Portions, Due: a.Due,
+			Note: a.Note})
+	}
+	switch {
+	case errors.Is(err, store.ErrChanged), errors.Is(err, store.ErrNotFound):
+		s.showWeek(c, http.StatusConflict, orderRow{Weekday: n}, "Another window changed that order meanwhile; this is how it stands.")
+	case errors.Is(err, store.ErrTooMany):
+		s.showWeek(c, http.StatusUnprocessableEntity, row, fmt.Sprintf("A week has up to %d orders.", store.MostStanding))
+	case err != nil:
+		s.failStore(c, err)
+	default:
+		c.Redirect(http.StatusSeeOther, "/orders/week")
+	}
+}

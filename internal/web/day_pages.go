@@ -1,0 +1,489 @@
+package web
+
+import (
+	"cmp"
+	"fmt"
+	"html/template"
+	"math"
+	"net/http"
+	"slices"
+	"strings"
+	"time"
+
+	"github.com/gin-gonic/gin"
+
+	"hollen/internal/core/day"
+	"hollen/internal/core/measure"
+	"hollen/internal/core/plan"
+	"hollen/internal/exchange"
+)
+
+// daysView is the days to come and the last ones.
+type daysView struct {
+	Rows  []daysRow
+	Today string
+}
+
+type daysRow struct {
+	Date, Head, Says, Orders string
+	Today, Planned           bool
+	Letters                  []day.Job
+}
+
+// listDays shows the days from yesterday on.
+func (s *Server) listDays(c *gin.Context) {
+	ctx, cancel := bounded(c)
+	defer cancel()
+	now := time.Now()
+	from, to := now.AddDate(0, 0, -3), now.AddDate(0, 0, 10)
+	kept, err := s.store.Days(ctx, from.Format(time.DateOnly), to.Format(time.DateOnly))
+	if err != nil {
+		s.failStore(c, err)
+		return
+	}
+	counts, week, err := s.store.OrdersBetween(ctx, from.Format(time.DateOnly), to.Format(time.DateOnly))
+	if err != nil {
+		s.failStore(c, err)
+		return
+	}
+	v := daysView{Today: today()}
+	for at := from; !at.After(to); at = at.AddDate(0, 0, 1) {
+		r := daysRow{Date: at.Format(time.DateOnly)}
+		r.Head, r.Today = dateWords(r.Date), r.Date == v.Today
+		n := counts[r.Date]
+		for _, w := range week {
+			if w.Weekday == int(at.Weekday()) {
+				n++
+			}
+		}
+		if n > 0 {
+			r.Orders = measure.Plural(n, "order", "orders")
+		}
+		for _, d := range kept {
+			if d.Date != r.Date || len(d.Jobs) == 0 {
+				continue
+			}
+			r.Letters = d.Jobs
+			if r.Planned = d.Planned(); r.Planned {
+				first, last := day.NoLimit, 0
+				for _, x := range d.Slots {
+					first, last = min(first, x.Start-x.CleanMin), max(last, x.End())
+				}
+				r.Says = fmt.Sprintf("%s to %s", day.Time(first), day.Time(last))
+			} else {
+				r.Says = "not planned yet"
+			}
+		}
+		if at.Before(now.AddDate(0, 0, -1)) && len(r.Letters) == 0 {
+			continue
+		}
+		v.Rows = append(v.Rows, r)
+	}
+	s.render(c, http.StatusOK, "days", "Days", v)
+}
+
+// listLine is one line of the day by the clock.
+type listLine struct {
+	At, Until, Who, Letter, Batch, What string
+	Face, Edge                          string
+	Clean                               string
+	Rest                                string
+	Done                                bool
+}
+
+// byClock lists the day by the clock: what is to be done, by whom, and what it then waits for.
+func (d *dayNow) byClock() (out []listLine) {
+	order := make([]int, len(d.Shown))
+	for i := range order {
+		order[i] = i
+	}
+	slices.SortStableFunc(order, func(a, b int) int { return cmp.Compare(d.Shown[a].Start, d.Shown[b].Start) })
+	for _, i := range order {
+		t, x, j := &d.Sheet.Day.Tasks[i], d.Shown[i], d.Jobs[d.Sheet.Day.Tasks[i].Batch]
+		l := listLine{At: day.Time(x.Start), Until: day.Time(x.End()), Letter: j.Letter, Batch: j.Name, What: t.Name, Face: j.Face, Edge: j.Edge,
+			Done: d.Facts[i].Done, Who: "by itself"}
+		if x.By >= 0 {
+			l.Who = d.Sheet.Day.People[x.By].Name
+		}
+		if x.CleanMin > 0 {
+			l.Clean = fmt.Sprintf("Clean the roller first, from %s.", day.Time(x.Start-x.CleanMin))
+		}
+		for _, g := range d.Sheet.Day.Lags {
+			if g.A.Task != i || !g.A.End && g.What != day.Drying {
+				continue
+			}
+			to := d.Shown[g.B.Task].Start
+			switch g.What {
+			case day.Resting:
+				l.Rest = "rests until " + day.Time(to)
+			case day.InCold:
+				l.Rest = "in the fridge until " + day.Time(to)
+			case day.Drying:
+				l.Rest = "dries until " + day.Time(to)
+			case day.Cooling:
+				l.Rest = "cools until " + day.Time(to)
+			}
+		}
+		out = append(out, l)
+	}
+	return out
+}
+
+// wallView is the day’s list for the wall.
+type wallView struct {
+	Date, Head, Place string
+	Facts             []string
+	Paper             paper
+	Papers            []paper
+	Lines             []listLine
+	Orders            []wallOrder
+	Proof             string
+}
+
+type wallOrder struct{ Who, What, When, Ready, Letters string }
+
+// showWall shows the day’s list as it is printed.
+func (s *Server) showWall(c *gin.Context) {
+	d, ok := s.dayOf(c)
+	if !ok {
+		return
+	}
+	v := wallView{Date: d.Date, Head: dateWords(d.Date), Place: s.place(c), Papers: sheetPapers, Paper: paperOf(sheetPapers, c.Query("paper"))}
+	v.Facts = d.view(shownIn(c), "").Facts
+	if d.Planned() {
+		v.Lines, v.Proof = d.byClock(), day.Proof(d.Answer())
+	}
+	for _, w := range d.Wants {
+		o := wallOrder{Who: w.Who, What: fmt.Sprintf("%s, %s", w.What, measure.Plural(int(math.Round(w.Count)), "portion", "portions")), When: day.Time(w.Due)}
+		if d.Planned() {
+			said := d.said()
+			if end, ok := said.End(w); ok {
+				o.Ready = day.Time(end)
+			}
+		}
+		for _, j := range d.Jobs {
+			if slices.Contains(w.Jobs, j.Batch) {
+				o.Letters += j.Letter + " "
+			}
+		}
+		v.Orders = append(v.Orders, o)
+	}
+	s.render(c, http.StatusOK, "wall", v.Head+", by the clock", v)
+}
+
+// phoneView is what one person does now, next and then.
+type phoneView struct {
+	Date, Head, Who string
+	People          []string
+	Live            bool
+	Now             string
+	Cards           []phoneCard
+	Version         int
+	Stamp           string
+	Late            []lateRow
+}
+
+type phoneCard struct {
+	Word, Key, Letter, Face, Edge, Head, Batch, When, Left, Rest string
+	Making, Batch1                                               uint64
+	Begun                                                        bool
+}
+
+// showPhone shows now, next and then, of one person or of all.
+func (s *Server) showPhone(c *gin.Context) {
+	d, ok := s.dayOf(c)
+	if !ok {
+		return
+	}
+	v := phoneView{Date: d.Date, Head: dateWords(d.Date), Who: c.Query("who"), Live: d.Live, Now: day.Time(max(d.Now, 0)), Version: d.Version, Stamp: d.Stamp}
+	for _, h := range d.Shop.People {
+		v.People = append(v.People, h.Name)
+	}
+	if d.Planned() {
+		full := d.view(shownIn(c), "")
+		v.Late, v.Cards = full.Late, d.cards(v.Who)
+	}
+	s.render(c, http.StatusOK, "phone", "Now, next, then", v)
+}
+
+// cards are what is at hand, what comes next, and what comes then.
+func (d *dayNow) cards(who string) (out []phoneCard) {
+	var order []int
+	for i, t := range d.Sheet.Day.Tasks {
+		by := d.Shown[i].By
+		if t.Hands && !d.Facts[i].Done && (who == "" || by >= 0 && d.Sheet.Day.People[by].Name == who) {
+			order = append(order, i)
+		}
+	}
+	slices.SortStableFunc(order, func(a, b int) int {
+		return cmp.Or(cmp.Compare(b2(d.Facts[b].Begun), b2(d.Facts[a].Begun)), cmp.Compare(d.Shown[a].Start, d.Shown[b].Start))
+	})
+	words := []string{"Next", "Then", "Then"}
+	for _, i := range order {
+		t, x, j := &d.Sheet.Day.Tasks[i], d.Shown[i], d.Jobs[d.Sheet.Day.Tasks[i].Batch]
+		p := phoneCard{Key: t.Key, Letter: j.Letter, Face: j.Face, Edge: j.Edge, Head: t.Name, Batch: j.Name, Making: d.Making[j.Batch], Batch1: j.Batch,
+			Begun: d.Facts[i].Begun, When: day.Time(x.Start)}
+		if x.By >= 0 && who == "" {
+			p.When += ", " + d.Sheet.Day.People[x.By].Name
+		}
+		if p.Begun {
+			p.Word, p.Left = "Now", day.Words(max(0, x.End()-d.Now))+" left"
+			if x.End() <= d.Now {
+				p.Left = "over its time"
+			}
+		} else {
+			if len(words) == 0 {
+				break
+			}
+			p.Word, words = words[0], words[1:]
+			if in := x.Start - d.Now; d.Live && in > 0 {
+				p.Left = "in " + day.Words(in)
+			} else if d.Live {
+				p.Left = "now"
+			}
+		}
+		if x.CleanMin > 0 {
+			p.Rest = fmt.Sprintf("Clean the roller first, %s.", day.Words(x.CleanMin))
+		}
+		out = append(out, p)
+	}
+	return out
+}
+
+func b2(b bool) int {
+	if b {
+		return 1
+	}
+	return 0
+}
+
+// besideView is the same day with something more, beside this one.
+type besideDayView struct {
+	Date, Head string
+	What       string
+	Kinds      [][2]string
+	Rows       [][3]string
+	Here, With string
+	Lanes      [2]template.HTML
+	Failed     string
+}
+
+// tries are what a day may be looked at with, by their names.
+var tries = [][2]string{{"roller", "a second roller"}, {"mixer", "a mixer more"}, {"hands", "another pair of hands"}, {"fridge",
+	"doughs in the fridge, not on the counter"},
+	{"earlier", "an hour earlier"}}
+
+// try is the shop, and the day made of it, with that more.
+func (s *Server) try(d *dayNow, what string, plans []*plan.Plan) *day.Day {
+	shop := d.Shop
+	shop.People = slices.Clone(shop.People)
+	switch what {
+	case "roller":
+		shop.Rollers++
+	case "mixer":
+		shop.Mixers++
+	case "hands":
+		shop.People = append(shop.People, day.Hand{Name: "Another", Pace: 100})
+	case "earlier":
+		shop.OpenAt = max(0, shop.OpenAt-60)
+	}
+	wishes := slices.Clone(d.Wishes)
+	for i := range wishes { // what is pinned belongs to the day as it is
+		wishes[i].Pinned, wishes[i].At, wishes[i].By = false, 0, ""
+	}
+	put := day.Put(s.rules.Day, shop, slices.Clone(d.Jobs), plans, wishes, d.Wants)
+	if what == "fridge" {
+		put.Chill(s.rules.Day)
+	}
+	return put
+}
+
+// besideDay shows the day with something more beside the day as it is, both planned from the beginning.
+func (s *Server) besideDay(c *gin.Context) {
+	d, ok := s.dayOf(c)
+	if !ok {
+		return
+	}
+	v := besideDayView{Date: d.Date, Head: dateWords(d.Date), What: c.Query("with"), Kinds: tries}
+	at := slices.IndexFunc(tries, func(t [2]string) bool { return t[0] == v.What })
+	if at < 0 {
+		at, v.What = 0, tries[0][0]
+	}
+	v.With = tries[at][1]
+	ctx, cancel := bounded(c)
+	defer cancel()
+	plans, err := s.work(ctx, d)
+	if err != nil {
+		v.Failed = err.Error()
+		s.render(c, http.StatusOK, "besideday", "What if", v)
+		return
+	}
+	var answers [2]*day.Answer
+	for i, what := range []string{"", v.What} {
+		put := s.try(d, what, plans)
+		if len(put.Tasks) == 0 {
+			v.Failed = "There is nothing on the day yet."
+			break
+		}
+		a, err := put.Plan()
+		if err != nil {
+			continue
+		}
+		answers[i] = a
+		other := *d
+		other.Sheet = d.Sheet.Copy()
+		other.Take(put, a)
+		if i == 1 && v.What == "hands" {
+			other.Shop.People = append(slices.Clone(d.Shop.People), day.Hand{Name: "Another", Pace: 100})
+		}
+		other.Shown, other.Facts, other.Begun, other.Live = a.Slots, make([]day.Fact, len(a.Slots)), make([]bool, len(a.Slots)), false
+		first, last := day.NoLimit, 0
+		for _, x := range a.Slots {
+			first, last = min(first, x.Start-x.CleanMin), max(last, x.End())
+		}
+		v.Lanes[i] = template.HTML(other.lanes(first, last).SVG())
+		if i == 0 {
+			v.Here = day.Proof(a)
+		}
+	}
+	v.compare(answers)
+	s.render(c, http.StatusOK, "besideday", "What if", v)
+}
+
+// compare puts the figures of the two days side by side.
+func (v *besideDayView) compare(a [2]*day.Answer) {
+	if v.Failed != "" {
+		return
+	}
+	cell := func(i int, f func(*day.Answer) string) string {
+		if a[i] == nil {
+			return "no plan keeps everything"
+		}
+		return f(a[i])
+	}
+	row := func(name string, f func(*day.Answer) string) {
+		v.Rows = append(v.Rows, [3]string{name, cell(0, f), cell(1, f)})
+	}
+	row("Late, over all orders", func(x *day.Answer) string { return day.Words(x.Goals.Late) })
+	row("First touch to last", func(x *day.Answer) string { return day.Words(x.Goals.Span) })
+	row("First touch", func(x *day.Answer) string {
+		first := day.NoLimit
+		for _, s := range x.Slots {
+			first = min(first, s.Start-s.CleanMin)
+		}
+		return day.Time(first)
+	})
+	row("Last touch", func(x *day.Answer) string {
+		last := 0
+		for _, s := range x.Slots {
+			last = max(last, s.End())
+		}
+		return day.Time(last)
+	})
+	row("Hands at work", func(x *day.Answer) string {
+		n := 0
+		for _, s := range x.Slots {
+			if s.By >= 0 {
+				n += s.Min + s.CleanMin
+			}
+		}
+		return day.Words(n)
+	})
+	row("How near the best", day.Proof)
+}
+
+// outView is what to set out and buy for the day.
+type outView struct {
+	Date, Head string
+	Flours     []outRow
+	Eggs       []outRow
+	Else       []outRow
+	Batches    []outBatch
+	Failed     string
+}
+
+type outRow struct {
+	Name, Much, Note string
+	Short            bool
+}
+
+type outBatch struct {
+	Letter, Face, Edge, Name string
+	Lines                    []outRow
+}
+
+// setOut lists what the day needs: flour by kind and lot, eggs by class, the rest, and each batch’s lines to set out.
+func (s *Server) setOut(c *gin.Context) {
+	d, ok := s.dayOf(c)
+	if !ok {
+		return
+	}
+	ctx, cancel := bounded(c)
+	defer cancel()
+	v := outView{Date: d.Date, Head: dateWords(d.Date)}
+	plans, err := s.work(ctx, d)
+	if err != nil {
+		v.Failed = err.Error()
+	}
+	in := shownIn(c)
+	var made []*plan.Plan
+	for i, p := range plans {
+		j := d.Jobs[i]
+		if j.Left || j.Part == day.FromCold {
+			continue
+		}
+		made = append(made, p)
+		b := outBatch{Letter: j.Letter, Face: j.Face, Edge: j.Edge, Name: p.Request.Name}
+		for _, a := range p.ToWeigh() {
+			b.Lines = append(b.Lines, outRow{a.What, a.Now(), a.Note, false})
+		}
+		v.Batches = append(v.Batches, b)
+	}
+	for _, n := range day.SetOut(made, d.Date) {
+		r := outRow{Name: n.Name, Much: in.Grams(n.MassG), Note: n.Note, Short: n.Short}
+		if n.Lot != "" {
+			r.Name += ", " + n.Lot
+		}
+		switch n.Kind {
+		case day.NeedFlour:
+			v.Flours = append(v.Flours, r)
+		case day.NeedEggs:
+			r.Much = plan.EggWords(n.Whole, n.Yolks)
+			v.Eggs = append(v.Eggs, r)
+		default:
+			v.Else = append(v.Else, r)
+		}
+	}
+	s.render(c, http.StatusOK, "setout", "Set out, "+v.Head, v)
+}
+
+// downloadDay writes the day as JSON, or as a calendar.
+func (s *Server) downloadDay(c *gin.Context) {
+	d, ok := s.dayOf(c)
+	if !ok {
+		return
+	}
+	doc := exchange.DayDocument(d.Sheet, d.Wants, d.Shown)
+	b, err := exchange.WriteDay(doc)
+	if err != nil {
+		s.fail(c, http.StatusInternalServerError, "This day cannot be written.", "")
+		return
+	}
+	c.Header("Content-Disposition", fmt.Sprintf(`attachment; filename="day-%s.json"`, d.Date))
+	c.Data(http.StatusOK, "application/json; charset=utf-8", b)
+}
+
+func (s *Server) downloadCalendar(c *gin.Context) {
+	d, ok := s.dayOf(c)
+	if !ok {
+		return
+	}
+	if !d.Planned() {
+		s.fail(c, http.StatusNotFound, "This day is not planned yet.", "A calendar is made of a plan.")
+		return
+	}
+	who := strings.TrimSpace(c.Query("who"))
+	text := exchange.Calendar(exchange.DayDocument(d.Sheet, d.Wants, d.Shown), d.Midnight, who, s.store.Identity())
+	c.Header("Content-Disposition", fmt.Sprintf(`attachment; filename="day-%s.ics"`, d.Date))
+	c.Data(http.StatusOK, "text/calendar; charset=utf-8", []byte(text))
+}
