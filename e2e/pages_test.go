@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/chromedp/chromedp"
 
@@ -18,6 +19,12 @@ type page struct {
 	route string
 	paths []string
 }
+
+// today is the date of the workshop’s day, which is under way now.
+func today() string { return demo.Date(time.Now()) }
+
+// onDay is a task of that day that is to come.
+const onDay = "7.roll.1"
 
 // pages are all addresses that answer GET; a test holds the table complete, and every check of pages walks it.
 func pages() []page {
@@ -38,6 +45,11 @@ func pages() []page {
 		{"/cabinet/:shelf/new", of("/cabinet/flours/new", "/cabinet/machines/new", "/cabinet/shapes/new")},
 		{"/cabinet/:shelf/:id", of("/cabinet/flours/1", "/cabinet/lots/2", "/cabinet/machines/8", "/cabinet/shapes/9", "/cabinet/ways/10")},
 		{"/cabinet/:shelf/:id/calibrate", of("/cabinet/machines/8/calibrate")}, {"/cabinet/house", of("/cabinet/house")},
+		{"/days", of("/days")}, {"/days/:date", of("/days/"+today(), "/days/"+today()+"?task="+onDay)}, {"/days/:date/orders", of("/days/" + today() + "/orders")},
+		{"/days/:date/wall", of("/days/"+today()+"/wall", "/days/"+today()+"/wall?paper=letter")}, {"/days/:date/now", of("/days/" + today() + "/now?who=Osk")},
+		{"/days/:date/what-if", of("/days/" + today() + "/what-if?with=mixer")}, {"/days/:date/ways", of("/days/" + today() + "/ways")},
+		{"/days/:date/set-out", of("/days/" + today() + "/set-out")}, {"/orders/week", of("/orders/week")}, {"/days/:date/stamp", nil},
+		{"/days/:date/day.json", nil}, {"/days/:date/day.ics", nil},
 		{"/batches/new", of("/batches/new", "/batches/new?as=own")}, {"/batches/:id", stations},
 		{"/batches/:id/beside/:what", of(batch(demo.Saturday)+"/beside/tool", batch(demo.Saturday)+"/beside/cut")},
 		{"/batches/:id/sheet", of(batch(demo.Saturday) + "/sheet")}, {"/batches/:id/label", of(batch(demo.Lantern) + "/label")},

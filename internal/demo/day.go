@@ -19,13 +19,7 @@ const canonical = 11 * 60
 // today is the day of the workshop, under way: the dough for tonight’s service lies in its rest, Linde and Osk are at
 // the others, and three orders are due.
 func today(now time.Time, ids []uint64, plans []*plan.Plan) (day.Sheet, []store.Order, []store.Standing) {
-	local := now.Local()
-	midnight := time.Date(local.Year(), local.Month(), local.Day(), 0, 0, 0, 0, local.Location())
-	at := int(local.Sub(midnight).Minutes())
-	if at < 4*60 { // the day began before midnight
-		midnight = midnight.AddDate(0, 0, -1)
-		at += 24 * 60
-	}
+	midnight, at := dayOf(now)
 	sheet := planToday(plans)
 	sheet.Shift(at - canonical)
 	sheet.Date = midnight.Format(time.DateOnly)
@@ -45,6 +39,23 @@ func today(now time.Time, ids []uint64, plans []*plan.Plan) (day.Sheet, []store.
 		{Weekday: (weekday + 1) % 7, Who: "Mole café", What: "tagliatelle", Portions: 6, Due: 12 * 60, Note: "in nests of 90 g"},
 		{Weekday: (weekday + 3) % 7, Who: "Pilot house kitchen", What: "pappardelle", Portions: 14, Due: 17 * 60},
 	}
+}
+
+// dayOf is the midnight the day under way began with, and the minute of it that is now.
+func dayOf(now time.Time) (midnight time.Time, at int) {
+	local := now.Local()
+	midnight = time.Date(local.Year(), local.Month(), local.Day(), 0, 0, 0, 0, local.Location())
+	if at = int(local.Sub(midnight).Minutes()); at < 4*60 { // it began before midnight
+		midnight = midnight.AddDate(0, 0, -1)
+		at += 24 * 60
+	}
+	return midnight, at
+}
+
+// Date is the date of the day that is under way, yyyy-mm-dd.
+func Date(now time.Time) string {
+	midnight, _ := dayOf(now)
+	return midnight.Format(time.DateOnly)
 }
 
 var onceToday sync.Once

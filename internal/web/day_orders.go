@@ -307,7 +307,7 @@ func (s *Server) pasteOrders(ctx context.Context, c *gin.Context, d *dayNow, val
 		return true, nil
 	}
 	v := ordersView{Told: fmt.Sprintf("%s added.", measure.Plural(len(all), "order", "orders"))}
-	lines := strings.Split(strings.ReplaceAll(text, "\r", "\n"), "\n")
+	lines := day.Lines(text)
 	seen := map[int]bool{}
 	for _, e := range wrong {
 		v.Wrong = append(v.Wrong, e.Error())

@@ -333,6 +333,7 @@ func (s *Server) besideDay(c *gin.Context) {
 		other := *d
 		other.Sheet = d.Sheet.Copy()
 		other.Take(put, a)
+		other.Wishes = nil
 		if i == 1 && v.What == "hands" {
 			other.Shop.People = append(slices.Clone(d.Shop.People), day.Hand{Name: "Another", Pace: 100})
 		}

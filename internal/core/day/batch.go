@@ -250,7 +250,11 @@ func (o *of) roll(j *Job) {
 		}
 		lo, hi := apart(pieces, each, pack, dryLo, dryHi)
 		hi = max(hi, lo, up(each*float64(pieces)*o.slowest())) // where even so few pieces wait longer for one pair of hands
-		o.lag(Point{i, false}, Point{c, false}, lo, hi, Drying)
+		what := Drying
+		if dryLo <= 0 {
+			what = Directly
+		}
+		o.lag(Point{i, false}, Point{c, false}, lo, hi, what)
 		if k > 0 {
 			o.lag(Point{rolls[k-1], true}, Point{i, false}, 0, NoLimit, InOrder)
 			o.lag(Point{packs[k-1], true}, Point{c, false}, 0, NoLimit, InOrder)

@@ -18,6 +18,9 @@ func (d *Day) Move(slots []Slot, begun []bool, task, to, by int) ([]Slot, *Refus
 	if fault == nil {
 		return moved, nil
 	}
+	if other := d.around(slots, begun, task, to, by); other != nil {
+		return other, nil
+	}
 	r := &Refusal{*fault, -1}
 	for off := 1; off <= 240; off++ {
 		for _, at := range []int{to + off, to - off} {
@@ -31,6 +34,56 @@ func (d *Day) Move(slots []Slot, begun []bool, task, to, by int) ([]Slot, *Refus
 		}
 	}
 	return nil, r
+}
+
+// moveNodes is how far another order of what is around a moved task is looked for.
+const moveNodes = 400
+
+// around moves a task where the order of the others does not allow it: they are put into another order, moved as little as
+// can be; nil when there is none.
+func (d *Day) around(slots []Slot, begun []bool, task, to, by int) []Slot {
+	if len(d.queue()) > Exact {
+		return nil
+	}
+	next := *d
+	next.Tasks = slices.Clone(d.Tasks)
+	old := make([]int, len(slots))
+	for i, x := range slots {
+		t := &next.Tasks[i]
+		old[i] = x.Start
+		if i != task && !begun[i] {
+			continue
+		}
+		if i == task {
+			if by == Nobody || !t.Hands {
+				by = x.By
+			}
+			x = Slot{Start: to, Min: t.minutes(max(by, 0)), By: by}
+			if old[i] = to; x.Min < 0 {
+				return nil
+			}
+		}
+		t.From, t.To, t.Minutes = x.Start, x.End(), slices.Clone(t.Minutes)
+		for p := range t.Minutes {
+			if t.Minutes[p] = -1; p == x.By || !t.Hands {
+				t.Minutes[p] = x.Min
+			}
+		}
+	}
+	needs := d.needs(rollingNodes)
+	s := newSolver(&next, byMoves, moveNodes)
+	s.old, s.waits = old, make([]int, len(d.Waits))
+	for i, w := range d.Waits {
+		s.waits[i] = max(w.Limit, needs[i], slots[w.B].End()-slots[w.A].Start)
+	}
+	if s.run(); !s.found {
+		return nil
+	}
+	out := s.named()
+	if len(d.Faults(out)) > 0 {
+		return nil
+	}
+	return out
 }
 
 // try is Move without looking for the nearest.

@@ -45,7 +45,7 @@ var sentence = regexp.MustCompile(`(?i)^\s*([0-9]+(?:[.,][0-9]+)?)\s*(?:x|×|por
 // Orders reads orders, one a line: “who; what; portions; when” parted by semicolons, tabs or commas, with a head line or
 // without, or as one says it: “24 tagliatelle for the Pharos at 12:30”. Lines that cannot be read are named, the others read.
 func Orders(text string) (out []Asked, wrong []LineError) {
-	lines := strings.Split(strings.ReplaceAll(text, "\r", "\n"), "\n")
+	lines := Lines(text)
 	n := 0
 	for at, line := range lines {
 		line = strings.TrimSpace(strings.TrimPrefix(line, "\ufeff"))
@@ -83,6 +83,11 @@ func Orders(text string) (out []Asked, wrong []LineError) {
 		}
 	}
 	return out, wrong
+}
+
+// Lines parts a text into its lines, however they end.
+func Lines(text string) []string {
+	return strings.Split(strings.ReplaceAll(strings.ReplaceAll(text, "\r\n", "\n"), "\r", "\n"), "\n")
 }
 
 // OneOrder reads one order from its four parts; what is wrong names the part.

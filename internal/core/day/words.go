@@ -44,6 +44,8 @@ func between(what LagKind) string {
 		return "The filling’s cooling"
 	case Warm:
 		return "The dough’s time out of the fridge"
+	case Directly:
+		return "What a sheet may wait for what comes next"
 	case Waiting:
 		return "The wait for the pot"
 	}

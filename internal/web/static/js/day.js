@@ -14,7 +14,14 @@ export function startDay(page) {
   document.addEventListener("click", (e) => {
     if (e.target.closest?.(".day-bar")?.dataset.moved) e.preventDefault();
   }, true);
+  atNow();
   follow(page, () => root()?.dataset, () => swap(location.href));
+}
+
+// Where the picture is wider than the window, what is on now is in it.
+function atNow() {
+  const chart = document.querySelector(".day-chart"), now = chart?.querySelector(".now-line");
+  if (now) chart.scrollLeft += now.getBoundingClientRect().left - chart.getBoundingClientRect().left - chart.clientWidth / 3;
 }
 
 // Looks whether the day has moved, and shows it anew where it has and nothing is being typed.
