@@ -228,7 +228,7 @@ func (o *of) roll(j *Job) {
 	if p.Roped() {
 		dryHi = max(dryHi, float64(o.ru.RopeWaitMin))
 	}
-	parts := split(n, each, pack, dryLo, dryHi)
+	parts := Split(n, each, pack, dryLo, dryHi)
 	var rolls, packs []int
 	done := 0
 	for k, pieces := range parts {
@@ -248,7 +248,7 @@ func (o *of) roll(j *Job) {
 		if len(parts) > 1 {
 			o.day.Tasks[i].Pieces, o.day.Tasks[c].Pieces = [2]int{done - pieces + 1, done}, [2]int{done - pieces + 1, done}
 		}
-		lo, hi := apart(pieces, each, pack, dryLo, dryHi)
+		lo, hi := Apart(pieces, each, pack, dryLo, dryHi)
 		hi = max(hi, lo, up(each*float64(pieces)*o.slowest())) // where even so few pieces wait longer for one pair of hands
 		what := Drying
 		if dryLo <= 0 {
@@ -331,9 +331,9 @@ func (o *of) warm(roll, packed int) {
 	}
 }
 
-// apart is the least and the most between the start of rolling and the start of packing, when every piece dries for a while
+// Apart is the least and the most between the start of rolling and the start of packing, when every piece dries for a while
 // in the window: piece j is ready at (j+1)·each and packed from j·pack on; min.
-func apart(n int, each, pack, dryLo, dryHi float64) (lo, hi int) {
+func Apart(n int, each, pack, dryLo, dryHi float64) (lo, hi int) {
 	d := float64(n-1) * (each - pack)
 	return int(math.Ceil(dryLo + each + max(0, d) - 1e-9)), int(math.Floor(dryHi + each - pack + min(0, d) + 1e-9))
 }
@@ -350,12 +350,12 @@ func (o *of) slowest() float64 {
 	return float64(pace) / 100
 }
 
-// split is in how many parts of how many pieces a dough is rolled, so that none of them waits too long for its packing.
-func split(n int, each, pack, dryLo, dryHi float64) []int {
+// Split is in how many parts of how many pieces a dough is rolled, so that none of them waits too long for its packing.
+func Split(n int, each, pack, dryLo, dryHi float64) []int {
 	most := n
-	if lo, hi := apart(n, each, pack, dryLo, dryHi); lo > hi || float64(n)*each > float64(hi) {
+	if lo, hi := Apart(n, each, pack, dryLo, dryHi); lo > hi || float64(n)*each > float64(hi) {
 		for most = n; most > 1; most-- {
-			if lo, hi := apart(most, each, pack, dryLo, dryHi); lo <= hi && float64(most)*each <= float64(hi) {
+			if lo, hi := Apart(most, each, pack, dryLo, dryHi); lo <= hi && float64(most)*each <= float64(hi) {
 				break
 			}
 		}

@@ -1,0 +1,268 @@
+package day_test
+
+import (
+	"math"
+	"slices"
+	"strings"
+	"testing"
+
+	"hollen/internal/core/day"
+	"hollen/internal/core/plan"
+	"hollen/internal/core/rules"
+	"hollen/internal/demo"
+)
+
+// put puts batches of the workshop on a day, each with an order of its own.
+func put(t testing.TB, shop day.Shop, change func(*day.Job), names ...string) (*day.Day, []day.Job) {
+	t.Helper()
+	ru := rules.Default()
+	var jobs []day.Job
+	var plans []*plan.Plan
+	var wants []day.Want
+	for i, name := range names {
+		p, err := plan.Make(ru, demo.Batch(name))
+		if err != nil {
+			t.Fatal(err)
+		}
+		j := day.Job{Batch: uint64(i + 1)}
+		if change != nil {
+			change(&j)
+		}
+		jobs, plans = append(jobs, j), append(plans, p)
+		wants = append(wants, day.Want{ID: uint64(i + 1), Who: name, Due: 16 * 60, Jobs: []uint64{j.Batch}})
+	}
+	return day.Put(ru.Day, shop, jobs, plans, nil, wants), jobs
+}
+
+func two() day.Shop {
+	shop := day.DefaultShop(rules.Default().Day)
+	shop.People = []day.Hand{{Name: "Linde", Pace: 100}, {Name: "Osk", Pace: 110, Cannot: []day.Kind{day.Knead}}}
+	return shop
+}
+
+// Every batch of the workshop becomes tasks that can be planned alone, with its minutes kept, and nobody does what they do not do.
+func TestBatchesBecomeTasks(t *testing.T) {
+	for _, r := range demo.Batches() {
+		d, jobs := put(t, two(), nil, r.Name)
+		p, _ := plan.Make(rules.Default(), r)
+		if err := d.Check(); err != nil {
+			t.Fatalf("%s: %v", r.Name, err)
+		}
+		roll := 0
+		for _, x := range d.Tasks {
+			if x.Kind == day.Roll {
+				roll += x.Minutes[0]
+			}
+			if x.Kind == day.Knead && x.Minutes[1] != -1 {
+				t.Errorf("%s: Osk kneads", r.Name)
+			}
+		}
+		if off := float64(roll) - p.Roll.MinutesAll; off < 0 || off > 4 {
+			t.Errorf("%s: %d min of rolling for %.1f", r.Name, roll, p.Roll.MinutesAll)
+		}
+		a, err := d.Plan()
+		if err != nil || !a.Proved || len(d.Faults(a.Slots)) > 0 {
+			t.Errorf("%s alone: %v %v", r.Name, err, d.Explain(500, func(d *day.Day, _ int) *day.Day { return d }))
+			continue
+		}
+		rest := slices.IndexFunc(d.Lags, func(l day.Lag) bool { return l.What == day.Resting || l.What == day.InCold })
+		if rest < 0 || float64(d.Lags[rest].Min) < p.Rest.Min-.01 {
+			t.Errorf("%s: rests %+v, the plan says %.0f", r.Name, d.Lags[rest], p.Rest.Min)
+		}
+		if jobs[0].Letter != "A" || jobs[0].DoughG != p.Formula.Dough.MassG {
+			t.Errorf("%s: %+v", r.Name, jobs[0])
+		}
+	}
+}
+
+// Whenever packing begins within its lag, every piece has dried as long as it must and no longer than it may.
+func TestPiecesDryWithinTheirWindow(t *testing.T) {
+	for n := 1; n <= 12; n++ {
+		for _, c := range [][4]float64{{5, 2, 10, 25}, {2, 5, 10, 25}, {3, 3, 0, 15}, {1.5, 4.2, 7, 40}, {4, 1, 12, 30}} {
+			each, pack, lo, hi := c[0], c[1], c[2], c[3]
+			from, to := day.Apart(n, each, pack, lo, hi)
+			for s := from; s <= to; s++ {
+				for j := range n {
+					dried := float64(s) + float64(j)*pack - float64(j+1)*each
+					if dried < lo-1e-9 || dried+pack > hi+1e-9 {
+						t.Fatalf("n %d %v at %d: piece %d dries %.1f to %.1f", n, c, s, j+1, dried, dried+pack)
+					}
+				}
+			}
+			parts := day.Split(n, each, pack, lo, hi)
+			sum := 0
+			for _, p := range parts {
+				sum += p
+			}
+			if sum != n || len(parts) > 4 {
+				t.Errorf("%d pieces in parts %v", n, parts)
+			}
+		}
+	}
+}
+
+// A dark dough comes after pale ones and an egg-free one before both, where nothing stands against it.
+func TestLightBeforeDark(t *testing.T) {
+	shop := two()
+	shop.People = shop.People[:1]
+	d, jobs := put(t, shop, nil, demo.Saturday, demo.Green, demo.Chandler)
+	a, err := d.Plan()
+	if err != nil {
+		t.Fatal(err)
+	}
+	first := map[string]int{}
+	for i, x := range d.Tasks {
+		if x.Kind == day.Roll {
+			if at, seen := first[jobs[x.Batch].Letter]; !seen || a.Slots[i].Start < at {
+				first[jobs[x.Batch].Letter] = a.Slots[i].Start
+			}
+		}
+	}
+	if !(first["C"] < first["A"] && first["A"] < first["B"]) {
+		t.Errorf("rolled at %v; classes %d %d %d", first, jobs[0].Class, jobs[1].Class, jobs[2].Class)
+	}
+}
+
+// A dough for another day ends in the fridge, and one from there needs no kneading; a mixer holds its bowl; a second roller needs
+// no cleaning; the fridge instead of the counter leaves room.
+func TestParts(t *testing.T) {
+	d, _ := put(t, two(), func(j *day.Job) { j.Part = day.DoughOnly }, demo.Service)
+	if slices.ContainsFunc(d.Tasks, func(x day.Task) bool { return x.Kind != day.Knead }) {
+		t.Errorf("only the dough: %+v", d.Tasks)
+	}
+	d, _ = put(t, two(), func(j *day.Job) { j.Part = day.FromCold }, demo.Service)
+	if slices.ContainsFunc(d.Tasks, func(x day.Task) bool { return x.Kind == day.Knead }) {
+		t.Errorf("from the fridge: %+v", d.Tasks)
+	}
+	d, _ = put(t, two(), func(j *day.Job) { j.Cooked = true }, demo.Service)
+	if !slices.ContainsFunc(d.Tasks, func(x day.Task) bool { return x.Kind == day.Pot }) {
+		t.Error("cooked, without a pot")
+	}
+	shop := two()
+	shop.Rollers = 2
+	d, _ = put(t, shop, nil, demo.Saturday, demo.Chandler)
+	a, err := d.Plan()
+	if err != nil || slices.ContainsFunc(a.Slots, func(s day.Slot) bool { return s.CleanMin > 0 }) {
+		t.Errorf("two rollers: %v", err)
+	}
+	d, _ = put(t, two(), nil, demo.Saturday)
+	d.Chill(rules.Default().Day)
+	i := slices.IndexFunc(d.Lags, func(l day.Lag) bool { return l.What == day.InCold })
+	if i < 0 || d.Lags[i].Min < 120 || d.Lags[i].Max < 1440 {
+		t.Errorf("in the fridge: %+v", d.Lags)
+	}
+}
+
+// What is moved by hand stands where it was put, breaks nothing, and takes with it only what has to follow.
+func TestMove(t *testing.T) {
+	d, _ := put(t, two(), nil, demo.Saturday, demo.Service, demo.Chandler)
+	a, err := d.Plan()
+	if err != nil {
+		t.Fatal(err)
+	}
+	none := make([]bool, len(a.Slots))
+	moved, refused := 0, 0
+	for i := range d.Tasks {
+		for _, by := range []int{-700, -60, -25, -5, 5, 15, 30, 90, 300} {
+			to := a.Slots[i].Start + by
+			slots, no := d.Move(a.Slots, none, i, to, day.Nobody)
+			if no != nil {
+				refused++
+				if no.Nearest >= 0 {
+					if _, again := d.Move(a.Slots, none, i, no.Nearest, day.Nobody); again != nil {
+						t.Errorf("task %d: %d is said to be possible, and is not", i, no.Nearest)
+					}
+				}
+				continue
+			}
+			moved++
+			if slots[i].Start != to || len(d.Faults(slots)) > 0 {
+				t.Errorf("task %d to %d: %+v %+v", i, to, slots[i], d.Faults(slots))
+			}
+		}
+	}
+	if moved < 20 || refused < 10 {
+		t.Errorf("%d moved, %d refused", moved, refused)
+	}
+	begun := slices.Clone(none)
+	begun[0] = true
+	if slots, _ := d.Move(a.Slots, begun, 1, a.Slots[1].Start+5, day.Nobody); slots != nil && slots[0] != a.Slots[0] {
+		t.Error("what has begun was moved")
+	}
+}
+
+// What a day needs is what its batches need together.
+func TestSetOut(t *testing.T) {
+	var plans []*plan.Plan
+	flour, eggs := 0., 0
+	for _, name := range []string{demo.Saturday, demo.Service, demo.Chandler, demo.Lantern} {
+		p, err := plan.Make(rules.Default(), demo.Batch(name))
+		if err != nil {
+			t.Fatal(err)
+		}
+		plans = append(plans, p)
+		flour, eggs = flour+p.Formula.FlourG, eggs+p.Formula.Pick.Whole+p.Formula.Pick.Yolks
+	}
+	g, n := 0., 0
+	for _, x := range day.SetOut(plans, "2026-11-28") {
+		if x.Kind == day.NeedFlour {
+			g += x.MassG
+		}
+		n += x.Whole + x.Yolks
+	}
+	if math.Abs(g-flour) > .01 || n != eggs {
+		t.Errorf("%.1f g and %d eggs, want %.1f and %d", g, n, flour, eggs)
+	}
+	for _, x := range day.SetOut(plans, "2030-01-01") {
+		if x.Lot != "" && !x.Short {
+			t.Errorf("%s is long past its day: %+v", x.Lot, x)
+		}
+	}
+}
+
+func TestOrders(t *testing.T) {
+	for text, want := range map[string]day.Asked{
+		"Pharos; tagliatelle; 24; 12:30":                {Who: "Pharos", What: "tagliatelle", Portions: 24, Due: 750},
+		"Pharos\ttagliatelle\t24\t12.30\tin nests":      {Who: "Pharos", What: "tagliatelle", Portions: 24, Due: 750, Note: "in nests"},
+		"\"Mole, the café\",ravioli,6,6 pm":             {Who: "Mole, the café", What: "ravioli", Portions: 6, Due: 1080},
+		"24 tagliatelle for the Pharos at 12:30":        {Who: "the Pharos", What: "tagliatelle", Portions: 24, Due: 750},
+		"12 portions of yolk tagliolini for us by 7 pm": {Who: "us", What: "yolk tagliolini", Portions: 12, Due: 1140},
+	} {
+		got, wrong := day.Orders(text)
+		if len(wrong) > 0 || len(got) != 1 || got[0] != want {
+			t.Errorf("%q: %+v, %v", text, got, wrong)
+		}
+	}
+	got, wrong := day.Orders("who,what,portions,when\r\nA,tagliatelle,0,12:30\r\nB,ravioli,6,25:00\r\n\r\nC,fettuccine,7,9\r\njust words\r\n")
+	if len(got) != 1 || got[0].Who != "C" || len(wrong) != 3 || wrong[0].Line != 2 || wrong[0].Part != "portions" || wrong[1].Part != "when" || wrong[2].Line != 6 {
+		t.Errorf("%+v, %+v", got, wrong)
+	}
+}
+
+func FuzzOrders(f *testing.F) {
+	f.Add("24 tagliatelle for the Pharos at 12:30\nA;b;1;9")
+	f.Add("who,what,portions,when\n\"x\",y,1e3,24:00")
+	f.Fuzz(func(t *testing.T, text string) {
+		all, _ := day.Orders(text)
+		for _, a := range all {
+			if a.Who == "" || a.What == "" || !(a.Portions > 0 && a.Portions <= day.MostPortions) || a.Due < 0 || a.Due >= 1440 || len(all) > day.MostLines {
+				t.Errorf("%q: %+v", text, a)
+			}
+			if strings.ContainsAny(a.Who+a.What+a.Note, "\n\r\x00") {
+				t.Errorf("%q keeps what cannot be printed: %+v", text, a)
+			}
+		}
+	})
+}
+
+// Orders for the same come from one dough; what nothing is known of is asked about.
+func TestPropose(t *testing.T) {
+	known := []day.Known{{9, "Counter trays, mixed", "Tagliatelle"}, {7, "Tagliatelle for Saturday", "Tagliatelle"}, {6, "Yolk tagliolini for service", "Tagliolini"}}
+	wants := []day.Want{{ID: 1, Who: "A", What: "tagliatelle", Count: 8, Due: 800}, {ID: 2, Who: "B", What: "yolk tagliolini", Count: 5, Due: 700},
+		{ID: 3, Who: "C", What: "Tagliatelle", Count: 4, Due: 700}, {ID: 4, Who: "D", What: "gnocchi", Count: 2, Due: 700},
+		{ID: 5, Who: "E", What: "tagliatelle for saturday", Count: 3, Due: 900}, {ID: 6, Who: "F", What: "tagliatelle", Count: 3, Due: 900, Jobs: []uint64{3}}}
+	got := day.Propose(wants, known)
+	if len(got) != 4 || got[0].Source != 9 || got[0].Portions != 12 || got[0].Due != 700 || got[1].Source != 6 || got[2].Source != 0 || got[3].Source != 7 {
+		t.Errorf("%+v", got)
+	}
+}

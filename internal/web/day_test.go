@@ -1,0 +1,240 @@
+package web
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"net/http"
+	"net/url"
+	"strings"
+	"testing"
+	"time"
+
+	ics "github.com/arran4/golang-ical"
+
+	"hollen/internal/core/day"
+	"hollen/internal/core/plan"
+	"hollen/internal/core/rules"
+	"hollen/internal/demo"
+	"hollen/internal/store"
+)
+
+// onDate is the address of the workshop’s day, under way.
+func onDate() string { return "/days/" + demo.Date(time.Now()) }
+
+// got is what an address answers.
+func (s site) got(method, path string, v url.Values) (int, string) {
+	s.Helper()
+	w := s.ask(method, path, v)
+	return w.Code, w.Body.String()
+}
+
+// The day under way is there in every form: page, list, phone, document and calendar, and all say the same.
+func TestDayInEveryForm(t *testing.T) {
+	s := newSite(t)
+	d, err := s.store.Day(context.Background(), demo.Date(time.Now()))
+	if err != nil || !d.Planned() || len(d.Jobs) != 5 || len(d.Shop.People) != 2 {
+		t.Fatalf("%v %+v", err, d.Jobs)
+	}
+	for _, part := range []string{"", "/orders", "/wall", "/now", "/what-if", "/ways", "/set-out"} {
+		if code, body := s.got(http.MethodGet, onDate()+part, nil); code != http.StatusOK || strings.Contains(body, "could not be drawn") {
+			t.Errorf("%s: %d", part, code)
+		}
+	}
+	_, body := s.got(http.MethodGet, onDate()+"/day.json", nil)
+	var doc struct {
+		Format string
+		Tasks  []struct {
+			Start, Minutes int
+			By, Key        string
+		}
+		Orders []struct{ Ready *int }
+	}
+	if err := json.Unmarshal([]byte(body), &doc); err != nil || doc.Format != "hollen-day/1" || len(doc.Tasks) != len(d.Slots) || len(doc.Orders) != 3 {
+		t.Fatalf("%v %+v", err, doc)
+	}
+	_, body = s.got(http.MethodGet, onDate()+"/day.ics?who=Linde", nil)
+	cal, err := ics.ParseCalendar(strings.NewReader(body))
+	if err != nil {
+		t.Fatal(err)
+	}
+	n := 0
+	for _, x := range doc.Tasks {
+		if x.By == "Linde" {
+			n++
+		}
+	}
+	if len(cal.Events()) != n || n == 0 {
+		t.Errorf("%d events of Linde’s, want %d", len(cal.Events()), n)
+	}
+	for _, e := range cal.Events() {
+		if at, err := e.GetStartAt(); err != nil || at.IsZero() {
+			t.Errorf("%s: %v", e.Id(), err)
+		}
+	}
+}
+
+// Whatever is posted to a day, it answers, and what is not a change changes nothing.
+func TestHostileDay(t *testing.T) {
+	s := newSite(t)
+	path := onDate()
+	acts := []string{"plan", "move", "pin", "let_go", "wish", "mark", "kit", "add", "drop", "leave", "part", "cooked", "take", "undo", "nonsense", ""}
+	for _, act := range acts {
+		for _, v := range []url.Values{{}, {"version": {"1"}}, {"version": {"1"}, "task": {"7.roll.1"}, "to": {"99:99"}, "by": {"nobody"}},
+			{"version": {"1"}, "task": {"7.roll.1"}, "to_min": {"-5"}}, {"version": {"1"}, "batch": {"999999"}, "part": {"all"}},
+			{"version": {"999"}, "task": {"x"}}, {"version": {"1"}, "open": {"NaN"}, "p0_name": {strings.Repeat("x", 300)}, "p0_pace": {"1e9"}},
+			{"version": {"1"}, "task": {"7.roll.1"}, "not_before": {"noon"}, "not_by": {"Linde", "Osk"}}} {
+			v.Set("act", act)
+			if code, _ := s.got(http.MethodPost, path, v); code >= 500 {
+				t.Errorf("%s %v: %d", act, v, code)
+			}
+		}
+	}
+	for _, act := range []string{"add", "save", "drop", "paste", "make", "x"} {
+		for _, v := range []url.Values{{}, {"order": {"99"}, "version": {"1"}}, {"who": {strings.Repeat("é", 500)}, "portions": {"-1"}, "when": {"24:01"}},
+			{"text": {strings.Repeat("a;b;1;9:00\n", 400)}}, {"source": {"999999"}, "orders": {"1,2"}}, {"source": {"7"}, "orders": {"w9,w8"}}} {
+			v.Set("act", act)
+			if code, _ := s.got(http.MethodPost, path+"/orders", v); code >= 500 {
+				t.Errorf("orders %s %v: %d", act, v, code)
+			}
+		}
+	}
+	for _, p := range []string{"/days/yesterday", "/days/2026-02-31", "/days/1999-01-01", "/days/2026-11-28x/orders"} {
+		if code, _ := s.got(http.MethodGet, p, nil); code != http.StatusNotFound {
+			t.Errorf("%s: %d", p, code)
+		}
+	}
+}
+
+// An order before opening is said to be late, a rest longer than the day and work nobody does are said with the nearest that can be.
+func TestImpossibleDays(t *testing.T) {
+	s := newSite(t)
+	path := "/days/" + time.Now().AddDate(0, 1, 3).Format(time.DateOnly)
+	post := func(v url.Values) (int, string) {
+		t.Helper()
+		v.Set("version", s.open(path))
+		return s.got(http.MethodPost, path, v)
+	}
+	kit := func(change ...string) url.Values {
+		v := url.Values{"act": {"kit"}, "open": {"8:00"}, "close": {"18:00"}, "breaks": {""}, "rollers": {"1"}, "mixers": {"0"}, "rack": {"12"}, "trays": {"10"},
+			"fridge": {"4"}, "pots": {"1"}, "margin": {"15"}, "roller_from": {"clean"}, "p0_name": {"Ada"}, "p0_pace": {"100"}}
+		for i := 0; i < len(change); i += 2 {
+			v.Set(change[i], change[i+1])
+		}
+		return v
+	}
+	post(kit())
+	post(url.Values{"act": {"add"}, "batch": {fmt.Sprint(demo.Number(demo.Saturday))}})
+	if code, _ := post(url.Values{"act": {"plan"}}); code != http.StatusSeeOther {
+		t.Fatalf("planned: %d", code)
+	}
+	for name, c := range map[string]struct{ change, says []string }{
+		"nobody kneads":         {[]string{"p0_cannot", "knead"}, []string{"nobody can do “mix and knead”", "Say who does it"}},
+		"a day of half an hour": {[]string{"close", "8:30"}, []string{"takes longer than the hours there are", "more would do"}},
+		"too little rack":       {[]string{"rack", "0.5"}, []string{"m of rack at once", "a smaller batch"}},
+	} {
+		code, body := post(kit(c.change...))
+		if code != http.StatusUnprocessableEntity {
+			t.Errorf("%s: %d", name, code)
+		}
+		for _, say := range c.says {
+			if !strings.Contains(body, say) {
+				t.Errorf("%s does not say %q", name, say)
+			}
+		}
+		if !strings.Contains(body, "day-lanes") {
+			t.Errorf("%s: the plan there was is gone", name)
+		}
+	}
+	ctx := context.Background()
+	date := strings.TrimPrefix(path, "/days/")
+	id := demo.Number(demo.Saturday)
+	if err := s.store.AddOrders(ctx, []store.Order{{Day: date, Who: "Dawn boat", What: "tagliatelle", Portions: 4, Due: 7 * 60, Batch: &id}}); err != nil {
+		t.Fatal(err)
+	}
+	if code, _ := post(url.Values{"act": {"plan"}}); code != http.StatusSeeOther {
+		t.Fatalf("planned: %d", code)
+	}
+	_, body := s.got(http.MethodGet, path, nil)
+	if !strings.Contains(body, "In danger") || !strings.Contains(body, "Dawn boat") {
+		t.Error("an order before opening is not in danger")
+	}
+	if _, body = s.got(http.MethodGet, path+"/ways", nil); !strings.Contains(body, "earlier") {
+		t.Errorf("no way out: %s", between(body, "<main", "</main>"))
+	}
+}
+
+// Two pages of one version: the first to be sent wins, the second is told and loses nothing.
+func TestDayInTwoWindows(t *testing.T) {
+	s := newSite(t)
+	v := s.open(onDate())
+	task := url.Values{"act": {"pin"}, "task": {"6.roll.1"}, "version": {v}}
+	if code, _ := s.got(http.MethodPost, onDate(), task); code != http.StatusSeeOther {
+		t.Fatalf("pinned: %d", code)
+	}
+	code, body := s.got(http.MethodPost, onDate(), url.Values{"act": {"pin"}, "task": {"8.roll.1"}, "version": {v}})
+	if code != http.StatusConflict || !strings.Contains(body, "Another window changed the day meanwhile") {
+		t.Errorf("%d", code)
+	}
+	if code, _ = s.got(http.MethodPost, onDate(), url.Values{"act": {"undo"}, "version": {s.open(onDate())}}); code != http.StatusSeeOther {
+		t.Errorf("taken back: %d", code)
+	}
+	if code, _ = s.got(http.MethodPost, onDate(), url.Values{"act": {"undo"}, "version": {s.open(onDate())}}); code != http.StatusConflict {
+		t.Errorf("there was nothing more to take back: %d", code)
+	}
+}
+
+// BenchmarkDayPage shows a planned day of six batches, and of sixty.
+func BenchmarkDayPage(b *testing.B) {
+	for _, n := range []int{6, 60} {
+		b.Run(fmt.Sprint(n), func(b *testing.B) {
+			s := newSite(b)
+			date := manyBatches(b, s, n)
+			b.ResetTimer()
+			for b.Loop() {
+				if code, _ := s.got(http.MethodGet, "/days/"+date, nil); code != http.StatusOK {
+					b.Fatal(code)
+				}
+			}
+		})
+	}
+}
+
+// manyBatches keeps a planned day of so many batches, of the workshop’s own, ten hours long for every twelve of them.
+func manyBatches(t testing.TB, s site, n int) string {
+	t.Helper()
+	ctx := context.Background()
+	date := time.Now().AddDate(0, 2, 0).Format(time.DateOnly)
+	b, err := s.store.Get(ctx, demo.Number(demo.Saturday))
+	if err != nil {
+		t.Fatal(err)
+	}
+	srv := &Server{store: s.store, rules: rules.Default(), bench: newFollower(s.store)}
+	at, _ := time.ParseInLocation(time.DateOnly, date, time.Local)
+	d, err := srv.readDay(ctx, date, at)
+	if err != nil {
+		t.Fatal(err)
+	}
+	d.Shop.OpenAt, d.Shop.CloseAt, d.Shop.RackM = 0, 600*(1+n/12), 40
+	r := b.Request.Request
+	for i := range n {
+		r.Name = fmt.Sprint("Tagliatelle ", i+1)
+		p, err := plan.Make(rules.Default(), r)
+		if err != nil {
+			t.Fatal(err)
+		}
+		kept, err := s.store.Create(ctx, p)
+		if err != nil {
+			t.Fatal(err)
+		}
+		d.Jobs = append(d.Jobs, day.Job{Batch: kept.ID})
+		d.Batches[kept.ID] = kept
+	}
+	if trouble, err := srv.planDay(ctx, d); err != nil || len(trouble) > 0 {
+		t.Fatal(err, trouble)
+	}
+	if _, err = s.store.SaveDay(ctx, date, 0, d.Sheet); err != nil {
+		t.Fatal(err)
+	}
+	return date
+}
