@@ -53,7 +53,8 @@ func TestDayFromOrders(t *testing.T) {
 		b.enter("#o-new-"+name, text)
 	}
 	b.click(".new-order .btn-go")
-	b.until("the error beside its field", "document.querySelector('#oe-new-portions')?.textContent.includes('2000') && document.querySelector('#o-new-who').value === 'Pharos inn'")
+	b.until("the error beside its field", "document.querySelector('#oe-new-portions')?.textContent.includes('2000') && "+
+		"document.querySelector('#o-new-who').value === 'Pharos inn'")
 	b.enter("#o-new-portions", "12")
 	b.click(".new-order .btn-go")
 	b.until("the order", "document.querySelectorAll('.orders li').length === 2")
@@ -81,7 +82,8 @@ func TestDayFromOrders(t *testing.T) {
 	roll := fmt.Sprintf("%d.roll.1", id)
 	was := b.starts(roll)
 	b.dragged(roll, 20)
-	b.until("dragged", fmt.Sprintf("Number(document.querySelector(%q).dataset.start) > %d && document.querySelector(%q).classList.contains('pinned')", bar(roll), was, bar(roll)))
+	b.until("dragged", fmt.Sprintf("Number(document.querySelector(%q).dataset.start) > %d && "+
+		"document.querySelector(%q).classList.contains('pinned')", bar(roll), was, bar(roll)))
 	moved := b.starts(roll)
 	if off := moved - was; off < 16 || off > 24 {
 		t.Errorf("dragged by %d min", off)
@@ -178,7 +180,8 @@ func TestDayFollowsTheBench(t *testing.T) {
 	}
 	first := phone.text(".card-task.is-now h2")
 	phone.click(".card-task.is-now .btn-go")
-	phone.until("one less", fmt.Sprintf("location.pathname.endsWith('/now') && document.querySelector('.card-task h2') && document.querySelectorAll('.card-task.is-now').length === %d", cards-1))
+	phone.until("one less", fmt.Sprintf("location.pathname.endsWith('/now') && document.querySelector('.card-task h2') && "+
+		"document.querySelectorAll('.card-task.is-now').length === %d", cards-1))
 	if got := phone.text(".card-task.is-now h2"); got == first {
 		t.Errorf("%s is still at hand", got)
 	}

@@ -175,46 +175,58 @@ func (d *Day) bar(b *strings.Builder, bar DayBar, x func(float64) float64, k, y 
 	if strings.Contains(bar.Class, "soft") {
 		y, h, r = y+4, 24, 12
 	}
-	tag, attrs := "g", ""
+	put := func(parts ...string) {
+		for _, p := range parts {
+			b.WriteString(p)
+		}
+	}
+	tag, says := "g", html.EscapeString(bar.Says)
 	if bar.Href != "" {
-		tag, attrs = "a", fmt.Sprintf(` href="%s"`, html.EscapeString(bar.Href))
+		tag = "a"
+	}
+	put("<", tag, ` class="day-bar `, bar.Class, `"`)
+	if bar.Href != "" {
+		put(` href="`, html.EscapeString(bar.Href), `"`)
 	}
 	if bar.Task != "" {
-		attrs += fmt.Sprintf(` data-task="%s" data-start="%s"`, html.EscapeString(bar.Task), num(bar.From))
+		put(` data-task="`, html.EscapeString(bar.Task), `" data-start="`, num(bar.From), `"`)
 	}
-	style := ""
 	if bar.Face != "" {
-		style = fmt.Sprintf(` style="--dough:%s;--dough-edge:%s"`, html.EscapeString(bar.Face), html.EscapeString(bar.Edge))
+		put(` style="--dough:`, html.EscapeString(bar.Face), ";--dough-edge:", html.EscapeString(bar.Edge), `"`)
 	}
-	fmt.Fprintf(b, `<%s class="day-bar %s"%s%s aria-label="%s"><title data-own="">%s</title>`, tag, bar.Class, attrs, style, html.EscapeString(bar.Says),
-		html.EscapeString(bar.Says))
+	put(` aria-label="`, says, `"><title data-own="">`, says, "</title>")
 	if bar.CleanBefore > 0 {
-		fmt.Fprintf(b, `<rect class="cleaning" x="%s" y="%s" width="%s" height="%s"/>`, num(left-bar.CleanBefore*k), num(y+8), num(bar.CleanBefore*k), num(h-16))
+		put(`<rect class="cleaning" x="`, num(left-bar.CleanBefore*k), `" y="`, num(y+8), `" width="`, num(bar.CleanBefore*k), `" height="`, num(h-16), `"/>`)
 	}
-	fmt.Fprintf(b, `<rect class="box" x="%s" y="%s" width="%s" height="%s" rx="%s"/>`, num(left), num(y), num(w), num(h), num(math.Min(r, w/2)))
-	words := bar.Words
-	if room := int((w - 24) / 6.9); len([]rune(words)) > room {
-		words = ""
-		if room >= 4 && strings.Contains(bar.Words, " ") {
-			if first, _, _ := strings.Cut(bar.Words, " "); len([]rune(first)) <= room {
-				words = strings.TrimRight(first, ",")
-			}
+	put(`<rect class="box" x="`, num(left), `" y="`, num(y), `" width="`, num(w), `" height="`, num(h), `" rx="`, num(math.Min(r, w/2)), `"/>`)
+	text := func(class string, x float64, words string) {
+		if words != "" {
+			put(`<text class="`, class, `" x="`, num(x), `" y="`, num(y+h/2+5), `" data-own="">`, html.EscapeString(words), "</text>")
 		}
 	}
+	words := fitting(bar.Words, int((w-24)/6.9))
 	switch {
 	case bar.Letter == "":
-		if words != "" {
-			fmt.Fprintf(b, `<text class="bar-word" x="%s" y="%s" data-own="">%s</text>`, num(left+8), num(y+h/2+5), html.EscapeString(words))
-		}
+		text("bar-word", left+8, words)
 	case w < 20:
-		fmt.Fprintf(b, `<text class="m bar-letter small" x="%s" y="%s" data-own="">%s</text>`, num(left+w/2), num(y+h/2+5), html.EscapeString(bar.Letter))
+		text("m bar-letter small", left+w/2, bar.Letter)
 	default:
-		fmt.Fprintf(b, `<text class="bar-letter" x="%s" y="%s" data-own="">%s</text>`, num(left+6), num(y+h/2+5), html.EscapeString(bar.Letter))
-		if words != "" {
-			fmt.Fprintf(b, `<text class="bar-word" x="%s" y="%s" data-own="">%s</text>`, num(left+9+9*float64(len(bar.Letter))), num(y+h/2+5), html.EscapeString(words))
-		}
+		text("bar-letter", left+6, bar.Letter)
+		text("bar-word", left+9+9*float64(len(bar.Letter)), words)
 	}
-	fmt.Fprintf(b, "</%s>", tag)
+	put("</", tag, ">")
+}
+
+// fitting are words where there is room for so many letters, or the first of them; "" where there is none.
+func fitting(words string, room int) string {
+	if len([]rune(words)) <= room {
+		return words
+	}
+	first, _, more := strings.Cut(words, " ")
+	if first = strings.TrimRight(first, ","); more && room >= 4 && len([]rune(first)) <= room {
+		return first
+	}
+	return ""
 }
 
 // clip cuts a name to so many letters.

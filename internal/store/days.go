@@ -44,6 +44,16 @@ type Day struct {
 	CanUndo bool
 }
 
+// DayMark is what a day’s page stands on: what was kept, and when. It changes with every change.
+func (s *Store) DayMark(ctx context.Context, date string) (version int, at time.Time, err error) {
+	var rows []dayRow
+	err = s.db.WithContext(ctx).Select("version, updated").Where("day = ?", date).Find(&rows).Error
+	if err != nil || len(rows) == 0 {
+		return 0, time.Time{}, err
+	}
+	return rows[0].Version, rows[0].Updated, nil
+}
+
 // Day returns the day of that date, yyyy-mm-dd; one of version 0 when none was kept.
 func (s *Store) Day(ctx context.Context, date string) (Day, error) {
 	var rows []dayRow
@@ -346,8 +356,31 @@ func (s *Store) ByIDs(ctx context.Context, ids []uint64) (map[uint64]Batch, erro
 	return out, err
 }
 
-// Newest returns the batches last kept, the newest first, as a list names them, at most so many.
-func (s *Store) Newest(ctx context.Context, most int) (out []Batch, err error) {
-	err = s.db.WithContext(ctx).Select("id, version, `row`, created_at, updated_at").Order("id DESC").Limit(most).Find(&out).Error
+// Named is a batch as orders name it.
+type Named struct {
+	ID          uint64
+	Name, Shape string
+}
+
+// Newest returns the batches made last, the newest first, at most so many.
+func (s *Store) Newest(ctx context.Context, most int) (out []Named, err error) {
+	err = s.db.WithContext(ctx).Model(&Batch{}).Select("id, name, shape").Order("id DESC").Limit(most).Scan(&out).Error
+	return out, err
+}
+
+// VersionsOf returns the versions batches of those IDs are at; those deleted are not among them.
+func (s *Store) VersionsOf(ctx context.Context, ids []uint64) (map[uint64]int, error) {
+	out := map[uint64]int{}
+	if len(ids) == 0 {
+		return out, nil
+	}
+	var rows []struct {
+		ID      uint64
+		Version int
+	}
+	err := s.db.WithContext(ctx).Model(&Batch{}).Select("id, version").Where("id IN ?", ids).Scan(&rows).Error
+	for _, r := range rows {
+		out[r.ID] = r.Version
+	}
 	return out, err
 }

@@ -22,6 +22,7 @@ func (s *Server) openDay(c *gin.Context) {
 	if !ok {
 		return
 	}
+	d.All = c.Query("all") != ""
 	s.showDay(c, http.StatusOK, d, d.view(shownIn(c), c.Query("task")))
 }
 
@@ -49,7 +50,7 @@ const mostOffered = 60
 func (s *Server) known(ctx context.Context) (out []day.Known, err error) {
 	all, err := s.store.Newest(ctx, mostOffered)
 	for _, b := range all {
-		out = append(out, day.Known{ID: b.ID, Name: b.Row.Name, Shape: b.Row.Shape})
+		out = append(out, day.Known(b))
 	}
 	return out, err
 }
@@ -458,7 +459,7 @@ func (s *Server) put(ctx context.Context, d *dayNow, id uint64) error {
 	}
 	d.Jobs = append(d.Jobs, day.Job{Batch: id, Version: b.Version, Letter: day.Letters(len(d.Jobs)), Name: b.Row.Name, Shape: b.Row.Shape, DoughG: b.Row.DoughG,
 		Portions: b.Row.Portions, Face: b.Row.Colour.Face, Edge: b.Row.Colour.Edge})
-	d.Batches[id] = b
+	d.Versions[id] = b.Version
 	return nil
 }
 

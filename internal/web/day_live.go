@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"net/http"
 	"slices"
+	"sync"
 	"time"
 
 	"github.com/gin-gonic/gin"
@@ -20,18 +21,60 @@ type dayNow struct {
 	Midnight time.Time
 	Now      int // min from midnight
 	Live     bool
+	All      bool // of a long day everything is shown
 	Orders   []store.Order
 	Wants    []day.Want
 	Facts    []day.Fact
 	Begun    []bool
 	Shown    []day.Slot // as it is to come by now
 	Kept     *day.Change
-	Better   *day.Change // in another order, where that is better
-	Stamp    string      // changes when anything of it does
-	Stale    []string    // letters of batches that were saved since
-	Gone     []string    // and of those that are not there any more
-	Batches  map[uint64]store.Batch
+	Better   *day.Change       // in another order, where that is better
+	Stamp    string            // changes when anything of it does
+	Stale    []string          // letters of batches that were saved since
+	Gone     []string          // and of those that are not there any more
+	Versions map[uint64]int    // of its batches that are there
 	Making   map[uint64]uint64 // by batch, at the bench on that day
+}
+
+// dayCache holds the days last looked at as they were kept, to be read once for each change.
+type dayCache struct {
+	mu   sync.Mutex
+	days map[string]cachedDay
+}
+
+type cachedDay struct {
+	day store.Day
+	at  time.Time
+}
+
+// mostDays is how many days are held.
+const mostDays = 16
+
+// read is the day as it is kept now.
+func (k *dayCache) read(ctx context.Context, s *store.Store, date string) (store.Day, error) {
+	version, at, err := s.DayMark(ctx, date)
+	if err != nil {
+		return store.Day{}, err
+	}
+	k.mu.Lock()
+	held, ok := k.days[date]
+	k.mu.Unlock()
+	if !ok || held.day.Version != version || !held.at.Equal(at) {
+		if held.day, err = s.Day(ctx, date); err != nil {
+			return held.day, err
+		}
+		if held.at = at; held.day.Version == version && version > 0 {
+			k.mu.Lock()
+			if k.days == nil || len(k.days) >= mostDays {
+				k.days = map[string]cachedDay{}
+			}
+			k.days[date] = held
+			k.mu.Unlock()
+		}
+	}
+	out := held.day
+	out.Sheet = held.day.Sheet.Copy()
+	return out, nil
 }
 
 // replanNodes is how many nodes planning anew may take: it must be there at once.
@@ -65,7 +108,7 @@ func (s *Server) dayOf(c *gin.Context) (*dayNow, bool) {
 }
 
 func (s *Server) readDay(ctx context.Context, date string, midnight time.Time) (*dayNow, error) {
-	kept, err := s.store.Day(ctx, date)
+	kept, err := s.days.read(ctx, s.store, date)
 	if err != nil {
 		return nil, err
 	}
@@ -83,14 +126,14 @@ func (s *Server) readDay(ctx context.Context, date string, midnight time.Time) (
 	for _, j := range d.Jobs {
 		ids = append(ids, j.Batch)
 	}
-	if d.Batches, err = s.store.ByIDs(ctx, ids); err != nil {
+	if d.Versions, err = s.store.VersionsOf(ctx, ids); err != nil {
 		return nil, err
 	}
 	for _, j := range d.Jobs {
-		switch b, there := d.Batches[j.Batch]; {
+		switch version, there := d.Versions[j.Batch]; {
 		case !there:
 			d.Gone = append(d.Gone, j.Letter)
-		case d.Planned() && b.Version != j.Version && !j.Left:
+		case d.Planned() && version != j.Version && !j.Left:
 			d.Stale = append(d.Stale, j.Letter)
 		}
 	}
@@ -175,8 +218,16 @@ func (d *dayNow) said() *day.Said { return &day.Said{Day: d.Sheet.Day, Jobs: d.J
 func (s *Server) work(ctx context.Context, d *dayNow) ([]*plan.Plan, error) {
 	var plans []*plan.Plan
 	var jobs []day.Job
+	var ids []uint64
 	for _, j := range d.Jobs {
-		b, there := d.Batches[j.Batch]
+		ids = append(ids, j.Batch)
+	}
+	batches, err := s.store.ByIDs(ctx, ids)
+	if err != nil {
+		return nil, err
+	}
+	for _, j := range d.Jobs {
+		b, there := batches[j.Batch]
 		if !there {
 			continue
 		}

@@ -25,6 +25,7 @@ type dayView struct {
 	In         measure.System
 	Lanes      template.HTML
 	Rows       []dayRow
+	More       int // rows of a long day that are not shown
 	Proof      string
 	Span       string
 	Changed    []string
@@ -155,9 +156,7 @@ func (d *dayNow) view(in measure.System, key string) *dayView {
 	}
 	v.Span = fmt.Sprintf("%s from first touch to last, %s to %s", day.Words(last-first), day.Time(first), day.Time(last))
 	v.Facts = append(v.Facts, v.Span)
-	for i := range d.Jobs {
-		v.Rows = append(v.Rows, d.row(i, in, said))
-	}
+	v.Rows, v.More = d.rows(in, said)
 	d.dangers(v, said)
 	v.Lanes = template.HTML(d.lanes(first, last).SVG())
 	v.Rests = d.rests()
@@ -559,10 +558,46 @@ func (d *dayNow) meanwhile(but, from, to int) (out []string) {
 	return out
 }
 
-// rests says of each rest that is to come what fits into it.
+// mostShown is how many batches a day’s list shows at once: those that come next.
+const mostShown = 12
+
+// rows are the batches of the list: of a long day those whose work comes next, unless all are asked for.
+func (d *dayNow) rows(in measure.System, said *day.Said) (out []dayRow, more int) {
+	next := make([]int, len(d.Jobs)) // when each is next at hand
+	for i := range next {
+		next[i] = day.NoLimit
+	}
+	for i, t := range d.Sheet.Day.Tasks {
+		if !d.Facts[i].Done {
+			next[t.Batch] = min(next[t.Batch], d.Shown[i].Start)
+		}
+	}
+	order := make([]int, len(d.Jobs))
+	for i := range order {
+		order[i] = i
+	}
+	if len(order) > mostShown && !d.All {
+		slices.SortStableFunc(order, func(a, b int) int { return cmp.Compare(next[a], next[b]) })
+		order, more = order[:mostShown], len(order)-mostShown
+	}
+	for _, i := range order {
+		out = append(out, d.row(i, in, said))
+	}
+	return out, more
+}
+
+// mostRests is how many rests a day’s list shows.
+const mostRests = 8
+
+// rests says of the rests that come next what fits into them.
 func (d *dayNow) rests() (out []restRow) {
 	seen := map[int]bool{}
-	for _, l := range d.Sheet.Day.Lags {
+	lags := slices.Clone(d.Sheet.Day.Lags)
+	slices.SortStableFunc(lags, func(a, b day.Lag) int { return cmp.Compare(d.Shown[a.A.Task].Start, d.Shown[b.A.Task].Start) })
+	for _, l := range lags {
+		if len(out) == mostRests {
+			break
+		}
 		a, b := l.A.Task, l.B.Task
 		if l.What != day.Resting && l.What != day.InCold || seen[a] || d.Facts[b].Begun {
 			continue

@@ -47,6 +47,7 @@ type Server struct {
 	access   Access
 	sessions *scs.SessionManager
 	rowsNow  rowsByNow
+	days     dayCache
 }
 
 // New returns the handler of the whole application, reached as access says.

@@ -234,7 +234,8 @@ func TestOrders(t *testing.T) {
 		}
 	}
 	got, wrong := day.Orders("who,what,portions,when\r\nA,tagliatelle,0,12:30\r\nB,ravioli,6,25:00\r\n\r\nC,fettuccine,7,9\r\njust words\r\n")
-	if len(got) != 1 || got[0].Who != "C" || len(wrong) != 3 || wrong[0].Line != 2 || wrong[0].Part != "portions" || wrong[1].Part != "when" || wrong[2].Line != 6 {
+	if len(got) != 1 || got[0].Who != "C" || len(wrong) != 3 ||
+		wrong[0].Line != 2 || wrong[0].Part != "portions" || wrong[1].Part != "when" || wrong[2].Line != 6 {
 		t.Errorf("%+v, %+v", got, wrong)
 	}
 }
@@ -257,7 +258,8 @@ func FuzzOrders(f *testing.F) {
 
 // Orders for the same come from one dough; what nothing is known of is asked about.
 func TestPropose(t *testing.T) {
-	known := []day.Known{{9, "Counter trays, mixed", "Tagliatelle"}, {7, "Tagliatelle for Saturday", "Tagliatelle"}, {6, "Yolk tagliolini for service", "Tagliolini"}}
+	known := []day.Known{{9, "Counter trays, mixed", "Tagliatelle"},
+		{7, "Tagliatelle for Saturday", "Tagliatelle"}, {6, "Yolk tagliolini for service", "Tagliolini"}}
 	wants := []day.Want{{ID: 1, Who: "A", What: "tagliatelle", Count: 8, Due: 800}, {ID: 2, Who: "B", What: "yolk tagliolini", Count: 5, Due: 700},
 		{ID: 3, Who: "C", What: "Tagliatelle", Count: 4, Due: 700}, {ID: 4, Who: "D", What: "gnocchi", Count: 2, Due: 700},
 		{ID: 5, Who: "E", What: "tagliatelle for saturday", Count: 3, Due: 900}, {ID: 6, Who: "F", What: "tagliatelle", Count: 3, Due: 900, Jobs: []uint64{3}}}
