@@ -49,7 +49,7 @@ func pages() []page {
 		{"/days/:date/wall", of("/days/"+today()+"/wall", "/days/"+today()+"/wall?paper=letter")}, {"/days/:date/now", of("/days/" + today() + "/now?who=Osk")},
 		{"/days/:date/what-if", of("/days/" + today() + "/what-if?with=mixer")}, {"/days/:date/ways", of("/days/" + today() + "/ways")},
 		{"/days/:date/set-out", of("/days/" + today() + "/set-out")}, {"/orders/week", of("/orders/week")}, {"/days/:date/stamp", nil},
-		{"/days/:date/day.json", nil}, {"/days/:date/day.ics", nil},
+		{"/days/:date/orders.csv", nil}, {"/days/:date/day.json", nil}, {"/days/:date/day.ics", nil},
 		{"/batches/new", of("/batches/new", "/batches/new?as=own")}, {"/batches/:id", stations},
 		{"/batches/:id/beside/:what", of(batch(demo.Saturday)+"/beside/tool", batch(demo.Saturday)+"/beside/cut")},
 		{"/batches/:id/sheet", of(batch(demo.Saturday) + "/sheet")}, {"/batches/:id/label", of(batch(demo.Lantern) + "/label")},

@@ -119,7 +119,10 @@ func (d *Day) SVG() string {
 	}
 	b.WriteString(b2.String())
 	for _, f := range flags {
-		f.draw(&b, hgt)
+		fmt.Fprintf(&b, `<path class="due-line" d="M%s %sV%s"/>`, num(f.at), num(f.top), num(hgt))
+	}
+	for _, f := range flags {
+		f.draw(&b)
 	}
 	if d.Now > d.From && d.Now < d.To {
 		fmt.Fprintf(&b, `<rect class="now-box" x="%s" y="%s" width="56" height="22" rx="3"/><text class="m now-word" x="%s" y="%s">%s</text>`,
@@ -158,13 +161,12 @@ func (d *Day) placed(x func(float64) float64) (out []placedFlag, head float64) {
 	return out, dayHours + dayFlag*float64(len(ends))
 }
 
-func (f *placedFlag) draw(b *strings.Builder, bottom float64) {
+func (f *placedFlag) draw(b *strings.Builder) {
 	class := "due-flag"
 	if f.Late {
 		class += " is-late"
 	}
-	fmt.Fprintf(b, `<path class="due-line" d="M%s %sV%s"/><rect class="%s" x="%s" y="%s" width="%s" height="22"/>`, num(f.at), num(f.top), num(bottom),
-		class, num(f.left), num(f.top), num(f.width))
+	fmt.Fprintf(b, `<rect class="%s" x="%s" y="%s" width="%s" height="22"/>`, class, num(f.left), num(f.top), num(f.width))
 	fmt.Fprintf(b, `<text class="due-word" x="%s" y="%s" data-own="">%s</text>`, num(f.left+8), num(f.top+16), html.EscapeString(f.Words))
 }
 

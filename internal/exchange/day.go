@@ -1,8 +1,11 @@
 package exchange
 
 import (
+	"encoding/csv"
 	"encoding/json"
 	"fmt"
+	"strconv"
+	"strings"
 	"time"
 
 	ics "github.com/arran4/golang-ical"
@@ -119,4 +122,16 @@ func Calendar(d Day, midnight time.Time, who, identity string) string {
 		e.SetSummary("Due: " + o.Who + ", " + o.What)
 	}
 	return c.Serialize()
+}
+
+// OrdersCSV writes orders a line each: who, what, portions, when, note.
+func OrdersCSV(wants []day.Want, note func(day.Want) string) (string, error) {
+	var b strings.Builder
+	w := csv.NewWriter(&b)
+	lines := [][]string{{"who", "what", "portions", "when", "note"}}
+	for _, x := range wants {
+		lines = append(lines, []string{x.Who, x.What, strconv.FormatFloat(x.Count, 'f', -1, 64), day.Time(x.Due), note(x)})
+	}
+	err := w.WriteAll(lines)
+	return b.String(), err
 }

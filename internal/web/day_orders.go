@@ -18,6 +18,7 @@ import (
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
 	"hollen/internal/core/request"
+	"hollen/internal/exchange"
 	"hollen/internal/store"
 )
 
@@ -477,4 +478,25 @@ func (s *Server) changeWeek(c *gin.Context) {
 	default:
 		c.Redirect(http.StatusSeeOther, "/orders/week")
 	}
+}
+
+// downloadOrders writes a day’s orders as CSV, as they are read again.
+func (s *Server) downloadOrders(c *gin.Context) {
+	d, ok := s.dayOf(c)
+	if !ok {
+		return
+	}
+	text, err := exchange.OrdersCSV(d.Wants, func(w day.Want) string {
+		at := slices.IndexFunc(d.Orders, func(o store.Order) bool { return o.ID == w.ID && o.Who == w.Who && o.Due == w.Due })
+		if at < 0 {
+			return ""
+		}
+		return d.Orders[at].Note
+	})
+	if err != nil {
+		s.fail(c, http.StatusInternalServerError, "These orders cannot be written.", "")
+		return
+	}
+	c.Header("Content-Disposition", fmt.Sprintf(`attachment; filename="orders-%s.csv"`, d.Date))
+	c.Data(http.StatusOK, "text/csv; charset=utf-8", []byte(text))
 }

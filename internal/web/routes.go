@@ -124,12 +124,13 @@ func (s *Server) routes(e *gin.Engine) {
 	e.GET("/days/:date/stamp", s.stampDay) // whether it has moved
 	e.GET("/days/:date/orders", s.openOrders)
 	e.POST("/days/:date/orders", s.changeOrders)
-	e.GET("/days/:date/wall", s.showWall)        // the list by the clock, printed
-	e.GET("/days/:date/now", s.showPhone)        // now, next, then
-	e.GET("/days/:date/what-if", s.besideDay)    // the same day with something more
-	e.GET("/days/:date/ways", s.showWays)        // out of danger
-	e.GET("/days/:date/set-out", s.setOut)       // what it needs
-	e.GET("/days/:date/day.json", s.downloadDay) //
+	e.GET("/days/:date/orders.csv", s.downloadOrders) // as they are read again
+	e.GET("/days/:date/wall", s.showWall)             // the list by the clock, printed
+	e.GET("/days/:date/now", s.showPhone)             // now, next, then
+	e.GET("/days/:date/what-if", s.besideDay)         // the same day with something more
+	e.GET("/days/:date/ways", s.showWays)             // out of danger
+	e.GET("/days/:date/set-out", s.setOut)            // what it needs
+	e.GET("/days/:date/day.json", s.downloadDay)      //
 	e.GET("/days/:date/day.ics", s.downloadCalendar)
 	e.GET("/orders/week", s.openWeek) // every week
 	e.POST("/orders/week", s.changeWeek)

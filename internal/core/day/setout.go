@@ -6,6 +6,7 @@ import (
 	"slices"
 
 	"hollen/internal/core/flour"
+	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
 	"hollen/internal/core/rules"
 )
@@ -64,12 +65,12 @@ func SetOut(plans []*plan.Plan, date string) []Need {
 			add(Need{Kind: NeedEggs, Name: e.Kind().Name, Whole: int(math.Round(e.Count))})
 		}
 		if f.TopG > 0 {
-			add(Need{Kind: NeedElse, Name: p.TopWord(), MassG: f.TopG})
+			add(Need{Kind: NeedElse, Name: measure.Capital(p.TopWord()), MassG: f.TopG})
 		}
 		for _, x := range []struct {
 			name string
 			g    float64
-		}{{"salt", f.SaltG}, {"oil", f.OilG}} {
+		}{{"Salt", f.SaltG}, {"Oil", f.OilG}} {
 			if x.g > 0 {
 				add(Need{Kind: NeedElse, Name: x.name, MassG: x.g})
 			}
@@ -78,7 +79,7 @@ func SetOut(plans []*plan.Plan, date string) []Need {
 			add(Need{Kind: NeedElse, Name: a.Name, MassG: a.MassG})
 		}
 		if p.Cut.FillTotalG > 0 {
-			add(Need{Kind: NeedElse, Name: "filling for " + p.Request.Name, MassG: p.Cut.FillTotalG})
+			add(Need{Kind: NeedElse, Name: "Filling for " + p.Request.Name, MassG: p.Cut.FillTotalG})
 		}
 	}
 	for i := range out {

@@ -9,7 +9,7 @@ import (
 )
 
 // Format names the version of the document.
-const Format = "hollen-day/1"
+const Format = "hollen-day-sheet/1"
 
 // Sheet is a day as it is kept: what there is, what is to be made, what its maker wishes, and the plan.
 type Sheet struct {

@@ -112,6 +112,8 @@ func (s *Said) Trouble(t Trouble) (why, nearest string) {
 // Proof says how near the plan is to the best there is.
 func Proof(a *Answer) string {
 	switch {
+	case a.Proved && a.Goals.Late > 0:
+		return "Proved best: with these hands nothing is less late, and then no day is shorter."
 	case a.Proved:
 		return "Proved best: no plan of these batches is shorter."
 	case a.GapMin() == 0:
