@@ -2,6 +2,7 @@ package draw
 
 import (
 	"encoding/xml"
+	"fmt"
 	"io"
 	"math"
 	"regexp"
@@ -343,5 +344,28 @@ func TestEveryFamilyIsDrawn(t *testing.T) {
 	}
 	if len(stripCut) != len(cut.Families()) {
 		t.Errorf("%d drawn, %d families", len(stripCut), len(cut.Families()))
+	}
+}
+
+// A day is drawn to scale, every bar where its minutes are, and whatever stands in a name stays text.
+func TestDayToScale(t *testing.T) {
+	d := Day{Title: "A day", From: 480, To: 840, Now: 600, NowWords: "10:00", Lanes: []DayLane{{Name: `<b>&"`, Own: true, Bars: []DayBar{
+		{From: 500, To: 540, Letter: "A", Words: "roll, pieces 1 to 3", Says: `A <"&>`, Task: "1.roll.1", CleanBefore: 10}, {From: 520, To: 560, Letter: "B"}}}},
+		Flags: []DayFlag{{At: 700, Words: "11:40 a"}, {At: 705, Words: "11:45 b", Late: true}, {At: 839, Words: "13:59 c"}}}
+	svg := d.SVG()
+	if err := xml.Unmarshal([]byte(svg), new(struct{})); err != nil {
+		t.Fatalf("%v\n%s", err, svg)
+	}
+	k := d.scale()
+	for _, want := range []string{fmt.Sprintf(`x="%s"`, num(dayLabel+20*k)), fmt.Sprintf(`width="%s"`, num(40*k)), fmt.Sprintf("M%s", num(dayLabel+120*k)), "is-late"} {
+		if !strings.Contains(svg, want) {
+			t.Errorf("no %s in the picture", want)
+		}
+	}
+	if n := len(rows(d.Lanes[0].Bars)); n != 2 {
+		t.Errorf("two at once in %d rows", n)
+	}
+	if flags, _ := d.placed(func(m float64) float64 { return m }); flags[0].top == flags[1].top || flags[2].left >= 839 {
+		t.Errorf("flags over each other: %+v", flags)
 	}
 }

@@ -121,7 +121,7 @@ func Calendar(d Day, midnight time.Time, who, identity string) string {
 		e.SetEndAt(at(o.Due + 5))
 		e.SetSummary("Due: " + o.Who + ", " + o.What)
 	}
-	return c.Serialize()
+	return c.Serialize(ics.WithNewLineWindows)
 }
 
 // OrdersCSV writes orders a line each: who, what, portions, when, note.

@@ -3,9 +3,11 @@ package store
 import (
 	"context"
 	"encoding/json"
+	"errors"
 	"slices"
 	"time"
 
+	"github.com/go-sql-driver/mysql"
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
 
@@ -98,12 +100,11 @@ func putDay(ctx context.Context, tx *gorm.DB, date string, version, undo int, do
 	now := time.Now().UTC().Truncate(time.Millisecond)
 	row := dayRow{Day: date, Version: version + 1, BackTo: undo, Doc: doc, Updated: now}
 	if version == 0 {
-		made := tx.Clauses(clause.OnConflict{DoNothing: true}).Create(&row)
-		if made.Error == nil && made.RowsAffected == 0 {
+		var my *mysql.MySQLError
+		if err := tx.Create(&row).Error; errors.As(err, &my) && my.Number == duplicateKey {
 			return ErrChanged
-		}
-		if made.Error != nil {
-			return made.Error
+		} else if err != nil {
+			return err
 		}
 	} else {
 		done := tx.Model(&dayRow{}).Where("day = ? AND version = ?", date, version).

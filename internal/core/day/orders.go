@@ -120,9 +120,11 @@ func (a *Asked) check(portions, when string) (bad []LineError) {
 
 // fields parts a line at tabs, semicolons or, failing those, as CSV at commas.
 func fields(line string) []string {
-	comma := ','
-	for _, c := range "\t;" {
-		if strings.ContainsRune(line, c) {
+	comma, quoted := ',', false
+	for _, c := range line {
+		if c == '"' {
+			quoted = !quoted
+		} else if !quoted && (c == '\t' || c == ';') {
 			comma = c
 			break
 		}
