@@ -357,7 +357,8 @@ func TestDayToScale(t *testing.T) {
 		t.Fatalf("%v\n%s", err, svg)
 	}
 	k := d.scale()
-	for _, want := range []string{fmt.Sprintf(`x="%s"`, num(dayLabel+20*k)), fmt.Sprintf(`width="%s"`, num(40*k)), fmt.Sprintf("M%s", num(dayLabel+120*k)), "is-late"} {
+	for _, want := range []string{fmt.Sprintf(`x="%s"`, num(dayLabel+20*k)), fmt.Sprintf(`width="%s"`, num(40*k)), fmt.Sprintf("M%s",
+		num(dayLabel+120*k)), "is-late"} {
 		if !strings.Contains(svg, want) {
 			t.Errorf("no %s in the picture", want)
 		}

@@ -19,7 +19,7 @@ func oneDay() (day.Sheet, []day.Want) {
 	s := day.Sheet{Date: "2026-12-24", Jobs: []day.Job{{Batch: 3, Letter: "A", Name: "Tagliatelle", Part: day.FromCold, Cooked: true, Left: true}}, Day: d,
 		Slots: []day.Slot{{Start: 600, Min: 20, CleanMin: 10}}, Shop: day.Shop{Breaks: []day.Span{{From: 1, To: 2}},
 			People: []day.Hand{{Name: "Ada", From: 1, To: 2, Cannot: []day.Kind{day.Pot}}}}}
-	return s, []day.Want{{ID: 5, Who: "Pharos", What: "tagliatelle", Due: 720, Jobs: []uint64{3}, Count: 8}, {Who: "nobody yet", What: "x", Due: 800}}
+	return s, []day.Want{{ID: 5, Who: "Pharos", What: "tagliatelle", Due: 720, Jobs: []uint64{3}, Count: 8}, {Who: "nobody yet", What: "x", Due: 800, Count: 2}}
 }
 
 // Every field of the day’s document is described, and it says when orders are ready.
@@ -83,7 +83,7 @@ func TestOrdersThereAndBack(t *testing.T) {
 		t.Fatal(err)
 	}
 	all, wrong := day.Orders(text)
-	if len(wrong) > 0 || len(all) != 1 || all[0].Who != wants[0].Who || all[0].Portions != 8 || all[0].Due != 720 || all[0].Note != "in nests" {
+	if len(wrong) > 0 || len(all) != 2 || all[0].Who != wants[0].Who || all[0].Portions != 8 || all[0].Due != 720 || all[0].Note != "in nests" {
 		t.Errorf("%q: %+v %v", text, all, wrong)
 	}
 }

@@ -59,7 +59,8 @@ func TestDayVersions(t *testing.T) {
 func TestOrdersOfTheWeek(t *testing.T) {
 	s, ctx := storetest.Open(t), context.Background()
 	const thursday = "2026-12-24"
-	for _, o := range []store.Standing{{Weekday: 4, Who: "A", What: "tagliatelle", Portions: 8, Due: 700}, {Weekday: 5, Who: "B", What: "ravioli", Portions: 2, Due: 600}} {
+	for _, o := range []store.Standing{{Weekday: 4, Who: "A", What: "tagliatelle", Portions: 8, Due: 700}, {Weekday: 5, Who: "B", What: "ravioli",
+		Portions: 2, Due: 600}} {
 		if err := s.SaveStanding(ctx, o); err != nil {
 			t.Fatal(err)
 		}

@@ -57,7 +57,7 @@ func (s *Server) known(ctx context.Context) (out []day.Known, err error) {
 
 // stampDay says whether a day has moved, for windows that look at it.
 func (s *Server) stampDay(c *gin.Context) {
-	d, ok := s.dayOf(c)
+	d, ok := s.dayAs(c, s.markDay)
 	if !ok {
 		return
 	}

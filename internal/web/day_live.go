@@ -92,14 +92,16 @@ func (s *Server) aDay(c *gin.Context) (string, time.Time, bool) {
 }
 
 // dayOf reads a day as it stands; an error page where it cannot be read.
-func (s *Server) dayOf(c *gin.Context) (*dayNow, bool) {
+func (s *Server) dayOf(c *gin.Context) (*dayNow, bool) { return s.dayAs(c, s.readDay) }
+
+func (s *Server) dayAs(c *gin.Context, read func(context.Context, string, time.Time) (*dayNow, error)) (*dayNow, bool) {
 	date, midnight, ok := s.aDay(c)
 	if !ok {
 		return nil, false
 	}
 	ctx, cancel := bounded(c)
 	defer cancel()
-	d, err := s.readDay(ctx, date, midnight)
+	d, err := read(ctx, date, midnight)
 	if err != nil {
 		s.failStore(c, err)
 		return nil, false
@@ -107,7 +109,20 @@ func (s *Server) dayOf(c *gin.Context) (*dayNow, bool) {
 	return d, true
 }
 
+// readDay reads a day and works out what is to come by now.
 func (s *Server) readDay(ctx context.Context, date string, midnight time.Time) (*dayNow, error) {
+	d, err := s.markDay(ctx, date, midnight)
+	if err != nil || !d.Live {
+		return d, err
+	}
+	if kept, better, err := d.Sheet.Day.Slip(d.Slots, d.Facts, d.Now, replanNodes); err == nil {
+		d.Kept, d.Better, d.Shown = kept, better, kept.Slots
+	}
+	return d, nil
+}
+
+// markDay reads a day and what has happened.
+func (s *Server) markDay(ctx context.Context, date string, midnight time.Time) (*dayNow, error) {
 	kept, err := s.days.read(ctx, s.store, date)
 	if err != nil {
 		return nil, err
@@ -205,9 +220,6 @@ func (s *Server) liven(ctx context.Context, d *dayNow, ids []uint64) error {
 	}
 	d.Facts = d.Sheet.Facts(made, d.Midnight, d.Now)
 	d.Begun = day.Begun(d.Facts)
-	if kept, better, err := d.Sheet.Day.Slip(d.Slots, d.Facts, d.Now, replanNodes); err == nil {
-		d.Kept, d.Better, d.Shown = kept, better, kept.Slots
-	}
 	return nil
 }
 

@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"math"
 	"net/http"
 	"net/url"
 	"slices"
@@ -31,6 +32,7 @@ type orderRow struct {
 	Standing                        uint64
 	Batch                           uint64
 	BatchName                       string
+	Short                           string // its batch makes less than is ordered of it
 	Errors                          map[string]string
 }
 
@@ -42,6 +44,7 @@ type proposalRow struct {
 	Source uint64
 	From   []knownRow
 	IDs    string
+	Here   []knownRow // batches that are on the day already
 }
 
 // ordersView is the page of a day’s orders.
@@ -106,9 +109,20 @@ func (s *Server) showOrders(c *gin.Context, status int, d *dayNow, v ordersView)
 		s.failStore(c, err)
 		return
 	}
+	ordered := map[uint64]float64{}
+	for _, o := range d.Orders {
+		if o.Batch != nil {
+			ordered[*o.Batch] += o.Portions
+		}
+	}
 	for i := range v.Rows {
-		if b, ok := batches[v.Rows[i].Batch]; ok {
-			v.Rows[i].BatchName = b.Row.Name
+		r := &v.Rows[i]
+		b, ok := batches[r.Batch]
+		if !ok {
+			continue
+		}
+		if r.BatchName = b.Row.Name; ordered[r.Batch] > b.Row.Portions+.05 {
+			r.Short = fmt.Sprintf("It makes %s portions, and %s are ordered of it.", portionsWords(math.Round(10*b.Row.Portions)/10), portionsWords(ordered[r.Batch]))
 		}
 	}
 	s.render(c, status, "orders", "Orders, "+v.Head, v)
@@ -126,6 +140,9 @@ func (s *Server) propose(ctx context.Context, d *dayNow, v *ordersView) error {
 	}
 	for i, p := range day.Propose(wants, known) {
 		row := proposalRow{At: i, What: p.What, Source: p.Source}
+		for _, j := range d.Jobs {
+			row.Here = append(row.Here, knownRow{j.Batch, j.Letter + ", " + j.Name})
+		}
 		for _, k := range known {
 			row.From = append(row.From, knownRow{k.ID, k.Name})
 		}
@@ -334,7 +351,8 @@ func (s *Server) makeBatches(ctx context.Context, c *gin.Context, d *dayNow, val
 		s.showOrders(c, http.StatusUnprocessableEntity, d, ordersView{Told: text})
 		return false, nil
 	}
-	source, err := strconv.ParseUint(values.Get("source"), 10, 63)
+	number, here := strings.CutPrefix(values.Get("source"), "on-") // from one that is on the day
+	source, err := strconv.ParseUint(number, 10, 63)
 	if err != nil {
 		return refuse("Say which batch it is made like.")
 	}
@@ -354,6 +372,9 @@ func (s *Server) makeBatches(ctx context.Context, c *gin.Context, d *dayNow, val
 	if err != nil {
 		return refuse("That batch is not there any more.")
 	}
+	if here {
+		return true, s.serve(ctx, orders, source)
+	}
 	name := suffixed(b.Row.Shape+" for "+measure.List(who), "")
 	p, err := s.scaled(ctx, source, total, d.Date, name)
 	if err != nil {
@@ -363,18 +384,7 @@ func (s *Server) makeBatches(ctx context.Context, c *gin.Context, d *dayNow, val
 	if err != nil {
 		return true, err
 	}
-	var ids []uint64
-	for _, o := range orders {
-		if o.ID == 0 {
-			o.Batch = &made.ID
-			if err := s.store.AddOrders(ctx, []store.Order{o}); err != nil {
-				return true, err
-			}
-			continue
-		}
-		ids = append(ids, o.ID)
-	}
-	if err := s.store.ServeOrders(ctx, ids, made.ID); err != nil {
+	if err := s.serve(ctx, orders, made.ID); err != nil {
 		return true, err
 	}
 	if err := s.put(ctx, d, made.ID); err != nil {
@@ -393,6 +403,22 @@ func (s *Server) makeBatches(ctx context.Context, c *gin.Context, d *dayNow, val
 	}
 	_, err = s.store.SaveDay(ctx, d.Date, d.Version, d.Sheet)
 	return true, err
+}
+
+// serve says by which batch orders are served; those of the week become the day’s own by that.
+func (s *Server) serve(ctx context.Context, orders []store.Order, batch uint64) error {
+	var ids []uint64
+	for _, o := range orders {
+		if o.ID > 0 {
+			ids = append(ids, o.ID)
+			continue
+		}
+		o.Batch = &batch
+		if err := s.store.AddOrders(ctx, []store.Order{o}); err != nil {
+			return err
+		}
+	}
+	return s.store.ServeOrders(ctx, ids, batch)
 }
 
 // weekView is the page of the orders of every week.

@@ -2,7 +2,6 @@ package day
 
 import (
 	"cmp"
-	"fmt"
 	"slices"
 )
 
@@ -118,16 +117,16 @@ func (d *Day) Faults(slots []Slot) []Fault {
 		last = i
 	}
 	for k := range d.Stores {
-		if at, over, task := d.overFull(k, slots); over > 0 {
-			add(task, -1, Full, over, fmt.Sprintf("%s at %d", d.Stores[k].Name, at))
+		if over, task := d.overFull(k, slots); over > 0 {
+			add(task, -1, Full, over, d.Stores[k].Name)
 		}
 	}
 	return out
 }
 
-// overFull is the first moment a store holds more than it can, how much more, and the task that brings it there.
-func (d *Day) overFull(store int, slots []Slot) (at, over, task int) {
-	at = NoLimit
+// overFull is how much more a store holds than it can, when it first does, and the task that brings it there.
+func (d *Day) overFull(store int, slots []Slot) (over, task int) {
+	at := NoLimit
 	for _, h := range d.Holds {
 		if h.Store != store {
 			continue
@@ -142,7 +141,7 @@ func (d *Day) overFull(store int, slots []Slot) (at, over, task int) {
 			at, over, task = t, used-d.Stores[store].Cap, h.From.Task
 		}
 	}
-	return at, over, task
+	return over, task
 }
 
 // value is how well slots that break nothing reach the goals; the needs are what each wait takes alone.

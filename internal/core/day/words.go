@@ -2,6 +2,7 @@ package day
 
 import (
 	"fmt"
+	"strings"
 
 	"hollen/internal/core/measure"
 )
@@ -73,9 +74,20 @@ func (s *Said) Fault(f Fault) string {
 	case Unclean:
 		return fmt.Sprintf("The roller needs %s of cleaning before %s.", Words(f.By), t)
 	case Full:
-		return fmt.Sprintf("There is no room for %s: %s.", t, measure.Lower(f.What))
+		return full(t, f)
 	}
 	return t + " cannot be there."
+}
+
+// full says that a store has no room for a task.
+func full(t string, f Fault) string {
+	switch f.What {
+	case "Rack":
+		return fmt.Sprintf("The rack is full then: %s wants %.1f m of rod more.", t, float64(f.By)/10)
+	case "Fridge":
+		return fmt.Sprintf("The fridge has no place left then: %s wants %s more.", t, measure.Plural(f.By, "place", "places"))
+	}
+	return fmt.Sprintf("The %s is in use then: %s has to wait for it.", measure.Lower(strings.TrimSuffix(f.What, "s")), t)
 }
 
 // Trouble says in two sentences why a day cannot be planned, and the nearest that can.
