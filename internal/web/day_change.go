@@ -124,7 +124,9 @@ func (s *Server) changeDay(c *gin.Context) {
 		return
 	}
 	d.Sheet.By = words
-	if _, err := s.store.SaveDay(ctx, d.Date, d.Version, d.Sheet); errors.Is(err, store.ErrChanged) {
+	keep, cancel := context.WithTimeout(context.WithoutCancel(ctx), dbTimeout) // the search may have taken a while
+	defer cancel()
+	if _, err := s.store.SaveDay(keep, d.Date, d.Version, d.Sheet); errors.Is(err, store.ErrChanged) {
 		s.clashed(c, d.Date, key)
 		return
 	} else if err != nil {
@@ -350,7 +352,7 @@ func (s *Server) again(ctx context.Context, d *dayNow, v *dayView) error {
 	}
 	put := day.Put(s.rules.Day, d.Shop, d.Jobs, plans, d.Wishes, d.Wants)
 	slots, facts := d.carried(put) // what has begun stays as it is, whatever is now said of it
-	found := put.From(slots, facts, d.Now, day.Nodes)
+	found := put.From(slots, facts, d.Now, replanNodes)
 	if found == nil {
 		v.Wrong = "There is no plan for what is left that keeps this as well."
 		return errRefused

@@ -401,7 +401,9 @@ func (s *Server) makeBatches(ctx context.Context, c *gin.Context, d *dayNow, val
 	} else if err != nil {
 		return true, err
 	}
-	_, err = s.store.SaveDay(ctx, d.Date, d.Version, d.Sheet)
+	keep, cancel := context.WithTimeout(context.WithoutCancel(ctx), dbTimeout) // the search may have taken a while
+	defer cancel()
+	_, err = s.store.SaveDay(keep, d.Date, d.Version, d.Sheet)
 	return true, err
 }
 

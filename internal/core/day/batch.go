@@ -270,6 +270,7 @@ func (o *of) roll(j *Job) {
 	if j.Cooked {
 		end = o.pot(end)
 	}
+	o.trays(packs, parts, end)
 	o.ends[j.Batch] = append(o.ends[j.Batch], end)
 	o.warm(rolls[0], packs[len(packs)-1])
 }
@@ -299,6 +300,25 @@ func (o *of) filled(roll int) {
 	f := o.task(Filling, "Make the filling", float64(o.ru.FillingMin), nil)
 	o.lag(Point{f, true}, Point{roll, false}, o.ru.FillingCoolMin, o.ru.FillingKeepMin, Cooling)
 	o.day.Holds = append(o.day.Holds, Hold{Point{f, true}, Point{roll, false}, atFridge, 1})
+}
+
+// trays holds the trays that what is cut lies on, until it is packed or cooked; what needs more than there are goes in turns.
+func (o *of) trays(packs, parts []int, end int) {
+	all := 0
+	for _, n := range parts {
+		all += n
+	}
+	for k, c := range packs {
+		need := min(o.shop.Trays, int(math.Ceil(float64(o.p.Dry.Trays*parts[k])/float64(all))))
+		if need <= 0 {
+			continue
+		}
+		until := Point{c, true}
+		if o.day.Tasks[end].Kind == Pot {
+			until = Point{end, false}
+		}
+		o.day.Holds = append(o.day.Holds, Hold{Point{c, false}, until, atTrays, need})
+	}
 }
 
 // pot adds the pot for what is cooked the same day.

@@ -42,7 +42,7 @@ const moveNodes = 400
 // around moves a task where the order of the others does not allow it: they are put into another order, moved as little as
 // can be; nil when there is none.
 func (d *Day) around(slots []Slot, begun []bool, task, to, by int) []Slot {
-	if len(d.queue()) > Exact {
+	if !d.whole() {
 		return nil
 	}
 	next := *d

@@ -43,10 +43,10 @@ func (d *Day) Slip(old []Slot, facts []Fact, now, limit int) (kept, better *Chan
 	}
 	after := d.after(old, facts, now)
 	kept = after.keep()
-	if len(d.queue()) > Exact {
+	if !d.whole() {
 		return kept, nil, nil
 	}
-	found := after.reorder(kept, limit)
+	found := after.reorder(kept, min(limit, d.nodes()/5)) // it must be there at once
 	if found == nil || !d.gains(found, kept) {
 		return kept, nil, nil
 	}
@@ -282,8 +282,8 @@ func (d *Day) From(old []Slot, facts []Fact, now, limit int) *Change {
 	}
 	after := d.after(old, facts, now)
 	kept := after.keep()
-	if len(d.queue()) <= Exact {
-		if found := after.reorder(kept, limit); found != nil {
+	if d.whole() {
+		if found := after.reorder(kept, min(limit, d.nodes()/5)); found != nil {
 			return found
 		}
 	}

@@ -109,20 +109,34 @@ func (d *Day) alone(b, limit int, stretch func(*Day, int) *Day) (Trouble, bool) 
 	return Trouble{DayTooLong, b, -1, -1, -1, ""}, true
 }
 
-// Exact says whether a day of so many batches is searched whole: fewer can be proved.
-const Exact = 8
+// Exact is up to how many batches a day is searched whole, and exactTasks up to how many tasks: a larger one is planned part by part.
+const (
+	Exact      = 8
+	exactTasks = 56
+)
 
-// Nodes is how many nodes a search may take, by the day’s size.
-const Nodes = 10_000
+// Nodes is how many nodes a search of a day of up to fewTasks tasks may take; larger ones may take fewer, as each takes longer.
+const (
+	Nodes    = 10_000
+	fewTasks = 26
+)
+
+// nodes is how many nodes a search of this day may take: by its size alone, never by a clock.
+func (d *Day) nodes() int {
+	n := max(len(d.Tasks), fewTasks)
+	return Nodes * fewTasks * fewTasks * fewTasks / (n * n * n)
+}
+
+// whole says whether the day is small enough to be searched whole.
+func (d *Day) whole() bool { return len(d.queue()) <= Exact && len(d.Tasks) <= exactTasks }
 
 // Plan is the best plan of a day, small or large: proved where the tree closes, else with its distance from what nobody
 // can do better than. ErrNoPlan when none is found; Explain says why.
 func (d *Day) Plan() (*Answer, error) {
-	batches := len(d.queue())
-	if batches > Exact {
+	if !d.whole() {
 		return d.Large()
 	}
-	a, err := d.Solve(Nodes)
+	a, err := d.Solve(d.nodes())
 	if err == nil && a.Proved {
 		return a, nil
 	}
