@@ -40,6 +40,18 @@ func (b *tab) dragged(task string, min float64) {
 	b.mouse(input.DispatchMouseEventTypeMouseReleased, at[0]+min*at[2], at[1])
 }
 
+// aDay is a day so many days from now, open from eight to six whatever the clock says now.
+func aDay(t *testing.T, s *store.Store, days int) string {
+	t.Helper()
+	date := time.Now().AddDate(0, 0, days).Format(time.DateOnly)
+	shop := day.DefaultShop(rules.Default().Day)
+	shop.People, shop.Mixers = []day.Hand{{Name: "Linde", Pace: 100}, {Name: "Osk", Pace: 110}}, 1
+	if _, err := s.SaveDay(context.Background(), date, 0, day.Sheet{Shop: shop}); err != nil {
+		t.Fatal(err)
+	}
+	return date
+}
+
 // Orders are typed and pasted, the batches they need proposed and made, the day planned, a task dragged and taken back, moved by
 // keys; what cannot be is refused with the nearest that can, and the list is printed.
 func TestDayFromOrders(t *testing.T) {
@@ -47,7 +59,7 @@ func TestDayFromOrders(t *testing.T) {
 	br := browser(t)
 	b := open(t, br, base, wide, high)
 	b.expect = []string{"422"}
-	date := time.Now().AddDate(0, 0, 40).Format(time.DateOnly)
+	date := aDay(t, s, 40)
 	b.visit("/days/" + date + "/orders")
 	for name, text := range map[string]string{"who": "Pharos inn", "what": "tagliatelle", "portions": "lots", "when": "12:30"} {
 		b.enter("#o-new-"+name, text)
@@ -189,10 +201,10 @@ func TestDayFollowsTheBench(t *testing.T) {
 
 // A day is planned by keys alone, and hours that cannot be are said beside their field with everything as typed.
 func TestDayByKeys(t *testing.T) {
-	base, _ := serve(t)
+	base, s := serve(t)
 	b := open(t, browser(t), base, tabletW, high)
 	b.expect = []string{"422"}
-	date := time.Now().AddDate(0, 0, 41).Format(time.DateOnly)
+	date := aDay(t, s, 41)
 	b.visit("/days/" + date)
 	press := func(sel, key string) {
 		t.Helper()

@@ -45,7 +45,7 @@ func today(now time.Time, ids []uint64, plans []*plan.Plan) (day.Sheet, []store.
 func dayOf(now time.Time) (midnight time.Time, at int) {
 	local := now.Local()
 	midnight = time.Date(local.Year(), local.Month(), local.Day(), 0, 0, 0, 0, local.Location())
-	if at = int(local.Sub(midnight).Minutes()); at < 4*60 { // it began before midnight
+	if at = day.MinuteOf(midnight, local); at < 4*60 { // it began before midnight
 		midnight = midnight.AddDate(0, 0, -1)
 		at += 24 * 60
 	}

@@ -95,7 +95,7 @@ func Calendar(d Day, midnight time.Time, who, identity string) string {
 	for _, b := range d.Batches {
 		names[b.Letter] = b.Name
 	}
-	at := func(min int) time.Time { return midnight.Add(time.Duration(min) * time.Minute).UTC() }
+	at := func(min int) time.Time { return day.At(midnight, min).UTC() }
 	for _, t := range d.Tasks {
 		if t.By == "" || who != "" && t.By != who {
 			continue

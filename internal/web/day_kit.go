@@ -41,6 +41,9 @@ type kitView struct {
 
 const mostPeople = 8
 
+// longestDay is how long a day may be open, min.
+const longestDay = 20 * 60
+
 var kindWords = []kindChoice{{day.Knead, "knead", false}, {day.Filling, "fillings", false}, {day.Roll, "roll", false}, {day.Cut, "cut and pack", false},
 	{day.Pot, "cook", false}}
 
@@ -65,8 +68,11 @@ func readSpans(text string) ([]day.Span, bool) {
 		a, b, ok := strings.Cut(strings.NewReplacer("–", "-", "—", "-", " to ", "-").Replace(part), "-")
 		from, one := day.ParseTime(a)
 		to, two := day.ParseTime(b)
-		if !ok || !one || !two || to <= from || len(out) >= 6 {
+		if !ok || !one || !two || to == from || len(out) >= 6 {
 			return nil, false
+		}
+		if to < from { // over midnight
+			to += 24 * 60
 		}
 		out = append(out, day.Span{From: from, To: to})
 	}
@@ -116,8 +122,14 @@ func readKit(values url.Values, s *day.Shop) kitView {
 	if from := values.Get("roller_from"); slices.ContainsFunc(rollerFroms, func(x [2]string) bool { return x[0] == from }) {
 		s.RollerFrom, v.From = from, from
 	}
-	if s.CloseAt <= s.OpenAt && !v.Wrong {
-		v.Fields[1].Err, v.Wrong = "After it opens.", true
+	if s.CloseAt <= s.OpenAt { // past midnight
+		s.CloseAt += 24 * 60
+	}
+	if s.CloseAt-s.OpenAt > longestDay && !v.Wrong {
+		v.Fields[1].Err, v.Wrong = fmt.Sprintf("After it opens, and at most %s later.", day.Words(longestDay)), true
+	}
+	for i := range s.Breaks {
+		s.Breaks[i] = s.Within(s.Breaks[i])
 	}
 	v.People = nil
 	var people []day.Hand
@@ -139,6 +151,13 @@ func readKit(values url.Values, s *day.Shop) kitView {
 			continue
 		}
 		r.read(&h, people)
+		hours := s.Within(day.Span{From: h.From, To: h.To})
+		if h.From, h.To = hours.From, hours.To; h.From > 0 && h.To > 0 && h.To < h.From {
+			r.Errors["to"] = "After they come."
+		}
+		for k := range h.Breaks {
+			h.Breaks[k] = s.Within(h.Breaks[k])
+		}
 		v.Wrong = v.Wrong || len(r.Errors) > 0
 		v.People, people = append(v.People, r), append(people, h)
 	}
@@ -171,7 +190,7 @@ func (r *handRow) read(h *day.Hand, others []day.Hand) {
 		}
 		*to = at
 	}
-	if h.From > 0 && h.To > 0 && h.To <= h.From {
+	if h.From > 0 && h.From == h.To {
 		r.Errors["to"] = "After they come."
 	}
 	spans, ok := readSpans(r.Breaks)

@@ -11,6 +11,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"hollen/internal/core/day"
+	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
 	"hollen/internal/store"
 )
@@ -21,6 +22,7 @@ type dayNow struct {
 	Midnight time.Time
 	Now      int // min from midnight
 	Live     bool
+	In       measure.System
 	All      bool // of a long day everything is shown
 	Orders   []store.Order
 	Wants    []day.Want
@@ -127,7 +129,7 @@ func (s *Server) markDay(ctx context.Context, date string, midnight time.Time) (
 	if err != nil {
 		return nil, err
 	}
-	d := &dayNow{Day: kept, Midnight: midnight, Now: int(time.Since(midnight).Minutes()), Making: map[uint64]uint64{}}
+	d := &dayNow{Day: kept, Midnight: midnight, Now: day.MinuteOf(midnight, time.Now()), Making: map[uint64]uint64{}}
 	if d.Version == 0 {
 		if err := s.startDay(ctx, d); err != nil {
 			return nil, err
@@ -199,7 +201,7 @@ func (s *Server) liven(ctx context.Context, d *dayNow, ids []uint64) error {
 		return nil
 	}
 	d.Live = true
-	from := d.Midnight.Add(time.Duration(first-180) * time.Minute)
+	from := day.At(d.Midnight, first-180)
 	makings, err := s.store.MadeOn(ctx, ids, from, d.Midnight.Add(36*time.Hour))
 	if err != nil {
 		return err

@@ -310,6 +310,7 @@ func (s *Server) besideDay(c *gin.Context) {
 		at, v.What = 0, tries[0][0]
 	}
 	v.With = tries[at][1]
+	d.In = shownIn(c)
 	ctx, cancel := bounded(c)
 	defer cancel()
 	plans, err := s.work(ctx, d)

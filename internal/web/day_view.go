@@ -119,6 +119,7 @@ func dateWords(date string) string {
 
 // show puts the day into a view; key is the task looked at.
 func (d *dayNow) view(in measure.System, key string) *dayView {
+	d.In = in
 	v := &dayView{Date: d.Date, Head: dateWords(d.Date), Version: d.Version, CanUndo: d.CanUndo, Planned: d.Planned(), Live: d.Live, Stamp: d.Stamp, In: in,
 		Kit: kitOf(&d.Shop), Orders: len(d.Orders), Beside: []string{"roller", "mixer", "hands", "fridge"}}
 	at := d.Midnight
@@ -405,7 +406,7 @@ func (d *dayNow) lanes(first, last int) *draw.Day {
 		p.Lanes = append(p.Lanes, sorted(draw.DayLane{Name: "Resting", Small: "minutes", Bars: bars}))
 	}
 	if bars := d.rackBars(); len(bars) > 0 {
-		p.Lanes = append(p.Lanes, sorted(draw.DayLane{Name: "Rack", Small: fmt.Sprintf("%.0f m of rod", d.Shop.RackM), Bars: bars}))
+		p.Lanes = append(p.Lanes, sorted(draw.DayLane{Name: "Rack", Small: d.In.M(d.Shop.RackM, 0) + " of rod", Bars: bars}))
 	}
 	wants := slices.Clone(d.Wants)
 	slices.SortStableFunc(wants, func(a, b day.Want) int { return cmp.Compare(a.Due, b.Due) })
@@ -526,9 +527,9 @@ func (d *dayNow) rackBars() (out []draw.DayBar) {
 			continue
 		}
 		from, to := d.Shown[h.From.Task].Start, d.Shown[h.To.Task].Start
-		j := d.Jobs[d.Sheet.Day.Tasks[h.From.Task].Batch]
-		bar := draw.DayBar{From: float64(from), To: float64(to), Letter: j.Letter, Words: fmt.Sprintf("%.1f m", float64(h.Quantity)/10), Face: j.Face, Edge: j.Edge,
-			Class: "soft", Says: fmt.Sprintf("%s %s: on the rack, %.1f m of rod, %s to %s", j.Letter, j.Name, float64(h.Quantity)/10, day.Time(from), day.Time(to))}
+		j, rod := d.Jobs[d.Sheet.Day.Tasks[h.From.Task].Batch], d.In.M(float64(h.Quantity)/10, 1)
+		bar := draw.DayBar{From: float64(from), To: float64(to), Letter: j.Letter, Words: rod, Face: j.Face, Edge: j.Edge,
+			Class: "soft", Says: fmt.Sprintf("%s %s: on the rack, %s of rod, %s to %s", j.Letter, j.Name, rod, day.Time(from), day.Time(to))}
 		if d.Facts[h.To.Task].Begun {
 			bar.Class += " done"
 		}

@@ -5,7 +5,9 @@ import (
 	"slices"
 	"strings"
 	"testing"
+	"time"
 
+	"hollen/internal/core/bench"
 	"hollen/internal/core/day"
 	"hollen/internal/core/plan"
 	"hollen/internal/core/rules"
@@ -266,5 +268,72 @@ func TestPropose(t *testing.T) {
 	got := day.Propose(wants, known)
 	if len(got) != 4 || got[0].Source != 9 || got[0].Portions != 12 || got[0].Due != 700 || got[1].Source != 6 || got[2].Source != 0 || got[3].Source != 7 {
 		t.Errorf("%+v", got)
+	}
+}
+
+// A minute of the day is what the clock on the wall says, also where it is put forward meanwhile.
+func TestMinutesByTheWallClock(t *testing.T) {
+	where := time.FixedZone("quay", 3600)
+	if zone, err := time.LoadLocation("Europe/Rome"); err == nil {
+		where = zone
+	}
+	midnight := time.Date(2026, 3, 29, 0, 0, 0, 0, where) // at two it is three
+	for _, at := range []time.Time{time.Date(2026, 3, 29, 8, 30, 0, 0, where), time.Date(2026, 3, 29, 1, 59, 0, 0, where), time.Date(2026, 3, 30, 1, 5, 0, 0, where)} {
+		min := day.MinuteOf(midnight, at)
+		if want := 60*at.Hour() + at.Minute(); min%1440 != want || min/1440 != at.Day()-29 {
+			t.Errorf("%v is minute %d", at, min)
+		}
+		if back := day.At(midnight, min); !back.Equal(at) {
+			t.Errorf("minute %d is %v, not %v", min, back, at)
+		}
+	}
+}
+
+// Moved in time as a whole, a day keeps everything between its tasks.
+func TestShift(t *testing.T) {
+	d, jobs := put(t, two(), nil, demo.Saturday, demo.Chandler)
+	a, err := d.Plan()
+	if err != nil {
+		t.Fatal(err)
+	}
+	s := day.Sheet{Shop: two(), Jobs: jobs}
+	s.Take(d, a)
+	c := s.Copy()
+	c.Shift(95)
+	if len(c.Day.Faults(c.Slots)) > 0 || c.Slots[0].Start != s.Slots[0].Start+95 || c.Shop.OpenAt != s.Shop.OpenAt+95 {
+		t.Errorf("%+v", c.Day.Faults(c.Slots))
+	}
+	if s.Slots[0] != a.Slots[0] || s.Shop.OpenAt != two().OpenAt {
+		t.Error("the copy and what it was made of are one")
+	}
+}
+
+// What the bench knows of a dough that lies in its rest is what the day counts with: its kneading done when it was done, the roll to come;
+// without the bench the same can be said by hand; and what comes later says that what comes before was done.
+func TestFacts(t *testing.T) {
+	now := time.Date(2026, 11, 28, 11, 0, 0, 0, time.UTC)
+	midnight := now.Truncate(24 * time.Hour)
+	sc := demo.Scenario(rules.Default(), demo.Day)
+	made := sc.Makings(now, sc.Batches)[1]
+	run := bench.Run(made.Plan, made.Began, made.Events)
+	d, jobs := put(t, two(), nil, demo.Service)
+	a, err := d.Plan()
+	if err != nil {
+		t.Fatal(err)
+	}
+	s := day.Sheet{Shop: two(), Jobs: jobs}
+	s.Take(d, a)
+	facts := s.Facts(map[uint64]day.Made{1: {Steps: run.Steps, State: run.State}}, midnight, 660)
+	if knead, roll := facts[s.Task("1.knead.1")], facts[s.Task("1.roll.1")]; !knead.Done || knead.End < 645 || knead.End > 655 || knead.Start >= knead.End || roll.Begun {
+		t.Errorf("kneading %+v, rolling %+v", knead, roll)
+	}
+	s.Marks = map[string]day.Mark{"1.roll.1": {Began: 600}}
+	facts = s.Facts(nil, midnight, 660)
+	if knead, roll := facts[s.Task("1.knead.1")], facts[s.Task("1.roll.1")]; !knead.Done || knead.End > 600 || !roll.Begun || roll.Done || roll.End < 660 {
+		t.Errorf("said by hand: kneading %+v, rolling %+v", knead, roll)
+	}
+	kept, _, err := d.Slip(a.Slots, facts, 660, 500)
+	if err != nil || kept.Slots[s.Task("1.cut.1")].Start < 660 {
+		t.Errorf("%v %+v", err, kept)
 	}
 }

@@ -109,7 +109,7 @@ func (s *Sheet) Facts(made map[uint64]Made, midnight time.Time, now int) []Fact 
 // atBench finds when a task was begun and done among the steps of a making.
 func atBench(t *Task, m Made, midnight time.Time, now int) Fact {
 	var f Fact
-	minute := func(at time.Time) int { return int(at.Sub(midnight).Minutes()) }
+	minute := func(at time.Time) int { return MinuteOf(midnight, at) }
 	all, any := true, false
 	for i := range m.Steps {
 		step := &m.Steps[i]
@@ -260,4 +260,17 @@ func (s *Sheet) TasksOf(batch uint64) (out []int) {
 		}
 	}
 	return out
+}
+
+// MinuteOf is a moment as min from a midnight, by the clock on the wall there: past the next midnight it goes on, and on a day on
+// which the clock is put forward or back it is what the clock says.
+func MinuteOf(midnight, at time.Time) int {
+	local := at.In(midnight.Location())
+	day := func(t time.Time) time.Time { return time.Date(t.Year(), t.Month(), t.Day(), 0, 0, 0, 0, time.UTC) }
+	return int(day(local).Sub(day(midnight)).Hours())*60 + local.Hour()*60 + local.Minute()
+}
+
+// At is the moment of a minute from a midnight, by the clock on the wall there.
+func At(midnight time.Time, min int) time.Time {
+	return time.Date(midnight.Year(), midnight.Month(), midnight.Day(), 0, min, 0, 0, midnight.Location())
 }

@@ -177,6 +177,16 @@ func (s *Shop) off(h Hand) [][2]int {
 	return slices.DeleteFunc(out, func(x [2]int) bool { return x[1] <= x[0] })
 }
 
+// Within is a time that was said of this day: what lies before opening and is within the hours past midnight is meant there.
+func (s *Shop) Within(x Span) Span {
+	for _, at := range []*int{&x.From, &x.To} {
+		if *at > 0 && *at < s.OpenAt && *at+24*60 <= s.CloseAt {
+			*at += 24 * 60
+		}
+	}
+	return x
+}
+
 // wish puts what is said of single tasks into the day.
 func (b *builder) wish(wishes []Wish) {
 	for _, w := range wishes {
