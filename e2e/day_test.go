@@ -100,9 +100,11 @@ func TestDayFromOrders(t *testing.T) {
 	if off := moved - was; off < 16 || off > 24 {
 		t.Errorf("dragged by %d min", off)
 	}
-	// A rest cannot be dragged away.
-	b.dragged(roll, -90)
-	b.until("refused", "document.querySelector('#day-says').textContent.includes('The nearest that can be is')")
+	// Before opening nothing can be done.
+	b.visit("/days/" + date + "?task=" + roll)
+	b.enter("#move-to", "6:00")
+	b.click("button[value=move]")
+	b.until("refused", "document.querySelector('#day-says').textContent.includes('It can be at')")
 	if got := b.starts(roll); got != moved {
 		t.Errorf("it moved to %d all the same", got)
 	}

@@ -8,7 +8,7 @@ import (
 // Refusal says why a task cannot be moved where it was asked to go.
 type Refusal struct {
 	Fault   Fault
-	Nearest int // the nearest start that can be, min; −1: none was found within four hours
+	Nearest int // a start near it that can be, min; −1: none was found within twelve hours
 }
 
 // Move starts a task at another minute, done by another person where by is not Nobody; what follows it moves only as far
@@ -22,12 +22,16 @@ func (d *Day) Move(slots []Slot, begun []bool, task, to, by int) ([]Slot, *Refus
 		return other, nil
 	}
 	r := &Refusal{*fault, -1}
-	for off := 1; off <= 240; off++ {
+	for off, step := 1, 1; off <= 720; off += step {
+		if off >= 60 {
+			step = 5
+		}
 		for _, at := range []int{to + off, to - off} {
-			if at < 0 || at == slots[task].Start && by == slots[task].By {
+			if at < 0 {
 				continue
 			}
-			if _, bad := d.try(slots, begun, task, at, by); bad == nil {
+			_, bad := d.try(slots, begun, task, at, by)
+			if bad == nil || off%15 == 0 && off <= 240 && d.around(slots, begun, task, at, by) != nil {
 				r.Nearest = at
 				return nil, r
 			}
