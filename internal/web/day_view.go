@@ -131,8 +131,12 @@ func (d *dayNow) view(in measure.System, key string) *dayView {
 			dough += j.DoughG
 		}
 	}
-	v.Facts = append(v.Facts, fmt.Sprintf("%s, %s of dough, %s", measure.Plural(batches, "batch", "batches"), in.KG(dough/1000, 1),
-		handsWords(len(d.Shop.People))))
+	if batches == 0 {
+		v.Facts = []string{"Nothing on it yet, " + handsWords(len(d.Shop.People))}
+	} else {
+		v.Facts = append(v.Facts, fmt.Sprintf("%s, %s of dough, %s", measure.Plural(batches, "batch", "batches"), in.KG(dough/1000, 1),
+			handsWords(len(d.Shop.People))))
+	}
 	for _, o := range d.Orders {
 		if o.Batch == nil {
 			v.Waiting++

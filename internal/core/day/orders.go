@@ -227,7 +227,8 @@ func Propose(wants []Want, known []Known) (out []Proposal) {
 	return out
 }
 
-// Match is the batch that words mean: one of that name, else one whose name or shape holds all of them; 0 when none does.
+// Match is the batch that words mean: one of that name, else one of that shape, before others one that is called by it, else one whose
+// name or shape holds all of them; 0 when none does.
 func Match(what string, known []Known) uint64 {
 	want := strings.ToLower(strings.Join(strings.Fields(what), " "))
 	if want == "" {
@@ -236,6 +237,14 @@ func Match(what string, known []Known) uint64 {
 	for _, k := range known {
 		if strings.ToLower(k.Name) == want {
 			return k.ID
+		}
+	}
+	named := func(k Known) bool { return strings.Contains(strings.ToLower(k.Name), strings.TrimSuffix(want, "s")) }
+	for _, called := range []bool{true, false} {
+		for _, k := range known {
+			if strings.EqualFold(k.Shape, want) && (named(k) || !called) {
+				return k.ID
+			}
 		}
 	}
 	for _, in := range []func(Known) string{func(k Known) string { return k.Shape }, func(k Known) string { return k.Name + " " + k.Shape }} {
