@@ -3,6 +3,8 @@ package e2e
 import (
 	"context"
 	"fmt"
+	"math"
+	"strconv"
 	"strings"
 	"testing"
 	"time"
@@ -134,6 +136,19 @@ func TestDayFromOrders(t *testing.T) {
 		t.Errorf("%d lines on the wall for %d tasks", got, len(d.Slots))
 	}
 	b.until("a key to print", "!document.querySelector('[data-print]').hidden")
+	for paper, mm := range map[string]float64{"a4": 210, "letter": 215.9} {
+		for _, on := range []string{date, today()} {
+			b.visit("/days/" + on + "/wall?paper=" + paper)
+			pdf, err := chromedp.Run(b.ctx, chromedp.PrintToPDF(chromedp.PDFPreferCSSPageSize(), chromedp.PDFPrintBackground()))
+			if err != nil {
+				t.Fatal(err)
+			}
+			w, _ := strconv.ParseFloat(string(pdfBox.FindSubmatch(pdf)[1]), 64)
+			if n := len(pdfPage.FindAll(pdf, -1)); n != 1 || math.Abs(w*25.4/72-mm) > 1 {
+				t.Errorf("%s on %s: %d pages, %.1f mm wide", on, paper, n, w*25.4/72)
+			}
+		}
+	}
 }
 
 // behind is the workshop’s day with the tagliatelle begun at the bench only now, an hour after it was planned.

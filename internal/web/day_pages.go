@@ -185,7 +185,7 @@ type phoneView struct {
 
 type phoneCard struct {
 	Word, Key, Letter, Face, Edge, Head, Batch, When, Left, Rest string
-	Making, Batch1                                               uint64
+	Making, BatchID                                              uint64
 	Begun                                                        bool
 }
 
@@ -221,7 +221,7 @@ func (d *dayNow) cards(who string) (out []phoneCard) {
 	words := []string{"Next", "Then", "Then"}
 	for _, i := range order {
 		t, x, j := &d.Sheet.Day.Tasks[i], d.Shown[i], d.Jobs[d.Sheet.Day.Tasks[i].Batch]
-		p := phoneCard{Key: t.Key, Letter: j.Letter, Face: j.Face, Edge: j.Edge, Head: t.Name, Batch: j.Name, Making: d.Making[j.Batch], Batch1: j.Batch,
+		p := phoneCard{Key: t.Key, Letter: j.Letter, Face: j.Face, Edge: j.Edge, Head: t.Name, Batch: j.Name, Making: d.Making[j.Batch], BatchID: j.Batch,
 			Begun: d.Facts[i].Begun, When: day.Time(x.Start)}
 		if x.By >= 0 && who == "" {
 			p.When += ", " + d.Sheet.Day.People[x.By].Name

@@ -9,8 +9,10 @@ let waiting = 0; // the arrow keys are still being pressed
 
 export function startDay(page) {
   const root = () => document.getElementById("day");
-  document.addEventListener("pointerdown", (e) => drag(e, root()));
-  document.addEventListener("keydown", (e) => keyed(e, root()));
+  if (document.documentElement.dataset.may !== "looks") {
+    document.addEventListener("pointerdown", (e) => drag(e, root()));
+    document.addEventListener("keydown", (e) => keyed(e, root()));
+  }
   document.addEventListener("click", (e) => {
     if (e.target.closest?.(".day-bar")?.dataset.moved) e.preventDefault();
   }, true);
@@ -26,7 +28,7 @@ function atNow() {
 
 // Looks whether the day has moved, and shows it anew where it has and nothing is being typed.
 export function follow(el, data, again) {
-  let stamp = data().stamp, minute = null;
+  let minute = null;
   setInterval(async () => {
     if (document.hidden || busy || typing()) return;
     try {
@@ -36,7 +38,6 @@ export function follow(el, data, again) {
       const moved = now.stamp !== data().stamp || (minute !== null && now.minute !== minute);
       minute = now.minute;
       if (moved && !busy && !typing()) again();
-      stamp = now.stamp;
     } catch { /* the server is away; the page stays as it is */ }
   }, LOOK);
 }
