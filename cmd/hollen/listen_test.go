@@ -217,6 +217,13 @@ func TestDatabaseHangsAndDies(t *testing.T) {
 	if err := syscall.Kill(pid(), syscall.SIGSTOP); err != nil {
 		t.Fatal(err)
 	}
+	for range 200 { // every thread of it stands still a moment later
+		stats, _ := filepath.Glob(fmt.Sprintf("/proc/%d/task/*/stat", pid()))
+		if !slices.ContainsFunc(stats, func(f string) bool { b, _ := os.ReadFile(f); return !bytes.Contains(b, []byte(") T ")) }) {
+			break
+		}
+		time.Sleep(5 * time.Millisecond)
+	}
 	for path, most := range map[string]time.Duration{"/readyz": 4 * time.Second, "/": 10 * time.Second, "/batches/7": 10 * time.Second} {
 		if code, page, took := ask(path); code != 503 || took > most || path != "/readyz" && !strings.Contains(page, "One moment.") {
 			t.Errorf("%s while it hangs: %d after %v: %.200s", path, code, took, page)
