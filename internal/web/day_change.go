@@ -223,7 +223,7 @@ func taken(_ *Server, _ context.Context, d *dayNow, _ url.Values, v *dayView) (s
 		v.Wrong = "There is no better order any more: the day has moved on."
 		return "", errRefused
 	}
-	d.Slots, d.Proved = d.Better.Slots, false
+	d.Slots, d.Proved, d.Bound = d.Better.Slots, false, day.Goals{}
 	return "Took the better order", nil
 }
 
@@ -359,6 +359,7 @@ func (s *Server) again(ctx context.Context, d *dayNow, v *dayView) error {
 	}
 	d.Sheet.Day, d.Slots = put, found.Slots
 	d.settle()
+	d.Bound = day.Goals{} // of another day: other hands, other batches
 	return nil
 }
 

@@ -128,6 +128,8 @@ func Proof(a *Answer) string {
 		return "Proved best: with these hands nothing is less late, and then no day is shorter."
 	case a.Proved:
 		return "Proved best: no plan of these batches is shorter."
+	case a.Bound == Goals{}:
+		return "Planned anew on the way: how near it is to the best is not known."
 	case a.GapMin() == 0:
 		return "As short as any plan could be."
 	}
