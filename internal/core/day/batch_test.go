@@ -329,6 +329,23 @@ func TestFacts(t *testing.T) {
 		knead.Start >= knead.End || roll.Begun {
 		t.Errorf("kneading %+v, rolling %+v", knead, roll)
 	}
+	// A making gone through from end to end has done every task, each when its steps were.
+	whole := sc.Makings(now, sc.Batches)[0]
+	ran := bench.Run(whole.Plan, whole.Began, whole.Events)
+	linguine, of := put(t, two(), nil, demo.Chandler)
+	b, err := linguine.Plan()
+	if err != nil {
+		t.Fatal(err)
+	}
+	l := day.Sheet{Shop: two(), Jobs: of}
+	l.Take(linguine, b)
+	last := -2000
+	for i, f := range l.Facts(map[uint64]day.Made{1: {Steps: ran.Steps, State: ran.State}}, midnight, 660) {
+		if !f.Done || f.Start < last || f.End <= f.Start || f.End-f.Start > 3*b.Slots[i].Min {
+			t.Errorf("%s: %+v, planned %+v", linguine.Tasks[i].Key, f, b.Slots[i])
+		}
+		last = f.Start
+	}
 	s.Marks = map[string]day.Mark{"1.roll.1": {Began: 600}}
 	facts = s.Facts(nil, midnight, 660)
 	if knead, roll := facts[s.Task("1.knead.1")], facts[s.Task("1.roll.1")]; !knead.Done || knead.End > 600 || !roll.Begun || roll.Done || roll.End < 660 {

@@ -111,6 +111,7 @@ func atBench(t *Task, m Made, midnight time.Time, now int) Fact {
 	var f Fact
 	minute := func(at time.Time) int { return MinuteOf(midnight, at) }
 	all, any := true, false
+	f.End = -NoLimit
 	for i := range m.Steps {
 		step := &m.Steps[i]
 		if !slices.Contains(t.Keys, step.Of) && !slices.Contains(t.Keys, step.Key) ||
@@ -139,7 +140,7 @@ func atBench(t *Task, m Made, midnight time.Time, now int) Fact {
 	if f.End <= f.Start && f.Done {
 		f.End = f.Start + 1
 	}
-	if f.Start > now {
+	if !f.Begun || f.Start > now {
 		return Fact{}
 	}
 	return f
