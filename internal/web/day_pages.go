@@ -138,6 +138,7 @@ type wallView struct {
 	Lines             []listLine
 	Orders            []wallOrder
 	Proof             string
+	Style             template.CSS // how large it is written, so that a day is a page
 }
 
 type wallOrder struct{ Who, What, When, Ready, Letters string }
@@ -168,6 +169,8 @@ func (s *Server) showWall(c *gin.Context) {
 		}
 		v.Orders = append(v.Orders, o)
 	}
+	fit := math.Max(.55, math.Min(1, 17/float64(len(v.Lines)+len(v.Orders)+2)))
+	v.Style = template.CSS(fmt.Sprintf("--fit:%.2f", fit))
 	s.render(c, http.StatusOK, "wall", v.Head+", by the clock", v)
 }
 
