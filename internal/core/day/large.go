@@ -8,6 +8,9 @@ import (
 // widths are how many batches are looked at together and how many tasks of them are then settled.
 var widths = [][2]int{{6, 5}, {5, 3}, {7, 4}, {4, 3}}
 
+// manyTasks is from how many tasks one width has to do.
+const manyTasks = 260
+
 const (
 	rollingNodes = 300
 	stretchMin   = 180
@@ -24,7 +27,11 @@ func (d *Day) Large() (*Answer, error) {
 	}
 	needs := d.needs(rollingNodes)
 	var best *Answer
-	for _, w := range widths {
+	try := widths
+	if len(d.Tasks) > manyTasks {
+		try = widths[:1]
+	}
+	for _, w := range try {
 		slots := d.rolling(w[0], w[1], needs)
 		if slots == nil {
 			continue

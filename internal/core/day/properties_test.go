@@ -107,3 +107,32 @@ func TestExplain(t *testing.T) {
 		}
 	}
 }
+
+// Where the tree closes, what the way for large days finds lies hardly over the best: its bound is weak, the plan is not.
+func TestLargeNearTheBest(t *testing.T) {
+	for _, k := range []struct {
+		kind kind
+		over float64 // % of the span, mean
+	}{{kind{batches: 6, people: 1}, 1}, {kind{batches: 6, people: 1, breaks: true}, 2.5}, {kind{batches: 7, people: 1}, 1.5}, {kind{batches: 6, people: 2}, .5}} {
+		over, n := 0., 0
+		for seed := range uint64(12) {
+			d := random(k.kind, seed)
+			best, err := d.Solve(Nodes)
+			if err != nil || !best.Proved {
+				continue
+			}
+			large, err := d.Large()
+			if err != nil {
+				t.Errorf("%+v %d: %v", k.kind, seed, err)
+				continue
+			}
+			if large.Goals.Less(best.Goals) {
+				t.Errorf("%+v %d: %+v is better than what was proved best, %+v", k.kind, seed, large.Goals, best.Goals)
+			}
+			over, n = over+100*float64(large.Goals.Span-best.Goals.Span)/float64(best.Goals.Span), n+1
+		}
+		if n < 8 || over/float64(n) > k.over {
+			t.Errorf("%+v: %.2f %% over the best of %d days", k.kind, over/float64(n), n)
+		}
+	}
+}
