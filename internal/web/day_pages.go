@@ -169,7 +169,7 @@ func (s *Server) showWall(c *gin.Context) {
 		}
 		v.Orders = append(v.Orders, o)
 	}
-	fit := math.Max(.55, math.Min(1, 17/float64(len(v.Lines)+len(v.Orders)+2)))
+	fit := math.Max(.55, math.Min(1, 19/float64(len(v.Lines)+len(v.Orders)+2)))
 	v.Style = template.CSS(fmt.Sprintf("--fit:%.2f", fit))
 	s.render(c, http.StatusOK, "wall", v.Head+", by the clock", v)
 }
