@@ -441,6 +441,7 @@ func added(s *Server, ctx context.Context, d *dayNow, values url.Values, v *dayV
 		v.Wrong = fmt.Sprintf("A day has up to %d batches.", mostJobs)
 		return "", errRefused
 	}
+	old := d.Sheet.Copy()
 	if err := s.put(ctx, d, id); err != nil {
 		if errors.Is(err, store.ErrNotFound) || errors.Is(err, store.ErrDeleted) {
 			v.Wrong = "That batch is not there any more."
@@ -448,7 +449,11 @@ func added(s *Server, ctx context.Context, d *dayNow, values url.Values, v *dayV
 		}
 		return "", err
 	}
-	return "Put a batch on the day", s.again(ctx, d, v)
+	if err := s.again(ctx, d, v); err != nil {
+		d.Sheet = old
+		return "", err
+	}
+	return "Put a batch on the day", nil
 }
 
 // put adds a batch to a day’s jobs, once.

@@ -239,3 +239,22 @@ func manyBatches(t testing.TB, s site, n int) string {
 	}
 	return date
 }
+
+// A batch that is deleted while it is on a day is said, breaks no page, and the day can be planned without it.
+func TestDeletedFromADay(t *testing.T) {
+	s := newSite(t)
+	if err := s.store.Delete(context.Background(), demo.Number(demo.Service)); err != nil {
+		t.Fatal(err)
+	}
+	for _, part := range []string{"", "/orders", "/wall", "/now", "/what-if", "/ways", "/set-out", "/day.json", "/day.ics"} {
+		if code, _ := s.got(http.MethodGet, onDate()+part, nil); code != http.StatusOK {
+			t.Errorf("%s: %d", part, code)
+		}
+	}
+	if code, _ := s.got(http.MethodPost, onDate(), url.Values{"act": {"plan"}, "version": {s.open(onDate())}}); code >= 500 {
+		t.Errorf("planned: %d", code)
+	}
+	if code, body := s.got(http.MethodGet, onDate(), nil); code != http.StatusOK || !strings.Contains(body, "What was ordered is not on the day") {
+		t.Errorf("%d", code)
+	}
+}

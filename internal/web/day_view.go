@@ -44,8 +44,7 @@ type dayView struct {
 	Next       string
 	Before     string // the days next to it
 	After      string
-	Beside     []string
-	Unordered  []string
+	Unserved   string // for whom an order’s batch is not on the day
 }
 
 // dayRow is a batch of the day in its list.
@@ -121,7 +120,7 @@ func dateWords(date string) string {
 func (d *dayNow) view(in measure.System, key string) *dayView {
 	d.In = in
 	v := &dayView{Date: d.Date, Head: dateWords(d.Date), Version: d.Version, CanUndo: d.CanUndo, Planned: d.Planned(), Live: d.Live, Stamp: d.Stamp, In: in,
-		Kit: kitOf(&d.Shop), Orders: len(d.Orders), Beside: []string{"roller", "mixer", "hands", "fridge"}}
+		Kit: kitOf(&d.Shop), Orders: len(d.Orders)}
 	at := d.Midnight
 	v.Before, v.After = at.AddDate(0, 0, -1).Format(time.DateOnly), at.AddDate(0, 0, 1).Format(time.DateOnly)
 	dough, batches := 0., 0
@@ -137,13 +136,15 @@ func (d *dayNow) view(in measure.System, key string) *dayView {
 		v.Facts = append(v.Facts, fmt.Sprintf("%s, %s of dough, %s", measure.Plural(batches, "batch", "batches"), in.KG(dough/1000, 1),
 			handsWords(len(d.Shop.People))))
 	}
+	var unserved []string
 	for _, o := range d.Orders {
 		if o.Batch == nil {
 			v.Waiting++
 		} else if !slices.ContainsFunc(d.Jobs, func(j day.Job) bool { return j.Batch == *o.Batch && !j.Left }) {
-			v.Unordered = append(v.Unordered, o.Who)
+			unserved = append(unserved, o.Who)
 		}
 	}
+	v.Unserved = measure.List(unserved)
 	if len(d.Stale) > 0 {
 		v.Stale = fmt.Sprintf("Saved since the day was planned: %s. Plan again to take it in.", measure.List(d.Stale))
 	}

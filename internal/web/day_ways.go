@@ -41,6 +41,8 @@ func (s *Server) showWays(c *gin.Context) {
 	defer cancel()
 	if !d.Planned() {
 		v.Failed = "The day is not planned yet."
+	} else if len(d.Gone) > 0 {
+		v.Failed = fmt.Sprintf("Deleted since the day was planned: %s. Plan again first.", measure.List(d.Gone))
 	} else if err := s.ways(ctx, d, &v); err != nil {
 		v.Failed = err.Error()
 	}

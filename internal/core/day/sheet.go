@@ -177,21 +177,6 @@ func Begun(facts []Fact) []bool {
 	return out
 }
 
-// Behind says whether what has happened, or has not, leaves the plan: something ended later than planned or is not begun
-// though its time has come; min.
-func (s *Sheet) Behind(facts []Fact, now int) int {
-	most := 0
-	for i, f := range facts {
-		switch {
-		case f.Begun:
-			most = max(most, f.End-s.Slots[i].End())
-		default:
-			most = max(most, now-s.Slots[i].Start)
-		}
-	}
-	return most
-}
-
 // Copy is the sheet with nothing shared.
 func (s *Sheet) Copy() Sheet {
 	c := *s
