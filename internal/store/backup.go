@@ -17,7 +17,6 @@ import (
 	"strings"
 	"time"
 
-	"github.com/go-sql-driver/mysql"
 	"github.com/pressly/goose/v3"
 )
 
@@ -371,11 +370,11 @@ func Restore(ctx context.Context, dsn string, r io.ReaderAt, size int64) (b Back
 		}
 	}
 	if len(b.Identity) > 0 {
-		if _, err := tx.ExecContext(ctx, "INSERT IGNORE INTO identity (id, name) VALUES (1, ?)", b.Identity); err != nil && !isMissing(err) {
+		if _, err := tx.ExecContext(ctx, "INSERT IGNORE INTO identity (id, name) VALUES (1, ?)", b.Identity); err != nil && !is(err, noSuchTable) {
 			return b, err
 		}
 	}
-	if _, err := tx.ExecContext(ctx, "INSERT IGNORE INTO seeded (id) VALUES (1)"); err != nil && !isMissing(err) {
+	if _, err := tx.ExecContext(ctx, "INSERT IGNORE INTO seeded (id) VALUES (1)"); err != nil && !is(err, noSuchTable) {
 		return b, err
 	}
 	if err := tx.Commit(); err != nil {
@@ -383,11 +382,6 @@ func Restore(ctx context.Context, dsn string, r io.ReaderAt, size int64) (b Back
 	}
 	_, err = p.Up(ctx)
 	return b, err
-}
-
-func isMissing(err error) bool {
-	var my *mysql.MySQLError
-	return errors.As(err, &my) && my.Number == noSuchTable
 }
 
 // load puts the rows of a document into a table.

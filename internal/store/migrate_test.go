@@ -151,6 +151,36 @@ func TestStartedAtOnce(t *testing.T) {
 	}
 }
 
+// A list of versions that an older Hollen made and, killed, never wrote to is begun by whoever comes next, however many they are.
+func TestListLeftEmpty(t *testing.T) {
+	dsn := storetest.DSN(t)
+	db, err := sql.Open("mysql", dsn)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer db.Close()
+	if _, err := db.Exec("CREATE TABLE " + goose.DefaultTablename + ` (id BIGINT UNSIGNED NOT NULL AUTO_INCREMENT PRIMARY KEY, version_id BIGINT NOT NULL,
+		is_applied BOOLEAN NOT NULL, tstamp DATETIME NULL DEFAULT CURRENT_TIMESTAMP)`); err != nil {
+		t.Fatal(err)
+	}
+	var wait sync.WaitGroup
+	for range 4 {
+		wait.Go(func() {
+			s, err := store.Open(ctx, dsn)
+			if err != nil {
+				t.Error(err)
+				return
+			}
+			s.Close()
+		})
+	}
+	wait.Wait()
+	var zeros int
+	if err := db.QueryRow("SELECT COUNT(*) FROM " + goose.DefaultTablename + " WHERE version_id = 0").Scan(&zeros); err != nil || zeros != 1 {
+		t.Errorf("%d first lines, %v", zeros, err)
+	}
+}
+
 // older brings a database to an earlier version, with a flour in it.
 func older(t *testing.T, dsn string, version int64) {
 	if version == 0 {

@@ -26,7 +26,7 @@ func migrate(ctx context.Context, pool *sql.DB, before func(from, to int64) erro
 	if err != nil {
 		return err
 	}
-	if err := dropUnbegun(ctx, pool); err != nil {
+	if err := startList(ctx, pool); err != nil {
 		return unreached(err)
 	}
 	// A lock that is kept as a row works on a cluster, too; what a process that died has left is taken over after a while.
@@ -59,11 +59,34 @@ func migrate(ctx context.Context, pool *sql.DB, before func(from, to int64) erro
 	return unreached(err)
 }
 
+// startList makes goose's list of versions with its first line in one statement, so that nobody ever finds it made and not written to: goose
+// does it in two, before it takes the lock. A list left empty by an older Hollen that died between the two gets its line.
+func startList(ctx context.Context, pool *sql.DB) error {
+	const first = "1 AS id, 0 AS version_id, 1 AS is_applied"
+	for {
+		_, err := pool.ExecContext(ctx, "CREATE TABLE "+goose.DefaultTablename+` (id BIGINT UNSIGNED NOT NULL AUTO_INCREMENT PRIMARY KEY,
+			version_id BIGINT NOT NULL, is_applied BOOLEAN NOT NULL, tstamp DATETIME NULL DEFAULT CURRENT_TIMESTAMP) SELECT `+first)
+		if !is(err, tableExists) {
+			return err
+		}
+		_, err = pool.ExecContext(ctx, "INSERT IGNORE INTO "+goose.DefaultTablename+" (id, version_id, is_applied) SELECT "+first+
+			" FROM DUAL WHERE NOT EXISTS (SELECT 1 FROM "+goose.DefaultTablename+")")
+		if !is(err, noSuchTable) && !is(err, deadlock) { // whoever was making it has given up, or two wrote at once
+			return err
+		}
+	}
+}
+
+// is says whether an error is this one of the server's.
+func is(err error, number uint16) bool {
+	var my *mysql.MySQLError
+	return errors.As(err, &my) && my.Number == number
+}
+
 // versionOf is how far a database is, 0 for an empty one.
 func versionOf(ctx context.Context, pool *sql.DB) (v int64, err error) {
 	err = pool.QueryRowContext(ctx, "SELECT COALESCE(MAX(version_id), 0) FROM "+goose.DefaultTablename+" WHERE is_applied").Scan(&v)
-	var my *mysql.MySQLError
-	if errors.As(err, &my) && my.Number == noSuchTable {
+	if is(err, noSuchTable) {
 		return 0, nil
 	}
 	return v, err
@@ -96,7 +119,11 @@ func IsFull(err error) bool {
 	return strings.Contains(my.Message, "No space left on device")
 }
 
-const noSuchTable = 1146
+// Numbers of the server's errors.
+const (
+	tableExists = 1050
+	noSuchTable = 1146
+)
 
 // unreached says of an error at the start that it may be the server that is not there.
 func unreached(err error) error {

@@ -16,7 +16,6 @@ import (
 	"time"
 
 	"github.com/go-sql-driver/mysql"
-	"github.com/pressly/goose/v3"
 	gormmysql "gorm.io/driver/mysql"
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
@@ -194,51 +193,6 @@ func connect(dsn string) (*sql.DB, error) {
 	pool.SetMaxIdleConns(4)
 	pool.SetConnMaxLifetime(5 * time.Minute)
 	return pool, nil
-}
-
-// dropUnbegun removes goose's list of versions where it was made and not yet written to by a process that is dead: goose
-// makes it only together with its first line. One that a living process has just made, it holds the lock, is waited for.
-func dropUnbegun(ctx context.Context, pool *sql.DB) error {
-	c, err := pool.Conn(ctx)
-	if err != nil {
-		return err
-	}
-	defer c.Close()
-	const alone = "CONCAT(DATABASE(), '.unbegun')" // one process at a time looks and removes
-	if _, err := c.ExecContext(ctx, "DO GET_LOCK("+alone+", 60)"); err != nil {
-		return err
-	}
-	defer c.ExecContext(context.WithoutCancel(ctx), "DO RELEASE_LOCK("+alone+")")
-	count := func(query string, args ...any) (n int, err error) {
-		err = c.QueryRowContext(ctx, query, args...).Scan(&n)
-		var my *mysql.MySQLError
-		if errors.As(err, &my) && my.Number == noSuchTable {
-			return -1, nil
-		}
-		return n, err
-	}
-	for {
-		lines, err := count("SELECT COUNT(*) FROM " + goose.DefaultTablename)
-		if err != nil || lines != 0 {
-			return err
-		}
-		held, err := count("SELECT COUNT(*) FROM hollen_lock WHERE locked AND lease_expires_at >= NOW(6)")
-		if err != nil {
-			return err
-		}
-		if held <= 0 {
-			if lines, err = count("SELECT COUNT(*) FROM " + goose.DefaultTablename); err != nil || lines != 0 {
-				return err // it was written to meanwhile
-			}
-			_, err = c.ExecContext(ctx, "DROP TABLE IF EXISTS "+goose.DefaultTablename)
-			return err
-		}
-		select {
-		case <-ctx.Done():
-			return ctx.Err()
-		case <-time.After(50 * time.Millisecond):
-		}
-	}
 }
 
 // Close closes the connections.
