@@ -99,7 +99,7 @@ func TestAccounts(t *testing.T) {
 	b.signIn("Osk")
 	b.until("the key to send it", "document.querySelector('h1').textContent === 'Go on'")
 	b.click(".sign-form .btn-go")
-	b.until("saved", "location.search.includes('saved=1') && document.querySelector('#f-room-rh').value === '61'")
+	b.until("saved", settledState+" === 'Saved' && document.querySelector('#f-room-rh').value === '61'")
 	if got, err := st.Get(ctx, demo.Number(demo.Saturday)); err != nil || got.Request.Room.RH != .61 {
 		t.Errorf("saved %v, %v", got.Request.Room.RH, err)
 	}
