@@ -1,0 +1,73 @@
+package demo
+
+import (
+	"fmt"
+	"math/rand/v2"
+	"testing"
+
+	"hollen/internal/core/day"
+	"hollen/internal/core/plan"
+	"hollen/internal/core/rules"
+)
+
+// many is a day of so many batches, each one of the five of the workshop's day, and so many people; an order each, none of them hurried.
+func many(t testing.TB, batches, people int, seed uint64) *day.Day {
+	t.Helper()
+	r, ru := rand.New(rand.NewPCG(seed, 3)), rules.Default()
+	var of []*plan.Plan
+	for _, name := range ofToday {
+		p, err := plan.Make(ru, Batches()[Number(name)-1])
+		if err != nil {
+			t.Fatal(err)
+		}
+		of = append(of, p)
+	}
+	shop := day.DefaultShop(ru.Day)
+	shop.OpenAt, shop.CloseAt, shop.Breaks, shop.RackM, shop.Mixers, shop.People = 0, 120*batches+400, nil, 30, 1, nil
+	for p := range people {
+		shop.People = append(shop.People, day.Hand{Name: string(rune('A' + p)), Pace: 100})
+	}
+	var jobs []day.Job
+	var plans []*plan.Plan
+	var wants []day.Want
+	for i := range batches {
+		id := uint64(i + 1)
+		jobs, plans = append(jobs, day.Job{Batch: id, Version: 1}), append(plans, of[r.IntN(len(of))])
+		wants = append(wants, day.Want{Who: fmt.Sprint(id), Due: 60*batches + r.IntN(60*batches) + 300, Jobs: []uint64{id}})
+	}
+	return day.Put(ru.Day, shop, jobs, plans, nil, wants)
+}
+
+// over is how far the span of a large day lies over its bound, %.
+func over(t testing.TB, d *day.Day) float64 {
+	t.Helper()
+	a, err := d.Large()
+	if err != nil {
+		t.Fatal(err)
+	}
+	if faults := d.Faults(a.Slots); len(faults) > 0 || a.Goals.Late > 0 {
+		t.Errorf("late %d, %v", a.Goals.Late, faults)
+	}
+	return 100 * float64(a.Goals.Span-a.Bound.Span) / float64(a.Bound.Span)
+}
+
+// Sixty batches as the workshop makes them, by one pair of hands, lie within 7 % of what no plan can be under.
+func TestSixtyBatches(t *testing.T) {
+	if gap := over(t, many(t, 60, 1, 1)); gap < 0 || gap > 7 {
+		t.Errorf("%.1f %% over the bound", gap)
+	}
+}
+
+func BenchmarkManyBatches(b *testing.B) {
+	for _, k := range [][2]int{{20, 1}, {60, 1}, {20, 2}, {60, 2}} {
+		b.Run(fmt.Sprintf("%d-%d", k[0], k[1]), func(b *testing.B) {
+			sum, worst, days := 0., 0., 0
+			for b.Loop() {
+				gap := over(b, many(b, k[0], k[1], uint64(days%6)))
+				sum, worst, days = sum+gap, max(worst, gap), days+1
+			}
+			b.ReportMetric(sum/float64(days), "%over")
+			b.ReportMetric(worst, "%worst")
+		})
+	}
+}
