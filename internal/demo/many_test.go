@@ -7,6 +7,7 @@ import (
 
 	"hollen/internal/core/day"
 	"hollen/internal/core/plan"
+	"hollen/internal/core/request"
 	"hollen/internal/core/rules"
 )
 
@@ -69,5 +70,42 @@ func BenchmarkManyBatches(b *testing.B) {
 			b.ReportMetric(sum/float64(days), "%over")
 			b.ReportMetric(worst, "%worst")
 		})
+	}
+}
+
+// A day that opens too late for its first two orders, by two people of different pace: the least lateness and the shortest day are proved,
+// though the first ways of the search lead far from them.
+func TestLateDayIsProved(t *testing.T) {
+	ru := rules.Default()
+	shop := day.DefaultShop(ru.Day)
+	shop.OpenAt, shop.CloseAt, shop.RackM, shop.Mixers, shop.RollerFrom = 669, 1104, 14, 1, "pale"
+	shop.Breaks = []day.Span{{From: 849, To: 879}}
+	shop.People = []day.Hand{{Name: "Linde", Pace: 100}, {Name: "Osk", Pace: 110}}
+	var jobs []day.Job
+	var plans []*plan.Plan
+	var wants []day.Want
+	for i, x := range []struct {
+		name     string
+		portions float64
+		due      []int
+	}{{Saturday, 18, []int{690, 720}}, {Saltmarsh, 12, []int{870}}, {Chandler, 20, []int{930}}, {Orecchiette, 10, []int{960}}, {Lantern, 8, []int{1020}}} {
+		r := Batches()[Number(x.name)-1]
+		r.Amount.By, r.Amount.Portions = request.ByPortions, x.portions
+		p, err := plan.Make(ru, r)
+		if err != nil {
+			t.Fatal(err)
+		}
+		id := uint64(i + 1)
+		jobs, plans = append(jobs, day.Job{Batch: id, Version: 1}), append(plans, p)
+		for _, due := range x.due {
+			wants = append(wants, day.Want{Who: fmt.Sprint(x.name, due), Due: due, Jobs: []uint64{id}})
+		}
+	}
+	a, err := day.Put(ru.Day, shop, jobs, plans, nil, wants).Plan()
+	if err != nil {
+		t.Fatal(err)
+	}
+	if !a.Proved || a.Goals.Late != 104 || a.Goals.Wait != 0 || a.Goals.Span != 227 {
+		t.Errorf("%+v, proved %v after %d nodes", a.Goals, a.Proved, a.Nodes)
 	}
 }

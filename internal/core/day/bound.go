@@ -94,13 +94,12 @@ func (s *solver) spanOf(x *node, first int) int {
 		}
 	}
 	people := len(s.day.People)
-	if len(s.pools) != 1 || people == 0 {
-		return max(span, (work+max(1, people)-1)/max(1, people))
+	if people == 0 {
+		return max(span, work)
 	}
-	breaks := s.pools[0].off
-	span = max(span, spread(x.get(0, s.f), first, (work+people-1)/people, breaks))
-	if roll > 0 {
-		span = max(span, head+spread(lo, hi, roll, breaks)+tail)
+	span = max(span, spread(x.get(0, s.f), first, (work+people-1)/people, s.nobody))
+	if roll > 0 && s.rolled {
+		span = max(span, head+spread(lo, hi, roll, s.nobody)+tail)
 	}
 	return span
 }

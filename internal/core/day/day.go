@@ -177,12 +177,16 @@ type Answer struct {
 	Nodes  int
 }
 
-// GapMin is how much shorter the day could at most be, 0 when it is proved best, min.
+// GapMin is how much better the day could at most be, 0 when it is proved best, min: how much less late all orders together, or where
+// none can be, how much shorter.
 func (a *Answer) GapMin() int {
 	if a.Proved {
 		return 0
 	}
-	return max(0, a.Goals.Span-a.Bound.Span) + max(0, a.Goals.Late-a.Bound.Late)
+	if late := a.Goals.Late - a.Bound.Late; late > 0 {
+		return late
+	}
+	return max(0, a.Goals.Span-a.Bound.Span)
 }
 
 // What is wrong with a day that cannot be computed with.

@@ -263,6 +263,7 @@ func (w *window) bound(d *Day, slots []Slot, fixed []bool, from int, alike bool,
 func (w *window) solve(nodes int) []Slot {
 	for _, waits := range [][]int{w.waits, nil} {
 		s := newSolver(w.sub, byEnd, nodes)
+		s.plain = nodes == stretchNodes
 		s.waits = waits
 		if w.tails != nil {
 			s.tails = w.tails

@@ -2,8 +2,8 @@ package day
 
 import "slices"
 
-// Solve plans a day of few batches and proves it where the tree closes within so many nodes a search. ErrNoPlan: no plan
-// keeps every lag, store and hour, or none was found; Answer.Proved then says whether there is none.
+// Solve plans a day of few batches and proves it where the tree closes; limit is a number of nodes, of which a search takes twice as many
+// at most. ErrNoPlan: no plan keeps every lag, store and hour, or none was found; Answer.Proved then says whether there is none.
 func (d *Day) Solve(limit int) (*Answer, error) {
 	if err := d.Check(); err != nil {
 		return nil, err

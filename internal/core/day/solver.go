@@ -50,7 +50,10 @@ type solver struct {
 	touches [][]int // the lags of each task
 	single  [][]int // the tasks of each pool of one, where it is the only one: of all tasks; the roller’s at the end
 	roller  []int
-	inner   bool // every machine’s task lies between two of somebody: the day begins and ends with hands
+	plain   bool     // goes through the ways in their order and no more
+	nobody  [][2]int // when everybody is off
+	rolled  bool     // nothing is on the roller without hands
+	inner   bool     // every machine’s task lies between two of somebody: the day begins and ends with hands
 	works   [2][]int
 	dues    []int
 	orderOf [2][]int
@@ -81,6 +84,12 @@ func newSolver(d *Day, m mode, limit int) *solver {
 		}
 		s.pools[at].members = append(s.pools[at].members, p)
 	}
+	if s.rolled = true; len(s.pools) > 0 {
+		s.nobody = s.pools[0].off
+		for _, p := range s.pools[1:] {
+			s.nobody = common(s.nobody, p.off)
+		}
+	}
 	s.minutes = make([][]int, n)
 	for i := range d.Tasks {
 		t := &d.Tasks[i]
@@ -92,6 +101,7 @@ func newSolver(d *Day, m mode, limit int) *solver {
 		}
 		if t.Class >= 0 {
 			s.roller = append(s.roller, i)
+			s.rolled = s.rolled && t.Hands
 		}
 	}
 	for i, l := range d.Lags {
@@ -111,6 +121,18 @@ func newSolver(d *Day, m mode, limit int) *solver {
 	slices.Sort(s.dues)
 	s.inner = s.handsAround()
 	return s
+}
+
+// common are the times in both, each in order.
+func common(a, b [][2]int) (both [][2]int) {
+	for _, x := range a {
+		for _, y := range b {
+			if from, to := max(x[0], y[0]), min(x[1], y[1]); from < to {
+				both = append(both, [2]int{from, to})
+			}
+		}
+	}
+	return both
 }
 
 // alike says whether two people do everything in the same time and are off at the same times.
@@ -286,8 +308,8 @@ func (s *solver) lateOn(x *node, kind int, on func(int) bool) int {
 		}
 	}
 	var breaks [][2]int
-	if len(s.pools) == 1 {
-		breaks = s.pools[0].off
+	if kind == 0 || s.rolled {
+		breaks = s.nobody
 	}
 	return shortestFirst(jobs, s.dues, breaks, s.one)
 }
@@ -311,17 +333,40 @@ func (s *solver) share(x *node, on func(int) bool) []int {
 	return of
 }
 
-// result says what the search found: its slots by people, nil when there are none.
+// run searches the whole tree, as far as its nodes reach.
+//
+// A search that does not close in half its nodes may have taken a wrong way near the top, and stays below it: half as many more look at
+// what lies near the first ways, other ways taken at a few turns alone; with the best of these the whole is gone through again.
 func (s *solver) run() {
 	x := s.root()
 	if x == nil || !s.tighten(x) {
 		return
 	}
 	s.bound(x)
-	s.dfs(x)
+	if s.plain {
+		s.dfs(x, s.limit)
+		return
+	}
+	whole := s.limit
+	s.limit = whole / 2
+	if s.dfs(x, whole); !s.open {
+		s.limit = whole
+		return
+	}
+	for turns := 1; turns <= fewTurns; turns++ {
+		s.open, s.limit = false, s.nodes+whole/2/fewTurns
+		s.dfs(x, turns)
+	}
+	s.open, s.limit = false, s.nodes+whole
+	s.dfs(x, whole)
+	s.limit = whole
 }
 
-func (s *solver) dfs(x *node) {
+// fewTurns is at how many turns another way than the first is tried before all are.
+const fewTurns = 3
+
+// dfs goes through everything below a node, taking another way than the first so many times at most.
+func (s *solver) dfs(x *node, turns int) {
 	if s.nodes++; s.nodes > s.limit {
 		s.open = true
 		return
@@ -354,9 +399,9 @@ func (s *solver) dfs(x *node) {
 		}
 		return 0
 	})
-	for _, y := range children {
-		if !s.open {
-			s.dfs(y)
+	for k, y := range children {
+		if !s.open && k <= turns {
+			s.dfs(y, turns-k)
 		}
 		s.free = append(s.free, y)
 	}

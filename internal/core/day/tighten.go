@@ -128,10 +128,13 @@ func (s *solver) pairs(x *node) bool {
 // breaks puts tasks before or after the time off of who does them, where only one is left.
 func (s *solver) breaks(x *node) bool {
 	for i := range s.n {
-		if x.pool[i] < 0 {
+		off := s.nobody
+		if x.pool[i] == machinePool {
 			continue
+		} else if x.pool[i] != openPool {
+			off = s.pools[x.pool[i]].off
 		}
-		for _, o := range s.pools[x.pool[i]].off {
+		for _, o := range off {
 			before := x.get(0, i+1)+int(x.dmin[i]) <= o[0]
 			after := -x.get(i+1, 0)-int(x.clean[i]) >= o[1]
 			switch {
@@ -167,7 +170,11 @@ func (s *solver) byWork(x *node) bool {
 	if done || len(s.roller) == 0 {
 		return true
 	}
-	return s.edges(x, func(i int) bool { return s.day.Tasks[i].Class >= 0 }, nil)
+	var off [][2]int
+	if s.rolled {
+		off = s.nobody
+	}
+	return s.edges(x, func(i int) bool { return s.day.Tasks[i].Class >= 0 }, off)
 }
 
 func (s *solver) edges(x *node, on func(int) bool, off [][2]int) bool {

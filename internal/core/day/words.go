@@ -130,8 +130,14 @@ func Proof(a *Answer) string {
 		return "Proved best: no plan of these batches is shorter."
 	case a.Bound == Goals{}:
 		return "Planned anew on the way: how near it is to the best is not known."
+	case a.Goals.Late > a.Bound.Late:
+		return fmt.Sprintf("No plan is more than %s less late, all orders together.", Words(a.GapMin()))
+	case a.GapMin() == 0 && a.Goals.Late > 0:
+		return "No plan is less late, and then none is shorter."
 	case a.GapMin() == 0:
 		return "As short as any plan could be."
+	case a.Goals.Late > 0:
+		return fmt.Sprintf("No plan is less late; the day is at most %s longer than the best.", Words(a.GapMin()))
 	}
 	return fmt.Sprintf("At most %s from the best there is.", Words(a.GapMin()))
 }
