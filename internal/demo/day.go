@@ -16,13 +16,17 @@ var ofToday = []string{Service, Saturday, Counter, Lantern, Chandler}
 // canonical is the minute that stands for now while the day is worked out; it is then moved to the clock.
 const canonical = 11 * 60
 
-// today is the day of the workshop, under way: the dough for tonight’s service lies in its rest, Linde and Osk are at
+// days are the day of the workshop, under way: the dough for tonight’s service lies in its rest, Linde and Osk are at
 // the others, and three orders are due.
-func today(now time.Time, ids []uint64, plans []*plan.Plan) (day.Sheet, []store.Order, []store.Standing) {
+//
+// The day after it has the workshop's usual hours, which the one under way, moved to the clock, has not.
+func days(now time.Time, ids []uint64, plans []*plan.Plan) ([]day.Sheet, []store.Order, []store.Standing) {
 	midnight, at := dayOf(now)
 	sheet := planToday(plans)
 	sheet.Shift(at - canonical)
 	sheet.Date = midnight.Format(time.DateOnly)
+	usual := day.Sheet{Format: day.Format, Date: midnight.AddDate(0, 0, 1).Format(time.DateOnly), Shop: sheet.Shop, By: "Hours, people and kit"}
+	usual.Shop.OpenAt, usual.Shop.CloseAt, usual.Shop.Breaks = 7*60, 17*60, []day.Span{{From: 12*60 + 30, To: 13 * 60}}
 	batch := func(name string) *uint64 { id := ids[Number(name)-1]; return &id }
 	due := func(min int) int { return min + at - canonical }
 	weekday := int(midnight.Weekday())
@@ -34,7 +38,7 @@ func today(now time.Time, ids []uint64, plans []*plan.Plan) (day.Sheet, []store.
 	for i := range orders {
 		orders[i].Day = sheet.Date
 	}
-	return sheet, orders, []store.Standing{
+	return []day.Sheet{sheet, usual}, orders, []store.Standing{
 		{Weekday: (weekday + 1) % 7, Who: "The counter", What: "tagliatelle", Portions: 12, Due: 11*60 + 30},
 		{Weekday: (weekday + 1) % 7, Who: "Mole café", What: "tagliatelle", Portions: 6, Due: 12 * 60, Note: "in nests of 90 g"},
 		{Weekday: (weekday + 3) % 7, Who: "Pilot house kitchen", What: "pappardelle", Portions: 14, Due: 17 * 60},

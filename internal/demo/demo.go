@@ -46,7 +46,7 @@ func Scenario(ru rules.Rules, day time.Time) store.Scenario {
 		Batches: planned(ru, w.batches()),
 		Pairs:   map[int]int{0: 1},
 		Makings: makings,
-		Day:     today,
+		Days:    days,
 	}
 }
 

@@ -377,8 +377,8 @@ type Scenario struct {
 	Pairs   map[int]int  // doughs of one batch, by their place in Batches
 	// Makings are what was made at the bench by a moment, of the batches; nil: nothing.
 	Makings func(now time.Time, batches []*plan.Plan) []SeedMaking
-	// Day is a day under way at a moment, of batches with those IDs, its orders and those of the week; nil: none.
-	Day func(now time.Time, ids []uint64, batches []*plan.Plan) (day.Sheet, []Order, []Standing)
+	// Days are the days there are at a moment, of batches with those IDs, the orders of them and those of the week; nil: none.
+	Days func(now time.Time, ids []uint64, batches []*plan.Plan) ([]day.Sheet, []Order, []Standing)
 }
 
 // SeedMaking is a making of a scenario.
@@ -408,15 +408,17 @@ func (s *Store) Seed(ctx context.Context, sc Scenario) (seeded bool, err error) 
 	return seeded && err == nil, err
 }
 
-// keepDay writes the day of the scenario.
-func (sc Scenario) keepDay(tx *gorm.DB, now time.Time, ids []uint64) error {
-	sheet, orders, week := sc.Day(now, ids, sc.Batches)
-	doc, err := json.Marshal(sheet)
-	if err != nil {
-		return err
-	}
-	if err := putDay(tx.Statement.Context, tx, sheet.Date, 0, 0, doc); err != nil {
-		return err
+// keepDays writes the days of the scenario.
+func (sc Scenario) keepDays(tx *gorm.DB, now time.Time, ids []uint64) error {
+	sheets, orders, week := sc.Days(now, ids, sc.Batches)
+	for _, sheet := range sheets {
+		doc, err := json.Marshal(sheet)
+		if err != nil {
+			return err
+		}
+		if err := putDay(tx.Statement.Context, tx, sheet.Date, 0, 0, doc); err != nil {
+			return err
+		}
 	}
 	for i := range week {
 		week[i].Version = 1
@@ -475,8 +477,8 @@ func (sc Scenario) keep(tx *gorm.DB) error {
 			return err
 		}
 	}
-	if sc.Day != nil {
-		if err := sc.keepDay(tx, now, ids); err != nil {
+	if sc.Days != nil {
+		if err := sc.keepDays(tx, now, ids); err != nil {
 			return err
 		}
 	}

@@ -42,8 +42,10 @@ type proposalRow struct {
 	Text   string
 	What   string
 	Source uint64
+	Chosen string // what it is made like as chosen before, as in the form
 	From   []knownRow
 	IDs    string
+	Err    string
 	Here   []knownRow // batches that are on the day already
 }
 
@@ -56,6 +58,8 @@ type ordersView struct {
 	Wrong      []string // of those lines
 	Told       string
 	Proposals  []proposalRow
+	Chosen     map[string]string // what proposals are made like as chosen before, by their orders
+	Unmade     map[string]string // why not, by their orders
 	Planned    bool
 }
 
@@ -94,7 +98,7 @@ func (s *Server) showOrders(c *gin.Context, status int, d *dayNow, v ordersView)
 			ids = append(ids, r.Batch)
 		}
 		for _, t := range typed {
-			if t.ID == r.ID && t.ID != 0 {
+			if orderMarkOf(t) == orderMarkOf(r) {
 				t.Batch, t.Standing, t.Version = r.Batch, r.Standing, r.Version
 				r = t
 			}
@@ -121,7 +125,7 @@ func (s *Server) showOrders(c *gin.Context, status int, d *dayNow, v ordersView)
 		if !ok {
 			continue
 		}
-		if r.BatchName = b.Row.Name; ordered[r.Batch] > b.Row.Portions+.05 {
+		if r.BatchName = b.Row.Name; b.Row.Portions < ordered[r.Batch]*s.rules.Day.EnoughShare {
 			r.Short = fmt.Sprintf("It makes %s portions, and %s are ordered of it.", portionsWords(math.Round(10*b.Row.Portions)/10), portionsWords(ordered[r.Batch]))
 		}
 	}
@@ -157,6 +161,10 @@ func (s *Server) propose(ctx context.Context, d *dayNow, v *ordersView) error {
 			of = append(of, orderMark(d.Orders[at-1]))
 		}
 		row.IDs = strings.Join(of, ",")
+		row.Chosen, row.Err = v.Chosen[row.IDs], v.Unmade[row.IDs]
+		if row.Chosen == "" && p.Source != 0 {
+			row.Chosen = fmt.Sprint(p.Source)
+		}
 		v.Proposals = append(v.Proposals, row)
 	}
 	for i := range wants {
@@ -175,7 +183,7 @@ func orderMarkOf(r orderRow) string {
 	return fmt.Sprint(r.ID)
 }
 
-// scaled is a batch made once more for a day and so many portions.
+// scaled is a batch made once more for a day and so many portions. Where whole eggs leave it short of them, it is made for some more.
 func (s *Server) scaled(ctx context.Context, source uint64, portions float64, date, name string) (*plan.Plan, error) {
 	b, err := s.store.Get(ctx, source)
 	if err != nil {
@@ -187,7 +195,14 @@ func (s *Server) scaled(ctx context.Context, source uint64, portions float64, da
 		r.Name = name
 	}
 	r.Clock = request.Clock{}
-	return plan.Make(s.rulesOf(ctx, &r), r)
+	ru := s.rulesOf(ctx, &r)
+	p, err := plan.Make(ru, r)
+	for ask, tries := portions, 0; err == nil && p.Formula.Portions < portions*ru.Day.EnoughShare && tries < 6; tries++ {
+		ask += max(portions-p.Formula.Portions, portions/50)
+		r.Amount.Portions = ask
+		p, err = plan.Make(ru, r)
+	}
+	return p, err
 }
 
 // readOrder reads a posted order; what is not allowed stands in the row’s errors, with everything as typed.
@@ -281,12 +296,8 @@ func (s *Server) saveOrder(ctx context.Context, c *gin.Context, d *dayNow, value
 	o := d.Orders[at]
 	if !drop {
 		a, row := readOrder(values)
-		if row.ID = o.ID; len(row.Errors) > 0 {
-			if o.ID == 0 {
-				s.showOrders(c, http.StatusUnprocessableEntity, d, ordersView{New: row})
-			} else {
-				s.showOrders(c, http.StatusUnprocessableEntity, d, ordersView{Rows: []orderRow{row}})
-			}
+		if row.ID, row.Standing = o.ID, rowOfOrder(o).Standing; len(row.Errors) > 0 {
+			s.showOrders(c, http.StatusUnprocessableEntity, d, ordersView{Rows: []orderRow{row}})
 			return false, nil
 		}
 		changed := orderOn(a, d.Date)
@@ -345,66 +356,126 @@ func (s *Server) pasteOrders(ctx context.Context, c *gin.Context, d *dayNow, val
 	return false, nil
 }
 
-// makeBatches makes the batches orders need, as proposed, and puts them on the day.
+// makeBatches makes the batches that orders need, one proposal or all of them, and puts them on the day. What cannot be made is told by its
+// proposal, and holds the others up no more than that.
 func (s *Server) makeBatches(ctx context.Context, c *gin.Context, d *dayNow, values url.Values) (bool, error) {
-	refuse := func(text string) (bool, error) {
-		s.showOrders(c, http.StatusUnprocessableEntity, d, ordersView{Told: text})
-		return false, nil
+	v := ordersView{Chosen: map[string]string{}, Unmade: map[string]string{}}
+	var put []string
+	var failed error
+	for i, marks := range values["orders"] {
+		source := ""
+		if i < len(values["source"]) {
+			source = values["source"][i]
+		}
+		v.Chosen[marks] = source
+		if one := values.Get("one"); one != "" && one != fmt.Sprint(i) {
+			continue
+		}
+		name, err := s.makeOne(ctx, d, marks, source)
+		var no *notMade
+		switch {
+		case errors.As(err, &no):
+			v.Unmade[marks] = no.Error()
+		case err != nil:
+			failed = err
+		case name != "":
+			put = append(put, name)
+		}
+		if failed != nil {
+			break
+		}
 	}
-	number, here := strings.CutPrefix(values.Get("source"), "on-") // from one that is on the day
+	if len(put) > 0 {
+		if err := s.keepPut(ctx, d, put); err != nil {
+			return true, err
+		}
+	}
+	if len(v.Unmade) == 0 || failed != nil {
+		return true, failed
+	}
+	again, err := s.readDay(ctx, d.Date, d.Midnight)
+	if err != nil {
+		return true, err
+	}
+	for marks, why := range v.Unmade {
+		if !slices.ContainsFunc(again.Orders, func(o store.Order) bool {
+			return o.Batch == nil && slices.Contains(strings.Split(marks, ","), orderMark(o))
+		}) {
+			v.Told = why
+		}
+	}
+	s.showOrders(c, http.StatusUnprocessableEntity, again, v)
+	return false, nil
+}
+
+// notMade is why a batch that orders need is not made.
+type notMade struct{ why string }
+
+func (n *notMade) Error() string { return n.why }
+
+// makeOne makes the batch that orders need like another and has it serve them, or has one serve them that is on the day; a new one has a
+// name and still is to be kept with the day. Its error may be a *notMade.
+func (s *Server) makeOne(ctx context.Context, d *dayNow, marks, like string) (name string, err error) {
+	number, here := strings.CutPrefix(like, "on-") // from one that is on the day
 	source, err := strconv.ParseUint(number, 10, 63)
 	if err != nil {
-		return refuse("Say which batch it is made like.")
+		return "", &notMade{"Say which batch it is made like."}
 	}
 	var orders []store.Order
 	total := 0.
 	var who []string
-	for _, mark := range strings.Split(values.Get("orders"), ",") {
+	for _, mark := range strings.Split(marks, ",") {
 		at := slices.IndexFunc(d.Orders, func(o store.Order) bool { return orderMark(o) == mark })
 		if at < 0 || d.Orders[at].Batch != nil {
-			return refuse("The orders have changed meanwhile; this is how they stand.")
+			return "", &notMade{"The orders have changed meanwhile; this is how they stand."}
 		}
 		orders = append(orders, d.Orders[at])
 		total += d.Orders[at].Portions
 		who = append(who, d.Orders[at].Who)
 	}
 	b, err := s.store.Get(ctx, source)
-	if err != nil {
-		return refuse("That batch is not there any more.")
+	if errors.Is(err, store.ErrNotFound) {
+		return "", &notMade{"That batch is not there any more."}
+	} else if err != nil {
+		return "", err
 	}
 	if here {
-		return true, s.serve(ctx, orders, source)
+		return "", s.serve(ctx, orders, source)
 	}
-	name := suffixed(b.Row.Shape+" for "+measure.List(who), "")
-	p, err := s.scaled(ctx, source, total, d.Date, name)
+	p, err := s.scaled(ctx, source, total, d.Date, suffixed(b.Row.Shape+" for "+measure.List(who), ""))
 	if err != nil {
-		return refuse(fmt.Sprintf("%s for %s portions cannot be worked out: %s", b.Row.Name, portionsWords(total), err))
+		return "", &notMade{fmt.Sprintf("%s for %s portions cannot be worked out: %s", b.Row.Name, portionsWords(total), err)}
 	}
 	made, err := s.store.Create(ctx, p)
 	if err != nil {
-		return true, err
+		return "", err
 	}
 	if err := s.serve(ctx, orders, made.ID); err != nil {
-		return true, err
+		return "", err
 	}
-	if err := s.put(ctx, d, made.ID); err != nil {
-		return true, err
+	return made.Row.Name, s.put(ctx, d, made.ID)
+}
+
+// keepPut keeps the day with the batches that were put on it, planned anew where it was planned.
+func (s *Server) keepPut(ctx context.Context, d *dayNow, names []string) (err error) {
+	d.Sheet.By = "Put " + measure.List(names) + " on the day"
+	if len(names) > 2 {
+		d.Sheet.By = fmt.Sprintf("Put %d batches on the day", len(names))
 	}
-	d.Sheet.By = "Put " + made.Row.Name + " on the day"
 	var v dayView
 	if d.Orders, err = s.store.Orders(ctx, d.Date); err != nil {
-		return true, err
+		return err
 	}
 	d.Wants = wantsOf(d.Orders)
 	if err := s.again(ctx, d, &v); errors.Is(err, errRefused) { // it is on the day; the plan is asked for on its page
 		d.Sheet.Day, d.Slots = nil, nil
 	} else if err != nil {
-		return true, err
+		return err
 	}
 	keep, cancel := context.WithTimeout(context.WithoutCancel(ctx), dbTimeout) // the search may have taken a while
 	defer cancel()
 	_, err = s.store.SaveDay(keep, d.Date, d.Version, d.Sheet)
-	return true, err
+	return err
 }
 
 // serve says by which batch orders are served; those of the week become the day’s own by that.

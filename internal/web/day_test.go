@@ -106,6 +106,42 @@ func TestHostileDay(t *testing.T) {
 	}
 }
 
+// All batches orders need are made by one key; what cannot be made is told by its proposal, where the others’ choices stay. Whole eggs never
+// leave a batch short of what is ordered of it.
+func TestBatchesForOrders(t *testing.T) {
+	s := newSite(t)
+	path := "/days/" + time.Now().AddDate(0, 1, 5).Format(time.DateOnly) + "/orders"
+	lines := "The counter; tagliatelle; 18; 11:30\nNet loft; papardelle; 12; 14:30\nLantern; ravioli; 8; 17:00\nKiosk; pappardelle; 3; 15:00"
+	s.wants(s.ask(http.MethodPost, path, url.Values{"act": {"paste"}, "text": {lines}}), http.StatusSeeOther)
+	_, body := s.got(http.MethodGet, path, nil)
+	all := url.Values{"act": {"make"}}
+	for _, x := range strings.Split(body, `name="orders" value="`)[1:] {
+		all.Add("orders", strings.SplitN(x, `"`, 2)[0])
+		if at := strings.Index(x, "selected"); at >= 0 && at < strings.Index(x, "</select>") {
+			v := x[:at]
+			v = v[strings.LastIndex(v, `value="`)+7:]
+			all.Add("source", strings.SplitN(v, `"`, 2)[0])
+		} else {
+			all.Add("source", "")
+		}
+	}
+	if len(all["orders"]) != 4 || strings.Join(all["source"], " ") != fmt.Sprint(demo.Number(demo.Saturday), "  ", demo.Number(demo.Saltmarsh), " ", demo.Number(demo.Lantern)) {
+		t.Fatalf("%v", all)
+	}
+	all["source"][2] = fmt.Sprint(demo.Number(demo.Green))
+	w := s.ask(http.MethodPost, path, all)
+	s.wants(w, http.StatusUnprocessableEntity, "Say which batch it is made like.", "Tagliatelle for The counter</a>")
+	if n := strings.Count(w.Body.String(), `name="orders" value="`); n != 1 {
+		t.Errorf("%d proposals are left", n)
+	}
+	one := url.Values{"act": {"make"}, "orders": {all["orders"][1]}, "source": {fmt.Sprint(demo.Number(demo.Saltmarsh))}, "one": {"0"}}
+	s.wants(s.ask(http.MethodPost, path, one), http.StatusSeeOther)
+	_, body = s.got(http.MethodGet, path, nil)
+	if strings.Contains(body, "are ordered of it") || strings.Contains(body, `name="orders"`) || strings.Count(body, "From ") != 4 {
+		t.Errorf("%.3000s", body[strings.Index(body, "<main"):])
+	}
+}
+
 // An order before opening is said to be late, a rest longer than the day and work nobody does are said with the nearest that can be.
 func TestImpossibleDays(t *testing.T) {
 	s := newSite(t)

@@ -440,6 +440,8 @@ type Day struct {
 	PotMin float64
 	// CookWaitMin is how long what is cut may wait for the pot on its tray, min. Source: house.
 	CookWaitMin int
+	// EnoughShare is from what share of the portions ordered of it a batch is enough: a portion is never cut to the gram, 0–1. Source: house.
+	EnoughShare float64
 	// DarkFrom is from how far an addition draws the colour the dough stains the rollers, 0–1. Source: house.
 	DarkFrom float64
 	// CleanEggFreeMin is the cleaning of the roller before an egg-free dough after one with egg, CleanPaleMin before a pale dough after a dark one, and
@@ -594,7 +596,7 @@ func Default() Rules {
 			SplashG: 5, SprayG: 1, WetHandsG: 2, DustingG: 4, GiveOrTake: .5},
 		Day: Day{MarginMin: 15, MixerHandsMin: 4, TurnMoreMin: 15, ColdLeastMin: 120, ColdMostMin: 1440, TemperMin: 30, FillingMin: 20, FillingCoolMin: 30,
 			FillingKeepMin: 1440,
-			SheetWaitMin:   15, RopeWaitMin: 60, PackMin: .5, PotMin: 2, CookWaitMin: 120, DarkFrom: .25, CleanEggFreeMin: 15, CleanPaleMin: 10,
+			SheetWaitMin:   15, RopeWaitMin: 60, PackMin: .5, PotMin: 2, CookWaitMin: 120, EnoughShare: .98, DarkFrom: .25, CleanEggFreeMin: 15, CleanPaleMin: 10,
 			CleanDarkMin: 2},
 		Learn: Learn{Newest: 200, Hydration: Causes{Levels: []float64{2.25, 1.44, .64, .16, .16}, Drift: .25, DriftDays: 60, Slip: 25},
 			FeelPoints: [5]float64{-2.6, -1.2, 0, 1.2, 2.6}, FeelNoise: [5]float64{1.2, .6, .5, .6, 1.2}, MostPoints: 6, SurePoints: .8,
