@@ -3,6 +3,7 @@ package demo
 import (
 	"fmt"
 	"math/rand/v2"
+	"strings"
 	"testing"
 
 	"hollen/internal/core/day"
@@ -101,7 +102,13 @@ func TestLateDayIsProved(t *testing.T) {
 			wants = append(wants, day.Want{Who: fmt.Sprint(x.name, due), Due: due, Jobs: []uint64{id}})
 		}
 	}
-	a, err := day.Put(ru.Day, shop, jobs, plans, nil, wants).Plan()
+	d := day.Put(ru.Day, shop, jobs, plans, nil, wants)
+	for i, x := range d.Tasks {
+		if d.OnRoller(i) != strings.HasPrefix(x.Name, "Roll") {
+			t.Errorf("%s: on the roller %v", x.Name, d.OnRoller(i))
+		}
+	}
+	a, err := d.Plan()
 	if err != nil {
 		t.Fatal(err)
 	}

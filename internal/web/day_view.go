@@ -402,11 +402,13 @@ func (d *dayNow) lanes(first, last int) *draw.Day {
 	if bars := d.bars(func(k int) bool { return d.Sheet.Day.Tasks[k].Kind == day.Machine }); len(bars) > 0 {
 		p.Lanes = append(p.Lanes, sorted(draw.DayLane{Name: "Mixer", Bars: bars}))
 	}
-	roller := draw.DayLane{Name: "Roller", Small: "cleaning hatched", Bars: d.bars(func(k int) bool { return d.Sheet.Day.Tasks[k].Kind == day.Roll })}
+	roller := draw.DayLane{Name: "Roller", Small: "cleaning hatched", Bars: d.bars(d.Sheet.Day.OnRoller)}
 	for i := range roller.Bars {
 		roller.Bars[i].Task = ""
 	}
-	p.Lanes = append(p.Lanes, sorted(roller))
+	if len(roller.Bars) > 0 {
+		p.Lanes = append(p.Lanes, sorted(roller))
+	}
 	if bars := d.restBars(); len(bars) > 0 {
 		p.Lanes = append(p.Lanes, sorted(draw.DayLane{Name: "Resting", Small: "minutes", Bars: bars}))
 	}

@@ -131,6 +131,105 @@ func (l *line) earliest(lo []int) ([]int, bool) {
 	return at, false
 }
 
+// nearer brings tasks back towards their old starts, in this order, as long as that moves fewer minutes than it makes others move: what holds
+// a task where it is goes with it. No order becomes later, nothing changes its side of a break, and what begun says stays.
+func (l *line) nearer(old []int) []Slot {
+	n := len(l.slots)
+	at, lo, hi := make([]int, n), make([]int, n), make([]int, n)
+	for i, s := range l.slots {
+		t := &l.day.Tasks[i]
+		at[i], lo[i], hi[i] = s.Start, t.From, t.To-s.Min
+		if t.Hands && s.By >= 0 {
+			for _, o := range l.day.People[s.By].Off {
+				if s.End() <= o[0] {
+					hi[i] = min(hi[i], o[0]-s.Min)
+				} else {
+					lo[i] = max(lo[i], o[1]+s.CleanMin)
+				}
+			}
+		}
+		if l.begun != nil && l.begun[i] {
+			lo[i], hi[i] = at[i], at[i]
+		}
+	}
+	for o, order := range l.day.Orders {
+		end := max(order.Due, l.day.OrderEnd(o, l.slots))
+		for _, t := range order.Last {
+			hi[t] = min(hi[t], end-l.slots[t].Min)
+		}
+	}
+	for again := true; again; {
+		again = false
+		for i := range n {
+			for at[i] != old[i] {
+				sign := 1
+				if at[i] > old[i] {
+					sign = -1
+				}
+				step := l.together(i, sign, at, old, lo, hi)
+				if step == nil {
+					break
+				}
+				at, again = step, true
+			}
+		}
+	}
+	out := slices.Clone(l.slots)
+	for i := range out {
+		out[i].Start = at[i]
+	}
+	return out
+}
+
+// together shifts a task and all that is held to it later, sign 1, or earlier, −1, as far as that holds; nil where it does not pay.
+func (l *line) together(i, sign int, at, old, lo, hi []int) []int {
+	in := make([]bool, len(at))
+	in[i] = true
+	for grown := true; grown; {
+		grown = false
+		for _, a := range l.arcs {
+			lead, drawn := a.to, a.from
+			if sign > 0 {
+				lead, drawn = a.from, a.to
+			}
+			if in[lead] && !in[drawn] && at[a.to]-at[a.from] <= a.min {
+				in[drawn], grown = true, true
+			}
+		}
+	}
+	gain, room := 0, NoLimit
+	for j := range at {
+		if !in[j] {
+			continue
+		}
+		if to := sign * (old[j] - at[j]); to > 0 {
+			gain, room = gain+1, min(room, to)
+		} else {
+			gain--
+		}
+		if sign > 0 {
+			room = min(room, hi[j]-at[j])
+		} else {
+			room = min(room, at[j]-lo[j])
+		}
+	}
+	for _, a := range l.arcs {
+		if in[a.to] != in[a.from] && in[a.to] == (sign < 0) {
+			room = min(room, at[a.to]-at[a.from]-a.min)
+		}
+	}
+	if gain <= 0 || room <= 0 {
+		return nil
+	}
+	next := slices.Clone(at)
+	for j := range next {
+		if in[j] {
+			next[j] += sign * room
+		}
+	}
+	return next
+}
+
 func (l *line) pastBreaks(at []int) bool {
 	moved := false
 	for i, s := range l.slots {

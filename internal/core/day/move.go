@@ -15,10 +15,16 @@ type Refusal struct {
 // as it must, and what has begun stays. A refusal says what stands in the way, and the nearest minute that would do.
 func (d *Day) Move(slots []Slot, begun []bool, task, to, by int) ([]Slot, *Refusal) {
 	moved, fault := d.try(slots, begun, task, to, by)
-	if fault == nil {
+	if fault != nil {
+		moved = nil
+	}
+	if other := d.sameOrder(slots, begun, task, to, by); other != nil && (moved == nil || minutesMoved(slots, other) < minutesMoved(slots, moved)) {
+		moved = other
+	}
+	if moved != nil {
 		return moved, nil
 	}
-	if other := d.around(slots, begun, task, to, by); other != nil {
+	if other := d.around(slots, begun, task, to, by, moveNodes); other != nil {
 		return other, nil
 	}
 	r := &Refusal{*fault, -1}
@@ -31,7 +37,8 @@ func (d *Day) Move(slots []Slot, begun []bool, task, to, by int) ([]Slot, *Refus
 				continue
 			}
 			_, bad := d.try(slots, begun, task, at, by)
-			if bad == nil || off%15 == 0 && off <= 240 && d.around(slots, begun, task, at, by) != nil {
+			if bad == nil || d.sameOrder(slots, begun, task, at, by) != nil ||
+				off%15 == 0 && off <= 240 && d.around(slots, begun, task, at, by, nearNodes) != nil {
 				r.Nearest = at
 				return nil, r
 			}
@@ -40,12 +47,62 @@ func (d *Day) Move(slots []Slot, begun []bool, task, to, by int) ([]Slot, *Refus
 	return nil, r
 }
 
-// moveNodes is how far another order of what is around a moved task is looked for.
-const moveNodes = 400
+// moveNodes is how far another order of what is around a moved task is looked for, nearNodes for each of the minutes near it.
+const (
+	moveNodes = 3_000
+	nearNodes = 400
+)
+
+// minutesMoved is by how much all tasks together start otherwise.
+func minutesMoved(old, now []Slot) (sum int) {
+	for i := range now {
+		sum += max(now[i].Start-old[i].Start, old[i].Start-now[i].Start)
+	}
+	return sum
+}
+
+// sameOrder moves a task and keeps all of them in their order: what it needs before goes earlier with it, what follows later; nil where that
+// breaks something.
+func (d *Day) sameOrder(slots []Slot, begun []bool, task, to, by int) []Slot {
+	t := &d.Tasks[task]
+	next := slices.Clone(slots)
+	if by == Nobody || !t.Hands {
+		by = slots[task].By
+	}
+	if t.Hands && (by < 0 || by >= len(d.People) || t.Minutes[by] < 0) {
+		return nil
+	}
+	next[task].By, next[task].Min = by, t.minutes(max(by, 0))
+	l := d.inOrder(next, nil)
+	l.begun = slices.Clone(begun)
+	l.begun[task] = true
+	old := make([]int, len(next))
+	for i := range old {
+		old[i] = next[i].Start
+	}
+	to, old[task] = old[task], to
+	at, ok := l.earliest(old)
+	if old[task] < to {
+		at, ok = l.latest(old)
+	}
+	if !ok {
+		return nil
+	}
+	for i := range next {
+		if next[i].Start = at[i]; l.begun[i] && at[i] != old[i] {
+			return nil
+		}
+	}
+	d.Clean(next)
+	if len(d.Faults(next)) > 0 {
+		return nil
+	}
+	return next
+}
 
 // around moves a task where the order of the others does not allow it: they are put into another order, moved as little as
 // can be; nil when there is none.
-func (d *Day) around(slots []Slot, begun []bool, task, to, by int) []Slot {
+func (d *Day) around(slots []Slot, begun []bool, task, to, by, nodes int) []Slot {
 	if !d.whole() {
 		return nil
 	}
@@ -75,7 +132,7 @@ func (d *Day) around(slots []Slot, begun []bool, task, to, by int) []Slot {
 		}
 	}
 	needs := d.needs(rollingNodes)
-	s := newSolver(&next, byMoves, moveNodes)
+	s := newSolver(&next, byMoves, nodes)
 	s.old, s.waits = old, make([]int, len(d.Waits))
 	for i, w := range d.Waits {
 		s.waits[i] = max(w.Limit, needs[i], slots[w.B].End()-slots[w.A].Start)
@@ -86,6 +143,12 @@ func (d *Day) around(slots []Slot, begun []bool, task, to, by int) []Slot {
 	out := s.named()
 	if len(d.Faults(out)) > 0 {
 		return nil
+	}
+	l := d.inOrder(out, s.waits)
+	l.begun = slices.Clone(begun)
+	l.begun[task] = true
+	if nearer := l.nearer(old); len(d.Faults(nearer)) == 0 {
+		return nearer
 	}
 	return out
 }

@@ -119,6 +119,11 @@ const (
 	atRollers
 )
 
+// OnRoller says whether a task is done on a roller: not ropes, not with a pin.
+func (d *Day) OnRoller(task int) bool {
+	return d.Tasks[task].Class >= 0 || slices.ContainsFunc(d.Holds, func(h Hold) bool { return h.Store == atRollers && h.From.Task == task })
+}
+
 // Put puts a workshop’s day together: its jobs with their plans, what is wished of them, and the orders. The jobs’ letters
 // and what a list shows of them are filled in.
 func Put(ru rules.Day, shop Shop, jobs []Job, plans []*plan.Plan, wishes []Wish, wants []Want) *Day {

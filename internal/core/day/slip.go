@@ -269,7 +269,13 @@ func (s *slipped) reorder(kept *Change, limit int) *Change {
 	if !f.found {
 		return nil
 	}
-	c := s.change(f.named())
+	found := f.named()
+	l := day.inOrder(found, f.waits)
+	l.begun = s.begun
+	if nearer := l.nearer(f.old); len(day.Faults(nearer)) <= len(day.Faults(found)) {
+		found = nearer
+	}
+	c := s.change(found)
 	c.Nodes, c.Proved, c.Reorder = nodes+f.nodes, proved && !f.open, true
 	return c
 }

@@ -2,6 +2,7 @@ package day
 
 import (
 	"math/rand/v2"
+	"slices"
 	"testing"
 	"time"
 )
@@ -70,4 +71,52 @@ func TestSlip(t *testing.T) {
 		}
 	}
 	t.Logf("another order offered %d times of 60; the longest took %v; overruns %v late %v moved %v", offered, worst, overs, late, moved)
+}
+
+// What is brought nearer to where it was breaks nothing, makes no order later, and moves no more than before; begun tasks stay.
+func TestNearerBreaksNothing(t *testing.T) {
+	better := 0
+	for seed := range uint64(120) {
+		d := random(kind{batches: 3, people: 1 + int(seed%2), breaks: seed%3 == 0, setups: seed%2 == 0, turns: true, fillings: true}, seed)
+		a, err := d.Solve(400)
+		if err != nil {
+			continue
+		}
+		r := rand.New(rand.NewPCG(seed, 11))
+		old := make([]int, len(a.Slots))
+		was := slices.Clone(a.Slots)
+		begun := make([]bool, len(a.Slots))
+		for i, s := range a.Slots {
+			if old[i] = s.Start + r.IntN(61) - 30; r.IntN(6) == 0 {
+				begun[i] = true
+			}
+			was[i].Start = old[i]
+		}
+		l := d.inOrder(a.Slots, nil)
+		l.begun = begun
+		now := l.nearer(old)
+		if faults := d.Faults(now); len(faults) > 0 {
+			t.Fatalf("day %d: %+v", seed, faults)
+		}
+		for i := range now {
+			if begun[i] && now[i].Start != a.Slots[i].Start {
+				t.Errorf("day %d: begun task %d moves", seed, i)
+			}
+		}
+		for o, order := range d.Orders {
+			if end := d.OrderEnd(o, now); end > max(order.Due, d.OrderEnd(o, a.Slots)) {
+				t.Errorf("day %d: order %d ends at %d", seed, o, end)
+			}
+		}
+		before, after := minutesMoved(was, a.Slots), minutesMoved(was, now)
+		if after > before {
+			t.Errorf("day %d: %d min moved, %d before", seed, after, before)
+		}
+		if after < before {
+			better++
+		}
+	}
+	if better < 60 {
+		t.Errorf("nearer on %d days alone", better)
+	}
 }

@@ -455,17 +455,6 @@ export function startBatch(form) {
     leaving = true;
     location.assign("/batches/" + form.dataset.id + "?at=" + atField.value);
   });
-  document.addEventListener("keydown", (e) => {
-    if (e.key !== "Escape") return;
-    for (const menu of document.querySelectorAll(".menu[open]")) {
-      menu.open = false;
-      menu.querySelector("summary").focus();
-    }
-  });
-  document.addEventListener("click", (e) => {
-    for (const menu of document.querySelectorAll(".menu[open]")) if (!menu.contains(e.target)) menu.open = false;
-  });
-
   findLive();
   here();
   restoreDraft();

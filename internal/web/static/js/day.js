@@ -73,10 +73,11 @@ async function move(root, task, to) {
   try {
     const body = new URLSearchParams({ act: "move", task, to_min: String(to), version: root.dataset.version, db: field("db") });
     const r = await fetch("/days/" + root.dataset.date, { method: "POST", body });
+    const stood = starts();
     if (!show(await r.text())) throw new Error("no day");
     if (r.redirected) history.replaceState(null, "", r.url.split("#")[0]);
     const says = document.getElementById("day-says");
-    if (r.ok && says && !says.textContent.trim()) say(says, task);
+    if (r.ok && says && !says.textContent.trim()) say(says, task, stood);
   } catch {
     const says = document.getElementById("day-says");
     if (says) says.textContent = "Not moved: the server is not there.";
@@ -86,12 +87,18 @@ async function move(root, task, to) {
   }
 }
 
-function say(says, task) {
+// starts are the minutes everything starts at, as shown.
+const starts = () => new Map([...document.querySelectorAll(".day-bar[data-task]")].map((bar) => [bar.dataset.task, bar.dataset.start]));
+
+// say tells what was moved, and how much moved with it.
+function say(says, task, stood) {
   const bar = document.querySelector('[data-task="' + CSS.escape(task) + '"]');
   if (!bar) return;
+  const others = [...starts()].filter(([key, start]) => key !== task && stood.has(key) && stood.get(key) !== start).length;
   const p = document.createElement("p");
-  p.className = "visually-hidden";
-  p.textContent = "Moved. " + bar.getAttribute("aria-label");
+  p.className = "told";
+  p.textContent = "Moved. " + bar.getAttribute("aria-label") + ". " +
+    (others === 0 ? "Nothing else moves." : others === 1 ? "One more moves with it." : others + " others move with it.");
   says.replaceChildren(p);
 }
 

@@ -31,6 +31,18 @@ for (const button of document.querySelectorAll("[data-print]")) {
   button.addEventListener("click", () => print());
 }
 
+// Menus close by Escape, and by a press beside them.
+document.addEventListener("keydown", (e) => {
+  if (e.key !== "Escape") return;
+  for (const menu of document.querySelectorAll(".menu[open]")) {
+    menu.open = false;
+    menu.querySelector("summary").focus();
+  }
+});
+document.addEventListener("click", (e) => {
+  for (const menu of document.querySelectorAll(".menu[open]")) if (!menu.contains(e.target)) menu.open = false;
+});
+
 // The steppers of a form that is not worked out as it is typed.
 for (const asks of document.querySelectorAll("form.asks")) {
   asks.addEventListener("click", (e) => {
