@@ -228,7 +228,7 @@ func taken(_ *Server, _ context.Context, d *dayNow, _ url.Values, v *dayView) (s
 }
 
 // moved starts a task at another minute, or has somebody else do it.
-func moved(_ *Server, _ context.Context, d *dayNow, values url.Values, v *dayView) (string, error) {
+func moved(s *Server, ctx context.Context, d *dayNow, values url.Values, v *dayView) (string, error) {
 	i := d.Task(values.Get("task"))
 	if i < 0 || !d.Planned() {
 		v.Wrong = "That task is not on the day any more."
@@ -254,7 +254,10 @@ func moved(_ *Server, _ context.Context, d *dayNow, values url.Values, v *dayVie
 		v.Wrong, v.Nearest = fmt.Sprintf("%s is past.", day.Time(to)), day.Time(d.Now)
 		return "", errRefused
 	}
-	slots, no := d.Sheet.Day.Move(d.Shown, d.Begun, i, to, by)
+	if err := s.unpin(ctx, d, i); err != nil {
+		return "", err
+	}
+	slots, no := d.Sheet.Day.Move(d.Shown, d.fixed(i), i, to, by)
 	if no != nil {
 		refused := &day.Said{Day: d.Sheet.Day, Jobs: d.Jobs, Slots: d.Shown}
 		v.Wrong = refused.Fault(no.Fault)
@@ -271,6 +274,39 @@ func moved(_ *Server, _ context.Context, d *dayNow, values url.Values, v *dayVie
 	}
 	d.settle()
 	return fmt.Sprintf("%s to %s", said.Task(i), day.Time(to)), nil
+}
+
+// unpin lifts what a pin says of a task that is now moved: its window, and who does it.
+func (s *Server) unpin(ctx context.Context, d *dayNow, i int) error {
+	free := *d
+	free.Jobs, free.Wishes = slices.Clone(d.Jobs), slices.Clone(d.Wishes)
+	t := &d.Sheet.Day.Tasks[i]
+	at := slices.IndexFunc(free.Wishes, func(w day.Wish) bool { return w.Task == t.Key })
+	if at < 0 || !free.Wishes[at].Pinned {
+		return nil
+	}
+	free.Wishes[at].Pinned, free.Wishes[at].At, free.Wishes[at].By = false, 0, ""
+	plans, err := s.work(ctx, &free)
+	if err != nil {
+		return err
+	}
+	put := day.Put(s.rules.Day, d.Shop, free.Jobs, plans, free.Wishes, d.Wants)
+	if k := slices.IndexFunc(put.Tasks, func(o day.Task) bool { return o.Key == t.Key }); k >= 0 && len(put.Tasks[k].Minutes) == len(t.Minutes) {
+		t.From, t.To, t.Minutes = put.Tasks[k].From, put.Tasks[k].To, put.Tasks[k].Minutes
+	}
+	return nil
+}
+
+// fixed are the tasks that stay when one is moved by hand: what has begun, and what is pinned where it stands.
+func (d *dayNow) fixed(moved int) []bool {
+	stay := slices.Clone(d.Begun)
+	for i := range stay {
+		w := slices.IndexFunc(d.Wishes, func(w day.Wish) bool {
+			return w.Task == d.Sheet.Day.Tasks[i].Key && w.Pinned && w.At == d.Shown[i].Start
+		})
+		stay[i] = stay[i] || w >= 0 && i != moved
+	}
+	return stay
 }
 
 // settle values the slots as they stand: moved by hand, they are proved no more.

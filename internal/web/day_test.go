@@ -106,6 +106,60 @@ func TestHostileDay(t *testing.T) {
 	}
 }
 
+// A task that was moved can be moved again, also once the day was planned around it; what is pinned stays where another is moved.
+func TestMovedAgain(t *testing.T) {
+	s := newSite(t)
+	path := "/days/" + time.Now().AddDate(0, 1, 6).Format(time.DateOnly)
+	post := func(v url.Values) (int, string) {
+		t.Helper()
+		v.Set("version", s.open(path))
+		return s.got(http.MethodPost, path, v)
+	}
+	starts := func() map[string]int {
+		t.Helper()
+		var doc struct {
+			Tasks []struct {
+				Key   string
+				Start int
+			}
+		}
+		_, body := s.got(http.MethodGet, path+"/day.json", nil)
+		if err := json.Unmarshal([]byte(body), &doc); err != nil {
+			t.Fatal(err)
+		}
+		at := map[string]int{}
+		for _, x := range doc.Tasks {
+			at[x.Key] = x.Start
+		}
+		return at
+	}
+	first, second := demo.Number(demo.Saturday), demo.Number(demo.Saltmarsh)
+	post(url.Values{"act": {"add"}, "batch": {fmt.Sprint(first)}})
+	post(url.Values{"act": {"add"}, "batch": {fmt.Sprint(second)}})
+	post(url.Values{"act": {"plan"}})
+	roll := fmt.Sprintf("%d.roll.1", first)
+	was := starts()[roll] - 90
+	if code, body := post(url.Values{"act": {"move"}, "task": {roll}, "to_min": {fmt.Sprint(was + 115)}}); code != http.StatusUnprocessableEntity ||
+		!strings.Contains(body, "would then come after closing.") {
+		t.Errorf("past closing: %d, %s", code, between(body, `role="alert">`, "</div>"))
+	}
+	for _, by := range []int{10, 25, -5} {
+		if code, body := post(url.Values{"act": {"move"}, "task": {roll}, "to_min": {fmt.Sprint(was + by)}}); code != http.StatusSeeOther || starts()[roll] != was+by {
+			t.Fatalf("by %d: %d, %d: %s", by, code, starts()[roll]-was, between(body, `role="alert">`, "</div>"))
+		}
+		post(url.Values{"act": {"plan"}})
+		if got := starts()[roll]; got != was+by {
+			t.Fatalf("planned anew, what is pinned starts %d min off", got-was-by)
+		}
+	}
+	knead := fmt.Sprintf("%d.knead.1", second)
+	for by := -60; by <= 60; by += 5 {
+		if code, _ := post(url.Values{"act": {"move"}, "task": {knead}, "to_min": {fmt.Sprint(starts()[knead] + by)}}); code == http.StatusSeeOther && starts()[roll] != was-5 {
+			t.Fatalf("what is pinned moves %d min with another", starts()[roll]-was+5)
+		}
+	}
+}
+
 // All batches orders need are made by one key; what cannot be made is told by its proposal, where the others’ choices stay. Whole eggs never
 // leave a batch short of what is ordered of it.
 func TestBatchesForOrders(t *testing.T) {

@@ -181,8 +181,14 @@ func (d *Day) try(slots []Slot, begun []bool, task, to, by int) ([]Slot, *Fault)
 		lo[i] = next[i].Start
 	}
 	at, _ := l.earliest(lo)
+	last := -1
 	for i := range next {
-		next[i].Start = at[i]
+		if next[i].Start = at[i]; at[i] >= NoLimit/16 && (last < 0 || slots[i].Start < slots[last].Start) {
+			last = i
+		}
+	}
+	if last >= 0 {
+		return nil, &Fault{Task: last, Other: -1, Why: Closed}
 	}
 	d.Clean(next)
 	var first *Fault

@@ -19,6 +19,7 @@ type FaultKind string
 // The kinds of faults.
 const (
 	OutOfHours FaultKind = "hours"  // the task’s own window
+	Closed     FaultKind = "closed" // pushed on, it comes after closing
 	CannotDo   FaultKind = "cannot" // its person cannot do it
 	TooSoon    FaultKind = "soon"   // a shortest lag
 	TooLate    FaultKind = "late"   // a longest lag

@@ -61,6 +61,8 @@ func (s *Said) Fault(f Fault) string {
 		return fmt.Sprintf("%s would lie outside the hours said for it, by %s.", t, Words(f.By))
 	case CannotDo:
 		return t + ": nobody is there for it who does that."
+	case Closed:
+		return fmt.Sprintf("%s would then come after closing.", t)
 	case TooSoon:
 		return fmt.Sprintf("%s takes %s more before %s.", between(LagKind(f.What)), Words(f.By), t)
 	case TooLate:
