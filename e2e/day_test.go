@@ -66,12 +66,15 @@ func TestDayFromOrders(t *testing.T) {
 	for name, text := range map[string]string{"who": "Pharos inn", "what": "tagliatelle", "portions": "lots", "when": "12:30"} {
 		b.enter("#o-new-"+name, text)
 	}
+	b.visit("/days/" + date)
+	b.visit("/days/" + date + "/orders")
+	b.until("what was typed and not sent", "document.querySelector('#o-new-who').value === 'Pharos inn' && document.querySelector('#o-new-portions').value === 'lots'")
 	b.click(".new-order .btn-go")
 	b.until("the error beside its field", "document.querySelector('#oe-new-portions')?.textContent.includes('2000') && "+
 		"document.querySelector('#o-new-who').value === 'Pharos inn'")
 	b.enter("#o-new-portions", "12")
 	b.click(".new-order .btn-go")
-	b.until("the order", "document.querySelectorAll('.orders li').length === 2")
+	b.until("the order, and room for another", "document.querySelectorAll('.orders li').length === 2 && document.querySelector('#o-new-who').value === ''")
 	b.enter("#o-text", "The counter; Tagliatelle; 8; 13:00")
 	b.do(chromedp.KeyEvent("\r24 pappardelle for the quay at 2 pm\rnonsense"))
 	b.click("form[enctype] .btn-line")

@@ -12,15 +12,27 @@ export function keepForms() {
     if (led && !document.querySelector("[aria-invalid], .failed")) sessionStorage.removeItem(KEPT + at);
     sessionStorage.removeItem(key);
   }
-  for (const form of document.querySelectorAll("form.asks[method=post], form.room-form")) {
-    const at = location.pathname + (form.elements.id?.value ? "#" + form.elements.id.value : "");
+  keepAll();
+  document.addEventListener("drawn", keepAll); // a part of the page anew
+}
+
+function keepAll() {
+  for (const form of document.querySelectorAll("form.asks[method=post], form.room-form, form[data-keep]")) {
+    if (form.dataset.kept) continue;
+    form.dataset.kept = "yes";
+    const name = form.dataset.keep ?? form.elements.id?.value;
+    const at = location.pathname + (name ? "#" + name : "");
     const kept = JSON.parse(sessionStorage.getItem(KEPT + at) ?? "null");
     if (kept && !form.querySelector("[aria-invalid]")) {
       typed(form).forEach((f, i) => {
         const was = kept[i];
         if (!was || was[0] !== f.name) return;
         if (f.type === "checkbox" || f.type === "radio") f.checked = was[1];
-        else f.value = was[1];
+        else if (f.value !== was[1]) {
+          f.value = was[1];
+          const fold = f.closest("details");
+          if (fold) fold.open = true;
+        }
       });
     }
     form.addEventListener("input", () => {
