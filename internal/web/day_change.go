@@ -185,7 +185,7 @@ func (s *Server) replan(ctx context.Context, d *dayNow, v *dayView) error {
 	if len(trouble) == 0 {
 		return nil
 	}
-	said := &day.Said{Day: d.Sheet.Day, Jobs: d.Jobs}
+	said := &day.Said{Day: d.Sheet.Day, Jobs: d.Jobs, In: d.In}
 	for _, t := range trouble {
 		why, nearest := said.Trouble(t)
 		v.Trouble = append(v.Trouble, troubleRow{why, nearest})
@@ -259,7 +259,7 @@ func moved(s *Server, ctx context.Context, d *dayNow, values url.Values, v *dayV
 	}
 	slots, no := d.Sheet.Day.Move(d.Shown, d.fixed(i), i, to, by)
 	if no != nil {
-		refused := &day.Said{Day: d.Sheet.Day, Jobs: d.Jobs, Slots: d.Shown}
+		refused := &day.Said{Day: d.Sheet.Day, Jobs: d.Jobs, Slots: d.Shown, In: d.In}
 		v.Wrong = refused.Fault(no.Fault)
 		if no.Nearest >= 0 {
 			v.Nearest = day.Time(no.Nearest)
@@ -444,7 +444,7 @@ func marked(_ *Server, _ context.Context, d *dayNow, values url.Values, v *dayVi
 // kitted changes the hours, the people and the kit.
 func kitted(s *Server, ctx context.Context, d *dayNow, values url.Values, v *dayView) (string, error) {
 	old := d.Sheet.Copy()
-	v.Kit = readKit(values, &d.Shop)
+	v.Kit = readKit(values, &d.Shop, d.In)
 	if v.Kit.Wrong {
 		d.Sheet = old
 		v.Wrong = "Something in the hours, people and kit is not right; nothing was changed."

@@ -44,6 +44,9 @@ const mostPeople = 8
 // longestDay is how long a day may be open, min.
 const longestDay = 20 * 60
 
+// mostRackM is the most rod a rack may have, m.
+const mostRackM = 500
+
 var kindWords = []kindChoice{{day.Knead, "knead", false}, {day.Filling, "fillings", false}, {day.Roll, "roll", false}, {day.Cut, "cut and pack", false},
 	{day.Pot, "cook", false}}
 
@@ -87,12 +90,12 @@ func timeOr(min int) string {
 }
 
 // kitOf is the form as a day stands.
-func kitOf(s *day.Shop) kitView {
+func kitOf(s *day.Shop, in measure.System) kitView {
 	v := kitView{From: s.RollerFrom, Froms: rollerFroms}
 	n := func(i int) string { return strconv.Itoa(i) }
 	v.Fields = []kitField{{"open", "Open from", day.Time(s.OpenAt), "", ""}, {"close", "Until", day.Time(s.CloseAt), "", ""},
 		{"breaks", "Breaks of all", spansWords(s.Breaks), "", ""}, {"rollers", "Rollers", n(s.Rollers), "", ""}, {"mixers", "Mixers", n(s.Mixers), "", ""},
-		{"rack", "Rack", measure.Trim(s.RackM), "m of rod", ""}, {"trays", "Trays", n(s.Trays), "", ""}, {"fridge", "Fridge", n(s.Fridge), "doughs", ""},
+		{"rack", "Rack", in.Bare(s.RackM, measure.M, measure.Shortest), in.Name(measure.M) + " of rod", ""}, {"trays", "Trays", n(s.Trays), "", ""}, {"fridge", "Fridge", n(s.Fridge), "doughs", ""},
 		{"pots", "Pots", n(s.Pots), "", ""}, {"margin", "Ready before due", n(s.MarginMin), "min", ""}}
 	for i, h := range s.People {
 		r := handRow{At: i, Name: h.Name, From: timeOr(h.From), To: timeOr(h.To), Breaks: spansWords(h.Breaks), Pace: n(h.Pace)}
@@ -109,13 +112,15 @@ func kitOf(s *day.Shop) kitView {
 }
 
 // readKit reads the form over a shop; what is wrong stands in the view, with everything as typed.
-func readKit(values url.Values, s *day.Shop) kitView {
-	v := kitOf(s)
+func readKit(values url.Values, s *day.Shop, in measure.System) kitView {
+	v := kitOf(s, in)
 	for i := range v.Fields {
 		f := &v.Fields[i]
 		if values.Has(f.Name) {
-			f.Value = strings.TrimSpace(values.Get(f.Name))
-			f.Err = setKit(s, f.Name, f.Value)
+			stood := f.Value
+			if f.Value = strings.TrimSpace(values.Get(f.Name)); f.Value != stood { // what is shown rounded is kept as it is
+				f.Err = setKit(s, in, f.Name, f.Value)
+			}
 			v.Wrong = v.Wrong || f.Err != ""
 		}
 	}
@@ -206,7 +211,7 @@ func (r *handRow) read(h *day.Hand, others []day.Hand) {
 }
 
 // setKit sets one figure of the kit; it returns what is wrong.
-func setKit(s *day.Shop, name, text string) string {
+func setKit(s *day.Shop, in measure.System, name, text string) string {
 	clock := func(to *int) string {
 		at, ok := day.ParseTime(text)
 		if !ok {
@@ -243,11 +248,12 @@ func setKit(s *day.Shop, name, text string) string {
 	case "mixers":
 		return count(&s.Mixers, 0, 4)
 	case "rack":
-		m, ok := measure.ParseNumber(text)
-		if !ok || m < 0 || m > 500 {
-			return "0 to 500 m."
+		n, ok := measure.ParseNumber(text)
+		_, by, _, _ := in.Turn(measure.M)
+		if !ok || n < 0 || n/by > mostRackM {
+			return fmt.Sprintf("0 to %s.", in.M(mostRackM, 0))
 		}
-		s.RackM = m
+		s.RackM = n / by
 	case "trays":
 		return count(&s.Trays, 0, 500)
 	case "fridge":

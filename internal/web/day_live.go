@@ -108,6 +108,7 @@ func (s *Server) dayAs(c *gin.Context, read func(context.Context, string, time.T
 		s.failStore(c, err)
 		return nil, false
 	}
+	d.In = shownIn(c)
 	return d, true
 }
 
@@ -226,7 +227,9 @@ func (s *Server) liven(ctx context.Context, d *dayNow, ids []uint64) error {
 }
 
 // said puts what is shown into words.
-func (d *dayNow) said() *day.Said { return &day.Said{Day: d.Sheet.Day, Jobs: d.Jobs, Slots: d.Shown} }
+func (d *dayNow) said() *day.Said {
+	return &day.Said{Day: d.Sheet.Day, Jobs: d.Jobs, Slots: d.Shown, In: d.In}
+}
 
 // work makes the plans of a day’s batches again, and leaves out those that are not there.
 func (s *Server) work(ctx context.Context, d *dayNow) ([]*plan.Plan, error) {

@@ -4,6 +4,7 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
+	"math"
 	"net/http"
 	"net/url"
 	"strings"
@@ -158,6 +159,34 @@ func TestMovedAgain(t *testing.T) {
 			t.Fatalf("what is pinned moves %d min with another", starts()[roll]-was+5)
 		}
 	}
+}
+
+// In feet the rack is shown, read and refused in feet; what is shown rounded and sent back untouched stays what it was.
+func TestRackInFeet(t *testing.T) {
+	s := newSite(t)
+	date := time.Now().AddDate(0, 1, 7).Format(time.DateOnly)
+	us := func(r *http.Request) { r.AddCookie(&http.Cookie{Name: "units", Value: "us"}) }
+	post := func(rack string, status int, parts ...string) {
+		t.Helper()
+		v := url.Values{"act": {"kit"}, "version": {s.open("/days/" + date)}, "rack": {rack}, "p0_name": {"Ada"}, "p0_pace": {"100"}}
+		s.wants(s.ask(http.MethodPost, "/days/"+date, v, us), status, parts...)
+	}
+	rack := func() float64 {
+		t.Helper()
+		d, err := s.store.Day(context.Background(), date)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return d.Shop.RackM
+	}
+	post("45.9", http.StatusSeeOther)
+	s.wants(s.ask(http.MethodGet, "/days/"+date, nil, us), http.StatusOK, `value="45.9"`, "ft of rod")
+	if was := rack(); math.Abs(was-13.99) > .01 {
+		t.Errorf("45.9 ft are %v m", was)
+	} else if post("45.9", http.StatusSeeOther); rack() != was {
+		t.Errorf("sent back untouched: %v m, not %v", rack(), was)
+	}
+	post("9999", http.StatusUnprocessableEntity, "0 to 1640 ft.", `value="9999"`)
 }
 
 // All batches orders need are made by one key; what cannot be made is told by its proposal, where the others’ choices stay. Whole eggs never

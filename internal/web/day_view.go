@@ -120,7 +120,7 @@ func dateWords(date string) string {
 func (d *dayNow) view(in measure.System, key string) *dayView {
 	d.In = in
 	v := &dayView{Date: d.Date, Head: dateWords(d.Date), Version: d.Version, CanUndo: d.CanUndo, Planned: d.Planned(), Live: d.Live, Stamp: d.Stamp, In: in,
-		Kit: kitOf(&d.Shop), Orders: len(d.Orders)}
+		Kit: kitOf(&d.Shop, d.In), Orders: len(d.Orders)}
 	at := d.Midnight
 	v.Before, v.After = at.AddDate(0, 0, -1).Format(time.DateOnly), at.AddDate(0, 0, 1).Format(time.DateOnly)
 	dough, batches := 0., 0

@@ -51,7 +51,7 @@ func (s *Server) showWays(c *gin.Context) {
 
 // ready is how late the orders are against when they are due, min over all, of slots of a day.
 func (d *dayNow) ready(on *day.Day, slots []day.Slot) int {
-	said := day.Said{Day: on, Jobs: d.Jobs, Slots: slots}
+	said := day.Said{Day: on, Jobs: d.Jobs, Slots: slots, In: d.In}
 	total := 0
 	for _, w := range d.Wants {
 		if end, ok := said.End(w); ok {

@@ -12,6 +12,7 @@ type Said struct {
 	Day   *Day
 	Jobs  []Job
 	Slots []Slot
+	In    measure.System // of lengths
 }
 
 // batch is how a task’s batch is called in a sentence.
@@ -76,16 +77,16 @@ func (s *Said) Fault(f Fault) string {
 	case Unclean:
 		return fmt.Sprintf("The roller needs %s of cleaning before %s.", Words(f.By), t)
 	case Full:
-		return full(t, f)
+		return s.full(t, f)
 	}
 	return t + " cannot be there."
 }
 
 // full says that a store has no room for a task.
-func full(t string, f Fault) string {
+func (s *Said) full(t string, f Fault) string {
 	switch f.What {
 	case "Rack":
-		return fmt.Sprintf("The rack is full then: %s wants %.1f m of rod more.", t, float64(f.By)/10)
+		return fmt.Sprintf("The rack is full then: %s wants %s of rod more.", t, s.In.M(float64(f.By)/10, 1))
 	case "Fridge":
 		return fmt.Sprintf("The fridge has no place left then: %s wants %s more.", t, measure.Plural(f.By, "place", "places"))
 	}
@@ -103,7 +104,7 @@ func (s *Said) Trouble(t Trouble) (why, nearest string) {
 		return fmt.Sprintf("%s: nobody can do “%s”.", name, measure.Lower(t.Name)), "Say who does it, or leave the batch out today."
 	case TooMuch:
 		if t.Name == "Rack" {
-			return fmt.Sprintf("%s needs %.1f m of rack at once, and there is not as much.", name, float64(t.Need)/10), "More rack, or a smaller batch, or two of them."
+			return fmt.Sprintf("%s needs %s of rack at once, and there is not as much.", name, s.In.M(float64(t.Need)/10, 1)), "More rack, or a smaller batch, or two of them."
 		}
 		return fmt.Sprintf("%s needs more of this than there is: %s.", name, measure.Lower(t.Name)), fmt.Sprintf("%d would do.", t.Need)
 	case LagTooLong:
