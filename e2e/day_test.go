@@ -191,8 +191,14 @@ func TestDayFollowsTheBench(t *testing.T) {
 	if done := eval[int](b, "document.querySelectorAll('.day-bar.done[data-task]').length"); done > 0 {
 		t.Errorf("%d tasks that are done may be dragged", done)
 	}
+	if !eval[bool](b, "!!document.querySelector('.day-side button[value=take]')") {
+		t.Errorf("no better order is offered: %s", b.text(".day-side"))
+	}
+	b.visit("/days/" + today() + "/now")
+	b.until("the better order beside what is at hand", "document.querySelector('main button[value=take]') && document.querySelector('.told.is-warn a')")
+	b.visit("/days/" + today())
 	b.click(".fig.is-warn .btn-line")
-	b.until("the ways out", "location.pathname.endsWith('/ways') && document.querySelector('table.things') && document.body.textContent.includes('The counter')")
+	b.until("the ways out", "document.querySelector('main button[value=take]') && location.pathname.endsWith('/ways') && document.querySelector('table.things') && document.body.textContent.includes('The counter')")
 	b.visit("/days/" + today())
 	stamp := eval[string](b, "document.querySelector('#day').dataset.stamp")
 	making := open(t, br, base, wide, high)

@@ -184,6 +184,7 @@ type phoneView struct {
 	Version         int
 	Stamp           string
 	Late            []lateRow
+	Better          *betterRow
 }
 
 type phoneCard struct {
@@ -204,7 +205,7 @@ func (s *Server) showPhone(c *gin.Context) {
 	}
 	if d.Planned() {
 		full := d.view(shownIn(c), "")
-		v.Late, v.Cards = full.Late, d.cards(v.Who)
+		v.Late, v.Better, v.Cards = full.Late, full.Better, d.cards(v.Who)
 	}
 	s.render(c, http.StatusOK, "phone", "Now, next, then", v)
 }

@@ -199,23 +199,29 @@ func (d *dayNow) dangers(v *dayView, said *day.Said) {
 	if len(v.Changed) > 6 {
 		v.Changed = append(v.Changed[:5], fmt.Sprintf("And %d more.", len(v.Changed)-5))
 	}
-	if b := d.Better; b != nil {
-		text := "In another order "
-		var gains []string
-		if saved := d.Kept.Goals.Late - b.Goals.Late; saved > 0 {
-			gains = append(gains, fmt.Sprintf("%s less late over all orders", day.Words(saved)))
-		}
-		over := func(c *day.Change) (n int) {
-			for _, o := range c.Overruns {
-				n += o.By
-			}
-			return n
-		}
-		if saved := over(d.Kept) - over(b); saved > 0 {
-			gains = append(gains, fmt.Sprintf("%s less over what rests and sheets allow", day.Words(saved)))
-		}
-		v.Better = &betterRow{text + measure.List(gains) + fmt.Sprintf("; %s of work moved in all.", day.Words(b.MovedMin))}
+	v.Better = d.better()
+}
+
+// better says what another order of what is to come would bring; nil where none is better.
+func (d *dayNow) better() *betterRow {
+	b := d.Better
+	if b == nil {
+		return nil
 	}
+	var gains []string
+	if saved := d.Kept.Goals.Late - b.Goals.Late; saved > 0 {
+		gains = append(gains, fmt.Sprintf("%s less late over all orders", day.Words(saved)))
+	}
+	over := func(c *day.Change) (n int) {
+		for _, o := range c.Overruns {
+			n += o.By
+		}
+		return n
+	}
+	if saved := over(d.Kept) - over(b); saved > 0 {
+		gains = append(gains, fmt.Sprintf("%s less over what rests and sheets allow", day.Words(saved)))
+	}
+	return &betterRow{"In another order " + measure.List(gains) + fmt.Sprintf("; %s of work moved in all.", day.Words(b.MovedMin))}
 }
 
 // row is one batch of the list.

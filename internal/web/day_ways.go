@@ -21,6 +21,8 @@ type waysView struct {
 	Late       []lateRow
 	Now        string // as it stands
 	Rows       []wayRow
+	Better     *betterRow
+	Version    int
 	Failed     string
 }
 
@@ -36,7 +38,7 @@ func (s *Server) showWays(c *gin.Context) {
 	if !ok {
 		return
 	}
-	v := waysView{Date: d.Date, Head: dateWords(d.Date)}
+	v := waysView{Date: d.Date, Head: dateWords(d.Date), Version: d.Version, Better: d.better()}
 	ctx, cancel := bounded(c)
 	defer cancel()
 	if !d.Planned() {
