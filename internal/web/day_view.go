@@ -209,8 +209,10 @@ func (d *dayNow) better() *betterRow {
 		return nil
 	}
 	var gains []string
-	if saved := d.Kept.Goals.Late - b.Goals.Late; saved > 0 {
+	if saved := d.ready(d.Sheet.Day, d.Kept.Slots) - d.ready(d.Sheet.Day, b.Slots); saved > 0 {
 		gains = append(gains, fmt.Sprintf("%s less late over all orders", day.Words(saved)))
+	} else if saved := d.Kept.Goals.Late - b.Goals.Late; saved > 0 {
+		gains = append(gains, fmt.Sprintf("%s more in hand before orders are due", day.Words(saved)))
 	}
 	over := func(c *day.Change) (n int) {
 		for _, o := range c.Overruns {
