@@ -68,7 +68,8 @@ func TestDayFromOrders(t *testing.T) {
 	}
 	b.visit("/days/" + date)
 	b.visit("/days/" + date + "/orders")
-	b.until("what was typed and not sent", "document.querySelector('#o-new-who').value === 'Pharos inn' && document.querySelector('#o-new-portions').value === 'lots'")
+	b.until("what was typed and not sent", "document.querySelector('#o-new-who').value === 'Pharos inn' && "+
+		"document.querySelector('#o-new-portions').value === 'lots'")
 	b.click(".new-order .btn-go")
 	b.until("the error beside its field", "document.querySelector('#oe-new-portions')?.textContent.includes('2000') && "+
 		"document.querySelector('#o-new-who').value === 'Pharos inn'")
@@ -198,7 +199,8 @@ func TestDayFollowsTheBench(t *testing.T) {
 	b.until("the better order beside what is at hand", "document.querySelector('main button[value=take]') && document.querySelector('.told.is-warn a')")
 	b.visit("/days/" + today())
 	b.click(".fig.is-warn .btn-line")
-	b.until("the ways out", "document.querySelector('main button[value=take]') && location.pathname.endsWith('/ways') && document.querySelector('table.things') && document.body.textContent.includes('The counter')")
+	b.until("the ways out", "document.querySelector('main button[value=take]') && "+
+		"location.pathname.endsWith('/ways') && document.querySelector('table.things') && document.body.textContent.includes('The counter')")
 	b.visit("/days/" + today())
 	stamp := eval[string](b, "document.querySelector('#day').dataset.stamp")
 	making := open(t, br, base, wide, high)

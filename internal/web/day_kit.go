@@ -95,7 +95,8 @@ func kitOf(s *day.Shop, in measure.System) kitView {
 	n := func(i int) string { return strconv.Itoa(i) }
 	v.Fields = []kitField{{"open", "Open from", day.Time(s.OpenAt), "", ""}, {"close", "Until", day.Time(s.CloseAt), "", ""},
 		{"breaks", "Breaks of all", spansWords(s.Breaks), "", ""}, {"rollers", "Rollers", n(s.Rollers), "", ""}, {"mixers", "Mixers", n(s.Mixers), "", ""},
-		{"rack", "Rack", in.Bare(s.RackM, measure.M, measure.Shortest), in.Name(measure.M) + " of rod", ""}, {"trays", "Trays", n(s.Trays), "", ""}, {"fridge", "Fridge", n(s.Fridge), "doughs", ""},
+		{"rack", "Rack", in.Bare(s.RackM, measure.M, measure.Shortest), in.Name(measure.M) + " of rod", ""}, {"trays", "Trays", n(s.Trays), "", ""},
+		{"fridge", "Fridge", n(s.Fridge), "doughs", ""},
 		{"pots", "Pots", n(s.Pots), "", ""}, {"margin", "Ready before due", n(s.MarginMin), "min", ""}}
 	for i, h := range s.People {
 		r := handRow{At: i, Name: h.Name, From: timeOr(h.From), To: timeOr(h.To), Breaks: spansWords(h.Breaks), Pace: n(h.Pace)}

@@ -145,7 +145,8 @@ func TestMovedAgain(t *testing.T) {
 		t.Errorf("past closing: %d, %s", code, between(body, `role="alert">`, "</div>"))
 	}
 	for _, by := range []int{10, 25, -5} {
-		if code, body := post(url.Values{"act": {"move"}, "task": {roll}, "to_min": {fmt.Sprint(was + by)}}); code != http.StatusSeeOther || starts()[roll] != was+by {
+		if code, body := post(url.Values{"act": {"move"}, "task": {roll}, "to_min": {fmt.Sprint(was + by)}}); code != http.StatusSeeOther ||
+			starts()[roll] != was+by {
 			t.Fatalf("by %d: %d, %d: %s", by, code, starts()[roll]-was, between(body, `role="alert">`, "</div>"))
 		}
 		post(url.Values{"act": {"plan"}})
@@ -155,7 +156,8 @@ func TestMovedAgain(t *testing.T) {
 	}
 	knead := fmt.Sprintf("%d.knead.1", second)
 	for by := -60; by <= 60; by += 5 {
-		if code, _ := post(url.Values{"act": {"move"}, "task": {knead}, "to_min": {fmt.Sprint(starts()[knead] + by)}}); code == http.StatusSeeOther && starts()[roll] != was-5 {
+		if code, _ := post(url.Values{"act": {"move"}, "task": {knead}, "to_min": {fmt.Sprint(starts()[knead] + by)}}); code == http.StatusSeeOther &&
+			starts()[roll] != was-5 {
 			t.Fatalf("what is pinned moves %d min with another", starts()[roll]-was+5)
 		}
 	}
@@ -208,7 +210,8 @@ func TestBatchesForOrders(t *testing.T) {
 			all.Add("source", "")
 		}
 	}
-	if len(all["orders"]) != 4 || strings.Join(all["source"], " ") != fmt.Sprint(demo.Number(demo.Saturday), "  ", demo.Number(demo.Saltmarsh), " ", demo.Number(demo.Lantern)) {
+	if len(all["orders"]) != 4 || strings.Join(all["source"], " ") != fmt.Sprint(demo.Number(demo.Saturday), "  ", demo.Number(demo.Saltmarsh), " ",
+		demo.Number(demo.Lantern)) {
 		t.Fatalf("%v", all)
 	}
 	all["source"][2] = fmt.Sprint(demo.Number(demo.Green))

@@ -104,7 +104,8 @@ func (s *Said) Trouble(t Trouble) (why, nearest string) {
 		return fmt.Sprintf("%s: nobody can do “%s”.", name, measure.Lower(t.Name)), "Say who does it, or leave the batch out today."
 	case TooMuch:
 		if t.Name == "Rack" {
-			return fmt.Sprintf("%s needs %s of rack at once, and there is not as much.", name, s.In.M(float64(t.Need)/10, 1)), "More rack, or a smaller batch, or two of them."
+			return fmt.Sprintf("%s needs %s of rack at once, and there is not as much.", name, s.In.M(float64(t.Need)/10, 1)),
+				"More rack, or a smaller batch, or two of them."
 		}
 		return fmt.Sprintf("%s needs more of this than there is: %s.", name, measure.Lower(t.Name)), fmt.Sprintf("%d would do.", t.Need)
 	case LagTooLong:
