@@ -196,7 +196,7 @@ func TestRackInFeet(t *testing.T) {
 func TestBatchesForOrders(t *testing.T) {
 	s := newSite(t)
 	path := "/days/" + time.Now().AddDate(0, 1, 5).Format(time.DateOnly) + "/orders"
-	lines := "The counter; tagliatelle; 18; 11:30\nNet loft; papardelle; 12; 14:30\nLantern; ravioli; 8; 17:00\nKiosk; pappardelle; 3; 15:00"
+	lines := "The counter; tagliatelle; 18; 11:30\nNet loft; the usual; 12; 14:30\nLantern; ravioli; 8; 17:00\nKiosk; pappardelle; 3; 15:00"
 	s.wants(s.ask(http.MethodPost, path, url.Values{"act": {"paste"}, "text": {lines}}), http.StatusSeeOther)
 	_, body := s.got(http.MethodGet, path, nil)
 	all := url.Values{"act": {"make"}}

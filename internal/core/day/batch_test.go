@@ -269,6 +269,11 @@ func TestPropose(t *testing.T) {
 	if len(got) != 3 || got[0].Source != 7 || got[0].Portions != 15 || got[0].Due != 700 || got[1].Source != 6 || got[2].Source != 0 {
 		t.Errorf("%+v", got)
 	}
+	for what, want := range map[string]uint64{"taglatelle": 9, "Tagliattele": 9, "talgiolini": 6, "taglia": 9, "trofie": 0, "lasagnette": 0, "tag": 9} {
+		if got := day.Match(what, known); got != want {
+			t.Errorf("%s: %d, not %d", what, got, want)
+		}
+	}
 }
 
 // A minute of the day is what the clock on the wall says, also where it is put forward meanwhile.

@@ -133,6 +133,7 @@ func (d *Day) around(slots []Slot, begun []bool, task, to, by, nodes int) []Slot
 	}
 	needs := d.needs(rollingNodes)
 	s := newSolver(&next, byMoves, nodes)
+	s.plain = nodes == nearNodes
 	s.old, s.waits = old, make([]int, len(d.Waits))
 	for i, w := range d.Waits {
 		s.waits[i] = max(w.Limit, needs[i], slots[w.B].End()-slots[w.A].Start)

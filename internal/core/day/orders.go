@@ -228,7 +228,7 @@ func Propose(wants []Want, known []Known) (out []Proposal) {
 }
 
 // Match is the batch that words mean: one of that name, else one of that shape, before others one that is called by it, else one whose
-// name or shape holds all of them; 0 when none does.
+// name or shape holds all of them, else one whose shape is spelt nearly so; 0 when none does.
 func Match(what string, known []Known) uint64 {
 	want := strings.ToLower(strings.Join(strings.Fields(what), " "))
 	if want == "" {
@@ -258,7 +258,36 @@ func Match(what string, known []Known) uint64 {
 			}
 		}
 	}
+	for _, k := range known {
+		if nearly([]rune(want), []rune(strings.ToLower(k.Shape))) {
+			return k.ID
+		}
+	}
 	return 0
+}
+
+// nearly says whether two words of at least six letters are alike but for two letters: left out, put in, or others.
+func nearly(a, b []rune) bool {
+	if len(a) < 6 || len(b) < 6 || len(a)-len(b) > 2 || len(b)-len(a) > 2 {
+		return false
+	}
+	row := make([]int, len(b)+1)
+	for j := range row {
+		row[j] = j
+	}
+	for i := range a {
+		before := row[0]
+		row[0] = i + 1
+		for j := range b {
+			other := before
+			if a[i] != b[j] {
+				other++
+			}
+			before = row[j+1]
+			row[j+1] = min(other, row[j]+1, before+1)
+		}
+	}
+	return row[len(b)] <= 2
 }
 
 // Words is the proposal in a sentence.
