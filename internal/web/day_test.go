@@ -30,6 +30,13 @@ func (s site) got(method, path string, v url.Values) (int, string) {
 	return w.Code, w.Body.String()
 }
 
+// changed posts a change of a day as it stands.
+func (s site) changed(path string, v url.Values) (int, string) {
+	s.Helper()
+	v.Set("version", s.open(path))
+	return s.got(http.MethodPost, path, v)
+}
+
 // The day under way is there in every form: page, list, phone, document and calendar, and all say the same.
 func TestDayInEveryForm(t *testing.T) {
 	s := newSite(t)
@@ -111,11 +118,7 @@ func TestHostileDay(t *testing.T) {
 func TestMovedAgain(t *testing.T) {
 	s := newSite(t)
 	path := "/days/" + time.Now().AddDate(0, 1, 6).Format(time.DateOnly)
-	post := func(v url.Values) (int, string) {
-		t.Helper()
-		v.Set("version", s.open(path))
-		return s.got(http.MethodPost, path, v)
-	}
+	post := func(v url.Values) (int, string) { return s.changed(path, v) }
 	starts := func() map[string]int {
 		t.Helper()
 		var doc struct {
@@ -232,11 +235,7 @@ func TestBatchesForOrders(t *testing.T) {
 func TestImpossibleDays(t *testing.T) {
 	s := newSite(t)
 	path := "/days/" + time.Now().AddDate(0, 1, 3).Format(time.DateOnly)
-	post := func(v url.Values) (int, string) {
-		t.Helper()
-		v.Set("version", s.open(path))
-		return s.got(http.MethodPost, path, v)
-	}
+	post := func(v url.Values) (int, string) { return s.changed(path, v) }
 	kit := func(change ...string) url.Values {
 		v := url.Values{"act": {"kit"}, "open": {"8:00"}, "close": {"18:00"}, "breaks": {""}, "rollers": {"1"}, "mixers": {"0"}, "rack": {"12"}, "trays": {"10"},
 			"fridge": {"4"}, "pots": {"1"}, "margin": {"15"}, "roller_from": {"clean"}, "p0_name": {"Ada"}, "p0_pace": {"100"}}

@@ -61,18 +61,27 @@ func minutesMoved(old, now []Slot) (sum int) {
 	return sum
 }
 
-// sameOrder moves a task and keeps all of them in their order: what it needs before goes earlier with it, what follows later; nil where that
-// breaks something.
-func (d *Day) sameOrder(slots []Slot, begun []bool, task, to, by int) []Slot {
+// placed is a task at another minute, by somebody, or as before where by is Nobody; false where that person cannot do it.
+func (d *Day) placed(slots []Slot, task, to, by int) (Slot, bool) {
 	t := &d.Tasks[task]
-	next := slices.Clone(slots)
 	if by == Nobody || !t.Hands {
 		by = slots[task].By
 	}
 	if t.Hands && (by < 0 || by >= len(d.People) || t.Minutes[by] < 0) {
+		return Slot{}, false
+	}
+	return Slot{Start: to, Min: t.minutes(max(by, 0)), By: by}, true
+}
+
+// sameOrder moves a task and keeps all of them in their order: what it needs before goes earlier with it, what follows later; nil where that
+// breaks something.
+func (d *Day) sameOrder(slots []Slot, begun []bool, task, to, by int) []Slot {
+	moved, ok := d.placed(slots, task, to, by)
+	if !ok {
 		return nil
 	}
-	next[task].By, next[task].Min = by, t.minutes(max(by, 0))
+	next := slices.Clone(slots)
+	next[task].By, next[task].Min = moved.By, moved.Min
 	l := d.inOrder(next, nil)
 	l.begun = slices.Clone(begun)
 	l.begun[task] = true
@@ -157,14 +166,12 @@ func (d *Day) around(slots []Slot, begun []bool, task, to, by, nodes int) []Slot
 // try is Move without looking for the nearest.
 func (d *Day) try(slots []Slot, begun []bool, task, to, by int) ([]Slot, *Fault) {
 	t := &d.Tasks[task]
-	next := slices.Clone(slots)
-	if by == Nobody || !t.Hands {
-		by = slots[task].By
-	}
-	if t.Hands && (by < 0 || by >= len(d.People) || t.Minutes[by] < 0) {
+	moved, ok := d.placed(slots, task, to, by)
+	if !ok {
 		return nil, &Fault{Task: task, Other: -1, Why: CannotDo}
 	}
-	next[task] = Slot{Start: to, Min: t.minutes(max(by, 0)), By: by}
+	next := slices.Clone(slots)
+	next[task], by = moved, moved.By
 	// the moved task comes before whatever it would run into, unless that has begun or belongs before it
 	order := slices.Clone(next)
 	for i := range order {
