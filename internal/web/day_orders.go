@@ -15,6 +15,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"hollen/internal/core/cut"
 	"hollen/internal/core/day"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
@@ -45,9 +46,13 @@ type proposalRow struct {
 	Chosen string // what it is made like as chosen before, as in the form
 	From   []knownRow
 	IDs    string
+	With   []withRow // proposals whose dough it can be cut from, too
 	Err    string
 	Here   []knownRow // batches that are on the day already
 }
+
+// withRow is another proposal, by its orders.
+type withRow struct{ IDs, What string }
 
 // ordersView is the page of a day’s orders.
 type ordersView struct {
@@ -170,7 +175,37 @@ func (s *Server) propose(ctx context.Context, d *dayNow, v *ordersView) error {
 	for i := range wants {
 		wants[i].ID = d.Orders[i].ID
 	}
+	return s.together(ctx, v.Proposals)
+}
+
+// together finds which proposals can be cut from the dough of one before them: the same dough, and a sheet that takes no filling.
+func (s *Server) together(ctx context.Context, all []proposalRow) error {
+	var ids []uint64
+	for _, p := range all {
+		ids = append(ids, p.Source)
+	}
+	of, err := s.store.ByIDs(ctx, ids)
+	if err != nil {
+		return err
+	}
+	for i := range all {
+		b, ok := of[all[i].Source]
+		if !ok || !fromSheet(&b.Request.Request) {
+			continue
+		}
+		for _, p := range all[:i] {
+			a, ok := of[p.Source]
+			if ok && len(a.Request.Cut.Also) == 0 && fromSheet(&a.Request.Request) && request.SameDough(&a.Request.Request, &b.Request.Request) {
+				all[i].With = append(all[i].With, withRow{p.IDs, p.What})
+			}
+		}
+	}
 	return nil
+}
+
+// fromSheet says whether all a batch makes is cut from sheets and takes no filling.
+func fromSheet(r *request.Request) bool {
+	return !slices.ContainsFunc(r.Shapes(), func(x cut.Shape) bool { return x.Traits().Filling || x.Traits().Rope })
 }
 
 // orderMark names an order in a form: by its own number, or by that of the week’s.
@@ -183,14 +218,15 @@ func orderMarkOf(r orderRow) string {
 	return fmt.Sprint(r.ID)
 }
 
-// scaled is a batch made once more for a day and so many portions. Where whole eggs leave it short of them, it is made for some more.
-func (s *Server) scaled(ctx context.Context, source uint64, portions float64, date, name string) (*plan.Plan, error) {
+// scaled is a batch made once more for a day and so many portions, those of other shapes among them. Where whole eggs leave it short of
+// them, it is made for some more.
+func (s *Server) scaled(ctx context.Context, source uint64, portions float64, date, name string, also ...request.ShapePart) (*plan.Plan, error) {
 	b, err := s.store.Get(ctx, source)
 	if err != nil {
 		return nil, err
 	}
 	r := b.Request.Request.Again(date)
-	r.Amount.By, r.Amount.Portions = request.ByPortions, portions
+	r.Amount.By, r.Amount.Portions, r.Cut.Also = request.ByPortions, portions, append(slices.Clone(r.Cut.Also), also...)
 	if name != "" {
 		r.Name = name
 	}
@@ -360,18 +396,30 @@ func (s *Server) pasteOrders(ctx context.Context, c *gin.Context, d *dayNow, val
 // proposal, and holds the others up no more than that.
 func (s *Server) makeBatches(ctx context.Context, c *gin.Context, d *dayNow, values url.Values) (bool, error) {
 	v := ordersView{Chosen: map[string]string{}, Unmade: map[string]string{}}
+	for i, marks := range values["orders"] {
+		if v.Chosen[marks] = ""; i < len(values["source"]) {
+			v.Chosen[marks] = values["source"][i]
+		}
+	}
+	wanted := values["orders"]
+	if n, err := strconv.Atoi(values.Get("one")); err == nil && n >= 0 && n < len(wanted) {
+		if wanted = wanted[n : n+1]; strings.HasPrefix(v.Chosen[wanted[0]], fromDoughOf) { // makes the one it goes with, too
+			wanted = []string{strings.TrimPrefix(v.Chosen[wanted[0]], fromDoughOf), wanted[0]}
+		}
+	}
 	var put []string
 	var failed error
-	for i, marks := range values["orders"] {
-		source := ""
-		if i < len(values["source"]) {
-			source = values["source"][i]
+	for _, marks := range wanted {
+		if doughOf(marks, wanted, v.Chosen) != marks {
+			continue // it is cut from that one
 		}
-		v.Chosen[marks] = source
-		if one := values.Get("one"); one != "" && one != fmt.Sprint(i) {
-			continue
+		var also []string
+		for _, other := range wanted {
+			if other != marks && doughOf(other, wanted, v.Chosen) == marks {
+				also = append(also, other)
+			}
 		}
-		name, err := s.makeOne(ctx, d, marks, source)
+		name, err := s.makeOne(ctx, d, marks, v.Chosen[marks], also)
 		var no *notMade
 		switch {
 		case errors.As(err, &no):
@@ -408,30 +456,37 @@ func (s *Server) makeBatches(ctx context.Context, c *gin.Context, d *dayNow, val
 	return false, nil
 }
 
+// fromDoughOf begins what a batch is made like where it is cut from the dough of another proposal, named by its orders.
+const fromDoughOf = "with-"
+
+// doughOf is the proposal from whose dough another is cut, over any that are cut from one in turn; itself where it has its own.
+func doughOf(marks string, all []string, chosen map[string]string) string {
+	for range all {
+		of, with := strings.CutPrefix(chosen[marks], fromDoughOf)
+		if !with || !slices.Contains(all, of) {
+			break
+		}
+		marks = of
+	}
+	return marks
+}
+
 // notMade is why a batch that orders need is not made.
 type notMade struct{ why string }
 
 func (n *notMade) Error() string { return n.why }
 
 // makeOne makes the batch that orders need like another and has it serve them, or has one serve them that is on the day; a new one has a
-// name and still is to be kept with the day. Its error may be a *notMade.
-func (s *Server) makeOne(ctx context.Context, d *dayNow, marks, like string) (name string, err error) {
+// name and still is to be kept with the day. What other orders want is cut from the same dough. Its error may be a *notMade.
+func (s *Server) makeOne(ctx context.Context, d *dayNow, marks, like string, also []string) (name string, err error) {
 	number, here := strings.CutPrefix(like, "on-") // from one that is on the day
 	source, err := strconv.ParseUint(number, 10, 63)
 	if err != nil {
 		return "", &notMade{"Say which batch it is made like."}
 	}
-	var orders []store.Order
-	total := 0.
-	var who []string
-	for _, mark := range strings.Split(marks, ",") {
-		at := slices.IndexFunc(d.Orders, func(o store.Order) bool { return orderMark(o) == mark })
-		if at < 0 || d.Orders[at].Batch != nil {
-			return "", &notMade{"The orders have changed meanwhile; this is how they stand."}
-		}
-		orders = append(orders, d.Orders[at])
-		total += d.Orders[at].Portions
-		who = append(who, d.Orders[at].Who)
+	orders, total, err := d.ordersOf(marks)
+	if err != nil {
+		return "", err
 	}
 	b, err := s.store.Get(ctx, source)
 	if errors.Is(err, store.ErrNotFound) {
@@ -440,9 +495,32 @@ func (s *Server) makeOne(ctx context.Context, d *dayNow, marks, like string) (na
 		return "", err
 	}
 	if here {
+		if len(also) > 0 {
+			return "", &notMade{"A batch that is on the day cannot take another shape from here: change it on its own page."}
+		}
 		return "", s.serve(ctx, orders, source)
 	}
-	p, err := s.scaled(ctx, source, total, d.Date, suffixed(b.Row.Shape+" for "+measure.List(who), ""))
+	shapes, parts := []string{b.Row.Shape}, []request.ShapePart{}
+	for _, other := range also {
+		more, portions, err := d.ordersOf(other)
+		if err != nil {
+			return "", err
+		}
+		part, err := s.shapeOf(ctx, more[0].What, &b.Request.Request)
+		if err != nil {
+			return "", err
+		}
+		part.Portions = portions
+		shapes, parts = append(shapes, measure.Lower(part.Kind().Name)), append(parts, part)
+		orders, total = append(orders, more...), total+portions
+	}
+	var who []string
+	for _, o := range orders {
+		if !slices.Contains(who, o.Who) {
+			who = append(who, o.Who)
+		}
+	}
+	p, err := s.scaled(ctx, source, total, d.Date, suffixed(measure.List(shapes)+" for "+measure.List(who), ""), parts...)
 	if err != nil {
 		return "", &notMade{fmt.Sprintf("%s for %s portions cannot be worked out: %s", b.Row.Name, portionsWords(total), err)}
 	}
@@ -454,6 +532,34 @@ func (s *Server) makeOne(ctx context.Context, d *dayNow, marks, like string) (na
 		return "", err
 	}
 	return made.Row.Name, s.put(ctx, d, made.ID)
+}
+
+// ordersOf are the orders named in a form, and their portions; an error, a *notMade, where one has changed.
+func (d *dayNow) ordersOf(marks string) (orders []store.Order, total float64, err error) {
+	for _, mark := range strings.Split(marks, ",") {
+		at := slices.IndexFunc(d.Orders, func(o store.Order) bool { return orderMark(o) == mark })
+		if at < 0 || d.Orders[at].Batch != nil {
+			return nil, 0, &notMade{"The orders have changed meanwhile; this is how they stand."}
+		}
+		orders, total = append(orders, d.Orders[at]), total+d.Orders[at].Portions
+	}
+	return orders, total, nil
+}
+
+// shapeOf is the shape an order asks for, to be cut from the dough of another batch; an error, a *notMade, where it cannot be.
+func (s *Server) shapeOf(ctx context.Context, what string, dough *request.Request) (request.ShapePart, error) {
+	known, err := s.known(ctx)
+	if err != nil {
+		return request.ShapePart{}, err
+	}
+	b, err := s.store.Get(ctx, day.Match(what, known))
+	if err != nil && !errors.Is(err, store.ErrNotFound) {
+		return request.ShapePart{}, err
+	}
+	if err != nil || !fromSheet(&b.Request.Request) || !fromSheet(dough) {
+		return request.ShapePart{}, &notMade{what + " cannot be cut from that dough."}
+	}
+	return request.ShapePart{Shape: b.Request.Cut.Shape, Own: b.Request.Cut.Own}, nil
 }
 
 // keepPut keeps the day with the batches that were put on it, planned anew where it was planned.

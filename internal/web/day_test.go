@@ -198,7 +198,7 @@ func TestRackInFeet(t *testing.T) {
 // leave a batch short of what is ordered of it.
 func TestBatchesForOrders(t *testing.T) {
 	s := newSite(t)
-	path := "/days/" + time.Now().AddDate(0, 1, 5).Format(time.DateOnly) + "/orders"
+	path := "/days/" + time.Now().AddDate(0, 0, 30).Format(time.DateOnly) + "/orders"
 	lines := "The counter; tagliatelle; 18; 11:30\nNet loft; the usual; 12; 14:30\nLantern; ravioli; 8; 17:00\nKiosk; pappardelle; 3; 15:00"
 	s.wants(s.ask(http.MethodPost, path, url.Values{"act": {"paste"}, "text": {lines}}), http.StatusSeeOther)
 	_, body := s.got(http.MethodGet, path, nil)
@@ -228,6 +228,74 @@ func TestBatchesForOrders(t *testing.T) {
 	_, body = s.got(http.MethodGet, path, nil)
 	if strings.Contains(body, "are ordered of it") || strings.Contains(body, `name="orders"`) || strings.Count(body, "From ") != 4 {
 		t.Errorf("%.3000s", body[strings.Index(body, "<main"):])
+	}
+}
+
+// Orders for two shapes of one dough can come from one batch, the sum of both, each its portions; a filled shape is not offered it.
+func TestTwoShapesFromOneDough(t *testing.T) {
+	s, ctx := newSite(t), context.Background()
+	b, err := s.store.Get(ctx, demo.Number(demo.Saturday))
+	if err != nil {
+		t.Fatal(err)
+	}
+	r := b.Request.Request
+	r.Name, r.Cut.Shape = "House pappardelle", "pappardelle"
+	p, err := plan.Make(rules.Default(), r)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if _, err := s.store.Create(ctx, p); err != nil {
+		t.Fatal(err)
+	}
+	date := time.Now().AddDate(0, 0, 35).Format(time.DateOnly)
+	path := "/days/" + date + "/orders"
+	s.ask(http.MethodPost, path, url.Values{"act": {"paste"},
+		"text": {"Lantern; ravioli; 8; 17:00\nThe counter; tagliatelle; 10; 11:30\nNet loft; house pappardelle; 6; 14:30"}})
+	_, body := s.got(http.MethodGet, path, nil)
+	if strings.Count(body, "from one dough with:") != 1 || !strings.Contains(body, "from one dough with: tagliatelle") {
+		t.Fatalf("%.3000s", between(body, "Batches they need", "Many at once"))
+	}
+	var marks []string
+	for _, x := range strings.Split(body, `name="orders" value="`)[1:] {
+		marks = append(marks, strings.SplitN(x, `"`, 2)[0])
+	}
+	var at [3]int // by when they are due
+	for i, x := range strings.Split(body, `name="orders" value="`)[1:] {
+		for k, what := range []string{">tagliatelle</b>", ">house pappardelle</b>", ">ravioli</b>"} {
+			if strings.Contains(x[:300], what) {
+				at[k] = i
+			}
+		}
+	}
+	form := url.Values{"act": {"make"}, "orders": marks, "source": make([]string, 3)}
+	form["source"][at[0]], form["source"][at[1]] = fmt.Sprint(b.ID), "with-"+marks[at[0]]
+	form["source"][at[2]] = "with-" + marks[at[1]] // by hand: nobody offers it
+	w := s.ask(http.MethodPost, path, form)
+	s.wants(w, http.StatusUnprocessableEntity, "ravioli cannot be cut from that dough.")
+	form["source"][at[2]] = fmt.Sprint(demo.Number(demo.Lantern))
+	form.Set("one", fmt.Sprint(at[1]))
+	s.wants(s.ask(http.MethodPost, path, form), http.StatusSeeOther)
+	d, err := s.store.Day(ctx, date)
+	if err != nil || len(d.Jobs) != 1 {
+		t.Fatalf("%v, %d batches on the day", err, len(d.Jobs))
+	}
+	made, err := s.store.Get(ctx, d.Jobs[0].Batch)
+	if err != nil {
+		t.Fatal(err)
+	}
+	q := made.Request.Request
+	if made.Row.Name != "Tagliatelle and pappardelle for The counter and Net loft" || q.Cut.Shape != "tagliatelle" || len(q.Cut.Also) != 1 ||
+		q.Cut.Also[0].Shape != "pappardelle" || q.Cut.Also[0].Portions != 6 || made.Row.Portions < 16*rules.Default().Day.EnoughShare {
+		t.Errorf("%s: %+v, %v portions", made.Row.Name, q.Cut.Also, made.Row.Portions)
+	}
+	orders, err := s.store.Orders(ctx, date)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, o := range orders {
+		if served := o.Batch != nil && *o.Batch == made.ID; served != (o.Who != "Lantern") {
+			t.Errorf("%s: served %v", o.Who, served)
+		}
 	}
 }
 
