@@ -7,6 +7,7 @@ import (
 	"math"
 	"net/http"
 	"net/url"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -261,11 +262,7 @@ func TestTwoShapesFromOneDough(t *testing.T) {
 	}
 	var at [3]int // by when they are due
 	for i, x := range strings.Split(body, `name="orders" value="`)[1:] {
-		for k, what := range []string{">tagliatelle</b>", ">house pappardelle</b>", ">ravioli</b>"} {
-			if strings.Contains(x[:300], what) {
-				at[k] = i
-			}
-		}
+		at[slices.Index([]string{"tagliatelle", "house pappardelle", "ravioli"}, between(x, `<b translate="no">`, "</b>"))] = i
 	}
 	form := url.Values{"act": {"make"}, "orders": marks, "source": make([]string, 3)}
 	form["source"][at[0]], form["source"][at[1]] = fmt.Sprint(b.ID), "with-"+marks[at[0]]

@@ -14,7 +14,8 @@ func SameDough(a, b *Request) bool {
 	return slices.EqualFunc(a.Flours, b.Flours, func(x, y FlourPart) bool {
 		return x.Flour == y.Flour && x.Lot == y.Lot && x.Share == y.Share && reflect.DeepEqual(x.Own, y.Own)
 	}) && a.Eggs.Style == b.Eggs.Style && a.Eggs.Class == b.Eggs.Class && reflect.DeepEqual(a.Eggs.OwnClass, b.Eggs.OwnClass) &&
-		slices.EqualFunc(a.Eggs.Also, b.Eggs.Also, alike[EggCount]) && a.Salt == b.Salt && a.Oil == b.Oil && slices.EqualFunc(a.Additions, b.Additions, alike[AdditionPart])
+		slices.EqualFunc(a.Eggs.Also, b.Eggs.Also, alike[EggCount]) && a.Salt == b.Salt && a.Oil == b.Oil && slices.EqualFunc(a.Additions, b.Additions,
+			alike[AdditionPart])
 }
 
 func alike[T any](a, b T) bool { return reflect.DeepEqual(a, b) }
