@@ -124,7 +124,7 @@ func TestScenarioHasADay(t *testing.T) {
 		t.Fatal(err)
 	}
 	days, err := s.Days(ctx, "2000-01-01", "2099-12-31")
-	if err != nil || len(days) != 1 || !days[0].Planned() || len(days[0].Sheet.Day.Faults(days[0].Slots)) > 0 {
+	if err != nil || len(days) != 2 || days[1].Planned() || days[1].Shop.OpenAt != 7*60 || !days[0].Planned() || len(days[0].Sheet.Day.Faults(days[0].Slots)) > 0 {
 		t.Fatalf("%+v, %v", days, err)
 	}
 	orders, err := s.Orders(ctx, days[0].Date)
