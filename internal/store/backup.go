@@ -117,24 +117,53 @@ type column struct {
 	kind string // number, text, json, bytes, time, date
 }
 
-// columnsOf reads the tables there are, by name.
+// names are what a query of one column finds.
+func names(ctx context.Context, c *sql.Conn, query string) (map[string]bool, error) {
+	rows, err := c.QueryContext(ctx, query)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	out := map[string]bool{}
+	for rows.Next() {
+		var name string
+		if err := rows.Scan(&name); err != nil {
+			return nil, err
+		}
+		out[name] = true
+	}
+	return out, rows.Err()
+}
+
+// columnsOf reads the tables there are, by name. What is known of the tables is asked for one at a time: where it is joined, the server opens
+// every table of all its databases for each.
 func columnsOf(ctx context.Context, c *sql.Conn) (out []table, err error) {
-	rows, err := c.QueryContext(ctx, `SELECT c.table_name, c.column_name, c.data_type, c.column_key = 'PRI',
-		EXISTS (SELECT 1 FROM information_schema.check_constraints k WHERE k.constraint_schema = c.table_schema AND k.table_name = c.table_name
-			AND k.check_clause LIKE CONCAT('json_valid(%', c.column_name, '%'))
-		FROM information_schema.columns c JOIN information_schema.tables t USING (table_schema, table_name)
-		WHERE c.table_schema = DATABASE() AND t.table_type = 'BASE TABLE' AND COALESCE(c.generation_expression, '') = ''
-		ORDER BY c.table_name, c.ordinal_position`)
+	tables, err := names(ctx, c, "SELECT table_name FROM information_schema.tables WHERE table_schema = DATABASE() AND table_type = 'BASE TABLE'")
+	if err != nil {
+		return nil, err
+	}
+	// MariaDB keeps JSON as text that is checked.
+	documents, err := names(ctx, c, "SELECT CONCAT(table_name, '.', SUBSTRING_INDEX(SUBSTRING_INDEX(check_clause, '`', 2), '`', -1)) "+
+		"FROM information_schema.check_constraints WHERE constraint_schema = DATABASE() AND check_clause LIKE 'json_valid(%'")
+	if err != nil {
+		return nil, err
+	}
+	rows, err := c.QueryContext(ctx, `SELECT table_name, column_name, data_type, column_key = 'PRI' FROM information_schema.columns
+		WHERE table_schema = DATABASE() AND COALESCE(generation_expression, '') = '' ORDER BY table_name, ordinal_position`)
 	if err != nil {
 		return nil, err
 	}
 	defer rows.Close()
 	for rows.Next() {
 		var name, col, kind string
-		var key, isJSON bool
-		if err := rows.Scan(&name, &col, &kind, &key, &isJSON); err != nil {
+		var key bool
+		if err := rows.Scan(&name, &col, &kind, &key); err != nil {
 			return nil, err
 		}
+		if !tables[name] {
+			continue // a view
+		}
+		isJSON := documents[name+"."+col]
 		if len(out) == 0 || out[len(out)-1].name != name {
 			out = append(out, table{name: name})
 		}
