@@ -151,6 +151,38 @@ func TestStartedAtOnce(t *testing.T) {
 	}
 }
 
+// A database that is up to date is opened without making a table: whoever opens it may not be allowed to.
+func TestOpenedWithoutMakingTables(t *testing.T) {
+	dsn := storetest.DSN(t)
+	db, err := sql.Open("mysql", dsn)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer db.Close()
+	made := func() (name string, n int) {
+		t.Helper()
+		if err := db.QueryRow("SHOW GLOBAL STATUS LIKE 'Com_create_table'").Scan(&name, &n); err != nil {
+			t.Fatal(err)
+		}
+		return name, n
+	}
+	open := func() {
+		t.Helper()
+		s, err := store.Open(ctx, dsn)
+		if err != nil {
+			t.Fatal(err)
+		}
+		s.Close()
+	}
+	_, none := made()
+	open()
+	_, first := made()
+	open()
+	if _, second := made(); first == none || second != first {
+		t.Errorf("%d tables made at first, %d when it is there", first-none, second-first)
+	}
+}
+
 // A list of versions that an older Hollen made and, killed, never wrote to is begun by whoever comes next, however many they are.
 func TestListLeftEmpty(t *testing.T) {
 	dsn := storetest.DSN(t)

@@ -60,11 +60,19 @@ func migrate(ctx context.Context, pool *sql.DB, before func(from, to int64) erro
 }
 
 // startList makes goose's list of versions with its first line in one statement, so that nobody ever finds it made and not written to: goose
-// does it in two, before it takes the lock. A list left empty by an older Hollen that died between the two gets its line.
+// does it in two, before it takes the lock. A list left empty by an older Hollen that died between the two gets its line. One that has lines is
+// only read: whoever opens it may not be allowed to make tables.
 func startList(ctx context.Context, pool *sql.DB) error {
 	const first = "1 AS id, 0 AS version_id, 1 AS is_applied"
 	for {
-		_, err := pool.ExecContext(ctx, "CREATE TABLE "+goose.DefaultTablename+` (id BIGINT UNSIGNED NOT NULL AUTO_INCREMENT PRIMARY KEY,
+		var lines int
+		err := pool.QueryRowContext(ctx, "SELECT COUNT(*) FROM "+goose.DefaultTablename).Scan(&lines)
+		if err == nil && lines > 0 {
+			return nil
+		} else if err != nil && !is(err, noSuchTable) {
+			return err
+		}
+		_, err = pool.ExecContext(ctx, "CREATE TABLE "+goose.DefaultTablename+` (id BIGINT UNSIGNED NOT NULL AUTO_INCREMENT PRIMARY KEY,
 			version_id BIGINT NOT NULL, is_applied BOOLEAN NOT NULL, tstamp DATETIME NULL DEFAULT CURRENT_TIMESTAMP) SELECT `+first)
 		if !is(err, tableExists) {
 			return err

@@ -510,9 +510,14 @@ func (s *Server) makeOne(ctx context.Context, d *dayNow, marks, like string, als
 		if err != nil {
 			return "", err
 		}
-		part.Portions = portions
-		shapes, parts = append(shapes, measure.Lower(part.Kind().Name)), append(parts, part)
 		orders, total = append(orders, more...), total+portions
+		same := func(x request.ShapePart) bool { return x.Kind().Key == part.Kind().Key }
+		if at := slices.IndexFunc(parts, same); at >= 0 {
+			parts[at].Portions += portions
+		} else if !same(request.ShapePart{Shape: b.Request.Cut.Shape, Own: b.Request.Cut.Own}) { // else it is more of the first
+			part.Portions = portions
+			shapes, parts = append(shapes, measure.Lower(part.Kind().Name)), append(parts, part)
+		}
 	}
 	var who []string
 	for _, o := range orders {

@@ -296,6 +296,45 @@ func TestTwoShapesFromOneDough(t *testing.T) {
 	}
 }
 
+// Two orders of one dough that are of one shape, too, are one batch of that shape alone.
+func TestSameShapeFromOneDough(t *testing.T) {
+	s, ctx := newSite(t), context.Background()
+	b, err := s.store.Get(ctx, demo.Number(demo.Saturday))
+	if err != nil {
+		t.Fatal(err)
+	}
+	r := b.Request.Request
+	r.Name = "House tagliatelle"
+	p, err := plan.Make(rules.Default(), r)
+	if err != nil {
+		t.Fatal(err)
+	}
+	house, err := s.store.Create(ctx, p)
+	if err != nil {
+		t.Fatal(err)
+	}
+	date := time.Now().AddDate(0, 0, 35).Format(time.DateOnly)
+	path := "/days/" + date + "/orders"
+	s.ask(http.MethodPost, path, url.Values{"act": {"paste"}, "text": {"The counter; tagliatelle; 10; 11:30\nQuay; tagliatelle for saturday; 4; 12:00"}})
+	_, body := s.got(http.MethodGet, path, nil)
+	var marks []string
+	for _, x := range strings.Split(body, `name="orders" value="`)[1:] {
+		marks = append(marks, strings.SplitN(x, `"`, 2)[0])
+	}
+	if len(marks) != 2 || !strings.Contains(body, `value="with-`+marks[0]+`"`) {
+		t.Fatalf("%v: %.2000s", marks, between(body, "Batches they need", "Many at once"))
+	}
+	s.wants(s.ask(http.MethodPost, path, url.Values{"act": {"make"}, "orders": marks, "source": {fmt.Sprint(house.ID), "with-" + marks[0]}}), http.StatusSeeOther)
+	d, err := s.store.Day(ctx, date)
+	if err != nil || len(d.Jobs) != 1 {
+		t.Fatalf("%v, %d batches on the day", err, len(d.Jobs))
+	}
+	made, err := s.store.Get(ctx, d.Jobs[0].Batch)
+	if err != nil || made.Row.Name != "Tagliatelle for The counter and Quay" || len(made.Request.Cut.Also) > 0 || made.Row.Portions < 13.7 {
+		t.Errorf("%v, %s: %+v, %v portions", err, made.Row.Name, made.Request.Cut.Also, made.Row.Portions)
+	}
+}
+
 // An order before opening is said to be late, a rest longer than the day and work nobody does are said with the nearest that can be.
 func TestImpossibleDays(t *testing.T) {
 	s := newSite(t)

@@ -85,20 +85,21 @@ func (d *Day) sameOrder(slots []Slot, begun []bool, task, to, by int) []Slot {
 	l := d.inOrder(next, nil)
 	l.begun = slices.Clone(begun)
 	l.begun[task] = true
-	old := make([]int, len(next))
-	for i := range old {
-		old[i] = next[i].Start
+	wanted := make([]int, len(next))
+	for i := range wanted {
+		wanted[i] = next[i].Start
 	}
-	to, old[task] = old[task], to
-	at, ok := l.earliest(old)
-	if old[task] < to {
-		at, ok = l.latest(old)
+	wanted[task] = to
+	fit := l.earliest
+	if to < next[task].Start {
+		fit = l.latest
 	}
+	at, ok := fit(wanted)
 	if !ok {
 		return nil
 	}
 	for i := range next {
-		if next[i].Start = at[i]; l.begun[i] && at[i] != old[i] {
+		if next[i].Start = at[i]; l.begun[i] && at[i] != wanted[i] {
 			return nil
 		}
 	}
