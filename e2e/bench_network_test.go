@@ -177,7 +177,7 @@ func TestTwoProcessesOneKilled(t *testing.T) {
 		t.Fatalf("%v: %s", err, out)
 	}
 	dsn := storetest.DSN(t)
-	st, err := store.Open(context.Background(), dsn)
+	st, err := store.Open(context.Background(), dsn, storetest.Now)
 	if err != nil {
 		t.Fatal(err)
 	}

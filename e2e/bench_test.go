@@ -177,7 +177,7 @@ func TestBenchTaps(t *testing.T) {
 	}
 	steps := corebench.Steps(p)
 	for range 10 {
-		m, err := s.Begin(ctx, bt, p, time.Now())
+		m, err := s.Begin(ctx, bt, p, storetest.Now())
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -196,7 +196,7 @@ func TestBenchTaps(t *testing.T) {
 			}()
 			go func() {
 				for i := range steps {
-					e := corebench.Event{ID: fmt.Sprintf("s%d-%d", screen, i), What: corebench.Done, Step: steps[i].Key, At: time.Now()}
+					e := corebench.Event{ID: fmt.Sprintf("s%d-%d", screen, i), What: corebench.Done, Step: steps[i].Key, At: storetest.Now()}
 					doc, _ := json.Marshal(map[string]any{"events": []corebench.Event{e}})
 					if conn.Write(ctx, websocket.MessageText, doc) != nil {
 						return

@@ -18,6 +18,7 @@ import (
 	"hollen/internal/core/rules"
 	"hollen/internal/demo"
 	"hollen/internal/store"
+	"hollen/internal/store/storetest"
 )
 
 // bar is the first bar of a task that may be dragged, and its start.
@@ -45,7 +46,7 @@ func (b *tab) dragged(task string, min float64) {
 // aDay is a day so many days from now, open from eight to six whatever the clock says now.
 func aDay(t *testing.T, s *store.Store, days int) string {
 	t.Helper()
-	date := time.Now().AddDate(0, 0, days).Format(time.DateOnly)
+	date := storetest.Now().AddDate(0, 0, days).Format(time.DateOnly)
 	shop := day.DefaultShop(rules.Default().Day)
 	shop.People, shop.Mixers = []day.Hand{{Name: "Linde", Pace: 100}, {Name: "Osk", Pace: 110}}, 1
 	if _, err := s.SaveDay(context.Background(), date, 0, day.Sheet{Shop: shop}); err != nil {

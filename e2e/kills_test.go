@@ -22,6 +22,7 @@ import (
 	"time"
 
 	"hollen/internal/store"
+	"hollen/internal/store/storetest"
 )
 
 // TestKills kills the program, its database, or both, at random moments under load, HOLLEN_KILLS times: what was acknowledged is there, whole,
@@ -247,7 +248,7 @@ func (k *killing) look(round int) {
 	if err != nil {
 		k.t.Fatal(err)
 	}
-	s, err := store.Open(context.Background(), string(dsn))
+	s, err := store.Open(context.Background(), string(dsn), storetest.Now)
 	if err != nil {
 		k.t.Fatalf("round %d: %v", round, err)
 	}

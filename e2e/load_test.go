@@ -5,6 +5,7 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
+	"hollen/internal/store/storetest"
 	"io"
 	"net"
 	"net/http"
@@ -234,7 +235,7 @@ func (l *load) bench(ctx context.Context, client *http.Client, pause func(int)) 
 	conn.SetReadLimit(8 << 20)
 	for i := 0; ctx.Err() == nil; i++ {
 		id := fmt.Sprintf("tap-%d", i)
-		doc, _ := json.Marshal(map[string]any{"events": []map[string]any{{"id": id, "what": "note", "text": "x", "at": time.Now().UTC()}}})
+		doc, _ := json.Marshal(map[string]any{"events": []map[string]any{{"id": id, "what": "note", "text": "x", "at": storetest.Now().UTC()}}})
 		begun := time.Now()
 		if conn.Write(ctx, websocket.MessageText, doc) != nil {
 			break

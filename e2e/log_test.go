@@ -9,6 +9,7 @@ import (
 	"hollen/internal/core/measure"
 	"hollen/internal/demo"
 	"hollen/internal/store"
+	"hollen/internal/store/storetest"
 )
 
 // A batch is made and logged, its copy has the correction with its reason; left out, it is gone; while one window logs, another plans.
@@ -28,7 +29,7 @@ func TestLogCorrectsTheNext(t *testing.T) {
 		t.Error("nothing is logged, and it has learned something")
 	}
 	one.visit(batch(demo.Saturday) + "/log")
-	eval[bool](one, fmt.Sprintf("(document.querySelector('#l-when').value = %q, true)", time.Now().Add(-2*time.Hour).Format(measure.ClockForm)))
+	eval[bool](one, fmt.Sprintf("(document.querySelector('#l-when').value = %q, true)", storetest.Now().Add(-2*time.Hour).Format(measure.ClockForm)))
 	eval[bool](one, "(document.querySelector('input[name=felt][value=\"-1\"]').click(), true)")
 	one.enter("#l-poke_s", "four")
 	one.enter("#l-next", "roll a stop finer")

@@ -5,12 +5,12 @@ import (
 	"slices"
 	"strings"
 	"testing"
-	"time"
 
 	"github.com/chromedp/chromedp"
 
 	"hollen/internal/core/request"
 	"hollen/internal/demo"
+	"hollen/internal/store/storetest"
 	"hollen/internal/web"
 )
 
@@ -21,7 +21,7 @@ type page struct {
 }
 
 // today is the date of the workshop’s day, which is under way now.
-func today() string { return demo.Date(time.Now()) }
+func today() string { return demo.Date(storetest.Now()) }
 
 // onDay is a task of that day that is to come.
 const onDay = "7.roll.1"

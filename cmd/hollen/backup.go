@@ -106,7 +106,7 @@ func restoreCommand(ctx context.Context, args []string, out, errw io.Writer) int
 		}
 		return withDatabase(ctx, at, func(dsn string) error {
 			if *beside {
-				done, err := store.RestoreBeside(ctx, dsn, r, size, *preview)
+				done, err := store.RestoreBeside(ctx, dsn, now, r, size, *preview)
 				if err == nil {
 					fmt.Fprintln(out, done.Words())
 				}

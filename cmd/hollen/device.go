@@ -25,7 +25,7 @@ const dsnFile = "dsn"
 // withStore opens the store of a data folder, the running one's where one runs, or of a server of one's own.
 func withStore(ctx context.Context, p place, f func(*store.Store) error) error {
 	return withDatabase(ctx, p, func(dsn string) error {
-		s, err := store.Open(ctx, dsn)
+		s, err := store.Open(ctx, dsn, now)
 		if err != nil {
 			return err
 		}

@@ -134,7 +134,7 @@ const (
 func selfSigned(dir string, hosts []string) (*tls.Certificate, error) {
 	certFile, keyFile := filepath.Join(dir, "tls.crt"), filepath.Join(dir, "tls.key")
 	names := append([]string{"localhost"}, hosts...)
-	if pair, err := tls.LoadX509KeyPair(certFile, keyFile); err == nil && time.Until(pair.Leaf.NotAfter) > certLeft {
+	if pair, err := tls.LoadX509KeyPair(certFile, keyFile); err == nil && pair.Leaf.NotAfter.Sub(now()) > certLeft {
 		if !slices.ContainsFunc(names, func(n string) bool { return pair.Leaf.VerifyHostname(n) != nil }) {
 			return &pair, nil
 		}
@@ -147,7 +147,7 @@ func selfSigned(dir string, hosts []string) (*tls.Certificate, error) {
 	if err != nil {
 		return nil, err
 	}
-	c := x509.Certificate{SerialNumber: serial, Subject: pkix.Name{CommonName: "Hollen"}, NotBefore: time.Now().Add(-time.Hour), NotAfter: time.Now().Add(certFor),
+	c := x509.Certificate{SerialNumber: serial, Subject: pkix.Name{CommonName: "Hollen"}, NotBefore: now().Add(-time.Hour), NotAfter: now().Add(certFor),
 		KeyUsage: x509.KeyUsageDigitalSignature, ExtKeyUsage: []x509.ExtKeyUsage{x509.ExtKeyUsageServerAuth}, BasicConstraintsValid: true,
 		IPAddresses: []net.IP{net.IPv4(127, 0, 0, 1), net.IPv6loopback}}
 	for _, n := range names {

@@ -5,6 +5,7 @@ package main
 import (
 	"context"
 	"fmt"
+	"hollen/internal/clock"
 	"io"
 	"os"
 	"os/signal"
@@ -45,6 +46,9 @@ const (
 	exitFailed = 1
 	exitUsage  = 2
 )
+
+// now is the one clock, handed to what is begun here.
+var now = clock.System()
 
 func main() {
 	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM, syscall.SIGHUP)

@@ -137,13 +137,13 @@ func (o options) serve(ctx context.Context, out, errw io.Writer) error {
 		return err
 	}
 	defer closeLog()
-	s, err := store.OpenAfter(ctx, o.dsn, func(from, to int64) error {
-		file := filepath.Join(backups, fmt.Sprintf("before-%d-to-%d-%s.zip", from, to, time.Now().UTC().Format("2006-01-02T15-04-05Z")))
+	s, err := store.OpenAfter(ctx, o.dsn, now, func(from, to int64) error {
+		file := filepath.Join(backups, fmt.Sprintf("before-%d-to-%d-%s.zip", from, to, now().UTC().Format("2006-01-02T15-04-05Z")))
 		log.Info("tables change", "from", from, "to", to, "backup", file)
 		if err := os.MkdirAll(backups, 0o700); err != nil {
 			return err
 		}
-		return store.BackupOlder(ctx, o.dsn, file)
+		return store.BackupOlder(ctx, o.dsn, now, file)
 	})
 	if err != nil {
 		return err
@@ -152,7 +152,7 @@ func (o options) serve(ctx context.Context, out, errw io.Writer) error {
 	s.Log(log)
 	ru := rules.Default()
 	if o.demo {
-		if _, err := s.Seed(ctx, demo.WithLog(ru, time.Now())); err != nil {
+		if _, err := s.Seed(ctx, demo.WithLog(ru, now())); err != nil {
 			return err
 		}
 	}

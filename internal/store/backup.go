@@ -10,6 +10,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"hollen/internal/clock"
 	"io"
 	"io/fs"
 	"slices"
@@ -48,10 +49,10 @@ var ErrBackup = errors.New("that is no backup of Hollen’s that can be read")
 
 // Backup writes a backup of everything as it stands at one moment, while it is in use.
 func (s *Store) Backup(ctx context.Context, w io.Writer, secrets bool) (Backup, error) {
-	return backup(ctx, s.sql, w, secrets)
+	return backup(ctx, s.sql, s.now(), w, secrets)
 }
 
-func backup(ctx context.Context, pool *sql.DB, w io.Writer, secrets bool) (b Backup, err error) {
+func backup(ctx context.Context, pool *sql.DB, now time.Time, w io.Writer, secrets bool) (b Backup, err error) {
 	c, err := pool.Conn(ctx)
 	if err != nil {
 		return b, err
@@ -63,7 +64,7 @@ func backup(ctx context.Context, pool *sql.DB, w io.Writer, secrets bool) (b Bac
 		}
 	}
 	defer c.ExecContext(context.WithoutCancel(ctx), "ROLLBACK")
-	b = Backup{Format: BackupFormat, Made: time.Now().UTC().Truncate(time.Second), Secrets: secrets, Rows: map[string]int{}}
+	b = Backup{Format: BackupFormat, Made: now.UTC().Truncate(time.Second), Secrets: secrets, Rows: map[string]int{}}
 	if b.Version, err = versionOf(ctx, pool); err != nil {
 		return b, err
 	}
@@ -96,13 +97,13 @@ func backup(ctx context.Context, pool *sql.DB, w io.Writer, secrets bool) (b Bac
 }
 
 // BackupOlder writes a backup of a database whose tables may be those of an older version to a file.
-func BackupOlder(ctx context.Context, dsn, file string) error {
+func BackupOlder(ctx context.Context, dsn string, now clock.Clock, file string) error {
 	pool, err := connect(dsn)
 	if err != nil {
 		return err
 	}
 	defer pool.Close()
-	return (&Store{sql: pool}).BackupFile(ctx, file, true)
+	return (&Store{sql: pool, now: now}).BackupFile(ctx, file, true)
 }
 
 // table is one table and its columns, those apart that the database works out itself.

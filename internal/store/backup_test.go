@@ -13,7 +13,6 @@ import (
 	"strings"
 	"sync"
 	"testing"
-	"time"
 
 	"hollen/internal/core/flour"
 	"hollen/internal/core/plan"
@@ -64,7 +63,7 @@ func restored(t *testing.T, raw []byte) *store.Store {
 	if _, err := store.Restore(context.Background(), dsn, bytes.NewReader(raw), int64(len(raw))); err != nil {
 		t.Fatal(err)
 	}
-	s, err := store.Open(context.Background(), dsn)
+	s, err := store.Open(context.Background(), dsn, storetest.Now)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -127,8 +126,8 @@ func TestBackupIsOfOneMoment(t *testing.T) {
 	for w := range 3 {
 		wait.Go(func() {
 			for i := 0; ctx.Err() == nil && i < 3000; i++ {
-				_, _ = s.AddEvents(ctx, m.ID, []bench.Event{{ID: strings.Repeat("abc"[w:w+1], 3) + time.Now().Format("150405.000000000"), What: bench.Noted, Text: "x",
-					At: time.Now()}})
+				_, _ = s.AddEvents(ctx, m.ID, []bench.Event{{ID: strings.Repeat("abc"[w:w+1], 3) + storetest.Now().Format("150405.000000000"), What: bench.Noted, Text: "x",
+					At: storetest.Now()}})
 			}
 		})
 	}
@@ -193,7 +192,7 @@ func TestRestoreRefuses(t *testing.T) {
 		if err := try(bad, dsn); err == nil {
 			t.Errorf("%s is restored", name)
 		}
-		s, err := store.Open(ctx, dsn)
+		s, err := store.Open(ctx, dsn, storetest.Now)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -233,7 +232,7 @@ func TestRestoreBeside(t *testing.T) {
 	s, ctx := logged(t), context.Background()
 	raw := backedUp(t, s, false)
 	dsn := storetest.DSN(t)
-	here, err := store.Open(ctx, dsn)
+	here, err := store.Open(ctx, dsn, storetest.Now)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -245,7 +244,7 @@ func TestRestoreBeside(t *testing.T) {
 	}
 	beside := func(preview bool) store.Beside {
 		t.Helper()
-		b, err := store.RestoreBeside(ctx, dsn, bytes.NewReader(raw), int64(len(raw)), preview)
+		b, err := store.RestoreBeside(ctx, dsn, storetest.Now, bytes.NewReader(raw), int64(len(raw)), preview)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -320,7 +319,7 @@ func FuzzReadBackup(f *testing.F) {
 // What somebody has added to the database to look at it, a view, is no part of a backup.
 func TestViewsAreNotBackedUp(t *testing.T) {
 	dsn := storetest.DSN(t)
-	s, err := store.Open(ctx, dsn)
+	s, err := store.Open(ctx, dsn, storetest.Now)
 	if err != nil {
 		t.Fatal(err)
 	}

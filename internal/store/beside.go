@@ -16,6 +16,7 @@ import (
 	"github.com/go-sql-driver/mysql"
 	"gorm.io/gorm"
 
+	"hollen/internal/clock"
 	"hollen/internal/core/bench"
 )
 
@@ -39,7 +40,7 @@ func (b Beside) Words() string {
 // RestoreBeside puts the batches with all their versions, the makings, the cabinet and the rooms of a backup beside what a database holds; what
 // is there by the same name and the same figures, or a making begun at the same moment, stays as it is. Accounts, devices and what of the
 // log counts are not touched. With preview nothing is written, and what would be is returned.
-func RestoreBeside(ctx context.Context, dsn string, r io.ReaderAt, size int64, preview bool) (out Beside, err error) {
+func RestoreBeside(ctx context.Context, dsn string, now clock.Clock, r io.ReaderAt, size int64, preview bool) (out Beside, err error) {
 	cfg, err := mysql.ParseDSN(dsn)
 	if err != nil {
 		return out, fmt.Errorf("dsn: %w", err)
@@ -58,7 +59,7 @@ func RestoreBeside(ctx context.Context, dsn string, r io.ReaderAt, size int64, p
 	if out.Backup, err = Restore(ctx, scratch.FormatDSN(), r, size); err != nil {
 		return out, err
 	}
-	from, err := Open(ctx, scratch.FormatDSN())
+	from, err := Open(ctx, scratch.FormatDSN(), now)
 	if err != nil {
 		return out, err
 	}
@@ -66,7 +67,7 @@ func RestoreBeside(ctx context.Context, dsn string, r io.ReaderAt, size int64, p
 	if _, err := from.RemakeSummaries(ctx, false); err != nil {
 		return out, err
 	}
-	to, err := Open(ctx, dsn)
+	to, err := Open(ctx, dsn, now)
 	if err != nil {
 		return out, err
 	}
@@ -74,7 +75,7 @@ func RestoreBeside(ctx context.Context, dsn string, r io.ReaderAt, size int64, p
 	err = to.transact(ctx, func(tx *gorm.DB) error {
 		was := out.Backup
 		out = Beside{Backup: was}
-		into := &Store{tx, to.sql, to.log, to.identity}
+		into := &Store{tx, to.sql, to.log, to.identity, now}
 		if err := out.put(ctx, from, into); err != nil {
 			return err
 		}

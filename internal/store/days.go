@@ -97,7 +97,7 @@ func (s *Store) SaveDay(ctx context.Context, date string, version int, sheet day
 
 // putDay writes the next version of a day; taking it back leads to undo.
 func putDay(ctx context.Context, tx *gorm.DB, date string, version, undo int, doc raw) error {
-	now := time.Now().UTC().Truncate(time.Millisecond)
+	now := tx.NowFunc()
 	row := dayRow{Day: date, Version: version + 1, BackTo: undo, Doc: doc, Updated: now}
 	if version == 0 {
 		var my *mysql.MySQLError

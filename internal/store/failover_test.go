@@ -15,6 +15,7 @@ import (
 	"hollen/internal/core/rules"
 	"hollen/internal/demo"
 	"hollen/internal/store"
+	"hollen/internal/store/storetest"
 )
 
 // one is a server of a pair.
@@ -114,7 +115,7 @@ func TestSecondAddress(t *testing.T) {
 	a.do(t, "CREATE DATABASE hollen CHARACTER SET utf8mb4")
 	ctx := context.Background()
 	dsn := fmt.Sprintf("hollen:p@tcp(127.0.0.1:%d,127.0.0.1:%d)/hollen", b.port, a.port) // the one that follows is passed over
-	s, err := store.Open(ctx, dsn)
+	s, err := store.Open(ctx, dsn, storetest.Now)
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -32,7 +32,7 @@ func TestFind(t *testing.T) {
 		{Sort: "weight"}: "Breakfast Lanterns Saturday", {Words: "satur"}: "Saturday", {Words: "RAVIOLI"}: "Lanterns", {Words: "semola"}: "Lanterns",
 		{Words: "crank"}: "Saturday", {Words: "pin bread"}: "", {Words: "tagliat whole"}: "Breakfast", {Words: "a of"}: "Breakfast Lanterns Saturday",
 		{Words: `"+-*()~<>@ %_'`}: "Breakfast Lanterns Saturday", {Shape: "Tagliatelle", Sort: store.ByName}: "Breakfast Saturday", {Shape: "Sand"}: "",
-		{Since: time.Now().Add(-time.Hour)}: "Breakfast Lanterns Saturday", {Since: time.Now().Add(time.Hour)}: "",
+		{Since: storetest.Now().Add(-time.Hour)}: "Breakfast Lanterns Saturday", {Since: storetest.Now().Add(time.Hour)}: "",
 	} {
 		list, next, err := s.List(ctx, q)
 		if err != nil || next != nil {

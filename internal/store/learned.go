@@ -71,7 +71,7 @@ func (s *Store) keepLearned(ctx context.Context, l *learn.Log, stamp int) ([]byt
 	return doc, again(func() error {
 		return s.db.WithContext(ctx).Exec(`INSERT INTO learned (id, stamp, made, doc) VALUES (1, ?, ?, ?) ON DUPLICATE KEY UPDATE
 			doc = IF(VALUES(stamp) >= stamp, VALUES(doc), doc), made = IF(VALUES(stamp) >= stamp, VALUES(made), made), stamp = GREATEST(stamp, VALUES(stamp))`,
-			stamp, time.Now().UTC(), raw(doc)).Error
+			stamp, s.now().UTC(), raw(doc)).Error
 	})
 }
 

@@ -124,9 +124,9 @@ func TestBegunOnce(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	one, err1 := s.BeginOnce(ctx, b, p, time.Now(), "form-1")
-	two, err2 := s.BeginOnce(ctx, b, p, time.Now(), "form-1")
-	other, err3 := s.BeginOnce(ctx, b, p, time.Now(), "form-2")
+	one, err1 := s.BeginOnce(ctx, b, p, storetest.Now(), "form-1")
+	two, err2 := s.BeginOnce(ctx, b, p, storetest.Now(), "form-1")
+	other, err3 := s.BeginOnce(ctx, b, p, storetest.Now(), "form-2")
 	if err1 != nil || err2 != nil || err3 != nil || one.ID == 0 || one.ID != two.ID || other.ID == one.ID {
 		t.Errorf("%d %d %d, %v %v %v", one.ID, two.ID, other.ID, err1, err2, err3)
 	}

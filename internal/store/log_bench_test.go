@@ -17,7 +17,7 @@ import (
 func filled(b *testing.B, n int) *store.Store {
 	b.Helper()
 	dsn := storetest.DSN(b)
-	s, err := store.Open(context.Background(), dsn)
+	s, err := store.Open(context.Background(), dsn, storetest.Now)
 	if err != nil {
 		b.Fatal(err)
 	}

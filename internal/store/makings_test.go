@@ -34,7 +34,7 @@ func begun(t *testing.T) (*store.Store, store.Making) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if m, err = s.Begin(ctx, b, p, time.Now()); err != nil {
+	if m, err = s.Begin(ctx, b, p, storetest.Now()); err != nil {
 		t.Fatal(err)
 	}
 	return s, m
@@ -72,8 +72,8 @@ func TestEventsOfManyScreens(t *testing.T) {
 	for screen := range 8 {
 		all.Go(func() {
 			for i := range 10 {
-				e := bench.Event{ID: fmt.Sprintf("s%d-%d", screen, i), What: bench.Noted, Text: "x", At: time.Now()}
-				shared := bench.Event{ID: fmt.Sprintf("both-%d", i), What: bench.Noted, Text: "x", At: time.Now()}
+				e := bench.Event{ID: fmt.Sprintf("s%d-%d", screen, i), What: bench.Noted, Text: "x", At: storetest.Now()}
+				shared := bench.Event{ID: fmt.Sprintf("both-%d", i), What: bench.Noted, Text: "x", At: storetest.Now()}
 				if _, err := s.AddEvents(ctx, m.ID, []bench.Event{e, shared, e}); err != nil {
 					t.Error(err)
 				}
@@ -120,7 +120,7 @@ func TestMakingStays(t *testing.T) {
 	many := make([]bench.Event, 5000)
 	for round := range 5 {
 		for i := range many {
-			many[i] = bench.Event{ID: fmt.Sprintf("r%d-%d", round, i), What: bench.Noted, Text: "x", At: time.Now()}
+			many[i] = bench.Event{ID: fmt.Sprintf("r%d-%d", round, i), What: bench.Noted, Text: "x", At: storetest.Now()}
 		}
 		if _, err = s.AddEvents(ctx, m.ID, many); err != nil {
 			break
@@ -132,7 +132,7 @@ func TestMakingStays(t *testing.T) {
 	if open, err := s.UnderWay(ctx); err != nil || len(open) != 2 {
 		t.Errorf("%d under way, %v", len(open), err)
 	}
-	now := time.Now()
+	now := storetest.Now()
 	if err := s.SetEnded(ctx, m.ID, &now); err != nil {
 		t.Fatal(err)
 	}

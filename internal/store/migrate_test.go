@@ -56,12 +56,12 @@ func TestMigrationsCutOffAnywhere(t *testing.T) {
 				dsn := storetest.DSN(t)
 				older(t, dsn, from)
 				left.Store(cut)
-				s, err := store.Open(ctx, strings.Replace(dsn, "@tcp(", "@severed(", 1))
+				s, err := store.Open(ctx, strings.Replace(dsn, "@tcp(", "@severed(", 1), storetest.Now)
 				if finished = err == nil; finished {
 					s.Close()
 				}
 				free(t, dsn) // what the dead one holds is taken over by itself, after a while
-				if s, err = store.Open(ctx, dsn); err != nil {
+				if s, err = store.Open(ctx, dsn, storetest.Now); err != nil {
 					t.Fatalf("cut off after %d packets it never opens again: %v", cut, err)
 				}
 				if c, err := s.Cabinet(ctx); err != nil || from > 0 && (len(c.Flours) != 1 || c.Flours[0].Name != "Old sack") {
@@ -98,7 +98,7 @@ func TestStartedAtOnce(t *testing.T) {
 	var seeded atomic.Int32
 	for range 6 {
 		wait.Go(func() {
-			s, err := store.Open(ctx, dsn)
+			s, err := store.Open(ctx, dsn, storetest.Now)
 			if err != nil {
 				t.Error(err)
 				return
@@ -130,23 +130,23 @@ func TestStartedAtOnce(t *testing.T) {
 	}
 	do("UPDATE hollen_lock SET locked = TRUE, locked_by = 'the dead', lease_expires_at = NOW(6) + INTERVAL 1 SECOND")
 	do("DELETE FROM " + goose.DefaultTablename + " ORDER BY version_id DESC LIMIT 1")
-	s, err := store.Open(ctx, dsn)
+	s, err := store.Open(ctx, dsn, storetest.Now)
 	if err != nil {
 		t.Fatal(err)
 	}
 	first := s.Identity()
 	s.Close()
-	if s, err = store.Open(ctx, dsn); err != nil || s.Identity() != first || len(first) != 26 {
+	if s, err = store.Open(ctx, dsn, storetest.Now); err != nil || s.Identity() != first || len(first) != 26 {
 		t.Errorf("%q, then %q, %v", first, s.Identity(), err)
 	}
 	s.Close()
 	do("INSERT INTO " + goose.DefaultTablename + " (version_id, is_applied) VALUES (900, 1)")
-	if _, err := store.Open(ctx, dsn); !errors.Is(err, store.ErrNewer) || !strings.Contains(err.Error(), "900") {
+	if _, err := store.Open(ctx, dsn, storetest.Now); !errors.Is(err, store.ErrNewer) || !strings.Contains(err.Error(), "900") {
 		t.Errorf("a newer database is opened: %v", err)
 	}
 	asked := false
 	do("DELETE FROM " + goose.DefaultTablename + " WHERE version_id >= 15")
-	if _, err = store.OpenAfter(ctx, dsn, func(from, to int64) error { asked = true; return errors.New("no room for a backup") }); err == nil || !asked {
+	if _, err = store.OpenAfter(ctx, dsn, storetest.Now, func(from, to int64) error { asked = true; return errors.New("no room for a backup") }); err == nil || !asked {
 		t.Errorf("an older database is changed before it is backed up: %v", err)
 	}
 }
@@ -168,7 +168,7 @@ func TestOpenedWithoutMakingTables(t *testing.T) {
 	}
 	open := func() {
 		t.Helper()
-		s, err := store.Open(ctx, dsn)
+		s, err := store.Open(ctx, dsn, storetest.Now)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -198,7 +198,7 @@ func TestListLeftEmpty(t *testing.T) {
 	var wait sync.WaitGroup
 	for range 4 {
 		wait.Go(func() {
-			s, err := store.Open(ctx, dsn)
+			s, err := store.Open(ctx, dsn, storetest.Now)
 			if err != nil {
 				t.Error(err)
 				return

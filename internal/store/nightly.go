@@ -28,7 +28,7 @@ func (s *Store) BackupTo(ctx context.Context, dir string) (file string, err erro
 	if err := os.MkdirAll(dir, 0o700); err != nil {
 		return "", err
 	}
-	file = filepath.Join(dir, backupName+time.Now().UTC().Format(backupStamp)+".zip")
+	file = filepath.Join(dir, backupName+s.now().UTC().Format(backupStamp)+".zip")
 	if err := s.BackupFile(ctx, file, true); err != nil {
 		return "", err
 	}
@@ -109,8 +109,9 @@ func (s *Store) Nightly(ctx context.Context, dir string, settle time.Duration) {
 			return
 		case <-time.After(wait):
 		}
-		if due := nextBackup(LastBackup(dir), time.Now()); due.After(time.Now()) {
-			wait = min(time.Until(due), time.Hour) // a clock may be put right meanwhile
+		now := s.now()
+		if due := nextBackup(LastBackup(dir), now); due.After(now) {
+			wait = min(due.Sub(now), time.Hour) // a clock may be put right meanwhile
 			continue
 		}
 		if _, err := s.BackupTo(ctx, dir); err != nil && ctx.Err() == nil {

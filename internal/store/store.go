@@ -21,6 +21,7 @@ import (
 	"gorm.io/gorm/clause"
 	"gorm.io/gorm/logger"
 
+	"hollen/internal/clock"
 	"hollen/internal/core/bench"
 	"hollen/internal/core/day"
 	"hollen/internal/core/plan"
@@ -144,18 +145,24 @@ type Store struct {
 	log *slog.Logger
 
 	identity string
+	now      clock.Clock
 }
+
+// Now is the moment by the clock the store was opened with; pages go by the same.
+func (s *Store) Now() time.Time { return s.now() }
 
 // Log has what is wrong in the database, and can be passed over, written to l.
 func (s *Store) Log(l *slog.Logger) { s.log = l }
 
 // Open connects to the MariaDB server and database named by dsn (user:password@tcp(host:
 // port)/database) and brings its tables up to date. Several processes may do so at once.
-func Open(ctx context.Context, dsn string) (*Store, error) { return OpenAfter(ctx, dsn, nil) }
+func Open(ctx context.Context, dsn string, now clock.Clock) (*Store, error) {
+	return OpenAfter(ctx, dsn, now, nil)
+}
 
 // OpenAfter is Open, and calls before with the version an older database has and the one it gets, before anything in it is changed; an
 // error of before leaves it as it is.
-func OpenAfter(ctx context.Context, dsn string, before func(from, to int64) error) (*Store, error) {
+func OpenAfter(ctx context.Context, dsn string, now clock.Clock, before func(from, to int64) error) (*Store, error) {
 	pool, err := connect(dsn)
 	if err != nil {
 		return nil, err
@@ -170,12 +177,12 @@ func OpenAfter(ctx context.Context, dsn string, before func(from, to int64) erro
 		return nil, unreached(err)
 	}
 	db, err := gorm.Open(gormmysql.New(gormmysql.Config{Conn: pool, SkipInitializeWithVersion: true}),
-		&gorm.Config{Logger: logger.Discard, NowFunc: func() time.Time { return time.Now().UTC().Truncate(time.Millisecond) }})
+		&gorm.Config{Logger: logger.Discard, NowFunc: func() time.Time { return now().UTC().Truncate(time.Millisecond) }})
 	if err != nil {
 		pool.Close()
 		return nil, err
 	}
-	return &Store{db, pool, slog.New(slog.DiscardHandler), identity}, nil
+	return &Store{db, pool, slog.New(slog.DiscardHandler), identity, now}, nil
 }
 
 // connect returns the connections to a database; none is made yet.
@@ -251,7 +258,7 @@ const Page = 60
 
 // Together does everything f does to the store it is given, or nothing when f fails.
 func (s *Store) Together(ctx context.Context, f func(*Store) error) error {
-	return s.transact(ctx, func(tx *gorm.DB) error { return f(&Store{tx, s.sql, s.log, s.identity}) })
+	return s.transact(ctx, func(tx *gorm.DB) error { return f(&Store{tx, s.sql, s.log, s.identity, s.now}) })
 }
 
 // KeepRow keeps what a list shows of a batch of that version, made anew.

@@ -76,7 +76,7 @@ func TestConcurrentSaves(t *testing.T) {
 	dsn := storetest.DSN(t)
 	var stores []*store.Store
 	for range 2 { // as two processes would
-		s, err := store.Open(ctx, dsn)
+		s, err := store.Open(ctx, dsn, storetest.Now)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -154,7 +154,7 @@ func TestOpenAndSeedTogether(t *testing.T) {
 	seeded := 0
 	for range 4 {
 		wg.Go(func() {
-			s, err := store.Open(ctx, dsn)
+			s, err := store.Open(ctx, dsn, storetest.Now)
 			if err != nil {
 				t.Error(err)
 				return
@@ -172,7 +172,7 @@ func TestOpenAndSeedTogether(t *testing.T) {
 		})
 	}
 	wg.Wait()
-	s, err := store.Open(ctx, dsn)
+	s, err := store.Open(ctx, dsn, storetest.Now)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -230,7 +230,7 @@ func TestOpenSaysWhatIsWrong(t *testing.T) {
 	for dsn, want := range map[string]string{
 		"nonsense": "expected user:password@tcp", "u:p@tcp(127.0.0.1:1)/": "names no database", "u:p@tcp(127.0.0.1:1)/x": "does not answer",
 	} {
-		if _, err := store.Open(ctx, dsn); err == nil || !strings.Contains(err.Error(), want) {
+		if _, err := store.Open(ctx, dsn, storetest.Now); err == nil || !strings.Contains(err.Error(), want) {
 			t.Errorf("%s: %v", dsn, err)
 		}
 	}
@@ -294,7 +294,7 @@ func TestEveryKindComesBack(t *testing.T) {
 // Among 100,000 batches: the first page of the list, one far down, and what goes by the partner.
 func BenchmarkManyBatches(b *testing.B) {
 	dsn := storetest.DSN(b)
-	s, err := store.Open(ctx, dsn)
+	s, err := store.Open(ctx, dsn, storetest.Now)
 	if err != nil {
 		b.Fatal(err)
 	}

@@ -5,36 +5,40 @@ import (
 	"net/url"
 	"strings"
 	"testing"
+	"time"
 
 	"hollen/internal/core/request"
 	"hollen/internal/demo"
+	"hollen/internal/store/storetest"
 )
 
 // A copy asks for its day, moves what is dated with it, and starts from what truly went in, where that is known.
 func TestAgain(t *testing.T) {
 	s := newSite(t)
 	v := s.typed(demo.Number(demo.Saturday))
-	v.Set("made_on", "2026-11-28")
-	v.Set("clock.from", "2026-11-27T18:00")
-	v.Set("clock.roll_at", "2026-11-28T17:30")
+	day := func(in int, at string) string { return storetest.Now().AddDate(0, 0, in).Format(time.DateOnly) + at }
+	told := func(in int) string { return storetest.Now().AddDate(0, 0, in).Format("Mon 2 Jan") }
+	v.Set("made_on", day(1, ""))
+	v.Set("clock.from", day(0, "T18:00"))
+	v.Set("clock.roll_at", day(1, "T17:30"))
 	v.Set("used.flour_left_g", "40")
 	v.Set("used.liquid_added_g", "6")
 	v.Set("name", "Typed, not saved")
 	asks := batch(demo.Saturday) + "/again"
-	s.wants(s.ask("POST", asks, v), 200, "Typed, not saved", "For which day?", "Moves with it: start Fri 27 Nov 18:00, roll Sat 28 Nov 17:30",
+	s.wants(s.ask("POST", asks, v), 200, "Typed, not saved", "For which day?", "Moves with it: start "+told(0)+" 18:00, roll "+told(1)+" 17:30",
 		"As it came out last time: 960 g of flour, 9 eggs, 35 g of water", `value="`+today()+`"`)
 	s.wants(s.ask("GET", asks, nil), 200, "Tagliatelle for Saturday, once more", "For which day?")
 
 	copied := batch(demo.Saturday) + "/duplicate"
 	for _, bad := range []string{"", "soon", "2026-02-30", "1999-12-31"} {
 		v.Set("for", bad)
-		s.wants(s.ask("POST", copied, v), 422, "This needs a day", `value="`+bad+`"`, `name="clock.roll_at" value="2026-11-28T17:30"`)
+		s.wants(s.ask("POST", copied, v), 422, "This needs a day", `value="`+bad+`"`, `name="clock.roll_at" value="`+day(1, "T17:30")+`"`)
 	}
-	v.Set("for", "2026-12-05")
+	v.Set("for", day(8, ""))
 	v.Set("from", "used")
 	s.wants(s.ask("POST", copied, v), 303)
 	b, err := s.store.Get(context.Background(), 11)
-	if r := b.Request; err != nil || r.MadeOn != "2026-12-05" || r.Clock.From != "2026-12-04T18:00" || r.Clock.RollAt != "2026-12-05T17:30" ||
+	if r := b.Request; err != nil || r.MadeOn != day(8, "") || r.Clock.From != day(7, "T18:00") || r.Clock.RollAt != day(8, "T17:30") ||
 		r.Amount.By != request.ByOwn || r.Amount.FlourG != 960 || r.Used.Any() {
 		t.Errorf("%v: %s, %+v, %+v", err, r.MadeOn, r.Clock, r.Amount)
 	}

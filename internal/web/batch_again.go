@@ -27,7 +27,7 @@ type againView struct {
 // askAgain shows the page that asks for the day; GET asks for the batch as it is saved.
 func (s *Server) askAgain(c *gin.Context) {
 	if a, ok := s.askSound(c); ok {
-		s.showAgain(c, http.StatusOK, a, today(), "")
+		s.showAgain(c, http.StatusOK, a, s.today(), "")
 	}
 }
 

@@ -9,7 +9,6 @@ import (
 	"slices"
 	"strconv"
 	"strings"
-	"time"
 
 	"github.com/gin-gonic/gin"
 
@@ -209,7 +208,7 @@ func (s *Server) compare(c *gin.Context) {
 	}
 	f, err := form.Saved(b.Request.Request, with)
 	if v.Other == otherRoom {
-		f, err = anotherRoom(b.Request.Request, c.Request.URL.Query(), with)
+		f, err = s.anotherRoom(b.Request.Request, c.Request.URL.Query(), with)
 	}
 	if err != nil {
 		s.failPlan(c, b.ID, err)
@@ -231,7 +230,7 @@ func (s *Server) compare(c *gin.Context) {
 }
 
 // anotherRoom is base in the room that was asked for, or in wet August when none was.
-func anotherRoom(base request.Request, q url.Values, w form.With) (form.Form, error) {
+func (s *Server) anotherRoom(base request.Request, q url.Values, w form.With) (form.Form, error) {
 	asked, usual := url.Values{}, url.Values{"room.rh": {"78"}, "room.temp_c": {"27"}}
 	for path := range usual {
 		if q.Has(path) {
@@ -240,7 +239,7 @@ func anotherRoom(base request.Request, q url.Values, w form.With) (form.Form, er
 		}
 	}
 	asked.Set("set", usual.Encode())
-	return form.Bind(base, asked, w, time.Now())
+	return form.Bind(base, asked, w, s.now())
 }
 
 // orWord returns s, or a word when it is empty.

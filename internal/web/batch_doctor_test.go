@@ -15,6 +15,7 @@ import (
 	"hollen/internal/core/rules"
 	"hollen/internal/demo"
 	"hollen/internal/draw"
+	"hollen/internal/store/storetest"
 )
 
 // Every sign is reached from the page, has its drawing, and says what to do; hostile words
@@ -158,7 +159,7 @@ func TestKneadingIsRefused(t *testing.T) {
 	}
 	// A time to come is taken, and one that was kept stays when it is over.
 	v := s.typed(demo.Number(demo.Saturday))
-	v.Set("clock.roll_at", time.Now().Add(48*time.Hour).Format("2006-01-02T15:04"))
+	v.Set("clock.roll_at", storetest.Now().Add(48*time.Hour).Format("2006-01-02T15:04"))
 	v.Set("at", "rest")
 	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "By the clock", "as it stands, start at")
 }

@@ -179,7 +179,7 @@ func (s *Server) byNow(ctx context.Context, list []store.Batch, rows []listRow) 
 		return
 	}
 	s.learner.mu.Lock()
-	want := rowByNow{stamp: s.learner.stamp, day: today()}
+	want := rowByNow{stamp: s.learner.stamp, day: s.today()}
 	s.learner.mu.Unlock()
 	versions := map[uint64]int{}
 	for _, b := range list {
@@ -274,7 +274,7 @@ func (s *Server) listBatches(c *gin.Context) {
 	asked := queryOf(c.Request.URL.Query())
 	q := store.Query{Words: asked.Words, Shape: asked.Shape, Sort: store.Sort(asked.Sort), From: markOf(c.Request.URL.Query())}
 	if asked.Week {
-		q.Since = time.Now().Add(-thisWeek)
+		q.Since = s.now().Add(-thisWeek)
 	}
 	list, next, err := s.store.List(ctx, q)
 	if err != nil {
@@ -294,7 +294,7 @@ func (s *Server) listBatches(c *gin.Context) {
 	in := shownIn(c)
 	v := listView{Rows: s.rows(ctx, in, list), Deleted: s.rows(ctx, in, gone), AllGone: c.Query("gone") == "all", MoreGone: more, In: in, Query: asked,
 		Shapes: shapes}
-	v.Days = days(v.Rows, asked.Sort, time.Now())
+	v.Days = days(v.Rows, asked.Sort, s.now())
 	if !asked.Any() && c.Query("id") == "" {
 		v.UnderWay = s.underWay(ctx)
 	}

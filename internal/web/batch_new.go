@@ -6,7 +6,6 @@ import (
 	"net/url"
 	"slices"
 	"strings"
-	"time"
 
 	"github.com/gin-gonic/gin"
 
@@ -92,7 +91,7 @@ func (s *Server) newForm(c *gin.Context, values url.Values) (f form.Form, own, o
 		return f, false, false
 	}
 	start := blank(house)
-	start.MadeOn = today()
+	start.MadeOn = s.today()
 	own = values.Get("amount.by") == string(request.ByOwn)
 	fields := askedOfNew
 	if own {
@@ -122,7 +121,7 @@ func (s *Server) newForm(c *gin.Context, values url.Values) (f form.Form, own, o
 			}
 		}
 	}
-	f, err := form.Bind(start, asked, with, time.Now())
+	f, err := form.Bind(start, asked, with, s.now())
 	if err != nil {
 		s.fail(c, http.StatusInternalServerError, "The form cannot be shown.", err.Error())
 		return f, own, false

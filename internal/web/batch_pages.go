@@ -120,7 +120,7 @@ func (s *Server) ask(c *gin.Context) (asked, bool) {
 	if !ok {
 		return asked{}, false
 	}
-	f, err := form.Bind(form.LastGood(b.Request.Request, values, s.rules), values, with, time.Now())
+	f, err := form.Bind(form.LastGood(b.Request.Request, values, s.rules), values, with, s.now())
 	if err != nil {
 		s.failPlan(c, b.ID, err)
 		return asked{}, false
@@ -322,7 +322,7 @@ func (s *Server) create(c *gin.Context, r request.Request) (store.Batch, bool) {
 }
 
 // today is the date where Hollen runs.
-func today() string { return time.Now().Format(time.DateOnly) }
+func (s *Server) today() string { return s.now().Format(time.DateOnly) }
 
 func (s *Server) deleteBatch(c *gin.Context) {
 	b, ok := s.load(c)

@@ -63,7 +63,7 @@ func (s *Server) listVersions(c *gin.Context) {
 		requests[i] = old.Request.Request
 	}
 	for i, x := range list {
-		r := versionRow{Version: x.Version, When: savedWhen(x.SavedAt, time.Now()), By: x.SavedBy, Now: x.Version == b.Version, Changed: "made"}
+		r := versionRow{Version: x.Version, When: savedWhen(x.SavedAt, s.now()), By: x.SavedBy, Now: x.Version == b.Version, Changed: "made"}
 		if i+1 < len(list) {
 			r.Changed = changedWords(in, requests[i+1], requests[i])
 		} else if v.More {

@@ -13,6 +13,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"hollen/internal/clock"
 	"hollen/internal/device"
 	"hollen/internal/store"
 )
@@ -38,15 +39,15 @@ func (s *Server) takeReadings(c *gin.Context) {
 	var gone atomic.Bool
 	defer context.AfterFunc(c.Request.Context(), func() { // the server stops: wait for no further line
 		gone.Store(true)
-		_ = rc.SetReadDeadline(time.Now())
+		_ = rc.SetReadDeadline(clock.Deadline(0))
 	})()
 	lines := bufio.NewScanner(c.Request.Body)
 	lines.Buffer(make([]byte, 0, 256), device.MaxLine)
 	taken := 0
 	for {
-		now := time.Now()
-		_ = rc.SetReadDeadline(now.Add(deviceIdle)) // where it cannot be set, the server's own holds
-		_ = rc.SetWriteDeadline(now.Add(2 * deviceIdle))
+		now := s.now()
+		_ = rc.SetReadDeadline(clock.Deadline(deviceIdle)) // where it cannot be set, the server's own holds
+		_ = rc.SetWriteDeadline(clock.Deadline(2 * deviceIdle))
 		if gone.Load() || !lines.Scan() {
 			break
 		}
@@ -58,7 +59,7 @@ func (s *Server) takeReadings(c *gin.Context) {
 			c.String(http.StatusUnprocessableEntity, "%v\n", err)
 			return
 		}
-		if !s.devices.Hear(d.Name, device.Kind(d.Kind), r, time.Now()) {
+		if !s.devices.Hear(d.Name, device.Kind(d.Kind), r, s.now()) {
 			continue
 		}
 		taken++
@@ -111,7 +112,7 @@ func (s *Server) scale() *scaleNews {
 	if !ok {
 		return nil
 	}
-	return &scaleNews{*l.Read.G, l.Steady || l.Read.Steady, l.Silent(time.Now())}
+	return &scaleNews{*l.Read.G, l.Steady || l.Read.Steady, l.Silent(s.now())}
 }
 
 // Sensed is the air a room sensor says, to take with a tap, and how old that is.
@@ -120,7 +121,7 @@ type Sensed struct{ Words, Set, Age string }
 // sensed is what the room sensor says; nil where there is none, or it is silent.
 func (s *Server) sensed(v *batchView) *Sensed {
 	l, ok := s.devices.Of(device.Room)
-	now := time.Now()
+	now := s.now()
 	if !ok || l.Silent(now) {
 		return nil
 	}

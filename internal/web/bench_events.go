@@ -15,6 +15,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"hollen/internal/account"
+	"hollen/internal/clock"
 	"hollen/internal/core/bench"
 	"hollen/internal/core/measure"
 	"hollen/internal/store"
@@ -102,7 +103,7 @@ func (s *Server) benchStateOf(ctx context.Context, id uint64, known string) (ben
 		return benchState{}, err
 	}
 	st := run.State
-	out := benchState{Seq: place, Now: time.Now().UnixMilli(), At: st.Now, Change: run.Change, Remarks: st.Remarks, Felt: st.Felt, Ended: st.EndedBy,
+	out := benchState{Seq: place, Now: s.now().UnixMilli(), At: st.Now, Change: run.Change, Remarks: st.Remarks, Felt: st.Felt, Ended: st.EndedBy,
 		Scale: s.scale(), Went: st.Went[max(0, len(st.Went)-mostBack):], Clocks: []benchClock{}, Also: []benchClock{},
 		Food: benchFood{run.Food.UsedS, stamp(run.Food.Since), run.Food.CautionMin, run.Food.DiscardMin}, Shapes: map[int]string{}}
 	doc, err := json.Marshal(run.Steps)
@@ -153,7 +154,7 @@ func (s *Server) takeEvents(ctx context.Context, id uint64, events []bench.Event
 		events = events[:mostAtOnce] // the rest is sent again, and comes next
 	}
 	has := func(step string) bool { return run.State.Steps[step] != nil }
-	latest := time.Now().Add(benchDrift)
+	latest := s.now().Add(benchDrift)
 	var sound []bench.Event
 	for _, e := range events {
 		if by := store.ByWhom(ctx); by != "" && e.By == "" {
@@ -339,7 +340,7 @@ func (s *Server) benchLine(c *gin.Context) {
 	defer leave()
 	ear, deaf := s.devices.Listen()
 	defer deaf()
-	checked := time.Now()
+	checked := clock.Start()
 	still := time.NewTicker(silence) // a scale that falls silent says nothing of it
 	defer still.Stop()
 	in := make(chan fromScreen)
@@ -389,8 +390,8 @@ func (s *Server) benchLine(c *gin.Context) {
 			}
 			continue
 		case <-still.C:
-			if time.Since(checked) > recheck {
-				if checked = time.Now(); !s.stillIn(c.Request, account.Looks) {
+			if checked.Taken() > recheck {
+				if checked = clock.Start(); !s.stillIn(c.Request, account.Looks) {
 					conn.Close(websocket.StatusPolicyViolation, "signed out")
 					return
 				}

@@ -30,7 +30,7 @@ func (s *Server) beginMaking(c *gin.Context) {
 	if !ok {
 		return
 	}
-	ctx, now := c.Request.Context(), time.Now()
+	ctx, now := c.Request.Context(), s.now()
 	if id, twice := s.begunJustNow(ctx, a.batch.ID, a.view.Plan, now); twice {
 		c.Redirect(http.StatusSeeOther, fmt.Sprintf("/bench/%d", id))
 		return
@@ -65,10 +65,10 @@ func (s *Server) beginAgain(c *gin.Context) {
 	if !ok {
 		return
 	}
-	ctx, now := c.Request.Context(), time.Now()
+	ctx, now := c.Request.Context(), s.now()
 	r := kept.Request.Request
 	if r.MadeOn != "" {
-		r = r.Again(today())
+		r = r.Again(s.today())
 	}
 	p, err := plan.MakeIn(shownIn(c), s.rulesOf(ctx, &r), r)
 	if err != nil {
@@ -216,7 +216,7 @@ func (s *Server) tapBench(c *gin.Context) {
 	if !ok {
 		return
 	}
-	e := bench.Event{ID: fmt.Sprintf("p%d", time.Now().UnixNano()), At: time.Now(), What: bench.What(values.Get("what")), Step: values.Get("step"),
+	e := bench.Event{ID: fmt.Sprintf("p%d", s.now().UnixNano()), At: s.now(), What: bench.What(values.Get("what")), Step: values.Get("step"),
 		Of: values.Get("of"), Text: values.Get("text")}
 	events := []bench.Event{e}
 	if g := strings.TrimSpace(values.Get("g")); g != "" {
@@ -377,7 +377,7 @@ func (s *Server) showMade(c *gin.Context) {
 	}
 	st := run.State
 	v := madeView{ID: kept.ID, Batch: kept.BatchID, Name: kept.Request.Name, When: kept.Began.Local().Format("Mon 2 January 2006, 15:04"), Open: kept.Ended == nil,
-		Run: run, Lines: madeLines(&run), Picture: template.HTML(draw.Making(&run, time.Now()))}
+		Run: run, Lines: madeLines(&run), Picture: template.HTML(draw.Making(&run, s.now()))}
 	if st.Felt != nil {
 		v.Felt = feltWords[*st.Felt+2]
 	}
@@ -439,7 +439,7 @@ func saidWords(in measure.System, e *bench.Event) string {
 
 // airOf is the air of the room while a making went on, by the sensor; "" where none spoke.
 func (s *Server) airOf(c *gin.Context, kept *store.Making) string {
-	until := time.Now()
+	until := s.now()
 	if kept.Ended != nil {
 		until = *kept.Ended
 	}
@@ -515,7 +515,7 @@ func (s *Server) underWay(ctx context.Context) (out []underWay) {
 		s.log.Error("bench", "err", err)
 		return nil
 	}
-	now := time.Now()
+	now := s.now()
 	for _, m := range open {
 		_, run, _, err := s.bench.at(ctx, m.ID)
 		if err != nil {

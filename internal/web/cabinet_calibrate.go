@@ -193,7 +193,7 @@ func (s *Server) calibrate(c *gin.Context) {
 	}
 	ctx, cancel := bounded(c)
 	defer cancel()
-	if _, err := s.store.Keep(ctx, store.MachineKind, t.ID, t.Version, m.Apply(*v.Fit, points, spring, today())); err != nil {
+	if _, err := s.store.Keep(ctx, store.MachineKind, t.ID, t.Version, m.Apply(*v.Fit, points, spring, s.today())); err != nil {
 		s.failStore(c, err)
 		return
 	}

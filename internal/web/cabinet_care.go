@@ -10,6 +10,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"hollen/internal/clock"
 	"hollen/internal/core/measure"
 	"hollen/internal/store"
 )
@@ -41,9 +42,9 @@ func (s *Server) care(ctx context.Context, done bool) *careView {
 		return v
 	}
 	last := store.LastBackup(dir)
-	v.Kept, v.Missed = len(store.Backups(dir)), last.IsZero() || time.Since(last) > store.MissedAfter
+	v.Kept, v.Missed = len(store.Backups(dir)), last.IsZero() || s.now().Sub(last) > store.MissedAfter
 	if !last.IsZero() {
-		v.Last = ageWords(time.Since(last))
+		v.Last = ageWords(s.now().Sub(last))
 	}
 	var fs syscall.Statfs_t
 	if syscall.Statfs(filepath.Dir(dir), &fs) == nil {
@@ -84,9 +85,9 @@ const backupFor = 10 * time.Minute
 func (s *Server) downloadBackup(c *gin.Context) {
 	ctx, cancel := context.WithTimeout(context.WithoutCancel(c.Request.Context()), backupFor)
 	defer cancel()
-	_ = http.NewResponseController(c.Writer).SetWriteDeadline(time.Now().Add(backupFor))
+	_ = http.NewResponseController(c.Writer).SetWriteDeadline(clock.Deadline(backupFor))
 	c.Header("Content-Type", "application/zip")
-	c.Header("Content-Disposition", fmt.Sprintf("attachment; filename=\"hollen-%s.zip\"", time.Now().Format(time.DateOnly)))
+	c.Header("Content-Disposition", fmt.Sprintf("attachment; filename=\"hollen-%s.zip\"", s.now().Format(time.DateOnly)))
 	if _, err := s.store.Backup(ctx, c.Writer, false); err != nil {
 		if !c.Writer.Written() {
 			c.Header("Content-Disposition", "inline")
@@ -107,7 +108,7 @@ func (s *Server) backUp(c *gin.Context) {
 	}
 	ctx, cancel := context.WithTimeout(context.WithoutCancel(c.Request.Context()), backupFor)
 	defer cancel()
-	_ = http.NewResponseController(c.Writer).SetWriteDeadline(time.Now().Add(backupFor))
+	_ = http.NewResponseController(c.Writer).SetWriteDeadline(clock.Deadline(backupFor))
 	if _, err := s.store.BackupTo(ctx, s.access.Backups); err != nil {
 		s.failStore(c, err)
 		return

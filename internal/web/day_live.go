@@ -130,7 +130,7 @@ func (s *Server) markDay(ctx context.Context, date string, midnight time.Time) (
 	if err != nil {
 		return nil, err
 	}
-	d := &dayNow{Day: kept, Midnight: midnight, Now: day.MinuteOf(midnight, time.Now()), Making: map[uint64]uint64{}}
+	d := &dayNow{Day: kept, Midnight: midnight, Now: day.MinuteOf(midnight, s.now()), Making: map[uint64]uint64{}}
 	if d.Version == 0 {
 		if err := s.startDay(ctx, d); err != nil {
 			return nil, err

@@ -34,7 +34,7 @@ type daysRow struct {
 func (s *Server) listDays(c *gin.Context) {
 	ctx, cancel := bounded(c)
 	defer cancel()
-	now := time.Now()
+	now := s.now()
 	from, to := now.AddDate(0, 0, -3), now.AddDate(0, 0, 10)
 	kept, err := s.store.Days(ctx, from.Format(time.DateOnly), to.Format(time.DateOnly))
 	if err != nil {
@@ -46,7 +46,7 @@ func (s *Server) listDays(c *gin.Context) {
 		s.failStore(c, err)
 		return
 	}
-	v := daysView{Today: today()}
+	v := daysView{Today: s.today()}
 	for at := from; !at.After(to); at = at.AddDate(0, 0, 1) {
 		r := daysRow{Date: at.Format(time.DateOnly)}
 		r.Head, r.Today = dateWords(r.Date), r.Date == v.Today

@@ -19,10 +19,11 @@ import (
 	"hollen/internal/core/rules"
 	"hollen/internal/demo"
 	"hollen/internal/store"
+	"hollen/internal/store/storetest"
 )
 
 // onDate is the address of the workshop’s day, under way.
-func onDate() string { return "/days/" + demo.Date(time.Now()) }
+func onDate() string { return "/days/" + demo.Date(storetest.Now()) }
 
 // got is what an address answers.
 func (s site) got(method, path string, v url.Values) (int, string) {
@@ -41,7 +42,7 @@ func (s site) changed(path string, v url.Values) (int, string) {
 // The day under way is there in every form: page, list, phone, document and calendar, and all say the same.
 func TestDayInEveryForm(t *testing.T) {
 	s := newSite(t)
-	d, err := s.store.Day(context.Background(), demo.Date(time.Now()))
+	d, err := s.store.Day(context.Background(), demo.Date(storetest.Now()))
 	if err != nil || !d.Planned() || len(d.Jobs) != 5 || len(d.Shop.People) != 2 {
 		t.Fatalf("%v %+v", err, d.Jobs)
 	}
@@ -118,7 +119,7 @@ func TestHostileDay(t *testing.T) {
 // A task that was moved can be moved again, also once the day was planned around it; what is pinned stays where another is moved.
 func TestMovedAgain(t *testing.T) {
 	s := newSite(t)
-	path := "/days/" + time.Now().AddDate(0, 1, 6).Format(time.DateOnly)
+	path := "/days/" + storetest.Now().AddDate(0, 1, 6).Format(time.DateOnly)
 	post := func(v url.Values) (int, string) { return s.changed(path, v) }
 	starts := func() map[string]int {
 		t.Helper()
@@ -170,7 +171,7 @@ func TestMovedAgain(t *testing.T) {
 // In feet the rack is shown, read and refused in feet; what is shown rounded and sent back untouched stays what it was.
 func TestRackInFeet(t *testing.T) {
 	s := newSite(t)
-	date := time.Now().AddDate(0, 1, 7).Format(time.DateOnly)
+	date := storetest.Now().AddDate(0, 1, 7).Format(time.DateOnly)
 	us := func(r *http.Request) { r.AddCookie(&http.Cookie{Name: "units", Value: "us"}) }
 	post := func(rack string, status int, parts ...string) {
 		t.Helper()
@@ -199,7 +200,7 @@ func TestRackInFeet(t *testing.T) {
 // leave a batch short of what is ordered of it.
 func TestBatchesForOrders(t *testing.T) {
 	s := newSite(t)
-	path := "/days/" + time.Now().AddDate(0, 0, 30).Format(time.DateOnly) + "/orders"
+	path := "/days/" + storetest.Now().AddDate(0, 0, 30).Format(time.DateOnly) + "/orders"
 	lines := "The counter; tagliatelle; 18; 11:30\nNet loft; the usual; 12; 14:30\nLantern; ravioli; 8; 17:00\nKiosk; pappardelle; 3; 15:00"
 	s.wants(s.ask(http.MethodPost, path, url.Values{"act": {"paste"}, "text": {lines}}), http.StatusSeeOther)
 	_, body := s.got(http.MethodGet, path, nil)
@@ -248,7 +249,7 @@ func TestTwoShapesFromOneDough(t *testing.T) {
 	if _, err := s.store.Create(ctx, p); err != nil {
 		t.Fatal(err)
 	}
-	date := time.Now().AddDate(0, 0, 35).Format(time.DateOnly)
+	date := storetest.Now().AddDate(0, 0, 35).Format(time.DateOnly)
 	path := "/days/" + date + "/orders"
 	s.ask(http.MethodPost, path, url.Values{"act": {"paste"},
 		"text": {"Lantern; ravioli; 8; 17:00\nThe counter; tagliatelle; 10; 11:30\nNet loft; house pappardelle; 6; 14:30"}})
@@ -313,7 +314,7 @@ func TestSameShapeFromOneDough(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	date := time.Now().AddDate(0, 0, 35).Format(time.DateOnly)
+	date := storetest.Now().AddDate(0, 0, 35).Format(time.DateOnly)
 	path := "/days/" + date + "/orders"
 	s.ask(http.MethodPost, path, url.Values{"act": {"paste"}, "text": {"The counter; tagliatelle; 10; 11:30\nQuay; tagliatelle for saturday; 4; 12:00"}})
 	_, body := s.got(http.MethodGet, path, nil)
@@ -338,7 +339,7 @@ func TestSameShapeFromOneDough(t *testing.T) {
 // An order before opening is said to be late, a rest longer than the day and work nobody does are said with the nearest that can be.
 func TestImpossibleDays(t *testing.T) {
 	s := newSite(t)
-	path := "/days/" + time.Now().AddDate(0, 1, 3).Format(time.DateOnly)
+	path := "/days/" + storetest.Now().AddDate(0, 1, 3).Format(time.DateOnly)
 	post := func(v url.Values) (int, string) { return s.changed(path, v) }
 	kit := func(change ...string) url.Values {
 		v := url.Values{"act": {"kit"}, "open": {"8:00"}, "close": {"18:00"}, "breaks": {""}, "rollers": {"1"}, "mixers": {"0"}, "rack": {"12"}, "trays": {"10"},
@@ -430,7 +431,7 @@ func BenchmarkDayPage(b *testing.B) {
 func manyBatches(t testing.TB, s site, n int) string {
 	t.Helper()
 	ctx := context.Background()
-	date := time.Now().AddDate(0, 2, 0).Format(time.DateOnly)
+	date := storetest.Now().AddDate(0, 2, 0).Format(time.DateOnly)
 	b, err := s.store.Get(ctx, demo.Number(demo.Saturday))
 	if err != nil {
 		t.Fatal(err)

@@ -25,7 +25,7 @@ import (
 func overDatabase(t *testing.T) (site, *sql.DB) {
 	t.Helper()
 	dsn := storetest.DSN(t)
-	st, err := store.Open(context.Background(), dsn)
+	st, err := store.Open(context.Background(), dsn, storetest.Now)
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -5,11 +5,13 @@ import (
 	"slices"
 	"strings"
 	"testing"
+	"time"
 
 	"golang.org/x/net/html"
 
 	"hollen/internal/core/request"
 	"hollen/internal/demo"
+	"hollen/internal/store/storetest"
 )
 
 // walk calls f with every element under n, and those it stands in, the nearest first.
@@ -151,3 +153,6 @@ func TestPagesAreSoundHTML(t *testing.T) {
 		}
 	}
 }
+
+// today is the day tests are run on, by their clock.
+func today() string { return storetest.Now().Format(time.DateOnly) }

@@ -14,6 +14,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"hollen/internal/account"
+	"hollen/internal/clock"
 	"hollen/internal/core/roll"
 	"hollen/internal/exchange"
 	"hollen/internal/store"
@@ -159,7 +160,7 @@ func (s *Server) takeImport(c *gin.Context) {
 	}
 	ctx, cancel := context.WithTimeout(context.WithoutCancel(c.Request.Context()), importFor)
 	defer cancel()
-	_ = http.NewResponseController(c.Writer).SetWriteDeadline(time.Now().Add(importFor + dbTimeout))
+	_ = http.NewResponseController(c.Writer).SetWriteDeadline(clock.Deadline(importFor + dbTimeout))
 	to := ""
 	err := s.store.Together(ctx, func(tx *store.Store) (err error) {
 		take := c.PostFormArray("take")

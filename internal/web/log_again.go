@@ -25,7 +25,7 @@ func (s *Server) sinceLast(ctx context.Context, in measure.System, id uint64) []
 		return nil
 	}
 	if r.MadeOn != "" {
-		r = r.Again(today())
+		r = r.Again(s.today())
 	}
 	is, err := plan.MakeIn(in, s.rulesOf(ctx, &r), r)
 	if err != nil {

@@ -57,7 +57,8 @@ func logFields(in measure.System, r *request.Request) []logField {
 
 // logForm is the short form of a batch that was made.
 type logForm struct {
-	To     string // where it is posted
+	readAt time.Time // when it is read
+	To     string    // where it is posted
 	Name   string
 	Back   string
 	Once   string // marks this form: sent twice, it counts once
@@ -87,7 +88,7 @@ func (s *Server) openLog(c *gin.Context) {
 	if !ok {
 		return
 	}
-	when := time.Now().Add(-2 * time.Hour).Format(measure.ClockForm)
+	when := s.now().Add(-2 * time.Hour).Format(measure.ClockForm)
 	s.render(c, http.StatusOK, "logform", "Log: "+b.Request.Name, newLogForm(c, fmt.Sprintf("/batches/%d/log", b.ID), &b.Request.Request,
 		fmt.Sprintf("/batches/%d/makings", b.ID), when, cab))
 }
@@ -210,7 +211,7 @@ func (f *logForm) read(in measure.System, v url.Values) (got map[string]float64,
 	}
 	if f.WhenOf {
 		f.When = v.Get("when")
-		if t, err := time.ParseInLocation(measure.ClockForm, f.When, time.Local); err != nil || t.After(time.Now().Add(time.Minute)) || t.Year() < 2000 {
+		if t, err := time.ParseInLocation(measure.ClockForm, f.When, time.Local); err != nil || t.After(f.readAt.Add(time.Minute)) || t.Year() < 2000 {
 			f.WhenEr, ok = "A moment that has passed, as 2026-11-28T09:30.", false
 		}
 	}
@@ -269,6 +270,7 @@ func (s *Server) readLog(c *gin.Context, to string, r *request.Request, back str
 		return f, nil, false
 	}
 	f = newLogForm(c, to, r, back, "", cab)
+	f.readAt = s.now()
 	if mark := values.Get("once"); len(mark) >= 8 && len(mark) <= 30 && bench.IsID(mark) {
 		f.Once = mark
 	}
@@ -407,7 +409,7 @@ func (f *logForm) events(p *plan.Plan, began time.Time, st *bench.State, got map
 	}
 	if !whole { // the last word counts
 		if now = st.Ended.Add(time.Second); st.Ended.IsZero() {
-			now = time.Now()
+			now = f.readAt
 		}
 	}
 	if mm := got["sheet_mm"]; mm > 0 {

@@ -6,6 +6,7 @@ import (
 	"sync"
 	"time"
 
+	"hollen/internal/clock"
 	"hollen/internal/core/learn"
 	"hollen/internal/core/plan"
 	"hollen/internal/core/request"
@@ -19,7 +20,7 @@ type learner struct {
 	log     *learn.Log
 	set     store.LogSettings
 	stamp   int
-	checked time.Time
+	checked clock.Watch
 }
 
 // learnEvery is how often it is asked whether another process has logged something.
@@ -33,7 +34,7 @@ func (s *Server) learned(ctx context.Context) (*learn.Log, store.LogSettings) {
 	l := &s.learner
 	l.mu.Lock()
 	defer l.mu.Unlock()
-	if l.log != nil && time.Since(l.checked) < learnEvery {
+	if l.log != nil && l.checked.Taken() < learnEvery {
 		return l.log, l.set
 	}
 	ctx, cancel := context.WithTimeout(context.WithoutCancel(ctx), learnWait) // a change that is overtaken still reads for the next
@@ -50,7 +51,7 @@ func (s *Server) learned(ctx context.Context) (*learn.Log, store.LogSettings) {
 			stamp = l.stamp
 		}
 	}
-	l.stamp, l.checked = stamp, time.Now()
+	l.stamp, l.checked = stamp, clock.Start()
 	return l.log, l.set
 }
 
@@ -66,7 +67,7 @@ func (l *learner) read(ctx context.Context, st *store.Store, ru rules.Learn, sta
 // logChanged has the log weighed anew when it is next asked for.
 func (s *Server) logChanged() {
 	s.learner.mu.Lock()
-	s.learner.checked = time.Time{}
+	s.learner.checked = clock.Watch{}
 	s.learner.mu.Unlock()
 }
 
@@ -83,16 +84,16 @@ func (s *Server) learnedBy(ctx context.Context) func(*request.Request) rules.Lea
 				return ""
 			}
 			return string(p.Knead.School)
-		}, learn.Whose{Maker: r.MadeBy, On: onDay(r)})
+		}, learn.Whose{Maker: r.MadeBy, On: s.onDay(r)})
 	}
 }
 
 // onDay is the day a request is made on, today where it names none.
-func onDay(r *request.Request) time.Time {
+func (s *Server) onDay(r *request.Request) time.Time {
 	if t, err := time.ParseInLocation(time.DateOnly, r.MadeOn, time.Local); err == nil {
 		return t
 	}
-	return time.Now()
+	return s.now()
 }
 
 // rulesOf are the rules a request is worked out by, with what is learned of it.

@@ -57,7 +57,7 @@ func (s *Server) showLearned(c *gin.Context) {
 	if !ok {
 		return
 	}
-	now := time.Now()
+	now := s.now()
 	v := learnedView{N: log.Len(), Off: set.Off, Newest: s.rules.Learn.Newest}
 	if !set.Since.IsZero() {
 		v.Since = set.Since.Local().Format("2 January 2006")
@@ -192,7 +192,7 @@ func (s *Server) changeLearned(c *gin.Context) {
 		},
 		"leave": func(l *store.LogSettings) { l.Left = append(l.Left, id) },
 		"take":  func(l *store.LogSettings) { l.Left = slices.DeleteFunc(l.Left, func(x uint64) bool { return x == id }) },
-		"reset": func(l *store.LogSettings) { l.Since = time.Now().UTC().Truncate(time.Second) },
+		"reset": func(l *store.LogSettings) { l.Since = s.now().UTC().Truncate(time.Second) },
 		"again": func(l *store.LogSettings) { l.Since = time.Time{} },
 		"tick":  func(l *store.LogSettings) { l.Ticked = append(l.Ticked, id) },
 		"away":  func(l *store.LogSettings) { l.Away = append(l.Away, values.Get("question")) },

@@ -34,7 +34,7 @@ const aYear = 365
 func (s *Server) showLedger(c *gin.Context) {
 	ctx, cancel := bounded(c)
 	defer cancel()
-	now := time.Now()
+	now := s.now()
 	v := ledgerView{By: c.DefaultQuery("by", string(store.ByWeek)), From: c.DefaultQuery("from", now.AddDate(0, 0, -aYear).Format(time.DateOnly)),
 		To: c.DefaultQuery("to", now.Format(time.DateOnly))}
 	from, err1 := time.Parse(time.DateOnly, v.From)

@@ -16,6 +16,7 @@ import (
 	"time"
 
 	"hollen/internal/exchange"
+	"hollen/internal/store/storetest"
 
 	"hollen/internal/core/measure"
 	"hollen/internal/demo"
@@ -42,7 +43,7 @@ func TestLoggedAfterwards(t *testing.T) {
 		t.Error("nothing counts, and it has learned something")
 	}
 	s.wants(s.ask("GET", at+"/log", nil), 200, "How the dough felt", "every line may stay empty", `name="knead_min"`)
-	begun := time.Now().Add(-3 * time.Hour).Format(measure.ClockForm)
+	begun := storetest.Now().Add(-3 * time.Hour).Format(measure.ClockForm)
 	s.wants(s.ask("POST", at+"/log", url.Values{"when": {"tomorrow"}, "poke_s": {"soon"}, "out_g": {"1,480"}, "next": {"finer"}}), 422, "A moment that has passed",
 		"0.1 to 60 s is allowed", `value="soon"`, `value="1,480"`, `value="finer"`)
 	w := s.ask("POST", at+"/log", url.Values{"when": {begun}, "felt": {"-1"}, "poke_s": {"4"}, "rest_min": {"30"}, "out_g": {"1,480 g"}, "maker": {"Linde"},
@@ -129,7 +130,7 @@ func TestLastWordAndQuestions(t *testing.T) {
 	if got := s.ask("POST", "/log/learned", url.Values{"do": {"on"}, "back": {"//elsewhere.example/"}}).Header().Get("Location"); got != "/log/learned" {
 		t.Errorf("it leads away: %s", got)
 	}
-	s.wants(s.ask("POST", batch(demo.Chandler)+"/log", url.Values{"when": {time.Now().Add(-time.Hour).Format(measure.ClockForm)}, "felt": {"-2"}}), 303)
+	s.wants(s.ask("POST", batch(demo.Chandler)+"/log", url.Values{"when": {storetest.Now().Add(-time.Hour).Format(measure.ClockForm)}, "felt": {"-2"}}), 303)
 	s.wants(s.ask("GET", "/log", nil), 200, "Weigh the moisture of Durum semola, fine?", `value="moisture:semola-fine"`)
 	s.wants(s.ask("POST", "/log/learned", url.Values{"do": {"away"}, "question": {"moisture:semola-fine"}, "back": {"/log"}}), 303)
 	if body := s.ask("GET", "/log", nil).Body.String(); strings.Contains(body, "Weigh the moisture") {
@@ -224,12 +225,12 @@ func madeState(t *testing.T, doc []byte) string {
 func TestLedgerAndBeside(t *testing.T) {
 	s := newSite(t)
 	for _, g := range []string{"1,400", "1,450"} {
-		s.wants(s.ask("POST", batch(demo.Saturday)+"/log", url.Values{"when": {time.Now().Add(-4 * time.Hour).Format(measure.ClockForm)}, "out_g": {g},
+		s.wants(s.ask("POST", batch(demo.Saturday)+"/log", url.Values{"when": {storetest.Now().Add(-4 * time.Hour).Format(measure.ClockForm)}, "out_g": {g},
 			"felt": {"0"}}), 303)
 	}
 	s.wants(s.ask("GET", "/log/ledger", nil), 200, "week of")
 	s.wants(s.ask("GET", "/log/ledger?by=shape", nil), 200, "Tagliatelle", "2.9 kg", "Linguine", "In all")
-	s.wants(s.ask("GET", "/log/ledger?by=month", nil), 200, time.Now().Add(-4*time.Hour).Format("January 2006"))
+	s.wants(s.ask("GET", "/log/ledger?by=month", nil), 200, storetest.Now().Add(-4*time.Hour).Format("January 2006"))
 	s.wants(s.ask("GET", "/log/ledger?from=soon", nil), 422, "Days as 2026-11-28 are read")
 	s.wants(s.ask("GET", "/log/ledger?from=2026-05-02&to=2026-05-01", nil), 422, "comes after the last")
 	s.wants(s.ask("GET", "/log/ledger?from=2001-01-01&to=2001-02-01", nil), 200, "Nothing was made in that time")
@@ -280,7 +281,7 @@ func TestBothAsLastTime(t *testing.T) {
 // The log leaves as one document and comes in again: nothing twice; in another workshop with its batches, each making as it was.
 func TestLogComesIn(t *testing.T) {
 	s := newSite(t)
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/log", url.Values{"when": {time.Now().Add(-time.Hour).Format(measure.ClockForm)}, "felt": {"1"}}), 303)
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/log", url.Values{"when": {storetest.Now().Add(-time.Hour).Format(measure.ClockForm)}, "felt": {"1"}}), 303)
 	doc := s.ask("GET", "/log.json", nil).Body.String()
 	s.wants(s.ask("POST", "/import", url.Values{"text": {doc}}), 200, "2 makings", "All of it is here already.")
 	other := strings.ReplaceAll(strings.ReplaceAll(doc, demo.Chandler, "Another kitchen’s linguine"), demo.Saturday, "Another kitchen’s ribbons")
@@ -334,7 +335,7 @@ func TestLogFormIsFilled(t *testing.T) {
 	s.wants(s.ask("POST", at+"/log", url.Values{"cut_mm": {"300"}}), 422, "Both lengths, or neither.")
 	s.wants(s.ask("POST", at+"/log", url.Values{"cut_mm": {"300"}, "settled_mm": {"100"}}), 422, "From seven tenths")
 	s.wants(s.ask("POST", at+"/log", url.Values{"trim_g": {"10"}, "trim_back_g": {"20"}}), 422, "No more than the trimmings")
-	form = url.Values{"once": {"a-form-sent-twice"}, "when": {time.Now().Add(-time.Hour).Format(measure.ClockForm)}, "felt": {"0"}}
+	form = url.Values{"once": {"a-form-sent-twice"}, "when": {storetest.Now().Add(-time.Hour).Format(measure.ClockForm)}, "felt": {"0"}}
 	one, two := s.ask("POST", batch(demo.Saturday)+"/log", form), s.ask("POST", batch(demo.Saturday)+"/log", form)
 	if one.Code != 303 || one.Header().Get("Location") != two.Header().Get("Location") {
 		t.Errorf("sent twice: %s and %s", one.Header().Get("Location"), two.Header().Get("Location"))
@@ -345,7 +346,7 @@ func TestLogFormIsFilled(t *testing.T) {
 func TestWhoMakesIt(t *testing.T) {
 	s := newSite(t).counting()
 	at := batch(demo.Saturday)
-	begun := time.Now().Add(-3 * time.Hour).Format(measure.ClockForm)
+	begun := storetest.Now().Add(-3 * time.Hour).Format(measure.ClockForm)
 	s.wants(s.ask("POST", at+"/log", url.Values{"when": {begun}, "felt": {"-1"}, "knead_min": {"14"}, "poke_s": {"4"}, "maker": {"Linde"}}), 303)
 	s.logAgain()
 	s.wants(s.ask("GET", at+"?at=room", nil), 200, `value="made_by=Linde"`, `name="made_by"`)

@@ -17,6 +17,7 @@ import (
 	"github.com/gin-gonic/gin"
 	"github.com/klauspost/compress/gzhttp"
 
+	"hollen/internal/clock"
 	"hollen/internal/core/rules"
 	"hollen/internal/device"
 	"hollen/internal/exchange"
@@ -32,6 +33,9 @@ const (
 	// dbTimeout is how long the database may take over one answer; what hangs longer is told as a page.
 	dbTimeout = 8 * time.Second
 )
+
+// now is the moment by the store's clock, the only one there is.
+func (s *Server) now() time.Time { return s.store.Now() }
 
 // Server answers requests from a store. It keeps nothing of its own between them.
 type Server struct {
@@ -153,14 +157,14 @@ func NewHTTP(h http.Handler, log *slog.Logger) *http.Server {
 
 // logged writes one line a request, without bodies.
 func (s *Server) logged(c *gin.Context) {
-	start := time.Now()
+	begun := clock.Start()
 	c.Next()
 	level := slog.LevelInfo
 	if c.Writer.Status() >= 500 {
 		level = slog.LevelError
 	}
 	s.log.Log(c, level, "request", "method", c.Request.Method, "path", c.Request.URL.Path,
-		"status", c.Writer.Status(), "bytes", c.Writer.Size(), "ms", float64(time.Since(start).Microseconds())/1000)
+		"status", c.Writer.Status(), "bytes", c.Writer.Size(), "ms", float64(begun.Taken().Microseconds())/1000)
 }
 
 // recovered turns a panic into an error page and a log line.

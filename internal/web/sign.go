@@ -13,6 +13,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"hollen/internal/account"
+	"hollen/internal/clock"
 	"hollen/internal/store"
 )
 
@@ -105,7 +106,7 @@ func (s *Server) keepSession(c *gin.Context) error {
 	}
 	k := &http.Cookie{Name: s.sessions.Cookie.Name, Value: token, Path: "/", HttpOnly: true, Secure: s.sessions.Cookie.Secure, SameSite: http.SameSiteLaxMode}
 	if !expires.IsZero() {
-		k.MaxAge = int(time.Until(expires).Seconds())
+		k.MaxAge = int(expires.Sub(clock.Deadline(0)).Seconds())
 	}
 	http.SetCookie(c.Writer, k)
 	return nil
@@ -114,7 +115,7 @@ func (s *Server) keepSession(c *gin.Context) error {
 // whose returns the account a session is, and whether it is locked; ErrNotFound where it is none's any more.
 func (s *Server) whose(ctx context.Context) (a store.Account, locked bool, err error) {
 	id := uint64(s.sessions.GetInt64(ctx, inAccount))
-	if id == 0 || time.Now().Unix() > s.sessions.GetInt64(ctx, inUntil) {
+	if id == 0 || s.now().Unix() > s.sessions.GetInt64(ctx, inUntil) {
 		return a, false, store.ErrNotFound
 	}
 	if a, err = s.store.Account(ctx, id); err != nil {
@@ -363,7 +364,7 @@ func (s *Server) begin(c *gin.Context, a store.Account, known bool) error {
 	if known {
 		long = knownFor
 	}
-	for k, x := range map[string]any{inAccount: int64(a.ID), inStamp: a.Stamp, inUntil: time.Now().Add(long).Unix(), inKnown: known, inLocked: false, inTries: 0} {
+	for k, x := range map[string]any{inAccount: int64(a.ID), inStamp: a.Stamp, inUntil: s.now().Add(long).Unix(), inKnown: known, inLocked: false, inTries: 0} {
 		s.sessions.Put(ctx, k, x)
 	}
 	return s.keepSession(c)

@@ -19,6 +19,7 @@ import (
 	"time"
 
 	"hollen/internal/core/request"
+	"hollen/internal/store/storetest"
 
 	"github.com/gin-gonic/gin"
 
@@ -382,13 +383,13 @@ func TestKeptSafe(t *testing.T) {
 	if len(made) != 1 {
 		t.Fatalf("%v", made)
 	}
-	old := time.Now().Add(-store.MissedAfter - time.Hour).UTC().Format("2006-01-02T15-04-05Z")
+	old := storetest.Now().Add(-store.MissedAfter - time.Hour).UTC().Format("2006-01-02T15-04-05Z")
 	if err := os.Rename(filepath.Join(dir, made[0]), filepath.Join(dir, "hollen-"+old+".zip")); err != nil {
 		t.Fatal(err)
 	}
 	keeps.wants(keeps.ask("GET", "/cabinet/house", nil), 200, "A night was missed: the last backup was made 31 hours ago.")
 	for range store.KeptBackups + 3 {
-		at := time.Now().Add(-time.Hour * time.Duration(len(store.Backups(dir)))).UTC().Format("2006-01-02T15-04-05Z")
+		at := storetest.Now().Add(-time.Hour * time.Duration(len(store.Backups(dir)))).UTC().Format("2006-01-02T15-04-05Z")
 		if err := os.WriteFile(filepath.Join(dir, "hollen-"+at+".zip"), nil, 0o600); err != nil {
 			t.Fatal(err)
 		}

@@ -11,9 +11,13 @@ import (
 	"sync/atomic"
 	"testing"
 
+	"hollen/internal/clock"
 	"hollen/internal/store"
 	"hollen/internal/store/localdb"
 )
+
+// Now is the clock tests go by: the machine's, or the one clock.At asks for.
+var Now clock.Clock
 
 var (
 	server *localdb.Server
@@ -23,6 +27,11 @@ var (
 // Main starts the server, runs the tests and stops it. Call it from TestMain.
 func Main(m *testing.M) {
 	os.Exit(func() int {
+		var err error
+		if Now, err = clock.ForTests(); err != nil {
+			fmt.Fprintln(os.Stderr, err)
+			return 1
+		}
 		dir, err := os.MkdirTemp("", "hollentest")
 		if err != nil {
 			panic(err)
@@ -55,7 +64,7 @@ func DSN(t testing.TB) string {
 // Open returns a store on an empty database, closed when the test ends.
 func Open(t testing.TB) *store.Store {
 	t.Helper()
-	s, err := store.Open(context.Background(), DSN(t))
+	s, err := store.Open(context.Background(), DSN(t), Now)
 	if err != nil {
 		t.Fatal(err)
 	}
