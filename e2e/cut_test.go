@@ -138,7 +138,7 @@ func TestPrintsOnOnePage(t *testing.T) {
 	r.Additions = []request.AdditionPart{{Addition: "spinach", Share: .1}, {Addition: "mushroom-powder", Share: .02}, {Addition: "saffron", Share: .005}}
 	r.Salt, r.Oil, r.Eggs.Style = .01, .02, "rich"
 	r.Cut.Also = append(r.Cut.Also, request.ShapePart{Shape: "ravioli", Portions: 2})
-	r.Cut.Filling = request.Filling{Name: "slow-cooked onions with smoked curd and bread", Allergens: "milk, wheat, sulphites", Kind: "raw"}
+	r.Cut.Filling = request.Filling{Name: "slow-cooked onions with smoked curd and bread", Allergens: "milk, wheat, sulphites", Kind: request.FillingMeat}
 	r.Knead.School, r.Amount.Portions = "turns", 60
 	p, err := plan.Make(rules.Default(), r)
 	if err != nil {

@@ -60,9 +60,10 @@ func spanWords(planned, done []block) string {
 
 // stretches are the blocks of both rows; what belongs to one step of the plan, or one piece, is one.
 func stretches(m *bench.Making, now time.Time) (planned, done []block) {
+	begin := m.Begun.BeginMin()
 	for _, p := range m.Begun.Steps {
 		if p.Min > 0 {
-			planned = append(planned, block{p.FromMin, p.FromMin + p.Min, p.Head, classOf(p.Unattended)})
+			planned = append(planned, block{p.FromMin - begin, p.FromMin + p.Min - begin, p.Head, classOf(p.Unattended)})
 		}
 	}
 	since := func(t time.Time) float64 { return t.Sub(m.State.Began).Minutes() }

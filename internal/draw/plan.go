@@ -168,7 +168,7 @@ func TrackOf(p *plan.Plan) string {
 			t.Window += ", counting the folds"
 		}
 	}
-	mixed := p.Rest.OutMin - end.OutMin // before flour met water, and while other lots had their turn
+	mixed := p.Rest.OutMin - end.OutMin // before flour met water, and while other loads had their turn
 	for _, l := range []struct {
 		min   float64
 		words string

@@ -84,7 +84,7 @@ func RecipeOf(p *plan.Plan) (any, error) {
 			text += " " + x.Test
 		}
 		r.Instructions = append(r.Instructions, howTo{"HowToStep", x.Head, text})
-		minutes = math.Max(minutes, x.FromMin+x.Min)
+		minutes = math.Max(minutes, x.FromMin+x.Min-p.BeginMin())
 	}
 	span := func(min float64) string { return fmt.Sprintf("PT%.0fM", math.Max(1, math.Round(min))) }
 	r.PrepTime, r.CookTime, r.TotalTime = span(minutes), span(p.PotS()/60), span(minutes+p.PotS()/60)

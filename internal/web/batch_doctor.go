@@ -113,6 +113,9 @@ func (v *batchView) diagnose(s doctor.Sign, told url.Values) {
 		}
 		d.Answers["minutes"] = typed
 	}
+	if d.Discard { // nothing else is to be done
+		return
+	}
 	stage := d.Stage
 	if stage == "" {
 		stage = s.Stages[0]

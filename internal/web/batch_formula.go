@@ -331,9 +331,18 @@ func (v *formulaView) Ingredients() (out []Ingredient) {
 // Nutrient is one row of the nutrition table.
 type Nutrient struct{ Name, Per100, PerPortion string }
 
+// DoughPortionG is the dough in a portion of the first shape, g: all of it but a filling.
+func (v *formulaView) DoughPortionG() float64 {
+	c := &v.Plan.Cut
+	if c.MadeG > 0 && c.Shape.Traits().Filling {
+		return v.Plan.Formula.PortionG * c.DoughG / c.MadeG
+	}
+	return v.Plan.Formula.PortionG
+}
+
 // Nutrition returns the raw dough's energy, fat, carbohydrate, protein and added salt.
 func (v *formulaView) Nutrition() []Nutrient {
-	d, portion := v.Plan.Formula.Dough, v.Plan.Formula.PortionG/100
+	d, portion := v.Plan.Formula.Dough, v.DoughPortionG()/100
 	gram := func(name string, g float64) Nutrient {
 		per := 100 * g / d.MassG
 		return Nutrient{name, v.In.G(per, 1), v.In.G(per*portion, 1)}

@@ -204,6 +204,9 @@ func (v rollView) DustWords() string {
 	case v.Plan.Roll.Machine.Motor:
 		words = "Both faces, thinly, before each pass: a motor does not wait for a dragging sheet."
 	}
+	if v.Plan.Dusting().Allergen == "" && v.Plan.Dusting().Name != "" {
+		return words + " For cut ribbons rice flour, which falls off again; shake them before the pot."
+	}
 	return words + " For cut ribbons semola or rice flour, which fall off again; shake them before the pot."
 }
 

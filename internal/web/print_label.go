@@ -1,6 +1,7 @@
 package web
 
 import (
+	"fmt"
 	"html/template"
 	"math"
 	"net/http"
@@ -12,6 +13,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"hollen/internal/core/cook"
+	"hollen/internal/core/filling"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
 )
@@ -38,15 +40,22 @@ func (v sheetView) Missing() string {
 	if v.Request.MadeOn == "" && v.Made() == "" {
 		out = append(out, "the day it is made, said at Room: dates and code hang on it")
 	}
-	filled, f := v.Request.Filled(), v.Request.Cut.Filling
+	filled, f := v.Plan.Request.Filled(), v.Plan.Request.Cut.Filling
 	if v.Labels() {
 		filled = v.Shape().Shape.Traits().Filling
 	}
 	if filled && f.Name == "" {
 		out = append(out, "what the filling is, said at Cut")
 	}
-	if filled && f.Allergens == "" {
+	unsaid := filling.Unsaid(f.Name, f.Allergens)
+	if filled && f.Allergens == "" && len(unsaid) == 0 {
 		out = append(out, "the filling’s allergens, said at Cut: “none” where it has none")
+	}
+	if filled && len(unsaid) > 0 {
+		out = append(out, fmt.Sprintf("is there %s in “%s”? Its allergens, said at Cut, leave that out", measure.List(unsaid), f.Name))
+	}
+	if filled && !f.Kind.Raw() && filling.SoundsRaw(f.Name) {
+		out = append(out, fmt.Sprintf("does “%s” go in raw? It is marked cooked at Cut", f.Name))
 	}
 	return strings.Join(out, "; ")
 }
@@ -66,26 +75,45 @@ func labelDate(at string, hours bool) string {
 	return t.Format("2 Jan 2006")
 }
 
-// KeepAt says where and how it is kept, for the label.
+// KeepAt says where and how it is kept, or why it is not, for the label.
 func (v sheetView) KeepAt() string {
-	switch v.Plan.Keep.Where {
-	case cook.Freezer:
-		return v.In.Prose("Keep frozen at {−18 °C}. Cook from frozen, do not refreeze.")
-	case cook.Shelf:
-		return "Keep dry, cool and closed."
+	if v.MadeOf != nil && v.MadeOf.Thrown != "" {
+		return "Thrown away: " + v.MadeOf.Thrown
 	}
-	return v.In.Prose("Keep at {5 °C} or less.")
+	keep, _, _ := v.Plan.KeepLabel(v.Part)
+	return keep
 }
 
-// UseBy is the date of the label: where it is kept, or in the fridge when it is not said.
+// UseBy is the date of the label: where it is kept, or in the fridge when it is not said; "" where it is not to be kept.
 func (v sheetView) UseBy() string {
-	switch v.Plan.Keep.Where {
-	case "":
-		return labelDate(v.Plan.Keep.Fridge, true)
-	case cook.Fridge:
-		return labelDate(v.Plan.Keep.UseBy, true)
+	if v.MadeOf != nil && v.MadeOf.Thrown != "" {
+		return ""
 	}
-	return labelDate(v.Plan.Keep.UseBy, false)
+	_, by, counts := v.Plan.KeepLabel(v.Part)
+	if counts != "" {
+		return counts
+	}
+	return labelDate(by, v.Plan.Keep.Where == cook.Fridge || v.Plan.Keep.Where == "")
+}
+
+// KeptLine is how one shape is kept, for the sheet.
+type KeptLine struct{ Name, Keep, UseBy string }
+
+// KeptLines are how the batch is kept: one line for all shapes, a line each where they differ; none where it is cooked the same day.
+func (v sheetView) KeptLines() (out []KeptLine) {
+	if v.Plan.Keep.Where == "" && !(v.MadeOf != nil && v.MadeOf.Thrown != "") {
+		return nil
+	}
+	same := true
+	for i, x := range v.Plan.Cut.Parts() {
+		v.Part = i
+		out = append(out, KeptLine{x.Shape.Name, v.KeepAt(), v.UseBy()})
+		same = same && out[i].Keep == out[0].Keep && out[i].UseBy == out[0].UseBy
+	}
+	if same {
+		return []KeptLine{{"", out[0].Keep, out[0].UseBy}}
+	}
+	return out
 }
 
 // Labels says whether the page is a label.
@@ -147,16 +175,7 @@ func boldAllergen(x plan.Ingredient) string {
 }
 
 // CookWords is how it is cooked, for the label.
-func (v sheetView) CookWords() string {
-	if v.Shape().Shape.Traits().Sheets {
-		return "Cut as you like, then boil in salted water; cook through."
-	}
-	from := v.Plan.Cook.FromS
-	if v.Part > 0 {
-		from = v.Plan.Cook.Also[v.Part-1].FromS
-	}
-	return "Boil in salted water, taste from " + measure.MinSec(from) + "; cook through."
-}
+func (v sheetView) CookWords() string { return v.Plan.CookLabel(v.Part) }
 
 // LabelName is what the label calls it.
 func (v sheetView) LabelName() string { return v.Shape().Shape.Name }

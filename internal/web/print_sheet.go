@@ -42,9 +42,10 @@ type sheetView struct {
 	Papers []paper
 	Paper  paper
 	Code   string
-	At     string // where the form's other buttons lead back to
-	Here   string // this page's address
-	Part   int    // of the shapes, the one on the label
+	At     string     // where the form's other buttons lead back to
+	Here   string     // this page's address
+	Part   int        // of the shapes, the one on the label
+	MadeOf *madePaper // as it was made; nil: as it is planned
 }
 
 // sheetOf reads the batch the page is of; GET asks for it as it is saved.
@@ -60,7 +61,15 @@ func (s *Server) sheetOf(c *gin.Context, papers []paper) (sheetView, bool) {
 	if k := c.PostForm("paper"); k != "" {
 		key = k
 	}
-	return sheetView{a.view, s.place(c), papers, paperOf(papers, key), a.view.Plan.Code(a.batch.ID), back, c.Request.URL.Path, 0}, true
+	made, err := s.paperMade(c, &a)
+	if err != nil {
+		s.failStore(c, err)
+		return sheetView{}, false
+	}
+	if made != nil {
+		a.view.Plan = made.plan
+	}
+	return sheetView{a.view, s.place(c), papers, paperOf(papers, key), a.view.Plan.Code(a.batch.ID), back, c.Request.URL.Path, 0, made}, true
 }
 
 func (s *Server) showSheet(c *gin.Context) {
@@ -140,9 +149,16 @@ func (v sheetView) heightMM(f, wideMM float64) float64 {
 	for _, n := range v.Cautions() {
 		care += len([]rune(n.Head+n.Text)) + 2
 	}
+	warn := 0
+	for _, n := range v.Warned() {
+		warn += len([]rune(n.Head+n.Text)) + 2
+	}
+	if warn > 0 {
+		h += lines(strings.Repeat("x", warn), .8, wideMM)*.96 + .4
+	}
 	keep := ""
-	if v.Plan.Keep.Where != "" {
-		keep = v.KeepAt() + v.UseBy() + " Use by ."
+	for _, k := range v.KeptLines() {
+		keep += k.Name + k.Keep + k.UseBy + ":  Use by ."
 	}
 	h += lines("Contains ."+v.Contains()+keep, 1.1, wideMM-8)*1.35 + .7 + lines(strings.Repeat("x", care), .7, wideMM)*.85 + 2.9
 	return (h+6*.75)*em + mm + 3
@@ -222,9 +238,21 @@ func (v sheetView) Cautions() (out []plan.Note) {
 	return out
 }
 
+// Warned returns the warnings of every station, each once: what stands on the page must not be missing on paper.
+func (v sheetView) Warned() (out []plan.Note) {
+	seen := map[string]bool{}
+	for _, n := range v.Plan.Notes {
+		if n.Level == plan.Warning && !seen[n.Head+n.Text] {
+			seen[n.Head+n.Text] = true
+			out = append(out, n)
+		}
+	}
+	return out
+}
+
 // Day is the day it is made, as a maker reads it; "" when it is not said.
 func (v sheetView) Day() string {
-	if t, err := time.Parse(time.DateOnly, v.Request.MadeOn); err == nil {
+	if t, err := time.Parse(time.DateOnly, v.Plan.Request.MadeOn); err == nil {
 		return t.Format("Monday 2 January 2006")
 	}
 	return ""

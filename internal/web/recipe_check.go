@@ -37,6 +37,7 @@ type recipeView struct {
 	Error             string
 	Left              string // what the weighed batch cannot take
 	Next              string // the one thing to do
+	Gluten            string // what little or no gluten means; "" where there is enough
 	In                measure.System
 	own               []roll.Machine
 	rules             rules.Rules
@@ -169,7 +170,7 @@ func (v *recipeView) work(r rules.Rules) {
 	}
 	machine, _ := v.machine()
 	v.Target = dough.Aim(r.Hydration, machine.Tool, flour.Mix(r.Flour, parts).AbsorptionPct, false, false, share)
-	v.Next = v.nextStep()
+	v.Next, v.Gluten = v.nextStep(), v.glutenWords()
 	v.LowFeel, v.HighFeel = v.Target.Feel(r.Hydration, v.Sum.LowHw).Words, v.Target.Feel(r.Hydration, v.Sum.HighHw).Words
 }
 
@@ -445,4 +446,30 @@ func (s *Server) makeRecipe(c *gin.Context, written bool) {
 		return
 	}
 	c.Redirect(http.StatusSeeOther, "/batches/"+strconv.FormatUint(b.ID, 10))
+}
+
+// glutenWords say that there is little or no gluten in the flours, and what that means; "" where there is enough.
+func (v recipeView) glutenWords() string {
+	var all, gluten float64
+	without := []string{}
+	for _, x := range v.Sum.Flours {
+		f, ok := flour.Find(x.Key)
+		if !ok {
+			continue
+		}
+		all, gluten = all+x.G, gluten+x.G*f.GlutenFactor
+		if f.GlutenFactor == 0 {
+			without = append(without, strings.ToLower(f.Name))
+		}
+	}
+	switch ru := v.rules.Flour; {
+	case all <= 0 || gluten/all >= ru.GlutenNoSheet:
+		return ""
+	case gluten == 0:
+		return fmt.Sprintf("There is no gluten in %s: nothing holds a sheet together. Add egg white or another binder, or roll it thick with a pin and patch by hand.",
+			measure.List(without))
+	case len(without) > 0:
+		return fmt.Sprintf("There is no gluten in %s, and too little in all for a machine’s sheet: add a binder, or roll it thick with a pin.", measure.List(without))
+	}
+	return "There is too little gluten in all for a machine’s sheet: add a binder, or roll it thick with a pin."
 }

@@ -262,7 +262,7 @@ func (m *Making) merge(now []Step) {
 			}
 			s.Min, s.LeastMin, s.MostMin = n.Min, n.LeastMin, n.MostMin
 			s.WantG, s.Much, s.SheetMM, s.LengthMM, s.Sign = n.WantG, n.Much, n.SheetMM, n.LengthMM, n.Sign
-			s.Count, s.CountName, s.RackMin, s.Then = n.Count, n.CountName, n.RackMin, n.Then
+			s.Count, s.CountName, s.RackMin, s.Then, s.Head = n.Count, n.CountName, n.RackMin, n.Then, n.Head
 			if s.Kind != Wait {
 				s.Say = n.Say
 			}
@@ -309,7 +309,11 @@ func (m *Making) change() string {
 		if st := m.State.Steps[s.Key].Status; st == WasDone || st == LeftOut || s.Own {
 			continue
 		}
-		if from := a.Cook.FromS / 60; s.Kind == Pot && math.Abs(s.Min-from) > .1*from {
+		if s.Kind != Pot {
+			continue
+		}
+		tasteFrom, _ := a.PotAs(min(s.Part, len(a.Cut.Also)), 1, a.Cook.Loss)
+		if from := tasteFrom / 60; math.Abs(s.Min-from) > .1*from {
 			parts = append(parts, fmt.Sprintf("taste from %s where %s was", measure.MinSec(60*s.Min), measure.MinSec(60*from)))
 			break
 		}

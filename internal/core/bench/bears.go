@@ -202,8 +202,8 @@ func (b *Bears) looks(m *Making, events []Event) {
 				planned = d.Brittle.FromMin
 			}
 			see("dry", at, planned/l.Dry.K(), e.Text, &b.Dry)
-		case s.Kind == Pot:
-			see(s.Key, 60*at, m.Ahead.PotS()/l.Cook.K(), e.Text, &b.Cook)
+		case s.Kind == Pot && !s.Through: // what is raw inside is not timed by taste
+			see(s.Key, 60*at, m.Ahead.BookPotS(s.Part), e.Text, &b.Cook)
 		}
 	}
 }

@@ -43,7 +43,7 @@ const (
 	Shrunk   What = "shrunk"     // Step, MM long now of a ribbon that was cut FromMM long
 	Shaped   What = "shape"      // N the piece, Text the shape it becomes
 	PutBy    What = "put_by"     // Text dough or sheets, G, N pieces, Of where
-	Ended    What = "ended"      // G out, N pieces, Text what to do otherwise
+	Ended    What = "ended"      // Of how: "" as planned, or weighed where G says so; OutWeighed, G out, also nought; ThrownAway, G, Text why. N pieces, Text what to do otherwise
 	Took     What = "taken_back" // Of: the event that is taken back
 )
 
@@ -93,8 +93,15 @@ var onStep = []What{Weighed, Started, Done, Skipped, Paused, Resumed, Poked, Loo
 var (
 	OwnKinds = []string{OwnStep, OwnKnead, OwnRest, OwnFridge, OwnPass, OwnLay}
 	Names    = []string{"lot", "eggs", "hands"}
+	Endings  = []string{"", OutWeighed, ThrownAway}
 	Places   = []string{"room", "fridge", "freezer"}
 	yesNo    = []string{"yes", "no"}
+)
+
+// How a making ends.
+const (
+	OutWeighed = "weighed"     // what came out is said, also where it is nothing
+	ThrownAway = "thrown_away" // it serves nobody
 )
 
 // The kinds of step of one’s own.
@@ -151,7 +158,14 @@ func (e *Event) Check(has func(step string) bool) error {
 
 func (e *Event) checkKind() error {
 	switch e.What {
-	case Weighed, Started, Done, Skipped, Paused, Resumed, Added, Ended, LastStop, Shrunk:
+	case Weighed, Started, Done, Skipped, Paused, Resumed, Added, LastStop, Shrunk:
+	case Ended:
+		switch {
+		case !slices.Contains(Endings, e.Of):
+			return measure.Faultf("of", "an ending is said with nothing, %s or %s", OutWeighed, ThrownAway)
+		case e.Of == ThrownAway && strings.TrimSpace(e.Text) == "":
+			return measure.Faultf("text", "why was it thrown away?")
+		}
 	case Left:
 		if e.Of != "" && (e.Of != KneadedIn || e.Text != Trimmings) {
 			return measure.Faultf("of", "trimmings may be %s, nothing else", KneadedIn)

@@ -89,9 +89,13 @@ type State struct {
 	Ended   time.Time            `json:"ended,omitzero"`
 	EndedBy string               `json:"ended_by,omitempty"` // the event
 	OutG    float64              `json:"out_g,omitempty"`
-	OutN    int                  `json:"out_n,omitempty"` // pieces, where they were counted
-	Next    string               `json:"next,omitempty"`  // what to do otherwise
-	Went    []Went               `json:"went"`            // the taps that went on, in order; the last is the one to take back
+	OutSaid bool                 `json:"out_said,omitempty"` // OutG was weighed, also where it is nought
+	OutN    int                  `json:"out_n,omitempty"`    // pieces, where they were counted
+	Thrown  bool                 `json:"thrown,omitempty"`   // it ended thrown away
+	ThrownG float64              `json:"thrown_g,omitempty"` // 0: all of it
+	Why     string               `json:"why,omitempty"`      // it was thrown away
+	Next    string               `json:"next,omitempty"`     // what to do otherwise
+	Went    []Went               `json:"went"`               // the taps that went on, in order; the last is the one to take back
 }
 
 // Fold returns the state of a making begun at a moment, from its steps and its events. The same events
@@ -283,8 +287,7 @@ func (s *State) take(e *Event, steps []Step, place map[string]int, own map[strin
 	case Felt:
 		s.Felt = &e.N
 	case Ended:
-		s.EndedBy = e.ID
-		s.Ended, s.OutG, s.OutN, s.Next = e.At, e.G, max(0, e.N), e.Text
+		s.end(e)
 	}
 	switch e.What {
 	case Added, Left, Seen, Noted, Packed, Named, PutBy:
@@ -366,4 +369,30 @@ func (s *State) DoneShare(steps []Step) float64 {
 		return 1
 	}
 	return math.Min(1, float64(s.Now)/float64(len(steps)))
+}
+
+// end takes how a making ended. An ending that says nothing of what came out was not weighed, as all endings were before that could be said;
+// one that says nought had nothing come out.
+func (s *State) end(e *Event) {
+	s.EndedBy, s.Ended, s.OutN = e.ID, e.At, max(0, e.N)
+	s.OutG, s.OutSaid, s.Thrown, s.ThrownG, s.Why, s.Next = 0, false, false, 0, "", ""
+	if e.Of == ThrownAway {
+		s.Thrown, s.ThrownG, s.Why = true, e.G, e.Text
+		return
+	}
+	s.OutG, s.OutSaid, s.Next = e.G, e.G > 0 || e.Of == OutWeighed, e.Text
+}
+
+// PutAway is when what was made was packed, in the pot or ended, whichever came first of these for good; the beginning where none has.
+func (m *Making) PutAway() time.Time {
+	at := m.State.Began
+	for i := range m.Steps {
+		if x := m.State.Steps[m.Steps[i].Key]; (m.Steps[i].Kind == Pack || m.Steps[i].Kind == Pot) && x.Status == WasDone && x.Over.After(at) {
+			at = x.Over
+		}
+	}
+	if at.Equal(m.State.Began) && !m.State.Ended.IsZero() {
+		at = m.State.Ended
+	}
+	return at
 }

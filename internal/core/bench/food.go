@@ -25,7 +25,7 @@ func (f Food) OutMin(at time.Time) float64 {
 	return f.UsedS / 60
 }
 
-// food is the food clock: from mixing on, the fridge apart, until the last lot is in the pot or it is put away cold.
+// food is the food clock: from mixing on, the fridge apart, until the last load is in the pot or it is put away cold.
 func (m *Making) food() Food {
 	d := &m.Begun.Dry
 	f := Food{CautionMin: d.CautionAt, DiscardMin: d.DiscardAt}
@@ -67,7 +67,7 @@ func (m *Making) food() Food {
 // long it lay.
 func (m *Making) asMeasured() {
 	p := m.Ahead
-	sheet, loss := p.Roll.SheetMM, p.Cook.Loss
+	times, loss := 1., p.Cook.Loss // thickness by the planned one
 	sum, n := 0., 0
 	for i := range m.Steps {
 		s := &m.Steps[i]
@@ -78,7 +78,7 @@ func (m *Making) asMeasured() {
 	}
 	off := n > 0 && math.Abs(sum/float64(n)-1) > p.Rules().Bench.SheetOff
 	if off {
-		sheet *= sum / float64(n)
+		times = sum / float64(n)
 	}
 	ru := p.Rules().Bench
 	for i := range m.Steps {
@@ -92,10 +92,10 @@ func (m *Making) asMeasured() {
 			loss, off = max(loss, min(p.LossIn(x.Took()), .3)), true
 		}
 	}
-	if !off || sheet <= 0 {
+	if !off || p.Roll.SheetMM <= 0 {
 		return
 	}
-	from, to, tasteFrom, tasteTo := p.As(sheet, loss)
+	from, to := p.LeatherAs(p.Roll.SheetMM * times)
 	for i := range m.Steps {
 		s := &m.Steps[i]
 		if st := m.State.Steps[s.Key].Status; st == WasDone || st == LeftOut {
@@ -103,6 +103,7 @@ func (m *Making) asMeasured() {
 		}
 		switch {
 		case s.Kind == Pot:
+			tasteFrom, tasteTo := p.PotAs(min(s.Part, len(p.Cut.Also)), times, loss)
 			s.Min, s.LeastMin, s.MostMin = tasteFrom/60, tasteFrom/60, tasteTo/60
 		case s.Key == "dry.1" && from > 0:
 			s.Min, s.LeastMin, s.MostMin = from, from, to

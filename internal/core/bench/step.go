@@ -7,6 +7,7 @@ import (
 	"cmp"
 	"fmt"
 	"math"
+	"slices"
 	"strings"
 
 	"hollen/internal/core/measure"
@@ -28,7 +29,7 @@ const (
 	Divide Kind = "divide"  // one piece cut off and weighed
 	Pass   Kind = "pass"    // one piece once through the rollers, or one stage under the pin
 	Cut    Kind = "cut"     // a shape cut or formed
-	Pot    Kind = "pot"     // one lot in the pot
+	Pot    Kind = "pot"     // one load in the pot
 	Pack   Kind = "pack"    // covered, labelled, put away
 )
 
@@ -67,8 +68,10 @@ type Step struct {
 	CountName  string        `json:"count_name,omitempty"`
 	Cold       bool          `json:"cold,omitempty"`     // in the fridge
 	Own        bool          `json:"own,omitempty"`      // put in by the maker
-	RackMin    float64       `json:"rack_min,omitempty"` // a lot of it on the rack until leather
+	RackMin    float64       `json:"rack_min,omitempty"` // a load of it on the rack until leather
 	Then       *Timer        `json:"then,omitempty"`     // a clock that runs from its end
+	Part       int           `json:"part,omitempty"`     // of the pot: the shape, from 0
+	Through    bool          `json:"through,omitempty"`  // of the pot: raw inside, cooked through and not timed by taste
 }
 
 // Timer is a clock to start: its name and length.
@@ -85,9 +88,11 @@ func Tolerance(r rules.Bench, wantG float64) float64 { return math.Max(r.Within,
 func Steps(p *plan.Plan) []Step {
 	b := &builder{p: p, in: p.In(), ru: p.Rules().Bench}
 	b.setOut()
+	b.filling()
 	b.weighing()
 	for _, s := range p.Steps {
 		switch kind, _, _ := strings.Cut(s.Key, "."); kind {
+		case "filling": // it stands before the scale
 		case "fold": // its passes come piece by piece
 		case "roll":
 			b.dividing(s)
@@ -173,6 +178,19 @@ func (b *builder) setOut() {
 		}
 	}
 	b.out = append(b.out, x)
+}
+
+// filling is the making of the filling, before the dough is weighed: it must be cold when the sheet is ready.
+func (b *builder) filling() {
+	for _, s := range b.p.Steps {
+		if s.Key == plan.FillingStep {
+			x := Step{Key: s.Key, Kind: Work, Then: &Timer{"Filling is cold", float64(b.p.Rules().Day.FillingCoolMin)}}
+			if len(s.Amounts) > 0 {
+				x.Much = s.Amounts[0].Much
+			}
+			b.add(x, s)
+		}
+	}
 }
 
 // scaled is a mass as a kitchen scale shows it, g: whole, to a tenth under ten.
@@ -302,17 +320,28 @@ func (b *builder) cutting(s plan.Step) {
 	b.add(x, s)
 }
 
-// potting lists the lots of the pot.
+// potting lists the loads of one shape in the pot, each with its clock.
 func (b *builder) potting(s plan.Step) {
 	c := &b.p.Cook
-	lots := max(1, c.Lots)
-	for i := range lots {
-		head := "Into the pot"
-		if lots > 1 {
-			head = fmt.Sprintf("Lot %d of %d into the pot", i+1, lots)
+	i := slices.IndexFunc(c.Turns, func(t plan.PotTurn) bool { return t.Key == s.Key })
+	if i < 0 {
+		return
+	}
+	t, name := &c.Turns[i], "Into the pot"
+	if len(c.Turns) > 1 {
+		name = t.Shape + " into the pot"
+	}
+	for n := range t.Loads {
+		x := Step{Key: fmt.Sprintf("%s.lot.%d", s.Key, n+1), Kind: Pot, Head: name, Part: t.Part, Through: t.Raw != "", Much: b.in.Grams(t.LoadG),
+			Say: "Stir at once. Taste when the clock says so, and every half minute on.", Min: t.FromS / 60, LeastMin: t.FromS / 60,
+			MostMin: t.ToS / 60, FromMin: s.FromMin, PlanMin: 1e-12}
+		if t.Loads > 1 {
+			x.Head = fmt.Sprintf("%s: load %d of %d", name, n+1, t.Loads)
 		}
-		b.add(Step{Key: fmt.Sprintf("cook.1.lot.%d", i+1), Kind: Pot, Head: head, Say: "Stir at once. Taste when the clock says so, and every half minute on.",
-			Min: c.FromS / 60, LeastMin: c.FromS / 60, MostMin: c.ToS / 60, FromMin: s.FromMin, PlanMin: 1e-12}, s)
+		if x.Through {
+			x.Say = fmt.Sprintf("Stir at once. It is %s inside: not out before the clock, however it looks.", t.Raw)
+		}
+		b.add(x, s)
 	}
 }
 
@@ -363,7 +392,7 @@ func nextWords(now, next *Step) string {
 		return "packing"
 	case Pot:
 		if _, n, ok := strings.Cut(next.Key, ".lot."); ok && n != "1" {
-			return "lot " + n
+			return "load " + n
 		}
 		return "the pot"
 	}
@@ -375,9 +404,11 @@ func nextWords(now, next *Step) string {
 	case "split":
 		return "splitting it"
 	case "lots":
-		return "the other lots"
+		return "the other loads"
 	case "join":
 		return "joining it"
+	case "filling":
+		return "the filling"
 	case "water":
 		return "the water"
 	case "cut":

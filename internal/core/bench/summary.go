@@ -68,8 +68,7 @@ func (m *Making) Summary(events []Event) Summary {
 	if !st.Ended.IsZero() {
 		s.Min = round(st.Ended.Sub(st.Began).Minutes())
 	}
-	last := p.Steps[len(p.Steps)-1]
-	s.PlanMin = round(last.FromMin + last.Min)
+	s.PlanMin = round(p.SpanMin())
 	mm, n := 0., 0
 	for i := range m.Steps {
 		x, d := &m.Steps[i], st.Steps[m.Steps[i].Key]

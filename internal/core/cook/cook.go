@@ -1,4 +1,4 @@
-// Package cook answers: how long in the pot, how much water and salt in how many lots, and how
+// Package cook answers: how long in the pot, how much water and salt in how many loads, and how
 // long may it be kept first?
 //
 //	te = t·w/√(t²+w²),  seconds = (40 + 70·te^1.5 + what a filling needs)·(1 + .04x + .0015x²), x % of mass lost
@@ -66,30 +66,30 @@ func Of(r rules.Cook, p Piece) Time {
 	return o
 }
 
-// Pot is water and salt for a mass of pasta, and the lots it goes in.
+// Pot is water and salt for a mass of pasta, and the loads it goes in.
 type Pot struct {
 	WaterL float64 `json:"water_l"` // for all at once
 	SaltG  float64 `json:"salt_g"`
 	PotL   float64 `json:"pot_l"`    // the pot there is
-	Lots   int     `json:"lots"`     // one after the other
-	LotG   float64 `json:"lot_g"`    // of pasta
+	Loads  int     `json:"lots"`     // one after the other
+	LoadG  float64 `json:"lot_g"`    // of pasta
 	FillL  float64 `json:"pot_fill"` // water in the pot, L
 	DoseG  float64 `json:"pot_salt_g"`
 }
 
-// For returns the pot for pastaG g: 1 L of water and 10 g of salt to 100 g, in as many lots as
+// For returns the pot for pastaG g: 1 L of water and 10 g of salt to 100 g, in as many loads as
 // pots of potL litres, filled four fifths, take.
 func For(r rules.Cook, pastaG, potL float64, pots int) Pot {
 	o := Pot{WaterL: pastaG * r.WaterPerPasta / 1000, SaltG: pastaG * r.SaltPerPasta, PotL: potL}
 	most := potL * r.PotFill * float64(pots)
-	o.Lots = max(1, int(math.Ceil(o.WaterL/most-1e-9)))
-	each := float64(o.Lots * pots)
-	if o.Lots == 1 { // no more pots than it takes
+	o.Loads = max(1, int(math.Ceil(o.WaterL/most-1e-9)))
+	each := float64(o.Loads * pots)
+	if o.Loads == 1 { // no more pots than it takes
 		each = max(1, math.Ceil(o.WaterL/(potL*r.PotFill)-1e-9))
 	}
-	o.LotG = pastaG / each
-	o.FillL = o.LotG * r.WaterPerPasta / 1000
-	o.DoseG = o.LotG * r.SaltPerPasta
+	o.LoadG = pastaG / each
+	o.FillL = o.LoadG * r.WaterPerPasta / 1000
+	o.DoseG = o.LoadG * r.SaltPerPasta
 	return o
 }
 

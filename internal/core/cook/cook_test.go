@@ -34,13 +34,13 @@ func TestPot(t *testing.T) {
 	for _, c := range []struct {
 		g, potL float64
 		pots    int
-		lots    int
+		loads   int
 		lotG    float64
 	}{
 		{1200, 20, 1, 1, 1200}, {1200, 8, 1, 2, 600}, {1200, 8, 2, 1, 600}, {600, 8, 4, 1, 600}, {2000, 8, 2, 2, 500},
 	} {
 		p := For(r.Cook, c.g, c.potL, c.pots)
-		if math.Abs(p.WaterL-c.g/100) > 1e-9 || math.Abs(p.SaltG-c.g/10) > 1e-9 || p.Lots != c.lots || math.Abs(p.LotG-c.lotG) > 1e-9 {
+		if math.Abs(p.WaterL-c.g/100) > 1e-9 || math.Abs(p.SaltG-c.g/10) > 1e-9 || p.Loads != c.loads || math.Abs(p.LoadG-c.lotG) > 1e-9 {
 			t.Errorf("%+v: %+v", c, p)
 		}
 		if p.FillL > r.Cook.PotFill*c.potL+1e-9 || math.Abs(p.DoseG-10*p.FillL) > 1e-9 {

@@ -228,7 +228,9 @@ func TestFillingByTheTable(t *testing.T) {
 		want float64
 	}{
 		{PieceCut{Outline: Rectangle, Close: TwoSheets, WidthMM: 50}, 6.55},
-		{PieceCut{Outline: Rectangle, Close: FoldedPiece, WidthMM: 36}, 2.35},
+		{PieceCut{Outline: Rectangle, Close: FoldedSheet, WidthMM: 36}, 2.35},
+		{PieceCut{Outline: Rectangle, Close: FoldedPiece, WidthMM: 36}, 2.35 / 2},
+		{PieceCut{Outline: Rectangle, Close: FoldedPiece, WidthMM: 48}, .63 * 32 * 32 / 2 * 8.64 / 1000},
 		{PieceCut{Outline: Round, Close: FoldedPiece, WidthMM: 80}, .63 * math.Pi * 32 * 32 / 2 * 10 / 1000},
 		{PieceCut{Outline: Round, Close: TwoSheets, WidthMM: 60}, .63 * math.Pi * 22 * 22 * 10 / 1000},
 	} {

@@ -28,8 +28,8 @@ func SeamMM(r rules.Cut, widthMM float64) float64 {
 }
 
 // FillG returns the filling of one piece, g, and how high it stands, mm: 1.05·0.6·A·h/1000, A
-// the area the seam leaves free (side less 16 mm, less 12 under 40; of a half-moon
-// π(d/2−8)²/2), h the lesser of 10 mm and 0.18 of the size. House rule.
+// the area the seam leaves free (side less 16 mm, less 12 under 40; half of it where the
+// piece is folded over, of a half-moon π(d/2−8)²/2), h the lesser of 10 mm and 0.18 of the size. House rule.
 func FillG(r rules.Cut, c PieceCut) (g, heightMM float64) {
 	seam := SeamMM(r, c.WidthMM)
 	h := min(r.FillHighMM, r.FillHighShare*c.WidthMM)
@@ -41,6 +41,9 @@ func FillG(r rules.Cut, c PieceCut) (g, heightMM float64) {
 		area = math.Pi * math.Pow(max(0, c.WidthMM/2-seam/2), 2)
 	default:
 		area = max(0, c.WidthMM-seam) * max(0, cmp.Or(c.LongMM, c.WidthMM)-seam)
+		if c.Close == FoldedPiece { // one half lies on the other: the filling has the face of one
+			area /= 2
+		}
 	}
 	return r.FillDensity * r.FillShape * area * h / 1000, h
 }
@@ -63,4 +66,12 @@ func (o *Layout) Fill(r rules.Cut, c PieceCut, sheetMM float64, g *float64, yolk
 	o.MadeG = o.DoughG + o.FillG + f.YolksG
 	o.CutMin = float64(o.Count) * r.FilledS / 60
 	o.Filling = &f
+}
+
+// FillMin is how long making g grams of filling takes, min: 8 and 6 more for each kg; 0 of none. House rule.
+func FillMin(r rules.Cut, g float64) float64 {
+	if g <= 0 {
+		return 0
+	}
+	return r.FillMakeMin + r.FillMakePerKGMin*g/1000
 }

@@ -297,7 +297,7 @@ func (o *of) filled(roll int) {
 	if o.p.Cut.FillTotalG <= 0 {
 		return
 	}
-	f := o.task(Filling, "Make the filling", float64(o.ru.FillingMin), nil)
+	f := o.task(Filling, "Make the filling", o.p.Cut.FillMin, []string{plan.FillingStep})
 	o.lag(Point{f, true}, Point{roll, false}, o.ru.FillingCoolMin, o.ru.FillingKeepMin, Cooling)
 	o.day.Holds = append(o.day.Holds, Hold{Point{f, true}, Point{roll, false}, atFridge, 1})
 }
@@ -323,8 +323,12 @@ func (o *of) trays(packs, parts []int, end int) {
 
 // pot adds the pot for what is cooked the same day.
 func (o *of) pot(packed int) int {
-	c := &o.p.Cook
-	i := o.task(Pot, "Cook", float64(max(1, c.Lots))*(c.ToS/60+o.ru.PotMin), []string{"cook.1"})
+	minutes, keys := 0., []string{}
+	for _, t := range o.p.Cook.Turns {
+		minutes += float64(t.Loads) * (t.ToS/60 + o.ru.PotMin)
+		keys = append(keys, t.Key)
+	}
+	i := o.task(Pot, "Cook", max(minutes, o.ru.PotMin), keys)
 	o.lag(Point{packed, true}, Point{i, false}, 0, o.ru.CookWaitMin, Waiting)
 	o.day.Holds = append(o.day.Holds, Hold{Point{i, false}, Point{i, true}, atPot, 1})
 	return i

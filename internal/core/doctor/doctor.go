@@ -50,6 +50,7 @@ type Dough struct {
 	OutMin     float64 // minutes out of the fridge by now
 	CautionMin float64
 	DiscardMin float64
+	Lasting    bool // nothing in it spoils in a day: no egg, no milk
 	On         On
 	// ReserveWaterG and ReserveFlourG stand by the board, or were held back, and are still there, g.
 	ReserveWaterG, ReserveFlourG float64
@@ -190,20 +191,25 @@ func grams(g float64) string {
 }
 
 // Waited says what a wait of that many minutes means for the egg in it: by the food clock of
-// the batch, counted from mixing. inCold is true when it lay in the fridge.
+// the batch, counted from mixing. inCold is true when it lay in the fridge. What is to be thrown
+// away has no other act.
 func (d Dough) Waited(minutes float64, inCold bool) (words string, discard bool) {
 	out := d.OutMin
 	if !inCold {
 		out += minutes
 	}
+	if d.Lasting {
+		return "No egg and no milk in it: a wait dries it, and does no other harm in a day.", false
+	}
 	text := fmt.Sprintf("%.0f minutes out of the fridge by now", out)
 	switch {
 	case out > d.DiscardMin:
-		return text + fmt.Sprintf(": past %.0f minutes egg dough is usually thrown away. Your food authority’s rules come first.", d.DiscardMin), true
+		return text + fmt.Sprintf(": past %.0f minutes usual advice is to throw it away, and nothing else. Your food authority’s rules come first.",
+			d.DiscardMin), true
 	case out > d.CautionMin:
-		return text + fmt.Sprintf(": past %.0f minutes take care. Roll it now and cook it today, or chill it flat at once.", d.CautionMin), false
+		return text + fmt.Sprintf(": past %.0f, so use it now.", d.CautionMin), false
 	}
-	return text + fmt.Sprintf(": under %.0f, no worry for the egg.", d.CautionMin), false
+	return text + fmt.Sprintf(", under %.0f: use it now, or put it into the fridge at once.", d.CautionMin), false
 }
 
 // Find returns the sign of that key and whether there is one.

@@ -103,7 +103,7 @@ func dough(key string, hw, massG float64) Dough {
 
 // No way within the school that is ready weighs less (elapsed, twice the hands-on kneading, a folded
 // pass as half a minute of it), or as much with less kneading. Every whole minute, five-minute rest
-// and fold is tried, of one lot and of three.
+// and fold is tried, of one load and of three.
 func TestSolvedMinutesAreMinimal(t *testing.T) {
 	r := rules.Default()
 	for _, school := range Schools() {
@@ -172,7 +172,7 @@ func mixed(r rules.Rules, s School) float64 {
 // weighs is what a solved way counts: elapsed without mixing, twice the kneading by hand, its folds.
 func weighs(r rules.Rules, w Way, a Ask) float64 {
 	sum := w.ElapsedMin - mixed(r, w.School)
-	if w.School.Traits().Machine() { // every lot is mixed in the bowl
+	if w.School.Traits().Machine() { // every load is mixed in the bowl
 		sum -= float64(a.Turns-1) * r.Knead.MixMachineMin
 	}
 	for _, st := range w.Steps {
@@ -297,7 +297,7 @@ func TestUsualMinutesWhereNothingServes(t *testing.T) {
 			t.Errorf("%s without a rest: %v min of work", school, w.WorkMin)
 		}
 	}
-	// Seven lots by one pair of hands take seven turns; by seven, one.
+	// Seven loads by one pair of hands take seven turns; by seven, one.
 	d = dough("soft-00", 42, 1140)
 	a := ask(r, Long)
 	a.Turns = 7
@@ -306,7 +306,7 @@ func TestUsualMinutesWhereNothingServes(t *testing.T) {
 	one := d.Solve(a)
 	if seven.KneadMin != one.KneadMin || seven.WaitMin != 6*one.KneadMin || seven.ElapsedMin != one.ElapsedMin+seven.WaitMin ||
 		seven.OutMin != one.OutMin+seven.WaitMin || seven.ReadyAtMin != one.ReadyAtMin+seven.WaitMin {
-		t.Errorf("seven lots %+v, one %+v", seven, one)
+		t.Errorf("seven loads %+v, one %+v", seven, one)
 	}
 }
 

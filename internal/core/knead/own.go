@@ -24,7 +24,7 @@ const ByMixing Tool = "mixing"
 // Own is a way of the maker's own: followed literally, nothing added and nothing left out.
 type Own struct {
 	MixMin  float64 // before the first kneading, min; the model starts when it hangs together
-	Machine bool    // mixed in a bowl that turns, lot by lot
+	Machine bool    // mixed in a bowl that turns, load by load
 	Steps   []Step
 	FoodMin float64 // from the first egg until it hangs together, as the food clock counts it, min
 }
@@ -40,16 +40,16 @@ func Lie(where Tool, minutes, chillG, flatMM float64) Step {
 	return Step{By: where, Min: minutes, Spread: chillG > 0 || flatMM > 0, lies: lies{chillG, flatMM}}
 }
 
-// Once is a step of work done on all the dough at once, however many lots there are elsewhere.
+// Once is a step of work done on all the dough at once, however many loads there are elsewhere.
 func (s Step) Once() Step {
 	s.once = true
 	return s
 }
 
-// InTurn says whether the step is done lot by lot, where there are lots.
+// InTurn says whether the step is done load by load, where there are loads.
 func (s Step) InTurn() bool { return !s.once }
 
-// times is how often a step is done, one lot after the other.
+// times is how often a step is done, one load after the other.
 func (a Ask) times(s Step) float64 {
 	if s.once {
 		return 1

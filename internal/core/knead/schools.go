@@ -196,7 +196,7 @@ func inTurns(a Ask, r *rules.Knead) (out []outline) {
 	return out
 }
 
-// turns is n kneadings of m minutes with rests between; of several lots each rests at least until
+// turns is n kneadings of m minutes with rests between; of several loads each rests at least until
 // the others have had their turn.
 func (a Ask) turns(r *rules.Knead, n int, m float64) outline {
 	steps := []Step{{By: ByHand, Min: m}}

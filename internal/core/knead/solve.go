@@ -50,10 +50,10 @@ type Way struct {
 	Uneven      bool    `json:"uneven,omitempty"`  // they are not of one length, knead_min is the last
 	RestMin     float64 `json:"rest_min"`          // the last rest
 	Folds       int     `json:"folded_passes"`     // at the widest stop, counted on
-	WorkMin     float64 `json:"work_min"`          // all kneading of a lot, as long as it takes
+	WorkMin     float64 `json:"work_min"`          // all kneading of a load, as long as it takes
 	HandsMin    float64 `json:"hands_on_min"`      // mixing, hand kneading, folded passes
-	WaitMin     float64 `json:"lots_wait_min"`     // the first lot, covered, for the last
-	ElapsedMin  float64 `json:"elapsed_min"`       // from mixing to the roller, every lot counted
+	WaitMin     float64 `json:"lots_wait_min"`     // the first load, covered, for the last
+	ElapsedMin  float64 `json:"elapsed_min"`       // from mixing to the roller, every load counted
 	ReadyAtMin  float64 `json:"ready_at_min"`      // from first contact, to the minute, -1 when it never is
 	OutMin      float64 `json:"out_of_fridge_min"` // from first contact to the roller
 	CoolMin     float64 `json:"cooling_min"`       // from the fridge's door until it reads 7 °C, 0: it rests elsewhere; -1: never
@@ -93,7 +93,7 @@ type Ask struct {
 	TemperMin float64 // in the room after the fridge
 	ChillG    float64 // mass of each piece the last rest is divided into, g, 0: whole
 	FlatMM    float64 // how flat it is pressed for it, mm, 0: a lump
-	Turns     int     // lots kneaded one after the other, 0 and 1: all at once
+	Turns     int     // loads kneaded one after the other, 0 and 1: all at once
 	MoreKnead float64 // kneaded on at the board, min
 	MoreRest  float64 // rested on, min
 	FoldMin   float64 // hands on the machine for one folded pass of every piece, min
@@ -187,7 +187,7 @@ func (a Ask) lie(where Tool, minutes float64) Step {
 	return Lie(where, minutes, a.ChillG, a.FlatMM)
 }
 
-// waits is how long the first lot waits for the last after a stretch of work of so many minutes.
+// waits is how long the first load waits for the last after a stretch of work of so many minutes.
 func (a Ask) waits(minutes float64) float64 { return float64(max(a.Turns, 1)-1) * minutes }
 
 // Lying returns the time constant of the dough as it lies, divided or flat, min: of a lump
@@ -348,7 +348,7 @@ func (d *Dough) usualFolds(a Ask) float64 {
 	return math.Round(float64(lo+hi) / 2)
 }
 
-// weight is what an outline counts before its last rest: its minutes, over all lots, and twice the
+// weight is what an outline counts before its last rest: its minutes, over all loads, and twice the
 // hands-on kneading.
 func (a Ask) weight(o outline) float64 {
 	sum, run := 0., 0.
@@ -427,14 +427,14 @@ func (a Ask) way(o outline, rest float64, folds int) Way {
 	return w
 }
 
-// finish follows the way from the start and fills in what it leaves: of a lot, and over all lots the
+// finish follows the way from the start and fills in what it leaves: of a load, and over all loads the
 // minutes.
 func (d *Dough) finish(a Ask, w *Way) {
 	mix, machine := d.mixing(a)
 	s, at, run, paused := d.Start(a.StartC), 0., 0., 0.
 	turns := float64(max(a.Turns, 1))
 	w.PeakC, w.HandsMin, w.ElapsedMin, w.ReadyAtMin = s.TempC, mix, mix, -1
-	if machine && len(w.Steps) > 0 && !w.Steps[0].Rests() && w.Steps[0].InTurn() { // a bowl is filled lot by lot
+	if machine && len(w.Steps) > 0 && !w.Steps[0].Rests() && w.Steps[0].InTurn() { // a bowl is filled load by load
 		run = mix
 		w.HandsMin += (turns - 1) * mix
 	}

@@ -86,6 +86,12 @@ func TestCardFollowsTheWork(t *testing.T) {
 		steps := p.Card()
 		at, now := 0, 0.
 		for _, s := range steps {
+			if s.Key == FillingStep { // ready and cold before the roller is wanted
+				if ready := s.FromMin + s.Min; ready > 0 || ready+30 > p.way.ElapsedMin+1e-9 && name != "in fog" {
+					t.Errorf("%s: the filling is made by %v", name, ready)
+				}
+				continue
+			}
 			if math.Abs(s.FromMin-now) > 1e-6 {
 				t.Errorf("%s: %s begins at %v, not %v", name, s.Head, s.FromMin, now)
 			}
@@ -252,8 +258,8 @@ func TestWaysIntoThePot(t *testing.T) {
 				last = w.FromS
 			}
 		}
-		if taken != 1 || float64(k.Lots*2)*k.LotG < p.Cut.AllMadeG-1e-6 || k.FillL > .8*6+1e-9 {
-			t.Errorf("%s: %d ways taken; %d lots of %v g", after, taken, k.Lots, k.LotG)
+		if taken != 1 || float64(k.Loads*2)*k.LoadG < p.Cut.AllMadeG-1e-6 || k.FillL > .8*6+1e-9 {
+			t.Errorf("%s: %d ways taken; %d loads of %v g", after, taken, k.Loads, k.LoadG)
 		}
 	}
 }

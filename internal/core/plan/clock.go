@@ -49,12 +49,12 @@ func (p *Plan) clock() {
 	free := p.ask
 	free.FixRest, free.TemperMin = nil, 0
 	if free.Own != nil { // what a school would do
-		_, free, _ = p.solveBy(p.Knead.School, p.lotsBy(p.Knead.School), func(a *knead.Ask) { a.FixRest, a.TemperMin = nil, 0 })
+		_, free, _ = p.solveBy(p.Knead.School, p.loadsBy(p.Knead.School), func(a *knead.Ask) { a.FixRest, a.TemperMin = nil, 0 })
 	}
 	room, cold := free, free
 	room.Cold, cold.Cold = false, true
 	if !room.School.Traits().Cold {
-		w := p.model.Solve(room) // the model is of a lot, the way counts them all
+		w := p.model.Solve(room) // the model is of a load, the way counts them all
 		c.Ways = append(c.Ways, p.meet(request.InRoom, w, roll, from, open))
 	}
 	w := p.model.Solve(cold)

@@ -1,19 +1,47 @@
 package plan
 
 import (
+	"cmp"
+	"fmt"
+	"math"
+	"slices"
+
 	"hollen/internal/core/cook"
 	"hollen/internal/core/dry"
+	"hollen/internal/core/measure"
 	"hollen/internal/core/request"
+	"hollen/internal/core/rules"
 )
 
-// CookPlan is the pot.
+// CookPlan is the pot. Its own time is the first shape's; every shape has its turn.
 type CookPlan struct {
 	cook.Time
-	cook.Pot
-	Loss   float64   `json:"loss"` // share of mass lost before the pot
-	Frozen bool      `json:"frozen"`
-	Ways   []CookWay `json:"ways"`
-	Also   []PotTime `json:"also"` // the other shapes of the batch
+	cook.Pot           // for all at once
+	Loss     float64   `json:"loss"` // share of mass lost before the pot
+	Frozen   bool      `json:"frozen"`
+	Ways     []CookWay `json:"ways"`
+	Also     []PotTime `json:"also"` // the other shapes of the batch
+	Turns    []PotTurn `json:"turns"`
+	InPotL   float64   `json:"in_pot_l"` // water in each pot: for the largest load of any shape
+	InPotG   float64   `json:"in_pot_salt_g"`
+	PotsUsed int       `json:"pots_used"`
+	BoilMin  float64   `json:"boil_min"` // until that boils
+}
+
+// PotTurn is one shape's turn in the pot: its loads one after the other, its clock and its sign. Turns stand in the order they go in,
+// the thinnest last; they may share the water.
+type PotTurn struct {
+	Key   string  `json:"key"`  // of its step
+	Part  int     `json:"part"` // its place among the shapes
+	Shape string  `json:"shape"`
+	Loads int     `json:"loads"`
+	LoadG float64 `json:"load_g"` // over all pots
+	FillL float64 `json:"pot_fill"`
+	DoseG float64 `json:"pot_salt_g"`
+	FromS float64 `json:"from_s"` // tasted from; of what is raw inside, cooked at least so long
+	ToS   float64 `json:"to_s"`
+	MidS  float64 `json:"middle_s"`
+	Raw   string  `json:"raw,omitempty"` // what is raw in its filling
 }
 
 // PotTime is when to taste one shape, s.
@@ -34,46 +62,116 @@ type CookWay struct {
 
 // cook is the pot.
 func (p *Plan) cook() {
-	ru, r, c := &p.rules.Cook, &p.Request, &p.Cut
-	loss := map[request.After]float64{request.AtLeather: p.rules.Dry.CutLoss, request.FirmNests: p.rules.Dry.HoldLoss}[r.Cook.After]
-	dried := 1 - dry.KeepG(p.rules.Dry, 1, p.Formula.Dough.WaterShare)
-	if r.Cook.After == request.DriedHard {
-		loss = dried
-	}
-	o := CookPlan{Time: p.timeOf(&c.CutPart, loss), Also: []PotTime{},
-		Pot: cook.For(*ru, c.AllMadeG, request.Or(r.Bench.PotL, ru.PotL), int(request.Or(r.Bench.Pots, 1))), Loss: loss, Frozen: r.Cook.After == request.Frozen}
+	r, c := &p.Request, &p.Cut
+	loss := p.lossBefore(r.Cook.After)
+	potL, pots := request.Or(r.Bench.PotL, p.rules.Cook.PotL), int(request.Or(r.Bench.Pots, 1))
+	ru := p.cookRules(&c.CutPart)
+	o := CookPlan{Time: p.timeOf(&c.CutPart, loss), Also: []PotTime{}, Pot: cook.For(ru, c.AllMadeG, potL, pots), Loss: loss,
+		Frozen: r.Cook.After == request.Frozen}
 	fresh, raw := o.Seconds, p.rawIn(&c.CutPart)
 	way := func(name string, key request.After, s float64) {
-		from, to := cook.Range(*ru, s, raw)
+		from, to := cook.Range(ru, s, raw)
 		o.Ways = append(o.Ways, CookWay{name, from, to, r.Cook.After == key})
 	}
 	way("Straight from the cutter", request.Fresh, fresh)
-	way("At leather", request.AtLeather, cook.Dried(*ru, fresh, p.rules.Dry.CutLoss))
-	way("From firm nests", request.FirmNests, cook.Dried(*ru, fresh, p.rules.Dry.HoldLoss))
+	way("At leather", request.AtLeather, cook.Dried(ru, fresh, p.rules.Dry.CutLoss))
+	way("From firm nests", request.FirmNests, cook.Dried(ru, fresh, p.rules.Dry.HoldLoss))
 	if !p.shape.Traits().Filling {
-		way("Dried to keep", request.DriedHard, cook.Dried(*ru, fresh, dried))
+		way("Dried to keep", request.DriedHard, cook.Dried(ru, fresh, p.lossBefore(request.DriedHard)))
 	}
 	way("Frozen, not thawed", request.Frozen, o.FrozenS)
 	if !raw {
 		way("Fresh, finished in the pan", "", o.InPanS)
 	}
-	if o.Frozen {
-		o.FromS, o.ToS = cook.Range(*ru, o.FrozenS, raw)
-	}
+	o.FromS, o.ToS, _ = p.potTime(&c.CutPart, r.Cook.After)
 	for i := range c.Also {
-		t := p.timeOf(&c.Also[i], loss)
-		from, to := t.FromS, t.ToS
-		if o.Frozen {
-			from, to = cook.Range(*ru, t.FrozenS, p.rawIn(&c.Also[i]))
-		}
+		from, to, _ := p.potTime(&c.Also[i], r.Cook.After)
 		o.Also = append(o.Also, PotTime{c.Also[i].Shape.Name, from, to, c.Also[i].Shape.Traits().Sheets})
 	}
+	o.Turns = p.turns(potL, pots)
+	for _, t := range o.Turns {
+		if t.FillL > o.InPotL {
+			o.InPotL, o.InPotG = t.FillL, t.DoseG
+		}
+		if t.LoadG > 0 && t.FillL > 0 {
+			o.PotsUsed = max(o.PotsUsed, int(t.LoadG*p.rules.Cook.WaterPerPasta/1000/t.FillL+.5))
+		}
+	}
+	b := &p.rules.Bench
+	o.BoilMin = request.Or(r.Bench.BoilMin, math.Round(b.BoilLeastMin+(b.BoilMin-b.BoilLeastMin)*o.InPotL/b.BoilL))
 	p.Cook = o
+}
+
+// turns gives every shape that is cooked its turn, the one that takes longest first.
+func (p *Plan) turns(potL float64, pots int) (out []PotTurn) {
+	for i, x := range p.Cut.Parts() {
+		if x.MadeG <= 0 || x.Shape.Traits().Sheets && len(p.Cut.Also) > 0 { // sheets wait for what they become
+			continue
+		}
+		pot := cook.For(p.rules.Cook, x.MadeG, potL, pots)
+		t := PotTurn{Part: i, Shape: x.Shape.Name, Loads: pot.Loads, LoadG: x.MadeG / float64(pot.Loads), FillL: pot.FillL, DoseG: pot.DoseG}
+		if p.rawIn(x) {
+			t.Raw = p.Request.Cut.Filling.Kind.Words()
+		}
+		t.FromS, t.ToS, t.MidS = p.potTime(x, p.Request.Cook.After)
+		out = append(out, t)
+	}
+	slices.SortStableFunc(out, func(a, b PotTurn) int { return cmp.Compare(b.MidS, a.MidS) })
+	for i := range out {
+		out[i].Key = fmt.Sprintf("cook.%d", i+1)
+	}
+	return out
+}
+
+// lossBefore is the share of its mass the pasta has lost when it goes into the pot that way.
+func (p *Plan) lossBefore(after request.After) float64 {
+	switch after {
+	case request.AtLeather:
+		return p.rules.Dry.CutLoss
+	case request.FirmNests:
+		return p.rules.Dry.HoldLoss
+	case request.DriedHard:
+		return 1 - dry.KeepG(p.rules.Dry, 1, p.Formula.Dough.WaterShare)
+	}
+	return 0
+}
+
+// potTime is when a part is tasted, from and to, and the middle of it, as it goes into the pot, s.
+func (p *Plan) potTime(x *CutPart, after request.After) (from, to, mid float64) {
+	t := p.timeOf(x, p.lossBefore(after))
+	if mid = t.DriedS; after == request.Frozen {
+		mid = t.FrozenS
+	}
+	from, to = cook.Range(p.cookRules(x), mid, p.rawIn(x))
+	return from, to, mid
+}
+
+// SoldTime is when a part is done by how it is sold, s: frozen, dried to keep, or fresh.
+func (p *Plan) SoldTime(x *CutPart) (from, to float64) {
+	after := p.Request.Cook.After
+	switch where := p.Keep.Where; {
+	case where == cook.Freezer:
+		after = request.Frozen
+	case where == cook.Shelf && !x.Shape.Traits().Filling:
+		after = request.DriedHard
+	case after == request.Frozen || after == request.DriedHard:
+		after = request.Fresh
+	}
+	from, to, _ = p.potTime(x, after)
+	return from, to
+}
+
+// cookRules are the rules of the pot for a part: what is raw inside is never cooked shorter than the book because of what was tasted.
+func (p *Plan) cookRules(x *CutPart) rules.Cook {
+	if p.rawIn(x) && p.rules.Learned.Cook.K() < 1 {
+		return p.made.Cook
+	}
+	return p.rules.Cook
 }
 
 // timeOf returns the time in the pot of a part that has lost that share of its mass.
 func (p *Plan) timeOf(x *CutPart, loss float64) cook.Time {
-	ru := &p.rules.Cook
+	ru := p.cookRules(x)
 	piece := cook.Piece{ThickMM: x.thickMM, WidthMM: x.Shape.WidthMM, Loss: loss}
 	switch {
 	case x.Cutter != nil:
@@ -84,16 +182,45 @@ func (p *Plan) timeOf(x *CutPart, loss float64) cook.Time {
 			piece.FillS = ru.FillRawS
 		}
 	}
-	return cook.Of(*ru, piece)
+	return cook.Of(ru, piece)
 }
 
-// rawIn says whether the shape is filled with raw meat or fish.
+// rawIn says whether the shape is filled with what must be cooked through.
 func (p *Plan) rawIn(x *CutPart) bool { return x.Shape.Traits().Filling && p.Request.RawFilling() }
 
-// PotS is the middle of the time in the pot, as the pasta goes in, s.
+// RawIn says whether a part is filled with what must be cooked through.
+func (p *Plan) RawIn(x *CutPart) bool { return p.rawIn(x) }
+
+// PotS is the middle of the time in the pot of the first shape, as it goes in, s.
 func (p *Plan) PotS() float64 {
 	if p.Cook.Frozen {
 		return p.Cook.FrozenS
 	}
 	return p.Cook.DriedS
+}
+
+// BookPotS is the middle of the time in the pot of a part without what is learned, s.
+func (p *Plan) BookPotS(part int) float64 {
+	q := *p
+	q.rules.Cook, q.rules.Learned.Cook = p.made.Cook, rules.LearnedBy{}
+	_, _, mid := q.potTime(p.Cut.Parts()[part], p.Request.Cook.After)
+	return mid
+}
+
+// centreWords say when what is raw inside is done.
+func (p *Plan) centreWords() string {
+	return fmt.Sprintf("Cut one of the thickest open: no pink, steaming. %s at the centre, by your authority.", p.CentreC())
+}
+
+// CentreC is what the centre of a raw filling should read, in words.
+func (p *Plan) CentreC() string {
+	return p.in.C(p.rules.Cook.CentreLowC, 0) + " to " + p.in.C(p.rules.Cook.CentreHighC, 0)
+}
+
+// doneWords say when a turn is done: tasted from so long on, or cooked so long through.
+func (t *PotTurn) doneWords() string {
+	if t.Raw != "" {
+		return fmt.Sprintf("%s to %s, to the centre", measure.MinSec(t.FromS), measure.MinSec(t.ToS))
+	}
+	return "Taste from " + measure.MinSec(t.FromS)
 }

@@ -90,16 +90,16 @@ func (p *Plan) fillWords(g float64) string {
 	return p.in.Grams(g)
 }
 
-// handsMin is the work of all hands, min: mixing, kneading every lot, rolling and cutting.
+// handsMin is the work of all hands, min: mixing, kneading every load, rolling and cutting.
 func (p *Plan) handsMin() float64 {
-	work, lots := 0., float64(p.Knead.Lots)
+	work, loads := 0., float64(p.Knead.Loads)
 	if p.Knead.Shared {
-		lots = p.Request.Bench.People
+		loads = p.Request.Bench.People
 	}
 	for _, s := range p.way.Steps {
 		if s.By == knead.ByHand || s.By == knead.ByProcessor || s.By == knead.ByMixing {
 			if s.InTurn() || p.Knead.Shared {
-				work += lots * s.Min
+				work += loads * s.Min
 			} else {
 				work += s.Min
 			}

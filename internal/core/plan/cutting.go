@@ -48,8 +48,9 @@ type CutPlan struct {
 	AllMadeG      float64   `json:"all_made_g"`
 	AllTrimG      float64   `json:"all_trimmings_g"`
 	AllMin        float64   `json:"all_minutes"`
-	FillTotalG    float64   `json:"filling_to_make_g"` // with the margin
-	Yolks         int       `json:"yolks_set_in"`      // whole, one by one, beside the filling
+	FillTotalG    float64   `json:"filling_to_make_g"`   // with the margin
+	FillMin       float64   `json:"filling_to_make_min"` // of making it
+	Yolks         int       `json:"yolks_set_in"`        // whole, one by one, beside the filling
 	YolksG        float64   `json:"yolks_set_in_g"`
 	ScrapPortions float64   `json:"maltagliati_portions"`
 	Back          cut.Back  `json:"worked_back"`
@@ -149,8 +150,11 @@ func (p *Plan) wants() []float64 {
 	out, rest := []float64{0}, r.Amount.Portions
 	for i, x := range r.Cut.Also {
 		g := p.askedG(x, piece)
+		if p.ropeAfter(i+1) && p.Roll.RolledG > 0 { // set aside before the rest picks up flour
+			g = p.askedG(x, p.dividedG()/p.usualPieces())
+		}
 		out = append(out, g)
-		rest -= g / p.portionOf(i+1)
+		rest -= p.portionsOf(i+1, g)
 	}
 	if r.Amount.By == request.ByPortions {
 		out[0] = max(rest, 1) * p.portionG()
@@ -158,15 +162,29 @@ func (p *Plan) wants() []float64 {
 	return out
 }
 
-// served returns what is made of the shape that comes off worst, over what is wanted of it.
+// portionsOf returns the portions that g grams asked of the i-th shape make: of dough asked for, with the filling that goes into it.
+func (p *Plan) portionsOf(i int, g float64) float64 {
+	if i < len(p.swells) && p.swells[i] > 0 && p.Request.Cut.Also[i-1].By != request.ShareByPortions {
+		g *= p.swells[i]
+	}
+	return g / p.portionOf(i)
+}
+
+// served returns how what is wanted is served: what is made of the shape that comes off worst, over what is wanted of it; where
+// none comes off noticeably short, all that is made over all that is wanted. What is formed from dough set aside is served exactly, and would hide
+// what is made too much of the others.
 func (p *Plan) served() float64 {
-	least := math.Inf(1)
+	least, made, wanted := math.Inf(1), 0., 0.
 	for _, x := range p.Cut.Parts() {
 		if x.WantsG > 0 {
 			least = min(least, x.Got()/x.WantsG)
+			made, wanted = made+x.Got(), wanted+x.WantsG
 		}
 	}
-	return least
+	if least < 1-nearEnough || wanted == 0 {
+		return least
+	}
+	return made / wanted
 }
 
 // layOn lays the i-th shape on sheets.
@@ -264,7 +282,12 @@ func (p *Plan) cut() {
 		}
 		p.Formula.Portions += x.Portions
 	}
+	p.swells = nil
+	for _, x := range o.Parts() {
+		p.swells = append(p.swells, x.MadeG/max(x.DoughG, 1e-9))
+	}
 	o.FillTotalG = o.AllFillG * (1 + ru.FillMargin)
+	o.FillMin = cut.FillMin(*ru, o.FillTotalG)
 	o.ScrapPortions = o.AllTrimG / ru.BrothG
 	if all := o.AllDoughG + o.AllTrimG; all > 0 && !p.shape.Traits().Rope {
 		o.Back = cut.WorkBack(*ru, p.Roll.Pieces, p.Roll.RolledG, o.AllTrimG/all)

@@ -57,7 +57,7 @@ func TestFilledByPortions(t *testing.T) {
 		t.Errorf("allergens: %s", a)
 	}
 	cold, raw := p.Cook.Seconds, p.Keep
-	r.Cut.Filling.Kind, r.Keep.Where = "raw", "fridge"
+	r.Cut.Filling.Kind, r.Keep.Where = request.FillingMeat, "fridge"
 	if p = must(t, r); p.Cook.Seconds <= cold || p.Keep.ToDays != 1 || raw.Where != "" {
 		t.Errorf("raw: %v s, %+v", p.Cook.Seconds, p.Keep)
 	}
@@ -142,7 +142,7 @@ func TestKeepByTheClock(t *testing.T) {
 	}
 	// A raw filling shortens nothing where nothing is filled; drying to keep has its own days.
 	ribbons := request.Default()
-	ribbons.Cut.Filling.Kind, ribbons.Keep = "raw", request.Keep{Where: "fridge", Days: ptr(2)}
+	ribbons.Cut.Filling.Kind, ribbons.Keep = request.FillingMeat, request.Keep{Where: "fridge", Days: ptr(2)}
 	if _, err := Make(rules.Default(), ribbons); err != nil {
 		t.Errorf("two days for ribbons: %v", err)
 	}

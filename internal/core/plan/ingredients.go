@@ -97,8 +97,23 @@ var dusts = map[request.Dust]Ingredient{
 	request.DustSemola: {Name: "semola", Allergen: "durum wheat"}, request.DustRice: {Name: "rice flour"}, request.DustOwn: {},
 }
 
-// Dusting is what the sheets are dusted with; no name where it is the dough's own flour.
-func (p *Plan) Dusting() Ingredient { return dusts[p.Request.Roll.Dust] }
+// Dusting is what the sheets are dusted with; no name where it is the dough's own flour. Where nothing is said no wheat comes onto a dough
+// that holds none.
+func (p *Plan) Dusting() Ingredient {
+	d := p.Request.Roll.Dust
+	if d == request.DustAuto {
+		d = request.DustSemola
+		if !p.holdsGluten() {
+			d = request.DustRice
+		}
+	}
+	return dusts[d]
+}
+
+// holdsGluten says whether any flour of the dough is of a cereal with gluten.
+func (p *Plan) holdsGluten() bool {
+	return slices.ContainsFunc(p.parts, func(x flour.Part) bool { return x.Flour.Allergen != "" || x.Flour.GlutenFactor > 0 })
+}
 
 // allergens returns what a label must name, in the order of work.
 func (p *Plan) allergens(parts []flour.Part) []string {

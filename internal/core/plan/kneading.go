@@ -43,20 +43,22 @@ func (p *Plan) handLimit() float64 {
 	return request.Or(p.Request.Bench.HandG, p.rules.Knead.OnePersonG)
 }
 
-// lots is how a batch is divided for kneading.
-type lots struct {
+// loads is how a batch is divided for kneading.
+type loads struct {
 	n      int     // of equal mass
 	turns  int     // one after the other
 	limitG float64 // most dough at once, 0: not known
 	shared bool    // each of the people kneads a part at the same time; it is joined again
 }
 
-// lotsBy returns the lots of a school: what one pair of hands or the bowl takes at once. Hands work
-// side by side; a bowl takes one lot after the other.
-func (p *Plan) lotsBy(school knead.School) lots { return p.lotsShared(school, p.Request.Knead.Shared) }
+// loadsBy returns the loads of a school: what one pair of hands or the bowl takes at once. Hands work
+// side by side; a bowl takes one load after the other.
+func (p *Plan) loadsBy(school knead.School) loads {
+	return p.loadsShared(school, p.Request.Knead.Shared)
+}
 
-// lotsShared is lotsBy, with the dough shared out where that is wanted and the people suffice.
-func (p *Plan) lotsShared(school knead.School, share bool) lots {
+// loadsShared is loadsBy, with the dough shared out where that is wanted and the people suffice.
+func (p *Plan) loadsShared(school knead.School, share bool) loads {
 	r, mass := &p.Request, p.Formula.Dough.MassG
 	limit, people := (*float64)(nil), 1.
 	switch school.Traits().Bowl {
@@ -69,23 +71,23 @@ func (p *Plan) lotsShared(school knead.School, share bool) lots {
 		limit, people = &hands, r.Bench.People
 	}
 	if limit == nil {
-		return lots{n: 1, turns: 1}
+		return loads{n: 1, turns: 1}
 	}
 	n := max(1, math.Ceil(mass / *limit - 1e-9))
 	if people > 1 && people >= n && share {
-		return lots{n: 1, turns: 1, limitG: *limit, shared: true}
+		return loads{n: 1, turns: 1, limitG: *limit, shared: true}
 	}
-	return lots{n: int(n), turns: int(math.Ceil(n / people)), limitG: *limit}
+	return loads{n: int(n), turns: int(math.Ceil(n / people)), limitG: *limit}
 }
 
-// solve works the dough by the maker's own steps, or else by a school: the model of a lot of it, what is
+// solve works the dough by the maker's own steps, or else by a school: the model of a load of it, what is
 // asked, and the way.
 func (p *Plan) solve(school knead.School, change func(*knead.Ask)) (knead.Dough, knead.Ask, knead.Way) {
 	own := p.ownWay()
 	if own == nil {
-		return p.solveBy(school, p.lotsBy(school), change)
+		return p.solveBy(school, p.loadsBy(school), change)
 	}
-	return p.solveBy(school, p.ownLots(), func(a *knead.Ask) {
+	return p.solveBy(school, p.ownLoads(), func(a *knead.Ask) {
 		a.Own, a.FixKnead, a.FixTurns, a.FixRest, a.TemperMin = own, nil, nil, nil, 0
 		a.ChillG, a.FlatMM = own.Lying()
 		if change != nil {
@@ -94,11 +96,11 @@ func (p *Plan) solve(school knead.School, change func(*knead.Ask)) (knead.Dough,
 	})
 }
 
-// solveBy works the dough by a school in those lots.
-func (p *Plan) solveBy(school knead.School, lots lots, change func(*knead.Ask)) (knead.Dough, knead.Ask, knead.Way) {
+// solveBy works the dough by a school in those loads.
+func (p *Plan) solveBy(school knead.School, loads loads, change func(*knead.Ask)) (knead.Dough, knead.Ask, knead.Way) {
 	f := &p.Formula
-	d := knead.Of(p.rules, f.Blend, f.Dough.FatPct, f.Dough.Hw, f.Dough.MassG/float64(lots.n))
-	a := p.askOf(school, lots)
+	d := knead.Of(p.rules, f.Blend, f.Dough.FatPct, f.Dough.Hw, f.Dough.MassG/float64(loads.n))
+	a := p.askOf(school, loads)
 	if change != nil {
 		change(&a)
 	}
@@ -117,13 +119,13 @@ func (p *Plan) knead() {
 		}
 	}
 	p.model, p.ask, p.way = d, a, w
-	lots := p.lotsBy(school)
+	loads := p.loadsBy(school)
 	if a.Own != nil {
-		lots = p.ownLots()
+		loads = p.ownLoads()
 	}
 	p.Knead = KneadPlan{School: school, SchoolWhy: why, Way: w, Min: w.KneadMin, Asked: r.Knead.Min != nil && a.Own == nil, PeakC: w.PeakC, D: w.DFolded,
-		W63Min: p.model.W63Min, TauRMin: p.model.TauRMin, FoldsMore: w.MinFoldsFor, Lots: lots.n, LotTurns: lots.turns,
-		LotG: f.Dough.MassG / float64(lots.n), Shared: lots.shared, LimitG: lots.limitG}
+		W63Min: p.model.W63Min, TauRMin: p.model.TauRMin, FoldsMore: w.MinFoldsFor, Loads: loads.n, LoadTurns: loads.turns,
+		LoadG: f.Dough.MassG / float64(loads.n), Shared: loads.shared, LimitG: loads.limitG}
 	p.Knead.Own = a.Own != nil && !p.sameWay()
 	p.Rest = RestPlan{Min: w.RestMin, Asked: r.Rest.Min != nil && a.Own == nil, Ready: w.Ready, Lacks: w.Lacks, D: w.D, T: w.T, U: w.U, TempC: w.TempC,
 		TemperMin: p.model.TemperFor(w.TempC, r.Room.TempC), Cold: a.Fridge(), OutMin: p.mixMin() + w.OutMin,
@@ -144,11 +146,11 @@ func (p *Plan) mixMin() float64 {
 }
 
 // askOf is what the model is asked for a school, with what the maker fixed.
-func (p *Plan) askOf(school knead.School, lots lots) knead.Ask {
+func (p *Plan) askOf(school knead.School, loads loads) knead.Ask {
 	r, ru, f := &p.Request, &p.rules, &p.Formula
 	a := knead.Ask{School: school, StartC: p.Room.ContactC, RoomC: r.Room.TempC, FridgeC: r.Bench.FridgeC, Cold: r.Rest.At == request.InFridge,
 		Pin: p.machine.Tool == dough.Pin, MinRest: ru.Knead.RestMinMin, FixKnead: r.Knead.Min, FixTurns: r.Knead.Turns, FixRest: r.Rest.Min, FixFolds: r.Roll.Folds,
-		TemperMin: r.Rest.TemperMin, MoreKnead: r.Acted(doctor.Knead), MoreRest: r.Acted(doctor.Rest), GlutenBar: ru.Flour.GlutenNoSheet, Turns: lots.turns}
+		TemperMin: r.Rest.TemperMin, MoreKnead: r.Acted(doctor.Knead), MoreRest: r.Acted(doctor.Rest), GlutenBar: ru.Flour.GlutenNoSheet, Turns: loads.turns}
 	if down := p.ownDown(); len(down) > 0 && !a.Pin { // what is folded at the widest kneads
 		folds := float64(roll.WidestFolds(down))
 		a.FixFolds = &folds
@@ -179,7 +181,7 @@ type SchoolRow struct {
 	Takes string // hands and machine, in words
 	Buys  string
 	Costs string
-	Lots  int
+	Loads int
 	Taken bool
 	knead.Way
 }
@@ -190,8 +192,8 @@ func (p *Plan) CompareSchools() []SchoolRow {
 	var out []SchoolRow
 	for _, s := range knead.Schools() {
 		t := s.Traits()
-		row := SchoolRow{Name: t.Name, Buys: t.Buys, Costs: t.Costs, Taken: s == p.Knead.School && p.ask.Own == nil, Lots: p.lotsBy(s).n}
-		_, _, row.Way = p.solveBy(s, p.lotsBy(s), func(a *knead.Ask) {
+		row := SchoolRow{Name: t.Name, Buys: t.Buys, Costs: t.Costs, Taken: s == p.Knead.School && p.ask.Own == nil, Loads: p.loadsBy(s).n}
+		_, _, row.Way = p.solveBy(s, p.loadsBy(s), func(a *knead.Ask) {
 			if !row.Taken {
 				a.FixKnead, a.FixTurns, a.FixRest, a.FixFolds = nil, nil, nil, nil
 			}
@@ -201,7 +203,7 @@ func (p *Plan) CompareSchools() []SchoolRow {
 	return out
 }
 
-// Follow returns a lot of the dough along its way, for drawing; at most some hundreds of moments.
+// Follow returns a load of the dough along its way, for drawing; at most some hundreds of moments.
 func (p *Plan) Follow() []knead.Moment {
 	return p.model.Follow(p.ask, p.way, max(.5, (p.way.ElapsedMin-p.way.WaitMin)/300))
 }
@@ -368,5 +370,5 @@ func (p *Plan) Patient() doctor.Dough {
 	return doctor.Dough{On: on, ReserveWaterG: max(0, p.Room.KeepG-p.Request.Acted(doctor.Water)),
 		ReserveFlourG: max(0, f.HeldBackG-p.Request.Acted(doctor.Flour)), F14G: f.Blend.F14G, MoistureWB: f.Blend.MoistureWB,
 		BasisWB: p.rules.Flour.BasisMoistureWB, Hw: f.Dough.Hw, TargetHw: f.Target.Hw,
-		OutMin: p.Rest.OutMin, CautionMin: p.cautionAt(), DiscardMin: p.discardAt()}
+		OutMin: p.Rest.OutMin, CautionMin: p.cautionAt(), DiscardMin: p.discardAt(), Lasting: !p.Perishable()}
 }

@@ -194,12 +194,12 @@ func (c *check) kneading(m *model, p *plan.Plan, start, fat, mass float64) (d, t
 			limit = *r.Bench.HookG
 		}
 	}
-	lots := math.Max(1, math.Ceil(mass/limit))
-	turns := math.Ceil(lots / people)
-	c.same("lots", float64(k.Lots), lots)
-	c.same("turns", float64(k.LotTurns), turns)
+	loads := math.Max(1, math.Ceil(mass/limit))
+	turns := math.Ceil(loads / people)
+	c.same("loads", float64(k.Loads), loads)
+	c.same("turns", float64(k.LoadTurns), turns)
 	hw := p.Formula.Dough.Hw
-	law := kneadLaw{taus: m.taus, shares: m.shares, tauD: 75 * math.Sqrt(mass/lots/500),
+	law := kneadLaw{taus: m.taus, shares: m.shares, tauD: 75 * math.Sqrt(mass/loads/500),
 		w63:  4 * (1 + .25*m.dur + .20*m.whol) * (1 + .04*(m.pg-11)) * (1 + .03*math.Max(0, 42-hw)) * (1 + .010*math.Max(0, fat-5)),
 		tauR: 14 * (1 + .06*(m.pg-11)) * (1 + .3*m.dur) * (1 + .03*math.Max(0, 42-hw)) * (1 - .01*math.Min(math.Max(fat-5, 0), 25))}
 	if m.glut < .3 { // hardly any gluten: constants are held from below
@@ -258,11 +258,11 @@ func (c *check) kneading(m *model, p *plan.Plan, start, fat, mass float64) (d, t
 	return law.dev(s, w.Folds), tension
 }
 
-// clock checks the minutes over all lots.
+// clock checks the minutes over all loads.
 func (c *check) clock(p *plan.Plan, out, turns float64) {
 	k, w := &p.Knead, &p.Knead.Way
 	run, mix := 0., 5.
-	for i, st := range w.Steps { // the last run of work, lot by lot
+	for i, st := range w.Steps { // the last run of work, load by load
 		if st.By == knead.InRoom || st.By == knead.InFridge {
 			later := 0.
 			for _, x := range w.Steps[i+1:] {

@@ -92,6 +92,12 @@ func (p *Plan) adviseFormula() {
 	case b.DurumShare > .95:
 		p.note(request.AtFormula, "formula.flour", Remark, "all_durum", "All durum.", "It sets very hard under the hand; rest it long, or blend in soft wheat.")
 	}
+	if !p.holdsGluten() {
+		if d := p.Dusting(); d.Allergen != "" {
+			p.note(request.AtFormula, "formula.flour", Warning, "dusted_wheat", "Dusted with wheat.",
+				"The flours hold no gluten, and %s is %s: dust with rice flour, or sell it as what it is.", d.Name, d.Allergen)
+		}
+	}
 	if p.Request.Salt > .01 {
 		p.note(request.AtFormula, "formula.salt", Remark, "salt", "Salty dough.", "Over 1 %% it is tasted in the dough; many salt only the water.")
 	}
@@ -125,8 +131,11 @@ func (p *Plan) adviseFormula() {
 	if f.Pick.Whole+f.Pick.Yolks == 0 {
 		raw = "Raw flour."
 	}
-	p.note(request.AtFormula, "formula.eggs", Caution, "raw_egg", raw, "Wash hands, board and tools after; do not taste raw dough. Contains %s.",
-		measure.List(f.Allergens))
+	contains := ""
+	if len(f.Allergens) > 0 {
+		contains = " Contains " + measure.List(f.Allergens) + "."
+	}
+	p.note(request.AtFormula, "formula.eggs", Caution, "raw_egg", raw, "Wash hands, board and tools after; do not taste raw dough.%s", contains)
 }
 
 // adviseEggs is the advice on eggs that were pinned, or are left over.
@@ -228,7 +237,7 @@ func (p *Plan) adviseRoom() {
 func (p *Plan) adviseKnead() {
 	ru, k := &p.rules, &p.Knead
 	p.adviseOwn()
-	p.adviseLots()
+	p.adviseLoads()
 	if k.LimitG == 0 && (p.ask.Own == nil || p.machined()) {
 		p.note(request.AtKnead, "knead.min", Remark, "bowl_unknown", "How much does the bowl take?", "Say so under Bench, and Hollen splits what is more.")
 	}
@@ -306,13 +315,13 @@ func (p *Plan) kneadMore() string {
 		return ""
 	}
 	for m := math.Ceil(p.Knead.Min) + 1; m <= most; m++ {
-		if _, _, w := p.solveBy(p.Knead.School, p.lotsBy(p.Knead.School), func(a *knead.Ask) { a.FixKnead = &m }); w.DFolded >= p.rules.Knead.ReadyD {
+		if _, _, w := p.solveBy(p.Knead.School, p.loadsBy(p.Knead.School), func(a *knead.Ask) { a.FixKnead = &m }); w.DFolded >= p.rules.Knead.ReadyD {
 			ways = append(ways, "knead it "+measure.Minutes(m))
 			break
 		}
 	}
 	if p.Knead.School != knead.Turns {
-		if _, _, w := p.solveBy(knead.Turns, p.lotsBy(knead.Turns), func(a *knead.Ask) { a.FixKnead, a.FixTurns, a.FixRest = nil, nil, nil }); w.Ready {
+		if _, _, w := p.solveBy(knead.Turns, p.loadsBy(knead.Turns), func(a *knead.Ask) { a.FixKnead, a.FixTurns, a.FixRest = nil, nil, nil }); w.Ready {
 			ways = append(ways, "work it in turns, with hours in the cold")
 		}
 	}
@@ -322,26 +331,26 @@ func (p *Plan) kneadMore() string {
 	return ": " + strings.Join(ways, ", or ")
 }
 
-// adviseLots says what is kneaded at once, and how the lots follow each other.
-func (p *Plan) adviseLots() {
+// adviseLoads says what is kneaded at once, and how the loads follow each other.
+func (p *Plan) adviseLoads() {
 	k, people := &p.Knead, p.Request.Bench.People
 	mass := p.in.Grams(p.Formula.Dough.MassG)
 	wait := ""
 	if p.way.WaitMin > 0 {
 		wait = fmt.Sprintf("; the first waits %s for the last, covered", measure.Minutes(p.way.WaitMin))
 	}
-	lots := fmt.Sprintf("%s of %s", measure.Plural(k.Lots, "lot", "lots"), p.in.Grams(k.LotG))
+	loads := fmt.Sprintf("%s of %s", measure.Plural(k.Loads, "load", "loads"), p.in.Grams(k.LoadG))
 	switch {
-	case p.ask.Own != nil && k.Lots == 1:
+	case p.ask.Own != nil && k.Loads == 1:
 	case p.ask.Own == nil && p.Request.Knead.Shared && !k.Shared && people > 1 && !k.School.Traits().Machine():
-		p.note(request.AtKnead, "knead.min", Remark, "split", "Too few to share it.", "%s wants %d pairs of hands at once: kneaded in %s%s.", mass, k.Lots,
-			lots, wait)
-	case k.Lots > 1 && p.machined():
+		p.note(request.AtKnead, "knead.min", Remark, "split", "Too few to share it.", "%s wants %d pairs of hands at once: kneaded in %s%s.", mass, k.Loads,
+			loads, wait)
+	case k.Loads > 1 && p.machined():
 		p.note(request.AtKnead, "knead.min", Remark, "bowl", "More than the bowl takes.", "%s where %s fits: %s, one after the other%s.", mass,
-			p.in.Grams(k.LimitG), lots, wait)
-	case k.LotTurns > 1:
+			p.in.Grams(k.LimitG), loads, wait)
+	case k.LoadTurns > 1:
 		p.note(request.AtKnead, "knead.min", Remark, "split", "Much for these hands.",
-			"%s in %s%s. With %d pairs of hands they are kneaded side by side.", mass, lots, wait, k.Lots)
+			"%s in %s%s. With %d pairs of hands they are kneaded side by side.", mass, loads, wait, k.Loads)
 	}
 }
 
@@ -396,8 +405,8 @@ func (p *Plan) adviseRest() {
 		way := "Rest it in the fridge."
 		if p.Rest.Cold {
 			way = "Take it out later, or roll what is out first."
-			if p.Knead.LotTurns > 1 {
-				way = "Put each lot into the fridge as it is done."
+			if p.Knead.LoadTurns > 1 {
+				way = "Put each load into the fridge as it is done."
 			}
 		}
 		p.note(request.AtRest, "rest.warm", Warning, "warm_rest", "Long out of the fridge.", "%s by the time it is rolled; past %s take care. %s",

@@ -1,12 +1,14 @@
 package plan
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"strings"
 
 	"hollen/internal/core/cook"
 	"hollen/internal/core/cut"
+	"hollen/internal/core/filling"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/request"
 	"hollen/internal/core/roll"
@@ -16,6 +18,7 @@ import (
 func (p *Plan) Roped() bool { return p.lay.RopeMM > 0 }
 
 func (p *Plan) adviseCut() {
+	p.adviseOver()
 	c := &p.Cut
 	knife := false
 	for i, x := range c.Parts() {
@@ -158,6 +161,23 @@ func (p *Plan) wouldFit() string {
 	return "cut a smaller or shorter shape"
 }
 
+// adviseOver says that several shapes come to much more than was asked, where nothing less would do.
+func (p *Plan) adviseOver() {
+	asked := p.Request.Amount.Portions
+	if p.Request.Amount.By != request.ByPortions || len(p.Cut.Also) == 0 || p.Formula.Portions <= (1+muchOver)*asked {
+		return
+	}
+	most, name := 0., ""
+	for _, x := range p.Cut.Parts() {
+		if over := x.Got() / max(x.WantsG, 1e-9); x.WantsG > 0 && over > most {
+			most, name = over, strings.ToLower(x.Shape.Name)
+		}
+	}
+	p.note(request.AtCut, "cut.also", Remark, "much_over", "More than was asked.",
+		"%.1f portions where %s were asked: one sheet less of %s, or one piece less, would be too little of something. What is over keeps, or take it in dough.",
+		p.Formula.Portions, measure.Trim(asked), name)
+}
+
 // cutterWords lists the cutters of the machine.
 func (p *Plan) cutterWords() string {
 	if len(p.machine.Cutters) == 0 {
@@ -191,8 +211,17 @@ func (p *Plan) adviseFilling() {
 	p.note(request.AtCut, "cut.seal", Remark, "weeps", "A wet filling weeps.",
 		"Drain it, or bind it with cheese or crumb; fill and close before the sheet dries%s.", p.fillBefore())
 	if p.Request.RawFilling() {
-		p.note(request.AtCut, "cut.filling", Caution, "raw_filling", "Raw meat or fish.",
-			"Keep it cold until it is needed, make it up in small lots, cook through, and keep it no longer than a day; your food authority’s rules come first.")
+		p.note(request.AtCut, "cut.filling", Caution, "raw_filling", measure.Capital(r.Filling.Kind.Words())+".",
+			"Keep it cold until it is needed, work it in small loads, cook through, and keep it %s, or frozen; your food authority’s rules come first.",
+			p.FridgeWords())
+	}
+	if unsaid := filling.Unsaid(r.Filling.Name, r.Filling.Allergens); len(unsaid) > 0 {
+		p.note(request.AtCut, "cut.fill_total", Warning, "filling_allergens", "Allergens of the filling?",
+			"%s: that speaks of %s, which its allergens leave out.", r.Filling.Name, measure.List(unsaid))
+	}
+	if !r.Filling.Kind.Raw() && filling.SoundsRaw(r.Filling.Name) {
+		p.note(request.AtCut, "cut.filling", Warning, "filling_sounds_raw", "Does it go in raw?",
+			"%s is marked cooked, or fresh cheese, and so tasted early and kept longer. Where it goes in raw, say so.", r.Filling.Name)
 	}
 	if r.Filling.Name == "" && r.Filling.Allergens == "" {
 		p.note(request.AtCut, "cut.fill_total", Remark, "name_filling", "What is in it?", "Name the filling and its allergens: sheet and label carry them.")
@@ -213,13 +242,13 @@ func (p *Plan) adviseDry() {
 	case d.Leather.Will:
 	case d.Purpose == cut.NoDrying:
 		p.note(request.AtDry, "dry.window", Remark, "stays_damp", "It stays damp here.",
-			"No matter for this shape; dust the trays with semola or it sticks to them.")
+			"No matter for this shape; dust the trays with %s or it sticks to them.", cmp.Or(p.Dusting().Name, "the dough’s flour"))
 	case d.Rate.DeltaGM3 <= p.rules.Dry.LeastGM3:
 		p.note(request.AtDry, "dry.window", Warning, "will_not_dry", "It will not dry here.",
-			"The air is too damp. Dust with semola, cut and cook at once, or dry the air.")
+			"The air is too damp. Dust it, cut and cook at once, or dry the air.")
 	default:
 		p.note(request.AtDry, "dry.window", Warning, "will_not_dry", "It will not dry here in two hours.",
-			"The air takes too little. Dust with semola, cut and cook at once, or let a fan blow over it.")
+			"The air takes too little. Dust it, cut and cook at once, or let a fan blow over it.")
 	}
 	switch {
 	case d.ToKeep != nil || !p.Perishable(): // drying to keep has its own note
@@ -238,11 +267,11 @@ func (p *Plan) adviseDry() {
 	}
 	if has := p.Request.Bench.Trays; has != nil && float64(d.Trays) > *has {
 		p.note(request.AtDry, "dry.space", Warning, "trays", "More than the trays take.",
-			"It wants %d trays, there are %g: freeze or cook a lot before the next.", d.Trays, *has)
+			"It wants %d trays, there are %g: freeze or cook a load before the next.", d.Trays, *has)
 	}
 	if k := d.ToKeep; k != nil {
-		if p.shape.Traits().Filling {
-			p.note(request.AtDry, "dry.keep", Warning, "keep_filled", "Not filled pasta.", "A filling does not dry through: freeze it instead.")
+		if p.Cut.Filled() {
+			p.note(request.AtDry, "dry.keep", Warning, "keep_filled", "Not filled pasta.", "A filling does not dry through: freeze it, or cook it fresh.")
 		}
 		p.note(request.AtDry, "dry.keep", Warning, "keep_dried", "Drying egg pasta to keep is a risk.",
 			"Past the usual advice: it lies for hours between {5 and 60 °C} with raw egg in it, and drying does not kill what grows. Some do it. "+
@@ -257,9 +286,14 @@ func (p *Plan) adviseDry() {
 		p.note(request.AtDry, "keep.use_by", Warning, "keep_longer", "Longer than the usual advice.", "%s where %s is usual: by your own plan (%s).",
 			measure.Days(k.Days), measure.Days(k.ToDays), strings.TrimSuffix(p.Request.Keep.Note, "."))
 	}
+	some := "; some keep it 3–5 days, but listeria grows in the cold and nothing shows"
+	if p.Request.AnyKeepsAsRaw() {
+		some = ", for what is raw inside"
+	}
 	p.note(request.AtDry, "dry.warm", Caution, "keep", "Keeping.",
-		"Covered at {5 °C} or less 24–48 hours; some keep it 3–5 days, but listeria grows in the cold and nothing shows. Frozen at {−18 °C} one "+
-			"to two months, hard on a tray first, then bagged. These are usual advice: your food authority’s rules and your own food-safety plan come first.")
+		"Covered at {5 °C} or less %s%s. Frozen at {−18 °C} one "+
+			"to two months, hard on a tray first, then bagged. These are usual advice: your food authority’s rules and your own food-safety plan come first.",
+		p.FridgeWords(), some)
 }
 
 func (p *Plan) adviseCook() {
@@ -273,7 +307,7 @@ func (p *Plan) adviseCook() {
 	}
 	text := "Cook right through; floating proves nothing."
 	if p.Request.RawFilling() {
-		text = "Cook right through: no pink, piping hot in the middle of the thickest; floating proves nothing."
+		text = "Cook right through: cut the thickest open, no pink, steaming; " + p.CentreC() + " at the centre, by your authority. Floating proves nothing."
 	}
 	p.note(request.AtCook, "cook.time", Caution, "eaters", "For the pregnant, very young, old or ill.", "%s", text)
 }

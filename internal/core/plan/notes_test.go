@@ -43,7 +43,7 @@ func TestAdvice(t *testing.T) {
 		},
 			"made on Tue 24 Nov, here it is Sun 22 Nov 09:00"},
 		{"air_clamped", request.AtRoom, Remark, func(r *request.Request) { r.Room.RH = .95 }, "10–90 %"},
-		{"split", request.AtKnead, Remark, func(r *request.Request) { r.Amount.FlourG = 3000 }, "lots of"},
+		{"split", request.AtKnead, Remark, func(r *request.Request) { r.Amount.FlourG = 3000 }, "loads of"},
 		{"hot", request.AtKnead, Warning, func(r *request.Request) { r.Room.TempC = 33 }, "eggs from the fridge"},
 		{"folds", request.AtKnead, Warning, func(r *request.Request) { r.Knead.Min, r.Roll.Folds = ptr(2), ptr(0) }, "folded passes instead of 0"},
 		{"tension", request.AtRest, Warning, func(r *request.Request) { r.Rest.Min = ptr(5) }, "snaps back"},
@@ -70,7 +70,7 @@ func TestAdvice(t *testing.T) {
 		{"cutter_width", request.AtCut, Remark, func(r *request.Request) { r.Cut.Tool = cut.Cutter }, "6.5 mm where 7 mm"},
 		{"seam", request.AtCut, Warning, func(r *request.Request) { r.Cut.Shape, r.Roll.TargetMM = "ravioli", ptr(1.2) }, "end at stop 8"},
 		{"overfilled", request.AtCut, Warning, func(r *request.Request) { r.Cut.Shape, r.Cut.Filling.PieceG = "ravioli", ptr(14) }, "bursts"},
-		{"raw_filling", request.AtCut, Caution, func(r *request.Request) { r.Cut.Shape, r.Cut.Filling.Kind = "agnolotti", "raw" }, "cook through"},
+		{"raw_filling", request.AtCut, Caution, func(r *request.Request) { r.Cut.Shape, r.Cut.Filling.Kind = "agnolotti", request.FillingFish }, "cook through"},
 		{"shape", request.AtCut, Caution, func(r *request.Request) { r.Cut.Shape = "yolk-raviolo" }, "not for the pregnant"},
 		{"no_sheet_left", request.AtCut, Warning, func(r *request.Request) {
 			r.Amount.By, r.Amount.FlourG = "flour", 300

@@ -64,15 +64,15 @@ func mixesFirst(steps []request.KneadStep) int {
 	return n
 }
 
-// ownLots is how a batch is divided by the maker's own steps: shared out or lot by lot where one of them
+// ownLoads is how a batch is divided by the maker's own steps: shared out or load by load where one of them
 // says so, by what the hands or the bowl of that step take.
-func (p *Plan) ownLots() lots {
-	out, machine := lots{n: 1, turns: 1}, false
+func (p *Plan) ownLoads() loads {
+	out, machine := loads{n: 1, turns: 1}, false
 	for _, s := range p.Request.Knead.Steps {
 		if s.Do.Rests() || s.Do.Mixes() {
 			continue
 		}
-		by := p.lotsOf(s.Do, s.Hands == request.HandsShared)
+		by := p.loadsOf(s.Do, s.Hands == request.HandsShared)
 		switch {
 		case s.Hands == request.HandsTurns && by.n > out.n, s.Hands == request.HandsShared && by.shared:
 			return by
@@ -84,8 +84,8 @@ func (p *Plan) ownLots() lots {
 	return out
 }
 
-// lotsOf is what one pair of hands or the bowl of a step takes at once.
-func (p *Plan) lotsOf(do request.KneadDo, shared bool) lots {
+// loadsOf is what one pair of hands or the bowl of a step takes at once.
+func (p *Plan) loadsOf(do request.KneadDo, shared bool) loads {
 	school := knead.Long
 	switch do {
 	case request.DoHook, request.DoSlowHook:
@@ -93,7 +93,7 @@ func (p *Plan) lotsOf(do request.KneadDo, shared bool) lots {
 	case request.DoProcessor:
 		school = knead.Processor
 	}
-	return p.lotsShared(school, shared)
+	return p.loadsShared(school, shared)
 }
 
 // OwnSteps is the way of the plan as a maker would say it: the school's, to change a step of.
@@ -126,7 +126,7 @@ func (p *Plan) OwnSteps() []request.KneadStep {
 			o.Do = request.KneadDo(s.By)
 			if p.Knead.Shared {
 				o.Hands = request.HandsShared
-			} else if p.Knead.Lots > 1 {
+			} else if p.Knead.Loads > 1 {
 				o.Hands = request.HandsTurns
 			}
 		}
@@ -145,20 +145,20 @@ func (p *Plan) hollens() *knead.Way {
 	if p.ask.Own == nil {
 		return nil
 	}
-	_, _, w := p.solveBy(p.Knead.School, p.lotsBy(p.Knead.School), nil)
+	_, _, w := p.solveBy(p.Knead.School, p.loadsBy(p.Knead.School), nil)
 	return &w
 }
 
 // sameWay says whether the maker's own way is the school's, to the minute.
 func (p *Plan) sameWay() bool {
-	lots := p.lotsBy(p.Knead.School)
-	_, a, w := p.solveBy(p.Knead.School, lots, nil)
+	loads := p.loadsBy(p.Knead.School)
+	_, a, w := p.solveBy(p.Knead.School, loads, nil)
 	mix, machine := p.rules.Knead.MixHandMin, a.School.Traits().Machine()
 	if machine {
 		mix = p.rules.Knead.MixMachineMin
 	}
 	own, k := p.ask.Own, &p.Knead
-	return own.MixMin == mix && own.Machine == machine && lots.n == k.Lots && lots.shared == k.Shared &&
+	return own.MixMin == mix && own.Machine == machine && loads.n == k.Loads && loads.shared == k.Shared &&
 		slices.EqualFunc(w.Steps, p.way.Steps, func(x, y knead.Step) bool { return x.By == y.By && x.Min == y.Min && x.Spread == y.Spread }) &&
 		w.Folds == p.way.Folds
 }
@@ -249,7 +249,7 @@ func (p *Plan) adviseOwn() {
 			"Flour and egg take some minutes to hang together: as a step they count in the hours and in the day.")
 	}
 	limit := p.Knead.LimitG
-	if mass := p.Formula.Dough.MassG; p.Knead.Lots == 1 && !p.Knead.Shared && limit > 0 && mass > limit+.5 {
+	if mass := p.Formula.Dough.MassG; p.Knead.Loads == 1 && !p.Knead.Shared && limit > 0 && mass > limit+.5 {
 		p.note(request.AtKnead, "knead.min", Remark, "own_much", "Much at once.", "%s where %s is usual here: the minutes of work reach less of it. Lot by lot, "+
 			"or shared out, can be said at each step.", p.in.Grams(mass), p.in.Grams(limit))
 	}

@@ -223,13 +223,13 @@ func TestOwnHands(t *testing.T) {
 		}
 		at[h] = p
 	}
-	if p := at[""]; p.Knead.Lots != 1 || p.Knead.Way.ElapsedMin != 45 || !strings.Contains(sameBut(t, p), "Much at once.") {
-		t.Errorf("at once: %d lots, %v min", p.Knead.Lots, p.Knead.Way.ElapsedMin)
+	if p := at[""]; p.Knead.Loads != 1 || p.Knead.Way.ElapsedMin != 45 || !strings.Contains(sameBut(t, p), "Much at once.") {
+		t.Errorf("at once: %d loads, %v min", p.Knead.Loads, p.Knead.Way.ElapsedMin)
 	}
 	if p := at[request.HandsShared]; !p.Knead.Shared || p.Knead.Way.ElapsedMin != 45 {
 		t.Errorf("shared: %+v", p.Knead)
 	}
-	if p := at[request.HandsTurns]; p.Knead.Lots != 3 || p.Knead.Way.ElapsedMin != 65 {
-		t.Errorf("in turns: %d lots, %v min", p.Knead.Lots, p.Knead.Way.ElapsedMin)
+	if p := at[request.HandsTurns]; p.Knead.Loads != 3 || p.Knead.Way.ElapsedMin != 65 {
+		t.Errorf("in turns: %d loads, %v min", p.Knead.Loads, p.Knead.Way.ElapsedMin)
 	}
 }

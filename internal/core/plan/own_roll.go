@@ -244,27 +244,30 @@ func (p *Plan) PassAt(label string) (roll.Pass, bool) {
 	return passes[len(passes)-1], true
 }
 
-// As is when a sheet of that thickness is at leather and when one that has lost that share of its mass is tasted:
-// min from and to, -1 where it will not dry; s from and to.
-func (p *Plan) As(sheetMM, loss float64) (leatherFrom, leatherTo, tasteFrom, tasteTo float64) {
+// LeatherAs is when a sheet of that thickness is at leather, min from and to; -1 where it will not dry.
+func (p *Plan) LeatherAs(sheetMM float64) (from, to float64) {
 	q := *p
 	q.Roll.SheetMM = sheetMM
 	faces := p.rules.Dry.RackFaces
 	if p.Request.Dry.On == request.OnBoard || p.Roped() {
 		faces = p.rules.Dry.BoardFaces
 	}
-	leatherFrom, leatherTo = -1, -1
 	if w := q.rate(p.Request.Room.Air, faces).At(p.rules.Dry, p.rules.Dry.CutLoss); w.Will {
-		leatherFrom, leatherTo = w.FromMin, w.ToMin
+		return w.FromMin, w.ToMin
 	}
-	x := p.Cut.CutPart
-	x.thickMM *= sheetMM / p.Roll.SheetMM
+	return -1, -1
+}
+
+// PotAs is when the i-th shape is tasted where its sheet is so many times as thick as planned and has lost that share of its mass, s from and
+// to.
+func (p *Plan) PotAs(part int, times, loss float64) (from, to float64) {
+	x := *p.Cut.Parts()[part]
+	x.thickMM *= times
 	t := p.timeOf(&x, loss)
-	tasteFrom, tasteTo = t.FromS, t.ToS
 	if p.Cook.Frozen {
-		tasteFrom, tasteTo = cook.Range(p.rules.Cook, t.FrozenS, p.rawIn(&x))
+		return cook.Range(p.cookRules(&x), t.FrozenS, p.rawIn(&x))
 	}
-	return leatherFrom, leatherTo, tasteFrom, tasteTo
+	return t.FromS, t.ToS
 }
 
 // LossIn is the share of its mass a sheet loses in so many minutes on the rack, as this batch lies.

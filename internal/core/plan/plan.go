@@ -56,10 +56,12 @@ type Plan struct {
 	shape          cut.Shape
 	ended          []*EndsAt // by shape: where its pieces end otherwise than the others, nil where they do not
 	parts          []flour.Part
-	milkG, waterG  float64 // worked in at the board
-	doughAllergens int     // of Formula.Allergens, the first so many are the dough's
-	sizing         bool    // looking for the flour: what was used at the bench does not count yet
-	weighs         bool    // whole eggs would make much more or less than was asked
+	milkG, waterG  float64   // worked in at the board
+	doughAllergens int       // of Formula.Allergens, the first so many are the dough's
+	sizing         bool      // looking for the flour: what was used at the bench does not count yet
+	divided        float64   // into so many pieces, where another number than usual serves several shapes better; 0: as usual
+	swells         []float64 // what a shape makes of its dough, g/g, as it was last laid
+	weighs         bool      // whole eggs would make much more or less than was asked
 }
 
 // Weighed is one flour of the batch.
@@ -185,9 +187,9 @@ type KneadPlan struct {
 	SchoolWhy string       `json:"school_why"`    // why that one, when it was left to Hollen
 	Own       bool         `json:"own,omitempty"` // the maker's own steps, other than the school's
 	Way       knead.Way    `json:"way"`
-	Lots      int          `json:"lots"`      // of equal mass
-	LotTurns  int          `json:"lot_turns"` // one after the other, by so many people at once
-	LotG      float64      `json:"lot_g"`
+	Loads     int          `json:"lots"`      // of equal mass
+	LoadTurns int          `json:"lot_turns"` // one after the other, by so many people at once
+	LoadG     float64      `json:"lot_g"`
 	Shared    bool         `json:"shared"`  // each kneads a part of it at the same time, joined again
 	LimitG    float64      `json:"limit_g"` // most dough kneaded at once, 0: not known
 	Min       float64      `json:"knead_min"`
@@ -266,6 +268,7 @@ const mostDough = 1.95
 const (
 	nearEnough  = .02
 	shortWeighs = 3
+	mixedShort  = 10
 )
 
 // Make works r out by the house rules ru, its words in metric. A request that is not allowed
@@ -340,7 +343,10 @@ func (p *Plan) workTo(r request.Request) {
 		}
 		got = func() float64 { return want * p.served() }
 	}
-	best, _ := p.search(want, got, p.size)
+	best, off := p.search(want, got, p.size)
+	if len(r.Cut.Also) > 0 && off > lookOver {
+		best = p.dividedOtherwise(want, got, best, off)
+	}
 	p.sizing = false
 	p.work(p.suited(best))
 	enough := func() bool { made := got() / want; return made >= 1-nearEnough && made <= 1+p.rules.Eggs.MaxOver }
@@ -355,7 +361,49 @@ func (p *Plan) workTo(r request.Request) {
 		}
 	}
 	p.weighs = true
+	if len(r.Cut.Also) > 0 { // weighed eggs make a little more or less dough than the search went by
+		for f := best; f <= (1+p.rules.Eggs.MaxOver)*best; f += weighStep(best) {
+			if p.size(f); got()/want >= 1-nearEnough {
+				best = f
+				break
+			}
+		}
+	}
 	p.work(best)
+}
+
+// muchOver is from how much more than was asked on of several shapes it is said, and lookOver from how much on another division is looked for,
+// share.
+const (
+	muchOver = .25
+	lookOver = .12
+)
+
+// dividedOtherwise looks for a division into more or fewer pieces that serves several shapes with less over, and returns its flour; best where
+// there is none. Sheets come whole, and one sheet more of a shape may be much more than was asked.
+func (p *Plan) dividedOtherwise(want float64, got func() float64, best, off float64) float64 {
+	p.size(best)
+	usual := float64(p.Roll.Pieces)
+	if p.Request.Roll.Pieces != nil || p.Pinned() || p.Roped() {
+		return best
+	}
+	chosen := 0.
+	for _, by := range []float64{-1, 1, -2, 2, 3} {
+		if p.divided = usual + by; p.divided < 1 || p.divided > 2*usual {
+			continue
+		}
+		p.size(best)
+		if f, o := p.search(want, got, p.size); o < off-1e-9 {
+			best, off, chosen = f, o, p.divided
+		}
+	}
+	p.divided = chosen
+	for f := best; off >= mixedShort && f < mostFlour*best; f *= scanStep { // short by every division: more flour
+		if p.size(f); p.missed(got(), want) < off {
+			best, off = f, p.missed(got(), want)
+		}
+	}
+	return best
 }
 
 // suited returns the flour, among those no more than 15 % over what is needed, that suits whole eggs best:
@@ -384,13 +432,17 @@ func (p *Plan) suited(needed float64) float64 {
 	return best
 }
 
-// missed is how far got is from want, share; being short counts more.
-func missed(got, want float64) float64 {
+// missed is how far got is from want, share; being short counts more, and where several shapes are asked for, more than anything made too
+// much: who ordered the second shape is not helped by more of the first.
+func (p *Plan) missed(got, want float64) float64 {
 	o := got/want - 1
-	if o < 0 {
-		o *= -shortWeighs
+	if o >= 0 {
+		return o
 	}
-	return o
+	if o < -nearEnough && len(p.Cut.Also) > 0 {
+		return mixedShort - o
+	}
+	return -shortWeighs * o
 }
 
 // search returns the flour after which got is nearest want, and by how much it misses; take
@@ -405,7 +457,7 @@ func (p *Plan) search(want float64, got func() float64, take func(flourG float64
 	}
 	try := func(f float64) (settled bool) {
 		take(f)
-		if o := missed(got(), want); o < off && got() > 0 {
+		if o := p.missed(got(), want); o < off && got() > 0 {
 			best, off, made = f, o, got()
 		}
 		return off <= nearEnough

@@ -49,9 +49,9 @@ var wrong = []struct{ what, pattern string }{
 	{"a figure finer than anything is known", `\d\.\d{3,}`},
 	{"a figure finer than it is known, from a hundred on", `\b\d{3,}\.\d+ (?:mm|g|min)\b`},
 	{"less than nothing", `[−-]\d[\d.,]* (?:g|mm|min|points|portions|ribbons)\b.{0,20}\b(?:less|more|left|over)\b|(?:^|[^\d.])0(?:\.0)? points\b`},
-	{"one of many", `(?:^|[^\d.,])1 (?:eggs|yolks|minutes|passes|pieces|portions|lots|sheets|ribbons|nests|turns|stages|layers|lengths|cuts|rows|` +
+	{"one of many", `(?:^|[^\d.,])1 (?:eggs|yolks|minutes|passes|pieces|portions|loads|sheets|ribbons|nests|turns|stages|layers|lengths|cuts|rows|` +
 		`days|people|pairs)\b`},
-	{"many of one", `(?:^|[^\d.,])(?:[2-9]|\d{2,}) (?:egg|yolk|minute|pass|piece|portion|lot|sheet|ribbon|nest|turn|stage|layer|length|row|day)\b`},
+	{"many of one", `(?:^|[^\d.,])(?:[2-9]|\d{2,}) (?:egg|yolk|minute|pass|piece|portion|load|sheet|ribbon|nest|turn|stage|layer|length|row|day)\b`},
 	{"a double space, or stop", `  |\.\.|,,| \.| ,|;;|: :|\. \.`},
 	{"the same word twice", `(?i)\b(eggs|the|of|to|and|a|is|in|it|flour|water|min|g|mm) (?:eggs|the|of|to|and|a|is|in|it|flour|water|min|g|mm)\b`},
 	{"braces", `[{}]`},
@@ -194,7 +194,7 @@ func alreadySo(t *testing.T, what string, r request.Request, p *plan.Plan) {
 			"in turns, with":               p.Knead.School == "turns",
 			"let a fan blow":               r.Room.Air == "fan",
 			"a dough with egg":             p.Formula.WholeG+p.Formula.YolkG == 0 && !r.Filled(),
-			"side by side":                 p.Knead.LotTurns == 1,
+			"side by side":                 p.Knead.LoadTurns == 1,
 			"leave the salt out":           r.Salt == 0,
 			"or freeze it":                 r.Keep.Where == "freezer" && !r.Dry.Keep,
 			"leave no stop out":            r.Roll.Mode == "every",
@@ -297,13 +297,13 @@ func sums(t *testing.T, what string, p *plan.Plan) {
 func sumsOfNotes(t *testing.T, what string, p *plan.Plan, off func(got, want, tol float64, text string)) {
 	t.Helper()
 	for _, n := range p.Notes {
-		if g := groups(`^([\d,.]+) g in (\d+) lots of ([\d,.]+) g`, n.Text); g != nil {
+		if g := groups(`^([\d,.]+) g in (\d+) loads of ([\d,.]+) g`, n.Text); g != nil {
 			off(g[0], g[1]*g[2], g[1], n.Text)
 		}
-		if g := groups(`^([\d,.]+) g where ([\d,.]+) g fits: (\d+) lots of ([\d,.]+) g`, n.Text); g != nil {
+		if g := groups(`^([\d,.]+) g where ([\d,.]+) g fits: (\d+) loads of ([\d,.]+) g`, n.Text); g != nil {
 			off(g[0], g[2]*g[3], g[2], n.Text)
 			if g[3] > g[1]+.5 {
-				t.Errorf("%s: a lot is more than fits: %s", what, n.Text)
+				t.Errorf("%s: a load is more than fits: %s", what, n.Text)
 			}
 		}
 		if g := groups(`(\d+) % where (\d+) % is wanted`, n.Text); g != nil && g[0] == g[1] {
@@ -316,11 +316,17 @@ func sumsOfNotes(t *testing.T, what string, p *plan.Plan, off func(got, want, to
 	// The steps follow one another, and the minutes are those of the way.
 	at := 0.
 	for _, s := range p.Steps {
+		if s.Key == plan.FillingStep {
+			if s.FromMin+s.Min > 0 {
+				t.Errorf("%s: the filling is not ready before flour meets water", what)
+			}
+			continue
+		}
 		if math.Abs(s.FromMin-at) > 1e-6 {
 			t.Errorf("%s: %s begins at %.2f, the one before ends at %.2f", what, s.Key, s.FromMin, at)
 		}
 		at = s.FromMin + s.Min
-		if s.Key == "roll.1" && math.Abs(s.FromMin-p.Knead.Way.ElapsedMin) > .01+math.Abs(5-p.Knead.Way.Steps[0].Min)*0 && p.Knead.LotTurns == 1 {
+		if s.Key == "roll.1" && math.Abs(s.FromMin-p.Knead.Way.ElapsedMin) > .01+math.Abs(5-p.Knead.Way.Steps[0].Min)*0 && p.Knead.LoadTurns == 1 {
 			t.Errorf("%s: rolled after %.1f min, the way takes %.1f", what, s.FromMin, p.Knead.Way.ElapsedMin)
 		}
 	}

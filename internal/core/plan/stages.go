@@ -103,6 +103,9 @@ func (p *Plan) roll() {
 		own := max(1, math.Round(left**r.Roll.Pieces))
 		try(own)
 		o.Better, o.BetterBy = p.betterPieces(&l, &o, all, own)
+	case p.divided > 0:
+		try(p.divided)
+		o.Suited = p.divided != usual
 	case l.RopeMM > 0:
 		try(usual)
 	case l.Pin: // as few sheets as the board takes, and one at least for each shape

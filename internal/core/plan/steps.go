@@ -39,6 +39,7 @@ type Step struct {
 	Test       string        `json:"test,omitempty"`      // how to try it
 	Caution    string        `json:"caution,omitempty"`
 	Piece      int           `json:"piece,omitempty"` // of those the dough is divided into, from 1; 0: all
+	Part       int           `json:"part,omitempty"`  // of the pot: the shape, from 0
 }
 
 // Since is when the step begins as hours and minutes, or by the clock where that is known.
@@ -46,8 +47,11 @@ func (s *Step) Since() string {
 	if s.At != "" {
 		return s.At
 	}
-	n := int(s.FromMin + .5)
-	return fmt.Sprintf("%d:%02d", n/60, n%60)
+	n, before := int(math.Round(s.FromMin)), ""
+	if n < 0 { // before flour meets water
+		n, before = -n, "−"
+	}
+	return fmt.Sprintf("%s%d:%02d", before, n/60, n%60)
 }
 
 // Takes is how long the step takes, in words: to the second at the board, "" where that is not reckoned.
@@ -81,6 +85,7 @@ func (p *Plan) steps() {
 		}
 	}
 	p.Steps = nil
+	l.filling()
 	l.kneading()
 	l.rolling()
 	l.cutting()
@@ -158,18 +163,18 @@ func (l *list) kneading() {
 	case k.Shared:
 		l.add("split", Step{Station: request.AtKnead, Head: "Share it out", Text: fmt.Sprintf(
 			"A part of %s to each of %.0f; all knead at the same time.", p.in.Grams(f.Dough.MassG/p.Request.Bench.People), p.Request.Bench.People)})
-	case k.Lots > 1:
+	case k.Loads > 1:
 		l.add("split", Step{Station: request.AtKnead, Head: "Split", Text: fmt.Sprintf(
-			"In %d lots of %s: that is what is kneaded at once here. Cover what waits.", k.Lots, p.in.Grams(k.LotG))})
+			"In %d loads of %s: that is what is kneaded at once here. Cover what waits.", k.Loads, p.in.Grams(k.LoadG))})
 	}
 	kneadings, run, waited := 0, 0., 0.
 	if own, way := p.ask.Own, p.way.Steps; (own == nil && school.Machine() || own != nil && own.Machine) && len(way) > 0 && !way[0].Rests() &&
 		way[0].InTurn() {
-		run = mixing // a bowl is filled lot by lot
+		run = mixing // a bowl is filled load by load
 	}
 	for i, s := range p.way.Steps {
 		if s.Rests() {
-			s.Min -= waited // the lots that are done rest while the others have their turn
+			s.Min -= waited // the loads that are done rest while the others have their turn
 			if waited = max(0, -s.Min); s.Min > 0 {
 				l.rest(i, s)
 			}
@@ -183,7 +188,7 @@ func (l *list) kneading() {
 			run += s.Min
 		}
 		if i+1 == len(p.way.Steps) || p.way.Steps[i+1].Rests() {
-			waited = l.otherLots(i, run)
+			waited = l.otherLoads(i, run)
 			run = 0
 		}
 	}
@@ -218,21 +223,21 @@ func (p *Plan) foldWords() string {
 	return text
 }
 
-// otherLots lists the turns of the other lots after a run of so many minutes that ends with the i-th
+// otherLoads lists the turns of the other loads after a run of so many minutes that ends with the i-th
 // step of the way, and returns how much of the rest between two kneadings they take.
-func (l *list) otherLots(i int, run float64) (waited float64) {
+func (l *list) otherLoads(i int, run float64) (waited float64) {
 	k := &l.p.Knead
-	if k.LotTurns < 2 {
+	if k.LoadTurns < 2 {
 		return 0
 	}
 	if run == 0 {
 		return 0
 	}
-	others := k.LotTurns - 1
-	head, text := "The other lots", fmt.Sprintf("The same, one after the other: %s of %s. What is done waits under film.",
+	others := k.LoadTurns - 1
+	head, text := "The other loads", fmt.Sprintf("The same, one after the other: %s of %s. What is done waits under film.",
 		measure.Plural(others, "turn", "turns"), measure.Minutes(run))
-	if k.Lots == 2 {
-		head, text = "The other lot", "The same. The first waits under film."
+	if k.Loads == 2 {
+		head, text = "The other load", "The same. The first waits under film."
 	}
 	l.add("lots", Step{Station: request.AtKnead, Head: head, Text: text, Brief: text, Min: float64(others) * run})
 	if !hasWork(l.p.way.Steps[i+1:]) {
@@ -431,53 +436,132 @@ func (l *list) cutting() {
 		text := p.cutCard(x)
 		s := Step{Station: request.AtCut, Head: x.Shape.Traits().CutHead, Text: text, Brief: text, Min: x.CutMin,
 			Caution: l.caution(request.AtCut, "knife", "cutter")}
-		if x.Filling != nil && p.Cut.FillTotalG > 0 && len(p.amountsFrom("cut")) == 0 {
-			s.Amounts = []Amount{p.filling()}
-			if n := p.Cut.Yolks; n > 0 {
-				s.Amounts = append(s.Amounts, Amount{"Yolks, whole", measure.Plural(n, "yolk", "yolks"), "set into the pieces one by one",
-					measure.Plural(n, "egg yolk", "egg yolks") + " (whole, set into the pieces)"})
-			}
-		}
 		l.add("cut", s)
 	}
-	head, text := "", ""
-	switch k := &p.Keep; k.Where {
+	if head, text := p.keepWords(); head != "" {
+		l.add("keep", Step{Station: request.AtDry, Head: head, Text: text, Brief: text, Unattended: true, Caution: l.caution(request.AtDry, "keep")})
+	}
+}
+
+// keepWords say how all of it is put away, shape by shape where they differ; no head where it is cooked the same day.
+func (p *Plan) keepWords() (head, text string) {
+	switch p.Keep.Where {
 	case cook.Fridge:
 		head, text = "Keep", fmt.Sprintf("Covered at %s or less.", p.in.C(5, 0))
 	case cook.Freezer:
 		head, text = "Freeze", "On the tray until hard, then bagged, air out, dated."
 	case cook.Shelf:
-		head, text = "Dry", fmt.Sprintf("In moving air to %s, weighed every hour or two.", p.in.Grams(p.Dry.ToKeep.TargetG))
+		head, text = "Dry", "In moving air, weighed every hour or two, until it keeps."
+		if d := p.Dry.ToKeep; d != nil {
+			text = fmt.Sprintf("In moving air to %s, weighed every hour or two.", p.in.Grams(d.TargetG))
+		}
+	default:
+		return "", ""
 	}
-	if head != "" {
-		l.add("keep", Step{Station: request.AtDry, Head: head, Text: text, Brief: text, Unattended: true, Caution: l.caution(request.AtDry, "keep")})
+	say := p.keptNot()
+	if !slices.ContainsFunc(p.Keep.Parts, func(k Kept) bool { return k.No == "" }) {
+		head, text = "Not to be kept", ""
+	}
+	return head, strings.TrimSpace(text + " " + strings.Join(say, " "))
+}
+
+// FillingStep is the key of the step that makes the filling.
+const FillingStep = "filling.1"
+
+// filling lists the making of the filling: before anything else, early enough to be cool when the roller is wanted.
+func (l *list) filling() {
+	p := l.p
+	g := p.Cut.FillTotalG
+	if g <= 0 {
+		return
+	}
+	cool := float64(p.rules.Day.FillingCoolMin)
+	text := fmt.Sprintf("%s for %s, %s in each. Dry enough to hold its shape; then covered into the fridge, %s at least before it is used.", p.in.Grams(g),
+		p.filledWords(), p.in.Grams(p.fillEach()), measure.Minutes(cool))
+	s := Step{Station: request.AtCut, Head: "Make the filling", Text: text, Min: p.Cut.FillMin, Amounts: p.fillingAmounts(),
+		Brief: fmt.Sprintf("%s in all; covered, cold for %s before it is used.", p.in.Grams(g), measure.Minutes(cool)),
+		Sign:  "A spoonful stands by itself; nothing runs from it.", Caution: l.caution(request.AtCut, "raw_filling")}
+	if p.Request.RawFilling() {
+		s.Text += " Keep it cold: it is " + p.Request.Cut.Filling.Kind.Words() + "."
+	}
+	rolled := p.way.ElapsedMin // from mixing to the roller
+	l.now = -(s.Min + max(0, cool-rolled))
+	l.add("filling", s)
+	l.now = 0
+}
+
+// filledWords count what is filled: "48 ravioli".
+func (p *Plan) filledWords() string {
+	var out []string
+	for _, x := range p.Cut.Parts() {
+		if x.Filling != nil && x.Count > 0 {
+			out = append(out, fmt.Sprintf("%d %s", x.Count, strings.ToLower(x.Shape.Name)))
+		}
+	}
+	return measure.List(out)
+}
+
+// fillingAmounts are the lines of the filling, and of yolks set in whole.
+func (p *Plan) fillingAmounts() []Amount {
+	out := []Amount{p.filling()}
+	if n := p.Cut.Yolks; n > 0 {
+		out = append(out, Amount{"Yolks, whole", measure.Plural(n, "yolk", "yolks"), "set into the pieces one by one",
+			measure.Plural(n, "egg yolk", "egg yolks") + " (whole, set into the pieces)"})
+	}
+	return out
+}
+
+// potting lists the water and the turns of the shapes in the pot, the thinnest last.
+func (l *list) potting() {
+	p := l.p
+	k := &p.Cook
+	in := "the pot"
+	if k.PotsUsed > 1 {
+		in = fmt.Sprintf("each of %d pots", k.PotsUsed)
+	}
+	water := Step{Station: request.AtCook, Head: "Water on", Sign: "A rolling boil before anything goes in.", LeastMin: k.BoilMin, MostMin: k.BoilMin,
+		Text: fmt.Sprintf("%s into %s, lid on, about %s to the boil; %s of salt when it boils.%s", p.in.L(k.InPotL, 1), in, measure.Minutes(k.BoilMin),
+			p.in.Grams(k.InPotG), l.waterAgain())}
+	l.add("water", water)
+	if p.Keep.Where == "" { // otherwise it is cooked another day
+		l.inTime(k.BoilMin)
+	}
+	for i := range k.Turns {
+		l.turn(&k.Turns[i])
 	}
 }
 
-// potting lists the pot.
-func (l *list) potting() {
+// waterAgain says that the water serves again where more than one load goes in; "" where one does.
+func (l *list) waterAgain() string {
+	loads := 0
+	for _, t := range l.p.Cook.Turns {
+		loads += t.Loads
+	}
+	if loads < 2 {
+		return ""
+	}
+	return " It serves every load: back to the boil between them, topped up, salt with what is added."
+}
+
+// turn lists one shape in the pot.
+func (l *list) turn(t *PotTurn) {
 	p := l.p
-	from := "Taste from " + measure.MinSec(p.Cook.FromS)
-	for _, x := range p.Cook.Also {
-		if x.Later {
-			continue
-		}
-		from += fmt.Sprintf(", %s %s", strings.ToLower(x.Shape), measure.MinSec(x.FromS))
+	head, load := "Cook", "all at once"
+	if len(p.Cook.Turns) > 1 {
+		head = "Cook: " + strings.ToLower(t.Shape)
 	}
-	text := fmt.Sprintf("%s. %s and %s of salt for all, %s.", from, p.in.L(p.Cook.WaterL, 1), p.in.Grams(p.Cook.SaltG),
-		measure.Plural(p.Cook.Lots, "lot", "lots"))
+	if t.Loads > 1 {
+		load = fmt.Sprintf("in %d loads of %s", t.Loads, p.in.Grams(t.LoadG))
+	}
+	text := fmt.Sprintf("%s. %s, %s.", t.doneWords(), p.in.Grams(t.LoadG*float64(t.Loads)), load)
 	test := "Bite one from the early end on."
-	if p.Request.RawFilling() {
-		test = "Cut one of the thickest open: no pink, piping hot."
+	if t.Raw != "" {
+		test = p.centreWords()
 	}
-	boil := request.Or(p.Request.Bench.BoilMin, p.rules.Bench.BoilMin)
-	water := Step{Station: request.AtCook, Head: "Water on", Sign: "A rolling boil before anything goes in.", LeastMin: boil, MostMin: boil,
-		Text: fmt.Sprintf("%s, lid on, about %s to the boil; %s of salt when it boils.", p.in.L(p.Cook.WaterL, 1), measure.Minutes(boil), p.in.Grams(p.Cook.SaltG))}
-	l.add("water", water)
-	if p.Keep.Where == "" { // otherwise it is cooked another day
-		l.inTime(boil)
+	if n := len(p.Cook.Turns); n > 1 && t.Key == p.Cook.Turns[n-1].Key {
+		text += " Last, as the thinnest: it waits for nobody."
 	}
-	l.add("cook", Step{Station: request.AtCook, Head: "Cook", Text: text, Brief: text, LeastMin: p.Cook.FromS / 60, MostMin: p.Cook.ToS / 60,
+	l.add("cook", Step{Station: request.AtCook, Head: head, Text: text, Brief: text, LeastMin: t.FromS / 60, MostMin: t.ToS / 60, Part: t.Part,
 		Sign: "Tender through; floating proves nothing.", Test: test, Caution: l.caution(request.AtCook, "eaters")})
 }
 
@@ -499,16 +583,6 @@ func (l *list) inTime(before float64) {
 	all[at] = x
 }
 
-// amountsFrom are the amounts of the steps listed so far whose keys begin with kind.
-func (p *Plan) amountsFrom(kind string) (out []Amount) {
-	for _, s := range p.Steps {
-		if strings.HasPrefix(s.Key, kind+".") {
-			out = append(out, s.Amounts...)
-		}
-	}
-	return out
-}
-
 // StepsAt returns the steps of a station, in order; of Knead and Rest those of both, which hang
 // together.
 func (p *Plan) StepsAt(stages ...request.Stage) (out []Step) {
@@ -522,15 +596,29 @@ func (p *Plan) StepsAt(stages ...request.Stage) (out []Step) {
 	return out
 }
 
-// ToWeigh returns every amount of every step, in the order of work.
+// ToWeigh returns every amount of every step: the dough's first, then a filling's, though that is made before.
 func (p *Plan) ToWeigh() (out []Amount) {
+	var filling []Amount
 	for _, s := range p.Steps {
+		if s.Key == FillingStep {
+			filling = s.Amounts
+			continue
+		}
 		out = append(out, s.Amounts...)
 	}
-	return out
+	return append(out, filling...)
 }
 
 // Card returns the steps that stand on the sheet for the bench: not those that belong to others.
 func (p *Plan) Card() []Step {
 	return slices.DeleteFunc(slices.Clone(p.Steps), func(s Step) bool { return s.Brief == "" && s.Min == 0 })
+}
+
+// BeginMin is when the first step begins, min: 0, or before flour meets water where a filling is made first.
+func (p *Plan) BeginMin() float64 { return p.Steps[0].FromMin }
+
+// SpanMin is how long everything takes from the first step to the last, min.
+func (p *Plan) SpanMin() float64 {
+	last := p.Steps[len(p.Steps)-1]
+	return last.FromMin + last.Min - p.BeginMin()
 }

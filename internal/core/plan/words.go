@@ -315,8 +315,8 @@ func (p *Plan) explainRoom() {
 func (p *Plan) explainKnead() {
 	ru, say := &p.rules, p.say
 	work := p.workWords()
-	if p.Knead.Lots > 1 {
-		work += " a lot"
+	if p.Knead.Loads > 1 {
+		work += " a load"
 	}
 	and := " and the rest"
 	if p.Roll.Folds > 0 {

@@ -5,6 +5,7 @@ import (
 	"math"
 	"strings"
 
+	"hollen/internal/core/cook"
 	"hollen/internal/core/cut"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/request"
@@ -153,12 +154,20 @@ func (p *Plan) explainDry() {
 	switch {
 	case k.Where == "":
 		say("keep.use_by", "Cooked the same day.")
+	case len(p.keptNot()) > 0:
+		say("keep.use_by", "%s", strings.Join(p.keptNot(), " "))
+	case k.Where == cook.Shelf && k.UseBy == "":
+		say("keep.use_by", "%s from %s.", measure.Capital(measure.Days(k.Days)), k.Parts[0].Since)
 	case k.UseBy == "":
 		say("keep.use_by", "%s; say when it is made and the date follows.", measure.DaysWords(k.FromDays, k.ToDays))
 	case k.Own:
 		say("keep.use_by", "%s by your own plan; %s is usual.", measure.Capital(measure.Days(k.Days)), measure.DaysWords(k.FromDays, k.ToDays))
 	default:
-		say("keep.use_by", "%s is usual, the later end counted; by this kitchen’s clock.", measure.Capital(measure.DaysWords(k.FromDays, k.ToDays)))
+		text := "%s is usual, the later end counted; by this kitchen’s clock."
+		if k.Where == cook.Fridge && p.Request.AnyKeepsAsRaw() {
+			text = "No longer than %s, for what is raw inside; by this kitchen’s clock."
+		}
+		say("keep.use_by", text, measure.Capital(measure.DaysWords(k.FromDays, k.ToDays)))
 	}
 }
 
@@ -170,8 +179,8 @@ func (p *Plan) explainCook() {
 		measure.MinSec(k.Seconds), 100*ru.Early, 100*ru.Late)
 	switch {
 	case p.rawIn(&p.Cut.CutPart):
-		text = fmt.Sprintf("%s at the seam, and raw meat or fish that must cook through: about %s fresh, and no less.", p.in.MM(2*p.Roll.SheetMM, 2),
-			measure.MinSec(k.Seconds))
+		text = fmt.Sprintf("%s at the seam, and %s that must cook through: about %s fresh, and no less.", p.in.MM(2*p.Roll.SheetMM, 2),
+			p.Request.Cut.Filling.Kind.Words(), measure.MinSec(k.Seconds))
 	case p.shape.Traits().Filling:
 		text = fmt.Sprintf("%s at the seam, and the filling’s own need: about %s fresh, from %.0f %% before to %.0f %% after.", p.in.MM(2*p.Roll.SheetMM, 2),
 			measure.MinSec(k.Seconds), 100*ru.Early, 100*ru.Late)
@@ -190,6 +199,6 @@ func (p *Plan) explainCook() {
 	}
 	say("cook.pot", "%s of water and %s of salt to %s of pasta.", p.in.L(ru.WaterPerPasta/10, measure.Shortest),
 		p.in.G(100*ru.SaltPerPasta, measure.Shortest), p.in.G(100, 0))
-	say("cook.lots", "A pot of %s, %.0f %% full, takes %s at a time.", p.in.L(k.PotL, measure.Shortest), 100*ru.PotFill,
+	say("cook.loads", "A pot of %s, %.0f %% full, takes %s at a time.", p.in.L(k.PotL, measure.Shortest), 100*ru.PotFill,
 		p.in.Grams(k.PotL*ru.PotFill*1000/ru.WaterPerPasta))
 }

@@ -149,7 +149,7 @@ func (r *Roll) checkStop(stop, path, label string) []error {
 // checkKeep returns what is wrong with keeping and check-weighing.
 func (r *Request) checkKeep(ru rules.Rules) (errs []error) {
 	if d, where := r.Keep.Days, r.KeptIn(); d != nil && where != "" && strings.TrimSpace(r.Keep.Note) == "" {
-		if _, usual := cook.Days(ru.Safety, where, r.RawFilling()); *d > usual {
+		if _, usual := cook.Days(ru.Safety, where, r.AnyKeepsAsRaw()); *d > usual {
 			errs = append(errs, FieldError{"keep.note", "Your reason", "", fmt.Sprintf("longer than the usual %s needs your own reason, noted here",
 				measure.Days(usual))})
 		}

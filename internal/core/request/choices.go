@@ -182,6 +182,7 @@ type Dust string
 
 // What is dusted with.
 const (
+	DustAuto   Dust = "" // semola, rice flour for a dough without gluten
 	DustSemola Dust = "semola"
 	DustRice   Dust = "rice"
 	DustOwn    Dust = "own" // the flour of the dough
@@ -203,8 +204,26 @@ type FillingKind string
 // The kinds of filling.
 const (
 	FillingCooked FillingKind = "" // or fresh cheese
-	FillingRaw    FillingKind = "raw"
+	FillingMeat   FillingKind = "raw_meat"
+	FillingFish   FillingKind = "raw_fish"
+	FillingEgg    FillingKind = "raw_egg" // beaten into it
 )
+
+// UnmarshalText reads a kind; "raw", as raw meat and fish were written before the two were told apart, is read as raw meat.
+func (k *FillingKind) UnmarshalText(text []byte) error {
+	if *k = FillingKind(text); *k == "raw" {
+		*k = FillingMeat
+	}
+	return nil
+}
+
+// Raw says whether the filling must be cooked through.
+func (k FillingKind) Raw() bool { return k != FillingCooked }
+
+// Words name what is raw in it: "raw meat"; "" where nothing is.
+func (k FillingKind) Words() string {
+	return map[FillingKind]string{FillingMeat: "raw meat", FillingFish: "raw fish", FillingEgg: "raw egg"}[k]
+}
 
 // Lies is what the sheets lie on.
 type Lies string

@@ -507,10 +507,16 @@ func (f Filling) Holds() []string {
 	return out
 }
 
-// RawFilling says whether any shape is filled, and that with raw meat or fish.
-func (r *Request) RawFilling() bool {
-	return r.Cut.Filling.Kind == FillingRaw && r.Filled()
+// RawFilling says whether any shape is filled, and that with what must be cooked through.
+func (r *Request) RawFilling() bool { return r.Cut.Filling.Kind.Raw() && r.Filled() }
+
+// KeepsAsRaw says whether what a shape is filled with keeps no longer than raw food does: a raw filling, or a yolk set in whole.
+func (r *Request) KeepsAsRaw(s cut.Shape) bool {
+	return s.Traits().Filling && (r.Cut.Filling.Kind.Raw() || s.YolksEach > 0)
 }
+
+// AnyKeepsAsRaw says whether any shape of the batch does.
+func (r *Request) AnyKeepsAsRaw() bool { return slices.ContainsFunc(r.Shapes(), r.KeepsAsRaw) }
 
 // Filled says whether any shape is filled.
 func (r *Request) Filled() bool {
@@ -586,7 +592,7 @@ func Default() Request {
 		Knead:     Knead{School: knead.Auto, Mix: InWell, Steps: []KneadStep{}},
 		Rest:      Rest{At: InRoom, Wrapped: InOne},
 		Roll: Roll{Machine: "hand-crank-10", Mode: roll.EveryStop, BenchMM: 1200, Careful: CarefulAuto, Fold: roll.Thirds, Divide: DivideByFlour,
-			Outline: roll.Rectangle, Dust: DustSemola, Stripes: roll.Stripes{BaseMM: 1.8, StripeMM: .5, WidthMM: 20, PitchMM: 50, Strips: []roll.Strip{}},
+			Outline: roll.Rectangle, Stripes: roll.Stripes{BaseMM: 1.8, StripeMM: .5, WidthMM: 20, PitchMM: 50, Strips: []roll.Strip{}},
 			Steps: []RollStep{}},
 		Cut:    Cut{Shape: "tagliatelle", Also: []ShapePart{}},
 		Dry:    Dry{On: OnRack, Log: []DryCheck{}},

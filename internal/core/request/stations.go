@@ -144,7 +144,8 @@ func rollFields() []Field {
 		number(AtRoll, "roll.stripes.width_mm", "Stripe is wide", "mm", 2, 200, 1, func(r *Request) any { return &r.Roll.Stripes.WidthMM }),
 		number(AtRoll, "roll.stripes.pitch_mm", "One every", "mm", 3, 400, 1, func(r *Request) any { return &r.Roll.Stripes.PitchMM }),
 		choice(AtRoll, "roll.dusted_with", "Dusted with", func(r *Request) any { return &r.Roll.Dust },
-			Option{string(DustSemola), "Durum semola"}, Option{string(DustRice), "Rice flour"}, Option{string(DustOwn), "The flour of the dough"}),
+			Option{string(DustAuto), "Semola; without gluten, rice"}, Option{string(DustSemola), "Durum semola"},
+			Option{string(DustRice), "Rice flour"}, Option{string(DustOwn), "The flour of the dough"}),
 		flag(AtRoll, "roll.last_twice", "Last stop twice", func(r *Request) any { return &r.Roll.LastTwice }),
 	}
 }
@@ -171,7 +172,8 @@ func cutFields() []Field {
 			Option{string(Maltagliati), "Maltagliati"}, Option{string(SoupBag), "Soup bag in the freezer"}, Option{string(WorkedBack), "Back into the next piece"}),
 		Field{Path: "cut.filling.name", Stage: AtCut, Label: "Filling", Kind: Text, Max: 60, at: func(r *Request) any { return &r.Cut.Filling.Name }},
 		choice(AtCut, "cut.filling.kind", "It is", func(r *Request) any { return &r.Cut.Filling.Kind },
-			Option{string(FillingCooked), "Cooked, or fresh cheese"}, Option{string(FillingRaw), "Raw meat or fish"}),
+			Option{string(FillingCooked), "Cooked, or fresh cheese"}, Option{string(FillingMeat), "Raw meat"}, Option{string(FillingFish), "Raw fish"},
+			Option{string(FillingEgg), "With raw egg"}),
 		Field{Path: "cut.filling.allergens", Stage: AtCut, Label: "Its allergens", Kind: Text, Max: 80,
 			at: func(r *Request) any { return &r.Cut.Filling.Allergens }},
 		optional(number(AtCut, "cut.filling.piece_g", "Filling in each", "g", .2, 60, .1, func(r *Request) any { return &r.Cut.Filling.PieceG })),

@@ -70,9 +70,17 @@ func (r Rules) With(l Learned) Rules {
 	r.Knead.W63Min *= l.Knead.K()
 	r.Knead.TauRelaxMin *= l.Rest.K()
 	r.Dry.StillMS, r.Dry.FanMS = r.Dry.StillMS/l.Dry.K(), r.Dry.FanMS/l.Dry.K()
-	r.Cook.BaseS, r.Cook.PerMMS = r.Cook.BaseS*l.Cook.K(), r.Cook.PerMMS*l.Cook.K()
+	r.Cook = r.Cook.times(l.Cook.K())
 	r.Dough.BowlLossShare = min(.2, r.Dough.BowlLossShare*l.Loss.K())
 	k := l.Hands.K()
 	r.Cut.StrokeS, r.Cut.RingS, r.Cut.FilledS, r.Cut.FormedS = r.Cut.StrokeS*k, r.Cut.RingS*k, r.Cut.FilledS*k, r.Cut.FormedS*k
 	return r
+}
+
+// times returns the rules of the pot with every second of them times k: dough, filling and what is frozen alike.
+func (c Cook) times(k float64) Cook {
+	for _, s := range []*float64{&c.BaseS, &c.PerMMS, &c.FillReadyS, &c.FillRawS, &c.FrozenMoreS} {
+		*s *= k
+	}
+	return c
 }

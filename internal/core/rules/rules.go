@@ -336,6 +336,8 @@ type Cut struct {
 	HandfulG float64
 	// FillMargin is how much more filling is made than goes in, share. Source: house.
 	FillMargin float64
+	// FillMakeMin and FillMakePerKGMin are how long making a filling takes: so long, and so much for each kg, min. Source: house.
+	FillMakeMin, FillMakePerKGMin float64
 	// CutterOff is how far a cutter's pitch may be from the width wished for when the shape names no range, share. Source: house.
 	CutterOff float64
 	// CutterSlack is how far beyond a cutter's range a sheet may be before it is said, share. Source: house.
@@ -392,6 +394,8 @@ type Cook struct {
 	PanShare float64
 	// FillReadyS and FillRawS are what a cooked and a raw filling need beyond the dough, s. Source: house.
 	FillReadyS, FillRawS float64
+	// CentreLowC and CentreHighC are what the centre of a raw filling should read, by the authority, °C. Source: usual advice.
+	CentreLowC, CentreHighC float64
 	// PotL is a pot when none is given, L, and PotFill how full it is filled, 0–1. Source: house.
 	PotL, PotFill float64
 	// WaterPerPasta and SaltPerPasta are g of water and of salt per g of pasta. Source: house.
@@ -400,8 +404,9 @@ type Cook struct {
 
 // Bench rules: what is believed of scales, hands and waits while a batch is made.
 type Bench struct {
-	// BoilMin is how long a pot of water takes to the boil where nobody has said, min. Source: house.
-	BoilMin float64
+	// BoilMin is how long a pot of BoilL litres takes to the boil where nobody has said, min, and BoilLeastMin what the stove takes however
+	// little is in it: min = BoilLeastMin + (BoilMin − BoilLeastMin)·L/BoilL. Source: house.
+	BoilMin, BoilL, BoilLeastMin float64
 	// Within and WithinShare are how near a reading counts as what is wanted: the larger of the two, g and share. Source: house.
 	Within, WithinShare float64
 	// AloneG is the mass from which a reading may be taken by itself; less, and what is counted, is taken by a tap, g. Source: house.
@@ -430,8 +435,8 @@ type Day struct {
 	TurnMoreMin int
 	// ColdLeastMin and ColdMostMin are how long a dough lies in the fridge, and TemperMin how long it then takes to lose the chill, min. Source: house.
 	ColdLeastMin, ColdMostMin, TemperMin int
-	// FillingMin is how long making a filling takes, FillingCoolMin what it cools, and FillingKeepMin how long it may wait in the fridge, min. Source: house.
-	FillingMin, FillingCoolMin, FillingKeepMin int
+	// FillingCoolMin is how long a filling cools, and FillingKeepMin how long it may wait in the fridge, min. Source: house.
+	FillingCoolMin, FillingKeepMin int
 	// SheetWaitMin is how long a sheet that is not dried may wait under a cloth, and RopeWaitMin a piece for ropes under cover, min. Source: house.
 	SheetWaitMin, RopeWaitMin int
 	// PackMin is the packing of what one piece of dough makes, min. Source: house.
@@ -584,17 +589,17 @@ func Default() Rules {
 			CarefulOff: .08, CarefulFatPct: 15, BoldOver: .10, PieceFlourG: 100, PacketGives: 1.15, PressedGaps: 4, HandlingS: 9, HandMM: 1.2, PrintMM: .8},
 		Cut: Cut{HandfulG: 60, TrimEndMM: 10, TrimSideMM: 3, FlatRibbonMaxMM: 1.6, CookedGrowth: 1.12, BackShare: .20, ChargePerM: 40, FoldMM: 60,
 			WheelGapMM: 2, RingGapMM: 2, StrokeS: 2, RingS: 1.5, FilledS: 9, FormedS: 4, SeamMM: 16, SeamSmallMM: 12, SmallMM: 40, SeamMaxMM: 1.5,
-			FillHighMM: 10, FillHighShare: .18, FillDensity: 1.05, FillShape: .6, FillMargin: .05, CutterOff: .2, CutterSlack: .05, OtherSheetOff: .15, BrothG: 70},
+			FillHighMM: 10, FillHighShare: .18, FillDensity: 1.05, FillShape: .6, FillMargin: .05, FillMakeMin: 8, FillMakePerKGMin: 6, CutterOff: .2, CutterSlack: .05, OtherSheetOff: .15, BrothG: 70},
 		Dry: Dry{SurfaceActivity: .96, BoardActivity: .97, StillMS: .0025, FanMS: .008, RackFaces: 2, BoardFaces: 1, NestFaces: .3,
 			ConstantLoss: .06, CutLoss: .03, HoldLoss: .06, BrittleLoss: .10, WindowFactor: 1.6, LeastGM3: .5, MostMin: 120,
 			CoverFaces: .1, KeepWB: .125, TrayLongMM: 600, TrayWideMM: 400, TrayGapMM: 10, NestMM: 90, NestRefG: 120, RodGapMM: 20},
 		Cook: Cook{BaseS: 40, PerMMS: 70, Power: 1.5, TasteOnlyMM: 3, Early: .40, Late: .25, DryLinear: .04, DrySquare: .0015, FrozenMoreS: 45,
-			PanShare: 2. / 3, FillReadyS: 30, FillRawS: 90, PotL: 8, PotFill: .8, WaterPerPasta: 10, SaltPerPasta: .1},
+			PanShare: 2. / 3, FillReadyS: 30, FillRawS: 90, CentreLowC: 71, CentreHighC: 75, PotL: 8, PotFill: .8, WaterPerPasta: 10, SaltPerPasta: .1},
 		Safety: Safety{CautionMin: 120, DiscardMin: 240, HotCautionMin: 60, HotDiscardMin: 120, HotC: 32, CoolC: 7, SellC: 5, MixMin: 5,
 			FridgeLowDays: 1, FridgeDays: 2, RawFillDays: 1, FreezeLowDays: 30, FreezeDays: 60, DriedDays: 30},
-		Bench: Bench{BoilMin: 15, Within: 1, WithinShare: .01, AloneG: 10, Otherwise: .15, OtherwiseMin: 1, WaitedMin: 10, SheetOff: .08,
+		Bench: Bench{BoilMin: 15, BoilL: 6, BoilLeastMin: 3, Within: 1, WithinShare: .01, AloneG: 10, Otherwise: .15, OtherwiseMin: 1, WaitedMin: 10, SheetOff: .08,
 			SplashG: 5, SprayG: 1, WetHandsG: 2, DustingG: 4, GiveOrTake: .5},
-		Day: Day{MarginMin: 15, MixerHandsMin: 4, TurnMoreMin: 15, ColdLeastMin: 120, ColdMostMin: 1440, TemperMin: 30, FillingMin: 20, FillingCoolMin: 30,
+		Day: Day{MarginMin: 15, MixerHandsMin: 4, TurnMoreMin: 15, ColdLeastMin: 120, ColdMostMin: 1440, TemperMin: 30, FillingCoolMin: 30,
 			FillingKeepMin: 1440,
 			SheetWaitMin:   15, RopeWaitMin: 60, PackMin: .5, PotMin: 2, CookWaitMin: 120, EnoughShare: .98, DarkFrom: .25, CleanEggFreeMin: 15, CleanPaleMin: 10,
 			CleanDarkMin: 2},
