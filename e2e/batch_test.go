@@ -436,3 +436,38 @@ func TestRecipeToBatch(t *testing.T) {
 	b.do(chromedp.KeyEvent("?"))
 	b.until("the list of keys", "document.querySelector('#keys').open")
 }
+
+// Every station opens from every other one, and nothing is said of a server that does not answer.
+func TestEveryStationFromEachOther(t *testing.T) {
+	base, _ := serve(t)
+	b := open(t, browser(t), base, 1280, 800)
+	b.visit(batch(demo.Saturday))
+	stations := eval[[]string](b, "[...new Set([...document.querySelectorAll('#batch button[name=at]')].map((x) => x.value))]")
+	if len(stations) < 9 {
+		t.Fatalf("stations: %v", stations)
+	}
+	opened := 0
+	to := func(at string) {
+		eval[bool](b, fmt.Sprintf("(document.querySelector(`#batch button[name=at][value=%s]`).click(), true)", at))
+		b.until(at+" or a fault", fmt.Sprintf("document.documentElement.dataset.fault || document.querySelector('#state').textContent.includes('Not worked out') || "+
+			"document.querySelector('#batch').elements.was_at.value === '%s' && document.querySelector('#sheet [id], #sheet .caption') && "+
+			"(document.querySelector('#spine [aria-current]')?.value ?? 'doctor') === '%s'", at, at))
+		if said := b.text("#state"); strings.Contains(said, "Not worked out") {
+			t.Errorf("%s: %s", at, said)
+		}
+		opened++
+	}
+	to(stations[0])
+	for i, from := range stations {
+		for _, other := range stations[i+1:] {
+			to(other)
+			to(from)
+		}
+		if i+1 < len(stations) {
+			to(stations[i+1])
+		}
+	}
+	if opened < 72 {
+		t.Errorf("only %d were opened", opened)
+	}
+}

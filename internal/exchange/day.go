@@ -4,6 +4,7 @@ import (
 	"encoding/csv"
 	"encoding/json"
 	"fmt"
+	"slices"
 	"strconv"
 	"strings"
 	"time"
@@ -91,9 +92,9 @@ func Calendar(d Day, midnight time.Time, who, identity string) string {
 	c := ics.NewCalendarFor("Hollen")
 	c.SetMethod(ics.MethodPublish)
 	c.SetName("Pasta, " + d.Date)
-	names := map[string]string{}
+	names, batches := map[string]string{}, map[string]uint64{}
 	for _, b := range d.Batches {
-		names[b.Letter] = b.Name
+		names[b.Letter], batches[b.Letter] = b.Name, b.Batch
 	}
 	at := func(min int) time.Time { return day.At(midnight, min).UTC() }
 	for _, t := range d.Tasks {
@@ -109,6 +110,11 @@ func Calendar(d Day, midnight time.Time, who, identity string) string {
 		if t.CleanMin > 0 {
 			text += fmt.Sprintf(". Clean the roller first, %d min.", t.CleanMin)
 		}
+		for _, o := range d.Orders {
+			if o.Note != "" && slices.Contains(o.Jobs, batches[t.Batch]) {
+				text += "\n" + o.Who + ": " + o.Note
+			}
+		}
 		e.SetDescription(text)
 	}
 	for _, o := range d.Orders {
@@ -120,6 +126,9 @@ func Calendar(d Day, midnight time.Time, who, identity string) string {
 		e.SetStartAt(at(o.Due))
 		e.SetEndAt(at(o.Due + 5))
 		e.SetSummary("Due: " + o.Who + ", " + o.What)
+		if o.Note != "" {
+			e.SetDescription(o.Note)
+		}
 	}
 	return c.Serialize(ics.WithNewLineWindows)
 }

@@ -177,6 +177,7 @@ type Order struct {
 	Batch    *uint64 // made for it
 	Gone     bool
 	Version  int
+	Lost     *uint64 `gorm:"-"` // the batch that was made for it and thrown away
 }
 
 // Standing is an order of every week.
@@ -361,12 +362,30 @@ func (s *Store) ByIDs(ctx context.Context, ids []uint64) (map[uint64]Batch, erro
 type Named struct {
 	ID          uint64
 	Name, Shape string
+	Kept        string // where it is kept, "" where it is cooked the same day; shelf: dried to keep
 }
 
-// Newest returns the batches made last, the newest first, at most so many.
-func (s *Store) Newest(ctx context.Context, most int) (out []Named, err error) {
-	err = s.db.WithContext(ctx).Model(&Batch{}).Select("id, name, shape").Order("id DESC").Limit(most).Scan(&out).Error
+// AllNamed returns all batches that are not deleted, the newest first.
+func (s *Store) AllNamed(ctx context.Context) (out []Named, err error) {
+	err = s.db.WithContext(ctx).Model(&Batch{}).Select(`id, name, shape, CASE WHEN COALESCE(JSON_VALUE(request, '$.keep.where'), '') <> ''
+		THEN JSON_VALUE(request, '$.keep.where') WHEN JSON_VALUE(request, '$.dry.keep') IN ('1', 'true') THEN 'shelf' ELSE '' END AS kept`).Order("id DESC").Scan(&out).Error
 	return out, err
+}
+
+// Thrown returns of batches those whose last making ended thrown away and was not begun again, and why.
+func (s *Store) Thrown(ctx context.Context, batches []uint64) (map[uint64]string, error) {
+	out := map[uint64]string{}
+	if len(batches) == 0 {
+		return out, nil
+	}
+	var rows []makingSummary
+	err := s.db.WithContext(ctx).Where(`batch_id IN ? AND thrown AND NOT EXISTS (SELECT 1 FROM makings m WHERE m.batch_id = making_summaries.batch_id
+		AND m.began > making_summaries.began)`, batches).Find(&rows).Error
+	made, bad := s.madeOf(rows)
+	for _, m := range made {
+		out[m.Batch] = m.Why
+	}
+	return out, errors.Join(err, bad)
 }
 
 // VersionsOf returns the versions batches of those IDs are at; those deleted are not among them.

@@ -31,13 +31,16 @@ type LedgerLine struct {
 	// HandsMin are the minutes of those whose work was timed, HandsOutG what came out of them.
 	HandsMin, HandsOutG float64
 	Cost                float64
+	Thrown              int // makings thrown away, which cost what went into them
+	ThrownG             float64
 }
 
 // ledgerMost is how many lines a ledger shows.
 const ledgerMost = 120
 
 const sums = `SUM(n) AS n, SUM(weighed) AS weighed, SUM(in_g) AS in_g, SUM(out_g) AS out_g, SUM(trim_g) AS trim_g, SUM(back_g) AS back_g,
-	SUM(hands_min) AS hands_min, SUM(hands_out_g) AS hands_out_g, SUM(cost) AS cost`
+	SUM(hands_min) AS hands_min, SUM(hands_out_g) AS hands_out_g, SUM(cost) AS cost,
+	SUM(thrown) AS thrown, SUM(thrown_g) AS thrown_g`
 
 // monday is the first day of a day's week, first that of its month.
 func monday(t time.Time) time.Time { return t.AddDate(0, 0, -(int(t.Weekday())+6)%7) }
@@ -74,9 +77,11 @@ func (s *Store) Ledger(ctx context.Context, by LedgerBy, from, to time.Time) (ou
 
 // added are the columns of a sum, ofDays what sums of days are made of, from summaries.
 const (
-	added  = "span, start, shape, n, weighed, in_g, out_g, trim_g, back_g, hands_min, hands_out_g, cost"
-	ofDays = `SELECT 'd', day, shape, COUNT(*), SUM(out_g > 0), SUM(IF(out_g > 0, in_g, 0)), SUM(out_g), SUM(IF(out_g > 0, trim_g, 0)),
-		SUM(IF(out_g > 0, back_g, 0)), SUM(IF(out_g > 0, hands_min, 0)), SUM(IF(hands_min > 0, out_g, 0)), SUM(IF(out_g > 0, cost, 0)) FROM making_summaries`
+	added = "span, start, shape, n, weighed, in_g, out_g, trim_g, back_g, hands_min, hands_out_g, cost, thrown, thrown_g"
+	// What nobody weighed is not added up; what was thrown away, or of which nothing came out, is.
+	ofDays = `SELECT 'd', day, shape, COUNT(*), SUM(out_said), SUM(IF(out_said OR thrown, in_g, 0)), SUM(out_g), SUM(IF(out_said OR thrown, trim_g, 0)),
+		SUM(IF(out_said OR thrown, back_g, 0)), SUM(IF(out_said OR thrown, hands_min, 0)), SUM(IF(hands_min > 0, out_g, 0)),
+		SUM(IF(out_said OR thrown, cost, 0)), SUM(thrown), SUM(thrown_g) FROM making_summaries`
 )
 
 // addUp makes the sums of a day anew from its makings, and those of its week and month from their days.

@@ -29,6 +29,9 @@ type makingSummary struct {
 	Shape    string
 	InG      float64
 	OutG     float64
+	OutSaid  bool
+	Thrown   bool
+	ThrownG  float64
 	TrimG    float64
 	BackG    float64
 	HandsMin float64
@@ -45,7 +48,7 @@ func summaryOf(m Making, run *bench.Making, events []bench.Event) (makingSummary
 	s := run.Summary(events)
 	doc, err := json.Marshal(s)
 	name := []rune(s.Name)
-	words := []string{s.Name, s.Shape, s.Next}
+	words := []string{s.Name, s.Shape, s.Next, s.Why}
 	words = append(append(append(words, s.Flours...), s.Makers...), s.Lots...)
 	for _, e := range run.State.Remarks {
 		words = append(words, e.Text)
@@ -53,7 +56,7 @@ func summaryOf(m Making, run *bench.Making, events []bench.Event) (makingSummary
 	found := []rune(" " + strings.Join(wordsOf(strings.Join(words, " ")), " "))
 	return makingSummary{MakingID: m.ID, BatchID: m.BatchID, Version: s.Version, Seq: uint64(len(events)), Name: string(name[:min(len(name), 200)]),
 		Felt: s.Felt, Words: string(found[:min(len(found), 8000)]), Began: s.Began, Ended: s.Ended, Doc: doc, Day: s.Began.Local().Format(time.DateOnly),
-		Shape: cut80(s.Shape), InG: s.InG, OutG: s.OutG, TrimG: s.TrimG, BackG: s.BackG, HandsMin: s.HandsMin, Cost: s.Cost}, err
+		Shape: cut80(s.Shape), InG: s.InG, OutG: s.OutG, OutSaid: s.OutSaid, Thrown: s.Thrown, ThrownG: s.ThrownG, TrimG: s.TrimG, BackG: s.BackG, HandsMin: s.HandsMin, Cost: s.Cost}, err
 }
 
 // cut80 is a name as far as its column goes.
@@ -93,6 +96,10 @@ func (s *Store) made(db *gorm.DB) ([]Made, error) {
 	if err := db.Find(&rows).Error; err != nil {
 		return nil, err
 	}
+	return s.madeOf(rows)
+}
+
+func (s *Store) madeOf(rows []makingSummary) ([]Made, error) {
 	out := make([]Made, 0, len(rows))
 	for _, r := range rows {
 		m := Made{ID: r.MakingID, Batch: r.BatchID}

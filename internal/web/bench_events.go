@@ -17,6 +17,7 @@ import (
 	"hollen/internal/account"
 	"hollen/internal/clock"
 	"hollen/internal/core/bench"
+	"hollen/internal/core/doctor"
 	"hollen/internal/core/measure"
 	"hollen/internal/store"
 )
@@ -66,6 +67,20 @@ type benchFood struct {
 	Since      int64   `json:"since,omitempty"` // 0: it stands still
 	CautionMin float64 `json:"caution_min"`
 	DiscardMin float64 `json:"discard_min"`
+	Hung       bool    `json:"hung,omitempty"` // it is dried to keep: past the usual advice, and not given up for that
+	Fine       string  `json:"fine"`           // what to do before caution, between the two, and past both
+	Soon       string  `json:"soon"`
+	Past       string  `json:"past"`
+}
+
+// foodOf is the food clock with what it says.
+func foodOf(run *bench.Making) benchFood {
+	f := &run.Food
+	out := benchFood{UsedS: f.UsedS, Since: stamp(f.Since), CautionMin: f.CautionMin, DiscardMin: f.DiscardMin, Hung: f.Hung}
+	if f.CautionMin > 0 {
+		out.Fine, out.Soon, out.Past = doctor.WaitWords(f.CautionMin, f.DiscardMin)
+	}
+	return out
 }
 
 type benchClock struct {
@@ -105,7 +120,7 @@ func (s *Server) benchStateOf(ctx context.Context, id uint64, known string) (ben
 	st := run.State
 	out := benchState{Seq: place, Now: s.now().UnixMilli(), At: st.Now, Change: run.Change, Remarks: st.Remarks, Felt: st.Felt, Ended: st.EndedBy,
 		Scale: s.scale(), Went: st.Went[max(0, len(st.Went)-mostBack):], Clocks: []benchClock{}, Also: []benchClock{},
-		Food: benchFood{run.Food.UsedS, stamp(run.Food.Since), run.Food.CautionMin, run.Food.DiscardMin}, Shapes: map[int]string{}}
+		Food: foodOf(&run), Shapes: map[int]string{}}
 	doc, err := json.Marshal(run.Steps)
 	if err != nil {
 		return out, err

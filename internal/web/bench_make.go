@@ -218,8 +218,9 @@ func (s *Server) tapBench(c *gin.Context) {
 	}
 	e := bench.Event{ID: fmt.Sprintf("p%d", s.now().UnixNano()), At: s.now(), What: bench.What(values.Get("what")), Step: values.Get("step"),
 		Of: values.Get("of"), Text: values.Get("text")}
+	g := strings.TrimSpace(values.Get("g"))
 	events := []bench.Event{e}
-	if g := strings.TrimSpace(values.Get("g")); g != "" {
+	if g != "" {
 		n, read := measure.ParseMass(g)
 		if !read {
 			n, read = measure.ParseNumber(g)
@@ -228,7 +229,13 @@ func (s *Server) tapBench(c *gin.Context) {
 			s.fail(c, http.StatusUnprocessableEntity, "That is no mass.", "A number of grams is read, as in 541. Go back: nothing is lost.")
 			return
 		}
-		events = append([]bench.Event{{ID: e.ID + "w", At: e.At, What: bench.Weighed, Step: e.Step, G: n}}, events...)
+		if e.What == bench.Ended { // what came out, or was thrown away
+			if events[0].G = n; e.Of == "" {
+				events[0].Of = bench.OutWeighed
+			}
+		} else {
+			events = append([]bench.Event{{ID: e.ID + "w", At: e.At, What: bench.Weighed, Step: e.Step, G: n}}, events...)
+		}
 	}
 	_, refused, err := s.takeEvents(c.Request.Context(), kept.ID, events)
 	if err != nil {
@@ -298,11 +305,8 @@ func (s *Server) listMakings(c *gin.Context) {
 			}
 			row.How = fmt.Sprintf("step %d of %d", min(run.State.Now+1, len(run.Steps)), len(run.Steps))
 		default:
-			row.How, row.Out, row.Next = madeWords(&ended[i].Summary), "", ended[i].Next
-			if g := ended[i].OutG; g > 0 {
-				row.Out = in.Grams(g)
-			}
-			if v.Last == 0 {
+			row.How, row.Out, row.Next = madeWords(&ended[i].Summary), ended[i].OutWords(in), ended[i].Next
+			if v.Last == 0 && !ended[i].Thrown {
 				v.Last = m.ID
 			}
 		}
@@ -381,11 +385,9 @@ func (s *Server) showMade(c *gin.Context) {
 	if st.Felt != nil {
 		v.Felt = feltWords[*st.Felt+2]
 	}
-	if st.OutG > 0 {
-		v.Out = run.Begun.In().Grams(st.OutG)
-	}
-	if st.OutN > 0 {
-		v.Out = strings.TrimPrefix(v.Out+", "+measure.Plural(st.OutN, "piece", "pieces"), ", ")
+	if !v.Open {
+		sum := run.Summary(nil)
+		v.Out = sum.OutWords(shownIn(c))
 	}
 	var err error
 	if v.Pictures, err = s.store.Pictures(c.Request.Context(), kept.ID); err != nil {

@@ -105,6 +105,7 @@ type benchSign struct {
 	Station   string          `json:"station"`
 	Key       string          `json:"key"`
 	Name      string          `json:"name"`
+	Waits     bool            `json:"waits,omitempty"` // it is about how long it waited: the clock of the egg speaks first
 	Questions []benchQuestion `json:"questions"`
 	Findings  []benchFinding  `json:"findings"`
 }
@@ -130,7 +131,7 @@ func benchSigns(p *plan.Plan) (out []benchSign) {
 	patient := p.Patient()
 	for _, st := range request.Stages() {
 		for _, sign := range doctor.Search(string(st), "", patient.On) {
-			b := benchSign{Station: string(st), Key: sign.Key, Name: sign.Name, Questions: []benchQuestion{}}
+			b := benchSign{Station: string(st), Key: sign.Key, Name: sign.Name, Waits: sign.Key == doctor.Interrupted, Questions: []benchQuestion{}}
 			for _, q := range sign.Questions {
 				if len(q.Answers) == 0 {
 					continue // a number of minutes: the bench knows them

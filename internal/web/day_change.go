@@ -13,6 +13,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"hollen/internal/core/day"
+	"hollen/internal/core/request"
 	"hollen/internal/store"
 )
 
@@ -35,24 +36,59 @@ func (s *Server) showDay(c *gin.Context, status int, d *dayNow, v *dayView) {
 		s.failStore(c, err)
 		return
 	}
-	for _, k := range known {
+	for _, k := range offered(nil, known) {
 		if !slices.ContainsFunc(d.Jobs, func(j day.Job) bool { return j.Batch == k.ID }) {
-			v.Add = append(v.Add, knownRow{k.ID, k.Name})
+			v.Add = append(v.Add, k)
 		}
 	}
 	s.render(c, status, "day", v.Head, v)
 }
 
-// mostOffered is how many of the newest batches an order or a day is offered.
+// mostOffered is how many of the newest batches an order or a day is offered, besides those that fit.
 const mostOffered = 60
 
-// known are the newest batches, as orders name them.
+// known are all batches there are, the newest first.
 func (s *Server) known(ctx context.Context) (out []day.Known, err error) {
-	all, err := s.store.Newest(ctx, mostOffered)
+	all, err := s.store.AllNamed(ctx)
 	for _, b := range all {
 		out = append(out, day.Known(b))
 	}
 	return out, err
+}
+
+// offered are the batches a choice shows: those that fit, then the newest.
+func offered(fits, known []day.Known) (out []knownRow) {
+	for _, k := range slices.Concat(fits[:min(len(fits), mostOffered)], known[:min(len(known), mostOffered)]) {
+		if !slices.ContainsFunc(out, func(r knownRow) bool { return r.ID == k.ID }) {
+			out = append(out, knownRow{k.ID, keptName(k)})
+		}
+	}
+	return out
+}
+
+// keptName is the name of a batch, with how it is kept where that is not for today.
+func keptName(k day.Known) string {
+	if words := map[string]string{"freezer": ", frozen", "shelf": ", dried to keep"}[k.Kept]; words != "" {
+		return k.Name + words
+	}
+	return k.Name
+}
+
+// alike says of the batches that may be meant by the orders of a day whether two are the same thing made again.
+func (s *Server) alike(ctx context.Context, wants []day.Want, known []day.Known) (func(a, b uint64) bool, error) {
+	var ids []uint64
+	for _, w := range wants {
+		if fits := day.Find(w.What, known).Fits; len(w.Jobs) == 0 {
+			for _, k := range fits[:min(len(fits), day.MostCompared)] {
+				ids = append(ids, k.ID)
+			}
+		}
+	}
+	of, err := s.store.ByIDs(ctx, ids)
+	return func(a, b uint64) bool {
+		x, y := of[a].Request.Request, of[b].Request.Request
+		return request.SameDough(&x, &y) && x.Cut.Shape == y.Cut.Shape && x.Cut.Filling.Name == y.Cut.Filling.Name && x.Cut.Filling.Kind == y.Cut.Filling.Kind && len(x.Cut.Also) == len(y.Cut.Also)
+	}, err
 }
 
 // stampDay says whether a day has moved, for windows that look at it.

@@ -36,6 +36,7 @@ type dayNow struct {
 	Gone     []string          // and of those that are not there any more
 	Versions map[uint64]int    // of its batches that are there
 	Making   map[uint64]uint64 // by batch, at the bench on that day
+	Thrown   map[uint64]string // why batches of its orders were thrown away
 }
 
 // dayCache holds the days last looked at as they were kept, to be read once for each change.
@@ -139,6 +140,9 @@ func (s *Server) markDay(ctx context.Context, date string, midnight time.Time) (
 	if d.Orders, err = s.store.Orders(ctx, date); err != nil {
 		return nil, err
 	}
+	if err = s.lose(ctx, d.Orders); err != nil {
+		return nil, err
+	}
 	d.Wants = wantsOf(d.Orders)
 	var ids []uint64
 	for _, j := range d.Jobs {
@@ -155,7 +159,10 @@ func (s *Server) markDay(ctx context.Context, date string, midnight time.Time) (
 			d.Stale = append(d.Stale, j.Letter)
 		}
 	}
-	d.Stamp = fmt.Sprint(d.Version, ".", len(d.Orders))
+	if d.Thrown, err = s.store.Thrown(ctx, slices.Concat(ids, lostOf(d.Orders))); err != nil {
+		return nil, err
+	}
+	d.Stamp = fmt.Sprint(d.Version, ".", len(d.Orders), ".", len(d.Thrown))
 	if d.Planned() {
 		return d, s.liven(ctx, d, ids)
 	}
@@ -177,10 +184,42 @@ func (s *Server) startDay(ctx context.Context, d *dayNow) error {
 	return nil
 }
 
+// lose has orders whose batch was thrown away be without one again: it serves nobody, until another does.
+func (s *Server) lose(ctx context.Context, orders []store.Order) error {
+	var ids []uint64
+	for _, o := range orders {
+		if o.Batch != nil {
+			ids = append(ids, *o.Batch)
+		}
+	}
+	thrown, err := s.store.Thrown(ctx, ids)
+	if err != nil {
+		return err
+	}
+	for i := range orders {
+		if o := &orders[i]; o.Batch != nil {
+			if _, gone := thrown[*o.Batch]; gone {
+				o.Lost, o.Batch = o.Batch, nil
+			}
+		}
+	}
+	return nil
+}
+
+// lostOf are the batches that were thrown away.
+func lostOf(orders []store.Order) (out []uint64) {
+	for _, o := range orders {
+		if o.Lost != nil {
+			out = append(out, *o.Lost)
+		}
+	}
+	return out
+}
+
 // wantsOf are the orders as a day sees them.
 func wantsOf(orders []store.Order) (out []day.Want) {
 	for _, o := range orders {
-		w := day.Want{ID: o.ID, Who: o.Who, What: o.What, Due: o.Due, Count: o.Portions}
+		w := day.Want{ID: o.ID, Who: o.Who, What: o.What, Due: o.Due, Count: o.Portions, Note: o.Note, Lost: o.Lost != nil}
 		if o.Batch != nil {
 			w.Jobs = []uint64{*o.Batch}
 		}

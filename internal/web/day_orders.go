@@ -1,6 +1,7 @@
 package web
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"fmt"
@@ -34,6 +35,7 @@ type orderRow struct {
 	Batch                           uint64
 	BatchName                       string
 	Short                           string // its batch makes less than is ordered of it
+	Lost                            string // its batch was thrown away, and why
 	Errors                          map[string]string
 }
 
@@ -49,6 +51,8 @@ type proposalRow struct {
 	With   []withRow // proposals whose dough it can be cut from, too
 	Err    string
 	Here   []knownRow // batches that are on the day already
+	Ask    string     // why nothing is chosen
+	Notes  []string
 }
 
 // withRow is another proposal, by its orders.
@@ -99,6 +103,9 @@ func (s *Server) showOrders(c *gin.Context, status int, d *dayNow, v ordersView)
 	var ids []uint64
 	for _, o := range d.Orders {
 		r := rowOfOrder(o)
+		if o.Lost != nil {
+			r.Lost = cmp.Or(d.Thrown[*o.Lost], "no reason said")
+		}
 		if r.Batch != 0 {
 			ids = append(ids, r.Batch)
 		}
@@ -147,13 +154,14 @@ func (s *Server) propose(ctx context.Context, d *dayNow, v *ordersView) error {
 	for i := range wants {
 		wants[i].ID = uint64(i + 1)
 	}
-	for i, p := range day.Propose(wants, known) {
-		row := proposalRow{At: i, What: p.What, Source: p.Source}
+	alike, err := s.alike(ctx, wants, known)
+	if err != nil {
+		return err
+	}
+	for i, p := range day.Propose(wants, known, alike) {
+		row := proposalRow{At: i, What: p.What, Source: p.Source, Ask: p.Ask, Notes: p.Notes, From: offered(p.Fits, known)}
 		for _, j := range d.Jobs {
 			row.Here = append(row.Here, knownRow{j.Batch, j.Letter + ", " + j.Name})
-		}
-		for _, k := range known {
-			row.From = append(row.From, knownRow{k.ID, k.Name})
 		}
 		if p.Source != 0 {
 			if made, err := s.scaled(ctx, p.Source, p.Portions, d.Date, ""); err == nil {
@@ -226,6 +234,7 @@ func (s *Server) scaled(ctx context.Context, source uint64, portions float64, da
 		return nil, err
 	}
 	r := b.Request.Request.Again(date)
+	portions = math.Ceil(portions - 1e-9) // half a portion is ordered, and no batch is planned for it
 	r.Amount.By, r.Amount.Portions, r.Cut.Also = request.ByPortions, portions, append(slices.Clone(r.Cut.Also), also...)
 	if name != "" {
 		r.Name = name
@@ -234,7 +243,7 @@ func (s *Server) scaled(ctx context.Context, source uint64, portions float64, da
 	ru := s.rulesOf(ctx, &r)
 	p, err := plan.Make(ru, r)
 	for ask, tries := portions, 0; err == nil && p.Formula.Portions < portions*ru.Day.EnoughShare && tries < 6; tries++ {
-		ask += max(portions-p.Formula.Portions, portions/50)
+		ask = math.Ceil(ask + max(portions-p.Formula.Portions, portions/50))
 		r.Amount.Portions = ask
 		p, err = plan.Make(ru, r)
 	}
@@ -557,7 +566,11 @@ func (s *Server) shapeOf(ctx context.Context, what string, dough *request.Reques
 	if err != nil {
 		return request.ShapePart{}, err
 	}
-	b, err := s.store.Get(ctx, day.Match(what, known))
+	id := uint64(0)
+	if f := day.Find(what, known); len(f.Fits) > 0 && !f.Nearly {
+		id = f.Fits[0].ID
+	}
+	b, err := s.store.Get(ctx, id)
 	if err != nil && !errors.Is(err, store.ErrNotFound) {
 		return request.ShapePart{}, err
 	}
@@ -575,6 +588,9 @@ func (s *Server) keepPut(ctx context.Context, d *dayNow, names []string) (err er
 	}
 	var v dayView
 	if d.Orders, err = s.store.Orders(ctx, d.Date); err != nil {
+		return err
+	}
+	if err := s.lose(ctx, d.Orders); err != nil {
 		return err
 	}
 	d.Wants = wantsOf(d.Orders)

@@ -141,7 +141,10 @@ type wallView struct {
 	Style             template.CSS // how large it is written, so that a day is a page
 }
 
-type wallOrder struct{ Who, What, When, Ready, Letters string }
+type wallOrder struct {
+	Who, What, When, Ready, Letters, Note string
+	Late                                  bool
+}
 
 // showWall shows the day’s list as it is printed.
 func (s *Server) showWall(c *gin.Context) {
@@ -155,12 +158,17 @@ func (s *Server) showWall(c *gin.Context) {
 		v.Lines, v.Proof = d.byClock(), day.Proof(d.Answer())
 	}
 	for _, w := range d.Wants {
-		o := wallOrder{Who: w.Who, What: fmt.Sprintf("%s, %s", w.What, measure.Plural(int(math.Round(w.Count)), "portion", "portions")), When: day.Time(w.Due)}
+		o := wallOrder{Who: w.Who, What: fmt.Sprintf("%s, %s", w.What, measure.Plural(int(math.Round(w.Count)), "portion", "portions")), When: day.Time(w.Due), Note: w.Note}
 		if d.Planned() {
 			said := d.said()
 			if end, ok := said.End(w); ok {
-				o.Ready = day.Time(end)
+				if o.Ready = day.Time(end); end > w.Due {
+					o.Late, o.Ready = true, fmt.Sprintf("%s, %s late", o.Ready, day.Words(end-w.Due))
+				}
 			}
+		}
+		if w.Lost {
+			o.Late, o.Ready = true, "thrown away"
 		}
 		for _, j := range d.Jobs {
 			if slices.Contains(w.Jobs, j.Batch) {
@@ -185,10 +193,12 @@ type phoneView struct {
 	Stamp           string
 	Late            []lateRow
 	Better          *betterRow
+	Lost            []string
 }
 
 type phoneCard struct {
 	Word, Key, Letter, Face, Edge, Head, Batch, When, Left, Rest string
+	Notes                                                        []string
 	Making, BatchID                                              uint64
 	Begun                                                        bool
 }
@@ -205,7 +215,7 @@ func (s *Server) showPhone(c *gin.Context) {
 	}
 	if d.Planned() {
 		full := d.view(shownIn(c), "")
-		v.Late, v.Better, v.Cards = full.Late, full.Better, d.cards(v.Who)
+		v.Late, v.Better, v.Cards, v.Lost = full.Late, full.Better, d.cards(v.Who), full.Lost
 	}
 	s.render(c, http.StatusOK, "phone", "Now, next, then", v)
 }
@@ -226,7 +236,7 @@ func (d *dayNow) cards(who string) (out []phoneCard) {
 	for _, i := range order {
 		t, x, j := &d.Sheet.Day.Tasks[i], d.Shown[i], d.Jobs[d.Sheet.Day.Tasks[i].Batch]
 		p := phoneCard{Key: t.Key, Letter: j.Letter, Face: j.Face, Edge: j.Edge, Head: t.Name, Batch: j.Name, Making: d.Making[j.Batch], BatchID: j.Batch,
-			Begun: d.Facts[i].Begun, When: day.Time(x.Start)}
+			Notes: d.notesOf(j.Batch), Begun: d.Facts[i].Begun, When: day.Time(x.Start)}
 		if x.By >= 0 && who == "" {
 			p.When += ", " + d.Sheet.Day.People[x.By].Name
 		}
@@ -415,6 +425,7 @@ type outRow struct {
 
 type outBatch struct {
 	Letter, Face, Edge, Name string
+	Notes                    []string
 	Lines                    []outRow
 }
 
@@ -439,7 +450,7 @@ func (s *Server) setOut(c *gin.Context) {
 			continue
 		}
 		made = append(made, p)
-		b := outBatch{Letter: j.Letter, Face: j.Face, Edge: j.Edge, Name: p.Request.Name}
+		b := outBatch{Letter: j.Letter, Face: j.Face, Edge: j.Edge, Name: p.Request.Name, Notes: d.notesOf(j.Batch)}
 		for _, a := range p.ToWeigh() {
 			b.Lines = append(b.Lines, outRow{a.What, a.Now(), a.Note, false})
 		}

@@ -11,6 +11,7 @@ import (
 	"hollen/internal/core/day"
 	"hollen/internal/core/measure"
 	"hollen/internal/draw"
+	"hollen/internal/store"
 )
 
 // dayView is the page of a day.
@@ -44,7 +45,8 @@ type dayView struct {
 	Next       string
 	Before     string // the days next to it
 	After      string
-	Unserved   string // for whom an order’s batch is not on the day
+	Unserved   string   // for whom an order’s batch is not on the day
+	Lost       []string // for whom what was made was thrown away, and why
 }
 
 // dayRow is a batch of the day in its list.
@@ -138,6 +140,9 @@ func (d *dayNow) view(in measure.System, key string) *dayView {
 	}
 	var unserved []string
 	for _, o := range d.Orders {
+		if o.Lost != nil {
+			v.Lost = append(v.Lost, d.lostWords(o))
+		}
 		if o.Batch == nil {
 			v.Waiting++
 		} else if !slices.ContainsFunc(d.Jobs, func(j day.Job) bool { return j.Batch == *o.Batch && !j.Left }) {
@@ -169,6 +174,25 @@ func (d *dayNow) view(in measure.System, key string) *dayView {
 	v.Sel = d.selected(key)
 	v.Next = d.next(said)
 	return v
+}
+
+// lostWords say whose order was thrown away, when it is due and why.
+func (d *dayNow) lostWords(o store.Order) string {
+	words := fmt.Sprintf("what was made for %s, due %s", o.Who, day.Time(o.Due))
+	if why := d.Thrown[*o.Lost]; why != "" {
+		words += " (" + why + ")"
+	}
+	return words + ". Nothing serves it yet."
+}
+
+// notesOf are the notes of the orders a batch serves, each with whose it is.
+func (d *dayNow) notesOf(batch uint64) (out []string) {
+	for _, w := range d.Wants {
+		if w.Note != "" && slices.Contains(w.Jobs, batch) {
+			out = append(out, w.Who+": "+w.Note)
+		}
+	}
+	return out
 }
 
 func handsWords(n int) string {
@@ -241,7 +265,11 @@ func (d *dayNow) row(at int, in measure.System, said *day.Said) dayRow {
 		if !slices.Contains(w.Jobs, j.Batch) {
 			continue
 		}
-		wanted = append(wanted, fmt.Sprintf("%s, %s", w.Who, day.Time(w.Due)))
+		to := fmt.Sprintf("%s, %s", w.Who, day.Time(w.Due))
+		if w.Note != "" {
+			to += " (" + w.Note + ")"
+		}
+		wanted = append(wanted, to)
 		if said != nil {
 			if end, ok := said.End(w); ok {
 				hand = min(hand, w.Due-end)
@@ -257,6 +285,10 @@ func (d *dayNow) row(at int, in measure.System, said *day.Said) dayRow {
 		r.InHand = day.Words(hand)
 	}
 	if said == nil || j.Left {
+		return r
+	}
+	if why, thrown := d.Thrown[j.Batch]; thrown {
+		r.Now, r.InHand, r.Late = strings.TrimSuffix("thrown away: "+why, ": "), "", true
 		return r
 	}
 	d.doing(&r, at)

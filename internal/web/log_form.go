@@ -47,7 +47,8 @@ func logFields(in measure.System, r *request.Request) []logField {
 		{Key: "trim_back_g", Label: "Of them, kneaded into the next piece", Unit: unit, most: bench.MaxG, mass: true},
 		{Key: "cut_mm", Label: "A ribbon, as it was cut", Unit: length, least: 50, most: bench.MaxRibbonMM, long: true},
 		{Key: "settled_mm", Label: "The same, once it had pulled in", Unit: length, least: 35, most: bench.MaxRibbonMM, long: true},
-		{Key: "out_g", Label: "Came out", Unit: unit, most: bench.MaxG, mass: true},
+		{Key: "thrown_g", Label: "Thrown away", Unit: unit, Hint: "empty: all of it, where a reason stands below", most: bench.MaxG, mass: true},
+		{Key: "out_g", Label: "Came out", Unit: unit, Hint: "0: nothing; empty: not weighed", most: bench.MaxG, mass: true},
 	}
 	if !r.Cut.Kind().Traits().Lengths {
 		all = slices.DeleteFunc(all, func(f logField) bool { return f.long })
@@ -58,7 +59,9 @@ func logFields(in measure.System, r *request.Request) []logField {
 // logForm is the short form of a batch that was made.
 type logForm struct {
 	readAt time.Time // when it is read
-	To     string    // where it is posted
+	Why    string    // it was thrown away
+	WhyEr  string
+	To     string // where it is posted
 	Name   string
 	Back   string
 	Once   string // marks this form: sent twice, it counts once
@@ -206,6 +209,9 @@ func (x *logField) shownAs(in measure.System, v float64) string {
 func (f *logForm) read(in measure.System, v url.Values) (got map[string]float64, ok bool) {
 	got, ok = map[string]float64{}, true
 	f.Felt, f.Touch, f.Maker, f.Next = v.Get("felt"), v.Get("touch"), strings.TrimSpace(v.Get("maker")), strings.TrimSpace(v.Get("next"))
+	if f.Why = strings.TrimSpace(v.Get("why")); len([]rune(f.Why)) > bench.MaxText*3/4 {
+		f.WhyEr, ok = fmt.Sprintf("%d letters at most.", bench.MaxText*3/4), false
+	}
 	if len([]rune(f.Next)) > bench.MaxText*3/4 {
 		f.NextEr, ok = fmt.Sprintf("%d letters at most.", bench.MaxText*3/4), false
 	}
@@ -446,11 +452,20 @@ func (f *logForm) events(p *plan.Plan, began time.Time, st *bench.State, got map
 			say(bench.Event{What: bench.Felt, N: i - 2, At: now})
 		}
 	}
-	if whole || f.Next != "" || got["out_g"] > 0 {
-		e := bench.Event{What: bench.Ended, G: got["out_g"], Text: f.Next, At: now}
+	g, weighed := got["out_g"]
+	if whole || f.Next != "" || weighed || f.Why != "" {
+		e := bench.Event{What: bench.Ended, G: g, Text: f.Next, At: now}
+		if weighed {
+			e.Of = bench.OutWeighed
+		}
 		if !whole { // what is not said anew stays
-			e.N, e.G = st.OutN, cmp.Or(e.G, st.OutG)
-			e.Text = cmp.Or(e.Text, st.Next)
+			e.N, e.Text = st.OutN, cmp.Or(e.Text, st.Next)
+			if !weighed && st.OutSaid {
+				e.Of, e.G = bench.OutWeighed, st.OutG
+			}
+		}
+		if f.Why != "" {
+			e.Of, e.G, e.Text = bench.ThrownAway, got["thrown_g"], f.Why
 		}
 		say(e)
 	}

@@ -14,7 +14,7 @@ import (
 
 // ledgerRow is a week, a month or a shape of the ledger.
 type ledgerRow struct {
-	Of, N, In, Out, Yield, Trims, Back, Cost, Each, PerKG string
+	Of, N, In, Out, Yield, Trims, Back, Cost, Each, PerKG, Thrown string
 }
 
 // ledgerView is what went in and what came out.
@@ -69,7 +69,8 @@ func (s *Server) showLedger(c *gin.Context) {
 		all = store.LedgerLine{Of: "In all", N: all.N + l.N, Weighed: all.Weighed + l.Weighed,
 			InG: all.InG + l.InG, OutG: all.OutG + l.OutG, TrimG: all.TrimG + l.TrimG,
 			BackG:    all.BackG + l.BackG,
-			HandsMin: all.HandsMin + l.HandsMin, HandsOutG: all.HandsOutG + l.HandsOutG, Cost: all.Cost + l.Cost}
+			HandsMin: all.HandsMin + l.HandsMin, HandsOutG: all.HandsOutG + l.HandsOutG, Cost: all.Cost + l.Cost,
+			Thrown: all.Thrown + l.Thrown, ThrownG: all.ThrownG + l.ThrownG}
 	}
 	if len(lines) > 1 {
 		total := ledgerRowOf(in, h.Prices.Currency, "", all)
@@ -92,7 +93,10 @@ func ledgerRowOf(in measure.System, currency, by string, l store.LedgerLine) led
 			r.Of = "week of " + t.Format("2 January 2006")
 		}
 	}
-	if l.OutG <= 0 {
+	if l.Thrown > 0 {
+		r.Thrown = fmt.Sprintf("%d, %s", l.Thrown, in.KG(l.ThrownG/1000, 1))
+	}
+	if l.InG <= 0 {
 		return r
 	}
 	r.In, r.Out, r.Trims = in.KG(l.InG/1000, 1), in.KG(l.OutG/1000, 1), in.KG(l.TrimG/1000, 1)
@@ -104,7 +108,9 @@ func ledgerRowOf(in measure.System, currency, by string, l store.LedgerLine) led
 	}
 	if l.Cost > 0 {
 		r.Cost = strings.TrimSpace(fmt.Sprintf("%s %s", currency, measure.Thousands(l.Cost)))
-		r.Each = strings.TrimSpace(fmt.Sprintf("%s %.2f", currency, l.Cost/(l.OutG/1000)))
+		if l.OutG > 0 {
+			r.Each = strings.TrimSpace(fmt.Sprintf("%s %.2f", currency, l.Cost/(l.OutG/1000)))
+		}
 	}
 	if l.HandsOutG > 0 {
 		r.PerKG = fmt.Sprintf("%.0f", l.HandsMin/(l.HandsOutG/1000))
@@ -202,7 +208,7 @@ func pairsOf(in measure.System, a, b *store.Made) (out []besidePair) {
 	add("Sheet, measured", mm(a.SheetMM), mm(b.SheetMM))
 	add("planned", mm(a.PlanMM), mm(b.PlanMM))
 	add("Lost in drying", n(100*a.Loss, "%.1f %%"), n(100*b.Loss, "%.1f %%"))
-	add("Came out", g(a.OutG), g(b.OutG))
+	add("Came out", a.OutWords(in), b.OutWords(in))
 	add("From beginning to end", measure.Minutes(a.Min), measure.Minutes(b.Min))
 	hands := func(m *store.Made) string {
 		if m.HandsMin == 0 {

@@ -138,7 +138,10 @@ func logRowOf(in measure.System, m *store.Made) logRow {
 	if m.Felt != nil {
 		r.Felt = feltWords[*m.Felt+2]
 	}
-	if m.OutG > 0 {
+	switch {
+	case m.Thrown:
+		r.Out = "thrown away"
+	case m.OutSaid:
 		r.Out = in.Grams(m.OutG)
 	}
 	return r
@@ -205,7 +208,7 @@ func (s *Server) downloadLogCSV(c *gin.Context) {
 	c.Header("Content-Disposition", `attachment; filename="log.csv"`)
 	w := csv.NewWriter(c.Writer)
 	_ = w.Write([]string{"making", "batch", "name", "began", "ended", "shape", "flours", "lots", "makers", "flour_g", "dough_g", "hw_points", "plan_hw_points",
-		"felt", "poke_s", "sheet_mm", "out_g", "pieces", "minutes", "hands_min", "next"})
+		"felt", "poke_s", "sheet_mm", "out_g", "pieces", "minutes", "hands_min", "next", "thrown_g", "thrown_why"})
 	f := func(v float64) string {
 		if v == 0 {
 			return ""
@@ -213,13 +216,17 @@ func (s *Server) downloadLogCSV(c *gin.Context) {
 		return strconv.FormatFloat(v, 'f', -1, 64)
 	}
 	for _, m := range all {
+		out := f(m.OutG)
+		if m.OutSaid && m.OutG == 0 { // said, and nothing
+			out = "0"
+		}
 		felt := ""
 		if m.Summary.Felt != nil {
 			felt = fmt.Sprint(*m.Summary.Felt)
 		}
 		_ = w.Write([]string{fmt.Sprint(m.ID), fmt.Sprint(m.Batch), m.Name, m.Began.Format(time.RFC3339), m.Ended.Format(time.RFC3339), m.Shape,
 			strings.Join(m.Flours, "; "), strings.Join(m.Lots, "; "), strings.Join(m.Makers, "; "), f(m.FlourG), f(m.DoughG), f(m.Hw), f(m.PlanHw), felt,
-			f(m.PokeS), f(m.SheetMM), f(m.OutG), f(float64(m.Pieces)), f(m.Min), f(m.HandsMin), m.Next})
+			f(m.PokeS), f(m.SheetMM), out, f(float64(m.Pieces)), f(m.Min), f(m.HandsMin), m.Next, f(m.ThrownG), m.Why})
 	}
 	w.Flush()
 }

@@ -38,6 +38,7 @@ type Progress struct {
 	MadeG    float64   `json:"made_g,omitempty"` // of those that were weighed
 	MadeN    int       `json:"made_n,omitempty"` // and how many they were
 	Loss     float64   `json:"loss,omitempty"`   // of mass in drying, share
+	LossAt   time.Time `json:"loss_at,omitzero"` // when that was weighed
 	Shrunk   float64   `json:"shrunk,omitempty"` // of its length a ribbon pulled in, share
 	Held     bool      `json:"held,omitempty"`   // waits while a step put in before it is done
 	stopped  bool      // left out, since its piece ends before it
@@ -309,7 +310,7 @@ func (p *Progress) measure(e *Event, x *Step) {
 	case Shrunk:
 		p.Shrunk = 1 - e.MM/e.FromMM
 	case Dried:
-		p.Loss = min(.9, 1-e.G/max(e.FromG, e.G))
+		p.Loss, p.LossAt = min(.9, 1-e.G/max(e.FromG, e.G)), e.At
 	case Made:
 		p.Made = max(0, p.Made+e.N)
 		if e.G > 0 && e.N > 0 {

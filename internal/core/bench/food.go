@@ -5,6 +5,7 @@ import (
 	"strings"
 	"time"
 
+	"hollen/internal/core/cook"
 	"hollen/internal/core/request"
 )
 
@@ -15,6 +16,8 @@ type Food struct {
 	Since      time.Time `json:"since,omitzero"` // zero: it does not run now
 	CautionMin float64   `json:"caution_min"`
 	DiscardMin float64   `json:"discard_min"`
+	// Hung says that it is dried to keep: past the usual advice once, and no more said of it; the clock stops at the weight it keeps at.
+	Hung bool `json:"hung,omitempty"`
 }
 
 // OutMin is how long it has been out by a moment, min.
@@ -28,7 +31,7 @@ func (f Food) OutMin(at time.Time) float64 {
 // food is the food clock: from mixing on, the fridge apart, until the last load is in the pot or it is put away cold.
 func (m *Making) food() Food {
 	d := &m.Begun.Dry
-	f := Food{CautionMin: d.CautionAt, DiscardMin: d.DiscardAt}
+	f := Food{CautionMin: d.CautionAt, DiscardMin: d.DiscardAt, Hung: m.Begun.Keep.Where == cook.Shelf}
 	out := func(at time.Time) {
 		if f.Since.IsZero() {
 			f.Since = at
@@ -50,6 +53,8 @@ func (m *Making) food() Food {
 			if !x.Over.IsZero() {
 				out(x.Over)
 			}
+		case s.Kind == Pack && f.Hung && !x.LossAt.IsZero() && x.Loss >= m.keepsAtLoss()-1e-3:
+			in(x.LossAt)
 		case (s.Kind == Pack || s.Kind == Pot) && !x.Over.IsZero():
 			in(x.Over)
 		}
@@ -61,6 +66,15 @@ func (m *Making) food() Food {
 		return Food{}
 	}
 	return f
+}
+
+// keepsAtLoss is the share of its mass what is dried to keep must lose.
+func (m *Making) keepsAtLoss() float64 {
+	k := m.Ahead.Dry.ToKeep
+	if k == nil || k.RawG <= 0 {
+		return 1
+	}
+	return 1 - k.TargetG/k.RawG
 }
 
 // asMeasured gives rack and pot the minutes of the sheet as it was measured, and of what it has lost: weighed, or by how

@@ -1,16 +1,19 @@
 package bench
 
 import (
+	"fmt"
 	"math"
 	"slices"
+	"strings"
 	"time"
 
+	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
 )
 
 // SummaryVersion is the version of a Summary: it goes up when one of the same making may come out otherwise, so that those
 // kept are made anew.
-const SummaryVersion = 8
+const SummaryVersion = 9
 
 // Summary is what lists, charts and the ledger read of an ended making, so that they need not fold it. Masses g, times
 // min, hydration points.
@@ -31,6 +34,10 @@ type Summary struct {
 	TargetHw  float64   `json:"target_hw_points"` // with what was learned
 	Felt      *int      `json:"felt,omitempty"`
 	OutG      float64   `json:"out_g,omitempty"`
+	OutSaid   bool      `json:"out_said,omitempty"` // OutG was weighed, also where it is nought
+	Thrown    bool      `json:"thrown,omitempty"`   // it ended thrown away
+	ThrownG   float64   `json:"thrown_g,omitempty"` // all that was planned where nobody weighed it
+	Why       string    `json:"why,omitempty"`      // it was thrown away
 	PlanOutG  float64   `json:"plan_out_g"`
 	Pieces    int       `json:"pieces,omitempty"` // counted out
 	Made      int       `json:"made,omitempty"`   // nests, pieces or handfuls counted at the cut
@@ -56,10 +63,13 @@ func (m *Making) Summary(events []Event) Summary {
 	p, a, st := m.Begun, m.Ahead, &m.State
 	s := Summary{Version: SummaryVersion, Name: p.Request.Name, Shape: a.Cut.Shape.Name, Flours: []string{}, Began: st.Began, Ended: st.Ended,
 		FlourG: round(a.Formula.FlourG), DoughG: round(a.Formula.Dough.MassG), Hw: round(a.Formula.Dough.Hw), PlanHw: round(p.Formula.Dough.Hw),
-		TargetHw: round(p.Formula.Target.Hw), Felt: st.Felt, OutG: st.OutG, PlanOutG: round(p.Cut.AllMadeG), Pieces: st.OutN, PlanMM: round(p.Roll.SheetMM),
+		TargetHw: round(p.Formula.Target.Hw), Felt: st.Felt, OutG: st.OutG, OutSaid: st.OutSaid, Thrown: st.Thrown, ThrownG: st.ThrownG, Why: st.Why, PlanOutG: round(p.Cut.AllMadeG), Pieces: st.OutN, PlanMM: round(p.Roll.SheetMM),
 		RH: p.Request.Room.RH, TempC: p.Request.Room.TempC, InG: round(a.Cost.InG + a.Cut.FillTotalG), TrimG: round(a.Cut.AllTrimG),
 		Cost:   round(a.Cost.Total.Units()),
 		Makers: []string{}, Lots: []string{}, Next: st.Next}
+	if s.Thrown && s.ThrownG == 0 {
+		s.ThrownG = round(a.Cut.AllMadeG)
+	}
 	flours := slices.Clone(a.Formula.Flours)
 	slices.SortStableFunc(flours, func(x, y plan.Weighed) int { return int(math.Copysign(1, y.Share-x.Share)) })
 	for _, f := range flours {
@@ -125,3 +135,22 @@ func lastOfPiece(steps []Step, i int) bool {
 }
 
 func round(v float64) float64 { return math.Round(1000*v) / 1000 }
+
+// OutWords say what came out of a making: weighed, nothing, not weighed, or thrown away and why.
+func (s *Summary) OutWords(in measure.System) string {
+	words := ""
+	switch {
+	case s.Thrown:
+		return strings.TrimSuffix(fmt.Sprintf("thrown away, %s: %s", in.Grams(s.ThrownG), s.Why), ": ")
+	case s.OutSaid && s.OutG == 0:
+		return "nothing came out"
+	case s.OutSaid:
+		words = in.Grams(s.OutG) + " came out"
+	default:
+		words = fmt.Sprintf("not weighed, %s as planned", in.Grams(s.PlanOutG))
+	}
+	if s.Pieces > 0 {
+		words += ", " + measure.Plural(s.Pieces, "piece", "pieces")
+	}
+	return words
+}

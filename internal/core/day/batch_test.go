@@ -1,6 +1,7 @@
 package day_test
 
 import (
+	"fmt"
 	"math"
 	"slices"
 	"strings"
@@ -260,19 +261,70 @@ func FuzzOrders(f *testing.F) {
 
 // Orders for the same come from one dough; what nothing is known of is asked about.
 func TestPropose(t *testing.T) {
-	known := []day.Known{{9, "Counter trays, mixed", "Tagliatelle"},
-		{7, "Tagliatelle for Saturday", "Tagliatelle"}, {6, "Yolk tagliolini for service", "Tagliolini"}}
+	known := []day.Known{{9, "Counter trays, mixed", "Tagliatelle", "fridge"},
+		{7, "Tagliatelle for Saturday", "Tagliatelle", ""}, {6, "Yolk tagliolini for service", "Tagliolini", ""}}
 	wants := []day.Want{{ID: 1, Who: "A", What: "tagliatelle", Count: 8, Due: 800}, {ID: 2, Who: "B", What: "yolk tagliolini", Count: 5, Due: 700},
 		{ID: 3, Who: "C", What: "Tagliatelle", Count: 4, Due: 700}, {ID: 4, Who: "D", What: "gnocchi", Count: 2, Due: 700},
 		{ID: 5, Who: "E", What: "tagliatelle for saturday", Count: 3, Due: 900}, {ID: 6, Who: "F", What: "tagliatelle", Count: 3, Due: 900, Jobs: []uint64{3}}}
-	got := day.Propose(wants, known)
+	all := func(a, b uint64) bool { return true }
+	got := day.Propose(wants, known, all)
 	if len(got) != 3 || got[0].Source != 7 || got[0].Portions != 15 || got[0].Due != 700 || got[1].Source != 6 || got[2].Source != 0 {
 		t.Errorf("%+v", got)
 	}
-	for what, want := range map[string]uint64{"taglatelle": 9, "Tagliattele": 9, "talgiolini": 6, "taglia": 9, "trofie": 0, "lasagnette": 0, "tag": 9} {
-		if got := day.Match(what, known); got != want {
+	for what, want := range map[string]uint64{"taglia": 9, "tag": 9, "trofie": 0, "lasagnette": 0, "taglatelle": 0, "Tagliattele": 0} {
+		if got, _ := day.Find(what, known).One(all); got != want {
 			t.Errorf("%s: %d, not %d", what, got, want)
 		}
+	}
+	for what, want := range map[string]uint64{"taglatelle": 9, "Tagliattele": 9, "talgiolini": 6} { // proposed, never taken
+		if f := day.Find(what, known); !f.Nearly || len(f.Fits) == 0 || f.Fits[0].ID != want {
+			t.Errorf("%s: %+v", what, f)
+		}
+	}
+}
+
+// Of several that fit and differ the maker is asked, also of a note, and nothing dried or frozen is taken for what was ordered; the same made
+// many times is one thing, however long ago it was made first.
+func TestProposeAsks(t *testing.T) {
+	known := []day.Known{{90, "Tagliatelle, dried", "Tagliatelle", "shelf"}, {80, "Frozen tagliatelle", "Tagliatelle", "freezer"}}
+	for id := uint64(79); id > 2; id-- {
+		known = append(known, day.Known{ID: id, Name: fmt.Sprintf("Linguine %d", id), Shape: "Linguine"})
+	}
+	known = append(known, day.Known{ID: 2, Name: "Tagliatelle", Shape: "Tagliatelle"}, day.Known{ID: 1, Name: "Tagliatelle", Shape: "Tagliatelle"})
+	same := func(a, b uint64) bool { return true }
+	one := func(what string, alike func(a, b uint64) bool) day.Proposal {
+		return day.Propose([]day.Want{{ID: 1, Who: "A", What: what, Count: 8}}, known, alike)[0]
+	}
+	if p := one("tagliatelle", same); p.Source != 2 {
+		t.Errorf("dried for fresh: %+v", p)
+	}
+	if p := one("tagliatelle", func(a, b uint64) bool { return false }); p.Source != 0 || p.Ask == "" || len(p.Fits) < 2 || p.Fits[0].ID != 2 {
+		t.Errorf("two that differ: %+v", p)
+	}
+	if p := one("frozen tagliatelle", same); p.Source != 0 || p.Ask == "" || p.Fits[0].ID != 80 {
+		t.Errorf("all that fits is frozen: %+v", p)
+	}
+	known = append(known, day.Known{ID: 95, Name: "Tortellini", Shape: "Tortellini"})
+	if p := one("tortelloni", same); p.Source != 0 || p.Ask != "Is that tortellini?" {
+		t.Errorf("tortelloni: %+v", p)
+	}
+	noted := day.Propose([]day.Want{{ID: 1, Who: "A", What: "linguine", Count: 8}, {ID: 2, Who: "B", What: "linguine", Count: 2, Note: "vegan! no egg"},
+		{ID: 3, Who: "C", What: "linguine", Count: 2}}, known, same)
+	if len(noted) != 2 || noted[0].Portions != 10 || noted[1].Source != 0 || noted[1].Notes[0] != "vegan! no egg" || !strings.Contains(noted[1].Ask, "vegan") {
+		t.Errorf("%+v", noted)
+	}
+}
+
+// A unit or a second number is asked about.
+func TestOrdersAskBack(t *testing.T) {
+	for line, says := range map[string]string{"5 kg tagliatelle for the Mole at 12:30": "in kg", "6 tagliatelle and 4 nastri for the Mole at 12:30": "second number",
+		"3 trays of lasagne for Pharos at 11": "in trays", "2 lb linguine for A at 9": "in lb"} {
+		if all, wrong := day.Orders(line); len(all) > 0 || len(wrong) != 1 || !strings.Contains(wrong[0].Text, says) {
+			t.Errorf("%s: %+v, %v", line, all, wrong)
+		}
+	}
+	if all, wrong := day.Orders("6 gramigna for the Mole at 12:30\n4 packets of straw for A at 9"); len(all) != 2 || len(wrong) > 0 {
+		t.Errorf("%+v, %v", all, wrong)
 	}
 }
 

@@ -39,6 +39,12 @@ type LineError struct {
 
 func (e LineError) Error() string { return fmt.Sprintf("Line %d, %s: %s", e.Line, e.Part, e.Text) }
 
+// units are words that count no portions: what is ordered by them is asked for in portions.
+var units = regexp.MustCompile(`(?i)^(?:kg|kilos?|kilograms?|g|gr|grams?|lbs?|pounds?|oz|ounces?|l|lit(?:er|re)s?|trays?|boxe?s?|dozens?|pieces?|pcs|nests?|bags?|packs?)\b`)
+
+// number in what is ordered: a second order on the line.
+var another = regexp.MustCompile(`[0-9]`)
+
 var sentence = regexp.MustCompile(`(?i)^\s*([0-9]+(?:[.,][0-9]+)?)\s*(?:x|×|portions? of)?\s+(.+?)\s+for\s+(.+?)` +
 	`(?:\s+(?:at|by)\s+|\s*,\s*)([0-9]{1,2}(?:[:.h][0-9]{2})?\s*(?:am|pm)?)\s*$`)
 
@@ -62,6 +68,10 @@ func Orders(text string) (out []Asked, wrong []LineError) {
 		}
 		if len(parts) < 3 {
 			if m := sentence.FindStringSubmatch(line); m != nil {
+				if ask := unsaid(m[2]); ask != "" {
+					wrong = append(wrong, LineError{at + 1, "order", ask})
+					continue
+				}
 				parts = []string{m[3], m[2], m[1], m[4]}
 			}
 		}
@@ -88,6 +98,17 @@ func Orders(text string) (out []Asked, wrong []LineError) {
 // Lines parts a text into its lines, however they end.
 func Lines(text string) []string {
 	return strings.Split(strings.ReplaceAll(strings.ReplaceAll(text, "\r\n", "\n"), "\r", "\n"), "\n")
+}
+
+// unsaid asks back where what stands behind a number is no count of portions, or holds a second order; "" where nothing is in doubt.
+func unsaid(what string) string {
+	switch unit := units.FindString(what); {
+	case unit != "":
+		return fmt.Sprintf("it is said in %s: how many portions are that?", unit)
+	case another.MatchString(what):
+		return "it holds a second number: one order a line."
+	}
+	return ""
 }
 
 // OneOrder reads one order from its four parts; what is wrong names the part.
@@ -191,10 +212,13 @@ func ParseTime(s string) (min int, ok bool) {
 
 // Proposal is a batch the orders of a day need: one dough for all of them that ask for the same.
 type Proposal struct {
-	Source   uint64   // the batch it is made like; 0: none was found
+	Source   uint64   // the batch it is made like; 0: none was found, or the maker is asked
+	Fits     []Known  // that it may be made like, the likeliest first
+	Ask      string   // why the maker is asked; "" where nothing is in doubt
 	What     string   // as the orders call it
 	Orders   []uint64 // that it serves
 	Who      []string
+	Notes    []string
 	Portions float64 // of all of them
 	Due      int     // the first of them
 	Made     float64 // it makes; what is over is to spare
@@ -204,66 +228,119 @@ type Proposal struct {
 type Known struct {
 	ID          uint64
 	Name, Shape string
+	Kept        string // fridge, freezer, shelf; "" where it is cooked the same day
 }
 
-// Propose finds the batches that orders need: those asking for the same are made of one dough, scaled to the sum. Known
-// batches come the newest first; an order is made like the first whose name or shape holds its words.
-func Propose(wants []Want, known []Known) (out []Proposal) {
+// lasting says whether a batch is dried or frozen: nothing an order gets without asking for it.
+func (k Known) lasting() bool { return k.Kept == "freezer" || k.Kept == "shelf" }
+
+// Propose finds the batches that orders need: those asking for the same are made of one dough, scaled to the sum. Known batches come the
+// newest first; alike says whether two of them are the same thing made twice. An order with a note stands by itself, and its maker is
+// asked: what is written there may not go with the dough.
+func Propose(wants []Want, known []Known, alike func(a, b uint64) bool) (out []Proposal) {
 	for _, w := range wants {
 		if len(w.Jobs) > 0 {
 			continue
 		}
-		source := Match(w.What, known)
+		f := Find(w.What, known)
+		source, ask := f.One(alike)
+		if w.Note != "" {
+			source, ask = 0, "It has a note: "+w.Note
+		}
 		at := slices.IndexFunc(out, func(p Proposal) bool {
-			return source != 0 && p.Source == source || source == 0 && strings.EqualFold(p.What, w.What)
+			return w.Note == "" && len(p.Notes) == 0 && (source != 0 && p.Source == source || source == 0 && strings.EqualFold(p.What, w.What))
 		})
 		if at < 0 {
-			out = append(out, Proposal{Source: source, What: w.What, Due: w.Due})
+			out = append(out, Proposal{Source: source, Fits: f.Fits, Ask: ask, What: w.What, Due: w.Due})
 			at = len(out) - 1
 		}
 		p := &out[at]
+		if w.Note != "" {
+			p.Notes = append(p.Notes, w.Note)
+		}
 		p.Orders, p.Who, p.Portions, p.Due = append(p.Orders, w.ID), append(p.Who, w.Who), p.Portions+w.Count, min(p.Due, w.Due)
 	}
 	return out
 }
 
-// Match is the batch that words mean: one of that name, else one of that shape, before others one that is called by it, else one whose
-// name or shape holds all of them, else one whose shape is spelt nearly so; 0 when none does.
-func Match(what string, known []Known) uint64 {
+// Found is what words may mean among the known batches.
+type Found struct {
+	Fits   []Known // the newest first
+	Nearly bool    // spelt nearly so: proposed, never taken
+}
+
+// Find finds the batches that words mean: those of that name, else those of that shape, before others those that are called by it, else
+// those whose shape, then whose name or shape, holds all of them, else those whose shape is spelt nearly so. What is dried or frozen comes
+// after what is not.
+func Find(what string, known []Known) Found {
 	want := strings.ToLower(strings.Join(strings.Fields(what), " "))
 	if want == "" {
-		return 0
-	}
-	for _, k := range known {
-		if strings.ToLower(k.Name) == want {
-			return k.ID
-		}
+		return Found{}
 	}
 	named := func(k Known) bool { return strings.Contains(strings.ToLower(k.Name), strings.TrimSuffix(want, "s")) }
-	for _, called := range []bool{true, false} {
-		for _, k := range known {
-			if strings.EqualFold(k.Shape, want) && (named(k) || !called) {
-				return k.ID
+	holds := func(text string) bool {
+		text = " " + strings.ToLower(text)
+		for _, w := range strings.Fields(want) {
+			if !strings.Contains(text, " "+strings.TrimSuffix(w, "s")) {
+				return false
 			}
 		}
+		return true
 	}
-	for _, in := range []func(Known) string{func(k Known) string { return k.Shape }, func(k Known) string { return k.Name + " " + k.Shape }} {
-		for _, k := range known {
-			text, all := " "+strings.ToLower(in(k)), true
-			for _, w := range strings.Fields(want) {
-				all = all && strings.Contains(text, " "+strings.TrimSuffix(w, "s"))
-			}
-			if all {
-				return k.ID
-			}
+	for _, fits := range []func(Known) bool{
+		func(k Known) bool { return strings.ToLower(k.Name) == want },
+		func(k Known) bool { return strings.EqualFold(k.Shape, want) && named(k) },
+		func(k Known) bool { return strings.EqualFold(k.Shape, want) },
+		func(k Known) bool { return holds(k.Shape) },
+		func(k Known) bool { return holds(k.Name + " " + k.Shape) },
+	} {
+		if all := chosen(known, fits); len(all) > 0 {
+			return Found{Fits: all}
 		}
 	}
+	return Found{chosen(known, func(k Known) bool { return nearly([]rune(want), []rune(strings.ToLower(k.Shape))) }), true}
+}
+
+// chosen are the batches that fit, those that are dried or frozen last.
+func chosen(known []Known, fits func(Known) bool) (out []Known) {
+	var last []Known
 	for _, k := range known {
-		if nearly([]rune(want), []rune(strings.ToLower(k.Shape))) {
-			return k.ID
+		switch {
+		case !fits(k):
+		case k.lasting():
+			last = append(last, k)
+		default:
+			out = append(out, k)
 		}
 	}
-	return 0
+	return append(out, last...)
+}
+
+// MostCompared is how many batches that fit are looked at for whether they are the same thing made again.
+const MostCompared = 40
+
+// One is the one batch that is meant, 0 and why where its maker is asked: several differ, it is spelt otherwise, or all there is is dried or
+// frozen.
+func (f Found) One(alike func(a, b uint64) bool) (id uint64, ask string) {
+	if len(f.Fits) == 0 {
+		return 0, ""
+	}
+	first := f.Fits[0]
+	switch {
+	case f.Nearly:
+		return 0, "Is that " + strings.ToLower(first.Shape) + "?"
+	case first.lasting():
+		return 0, "What fits is dried or frozen."
+	}
+	for _, k := range f.Fits[1:min(len(f.Fits), MostCompared)] {
+		if k.lasting() {
+			break
+		}
+		if alike != nil && !alike(first.ID, k.ID) {
+			return 0, "Several fit, and differ."
+		}
+	}
+	return first.ID, ""
 }
 
 // nearly says whether two words of at least six letters are alike but for two letters: left out, put in, or others.

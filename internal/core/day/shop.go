@@ -98,6 +98,9 @@ type Want struct {
 	Due   int      `json:"due"`     // min from midnight
 	Jobs  []uint64 `json:"batches"` // that it needs
 	Count float64  `json:"portions"`
+	Note  string   `json:"note,omitempty"`
+	// Lost says that the batch made for it was thrown away, and no other serves it yet.
+	Lost bool `json:"thrown_away,omitempty"`
 }
 
 // Letters are the names of the batches of a day: A to Z, then AA.

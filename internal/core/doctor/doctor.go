@@ -201,15 +201,26 @@ func (d Dough) Waited(minutes float64, inCold bool) (words string, discard bool)
 	if d.Lasting {
 		return "No egg and no milk in it: a wait dries it, and does no other harm in a day.", false
 	}
-	text := fmt.Sprintf("%.0f minutes out of the fridge by now", out)
+	text := fmt.Sprintf("%.0f minutes out of the fridge by now. ", out)
+	fine, soon, past := WaitWords(d.CautionMin, d.DiscardMin)
 	switch {
 	case out > d.DiscardMin:
-		return text + fmt.Sprintf(": past %.0f minutes usual advice is to throw it away, and nothing else. Your food authority’s rules come first.",
-			d.DiscardMin), true
+		return text + past, true
 	case out > d.CautionMin:
-		return text + fmt.Sprintf(": past %.0f, so use it now.", d.CautionMin), false
+		return text + soon, false
 	}
-	return text + fmt.Sprintf(", under %.0f: use it now, or put it into the fridge at once.", d.CautionMin), false
+	return text + fine, false
+}
+
+// Interrupted is the key of the sign of a dough that waited.
+const Interrupted = "interrupted"
+
+// WaitWords say what to do with an egg dough that is out of the fridge for fewer minutes than caution, between it and discard, and for
+// more.
+func WaitWords(cautionMin, discardMin float64) (fine, soon, past string) {
+	return fmt.Sprintf("Under %.0f: use it now, or put it into the fridge at once.", cautionMin),
+		fmt.Sprintf("Past %.0f: use it now.", cautionMin),
+		fmt.Sprintf("Past %.0f minutes usual advice is to throw it away, and nothing else. Your food authority’s rules come first.", discardMin)
 }
 
 // Find returns the sign of that key and whether there is one.

@@ -159,8 +159,8 @@ func TestWaited(t *testing.T) {
 		cold    bool
 		says    string
 		discard bool
-	}{{50, false, "90 minutes out of the fridge by now, under 120: use it now, or put it into the fridge", false},
-		{90, false, "130 minutes out of the fridge by now: past 120, so use it now.", false},
+	}{{50, false, "90 minutes out of the fridge by now. Under 120: use it now, or put it into the fridge", false},
+		{90, false, "130 minutes out of the fridge by now. Past 120: use it now.", false},
 		{300, false, "throw it away, and nothing else", true}, {300, true, "40 minutes", false}} {
 		if words, discard := batch.Waited(c.min, c.cold); !strings.Contains(words, c.says) || discard != c.discard {
 			t.Errorf("%v min, cold %v: %q, %v", c.min, c.cold, words, discard)

@@ -124,7 +124,7 @@ func Signs() []Sign {
 			Causes: []Cause{{Why: "Not wrapped airtight.", Act: Rest, Minutes: 15,
 				Do: "Pare off what is hard; rub the rest with wet hands, wrap it tight, {amount}.", Expect: "The skin softens in.",
 				Stop: "Hard flakes never roll out: cut them off."}}},
-		{Key: "interrupted", Name: "Interrupted: it waited", Stages: []string{"knead", "rest", "roll", "cut", "dry"}, Look: "clock",
+		{Key: Interrupted, Name: "Interrupted: it waited", Stages: []string{"knead", "rest", "roll", "cut", "dry"}, Look: "clock",
 			Words: "phone forgot left waited cold break pause",
 			Questions: []Question{{Key: "minutes", Text: "For how many minutes?"},
 				{"lay", "How did it lie?", []Answer{{"wrapped", "wrapped, in the room"}, {"open", "uncovered"}, {"cold", "in the fridge"}}}},

@@ -4,6 +4,10 @@
 import { parse, shown, stepped } from "./number.js";
 import { patch } from "./patch.js";
 import { line } from "./line.js";
+import { FAULT_WORDS, NoAnswer, fault } from "./answer.js";
+
+// What the server says instead of a batch.
+class Told extends Error {}
 
 // What a form says of the page it is on, not of the batch.
 const PAGES = ["was_at", "at", "from", "units", "page"];
@@ -61,10 +65,10 @@ export function startBatch(form) {
       const { ok, out, text } = await ask(body, { signal: mine.signal, whole: opening });
       await released();
       if (mine.signal.aborted) return;
-      if (out) throw new Error(SIGNED_OUT);
+      if (out) throw new Told(SIGNED_OUT);
       const page = parsed(text);
       const fresh = page.querySelector("#batch");
-      if (!ok || !fresh) throw new Error(page.querySelector("h1")?.textContent || "The answer cannot be read.");
+      if (!ok || !fresh) throw new Told(page.querySelector("h1")?.textContent || "The answer cannot be read.");
       const opened = opening;
       opening = false;
       if (opened) redraw(fresh, stood);
@@ -73,7 +77,11 @@ export function startBatch(form) {
     } catch (err) {
       if (err.name === "AbortError") return;
       asked = "";
-      say("Not worked out: " + (err instanceof TypeError ? "Hollen does not answer. What you typed is kept." : err.message));
+      if (!(err instanceof NoAnswer || err instanceof Told)) {
+        fault(err);
+        return say("Not worked out: " + FAULT_WORDS);
+      }
+      say("Not worked out: " + (err instanceof NoAnswer ? "Hollen does not answer. What you typed is kept." : err.message));
       if (err.message === SIGNED_OUT) document.getElementById("state").append(signIn());
       clearTimeout(trying); // and again, until it is
       trying = setTimeout(() => pending || work(set, values(), name), AGAIN_MS);
@@ -86,7 +94,7 @@ export function startBatch(form) {
   // redraw puts another rail in; what has been changed since the form was asked about stays changed.
   function redraw(fresh, stood) {
     const since = [...values()].filter(([path, value]) => !PAGES.includes(path) && stood.get(path) !== value);
-    form.querySelector("#rails").replaceWith(fresh.querySelector("#rails"));
+    form.querySelector("#rails").replaceWith(document.importNode(fresh.querySelector("#rails"), true)); // fresh stays whole for what follows
     for (const [path, value] of since) {
       const field = form.elements[path];
       if (!field || field instanceof RadioNodeList) continue;

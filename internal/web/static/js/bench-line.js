@@ -1,5 +1,7 @@
 // The line between this screen and its making: taps go up, news come down. A tap is kept in the browser until the
 // server has it, also over a reload and a server that is gone, and sent in the order it was made.
+import { NoAnswer, answered, fault } from "./answer.js";
+
 const AGAIN_MS = 1000; // until a line that broke is tried again
 const POLL_MS = 2000; // where no socket opens
 
@@ -61,11 +63,12 @@ export function openLine(id, { state, unsent, scale }) {
   // poll asks once by request; where sockets never open, that is how news come.
   async function poll() {
     try {
-      const answer = await fetch("/bench/" + id + "/events", { method: "POST", headers: { "Content-Type": "application/json" }, body: message() });
+      const answer = await answered(fetch("/bench/" + id + "/events", { method: "POST", headers: { "Content-Type": "application/json" }, body: message() }));
       polling = answer.ok;
       out = answer.status === 401;
-      if (answer.ok) hear(await answer.text());
-    } catch {
+      if (answer.ok) hear(await answered(answer.text()));
+    } catch (err) {
+      if (!(err instanceof NoAnswer)) fault(err);
       polling = false;
     }
     keep();

@@ -16,7 +16,7 @@ export function key(words, act, go = false) {
 }
 
 // panelsOf returns what opens the panels of a bench. now gives how it stands, step the one that is on, tap makes an event.
-export function panelsOf({ now, steps, state, tap, redraw, offers, signs, id, look, reading, scale }) {
+export function panelsOf({ now, steps, state, tap, redraw, offers, signs, id, look, reading, scale, food }) {
   const step = () => steps()[now().at];
   const unit = offers.ounces ? "oz" : "g";
 
@@ -43,8 +43,8 @@ export function panelsOf({ now, steps, state, tap, redraw, offers, signs, id, lo
 
   // ask opens a question of up to three lines, each a label, what stands in it and how it is typed; answer gets what was
   // typed, and returns what is wrong.
-  let answer = null;
-  function ask(head, lines, then) {
+  let answer = null, left = null;
+  function ask(head, lines, then, leave = null) {
     $("ask-head").textContent = head;
     for (const [i, el] of [...document.querySelectorAll("#ask .typed")].entries()) {
       const [label, value, mode] = lines[i] ?? ["", "", "text"];
@@ -55,6 +55,7 @@ export function panelsOf({ now, steps, state, tap, redraw, offers, signs, id, lo
     }
     $("ask-err").textContent = "";
     answer = then;
+    left = leave;
     $("more").close();
     if (!$("ask").open) $("ask").showModal();
     $("ask-text").select();
@@ -67,7 +68,12 @@ export function panelsOf({ now, steps, state, tap, redraw, offers, signs, id, lo
     $("ask-err").textContent = wrong ?? "";
     if (!wrong) $("ask").close();
   });
-  $("ask-no").addEventListener("click", () => $("ask").close());
+  // Leaving a question has nothing to say to it. Most are over then; one that is part of something goes on.
+  $("ask-no").addEventListener("click", () => {
+    const goOn = left;
+    $("ask").close();
+    goOn?.(...[...document.querySelectorAll("#ask input")].map((x) => x.value.trim()));
+  });
 
   const words = (head, label, what, more = {}) => ask(head, [[label]], (text) => (text ? void tap(what, { text: text.slice(0, 300), ...more }) : "A word or two."));
   function amount(head, text, what, of) {
@@ -98,13 +104,19 @@ export function panelsOf({ now, steps, state, tap, redraw, offers, signs, id, lo
     ]);
   }
   function narrow(sign, i, told) {
+    const waited = sign.waits && state().food.caution_min ? food() : null;
+    if (waited?.past) return void panel(sign.name, waited.words, [["Throw it away", () => thrown("Too long out of the fridge")]]);
+    if (waited && i === 0) return void panel(sign.name, waited.words, [["And now?", () => askOf(sign, 0, told)]]);
+    askOf(sign, i, told);
+  }
+  function askOf(sign, i, told) {
     const q = sign.questions[i];
     if (!q) return treat(sign, sign.findings.filter((f) => {
       const [k, want] = (f.if ?? "").split("=");
       return !f.if || !told[k] || told[k] === want;
     }).toSorted((a, b) => Boolean(b.if && told[b.if.split("=")[0]]) - Boolean(a.if && told[a.if.split("=")[0]])), 0);
-    panel(sign.name, q.text, [...q.answers.map(([k, text]) => [text, () => narrow(sign, i + 1, { ...told, [q.key]: k })]),
-      ["I cannot tell", () => narrow(sign, i + 1, told)]]);
+    panel(sign.name, q.text, [...q.answers.map(([k, text]) => [text, () => askOf(sign, i + 1, { ...told, [q.key]: k })]),
+      ["I cannot tell", () => askOf(sign, i + 1, told)]]);
   }
   function treat(sign, findings, i) {
     const f = findings[i], s = step();
@@ -282,7 +294,7 @@ export function panelsOf({ now, steps, state, tap, redraw, offers, signs, id, lo
       ["Which shape?", () => (s.kind === "pass" ? shape(s) : shapes(s)), (s?.kind === "pass" || s?.kind === "cut") && offers.shapes.length > 0],
       ["Weigh " + (s?.count_name ?? ""), () => nests(s), s?.kind === "cut" && Boolean(s.count)],
       ["A ribbon has pulled in", shrunk, s?.kind === "cut"],
-      ["A lot on the rack", () => tap("clock", { text: "Rack, a lot", min: s.rack_min }), s?.rack_min > 0],
+      ["A load on the rack", () => tap("clock", { text: "Rack, a load", min: s.rack_min }), s?.rack_min > 0],
       ["Weigh what dries", dried, s?.station === "dry"],
       ["Into the bowl, left over", went],
       ["Put a step in", putIn, Boolean(s)],
@@ -299,23 +311,45 @@ export function panelsOf({ now, steps, state, tap, redraw, offers, signs, id, lo
       [scale.byItself() ? "Scale: only by a tap" : "Scale: take by itself", scale.turn, scale.there()],
       ...also.map(([m, of]) => ["To " + of, () => (location.href = "/bench/" + m)]),
       ["End it here", end, Boolean(s)],
+      ["Throw it away", () => thrown(), Boolean(s)],
       ["On another screen", () => (location.href = "/bench/" + id + "/screens")],
       ["Leave the bench", () => (location.href = "/bench/" + id + "/made")],
     ]);
   }
 
+  const ended = (more) => {
+    tap("ended", more);
+    setTimeout(() => (location.href = "/bench/" + id + "/made"), 400);
+  };
+  // end asks what came out and what to do otherwise. Nothing typed is not weighed; 0 is nothing came out. Neither question must be answered.
   function end() {
-    ask("What came out?", [["Pasta in all, " + unit, "", "decimal"], ["In pieces, if counted", "", "numeric"]], (a, b) => {
+    const next = (out) => ask("Next time", [["What to do otherwise, in your words"]], (text) => void ended({ ...out, text: text.slice(0, 300) }),
+      (text) => ended({ ...out, text: text.slice(0, 300) }));
+    const came = (a, b) => {
       const g = a === "" ? 0 : mass(a), n = b === "" ? 0 : parse(b);
       if (bad(g)) return noMass;
       if (!(n >= 0 && n <= 100000 && n === Math.round(n))) return "A whole number of pieces is read, or nothing.";
-      ask("Next time", [["What to do otherwise, in your words"]], (text) => {
-        tap("ended", { g, n, text: text.slice(0, 300) });
-        setTimeout(() => (location.href = "/bench/" + id + "/made"), 400);
-      });
+      return { g, n, of: a === "" ? undefined : "weighed" };
+    };
+    ask("What came out?", [["Pasta in all, " + unit + "; empty: not weighed", "", "decimal"], ["In pieces, if counted", "", "numeric"]], (a, b) => {
+      const out = came(a, b);
+      if (typeof out === "string") return out;
+      next(out);
       return "";
+    }, (a, b) => {
+      const out = came(a, b);
+      next(typeof out === "string" ? { g: 0, n: 0 } : out);
+    });
+  }
+  // thrown ends it as thrown away: why, and how much.
+  function thrown(why = "") {
+    ask("Thrown away", [["Why", why], ["How much, " + unit + "; empty: all of it", "", "decimal"]], (text, a) => {
+      const g = a === "" ? 0 : mass(a);
+      if (!text) return "A word for why: it stands in the log and the ledger.";
+      if (bad(g)) return noMass;
+      ended({ of: "thrown_away", text: text.slice(0, 300), g });
     });
   }
 
-  return { typeIt, wrong, more, tests, thickness, ends, looks, feels, makers, pick, poke, unpoke, poked: () => poked, end, FELT, dried, shape };
+  return { typeIt, wrong, more, tests, thickness, ends, looks, feels, makers, pick, poke, unpoke, poked: () => poked, end, thrown, FELT, dried, shape };
 }

@@ -151,7 +151,7 @@ function tap(what, more = {}) {
 
 const reading = { on: false };
 const panels = panelsOf({
-  now: as, steps: () => steps, state: () => state, tap, redraw: () => draw(), offers, signs: JSON.parse($("all-signs").textContent), id: bench.dataset.id, look, reading,
+  now: as, steps: () => steps, state: () => state, tap, redraw: () => draw(), food: foodNow, offers, signs: JSON.parse($("all-signs").textContent), id: bench.dataset.id, look, reading,
   scale: {
     there: () => Boolean(scale),
     byItself: () => byItself,
@@ -223,7 +223,7 @@ function keys(now, step) {
   if (looking !== null) return [["Earlier", () => look(looking - 1), looking > 0], ["Later", () => look(looking + 1), looking < steps.length - 1], ["Back to what is on", () => look(null)]];
   if (!step) {
     if (state.ended) return [["Go on with it", () => tap("taken_back", { of: state.ended })], ["How it went", () => (location.href = "/bench/" + bench.dataset.id + "/made")]];
-    return [...p.FELT.map((word, i) => [word + (state.felt === i - 2 ? " ✓" : ""), () => tap("felt", { n: i - 2 })]), back_, ["End it", p.end]];
+    return [...p.FELT.map((word, i) => [word + (state.felt === i - 2 ? " ✓" : ""), () => tap("felt", { n: i - 2 })]), back_, ["Throw it away", () => p.thrown()], ["End it", p.end]];
   }
   const clock = now.clocks.find((c) => c.step === step.key), out = [back_];
   if (step.kind === "set_out" && offers.makers.length <= 6) out.push(...offers.makers.map((m) => [m + (maker() === m ? " ✓" : ""), () => p.pick(m)]));
@@ -414,7 +414,7 @@ function tick() {
     text("beside", step.count_name + " made");
   } else {
     face("");
-    text("beside", "");
+    text("beside", step?.kind === "pack" && foodNow().past ? state.food.past : "");
   }
   if (panels.poked()) text("beside", "poked " + shown(((performance.now() - panels.poked()) / 1000).toFixed(1)) + " s ago: tap at half back");
   const others = now.clocks.filter((c) => c.step !== step?.key);
@@ -449,10 +449,16 @@ function waiting(now, step) {
   return "; " + later.size + (later.size === 1 ? " waits" : " wait") + " under the cloth" + (min > 0 ? ", " + min + " min" : "");
 }
 
+// foodNow is what the clock of the egg says by now: its minutes, the sentence for them, and whether usual advice gives it up.
+function foodNow() {
+  const f = state.food, min = (f.used_s + (f.since ? Math.max(0, line.now() - f.since) / 1000 : 0)) / 60;
+  const past = Boolean(f.discard_min) && min >= f.discard_min && !f.hung;
+  return { min, past, words: past ? f.past : min >= f.caution_min ? f.soon : f.fine };
+}
+
 // food is how long the dough has been out of the fridge, by what happened.
 function food() {
-  const f = state.food, el = $("food");
-  const min = (f.used_s + (f.since ? Math.max(0, line.now() - f.since) / 1000 : 0)) / 60;
+  const f = state.food, el = $("food"), { min } = foodNow();
   el.hidden = !f.caution_min || min < 1;
   if (el.hidden) return;
   const words = Math.floor(min / 60) + ":" + pad(Math.floor(min % 60)) + " h out of the fridge";

@@ -1,6 +1,8 @@
 // A day: tasks are dragged in time, or moved by the arrow keys; the page follows what happens elsewhere. What is sent is the form that
 // stands on the page as well, so that the day works without this.
 
+import { FAULT_WORDS, NoAnswer, answered, fault } from "./answer.js";
+
 const STEP = 5; // min, of a key or a drag
 const LOOK = 2000; // ms between looks for what has changed
 
@@ -32,13 +34,15 @@ export function follow(el, data, again) {
   setInterval(async () => {
     if (document.hidden || busy || typing()) return;
     try {
-      const r = await fetch("/days/" + data().date + "/stamp", { headers: { Accept: "application/json" } });
+      const r = await answered(fetch("/days/" + data().date + "/stamp", { headers: { Accept: "application/json" } }));
       if (!r.ok || !r.headers.get("content-type")?.includes("json")) return;
-      const now = await r.json();
+      const now = await answered(r.json());
       const moved = now.stamp !== data().stamp || (minute !== null && now.minute !== minute);
       minute = now.minute;
       if (moved && !busy && !typing()) again();
-    } catch { /* the server is away; the page stays as it is */ }
+    } catch (err) {
+      if (!(err instanceof NoAnswer)) fault(err); // where the server is away the page stays as it is
+    }
   }, LOOK);
 }
 
@@ -62,8 +66,12 @@ function show(html) {
 }
 
 async function swap(url) {
-  const r = await fetch(url, { headers: { Accept: "text/html" } });
-  if (r.ok) show(await r.text());
+  try {
+    const r = await answered(fetch(url, { headers: { Accept: "text/html" } }));
+    if (r.ok) show(await answered(r.text()));
+  } catch (err) {
+    if (!(err instanceof NoAnswer)) fault(err); // where the server is away the page stays as it is
+  }
 }
 
 // Sends a task to another minute; what cannot be is said on the page.
@@ -72,15 +80,16 @@ async function move(root, task, to) {
   const field = (name) => root.querySelector('input[name="' + name + '"]')?.value ?? "";
   try {
     const body = new URLSearchParams({ act: "move", task, to_min: String(to), version: root.dataset.version, db: field("db") });
-    const r = await fetch("/days/" + root.dataset.date, { method: "POST", body });
+    const r = await answered(fetch("/days/" + root.dataset.date, { method: "POST", body }));
     const stood = starts();
-    if (!show(await r.text())) throw new Error("no day");
+    if (!show(await answered(r.text()))) throw new NoAnswer("what came is no day");
     if (r.redirected) history.replaceState(null, "", r.url.split("#")[0]);
     const says = document.getElementById("day-says");
     if (r.ok && says && !says.textContent.trim()) say(says, task, stood);
-  } catch {
+  } catch (err) {
+    if (!(err instanceof NoAnswer)) fault(err);
     const says = document.getElementById("day-says");
-    if (says) says.textContent = "Not moved: the server is not there.";
+    if (says) says.textContent = "Not moved: " + (err instanceof NoAnswer ? "the server is not there." : FAULT_WORDS);
     place(root, task, null);
   } finally {
     busy = false;

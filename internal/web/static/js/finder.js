@@ -1,4 +1,6 @@
 // The list of batches: found as one types, and what is not saved yet in this tab is marked.
+import { NoAnswer, answered, fault } from "./answer.js";
+
 const PAUSE_MS = 150;
 
 export function startFinder(finder) {
@@ -29,15 +31,17 @@ export function startFinder(finder) {
     const query = new URLSearchParams([...new FormData(finder)].filter(([, v]) => v));
     const address = "/" + (query.size ? "?" + query : "");
     try {
-      const answer = await fetch(address, { signal: mine.signal });
-      const page = new DOMParser().parseFromString(await answer.text(), "text/html");
+      const answer = await answered(fetch(address, { signal: mine.signal }));
+      const page = new DOMParser().parseFromString(await answered(answer.text()), "text/html");
       const fresh = page.getElementById("found");
-      if (!answer.ok || !fresh) throw new Error(answer.status);
+      if (!answer.ok || !fresh) throw new NoAnswer(String(answer.status));
       found.replaceChildren(...fresh.childNodes);
       history.replaceState(null, "", address);
       mark();
     } catch (err) {
-      if (err.name !== "AbortError") finder.querySelector("button").hidden = false; // asked by hand then
+      if (err.name === "AbortError") return;
+      if (!(err instanceof NoAnswer)) fault(err);
+      finder.querySelector("button").hidden = false; // asked by hand then
     }
   }
 

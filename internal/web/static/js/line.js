@@ -1,5 +1,7 @@
 // A line to the server: changes go over a socket that stays open with the page, or, where there
 // is none, each by a request of its own.
+import { answered } from "./answer.js";
+
 const PATIENCE_MS = 4000; // then it is asked by request
 const TRIES = 3; // where none opens, something between here and there does not let it
 
@@ -41,8 +43,8 @@ export function line(action) {
   }
 
   async function byRequest(body, { signal, whole }) {
-    const answer = await fetch(action, { method: "POST", body, signal, headers: whole ? {} : { "X-Hollen-Part": "figures" } });
-    const text = await answer.text();
+    const answer = await answered(fetch(action, { method: "POST", body, signal, headers: whole ? {} : { "X-Hollen-Part": "figures" } }));
+    const text = await answered(answer.text());
     open();
     return { ok: answer.ok, out: answer.status === 401, text };
   }
