@@ -81,13 +81,19 @@ func (m *Making) ahead() (*plan.Plan, bool) {
 func (m *Making) weighed(r *request.Request) bool {
 	p, f, ru := m.Begun, &m.Begun.Formula, m.Begun.Rules().Bench
 	off := false
-	got := func(key string, planned float64) float64 {
-		x := m.State.Steps["weigh."+key]
-		if x == nil || x.Status != WasDone || x.G == 0 {
-			return planned
+	loads := p.BowlLoads()
+	got := func(key string, planned float64) (sum float64) {
+		each := planned / float64(loads)
+		for k := range loads {
+			x := m.State.Steps["weigh."+LoadKey(key, k+1)]
+			if x == nil || x.Status != WasDone || x.G == 0 {
+				sum += each
+				continue
+			}
+			off = off || math.Abs(x.G-each) > Tolerance(ru, each)
+			sum += x.G
 		}
-		off = off || math.Abs(x.G-planned) > Tolerance(ru, planned)
-		return x.G
+		return sum
 	}
 	flours := make([]float64, len(f.Flours))
 	all := 0.

@@ -90,7 +90,7 @@ func (m *Making) bears(events []Event) Bears {
 			b.TrimG, b.PlanTrim = round(b.TrimG+x.G), round(a.Cut.LaidTrimG())
 		}
 	}
-	if d := m.State.Steps["weigh.eggs"]; d != nil && d.G > 0 && p.Request.Eggs.OwnClass == nil && !p.Formula.Weighed() && p.Formula.Pick.EggG > 0 {
+	if d := m.State.Steps["weigh.eggs"]; d != nil && d.G > 0 && p.BowlLoads() == 1 && p.Request.Eggs.OwnClass == nil && !p.Formula.Weighed() && p.Formula.Pick.EggG > 0 {
 		b.EggRatio = round(d.G / p.Formula.Pick.EggG)
 	}
 	for i := range m.Steps {

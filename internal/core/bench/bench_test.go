@@ -276,3 +276,34 @@ func FuzzRun(f *testing.F) {
 		}
 	})
 }
+
+// A bowl that takes less than the batch is weighed load by load, and what lay on the scale is added up.
+func TestWeighedLoadByLoad(t *testing.T) {
+	r := request.Default()
+	hook := 3000.
+	r.Amount.By, r.Amount.FlourG, r.Knead.School, r.Bench.HookG = request.ByFlour, 5520, "hook", &hook
+	p, err := plan.Make(rules.Default(), r)
+	if err != nil {
+		t.Fatal(err)
+	}
+	n, flour, eggs := p.BowlLoads(), 0., 0.
+	var events []Event
+	for _, s := range Steps(p) {
+		if strings.HasPrefix(s.Key, "weigh.flour.1") {
+			flour += s.WantG
+			events = append(events, Event{ID: "w" + s.Key, What: Weighed, Step: s.Key, G: s.WantG + 50, At: began}, Event{ID: "d" + s.Key, What: Done, Step: s.Key, At: began})
+			if s.WantG > hook {
+				t.Errorf("%s: %v g into a bowl of %v", s.Head, s.WantG, hook)
+			}
+		}
+		if strings.HasPrefix(s.Key, "weigh.eggs") {
+			eggs += s.WantG
+		}
+	}
+	if math.Abs(flour-5520) > float64(n) || math.Abs(eggs-p.Formula.Pick.EggG) > float64(n) {
+		t.Errorf("%d loads: %v g of flour, %v g of egg", n, flour, eggs)
+	}
+	if m := Run(p, began, events); math.Abs(m.Ahead.Formula.FlourG-5520-50*float64(n)) > float64(n) {
+		t.Errorf("%v g went in", m.Ahead.Formula.FlourG)
+	}
+}

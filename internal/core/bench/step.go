@@ -130,6 +130,7 @@ type builder struct {
 	in   measure.System
 	ru   rules.Bench
 	cuts int
+	part func(key, head, say string, g float64, counted string) // a line of the load at hand
 	// divided says that the pieces are cut off already: they rest one by one.
 	divided bool
 	out     []Step
@@ -216,34 +217,67 @@ func (b *builder) weigh(key, head, say string, g float64, counted string) {
 
 // weighing lists the lines of the dough, each its own; what is held back and what stands by the board, too.
 func (b *builder) weighing() {
+	if n := b.p.BowlLoads(); n > 1 {
+		for load := range n {
+			b.load(load+1, n)
+		}
+		return
+	}
+	b.load(1, 1)
+}
+
+// LoadKey is the key of a line of the k-th load of a bowl, from 1: the line's own for the first.
+func LoadKey(line string, k int) string {
+	if k < 2 {
+		return line
+	}
+	return fmt.Sprintf("%s.load.%d", line, k)
+}
+
+// load lists the lines of one of n loads: all of the dough where there is one.
+func (b *builder) load(k, n int) {
 	f, r := &b.p.Formula, &b.p.Room
+	part, of := 1/float64(n), ""
+	if n > 1 {
+		of = fmt.Sprintf("Load %d of %d: ", k, n)
+	}
+	b.part = func(key, head, say string, g float64, counted string) {
+		if n > 1 {
+			key, head, counted = LoadKey(key, k), of+measure.Uncapital(head), ""
+		}
+		b.weigh(key, head, say, g*part, counted)
+	}
 	for i, x := range f.Flours {
 		say := "Into the bowl for the flour."
 		if len(f.Flours) > 1 && i > 0 {
 			say = "Onto the flour before it."
 		}
-		b.weigh(fmt.Sprintf("flour.%d", i+1), x.Name, say, x.Share*r.FlourG, "")
+		b.part(fmt.Sprintf("flour.%d", i+1), x.Name, say, x.Share*r.FlourG, "")
 	}
-	b.weigh("held", "Hold flour back", "Out of what you have just weighed, set this aside: it goes in only if the dough asks.", f.HeldBackG, "")
+	b.part("held", "Hold flour back", "Out of what you have just weighed, set this aside: it goes in only if the dough asks.", f.HeldBackG, "")
 	if f.Pick.EggG > 0 {
 		counted := b.p.EggWords()
 		if f.Weighed() {
 			counted = ""
 		}
-		b.weigh("eggs", measure.Capital(b.p.EggWords()), "Cracked into the jug, no shell, beaten.", f.Pick.EggG, counted)
+		head, say := measure.Capital(b.p.EggWords()), "Cracked into the jug, no shell, beaten."
+		if n > 1 {
+			head, say = "Beaten egg", "Of "+b.p.EggWords()+", beaten together: this much for the load."
+		}
+		b.part("eggs", head, say, f.Pick.EggG, counted)
 	}
 	top := measure.Capital(b.p.TopWord())
 	jug := "Into the jug."
 	if f.Pick.EggG > 0 {
 		jug = "Into the jug with the eggs."
 	}
-	b.weigh("pour", top+" to pour now", jug, r.PourG, "")
-	b.weigh("board", top+" by the board", "In a cup of its own: in drops, only if it stays dry.", r.KeepG, "")
+	b.part("pour", top+" to pour now", jug, r.PourG, "")
+	b.part("board", top+" by the board", "In a cup of its own: in drops, only if it stays dry.", r.KeepG, "")
 	for i, x := range f.Additions {
-		b.weigh(fmt.Sprintf("addition.%d", i+1), x.Name, "Beside the bowl.", x.MassG, "")
+		b.part(fmt.Sprintf("addition.%d", i+1), x.Name, "Beside the bowl.", x.MassG, "")
 	}
-	b.weigh("salt", "Salt", "Fine, into the flour.", f.SaltG, "")
-	b.weigh("oil", "Oil", "Into the jug.", f.OilG, "")
+	b.part("salt", "Salt", "Fine, into the flour.", f.SaltG, "")
+	b.part("oil", "Oil", "Into the jug.", f.OilG, "")
 }
 
 // dividing lists the pieces as they are cut off.
@@ -361,7 +395,7 @@ func nextWords(now, next *Step) string {
 	switch next.Kind {
 	case Weigh:
 		switch {
-		case now.Kind == Weigh && next.Key == "weigh.held":
+		case now.Kind == Weigh && strings.HasPrefix(next.Key, "weigh.held"):
 			return "holding some back"
 		case now.Kind == Weigh:
 			return lower(next.Head)

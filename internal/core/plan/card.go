@@ -88,6 +88,9 @@ func (p *Plan) forTheDough() []Amount {
 	for _, a := range f.Additions {
 		plain(a.Name, p.in.Grams(a.MassG))
 	}
+	if n := p.BowlLoads(); n > 1 {
+		add("Each load of the bowl", fmt.Sprintf("%d loads", n), p.loadWords(), "")
+	}
 	return out
 }
 

@@ -145,7 +145,7 @@ func (p *Plan) wants() []float64 {
 	r := &p.Request
 	piece := p.Roll.RolledG
 	if piece == 0 { // not divided yet
-		piece = usualDough * p.rules.Roll.PieceFlourG
+		piece = usualDough * p.pieceFlourG()
 	}
 	out, rest := []float64{0}, r.Amount.Portions
 	for i, x := range r.Cut.Also {

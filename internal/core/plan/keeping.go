@@ -195,7 +195,7 @@ func (p *Plan) adviseCooling() {
 			ways = append(ways, fmt.Sprintf("%s it takes %s", what, measure.Minutes(m)))
 		}
 	}
-	flat, pieces := p.rules.Knead.FlatMM, max(2, math.Round(p.Formula.FlourG/p.rules.Roll.PieceFlourG))
+	flat, pieces := p.rules.Knead.FlatMM, max(2, math.Round(p.Formula.FlourG/p.pieceFlourG()))
 	way(fmt.Sprintf("pressed %s flat", p.in.MM(flat, 0)), func(b *knead.Ask) { b.FlatMM = flat })
 	way(fmt.Sprintf("in %.0f pieces", pieces), func(b *knead.Ask) { b.ChillG = p.Formula.Dough.MassG / pieces })
 	text := fmt.Sprintf("%s after %s in the fridge, %s after %s", p.in.C(at4h, 0), measure.Minutes(s.DiscardMin), p.in.C(s.CoolC, 0),

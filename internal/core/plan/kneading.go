@@ -161,7 +161,7 @@ func (p *Plan) askOf(school knead.School, loads loads) knead.Ask {
 	if a.Pin {
 		a.MinRest = max(a.MinRest, ru.Knead.RestMinPinMin)
 	}
-	pieces := max(1, request.Or(r.Roll.Pieces, math.Round(f.FlourG/ru.Roll.PieceFlourG)))
+	pieces := max(1, request.Or(r.Roll.Pieces, math.Round(f.FlourG/p.pieceFlourG())))
 	switch r.Rest.Wrapped {
 	case request.InPieces:
 		a.ChillG = f.Dough.MassG / pieces
@@ -371,4 +371,37 @@ func (p *Plan) Patient() doctor.Dough {
 		ReserveFlourG: max(0, f.HeldBackG-p.Request.Acted(doctor.Flour)), F14G: f.Blend.F14G, MoistureWB: f.Blend.MoistureWB,
 		BasisWB: p.rules.Flour.BasisMoistureWB, Hw: f.Dough.Hw, TargetHw: f.Target.Hw,
 		OutMin: p.Rest.OutMin, CautionMin: p.cautionAt(), DiscardMin: p.discardAt(), Lasting: !p.Perishable()}
+}
+
+// BowlLoads is in how many loads a bowl is filled, each weighed by itself; 1 where all goes into it at once, or hands share a dough that is
+// mixed whole.
+func (p *Plan) BowlLoads() int {
+	machine := p.Knead.School.Traits().Machine()
+	if own := p.ask.Own; own != nil {
+		machine = own.Machine
+	}
+	if !machine || p.Knead.Loads < 2 {
+		return 1
+	}
+	return p.Knead.Loads
+}
+
+// loadWords say what one load of the bowl is made of: "1,380 g of flour, 735 g of beaten egg, 12 g of water".
+func (p *Plan) loadWords() string {
+	f, n := &p.Formula, float64(p.BowlLoads())
+	var out []string
+	add := func(g float64, of string) {
+		if g > .05 {
+			out = append(out, p.in.Grams(g/n)+" of "+of)
+		}
+	}
+	add(p.Room.FlourG, "flour")
+	add(f.Pick.EggG, "beaten egg")
+	add(p.Room.PourG, p.TopWord())
+	add(f.SaltG, "salt")
+	add(f.OilG, "oil")
+	for _, a := range f.Additions {
+		add(a.MassG, lowName(a.Name))
+	}
+	return measure.List(out)
 }

@@ -131,8 +131,8 @@ func TestSchoolIsPicked(t *testing.T) {
 	// Bowls that are too small split the batch.
 	r := request.Default()
 	r.Knead.School, r.Bench.ProcessorG = "processor", ptr(500)
-	if p := must(t, r); p.Knead.Loads < 3 || !strings.Contains(p.Steps[1].Text, fmt.Sprintf("In %d loads", p.Knead.Loads)) {
-		t.Errorf("%d loads, %+v", p.Knead.Loads, p.Steps[1])
+	if p := must(t, r); p.Knead.Loads < 3 || !strings.Contains(p.Steps[0].Text, fmt.Sprintf("The first of %d loads", p.Knead.Loads)) {
+		t.Errorf("%d loads, %+v", p.Knead.Loads, p.Steps[0])
 	}
 }
 

@@ -215,7 +215,7 @@ func (c *check) kneading(m *model, p *plan.Plan, start, fat, mass float64) (d, t
 	spread := law.tauD
 	switch r.Rest.Wrapped {
 	case request.InPieces:
-		spread = 75 * math.Sqrt(mass/math.Max(1, math.Round(m.flourG/100))/500)
+		spread = 75 * math.Sqrt(mass/math.Max(1, math.Round(m.flourG/lawPieceG(p)))/500)
 	case request.PressedFlat:
 		spread = math.Min(law.tauD, 2.5*30)
 	}
@@ -444,6 +444,8 @@ func (c *check) cutting(p *plan.Plan, seen map[string]int) {
 				area = math.Pi * math.Pow(x.Shape.WidthMM/2-8, 2) / 2
 			case x.Shape.Outline == cut.Round:
 				area = math.Pi * math.Pow(x.Shape.WidthMM/2-8, 2)
+			case x.Shape.Close == cut.FoldedPiece:
+				area /= 2
 			}
 			c.near("filling", f.PieceG, 1.05*.6*area*math.Min(10, .18*x.Shape.WidthMM)/1000, 0)
 		}
@@ -517,4 +519,14 @@ func (c *check) drying(m *model, p *plan.Plan, rho, water float64) {
 	c.near("in the pan", k.InPanS, fresh*2/3, .1)
 	c.near("water", k.WaterL, p.Cut.AllMadeG/100, 1e-6)
 	c.near("salt in the pot", k.SaltG, p.Cut.AllMadeG/10, 1e-6)
+}
+
+// lawPieceG is the flour of a piece: 100 g, more where that, pressed to 15 mm and as wide as the rollers, would be shorter than 55 mm.
+func lawPieceG(p *plan.Plan) float64 {
+	m := p.Roll.Machine
+	if m.Tool == "pin" {
+		return 100
+	}
+	dough := p.Formula.Dough.DensityGPerML * m.WidthMM * 15 * 55 / 1000
+	return math.Max(100, dough*p.Formula.FlourG/p.Formula.Dough.MassG)
 }

@@ -31,7 +31,7 @@ func (p *Plan) ownWay() *knead.Own {
 		o.Machine = o.Machine || s.Do != request.DoMix
 	}
 	o.FoodMin = max(o.FoodMin, o.MixMin)
-	pieces := max(1, request.Or(p.Request.Roll.Pieces, math.Round(p.Formula.FlourG/p.rules.Roll.PieceFlourG)))
+	pieces := max(1, request.Or(p.Request.Roll.Pieces, math.Round(p.Formula.FlourG/p.pieceFlourG())))
 	for _, s := range k.Steps[mixesFirst(k.Steps):] {
 		step := knead.Step{By: tools[s.Do], Min: s.Min}
 		if s.Do.Rests() {

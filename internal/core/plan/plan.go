@@ -344,7 +344,7 @@ func (p *Plan) workTo(r request.Request) {
 		got = func() float64 { return want * p.served() }
 	}
 	best, off := p.search(want, got, p.size)
-	if len(r.Cut.Also) > 0 && off > lookOver {
+	if off > lookOver {
 		best = p.dividedOtherwise(want, got, best, off)
 	}
 	p.sizing = false

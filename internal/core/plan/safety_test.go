@@ -8,6 +8,7 @@ import (
 	"testing"
 
 	"hollen/internal/core/cook"
+	"hollen/internal/core/knead"
 	"hollen/internal/core/request"
 	"hollen/internal/core/rules"
 )
@@ -313,5 +314,37 @@ func sameFigures(t *testing.T, i int, p *Plan) {
 	}
 	if f := step(FillingStep); p.Cut.FillTotalG > 0 && (f.Amounts[0].Much != p.in.Grams(p.Cut.FillTotalG) || f.Min != p.Cut.FillMin) {
 		t.Errorf("%d: filling %+v for %v g", i, f, p.Cut.FillTotalG)
+	}
+}
+
+// A bowl is filled with what it takes: loads begin at the weighing. A wide machine gets pieces it can get hold of.
+func TestBowlAndPieces(t *testing.T) {
+	for _, c := range []struct {
+		school knead.School
+		change func(*request.Request)
+		most   float64
+	}{
+		{knead.Hook, func(r *request.Request) { r.Bench.HookG = ptr(3000) }, 3000}, {knead.Processor, func(r *request.Request) { r.Bench.ProcessorG = ptr(700) }, 700},
+	} {
+		p := asked(t, func(r *request.Request) {
+			r.Amount.By, r.Amount.FlourG, r.Knead.School = request.ByFlour, 5520, c.school
+			c.change(r)
+		})
+		mix := p.Steps[slices.IndexFunc(p.Steps, func(s Step) bool { return s.Key == "mix.1" })]
+		n := p.BowlLoads()
+		if n != p.Knead.Loads || n < 2 || strings.Contains(mix.Text, "5,520 g") || !strings.Contains(mix.Text, p.in.Grams(p.Room.FlourG/float64(n))+" of flour") {
+			t.Errorf("%s: %d loads, %q", c.school, n, mix.Text)
+		}
+		if slices.ContainsFunc(p.Steps, func(s Step) bool { return s.Key == "split.1" }) {
+			t.Errorf("%s: mixed whole and split then", c.school)
+		}
+	}
+	for _, machine := range []string{"hand-crank-10", "motor-9", "sheeter-mm"} {
+		p := asked(t, func(r *request.Request) {
+			r.Amount.By, r.Amount.FlourG, r.Roll.Machine = request.ByFlour, 2000, machine
+		})
+		if long := p.Roll.PieceG * 1000 / (p.Formula.Dough.DensityGPerML * p.machine.WidthMM * 15); long < 45 {
+			t.Errorf("%s: pieces of %.0f g, %.0f mm long pressed to 15", machine, p.Roll.PieceG, long)
+		}
 	}
 }

@@ -43,8 +43,32 @@ func (p *Plan) dividedG() float64 { return p.Formula.Dough.MassG * (1 - p.rules.
 
 // usualPieces is into how many pieces so much dough is divided, unless said otherwise.
 func (p *Plan) usualPieces() float64 {
-	return request.Or(p.Request.Roll.Pieces, max(1, math.Round(p.Formula.FlourG/p.rules.Roll.PieceFlourG)))
+	return request.Or(p.Request.Roll.Pieces, max(1, math.Round(p.Formula.FlourG/p.pieceFlourG())))
 }
+
+// pieceFlourG is about how much flour a piece holds, g: more on a wide machine, which rolls no strip as short as a thumb.
+func (p *Plan) pieceFlourG() float64 {
+	ru, f := &p.rules.Roll, &p.Formula
+	if p.Pinned() || p.Roped() {
+		return ru.PieceFlourG
+	}
+	dough, density := usualDough, usualDensity // g to a gram of flour, g/mL
+	if f.FlourG > 0 && f.Dough.MassG > 0 {
+		dough, density = f.Dough.MassG/f.FlourG, f.Dough.DensityGPerML
+	}
+	return max(ru.PieceFlourG, density*p.machine.WidthMM*ru.PieceHighMM*ru.PieceLongMM/1000/dough)
+}
+
+// aPiece is that as one says it, g: to 5 where the machine asks for more than usual.
+func (p *Plan) aPiece() float64 {
+	if g := p.pieceFlourG(); g > p.rules.Roll.PieceFlourG {
+		return 5 * math.Round(g/5)
+	}
+	return p.rules.Roll.PieceFlourG
+}
+
+// usualDensity is about that of a dough, g/mL.
+const usualDensity = 1.21
 
 // askedG returns what is asked of a further shape, g: of what it makes where it is counted in portions, otherwise
 // of dough. pieceG is a piece of the divided dough.

@@ -97,7 +97,7 @@ func (p *Plan) roll() {
 	}
 	all := (p.dividedG() - o.AsideG) * (1 + ru.Dough.BoardFlourShare)
 	left := 1 - o.AsideG/p.dividedG() // of the dough, to be rolled
-	usual := max(1, math.Round(left*f.FlourG/ru.Roll.PieceFlourG))
+	usual := max(1, math.Round(left*f.FlourG/p.pieceFlourG()))
 	switch {
 	case r.Roll.Pieces != nil:
 		own := max(1, math.Round(left**r.Roll.Pieces))

@@ -149,7 +149,15 @@ func (l *list) kneading() {
 	}
 	test := "Squeeze a handful: it holds."
 	text = fmt.Sprintf(text, p.flourIn(), p.liquidWords(), p.in.Whole(math.Round(f.HeldBackG)))
-	if f.HeldBackG == 0 { // nothing stays out
+	if n := p.BowlLoads(); n > 1 { // the bowl takes so much at once, and it is weighed so
+		text = fmt.Sprintf("The first of %d loads, weighed by itself: %s. "+school.Mix, n, p.loadWords(), "Its flour", "its eggs and liquid", "None")
+		text = strings.TrimSuffix(text, " None of flour stays out for later.")
+		text = strings.TrimSuffix(text, " None of flour stays out.")
+		if f.HeldBackG > 0 {
+			text += fmt.Sprintf(" %s of flour stays out of each.", p.in.Whole(math.Round(f.HeldBackG/float64(n))))
+		}
+	}
+	if f.HeldBackG == 0 && p.BowlLoads() == 1 { // nothing stays out
 		text = text[:strings.LastIndex(strings.TrimSuffix(text, "."), ". ")+1]
 	}
 	if f.OpenG > f.FlourG {
@@ -163,7 +171,7 @@ func (l *list) kneading() {
 	case k.Shared:
 		l.add("split", Step{Station: request.AtKnead, Head: "Share it out", Text: fmt.Sprintf(
 			"A part of %s to each of %.0f; all knead at the same time.", p.in.Grams(f.Dough.MassG/p.Request.Bench.People), p.Request.Bench.People)})
-	case k.Loads > 1:
+	case k.Loads > 1 && p.BowlLoads() == 1:
 		l.add("split", Step{Station: request.AtKnead, Head: "Split", Text: fmt.Sprintf(
 			"In %d loads of %s: that is what is kneaded at once here. Cover what waits.", k.Loads, p.in.Grams(k.LoadG))})
 	}

@@ -445,12 +445,12 @@ func (p *Plan) explainRoll() {
 		say("roll.mode", "No sheet: cut ropes under the palms, from the middle outwards.")
 		return
 	}
-	how := fmt.Sprintf("About %s of flour each", p.in.G(ru.Roll.PieceFlourG, 0))
+	how := fmt.Sprintf("About %s of flour each", p.in.G(p.aPiece(), 0))
 	switch {
 	case p.Request.Roll.Pieces != nil:
 		how = "As you divide it"
 	case o.Suited:
-		how = fmt.Sprintf("%d, not the usual one to %s of flour, so that more of the dough becomes pasta", o.Pieces, p.in.G(ru.Roll.PieceFlourG, 0))
+		how = fmt.Sprintf("%d, not the usual one to %s of flour, so that more of the dough becomes pasta", o.Pieces, p.in.G(p.aPiece(), 0))
 		if p.lay.Pin {
 			how = "More than the board asks for, so that more of the dough becomes pasta"
 		}

@@ -292,8 +292,9 @@ type Roll struct {
 	CarefulFatPct float64
 	// BoldOver is how far over the easy reduction a skip is bold rather than tearing, share. Source: house.
 	BoldOver float64
-	// PieceFlourG is the flour in one piece, g. Source: house.
-	PieceFlourG float64
+	// PieceFlourG is the flour in one piece, g; on a wide machine it is more: pressed PieceHighMM thick and as wide as the rollers, a piece is
+	// no shorter than PieceLongMM, or they hardly get hold of it, mm. Source: house.
+	PieceFlourG, PieceHighMM, PieceLongMM float64
 	// PacketGives is how much thicker than the feed limit a folded packet may be: it gives, no unit. Source: house.
 	PacketGives float64
 	// PressedGaps is how many widest gaps thick a piece may be pressed for its first pass. Source: house.
@@ -586,7 +587,7 @@ func Default() Rules {
 			Hand:     Method{1, .2}, Hook: Method{1.3, .6}, Processor: Method{8, 5}},
 		Roll: Roll{SpringBase: .05, SpringTension: .25, SpringDurum: .03, ReduceBase: .45, ReduceShort: .3, ReduceTension: .15, ReduceRaw: .36,
 			ReduceFat: .004, ReduceGluten: .20, ReduceSheeter: .05, ReduceThin: .04, ThinMM: 1, ReduceBand: .005, ReduceLow: .22, ReduceHigh: .55,
-			CarefulOff: .08, CarefulFatPct: 15, BoldOver: .10, PieceFlourG: 100, PacketGives: 1.15, PressedGaps: 4, HandlingS: 9, HandMM: 1.2, PrintMM: .8},
+			CarefulOff: .08, CarefulFatPct: 15, BoldOver: .10, PieceFlourG: 100, PieceHighMM: 15, PieceLongMM: 55, PacketGives: 1.15, PressedGaps: 4, HandlingS: 9, HandMM: 1.2, PrintMM: .8},
 		Cut: Cut{HandfulG: 60, TrimEndMM: 10, TrimSideMM: 3, FlatRibbonMaxMM: 1.6, CookedGrowth: 1.12, BackShare: .20, ChargePerM: 40, FoldMM: 60,
 			WheelGapMM: 2, RingGapMM: 2, StrokeS: 2, RingS: 1.5, FilledS: 9, FormedS: 4, SeamMM: 16, SeamSmallMM: 12, SmallMM: 40, SeamMaxMM: 1.5,
 			FillHighMM: 10, FillHighShare: .18, FillDensity: 1.05, FillShape: .6, FillMargin: .05, FillMakeMin: 8, FillMakePerKGMin: 6, CutterOff: .2, CutterSlack: .05, OtherSheetOff: .15, BrothG: 70},
