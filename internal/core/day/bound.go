@@ -23,9 +23,13 @@ func (s *solver) bound(x *node) {
 		s.latest(x)
 		if span := s.spanOf(x, s.firstTouch(x)); lb == late {
 			x.key = key{lb, span, s.candidate(x, span)}
-		} else {
+		} else { // which order is late is open: each may be by all of it
 			s.candidate(x, span)
-			x.key = key{lb, span, 0}
+			s.allow(lb - late)
+			s.latest(x)
+			x.key = key{lb, min(span, s.spanOf(x, s.firstTouch(x))), 0}
+			s.lateness(x)
+			s.latest(x)
 		}
 	}
 }

@@ -1,8 +1,10 @@
 package day
 
 import (
+	"fmt"
 	"os"
 	"slices"
+	"strings"
 	"testing"
 )
 
@@ -125,6 +127,7 @@ func newBrute(d *Day, grid int) *brute {
 // The search agrees with trying everything on days small enough for that.
 func TestAgainstTryingEverything(t *testing.T) {
 	days, none := 60, 0
+	claims := claims{said: map[string]int{}, wrong: map[string]int{}}
 	if os.Getenv("HOLLEN_LONG") != "" {
 		days = 2_000
 	}
@@ -145,9 +148,100 @@ func TestAgainstTryingEverything(t *testing.T) {
 		case !a.Proved || a.Goals != want || len(d.Faults(a.Slots)) > 0:
 			t.Errorf("%d %+v: %+v proved %v, want %+v; breaks %+v", seed, k, a.Goals, a.Proved, want, d.Faults(a.Slots))
 		}
+		if can {
+			cut, err := d.Solve(2 + int(seed%5))
+			claims.hold(t, fmt.Sprintf("%d cut short", seed), cut, err, want, d.Faults)
+			large, all := embedded(d)
+			want.Span, want.Early = all, 0
+			a, err := large.Large()
+			claims.hold(t, fmt.Sprintf("%d embedded", seed), a, err, want, large.Faults)
+		}
 	}
+	t.Logf("claims by the sentence: %v; false: %v", claims.said, claims.wrong)
 	t.Logf("%d days, %d without a plan", days, none)
 	if none > days/3 {
 		t.Errorf("%d of %d days have no plan: they show little", none, days)
 	}
+}
+
+// claims counts what plans claim of themselves against the best there is.
+type claims struct{ said, wrong map[string]int }
+
+// hold holds a plan’s bounds under the best goals and its sentence to them.
+func (c claims) hold(t *testing.T, what string, a *Answer, err error, best Goals, faults func([]Slot) []Fault) {
+	t.Helper()
+	if err != nil {
+		return // it finds none, and claims nothing
+	}
+	if f := faults(a.Slots); len(f) > 0 {
+		t.Errorf("%s: breaks %+v", what, f)
+	}
+	b, g := a.Bound, a.Goals
+	switch {
+	case b.Late > best.Late, g.Late == best.Late && b.Wait > best.Wait, g.Late == best.Late && g.Wait == best.Wait && b.Span > best.Span:
+		t.Errorf("%s: bound %+v over the best %+v; plan %+v", what, b, best, g)
+	}
+	text := Proof(a)
+	gap := a.GapMin()
+	says := func(key string, holds bool) {
+		c.said[key]++
+		if !holds {
+			c.wrong[key]++
+			t.Errorf("%s: %q of %+v where %+v is the best", what, text, g, best)
+		}
+	}
+	onTop := g.Late == best.Late && g.Wait == best.Wait
+	switch {
+	case strings.HasPrefix(text, "Proved best"):
+		says("proved best", onTop && g.Span == best.Span)
+	case strings.HasPrefix(text, "No plan is more than"):
+		says("at most so much less late", g.Late-best.Late <= gap)
+	case strings.Contains(text, "does the dough wait over"):
+		says("no less late, so much less waiting", g.Late == best.Late && g.Wait-best.Wait <= gap)
+	case strings.HasPrefix(text, "No plan is less late, and then none"), strings.HasPrefix(text, "As short as"):
+		says("none shorter", onTop && g.Span == best.Span)
+	case strings.HasPrefix(text, "No plan is less late; the day"), strings.HasPrefix(text, "At most"):
+		says("so much shorter at most", onTop && g.Span-best.Span <= gap)
+	default:
+		t.Errorf("%s: %q is no claim", what, text)
+	}
+}
+
+// embedded is a day among easy batches before and after it, which stand where they must: its span is theirs, its lateness and waits are its
+// own.
+func embedded(core *Day) (*Day, int) {
+	const shift, easy = 300, 10
+	d := &Day{Stores: slices.Clone(core.Stores), Setup: core.Setup, First: core.First}
+	end := 0
+	for _, p := range core.People {
+		q := Person{Name: p.Name}
+		for _, o := range p.Off {
+			q.Off = append(q.Off, [2]int{o[0] + shift, o[1] + shift})
+		}
+		d.People = append(d.People, q)
+	}
+	batches := 0
+	for _, t := range core.Tasks {
+		t.From, t.To = t.From+shift, t.To+shift
+		end, batches = max(end, t.To), max(batches, t.Batch+1)
+		d.Tasks = append(d.Tasks, t)
+	}
+	d.Lags, d.Holds, d.Waits = slices.Clone(core.Lags), slices.Clone(core.Holds), slices.Clone(core.Waits)
+	for _, o := range core.Orders {
+		o.Due += shift
+		d.Orders = append(d.Orders, o)
+	}
+	for k := range 10 {
+		at := 20 + 25*k
+		if k >= 5 {
+			at = end + 25*(k-4)
+		}
+		t := Task{Name: fmt.Sprint("easy ", k), Batch: batches + k, Hands: true, Class: NoRoller, From: at, To: at + easy}
+		for range d.People {
+			t.Minutes = append(t.Minutes, easy)
+		}
+		d.Tasks = append(d.Tasks, t)
+		d.Orders = append(d.Orders, Order{Name: t.Name, Due: at + 60, Last: []int{len(d.Tasks) - 1}})
+	}
+	return d, end + 125 + easy - 20
 }

@@ -178,13 +178,16 @@ type Answer struct {
 }
 
 // GapMin is how much better the day could at most be, 0 when it is proved best, min: how much less late all orders together, or where
-// none can be, how much shorter.
+// none can be, how much less dough could wait, or where none can, how much shorter it could be.
 func (a *Answer) GapMin() int {
 	if a.Proved {
 		return 0
 	}
 	if late := a.Goals.Late - a.Bound.Late; late > 0 {
 		return late
+	}
+	if wait := a.Goals.Wait - a.Bound.Wait; wait > 0 {
+		return wait
 	}
 	return max(0, a.Goals.Span-a.Bound.Span)
 }

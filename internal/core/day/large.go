@@ -18,41 +18,98 @@ const (
 	stretchTwice = 2
 )
 
-// Large plans a day of many batches: a few at a time by due date, the first of their tasks settled and on to the next;
-// then stretch by stretch anew, and at last everything as late as it may be. ErrNoPlan when it finds none. Only the
-// bound says how near it is to the best.
+// Large plans a day of many batches: a few at a time by due date, the first of their tasks settled and on to the next; then stretch by
+// stretch anew, and at last everything as late as it may be. It is planned with the waits held and, as being on time comes before them,
+// without; the better plan is kept, and where that makes dough wait, a shorter wait is looked for that is no later. ErrNoPlan when it finds
+// none. Only the bound says how near it is to the best.
 func (d *Day) Large() (*Answer, error) {
 	if err := d.Check(); err != nil {
 		return nil, err
 	}
 	needs := d.needs(rollingNodes)
-	var best *Answer
+	held := d.within(needs, 0)
 	try := widths
 	if len(d.Tasks) > manyTasks {
 		try = widths[:1]
 	}
-	for _, w := range try {
-		slots := d.rolling(w[0], w[1], needs)
+	var best *Answer
+	take := func(slots []Slot) {
 		if slots == nil {
-			continue
-		}
-		for range stretchTwice {
-			slots = d.improved(slots, needs)
-		}
-		slots = d.better(slots, d.inOrder(slots, d.longest(slots, needs)).pushed(), needs)
-		if len(d.Faults(slots)) > 0 {
-			continue
+			return
 		}
 		if a := (&Answer{Slots: slots, Goals: d.value(slots, needs)}); best == nil || a.Goals.Less(best.Goals) {
 			best = a
 		}
 	}
+	for _, w := range try {
+		take(d.inParts(w, needs, held))
+	}
+	least := d.leastLate()
+	if best == nil || best.Goals.Late > least {
+		for _, w := range try {
+			if take(d.inParts(w, needs, nil)); best != nil && best.Goals.Late == least {
+				break
+			}
+		}
+	}
 	if best == nil {
 		return &Answer{}, ErrNoPlan
 	}
-	best.Bound = d.lower(needs, 0)
+	best = d.lessWait(best, needs, try[0])
+	best.Bound = d.lower(needs, best.Goals)
 	best.Proved = best.Goals == best.Bound
 	return best, nil
+}
+
+// inParts is a plan of a large day with so many batches looked at together and no wait longer than said, nil: of any length; nil where it
+// finds none that breaks nothing.
+func (d *Day) inParts(w [2]int, needs, longest []int) []Slot {
+	slots := d.rolling(w[0], w[1], longest)
+	if slots == nil {
+		return nil
+	}
+	for range stretchTwice {
+		slots = d.improved(slots, needs)
+	}
+	slots = d.better(slots, d.inOrder(slots, d.longest(slots, needs)).pushed(), needs)
+	if len(d.Faults(slots)) > 0 {
+		return nil
+	}
+	return slots
+}
+
+// waitTries is how often a shorter wait is looked for.
+const waitTries = 6
+
+// lessWait looks for plans that are no later and make dough wait less, by halves of what it waits.
+func (d *Day) lessWait(best *Answer, needs []int, w [2]int) *Answer {
+	lo := 0
+	for range waitTries {
+		if best.Goals.Wait <= lo {
+			break
+		}
+		mid := (lo + best.Goals.Wait) / 2
+		slots := d.inParts(w, needs, d.within(needs, mid))
+		if slots == nil {
+			lo = mid + 1
+			continue
+		}
+		if a := (&Answer{Slots: slots, Goals: d.value(slots, needs)}); a.Goals.Less(best.Goals) {
+			best = a
+		} else {
+			lo = mid + 1
+		}
+	}
+	return best
+}
+
+// within are the waits so much over their limits, which are raised to what each batch needs alone.
+func (d *Day) within(needs []int, over int) []int {
+	waits := make([]int, len(d.Waits))
+	for i, w := range d.Waits {
+		waits[i] = max(w.Limit, needs[i]) + over
+	}
+	return waits
 }
 
 // better is the second where it breaks nothing and is no worse than the first.
@@ -65,12 +122,7 @@ func (d *Day) better(a, b []Slot, needs []int) []Slot {
 
 // longest is how long each wait may be where none may be worse than the worst of these.
 func (d *Day) longest(slots []Slot, needs []int) []int {
-	worst := d.value(slots, needs).Wait
-	waits := make([]int, len(d.Waits))
-	for i, w := range d.Waits {
-		waits[i] = max(w.Limit, needs[i]) + worst
-	}
-	return waits
+	return d.within(needs, d.value(slots, needs).Wait)
 }
 
 // everyoneAlike says whether all people do everything in the same time at the same times.
@@ -108,8 +160,8 @@ func (d *Day) queue() []int {
 	return all
 }
 
-// rolling is the first plan of a large day; nil when a part of it cannot be planned.
-func (d *Day) rolling(width, settle int, needs []int) []Slot {
+// rolling is the first plan of a large day, no wait longer than said where that can be; nil when a part of it cannot be planned.
+func (d *Day) rolling(width, settle int, longest []int) []Slot {
 	slots := make([]Slot, len(d.Tasks))
 	fixed := make([]bool, len(d.Tasks))
 	left := map[int][]int{}
@@ -123,7 +175,7 @@ func (d *Day) rolling(width, settle int, needs []int) []Slot {
 		for _, b := range queue[:min(width, len(queue))] {
 			free = append(free, left[b]...)
 		}
-		w := d.window(slots, fixed, free, from, alike, needs)
+		w := d.window(slots, fixed, free, from, alike, longest)
 		got := w.solve(rollingNodes)
 		if got == nil {
 			got = w.solve(20 * rollingNodes)
@@ -163,7 +215,7 @@ type window struct {
 }
 
 // window takes the free tasks out, none before from, with the fixed ones that reach in.
-func (d *Day) window(slots []Slot, fixed []bool, free []int, from int, alike bool, needs []int) *window {
+func (d *Day) window(slots []Slot, fixed []bool, free []int, from int, alike bool, longest []int) *window {
 	in := make([]bool, len(d.Tasks))
 	for _, i := range free {
 		in[i] = true
@@ -203,12 +255,12 @@ func (d *Day) window(slots []Slot, fixed []bool, free []int, from int, alike boo
 	}
 	w.sub = d.part(w.of)
 	w.sub.First = class
-	w.bound(d, slots, fixed, from, alike, needs)
+	w.bound(d, slots, fixed, from, alike, longest)
 	return w
 }
 
 // bound puts what is fixed where it stands, and the orders and waits in the window’s own numbers.
-func (w *window) bound(d *Day, slots []Slot, fixed []bool, from int, alike bool, needs []int) {
+func (w *window) bound(d *Day, slots []Slot, fixed []bool, from int, alike bool, longest []int) {
 	at := map[int]int{}
 	first := -1
 	for k, i := range w.of {
@@ -254,7 +306,9 @@ func (w *window) bound(d *Day, slots []Slot, fixed []bool, from int, alike bool,
 		b, too := at[x.B]
 		if ok && too {
 			w.sub.Waits = append(w.sub.Waits, Wait{a, b, x.Limit})
-			w.waits = append(w.waits, max(x.Limit, needs[i]))
+			if longest != nil {
+				w.waits = append(w.waits, longest[i])
+			}
 		}
 	}
 }
@@ -317,7 +371,7 @@ func (d *Day) improved(slots []Slot, needs []int) []Slot {
 		if len(free) < 2 {
 			continue
 		}
-		w := d.window(now, fixed, free, from, alike, needs)
+		w := d.window(now, fixed, free, from, alike, waits)
 		w.tail(d, now, from+stretchMin)
 		got := w.solve(stretchNodes)
 		if got == nil {

@@ -53,7 +53,7 @@ func (d *Day) Solve(limit int) (*Answer, error) {
 	a.Goals = d.value(a.Slots, needs)
 	a.Bound = a.Goals
 	if !a.Proved {
-		a.Bound = d.lower(needs, w)
+		a.Bound = d.lower(needs, a.Goals)
 	}
 	return a, nil
 }
@@ -61,19 +61,67 @@ func (d *Day) Solve(limit int) (*Answer, error) {
 // tightTasks is up to how many tasks a day’s bound is tightened: it takes the cube of them.
 const tightTasks = 300
 
-// lower is a bound on the goals from what holds before anything is settled.
-func (d *Day) lower(needs []int, w int) Goals {
-	s := newSolver(d, bySpan, 1)
-	s.waits = make([]int, len(d.Waits))
-	for i := range s.waits {
-		s.waits[i] = max(d.Waits[i].Limit, needs[i]) + w
+// lower bounds every goal of a day that has a plan of these goals, the later ones left free: no plan is less late; none that is no later
+// makes dough wait less; and none that is neither later nor makes it wait longer is shorter.
+func (d *Day) lower(needs []int, g Goals) Goals {
+	low := Goals{Late: min(g.Late, d.leastLate())}
+	lo, hi := 0, g.Wait // the least wait that is not ruled out
+	for lo < hi {
+		mid := (lo + hi) / 2
+		if d.start(d.within(needs, mid), g.Late) != nil {
+			hi = mid
+		} else {
+			lo = mid + 1
+		}
 	}
+	low.Wait = lo
+	if s := d.start(d.within(needs, g.Wait), g.Late); s != nil {
+		low.Span = min(g.Span, s.leastSpan(g.Late))
+	}
+	return low
+}
+
+// leastLate is what all orders together are late at the least, whatever waits.
+func (d *Day) leastLate() int {
+	s := newSolver(d, byLate, 1)
 	x := s.root()
 	if x == nil || len(d.Tasks) <= tightTasks && !s.tighten(x) {
-		return Goals{}
+		return 0
 	}
-	s.bound(x)
-	return Goals{Late: x.key[0], Wait: w, Span: x.key[1]}
+	return max(s.lateness(x), s.lateWork(x))
+}
+
+// begun is a day before anything is settled, with what follows from how long it may wait and how late it may be.
+type begun struct {
+	*solver
+	at *node
+}
+
+// start settles what follows from waits no longer than these and orders no later in all than that; nil where nothing can be.
+func (d *Day) start(waits []int, late int) *begun {
+	s := newSolver(d, bySpan, 1)
+	s.waits = waits
+	s.found, s.best = true, key{late, NoLimit}
+	x := s.root()
+	if x == nil || len(d.Tasks) <= tightTasks && !s.tighten(x) || max(s.lateness(x), s.lateWork(x)) > late {
+		return nil
+	}
+	return &begun{s, x}
+}
+
+// leastSpan is from first touch to last at the least, orders no later in all than that.
+func (b *begun) leastSpan(late int) int {
+	s, x := b.solver, b.at
+	s.allow(late - s.lateness(x))
+	s.latest(x)
+	return s.spanOf(x, s.firstTouch(x))
+}
+
+// allow lets each order end so much later than at its least: which of them is late is open.
+func (s *solver) allow(more int) {
+	for o := range s.late {
+		s.late[o] += more
+	}
 }
 
 // needs are what each wait takes when its batch has the shop to itself, min.

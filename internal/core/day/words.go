@@ -136,6 +136,10 @@ func Proof(a *Answer) string {
 		return "Planned anew on the way: how near it is to the best is not known."
 	case a.Goals.Late > a.Bound.Late:
 		return fmt.Sprintf("No plan is more than %s less late, all orders together.", Words(a.GapMin()))
+	case a.Goals.Wait > a.Bound.Wait && a.Goals.Late > 0:
+		return fmt.Sprintf("No plan is less late, and in none does the dough wait over %s less.", Words(a.GapMin()))
+	case a.Goals.Wait > a.Bound.Wait:
+		return fmt.Sprintf("On time, and in no plan does the dough wait over %s less.", Words(a.GapMin()))
 	case a.GapMin() == 0 && a.Goals.Late > 0:
 		return "No plan is less late, and then none is shorter."
 	case a.GapMin() == 0:
