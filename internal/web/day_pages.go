@@ -312,7 +312,7 @@ func (s *Server) try(d *dayNow, what string, plans []*plan.Plan) *day.Day {
 	return put
 }
 
-// besideDay shows the day with something more beside the day as it is, both planned from the beginning.
+// besideDay shows the day with something more, planned from the beginning, beside the day as it stands.
 func (s *Server) besideDay(c *gin.Context) {
 	d, ok := s.dayOf(c)
 	if !ok {
@@ -327,6 +327,7 @@ func (s *Server) besideDay(c *gin.Context) {
 	d.In = shownIn(c)
 	ctx, cancel := bounded(c)
 	defer cancel()
+	stood := slices.Clone(d.Jobs)
 	plans, err := s.work(ctx, d)
 	if err != nil {
 		v.Failed = err.Error()
@@ -334,21 +335,32 @@ func (s *Server) besideDay(c *gin.Context) {
 		return
 	}
 	var answers [2]*day.Answer
+	var late [2]int
 	for i, what := range []string{"", v.What} {
 		put := s.try(d, what, plans)
 		if len(put.Tasks) == 0 {
 			v.Failed = "There is nothing on the day yet."
 			break
 		}
-		a, err := put.Plan()
-		if err != nil {
+		var a *day.Answer
+		jobs := d.Jobs
+		if i == 0 && d.Planned() { // one plan, one figure: the day as its page shows it
+			put, a, jobs = d.Sheet.Day, d.Answer(), stood
+			if a.Slots = d.Shown; d.Kept != nil { // it has moved since it was found
+				a.Bound, a.Proved = day.Goals{}, false
+			}
+		} else if a, err = put.Plan(); err != nil {
 			continue
 		}
 		answers[i] = a
+		_, by := (&day.Said{Day: put, Jobs: jobs, Slots: a.Slots}).Late(d.Wants)
+		for _, min := range by {
+			late[i] += min
+		}
 		other := *d
 		other.Sheet = d.Sheet.Copy()
 		other.Take(put, a)
-		other.Wishes = nil
+		other.Jobs, other.Wishes = jobs, nil
 		if i == 1 && v.What == "hands" {
 			other.Shop.People = append(slices.Clone(d.Shop.People), day.Hand{Name: "Another", Pace: 100})
 		}
@@ -362,12 +374,12 @@ func (s *Server) besideDay(c *gin.Context) {
 			v.Here = day.Proof(a)
 		}
 	}
-	v.compare(answers)
+	v.compare(answers, late)
 	s.render(c, http.StatusOK, "besideday", "What if", v)
 }
 
 // compare puts the figures of the two days side by side.
-func (v *besideDayView) compare(a [2]*day.Answer) {
+func (v *besideDayView) compare(a [2]*day.Answer, late [2]int) {
 	if v.Failed != "" {
 		return
 	}
@@ -380,8 +392,15 @@ func (v *besideDayView) compare(a [2]*day.Answer) {
 	row := func(name string, f func(*day.Answer) string) {
 		v.Rows = append(v.Rows, [3]string{name, cell(0, f), cell(1, f)})
 	}
-	row("Late, over all orders", func(x *day.Answer) string { return day.Words(x.Goals.Late) })
-	row("First touch to last", func(x *day.Answer) string { return day.Words(x.Goals.Span) })
+	v.Rows = append(v.Rows, [3]string{"Late, over all orders", cell(0, func(*day.Answer) string { return day.Words(late[0]) }),
+		cell(1, func(*day.Answer) string { return day.Words(late[1]) })})
+	row("First touch to last", func(x *day.Answer) string {
+		first, last := day.NoLimit, 0
+		for _, s := range x.Slots {
+			first, last = min(first, s.Start-s.CleanMin), max(last, s.End())
+		}
+		return day.Words(last - first)
+	})
 	row("First touch", func(x *day.Answer) string {
 		first := day.NoLimit
 		for _, s := range x.Slots {
