@@ -14,7 +14,10 @@ import (
 	"github.com/chromedp/chromedp"
 
 	"hollen/internal/core/bench"
+	"hollen/internal/core/plan"
+	"hollen/internal/core/rules"
 	"hollen/internal/demo"
+	"hollen/internal/store/storetest"
 )
 
 // onward is the key that goes on to the next step.
@@ -504,13 +507,13 @@ func TestAsItHappens(t *testing.T) {
 	b.button("#knuckles", "+5")
 	b.button("#knuckles", "+1 nest")
 	b.until("six nests", "document.querySelector('#face').textContent.startsWith('6of ')")
-	more("A lot on the rack")
-	b.until("its clock", "document.querySelector('#clocks').textContent.includes('Rack, a lot')")
+	more("A load on the rack")
+	b.until("its clock", "document.querySelector('#clocks').textContent.includes('Rack, a load')")
 	more("End it here")
 	b.enter("#ask-text", "900")
 	b.click("#ask-yes")
 	b.enter("#ask-text", "start earlier")
-	b.click("#ask-yes")
+	b.click("#ask-no") // nothing to say: what was typed stays
 	b.until("how it went", "location.pathname.endsWith('/made') && document.body.textContent.includes('start earlier') && "+
 		"document.body.textContent.includes('put by: dough, 1 piece, 155 g, in the fridge')")
 	m, err := st.MadeOf(context.Background(), demo.Number(demo.Saturday))
@@ -522,4 +525,90 @@ func TestAsItHappens(t *testing.T) {
 	b.visit(fmt.Sprintf("/bench/%d", newMade()))
 	b.button("#knuckles", "Go on with it")
 	b.until("it goes on", step+".endsWith('Cut')")
+}
+
+// A making ends without a word, with what was typed before left as it is; thrown away, it says why. What waited past the clock of the egg is
+// thrown away, and nothing else is said of it.
+func TestEndedWithoutWords(t *testing.T) {
+	t.Parallel()
+	base, st := serve(t)
+	b := open(t, browser(t), base, wide, high)
+	ended := func(batch uint64) bench.Summary {
+		t.Helper()
+		b.until("how it went", "location.pathname.endsWith('/made') && document.readyState === 'complete'")
+		m, err := st.MadeOf(context.Background(), batch)
+		if err != nil || len(m) == 0 {
+			t.Fatalf("%v, %d made", err, len(m))
+		}
+		return m[0].Summary
+	}
+	more := func(keys ...string) {
+		b.button("#knuckles", "More")
+		for _, k := range keys {
+			b.button("#more-keys", k)
+		}
+	}
+	b.toBench(demo.Saturday)
+	more("End it here")
+	b.enter("#ask-text", "470")
+	b.click("#ask-yes")
+	b.until("the second question", "document.querySelector('#ask-head').textContent === 'Next time'")
+	b.click("#ask-no")
+	if m := ended(demo.Number(demo.Saturday)); m.OutG != 470 || !m.OutSaid {
+		t.Errorf("470 g typed: %+v", m)
+	}
+	b.toBench(demo.Counter)
+	more("End it here")
+	b.click("#ask-no")
+	b.until("the second question", "document.querySelector('#ask-head').textContent === 'Next time'")
+	b.click("#ask-no")
+	if m := ended(demo.Number(demo.Counter)); m.OutSaid || m.Thrown {
+		t.Errorf("nothing said: %+v", m)
+	}
+	b.toBench(demo.Saltmarsh)
+	more("Throw it away")
+	b.click("#ask-yes")
+	b.until("a word is asked for", "document.querySelector('#ask-err').textContent.includes('A word for why')")
+	b.enter("#ask-text", "dropped")
+	b.enter("#ask-minutes", "300")
+	b.click("#ask-yes")
+	if m := ended(demo.Number(demo.Saltmarsh)); !m.Thrown || m.Why != "dropped" || m.ThrownG != 300 {
+		t.Errorf("thrown away: %+v", m)
+	}
+
+	// Begun five hours ago, it lies at the knead.
+	p, err := plan.Make(rules.Default(), demo.Batch(demo.Supper))
+	if err != nil {
+		t.Fatal(err)
+	}
+	kept, err := st.Get(context.Background(), demo.Number(demo.Supper))
+	if err != nil {
+		t.Fatal(err)
+	}
+	long := storetest.Now().Add(-5 * time.Hour)
+	m, err := st.Begin(context.Background(), kept, p, long)
+	if err != nil {
+		t.Fatal(err)
+	}
+	var events []bench.Event
+	for i, x := range bench.Steps(p) {
+		if strings.HasPrefix(x.Key, "knead.") {
+			break
+		}
+		events = append(events, bench.Event{ID: fmt.Sprint("d", i), What: bench.Done, Step: x.Key, At: long.Add(time.Minute)})
+	}
+	if _, err := st.AddEvents(context.Background(), m.ID, events); err != nil {
+		t.Fatal(err)
+	}
+	b.visit(fmt.Sprintf("/bench/%d", m.ID))
+	b.until("the clock of the egg", "document.querySelector('#food').textContent.includes('past the usual advice')")
+	b.button("#knuckles", "Something wrong?")
+	b.button("#more-keys", "Interrupted: it waited")
+	b.until("thrown away alone", "document.querySelector('#more-say').textContent.includes('throw it away, and nothing else') && "+
+		"document.querySelectorAll('#more-keys .btn').length === 2")
+	b.button("#more-keys", "Throw it away")
+	b.click("#ask-yes")
+	if m := ended(demo.Number(demo.Supper)); !m.Thrown || m.Why != "Too long out of the fridge" {
+		t.Errorf("past the clock: %+v", m)
+	}
 }

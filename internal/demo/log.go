@@ -19,7 +19,8 @@ import (
 const logDays = 92
 
 // WithLog is the workshop with three months of makings behind it.
-func WithLog(ru rules.Rules, day time.Time) store.Scenario {
+func WithLog(ru rules.Rules, now time.Time) store.Scenario {
+	day, _ := dayOf(now) // of one with the day under way
 	sc := Scenario(ru, day)
 	sc.Makings = func(now time.Time, plans []*plan.Plan) []store.SeedMaking {
 		return append(makings(now, plans), workshop{day}.log(ru, now)...)
