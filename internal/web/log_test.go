@@ -49,7 +49,7 @@ func TestLoggedAfterwards(t *testing.T) {
 	w := s.ask("POST", at+"/log", url.Values{"when": {begun}, "felt": {"-1"}, "poke_s": {"4"}, "rest_min": {"30"}, "out_g": {"1,480 g"}, "maker": {"Linde"},
 		"next": {"roll a stop finer"}})
 	s.wants(w, 303)
-	s.wants(s.ask("GET", w.Header().Get("Location"), nil), 200, "felt a little dry, 1,480 g out", "roll a stop finer")
+	s.wants(s.ask("GET", w.Header().Get("Location"), nil), 200, "felt a little dry; 1,480 g came out", "roll a stop finer")
 	s.wants(s.ask("GET", at, nil), 200, "Your one batch wanted", "points more than the book", "more water here")
 	s.wants(s.ask("GET", "/log/learned", nil), 200, "Soft wheat 00", "a little dry", "Rest of Soft wheat 00", "left out")
 	s.wants(s.ask("GET", "/log?find=linde+tagl", nil), 200, demo.Saturday, "roll a stop finer")
@@ -93,7 +93,7 @@ func TestLearnedIsFrozen(t *testing.T) {
 		t.Fatalf("%+v, %v", before.Rules.Learned, err)
 	}
 	s.wants(s.ask("POST", "/bench/1/log", url.Values{"felt": {"2"}, "out_g": {"1400"}}), 303)
-	s.wants(s.ask("GET", "/bench/1/made", nil), 200, "felt too wet, 1,400 g out")
+	s.wants(s.ask("GET", "/bench/1/made", nil), 200, "felt too wet; 1,400 g came out")
 	s.logAgain()
 	after, _ := s.store.Making(context.Background(), newMade)
 	p, err := after.Plan()
@@ -260,7 +260,7 @@ func TestNothingCountsTwice(t *testing.T) {
 	}
 	said.Set("next", "a stop finer still")
 	s.wants(s.ask("POST", "/bench/1/log", said), 303)
-	s.wants(s.ask("GET", "/bench/1/made", nil), 200, "1,500 g out", "a stop finer still")
+	s.wants(s.ask("GET", "/bench/1/made", nil), 200, "1,500 g came out", "a stop finer still")
 	if events() != n+1 {
 		t.Errorf("%d events more for one thing said", events()-n)
 	}

@@ -40,7 +40,7 @@ var chosen = map[string]struct {
 	"dry.raw_g":            {0, func(p *plan.Plan) float64 { return p.Cut.AllDoughG }},
 	"bench.pot_l":          {0, func(p *plan.Plan) float64 { return p.Rules().Cook.PotL }},
 	"bench.pots":           {0, func(*plan.Plan) float64 { return 1 }},
-	"bench.boil_min":       {0, func(p *plan.Plan) float64 { return p.Rules().Bench.BoilMin }},
+	"bench.boil_min":       {0, func(p *plan.Plan) float64 { return p.Cook.BoilMin }},
 	"keep.days":            {1, func(p *plan.Plan) float64 { return p.Keep.ToDays }},
 	"cut.min_length_mm":    {0, func(p *plan.Plan) float64 { return p.Cut.MinMM }},
 	"cut.max_length_mm":    {0, func(p *plan.Plan) float64 { return p.Cut.MaxMM }},
