@@ -208,8 +208,8 @@ func pairsOf(in measure.System, a, b *store.Made) (out []besidePair) {
 	add("Sheet, measured", mm(a.SheetMM), mm(b.SheetMM))
 	add("planned", mm(a.PlanMM), mm(b.PlanMM))
 	add("Lost in drying", n(100*a.Loss, "%.1f %%"), n(100*b.Loss, "%.1f %%"))
-	out := func(m *store.Made) string { return strings.TrimSuffix(m.OutWords(in), " came out") }
-	add("Came out", out(a), out(b))
+	came := func(m *store.Made) string { return strings.TrimSuffix(m.OutWords(in), " came out") }
+	add("Came out", came(a), came(b))
 	add("From beginning to end", measure.Minutes(a.Min), measure.Minutes(b.Min))
 	hands := func(m *store.Made) string {
 		if m.HandsMin == 0 {
