@@ -365,10 +365,32 @@ type Named struct {
 	Kept        string // where it is kept, "" where it is cooked the same day; shelf: dried to keep
 }
 
-// AllNamed returns all batches that are not deleted, the newest first.
-func (s *Store) AllNamed(ctx context.Context) (out []Named, err error) {
-	err = s.db.WithContext(ctx).Model(&Batch{}).Select(`id, name, shape, CASE WHEN COALESCE(JSON_VALUE(request, '$.keep.where'), '') <> ''
-		THEN JSON_VALUE(request, '$.keep.where') WHEN JSON_VALUE(request, '$.dry.keep') IN ('1', 'true') THEN 'shelf' ELSE '' END AS kept`).Order("id DESC").Scan(&out).Error
+// Newest returns the batches made last, the newest first, at most so many; -1: all that are not deleted. How they are kept is not read.
+func (s *Store) Newest(ctx context.Context, most int) (out []Named, err error) {
+	err = s.db.WithContext(ctx).Model(&Batch{}).Select("id, name, shape").Order("id DESC").Limit(most).Scan(&out).Error
+	return out, err
+}
+
+// Kept says where batches of those IDs are kept, of those that are kept at all: fridge, freezer, or shelf for what is dried to keep.
+func (s *Store) Kept(ctx context.Context, ids []uint64) (map[uint64]string, error) {
+	out := map[uint64]string{}
+	if len(ids) == 0 {
+		return out, nil
+	}
+	var rows []struct {
+		ID           uint64
+		Place, Dried string
+	}
+	err := s.db.WithContext(ctx).Model(&Batch{}).Select(`id, COALESCE(JSON_VALUE(request, '$.keep.where'), '') AS place,
+		COALESCE(JSON_VALUE(request, '$.dry.keep'), '') AS dried`).Where("id IN ?", ids).Scan(&rows).Error
+	for _, r := range rows {
+		switch {
+		case r.Place != "":
+			out[r.ID] = r.Place
+		case r.Dried == "1" || r.Dried == "true":
+			out[r.ID] = "shelf"
+		}
+	}
 	return out, err
 }
 

@@ -31,14 +31,14 @@ func (s *Server) openDay(c *gin.Context) {
 func (s *Server) showDay(c *gin.Context, status int, d *dayNow, v *dayView) {
 	ctx, cancel := bounded(c)
 	defer cancel()
-	known, err := s.known(ctx)
+	newest, err := s.store.Newest(ctx, mostOffered)
 	if err != nil {
 		s.failStore(c, err)
 		return
 	}
-	for _, k := range offered(nil, known) {
+	for _, k := range newest {
 		if !slices.ContainsFunc(d.Jobs, func(j day.Job) bool { return j.Batch == k.ID }) {
-			v.Add = append(v.Add, k)
+			v.Add = append(v.Add, knownRow{k.ID, k.Name})
 		}
 	}
 	s.render(c, status, "day", v.Head, v)
@@ -47,11 +47,28 @@ func (s *Server) showDay(c *gin.Context, status int, d *dayNow, v *dayView) {
 // mostOffered is how many of the newest batches an order or a day is offered, besides those that fit.
 const mostOffered = 60
 
-// known are all batches there are, the newest first.
-func (s *Server) known(ctx context.Context) (out []day.Known, err error) {
-	all, err := s.store.AllNamed(ctx)
-	for _, b := range all {
-		out = append(out, day.Known(b))
+// known are all batches there are, the newest first; of those that words may mean it is known how they are kept.
+func (s *Server) known(ctx context.Context, words ...string) ([]day.Known, error) {
+	all, err := s.store.Newest(ctx, -1)
+	if err != nil {
+		return nil, err
+	}
+	out := make([]day.Known, len(all))
+	for i, b := range all {
+		out[i] = day.Known(b)
+	}
+	meant := map[uint64]bool{}
+	var ids []uint64
+	for _, w := range words {
+		for _, k := range day.Find(w, out).Fits {
+			if !meant[k.ID] {
+				meant[k.ID], ids = true, append(ids, k.ID)
+			}
+		}
+	}
+	kept, err := s.store.Kept(ctx, ids)
+	for i := range out {
+		out[i].Kept = kept[out[i].ID]
 	}
 	return out, err
 }

@@ -146,11 +146,17 @@ func (s *Server) showOrders(c *gin.Context, status int, d *dayNow, v ordersView)
 
 // propose finds the batches the orders that have none need.
 func (s *Server) propose(ctx context.Context, d *dayNow, v *ordersView) error {
-	known, err := s.known(ctx)
+	wants := d.Wants
+	var words []string
+	for _, w := range wants {
+		if len(w.Jobs) == 0 {
+			words = append(words, w.What)
+		}
+	}
+	known, err := s.known(ctx, words...)
 	if err != nil {
 		return err
 	}
-	wants := d.Wants
 	for i := range wants {
 		wants[i].ID = uint64(i + 1)
 	}
@@ -562,7 +568,7 @@ func (d *dayNow) ordersOf(marks string) (orders []store.Order, total float64, er
 
 // shapeOf is the shape an order asks for, to be cut from the dough of another batch; an error, a *notMade, where it cannot be.
 func (s *Server) shapeOf(ctx context.Context, what string, dough *request.Request) (request.ShapePart, error) {
-	known, err := s.known(ctx)
+	known, err := s.known(ctx, what)
 	if err != nil {
 		return request.ShapePart{}, err
 	}

@@ -68,6 +68,11 @@ func (s *Server) madePaperOf(ctx context.Context, in measure.System, kept *store
 	away := run.PutAway()
 	p := *run.Ahead
 	p.Request.MadeOn = kept.Began.Local().Format(time.DateOnly)
+	if at := run.KeptAt(); p.Dry.ToKeep != nil && !at.IsZero() {
+		d := *p.Dry.ToKeep
+		d.KeptAt = at.Local().Format(measure.ClockForm)
+		p.Dry.ToKeep = &d
+	}
 	p.Keep = p.KeepAfter(run.Food.OutMin(away), away.Local().Format(measure.ClockForm))
 	m := &madePaper{Making: kept.ID, When: kept.Began.Local().Format("Mon 2 January 2006, 15:04"), plan: &p}
 	if run.State.Thrown {

@@ -68,6 +68,17 @@ func (m *Making) food() Food {
 	return f
 }
 
+// KeptAt is when what is dried to keep was weighed at the weight it keeps at; zero before that.
+func (m *Making) KeptAt() (at time.Time) {
+	for i := range m.Steps {
+		x := m.State.Steps[m.Steps[i].Key]
+		if m.Steps[i].Station == request.AtDry && x.Loss > 0 && x.Loss >= m.keepsAtLoss()-1e-3 && (at.IsZero() || x.LossAt.Before(at)) {
+			at = x.LossAt
+		}
+	}
+	return at
+}
+
 // keepsAtLoss is the share of its mass what is dried to keep must lose.
 func (m *Making) keepsAtLoss() float64 {
 	k := m.Ahead.Dry.ToKeep

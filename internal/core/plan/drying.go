@@ -36,6 +36,7 @@ type KeepDry struct {
 	Never   bool        `json:"never"`    // this air stops before
 	Now     *dry.Drying `json:"now"`      // by the last check-weighing, nil before the first
 	Checks  []DryPoint  `json:"checks"`
+	KeptAt  string      `json:"kept_at,omitempty"` // when the bench weighed it at that, yyyy-mm-ddThh:mm
 }
 
 // DryPoint is one check-weighing judged.

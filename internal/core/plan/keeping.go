@@ -148,6 +148,9 @@ func (p *Plan) kept(o *KeepPlan, x *CutPart, late string) Kept {
 
 // keptFrom is the moment the weight it keeps at was first read, yyyy-mm-ddThh:mm; "" before that.
 func (d *KeepDry) keptFrom() string {
+	if d.KeptAt != "" {
+		return d.KeptAt
+	}
 	for _, x := range d.Checks {
 		if x.G <= d.TargetG+.5 {
 			return x.At
