@@ -307,3 +307,96 @@ func TestWeighedLoadByLoad(t *testing.T) {
 		t.Errorf("%v g went in", m.Ahead.Formula.FlourG)
 	}
 }
+
+// A batch of several shapes has a turn in the pot for each, with its own loads, clock and name, the thinnest last; what is raw inside is not
+// timed by taste, and what was tasted of it teaches nothing. Its filling is made before anything is weighed for the dough.
+func TestPotTurnByTurn(t *testing.T) {
+	p := made(t, func(r *request.Request) {
+		r.Amount.Portions, r.Cut.Shape = 14, "tortellini"
+		r.Cut.Filling = request.Filling{Name: "pork", Kind: request.FillingMeat, Allergens: "none"}
+		r.Cut.Also = []request.ShapePart{{Shape: "tagliolini", Portions: 4}, {Shape: "orecchiette", Portions: 3}}
+	})
+	steps := Steps(p)
+	var heads []string
+	for _, s := range steps {
+		if s.Kind != Pot {
+			continue
+		}
+		heads = append(heads, s.Head)
+		if raw := s.Part == 0; s.Through != raw || strings.Contains(strings.ToLower(s.Say), "taste") == raw {
+			t.Errorf("%s, %v min, raw inside %v: %q", s.Head, s.Min, s.Through, s.Say)
+		}
+	}
+	if got := strings.Join(heads, "; "); !strings.Contains(got, "Tortellini into the pot: load 1 of 2; Tortellini into the pot: load 2 of 2") || !strings.HasSuffix(got, "Tagliolini into the pot") {
+		t.Errorf("into the pot: %s", got)
+	}
+	if steps[1].Key != plan.FillingStep || steps[1].Much != p.In().Grams(p.Cut.FillTotalG) || steps[1].Then == nil || steps[2].Kind != Weigh {
+		t.Errorf("after washing: %+v", steps[1])
+	}
+
+	raw := made(t, func(r *request.Request) {
+		r.Cut.Shape, r.Cut.Filling = "ravioli", request.Filling{Name: "pork", Kind: request.FillingMeat, Allergens: "none"}
+	})
+	var events []Event
+	now := 0.
+	for i, s := range Steps(raw) {
+		now++
+		if s.Kind == Pot {
+			events = append(events, Event{ID: fmt.Sprint("l", i), What: Looked, Step: s.Key, Text: "right", At: at(now - .5)})
+		}
+		events = append(events, Event{ID: fmt.Sprint("d", i), What: Done, Step: s.Key, At: at(now)})
+	}
+	m := Run(raw, began, append(events, Event{ID: "e", What: Ended, At: at(now + 1)}))
+	if b := m.Summary(events).Bears; len(b.Cook) > 0 {
+		t.Errorf("a raw filling tasted at half a minute teaches %+v", b.Cook)
+	}
+}
+
+// An ending says what came out, or nothing of it, or that it was thrown away; endings of before with nothing said were not weighed.
+func TestEndings(t *testing.T) {
+	p := made(t, func(*request.Request) {})
+	for _, c := range []struct {
+		end  Event
+		says string
+	}{{Event{}, "not weighed, "}, {Event{G: 470}, "470 g came out"}, {Event{Of: OutWeighed}, "nothing came out"}, {Event{Of: OutWeighed, G: 30, N: 2}, "30 g came out, 2 pieces"},
+		{Event{Of: ThrownAway, Text: "sour", G: 12}, "thrown away, 12 g: sour"}, {Event{Of: ThrownAway, Text: "sour"}, "thrown away, " + p.In().Grams(p.Cut.AllMadeG) + ": sour"}} {
+		c.end.ID, c.end.What, c.end.At = "e", Ended, at(60)
+		if err := c.end.Check(func(string) bool { return true }); err != nil {
+			t.Errorf("%+v: %v", c.end, err)
+		}
+		m := Run(p, began, []Event{c.end})
+		s := m.Summary([]Event{c.end})
+		if got := s.OutWords(p.In()); !strings.HasPrefix(got, c.says) {
+			t.Errorf("%+v: %q, want %q", c.end, got, c.says)
+		}
+	}
+	for _, bad := range []Event{{Of: "sold"}, {Of: ThrownAway, Text: " "}} {
+		bad.ID, bad.What, bad.At = "e", Ended, at(1)
+		if bad.Check(func(string) bool { return true }) == nil {
+			t.Errorf("%+v is taken", bad)
+		}
+	}
+}
+
+// The clock of what is dried to keep stops at the weight it keeps at, and nothing is given up for the hours before.
+func TestHungToKeep(t *testing.T) {
+	p := made(t, func(r *request.Request) { r.Dry.Keep, r.Room.RH, r.MadeOn = true, .35, "2026-11-28" })
+	var events []Event
+	key := ""
+	for i, s := range Steps(p) {
+		if s.Kind == Pack {
+			key = s.Key
+			break
+		}
+		events = append(events, Event{ID: fmt.Sprint("d", i), What: Done, Step: s.Key, At: at(60)})
+	}
+	k := p.Dry.ToKeep
+	if m := Run(p, began, events); !m.Food.Hung || m.Food.Since.IsZero() || !m.KeptAt().IsZero() {
+		t.Errorf("hung: %+v", m.Food)
+	}
+	events = append(events, Event{ID: "a", What: Dried, Step: key, G: k.TargetG + 100, FromG: k.RawG, At: at(300)}, Event{ID: "b", What: Dried, Step: key, G: k.TargetG,
+		FromG: k.RawG, At: at(900)})
+	if m := Run(p, began, events); !m.Food.Since.IsZero() || !m.KeptAt().Equal(at(900)) {
+		t.Errorf("at its weight: %+v, kept from %v", m.Food, m.KeptAt())
+	}
+}
