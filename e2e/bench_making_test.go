@@ -9,8 +9,6 @@ import (
 	"testing"
 	"time"
 
-	"github.com/chromedp/cdproto/cdp"
-	cdppage "github.com/chromedp/cdproto/page"
 	"github.com/chromedp/chromedp"
 
 	"hollen/internal/core/bench"
@@ -311,10 +309,7 @@ func TestWhatThePageAsksOfTheTablet(t *testing.T) {
 			script = "window.refuse = true;" + recorders + `navigator.vibrate = () => { throw new Error("no") };
 				window.AudioContext = class { constructor() { throw new Error("no") } };`
 		}
-		b.do(func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
-			_, err := cdp.Call(ctx, tg, cdppage.AddScriptToEvaluateOnNewDocument, cdppage.AddScriptToEvaluateOnNewDocumentParams{Source: script})
-			return chromedp.Void{}, err
-		})
+		b.before(script)
 		b.toBench(demo.Saturday)
 		asked := "window.asked.join('|')"
 		b.until("kept awake", asked+".includes('awake screen')")

@@ -19,6 +19,7 @@ import (
 	cdppage "github.com/chromedp/cdproto/page"
 	"github.com/chromedp/chromedp"
 
+	"hollen/internal/clock"
 	"hollen/internal/core/rules"
 	"hollen/internal/demo"
 	"hollen/internal/store"
@@ -102,6 +103,7 @@ func open(t *testing.T, br context.Context, base string, width, height int64) *t
 		t.Fatal(err)
 	}
 	b.leaves(ctx)
+	b.keepsTime()
 	messages := chromedp.Console(ctx)
 	go func() {
 		for m, err := range messages {
@@ -181,6 +183,24 @@ func (b *tab) leaves(ctx context.Context) {
 			}))
 		}
 	}()
+}
+
+// keepsTime has pages go by the clock the server goes by, where the tests run at another date than today's.
+func (b *tab) keepsTime() {
+	b.t.Helper()
+	if off := time.Until(storetest.Now()).Milliseconds(); os.Getenv(clock.At) != "" {
+		b.before(fmt.Sprintf(`{ const Real = Date; Date = class extends Real {
+			constructor(...at) { at.length ? super(...at) : super(Real.now() + %[1]d); } static now() { return Real.now() + %[1]d; } }; }`, off))
+	}
+}
+
+// before runs a script in every page before its own.
+func (b *tab) before(script string) {
+	b.t.Helper()
+	b.do(func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
+		_, err := cdp.Call(ctx, tg, cdppage.AddScriptToEvaluateOnNewDocument, cdppage.AddScriptToEvaluateOnNewDocumentParams{Source: script})
+		return chromedp.Void{}, err
+	})
 }
 
 // media has the page see a feature of its medium, as a dark room or forced colours.
