@@ -87,6 +87,7 @@ func (v sheetView) Style() template.CSS {
 const (
 	largestFit, smallestFit = 1.1, .5
 	emMM                    = 12 * 25.4 / 72 // an em of the sheet at a fit of 1, mm
+	boxMM, boxEm            = 5.6, 2.2       // a box to tick: the smaller of the two, mm and em
 )
 
 // fit returns how large the type may be so that the sheet stays on one page.
@@ -112,6 +113,7 @@ func (v sheetView) heightMM(f, wideMM float64) float64 {
 	}
 	h := lines(v.Request.Name, 2.4, wideMM-60)*2.45 + 1.2 + lines(v.Sum(), .9, wideMM)*1.1
 	weigh, steps := 1.75, 1.75
+	box := math.Min(boxMM/em, boxEm) + .6/em // of a line, em
 	for _, x := range v.Plan.ToWeigh() {
 		text := lines(x.What, 1.05, 35) * 1.18
 		for _, note := range []string{x.Then(), x.Note} {
@@ -119,10 +121,10 @@ func (v sheetView) heightMM(f, wideMM float64) float64 {
 				text += lines(note, .86, 35) * 1.04
 			}
 		}
-		weigh += math.Max(text, lines(x.Now(), 1.9, 34)*1.75) + .68
+		weigh += math.Max(math.Max(text, lines(x.Now(), 1.9, 34)*1.75), box) + .68
 	}
 	for _, x := range v.Plan.Card() {
-		steps += 1.43*lines(x.Head+measure.Minutes(x.Min), 1.17, wideMM-118) + lines(x.Brief, .86, wideMM-118)*1.04 + .52
+		steps += math.Max(1.43*lines(x.Head+measure.Minutes(x.Min), 1.17, wideMM-118)+lines(x.Brief, .86, wideMM-118)*1.04, box) + .52
 	}
 	h += math.Max(weigh, steps)
 	mm := 0.
