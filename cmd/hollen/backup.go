@@ -8,6 +8,7 @@ import (
 	"io"
 	"os"
 	"path/filepath"
+	"strings"
 
 	"hollen/internal/store"
 )
@@ -19,18 +20,22 @@ func backupCommand(ctx context.Context, args []string, out, errw io.Writer) int 
 	var at place
 	at.flags(f, false)
 	secrets := f.Bool("secrets", false, "with passwords and tokens, hashed")
+	replace := f.Bool("replace", false, "replace the backup that stands under that name")
+	less := f.Bool("less", false, "replace it, too, where it holds more than there is now")
 	file, ok := wordFirst(f, args)
 	if !ok || file == "" {
 		fmt.Fprintln(errw, "hollen backup: FILE.zip is wanted")
 		return exitUsage
 	}
-	err := withStore(ctx, at, func(s *store.Store) error {
-		if err := s.BackupFile(ctx, file, *secrets); err != nil {
-			return err
+	err := withStore(ctx, &at, func(s *store.Store) error {
+		if !*replace && !*less { // said before the work, too
+			if err := takesPlace(file, store.Backup{}, false, false); err != nil {
+				return err
+			}
 		}
-		b, err := readBackup(file)
+		b, err := s.BackupFile(ctx, file, *secrets, func(b store.Backup) error { return takesPlace(file, b, *replace, *less) })
 		if err == nil {
-			fmt.Fprintf(out, "%s: %s\n", file, b.Words())
+			fmt.Fprintf(out, "%s: %s; of %s\n", file, b.Words(), at.words())
 		}
 		return err
 	})
@@ -39,6 +44,25 @@ func backupCommand(ctx context.Context, args []string, out, errw io.Writer) int 
 		return exitFailed
 	}
 	return 0
+}
+
+// takesPlace returns why a backup does not take the place of the file that stands under its name.
+func takesPlace(file string, b store.Backup, replace, less bool) error {
+	if _, err := os.Lstat(file); errors.Is(err, os.ErrNotExist) {
+		return nil
+	}
+	was, err := readBackup(file)
+	switch fewer := was.Beyond(b); {
+	case err != nil:
+		return fmt.Errorf("%s is there already, and no backup of Hollen’s that can be read: name another file; it has been left as it was", file)
+	case !replace && !less:
+		return fmt.Errorf("%s is there already, made %s: %s. --replace replaces it; it has been left as it was", file,
+			was.Made.Local().Format("2 January 2006, 15:04"), was.Words())
+	case len(fewer) > 0 && !less:
+		return fmt.Errorf("%s holds more than there is now (%s): name another file, or replace it with --less; it has been left as it was", file,
+			strings.Join(fewer, ", "))
+	}
+	return nil
 }
 
 // wordFirst reads flags round one word.
@@ -104,7 +128,15 @@ func restoreCommand(ctx context.Context, args []string, out, errw io.Writer) int
 		if *preview && !*beside {
 			return nil
 		}
-		return withDatabase(ctx, at, func(dsn string) error {
+		if err := at.settle(); err != nil {
+			return err
+		}
+		if *beside { // beside what, where nothing is?
+			if err := at.held(); err != nil {
+				return err
+			}
+		}
+		return withDatabase(ctx, &at, func(dsn string) error {
 			if *beside {
 				done, err := store.RestoreBeside(ctx, dsn, now, r, size, *preview)
 				if err == nil {

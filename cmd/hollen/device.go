@@ -22,8 +22,14 @@ import (
 // dsnFile is where a running Hollen leaves how its private database is reached, for commands beside it.
 const dsnFile = "dsn"
 
-// withStore opens the store of a data folder, the running one's where one runs, or of a server of one's own.
-func withStore(ctx context.Context, p place, f func(*store.Store) error) error {
+// withStore opens the store of a data folder that holds one, the running one's where one runs, or of a server of one's own.
+func withStore(ctx context.Context, p *place, f func(*store.Store) error) error {
+	if err := p.settle(); err != nil {
+		return err
+	}
+	if err := p.held(); err != nil {
+		return err
+	}
 	return withDatabase(ctx, p, func(dsn string) error {
 		s, err := store.Open(ctx, dsn, now)
 		if err != nil {
@@ -35,10 +41,7 @@ func withStore(ctx context.Context, p place, f func(*store.Store) error) error {
 }
 
 // withDatabase reaches the database of a data folder, the running one's where one runs, or a server of one's own.
-func withDatabase(ctx context.Context, p place, f func(dsn string) error) error {
-	if err := p.settle(); err != nil {
-		return err
-	}
+func withDatabase(ctx context.Context, p *place, f func(dsn string) error) error {
 	dsn := p.dsn
 	if dsn == "" {
 		kept, err := os.ReadFile(filepath.Join(p.data, dsnFile))
@@ -85,7 +88,7 @@ func deviceCommand(ctx context.Context, args []string, out, errw io.Writer) int 
 	if err := f.Parse(rest); err != nil {
 		return exitUsage
 	}
-	err := withStore(ctx, at, func(s *store.Store) error {
+	err := withStore(ctx, &at, func(s *store.Store) error {
 		switch what {
 		case "add":
 			token, err := s.AddDevice(ctx, name, *kind)

@@ -153,6 +153,9 @@ func TestFirstStart(t *testing.T) {
 			t.Errorf("%d %s", code, errs)
 		}
 	})
+	if log, _ := os.ReadFile(filepath.Join(dir, "log")); !bytes.Contains(log, []byte("/first/…")) || regexp.MustCompile(`/first/\w`).Match(log) {
+		t.Error("the secret of the first account stands in the log")
+	}
 	// What a program that was killed has left of itself leads nowhere, and holds nobody up.
 	if err := os.WriteFile(filepath.Join(dir, dsnFile), []byte("hollen:x@tcp(127.0.0.1:1)/hollen"), 0o600); err != nil {
 		t.Fatal(err)

@@ -20,7 +20,7 @@ func onStore(ctx context.Context, name string, args []string, errw io.Writer, do
 	if f.Parse(args) != nil {
 		return exitUsage
 	}
-	if err := withStore(ctx, at, do); err != nil {
+	if err := withStore(ctx, &at, do); err != nil {
 		fmt.Fprintf(errw, "hollen %s: %v\n", name, err)
 		return exitFailed
 	}

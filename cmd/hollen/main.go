@@ -22,9 +22,11 @@ const usage = `hollen plans batches of fresh egg pasta.
       beyond this machine: --tls self, or --cert FILE --key FILE, or --behind-proxy CIDR,
       or --insecure-http; --host NAME for the names it answers to. Accounts are asked for
   hollen user  add NAME [--role keeps|makes|looks] | list | password NAME | remove NAME
-      accounts; the password by HOLLEN_PASSWORD, --password-file or standard input
-  hollen backup FILE.zip [--secrets]
-      everything as open documents in one file, while it is in use
+      accounts, the first of which keeps; the password is asked for, or comes by
+      HOLLEN_PASSWORD, --password-file or standard input
+  hollen backup FILE.zip [--secrets] [--replace | --less]
+      everything as open documents in one file, while it is in use; a file that is there is left
+      as it is without --replace, and one that holds more than there is now without --less
   hollen restore FILE.zip [--beside] [--preview]
       into an empty database, or beside what is there
   hollen device add NAME [--kind scale|room] | list | remove NAME

@@ -119,6 +119,9 @@ func (o options) serve(ctx context.Context, out, errw io.Writer) error {
 	if o.dsn != "" {
 		o.data = "" // the private database is not used
 	} else {
+		if err := o.whose(); err != nil {
+			return err
+		}
 		if o.fresh {
 			if err := localdb.Reset(o.data); err != nil {
 				return o.busy(err)
@@ -224,6 +227,14 @@ func (o options) serve(ctx context.Context, out, errw io.Writer) error {
 		log.Warn("shutdown", "err", down)
 	}
 	return err
+}
+
+// whose has the folder be the demo’s, or one’s own.
+func (o *options) whose() error {
+	if o.demo {
+		return o.claim()
+	}
+	return o.disclaim()
 }
 
 // taken adds to a taken address what of ours is there.

@@ -11,12 +11,14 @@ import (
 	"slices"
 	"strings"
 
+	"golang.org/x/term"
+
 	"hollen/internal/account"
 	"hollen/internal/store"
 )
 
 // userCommand adds, lists and removes accounts and changes passwords. A password comes by HOLLEN_PASSWORD, a file, or the first line of
-// standard input, never by a flag others could read.
+// standard input, never by a flag others could read; on a terminal it is asked for twice and not shown.
 func userCommand(ctx context.Context, args []string, in io.Reader, out, errw io.Writer) int {
 	f := flag.NewFlagSet("hollen user", flag.ContinueOnError)
 	f.SetOutput(errw)
@@ -46,19 +48,21 @@ func userCommand(ctx context.Context, args []string, in io.Reader, out, errw io.
 	}
 	secret := ""
 	if what == "add" || what == "password" {
-		var err error
-		if secret, err = password(in, *file); err == nil {
-			err = errors.Join(account.CheckName(name), account.CheckPassword(name, secret))
-		}
+		err := account.CheckName(name)
 		if err == nil && !slices.Contains(account.Roles, account.Role(*role)) {
 			err = account.ErrRole
+		}
+		if err == nil {
+			if secret, err = password(ctx, in, errw, *file); err == nil {
+				err = account.CheckPassword(name, secret)
+			}
 		}
 		if err != nil {
 			fmt.Fprintf(errw, "hollen user: %v\n", err)
 			return exitUsage
 		}
 	}
-	err := withStore(ctx, at, func(s *store.Store) error {
+	err := withStore(ctx, &at, func(s *store.Store) error {
 		note := func(what, detail string) error {
 			return s.Audited(ctx, store.Audit{Who: "the command line", What: what, Detail: detail})
 		}
@@ -97,9 +101,12 @@ func userCommand(ctx context.Context, args []string, in io.Reader, out, errw io.
 }
 
 // password is read from where others cannot.
-func password(in io.Reader, file string) (string, error) {
+func password(ctx context.Context, in io.Reader, ask io.Writer, file string) (string, error) {
 	if p := os.Getenv("HOLLEN_PASSWORD"); p != "" {
 		return p, nil
+	}
+	if t, is := in.(*os.File); is && file == "" && term.IsTerminal(int(t.Fd())) {
+		return typed(ctx, t, ask)
 	}
 	if file != "" {
 		f, err := os.Open(file)
@@ -114,6 +121,42 @@ func password(in io.Reader, file string) (string, error) {
 		return "", errors.Join(errors.New("the password comes by HOLLEN_PASSWORD, --password-file or standard input"), ignoreEOF(err))
 	}
 	return line, nil
+}
+
+// typed asks for a password on a terminal, twice, without showing it.
+func typed(ctx context.Context, t *os.File, ask io.Writer) (string, error) {
+	var said [2]string
+	was, err := term.GetState(int(t.Fd()))
+	if err != nil {
+		return "", err
+	}
+	type line struct {
+		b   []byte
+		err error
+	}
+	for i, words := range []string{"Password (not shown): ", "The same again: "} {
+		fmt.Fprint(ask, words)
+		read := make(chan line, 1)
+		go func() {
+			b, err := term.ReadPassword(int(t.Fd()))
+			read <- line{b, err}
+		}()
+		select {
+		case l := <-read:
+			fmt.Fprintln(ask)
+			if l.err != nil {
+				return "", l.err
+			}
+			said[i] = string(l.b)
+		case <-ctx.Done(): // the terminal shows again what is typed
+			fmt.Fprintln(ask)
+			return "", errors.Join(ctx.Err(), term.Restore(int(t.Fd()), was))
+		}
+	}
+	if said[0] != said[1] {
+		return "", errors.New("the two are not the same; nothing has been changed")
+	}
+	return said[0], nil
 }
 
 func ignoreEOF(err error) error {

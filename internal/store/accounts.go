@@ -33,6 +33,7 @@ const keeps = "keeps"
 // What is refused of accounts.
 var (
 	ErrAccountTaken = errors.New("there is an account of that name")
+	ErrFirstKeeps   = errors.New("the first account keeps the workshop (--role keeps): nobody could make or change the others")
 	ErrLastKeeper   = errors.New("somebody has to keep the workshop: make another account keep it first")
 )
 
@@ -88,6 +89,15 @@ func (s *Store) AddAccount(ctx context.Context, name, role, hash string) (Accoun
 		}
 		if taken > 0 {
 			return ErrAccountTaken
+		}
+		var there int64
+		if role != keeps {
+			if err := tx.Model(&Account{}).Count(&there).Error; err != nil {
+				return err
+			}
+			if there == 0 {
+				return ErrFirstKeeps
+			}
 		}
 		var err error
 		if a.MakerID, err = makerNamed(tx, name); err != nil {

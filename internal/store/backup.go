@@ -103,7 +103,8 @@ func BackupOlder(ctx context.Context, dsn string, now clock.Clock, file string) 
 		return err
 	}
 	defer pool.Close()
-	return (&Store{sql: pool, now: now}).BackupFile(ctx, file, true)
+	_, err = (&Store{sql: pool, now: now}).BackupFile(ctx, file, true, nil)
+	return err
 }
 
 // table is one table and its columns, those apart that the database works out itself.
@@ -454,12 +455,25 @@ func (t *table) load(ctx context.Context, tx *sql.Tx, r io.Reader) (n int, err e
 	}
 }
 
+// counted are the tables people are told of.
+var counted = []struct{ table, one, many string }{{"batches", "batch", "batches"}, {"revisions", "version", "versions"}, {"makings", "making", "makings"},
+	{"making_events", "event", "events"}, {"cabinet", "thing of the cabinet", "things of the cabinet"}, {"rooms", "room", "rooms"},
+	{"accounts", "account", "accounts"}, {"making_pictures", "picture", "pictures"}, {"days", "day", "days"}, {"orders", "order", "orders"}}
+
+// Beyond says, for people, what a backup holds more of than another.
+func (b Backup) Beyond(than Backup) (out []string) {
+	for _, x := range counted {
+		if n, m := b.Rows[x.table], than.Rows[x.table]; n > m {
+			out = append(out, fmt.Sprintf("%d %s for %d", n, x.many, m))
+		}
+	}
+	return out
+}
+
 // Words say what a backup holds, for people.
 func (b Backup) Words() string {
 	out := []string{}
-	for _, x := range []struct{ table, one, many string }{{"batches", "batch", "batches"}, {"revisions", "version", "versions"}, {"makings", "making", "makings"},
-		{"making_events", "event", "events"}, {"cabinet", "thing of the cabinet", "things of the cabinet"}, {"rooms", "room", "rooms"},
-		{"accounts", "account", "accounts"}, {"making_pictures", "picture", "pictures"}} {
+	for _, x := range counted {
 		if n := b.Rows[x.table]; n == 1 {
 			out = append(out, "1 "+x.one)
 		} else if n > 1 {

@@ -29,7 +29,7 @@ func (s *Store) BackupTo(ctx context.Context, dir string) (file string, err erro
 		return "", err
 	}
 	file = filepath.Join(dir, backupName+s.now().UTC().Format(backupStamp)+".zip")
-	if err := s.BackupFile(ctx, file, true); err != nil {
+	if _, err := s.BackupFile(ctx, file, true, nil); err != nil {
 		return "", err
 	}
 	all := Backups(dir)
@@ -39,21 +39,25 @@ func (s *Store) BackupTo(ctx context.Context, dir string) (file string, err erro
 	return file, nil
 }
 
-// BackupFile writes a backup to a file, whole or not at all.
-func (s *Store) BackupFile(ctx context.Context, file string, secrets bool) error {
+// BackupFile writes a backup to a file, whole or not at all: beside it first, and in its place where may, if there is one, does not object.
+func (s *Store) BackupFile(ctx context.Context, file string, secrets bool, may func(Backup) error) (b Backup, err error) {
 	tmp, err := os.OpenFile(file+".part", os.O_WRONLY|os.O_CREATE|os.O_TRUNC, 0o600)
 	if err != nil {
-		return err
+		return b, err
 	}
-	_, err = s.Backup(ctx, tmp, secrets)
-	if err = errors.Join(err, tmp.Sync(), tmp.Close()); err == nil {
+	b, err = s.Backup(ctx, tmp, secrets)
+	if err = errors.Join(err, tmp.Sync(), tmp.Close()); err != nil {
+		err = fmt.Errorf("backup: %w", err)
+	} else if may != nil {
+		err = may(b)
+	}
+	if err == nil {
 		err = os.Rename(file+".part", file)
 	}
 	if err != nil {
 		_ = os.Remove(file + ".part")
-		return fmt.Errorf("backup: %w", err)
 	}
-	return nil
+	return b, err
 }
 
 // Backups are the names of the backups made by themselves in a folder, the oldest first.

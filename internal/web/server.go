@@ -155,6 +155,15 @@ func NewHTTP(h http.Handler, log *slog.Logger) *http.Server {
 	return srv
 }
 
+// loggable is the path of a request as it may be written down: without the secret of an address.
+func loggable(r *http.Request) string {
+	const secret = "/first/"
+	if at := strings.Index(strings.ToLower(r.URL.Path), secret); at >= 0 {
+		return r.URL.Path[:at+len(secret)] + "…"
+	}
+	return r.URL.Path
+}
+
 // logged writes one line a request, without bodies.
 func (s *Server) logged(c *gin.Context) {
 	begun := clock.Start()
@@ -163,7 +172,7 @@ func (s *Server) logged(c *gin.Context) {
 	if c.Writer.Status() >= 500 {
 		level = slog.LevelError
 	}
-	s.log.Log(c, level, "request", "method", c.Request.Method, "path", c.Request.URL.Path,
+	s.log.Log(c, level, "request", "method", c.Request.Method, "path", loggable(c.Request),
 		"status", c.Writer.Status(), "bytes", c.Writer.Size(), "ms", float64(begun.Taken().Microseconds())/1000)
 }
 
@@ -171,7 +180,7 @@ func (s *Server) logged(c *gin.Context) {
 func (s *Server) recovered(c *gin.Context) {
 	defer func() {
 		if v := recover(); v != nil {
-			s.log.Error("panic", "path", c.Request.URL.Path, "value", fmt.Sprint(v), "stack", string(debug.Stack()))
+			s.log.Error("panic", "path", loggable(c.Request), "value", fmt.Sprint(v), "stack", string(debug.Stack()))
 			if !c.Writer.Written() {
 				s.fail(c, http.StatusInternalServerError, "Something went wrong here.", "It is written in the log. What you saved is safe.")
 			}

@@ -220,6 +220,12 @@ ALTER USER 'hollen'@'127.0.0.1' IDENTIFIED BY '%s';
 GRANT ALL ON *.* TO 'hollen'@'127.0.0.1';
 `
 
+// Holds says whether a folder holds a database, whole or in part: Start opens it or refuses it, and makes none.
+func Holds(dir string) bool {
+	data := filepath.Join(dir, dataName)
+	return isFile(filepath.Join(data, markName)) || holdsTables(data)
+}
+
 // Reset empties dir of everything Start makes there, so that the next Start begins anew. A
 // folder in use gives a BusyError, and nothing else in the folder is touched.
 func Reset(dir string) error {
