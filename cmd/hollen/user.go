@@ -74,7 +74,11 @@ func userCommand(ctx context.Context, args []string, in io.Reader, out, errw io.
 			return err
 		}
 		if what == "add" {
-			if _, err := s.AddAccount(ctx, name, *role, account.Hash(secret)); err != nil {
+			hash, err := account.Hash(ctx, secret)
+			if err != nil {
+				return err
+			}
+			if _, err := s.AddAccount(ctx, name, *role, hash); err != nil {
 				return err
 			}
 			return note("account", "made "+name+", who "+*role)
@@ -86,7 +90,11 @@ func userCommand(ctx context.Context, args []string, in io.Reader, out, errw io.
 			return err
 		}
 		if what == "password" {
-			return errors.Join(s.SetPassword(ctx, a.ID, account.Hash(secret)), note("password", "another for "+name))
+			hash, err := account.Hash(ctx, secret)
+			if err != nil {
+				return err
+			}
+			return errors.Join(s.SetPassword(ctx, a.ID, hash), note("password", "another for "+name))
 		}
 		if err := s.RemoveAccount(ctx, a.ID); err != nil {
 			return err

@@ -3,12 +3,14 @@
 package account
 
 import (
+	"context"
 	"crypto/rand"
 	"crypto/subtle"
 	"encoding/base64"
 	"errors"
 	"fmt"
 	"strings"
+	"time"
 	"unicode"
 	"unicode/utf8"
 
@@ -52,37 +54,64 @@ const (
 	saltLen   = 16
 )
 
-// atOnce bounds how many hashes are made at a time: each takes memory.
-var atOnce = make(chan struct{}, 2)
+// So many hashes are made at a time, for each takes memory; so many more wait, and each so long at most.
+const (
+	AtOnce      = 2
+	MostWaiting = 32
+	LongestWait = 2 * time.Second
+)
 
-func derive(secret string, salt []byte) []byte {
-	atOnce <- struct{}{}
-	defer func() { <-atOnce }()
-	return argon2.IDKey([]byte(secret), salt, passes, memoryKiB, lanes, keyLen)
+// ErrBusy says that a hash was not made: too many wait, or it has waited for long enough.
+var ErrBusy = errors.New("too many passwords are being looked at just now")
+
+var working, waiting = make(chan struct{}, AtOnce), make(chan struct{}, AtOnce+MostWaiting)
+
+// derive waits for its turn, as long as a context goes on and no longer than is allowed.
+func derive(ctx context.Context, secret string, salt []byte) ([]byte, error) {
+	select {
+	case waiting <- struct{}{}:
+		defer func() { <-waiting }()
+	default:
+		return nil, ErrBusy
+	}
+	ctx, cancel := context.WithTimeout(ctx, LongestWait)
+	defer cancel()
+	select {
+	case working <- struct{}{}:
+		defer func() { <-working }()
+		return argon2.IDKey([]byte(secret), salt, passes, memoryKiB, lanes, keyLen), nil
+	case <-ctx.Done():
+		return nil, ErrBusy
+	}
 }
 
-// Hash returns the argon2id hash of a password or PIN with a salt of its own, as a line that says its cost.
-func Hash(secret string) string {
+// Hash returns the argon2id hash of a password or PIN with a salt of its own, as a line that says its cost; ErrBusy where its turn does not come.
+func Hash(ctx context.Context, secret string) (string, error) {
 	salt := make([]byte, saltLen)
 	_, _ = rand.Read(salt) // never fails
+	key, err := derive(ctx, secret, salt)
+	if err != nil {
+		return "", err
+	}
 	b := base64.RawStdEncoding
-	return fmt.Sprintf("$argon2id$v=%d$m=%d,t=%d,p=%d$%s$%s", argon2.Version, memoryKiB, passes, lanes, b.EncodeToString(salt),
-		b.EncodeToString(derive(secret, salt)))
+	return fmt.Sprintf("$argon2id$v=%d$m=%d,t=%d,p=%d$%s$%s", argon2.Version, memoryKiB, passes, lanes, b.EncodeToString(salt), b.EncodeToString(key)), nil
 }
 
-// Verify says whether a hash is that of a password or PIN. It takes as long for one that cannot be read, "" among them.
-func Verify(hash, secret string) bool {
+// Verify says whether a hash is that of a password or PIN; ErrBusy where its turn does not come. It takes as long for one that cannot be read, ""
+// among them.
+func Verify(ctx context.Context, hash, secret string) (bool, error) {
 	parts := strings.Split(hash, "$")
 	b := base64.RawStdEncoding
 	if len(parts) == 6 && parts[3] == fmt.Sprintf("m=%d,t=%d,p=%d", memoryKiB, passes, lanes) {
 		salt, err1 := b.DecodeString(parts[4])
 		key, err2 := b.DecodeString(parts[5])
 		if err1 == nil && err2 == nil && len(key) == keyLen {
-			return subtle.ConstantTimeCompare(derive(secret, salt), key) == 1
+			is, err := derive(ctx, secret, salt)
+			return err == nil && subtle.ConstantTimeCompare(is, key) == 1, err
 		}
 	}
-	derive(secret, make([]byte, saltLen))
-	return false
+	_, err := derive(ctx, secret, make([]byte, saltLen))
+	return false, err
 }
 
 // What is wrong with a name, a password or a PIN.
@@ -93,6 +122,16 @@ var (
 	ErrPIN    = fmt.Errorf("%d to %d figures, not all alike and not in a row", LeastPIN, MostPIN)
 	ErrRole   = errors.New("keeps, makes or looks is allowed")
 )
+
+// Plain is a name as it is looked for: without spaces round it, and without what nobody sees.
+func Plain(name string) string {
+	return strings.TrimSpace(strings.Map(func(r rune) rune {
+		if unicode.IsControl(r) || unicode.Is(unicode.Cf, r) {
+			return -1
+		}
+		return r
+	}, name))
+}
 
 // CheckName returns what is wrong with the name of an account.
 func CheckName(name string) error {

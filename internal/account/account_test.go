@@ -1,18 +1,73 @@
 package account
 
 import (
+	"context"
 	"errors"
 	"strings"
 	"testing"
+	"time"
 )
 
 func TestHash(t *testing.T) {
-	h := Hash("a heron on the quay wall")
-	if !Verify(h, "a heron on the quay wall") || Verify(h, "a heron on the quay walL") || Verify("", "x") || Verify("$argon2id$v=19$m=1,t=1,p=1$AA$AA", "") {
+	hash := func(secret string) string {
+		h, err := Hash(t.Context(), secret)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return h
+	}
+	is := func(hash, secret string) bool {
+		right, err := Verify(t.Context(), hash, secret)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return right
+	}
+	h := hash("a heron on the quay wall")
+	if !is(h, "a heron on the quay wall") || is(h, "a heron on the quay walL") || is("", "x") || is("$argon2id$v=19$m=1,t=1,p=1$AA$AA", "") {
 		t.Error("a hash is not that of its password alone")
 	}
-	if one, two := Hash("same"), Hash("same"); one == two || strings.Contains(h, "heron") {
+	if one, two := hash("same"), hash("same"); one == two || strings.Contains(h, "heron") {
 		t.Error("two hashes are the same, or one shows its password")
+	}
+}
+
+// Hashes wait in a queue of a length that is known, no longer than is allowed, and no longer than whoever asked does.
+func TestQueue(t *testing.T) {
+	for range AtOnce { // as if that many were being made
+		working <- struct{}{}
+	}
+	free := func() {
+		for range AtOnce {
+			<-working
+		}
+	}
+	ctx, cancel := context.WithCancel(t.Context())
+	ends := make(chan error, MostWaiting+AtOnce)
+	for range MostWaiting + AtOnce {
+		go func() {
+			_, err := Verify(ctx, "", "x")
+			ends <- err
+		}()
+	}
+	for len(waiting) < cap(waiting) {
+		time.Sleep(time.Millisecond)
+	}
+	if right, err := Verify(t.Context(), "", "x"); right || !errors.Is(err, ErrBusy) {
+		t.Errorf("one more than may wait: %v, %v", right, err)
+	}
+	cancel()
+	for range MostWaiting + AtOnce {
+		if err := <-ends; !errors.Is(err, ErrBusy) {
+			t.Errorf("who went away: %v", err)
+		}
+	}
+	if _, err := Hash(t.Context(), "x"); !errors.Is(err, ErrBusy) { // whose turn never comes
+		t.Errorf("waited for ever: %v", err)
+	}
+	free()
+	if _, err := Hash(t.Context(), "x"); err != nil || len(waiting)+len(working) != 0 {
+		t.Errorf("afterwards: %v, %d wait and %d are made", err, len(waiting), len(working))
 	}
 }
 

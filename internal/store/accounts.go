@@ -219,28 +219,6 @@ func (s *Store) FirstAccount(ctx context.Context, token, name, hash string) (Acc
 	return s.AddAccount(ctx, name, keeps, hash)
 }
 
-// Wrong tries are counted over so long, and so many are allowed.
-const (
-	triesOver = 15 * time.Minute
-	MostTries = 10
-)
-
-// TooMany says whether there were so many wrong tries of late that the next waits; who names what is tried and from where.
-func (s *Store) TooMany(ctx context.Context, who string) (bool, error) {
-	var n int64
-	err := s.db.WithContext(ctx).Table("sign_tries").Where("who = ? AND at > ?", hashed(who), s.db.NowFunc().Add(-triesOver)).Count(&n).Error
-	return n >= MostTries, err
-}
-
-// Wrong counts a wrong try.
-func (s *Store) Wrong(ctx context.Context, who string) error {
-	now := s.db.NowFunc()
-	if err := s.db.WithContext(ctx).Exec("DELETE FROM sign_tries WHERE at < ? LIMIT 1000", now.Add(-triesOver)).Error; err != nil {
-		return err
-	}
-	return s.db.WithContext(ctx).Exec("INSERT INTO sign_tries (who, at) VALUES (?, ?)", hashed(who), now).Error
-}
-
 // Sessions keeps sessions by the hash of their token, as the session manager asks for them.
 type Sessions struct{ *Store }
 

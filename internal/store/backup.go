@@ -39,7 +39,7 @@ type Backup struct {
 }
 
 // passed are tables that no backup holds: sessions and tries end with the server, what is learned and added up is made anew.
-var passed = []string{goose.DefaultTablename, "hollen_lock", "sessions", "sign_tries", "invites", "learned", "identity", "seeded"}
+var passed = []string{goose.DefaultTablename, "hollen_lock", "sessions", "sign_tries", "sign_counts", "sign_devices", "invites", "learned", "identity", "seeded"}
 
 // secret are columns a backup leaves empty unless it is asked for them.
 var secret = map[string][]string{"accounts": {"password", "pin"}, "devices": {"token"}}

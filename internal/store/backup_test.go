@@ -75,7 +75,11 @@ func restored(t *testing.T, raw []byte) *store.Store {
 // come along when they are asked for, and not otherwise.
 func TestBackupAndRestore(t *testing.T) {
 	s, ctx := logged(t), context.Background()
-	if _, err := s.AddAccount(ctx, "Linde", "keeps", account.Hash("a heron on the quay")); err != nil {
+	hash, err := account.Hash(ctx, "a heron on the quay")
+	if err != nil {
+		t.Fatal(err)
+	}
+	if _, err := s.AddAccount(ctx, "Linde", "keeps", hash); err != nil {
 		t.Fatal(err)
 	}
 	if _, err := s.AddDevice(ctx, "bench", "scale"); err != nil {
@@ -103,7 +107,8 @@ func TestBackupAndRestore(t *testing.T) {
 			}
 		}
 		linde, err := back.AccountNamed(ctx, "Linde")
-		if err != nil || account.Verify(linde.Password, "a heron on the quay") != secrets {
+		right, e := account.Verify(ctx, linde.Password, "a heron on the quay")
+		if err != nil || e != nil || right != secrets {
 			t.Errorf("secrets %v: %v", secrets, err)
 		}
 		if strings.Contains(a["accounts.jsonl"], "argon2id") != secrets {

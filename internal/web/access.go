@@ -44,7 +44,7 @@ var forwardings = []string{"Forwarded", "X-Forwarded-For", "X-Forwarded-Host", "
 // through says why a request is refused that a proxy passes on, or that says so; "" where it is right. Who asks, by a proxy's word, takes the
 // place of the proxy's own address.
 func (a Access) through(r *http.Request) string {
-	passed := slices.ContainsFunc(forwardings, func(k string) bool { return r.Header.Get(k) != "" })
+	passed := slices.ContainsFunc(forwardings, func(k string) bool { return strings.Join(r.Header.Values(k), "") != "" })
 	peer := addressOf(r)
 	if len(a.Proxies) == 0 {
 		if passed {
@@ -55,7 +55,7 @@ func (a Access) through(r *http.Request) string {
 	if !slices.ContainsFunc(a.Proxies, func(p netip.Prefix) bool { return p.Contains(peer) }) {
 		return "This Hollen answers through its proxy only."
 	}
-	hops := strings.Split(r.Header.Get("X-Forwarded-For"), ",")
+	hops := strings.Split(strings.Join(r.Header.Values("X-Forwarded-For"), ","), ",")  // however many lines there are
 	if who, err := netip.ParseAddr(strings.TrimSpace(hops[len(hops)-1])); err == nil { // the last one the proxy itself has written
 		r.RemoteAddr = net.JoinHostPort(who.String(), "0")
 	}

@@ -12,6 +12,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"hollen/internal/account"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
 	"hollen/internal/core/request"
@@ -55,6 +56,9 @@ func (s *Server) failStore(c *gin.Context, err error) {
 		s.log.Error("store", "err", err)
 		s.fail(c, http.StatusInternalServerError, "What is kept of this cannot be read.",
 			"It was left as it is. A file exported earlier brings it back; the log says what is wrong with it.")
+	case errors.Is(err, account.ErrBusy):
+		c.Header("Retry-After", "5")
+		s.fail(c, http.StatusTooManyRequests, "One moment.", "Too many passwords are being looked at just now. Go back: try again in a moment.")
 	case errors.Is(err, store.ErrTooMany):
 		s.fail(c, http.StatusConflict, "There is no room for more.",
 			"As many are kept as can be shown. Take one away that is not needed, then go back: what you typed "+

@@ -21,7 +21,6 @@ import (
 const (
 	knownFor   = 30 * 24 * time.Hour
 	unknownFor = 12 * time.Hour
-	pinTries   = 5
 )
 
 // newSessions returns what keeps track of who has signed in.
@@ -43,7 +42,6 @@ const (
 	inUntil   = "until"   // Unix time, s
 	inKnown   = "known"   // the tablet is known
 	inLocked  = "locked"
-	inTries   = "tries" // wrong PINs since it was locked
 )
 
 const accountKey = "account"
@@ -320,35 +318,99 @@ func (s *Server) sign(c *gin.Context) {
 		v.Err = text
 		s.render(c, status, "sign", "Sign in", v)
 	}
-	tried := strings.ToLower(v.Name) + "|" + addressed(c.Request)
-	if many, err := s.store.TooMany(ctx, tried); err != nil {
-		s.failStore(c, err)
-		return
-	} else if many {
-		s.auditAs(c, v.Name, "too many tries", "")
-		refuse(http.StatusTooManyRequests, "Too many wrong tries: wait a quarter of an hour, or have your password changed.")
-		return
-	}
-	a, err := s.store.AccountNamed(ctx, v.Name)
+	v.Name = account.Plain(v.Name)
+	a, under, err := s.store.Tried(ctx, v.Name)
 	if err != nil && !errors.Is(err, store.ErrNotFound) {
 		s.failStore(c, err)
 		return
 	}
-	if !account.Verify(a.Password, password) || err != nil {
-		if err := s.store.Wrong(ctx, tried); err != nil {
-			s.failStore(c, err)
-			return
+	known, counted, err := s.brake(c, a, under)
+	if err != nil {
+		s.failStore(c, err)
+		return
+	} else if counted == nil {
+		s.auditAs(c, v.Name, "too many tries", "")
+		refuse(http.StatusTooManyRequests, "Too many wrong tries: wait a quarter of an hour, or have your password changed.")
+		return
+	}
+	right, err := account.Verify(ctx, a.Password, password)
+	if err != nil { // it has not been looked at
+		for _, who := range counted {
+			err = errors.Join(err, s.store.GiveBack(ctx, who))
 		}
+		c.Header("Retry-After", "5")
+		refuse(http.StatusTooManyRequests, "Many sign in just now: try again in a moment.")
+		return
+	}
+	if !right || a.ID == 0 {
 		s.auditAs(c, v.Name, "wrong password", "")
 		refuse(http.StatusUnauthorized, "That name and password do not go together.")
 		return
 	}
-	if err := s.begin(c, a, v.Known); err != nil {
+	for i, who := range counted {
+		if i == 0 {
+			err = errors.Join(err, s.store.Forget(ctx, who))
+		} else {
+			err = errors.Join(err, s.store.GiveBack(ctx, who))
+		}
+	}
+	if err == nil {
+		err = s.know(c, a.ID, known)
+	}
+	if err == nil {
+		err = s.begin(c, a, v.Known)
+	}
+	if err != nil {
 		s.failStore(c, err)
 		return
 	}
 	s.auditAs(c, a.Name, "signed in", "")
 	s.goOn(c, v)
+}
+
+// brake counts a try to sign in as an account, before it is made, and returns what it is counted under; none where it may not be made. A device
+// the account has signed in on is counted by itself, wherever it is; any other by its address, and with all others there are.
+func (s *Server) brake(c *gin.Context, a store.Account, under string) (device string, counted []string, err error) {
+	ctx := c.Request.Context()
+	if k, err := c.Request.Cookie(s.deviceCookie()); err == nil {
+		device = k.Value
+	}
+	known, err := s.store.KnownDevice(ctx, a.ID, device)
+	if err != nil {
+		return device, nil, err
+	}
+	here := under + " from " + addressed(c.Request)
+	if known {
+		here = under + " on " + device
+	}
+	may, _, err := s.store.Take(ctx, store.FromOnePlace, here)
+	if err != nil || !may {
+		return device, nil, err
+	}
+	counted = []string{here}
+	if !known {
+		all := under + " from anywhere"
+		if may, _, err = s.store.Take(ctx, store.FromAnywhere, all); err != nil || !may {
+			return device, nil, err
+		}
+		counted = append(counted, all)
+	}
+	return device, counted, nil
+}
+
+// know has a browser show, when somebody signs in on it the next time, that the account has done so before.
+func (s *Server) know(c *gin.Context, account uint64, device string) error {
+	token, err := s.store.Know(c.Request.Context(), account, device)
+	if err == nil {
+		http.SetCookie(c.Writer, &http.Cookie{Name: s.deviceCookie(), Value: token, Path: "/", HttpOnly: true, Secure: s.sessions.Cookie.Secure,
+			SameSite: http.SameSiteLaxMode, MaxAge: int((400 * 24 * time.Hour).Seconds())})
+	}
+	return err
+}
+
+// deviceCookie is the name of what a browser is known by.
+func (s *Server) deviceCookie() string {
+	return strings.TrimSuffix(s.sessions.Cookie.Name, "session") + "device"
 }
 
 // begin has a session be an account's, under a new token.
@@ -364,7 +426,7 @@ func (s *Server) begin(c *gin.Context, a store.Account, known bool) error {
 	if known {
 		long = knownFor
 	}
-	for k, x := range map[string]any{inAccount: int64(a.ID), inStamp: a.Stamp, inUntil: s.now().Add(long).Unix(), inKnown: known, inLocked: false, inTries: 0} {
+	for k, x := range map[string]any{inAccount: int64(a.ID), inStamp: a.Stamp, inUntil: s.now().Add(long).Unix(), inKnown: known, inLocked: false} {
 		s.sessions.Put(ctx, k, x)
 	}
 	return s.keepSession(c)
@@ -390,7 +452,6 @@ func (s *Server) lock(c *gin.Context) {
 		return
 	}
 	s.sessions.Put(c.Request.Context(), inLocked, true)
-	s.sessions.Put(c.Request.Context(), inTries, 0)
 	if err := s.keepSession(c); err != nil {
 		s.failStore(c, err)
 		return
@@ -421,9 +482,25 @@ func (s *Server) unlock(c *gin.Context) {
 	}
 	v.Locked, v.Who = true, a.Maker
 	ctx := c.Request.Context()
-	if a.PIN != "" && account.Verify(a.PIN, pin) {
+	under := "PIN of " + s.sessions.Token(ctx)
+	may, n, err := s.store.Take(ctx, store.PINTries, under)
+	if err != nil {
+		s.failStore(c, err)
+		return
+	}
+	right := false
+	if may {
+		if right, err = account.Verify(ctx, a.PIN, pin); err != nil { // it has not been looked at
+			s.failStore(c, errors.Join(err, s.store.GiveBack(ctx, under)))
+			return
+		}
+	}
+	if right && a.PIN != "" {
+		if err := s.store.Forget(ctx, under); err != nil {
+			s.failStore(c, err)
+			return
+		}
 		s.sessions.Put(ctx, inLocked, false)
-		s.sessions.Put(ctx, inTries, 0)
 		if err := s.keepSession(c); err != nil {
 			s.failStore(c, err)
 			return
@@ -431,8 +508,7 @@ func (s *Server) unlock(c *gin.Context) {
 		s.goOn(c, v)
 		return
 	}
-	tries := s.sessions.GetInt(ctx, inTries) + 1
-	if tries >= pinTries {
+	if n >= store.PINTries.Most {
 		if err := s.sessions.Destroy(ctx); err != nil {
 			s.failStore(c, err)
 			return
@@ -441,11 +517,6 @@ func (s *Server) unlock(c *gin.Context) {
 		s.audit(c, "wrong PIN", "five times: signed out")
 		v.Locked, v.Do, v.Err, v.Known = false, "/sign-in", "Five wrong PINs: sign in with your password.", true
 		s.render(c, http.StatusUnauthorized, "sign", "Sign in", v)
-		return
-	}
-	s.sessions.Put(ctx, inTries, tries)
-	if err := s.keepSession(c); err != nil {
-		s.failStore(c, err)
 		return
 	}
 	v.Err = "Another PIN."

@@ -44,13 +44,25 @@ func (s *Server) makeFirst(c *gin.Context) {
 		s.render(c, http.StatusUnprocessableEntity, "first", "The first account", v)
 		return
 	}
-	a, err := s.store.FirstAccount(c.Request.Context(), c.Param("token"), v.Name, account.Hash(values.Get("password")))
+	ctx := c.Request.Context()
+	var a store.Account
+	good, err := s.store.Invited(ctx, c.Param("token")) // before any work is done
+	if err == nil && !good {
+		err = store.ErrNotFound
+	}
+	hash := ""
+	if err == nil {
+		hash, err = account.Hash(ctx, values.Get("password"))
+	}
+	if err == nil {
+		a, err = s.store.FirstAccount(ctx, c.Param("token"), v.Name, hash)
+	}
 	if errors.Is(err, store.ErrNotFound) {
 		s.fail(c, http.StatusNotFound, "There is nothing at this address.", "It makes the first account, once and within a day; start Hollen again to get another.")
 		return
 	}
 	if err == nil {
-		if err = s.loadSession(c); err == nil {
+		if err = errors.Join(s.loadSession(c), s.know(c, a.ID, "")); err == nil {
 			err = s.begin(c, a, true)
 		}
 	}
@@ -166,7 +178,10 @@ func (s *Server) changeAccounts(c *gin.Context) {
 			v.Errors["role"] = "Keeps, makes or looks is allowed."
 		}
 		if len(v.Errors) == 0 {
-			_, err = s.store.AddAccount(ctx, name, string(role), account.Hash(password))
+			var hash string
+			if hash, err = account.Hash(ctx, password); err == nil {
+				_, err = s.store.AddAccount(ctx, name, string(role), hash)
+			}
 			what, detail = "account", "made "+name+", who "+string(role)
 		}
 	case do == "role" && id > 0 && slices.Contains(account.Roles, role):
@@ -176,7 +191,10 @@ func (s *Server) changeAccounts(c *gin.Context) {
 		if e := account.CheckPassword(of.Name, password); e != nil {
 			v.Errors["password"] = strings.ToUpper(e.Error()[:1]) + e.Error()[1:] + "."
 		} else {
-			err = s.store.SetPassword(ctx, id, account.Hash(password))
+			var hash string
+			if hash, err = account.Hash(ctx, password); err == nil {
+				err = s.store.SetPassword(ctx, id, hash)
+			}
 			what, detail = "password", "another for "+of.Name
 		}
 	case do == "remove" && id > 0:
@@ -244,7 +262,10 @@ func (s *Server) changeOwn(c *gin.Context) {
 	var err error
 	done := values.Get("do")
 	if done == "password" || done == "pin" {
-		if !account.Verify(a.Password, values.Get("now")) {
+		if right, err := account.Verify(ctx, a.Password, values.Get("now")); err != nil {
+			s.failStore(c, err)
+			return
+		} else if !right {
 			v.Errors[done+"_now"] = "That is not the password this account has."
 		}
 	}
@@ -254,7 +275,10 @@ func (s *Server) changeOwn(c *gin.Context) {
 			v.Errors[k] = x
 		}
 		if len(v.Errors) == 0 {
-			err = s.store.SetPassword(ctx, a.ID, account.Hash(values.Get("password")))
+			var hash string
+			if hash, err = account.Hash(ctx, values.Get("password")); err == nil {
+				err = s.store.SetPassword(ctx, a.ID, hash)
+			}
 		}
 	case "pin":
 		pin := strings.TrimSpace(values.Get("pin"))
@@ -266,9 +290,11 @@ func (s *Server) changeOwn(c *gin.Context) {
 		if len(v.Errors) == 0 {
 			hash := ""
 			if pin != "" {
-				hash = account.Hash(pin)
+				hash, err = account.Hash(ctx, pin)
 			}
-			err = s.store.SetPIN(ctx, a.ID, hash)
+			if err == nil {
+				err = s.store.SetPIN(ctx, a.ID, hash)
+			}
 		}
 	case "others":
 		err = s.store.EndSessions(ctx, a.ID)
