@@ -85,7 +85,7 @@ func readBackup(file string) (b store.Backup, err error) {
 		return b, err
 	}
 	defer f.Close()
-	return store.ReadBackup(f, size)
+	return store.Whole(f, size)
 }
 
 func opened(file string) (*os.File, int64, error) {
@@ -120,7 +120,7 @@ func restoreCommand(ctx context.Context, args []string, out, errw io.Writer) int
 			return err
 		}
 		defer r.Close()
-		b, err := store.ReadBackup(r, size)
+		b, err := store.Whole(r, size)
 		if err != nil {
 			return err
 		}

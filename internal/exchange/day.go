@@ -12,6 +12,7 @@ import (
 	ics "github.com/arran4/golang-ical"
 
 	"hollen/internal/core/day"
+	"hollen/internal/core/measure"
 )
 
 // DayFormat names the version of the document.
@@ -139,7 +140,7 @@ func OrdersCSV(wants []day.Want, note func(day.Want) string) (string, error) {
 	w := csv.NewWriter(&b)
 	lines := [][]string{{"who", "what", "portions", "when", "note"}}
 	for _, x := range wants {
-		lines = append(lines, []string{x.Who, x.What, strconv.FormatFloat(x.Count, 'f', -1, 64), day.Time(x.Due), note(x)})
+		lines = append(lines, measure.Cells([]string{x.Who, x.What, strconv.FormatFloat(x.Count, 'f', -1, 64), day.Time(x.Due), note(x)}))
 	}
 	err := w.WriteAll(lines)
 	return b.String(), err

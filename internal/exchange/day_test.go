@@ -78,12 +78,14 @@ func TestCalendar(t *testing.T) {
 func TestOrdersThereAndBack(t *testing.T) {
 	_, wants := oneDay()
 	wants[0].Who = `Mole, "the" café; quay`
+	wants[1].Who, wants[1].What = `=HYPERLINK("http://quay.example")`, "-2+3 nests"
 	text, err := OrdersCSV(wants, func(day.Want) string { return "in nests" })
 	if err != nil {
 		t.Fatal(err)
 	}
 	all, wrong := day.Orders(text)
-	if len(wrong) > 0 || len(all) != 2 || all[0].Who != wants[0].Who || all[0].Portions != 8 || all[0].Due != 720 || all[0].Note != "in nests" {
+	if len(wrong) > 0 || len(all) != 2 || all[0].Who != wants[0].Who || all[0].Portions != 8 || all[0].Due != 720 || all[0].Note != "in nests" ||
+		all[1].Who != wants[1].Who || all[1].What != wants[1].What || strings.Contains(text, "\n\"=") || strings.Contains(text, ",-2+") {
 		t.Errorf("%q: %+v %v", text, all, wrong)
 	}
 }

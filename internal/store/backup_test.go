@@ -5,10 +5,12 @@ import (
 	"bytes"
 	"context"
 	"database/sql"
+	"encoding/json"
 	"errors"
 	"io"
 	"os"
 	"path/filepath"
+	"runtime"
 	"slices"
 	"strings"
 	"sync"
@@ -205,6 +207,94 @@ func TestRestoreRefuses(t *testing.T) {
 			t.Errorf("%s: %d batches are written, %v", name, len(list), err)
 		}
 		s.Close()
+	}
+}
+
+// A backup is read to its end before it is believed, for a preview, too: a document that is missing, altered, there twice or not named, an altered
+// head, flipped bytes, another version, and a row too long to be one are each refused, in little memory. One of before the sums is read.
+func TestWhole(t *testing.T) {
+	raw := backedUp(t, logged(t), false)
+	whole := func(raw []byte) error {
+		_, err := store.Whole(bytes.NewReader(raw), int64(len(raw)))
+		return err
+	}
+	if err := whole(raw); err != nil {
+		t.Fatal(err)
+	}
+	without := func(drop string, more ...[2]string) []byte {
+		var b bytes.Buffer
+		z := zip.NewWriter(&b)
+		put := func(name, doc string) {
+			f, err := z.Create(name)
+			if err == nil {
+				_, err = f.Write([]byte(doc))
+			}
+			if err != nil {
+				t.Fatal(err)
+			}
+		}
+		for n, doc := range documents(t, raw) {
+			if n != drop {
+				put(n, doc)
+			}
+		}
+		for _, m := range more {
+			put(m[0], m[1])
+		}
+		if err := z.Close(); err != nil {
+			t.Fatal(err)
+		}
+		return b.Bytes()
+	}
+	flipped := bytes.Clone(raw)
+	flipped[len(raw)/3] ^= 0x55
+	rooms := documents(t, raw)["rooms.jsonl"]
+	bomb := without("rooms.jsonl", [2]string{"rooms.jsonl", strings.Repeat("{", 256<<20)})
+	for name, c := range map[string]struct {
+		raw  []byte
+		want string
+	}{
+		"missing":      {without("rooms.jsonl"), "rooms.jsonl is missing"},
+		"no row less":  {rewritten(t, raw, "rooms.jsonl", `"name":"`, `"name":"x`), "rooms.jsonl: it"},
+		"a row less":   {without("rooms.jsonl", [2]string{"rooms.jsonl", rooms[:strings.LastIndex(strings.TrimSuffix(rooms, "\n"), "\n")+1]}), "rows are there, and it says"},
+		"cut off":      {without("rooms.jsonl", [2]string{"rooms.jsonl", strings.TrimSuffix(rooms, "\n")}), "cut off"},
+		"twice":        {without("", [2]string{"rooms.jsonl", rooms}), "there twice"},
+		"unnamed":      {without("", [2]string{"more.jsonl", "{}\n"}), "does not name it"},
+		"altered head": {rewritten(t, raw, "hollen-backup.json", `"workshop": "`, `"workshop": "x`), "head has been altered"},
+		"newer":        {rewritten(t, raw, "hollen-backup.json", `"version": `, `"version": 9`), "altered"},
+		"flipped":      {flipped, ""},
+		"bomb":         {bomb, "rooms.jsonl"},
+	} {
+		var before, after runtime.MemStats
+		runtime.ReadMemStats(&before)
+		err := whole(c.raw)
+		runtime.ReadMemStats(&after)
+		if !errors.Is(err, store.ErrBackup) || !strings.Contains(err.Error(), c.want) {
+			t.Errorf("%s: %v, want %q", name, err, c.want)
+		}
+		if used := after.TotalAlloc - before.TotalAlloc; used > 80<<20 {
+			t.Errorf("%s: %d MB were used", name, used>>20)
+		}
+	}
+	// A head of before: without sums.
+	var head store.Backup
+	if err := json.Unmarshal([]byte(documents(t, raw)["hollen-backup.json"]), &head); err != nil {
+		t.Fatal(err)
+	}
+	head.Sum, head.Documents = "", nil
+	old, err := json.Marshal(head)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := whole(without("hollen-backup.json", [2]string{"hollen-backup.json", string(old)})); err != nil {
+		t.Errorf("of before the sums: %v", err)
+	}
+	head.Version = 99
+	if old, err = json.Marshal(head); err != nil {
+		t.Fatal(err)
+	}
+	if err := whole(without("hollen-backup.json", [2]string{"hollen-backup.json", string(old)})); !errors.Is(err, store.ErrNewer) {
+		t.Errorf("of a version nobody knows: %v", err)
 	}
 }
 

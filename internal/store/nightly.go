@@ -11,10 +11,9 @@ import (
 	"time"
 )
 
-// Nightly backups: so many are kept, one is made when the last is so old, and it is missed when it is older still.
+// Nightly backups: so many that are whole are kept, and a night was missed when the last is older than this.
 const (
 	KeptBackups = 14
-	backupEvery = 24 * time.Hour
 	MissedAfter = 30 * time.Hour
 )
 
@@ -32,10 +31,10 @@ func (s *Store) BackupTo(ctx context.Context, dir string) (file string, err erro
 	if _, err := s.BackupFile(ctx, file, true, nil); err != nil {
 		return "", err
 	}
-	all := Backups(dir)
-	for _, old := range all[:max(0, len(all)-KeptBackups)] {
-		_ = os.Remove(filepath.Join(dir, old)) // the next night tries again
+	if !wholeFile(file) {
+		return "", fmt.Errorf("backup: %s is not whole when it is read again: %w", file, ErrBackup)
 	}
+	thin(dir, s.now())
 	return file, nil
 }
 
@@ -78,29 +77,22 @@ func backupTime(name string) (time.Time, bool) {
 	return t, ok && err == nil && strings.HasSuffix(name, ".zip")
 }
 
-// LastBackup is when the newest backup in a folder was made; the zero time where there is none.
-func LastBackup(dir string) time.Time {
-	all := Backups(dir)
-	if len(all) == 0 {
-		return time.Time{}
-	}
-	t, _ := backupTime(all[len(all)-1])
-	return t
-}
-
 // backupAt is the hour of the night backups are made at, by the clock here.
 const backupAt = 3
 
-// nextBackup is when the next one is due: at night, or at once where the last is too old.
+// nextBackup is when the next one is due: at once where none has been made since it was last due, at night otherwise.
 func nextBackup(last, now time.Time) time.Time {
-	if last.IsZero() || now.Sub(last) > backupEvery {
+	night := func(days int) time.Time {
+		return time.Date(now.Year(), now.Month(), now.Day()+days, backupAt, 0, 0, 0, now.Location())
+	}
+	due, next := night(0), night(1)
+	if due.After(now) {
+		due, next = night(-1), night(0)
+	}
+	if last.Before(due) {
 		return now
 	}
-	at := time.Date(now.Year(), now.Month(), now.Day(), backupAt, 0, 0, 0, now.Location())
-	if !at.After(now) {
-		at = at.AddDate(0, 0, 1)
-	}
-	return at
+	return next
 }
 
 // Nightly makes a backup every night until ctx ends, and one soon after it begins where the last is too old. What fails is told and tried
@@ -114,7 +106,7 @@ func (s *Store) Nightly(ctx context.Context, dir string, settle time.Duration) {
 		case <-time.After(wait):
 		}
 		now := s.now()
-		if due := nextBackup(LastBackup(dir), now); due.After(now) {
+		if due := nextBackup(LookedAt(dir, now).Last, now); due.After(now) {
 			wait = min(due.Sub(now), time.Hour) // a clock may be put right meanwhile
 			continue
 		}

@@ -498,8 +498,8 @@ func (s *Server) downloadMadeCSV(c *gin.Context) {
 	}
 	for _, x := range run.Steps {
 		p := run.State.Steps[x.Key]
-		w.Write([]string{x.Key, string(x.Station), x.Head, string(p.Status), fmt.Sprintf("%.2f", x.PlanMin), moment(p.Began), moment(p.Over),
-			fmt.Sprintf("%.2f", p.Took()), fmt.Sprintf("%.2f", p.PausedS/60), number(x.WantG), number(p.G)})
+		w.Write(measure.Cells([]string{x.Key, string(x.Station), x.Head, string(p.Status), fmt.Sprintf("%.2f", x.PlanMin), moment(p.Began), moment(p.Over),
+			fmt.Sprintf("%.2f", p.Took()), fmt.Sprintf("%.2f", p.PausedS/60), number(x.WantG), number(p.G)}))
 	}
 	w.Flush()
 }

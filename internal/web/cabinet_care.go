@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"net/http"
 	"path/filepath"
+	"strings"
 	"syscall"
 	"time"
 
@@ -26,6 +27,8 @@ type careView struct {
 	Free   string // on its disk
 	Low    bool   // little is left
 	SignIn bool
+
+	Damaged, Ahead string // files that are no backups, or are dated after now
 }
 
 // lowOn is under how much free room on a disk it is said, bytes.
@@ -41,8 +44,10 @@ func (s *Server) care(ctx context.Context, done bool) *careView {
 	if dir == "" {
 		return v
 	}
-	last := store.LastBackup(dir)
-	v.Kept, v.Missed = len(store.Backups(dir)), last.IsZero() || s.now().Sub(last) > store.MissedAfter
+	kept := store.LookedAt(dir, s.now())
+	last := kept.Last
+	v.Kept, v.Missed = kept.Whole, last.IsZero() || s.now().Sub(last) > store.MissedAfter
+	v.Damaged, v.Ahead = strings.Join(kept.Damaged, ", "), strings.Join(kept.Ahead, ", ")
 	if !last.IsZero() {
 		v.Last = ageWords(s.now().Sub(last))
 	}

@@ -224,9 +224,9 @@ func (s *Server) downloadLogCSV(c *gin.Context) {
 		if m.Summary.Felt != nil {
 			felt = fmt.Sprint(*m.Summary.Felt)
 		}
-		_ = w.Write([]string{fmt.Sprint(m.ID), fmt.Sprint(m.Batch), m.Name, m.Began.Format(time.RFC3339), m.Ended.Format(time.RFC3339), m.Shape,
+		_ = w.Write(measure.Cells([]string{fmt.Sprint(m.ID), fmt.Sprint(m.Batch), m.Name, m.Began.Format(time.RFC3339), m.Ended.Format(time.RFC3339), m.Shape,
 			strings.Join(m.Flours, "; "), strings.Join(m.Lots, "; "), strings.Join(m.Makers, "; "), f(m.FlourG), f(m.DoughG), f(m.Hw), f(m.PlanHw), felt,
-			f(m.PokeS), f(m.SheetMM), out, f(float64(m.Pieces)), f(m.Min), f(m.HandsMin), m.Next, f(m.ThrownG), m.Why})
+			f(m.PokeS), f(m.SheetMM), out, f(float64(m.Pieces)), f(m.Min), f(m.HandsMin), m.Next, f(m.ThrownG), m.Why}))
 	}
 	w.Flush()
 }

@@ -392,15 +392,29 @@ func TestKeptSafe(t *testing.T) {
 		t.Fatal(err)
 	}
 	keeps.wants(keeps.ask("GET", "/cabinet/house", nil), 200, "A night was missed: the last backup was made 31 hours ago.")
-	for range store.KeptBackups + 3 {
-		at := storetest.Now().Add(-time.Hour * time.Duration(len(store.Backups(dir)))).UTC().Format("2006-01-02T15-04-05Z")
-		if err := os.WriteFile(filepath.Join(dir, "hollen-"+at+".zip"), nil, 0o600); err != nil {
+	good, err := os.ReadFile(filepath.Join(dir, "hollen-"+old+".zip"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	stamped := func(ago time.Duration) string {
+		return "hollen-" + storetest.Now().Add(-ago).UTC().Format("2006-01-02T15-04-05Z") + ".zip"
+	}
+	write := func(name string, raw []byte) {
+		if err := os.WriteFile(filepath.Join(dir, name), raw, 0o600); err != nil {
 			t.Fatal(err)
 		}
 	}
+	// One that is none, or is dated after now, is said and does not count.
+	broken, ahead := stamped(time.Hour), "hollen-2096-01-01T03-00-00Z.zip"
+	write(broken, append(slices.Clone(good[:len(good)/2]), good[len(good)/2+1:]...))
+	write(ahead, []byte("x"))
+	keeps.wants(keeps.ask("GET", "/cabinet/house", nil), 200, "A night was missed: the last backup was made 31 hours ago.", broken, "Dated after now", ahead)
+	for i := range store.KeptBackups + 3 {
+		write(stamped(time.Hour*time.Duration(i+40)), good)
+	}
 	keeps.wants(keeps.ask("POST", "/backup", url.Values{}), 303)
-	if n := len(store.Backups(dir)); n != store.KeptBackups {
-		t.Errorf("%d are kept", n)
+	if k := store.LookedAt(dir, storetest.Now()); k.Whole != store.KeptBackups || len(k.Damaged) != 1 || len(k.Ahead) != 1 {
+		t.Errorf("%+v is kept", k)
 	}
 	w := keeps.ask("GET", "/backup", nil)
 	keeps.wants(w, 200)

@@ -157,7 +157,7 @@ func fields(line string) []string {
 		return nil
 	}
 	for i := range parts {
-		parts[i] = strings.TrimSpace(parts[i])
+		parts[i] = measure.Uncell(strings.TrimSpace(parts[i]))
 	}
 	return parts
 }
