@@ -25,7 +25,8 @@ func TestCommandsWantADatabase(t *testing.T) {
 	for _, args := range [][]string{{"backup", good}, {"backup", good, "--less"}, {"remake"}, {"refit"}, {"user", "list"}, {"user", "add", "Kate"},
 		{"device", "list"}, {"device", "add", "a-scale"}, {"restore", "--beside", good}} {
 		code, out, errs := call("", append(args, "--data", dir)...)
-		if code != exitFailed || out != "" || !strings.Contains(errs, "there is no database in "+dir) && args[0] != "restore" {
+		if code != exitFailed || out != "" ||
+			!strings.Contains(errs, "there is no database in "+dir) && args[0] != "restore" {
 			t.Errorf("%v: %d %q %q", args, code, out, errs)
 		}
 	}
@@ -49,7 +50,8 @@ func TestNoCommandLosesAWorkshop(t *testing.T) {
 		}
 	})
 	t.Setenv("HOLLEN_PASSWORD", "three otters and a gull")
-	if code, _, errs := call("", "user", "add", "Kate", "--data", work); code != exitFailed || !strings.Contains(errs, "the first account keeps") {
+	if code, _, errs := call("", "user", "add", "Kate", "--data", work); code != exitFailed ||
+		!strings.Contains(errs, "the first account keeps") {
 		t.Errorf("a first account that makes: %d %q", code, errs)
 	}
 	for _, args := range [][]string{{"demo"}, {"demo", "--fresh"}} {
@@ -63,7 +65,8 @@ func TestNoCommandLosesAWorkshop(t *testing.T) {
 	}
 	t.Run("the demo", func(t *testing.T) {
 		serving(t, "http://", "demo", "--data", shown, "--log", filepath.Join(shown, "log"))
-		if code, out, errs := call("", "backup", file, "--data", shown); code != 0 || !strings.Contains(out, fmt.Sprint(len(demo.Batches()))+" batches") ||
+		if code, out, errs := call("", "backup", file, "--data", shown); code != 0 ||
+			!strings.Contains(out, fmt.Sprint(len(demo.Batches()))+" batches") ||
 			!strings.Contains(out, "of "+shown) {
 			t.Errorf("%d %s %s", code, out, errs)
 		}
@@ -91,7 +94,8 @@ func TestNoCommandLosesAWorkshop(t *testing.T) {
 	if now, _ := os.ReadFile(file); string(now) != string(was) {
 		t.Error("the backup that was there is another")
 	}
-	if code, out, errs := call("", "backup", file, "--data", work, "--less"); code != 0 || !strings.Contains(out, "of "+work) {
+	if code, out, errs := call("", "backup", file, "--data", work, "--less"); code != 0 ||
+		!strings.Contains(out, "of "+work) {
 		t.Errorf("%d %q %q", code, out, errs)
 	}
 	if left, _ := filepath.Glob(filepath.Join(work, "*.part")); len(left) > 0 {
@@ -101,7 +105,8 @@ func TestNoCommandLosesAWorkshop(t *testing.T) {
 	t.Run("taken over", func(t *testing.T) {
 		serving(t, "http://", "serve", "--data", shown, "--log", filepath.Join(shown, "log"))
 	})
-	if code, _, errs := call("", "demo", "--fresh", "--data", shown); code != exitFailed || !strings.Contains(errs, "the demo did not make") {
+	if code, _, errs := call("", "demo", "--fresh", "--data", shown); code != exitFailed ||
+		!strings.Contains(errs, "the demo did not make") {
 		t.Errorf("%d %q", code, errs)
 	}
 }
@@ -157,10 +162,12 @@ func TestPasswordOnATerminal(t *testing.T) {
 		s := <-done
 		return s.word, s.err
 	}
-	if word, err := ask("three otters and a gull", "three otters and a gull"); err != nil || word != "three otters and a gull" {
+	if word, err := ask("three otters and a gull", "three otters and a gull"); err != nil ||
+		word != "three otters and a gull" {
 		t.Errorf("%q %v", word, err)
 	}
-	if word, err := ask("three otters and a gull", "three otters and a gul"); err == nil || word != "" || !strings.Contains(err.Error(), "not the same") {
+	if word, err := ask("three otters and a gull", "three otters and a gul"); err == nil || word != "" ||
+		!strings.Contains(err.Error(), "not the same") {
 		t.Errorf("%q %v", word, err)
 	}
 	select {

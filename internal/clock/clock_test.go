@@ -12,7 +12,8 @@ import (
 
 // The program has one clock: nothing but this package, the stand-ins for devices and the starting of the private server asks the machine.
 func TestOneClock(t *testing.T) {
-	out, err := exec.Command("go", "list", "-f", `{{$d := .Dir}}{{range .GoFiles}}{{$d}}/{{.}}{{"\n"}}{{end}}`, "hollen/...").Output()
+	out, err := exec.Command("go", "list", "-f", `{{$d := .Dir}}{{range .GoFiles}}{{$d}}/{{.}}{{"\n"}}{{end}}`, "hollen/...").
+		Output()
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -20,12 +21,17 @@ func TestOneClock(t *testing.T) {
 	seen := 0
 	for _, file := range strings.Fields(string(out)) {
 		dir := filepath.ToSlash(filepath.Dir(file))
-		if strings.HasSuffix(dir, "/internal/clock") || strings.HasSuffix(dir, "/device/sim") || strings.HasSuffix(dir, "/store/localdb") {
+		if strings.HasSuffix(dir, "/internal/clock") || strings.HasSuffix(dir, "/device/sim") ||
+			strings.HasSuffix(dir, "/store/localdb") {
 			continue
 		}
 		seen++
 		if at := asks.FindString(read(t, file)); at != "" {
-			t.Errorf("%s asks %s: dates go by the clock that was handed in, durations by clock.Start", filepath.Base(file), at)
+			t.Errorf(
+				"%s asks %s: dates go by the clock that was handed in, durations by clock.Start",
+				filepath.Base(file),
+				at,
+			)
 		}
 	}
 	if seen < 100 {

@@ -28,7 +28,13 @@ func TestDemoOnAnyDay(t *testing.T) {
 		ids := make([]uint64, len(sc.Batches))
 		for i, p := range sc.Batches {
 			if ids[i] = uint64(i + 1); p.Request.MadeOn != date {
-				t.Errorf("%s: %s is made on %s, and the day under way is %s", at, p.Request.Name, p.Request.MadeOn, date)
+				t.Errorf(
+					"%s: %s is made on %s, and the day under way is %s",
+					at,
+					p.Request.Name,
+					p.Request.MadeOn,
+					date,
+				)
 			}
 		}
 		made := sc.Makings(now, sc.Batches)

@@ -11,6 +11,7 @@ import (
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
 
+	"hollen/internal/clock"
 	"hollen/internal/core/request"
 )
 
@@ -234,6 +235,7 @@ func (s Sessions) FindCtx(ctx context.Context, token string) ([]byte, bool, erro
 
 // CommitCtx keeps a session until a moment, and forgets those that have expired.
 func (s Sessions) CommitCtx(ctx context.Context, token string, b []byte, expires time.Time) error {
+	expires = s.db.NowFunc().Add(expires.Sub(clock.Deadline(0))) // the session manager goes by the machine’s clock
 	return again(func() error {
 		if err := s.db.WithContext(ctx).Exec("DELETE FROM sessions WHERE expires < ? LIMIT 1000", s.db.NowFunc()).Error; err != nil {
 			return err

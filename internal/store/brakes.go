@@ -34,8 +34,15 @@ func (s *Store) Take(ctx context.Context, b Brake, who string) (may bool, n int,
 	if err := s.db.WithContext(ctx).Exec("DELETE FROM sign_counts WHERE until < ? LIMIT 1000", now).Error; err != nil {
 		return false, 0, err
 	}
-	done, err := s.sql.ExecContext(ctx, "INSERT INTO sign_counts (who, n, until) VALUES (?, 1, ?) ON DUPLICATE KEY UPDATE "+
-		"n = LAST_INSERT_ID(IF(until <= ?, 1, n + 1)), until = IF(until <= ?, VALUES(until), until)", hashed(who), now.Add(b.Over), now, now)
+	done, err := s.sql.ExecContext(
+		ctx,
+		"INSERT INTO sign_counts (who, n, until) VALUES (?, 1, ?) ON DUPLICATE KEY UPDATE "+
+			"n = LAST_INSERT_ID(IF(until <= ?, 1, n + 1)), until = IF(until <= ?, VALUES(until), until)",
+		hashed(who),
+		now.Add(b.Over),
+		now,
+		now,
+	)
 	if err != nil {
 		return false, 0, err
 	}
@@ -81,8 +88,12 @@ func (s *Store) KnownDevice(ctx context.Context, account uint64, token string) (
 		return false, nil
 	}
 	var n int64
-	err := s.db.WithContext(ctx).Table("sign_devices").Where("account_id = ? AND token = ? AND seen > ?", account, hashed(token),
-		s.db.NowFunc().Add(-knownDevice)).Count(&n).Error
+	err := s.db.WithContext(ctx).
+		Table("sign_devices").
+		Where("account_id = ? AND token = ? AND seen > ?", account, hashed(token),
+			s.db.NowFunc().Add(-knownDevice)).
+		Count(&n).
+		Error
 	return n > 0, err
 }
 
@@ -96,8 +107,12 @@ func (s *Store) Know(ctx context.Context, account uint64, token string) (string,
 		if err := tx.Exec("DELETE FROM sign_devices WHERE seen < ? LIMIT 1000", now.Add(-knownDevice)).Error; err != nil {
 			return err
 		}
-		return tx.Exec("INSERT INTO sign_devices (account_id, token, seen) VALUES (?, ?, ?) ON DUPLICATE KEY UPDATE seen = VALUES(seen)", account,
-			hashed(token), now).Error
+		return tx.Exec(
+			"INSERT INTO sign_devices (account_id, token, seen) VALUES (?, ?, ?) ON DUPLICATE KEY UPDATE seen = VALUES(seen)",
+			account,
+			hashed(token),
+			now,
+		).Error
 	})
 	return token, err
 }

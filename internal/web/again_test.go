@@ -14,7 +14,7 @@ import (
 
 // A copy asks for its day, moves what is dated with it, and starts from what truly went in, where that is known.
 func TestAgain(t *testing.T) {
-	s := newSite(t)
+	s := siteOn(t, storetest.Now())
 	v := s.typed(demo.Number(demo.Saturday))
 	day := func(in int, at string) string { return storetest.Now().AddDate(0, 0, in).Format(time.DateOnly) + at }
 	told := func(in int) string { return storetest.Now().AddDate(0, 0, in).Format("Mon 2 Jan") }

@@ -25,8 +25,18 @@ func TestSpellingsCountAsOne(t *testing.T) {
 	_, browser := signedSite(t)
 	for _, of := range []string{"Fenna", "Nobody"} {
 		b := browser()
-		spellings := []string{of, strings.ToUpper(of), of + "\u200b", "\u202e" + of, of + "\x00", strings.ReplaceAll(of, "n", "ñ"), of + "\u200b ",
-			"\u2060" + of + "\u200d\u200d", "  " + of, strings.ReplaceAll(of, "e", "é")}
+		spellings := []string{
+			of,
+			strings.ToUpper(of),
+			of + "\u200b",
+			"\u202e" + of,
+			of + "\x00",
+			strings.ReplaceAll(of, "n", "ñ"),
+			of + "\u200b ",
+			"\u2060" + of + "\u200d\u200d",
+			"  " + of,
+			strings.ReplaceAll(of, "e", "é"),
+		}
 		if of == "Fenna" { // full width
 			spellings = append(spellings, "Ｆｅｎｎａ")
 		}
@@ -68,12 +78,16 @@ func TestTriesAtOnce(t *testing.T) {
 		return out
 	}
 	fresh := func() tablet { x := b; x.cookie = new(string); return x }
-	if got := counted(func() int { return fresh().try("Osk") }); got[401] > store.FromOnePlace.Most || got[401]+got[429] != 45 {
+	if got := counted(func() int { return fresh().try("Osk") }); got[401] > store.FromOnePlace.Most ||
+		got[401]+got[429] != 45 {
 		t.Errorf("passwords: %v", got)
 	}
 	// The PIN of a locked tablet: five are looked at, then it is signed out.
 	locked := browser().in("Linde")
-	locked.wants(locked.ask("POST", "/account", url.Values{"do": {"pin"}, "now": {heron + " Linde"}, "pin": {"7294"}}), 303)
+	locked.wants(
+		locked.ask("POST", "/account", url.Values{"do": {"pin"}, "now": {heron + " Linde"}, "pin": {"7294"}}),
+		303,
+	)
 	locked.wants(locked.ask("POST", "/lock", url.Values{}), 303)
 	held := *locked.cookie
 	var another atomic.Int32
@@ -148,7 +162,11 @@ func TestGuessedFromAnywhere(t *testing.T) {
 func TestNobodyHoldsUpSignIn(t *testing.T) {
 	_, browser := signedSite(t)
 	b := browser()
-	form := url.Values{"name": {"Mallow"}, "password": {"three otters and a gull"}, "again": {"three otters and a gull"}}
+	form := url.Values{
+		"name":     {"Mallow"},
+		"password": {"three otters and a gull"},
+		"again":    {"three otters and a gull"},
+	}
 	var wg sync.WaitGroup
 	for range 2 * (account.MostWaiting + account.AtOnce) { // more than could wait for their hash
 		wg.Go(func() {

@@ -85,24 +85,39 @@ func words(body string) string {
 func TestPaperFollowsWhatIsSafe(t *testing.T) {
 	s := newSite(t)
 	dried, _ := s.planned(func(r *request.Request) {
-		r.Cut.Shape, r.Cut.Filling, r.Dry.Keep = "ravioli", request.Filling{Name: "pork", Kind: request.FillingMeat, Allergens: "none"}, true
+		r.Cut.Shape, r.Cut.Filling, r.Dry.Keep = "ravioli", request.Filling{
+			Name:      "pork",
+			Kind:      request.FillingMeat,
+			Allergens: "none",
+		}, true
 	})
 	for _, page := range []string{"/label", "/label?paper=small", "/sheet"} {
 		_, body := s.got(http.MethodGet, dried+page, nil)
-		if said := words(body); !strings.Contains(said, "Not to be kept: a filling does not dry through") || regexp.MustCompile(`Use by \d`).MatchString(said) ||
+		if said := words(body); !strings.Contains(said, "Not to be kept: a filling does not dry through") ||
+			regexp.MustCompile(`Use by \d`).MatchString(said) ||
 			strings.Contains(said, "Keep dry") {
 			t.Errorf("%s: %.1500s", page, said)
 		}
 	}
-	s.wants(s.ask("GET", dried+"/sheet", nil), 200, "Not filled pasta.", "Drying egg pasta to keep is a risk.", "p-warn")
+	s.wants(
+		s.ask("GET", dried+"/sheet", nil),
+		200,
+		"Not filled pasta.",
+		"Drying egg pasta to keep is a risk.",
+		"p-warn",
+	)
 
 	frozen, b := s.planned(func(r *request.Request) {
-		r.Cut.Shape, r.Keep.Where, r.Cut.Filling = "ravioli", "freezer", request.Filling{Name: "chard", Allergens: "none"}
+		r.Cut.Shape, r.Keep.Where, r.Cut.Filling = "ravioli", "freezer", request.Filling{
+			Name:      "chard",
+			Allergens: "none",
+		}
 	})
 	p, _ := plan.Make(rules.Default(), b.Request.Request)
 	from, _ := p.SoldTime(&p.Cut.CutPart)
 	said := words(s.ask("GET", frozen+"/label", nil).Body.String())
-	if !strings.Contains(said, "Boil from frozen") || !strings.Contains(said, p.CookLabel(0)) || from <= p.Cook.Seconds*.6 {
+	if !strings.Contains(said, "Boil from frozen") || !strings.Contains(said, p.CookLabel(0)) ||
+		from <= p.Cook.Seconds*.6 {
 		t.Errorf("frozen: %s", said)
 	}
 
@@ -111,7 +126,12 @@ func TestPaperFollowsWhatIsSafe(t *testing.T) {
 		r.Cut.Shape, r.Cut.Filling = "ravioli", request.Filling{Name: "ricotta and egg yolk"}
 	})
 	for _, page := range []string{"/label", "/sheet"} {
-		s.wants(s.ask("GET", named+page, nil), 200, "is-warn off-paper", "is there milk and egg in “ricotta and egg yolk”?")
+		s.wants(
+			s.ask("GET", named+page, nil),
+			200,
+			"is-warn off-paper",
+			"is there milk and egg in “ricotta and egg yolk”?",
+		)
 	}
 	raw, _ := s.planned(func(r *request.Request) {
 		r.Cut.Shape, r.Cut.Filling = "ravioli", request.Filling{Name: "raw mince", Allergens: "none"}
@@ -121,7 +141,8 @@ func TestPaperFollowsWhatIsSafe(t *testing.T) {
 	rice, _ := s.planned(func(r *request.Request) {
 		r.Flours = []request.FlourPart{{Flour: "rice", Share: 1, Kept: "paper_bag", ContainsKG: 1}}
 	})
-	if said := words(s.ask("GET", rice+"/label", nil).Body.String()); strings.Contains(said, "wheat") || !strings.Contains(said, "rice flour for dusting") {
+	if said := words(s.ask("GET", rice+"/label", nil).Body.String()); strings.Contains(said, "wheat") ||
+		!strings.Contains(said, "rice flour for dusting") {
 		t.Errorf("rice: %s", said)
 	}
 	s.wants(s.ask("GET", named+"?at=formula", nil), 200, "of the dough, a portion")
@@ -130,25 +151,43 @@ func TestPaperFollowsWhatIsSafe(t *testing.T) {
 // What was made is what paper of it says, by the clock of what happened; the plan is one tap away.
 func TestPaperAsMade(t *testing.T) {
 	s := newSite(t)
-	at, b := s.planned(func(r *request.Request) { r.Amount.By, r.Amount.FlourG, r.Keep.Where = request.ByFlour, 1000, "fridge" })
+	at, b := s.planned(
+		func(r *request.Request) { r.Amount.By, r.Amount.FlourG, r.Keep.Where = request.ByFlour, 1000, "fridge" },
+	)
 	before := words(s.ask("GET", at+"/sheet", nil).Body.String())
 	s.made(b, 317*time.Minute, bench.Event{})
-	sheet, label := words(s.ask("GET", at+"/sheet", nil).Body.String()), words(s.ask("GET", at+"/label", nil).Body.String())
+	sheet, label := words(
+		s.ask("GET", at+"/sheet", nil).Body.String(),
+	), words(
+		s.ask("GET", at+"/label", nil).Body.String(),
+	)
 	for page, said := range map[string]string{"sheet": sheet, "label": label} {
-		if !strings.Contains(said, "Not to be kept: 5 h 17") || !strings.Contains(said, "As it was made, begun") || regexp.MustCompile(`Use by \d`).MatchString(said) {
+		if !strings.Contains(said, "Not to be kept: 5 h 17") || !strings.Contains(said, "As it was made, begun") ||
+			regexp.MustCompile(`Use by \d`).MatchString(said) {
 			t.Errorf("%s after 5 h 17: %.1200s", page, said)
 		}
 	}
-	if dough := regexp.MustCompile(`portions; ([\d,]+) g of dough`); dough.FindString(sheet) == dough.FindString(before) {
+	if dough := regexp.MustCompile(`portions; ([\d,]+) g of dough`); dough.FindString(
+		sheet,
+	) == dough.FindString(
+		before,
+	) {
 		t.Errorf("60 g more went in, and the sheet says %s", dough.FindString(sheet))
 	}
-	if again := words(s.ask("GET", at+"/sheet?made=planned", nil).Body.String()); strings.Contains(again, "As it was made") || !strings.Contains(again, "Use by") {
+	if again := words(s.ask("GET", at+"/sheet?made=planned", nil).Body.String()); strings.Contains(
+		again,
+		"As it was made",
+	) ||
+		!strings.Contains(again, "Use by") {
 		t.Errorf("as planned: %.600s", again)
 	}
 
 	soon, b := s.planned(func(r *request.Request) { r.Keep.Where = "fridge" })
 	s.made(b, 80*time.Minute, bench.Event{Of: bench.OutWeighed, G: 900})
-	if said := words(s.ask("GET", soon+"/label", nil).Body.String()); !strings.Contains(said, "Use by "+storetest.Now().Add(-time.Hour).AddDate(0, 0, 2).Format("2 Jan 2006")) {
+	if said := words(s.ask("GET", soon+"/label", nil).Body.String()); !strings.Contains(
+		said,
+		"Use by "+storetest.Now().Add(-time.Hour).AddDate(0, 0, 2).Format("2 Jan 2006"),
+	) {
 		t.Errorf("after 80 min: %s", said)
 	}
 }
@@ -187,8 +226,10 @@ func TestEndings(t *testing.T) {
 		s.made(b, 60*time.Minute, c.end)
 		s.wants(s.ask("GET", at+"/makings", nil), 200, c.says)
 	}
-	if w := s.tell("/bench/1", `{"events":[{"id":"x","what":"ended","of":"thrown_away","at":"`+storetest.Now().UTC().Format(time.RFC3339)+`"}]}`); !strings.Contains(w.Body.String(),
-		"why was it thrown away?") {
+	if w := s.tell("/bench/1", `{"events":[{"id":"x","what":"ended","of":"thrown_away","at":"`+storetest.Now().UTC().Format(time.RFC3339)+`"}]}`); !strings.Contains(
+		w.Body.String(),
+		"why was it thrown away?",
+	) {
 		t.Errorf("without a reason: %s", w.Body)
 	}
 }
@@ -223,9 +264,20 @@ func TestNotesEverywhere(t *testing.T) {
 	s, ctx := newSite(t), context.Background()
 	date := storetest.Now().AddDate(0, 0, 21).Format(time.DateOnly)
 	path := "/days/" + date
-	s.wants(s.ask("POST", path+"/orders", url.Values{"act": {"paste"}, "text": {"Pharos; tagliatelle; 6.5; 12:30; vegan! no egg\nMole; tagliatelle; 4; 13:00"}}), 303)
+	s.wants(
+		s.ask(
+			"POST",
+			path+"/orders",
+			url.Values{
+				"act":  {"paste"},
+				"text": {"Pharos; tagliatelle; 6.5; 12:30; vegan! no egg\nMole; tagliatelle; 4; 13:00"},
+			},
+		),
+		303,
+	)
 	body := s.ask("GET", path+"/orders", nil).Body.String()
-	if n := strings.Count(body, `name="orders" value="`); n != 2 || !strings.Contains(between(body, "Batches they need", "Many at once"), "vegan! no egg") {
+	if n := strings.Count(body, `name="orders" value="`); n != 2 ||
+		!strings.Contains(between(body, "Batches they need", "Many at once"), "vegan! no egg") {
 		t.Fatalf("%d proposals: %.2000s", n, between(body, "Batches they need", "Many at once"))
 	}
 	orders, err := s.store.Orders(ctx, date)
@@ -238,8 +290,24 @@ func TestNotesEverywhere(t *testing.T) {
 			mark = fmt.Sprint(o.ID)
 		}
 	}
-	s.wants(s.ask("POST", path+"/orders", url.Values{"act": {"make"}, "orders": {mark}, "source": {""}, "one": {"0"}}), 422, "Say which batch it is made like.")
-	s.wants(s.ask("POST", path+"/orders", url.Values{"act": {"make"}, "orders": {mark}, "source": {fmt.Sprint(demo.Number(demo.Chandler))}, "one": {"0"}}), 303)
+	s.wants(
+		s.ask("POST", path+"/orders", url.Values{"act": {"make"}, "orders": {mark}, "source": {""}, "one": {"0"}}),
+		422,
+		"Say which batch it is made like.",
+	)
+	s.wants(
+		s.ask(
+			"POST",
+			path+"/orders",
+			url.Values{
+				"act":    {"make"},
+				"orders": {mark},
+				"source": {fmt.Sprint(demo.Number(demo.Chandler))},
+				"one":    {"0"},
+			},
+		),
+		303,
+	)
 	s.changed(path, url.Values{"act": {"plan"}})
 	for _, page := range []string{"", "/orders", "/wall", "/now", "/set-out", "/day.json", "/day.ics", "/orders.csv"} {
 		s.wants(s.ask("GET", path+page, nil), 200, "vegan! no egg")
@@ -256,7 +324,11 @@ func TestWhatIfTellsOneFigure(t *testing.T) {
 	}
 	s.changed(path, url.Values{"act": {"add"}, "batch": {fmt.Sprint(id)}})
 	s.changed(path, url.Values{"act": {"plan"}})
-	late := between(between(s.ask("GET", path, nil).Body.String(), "In danger", "Ways out"), `<div class="num">`, "<span")
+	late := between(
+		between(s.ask("GET", path, nil).Body.String(), "In danger", "Ways out"),
+		`<div class="num">`,
+		"<span",
+	)
 	if late == "" {
 		t.Fatal("the day is on time")
 	}

@@ -41,7 +41,8 @@ func (s *Server) paperMade(c *gin.Context, a *asked) (*madePaper, error) {
 		if x.Ended == nil || id != 0 && x.ID != id || last != nil && !x.Ended.After(*last.Ended) {
 			continue
 		}
-		if id != 0 || x.BatchVersion == a.batch.Version && len(request.Changes(a.batch.Request.Request, a.view.Request)) == 0 {
+		if id != 0 ||
+			x.BatchVersion == a.batch.Version && len(request.Changes(a.batch.Request.Request, a.view.Request)) == 0 {
 			last = x
 		}
 	}

@@ -49,8 +49,14 @@ func byTheBook(t testing.TB, s *store.Store) {
 
 func newSite(t testing.TB) site {
 	t.Helper()
+	return siteOn(t, demo.Day)
+}
+
+// siteOn is a site whose demo, and with it the age of its flours, is of a day.
+func siteOn(t testing.TB, day time.Time) site {
+	t.Helper()
 	s := storetest.Open(t)
-	if _, err := s.Seed(context.Background(), demo.Scenario(rules.Default(), demo.Day)); err != nil {
+	if _, err := s.Seed(context.Background(), demo.Scenario(rules.Default(), day)); err != nil {
 		t.Fatal(err)
 	}
 	byTheBook(t, s)

@@ -29,28 +29,49 @@ const (
 // words are what a name may say, by allergen: whole words, accents left off; one that ends in * begins a word, one that begins with * ends
 // one.
 var words = []struct{ allergen, words string }{
-	{Milk, `milk butter buttered buttermilk cream creme creamy cheese* ricotta* mascarpone mozzarella burrata parmesan* parmigian* pecorino grana padano
+	{
+		Milk,
+		`milk butter buttered buttermilk cream creme creamy cheese* ricotta* mascarpone mozzarella burrata parmesan* parmigian* pecorino grana padano
 		gorgonzola taleggio fontina stracchino stracciatella caprino asiago provolone scamorza robiola feta halloumi paneer curd* yoghurt yogurt ghee
 		formaggi* latte burro panna toma besciamella bechamel* milch* *milch kase *kase quark topfen rahm sahne schmand frischkase* butter joghurt
 		fromage* lait beurre creme chevre brebis comte gruyere roquefort brie queso* leche mantequilla nata requeson manchego cuajada
-		doodh makhan malai dahi khoya mawa दूध मक्खन मलाई दही पनीर घी खोया मावा चीज़ मिल्क`},
-	{Egg, `egg eggs yolk* uov* tuorl* albume ei eier eigelb* eiweiss dotter* *eier oeuf* œuf* jaune huevo* yema* clara anda ande अंडा अंडे अण्डा`},
-	{Wheat, `bread* crumb* panko flour wheat semolina couscous seitan pane pangrattato farina mollica brot* *brot brosel semmel* mehl *mehl weizen*
-		pain chapelure farine mie ble pan harina trigo migas rusk* maida atta suji sooji आटा मैदा सूजी ब्रेड गेहूं gluten`},
-	{Nuts, `nut nuts walnut* almond* hazelnut* pistachio* cashew* pecan* macadamia* amarett* noci noce nocciol* mandorl* pistacch* anacard* nuss nusse
+		doodh makhan malai dahi khoya mawa दूध मक्खन मलाई दही पनीर घी खोया मावा चीज़ मिल्क`,
+	},
+	{
+		Egg,
+		`egg eggs yolk* uov* tuorl* albume ei eier eigelb* eiweiss dotter* *eier oeuf* œuf* jaune huevo* yema* clara anda ande अंडा अंडे अण्डा`,
+	},
+	{
+		Wheat,
+		`bread* crumb* panko flour wheat semolina couscous seitan pane pangrattato farina mollica brot* *brot brosel semmel* mehl *mehl weizen*
+		pain chapelure farine mie ble pan harina trigo migas rusk* maida atta suji sooji आटा मैदा सूजी ब्रेड गेहूं gluten`,
+	},
+	{
+		Nuts,
+		`nut nuts walnut* almond* hazelnut* pistachio* cashew* pecan* macadamia* amarett* noci noce nocciol* mandorl* pistacch* anacard* nuss nusse
 		*nuss *nusse mandel* pistazie* noix noisette* amande* pistache* nuez nueces almendra* avellana* pistacho* anacardo* akhrot badam kaju pista
-		pesto अखरोट बादाम काजू पिस्ता`},
+		pesto अखरोट बादाम काजू पिस्ता`,
+	},
 	{Milk, `pesto`},
 	{Peanut, `peanut* arachid* erdnuss* erdnusse cacahuet* cacahouet* mungfali moongphali मूंगफली`},
-	{Fish, `fish *fish cod salmon tuna anchov* trout bass bream monkfish sole sardine* mackerel haddock pike eel pesce pesci baccala salmone tonno
+	{
+		Fish,
+		`fish *fish cod salmon tuna anchov* trout bass bream monkfish sole sardine* mackerel haddock pike eel pesce pesci baccala salmone tonno
 		acciug* alici branzino orata trota luccio merluzzo sgombro fisch* *fisch lachs* kabeljau thunfisch forelle* sardelle* zander hecht dorsch
 		poisson* saumon thon morue anchois truite cabillaud brochet lotte pescado* bacalao salmon atun anchoa* merluza trucha lubina dorada
-		machli machhli मछली रोहू`},
-	{Crustaceans, `shrimp* prawn* crab* lobster* crayfish langoustine* scampi gamber* granchi* granseola aragosta astice garnele* krabbe* krebs* hummer
-		crevette* crabe* homard langouste* ecrevisse* gamba* camaron* cangrejo* langosta* bogavante langostino* jhinga kekda झींगा केकड़ा`},
-	{Molluscs, `mussel* clam* scallop* squid* octopus cuttlefish oyster* snail* cozz* vongol* capesant* calamar* polpo polpi seppi* ostric* lumach*
+		machli machhli मछली रोहू`,
+	},
+	{
+		Crustaceans,
+		`shrimp* prawn* crab* lobster* crayfish langoustine* scampi gamber* granchi* granseola aragosta astice garnele* krabbe* krebs* hummer
+		crevette* crabe* homard langouste* ecrevisse* gamba* camaron* cangrejo* langosta* bogavante langostino* jhinga kekda झींगा केकड़ा`,
+	},
+	{
+		Molluscs,
+		`mussel* clam* scallop* squid* octopus cuttlefish oyster* snail* cozz* vongol* capesant* calamar* polpo polpi seppi* ostric* lumach*
 		muschel* *muschel tintenfisch* auster* moule* palourde* coquille* poulpe* seiche* huitre* escargot* mejillon* almeja* vieira* pulpo* sepia*
-		ostra*`},
+		ostra*`,
+	},
 	{Celery, `celery celeriac sedano sellerie* celeri apio`},
 	{Mustard, `mustard* senap* mostarda senf* moutarde* mostaza sarson सरसों`},
 	{Sesame, `sesam* tahin* ajonjoli तिल`},
@@ -116,8 +137,58 @@ func anyOf(said []string, list string) bool {
 }
 
 // folded are letters with marks as the words above are written.
-var folded = strings.NewReplacer("à", "a", "á", "a", "â", "a", "ä", "a", "ã", "a", "è", "e", "é", "e", "ê", "e", "ë", "e", "ì", "i", "í", "i", "î", "i",
-	"ï", "i", "ò", "o", "ó", "o", "ô", "o", "ö", "o", "õ", "o", "ù", "u", "ú", "u", "û", "u", "ü", "u", "ç", "c", "ñ", "n", "ß", "ss")
+var folded = strings.NewReplacer(
+	"à",
+	"a",
+	"á",
+	"a",
+	"â",
+	"a",
+	"ä",
+	"a",
+	"ã",
+	"a",
+	"è",
+	"e",
+	"é",
+	"e",
+	"ê",
+	"e",
+	"ë",
+	"e",
+	"ì",
+	"i",
+	"í",
+	"i",
+	"î",
+	"i",
+	"ï",
+	"i",
+	"ò",
+	"o",
+	"ó",
+	"o",
+	"ô",
+	"o",
+	"ö",
+	"o",
+	"õ",
+	"o",
+	"ù",
+	"u",
+	"ú",
+	"u",
+	"û",
+	"u",
+	"ü",
+	"u",
+	"ç",
+	"c",
+	"ñ",
+	"n",
+	"ß",
+	"ss",
+)
 
 // tokens are the words of a name in small letters without marks.
 func tokens(name string) []string {

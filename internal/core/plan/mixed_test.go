@@ -24,15 +24,32 @@ func TestMixedMakesWhatWasAsked(t *testing.T) {
 					}
 					all++
 					if p.served() < .97 {
-						t.Errorf("%.0f portions of %s with %v %s %s: %.3f of the shape that comes off worst; %s", portions, a.Key, second.Portions, second.By, b.Key,
-							p.served(), p.SharedWords())
+						t.Errorf(
+							"%.0f portions of %s with %v %s %s: %.3f of the shape that comes off worst; %s",
+							portions,
+							a.Key,
+							second.Portions,
+							second.By,
+							b.Key,
+							p.served(),
+							p.SharedWords(),
+						)
 					}
 					if p.Formula.Portions <= 1.25*portions {
 						continue
 					}
 					over++
 					if p.Formula.Portions > 1.5*portions || !noted(p, "much_over") || lessWouldDo(p) {
-						t.Errorf("%.0f portions of %s with %v %s %s make %.1f; %s", portions, a.Key, second.Portions, second.By, b.Key, p.Formula.Portions, p.SharedWords())
+						t.Errorf(
+							"%.0f portions of %s with %v %s %s make %.1f; %s",
+							portions,
+							a.Key,
+							second.Portions,
+							second.By,
+							b.Key,
+							p.Formula.Portions,
+							p.SharedWords(),
+						)
 					}
 				}
 			}

@@ -36,11 +36,13 @@ func TestKeptOnlyWhatMayBe(t *testing.T) {
 		filledWith("ravioli", request.FillingMeat)(r)
 		r.Dry.Keep = true
 	})
-	if keep, by, _ := dried.KeepLabel(0); by != "" || !strings.Contains(keep, "A filling does not dry through") && !strings.Contains(keep, "a filling does not") ||
+	if keep, by, _ := dried.KeepLabel(0); by != "" ||
+		!strings.Contains(keep, "A filling does not dry through") && !strings.Contains(keep, "a filling does not") ||
 		dried.Keep.UseBy != "" {
 		t.Errorf("dried ravioli: %q, use by %q and %q", keep, by, dried.Keep.UseBy)
 	}
-	if i := slices.IndexFunc(dried.Steps, func(s Step) bool { return s.Key == "keep.1" }); i < 0 || dried.Steps[i].Head != "Not to be kept" {
+	if i := slices.IndexFunc(dried.Steps, func(s Step) bool { return s.Key == "keep.1" }); i < 0 ||
+		dried.Steps[i].Head != "Not to be kept" {
 		t.Errorf("the bench is told to keep them: %+v", dried.Steps)
 	}
 
@@ -48,7 +50,8 @@ func TestKeptOnlyWhatMayBe(t *testing.T) {
 	for _, where := range []cook.Place{cook.Fridge, cook.Freezer, ""} {
 		late.Request.Keep.Where = where
 		late.Keep = late.KeepAfter(317, "2026-11-28T14:00")
-		if keep, by, _ := late.KeepLabel(0); by != "" || !strings.Contains(keep, "5 h 17") || late.Keep.Fridge+late.Keep.Freezer+late.Keep.Dough != "" {
+		if keep, by, _ := late.KeepLabel(0); by != "" || !strings.Contains(keep, "5 h 17") ||
+			late.Keep.Fridge+late.Keep.Freezer+late.Keep.Dough != "" {
 			t.Errorf("%q after 5 h 17: %q, use by %q, %+v", where, keep, by, late.Keep)
 		}
 	}
@@ -66,7 +69,10 @@ func TestKeptOnlyWhatMayBe(t *testing.T) {
 		t.Errorf("before it is dry: %q, %q", by, counts)
 	}
 	target := p.Dry.ToKeep.TargetG
-	p = keeps(request.DryCheck{At: "2026-11-28T20:00", G: ptr(target + 80)}, request.DryCheck{At: "2026-11-29T09:00", G: ptr(target)})
+	p = keeps(
+		request.DryCheck{At: "2026-11-28T20:00", G: ptr(target + 80)},
+		request.DryCheck{At: "2026-11-29T09:00", G: ptr(target)},
+	)
 	if _, by, counts := p.KeepLabel(0); !strings.HasPrefix(by, "2026-12-29") || counts != "" {
 		t.Errorf("dry on the 29th: %q, %q", by, counts)
 	}
@@ -83,7 +89,10 @@ func TestLabelsCookAsSold(t *testing.T) {
 	} {
 		for _, shape := range []string{"tagliatelle", "ravioli"} {
 			p := asked(t, func(r *request.Request) {
-				r.Cut.Shape, r.Keep.Where, r.Cut.Filling = shape, where, request.Filling{Name: "chard", Allergens: "none"}
+				r.Cut.Shape, r.Keep.Where, r.Cut.Filling = shape, where, request.Filling{
+					Name:      "chard",
+					Allergens: "none",
+				}
 			})
 			if from, _ := p.SoldTime(&p.Cut.CutPart); math.Abs(from-want(p)) > .01 {
 				t.Errorf("%s in the %s: from %.0f s, want %.0f", shape, where, from, want(p))
@@ -100,11 +109,13 @@ func TestRawIsCookedThrough(t *testing.T) {
 	for _, kind := range []request.FillingKind{request.FillingMeat, request.FillingFish, request.FillingEgg} {
 		p := asked(t, filledWith("tortellini", kind))
 		turn := p.Cook.Turns[0]
-		if turn.FromS < p.Cook.Seconds-1e-9 || turn.Raw != kind.Words() || strings.Contains(p.CookLabel(0), "taste") || !strings.Contains(p.CookLabel(0), "71") {
+		if turn.FromS < p.Cook.Seconds-1e-9 || turn.Raw != kind.Words() || strings.Contains(p.CookLabel(0), "taste") ||
+			!strings.Contains(p.CookLabel(0), "71") {
 			t.Errorf("%s: %+v, %q", kind, turn, p.CookLabel(0))
 		}
 		for _, s := range p.Steps {
-			if s.Station == request.AtCook && s.Key != "water.1" && (strings.Contains(s.Text, "aste from") || !strings.Contains(s.Test, "no pink, steaming")) {
+			if s.Station == request.AtCook && s.Key != "water.1" &&
+				(strings.Contains(s.Text, "aste from") || !strings.Contains(s.Test, "no pink, steaming")) {
 				t.Errorf("%s: %q, %q", kind, s.Text, s.Test)
 			}
 		}
@@ -155,7 +166,9 @@ func TestPotShapeByShape(t *testing.T) {
 	}
 	for i, x := range turns {
 		part := p.Cut.Parts()[x.Part]
-		if i > 0 && x.MidS > turns[i-1].MidS || math.Abs(x.LoadG*float64(x.Loads)-part.MadeG) > 1e-6 || x.FillL > 8*.8+1e-9 || (x.Raw != "") != (x.Part == 0) {
+		if i > 0 && x.MidS > turns[i-1].MidS || math.Abs(x.LoadG*float64(x.Loads)-part.MadeG) > 1e-6 ||
+			x.FillL > 8*.8+1e-9 ||
+			(x.Raw != "") != (x.Part == 0) {
 			t.Errorf("%+v of %.0f g", x, part.MadeG)
 		}
 		j := slices.IndexFunc(p.Steps, func(s Step) bool { return s.Key == x.Key })
@@ -167,7 +180,8 @@ func TestPotShapeByShape(t *testing.T) {
 	eight := asked(t, func(r *request.Request) { r.Amount.Portions, r.Bench.PotL = 9, ptr(8) })
 	water := eight.Steps[slices.IndexFunc(eight.Steps, func(s Step) bool { return s.Key == "water.1" })]
 	k := &eight.Cook
-	if k.Turns[0].Loads != 2 || math.Abs(k.InPotL-k.WaterL/2) > .01 || !strings.Contains(water.Text, eight.in.L(k.InPotL, 1)+" into the pot") ||
+	if k.Turns[0].Loads != 2 || math.Abs(k.InPotL-k.WaterL/2) > .01 ||
+		!strings.Contains(water.Text, eight.in.L(k.InPotL, 1)+" into the pot") ||
 		strings.Contains(water.Text, eight.in.L(k.WaterL, 1)) {
 		t.Errorf("%s; %+v", water.Text, k)
 	}
@@ -184,7 +198,8 @@ func TestFillingIsMade(t *testing.T) {
 		r.Amount.Portions = 40
 	})
 	s := p.Steps[0]
-	if s.Key != FillingStep || s.Amounts[0].Much != p.in.Grams(p.Cut.FillTotalG) || math.Abs(s.Min-(8+6*p.Cut.FillTotalG/1000)) > 1e-9 ||
+	if s.Key != FillingStep || s.Amounts[0].Much != p.in.Grams(p.Cut.FillTotalG) ||
+		math.Abs(s.Min-(8+6*p.Cut.FillTotalG/1000)) > 1e-9 ||
 		s.FromMin+s.Min+30 > p.Steps[slices.IndexFunc(p.Steps, func(s Step) bool { return s.Key == "roll.1" })].FromMin+1e-9 {
 		t.Errorf("%+v", s)
 	}
@@ -205,7 +220,10 @@ func TestFillingIsMade(t *testing.T) {
 // A dough without gluten is not dusted with wheat unless that is said.
 func TestDustWithoutGluten(t *testing.T) {
 	rice := func(r *request.Request) {
-		r.Flours = []request.FlourPart{{Flour: "rice", Share: .6, Kept: "paper_bag", ContainsKG: 1}, {Flour: "buckwheat", Share: .4, Kept: "paper_bag", ContainsKG: 1}}
+		r.Flours = []request.FlourPart{
+			{Flour: "rice", Share: .6, Kept: "paper_bag", ContainsKG: 1},
+			{Flour: "buckwheat", Share: .4, Kept: "paper_bag", ContainsKG: 1},
+		}
 	}
 	p := asked(t, rice)
 	for _, a := range p.Formula.Allergens {
@@ -214,7 +232,8 @@ func TestDustWithoutGluten(t *testing.T) {
 		}
 	}
 	said := asked(t, func(r *request.Request) { rice(r); r.Roll.Dust = request.DustSemola })
-	if !slices.ContainsFunc(said.Notes, func(n Note) bool { return n.Code == "dusted_wheat" }) || !slices.Contains(said.Formula.Allergens, "durum wheat") {
+	if !slices.ContainsFunc(said.Notes, func(n Note) bool { return n.Code == "dusted_wheat" }) ||
+		!slices.Contains(said.Formula.Allergens, "durum wheat") {
 		t.Errorf("semola on rice: %v", said.Formula.Allergens)
 	}
 	if d := asked(t, func(*request.Request) {}).Dusting(); d.Allergen != "durum wheat" {
@@ -228,17 +247,28 @@ func TestFillingNameAsks(t *testing.T) {
 		p := asked(t, func(r *request.Request) { r.Cut.Shape, r.Cut.Filling = "ravioli", f })
 		return slices.ContainsFunc(p.Notes, func(n Note) bool { return n.Code == code && n.Level == Warning })
 	}
-	if !has(request.Filling{Name: "ricotta and egg yolk"}, "filling_allergens") || has(request.Filling{Name: "ricotta", Allergens: "milk"}, "filling_allergens") {
+	if !has(request.Filling{Name: "ricotta and egg yolk"}, "filling_allergens") ||
+		has(request.Filling{Name: "ricotta", Allergens: "milk"}, "filling_allergens") {
 		t.Error("the allergens of ricotta")
 	}
-	if !has(request.Filling{Name: "raw mince"}, "filling_sounds_raw") || has(request.Filling{Name: "raw mince", Kind: request.FillingMeat}, "filling_sounds_raw") {
+	if !has(request.Filling{Name: "raw mince"}, "filling_sounds_raw") ||
+		has(request.Filling{Name: "raw mince", Kind: request.FillingMeat}, "filling_sounds_raw") {
 		t.Error("raw mince")
 	}
 }
 
 // Whatever is asked, nothing is kept that may not be, and days, seconds, litres and grams are one figure wherever they stand.
 func TestOneFigureEverywhere(t *testing.T) {
-	shapes := []string{"tagliatelle", "ravioli", "tortellini", "mezzelune", "orecchiette", "tagliolini", "cappelletti", "pappardelle"}
+	shapes := []string{
+		"tagliatelle",
+		"ravioli",
+		"tortellini",
+		"mezzelune",
+		"orecchiette",
+		"tagliolini",
+		"cappelletti",
+		"pappardelle",
+	}
 	kinds := []request.FillingKind{request.FillingCooked, request.FillingMeat, request.FillingFish, request.FillingEgg}
 	wheres := []cook.Place{"", cook.Fridge, cook.Freezer}
 	afters := []request.After{request.Fresh, request.AtLeather, request.FirmNests, request.DriedHard, request.Frozen}
@@ -254,7 +284,10 @@ func TestOneFigureEverywhere(t *testing.T) {
 		r.Cut.Shape = shapes[rnd.IntN(len(shapes))]
 		r.Cut.Filling = request.Filling{Name: "it", Allergens: "none", Kind: kinds[rnd.IntN(len(kinds))]}
 		for rnd.IntN(3) == 0 && len(r.Cut.Also) < 3 {
-			r.Cut.Also = append(r.Cut.Also, request.ShapePart{Shape: shapes[rnd.IntN(len(shapes))], Portions: float64(1 + rnd.IntN(3))})
+			r.Cut.Also = append(
+				r.Cut.Also,
+				request.ShapePart{Shape: shapes[rnd.IntN(len(shapes))], Portions: float64(1 + rnd.IntN(3))},
+			)
 		}
 		r.Keep.Where, r.Dry.Keep, r.Cook.After = wheres[rnd.IntN(3)], rnd.IntN(4) == 0, afters[rnd.IntN(len(afters))]
 		r.Room.RH, r.Room.TempC = .3+.5*rnd.Float64(), 16+18*rnd.Float64()
@@ -297,22 +330,27 @@ func sameFigures(t *testing.T, i int, p *Plan) {
 		}
 	}
 	water := step("water.1")
-	if c := &p.Cook; len(c.Turns) > 0 && (!strings.Contains(water.Text, p.in.L(c.InPotL, 1)) || !strings.Contains(water.Text, p.in.Grams(c.InPotG)) ||
-		water.LeastMin != c.BoilMin || c.InPotL > c.PotL*p.rules.Cook.PotFill+1e-9) {
+	if c := &p.Cook; len(c.Turns) > 0 &&
+		(!strings.Contains(water.Text, p.in.L(c.InPotL, 1)) || !strings.Contains(water.Text, p.in.Grams(c.InPotG)) ||
+			water.LeastMin != c.BoilMin || c.InPotL > c.PotL*p.rules.Cook.PotFill+1e-9) {
 		t.Errorf("%d: %q for %v L, %v g, %v min in a pot of %v", i, water.Text, c.InPotL, c.InPotG, c.BoilMin, c.PotL)
 	}
 	sum := 0.
 	for _, x := range p.Cook.Turns {
 		s := step(x.Key)
 		sum += x.LoadG * float64(x.Loads)
-		if s.LeastMin != x.FromS/60 || s.MostMin != x.ToS/60 || !strings.Contains(s.Text, p.in.Grams(x.LoadG*float64(x.Loads))) || x.Raw != "" && x.FromS < x.MidS-1e-9 {
+		if s.LeastMin != x.FromS/60 || s.MostMin != x.ToS/60 ||
+			!strings.Contains(s.Text, p.in.Grams(x.LoadG*float64(x.Loads))) ||
+			x.Raw != "" && x.FromS < x.MidS-1e-9 {
 			t.Errorf("%d: %q of %v to %v min for %+v", i, s.Text, s.LeastMin, s.MostMin, x)
 		}
 	}
-	if waits := slices.ContainsFunc(p.Cut.Parts(), func(x *CutPart) bool { return x.Shape.Traits().Sheets }); !waits && math.Abs(sum-p.Cut.AllMadeG) > 1e-6 {
+	if waits := slices.ContainsFunc(p.Cut.Parts(), func(x *CutPart) bool { return x.Shape.Traits().Sheets }); !waits &&
+		math.Abs(sum-p.Cut.AllMadeG) > 1e-6 {
 		t.Errorf("%d: %v g into the pot of %v", i, sum, p.Cut.AllMadeG)
 	}
-	if f := step(FillingStep); p.Cut.FillTotalG > 0 && (f.Amounts[0].Much != p.in.Grams(p.Cut.FillTotalG) || f.Min != p.Cut.FillMin) {
+	if f := step(FillingStep); p.Cut.FillTotalG > 0 &&
+		(f.Amounts[0].Much != p.in.Grams(p.Cut.FillTotalG) || f.Min != p.Cut.FillMin) {
 		t.Errorf("%d: filling %+v for %v g", i, f, p.Cut.FillTotalG)
 	}
 }
@@ -332,7 +370,8 @@ func TestBowlAndPieces(t *testing.T) {
 		})
 		mix := p.Steps[slices.IndexFunc(p.Steps, func(s Step) bool { return s.Key == "mix.1" })]
 		n := p.BowlLoads()
-		if n != p.Knead.Loads || n < 2 || strings.Contains(mix.Text, "5,520 g") || !strings.Contains(mix.Text, p.in.Grams(p.Room.FlourG/float64(n))+" of flour") {
+		if n != p.Knead.Loads || n < 2 || strings.Contains(mix.Text, "5,520 g") ||
+			!strings.Contains(mix.Text, p.in.Grams(p.Room.FlourG/float64(n))+" of flour") {
 			t.Errorf("%s: %d loads, %q", c.school, n, mix.Text)
 		}
 		if slices.ContainsFunc(p.Steps, func(s Step) bool { return s.Key == "split.1" }) {
