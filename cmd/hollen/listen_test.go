@@ -196,6 +196,32 @@ func TestTakenPort(t *testing.T) {
 	}
 }
 
+// A database that hangs does not keep the program from ending: its server is killed, and opens again with all that was kept.
+func TestEndsWhileDatabaseHangs(t *testing.T) {
+	dir := t.TempDir()
+	pid := 0
+	var begun time.Time
+	t.Run("hangs", func(t *testing.T) {
+		t.Cleanup(func() { t.Logf("ended after %v", time.Since(begun)) })
+		serving(t, "http://", "demo", "--data", dir, "--log", filepath.Join(dir, "log"))
+		raw, _ := os.ReadFile(filepath.Join(dir, "server.lock"))
+		pid, _ = strconv.Atoi(string(bytes.TrimSpace(raw)))
+		if err := syscall.Kill(pid, syscall.SIGSTOP); err != nil {
+			t.Fatal(err)
+		}
+		begun = time.Now()
+	})
+	if took := time.Since(begun); took > 8*time.Second { // 1 s for what goes on and 3.5 for the server, with room for a busy machine; it was 20
+		t.Errorf("it ends after %v", took)
+	}
+	if err := syscall.Kill(pid, 0); err == nil {
+		t.Errorf("the server %d is left", pid)
+	}
+	if code, out, errs := call("", "backup", filepath.Join(dir, "all.zip"), "--data", dir); code != 0 || !strings.Contains(out, "10 batches") {
+		t.Errorf("afterwards: %d %s %s", code, out, errs)
+	}
+}
+
 // A database that hangs gives a page within ten seconds and readyz says so; one that is killed is there again within five, and the page tries
 // again by itself.
 func TestDatabaseHangsAndDies(t *testing.T) {

@@ -221,10 +221,10 @@ func (o options) serve(ctx context.Context, out, errw io.Writer) error {
 	case <-lost:
 		err = errors.New("the private database has stopped by itself; see mariadb.log in the data folder")
 	}
-	quiet, cancel := context.WithTimeout(context.Background(), 10*time.Second)
+	quiet, cancel := context.WithTimeout(context.Background(), time.Second) // what goes on is told to end, and whoever waits for a database that hangs
 	defer cancel()
 	if down := srv.Shutdown(quiet); down != nil && !errors.Is(down, http.ErrServerClosed) {
-		log.Warn("shutdown", "err", down)
+		log.Warn("shutdown", "err", errors.Join(down, srv.Close()))
 	}
 	return err
 }

@@ -48,7 +48,10 @@ func userCommand(ctx context.Context, args []string, in io.Reader, out, errw io.
 	}
 	secret := ""
 	if what == "add" || what == "password" {
-		err := account.CheckName(name)
+		var err error
+		if what == "add" { // one of before may be called otherwise
+			err = account.CheckName(name)
+		}
 		if err == nil && !slices.Contains(account.Roles, account.Role(*role)) {
 			err = account.ErrRole
 		}

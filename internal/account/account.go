@@ -9,6 +9,7 @@ import (
 	"encoding/base64"
 	"errors"
 	"fmt"
+	"slices"
 	"strings"
 	"time"
 	"unicode"
@@ -116,7 +117,7 @@ func Verify(ctx context.Context, hash, secret string) (bool, error) {
 
 // What is wrong with a name, a password or a PIN.
 var (
-	ErrName   = fmt.Errorf("a name of 1 to %d letters is allowed", MostName)
+	ErrName   = fmt.Errorf("a name of 1 to %d letters of one script is allowed, with spaces, figures, hyphens, dots and apostrophes", MostName)
 	ErrShort  = fmt.Errorf("%d letters at least, %d at most; a few words in a row are good", LeastPassword, MostPassword)
 	ErrCommon = errors.New("that is among the first that are tried; a few words that have nothing to do with each other are good")
 	ErrPIN    = fmt.Errorf("%d to %d figures, not all alike and not in a row", LeastPIN, MostPIN)
@@ -135,17 +136,88 @@ func Plain(name string) string {
 
 // CheckName returns what is wrong with the name of an account.
 func CheckName(name string) error {
-	if n := utf8.RuneCountInString(name); n < 1 || n > MostName || strings.TrimSpace(name) != name || strings.ContainsFunc(name, unicode.IsControl) {
+	if n := utf8.RuneCountInString(name); n < 1 || n > MostName || strings.TrimSpace(name) != name || !utf8.ValidString(name) {
+		return ErrName
+	}
+	of := ""
+	for _, r := range name {
+		if !unicode.IsLetter(r) {
+			if !unicode.IsMark(r) && !unicode.IsDigit(r) && !strings.ContainsRune(" -.'’", r) {
+				return ErrName
+			}
+			continue
+		}
+		if script := scriptOf(r); of == "" {
+			of = script
+		} else if script != "" && script != of {
+			return ErrName
+		}
+	}
+	if of == "" { // no letter at all
 		return ErrName
 	}
 	return nil
+}
+
+// scriptOf names the script of a letter, those that are written together under one name; "" for letters of all.
+func scriptOf(r rune) string {
+	for name, table := range unicode.Scripts {
+		switch {
+		case !unicode.Is(table, r):
+		case name == "Common" || name == "Inherited":
+			return ""
+		case name == "Hiragana" || name == "Katakana" || name == "Han" || name == "Hangul":
+			return "Han"
+		default:
+			return name
+		}
+	}
+	return ""
 }
 
 // common are words that begin what is tried first.
 var common = strings.Fields(`password passwort passw0rd p4ssword contraseña motdepasse qwerty qwertz azerty asdfgh zxcvbn 1q2w3e4r letmein welcome
 	willkommen benvenuto admin administrator root iloveyou sunshine princess football baseball dragon monkey master superman batman trustno1
 	changeme secret default login access hello whatever computer internet michael jordan shadow abc123 hollen pasta tagliatelle ravioli spaghetti
-	workshop bottega kitchen`)
+	workshop bottega kitchen january february march april june july august september october november december spring summer autumn winter monday
+	tuesday wednesday thursday friday saturday sunday januar februar märz juni juli oktober dezember sommer herbst frühling gennaio febbraio marzo
+	aprile maggio giugno luglio agosto settembre ottobre dicembre primavera estate autunno inverno janvier février avril juillet septembre octobre
+	décembre enero febrero mayo junio julio septiembre octubre noviembre diciembre verano`)
+
+// keys are the rows and the columns of keyboards, both ways.
+var keys = strings.Fields(`1234567890 qwertyuiop asdfghjkl zxcvbnm qwertzuiop yxcvbnm azertyuiop qsdfghjklm wxcvbn 1qaz2wsx3edc4rfv5tgb6yhn7ujm
+	1q2w3e4r5t6z7u8i9o0p 1q2w3e4r5t6y7u8i9o0p 0987654321 poiuytrewq lkjhgfdsa mnbvcxz poiuztrewq mnbvcxy abcdefghijklmnopqrstuvwxyz`)
+
+// withoutRows is a password without the runs of keys in it, of four at least.
+func withoutRows(low string) string {
+	const least = 4
+	for i := 0; i+least <= len(low); {
+		run := 0
+		for _, row := range keys {
+			for n := min(len(row), len(low)-i); n >= least && n > run; n-- {
+				if strings.Contains(row, low[i:i+n]) {
+					run = n
+				}
+			}
+		}
+		if run == 0 {
+			i++
+			continue
+		}
+		low = low[:i] + low[i+run:]
+	}
+	return low
+}
+
+// repeats says whether a password is a few letters over and over.
+func repeats(low string) bool {
+	for unit := 1; unit <= min(8, len(low)/2); unit++ {
+		if strings.HasPrefix(strings.Repeat(low[:unit], len(low)/unit+1), low) {
+			return true
+		}
+	}
+	return false
+}
 
 // CheckPassword returns what is wrong with a password for an account of that name: too short, or among those tried first.
 func CheckPassword(name, password string) error {
@@ -162,11 +234,11 @@ func CheckPassword(name, password string) error {
 		}
 		last = r
 	}
-	if len(different) < 5 || inRow > utf8.RuneCountInString(low)*2/3 {
+	if len(different) < 5 || repeats(low) || inRow > utf8.RuneCountInString(low)*2/3 {
 		return ErrCommon
 	}
-	rest := low
-	for _, w := range append(common, strings.Fields(strings.ToLower(name))...) {
+	rest := withoutRows(low)
+	for _, w := range append(slices.Clone(common), strings.Fields(strings.ToLower(name))...) {
 		if len(w) > 3 {
 			rest = strings.ReplaceAll(rest, w, "")
 		}

@@ -76,7 +76,9 @@ func TestPasswords(t *testing.T) {
 		"a heron on the quay wall": nil, "brine-lantern-otter-7": nil, "xK9$vQ2mLp4w": nil,
 		"short": ErrShort, "elevenchars": ErrShort, strings.Repeat("ab", 65): ErrShort, "aaaaaaaaaaaa": ErrCommon, "123456789012": ErrCommon,
 		"abababababab": ErrCommon, "Password1234!": ErrCommon, "qwerty123456": ErrCommon, "Linde12345678!": ErrCommon, "abcdefghijklm": ErrCommon,
-		"welcome2026!!": ErrCommon, "pastapasta123": ErrCommon,
+		"welcome2026!!": ErrCommon, "pastapasta123": ErrCommon, "qwertyuiop12": ErrCommon, "1qaz2wsx3edc4rfv": ErrCommon, "asdfghjkl;12": ErrCommon,
+		"November2026!": ErrCommon, "settembre.2025": ErrCommon, "otterotterotter": ErrCommon, "Summer-Summer-26": ErrCommon, "zxcvbnm,zxcvbnm": ErrCommon,
+		"poiuytrewq99": ErrCommon, "seven otters in april": nil, "the gull saw qwerty": nil, "mövenschrei am kai": nil,
 	} {
 		if err := CheckPassword("Linde", password); !errors.Is(err, want) || (want == nil) != (err == nil) {
 			t.Errorf("%q: %v, want %v", password, err, want)
@@ -88,7 +90,9 @@ func TestPasswords(t *testing.T) {
 			t.Errorf("PIN %s: %v", pin, CheckPIN(pin))
 		}
 	}
-	for name, ok := range map[string]bool{"Linde": true, "": false, " Osk": false, strings.Repeat("x", 61): false, "a\nb": false, "Åse Müller": true} {
+	for name, ok := range map[string]bool{"Linde": true, "": false, " Osk": false, strings.Repeat("x", 61): false, "a\nb": false, "Åse Müller": true,
+		"Lindе": false, "Linde\u200b": false, "\u202eedniL": false, "Linde\xff": false, "Linde 2": true, "O’Hara-Lind": true, "12": false, "Анна": true,
+		"山田 たろう": true, "आशा": true, "Linde@work": false} {
 		if (CheckName(name) == nil) != ok {
 			t.Errorf("%q: %v", name, CheckName(name))
 		}

@@ -47,6 +47,12 @@ func Read(kind Kind, line []byte) (Reading, error) {
 	if err := json.Unmarshal(line, &r); err != nil {
 		return r, measure.Faultf("line", "is no JSON of a reading: %v", err)
 	}
+	var dated struct {
+		At *time.Time `json:"at"`
+	}
+	if json.Unmarshal(line, &dated) == nil && dated.At != nil && (dated.At.Year() < 2000 || dated.At.Year() > 2199) {
+		return r, measure.Faultf("at", "a reading is of the years 2000 to 2199, or says none")
+	}
 	within := func(v *float64, least, most float64) bool { return v != nil && *v >= least && *v <= most }
 	switch {
 	case kind == Scale && !within(r.G, -100_000, 200_000):

@@ -8,7 +8,8 @@ import (
 
 func TestReadings(t *testing.T) {
 	for line, ok := range map[string]bool{`{"g":541.5,"at":"2026-11-28T09:00:00Z"}`: true, `{"g":0}`: true, `{"g":1e9}`: false, `{}`: false, `x`: false,
-		``: false, `{"g":"much"}`: false} {
+		``: false, `{"g":"much"}`: false,
+		`{"g":1,"at":"0001-01-01T00:00:00Z"}`: false, `{"g":1,"at":"9999-12-31T00:00:00Z"}`: false, `{"g":1,"at":null}`: true} {
 		if _, err := Read(Scale, []byte(line)); (err == nil) != ok {
 			t.Errorf("%s: %v", line, err)
 		}

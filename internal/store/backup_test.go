@@ -4,6 +4,7 @@ import (
 	"archive/zip"
 	"bytes"
 	"context"
+	"crypto/rand"
 	"database/sql"
 	"encoding/json"
 	"errors"
@@ -15,6 +16,7 @@ import (
 	"strings"
 	"sync"
 	"testing"
+	"time"
 
 	"hollen/internal/core/flour"
 	"hollen/internal/core/plan"
@@ -175,6 +177,57 @@ func TestBackupsOfBefore(t *testing.T) {
 		if made, err := s.NewestMade(context.Background(), 10); err != nil || len(made) != 1 {
 			t.Errorf("%s: %d makings, %v", f, len(made), err)
 		}
+	}
+}
+
+// What killed restores and backups have left goes; what goes on stays.
+func TestClearLeft(t *testing.T) {
+	ctx, dir, dsn := t.Context(), t.TempDir(), storetest.DSN(t)
+	s, err := store.Open(ctx, dsn, storetest.Now)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer s.Close()
+	pool, err := sql.Open("mysql", dsn)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer pool.Close()
+	names := []string{"hollen_beside_left" + strings.ToLower(rand.Text()[:6]), "hollen_beside_held" + strings.ToLower(rand.Text()[:6])}
+	for _, n := range names {
+		if _, err := pool.ExecContext(ctx, "CREATE DATABASE "+n); err != nil {
+			t.Fatal(err)
+		}
+		defer pool.ExecContext(context.WithoutCancel(ctx), "DROP DATABASE IF EXISTS "+n)
+	}
+	hold, err := pool.Conn(ctx)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer hold.Close()
+	if _, err := hold.ExecContext(ctx, "DO GET_LOCK(?, 0)", names[1]); err != nil {
+		t.Fatal(err)
+	}
+	old, fresh := filepath.Join(dir, "hollen-a.zip.part"), filepath.Join(dir, "hollen-b.zip.part")
+	for f, age := range map[string]time.Duration{old: 2 * time.Hour, fresh: time.Minute} {
+		if err := errors.Join(os.WriteFile(f, nil, 0o600), os.Chtimes(f, time.Time{}, storetest.Now().Add(-age))); err != nil {
+			t.Fatal(err)
+		}
+	}
+	if err := s.ClearLeft(ctx, dir); err != nil {
+		t.Fatal(err)
+	}
+	var there int
+	for i, n := range names {
+		if err := pool.QueryRowContext(ctx, "SELECT COUNT(*) FROM information_schema.schemata WHERE schema_name = ?", n).Scan(&there); err != nil || there != i {
+			t.Errorf("%s: %d, %v", n, there, err)
+		}
+	}
+	if _, err := os.Stat(old); err == nil {
+		t.Error("half a backup is left")
+	}
+	if _, err := os.Stat(fresh); err != nil {
+		t.Errorf("one that goes on: %v", err)
 	}
 }
 

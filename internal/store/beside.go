@@ -5,10 +5,13 @@ import (
 	"cmp"
 	"context"
 	"crypto/rand"
+	"database/sql"
 	"encoding/json"
 	"errors"
 	"fmt"
 	"io"
+	"os"
+	"path/filepath"
 	"slices"
 	"strings"
 	"time"
@@ -37,6 +40,47 @@ func (b Beside) Words() string {
 		line(b.Rooms, b.HadRooms, "rooms")}, "; ")
 }
 
+// scratchName begins the name of a database a backup is read in to be put beside another.
+const scratchName = "hollen_beside_"
+
+// ClearLeft takes away what was left by restores and backups that were killed: databases a backup was read in that nobody reads any more, and
+// halves of files in a folder. What cannot be taken away is left for the next time.
+func (s *Store) ClearLeft(ctx context.Context, dir string) error {
+	halves, _ := filepath.Glob(filepath.Join(dir, "*.zip.part"))
+	for _, f := range halves {
+		if info, err := os.Stat(f); err == nil && s.now().Sub(info.ModTime()) > time.Hour { // of one that goes on it is newer
+			_ = os.Remove(f)
+		}
+	}
+	rows, err := s.sql.QueryContext(ctx, "SELECT schema_name FROM information_schema.schemata WHERE schema_name LIKE ?",
+		strings.ReplaceAll(scratchName, "_", `\_`)+"%")
+	if err != nil {
+		return err
+	}
+	defer rows.Close()
+	var left []string
+	for rows.Next() {
+		var name string
+		if err := rows.Scan(&name); err != nil {
+			return err
+		}
+		left = append(left, name)
+	}
+	for _, name := range left {
+		var free sql.NullBool
+		if err := s.sql.QueryRowContext(ctx, "SELECT IS_FREE_LOCK(?)", name).Scan(&free); err != nil {
+			return err
+		}
+		if !free.Bool {
+			continue
+		}
+		if _, err := s.sql.ExecContext(ctx, "DROP DATABASE IF EXISTS "+quoted(name)); err != nil {
+			return err
+		}
+	}
+	return rows.Err()
+}
+
 // RestoreBeside puts the batches with all their versions, the makings, the cabinet and the rooms of a backup beside what a database holds; what
 // is there by the same name and the same figures, or a making begun at the same moment, stays as it is. Accounts, devices and what of the
 // log counts are not touched. With preview nothing is written, and what would be is returned.
@@ -46,12 +90,20 @@ func RestoreBeside(ctx context.Context, dsn string, now clock.Clock, r io.Reader
 		return out, fmt.Errorf("dsn: %w", err)
 	}
 	scratch := cfg.Clone()
-	scratch.DBName = "hollen_beside_" + strings.ToLower(rand.Text()[:10])
+	scratch.DBName = scratchName + strings.ToLower(rand.Text()[:10])
 	pool, err := connect(dsn)
 	if err != nil {
 		return out, err
 	}
 	defer pool.Close()
+	hold, err := pool.Conn(ctx) // as long as it is held, nobody clears it away
+	if err != nil {
+		return out, err
+	}
+	defer hold.Close()
+	if _, err := hold.ExecContext(ctx, "DO GET_LOCK(?, 0)", scratch.DBName); err != nil {
+		return out, err
+	}
 	if _, err := pool.ExecContext(ctx, "CREATE DATABASE "+scratch.DBName+" CHARACTER SET utf8mb4"); err != nil {
 		return out, fmt.Errorf("a database to read the backup in cannot be made: %w", err)
 	}

@@ -23,7 +23,7 @@ type Device struct {
 }
 
 // ErrDevice says that a device cannot be kept under that name or kind.
-var ErrDevice = errors.New("a device has a name of 1 to 40 letters, figures and -, and is a scale or a room")
+var ErrDevice = errors.New("a device has a name of 1 to 40 small letters a to z, figures and -, and is a scale or a room")
 
 const deviceLetters = "abcdefghijklmnopqrstuvwxyz0123456789-"
 

@@ -105,6 +105,9 @@ func (s *Store) Nightly(ctx context.Context, dir string, settle time.Duration) {
 			return
 		case <-time.After(wait):
 		}
+		if err := s.ClearLeft(ctx, dir); err != nil && ctx.Err() == nil {
+			s.log.Warn("clearing what was left", "err", err)
+		}
 		now := s.now()
 		if due := nextBackup(LookedAt(dir, now).Last, now); due.After(now) {
 			wait = min(due.Sub(now), time.Hour) // a clock may be put right meanwhile

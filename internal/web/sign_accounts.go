@@ -272,7 +272,9 @@ func (s *Server) changeOwn(c *gin.Context) {
 	switch done {
 	case "password":
 		for k, x := range passwordErrors(a.Name, values.Get("password"), values.Get("again")) {
-			v.Errors[k] = x
+			if k != "name" { // it is what it is
+				v.Errors[k] = x
+			}
 		}
 		if len(v.Errors) == 0 {
 			var hash string

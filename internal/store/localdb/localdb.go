@@ -556,13 +556,16 @@ func tail(b []byte) string {
 	return strings.TrimSpace(string(b))
 }
 
-// halt ends the server process and waits for it, for at most 20 s before it is killed.
+// haltFor is how long a server may take to end; one that hangs is killed then, which its files are made for.
+const haltFor = 3500 * time.Millisecond
+
+// halt ends the server process and waits for it, no longer than haltFor before it is killed.
 func (s *Server) halt() {
 	cmd, done := s.process()
 	_ = cmd.Process.Signal(syscall.SIGTERM)
 	select {
 	case <-done:
-	case <-time.After(20 * time.Second):
+	case <-time.After(haltFor):
 		s.kill()
 	}
 }
