@@ -2,6 +2,7 @@ package web
 
 import (
 	"bytes"
+	"context"
 	"errors"
 	"fmt"
 	"image"
@@ -17,6 +18,24 @@ import (
 
 // A picture is at most so wide or high, as it is kept.
 const pictureSide = 1600
+
+// A picture that comes in ever finer scans has about ten of them; each takes as long as the whole picture.
+const mostScans = 20
+
+var startOfScan = []byte{0xff, 0xda} // and of the small picture within a picture
+
+// untilDone reads until a context ends: what reads from it cannot be stopped otherwise.
+type untilDone struct {
+	ctx context.Context
+	r   io.Reader
+}
+
+func (u untilDone) Read(p []byte) (int, error) {
+	if err := u.ctx.Err(); err != nil {
+		return 0, err
+	}
+	return u.r.Read(p)
+}
 
 // addPicture keeps a picture of a making: a JPEG the page has made small. It is drawn anew here, so that nothing but the picture is kept,
 // not where or with what it was taken.
@@ -40,8 +59,25 @@ func (s *Server) addPicture(c *gin.Context) {
 		refuse(http.StatusUnprocessableEntity, fmt.Sprintf("A JPEG of at most %d by %d points is kept.", pictureSide, pictureSide))
 		return
 	}
-	img, err := jpeg.Decode(bytes.NewReader(raw))
-	if err != nil {
+	if n := bytes.Count(raw, startOfScan); n > mostScans {
+		refuse(http.StatusUnprocessableEntity, fmt.Sprintf("A picture in at most %d scans is kept; this one comes in %d.", mostScans, n))
+		return
+	}
+	ctx, cancel := bounded(c)
+	defer cancel()
+	select {
+	case s.drawing <- struct{}{}:
+		defer func() { <-s.drawing }()
+	case <-ctx.Done():
+		refuse(http.StatusServiceUnavailable, "Other pictures are being read; try again in a moment.")
+		return
+	}
+	img, err := jpeg.Decode(untilDone{ctx, bytes.NewReader(raw)})
+	switch {
+	case ctx.Err() != nil:
+		refuse(http.StatusUnprocessableEntity, "That picture takes too long to be read; one saved anew is kept.")
+		return
+	case err != nil:
 		refuse(http.StatusUnprocessableEntity, "That is no picture that can be read.")
 		return
 	}

@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"context"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"html"
 	"image"
@@ -11,6 +12,7 @@ import (
 	"net/http/httptest"
 	"net/url"
 	"reflect"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -168,6 +170,13 @@ func TestPictures(t *testing.T) {
 	s.wants(send(drawn(pictureSide+1)), 422)
 	s.wants(send(bytes.Repeat([]byte{1}, store.MaxPicture+1)), 413)
 	s.wants(send(doc[:len(doc)/2]), 422)
+	scans := slices.Concat(doc[:len(doc)-2], bytes.Repeat(startOfScan, 1000), doc[len(doc)-2:])
+	s.wants(send(scans), 422, "in at most 20 scans is kept; this one comes in 1001.")
+	ended, end := context.WithCancel(t.Context())
+	end()
+	if _, err := jpeg.Decode(untilDone{ended, bytes.NewReader(doc)}); !errors.Is(err, context.Canceled) {
+		t.Errorf("a picture is read on when nobody waits: %v", err)
+	}
 	for range store.MostPictures - 1 {
 		s.wants(send(doc), 201)
 	}

@@ -52,13 +52,15 @@ type Server struct {
 	sessions *scs.SessionManager
 	rowsNow  rowsByNow
 	days     dayCache
+	drawing  chan struct{} // one picture at a time is read
 }
 
 // New returns the handler of the whole application, reached as access says.
 func New(s *store.Store, ru rules.Rules, log *slog.Logger, access Access) http.Handler {
 	gin.SetMode(gin.ReleaseMode)
 	s.Log(log)
-	srv := &Server{store: s, rules: ru, log: log, pages: parsePages(s.Identity()), bench: newFollower(s), access: access, sessions: newSessions(s, access.Secure)}
+	srv := &Server{store: s, rules: ru, log: log, pages: parsePages(s.Identity()), bench: newFollower(s), access: access, sessions: newSessions(s, access.Secure),
+		drawing: make(chan struct{}, 1)}
 	e := gin.New()
 	e.HandleMethodNotAllowed = true
 	e.Use(srv.logged, srv.recovered, timed, asForm, srv.who)
