@@ -48,13 +48,11 @@ type solver struct {
 	lasts   [][]last
 	tails   []int   // what follows each task until the end of all, besides its own minutes
 	touches [][]int // the lags of each task
-	single  [][]int // the tasks of each pool of one, where it is the only one: of all tasks; the roller’s at the end
 	roller  []int
 	plain   bool     // goes through the ways in their order and no more
 	nobody  [][2]int // when everybody is off
 	rolled  bool     // nothing is on the roller without hands
 	inner   bool     // every machine’s task lies between two of somebody: the day begins and ends with hands
-	works   [2][]int
 	dues    []int
 	orderOf [2][]int
 

@@ -26,13 +26,6 @@ func (s *Said) Task(task int) string {
 	return s.batch(task) + ", " + measure.Lower(s.Day.Tasks[task].Name)
 }
 
-func (s *Said) person(task int) string {
-	if by := s.Slots[task].By; by >= 0 && by < len(s.Day.People) {
-		return s.Day.People[by].Name
-	}
-	return "The machine"
-}
-
 // between is what lies between two tasks, in words.
 func between(what LagKind) string {
 	switch what {
