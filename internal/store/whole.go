@@ -170,6 +170,21 @@ func newestVersion() (newest int64, err error) {
 // looked are the files that were read from beginning to end, by name, size and time, and whether they were whole.
 var looked sync.Map
 
+// lookedKey is what a file that was looked at is known by: one that has changed is another.
+func lookedKey(file string, info os.FileInfo) string {
+	return fmt.Sprint(file, "\x00", info.Size(), info.ModTime().UnixNano())
+}
+
+// foundDamaged says whether a file was looked at before and was not whole.
+func foundDamaged(file string) bool {
+	info, err := os.Stat(file)
+	if err != nil {
+		return true
+	}
+	was, ok := looked.Load(lookedKey(file, info))
+	return ok && !was.(bool)
+}
+
 // wholeFile says whether a file is a backup that is whole; one that was looked at and has not changed is not read again.
 func wholeFile(file string) bool {
 	f, err := os.Open(file)
@@ -181,7 +196,7 @@ func wholeFile(file string) bool {
 	if err != nil {
 		return false
 	}
-	key := fmt.Sprint(file, "\x00", info.Size(), info.ModTime().UnixNano())
+	key := lookedKey(file, info)
 	if was, ok := looked.Load(key); ok {
 		return was.(bool)
 	}
@@ -193,7 +208,7 @@ func wholeFile(file string) bool {
 // KeptSafe says what backups made by themselves stand in a folder.
 type KeptSafe struct {
 	Last    time.Time // when the newest was made that is whole; zero: there is none
-	Whole   int       // so many are, of those looked at
+	Whole   int       // so many are, or have not been found otherwise
 	Damaged []string  // names of files that are none
 	Ahead   []string  // names of those dated after now: the clock was put back, or they were dated so
 }
@@ -201,7 +216,8 @@ type KeptSafe struct {
 // aheadBy is how much a clock may differ between two starts.
 const aheadBy = time.Hour
 
-// LookedAt opens the backups of a folder and reads them to their end.
+// LookedAt opens the backups of a folder, the newest first, and reads each to its end until one is whole. Those before it have been read when they
+// were made, or when older ones were taken away; what was found then counts, for a page waits for this.
 func LookedAt(dir string, now time.Time) (k KeptSafe) {
 	all := Backups(dir)
 	slices.Reverse(all)
@@ -210,7 +226,7 @@ func LookedAt(dir string, now time.Time) (k KeptSafe) {
 		switch {
 		case at.After(now.Add(aheadBy)):
 			k.Ahead = append(k.Ahead, name)
-		case !wholeFile(filepath.Join(dir, name)):
+		case k.Last.IsZero() && !wholeFile(filepath.Join(dir, name)), foundDamaged(filepath.Join(dir, name)):
 			k.Damaged = append(k.Damaged, name)
 		default:
 			if k.Whole++; k.Last.IsZero() {
