@@ -1,6 +1,7 @@
 package main
 
 import (
+	"bufio"
 	"context"
 	"errors"
 	"flag"
@@ -9,6 +10,8 @@ import (
 	"os"
 	"path/filepath"
 	"strings"
+
+	"golang.org/x/term"
 
 	"hollen/internal/store"
 )
@@ -107,11 +110,16 @@ func restoreCommand(ctx context.Context, args []string, out, errw io.Writer) int
 	f.SetOutput(errw)
 	var at place
 	at.flags(f, false)
-	beside := f.Bool("beside", false, "put batches, makings, cabinet and rooms beside what is there")
+	beside := f.Bool("beside", false, "put what is not there beside what is")
+	clashes := f.String("clashes", "", "with --beside, what both sides say otherwise is to be as it is: here, or in the backup")
 	preview := f.Bool("preview", false, "say what would be done, and do nothing")
 	file, ok := wordFirst(f, args)
 	if !ok || file == "" {
 		fmt.Fprintln(errw, "hollen restore: FILE.zip is wanted")
+		return exitUsage
+	}
+	if *clashes != "" && (!*beside || *clashes != "here" && *clashes != "backup") {
+		fmt.Fprintln(errw, "hollen restore: --clashes is here or backup, and goes with --beside")
 		return exitUsage
 	}
 	err := func() error {
@@ -138,16 +146,16 @@ func restoreCommand(ctx context.Context, args []string, out, errw io.Writer) int
 		}
 		return withDatabase(ctx, &at, func(dsn string) error {
 			if *beside {
-				done, err := store.RestoreBeside(ctx, dsn, now, r, size, *preview)
-				if err == nil {
-					fmt.Fprintln(out, done.Words())
-				}
-				return err
+				return restoreBeside(ctx, dsn, r, size, besideSays{*preview, *clashes}, out)
 			}
-			if _, err := store.Restore(ctx, dsn, r, size); errors.Is(err, store.ErrNotEmpty) {
+			done, err := store.Restore(ctx, dsn, now, r, size)
+			if errors.Is(err, store.ErrNotEmpty) {
 				return fmt.Errorf("%w; --beside puts the backup beside what is there, --data names another folder", err)
 			} else if err != nil {
 				return err
+			}
+			if done.Kept != "" {
+				fmt.Fprintf(out, "%s, who was there already, stays and signs in with the password of here\n", done.Kept)
 			}
 			fmt.Fprintln(out, "restored")
 			return nil
@@ -158,4 +166,64 @@ func restoreCommand(ctx context.Context, args []string, out, errw io.Writer) int
 		return exitFailed
 	}
 	return 0
+}
+
+// besideSays is how a backup is to be put beside.
+type besideSays struct {
+	preview bool
+	clashes string // here, backup, or ask
+}
+
+// restoreBeside puts a backup beside what is there. What both sides say otherwise is asked where somebody can answer.
+func restoreBeside(ctx context.Context, dsn string, r io.ReaderAt, size int64, says besideSays, out io.Writer) error {
+	answers := map[string]bool{}
+	decide := func(c store.Clash) (backup, settled bool) {
+		if says.clashes != "" {
+			return says.clashes == "backup", true
+		}
+		backup, settled = answers[c.Key]
+		return backup, settled
+	}
+	for {
+		done, err := store.RestoreBeside(ctx, dsn, now, r, size, store.BesideOptions{Preview: says.preview, Decide: decide})
+		if !errors.Is(err, store.ErrClashes) {
+			if err == nil {
+				fmt.Fprintln(out, done.Words(says.preview))
+			}
+			return err
+		}
+		if !term.IsTerminal(int(os.Stdin.Fd())) {
+			for _, c := range done.Clashes {
+				fmt.Fprintln(out, "otherwise here than in the backup: "+c.Words)
+			}
+			return fmt.Errorf("%w, see above: --clashes here leaves all of them as they are here, --clashes backup takes the backup’s; "+
+				"nothing has been changed", err)
+		}
+		if err := ask(done.Clashes, answers, os.Stdin, out); err != nil {
+			return err
+		}
+	}
+}
+
+// ask asks of each clash which side it is to be.
+func ask(clashes []store.Clash, answers map[string]bool, in io.Reader, out io.Writer) error {
+	lines := bufio.NewScanner(in)
+	for _, c := range clashes {
+		if _, said := answers[c.Key]; said {
+			continue
+		}
+		for {
+			fmt.Fprintf(out, "%s is otherwise in the backup. As it is [h]ere, or the [b]ackup’s? ", c.Words)
+			if !lines.Scan() {
+				return errors.Join(lines.Err(), errors.New("nobody has answered; nothing has been changed"))
+			}
+			word := strings.ToLower(strings.TrimSpace(lines.Text()))
+			if word == "h" || word == "b" || word == "here" || word == "backup" {
+				answers[c.Key] = word[0] == 'b'
+				break
+			}
+			fmt.Fprintln(out, "h or b is wanted.")
+		}
+	}
+	return nil
 }

@@ -174,7 +174,7 @@ func TestFirstStart(t *testing.T) {
 		t.Errorf("%d %s", code, errs)
 	}
 	if code, out, errs := call("", "restore", "--preview", "--beside", filepath.Join(dir, "all.zip"), "--data", other); code != 0 ||
-		!strings.Contains(out, "0 batches to add") {
+		!strings.Contains(out, "accounts: 2 left out") || !strings.Contains(out, "things of the cabinet: 2 there already") {
 		t.Errorf("%d %s %s", code, out, errs)
 	}
 }

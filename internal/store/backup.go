@@ -14,7 +14,6 @@ import (
 	"fmt"
 	"hollen/internal/clock"
 	"io"
-	"io/fs"
 	"slices"
 	"strconv"
 	"strings"
@@ -320,153 +319,11 @@ func ReadBackup(r io.ReaderAt, size int64) (b Backup, err error) {
 	return b, nil
 }
 
-// ErrNotEmpty says that a database holds something already.
-var ErrNotEmpty = errors.New("the database is not empty")
-
-// mostAtATime is how many rows are put in with one statement.
-const mostAtATime = 50
-
-// Restore puts a backup into an empty database, which it brings to the version of the backup first and to this one's afterwards.
-func Restore(ctx context.Context, dsn string, r io.ReaderAt, size int64) (b Backup, err error) {
-	if b, err = Whole(r, size); err != nil {
-		return b, err
-	}
-	pool, err := connect(dsn)
-	if err != nil {
-		return b, err
-	}
-	defer pool.Close()
-	files, err := fs.Sub(migrations, "migrations")
-	if err != nil {
-		return b, err
-	}
-	p, err := goose.NewProvider(goose.DialectMySQL, pool, files)
-	if err != nil {
-		return b, err
-	}
-	at, err := versionOf(ctx, pool)
-	if err != nil {
-		return b, unreached(err)
-	}
-	if at > b.Version { // a new database has been opened already
-		var n int
-		if err := pool.QueryRowContext(ctx, "SELECT (SELECT COUNT(*) FROM batches) + (SELECT COUNT(*) FROM cabinet)").Scan(&n); err != nil || n > 0 {
-			return b, errors.Join(err, ErrNotEmpty)
-		}
-		return b, fmt.Errorf("%w: its tables are newer than the backup’s; give a database nobody has opened yet", ErrNotEmpty)
-	}
-	if _, err := p.UpTo(ctx, b.Version); err != nil {
-		return b, err
-	}
-	c, err := pool.Conn(ctx)
-	if err != nil {
-		return b, err
-	}
-	defer c.Close()
-	tables, err := columnsOf(ctx, c)
-	if err != nil {
-		return b, err
-	}
-	for _, t := range tables {
-		var n int
-		if slices.Contains(passed, t.name) {
-			continue
-		}
-		if err := c.QueryRowContext(ctx, "SELECT COUNT(*) FROM "+quoted(t.name)).Scan(&n); err != nil || n > 0 {
-			return b, errors.Join(err, fmt.Errorf("%w: there are %d rows in %s", ErrNotEmpty, n, t.name))
-		}
-	}
-	z, err := zip.NewReader(r, size)
-	if err != nil {
-		return b, fmt.Errorf("%w: %w", ErrBackup, err)
-	}
-	tx, err := c.BeginTx(ctx, nil) // all of it or nothing
-	if err != nil {
-		return b, err
-	}
-	defer tx.Rollback()
-	if _, err := tx.ExecContext(ctx, "SET FOREIGN_KEY_CHECKS = 0"); err != nil {
-		return b, err
-	}
-	for _, t := range tables {
-		f, err := z.Open(t.name + ".jsonl")
-		if errors.Is(err, fs.ErrNotExist) {
-			continue
-		} else if err != nil {
-			return b, fmt.Errorf("%w: %w", ErrBackup, err)
-		}
-		n, err := t.load(ctx, tx, f)
-		f.Close()
-		if err == nil && n != b.Rows[t.name] {
-			err = fmt.Errorf("%w: %d rows are there, and it says %d", ErrBackup, n, b.Rows[t.name])
-		}
-		if err != nil {
-			return b, fmt.Errorf("%s: %w", t.name, err)
-		}
-	}
-	if len(b.Identity) > 0 {
-		if _, err := tx.ExecContext(ctx, "INSERT IGNORE INTO identity (id, name) VALUES (1, ?)", b.Identity); err != nil && !is(err, noSuchTable) {
-			return b, err
-		}
-	}
-	if _, err := tx.ExecContext(ctx, "INSERT IGNORE INTO seeded (id) VALUES (1)"); err != nil && !is(err, noSuchTable) {
-		return b, err
-	}
-	if err := tx.Commit(); err != nil {
-		return b, err
-	}
-	_, err = p.Up(ctx)
-	return b, err
-}
-
-// load puts the rows of a document into a table.
-func (t *table) load(ctx context.Context, tx *sql.Tx, r io.Reader) (n int, err error) {
-	lines := rowsOf(r)
-	one := "(" + strings.TrimSuffix(strings.Repeat("?,", len(t.columns)), ",") + ")"
-	var args []any
-	flush := func(rows int) error {
-		if rows == 0 {
-			return nil
-		}
-		_, err := tx.ExecContext(ctx, "INSERT INTO "+quoted(t.name)+" ("+t.list()+") VALUES "+strings.TrimSuffix(strings.Repeat(one+",", rows), ","), args...)
-		args = args[:0]
-		return err
-	}
-	size, waiting := 0, 0
-	for {
-		var row map[string]json.RawMessage
-		if !lines.Scan() {
-			if err := lines.Err(); err != nil {
-				return n, fmt.Errorf("%w: row %d: %w", ErrBackup, n+1, err)
-			}
-			return n, flush(waiting)
-		}
-		if err := json.Unmarshal(lines.Bytes(), &row); err != nil {
-			return n, fmt.Errorf("%w: row %d: %w", ErrBackup, n+1, err)
-		}
-		for _, c := range t.columns {
-			v, err := c.read(row[c.name])
-			if err != nil {
-				return n, fmt.Errorf("%w: row %d, %s: %w", ErrBackup, n+1, c.name, err)
-			}
-			args = append(args, v)
-			size += len(row[c.name])
-		}
-		n, waiting = n+1, waiting+1
-		const mostBytes = 1 << 20
-		if waiting == mostAtATime || size > mostBytes {
-			if err := flush(waiting); err != nil {
-				return n, fmt.Errorf("row %d: %w", n, err)
-			}
-			size, waiting = 0, 0
-		}
-	}
-}
-
 // counted are the tables people are told of.
 var counted = []struct{ table, one, many string }{{"batches", "batch", "batches"}, {"revisions", "version", "versions"}, {"makings", "making", "makings"},
 	{"making_events", "event", "events"}, {"cabinet", "thing of the cabinet", "things of the cabinet"}, {"rooms", "room", "rooms"},
-	{"accounts", "account", "accounts"}, {"making_pictures", "picture", "pictures"}, {"days", "day", "days"}, {"orders", "order", "orders"}}
+	{"accounts", "account", "accounts"}, {"making_pictures", "picture", "pictures"}, {"days", "day", "days"}, {"orders", "order", "orders"},
+	{"standing_orders", "order of the week", "orders of the week"}, {"devices", "device", "devices"}}
 
 // Beyond says, for people, what a backup holds more of than another.
 func (b Backup) Beyond(than Backup) (out []string) {

@@ -12,15 +12,10 @@ import (
 	"os"
 	"path/filepath"
 	"runtime"
-	"slices"
 	"strings"
 	"sync"
 	"testing"
 	"time"
-
-	"hollen/internal/core/flour"
-	"hollen/internal/core/plan"
-	"hollen/internal/core/request"
 
 	"hollen/internal/core/rules"
 
@@ -64,7 +59,7 @@ func backedUp(t *testing.T, s *store.Store, secrets bool) []byte {
 func restored(t *testing.T, raw []byte) *store.Store {
 	t.Helper()
 	dsn := storetest.DSN(t)
-	if _, err := store.Restore(context.Background(), dsn, bytes.NewReader(raw), int64(len(raw))); err != nil {
+	if _, err := store.Restore(context.Background(), dsn, storetest.Now, bytes.NewReader(raw), int64(len(raw))); err != nil {
 		t.Fatal(err)
 	}
 	s, err := store.Open(context.Background(), dsn, storetest.Now)
@@ -236,7 +231,7 @@ func TestRestoreRefuses(t *testing.T) {
 	s, ctx := logged(t), context.Background()
 	raw := backedUp(t, s, false)
 	try := func(raw []byte, dsn string) error {
-		_, err := store.Restore(ctx, dsn, bytes.NewReader(raw), int64(len(raw)))
+		_, err := store.Restore(ctx, dsn, storetest.Now, bytes.NewReader(raw), int64(len(raw)))
 		return err
 	}
 	full := storetest.DSN(t)
@@ -372,75 +367,6 @@ func rewritten(t *testing.T, raw []byte, name, from, to string) []byte {
 		t.Fatal(err)
 	}
 	return b.Bytes()
-}
-
-// Put beside what is there, a backup adds what is not: batches with every version and their makings, things under keys of their own here. Asked
-// for a preview it writes nothing; a second time it finds everything there.
-func TestRestoreBeside(t *testing.T) {
-	s, ctx := logged(t), context.Background()
-	raw := backedUp(t, s, false)
-	dsn := storetest.DSN(t)
-	here, err := store.Open(ctx, dsn, storetest.Now)
-	if err != nil {
-		t.Fatal(err)
-	}
-	defer here.Close()
-	for _, m := range []string{"Ada", "Nib"} { // keys are others here
-		if _, err := here.Keep(ctx, store.MakerKind, 0, 0, request.Maker{Name: m}); err != nil {
-			t.Fatal(err)
-		}
-	}
-	beside := func(preview bool) store.Beside {
-		t.Helper()
-		b, err := store.RestoreBeside(ctx, dsn, storetest.Now, bytes.NewReader(raw), int64(len(raw)), preview)
-		if err != nil {
-			t.Fatal(err)
-		}
-		return b
-	}
-	would := beside(true)
-	if list, _, err := here.List(ctx, store.Query{}); err != nil || len(list) != 0 {
-		t.Errorf("a preview writes %d batches, %v", len(list), err)
-	}
-	did := beside(false)
-	if did.Batches != 10 || did.Makings != 106 || did.Things != 14 || would.Words() != did.Words() {
-		t.Errorf("would %s; did %s", would.Words(), did.Words())
-	}
-	if again := beside(false); again.Batches+again.Makings+again.Things+again.Rooms != 0 || again.HadMs != 106 {
-		t.Errorf("a second time: %s", again.Words())
-	}
-	theirs, _, err := s.List(ctx, store.Query{Sort: store.ByName})
-	if err != nil {
-		t.Fatal(err)
-	}
-	ours, _, err := here.List(ctx, store.Query{Sort: store.ByName})
-	if err != nil || len(ours) != len(theirs) {
-		t.Fatalf("%d batches, %v", len(ours), err)
-	}
-	cab, err := here.Cabinet(ctx)
-	if err != nil {
-		t.Fatal(err)
-	}
-	for i := range ours {
-		a, err1 := s.Get(ctx, theirs[i].ID)
-		b, err2 := here.Get(ctx, ours[i].ID)
-		p, err3 := plan.Make(rules.Default(), a.Request.Request)
-		q, err4 := plan.Make(rules.Default(), b.Request.Request)
-		if errors.Join(err1, err2, err3, err4) != nil || p.Formula.Dough.MassG != q.Formula.Dough.MassG || a.Request.Name != b.Request.Name ||
-			(a.PartnerID == nil) != (b.PartnerID == nil) {
-			t.Errorf("%s is another: %v", a.Request.Name, errors.Join(err1, err2, err3, err4))
-		}
-		for _, f := range b.Request.Flours {
-			if f.Own != nil && (f.Own.Key != f.Flour || !slices.ContainsFunc(cab.Flours, func(x flour.Flour) bool { return x.Key == f.Flour && x.Name == f.Own.Name })) {
-				t.Errorf("%s: flour %s is %s here", b.Request.Name, f.Flour, f.Own.Name)
-			}
-		}
-	}
-	was, err1 := s.NewestMade(ctx, 200)
-	is, err2 := here.NewestMade(ctx, 200)
-	if err1 != nil || err2 != nil || len(was) != len(is) || was[5].OutG != is[5].OutG || was[5].Name != is[5].Name {
-		t.Errorf("%d makings, %d", len(was), len(is))
-	}
 }
 
 // What is no backup is refused without harm, whatever it is.

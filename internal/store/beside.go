@@ -2,120 +2,148 @@ package store
 
 import (
 	"bytes"
-	"cmp"
 	"context"
-	"crypto/rand"
-	"database/sql"
 	"encoding/json"
 	"errors"
 	"fmt"
 	"io"
-	"os"
-	"path/filepath"
+	"regexp"
 	"slices"
+	"strconv"
 	"strings"
-	"time"
 
-	"github.com/go-sql-driver/mysql"
 	"gorm.io/gorm"
 
 	"hollen/internal/clock"
-	"hollen/internal/core/bench"
 )
 
-// Beside says what of a backup is put beside what is there, and what is there already.
+// Beside says what of a backup is put beside what is there, kind by kind, and what is said otherwise here.
 type Beside struct {
-	Backup                                 Backup
-	Rooms, Things, Batches, Makings        int // put beside
-	HadRooms, HadThings, HadBatches, HadMs int // there already, left as they are
+	Backup  Backup
+	Kinds   []BesideKind
+	Clashes []Clash
 }
 
-// Words say it, for people.
-func (b Beside) Words() string {
-	line := func(n, had int, one string) string {
-		return fmt.Sprintf("%d %s to add, %d there already", n, one, had)
-	}
-	return strings.Join([]string{line(b.Batches, b.HadBatches, "batches"), line(b.Makings, b.HadMs, "makings"), line(b.Things, b.HadThings,
-		"things of the cabinet"),
-		line(b.Rooms, b.HadRooms, "rooms")}, "; ")
+// BesideKind is what becomes of the things of one kind.
+type BesideKind struct {
+	Name   string // in the plural
+	Added  int
+	Had    int      // there already, left as they are
+	Others []string // there under the same name with something else; those here stay
+	Left   int      // left out
+	Why    string   // they are left out
 }
 
-// scratchName begins the name of a database a backup is read in to be put beside another.
-const scratchName = "hollen_beside_"
-
-// ClearLeft takes away what was left by restores and backups that were killed: databases a backup was read in that nobody reads any more, and
-// halves of files in a folder. What cannot be taken away is left for the next time.
-func (s *Store) ClearLeft(ctx context.Context, dir string) error {
-	halves, _ := filepath.Glob(filepath.Join(dir, "*.zip.part"))
-	for _, f := range halves {
-		if info, err := os.Stat(f); err == nil && s.now().Sub(info.ModTime()) > time.Hour { // of one that goes on it is newer
-			_ = os.Remove(f)
-		}
-	}
-	rows, err := s.sql.QueryContext(ctx, "SELECT schema_name FROM information_schema.schemata WHERE schema_name LIKE ?",
-		strings.ReplaceAll(scratchName, "_", `\_`)+"%")
-	if err != nil {
-		return err
-	}
-	defer rows.Close()
-	var left []string
-	for rows.Next() {
-		var name string
-		if err := rows.Scan(&name); err != nil {
-			return err
-		}
-		left = append(left, name)
-	}
-	for _, name := range left {
-		var free sql.NullBool
-		if err := s.sql.QueryRowContext(ctx, "SELECT IS_FREE_LOCK(?)", name).Scan(&free); err != nil {
-			return err
-		}
-		if !free.Bool {
-			continue
-		}
-		if _, err := s.sql.ExecContext(ctx, "DROP DATABASE IF EXISTS "+quoted(name)); err != nil {
-			return err
-		}
-	}
-	return rows.Err()
+// Clash is something of which both sides say something else.
+type Clash struct {
+	Key     string // names it: day 2026-11-28
+	Words   string
+	Settled bool // somebody has said which it is to be
+	Backup  bool // the backup’s takes the place of the one here
 }
 
-// RestoreBeside puts the batches with all their versions, the makings, the cabinet and the rooms of a backup beside what a database holds; what
-// is there by the same name and the same figures, or a making begun at the same moment, stays as it is. Accounts, devices and what of the
-// log counts are not touched. With preview nothing is written, and what would be is returned.
-func RestoreBeside(ctx context.Context, dsn string, now clock.Clock, r io.ReaderAt, size int64, preview bool) (out Beside, err error) {
-	cfg, err := mysql.ParseDSN(dsn)
+// BesideOptions say how a backup is put beside.
+type BesideOptions struct {
+	Preview bool // nothing is written, and what would be is returned
+	// Decide says which side a clash is settled for, and whether it is; nil: none is.
+	Decide func(Clash) (backup, settled bool)
+}
+
+// ErrClashes says that a backup says something else of what is there, and nobody has said which it is to be.
+var ErrClashes = errors.New("the backup and what is there say something else")
+
+// The kinds, in the order they are told.
+const (
+	batchKind    = "batches"
+	deletedKind  = "deleted batches"
+	versionKind  = "versions of batches"
+	makingKind   = "makings"
+	eventKind    = "events of makings"
+	pictureKind  = "pictures"
+	thingKind    = "things of the cabinet"
+	roomKind     = "rooms"
+	dayKind      = "days"
+	orderKind    = "orders"
+	standingKind = "orders of the week"
+	houseKind    = "House"
+	countsKind   = "settings of the log"
+	deviceKind   = "devices"
+	airKind      = "means of the room’s air"
+	accountKind  = "accounts"
+	trailKind    = "lines of the trail"
+)
+
+var besideKinds = []string{batchKind, deletedKind, versionKind, makingKind, eventKind, pictureKind, thingKind, roomKind, dayKind, orderKind, standingKind,
+	houseKind, countsKind, deviceKind, airKind, accountKind, trailKind}
+
+// Kind is what becomes of the things of that kind.
+func (b *Beside) Kind(name string) *BesideKind {
+	if len(b.Kinds) == 0 {
+		for _, n := range besideKinds {
+			b.Kinds = append(b.Kinds, BesideKind{Name: n})
+		}
+	}
+	return &b.Kinds[slices.IndexFunc(b.Kinds, func(k BesideKind) bool { return k.Name == name })]
+}
+
+// Words say it, for people: a line for each kind of which the backup has something. would: nothing has been written.
+func (b *Beside) Words(would bool) string {
+	var out []string
+	add := "added"
+	if would {
+		add = "to add"
+	}
+	for _, k := range b.Kinds {
+		var parts []string
+		say := func(n int, what string) {
+			if n > 0 {
+				parts = append(parts, strconv.Itoa(n)+" "+what)
+			}
+		}
+		say(k.Added, add)
+		say(k.Had, "there already")
+		say(len(k.Others), "there with something else, and left so ("+firstOf(k.Others)+")")
+		say(k.Left, "left out: "+k.Why)
+		if len(parts) > 0 {
+			out = append(out, k.Name+": "+strings.Join(parts, "; "))
+		}
+	}
+	for _, c := range b.Clashes {
+		switch {
+		case c.Backup:
+			out = append(out, c.Words+": said otherwise; the backup’s is taken")
+		case c.Settled:
+			out = append(out, c.Words+": said otherwise; left as it is here")
+		default:
+			out = append(out, c.Words+": said otherwise; you are asked, or --clashes says which")
+		}
+	}
+	if len(out) == 0 {
+		return "nothing to add"
+	}
+	return strings.Join(out, "\n")
+}
+
+// firstOf names some of many.
+func firstOf(all []string) string {
+	const most = 5
+	if more := len(all) - most; more > 0 {
+		return strings.Join(all[:most], ", ") + " and " + strconv.Itoa(more) + " more"
+	}
+	return strings.Join(all, ", ")
+}
+
+// RestoreBeside puts what is in a backup beside what a database holds: batches with all their versions and makings, deleted ones, too; the cabinet,
+// rooms, days, orders, those of the week, House, what of the log counts, devices and the room’s air. Everything is known by what it is and not
+// by its number: what is there stays as it is. Of a day, an order, the House or the log’s settings that are said otherwise here, options
+// decide; ErrClashes, and nothing written, where they do not. Accounts and the trail are left out.
+func RestoreBeside(ctx context.Context, dsn string, now clock.Clock, r io.ReaderAt, size int64, options BesideOptions) (out Beside, err error) {
+	from, backup, err := readIn(ctx, dsn, now, r, size)
+	out.Backup = backup
 	if err != nil {
-		return out, fmt.Errorf("dsn: %w", err)
-	}
-	scratch := cfg.Clone()
-	scratch.DBName = scratchName + strings.ToLower(rand.Text()[:10])
-	pool, err := connect(dsn)
-	if err != nil {
 		return out, err
 	}
-	defer pool.Close()
-	hold, err := pool.Conn(ctx) // as long as it is held, nobody clears it away
-	if err != nil {
-		return out, err
-	}
-	defer hold.Close()
-	if _, err := hold.ExecContext(ctx, "DO GET_LOCK(?, 0)", scratch.DBName); err != nil {
-		return out, err
-	}
-	if _, err := pool.ExecContext(ctx, "CREATE DATABASE "+scratch.DBName+" CHARACTER SET utf8mb4"); err != nil {
-		return out, fmt.Errorf("a database to read the backup in cannot be made: %w", err)
-	}
-	defer pool.ExecContext(context.WithoutCancel(ctx), "DROP DATABASE "+scratch.DBName)
-	if out.Backup, err = Restore(ctx, scratch.FormatDSN(), r, size); err != nil {
-		return out, err
-	}
-	from, err := Open(ctx, scratch.FormatDSN(), now)
-	if err != nil {
-		return out, err
-	}
-	defer from.Close()
+	defer from.drop()
 	if _, err := from.RemakeSummaries(ctx, false); err != nil {
 		return out, err
 	}
@@ -124,17 +152,24 @@ func RestoreBeside(ctx context.Context, dsn string, now clock.Clock, r io.Reader
 		return out, err
 	}
 	defer to.Close()
-	err = to.transact(ctx, func(tx *gorm.DB) error {
-		was := out.Backup
-		out = Beside{Backup: was}
-		into := &Store{tx, to.sql, to.log, to.identity, now}
-		if err := out.put(ctx, from, into); err != nil {
+	tables, err := to.tables(ctx)
+	if err != nil {
+		return out, err
+	}
+	err = to.Together(ctx, func(into *Store) error {
+		out = Beside{Backup: backup}
+		c := &besides{ctx: ctx, from: from, into: into, db: into.db.WithContext(ctx), tables: tables, out: &out, options: options,
+			keys: map[string]string{}, batch: map[uint64]uint64{}, making: map[uint64]uint64{}, standing: map[uint64]uint64{}}
+		if err := c.all(); err != nil {
 			return err
 		}
-		if preview {
+		switch {
+		case options.Preview:
 			return errPreview
+		case c.open > 0:
+			return ErrClashes
 		}
-		return stampLog(tx)
+		return stampLog(c.db)
 	})
 	if errors.Is(err, errPreview) {
 		err = nil
@@ -146,258 +181,199 @@ func RestoreBeside(ctx context.Context, dsn string, now clock.Clock, r io.Reader
 
 var errPreview = errors.New("nothing is written")
 
-// put copies what is not there.
-func (b *Beside) put(ctx context.Context, from, to *Store) error {
-	rooms, err := from.Rooms(ctx)
-	if err != nil {
-		return err
-	}
-	for _, r := range rooms {
-		r.ID = 0
-		switch err := to.roomBeside(ctx, r); {
-		case err == nil:
-			b.Rooms++
-		case errors.Is(err, ErrNameTaken), errors.Is(err, ErrTooMany):
-			b.HadRooms++
-		default:
+// besides puts a backup that has been read in beside what is there: by which key and number each thing of it goes here.
+type besides struct {
+	ctx                     context.Context
+	from                    *scratch
+	into                    *Store
+	db                      *gorm.DB // of into, one transaction
+	tables                  []table
+	out                     *Beside
+	options                 BesideOptions
+	open                    int // clashes nobody has settled
+	keys                    map[string]string
+	batch, making, standing map[uint64]uint64
+}
+
+func (c *besides) all() error {
+	for _, put := range []func() error{c.rooms, c.things, c.batches, c.partners, c.weekOrders, c.orders, c.days, c.house, c.counts, c.devices, c.air} {
+		if err := put(); err != nil {
 			return err
 		}
 	}
-	keys, err := b.things(ctx, from, to)
-	if err != nil {
-		return err
+	for name, left := range map[string][2]string{accountKind: {"accounts", "who signs in, and how, is said here"},
+		trailKind: {"audits", "the trail is of one database"}} {
+		k := c.out.Kind(name)
+		k.Left, k.Why = c.out.Backup.Rows[left[0]], left[1]
 	}
-	return b.batches(ctx, from, to, keys)
+	return nil
 }
 
-func (s *Store) roomBeside(ctx context.Context, r Room) error {
-	all, err := s.Rooms(ctx)
-	for _, x := range all {
-		if strings.EqualFold(x.Name, r.Name) {
-			return ErrNameTaken
-		}
+// kind is what becomes of the things of that kind.
+func (c *besides) kind(name string) *BesideKind { return c.out.Kind(name) }
+
+// settled notes that both sides say something else of what a key names, and returns whether the backup’s is to be taken.
+func (c *besides) settled(key, words string) bool {
+	x := Clash{Key: key, Words: words}
+	if c.options.Decide != nil {
+		x.Backup, x.Settled = c.options.Decide(x)
 	}
-	if err != nil {
-		return err
+	if !x.Settled {
+		c.open++
 	}
-	return s.SaveRoom(ctx, r)
+	c.out.Clashes = append(c.out.Clashes, x)
+	return x.Backup
 }
 
-// things puts things of the cabinet beside, and returns which key each has become.
-func (b *Beside) things(ctx context.Context, from, to *Store) (map[string]string, error) {
-	theirs, err := from.Things(ctx, true)
-	if err != nil {
-		return nil, err
-	}
-	ours, err := to.Things(ctx, true)
-	if err != nil {
-		return nil, err
-	}
-	slices.SortStableFunc(theirs, func(a, b Thing) int { return cmp.Compare(rank(a.Kind), rank(b.Kind)) })
-	keys := map[string]string{}
-	for _, t := range theirs {
-		_, key, name := Describe(t.Value)
-		known := uint64(0)
-		for _, o := range ours {
-			if _, _, n := Describe(o.Value); o.Kind == t.Kind && strings.EqualFold(n, name) && (known == 0 || !o.Retired) {
-				known = o.ID
-			}
-		}
-		if known == 0 && t.Retired {
-			continue
-		}
-		if known > 0 {
-			b.HadThings++
-			keys[key] = Key(known)
-			continue
-		}
-		doc, err := json.Marshal(t.Value)
-		if err != nil {
-			return nil, err
-		}
-		id, err := keepNew(to.db.WithContext(ctx), t.Kind, rekeyed(doc, keys))
-		if err != nil {
-			return nil, err
-		}
-		b.Things++
-		keys[key] = Key(id)
-	}
-	return keys, nil
+// line is a row of a table, column by column, as the database has it: []byte, a number, a moment or nil.
+type line map[string]any
+
+func (l line) id(column string) uint64 {
+	n, _ := strconv.ParseUint(l.text(column), 10, 64)
+	return n
 }
 
-// rank has flours come before the lots that name them.
-func rank(k Kind) int {
-	if k == FlourKind {
-		return 0
+func (l line) text(column string) string {
+	switch v := l[column].(type) {
+	case nil:
+		return ""
+	case []byte:
+		return string(v)
+	default:
+		return fmt.Sprint(v)
 	}
-	return 1
 }
 
-// rekeyed is a document with keys of things as they are here; a text that is a key of the workshop's own is nothing else.
-func rekeyed(doc []byte, keys map[string]string) []byte {
-	var v any
-	d := json.NewDecoder(bytes.NewReader(doc))
-	d.UseNumber()
-	if d.Decode(&v) != nil {
-		return doc
+// as is the line with other values in some columns; what is added later to a table comes along by itself.
+func (l line) as(values map[string]any) line {
+	out := line{}
+	for k, v := range l {
+		out[k] = v
 	}
-	var walk func(v any) any
-	walk = func(v any) any {
-		switch v := v.(type) {
-		case map[string]any:
-			for k, x := range v {
-				v[k] = walk(x)
-			}
-		case []any:
-			for i, x := range v {
-				v[i] = walk(x)
-			}
-		case string:
-			if to, ok := keys[v]; ok && v != "" {
-				return to
-			}
-		}
-		return v
-	}
-	out, err := json.Marshal(walk(v))
-	if err != nil {
-		return doc
+	for k, v := range values {
+		out[k] = v
 	}
 	return out
 }
 
-// batches puts batches with their versions and makings beside.
-func (b *Beside) batches(ctx context.Context, from, to *Store, keys map[string]string) error {
-	var all []Batch
-	if err := from.db.WithContext(ctx).Order("id").Find(&all).Error; err != nil {
-		return err
-	}
-	ids := map[uint64]uint64{}
-	for _, x := range all {
-		var versions []struct {
-			Version int
-			Request raw
-			SavedAt time.Time
-			SavedBy string
-		}
-		if err := from.db.WithContext(ctx).Table("revisions").Where("batch_id = ?", x.ID).Order("version").Find(&versions).Error; err != nil {
-			return err
-		}
-		plain, err := json.Marshal(x.Request.Request)
-		if err != nil {
-			return err
-		}
-		doc := rekeyed(plain, keys)
-		var known uint64
-		err = to.db.WithContext(ctx).Raw("SELECT id FROM batches WHERE deleted_at IS NULL AND name = ? AND JSON_EQUALS(request, ?) ORDER BY id LIMIT 1",
-			x.Request.Name,
-			string(doc)).Scan(&known).Error
-		if err != nil {
-			return err
-		}
-		if known > 0 {
-			ids[x.ID] = known
-			b.HadBatches++
-		} else {
-			n := x
-			n.ID, n.PartnerID = 0, nil
-			if err := n.Request.Scan(doc); err != nil {
-				return err
-			}
-			if err := to.db.WithContext(ctx).Create(&n).Error; err != nil {
-				return err
-			}
-			for _, v := range versions {
-				if err := to.db.WithContext(ctx).Exec("INSERT INTO revisions (batch_id, version, request, saved_at, saved_by) VALUES (?, ?, ?, ?, ?)", n.ID, v.Version,
-					raw(rekeyed(v.Request, keys)), v.SavedAt, v.SavedBy).Error; err != nil {
-					return err
-				}
-			}
-			ids[x.ID] = n.ID
-			b.Batches++
-		}
-		if err := b.makings(ctx, from, to, keys, x.ID, ids[x.ID]); err != nil {
-			return err
-		}
-	}
-	for _, x := range all { // doughs that go together still do
-		if x.PartnerID != nil && ids[*x.PartnerID] > 0 {
-			if err := to.db.WithContext(ctx).Model(&Batch{}).Where("id = ? AND partner_id IS NULL", ids[x.ID]).UpdateColumn("partner_id",
-				ids[*x.PartnerID]).Error; err != nil {
-				return err
-			}
-		}
-	}
-	return nil
+func (c *besides) table(name string) *table {
+	return &c.tables[slices.IndexFunc(c.tables, func(t table) bool { return t.name == name })]
 }
 
-// makings puts the makings of one batch beside.
-func (b *Beside) makings(ctx context.Context, from, to *Store, keys map[string]string, of, here uint64) error {
-	var all []Making
-	if err := from.db.WithContext(ctx).Where("batch_id = ?", of).Order("id").Find(&all).Error; err != nil {
-		return err
+// theirs reads rows of the backup, ours those there are here.
+func (c *besides) theirs(name, where string, args ...any) ([]line, error) {
+	return c.lines(c.from.table(name), name, where, args...)
+}
+
+func (c *besides) ours(name, where string, args ...any) ([]line, error) {
+	return c.lines(quoted(name), name, where, args...)
+}
+
+func (c *besides) lines(full, name, where string, args ...any) ([]line, error) {
+	t := c.table(name)
+	rows, err := c.db.Raw("SELECT "+t.list()+" FROM "+full+" "+where, args...).Rows()
+	if err != nil {
+		return nil, err
 	}
-	for _, m := range all {
-		var n int64
-		if err := to.db.WithContext(ctx).Model(&Making{}).Where("batch_id = ? AND began = ?", here, m.Began).Count(&n).Error; err != nil {
-			return err
+	defer rows.Close()
+	var out []line
+	values, into := make([]any, len(t.columns)), make([]any, len(t.columns))
+	for i := range values {
+		into[i] = &values[i]
+	}
+	for rows.Next() {
+		if err := rows.Scan(into...); err != nil {
+			return nil, err
 		}
-		if n > 0 {
-			b.HadMs++
-			continue
-		}
-		events, _, err := from.Events(ctx, m.ID, 0)
-		if err != nil {
-			return err
-		}
-		plain, err := json.Marshal(m.Request.Request)
-		if err != nil {
-			return err
-		}
-		was := m.ID
-		m.ID, m.BatchID, m.Seq, m.Once = 0, here, 0, nil
-		if err := m.Request.Scan(rekeyed(plain, keys)); err != nil {
-			return err
-		}
-		if err := to.db.WithContext(ctx).Create(&m).Error; err != nil {
-			return err
-		}
-		if len(events) > 0 {
-			if err := appendEvents(to.db.WithContext(ctx), m.ID, &m.Seq, events); err != nil {
-				return err
+		l := line{}
+		for i, col := range t.columns {
+			if b, is := values[i].([]byte); is && col.kind != "bytes" {
+				l[col.name] = string(b)
+			} else {
+				l[col.name] = values[i]
 			}
 		}
-		pictures, err := from.Pictures(ctx, was)
-		if err != nil {
-			return err
-		}
-		for _, p := range pictures {
-			jpeg, err := from.Picture(ctx, was, p)
-			if err != nil {
-				return err
-			}
-			if err := to.db.WithContext(ctx).Exec("INSERT INTO making_pictures (making_id, n, kept, jpeg) VALUES (?, ?, ?, ?)", m.ID, p, to.db.NowFunc(),
-				jpeg).Error; err != nil {
-				return err
-			}
-		}
-		b.Makings++
-		if m.Ended == nil {
+		out = append(out, l)
+	}
+	return out, rows.Err()
+}
+
+// put keeps a line as a new row and returns its number; one with a column id gets a number of its own here.
+func (c *besides) put(name string, l line) (id uint64, err error) {
+	t := c.table(name)
+	var columns, marks []string
+	var args []any
+	numbered := false
+	for _, col := range t.columns {
+		if col.name == "id" && col.kind == "number" {
+			numbered = true
 			continue
 		}
-		p, err := m.Plan()
-		if err != nil {
-			to.log.Warn("beside", "making", was, "err", err)
-			continue
-		}
-		run := bench.Run(p, m.Began, events)
-		row, err := summaryOf(m, &run, events)
-		if err != nil {
-			return err
-		}
-		if err := to.db.WithContext(ctx).Create(&row).Error; err != nil {
-			return err
+		columns, marks, args = append(columns, quoted(col.name)), append(marks, "?"), append(args, l[col.name])
+	}
+	if err := c.db.Exec("INSERT INTO "+quoted(name)+" ("+strings.Join(columns, ", ")+") VALUES ("+strings.Join(marks, ", ")+")", args...).Error; err != nil {
+		return 0, fmt.Errorf("%s: %w", name, err)
+	}
+	if numbered {
+		err = c.db.Raw("SELECT LAST_INSERT_ID()").Scan(&id).Error
+	}
+	return id, err
+}
+
+// copied copies rows of a table that name something by its number, which is another here, without reading them; it returns how many.
+func (c *besides) copied(name, column string, was, is uint64) (int, error) {
+	t := c.table(name)
+	var columns, values []string
+	for _, col := range t.columns {
+		columns = append(columns, quoted(col.name))
+		if col.name == column {
+			values = append(values, strconv.FormatUint(is, 10))
+		} else {
+			values = append(values, quoted(col.name))
 		}
 	}
-	return nil
+	done := c.db.Exec("INSERT INTO "+quoted(name)+" ("+strings.Join(columns, ", ")+") SELECT "+strings.Join(values, ", ")+" FROM "+c.from.table(name)+
+		" WHERE "+quoted(column)+" = ?", was)
+	return int(done.RowsAffected), done.Error
+}
+
+// ownKey is a key of a thing of the workshop’s own, as a document has it.
+var (
+	ownKey  = regexp.MustCompile(`"own-[0-9]+"`)
+	bareKey = regexp.MustCompile(`\bown-[0-9]+\b`)
+)
+
+// rekeyed is a document with keys of things as they are here, and otherwise to the letter as it was.
+func rekeyed(doc string, keys map[string]string) string {
+	return ownKey.ReplaceAllStringFunc(doc, func(quoted string) string {
+		if to, ok := keys[quoted[1:len(quoted)-1]]; ok {
+			return `"` + to + `"`
+		}
+		return quoted
+	})
+}
+
+// sameJSON says whether two documents say the same.
+func sameJSON(a, b string) bool {
+	plain := func(doc string) []byte {
+		var v any
+		d := json.NewDecoder(strings.NewReader(doc))
+		d.UseNumber()
+		if d.Decode(&v) != nil {
+			return []byte(doc)
+		}
+		out, _ := json.Marshal(v) // what was decoded
+		return out
+	}
+	return a == b || bytes.Equal(plain(a), plain(b))
+}
+
+// tables are the tables there are, with their columns.
+func (s *Store) tables(ctx context.Context) ([]table, error) {
+	c, err := s.sql.Conn(ctx)
+	if err != nil {
+		return nil, err
+	}
+	defer c.Close()
+	return columnsOf(ctx, c)
 }

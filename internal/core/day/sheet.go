@@ -3,6 +3,8 @@ package day
 import (
 	"maps"
 	"slices"
+	"strconv"
+	"strings"
 	"time"
 
 	"hollen/internal/core/bench"
@@ -66,6 +68,35 @@ func (s *Sheet) Wish(key string) *Wish {
 	}
 	s.Wishes = append(s.Wishes, Wish{Task: key})
 	return &s.Wishes[len(s.Wishes)-1]
+}
+
+// Renumber gives the batches of a day other numbers, in its tasks, wishes and marks, too.
+func (s *Sheet) Renumber(to func(uint64) uint64) {
+	key := func(task string) string {
+		id, rest, _ := strings.Cut(task, ".")
+		if n, err := strconv.ParseUint(id, 10, 64); err == nil {
+			return strconv.FormatUint(to(n), 10) + "." + rest
+		}
+		return task
+	}
+	for i := range s.Jobs {
+		s.Jobs[i].Batch = to(s.Jobs[i].Batch)
+	}
+	for i := range s.Wishes {
+		s.Wishes[i].Task = key(s.Wishes[i].Task)
+	}
+	marks := map[string]Mark{}
+	for task, m := range s.Marks {
+		marks[key(task)] = m
+	}
+	if s.Marks != nil {
+		s.Marks = marks
+	}
+	if s.Day != nil {
+		for i := range s.Day.Tasks {
+			s.Day.Tasks[i].Key = key(s.Day.Tasks[i].Key)
+		}
+	}
 }
 
 // Tidy drops wishes that wish nothing, and marks of tasks that are gone.
