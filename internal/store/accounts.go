@@ -104,11 +104,11 @@ func (s *Store) AddAccount(ctx context.Context, name, role, hash string) (Accoun
 		if a.MakerID, err = makerNamed(tx, name); err != nil {
 			return err
 		}
-		done := tx.Clauses(clause.OnConflict{DoNothing: true}).Omit("Maker").Create(&a)
-		if done.Error == nil && done.RowsAffected == 0 {
+		err = tx.Omit("Maker").Create(&a).Error
+		if is(err, duplicateKey) {
 			return ErrAccountTaken
 		}
-		return done.Error
+		return err
 	})
 	a.Maker = name
 	return a, err

@@ -196,7 +196,7 @@ func (c *besides) ordersOf(name, kind, when string, most int, numbers map[uint64
 			k.Left, k.Why = k.Left+1, "as many are kept as can be"
 			continue
 		}
-		id, err := c.put(name, l)
+		id, err := c.put(name, l.as(map[string]any{"once": nil}))
 		if err != nil {
 			return err
 		}

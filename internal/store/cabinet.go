@@ -7,6 +7,7 @@ import (
 	"errors"
 	"fmt"
 	"reflect"
+	"strings"
 
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
@@ -298,6 +299,49 @@ func (s *Store) Keep(ctx context.Context, kind Kind, id uint64, version int, v a
 		return id, err
 	}
 	return id, ErrChanged
+}
+
+// ErrThingThere says that a thing of that kind has that name, of lots one of the same flour.
+var ErrThingThere = errors.New("there is one of that name already")
+
+// KeepNew is Keep of a new thing, and refuses one whose name one in use has: ErrThingThere. Of two at once the second is refused.
+func (s *Store) KeepNew(ctx context.Context, kind Kind, v any) (id uint64, err error) {
+	doc, err := json.Marshal(v)
+	if err != nil {
+		return 0, err
+	}
+	err = s.transact(ctx, func(tx *gorm.DB) error {
+		var all []item
+		if err := tx.Unscoped().Clauses(clause.Locking{Strength: "UPDATE"}).Where("kind = ?", kind).Order("id").Find(&all).Error; err != nil {
+			return err
+		}
+		for _, i := range all {
+			t, err := i.thing()
+			if err == nil && !t.Retired && sameThing(t.Value, v) {
+				return ErrThingThere
+			}
+		}
+		id, err = keepNew(tx, kind, doc)
+		return err
+	})
+	return id, err
+}
+
+// sameThing says whether two values of one kind are called the same; what was measured may be measured again.
+func sameThing(a, b any) bool {
+	_, _, one := Describe(a)
+	kind, _, other := Describe(b)
+	if x, is := a.(flour.Lot); is {
+		if y, is := b.(flour.Lot); is && x.Flour != y.Flour {
+			return false
+		}
+	}
+	if x, is := a.(request.Way); is {
+		if y, is := b.(request.Way); is && x.Of != y.Of {
+			return false
+		}
+	}
+	return kind != YieldKind && strings.EqualFold(strings.TrimSpace(one), strings.TrimSpace(other))
 }
 
 // keepNew keeps a new thing; ErrTooMany where the cabinet is full, retired things counted.

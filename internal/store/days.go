@@ -177,6 +177,7 @@ type Order struct {
 	Batch    *uint64 // made for it
 	Gone     bool
 	Version  int
+	Once     *string // the mark of the form it came with, of which there is one; nil where none came
 	Lost     *uint64 `gorm:"-"` // the batch that was made for it and thrown away
 }
 
@@ -190,6 +191,7 @@ type Standing struct {
 	Due      int // min from midnight
 	Note     string
 	Version  int
+	Once     *string // the mark of the form it came with
 }
 
 func (Standing) TableName() string { return "standing_orders" }
@@ -201,7 +203,7 @@ const (
 )
 
 // Orders returns the orders of a day by when they are due: those of its own, and those of the week that it has not taken
-// over yet, which have no ID.
+// over yet, which have no ID and the version the week’s have.
 func (s *Store) Orders(ctx context.Context, date string) ([]Order, error) {
 	var out []Order
 	if err := s.db.WithContext(ctx).Where("day = ?", date).Order("due, id").Limit(2 * MostOrders).Find(&out).Error; err != nil {
@@ -217,7 +219,7 @@ func (s *Store) Orders(ctx context.Context, date string) ([]Order, error) {
 	}
 	for _, w := range week {
 		if !slices.ContainsFunc(out, func(o Order) bool { return o.Standing != nil && *o.Standing == w.ID }) {
-			out = append(out, Order{Day: date, Who: w.Who, What: w.What, Portions: w.Portions, Due: w.Due, Note: w.Note, Standing: &w.ID})
+			out = append(out, Order{Day: date, Who: w.Who, What: w.What, Portions: w.Portions, Due: w.Due, Note: w.Note, Standing: &w.ID, Version: w.Version})
 		}
 	}
 	out = slices.DeleteFunc(out, func(o Order) bool { return o.Gone })
@@ -253,25 +255,53 @@ func (s *Store) Week(ctx context.Context) (out []Standing, err error) {
 	return out, err
 }
 
-// AddOrders keeps new orders, all of them or none; ErrTooMany when the day would have more than it may. What is of the week
-// is taken over once only.
+// AddOrders keeps new orders of a day, all of them or none; ErrTooMany when the day would have more than it may. What bears a mark that has
+// come already is there. An order of the week is taken over once only: ErrChanged when it was meanwhile, or is another now.
 func (s *Store) AddOrders(ctx context.Context, orders []Order) error {
 	if len(orders) == 0 {
 		return nil
 	}
 	return s.transact(ctx, func(tx *gorm.DB) error {
+		var own []Order
+		for _, o := range orders {
+			if o.Standing == nil {
+				o.ID, o.Version = 0, 1
+				own = append(own, o)
+			} else if err := takeOver(tx, o); err != nil {
+				return err
+			}
+		}
+		if len(own) > 0 {
+			if err := tx.Clauses(clause.OnConflict{DoNothing: true}).Create(&own).Error; err != nil {
+				return err
+			}
+		}
 		var n int64
 		if err := tx.Model(&Order{}).Where("day = ? AND NOT gone", orders[0].Day).Count(&n).Error; err != nil {
 			return err
 		}
-		if int(n)+len(orders) > MostOrders {
+		if n > MostOrders {
 			return ErrTooMany
 		}
-		for i := range orders {
-			orders[i].ID, orders[i].Version = 0, 1
-		}
-		return tx.Clauses(clause.OnConflict{DoNothing: true}).Create(&orders).Error
+		return nil
 	})
+}
+
+// takeOver has an order of the week, in that version of it, be its day’s own.
+func takeOver(tx *gorm.DB, o Order) error {
+	var w []Standing
+	if err := tx.Where("id = ?", *o.Standing).Find(&w).Error; err != nil {
+		return err
+	}
+	if len(w) == 0 || w[0].Version != o.Version {
+		return ErrChanged
+	}
+	o.ID, o.Version = 0, 1
+	err := tx.Create(&o).Error
+	if is(err, duplicateKey) {
+		return ErrChanged
+	}
+	return err
 }
 
 // SaveOrder keeps an order in place of that version of it; ErrChanged when it was kept anew meanwhile, ErrNotFound when there is none.
@@ -297,13 +327,29 @@ func (s *Store) changed(ctx context.Context, done *gorm.DB, of any, id uint64) e
 	return ErrChanged
 }
 
-// ServeOrders says by which batch orders are served.
-func (s *Store) ServeOrders(ctx context.Context, ids []uint64, batch uint64) error {
-	if len(ids) == 0 {
+// ServeOrders says by which batch orders are served, all of them or none; those of the week become the day’s own by that. ErrChanged when one of
+// them is not in that version any more, or was served meanwhile.
+func (s *Store) ServeOrders(ctx context.Context, orders []Order, batch uint64) error {
+	return s.transact(ctx, func(tx *gorm.DB) error {
+		for _, o := range orders {
+			if o.ID == 0 {
+				o.Batch = &batch
+				if err := takeOver(tx, o); err != nil {
+					return err
+				}
+				continue
+			}
+			done := tx.Model(&Order{}).Where("id = ? AND version = ? AND NOT gone", o.ID, o.Version).
+				Updates(map[string]any{"batch": batch, "version": gorm.Expr("version + 1")})
+			if done.Error != nil {
+				return done.Error
+			}
+			if done.RowsAffected == 0 {
+				return ErrChanged
+			}
+		}
 		return nil
-	}
-	return s.db.WithContext(ctx).Model(&Order{}).Where("id IN ?", ids).
-		Updates(map[string]any{"batch": batch, "version": gorm.Expr("version + 1")}).Error
+	})
 }
 
 // SaveStanding keeps an order of the week: a new one when its ID is 0, otherwise in place of that version.
@@ -317,7 +363,7 @@ func (s *Store) SaveStanding(ctx context.Context, o Standing) error {
 			return ErrTooMany
 		}
 		o.Version = 1
-		return s.db.WithContext(ctx).Create(&o).Error
+		return s.db.WithContext(ctx).Clauses(clause.OnConflict{DoNothing: true}).Create(&o).Error // by its mark
 	}
 	done := s.db.WithContext(ctx).Model(&Standing{}).Where("id = ? AND version = ?", o.ID, o.Version).
 		Updates(map[string]any{"weekday": o.Weekday, "who": o.Who, "what": o.What, "portions": o.Portions, "due": o.Due, "note": o.Note,
@@ -325,9 +371,11 @@ func (s *Store) SaveStanding(ctx context.Context, o Standing) error {
 	return s.changed(ctx, done, &Standing{}, o.ID)
 }
 
-// DropStanding ends an order of the week. What days have taken over stays.
-func (s *Store) DropStanding(ctx context.Context, id uint64) error {
-	return s.db.WithContext(ctx).Delete(&Standing{}, id).Error
+// DropStanding ends that version of an order of the week; ErrChanged when it was kept anew meanwhile, ErrNotFound when there is none. What days
+// have taken over stays.
+func (s *Store) DropStanding(ctx context.Context, id uint64, version int) error {
+	done := s.db.WithContext(ctx).Where("id = ? AND version = ?", id, version).Delete(&Standing{})
+	return s.changed(ctx, done, &Standing{}, id)
 }
 
 // MadeOn returns the newest making of each of those batches that was begun between two moments.

@@ -78,10 +78,16 @@ func TestOrdersOfTheWeek(t *testing.T) {
 	}
 	own := read()[0]
 	own.Portions = 9
-	for range 2 {
-		if err := s.AddOrders(ctx, []store.Order{own, {Day: thursday, Who: "C", What: "gnocchi", Portions: 1, Due: 650}}); err != nil {
-			t.Fatal(err)
-		}
+	mark := "a form sent twice"
+	other := store.Order{Day: thursday, Who: "C", What: "gnocchi", Portions: 1, Due: 650, Once: &mark}
+	if err := s.AddOrders(ctx, []store.Order{own, other}); err != nil {
+		t.Fatal(err)
+	}
+	if err := s.AddOrders(ctx, []store.Order{own, other}); !errors.Is(err, store.ErrChanged) {
+		t.Errorf("taken over twice: %v", err)
+	}
+	if err := s.AddOrders(ctx, []store.Order{other, {Day: thursday, Who: "D", What: "gnocchi", Portions: 1, Due: 655}}); err != nil {
+		t.Fatal(err)
 	}
 	all := read()
 	if len(all) != 3 || all[2].Who != "A" || all[2].Portions != 9 || all[2].ID == 0 {
@@ -101,7 +107,7 @@ func TestOrdersOfTheWeek(t *testing.T) {
 	if all = read(); len(all) != 2 {
 		t.Errorf("dropped for once it is back: %+v", all)
 	}
-	if err := s.ServeOrders(ctx, []uint64{all[0].ID}, 7); err != nil || *read()[0].Batch != 7 {
+	if err := s.ServeOrders(ctx, all[:1], 7); err != nil || *read()[0].Batch != 7 {
 		t.Errorf("%v", err)
 	}
 	counts, week, err := s.OrdersBetween(ctx, "2026-12-20", "2026-12-30")

@@ -42,6 +42,7 @@ type Batch struct {
 	DeletedAt gorm.DeletedAt
 	MadeOn    string  `gorm:"->;-:migration"` // yyyy-mm-dd, as a list reads it
 	PartnerID *uint64 // the batch whose dough goes together with this one's, for stripes
+	Once      *string `json:"-"` // the mark of the form it was made with, of which there is one; nil where none came
 }
 
 type revision struct {
@@ -302,16 +303,60 @@ func get(db *gorm.DB, id uint64) (Batch, error) {
 }
 
 // Create keeps the request of a plan as a new batch.
-func (s *Store) Create(ctx context.Context, p *plan.Plan) (Batch, error) {
+func (s *Store) Create(ctx context.Context, p *plan.Plan) (Batch, error) { return s.CreateAs(ctx, 0, p) }
+
+// CreateAs is Create, under a number that was reserved; 0: whichever comes next.
+func (s *Store) CreateAs(ctx context.Context, id uint64, p *plan.Plan) (Batch, error) {
 	b := newBatch(p)
 	err := s.transact(ctx, func(tx *gorm.DB) error {
-		b.ID = 0
+		b.ID = id
 		if err := tx.Create(&b).Error; err != nil {
 			return err
 		}
 		return tx.Create(&revision{b.ID, b.Version, b.Request, b.UpdatedAt, by(ctx)}).Error
 	})
 	return b, err
+}
+
+// CreateOnce is Create, of a form that may come twice: what bears the same mark is the same batch, which is returned as it stands now, also
+// where it has been deleted since. Without a mark it is Create.
+func (s *Store) CreateOnce(ctx context.Context, once string, p *plan.Plan) (Batch, error) {
+	if once == "" {
+		return s.Create(ctx, p)
+	}
+	b := newBatch(p)
+	b.Once = &once
+	err := s.transact(ctx, func(tx *gorm.DB) error {
+		b.ID = 0
+		if err := tx.Create(&b).Error; is(err, duplicateKey) {
+			b = Batch{}
+			return tx.Unscoped().Where("once = ?", once).First(&b).Error
+		} else if err != nil {
+			return err
+		}
+		return tx.Create(&revision{b.ID, b.Version, b.Request, b.UpdatedAt, by(ctx)}).Error
+	})
+	return b, err
+}
+
+// Reserve returns numbers for so many new batches, that no other will get: by them a day is planned before they are kept together with it.
+func (s *Store) Reserve(ctx context.Context, p *plan.Plan, n int) (ids []uint64, err error) {
+	taken := errors.New("numbers taken")
+	err = s.transact(ctx, func(tx *gorm.DB) error {
+		ids = nil
+		for range n {
+			b := newBatch(p)
+			if err := tx.Create(&b).Error; err != nil {
+				return err
+			}
+			ids = append(ids, b.ID)
+		}
+		return taken // the rows go, their numbers do not come again
+	})
+	if errors.Is(err, taken) {
+		err = nil
+	}
+	return ids, err
 }
 
 func newBatch(p *plan.Plan) Batch {

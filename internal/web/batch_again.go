@@ -58,7 +58,7 @@ func (s *Server) duplicateBatch(c *gin.Context) {
 	}
 	r = r.Again(on)
 	r.Name = copyName(r.Name)
-	if n, ok := s.create(c, r); ok {
+	if n, ok := s.create(c, r, onceOf(a.values)); ok {
 		c.Redirect(http.StatusSeeOther, fmt.Sprintf("/batches/%d?at=%s", n.ID, a.view.At))
 	}
 }

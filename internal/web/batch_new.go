@@ -203,7 +203,7 @@ func (s *Server) createBatch(c *gin.Context) {
 	}
 	ctx, cancel := bounded(c)
 	defer cancel()
-	b, err := s.store.Create(ctx, f.Plan)
+	b, err := s.store.CreateOnce(ctx, onceOf(values), f.Plan)
 	if err != nil {
 		s.failStore(c, err)
 		return

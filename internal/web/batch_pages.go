@@ -309,8 +309,8 @@ func (s *Server) showConflict(c *gin.Context, a asked, clash *store.ConflictErro
 	s.show(c, http.StatusConflict, w)
 }
 
-// create works a request out and keeps it as a new batch, or shows why it cannot.
-func (s *Server) create(c *gin.Context, r request.Request) (store.Batch, bool) {
+// create works a request out and keeps it as a new batch, of one mark one, or shows why it cannot.
+func (s *Server) create(c *gin.Context, r request.Request, once string) (store.Batch, bool) {
 	p, err := plan.Make(s.rulesOf(c.Request.Context(), &r), r)
 	if err != nil {
 		s.fail(c, http.StatusUnprocessableEntity, "This batch cannot be worked out.", err.Error())
@@ -318,7 +318,7 @@ func (s *Server) create(c *gin.Context, r request.Request) (store.Batch, bool) {
 	}
 	ctx, cancel := bounded(c)
 	defer cancel()
-	b, err := s.store.Create(ctx, p)
+	b, err := s.store.CreateOnce(ctx, once, p)
 	if err != nil {
 		s.failStore(c, err)
 	}

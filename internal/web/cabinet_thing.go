@@ -109,6 +109,7 @@ type thingView struct {
 	Like      string
 	Entries   []entry
 	Meanwhile []entry // as another window kept them since this one was opened
+	There     string  // what is there already by that name; kept again, there are two
 }
 
 func (s *Server) openCabinet(c *gin.Context) {
@@ -256,7 +257,18 @@ func (s *Server) saveThing(c *gin.Context) {
 	}
 	ctx, cancel := bounded(c)
 	defer cancel()
-	switch _, err := s.store.Keep(ctx, sh.Kind, id, version, v); {
+	keep := func() (err error) {
+		if id == 0 && values.Get("even") == "" {
+			_, err = s.store.KeepNew(ctx, sh.Kind, v)
+		} else {
+			_, err = s.store.Keep(ctx, sh.Kind, id, version, v)
+		}
+		return err
+	}
+	switch err := keep(); {
+	case errors.Is(err, store.ErrThingThere):
+		_, _, name := store.Describe(v)
+		s.showThing(c, http.StatusConflict, thingView{shelf: sh, Version: version, Entries: entries, There: name})
 	case errors.Is(err, store.ErrChanged):
 		if now, ok := s.thing(c, sh, values.Get("id")); ok {
 			theirs, _, _ := sh.form(cab, now.Value, "")

@@ -1,6 +1,7 @@
 package web
 
 import (
+	"errors"
 	"fmt"
 	"net/http"
 	"net/url"
@@ -154,16 +155,20 @@ func (s *Server) keepWay(c *gin.Context) {
 		refuse(strings.Join(said, " "))
 		return
 	}
+	const taken = "Another way has that name; change it in the cabinet, or give this one another."
 	for _, x := range cab.Ways {
 		if x.Of == of && strings.EqualFold(x.Name, w.Name) {
-			refuse("Another way has that name; change it in the cabinet, or give this one another.")
+			refuse(taken)
 			return
 		}
 	}
 	ctx, cancel := bounded(c)
 	defer cancel()
-	id, err := s.store.Keep(ctx, store.WayKind, 0, 0, w)
-	if err != nil {
+	id, err := s.store.KeepNew(ctx, store.WayKind, w)
+	if errors.Is(err, store.ErrThingThere) { // another window kept it this moment
+		refuse(taken)
+		return
+	} else if err != nil {
 		s.failStore(c, err)
 		return
 	}

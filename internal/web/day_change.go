@@ -13,6 +13,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"hollen/internal/core/day"
+	"hollen/internal/core/plan"
 	"hollen/internal/core/request"
 	"hollen/internal/store"
 )
@@ -554,14 +555,19 @@ func (s *Server) put(ctx context.Context, d *dayNow, id uint64) error {
 	if err != nil {
 		return err
 	}
-	d.Jobs = append(d.Jobs, day.Job{Batch: id, Version: b.Version, Letter: day.Letters(len(d.Jobs)), Name: b.Row.Name, Shape: b.Row.Shape, DoughG: b.Row.DoughG,
-		Portions: b.Row.Portions, Face: b.Row.Colour.Face, Edge: b.Row.Colour.Edge})
-	d.Versions[id] = b.Version
+	d.job(id, b.Version, b.Row.Summary)
 	return nil
 }
 
-// job is the job a form names.
-func (d *dayNow) job(values url.Values) *day.Job {
+// job adds a batch in that version to a day’s jobs.
+func (d *dayNow) job(id uint64, version int, row plan.Summary) {
+	d.Jobs = append(d.Jobs, day.Job{Batch: id, Version: version, Letter: day.Letters(len(d.Jobs)), Name: row.Name, Shape: row.Shape, DoughG: row.DoughG,
+		Portions: row.Portions, Face: row.Colour.Face, Edge: row.Colour.Edge})
+	d.Versions[id] = version
+}
+
+// named is the job a form names.
+func (d *dayNow) named(values url.Values) *day.Job {
 	id, _ := strconv.ParseUint(values.Get("batch"), 10, 63)
 	for i := range d.Jobs {
 		if d.Jobs[i].Batch == id {
@@ -574,7 +580,7 @@ func (d *dayNow) job(values url.Values) *day.Job {
 // onJob changes one job and plans again.
 func onJob(s *Server, ctx context.Context, d *dayNow, values url.Values, v *dayView, do func(j *day.Job) string) (string, error) {
 	old := d.Sheet.Copy()
-	j := d.job(values)
+	j := d.named(values)
 	if j == nil {
 		v.Wrong = "That batch is not on the day any more."
 		return "", errRefused

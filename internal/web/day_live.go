@@ -30,13 +30,14 @@ type dayNow struct {
 	Begun    []bool
 	Shown    []day.Slot // as it is to come by now
 	Kept     *day.Change
-	Better   *day.Change       // in another order, where that is better
-	Stamp    string            // changes when anything of it does
-	Stale    []string          // letters of batches that were saved since
-	Gone     []string          // and of those that are not there any more
-	Versions map[uint64]int    // of its batches that are there
-	Making   map[uint64]uint64 // by batch, at the bench on that day
-	Thrown   map[uint64]string // why batches of its orders were thrown away
+	Better   *day.Change           // in another order, where that is better
+	Stamp    string                // changes when anything of it does
+	Stale    []string              // letters of batches that were saved since
+	Gone     []string              // and of those that are not there any more
+	Versions map[uint64]int        // of its batches that are there
+	Making   map[uint64]uint64     // by batch, at the bench on that day
+	Thrown   map[uint64]string     // why batches of its orders were thrown away
+	New      map[uint64]*plan.Plan // batches that are kept together with it
 }
 
 // dayCache holds the days last looked at as they were kept, to be read once for each change.
@@ -283,6 +284,10 @@ func (s *Server) work(ctx context.Context, d *dayNow) ([]*plan.Plan, error) {
 		return nil, err
 	}
 	for _, j := range d.Jobs {
+		if p := d.New[j.Batch]; p != nil {
+			plans, jobs = append(plans, p), append(jobs, j)
+			continue
+		}
 		b, there := batches[j.Batch]
 		if !there {
 			continue

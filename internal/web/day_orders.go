@@ -177,7 +177,7 @@ func (s *Server) propose(ctx context.Context, d *dayNow, v *ordersView) error {
 		row.Text = p.Words()
 		var of []string
 		for _, at := range p.Orders {
-			of = append(of, orderMark(d.Orders[at-1]))
+			of = append(of, orderSeen(d.Orders[at-1]))
 		}
 		row.IDs = strings.Join(of, ",")
 		row.Chosen, row.Err = v.Chosen[row.IDs], v.Unmade[row.IDs]
@@ -188,6 +188,11 @@ func (s *Server) propose(ctx context.Context, d *dayNow, v *ordersView) error {
 	}
 	for i := range wants {
 		wants[i].ID = d.Orders[i].ID
+	}
+	for marks, why := range v.Unmade {
+		if !slices.ContainsFunc(v.Proposals, func(p proposalRow) bool { return p.IDs == marks }) {
+			v.Told = why // what it was said of stands otherwise now
+		}
 	}
 	return s.together(ctx, v.Proposals)
 }
@@ -224,6 +229,9 @@ func fromSheet(r *request.Request) bool {
 
 // orderMark names an order in a form: by its own number, or by that of the week’s.
 func orderMark(o store.Order) string { return orderMarkOf(rowOfOrder(o)) }
+
+// orderSeen names an order as it stood when a page was made of it.
+func orderSeen(o store.Order) string { return fmt.Sprintf("%s.%d", orderMark(o), o.Version) }
 
 func orderMarkOf(r orderRow) string {
 	if r.ID == 0 && r.Standing != 0 {
@@ -298,7 +306,7 @@ func (s *Server) changeOrders(c *gin.Context) {
 			s.showOrders(c, http.StatusUnprocessableEntity, d, ordersView{New: row})
 			return
 		}
-		err = s.store.AddOrders(ctx, []store.Order{orderOn(a, d.Date)})
+		err = s.store.AddOrders(ctx, onceMarked([]store.Order{orderOn(a, d.Date)}, onceOf(values)))
 	case "save", "drop":
 		ok, err = s.saveOrder(ctx, c, d, values)
 		if !ok && err == nil {
@@ -332,6 +340,21 @@ func (s *Server) changeOrders(c *gin.Context) {
 	}
 }
 
+// onceMarked gives orders of one form the marks by which they come once.
+func onceMarked(orders []store.Order, once string) []store.Order {
+	if once == "" {
+		return orders
+	}
+	for i := range orders {
+		mark := once
+		if i > 0 {
+			mark = fmt.Sprintf("%.34s.%d", once, i)
+		}
+		orders[i].Once = &mark
+	}
+	return orders
+}
+
 // orderOn is an order of a day, to be kept.
 func orderOn(a day.Asked, date string) store.Order {
 	return store.Order{Day: date, Who: a.Who, What: a.What, Portions: a.Portions, Due: a.Due, Note: a.Note}
@@ -352,7 +375,7 @@ func (s *Server) saveOrder(ctx context.Context, c *gin.Context, d *dayNow, value
 			return false, nil
 		}
 		changed := orderOn(a, d.Date)
-		changed.ID, changed.Standing, changed.Batch, changed.Version = o.ID, o.Standing, o.Batch, row.Version
+		changed.ID, changed.Standing, changed.Batch, changed.Version = o.ID, o.Standing, cmp.Or(o.Batch, o.Lost), row.Version
 		o = changed
 	} else {
 		o.Version, _ = strconv.Atoi(values.Get("version"))
@@ -380,7 +403,7 @@ func (s *Server) pasteOrders(ctx context.Context, c *gin.Context, d *dayNow, val
 	for _, a := range all {
 		orders = append(orders, orderOn(a, d.Date))
 	}
-	if err := s.store.AddOrders(ctx, orders); err != nil {
+	if err := s.store.AddOrders(ctx, onceMarked(orders, onceOf(values))); err != nil {
 		return true, err
 	}
 	if len(wrong) == 0 && len(all) > 0 {
@@ -422,8 +445,7 @@ func (s *Server) makeBatches(ctx context.Context, c *gin.Context, d *dayNow, val
 			wanted = []string{strings.TrimPrefix(v.Chosen[wanted[0]], fromDoughOf), wanted[0]}
 		}
 	}
-	var put []string
-	var failed error
+	var all []toMake
 	for _, marks := range wanted {
 		if doughOf(marks, wanted, v.Chosen) != marks {
 			continue // it is cut from that one
@@ -434,38 +456,23 @@ func (s *Server) makeBatches(ctx context.Context, c *gin.Context, d *dayNow, val
 				also = append(also, other)
 			}
 		}
-		name, err := s.makeOne(ctx, d, marks, v.Chosen[marks], also)
+		x, err := s.toMake(ctx, d, marks, v.Chosen[marks], also)
 		var no *notMade
 		switch {
 		case errors.As(err, &no):
 			v.Unmade[marks] = no.Error()
 		case err != nil:
-			failed = err
-		case name != "":
-			put = append(put, name)
-		}
-		if failed != nil {
-			break
-		}
-	}
-	if len(put) > 0 {
-		if err := s.keepPut(ctx, d, put); err != nil {
 			return true, err
+		default:
+			all = append(all, x)
 		}
 	}
-	if len(v.Unmade) == 0 || failed != nil {
-		return true, failed
+	if err := s.keepMade(ctx, d, all); err != nil || len(v.Unmade) == 0 {
+		return true, err
 	}
 	again, err := s.readDay(ctx, d.Date, d.Midnight)
 	if err != nil {
 		return true, err
-	}
-	for marks, why := range v.Unmade {
-		if !slices.ContainsFunc(again.Orders, func(o store.Order) bool {
-			return o.Batch == nil && slices.Contains(strings.Split(marks, ","), orderMark(o))
-		}) {
-			v.Told = why
-		}
 	}
 	s.showOrders(c, http.StatusUnprocessableEntity, again, v)
 	return false, nil
@@ -491,39 +498,46 @@ type notMade struct{ why string }
 
 func (n *notMade) Error() string { return n.why }
 
-// makeOne makes the batch that orders need like another and has it serve them, or has one serve them that is on the day; a new one has a
-// name and still is to be kept with the day. What other orders want is cut from the same dough. Its error may be a *notMade.
-func (s *Server) makeOne(ctx context.Context, d *dayNow, marks, like string, also []string) (name string, err error) {
+// toMake is a batch that orders need, or one that is on the day and serves them, before anything is kept.
+type toMake struct {
+	orders []store.Order
+	batch  uint64 // on the day already; of a new one the number reserved for it
+	plan   *plan.Plan
+}
+
+// toMake works out the batch that orders need like another, or has one serve them that is on the day. What other orders want is cut from the same
+// dough. Its error may be a *notMade.
+func (s *Server) toMake(ctx context.Context, d *dayNow, marks, like string, also []string) (x toMake, err error) {
 	number, here := strings.CutPrefix(like, "on-") // from one that is on the day
 	source, err := strconv.ParseUint(number, 10, 63)
 	if err != nil {
-		return "", &notMade{"Say which batch it is made like."}
+		return x, &notMade{"Say which batch it is made like."}
 	}
 	orders, total, err := d.ordersOf(marks)
 	if err != nil {
-		return "", err
+		return x, err
 	}
 	b, err := s.store.Get(ctx, source)
 	if errors.Is(err, store.ErrNotFound) {
-		return "", &notMade{"That batch is not there any more."}
+		return x, &notMade{"That batch is not there any more."}
 	} else if err != nil {
-		return "", err
+		return x, err
 	}
 	if here {
 		if len(also) > 0 {
-			return "", &notMade{"A batch that is on the day cannot take another shape from here: change it on its own page."}
+			return x, &notMade{"A batch that is on the day cannot take another shape from here: change it on its own page."}
 		}
-		return "", s.serve(ctx, orders, source)
+		return toMake{orders: orders, batch: source}, nil
 	}
 	shapes, parts := []string{b.Row.Shape}, []request.ShapePart{}
 	for _, other := range also {
 		more, portions, err := d.ordersOf(other)
 		if err != nil {
-			return "", err
+			return x, err
 		}
 		part, err := s.shapeOf(ctx, more[0].What, &b.Request.Request)
 		if err != nil {
-			return "", err
+			return x, err
 		}
 		orders, total = append(orders, more...), total+portions
 		same := func(x request.ShapePart) bool { return x.Kind().Key == part.Kind().Key }
@@ -542,22 +556,15 @@ func (s *Server) makeOne(ctx context.Context, d *dayNow, marks, like string, als
 	}
 	p, err := s.scaled(ctx, source, total, d.Date, suffixed(measure.List(shapes)+" for "+measure.List(who), ""), parts...)
 	if err != nil {
-		return "", &notMade{fmt.Sprintf("%s for %s portions cannot be worked out: %s", b.Row.Name, portionsWords(total), err)}
+		return x, &notMade{fmt.Sprintf("%s for %s portions cannot be worked out: %s", b.Row.Name, portionsWords(total), err)}
 	}
-	made, err := s.store.Create(ctx, p)
-	if err != nil {
-		return "", err
-	}
-	if err := s.serve(ctx, orders, made.ID); err != nil {
-		return "", err
-	}
-	return made.Row.Name, s.put(ctx, d, made.ID)
+	return toMake{orders: orders, plan: p}, nil
 }
 
 // ordersOf are the orders named in a form, and their portions; an error, a *notMade, where one has changed.
 func (d *dayNow) ordersOf(marks string) (orders []store.Order, total float64, err error) {
 	for _, mark := range strings.Split(marks, ",") {
-		at := slices.IndexFunc(d.Orders, func(o store.Order) bool { return orderMark(o) == mark })
+		at := slices.IndexFunc(d.Orders, func(o store.Order) bool { return orderSeen(o) == mark })
 		if at < 0 || d.Orders[at].Batch != nil {
 			return nil, 0, &notMade{"The orders have changed meanwhile; this is how they stand."}
 		}
@@ -586,45 +593,72 @@ func (s *Server) shapeOf(ctx context.Context, what string, dough *request.Reques
 	return request.ShapePart{Shape: b.Request.Cut.Shape, Own: b.Request.Cut.Own}, nil
 }
 
-// keepPut keeps the day with the batches that were put on it, planned anew where it was planned.
-func (s *Server) keepPut(ctx context.Context, d *dayNow, names []string) (err error) {
-	d.Sheet.By = "Put " + measure.List(names) + " on the day"
-	if len(names) > 2 {
-		d.Sheet.By = fmt.Sprintf("Put %d batches on the day", len(names))
+// keepMade keeps new batches, which orders they serve, and the day they are put on, planned anew where it was planned: all of it or nothing.
+// store.ErrChanged where an order or the day is another meanwhile.
+func (s *Server) keepMade(ctx context.Context, d *dayNow, all []toMake) (err error) {
+	if len(all) == 0 {
+		return nil
 	}
-	var v dayView
-	if d.Orders, err = s.store.Orders(ctx, d.Date); err != nil {
-		return err
-	}
-	if err := s.lose(ctx, d.Orders); err != nil {
-		return err
-	}
-	d.Wants = wantsOf(d.Orders)
-	if err := s.again(ctx, d, &v); errors.Is(err, errRefused) { // it is on the day; the plan is asked for on its page
-		d.Sheet.Day, d.Slots = nil, nil
-	} else if err != nil {
-		return err
-	}
-	keep, cancel := context.WithTimeout(context.WithoutCancel(ctx), dbTimeout) // the search may have taken a while
-	defer cancel()
-	_, err = s.store.SaveDay(keep, d.Date, d.Version, d.Sheet)
-	return err
-}
-
-// serve says by which batch orders are served; those of the week become the day’s own by that.
-func (s *Server) serve(ctx context.Context, orders []store.Order, batch uint64) error {
-	var ids []uint64
-	for _, o := range orders {
-		if o.ID > 0 {
-			ids = append(ids, o.ID)
-			continue
+	var fresh []*toMake
+	for i := range all {
+		if all[i].plan != nil {
+			fresh = append(fresh, &all[i])
 		}
-		o.Batch = &batch
-		if err := s.store.AddOrders(ctx, []store.Order{o}); err != nil {
+	}
+	var names []string
+	if len(fresh) > 0 {
+		ids, err := s.store.Reserve(ctx, fresh[0].plan, len(fresh))
+		if err != nil {
+			return err
+		}
+		d.New = map[uint64]*plan.Plan{}
+		for i, x := range fresh {
+			x.batch = ids[i]
+			row := x.plan.Summary()
+			d.New[x.batch] = x.plan
+			d.job(x.batch, 1, row)
+			names = append(names, row.Name)
+		}
+	}
+	for _, x := range all {
+		for _, o := range x.orders {
+			for i := range d.Orders {
+				if orderSeen(d.Orders[i]) == orderSeen(o) {
+					d.Orders[i].Batch, d.Orders[i].Lost = &x.batch, nil
+				}
+			}
+		}
+	}
+	if d.Wants = wantsOf(d.Orders); len(fresh) > 0 {
+		if d.Sheet.By = "Put " + measure.List(names) + " on the day"; len(names) > 2 {
+			d.Sheet.By = fmt.Sprintf("Put %d batches on the day", len(names))
+		}
+		var v dayView
+		if err := s.again(ctx, d, &v); errors.Is(err, errRefused) { // it is on the day; the plan is asked for on its page
+			d.Sheet.Day, d.Slots = nil, nil
+		} else if err != nil {
 			return err
 		}
 	}
-	return s.store.ServeOrders(ctx, ids, batch)
+	keep, cancel := context.WithTimeout(context.WithoutCancel(ctx), dbTimeout) // the search may have taken a while
+	defer cancel()
+	return s.store.Together(keep, func(tx *store.Store) error {
+		for _, x := range all {
+			if x.plan != nil {
+				if _, err := tx.CreateAs(keep, x.batch, x.plan); err != nil {
+					return err
+				}
+			}
+			if err := tx.ServeOrders(keep, x.orders, x.batch); err != nil {
+				return err
+			}
+		}
+		if len(fresh) == 0 {
+			return nil
+		}
+		_, err := tx.SaveDay(keep, d.Date, d.Version, d.Sheet)
+		return err
+	})
 }
 
 // weekView is the page of the orders of every week.
@@ -692,13 +726,16 @@ func (s *Server) changeWeek(c *gin.Context) {
 	ctx, cancel := bounded(c)
 	defer cancel()
 	if values.Get("act") == "drop" {
-		err = s.store.DropStanding(ctx, row.ID)
+		err = s.store.DropStanding(ctx, row.ID, row.Version)
 	} else if len(row.Errors) > 0 {
 		s.showWeek(c, http.StatusUnprocessableEntity, row, "")
 		return
 	} else {
-		err = s.store.SaveStanding(ctx, store.Standing{ID: row.ID, Version: row.Version, Weekday: n, Who: a.Who, What: a.What, Portions: a.Portions, Due: a.Due,
-			Note: a.Note})
+		w := store.Standing{ID: row.ID, Version: row.Version, Weekday: n, Who: a.Who, What: a.What, Portions: a.Portions, Due: a.Due, Note: a.Note}
+		if once := onceOf(values); once != "" {
+			w.Once = &once
+		}
+		err = s.store.SaveStanding(ctx, w)
 	}
 	switch {
 	case errors.Is(err, store.ErrChanged), errors.Is(err, store.ErrNotFound):

@@ -2,14 +2,19 @@ package web
 
 import (
 	"bytes"
+	"crypto/rand"
+	"crypto/sha256"
+	"encoding/hex"
 	"html/template"
 	"io/fs"
 	"net/http"
+	"net/url"
 	"strings"
 
 	"github.com/gin-gonic/gin"
 
 	"hollen/internal/account"
+	"hollen/internal/core/bench"
 	"hollen/internal/core/measure"
 )
 
@@ -20,7 +25,7 @@ type pages map[string]*template.Template
 // file that defines "body".
 func parsePages(database string) pages {
 	shared := template.Must(template.New("").Funcs(template.FuncMap{"asset": func(p string) string { return assetBase + p },
-		"db": func() string { return database }, "station": drawStation(nil)}).
+		"db": func() string { return database }, "once": onceField, "station": drawStation(nil)}).
 		Funcs(wordFuncs).Funcs(dayFuncs).ParseFS(templateFiles, "templates/_*.html"))
 	all, err := fs.Glob(templateFiles, "templates/[a-z]*.html")
 	if err != nil {
@@ -37,6 +42,21 @@ func parsePages(database string) pages {
 		out[f[len("templates/"):len(f)-len(".html")]] = template.Must(t.Parse(string(b)))
 	}
 	return out
+}
+
+// onceField is the mark of a form that makes something new, so that sent again it makes one.
+func onceField() template.HTML {
+	return template.HTML(`<input type="hidden" name="once" value="` + rand.Text() + `">`)
+}
+
+// onceOf is the mark of what a form asks for: the same when the same form comes again with the same in it, "" where it has none.
+func onceOf(values url.Values) string {
+	mark := values.Get("once")
+	if len(mark) < 8 || len(mark) > 30 || !bench.IsID(mark) {
+		return ""
+	}
+	sum := sha256.Sum256([]byte(values.Encode()))
+	return hex.EncodeToString(sum[:])[:40]
 }
 
 // drawStation returns what draws the rail or the sheet of the open station by the template of its

@@ -28,6 +28,7 @@ import (
 
 // recipeView is the recipe check.
 type recipeView struct {
+	once              string // the mark of its form
 	Text              string
 	Picks             []pickView // what a recipe leaves unsaid
 	Lines             []recipe.Line
@@ -403,6 +404,7 @@ func (s *Server) postedRecipe(c *gin.Context) (recipeView, bool) {
 		return recipeView{}, false
 	}
 	v := readRecipe(shownIn(c), values, cab)
+	v.once = onceOf(values)
 	v.work(s.rules)
 	return v, true
 }
@@ -440,7 +442,10 @@ func (s *Server) makeRecipe(c *gin.Context, written bool) {
 	}
 	ctx, cancel := bounded(c)
 	defer cancel()
-	b, err := s.store.Create(ctx, p)
+	if written && v.once != "" { // one form makes either, and both if it is asked to
+		v.once = "w" + v.once[1:]
+	}
+	b, err := s.store.CreateOnce(ctx, v.once, p)
 	if err != nil {
 		s.failStore(c, err)
 		return

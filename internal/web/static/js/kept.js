@@ -2,7 +2,9 @@
 // It is kept in the tab until the form has been taken. A form is sent only while the server answers.
 const KEPT = "kept-", SENT = "sent-";
 
-const typed = (form) => [...form.elements].filter((f) => f.name && !["hidden", "file", "submit", "button", "password"].includes(f.type));
+// The mark that has what is sent twice be one comes back with what was typed.
+const NOT_TYPED = ["hidden", "file", "submit", "button", "password"];
+const typed = (form) => [...form.elements].filter((f) => f.name && (f.name === "once" || !NOT_TYPED.includes(f.type)));
 
 export function keepForms() {
   // A form that was sent, and led to a page of its own without an error, was taken.

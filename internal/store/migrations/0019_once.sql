@@ -1,0 +1,12 @@
+-- +goose Up
+ALTER TABLE batches ADD COLUMN IF NOT EXISTS once VARCHAR(40) CHARACTER SET ascii COLLATE ascii_bin NULL;
+ALTER TABLE batches ADD UNIQUE INDEX IF NOT EXISTS batches_once (once);
+ALTER TABLE orders ADD COLUMN IF NOT EXISTS once VARCHAR(40) CHARACTER SET ascii COLLATE ascii_bin NULL;
+ALTER TABLE orders ADD UNIQUE INDEX IF NOT EXISTS orders_once (once);
+ALTER TABLE standing_orders ADD COLUMN IF NOT EXISTS once VARCHAR(40) CHARACTER SET ascii COLLATE ascii_bin NULL;
+ALTER TABLE standing_orders ADD UNIQUE INDEX IF NOT EXISTS standing_orders_once (once);
+
+-- +goose Down
+ALTER TABLE standing_orders DROP COLUMN IF EXISTS once;
+ALTER TABLE orders DROP COLUMN IF EXISTS once;
+ALTER TABLE batches DROP COLUMN IF EXISTS once;
