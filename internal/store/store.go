@@ -13,6 +13,7 @@ import (
 	"errors"
 	"fmt"
 	"log/slog"
+	"math/rand/v2"
 	"time"
 
 	"github.com/go-sql-driver/mysql"
@@ -244,7 +245,10 @@ func (s *Store) transact(ctx context.Context, f func(tx *gorm.DB) error) error {
 
 // again runs f until it succeeds, fails for good, or has been tried attempts times.
 func again(f func() error) (err error) {
-	for range attempts {
+	for n := range attempts {
+		if n > 0 { // those who got in each other’s way do not come back at the same moment
+			time.Sleep(time.Duration(n) * (5*time.Millisecond + rand.N(20*time.Millisecond)))
+		}
 		err = f()
 		var my *mysql.MySQLError
 		if !errors.Is(err, errOvertaken) && (!errors.As(err, &my) || my.Number != deadlock && my.Number != lockTimeout) {

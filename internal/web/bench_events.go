@@ -206,10 +206,23 @@ func (s *Server) takeEvents(ctx context.Context, id uint64, events []bench.Event
 	if len(sound) == 0 {
 		return got, refused, nil
 	}
-	if _, err := s.store.AddEvents(ctx, id, sound); err != nil {
+	if err := s.keepEvents(ctx, id, sound); err != nil {
 		return nil, refused, err
 	}
-	return got, refused, s.settleEnd(ctx, id)
+	return got, refused, nil
+}
+
+// keepEvents keeps events of a making, one writer at a time, and whether it has ended by them.
+func (s *Server) keepEvents(ctx context.Context, id uint64, events []bench.Event) error {
+	over, err := s.bench.take(ctx, id)
+	if err != nil {
+		return err
+	}
+	defer over()
+	if _, err := s.store.AddEvents(ctx, id, events); err != nil {
+		return err
+	}
+	return s.settleEnd(ctx, id)
 }
 
 // why is what is wrong with an event, without the name of its field.

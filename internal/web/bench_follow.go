@@ -21,6 +21,41 @@ type follower struct {
 	screens map[*screen]uint64 // and the making each shows
 	also    []alsoClock        // what runs in all makings under way
 	running bool
+	turns   map[uint64]*turn // of those who write to a making
+}
+
+// turn is whose turn it is to write to one making.
+type turn struct {
+	free    chan struct{} // holds one thing while nobody writes
+	waiting int           // who holds or waits for it
+}
+
+// take waits until nobody else of this process writes to a making, no longer than ctx; over lets the next one. Rows locked by many at once make the
+// database give up on some of them.
+func (f *follower) take(ctx context.Context, id uint64) (over func(), err error) {
+	f.mu.Lock()
+	t := f.turns[id]
+	if t == nil {
+		t = &turn{free: make(chan struct{}, 1)}
+		t.free <- struct{}{}
+		f.turns[id] = t
+	}
+	t.waiting++
+	f.mu.Unlock()
+	gone := func() {
+		f.mu.Lock()
+		defer f.mu.Unlock()
+		if t.waiting--; t.waiting == 0 {
+			delete(f.turns, id)
+		}
+	}
+	select {
+	case <-t.free:
+		return func() { t.free <- struct{}{}; gone() }, nil
+	case <-ctx.Done():
+		gone()
+		return nil, ctx.Err()
+	}
 }
 
 // followed is a making as far as its events have been read.
@@ -49,7 +84,7 @@ const (
 )
 
 func newFollower(s *store.Store) *follower {
-	return &follower{store: s, makings: map[uint64]*followed{}, screens: map[*screen]uint64{}}
+	return &follower{store: s, makings: map[uint64]*followed{}, screens: map[*screen]uint64{}, turns: map[uint64]*turn{}}
 }
 
 // at returns a making as it stands and the place its events have come to.

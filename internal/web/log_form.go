@@ -308,10 +308,7 @@ func (s *Server) saveLog(c *gin.Context) {
 	began, _ := time.ParseInLocation(measure.ClockForm, f.When, time.Local)
 	m, err := s.store.BeginOnce(ctx, b, p, began, f.Once)
 	if err == nil {
-		_, err = s.store.AddEvents(ctx, m.ID, f.events(p, m.Began, nil, got))
-	}
-	if err == nil {
-		err = s.settleEnd(ctx, m.ID)
+		err = s.keepEvents(ctx, m.ID, f.events(p, m.Began, nil, got))
 	}
 	if err != nil {
 		s.failStore(c, err)
@@ -335,9 +332,7 @@ func (s *Server) saveMadeLog(c *gin.Context) {
 	f.unknown(shownIn(c), &run, got)
 	events, err := f.events(run.Begun, kept.Began, &run.State, got), error(nil)
 	if len(events) > 0 {
-		if _, err = s.store.AddEvents(ctx, kept.ID, events); err == nil {
-			err = s.settleEnd(ctx, kept.ID)
-		}
+		err = s.keepEvents(ctx, kept.ID, events)
 	}
 	if err != nil {
 		s.failStore(c, err)

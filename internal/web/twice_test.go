@@ -243,3 +243,38 @@ func TestThingOfTheSameName(t *testing.T) {
 		t.Errorf("%d", n)
 	}
 }
+
+// Many screens that say something of one making at the same time queue for it, also when it has ended: nobody is told to come again, and nothing
+// is lost.
+func TestManyTapAtOnce(t *testing.T) {
+	s, ctx := newSite(t), context.Background()
+	at := s.begin(demo.Saturday)
+	const screens, taps = 32, 12
+	for _, ended := range []bool{false, true} {
+		if ended {
+			s.tell(at, fmt.Sprintf(`{"events":[{"id":"the-end","what":"ended","at":%q}]}`, s.now()))
+		}
+		_, was, err := s.store.Events(ctx, newMade, 0)
+		if err != nil {
+			t.Fatal(err)
+		}
+		var wait sync.WaitGroup
+		for k := range screens {
+			wait.Go(func() {
+				for i := range taps {
+					doc := fmt.Sprintf(`{"events":[{"id":"tap-%v-%d-%d","what":"note","text":"x","at":%q}]}`, ended, k, i, s.now())
+					if w := s.tell(at, doc); w.Code != http.StatusOK {
+						t.Errorf("%d %s", w.Code, w.Body)
+					}
+				}
+			})
+		}
+		wait.Wait()
+		if _, place, err := s.store.Events(ctx, newMade, 0); err != nil || place != was+screens*taps {
+			t.Errorf("%d events of %d, %v", place-was, screens*taps, err)
+		}
+	}
+}
+
+// now is the moment as an event has it.
+func (s site) now() string { return s.store.Now().UTC().Format(time.RFC3339Nano) }
