@@ -62,7 +62,9 @@ func workshop(t *testing.T) *store.Store {
 	m, err := s.Begin(ctx, b, p, storetest.Now())
 	_, e2 := s.AddEvents(ctx, m.ID, []bench.Event{{ID: "one", What: bench.Noted, Text: "x", At: storetest.Now()}, {ID: "two", What: bench.Ended, At: storetest.Now()}})
 	if err := errors.Join(err, e2, s.Delete(ctx, twin.ID), s.Delete(ctx, 3), s.Retire(ctx, store.FlourKind, id, true),
-		s.ChangeLogSettings(ctx, func(l *store.LogSettings) { l.Left, l.Away, l.Flours = []uint64{1}, []string{"x"}, []string{"own-1 + wholemeal"} })); err != nil {
+		s.ChangeLogSettings(ctx, func(l *store.LogSettings) {
+			l.Left, l.Away, l.Flours = []uint64{1}, []string{"x"}, []string{"own-1 + wholemeal"}
+		})); err != nil {
 		t.Fatal(err)
 	}
 	hash, err := account.Hash(ctx, "a heron on the quay")
@@ -316,7 +318,7 @@ func TestBesideAsks(t *testing.T) {
 	if _, err := here.SaveDay(ctx, date, days[0].Version, changed); err != nil {
 		t.Fatal(err)
 	}
-	if err := errors.Join(here.SaveStanding(ctx, week[0]), here.SaveHouse(ctx, house.House, house.Version)); err != nil {
+	if err := errors.Join(here.SaveStanding(ctx, week[0]), here.SaveHouse(ctx, house.House, house.Version, false)); err != nil {
 		t.Fatal(err)
 	}
 	put := func(side *bool) (store.Beside, error) {
@@ -405,7 +407,7 @@ func TestRestoreKeepsTheFirstAccount(t *testing.T) {
 	}
 	for what, put := range map[string]func(*store.Store) error{
 		"room":  func(s *store.Store) error { return s.SaveRoom(ctx, store.Room{Name: "x", TempC: 20, RH: .5}) },
-		"house": func(s *store.Store) error { return s.SaveHouse(ctx, request.DefaultHouse(), 0) },
+		"house": func(s *store.Store) error { return s.SaveHouse(ctx, request.DefaultHouse(), 0, false) },
 		"day": func(s *store.Store) error {
 			_, err := s.SaveDay(ctx, "2026-05-02", 0, day.Sheet{Shop: day.DefaultShop(rules.Default().Day)})
 			return err

@@ -371,10 +371,13 @@ func (s *Store) Retire(ctx context.Context, kind Kind, id uint64, retire bool) e
 type House struct {
 	request.House
 	Version int
+	Damaged bool // what was kept cannot be read, and the usual stands here
 }
 
-// House returns what new batches start from; the usual in a new workshop. One that cannot be
-// read is an error: nothing is to be saved over it.
+// ErrHouseDamaged says that what new batches start from cannot be read, and nobody has said that it is to be kept anew.
+var ErrHouseDamaged = fmt.Errorf("what new batches start from: %w", ErrUnreadable)
+
+// House returns what new batches start from; the usual in a new workshop, and, marked so, where what was kept cannot be read.
 func (s *Store) House(ctx context.Context) (House, error) {
 	h := House{House: request.DefaultHouse()}
 	w, err := s.workshop(ctx)
@@ -384,14 +387,20 @@ func (s *Store) House(ctx context.Context) (House, error) {
 	}
 	h.Version = w.Version
 	if err := read(w.House, &h.House); err != nil {
-		return h, fmt.Errorf("what new batches start from: %w", err)
+		s.log.Error("house", "err", err)
+		h.House, h.Damaged = request.DefaultHouse(), true
 	}
 	return h, nil
 }
 
 // SaveHouse keeps what new batches start from in place of that version of it; ErrChanged when it
-// was kept anew meanwhile.
-func (s *Store) SaveHouse(ctx context.Context, h request.House, version int) error {
+// was kept anew meanwhile, ErrHouseDamaged where what is there cannot be read, unless it may be kept over that.
+func (s *Store) SaveHouse(ctx context.Context, h request.House, version int, over bool) error {
+	if was, err := s.House(ctx); err != nil {
+		return err
+	} else if was.Damaged && !over {
+		return ErrHouseDamaged
+	}
 	doc, err := json.Marshal(h)
 	if err != nil {
 		return err

@@ -44,6 +44,7 @@ type Day struct {
 	day.Sheet
 	Version int
 	CanUndo bool
+	Damaged bool // what was kept of it cannot be read: nothing of it is shown, and nothing written over it unasked
 }
 
 // DayMark is what a day’s page stands on: what was kept, and when. It changes with every change.
@@ -66,11 +67,27 @@ func (s *Store) Day(ctx context.Context, date string) (Day, error) {
 	if len(rows) == 0 {
 		return out, nil
 	}
-	if err := read(rows[0].Doc, &out.Sheet); err != nil {
-		return out, err
-	}
 	out.Version, out.CanUndo = rows[0].Version, rows[0].BackTo > 0
+	if err := read(rows[0].Doc, &out.Sheet); err != nil {
+		return s.mendDay(ctx, out, err)
+	}
 	return out, nil
+}
+
+// mendDay has a day that cannot be read be what the version of it says that it is, which was kept beside it; one without anything on it where that
+// cannot be read, either.
+func (s *Store) mendDay(ctx context.Context, d Day, why error) (Day, error) {
+	s.log.Error("day", "day", d.Date, "err", why)
+	date := d.Date
+	var kept []dayVersion
+	if err := s.db.WithContext(ctx).Where("day = ? AND version = ?", date, d.Version).Find(&kept).Error; err != nil {
+		return d, err
+	}
+	d.Sheet = day.Sheet{Format: day.Format, Date: date}
+	if len(kept) == 0 || read(kept[0].Doc, &d.Sheet) != nil {
+		d.Sheet, d.Damaged = day.Sheet{Format: day.Format, Date: date}, true
+	}
+	return d, nil
 }
 
 // LastDay returns the newest day before a date that was kept; one of version 0 when there is none.
@@ -80,7 +97,14 @@ func (s *Store) LastDay(ctx context.Context, before string) (Day, error) {
 		return Day{}, err
 	}
 	var out Day
-	return out, read(rows[0].Doc, &out.Sheet)
+	if err := read(rows[0].Doc, &out.Sheet); err != nil {
+		out.Date, out.Version = rows[0].Day, rows[0].Version
+		if len(out.Date) > len(time.DateOnly) {
+			out.Date = out.Date[:len(time.DateOnly)]
+		}
+		return s.mendDay(ctx, out, err)
+	}
+	return out, nil
 }
 
 // SaveDay keeps a day in place of that version of it, 0 for a new one, and returns the version it gets. ErrChanged: it was
@@ -392,7 +416,7 @@ func (s *Store) MadeOn(ctx context.Context, batches []uint64, from, to time.Time
 	return out, err
 }
 
-// ByIDs returns the batches of those IDs that are not deleted.
+// ByIDs returns the batches of those IDs that are not deleted and can be read.
 func (s *Store) ByIDs(ctx context.Context, ids []uint64) (map[uint64]Batch, error) {
 	out := map[uint64]Batch{}
 	if len(ids) == 0 {
@@ -400,6 +424,9 @@ func (s *Store) ByIDs(ctx context.Context, ids []uint64) (map[uint64]Batch, erro
 	}
 	var rows []Batch
 	err := s.db.WithContext(ctx).Where("id IN ?", ids).Find(&rows).Error
+	if err == nil {
+		rows, err = s.readable(ctx, rows)
+	}
 	for _, b := range rows {
 		out[b.ID] = b
 	}
@@ -451,7 +478,7 @@ func (s *Store) Thrown(ctx context.Context, batches []uint64) (map[uint64]string
 	var rows []makingSummary
 	err := s.db.WithContext(ctx).Where(`batch_id IN ? AND thrown AND NOT EXISTS (SELECT 1 FROM makings m WHERE m.batch_id = making_summaries.batch_id
 		AND m.began > making_summaries.began)`, batches).Find(&rows).Error
-	made, bad := s.madeOf(rows)
+	made, bad := s.madeOf(ctx, rows)
 	for _, m := range made {
 		out[m.Batch] = m.Why
 	}

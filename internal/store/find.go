@@ -2,6 +2,8 @@ package store
 
 import (
 	"context"
+	"errors"
+	"fmt"
 	"slices"
 	"strings"
 	"time"
@@ -176,7 +178,7 @@ func (s *Store) Shapes(ctx context.Context) (out []string, err error) {
 // Version returns a batch as it was saved as that version; ErrNotFound when there is none.
 func (s *Store) Version(ctx context.Context, id uint64, version int) (Batch, error) {
 	b, err := s.Get(ctx, id)
-	if err != nil {
+	if err != nil && !errors.Is(err, ErrUnreadable) { // another version of it may be read
 		return b, err
 	}
 	var r []revision
@@ -185,6 +187,9 @@ func (s *Store) Version(ctx context.Context, id uint64, version int) (Batch, err
 	}
 	if len(r) == 0 {
 		return b, ErrNotFound
+	}
+	if bad := r[0].Request.bad; bad != nil {
+		return b, fmt.Errorf("batch %d, version %d: %w", id, version, bad)
 	}
 	b.Version, b.Request, b.UpdatedAt = r[0].Version, r[0].Request, r[0].SavedAt
 	return b, nil

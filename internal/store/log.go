@@ -20,6 +20,8 @@ type LogSettings struct {
 	Since  time.Time `json:"since,omitzero"` // reset: makings begun before do not count
 	Ticked []uint64  `json:"ticked"`         // makings whose word for next time has been seen to
 	Away   []string  `json:"away"`           // questions sent away for good
+
+	Damaged bool `json:"-"` // what was kept of this cannot be read: nothing counts until somebody lets it
 }
 
 // logSettings is the one row they are kept in.
@@ -35,10 +37,15 @@ func (s *Store) LogSettings(ctx context.Context) (set LogSettings, version int, 
 	if err := s.db.WithContext(ctx).Where("id = 1").Find(&rows).Error; err != nil || len(rows) == 0 {
 		return set, 0, err
 	}
-	return set, rows[0].Version, read(rows[0].Doc, &set)
+	if err := read(rows[0].Doc, &set); err != nil {
+		s.log.Error("log settings", "err", err)
+		set = LogSettings{Off: true, Damaged: true}
+	}
+	return set, rows[0].Version, nil
 }
 
-// ChangeLogSettings changes what of the log counts, one process at a time.
+// ChangeLogSettings changes what of the log counts, one process at a time. Where that cannot be read, a change that leaves it Damaged is refused:
+// ErrUnreadable.
 func (s *Store) ChangeLogSettings(ctx context.Context, change func(*LogSettings)) error {
 	return s.transact(ctx, func(tx *gorm.DB) error {
 		if err := tx.Clauses(clause.OnConflict{DoNothing: true}).Create(&logSettings{ID: 1, Doc: raw("{}")}).Error; err != nil {
@@ -49,10 +56,13 @@ func (s *Store) ChangeLogSettings(ctx context.Context, change func(*LogSettings)
 			return err
 		}
 		var set LogSettings
-		if err := read(row.Doc, &set); err != nil {
-			return err
+		bad := read(row.Doc, &set)
+		if bad != nil {
+			set = LogSettings{Off: true, Damaged: true}
 		}
-		change(&set)
+		if change(&set); set.Damaged {
+			return bad
+		}
 		slices.Sort(set.Left)
 		set.Left = slices.Compact(set.Left)
 		doc, err := json.Marshal(set)
@@ -77,7 +87,7 @@ func stampLog(tx *gorm.DB) error {
 
 // NewestMade returns the newest ended makings, the newest first.
 func (s *Store) NewestMade(ctx context.Context, n int) ([]Made, error) {
-	return s.made(s.db.WithContext(ctx).Table("making_summaries FORCE INDEX (summaries_began)").Order("began DESC, making_id DESC").Limit(n))
+	return s.made(ctx, s.db.WithContext(ctx).Table("making_summaries FORCE INDEX (summaries_began)").Order("began DESC, making_id DESC").Limit(n))
 }
 
 // MadeQuery says which ended makings a page of the log shows.
@@ -126,7 +136,7 @@ func (s *Store) FindMade(ctx context.Context, q MadeQuery) ([]Made, *Mark, error
 		byTime = "making_summaries FORCE INDEX (summaries_felt)"
 	}
 	page := func(db *gorm.DB) ([]Made, *Mark, error) {
-		out, err := s.made(db.Order(newest).Limit(most + 1))
+		out, err := s.made(ctx, db.Order(newest).Limit(most+1))
 		if err != nil || len(out) <= most {
 			return out, nil, err
 		}
@@ -175,7 +185,7 @@ func wordsOf(text string) []string {
 
 // MadeByID returns ended makings by their IDs, the newest first.
 func (s *Store) MadeByID(ctx context.Context, ids []uint64) ([]Made, error) {
-	return s.made(s.db.WithContext(ctx).Where("making_id IN ?", ids).Order("began DESC, making_id DESC").Limit(LogPage * 5))
+	return s.made(ctx, s.db.WithContext(ctx).Where("making_id IN ?", ids).Order("began DESC, making_id DESC").Limit(LogPage*5))
 }
 
 // LastWord returns the newest ended making of a batch, or of one of its name, with its word for next time; nil where there is none, it says
@@ -186,7 +196,7 @@ func (s *Store) LastWord(ctx context.Context, batch uint64, name string) (*Made,
 		return nil, err
 	}
 	for _, of := range []*gorm.DB{s.db.WithContext(ctx).Where("batch_id = ?", batch), s.db.WithContext(ctx).Where("name = ?", name)} {
-		made, err := s.made(of.Order("began DESC, making_id DESC").Limit(1))
+		made, err := s.made(ctx, of.Order("began DESC, making_id DESC").Limit(1))
 		if err != nil {
 			return nil, err
 		}

@@ -88,24 +88,27 @@ func (s *Store) KeepSummary(ctx context.Context, m Making, run *bench.Making, ev
 
 // MadeOf returns the ended makings of a batch, the newest first, at most 100.
 func (s *Store) MadeOf(ctx context.Context, batch uint64) ([]Made, error) {
-	return s.made(s.db.WithContext(ctx).Where("batch_id = ?", batch).Order("began DESC, making_id DESC").Limit(100))
+	return s.made(ctx, s.db.WithContext(ctx).Where("batch_id = ?", batch).Order("began DESC, making_id DESC").Limit(100))
 }
 
-func (s *Store) made(db *gorm.DB) ([]Made, error) {
+func (s *Store) made(ctx context.Context, db *gorm.DB) ([]Made, error) {
 	var rows []makingSummary
 	if err := db.Find(&rows).Error; err != nil {
 		return nil, err
 	}
-	return s.madeOf(rows)
+	return s.madeOf(ctx, rows)
 }
 
-func (s *Store) madeOf(rows []makingSummary) ([]Made, error) {
+func (s *Store) madeOf(ctx context.Context, rows []makingSummary) ([]Made, error) {
 	out := make([]Made, 0, len(rows))
 	for _, r := range rows {
 		m := Made{ID: r.MakingID, Batch: r.BatchID}
-		if err := json.Unmarshal(r.Doc, &m.Summary); err != nil { // one row that cannot be read hides itself, and nothing else
+		if err := json.Unmarshal(r.Doc, &m.Summary); err != nil {
 			s.log.Error("summary", "making", r.MakingID, "err", err)
-			continue
+			if m.Summary, err = s.summaryAgain(ctx, r.MakingID); err != nil { // it hides itself, and nothing else
+				s.log.Error("summary", "making", r.MakingID, "err", err)
+				continue
+			}
 		}
 		out = append(out, m)
 	}
@@ -154,6 +157,9 @@ func (s *Store) remake(ctx context.Context, m Making) error {
 		return err
 	}
 	run := bench.Run(p, m.Began, events)
+	if run.State.Damaged > 0 {
+		return fmt.Errorf("%d of its events cannot be read; its summary stays as it was kept", run.State.Damaged)
+	}
 	if run.State.Ended.IsZero() {
 		return fmt.Errorf("it is kept as ended and its events do not say so")
 	}

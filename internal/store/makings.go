@@ -5,7 +5,6 @@ import (
 	"database/sql/driver"
 	"encoding/json"
 	"errors"
-	"fmt"
 	"slices"
 	"time"
 
@@ -34,26 +33,35 @@ type Making struct {
 	Once         *string `json:"-"` // the mark of the form it was logged with, of which there is one; nil at the bench
 }
 
-// Plan makes the plan of a making again, from what it was begun with.
+// Plan makes the plan of a making again, from what it was begun with; ErrUnreadable where that cannot be read.
 func (m *Making) Plan() (*plan.Plan, error) {
+	if err := m.Bad(); err != nil {
+		return nil, err
+	}
 	return plan.MakeIn(m.Units, m.Rules.Rules, m.Request.Request)
 }
 
 // ruleBook is the rules a making was begun with, kept as JSON.
-type ruleBook struct{ rules.Rules }
+type ruleBook struct {
+	rules.Rules
+	bad error // they cannot be read, and why
+}
 
 // Scan reads a JSON column. What an older version did not write is as usual.
 func (r *ruleBook) Scan(v any) error {
 	r.Rules = rules.Default()
 	var doc raw
-	if err := doc.Scan(v); err != nil {
-		return err
+	if r.bad = doc.Scan(v); r.bad == nil {
+		r.bad = read(doc, &r.Rules)
 	}
-	return read(doc, &r.Rules)
+	return nil
 }
 
 // Value writes a JSON column.
 func (r ruleBook) Value() (driver.Value, error) {
+	if r.bad != nil {
+		return nil, r.bad
+	}
 	b, err := json.Marshal(r.Rules)
 	return string(b), err
 }
@@ -105,11 +113,11 @@ func (s *Store) BeginOnce(ctx context.Context, b Batch, p *plan.Plan, began time
 
 func newMaking(b Batch, p *plan.Plan, began time.Time) (Making, error) {
 	steps, err := json.Marshal(bench.Steps(p))
-	return Making{BatchID: b.ID, BatchVersion: b.Version, Request: Document{p.Request}, Rules: ruleBook{p.Rules()}, Units: p.In(), Steps: steps,
+	return Making{BatchID: b.ID, BatchVersion: b.Version, Request: Document{Request: p.Request}, Rules: ruleBook{Rules: p.Rules()}, Units: p.In(), Steps: steps,
 		Began: began.UTC().Truncate(time.Millisecond)}, err
 }
 
-// Making returns the making of that ID; ErrNotFound when there is none.
+// Making returns the making of that ID, damaged ones, too; ErrNotFound when there is none.
 func (s *Store) Making(ctx context.Context, id uint64) (Making, error) {
 	var m []Making
 	if err := s.db.WithContext(ctx).Where("id = ?", id).Find(&m).Error; err != nil {
@@ -121,20 +129,20 @@ func (s *Store) Making(ctx context.Context, id uint64) (Making, error) {
 	return m[0], nil
 }
 
-// Makings returns the makings of a batch, the newest first, at most 100.
+// Makings returns the makings of a batch, damaged ones, too, the newest first, at most 100.
 func (s *Store) Makings(ctx context.Context, batch uint64) (out []Making, err error) {
 	err = s.db.WithContext(ctx).Where("batch_id = ?", batch).Order("began DESC, id DESC").Limit(100).Find(&out).Error
 	return out, err
 }
 
-// UnderWay returns the makings that have not ended, the newest first, at most 20.
+// UnderWay returns the makings that have not ended, damaged ones, too, the newest first, at most 20.
 func (s *Store) UnderWay(ctx context.Context) (out []Making, err error) {
 	err = s.db.WithContext(ctx).Where("ended IS NULL").Order("began DESC, id DESC").Limit(20).Find(&out).Error
 	return out, err
 }
 
 // Events returns the events of a making after a place in its list, in the order they arrived, and the place
-// of the last of them.
+// of the last of them. One that cannot be read is a bench.Damaged.
 func (s *Store) Events(ctx context.Context, making, after uint64) ([]bench.Event, uint64, error) {
 	var rows []makingEvent
 	if err := s.db.WithContext(ctx).Where("making_id = ? AND seq > ?", making, after).Order("seq").Find(&rows).Error; err != nil {
@@ -142,10 +150,7 @@ func (s *Store) Events(ctx context.Context, making, after uint64) ([]bench.Event
 	}
 	out := make([]bench.Event, len(rows))
 	for i, r := range rows {
-		if err := read(r.Doc, &out[i]); err != nil {
-			return nil, after, fmt.Errorf("event %d of making %d: %w", r.Seq, making, err)
-		}
-		after = r.Seq
+		out[i], after = s.event(r), r.Seq
 	}
 	return out, after, nil
 }

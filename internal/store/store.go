@@ -43,6 +43,7 @@ type Batch struct {
 	DeletedAt gorm.DeletedAt
 	MadeOn    string  `gorm:"->;-:migration"` // yyyy-mm-dd, as a list reads it
 	PartnerID *uint64 // the batch whose dough goes together with this one's, for stripes
+	Mended    bool    `gorm:"-"` // its request could not be read, and is that of the version kept beside it
 	Once      *string `json:"-"` // the mark of the form it was made with, of which there is one; nil where none came
 }
 
@@ -62,30 +63,29 @@ type workshop struct {
 }
 
 // Document is a request kept as JSON.
-type Document struct{ request.Request }
-
-// Scan reads a JSON column. What an older version did not write is as usual.
-func (d *Document) Scan(v any) error {
-	d.Request = request.Default()
-	switch v := v.(type) {
-	case []byte:
-		return read(v, &d.Request)
-	case string:
-		return read([]byte(v), &d.Request)
-	}
-	return fmt.Errorf("%w: the request column holds a %T", ErrUnreadable, v)
+type Document struct {
+	request.Request
+	bad error // it cannot be read, and why
 }
 
-// read reads a JSON document into v; ErrUnreadable when it is none of v's.
-func read(doc []byte, v any) error {
-	if err := json.Unmarshal(doc, v); err != nil {
-		return fmt.Errorf("%w: %w", ErrUnreadable, err)
+// Scan reads a JSON column. What an older version did not write is as usual; one that cannot be read says so when it is asked.
+func (d *Document) Scan(v any) error {
+	d.Request = request.Default()
+	var doc raw
+	if d.bad = doc.Scan(v); d.bad == nil {
+		d.bad = read(doc, &d.Request)
+	}
+	if d.bad != nil {
+		d.Request = request.Default()
 	}
 	return nil
 }
 
 // Value writes a JSON column.
 func (d Document) Value() (driver.Value, error) {
+	if d.bad != nil {
+		return nil, d.bad
+	}
 	b, err := json.Marshal(d.Request)
 	return string(b), err
 }
@@ -125,8 +125,6 @@ var (
 	ErrDeleted  = errors.New("the batch has been deleted")
 	ErrChanged  = errors.New("it was changed meanwhile")
 	ErrPaired   = errors.New("the batch has a second dough already")
-	// ErrUnreadable is of a row that is there and is no document Hollen can read.
-	ErrUnreadable = errors.New("it cannot be read")
 )
 
 // ConflictError says that a batch was saved by someone else since it was opened. Base is
@@ -287,9 +285,13 @@ func (s *Store) Deleted(ctx context.Context, all bool) (b []Batch, more bool, er
 // MostDeleted is how many deleted batches are shown at once; the older ones come back as these are restored.
 const MostDeleted = 2000
 
-// Get returns a batch; ErrNotFound, or ErrDeleted with the batch as it was.
+// Get returns a batch; ErrNotFound, ErrDeleted with the batch as it was, or ErrUnreadable with what can be read of it.
 func (s *Store) Get(ctx context.Context, id uint64) (Batch, error) {
-	return get(s.db.WithContext(ctx), id)
+	b, err := get(s.db.WithContext(ctx), id)
+	if b.Mended {
+		s.log.Error("batch", "id", id, "err", "its request cannot be read; the version kept beside it stands in")
+	}
+	return b, err
 }
 
 func get(db *gorm.DB, id uint64) (Batch, error) {
@@ -300,14 +302,18 @@ func get(db *gorm.DB, id uint64) (Batch, error) {
 		return b, ErrNotFound
 	case err != nil:
 		return b, err
-	case b.DeletedAt.Valid:
+	}
+	err = mend(db, &b)
+	if b.DeletedAt.Valid && (err == nil || errors.Is(err, ErrUnreadable)) {
 		return b, ErrDeleted
 	}
-	return b, nil
+	return b, err
 }
 
 // Create keeps the request of a plan as a new batch.
-func (s *Store) Create(ctx context.Context, p *plan.Plan) (Batch, error) { return s.CreateAs(ctx, 0, p) }
+func (s *Store) Create(ctx context.Context, p *plan.Plan) (Batch, error) {
+	return s.CreateAs(ctx, 0, p)
+}
 
 // CreateAs is Create, under a number that was reserved; 0: whichever comes next.
 func (s *Store) CreateAs(ctx context.Context, id uint64, p *plan.Plan) (Batch, error) {
@@ -364,7 +370,7 @@ func (s *Store) Reserve(ctx context.Context, p *plan.Plan, n int) (ids []uint64,
 }
 
 func newBatch(p *plan.Plan) Batch {
-	return Batch{Version: 1, Request: Document{p.Request}, Row: Row{p.Summary()}}
+	return Batch{Version: 1, Request: Document{Request: p.Request}, Row: Row{p.Summary()}}
 }
 
 // Save keeps the request of p as the next version of a batch that was opened at version. When it has been
@@ -374,12 +380,16 @@ func (s *Store) Save(ctx context.Context, id uint64, version int, p *plan.Plan) 
 	var out Batch
 	err := s.transact(ctx, func(tx *gorm.DB) error {
 		b, err := get(tx.Clauses(clause.Locking{Strength: "UPDATE"}), id)
-		if err != nil {
+		lost := errors.Is(err, ErrUnreadable) // what comes is kept over it, and it has no version of its own any more
+		if err != nil && !lost {
 			return err
 		}
 		out = b
-		if len(request.Changes(b.Request.Request, p.Request)) == 0 {
+		if !lost && len(request.Changes(b.Request.Request, p.Request)) == 0 {
 			return nil
+		}
+		if lost && b.Version != version {
+			return ErrChanged
 		}
 		if b.Version != version {
 			var base []revision
@@ -387,12 +397,12 @@ func (s *Store) Save(ctx context.Context, id uint64, version int, p *plan.Plan) 
 				return err
 			}
 			c := &ConflictError{Base: b.Request.Request, Current: b}
-			if len(base) == 1 {
+			if len(base) == 1 && base[0].Request.bad == nil {
 				c.Base = base[0].Request.Request
 			}
 			return c
 		}
-		out.Version, out.Request, out.Row = b.Version+1, Document{p.Request}, Row{p.Summary()}
+		out.Version, out.Request, out.Row = b.Version+1, Document{Request: p.Request}, Row{p.Summary()}
 		out.UpdatedAt = tx.NowFunc()
 		done := tx.Model(&Batch{}).Where("id = ? AND version = ?", id, b.Version).
 			Updates(map[string]any{"version": out.Version, "request": out.Request, "row": out.Row, "updated_at": out.UpdatedAt})
@@ -409,7 +419,7 @@ func (s *Store) Save(ctx context.Context, id uint64, version int, p *plan.Plan) 
 
 // Delete puts a batch away; Restore brings it back.
 func (s *Store) Delete(ctx context.Context, id uint64) error {
-	if _, err := s.Get(ctx, id); err != nil {
+	if _, err := s.Get(ctx, id); err != nil && !errors.Is(err, ErrUnreadable) {
 		return err
 	}
 	return s.db.WithContext(ctx).Delete(&Batch{}, id).Error

@@ -1,6 +1,7 @@
 package web
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"fmt"
@@ -35,11 +36,33 @@ func (s *Server) load(c *gin.Context) (b store.Batch, ok bool) {
 	ctx, cancel := bounded(c)
 	defer cancel()
 	b, err = s.store.Get(ctx, id)
+	if errors.Is(err, store.ErrUnreadable) {
+		s.log.Error("store", "err", err)
+		s.failTo(c, http.StatusInternalServerError, "This batch cannot be read as it was last saved.",
+			fmt.Sprintf("It was left as it is: %s, version %d. An earlier version that can be read brings it back.", cmp.Or(b.Row.Name, "a batch"), b.Version),
+			wayOn{fmt.Sprintf("/batches/%d/versions", id), "Its versions"}, wayOn{fmt.Sprintf("/batches/%d/makings", id), "Its makings"})
+		return b, false
+	}
 	if err != nil && !(errors.Is(err, store.ErrDeleted) && c.Request.Method == http.MethodPost) {
 		s.failStore(c, err)
 		return b, false
 	}
 	return b, true
+}
+
+// loadAnyhow is load of a batch whose newest version may be one that cannot be read.
+func (s *Server) loadAnyhow(c *gin.Context) (b store.Batch, ok bool) {
+	id, err := strconv.ParseUint(c.Param("id"), 10, 63)
+	if err != nil {
+		return s.load(c)
+	}
+	ctx, cancel := bounded(c)
+	defer cancel()
+	if b, err = s.store.Get(ctx, id); errors.Is(err, store.ErrUnreadable) {
+		b.Request.Name = cmp.Or(b.Row.Name, "a batch")
+		return b, true
+	}
+	return s.load(c)
 }
 
 // failStore shows an error of the store.

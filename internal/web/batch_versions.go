@@ -1,6 +1,7 @@
 package web
 
 import (
+	"errors"
 	"fmt"
 	"net/http"
 	"strconv"
@@ -30,6 +31,7 @@ type versionRow struct {
 	By      string // whoever saved it, where that is known
 	Changed string
 	Now     bool // it is as the batch stands
+	Damaged bool // it cannot be read
 }
 
 // versionShown is how many versions the page holds.
@@ -37,7 +39,7 @@ const versionsShown = 60
 
 // listVersions shows every version of a batch that was saved.
 func (s *Server) listVersions(c *gin.Context) {
-	b, ok := s.load(c)
+	b, ok := s.loadAnyhow(c)
 	if !ok {
 		return
 	}
@@ -53,10 +55,13 @@ func (s *Server) listVersions(c *gin.Context) {
 		list = list[:versionsShown]
 	}
 	in := shownIn(c)
-	requests := make([]request.Request, len(list))
+	requests, damaged := make([]request.Request, len(list)), make([]bool, len(list))
 	for i, x := range list {
 		old, err := s.store.Version(ctx, b.ID, x.Version)
-		if err != nil {
+		if errors.Is(err, store.ErrUnreadable) {
+			damaged[i] = true
+			continue
+		} else if err != nil {
 			s.failStore(c, err)
 			return
 		}
@@ -64,7 +69,11 @@ func (s *Server) listVersions(c *gin.Context) {
 	}
 	for i, x := range list {
 		r := versionRow{Version: x.Version, When: savedWhen(x.SavedAt, s.now()), By: x.SavedBy, Now: x.Version == b.Version, Changed: "made"}
-		if i+1 < len(list) {
+		if r.Damaged = damaged[i]; r.Damaged {
+			r.Changed = "It cannot be read; it was left as it is."
+		} else if i+1 < len(list) && damaged[i+1] {
+			r.Changed = ""
+		} else if i+1 < len(list) {
 			r.Changed = changedWords(in, requests[i+1], requests[i])
 		} else if v.More {
 			r.Changed = ""
@@ -117,7 +126,7 @@ func (s *Server) asVersion(c *gin.Context, b store.Batch, n string) (store.Batch
 
 // openVersion shows a batch as it was saved once; saving makes it the newest.
 func (s *Server) openVersion(c *gin.Context) {
-	b, ok := s.load(c)
+	b, ok := s.loadAnyhow(c)
 	if !ok {
 		return
 	}
@@ -135,7 +144,7 @@ func (s *Server) openVersion(c *gin.Context) {
 
 // takeBack saves a version once more, as the newest.
 func (s *Server) takeBack(c *gin.Context) {
-	b, ok := s.load(c)
+	b, ok := s.loadAnyhow(c)
 	if !ok {
 		return
 	}

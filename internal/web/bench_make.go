@@ -158,6 +158,13 @@ func (s *Server) making(c *gin.Context) (store.Making, bench.Making, bool) {
 	switch {
 	case errors.Is(err, store.ErrNotFound):
 		s.fail(c, http.StatusNotFound, "There is no such making.", "It may have been typed wrong.")
+	case errors.Is(err, store.ErrUnreadable):
+		s.log.Error("bench", "making", id, "err", err)
+		s.failTo(c, http.StatusInternalServerError, "This making cannot be read.",
+			fmt.Sprintf("What it was begun with on %s is damaged, and was left as it is. The log still has what was added up of it when it ended.",
+				kept.Began.Local().Format("2 January 2006 at 15:04")),
+			wayOn{fmt.Sprintf("/batches/%d", kept.BatchID), "Its batch"}, wayOn{fmt.Sprintf("/batches/%d/makings", kept.BatchID), "All its makings"},
+			wayOn{"/log", "The log"})
 	case err != nil:
 		s.failStore(c, err)
 	default:
@@ -297,6 +304,9 @@ func (s *Server) listMakings(c *gin.Context) {
 		row := madeRow{ID: m.ID, When: m.Began.Local().Format("Mon 2 January, 15:04"), Open: m.Ended == nil}
 		i := slices.IndexFunc(ended, func(x store.Made) bool { return x.ID == m.ID })
 		switch {
+		case m.Bad() != nil && i < 0:
+			s.log.Error("bench", "err", m.Bad())
+			row.How, row.Open = "It cannot be read; it was left as it is.", false
 		case m.Ended == nil || i < 0: // it goes on, or what lists read of it is not made yet
 			_, run, _, err := s.bench.at(c.Request.Context(), m.ID)
 			if err != nil {
@@ -522,6 +532,7 @@ func (s *Server) underWay(ctx context.Context) (out []underWay) {
 		_, run, _, err := s.bench.at(ctx, m.ID)
 		if err != nil {
 			s.log.Error("bench", "making", m.ID, "err", err)
+			out = append(out, underWay{m.ID, "A making begun " + m.Began.Local().Format("Mon 2 January, 15:04"), "it cannot be read"})
 			continue
 		}
 		words := "all done, to be ended"

@@ -40,7 +40,7 @@ func (s *Server) openHouse(c *gin.Context) {
 	if h, ok := s.house(c); ok {
 		r := request.Default()
 		h.Start(&r)
-		s.showHouse(c, http.StatusOK, shelfView{Version: h.Version, Kept: c.Query("kept") != "", KneadWay: h.KneadWay, RollWay: h.RollWay}, &r, nil)
+		s.showHouse(c, http.StatusOK, shelfView{Version: h.Version, Damaged: h.Damaged, Kept: c.Query("kept") != "", KneadWay: h.KneadWay, RollWay: h.RollWay}, &r, nil)
 	}
 }
 
@@ -126,7 +126,10 @@ func (s *Server) saveHouse(c *gin.Context) {
 	}
 	ctx, cancel := bounded(c)
 	defer cancel()
-	switch err := s.store.SaveHouse(ctx, house, version); {
+	switch err := s.store.SaveHouse(ctx, house, version, values.Get("over") != ""); {
+	case errors.Is(err, store.ErrHouseDamaged):
+		v.Damaged, v.Over = true, true
+		s.showHouse(c, http.StatusConflict, v, &r, nil)
 	case errors.Is(err, store.ErrChanged):
 		v.Version = h.Version
 		for _, x := range request.ChangesIn(v.In, r, now) {

@@ -80,6 +80,9 @@ type shelfView struct {
 	KneadWay, RollWay string
 	Version           int             // of the house
 	Changed           []request.Clash // of the house, by another window
+	Damaged           bool            // what was kept of the house cannot be read, and the usual stands here
+	Over              bool            // and it is asked whether this is to be kept over it
+	Unread            []uint64        // things on the shelf that cannot be read
 }
 
 // thingRow is one thing as its shelf lists it.
@@ -148,6 +151,10 @@ func (s *Server) openShelf(c *gin.Context) {
 			r.ID, r.Retired = t.ID, t.Retired
 			v.Own = append(v.Own, r)
 		}
+	}
+	if v.Unread, err = s.store.DamagedThings(ctx, sh.Kind); err != nil {
+		s.failStore(c, err)
+		return
 	}
 	for _, x := range sh.shipped {
 		r := sh.row(cab, x)

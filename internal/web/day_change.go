@@ -131,7 +131,7 @@ var errRefused = errors.New("refused")
 
 // changes are what a day’s page can ask, by their names.
 var changes = map[string]change{"plan": planned, "move": moved, "pin": pinned, "let_go": pinned, "wish": wished, "mark": marked, "kit": kitted,
-	"add": added, "drop": dropped,
+	"add": added, "drop": dropped, "anew": anew,
 	"leave": left, "part": parted, "cooked": cooked, "take": taken}
 
 // changeDay does what was asked of a day and goes back to it; what cannot be is said there, and nothing is changed.
@@ -147,6 +147,10 @@ func (s *Server) changeDay(c *gin.Context) {
 	in, key := shownIn(c), values.Get("task")
 	if values.Get("act") == "undo" {
 		s.undoDay(c, d, values)
+		return
+	}
+	if d.Damaged && values.Get("act") != "anew" {
+		s.failTo(c, http.StatusConflict, "This day cannot be read.", "Go back to the version before, or begin it anew, first.", wayOn{"/days/" + d.Date, "The day"})
 		return
 	}
 	do, known := changes[values.Get("act")]
@@ -366,6 +370,15 @@ func (d *dayNow) fixed(moved int) []bool {
 // settle values the slots as they stand: moved by hand, they are proved no more.
 func (d *dayNow) settle() {
 	d.Goals, d.Proved = d.Sheet.Day.Value(d.Slots), false
+}
+
+// anew begins a day that cannot be read with nothing on it; of any other nothing is asked so.
+func anew(_ *Server, _ context.Context, d *dayNow, _ url.Values, v *dayView) (string, error) {
+	if !d.Damaged {
+		v.Wrong = "This day can be read."
+		return "", errRefused
+	}
+	return "Begun anew", nil
 }
 
 // pinned holds a task where it stands, or lets it go.

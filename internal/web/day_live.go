@@ -2,9 +2,11 @@ package web
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"net/http"
 	"slices"
+	"strings"
 	"sync"
 	"time"
 
@@ -111,6 +113,10 @@ func (s *Server) dayAs(c *gin.Context, read func(context.Context, string, time.T
 		return nil, false
 	}
 	d.In = shownIn(c)
+	if d.Damaged && !strings.Contains(c.Request.URL.Path, "/orders") && c.Request.Method == http.MethodGet {
+		s.render(c, http.StatusInternalServerError, "day-damaged", dateWords(date), d)
+		return nil, false
+	}
 	return d, true
 }
 
@@ -133,7 +139,7 @@ func (s *Server) markDay(ctx context.Context, date string, midnight time.Time) (
 		return nil, err
 	}
 	d := &dayNow{Day: kept, Midnight: midnight, Now: day.MinuteOf(midnight, s.now()), Making: map[uint64]uint64{}}
-	if d.Version == 0 {
+	if d.Version == 0 || d.Damaged {
 		if err := s.startDay(ctx, d); err != nil {
 			return nil, err
 		}
@@ -254,7 +260,11 @@ func (s *Server) liven(ctx context.Context, d *dayNow, ids []uint64) error {
 			continue
 		}
 		_, run, place, err := s.bench.at(ctx, m.ID)
-		if err != nil {
+		if errors.Is(err, store.ErrUnreadable) { // the day goes on without knowing how far it is
+			s.log.Error("day", "making", m.ID, "err", err)
+			d.Making[j.Batch] = m.ID
+			continue
+		} else if err != nil {
 			return err
 		}
 		made[j.Batch] = day.Made{Steps: run.Steps, State: run.State}

@@ -433,6 +433,10 @@ func (s *Server) pasteOrders(ctx context.Context, c *gin.Context, d *dayNow, val
 // makeBatches makes the batches that orders need, one proposal or all of them, and puts them on the day. What cannot be made is told by its
 // proposal, and holds the others up no more than that.
 func (s *Server) makeBatches(ctx context.Context, c *gin.Context, d *dayNow, values url.Values) (bool, error) {
+	if d.Damaged {
+		s.failTo(c, http.StatusConflict, "This day cannot be read.", "Go back to the version before, or begin it anew, first.", wayOn{"/days/" + d.Date, "The day"})
+		return false, nil
+	}
 	v := ordersView{Chosen: map[string]string{}, Unmade: map[string]string{}}
 	for i, marks := range values["orders"] {
 		if v.Chosen[marks] = ""; i < len(values["source"]) {

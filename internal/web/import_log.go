@@ -3,13 +3,16 @@ package web
 import (
 	"context"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"net/http"
 	"net/url"
+	"slices"
 	"time"
 
 	"github.com/gin-gonic/gin"
 
+	"hollen/internal/core/bench"
 	"hollen/internal/core/measure"
 	"hollen/internal/exchange"
 	"hollen/internal/store"
@@ -121,7 +124,10 @@ func (s *Server) downloadLogJSON(c *gin.Context) {
 		}
 		for i := range found {
 			x, err := s.asLogged(ctx, &found[i])
-			if err != nil {
+			if errors.Is(err, store.ErrUnreadable) { // one that is damaged does not keep the others back
+				s.log.Error("log", "making", found[i].ID, "err", err)
+				continue
+			} else if err != nil {
 				s.failStore(c, err)
 				return
 			}
@@ -155,9 +161,10 @@ func (s *Server) asLogged(ctx context.Context, m *store.Made) (out exchange.Logg
 		return out, err
 	}
 	events, _, err := s.store.Events(ctx, m.ID, 0)
-	if err != nil {
+	if err = errors.Join(err, kept.Bad()); err != nil {
 		return out, err
 	}
+	events = slices.DeleteFunc(events, func(e bench.Event) bool { return e.What == bench.Damaged })
 	out.Making = exchange.Making{Format: exchange.MakingFormat, Batch: kept.BatchID, Name: kept.Request.Name, Began: kept.Began, Ended: kept.Ended,
 		Units: kept.Units, Request: kept.Request.Request, Learned: kept.Rules.Learned, Events: events}
 	out.Number, out.Summary = m.ID, m.Summary

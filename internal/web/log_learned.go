@@ -36,6 +36,7 @@ type learnedFlour struct {
 
 // learnedView is what the log has learned, with what stands behind it.
 type learnedView struct {
+	Damaged bool // what of the log counts cannot be read
 	N       int
 	Off     bool
 	Since   string
@@ -58,7 +59,7 @@ func (s *Server) showLearned(c *gin.Context) {
 		return
 	}
 	now := s.now()
-	v := learnedView{N: log.Len(), Off: set.Off, Newest: s.rules.Learn.Newest}
+	v := learnedView{N: log.Len(), Off: set.Off, Damaged: set.Damaged, Newest: s.rules.Learn.Newest}
 	if !set.Since.IsZero() {
 		v.Since = set.Since.Local().Format("2 January 2006")
 	}
@@ -185,7 +186,7 @@ func (s *Server) changeLearned(c *gin.Context) {
 	label := values.Get("flour")
 	do := map[string]func(*store.LogSettings){
 		"off":       func(l *store.LogSettings) { l.Off = true },
-		"on":        func(l *store.LogSettings) { l.Off = false },
+		"on":        func(l *store.LogSettings) { l.Off, l.Damaged = false, false },
 		"flour_off": func(l *store.LogSettings) { l.Flours = append(l.Flours, label) },
 		"flour_on": func(l *store.LogSettings) {
 			l.Flours = slices.DeleteFunc(l.Flours, func(x string) bool { return x == label })

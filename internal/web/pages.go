@@ -127,5 +127,16 @@ func navOf(page string) string {
 
 // fail shows an error page.
 func (s *Server) fail(c *gin.Context, status int, head, text string) {
-	s.render(c, status, "error", head, struct{ Head, Text string }{head, text})
+	s.failTo(c, status, head, text)
+}
+
+// wayOn is where one can go from a page that says what cannot be.
+type wayOn struct{ To, Name string }
+
+// failTo is fail with where one can go on.
+func (s *Server) failTo(c *gin.Context, status int, head, text string, ways ...wayOn) {
+	s.render(c, status, "error", head, struct {
+		Head, Text string
+		Ways       []wayOn
+	}{head, text, ways})
 }

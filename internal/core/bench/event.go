@@ -44,6 +44,7 @@ const (
 	Shaped   What = "shape"      // N the piece, Text the shape it becomes
 	PutBy    What = "put_by"     // Text dough or sheets, G, N pieces, Of where
 	Ended    What = "ended"      // Of how: "" as planned, or weighed where G says so; OutWeighed, G out, also nought; ThrownAway, G, Text why. N pieces, Text what to do otherwise
+	Damaged  What = "damaged"    // it was kept and cannot be read; no screen says this
 	Took     What = "taken_back" // Of: the event that is taken back
 )
 

@@ -96,6 +96,7 @@ type State struct {
 	ThrownG float64              `json:"thrown_g,omitempty"` // 0: all of it
 	Why     string               `json:"why,omitempty"`      // it was thrown away
 	Next    string               `json:"next,omitempty"`     // what to do otherwise
+	Damaged int                  `json:"damaged,omitempty"`  // events that were kept and cannot be read
 	Went    []Went               `json:"went"`               // the taps that went on, in order; the last is the one to take back
 }
 
@@ -230,6 +231,9 @@ func (s *State) take(e *Event, steps []Step, place map[string]int, own map[strin
 		p = &Progress{} // of no step: nobody looks at it
 	}
 	switch e.What {
+	case Damaged:
+		s.Damaged++
+		s.Remarks = append(s.Remarks, *e)
 	case Weighed:
 		p.G, p.Scale = e.G, e.Scale
 	case Started:
