@@ -27,8 +27,8 @@ const usage = `hollen plans batches of fresh egg pasta.
   hollen backup FILE.zip [--secrets] [--replace | --less]
       everything as open documents in one file, while it is in use; a file that is there is left
       as it is without --replace, and one that holds more than there is now without --less
-  hollen restore FILE.zip [--beside] [--preview]
-      into an empty database, or beside what is there
+  hollen restore FILE.zip [--beside [--clashes here|backup]] [--preview]
+      into a database that holds nothing but its first account, or beside what is there
   hollen device add NAME [--kind scale|room] | list | remove NAME
       lets a scale or a room sensor send readings; add prints its token, once
   hollen remake

@@ -5,6 +5,7 @@ import (
 	"errors"
 	"strings"
 	"testing"
+	"unicode/utf8"
 	"time"
 )
 
@@ -79,6 +80,8 @@ func TestPasswords(t *testing.T) {
 		"welcome2026!!": ErrCommon, "pastapasta123": ErrCommon, "qwertyuiop12": ErrCommon, "1qaz2wsx3edc4rfv": ErrCommon, "asdfghjkl;12": ErrCommon,
 		"November2026!": ErrCommon, "settembre.2025": ErrCommon, "otterotterotter": ErrCommon, "Summer-Summer-26": ErrCommon, "zxcvbnm,zxcvbnm": ErrCommon,
 		"poiuytrewq99": ErrCommon, "seven otters in april": nil, "the gull saw qwerty": nil, "mövenschrei am kai": nil,
+		"monkeydragon123": ErrCommon, "liverpool1234": ErrCommon, "michelle1985": ErrCommon, "fuckyou12345": ErrCommon, "p@ssw0rd1234": ErrCommon,
+		"trustno1trustno1": ErrCommon, "charlieashley": ErrCommon, "correct horse battery staple": nil, "Robert.Smith1": ErrCommon,
 	} {
 		if err := CheckPassword("Linde", password); !errors.Is(err, want) || (want == nil) != (err == nil) {
 			t.Errorf("%q: %v, want %v", password, err, want)
@@ -97,6 +100,19 @@ func TestPasswords(t *testing.T) {
 			t.Errorf("%q: %v", name, CheckName(name))
 		}
 	}
+}
+
+// Whatever is typed as a password is judged, and without delay.
+func FuzzPassword(f *testing.F) {
+	f.Add("Linde", strings.Repeat("4@8({[<3691!|7$5+%2", 6))
+	for _, p := range []string{"a heron on the quay", "пароль пароль", "\xff\xfe", "𝔭𝔞𝔰𝔰𝔴𝔬𝔯𝔡𝔭𝔞𝔰𝔰", "1234567890123", "İİİİİİİİİİİİ", "qwe4567890-=["} {
+		f.Add("Linde", p)
+	}
+	f.Fuzz(func(t *testing.T, name, password string) {
+		if err := CheckPassword(name, password); err == nil && utf8.RuneCountInString(password) < LeastPassword {
+			t.Errorf("%q is let through", password)
+		}
+	})
 }
 
 func TestRoles(t *testing.T) {

@@ -16,9 +16,10 @@ type Brake struct {
 	Over time.Duration
 }
 
-// The brakes on what is guessed: a password for an account from one address or known device, the same from anywhere but its known devices, and
-// the PIN of one locked tablet.
+// The brakes on what is guessed: a password for an account from one address or known device, the same from anywhere but its known devices, for any
+// account from one address, and the PIN of one locked tablet.
 var (
+	FromAddress  = Brake{100, 15 * time.Minute}
 	FromOnePlace = Brake{10, 15 * time.Minute}
 	FromAnywhere = Brake{60, time.Hour}
 	PINTries     = Brake{5, 30 * 24 * time.Hour}

@@ -158,6 +158,27 @@ func TestGuessedFromAnywhere(t *testing.T) {
 	}
 }
 
+// Guessing one password at many names from one address is counted for the address; a device that has signed in there goes on.
+func TestManyNamesFromOneAddress(t *testing.T) {
+	_, browser := signedSite(t)
+	own := browser().in("Linde")
+	b, verified := browser(), 0
+	for i := range store.FromAddress.Most + 20 {
+		if b.try(fmt.Sprint("somebody ", i)) == 401 {
+			verified++
+		}
+	}
+	if verified > store.FromAddress.Most || verified < store.FromAddress.Most-5 { // those who signed in there have tried, too
+		t.Errorf("%d names were looked at, %d are allowed", verified, store.FromAddress.Most)
+	}
+	right := url.Values{"sign.name": {"Osk"}, "sign.secret": {heron + " Osk"}}
+	b.wants(b.ask("POST", "/sign-in", right), 429)
+	own.wants(own.ask("GET", "/", nil), 200)
+	elsewhere := browser()
+	elsewhere.from = "198.51.100.7:1"
+	elsewhere.wants(elsewhere.ask("POST", "/sign-in", right), 303)
+}
+
 // An address nobody was given is no work; who asks is the last hop the proxy wrote, on however many lines.
 func TestNobodyHoldsUpSignIn(t *testing.T) {
 	_, browser := signedSite(t)

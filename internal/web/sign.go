@@ -369,7 +369,7 @@ func (s *Server) sign(c *gin.Context) {
 }
 
 // brake counts a try to sign in as an account, before it is made, and returns what it is counted under; none where it may not be made. A device
-// the account has signed in on is counted by itself, wherever it is; any other by its address, and with all others there are.
+// the account has signed in on is counted by itself, wherever it is; any other by its address, for this account and for all, and with all others there are.
 func (s *Server) brake(c *gin.Context, a store.Account, under string) (device string, counted []string, err error) {
 	ctx := c.Request.Context()
 	if k, err := c.Request.Cookie(s.deviceCookie()); err == nil {
@@ -383,12 +383,19 @@ func (s *Server) brake(c *gin.Context, a store.Account, under string) (device st
 	if known {
 		here = under + " on " + device
 	}
+	address := "any from " + addressed(c.Request)
+	if !known {
+		if may, _, err := s.store.Take(ctx, store.FromAddress, address); err != nil || !may {
+			return device, nil, err
+		}
+	}
 	may, _, err := s.store.Take(ctx, store.FromOnePlace, here)
 	if err != nil || !may {
 		return device, nil, err
 	}
 	counted = []string{here}
 	if !known {
+		counted = append(counted, address)
 		all := under + " from anywhere"
 		if may, _, err = s.store.Take(ctx, store.FromAnywhere, all); err != nil || !may {
 			return device, nil, err
