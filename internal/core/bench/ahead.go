@@ -22,6 +22,8 @@ type Making struct {
 	State  State
 	Food   Food
 	Change string // one sentence, "" where nothing is otherwise
+
+	byBook *booked // worked out when it is first asked for
 }
 
 // Run folds the events of a making over the plan it was begun with, and works out again what is to come.

@@ -2,11 +2,13 @@ package bench
 
 import (
 	"cmp"
+	"fmt"
 	"math"
 	"strings"
 
 	"hollen/internal/core/plan"
 	"hollen/internal/core/request"
+	"hollen/internal/core/roll"
 )
 
 // Bears is what a making says for the next ones: what was seen beside what the book would have planned, nothing learned
@@ -100,14 +102,92 @@ func (m *Making) bears(events []Event) Bears {
 		}
 		switch {
 		case s.Kind == Pass && d.MM > 0 && s.SheetMM > 0 && s.Stop != "" && !a.Pinned():
-			if gap := gapOf(a, s.Stop); gap > 0 {
-				b.Sheets = append(b.Sheets, AtStop{a.Roll.Machine.Key, s.Stop, gap, round(d.MM / s.SheetMM * l.Gap(s.Stop))})
+			if gap, moved := gapOf(&a.Roll.Machine, s.Stop), movedOf(a, s.Stop); gap > 0 && moved > 0 {
+				b.Sheets = append(b.Sheets, AtStop{a.Roll.Machine.Key, s.Stop, gap, round(d.MM / s.SheetMM * moved)})
 			}
 		case s.Kind == Cut && d.Status == WasDone && s.PlanMin > 1 && d.Took() > .5:
-			b.HandsMin, b.PlanMin = round(b.HandsMin+d.Took()), round(b.PlanMin+s.PlanMin/l.Hands.K())
+			if booked := m.bookMin(s.Key); booked > 0 {
+				b.HandsMin, b.PlanMin = round(b.HandsMin+d.Took()), round(b.PlanMin+booked)
+			}
 		}
 	}
 	return b
+}
+
+// booked are the plan of a making by the book, and its steps; nil where it cannot be worked out.
+type booked struct {
+	plan  *plan.Plan
+	steps []Step
+}
+
+// book is the plan of a making as it came to be, by the book, made when it is first asked for.
+func (m *Making) book() *booked {
+	if m.byBook == nil {
+		m.byBook = &booked{}
+		if p, err := m.Ahead.Book(); err == nil {
+			m.byBook = &booked{p, Steps(p)}
+		}
+	}
+	return m.byBook
+}
+
+// bookMin is how long a step takes by the book, min; 0 where it has no such step.
+func (m *Making) bookMin(key string) float64 {
+	for i := range m.book().steps {
+		if s := &m.book().steps[i]; s.Key == key {
+			return s.PlanMin
+		}
+	}
+	return 0
+}
+
+// bookPlan is that plan; nil where it cannot be worked out.
+func (m *Making) bookPlan() *plan.Plan { return m.book().plan }
+
+// worked is how far the dough was kneaded, in min of hand kneading with the credit of its rests, when the step of that key had taken so long; 0 where
+// it is no kneading of the plan’s.
+func (m *Making) worked(key string, at float64) float64 {
+	way := m.Begun.Knead.Way.Steps
+	var rests []*Progress
+	for i := range m.Steps {
+		if strings.HasPrefix(m.Steps[i].Key, "rest.") {
+			rests = append(rests, m.State.Steps[m.Steps[i].Key])
+		}
+	}
+	var minutes []float64
+	kneadings, resting := 0, 0
+	for _, s := range way {
+		if s.Rests() {
+			took := s.Min
+			if resting < len(rests) && rests[resting].Took() > 0 {
+				took = rests[resting].Took()
+			}
+			resting++
+			minutes = append(minutes, took)
+			continue
+		}
+		kneadings++
+		of := fmt.Sprintf("knead.%d", kneadings)
+		if of == key {
+			return m.Begun.Kneaded(append(minutes, at))
+		}
+		took := 0.
+		if d := m.State.Steps[of]; d != nil {
+			took = d.Took()
+		}
+		minutes = append(minutes, took)
+	}
+	return 0
+}
+
+// kneadsTo is how far the plan kneads the dough where it stands on more minutes than that needs, less what nobody tells apart; without end where it
+// does not.
+func (m *Making) kneadsTo() float64 {
+	const apart = .5 // min of hand kneading
+	if k, counts := m.Begun.Kneading(); counts && k.Floored {
+		return k.DoneMin - apart
+	}
+	return math.Inf(1)
 }
 
 // Trimmings is what is weighed of them called, where they are left, and KneadedIn what is said of those that went into the next piece.
@@ -134,10 +214,21 @@ func (b *Bears) lost(m *Making) {
 	b.LossG, b.PlanG = round(math.Max(0, p.Formula.Dough.MassG-sum)), round(p.Formula.Dough.MassG*share)
 }
 
-func gapOf(p *plan.Plan, stop string) float64 {
-	for _, s := range p.Roll.Machine.Stops {
+func gapOf(m *roll.Machine, stop string) float64 {
+	for _, s := range m.Stops {
 		if s.Label == stop {
 			return s.GapMM
+		}
+	}
+	return 0
+}
+
+// movedOf is by how much the plan moved what a stop gives, times: what is learned of it, as far as the stops stayed in order.
+func movedOf(p *plan.Plan, stop string) float64 {
+	kept := p.Request.Roll.Kind()
+	for i, s := range p.Roll.Machine.Stops {
+		if s.Label == stop && i < len(kept.Stops) && kept.Stops[i].TrueMM() > 0 {
+			return s.TrueMM() / kept.Stops[i].TrueMM()
 		}
 	}
 	return 0
@@ -153,7 +244,11 @@ func (b *Bears) looks(m *Making, events []Event) {
 		}
 		x := round(at / planned)
 		switch word {
-		case "not yet":
+		case "not yet": // of several the last alone says when: they are of one dough
+			if n, looked := notYet[of]; looked && (*to)[n].To == 0 {
+				(*to)[n].From = math.Max(x, (*to)[n].From)
+				return
+			}
 			notYet[of] = len(*to)
 			*to = append(*to, Ratio{From: x})
 		case "right":
@@ -180,28 +275,29 @@ func (b *Bears) looks(m *Making, events []Event) {
 		at := e.At.Sub(d.Began).Minutes()
 		switch {
 		case e.What == Poked && s.Station == request.AtRest:
-			if x, t0, rest := m.Ahead.Relaxes(); x > 0 && rest > 0 && at > 1 {
+			slow := e.S >= m.Begun.Rules().Learn.PokeOpenS // so slow that nobody tells how relaxed it is
+			if x, t0, rest := m.Ahead.Relaxes(); x > 0 && rest > 0 && at > 1 && !(slow && m.Begun.RestFloored()) {
 				b.Rest = append(b.Rest, Poke{e.S, round(x * l.Rest.K() * math.Min(1, at/rest)), round(t0)})
 			}
 		case e.What != Looked:
 		case s.Station == request.AtKnead && s.Kind == Work:
-			before, all := 0., 0.
-			for j := range m.Steps {
-				if k := &m.Steps[j]; strings.HasPrefix(k.Key, "knead.") {
-					all += k.PlanMin
-					if j < i {
-						before += m.State.Steps[k.Key].Took()
+			if book := m.bookPlan(); book != nil {
+				by, counts := book.Kneading()
+				if worked, end := m.worked(e.Step, at), m.kneadsTo(); counts && worked > 0 {
+					if _, looked := notYet["knead"]; e.Text == "right" && !looked && worked >= end {
+						continue // it stood on more minutes than it needs: smooth at their end says nothing of when it was
 					}
+					see("knead", worked, by.NeedMin, e.Text, &b.Knead)
 				}
 			}
-			see("knead", before+at, all/l.Knead.K(), e.Text, &b.Knead)
 		case s.Station == request.AtDry && s.Kind == Wait:
-			d := &m.Ahead.Dry
-			planned := d.Leather.FromMin
-			if e.Text == "past" {
-				planned = d.Brittle.FromMin
+			if book := m.bookPlan(); book != nil {
+				planned := book.Dry.Leather.FromMin
+				if e.Text == "past" {
+					planned = book.Dry.Brittle.FromMin
+				}
+				see("dry", at, planned, e.Text, &b.Dry)
 			}
-			see("dry", at, planned/l.Dry.K(), e.Text, &b.Dry)
 		case s.Kind == Pot && !s.Through: // what is raw inside is not timed by taste
 			see(s.Key, 60*at, m.Ahead.BookPotS(s.Part), e.Text, &b.Cook)
 		}

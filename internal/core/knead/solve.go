@@ -236,6 +236,21 @@ func (d *Dough) take(s State, st Step, a Ask) State {
 	return d.Knead(s, d.method(st.By), st.Min, a.RoomC)
 }
 
+// Worked returns the work and the rest credit of a dough after those steps of a way, min of hand kneading: what its development goes by.
+func (d *Dough) Worked(a Ask, steps []Step) float64 {
+	s := d.Start(a.StartC)
+	for _, st := range steps {
+		s = d.take(s, st, a)
+	}
+	return s.Work + s.Credit
+}
+
+// Of is the step as it was taken, in min.
+func (s Step) Of(minutes float64) Step { return s.of(minutes) }
+
+// WorkPerMin is the work of a minute with a tool, min of hand kneading.
+func (d *Dough) WorkPerMin(t Tool) float64 { return d.method(t).Work }
+
 // after is what follows the last rest before the roller: what was rested on, and tempering.
 func (a Ask) after() []Step {
 	var out []Step

@@ -68,7 +68,7 @@ func TestFactorExamples(t *testing.T) {
 	if none := Factor(ru.Knead, nil); none.K != 1 || none.From >= 1 || none.To <= 1 {
 		t.Errorf("nothing seen: %+v", none)
 	}
-	rest := Factor(ru.Rest, []Look{RestLook(2.5120, .9987, 5), RestLook(2.5120, .9987, 4), RestLook(2.5120, .9987, 8)})
+	rest := Factor(ru.Rest, []Look{RestLook(2.5120, .9987, 5, ru.PokeOpenS), RestLook(2.5120, .9987, 4, ru.PokeOpenS), RestLook(2.5120, .9987, 8, ru.PokeOpenS)})
 	near(t, "rest", rest.Ln, .2158, digits)
 	near(t, "its sd", rest.SD, .1119, digits)
 	near(t, "from", rest.From, 1.0359, digits)
@@ -85,11 +85,11 @@ func TestFactorExamples(t *testing.T) {
 
 func TestRestLook(t *testing.T) {
 	for s, want := range map[float64][2]float64{5: {.2814, .1655}, 4: {.4067, .1798}} {
-		x := RestLook(2.5120, .9987, s)
+		x := RestLook(2.5120, .9987, s, ru.PokeOpenS)
 		near(t, "y", x.Lo, want[0], .0001)
 		near(t, "spread", x.S, want[1], .0001)
 	}
-	if x := RestLook(2.5120, .9987, 8); !math.IsInf(x.Lo, -1) {
+	if x := RestLook(2.5120, .9987, 8, ru.PokeOpenS); !math.IsInf(x.Lo, -1) {
 		t.Errorf("eight seconds: %+v", x)
 	} else {
 		near(t, "y", x.Hi, .0600, .0001)

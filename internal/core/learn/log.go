@@ -294,7 +294,7 @@ func (l *Log) pokes(flour string) (out []Look) {
 		if b := &l.entries[i].Bears; b.Flour == flour {
 			for _, x := range b.Rest {
 				if x.X > 0 && x.T0 > 0 && x.S > 0 {
-					out = append(out, RestLook(x.X, x.T0, x.S))
+					out = append(out, RestLook(x.X, x.T0, x.S, l.ru.PokeOpenS))
 				}
 			}
 		}

@@ -9,15 +9,15 @@ import (
 // Poke marks. Source: house: 3 s to half recovery is a tension of 0.25, 1.5 s one of 0.5.
 const (
 	pokeTension = .75 // tension is this over the seconds, s
-	pokeOpen    = 8   // from so many seconds on a poke says only "slower", s
 	pokeFirm    = .25 // under this much relaxation a poke says only "not yet", no unit
 )
 
 // RestLook is what a timed poke after a rest says of how quickly a dough relaxes, as ln κ of its time constant: x is how far the
-// model has it relax over that rest, ln(T0/Tend), t0 the tension it began with, s the seconds to half recovery.
-func RestLook(x, t0, s float64) Look {
-	if s >= pokeOpen {
-		xo := math.Log(t0 * pokeOpen / pokeTension)
+// model has it relax over that rest, ln(T0/Tend), t0 the tension it began with, s the seconds to half recovery, open from how many
+// seconds on that says only "slower".
+func RestLook(x, t0, s, open float64) Look {
+	if s >= open {
+		xo := math.Log(t0 * open / pokeTension)
 		return Before(math.Log(x/xo), .25/xo+.1)
 	}
 	xo := math.Log(t0 * s / pokeTension)

@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strings"
 
+	"hollen/internal/core/knead"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/request"
 	"hollen/internal/core/roll"
@@ -28,6 +29,62 @@ func (p *Plan) Relaxes() (x, t0, restMin float64) {
 	}
 	t0 = 1 - math.Exp(-work/p.rules.Knead.TensionMin)
 	return math.Max(0, math.Log(t0/p.way.T)), t0, restMin
+}
+
+// RestFloored says whether the dough rests longer than it needs to relax: the least minutes of a rest, its water, or its maker has it so.
+func (p *Plan) RestFloored() bool {
+	const step = 5. // min by which rests are planned
+	x, _, rest := p.Relaxes()
+	return rest > 0 && p.way.T*math.Exp(step*x/rest) <= p.rules.Knead.ReadyT
+}
+
+// Book is the plan of the same request by the same rules, without the factors learned of minutes and seconds: what was seen is compared with its
+// figures. The water, the gaps and the shares learned stay in it, for the dough was made with them.
+func (p *Plan) Book() (*Plan, error) {
+	ru := p.made
+	ru.Learned.Knead, ru.Learned.Rest, ru.Learned.Dry = rules.LearnedBy{}, rules.LearnedBy{}, rules.LearnedBy{}
+	ru.Learned.Cook, ru.Learned.Hands = rules.LearnedBy{}, rules.LearnedBy{}
+	return MakeIn(p.in, ru, p.Request)
+}
+
+// Kneading is how far a dough is kneaded, in work and rest credit, min of hand kneading, when its last kneading ends.
+type Kneading struct {
+	NeedMin float64 // so much has it developed after its rest and folds: unrounded, and whatever the school's least minutes are
+	DoneMin float64 // as planned
+	Floored bool    // the plan stands on more than it needs: the school's least minutes, or what its maker asked for
+}
+
+// Kneading returns how far the dough is kneaded; false where its development does not count, or the rest alone does it.
+func (p *Plan) Kneading() (k Kneading, counts bool) {
+	last := p.lastKneading()
+	if last < 0 || p.model.Gluten < p.rules.Flour.GlutenNoSheet || p.way.DFolded >= 1 {
+		return k, false
+	}
+	k.DoneMin = p.model.Worked(p.ask, p.way.Steps[:last+1])
+	over := p.model.W63Min * math.Log((1-p.rules.Knead.ReadyD)/(1-p.way.DFolded)) // over what is developed
+	k.NeedMin = k.DoneMin - over
+	k.Floored = over >= p.model.WorkPerMin(p.way.Steps[last].By)
+	return k, k.NeedMin > 0
+}
+
+// lastKneading is the place of the last kneading in the way, −1 without any.
+func (p *Plan) lastKneading() int {
+	last := -1
+	for i, s := range p.way.Steps {
+		if !s.Rests() {
+			last = i
+		}
+	}
+	return last
+}
+
+// Kneaded is how far the dough is kneaded when the steps of its way have taken so long, min; those there are no minutes of are yet to come.
+func (p *Plan) Kneaded(minutes []float64) float64 {
+	var steps []knead.Step
+	for i, m := range minutes[:min(len(minutes), len(p.way.Steps))] {
+		steps = append(steps, p.way.Steps[i].Of(m))
+	}
+	return p.model.Worked(p.ask, steps)
 }
 
 // FlourLabel is what batches of the same flour share: its key, and that of a second one that is a quarter or more.

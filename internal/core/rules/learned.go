@@ -72,8 +72,9 @@ func (r Rules) With(l Learned) Rules {
 	r.Dry.StillMS, r.Dry.FanMS = r.Dry.StillMS/l.Dry.K(), r.Dry.FanMS/l.Dry.K()
 	r.Cook = r.Cook.times(l.Cook.K())
 	r.Dough.BowlLossShare = min(.2, r.Dough.BowlLossShare*l.Loss.K())
-	k := l.Hands.K()
-	r.Cut.StrokeS, r.Cut.RingS, r.Cut.FilledS, r.Cut.FormedS = r.Cut.StrokeS*k, r.Cut.RingS*k, r.Cut.FilledS*k, r.Cut.FormedS*k
+	for _, s := range []*float64{&r.Cut.StrokeS, &r.Cut.RingS, &r.Cut.FilledS, &r.Cut.FormedS, &r.Cut.ChargePerM} {
+		*s *= l.Hands.K()
+	}
 	return r
 }
 

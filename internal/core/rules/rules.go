@@ -491,6 +491,8 @@ type Learn struct {
 	Knead Factor
 	// Rest is of the time constant of relaxation, by flour; its spread goes by the poke. Source: house.
 	Rest Factor
+	// PokeOpenS is from how many seconds to half recovery on a poke says only "slower", s. Source: house.
+	PokeOpenS float64
 	// Dry is of the minutes on a rack, by place and air. Source: house.
 	Dry Factor
 	// Cook is of the seconds in the pot, by family of shapes. Source: house.
@@ -606,7 +608,7 @@ func Default() Rules {
 			CleanDarkMin: 2},
 		Learn: Learn{Newest: 200, Hydration: Causes{Levels: []float64{2.25, 1.44, .64, .16, .16}, Drift: .25, DriftDays: 60, Slip: 25},
 			FeelPoints: [5]float64{-2.6, -1.2, 0, 1.2, 2.6}, FeelNoise: [5]float64{1.2, .6, .5, .6, 1.2}, MostPoints: 6, SurePoints: .8,
-			Knead: Factor{.30, .18}, Rest: Factor{.30, 0}, Dry: Factor{.40, .20}, Cook: Factor{.20, .12},
+			Knead: Factor{.30, .18}, Rest: Factor{.30, 0}, PokeOpenS: 8, Dry: Factor{.40, .20}, Cook: Factor{.20, .12},
 			Hands: Causes{Levels: []float64{.09, .0225, .04}, Drift: .01, DriftDays: 60, Slip: .36}, HandsNoise: .04,
 			Loss: Causes{Levels: []float64{.25, .04}, Slip: 1}, LossNoise: .16, LossScaleG: 2,
 			Trim: Causes{Levels: []float64{.06, .04}, Slip: .36}, TrimNoise: .04, TrimScaleG: 5,
