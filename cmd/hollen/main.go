@@ -37,8 +37,9 @@ const usage = `hollen plans batches of fresh egg pasta.
       weighs the log anew from nothing, and says whether the digits are the same
   hollen sim   scale|room --url URL --name NAME --token TOKEN
       a stand-in for a scale or a room sensor
-  hollen plan  FILE.json | -
-      works out a request and prints the plan as JSON; - reads standard input
+  hollen plan  FILE.json | - [PLAN.json]
+      works out a request and prints the plan as JSON; - reads standard input. A plan
+      that was downloaded is read, too, with what the log had learned: alone, or beside a request
   hollen plan  --example
       prints a complete request to start from
 `

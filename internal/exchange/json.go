@@ -11,6 +11,7 @@ import (
 	"strconv"
 	"strings"
 
+	"hollen/internal/core/plan"
 	"hollen/internal/core/request"
 	"hollen/internal/core/rules"
 )
@@ -41,6 +42,30 @@ func ReadRequest(ru rules.Rules, r io.Reader) (request.Request, error) {
 		return request.Request{}, err
 	}
 	return readRequest(ru, raw)
+}
+
+// ReadPlanned reads what is to be planned: a request, with nothing learned, or a plan’s document, whose request and what was learned make it again
+// to the digit.
+func ReadPlanned(ru rules.Rules, r io.Reader) (req request.Request, learned rules.Learned, err error) {
+	raw, err := readAll(r)
+	if err != nil {
+		return req, learned, err
+	}
+	var doc struct {
+		Format  string            `json:"format"`
+		Request json.RawMessage   `json:"request"`
+		Learned *rules.LearnedDoc `json:"learned"`
+	}
+	if json.Unmarshal(raw, &doc) != nil || doc.Format != plan.Format {
+		req, err = readRequest(ru, raw)
+		return req, learned, err
+	}
+	learned = doc.Learned.Learned()
+	if err := soundLearned(learned); err != nil {
+		return req, rules.Learned{}, err
+	}
+	req, err = readRequest(ru, doc.Request)
+	return req, learned, err
 }
 
 // readAll reads a document of at most MaxBytes.

@@ -75,16 +75,20 @@ func (s *Server) logChanged() {
 func (s *Server) learnedBy(ctx context.Context) func(*request.Request) rules.Learned {
 	return func(r *request.Request) rules.Learned {
 		l, set := s.learned(ctx)
-		if l.Len() == 0 || set.Off || r.ByTheBook || slices.Contains(set.Flours, plan.FlourLabel(r.Flours)) {
+		if l.Len() == 0 || set.Off || r.ByTheBook {
 			return rules.Learned{}
 		}
-		return l.For(r, func() string {
+		out := l.For(r, func() string {
 			p, err := plan.Make(s.rules, *r)
 			if err != nil {
 				return ""
 			}
 			return string(p.Knead.School)
 		}, learn.Whose{Maker: r.MadeBy, On: s.onDay(r)})
+		if slices.Contains(set.Flours, plan.FlourLabel(r.Flours)) { // its water alone: that is what stands beside the key
+			out.Hw = rules.LearnedPoints{}
+		}
+		return out
 	}
 }
 

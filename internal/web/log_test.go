@@ -11,6 +11,8 @@ import (
 	"image/jpeg"
 	"net/http/httptest"
 	"net/url"
+	"os"
+	"path/filepath"
 	"reflect"
 	"slices"
 	"strings"
@@ -21,6 +23,9 @@ import (
 	"hollen/internal/store/storetest"
 
 	"hollen/internal/core/measure"
+	"hollen/internal/core/plan"
+	"hollen/internal/core/request"
+	"hollen/internal/core/rules"
 	"hollen/internal/demo"
 	"hollen/internal/store"
 )
@@ -83,6 +88,82 @@ func TestLoggedAfterwards(t *testing.T) {
 	if err := json.Unmarshal(s.ask("GET", "/log.json", nil).Body.Bytes(), &doc); err != nil || doc.Format != "hollen-log/2" || len(doc.Makings) != 2 ||
 		doc.Makings[0].Summary.OutG != 1480 {
 		t.Errorf("%v: %+v", err, doc)
+	}
+}
+
+// The two documents of a batch give the page’s figures to the digit, from the command line, too, once there is a log.
+func TestDocumentsHaveWhatIsLearned(t *testing.T) {
+	s := newSite(t).counting()
+	at := batch(demo.Saturday)
+	s.logAgain()
+	doc := s.ask("GET", at+"/plan.json", nil).Body.String()
+	if !strings.Contains(doc, `"learned": {`) || !strings.Contains(doc, `"points": `) {
+		t.Fatal("the plan’s document does not say what was learned")
+	}
+	dir := t.TempDir()
+	for name, path := range map[string]string{"plan.json": "/plan.json", "request.json": "/request.json"} {
+		if err := os.WriteFile(filepath.Join(dir, name), s.ask("GET", at+path, nil).Body.Bytes(), 0o600); err != nil {
+			t.Fatal(err)
+		}
+	}
+	made := func(names ...string) string {
+		t.Helper()
+		ru := rules.Default()
+		var r request.Request
+		for i, name := range names {
+			f, err := os.Open(filepath.Join(dir, name))
+			if err != nil {
+				t.Fatal(err)
+			}
+			asked, learned, err := exchange.ReadPlanned(ru, f)
+			f.Close()
+			if err != nil {
+				t.Fatal(err)
+			}
+			if ru.Learned = learned; i == 0 {
+				r = asked
+			}
+		}
+		p, err := plan.Make(ru, r)
+		if err != nil {
+			t.Fatal(err)
+		}
+		var b bytes.Buffer
+		if err := exchange.Write(&b, p); err != nil {
+			t.Fatal(err)
+		}
+		return b.String()
+	}
+	if made("plan.json") != doc || made("request.json", "plan.json") != doc {
+		t.Error("the documents give other figures than the page")
+	}
+	if made("request.json") == doc {
+		t.Error("nothing was learned in this test")
+	}
+	hostile := strings.Replace(doc, `"nine_in_ten_points": `, `"nine_in_ten_points": 1e9, "was": `, 1)
+	if _, _, err := exchange.ReadPlanned(rules.Default(), strings.NewReader(hostile)); err == nil {
+		t.Error("a document teaches what no log does")
+	}
+}
+
+// Off beside one flour’s water is off for that alone: gaps, drying and hands of its batches count on.
+func TestOffForOneFlourIsItsWaterAlone(t *testing.T) {
+	s := newSite(t).counting()
+	s.logAgain()
+	b, err := s.store.Get(context.Background(), demo.Number(demo.Saturday))
+	if err != nil {
+		t.Fatal(err)
+	}
+	r := b.Request.Request
+	if err := s.store.ChangeLogSettings(context.Background(), func(l *store.LogSettings) { l.Flours = []string{plan.FlourLabel(r.Flours)} }); err != nil {
+		t.Fatal(err)
+	}
+	page := s.ask("GET", batch(demo.Saturday)+"/plan.json", nil).Body.String()
+	if strings.Contains(page, `"batches": `) {
+		t.Error("its water counts all the same")
+	}
+	if !strings.Contains(page, `"looks": `) && !strings.Contains(page, `"sheets": `) {
+		t.Errorf("nothing else counts, either: %s", between(page, `"learned"`, `"why"`))
 	}
 }
 

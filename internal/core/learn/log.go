@@ -36,8 +36,9 @@ type Log struct {
 	trims   *Fitted
 	shrinks *Fitted
 
-	mu    sync.Mutex
-	dials map[string]*dial // by machine and the day it was calibrated; nil where nothing was measured
+	mu     sync.Mutex
+	before *Fitted          // hw without the newest that says something; made when it is first asked for
+	dials  map[string]*dial // by machine and the day it was calibrated; nil where nothing was measured
 }
 
 // Read weighs the newest makings of a log against each other, whatever their order; left are those not to be counted.
@@ -118,7 +119,8 @@ func (l *Log) For(r *request.Request, tool func() string, w Whose) rules.Learned
 	if len(l.water) > 0 {
 		e := l.hw.For(Next{labels(flour, plan.LotLabel(r.Flours), w.Maker, r.Eggs.Class), day(w.On)})
 		m := math.Max(-l.ru.MostPoints, math.Min(l.ru.MostPoints, e.M))
-		out.Hw = rules.LearnedPoints{N: e.N, Points: m, SD: e.SD, Within: e.Within, Parts: append(slices.Clone(e.Parts), e.Drift)}
+		out.Hw = rules.LearnedPoints{N: e.N, Points: m, SD: e.SD, Within: e.Within, Parts: append(slices.Clone(e.Parts), e.Drift),
+			Last: l.last(m, Next{labels(flour, plan.LotLabel(r.Flours), w.Maker, r.Eggs.Class), day(w.On)})}
 	}
 	factor := func(f rules.Factor, s float64, counts func(b *bench.Bears) bool, of func(b *bench.Bears) []bench.Ratio) rules.LearnedBy {
 		var looks []Look
@@ -156,7 +158,26 @@ func (l *Log) For(r *request.Request, tool func() string, w Whose) rules.Learned
 		e := l.hands.For(Next{[]string{"kitchen", w.Maker, r.Cut.Shape}, day(w.On)})
 		out.Hands = byOf(e)
 	}
-	return out
+	return out.Rounded()
+}
+
+// last is what the newest word on a dough has moved a plan by, whose water is moved by so many points with it; nil where it hardly counts.
+func (l *Log) last(points float64, next Next) *rules.LastWord {
+	n := len(l.water)
+	if l.hw.W()[n-1] < Doubtful {
+		return nil
+	}
+	without := 0.
+	if n > 1 {
+		l.mu.Lock()
+		if l.before == nil {
+			l.before = Fit(l.ru.Hydration, l.hw.seen[:n-1])
+		}
+		l.mu.Unlock()
+		without = math.Max(-l.ru.MostPoints, math.Min(l.ru.MostPoints, l.before.For(next).M))
+	}
+	e := &l.entries[l.water[n-1]]
+	return &rules.LastWord{On: e.Began.Local().Format(time.DateOnly), Felt: *e.Felt, Points: points - without}
 }
 
 func learnedBy(f rules.Factor, looks []Look) rules.LearnedBy {
@@ -236,6 +257,16 @@ func (l *Log) Says(on time.Time) (out []Saying) {
 		slices.Sort(all)
 		return all
 	}
+	// row is a saying of one shape or flour, that says how many makings of it there are: the others move it by what they share.
+	row := func(what, of string, by rules.LearnedBy, counts func(b *bench.Bears) bool) Saying {
+		by.N = 0
+		for i := range l.entries {
+			if counts(&l.entries[i].Bears) {
+				by.N++
+			}
+		}
+		return Saying{what, of, by}
+	}
 	ru := &l.ru
 	ratios := func(what string, f rules.Factor, of func(b *bench.Bears) string, looks func(b *bench.Bears) []bench.Ratio) {
 		for _, k := range keys(func(b *bench.Bears) (string, bool) { return of(b), len(looks(b)) > 0 }) {
@@ -259,7 +290,7 @@ func (l *Log) Says(on time.Time) (out []Saying) {
 	if len(l.timed) > 0 {
 		for _, k := range keys(func(b *bench.Bears) (string, bool) { return b.Shape, b.HandsMin > 0 }) {
 			e := l.hands.For(Next{[]string{"kitchen", "", k}, day(on)})
-			out = append(out, Saying{"hands", k, byOf(e)})
+			out = append(out, row("hands", k, byOf(e), func(b *bench.Bears) bool { return b.Shape == k && b.HandsMin > 0 && b.PlanMin > 0 }))
 		}
 	}
 	if len(l.losses.seen) > 0 {
@@ -267,12 +298,12 @@ func (l *Log) Says(on time.Time) (out []Saying) {
 	}
 	if len(l.trims.seen) > 0 {
 		for _, k := range keys(func(b *bench.Bears) (string, bool) { return b.Shape, b.TrimG > 0 }) {
-			out = append(out, Saying{"trim", k, byOf(l.trims.For(Next{Labels: []string{"kitchen", k}}))})
+			out = append(out, row("trim", k, byOf(l.trims.For(Next{Labels: []string{"kitchen", k}})), func(b *bench.Bears) bool { return b.Shape == k && b.TrimG > 0 && b.PlanTrim > 0 }))
 		}
 	}
 	for _, k := range keys(func(b *bench.Bears) (string, bool) { return b.Flour, len(b.Shrunk) > 0 }) {
 		s := l.Shrinks(k)
-		out = append(out, Saying{"shrink", k, rules.LearnedBy{N: s.N, By: s.Share, To: s.Within}})
+		out = append(out, row("shrink", k, rules.LearnedBy{N: s.N, By: s.Share, To: s.Within}, func(b *bench.Bears) bool { return b.Flour == k && len(b.Shrunk) > 0 }))
 	}
 	return out
 }

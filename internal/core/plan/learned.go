@@ -5,6 +5,7 @@ import (
 	"math"
 	"slices"
 	"strings"
+	"time"
 
 	"hollen/internal/core/knead"
 	"hollen/internal/core/measure"
@@ -150,6 +151,7 @@ func (p *Plan) adviseLearned() {
 		}
 		text += "."
 		p.note(request.AtFormula, "formula.hw", Remark, "learned_hw", head, "%s", text)
+		p.adviseLast(h.Last)
 	}
 	by := func(s request.Stage, field, code string, x rules.LearnedBy, slower, sooner string) {
 		if x.N == 0 || math.Abs(x.By-1) < .02 { // as the book says, to the hand
@@ -187,6 +189,38 @@ func (p *Plan) adviseLearned() {
 	}
 	by(request.AtCut, "cut.scraps", "learned_hands", l.Hands, "Cutting and forming take you %s longer than the book",
 		"Cutting and forming take you %s less than the book")
+}
+
+// adviseLast says what the newest word on a dough has changed here, where that is a gram of water or more.
+func (p *Plan) adviseLast(last *rules.LastWord) {
+	if last == nil || last.Felt < -2 || last.Felt > 2 {
+		return
+	}
+	said, err := time.Parse(time.DateOnly, last.On)
+	if err != nil {
+		return
+	}
+	water := last.Points * p.Formula.Blend.F14G / 100
+	if math.Abs(water) < 1 {
+		return
+	}
+	when := "on " + said.Format("2 January")
+	if on, err := time.Parse(time.DateOnly, p.Request.MadeOn); err == nil {
+		switch days := int(on.Sub(said).Hours() / 24); {
+		case days == 0:
+			when = "earlier today"
+		case days == 1:
+			when = "yesterday"
+		case days > 1 && days < 7:
+			when = "on " + said.Format("Monday")
+		}
+	}
+	word := "more"
+	if water < 0 {
+		word = "less"
+	}
+	felt := []string{"Too dry", "A little dry", "Right", "A little wet", "Too wet"}[last.Felt+2]
+	p.note(request.AtFormula, "formula.hw", Remark, "learned_last", felt+" "+when+":", "%s %s water than without that.", p.in.Whole(math.Round(math.Abs(water))), word)
 }
 
 // asTrimmed has a shape give what its sheets give here, by the trimmings that were weighed over those of

@@ -43,6 +43,8 @@ type Plan struct {
 	Notes   []Note            `json:"notes"`
 	Why     map[string]string `json:"why"` // the reason of each figure, one plain sentence
 
+	Learned *rules.LearnedDoc `json:"learned,omitempty"` // by the log, and counted in; nil: nothing
+
 	made           rules.Rules    // as given
 	rules          rules.Rules    // with the maker's own trims
 	in             measure.System // of the words
@@ -285,7 +287,7 @@ func MakeIn(in measure.System, ru rules.Rules, r request.Request) (*Plan, error)
 	if r.ByTheBook {
 		ru.Learned = rules.Learned{}
 	}
-	p := &Plan{Format: Format, Request: r, made: ru, rules: ru.With(ru.Learned), in: in}
+	p := &Plan{Format: Format, Request: r, made: ru, rules: ru.With(ru.Learned), in: in, Learned: ru.Learned.Doc()}
 	p.rules.Cut.TrimEndMM, p.rules.Cut.TrimSideMM = request.Or(r.Cut.TrimEnd, ru.Cut.TrimEndMM), request.Or(r.Cut.TrimSide, ru.Cut.TrimSideMM)
 	if c := r.Eggs.Kind(); c.US() { // the flour is bought where the eggs are
 		p.rules.Flour.MilledMoistureWB = ru.Flour.MilledUSMoistureWB

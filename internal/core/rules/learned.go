@@ -41,6 +41,15 @@ type LearnedPoints struct {
 	Within float64 // nine in ten, points
 	// Parts are of Points: kitchen, flour, lot, maker, eggs, season.
 	Parts []float64
+	// Last is what the newest word alone has changed; nil where there is none that counts.
+	Last *LastWord `json:",omitempty"`
+}
+
+// LastWord is what somebody said last of a dough, and what that alone has moved.
+type LastWord struct {
+	On     string  `json:"on"`     // yyyy-mm-dd
+	Felt   int     `json:"felt"`   // -2 too dry … 2 too wet
+	Points float64 `json:"points"` // of working hydration, with it less without it
 }
 
 // LearnedShare is a share and how sure it is.
