@@ -113,10 +113,20 @@ func TestDayFromOrders(t *testing.T) {
 	if got := b.starts(roll); got != moved {
 		t.Errorf("it moved to %d all the same", got)
 	}
-	// The same by keys: five minutes a press.
+	// Arrows walk, and move nothing; taken in hand they move it, five minutes a press, and the focus stays on it.
 	eval[bool](b, fmt.Sprintf("(document.querySelector(%q).focus(), true)", bar(roll)))
-	b.do(chromedp.KeyEvent(kb.ArrowRight), chromedp.KeyEvent(kb.ArrowRight))
+	b.do(chromedp.KeyEvent(kb.ArrowRight))
+	b.until("on another bar", fmt.Sprintf("document.activeElement.matches('.day-bar[data-task]') && !document.activeElement.matches(%q)", bar(roll)))
+	b.do(chromedp.KeyEvent(kb.ArrowLeft))
+	b.until("back on it", fmt.Sprintf("document.activeElement.matches(%q)", bar(roll)))
+	b.do(chromedp.KeyEvent("m"), chromedp.KeyEvent(kb.ArrowRight), chromedp.KeyEvent(kb.Escape))
+	b.until("let go", "document.querySelector('#day-says').textContent.includes('Left where it was')")
+	if got := b.starts(roll); got != moved {
+		t.Errorf("walked and let go, it stands at %d", got)
+	}
+	b.do(chromedp.KeyEvent("m"), chromedp.KeyEvent(kb.ArrowRight), chromedp.KeyEvent(kb.ArrowRight), chromedp.KeyEvent(kb.Enter))
 	b.until("moved by keys", fmt.Sprintf("Number(document.querySelector(%q).dataset.start) === %d", bar(roll), moved+10))
+	b.until("the focus stays", fmt.Sprintf("document.activeElement.matches(%q)", bar(roll)))
 
 	// Another window sees it, and a change of an old page is not lost over it.
 	other := open(t, br, base, tabletW, high)

@@ -194,7 +194,18 @@ func (d *Day) bar(b *strings.Builder, bar DayBar, x func(float64) float64, k, y 
 		put(` data-task="`, html.EscapeString(bar.Task), `" data-start="`, num(bar.From), `"`)
 	}
 	if bar.Face != "" {
-		put(` style="--dough:`, html.EscapeString(bar.Face), ";--dough-edge:", html.EscapeString(bar.Edge), `"`)
+		put(` style="--dough:`, html.EscapeString(bar.Face), ";--dough-edge:", html.EscapeString(bar.Edge), ";--on-dough:", OnDough(bar.Face), `"`)
+	}
+	words := ""
+	if bar.Letter != "" || bar.Words != "" {
+		words = fitting(bar.Words, int((w-24)/6.9))
+		shown := words
+		if w < 20 && bar.Letter != "" {
+			shown = ""
+		}
+		if shown = strings.TrimSpace(bar.Letter + " " + shown); shown != "" && !strings.Contains(bar.Says, shown) { // a name begins with what is read on it
+			says = html.EscapeString(shown) + ". " + says
+		}
 	}
 	put(` aria-label="`, says, `"><title data-own="">`, says, "</title>")
 	if bar.CleanBefore > 0 {
@@ -206,7 +217,6 @@ func (d *Day) bar(b *strings.Builder, bar DayBar, x func(float64) float64, k, y 
 			put(`<text class="`, class, `" x="`, num(x), `" y="`, num(y+h/2+5), `" data-own="">`, html.EscapeString(words), "</text>")
 		}
 	}
-	words := fitting(bar.Words, int((w-24)/6.9))
 	switch {
 	case bar.Letter == "":
 		text("bar-word", left+8, words)
@@ -214,9 +224,29 @@ func (d *Day) bar(b *strings.Builder, bar DayBar, x func(float64) float64, k, y 
 		text("m bar-letter small", left+w/2, bar.Letter)
 	default:
 		text("bar-letter", left+6, bar.Letter)
+		put(" ")
 		text("bar-word", left+9+9*float64(len(bar.Letter)), words)
 	}
 	put("</", tag, ">")
+}
+
+// OnDough is the colour of letters on a dough, that is read best: the dark ink or the pale one.
+func OnDough(face string) string {
+	const dark, pale = "#2c231e", "#fdf6e6"
+	var r, g, b int
+	if n, err := fmt.Sscanf(face, "#%02x%02x%02x", &r, &g, &b); n != 3 || err != nil {
+		return dark
+	}
+	linear := func(v int) float64 {
+		if c := float64(v) / 255; c > .03928 {
+			return math.Pow((c+.055)/1.055, 2.4)
+		}
+		return float64(v) / 255 / 12.92
+	}
+	if light := .2126*linear(r) + .7152*linear(g) + .0722*linear(b); light < .18 { // where both are read as well
+		return pale
+	}
+	return dark
 }
 
 // fitting are words where there is room for so many letters, or the first of them; "" where there is none.

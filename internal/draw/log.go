@@ -2,6 +2,7 @@ package draw
 
 import (
 	"fmt"
+	"hollen/internal/core/measure"
 	"math"
 	"strings"
 	"time"
@@ -82,7 +83,7 @@ func chart(title, unit string, dots []Dot, over ruled, want float64, wantWord st
 	least, most = step*math.Floor(least/step-.2), step*math.Ceil(most/step+.2)
 	x := func(v float64) float64 { return left + 20 + (v-over.from)/(over.to-over.from)*(right-left-50) }
 	y := func(v float64) float64 { return bottom - (v-least)/(most-least)*(bottom-top) }
-	s := &Scene{Title: fmt.Sprintf("%s: %d makings", title, len(dots)), W: 926, H: bottom + 52, Class: "scale-down"}
+	s := &Scene{Title: title + ": " + measure.Plural(len(dots), "making", "makings"), W: 926, H: bottom + 52, Class: "scale-down"}
 	for v := least; v <= most+1e-9; v += step {
 		s.Path("hair", fmt.Sprintf("M%s %sH%s", num(left), num(y(v)), num(right)))
 		s.Text("e q", left-8, y(v)+4, axis(v))
@@ -90,12 +91,12 @@ func chart(title, unit string, dots []Dot, over ruled, want float64, wantWord st
 	s.Path("ink", fmt.Sprintf("M%s %sH%s", num(left), num(y(want)), num(right)))
 	s.Text("e q", right+46, y(want)+4, wantWord)
 	for i := range dots {
-		d, class := &dots[i], "dough"
+		d, class, letter := &dots[i], "dough", "m coin"
 		if d.Hollow {
-			class = "ghost"
+			class, letter = "ghost", "m"
 		}
 		s.Circle(class, x(over.of(d)), y(d.Y), r)
-		s.Text("m", x(over.of(d)), y(d.Y)+4, d.Letter)
+		s.Text(letter, x(over.of(d)), y(d.Y)+4, d.Letter)
 	}
 	if high > low {
 		at := right - 8

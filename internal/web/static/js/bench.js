@@ -422,7 +422,7 @@ function tick() {
   // Of the clocks of other makings the two that end first.
   const also = state.also.toSorted((a, b) => left(a) - left(b)).slice(0, 2);
   $("also").hidden = also.length === 0;
-  text("also", also.map((c) => c.of + ": " + c.name + ", " + (left(c) < 0 ? clocked(left(c)) + " over" : clocked(left(c)))).join("; "));
+  text("also", also.map((c) => (left(c) < 0 ? clocked(left(c)) + " over" : clocked(left(c))) + " " + c.of + ": " + c.name).join("; "));
   for (const c of now.clocks) {
     const k = c.id + c.length_s;
     if (left(c) > 0) rung.delete(k);
@@ -435,7 +435,7 @@ function tick() {
     }
   }
   const over = now.clocks.find((c) => left(c) <= 0);
-  document.title = over ? clocked(left(over)) + " over: " + over.name : clock ? clocked(left(clock)) + " " + step.head : "Bench: " + (step?.head ?? "done");
+  document.title = state.ended ? "Ended: " + bench.querySelector(".bench-top .serif").textContent : over ? clocked(left(over)) + " over: " + over.name : clock ? clocked(left(clock)) + " " + step.head : "Bench: " + (step?.head ?? "done");
   const soon = now.clocks.some((c) => c.length_s < 60 * AWAKE_MIN && !c.paused);
   awake(Boolean(step) && (!step.unattended || soon));
 }

@@ -1,4 +1,4 @@
-// A day: tasks are dragged in time, or moved by the arrow keys; the page follows what happens elsewhere. What is sent is the form that
+// A day: tasks are dragged in time, or taken in hand and moved by keys; the page follows what happens elsewhere. What is sent is the form that
 // stands on the page as well, so that the day works without this.
 
 import { FAULT_WORDS, NoAnswer, answered, fault } from "./answer.js";
@@ -6,8 +6,7 @@ import { FAULT_WORDS, NoAnswer, answered, fault } from "./answer.js";
 const STEP = 5; // min, of a key or a drag
 const LOOK = 2000; // ms between looks for what has changed
 
-let busy = false; // dragged, or being sent
-let waiting = 0; // the arrow keys are still being pressed
+let busy = false; // dragged, in hand, or being sent
 
 export function startDay(page) {
   const root = () => document.getElementById("day");
@@ -19,6 +18,7 @@ export function startDay(page) {
     if (e.target.closest?.(".day-bar")?.dataset.moved) e.preventDefault();
   }, true);
   atNow();
+  focusAgain();
   follow(page, () => root()?.dataset, () => swap(location.href));
 }
 
@@ -154,25 +154,108 @@ function drag(e, root) {
 }
 addEventListener("dragstart", (e) => e.target.closest?.(".day-bar") && e.preventDefault());
 
+// A bar in hand: the task that is being moved by keys, and the minute it would start at.
+let inHand = null;
+
+function tell(words) {
+  const says = document.getElementById("day-says");
+  if (!says) return;
+  const p = document.createElement("p");
+  p.className = "told";
+  p.textContent = words;
+  says.replaceChildren(p);
+}
+
+const clockOf = (min) => Math.floor(min / 60) + ":" + String(Math.round(min) % 60).padStart(2, "0");
+
+// beside is the bar one goes to from another: the next in its lane, or the nearest in time in the lane above or below.
+function beside(bar, key, root) {
+  const all = [...chartOf(root).querySelectorAll(".day-bar[data-task]")].map((el) => ({ el, box: el.getBoundingClientRect() }));
+  const here = bar.getBoundingClientRect(), across = key === "ArrowLeft" || key === "ArrowRight";
+  const back = key === "ArrowLeft" || key === "ArrowUp";
+  const middle = (box) => box.left + box.width / 2, level = (box) => box.top + box.height / 2;
+  const there = all.filter(({ el, box }) => {
+    if (el === bar) return false;
+    const off = across ? box.left - here.left : level(box) - level(here);
+    if (across && Math.abs(level(box) - level(here)) > here.height / 2) return false;
+    return back ? off < -1 : off > 1;
+  });
+  const far = ({ box }) => across ? Math.abs(box.left - here.left) : 1e4 * Math.abs(level(box) - level(here)) + Math.abs(middle(box) - middle(here));
+  return there.sort((a, b) => far(a) - far(b))[0]?.el;
+}
+
+// letGo puts a bar in hand back where it was.
+function letGo(root, words) {
+  if (!inHand) return;
+  place(root, inHand.task, null);
+  inHand = null;
+  busy = false;
+  tell(words);
+}
+
 function keyed(e, root) {
   const bar = e.target.closest?.(".day-bar[data-task]");
-  if (!bar || e.ctrlKey || e.metaKey || e.altKey || (e.key !== "ArrowLeft" && e.key !== "ArrowRight")) return;
-  e.preventDefault();
-  if (busy && !waiting) return;
-  busy = true;
-  const by = (e.key === "ArrowLeft" ? -1 : 1) * (e.shiftKey ? 1 : STEP);
-  bar.dataset.to = Number(bar.dataset.to ?? bar.dataset.start) + by;
-  place(root, bar.dataset.task, Number(bar.dataset.to));
-  clearTimeout(waiting);
-  waiting = setTimeout(() => {
-    waiting = 0;
-    const to = Number(bar.dataset.to);
-    delete bar.dataset.to;
-    if (to === Number(bar.dataset.start)) {
-      busy = false;
-      place(root, bar.dataset.task, null);
-    } else {
-      move(root, bar.dataset.task, to);
+  if (!bar || e.ctrlKey || e.metaKey || e.altKey) return;
+  const task = bar.dataset.task;
+  const arrow = ["ArrowLeft", "ArrowRight", "ArrowUp", "ArrowDown"].includes(e.key);
+  if (inHand && inHand.task !== task) letGo(root, "Left where it was.");
+  if (!inHand) {
+    if (e.key === "m" && !busy) {
+      e.preventDefault();
+      inHand = { task, to: Number(bar.dataset.start) };
+      busy = true;
+      tell("In hand. Left and right move it by five minutes, with Shift by one; Enter sets it down, Escape leaves it where it was.");
+    } else if (arrow) {
+      e.preventDefault();
+      const next = beside(bar, e.key, root);
+      next?.focus();
+      next?.scrollIntoView({ block: "nearest", inline: "nearest" });
     }
-  }, 500);
+    return;
+  }
+  if (e.key === "ArrowLeft" || e.key === "ArrowRight") {
+    e.preventDefault();
+    inHand.to += (e.key === "ArrowLeft" ? -1 : 1) * (e.shiftKey ? 1 : STEP);
+    place(root, task, inHand.to);
+    tell("Would start at " + clockOf(inHand.to) + ".");
+  } else if (e.key === "Escape") {
+    e.preventDefault();
+    letGo(root, "Left where it was.");
+  } else if (e.key === "Enter" || e.key === "m") {
+    e.preventDefault();
+    const { to } = inHand;
+    if (to === Number(bar.dataset.start)) return letGo(root, "Left where it was.");
+    inHand = null;
+    move(root, task, to);
+  } else if (arrow) {
+    e.preventDefault();
+  }
+}
+
+// What loses the focus lets go of what it has in hand.
+document.addEventListener("focusout", (e) => {
+  if (inHand && e.target.closest?.(".day-bar") && !e.relatedTarget?.closest?.('[data-task="' + CSS.escape(inHand.task) + '"]')) {
+    letGo(document.getElementById("day"), "Left where it was.");
+  }
+});
+
+// A form of the page that led here was sent from a key: the focus goes on where it was.
+const FROM = "day-focus";
+document.addEventListener("submit", (e) => {
+  const key = e.submitter;
+  if (!key || !e.target.closest?.("#day")) return;
+  const task = e.target.querySelector("input[name=task]")?.value ?? "";
+  sessionStorage.setItem(FROM, JSON.stringify([location.pathname, key.name, key.value, task]));
+});
+
+export function focusAgain() {
+  const kept = JSON.parse(sessionStorage.getItem(FROM) ?? "null");
+  sessionStorage.removeItem(FROM);
+  if (!kept || kept[0] !== location.pathname || document.activeElement !== document.body) return;
+  const [, name, value, task] = kept;
+  const same = name && [...document.querySelectorAll("#day button")].find((b) => b.name === name && b.value === value && b.offsetParent);
+  const bar = task && document.querySelector('.day-bar[data-task="' + CSS.escape(task) + '"]');
+  const head = document.querySelector("#day h1");
+  if (!same && !bar) head?.setAttribute("tabindex", "-1");
+  (same || bar || head)?.focus({ preventScroll: true });
 }
