@@ -130,6 +130,17 @@ func TestFirstStart(t *testing.T) {
 		if code, out, _ := call("", "user", "list", "--data", dir); code != 0 || !strings.Contains(out, "Linde\tkeeps") || !strings.Contains(out, "Osk\tlooks") {
 			t.Errorf("%s", out)
 		}
+		if code, _, errs := call("", "user", "role", "Osk", "--data", dir); code != exitUsage || !strings.Contains(errs, "--role keeps") {
+			t.Errorf("%d %s", code, errs)
+		}
+		for _, role := range []string{"makes", "looks"} {
+			if code, _, errs := call("", "user", "role", "Osk", "--role", role, "--data", dir); code != 0 {
+				t.Errorf("%d %s", code, errs)
+			}
+		}
+		if code, _, errs := call("", "user", "role", "Linde", "--role", "makes", "--data", dir); code != exitFailed || !strings.Contains(errs, "somebody has to keep") {
+			t.Errorf("%d %s", code, errs)
+		}
 		if code, _, errs := call("", "user", "remove", "Linde", "--data", dir); code != exitFailed || !strings.Contains(errs, "somebody has to keep the workshop") {
 			t.Errorf("%d %s", code, errs)
 		}

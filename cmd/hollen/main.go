@@ -21,8 +21,9 @@ const usage = `hollen plans batches of fresh egg pasta.
       --dsn-file (user:password@tcp(host:port)/database), from a server of yours
       beyond this machine: --tls self, or --cert FILE --key FILE, or --behind-proxy CIDR,
       or --insecure-http; --host NAME for the names it answers to. Accounts are asked for
-  hollen user  add NAME [--role keeps|makes|looks] | list | password NAME | remove NAME
-      accounts, the first of which keeps; the password is asked for, or comes by
+  hollen user  add NAME [--role keeps|makes|looks] | list | password NAME | remove NAME |
+               role NAME --role keeps|makes|looks
+      accounts, one of which keeps; the password is asked for, or comes by
       HOLLEN_PASSWORD, --password-file or standard input
   hollen backup FILE.zip [--secrets] [--replace | --less]
       everything as open documents in one file, while it is in use; a file that is there is left

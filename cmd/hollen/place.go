@@ -36,6 +36,14 @@ func (p *place) words() string {
 	return "a server of its own"
 }
 
+// where are the flags that name the same database to another command.
+func (p *place) where() string {
+	if p.dsn != "" || p.data == defaultData(false) {
+		return ""
+	}
+	return " --data " + p.data
+}
+
 // held returns an error where a folder holds no database: a slip of the pen makes none.
 func (p *place) held() error {
 	if p.dsn != "" || localdb.Holds(p.data) {

@@ -211,6 +211,12 @@ func (o options) serve(ctx context.Context, out, errw io.Writer) error {
 	if o.insecure && access.SignIn {
 		fmt.Fprintln(out, "Without encryption: whoever is on this network can read passwords and everything else.")
 	}
+	if nobody, err := s.NobodyKeeps(ctx); err != nil {
+		return err
+	} else if nobody && access.SignIn {
+		fmt.Fprintf(out, "No account keeps the workshop: nobody can open Accounts. This mends it, with the name of one:\n  hollen user role NAME --role keeps%s\n",
+			o.where())
+	}
 	if token != "" {
 		fmt.Fprintf(out, "Nobody can sign in yet. Make the first account at\n  %s\nThe address works once, within a day.\n", token)
 	}

@@ -42,11 +42,17 @@ func userCommand(ctx context.Context, args []string, in io.Reader, out, errw io.
 	if f.Parse(args) != nil {
 		return exitUsage
 	}
-	if !slices.Contains([]string{"add", "list", "password", "remove"}, what) || (what == "list") != (name == "") {
-		fmt.Fprintln(errw, "hollen user: add NAME [--role keeps|makes|looks], list, password NAME or remove NAME is understood")
+	if !slices.Contains([]string{"add", "list", "password", "role", "remove"}, what) || (what == "list") != (name == "") {
+		fmt.Fprintln(errw, "hollen user: add NAME [--role keeps|makes|looks], list, password NAME, role NAME --role keeps|makes|looks or remove NAME is understood")
 		return exitUsage
 	}
 	secret := ""
+	said := false
+	f.Visit(func(x *flag.Flag) { said = said || x.Name == "role" })
+	if what == "role" && (!said || !slices.Contains(account.Roles, account.Role(*role))) {
+		fmt.Fprintln(errw, "hollen user: role NAME --role keeps, makes or looks is understood")
+		return exitUsage
+	}
 	if what == "add" || what == "password" {
 		var err error
 		if what == "add" { // one of before may be called otherwise
@@ -98,6 +104,12 @@ func userCommand(ctx context.Context, args []string, in io.Reader, out, errw io.
 				return err
 			}
 			return errors.Join(s.SetPassword(ctx, a.ID, hash), note("password", "another for "+name))
+		}
+		if what == "role" {
+			if err := s.SetRole(ctx, a.ID, *role); err != nil {
+				return err
+			}
+			return note("role", name+" now "+*role)
 		}
 		if err := s.RemoveAccount(ctx, a.ID); err != nil {
 			return err

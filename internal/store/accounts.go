@@ -34,7 +34,7 @@ const keeps = "keeps"
 // What is refused of accounts.
 var (
 	ErrAccountTaken = errors.New("there is an account of that name")
-	ErrFirstKeeps   = errors.New("the first account keeps the workshop (--role keeps): nobody could make or change the others")
+	ErrFirstKeeps   = errors.New("somebody has to keep the workshop first (--role keeps): nobody could make or change the others")
 	ErrLastKeeper   = errors.New("somebody has to keep the workshop: make another account keep it first")
 )
 
@@ -91,12 +91,12 @@ func (s *Store) AddAccount(ctx context.Context, name, role, hash string) (Accoun
 		if taken > 0 {
 			return ErrAccountTaken
 		}
-		var there int64
 		if role != keeps {
-			if err := tx.Model(&Account{}).Count(&there).Error; err != nil {
+			keeping, err := keepers(tx)
+			if err != nil {
 				return err
 			}
-			if there == 0 {
+			if len(keeping) == 0 {
 				return ErrFirstKeeps
 			}
 		}
@@ -172,12 +172,11 @@ func (s *Store) RemoveAccount(ctx context.Context, id uint64) error {
 // keeping changes an account, and refuses where that takes the last one that keeps the workshop.
 func (s *Store) keeping(ctx context.Context, id uint64, less bool, do func(tx *gorm.DB) *gorm.DB) error {
 	return s.transact(ctx, func(tx *gorm.DB) error {
-		var keepers []uint64
-		err := tx.Clauses(clause.Locking{Strength: "UPDATE"}).Model(&Account{}).Where("role = ?", keeps).Pluck("id", &keepers).Error
+		keeping, err := keepers(tx)
 		if err != nil {
 			return err
 		}
-		if less && len(keepers) == 1 && keepers[0] == id {
+		if less && len(keeping) == 1 && keeping[0] == id {
 			return ErrLastKeeper
 		}
 		done := do(tx)
@@ -186,6 +185,20 @@ func (s *Store) keeping(ctx context.Context, id uint64, less bool, do func(tx *g
 		}
 		return done.Error
 	})
+}
+
+// keepers are the accounts that keep the workshop, held while they are looked at.
+func keepers(tx *gorm.DB) (ids []uint64, err error) {
+	err = tx.Clauses(clause.Locking{Strength: "UPDATE"}).Model(&Account{}).Where("role = ?", keeps).Pluck("id", &ids).Error
+	return ids, err
+}
+
+// NobodyKeeps says whether there are accounts, and none of them keeps the workshop: nobody could make or change any.
+func (s *Store) NobodyKeeps(ctx context.Context) (bool, error) {
+	var all, keeping int64
+	err := errors.Join(s.db.WithContext(ctx).Model(&Account{}).Count(&all).Error,
+		s.db.WithContext(ctx).Model(&Account{}).Where("role = ?", keeps).Count(&keeping).Error)
+	return all > 0 && keeping == 0, err
 }
 
 // inviteFor is how long the address for the first account is good.

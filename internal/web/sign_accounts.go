@@ -207,6 +207,8 @@ func (s *Server) changeAccounts(c *gin.Context) {
 	switch {
 	case errors.Is(err, store.ErrAccountTaken):
 		v.Errors["name"] = "There is an account of that name."
+	case errors.Is(err, store.ErrFirstKeeps):
+		v.Errors["role"] = "The first account keeps the workshop: nobody could make or change the others."
 	case errors.Is(err, store.ErrLastKeeper):
 		v.Errors["role"] = "Somebody has to keep the workshop: make another account keep it first."
 	case err != nil:
