@@ -91,7 +91,7 @@ func (p *Plan) ribbonMM() float64 {
 func (p *Plan) targetMM() float64 { return request.Or(p.Request.Roll.TargetMM, p.shape.SheetMM) }
 
 // toolFor returns what cuts a shape: where a cutter is meant and the machine has one of that
-// width the nearest of them, otherwise the knife.
+// width, and for such sheets, the nearest of them, otherwise the knife.
 func (p *Plan) toolFor(s cut.Shape, asked cut.Tool) (tool cut.Tool, c *roll.Cutter, none bool) {
 	if tool = s.Tool; asked != "" && s.Traits().Lengths {
 		tool = asked
@@ -111,6 +111,10 @@ func (p *Plan) toolFor(s cut.Shape, asked cut.Tool) (tool cut.Tool, c *roll.Cutt
 	}
 	if c == nil {
 		return cut.Knife, nil, true
+	}
+	slack := p.rules.Cut.CutterSlack
+	if asked == "" && s.SheetMM > 0 && (s.SheetMM > c.ToMM*(1+slack) || s.SheetMM < c.FromMM*(1-slack)) {
+		return cut.Knife, nil, true // its sheet is none for that cutter
 	}
 	return tool, c, false
 }

@@ -311,11 +311,23 @@ func (c *check) rolling(m *model, p *plan.Plan, d, tension, fat, mass, rho float
 	s := .05 + .25*tension + .03*m.dur
 	c.near("spring-back", o.Spring, s, .0005)
 	sheet := func(i, n int) float64 { return gap(i) * (1 + s/math.Min(float64(n), 2)) }
-	want, target := r.Cut.Kind().SheetMM, 0
-	for i := range mach.Stops {
-		if math.Abs(sheet(i, 1)-want) <= math.Abs(sheet(target, 1)-want)+1e-9 {
-			target = i
+	// A seam cooks through to 1.5 mm and a cutter takes its range, each to a twentieth over: a stop within that goes before a nearer one.
+	want, target, low, high := r.Cut.Kind().SheetMM, -1, 0., math.Inf(1)
+	if p.Cut.Filling != nil {
+		high = 1.5 * 1.05 / 2
+	} else if k := p.Cut.Cutter; k != nil {
+		low, high = .95*k.FromMM, 1.05*k.ToMM
+	}
+	for range 2 {
+		for i := range mach.Stops {
+			if x := sheet(i, 1); x >= low && x <= high && (target < 0 || math.Abs(x-want) <= math.Abs(sheet(target, 1)-want)+1e-9) {
+				target = i
+			}
 		}
+		if target >= 0 {
+			break
+		}
+		low, high = 0, math.Inf(1)
 	}
 	outside := 0.
 	if hw := p.Formula.Dough.Hw; hw < p.Formula.Target.Low {

@@ -84,8 +84,12 @@ func (p *Plan) advisePart(x *CutPart, field, name string) {
 		p.note(request.AtCut, field, Warning, "thick_ribbon", head("thick for a flat ribbon."), "%s cooks unevenly; under %s is usual.", p.in.MM(sheet, 1),
 			p.in.MM(ru.FlatRibbonMaxMM, 1))
 	}
-	if x.noCutter && (p.Request.Cut.Tool == cut.Cutter || len(p.machine.Cutters) > 0) {
-		p.note(request.AtCut, field, Warning, "no_cutter", head("this machine has no such cutter."),
+	if asked := p.Request.Cut.Tool == cut.Cutter; x.noCutter && (asked || len(p.machine.Cutters) > 0) {
+		level := Remark // the knife is Hollen's own choice, and serves
+		if asked {
+			level = Warning
+		}
+		p.note(request.AtCut, field, level, "no_cutter", head("this machine has no such cutter."),
 			"%s Cut by knife, rolled up; or keep your cutter with your machine in the cabinet.", p.cutterWords())
 	}
 	if k := x.Cutter; k != nil {

@@ -162,6 +162,18 @@ func lastStop(l *roll.Lay) int {
 	return l.TargetStop()
 }
 
+// sheetBounds are the sheets the first shape is cut or closed from without a warning, mm: what its cutter takes, and a seam that cooks through.
+func (p *Plan) sheetBounds() (least, most float64) {
+	ru, s := &p.rules.Cut, p.shape
+	if s.Traits().Filling {
+		return 0, ru.SeamMaxMM * (1 + ru.CutterSlack) / 2
+	}
+	if _, c, _ := p.toolFor(s, p.Request.Cut.Tool); c != nil {
+		return c.FromMM * (1 - ru.CutterSlack), c.ToMM * (1 + ru.CutterSlack)
+	}
+	return 0, 0
+}
+
 // layOf is what the plan of the way down starts from.
 func (p *Plan) layOf(o *RollPlan) roll.Lay {
 	r, ru, f := &p.Request, &p.rules, &p.Formula
@@ -172,6 +184,9 @@ func (p *Plan) layOf(o *RollPlan) roll.Lay {
 		LastTwice: r.Roll.LastTwice, BenchMM: r.Roll.BenchMM, Sheeter: p.machine.Tool == dough.Sheeter}
 	if p.shape.Traits().Rope {
 		l.RopeMM = p.shape.RopeMM
+	}
+	if r.Roll.TargetMM == nil { // where the thickness is Hollen's to choose, what it warns of is no choice
+		l.LeastMM, l.MostMM = p.sheetBounds()
 	}
 	if l.Own = p.ownDown(); len(l.Own) > 0 {
 		l.TauRMin = p.model.TauRMin * math.Exp2((22-p.Rest.TempC)/ru.Knead.RelaxDoubling)

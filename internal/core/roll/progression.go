@@ -46,6 +46,8 @@ type Lay struct {
 	Rules       rules.Roll
 	Machine     Machine
 	TargetMM    float64 // sheet wanted, mm
+	LeastMM     float64 // and no thinner, where a stop gives that, mm; 0: however thin
+	MostMM      float64 // nor thicker, mm; 0: however thick
 	PieceG      float64 // one piece, g
 	DensityG    float64 // g/mL
 	T           float64 // tension when rolling starts, 0–1
@@ -105,15 +107,27 @@ func (l *Lay) limit(i, j int) float64 {
 	return e
 }
 
-// TargetStop returns the stop whose sheet comes nearest the target, ties to the thinner.
+// TargetStop returns the stop whose sheet comes nearest the target, ties to the thinner: of those whose sheet is neither thinner nor thicker than
+// is wanted at all, where there is one.
 func (l *Lay) TargetStop() int {
-	best, miss := 0, math.Inf(1)
-	for i, s := range l.Machine.Stops {
-		if m := math.Abs(l.Sheet(s.TrueMM(), 1) - l.TargetMM); m <= miss+1e-9 {
-			best, miss = i, m
+	nearest := func(from, to float64) int {
+		best, miss := -1, math.Inf(1)
+		for i, s := range l.Machine.Stops {
+			sheet := l.Sheet(s.TrueMM(), 1)
+			if m := math.Abs(sheet - l.TargetMM); sheet >= from && sheet <= to && m <= miss+1e-9 {
+				best, miss = i, m
+			}
 		}
+		return best
 	}
-	return best
+	most := l.MostMM
+	if most == 0 {
+		most = math.Inf(1)
+	}
+	if within := nearest(l.LeastMM, most); within >= 0 {
+		return within
+	}
+	return max(0, nearest(0, math.Inf(1)))
 }
 
 // Pass is one pass through the rollers.
