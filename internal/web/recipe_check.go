@@ -1,6 +1,7 @@
 package web
 
 import (
+	"cmp"
 	"fmt"
 	"html/template"
 	"math"
@@ -207,7 +208,14 @@ func (v *recipeView) nextStep() string {
 			if own[0].Beaten {
 				instead = v.In.Whole(math.Round(own[0].EggG)) + " of beaten egg"
 			}
-			instead = fmt.Sprintf("; or keep %s and take %s.", much, instead)
+			if instead == eggs {
+				instead = "."
+			} else {
+				instead = fmt.Sprintf("; or keep %s and take %s.", much, instead)
+			}
+		}
+		if math.Abs(want-f.FlourG) < 3 { // so much flour is weighed to them already
+			return fmt.Sprintf("Weigh %s of flour to %s: it stays soft, %.0f where %.0f is aimed at. Dust as it needs.", much, eggs, f.Dough.Hw, f.Target.Hw)
 		}
 		return fmt.Sprintf("Weigh %s of flour to %s%s%s", v.In.Grams(want), eggs, beyond, instead)
 	}
@@ -255,8 +263,7 @@ func (v recipeView) Request() request.Request {
 		rest -= part.Share
 	}
 	r.Flours[0].Share += rest
-	r.Eggs.Class = v.chosen("eggs")
-	if r.Eggs.Class == "" {
+	if r.Eggs.Class = cmp.Or(s.EggClass, v.chosen("eggs")); r.Eggs.Class == "" {
 		r.Eggs.Class = "eu-l"
 		if v.chosen("cup") == "us" {
 			r.Eggs.Class = "us-l"
@@ -271,6 +278,13 @@ func (v recipeView) Request() request.Request {
 		return &n
 	}
 	r.Eggs.FixWhole, r.Eggs.FixYolks = count(s.Wholes, s.WholeG, class.EdibleG), count(s.Yolks, s.YolkG, class.YolkG)
+	for _, o := range s.Others { // of another class, as the recipe has them
+		n := math.Round(o.N)
+		if n > 0 && *r.Eggs.FixWhole >= n {
+			*r.Eggs.FixWhole -= n
+			r.Eggs.Also = append(r.Eggs.Also, request.EggCount{Class: o.Class, Count: n})
+		}
+	}
 	switch {
 	case s.WholeG+s.YolkG == 0:
 		r.Eggs.Style, r.Eggs.FixWhole, r.Eggs.FixYolks = egg.NoEgg, nil, nil
@@ -297,6 +311,12 @@ func (v recipeView) Request() request.Request {
 	}
 	r.Salt, r.Oil = min(.025, math.Round(1e4*s.SaltG/total)/1e4), min(.05, math.Round(1e4*s.OilG/total)/1e4)
 	v.suitFlour(&r)
+	if s.Portions > 0 {
+		dough := r.Amount.FlourG + s.WholeG + s.YolkG + s.WhiteG + s.WaterG + s.MilkG + s.OilG
+		f, _ := request.FieldAt("amount.portion_g")
+		g := min(max(math.Round(dough/s.Portions), f.Min), f.Max)
+		r.Amount.PortionG = &g
+	}
 	return r
 }
 

@@ -7,9 +7,11 @@
 package recipe
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"regexp"
+	"slices"
 	"strconv"
 	"strings"
 	"unicode/utf8"
@@ -76,6 +78,8 @@ type Line struct {
 	Kind      Kind
 	FlourKey  string
 	ExtraKey  string  // of the addition
+	Portions  float64 // it is said to serve, 0: nothing is said
+	EggClass  string  // key of the eggs’ class, as written or said; "" where nobody says it
 	Low, High float64 // count, for eggs, yolks and whites
 	LowG      float64
 	HighG     float64
@@ -91,7 +95,7 @@ var (
 	digitComma = regexp.MustCompile(`(\d),(\d{3})\b`)
 	split      = regexp.MustCompile(`\n|;|,|\s\+\s|\bplus\b|\band\b|&|\s(?:und|et|aur|e)\s`)
 	number     = `\d+(?:\.\d+)?(?:\s+\d+/\d+|/\d+)?`
-	amount     = regexp.MustCompile(`^(` + number + `)(?:\s*(?:-|to|or)\s*(` + number + `))?\s*x?\s*`)
+	amount     = regexp.MustCompile(`^(` + number + `)(?:\s*(?:-|to|or)\s*(` + number + `))?(?:\s*x\b)?\s*`)
 	leading    = regexp.MustCompile(`^[\s\-*•·.)\]]+|^\d+[.)]\s+`)
 	brackets   = regexp.MustCompile(`\(([^)]*)\)?`)
 	tokens     = regexp.MustCompile(`[\p{L}\p{M}'’]+|00|0|\d+`)
@@ -107,7 +111,7 @@ const (
 
 // Parse reads a recipe, a line or a comma to an ingredient. It never fails: what cannot be
 // read is a Line with a Problem.
-func Parse(text string, m Measures) []Line {
+func Parse(text string, m Measures) (all []Line) {
 	var out []Line
 	if len(text) > maxText {
 		return []Line{{Text: strings.ToValidUTF8(text[:40], "") + "…",
@@ -118,6 +122,15 @@ func Parse(text string, m Measures) []Line {
 		_, text, _ = strings.Cut(strings.TrimSpace(text), "\n")
 		out = append(out, Line{Text: title, Read: "its name", Note: "The batch is called so."})
 	}
+	text, serves, method := apart(text)
+	if serves.Portions > 0 {
+		out = append(out, serves)
+	}
+	defer func() {
+		if method {
+			all = append(all, Line{Text: "The method", Read: "not read: the method", Note: "What is done with it is on the stations of the batch."})
+		}
+	}()
 	for _, part := range split.Split(text, -1) {
 		part = strings.TrimSpace(part)
 		if part == "" {
@@ -264,7 +277,85 @@ func (m Measures) line(text string) Line {
 		return l
 	}
 	m.weigh(&l, lo, hi, unit, hasUnit)
+	if hasUnit && units[unit].ml > 0 || hasUnit && units[unit].ml == cupful {
+		if (l.Kind == Flour || l.Kind == Salt || l.Kind == Extra) && hasAny(s, heaped) {
+			l.LowG, l.HighG = l.LowG*heapedLow, l.HighG*heapedHigh
+			l.say("Heaped: a little to much more than level.")
+		}
+	}
 	return l
+}
+
+// What a heaped measure holds over a level one, times. Source: house.
+const heapedLow, heapedHigh = 1.15, 1.6
+
+var heaped = []string{"heaped", "heaping", "rounded", "gehäuft", "gehäufte", "gehäufter", "colmo", "colmi", "bombé", "bombée"}
+
+var (
+	servesLine = regexp.MustCompile(`^(?:serves|serving|servings|makes|yields|feeds|portions|per|für|pour|dosi per)\s*:?\s*(?:about\s+)?(` + number + `|\p{L}+)(?:\s*(?:-|to|or)\s*(` + number + `))?\s*(?:people|persons|portions|servings|persone|personen|personnes)?\.?$`)
+	peopleLine = regexp.MustCompile(`^(?:for\s+)?(` + number + `|\p{L}+)(?:\s*(?:-|to|or)\s*(` + number + `))?\s*(?:people|persons|portions|servings|persone|personen|personnes)\.?$`)
+	stepNumber = regexp.MustCompile(`^(?:step\s*)?\d+\s*[.):]\s+\p{L}`)
+	methodHead = regexp.MustCompile(`^(?:the\s+)?(?:method|directions|instructions|preparation|procedure|how to|procedimento|preparazione|zubereitung|préparation|steps)\b[\s:.]*$`)
+)
+
+// verbs are what method lines are told by.
+var verbs = []string{"mix", "knead", "rest", "roll", "cut", "cook", "boil", "make", "crack", "beat", "wrap", "combine", "form", "bring", "let", "serve", "dust", "fold", "work",
+	"cover", "add", "place", "pour", "put", "divide", "feed", "run", "stir", "whisk", "chill", "set", "turn", "flatten", "drain", "toss", "mound", "sift", "pulse", "blend"}
+
+// apart takes what a recipe says besides its ingredients out of its text: whom it serves, and how it is made.
+func apart(text string) (left string, serves Line, method bool) {
+	var kept []string
+	under := false // a heading that says that the method follows
+	for _, line := range strings.Split(text, "\n") {
+		low := strings.ToLower(strings.TrimSpace(fractions.Replace(line)))
+		m := servesLine.FindStringSubmatch(low)
+		if m == nil {
+			m = peopleLine.FindStringSubmatch(low)
+		}
+		if m != nil {
+			lo, hi := said(m[1]), said(m[2])
+			if lo > 0 && lo <= 1000 {
+				serves = Line{Text: strings.TrimSpace(line), Portions: (lo + max(lo, hi)) / 2, Read: "portions", Note: "It is divided into so many."}
+				continue
+			}
+		}
+		if under = under || methodHead.MatchString(low); under || tellsHow(low) {
+			method = method || low != ""
+			continue
+		}
+		kept = append(kept, line)
+	}
+	return strings.Join(kept, "\n"), serves, method
+}
+
+// said is a number in figures or words, 0 for none.
+func said(s string) float64 {
+	if v := value(s); v > 0 {
+		return v
+	}
+	return numbers[s]
+}
+
+// tellsHow says whether a line tells how something is done: a numbered step, or a sentence of some length that begins with what to do.
+func tellsHow(low string) bool {
+	words := strings.Fields(low)
+	if len(words) < 4 {
+		return false
+	}
+	step := stepNumber.MatchString(low)
+	if step {
+		words = words[1:]
+	}
+	first := strings.Trim(words[0], ".,:;")
+	verb := slices.Contains(verbs, first)
+	for _, w := range words[:min(3, len(words))] { // "On a board, make a well …"
+		verb = verb || len(words) > 6 && slices.Contains(verbs, strings.Trim(w, ".,:;"))
+	}
+	if !verb {
+		return false
+	}
+	_, _, _, counted := quantity(low)
+	return step || !counted
 }
 
 func (l *Line) say(note string) { l.Note = strings.TrimSpace(l.Note + " " + note) }
@@ -403,6 +494,7 @@ func (m Measures) eggs(l *Line, lo, hi float64) {
 		return c.EdibleG
 	}
 	if c, ok := egg.Find(key); ok {
+		l.EggClass = key
 		l.LowG, l.HighG = lo*of(c)*(1-eggSpread), hi*of(c)*(1+eggSpread)
 		l.say(c.Name + ".")
 		return
@@ -440,11 +532,41 @@ type Sum struct {
 	FlourLowG, FlourHighG   float64
 	EggLowG, EggHighG       float64
 	OilG, SaltG             float64 // middle
+	Portions                float64 // it is said to serve, 0: not said
 	Wholes, Yolks           float64 // middle count
+	EggClass                string  // of most of them, "" where nobody says it
+	Others                  []Eggs  // whole eggs of another class, middle count; among the wholes, too
 	WholeG, YolkG, WaterG   float64 // middle mass
 	MilkG, WhiteG           float64 // middle mass
 	Extras                  []Part  // additions
 	LowHw, HighHw, MiddleHw float64 // points; 0 without flour
+}
+
+// Eggs are so many whole eggs of a class.
+type Eggs struct {
+	Class string
+	N     float64
+}
+
+// classed sorts whole eggs by their class, those of most first.
+func (s *Sum) classed(lines []Line) {
+	var of []Eggs
+	for _, l := range lines {
+		if l.Kind != Egg && l.Kind != Yolk || l.EggClass == "" {
+			continue
+		}
+		i := slices.IndexFunc(of, func(e Eggs) bool { return e.Class == l.EggClass })
+		if i < 0 {
+			of, i = append(of, Eggs{Class: l.EggClass}), len(of)
+		}
+		if l.Kind == Egg {
+			of[i].N += (l.Low + l.High) / 2
+		}
+	}
+	slices.SortStableFunc(of, func(a, b Eggs) int { return cmp.Compare(b.N, a.N) })
+	if len(of) > 0 {
+		s.EggClass, s.Others = of[0].Class, slices.DeleteFunc(of[1:], func(e Eggs) bool { return e.N == 0 })
+	}
 }
 
 // Part is one flour or addition, middle mass in g.
@@ -463,6 +585,7 @@ func Add(r rules.Rules, us bool, lines []Line) Sum {
 	}
 	var s Sum
 	for _, l := range lines {
+		s.Portions = max(s.Portions, l.Portions)
 		if l.Kind == Nothing {
 			continue
 		}
@@ -505,6 +628,7 @@ func Add(r rules.Rules, us bool, lines []Line) Sum {
 			s.SaltG += mid
 		}
 	}
+	s.classed(lines)
 	if s.FlourLowG > 0 {
 		s.LowHw = hydration(r, milled, lines, func(l Line) float64 { return l.LowG }, func(l Line) float64 { return l.HighG })
 		s.HighHw = hydration(r, milled, lines, func(l Line) float64 { return l.HighG }, func(l Line) float64 { return l.LowG })

@@ -213,3 +213,38 @@ func FuzzParse(f *testing.F) {
 		}
 	})
 }
+
+// What recipes say in other words: sizes as written, counts in words, heaped measures, whom it serves, and a method that is told apart and not
+// read.
+func TestAsRecipesSayIt(t *testing.T) {
+	for text, want := range map[string][2]float64{"3 medium eggs": {3 * 51 * .93, 3 * 51 * 1.07}, "3 XL eggs": {3 * 68 * .93, 3 * 68 * 1.07},
+		"6 small eggs": {6 * 43 * .93, 6 * 43 * 1.07}, "4 etti di farina": {400, 400}, "1 etto flour": {100, 100}, "a couple of eggs": {2 * 43, 2 * 68},
+		"three-quarters of a cup of water": {177.45, 177.45}, "a few drops of oil": {.12, .3}, "a bit of water": {2, 10}, "2x large eggs": {2 * 60 * .93, 2 * 60 * 1.07}} {
+		lines := Parse(text, Measures{CupML: CupUS})
+		if len(lines) != 1 || math.Abs(lines[0].LowG-want[0]) > .05 || math.Abs(lines[0].HighG-want[1]) > .05 {
+			t.Errorf("%s: %+v, want %v", text, lines, want)
+		}
+	}
+	level, heaped := Parse("1 tablespoon flour", Measures{CupML: CupUS})[0], Parse("1 heaped tablespoon flour", Measures{CupML: CupUS})[0]
+	if heaped.LowG <= level.LowG || heaped.HighG < 1.5*level.HighG {
+		t.Errorf("level %g to %g, heaped %g to %g", level.LowG, level.HighG, heaped.LowG, heaped.HighG)
+	}
+	lines := Parse("Sunday pasta\nServes 4\n2 cups flour\n3 jumbo eggs\n1 small egg\n1. Mound the flour on a board, make a well and crack in the eggs.\n2. Knead for 10 minutes, then wrap and rest.\n"+
+		"Roll out, cut and cook in plenty of salted water.\nMethod:\nLet it stand.", Measures{CupML: CupUS, US: true})
+	s := Add(rules.Default(), true, lines)
+	if s.Portions != 4 || s.EggClass != "us-jumbo" || len(s.Others) != 1 || s.Others[0] != (Eggs{"us-m", 1}) || s.Wholes != 4 {
+		t.Errorf("%+v", s)
+	}
+	method := 0
+	for _, l := range lines {
+		if l.Problem != "" {
+			t.Errorf("%q: %s", l.Text, l.Problem)
+		}
+		if l.Read == "not read: the method" {
+			method++
+		}
+	}
+	if method != 1 || len(lines) != 6 {
+		t.Errorf("%d lines, the method %d times: %+v", len(lines), method, lines)
+	}
+}

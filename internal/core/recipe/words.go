@@ -134,6 +134,7 @@ var units = func() map[string]unit {
 	}
 	add(unit{name: "g", g: 1}, "g gr gram grams gramme grammes grammi grammo gramm")
 	add(unit{name: "kg", g: 1000}, "kg kilo kilos kilogram kilograms chilo chili")
+	add(unit{name: "etto", g: 100}, "etto etti hg")
 	add(unit{name: "oz", g: ounceG}, "oz ounce ounces")
 	add(unit{name: "lb", g: poundG}, "lb lbs pound pounds")
 	add(unit{name: "mL", ml: 1}, "ml millilitre millilitres milliliter milliliters")
@@ -148,6 +149,8 @@ var units = func() map[string]unit {
 	add(unit{name: "dash", ml: dashful}, "dash dashes")
 	add(unit{name: "handful", ml: fistful}, "handful handfuls manciata manciate handvoll poignée poignées mutthi")
 	add(unit{name: "drizzle", lowG: 2, high: 6}, "drizzle drizzles filo filet")
+	add(unit{name: "drop", lowG: .04, high: .06}, "drop drops goccia gocce tropfen goutte gouttes")
+	add(unit{name: "bit", lowG: 2, high: 10}, "bit")
 	add(unit{name: "splash", lowG: 3, high: 7}, "splash splashes spruzzo schuss trait")
 	add(unit{name: "knob", lowG: 10, high: 20}, "knob knobs noce noix")
 	add(unit{name: "egg shell", lowG: 14, high: 22}, "eggshell eggshells shell shells")
@@ -159,6 +162,8 @@ var phrases = strings.NewReplacer("cuillères à soupe", "tablespoon", "cuillèr
 	"cuillère à café", "teaspoon",
 	"c. à soupe", "tablespoon", "c. à café", "teaspoon", "half eggshells", "eggshells", "half a shell", "eggshell",
 	"half an eggshell", "1 eggshell", "half eggshell", "eggshell",
+	"three-quarters of a ", "3/4 ", "three quarters of a ", "3/4 ", "three-quarters ", "3/4 ", "three quarters ", "3/4 ", "two thirds of a ", "2/3 ", "two-thirds of a ", "2/3 ",
+	"half of a ", "1/2 ", "half a ", "1/2 ", "half an ", "1/2 ", "a couple of ", "2 ", "couple of ", "2 ", "a few ", "3 to 5 ", "un paio di ", "2 ", "a quarter of a ", "1/4 ", "a third of a ", "1/3 ",
 	"eggshell halves", "eggshells", "shell halves", "eggshells", "egg shells", "eggshells", "egg shell", "eggshell")
 
 // idle are words that may stand beside an ingredient and change nothing.
