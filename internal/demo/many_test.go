@@ -112,7 +112,7 @@ func TestLateDayIsProved(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if !a.Proved || a.Goals.Late != 104 || a.Goals.Wait != 0 || a.Goals.Span != 158 {
+	if !a.Proved || a.Goals.Late != 128 || a.Goals.Wait != 0 || a.Goals.Span != 178 {
 		t.Errorf("%+v, proved %v after %d nodes", a.Goals, a.Proved, a.Nodes)
 	}
 }

@@ -139,7 +139,11 @@ func Eggs(p *plan.Plan) string {
 		s.Text("", x, 91, p.In().Grams(f.AlsoG))
 		x += 18 + 11.5*float64(len(p.AlsoWords())+2)
 	}
-	group(f.Pick.Yolks, yolks, "extra yolk", "extra yolks", f.YolkG, 34, func(x float64) { s.Circle("yolk-out", x+14*k, 46-16*k, 13*k) })
+	one, many := "extra yolk", "extra yolks"
+	if f.Pick.Whole == 0 {
+		one, many = "yolk", "yolks"
+	}
+	group(f.Pick.Yolks, yolks, one, many, f.YolkG, 34, func(x float64) { s.Circle("yolk-out", x+14*k, 46-16*k, 13*k) })
 	if f.TopG > 0 {
 		s.Path("drop", fmt.Sprintf("M%s 7c8 12 13 18 13 25a13 13 0 0 1 -26 0c0 -7 5 -13 13 -25z", num(x+13)))
 		s.Text("big", x, 72, p.In().Grams(f.TopG))

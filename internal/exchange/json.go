@@ -115,7 +115,7 @@ func place(raw []byte, err error) error {
 	case errors.As(err, &syntax):
 		return at(raw, syntax.Offset-1, strings.TrimPrefix(syntax.Error(), "json: "))
 	case errors.As(err, &kind):
-		return at(raw, kind.Offset-1, fmt.Sprintf("%s: a %s stands where a %s belongs", kind.Field, kind.Value, word(kind.Type.Kind().String())))
+		return at(raw, kind.Offset-1, fmt.Sprintf("%s: %s stands where %s belongs", kind.Field, article(kind.Value), article(word(kind.Type.Kind().String()))))
 	case errors.Is(err, io.EOF):
 		return PlaceError{Text: "the document is empty"}
 	case errors.Is(err, io.ErrUnexpectedEOF):
@@ -201,4 +201,12 @@ func number(s string) string {
 		return "0"
 	}
 	return strconv.FormatFloat(n, 'f', -1, 64)
+}
+
+// article puts a or an before a word.
+func article(word string) string {
+	if word != "" && strings.ContainsRune("aeio", rune(word[0])) {
+		return "an " + word
+	}
+	return "a " + word
 }

@@ -38,7 +38,7 @@ func TestReadNamesThePlace(t *testing.T) {
 		"{\"room\": {\"rh\": 1e999}}":    "room.rh",
 		"{\"amount\":":                   "the document ends in the middle",
 		"{} {}":                          "line 1, column 4: only one document",
-		"[]":                             "a array stands where a object belongs",
+		"[]":                             "an array stands where an object belongs",
 		"{\"room\": {\"rh\": 1.4, \"temp_c\": 22, \"air\": \"still\"}}": "room.rh: “1.4” is not allowed here; 0.05 to 0.99 (a share) is allowed",
 		"{\"flours\": []}":                   "1 to 5 flours are allowed",
 		"{\"format\": \"hollen-request/9\"}": "only hollen-request/1 is",

@@ -245,7 +245,7 @@ func (d *dayNow) better() *betterRow {
 		return n
 	}
 	if saved := over(d.Kept) - over(b); saved > 0 {
-		gains = append(gains, fmt.Sprintf("%s less over what rests and sheets allow", day.Words(saved)))
+		gains = append(gains, fmt.Sprintf("doughs and sheets wait %s less beyond what they allow", day.Words(saved)))
 	}
 	return &betterRow{"In another order " + measure.List(gains) + fmt.Sprintf("; %s of work moved in all.", day.Words(b.MovedMin))}
 }

@@ -64,7 +64,7 @@ func (o *Layout) Fill(r rules.Cut, c PieceCut, sheetMM float64, g *float64, yolk
 	f.Yolks = int(yolks) * o.Count
 	f.YolksG = float64(f.Yolks) * yolkG
 	o.MadeG = o.DoughG + o.FillG + f.YolksG
-	o.CutMin = float64(o.Count) * r.FilledS / 60
+	o.CutMin = (float64(o.Count)*r.FilledS + float64(f.Yolks)*r.YolkSetS) / 60
 	o.Filling = &f
 }
 

@@ -139,6 +139,7 @@ func Ribbons(r rules.Cut, s Sheets, c RibbonCut) Layout {
 		o.KnifeCuts, o.FoldMM = o.Across+1, c.FoldMM
 		o.Layers = int(math.Ceil(o.LengthMM/c.FoldMM - 1e-9))
 		o.Strokes = o.KnifeCuts * o.Along * s.Count
+		o.CutMin += float64(o.Strokes) * r.KnifeS / 60
 	}
 	o.OneG = s.gPerMM2() * c.WidthMM * o.LengthMM
 	o.DoughG = float64(o.Count) * o.OneG

@@ -10,7 +10,9 @@ import (
 
 	"hollen/internal/core/bench"
 	"hollen/internal/core/day"
+	"hollen/internal/core/egg"
 	"hollen/internal/core/plan"
+	"hollen/internal/core/request"
 	"hollen/internal/core/rules"
 	"hollen/internal/demo"
 )
@@ -23,7 +25,16 @@ func put(t testing.TB, shop day.Shop, change func(*day.Job), names ...string) (*
 	var plans []*plan.Plan
 	var wants []day.Want
 	for i, name := range names {
-		p, err := plan.Make(ru, demo.Batch(name))
+		r := demo.Batch(strings.TrimSuffix(strings.TrimSuffix(name, ", in green"), ", no egg at all"))
+		switch { // the same batch of another colour
+		case strings.HasSuffix(name, ", in green"):
+			spinach := request.AdditionPart{Addition: "spinach"}
+			spinach.Share = spinach.Kind().StartShare()
+			r.Additions = []request.AdditionPart{spinach}
+		case strings.HasSuffix(name, ", no egg at all"):
+			r.Eggs.Style, r.Eggs.FixWhole, r.Eggs.FixYolks, r.Eggs.Also = egg.NoEgg, nil, nil, nil
+		}
+		p, err := plan.Make(ru, r)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -108,7 +119,7 @@ func TestPiecesDryWithinTheirWindow(t *testing.T) {
 func TestLightBeforeDark(t *testing.T) {
 	shop := two()
 	shop.People = shop.People[:1]
-	d, jobs := put(t, shop, nil, demo.Saturday, demo.Green, demo.Chandler)
+	d, jobs := put(t, shop, nil, demo.Saturday, demo.Saturday+", in green", demo.Saturday+", no egg at all")
 	a, err := d.Plan()
 	if err != nil {
 		t.Fatal(err)

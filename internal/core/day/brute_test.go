@@ -194,9 +194,9 @@ func (c claims) hold(t *testing.T, what string, a *Answer, err error, best Goals
 	switch {
 	case strings.HasPrefix(text, "Proved best"):
 		says("proved best", onTop && g.Span == best.Span)
-	case strings.HasPrefix(text, "No plan is more than"):
+	case strings.HasPrefix(text, "A plan may be there that is less late"):
 		says("at most so much less late", g.Late-best.Late <= gap)
-	case strings.Contains(text, "does the dough wait over"):
+	case strings.Contains(text, "in which the doughs wait less"):
 		says("no less late, so much less waiting", g.Late == best.Late && g.Wait-best.Wait <= gap)
 	case strings.HasPrefix(text, "No plan is less late, and then none"), strings.HasPrefix(text, "As short as"):
 		says("none shorter", onTop && g.Span == best.Span)

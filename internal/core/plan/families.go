@@ -144,7 +144,11 @@ func (p *Plan) explainRibbons() {
 	say("cut.nests", "%s make a nest of %s: %s%s", measure.Plural(c.PerNest, "ribbon", "ribbons"), p.in.Grams(c.NestG),
 		measure.Plural(c.Nests, "nest", "nests"), short)
 	half := func(mm float64) string { return p.in.MM(math.Round(2*mm)/2, measure.Shortest) }
-	say("cut.trim", "%s off each end and %s off each side: %.0f %% of the sheet.", half(c.EndTrimMM), half(c.SideTrimMM), 100*c.TrimG/(c.TrimG+c.DoughG))
+	said := half(c.SideTrimMM)
+	if said != half(ru.TrimSideMM) { // whole ribbons leave more than is trimmed
+		said += ", with what is too narrow for one more,"
+	}
+	say("cut.trim", "%s off each end and %s off each side: %.0f %% of the sheet.", half(c.EndTrimMM), said, 100*c.TrimG/(c.TrimG+c.DoughG))
 }
 
 func (p *Plan) explainPieces() {

@@ -145,6 +145,19 @@ func (p *Plan) mixMin() float64 {
 	return p.rules.Safety.MixMin
 }
 
+// restsMore is how much longer than its dough a batch rests at least for what is in it, min, and what that is.
+func (p *Plan) restsMore() (more float64, of []string) {
+	for _, x := range p.Request.Additions {
+		kind := x.Kind()
+		if kind.RestMoreMin <= 0 {
+			continue
+		}
+		more = max(more, kind.RestMoreMin)
+		of = append(of, kind.Name)
+	}
+	return more, of
+}
+
 // askOf is what the model is asked for a school, with what the maker fixed.
 func (p *Plan) askOf(school knead.School, loads loads) knead.Ask {
 	r, ru, f := &p.Request, &p.rules, &p.Formula
@@ -160,6 +173,10 @@ func (p *Plan) askOf(school knead.School, loads loads) knead.Ask {
 	}
 	if a.Pin {
 		a.MinRest = max(a.MinRest, ru.Knead.RestMinPinMin)
+	}
+	const step = 5. // min by which rests are planned
+	if more, _ := p.restsMore(); more > 0 {
+		a.MinRest += step * math.Ceil(more/step)
 	}
 	pieces := max(1, request.Or(r.Roll.Pieces, math.Round(f.FlourG/p.pieceFlourG())))
 	switch r.Rest.Wrapped {

@@ -320,7 +320,8 @@ func (c *check) rolling(m *model, p *plan.Plan, d, tension, fat, mass, rho float
 	}
 	for range 2 {
 		for i := range mach.Stops {
-			if x := sheet(i, 1); x >= low && x <= high && (target < 0 || math.Abs(x-want) <= math.Abs(sheet(target, 1)-want)+1e-9) {
+			least, most := gap(i)*(1.05+.03*m.dur), gap(i)*(1.05+.25*.25+.03*m.dur) // however it has rested
+			if x := sheet(i, 1); least >= low && most <= high && (target < 0 || math.Abs(x-want) <= math.Abs(sheet(target, 1)-want)+1e-9) {
 				target = i
 			}
 		}

@@ -114,10 +114,6 @@ func (p *Plan) adviseFormula() {
 		if kind.Advice != "" {
 			p.note(request.AtFormula, "formula.additions", Remark, "prepare", a.Name+".", "%s", kind.Advice)
 		}
-		if kind.RestMoreMin > 0 {
-			p.note(request.AtRest, "rest.min", Remark, "rest_more", "Rest a little longer.",
-				"%s: %.0f minutes more than worked out, while it settles with the water.", a.Name, kind.RestMoreMin)
-		}
 		if kind.Salty && p.Request.Salt > 0 {
 			p.note(request.AtFormula, "formula.salt", Warning, "salt_twice", "Salt twice.", "%s is salty by itself: leave the salt out.", a.Name)
 		}
@@ -250,6 +246,9 @@ func (p *Plan) adviseKnead() {
 		if p.peakFromFridgeC() <= hot {
 			text += ", or start with eggs from the fridge"
 		}
+		if machine && p.Room.ContactC > hot {
+			text = "It comes together warmer than a machine should leave it: chill the flour and the liquid first, or knead by hand"
+		}
 		p.note(request.AtKnead, "knead.peak", Warning, "hot", "Warm dough.", "It gets to %s. %s.", p.in.C(k.PeakC, 0), text)
 	}
 	if k.FoldsMore > p.Roll.Folds {
@@ -257,8 +256,8 @@ func (p *Plan) adviseKnead() {
 		if p.Request.Knead.Min == nil && k.School == knead.Short {
 			longer = ", or choose a longer kneading"
 		}
-		p.note(request.AtKnead, "knead.folds", Warning, "folds", "Short of kneading.", "%d folded passes instead of %d will finish it%s.",
-			k.FoldsMore, p.Roll.Folds, longer)
+		p.note(request.AtKnead, "knead.folds", Warning, "folds", "Short of kneading.", "%s instead of %d will finish it%s.",
+			measure.Plural(k.FoldsMore, "folded pass", "folded passes"), p.Roll.Folds, longer)
 	}
 	if machine {
 		p.note(request.AtKnead, "knead.min", Caution, "machine", "Moving parts.",
@@ -424,8 +423,23 @@ func (p *Plan) adviseRest() {
 			p.note(request.AtRest, "rest.min", Remark, "poke", k.Head, "%s", k.Words)
 		}
 	}
+	if more, of := p.restsMore(); more > 0 && !p.Rest.Asked && p.ask.Own == nil && p.Rest.Min > 0 {
+		p.note(request.AtRest, "rest.min", Remark, "rest_more", "Rests a little longer.", "%s with the water: %.0f minutes at least, counted in.",
+			measure.Does(of, "settles", "settle"), more)
+	}
+	if p.Unrested() {
+		return
+	}
 	p.note(request.AtRest, "rest.min", Caution, "wrap", "Airtight.",
 		"Film twice, an upturned bowl or a lidded tub: no skin, no hard edge. Date what goes into the fridge; your food authority’s rules come first.")
+}
+
+// everyPiece is after how many pieces something is done, in words.
+func everyPiece(n int) string {
+	if n <= 1 {
+		return "each piece"
+	}
+	return fmt.Sprintf("every %d pieces", n)
 }
 
 func (p *Plan) adviseRoll() {
@@ -446,8 +460,8 @@ func (p *Plan) adviseRoll() {
 		}
 		if wait := o.MinutesAll - o.TimeMin; o.Pieces > 1 && wait > open {
 			p.note(request.AtRoll, "roll.time", Warning, "skin", "The first sheet skins over.",
-				"It would wait %s on the board and stays right for %s. Cut after every %s, or cover what waits.", measure.Minutes(wait), measure.Minutes(open),
-				measure.Plural(max(1, int(open/o.TimeMin)), "piece", "pieces"))
+				"It would wait %s on the board and stays right for %s. Cut after %s, or cover what waits.", measure.Minutes(wait), measure.Minutes(open),
+				everyPiece(int(open/o.TimeMin)))
 		}
 	}
 	if p.lay.Pin {

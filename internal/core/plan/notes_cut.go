@@ -8,6 +8,7 @@ import (
 
 	"hollen/internal/core/cook"
 	"hollen/internal/core/cut"
+	"hollen/internal/core/dry"
 	"hollen/internal/core/filling"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/request"
@@ -252,7 +253,7 @@ func (p *Plan) adviseDry() {
 			"The air is too damp. Dust it, cut and cook at once, or dry the air.")
 	default:
 		p.note(request.AtDry, "dry.window", Warning, "will_not_dry", "It will not dry here in two hours.",
-			"The air takes too little. Dust it, cut and cook at once, or let a fan blow over it.")
+			"The air takes too little. Dust it, cut and cook at once, or %s.", map[bool]string{true: "dry the air", false: "let a fan blow over it"}[p.Request.Room.Air == dry.Fan])
 	}
 	switch {
 	case d.ToKeep != nil || !p.Perishable(): // drying to keep has its own note

@@ -306,6 +306,9 @@ func (p *Plan) kneadStep(i int, s knead.Step, n int, machine string) Step {
 		s.Min <= p.rules.Knead.ShortMaxMin) {
 		o.Test = "It flexes once without falling apart."
 	}
+	if p.model.Gluten < p.rules.Flour.GlutenNoSheet && o.Sign != "" { // nothing in it makes a window, or springs back
+		o.Sign, o.Test = "One smooth mass, no dry spots.", "Squeeze a handful: it holds and does not crumble."
+	}
 	o.Brief = glance(o.Test)
 	return o
 }

@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"strings"
@@ -247,12 +248,12 @@ func (p *Plan) explainFormula() {
 	if len(f.Additions) > 0 {
 		var said []string
 		for _, a := range f.Additions {
-			verb := "brings"
+			one, many := "brings", "bring"
 			if a.LiquidG < 0 {
-				verb = "takes up"
+				one, many = "takes up", "take up"
 			}
 			name, _, _ := strings.Cut(a.Name, ",")
-			said = append(said, fmt.Sprintf("%s %s %s of water", strings.ToLower(name), verb, p.in.Grams(math.Abs(a.LiquidG))))
+			said = append(said, measure.Does([]string{strings.ToLower(name)}, one, many)+" "+p.in.Grams(math.Abs(a.LiquidG))+" of water")
 		}
 		say("formula.additions", "%s; eggs and liquid answer to that.", measure.Capital(measure.List(said)))
 	}
@@ -308,7 +309,25 @@ func (p *Plan) explainRoom() {
 	}
 	say("room.loss", "Vapour leaves the dough's face for %.0f minutes of kneading at %s and %.0f %%.", ru.Room.BoardSeconds/60, p.in.C(r.Room.TempC, 0),
 		100*r.Room.RH)
-	say("room.contact", "Flour at %s and eggs from the %s, and %s from the hands.", p.in.C(r.Room.TempC, 0), r.Eggs.From, p.in.RiseC(ru.Knead.ContactRiseC))
+	say("room.contact", "%s, and %s from the %s.", p.startsFrom(), p.in.RiseC(ru.Knead.ContactRiseC), p.warmsIt())
+}
+
+// startsFrom is what a dough is mixed from, and how warm that is.
+func (p *Plan) startsFrom() string {
+	text := "Flour at " + p.in.C(p.Request.Room.TempC, 0)
+	if f := &p.Formula; f.WholeG+f.YolkG > 0 {
+		where := map[string]string{"room": "eggs as warm as the room", "fridge": "eggs from the fridge"}[string(p.Request.Eggs.From)]
+		text += " and " + cmp.Or(where, "eggs from the "+string(p.Request.Eggs.From))
+	}
+	return text
+}
+
+// warmsIt is what warms a dough as it is mixed: hands, or a machine.
+func (p *Plan) warmsIt() string {
+	if p.machined() {
+		return "mixing"
+	}
+	return "hands"
 }
 
 // explainKnead gives the reasons of minutes and warmth at the board or in the bowl.
@@ -325,7 +344,12 @@ func (p *Plan) explainKnead() {
 	if p.Unrested() {
 		and = strings.Replace(strings.Replace(and, ", the rest and", " and", 1), " and the rest", "", 1)
 	}
-	say("knead.min", "This dough develops to 63 %% in %.1f minutes of work by hand; %s%s bring it to %.0f %%.", p.Knead.W63Min, work, and, 100*p.Knead.D)
+	if p.model.Gluten < ru.Flour.GlutenNoSheet {
+		say("knead.min", "There is too little gluten in it to develop: %s make it one smooth mass, and more does no more.", work)
+	} else {
+		say("knead.min", "%s%s develop this dough to %.0f %%; it is ready to be rolled from %.0f %% on, and stiffer flours take longer.", measure.Capital(work), and,
+			100*p.Knead.D, 100*ru.Knead.ReadyD)
+	}
 	say("knead.school", "%s", p.Knead.SchoolWhy)
 	if p.Knead.SchoolWhy == "" {
 		say("knead.school", "Your choice. It buys: %s.", p.Knead.School.Traits().Buys)
@@ -365,11 +389,11 @@ func (p *Plan) explainRest() {
 	} else if p.Rest.Asked {
 		p.Why["rest.min"] = "Your minutes. " + p.Why["rest.min"]
 	}
-	say("rest.temp", "It moves towards %s by 63 %% in %.0f minutes.", where, p.tauRest())
+	say("rest.temp", "In %[2]s it goes two thirds of the way to %[1]s.", where, measure.Minutes(p.tauRest()))
 	say("rest.warm", "Mixing, kneading and what rest is out of the fridge. Past %s take care, past %s throw it away: the usual advice for egg.",
 		measure.Minutes(p.cautionAt()), measure.Minutes(p.discardAt()))
 	if p.Rest.Cold {
-		say("rest.cooling", "Counted from the fridge's door, at %s there: within four hours nothing is said; many food plans of those who sell ask for %s by then.",
+		say("rest.cooling", "Counted from the fridge's door, at %s there. Many food plans of those who sell ask that it reads %s within four hours.",
 			p.in.C(p.ask.FridgeC, 0), p.in.C(p.rules.Safety.SellC, 0))
 	}
 	if c := p.Clock; c != nil {

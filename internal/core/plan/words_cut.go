@@ -110,8 +110,16 @@ func (p *Plan) PurposeWords() string {
 		cut.HoldShape: hold,
 		cut.Handle:    "To be handled: until the pieces no longer stick to each other.",
 		cut.ForCutter: "For the cutter: it mats what is too moist and breaks what is too dry.",
-		cut.NoDrying:  "None needed: straight to the pot is fine.",
+		cut.NoDrying:  p.noDryingWords(),
 	}[p.Dry.Purpose]
+}
+
+// noDryingWords say that a shape needs no drying, and what of it is planned all the same.
+func (p *Plan) noDryingWords() string {
+	if loss := p.Cook.Loss; loss > 0 {
+		return fmt.Sprintf("The shape needs none: straight to the pot is fine. As you cook it, it has lost %.0f %%.", 100*loss)
+	}
+	return "None needed: straight to the pot is fine."
 }
 
 // explainDry gives the reasons of drying and keeping.
@@ -171,11 +179,20 @@ func (p *Plan) explainDry() {
 	}
 }
 
+// cooksAs is how thick what is cooked is, as the pot has it: a narrow ribbon is reached from its sides, too.
+func (p *Plan) cooksAs() string {
+	sheet, as := p.Roll.SheetMM, p.Cook.TeMM
+	if p.Roped() || math.Abs(sheet-as) < .015 {
+		return p.in.MM(as, 2)
+	}
+	return fmt.Sprintf("The water reaches a ribbon of %s from its sides, too: it cooks like %s, which", p.in.MM(sheet, 2), p.in.MM(as, 2))
+}
+
 // explainCook gives the reasons of the pot.
 func (p *Plan) explainCook() {
 	say := p.say
 	k, ru := &p.Cook, &p.rules.Cook
-	text := fmt.Sprintf("%s cooks in about %s fresh: taste from %.0f %% before, and it is done by %.0f %% after.", p.in.MM(k.TeMM, 2),
+	text := fmt.Sprintf("%s cooks in about %s fresh: taste from %.0f %% before, and it is done by %.0f %% after.", p.cooksAs(),
 		measure.MinSec(k.Seconds), 100*ru.Early, 100*ru.Late)
 	switch {
 	case p.rawIn(&p.Cut.CutPart):

@@ -108,13 +108,15 @@ func (l *Lay) limit(i, j int) float64 {
 }
 
 // TargetStop returns the stop whose sheet comes nearest the target, ties to the thinner: of those whose sheet is neither thinner nor thicker than
-// is wanted at all, where there is one.
+// is wanted at all, however well or barely the dough has rested, where there is one.
 func (l *Lay) TargetStop() int {
+	slack, tense := *l, *l
+	slack.T, tense.T = 0, l.ReadyT
 	nearest := func(from, to float64) int {
 		best, miss := -1, math.Inf(1)
 		for i, s := range l.Machine.Stops {
-			sheet := l.Sheet(s.TrueMM(), 1)
-			if m := math.Abs(sheet - l.TargetMM); sheet >= from && sheet <= to && m <= miss+1e-9 {
+			mm := s.TrueMM()
+			if m := math.Abs(l.Sheet(mm, 1) - l.TargetMM); slack.Sheet(mm, 1) >= from && tense.Sheet(mm, 1) <= to && m <= miss+1e-9 {
 				best, miss = i, m
 			}
 		}

@@ -81,7 +81,7 @@ func (r Rules) With(l Learned) Rules {
 	r.Dry.StillMS, r.Dry.FanMS = r.Dry.StillMS/l.Dry.K(), r.Dry.FanMS/l.Dry.K()
 	r.Cook = r.Cook.times(l.Cook.K())
 	r.Dough.BowlLossShare = min(.2, r.Dough.BowlLossShare*l.Loss.K())
-	for _, s := range []*float64{&r.Cut.StrokeS, &r.Cut.RingS, &r.Cut.FilledS, &r.Cut.FormedS, &r.Cut.ChargePerM} {
+	for _, s := range []*float64{&r.Cut.StrokeS, &r.Cut.RingS, &r.Cut.FilledS, &r.Cut.FormedS, &r.Cut.ChargePerM, &r.Cut.KnifeS, &r.Cut.YolkSetS} {
 		*s *= l.Hands.K()
 	}
 	return r

@@ -321,6 +321,10 @@ type Cut struct {
 	FoldMM float64
 	// WheelGapMM and RingGapMM are left between two pieces by a wheel and by a round cutter, mm. Source: house.
 	WheelGapMM, RingGapMM float64
+	// KnifeS is one cut of the knife through a loose roll, s. Source: house.
+	KnifeS float64
+	// YolkSetS is how long a whole yolk takes to part from its white and set in its piece, s. Source: house.
+	YolkSetS float64
 	// StrokeS is one straight cut through a sheet, RingS one round, s. Source: house.
 	StrokeS, RingS float64
 	// FilledS and FormedS are how long one piece takes to fill and close, and to form, s. Source: house.
@@ -591,7 +595,7 @@ func Default() Rules {
 			ReduceFat: .004, ReduceGluten: .20, ReduceSheeter: .05, ReduceThin: .04, ThinMM: 1, ReduceBand: .005, ReduceLow: .22, ReduceHigh: .55,
 			CarefulOff: .08, CarefulFatPct: 15, BoldOver: .10, PieceFlourG: 100, PieceHighMM: 15, PieceLongMM: 55, PacketGives: 1.15, PressedGaps: 4, HandlingS: 9, HandMM: 1.2, PrintMM: .8},
 		Cut: Cut{HandfulG: 60, TrimEndMM: 10, TrimSideMM: 3, FlatRibbonMaxMM: 1.6, CookedGrowth: 1.12, BackShare: .20, ChargePerM: 40, FoldMM: 60,
-			WheelGapMM: 2, RingGapMM: 2, StrokeS: 2, RingS: 1.5, FilledS: 9, FormedS: 4, SeamMM: 16, SeamSmallMM: 12, SmallMM: 40, SeamMaxMM: 1.5,
+			WheelGapMM: 2, RingGapMM: 2, StrokeS: 2, KnifeS: 1, YolkSetS: 20, RingS: 1.5, FilledS: 9, FormedS: 4, SeamMM: 16, SeamSmallMM: 12, SmallMM: 40, SeamMaxMM: 1.5,
 			FillHighMM: 10, FillHighShare: .18, FillDensity: 1.05, FillShape: .6, FillMargin: .05, FillMakeMin: 8, FillMakePerKGMin: 6, CutterOff: .2, CutterSlack: .05, OtherSheetOff: .15, BrothG: 70},
 		Dry: Dry{SurfaceActivity: .96, BoardActivity: .97, StillMS: .0025, FanMS: .008, RackFaces: 2, BoardFaces: 1, NestFaces: .3,
 			ConstantLoss: .06, CutLoss: .03, HoldLoss: .06, BrittleLoss: .10, WindowFactor: 1.6, LeastGM3: .5, MostMin: 120,
