@@ -46,7 +46,11 @@ func (b *tab) dragged(task string, min float64) {
 // aDay is a day so many days from now, open from eight to six whatever the clock says now.
 func aDay(t *testing.T, s *store.Store, days int) string {
 	t.Helper()
-	date := storetest.Now().AddDate(0, 0, days).Format(time.DateOnly)
+	from, err := time.Parse(time.DateOnly, demo.Date(storetest.Now())) // before four the demo’s day is yesterday’s
+	if err != nil {
+		t.Fatal(err)
+	}
+	date := from.AddDate(0, 0, days).Format(time.DateOnly)
 	shop := day.DefaultShop(rules.Default().Day)
 	shop.People, shop.Mixers = []day.Hand{{Name: "Linde", Pace: 100}, {Name: "Osk", Pace: 110}}, 1
 	if _, err := s.SaveDay(context.Background(), date, 0, day.Sheet{Shop: shop}); err != nil {

@@ -315,7 +315,7 @@ func TestSameShapeFromOneDough(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	date := storetest.Now().AddDate(0, 0, 35).Format(time.DateOnly)
+	date := after(35)
 	path := "/days/" + date + "/orders"
 	s.ask(http.MethodPost, path, url.Values{"act": {"paste"}, "text": {"The counter; tagliatelle; 10; 11:30\nQuay; tagliatelle for saturday; 4; 12:00"}})
 	_, body := s.got(http.MethodGet, path, nil)

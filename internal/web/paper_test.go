@@ -262,7 +262,7 @@ func TestEndedWithoutScripts(t *testing.T) {
 // The note of an order stands wherever the order does.
 func TestNotesEverywhere(t *testing.T) {
 	s, ctx := newSite(t), context.Background()
-	date := storetest.Now().AddDate(0, 0, 21).Format(time.DateOnly)
+	date := after(21)
 	path := "/days/" + date
 	s.wants(
 		s.ask(
@@ -287,7 +287,7 @@ func TestNotesEverywhere(t *testing.T) {
 	var mark string
 	for _, o := range orders {
 		if o.Note != "" {
-			mark = fmt.Sprint(o.ID)
+			mark = fmt.Sprintf("%d.%d", o.ID, o.Version)
 		}
 	}
 	s.wants(
