@@ -190,6 +190,10 @@ func (o options) serve(ctx context.Context, out, errw io.Writer) error {
 	if err != nil {
 		return err
 	}
+	nobody, err := s.NobodyKeeps(ctx)
+	if err != nil {
+		return err
+	}
 	if o.data != "" { // for whoever starts a second one; nothing depends on it
 		_ = os.WriteFile(o.addressFile(), []byte(at[0]), 0o600)
 		defer os.Remove(o.addressFile())
@@ -211,9 +215,7 @@ func (o options) serve(ctx context.Context, out, errw io.Writer) error {
 	if o.insecure && access.SignIn {
 		fmt.Fprintln(out, "Without encryption: whoever is on this network can read passwords and everything else.")
 	}
-	if nobody, err := s.NobodyKeeps(ctx); err != nil {
-		return err
-	} else if nobody && access.SignIn {
+	if nobody && access.SignIn {
 		fmt.Fprintf(out, "No account keeps the workshop: nobody can open Accounts. This mends it, with the name of one:\n  hollen user role NAME --role keeps%s\n",
 			o.where())
 	}

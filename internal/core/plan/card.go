@@ -51,6 +51,9 @@ func (p *Plan) forTheDough() []Amount {
 		}
 		if len(f.Flours) > 1 || f.HeldBackG == 0 {
 			note := ""
+			if i == 0 && f.HeldBackG > 0 {
+				note = "of all flour " + now + " now, " + held + " held back"
+			}
 			if f.OpenG > f.FlourG && len(f.Flours) == 1 {
 				note = "about " + p.in.Grams(f.FlourG) + " goes in"
 			}
@@ -58,9 +61,6 @@ func (p *Plan) forTheDough() []Amount {
 		} else {
 			add(x.Name, now+" now + "+held+" held back", much+" in all", line)
 		}
-	}
-	if len(f.Flours) > 1 && f.HeldBackG > 0 {
-		add("Of the blend", now+" now + "+held+" held back", p.in.Grams(p.Room.FlourG)+" in all", "")
 	}
 	out = append(out, p.eggAmounts()...)
 	if also := p.AlsoWords(); also != "" {

@@ -48,7 +48,6 @@ func TestToWeighAddsUp(t *testing.T) {
 				sum += leading(t, x.Note)
 			case x.What == "With them":
 				sum += leading(t, x.Note)
-			case x.What == "Of the blend": // weighed above
 			default:
 				for _, part := range strings.Split(x.Much, " + ") {
 					sum += leading(t, part)

@@ -67,7 +67,9 @@ func (p *Plan) dry() {
 	case r.Cook.After == request.FirmNests && o.Nest.Will:
 		waits = o.Nest.FromMin
 	case r.Cook.After == request.FirmNests || o.Purpose != cut.NoDrying:
-		waits = o.Leather.FromMin
+		if waits = o.Leather.FromMin; !o.Leather.Will { // waited for as long as one waits: a little damper is not suddenly no wait
+			waits = ru.Dry.MostMin
+		}
 	}
 	o.OutMin = p.Rest.OutMin + p.Roll.MinutesAll + p.Cut.AllMin + waits
 	if !p.shape.Traits().Rope {

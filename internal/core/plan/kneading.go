@@ -145,6 +145,21 @@ func (p *Plan) mixMin() float64 {
 	return p.rules.Safety.MixMin
 }
 
+// durumWeighed is how much of the flour is durum, as it is weighed, share: the weather does not change it.
+func (p *Plan) durumWeighed() float64 {
+	durum, all := 0., 0.
+	for _, x := range p.parts {
+		all += x.MassG
+		if x.Flour.Durum {
+			durum += x.MassG
+		}
+	}
+	if all == 0 {
+		return 0
+	}
+	return durum/all - 1e-9 // 30 % as typed is not more
+}
+
 // restsMore is how much longer than its dough a batch rests at least for what is in it, min, and what that is.
 func (p *Plan) restsMore() (more float64, of []string) {
 	for _, x := range p.Request.Additions {
@@ -168,7 +183,7 @@ func (p *Plan) askOf(school knead.School, loads loads) knead.Ask {
 		folds := float64(roll.WidestFolds(down))
 		a.FixFolds = &folds
 	}
-	if r.Eggs.Style == egg.YolksOnly || f.Blend.DurumShare > .3 {
+	if r.Eggs.Style == egg.YolksOnly || p.durumWeighed() > .3 {
 		a.MinRest = ru.Knead.RestMinRichMin
 	}
 	if a.Pin {
