@@ -51,7 +51,7 @@ func TestNoCommandLosesAWorkshop(t *testing.T) {
 	})
 	t.Setenv("HOLLEN_PASSWORD", "three otters and a gull")
 	if code, _, errs := call("", "user", "add", "Kate", "--data", work); code != exitFailed ||
-		!strings.Contains(errs, "the first account keeps") {
+		!strings.Contains(errs, "somebody has to keep") {
 		t.Errorf("a first account that makes: %d %q", code, errs)
 	}
 	for _, args := range [][]string{{"demo"}, {"demo", "--fresh"}} {
