@@ -11,7 +11,8 @@ import (
 	"hollen/internal/store/storetest"
 )
 
-// Of accounts one always keeps the workshop: the first, and where a database of before has none, no other is made until one does.
+// Of accounts one always keeps the workshop: the first, and where a database of before has none, no other is made until
+// one does.
 func TestSomebodyKeeps(t *testing.T) {
 	ctx, dsn := context.Background(), storetest.DSN(t)
 	s, err := store.Open(ctx, dsn, storetest.Now)

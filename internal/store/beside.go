@@ -73,8 +73,25 @@ const (
 	trailKind    = "lines of the trail"
 )
 
-var besideKinds = []string{batchKind, deletedKind, versionKind, makingKind, eventKind, pictureKind, thingKind, roomKind, dayKind, orderKind, standingKind,
-	houseKind, countsKind, deviceKind, airKind, accountKind, trailKind}
+var besideKinds = []string{
+	batchKind,
+	deletedKind,
+	versionKind,
+	makingKind,
+	eventKind,
+	pictureKind,
+	thingKind,
+	roomKind,
+	dayKind,
+	orderKind,
+	standingKind,
+	houseKind,
+	countsKind,
+	deviceKind,
+	airKind,
+	accountKind,
+	trailKind,
+}
 
 // Kind is what becomes of the things of that kind.
 func (b *Beside) Kind(name string) *BesideKind {
@@ -133,11 +150,19 @@ func firstOf(all []string) string {
 	return strings.Join(all, ", ")
 }
 
-// RestoreBeside puts what is in a backup beside what a database holds: batches with all their versions and makings, deleted ones, too; the cabinet,
-// rooms, days, orders, those of the week, House, what of the log counts, devices and the room’s air. Everything is known by what it is and not
-// by its number: what is there stays as it is. Of a day, an order, the House or the log’s settings that are said otherwise here, options
+// RestoreBeside puts what is in a backup beside what a database holds: batches with all their versions and makings,
+// deleted ones, too; the cabinet, rooms, days, orders, those of the week, House, what of the log counts, devices and
+// the room’s air. Everything is known by what it is and not by its number: what is there stays as it is. Of a day, an
+// order, the House or the log’s settings that are said otherwise here, options
 // decide; ErrClashes, and nothing written, where they do not. Accounts and the trail are left out.
-func RestoreBeside(ctx context.Context, dsn string, now clock.Clock, r io.ReaderAt, size int64, options BesideOptions) (out Beside, err error) {
+func RestoreBeside(
+	ctx context.Context,
+	dsn string,
+	now clock.Clock,
+	r io.ReaderAt,
+	size int64,
+	options BesideOptions,
+) (out Beside, err error) {
 	from, backup, err := readIn(ctx, dsn, now, r, size)
 	out.Backup = backup
 	if err != nil {
@@ -158,8 +183,19 @@ func RestoreBeside(ctx context.Context, dsn string, now clock.Clock, r io.Reader
 	}
 	err = to.Together(ctx, func(into *Store) error {
 		out = Beside{Backup: backup}
-		c := &besides{ctx: ctx, from: from, into: into, db: into.db.WithContext(ctx), tables: tables, out: &out, options: options,
-			keys: map[string]string{}, batch: map[uint64]uint64{}, making: map[uint64]uint64{}, standing: map[uint64]uint64{}}
+		c := &besides{
+			ctx:      ctx,
+			from:     from,
+			into:     into,
+			db:       into.db.WithContext(ctx),
+			tables:   tables,
+			out:      &out,
+			options:  options,
+			keys:     map[string]string{},
+			batch:    map[uint64]uint64{},
+			making:   map[uint64]uint64{},
+			standing: map[uint64]uint64{},
+		}
 		if err := c.all(); err != nil {
 			return err
 		}
@@ -212,7 +248,8 @@ func (c *besides) all() error {
 // kind is what becomes of the things of that kind.
 func (c *besides) kind(name string) *BesideKind { return c.out.Kind(name) }
 
-// settled notes that both sides say something else of what a key names, and returns whether the backup’s is to be taken.
+// settled notes that both sides say something else of what a key names, and returns whether the backup’s is to be
+// taken.
 func (c *besides) settled(key, words string) bool {
 	x := Clash{Key: key, Words: words}
 	if c.options.Decide != nil {
@@ -320,7 +357,8 @@ func (c *besides) put(name string, l line) (id uint64, err error) {
 	return id, err
 }
 
-// copied copies rows of a table that name something by its number, which is another here, without reading them; it returns how many.
+// copied copies rows of a table that name something by its number, which is another here, without reading them; it
+// returns how many.
 func (c *besides) copied(name, column string, was, is uint64) (int, error) {
 	t := c.table(name)
 	var columns, values []string
@@ -332,8 +370,23 @@ func (c *besides) copied(name, column string, was, is uint64) (int, error) {
 			values = append(values, quoted(col.name))
 		}
 	}
-	done := c.db.Exec("INSERT INTO "+quoted(name)+" ("+strings.Join(columns, ", ")+") SELECT "+strings.Join(values, ", ")+" FROM "+c.from.table(name)+
-		" WHERE "+quoted(column)+" = ?", was)
+	done := c.db.Exec(
+		"INSERT INTO "+quoted(
+			name,
+		)+" ("+strings.Join(
+			columns,
+			", ",
+		)+") SELECT "+strings.Join(
+			values,
+			", ",
+		)+" FROM "+c.from.table(
+			name,
+		)+
+			" WHERE "+quoted(
+			column,
+		)+" = ?",
+		was,
+	)
 	return int(done.RowsAffected), done.Error
 }
 

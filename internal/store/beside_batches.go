@@ -55,7 +55,8 @@ func (c *besides) batches() error {
 	return nil
 }
 
-// batchHere returns the batch here that one of the backup is, 0 where it is none: one that is called and says the same, or one that began as
+// batchHere returns the batch here that one of the backup is, 0 where it is none: one that is called and says the same,
+// or one that began as
 // it did and has been what it is. gone: it has been deleted here.
 func (c *besides) batchHere(b line, doc string, versions []line, used []uint64) (id uint64, gone bool, err error) {
 	ours, err := c.ours("batches", "WHERE name = COALESCE(JSON_VALUE(?, '$.name'), '') AND JSON_EQUALS(request, ?) "+
@@ -65,7 +66,8 @@ func (c *besides) batchHere(b line, doc string, versions []line, used []uint64) 
 	}
 	for _, o := range ours {
 		// One deleted on one side alone is the same only if it began with it.
-		if id := o.id("id"); !slices.Contains(used, id) && ((o["deleted_at"] != nil) == (b["deleted_at"] != nil) || o.text("created_at") == b.text("created_at")) {
+		if id := o.id("id"); !slices.Contains(used, id) &&
+			((o["deleted_at"] != nil) == (b["deleted_at"] != nil) || o.text("created_at") == b.text("created_at")) {
 			return id, o["deleted_at"] != nil, nil
 		}
 	}
@@ -116,7 +118,8 @@ func (c *besides) partners() error {
 	return nil
 }
 
-// makings puts the makings of one batch beside, with their events and pictures. One is there already where one began at the same moment with the
+// makings puts the makings of one batch beside, with their events and pictures. One is there already where one began at
+// the same moment with the
 // same first event, whichever batch it stands at.
 func (c *besides) makings(of, here uint64) error {
 	theirs, err := c.theirs("makings", "WHERE batch_id = ? ORDER BY id", of)
@@ -171,11 +174,19 @@ func (c *besides) makings(of, here uint64) error {
 
 // putEvent keeps an event; its id is a name and not a number.
 func (c *besides) putEvent(making uint64, e line) (uint64, error) {
-	return 0, c.db.Exec("INSERT INTO making_events (making_id, seq, id, at, arrived, doc) VALUES (?, ?, ?, ?, ?, ?)", making, e["seq"], e["id"], e["at"],
-		e["arrived"], rekeyed(e.text("doc"), c.keys)).Error
+	return 0, c.db.Exec(
+		"INSERT INTO making_events (making_id, seq, id, at, arrived, doc) VALUES (?, ?, ?, ?, ?, ?)",
+		making,
+		e["seq"],
+		e["id"],
+		e["at"],
+		e["arrived"],
+		rekeyed(e.text("doc"), c.keys),
+	).Error
 }
 
-// makingHere returns the making here that one of the backup is, 0 where it is none, and whether the backup’s has gone further.
+// makingHere returns the making here that one of the backup is, 0 where it is none, and whether the backup’s has gone
+// further.
 func (c *besides) makingHere(m line, events []line, batch uint64) (id uint64, further bool, err error) {
 	ours, err := c.ours("makings", "WHERE began = ? ORDER BY batch_id <> ?, id", m["began"], batch)
 	if err != nil {
@@ -187,7 +198,8 @@ func (c *besides) makingHere(m line, events []line, batch uint64) (id uint64, fu
 		if err != nil {
 			return 0, false, err
 		}
-		if len(first) == 0 && len(events) == 0 && o.id("batch_id") == batch || len(first) > 0 && len(events) > 0 && first[0].text("id") == events[0].text("id") {
+		if len(first) == 0 && len(events) == 0 && o.id("batch_id") == batch ||
+			len(first) > 0 && len(events) > 0 && first[0].text("id") == events[0].text("id") {
 			return id, m.id("seq") > o.id("seq"), nil
 		}
 	}

@@ -122,7 +122,8 @@ func (c *besides) orders() error {
 
 var weekdays = []string{"Sundays", "Mondays", "Tuesdays", "Wednesdays", "Thursdays", "Fridays", "Saturdays"}
 
-// ordersOf puts orders of one table beside, at most so many at a time. One is there already where it says the same in all; where the same is
+// ordersOf puts orders of one table beside, at most so many at a time. One is there already where it says the same in
+// all; where the same is
 // ordered for the same otherwise, it is asked. Of two that say the same each goes by its own.
 func (c *besides) ordersOf(name, kind, when string, most int, numbers map[uint64]uint64) error {
 	theirs, err := c.theirs(name, "ORDER BY id")
@@ -215,5 +216,7 @@ func (c *besides) overwrite(name string, ours, theirs line) error {
 			set, args = append(set, quoted(col.name)+" = ?"), append(args, theirs[col.name])
 		}
 	}
-	return c.db.Exec("UPDATE "+quoted(name)+" SET "+strings.Join(set, ", ")+", version = version + 1 WHERE id = ?", append(args, ours["id"])...).Error
+	return c.db.Exec(
+		"UPDATE "+quoted(name)+" SET "+strings.Join(set, ", ")+", version = version + 1 WHERE id = ?",
+		append(args, ours["id"])...).Error
 }

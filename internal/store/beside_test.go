@@ -25,7 +25,8 @@ import (
 	"hollen/internal/store/storetest"
 )
 
-// workshop is one with something of every kind: a day's work with days and orders, makings, deleted batches and what was made of them, a
+// workshop is one with something of every kind: a day's work with days and orders, makings, deleted batches and what
+// was made of them, a
 // retired flour that a batch was made with, devices, settings of the log, accounts.
 func workshop(t *testing.T) *store.Store {
 	t.Helper()
@@ -60,7 +61,14 @@ func workshop(t *testing.T) *store.Store {
 		t.Fatal(err)
 	}
 	m, err := s.Begin(ctx, b, p, storetest.Now())
-	_, e2 := s.AddEvents(ctx, m.ID, []bench.Event{{ID: "one", What: bench.Noted, Text: "x", At: storetest.Now()}, {ID: "two", What: bench.Ended, At: storetest.Now()}})
+	_, e2 := s.AddEvents(
+		ctx,
+		m.ID,
+		[]bench.Event{
+			{ID: "one", What: bench.Noted, Text: "x", At: storetest.Now()},
+			{ID: "two", What: bench.Ended, At: storetest.Now()},
+		},
+	)
 	if err := errors.Join(err, e2, s.Delete(ctx, twin.ID), s.Delete(ctx, 3), s.Retire(ctx, store.FlourKind, id, true),
 		s.ChangeLogSettings(ctx, func(l *store.LogSettings) {
 			l.Left, l.Away, l.Flours = []uint64{1}, []string{"x"}, []string{"own-1 + wholemeal"}
@@ -77,7 +85,8 @@ func workshop(t *testing.T) *store.Store {
 	return s
 }
 
-// anonymous are the rows of a document with what numbers stand for in their place, sorted: the same workshop under other numbers gives the same.
+// anonymous are the rows of a document with what numbers stand for in their place, sorted: the same workshop under
+// other numbers gives the same.
 func anonymous(t *testing.T, docs map[string]string) map[string][]string {
 	t.Helper()
 	rows := func(name string) (out []map[string]any) {
@@ -116,7 +125,14 @@ func anonymous(t *testing.T, docs map[string]string) map[string][]string {
 	own, task := regexp.MustCompile(`"own-(\d+)"`), regexp.MustCompile(`"(\d+)(\.[a-z]+\.\d+)"`)
 	batch, left := regexp.MustCompile(`"batch":(\d+)`), regexp.MustCompile(`"(left_out|ticked)":\[([0-9,]*)\]`)
 	// A number that stands for a row, whichever document it is in.
-	of := map[string]string{"batch_id": "batches", "partner_id": "batches", "batch": "batches", "making_id": "makings", "standing": "standing_orders", "maker_id": "cabinet"}
+	of := map[string]string{
+		"batch_id":   "batches",
+		"partner_id": "batches",
+		"batch":      "batches",
+		"making_id":  "makings",
+		"standing":   "standing_orders",
+		"maker_id":   "cabinet",
+	}
 	out := map[string][]string{}
 	for name := range docs {
 		table := strings.TrimSuffix(name, ".jsonl")
@@ -141,7 +157,10 @@ func anonymous(t *testing.T, docs map[string]string) map[string][]string {
 			if err != nil {
 				t.Fatal(err)
 			}
-			text := own.ReplaceAllStringFunc(string(line), func(m string) string { return `"` + stands["cabinet"][own.FindStringSubmatch(m)[1]] + `"` })
+			text := own.ReplaceAllStringFunc(
+				string(line),
+				func(m string) string { return `"` + stands["cabinet"][own.FindStringSubmatch(m)[1]] + `"` },
+			)
 			if table == "days" || table == "day_versions" {
 				text = strings.ReplaceAll(text, `\"`, `"`)
 			}
@@ -150,12 +169,16 @@ func anonymous(t *testing.T, docs map[string]string) map[string][]string {
 				return stands["batches"][x[1]] + x[2]
 			})
 			if strings.HasPrefix(table, "day") {
-				text = regexp.MustCompile(`"batch":(\d{1,9}),"version"`).ReplaceAllStringFunc(text, func(m string) string {
-					return stands["batches"][batch.FindStringSubmatch(m)[1]]
-				})
+				text = regexp.MustCompile(`"batch":(\d{1,9}),"version"`).
+					ReplaceAllStringFunc(text, func(m string) string {
+						return stands["batches"][batch.FindStringSubmatch(m)[1]]
+					})
 			}
 			text = left.ReplaceAllString(text, "$1")
-			text = bare.ReplaceAllStringFunc(text, func(m string) string { return stands["cabinet"][strings.TrimPrefix(m, "own-")] })
+			text = bare.ReplaceAllStringFunc(
+				text,
+				func(m string) string { return stands["cabinet"][strings.TrimPrefix(m, "own-")] },
+			)
 			out[table] = append(out[table], text)
 		}
 		slices.Sort(out[table])
@@ -163,7 +186,8 @@ func anonymous(t *testing.T, docs map[string]string) map[string][]string {
 	return out
 }
 
-// Put beside what is there, a backup adds all that is not, row by row the same, under numbers of its own here. Asked for a preview it writes
+// Put beside what is there, a backup adds all that is not, row by row the same, under numbers of its own here. Asked
+// for a preview it writes
 // nothing; a second time it finds everything there.
 func TestRestoreBeside(t *testing.T) {
 	s, ctx := workshop(t), context.Background()
@@ -180,7 +204,14 @@ func TestRestoreBeside(t *testing.T) {
 	was := anonymous(t, documents(t, backedUp(t, here, true)))
 	beside := func(preview bool) store.Beside {
 		t.Helper()
-		b, err := store.RestoreBeside(ctx, dsn, storetest.Now, bytes.NewReader(raw), int64(len(raw)), store.BesideOptions{Preview: preview})
+		b, err := store.RestoreBeside(
+			ctx,
+			dsn,
+			storetest.Now,
+			bytes.NewReader(raw),
+			int64(len(raw)),
+			store.BesideOptions{Preview: preview},
+		)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -191,7 +222,9 @@ func TestRestoreBeside(t *testing.T) {
 		t.Error("a preview writes")
 	}
 	did := beside(false)
-	if !reflect.DeepEqual(would.Kinds, did.Kinds) || did.Kind("deleted batches").Added != 2 || did.Kind("makings").Added != 3 || len(did.Clashes) > 0 {
+	if !reflect.DeepEqual(would.Kinds, did.Kinds) || did.Kind("deleted batches").Added != 2 ||
+		did.Kind("makings").Added != 3 ||
+		len(did.Clashes) > 0 {
 		t.Errorf("would %s; did %s", would.Words(true), did.Words(false))
 	}
 	for _, want := range []string{"deleted batches: 2 added", "days: ", "orders of the week: ", "House: 1 added", "settings of the log: 1 added", "devices: 1 added",
@@ -214,7 +247,8 @@ func TestRestoreBeside(t *testing.T) {
 	}
 	set, _, err := here.LogSettings(ctx)
 	cab, e := here.Cabinet(ctx)
-	if err = errors.Join(err, e); err != nil || len(set.Left) != 1 || !slices.Equal(set.Flours, []string{cab.Flours[1].Key + " + wholemeal"}) {
+	if err = errors.Join(err, e); err != nil || len(set.Left) != 1 ||
+		!slices.Equal(set.Flours, []string{cab.Flours[1].Key + " + wholemeal"}) {
 		t.Errorf("%+v, %v", set, err)
 	}
 	for range 2 {
@@ -231,7 +265,8 @@ func TestRestoreBeside(t *testing.T) {
 	}
 }
 
-// A flour retired at home stays what it is, though another has its number here; so does what was learned of it. What here is called the same with
+// A flour retired at home stays what it is, though another has its number here; so does what was learned of it. What
+// here is called the same with
 // other figures stays, and is said.
 func TestBesideKnowsThingsByWhatTheyAre(t *testing.T) {
 	s, ctx := workshop(t), context.Background()
@@ -255,7 +290,14 @@ func TestBesideKnowsThingsByWhatTheyAre(t *testing.T) {
 			t.Fatal(err)
 		}
 	}
-	did, err := store.RestoreBeside(ctx, dsn, storetest.Now, bytes.NewReader(raw), int64(len(raw)), store.BesideOptions{})
+	did, err := store.RestoreBeside(
+		ctx,
+		dsn,
+		storetest.Now,
+		bytes.NewReader(raw),
+		int64(len(raw)),
+		store.BesideOptions{},
+	)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -270,7 +312,9 @@ func TestBesideKnowsThingsByWhatTheyAre(t *testing.T) {
 	things, err = here.Things(ctx, true)
 	f := b.Request.Flours[0]
 	i := slices.IndexFunc(things, func(x store.Thing) bool { return store.Key(x.ID) == f.Flour })
-	if err != nil || i < 0 || !things[i].Retired || things[i].Value.(flour.Flour).Name != "Wind 00" || f.Own == nil || f.Own.Key != f.Flour || f.Own.Name != "Wind 00" {
+	if err != nil || i < 0 || !things[i].Retired || things[i].Value.(flour.Flour).Name != "Wind 00" || f.Own == nil ||
+		f.Own.Key != f.Flour ||
+		f.Own.Name != "Wind 00" {
 		t.Errorf("it is made with %s, %+v", f.Flour, f.Own)
 	}
 	made, err := here.MadeOf(ctx, b.ID)
@@ -283,7 +327,8 @@ func TestBesideKnowsThingsByWhatTheyAre(t *testing.T) {
 	}
 }
 
-// Of a day, an order or the House said otherwise here, nothing is written until somebody has said which it is to be; then it is that.
+// Of a day, an order or the House said otherwise here, nothing is written until somebody has said which it is to be;
+// then it is that.
 func TestBesideAsks(t *testing.T) {
 	s, ctx := workshop(t), context.Background()
 	raw := backedUp(t, s, false)
@@ -322,9 +367,16 @@ func TestBesideAsks(t *testing.T) {
 		t.Fatal(err)
 	}
 	put := func(side *bool) (store.Beside, error) {
-		return store.RestoreBeside(ctx, dsn, storetest.Now, bytes.NewReader(raw), int64(len(raw)), store.BesideOptions{Decide: func(store.Clash) (bool, bool) {
-			return side != nil && *side, side != nil
-		}})
+		return store.RestoreBeside(
+			ctx,
+			dsn,
+			storetest.Now,
+			bytes.NewReader(raw),
+			int64(len(raw)),
+			store.BesideOptions{Decide: func(store.Clash) (bool, bool) {
+				return side != nil && *side, side != nil
+			}},
+		)
 	}
 	says := func() (trays int, ordered float64, school knead.School) {
 		d, err1 := here.Day(ctx, date)
@@ -361,7 +413,8 @@ func TestBesideAsks(t *testing.T) {
 	}
 }
 
-// A new machine whose first account has been made takes a backup; the account stays and signs in as before, also where the backup has one of
+// A new machine whose first account has been made takes a backup; the account stays and signs in as before, also where
+// the backup has one of
 // its name. One that holds anything else takes none.
 func TestRestoreKeepsTheFirstAccount(t *testing.T) {
 	s, ctx := workshop(t), context.Background()
@@ -393,14 +446,22 @@ func TestRestoreKeepsTheFirstAccount(t *testing.T) {
 		}
 		is, was := documents(t, backedUp(t, here, true)), documents(t, raw)
 		for doc := range was {
-			if !slices.Contains([]string{"hollen-backup.json", "accounts.jsonl", "audits.jsonl", "cabinet.jsonl"}, doc) && is[doc] != was[doc] {
+			if !slices.Contains(
+				[]string{"hollen-backup.json", "accounts.jsonl", "audits.jsonl", "cabinet.jsonl"},
+				doc,
+			) &&
+				is[doc] != was[doc] {
 				t.Errorf("%s: %.300s", doc, is[doc])
 			}
 		}
-		if !strings.HasPrefix(is["cabinet.jsonl"], was["cabinet.jsonl"]) || !strings.Contains(is["audits.jsonl"], `"first"`) {
+		if !strings.HasPrefix(is["cabinet.jsonl"], was["cabinet.jsonl"]) ||
+			!strings.Contains(is["audits.jsonl"], `"first"`) {
 			t.Error("the cabinet or the trail is another")
 		}
-		if _, err := store.Restore(ctx, dsn, storetest.Now, bytes.NewReader(raw), int64(len(raw))); !errors.Is(err, store.ErrNotEmpty) {
+		if _, err := store.Restore(ctx, dsn, storetest.Now, bytes.NewReader(raw), int64(len(raw))); !errors.Is(
+			err,
+			store.ErrNotEmpty,
+		) {
 			t.Errorf("once more: %v", err)
 		}
 		here.Close()
@@ -421,7 +482,8 @@ func TestRestoreKeepsTheFirstAccount(t *testing.T) {
 		if err := put(here); err != nil && what != "house" {
 			t.Fatal(err)
 		}
-		if _, err := store.Restore(ctx, dsn, storetest.Now, bytes.NewReader(raw), int64(len(raw))); what != "house" && !errors.Is(err, store.ErrNotEmpty) {
+		if _, err := store.Restore(ctx, dsn, storetest.Now, bytes.NewReader(raw), int64(len(raw))); what != "house" &&
+			!errors.Is(err, store.ErrNotEmpty) {
 			t.Errorf("%s: %v", what, err)
 		}
 		here.Close()

@@ -78,8 +78,9 @@ func rank(kind string) int {
 	return 1
 }
 
-// things puts things of the cabinet beside, retired ones as such, and notes which key each has here. One is there already where kind, name and
-// figures are the same, or, in use on both sides, kind and name: the one here stays as it is then, and batches keep the figures they
+// things puts things of the cabinet beside, retired ones as such, and notes which key each has here. One is there
+// already where kind, name and figures are the same, or, in use on both sides, kind and name: the one here stays as it
+// is then, and batches keep the figures they
 // were made with.
 func (c *besides) things() error {
 	theirs, err := c.theirs("cabinet", "ORDER BY id")
@@ -94,7 +95,10 @@ func (c *besides) things() error {
 	for _, l := range here {
 		ours = append(ours, thingIn(l, nil))
 	}
-	slices.SortStableFunc(theirs, func(a, b line) int { return cmp.Compare(rank(a.text("kind")), rank(b.text("kind"))) })
+	slices.SortStableFunc(
+		theirs,
+		func(a, b line) int { return cmp.Compare(rank(a.text("kind")), rank(b.text("kind"))) },
+	)
 	k := c.kind(thingKind)
 	for _, l := range theirs {
 		t := thingIn(l, c.keys)
@@ -146,7 +150,11 @@ func (c *besides) house() error {
 	}
 	if len(ours) == 0 {
 		k.Added++
-		return c.db.Exec("INSERT INTO workshops (id, name, house, version) VALUES (1, ?, ?, 1)", t["name"], t["house"]).Error
+		return c.db.Exec(
+			"INSERT INTO workshops (id, name, house, version) VALUES (1, ?, ?, 1)",
+			t["name"],
+			t["house"],
+		).Error
 	}
 	o := ours[0]
 	name, house := t["name"], t["house"]
@@ -169,7 +177,8 @@ func (c *besides) house() error {
 	return c.db.Exec("UPDATE workshops SET name = ?, house = ?, version = version + 1", name, house).Error
 }
 
-// counts puts what of the log counts beside: what is said of single makings goes with them, the rest where nothing is said of it here.
+// counts puts what of the log counts beside: what is said of single makings goes with them, the rest where nothing is
+// said of it here.
 func (c *besides) counts() error {
 	theirs, _, err := c.from.LogSettings(c.ctx)
 	if err != nil {
@@ -214,7 +223,8 @@ func (c *besides) counts() error {
 	more := func(of, with []uint64) bool {
 		return slices.ContainsFunc(with, func(id uint64) bool { return !slices.Contains(of, id) })
 	}
-	changed := take || more(o.Left, t.Left) || more(o.Ticked, t.Ticked) || slices.ContainsFunc(t.Away, func(a string) bool { return !slices.Contains(o.Away, a) })
+	changed := take || more(o.Left, t.Left) || more(o.Ticked, t.Ticked) ||
+		slices.ContainsFunc(t.Away, func(a string) bool { return !slices.Contains(o.Away, a) })
 	if k := c.kind(countsKind); changed && !asked {
 		k.Added++
 	} else if !asked && !same(says(t), bare) {
@@ -266,7 +276,9 @@ func (c *besides) devices() error {
 // air puts the means of the room’s air beside.
 func (c *besides) air() error {
 	list := c.table("room_means").list()
-	done := c.db.Exec("INSERT IGNORE INTO room_means (" + list + ") SELECT " + list + " FROM " + c.from.table("room_means"))
+	done := c.db.Exec(
+		"INSERT IGNORE INTO room_means (" + list + ") SELECT " + list + " FROM " + c.from.table("room_means"),
+	)
 	k := c.kind(airKind)
 	k.Added = int(done.RowsAffected)
 	k.Had = c.out.Backup.Rows["room_means"] - k.Added

@@ -11,7 +11,8 @@ import (
 	"hollen/internal/core/bench"
 )
 
-// ErrUnreadable is of a row that is there and is no document Hollen can read. Whoever lists rows passes it over, or shows it as damaged; what is
+// ErrUnreadable is of a row that is there and is no document Hollen can read. Whoever lists rows passes it over, or
+// shows it as damaged; what is
 // kept is left as it is.
 var ErrUnreadable = errors.New("it cannot be read")
 
@@ -23,10 +24,12 @@ func read(doc []byte, v any) error {
 	return nil
 }
 
-// Bad says why the document could not be read, nil where it could; the request is the usual one then, and is never written.
+// Bad says why the document could not be read, nil where it could; the request is the usual one then, and is never
+// written.
 func (d Document) Bad() error { return d.bad }
 
-// mend has a batch whose request cannot be read be what the version of it says that it is: that was kept beside it, the same to the letter. An
+// mend has a batch whose request cannot be read be what the version of it says that it is: that was kept beside it, the
+// same to the letter. An
 // ErrUnreadable where that cannot be read, either.
 func mend(db *gorm.DB, b *Batch) error {
 	if b.Request.bad == nil {
@@ -70,7 +73,12 @@ func (m *Making) Bad() error {
 func (s *Store) event(r makingEvent) (e bench.Event) {
 	if err := read(r.Doc, &e); err != nil {
 		s.log.Error("event", "making", r.MakingID, "seq", r.Seq, "err", err)
-		return bench.Event{ID: r.ID, At: r.At, What: bench.Damaged, Text: "What was kept here cannot be read, and is left out."}
+		return bench.Event{
+			ID:   r.ID,
+			At:   r.At,
+			What: bench.Damaged,
+			Text: "What was kept here cannot be read, and is left out.",
+		}
 	}
 	return e
 }

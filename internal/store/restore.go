@@ -30,8 +30,9 @@ type Restored struct {
 	Kept string // the first account that was there and stays, with its password and role; "" where there was none
 }
 
-// Restore puts a backup into a database that holds nothing, or nothing but its first account, which stays. A new one is brought to the version
-// of the backup first and to this one's afterwards. ErrNotEmpty where it holds more; nothing is changed then, and with any other error.
+// Restore puts a backup into a database that holds nothing, or nothing but its first account, which stays. A new one is
+// brought to the version of the backup first and to this one's afterwards. ErrNotEmpty where it holds more; nothing is
+// changed then, and with any other error.
 func Restore(ctx context.Context, dsn string, now clock.Clock, r io.ReaderAt, size int64) (out Restored, err error) {
 	if out.Backup, err = Whole(r, size); err != nil {
 		return out, err
@@ -105,7 +106,8 @@ func restoreNew(ctx context.Context, pool *sql.DB, b Backup, r io.ReaderAt, size
 		}
 	}
 	if len(b.Identity) > 0 {
-		if _, err := tx.ExecContext(ctx, "INSERT IGNORE INTO identity (id, name) VALUES (1, ?)", b.Identity); err != nil && !is(err, noSuchTable) {
+		if _, err := tx.ExecContext(ctx, "INSERT IGNORE INTO identity (id, name) VALUES (1, ?)", b.Identity); err != nil &&
+			!is(err, noSuchTable) {
 			return err
 		}
 	}
@@ -119,7 +121,8 @@ func restoreNew(ctx context.Context, pool *sql.DB, b Backup, r io.ReaderAt, size
 	return err
 }
 
-// restoreInto puts a backup into a database that has been opened: read in beside it, brought to this version, and copied over in one go. It
+// restoreInto puts a backup into a database that has been opened: read in beside it, brought to this version, and
+// copied over in one go. It
 // returns the name of the first account, which stays.
 func restoreInto(ctx context.Context, dsn string, now clock.Clock, r io.ReaderAt, size int64) (kept string, err error) {
 	to, err := Open(ctx, dsn, now)
@@ -154,7 +157,8 @@ func restoreInto(ctx context.Context, dsn string, now clock.Clock, r io.ReaderAt
 		}
 		defer tx.Exec("SET FOREIGN_KEY_CHECKS = 1")
 		for _, t := range tables {
-			if slices.Contains(passed, t.name) && t.name != "sessions" && t.name != "learned" && t.name != "sign_devices" {
+			if slices.Contains(passed, t.name) && t.name != "sessions" && t.name != "learned" &&
+				t.name != "sign_devices" {
 				continue
 			}
 			if err := tx.Exec("DELETE FROM " + quoted(t.name)).Error; err != nil {
@@ -182,7 +186,8 @@ func restoreInto(ctx context.Context, dsn string, now clock.Clock, r io.ReaderAt
 	return kept, err
 }
 
-// firstAlone returns the first account where it is all a database holds, nil where that holds nothing; ErrNotEmpty otherwise.
+// firstAlone returns the first account where it is all a database holds, nil where that holds nothing; ErrNotEmpty
+// otherwise.
 func (s *Store) firstAlone(ctx context.Context) (*Account, error) {
 	tables, err := s.tables(ctx)
 	if err != nil {
@@ -226,7 +231,8 @@ func keepFirst(tx *gorm.DB, a Account) error {
 	}
 	if len(same) > 0 {
 		return tx.Model(&Account{}).Where("id = ?", same[0].ID).
-			Updates(map[string]any{"role": a.Role, "password": a.Password, "pin": a.PIN, "stamp": same[0].Stamp + 1}).Error
+			Updates(map[string]any{"role": a.Role, "password": a.Password, "pin": a.PIN, "stamp": same[0].Stamp + 1}).
+			Error
 	}
 	var err error
 	if a.MakerID, err = makerNamed(tx, a.Name); err != nil {
@@ -245,7 +251,15 @@ func (t *table) load(ctx context.Context, tx *sql.Tx, r io.Reader) (n int, err e
 		if rows == 0 {
 			return nil
 		}
-		_, err := tx.ExecContext(ctx, "INSERT INTO "+quoted(t.name)+" ("+t.list()+") VALUES "+strings.TrimSuffix(strings.Repeat(one+",", rows), ","), args...)
+		_, err := tx.ExecContext(
+			ctx,
+			"INSERT INTO "+quoted(
+				t.name,
+			)+" ("+t.list()+") VALUES "+strings.TrimSuffix(
+				strings.Repeat(one+",", rows),
+				",",
+			),
+			args...)
 		args = args[:0]
 		return err
 	}

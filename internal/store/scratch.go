@@ -28,7 +28,13 @@ type scratch struct {
 }
 
 // readIn reads a backup into a scratch database beside the one of that dsn and brings it to this version.
-func readIn(ctx context.Context, dsn string, now clock.Clock, r io.ReaderAt, size int64) (s *scratch, b Backup, err error) {
+func readIn(
+	ctx context.Context,
+	dsn string,
+	now clock.Clock,
+	r io.ReaderAt,
+	size int64,
+) (s *scratch, b Backup, err error) {
 	if b, err = Whole(r, size); err != nil {
 		return nil, b, err
 	}
@@ -86,12 +92,14 @@ func (s *scratch) drop() {
 	_ = s.pool.Close()
 }
 
-// ClearLeft takes away what was left by restores and backups that were killed: databases a backup was read in that nobody reads any more, and
+// ClearLeft takes away what was left by restores and backups that were killed: databases a backup was read in that
+// nobody reads any more, and
 // halves of files in a folder. What cannot be taken away is left for the next time.
 func (s *Store) ClearLeft(ctx context.Context, dir string) error {
 	halves, _ := filepath.Glob(filepath.Join(dir, "*.zip.part"))
 	for _, f := range halves {
-		if info, err := os.Stat(f); err == nil && s.now().Sub(info.ModTime()) > time.Hour { // of one that goes on it is newer
+		if info, err := os.Stat(f); err == nil &&
+			s.now().Sub(info.ModTime()) > time.Hour { // of one that goes on it is newer
 			_ = os.Remove(f)
 		}
 	}

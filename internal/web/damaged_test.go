@@ -20,8 +20,27 @@ import (
 func ofAll(t *testing.T, s *store.Store) (out []string) {
 	t.Helper()
 	ctx := context.Background()
-	out = []string{"/", "/log", "/log.json", "/log.csv", "/log/ledger", "/log/learned", "/cabinet/flours", "/cabinet/lots", "/cabinet/house",
-		"/cabinet/flours/new", "/cabinet/export.json", "/rooms", "/recipe", "/import", "/compare", "/batches/new", "/batches/new?as=own", "/days", "/orders/week"}
+	out = []string{
+		"/",
+		"/log",
+		"/log.json",
+		"/log.csv",
+		"/log/ledger",
+		"/log/learned",
+		"/cabinet/flours",
+		"/cabinet/lots",
+		"/cabinet/house",
+		"/cabinet/flours/new",
+		"/cabinet/export.json",
+		"/rooms",
+		"/recipe",
+		"/import",
+		"/compare",
+		"/batches/new",
+		"/batches/new?as=own",
+		"/days",
+		"/orders/week",
+	}
 	for _, path := range []string{"", "/versions", "/again", "/request.json", "/sheet", "/label", "/makings", "/log"} {
 		out = append(out, batch(demo.Saturday)+path)
 	}
@@ -80,7 +99,8 @@ func damagedSite(t *testing.T) (*site, func(table, column, where string) (mend f
 	}
 }
 
-// Whatever one row is damaged, what does not stand on it goes on; what does says that it is damaged, and nothing says that the database does not
+// Whatever one row is damaged, what does not stand on it goes on; what does says that it is damaged, and nothing says
+// that the database does not
 // answer.
 func TestOneDamagedRow(t *testing.T) {
 	s, damage := damagedSite(t)
@@ -112,15 +132,24 @@ func TestOneDamagedRow(t *testing.T) {
 			}
 		}
 		if c.page != "" {
-			if page := s.ask(http.MethodGet, c.page, nil).Body.String(); !strings.Contains(page, c.says) || strings.Contains(page, "does not answer") {
-				t.Errorf("%s.%s: %s does not say %q: %.2000s", c.table, c.column, c.page, c.says, between(page, "<main", "</main>"))
+			if page := s.ask(http.MethodGet, c.page, nil).Body.String(); !strings.Contains(page, c.says) ||
+				strings.Contains(page, "does not answer") {
+				t.Errorf(
+					"%s.%s: %s does not say %q: %.2000s",
+					c.table,
+					c.column,
+					c.page,
+					c.says,
+					between(page, "<main", "</main>"),
+				)
 			}
 		}
 		mend()
 	}
 }
 
-// A way on is left where both copies of a batch or a day are damaged, and what cannot be read is written over only by who has said so.
+// A way on is left where both copies of a batch or a day are damaged, and what cannot be read is written over only by
+// who has said so.
 func TestWaysOutOfDamage(t *testing.T) {
 	s, damage := damagedSite(t)
 	ctx := context.Background()
@@ -131,8 +160,19 @@ func TestWaysOutOfDamage(t *testing.T) {
 	s.wants(s.ask("POST", batch(demo.Saturday)+"/save", form), 303)
 	damage("batches", "request", fmt.Sprint("id = ", saturday))
 	damage("revisions", "request", fmt.Sprint("version = 2 AND batch_id = ", saturday))
-	s.wants(s.ask("GET", batch(demo.Saturday), nil), 500, "cannot be read as it was last saved", "version 2", batch(demo.Saturday)+"/versions")
-	s.wants(s.ask("GET", batch(demo.Saturday)+"/versions", nil), 200, "It cannot be read; it was left as it is.", "/versions/1/take")
+	s.wants(
+		s.ask("GET", batch(demo.Saturday), nil),
+		500,
+		"cannot be read as it was last saved",
+		"version 2",
+		batch(demo.Saturday)+"/versions",
+	)
+	s.wants(
+		s.ask("GET", batch(demo.Saturday)+"/versions", nil),
+		200,
+		"It cannot be read; it was left as it is.",
+		"/versions/1/take",
+	)
 	s.wants(s.ask("POST", batch(demo.Saturday)+"/versions/1/take", url.Values{}), 303)
 	if b, err := s.store.Get(ctx, saturday); err != nil || b.Version != 3 || b.Request.Name != demo.Saturday {
 		t.Errorf("%d %q, %v", b.Version, b.Request.Name, err)

@@ -48,7 +48,8 @@ func proposed(body string) url.Values {
 	return all
 }
 
-// Made in several windows at once, the batches of a day are made once: the day names those that serve the orders, and no others are there.
+// Made in several windows at once, the batches of a day are made once: the day names those that serve the orders, and
+// no others are there.
 func TestMadeInTwoWindows(t *testing.T) {
 	s, ctx := newSite(t), context.Background()
 	batches := func() int {
@@ -61,8 +62,19 @@ func TestMadeInTwoWindows(t *testing.T) {
 	for round := range 4 {
 		date := after(40 + round)
 		path := "/days/" + date + "/orders"
-		s.wants(s.ask(http.MethodPost, path, url.Values{"act": {"paste"}, "text": {"The counter; tagliatelle; 18; 11:30\nLantern; ravioli; 8; 17:00\nQuay; stringy; 4; 12:00"}}),
-			http.StatusSeeOther)
+		s.wants(
+			s.ask(
+				http.MethodPost,
+				path,
+				url.Values{
+					"act": {"paste"},
+					"text": {
+						"The counter; tagliatelle; 18; 11:30\nLantern; ravioli; 8; 17:00\nQuay; stringy; 4; 12:00",
+					},
+				},
+			),
+			http.StatusSeeOther,
+		)
 		if round == 3 { // one is of the week
 			if err := s.store.SaveStanding(ctx, store.Standing{Weekday: weekdayOf(t, date), Who: "Week", What: "tagliatelle", Portions: 3, Due: 700}); err != nil {
 				t.Fatal(err)
@@ -72,7 +84,8 @@ func TestMadeInTwoWindows(t *testing.T) {
 		_, body := s.got(http.MethodGet, path, nil)
 		all := proposed(body)
 		codes := s.atOnce(4, path, all)
-		if codes[http.StatusSeeOther] != 1 || codes[http.StatusSeeOther]+codes[http.StatusConflict]+codes[http.StatusUnprocessableEntity] != 4 {
+		if codes[http.StatusSeeOther] != 1 ||
+			codes[http.StatusSeeOther]+codes[http.StatusConflict]+codes[http.StatusUnprocessableEntity] != 4 {
 			t.Errorf("%v", codes)
 		}
 		if n := batches() - was; n != len(all["orders"]) {
@@ -109,7 +122,14 @@ func TestOrderChangedMeanwhile(t *testing.T) {
 	s, ctx := newSite(t), context.Background()
 	date := after(52)
 	path := "/days/" + date + "/orders"
-	s.wants(s.ask(http.MethodPost, path, url.Values{"act": {"add"}, "who": {"Quay"}, "what": {"tagliatelle"}, "portions": {"6"}, "when": {"12:00"}}), http.StatusSeeOther)
+	s.wants(
+		s.ask(
+			http.MethodPost,
+			path,
+			url.Values{"act": {"add"}, "who": {"Quay"}, "what": {"tagliatelle"}, "portions": {"6"}, "when": {"12:00"}},
+		),
+		http.StatusSeeOther,
+	)
 	_, body := s.got(http.MethodGet, path, nil)
 	all := proposed(body)
 	orders, err := s.store.Orders(ctx, date)
@@ -121,9 +141,15 @@ func TestOrderChangedMeanwhile(t *testing.T) {
 	if err := s.store.SaveOrder(ctx, o); err != nil {
 		t.Fatal(err)
 	}
-	s.wants(s.ask(http.MethodPost, path, all), http.StatusUnprocessableEntity, "The orders have changed meanwhile", `value="60"`)
+	s.wants(
+		s.ask(http.MethodPost, path, all),
+		http.StatusUnprocessableEntity,
+		"The orders have changed meanwhile",
+		`value="60"`,
+	)
 	orders, err = s.store.Orders(ctx, date)
-	if o := orders[slices.IndexFunc(orders, func(o store.Order) bool { return o.Who == "Quay" })]; err != nil || o.Batch != nil {
+	if o := orders[slices.IndexFunc(orders, func(o store.Order) bool { return o.Who == "Quay" })]; err != nil ||
+		o.Batch != nil {
 		t.Errorf("served by %d, %v", *o.Batch, err)
 	}
 }
@@ -149,15 +175,32 @@ func TestWeekOrderHasAVersion(t *testing.T) {
 		t.Fatal(err)
 	}
 	form := url.Values{"act": {"drop"}, "id": {fmt.Sprint(was.ID)}, "version": {fmt.Sprint(was.Version)}}
-	s.wants(s.ask(http.MethodPost, "/orders/week", form), http.StatusConflict, "Another window changed that order meanwhile")
-	day := url.Values{"act": {"save"}, "order": {fmt.Sprint("w", was.ID)}, "version": {fmt.Sprint(was.Version)}, "who": {"Lock house"}, "what": {"tagliatelle"}, "portions": {"4"},
-		"when": {"12:00"}}
-	s.wants(s.ask(http.MethodPost, "/days/"+date+"/orders", day), http.StatusConflict, "Another window changed that order meanwhile", `value="9"`)
+	s.wants(
+		s.ask(http.MethodPost, "/orders/week", form),
+		http.StatusConflict,
+		"Another window changed that order meanwhile",
+	)
+	day := url.Values{
+		"act":      {"save"},
+		"order":    {fmt.Sprint("w", was.ID)},
+		"version":  {fmt.Sprint(was.Version)},
+		"who":      {"Lock house"},
+		"what":     {"tagliatelle"},
+		"portions": {"4"},
+		"when":     {"12:00"},
+	}
+	s.wants(
+		s.ask(http.MethodPost, "/days/"+date+"/orders", day),
+		http.StatusConflict,
+		"Another window changed that order meanwhile",
+		`value="9"`,
+	)
 	form.Set("version", fmt.Sprint(find().Version))
 	s.wants(s.ask(http.MethodPost, "/orders/week", form), http.StatusSeeOther)
 }
 
-// A form that comes again because its answer was lost makes one order, list, order of the week, batch or recipe’s batch; the same typed anew makes
+// A form that comes again because its answer was lost makes one order, list, order of the week, batch or recipe’s
+// batch; the same typed anew makes
 // another.
 func TestSentTwiceMakesOne(t *testing.T) {
 	s, ctx := newSite(t), context.Background()
@@ -208,7 +251,13 @@ func TestSentTwiceMakesOne(t *testing.T) {
 			was := count(c.path)
 			for code, n := range s.atOnce(3, c.path, c.form) {
 				if code != http.StatusSeeOther {
-					t.Errorf("%s: %d, %d times: %.600s", c.path, code, n, s.log.String()[max(0, len(s.log.String())-600):])
+					t.Errorf(
+						"%s: %d, %d times: %.600s",
+						c.path,
+						code,
+						n,
+						s.log.String()[max(0, len(s.log.String())-600):],
+					)
 				}
 			}
 			if n := count(c.path) - was; n != c.makes {
@@ -218,7 +267,8 @@ func TestSentTwiceMakesOne(t *testing.T) {
 	}
 }
 
-// Of a thing kept in two windows at once under one name the second is asked; said again, there are two. Not so of a delivery of another flour.
+// Of a thing kept in two windows at once under one name the second is asked; said again, there are two. Not so of a
+// delivery of another flour.
 func TestThingOfTheSameName(t *testing.T) {
 	s := newSite(t)
 	form := url.Values{"id": {"0"}, "name": {"Widgeon"}}
@@ -226,7 +276,13 @@ func TestThingOfTheSameName(t *testing.T) {
 	if codes[http.StatusSeeOther] != 1 || codes[http.StatusConflict] != 3 {
 		t.Errorf("%v", codes)
 	}
-	s.wants(s.ask(http.MethodPost, "/cabinet/makers", form), http.StatusConflict, "Widgeon</span> is on this shelf already", `name="even"`, `value="Widgeon"`)
+	s.wants(
+		s.ask(http.MethodPost, "/cabinet/makers", form),
+		http.StatusConflict,
+		"Widgeon</span> is on this shelf already",
+		`name="even"`,
+		`value="Widgeon"`,
+	)
 	form.Set("even", "yes")
 	s.wants(s.ask(http.MethodPost, "/cabinet/makers", form), http.StatusSeeOther)
 	cab, err := s.store.Cabinet(context.Background())
@@ -244,7 +300,8 @@ func TestThingOfTheSameName(t *testing.T) {
 	}
 }
 
-// Many screens that say something of one making at the same time queue for it, also when it has ended: nobody is told to come again, and nothing
+// Many screens that say something of one making at the same time queue for it, also when it has ended: nobody is told
+// to come again, and nothing
 // is lost.
 func TestManyTapAtOnce(t *testing.T) {
 	s, ctx := newSite(t), context.Background()
@@ -262,7 +319,13 @@ func TestManyTapAtOnce(t *testing.T) {
 		for k := range screens {
 			wait.Go(func() {
 				for i := range taps {
-					doc := fmt.Sprintf(`{"events":[{"id":"tap-%v-%d-%d","what":"note","text":"x","at":%q}]}`, ended, k, i, s.now())
+					doc := fmt.Sprintf(
+						`{"events":[{"id":"tap-%v-%d-%d","what":"note","text":"x","at":%q}]}`,
+						ended,
+						k,
+						i,
+						s.now(),
+					)
 					if w := s.tell(at, doc); w.Code != http.StatusOK {
 						t.Errorf("%d %s", w.Code, w.Body)
 					}

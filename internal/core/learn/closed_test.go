@@ -20,7 +20,7 @@ import (
 type world struct {
 	knead, rest, dry, cook, hands, loss, trim, gap float64
 	water, shrink                                  float64
-	look                                           string      // exact; words: a look every so often; end: at the end of what is planned alone
+	look                                           string     // exact; words: a look every so often; end: at the end of what is planned alone
 	rng                                            *rand.Rand // nil: nothing is off by chance
 }
 
@@ -138,7 +138,15 @@ func (w *world) made(t *testing.T, p *plan.Plan, began time.Time) []bench.Event 
 		now = now.Add(time.Duration(took * float64(time.Minute)))
 		say(bench.Event{What: bench.Done, Step: s.Key}, 0)
 		if s.Kind == bench.Cut && p.Cut.LengthMM > 100 {
-			say(bench.Event{What: bench.Shrunk, Step: s.Key, FromMM: 1000, MM: 1000 * (1 - (p.Rules().Learn.ShrinkShare + w.shrink + .01*(w.off(1)-1)*0))}, 0)
+			say(
+				bench.Event{
+					What:   bench.Shrunk,
+					Step:   s.Key,
+					FromMM: 1000,
+					MM:     1000 * (1 - (p.Rules().Learn.ShrinkShare + w.shrink + .01*(w.off(1)-1)*0)),
+				},
+				0,
+			)
 		}
 	}
 	if laid := p.Cut.LaidTrimG(); laid > 0 {
@@ -153,7 +161,8 @@ func (w *world) made(t *testing.T, p *plan.Plan, began time.Time) []bench.Event 
 	return out
 }
 
-// lived goes through so many makings of a request in a kitchen, each planned with what those before it taught, two days apart; it returns the makings
+// lived goes through so many makings of a request in a kitchen, each planned with what those before it taught, two days
+// apart; it returns the makings
 // and what the log says after each.
 func (w *world) lived(t *testing.T, r request.Request, makings int) (all []Entry, says []rules.Learned) {
 	t.Helper()
@@ -175,12 +184,20 @@ func (w *world) lived(t *testing.T, r request.Request, makings int) (all []Entry
 		events := w.made(t, p, on)
 		run := bench.Run(p, on, events)
 		all = append(all, Entry{Making: uint64(n + 1), Summary: run.Summary(events)})
-		says = append(says, Read(ru.Learn, all, nil).For(&r, func() string { return school }, Whose{Maker: "Ada", On: on.AddDate(0, 0, 2)}))
+		says = append(
+			says,
+			Read(
+				ru.Learn,
+				all,
+				nil,
+			).For(&r, func() string { return school }, Whose{Maker: "Ada", On: on.AddDate(0, 0, 2)}),
+		)
 	}
 	return all, says
 }
 
-// Requests whose makings say something of each cause: a ribbon of semola by the cutter, another of strong flour, one by the knife, one in a mixer, and
+// Requests whose makings say something of each cause: a ribbon of semola by the cutter, another of strong flour, one by
+// the knife, one in a mixer, and
 // ravioli.
 func ribbonOf(flour string) request.Request {
 	r := request.Default()
@@ -225,14 +242,39 @@ func closedLoops() []closed {
 	return []closed{
 		{"knead", semola, func(w *world, v float64) { w.knead = v }, kneads},
 		{"knead, hook", byHook(semola), func(w *world, v float64) { w.knead = v }, kneads},
-		{"rest", ribbonOf("strong"), func(w *world, v float64) { w.rest = v }, by(func(l *rules.Learned) rules.LearnedBy { return l.Rest })},
-		{"dry", semola, func(w *world, v float64) { w.dry = v }, by(func(l *rules.Learned) rules.LearnedBy { return l.Dry })},
-		{"cook", semola, func(w *world, v float64) { w.cook = v }, by(func(l *rules.Learned) rules.LearnedBy { return l.Cook })},
+		{
+			"rest",
+			ribbonOf("strong"),
+			func(w *world, v float64) { w.rest = v },
+			by(func(l *rules.Learned) rules.LearnedBy { return l.Rest }),
+		},
+		{
+			"dry",
+			semola,
+			func(w *world, v float64) { w.dry = v },
+			by(func(l *rules.Learned) rules.LearnedBy { return l.Dry }),
+		},
+		{
+			"cook",
+			semola,
+			func(w *world, v float64) { w.cook = v },
+			by(func(l *rules.Learned) rules.LearnedBy { return l.Cook }),
+		},
 		{"hands", semola, func(w *world, v float64) { w.hands = v }, hands},
 		{"hands, knife", byKnife(semola), func(w *world, v float64) { w.hands = v }, hands},
 		{"hands, ravioli", shaped(ribbonOf("soft-00"), "ravioli"), func(w *world, v float64) { w.hands = v }, hands},
-		{"loss", semola, func(w *world, v float64) { w.loss = v }, by(func(l *rules.Learned) rules.LearnedBy { return l.Loss })},
-		{"trimmings", semola, func(w *world, v float64) { w.trim = v }, by(func(l *rules.Learned) rules.LearnedBy { return l.Trim })},
+		{
+			"loss",
+			semola,
+			func(w *world, v float64) { w.loss = v },
+			by(func(l *rules.Learned) rules.LearnedBy { return l.Loss }),
+		},
+		{
+			"trimmings",
+			semola,
+			func(w *world, v float64) { w.trim = v },
+			by(func(l *rules.Learned) rules.LearnedBy { return l.Trim }),
+		},
 		{"gap", semola, func(w *world, v float64) { w.gap = v }, func(all []Entry, l *rules.Learned) float64 {
 			sheets := all[len(all)-1].Bears.Sheets
 			return l.Gap(sheets[len(sheets)-1].Stop)
@@ -248,7 +290,8 @@ func truths() []float64 {
 	return []float64{.7, 1, 1.5}
 }
 
-// In a closed loop of 25 makings without chance every exact look ends within 3 % of the truth, or of the stated clamp, and stays there.
+// In a closed loop of 25 makings without chance every exact look ends within 3 % of the truth, or of the stated clamp,
+// and stays there.
 func TestClosedLoop(t *testing.T) {
 	for _, c := range closedLoops() {
 		line := ""
@@ -303,7 +346,8 @@ func TestClosedLoopInWords(t *testing.T) {
 	}
 }
 
-// What a school’s least minutes, or the least rest, hide is not learned: who looks at the end alone is left between the truth and the book, and one
+// What a school’s least minutes, or the least rest, hide is not learned: who looks at the end alone is left between
+// the truth and the book, and one
 // whose dough is as the book says is left alone.
 func TestClosedLoopOnAFloor(t *testing.T) {
 	for cause, set := range map[string]func(w *world, v float64){"knead": func(w *world, v float64) { w.knead = v }, "rest": func(w *world, v float64) { w.rest = v }} {
@@ -324,7 +368,8 @@ func TestClosedLoopOnAFloor(t *testing.T) {
 	}
 }
 
-// Hands learned on one shape move another by the kitchen and the maker alone, and no further with more makings; what is learned of one family, flour,
+// Hands learned on one shape move another by the kitchen and the maker alone, and no further with more makings; what is
+// learned of one family, flour,
 // place or machine moves no other.
 func TestNothingLeaks(t *testing.T) {
 	w := asBook()
@@ -346,18 +391,35 @@ func TestNothingLeaks(t *testing.T) {
 	}
 }
 
-// By chance, as kitchens and looks scatter, the truth lies inside the stated nine in ten in at least 85 of a hundred kitchens. HOLLEN_LONG=1 goes
+// By chance, as kitchens and looks scatter, the truth lies inside the stated nine in ten in at least 85 of a hundred
+// kitchens. HOLLEN_LONG=1 goes
 // through 200 of each.
 func TestClosedLoopByChance(t *testing.T) {
 	kitchens, makings := 200, 10
 	if os.Getenv("HOLLEN_LONG") == "" {
 		t.Skip("200 kitchens of each cause take minutes: HOLLEN_LONG=1")
 	}
-	spread := map[string]float64{"knead": .25, "knead, hook": .25, "rest": .25, "dry": .3, "cook": .15, "hands": .3, "hands, knife": .3, "hands, ravioli": .3, "loss": .4, "trimmings": .25}
-	inside := map[string]func(l *rules.Learned) rules.LearnedBy{"knead": func(l *rules.Learned) rules.LearnedBy { return l.Knead },
-		"rest": func(l *rules.Learned) rules.LearnedBy { return l.Rest }, "dry": func(l *rules.Learned) rules.LearnedBy { return l.Dry },
-		"cook": func(l *rules.Learned) rules.LearnedBy { return l.Cook }, "hands": func(l *rules.Learned) rules.LearnedBy { return l.Hands },
-		"loss": func(l *rules.Learned) rules.LearnedBy { return l.Loss }, "trimmings": func(l *rules.Learned) rules.LearnedBy { return l.Trim }}
+	spread := map[string]float64{
+		"knead":          .25,
+		"knead, hook":    .25,
+		"rest":           .25,
+		"dry":            .3,
+		"cook":           .15,
+		"hands":          .3,
+		"hands, knife":   .3,
+		"hands, ravioli": .3,
+		"loss":           .4,
+		"trimmings":      .25,
+	}
+	inside := map[string]func(l *rules.Learned) rules.LearnedBy{
+		"knead":     func(l *rules.Learned) rules.LearnedBy { return l.Knead },
+		"rest":      func(l *rules.Learned) rules.LearnedBy { return l.Rest },
+		"dry":       func(l *rules.Learned) rules.LearnedBy { return l.Dry },
+		"cook":      func(l *rules.Learned) rules.LearnedBy { return l.Cook },
+		"hands":     func(l *rules.Learned) rules.LearnedBy { return l.Hands },
+		"loss":      func(l *rules.Learned) rules.LearnedBy { return l.Loss },
+		"trimmings": func(l *rules.Learned) rules.LearnedBy { return l.Trim },
+	}
 	rng := rand.New(rand.NewPCG(27, 1))
 	for _, c := range closedLoops() {
 		of := inside[strings.Split(c.cause, ",")[0]]

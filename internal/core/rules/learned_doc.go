@@ -2,7 +2,8 @@ package rules
 
 import "math"
 
-// LearnedDoc is what the log has learned of a batch as a document has it: named, with its units, and to the digits it counts with. What nothing is
+// LearnedDoc is what the log has learned of a batch as a document has it: named, with its units, and to the digits it
+// counts with. What nothing is
 // known of is left out.
 type LearnedDoc struct {
 	Water     *LearnedWater   `json:"water,omitempty"`
@@ -58,8 +59,15 @@ func (l Learned) Doc() *LearnedDoc {
 		}
 		return &LearnedTimes{x.N, x.By, x.From, x.To}
 	}
-	d := LearnedDoc{Kneading: times(l.Knead), Resting: times(l.Rest), Drying: times(l.Dry), Cooking: times(l.Cook), Hands: times(l.Hands), Loss: times(l.Loss),
-		Trimmings: times(l.Trim)}
+	d := LearnedDoc{
+		Kneading:  times(l.Knead),
+		Resting:   times(l.Rest),
+		Drying:    times(l.Dry),
+		Cooking:   times(l.Cook),
+		Hands:     times(l.Hands),
+		Loss:      times(l.Loss),
+		Trimmings: times(l.Trim),
+	}
 	looked := 0
 	for _, x := range []LearnedBy{l.Knead, l.Rest, l.Dry, l.Cook, l.Hands, l.Loss, l.Trim} {
 		looked += x.N
@@ -91,8 +99,15 @@ func (d *LearnedDoc) Learned() (l Learned) {
 		}
 		return LearnedBy{x.Looks, x.Times, x.From, x.To}
 	}
-	l = Learned{Knead: times(d.Kneading), Rest: times(d.Resting), Dry: times(d.Drying), Cook: times(d.Cooking), Hands: times(d.Hands), Loss: times(d.Loss),
-		Trim: times(d.Trimmings)}
+	l = Learned{
+		Knead: times(d.Kneading),
+		Rest:  times(d.Resting),
+		Dry:   times(d.Drying),
+		Cook:  times(d.Cooking),
+		Hands: times(d.Hands),
+		Loss:  times(d.Loss),
+		Trim:  times(d.Trimmings),
+	}
 	if w := d.Water; w != nil {
 		l.Hw = LearnedPoints{N: w.Batches, Points: w.Points, SD: w.SD, Within: w.Within, Parts: w.Parts, Last: w.Last}
 	}
@@ -105,7 +120,8 @@ func (d *LearnedDoc) Learned() (l Learned) {
 	return l
 }
 
-// Rounded is what is learned to the six decimals documents are written to, so that a plan made from its document is the same to the digit.
+// Rounded is what is learned to the six decimals documents are written to, so that a plan made from its document is the
+// same to the digit.
 func (l Learned) Rounded() Learned {
 	six := func(all ...*float64) {
 		for _, v := range all {
