@@ -158,6 +158,9 @@ func restoreCommand(ctx context.Context, args []string, out, errw io.Writer) int
 				fmt.Fprintf(out, "%s, who was there already, stays and signs in with the password of here\n", done.Kept)
 			}
 			fmt.Fprintln(out, "restored")
+			if n := b.Rows["devices"]; n > 0 && !b.Secrets {
+				fmt.Fprintln(out, withoutTokens)
+			}
 			return nil
 		})
 	}()
@@ -167,6 +170,9 @@ func restoreCommand(ctx context.Context, args []string, out, errw io.Writer) int
 	}
 	return 0
 }
+
+// withoutTokens is said of devices of a backup that holds no secrets.
+const withoutTokens = "the devices have no token in this backup: hollen device add NAME gives each a new one"
 
 // besideSays is how a backup is to be put beside.
 type besideSays struct {
@@ -189,6 +195,9 @@ func restoreBeside(ctx context.Context, dsn string, r io.ReaderAt, size int64, s
 		if !errors.Is(err, store.ErrClashes) {
 			if err == nil {
 				fmt.Fprintln(out, done.Words(says.preview))
+				if done.Kind("devices").Added > 0 && !done.Backup.Secrets {
+					fmt.Fprintln(out, withoutTokens)
+				}
 			}
 			return err
 		}
