@@ -5,8 +5,8 @@ import (
 	"errors"
 	"strings"
 	"testing"
-	"unicode/utf8"
 	"time"
+	"unicode/utf8"
 )
 
 func TestHash(t *testing.T) {

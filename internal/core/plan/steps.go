@@ -275,6 +275,14 @@ func (p *Plan) mixedBy() *knead.Traits {
 	return knead.Long.Traits()
 }
 
+// stopWhenHot says when a machine is stopped for warmth; of a dough that begins warmer what to do before.
+func (p *Plan) stopWhenHot(hot string) string {
+	if p.Room.ContactC >= p.rules.Knead.MachineHotC {
+		return fmt.Sprintf("It begins at %s and should stay under %s: chill flour and liquid first, and stop to cool it.", p.in.C(p.Room.ContactC, 0), hot)
+	}
+	return "Stop over " + hot + "."
+}
+
 // kneadStep puts the i-th step of the way, one kneading, into words, the n-th by hand.
 func (p *Plan) kneadStep(i int, s knead.Step, n int, machine string) Step {
 	hot := p.in.C(p.rules.Knead.MachineHotC, 0)
@@ -283,11 +291,11 @@ func (p *Plan) kneadStep(i int, s knead.Step, n int, machine string) Step {
 	case knead.BySlowHook:
 		o.Head, o.Text = "Hook, slow", "First speed, until no flour is loose. Scrape the bowl once."
 	case knead.ByHook:
-		o.Head, o.Text = "Hook, second speed", fmt.Sprintf("Stop over %s. Never a hand near the hook while it turns.", hot)
+		o.Head, o.Text = "Hook, second speed", p.stopWhenHot(hot)+" Never a hand near the hook while it turns."
 		o.Sign, o.Test = "It cleans the bowl and slaps; then it is smooth.", "Poke it: it springs back."
 	case knead.ByProcessor:
 		o.Head = "Processor"
-		o.Text = fmt.Sprintf("%.0f seconds, in bursts, to clumping sand. Longer cooks it: stop over %s. Unplug before reaching to the blade.", 60*s.Min, hot)
+		o.Text = fmt.Sprintf("%.0f seconds, in bursts, to clumping sand. Longer cooks it. %s Unplug before reaching to the blade.", 60*s.Min, p.stopWhenHot(hot))
 		o.Sign, o.Test = "Like wet sand that clumps.", "Pinch it: it sticks together."
 	case knead.ByMixing:
 		o.Head, o.Text, o.Caution = "Work it in", "What comes in on the way, until it is all one again.", ""
@@ -348,6 +356,9 @@ func (l *list) rest(i int, s knead.Step) {
 	default:
 		o.Sign = "A sheen, and softer to the hand: the opposite of the kneading test."
 		o.Test = fmt.Sprintf("Poke it: half back in %.0f seconds or slower. Press it flat: it does not snap back.", p.rules.Knead.PokeReadyS)
+		if p.model.Gluten < p.rules.Flour.GlutenNoSheet { // nothing in it relaxes; the flour drinks
+			o.Sign, o.Test = "No dry specks any more: the flour has taken up its water.", "Press it: it gives, and keeps the mark."
+		}
 		o.MostMin = max(s.Min, p.cautionAt()-p.Rest.OutMin+s.Min)
 	}
 	o.LeastMin = s.Min

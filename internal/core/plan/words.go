@@ -272,7 +272,7 @@ func (p *Plan) explainRoom() {
 	if part.Moisture.Measured {
 		say("room.moisture", "Measured, so it stands.")
 	} else {
-		say("room.moisture", "Milled at %.1f %%; this air draws it to %.1f %%. %s in %s of %s (63 %% of the way in %s) leaves it here.",
+		say("room.moisture", "Milled at %.1f %%; this air draws it to %.1f %%. %s in %s of %s (two thirds of the way in %s) leaves it here.",
 			100*part.Moisture.MilledWB, 100*part.Moisture.EquilibriumWB, measure.Capital(measure.Plural(int(k.OpenDays), "day", "days")), keptWords(k.Kept),
 			p.in.KG(k.ContainsKG, measure.Shortest), measure.Plural(int(math.Max(1, math.Round(part.Moisture.TauDays))), "day", "days"))
 		if part.Moisture.Bounded {
