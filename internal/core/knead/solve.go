@@ -305,7 +305,7 @@ const nearEnough = .002
 // Solve returns the school's way for this dough: whole minutes of kneading between the school's
 // bounds and rests in steps of five minutes, such that the dough is ready counting the folds
 // planned; the least of (elapsed + 2 × hands-on kneading, a folded pass counting half a minute),
-// then least kneading, then fewest folds. What the maker fixed is kept. When nothing within the
+// then least kneading, then fewest folds. What the maker fixed is kept, and a rest of theirs is not made up for by kneading past the usual. When nothing within the
 // school is ready it keeps the school's usual minutes, rests longer where that serves or until no
 // more is gained, and says of what it falls short.
 func (d *Dough) Solve(a Ask) Way {
@@ -331,11 +331,26 @@ func (d *Dough) Solve(a Ask) Way {
 			}
 		}
 	}
-	if !found {
+	if !found || d.kneadsForRest(a, best) {
 		best = d.usually(a, lo, hi)
 	}
 	d.finish(a, &best)
 	return best
+}
+
+// kneadsForRest says whether a way kneads longer than the school usually does only for what the maker's own rest
+// leaves out, tension or uptake: a minute more of rest does that better, and is said.
+func (d *Dough) kneadsForRest(a Ask, w Way) bool {
+	if a.FixRest == nil || a.FixKnead != nil || a.FixTurns != nil {
+		return false
+	}
+	o := a.School.Traits().usual(a, &d.r)
+	if o.turns != w.Turns || o.knead >= w.KneadMin {
+		return false
+	}
+	s := d.settle(d.take(d.through(o, outline{}, State{}, a), a.lie(a.last(), *a.FixRest), a), a)
+	_, hi := a.folds(&d.r)
+	return d.dAt(s.Work+s.Credit+d.r.FoldWork*float64(hi)) >= d.r.ReadyD
 }
 
 // usually is the way where nothing within the school is ready: its usual minutes, and a rest past the

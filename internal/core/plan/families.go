@@ -96,7 +96,7 @@ func (p *Plan) ribbonCard(x *CutPart) string {
 
 func (p *Plan) pieceCard(x *CutPart) string {
 	size := p.in.Joined(" × ", measure.MM, measure.Shortest, x.Shape.WidthMM, x.Shape.Long())
-	return fmt.Sprintf(" of %s: %d from a sheet, %d in all.", size, x.PerSheet, x.Count)
+	return fmt.Sprintf(" of %s: %s.", size, fromSheets(x.PerSheet, x.Count, "a sheet"))
 }
 
 func (p *Plan) filledCard(x *CutPart) string {
@@ -104,8 +104,16 @@ func (p *Plan) filledCard(x *CutPart) string {
 	if x.Shape.Close == cut.TwoSheets {
 		from = "a pair of sheets"
 	}
-	return fmt.Sprintf(" of %s: %d from %s, %d in all, %s of filling in each.", p.in.MM(x.Shape.WidthMM, measure.Shortest), x.PerSheet, from, x.Count,
+	return fmt.Sprintf(" of %s: %s, %s of filling in each.", p.in.MM(x.Shape.WidthMM, measure.Shortest), fromSheets(x.PerSheet, x.Count, from),
 		p.in.Grams(x.Filling.PieceG))
+}
+
+// fromSheets says how many pieces a sheet, or a pair, gives and how many are cut.
+func fromSheets(perSheet, count int, from string) string {
+	if count < perSheet {
+		return fmt.Sprintf("%s in all, from part of %s", measure.Thousands(float64(count)), from)
+	}
+	return fmt.Sprintf("%s from %s, %s in all", measure.Thousands(float64(perSheet)), from, measure.Thousands(float64(count)))
 }
 
 func (p *Plan) formedCard(x *CutPart) string {
@@ -164,17 +172,20 @@ func (p *Plan) explainPieces() {
 	case asked == cut.Staggered && c.Shape.Outline == cut.Round:
 		how = "in a grid, since staggered gives no more here"
 	}
-	say("cut.across", "%d along, %s across, %s: %d from a sheet.", c.Along, measure.Plural(c.Across, "row", "rows"), how, c.PerSheet)
+	each := measure.Thousands(float64(c.PerSheet))
+	say("cut.across", "%d along, %s across, %s: %s from a sheet.", c.Along, measure.Plural(c.Across, "row", "rows"), how, each)
 	if c.Shape.Close == cut.TwoSheets {
-		say("cut.across", "%d along, %s across, %s: %d from a pair of sheets.", c.Along, measure.Plural(c.Across, "row", "rows"), how, c.PerSheet)
+		say("cut.across", "%d along, %s across, %s: %s from a pair of sheets.", c.Along, measure.Plural(c.Across, "row", "rows"), how, each)
 	}
-	say("cut.ribbons", "%d from each of %s; %s of dough in each.", c.PerSheet, sheets, p.in.Grams(c.OneG))
-	if c.Shape.Close == cut.TwoSheets {
+	say("cut.ribbons", "%s from each of %s; %s of dough in each.", each, sheets, p.in.Grams(c.OneG))
+	if c.Count < c.PerSheet {
+		say("cut.ribbons", "%s of the %s there is room for; %s of dough in each.", measure.Thousands(float64(c.Count)), each, p.in.Grams(c.OneG))
+	} else if c.Shape.Close == cut.TwoSheets {
 		odd := ""
 		if c.Sheets%2 == 1 {
 			odd = fmt.Sprintf(" and %d from the odd one, halved and laid on itself", c.Count-c.PerSheet*(c.Sheets/2))
 		}
-		say("cut.ribbons", "%d from each of %s%s; %s of dough in each.", c.PerSheet, measure.Plural(c.Sheets/2, "pair", "pairs"), odd, p.in.Grams(c.OneG))
+		say("cut.ribbons", "%s from each of %s%s; %s of dough in each.", each, measure.Plural(c.Sheets/2, "pair", "pairs"), odd, p.in.Grams(c.OneG))
 	}
 	say("cut.nests", "%.0f to a portion of %s.", math.Round(c.PortionG*float64(c.Count)/c.MadeG), p.in.Grams(c.PortionG))
 	say("cut.trim", "What lies between and round the pieces: %.0f %% of the sheets.", 100*c.TrimG/(c.TrimG+c.DoughG))

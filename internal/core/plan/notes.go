@@ -489,9 +489,9 @@ func (p *Plan) adviseStops() {
 	stops := o.Machine.Stops
 	first, last := stops[0].TrueMM(), stops[len(stops)-1].TrueMM()
 	mm := func(v float64) string { n, _ := p.in.Number(v, measure.MM, 2); return n }
-	sign := "+"
+	side := "thicker"
 	if o.MissMM < 0 {
-		sign = "-"
+		side = "thinner"
 	}
 	switch miss := math.Abs(o.MissMM); {
 	case o.Own: // said among the comments on the own way
@@ -507,8 +507,8 @@ func (p *Plan) adviseStops() {
 			before := stops[last.Stop-1]
 			way = fmt.Sprintf("stop %s would leave %s", before.Label, mm(before.TrueMM()*(1+o.Spring)))
 		}
-		p.note(request.AtRoll, "roll.sheet", Remark, "between_stops", "Between two stops.", "%s is %s off the %s wanted; %s.", p.in.MM(o.SheetMM, 2),
-			sign+mm(math.Abs(o.MissMM)), mm(o.TargetMM), way)
+		p.note(request.AtRoll, "roll.sheet", Remark, "between_stops", "Between two stops.", "%s is %s %s than the %s wanted; %s.", p.in.MM(o.SheetMM, 2),
+			mm(math.Abs(o.MissMM)), side, mm(o.TargetMM), way)
 	}
 	if p.Formula.feel.Grade <= -3 {
 		p.note(request.AtRoll, "roll.sheet", Warning, "too_stiff", "Too stiff for this machine.",

@@ -350,6 +350,9 @@ func (l *list) rest(i int, s knead.Step) {
 		o.Sign = "Firm from the cold, even inside; no grey, no skin."
 		o.Test = "A thumb mark stays once it has lost the chill."
 		o.MostMin = max(s.Min, p.rules.Knead.KeepMin)
+		if warm := p.Rest.TemperMin; i == len(p.way.Steps)-1 && p.Rest.TempC < p.rules.Knead.ColdC-.5 && warm > 0 {
+			o.Text += fmt.Sprintf(" Before it is rolled or shaped it loses its chill in the room, wrapped: about %s.", measure.Minutes(warm))
+		}
 	case s.Tempers || p.ask.Own == nil && i > 0 && p.way.Steps[i-1].By == knead.InFridge:
 		o.Head, o.Text = "Out of the fridge", "Still wrapped, or it sweats. Roll it when it no longer feels stiff."
 		o.Test = "It gives to the thumb like an earlobe."
@@ -517,7 +520,7 @@ func (p *Plan) filledWords() string {
 	var out []string
 	for _, x := range p.Cut.Parts() {
 		if x.Filling != nil && x.Count > 0 {
-			out = append(out, fmt.Sprintf("%d %s", x.Count, strings.ToLower(x.Shape.Name)))
+			out = append(out, measure.Thousands(float64(x.Count))+" "+strings.ToLower(x.Shape.Name))
 		}
 	}
 	return measure.List(out)
