@@ -93,7 +93,7 @@ func browser(t *testing.T, more ...chromedp.ExecAllocatorOption) context.Context
 func open(t *testing.T, br context.Context, base string, width, height int64) *tab {
 	t.Helper()
 	ctx, cancel := chromedp.NewContext(br)
-	most := 10 * time.Minute // a guard against hanging, not a measure: two pages of the walk through all wait for a busy machine
+	most := 4 * time.Minute
 	if os.Getenv("HOLLEN_BENCH") != "" {
 		most = time.Hour
 	}
