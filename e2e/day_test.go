@@ -120,7 +120,13 @@ func TestDayFromOrders(t *testing.T) {
 	// Arrows walk, and move nothing; taken in hand they move it, five minutes a press, and the focus stays on it.
 	eval[bool](b, fmt.Sprintf("(document.querySelector(%q).focus(), true)", bar(roll)))
 	b.do(chromedp.KeyEvent(kb.ArrowRight))
-	b.until("on another bar", fmt.Sprintf("document.activeElement.matches('.day-bar[data-task]') && !document.activeElement.matches(%q)", bar(roll)))
+	b.until(
+		"on another bar",
+		fmt.Sprintf(
+			"document.activeElement.matches('.day-bar[data-task]') && !document.activeElement.matches(%q)",
+			bar(roll),
+		),
+	)
 	b.do(chromedp.KeyEvent(kb.ArrowLeft))
 	b.until("back on it", fmt.Sprintf("document.activeElement.matches(%q)", bar(roll)))
 	b.do(chromedp.KeyEvent("m"), chromedp.KeyEvent(kb.ArrowRight), chromedp.KeyEvent(kb.Escape))
@@ -128,8 +134,16 @@ func TestDayFromOrders(t *testing.T) {
 	if got := b.starts(roll); got != moved {
 		t.Errorf("walked and let go, it stands at %d", got)
 	}
-	b.do(chromedp.KeyEvent("m"), chromedp.KeyEvent(kb.ArrowRight), chromedp.KeyEvent(kb.ArrowRight), chromedp.KeyEvent(kb.Enter))
-	b.until("moved by keys", fmt.Sprintf("Number(document.querySelector(%q).dataset.start) === %d", bar(roll), moved+10))
+	b.do(
+		chromedp.KeyEvent("m"),
+		chromedp.KeyEvent(kb.ArrowRight),
+		chromedp.KeyEvent(kb.ArrowRight),
+		chromedp.KeyEvent(kb.Enter),
+	)
+	b.until(
+		"moved by keys",
+		fmt.Sprintf("Number(document.querySelector(%q).dataset.start) === %d", bar(roll), moved+10),
+	)
 	b.until("the focus stays", fmt.Sprintf("document.activeElement.matches(%q)", bar(roll)))
 
 	// Another window sees it, and a change of an old page is not lost over it.

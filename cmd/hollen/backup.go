@@ -111,7 +111,11 @@ func restoreCommand(ctx context.Context, args []string, out, errw io.Writer) int
 	var at place
 	at.flags(f, false)
 	beside := f.Bool("beside", false, "put what is not there beside what is")
-	clashes := f.String("clashes", "", "with --beside, what both sides say otherwise is to be as it is: here, or in the backup")
+	clashes := f.String(
+		"clashes",
+		"",
+		"with --beside, what both sides say otherwise is to be as it is: here, or in the backup",
+	)
 	preview := f.Bool("preview", false, "say what would be done, and do nothing")
 	file, ok := wordFirst(f, args)
 	if !ok || file == "" {
@@ -191,7 +195,14 @@ func restoreBeside(ctx context.Context, dsn string, r io.ReaderAt, size int64, s
 		return backup, settled
 	}
 	for {
-		done, err := store.RestoreBeside(ctx, dsn, now, r, size, store.BesideOptions{Preview: says.preview, Decide: decide})
+		done, err := store.RestoreBeside(
+			ctx,
+			dsn,
+			now,
+			r,
+			size,
+			store.BesideOptions{Preview: says.preview, Decide: decide},
+		)
 		if !errors.Is(err, store.ErrClashes) {
 			if err == nil {
 				fmt.Fprintln(out, done.Words(says.preview))
@@ -205,8 +216,11 @@ func restoreBeside(ctx context.Context, dsn string, r io.ReaderAt, size int64, s
 			for _, c := range done.Clashes {
 				fmt.Fprintln(out, "otherwise here than in the backup: "+c.Words)
 			}
-			return fmt.Errorf("%w, see above: --clashes here leaves all of them as they are here, --clashes backup takes the backup’s; "+
-				"nothing has been changed", err)
+			return fmt.Errorf(
+				"%w, see above: --clashes here leaves all of them as they are here, --clashes backup takes the backup’s; "+
+					"nothing has been changed",
+				err,
+			)
 		}
 		if err := ask(done.Clashes, answers, os.Stdin, out); err != nil {
 			return err

@@ -130,13 +130,18 @@ const (
 	certLeft = 30 * 24 * time.Hour
 )
 
-// selfSigned returns the certificate kept in a folder; another is made where there is none, it is about to end, or it does not name the machine. One
-// whose address is another stays, and with it the fingerprint people have compared: of an address a router gave, browsers warn as they did.
+// selfSigned returns the certificate kept in a folder; another is made where there is none, it is about to end, or it
+// does not name the machine. One
+// whose address is another stays, and with it the fingerprint people have compared: of an address a router gave,
+// browsers warn as they did.
 func selfSigned(dir string, hosts []string) (*tls.Certificate, error) {
 	certFile, keyFile := filepath.Join(dir, "tls.crt"), filepath.Join(dir, "tls.key")
 	names := append([]string{"localhost"}, hosts...)
 	if pair, err := tls.LoadX509KeyPair(certFile, keyFile); err == nil && pair.Leaf.NotAfter.Sub(now()) > certLeft {
-		if !slices.ContainsFunc(names, func(n string) bool { return net.ParseIP(n) == nil && pair.Leaf.VerifyHostname(n) != nil }) {
+		if !slices.ContainsFunc(
+			names,
+			func(n string) bool { return net.ParseIP(n) == nil && pair.Leaf.VerifyHostname(n) != nil },
+		) {
 			return &pair, nil
 		}
 	}

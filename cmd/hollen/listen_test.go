@@ -130,7 +130,8 @@ func TestFirstStart(t *testing.T) {
 		if code, out, _ := call("", "user", "list", "--data", dir); code != 0 || !strings.Contains(out, "Linde\tkeeps") || !strings.Contains(out, "Osk\tlooks") {
 			t.Errorf("%s", out)
 		}
-		if code, _, errs := call("", "user", "role", "Osk", "--data", dir); code != exitUsage || !strings.Contains(errs, "--role keeps") {
+		if code, _, errs := call("", "user", "role", "Osk", "--data", dir); code != exitUsage ||
+			!strings.Contains(errs, "--role keeps") {
 			t.Errorf("%d %s", code, errs)
 		}
 		for _, role := range []string{"makes", "looks"} {
@@ -138,7 +139,8 @@ func TestFirstStart(t *testing.T) {
 				t.Errorf("%d %s", code, errs)
 			}
 		}
-		if code, _, errs := call("", "user", "role", "Linde", "--role", "makes", "--data", dir); code != exitFailed || !strings.Contains(errs, "somebody has to keep") {
+		if code, _, errs := call("", "user", "role", "Linde", "--role", "makes", "--data", dir); code != exitFailed ||
+			!strings.Contains(errs, "somebody has to keep") {
 			t.Errorf("%d %s", code, errs)
 		}
 		if code, _, errs := call("", "user", "remove", "Linde", "--data", dir); code != exitFailed || !strings.Contains(errs, "somebody has to keep the workshop") {
@@ -185,7 +187,8 @@ func TestFirstStart(t *testing.T) {
 		t.Errorf("%d %s", code, errs)
 	}
 	if code, out, errs := call("", "restore", "--preview", "--beside", filepath.Join(dir, "all.zip"), "--data", other); code != 0 ||
-		!strings.Contains(out, "accounts: 2 left out") || !strings.Contains(out, "things of the cabinet: 2 there already") {
+		!strings.Contains(out, "accounts: 2 left out") ||
+		!strings.Contains(out, "things of the cabinet: 2 there already") {
 		t.Errorf("%d %s %s", code, out, errs)
 	}
 }

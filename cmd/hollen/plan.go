@@ -12,11 +12,15 @@ import (
 	"hollen/internal/exchange"
 )
 
-// planFile works out the request in a file, or on standard input. A plan’s document is one, too, with what the log had learned: alone it makes that
+// planFile works out the request in a file, or on standard input. A plan’s document is one, too, with what the log had
+// learned: alone it makes that
 // plan again, and beside a request its learning is counted in.
 func planFile(args []string, in io.Reader, out, errw io.Writer) int {
 	if len(args) < 1 || len(args) > 2 {
-		fmt.Fprintf(errw, "hollen plan: name one file, or - for standard input, or --example; a plan beside it says what the log had learned\n")
+		fmt.Fprintf(
+			errw,
+			"hollen plan: name one file, or - for standard input, or --example; a plan beside it says what the log had learned\n",
+		)
 		return exitUsage
 	}
 	w := bufio.NewWriter(out)

@@ -216,8 +216,11 @@ func (o options) serve(ctx context.Context, out, errw io.Writer) error {
 		fmt.Fprintln(out, "Without encryption: whoever is on this network can read passwords and everything else.")
 	}
 	if nobody && access.SignIn {
-		fmt.Fprintf(out, "No account keeps the workshop: nobody can open Accounts. This mends it, with the name of one:\n  hollen user role NAME --role keeps%s\n",
-			o.where())
+		fmt.Fprintf(
+			out,
+			"No account keeps the workshop: nobody can open Accounts. This mends it, with the name of one:\n  hollen user role NAME --role keeps%s\n",
+			o.where(),
+		)
 	}
 	if token != "" {
 		fmt.Fprintf(out, "Nobody can sign in yet. Make the first account at\n  %s\nThe address works once, within a day.\n", token)

@@ -42,8 +42,12 @@ func userCommand(ctx context.Context, args []string, in io.Reader, out, errw io.
 	if f.Parse(args) != nil {
 		return exitUsage
 	}
-	if !slices.Contains([]string{"add", "list", "password", "role", "remove"}, what) || (what == "list") != (name == "") {
-		fmt.Fprintln(errw, "hollen user: add NAME [--role keeps|makes|looks], list, password NAME, role NAME --role keeps|makes|looks or remove NAME is understood")
+	if !slices.Contains([]string{"add", "list", "password", "role", "remove"}, what) ||
+		(what == "list") != (name == "") {
+		fmt.Fprintln(
+			errw,
+			"hollen user: add NAME [--role keeps|makes|looks], list, password NAME, role NAME --role keeps|makes|looks or remove NAME is understood",
+		)
 		return exitUsage
 	}
 	secret := ""

@@ -221,14 +221,24 @@ func repeats(low string) bool {
 	return false
 }
 
-// leastBits is how hard to guess a password is at least, in bits: with 2^30 the guesses that are let through in a year are one in 2,000 of those
+// leastBits is how hard to guess a password is at least, in bits: with 2^30 the guesses that are let through in a year
+// are one in 2,000 of those
 // it takes.
 const leastBits = 30
 
-// guessable says whether a password is made of what stands at the top of the lists that are tried: passwords, names and words of English, rows of
+// guessable says whether a password is made of what stands at the top of the lists that are tried: passwords, names
+// and words of English, rows of
 // keys, dates, with letters swapped for signs, as zxcvbn weighs them. Its lists ship with it.
 func guessable(name, password string) bool {
-	mine := append(strings.Fields(strings.ToLower(name)), "hollen", "pasta", "tagliatelle", "ravioli", "spaghetti", "bottega")
+	mine := append(
+		strings.Fields(strings.ToLower(name)),
+		"hollen",
+		"pasta",
+		"tagliatelle",
+		"ravioli",
+		"spaghetti",
+		"bottega",
+	)
 	for _, p := range []string{password, asLetters.Replace(password)} {
 		// Its own way of reading signs as letters tries every one: with many signs that takes seconds.
 		if zxcvbn.PasswordStrength(p, mine, matching.FilterL33tMatcher).Entropy < leastBits {
@@ -239,7 +249,28 @@ func guessable(name, password string) bool {
 }
 
 // asLetters reads signs as the letters they most often stand for.
-var asLetters = strings.NewReplacer("@", "a", "4", "a", "3", "e", "1", "i", "!", "i", "0", "o", "$", "s", "5", "s", "7", "t", "8", "b")
+var asLetters = strings.NewReplacer(
+	"@",
+	"a",
+	"4",
+	"a",
+	"3",
+	"e",
+	"1",
+	"i",
+	"!",
+	"i",
+	"0",
+	"o",
+	"$",
+	"s",
+	"5",
+	"s",
+	"7",
+	"t",
+	"8",
+	"b",
+)
 
 // CheckPassword returns what is wrong with a password for an account of that name: too short, or among those tried first.
 func CheckPassword(name, password string) error {

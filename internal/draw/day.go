@@ -194,7 +194,15 @@ func (d *Day) bar(b *strings.Builder, bar DayBar, x func(float64) float64, k, y 
 		put(` data-task="`, html.EscapeString(bar.Task), `" data-start="`, num(bar.From), `"`)
 	}
 	if bar.Face != "" {
-		put(` style="--dough:`, html.EscapeString(bar.Face), ";--dough-edge:", html.EscapeString(bar.Edge), ";--on-dough:", OnDough(bar.Face), `"`)
+		put(
+			` style="--dough:`,
+			html.EscapeString(bar.Face),
+			";--dough-edge:",
+			html.EscapeString(bar.Edge),
+			";--on-dough:",
+			OnDough(bar.Face),
+			`"`,
+		)
 	}
 	words := ""
 	if bar.Letter != "" || bar.Words != "" {
@@ -203,7 +211,8 @@ func (d *Day) bar(b *strings.Builder, bar DayBar, x func(float64) float64, k, y 
 		if w < 20 && bar.Letter != "" {
 			shown = ""
 		}
-		if shown = strings.TrimSpace(bar.Letter + " " + shown); shown != "" && !strings.Contains(bar.Says, shown) { // a name begins with what is read on it
+		if shown = strings.TrimSpace(bar.Letter + " " + shown); shown != "" &&
+			!strings.Contains(bar.Says, shown) { // a name begins with what is read on it
 			says = html.EscapeString(shown) + ". " + says
 		}
 	}

@@ -83,7 +83,12 @@ func chart(title, unit string, dots []Dot, over ruled, want float64, wantWord st
 	least, most = step*math.Floor(least/step-.2), step*math.Ceil(most/step+.2)
 	x := func(v float64) float64 { return left + 20 + (v-over.from)/(over.to-over.from)*(right-left-50) }
 	y := func(v float64) float64 { return bottom - (v-least)/(most-least)*(bottom-top) }
-	s := &Scene{Title: title + ": " + measure.Plural(len(dots), "making", "makings"), W: 926, H: bottom + 52, Class: "scale-down"}
+	s := &Scene{
+		Title: title + ": " + measure.Plural(len(dots), "making", "makings"),
+		W:     926,
+		H:     bottom + 52,
+		Class: "scale-down",
+	}
 	for v := least; v <= most+1e-9; v += step {
 		s.Path("hair", fmt.Sprintf("M%s %sH%s", num(left), num(y(v)), num(right)))
 		s.Text("e q", left-8, y(v)+4, axis(v))

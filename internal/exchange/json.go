@@ -44,7 +44,8 @@ func ReadRequest(ru rules.Rules, r io.Reader) (request.Request, error) {
 	return readRequest(ru, raw)
 }
 
-// ReadPlanned reads what is to be planned: a request, with nothing learned, or a plan’s document, whose request and what was learned make it again
+// ReadPlanned reads what is to be planned: a request, with nothing learned, or a plan’s document, whose request and
+// what was learned make it again
 // to the digit.
 func ReadPlanned(ru rules.Rules, r io.Reader) (req request.Request, learned rules.Learned, err error) {
 	raw, err := readAll(r)
@@ -115,7 +116,16 @@ func place(raw []byte, err error) error {
 	case errors.As(err, &syntax):
 		return at(raw, syntax.Offset-1, strings.TrimPrefix(syntax.Error(), "json: "))
 	case errors.As(err, &kind):
-		return at(raw, kind.Offset-1, fmt.Sprintf("%s: %s stands where %s belongs", kind.Field, article(kind.Value), article(word(kind.Type.Kind().String()))))
+		return at(
+			raw,
+			kind.Offset-1,
+			fmt.Sprintf(
+				"%s: %s stands where %s belongs",
+				kind.Field,
+				article(kind.Value),
+				article(word(kind.Type.Kind().String())),
+			),
+		)
 	case errors.Is(err, io.EOF):
 		return PlaceError{Text: "the document is empty"}
 	case errors.Is(err, io.ErrUnexpectedEOF):

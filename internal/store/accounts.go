@@ -34,8 +34,10 @@ const keeps = "keeps"
 // What is refused of accounts.
 var (
 	ErrAccountTaken = errors.New("there is an account of that name")
-	ErrFirstKeeps   = errors.New("somebody has to keep the workshop first (--role keeps): nobody could make or change the others")
-	ErrLastKeeper   = errors.New("somebody has to keep the workshop: make another account keep it first")
+	ErrFirstKeeps   = errors.New(
+		"somebody has to keep the workshop first (--role keeps): nobody could make or change the others",
+	)
+	ErrLastKeeper = errors.New("somebody has to keep the workshop: make another account keep it first")
 )
 
 // maker is the name of an account's maker as the cabinet has it, the account's own where it is gone.
@@ -189,7 +191,11 @@ func (s *Store) keeping(ctx context.Context, id uint64, less bool, do func(tx *g
 
 // keepers are the accounts that keep the workshop, held while they are looked at.
 func keepers(tx *gorm.DB) (ids []uint64, err error) {
-	err = tx.Clauses(clause.Locking{Strength: "UPDATE"}).Model(&Account{}).Where("role = ?", keeps).Pluck("id", &ids).Error
+	err = tx.Clauses(clause.Locking{Strength: "UPDATE"}).
+		Model(&Account{}).
+		Where("role = ?", keeps).
+		Pluck("id", &ids).
+		Error
 	return ids, err
 }
 

@@ -320,10 +320,28 @@ func ReadBackup(r io.ReaderAt, size int64) (b Backup, err error) {
 }
 
 // counted are the tables people are told of.
-var counted = []struct{ table, one, many string }{{"batches", "batch", "batches"}, {"revisions", "version", "versions"}, {"makings", "making", "makings"},
-	{"making_events", "event", "events"}, {"cabinet", "thing of the cabinet", "things of the cabinet"}, {"rooms", "room", "rooms"},
-	{"accounts", "account", "accounts"}, {"making_pictures", "picture", "pictures"}, {"days", "day", "days"}, {"orders", "order", "orders"},
-	{"standing_orders", "order of the week", "orders of the week"}, {"devices", "device", "devices"}}
+var counted = []struct{ table, one, many string }{
+	{"batches", "batch", "batches"},
+	{"revisions", "version", "versions"},
+	{"makings", "making", "makings"},
+	{
+		"making_events",
+		"event",
+		"events",
+	},
+	{"cabinet", "thing of the cabinet", "things of the cabinet"},
+	{"rooms", "room", "rooms"},
+	{
+		"accounts",
+		"account",
+		"accounts",
+	},
+	{"making_pictures", "picture", "pictures"},
+	{"days", "day", "days"},
+	{"orders", "order", "orders"},
+	{"standing_orders", "order of the week", "orders of the week"},
+	{"devices", "device", "devices"},
+}
 
 // Beyond says, for people, what a backup holds more of than another.
 func (b Backup) Beyond(than Backup) (out []string) {

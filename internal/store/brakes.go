@@ -16,7 +16,8 @@ type Brake struct {
 	Over time.Duration
 }
 
-// The brakes on what is guessed: a password for an account from one address or known device, the same from anywhere but its known devices, for any
+// The brakes on what is guessed: a password for an account from one address or known device, the same from anywhere
+// but its known devices, for any
 // account from one address, and the PIN of one locked tablet.
 var (
 	FromAddress  = Brake{100, 15 * time.Minute}

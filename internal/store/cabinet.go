@@ -304,7 +304,8 @@ func (s *Store) Keep(ctx context.Context, kind Kind, id uint64, version int, v a
 // ErrThingThere says that a thing of that kind has that name, of lots one of the same flour.
 var ErrThingThere = errors.New("there is one of that name already")
 
-// KeepNew is Keep of a new thing, and refuses one whose name one in use has: ErrThingThere. Of two at once the second is refused.
+// KeepNew is Keep of a new thing, and refuses one whose name one in use has: ErrThingThere. Of two at once the second
+// is refused.
 func (s *Store) KeepNew(ctx context.Context, kind Kind, v any) (id uint64, err error) {
 	doc, err := json.Marshal(v)
 	if err != nil {
@@ -377,7 +378,8 @@ type House struct {
 // ErrHouseDamaged says that what new batches start from cannot be read, and nobody has said that it is to be kept anew.
 var ErrHouseDamaged = fmt.Errorf("what new batches start from: %w", ErrUnreadable)
 
-// House returns what new batches start from; the usual in a new workshop, and, marked so, where what was kept cannot be read.
+// House returns what new batches start from; the usual in a new workshop, and, marked so, where what was kept cannot
+// be read.
 func (s *Store) House(ctx context.Context) (House, error) {
 	h := House{House: request.DefaultHouse()}
 	w, err := s.workshop(ctx)

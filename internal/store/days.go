@@ -74,7 +74,8 @@ func (s *Store) Day(ctx context.Context, date string) (Day, error) {
 	return out, nil
 }
 
-// mendDay has a day that cannot be read be what the version of it says that it is, which was kept beside it; one without anything on it where that
+// mendDay has a day that cannot be read be what the version of it says that it is, which was kept beside it; one
+// without anything on it where that
 // cannot be read, either.
 func (s *Store) mendDay(ctx context.Context, d Day, why error) (Day, error) {
 	s.log.Error("day", "day", d.Date, "err", why)
@@ -243,7 +244,19 @@ func (s *Store) Orders(ctx context.Context, date string) ([]Order, error) {
 	}
 	for _, w := range week {
 		if !slices.ContainsFunc(out, func(o Order) bool { return o.Standing != nil && *o.Standing == w.ID }) {
-			out = append(out, Order{Day: date, Who: w.Who, What: w.What, Portions: w.Portions, Due: w.Due, Note: w.Note, Standing: &w.ID, Version: w.Version})
+			out = append(
+				out,
+				Order{
+					Day:      date,
+					Who:      w.Who,
+					What:     w.What,
+					Portions: w.Portions,
+					Due:      w.Due,
+					Note:     w.Note,
+					Standing: &w.ID,
+					Version:  w.Version,
+				},
+			)
 		}
 	}
 	out = slices.DeleteFunc(out, func(o Order) bool { return o.Gone })
@@ -279,8 +292,10 @@ func (s *Store) Week(ctx context.Context) (out []Standing, err error) {
 	return out, err
 }
 
-// AddOrders keeps new orders of a day, all of them or none; ErrTooMany when the day would have more than it may. What bears a mark that has
-// come already is there. An order of the week is taken over once only: ErrChanged when it was meanwhile, or is another now.
+// AddOrders keeps new orders of a day, all of them or none; ErrTooMany when the day would have more than it may. What
+// bears a mark that has
+// come already is there. An order of the week is taken over once only: ErrChanged when it was meanwhile, or is another
+// now.
 func (s *Store) AddOrders(ctx context.Context, orders []Order) error {
 	if len(orders) == 0 {
 		return nil
@@ -351,7 +366,8 @@ func (s *Store) changed(ctx context.Context, done *gorm.DB, of any, id uint64) e
 	return ErrChanged
 }
 
-// ServeOrders says by which batch orders are served, all of them or none; those of the week become the day’s own by that. ErrChanged when one of
+// ServeOrders says by which batch orders are served, all of them or none; those of the week become the day’s own by
+// that. ErrChanged when one of
 // them is not in that version any more, or was served meanwhile.
 func (s *Store) ServeOrders(ctx context.Context, orders []Order, batch uint64) error {
 	return s.transact(ctx, func(tx *gorm.DB) error {
@@ -395,7 +411,8 @@ func (s *Store) SaveStanding(ctx context.Context, o Standing) error {
 	return s.changed(ctx, done, &Standing{}, o.ID)
 }
 
-// DropStanding ends that version of an order of the week; ErrChanged when it was kept anew meanwhile, ErrNotFound when there is none. What days
+// DropStanding ends that version of an order of the week; ErrChanged when it was kept anew meanwhile, ErrNotFound when
+// there is none. What days
 // have taken over stays.
 func (s *Store) DropStanding(ctx context.Context, id uint64, version int) error {
 	done := s.db.WithContext(ctx).Where("id = ? AND version = ?", id, version).Delete(&Standing{})

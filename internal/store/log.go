@@ -44,7 +44,8 @@ func (s *Store) LogSettings(ctx context.Context) (set LogSettings, version int, 
 	return set, rows[0].Version, nil
 }
 
-// ChangeLogSettings changes what of the log counts, one process at a time. Where that cannot be read, a change that leaves it Damaged is refused:
+// ChangeLogSettings changes what of the log counts, one process at a time. Where that cannot be read, a change that
+// leaves it Damaged is refused:
 // ErrUnreadable.
 func (s *Store) ChangeLogSettings(ctx context.Context, change func(*LogSettings)) error {
 	return s.transact(ctx, func(tx *gorm.DB) error {
@@ -87,7 +88,13 @@ func stampLog(tx *gorm.DB) error {
 
 // NewestMade returns the newest ended makings, the newest first.
 func (s *Store) NewestMade(ctx context.Context, n int) ([]Made, error) {
-	return s.made(ctx, s.db.WithContext(ctx).Table("making_summaries FORCE INDEX (summaries_began)").Order("began DESC, making_id DESC").Limit(n))
+	return s.made(
+		ctx,
+		s.db.WithContext(ctx).
+			Table("making_summaries FORCE INDEX (summaries_began)").
+			Order("began DESC, making_id DESC").
+			Limit(n),
+	)
 }
 
 // MadeQuery says which ended makings a page of the log shows.
@@ -185,7 +192,10 @@ func wordsOf(text string) []string {
 
 // MadeByID returns ended makings by their IDs, the newest first.
 func (s *Store) MadeByID(ctx context.Context, ids []uint64) ([]Made, error) {
-	return s.made(ctx, s.db.WithContext(ctx).Where("making_id IN ?", ids).Order("began DESC, making_id DESC").Limit(LogPage*5))
+	return s.made(
+		ctx,
+		s.db.WithContext(ctx).Where("making_id IN ?", ids).Order("began DESC, making_id DESC").Limit(LogPage*5),
+	)
 }
 
 // LastWord returns the newest ended making of a batch, or of one of its name, with its word for next time; nil where there is none, it says

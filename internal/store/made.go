@@ -88,7 +88,10 @@ func (s *Store) KeepSummary(ctx context.Context, m Making, run *bench.Making, ev
 
 // MadeOf returns the ended makings of a batch, the newest first, at most 100.
 func (s *Store) MadeOf(ctx context.Context, batch uint64) ([]Made, error) {
-	return s.made(ctx, s.db.WithContext(ctx).Where("batch_id = ?", batch).Order("began DESC, making_id DESC").Limit(100))
+	return s.made(
+		ctx,
+		s.db.WithContext(ctx).Where("batch_id = ?", batch).Order("began DESC, making_id DESC").Limit(100),
+	)
 }
 
 func (s *Store) made(ctx context.Context, db *gorm.DB) ([]Made, error) {

@@ -113,8 +113,15 @@ func (s *Store) BeginOnce(ctx context.Context, b Batch, p *plan.Plan, began time
 
 func newMaking(b Batch, p *plan.Plan, began time.Time) (Making, error) {
 	steps, err := json.Marshal(bench.Steps(p))
-	return Making{BatchID: b.ID, BatchVersion: b.Version, Request: Document{Request: p.Request}, Rules: ruleBook{Rules: p.Rules()}, Units: p.In(), Steps: steps,
-		Began: began.UTC().Truncate(time.Millisecond)}, err
+	return Making{
+		BatchID:      b.ID,
+		BatchVersion: b.Version,
+		Request:      Document{Request: p.Request},
+		Rules:        ruleBook{Rules: p.Rules()},
+		Units:        p.In(),
+		Steps:        steps,
+		Began:        began.UTC().Truncate(time.Millisecond),
+	}, err
 }
 
 // Making returns the making of that ID, damaged ones, too; ErrNotFound when there is none.

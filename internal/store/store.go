@@ -68,7 +68,8 @@ type Document struct {
 	bad error // it cannot be read, and why
 }
 
-// Scan reads a JSON column. What an older version did not write is as usual; one that cannot be read says so when it is asked.
+// Scan reads a JSON column. What an older version did not write is as usual; one that cannot be read says so when it
+// is asked.
 func (d *Document) Scan(v any) error {
 	d.Request = request.Default()
 	var doc raw
@@ -328,7 +329,8 @@ func (s *Store) CreateAs(ctx context.Context, id uint64, p *plan.Plan) (Batch, e
 	return b, err
 }
 
-// CreateOnce is Create, of a form that may come twice: what bears the same mark is the same batch, which is returned as it stands now, also
+// CreateOnce is Create, of a form that may come twice: what bears the same mark is the same batch, which is returned
+// as it stands now, also
 // where it has been deleted since. Without a mark it is Create.
 func (s *Store) CreateOnce(ctx context.Context, once string, p *plan.Plan) (Batch, error) {
 	if once == "" {
@@ -349,7 +351,8 @@ func (s *Store) CreateOnce(ctx context.Context, once string, p *plan.Plan) (Batc
 	return b, err
 }
 
-// Reserve returns numbers for so many new batches, that no other will get: by them a day is planned before they are kept together with it.
+// Reserve returns numbers for so many new batches, that no other will get: by them a day is planned before they are
+// kept together with it.
 func (s *Store) Reserve(ctx context.Context, p *plan.Plan, n int) (ids []uint64, err error) {
 	taken := errors.New("numbers taken")
 	err = s.transact(ctx, func(tx *gorm.DB) error {

@@ -38,9 +38,21 @@ func (s *Server) load(c *gin.Context) (b store.Batch, ok bool) {
 	b, err = s.store.Get(ctx, id)
 	if errors.Is(err, store.ErrUnreadable) {
 		s.log.Error("store", "err", err)
-		s.failTo(c, http.StatusInternalServerError, "This batch cannot be read as it was last saved.",
-			fmt.Sprintf("It was left as it is: %s, version %d. An earlier version that can be read brings it back.", cmp.Or(b.Row.Name, "a batch"), b.Version),
-			wayOn{fmt.Sprintf("/batches/%d/versions", id), "Its versions"}, wayOn{fmt.Sprintf("/batches/%d/makings", id), "Its makings"})
+		s.failTo(
+			c,
+			http.StatusInternalServerError,
+			"This batch cannot be read as it was last saved.",
+			fmt.Sprintf(
+				"It was left as it is: %s, version %d. An earlier version that can be read brings it back.",
+				cmp.Or(b.Row.Name, "a batch"),
+				b.Version,
+			),
+			wayOn{
+				fmt.Sprintf("/batches/%d/versions", id),
+				"Its versions",
+			},
+			wayOn{fmt.Sprintf("/batches/%d/makings", id), "Its makings"},
+		)
 		return b, false
 	}
 	if err != nil && !(errors.Is(err, store.ErrDeleted) && c.Request.Method == http.MethodPost) {

@@ -241,7 +241,8 @@ func (s *Server) settleEnd(ctx context.Context, id uint64) error {
 		return err
 	}
 	ended := run.State.Ended
-	if run.State.Damaged > 0 && ended.IsZero() && kept.Ended != nil { // it has ended, and what said so may be what cannot be read
+	if run.State.Damaged > 0 && ended.IsZero() &&
+		kept.Ended != nil { // it has ended, and what said so may be what cannot be read
 		s.bench.tell(id)
 		return nil
 	}

@@ -30,7 +30,8 @@ type turn struct {
 	waiting int           // who holds or waits for it
 }
 
-// take waits until nobody else of this process writes to a making, no longer than ctx; over lets the next one. Rows locked by many at once make the
+// take waits until nobody else of this process writes to a making, no longer than ctx; over lets the next one. Rows
+// locked by many at once make the
 // database give up on some of them.
 func (f *follower) take(ctx context.Context, id uint64) (over func(), err error) {
 	f.mu.Lock()
@@ -84,7 +85,12 @@ const (
 )
 
 func newFollower(s *store.Store) *follower {
-	return &follower{store: s, makings: map[uint64]*followed{}, screens: map[*screen]uint64{}, turns: map[uint64]*turn{}}
+	return &follower{
+		store:   s,
+		makings: map[uint64]*followed{},
+		screens: map[*screen]uint64{},
+		turns:   map[uint64]*turn{},
+	}
 }
 
 // at returns a making as it stands and the place its events have come to.

@@ -160,11 +160,21 @@ func (s *Server) making(c *gin.Context) (store.Making, bench.Making, bool) {
 		s.fail(c, http.StatusNotFound, "There is no such making.", "It may have been typed wrong.")
 	case errors.Is(err, store.ErrUnreadable):
 		s.log.Error("bench", "making", id, "err", err)
-		s.failTo(c, http.StatusInternalServerError, "This making cannot be read.",
-			fmt.Sprintf("What it was begun with on %s is damaged, and was left as it is. The log still has what was added up of it when it ended.",
-				kept.Began.Local().Format("2 January 2006 at 15:04")),
-			wayOn{fmt.Sprintf("/batches/%d", kept.BatchID), "Its batch"}, wayOn{fmt.Sprintf("/batches/%d/makings", kept.BatchID), "All its makings"},
-			wayOn{"/log", "The log"})
+		s.failTo(
+			c,
+			http.StatusInternalServerError,
+			"This making cannot be read.",
+			fmt.Sprintf(
+				"What it was begun with on %s is damaged, and was left as it is. The log still has what was added up of it when it ended.",
+				kept.Began.Local().Format("2 January 2006 at 15:04"),
+			),
+			wayOn{
+				fmt.Sprintf("/batches/%d", kept.BatchID),
+				"Its batch",
+			},
+			wayOn{fmt.Sprintf("/batches/%d/makings", kept.BatchID), "All its makings"},
+			wayOn{"/log", "The log"},
+		)
 	case err != nil:
 		s.failStore(c, err)
 	default:
@@ -532,7 +542,10 @@ func (s *Server) underWay(ctx context.Context) (out []underWay) {
 		_, run, _, err := s.bench.at(ctx, m.ID)
 		if err != nil {
 			s.log.Error("bench", "making", m.ID, "err", err)
-			out = append(out, underWay{m.ID, "A making begun " + m.Began.Local().Format("Mon 2 January, 15:04"), "it cannot be read"})
+			out = append(
+				out,
+				underWay{m.ID, "A making begun " + m.Began.Local().Format("Mon 2 January, 15:04"), "it cannot be read"},
+			)
 			continue
 		}
 		words := "all done, to be ended"

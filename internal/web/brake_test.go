@@ -158,7 +158,8 @@ func TestGuessedFromAnywhere(t *testing.T) {
 	}
 }
 
-// Guessing one password at many names from one address is counted for the address; a device that has signed in there goes on.
+// Guessing one password at many names from one address is counted for the address; a device that has signed in there
+// goes on.
 func TestManyNamesFromOneAddress(t *testing.T) {
 	_, browser := signedSite(t)
 	own := browser().in("Linde")
@@ -168,7 +169,8 @@ func TestManyNamesFromOneAddress(t *testing.T) {
 			verified++
 		}
 	}
-	if verified > store.FromAddress.Most || verified < store.FromAddress.Most-5 { // those who signed in there have tried, too
+	if verified > store.FromAddress.Most ||
+		verified < store.FromAddress.Most-5 { // those who signed in there have tried, too
 		t.Errorf("%d names were looked at, %d are allowed", verified, store.FromAddress.Most)
 	}
 	right := url.Values{"sign.name": {"Osk"}, "sign.secret": {heron + " Osk"}}

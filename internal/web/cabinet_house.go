@@ -40,7 +40,19 @@ func (s *Server) openHouse(c *gin.Context) {
 	if h, ok := s.house(c); ok {
 		r := request.Default()
 		h.Start(&r)
-		s.showHouse(c, http.StatusOK, shelfView{Version: h.Version, Damaged: h.Damaged, Kept: c.Query("kept") != "", KneadWay: h.KneadWay, RollWay: h.RollWay}, &r, nil)
+		s.showHouse(
+			c,
+			http.StatusOK,
+			shelfView{
+				Version:  h.Version,
+				Damaged:  h.Damaged,
+				Kept:     c.Query("kept") != "",
+				KneadWay: h.KneadWay,
+				RollWay:  h.RollWay,
+			},
+			&r,
+			nil,
+		)
 	}
 }
 

@@ -150,7 +150,13 @@ func (s *Server) changeDay(c *gin.Context) {
 		return
 	}
 	if d.Damaged && values.Get("act") != "anew" {
-		s.failTo(c, http.StatusConflict, "This day cannot be read.", "Go back to the version before, or begin it anew, first.", wayOn{"/days/" + d.Date, "The day"})
+		s.failTo(
+			c,
+			http.StatusConflict,
+			"This day cannot be read.",
+			"Go back to the version before, or begin it anew, first.",
+			wayOn{"/days/" + d.Date, "The day"},
+		)
 		return
 	}
 	do, known := changes[values.Get("act")]
@@ -574,8 +580,20 @@ func (s *Server) put(ctx context.Context, d *dayNow, id uint64) error {
 
 // job adds a batch in that version to a day’s jobs.
 func (d *dayNow) job(id uint64, version int, row plan.Summary) {
-	d.Jobs = append(d.Jobs, day.Job{Batch: id, Version: version, Letter: day.Letters(len(d.Jobs)), Name: row.Name, Shape: row.Shape, DoughG: row.DoughG,
-		Portions: row.Portions, Face: row.Colour.Face, Edge: row.Colour.Edge})
+	d.Jobs = append(
+		d.Jobs,
+		day.Job{
+			Batch:    id,
+			Version:  version,
+			Letter:   day.Letters(len(d.Jobs)),
+			Name:     row.Name,
+			Shape:    row.Shape,
+			DoughG:   row.DoughG,
+			Portions: row.Portions,
+			Face:     row.Colour.Face,
+			Edge:     row.Colour.Edge,
+		},
+	)
 	d.Versions[id] = version
 }
 

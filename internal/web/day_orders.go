@@ -375,7 +375,10 @@ func (s *Server) saveOrder(ctx context.Context, c *gin.Context, d *dayNow, value
 			return false, nil
 		}
 		changed := orderOn(a, d.Date)
-		changed.ID, changed.Standing, changed.Batch, changed.Version = o.ID, o.Standing, cmp.Or(o.Batch, o.Lost), row.Version
+		changed.ID, changed.Standing, changed.Batch, changed.Version = o.ID, o.Standing, cmp.Or(
+			o.Batch,
+			o.Lost,
+		), row.Version
 		o = changed
 	} else {
 		o.Version, _ = strconv.Atoi(values.Get("version"))
@@ -434,7 +437,13 @@ func (s *Server) pasteOrders(ctx context.Context, c *gin.Context, d *dayNow, val
 // proposal, and holds the others up no more than that.
 func (s *Server) makeBatches(ctx context.Context, c *gin.Context, d *dayNow, values url.Values) (bool, error) {
 	if d.Damaged {
-		s.failTo(c, http.StatusConflict, "This day cannot be read.", "Go back to the version before, or begin it anew, first.", wayOn{"/days/" + d.Date, "The day"})
+		s.failTo(
+			c,
+			http.StatusConflict,
+			"This day cannot be read.",
+			"Go back to the version before, or begin it anew, first.",
+			wayOn{"/days/" + d.Date, "The day"},
+		)
 		return false, nil
 	}
 	v := ordersView{Chosen: map[string]string{}, Unmade: map[string]string{}}
@@ -509,7 +518,8 @@ type toMake struct {
 	plan   *plan.Plan
 }
 
-// toMake works out the batch that orders need like another, or has one serve them that is on the day. What other orders want is cut from the same
+// toMake works out the batch that orders need like another, or has one serve them that is on the day. What other
+// orders want is cut from the same
 // dough. Its error may be a *notMade.
 func (s *Server) toMake(ctx context.Context, d *dayNow, marks, like string, also []string) (x toMake, err error) {
 	number, here := strings.CutPrefix(like, "on-") // from one that is on the day
@@ -529,7 +539,9 @@ func (s *Server) toMake(ctx context.Context, d *dayNow, marks, like string, also
 	}
 	if here {
 		if len(also) > 0 {
-			return x, &notMade{"A batch that is on the day cannot take another shape from here: change it on its own page."}
+			return x, &notMade{
+				"A batch that is on the day cannot take another shape from here: change it on its own page.",
+			}
 		}
 		return toMake{orders: orders, batch: source}, nil
 	}
@@ -560,7 +572,9 @@ func (s *Server) toMake(ctx context.Context, d *dayNow, marks, like string, also
 	}
 	p, err := s.scaled(ctx, source, total, d.Date, suffixed(measure.List(shapes)+" for "+measure.List(who), ""), parts...)
 	if err != nil {
-		return x, &notMade{fmt.Sprintf("%s for %s portions cannot be worked out: %s", b.Row.Name, portionsWords(total), err)}
+		return x, &notMade{
+			fmt.Sprintf("%s for %s portions cannot be worked out: %s", b.Row.Name, portionsWords(total), err),
+		}
 	}
 	return toMake{orders: orders, plan: p}, nil
 }
@@ -597,7 +611,8 @@ func (s *Server) shapeOf(ctx context.Context, what string, dough *request.Reques
 	return request.ShapePart{Shape: b.Request.Cut.Shape, Own: b.Request.Cut.Own}, nil
 }
 
-// keepMade keeps new batches, which orders they serve, and the day they are put on, planned anew where it was planned: all of it or nothing.
+// keepMade keeps new batches, which orders they serve, and the day they are put on, planned anew where it was planned:
+// all of it or nothing.
 // store.ErrChanged where an order or the day is another meanwhile.
 func (s *Server) keepMade(ctx context.Context, d *dayNow, all []toMake) (err error) {
 	if len(all) == 0 {
@@ -638,7 +653,10 @@ func (s *Server) keepMade(ctx context.Context, d *dayNow, all []toMake) (err err
 			d.Sheet.By = fmt.Sprintf("Put %d batches on the day", len(names))
 		}
 		var v dayView
-		if err := s.again(ctx, d, &v); errors.Is(err, errRefused) { // it is on the day; the plan is asked for on its page
+		if err := s.again(ctx, d, &v); errors.Is(
+			err,
+			errRefused,
+		) { // it is on the day; the plan is asked for on its page
 			d.Sheet.Day, d.Slots = nil, nil
 		} else if err != nil {
 			return err

@@ -109,7 +109,11 @@ func TestRowsThatCannotBeRead(t *testing.T) {
 	const odd = `{"prices": 7}`
 	exec(t, db, "UPDATE workshops SET house = ?", odd)
 	s.wants(s.ask("GET", "/cabinet/house", nil), 200, "What was kept here cannot be read.")
-	s.wants(s.ask("POST", "/cabinet/house", url.Values{"version": {"0"}, "prices.currency": {"€"}}), 409, "Keep this over it")
+	s.wants(
+		s.ask("POST", "/cabinet/house", url.Values{"version": {"0"}, "prices.currency": {"€"}}),
+		409,
+		"Keep this over it",
+	)
 	s.wants(s.ask("GET", "/batches/new", nil), 200)
 	var kept string
 	if err := db.QueryRow("SELECT house FROM workshops").Scan(&kept); err != nil || kept != odd {

@@ -85,7 +85,10 @@ func (s *Server) learnedBy(ctx context.Context) func(*request.Request) rules.Lea
 			}
 			return string(p.Knead.School)
 		}, learn.Whose{Maker: r.MadeBy, On: s.onDay(r)})
-		if slices.Contains(set.Flours, plan.FlourLabel(r.Flours)) { // its water alone: that is what stands beside the key
+		if slices.Contains(
+			set.Flours,
+			plan.FlourLabel(r.Flours),
+		) { // its water alone: that is what stands beside the key
 			out.Hw = rules.LearnedPoints{}
 		}
 		return out

@@ -49,7 +49,8 @@ func onceField() template.HTML {
 	return template.HTML(`<input type="hidden" name="once" value="` + rand.Text() + `">`)
 }
 
-// onceOf is the mark of what a form asks for: the same when the same form comes again with the same in it, "" where it has none.
+// onceOf is the mark of what a form asks for: the same when the same form comes again with the same in it, "" where it
+// has none.
 func onceOf(values url.Values) string {
 	mark := values.Get("once")
 	if len(mark) < 8 || len(mark) > 30 || !bench.IsID(mark) {

@@ -215,7 +215,13 @@ func (v *recipeView) nextStep() string {
 			}
 		}
 		if math.Abs(want-f.FlourG) < 3 { // so much flour is weighed to them already
-			return fmt.Sprintf("Weigh %s of flour to %s: it stays soft, %.0f where %.0f is aimed at. Dust as it needs.", much, eggs, f.Dough.Hw, f.Target.Hw)
+			return fmt.Sprintf(
+				"Weigh %s of flour to %s: it stays soft, %.0f where %.0f is aimed at. Dust as it needs.",
+				much,
+				eggs,
+				f.Dough.Hw,
+				f.Target.Hw,
+			)
 		}
 		return fmt.Sprintf("Weigh %s of flour to %s%s%s", v.In.Grams(want), eggs, beyond, instead)
 	}

@@ -369,7 +369,8 @@ func (s *Server) sign(c *gin.Context) {
 }
 
 // brake counts a try to sign in as an account, before it is made, and returns what it is counted under; none where it may not be made. A device
-// the account has signed in on is counted by itself, wherever it is; any other by its address, for this account and for all, and with all others there are.
+// the account has signed in on is counted by itself, wherever it is; any other by its address, for this account and
+// for all, and with all others there are.
 func (s *Server) brake(c *gin.Context, a store.Account, under string) (device string, counted []string, err error) {
 	ctx := c.Request.Context()
 	if k, err := c.Request.Cookie(s.deviceCookie()); err == nil {

@@ -57,7 +57,15 @@ var wordFuncs = template.FuncMap{
 	"dough":  func(p *plan.Plan) template.CSS { return tinted(p.Formula.Colour) },
 	"tinted": tinted,
 	"batchTint": func(face, edge string) template.CSS {
-		return template.CSS("--dough:" + tintOnly.FindString(face) + ";--dough-edge:" + tintOnly.FindString(edge) + ";--on-dough:" + draw.OnDough(face))
+		return template.CSS(
+			"--dough:" + tintOnly.FindString(
+				face,
+			) + ";--dough-edge:" + tintOnly.FindString(
+				edge,
+			) + ";--on-dough:" + draw.OnDough(
+				face,
+			),
+		)
 	},
 	"tint":        func(colour string) template.CSS { return template.CSS("--dough:" + tintOnly.FindString(colour)) },
 	"draw":        drawn,
@@ -93,5 +101,9 @@ var tintOnly = regexp.MustCompile(`^#[0-9a-f]{6}$`)
 // tinted returns the custom properties that tint a part of a page in a batch's colour. The
 // colours are computed #rrggbb, so they are safe as CSS.
 func tinted(c dough.Colour) template.CSS {
-	return template.CSS("--dough:" + c.Face + ";--dough-edge:" + c.Edge + ";--dough-lit:" + c.Lit + ";--on-dough:" + draw.OnDough(c.Face))
+	return template.CSS(
+		"--dough:" + c.Face + ";--dough-edge:" + c.Edge + ";--dough-lit:" + c.Lit + ";--on-dough:" + draw.OnDough(
+			c.Face,
+		),
+	)
 }

@@ -144,7 +144,8 @@ func (m *Making) bookMin(key string) float64 {
 // bookPlan is that plan; nil where it cannot be worked out.
 func (m *Making) bookPlan() *plan.Plan { return m.book().plan }
 
-// worked is how far the dough was kneaded, in min of hand kneading with the credit of its rests, when the step of that key had taken so long; 0 where
+// worked is how far the dough was kneaded, in min of hand kneading with the credit of its rests, when the step of that
+// key had taken so long; 0 where
 // it is no kneading of the plan’s.
 func (m *Making) worked(key string, at float64) float64 {
 	way := m.Begun.Knead.Way.Steps
@@ -180,7 +181,8 @@ func (m *Making) worked(key string, at float64) float64 {
 	return 0
 }
 
-// kneadsTo is how far the plan kneads the dough where it stands on more minutes than that needs, less what nobody tells apart; without end where it
+// kneadsTo is how far the plan kneads the dough where it stands on more minutes than that needs, less what nobody
+// tells apart; without end where it
 // does not.
 func (m *Making) kneadsTo() float64 {
 	const apart = .5 // min of hand kneading
@@ -223,7 +225,8 @@ func gapOf(m *roll.Machine, stop string) float64 {
 	return 0
 }
 
-// movedOf is by how much the plan moved what a stop gives, times: what is learned of it, as far as the stops stayed in order.
+// movedOf is by how much the plan moved what a stop gives, times: what is learned of it, as far as the stops stayed in
+// order.
 func movedOf(p *plan.Plan, stop string) float64 {
 	kept := p.Request.Roll.Kind()
 	for i, s := range p.Roll.Machine.Stops {

@@ -128,9 +128,15 @@ func Proof(a *Answer) string {
 	case a.Bound == Goals{}:
 		return "Planned anew on the way: how near it is to the best is not known."
 	case a.Goals.Late > a.Bound.Late:
-		return fmt.Sprintf("A plan may be there that is less late, by %s at most over all orders; none was found.", Words(a.GapMin()))
+		return fmt.Sprintf(
+			"A plan may be there that is less late, by %s at most over all orders; none was found.",
+			Words(a.GapMin()),
+		)
 	case a.Goals.Wait > a.Bound.Wait && a.Goals.Late > 0:
-		return fmt.Sprintf("No plan is less late. One may be there in which the doughs wait less, by %s at most; none was found.", Words(a.GapMin()))
+		return fmt.Sprintf(
+			"No plan is less late. One may be there in which the doughs wait less, by %s at most; none was found.",
+			Words(a.GapMin()),
+		)
 	case a.Goals.Wait > a.Bound.Wait:
 		return fmt.Sprintf("On time, and in no plan does the dough wait over %s less.", Words(a.GapMin()))
 	case a.GapMin() == 0 && a.Goals.Late > 0:

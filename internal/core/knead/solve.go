@@ -236,7 +236,8 @@ func (d *Dough) take(s State, st Step, a Ask) State {
 	return d.Knead(s, d.method(st.By), st.Min, a.RoomC)
 }
 
-// Worked returns the work and the rest credit of a dough after those steps of a way, min of hand kneading: what its development goes by.
+// Worked returns the work and the rest credit of a dough after those steps of a way, min of hand kneading: what its
+// development goes by.
 func (d *Dough) Worked(a Ask, steps []Step) float64 {
 	s := d.Start(a.StartC)
 	for _, st := range steps {
@@ -305,7 +306,8 @@ const nearEnough = .002
 // Solve returns the school's way for this dough: whole minutes of kneading between the school's
 // bounds and rests in steps of five minutes, such that the dough is ready counting the folds
 // planned; the least of (elapsed + 2 × hands-on kneading, a folded pass counting half a minute),
-// then least kneading, then fewest folds. What the maker fixed is kept, and a rest of theirs is not made up for by kneading past the usual. When nothing within the
+// then least kneading, then fewest folds. What the maker fixed is kept, and a rest of theirs is not made up for by
+// kneading past the usual. When nothing within the
 // school is ready it keeps the school's usual minutes, rests longer where that serves or until no
 // more is gained, and says of what it falls short.
 func (d *Dough) Solve(a Ask) Way {

@@ -68,7 +68,14 @@ func TestFactorExamples(t *testing.T) {
 	if none := Factor(ru.Knead, nil); none.K != 1 || none.From >= 1 || none.To <= 1 {
 		t.Errorf("nothing seen: %+v", none)
 	}
-	rest := Factor(ru.Rest, []Look{RestLook(2.5120, .9987, 5, ru.PokeOpenS), RestLook(2.5120, .9987, 4, ru.PokeOpenS), RestLook(2.5120, .9987, 8, ru.PokeOpenS)})
+	rest := Factor(
+		ru.Rest,
+		[]Look{
+			RestLook(2.5120, .9987, 5, ru.PokeOpenS),
+			RestLook(2.5120, .9987, 4, ru.PokeOpenS),
+			RestLook(2.5120, .9987, 8, ru.PokeOpenS),
+		},
+	)
 	near(t, "rest", rest.Ln, .2158, digits)
 	near(t, "its sd", rest.SD, .1119, digits)
 	near(t, "from", rest.From, 1.0359, digits)

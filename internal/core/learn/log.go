@@ -119,8 +119,14 @@ func (l *Log) For(r *request.Request, tool func() string, w Whose) rules.Learned
 	if len(l.water) > 0 {
 		e := l.hw.For(Next{labels(flour, plan.LotLabel(r.Flours), w.Maker, r.Eggs.Class), day(w.On)})
 		m := math.Max(-l.ru.MostPoints, math.Min(l.ru.MostPoints, e.M))
-		out.Hw = rules.LearnedPoints{N: e.N, Points: m, SD: e.SD, Within: e.Within, Parts: append(slices.Clone(e.Parts), e.Drift),
-			Last: l.last(m, Next{labels(flour, plan.LotLabel(r.Flours), w.Maker, r.Eggs.Class), day(w.On)})}
+		out.Hw = rules.LearnedPoints{
+			N:      e.N,
+			Points: m,
+			SD:     e.SD,
+			Within: e.Within,
+			Parts:  append(slices.Clone(e.Parts), e.Drift),
+			Last:   l.last(m, Next{labels(flour, plan.LotLabel(r.Flours), w.Maker, r.Eggs.Class), day(w.On)}),
+		}
 	}
 	factor := func(f rules.Factor, s float64, counts func(b *bench.Bears) bool, of func(b *bench.Bears) []bench.Ratio) rules.LearnedBy {
 		var looks []Look
@@ -161,7 +167,8 @@ func (l *Log) For(r *request.Request, tool func() string, w Whose) rules.Learned
 	return out.Rounded()
 }
 
-// last is what the newest word on a dough has moved a plan by, whose water is moved by so many points with it; nil where it hardly counts.
+// last is what the newest word on a dough has moved a plan by, whose water is moved by so many points with it; nil
+// where it hardly counts.
 func (l *Log) last(points float64, next Next) *rules.LastWord {
 	n := len(l.water)
 	if l.hw.W()[n-1] < Doubtful {
@@ -257,7 +264,8 @@ func (l *Log) Says(on time.Time) (out []Saying) {
 		slices.Sort(all)
 		return all
 	}
-	// row is a saying of one shape or flour, that says how many makings of it there are: the others move it by what they share.
+	// row is a saying of one shape or flour, that says how many makings of it there are: the others move it by what
+	// they share.
 	row := func(what, of string, by rules.LearnedBy, counts func(b *bench.Bears) bool) Saying {
 		by.N = 0
 		for i := range l.entries {
@@ -290,7 +298,15 @@ func (l *Log) Says(on time.Time) (out []Saying) {
 	if len(l.timed) > 0 {
 		for _, k := range keys(func(b *bench.Bears) (string, bool) { return b.Shape, b.HandsMin > 0 }) {
 			e := l.hands.For(Next{[]string{"kitchen", "", k}, day(on)})
-			out = append(out, row("hands", k, byOf(e), func(b *bench.Bears) bool { return b.Shape == k && b.HandsMin > 0 && b.PlanMin > 0 }))
+			out = append(
+				out,
+				row(
+					"hands",
+					k,
+					byOf(e),
+					func(b *bench.Bears) bool { return b.Shape == k && b.HandsMin > 0 && b.PlanMin > 0 },
+				),
+			)
 		}
 	}
 	if len(l.losses.seen) > 0 {
@@ -298,12 +314,28 @@ func (l *Log) Says(on time.Time) (out []Saying) {
 	}
 	if len(l.trims.seen) > 0 {
 		for _, k := range keys(func(b *bench.Bears) (string, bool) { return b.Shape, b.TrimG > 0 }) {
-			out = append(out, row("trim", k, byOf(l.trims.For(Next{Labels: []string{"kitchen", k}})), func(b *bench.Bears) bool { return b.Shape == k && b.TrimG > 0 && b.PlanTrim > 0 }))
+			out = append(
+				out,
+				row(
+					"trim",
+					k,
+					byOf(l.trims.For(Next{Labels: []string{"kitchen", k}})),
+					func(b *bench.Bears) bool { return b.Shape == k && b.TrimG > 0 && b.PlanTrim > 0 },
+				),
+			)
 		}
 	}
 	for _, k := range keys(func(b *bench.Bears) (string, bool) { return b.Flour, len(b.Shrunk) > 0 }) {
 		s := l.Shrinks(k)
-		out = append(out, row("shrink", k, rules.LearnedBy{N: s.N, By: s.Share, To: s.Within}, func(b *bench.Bears) bool { return b.Flour == k && len(b.Shrunk) > 0 }))
+		out = append(
+			out,
+			row(
+				"shrink",
+				k,
+				rules.LearnedBy{N: s.N, By: s.Share, To: s.Within},
+				func(b *bench.Bears) bool { return b.Flour == k && len(b.Shrunk) > 0 },
+			),
+		)
 	}
 	return out
 }

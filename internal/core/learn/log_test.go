@@ -135,8 +135,10 @@ func TestLogIsTheSame(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if got := recalled.For(&r, long, whose()); !reflect.DeepEqual(got, says) || !reflect.DeepEqual(recalled.Says(whose().On), want.Says(whose().On)) ||
-		!reflect.DeepEqual(recalled.Residues(), want.Residues()) || !reflect.DeepEqual(recalled.Gaps(r.Roll.Kind(), whose().On), want.Gaps(r.Roll.Kind(), whose().On)) {
+	if got := recalled.For(&r, long, whose()); !reflect.DeepEqual(got, says) ||
+		!reflect.DeepEqual(recalled.Says(whose().On), want.Says(whose().On)) ||
+		!reflect.DeepEqual(recalled.Residues(), want.Residues()) ||
+		!reflect.DeepEqual(recalled.Gaps(r.Roll.Kind(), whose().On), want.Gaps(r.Roll.Kind(), whose().On)) {
 		t.Errorf("recalled %+v", got)
 	}
 	if twice, err := json.Marshal(recalled); err != nil || string(twice) != string(doc) {

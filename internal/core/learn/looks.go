@@ -13,7 +13,8 @@ const (
 )
 
 // RestLook is what a timed poke after a rest says of how quickly a dough relaxes, as ln κ of its time constant: x is how far the
-// model has it relax over that rest, ln(T0/Tend), t0 the tension it began with, s the seconds to half recovery, open from how many
+// model has it relax over that rest, ln(T0/Tend), t0 the tension it began with, s the seconds to half recovery, open
+// from how many
 // seconds on that says only "slower".
 func RestLook(x, t0, s, open float64) Look {
 	if s >= open {

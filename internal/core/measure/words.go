@@ -57,7 +57,8 @@ func Uncapital(s string) string {
 	return strings.ToLower(string(first)) + s[n:]
 }
 
-// Does returns names and what they do: "spinach settles", "herbs settle", "herbs and beetroot settle". A name in s is taken for many.
+// Does returns names and what they do: "spinach settles", "herbs settle", "herbs and beetroot settle". A name in s is
+// taken for many.
 func Does(names []string, one, many string) string {
 	if len(names) == 1 && !strings.HasSuffix(names[0], "s") {
 		return names[0] + " " + one

@@ -104,8 +104,12 @@ func (p *Plan) filledCard(x *CutPart) string {
 	if x.Shape.Close == cut.TwoSheets {
 		from = "a pair of sheets"
 	}
-	return fmt.Sprintf(" of %s: %s, %s of filling in each.", p.in.MM(x.Shape.WidthMM, measure.Shortest), fromSheets(x.PerSheet, x.Count, from),
-		p.in.Grams(x.Filling.PieceG))
+	return fmt.Sprintf(
+		" of %s: %s, %s of filling in each.",
+		p.in.MM(x.Shape.WidthMM, measure.Shortest),
+		fromSheets(x.PerSheet, x.Count, from),
+		p.in.Grams(x.Filling.PieceG),
+	)
 }
 
 // fromSheets says how many pieces a sheet, or a pair, gives and how many are cut.
@@ -113,7 +117,12 @@ func fromSheets(perSheet, count int, from string) string {
 	if count < perSheet {
 		return fmt.Sprintf("%s in all, from part of %s", measure.Thousands(float64(count)), from)
 	}
-	return fmt.Sprintf("%s from %s, %s in all", measure.Thousands(float64(perSheet)), from, measure.Thousands(float64(count)))
+	return fmt.Sprintf(
+		"%s from %s, %s in all",
+		measure.Thousands(float64(perSheet)),
+		from,
+		measure.Thousands(float64(count)),
+	)
 }
 
 func (p *Plan) formedCard(x *CutPart) string {
@@ -156,7 +165,13 @@ func (p *Plan) explainRibbons() {
 	if said != half(ru.TrimSideMM) { // whole ribbons leave more than is trimmed
 		said += ", with what is too narrow for one more,"
 	}
-	say("cut.trim", "%s off each end and %s off each side: %.0f %% of the sheet.", half(c.EndTrimMM), said, 100*c.TrimG/(c.TrimG+c.DoughG))
+	say(
+		"cut.trim",
+		"%s off each end and %s off each side: %.0f %% of the sheet.",
+		half(c.EndTrimMM),
+		said,
+		100*c.TrimG/(c.TrimG+c.DoughG),
+	)
 }
 
 func (p *Plan) explainPieces() {
@@ -173,13 +188,33 @@ func (p *Plan) explainPieces() {
 		how = "in a grid, since staggered gives no more here"
 	}
 	each := measure.Thousands(float64(c.PerSheet))
-	say("cut.across", "%d along, %s across, %s: %s from a sheet.", c.Along, measure.Plural(c.Across, "row", "rows"), how, each)
+	say(
+		"cut.across",
+		"%d along, %s across, %s: %s from a sheet.",
+		c.Along,
+		measure.Plural(c.Across, "row", "rows"),
+		how,
+		each,
+	)
 	if c.Shape.Close == cut.TwoSheets {
-		say("cut.across", "%d along, %s across, %s: %s from a pair of sheets.", c.Along, measure.Plural(c.Across, "row", "rows"), how, each)
+		say(
+			"cut.across",
+			"%d along, %s across, %s: %s from a pair of sheets.",
+			c.Along,
+			measure.Plural(c.Across, "row", "rows"),
+			how,
+			each,
+		)
 	}
 	say("cut.ribbons", "%s from each of %s; %s of dough in each.", each, sheets, p.in.Grams(c.OneG))
 	if c.Count < c.PerSheet {
-		say("cut.ribbons", "%s of the %s there is room for; %s of dough in each.", measure.Thousands(float64(c.Count)), each, p.in.Grams(c.OneG))
+		say(
+			"cut.ribbons",
+			"%s of the %s there is room for; %s of dough in each.",
+			measure.Thousands(float64(c.Count)),
+			each,
+			p.in.Grams(c.OneG),
+		)
 	} else if c.Shape.Close == cut.TwoSheets {
 		odd := ""
 		if c.Sheets%2 == 1 {

@@ -311,7 +311,8 @@ func (c *check) rolling(m *model, p *plan.Plan, d, tension, fat, mass, rho float
 	s := .05 + .25*tension + .03*m.dur
 	c.near("spring-back", o.Spring, s, .0005)
 	sheet := func(i, n int) float64 { return gap(i) * (1 + s/math.Min(float64(n), 2)) }
-	// A seam cooks through to 1.5 mm and a cutter takes its range, each to a twentieth over: a stop within that goes before a nearer one.
+	// A seam cooks through to 1.5 mm and a cutter takes its range, each to a twentieth over: a stop within that goes
+	// before a nearer one.
 	want, target, low, high := r.Cut.Kind().SheetMM, -1, 0., math.Inf(1)
 	if p.Cut.Filling != nil {
 		high = 1.5 * 1.05 / 2
@@ -321,7 +322,8 @@ func (c *check) rolling(m *model, p *plan.Plan, d, tension, fat, mass, rho float
 	for range 2 {
 		for i := range mach.Stops {
 			least, most := gap(i)*(1.05+.03*m.dur), gap(i)*(1.05+.25*.25+.03*m.dur) // however it has rested
-			if x := sheet(i, 1); least >= low && most <= high && (target < 0 || math.Abs(x-want) <= math.Abs(sheet(target, 1)-want)+1e-9) {
+			if x := sheet(i, 1); least >= low && most <= high &&
+				(target < 0 || math.Abs(x-want) <= math.Abs(sheet(target, 1)-want)+1e-9) {
 				target = i
 			}
 		}

@@ -32,14 +32,16 @@ func (p *Plan) Relaxes() (x, t0, restMin float64) {
 	return math.Max(0, math.Log(t0/p.way.T)), t0, restMin
 }
 
-// RestFloored says whether the dough rests longer than it needs to relax: the least minutes of a rest, its water, or its maker has it so.
+// RestFloored says whether the dough rests longer than it needs to relax: the least minutes of a rest, its water, or
+// its maker has it so.
 func (p *Plan) RestFloored() bool {
 	const step = 5. // min by which rests are planned
 	x, _, rest := p.Relaxes()
 	return rest > 0 && p.way.T*math.Exp(step*x/rest) <= p.rules.Knead.ReadyT
 }
 
-// Book is the plan of the same request by the same rules, without the factors learned of minutes and seconds: what was seen is compared with its
+// Book is the plan of the same request by the same rules, without the factors learned of minutes and seconds: what was
+// seen is compared with its
 // figures. The water, the gaps and the shares learned stay in it, for the dough was made with them.
 func (p *Plan) Book() (*Plan, error) {
 	ru := p.made
@@ -79,7 +81,8 @@ func (p *Plan) lastKneading() int {
 	return last
 }
 
-// Kneaded is how far the dough is kneaded when the steps of its way have taken so long, min; those there are no minutes of are yet to come.
+// Kneaded is how far the dough is kneaded when the steps of its way have taken so long, min; those there are no
+// minutes of are yet to come.
 func (p *Plan) Kneaded(minutes []float64) float64 {
 	var steps []knead.Step
 	for i, m := range minutes[:min(len(minutes), len(p.way.Steps))] {
@@ -220,7 +223,16 @@ func (p *Plan) adviseLast(last *rules.LastWord) {
 		word = "less"
 	}
 	felt := []string{"Too dry", "A little dry", "Right", "A little wet", "Too wet"}[last.Felt+2]
-	p.note(request.AtFormula, "formula.hw", Remark, "learned_last", felt+" "+when+":", "%s %s water than without that.", p.in.Whole(math.Round(math.Abs(water))), word)
+	p.note(
+		request.AtFormula,
+		"formula.hw",
+		Remark,
+		"learned_last",
+		felt+" "+when+":",
+		"%s %s water than without that.",
+		p.in.Whole(math.Round(math.Abs(water))),
+		word,
+	)
 }
 
 // asTrimmed has a shape give what its sheets give here, by the trimmings that were weighed over those of

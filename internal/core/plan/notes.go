@@ -256,8 +256,17 @@ func (p *Plan) adviseKnead() {
 		if p.Request.Knead.Min == nil && k.School == knead.Short {
 			longer = ", or choose a longer kneading"
 		}
-		p.note(request.AtKnead, "knead.folds", Warning, "folds", "Short of kneading.", "%s instead of %d will finish it%s.",
-			measure.Plural(k.FoldsMore, "folded pass", "folded passes"), p.Roll.Folds, longer)
+		p.note(
+			request.AtKnead,
+			"knead.folds",
+			Warning,
+			"folds",
+			"Short of kneading.",
+			"%s instead of %d will finish it%s.",
+			measure.Plural(k.FoldsMore, "folded pass", "folded passes"),
+			p.Roll.Folds,
+			longer,
+		)
 	}
 	if machine {
 		p.note(request.AtKnead, "knead.min", Caution, "machine", "Moving parts.",
@@ -424,8 +433,16 @@ func (p *Plan) adviseRest() {
 		}
 	}
 	if more, of := p.restsMore(); more > 0 && !p.Rest.Asked && p.ask.Own == nil && p.Rest.Min > 0 {
-		p.note(request.AtRest, "rest.min", Remark, "rest_more", "Rests a little longer.", "%s with the water: %.0f minutes at least, counted in.",
-			measure.Does(of, "settles", "settle"), more)
+		p.note(
+			request.AtRest,
+			"rest.min",
+			Remark,
+			"rest_more",
+			"Rests a little longer.",
+			"%s with the water: %.0f minutes at least, counted in.",
+			measure.Does(of, "settles", "settle"),
+			more,
+		)
 	}
 	if p.Unrested() {
 		return
@@ -459,9 +476,17 @@ func (p *Plan) adviseRoll() {
 			open *= 2
 		}
 		if wait := o.MinutesAll - o.TimeMin; o.Pieces > 1 && wait > open {
-			p.note(request.AtRoll, "roll.time", Warning, "skin", "The first sheet skins over.",
-				"It would wait %s on the board and stays right for %s. Cut after %s, or cover what waits.", measure.Minutes(wait), measure.Minutes(open),
-				everyPiece(int(open/o.TimeMin)))
+			p.note(
+				request.AtRoll,
+				"roll.time",
+				Warning,
+				"skin",
+				"The first sheet skins over.",
+				"It would wait %s on the board and stays right for %s. Cut after %s, or cover what waits.",
+				measure.Minutes(wait),
+				measure.Minutes(open),
+				everyPiece(int(open/o.TimeMin)),
+			)
 		}
 	}
 	if p.lay.Pin {
@@ -507,8 +532,19 @@ func (p *Plan) adviseStops() {
 			before := stops[last.Stop-1]
 			way = fmt.Sprintf("stop %s would leave %s", before.Label, mm(before.TrueMM()*(1+o.Spring)))
 		}
-		p.note(request.AtRoll, "roll.sheet", Remark, "between_stops", "Between two stops.", "%s is %s %s than the %s wanted; %s.", p.in.MM(o.SheetMM, 2),
-			mm(math.Abs(o.MissMM)), side, mm(o.TargetMM), way)
+		p.note(
+			request.AtRoll,
+			"roll.sheet",
+			Remark,
+			"between_stops",
+			"Between two stops.",
+			"%s is %s %s than the %s wanted; %s.",
+			p.in.MM(o.SheetMM, 2),
+			mm(math.Abs(o.MissMM)),
+			side,
+			mm(o.TargetMM),
+			way,
+		)
 	}
 	if p.Formula.feel.Grade <= -3 {
 		p.note(request.AtRoll, "roll.sheet", Warning, "too_stiff", "Too stiff for this machine.",

@@ -252,8 +252,15 @@ func (p *Plan) adviseDry() {
 		p.note(request.AtDry, "dry.window", Warning, "will_not_dry", "It will not dry here.",
 			"The air is too damp. Dust it, cut and cook at once, or dry the air.")
 	default:
-		p.note(request.AtDry, "dry.window", Warning, "will_not_dry", "It will not dry here in two hours.",
-			"The air takes too little. Dust it, cut and cook at once, or %s.", map[bool]string{true: "dry the air", false: "let a fan blow over it"}[p.Request.Room.Air == dry.Fan])
+		p.note(
+			request.AtDry,
+			"dry.window",
+			Warning,
+			"will_not_dry",
+			"It will not dry here in two hours.",
+			"The air takes too little. Dust it, cut and cook at once, or %s.",
+			map[bool]string{true: "dry the air", false: "let a fan blow over it"}[p.Request.Room.Air == dry.Fan],
+		)
 	}
 	switch {
 	case d.ToKeep != nil || !p.Perishable(): // drying to keep has its own note

@@ -37,11 +37,14 @@ func sentences(p *Plan) map[string]string {
 	return out
 }
 
-// wrong is what no sentence holds: one of many, a hyphen for a minus, thousands run together, a figure that is none, words run together, a second
+// wrong is what no sentence holds: one of many, a hyphen for a minus, thousands run together, a figure that is none,
+// words run together, a second
 // space, a sentence that begins small.
 var wrong = map[string]*regexp.Regexp{
-	"one of many": regexp.MustCompile(`(?:^|[^\d.,:–/×½¼¾-])1 (?:turns|passes|pieces|eggs|yolks|signs|minutes|batches|sheets|nests|ribbons|loads|trays|folds|` +
-		`folded passes|portions|rows|lengths|stops|cuts|layers)\b`),
+	"one of many": regexp.MustCompile(
+		`(?:^|[^\d.,:–/×½¼¾-])1 (?:turns|passes|pieces|eggs|yolks|signs|minutes|batches|sheets|nests|ribbons|loads|trays|folds|` +
+			`folded passes|portions|rows|lengths|stops|cuts|layers)\b`,
+	),
 	"every one":        regexp.MustCompile(`\bevery 1\b`),
 	"a hyphen":         regexp.MustCompile(`(?:^|[\s(])-\d`),
 	"thousands":        regexp.MustCompile(`\b[1-9]\d{3,}\b`),
@@ -52,7 +55,8 @@ var wrong = map[string]*regexp.Regexp{
 	"a small egg":      regexp.MustCompile(`\b(?:eu|us) (?:small|medium|large|extra)`),
 }
 
-// Three hundred very different plans are read sentence by sentence, in both systems of units: nothing in them is said as nobody would, and the
+// Three hundred very different plans are read sentence by sentence, in both systems of units: nothing in them is said
+// as nobody would, and the
 // figures a sentence repeats are those of the plan.
 func TestReadAloud(t *testing.T) {
 	shapes := cut.Shipped()

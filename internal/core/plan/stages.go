@@ -162,7 +162,8 @@ func lastStop(l *roll.Lay) int {
 	return l.TargetStop()
 }
 
-// sheetBounds are the sheets the first shape is cut or closed from without a warning, mm: what its cutter takes, and a seam that cooks through.
+// sheetBounds are the sheets the first shape is cut or closed from without a warning, mm: what its cutter takes, and a
+// seam that cooks through.
 func (p *Plan) sheetBounds() (least, most float64) {
 	ru, s := &p.rules.Cut, p.shape
 	if s.Traits().Filling {

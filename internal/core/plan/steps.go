@@ -278,7 +278,11 @@ func (p *Plan) mixedBy() *knead.Traits {
 // stopWhenHot says when a machine is stopped for warmth; of a dough that begins warmer what to do before.
 func (p *Plan) stopWhenHot(hot string) string {
 	if p.Room.ContactC >= p.rules.Knead.MachineHotC {
-		return fmt.Sprintf("It begins at %s and should stay under %s: chill flour and liquid first, and stop to cool it.", p.in.C(p.Room.ContactC, 0), hot)
+		return fmt.Sprintf(
+			"It begins at %s and should stay under %s: chill flour and liquid first, and stop to cool it.",
+			p.in.C(p.Room.ContactC, 0),
+			hot,
+		)
 	}
 	return "Stop over " + hot + "."
 }
@@ -295,7 +299,11 @@ func (p *Plan) kneadStep(i int, s knead.Step, n int, machine string) Step {
 		o.Sign, o.Test = "It cleans the bowl and slaps; then it is smooth.", "Poke it: it springs back."
 	case knead.ByProcessor:
 		o.Head = "Processor"
-		o.Text = fmt.Sprintf("%.0f seconds, in bursts, to clumping sand. Longer cooks it. %s Unplug before reaching to the blade.", 60*s.Min, p.stopWhenHot(hot))
+		o.Text = fmt.Sprintf(
+			"%.0f seconds, in bursts, to clumping sand. Longer cooks it. %s Unplug before reaching to the blade.",
+			60*s.Min,
+			p.stopWhenHot(hot),
+		)
 		o.Sign, o.Test = "Like wet sand that clumps.", "Pinch it: it sticks together."
 	case knead.ByMixing:
 		o.Head, o.Text, o.Caution = "Work it in", "What comes in on the way, until it is all one again.", ""
@@ -351,7 +359,10 @@ func (l *list) rest(i int, s knead.Step) {
 		o.Test = "A thumb mark stays once it has lost the chill."
 		o.MostMin = max(s.Min, p.rules.Knead.KeepMin)
 		if warm := p.Rest.TemperMin; i == len(p.way.Steps)-1 && p.Rest.TempC < p.rules.Knead.ColdC-.5 && warm > 0 {
-			o.Text += fmt.Sprintf(" Before it is rolled or shaped it loses its chill in the room, wrapped: about %s.", measure.Minutes(warm))
+			o.Text += fmt.Sprintf(
+				" Before it is rolled or shaped it loses its chill in the room, wrapped: about %s.",
+				measure.Minutes(warm),
+			)
 		}
 	case s.Tempers || p.ask.Own == nil && i > 0 && p.way.Steps[i-1].By == knead.InFridge:
 		o.Head, o.Text = "Out of the fridge", "Still wrapped, or it sweats. Roll it when it no longer feels stiff."

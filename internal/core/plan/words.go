@@ -253,7 +253,16 @@ func (p *Plan) explainFormula() {
 				one, many = "takes up", "take up"
 			}
 			name, _, _ := strings.Cut(a.Name, ",")
-			said = append(said, measure.Does([]string{strings.ToLower(name)}, one, many)+" "+p.in.Grams(math.Abs(a.LiquidG))+" of water")
+			said = append(
+				said,
+				measure.Does(
+					[]string{strings.ToLower(name)},
+					one,
+					many,
+				)+" "+p.in.Grams(
+					math.Abs(a.LiquidG),
+				)+" of water",
+			)
 		}
 		say("formula.additions", "%s; eggs and liquid answer to that.", measure.Capital(measure.List(said)))
 	}
@@ -345,7 +354,11 @@ func (p *Plan) explainKnead() {
 		and = strings.Replace(strings.Replace(and, ", the rest and", " and", 1), " and the rest", "", 1)
 	}
 	if p.model.Gluten < ru.Flour.GlutenNoSheet {
-		say("knead.min", "There is too little gluten in it to develop: %s make it one smooth mass, and more does no more.", work)
+		say(
+			"knead.min",
+			"There is too little gluten in it to develop: %s make it one smooth mass, and more does no more.",
+			work,
+		)
 	} else {
 		say("knead.min", "%s%s develop this dough to %.0f %%; it is ready to be rolled from %.0f %% on, and stiffer flours take longer.", measure.Capital(work), and,
 			100*p.Knead.D, 100*ru.Knead.ReadyD)
@@ -393,8 +406,12 @@ func (p *Plan) explainRest() {
 	say("rest.warm", "Mixing, kneading and what rest is out of the fridge. Past %s take care, past %s throw it away: the usual advice for egg.",
 		measure.Minutes(p.cautionAt()), measure.Minutes(p.discardAt()))
 	if p.Rest.Cold {
-		say("rest.cooling", "Counted from the fridge's door, at %s there. Many food plans of those who sell ask that it reads %s within four hours.",
-			p.in.C(p.ask.FridgeC, 0), p.in.C(p.rules.Safety.SellC, 0))
+		say(
+			"rest.cooling",
+			"Counted from the fridge's door, at %s there. Many food plans of those who sell ask that it reads %s within four hours.",
+			p.in.C(p.ask.FridgeC, 0),
+			p.in.C(p.rules.Safety.SellC, 0),
+		)
 	}
 	if c := p.Clock; c != nil {
 		say("rest.clock", "Counted back from the roller: %s from flour to roller.", measure.Minutes(p.way.ElapsedMin))

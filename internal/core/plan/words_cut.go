@@ -117,7 +117,10 @@ func (p *Plan) PurposeWords() string {
 // noDryingWords say that a shape needs no drying, and what of it is planned all the same.
 func (p *Plan) noDryingWords() string {
 	if loss := p.Cook.Loss; loss > 0 {
-		return fmt.Sprintf("The shape needs none: straight to the pot is fine. As you cook it, it has lost %.0f %%.", 100*loss)
+		return fmt.Sprintf(
+			"The shape needs none: straight to the pot is fine. As you cook it, it has lost %.0f %%.",
+			100*loss,
+		)
 	}
 	return "None needed: straight to the pot is fine."
 }
@@ -185,15 +188,24 @@ func (p *Plan) cooksAs() string {
 	if p.Roped() || math.Abs(sheet-as) < .015 {
 		return p.in.MM(as, 2)
 	}
-	return fmt.Sprintf("The water reaches a ribbon of %s from its sides, too: it cooks like %s, which", p.in.MM(sheet, 2), p.in.MM(as, 2))
+	return fmt.Sprintf(
+		"The water reaches a ribbon of %s from its sides, too: it cooks like %s, which",
+		p.in.MM(sheet, 2),
+		p.in.MM(as, 2),
+	)
 }
 
 // explainCook gives the reasons of the pot.
 func (p *Plan) explainCook() {
 	say := p.say
 	k, ru := &p.Cook, &p.rules.Cook
-	text := fmt.Sprintf("%s cooks in about %s fresh: taste from %.0f %% before, and it is done by %.0f %% after.", p.cooksAs(),
-		measure.MinSec(k.Seconds), 100*ru.Early, 100*ru.Late)
+	text := fmt.Sprintf(
+		"%s cooks in about %s fresh: taste from %.0f %% before, and it is done by %.0f %% after.",
+		p.cooksAs(),
+		measure.MinSec(k.Seconds),
+		100*ru.Early,
+		100*ru.Late,
+	)
 	switch {
 	case p.rawIn(&p.Cut.CutPart):
 		text = fmt.Sprintf("%s at the seam, and %s that must cook through: about %s fresh, and no less.", p.in.MM(2*p.Roll.SheetMM, 2),

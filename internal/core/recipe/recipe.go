@@ -128,7 +128,14 @@ func Parse(text string, m Measures) (all []Line) {
 	}
 	defer func() {
 		if method {
-			all = append(all, Line{Text: "The method", Read: "not read: the method", Note: "What is done with it is on the stations of the batch."})
+			all = append(
+				all,
+				Line{
+					Text: "The method",
+					Read: "not read: the method",
+					Note: "What is done with it is on the stations of the batch.",
+				},
+			)
 		}
 	}()
 	for _, part := range split.Split(text, -1) {
@@ -289,18 +296,74 @@ func (m Measures) line(text string) Line {
 // What a heaped measure holds over a level one, times. Source: house.
 const heapedLow, heapedHigh = 1.15, 1.6
 
-var heaped = []string{"heaped", "heaping", "rounded", "gehäuft", "gehäufte", "gehäufter", "colmo", "colmi", "bombé", "bombée"}
+var heaped = []string{
+	"heaped",
+	"heaping",
+	"rounded",
+	"gehäuft",
+	"gehäufte",
+	"gehäufter",
+	"colmo",
+	"colmi",
+	"bombé",
+	"bombée",
+}
 
 var (
-	servesLine = regexp.MustCompile(`^(?:serves|serving|servings|makes|yields|feeds|portions|per|für|pour|dosi per)\s*:?\s*(?:about\s+)?(` + number + `|\p{L}+)(?:\s*(?:-|to|or)\s*(` + number + `))?\s*(?:people|persons|portions|servings|persone|personen|personnes)?\.?$`)
-	peopleLine = regexp.MustCompile(`^(?:for\s+)?(` + number + `|\p{L}+)(?:\s*(?:-|to|or)\s*(` + number + `))?\s*(?:people|persons|portions|servings|persone|personen|personnes)\.?$`)
+	servesLine = regexp.MustCompile(
+		`^(?:serves|serving|servings|makes|yields|feeds|portions|per|für|pour|dosi per)\s*:?\s*(?:about\s+)?(` + number + `|\p{L}+)(?:\s*(?:-|to|or)\s*(` + number + `))?\s*(?:people|persons|portions|servings|persone|personen|personnes)?\.?$`,
+	)
+	peopleLine = regexp.MustCompile(
+		`^(?:for\s+)?(` + number + `|\p{L}+)(?:\s*(?:-|to|or)\s*(` + number + `))?\s*(?:people|persons|portions|servings|persone|personen|personnes)\.?$`,
+	)
 	stepNumber = regexp.MustCompile(`^(?:step\s*)?\d+\s*[.):]\s+\p{L}`)
-	methodHead = regexp.MustCompile(`^(?:the\s+)?(?:method|directions|instructions|preparation|procedure|how to|procedimento|preparazione|zubereitung|préparation|steps)\b[\s:.]*$`)
+	methodHead = regexp.MustCompile(
+		`^(?:the\s+)?(?:method|directions|instructions|preparation|procedure|how to|procedimento|preparazione|zubereitung|préparation|steps)\b[\s:.]*$`,
+	)
 )
 
 // verbs are what method lines are told by.
-var verbs = []string{"mix", "knead", "rest", "roll", "cut", "cook", "boil", "make", "crack", "beat", "wrap", "combine", "form", "bring", "let", "serve", "dust", "fold", "work",
-	"cover", "add", "place", "pour", "put", "divide", "feed", "run", "stir", "whisk", "chill", "set", "turn", "flatten", "drain", "toss", "mound", "sift", "pulse", "blend"}
+var verbs = []string{
+	"mix",
+	"knead",
+	"rest",
+	"roll",
+	"cut",
+	"cook",
+	"boil",
+	"make",
+	"crack",
+	"beat",
+	"wrap",
+	"combine",
+	"form",
+	"bring",
+	"let",
+	"serve",
+	"dust",
+	"fold",
+	"work",
+	"cover",
+	"add",
+	"place",
+	"pour",
+	"put",
+	"divide",
+	"feed",
+	"run",
+	"stir",
+	"whisk",
+	"chill",
+	"set",
+	"turn",
+	"flatten",
+	"drain",
+	"toss",
+	"mound",
+	"sift",
+	"pulse",
+	"blend",
+}
 
 // apart takes what a recipe says besides its ingredients out of its text: whom it serves, and how it is made.
 func apart(text string) (left string, serves Line, method bool) {
@@ -315,7 +378,12 @@ func apart(text string) (left string, serves Line, method bool) {
 		if m != nil {
 			lo, hi := said(m[1]), said(m[2])
 			if lo > 0 && lo <= 1000 {
-				serves = Line{Text: strings.TrimSpace(line), Portions: (lo + max(lo, hi)) / 2, Read: "portions", Note: "It is divided into so many."}
+				serves = Line{
+					Text:     strings.TrimSpace(line),
+					Portions: (lo + max(lo, hi)) / 2,
+					Read:     "portions",
+					Note:     "It is divided into so many.",
+				}
 				continue
 			}
 		}
@@ -336,7 +404,8 @@ func said(s string) float64 {
 	return numbers[s]
 }
 
-// tellsHow says whether a line tells how something is done: a numbered step, or a sentence of some length that begins with what to do.
+// tellsHow says whether a line tells how something is done: a numbered step, or a sentence of some length that begins
+// with what to do.
 func tellsHow(low string) bool {
 	words := strings.Fields(low)
 	if len(words) < 4 {

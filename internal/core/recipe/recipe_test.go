@@ -214,7 +214,8 @@ func FuzzParse(f *testing.F) {
 	})
 }
 
-// What recipes say in other words: sizes as written, counts in words, heaped measures, whom it serves, and a method that is told apart and not
+// What recipes say in other words: sizes as written, counts in words, heaped measures, whom it serves, and a method
+// that is told apart and not
 // read.
 func TestAsRecipesSayIt(t *testing.T) {
 	for text, want := range map[string][2]float64{"3 medium eggs": {3 * 51 * .93, 3 * 51 * 1.07}, "3 XL eggs": {3 * 68 * .93, 3 * 68 * 1.07},
@@ -229,10 +230,14 @@ func TestAsRecipesSayIt(t *testing.T) {
 	if heaped.LowG <= level.LowG || heaped.HighG < 1.5*level.HighG {
 		t.Errorf("level %g to %g, heaped %g to %g", level.LowG, level.HighG, heaped.LowG, heaped.HighG)
 	}
-	lines := Parse("Sunday pasta\nServes 4\n2 cups flour\n3 jumbo eggs\n1 small egg\n1. Mound the flour on a board, make a well and crack in the eggs.\n2. Knead for 10 minutes, then wrap and rest.\n"+
-		"Roll out, cut and cook in plenty of salted water.\nMethod:\nLet it stand.", Measures{CupML: CupUS, US: true})
+	lines := Parse(
+		"Sunday pasta\nServes 4\n2 cups flour\n3 jumbo eggs\n1 small egg\n1. Mound the flour on a board, make a well and crack in the eggs.\n2. Knead for 10 minutes, then wrap and rest.\n"+
+			"Roll out, cut and cook in plenty of salted water.\nMethod:\nLet it stand.",
+		Measures{CupML: CupUS, US: true},
+	)
 	s := Add(rules.Default(), true, lines)
-	if s.Portions != 4 || s.EggClass != "us-jumbo" || len(s.Others) != 1 || s.Others[0] != (Eggs{"us-m", 1}) || s.Wholes != 4 {
+	if s.Portions != 4 || s.EggClass != "us-jumbo" || len(s.Others) != 1 || s.Others[0] != (Eggs{"us-m", 1}) ||
+		s.Wholes != 4 {
 		t.Errorf("%+v", s)
 	}
 	method := 0

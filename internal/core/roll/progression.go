@@ -107,7 +107,8 @@ func (l *Lay) limit(i, j int) float64 {
 	return e
 }
 
-// TargetStop returns the stop whose sheet comes nearest the target, ties to the thinner: of those whose sheet is neither thinner nor thicker than
+// TargetStop returns the stop whose sheet comes nearest the target, ties to the thinner: of those whose sheet is
+// neither thinner nor thicker than
 // is wanted at all, however well or barely the dough has rested, where there is one.
 func (l *Lay) TargetStop() int {
 	slack, tense := *l, *l
@@ -116,7 +117,8 @@ func (l *Lay) TargetStop() int {
 		best, miss := -1, math.Inf(1)
 		for i, s := range l.Machine.Stops {
 			mm := s.TrueMM()
-			if m := math.Abs(l.Sheet(mm, 1) - l.TargetMM); slack.Sheet(mm, 1) >= from && tense.Sheet(mm, 1) <= to && m <= miss+1e-9 {
+			if m := math.Abs(l.Sheet(mm, 1) - l.TargetMM); slack.Sheet(mm, 1) >= from && tense.Sheet(mm, 1) <= to &&
+				m <= miss+1e-9 {
 				best, miss = i, m
 			}
 		}
