@@ -298,15 +298,8 @@ func (l *Log) Says(on time.Time) (out []Saying) {
 	if len(l.timed) > 0 {
 		for _, k := range keys(func(b *bench.Bears) (string, bool) { return b.Shape, b.HandsMin > 0 }) {
 			e := l.hands.For(Next{[]string{"kitchen", "", k}, day(on)})
-			out = append(
-				out,
-				row(
-					"hands",
-					k,
-					byOf(e),
-					func(b *bench.Bears) bool { return b.Shape == k && b.HandsMin > 0 && b.PlanMin > 0 },
-				),
-			)
+			timed := func(b *bench.Bears) bool { return b.Shape == k && b.HandsMin > 0 && b.PlanMin > 0 }
+			out = append(out, row("hands", k, byOf(e), timed))
 		}
 	}
 	if len(l.losses.seen) > 0 {
@@ -314,28 +307,14 @@ func (l *Log) Says(on time.Time) (out []Saying) {
 	}
 	if len(l.trims.seen) > 0 {
 		for _, k := range keys(func(b *bench.Bears) (string, bool) { return b.Shape, b.TrimG > 0 }) {
-			out = append(
-				out,
-				row(
-					"trim",
-					k,
-					byOf(l.trims.For(Next{Labels: []string{"kitchen", k}})),
-					func(b *bench.Bears) bool { return b.Shape == k && b.TrimG > 0 && b.PlanTrim > 0 },
-				),
-			)
+			weighed := func(b *bench.Bears) bool { return b.Shape == k && b.TrimG > 0 && b.PlanTrim > 0 }
+			out = append(out, row("trim", k, byOf(l.trims.For(Next{Labels: []string{"kitchen", k}})), weighed))
 		}
 	}
 	for _, k := range keys(func(b *bench.Bears) (string, bool) { return b.Flour, len(b.Shrunk) > 0 }) {
 		s := l.Shrinks(k)
-		out = append(
-			out,
-			row(
-				"shrink",
-				k,
-				rules.LearnedBy{N: s.N, By: s.Share, To: s.Within},
-				func(b *bench.Bears) bool { return b.Flour == k && len(b.Shrunk) > 0 },
-			),
-		)
+		measured := func(b *bench.Bears) bool { return b.Flour == k && len(b.Shrunk) > 0 }
+		out = append(out, row("shrink", k, rules.LearnedBy{N: s.N, By: s.Share, To: s.Within}, measured))
 	}
 	return out
 }
