@@ -26,6 +26,19 @@ const misnamed = `(() => {
 		.map((e) => e.getAttribute("aria-label") + " reads " + e.innerText);
 })()`
 
+// astray lists words that stand in no part of the page with a name, which nobody reaches from part to part.
+const astray = `(() => {
+	const parts = "header, nav, main, aside, footer, section[aria-label], section[aria-labelledby], form[aria-label], " +
+		"[role=region], [role=status], [role=alert], [role=search], [aria-live], dialog, .skip, script, style, svg";
+	const all = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT), out = [];
+	for (let n; (n = all.nextNode()); ) {
+		const e = n.parentElement;
+		if (!n.data.trim() || e.closest(parts) || !e.checkVisibility?.({ visibilityProperty: true }) || e.matches(".visually-hidden")) continue;
+		out.push((e.closest("[id], [class]")?.outerHTML.slice(0, 40) ?? "") + " … " + n.data.trim().slice(0, 30));
+	}
+	return out.slice(0, 6);
+})()`
+
 // pale lists words that stand out too little from what is under them: 4.5 to 1, of large words 3 to 1.
 const pale = `(() => {
 	const pen = document.createElement("canvas").getContext("2d", { willReadFrequently: true });
@@ -72,6 +85,7 @@ func TestForEveryEyeAndHand(t *testing.T) {
 			for _, path := range p.paths {
 				b.visit(path)
 				if scheme == "light" {
+					check(path, "in no part of the page", astray)
 					for _, width := range []int64{320, 390, tabletW, wide} {
 						b.do(chromedp.EmulateViewport(width, tabletH))
 						check(path, "too small to press", small)

@@ -15,6 +15,7 @@ import (
 	"hollen/internal/core/flour"
 	"hollen/internal/core/knead"
 	"hollen/internal/core/learn"
+	"hollen/internal/core/measure"
 	"hollen/internal/draw"
 	"hollen/internal/store"
 )
@@ -148,9 +149,27 @@ func labelName(cab store.Cabinet, label string) string {
 	return strings.Join(out, " + ")
 }
 
+// hiddenWords say what looks could not: the plan stood on more minutes than the dough needs.
+func hiddenWords(x learn.Saying) string {
+	if x.Unseen == 0 {
+		return ""
+	}
+	least := measure.Minutes(x.BelowMin)
+	ready := map[string]string{"knead": "smooth at the end of its kneading", "rest": "relaxed at the end of its rest"}[x.What]
+	said := " One batch was " + ready + ", which was longer than it needs by the book"
+	if x.Unseen > 1 {
+		said = fmt.Sprintf(" %d batches were ", x.Unseen) + strings.ReplaceAll(ready, "its", "their") + ", which was longer than they need by the book"
+	}
+	return said + ": not seen below " + least + "."
+}
+
 // sayWords say a factor as one would across the bench.
 func sayWords(x learn.Saying, flour func(string) string) string {
 	k := fmt.Sprintf("%.0f %% of the book’s, nine times in ten %.0f to %.0f %%, from %d.", 100*x.By, 100*x.From, 100*x.To, x.N)
+	if x.N == 0 {
+		k = "nothing learned yet."
+	}
+	k += hiddenWords(x)
 	switch x.What {
 	case "knead":
 		school := x.Of

@@ -36,7 +36,23 @@ type Bears struct {
 	TrimG    float64   `json:"trim_g,omitempty"`      // trimmings, weighed
 	PlanTrim float64   `json:"plan_trim_g,omitempty"` // by the layout, nothing learned counted in
 	Shrunk   []float64 `json:"shrunk,omitempty"`      // share a ribbon pulled in, a look each
+	Under    *Unseen   `json:"unseen,omitempty"`      // what a floor of the plan hid
 	EggRatio float64   `json:"egg_ratio,omitempty"`   // counted eggs as they weighed, over what their class says
+}
+
+// Unseen is what a look could not say, for the plan stood on more minutes than the dough needs by the book: below so many
+// minutes nothing was seen; 0 where nothing was hidden.
+type Unseen struct {
+	KneadMin float64 `json:"knead_min,omitempty"` // of kneading, rests between not counted
+	RestMin  float64 `json:"rest_min,omitempty"`  // of its last rest
+}
+
+// unseen is where a making keeps what its looks could not say.
+func (b *Bears) unseen() *Unseen {
+	if b.Under == nil {
+		b.Under = &Unseen{}
+	}
+	return b.Under
 }
 
 // Ratio is what a look says: the right moment was between so many times the planned one; 0 is an open end, the same twice is
@@ -279,7 +295,12 @@ func (b *Bears) looks(m *Making, events []Event) {
 		switch {
 		case e.What == Poked && s.Station == request.AtRest:
 			slow := e.S >= m.Begun.Rules().Learn.PokeOpenS // so slow that nobody tells how relaxed it is
-			if x, t0, rest := m.Ahead.Relaxes(); x > 0 && rest > 0 && at > 1 && !(slow && m.Begun.RestFloored()) {
+			x, t0, rest := m.Ahead.Relaxes()
+			switch {
+			case x <= 0 || rest <= 0 || at <= 1:
+			case slow && m.Begun.RestFloored():
+				b.unseen().RestMin = round(rest)
+			default:
 				b.Rest = append(b.Rest, Poke{e.S, round(x * l.Rest.K() * math.Min(1, at/rest)), round(t0)})
 			}
 		case e.What != Looked:
@@ -288,7 +309,8 @@ func (b *Bears) looks(m *Making, events []Event) {
 				by, counts := book.Kneading()
 				if worked, end := m.worked(e.Step, at), m.kneadsTo(); counts && worked > 0 {
 					if _, looked := notYet["knead"]; e.Text == "right" && !looked && worked >= end {
-						continue // it stood on more minutes than it needs: smooth at their end says nothing of when it was
+						b.unseen().KneadMin = round(m.Begun.KneadsMin()) // smooth at the end of more minutes than it needs
+						continue
 					}
 					see("knead", worked, by.NeedMin, e.Text, &b.Knead)
 				}

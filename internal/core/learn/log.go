@@ -250,6 +250,20 @@ type Saying struct {
 	What string // knead, rest, dry, cook, hands, loss, trim; shrink, whose By is a share and To how sure that is
 	Of   string // whose or of what: a school, a flour's label, a place, a family, a shape
 	rules.LearnedBy
+	Unseen   int     // makings whose look said nothing, for the plan stood on more minutes than the dough needs
+	BelowMin float64 // and below how many minutes nothing was seen, min
+}
+
+// hide counts what floors hid of the makings that count: below says how many minutes one stood on, 0 where it hid nothing.
+func (l *Log) hide(x Saying, counts func(b *bench.Bears) bool, below func(u *bench.Unseen) float64) Saying {
+	for i := range l.entries {
+		if b := &l.entries[i].Bears; b.Under != nil && counts(b) && below(b.Under) > 0 {
+			if x.Unseen++; x.BelowMin == 0 || below(b.Under) < x.BelowMin {
+				x.BelowMin = below(b.Under)
+			}
+		}
+	}
+	return x
 }
 
 // Says are the factors the log has learned, in the order of work.
@@ -273,11 +287,15 @@ func (l *Log) Says(on time.Time) (out []Saying) {
 				by.N++
 			}
 		}
-		return Saying{what, of, by}
+		return Saying{What: what, Of: of, LearnedBy: by}
 	}
 	ru := &l.ru
+	kneadUnder := func(u *bench.Unseen) float64 { return u.KneadMin }
+	restUnder := func(u *bench.Unseen) float64 { return u.RestMin }
 	ratios := func(what string, f rules.Factor, of func(b *bench.Bears) string, looks func(b *bench.Bears) []bench.Ratio) {
-		for _, k := range keys(func(b *bench.Bears) (string, bool) { return of(b), len(looks(b)) > 0 }) {
+		for _, k := range keys(func(b *bench.Bears) (string, bool) {
+			return of(b), len(looks(b)) > 0 || what == "knead" && b.Under != nil && b.Under.KneadMin > 0
+		}) {
 			var seen []Look
 			for i := range l.entries {
 				if b := &l.entries[i].Bears; of(b) == k {
@@ -286,12 +304,20 @@ func (l *Log) Says(on time.Time) (out []Saying) {
 					}
 				}
 			}
-			out = append(out, Saying{what, k, learnedBy(f, seen)})
+			x := Saying{What: what, Of: k, LearnedBy: learnedBy(f, seen)}
+			if what == "knead" {
+				x = l.hide(x, func(b *bench.Bears) bool { return of(b) == k }, kneadUnder)
+			}
+			out = append(out, x)
 		}
 	}
 	ratios("knead", ru.Knead, func(b *bench.Bears) string { return b.Tool }, func(b *bench.Bears) []bench.Ratio { return b.Knead })
-	for _, k := range keys(func(b *bench.Bears) (string, bool) { return b.Flour, len(b.Rest) > 0 }) {
-		out = append(out, Saying{"rest", k, learnedBy(ru.Rest, l.pokes(k))})
+	rested := func(b *bench.Bears) (string, bool) {
+		return b.Flour, len(b.Rest) > 0 || b.Under != nil && b.Under.RestMin > 0
+	}
+	for _, k := range keys(rested) {
+		x := Saying{What: "rest", Of: k, LearnedBy: learnedBy(ru.Rest, l.pokes(k))}
+		out = append(out, l.hide(x, func(b *bench.Bears) bool { return b.Flour == k }, restUnder))
 	}
 	ratios("dry", ru.Dry, func(b *bench.Bears) string { return b.Place }, func(b *bench.Bears) []bench.Ratio { return b.Dry })
 	ratios("cook", ru.Cook, func(b *bench.Bears) string { return b.Family }, func(b *bench.Bears) []bench.Ratio { return b.Cook })
@@ -303,7 +329,7 @@ func (l *Log) Says(on time.Time) (out []Saying) {
 		}
 	}
 	if len(l.losses.seen) > 0 {
-		out = append(out, Saying{"loss", "", byOf(l.losses.For(Next{Labels: []string{"kitchen", ""}}))})
+		out = append(out, Saying{What: "loss", LearnedBy: byOf(l.losses.For(Next{Labels: []string{"kitchen", ""}}))})
 	}
 	if len(l.trims.seen) > 0 {
 		for _, k := range keys(func(b *bench.Bears) (string, bool) { return b.Shape, b.TrimG > 0 }) {

@@ -32,6 +32,16 @@ func (p *Plan) Relaxes() (x, t0, restMin float64) {
 	return math.Max(0, math.Log(t0/p.way.T)), t0, restMin
 }
 
+// KneadsMin is how long the dough is kneaded as planned, its turns together and the rests between not counted, min.
+func (p *Plan) KneadsMin() (min float64) {
+	for _, s := range p.way.Steps {
+		if !s.Rests() {
+			min += s.Min
+		}
+	}
+	return min
+}
+
 // RestFloored says whether the dough rests longer than it needs to relax: the least minutes of a rest, its water, or
 // its maker has it so.
 func (p *Plan) RestFloored() bool {
