@@ -168,6 +168,12 @@ func (v *formulaView) Ways() []Way {
 		case s.Name != "":
 			w.Apart = s.Name + ", " + w.Apart
 		}
+		if slices.ContainsFunc(out, func(x Way) bool { return x.Words == w.Words }) { // what tells them apart stands in their name
+			w.Words += ", " + v.In.Grams(free+s.FlourAddG) + " of flour"
+			if s.FlourAddG == f.Pick.FlourAddG || s.Name == egg.OwnAnswer {
+				w.Words = wayWords(v.Plan, s, false) + ", worked out"
+			}
+		}
 		out = append(out, w)
 	}
 	return out
@@ -340,12 +346,13 @@ func (v *formulaView) DoughPortionG() float64 {
 	return v.Plan.Formula.PortionG
 }
 
-// Nutrition returns the raw dough's energy, fat, carbohydrate, protein and added salt.
+// Nutrition returns the raw dough's energy, fat, carbohydrate, protein and added salt: in 100 g, as labels give it, and
+// in a portion, always in grams, for an ounce is too coarse for them.
 func (v *formulaView) Nutrition() []Nutrient {
 	d, portion := v.Plan.Formula.Dough, v.DoughPortionG()/100
 	gram := func(name string, g float64) Nutrient {
 		per := 100 * g / d.MassG
-		return Nutrient{name, v.In.G(per, 1), v.In.G(per*portion, 1)}
+		return Nutrient{name, measure.Metric.G(per, 1), measure.Metric.G(per*portion, 1)}
 	}
 	return []Nutrient{
 		{"Energy", measure.Thousands(d.KJPer100G) + " kJ", measure.Thousands(d.KJPer100G*portion) + " kJ"},

@@ -74,6 +74,9 @@ func roomKey(p *plan.Plan) string {
 	if p.Formula.TopG == 0 {
 		return "no added " + p.TopWord()
 	}
+	if p.Formula.Pick.EggG == 0 { // it is all the liquid there is, not what the room adds
+		return p.In().Grams(p.Formula.TopG) + " " + p.TopWord()
+	}
 	return "+" + p.In().Grams(p.Formula.TopG) + " " + p.TopWord()
 }
 

@@ -120,6 +120,10 @@ func (d *dayNow) byClock() (out []listLine) {
 				l.Rest = "in the fridge until " + day.Time(to)
 			case day.Drying:
 				l.Rest = "dries until " + day.Time(to)
+				if to < x.End() { // the first sheets are dry before the last is rolled
+					then := measure.Lower(d.Sheet.Day.Tasks[g.B.Task].Name)
+					l.Rest = "each sheet dries as it comes; " + then + " from " + day.Time(to)
+				}
 			case day.Cooling:
 				l.Rest = "cools until " + day.Time(to)
 			}
@@ -138,6 +142,7 @@ type wallView struct {
 	Lines             []listLine
 	Orders            []wallOrder
 	Proof             string
+	Out               []string     // whose egg dough is out of the fridge for longer than it should be
 	Style             template.CSS // how large it is written, so that a day is a page
 }
 
@@ -155,7 +160,7 @@ func (s *Server) showWall(c *gin.Context) {
 	v := wallView{Date: d.Date, Head: dateWords(d.Date), Place: s.place(c), Papers: sheetPapers, Paper: paperOf(sheetPapers, c.Query("paper"))}
 	v.Facts = d.view(shownIn(c), "").Facts
 	if d.Planned() {
-		v.Lines, v.Proof = d.byClock(), day.Proof(d.Answer())
+		v.Lines, v.Proof, v.Out = d.byClock(), day.Proof(d.Answer()), d.out(d.said())
 	}
 	for _, w := range d.Wants {
 		o := wallOrder{Who: w.Who, What: fmt.Sprintf("%s, %s", w.What, measure.Plural(int(math.Round(w.Count)), "portion", "portions")), When: day.Time(w.Due), Note: w.Note}

@@ -46,6 +46,7 @@ type dayView struct {
 	Before     string // the days next to it
 	After      string
 	Unserved   string   // for whom an order’s batch is not on the day
+	Out        []string // whose egg dough is out of the fridge for longer than it should be
 	Lost       []string // for whom what was made was thrown away, and why
 }
 
@@ -208,6 +209,7 @@ func (d *dayNow) dangers(v *dayView, said *day.Said) {
 	for i, w := range late {
 		v.Late = append(v.Late, lateRow{w.Who, day.Time(w.Due), day.Words(by[i])})
 	}
+	v.Out = d.out(said)
 	if d.Kept == nil {
 		return
 	}
@@ -224,6 +226,11 @@ func (d *dayNow) dangers(v *dayView, said *day.Said) {
 		v.Changed = append(v.Changed[:5], fmt.Sprintf("And %d more.", len(v.Changed)-5))
 	}
 	v.Better = d.better()
+}
+
+// out says whose egg dough is out of the fridge for longer than it should be, of what is yet to be packed.
+func (d *dayNow) out(said *day.Said) []string {
+	return said.Out(func(task int) bool { return d.Facts[task].Done })
 }
 
 // better says what another order of what is to come would bring; nil where none is better.

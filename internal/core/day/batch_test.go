@@ -424,3 +424,32 @@ func TestFacts(t *testing.T) {
 		t.Errorf("%v %+v", err, kept)
 	}
 }
+
+// Egg dough that is planned to be out of the fridge for longer than it should be is spoken of, with its times, until it
+// is packed; a dough without egg is not.
+func TestLongOutOfTheFridgeIsSaid(t *testing.T) {
+	never := func(int) bool { return false }
+	d, jobs := put(t, two(), nil, demo.Saturday, demo.Saturday+", no egg at all")
+	a, err := d.Plan()
+	if err != nil {
+		t.Fatal(err)
+	}
+	said := day.Said{Day: d, Jobs: jobs, Slots: a.Slots}
+	if out := said.Out(never); len(out) > 0 {
+		t.Errorf("planned in time: %q", out)
+	}
+	w := d.Waits[0]
+	if len(d.Waits) != 1 || d.Tasks[w.A].Batch != 0 {
+		t.Fatalf("%+v", d.Waits)
+	}
+	said.Slots[w.B].Start = said.Slots[w.A].Start + 179 - said.Slots[w.B].Min
+	from, to := said.Slots[w.A].Start, said.Slots[w.A].Start+179
+	want := jobs[0].Letter + ", " + jobs[0].Name + ": its egg dough is out of the fridge from " + day.Time(from) + " to " + day.Time(to) +
+		", 2 h 59 in all, and should be packed within 2 h 00."
+	if out := said.Out(never); len(out) != 1 || out[0] != want {
+		t.Errorf("said %q, not %q", out, want)
+	}
+	if out := said.Out(func(task int) bool { return task == w.B }); len(out) > 0 {
+		t.Errorf("packed already: %q", out)
+	}
+}

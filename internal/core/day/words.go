@@ -26,6 +26,21 @@ func (s *Said) Task(task int) string {
 	return s.batch(task) + ", " + measure.Lower(s.Day.Tasks[task].Name)
 }
 
+// Out says of which doughs with egg the time out of the fridge, from its first touch to the last piece packed, is longer
+// than it should be; those packed already are not spoken of.
+func (s *Said) Out(done func(task int) bool) (out []string) {
+	for _, w := range s.Day.Waits {
+		from, to := s.Slots[w.A].Start, s.Slots[w.B].End()
+		if to-from <= w.Limit || done(w.B) {
+			continue
+		}
+		j := s.Jobs[s.Day.Tasks[w.A].Batch]
+		out = append(out, fmt.Sprintf("%s, %s: its egg dough is out of the fridge from %s to %s, %s in all, and should be packed within %s.",
+			j.Letter, j.Name, Time(from), Time(to), Words(to-from), Words(w.Limit)))
+	}
+	return out
+}
+
 // between is what lies between two tasks, in words.
 func between(what LagKind) string {
 	switch what {

@@ -95,7 +95,7 @@ func (s System) Number(v float64, u Unit, digits int) (number, unit string) {
 		return fmt.Sprintf("%.0f lb %.1f", lb, rest), "oz"
 	}
 	if u == G {
-		return ounces(v), string(k.unit)
+		return Ounces(v), string(k.unit)
 	}
 	return threeFigures(v), string(k.unit)
 }
@@ -124,8 +124,8 @@ const (
 	fineUnderOZ  = .35
 )
 
-// ounces writes a mass in ounces no finer than a kitchen scale shows it.
-func ounces(oz float64) string {
+// Ounces writes a mass in ounces no finer than a kitchen scale shows it.
+func Ounces(oz float64) string {
 	step := scaleOZ
 	switch size := math.Abs(oz); {
 	case size < fineUnderOZ:

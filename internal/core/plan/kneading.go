@@ -215,6 +215,8 @@ type SchoolRow struct {
 	Costs string
 	Loads int
 	Taken bool
+	// InAllMin is from flour to the roller and through the folded passes, min: never less than the hands are on it.
+	InAllMin float64
 	knead.Way
 }
 
@@ -230,6 +232,7 @@ func (p *Plan) CompareSchools() []SchoolRow {
 				a.FixKnead, a.FixTurns, a.FixRest, a.FixFolds = nil, nil, nil, nil
 			}
 		})
+		row.InAllMin = row.Way.ElapsedMin + float64(row.Way.Folds)*p.ask.FoldMin
 		out = append(out, row)
 	}
 	return out

@@ -373,7 +373,8 @@ func (p *Plan) explainKnead() {
 	to := p.toWhat()
 	say("knead.hands", "Mixing and hands on the dough; %s from flour to %s.", measure.Minutes(p.way.ElapsedMin), to)
 	if p.Roll.Folds > 0 {
-		say("knead.hands", "Mixing, hands on the dough, and the folded passes; %s from flour to %s.", measure.Minutes(p.way.ElapsedMin), to)
+		say("knead.hands", "Mixing, hands on the dough, and %s of folded passes; %s from flour to %s before those.",
+			measure.Minutes(max(1, float64(p.Roll.Folds)*p.ask.FoldMin)), measure.Minutes(p.way.ElapsedMin), to)
 	}
 	if p.Knead.Asked {
 		p.Why["knead.min"] = "Your minutes. " + p.Why["knead.min"]
@@ -472,7 +473,11 @@ func (p *Plan) oneEggWords() string {
 		t.Class, t.FlourG, t.F14G, t.GivenG, t.ExtraWater, t.ExtraFat, t.LossG, t.TopUp, t.LockFlour = c, 100, 100*t.F14G/t.FlourG, 0, 0, 0, 0, egg.TopNone, true
 		return t.Try(1, 0).Hw
 	}
-	return fmt.Sprintf("One egg to {100 g}, as recipes say, would come to %.1f with an egg of %s; to %.1f with small ones and %.1f with the biggest.",
+	hundred := "100 g" // the recipes' own figure
+	if p.in != measure.Metric {
+		hundred += " (3½ oz)"
+	}
+	return fmt.Sprintf("One egg to "+hundred+", as recipes say, would come to %.1f with an egg of %s; to %.1f with small ones and %.1f with the biggest.",
 		of(c), p.in.G(math.Round(10*c.EdibleG)/10, measure.Shortest), of(small), of(big))
 }
 

@@ -18,6 +18,9 @@ func shownAs(f request.Field, chosen string) string {
 	if !ok {
 		return chosen
 	}
+	if f.Unit == measure.Customary.Name(measure.G) { // no finer than figures in sentences
+		return measure.Ounces(n * f.Show)
+	}
 	return f.Shown(n)
 }
 
