@@ -154,6 +154,17 @@ func (s Shape) Set() string {
 	return fmt.Sprintf("%s, {%g × %g × %g mm}", s.Name, s.WidthMM, cmp.Or(s.LongMM, s.WidthMM), s.SheetMM)
 }
 
+// Counted is so many of it, in its singular or plural where the two differ: "8 yolk ravioli", "1 round raviolo".
+func (s Shape) Counted(n int) string {
+	name := strings.ToLower(s.Name)
+	if of, ok := strings.CutSuffix(name, "raviolo"); ok && n != 1 {
+		name = of + "ravioli"
+	} else if of, ok := strings.CutSuffix(name, "ravioli"); ok && n == 1 {
+		name = of + "raviolo"
+	}
+	return measure.Thousands(float64(n)) + " " + name
+}
+
 // Long returns a rectangle's other side, mm.
 func (s Shape) Long() float64 { return cmp.Or(s.LongMM, s.WidthMM) }
 

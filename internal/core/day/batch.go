@@ -40,7 +40,7 @@ func Class(ru rules.Day, p *plan.Plan) int {
 			return 2
 		}
 	}
-	if p.Formula.WholeG+p.Formula.YolkG == 0 {
+	if !p.HasEgg() {
 		return 0
 	}
 	return 1

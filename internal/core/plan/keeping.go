@@ -162,8 +162,18 @@ func (d *KeepDry) keptFrom() string {
 // Perishable says whether the food clock counts: for egg, milk and fillings.
 func (p *Plan) Perishable() bool {
 	f := &p.Formula
-	return f.WholeG+f.YolkG > 0 || f.TopG > 0 && p.Request.Eggs.TopUp == egg.TopMilk || p.Request.Filled()
+	return p.HasEgg() || f.TopG > 0 && p.Request.Eggs.TopUp == egg.TopMilk || p.Request.Filled() ||
+		slices.ContainsFunc(f.Additions, func(a Added) bool { return strings.Contains(strings.ToLower(a.Allergen), "milk") })
 }
+
+// HasEgg says whether there is egg in the dough, as eggs or in something added: egg white binds flours without gluten.
+func (p *Plan) HasEgg() bool {
+	f := &p.Formula
+	return f.WholeG+f.YolkG > 0 || slices.ContainsFunc(f.Additions, func(a Added) bool { return isEgg(a.Allergen) })
+}
+
+// isEgg says whether an allergen, as it is written on a label, is egg.
+func isEgg(allergen string) bool { return strings.Contains(strings.ToLower(allergen), "egg") }
 
 // Unrested says whether the maker wants no rest at all. Then one note says what that does, and no
 // other scolds for it.
@@ -201,8 +211,11 @@ func (p *Plan) adviseCooling() {
 	flat, pieces := p.rules.Knead.FlatMM, max(2, math.Round(p.Formula.FlourG/p.pieceFlourG()))
 	way(fmt.Sprintf("pressed %s flat", p.in.MM(flat, 0)), func(b *knead.Ask) { b.FlatMM = flat })
 	way(fmt.Sprintf("in %.0f pieces", pieces), func(b *knead.Ask) { b.ChillG = p.Formula.Dough.MassG / pieces })
-	text := fmt.Sprintf("%s after %s in the fridge, %s after %s", p.in.C(at4h, 0), measure.Minutes(s.DiscardMin), p.in.C(s.CoolC, 0),
-		measure.Minutes(p.Rest.CoolMin))
+	cool := p.in.C(s.CoolC, 0)
+	text := fmt.Sprintf("%s only after %s in the fridge", cool, measure.Minutes(p.Rest.CoolMin))
+	if warm := p.in.C(at4h, 0); warm != cool {
+		text = fmt.Sprintf("%s after %s in the fridge, %s after %s", warm, measure.Minutes(s.DiscardMin), cool, measure.Minutes(p.Rest.CoolMin))
+	}
 	if len(ways) > 0 {
 		text += "; " + strings.Join(ways, ", ")
 	}

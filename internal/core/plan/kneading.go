@@ -272,7 +272,7 @@ func (p *Plan) flourIn() string {
 		}
 	}
 	if len(dry) > 0 {
-		text += " with " + measure.List(dry) + " sifted in"
+		text += " sifted with " + measure.List(dry)
 	}
 	return text
 }
@@ -310,6 +310,9 @@ func (p *Plan) liquidWords() string {
 	}
 	if f.OilG > 0 {
 		out = append(out, "the oil")
+	}
+	if len(out) == 0 {
+		return "the liquid (none is said yet)"
 	}
 	return measure.List(out)
 }

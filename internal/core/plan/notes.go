@@ -123,9 +123,9 @@ func (p *Plan) adviseFormula() {
 		p.note(request.AtFormula, "formula.eggs", Remark, "whites", "Whites left over.",
 			"%s: freeze them flat, or for meringue. They keep two days in the fridge.", p.in.Grams(whites))
 	}
-	raw := "Raw egg and flour."
-	if f.Pick.Whole+f.Pick.Yolks == 0 {
-		raw = "Raw flour."
+	raw := "Raw flour."
+	if slices.ContainsFunc(f.Allergens, isEgg) {
+		raw = "Raw egg and flour."
 	}
 	contains := ""
 	if len(f.Allergens) > 0 {
@@ -166,10 +166,10 @@ func (p *Plan) adviseFeel(at request.Stage, field string) {
 	}
 	where := fmt.Sprintf("%.1f points under the sweet spot", -out)
 	// To the edge of the sweet spot, in whole grams.
-	more := fmt.Sprintf("%s more water brings it in", p.in.Grams(math.Ceil(-out*f.Blend.F14G/100)))
+	more := fmt.Sprintf("%s more water brings it in", p.in.Whole(math.Ceil(-out*f.Blend.F14G/100)))
 	if out > 0 {
 		code, where = "soft", fmt.Sprintf("%.1f points over the sweet spot, all the flour counted", out)
-		more = fmt.Sprintf("%s more flour brings it in", p.in.Grams(math.Ceil(p.Patient().FlourG(out))))
+		more = fmt.Sprintf("%s more flour brings it in", p.in.Whole(math.Ceil(p.Patient().FlourG(out))))
 	}
 	if f.feel.NoSheet() {
 		code = "no_sheet"

@@ -531,7 +531,7 @@ func (p *Plan) filledWords() string {
 	var out []string
 	for _, x := range p.Cut.Parts() {
 		if x.Filling != nil && x.Count > 0 {
-			out = append(out, measure.Thousands(float64(x.Count))+" "+strings.ToLower(x.Shape.Name))
+			out = append(out, x.Shape.Counted(x.Count))
 		}
 	}
 	return measure.List(out)

@@ -11,7 +11,7 @@ import (
 
 // Sums is the version of the sums: it goes up whenever a plan of the same request may come out
 // otherwise, so that what was kept of older plans is made anew.
-const Sums = 2
+const Sums = 3
 
 // Summary is what a list shows of a plan, so that a list need not make it. Masses g, lengths mm,
 // times min.
@@ -28,6 +28,7 @@ type Summary struct {
 	YolkG     float64      `json:"yolk_g"` // of it yolk, weighed apart
 	Beaten    bool         `json:"beaten"` // eggs and yolks are cracked for it, each rounded up
 	AlsoWords string       `json:"other_eggs"`
+	OtherEgg  bool         `json:"egg_in_what_is_added,omitempty"` // no eggs, but egg white or what else is egg
 	TopG      float64      `json:"top_up_g"`
 	TopWord   string       `json:"top_up"`
 	KneadMin  float64      `json:"knead_min"`
@@ -52,7 +53,7 @@ type Strip struct {
 func (p *Plan) Summary() Summary {
 	f := &p.Formula
 	s := Summary{Sums: Sums, Name: p.Request.Name, Shape: p.Cut.Shape.Name, WidthMM: p.Cut.WidthMM, Flours: p.flourWords(), FlourG: f.FlourG,
-		Whole: f.Pick.Whole, Yolks: f.Pick.Yolks, AlsoWords: p.AlsoWords(), TopG: f.TopG, TopWord: p.TopWord(), KneadMin: p.Knead.Min, RestMin: p.Rest.Min,
+		Whole: f.Pick.Whole, Yolks: f.Pick.Yolks, AlsoWords: p.AlsoWords(), OtherEgg: f.WholeG+f.YolkG == 0 && p.HasEgg(), TopG: f.TopG, TopWord: p.TopWord(), KneadMin: p.Knead.Min, RestMin: p.Rest.Min,
 		Portions: f.Portions, DoughG: f.Dough.MassG, Colour: f.Colour}
 	if f.Weighed() {
 		s.WeighedG, s.YolkG, s.Beaten = f.Pick.EggG-f.AlsoG, f.Pick.YolkG, f.Pick.Beaten
@@ -71,6 +72,9 @@ func (p *Plan) Summary() Summary {
 // EggWords returns the eggs in whole numbers, or in grams when they were weighed.
 func (s *Summary) EggWords(in measure.System) string {
 	eggs := EggWords(s.Whole, s.Yolks)
+	if s.OtherEgg {
+		eggs = "no whole egg"
+	}
 	switch {
 	case s.Beaten && s.WeighedG > 0:
 		var out []string

@@ -31,7 +31,7 @@ func EggWords(whole, yolks int) string {
 // weighed.
 func (p *Plan) EggWords() string {
 	f := &p.Formula
-	s := Summary{Whole: f.Pick.Whole, Yolks: f.Pick.Yolks, AlsoWords: p.AlsoWords()}
+	s := Summary{Whole: f.Pick.Whole, Yolks: f.Pick.Yolks, AlsoWords: p.AlsoWords(), OtherEgg: f.WholeG+f.YolkG == 0 && p.HasEgg()}
 	if f.Weighed() {
 		s.WeighedG, s.YolkG, s.Beaten = f.Pick.EggG-f.AlsoG, f.Pick.YolkG, f.Pick.Beaten
 	}
@@ -216,6 +216,8 @@ func (p *Plan) explainFormula() {
 			and = ", "
 		}
 		say("formula.eggs", "As you make it: %s to %s of flour.", strings.Join(with, and), p.in.Grams(f.FlourG))
+	case f.WholeG+f.YolkG == 0:
+		say("formula.eggs", "%s of %s brings %s of flour to its target.", p.in.Grams(f.TopG), p.TopWord(), p.in.Grams(f.FlourG))
 	case f.Pick.Beaten && p.Request.Eggs.ByWeight:
 		say("formula.eggs", "Beaten and weighed, as you like it: %s.%s", p.WeighedWords(f.Pick), p.roundingCosts())
 	case f.Pick.Beaten:
@@ -223,8 +225,6 @@ func (p *Plan) explainFormula() {
 			p.roundingCosts())
 	case f.Weighed():
 		say("formula.eggs", "As they weigh; liquid and flour follow.")
-	case f.Pick.Whole+f.Pick.Yolks == 0:
-		say("formula.eggs", "%s of %s brings %s of flour to its target.", p.in.Grams(f.TopG), p.TopWord(), p.in.Grams(f.FlourG))
 	case p.task.FixWhole != nil || p.task.FixYolks != nil:
 		say("formula.eggs", "You named the eggs; liquid and flour follow.")
 	}
@@ -233,7 +233,11 @@ func (p *Plan) explainFormula() {
 	if drinks < 0 {
 		verb = "and " + p.in.Grams(-drinks) + " the moist flour brings"
 	}
-	say("formula.hw", "%s of water in the liquids, %s, to %s of flour at 14 %%: %.1f.", p.in.Grams(liquid), verb, p.in.Grams(f.Blend.F14G), f.Dough.Hydration)
+	has := p.in.Grams(liquid) + " of water in the liquids"
+	if liquid < 0 { // what is stirred into the flour drinks more than there is
+		has = p.in.Grams(-liquid) + " of water short of what is stirred in"
+	}
+	say("formula.hw", "%s, %s, to %s of flour at 14 %%: %s.", has, verb, p.in.Grams(f.Blend.F14G), points(f.Dough.Hydration))
 	if fat := f.Dough.Hw - f.Dough.Hydration; fat >= .05 {
 		p.Why["formula.hw"] += fmt.Sprintf(" The fat feels like %.1f more.", fat)
 	}
@@ -269,8 +273,13 @@ func (p *Plan) explainFormula() {
 	say("formula.dough", "%.2f g/mL with %.0f %% of air in it; %.1f %% of it is water.", f.Dough.DensityGPerML, 100*ru.Dough.AirShare, 100*f.Dough.WaterShare)
 	say("formula.colour", "%s.", measure.Capital(f.Colour.Words))
 	say("formula.yield", "%s raw at %s a portion.", p.in.Grams(p.Cut.AllMadeG), p.in.Grams(f.PortionG))
-	say("formula.held_back", "%.0f %% of the flour stays out of the well and is worked in only if the dough asks: %.1f without it, %.1f with all of it.",
-		100*ru.Room.HeldBackShare, f.HwBefore, f.Dough.Hw)
+	say("formula.held_back", "%.0f %% of the flour stays out of the well and is worked in only if the dough asks: %s without it, %s with all of it.",
+		100*ru.Room.HeldBackShare, points(f.HwBefore), points(f.Dough.Hw))
+}
+
+// points are points of hydration, with a minus where they are short of none.
+func points(v float64) string {
+	return strings.Replace(fmt.Sprintf("%.1f", math.Round(10*v)/10+0), "-", "−", 1)
 }
 
 // explainRoom gives the reasons of what the air does to flour and dough.
@@ -310,13 +319,16 @@ func (p *Plan) explainRoom() {
 	if p.Room.KeepG > 0 {
 		o := p.Room.InWords
 		whole := func(g float64) string { return p.in.G(g, 0) }
-		say("room.worth", "Worth the same to the dough: %s of beaten egg, or %s of milk. Oil is a poor stand-in: %s.", whole(o.EggG), whole(o.MilkG), whole(o.OilG))
+		if min(o.EggG, o.MilkG, o.OilG) >= .5 { // less than that nobody weighs
+			say("room.worth", "Worth the same to the dough: %s of beaten egg, or %s of milk. Oil is a poor stand-in: %s.",
+				whole(o.EggG), whole(o.MilkG), whole(o.OilG))
+		}
 	}
 	if u := p.Room.Used; u != nil {
 		say("room.used", "%s of flour and %s of %s are in it: %.1f where %.1f was planned. Every station follows.", p.in.Grams(u.FlourG),
 			p.in.Grams(u.LiquidG), p.TopWord(), u.Hw, u.PlannedHw)
 	}
-	say("room.loss", "Vapour leaves the dough's face for %.0f minutes of kneading at %s and %.0f %%.", ru.Room.BoardSeconds/60, p.in.C(r.Room.TempC, 0),
+	say("room.loss", "Vapour leaves the dough’s face for %.0f minutes of kneading at %s and %.0f %%.", ru.Room.BoardSeconds/60, p.in.C(r.Room.TempC, 0),
 		100*r.Room.RH)
 	say("room.contact", "%s, and %s from the %s.", p.startsFrom(), p.in.RiseC(ru.Knead.ContactRiseC), p.warmsIt())
 }
@@ -409,7 +421,7 @@ func (p *Plan) explainRest() {
 	if p.Rest.Cold {
 		say(
 			"rest.cooling",
-			"Counted from the fridge's door, at %s there. Many food plans of those who sell ask that it reads %s within four hours.",
+			"Counted from the fridge’s door, at %s there. Many food plans of those who sell ask that it reads %s within four hours.",
 			p.in.C(p.ask.FridgeC, 0),
 			p.in.C(p.rules.Safety.SellC, 0),
 		)
@@ -456,7 +468,7 @@ func (p *Plan) blendWords() string {
 	if b.WholegrainShare > .1 {
 		out = append(out, "has bran that cuts a thin sheet")
 	}
-	return fmt.Sprintf("It %s. Protein %.1f %%, absorption %.1f %%, gluten factor %.2f.", measure.List(out), b.ProteinPct, b.AbsorptionPct, b.GlutenFactor)
+	return fmt.Sprintf("It %s. Protein %.1f %%, absorption %.1f %%, gluten factor %.2f.", strings.Join(out, "; it "), b.ProteinPct, b.AbsorptionPct, b.GlutenFactor)
 }
 
 // oneEggWords says why "one egg to 100 g" is no recipe: what it comes to with these eggs and
@@ -487,7 +499,7 @@ func (p *Plan) explainRoll() {
 	if p.Roped() {
 		say("roll.sheet", "The wall of the formed piece; it is what dries and cooks.")
 		say("roll.pieces", "%s a rope of %s, %s long.", p.in.Grams(o.RolledG), p.in.MM(p.lay.RopeMM, measure.Shortest), p.in.Long(o.LengthMM))
-		say("roll.time", "%s rolled to ropes, one after the other; cover what waits.", measure.Plural(o.Pieces, "piece", "pieces"))
+		say("roll.time", "%s rolled to ropes%s.", measure.Plural(o.Pieces, "piece", "pieces"), inTurn(o.Pieces, "; cover what waits"))
 		say("roll.mode", "No sheet: cut ropes under the palms, from the middle outwards.")
 		return
 	}
@@ -510,8 +522,8 @@ func (p *Plan) explainRoll() {
 	if p.lay.Pin {
 		say("roll.sheet", "As thin as the pin is taken: see your hand through it, then print.")
 		say("roll.pieces", "%s; %s is a sheet of about %s.", how, p.in.Grams(o.RolledG), p.in.Long(o.LengthMM))
-		say("roll.time", "%s of rolling and a short pause after each, %s one after the other.", measure.Plural(len(o.Passes), "stage", "stages"),
-			measure.Plural(o.Pieces, "sheet", "sheets"))
+		say("roll.time", "%s of rolling and a short pause after each, %s%s.", measure.Plural(len(o.Passes), "stage", "stages"),
+			measure.Plural(o.Pieces, "sheet", "sheets"), inTurn(o.Pieces, ""))
 		say("roll.mode", "From the middle outwards, a quarter turn between; it rests half a minute when it pulls back. A straight bottle will do for a pin.")
 		if o.Own {
 			say("roll.mode", "%s", p.ownDownWords())
@@ -529,12 +541,20 @@ func (p *Plan) explainRoll() {
 		100*o.Spring, p.in.MM(o.TargetMM, 2))
 	say("roll.pieces", "%s; %s covers about %s of a sheet %s wide.", how, p.in.Grams(o.RolledG), p.in.Long(o.LengthMM*float64(o.Sheets)),
 		p.in.MM(o.Machine.WidthMM, 0))
-	say("roll.time", "%s at %s/s and %.0f seconds of handling a pass, %s one after the other.", measure.Plural(len(o.Passes), "pass", "passes"),
-		p.in.MM(o.Machine.SpeedMMPerS, 0), ru.Roll.HandlingS, measure.Plural(o.Pieces, "piece", "pieces"))
+	say("roll.time", "%s at %s/s and %.0f seconds of handling a pass, %s%s.", measure.Plural(len(o.Passes), "pass", "passes"),
+		p.in.MM(o.Machine.SpeedMMPerS, 0), ru.Roll.HandlingS, measure.Plural(o.Pieces, "piece", "pieces"), inTurn(o.Pieces, ""))
 	if o.WaitMin >= 1 {
 		say("roll.wait", "The last piece waits %s under the bowl; past ten minutes a piece relaxes further and rolls the easier.", measure.Minutes(o.WaitMin))
 	}
 	say("roll.mode", "%s", p.modeWords())
+}
+
+// inTurn follows a number of pieces: several come one after the other, and what else is said of those that wait.
+func inTurn(pieces int, waiting string) string {
+	if pieces < 2 {
+		return ""
+	}
+	return ", one after the other" + waiting
 }
 
 // tauRest is the time constant of the dough as it rests, min.
