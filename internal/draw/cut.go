@@ -136,7 +136,7 @@ func Corner(p *plan.Plan, x *plan.CutPart) string {
 			s.Down(left-12, y, y+x.WidthMM*k)
 			s.Text("e", left-20, y+x.WidthMM*k/2+4, p.In().Bare(x.WidthMM, measure.MM, measure.Shortest))
 			n++
-			s.Text("s", left+ex+14, y+x.WidthMM*k/2+5, fmt.Sprintf("ribbon %d", n))
+			s.Text("s on-dough", left+ex+14, y+x.WidthMM*k/2+5, fmt.Sprintf("ribbon %d", n))
 		}
 	}
 	s.Path("dough-line", lines.String())

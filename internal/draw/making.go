@@ -33,7 +33,7 @@ func Making(m *bench.Making, now time.Time) string {
 			w := math.Max(x(b.to)-x(b.from), .8)
 			s.Rect(b.class, x(b.from), y, w, high)
 			if w > 7.2*float64(len([]rune(b.words))) {
-				s.Text("m", x(b.from)+w/2, y+high/2+5, b.words)
+				s.Text(onDough("m", b.class), x(b.from)+w/2, y+high/2+5, b.words)
 			}
 		}
 	}

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"strings"
 )
 
 // Band is a stretch of a scale that is right for something.
@@ -49,6 +50,14 @@ func (r *Ruler) width() float64 {
 		return 590
 	}
 	return r.WidthUnits
+}
+
+// onDough is the class of words on a ground of that class: on dough, which keeps its colour in the dark, they keep theirs.
+func onDough(class, ground string) string {
+	if strings.HasPrefix(ground, "dough") {
+		return class + " on-dough"
+	}
+	return class
 }
 
 // edges writes the bounds of the bands over them, where no mark stands in the way.
@@ -99,7 +108,7 @@ func (r *Ruler) SVG() string {
 		x1, x2 := r.x(b.From), r.x(b.To)
 		s.Rect(b.Class, x1, top, x2-x1, height)
 		if room := x2 - x1; b.Words != "" && room > 6.6*float64(len([]rune(b.Words))) {
-			s.Text("m s", (x1+x2)/2, top+22, b.Words)
+			s.Text(onDough("m s", b.Class), (x1+x2)/2, top+22, b.Words)
 		}
 	}
 	s.Rect("frame", lo, top, hi-lo, height)
@@ -124,7 +133,9 @@ func (r *Ruler) SVG() string {
 		long := 5
 		if i%2 == 0 {
 			long = 9
-			s.Text("m", r.x(v), top+58, fmt.Sprintf("%.*f", r.Digits, v))
+			number := fmt.Sprintf("%.*f", r.Digits, v)
+			half := 4.5 * float64(len(number)) // of its width: the last one stays within the picture
+			s.Text("m", min(max(r.x(v), half), r.width()-half), top+58, number)
 		}
 		ticks += fmt.Sprintf("M%s %gv%d", num(r.x(v)), top+height, long)
 	}

@@ -119,7 +119,7 @@ func (t *Track) SVG() string {
 		w := x(st.To) - x(st.From)
 		s.Rect(st.Class, x(st.From), bottom+5, w, steps-8)
 		if w > 7*float64(len([]rune(st.Words))) {
-			s.Text("m", x(st.From)+w/2, bottom+20, st.Words)
+			s.Text(onDough("m", st.Class), x(st.From)+w/2, bottom+20, st.Words)
 		}
 	}
 	s.Rect("frame", left, top, right-left, height)
