@@ -88,6 +88,7 @@ func Classes() []Class {
 		{Key: "eu-m", Name: "EU medium", EdibleG: 51, YolkG: 16.3, ShellG: "53 to 63 g in the shell"},
 		{Key: "eu-l", Name: "EU large", EdibleG: 60, YolkG: 18.3, ShellG: "63 to 73 g in the shell"},
 		{Key: "eu-xl", Name: "EU extra large", EdibleG: 68, YolkG: 19.9, ShellG: "73 g and over in the shell"},
+		{Key: "us-s", Name: "US small", EdibleG: 38, YolkG: 13, ShellG: "about 43 g in the shell"},
 		{Key: "us-m", Name: "US medium", EdibleG: 44, YolkG: 15, ShellG: "about 50 g in the shell"},
 		{Key: "us-l", Name: "US large", EdibleG: 50, YolkG: 17, ShellG: "about 57 g in the shell"},
 		{Key: "us-xl", Name: "US extra large", EdibleG: 56, YolkG: 18.6, ShellG: "about 64 g in the shell"},

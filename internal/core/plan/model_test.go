@@ -40,7 +40,7 @@ var shelf = func() map[string]shelfFlour {
 }()
 
 // sizes are the egg classes: edible and yolk, g.
-var sizes = map[string][2]float64{"eu-s": {43, 14.5}, "eu-m": {51, 16.3}, "eu-l": {60, 18.3}, "eu-xl": {68, 19.9}, "us-m": {44, 15}, "us-l": {50, 17},
+var sizes = map[string][2]float64{"eu-s": {43, 14.5}, "eu-m": {51, 16.3}, "eu-l": {60, 18.3}, "eu-xl": {68, 19.9}, "us-s": {38, 13}, "us-m": {44, 15}, "us-l": {50, 17},
 	"us-xl": {56, 18.6}, "us-jumbo": {63, 20.4}}
 
 // stuff is what a gram is made of: water, protein, fat, carbohydrate, ash.

@@ -163,7 +163,7 @@ func Title(text string) string {
 		utf8.RuneCountInString(first) > maxTitle {
 		return ""
 	}
-	low := strings.ToLower(first)
+	low := phrases.Replace(strings.ToLower(first))
 	if _, _, after, counted := quantity(low); counted {
 		if _, _, unit := unitOf(after); unit {
 			return ""
@@ -568,14 +568,14 @@ func (m Measures) eggs(l *Line, lo, hi float64) {
 		l.say(c.Name + ".")
 		return
 	}
-	small, big := "eu-s", "eu-xl"
+	small, big, between := "eu-s", "eu-xl", "small to extra large"
 	if m.US {
-		small, big = "us-m", "us-jumbo"
+		small, big, between = "us-m", "us-jumbo", "medium to jumbo"
 	}
 	a, _ := egg.Find(small)
 	b, _ := egg.Find(big)
 	l.LowG, l.HighG = lo*of(a), hi*of(b)
-	l.say("Which size is not said: small to extra large.")
+	l.say("Which size is not said: " + between + ".")
 }
 
 func (l *Line) words(m Measures) string {

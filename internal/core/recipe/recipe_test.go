@@ -149,6 +149,7 @@ func TestTitle(t *testing.T) {
 		"Aunt’s green ribbons\n2 cups flour\n3 eggs": "Aunt’s green ribbons", "Tagliatelle:\n400 g 00\n4 eggs": "Tagliatelle",
 		"2 cups flour\n3 eggs": "", "flour\n3 eggs": "", "Ingredients\n2 cups flour": "", "a pinch of salt\n2 cups flour": "", "Egg pasta": "",
 		"Pasta with eggs\n2 cups flour": "Pasta with eggs",
+		"three-quarters of a cup of semola\n2 eggs": "", "half a cup of flour\n1 egg": "", "a couple of eggs\n200 g flour": "", "due etti di farina\n2 uova": "",
 	} {
 		if got := Title(text); got != want {
 			t.Errorf("%q: %q, want %q", text, got, want)
@@ -236,7 +237,7 @@ func TestAsRecipesSayIt(t *testing.T) {
 		Measures{CupML: CupUS, US: true},
 	)
 	s := Add(rules.Default(), true, lines)
-	if s.Portions != 4 || s.EggClass != "us-jumbo" || len(s.Others) != 1 || s.Others[0] != (Eggs{"us-m", 1}) ||
+	if s.Portions != 4 || s.EggClass != "us-jumbo" || len(s.Others) != 1 || s.Others[0] != (Eggs{"us-s", 1}) ||
 		s.Wholes != 4 {
 		t.Errorf("%+v", s)
 	}

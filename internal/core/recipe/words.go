@@ -95,7 +95,7 @@ var powders = []string{"powder", "powdered", "polvere", "pulver", "poudre"}
 // sizes are the words that name an egg's class.
 var sizes = []struct{ word, eu, us string }{
 	{"extra large", "eu-xl", "us-xl"}, {"extra-large", "eu-xl", "us-xl"}, {"xl", "eu-xl", "us-xl"}, {"jumbo", "eu-xl", "us-jumbo"},
-	{"large", "eu-l", "us-l"}, {"medium", "eu-m", "us-m"}, {"small", "eu-s", "us-m"}, {"grandi", "eu-l", "us-l"}, {"medie", "eu-m", "us-m"},
+	{"large", "eu-l", "us-l"}, {"medium", "eu-m", "us-m"}, {"small", "eu-s", "us-s"}, {"grandi", "eu-l", "us-l"}, {"medie", "eu-m", "us-m"},
 	{"große", "eu-l", "us-l"}, {"gros", "eu-l", "us-l"}, {"moyens", "eu-m", "us-m"},
 }
 
