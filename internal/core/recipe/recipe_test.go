@@ -148,7 +148,7 @@ func TestTitle(t *testing.T) {
 	for text, want := range map[string]string{
 		"Aunt’s green ribbons\n2 cups flour\n3 eggs": "Aunt’s green ribbons", "Tagliatelle:\n400 g 00\n4 eggs": "Tagliatelle",
 		"2 cups flour\n3 eggs": "", "flour\n3 eggs": "", "Ingredients\n2 cups flour": "", "a pinch of salt\n2 cups flour": "", "Egg pasta": "",
-		"Pasta with eggs\n2 cups flour": "Pasta with eggs",
+		"Pasta with eggs\n2 cups flour":             "Pasta with eggs",
 		"three-quarters of a cup of semola\n2 eggs": "", "half a cup of flour\n1 egg": "", "a couple of eggs\n200 g flour": "", "due etti di farina\n2 uova": "",
 	} {
 		if got := Title(text); got != want {
