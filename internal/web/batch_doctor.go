@@ -104,9 +104,9 @@ func (v *batchView) diagnose(s doctor.Sign, told url.Values) {
 			d.Answers[key] = answer
 		}
 	}
-	if typed := told.Get("doctor.minutes"); typed != "" {
-		n, ok := measure.ParseNumber(typed)
-		if ok && n >= 1 && n <= 2880 {
+	if typed := told.Get(doctorMinutes); typed != "" {
+		n, err := measure.Read(typed, measure.MIN, nil)
+		if err == nil && n >= 1 && n <= 2880 {
 			d.Waited, d.Discard = patient.Waited(n, d.Answers["lay"] == "cold")
 		} else {
 			d.MinutesErr = request.FieldError{Value: typed, Allowed: "1 to 2,880 min is allowed"}.ForPage()
@@ -125,13 +125,19 @@ func (v *batchView) diagnose(s doctor.Sign, told url.Values) {
 		row := findingRow{Finding: f}
 		if f.Act != doctor.Nothing && free < request.MaxActs {
 			p := fmt.Sprintf("acts.%d.", free)
-			row.Amount = v.actAmount(f, fmt.Sprintf("doctor.amount.%s.%d", s.Key, f.Cause), p+"amount", told)
+			row.Amount = v.actAmount(f, fmt.Sprintf("%s%s.%d", doctorAmount, s.Key, f.Cause), p+"amount", told)
 			row.Set = url.Values{p + "kind": {string(f.Act)}, p + "amount": {"@" + row.Amount.Name + "|" + row.Amount.Auto}, p + "sign": {s.Key}, p + "stage": {stage},
 				"doctor.recorded": {row.Amount.Name}}.Encode()
 		}
 		d.Findings = append(d.Findings, row)
 	}
 }
+
+// The fields in which the doctor is told figures: how long a dough waited, and how much of what it advises.
+const (
+	doctorMinutes = "doctor.minutes"
+	doctorAmount  = "doctor.amount."
+)
 
 // actAmount is the amount or the minutes of an act, to be altered before it is recorded.
 type actAmount struct{ Name, ID, Value, Auto, Unit, Label, Error string }

@@ -238,11 +238,8 @@ func (s *Server) tapBench(c *gin.Context) {
 	g := strings.TrimSpace(values.Get("g"))
 	events := []bench.Event{e}
 	if g != "" {
-		n, read := measure.ParseMass(g)
-		if !read {
-			n, read = measure.ParseNumber(g)
-		}
-		if !read || n < 0 || n > bench.MaxG {
+		n, err := measure.Read(g, measure.G, nil)
+		if err != nil || n < 0 || n > bench.MaxG {
 			s.fail(c, http.StatusUnprocessableEntity, "That is no mass.", "A number of grams is read, as in 541. Go back: nothing is lost.")
 			return
 		}

@@ -27,6 +27,7 @@ type benchOffers struct {
 	Rules     benchRules          `json:"rules"`
 	BenchMM   float64             `json:"bench_mm"`
 	Ounces    bool                `json:"ounces"`
+	Reading   measure.Table       `json:"reading"` // how what is typed is read
 	DoughG    float64             `json:"dough_g"`
 	PieceG    float64             `json:"piece_g"`
 }
@@ -60,7 +61,7 @@ func offersOf(run *bench.Making, cab store.Cabinet) benchOffers {
 	ru := p.Rules().Bench
 	o := benchOffers{Makers: []string{}, Lots: map[string][]string{}, Eggs: []string{}, Shapes: []offeredShape{}, Stops: []string{},
 		Estimates: estimates(p.In(), ru),
-		Rules:     benchRules{ru.Within, ru.WithinShare, ru.AloneG}, BenchMM: p.Request.Roll.BenchMM, Ounces: p.In() == measure.Customary,
+		Rules:     benchRules{ru.Within, ru.WithinShare, ru.AloneG}, BenchMM: p.Request.Roll.BenchMM, Ounces: p.In() == measure.Customary, Reading: measure.Reading(),
 		DoughG: math.Round(p.Formula.Dough.MassG), PieceG: math.Round(p.Roll.PieceG)}
 	for _, m := range cab.Makers {
 		o.Makers = append(o.Makers, m.Name)

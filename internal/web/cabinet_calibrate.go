@@ -105,22 +105,15 @@ func (s *Server) openCalibrate(c *gin.Context) {
 // the mass of a square of 100 by 100 mm.
 func sheetMM(typed string, density float64) (float64, bool) {
 	text := strings.ToLower(strings.TrimSpace(typed))
-	number, unit := text, ""
-	if i := strings.IndexAny(text, "abcdefghijklmnopqrstuvwxyz"); i >= 0 {
-		number, unit = text[:i], text[i:]
+	if number, _, paper := strings.Cut(text, "lea"); paper {
+		n, ok := measure.ParseNumber(number)
+		return roll.FromPaper(n), ok
 	}
-	n, ok := measure.ParseNumber(number)
-	switch {
-	case !ok:
-		return 0, false
-	case unit == "" || unit == "mm":
-		return n, true
-	case unit == "g":
-		return roll.SquareMM(n, density, 100, 100), true
-	case strings.HasPrefix(unit, "lea"):
-		return roll.FromPaper(n), true
+	if g, ok := measure.ParseMass(text); ok {
+		return roll.SquareMM(g, density, 100, 100), true
 	}
-	return 0, false
+	mm, err := measure.Read(text, measure.MM, nil)
+	return mm, err == nil
 }
 
 // fit fills in what measured sheets say.
@@ -142,12 +135,12 @@ func (v *calibrateView) fit(points []roll.Measure, spring float64) {
 // read takes a posted set of sheets.
 func (v *calibrateView) read(values url.Values) (points []roll.Measure, spring float64) {
 	v.Spring, v.Density = values.Get("spring"), values.Get("density")
-	n, ok := measure.ParseNumber(v.Spring)
-	if !ok || n < 0 || n > 60 {
+	n, err := measure.Read(v.Spring, "%", nil)
+	if err != nil || n < 0 || n > 60 {
 		v.Errors["spring"] = request.FieldError{Value: v.Spring, Allowed: "0 to 60 % is allowed"}.ForPage()
 	}
-	density, ok := measure.ParseNumber(v.Density)
-	if !ok || density < 1 || density > 1.4 {
+	density, err := measure.Read(v.Density, "g/mL", nil)
+	if err != nil || density < 1 || density > 1.4 {
 		v.Errors["density"] = request.FieldError{Value: v.Density, Allowed: "1 to 1.4 g/mL is allowed"}.ForPage()
 	}
 	for i := range v.Rows {

@@ -1,6 +1,7 @@
 package web
 
 import (
+	"errors"
 	"fmt"
 	"math"
 	"net/url"
@@ -110,9 +111,12 @@ func (e *entry) read(typed string) {
 			*e.num = 0
 			return
 		}
-		var n float64
-		n, ok = measure.ParseNumber(typed)
-		ok = ok && n >= e.Min && n <= e.Max && (e.Kind != request.Whole || n == math.Trunc(n))
+		n, err := measure.Read(typed, measure.Unit(e.Unit), nil)
+		if ask, unclear := errors.AsType[measure.Unclear](err); unclear {
+			e.Error = request.FieldError{Value: typed, Allowed: ask.Ask}.ForPage()
+			return
+		}
+		ok = err == nil && n >= e.Min && n <= e.Max && (e.Kind != request.Whole || n == math.Trunc(n))
 		if ok {
 			*e.num = n / e.Show
 		}

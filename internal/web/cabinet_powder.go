@@ -41,15 +41,15 @@ func readPowder(in measure.System, own []addition.Yield, q url.Values) *powderVi
 	v.Water, v.WaterAuto = q.Get("water"), fmt.Sprintf("%.1f", 100*veg.WaterShare)
 	water := veg.WaterShare
 	if v.Water != "" {
-		n, ok := measure.ParseNumber(v.Water)
-		if !ok || n < 50 || n > 98 {
+		n, err := measure.Read(v.Water, "%", nil)
+		if err != nil || n < 50 || n > 98 {
 			v.WErr = request.FieldError{Value: v.Water, Allowed: "50 to 98 %, or empty, is allowed"}.ForPage()
 		} else {
 			water = n / 100
 		}
 	}
-	n, ok := measure.ParseNumber(v.Want)
-	if !ok || n < 1 || n > 20000 {
+	n, err := measure.Read(v.Want, measure.G, nil)
+	if err != nil || n < 1 || n > 20000 {
 		v.WantErr = request.FieldError{Value: v.Want, Allowed: "1 to 20,000 g is allowed"}.ForPage()
 	}
 	if v.WErr+v.WantErr != "" {

@@ -221,9 +221,10 @@ func setKit(s *day.Shop, in measure.System, name, text string) string {
 		*to = at
 		return ""
 	}
-	count := func(to *int, lo, hi int) string {
-		n, err := strconv.Atoi(text)
-		if err != nil || n < lo || n > hi {
+	count := func(to *int, lo, hi int, unit measure.Unit) string {
+		v, err := measure.Read(text, unit, nil)
+		n := int(v)
+		if err != nil || float64(n) != v || n < lo || n > hi {
 			return fmt.Sprintf("A whole number, %d to %d.", lo, hi)
 		}
 		*to = n
@@ -245,24 +246,24 @@ func setKit(s *day.Shop, in measure.System, name, text string) string {
 		}
 		s.Breaks = spans
 	case "rollers":
-		return count(&s.Rollers, 0, 4)
+		return count(&s.Rollers, 0, 4, "")
 	case "mixers":
-		return count(&s.Mixers, 0, 4)
+		return count(&s.Mixers, 0, 4, "")
 	case "rack":
-		n, ok := measure.ParseNumber(text)
 		_, by, _, _ := in.Turn(measure.M)
-		if !ok || n < 0 || n/by > mostRackM {
+		n, err := measure.Read(text, measure.M, func(n float64) float64 { return n / by })
+		if err != nil || n < 0 || n > mostRackM {
 			return fmt.Sprintf("0 to %s.", in.M(mostRackM, 0))
 		}
-		s.RackM = n / by
+		s.RackM = n
 	case "trays":
-		return count(&s.Trays, 0, 500)
+		return count(&s.Trays, 0, 500, "")
 	case "fridge":
-		return count(&s.Fridge, 0, 100)
+		return count(&s.Fridge, 0, 100, "")
 	case "pots":
-		return count(&s.Pots, 0, 10)
+		return count(&s.Pots, 0, 10, "")
 	case "margin":
-		return count(&s.MarginMin, 0, 240)
+		return count(&s.MarginMin, 0, 240, measure.MIN)
 	}
 	return ""
 }

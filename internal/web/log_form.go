@@ -3,6 +3,7 @@ package web
 import (
 	"cmp"
 	"crypto/rand"
+	"errors"
 	"fmt"
 	"maps"
 	"net/http"
@@ -205,6 +206,25 @@ func (x *logField) shownAs(in measure.System, v float64) string {
 	return measure.Trim(v)
 }
 
+// figure reads what was typed into the line: a number alone is in the unit it shows.
+func (x *logField) figure(in measure.System) (float64, error) {
+	kept := measure.Unit(x.Unit)
+	if x.mass {
+		kept = measure.G
+	} else if x.long {
+		kept = measure.MM
+	} else {
+		in = measure.Metric // it shows millimetres in either
+	}
+	_, by, _, turned := in.Turn(kept)
+	return measure.Read(x.Value, kept, func(n float64) float64 {
+		if turned {
+			return n / by
+		}
+		return n
+	})
+}
+
 // read takes what was typed; false where something is not allowed, which stands by its line.
 func (f *logForm) read(in measure.System, v url.Values) (got map[string]float64, ok bool) {
 	got, ok = map[string]float64{}, true
@@ -226,18 +246,12 @@ func (f *logForm) read(in measure.System, v url.Values) (got map[string]float64,
 		if x.Value = strings.TrimSpace(v.Get(x.Key)); x.Value == "" {
 			continue
 		}
-		n, read := measure.ParseNumber(x.Value)
-		if x.mass {
-			if g, named := measure.ParseMass(x.Value); named {
-				n, read = g, true
-			} else if in == measure.Customary {
-				n, read = measure.ParseMass(x.Value + " oz")
-			}
+		n, err := x.figure(in)
+		if ask, unclear := errors.AsType[measure.Unclear](err); unclear {
+			x.Err, ok = measure.Capital(ask.Ask)+".", false
+			continue
 		}
-		if x.long && in == measure.Customary {
-			n *= measure.InchMM
-		}
-		if !read || n < x.least || n > x.most {
+		if err != nil || n < x.least || n > x.most {
 			x.Err, ok = fmt.Sprintf("%g to %s %s is allowed, or nothing.", x.least, measure.Thousands(x.most), x.Unit), false
 			if x.mass && in == measure.Customary {
 				x.Err = "A number of ounces, or nothing."

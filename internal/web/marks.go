@@ -2,8 +2,10 @@ package web
 
 import (
 	"bytes"
+	"fmt"
 	"net/url"
 	"regexp"
+	"slices"
 	"strings"
 	"sync"
 
@@ -12,6 +14,9 @@ import (
 	"golang.org/x/text/language"
 	"golang.org/x/text/message"
 	"golang.org/x/text/number"
+
+	"hollen/internal/core/request"
+	"hollen/internal/web/form"
 )
 
 // Figures are worked out and worded with a point before decimals and a comma between thousands.
@@ -120,8 +125,21 @@ func (m marks) figure(s string) string {
 // typed are the attributes of a field that hold what is, or might be, typed into it.
 var typed = regexp.MustCompile(`\b(value|placeholder|data-value|data-auto)="([+-]?[0-9]+\.[0-9]+)"`)
 
-// page writes the figures of a page with these marks, in its text and in its fields. What is marked
-// translate="no", in drawings data-own, is the maker's own and stays to the letter.
+// inForm is the name of a hidden field that says which of the others of its form hold figures: those typed with a keyboard
+// of digits. What stands in any other is words, and stays to the letter.
+const inForm = "figures"
+
+// holdsFigure says whether a field holds a figure, of those that come and go in a form by their names alone.
+func holdsFigure(name string) bool {
+	if strings.HasPrefix(name, doctorAmount) || name == doctorMinutes {
+		return true
+	}
+	f, ok := request.FieldAt(strings.TrimPrefix(name, form.WeightPrefix))
+	return ok && (f.Kind == request.Number || f.Kind == request.Whole || f.Kind == request.Price)
+}
+
+// page writes the figures of a page with these marks, in its text and in its fields, and has its forms say which of their
+// fields those are. What is marked translate="no", in drawings data-own, is the maker's own and stays to the letter.
 func (m marks) page(doc []byte) []byte {
 	if m == plain {
 		return doc
@@ -129,7 +147,9 @@ func (m marks) page(doc []byte) []byte {
 	var out bytes.Buffer
 	out.Grow(len(doc) + len(doc)/50)
 	z := html.NewTokenizer(bytes.NewReader(doc))
-	own, deep := "", 0 // the element that stays, and how many of its name are open in it
+	own, deep := "", 0   // the element that stays, and how many of its name are open in it
+	var figures []string // of the form that is open
+	posted := false      // that form is
 	for {
 		kind := z.Next()
 		if kind == html.ErrorToken {
@@ -149,21 +169,35 @@ func (m marks) page(doc []byte) []byte {
 				}
 				break
 			}
+			if string(name) == "form" {
+				figures, posted = nil, says(raw, `method="post"`)
+			}
 			if has {
 				if kind == html.StartTagToken && staysToTheLetter(string(name), raw) {
 					own, deep = string(name), 1
 				}
-				if string(name) == "i" || string(name) == "input" && isTypedInto(raw) {
+				switch {
+				case string(name) == "i":
+					raw = m.fields(raw)
+				case string(name) == "input" && says(raw, `inputmode="decimal"`):
+					raw = m.fields(raw)
+					figures = append(figures, nameOf(raw))
+				case string(name) == "input" && says(raw, `type="hidden"`) && holdsFigure(nameOf(raw)):
 					raw = m.fields(raw)
 				}
 			} else if letters[string(name)] {
 				own, deep = string(name), 1
 			}
 		case html.EndTagToken:
-			if name, _ := z.TagName(); string(name) == own {
+			name, _ := z.TagName()
+			if string(name) == own {
 				if deep--; deep == 0 {
 					own = ""
 				}
+			}
+			if string(name) == "form" && posted && len(figures) > 0 {
+				fmt.Fprintf(&out, `<input type="hidden" name="%s" value="%s">`, inForm, strings.Join(figures, " "))
+				figures = nil
 			}
 		}
 		out.Write(raw)
@@ -174,12 +208,23 @@ func (m marks) page(doc []byte) []byte {
 var letters = map[string]bool{"textarea": true, "script": true, "style": true, "code": true}
 
 func staysToTheLetter(name string, tag []byte) bool {
-	return letters[name] || bytes.Contains(tag, []byte(` translate="no"`)) || bytes.Contains(tag, []byte(` data-own="">`))
+	return letters[name] || says(tag, `translate="no"`) || bytes.Contains(tag, []byte(` data-own="">`))
 }
 
-// isTypedInto says whether an input holds a number as it is typed, or rides along with one.
-func isTypedInto(tag []byte) bool {
-	return bytes.Contains(tag, []byte(` inputmode="decimal"`)) || bytes.Contains(tag, []byte(` type="hidden"`))
+// named is the name of a field.
+var named = regexp.MustCompile(`\sname="([^" ]*)"`)
+
+// says says whether a tag has an attribute, which may stand on a line of its own.
+func says(tag []byte, attribute string) bool {
+	at := bytes.Index(tag, []byte(attribute))
+	return at > 0 && (tag[at-1] == ' ' || tag[at-1] == '\n')
+}
+
+func nameOf(tag []byte) string {
+	if found := named.FindSubmatch(tag); found != nil {
+		return string(found[1])
+	}
+	return ""
 }
 
 // fields writes what stands in a field with the sign before decimals of these marks.
@@ -194,13 +239,15 @@ var thousands = regexp.MustCompile(`^\s*[+-]?[1-9][0-9]{0,2}(?:\.[0-9]{3})+(?:,[
 // decimal is a number whose comma could be taken for one between thousands: 1,294.
 var decimal = regexp.MustCompile(`^\s*[+-]?[0-9]+,[0-9]{3}(?:[^0-9.,]|$)`)
 
-// read turns what was typed with these marks, a form's worth, into what Hollen reads. Names stay.
-func (m marks) read(form url.Values) {
+// read turns the figures typed with these marks, a form's worth, into what Hollen reads. Words stay.
+func (m marks) read(typed url.Values) {
 	if m.Point != "," {
 		return
 	}
-	for key, values := range form {
-		if key == "name" || strings.HasSuffix(key, ".name") || strings.HasSuffix(key, "label") {
+	said := strings.Fields(typed.Get(inForm))
+	delete(typed, inForm)
+	for key, values := range typed {
+		if !slices.Contains(said, key) && !holdsFigure(key) {
 			continue
 		}
 		for i, v := range values {

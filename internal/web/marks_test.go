@@ -4,6 +4,8 @@ import (
 	"encoding/json"
 	"net/http"
 	"net/url"
+	"regexp"
+	"slices"
 	"strings"
 	"testing"
 
@@ -27,19 +29,24 @@ func TestMarksOfLanguages(t *testing.T) {
 func TestMarksOnAPage(t *testing.T) {
 	de := marks{",", "."}
 	for in, want := range map[string]string{
-		`<p>1,294 g at 54.3 %, 0.85 mm.</p>`:                                  `<p>1.294 g at 54,3 %, 0,85 mm.</p>`,
-		`<p>1,234,567.5</p>`:                                                  `<p>1.234.567,5</p>`,
-		`<p>1, 2, 3. At 2. 5</p>`:                                             `<p>1, 2, 3. At 2. 5</p>`,
-		`<p>v1.2, 1.2.3, stop 2.5, a/1.5 &#43;1.5</p>`:                        `<p>v1.2, 1.2.3, stop 2.5, a/1.5 &#43;1,5</p>`,
-		`<p translate="no">0.8 <p>1.5</p> 2.5</p>3.5`:                         `<p translate="no">0.8 <p>1.5</p> 2.5</p>3,5`,
-		`<input inputmode="decimal" value="54.3" placeholder="1.25">`:         `<input inputmode="decimal" value="54,3" placeholder="1,25">`,
-		`<input type="hidden" name="x" value="1.125">`:                        `<input type="hidden" name="x" value="1,125">`,
-		`<input name="name" value="1.125">`:                                   `<input name="name" value="1.125">`,
-		`<input type="range" min="0.5" value="1.25">`:                         `<input type="range" min="0.5" value="1.25">`,
-		`<i data-value="1.5" data-auto="2.5"></i><b data-value="1.5">2.5</b>`: `<i data-value="1,5" data-auto="2,5"></i><b data-value="1.5">2,5</b>`,
-		`<textarea>1.5 cups</textarea>`:                                       `<textarea>1.5 cups</textarea>`,
-		`<svg width="1.5"><text data-own="">2.5</text><text>1.5</text></svg>`: `<svg width="1.5"><text data-own="">2.5</text><text>1,5</text></svg>`,
-		`<button value="amount.flour_g=1.5">1.5</button>`:                     `<button value="amount.flour_g=1.5">1,5</button>`,
+		`<p>1,294 g at 54.3 %, 0.85 mm.</p>`:                          `<p>1.294 g at 54,3 %, 0,85 mm.</p>`,
+		`<p>1,234,567.5</p>`:                                          `<p>1.234.567,5</p>`,
+		`<p>1, 2, 3. At 2. 5</p>`:                                     `<p>1, 2, 3. At 2. 5</p>`,
+		`<p>v1.2, 1.2.3, stop 2.5, a/1.5 &#43;1.5</p>`:                `<p>v1.2, 1.2.3, stop 2.5, a/1.5 &#43;1,5</p>`,
+		`<p translate="no">0.8 <p>1.5</p> 2.5</p>3.5`:                 `<p translate="no">0.8 <p>1.5</p> 2.5</p>3,5`,
+		"<td\ntranslate=\"no\">0.8 mm</td><td>1.5</td>":               "<td\ntranslate=\"no\">0.8 mm</td><td>1,5</td>",
+		`<input inputmode="decimal" value="54.3" placeholder="1.25">`: `<input inputmode="decimal" value="54,3" placeholder="1,25">`,
+		`<input type="hidden" name="amount.flour_g" value="1.125">`:   `<input type="hidden" name="amount.flour_g" value="1,125">`,
+		`<input type="hidden" name="note" value="1.125">`:             `<input type="hidden" name="note" value="1.125">`,
+		`<form method="post"><input name="g" inputmode="decimal" value="1.5"><input name="who" value="1.250"></form>`: `<form method="post">` +
+			`<input name="g" inputmode="decimal" value="1,5"><input name="who" value="1.250"><input type="hidden" name="figures" value="g"></form>`,
+		`<form method="get"><input name="g" inputmode="decimal" value="1.5"></form>`: `<form method="get"><input name="g" inputmode="decimal" value="1,5"></form>`,
+		`<input name="name" value="1.125">`:                                          `<input name="name" value="1.125">`,
+		`<input type="range" min="0.5" value="1.25">`:                                `<input type="range" min="0.5" value="1.25">`,
+		`<i data-value="1.5" data-auto="2.5"></i><b data-value="1.5">2.5</b>`:        `<i data-value="1,5" data-auto="2,5"></i><b data-value="1.5">2,5</b>`,
+		`<textarea>1.5 cups</textarea>`:                                              `<textarea>1.5 cups</textarea>`,
+		`<svg width="1.5"><text data-own="">2.5</text><text>1.5</text></svg>`:        `<svg width="1.5"><text data-own="">2.5</text><text>1,5</text></svg>`,
+		`<button value="amount.flour_g=1.5">1.5</button>`:                            `<button value="amount.flour_g=1.5">1,5</button>`,
 	} {
 		if got := string(de.page([]byte(in))); got != want {
 			t.Errorf("%s\ngot  %s\nwant %s", in, got, want)
@@ -50,7 +57,8 @@ func TestMarksOnAPage(t *testing.T) {
 	}
 }
 
-// What is typed is read in the reader's marks; where it cannot be told apart, as Hollen always reads it.
+// A figure is read in the reader's marks; where it cannot be told apart, as Hollen always reads it. Words stay to the letter,
+// whatever their field is called.
 func TestMarksAreRead(t *testing.T) {
 	de, fr := marks{",", "."}, marks{",", "\u202f"}
 	for _, c := range []struct {
@@ -59,16 +67,43 @@ func TestMarksAreRead(t *testing.T) {
 		in, plain string
 	}{
 		{de, "a", "1.294", "1294"}, {de, "a", "1.294,5 g", "1294.5 g"}, {de, "a", "1,294", "1.294"}, {de, "a", "54,3", "54,3"}, {de, "a", "0.125", "0.125"},
-		{de, "a", "12.5", "12.5"}, {de, "a", "1.294.5", "1.294.5"}, {de, "name", "1.294", "1.294"}, {de, "cut.filling.name", "1.294", "1.294"}, {de, "a",
-			"2 kg", "2 kg"},
+		{de, "a", "12.5", "12.5"}, {de, "a", "1.294.5", "1.294.5"}, {de, "a", "2 kg", "2 kg"}, {de, "amount.flour_g", "1.294", "1294"},
+		{de, "g.flours.1.share", "1.294", "1294"}, {de, "doctor.minutes", "1.294", "1294"}, {de, "doctor.amount.dry.1", "1,294", "1.294"},
+		{de, "name", "1.294", "1.294"}, {de, "cut.filling.name", "1.294", "1.294"}, {de, "who", "1.250 Gasthof", "1.250 Gasthof"},
+		{de, "note", "2,500 Stk Teller", "2,500 Stk Teller"}, {de, "next", "1.250 g", "1.250 g"},
 		{fr, "a", "1.294", "1.294"}, {fr, "a", "1,294", "1.294"}, {plain, "a", "1,294", "1,294"}, {plain, "a", "1.294", "1.294"},
 	} {
-		form := url.Values{c.key: {c.in}}
+		form := url.Values{c.key: {c.in}, inForm: {"b a"}}
 		c.m.read(form)
 		if got := form.Get(c.key); got != c.plain {
-			t.Errorf("%s in %+v is read %q, want %q", c.in, c.m, got, c.plain)
+			t.Errorf("%s of %s in %+v is read %q, want %q", c.in, c.key, c.m, got, c.plain)
 		}
 	}
+}
+
+// What a German browser sends of an order, a note in the log or a person's name comes back to the letter; its portions are
+// a figure.
+func TestWordsStayToTheLetter(t *testing.T) {
+	s := newSite(t)
+	german := func(r *http.Request) { r.Header.Set("Accept-Language", "de-DE,de;q=0.9") }
+	at := "/days/2026-12-03/orders"
+	once := formOf(t, s.ask("GET", at, nil).Body.String()).Get("once")
+	s.wants(s.ask("POST", at, url.Values{"act": {"paste"}, "once": {once}, "text": {"Gasthof; tagliatelle; 10; 12:30"}}), 303)
+	forms := regexp.MustCompile(`(?s)<form[^>]*method="post".*?</form>`).FindAllString(s.ask("GET", at, nil, german).Body.String(), -1)
+	i := slices.IndexFunc(forms, func(f string) bool { return strings.Contains(f, `name="portions"`) })
+	if i < 0 {
+		t.Fatal("no order can be taken down")
+	}
+	v := formOf(t, forms[i])
+	v.Set("who", "1.250 Gasthof")
+	v.Set("what", "tagliatelle")
+	v.Set("portions", "1,125")
+	v.Set("when", "12:30")
+	v.Set("note", "2,500 Stk Teller")
+	v.Set("act", "save")
+	to := regexp.MustCompile(` action="([^"]*)"`).FindStringSubmatch(forms[i])[1]
+	s.wants(s.ask("POST", to, v, german), 303)
+	s.wants(s.ask("GET", at, nil), 200, `value="1.250 Gasthof"`, `value="2,500 Stk Teller"`, `value="1.125"`)
 }
 
 // A form that is sent back as a reader of another language was shown it says the same: every batch, at every station.

@@ -125,8 +125,8 @@ func (a *Asked) check(portions, when string) (bad []LineError) {
 			add(part, fmt.Sprintf("1 to %d letters.", LongestWord))
 		}
 	}
-	n, ok := measure.ParseNumber(portions)
-	if !ok || n <= 0 || n > MostPortions {
+	n, err := measure.Read(portions, "", nil)
+	if err != nil || n <= 0 || n > MostPortions {
 		add("portions", fmt.Sprintf("a number from above 0 to %d.", MostPortions))
 	}
 	a.Portions = n

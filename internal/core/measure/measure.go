@@ -37,6 +37,14 @@ const (
 	L  Unit = "L"
 )
 
+// The units of time, which no system turns.
+const (
+	S    Unit = "s"
+	MIN  Unit = "min"
+	H    Unit = "h"
+	DAYS Unit = "days"
+)
+
 // conversion is one unit turned into another: shown = metric·by + add.
 type conversion struct {
 	unit    Unit

@@ -1,6 +1,7 @@
 package request
 
 import (
+	"errors"
 	"fmt"
 	"math"
 	"reflect"
@@ -69,9 +70,10 @@ type Field struct {
 	Digits   int
 	Optional bool // may be empty: Hollen chooses
 	Options  []Option
-	Group    string // of fields that come and go together: flours, additions, eggs.also
-	Slot     int    // of the group
-	Part     string // of the slot: the end of the path
+	Group    string       // of fields that come and go together: flours, additions, eggs.also
+	Slot     int          // of the group
+	Part     string       // of the slot: the end of the path
+	kept     measure.Unit // it is stored in, "" where that is Unit
 	at       func(*Request) any
 	has      func(*Request) bool  // nil: every request has it
 	own      func(*Request) owner // nil: holds no thing of the workshop's own
@@ -93,8 +95,17 @@ func (f Field) Shown(v float64) string { return f.shown(v) }
 
 // Stored reads a number as f shows it; false when it is none.
 func (f Field) Stored(shown string) (float64, bool) {
-	n, ok := measure.ParseNumber(shown)
-	return (n - f.Offset) / f.scale(), ok
+	n, err := f.read(shown)
+	return n, err == nil
+}
+
+// read reads what is typed into f: a number alone is in the unit f shows, any other names its own.
+func (f Field) read(typed string) (float64, error) {
+	kept := f.kept
+	if kept == "" {
+		kept = measure.Unit(f.Unit)
+	}
+	return measure.Read(typed, kept, func(n float64) float64 { return (n - f.Offset) / f.scale() })
 }
 
 // Get returns the value of f in r as a maker would type it; "" when Hollen is to choose or
@@ -178,9 +189,11 @@ func (f Field) Set(r *Request, typed string) error {
 			*opt = nil
 			return nil
 		}
-		n, ok := measure.ParseNumber(typed)
-		n = (n - f.Offset) / f.scale()
-		if !ok || !f.allows(n) {
+		n, err := f.read(typed)
+		if ask, unclear := errors.AsType[measure.Unclear](err); unclear {
+			return FieldError{f.Path, f.Label, typed, ask.Ask}
+		}
+		if err != nil || !f.allows(n) {
 			return f.refuse(typed)
 		}
 		if isOpt {

@@ -13,6 +13,7 @@ func (f Field) In(s measure.System) Field {
 	if !turned || f.Show != 0 {
 		return f
 	}
+	f.kept = measure.Unit(f.Unit)
 	f.Unit, f.Show, f.Offset, f.Rounded = string(unit), by, add, true
 	step := f.Step * by
 	grid := math.Pow(10, math.Floor(math.Log10(step)))

@@ -192,9 +192,9 @@ func readKnead(parts []string) (s KneadStep, err error) {
 	for _, part := range parts[1:] {
 		cover, isCover := keyOf(covers, part)
 		hand, isHands := keyOf(hands, part)
-		min, isMin := measure.ParseMinutes(part)
+		min, noMin := measure.Read(part, measure.MIN, nil)
 		switch {
-		case isMin:
+		case noMin == nil:
 			s.Min = min
 		case isCover:
 			s.Cover = Cover(cover)
@@ -216,12 +216,12 @@ func readRoll(parts []string) (s RollStep, err error) {
 		rest, isRest := strings.CutPrefix(low, "rest ")
 		first, isFirst := keyOf(firsts, part)
 		fold, isFold := keyOf(folds, part)
-		min, isMin := measure.ParseMinutes(rest)
+		min, noMin := measure.Read(rest, measure.MIN, nil)
 		passes, isNumber := measure.ParseNumber(strings.TrimSpace(count))
 		switch {
 		case isPasses && isNumber:
 			s.Passes = passes
-		case isRest && isMin:
+		case isRest && noMin == nil:
 			s.RestMin = min
 		case isFirst:
 			s.First = roll.First(first)

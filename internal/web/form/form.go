@@ -190,12 +190,10 @@ func (f *Form) set(field request.Field, typed string) {
 		return // the first flour takes the rest
 	case text == "" && (part == "share" || part == "count" || part == "portions" || part == "stage" || part == "min") && (field.Get(r) == "0" || part == "stage"):
 		return // it starts with what is usual
-	case group.Name == ownSteps && part == "min":
-		text = asMinutes(text)
 	case part == "measured_moisture_wb":
 		text = dryingAsMoisture(text)
 	default:
-		text = asQuantity(field, f.asSpooned(field, text))
+		text = f.asSpooned(field, text)
 	}
 	var err error
 	if strings.HasPrefix(text, flour.OwnPrefix) && field.Kind == request.Choice {

@@ -82,16 +82,6 @@ func TestLinesAreRearranged(t *testing.T) {
 	}
 }
 
-// Minutes are read as they are said.
-func TestMinutesAsTheyAreSaid(t *testing.T) {
-	for typed, want := range map[string]string{"45 s": "0.75", "90sec": "1.5", "12 h": "720", "2 hours": "120", "8": "8", "8 min": "8", "1:30": "1.5",
-		"7,5": "7.5", "1:75": "1:75", "a while": "a while", "": "", "h": "h", "-3 s": "-0.05"} {
-		if got := asMinutes(typed); got != want {
-			t.Errorf("%q is read as %q, not %q", typed, got, want)
-		}
-	}
-}
-
 // A tap on a stop puts a pass where it belongs, and a tap on a pass folds it.
 func TestStopsAreTapped(t *testing.T) {
 	base := request.Default()

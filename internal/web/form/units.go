@@ -41,31 +41,6 @@ func (f *Form) gramsAsShare(text string) string {
 	return strconv.FormatFloat(100*g/(p.Formula.FlourG-p.Formula.Pick.FlourAddG), 'f', 4, 64)
 }
 
-// asQuantity reads "2 kg", "1 lb 2 oz", "12 cm" or "half" in the unit of a field; a number, and what is none of
-// these, is left as it is.
-func asQuantity(field request.Field, text string) string {
-	if _, number := measure.ParseNumber(text); number || field.Kind != request.Number && field.Kind != request.Whole {
-		return text
-	}
-	metric, _ := request.FieldAt(field.Path)
-	one, _ := field.Stored("1")
-	nought, _ := field.Stored("0")
-	v, ok := measure.ParseQuantity(text, measure.Unit(metric.Unit), one-nought)
-	if !ok {
-		return text
-	}
-	return field.Shown(v)
-}
-
-// asMinutes reads "45 s", "1:30" or "12 h" as minutes; other text is left as it is.
-func asMinutes(text string) string {
-	m, ok := measure.ParseMinutes(text)
-	if !ok {
-		return text
-	}
-	return strconv.FormatFloat(m, 'f', -1, 64)
-}
-
 // dryingAsMoisture reads "20/17.6", a sample before and after drying, as its moisture in %;
 // other text is left as it is.
 func dryingAsMoisture(text string) string {

@@ -1,6 +1,6 @@
 // The panels of the bench: what is asked, measured, put in, named, and what is wrong. Each is large keys over the page.
 import { allowNotices } from "./bench-alarm.js";
-import { parse } from "./number.js";
+import { reader } from "./quantity.js";
 
 const $ = (id) => document.getElementById(id);
 const MOST_G = 200000, OZ = 28.349523125;
@@ -20,13 +20,26 @@ export function panelsOf({ now, steps, state, tap, redraw, offers, signs, id, lo
   const step = () => steps()[now().at];
   const unit = offers.ounces ? "oz" : "g";
 
-  // mass reads grams: in the unit shown, or in the one that is written.
-  function mass(text) {
-    const m = /^(.*?)\s*(g|oz|kg)?$/i.exec(text);
-    const v = parse(m[1]);
-    return v * { g: 1, kg: 1000, oz: OZ }[(m[2] ?? unit).toLowerCase()];
+  // figure reads what was typed; what is asked back for it stands in asked until the next one.
+  const read = reader(offers.reading);
+  let asked = "";
+  function figure(text, kept, alone) {
+    const { v, ask } = read(text, kept, alone);
+    if (ask) asked = ask[0].toUpperCase() + ask.slice(1) + ".";
+    return v;
   }
-  const noMass = "A number of " + (offers.ounces ? "ounces" : "grams") + " is read, as in " + (offers.ounces ? "19.5." : "541.");
+  // mass reads grams: in the unit shown, or in the one that is written.
+  const mass = (text) => figure(text, "g", offers.ounces ? OZ : 1);
+  const minutesOf = (text) => figure(text, "min");
+  const long = (text) => figure(text, "mm");
+  const count = (text) => figure(text, "");
+  // why is what is said beside a figure that is not read.
+  function why(otherwise) {
+    const words = asked || otherwise;
+    asked = "";
+    return words;
+  }
+  const noMass = () => why("A number of " + (offers.ounces ? "ounces" : "grams") + " is read, as in " + (offers.ounces ? "19.5." : "541."));
   const bad = (g, least = 0) => !(g >= least && g <= MOST_G);
 
   // panel fills the large keys over the page: a head, what is to be said, and the keys.
@@ -79,7 +92,7 @@ export function panelsOf({ now, steps, state, tap, redraw, offers, signs, id, lo
   function amount(head, text, what, of) {
     ask(head, [["How much, " + unit, "", "decimal"]], (typed) => {
       const g = mass(typed);
-      if (bad(g, 0.01)) return noMass;
+      if (bad(g, 0.01)) return noMass();
       tap(what, { text, g, of });
     });
   }
@@ -87,7 +100,7 @@ export function panelsOf({ now, steps, state, tap, redraw, offers, signs, id, lo
   function typeIt(s) {
     ask(s.head, [["Weighed, " + unit, "", "decimal"]], (typed) => {
       const g = mass(typed);
-      if (bad(g)) return noMass;
+      if (bad(g)) return noMass();
       tap("weighed", { step: s.key, g });
     });
   }
@@ -127,7 +140,7 @@ export function panelsOf({ now, steps, state, tap, redraw, offers, signs, id, lo
       ["Done so", () => seen(adds ? f.amount : 0)],
       ["Another amount", () => ask(sign.name, [["Of " + f.act + " went in, " + unit, "", "decimal"]], (typed) => {
         const g = mass(typed);
-        if (bad(g, 0.01)) return noMass;
+        if (bad(g, 0.01)) return noMass();
         seen(g);
       }), adds],
       [(f.act === "knead" ? "Knead " : "Rest ") + f.amount + " min now", () => {
@@ -163,8 +176,8 @@ export function panelsOf({ now, steps, state, tap, redraw, offers, signs, id, lo
   }
   function thickness() {
     const number = (head, label, field, least, most, say) => ask(head, [[label, "", "decimal"]], (text) => {
-      const v = field === "g" ? mass(text) : parse(text);
-      if (!(v >= least && v <= most)) return say;
+      const v = { g: mass, mm: long, n: count }[field](text);
+      if (!(v >= least && v <= most)) return why(say);
       tap("measured", { step: step().key, [field]: field === "n" ? Math.round(v) : v });
     });
     panel("How thick is it?", "At the stop it is at now.", [
@@ -175,41 +188,41 @@ export function panelsOf({ now, steps, state, tap, redraw, offers, signs, id, lo
   function dried() {
     ask("Weigh what dries", [["It weighs now, " + unit, "", "decimal"], ["Raw it weighed, " + unit, "", "decimal"]], (a, b) => {
       const g = mass(a), from = mass(b);
-      if (bad(g, 0.1) || bad(from, 0.1)) return noMass;
+      if (bad(g, 0.1) || bad(from, 0.1)) return noMass();
       if (g > from) return "It cannot weigh more now than raw.";
       tap("dried", { step: step().key, g, from_g: from });
     });
   }
   function shrunk() {
     ask("A ribbon has pulled in", [["It was cut, mm", "", "decimal"], ["It is now, mm", "", "decimal"]], (a, b) => {
-      const from = parse(a), mm = parse(b);
-      if (!(from >= 50 && from <= 3000)) return "50 to 3000 mm is read.";
-      if (!(mm >= 0.7 * from && mm <= 1.1 * from)) return "From seven tenths of what was cut to a tenth over.";
+      const from = long(a), mm = long(b);
+      if (!(from >= 50 && from <= 3000)) return why("50 to 3000 mm is read.");
+      if (!(mm >= 0.7 * from && mm <= 1.1 * from)) return why("From seven tenths of what was cut to a tenth over.");
       tap("shrunk", { step: step().key, mm, from_mm: from });
     });
   }
   function nests(s) {
     ask(s.count_name === "nests" ? "Weigh nests" : "Weigh some", [["How many " + s.count_name, "1", "numeric"], ["They weigh, " + unit, "", "decimal"]], (a, b) => {
-      const n = parse(a), g = mass(b);
+      const n = count(a), g = mass(b);
       if (!(n >= 1 && n <= 1000 && n === Math.round(n))) return "A whole number from 1 on is read.";
-      if (bad(g, 0.1)) return noMass;
+      if (bad(g, 0.1)) return noMass();
       tap("made", { step: s.key, n, g });
     });
   }
   function putBy() {
     ask("Put by", [["Pieces of dough, none of sheets", "1", "numeric"], ["They weigh, " + unit, String(offers.piece_g), "decimal"]], (a, b) => {
-      const n = parse(a), g = mass(b);
+      const n = count(a), g = mass(b);
       if (!(n >= 0 && n <= 500 && n === Math.round(n))) return "A whole number is read; 0 for sheets.";
-      if (bad(g, 0.1)) return noMass;
+      if (bad(g, 0.1)) return noMass();
       setTimeout(() => panel("Put by where?", "", ["fridge", "freezer", "room"].map((of) => ["In the " + of, () => tap("put_by", { text: n ? "dough" : "sheets", n, g, of })])));
     });
   }
   function packed() {
     ask("Packed", [["What", step()?.count_name ?? ""], ["How many", "", "numeric"], ["It weighs, " + unit, "", "decimal"]], (text, a, b) => {
-      const n = a === "" ? 0 : parse(a), g = b === "" ? 0 : mass(b);
+      const n = a === "" ? 0 : count(a), g = b === "" ? 0 : mass(b);
       if (!text) return "What is packed?";
       if (!(n >= 0 && n <= 100000)) return "A number of pieces is read.";
-      if (bad(g)) return noMass;
+      if (bad(g)) return noMass();
       setTimeout(() => panel("Packed where?", "", [["In the fridge", () => tap("packed", { text, n, g, of: "fridge" })], ["In the freezer", () => tap("packed", { text, n, g, of: "freezer" })],
         ["Neither", () => tap("packed", { text, n, g })]]));
     });
@@ -236,8 +249,8 @@ export function panelsOf({ now, steps, state, tap, redraw, offers, signs, id, lo
   function putIn() {
     const s = step();
     const timed = (head, of, min) => ask(head, [["What", head], ["Minutes", String(min), "decimal"]], (text, minutes) => {
-      const m = parse(minutes);
-      if (!(m > 0 && m <= 1440)) return "Minutes over nought are read, up to 1440.";
+      const m = minutesOf(minutes);
+      if (!(m > 0 && m <= 1440)) return why("Minutes over nought are read, up to 1440.");
       if (!text) return "A word for it.";
       tap("put_in", { step: s?.key, of, text: text.slice(0, 60), min: m });
     });
@@ -245,8 +258,8 @@ export function panelsOf({ now, steps, state, tap, redraw, offers, signs, id, lo
       ["Into the fridge", () => timed("Into the fridge", "fridge", 15)],
       ["This pass again", () => tap("put_in", { step: s.key, of: "pass", text: s.stop, n: s.piece }), s?.kind === "pass" && s.stop],
       ["Something else", () => ask("Put a step in", [["What is done"], ["Minutes, if it has any", "", "decimal"]], (text, minutes) => {
-        const m = minutes === "" ? 0 : parse(minutes);
-        if (!(m >= 0 && m <= 1440)) return "Minutes are read, up to 1440, or none.";
+        const m = minutes === "" ? 0 : minutesOf(minutes);
+        if (!(m >= 0 && m <= 1440)) return why("Minutes are read, up to 1440, or none.");
         if (!text) return "What is done?";
         tap("put_in", { step: s?.key, of: "step", text: text.slice(0, 60), min: m });
       })]]);
@@ -272,8 +285,8 @@ export function panelsOf({ now, steps, state, tap, redraw, offers, signs, id, lo
 
   function clock() {
     ask("A clock", [["What for?", "Sauce"], ["Minutes", "20", "decimal"]], (text, minutes) => {
-      const min = parse(minutes);
-      if (!(min > 0) || min > 1440) return "Minutes over nought are read, up to 1440.";
+      const min = minutesOf(minutes);
+      if (!(min > 0) || min > 1440) return why("Minutes over nought are read, up to 1440.");
       if (!text) return "A clock has a name.";
       tap("clock", { text: text.slice(0, 60), min });
     });
@@ -326,8 +339,8 @@ export function panelsOf({ now, steps, state, tap, redraw, offers, signs, id, lo
     const next = (out) => ask("Next time", [["What to do otherwise, in your words"]], (text) => void ended({ ...out, text: text.slice(0, 300) }),
       (text) => ended({ ...out, text: text.slice(0, 300) }));
     const came = (a, b) => {
-      const g = a === "" ? 0 : mass(a), n = b === "" ? 0 : parse(b);
-      if (bad(g)) return noMass;
+      const g = a === "" ? 0 : mass(a), n = b === "" ? 0 : count(b);
+      if (bad(g)) return noMass();
       if (!(n >= 0 && n <= 100000 && n === Math.round(n))) return "A whole number of pieces is read, or nothing.";
       return { g, n, of: a === "" ? undefined : "weighed" };
     };
@@ -346,7 +359,7 @@ export function panelsOf({ now, steps, state, tap, redraw, offers, signs, id, lo
     ask("Thrown away", [["Why", why], ["How much, " + unit + "; empty: all of it", "", "decimal"]], (text, a) => {
       const g = a === "" ? 0 : mass(a);
       if (!text) return "A word for why: it stands in the log and the ledger.";
-      if (bad(g)) return noMass;
+      if (bad(g)) return noMass();
       ended({ of: "thrown_away", text: text.slice(0, 300), g });
     });
   }
