@@ -12,7 +12,7 @@ import (
 	"hollen/internal/core/cut"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
-	"hollen/internal/core/recipe"
+	"hollen/internal/core/recipetext"
 	"hollen/internal/core/request"
 	"hollen/internal/core/roll"
 	"hollen/internal/core/rules"
@@ -145,7 +145,7 @@ func TestRecipeIsSchemaOrg(t *testing.T) {
 		if strings.Contains(line, "filling") {
 			continue // what is in it is the maker's
 		}
-		if l := recipe.Parse(line, recipe.Measures{CupML: recipe.CupMetric})[0]; l.Problem != "" || l.LowG <= 0 {
+		if l := recipetext.Parse(line, recipetext.Measures{CupML: recipetext.CupMetric})[0]; l.Problem != "" || l.LowG <= 0 {
 			t.Errorf("%q cannot be read as a recipe: %+v", line, l)
 		}
 	}

@@ -8,7 +8,7 @@ import (
 
 	"hollen/internal/core/flour"
 	"hollen/internal/core/measure"
-	"hollen/internal/core/recipe"
+	"hollen/internal/core/recipetext"
 	"hollen/internal/core/request"
 	"hollen/internal/core/rules"
 )
@@ -16,7 +16,7 @@ import (
 // What is spooned, splashed and pinched is read as grams; what is none of it is refused beside its field.
 func TestSpoonsSplashesAndPinches(t *testing.T) {
 	metric := Form{}
-	water := recipe.Stuff{Kind: recipe.Water}
+	water := recipetext.Stuff{Kind: recipetext.Water}
 	for typed, want := range map[string]float64{"2 tbsp": 30, "a splash": 5, "half a shell": 18, "30 ml": 30, "three shells": 54, "1/2 cup": 125, "½ cup": 125,
 		"1,5 tsp": 7.5, "2 drizzles": 8, "12 oz": 340.2, "some": -1, "-1 tsp": -1, "a pinch": -1, "": -1, "2 tbsp of what": -1} {
 		if g, ok := metric.spooned(typed, water); ok != (want != -1) || ok && math.Abs(g-want) > 1e-9 {
@@ -27,7 +27,7 @@ func TestSpoonsSplashesAndPinches(t *testing.T) {
 	for typed, want := range map[string]float64{"1 cup spooned": 250 * plain.SpoonedGPerML, "2 cups dipped": 500 * plain.DippedGPerML,
 		"1 cup": 125 * (plain.SpoonedGPerML + plain.PackedGPerML)} {
 		for _, of := range []flour.Flour{plain, {}} { // of one whose cup is not known, too
-			if g, ok := metric.spooned(typed, recipe.Stuff{Kind: recipe.Flour, Flour: of}); !ok || math.Abs(g-want) > 1e-9 {
+			if g, ok := metric.spooned(typed, recipetext.Stuff{Kind: recipetext.Flour, Flour: of}); !ok || math.Abs(g-want) > 1e-9 {
 				t.Errorf("%q of flour is %v g, %v, not %v", typed, g, ok, want)
 			}
 		}

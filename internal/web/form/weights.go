@@ -9,7 +9,7 @@ import (
 
 	"hollen/internal/core/egg"
 	"hollen/internal/core/measure"
-	"hollen/internal/core/recipe"
+	"hollen/internal/core/recipetext"
 	"hollen/internal/core/request"
 )
 
@@ -26,35 +26,35 @@ func AnyMass() request.Field {
 
 // stuff returns what a field measures, whether it is a mass itself or a share of the flour; false for a
 // field nobody measures out.
-func (f *Form) stuff(field request.Field) (recipe.Stuff, bool) {
+func (f *Form) stuff(field request.Field) (recipetext.Stuff, bool) {
 	r := &f.Page
 	switch path := field.Path; {
 	case path == "amount.flour_g":
-		return recipe.Stuff{Kind: recipe.Flour, Flour: r.Flours[0].Kind()}, true
+		return recipetext.Stuff{Kind: recipetext.Flour, Flour: r.Flours[0].Kind()}, true
 	case path == "eggs.liquid_g" && r.Eggs.TopUp == egg.TopMilk:
-		return recipe.Stuff{Kind: recipe.Milk}, true
+		return recipetext.Stuff{Kind: recipetext.Milk}, true
 	case path == "eggs.liquid_g":
-		return recipe.Stuff{Kind: recipe.Water}, true
+		return recipetext.Stuff{Kind: recipetext.Water}, true
 	case path == "oil_share":
-		return recipe.Stuff{Kind: recipe.Oil}, true
+		return recipetext.Stuff{Kind: recipetext.Oil}, true
 	case path == "salt_share":
-		return recipe.Stuff{Kind: recipe.Salt}, true
+		return recipetext.Stuff{Kind: recipetext.Salt}, true
 	case field.Group == "flours" && field.Part == "share":
-		return recipe.Stuff{Kind: recipe.Flour, Flour: r.Flours[field.Slot].Kind()}, true
+		return recipetext.Stuff{Kind: recipetext.Flour, Flour: r.Flours[field.Slot].Kind()}, true
 	case field.Group == "additions" && field.Part == "share":
-		return recipe.Stuff{Kind: recipe.Extra, Addition: r.Additions[field.Slot].Kind()}, true
+		return recipetext.Stuff{Kind: recipetext.Extra, Addition: r.Additions[field.Slot].Kind()}, true
 	}
-	return recipe.Stuff{}, false
+	return recipetext.Stuff{}, false
 }
 
 // spooned reads "2 tbsp", "30 ml", "a splash", "half a cup" or "7 oz" of something as grams, the middle of
 // what it may be; false for what is none of these.
-func (f *Form) spooned(text string, of recipe.Stuff) (g float64, ok bool) {
-	m := recipe.Measures{CupML: recipe.CupMetric}
+func (f *Form) spooned(text string, of recipetext.Stuff) (g float64, ok bool) {
+	m := recipetext.Measures{CupML: recipetext.CupMetric}
 	if f.with.Typed == measure.Customary {
-		m.CupML = recipe.CupUS
+		m.CupML = recipetext.CupUS
 	}
-	lo, hi, ok := recipe.Weigh(text, of, m)
+	lo, hi, ok := recipetext.Weigh(text, of, m)
 	return (lo + hi) / 2, ok
 }
 

@@ -1,4 +1,4 @@
-package recipe
+package recipetext
 
 import (
 	"regexp"

@@ -19,7 +19,7 @@ import (
 	"hollen/internal/core/flour"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
-	"hollen/internal/core/recipe"
+	"hollen/internal/core/recipetext"
 	"hollen/internal/core/request"
 	"hollen/internal/core/roll"
 	"hollen/internal/core/rules"
@@ -32,8 +32,8 @@ type recipeView struct {
 	once              string // the mark of its form
 	Text              string
 	Picks             []pickView // what a recipe leaves unsaid
-	Lines             []recipe.Line
-	Sum               recipe.Sum
+	Lines             []recipetext.Line
+	Sum               recipetext.Sum
 	Target            dough.Target
 	LowFeel, HighFeel string
 	Error             string
@@ -145,12 +145,12 @@ func (v *recipeView) chosen(name string) string {
 // work reads the lines, adds them up and sets them against the band.
 func (v *recipeView) work(r rules.Rules) {
 	v.rules = r
-	m := recipe.Measures{CupML: recipe.CupUS, Fill: recipe.Fill(v.chosen("fill")), EggClass: v.chosen("eggs"), US: v.chosen("cup") == "us"}
+	m := recipetext.Measures{CupML: recipetext.CupUS, Fill: recipetext.Fill(v.chosen("fill")), EggClass: v.chosen("eggs"), US: v.chosen("cup") == "us"}
 	if !m.US {
-		m.CupML = recipe.CupMetric
+		m.CupML = recipetext.CupMetric
 	}
-	v.Lines = recipe.Parse(v.Text, m)
-	v.Sum = recipe.Add(r, m.US, v.Lines)
+	v.Lines = recipetext.Parse(v.Text, m)
+	v.Sum = recipetext.Add(r, m.US, v.Lines)
 	if v.Sum.FlourLowG == 0 {
 		v.Error = "No flour was found. Begin each line with an amount, as in “2 cups flour”."
 		return
@@ -251,7 +251,7 @@ func (v recipeView) Request() request.Request {
 	s := v.Sum
 	r := request.Default()
 	r.Name = "From a recipe"
-	if name := recipe.Title(v.Text); name != "" {
+	if name := recipetext.Title(v.Text); name != "" {
 		r.Name = cutName(name)
 	}
 	m, own := v.machine()

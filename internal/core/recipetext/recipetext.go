@@ -1,10 +1,10 @@
-// Package recipe answers: what does a recipe in cups, spoons and eggs weigh, and what will
+// Package recipetext answers: what does a recipe in cups, spoons and eggs weigh, and what will
 // it be like at the board?
 //
 // Volumes and eggs have no one weight, so every line becomes a range of grams: a cup of
 // flour by how it was filled, an egg by its class. What is not understood is said, never
 // guessed: a line with a Problem counts for nothing, one with a Note was read with care.
-package recipe
+package recipetext
 
 import (
 	"cmp"
