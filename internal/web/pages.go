@@ -9,6 +9,7 @@ import (
 	"io/fs"
 	"net/http"
 	"net/url"
+	"regexp"
 	"strings"
 
 	"github.com/gin-gonic/gin"
@@ -24,24 +25,39 @@ type pages map[string]*template.Template
 // parsePages parses every page together with the layout, the stations and the pieces. A page is a
 // file that defines "body".
 func parsePages(database string) pages {
-	shared := template.Must(template.New("").Funcs(template.FuncMap{"asset": func(p string) string { return assetBase + p },
+	shared := template.New("").Funcs(template.FuncMap{"asset": func(p string) string { return assetBase + p },
 		"db": func() string { return database }, "once": onceField, "station": drawStation(nil)}).
-		Funcs(wordFuncs).Funcs(dayFuncs).ParseFS(templateFiles, "templates/_*.html"))
-	all, err := fs.Glob(templateFiles, "templates/[a-z]*.html")
-	if err != nil {
-		panic(err) // the pattern is constant
+		Funcs(wordFuncs).Funcs(dayFuncs)
+	for _, f := range templatesNamed("_*.html") {
+		template.Must(shared.Parse(flush(f)))
 	}
 	out := pages{}
-	for _, f := range all {
-		b, err := fs.ReadFile(templateFiles, f)
-		if err != nil {
-			panic(err) // embedded files are always readable
-		}
+	for _, f := range templatesNamed("[a-z]*.html") {
 		t := template.Must(shared.Clone())
 		t.Funcs(template.FuncMap{"station": drawStation(t)})
-		out[f[len("templates/"):len(f)-len(".html")]] = template.Must(t.Parse(string(b)))
+		out[f[len("templates/"):len(f)-len(".html")]] = template.Must(t.Parse(flush(f)))
 	}
 	return out
+}
+
+// templatesNamed are the files of templates whose names match a pattern.
+func templatesNamed(pattern string) []string {
+	all, err := fs.Glob(templateFiles, "templates/"+pattern)
+	if err != nil {
+		panic(err) // the patterns are constant
+	}
+	return all
+}
+
+var indented = regexp.MustCompile(`\n[ \t]+`)
+
+// flush reads a template without the spaces its lines begin with: they are for who reads it, and a page is sent often.
+func flush(name string) string {
+	b, err := fs.ReadFile(templateFiles, name)
+	if err != nil {
+		panic(err) // embedded files are always readable
+	}
+	return indented.ReplaceAllString(string(b), "\n")
 }
 
 // onceField is the mark of a form that makes something new, so that sent again it makes one.

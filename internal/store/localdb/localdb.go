@@ -40,6 +40,7 @@ type Server struct {
 	lock *os.File // this process has the folder
 	held *os.File // the server has it, while it runs
 	tmp  string
+	more []string // arguments of the server's
 	once sync.Once
 
 	again func() error // starts the same server once more, at the same port
@@ -72,7 +73,16 @@ func isFile(p string) bool {
 // Start starts the server on dir, which it makes and fills when it is new, waits until it
 // answers and returns it. The caller stops it with Stop. A folder in use gives a BusyError; one
 // that holds tables is opened or refused, never emptied.
-func Start(ctx context.Context, dir string) (*Server, error) {
+func Start(ctx context.Context, dir string) (*Server, error) { return start(ctx, dir) }
+
+// StartScratch is Start for what may be lost: nothing is waited for until it is on the disk, so that a machine that goes
+// down takes it along. For tests.
+func StartScratch(ctx context.Context, dir string) (*Server, error) {
+	return start(ctx, dir, "--innodb-flush-log-at-trx-commit=0", "--innodb-doublewrite=OFF", "--innodb-flush-method=nosync",
+		"--innodb-buffer-pool-size=128M")
+}
+
+func start(ctx context.Context, dir string, more ...string) (*Server, error) {
 	mariadbd, err := find("mariadbd")
 	if err != nil {
 		return nil, err
@@ -88,7 +98,7 @@ func Start(ctx context.Context, dir string) (*Server, error) {
 	if err := room(dir); err != nil {
 		return nil, err
 	}
-	s := &Server{done: make(chan struct{}), gone: make(chan struct{})}
+	s := &Server{done: make(chan struct{}), gone: make(chan struct{}), more: more}
 	if s.lock, err = lock(dir); err != nil {
 		return nil, err
 	}
@@ -470,6 +480,7 @@ func (s *Server) run(ctx context.Context, mariadbd, dir, data, init string, port
 	if init != "" {
 		args = append(args, "--init-file="+init)
 	}
+	args = append(args, s.more...)
 	cmd := exec.Command(mariadbd, append(args, asRoot()...)...)
 	cmd.Stdout, cmd.Stderr, cmd.ExtraFiles = log, log, []*os.File{s.held}
 	// Its own group: Ctrl-C reaches Hollen alone, which then stops the server in order.
