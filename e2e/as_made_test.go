@@ -22,7 +22,8 @@ func TestNewBatchAsIMakeIt(t *testing.T) {
 	b.visit("/batches/new")
 	b.enter("#f-name", "Sunday")
 	b.click(`.choose[value="own"]`)
-	b.until("the other form, the name kept", "document.querySelector('.bowl') && document.querySelector('#f-name').value === 'Sunday'")
+	b.until("the other form, the name kept", "document.querySelector('.bowl') && "+
+		"document.querySelector('#f-name').value === 'Sunday'")
 	b.click(".asks-go .btn-go")
 	b.until("how much flour?", "document.querySelector('#e-f-g-flours-0-share').textContent.includes('how much flour')")
 	b.enter("#f-g-flours-0-share", "320")
@@ -37,9 +38,11 @@ func TestNewBatchAsIMakeIt(t *testing.T) {
 	b.enter("#f-g-oil_share", "1 tbsp")
 	b.enter("#f-g-salt_share", "lots")
 	b.click(".asks-go .btn-go")
-	b.until("salt is refused", "document.querySelector('#e-f-g-salt_share').textContent.includes('a weight is allowed') || "+
+	b.until("salt is refused", "document.querySelector('#e-f-g-salt_share').textContent.includes('a weight is "+
+		"allowed') || "+
 		"document.querySelector('#e-f-g-salt_share').textContent.includes('A weight is allowed')")
-	if got := eval[string](b, "document.querySelector('#f-g-oil_share').value + document.querySelector('#f-g-flours-1-share').value"); got != "13.580" {
+	if got := eval[string](b, "document.querySelector('#f-g-oil_share').value + "+
+		"document.querySelector('#f-g-flours-1-share').value"); got != "13.580" {
 		t.Errorf("what was typed is now %q", got)
 	}
 	b.enter("#f-g-salt_share", "a pinch")
@@ -68,7 +71,8 @@ func TestNewBatchAsIMakeIt(t *testing.T) {
 	near("salt", f.SaltG, .4)
 	// On the page: the first flour alone, and a fraction less oil.
 	b.enter("#f-g-flours-0-share", "370")
-	b.until("more dough", "document.querySelector('#sheet').textContent.includes('4 eggs and 18 g of water to 450 g of flour')")
+	b.until("more dough", "document.querySelector('#sheet').textContent.includes('4 eggs and 18 g of water to 450 g "+
+		"of flour')")
 	b.enter("#f-g-oil_share", "12")
 	b.until("less oil", "[...document.querySelectorAll('#sheet .rows.small td')].some((x) => x.textContent === '12 g')")
 	b.click("#save")
@@ -87,10 +91,13 @@ func TestMakeItMine(t *testing.T) {
 	b := open(t, browser(t), base, wide, high)
 	b.visit(batch(demo.Saturday))
 	b.click(`button[aria-label="Take these amounts as mine"]`)
-	b.until("as I make it", "document.querySelector('#f-amount-by').value === 'own' && document.querySelector('#sheet').textContent.includes('As you make it')")
-	b.until("weighed", "document.querySelector('#f-g-flours-0-share').offsetParent && !document.querySelector('#f-flours-1-share').offsetParent")
+	b.until("as I make it", "document.querySelector('#f-amount-by').value === 'own' && "+
+		"document.querySelector('#sheet').textContent.includes('As you make it')")
+	b.until("weighed", "document.querySelector('#f-g-flours-0-share').offsetParent && "+
+		"!document.querySelector('#f-flours-1-share').offsetParent")
 	b.enter("#f-g-flours-0-share", "1000")
-	b.until("so much", "document.querySelector('#f-amount-flour_g').value === '1200' || document.querySelector('#sheet').textContent.includes('to 1,')")
+	b.until("so much", "document.querySelector('#f-amount-flour_g').value === '1200' || "+
+		"document.querySelector('#sheet').textContent.includes('to 1,')")
 	b.click("#save")
 	b.until("saved", settledState+" === 'Saved'")
 	r := saved(t, s, demo.Number(demo.Saturday)).Request
@@ -115,7 +122,8 @@ func TestOneBadFieldFreezesNothing(t *testing.T) {
 	if got := b.text("#sheet .stack .num"); got != thick {
 		t.Errorf("the sheet was %s as last good, is %s", thick, got)
 	}
-	b.until("what it counts as", "document.querySelector('.lastgood').textContent.includes('counts as it was last, 1.4 mm')")
+	b.until("what it counts as", "document.querySelector('.lastgood').textContent.includes('counts as it was last, "+
+		"1.4 mm')")
 	if got := eval[string](b, "document.querySelector('#f-roll-target_mm').value"); got != "thin" {
 		t.Errorf("what was typed is now %q", got)
 	}
@@ -143,7 +151,8 @@ func TestWaysAndShapesByTaps(t *testing.T) {
 	b.until("changed", heads+" === 'mix hand pause hand hand fridge temper'")
 	b.enter("#keep-knead", "The short Sunday way")
 	b.click(`.keep-way .btn`)
-	b.until("kept", "document.querySelector('#sheet').textContent.includes('Kept as “The short Sunday way”') && "+settledState+" === '"+notSaved+"'")
+	b.until("kept",
+		"document.querySelector('#sheet').textContent.includes('Kept as “The short Sunday way”') && "+settledState+" === '"+notSaved+"'")
 	b.click("#spine li:nth-child(6) button")
 	b.until("at the cut", "document.querySelector('#f-cut-also-0-shape')?.offsetParent")
 	b.pick("#f-cut-also-0-shape", "orecchiette")
@@ -154,7 +163,8 @@ func TestWaysAndShapesByTaps(t *testing.T) {
 	b.pick("#f-cut-also-1-shape", "pappardelle")
 	b.until("another", "document.querySelector('#f-cut-also-1-stop').offsetParent")
 	b.enter("#f-cut-also-1-stop", "5")
-	b.until("to stop 5", "document.querySelector('#sheet').textContent.includes('mm thick') && document.querySelector('#f-cut-also-1-stop').value === '5'")
+	b.until("to stop 5", "document.querySelector('#sheet').textContent.includes('mm thick') && "+
+		"document.querySelector('#f-cut-also-1-stop').value === '5'")
 	b.click("#save")
 	b.until("saved", settledState+" === 'Saved'")
 	r := saved(t, s, demo.Number(demo.Saturday)).Request
@@ -165,7 +175,8 @@ func TestWaysAndShapesByTaps(t *testing.T) {
 		t.Errorf("%+v", c)
 	}
 	cab, err := s.Cabinet(context.Background())
-	if err != nil || len(cab.Ways) != 3 || !strings.Contains(cab.Ways[2].Words(), "Pause, 8 min; Knead by hand, 3 min; Knead by hand, 3 min") {
+	if err != nil || len(cab.Ways) != 3 || !strings.Contains(cab.Ways[2].Words(),
+		"Pause, 8 min; Knead by hand, 3 min; Knead by hand, 3 min") {
 		t.Errorf("%+v, %v", cab.Ways, err)
 	}
 }
@@ -176,9 +187,12 @@ func TestDraftOfWhatWasSaved(t *testing.T) {
 	b := open(t, browser(t), base, wide, high)
 	b.visit(batch(demo.Saturday) + "?at=roll")
 	b.enter("#f-roll-bench_mm", "900")
-	b.until("changed", settledState+" === '"+notSaved+"' && sessionStorage.getItem('draft-"+strconv.FormatUint(demo.Number(demo.Saturday), 10)+"')")
-	if code := eval[float64](b, "fetch(document.querySelector('#save').formAction, {method: 'POST', redirect: 'manual', body: new URLSearchParams(new "+
-		"FormData(document.querySelector('#batch')))}).then((r) => r.status)"); code != 0 { // of a redirect nothing is told
+	b.until("changed", settledState+" === '"+notSaved+"' && sessionStorage.getItem('draft-"+strconv.FormatUint(
+		demo.Number(demo.Saturday), 10)+"')")
+	if code := eval[float64](b, "fetch(document.querySelector('#save').formAction, {method: 'POST', redirect: "+
+		"'manual', body: new URLSearchParams(new "+
+		// of a redirect nothing is told
+		"FormData(document.querySelector('#batch')))}).then((r) => r.status)"); code != 0 {
 		t.Fatalf("saving answers %.0f", code)
 	}
 	b.visit(batch(demo.Saturday) + "?at=formula")
@@ -187,13 +201,16 @@ func TestDraftOfWhatWasSaved(t *testing.T) {
 	b.until("changed again", settledState+" === '"+notSaved+"'")
 	b.click("#save")
 	b.until("saved", settledState+" === 'Saved'")
-	if x := saved(t, s, demo.Number(demo.Saturday)); x.Version != 3 || x.Request.Roll.BenchMM != 900 || x.Request.Amount.FlourG != 1100 {
+	if x := saved(t, s, demo.Number(demo.Saturday)); x.Version != 3 || x.Request.Roll.BenchMM != 900 ||
+		x.Request.Amount.FlourG != 1100 {
 		t.Errorf("version %d, %+v", x.Version, x.Request.Amount)
 	}
 	// What is typed and not saved is still there after a reload.
 	b.visit(batch(demo.Saturday) + "?at=roll")
 	b.enter("#f-roll-bench_mm", "700")
-	b.until("changed", settledState+" === '"+notSaved+"' && document.querySelector('#sheet').textContent.includes('bench 700')")
+	b.until("changed",
+		settledState+" === '"+notSaved+"' && document.querySelector('#sheet').textContent.includes('bench 700')")
 	b.visit(batch(demo.Saturday) + "?at=roll")
-	b.until("the draft", settledState+" === '"+notSaved+"' && document.querySelector('#f-roll-bench_mm').value === '700'")
+	b.until("the draft",
+		settledState+" === '"+notSaved+"' && document.querySelector('#f-roll-bench_mm').value === '700'")
 }

@@ -70,7 +70,8 @@ func TestMakeABatch(t *testing.T) {
 	b.until("all of the page", "document.readyState === 'complete'")
 	eval[bool](b, "document.activeElement.blur(); true")
 	b.do(chromedp.KeyEvent("2"))
-	b.until("the room", "document.querySelector('.station[aria-current] .name').textContent === 'Room' && document.querySelector('"+humidity+"')")
+	b.until("the room", "document.querySelector('.station[aria-current] .name').textContent === 'Room' && "+
+		"document.querySelector('"+humidity+"')")
 	water := b.text(roomFigure)
 	asks := b.text("#sheet .stack .num")
 
@@ -80,12 +81,14 @@ func TestMakeABatch(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	b.until("the drier room", fmt.Sprintf("document.querySelector('#sheet .stack .num').textContent.trim() !== %q", asks))
+	b.until("the drier room", fmt.Sprintf("document.querySelector('#sheet .stack .num').textContent.trim() !== %q",
+		asks))
 	figure := "+" + measure.Grams(after.Formula.TopG) + " water"
 	if after.Formula.TopG == 0 {
 		figure = "no added water"
 	}
-	b.until("what the plan says, "+figure, fmt.Sprintf("document.querySelector(%q).textContent.trim() === %q", roomFigure, figure))
+	b.until("what the plan says, "+figure, fmt.Sprintf("document.querySelector(%q).textContent.trim() === %q",
+		roomFigure, figure))
 	if figure == water {
 		t.Errorf("water %q, as before", water)
 	}
@@ -123,11 +126,14 @@ func TestAtTheRail(t *testing.T) {
 	b.click("#c-f-roll-bench_mm [data-step='1']")
 	b.until("a longer bench", "document.querySelector('#sheet').textContent.includes('bench 1,250')")
 	b.visit(batch(demo.Saturday) + "?at=room")
-	eval[bool](b, "(() => { const s = document.querySelector('.slide[data-for=f-room-rh]'); s.value = 70; s.dispatchEvent(new Event('input', "+
+	eval[bool](b, "(() => { const s = document.querySelector('.slide[data-for=f-room-rh]'); s.value = 70; "+
+		"s.dispatchEvent(new Event('input', "+
 		"{bubbles: true})); return true })()")
-	b.until("the slider to move the field", "document.querySelector('"+humidity+"').value === '70' && "+settledState+" === '"+notSaved+"'")
+	b.until("the slider to move the field",
+		"document.querySelector('"+humidity+"').value === '70' && "+settledState+" === '"+notSaved+"'")
 	b.click(".presets button:nth-child(1)")
-	b.until("January", "document.querySelector('"+humidity+"').value === '34' && document.querySelector('#f-room-temp_c').value === '20'")
+	b.until("January", "document.querySelector('"+humidity+"').value === '34' && "+
+		"document.querySelector('#f-room-temp_c').value === '20'")
 	b.visit(batch(demo.Saturday) + "?at=formula")
 	b.until("the draft", "document.querySelector('#state').textContent.includes('"+notSaved+"')")
 	eval[bool](b, "scrollTo({top: 60, behavior: 'instant'}); true")
@@ -140,7 +146,8 @@ func TestAtTheRail(t *testing.T) {
 	}
 	// A second flour brings its share.
 	b.visit(batch(demo.Service) + "?at=formula")
-	eval[bool](b, "(() => { const s = document.querySelector('#f-flours-1-flour'); s.value = 'semola-fine'; s.dispatchEvent(new "+
+	eval[bool](b, "(() => { const s = document.querySelector('#f-flours-1-flour'); s.value = 'semola-fine'; "+
+		"s.dispatchEvent(new "+
 		"Event('change', {bubbles: true})); return true })()")
 	b.until("the second flour's share", "document.querySelector('#f-flours-1-share').value === '20' && "+
 		"document.querySelector('#rest-share').textContent === '80'")
@@ -159,7 +166,8 @@ func TestPressAcrossRedraw(t *testing.T) {
 	base, _ := serve(t)
 	b := open(t, browser(t), base, wide, high)
 	b.visit(batch(demo.Saturday) + "?at=room")
-	at := eval[[]float64](b, "(() => { const r = document.querySelector('#spine li:nth-child(5) button').getBoundingClientRect(); return [r.x "+
+	at := eval[[]float64](b, "(() => { const r = document.querySelector('#spine li:nth-child(5) "+
+		"button').getBoundingClientRect(); return [r.x "+
 		"+ 20, r.y + 20] })()")
 	b.enter(humidity, "23")
 	b.mouse(input.DispatchMouseEventTypeMousePressed, at[0], at[1])
@@ -173,10 +181,12 @@ func TestSliderIsFollowed(t *testing.T) {
 	base, _ := serve(t)
 	b := open(t, browser(t), base, wide, high)
 	b.visit(batch(demo.Saturday) + "?at=room")
-	at := eval[[]float64](b, "(() => { const r = document.querySelector('.slide[data-for=f-room-rh]').getBoundingClientRect(); "+
+	at := eval[[]float64](b, "(() => { const r = "+
+		"document.querySelector('.slide[data-for=f-room-rh]').getBoundingClientRect(); "+
 		"return [r.x + 12, r.y + r.height / 2, r.width - 24] })()")
 	eval[bool](b, "(() => { window.shown = new Set(); const see = () => "+
-		"shown.add(document.querySelector('#sheet').textContent); new MutationObserver(see).observe(document.querySelector('#sheet'), "+
+		"shown.add(document.querySelector('#sheet').textContent); new "+
+		"MutationObserver(see).observe(document.querySelector('#sheet'), "+
 		"{childList: true, characterData: true, subtree: true, attributes: true}); return true })()")
 	const moves = 40
 	b.mouse(input.DispatchMouseEventTypeMousePressed, at[0], at[1])
@@ -189,7 +199,8 @@ func TestSliderIsFollowed(t *testing.T) {
 		t.Errorf("%d updates while it was dragged for %v", n, time.Since(from))
 	}
 	b.mouse(input.DispatchMouseEventTypeMouseReleased, at[0]+at[2], at[1])
-	b.until("where it was let go", "Number(document.querySelector('"+humidity+"').value) > 95 && "+settledState+" === '"+notSaved+"'")
+	b.until("where it was let go",
+		"Number(document.querySelector('"+humidity+"').value) > 95 && "+settledState+" === '"+notSaved+"'")
 }
 
 // A field with the focus never goes, whatever is typed in it.
@@ -197,13 +208,15 @@ func TestFieldWithFocusStays(t *testing.T) {
 	base, _ := serve(t)
 	b := open(t, browser(t), base, wide, high)
 	b.visit(batch(demo.Saturday) + "?at=dry")
-	eval[bool](b, "(() => { const s = document.querySelector('#f-keep-where'); s.value = 'fridge'; s.dispatchEvent(new "+
+	eval[bool](b, "(() => { const s = document.querySelector('#f-keep-where'); s.value = 'fridge'; "+
+		"s.dispatchEvent(new "+
 		"Event('change', {bubbles: true})); return true })()")
 	b.until("how many days", "document.querySelector('#f-keep-days')?.offsetParent")
 	for _, days := range []string{"3", "30", ""} {
 		b.enter("#f-keep-days", days)
 		time.Sleep(300 * time.Millisecond) // longer than an answer takes
-		if got := eval[string](b, "document.activeElement.id + ' ' + document.activeElement.value + ' ' + !!document.activeElement.offsetParent"); got !=
+		if got := eval[string](b, "document.activeElement.id + ' ' + document.activeElement.value + ' ' + "+
+			"!!document.activeElement.offsetParent"); got !=
 			"f-keep-days "+days+" true" {
 			t.Errorf("%q days typed, the focus is at %q", days, got)
 		}
@@ -235,7 +248,8 @@ func TestTwoWindows(t *testing.T) {
 	two.until("what the other saved", "document.querySelector('"+humidity+"').value === '61'")
 	two.click("#save")
 	two.until("saved", settledState+" === 'Saved'")
-	if b := saved(t, s, demo.Number(demo.Saturday)); b.Version != 3 || b.Request.Room.RH != .61 || b.Request.Room.TempC != 27 {
+	if b := saved(t, s, demo.Number(demo.Saturday)); b.Version != 3 || b.Request.Room.RH != .61 ||
+		b.Request.Room.TempC != 27 {
 		t.Errorf("version %d, %+v", b.Version, b.Request.Room)
 	}
 }
@@ -297,14 +311,17 @@ func TestMakingWithoutAServer(t *testing.T) {
 	b := open(t, browser(t), "http://"+addr, wide, high)
 	b.expect = noServer
 	for _, x := range []struct{ page, field, typed, then string }{
-		{"/batches/new", "input[name=name]", "Night boat", "/batches/"}, {"/cabinet/flours/new", "input[name=name]", "Night mill", "/cabinet/flours"},
+		{"/batches/new", "input[name=name]", "Night boat", "/batches/"}, {"/cabinet/flours/new", "input[name=name]",
+			"Night mill", "/cabinet/flours"},
 	} {
 		b.visit(x.page)
 		b.enter(x.field, x.typed)
 		stop()
 		b.click("form.asks .btn-go")
-		b.until("word that nothing answers", "document.querySelector('.unsent')?.textContent.includes('does not answer')")
-		if got := eval[string](b, "location.pathname + ' ' + document.querySelector('"+x.field+"').value"); got != x.page+" "+x.typed {
+		b.until("word that nothing answers", "document.querySelector('.unsent')?.textContent.includes('does not "+
+			"answer')")
+		if got := eval[string](b,
+			"location.pathname + ' ' + document.querySelector('"+x.field+"').value"); got != x.page+" "+x.typed {
 			t.Errorf("meanwhile the page is %s", got)
 		}
 		_, stop = start(addr)
@@ -327,7 +344,8 @@ func TestReloadAndRestart(t *testing.T) {
 	b.enter(humidity, "52")
 	b.until("52", settledState+" === '"+notSaved+"'")
 	b.do(chromedp.Reload())
-	b.until("52 after the reload", "document.querySelector('"+humidity+"').value === '52' && "+settledState+" === '"+notSaved+"'")
+	b.until("52 after the reload",
+		"document.querySelector('"+humidity+"').value === '52' && "+settledState+" === '"+notSaved+"'")
 	stop()
 	b.enter(humidity, "53")
 	b.until("word that the server is gone", settledState+".includes('does not answer')")
@@ -350,7 +368,8 @@ func TestWithoutScripts(t *testing.T) {
 	base, s := serve(t)
 	b := open(t, browser(t), base, wide, high)
 	b.do(func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
-		_, err := cdp.Call(ctx, tg, emulation.SetScriptExecutionDisabled, emulation.SetScriptExecutionDisabledParams{Value: true})
+		_, err := cdp.Call(ctx, tg, emulation.SetScriptExecutionDisabled, emulation.SetScriptExecutionDisabledParams{
+			Value: true})
 		return chromedp.Void{}, err
 	})
 	b.visit(batch(demo.Saturday) + "?at=room")
@@ -363,7 +382,8 @@ func TestWithoutScripts(t *testing.T) {
 	b.do(chromedp.Click("#save"))
 	// The page before looks just like the page after: only the store tells when it is saved.
 	got := saved(t, s, demo.Number(demo.Saturday))
-	for deadline := time.Now().Add(45 * time.Second); got.Version == 1 && time.Now().Before(deadline); got = saved(t, s, demo.Number(demo.Saturday)) {
+	for deadline := time.Now().Add(45 * time.Second); got.Version == 1 && time.Now().Before(deadline); got = saved(t, s,
+		demo.Number(demo.Saturday)) {
 		time.Sleep(20 * time.Millisecond)
 	}
 	if got.Version != 2 || got.Request.Room.RH != .45 {
@@ -376,12 +396,16 @@ func TestWithoutScripts(t *testing.T) {
 func TestOnATablet(t *testing.T) {
 	base, _ := serve(t)
 	b := open(t, browser(t), base, tabletW, tabletH)
-	paths := []string{"/", "/batches/new", "/cabinet/flours", "/cabinet/flours/1", "/cabinet/lots/2", "/cabinet/eggs", "/cabinet/additions",
-		"/cabinet/powders", "/cabinet/machines", "/cabinet/machines/8/calibrate", "/cabinet/house", "/cabinet/shapes", "/cabinet/shapes/9",
-		"/cabinet/machines/8", "/import", batch(demo.Saturday) + "/sheet", batch(demo.Lantern) + "/label", "/rooms", "/compare?a=7&b=6", "/recipe",
+	paths := []string{"/", "/batches/new", "/cabinet/flours", "/cabinet/flours/1", "/cabinet/lots/2", "/cabinet/eggs",
+		"/cabinet/additions",
+		"/cabinet/powders", "/cabinet/machines", "/cabinet/machines/8/calibrate", "/cabinet/house", "/cabinet/shapes",
+		"/cabinet/shapes/9",
+		"/cabinet/machines/8", "/import", batch(demo.Saturday) + "/sheet", batch(demo.Lantern) + "/label", "/rooms",
+		"/compare?a=7&b=6", "/recipe",
 		batch(demo.Saturday) + "?at=doctor"}
 	for _, st := range request.Stages() {
-		for _, id := range []int{1, 3, 4, 6, 8, 9, 10} { // stripes, a pin, wide ribbons, by the clock, filled, mixed, formed
+		// stripes, a pin, wide ribbons, by the clock, filled, mixed, formed
+		for _, id := range []int{1, 3, 4, 6, 8, 9, 10} {
 			paths = append(paths, fmt.Sprintf("/batches/%d?at=%s", id, st))
 		}
 	}
@@ -414,7 +438,8 @@ func TestRecipeToBatch(t *testing.T) {
 	base, s := serve(t)
 	b := open(t, browser(t), base, wide, high)
 	b.visit("/recipe")
-	eval[bool](b, "(() => { const f = document.querySelector('#r-text'); f.value = '300 g 00 flour\\n3 large eggs\\n2 bananas'; return true })()")
+	eval[bool](b, "(() => { const f = document.querySelector('#r-text'); f.value = '300 g 00 flour\\n3 large "+
+		"eggs\\n2 bananas'; return true })()")
 	b.click(".recipe .btn-line")
 	b.until("the reading", "document.querySelector('.lines .bad')?.textContent.includes('bananas')")
 	b.click(".recipe .btn-go")
@@ -442,15 +467,18 @@ func TestEveryStationFromEachOther(t *testing.T) {
 	base, _ := serve(t)
 	b := open(t, browser(t), base, 1280, 800)
 	b.visit(batch(demo.Saturday))
-	stations := eval[[]string](b, "[...new Set([...document.querySelectorAll('#batch button[name=at]')].map((x) => x.value))]")
+	stations := eval[[]string](b, "[...new Set([...document.querySelectorAll('#batch button[name=at]')].map((x) => "+
+		"x.value))]")
 	if len(stations) < 9 {
 		t.Fatalf("stations: %v", stations)
 	}
 	opened := 0
 	to := func(at string) {
 		eval[bool](b, fmt.Sprintf("(document.querySelector(`#batch button[name=at][value=%s]`).click(), true)", at))
-		b.until(at+" or a fault", fmt.Sprintf("document.documentElement.dataset.fault || document.querySelector('#state').textContent.includes('Not worked out') || "+
-			"document.querySelector('#batch').elements.was_at.value === '%s' && document.querySelector('#sheet [id], #sheet .caption') && "+
+		b.until(at+" or a fault", fmt.Sprintf("document.documentElement.dataset.fault || "+
+			"document.querySelector('#state').textContent.includes('Not worked out') || "+
+			"document.querySelector('#batch').elements.was_at.value === '%s' && document.querySelector('#sheet [id], "+
+			"#sheet .caption') && "+
 			"(document.querySelector('#spine [aria-current]')?.value ?? 'doctor') === '%s'", at, at))
 		if said := b.text("#state"); strings.Contains(said, "Not worked out") {
 			t.Errorf("%s: %s", at, said)

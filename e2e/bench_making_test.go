@@ -44,7 +44,8 @@ func (b *tab) toBench(name string) {
 
 // A whole making by taps alone: from washing to the pot, every step, then how it felt and what came out.
 func TestMakingByTaps(t *testing.T) {
-	for name, size := range map[string][2]int64{"screen": {wide, high}, "tablet": {tabletW, tabletH}, "phone": {390, 844}, "twice as large": {wide / 2,
+	for name, size := range map[string][2]int64{"screen": {wide, high}, "tablet": {tabletW, tabletH}, "phone": {390,
+		844}, "twice as large": {wide / 2,
 		high / 2}} {
 		t.Run(name, func(t *testing.T) {
 			t.Parallel() // it waits more than it works
@@ -60,7 +61,8 @@ func makingByTaps(t *testing.T, width, height int64) {
 	b.until("the first step", step+".startsWith('step 1 of') && "+step+".endsWith('Set out and wash')")
 	n := eval[int](b, "Number(document.querySelector('#count').textContent.match(/of (\\d+)/)[1])")
 	for i := 1; i <= n; i++ {
-		b.until(fmt.Sprintf("step %d", i), fmt.Sprintf("document.querySelector('#count').textContent === 'step %d of %d'", i, n))
+		b.until(fmt.Sprintf("step %d", i),
+			fmt.Sprintf("document.querySelector('#count').textContent === 'step %d of %d'", i, n))
 		if small := eval[[]string](b, `[...document.querySelectorAll(".knuckles:not([hidden]) .btn")].filter((x) => x.offsetParent && x.offsetHeight < 88)
 			.map((x) => x.textContent + " " + x.offsetHeight)`); len(small) > 0 {
 			t.Errorf("step %d: keys under 88 px: %v", i, small)
@@ -71,7 +73,8 @@ func makingByTaps(t *testing.T, width, height int64) {
 		eval[bool](b, again+"document.querySelector('"+onward+"').click(), true))")
 	}
 	b.until("all done", "document.querySelector('#head').textContent === 'All is done'")
-	eval[bool](b, "([...document.querySelectorAll('#knuckles .btn')].find((x) => x.textContent === 'A little wet').click(), true)")
+	eval[bool](b, "([...document.querySelectorAll('#knuckles .btn')].find((x) => x.textContent === 'A little "+
+		"wet').click(), true)")
 	b.until("felt", "[...document.querySelectorAll('#knuckles .btn')].some((x) => x.textContent === 'A little wet ✓')")
 	b.click(onward)
 	b.enter("#ask-text", "1480")
@@ -79,7 +82,8 @@ func makingByTaps(t *testing.T, width, height int64) {
 	b.click("#ask-yes")
 	b.enter("#ask-text", "roll a stop finer")
 	b.click("#ask-yes")
-	b.until("how it went", "location.pathname.endsWith('/made') && document.body.textContent.includes('roll a stop finer')")
+	b.until("how it went", "location.pathname.endsWith('/made') && document.body.textContent.includes('roll a stop "+
+		"finer')")
 	if text := b.text("main"); !strings.Contains(text, "Knead by hand") {
 		t.Error("the table of steps is not there")
 	}
@@ -110,7 +114,8 @@ func TestMakingByKeys(t *testing.T) {
 	b.toBench(demo.Saturday)
 	press := func(key string, times int) {
 		for range times {
-			eval[bool](b, again+`document.activeElement.dispatchEvent(new KeyboardEvent("keydown", { key: "`+key+`", bubbles: true, cancelable: true })), true))`)
+			eval[bool](b,
+				again+`document.activeElement.dispatchEvent(new KeyboardEvent("keydown", { key: "`+key+`", bubbles: true, cancelable: true })), true))`)
 		}
 	}
 	press("PageDown", 3)
@@ -152,16 +157,20 @@ func TestTwoAtOneBench(t *testing.T) {
 	two.until("one back", step+".startsWith('step 4 of')")
 	// A clock of one's own in another making is seen here.
 	two.toBench(demo.Lantern)
-	eval[bool](two, "([...document.querySelectorAll('#knuckles .btn')].find((x) => x.textContent === 'More').click(), true)")
-	eval[bool](two, "([...document.querySelectorAll('#more-keys .btn')].find((x) => x.textContent === 'A clock of my own').click(), true)")
+	eval[bool](two, "([...document.querySelectorAll('#knuckles .btn')].find((x) => x.textContent === "+
+		"'More').click(), true)")
+	eval[bool](two, "([...document.querySelectorAll('#more-keys .btn')].find((x) => x.textContent === 'A clock of my "+
+		"own').click(), true)")
 	two.enter("#ask-text", "Ragù")
 	two.enter("#ask-minutes", "20")
 	two.click("#ask-yes")
 	two.until("the clock", "/^Ragù (19:5|20:00)/.test(document.querySelector('#clocks').textContent)")
-	one.until("seen from the other", "!document.querySelector('#also').hidden && document.querySelector('#also').textContent.includes('Ragù')")
+	one.until("seen from the other", "!document.querySelector('#also').hidden && "+
+		"document.querySelector('#also').textContent.includes('Ragù')")
 }
 
-// The server dies in the middle of a rest, taps go on, and it comes back: the clock is right to the second and no tap is lost.
+// The server dies in the middle of a rest, taps go on, and it comes back: the clock is right to the second and no tap
+// is lost.
 func TestBenchOutlivesTheServer(t *testing.T) {
 	t.Parallel() // it waits more than it works
 	st, start := restartable(t)
@@ -192,7 +201,8 @@ func TestBenchOutlivesTheServer(t *testing.T) {
 	}
 	_, stop = start(addr)
 	defer stop()
-	b.until("everything told", "document.querySelector('#unsent').hidden && !Object.keys(localStorage).some((k) => /^bench-\\d/.test(k))")
+	b.until("everything told", "document.querySelector('#unsent').hidden && !Object.keys(localStorage).some((k) => "+
+		"/^bench-\\d/.test(k))")
 	b.do(chromedp.Reload())
 	b.until("the rest, after a reload", rest)
 	end = eval[float64](b, endsAt)
@@ -217,7 +227,8 @@ func TestBenchOutlivesTheServer(t *testing.T) {
 	}
 }
 
-// A scale that sends ten readings a second is shown at five a second or more; a steady reading that is right is taken by itself and
+// A scale that sends ten readings a second is shown at five a second or more; a steady reading that is right is taken
+// by itself and
 // goes on, one that is counted only by a tap; a scale that falls silent is shown as silent.
 func TestWeighingOnAScale(t *testing.T) {
 	t.Parallel() // it waits more than it works
@@ -230,7 +241,8 @@ func TestWeighingOnAScale(t *testing.T) {
 	b.toBench(demo.Saturday)
 	eval[bool](b, again+"document.querySelector('"+onward+"').click(), true))")
 	b.until("the flour", "document.querySelector('#head').textContent === 'Soft wheat 00'")
-	eval[bool](b, `(window.shown = 0, new MutationObserver(() => window.shown++).observe(document.getElementById("face"), { childList: true }), true)`)
+	eval[bool](b,
+		`(window.shown = 0, new MutationObserver(() => window.shown++).observe(document.getElementById("face"), { childList: true }), true)`)
 	r, w := io.Pipe()
 	req, err := http.NewRequest("POST", base+"/devices/scale-1/readings", r)
 	if err != nil {
@@ -260,12 +272,14 @@ func TestWeighingOnAScale(t *testing.T) {
 	b.until("taken, too", "document.querySelector('#head').textContent === 'Hold flour back'")
 	eval[bool](b, again+"document.querySelector('"+onward+"').click(), true))")
 	b.until("eggs", "document.querySelector('#head').textContent === '9 eggs'")
-	eval[bool](b, "([...document.querySelectorAll('#knuckles .btn')].find((x) => x.textContent === 'Zero').click(), true)")
+	eval[bool](b,
+		"([...document.querySelectorAll('#knuckles .btn')].find((x) => x.textContent === 'Zero').click(), true)")
 	weigh(1540.2, 25, 0)
 	if at := b.text("#head"); at != "9 eggs" {
 		t.Errorf("what is counted is taken by itself: now %s", at)
 	}
-	eval[bool](b, again+"[...document.querySelectorAll('#knuckles .btn')].find((x) => x.textContent === 'Keep 540 g').click(), true))")
+	eval[bool](b, again+"[...document.querySelectorAll('#knuckles .btn')].find((x) => x.textContent === 'Keep 540 "+
+		"g').click(), true))")
 	b.until("kept by a tap", "document.querySelector('#head').textContent === 'Water to pour now'")
 	b.until("silence, told as silence", "document.querySelector('#beside').textContent === 'the scale is silent'")
 	w.Close()
@@ -279,7 +293,8 @@ func TestWeighingOnAScale(t *testing.T) {
 			kept = append(kept, fmt.Sprintf("%s %.1f %v", e.Step, e.G, e.Scale))
 		}
 	}
-	if got := strings.Join(kept, "; "); got != "weigh.flour.1 800.4 true; weigh.flour.2 199.8 true; weigh.eggs 540.0 true" {
+	if got := strings.Join(kept,
+		"; "); got != "weigh.flour.1 800.4 true; weigh.flour.2 199.8 true; weigh.eggs 540.0 true" {
 		t.Errorf("kept %s", got)
 	}
 }
@@ -296,7 +311,8 @@ const recorders = `window.asked = [];
 	window.SpeechSynthesisUtterance = class { constructor(words) { this.words = words } };
 	Object.defineProperty(window, "speechSynthesis", { value: { cancel() {}, speak: (u) => note("said " + u.words) } });`
 
-// The screen is kept awake in attended steps, a tap unlocks the sound, a clock's end sounds, shakes and stands in the title, steps are read
+// The screen is kept awake in attended steps, a tap unlocks the sound, a clock's end sounds, shakes and stands in the
+// title, steps are read
 // aloud when asked for; and a tablet that refuses all of it is a tablet to work with.
 func TestWhatThePageAsksOfTheTablet(t *testing.T) {
 	t.Parallel() // it waits more than it works
@@ -323,9 +339,11 @@ func TestWhatThePageAsksOfTheTablet(t *testing.T) {
 		b.enter("#ask-minutes", "0.03")
 		b.click("#ask-yes")
 		b.until("it is over, and says so", "document.querySelector('#told').textContent === 'Sauce: time is up' && "+
-			"document.title.includes('over: Sauce') && document.querySelector('#clocks').textContent.includes('Sauce') && "+
+			"document.title.includes('over: Sauce') && "+
+			"document.querySelector('#clocks').textContent.includes('Sauce') && "+
 			"document.querySelector('#clocks').textContent.includes('over')")
-		if got := eval[string](b, asked); !refuse && (!strings.Contains(got, "sound unlocked") || strings.Count(got, "tone") != 3 || !strings.Contains(got,
+		if got := eval[string](b, asked); !refuse && (!strings.Contains(got, "sound unlocked") || strings.Count(got,
+			"tone") != 3 || !strings.Contains(got,
 			"shake 300")) {
 			t.Errorf("asked for %s", got)
 		}
@@ -343,7 +361,8 @@ func (b *tab) button(in, words string) {
 	eval[bool](b, "("+find+".click(), true)")
 }
 
-// Seven windows at one making in one browser: a tap in the first is seen in all within a second, and the last can tap, too.
+// Seven windows at one making in one browser: a tap in the first is seen in all within a second, and the last can tap,
+// too.
 func TestSevenWindows(t *testing.T) {
 	base, _ := serve(t)
 	br := browser(t)
@@ -408,7 +427,8 @@ func TestSomethingWrongAtTheBench(t *testing.T) {
 	b.until("what comes of it", "document.querySelector('#change').textContent.includes('wetter to the hand')")
 	b.until("told", "!Object.keys(localStorage).some((k) => /^bench-\\d/.test(k))")
 	var seen string
-	for deadline := time.Now().Add(10 * time.Second); seen == "" && time.Now().Before(deadline); time.Sleep(50 * time.Millisecond) {
+	for deadline := time.Now().Add(10 * time.Second); seen == "" && time.Now().Before(deadline); time.Sleep(
+		50 * time.Millisecond) {
 		events, _, err := st.Events(context.Background(), 2, 0)
 		if err != nil {
 			t.Fatal(err)
@@ -424,8 +444,10 @@ func TestSomethingWrongAtTheBench(t *testing.T) {
 	}
 }
 
-// What happens otherwise than planned is told by taps, and counts: who is at it, a kneading put in, water by wet hands, a poke, where
-// a piece ends, how thick it is, a shape decided late, nests, what has dried, what is put by; other steps are looked at without doing
+// What happens otherwise than planned is told by taps, and counts: who is at it, a kneading put in, water by wet hands,
+// a poke, where
+// a piece ends, how thick it is, a shape decided late, nests, what has dried, what is put by; other steps are looked at
+// without doing
 // anything, and the making can be ended early and gone on with.
 func TestAsItHappens(t *testing.T) {
 	t.Parallel() // it waits more than it works
@@ -460,7 +482,8 @@ func TestAsItHappens(t *testing.T) {
 	more("Put a step in", "Knead on")
 	b.enter("#ask-minutes", "2")
 	b.click("#ask-yes")
-	b.until("the kneading put in", step+".endsWith('Knead on') && /^(2:00|1:5)/.test(document.querySelector('#face').textContent)")
+	b.until("the kneading put in", step+".endsWith('Knead on') && "+
+		"/^(2:00|1:5)/.test(document.querySelector('#face').textContent)")
 	more("Into the bowl, left over", "Wet hands, about 2 g, give or take 1 g")
 	b.on(1)
 	b.until("the rest again", step+".endsWith('Rest in the room')")
@@ -468,7 +491,8 @@ func TestAsItHappens(t *testing.T) {
 	b.button("#more-keys", "Poke it, then tap")
 	time.Sleep(600 * time.Millisecond)
 	b.on(1) // the pedal measures only while the poke is open
-	b.until("the poke", "document.querySelector('#signs').textContent.includes('half back in') && "+step+".endsWith('Rest in the room')")
+	b.until("the poke",
+		"document.querySelector('#signs').textContent.includes('half back in') && "+step+".endsWith('Rest in the room')")
 	b.button("#knuckles", "It feels …")
 	b.button("#more-keys", "A little dry")
 	to("Divide: piece 1 of 10")
@@ -496,7 +520,8 @@ func TestAsItHappens(t *testing.T) {
 		if b.text("#head") == "Cut" {
 			break
 		}
-		eval[bool](b, again+"([...document.querySelectorAll('#knuckles .btn')].find((x) => x.textContent === 'Piece done') ?? document.querySelector('"+
+		eval[bool](b, again+"([...document.querySelectorAll('#knuckles .btn')].find((x) => x.textContent === 'Piece "+
+			"done') ?? document.querySelector('"+
 			onward+"')).click(), true))")
 	}
 	b.button("#knuckles", "+5")
@@ -509,10 +534,12 @@ func TestAsItHappens(t *testing.T) {
 	b.click("#ask-yes")
 	b.enter("#ask-text", "start earlier")
 	b.click("#ask-no") // nothing to say: what was typed stays
-	b.until("how it went", "location.pathname.endsWith('/made') && document.body.textContent.includes('start earlier') && "+
+	b.until("how it went", "location.pathname.endsWith('/made') && document.body.textContent.includes('start "+
+		"earlier') && "+
 		"document.body.textContent.includes('put by: dough, 1 piece, 155 g, in the fridge')")
 	m, err := st.MadeOf(context.Background(), demo.Number(demo.Saturday))
-	if err != nil || len(m) != 1 || m[0].OutG != 900 || len(m[0].Makers) != 1 || m[0].Makers[0] != "Osk" || m[0].EggSource != "From the dike farm" ||
+	if err != nil || len(m) != 1 || m[0].OutG != 900 || len(m[0].Makers) != 1 || m[0].Makers[0] != "Osk" ||
+		m[0].EggSource != "From the dike farm" ||
 		m[0].Made != 6 ||
 		m[0].PokeS < .5 {
 		t.Errorf("%+v, %v", m, err)
@@ -522,7 +549,8 @@ func TestAsItHappens(t *testing.T) {
 	b.until("it goes on", step+".endsWith('Cut')")
 }
 
-// A making ends without a word, with what was typed before left as it is; thrown away, it says why. What waited past the clock of the egg is
+// A making ends without a word, with what was typed before left as it is; thrown away, it says why. What waited past
+// the clock of the egg is
 // thrown away, and nothing else is said of it.
 func TestEndedWithoutWords(t *testing.T) {
 	t.Parallel()
@@ -590,7 +618,8 @@ func TestEndedWithoutWords(t *testing.T) {
 		if strings.HasPrefix(x.Key, "knead.") {
 			break
 		}
-		events = append(events, bench.Event{ID: fmt.Sprint("d", i), What: bench.Done, Step: x.Key, At: long.Add(time.Minute)})
+		events = append(events, bench.Event{ID: fmt.Sprint("d", i), What: bench.Done, Step: x.Key,
+			At: long.Add(time.Minute)})
 	}
 	if _, err := st.AddEvents(context.Background(), m.ID, events); err != nil {
 		t.Fatal(err)
@@ -599,7 +628,8 @@ func TestEndedWithoutWords(t *testing.T) {
 	b.until("the clock of the egg", "document.querySelector('#food').textContent.includes('past the usual advice')")
 	b.button("#knuckles", "Something wrong?")
 	b.button("#more-keys", "Interrupted: it waited")
-	b.until("thrown away alone", "document.querySelector('#more-say').textContent.includes('throw it away, and nothing else') && "+
+	b.until("thrown away alone", "document.querySelector('#more-say').textContent.includes('throw it away, and "+
+		"nothing else') && "+
 		"document.querySelectorAll('#more-keys .btn').length === 2")
 	b.button("#more-keys", "Throw it away")
 	b.click("#ask-yes")

@@ -77,7 +77,8 @@ func (r *relay) off() {
 	r.open = nil
 }
 
-// The network fails for five taps and comes back: they show at once, are said to be kept, and reach the server in the order they
+// The network fails for five taps and comes back: they show at once, are said to be kept, and reach the server in the
+// order they
 // were made.
 func TestNetworkOffForFiveTaps(t *testing.T) {
 	t.Parallel() // it waits more than it works
@@ -91,7 +92,8 @@ func TestNetworkOffForFiveTaps(t *testing.T) {
 	r.off()
 	b.until("word of it", "document.querySelector('#unsent').textContent.includes('No server')")
 	b.on(5)
-	b.until("on without it", step+".startsWith('step 7 of') && document.querySelector('#unsent').textContent.includes('5 taps kept')")
+	b.until("on without it", step+".startsWith('step 7 of') && "+
+		"document.querySelector('#unsent').textContent.includes('5 taps kept')")
 	r.on(t)
 	b.until("all told", told+" && document.querySelector('#unsent').hidden")
 	events, _, err := st.Events(context.Background(), newMade(), 0)
@@ -168,7 +170,8 @@ func program(t *testing.T, path, dsn, addr string) (at string, kill func()) {
 	return at, kill
 }
 
-// Two processes on one database are in step within a second; one is killed in the middle of a rest while taps go on, starts again,
+// Two processes on one database are in step within a second; one is killed in the middle of a rest while taps go on,
+// starts again,
 // and the clock is right to the second and no tap lost.
 func TestTwoProcessesOneKilled(t *testing.T) {
 	t.Parallel() // it waits more than it works

@@ -43,8 +43,10 @@ func TestBenchChanges(t *testing.T) {
 	debug.SetGCPercent(web.GCPercent) // as served
 	floor := open(t, br, srv.URL, wide, high)
 	floor.visit("/floor")
-	fmt.Printf("%-10s %9s %9s %12s %9s %7s %9s %8s\n", "a change", "median", "p95", "floor", "p95", "ratio", "answer", "fields")
-	for _, c := range []struct{ at, field string }{{"formula", "amount-flour_g"}, {"room", "room-rh"}, {"knead", "knead-knead_min"},
+	fmt.Printf("%-10s %9s %9s %12s %9s %7s %9s %8s\n", "a change", "median", "p95", "floor", "p95", "ratio", "answer",
+		"fields")
+	for _, c := range []struct{ at, field string }{{"formula", "amount-flour_g"}, {"room", "room-rh"}, {"knead",
+		"knead-knead_min"},
 		{"rest", "rest-rest_min"}, {"roll", "roll-target_mm"}, {"cut", "cut-nest_g"}, {"cook", "bench-pot_l"}} {
 		b := open(t, br, srv.URL, wide, high)
 		b.visit(batch(demo.Saturday) + "?at=" + c.at)
@@ -56,7 +58,8 @@ func TestBenchChanges(t *testing.T) {
 		}
 		sort.Float64s(page)
 		sort.Float64s(bare)
-		fmt.Printf("%-10s %6.0f ms %6.0f ms %9.0f ms %6.0f ms %7.2f %6.0f kB %8.0f\n", c.at, page[50], page[95], bare[50], bare[95], page[95]/bare[95],
+		fmt.Printf("%-10s %6.0f ms %6.0f ms %9.0f ms %6.0f ms %7.2f %6.0f kB %8.0f\n", c.at, page[50], page[95],
+			bare[50], bare[95], page[95]/bare[95],
 			cost[0]/1000, cost[1])
 	}
 }
@@ -137,7 +140,8 @@ func withFloor(h http.Handler) http.Handler {
 	return mux
 }
 
-// How long a tap at the bench takes until the next step is drawn, and what twenty screens on ten makings cost the server while
+// How long a tap at the bench takes until the next step is drawn, and what twenty screens on ten makings cost the
+// server while
 // each taps once in five seconds. ./run bench prints it.
 func TestBenchTaps(t *testing.T) {
 	if os.Getenv("HOLLEN_BENCH") == "" {
@@ -182,7 +186,8 @@ func TestBenchTaps(t *testing.T) {
 			t.Fatal(err)
 		}
 		for screen := range 2 {
-			conn, _, err := websocket.Dial(ctx, strings.Replace(base, "http", "ws", 1)+fmt.Sprintf("/bench/%d/line", m.ID), nil)
+			conn, _, err := websocket.Dial(ctx, strings.Replace(base, "http", "ws", 1)+fmt.Sprintf("/bench/%d/line",
+				m.ID), nil)
 			if err != nil {
 				t.Fatal(err)
 			}
@@ -196,7 +201,8 @@ func TestBenchTaps(t *testing.T) {
 			}()
 			go func() {
 				for i := range steps {
-					e := corebench.Event{ID: fmt.Sprintf("s%d-%d", screen, i), What: corebench.Done, Step: steps[i].Key, At: storetest.Now()}
+					e := corebench.Event{ID: fmt.Sprintf("s%d-%d", screen, i), What: corebench.Done, Step: steps[i].Key,
+						At: storetest.Now()}
 					doc, _ := json.Marshal(map[string]any{"events": []corebench.Event{e}})
 					if conn.Write(ctx, websocket.MessageText, doc) != nil {
 						return
@@ -216,10 +222,12 @@ func TestBenchTaps(t *testing.T) {
 	}
 	before, from := used(), time.Now()
 	time.Sleep(20 * time.Second)
-	fmt.Printf("20 screens on 10 makings  %.1f %% of a core\n", 100*(used()-before).Seconds()/time.Since(from).Seconds())
+	fmt.Printf("20 screens on 10 makings  %.1f %% of a core\n", 100*(used()-before).Seconds()/time.Since(
+		from).Seconds())
 }
 
-// How far a clock on the screen is from the server's after half an hour, or as many minutes as HOLLEN_DRIFT_MIN says: by the moments at
+// How far a clock on the screen is from the server's after half an hour, or as many minutes as HOLLEN_DRIFT_MIN says:
+// by the moments at
 // which a second goes, seen from outside the browser. ./run bench prints it.
 func TestBenchDrift(t *testing.T) {
 	if os.Getenv("HOLLEN_BENCH") == "" {

@@ -73,7 +73,8 @@ type tab struct {
 // browser starts Chromium; tabs are opened in it.
 func browser(t *testing.T, more ...chromedp.ExecAllocatorOption) context.Context {
 	t.Helper()
-	opts := append(append(chromedp.DefaultExecAllocatorOptions[:], more...), chromedp.DisableGPU, chromedp.Flag("disable-background-networking", true),
+	opts := append(append(chromedp.DefaultExecAllocatorOptions[:], more...), chromedp.DisableGPU,
+		chromedp.Flag("disable-background-networking", true),
 		chromedp.Flag("disable-component-update", true), chromedp.UserDataDir(t.TempDir()))
 	if os.Geteuid() == 0 {
 		opts = append(opts, chromedp.NoSandbox)
@@ -160,7 +161,8 @@ func (b *tab) click(sel string) {
 func (b *tab) mouse(kind input.DispatchMouseEventType, x, y float64) {
 	b.t.Helper()
 	b.do(func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
-		_, err := cdp.Call(ctx, tg, input.DispatchMouseEvent, input.DispatchMouseEventParams{Type: kind, X: x, Y: y, Button: input.MouseButtonLeft,
+		_, err := cdp.Call(ctx, tg, input.DispatchMouseEvent, input.DispatchMouseEventParams{Type: kind, X: x, Y: y,
+			Button:  input.MouseButtonLeft,
 			Buttons: 1, ClickCount: 1})
 		return chromedp.Void{}, err
 	})
@@ -178,7 +180,8 @@ func (b *tab) leaves(ctx context.Context) {
 			b.asked = append(b.asked, string(e.Type))
 			b.mu.Unlock()
 			go chromedp.Do(ctx, chromedp.Func(func(ctx context.Context, tg *chromedp.Target) error {
-				_, err := cdp.Call(ctx, tg, cdppage.HandleJavaScriptDialog, cdppage.HandleJavaScriptDialogParams{Accept: true})
+				_, err := cdp.Call(ctx, tg, cdppage.HandleJavaScriptDialog, cdppage.HandleJavaScriptDialogParams{
+					Accept: true})
 				return err
 			}))
 		}
@@ -198,7 +201,8 @@ func (b *tab) keepsTime() {
 func (b *tab) before(script string) {
 	b.t.Helper()
 	b.do(func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
-		_, err := cdp.Call(ctx, tg, cdppage.AddScriptToEvaluateOnNewDocument, cdppage.AddScriptToEvaluateOnNewDocumentParams{Source: script})
+		_, err := cdp.Call(ctx, tg, cdppage.AddScriptToEvaluateOnNewDocument,
+			cdppage.AddScriptToEvaluateOnNewDocumentParams{Source: script})
 		return chromedp.Void{}, err
 	})
 }
@@ -217,7 +221,8 @@ func (b *tab) media(feature, value string) {
 func (b *tab) speaks(lang string) {
 	b.t.Helper()
 	b.do(func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
-		_, err := cdp.Call(ctx, tg, emulation.SetUserAgentOverride, emulation.SetUserAgentOverrideParams{UserAgent: "a browser", AcceptLanguage: lang})
+		_, err := cdp.Call(ctx, tg, emulation.SetUserAgentOverride, emulation.SetUserAgentOverrideParams{
+			UserAgent: "a browser", AcceptLanguage: lang})
 		return chromedp.Void{}, err
 	})
 }
@@ -232,7 +237,8 @@ func (b *tab) text(sel string) string {
 func (b *tab) enter(sel, typed string) {
 	b.t.Helper()
 	b.do(chromedp.WaitVisible(sel))
-	eval[bool](b, fmt.Sprintf("(() => { const f = document.querySelector(%q); f.focus(); f.select(); return true })()", sel))
+	eval[bool](b, fmt.Sprintf("(() => { const f = document.querySelector(%q); f.focus(); f.select(); return true })()",
+		sel))
 	if typed == "" {
 		b.do(chromedp.KeyEvent("\b"))
 		return

@@ -30,7 +30,8 @@ func TestCutOtherShapes(t *testing.T) {
 	b.pick("#f-cut-shape", "ravioli")
 	b.until("pieces", "document.querySelector('#sheet').textContent.includes('Filling to make')")
 	b.until("their fields", "document.querySelector('#f-cut-filling-name').offsetParent && "+
-		"!document.querySelector('#f-cut-min_length_mm').offsetParent && document.querySelector('#f-cut-width_mm').value === ''")
+		"!document.querySelector('#f-cut-min_length_mm').offsetParent && "+
+		"document.querySelector('#f-cut-width_mm').value === ''")
 	b.enter("#f-cut-filling-name", "marsh samphire and curd")
 	b.enter("#f-cut-filling-allergens", "milk")
 	b.pick("#f-cut-also-0-shape", "own-9")
@@ -41,11 +42,13 @@ func TestCutOtherShapes(t *testing.T) {
 	b.enter("#f-cut-width_mm", "9")
 	b.until("the error", "document.querySelector('#e-f-cut-width_mm').textContent.includes('24 mm')")
 	b.enter("#f-cut-width_mm", "55")
-	b.until("no error", "document.querySelector('#e-f-cut-width_mm').textContent === '' && document.querySelector('#sheet').dataset.errors === '0'")
+	b.until("no error", "document.querySelector('#e-f-cut-width_mm').textContent === '' && "+
+		"document.querySelector('#sheet').dataset.errors === '0'")
 	b.click("#save")
 	b.until("saved", settledState+" === 'Saved'")
 	r := saved(t, s, demo.Number(demo.Saturday)).Request
-	if r.Cut.Shape != "ravioli" || *r.Cut.Width != 55 || r.Cut.Filling.Name != "marsh samphire and curd" || len(r.Cut.Also) != 1 ||
+	if r.Cut.Shape != "ravioli" || *r.Cut.Width != 55 || r.Cut.Filling.Name != "marsh samphire and curd" ||
+		len(r.Cut.Also) != 1 ||
 		r.Cut.Also[0].Portions != 4 || r.Cut.Also[0].Own == nil {
 		t.Errorf("%+v", r.Cut)
 	}
@@ -56,14 +59,17 @@ func TestCutOtherShapes(t *testing.T) {
 	b.until("the risk", "document.querySelector('#sheet').textContent.includes('is a risk')")
 	weigh := func(n int, at, g string) {
 		b.do(chromedp.WaitVisible(fmt.Sprintf("#f-dry-checks-%d-at", n)))
-		eval[bool](b, fmt.Sprintf("(() => { const f = document.querySelector('#f-dry-checks-%d-at'); f.value = '%s'; f.dispatchEvent(new "+
-			"Event('input', {bubbles: true})); f.dispatchEvent(new Event('change', {bubbles: true})); return true })()", n, at))
+		eval[bool](b, fmt.Sprintf("(() => { const f = document.querySelector('#f-dry-checks-%d-at'); f.value = '%s'; "+
+			"f.dispatchEvent(new "+
+			"Event('input', {bubbles: true})); f.dispatchEvent(new Event('change', {bubbles: true})); return true })()",
+			n, at))
 		b.until("room for the next", fmt.Sprintf("document.querySelector('#f-dry-checks-%d-at').offsetParent", n+1))
 		b.enter(fmt.Sprintf("#f-dry-checks-%d-g", n), g)
 	}
 	weigh(0, "2026-11-28T18:00", "1150")
 	weigh(1, "2026-11-28T21:00", "1010")
-	b.until("what it says", "document.querySelector('#sheet').textContent.includes('at the pace of the last two weighings')")
+	b.until("what it says", "document.querySelector('#sheet').textContent.includes('at the pace of the last two "+
+		"weighings')")
 }
 
 // The drawings that are handed out measure in a browser what the plan says, in mm.
@@ -135,10 +141,12 @@ func TestPrintsOnOnePage(t *testing.T) {
 			r.Flours[i] = request.FlourPart{Flour: f, Share: .2, Kept: "paper_bag", OpenDays: 3, ContainsKG: 1}
 		}
 	}
-	r.Additions = []request.AdditionPart{{Addition: "spinach", Share: .1}, {Addition: "mushroom-powder", Share: .02}, {Addition: "saffron", Share: .005}}
+	r.Additions = []request.AdditionPart{{Addition: "spinach", Share: .1}, {Addition: "mushroom-powder", Share: .02},
+		{Addition: "saffron", Share: .005}}
 	r.Salt, r.Oil, r.Eggs.Style = .01, .02, "rich"
 	r.Cut.Also = append(r.Cut.Also, request.ShapePart{Shape: "ravioli", Portions: 2})
-	r.Cut.Filling = request.Filling{Name: "slow-cooked onions with smoked curd and bread", Allergens: "milk, wheat, sulphites", Kind: request.FillingMeat}
+	r.Cut.Filling = request.Filling{Name: "slow-cooked onions with smoked curd and bread",
+		Allergens: "milk, wheat, sulphites", Kind: request.FillingMeat}
 	r.Knead.School, r.Amount.Portions = "turns", 60
 	p, err := plan.Make(rules.Default(), r)
 	if err != nil {
@@ -153,9 +161,11 @@ func TestPrintsOnOnePage(t *testing.T) {
 		for _, x := range []struct {
 			path string
 			w, h float64 // mm
-		}{{"sheet?paper=a4", 210, 297}, {"sheet?paper=letter", 215.9, 279.4}, {"label?paper=large", 100, 70}, {"label?paper=small", 62, 40}} {
+		}{{"sheet?paper=a4", 210, 297}, {"sheet?paper=letter", 215.9, 279.4}, {"label?paper=large", 100, 70},
+			{"label?paper=small", 62, 40}} {
 			b.visit(fmt.Sprintf("/batches/%d/%s", id, x.path))
-			pdf, err := chromedp.Run(b.ctx, chromedp.PrintToPDF(chromedp.PDFPreferCSSPageSize(), chromedp.PDFPrintBackground()))
+			pdf, err := chromedp.Run(b.ctx, chromedp.PrintToPDF(chromedp.PDFPreferCSSPageSize(),
+				chromedp.PDFPrintBackground()))
 			if err != nil {
 				t.Fatal(err)
 			}
@@ -169,7 +179,8 @@ func TestPrintsOnOnePage(t *testing.T) {
 				t.Errorf("batch %d, %s: %.1f × %.1f mm", id, x.path, w*25.4/72, h*25.4/72)
 			}
 			// Nothing of a label is cut off.
-			if over := eval[float64](b, "(() => { const e = document.querySelector('.label'); return e ? Math.max(e.scrollHeight - e.clientHeight, "+
+			if over := eval[float64](b, "(() => { const e = document.querySelector('.label'); return e ? "+
+				"Math.max(e.scrollHeight - e.clientHeight, "+
 				"e.scrollWidth - e.clientWidth) : 0 })()"); over > 1 {
 				t.Errorf("batch %d, %s: %.0f units of the label are cut off", id, x.path, over)
 			}
@@ -193,7 +204,8 @@ func TestPrintsOnOnePage(t *testing.T) {
 	b.until("grams", "document.querySelector('.units b')?.textContent === 'g °C'")
 	b.visit(batch(demo.Saturday) + "?at=cut")
 	b.do(chromedp.KeyEvent("p"))
-	b.until("the sheet by its key", "location.pathname === '"+batch(demo.Saturday)+"/sheet' && document.querySelector('.paper')")
+	b.until("the sheet by its key", "location.pathname === '"+batch(
+		demo.Saturday)+"/sheet' && document.querySelector('.paper')")
 	if small := eval[float64](b, "Math.min(...[...document.querySelectorAll('.p-weigh b')].map((e) => "+
 		"parseFloat(getComputedStyle(e).fontSize))) * 72 / 96"); small < 16 {
 		t.Errorf("amounts of %.0f points are not read at a metre", small)
@@ -208,7 +220,8 @@ func TestBringInAFile(t *testing.T) {
 	b.expect = []string{"422"}
 	b.visit("/cabinet/shapes")
 	doc := eval[string](b, "fetch('/cabinet/export.json').then((r) => r.text())")
-	doc = strings.Replace(strings.Replace(doc, `"protein_pct": 11.2`, `"protein_pct": 12.6`, 1), "Wrack ribbons", "Kelp ribbons", 1)
+	doc = strings.Replace(strings.Replace(doc, `"protein_pct": 11.2`, `"protein_pct": 12.6`, 1), "Wrack ribbons",
+		"Kelp ribbons", 1)
 	file := filepath.Join(t.TempDir(), "cabinet.json")
 	if err := os.WriteFile(file, []byte(doc), 0o600); err != nil {
 		t.Fatal(err)

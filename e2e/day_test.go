@@ -32,7 +32,9 @@ func (b *tab) starts(task string) int {
 // dragged pulls a task by so many minutes.
 func (b *tab) dragged(task string, min float64) {
 	b.t.Helper()
-	eval[bool](b, fmt.Sprintf("(document.querySelector(%q).scrollIntoView({ block: 'center', inline: 'center' }), true)", bar(task)))
+	eval[bool](b,
+		fmt.Sprintf("(document.querySelector(%q).scrollIntoView({ block: 'center', inline: 'center' }), true)",
+			bar(task)))
 	at := eval[[]float64](b, fmt.Sprintf(`(() => { const r = document.querySelector(%q).querySelector(".box").getBoundingClientRect(),
 		svg = document.querySelector(".day-lanes"); return [r.left + r.width / 2, r.top + r.height / 2,
 		Number(svg.dataset.scale) * svg.getBoundingClientRect().width / svg.viewBox.baseVal.width] })()`, bar(task)))
@@ -59,7 +61,8 @@ func aDay(t *testing.T, s *store.Store, days int) string {
 	return date
 }
 
-// Orders are typed and pasted, the batches they need proposed and made, the day planned, a task dragged and taken back, moved by
+// Orders are typed and pasted, the batches they need proposed and made, the day planned, a task dragged and taken back,
+// moved by
 // keys; what cannot be is refused with the nearest that can, and the list is printed.
 func TestDayFromOrders(t *testing.T) {
 	base, s := serve(t)
@@ -68,7 +71,8 @@ func TestDayFromOrders(t *testing.T) {
 	b.expect = []string{"422"}
 	date := aDay(t, s, 40)
 	b.visit("/days/" + date + "/orders")
-	for name, text := range map[string]string{"who": "Pharos inn", "what": "tagliatelle", "portions": "lots", "when": "12:30"} {
+	for name, text := range map[string]string{"who": "Pharos inn", "what": "tagliatelle", "portions": "lots",
+		"when": "12:30"} {
 		b.enter("#o-new-"+name, text)
 	}
 	b.visit("/days/" + date)
@@ -76,28 +80,34 @@ func TestDayFromOrders(t *testing.T) {
 	b.until("what was typed and not sent", "document.querySelector('#o-new-who').value === 'Pharos inn' && "+
 		"document.querySelector('#o-new-portions').value === 'lots'")
 	b.click(".new-order .btn-go")
-	b.until("the error beside its field", "document.querySelector('#oe-new-portions')?.textContent.includes('2000') && "+
-		"document.querySelector('#o-new-who').value === 'Pharos inn'")
+	b.until("the error beside its field",
+		"document.querySelector('#oe-new-portions')?.textContent.includes('2000') && "+
+			"document.querySelector('#o-new-who').value === 'Pharos inn'")
 	b.enter("#o-new-portions", "12")
 	b.click(".new-order .btn-go")
-	b.until("the order, and room for another", "document.querySelectorAll('.orders li').length === 2 && document.querySelector('#o-new-who').value === ''")
+	b.until("the order, and room for another", "document.querySelectorAll('.orders li').length === 2 && "+
+		"document.querySelector('#o-new-who').value === ''")
 	b.enter("#o-text", "The counter; Tagliatelle; 8; 13:00")
 	b.do(chromedp.KeyEvent("\r24 pappardelle for the quay at 2 pm\rnonsense"))
 	b.click("form[enctype] .btn-line")
-	b.until("two read, one left", "document.querySelectorAll('.orders li').length === 4 && document.querySelector('#o-text').value.trim() === 'nonsense' && "+
+	b.until("two read, one left", "document.querySelectorAll('.orders li').length === 4 && "+
+		"document.querySelector('#o-text').value.trim() === 'nonsense' && "+
 		"document.querySelector('#o-wrong').textContent.includes('Line 3')")
 	if n := eval[int](b, "document.querySelectorAll('.proposals li').length"); n != 2 {
 		t.Fatalf("%d proposals: %s", n, b.text(".proposals"))
 	}
-	if text := b.text(".proposals"); !strings.Contains(text, "20 portions for Pharos inn and The counter, the first at 12:30") {
+	if text := b.text(".proposals"); !strings.Contains(text, "20 portions for Pharos inn and The counter, the first "+
+		"at 12:30") {
 		t.Errorf("one dough for two orders: %s", text)
 	}
 	b.click(".proposals + .btn-go")
-	b.until("both made", "document.querySelectorAll('.proposals li').length === 0 && document.querySelectorAll('.served a').length === 3")
+	b.until("both made", "document.querySelectorAll('.proposals li').length === 0 && "+
+		"document.querySelectorAll('.served a').length === 3")
 	b.click(".head .btn-go")
 	b.until("the day", "document.querySelectorAll('.day-rows tbody tr').length === 2")
 	b.click(".head button[value=plan]")
-	b.until("the plan", "document.querySelector('.day-lanes') && document.querySelector('.proof').textContent.includes('Proved best')")
+	b.until("the plan", "document.querySelector('.day-lanes') && "+
+		"document.querySelector('.proof').textContent.includes('Proved best')")
 
 	id := demo.Number(demo.Orecchiette) + 1
 	roll := fmt.Sprintf("%d.roll.1", id)
@@ -155,9 +165,11 @@ func TestDayFromOrders(t *testing.T) {
 	}
 	other.click(".head button[value=undo]")
 	other.until("taken back", fmt.Sprintf("Number(document.querySelector(%q).dataset.start) === %d", bar(roll), moved))
-	b.until("seen in the first", fmt.Sprintf("Number(document.querySelector(%q).dataset.start) === %d", bar(roll), moved))
+	b.until("seen in the first", fmt.Sprintf("Number(document.querySelector(%q).dataset.start) === %d", bar(roll),
+		moved))
 	other.click(".head button[value=undo]")
-	other.until("taken back twice", fmt.Sprintf("Number(document.querySelector(%q).dataset.start) === %d", bar(roll), was))
+	other.until("taken back twice", fmt.Sprintf("Number(document.querySelector(%q).dataset.start) === %d", bar(roll),
+		was))
 	d, err := s.Day(context.Background(), date)
 	if err != nil || d.Slots[d.Task(roll)].Start != was {
 		t.Errorf("kept: %+v, %v", d.Slots, err)
@@ -170,7 +182,8 @@ func TestDayFromOrders(t *testing.T) {
 	for paper, mm := range map[string]float64{"a4": 210, "letter": 215.9} {
 		for _, on := range []string{date, today()} {
 			b.visit("/days/" + on + "/wall?paper=" + paper)
-			pdf, err := chromedp.Run(b.ctx, chromedp.PrintToPDF(chromedp.PDFPreferCSSPageSize(), chromedp.PDFPrintBackground()))
+			pdf, err := chromedp.Run(b.ctx, chromedp.PrintToPDF(chromedp.PDFPreferCSSPageSize(),
+				chromedp.PDFPrintBackground()))
 			if err != nil {
 				t.Fatal(err)
 			}
@@ -208,7 +221,8 @@ func behind() store.Scenario {
 	return sc
 }
 
-// What happens at the bench moves the day: a dough kneaded late moves what is to come and nothing else, the order in danger is
+// What happens at the bench moves the day: a dough kneaded late moves what is to come and nothing else, the order in
+// danger is
 // named with its ways out, the better order can be taken, and a tap at the bench is seen on the day.
 func TestDayFollowsTheBench(t *testing.T) {
 	base, s := serving(t, behind())
@@ -216,7 +230,8 @@ func TestDayFollowsTheBench(t *testing.T) {
 	br := browser(t)
 	b := open(t, br, base, wide, high)
 	b.visit("/days/" + today())
-	b.until("what has moved", "[...document.querySelectorAll('.moved li')].some((l) => l.textContent.startsWith('B, '))")
+	b.until("what has moved",
+		"[...document.querySelectorAll('.moved li')].some((l) => l.textContent.startsWith('B, '))")
 	b.until("the order in danger", "document.querySelector('.fig.is-warn')?.textContent.includes('The counter')")
 	if done := eval[int](b, "document.querySelectorAll('.day-bar.done[data-task]').length"); done > 0 {
 		t.Errorf("%d tasks that are done may be dragged", done)
@@ -225,11 +240,13 @@ func TestDayFollowsTheBench(t *testing.T) {
 		t.Errorf("no better order is offered: %s", b.text(".day-side"))
 	}
 	b.visit("/days/" + today() + "/now")
-	b.until("the better order beside what is at hand", "document.querySelector('main button[value=take]') && document.querySelector('.told.is-warn a')")
+	b.until("the better order beside what is at hand", "document.querySelector('main button[value=take]') && "+
+		"document.querySelector('.told.is-warn a')")
 	b.visit("/days/" + today())
 	b.click(".fig.is-warn .btn-line")
 	b.until("the ways out", "document.querySelector('main button[value=take]') && "+
-		"location.pathname.endsWith('/ways') && document.querySelector('table.things') && document.body.textContent.includes('The counter')")
+		"location.pathname.endsWith('/ways') && document.querySelector('table.things') && "+
+		"document.body.textContent.includes('The counter')")
 	b.visit("/days/" + today())
 	stamp := eval[string](b, "document.querySelector('#day').dataset.stamp")
 	making := open(t, br, base, wide, high)
@@ -248,7 +265,8 @@ func TestDayFollowsTheBench(t *testing.T) {
 	}
 	first := phone.text(".card-task.is-now h2")
 	phone.click(".card-task.is-now .btn-go")
-	phone.until("one less", fmt.Sprintf("location.pathname.endsWith('/now') && document.querySelector('.card-task h2') && "+
+	phone.until("one less", fmt.Sprintf("location.pathname.endsWith('/now') && document.querySelector('.card-task "+
+		"h2') && "+
 		"document.querySelectorAll('.card-task.is-now').length === %d", cards-1))
 	if got := phone.text(".card-task.is-now h2"); got == first {
 		t.Errorf("%s is still at hand", got)
@@ -274,10 +292,12 @@ func TestDayByKeys(t *testing.T) {
 	press(".kit > summary", kb.Enter)
 	b.enter("#k-open", "half past")
 	b.do(chromedp.KeyEvent(kb.Enter))
-	b.until("said beside it", "document.querySelector('#ke-open')?.textContent.includes('8:00') && document.querySelector('#k-open').value === 'half past'")
+	b.until("said beside it", "document.querySelector('#ke-open')?.textContent.includes('8:00') && "+
+		"document.querySelector('#k-open').value === 'half past'")
 	b.enter("#k-open", "6:00")
 	b.enter("#k-close", "6:10")
 	b.do(chromedp.KeyEvent(kb.Enter))
-	b.until("no plan, and the nearest", "document.querySelectorAll('.told.is-warn').length >= 2 && document.querySelector('.day-lanes') && "+
+	b.until("no plan, and the nearest", "document.querySelectorAll('.told.is-warn').length >= 2 && "+
+		"document.querySelector('.day-lanes') && "+
 		"[...document.querySelectorAll('.told.is-warn')].some((x) => x.textContent.includes('more would do'))")
 }

@@ -25,7 +25,8 @@ import (
 	"hollen/internal/store/storetest"
 )
 
-// TestKills kills the program, its database, or both, at random moments under load, HOLLEN_KILLS times: what was acknowledged is there, whole,
+// TestKills kills the program, its database, or both, at random moments under load, HOLLEN_KILLS times: what was
+// acknowledged is there, whole,
 // and the server answers again. ./run kills runs it.
 func TestKills(t *testing.T) {
 	rounds, err := strconv.Atoi(os.Getenv("HOLLEN_KILLS"))
@@ -46,7 +47,8 @@ func TestKills(t *testing.T) {
 			return
 		}
 	}
-	t.Logf("%d rounds: %d saves, %d taps and %d readings acknowledged, none lost; longest until it answered again %v", rounds, len(k.saves), len(k.taps),
+	t.Logf("%d rounds: %d saves, %d taps and %d readings acknowledged, none lost; longest until it answered again %v",
+		rounds, len(k.saves), len(k.taps),
 		k.readings.Load(),
 		k.longest)
 }
@@ -168,7 +170,10 @@ func (k *killing) round(n int) {
 
 // load sends one thing after the other, and remembers what was acknowledged.
 func (k *killing) load(ctx context.Context, w int) {
-	client := &http.Client{Timeout: 12 * time.Second, CheckRedirect: func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse }}
+	client := &http.Client{Timeout: 12 * time.Second, CheckRedirect: func(*http.Request,
+		[]*http.Request) error {
+		return http.ErrUseLastResponse
+	}}
 	post := func(path, kind, body string) (*http.Response, error) {
 		r, err := http.NewRequestWithContext(ctx, http.MethodPost, k.at+path, strings.NewReader(body))
 		if err != nil {
@@ -191,7 +196,8 @@ func (k *killing) load(ctx context.Context, w int) {
 		switch w % 3 {
 		case 0: // a new batch, then versions of it
 			name := fmt.Sprintf("Load %d", n)
-			res, err := post("/batches", "application/x-www-form-urlencoded", url.Values{"name": {name}, "amount.by": {"flour"}, "amount.flour_g": {"500"}}.Encode())
+			res, err := post("/batches", "application/x-www-form-urlencoded", url.Values{"name": {name},
+				"amount.by": {"flour"}, "amount.flour_g": {"500"}}.Encode())
 			if err != nil || res.StatusCode != http.StatusSeeOther {
 				time.Sleep(30 * time.Millisecond)
 				continue
@@ -204,7 +210,8 @@ func (k *killing) load(ctx context.Context, w int) {
 			for v := 1; v < 6 && ctx.Err() == nil; v++ {
 				next := fmt.Sprintf("%s v%d", name, v+1)
 				form := url.Values{"version": {fmt.Sprint(v)}, "was_at": {"formula"}, "name": {next}}
-				if res, err := post(fmt.Sprintf("/batches/%d/save", id), "application/x-www-form-urlencoded", form.Encode()); err != nil ||
+				if res, err := post(fmt.Sprintf("/batches/%d/save", id), "application/x-www-form-urlencoded",
+					form.Encode()); err != nil ||
 					res.StatusCode != http.StatusSeeOther {
 					break
 				}
@@ -220,14 +227,17 @@ func (k *killing) load(ctx context.Context, w int) {
 				making = res.Header.Get("Location")
 			}
 			id := fmt.Sprintf("t%d", n)
-			doc, _ := json.Marshal(map[string]any{"events": []map[string]any{{"id": id, "what": "note", "text": id, "at": time.Now().UTC()}}})
-			if res, err := post(making+"/events", "application/json", string(doc)); err == nil && res.StatusCode == http.StatusOK {
+			doc, _ := json.Marshal(map[string]any{"events": []map[string]any{{"id": id, "what": "note", "text": id,
+				"at": time.Now().UTC()}}})
+			if res, err := post(making+"/events", "application/json", string(doc)); err == nil &&
+				res.StatusCode == http.StatusOK {
 				k.mu.Lock()
 				k.taps[id] = making
 				k.mu.Unlock()
 			}
 		default:
-			if res, err := post("/devices/load/readings", "application/json", `{"g": 12.5, "stable": true}`); err == nil && res.StatusCode == http.StatusOK {
+			if res, err := post("/devices/load/readings", "application/json",
+				`{"g": 12.5, "stable": true}`); err == nil && res.StatusCode == http.StatusOK {
 				k.readings.Add(1)
 			}
 			time.Sleep(5 * time.Millisecond)

@@ -28,7 +28,8 @@ func TestDoctor(t *testing.T) {
 	b.until("the act", "document.querySelector('#sheet').textContent.includes('Done so far')")
 	b.click("#spine li:nth-child(1) button")
 	b.until("more water", "document.querySelector('#sheet .stack "+
-		".num')?.textContent.trim() !== '"+before+"' && document.querySelector('.station[aria-current] .name')?.textContent === 'Formula'")
+		".num')?.textContent.trim() !== '"+before+"' && document.querySelector('.station[aria-current] "+
+		".name')?.textContent === 'Formula'")
 	b.click("#save")
 	b.until("saved", settledState+" === 'Saved'")
 	if a := saved(t, s, demo.Number(demo.Saturday)).Request.Acts; len(a) != 1 || a[0].Kind != doctor.Water {
@@ -45,11 +46,14 @@ func TestKneadAndRest(t *testing.T) {
 		t.Errorf("%v schools", rows)
 	}
 	b.click(".schools button[aria-label^='Take Mixer']")
-	b.until("the hook", "document.querySelector('#f-knead-school').value === 'hook' && document.querySelector('.steps').textContent.includes('second speed')")
+	b.until("the hook", "document.querySelector('#f-knead-school').value === 'hook' && "+
+		"document.querySelector('.steps').textContent.includes('second speed')")
 	b.visit(batch(demo.Saturday) + "?at=rest")
-	eval[bool](b, "(() => { const s = document.querySelector('.slide[data-for=f-rest-rest_min]'); s.value = 45; s.dispatchEvent(new "+
+	eval[bool](b, "(() => { const s = document.querySelector('.slide[data-for=f-rest-rest_min]'); s.value = 45; "+
+		"s.dispatchEvent(new "+
 		"Event('input', {bubbles: true})); return true })()")
-	b.until("45 minutes", "document.querySelector('#f-rest-rest_min').value === '45' && document.querySelector('#spine li:nth-child(4) "+
+	b.until("45 minutes", "document.querySelector('#f-rest-rest_min').value === '45' && "+
+		"document.querySelector('#spine li:nth-child(4) "+
 		".key').textContent === '45 min'")
 	b.click(".poke")
 	b.until("the watch runs", "document.querySelector('.poke').textContent === 'Tap when half back'")

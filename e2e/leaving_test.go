@@ -23,7 +23,8 @@ func TestLeavingAndDiscarding(t *testing.T) {
 	b := open(t, browser(t), base, wide, high)
 	b.visit(batch(demo.Saturday))
 	b.click("#c-f-amount-flour_g [data-step='1']")
-	b.until("said in a line", "!document.querySelector('#said').hidden && document.querySelector('#said').textContent.startsWith('Now: ') && "+
+	b.until("said in a line", "!document.querySelector('#said').hidden && "+
+		"document.querySelector('#said').textContent.startsWith('Now: ') && "+
 		"document.querySelector('#said').textContent.includes('Room ')")
 	b.until("not saved", settledState+" === '"+notSaved+"'")
 	b.visit("/rooms")
@@ -37,7 +38,8 @@ func TestLeavingAndDiscarding(t *testing.T) {
 	b.until("the draft", settledState+" === '"+notSaved+"'")
 	b.click(".head .menu summary")
 	b.click("#discard")
-	b.until("as it was", "document.readyState === 'complete' && document.querySelector('#f-amount-flour_g')?.value === '1000' && "+settledState+" === ''")
+	b.until("as it was", "document.readyState === 'complete' && document.querySelector('#f-amount-flour_g')?.value "+
+		"=== '1000' && "+settledState+" === ''")
 	if x := saved(t, s, demo.Number(demo.Saturday)); x.Version != 1 {
 		t.Errorf("version %d", x.Version)
 	}
@@ -51,7 +53,8 @@ func TestFormsKeepWhatIsTyped(t *testing.T) {
 	b.enter("#f-name", "Harvest supper")
 	b.enter("#f-amount-portions", "17")
 	b.do(chromedp.Reload())
-	b.until("still there", "document.readyState === 'complete' && document.querySelector('#f-name').value === 'Harvest supper' && "+
+	b.until("still there", "document.readyState === 'complete' && document.querySelector('#f-name').value === "+
+		"'Harvest supper' && "+
 		"document.querySelector('#f-amount-portions').value === '17'")
 	b.visit("/rooms")
 	b.visit("/batches/new")
@@ -63,10 +66,12 @@ func TestFormsKeepWhatIsTyped(t *testing.T) {
 	b.visit("/cabinet/flours/new")
 	b.enter("#w-name", "Quay mill")
 	b.do(chromedp.Reload())
-	b.until("kept, too", "document.readyState === 'complete' && document.querySelector('#w-name').value === 'Quay mill'")
+	b.until("kept, too",
+		"document.readyState === 'complete' && document.querySelector('#w-name').value === 'Quay mill'")
 }
 
-// What was typed into the house or a room is still there when the database did not take it and one goes back, as the page says; taken, it does not
+// What was typed into the house or a room is still there when the database did not take it and one goes back, as the
+// page says; taken, it does not
 // come up again.
 func TestGoBackToWhatWasTyped(t *testing.T) {
 	t.Parallel()
@@ -90,7 +95,8 @@ func TestGoBackToWhatWasTyped(t *testing.T) {
 	for _, x := range []struct{ path, field, typed, key string }{
 		{"/cabinet/house", "input[name='prices.wage_per_hour']", "27", ".asks .btn-go"},
 		{"/rooms", ".new-room input[name=name]", "Cellar in May", ".new-room .btn"},
-		{"/rooms", ".rooms li:first-child input[name=name]", "January, two stoves", ".rooms li:first-child .room-form .btn"},
+		{"/rooms", ".rooms li:first-child input[name=name]", "January, two stoves",
+			".rooms li:first-child .room-form .btn"},
 	} {
 		b.visit(x.path)
 		b.enter(x.field, x.typed)

@@ -24,7 +24,8 @@ import (
 	"github.com/coder/websocket"
 )
 
-// TestLoad has fifty tablets work for HOLLEN_LOAD minutes beside 5,000 connections that say nothing, clients that send a letter at a time, and
+// TestLoad has fifty tablets work for HOLLEN_LOAD minutes beside 5,000 connections that say nothing, clients that send
+// a letter at a time, and
 // devices that never stop: no answer of 5xx, no update lost, and the others go on. ./run load runs it.
 func TestLoad(t *testing.T) {
 	minutes, err := strconv.ParseFloat(os.Getenv("HOLLEN_LOAD"), 64)
@@ -49,7 +50,8 @@ func TestLoad(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	l := &load{t: t, at: regexp.MustCompile(`http://[^/]+`).FindString(line), took: map[string][]time.Duration{}, saves: map[uint64]int{}}
+	l := &load{t: t, at: regexp.MustCompile(`http://[^/]+`).FindString(line), took: map[string][]time.Duration{},
+		saves: map[uint64]int{}}
 	token, err := exec.Command(path, "device", "add", "flood", "--data", filepath.Join(dir, "data")).Output()
 	if err != nil {
 		t.Fatal(err)
@@ -80,7 +82,8 @@ func TestLoad(t *testing.T) {
 	}
 	for kind, all := range l.took {
 		slices.Sort(all)
-		t.Logf("%s: %d, median %v, p95 %v, longest %v", kind, len(all), all[len(all)/2], all[len(all)*95/100], all[len(all)-1])
+		t.Logf("%s: %d, median %v, p95 %v, longest %v", kind, len(all), all[len(all)/2], all[len(all)*95/100],
+			all[len(all)-1])
 	}
 	t.Logf("memory at most %d MB; %d answers of 5xx", most, l.bad)
 	if l.bad > 0 {
@@ -99,7 +102,8 @@ type load struct {
 
 func memoryMB(pid int) int {
 	raw, _ := os.ReadFile(fmt.Sprintf("/proc/%d/status", pid))
-	n, _ := strconv.Atoi(strings.TrimSpace(regexp.MustCompile(`VmRSS:\s+(\d+)`).FindString(string(raw))[len("VmRSS:"):]))
+	n, _ := strconv.Atoi(strings.TrimSpace(regexp.MustCompile(`VmRSS:\s+(\d+)`).FindString(string(raw))[len(
+		"VmRSS:"):]))
 	return n >> 10
 }
 
@@ -126,7 +130,8 @@ func (l *load) crowd(ctx context.Context, token string) {
 				if err != nil {
 					continue
 				}
-				for _, b := range []byte("POST /batches HTTP/1.1\r\nHost: " + host + "\r\nContent-Length: 90000\r\n\r\n") {
+				for _, b := range []byte("POST /batches HTTP/1.1\r\nHost: " + host +
+					"\r\nContent-Length: 90000\r\n\r\n") {
 					if _, err := c.Write([]byte{b}); err != nil || ctx.Err() != nil {
 						break
 					}
@@ -180,10 +185,11 @@ func (l *load) note(kind string, took time.Duration, bad bool) {
 
 // tablet is one of the fifty: at its batch, or at a making.
 func (l *load) tablet(ctx context.Context, n int) {
-	client := &http.Client{Timeout: 15 * time.Second, Transport: &http.Transport{MaxIdleConns: 4}, CheckRedirect: func(*http.Request,
-		[]*http.Request) error {
-		return http.ErrUseLastResponse
-	}}
+	client := &http.Client{Timeout: 15 * time.Second, Transport: &http.Transport{MaxIdleConns: 4},
+		CheckRedirect: func(*http.Request,
+			[]*http.Request) error {
+			return http.ErrUseLastResponse
+		}}
 	pause := func(ms int) {
 		select {
 		case <-ctx.Done():
@@ -194,7 +200,8 @@ func (l *load) tablet(ctx context.Context, n int) {
 		l.bench(ctx, client, pause)
 		return
 	}
-	res := l.ask(client, "new batch", "POST", "/batches", url.Values{"name": {fmt.Sprint("Tablet ", n)}, "amount.by": {"flour"}, "amount.flour_g": {"500"}})
+	res := l.ask(client, "new batch", "POST", "/batches", url.Values{"name": {fmt.Sprint("Tablet ", n)},
+		"amount.by": {"flour"}, "amount.flour_g": {"500"}})
 	id, err := strconv.ParseUint(regexp.MustCompile(`\d+`).FindString(res.Header.Get("Location")), 10, 64)
 	if err != nil {
 		l.t.Errorf("a new batch leads to %q", res.Header.Get("Location"))
@@ -207,7 +214,8 @@ func (l *load) tablet(ctx context.Context, n int) {
 		l.ask(client, "change", "POST", fmt.Sprintf("/batches/%d/work", id), form)
 		pause(1200)
 		if i%6 == 5 {
-			if res := l.ask(client, "save", "POST", fmt.Sprintf("/batches/%d/save", id), form); res.StatusCode == http.StatusSeeOther {
+			if res := l.ask(client, "save", "POST", fmt.Sprintf("/batches/%d/save", id),
+				form); res.StatusCode == http.StatusSeeOther {
 				version++
 				l.mu.Lock()
 				l.saves[id] = version
@@ -235,7 +243,8 @@ func (l *load) bench(ctx context.Context, client *http.Client, pause func(int)) 
 	conn.SetReadLimit(8 << 20)
 	for i := 0; ctx.Err() == nil; i++ {
 		id := fmt.Sprintf("tap-%d", i)
-		doc, _ := json.Marshal(map[string]any{"events": []map[string]any{{"id": id, "what": "note", "text": "x", "at": storetest.Now().UTC()}}})
+		doc, _ := json.Marshal(map[string]any{"events": []map[string]any{{"id": id, "what": "note", "text": "x",
+			"at": storetest.Now().UTC()}}})
 		begun := time.Now()
 		if conn.Write(ctx, websocket.MessageText, doc) != nil {
 			break

@@ -12,7 +12,8 @@ import (
 	"hollen/internal/store/storetest"
 )
 
-// A batch is made and logged, its copy has the correction with its reason; left out, it is gone; while one window logs, another plans.
+// A batch is made and logged, its copy has the correction with its reason; left out, it is gone; while one window logs,
+// another plans.
 func TestLogCorrectsTheNext(t *testing.T) {
 	t.Parallel() // it waits more than it works
 	base, st := serve(t)
@@ -29,20 +30,24 @@ func TestLogCorrectsTheNext(t *testing.T) {
 		t.Error("nothing is logged, and it has learned something")
 	}
 	one.visit(batch(demo.Saturday) + "/log")
-	eval[bool](one, fmt.Sprintf("(document.querySelector('#l-when').value = %q, true)", storetest.Now().Add(-2*time.Hour).Format(measure.ClockForm)))
+	eval[bool](one, fmt.Sprintf("(document.querySelector('#l-when').value = %q, true)",
+		storetest.Now().Add(-2*time.Hour).Format(measure.ClockForm)))
 	eval[bool](one, "(document.querySelector('input[name=felt][value=\"-1\"]').click(), true)")
 	one.enter("#l-poke_s", "four")
 	one.enter("#l-next", "roll a stop finer")
 	one.click(".log-asks .btn-go")
 	one.until("what is wrong, by its line",
-		"document.querySelector('#l-poke_s-e')?.textContent.includes('0.1 to 60 s') && document.querySelector('#l-next').value === 'roll a stop finer'")
+		"document.querySelector('#l-poke_s-e')?.textContent.includes('0.1 to 60 s') && "+
+			"document.querySelector('#l-next').value === 'roll a stop finer'")
 	one.enter("#l-poke_s", "4")
 	one.click(".log-asks .btn-go")
-	one.until("the making", "location.pathname.endsWith('/made') && document.body.textContent.includes('felt a little dry')")
+	one.until("the making", "location.pathname.endsWith('/made') && document.body.textContent.includes('felt a "+
+		"little dry')")
 	// The other window goes on planning: its next change counts with it.
 	time.Sleep(1100 * time.Millisecond)
 	two.enter("#f-amount-flour_g", "1100")
-	two.until("the correction, with its reason", wanted+" && document.querySelector('#sheet').textContent.includes('more water here')")
+	two.until("the correction, with its reason",
+		wanted+" && document.querySelector('#sheet').textContent.includes('more water here')")
 	// A copy has it, too, and the last word.
 	one.visit(batch(demo.Saturday))
 	one.until("the last word", "document.querySelector('.last-word')?.textContent.includes('roll a stop finer')")
@@ -81,7 +86,8 @@ func TestPictureOfAMaking(t *testing.T) {
 		field.dispatchEvent(new Event("change", { bubbles: true }));
 		return true;
 	})()`)
-	b.until("the picture", "document.querySelector('.gallery img')?.complete && document.querySelector('.gallery img').naturalWidth > 0")
+	b.until("the picture", "document.querySelector('.gallery img')?.complete && document.querySelector('.gallery "+
+		"img').naturalWidth > 0")
 	if w := eval[float64](b, "document.querySelector('.gallery img').naturalWidth"); w > 1600 {
 		t.Errorf("it is %.0f points wide", w)
 	}

@@ -20,12 +20,16 @@ func TestScriptsReadFiguresAsTheServerDoes(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	texts := []string{"2 kg", "1 lb 2 oz", "1,5 kg", "half", "half a kilo", "1/2", "1 1/2", "½ kg", "1½", "a kilo and a half", "1 kg 200", "25 kg", "12 cm",
-		"3 inches", "1:30", "1:30 h", "90 s", "1 h 30", "12 h", "8 minutes", "an hour", "quarter of an hour", "2 hours and a quarter", "1:75", "70 °F", "−18 °C",
+	texts := []string{"2 kg", "1 lb 2 oz", "1,5 kg", "half", "half a kilo", "1/2", "1 1/2", "½ kg", "1½",
+		"a kilo and a half", "1 kg 200", "25 kg", "12 cm",
+		"3 inches", "1:30", "1:30 h", "90 s", "1 h 30", "12 h", "8 minutes", "an hour", "quarter of an hour",
+		"2 hours and a quarter", "1:75", "70 °F", "−18 °C",
 		"2 cups", "kg", "1-2", "--3", "1/0", "1,000", "1e3", "", "half a", "54 %", "750 ml", "5 stone", "1 kg -200 g"}
-	for _, unit := range []measure.Unit{measure.G, measure.KG, measure.MM, measure.M, measure.L, measure.C, measure.S, measure.MIN, measure.H, measure.DAYS, "%", ""} {
+	for _, unit := range []measure.Unit{measure.G, measure.KG, measure.MM, measure.M, measure.L, measure.C, measure.S,
+		measure.MIN, measure.H, measure.DAYS, "%", ""} {
 		for _, text := range texts {
-			js := eval[string](b, fmt.Sprintf(`import(%q).then((m) => { const { v, ask } = m.reader(%s)(%q, %q, 2); return ask ?? String(v) })`, module, table, text, unit))
+			js := eval[string](b,
+				fmt.Sprintf(`import(%q).then((m) => { const { v, ask } = m.reader(%s)(%q, %q, 2); return ask ?? String(v) })`, module, table, text, unit))
 			want := "NaN"
 			v, err := measure.Read(text, unit, func(n float64) float64 { return 2 * n })
 			if err == nil {
@@ -63,12 +67,14 @@ func TestFiguresInTheReadersWay(t *testing.T) {
 	b.until("the figures in one's own way", "document.querySelector('#said').textContent.includes('mm') || "+
 		"document.querySelector('#facts').textContent.includes(',')")
 	b.click("#save")
-	b.until("it to be saved", "location.search.includes('at=roll') && document.querySelector('#state').textContent.includes('Saved')")
+	b.until("it to be saved", "location.search.includes('at=roll') && "+
+		"document.querySelector('#state').textContent.includes('Saved')")
 	if mm := saved(t, s, demo.Number(demo.Saturday)).Request.Roll.TargetMM; mm == nil || *mm != 1.125 {
 		t.Errorf("1,125 mm is saved as %v", mm)
 	}
 	b.visit(batch(demo.Saturday) + "/sheet")
-	if !eval[bool](b, `/\d,\d/.test(document.body.innerText) && !/(?<!stop )\b\d+\.\d{1,2}\b/.test(document.body.innerText)`) {
+	if !eval[bool](b,
+		`/\d,\d/.test(document.body.innerText) && !/(?<!stop )\b\d+\.\d{1,2}\b/.test(document.body.innerText)`) {
 		t.Errorf("the sheet does not write figures in the reader's way: %s", b.text(".sheet-page, body"))
 	}
 }

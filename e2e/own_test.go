@@ -55,7 +55,8 @@ func TestKneadingInOnesOwnSteps(t *testing.T) {
 		t.Errorf("what was typed is now %q", got)
 	}
 	b.enter("#f-knead-own_steps-2-min", "45 s")
-	b.until("seconds", "document.querySelector('#e-f-knead-own_steps-2-min').textContent === '' && document.querySelector('.steps').textContent.includes('45 s')")
+	b.until("seconds", "document.querySelector('#e-f-knead-own_steps-2-min').textContent === '' && "+
+		"document.querySelector('.steps').textContent.includes('45 s')")
 	b.click("#save")
 	b.until("saved", settledState+" === 'Saved'")
 	k := saved(t, s, demo.Number(demo.Saturday)).Request.Knead
@@ -63,19 +64,23 @@ func TestKneadingInOnesOwnSteps(t *testing.T) {
 	for _, x := range k.Steps {
 		got = append(got, string(x.Do))
 	}
-	if k.By != request.KneadOwn || strings.Join(got, " ") != "mix hand pause hand rest" || k.Steps[2].Min != .75 || k.Steps[3].Min != 5 {
+	if k.By != request.KneadOwn || strings.Join(got, " ") != "mix hand pause hand rest" || k.Steps[2].Min != .75 ||
+		k.Steps[3].Min != 5 {
 		t.Errorf("%+v", k)
 	}
 	b.visit(batch(demo.Saturday) + "?at=rest")
-	b.until("the rest station follows", "document.querySelector('#c-rests').hidden && document.querySelector('#c-own-rests').offsetParent")
+	b.until("the rest station follows", "document.querySelector('#c-rests').hidden && "+
+		"document.querySelector('#c-own-rests').offsetParent")
 	b.visit(batch(demo.Saturday) + "?at=knead")
 	b.click(`button[aria-label="Take In turns, then hours in the cold"]`)
-	b.until("a school again", "document.querySelector('#c-own-steps').hidden && document.querySelector('#f-knead-by').value === ''")
+	b.until("a school again", "document.querySelector('#c-own-steps').hidden && "+
+		"document.querySelector('#f-knead-by').value === ''")
 	b.pick("#f-knead-by", "own")
 	b.until("the own steps kept", heads+" === 'mix hand pause hand rest'")
 }
 
-const passes = "[...document.querySelectorAll('.own-step:not([hidden]) .pass-at > input')].map((x) => x.value).join(' ')"
+const passes = "[...document.querySelectorAll('.own-step:not([hidden]) .pass-at > input')].map((x) => " +
+	"x.value).join(' ')"
 
 // A way down that leaves stops out, with several passes at those used, is built by taps alone, then by keys
 // alone; a worked-out way is taken over and one pass of it folded.
@@ -90,12 +95,14 @@ func TestTheWayDownInOnesOwnSteps(t *testing.T) {
 		b.until("all of the page", "document.readyState === 'complete'")
 		for eval[bool](b, passes+" !== ''") {
 			before := eval[string](b, passes)
-			eval[bool](b, "(document.querySelector('button[name=list][value=\"roll.own_passes:out:0\"]').click(), true)")
+			eval[bool](b,
+				"(document.querySelector('button[name=list][value=\"roll.own_passes:out:0\"]').click(), true)")
 			b.until("a line less", passes+" !== "+strconv.Quote(before))
 		}
 	}
 	clear()
-	b.until("it is worked out until there is a pass", "document.querySelector('#sheet').textContent.includes('No pass of your own yet')")
+	b.until("it is worked out until there is a pass", "document.querySelector('#sheet').textContent.includes('No "+
+		"pass of your own yet')")
 	tap := func(stop string) { b.click(`button[value="roll.own_passes:tap:` + stop + `"]`) }
 	said := ""
 	for _, stop := range strings.Fields("0 0 0 3 3 6 6") {
@@ -135,7 +142,8 @@ func TestTheWayDownInOnesOwnSteps(t *testing.T) {
 	press(`button[value="roll.own_passes:again:1"]`, kb.Enter)
 	b.until("and again", passes+" === '0 5 5'")
 	b.enter("#f-roll-own_passes-2-stop", "77")
-	b.until("which stops there are", "document.querySelector('#e-f-roll-own_passes-2-stop').textContent.includes('0, 1, 2')")
+	b.until("which stops there are",
+		"document.querySelector('#e-f-roll-own_passes-2-stop').textContent.includes('0, 1, 2')")
 	b.enter("#f-roll-own_passes-2-stop", "7")
 	b.until("and 7, which tears", "document.querySelector('#sheet').textContent.includes('It may tear')")
 	b.enter("#f-roll-own_passes-0-passes", "3")
@@ -147,7 +155,8 @@ func TestTheWayDownInOnesOwnSteps(t *testing.T) {
 	b.until("the way as it was built", "document.querySelector('#spine').textContent.includes('0 7 5 · 5 passes')")
 	b.click("#save")
 	b.until("saved", settledState+" === 'Saved'")
-	if steps := saved(t, s, demo.Number(demo.Saturday)).Request.Roll.Steps; len(steps) != 3 || steps[0].Passes != 3 || steps[1].Stop != "7" {
+	if steps := saved(t, s, demo.Number(demo.Saturday)).Request.Roll.Steps; len(steps) != 3 || steps[0].Passes != 3 ||
+		steps[1].Stop != "7" {
 		t.Errorf("%+v", steps)
 	}
 }
@@ -157,7 +166,8 @@ func TestOnesOwnWayWithoutScripts(t *testing.T) {
 	base, s := serve(t)
 	b := open(t, browser(t), base, wide, high)
 	b.do(func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
-		_, err := cdp.Call(ctx, tg, emulation.SetScriptExecutionDisabled, emulation.SetScriptExecutionDisabledParams{Value: true})
+		_, err := cdp.Call(ctx, tg, emulation.SetScriptExecutionDisabled, emulation.SetScriptExecutionDisabledParams{
+			Value: true})
 		return chromedp.Void{}, err
 	})
 	b.visit(batch(demo.Saturday) + "?at=roll")
@@ -165,7 +175,9 @@ func TestOnesOwnWayWithoutScripts(t *testing.T) {
 		t.Helper()
 		mark := eval[bool](b, "(document.body.dataset.old = 'yes', true)")
 		eval[bool](b, "(document.querySelector('"+button+"').click(), true)")
-		b.until("a page anew", "document.readyState === 'complete' && document.body && !document.body.dataset.old && "+strconv.FormatBool(mark))
+		b.until("a page anew",
+			"document.readyState === 'complete' && document.body && !document.body.dataset.old && "+strconv.FormatBool(
+				mark))
 	}
 	eval[bool](b, "(document.querySelector('#f-roll-by').value = 'own', true)")
 	post("#batch > button[name=at]")

@@ -30,43 +30,60 @@ const onDay = "7.roll.1"
 func pages() []page {
 	stations := []string{}
 	for _, st := range request.Stages() {
-		for _, id := range []int{1, 3, 4, 6, 8, 9, 10} { // stripes, a pin, wide ribbons, by the clock, filled, mixed, formed
+		// stripes, a pin, wide ribbons, by the clock, filled, mixed, formed
+		for _, id := range []int{1, 3, 4, 6, 8, 9, 10} {
 			stations = append(stations, fmt.Sprintf("/batches/%d?at=%s", id, st))
 		}
 	}
 	stations = append(stations, batch(demo.Saturday)+"?at=doctor", batch(demo.Saturday)+"?at=doctor&doctor.sign=sticks")
 	of := func(paths ...string) []string { return paths }
 	return []page{
-		{"/", of("/")}, {"/recipe", of("/recipe")}, {"/compare", of("/compare", "/compare?a=7&b=6")}, {"/import", of("/import")}, {"/rooms", of("/rooms")},
+		{"/", of("/")}, {"/recipe", of("/recipe")}, {"/compare", of("/compare", "/compare?a=7&b=6")}, {"/import",
+			of("/import")}, {"/rooms", of("/rooms")},
 		{"/accounts", of("/accounts")},
 		{"/cabinet", nil}, // leads to the first shelf
-		{"/cabinet/:shelf", of("/cabinet/flours", "/cabinet/lots", "/cabinet/eggs", "/cabinet/additions", "/cabinet/powders", "/cabinet/machines",
+		{"/cabinet/:shelf", of("/cabinet/flours", "/cabinet/lots", "/cabinet/eggs", "/cabinet/additions",
+			"/cabinet/powders", "/cabinet/machines",
 			"/cabinet/shapes", "/cabinet/ways", "/cabinet/makers")},
 		{"/cabinet/:shelf/new", of("/cabinet/flours/new", "/cabinet/machines/new", "/cabinet/shapes/new")},
-		{"/cabinet/:shelf/:id", of("/cabinet/flours/1", "/cabinet/lots/2", "/cabinet/machines/8", "/cabinet/shapes/9", "/cabinet/ways/10")},
-		{"/cabinet/:shelf/:id/calibrate", of("/cabinet/machines/8/calibrate")}, {"/cabinet/house", of("/cabinet/house")},
-		{"/days", of("/days")}, {"/days/:date", of("/days/"+today(), "/days/"+today()+"?task="+onDay)}, {"/days/:date/orders", of("/days/" + today() + "/orders")},
-		{"/days/:date/wall", of("/days/"+today()+"/wall", "/days/"+today()+"/wall?paper=letter")}, {"/days/:date/now", of("/days/" + today() + "/now?who=Osk")},
-		{"/days/:date/what-if", of("/days/" + today() + "/what-if?with=mixer")}, {"/days/:date/ways", of("/days/" + today() + "/ways")},
-		{"/days/:date/set-out", of("/days/" + today() + "/set-out")}, {"/orders/week", of("/orders/week")}, {"/days/:date/stamp", nil},
+		{"/cabinet/:shelf/:id", of("/cabinet/flours/1", "/cabinet/lots/2", "/cabinet/machines/8", "/cabinet/shapes/9",
+			"/cabinet/ways/10")},
+		{"/cabinet/:shelf/:id/calibrate", of("/cabinet/machines/8/calibrate")}, {"/cabinet/house",
+			of("/cabinet/house")},
+		{"/days", of("/days")}, {"/days/:date", of("/days/"+today(), "/days/"+today()+"?task="+onDay)},
+		{"/days/:date/orders", of("/days/" + today() + "/orders")},
+		{"/days/:date/wall", of("/days/"+today()+"/wall", "/days/"+today()+"/wall?paper=letter")}, {"/days/:date/now",
+			of("/days/" + today() + "/now?who=Osk")},
+		{"/days/:date/what-if", of("/days/" + today() + "/what-if?with=mixer")}, {"/days/:date/ways", of("/days/" +
+			today() + "/ways")},
+		{"/days/:date/set-out", of("/days/" + today() + "/set-out")}, {"/orders/week", of("/orders/week")},
+		{"/days/:date/stamp", nil},
 		{"/days/:date/orders.csv", nil}, {"/days/:date/day.json", nil}, {"/days/:date/day.ics", nil},
 		{"/batches/new", of("/batches/new", "/batches/new?as=own")}, {"/batches/:id", stations},
 		{"/batches/:id/beside/:what", of(batch(demo.Saturday)+"/beside/tool", batch(demo.Saturday)+"/beside/cut")},
-		{"/batches/:id/sheet", of(batch(demo.Saturday) + "/sheet")}, {"/batches/:id/label", of(batch(demo.Lantern) + "/label")},
+		{"/batches/:id/sheet", of(batch(demo.Saturday) + "/sheet")}, {"/batches/:id/label", of(batch(demo.Lantern) +
+			"/label")},
 		{"/batches/:id/again", of(batch(demo.Service) + "/again")},
-		{"/batches/:id/versions", of(batch(demo.Saturday) + "/versions")}, {"/batches/:id/versions/:version", of(batch(demo.Saturday) + "/versions/1")},
-		{"/batches/:id/makings", of(batch(demo.Chandler) + "/makings")}, {"/bench/:id", of("/bench/2")}, {"/bench/:id/screens", of("/bench/2/screens")},
+		{"/batches/:id/versions", of(batch(demo.Saturday) + "/versions")}, {"/batches/:id/versions/:version",
+			of(batch(demo.Saturday) + "/versions/1")},
+		{"/batches/:id/makings", of(batch(demo.Chandler) + "/makings")}, {"/bench/:id", of("/bench/2")},
+		{"/bench/:id/screens", of("/bench/2/screens")},
 		{"/bench/:id/made", of("/bench/1/made", "/bench/2/made")}, {"/bench/:id/log", of("/bench/1/log")},
 		{"/bench/:id/beside", of("/bench/1/beside")}, {"/log/ledger", of("/log/ledger", "/log/ledger?by=shape")},
-		{"/batches/:id/log", of(batch(demo.Saturday) + "/log")}, {"/log", of("/log", "/log?find=linguine&felt=-1")}, {"/log/learned", of("/log/learned")},
+		{"/batches/:id/log", of(batch(demo.Saturday) + "/log")}, {"/log", of("/log", "/log?find=linguine&felt=-1")},
+		{"/log/learned", of("/log/learned")},
 		// Leads back to the batch, or no page.
-		{"/batches/:id/work", nil}, {"/batches/:id/save", nil}, {"/batches/:id/duplicate", nil}, {"/batches/:id/edits", nil}, {"/healthz", nil}, {"/readyz",
+		{"/batches/:id/work", nil}, {"/batches/:id/save", nil}, {"/batches/:id/duplicate", nil}, {"/batches/:id/edits",
+			nil}, {"/healthz", nil}, {"/readyz",
 			nil}, {"/backup", nil},
-		{"/sign-in", nil}, {"/unlock", nil}, {"/first/:token", nil}, {"/account", nil}, // where nobody signs in they lead on
+		// where nobody signs in they lead on
+		{"/sign-in", nil}, {"/unlock", nil}, {"/first/:token", nil}, {"/account", nil},
 		{"/static/*path", nil},
-		{"/cabinet/export.json", nil}, {"/cabinet/:shelf/export.json", nil}, {"/batches/:id/request.json", nil}, {"/batches/:id/plan.json", nil},
+		{"/cabinet/export.json", nil}, {"/cabinet/:shelf/export.json", nil}, {"/batches/:id/request.json", nil},
+		{"/batches/:id/plan.json", nil},
 		{"/batches/:id/recipe.json", nil}, {"/batches/:id/cut.svg", nil}, {"/batches/:id/ladder.svg", nil},
-		{"/bench/:id/pictures/:n", nil}, {"/log.csv", nil}, {"/log.json", nil}, {"/bench/:id/line", nil}, {"/bench/:id/made.json", nil}, {"/bench/:id/made.csv", nil},
+		{"/bench/:id/pictures/:n", nil}, {"/log.csv", nil}, {"/log.json", nil}, {"/bench/:id/line", nil},
+		{"/bench/:id/made.json", nil}, {"/bench/:id/made.csv", nil},
 	}
 }
 
@@ -158,7 +175,8 @@ func TestLargeText(t *testing.T) {
 	}
 }
 
-// overlaid lists words of the head, the stations and the rail that lie over each other, and fields too narrow for what stands in them.
+// overlaid lists words of the head, the stations and the rail that lie over each other, and fields too narrow for what
+// stands in them.
 const overlaid = `(() => {
 	const shown = (e) => e.getClientRects().length > 0 && getComputedStyle(e).visibility !== "hidden" && !e.closest(".visually-hidden");
 	const boxes = [...document.querySelectorAll(".head .title, .head .facts, .head .btn, .nav-top a, .nav-top .keys, .station .name, .station .key")].filter(shown)
@@ -183,7 +201,8 @@ const overlaid = `(() => {
 func TestFindingABatch(t *testing.T) {
 	base, _ := serve(t)
 	b := open(t, browser(t), base, wide, high)
-	const names = "[...document.querySelectorAll('#found [data-id]:not([hidden]) .name')].map((x) => x.firstChild.textContent).join(' | ')"
+	const names = "[...document.querySelectorAll('#found [data-id]:not([hidden]) .name')].map((x) => " +
+		"x.firstChild.textContent).join(' | ')"
 	b.visit("/")
 	all := eval[float64](b, "document.querySelectorAll('#found [data-id]').length")
 	b.enter("#find", "raviol")
@@ -206,7 +225,8 @@ func TestFindingABatch(t *testing.T) {
 	b.enter("#f-roll-bench_mm", "900")
 	b.until("not saved", settledState+" === '"+notSaved+"'")
 	b.visit("/")
-	b.until("marked", "document.querySelector('#found .draft')?.closest('.name').textContent.startsWith('"+demo.Saturday+"')")
+	b.until("marked",
+		"document.querySelector('#found .draft')?.closest('.name').textContent.startsWith('"+demo.Saturday+"')")
 	b.click("#find-unsaved input")
 	b.until("that alone", names+" === '"+demo.Saturday+"'")
 }
@@ -218,13 +238,15 @@ func TestStationsInTheHistory(t *testing.T) {
 	b.visit(batch(demo.Saturday))
 	const title = "document.title"
 	b.click("#spine li:nth-child(5) button")
-	b.until("at the roller", title+".startsWith('Roll: ') && location.search === '?at=roll' && document.querySelector('#f-roll-machine')")
+	b.until("at the roller", title+".startsWith('Roll: ') && location.search === '?at=roll' && "+
+		"document.querySelector('#f-roll-machine')")
 	b.enter("#f-roll-bench_mm", "900")
 	b.until("changed", settledState+" === '"+notSaved+"'")
 	b.click("#spine li:nth-child(6) button")
 	b.until("at the cut", title+".startsWith('Cut: ') && document.querySelector('#f-cut-shape')")
 	eval[bool](b, "history.back() ?? true")
-	b.until("back at the roller, as it was", title+".startsWith('Roll: ') && document.querySelector('#f-roll-bench_mm')?.value === '900'")
+	b.until("back at the roller, as it was", title+".startsWith('Roll: ') && "+
+		"document.querySelector('#f-roll-bench_mm')?.value === '900'")
 	eval[bool](b, "history.back() ?? true")
 	b.until("back at the formula", title+".startsWith('Formula: ') && document.querySelector('#f-amount-by')")
 	eval[bool](b, "history.forward() ?? true")

@@ -34,13 +34,16 @@ func TestOwnMachine(t *testing.T) {
 	b.click("#stale button")
 	b.until("taken", settledState+" === '"+notSaved+"'")
 	b.click("#spine li:nth-child(5) button")
-	b.until("another sheet", sheet+" !== '"+before+"' && document.querySelector('#sheet').textContent.includes('measured, within')")
-	eval[bool](b, "(() => { const s = document.querySelector('.slide[data-for=f-roll-target_mm]'); s.value = 2; s.dispatchEvent(new "+
+	b.until("another sheet",
+		sheet+" !== '"+before+"' && document.querySelector('#sheet').textContent.includes('measured, within')")
+	eval[bool](b, "(() => { const s = document.querySelector('.slide[data-for=f-roll-target_mm]'); s.value = 2; "+
+		"s.dispatchEvent(new "+
 		"Event('input', {bubbles: true})); return true })()")
 	b.until("a stop nearer 2 mm", "Number("+sheet+".replace('mm', '')) > 1.5")
 	b.click("#save")
 	b.until("saved", settledState+" === 'Saved'")
-	if r := saved(t, s, demo.Number(demo.Saturday)).Request.Roll; r.Own == nil || len(r.Own.Calibrated) != 1 || r.TargetMM == nil {
+	if r := saved(t, s, demo.Number(demo.Saturday)).Request.Roll; r.Own == nil || len(r.Own.Calibrated) != 1 ||
+		r.TargetMM == nil {
 		t.Errorf("%+v", r)
 	}
 }

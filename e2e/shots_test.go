@@ -21,7 +21,8 @@ func TestShots(t *testing.T) {
 	base, _ := serving(t, demo.WithLog(rules.Default(), demo.Day))
 	br := browser(t)
 	views := []struct{ name, path string }{{"batches", "/"}, {"cabinet", "/cabinet/flours"}, {"bench", "/bench/2"},
-		{"day", "/days/" + today()}, {"recipe", "/recipe"}, {"log", "/log"}, {"doctor", batch(demo.Saturday) + "?at=doctor"},
+		{"day", "/days/" + today()}, {"recipe", "/recipe"}, {"log", "/log"}, {"doctor", batch(demo.Saturday) +
+			"?at=doctor"},
 		{"sheet", batch(demo.Saturday) + "/sheet"}}
 	for _, s := range []string{"formula", "room", "knead", "rest", "roll", "cut", "dry", "cook"} {
 		path := batch(demo.Saturday) + "?at="

@@ -25,7 +25,8 @@ func (b *tab) signIn(name string) {
 	b.click(".sign-form .btn-go")
 }
 
-// The first account is made at the address that is printed, and makes the others. A session that ends in the middle of typing, of saving or at
+// The first account is made at the address that is printed, and makes the others. A session that ends in the middle of
+// typing, of saving or at
 // the bench loses nothing; a locked tablet opens by its PIN; who only looks is offered nothing else.
 func TestAccounts(t *testing.T) {
 	t.Parallel()
@@ -52,11 +53,13 @@ func TestAccounts(t *testing.T) {
 	keeper.enter("#a-again", "short")
 	keeper.click(".sign-form .btn-go")
 	keeper.until("what is wrong, by its field",
-		"document.querySelector('#e-password')?.textContent.includes('12 letters') && document.querySelector('#a-name').value === 'Linde'")
+		"document.querySelector('#e-password')?.textContent.includes('12 letters') && "+
+			"document.querySelector('#a-name').value === 'Linde'")
 	keeper.enter("#a-password", otters)
 	keeper.enter("#a-again", otters)
 	keeper.click(".sign-form .btn-go")
-	keeper.until("the accounts", "location.pathname === '/accounts' && document.body.textContent.includes('Linde (you)')")
+	keeper.until("the accounts", "location.pathname === '/accounts' && document.body.textContent.includes('Linde "+
+		"(you)')")
 	for _, x := range []struct {
 		name string
 		role account.Role
@@ -65,7 +68,8 @@ func TestAccounts(t *testing.T) {
 		keeper.pick("#a-role", string(x.role))
 		keeper.enter("#a-password", otters)
 		keeper.click("button[name=do][value=add]")
-		keeper.until(x.name, fmt.Sprintf("[...document.querySelectorAll('main th')].some((th) => th.textContent.startsWith('%s'))", x.name))
+		keeper.until(x.name, fmt.Sprintf("[...document.querySelectorAll('main th')].some((th) => "+
+			"th.textContent.startsWith('%s'))", x.name))
 	}
 
 	osk, err := st.AccountNamed(ctx, "Osk")
@@ -82,11 +86,13 @@ func TestAccounts(t *testing.T) {
 	b.expect, beside.expect = []string{"401", "HTTP Authentication"}, []string{"401"}
 	b.visit(batch(demo.Saturday) + "?at=room")
 	b.signIn("Osk")
-	b.until("the batch it was going to", "location.pathname === '"+batch(demo.Saturday)+"' && document.querySelector('.nav-top .who')?.textContent === 'Osk'")
+	b.until("the batch it was going to", "location.pathname === '"+batch(
+		demo.Saturday)+"' && document.querySelector('.nav-top .who')?.textContent === 'Osk'")
 	// While it is typed.
 	out()
 	b.enter("#f-room-rh", "61")
-	b.until("word that it is signed out", "document.querySelector('#state').textContent.includes('signed out') && document.querySelector('#state a')")
+	b.until("word that it is signed out", "document.querySelector('#state').textContent.includes('signed out') && "+
+		"document.querySelector('#state a')")
 	beside.visit("/sign-in")
 	beside.signIn("Osk")
 	beside.until("being in", "location.pathname === '/'")
@@ -110,11 +116,13 @@ func TestAccounts(t *testing.T) {
 	b.on(1)
 	out()
 	b.on(1)
-	b.until("word that it is signed out, the tap kept", "document.querySelector('#unsent').textContent.includes('Signed out')")
+	b.until("word that it is signed out, the tap kept",
+		"document.querySelector('#unsent').textContent.includes('Signed out')")
 	beside.visit("/sign-in")
 	beside.signIn("Osk")
 	beside.until("being in", "location.pathname === '/'")
-	b.until("the tap told", "document.querySelector('#unsent').hidden || !document.querySelector('#unsent').textContent")
+	b.until("the tap told", "document.querySelector('#unsent').hidden || "+
+		"!document.querySelector('#unsent').textContent")
 	// Locked, and opened by the PIN.
 	beside.visit("/account")
 	beside.enter("#o-pin_now", otters)
@@ -141,7 +149,8 @@ func TestAccounts(t *testing.T) {
 	}
 	looks.enter("#f-amount-flour_g", "1100")
 	looks.until("the figures", "document.querySelector('.facts').textContent.includes('of dough')")
-	if status := eval[int](looks, "fetch(location.pathname + '/delete', { method: 'POST', body: new URLSearchParams({}) }).then((r) => r.status)"); status != 403 {
+	if status := eval[int](looks, "fetch(location.pathname + '/delete', { method: 'POST', body: new "+
+		"URLSearchParams({}) }).then((r) => r.status)"); status != 403 {
 		t.Errorf("who only looks may delete: %d", status)
 	}
 	if _, err := st.Get(ctx, demo.Number(demo.Saturday)); err != nil {

@@ -15,15 +15,20 @@ func TestSmallBatch(t *testing.T) {
 	b.visit(batch(demo.Saturday) + "?at=formula")
 	b.pick("#f-amount-by", "portions")
 	b.enter("#f-amount-portions", "1")
-	b.until("an egg that is weighed", "document.querySelector('#sheet').textContent.includes('they are beaten and weighed: crack 1 egg')")
+	b.until("an egg that is weighed", "document.querySelector('#sheet').textContent.includes('they are beaten and "+
+		"weighed: crack 1 egg')")
 	b.click(`button[aria-label="Take the nearest batch of whole eggs"]`)
-	b.until("one whole egg", "document.querySelector('#spine li .key').textContent.trim() === '1 egg' && document.querySelector('#f-amount-by').value === 'flour'")
+	b.until("one whole egg", "document.querySelector('#spine li .key').textContent.trim() === '1 egg' && "+
+		"document.querySelector('#f-amount-by').value === 'flour'")
 	b.enter("#f-eggs-cracked_g", "57")
 	b.until("its weight", "document.querySelector('.rescale')?.textContent.includes('They weigh 57 g')")
 	b.enter("#f-amount-flour_g", "500")
-	b.until("the question", "document.querySelector('.rescale')?.textContent.includes('no longer goes with this batch')")
-	eval[bool](b, "[...document.querySelectorAll('.rescale button')].find((x) => x.textContent.includes('Forget')).click() ?? true")
-	b.until("the weight forgotten", "document.querySelector('#f-eggs-cracked_g').value === '' && !document.querySelector('.rescale')")
+	b.until("the question", "document.querySelector('.rescale')?.textContent.includes('no longer goes with this "+
+		"batch')")
+	eval[bool](b, "[...document.querySelectorAll('.rescale button')].find((x) => "+
+		"x.textContent.includes('Forget')).click() ?? true")
+	b.until("the weight forgotten", "document.querySelector('#f-eggs-cracked_g').value === '' && "+
+		"!document.querySelector('.rescale')")
 	// Beat and weigh, taken, keeps the flour and is told by the gram.
 	eval[bool](b, "document.querySelector('#f-eggs-fix_whole_eggs').value = '', true")
 	b.enter("#f-eggs-fix_whole_eggs", "")
@@ -32,7 +37,8 @@ func TestSmallBatch(t *testing.T) {
 		"document.querySelector('#f-amount-flour_g').value === '500'")
 	b.click("#save")
 	b.until("saved", settledState+" === 'Saved'")
-	if e := saved(t, s, demo.Number(demo.Saturday)).Request.Eggs; !e.ByWeight || e.CrackedG != nil || e.FixWhole != nil {
+	if e := saved(t, s, demo.Number(demo.Saturday)).Request.Eggs; !e.ByWeight || e.CrackedG != nil ||
+		e.FixWhole != nil {
 		t.Errorf("%+v", e)
 	}
 }
@@ -48,12 +54,14 @@ func TestFridgeAndActs(t *testing.T) {
 	b.pick("#f-rest-at", "fridge")
 	b.until("how it cools", "document.querySelector('#sheet').textContent.includes('In the fridge')")
 	b.pick("#f-rest-wrapped", "flat")
-	b.until("how flat", "!document.querySelector('#c-f-rest-flat_mm, [id^=c-][id*=flat]')?.hidden && document.querySelector('#f-rest-flat_mm').offsetParent")
+	b.until("how flat", "!document.querySelector('#c-f-rest-flat_mm, [id^=c-][id*=flat]')?.hidden && "+
+		"document.querySelector('#f-rest-flat_mm').offsetParent")
 	b.enter("#f-rest-flat_mm", "25")
 	b.until("pressed", "document.querySelector('.steps').textContent.includes('Press it 25 mm flat')")
 	eval[bool](b, "document.querySelector('[name=at][value=doctor]').click() ?? true")
 	b.until("the signs", "document.querySelector('.seen')")
-	eval[bool](b, "[...document.querySelectorAll('.seen button')].find((x) => x.textContent.includes('Cracks when flexed')).click() ?? true")
+	eval[bool](b, "[...document.querySelectorAll('.seen button')].find((x) => x.textContent.includes('Cracks when "+
+		"flexed')).click() ?? true")
 	b.until("the causes", "document.querySelector('.findings')")
 	b.enter(".record input", "11")
 	eval[bool](b, "document.querySelector('.record button').click() ?? true")

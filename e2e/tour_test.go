@@ -26,7 +26,8 @@ func (u *tourist) tap(sel string) {
 func (u *tourist) button(text string) {
 	u.t.Helper()
 	u.taps++
-	find := fmt.Sprintf("[...document.querySelectorAll('button, a.btn')].find((x) => x.offsetParent && x.textContent.trim().startsWith(%q))", text)
+	find := fmt.Sprintf("[...document.querySelectorAll('button, a.btn')].find((x) => x.offsetParent && "+
+		"x.textContent.trim().startsWith(%q))", text)
 	u.until("the button "+text, find)
 	eval[bool](u.tab, "("+find+".click(), true)")
 }
@@ -152,7 +153,8 @@ var tasks = []struct {
 		u.button("Versions")
 		u.at("the versions", "document.querySelectorAll('.things tbody tr').length >= 2")
 		u.button("Take it back")
-		u.at("as it was", "document.querySelector('.things tbody tr')?.textContent.includes('Flour in all 1,000 g, was 1,050 g')")
+		u.at("as it was", "document.querySelector('.things tbody tr')?.textContent.includes('Flour in all 1,000 g, "+
+			"was 1,050 g')")
 	}},
 }
 
@@ -160,10 +162,12 @@ var tasks = []struct {
 func (u *tourist) open(name string) {
 	u.t.Helper()
 	u.taps++
-	find := fmt.Sprintf("[...document.querySelectorAll('#found .open')].find((x) => x.querySelector('.name').firstChild.textContent === %q)", name)
+	find := fmt.Sprintf("[...document.querySelectorAll('#found .open')].find((x) => "+
+		"x.querySelector('.name').firstChild.textContent === %q)", name)
 	u.until(name, find)
 	eval[bool](u.tab, "("+find+".click(), true)")
-	u.at("the batch", "document.querySelector('#spine') && document.querySelector('#title').textContent.includes('"+name+"')")
+	u.at("the batch",
+		"document.querySelector('#spine') && document.querySelector('#title').textContent.includes('"+name+"')")
 }
 
 // counted is a row of the table in docs/tour.md: number, task, taps and fields now.
@@ -195,7 +199,8 @@ func TestTour(t *testing.T) {
 		if fields == "" {
 			fields = "0"
 		}
-		if said := rows[i][3] + " taps, " + fields + " fields"; strings.TrimSpace(rows[i][2]) != task.what || said != got {
+		if said := rows[i][3] + " taps, " + fields + " fields"; strings.TrimSpace(rows[i][2]) != task.what ||
+			said != got {
 			t.Errorf("docs/tour.md says %q takes %s; %q takes %s", rows[i][2], said, task.what, got)
 		}
 	}

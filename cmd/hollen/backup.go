@@ -36,7 +36,10 @@ func backupCommand(ctx context.Context, args []string, out, errw io.Writer) int 
 				return err
 			}
 		}
-		b, err := s.BackupFile(ctx, file, *secrets, func(b store.Backup) error { return takesPlace(file, b, *replace, *less) })
+		b, err := s.BackupFile(ctx, file, *secrets, func(b store.Backup) error {
+			return takesPlace(file, b, *replace,
+				*less)
+		})
 		if err == nil {
 			fmt.Fprintf(out, "%s: %s; of %s\n", file, b.Words(), at.words())
 		}
@@ -57,12 +60,14 @@ func takesPlace(file string, b store.Backup, replace, less bool) error {
 	was, err := readBackup(file)
 	switch fewer := was.Beyond(b); {
 	case err != nil:
-		return fmt.Errorf("%s is there already, and no backup of Hollen’s that can be read: name another file; it has been left as it was", file)
+		return fmt.Errorf("%s is there already, and no backup of Hollen’s that can be read: name another file; it "+
+			"has been left as it was", file)
 	case !replace && !less:
 		return fmt.Errorf("%s is there already, made %s: %s. --replace replaces it; it has been left as it was", file,
 			was.Made.Local().Format("2 January 2006, 15:04"), was.Words())
 	case len(fewer) > 0 && !less:
-		return fmt.Errorf("%s holds more than there is now (%s): name another file, or replace it with --less; it has been left as it was", file,
+		return fmt.Errorf("%s holds more than there is now (%s): name another file, or replace it with --less; it "+
+			"has been left as it was", file,
 			strings.Join(fewer, ", "))
 	}
 	return nil
@@ -136,7 +141,8 @@ func restoreCommand(ctx context.Context, args []string, out, errw io.Writer) int
 		if err != nil {
 			return err
 		}
-		fmt.Fprintf(out, "%s, made %s: %s\n", filepath.Base(file), b.Made.Local().Format("2 January 2006, 15:04"), b.Words())
+		fmt.Fprintf(out, "%s, made %s: %s\n", filepath.Base(file), b.Made.Local().Format("2 January 2006, 15:04"),
+			b.Words())
 		if *preview && !*beside {
 			return nil
 		}
@@ -217,7 +223,8 @@ func restoreBeside(ctx context.Context, dsn string, r io.ReaderAt, size int64, s
 				fmt.Fprintln(out, "otherwise here than in the backup: "+c.Words)
 			}
 			return fmt.Errorf(
-				"%w, see above: --clashes here leaves all of them as they are here, --clashes backup takes the backup’s; "+
+				"%w, see above: --clashes here leaves all of them as they are here, --clashes backup takes the "+
+					"backup’s; "+
 					"nothing has been changed",
 				err,
 			)

@@ -22,7 +22,8 @@ import (
 // dsnFile is where a running Hollen leaves how its private database is reached, for commands beside it.
 const dsnFile = "dsn"
 
-// withStore opens the store of a data folder that holds one, the running one's where one runs, or of a server of one's own.
+// withStore opens the store of a data folder that holds one, the running one's where one runs, or of a server of one's
+// own.
 func withStore(ctx context.Context, p *place, f func(*store.Store) error) error {
 	if err := p.settle(); err != nil {
 		return err

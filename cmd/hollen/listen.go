@@ -49,7 +49,8 @@ func (l *list) Set(s string) error {
 	return nil
 }
 
-// access says how a server on an address is reached; an error where that would leave a door open, or what is asked for does not go together.
+// access says how a server on an address is reached; an error where that would leave a door open, or what is asked for
+// does not go together.
 func (r *reach) access(addr, dir string) (web.Access, error) {
 	var a web.Access
 	host, _, err := net.SplitHostPort(addr)
@@ -62,7 +63,8 @@ func (r *reach) access(addr, dir string) (web.Access, error) {
 		}
 		prefix, err := netip.ParsePrefix(p)
 		if err != nil {
-			return a, fmt.Errorf("--behind-proxy %q: an address or a range of them is wanted, as 127.0.0.1 or 10.0.0.0/24", p)
+			return a, fmt.Errorf("--behind-proxy %q: an address or a range of them is wanted, as 127.0.0.1 or "+
+				"10.0.0.0/24", p)
 		}
 		a.Proxies = append(a.Proxies, prefix)
 	}
@@ -78,7 +80,9 @@ func (r *reach) access(addr, dir string) (web.Access, error) {
 	}
 	switch {
 	case r.tls != "" && r.tls != "self":
-		return a, fmt.Errorf("--tls %q: only “self” is understood; a certificate of your own goes with --cert and --key", r.tls)
+		return a,
+			fmt.Errorf("--tls %q: only “self” is understood; a certificate of your own goes with --cert and --key",
+				r.tls)
 	case (r.cert == "") != (r.key == ""):
 		return a, errors.New("--cert and --key go together: the certificate’s file and its key’s, PEM")
 	case r.cert != "" && r.tls != "":
@@ -95,7 +99,8 @@ func (r *reach) access(addr, dir string) (web.Access, error) {
 		}
 	case !local && len(a.Proxies) == 0 && !r.insecure:
 		return a, errors.New("beyond this machine, passwords would go over the network for everyone on it to read.\n" +
-			"Give --tls self (Hollen makes a certificate), or --cert and --key, or put it behind a proxy with --behind-proxy;\n" +
+			"Give --tls self (Hollen makes a certificate), or --cert and --key, or put it behind a proxy with " +
+			"--behind-proxy;\n" +
 			"--insecure-http serves all the same, on a network where nobody else is")
 	}
 	a.Secure = r.certificate != nil || len(a.Proxies) > 0 && !r.insecure
@@ -153,9 +158,11 @@ func selfSigned(dir string, hosts []string) (*tls.Certificate, error) {
 	if err != nil {
 		return nil, err
 	}
-	c := x509.Certificate{SerialNumber: serial, Subject: pkix.Name{CommonName: "Hollen"}, NotBefore: now().Add(-time.Hour), NotAfter: now().Add(certFor),
-		KeyUsage: x509.KeyUsageDigitalSignature, ExtKeyUsage: []x509.ExtKeyUsage{x509.ExtKeyUsageServerAuth}, BasicConstraintsValid: true,
-		IPAddresses: []net.IP{net.IPv4(127, 0, 0, 1), net.IPv6loopback}}
+	c := x509.Certificate{SerialNumber: serial, Subject: pkix.Name{CommonName: "Hollen"},
+		NotBefore: now().Add(-time.Hour), NotAfter: now().Add(certFor),
+		KeyUsage: x509.KeyUsageDigitalSignature, ExtKeyUsage: []x509.ExtKeyUsage{x509.ExtKeyUsageServerAuth},
+		BasicConstraintsValid: true,
+		IPAddresses:           []net.IP{net.IPv4(127, 0, 0, 1), net.IPv6loopback}}
 	for _, n := range names {
 		if ip := net.ParseIP(n); ip != nil {
 			c.IPAddresses = append(c.IPAddresses, ip)
@@ -174,7 +181,8 @@ func selfSigned(dir string, hosts []string) (*tls.Certificate, error) {
 	if err := os.MkdirAll(dir, 0o700); err != nil {
 		return nil, err
 	}
-	if err := errors.Join(os.WriteFile(keyFile, pem.EncodeToMemory(&pem.Block{Type: "PRIVATE KEY", Bytes: keyDER}), 0o600),
+	if err := errors.Join(os.WriteFile(keyFile, pem.EncodeToMemory(&pem.Block{Type: "PRIVATE KEY", Bytes: keyDER}),
+		0o600),
 		os.WriteFile(certFile, pem.EncodeToMemory(&pem.Block{Type: "CERTIFICATE", Bytes: der}), 0o600)); err != nil {
 		return nil, err
 	}
@@ -182,7 +190,8 @@ func selfSigned(dir string, hosts []string) (*tls.Certificate, error) {
 	return &pair, err
 }
 
-// listen takes the address before anything else is begun. A port that was free when it was last asked for is asked for again, so that open
+// listen takes the address before anything else is begun. A port that was free when it was last asked for is asked for
+// again, so that open
 // pages find the server.
 func listen(addr, remembered string) (net.Listener, error) {
 	if host, port, err := net.SplitHostPort(addr); err == nil && port == "0" {

@@ -33,15 +33,18 @@ func TestReach(t *testing.T) {
 		hosts  []string
 	}{
 		"own machine": {addr: "127.0.0.1:0"}, "by name": {addr: "localhost:8080"}, "six": {addr: "[::1]:0"},
-		"open":         {addr: "0.0.0.0:8080", err: "for everyone on it to read"},
-		"all":          {addr: ":8080", err: "for everyone on it to read"},
-		"open, asked":  {addr: "192.0.2.1:8080", r: reach{insecure: true}, signIn: true, hosts: []string{"192.0.2.1"}},
-		"own cert":     {addr: "192.0.2.1:8443", r: reach{tls: "self", hosts: list{"pasta.example"}}, signIn: true, hosts: []string{"pasta.example", "192.0.2.1"}},
-		"proxy":        {addr: "127.0.0.1:8080", r: reach{proxies: list{"127.0.0.1"}, hosts: list{"pasta.example"}}, signIn: true, hosts: []string{"pasta.example"}},
+		"open":        {addr: "0.0.0.0:8080", err: "for everyone on it to read"},
+		"all":         {addr: ":8080", err: "for everyone on it to read"},
+		"open, asked": {addr: "192.0.2.1:8080", r: reach{insecure: true}, signIn: true, hosts: []string{"192.0.2.1"}},
+		"own cert": {addr: "192.0.2.1:8443", r: reach{tls: "self", hosts: list{"pasta.example"}}, signIn: true,
+			hosts: []string{"pasta.example", "192.0.2.1"}},
+		"proxy": {addr: "127.0.0.1:8080", r: reach{proxies: list{"127.0.0.1"}, hosts: list{"pasta.example"}},
+			signIn: true, hosts: []string{"pasta.example"}},
 		"odd proxy":    {addr: "127.0.0.1:8080", r: reach{proxies: list{"the router"}}, err: "--behind-proxy"},
 		"half a cert":  {addr: "127.0.0.1:8080", r: reach{cert: "x"}, err: "go together"},
 		"no such cert": {addr: "127.0.0.1:8080", r: reach{cert: "/nowhere", key: "/nowhere"}, err: "no such file"},
-		"odd tls":      {addr: "127.0.0.1:8080", r: reach{tls: "yes"}, err: "self"}, "odd address": {addr: "8080", err: "HOST:PORT"},
+		"odd tls":      {addr: "127.0.0.1:8080", r: reach{tls: "yes"}, err: "self"}, "odd address": {addr: "8080",
+			err: "HOST:PORT"},
 	} {
 		a, err := c.r.access(c.addr, dir)
 		if (err == nil) != (c.err == "") || err != nil && !strings.Contains(err.Error(), c.err) {
@@ -78,13 +81,16 @@ func serving(t *testing.T, want string, args ...string) (said string) {
 	return out.String()
 }
 
-// A workshop’s first start: a certificate is made, its fingerprint printed, and the address of the first account; the account signs in over
-// TLS. The next start has the same certificate and port, and prints no such address. Accounts can be made by command while it runs.
+// A workshop’s first start: a certificate is made, its fingerprint printed, and the address of the first account; the
+// account signs in over
+// TLS. The next start has the same certificate and port, and prints no such address. Accounts can be made by command
+// while it runs.
 func TestFirstStart(t *testing.T) {
 	dir := t.TempDir()
 	var port, print string
 	if !t.Run("first", func(t *testing.T) {
-		said := serving(t, "within a day", "serve", "--data", dir, "--addr", "127.0.0.1:0", "--tls", "self", "--behind-proxy", "127.0.0.1", "--log",
+		said := serving(t, "within a day", "serve", "--data", dir, "--addr", "127.0.0.1:0", "--tls", "self",
+			"--behind-proxy", "127.0.0.1", "--log",
 			filepath.Join(dir, "log"))
 		first := regexp.MustCompile(`https://127\.0\.0\.1:(\d+)/first/\w+`).FindStringSubmatch(said)
 		print = regexp.MustCompile(`([0-9A-F]{2}:){31}[0-9A-F]{2}`).FindString(said)
@@ -115,7 +121,8 @@ func TestFirstStart(t *testing.T) {
 			return res.StatusCode, string(b)
 		}
 		const secret = "three otters and a gull"
-		if code, page := ask("POST", first[0], url.Values{"name": {"Linde"}, "password": {secret}, "again": {secret}}); code != 200 ||
+		if code, page := ask("POST", first[0], url.Values{"name": {"Linde"}, "password": {secret},
+			"again": {secret}}); code != 200 ||
 			!strings.Contains(page, "Linde (you)") {
 			t.Errorf("%d %.500s", code, page)
 		}
@@ -124,10 +131,12 @@ func TestFirstStart(t *testing.T) {
 			t.Errorf("%d %s", code, errs)
 		}
 		t.Setenv("HOLLEN_PASSWORD", "")
-		if code, _, errs := call("short\n", "user", "password", "Osk", "--data", dir); code != exitUsage || !strings.Contains(errs, "12 letters") {
+		if code, _, errs := call("short\n", "user", "password", "Osk", "--data", dir); code != exitUsage ||
+			!strings.Contains(errs, "12 letters") {
 			t.Errorf("%d %s", code, errs)
 		}
-		if code, out, _ := call("", "user", "list", "--data", dir); code != 0 || !strings.Contains(out, "Linde\tkeeps") || !strings.Contains(out, "Osk\tlooks") {
+		if code, out, _ := call("", "user", "list", "--data", dir); code != 0 || !strings.Contains(out,
+			"Linde\tkeeps") || !strings.Contains(out, "Osk\tlooks") {
 			t.Errorf("%s", out)
 		}
 		if code, _, errs := call("", "user", "role", "Osk", "--data", dir); code != exitUsage ||
@@ -143,30 +152,36 @@ func TestFirstStart(t *testing.T) {
 			!strings.Contains(errs, "somebody has to keep") {
 			t.Errorf("%d %s", code, errs)
 		}
-		if code, _, errs := call("", "user", "remove", "Linde", "--data", dir); code != exitFailed || !strings.Contains(errs, "somebody has to keep the workshop") {
+		if code, _, errs := call("", "user", "remove", "Linde", "--data", dir); code != exitFailed ||
+			!strings.Contains(errs, "somebody has to keep the workshop") {
 			t.Errorf("%d %s", code, errs)
 		}
-		if _, page := ask("GET", "https://127.0.0.1:"+port+"/accounts", nil); !strings.Contains(page, "the command line") || !strings.Contains(page, "made Osk") {
+		if _, page := ask("GET", "https://127.0.0.1:"+port+"/accounts", nil); !strings.Contains(page,
+			"the command line") || !strings.Contains(page, "made Osk") {
 			t.Error("the trail does not say what the command did")
 		}
 		zip := filepath.Join(dir, "all.zip")
-		if code, out, errs := call("", "backup", zip, "--data", dir, "--secrets"); code != 0 || !strings.Contains(out, "2 accounts") {
+		if code, out, errs := call("", "backup", zip, "--data", dir, "--secrets"); code != 0 || !strings.Contains(out,
+			"2 accounts") {
 			t.Errorf("%d %s %s", code, out, errs)
 		}
 	}) {
 		return
 	}
 	t.Run("second", func(t *testing.T) {
-		said := serving(t, print, "serve", "--data", dir, "--addr", "127.0.0.1:0", "--tls", "self", "--behind-proxy", "127.0.0.1", "--log", filepath.Join(dir, "log"))
+		said := serving(t, print, "serve", "--data", dir, "--addr", "127.0.0.1:0", "--tls", "self", "--behind-proxy",
+			"127.0.0.1", "--log", filepath.Join(dir, "log"))
 		if !strings.Contains(said, "https://127.0.0.1:"+port+"/") || strings.Contains(said, "/first/") {
 			t.Errorf("it was at %s: %s", port, said)
 		}
-		if code, _, errs := call("", "serve", "--data", dir, "--addr", "127.0.0.1:"+port); code != exitFailed || !strings.Contains(errs,
-			"a Hollen of this folder serves at") {
+		if code, _, errs := call("", "serve", "--data", dir, "--addr", "127.0.0.1:"+port); code != exitFailed ||
+			!strings.Contains(errs,
+				"a Hollen of this folder serves at") {
 			t.Errorf("%d %s", code, errs)
 		}
 	})
-	if log, _ := os.ReadFile(filepath.Join(dir, "log")); !bytes.Contains(log, []byte("/first/…")) || regexp.MustCompile(`/first/\w`).Match(log) {
+	if log, _ := os.ReadFile(filepath.Join(dir, "log")); !bytes.Contains(log, []byte("/first/…")) ||
+		regexp.MustCompile(`/first/\w`).Match(log) {
 		t.Error("the secret of the first account stands in the log")
 	}
 	// What a program that was killed has left of itself leads nowhere, and holds nobody up.
@@ -177,16 +192,19 @@ func TestFirstStart(t *testing.T) {
 		t.Errorf("%d %s %s", code, out, errs)
 	}
 	other := t.TempDir()
-	if code, out, errs := call("", "restore", filepath.Join(dir, "all.zip"), "--data", other); code != 0 || !strings.Contains(out, "restored") {
+	if code, out, errs := call("", "restore", filepath.Join(dir, "all.zip"), "--data", other); code != 0 ||
+		!strings.Contains(out, "restored") {
 		t.Errorf("%d %s %s", code, out, errs)
 	}
 	if code, out, _ := call("", "user", "list", "--data", other); code != 0 || !strings.Contains(out, "Linde\tkeeps") {
 		t.Errorf("restored: %s", out)
 	}
-	if code, _, errs := call("", "restore", filepath.Join(dir, "all.zip"), "--data", other); code != exitFailed || !strings.Contains(errs, "--beside") {
+	if code, _, errs := call("", "restore", filepath.Join(dir, "all.zip"), "--data", other); code != exitFailed ||
+		!strings.Contains(errs, "--beside") {
 		t.Errorf("%d %s", code, errs)
 	}
-	if code, out, errs := call("", "restore", "--preview", "--beside", filepath.Join(dir, "all.zip"), "--data", other); code != 0 ||
+	if code, out, errs := call("", "restore", "--preview", "--beside", filepath.Join(dir, "all.zip"), "--data",
+		other); code != 0 ||
 		!strings.Contains(out, "accounts: 2 left out") ||
 		!strings.Contains(out, "things of the cabinet: 2 there already") {
 		t.Errorf("%d %s %s", code, out, errs)
@@ -202,7 +220,8 @@ func TestTakenPort(t *testing.T) {
 	defer l.Close()
 	dir := filepath.Join(t.TempDir(), "new")
 	begun := time.Now()
-	if code, _, errs := call("", "serve", "--data", dir, "--addr", l.Addr().String()); code != exitFailed || !strings.Contains(errs, "address already in use") {
+	if code, _, errs := call("", "serve", "--data", dir, "--addr", l.Addr().String()); code != exitFailed ||
+		!strings.Contains(errs, "address already in use") {
 		t.Errorf("%d %s", code, errs)
 	}
 	if all, _ := filepath.Glob(filepath.Join(dir, "mariadb*")); len(all) > 0 || time.Since(begun) > time.Second {
@@ -210,7 +229,8 @@ func TestTakenPort(t *testing.T) {
 	}
 }
 
-// A database that hangs does not keep the program from ending: its server is killed, and opens again with all that was kept.
+// A database that hangs does not keep the program from ending: its server is killed, and opens again with all that was
+// kept.
 func TestEndsWhileDatabaseHangs(t *testing.T) {
 	dir := t.TempDir()
 	pid := 0
@@ -225,18 +245,21 @@ func TestEndsWhileDatabaseHangs(t *testing.T) {
 		}
 		begun = time.Now()
 	})
-	if took := time.Since(begun); took > 8*time.Second { // 1 s for what goes on and 3.5 for the server, with room for a busy machine; it was 20
+	// 1 s for what goes on and 3.5 for the server, with room for a busy machine; it was 20
+	if took := time.Since(begun); took > 8*time.Second {
 		t.Errorf("it ends after %v", took)
 	}
 	if err := syscall.Kill(pid, 0); err == nil {
 		t.Errorf("the server %d is left", pid)
 	}
-	if code, out, errs := call("", "backup", filepath.Join(dir, "all.zip"), "--data", dir); code != 0 || !strings.Contains(out, "10 batches") {
+	if code, out, errs := call("", "backup", filepath.Join(dir, "all.zip"), "--data", dir); code != 0 ||
+		!strings.Contains(out, "10 batches") {
 		t.Errorf("afterwards: %d %s %s", code, out, errs)
 	}
 }
 
-// A database that hangs gives a page within ten seconds and readyz says so; one that is killed is there again within five, and the page tries
+// A database that hangs gives a page within ten seconds and readyz says so; one that is killed is there again within
+// five, and the page tries
 // again by itself.
 func TestDatabaseHangsAndDies(t *testing.T) {
 	dir := t.TempDir()
@@ -262,13 +285,19 @@ func TestDatabaseHangsAndDies(t *testing.T) {
 	}
 	for range 200 { // every thread of it stands still a moment later
 		stats, _ := filepath.Glob(fmt.Sprintf("/proc/%d/task/*/stat", pid()))
-		if !slices.ContainsFunc(stats, func(f string) bool { b, _ := os.ReadFile(f); return !bytes.Contains(b, []byte(") T ")) }) {
+		if !slices.ContainsFunc(stats, func(f string) bool {
+			b, _ := os.ReadFile(f)
+			return !bytes.Contains(b,
+				[]byte(") T "))
+		}) {
 			break
 		}
 		time.Sleep(5 * time.Millisecond)
 	}
-	for path, most := range map[string]time.Duration{"/readyz": 4 * time.Second, "/": 10 * time.Second, "/batches/7": 10 * time.Second} {
-		if code, page, took := ask(path); code != 503 || took > most || path != "/readyz" && !strings.Contains(page, "One moment.") {
+	for path, most := range map[string]time.Duration{"/readyz": 4 * time.Second, "/": 10 * time.Second,
+		"/batches/7": 10 * time.Second} {
+		if code, page, took := ask(path); code != 503 || took > most || path != "/readyz" && !strings.Contains(page,
+			"One moment.") {
 			t.Errorf("%s while it hangs: %d after %v: %.200s", path, code, took, page)
 		}
 	}

@@ -73,8 +73,9 @@ func TestBadCalls(t *testing.T) {
 			t.Errorf("%v: code %d, %q, want %q", c.args, code, errs, c.want)
 		}
 	}
-	if code, _, errs := call("", "serve", "--data", t.TempDir(), "--dsn", "u@tcp(127.0.0.1:1)/x"); code != exitFailed || !strings.Contains(errs,
-		"does not answer") {
+	if code, _, errs := call("", "serve", "--data", t.TempDir(), "--dsn", "u@tcp(127.0.0.1:1)/x"); code != exitFailed ||
+		!strings.Contains(errs,
+			"does not answer") {
 		t.Errorf("no server there: %d %s", code, errs)
 	}
 }
@@ -134,7 +135,8 @@ func get(t *testing.T, url string) string {
 func TestDemoKeepsAndForgets(t *testing.T) {
 	dir, all := filepath.Join(t.TempDir(), "demo"), len(demo.Scenario(rules.Default(), demo.Day).Batches)
 	demoRun(t, dir, func(url string) {
-		if page := get(t, url); !strings.Contains(page, "Bottega Marram") || !strings.Contains(page, "Tagliatelle for Saturday") {
+		if page := get(t, url); !strings.Contains(page, "Bottega Marram") || !strings.Contains(page,
+			"Tagliatelle for Saturday") {
 			t.Error("the first page does not show the demo")
 		}
 		if get(t, url+"healthz") != "ok\n" {

@@ -20,8 +20,10 @@ type place struct{ data, dsn, dsnFile string }
 func (p *place) flags(f *flag.FlagSet, isDemo bool) {
 	f.StringVar(&p.data, "data", defaultData(isDemo), "folder of the private database")
 	if !isDemo {
-		f.StringVar(&p.dsn, "dsn", "", "an existing MariaDB server: user@tcp(host:port)/database; with a password by HOLLEN_DSN or --dsn-file")
-		f.StringVar(&p.dsnFile, "dsn-file", "", "file whose first line is that, password and all: user:password@tcp(host:port)/database")
+		f.StringVar(&p.dsn, "dsn", "", "an existing MariaDB server: user@tcp(host:port)/database; with a password by "+
+			"HOLLEN_DSN or --dsn-file")
+		f.StringVar(&p.dsnFile, "dsn-file", "", "file whose first line is that, password and all: "+
+			"user:password@tcp(host:port)/database")
 	}
 }
 
@@ -62,8 +64,10 @@ func (p *place) claim() error {
 		return nil
 	}
 	if localdb.Holds(p.data) {
-		return fmt.Errorf("%s holds a database the demo did not make: hollen serve --data opens it, and another folder for the demo is named with "+
-			"--data. Nothing has been changed. (A demo of an older Hollen all the same? Put an empty file called %s into it.)", p.data, demoMark)
+		return fmt.Errorf("%s holds a database the demo did not make: hollen serve --data opens it, and another "+
+			"folder for the demo is named with "+
+			"--data. Nothing has been changed. (A demo of an older Hollen all the same? Put an empty file called %s "+
+			"into it.)", p.data, demoMark)
 	}
 	return os.WriteFile(mark, []byte("The demo made what is in this folder, and demo --fresh empties it.\n"), 0o600)
 }
@@ -76,7 +80,8 @@ func (p *place) disclaim() error {
 	return nil
 }
 
-// settle reads where the database is from where it was said: a password in a flag could be read by everyone on the machine.
+// settle reads where the database is from where it was said: a password in a flag could be read by everyone on the
+// machine.
 func (p *place) settle() error {
 	switch {
 	case p.dsnFile != "":
@@ -89,7 +94,8 @@ func (p *place) settle() error {
 		p.dsn = os.Getenv("HOLLEN_DSN")
 	default:
 		if cfg, err := mysql.ParseDSN(p.dsn); err == nil && cfg.Passwd != "" {
-			return errors.New("--dsn: a password there can be read by everyone on this machine; give it by HOLLEN_DSN, or by a file with --dsn-file")
+			return errors.New("--dsn: a password there can be read by everyone on this machine; give it by " +
+				"HOLLEN_DSN, or by a file with --dsn-file")
 		}
 	}
 	return nil

@@ -19,7 +19,8 @@ func planFile(args []string, in io.Reader, out, errw io.Writer) int {
 	if len(args) < 1 || len(args) > 2 {
 		fmt.Fprintf(
 			errw,
-			"hollen plan: name one file, or - for standard input, or --example; a plan beside it says what the log had learned\n",
+			"hollen plan: name one file, or - for standard input, or --example; a plan beside it says what the log "+
+				"had learned\n",
 		)
 		return exitUsage
 	}

@@ -42,12 +42,14 @@ func parse(args []string, isDemo bool, errw io.Writer) (options, error) {
 	o.place.flags(f, isDemo)
 	f.StringVar(&o.addr, "addr", "127.0.0.1:0", "address to serve on; port 0 takes a free one")
 	f.StringVar(&o.log, "log", "", "file the log goes to; - is standard error")
-	f.Var(&o.hosts, "host", "a name or address it answers to, besides those of this machine; may be given several times")
+	f.Var(&o.hosts, "host",
+		"a name or address it answers to, besides those of this machine; may be given several times")
 	f.Var(&o.proxies, "behind-proxy", "addresses of the proxy in front of it, as 127.0.0.1 or 10.0.0.0/24")
 	f.StringVar(&o.cert, "cert", "", "file of its certificate, PEM")
 	f.StringVar(&o.key, "key", "", "file of the certificate’s key, PEM")
 	f.StringVar(&o.tls, "tls", "", "“self” makes a certificate and keeps it in the data folder")
-	f.BoolVar(&o.insecure, "insecure-http", false, "serve others without encryption: whoever is on the network can read passwords")
+	f.BoolVar(&o.insecure, "insecure-http", false, "serve others without encryption: whoever is on the network can "+
+		"read passwords")
 	if isDemo {
 		f.BoolVar(&o.fresh, "fresh", false, "forget what the demo holds and start over")
 	}
@@ -141,7 +143,8 @@ func (o options) serve(ctx context.Context, out, errw io.Writer) error {
 	}
 	defer closeLog()
 	s, err := store.OpenAfter(ctx, o.dsn, now, func(from, to int64) error {
-		file := filepath.Join(backups, fmt.Sprintf("before-%d-to-%d-%s.zip", from, to, now().UTC().Format("2006-01-02T15-04-05Z")))
+		file := filepath.Join(backups, fmt.Sprintf("before-%d-to-%d-%s.zip", from, to,
+			now().UTC().Format("2006-01-02T15-04-05Z")))
 		log.Info("tables change", "from", from, "to", to, "backup", file)
 		if err := os.MkdirAll(backups, 0o700); err != nil {
 			return err
@@ -179,7 +182,8 @@ func (o options) serve(ctx context.Context, out, errw io.Writer) error {
 	failed := make(chan error, 1)
 	go func() {
 		if o.certificate != nil {
-			srv.TLSConfig = &tls.Config{Certificates: []tls.Certificate{*o.certificate}, MinVersion: tls.VersionTLS12, NextProtos: []string{"http/1.1"}}
+			srv.TLSConfig = &tls.Config{Certificates: []tls.Certificate{*o.certificate}, MinVersion: tls.VersionTLS12,
+				NextProtos: []string{"http/1.1"}}
 			failed <- srv.ServeTLS(l, "", "")
 			return
 		}
@@ -205,12 +209,14 @@ func (o options) serve(ctx context.Context, out, errw io.Writer) error {
 		if err != nil {
 			return err
 		}
-		fmt.Fprintf(out, "Hollen serves at %s, with a stand-in for a scale at %s (Ctrl-C stops both)\n", strings.Join(at, " "), page)
+		fmt.Fprintf(out, "Hollen serves at %s, with a stand-in for a scale at %s (Ctrl-C stops both)\n",
+			strings.Join(at, " "), page)
 	} else {
 		fmt.Fprintf(out, "Hollen serves at %s (Ctrl-C stops it)\n", strings.Join(at, " "))
 	}
 	if o.fingerprint != "" {
-		fmt.Fprintf(out, "The certificate is Hollen’s own: a browser warns once. Its SHA-256 fingerprint is\n  %s\n", o.fingerprint)
+		fmt.Fprintf(out, "The certificate is Hollen’s own: a browser warns once. Its SHA-256 fingerprint is\n  %s\n",
+			o.fingerprint)
 	}
 	if o.insecure && access.SignIn {
 		fmt.Fprintln(out, "Without encryption: whoever is on this network can read passwords and everything else.")
@@ -218,12 +224,14 @@ func (o options) serve(ctx context.Context, out, errw io.Writer) error {
 	if nobody && access.SignIn {
 		fmt.Fprintf(
 			out,
-			"No account keeps the workshop: nobody can open Accounts. This mends it, with the name of one:\n  hollen user role NAME --role keeps%s\n",
+			"No account keeps the workshop: nobody can open Accounts. This mends it, with the name of one:\n  hollen "+
+				"user role NAME --role keeps%s\n",
 			o.where(),
 		)
 	}
 	if token != "" {
-		fmt.Fprintf(out, "Nobody can sign in yet. Make the first account at\n  %s\nThe address works once, within a day.\n", token)
+		fmt.Fprintf(out,
+			"Nobody can sign in yet. Make the first account at\n  %s\nThe address works once, within a day.\n", token)
 	}
 	select {
 	case <-ctx.Done():
@@ -232,7 +240,8 @@ func (o options) serve(ctx context.Context, out, errw io.Writer) error {
 	case <-lost:
 		err = errors.New("the private database has stopped by itself; see mariadb.log in the data folder")
 	}
-	quiet, cancel := context.WithTimeout(context.Background(), time.Second) // what goes on is told to end, and whoever waits for a database that hangs
+	// what goes on is told to end, and whoever waits for a database that hangs
+	quiet, cancel := context.WithTimeout(context.Background(), time.Second)
 	defer cancel()
 	if down := srv.Shutdown(quiet); down != nil && !errors.Is(down, http.ErrServerClosed) {
 		log.Warn("shutdown", "err", errors.Join(down, srv.Close()))

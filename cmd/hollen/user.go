@@ -17,7 +17,8 @@ import (
 	"hollen/internal/store"
 )
 
-// userCommand adds, lists and removes accounts and changes passwords. A password comes by HOLLEN_PASSWORD, a file, or the first line of
+// userCommand adds, lists and removes accounts and changes passwords. A password comes by HOLLEN_PASSWORD, a file, or
+// the first line of
 // standard input, never by a flag others could read; on a terminal it is asked for twice and not shown.
 func userCommand(ctx context.Context, args []string, in io.Reader, out, errw io.Writer) int {
 	f := flag.NewFlagSet("hollen user", flag.ContinueOnError)
@@ -46,7 +47,8 @@ func userCommand(ctx context.Context, args []string, in io.Reader, out, errw io.
 		(what == "list") != (name == "") {
 		fmt.Fprintln(
 			errw,
-			"hollen user: add NAME [--role keeps|makes|looks], list, password NAME, role NAME --role keeps|makes|looks or remove NAME is understood",
+			"hollen user: add NAME [--role keeps|makes|looks], list, password NAME, role NAME --role "+
+				"keeps|makes|looks or remove NAME is understood",
 		)
 		return exitUsage
 	}
@@ -145,7 +147,8 @@ func password(ctx context.Context, in io.Reader, ask io.Writer, file string) (st
 	}
 	line, err := bufio.NewReader(in).ReadString('\n')
 	if line = strings.TrimRight(line, "\r\n"); line == "" {
-		return "", errors.Join(errors.New("the password comes by HOLLEN_PASSWORD, --password-file or standard input"), ignoreEOF(err))
+		return "", errors.Join(errors.New("the password comes by HOLLEN_PASSWORD, --password-file or standard input"),
+			ignoreEOF(err))
 	}
 	return line, nil
 }

@@ -22,7 +22,8 @@ func TestCommandsWantADatabase(t *testing.T) {
 		t.Fatal(err)
 	}
 	t.Setenv("HOLLEN_PASSWORD", "three otters and a gull")
-	for _, args := range [][]string{{"backup", good}, {"backup", good, "--less"}, {"remake"}, {"refit"}, {"user", "list"}, {"user", "add", "Kate"},
+	for _, args := range [][]string{{"backup", good}, {"backup", good, "--less"}, {"remake"}, {"refit"}, {"user",
+		"list"}, {"user", "add", "Kate"},
 		{"device", "list"}, {"device", "add", "a-scale"}, {"restore", "--beside", good}} {
 		code, out, errs := call("", append(args, "--data", dir)...)
 		if code != exitFailed || out != "" ||
@@ -38,7 +39,8 @@ func TestCommandsWantADatabase(t *testing.T) {
 	}
 }
 
-// A workshop’s folder is never the demo’s: neither served as it nor emptied. A backup takes the place of none unless told, and of one with more
+// A workshop’s folder is never the demo’s: neither served as it nor emptied. A backup takes the place of none unless
+// told, and of one with more
 // in it only when told so.
 func TestNoCommandLosesAWorkshop(t *testing.T) {
 	work, shown := t.TempDir(), t.TempDir()
@@ -81,7 +83,8 @@ func TestNoCommandLosesAWorkshop(t *testing.T) {
 	}
 	for _, c := range []struct {
 		file, flag, want string
-	}{{file, "", "--replace replaces it"}, {file, "--replace", "batches for 0"}, {text, "", "no backup of Hollen’s"}, {text, "--less", "no backup of Hollen’s"}} {
+	}{{file, "", "--replace replaces it"}, {file, "--replace", "batches for 0"}, {text, "", "no backup of Hollen’s"},
+		{text, "--less", "no backup of Hollen’s"}} {
 		args := []string{"backup", c.file, "--data", work}
 		if c.flag != "" {
 			args = append(args, c.flag)

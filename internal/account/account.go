@@ -1,4 +1,5 @@
-// Package account answers: who may do what, and is a password good enough? Passwords are kept as argon2id hashes (RFC 9106); nothing here
+// Package account answers: who may do what, and is a password good enough? Passwords are kept as argon2id hashes (RFC
+// 9106); nothing here
 // does I/O.
 package account
 
@@ -88,7 +89,8 @@ func derive(ctx context.Context, secret string, salt []byte) ([]byte, error) {
 	}
 }
 
-// Hash returns the argon2id hash of a password or PIN with a salt of its own, as a line that says its cost; ErrBusy where its turn does not come.
+// Hash returns the argon2id hash of a password or PIN with a salt of its own, as a line that says its cost; ErrBusy
+// where its turn does not come.
 func Hash(ctx context.Context, secret string) (string, error) {
 	salt := make([]byte, saltLen)
 	_, _ = rand.Read(salt) // never fails
@@ -97,10 +99,12 @@ func Hash(ctx context.Context, secret string) (string, error) {
 		return "", err
 	}
 	b := base64.RawStdEncoding
-	return fmt.Sprintf("$argon2id$v=%d$m=%d,t=%d,p=%d$%s$%s", argon2.Version, memoryKiB, passes, lanes, b.EncodeToString(salt), b.EncodeToString(key)), nil
+	return fmt.Sprintf("$argon2id$v=%d$m=%d,t=%d,p=%d$%s$%s", argon2.Version, memoryKiB, passes, lanes,
+		b.EncodeToString(salt), b.EncodeToString(key)), nil
 }
 
-// Verify says whether a hash is that of a password or PIN; ErrBusy where its turn does not come. It takes as long for one that cannot be read, ""
+// Verify says whether a hash is that of a password or PIN; ErrBusy where its turn does not come. It takes as long for
+// one that cannot be read, ""
 // among them.
 func Verify(ctx context.Context, hash, secret string) (bool, error) {
 	parts := strings.Split(hash, "$")
@@ -119,11 +123,14 @@ func Verify(ctx context.Context, hash, secret string) (bool, error) {
 
 // What is wrong with a name, a password or a PIN.
 var (
-	ErrName   = fmt.Errorf("a name of 1 to %d letters of one script is allowed, with spaces, figures, hyphens, dots and apostrophes", MostName)
-	ErrShort  = fmt.Errorf("%d letters at least, %d at most; a few words in a row are good", LeastPassword, MostPassword)
-	ErrCommon = errors.New("that is among the first that are tried; a few words that have nothing to do with each other are good")
-	ErrPIN    = fmt.Errorf("%d to %d figures, not all alike and not in a row", LeastPIN, MostPIN)
-	ErrRole   = errors.New("keeps, makes or looks is allowed")
+	ErrName = fmt.Errorf("a name of 1 to %d letters of one script is allowed, with spaces, figures, hyphens, dots "+
+		"and apostrophes", MostName)
+	ErrShort = fmt.Errorf("%d letters at least, %d at most; a few words in a row are good", LeastPassword,
+		MostPassword)
+	ErrCommon = errors.New("that is among the first that are tried; a few words that have nothing to do with each " +
+		"other are good")
+	ErrPIN  = fmt.Errorf("%d to %d figures, not all alike and not in a row", LeastPIN, MostPIN)
+	ErrRole = errors.New("keeps, makes or looks is allowed")
 )
 
 // Plain is a name as it is looked for: without spaces round it, and without what nobody sees.
@@ -138,7 +145,8 @@ func Plain(name string) string {
 
 // CheckName returns what is wrong with the name of an account.
 func CheckName(name string) error {
-	if n := utf8.RuneCountInString(name); n < 1 || n > MostName || strings.TrimSpace(name) != name || !utf8.ValidString(name) {
+	if n := utf8.RuneCountInString(name); n < 1 || n > MostName || strings.TrimSpace(name) != name ||
+		!utf8.ValidString(name) {
 		return ErrName
 	}
 	of := ""
@@ -272,7 +280,8 @@ var asLetters = strings.NewReplacer(
 	"b",
 )
 
-// CheckPassword returns what is wrong with a password for an account of that name: too short, or among those tried first.
+// CheckPassword returns what is wrong with a password for an account of that name: too short, or among those tried
+// first.
 func CheckPassword(name, password string) error {
 	if n := utf8.RuneCountInString(password); n < LeastPassword || n > MostPassword {
 		return ErrShort

@@ -1,5 +1,7 @@
-// Package clock is the program's one clock. cmd makes it and hands it to the store, pages ask the store for it, and tests set it;
-// whatever shows, keeps or compares a date goes by it. How long something took, and until when a connection may wait, is no date:
+// Package clock is the program's one clock. cmd makes it and hands it to the store, pages ask the store for it, and
+// tests set it;
+// whatever shows, keeps or compares a date goes by it. How long something took, and until when a connection may wait,
+// is no date:
 // Deadline, and the watch of the standard library, measure that.
 package clock
 
@@ -24,7 +26,8 @@ func From(at time.Time) Clock {
 // At is the variable of the environment that has a test run at another moment, RFC 3339.
 const At = "HOLLEN_AT"
 
-// ForTests is the machine's clock, or one that starts at the moment At names. An At that cannot be read is an error: a test at a
+// ForTests is the machine's clock, or one that starts at the moment At names. An At that cannot be read is an error: a
+// test at a
 // moment nobody asked for would prove nothing.
 func ForTests() (Clock, error) {
 	said := os.Getenv(At)

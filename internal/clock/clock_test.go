@@ -10,9 +10,11 @@ import (
 	"time"
 )
 
-// The program has one clock: nothing but this package, the stand-ins for devices and the starting of the private server asks the machine.
+// The program has one clock: nothing but this package, the stand-ins for devices and the starting of the private server
+// asks the machine.
 func TestOneClock(t *testing.T) {
-	out, err := exec.Command("go", "list", "-f", `{{$d := .Dir}}{{range .GoFiles}}{{$d}}/{{.}}{{"\n"}}{{end}}`, "hollen/...").
+	out, err := exec.Command("go", "list", "-f", `{{$d := .Dir}}{{range .GoFiles}}{{$d}}/{{.}}{{"\n"}}{{end}}`,
+		"hollen/...").
 		Output()
 	if err != nil {
 		t.Fatal(err)

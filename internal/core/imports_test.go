@@ -8,7 +8,8 @@ import (
 )
 
 // forbidden are standard packages with a clock, a disk, a network or a page behind them.
-var forbidden = []string{"net", "net/http", "os", "os/exec", "database/sql", "html/template", "text/template", "log", "log/slog", "io/fs", "embed",
+var forbidden = []string{"net", "net/http", "os", "os/exec", "database/sql", "html/template", "text/template", "log",
+	"log/slog", "io/fs", "embed",
 	"math/rand"}
 
 func deps(t *testing.T, pattern string) map[string][]string {
@@ -56,7 +57,8 @@ func TestImportsRunOneWay(t *testing.T) {
 	lower := []string{"hollen/internal/draw", "hollen/internal/exchange", "hollen/internal/store"}
 	for _, pkg := range lower {
 		for _, i := range deps(t, pkg)[pkg] {
-			if strings.HasPrefix(i, "hollen/") && !strings.HasPrefix(i, "hollen/internal/core/") && i != "hollen/internal/clock" {
+			if strings.HasPrefix(i, "hollen/") && !strings.HasPrefix(i, "hollen/internal/core/") &&
+				i != "hollen/internal/clock" {
 				t.Errorf("%s imports %s: it may look at core and the clock alone", pkg, i)
 			}
 		}

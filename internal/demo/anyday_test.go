@@ -8,7 +8,8 @@ import (
 	"hollen/internal/core/rules"
 )
 
-// The demo is right on whatever day, and at whatever hour, it is started: a leap day, the Sundays clocks change, new year, past midnight.
+// The demo is right on whatever day, and at whatever hour, it is started: a leap day, the Sundays clocks change, new
+// year, past midnight.
 func TestDemoOnAnyDay(t *testing.T) {
 	zone, err := time.LoadLocation("Europe/Berlin")
 	if err != nil {
@@ -17,7 +18,8 @@ func TestDemoOnAnyDay(t *testing.T) {
 	local := time.Local
 	time.Local = zone
 	defer func() { time.Local = local }()
-	for _, at := range []string{"2026-11-29T10:00", "2027-01-08T00:10", "2027-03-28T01:59", "2027-03-28T09:30", "2027-10-31T02:30", "2028-02-29T23:50",
+	for _, at := range []string{"2026-11-29T10:00", "2027-01-08T00:10", "2027-03-28T01:59", "2027-03-28T09:30",
+		"2027-10-31T02:30", "2028-02-29T23:50",
 		"2027-12-31T23:59", "2028-03-01T03:59", "2028-03-01T04:01"} {
 		now, err := time.ParseInLocation("2006-01-02T15:04", at, zone)
 		if err != nil {

@@ -25,7 +25,8 @@ func days(now time.Time, ids []uint64, plans []*plan.Plan) ([]day.Sheet, []store
 	sheet := planToday(plans)
 	sheet.Shift(at - canonical)
 	sheet.Date = midnight.Format(time.DateOnly)
-	usual := day.Sheet{Format: day.Format, Date: midnight.AddDate(0, 0, 1).Format(time.DateOnly), Shop: sheet.Shop, By: "Hours, people and kit"}
+	usual := day.Sheet{Format: day.Format, Date: midnight.AddDate(0, 0, 1).Format(time.DateOnly), Shop: sheet.Shop,
+		By: "Hours, people and kit"}
 	usual.Shop.OpenAt, usual.Shop.CloseAt, usual.Shop.Breaks = 7*60, 17*60, []day.Span{{From: 12*60 + 30, To: 13 * 60}}
 	batch := func(name string) *uint64 { id := ids[Number(name)-1]; return &id }
 	due := func(min int) int { return min + at - canonical }
@@ -33,14 +34,16 @@ func days(now time.Time, ids []uint64, plans []*plan.Plan) ([]day.Sheet, []store
 	orders := []store.Order{
 		{Who: "The counter", What: Saturday, Portions: 10, Due: due(13*60 + 15), Batch: batch(Saturday)},
 		{Who: "Pilot house kitchen", What: Service, Portions: 8, Due: due(14 * 60), Batch: batch(Service)},
-		{Who: "Lantern supper", What: Lantern, Portions: 6, Due: due(15 * 60), Note: "frozen is fine", Batch: batch(Lantern)},
+		{Who: "Lantern supper", What: Lantern, Portions: 6, Due: due(15 * 60), Note: "frozen is fine",
+			Batch: batch(Lantern)},
 	}
 	for i := range orders {
 		orders[i].Day = sheet.Date
 	}
 	return []day.Sheet{sheet, usual}, orders, []store.Standing{
 		{Weekday: (weekday + 1) % 7, Who: "The counter", What: "tagliatelle", Portions: 12, Due: 11*60 + 30},
-		{Weekday: (weekday + 1) % 7, Who: "Mole café", What: "tagliatelle", Portions: 6, Due: 12 * 60, Note: "in nests of 90 g"},
+		{Weekday: (weekday + 1) % 7, Who: "Mole café", What: "tagliatelle", Portions: 6, Due: 12 * 60,
+			Note: "in nests of 90 g"},
 		{Weekday: (weekday + 3) % 7, Who: "Pilot house kitchen", What: "pappardelle", Portions: 14, Due: 17 * 60},
 	}
 }

@@ -25,7 +25,8 @@ func Scenario(ru rules.Rules, day time.Time) store.Scenario {
 	return store.Scenario{
 		Name:  "Bottega Marram, the quay workshop",
 		House: w.house(),
-		Rooms: []store.Room{{Name: "January, stove on", TempC: 20, RH: .34}, {Name: "April morning", TempC: 17, RH: .52},
+		Rooms: []store.Room{{Name: "January, stove on", TempC: 20, RH: .34}, {Name: "April morning", TempC: 17,
+			RH: .52},
 			{Name: "August, doors open", TempC: 27, RH: .74}},
 		Things: []store.Thing{
 			{Kind: store.FlourKind, Value: w.sack()},
@@ -33,8 +34,10 @@ func Scenario(ru rules.Rules, day time.Time) store.Scenario {
 			{Kind: store.LotKind, Value: w.semolaTub()},
 			{Kind: store.EggKind, Value: w.dikeEggs()},
 			{Kind: store.AdditionKind, Value: w.samphire()},
-			{Kind: store.YieldKind, Value: addition.Yield{Of: "Spinach leaves", FreshG: 1200, PowderG: 98, Hours: 10, DriedOn: w.ago(41)}},
-			{Kind: store.YieldKind, Value: addition.Yield{Of: "Beetroot", FreshG: 2000, PowderG: 247, Hours: 12, DriedOn: w.ago(23)}},
+			{Kind: store.YieldKind, Value: addition.Yield{Of: "Spinach leaves", FreshG: 1200, PowderG: 98, Hours: 10,
+				DriedOn: w.ago(41)}},
+			{Kind: store.YieldKind, Value: addition.Yield{Of: "Beetroot", FreshG: 2000, PowderG: 247, Hours: 12,
+				DriedOn: w.ago(23)}},
 			{Kind: store.MachineKind, Value: w.crank()},
 			{Kind: store.ShapeKind, Value: w.wrack()},
 			{Kind: store.WayKind, Value: w.sundayWay()},
@@ -146,15 +149,19 @@ func (w workshop) prices() request.Prices {
 
 // sundayWay is how the dough is kneaded when there is time: three short kneadings and a night in the cold.
 func (w workshop) sundayWay() request.Way {
-	return request.Way{Name: "The Sunday way", Of: request.WayOfKneading, Steps: []request.KneadStep{{Do: request.DoMix, Min: 5}, {Do: request.DoHand, Min: 3},
-		{Do: request.DoPause, Min: 8}, {Do: request.DoHand, Min: 3}, {Do: request.DoPause, Min: 8}, {Do: request.DoHand, Min: 3},
+	return request.Way{Name: "The Sunday way", Of: request.WayOfKneading, Steps: []request.KneadStep{{Do: request.DoMix,
+		Min: 5}, {Do: request.DoHand, Min: 3},
+		{Do: request.DoPause, Min: 8}, {Do: request.DoHand, Min: 3}, {Do: request.DoPause, Min: 8}, {Do: request.DoHand,
+			Min: 3},
 		{Do: request.DoFridge, Min: 660, Cover: request.CoverFilm}, {Do: request.DoTemper, Min: 35}}}
 }
 
 // quietWay is the way down with two stops left out each time and several passes at those used.
 func (w workshop) quietWay() request.Way {
-	return request.Way{Name: "Every third stop", Of: request.WayDown, Machine: "The window crank, 10 stops from 0 to 9", Passes: []request.RollStep{
-		{Stop: "0", Passes: 1}, {Stop: "0", Passes: 2, Fold: request.FoldThree}, {Stop: "3", Passes: 3}, {Stop: "6", Passes: 2}}}
+	return request.Way{Name: "Every third stop", Of: request.WayDown, Machine: "The window crank, 10 stops from 0 to 9",
+		Passes: []request.RollStep{
+			{Stop: "0", Passes: 1}, {Stop: "0", Passes: 2, Fold: request.FoldThree}, {Stop: "3", Passes: 3}, {Stop: "6",
+				Passes: 2}}}
 }
 
 // sack is the flour the workshop buys by the sack and has a sheet of.
@@ -166,24 +173,28 @@ func (w workshop) sack() flour.Flour {
 }
 
 func (w workshop) springSack() flour.Lot {
-	return flour.Lot{Key: store.Key(2), Name: "spring sack", Flour: store.Key(1), How: flour.PaperBag, ContainerKG: 25, OpenedOn: w.ago(12),
+	return flour.Lot{Key: store.Key(2), Name: "spring sack", Flour: store.Key(1), How: flour.PaperBag, ContainerKG: 25,
+		OpenedOn:   w.ago(12),
 		BestBefore: w.ago(-140), PricePerKG: price("1.15")}
 }
 
 func (w workshop) semolaTub() flour.Lot {
-	return flour.Lot{Key: store.Key(3), Name: "tub by the window", Flour: "semola-fine", How: flour.SealedTub, ContainerKG: 5, OpenedOn: w.ago(30),
+	return flour.Lot{Key: store.Key(3), Name: "tub by the window", Flour: "semola-fine", How: flour.SealedTub,
+		ContainerKG: 5, OpenedOn: w.ago(30),
 		BestBefore: w.ago(-60), MeasuredWB: .128, MeasuredOn: w.ago(9), PricePerKG: price("1.62")}
 }
 
 func (w workshop) dikeEggs() egg.Class {
-	return egg.Class{Key: store.Key(4), Name: "From the dike farm", Weighed: egg.Weighing{Count: 10, EggsG: 556, YolksG: 172}, YolkColour: 13,
+	return egg.Class{Key: store.Key(4), Name: "From the dike farm", Weighed: egg.Weighing{Count: 10, EggsG: 556,
+		YolksG: 172}, YolkColour: 13,
 		PriceEach: price("0.34")}.Means()
 }
 
 // samphire is a powder the workshop makes of what grows on the saltmarsh.
 func (w workshop) samphire() addition.Addition {
 	a, _ := addition.Find("spinach-powder")
-	a.Key, a.Name, a.ProteinShare, a.FatShare, a.AshShare, a.Salty = store.Key(5), "Samphire powder", .11, .02, .30, true
+	a.Key, a.Name, a.ProteinShare, a.FatShare, a.AshShare, a.Salty = store.Key(5), "Samphire powder", .11, .02, .30,
+		true
 	a.Colour, a.Depth, a.HighShare, a.PricePerKG = "#8fa267", 40, .04, price("64")
 	return a
 }
@@ -221,7 +232,8 @@ func (w workshop) batches() []request.Request {
 		batch(Supper, func(r *request.Request) {
 			r.Amount = request.Amount{By: "flour", FlourG: 400, Portions: 4, DoughG: 650, EggG: 240}
 			r.Eggs.Style = egg.Rich
-			r.Flours[0] = request.FlourPart{Flour: "soft-0", Share: 1, Kept: flour.SealedTub, OpenDays: 20, ContainsKG: 1}
+			r.Flours[0] = request.FlourPart{Flour: "soft-0", Share: 1, Kept: flour.SealedTub, OpenDays: 20,
+				ContainsKG: 1}
 			r.Eggs.Class, r.Eggs.From = "eu-m", "fridge"
 			r.Cut.Shape = "fettuccine"
 			r.Roll.Machine, r.Roll.Outline = "pin-board", roll.Disc
@@ -240,7 +252,8 @@ func (w workshop) batches() []request.Request {
 		}),
 		batch(Chandler, func(r *request.Request) {
 			r.Amount.Portions = 12
-			r.Flours[0] = request.FlourPart{Flour: "semola-fine", Share: 1, Kept: flour.OpenBin, OpenDays: 5, ContainsKG: 10}
+			r.Flours[0] = request.FlourPart{Flour: "semola-fine", Share: 1, Kept: flour.OpenBin, OpenDays: 5,
+				ContainsKG: 10}
 			r.Eggs.Style = egg.NoEgg
 			r.Cut.Shape = "linguine"
 			r.Roll.Machine = "sheeter-mm"
@@ -257,7 +270,8 @@ func (w workshop) batches() []request.Request {
 		batch(Saturday, func(r *request.Request) {
 			r.Amount = request.Amount{By: "flour", FlourG: 1000, Portions: 12, DoughG: 1600, EggG: 540}
 			r.Flours = []request.FlourPart{
-				{Flour: "soft-00", Share: .8, Kept: flour.PaperBag, OpenDays: 9, ContainsKG: 5, PricePerKG: &tagliatelle},
+				{Flour: "soft-00", Share: .8, Kept: flour.PaperBag, OpenDays: 9, ContainsKG: 5,
+					PricePerKG: &tagliatelle},
 				{Flour: "semola-fine", Share: .2, Lot: tub.Key, LotKept: &tub},
 			}
 			r.Salt = .003
@@ -272,7 +286,8 @@ func (w workshop) batches() []request.Request {
 			r.Flours[0] = request.FlourPart{Flour: sack.Key, Own: &sack, Lot: spring.Key, LotKept: &spring, Share: 1}
 			r.Eggs.Class, r.Eggs.OwnClass = dike.Key, &dike
 			r.Roll.Machine = "motor-9"
-			r.Cut.Shape, r.Cut.Filling = "ravioli-round", request.Filling{Name: "nettle and fresh sheep’s cheese", Allergens: "milk"}
+			r.Cut.Shape, r.Cut.Filling = "ravioli-round", request.Filling{Name: "nettle and fresh sheep’s cheese",
+				Allergens: "milk"}
 			r.Keep = request.Keep{Where: cook.Freezer, MadeAt: w.ago(0) + "T11:00"}
 			r.Cook.After = "frozen"
 			r.Room.RH = .5
@@ -282,7 +297,8 @@ func (w workshop) batches() []request.Request {
 			r.Flours[0] = request.FlourPart{Flour: sack.Key, Own: &sack, Lot: spring.Key, LotKept: &spring, Share: 1}
 			r.Eggs.Class, r.Eggs.OwnClass = dike.Key, &dike
 			r.Roll.Machine, r.Roll.Own = crank.Key, &crank
-			r.Cut.Also = []request.ShapePart{{Shape: "pappardelle", Portions: 4}, {Shape: wrack.Key, Own: &wrack, Portions: 3}}
+			r.Cut.Also = []request.ShapePart{{Shape: "pappardelle", Portions: 4}, {Shape: wrack.Key, Own: &wrack,
+				Portions: 3}}
 			r.Keep = request.Keep{Where: cook.Fridge, MadeAt: w.ago(0) + "T09:30"}
 			r.Room.RH = .48
 		}),

@@ -28,12 +28,15 @@ func WithLog(ru rules.Rules, now time.Time) store.Scenario {
 	return sc
 }
 
-// log is three months at the bench: a dry spell with the stove on in the middle, a new sack of flour after it, two makers who
-// do not call the same dough right. What its batches truly wanted is kept here, and what was said of them follows from that.
+// log is three months at the bench: a dry spell with the stove on in the middle, a new sack of flour after it, two
+// makers who
+// do not call the same dough right. What its batches truly wanted is kept here, and what was said of them follows from
+// that.
 func (w workshop) log(ru rules.Rules, now time.Time) []store.SeedMaking {
 	rng := rand.New(rand.NewPCG(1892, 7))
 	batches := w.batches()
-	week := map[time.Weekday][]string{time.Tuesday: {Counter}, time.Wednesday: {Service}, time.Thursday: {Orecchiette, Service}, time.Friday: {Lantern, Service},
+	week := map[time.Weekday][]string{time.Tuesday: {Counter}, time.Wednesday: {Service}, time.Thursday: {Orecchiette,
+		Service}, time.Friday: {Lantern, Service},
 		time.Saturday: {Saturday, Saltmarsh}}
 	var out []store.SeedMaking
 	for back := logDays; back >= 2; back-- {
@@ -58,7 +61,8 @@ func wants(r *request.Request, lot string, back int) float64 {
 }
 
 // logged is one making of the log.
-func (w workshop) logged(ru rules.Rules, rng *rand.Rand, batch int, r request.Request, day time.Time, back, n int) store.SeedMaking {
+func (w workshop) logged(ru rules.Rules, rng *rand.Rand, batch int, r request.Request, day time.Time, back,
+	n int) store.SeedMaking {
 	r.Room.RH += .03 * rng.NormFloat64()
 	if back < 60 && back > 44 { // the stove on, and no rain
 		r.Room.RH = .29 + .02*rng.Float64()
@@ -104,13 +108,15 @@ func (w workshop) logged(ru rules.Rules, rng *rand.Rand, batch int, r request.Re
 	felt := int(math.Max(-2, math.Min(2, math.Round(-off/1.2+.35*rng.NormFloat64()))))
 	say(bench.Event{What: bench.Felt, N: felt})
 	if k%5 == 0 || rng.IntN(3) == 0 {
-		say(bench.Event{What: bench.Named, Of: "eggs", Text: map[bool]string{true: "From the dike farm", false: "market"}[r.Eggs.OwnClass != nil]})
+		say(bench.Event{What: bench.Named, Of: "eggs", Text: map[bool]string{true: "From the dike farm",
+			false: "market"}[r.Eggs.OwnClass != nil]})
 	}
 	w.tried(p, rng, events, say)
 	trimmed(p, rand.New(rand.NewPCG(uint64(back), uint64(n))), say)
 	next := ""
 	if rng.IntN(4) == 0 {
-		next = []string{"roll a stop finer", "hold less flour back", "start half an hour earlier", "dust with semola, not flour", "divide it larger"}[rng.IntN(5)]
+		next = []string{"roll a stop finer", "hold less flour back", "start half an hour earlier",
+			"dust with semola, not flour", "divide it larger"}[rng.IntN(5)]
 	}
 	out := (.96 + .02*rng.Float64()) * p.Formula.Dough.MassG * .97
 	if p.Cut.AllMadeG > p.Formula.Dough.MassG { // filled
@@ -133,8 +139,10 @@ func trimmed(p *plan.Plan, rng *rand.Rand, say func(bench.Event)) {
 		say(bench.Event{What: bench.Left, Text: bench.Trimmings, G: math.Round(g - back)})
 	}
 	for _, s := range bench.Steps(p) {
-		if long := math.Round(p.Cut.LengthMM); s.Kind == bench.Cut && p.Cut.Shape.Traits().Lengths && long >= 100 && rng.IntN(4) == 0 {
-			say(bench.Event{What: bench.Shrunk, Step: s.Key, FromMM: long, MM: math.Round(long * (.945 + .01*rng.NormFloat64()))})
+		if long := math.Round(p.Cut.LengthMM); s.Kind == bench.Cut && p.Cut.Shape.Traits().Lengths && long >= 100 &&
+			rng.IntN(4) == 0 {
+			say(bench.Event{What: bench.Shrunk, Step: s.Key, FromMM: long, MM: math.Round(long * (.945 +
+				.01*rng.NormFloat64()))})
 		}
 	}
 }
@@ -146,7 +154,8 @@ func orKept(k flour.Keeping) flour.Keeping {
 	return k
 }
 
-// tried is what was tried and looked at on the way, by hands that need a little longer than the book and a rack that dries
+// tried is what was tried and looked at on the way, by hands that need a little longer than the book and a rack that
+// dries
 // more slowly.
 func (w workshop) tried(p *plan.Plan, rng *rand.Rand, events []bench.Event, say func(bench.Event)) {
 	ends := map[string]time.Time{}
@@ -159,7 +168,8 @@ func (w workshop) tried(p *plan.Plan, rng *rand.Rand, events []bench.Event, say 
 		end := ends[s.Key]
 		switch {
 		case s.Kind == bench.Wait && s.Station == request.AtRest && s.Min > 15 && s.Min < 300 && rng.IntN(2) == 0:
-			say(bench.Event{What: bench.Poked, Step: s.Key, S: math.Round(10*(3.4+.8*rng.NormFloat64())) / 10, At: end.Add(-time.Second)})
+			say(bench.Event{What: bench.Poked, Step: s.Key, S: math.Round(10*(3.4+.8*rng.NormFloat64())) / 10,
+				At: end.Add(-time.Second)})
 		case s.Kind == bench.Wait && s.Station == request.AtDry && p.Request.Room.Air == dry.Still && rng.IntN(2) == 0:
 			word := "not yet"
 			if rng.IntN(3) == 0 {

@@ -12,7 +12,8 @@ import (
 	"hollen/internal/core/rules"
 )
 
-// many is a day of so many batches, each one of the five of the workshop's day, and so many people; an order each, none of them hurried.
+// many is a day of so many batches, each one of the five of the workshop's day, and so many people; an order each, none
+// of them hurried.
 func many(t testing.TB, batches, people int, seed uint64) *day.Day {
 	t.Helper()
 	r, ru := rand.New(rand.NewPCG(seed, 3)), rules.Default()
@@ -35,7 +36,8 @@ func many(t testing.TB, batches, people int, seed uint64) *day.Day {
 	for i := range batches {
 		id := uint64(i + 1)
 		jobs, plans = append(jobs, day.Job{Batch: id, Version: 1}), append(plans, of[r.IntN(len(of))])
-		wants = append(wants, day.Want{Who: fmt.Sprint(id), Due: 60*batches + r.IntN(60*batches) + 300, Jobs: []uint64{id}})
+		wants = append(wants, day.Want{Who: fmt.Sprint(id), Due: 60*batches + r.IntN(60*batches) + 300,
+			Jobs: []uint64{id}})
 	}
 	return day.Put(ru.Day, shop, jobs, plans, nil, wants)
 }
@@ -74,7 +76,8 @@ func BenchmarkManyBatches(b *testing.B) {
 	}
 }
 
-// A day that opens too late for its first two orders, by two people of different pace: the least lateness and the shortest day are proved,
+// A day that opens too late for its first two orders, by two people of different pace: the least lateness and the
+// shortest day are proved,
 // though the first ways of the search lead far from them.
 func TestLateDayIsProved(t *testing.T) {
 	ru := rules.Default()
@@ -89,7 +92,8 @@ func TestLateDayIsProved(t *testing.T) {
 		name     string
 		portions float64
 		due      []int
-	}{{Saturday, 18, []int{690, 720}}, {Saltmarsh, 12, []int{870}}, {Chandler, 20, []int{930}}, {Orecchiette, 10, []int{960}}, {Lantern, 8, []int{1020}}} {
+	}{{Saturday, 18, []int{690, 720}}, {Saltmarsh, 12, []int{870}}, {Chandler, 20, []int{930}}, {Orecchiette, 10,
+		[]int{960}}, {Lantern, 8, []int{1020}}} {
 		r := Batches()[Number(x.name)-1]
 		r.Amount.By, r.Amount.Portions = request.ByPortions, x.portions
 		p, err := plan.Make(ru, r)

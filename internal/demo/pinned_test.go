@@ -79,7 +79,8 @@ func TestPinnedPlans(t *testing.T) {
 
 // hash is what a stage of p comes to: its figures to nine digits, its reasons and its notes.
 func hash(t *testing.T, p *plan.Plan, s request.Stage) string {
-	figures := map[request.Stage]any{request.AtFormula: p.Formula, request.AtRoom: p.Room, request.AtRest: []any{p.Rest, p.Clock}, request.AtRoll: p.Roll,
+	figures := map[request.Stage]any{request.AtFormula: p.Formula, request.AtRoom: p.Room, request.AtRest: []any{p.Rest,
+		p.Clock}, request.AtRoll: p.Roll,
 		request.AtCut: p.Cut, request.AtDry: []any{p.Dry, p.Keep}, request.AtCook: p.Cook, "cost": p.Cost}
 	figures[request.AtKnead], figures["steps"] = p.Knead, []any{p.Steps, p.Passes(1)}
 	reasons := map[string]string{}
@@ -133,10 +134,13 @@ func nineDigits(t *testing.T, doc []byte) []byte {
 var (
 	pinSchools  = strings.Fields("auto long turns short hook processor")
 	pinMachines = strings.Fields("hand-crank-10 mixer-8 motor-9 sheeter-mm pin-board")
-	pinShapes   = strings.Fields("angel-hair tagliolini square-cut cutter-spaghetti linguine fettuccine tagliatelle mafalde pappardelle lasagne " +
-		"maltagliati quadretti farfalle garganelli ravioli ravioli-round mezzelune cappelletti agnolotti tortellini yolk-raviolo orecchiette " +
+	pinShapes   = strings.Fields("angel-hair tagliolini square-cut cutter-spaghetti linguine fettuccine tagliatelle " +
+		"mafalde pappardelle lasagne " +
+		"maltagliati quadretti farfalle garganelli ravioli ravioli-round mezzelune cappelletti agnolotti tortellini " +
+		"yolk-raviolo orecchiette " +
 		"cavatelli cavatelli-ridged")
-	pinFlours = strings.Fields("soft-00 soft-0 plain strong semola-fine semolina-coarse wholemeal wholemeal-flatbread wholemeal-durum spelt-white " +
+	pinFlours = strings.Fields("soft-00 soft-0 plain strong semola-fine semolina-coarse wholemeal " +
+		"wholemeal-flatbread wholemeal-durum spelt-white " +
 		"spelt-whole emmer einkorn khorasan rye-light buckwheat sorghum millet chestnut chickpea rice maize-fine")
 	pinStyles = []egg.Style{egg.WholeEggs, egg.Rich, egg.YolksOnly, egg.WholeWater, egg.NoEgg}
 )
@@ -156,9 +160,11 @@ func assorted(n int) []request.Request {
 		pick := func(list ...string) string { return list[rnd.IntN(len(list))] }
 		r.Amount.By = request.By(pick("portions", "dough", "flour", "eggs"))
 		r.Amount.Portions, r.Amount.FlourG = float64(2+rnd.IntN(30)), float64(200+50*rnd.IntN(60))
-		r.Rest.At, r.Rest.Wrapped, r.Knead.Mix = request.Place(pick("room", "fridge")), request.Wrapped(pick("whole", "pieces")), request.Mix(pick("well", "bowl"))
+		r.Rest.At, r.Rest.Wrapped, r.Knead.Mix = request.Place(pick("room", "fridge")), request.Wrapped(pick("whole",
+			"pieces")), request.Mix(pick("well", "bowl"))
 		r.Roll.Mode, r.Roll.Divide = roll.Mode(pick("every", "fewest")), request.Divide(pick("flour", "bench"))
-		r.Dry.On, r.Cook.After, r.Cut.Scraps = request.Lies(pick("rack", "board")), request.After(pick("fresh", "leather", "nest", "frozen")),
+		r.Dry.On, r.Cook.After, r.Cut.Scraps = request.Lies(pick("rack", "board")), request.After(pick("fresh",
+			"leather", "nest", "frozen")),
 			request.Scraps(pick("", "soup", "back"))
 		r.Oil, r.Salt = .01*float64(rnd.IntN(4)), .005*float64(rnd.IntN(4))
 		if rnd.IntN(3) == 0 {

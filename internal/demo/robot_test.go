@@ -33,7 +33,8 @@ func TestRobotMakesEveryBatch(t *testing.T) {
 			}
 			at := func(min float64) time.Time { return began.Add(time.Duration(min * float64(time.Minute))) }
 			if s.WantG > 0 {
-				events = append(events, bench.Event{ID: "w" + s.Key, What: bench.Weighed, Step: s.Key, G: s.WantG, At: at(now)})
+				events = append(events, bench.Event{ID: "w" + s.Key, What: bench.Weighed, Step: s.Key, G: s.WantG,
+					At: at(now)})
 			}
 			now += s.PlanMin
 			events = append(events, bench.Event{ID: "d" + s.Key, What: bench.Done, Step: s.Key, At: at(now)})

@@ -7,21 +7,25 @@ import (
 )
 
 func TestReadings(t *testing.T) {
-	for line, ok := range map[string]bool{`{"g":541.5,"at":"2026-11-28T09:00:00Z"}`: true, `{"g":0}`: true, `{"g":1e9}`: false, `{}`: false, `x`: false,
+	for line, ok := range map[string]bool{`{"g":541.5,"at":"2026-11-28T09:00:00Z"}`: true, `{"g":0}`: true,
+		`{"g":1e9}`: false, `{}`: false, `x`: false,
 		``: false, `{"g":"much"}`: false,
-		`{"g":1,"at":"0001-01-01T00:00:00Z"}`: false, `{"g":1,"at":"9999-12-31T00:00:00Z"}`: false, `{"g":1,"at":null}`: true} {
+		`{"g":1,"at":"0001-01-01T00:00:00Z"}`: false, `{"g":1,"at":"9999-12-31T00:00:00Z"}`: false,
+		`{"g":1,"at":null}`: true} {
 		if _, err := Read(Scale, []byte(line)); (err == nil) != ok {
 			t.Errorf("%s: %v", line, err)
 		}
 	}
-	for line, ok := range map[string]bool{`{"t_c":21.3,"rh":0.44}`: true, `{"t_c":21.3}`: false, `{"t_c":21.3,"rh":44}`: false, `{"t_c":210,"rh":0.4}`: false} {
+	for line, ok := range map[string]bool{`{"t_c":21.3,"rh":0.44}`: true, `{"t_c":21.3}`: false,
+		`{"t_c":21.3,"rh":44}`: false, `{"t_c":210,"rh":0.4}`: false} {
 		if _, err := Read(Room, []byte(line)); (err == nil) != ok {
 			t.Errorf("%s: %v", line, err)
 		}
 	}
 }
 
-// Steady is half a gram either way for a second and a half; a flood is passed over; who is silent is silent, not nought.
+// Steady is half a gram either way for a second and a half; a flood is passed over; who is silent is silent, not
+// nought.
 func TestHub(t *testing.T) {
 	var h Hub
 	now := time.Date(2026, 11, 28, 9, 0, 0, 0, time.UTC)

@@ -17,7 +17,8 @@ func Strip(p *plan.Strip) string {
 	const base, right = 88., 1600.
 	s := &Scene{}
 	var b strings.Builder
-	b.WriteString("M6 88L12 71 21 49 30 34 39 20 48 14 57 17 66 23 75 28 84 34 93 36 102 40 111 35 120 27 129 20 138 17 147 19 165 21 192 23 " +
+	b.WriteString("M6 88L12 71 21 49 30 34 39 20 48 14 57 17 66 23 75 28 84 34 93 36 102 40 111 35 120 27 129 20 138 " +
+		"17 147 19 165 21 192 23 " +
 		"237 26 300 30 400 33 600 41 792 48")
 	n := float64(max(len(p.StopsMM), 1))
 	for i, k := range p.StopsMM {
@@ -37,7 +38,8 @@ func Strip(p *plan.Strip) string {
 	}
 	s.Path("body", wave(1212, 180, 6, 7, 81.25, 5.5))
 	s.Path("body", wave(1412, 180, 4, 16, 81.5, 5))
-	return fmt.Sprintf(`<svg class="strip" viewBox="0 0 %g 92" preserveAspectRatio="none" aria-hidden="true">%s</svg>`, right, s.body.String())
+	return fmt.Sprintf(`<svg class="strip" viewBox="0 0 %g 92" preserveAspectRatio="none" aria-hidden="true">%s</svg>`,
+		right, s.body.String())
 }
 
 // stripCut draws what is cut, on the strip, by family; a test holds the table complete.
@@ -64,7 +66,8 @@ func stripPieces(s *Scene, p *plan.Strip, high float64) {
 	n := min(p.PerSheet, 8)
 	w := 182 / float64(max(n, 1))
 	for i := range n {
-		fmt.Fprintf(&s.body, `<ellipse class="body" cx="%s" cy="84" rx="%s" ry="%g"/>`, num(1012+(float64(i)+.5)*w), num(min(.36*w, 12)), high)
+		fmt.Fprintf(&s.body, `<ellipse class="body" cx="%s" cy="84" rx="%s" ry="%g"/>`, num(1012+(float64(i)+.5)*w),
+			num(min(.36*w, 12)), high)
 	}
 }
 
@@ -96,7 +99,8 @@ const maxEggs = 14
 // Eggs draws the eggs, yolks and top-up of the pick.
 func Eggs(p *plan.Plan) string {
 	f := &p.Formula
-	s := &Scene{Title: plan.EggWords(f.Pick.Whole, f.Pick.Yolks) + ", " + p.In().Grams(f.TopG) + " of " + p.TopWord(), W: 590, Y: -4, H: 100,
+	s := &Scene{Title: plan.EggWords(f.Pick.Whole, f.Pick.Yolks) + ", " + p.In().Grams(f.TopG) + " of " + p.TopWord(),
+		W: 590, Y: -4, H: 100,
 		Class: "scale-down"}
 	eggs, yolks := min(f.Pick.Whole, maxEggs), min(f.Pick.Yolks, maxEggs)
 	room := 560.
@@ -130,8 +134,10 @@ func Eggs(p *plan.Plan) string {
 		x = max(x, start+100) + 18
 	}
 	group(f.Pick.Whole, eggs, "egg", "eggs", f.WholeG-f.AlsoG, 38, func(x float64) {
-		s.Path("shell", fmt.Sprintf("M%s %sc%s 0 %s %s %s %sa%s %s 0 0 1 %s 0c0 %s %s %s %s %sz", num(x+16*k), num(46-43*k),
-			num(9*k), num(16*k), num(16*k), num(16*k), num(27*k), num(16*k), num(15*k), num(-32*k), num(-11*k), num(7*k), num(-27*k), num(16*k), num(-27*k)))
+		s.Path("shell", fmt.Sprintf("M%s %sc%s 0 %s %s %s %sa%s %s 0 0 1 %s 0c0 %s %s %s %s %sz", num(x+16*k),
+			num(46-43*k),
+			num(9*k), num(16*k), num(16*k), num(16*k), num(27*k), num(16*k), num(15*k), num(-32*k), num(-11*k),
+			num(7*k), num(-27*k), num(16*k), num(-27*k)))
 		s.Circle("yolk-in", x+16*k, 46-16*k, 7.5*k)
 	})
 	if f.AlsoG > 0 { // of other sizes, not drawn

@@ -39,7 +39,8 @@ func SheetAbove(p *plan.Plan, x *plan.CutPart) string {
 	}
 	s.Down(left-14, top, top+w)
 	s.Upright("m", left-22, top+w/2, p.In().MM(wide, 0))
-	s.Path("dim", fmt.Sprintf("M%s %sH%sM%s %sv8M%s %sv8", num(left), num(top+w+14), num(left+l), num(left), num(top+w+10), num(left+l), num(top+w+10)))
+	s.Path("dim", fmt.Sprintf("M%s %sH%sM%s %sv8M%s %sv8", num(left), num(top+w+14), num(left+l), num(left),
+		num(top+w+10), num(left+l), num(top+w+10)))
 	s.Text("m", left+l/2, top+w+30, p.In().Long(long))
 	return s.SVG()
 }
@@ -51,7 +52,8 @@ func sheetTitle(p *plan.Plan, x *plan.CutPart) string {
 		return size + "not cut yet"
 	}
 	if x.Shape.Traits().Lengths {
-		return size + fmt.Sprintf("cut into %d ribbons across and %s", x.Across, measure.Plural(x.Along, "length", "lengths"))
+		return size + fmt.Sprintf("cut into %d ribbons across and %s", x.Across, measure.Plural(x.Along, "length",
+			"lengths"))
 	}
 	return size + measure.Plural(x.PerSheet, "piece", "pieces") + " of " + strings.ToLower(x.Shape.Name)
 }
@@ -69,7 +71,8 @@ func ribbonsAbove(s *Scene, in measure.System, x *plan.CutPart, k, left, top, w 
 	for i := 0; i <= x.Along; i++ {
 		fmt.Fprintf(&cuts, "M%s %sv%s", num(x0+float64(i)*x.LengthMM*k), num(top-2), num(w+4))
 		if i < x.Along {
-			s.Across(x0+float64(i)*x.LengthMM*k, x0+float64(i+1)*x.LengthMM*k, top-10, in.Bare(measure.Near(x.LengthMM), measure.MM, 0))
+			s.Across(x0+float64(i)*x.LengthMM*k, x0+float64(i+1)*x.LengthMM*k, top-10, in.Bare(measure.Near(x.LengthMM),
+				measure.MM, 0))
 		}
 	}
 	s.Path("ink", cuts.String())
@@ -109,7 +112,8 @@ func cutoutPath(all []cut.Cutout, k, left, top float64) string {
 	for _, c := range all {
 		x, y, w, h := left+c.X*k, top+c.Y*k, c.W*k, c.H*k
 		if c.Round {
-			fmt.Fprintf(&b, "M%s %sa%s %s 0 1 0 %s 0a%s %s 0 1 0 %s 0z", num(x), num(y+h/2), num(w/2), num(w/2), num(w), num(w/2), num(w/2), num(-w))
+			fmt.Fprintf(&b, "M%s %sa%s %s 0 1 0 %s 0a%s %s 0 1 0 %s 0z", num(x), num(y+h/2), num(w/2), num(w/2), num(w),
+				num(w/2), num(w/2), num(-w))
 		} else {
 			fmt.Fprintf(&b, "M%s %sh%sv%sh%sz", num(x), num(y), num(w), num(h), num(-w))
 		}
@@ -140,7 +144,8 @@ func Corner(p *plan.Plan, x *plan.CutPart) string {
 		}
 	}
 	s.Path("dough-line", lines.String())
-	s.Path("ink", fmt.Sprintf("M%s %sV%sM%s %sH%s", num(left+ex), num(top-4), num(top+h), num(left+ex), num(top+sy), num(left+w)))
+	s.Path("ink", fmt.Sprintf("M%s %sV%sM%s %sH%s", num(left+ex), num(top-4), num(top+h), num(left+ex), num(top+sy),
+		num(left+w)))
 	s.Across(left, left+ex, top-6, p.In().Bare(x.EndTrimMM, measure.MM, 0))
 	if sy >= 5 {
 		s.Down(left-12, top, top+sy)
@@ -157,7 +162,8 @@ func RolledUp(p *plan.Plan, x *plan.CutPart) string {
 	_, wide := x.SheetMM()
 	k := min(150/wide, 1.5, 90/x.FoldMM)
 	w, h := wide*k, x.FoldMM*k
-	s := &Scene{Title: fmt.Sprintf("A length rolled up %s wide from above, %d cuts", p.In().MM(x.FoldMM, measure.Shortest), x.KnifeCuts), W: left + w +
+	s := &Scene{Title: fmt.Sprintf("A length rolled up %s wide from above, %d cuts", p.In().MM(x.FoldMM,
+		measure.Shortest), x.KnifeCuts), W: left + w +
 		56, H: top + h + 28,
 		Class: "scale-down"}
 	s.Rect("trim", left, top, w, h)
@@ -181,7 +187,8 @@ const SectionScale = 4.
 func Section(p *plan.Plan, x *plan.CutPart) string {
 	const k, left, top = SectionScale, 12., 14.
 	size, t, high := x.Shape.WidthMM*k, x.ThickMM()*k, x.Filling.HeightMM*k
-	s := &Scene{Title: fmt.Sprintf("A piece from the side, %s, filling %s high", p.In().MM(x.Shape.WidthMM, measure.Shortest), p.In().MM(x.Filling.HeightMM, 0)),
+	s := &Scene{Title: fmt.Sprintf("A piece from the side, %s, filling %s high", p.In().MM(x.Shape.WidthMM,
+		measure.Shortest), p.In().MM(x.Filling.HeightMM, 0)),
 		W: left + size + 60, H: top + high + 2*t + 44, Class: "scale-down"}
 	seam := math.Max(0, (size-(x.Shape.WidthMM-cut.SeamMM(p.Rules().Cut, x.Shape.WidthMM))*k)/2)
 	base := top + high + 2*t
@@ -189,7 +196,8 @@ func Section(p *plan.Plan, x *plan.CutPart) string {
 	dome := func(y, rise float64) string {
 		return fmt.Sprintf("Q%s %s %s %s", num(left+seam+inner/2), num(y-2*rise), num(left+seam), num(y))
 	}
-	s.Path("dough", fmt.Sprintf("M%s %sH%sV%sH%s%sH%sz", num(left), num(base), num(left+size), num(base-2*t), num(left+size-seam), dome(base-2*t, high),
+	s.Path("dough", fmt.Sprintf("M%s %sH%sV%sH%s%sH%sz", num(left), num(base), num(left+size), num(base-2*t),
+		num(left+size-seam), dome(base-2*t, high),
 		num(left)))
 	s.Path("filling", fmt.Sprintf("M%s %s%sz", num(left+size-seam), num(base-t), dome(base-t, high-t/2)))
 	s.Across(left, left+size, base+14, "")

@@ -85,9 +85,11 @@ func (d *Day) SVG() string {
 		if lane.Own {
 			own = ` data-own=""`
 		}
-		fmt.Fprintf(b2, `<text class="lane-name" x="12" y="%s"%s>%s</text>`, num(top+24), own, html.EscapeString(clip(lane.Name, 13)))
+		fmt.Fprintf(b2, `<text class="lane-name" x="12" y="%s"%s>%s</text>`, num(top+24), own,
+			html.EscapeString(clip(lane.Name, 13)))
 		if lane.Small != "" {
-			fmt.Fprintf(b2, `<text class="lane-small" x="12" y="%s">%s</text>`, num(top+40), html.EscapeString(clip(lane.Small, 17)))
+			fmt.Fprintf(b2, `<text class="lane-small" x="12" y="%s">%s</text>`, num(top+40),
+				html.EscapeString(clip(lane.Small, 17)))
 		}
 		for r, row := range all {
 			for _, bar := range row {
@@ -100,9 +102,11 @@ func (d *Day) SVG() string {
 		}
 	}
 	w, hgt := right+12, top
-	fmt.Fprintf(&b, `<div class="chart day-chart"><svg class="draw day-lanes" viewBox="0 0 %s %s" style="min-width:%.0fpx" role="group" aria-label="%s" `+
-		`data-from="%s" data-scale="%s" data-left="%s"><rect class="day-ground" x="0" y="0" width="%s" height="%s"/>`,
-		num(w), num(hgt), w*textPX/textUnits, html.EscapeString(d.Title), num(d.From), num(k), num(dayLabel), num(w), num(hgt))
+	fmt.Fprintf(&b,
+		`<div class="chart day-chart"><svg class="draw day-lanes" viewBox="0 0 %s %s" style="min-width:%.0fpx" role="group" aria-label="%s" `+
+			`data-from="%s" data-scale="%s" data-left="%s"><rect class="day-ground" x="0" y="0" width="%s" height="%s"/>`,
+		num(w), num(hgt), w*textPX/textUnits, html.EscapeString(d.Title), num(d.From), num(k), num(dayLabel), num(w),
+		num(hgt))
 	step := 60.
 	if k*60 < 70 {
 		step = 120
@@ -113,7 +117,8 @@ func (d *Day) SVG() string {
 			fmt.Fprintf(&b, `<text class="m hour" x="%s" y="%s">%d:00</text>`, num(x(m)), num(head-8), int(m/60)%24)
 		}
 	}
-	fmt.Fprintf(&b, `<path class="lane-edge" d="M0 %sH%s"/><path class="lane-line" d="M%s %sV%s"/>`, num(head), num(w), num(dayLabel), num(head), num(hgt))
+	fmt.Fprintf(&b, `<path class="lane-edge" d="M0 %sH%s"/><path class="lane-line" d="M%s %sV%s"/>`, num(head), num(w),
+		num(dayLabel), num(head), num(hgt))
 	if d.Now > d.From && d.Now < d.To {
 		fmt.Fprintf(&b, `<path class="now-line" d="M%s %sV%s"/>`, num(x(d.Now)), num(head-8), num(hgt))
 	}
@@ -125,7 +130,8 @@ func (d *Day) SVG() string {
 		f.draw(&b)
 	}
 	if d.Now > d.From && d.Now < d.To {
-		fmt.Fprintf(&b, `<rect class="now-box" x="%s" y="%s" width="56" height="22" rx="3"/><text class="m now-word" x="%s" y="%s">%s</text>`,
+		fmt.Fprintf(&b,
+			`<rect class="now-box" x="%s" y="%s" width="56" height="22" rx="3"/><text class="m now-word" x="%s" y="%s">%s</text>`,
 			num(x(d.Now)-28), num(head-26), num(x(d.Now)), num(head-10), html.EscapeString(d.NowWords))
 	}
 	b.WriteString("</svg></div>")
@@ -166,8 +172,10 @@ func (f *placedFlag) draw(b *strings.Builder) {
 	if f.Late {
 		class += " is-late"
 	}
-	fmt.Fprintf(b, `<rect class="%s" x="%s" y="%s" width="%s" height="22"/>`, class, num(f.left), num(f.top), num(f.width))
-	fmt.Fprintf(b, `<text class="due-word" x="%s" y="%s" data-own="">%s</text>`, num(f.left+8), num(f.top+16), html.EscapeString(f.Words))
+	fmt.Fprintf(b, `<rect class="%s" x="%s" y="%s" width="%s" height="22"/>`, class, num(f.left), num(f.top),
+		num(f.width))
+	fmt.Fprintf(b, `<text class="due-word" x="%s" y="%s" data-own="">%s</text>`, num(f.left+8), num(f.top+16),
+		html.EscapeString(f.Words))
 }
 
 // bar draws one thing of a lane.
@@ -218,12 +226,15 @@ func (d *Day) bar(b *strings.Builder, bar DayBar, x func(float64) float64, k, y 
 	}
 	put(` aria-label="`, says, `"><title data-own="">`, says, "</title>")
 	if bar.CleanBefore > 0 {
-		put(`<rect class="cleaning" x="`, num(left-bar.CleanBefore*k), `" y="`, num(y+8), `" width="`, num(bar.CleanBefore*k), `" height="`, num(h-16), `"/>`)
+		put(`<rect class="cleaning" x="`, num(left-bar.CleanBefore*k), `" y="`, num(y+8), `" width="`,
+			num(bar.CleanBefore*k), `" height="`, num(h-16), `"/>`)
 	}
-	put(`<rect class="box" x="`, num(left), `" y="`, num(y), `" width="`, num(w), `" height="`, num(h), `" rx="`, num(math.Min(r, w/2)), `"/>`)
+	put(`<rect class="box" x="`, num(left), `" y="`, num(y), `" width="`, num(w), `" height="`, num(h), `" rx="`,
+		num(math.Min(r, w/2)), `"/>`)
 	text := func(class string, x float64, words string) {
 		if words != "" {
-			put(`<text class="`, class, `" x="`, num(x), `" y="`, num(y+h/2+5), `" data-own="">`, html.EscapeString(words), "</text>")
+			put(`<text class="`, class, `" x="`, num(x), `" y="`, num(y+h/2+5), `" data-own="">`,
+				html.EscapeString(words), "</text>")
 		}
 	}
 	switch {

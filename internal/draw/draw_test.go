@@ -38,7 +38,8 @@ type rect struct{ x, y, w, h float64 }
 func rects(t *testing.T, svg, class string) []rect {
 	t.Helper()
 	var out []rect
-	re := regexp.MustCompile(`<rect class="` + class + `" x="([-\d.]+)" y="([-\d.]+)" width="([-\d.]+)" height="([-\d.]+)"`)
+	re := regexp.MustCompile(`<rect class="` + class +
+		`" x="([-\d.]+)" y="([-\d.]+)" width="([-\d.]+)" height="([-\d.]+)"`)
 	for _, m := range re.FindAllStringSubmatch(svg, -1) {
 		var v [4]float64
 		for i := range v {
@@ -56,15 +57,22 @@ func TestPicturesAreWellFormed(t *testing.T) {
 	for _, p := range plans(t) {
 		strip := p.Summary().Strip
 		p.Request.Name = `<script>alert("x")</script>`
-		for name, svg := range map[string]string{"strip": Strip(&strip), "eggs": Eggs(p), "roll": RollSide(p), "sheet": SheetAbove(p, &p.Cut.CutPart),
+		for name, svg := range map[string]string{"strip": Strip(&strip), "eggs": Eggs(p), "roll": RollSide(p),
+			"sheet":  SheetAbove(p, &p.Cut.CutPart),
 			"corner": Corner(p, &p.Cut.CutPart), "drying": (&Drying{Title: "a < b", Minutes: 40, MaxLoss: .14,
-				Lines:  []Line{{Name: "<as it lies>", Points: []Point{{0, 0}, {40, .1}}}, {Name: "", Points: []Point{{0, 0}}}},
-				Levels: []Level{{Loss: .03, Words: "cuts & more"}}, From: 5, To: 9, Window: "<5>"}).SVG(), "nests": Nests(&p.Cut.CutPart),
-			"cut": CutFile(p, &p.Cut.CutPart, "<m>"), "ladder": LadderFile(p, "]]>"),
-			"track": (&Track{Title: "a < b", Minutes: 60, Lines: []Line{{Name: "x & y", Max: 1, Points: []Point{{0, 0}, {60, 2}}}}, From: 20, To: 60,
-				Window: "<right>", Limits: []Limit{{At: 30, Words: "<late>"}}, Steps: []Stretch{{To: 60, Words: "<rest> 60 min"}}}).SVG(),
-			"steps": (&Steps{Title: "a < b", Parts: []Step{{"<x>", 3}, {"y", -1}}, Total: "<sum>", Band: [2]float64{1, 2}}).SVG(),
-			"ruler": (&Ruler{Title: "a < b", Max: 10, Step: 2, Bands: []Band{{From: 2, To: 4, Class: "dough"}}, Marks: []Mark{{At: 3, Text: "3 & more"}}}).SVG()} {
+				Lines: []Line{{Name: "<as it lies>", Points: []Point{{0, 0}, {40, .1}}}, {Name: "", Points: []Point{{0,
+					0}}}},
+				Levels: []Level{{Loss: .03, Words: "cuts & more"}}, From: 5, To: 9, Window: "<5>"}).SVG(),
+			"nests": Nests(&p.Cut.CutPart),
+			"cut":   CutFile(p, &p.Cut.CutPart, "<m>"), "ladder": LadderFile(p, "]]>"),
+			"track": (&Track{Title: "a < b", Minutes: 60, Lines: []Line{{Name: "x & y", Max: 1, Points: []Point{{0, 0},
+				{60, 2}}}}, From: 20, To: 60,
+				Window: "<right>", Limits: []Limit{{At: 30, Words: "<late>"}}, Steps: []Stretch{{To: 60,
+					Words: "<rest> 60 min"}}}).SVG(),
+			"steps": (&Steps{Title: "a < b", Parts: []Step{{"<x>", 3}, {"y", -1}}, Total: "<sum>", Band: [2]float64{1,
+				2}}).SVG(),
+			"ruler": (&Ruler{Title: "a < b", Max: 10, Step: 2, Bands: []Band{{From: 2, To: 4, Class: "dough"}},
+				Marks: []Mark{{At: 3, Text: "3 & more"}}}).SVG()} {
 			d := xml.NewDecoder(strings.NewReader(svg))
 			for {
 				_, err := d.Token()
@@ -142,7 +150,8 @@ func TestSheetIsToScale(t *testing.T) {
 			same("end trim", ribbons.x-whole.x, x.EndTrimMM*k)
 			same("side trim", ribbons.y-whole.y, x.SideTrimMM*k)
 			same("other end", whole.x+whole.w-ribbons.x-ribbons.w, x.EndTrimMM*k)
-			lines := strings.Count(regexp.MustCompile(`class="dough-line(?: fine)?" d="([^"]*)"`).FindStringSubmatch(svg)[1], "M")
+			lines := strings.Count(regexp.MustCompile(`class="dough-line(?: fine)?" d="([^"]*)"`).FindStringSubmatch(
+				svg)[1], "M")
 			if lines != x.Across+1 {
 				t.Errorf("%s: %d lines for %d ribbons", p.Request.Name, lines, x.Across)
 			}
@@ -273,8 +282,10 @@ func TestPinAboveIsToScale(t *testing.T) {
 		} else {
 			sheet := rects(t, svg, "dough")[0]
 			long = sheet.w / k
-			if area := sheet.w * sheet.h / k / k; math.Abs(area*p.Roll.SheetMM*p.Formula.Dough.DensityGPerML/1000/p.Roll.RolledG-1) > .02 {
-				t.Errorf("the sheet weighs %.0f g, %.0f are rolled", area*p.Roll.SheetMM*p.Formula.Dough.DensityGPerML/1000, p.Roll.RolledG)
+			if area := sheet.w * sheet.h / k / k; math.Abs(
+				area*p.Roll.SheetMM*p.Formula.Dough.DensityGPerML/1000/p.Roll.RolledG-1) > .02 {
+				t.Errorf("the sheet weighs %.0f g, %.0f are rolled",
+					area*p.Roll.SheetMM*p.Formula.Dough.DensityGPerML/1000, p.Roll.RolledG)
 			}
 		}
 		if math.Abs(long-p.Roll.LengthMM) > 1 {
@@ -306,18 +317,21 @@ func TestPatternsAreToScale(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		d := Pattern{Laid: st, Joined: j, FinalMM: p.Roll.SheetMM, WideMM: 140, Colours: map[roll.Colour]string{roll.OtherDough: other, roll.ThirdColour: third}}
+		d := Pattern{Laid: st, Joined: j, FinalMM: p.Roll.SheetMM, WideMM: 140, Colours: map[roll.Colour]string{
+			roll.OtherDough: other, roll.ThirdColour: third}}
 		return d, d.SVG()
 	}
 	st := roll.Stripes{BaseMM: 1.8, StripeMM: .5, WidthMM: 20, PitchMM: 50}
 	d, svg := of(st)
 	w, _ := rects(svg, other)
 	n := len(w) / 3
-	if on := d.Joined.SheetMM / d.FinalMM; n < 2 || math.Abs(w[n]/w[0]-d.Joined.Stripe) > .02 || math.Abs(w[2*n]/w[n]-on) > .02 {
+	if on := d.Joined.SheetMM / d.FinalMM; n < 2 || math.Abs(w[n]/w[0]-d.Joined.Stripe) > .02 ||
+		math.Abs(w[2*n]/w[n]-on) > .02 {
 		t.Errorf("%v, joined %+v, then %.2f", w, d.Joined, on)
 	}
 	// Three colours, unequal, mirrored: forth and back.
-	st.Strips = []roll.Strip{{Colour: roll.OtherDough, WidthMM: 20, GapMM: 10}, {Colour: roll.ThirdColour, WidthMM: 5, GapMM: 15}}
+	st.Strips = []roll.Strip{{Colour: roll.OtherDough, WidthMM: 20, GapMM: 10}, {Colour: roll.ThirdColour, WidthMM: 5,
+		GapMM: 15}}
 	st.Mirror, st.Third = true, "beet-powder"
 	_, svg = of(st)
 	w, _ = rects(svg, other)
@@ -349,16 +363,20 @@ func TestEveryFamilyIsDrawn(t *testing.T) {
 
 // A day is drawn to scale, every bar where its minutes are, and whatever stands in a name stays text.
 func TestDayToScale(t *testing.T) {
-	d := Day{Title: "A day", From: 480, To: 840, Now: 600, NowWords: "10:00", Lanes: []DayLane{{Name: `<b>&"`, Own: true, Bars: []DayBar{
-		{From: 500, To: 540, Letter: "A", Words: "roll, pieces 1 to 3", Says: `A <"&>`, Task: "1.roll.1", CleanBefore: 10}, {From: 520, To: 560, Letter: "B"}}}},
-		Flags: []DayFlag{{At: 700, Words: "11:40 a"}, {At: 705, Words: "11:45 b", Late: true}, {At: 839, Words: "13:59 c"}}}
+	d := Day{Title: "A day", From: 480, To: 840, Now: 600, NowWords: "10:00", Lanes: []DayLane{{Name: `<b>&"`,
+		Own: true, Bars: []DayBar{
+			{From: 500, To: 540, Letter: "A", Words: "roll, pieces 1 to 3", Says: `A <"&>`, Task: "1.roll.1",
+				CleanBefore: 10}, {From: 520, To: 560, Letter: "B"}}}},
+		Flags: []DayFlag{{At: 700, Words: "11:40 a"}, {At: 705, Words: "11:45 b", Late: true}, {At: 839,
+			Words: "13:59 c"}}}
 	svg := d.SVG()
 	if err := xml.Unmarshal([]byte(svg), new(struct{})); err != nil {
 		t.Fatalf("%v\n%s", err, svg)
 	}
 	k := d.scale()
-	for _, want := range []string{fmt.Sprintf(`x="%s"`, num(dayLabel+20*k)), fmt.Sprintf(`width="%s"`, num(40*k)), fmt.Sprintf("M%s",
-		num(dayLabel+120*k)), "is-late"} {
+	for _, want := range []string{fmt.Sprintf(`x="%s"`, num(dayLabel+20*k)), fmt.Sprintf(`width="%s"`, num(40*k)),
+		fmt.Sprintf("M%s",
+			num(dayLabel+120*k)), "is-late"} {
 		if !strings.Contains(svg, want) {
 			t.Errorf("no %s in the picture", want)
 		}
@@ -366,7 +384,8 @@ func TestDayToScale(t *testing.T) {
 	if n := len(rows(d.Lanes[0].Bars)); n != 2 {
 		t.Errorf("two at once in %d rows", n)
 	}
-	if flags, _ := d.placed(func(m float64) float64 { return m }); flags[0].top == flags[1].top || flags[2].left >= 839 {
+	if flags, _ := d.placed(func(m float64) float64 { return m }); flags[0].top == flags[1].top ||
+		flags[2].left >= 839 {
 		t.Errorf("flags over each other: %+v", flags)
 	}
 }

@@ -11,12 +11,14 @@ import (
 // file begins a drawing for other programs: true to scale in mm, styled by attributes alone, with
 // meta in its metadata.
 func file(b *strings.Builder, title, meta string, wMM, hMM float64) {
-	fmt.Fprintf(b, `<svg xmlns="http://www.w3.org/2000/svg" width="%smm" height="%smm" viewBox="0 0 %s %s">`+"\n<title>%s</title>\n<metadata>%s</metadata>\n",
+	fmt.Fprintf(b,
+		`<svg xmlns="http://www.w3.org/2000/svg" width="%smm" height="%smm" viewBox="0 0 %s %s">`+"\n<title>%s</title>\n<metadata>%s</metadata>\n",
 		num(wMM), num(hMM), num(wMM), num(hMM), html.EscapeString(title), html.EscapeString(meta))
 }
 
 func fileText(b *strings.Builder, x, y, size float64, text string) {
-	fmt.Fprintf(b, `<text x="%s" y="%s" font-family="sans-serif" font-size="%s" fill="#29241e">%s</text>`+"\n", num(x), num(y), num(size),
+	fmt.Fprintf(b, `<text x="%s" y="%s" font-family="sans-serif" font-size="%s" fill="#29241e">%s</text>`+"\n", num(x),
+		num(y), num(size),
 		html.EscapeString(text))
 }
 
@@ -27,7 +29,8 @@ func CutFile(p *plan.Plan, x *plan.CutPart, meta string) string {
 	var b strings.Builder
 	long, wide := x.SheetMM()
 	file(&b, sheetTitle(p, x), meta, long, wide+caption)
-	fmt.Fprintf(&b, `<rect id="sheet" width="%s" height="%s" fill="#fbf7ec" stroke="#8f8268" stroke-width="0.2"/>`+"\n", num(long),
+	fmt.Fprintf(&b, `<rect id="sheet" width="%s" height="%s" fill="#fbf7ec" stroke="#8f8268" stroke-width="0.2"/>`+"\n",
+		num(long),
 		num(wide))
 	fmt.Fprintf(&b, `<g id="cutouts" fill="%s" stroke="#29241e" stroke-width="0.15">`+"\n", p.Formula.Colour.Face)
 	for _, o := range x.Cutouts() {
@@ -38,7 +41,8 @@ func CutFile(p *plan.Plan, x *plan.CutPart, meta string) string {
 		}
 	}
 	b.WriteString("</g>\n")
-	fileText(&b, 1, wide+6, 4, fmt.Sprintf("%s: %s, sheet %.2f mm, true to scale", p.Request.Name, x.Shape.Name, x.ThickMM()))
+	fileText(&b, 1, wide+6, 4, fmt.Sprintf("%s: %s, sheet %.2f mm, true to scale", p.Request.Name, x.Shape.Name,
+		x.ThickMM()))
 	b.WriteString("</svg>\n")
 	return b.String()
 }
@@ -52,7 +56,8 @@ func LadderFile(p *plan.Plan, meta string) string {
 	var marks strings.Builder
 	y := 14.
 	for i, x := range p.Roll.Passes {
-		fmt.Fprintf(&rows, `<rect x="%s" y="%s" width="%s" height="%s"/>`+"\n", num(left), num(y), num(bar), num(x.OutMM))
+		fmt.Fprintf(&rows, `<rect x="%s" y="%s" width="%s" height="%s"/>`+"\n", num(left), num(y), num(bar),
+			num(x.OutMM))
 		stop := ""
 		if x.Label != "" {
 			stop = fmt.Sprintf("stop %s, gap %.2g: ", x.Label, x.GapMM)
@@ -63,7 +68,8 @@ func LadderFile(p *plan.Plan, meta string) string {
 	var b strings.Builder
 	file(&b, "The way down of "+p.Request.Name+", sheets in their true thickness", meta, wide, y+12)
 	fileText(&b, left, 8, 4.5, p.Request.Name+", "+p.Roll.Machine.Name)
-	fmt.Fprintf(&b, `<g id="sheets" fill="%s" stroke="none">`+"\n%s</g>\n%s", p.Formula.Colour.Face, rows.String(), marks.String())
+	fmt.Fprintf(&b, `<g id="sheets" fill="%s" stroke="none">`+"\n%s</g>\n%s", p.Formula.Colour.Face, rows.String(),
+		marks.String())
 	fmt.Fprintf(&b, `<path id="check" d="M%s %sh50" stroke="#29241e" stroke-width="0.3"/>`+"\n", num(left), num(y+2))
 	fileText(&b, left, y+7, 3.2, "This line is 50 mm; if not, the print is not true to scale.")
 	b.WriteString("</svg>\n")

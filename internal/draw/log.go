@@ -17,8 +17,10 @@ type Dot struct {
 	Hollow bool   // it hardly counts
 }
 
-// Log draws one figure of the log over time, to scale: makings as letters in circles, the plan's expectation as a thin line at
-// want, what is learned by now as a short bracket from low to high at the right; none where they are the same. Empty for no dots.
+// Log draws one figure of the log over time, to scale: makings as letters in circles, the plan's expectation as a thin
+// line at
+// want, what is learned by now as a short bracket from low to high at the right; none where they are the same. Empty
+// for no dots.
 func Log(title, unit string, dots []Dot, want float64, wantWord string, low, high float64) string {
 	if len(dots) == 0 {
 		return ""
@@ -32,7 +34,10 @@ func Log(title, unit string, dots []Dot, want float64, wantWord string, low, hig
 			to = d.At
 		}
 	}
-	over := ruled{from: 0, to: math.Max(to.Sub(from).Hours(), 24), of: func(d *Dot) float64 { return d.At.Sub(from).Hours() }}
+	over := ruled{from: 0, to: math.Max(to.Sub(from).Hours(), 24), of: func(d *Dot) float64 {
+		return d.At.Sub(
+			from).Hours()
+	}}
 	for _, t := range months(from, to) {
 		over.marks = append(over.marks, mark{t.Sub(from).Hours(), t.Format("2 Jan")})
 	}

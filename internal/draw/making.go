@@ -25,7 +25,8 @@ func Making(m *bench.Making, now time.Time) string {
 		end = math.Max(end, b.to)
 	}
 	x := func(min float64) float64 { return left + min/end*(right-left) }
-	s := &Scene{Title: fmt.Sprintf("The making in time: %s", spanWords(planned, done)), W: 926, H: top + 2*high + gap + 44, Class: "scale-down"}
+	s := &Scene{Title: fmt.Sprintf("The making in time: %s", spanWords(planned, done)), W: 926, H: top + 2*high + gap +
+		44, Class: "scale-down"}
 	for i, row := range [][]block{planned, done} {
 		y := top + float64(i)*(high+gap)
 		s.Text("q", 0, y+high/2+5, []string{"planned", "done"}[i])
@@ -63,7 +64,8 @@ func stretches(m *bench.Making, now time.Time) (planned, done []block) {
 	begin := m.Begun.BeginMin()
 	for _, p := range m.Begun.Steps {
 		if p.Min > 0 {
-			planned = append(planned, block{p.FromMin - begin, p.FromMin + p.Min - begin, p.Head, classOf(p.Unattended)})
+			planned = append(planned, block{p.FromMin - begin, p.FromMin + p.Min - begin, p.Head,
+				classOf(p.Unattended)})
 		}
 	}
 	since := func(t time.Time) float64 { return t.Sub(m.State.Began).Minutes() }

@@ -23,7 +23,8 @@ func PinAbove(p *plan.Plan) string {
 	}
 	k := math.Min((width-260)/math.Max(long, w), high/math.Max(short, h))
 	cx, cy := 130+math.Max(long, w)*k/2, 12+math.Max(short, h)*k/2
-	s := &Scene{Title: fmt.Sprintf("The board from above, %s, and a sheet of %s on it", p.In().Joined(" by ", measure.MM, 0, long, short),
+	s := &Scene{Title: fmt.Sprintf("The board from above, %s, and a sheet of %s on it", p.In().Joined(" by ",
+		measure.MM, 0, long, short),
 		p.In().Long(o.LengthMM)),
 		W: width, H: math.Max(short, h)*k + 44}
 	s.Rect("ground", cx-long*k/2, cy-short*k/2, long*k, short*k)

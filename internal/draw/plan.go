@@ -19,12 +19,15 @@ func WetRuler(p *plan.Plan) string {
 	t, hw := f.Target, f.Dough.Hw
 	lo := 2 * math.Floor(math.Min(t.Low-5, math.Max(hw-1, t.Low-14))/2)
 	hi := 2 * math.Ceil(math.Max(t.High+5, math.Min(hw+1, t.High+14))/2)
-	r := Ruler{Title: fmt.Sprintf("Working hydration %.1f in a band from %.1f to %.1f", hw, t.Low, t.High), Min: lo, Max: hi, Step: 2,
-		Left: "firm, crumbles", Right: "soft, clings", Bands: []Band{{From: t.Low, To: t.High, Class: "dough"}}, Edges: true,
+	r := Ruler{Title: fmt.Sprintf("Working hydration %.1f in a band from %.1f to %.1f", hw, t.Low, t.High), Min: lo,
+		Max: hi, Step: 2,
+		Left: "firm, crumbles", Right: "soft, clings", Bands: []Band{{From: t.Low, To: t.High, Class: "dough"}},
+		Edges: true,
 		Marks: []Mark{{At: hw, Text: fmt.Sprintf("%.1f", hw)}}}
 	if f.TopG > 0 && p.Room.BeforeHw >= lo {
 		r.Marks = append([]Mark{{At: p.Room.BeforeHw, Open: true}}, r.Marks...)
-		r.Foot = fmt.Sprintf("Open marker: %.1f, before %s of %s. The scale is working water in %% of the flour.", p.Room.BeforeHw, p.In().Grams(f.TopG),
+		r.Foot = fmt.Sprintf("Open marker: %.1f, before %s of %s. The scale is working water in %% of the flour.",
+			p.Room.BeforeHw, p.In().Grams(f.TopG),
 			p.TopWord())
 	} else {
 		r.Foot = "The scale is working water in % of the flour at 14 % moisture."
@@ -35,8 +38,9 @@ func WetRuler(p *plan.Plan) string {
 // WetSteps is the working hydration part by part.
 func WetSteps(p *plan.Plan) string {
 	f := &p.Formula
-	s := Steps{Title: fmt.Sprintf("What makes up the working hydration of %.1f", f.Dough.Hw), Total: "working hydration",
-		Band: [2]float64{f.Target.Low, f.Target.High}, Decimals: 1}
+	s := Steps{Title: fmt.Sprintf("What makes up the working hydration of %.1f", f.Dough.Hw),
+		Total: "working hydration",
+		Band:  [2]float64{f.Target.Low, f.Target.High}, Decimals: 1}
 	for _, x := range f.Parts {
 		s.Parts = append(s.Parts, Step{Name: x.Part, Delta: x.Points})
 	}
@@ -48,11 +52,14 @@ func DampCurve(p *plan.Plan) string {
 	const from, to = 20, 90 // % of humidity
 	today := 100 * p.Request.Room.RH
 	_, by, _, _ := p.In().Turn(measure.G)
-	c := Curve{Title: fmt.Sprintf("%s to weigh against humidity, falling from %s at %d %% to %s at %d %%", p.TopWord(), p.In().Grams(p.LiquidAt(.2)),
+	c := Curve{Title: fmt.Sprintf("%s to weigh against humidity, falling from %s at %d %% to %s at %d %%", p.TopWord(),
+		p.In().Grams(p.LiquidAt(.2)),
 		from, p.In().Grams(p.LiquidAt(.9)), to),
-		XUnit: "humidity of the room, %", YUnit: p.In().Name(measure.G) + " of " + p.TopWord(), Below: "here flour comes in instead",
+		XUnit: "humidity of the room, %", YUnit: p.In().Name(measure.G) + " of " + p.TopWord(),
+		Below: "here flour comes in instead",
 		Today: Point{X: min(max(today, from), to), Y: by * p.LiquidAt(min(max(today, from), to)/100)}}
-	c.Words = fmt.Sprintf("%s at %.0f %%", strings.Replace(p.In().Whole(p.LiquidAt(c.Today.X/100)), "-", "−", 1), c.Today.X)
+	c.Words = fmt.Sprintf("%s at %.0f %%", strings.Replace(p.In().Whole(p.LiquidAt(c.Today.X/100)), "-", "−", 1),
+		c.Today.X)
 	for rh := from; rh <= to; rh += 2 {
 		c.Points = append(c.Points, Point{X: float64(rh), Y: by * p.LiquidAt(float64(rh)/100)})
 	}
@@ -61,10 +68,13 @@ func DampCurve(p *plan.Plan) string {
 
 // DampRuler is the first flour's moisture between mill, today and the room.
 func DampRuler(m flour.Moisture) string {
-	r := Ruler{Title: fmt.Sprintf("Flour moisture %.1f %%, milled at %.1f %%, the room draws it to %.1f %%", 100*m.NowWB, 100*m.MilledWB, 100*m.EquilibriumWB),
+	r := Ruler{Title: fmt.Sprintf("Flour moisture %.1f %%, milled at %.1f %%, the room draws it to %.1f %%",
+		100*m.NowWB, 100*m.MilledWB, 100*m.EquilibriumWB),
 		Min: 6, Max: 18, Step: 2, Left: "dry", Right: "damp",
-		Bands: []Band{{From: 100 * min(m.MilledWB, m.EquilibriumWB), To: 100 * max(m.MilledWB, m.EquilibriumWB), Class: "dough"}},
-		Marks: []Mark{{At: 100 * m.MilledWB, Text: "milled", Open: true}, {At: 100 * m.EquilibriumWB, Text: "room", Open: true},
+		Bands: []Band{{From: 100 * min(m.MilledWB, m.EquilibriumWB), To: 100 * max(m.MilledWB, m.EquilibriumWB),
+			Class: "dough"}},
+		Marks: []Mark{{At: 100 * m.MilledWB, Text: "milled", Open: true}, {At: 100 * m.EquilibriumWB, Text: "room",
+			Open: true},
 			{At: 100 * m.NowWB, Text: fmt.Sprintf("%.1f %%", 100*m.NowWB)}}}
 	if m.Measured {
 		r.Bands, r.Marks = nil, r.Marks[2:]
@@ -96,7 +106,8 @@ func DryChart(p *plan.Plan) string {
 		loss  float64
 		words string
 		class string
-	}{{ru.CutLoss, "cuts cleanly", ""}, {ru.HoldLoss, "holds a nest", ""}, {ru.BrittleLoss, "edges crack", "red-line"}} {
+	}{{ru.CutLoss, "cuts cleanly", ""}, {ru.HoldLoss, "holds a nest", ""}, {ru.BrittleLoss, "edges crack",
+		"red-line"}} {
 		c.Levels = append(c.Levels, Level{Loss: l.loss, Words: l.words, Class: l.class})
 	}
 	for _, w := range p.DryLines(c.Minutes) {
@@ -107,7 +118,8 @@ func DryChart(p *plan.Plan) string {
 		c.Lines = append(c.Lines, l)
 	}
 	if d.Leather.Will && d.Purpose != cut.NoDrying {
-		c.From, c.To, c.Window = d.Leather.FromMin, min(d.Leather.ToMin, c.Minutes), fmt.Sprintf("%.0f–%.0f min", d.Leather.FromMin, d.Leather.ToMin)
+		c.From, c.To, c.Window = d.Leather.FromMin, min(d.Leather.ToMin, c.Minutes), fmt.Sprintf("%.0f–%.0f min",
+			d.Leather.FromMin, d.Leather.ToMin)
 	}
 	return c.SVG()
 }
@@ -115,9 +127,11 @@ func DryChart(p *plan.Plan) string {
 // PotRuler is the cooking time with its range.
 func PotRuler(p *plan.Plan) string {
 	c := &p.Cook
-	r := Ruler{Title: "Taste between " + measure.MinSec(c.FromS) + " and " + measure.MinSec(c.ToS), WidthUnits: 926, Step: 30, Left: "raw at heart",
+	r := Ruler{Title: "Taste between " + measure.MinSec(c.FromS) + " and " + measure.MinSec(c.ToS), WidthUnits: 926,
+		Step: 30, Left: "raw at heart",
 		Right: "soft",
-		Bands: []Band{{From: c.FromS, To: c.ToS, Class: "dough"}}, Marks: []Mark{{At: p.PotS(), Text: measure.MinSec(p.PotS())}},
+		Bands: []Band{{From: c.FromS, To: c.ToS, Class: "dough"}}, Marks: []Mark{{At: p.PotS(),
+			Text: measure.MinSec(p.PotS())}},
 		Foot: "Seconds from when the water boils again."}
 	for _, step := range []float64{15, 30, 60, 120} {
 		r.Step, r.Max = step, math.Ceil(c.ToS*1.35/step)*step
@@ -133,11 +147,13 @@ func PotRuler(p *plan.Plan) string {
 func TrackOf(p *plan.Plan) string {
 	moments := p.Follow()
 	end := moments[len(moments)-1]
-	t := Track{Title: fmt.Sprintf("Development %.0f %%, tension %.0f %%, water taken up %.0f %%, %s at the end", 100*end.D, 100*end.T, 100*end.U,
+	t := Track{Title: fmt.Sprintf("Development %.0f %%, tension %.0f %%, water taken up %.0f %%, %s at the end",
+		100*end.D, 100*end.T, 100*end.U,
 		p.In().C(end.TempC, 0)), Minutes: math.Max(end.Min, 1)}
 	t.Lines = []Line{{Class: "t-dev", Name: fmt.Sprintf("development %.0f %%", 100*end.D), Max: 1},
 		{Class: "t-tense", Name: fmt.Sprintf("tension %.0f %%", 100*end.T), Max: 1},
-		{Class: "t-water", Name: fmt.Sprintf("water in %.0f %%", 100*end.U), Max: 1}, {Class: "t-temp", Name: p.In().C(end.TempC, 0), Max: 40}}
+		{Class: "t-water", Name: fmt.Sprintf("water in %.0f %%", 100*end.U), Max: 1}, {Class: "t-temp",
+			Name: p.In().C(end.TempC, 0), Max: 40}}
 	for _, m := range moments {
 		for i, y := range []float64{m.D, m.T, m.U, m.TempC} {
 			t.Lines[i].Points = append(t.Lines[i].Points, Point{X: m.Min, Y: y})
@@ -175,7 +191,8 @@ func TrackOf(p *plan.Plan) string {
 	}{{p.Dry.CautionAt, "take care"}, {p.Dry.DiscardAt, "throw away"}} {
 		for _, m := range moments {
 			if m.OutMin+mixed >= l.min {
-				t.Limits = append(t.Limits, Limit{At: m.Min, Class: "red-line", Words: fmt.Sprintf("%s out of the fridge: %s", measure.Minutes(l.min), l.words)})
+				t.Limits = append(t.Limits, Limit{At: m.Min, Class: "red-line",
+					Words: fmt.Sprintf("%s out of the fridge: %s", measure.Minutes(l.min), l.words)})
 				break
 			}
 		}

@@ -56,7 +56,8 @@ type rollers struct {
 
 func newRollers(o *plan.RollPlan) *rollers {
 	const right = 58.
-	d := &rollers{o: o, stops: o.Machine.Stops, used: map[int]int{}, last: -1, in: map[int]float64{}, out: map[int]float64{}, width: 926, left: 92}
+	d := &rollers{o: o, stops: o.Machine.Stops, used: map[int]int{}, last: -1, in: map[int]float64{},
+		out: map[int]float64{}, width: 926, left: 92}
 	for _, x := range o.Passes {
 		if d.used[x.Stop] == 0 {
 			d.in[x.Stop] = x.InMM
@@ -250,6 +251,7 @@ func GapMM(in measure.System, mm float64) string {
 }
 
 func rollTitle(p *plan.Plan) string {
-	return fmt.Sprintf("Side view of the way down: from %s to %s in %s", p.In().MM(p.Roll.PressedMM, 0), p.In().MM(p.Roll.SheetMM, 2),
+	return fmt.Sprintf("Side view of the way down: from %s to %s in %s", p.In().MM(p.Roll.PressedMM, 0),
+		p.In().MM(p.Roll.SheetMM, 2),
 		measure.Plural(len(p.Roll.Passes), "pass", "passes"))
 }

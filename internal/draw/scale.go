@@ -52,7 +52,8 @@ func (r *Ruler) width() float64 {
 	return r.WidthUnits
 }
 
-// onDough is the class of words on a ground of that class: on dough, which keeps its colour in the dark, they keep theirs.
+// onDough is the class of words on a ground of that class: on dough, which keeps its colour in the dark, they keep
+// theirs.
 func onDough(class, ground string) string {
 	if strings.HasPrefix(ground, "dough") {
 		return class + " on-dough"

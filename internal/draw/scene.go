@@ -29,7 +29,8 @@ func num(v float64) string {
 
 // Rect adds a rectangle.
 func (s *Scene) Rect(class string, x, y, w, h float64) {
-	fmt.Fprintf(&s.body, `<rect class="%s" x="%s" y="%s" width="%s" height="%s"/>`, class, num(x), num(y), num(max(w, 0)), num(max(h, 0)))
+	fmt.Fprintf(&s.body, `<rect class="%s" x="%s" y="%s" width="%s" height="%s"/>`, class, num(x), num(y),
+		num(max(w, 0)), num(max(h, 0)))
 }
 
 // Circle adds a circle.
@@ -49,17 +50,20 @@ func (s *Scene) Text(class string, x, y float64, text string) {
 
 // Named adds a text that is the maker's own, to the letter: what stands on a dial.
 func (s *Scene) Named(class string, x, y float64, text string) {
-	fmt.Fprintf(&s.body, `<text class="%s" x="%s" y="%s" data-own="">%s</text>`, class, num(x), num(y), html.EscapeString(text))
+	fmt.Fprintf(&s.body, `<text class="%s" x="%s" y="%s" data-own="">%s</text>`, class, num(x), num(y),
+		html.EscapeString(text))
 }
 
 // Upright adds centred text that reads from below.
 func (s *Scene) Upright(class string, x, y float64, text string) {
-	fmt.Fprintf(&s.body, `<text class="%s" transform="translate(%s %s) rotate(-90)">%s</text>`, class, num(x), num(y), html.EscapeString(text))
+	fmt.Fprintf(&s.body, `<text class="%s" transform="translate(%s %s) rotate(-90)">%s</text>`, class, num(x), num(y),
+		html.EscapeString(text))
 }
 
 // Across adds a horizontal measure from x1 to x2 with a text above its middle.
 func (s *Scene) Across(x1, x2, y float64, text string) {
-	s.Path("dim", fmt.Sprintf("M%s %sH%sM%s %sv8M%s %sv8", num(x1), num(y), num(x2), num(x1), num(y-4), num(x2), num(y-4)))
+	s.Path("dim", fmt.Sprintf("M%s %sH%sM%s %sv8M%s %sv8", num(x1), num(y), num(x2), num(x1), num(y-4), num(x2),
+		num(y-4)))
 	if text != "" {
 		s.Text("m", (x1+x2)/2, y-6, text)
 	}
@@ -67,7 +71,8 @@ func (s *Scene) Across(x1, x2, y float64, text string) {
 
 // Down adds a vertical measure from y1 to y2.
 func (s *Scene) Down(x, y1, y2 float64) {
-	s.Path("dim", fmt.Sprintf("M%s %sV%sM%s %sh8M%s %sh8", num(x), num(y1), num(y2), num(x-4), num(y1), num(x-4), num(y2)))
+	s.Path("dim", fmt.Sprintf("M%s %sV%sM%s %sh8M%s %sh8", num(x), num(y1), num(y2), num(x-4), num(y1), num(x-4),
+		num(y2)))
 }
 
 // The smallest text of a picture, in its units, and the smallest it is shown at, px: narrower a picture scrolls
@@ -77,8 +82,10 @@ const textUnits, textPX = 13., 11.
 // SVG returns the picture. What it hatches it takes from the page.
 func (s *Scene) SVG() string {
 	var b strings.Builder
-	fmt.Fprintf(&b, `<div class="chart"><svg class="%s" viewBox="%s %s %s %s" style="min-width:%.0fpx" role="img"><title>%s</title>`,
-		strings.TrimSpace("draw "+s.Class), num(s.X), num(s.Y), num(s.W), num(s.H), s.W*textPX/textUnits, html.EscapeString(s.Title))
+	fmt.Fprintf(&b,
+		`<div class="chart"><svg class="%s" viewBox="%s %s %s %s" style="min-width:%.0fpx" role="img"><title>%s</title>`,
+		strings.TrimSpace("draw "+s.Class), num(s.X), num(s.Y), num(s.W), num(s.H), s.W*textPX/textUnits,
+		html.EscapeString(s.Title))
 	b.WriteString(s.body.String())
 	b.WriteString("</svg></div>")
 	return b.String()

@@ -74,7 +74,8 @@ func (p Pattern) SVG() string {
 	row(0, "as laid", p.Laid.Bands(), 1)
 	row(1, "joined", p.Joined.Drawn(p.Laid, p.Joined.SheetMM), p.Joined.Longer)
 	s.H = 2 * step
-	s.Title = fmt.Sprintf("The pattern from above: a turn of %s becomes %s", p.In.MM(turn, 0), p.In.MM(turn*p.Joined.Longer, 0))
+	s.Title = fmt.Sprintf("The pattern from above: a turn of %s becomes %s", p.In.MM(turn, 0),
+		p.In.MM(turn*p.Joined.Longer, 0))
 	if further {
 		row(2, "after the last", p.Joined.Drawn(p.Laid, p.FinalMM), longer)
 		s.H = 3 * step
@@ -88,5 +89,6 @@ func (p Pattern) strip(s *Scene, c roll.Colour, x, y, w, h float64) {
 	if c == roll.BareBase {
 		return
 	}
-	fmt.Fprintf(&s.body, `<rect class="stripe" style="fill:%s" x="%s" y="%s" width="%s" height="%s"/>`, p.Colours[c], num(x), num(y), num(w), num(h))
+	fmt.Fprintf(&s.body, `<rect class="stripe" style="fill:%s" x="%s" y="%s" width="%s" height="%s"/>`, p.Colours[c],
+		num(x), num(y), num(w), num(h))
 }

@@ -69,7 +69,8 @@ func listed[T any](path string, list []T, check func(*T) error) things {
 // lists returns the lists of the document in its order.
 func (c *Cabinet) lists() []things {
 	return []things{listed("flours", c.Flours, (*flour.Flour).Check), listed("eggs", c.Eggs, (*egg.Class).Check),
-		listed("additions", c.Additions, (*addition.Addition).Check), listed("machines", c.Machines, checkMachine), listed("shapes", c.Shapes, (*cut.Shape).Check),
+		listed("additions", c.Additions, (*addition.Addition).Check), listed("machines", c.Machines, checkMachine),
+		listed("shapes", c.Shapes, (*cut.Shape).Check),
 		listed("ways", c.Ways, (*request.Way).Check)}
 }
 

@@ -51,7 +51,8 @@ type DayTask struct {
 
 // DayDocument is a day as a document, as it stands by now.
 func DayDocument(s day.Sheet, wants []day.Want, shown []day.Slot) Day {
-	d := Day{Format: DayFormat, Date: s.Date, Shop: s.Shop, Batches: s.Jobs, Orders: []DayOrder{}, Tasks: []DayTask{}, Proved: s.Proved}
+	d := Day{Format: DayFormat, Date: s.Date, Shop: s.Shop, Batches: s.Jobs, Orders: []DayOrder{}, Tasks: []DayTask{},
+		Proved: s.Proved}
 	if d.Batches == nil {
 		d.Batches = []day.Job{}
 	}
@@ -75,7 +76,8 @@ func DayDocument(s day.Sheet, wants []day.Want, shown []day.Slot) Day {
 	}
 	d.Goals, d.Bound = &s.Goals, &s.Bound
 	for i, t := range s.Day.Tasks {
-		x := DayTask{Key: t.Key, Batch: s.Jobs[t.Batch].Letter, Name: t.Name, Kind: t.Kind, Start: shown[i].Start, Min: shown[i].Min, CleanMin: shown[i].CleanMin}
+		x := DayTask{Key: t.Key, Batch: s.Jobs[t.Batch].Letter, Name: t.Name, Kind: t.Kind, Start: shown[i].Start,
+			Min: shown[i].Min, CleanMin: shown[i].CleanMin}
 		if by := shown[i].By; by >= 0 {
 			x.By = s.Day.People[by].Name
 		}
@@ -87,7 +89,8 @@ func DayDocument(s day.Sheet, wants []day.Want, shown []day.Slot) Day {
 // WriteDay writes the document.
 func WriteDay(d Day) ([]byte, error) { return json.MarshalIndent(d, "", "  ") }
 
-// Calendar writes the day as iCalendar (RFC 5545), an event a task, those of one person where who is named. The same day
+// Calendar writes the day as iCalendar (RFC 5545), an event a task, those of one person where who is named. The same
+// day
 // gives the same events, so that a calendar that reads it again changes them.
 func Calendar(d Day, midnight time.Time, who, identity string) string {
 	c := ics.NewCalendarFor("Hollen")
@@ -140,7 +143,8 @@ func OrdersCSV(wants []day.Want, note func(day.Want) string) (string, error) {
 	w := csv.NewWriter(&b)
 	lines := [][]string{{"who", "what", "portions", "when", "note"}}
 	for _, x := range wants {
-		lines = append(lines, measure.Cells([]string{x.Who, x.What, strconv.FormatFloat(x.Count, 'f', -1, 64), day.Time(x.Due), note(x)}))
+		lines = append(lines, measure.Cells([]string{x.Who, x.What, strconv.FormatFloat(x.Count, 'f', -1, 64),
+			day.Time(x.Due), note(x)}))
 	}
 	err := w.WriteAll(lines)
 	return b.String(), err

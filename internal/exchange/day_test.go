@@ -14,19 +14,24 @@ import (
 
 // oneDay is a day of one task and one order.
 func oneDay() (day.Sheet, []day.Want) {
-	d := &day.Day{Tasks: []day.Task{{Key: "3.roll.1", Name: "Roll", Kind: day.Roll, Hands: true, Minutes: []int{20}, To: 1440}},
-		People: []day.Person{{Name: "Ada; of, the \\ quay"}}, Orders: []day.Order{{Name: "Pharos", Due: 720, Last: []int{0}}}}
-	s := day.Sheet{Date: "2026-12-24", Jobs: []day.Job{{Batch: 3, Letter: "A", Name: "Tagliatelle", Part: day.FromCold, Cooked: true, Left: true}}, Day: d,
+	d := &day.Day{Tasks: []day.Task{{Key: "3.roll.1", Name: "Roll", Kind: day.Roll, Hands: true, Minutes: []int{20},
+		To: 1440}},
+		People: []day.Person{{Name: "Ada; of, the \\ quay"}}, Orders: []day.Order{{Name: "Pharos", Due: 720,
+			Last: []int{0}}}}
+	s := day.Sheet{Date: "2026-12-24", Jobs: []day.Job{{Batch: 3, Letter: "A", Name: "Tagliatelle", Part: day.FromCold,
+		Cooked: true, Left: true}}, Day: d,
 		Slots: []day.Slot{{Start: 600, Min: 20, CleanMin: 10}}, Shop: day.Shop{Breaks: []day.Span{{From: 1, To: 2}},
 			People: []day.Hand{{Name: "Ada", From: 1, To: 2, Cannot: []day.Kind{day.Pot}}}}}
-	return s, []day.Want{{ID: 5, Who: "Pharos", What: "tagliatelle", Due: 720, Jobs: []uint64{3}, Count: 8}, {Who: "nobody yet", What: "x", Due: 800, Count: 2}}
+	return s, []day.Want{{ID: 5, Who: "Pharos", What: "tagliatelle", Due: 720, Jobs: []uint64{3}, Count: 8},
+		{Who: "nobody yet", What: "x", Due: 800, Count: 2}}
 }
 
 // Every field of the day’s document is described, and it says when orders are ready.
 func TestDayDocument(t *testing.T) {
 	s, wants := oneDay()
 	doc := DayDocument(s, wants, s.Slots)
-	if len(doc.Orders) != 2 || *doc.Orders[0].Ready != 620 || doc.Orders[1].Ready != nil || doc.Tasks[0].By != "Ada; of, the \\ quay" {
+	if len(doc.Orders) != 2 || *doc.Orders[0].Ready != 620 || doc.Orders[1].Ready != nil ||
+		doc.Tasks[0].By != "Ada; of, the \\ quay" {
 		t.Errorf("%+v", doc)
 	}
 	b, err := WriteDay(doc)
@@ -61,7 +66,8 @@ func TestCalendar(t *testing.T) {
 	if err != nil || !at.Equal(midnight.Add(590*time.Minute)) {
 		t.Errorf("%v %v", at, err)
 	}
-	if got := c.Events()[0].GetProperty(ics.ComponentPropertySummary).Value; !strings.Contains(got, "Ada; of, the \\ quay") {
+	if got := c.Events()[0].GetProperty(ics.ComponentPropertySummary).Value; !strings.Contains(got,
+		"Ada; of, the \\ quay") {
 		t.Errorf("%q", got)
 	}
 	if again := Calendar(DayDocument(s, wants, s.Slots), midnight, "", "abc"); again != text {
@@ -84,8 +90,10 @@ func TestOrdersThereAndBack(t *testing.T) {
 		t.Fatal(err)
 	}
 	all, wrong := day.Orders(text)
-	if len(wrong) > 0 || len(all) != 2 || all[0].Who != wants[0].Who || all[0].Portions != 8 || all[0].Due != 720 || all[0].Note != "in nests" ||
-		all[1].Who != wants[1].Who || all[1].What != wants[1].What || strings.Contains(text, "\n\"=") || strings.Contains(text, ",-2+") {
+	if len(wrong) > 0 || len(all) != 2 || all[0].Who != wants[0].Who || all[0].Portions != 8 || all[0].Due != 720 ||
+		all[0].Note != "in nests" ||
+		all[1].Who != wants[1].Who || all[1].What != wants[1].What || strings.Contains(text, "\n\"=") ||
+		strings.Contains(text, ",-2+") {
 		t.Errorf("%q: %+v %v", text, all, wrong)
 	}
 }

@@ -109,7 +109,8 @@ func place(raw []byte, err error) error {
 	var kind *json.UnmarshalTypeError
 	switch {
 	case errors.As(err, &syntax) && (strings.HasPrefix(syntax.Error(), "unexpected end") ||
-		syntax.Offset >= int64(len(raw)) && strings.Contains(syntax.Error(), "' ' in literal")): // cut off inside null, true or false
+		// cut off inside null, true or false
+		syntax.Offset >= int64(len(raw)) && strings.Contains(syntax.Error(), "' ' in literal")):
 		return at(raw, int64(len(raw)), "the document ends in the middle")
 	case errors.As(err, &syntax) && strings.HasSuffix(syntax.Error(), "after top-level value"):
 		return at(raw, syntax.Offset-1, "only one document a file; this follows it")

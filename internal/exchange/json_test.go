@@ -39,7 +39,8 @@ func TestReadNamesThePlace(t *testing.T) {
 		"{\"amount\":":                   "the document ends in the middle",
 		"{} {}":                          "line 1, column 4: only one document",
 		"[]":                             "an array stands where an object belongs",
-		"{\"room\": {\"rh\": 1.4, \"temp_c\": 22, \"air\": \"still\"}}": "room.rh: “1.4” is not allowed here; 0.05 to 0.99 (a share) is allowed",
+		"{\"room\": {\"rh\": 1.4, \"temp_c\": 22, \"air\": \"still\"}}": "room.rh: “1.4” is not allowed here; 0.05 " +
+			"to 0.99 (a share) is allowed",
 		"{\"flours\": []}":                   "1 to 5 flours are allowed",
 		"{\"format\": \"hollen-request/9\"}": "only hollen-request/1 is",
 		"null":                               "", // the same as an empty object: everything as usual
@@ -56,7 +57,8 @@ func TestReadNamesThePlace(t *testing.T) {
 		}
 	}
 	var place PlaceError
-	if _, err := ReadRequest(rules.Default(), strings.NewReader(strings.Repeat(" ", MaxBytes+1))); !errors.As(err, &place) {
+	if _, err := ReadRequest(rules.Default(), strings.NewReader(strings.Repeat(" ", MaxBytes+1))); !errors.As(err,
+		&place) {
 		t.Errorf("too large: %v", err)
 	}
 }

@@ -23,7 +23,8 @@ type Log struct {
 	Makings []Logged `json:"makings"`
 }
 
-// Logged is one making of a log: its document without what follows from the rest, and what lists read of it, which is not read again.
+// Logged is one making of a log: its document without what follows from the rest, and what lists read of it, which is
+// not read again.
 type Logged struct {
 	Making
 	Steps   *struct{}     `json:"steps,omitempty"`
@@ -44,7 +45,8 @@ func readLog(ru rules.Rules, raw []byte) ([]*Making, error) {
 		return nil, PlaceError{Text: "the log holds no making"}
 	}
 	if len(doc.Makings) > MostLogged {
-		return nil, PlaceError{Text: fmt.Sprintf("%d makings given; at most %d are allowed", len(doc.Makings), MostLogged)}
+		return nil, PlaceError{Text: fmt.Sprintf("%d makings given; at most %d are allowed", len(doc.Makings),
+			MostLogged)}
 	}
 	out := make([]*Making, len(doc.Makings))
 	for i, x := range doc.Makings {

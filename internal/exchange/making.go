@@ -18,7 +18,8 @@ const MakingFormat = "hollen-making/1"
 // MostEvents is how many events a making may bring.
 const MostEvents = 5000
 
-// Making is one making as a document: what it was begun with, and what happened. Steps and State are for reading; they follow
+// Making is one making as a document: what it was begun with, and what happened. Steps and State are for reading; they
+// follow
 // from the rest.
 type Making struct {
 	Format  string          `json:"format"`
@@ -67,7 +68,8 @@ func readMaking(ru rules.Rules, raw []byte) (*Making, error) {
 	case out.Began.IsZero() || out.Began.Year() < 2000 || out.Began.Year() > 2200:
 		return nil, PlaceError{Text: "the making says no time it was begun at"}
 	case len(out.Events) > MostEvents:
-		return nil, PlaceError{Text: fmt.Sprintf("%d events given; at most %d are allowed", len(out.Events), MostEvents)}
+		return nil, PlaceError{Text: fmt.Sprintf("%d events given; at most %d are allowed", len(out.Events),
+			MostEvents)}
 	}
 	if err := soundLearned(out.Learned); err != nil {
 		return nil, err
@@ -104,7 +106,8 @@ func ownShape(r request.Request, e *bench.Event) (own *bench.OwnShape) {
 // soundLearned refuses what no log teaches.
 func soundLearned(l rules.Learned) error {
 	within := func(v, low, high float64) bool { return v >= low && v <= high }
-	ok := within(l.Hw.Points, -6, 6) && within(l.Hw.SD, 0, 10) && within(l.Hw.Within, 0, 20) && len(l.Hw.Parts) <= 10 && len(l.Gaps) <= 60 && l.Hw.N >= 0
+	ok := within(l.Hw.Points, -6, 6) && within(l.Hw.SD, 0, 10) && within(l.Hw.Within, 0, 20) && len(l.Hw.Parts) <= 10 &&
+		len(l.Gaps) <= 60 && l.Hw.N >= 0
 	for _, x := range []rules.LearnedBy{l.Knead, l.Rest, l.Dry, l.Cook, l.Hands, l.Loss, l.Trim} {
 		ok = ok && x.N >= 0 && (x.N == 0 || within(x.By, .1, 10))
 	}

@@ -76,17 +76,20 @@ func Read(ru rules.Rules, r io.Reader) (Found, error) {
 		all, err := readLog(ru, raw)
 		return Found{Log: all}, err
 	case head.Format == oldLog:
-		return Found{}, PlaceError{Text: "a log of the first version holds figures and no makings; hand it out anew where it was made"}
+		return Found{}, PlaceError{Text: "a log of the first version holds figures and no makings; hand it out anew " +
+			"where it was made"}
 	case head.Format == CabinetFormat:
 		c, err := readCabinet(raw)
 		return Found{Cabinet: c}, err
 	case head.Format != "":
-		return Found{}, PlaceError{Text: fmt.Sprintf("format %.40q is not known; %s, %s, %s, %s and %s are", head.Format, request.Format, plan.Format, MakingFormat,
+		return Found{}, PlaceError{Text: fmt.Sprintf("format %.40q is not known; %s, %s, %s, %s and %s are",
+			head.Format, request.Format, plan.Format, MakingFormat,
 			LogFormat, CabinetFormat)}
 	case head.Context != nil, head.Type != nil, head.Graph != nil:
 		return recipes(ru, raw)
 	}
-	return Found{}, PlaceError{Text: "it names no format; " + request.Format + ", " + plan.Format + ", " + CabinetFormat + " or a schema.org Recipe is read"}
+	return Found{}, PlaceError{Text: "it names no format; " + request.Format + ", " + plan.Format + ", " +
+		CabinetFormat + " or a schema.org Recipe is read"}
 }
 
 func of(r request.Request, err error) (Found, error) {
@@ -130,7 +133,8 @@ func drawing(ru rules.Rules, raw []byte) (Found, error) {
 		}
 		var syntax *xml.SyntaxError
 		if errors.As(err, &syntax) {
-			return Found{}, PlaceError{Line: syntax.Line, Column: 1, Text: "this is no drawing that can be read: " + syntax.Msg}
+			return Found{}, PlaceError{Line: syntax.Line, Column: 1, Text: "this is no drawing that can be read: " +
+				syntax.Msg}
 		} else if err != nil {
 			return Found{}, PlaceError{Text: "this is no drawing that can be read: " + err.Error()}
 		}

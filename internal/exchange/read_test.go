@@ -41,8 +41,10 @@ func TestEveryExportReadsBack(t *testing.T) {
 			t.Fatal(err)
 		}
 		want := text(t, r)
-		docs := map[string]string{"request": want, "plan": text(t, p), "older plan": strings.Replace(text(t, p), plan.Format, "hollen-plan/1", 1),
-			"recipe": text(t, recipe), "ladder": draw.LadderFile(p, want), "graph": `{"@context":"https://schema.org","@graph":[{"@type":"WebPage"},` +
+		docs := map[string]string{"request": want, "plan": text(t, p), "older plan": strings.Replace(text(t, p),
+			plan.Format, "hollen-plan/1", 1),
+			"recipe": text(t, recipe), "ladder": draw.LadderFile(p, want),
+			"graph": `{"@context":"https://schema.org","@graph":[{"@type":"WebPage"},` +
 				text(t, recipe) + "]}"}
 		for i, x := range p.Cut.Parts() {
 			docs[fmt.Sprint("cut ", i)] = draw.CutFile(p, x, want)
@@ -83,7 +85,8 @@ func TestRecipesFromElsewhere(t *testing.T) {
 		"graph": `{"@graph":[{"@type":"Recipe","name":"Sunday dough","recipeIngredient":["2 cups flour","3 eggs"]}]}`,
 	} {
 		f, err := Read(rules.Default(), strings.NewReader("\xef\xbb\xbf"+doc))
-		if err != nil || f.Recipe == nil || !reflect.DeepEqual(*f.Recipe, Recipe{"Sunday dough", []string{"2 cups flour", "3 eggs"}}) {
+		if err != nil || f.Recipe == nil || !reflect.DeepEqual(*f.Recipe, Recipe{"Sunday dough",
+			[]string{"2 cups flour", "3 eggs"}}) {
 			t.Errorf("%s: %+v %v", name, f.Recipe, err)
 		}
 	}
@@ -120,7 +123,8 @@ func TestRecipeIsSchemaOrg(t *testing.T) {
 	if err := json.Unmarshal([]byte(text(t, r)), &doc); err != nil {
 		t.Fatal(err)
 	}
-	if doc.Context != "https://schema.org" || doc.Type != "Recipe" || doc.Name != "Lantern night ravioli" || doc.Date != "2026-11-28" ||
+	if doc.Context != "https://schema.org" || doc.Type != "Recipe" || doc.Name != "Lantern night ravioli" ||
+		doc.Date != "2026-11-28" ||
 		doc.Yield != "12 portions" || !strings.HasSuffix(doc.Nutrition.Calories, " kcal") {
 		t.Errorf("%+v", doc)
 	}
@@ -130,10 +134,12 @@ func TestRecipeIsSchemaOrg(t *testing.T) {
 		}
 		return m
 	}
-	if prep, cook, total := minutes(doc.Prep), minutes(doc.Cook), minutes(doc.Total); prep < 40 || cook < 3 || total < prep || total > prep+cook+1 {
+	if prep, cook, total := minutes(doc.Prep), minutes(doc.Cook), minutes(doc.Total); prep < 40 || cook < 3 ||
+		total < prep || total > prep+cook+1 {
 		t.Errorf("%d, %d and %d minutes", prep, cook, total)
 	}
-	if len(doc.Ingredients) != len(p.ToWeigh()) || !strings.HasPrefix(doc.Ingredients[0], measure.Grams(p.Room.FlourG)) ||
+	if len(doc.Ingredients) != len(p.ToWeigh()) || !strings.HasPrefix(doc.Ingredients[0],
+		measure.Grams(p.Room.FlourG)) ||
 		!strings.Contains(strings.Join(doc.Ingredients, "\n"), "nettle") {
 		t.Errorf("%q", doc.Ingredients)
 	}
@@ -145,7 +151,8 @@ func TestRecipeIsSchemaOrg(t *testing.T) {
 		if strings.Contains(line, "filling") {
 			continue // what is in it is the maker's
 		}
-		if l := recipetext.Parse(line, recipetext.Measures{CupML: recipetext.CupMetric})[0]; l.Problem != "" || l.LowG <= 0 {
+		if l := recipetext.Parse(line, recipetext.Measures{CupML: recipetext.CupMetric})[0]; l.Problem != "" ||
+			l.LowG <= 0 {
 			t.Errorf("%q cannot be read as a recipe: %+v", line, l)
 		}
 	}
@@ -176,13 +183,17 @@ func TestBrokenAndHostile(t *testing.T) {
 		{"plan without request", `{"format":"hollen-plan/1"}`, "no request"},
 		{"nothing in it", `{"format":"hollen-cabinet/1"}`, "holds nothing"},
 		{"bad flour", `{"format":"hollen-cabinet/1","flours":[{"key":"x","name":"","protein_pct":900}]}`, "flours.0"},
-		{"bad shape", `{"format":"hollen-cabinet/1","shapes":[{"name":"<script>","family":"soup","width_mm":-1}]}`, "shapes.0"},
-		{"bad machine", `{"format":"hollen-cabinet/1","machines":[{"name":"m","tool":"roller","stops":[{"label":"1","gap_mm":1e9}]}]}`, "machines.0"},
+		{"bad shape", `{"format":"hollen-cabinet/1","shapes":[{"name":"<script>","family":"soup","width_mm":-1}]}`,
+			"shapes.0"},
+		{"bad machine",
+			`{"format":"hollen-cabinet/1","machines":[{"name":"m","tool":"roller","stops":[{"label":"1","gap_mm":1e9}]}]}`, "machines.0"},
 		{"many", `{"format":"hollen-cabinet/1","shapes":[` + strings.Repeat("{},", 2000) + `{}]}`, "at most 2000"},
 		{"no recipe", `{"@type":"Person"}`, "no schema.org Recipe"},
 		{"recipe of numbers", `{"@type":"Recipe","recipeIngredient":[1]}`, "recipeIngredient.0"},
 		{"empty recipe", `{"@type":"Recipe"}`, "0 ingredients"},
-		{"carried rubbish", `{"@type":"Recipe","hasPart":[{"encodingFormat":"application/vnd.hollen-request+json","text":"{"}]}`, "ends in the middle"},
+		{"carried rubbish",
+			`{"@type":"Recipe","hasPart":[{"encodingFormat":"application/vnd.hollen-request+json","text":"{"}]}`,
+			"ends in the middle"},
 		{"HTML", "<html><body></body></html>", "only SVG"},
 		{"foreign drawing", `<svg xmlns="http://www.w3.org/2000/svg"><rect/></svg>`, "does not carry"},
 		{"broken drawing", `<svg><metadata>{}`, "no drawing"},
@@ -227,7 +238,8 @@ func TestOlderRequestsAreRead(t *testing.T) {
 	old := b.String()
 	for now, then := range map[string]string{
 		"    \"move_flour\": false,\n    \"by_weight\": false,\n": "    \"lock_flour\": true,\n",
-		`"fold": "thirds"`: `"fold": "auto"`, "    \"shared\": false,\n": "", "    \"flat_mm\": null,\n": "", "    \"scale_tenths\": false,\n": "",
+		`"fold": "thirds"`: `"fold": "auto"`, "    \"shared\": false,\n": "", "    \"flat_mm\": null,\n": "",
+		"    \"scale_tenths\": false,\n": "",
 	} {
 		if !strings.Contains(old, now) {
 			t.Fatalf("%q is not in %s", now, old)
@@ -238,7 +250,8 @@ func TestOlderRequestsAreRead(t *testing.T) {
 	if err != nil || r.Roll.Fold != roll.Thirds || r.Eggs.MoveFlour || len(request.Changes(r, request.Default())) != 0 {
 		t.Errorf("%v: %+v", err, request.Changes(r, request.Default()))
 	}
-	if _, err := ReadRequest(rules.Default(), strings.NewReader(strings.Replace(old, "lock_flour", "lock_flower", 1))); err == nil ||
+	if _, err := ReadRequest(rules.Default(), strings.NewReader(strings.Replace(old, "lock_flour", "lock_flower",
+		1))); err == nil ||
 		!strings.Contains(err.Error(), "lock_flower") {
 		t.Errorf("an unknown part of the eggs is read: %v", err)
 	}

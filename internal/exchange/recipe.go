@@ -64,11 +64,14 @@ func RecipeOf(p *plan.Plan) (any, error) {
 	if err := Write(&req, p.Request); err != nil {
 		return nil, err
 	}
-	r := recipeLD{Context: "https://schema.org", Type: "Recipe", Name: p.Request.Name, Date: p.Request.MadeOn, Category: "Fresh pasta",
-		Description: fmt.Sprintf("%s. Contains %s.", p.Cut.Shape.Sized(p.In()), strings.Join(p.Formula.Allergens, ", ")),
-		Yield:       fmt.Sprintf("%.0f portions", math.Max(1, math.Floor(p.Formula.Portions+.05))),
-		Nutrition:   nutrition{"NutritionInformation", "100 g of raw dough", fmt.Sprintf("%.0f kcal", p.Formula.Dough.KcalPer100G)},
-		Parts:       []carrier{{"CreativeWork", requestType, req.String()}}}
+	r := recipeLD{Context: "https://schema.org", Type: "Recipe", Name: p.Request.Name, Date: p.Request.MadeOn,
+		Category: "Fresh pasta",
+		Description: fmt.Sprintf("%s. Contains %s.", p.Cut.Shape.Sized(p.In()), strings.Join(p.Formula.Allergens,
+			", ")),
+		Yield: fmt.Sprintf("%.0f portions", math.Max(1, math.Floor(p.Formula.Portions+.05))),
+		Nutrition: nutrition{"NutritionInformation", "100 g of raw dough", fmt.Sprintf("%.0f kcal",
+			p.Formula.Dough.KcalPer100G)},
+		Parts: []carrier{{"CreativeWork", requestType, req.String()}}}
 	for _, x := range p.ToWeigh() {
 		if x.Line != "" {
 			r.Ingredients = append(r.Ingredients, x.Line)
@@ -137,7 +140,8 @@ func recipes(ru rules.Rules, raw []byte) (Found, error) {
 		}
 	}
 	if r.Lines = kept; len(kept) == 0 || len(kept) > maxLines {
-		return Found{}, PlaceError{Text: fmt.Sprintf("the recipe lists %d ingredients; 1 to %d are read", len(kept), maxLines)}
+		return Found{}, PlaceError{Text: fmt.Sprintf("the recipe lists %d ingredients; 1 to %d are read", len(kept),
+			maxLines)}
 	}
 	return Found{Recipe: r}, nil
 }

@@ -44,7 +44,8 @@ var (
 const maker = "accounts.*, COALESCE(JSON_VALUE(cabinet.figures, '$.name'), accounts.name) AS maker"
 
 func (s *Store) accounts(ctx context.Context) *gorm.DB {
-	return s.db.WithContext(ctx).Model(&Account{}).Select(maker).Joins("LEFT JOIN cabinet ON cabinet.id = accounts.maker_id AND cabinet.kind = ?", MakerKind)
+	return s.db.WithContext(ctx).Model(&Account{}).Select(maker).Joins(
+		"LEFT JOIN cabinet ON cabinet.id = accounts.maker_id AND cabinet.kind = ?", MakerKind)
 }
 
 // Accounts returns all accounts by name.
@@ -81,7 +82,8 @@ func (s *Store) AnyAccount(ctx context.Context) (bool, error) {
 	return n > 0, err
 }
 
-// AddAccount keeps a new account with the hash of its password, tied to the maker of its name, who is put on the shelf where there is none.
+// AddAccount keeps a new account with the hash of its password, tied to the maker of its name, who is put on the shelf
+// where there is none.
 func (s *Store) AddAccount(ctx context.Context, name, role, hash string) (Account, error) {
 	a := Account{Name: name, Role: role, Password: hash, Stamp: 1, Made: s.db.NowFunc()}
 	err := s.transact(ctx, func(tx *gorm.DB) error {
@@ -213,7 +215,8 @@ const inviteFor = 24 * time.Hour
 // Invite returns a secret that lets whoever has it make the first account, once.
 func (s *Store) Invite(ctx context.Context) (token string, err error) {
 	token = rand.Text()
-	err = s.db.WithContext(ctx).Exec("INSERT INTO invites (token, expires) VALUES (?, ?)", hashed(token), s.db.NowFunc().Add(inviteFor)).Error
+	err = s.db.WithContext(ctx).Exec("INSERT INTO invites (token, expires) VALUES (?, ?)", hashed(token),
+		s.db.NowFunc().Add(inviteFor)).Error
 	return token, err
 }
 
@@ -223,7 +226,8 @@ func (s *Store) Invited(ctx context.Context, token string) (bool, error) {
 		return false, err
 	}
 	var n int64
-	err := s.db.WithContext(ctx).Table("invites").Where("token = ? AND expires > ?", hashed(token), s.db.NowFunc()).Count(&n).Error
+	err := s.db.WithContext(ctx).Table("invites").Where("token = ? AND expires > ?", hashed(token),
+		s.db.NowFunc()).Count(&n).Error
 	return n > 0, err
 }
 
@@ -245,7 +249,8 @@ type Sessions struct{ *Store }
 // Find returns a session's data; false where there is none, or it has expired.
 func (s Sessions) FindCtx(ctx context.Context, token string) ([]byte, bool, error) {
 	var rows []struct{ Data []byte }
-	err := s.db.WithContext(ctx).Table("sessions").Where("token = ? AND expires > ?", hashed(token), s.db.NowFunc()).Find(&rows).Error
+	err := s.db.WithContext(ctx).Table("sessions").Where("token = ? AND expires > ?", hashed(token),
+		s.db.NowFunc()).Find(&rows).Error
 	if err != nil || len(rows) == 0 {
 		return nil, false, err
 	}
@@ -256,10 +261,12 @@ func (s Sessions) FindCtx(ctx context.Context, token string) ([]byte, bool, erro
 func (s Sessions) CommitCtx(ctx context.Context, token string, b []byte, expires time.Time) error {
 	expires = s.db.NowFunc().Add(expires.Sub(clock.Deadline(0))) // the session manager goes by the machine’s clock
 	return again(func() error {
-		if err := s.db.WithContext(ctx).Exec("DELETE FROM sessions WHERE expires < ? LIMIT 1000", s.db.NowFunc()).Error; err != nil {
+		if err := s.db.WithContext(ctx).Exec("DELETE FROM sessions WHERE expires < ? LIMIT 1000",
+			s.db.NowFunc()).Error; err != nil {
 			return err
 		}
-		return s.db.WithContext(ctx).Exec("INSERT INTO sessions (token, data, expires) VALUES (?, ?, ?) ON DUPLICATE KEY UPDATE data = VALUES(data), "+
+		return s.db.WithContext(ctx).Exec("INSERT INTO sessions (token, data, expires) VALUES (?, ?, ?) ON DUPLICATE "+
+			"KEY UPDATE data = VALUES(data), "+
 			"expires = VALUES(expires)", hashed(token), b, expires.UTC()).Error
 	})
 }
@@ -298,7 +305,8 @@ const auditKept = 400 * 24 * time.Hour
 // Audited notes what was done.
 func (s *Store) Audited(ctx context.Context, a Audit) error {
 	a.At = s.db.NowFunc()
-	a.Who, a.Detail, a.Address = cut80(a.Who), string([]rune(a.Detail)[:min(len([]rune(a.Detail)), 200)]), a.Address[:min(len(a.Address), 60)]
+	a.Who, a.Detail, a.Address = cut80(a.Who), string([]rune(a.Detail)[:min(len([]rune(a.Detail)), 200)]),
+		a.Address[:min(len(a.Address), 60)]
 	if err := s.db.WithContext(ctx).Create(&a).Error; err != nil {
 		return err
 	}

@@ -28,7 +28,8 @@ const BackupFormat = "hollen-backup/1"
 // backupHead is the document of a backup that says what it is.
 const backupHead = "hollen-backup.json"
 
-// Backup says what a backup holds. A backup is a zip of this and, for each table, a document a line for each of its rows.
+// Backup says what a backup holds. A backup is a zip of this and, for each table, a document a line for each of its
+// rows.
 type Backup struct {
 	Format   string         `json:"format"`
 	Made     time.Time      `json:"made"`
@@ -42,8 +43,10 @@ type Backup struct {
 	Sum       string                 `json:"sum,omitempty"`       // of all this but the sum, SHA-256
 }
 
-// passed are tables that no backup holds: sessions and tries end with the server, what is learned and added up is made anew.
-var passed = []string{goose.DefaultTablename, "hollen_lock", "sessions", "sign_tries", "sign_counts", "sign_devices", "invites", "learned", "identity", "seeded"}
+// passed are tables that no backup holds: sessions and tries end with the server, what is learned and added up is made
+// anew.
+var passed = []string{goose.DefaultTablename, "hollen_lock", "sessions", "sign_tries", "sign_counts", "sign_devices",
+	"invites", "learned", "identity", "seeded"}
 
 // secret are columns a backup leaves empty unless it is asked for them.
 var secret = map[string][]string{"accounts": {"password", "pin"}, "devices": {"token"}}
@@ -62,13 +65,15 @@ func backup(ctx context.Context, pool *sql.DB, now time.Time, w io.Writer, secre
 		return b, err
 	}
 	defer c.Close()
-	for _, q := range []string{"SET SESSION TRANSACTION ISOLATION LEVEL REPEATABLE READ", "START TRANSACTION WITH CONSISTENT SNAPSHOT"} {
+	for _, q := range []string{"SET SESSION TRANSACTION ISOLATION LEVEL REPEATABLE READ",
+		"START TRANSACTION WITH CONSISTENT SNAPSHOT"} {
 		if _, err := c.ExecContext(ctx, q); err != nil {
 			return b, err
 		}
 	}
 	defer c.ExecContext(context.WithoutCancel(ctx), "ROLLBACK")
-	b = Backup{Format: BackupFormat, Made: now.UTC().Truncate(time.Second), Secrets: secrets, Rows: map[string]int{}, Documents: map[string]DocumentSum{}}
+	b = Backup{Format: BackupFormat, Made: now.UTC().Truncate(time.Second), Secrets: secrets, Rows: map[string]int{},
+		Documents: map[string]DocumentSum{}}
 	if b.Version, err = versionOf(ctx, pool); err != nil {
 		return b, err
 	}
@@ -144,16 +149,20 @@ func names(ctx context.Context, c *sql.Conn, query string) (map[string]bool, err
 	return out, rows.Err()
 }
 
-// columnsOf reads the tables there are, by name. What is known of the tables is asked for one at a time: where it is joined, the server opens
+// columnsOf reads the tables there are, by name. What is known of the tables is asked for one at a time: where it is
+// joined, the server opens
 // every table of all its databases for each.
 func columnsOf(ctx context.Context, c *sql.Conn) (out []table, err error) {
-	tables, err := names(ctx, c, "SELECT table_name FROM information_schema.tables WHERE table_schema = DATABASE() AND table_type = 'BASE TABLE'")
+	tables, err := names(ctx, c, "SELECT table_name FROM information_schema.tables WHERE table_schema = DATABASE() "+
+		"AND table_type = 'BASE TABLE'")
 	if err != nil {
 		return nil, err
 	}
 	// MariaDB keeps JSON as text that is checked.
-	documents, err := names(ctx, c, "SELECT CONCAT(table_name, '.', SUBSTRING_INDEX(SUBSTRING_INDEX(check_clause, '`', 2), '`', -1)) "+
-		"FROM information_schema.check_constraints WHERE constraint_schema = DATABASE() AND check_clause LIKE 'json_valid(%'")
+	documents, err := names(ctx, c, "SELECT CONCAT(table_name, '.', SUBSTRING_INDEX(SUBSTRING_INDEX(check_clause, "+
+		"'`', 2), '`', -1)) "+
+		"FROM information_schema.check_constraints WHERE constraint_schema = DATABASE() AND check_clause LIKE "+
+		"'json_valid(%'")
 	if err != nil {
 		return nil, err
 	}

@@ -59,7 +59,8 @@ func backedUp(t *testing.T, s *store.Store, secrets bool) []byte {
 func restored(t *testing.T, raw []byte) *store.Store {
 	t.Helper()
 	dsn := storetest.DSN(t)
-	if _, err := store.Restore(context.Background(), dsn, storetest.Now, bytes.NewReader(raw), int64(len(raw))); err != nil {
+	if _, err := store.Restore(context.Background(), dsn, storetest.Now, bytes.NewReader(raw),
+		int64(len(raw))); err != nil {
 		t.Fatal(err)
 	}
 	s, err := store.Open(context.Background(), dsn, storetest.Now)
@@ -70,7 +71,8 @@ func restored(t *testing.T, raw []byte) *store.Store {
 	return s
 }
 
-// Everything comes back to the letter: each document of a backup of what was restored is the one it was restored from. Passwords and tokens
+// Everything comes back to the letter: each document of a backup of what was restored is the one it was restored from.
+// Passwords and tokens
 // come along when they are asked for, and not otherwise.
 func TestBackupAndRestore(t *testing.T) {
 	s, ctx := logged(t), context.Background()
@@ -122,7 +124,8 @@ func TestBackupAndRestore(t *testing.T) {
 	}
 }
 
-// While others write, a backup is of one moment: every event it holds is of a making it holds, as far as that making says it has come.
+// While others write, a backup is of one moment: every event it holds is of a making it holds, as far as that making
+// says it has come.
 func TestBackupIsOfOneMoment(t *testing.T) {
 	s, m := begun(t)
 	ctx, cancel := context.WithCancel(context.Background())
@@ -130,7 +133,8 @@ func TestBackupIsOfOneMoment(t *testing.T) {
 	for w := range 3 {
 		wait.Go(func() {
 			for i := 0; ctx.Err() == nil && i < 3000; i++ {
-				_, _ = s.AddEvents(ctx, m.ID, []bench.Event{{ID: strings.Repeat("abc"[w:w+1], 3) + storetest.Now().Format("150405.000000000"), What: bench.Noted, Text: "x",
+				_, _ = s.AddEvents(ctx, m.ID, []bench.Event{{ID: strings.Repeat("abc"[w:w+1], 3) +
+					storetest.Now().Format("150405.000000000"), What: bench.Noted, Text: "x",
 					At: storetest.Now()}})
 			}
 		})
@@ -188,7 +192,8 @@ func TestClearLeft(t *testing.T) {
 		t.Fatal(err)
 	}
 	defer pool.Close()
-	names := []string{"hollen_beside_left" + strings.ToLower(rand.Text()[:6]), "hollen_beside_held" + strings.ToLower(rand.Text()[:6])}
+	names := []string{"hollen_beside_left" + strings.ToLower(rand.Text()[:6]), "hollen_beside_held" +
+		strings.ToLower(rand.Text()[:6])}
 	for _, n := range names {
 		if _, err := pool.ExecContext(ctx, "CREATE DATABASE "+n); err != nil {
 			t.Fatal(err)
@@ -205,7 +210,8 @@ func TestClearLeft(t *testing.T) {
 	}
 	old, fresh := filepath.Join(dir, "hollen-a.zip.part"), filepath.Join(dir, "hollen-b.zip.part")
 	for f, age := range map[string]time.Duration{old: 2 * time.Hour, fresh: time.Minute} {
-		if err := errors.Join(os.WriteFile(f, nil, 0o600), os.Chtimes(f, time.Time{}, storetest.Now().Add(-age))); err != nil {
+		if err := errors.Join(os.WriteFile(f, nil, 0o600), os.Chtimes(f, time.Time{},
+			storetest.Now().Add(-age))); err != nil {
 			t.Fatal(err)
 		}
 	}
@@ -214,7 +220,8 @@ func TestClearLeft(t *testing.T) {
 	}
 	var there int
 	for i, n := range names {
-		if err := pool.QueryRowContext(ctx, "SELECT COUNT(*) FROM information_schema.schemata WHERE schema_name = ?", n).Scan(&there); err != nil || there != i {
+		if err := pool.QueryRowContext(ctx, "SELECT COUNT(*) FROM information_schema.schemata WHERE schema_name = ?",
+			n).Scan(&there); err != nil || there != i {
 			t.Errorf("%s: %d, %v", n, there, err)
 		}
 	}
@@ -226,7 +233,8 @@ func TestClearLeft(t *testing.T) {
 	}
 }
 
-// What is no backup, one of a newer version, a broken one, and a database that holds something are refused, and nothing is written.
+// What is no backup, one of a newer version, a broken one, and a database that holds something are refused, and nothing
+// is written.
 func TestRestoreRefuses(t *testing.T) {
 	s, ctx := logged(t), context.Background()
 	raw := backedUp(t, s, false)
@@ -242,7 +250,8 @@ func TestRestoreRefuses(t *testing.T) {
 		t.Errorf("into a database that holds something: %v", err)
 	}
 	for name, bad := range map[string][]byte{"rubbish": []byte("PK rubbish"), "cut": raw[:len(raw)/2], "empty": {},
-		"newer": rewritten(t, raw, "hollen-backup.json", `"version": `, `"version": 9`), "fewer": rewritten(t, raw, "rooms.jsonl", "{", "")} {
+		"newer": rewritten(t, raw, "hollen-backup.json", `"version": `, `"version": 9`), "fewer": rewritten(t, raw,
+			"rooms.jsonl", "{", "")} {
 		dsn := storetest.DSN(t)
 		if err := try(bad, dsn); err == nil {
 			t.Errorf("%s is restored", name)
@@ -258,8 +267,10 @@ func TestRestoreRefuses(t *testing.T) {
 	}
 }
 
-// A backup is read to its end before it is believed, for a preview, too: a document that is missing, altered, there twice or not named, an altered
-// head, flipped bytes, another version, and a row too long to be one are each refused, in little memory. One of before the sums is read.
+// A backup is read to its end before it is believed, for a preview, too: a document that is missing, altered, there
+// twice or not named, an altered
+// head, flipped bytes, another version, and a row too long to be one are each refused, in little memory. One of before
+// the sums is read.
 func TestWhole(t *testing.T) {
 	raw := backedUp(t, logged(t), false)
 	whole := func(raw []byte) error {
@@ -302,16 +313,18 @@ func TestWhole(t *testing.T) {
 		raw  []byte
 		want string
 	}{
-		"missing":      {without("rooms.jsonl"), "rooms.jsonl is missing"},
-		"no row less":  {rewritten(t, raw, "rooms.jsonl", `"name":"`, `"name":"x`), "rooms.jsonl: it"},
-		"a row less":   {without("rooms.jsonl", [2]string{"rooms.jsonl", rooms[:strings.LastIndex(strings.TrimSuffix(rooms, "\n"), "\n")+1]}), "rows are there, and it says"},
-		"cut off":      {without("rooms.jsonl", [2]string{"rooms.jsonl", strings.TrimSuffix(rooms, "\n")}), "cut off"},
-		"twice":        {without("", [2]string{"rooms.jsonl", rooms}), "there twice"},
-		"unnamed":      {without("", [2]string{"more.jsonl", "{}\n"}), "does not name it"},
-		"altered head": {rewritten(t, raw, "hollen-backup.json", `"workshop": "`, `"workshop": "x`), "head has been altered"},
-		"newer":        {rewritten(t, raw, "hollen-backup.json", `"version": `, `"version": 9`), "altered"},
-		"flipped":      {flipped, ""},
-		"bomb":         {bomb, "rooms.jsonl"},
+		"missing":     {without("rooms.jsonl"), "rooms.jsonl is missing"},
+		"no row less": {rewritten(t, raw, "rooms.jsonl", `"name":"`, `"name":"x`), "rooms.jsonl: it"},
+		"a row less": {without("rooms.jsonl", [2]string{"rooms.jsonl", rooms[:strings.LastIndex(strings.TrimSuffix(
+			rooms, "\n"), "\n")+1]}), "rows are there, and it says"},
+		"cut off": {without("rooms.jsonl", [2]string{"rooms.jsonl", strings.TrimSuffix(rooms, "\n")}), "cut off"},
+		"twice":   {without("", [2]string{"rooms.jsonl", rooms}), "there twice"},
+		"unnamed": {without("", [2]string{"more.jsonl", "{}\n"}), "does not name it"},
+		"altered head": {rewritten(t, raw, "hollen-backup.json", `"workshop": "`, `"workshop": "x`),
+			"head has been altered"},
+		"newer":   {rewritten(t, raw, "hollen-backup.json", `"version": `, `"version": 9`), "altered"},
+		"flipped": {flipped, ""},
+		"bomb":    {bomb, "rooms.jsonl"},
 	} {
 		var before, after runtime.MemStats
 		runtime.ReadMemStats(&before)
@@ -341,7 +354,8 @@ func TestWhole(t *testing.T) {
 	if old, err = json.Marshal(head); err != nil {
 		t.Fatal(err)
 	}
-	if err := whole(without("hollen-backup.json", [2]string{"hollen-backup.json", string(old)})); !errors.Is(err, store.ErrNewer) {
+	if err := whole(without("hollen-backup.json", [2]string{"hollen-backup.json", string(old)})); !errors.Is(err,
+		store.ErrNewer) {
 		t.Errorf("of a version nobody knows: %v", err)
 	}
 }
@@ -384,7 +398,8 @@ func FuzzReadBackup(f *testing.F) {
 	_ = z.Close()
 	f.Add(b.Bytes())
 	f.Fuzz(func(t *testing.T, doc []byte) {
-		if b, err := store.ReadBackup(bytes.NewReader(doc), int64(len(doc))); err == nil && (b.Format != store.BackupFormat || b.Words() == "") {
+		if b, err := store.ReadBackup(bytes.NewReader(doc), int64(len(doc))); err == nil &&
+			(b.Format != store.BackupFormat || b.Words() == "") {
 			t.Errorf("%+v", b)
 		}
 	})

@@ -232,7 +232,8 @@ type besides struct {
 }
 
 func (c *besides) all() error {
-	for _, put := range []func() error{c.rooms, c.things, c.batches, c.partners, c.weekOrders, c.orders, c.days, c.house, c.counts, c.devices, c.air} {
+	for _, put := range []func() error{c.rooms, c.things, c.batches, c.partners, c.weekOrders, c.orders, c.days,
+		c.house, c.counts, c.devices, c.air} {
 		if err := put(); err != nil {
 			return err
 		}
@@ -348,7 +349,8 @@ func (c *besides) put(name string, l line) (id uint64, err error) {
 		}
 		columns, marks, args = append(columns, quoted(col.name)), append(marks, "?"), append(args, l[col.name])
 	}
-	if err := c.db.Exec("INSERT INTO "+quoted(name)+" ("+strings.Join(columns, ", ")+") VALUES ("+strings.Join(marks, ", ")+")", args...).Error; err != nil {
+	if err := c.db.Exec("INSERT INTO "+quoted(name)+" ("+strings.Join(columns, ", ")+") VALUES ("+strings.Join(marks,
+		", ")+")", args...).Error; err != nil {
 		return 0, fmt.Errorf("%s: %w", name, err)
 	}
 	if numbered {

@@ -36,11 +36,13 @@ func (c *besides) batches() error {
 			}
 			c.kind(versionKind).Had += len(versions)
 		} else {
-			if id, err = c.put("batches", b.as(map[string]any{"request": doc, "partner_id": nil, "once": nil})); err != nil {
+			if id, err = c.put("batches", b.as(map[string]any{"request": doc, "partner_id": nil,
+				"once": nil})); err != nil {
 				return err
 			}
 			for _, v := range versions {
-				if _, err := c.put("revisions", v.as(map[string]any{"batch_id": id, "request": rekeyed(v.text("request"), c.keys)})); err != nil {
+				if _, err := c.put("revisions", v.as(map[string]any{"batch_id": id, "request": rekeyed(v.text(
+					"request"), c.keys)})); err != nil {
 					return err
 				}
 			}
@@ -110,7 +112,8 @@ func (c *besides) partners() error {
 	}
 	for _, b := range theirs {
 		if with := c.batch[b.id("partner_id")]; with > 0 {
-			if err := c.db.Exec("UPDATE batches SET partner_id = ? WHERE id = ? AND partner_id IS NULL", with, c.batch[b.id("id")]).Error; err != nil {
+			if err := c.db.Exec("UPDATE batches SET partner_id = ? WHERE id = ? AND partner_id IS NULL", with,
+				c.batch[b.id("id")]).Error; err != nil {
 				return err
 			}
 		}
@@ -147,7 +150,8 @@ func (c *besides) makings(of, here uint64) error {
 			c.kind(eventKind).Had += len(events)
 			continue
 		}
-		if id, err = c.put("makings", m.as(map[string]any{"batch_id": here, "request": rekeyed(m.text("request"), c.keys), "once": nil})); err != nil {
+		if id, err = c.put("makings", m.as(map[string]any{"batch_id": here, "request": rekeyed(m.text("request"),
+			c.keys), "once": nil})); err != nil {
 			return err
 		}
 		c.making[was] = id

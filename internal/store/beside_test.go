@@ -198,7 +198,8 @@ func TestRestoreBeside(t *testing.T) {
 		t.Fatal(err)
 	}
 	defer here.Close()
-	if _, err := here.Keep(ctx, store.FlourKind, 0, 0, flour.Flour{Name: "Another", ProteinPct: 14.5}); err != nil { // keys are others here
+	// keys are others here
+	if _, err := here.Keep(ctx, store.FlourKind, 0, 0, flour.Flour{Name: "Another", ProteinPct: 14.5}); err != nil {
 		t.Fatal(err)
 	}
 	was := anonymous(t, documents(t, backedUp(t, here, true)))
@@ -227,7 +228,8 @@ func TestRestoreBeside(t *testing.T) {
 		len(did.Clashes) > 0 {
 		t.Errorf("would %s; did %s", would.Words(true), did.Words(false))
 	}
-	for _, want := range []string{"deleted batches: 2 added", "days: ", "orders of the week: ", "House: 1 added", "settings of the log: 1 added", "devices: 1 added",
+	for _, want := range []string{"deleted batches: 2 added", "days: ", "orders of the week: ", "House: 1 added",
+		"settings of the log: 1 added", "devices: 1 added",
 		"accounts: 1 left out", "pictures: 1 added"} {
 		if !strings.Contains(did.Words(false), want) {
 			t.Errorf("%q is not said: %s", want, did.Words(false))
@@ -286,7 +288,8 @@ func TestBesideKnowsThingsByWhatTheyAre(t *testing.T) {
 		most = max(most, x.ID)
 	}
 	for i := range most + 3 { // so that every number is taken
-		if _, err := here.Keep(ctx, store.FlourKind, 0, 0, flour.Flour{Name: fmt.Sprint("Strong ", i), ProteinPct: 15}); err != nil {
+		if _, err := here.Keep(ctx, store.FlourKind, 0, 0, flour.Flour{Name: fmt.Sprint("Strong ", i),
+			ProteinPct: 15}); err != nil {
 			t.Fatal(err)
 		}
 	}
@@ -363,7 +366,8 @@ func TestBesideAsks(t *testing.T) {
 	if _, err := here.SaveDay(ctx, date, days[0].Version, changed); err != nil {
 		t.Fatal(err)
 	}
-	if err := errors.Join(here.SaveStanding(ctx, week[0]), here.SaveHouse(ctx, house.House, house.Version, false)); err != nil {
+	if err := errors.Join(here.SaveStanding(ctx, week[0]), here.SaveHouse(ctx, house.House, house.Version,
+		false)); err != nil {
 		t.Fatal(err)
 	}
 	put := func(side *bool) (store.Beside, error) {
@@ -385,7 +389,8 @@ func TestBesideAsks(t *testing.T) {
 		if err := errors.Join(err1, err2, err3); err != nil {
 			t.Fatal(err)
 		}
-		return d.Shop.Trays, w[slices.IndexFunc(w, func(o store.Standing) bool { return o.ID == week[0].ID })].Portions, h.School
+		return d.Shop.Trays, w[slices.IndexFunc(w, func(o store.Standing) bool { return o.ID == week[0].ID })].Portions,
+			h.School
 	}
 	b, err := put(nil)
 	if !errors.Is(err, store.ErrClashes) || len(b.Clashes) != 3 {

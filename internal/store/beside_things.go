@@ -169,7 +169,8 @@ func (c *besides) house() error {
 	case here.text("name") == o.text("name") && sameJSON(here.text("house"), o.text("house")):
 		k.Had++
 		return nil
-	case (o.text("name") == "" || here.text("name") == o.text("name")) && (o["house"] == nil || sameJSON(here.text("house"), o.text("house"))):
+	case (o.text("name") == "" || here.text("name") == o.text("name")) && (o["house"] == nil ||
+		sameJSON(here.text("house"), o.text("house"))):
 		k.Added++
 	case !c.settled("house", "what new batches start from (House)"):
 		return nil

@@ -29,7 +29,8 @@ var (
 // knownDevice is how long a device is known that an account has signed in on.
 const knownDevice = 400 * 24 * time.Hour
 
-// Take counts one more try of what is named and says whether it may be made. It is one statement, before the try: of those made at the same
+// Take counts one more try of what is named and says whether it may be made. It is one statement, before the try: of
+// those made at the same
 // time each counts.
 func (s *Store) Take(ctx context.Context, b Brake, who string) (may bool, n int, err error) {
 	now := s.db.NowFunc()
@@ -71,14 +72,16 @@ func (s *Store) Forget(ctx context.Context, who string) error {
 	return s.db.WithContext(ctx).Exec("DELETE FROM sign_counts WHERE who = ?", hashed(who)).Error
 }
 
-// Tried returns the account of a name, and what its tries are counted under: the account, however its name is spelt; where there is none, the
+// Tried returns the account of a name, and what its tries are counted under: the account, however its name is spelt;
+// where there is none, the
 // name as the database compares names.
 func (s *Store) Tried(ctx context.Context, name string) (a Account, under string, err error) {
 	if a, err = s.AccountNamed(ctx, name); err == nil {
 		return a, "account " + strconv.FormatUint(a.ID, 10), nil
 	}
 	var folded string
-	if e := s.db.WithContext(ctx).Raw("SELECT HEX(WEIGHT_STRING(CONVERT(? USING utf8mb4) COLLATE utf8mb4_unicode_ci))", name).Scan(&folded).Error; e != nil {
+	if e := s.db.WithContext(ctx).Raw("SELECT HEX(WEIGHT_STRING(CONVERT(? USING utf8mb4) COLLATE utf8mb4_unicode_ci))",
+		name).Scan(&folded).Error; e != nil {
 		return a, "", e
 	}
 	return a, "name " + folded, err
@@ -99,18 +102,21 @@ func (s *Store) KnownDevice(ctx context.Context, account uint64, token string) (
 	return n > 0, err
 }
 
-// Know notes that an account has signed in on the device that has a token, and returns it; a device without one gets one.
+// Know notes that an account has signed in on the device that has a token, and returns it; a device without one gets
+// one.
 func (s *Store) Know(ctx context.Context, account uint64, token string) (string, error) {
 	if strings.Trim(token, "ABCDEFGHIJKLMNOPQRSTUVWXYZ234567") != "" || len(token) != len(rand.Text()) { // none of ours
 		token = rand.Text()
 	}
 	now := s.db.NowFunc()
 	err := s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
-		if err := tx.Exec("DELETE FROM sign_devices WHERE seen < ? LIMIT 1000", now.Add(-knownDevice)).Error; err != nil {
+		if err := tx.Exec("DELETE FROM sign_devices WHERE seen < ? LIMIT 1000",
+			now.Add(-knownDevice)).Error; err != nil {
 			return err
 		}
 		return tx.Exec(
-			"INSERT INTO sign_devices (account_id, token, seen) VALUES (?, ?, ?) ON DUPLICATE KEY UPDATE seen = VALUES(seen)",
+			"INSERT INTO sign_devices (account_id, token, seen) VALUES (?, ?, ?) ON DUPLICATE KEY UPDATE seen = "+
+				"VALUES(seen)",
 			account,
 			hashed(token),
 			now,

@@ -37,7 +37,8 @@ const (
 )
 
 // Thing is one thing of the workshop's own: a flour.Flour, flour.Lot, egg.Class,
-// addition.Addition, addition.Yield, roll.Machine, cut.Shape, request.Way or request.Maker. One that is retired is offered no more; batches keep
+// addition.Addition, addition.Yield, roll.Machine, cut.Shape, request.Way or request.Maker. One that is retired is
+// offered no more; batches keep
 // the figures they were made with.
 type Thing struct {
 	ID      uint64
@@ -290,7 +291,8 @@ func (s *Store) Keep(ctx context.Context, kind Kind, id uint64, version int, v a
 	if id == 0 {
 		return keepNew(s.db.WithContext(ctx), kind, doc)
 	}
-	done := s.db.WithContext(ctx).Unscoped().Model(&item{}).Where("id = ? AND kind = ? AND version = ?", id, kind, version).
+	done := s.db.WithContext(ctx).Unscoped().Model(&item{}).Where("id = ? AND kind = ? AND version = ?", id, kind,
+		version).
 		Updates(map[string]any{"figures": raw(doc), "version": version + 1})
 	if done.Error != nil || done.RowsAffected > 0 {
 		return id, done.Error
@@ -313,7 +315,8 @@ func (s *Store) KeepNew(ctx context.Context, kind Kind, v any) (id uint64, err e
 	}
 	err = s.transact(ctx, func(tx *gorm.DB) error {
 		var all []item
-		if err := tx.Unscoped().Clauses(clause.Locking{Strength: "UPDATE"}).Where("kind = ?", kind).Order("id").Find(&all).Error; err != nil {
+		if err := tx.Unscoped().Clauses(clause.Locking{Strength: "UPDATE"}).Where("kind = ?",
+			kind).Order("id").Find(&all).Error; err != nil {
 			return err
 		}
 		for _, i := range all {
@@ -411,7 +414,8 @@ func (s *Store) SaveHouse(ctx context.Context, h request.House, version int, ove
 		if err := tx.Clauses(clause.OnConflict{DoNothing: true}).Create(&workshop{ID: 1}).Error; err != nil {
 			return err
 		}
-		done := tx.Model(&workshop{}).Where("id = 1 AND version = ?", version).Updates(map[string]any{"house": raw(doc), "version": version + 1})
+		done := tx.Model(&workshop{}).Where("id = 1 AND version = ?", version).Updates(map[string]any{"house": raw(doc),
+			"version": version + 1})
 		if done.Error == nil && done.RowsAffected == 0 {
 			return ErrChanged
 		}

@@ -36,7 +36,8 @@ func mend(db *gorm.DB, b *Batch) error {
 		return nil
 	}
 	var kept []revision
-	if err := db.Session(&gorm.Session{NewDB: true}).Where("batch_id = ? AND version = ?", b.ID, b.Version).Find(&kept).Error; err != nil {
+	if err := db.Session(&gorm.Session{NewDB: true}).Where("batch_id = ? AND version = ?", b.ID,
+		b.Version).Find(&kept).Error; err != nil {
 		return err
 	}
 	if len(kept) == 0 || kept[0].Request.bad != nil {
@@ -104,7 +105,8 @@ func (s *Store) summaryAgain(ctx context.Context, making uint64) (sum bench.Summ
 // DamagedThings are the numbers of things of a kind that cannot be read.
 func (s *Store) DamagedThings(ctx context.Context, kind Kind) (out []uint64, err error) {
 	var items []item
-	if err := s.db.WithContext(ctx).Unscoped().Where("kind = ?", kind).Order("id").Limit(maxThings).Find(&items).Error; err != nil {
+	if err := s.db.WithContext(ctx).Unscoped().Where("kind = ?", kind).Order("id").Limit(maxThings).Find(
+		&items).Error; err != nil {
 		return nil, err
 	}
 	for _, i := range items {

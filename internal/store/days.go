@@ -39,7 +39,8 @@ func (dayVersion) TableName() string { return "day_versions" }
 // keptDayVersions is how many versions of a day are kept to go back to.
 const keptDayVersions = 100
 
-// Day is a day as it was last kept: its version, 0 when it was never kept, and whether its last change can be taken back.
+// Day is a day as it was last kept: its version, 0 when it was never kept, and whether its last change can be taken
+// back.
 type Day struct {
 	day.Sheet
 	Version int
@@ -94,7 +95,8 @@ func (s *Store) mendDay(ctx context.Context, d Day, why error) (Day, error) {
 // LastDay returns the newest day before a date that was kept; one of version 0 when there is none.
 func (s *Store) LastDay(ctx context.Context, before string) (Day, error) {
 	var rows []dayRow
-	if err := s.db.WithContext(ctx).Where("day < ?", before).Order("day DESC").Limit(1).Find(&rows).Error; err != nil || len(rows) == 0 {
+	if err := s.db.WithContext(ctx).Where("day < ?", before).Order("day DESC").Limit(1).Find(&rows).Error; err != nil ||
+		len(rows) == 0 {
 		return Day{}, err
 	}
 	var out Day
@@ -108,7 +110,8 @@ func (s *Store) LastDay(ctx context.Context, before string) (Day, error) {
 	return out, nil
 }
 
-// SaveDay keeps a day in place of that version of it, 0 for a new one, and returns the version it gets. ErrChanged: it was
+// SaveDay keeps a day in place of that version of it, 0 for a new one, and returns the version it gets. ErrChanged: it
+// was
 // kept anew meanwhile.
 func (s *Store) SaveDay(ctx context.Context, date string, version int, sheet day.Sheet) (int, error) {
 	sheet.Format, sheet.Date = day.Format, date
@@ -141,13 +144,15 @@ func putDay(ctx context.Context, tx *gorm.DB, date string, version, undo int, do
 			return done.Error
 		}
 	}
-	if err := tx.Create(&dayVersion{Day: date, Version: version + 1, BackTo: undo, Doc: doc, SavedAt: now, SavedBy: by(ctx)}).Error; err != nil {
+	if err := tx.Create(&dayVersion{Day: date, Version: version + 1, BackTo: undo, Doc: doc, SavedAt: now,
+		SavedBy: by(ctx)}).Error; err != nil {
 		return err
 	}
 	return tx.Where("day = ? AND version <= ?", date, version+1-keptDayVersions).Delete(&dayVersion{}).Error
 }
 
-// UndoDay takes the last change of that version of a day back: what was before it becomes the newest version. ErrNotFound:
+// UndoDay takes the last change of that version of a day back: what was before it becomes the newest version.
+// ErrNotFound:
 // there is nothing to take back.
 func (s *Store) UndoDay(ctx context.Context, date string, version int) error {
 	return s.transact(ctx, func(tx *gorm.DB) error {
@@ -175,7 +180,8 @@ func (s *Store) UndoDay(ctx context.Context, date string, version int) error {
 // Days returns the days kept between two dates, both counted, the first first.
 func (s *Store) Days(ctx context.Context, from, to string) (out []Day, err error) {
 	var rows []dayRow
-	if err := s.db.WithContext(ctx).Where("day BETWEEN ? AND ?", from, to).Order("day").Limit(400).Find(&rows).Error; err != nil {
+	if err := s.db.WithContext(ctx).Where("day BETWEEN ? AND ?", from, to).Order("day").Limit(400).Find(
+		&rows).Error; err != nil {
 		return nil, err
 	}
 	for _, r := range rows {
@@ -227,11 +233,13 @@ const (
 	MostStanding = 300
 )
 
-// Orders returns the orders of a day by when they are due: those of its own, and those of the week that it has not taken
+// Orders returns the orders of a day by when they are due: those of its own, and those of the week that it has not
+// taken
 // over yet, which have no ID and the version the week’s have.
 func (s *Store) Orders(ctx context.Context, date string) ([]Order, error) {
 	var out []Order
-	if err := s.db.WithContext(ctx).Where("day = ?", date).Order("due, id").Limit(2 * MostOrders).Find(&out).Error; err != nil {
+	if err := s.db.WithContext(ctx).Where("day = ?", date).Order("due, id").Limit(2 * MostOrders).Find(
+		&out).Error; err != nil {
 		return nil, err
 	}
 	at, err := time.Parse(time.DateOnly, date)
@@ -239,7 +247,8 @@ func (s *Store) Orders(ctx context.Context, date string) ([]Order, error) {
 		return nil, err
 	}
 	var week []Standing
-	if err := s.db.WithContext(ctx).Where("weekday = ?", int(at.Weekday())).Order("due, id").Limit(MostStanding).Find(&week).Error; err != nil {
+	if err := s.db.WithContext(ctx).Where("weekday = ?", int(at.Weekday())).Order("due, id").Limit(MostStanding).Find(
+		&week).Error; err != nil {
 		return nil, err
 	}
 	for _, w := range week {
@@ -343,10 +352,12 @@ func takeOver(tx *gorm.DB, o Order) error {
 	return err
 }
 
-// SaveOrder keeps an order in place of that version of it; ErrChanged when it was kept anew meanwhile, ErrNotFound when there is none.
+// SaveOrder keeps an order in place of that version of it; ErrChanged when it was kept anew meanwhile, ErrNotFound when
+// there is none.
 func (s *Store) SaveOrder(ctx context.Context, o Order) error {
 	done := s.db.WithContext(ctx).Model(&Order{}).Where("id = ? AND version = ?", o.ID, o.Version).
-		Updates(map[string]any{"who": o.Who, "what": o.What, "portions": o.Portions, "due": o.Due, "note": o.Note, "batch": o.Batch, "gone": o.Gone,
+		Updates(map[string]any{"who": o.Who, "what": o.What, "portions": o.Portions, "due": o.Due, "note": o.Note,
+			"batch": o.Batch, "gone": o.Gone,
 			"version": o.Version + 1})
 	return s.changed(ctx, done, &Order{}, o.ID)
 }
@@ -406,7 +417,8 @@ func (s *Store) SaveStanding(ctx context.Context, o Standing) error {
 		return s.db.WithContext(ctx).Clauses(clause.OnConflict{DoNothing: true}).Create(&o).Error // by its mark
 	}
 	done := s.db.WithContext(ctx).Model(&Standing{}).Where("id = ? AND version = ?", o.ID, o.Version).
-		Updates(map[string]any{"weekday": o.Weekday, "who": o.Who, "what": o.What, "portions": o.Portions, "due": o.Due, "note": o.Note,
+		Updates(map[string]any{"weekday": o.Weekday, "who": o.Who, "what": o.What, "portions": o.Portions, "due": o.Due,
+			"note":    o.Note,
 			"version": o.Version + 1})
 	return s.changed(ctx, done, &Standing{}, o.ID)
 }
@@ -426,7 +438,8 @@ func (s *Store) MadeOn(ctx context.Context, batches []uint64, from, to time.Time
 		return out, nil
 	}
 	var rows []Making
-	err := s.db.WithContext(ctx).Where("batch_id IN ? AND began >= ? AND began < ?", batches, from, to).Order("began, id").Find(&rows).Error
+	err := s.db.WithContext(ctx).Where("batch_id IN ? AND began >= ? AND began < ?", batches, from,
+		to).Order("began, id").Find(&rows).Error
 	for _, m := range rows {
 		out[m.BatchID] = m
 	}
@@ -457,13 +470,15 @@ type Named struct {
 	Kept        string // where it is kept, "" where it is cooked the same day; shelf: dried to keep
 }
 
-// Newest returns the batches made last, the newest first, at most so many; -1: all that are not deleted. How they are kept is not read.
+// Newest returns the batches made last, the newest first, at most so many; -1: all that are not deleted. How they are
+// kept is not read.
 func (s *Store) Newest(ctx context.Context, most int) (out []Named, err error) {
 	err = s.db.WithContext(ctx).Model(&Batch{}).Select("id, name, shape").Order("id DESC").Limit(most).Scan(&out).Error
 	return out, err
 }
 
-// Kept says where batches of those IDs are kept, of those that are kept at all: fridge, freezer, or shelf for what is dried to keep.
+// Kept says where batches of those IDs are kept, of those that are kept at all: fridge, freezer, or shelf for what is
+// dried to keep.
 func (s *Store) Kept(ctx context.Context, ids []uint64) (map[uint64]string, error) {
 	out := map[uint64]string{}
 	if len(ids) == 0 {

@@ -37,7 +37,8 @@ func TestDayVersions(t *testing.T) {
 		if err := s.UndoDay(ctx, date, 3+i); err != nil {
 			t.Fatal(err)
 		}
-		if d, err = s.Day(ctx, date); err != nil || d.Shop.Trays != trays || d.Version != 4+i || d.CanUndo != (trays == 4) {
+		if d, err = s.Day(ctx, date); err != nil || d.Shop.Trays != trays || d.Version != 4+i ||
+			d.CanUndo != (trays == 4) {
 			t.Errorf("taken back %d times: %+v, %v", i+1, d, err)
 		}
 	}
@@ -59,7 +60,8 @@ func TestDayVersions(t *testing.T) {
 func TestOrdersOfTheWeek(t *testing.T) {
 	s, ctx := storetest.Open(t), context.Background()
 	const thursday = "2026-12-24"
-	for _, o := range []store.Standing{{Weekday: 4, Who: "A", What: "tagliatelle", Portions: 8, Due: 700}, {Weekday: 5, Who: "B", What: "ravioli",
+	for _, o := range []store.Standing{{Weekday: 4, Who: "A", What: "tagliatelle", Portions: 8, Due: 700}, {Weekday: 5,
+		Who: "B", What: "ravioli",
 		Portions: 2, Due: 600}} {
 		if err := s.SaveStanding(ctx, o); err != nil {
 			t.Fatal(err)
@@ -86,7 +88,8 @@ func TestOrdersOfTheWeek(t *testing.T) {
 	if err := s.AddOrders(ctx, []store.Order{own, other}); !errors.Is(err, store.ErrChanged) {
 		t.Errorf("taken over twice: %v", err)
 	}
-	if err := s.AddOrders(ctx, []store.Order{other, {Day: thursday, Who: "D", What: "gnocchi", Portions: 1, Due: 655}}); err != nil {
+	if err := s.AddOrders(ctx, []store.Order{other, {Day: thursday, Who: "D", What: "gnocchi", Portions: 1,
+		Due: 655}}); err != nil {
 		t.Fatal(err)
 	}
 	all := read()
@@ -130,7 +133,8 @@ func TestScenarioHasADay(t *testing.T) {
 		t.Fatal(err)
 	}
 	days, err := s.Days(ctx, "2000-01-01", "2099-12-31")
-	if err != nil || len(days) != 2 || days[1].Planned() || days[1].Shop.OpenAt != 7*60 || !days[0].Planned() || len(days[0].Sheet.Day.Faults(days[0].Slots)) > 0 {
+	if err != nil || len(days) != 2 || days[1].Planned() || days[1].Shop.OpenAt != 7*60 || !days[0].Planned() ||
+		len(days[0].Sheet.Day.Faults(days[0].Slots)) > 0 {
 		t.Fatalf("%+v, %v", days, err)
 	}
 	orders, err := s.Orders(ctx, days[0].Date)

@@ -17,10 +17,12 @@ func TestDevices(t *testing.T) {
 	if err != nil || len(token) < 40 {
 		t.Fatal(token, err)
 	}
-	if d, err := s.DeviceWith(ctx, "scale-1", token); err != nil || d.Kind != "scale" || strings.Contains(d.Token, token) {
+	if d, err := s.DeviceWith(ctx, "scale-1", token); err != nil || d.Kind != "scale" || strings.Contains(d.Token,
+		token) {
 		t.Errorf("%+v, %v", d, err)
 	}
-	for _, wrong := range [][2]string{{"scale-1", token + "x"}, {"scale-1", ""}, {"scale-2", token}, {"", ""}, {"scale-2", "no such device"}} {
+	for _, wrong := range [][2]string{{"scale-1", token + "x"}, {"scale-1", ""}, {"scale-2", token}, {"", ""},
+		{"scale-2", "no such device"}} {
 		if _, err := s.DeviceWith(ctx, wrong[0], wrong[1]); !errors.Is(err, store.ErrNotFound) {
 			t.Errorf("%v: %v", wrong, err)
 		}
@@ -32,7 +34,8 @@ func TestDevices(t *testing.T) {
 	if _, err := s.DeviceWith(ctx, "scale-1", token); err == nil {
 		t.Error("the old token still holds")
 	}
-	for _, bad := range [][2]string{{"", "scale"}, {"Scale!", "scale"}, {strings.Repeat("x", 41), "scale"}, {"x", "oven"}} {
+	for _, bad := range [][2]string{{"", "scale"}, {"Scale!", "scale"}, {strings.Repeat("x", 41), "scale"},
+		{"x", "oven"}} {
 		if _, err := s.AddDevice(ctx, bad[0], bad[1]); !errors.Is(err, store.ErrDevice) {
 			t.Errorf("%v: %v", bad, err)
 		}

@@ -43,7 +43,8 @@ func pair(t *testing.T, id int, args ...string) *one {
 	if os.Geteuid() == 0 {
 		root = []string{"--user=root"}
 	}
-	install := exec.Command(find("mariadb-install-db"), append([]string{"--no-defaults", "--datadir=" + dir, "--auth-root-authentication-method=normal",
+	install := exec.Command(find("mariadb-install-db"), append([]string{"--no-defaults", "--datadir=" +
+		dir, "--auth-root-authentication-method=normal",
 		"--skip-test-db"}, root...)...)
 	if out, err := install.CombinedOutput(); err != nil {
 		t.Fatalf("%v: %.500s", err, out)
@@ -55,16 +56,19 @@ func pair(t *testing.T, id int, args ...string) *one {
 	port := l.Addr().(*net.TCPAddr).Port
 	l.Close()
 	init := filepath.Join(dir, "init.sql")
-	if err := os.WriteFile(init, []byte("SET sql_log_bin = 0;\nCREATE OR REPLACE USER hollen@127.0.0.1 IDENTIFIED BY 'p';\n"+
-		"GRANT ALL ON *.* TO hollen@127.0.0.1;\n"+
-		"REVOKE READ ONLY ADMIN ON *.* FROM hollen@127.0.0.1;\nREVOKE SUPER ON *.* FROM hollen@127.0.0.1;\n"+
-		"CREATE OR REPLACE USER boss@127.0.0.1 IDENTIFIED BY 'p';\n"+
-		"GRANT ALL ON *.* TO boss@127.0.0.1;\n"), 0o600); err != nil {
+	if err := os.WriteFile(init,
+		[]byte("SET sql_log_bin = 0;\nCREATE OR REPLACE USER hollen@127.0.0.1 IDENTIFIED BY 'p';\n"+
+			"GRANT ALL ON *.* TO hollen@127.0.0.1;\n"+
+			"REVOKE READ ONLY ADMIN ON *.* FROM hollen@127.0.0.1;\nREVOKE SUPER ON *.* FROM hollen@127.0.0.1;\n"+
+			"CREATE OR REPLACE USER boss@127.0.0.1 IDENTIFIED BY 'p';\n"+
+			"GRANT ALL ON *.* TO boss@127.0.0.1;\n"), 0o600); err != nil {
 		t.Fatal(err)
 	}
-	cmd := exec.Command(find("mariadbd"), append(append([]string{"--no-defaults", "--datadir=" + dir, "--socket=" + filepath.Join(dir, "s"),
+	cmd := exec.Command(find("mariadbd"), append(append([]string{"--no-defaults", "--datadir=" + dir, "--socket=" +
+		filepath.Join(dir, "s"),
 		"--bind-address=127.0.0.1",
-		fmt.Sprint("--port=", port), fmt.Sprint("--server-id=", id), "--log-bin=bin", "--skip-name-resolve", "--init-file=" + init, "--innodb-buffer-pool-size=32M",
+		fmt.Sprint("--port=", port), fmt.Sprint("--server-id=", id), "--log-bin=bin", "--skip-name-resolve",
+		"--init-file=" + init, "--innodb-buffer-pool-size=32M",
 		"--gtid-domain-id=1", "--log-slave-updates"}, args...), root...)...)
 	if err := cmd.Start(); err != nil {
 		t.Fatal(err)
@@ -104,9 +108,11 @@ func (o *one) says(t *testing.T, name, want string) {
 	t.Fatalf("%s is %s", name, got)
 }
 
-// The first server of a semi-synchronous pair dies under load: once the second is promoted, writes go on there, and nothing acknowledged is lost.
+// The first server of a semi-synchronous pair dies under load: once the second is promoted, writes go on there, and
+// nothing acknowledged is lost.
 func TestSecondAddress(t *testing.T) {
-	a := pair(t, 1, "--rpl-semi-sync-master-enabled=ON", "--rpl-semi-sync-master-wait-point=AFTER_SYNC", "--rpl-semi-sync-master-timeout=20000")
+	a := pair(t, 1, "--rpl-semi-sync-master-enabled=ON", "--rpl-semi-sync-master-wait-point=AFTER_SYNC",
+		"--rpl-semi-sync-master-timeout=20000")
 	b := pair(t, 2, "--rpl-semi-sync-slave-enabled=ON", "--read-only=ON")
 	b.do(t, fmt.Sprintf("CHANGE MASTER TO master_host = '127.0.0.1', master_port = %d, master_user = 'boss', "+
 		"master_password = 'p', master_use_gtid = slave_pos", a.port), "START SLAVE")
@@ -114,7 +120,8 @@ func TestSecondAddress(t *testing.T) {
 	a.says(t, "Rpl_semi_sync_master_clients", "1")
 	a.do(t, "CREATE DATABASE hollen CHARACTER SET utf8mb4")
 	ctx := context.Background()
-	dsn := fmt.Sprintf("hollen:p@tcp(127.0.0.1:%d,127.0.0.1:%d)/hollen", b.port, a.port) // the one that follows is passed over
+	// the one that follows is passed over
+	dsn := fmt.Sprintf("hollen:p@tcp(127.0.0.1:%d,127.0.0.1:%d)/hollen", b.port, a.port)
 	s, err := store.Open(ctx, dsn, storetest.Now)
 	if err != nil {
 		t.Fatal(err)
@@ -159,9 +166,11 @@ func TestSecondAddress(t *testing.T) {
 	b.do(t, "STOP SLAVE IO_THREAD")
 	for end := time.Now().Add(20 * time.Second); ; time.Sleep(20 * time.Millisecond) { // all it has got is applied
 		var got, done string
-		if err := b.db.QueryRow("SELECT @@gtid_current_pos, COALESCE(@@gtid_slave_pos, '')").Scan(&got, &done); err == nil && got == done {
+		if err := b.db.QueryRow("SELECT @@gtid_current_pos, COALESCE(@@gtid_slave_pos, '')").Scan(&got,
+			&done); err == nil && got == done {
 			var state string
-			if b.db.QueryRow("SELECT COALESCE(MAX(STATE), '') FROM information_schema.processlist WHERE COMMAND = 'Slave_SQL'").Scan(&state) == nil &&
+			if b.db.QueryRow("SELECT COALESCE(MAX(STATE), '') FROM information_schema.processlist WHERE COMMAND = "+
+				"'Slave_SQL'").Scan(&state) == nil &&
 				state == "Slave has read all relay log; waiting for more updates" {
 				break
 			}

@@ -47,9 +47,12 @@ type order struct {
 }
 
 var orders = map[Sort]order{
-	ByChange: {"updated_at DESC, id DESC", "updated_at <= @key AND (updated_at < @key OR id < @id)", func(m Mark) any { return m.At }, "batches_list"},
-	ByMade:   {"made_on DESC, id DESC", "made_on <= @key AND (made_on < @key OR id < @id)", func(m Mark) any { return m.Key }, "batches_made"},
-	ByName:   {"name, id", "name >= @key AND (name > @key OR id > @id)", func(m Mark) any { return m.Key }, "batches_name"},
+	ByChange: {"updated_at DESC, id DESC", "updated_at <= @key AND (updated_at < @key OR id < @id)",
+		func(m Mark) any { return m.At }, "batches_list"},
+	ByMade: {"made_on DESC, id DESC", "made_on <= @key AND (made_on < @key OR id < @id)",
+		func(m Mark) any { return m.Key }, "batches_made"},
+	ByName: {"name, id", "name >= @key AND (name > @key OR id > @id)", func(m Mark) any { return m.Key },
+		"batches_name"},
 }
 
 // listed is a batch as it is read for a list.
@@ -72,7 +75,8 @@ func (s *Store) List(ctx context.Context, q Query) (batches []Batch, next *Mark,
 	words := searched(q.Words)
 	var rows []listed
 	if len(words) > 0 {
-		near := o.narrow(s.db.WithContext(ctx).Table("batches FORCE INDEX ("+o.index+")"), q).Select("id").Order(o.by).Limit(nearest)
+		near := o.narrow(s.db.WithContext(ctx).Table("batches FORCE INDEX ("+o.index+")"),
+			q).Select("id").Order(o.by).Limit(nearest)
 		db := s.db.WithContext(ctx).Unscoped().Table("batches").Joins("JOIN (?) AS near ON near.id = batches.id", near)
 		if rows, err = o.read(begin(db, words)); err != nil {
 			return nil, nil, err
@@ -104,7 +108,8 @@ func (s *Store) among(ctx context.Context, o order, q Query, words []string) *go
 		if len(known) == 0 {
 			return begin(db.Table("batches FORCE INDEX ("+o.index+")"), others)
 		}
-		return begin(db.Table("batches").Where("MATCH (found) AGAINST (? IN BOOLEAN MODE)", "+"+strings.Join(known, "* +")+"*"), others)
+		return begin(db.Table("batches").Where("MATCH (found) AGAINST (? IN BOOLEAN MODE)", "+"+strings.Join(known,
+			"* +")+"*"), others)
 	case q.Shape != "":
 		return db.Table("batches")
 	}
@@ -128,7 +133,8 @@ func (o order) narrow(db *gorm.DB, q Query) *gorm.DB {
 
 // read reads a page, and one more to know of another.
 func (o order) read(db *gorm.DB) (rows []listed, err error) {
-	err = db.Select("batches.id, version, `row`, created_at, updated_at, deleted_at, partner_id, name, made_on").Order(o.by).Limit(Page + 1).Find(&rows).Error
+	err = db.Select("batches.id, version, `row`, created_at, updated_at, deleted_at, partner_id, name, made_on").Order(
+		o.by).Limit(Page + 1).Find(&rows).Error
 	return rows, err
 }
 
@@ -136,7 +142,8 @@ func (o order) read(db *gorm.DB) (rows []listed, err error) {
 const shortest = 3
 
 // unindexed are the words the server's index of words leaves out.
-var unindexed = strings.Fields("a about an are as at be by com de en for from how i in is it la of on or that the this to was what when where who " +
+var unindexed = strings.Fields("a about an are as at be by com de en for from how i in is it la of on or that the " +
+	"this to was what when where who " +
 	"will with und www")
 
 // indexed parts words into those the index of words knows and the others.
@@ -161,7 +168,10 @@ func begin(db *gorm.DB, words []string) *gorm.DB {
 
 // searched are the words that are looked for, or their beginnings. Shorter words are passed over.
 func searched(text string) (out []string) {
-	for _, w := range strings.FieldsFunc(strings.ToLower(text), func(r rune) bool { return !unicode.IsLetter(r) && !unicode.IsDigit(r) }) {
+	for _, w := range strings.FieldsFunc(strings.ToLower(text), func(r rune) bool {
+		return !unicode.IsLetter(r) &&
+			!unicode.IsDigit(r)
+	}) {
 		if len([]rune(w)) >= shortest && len(out) < 8 {
 			out = append(out, w)
 		}
@@ -171,7 +181,8 @@ func searched(text string) (out []string) {
 
 // Shapes returns the names of the shapes there are batches of, at most 60.
 func (s *Store) Shapes(ctx context.Context) (out []string, err error) {
-	err = s.db.WithContext(ctx).Raw("SELECT DISTINCT shape FROM batches WHERE deleted_at IS NULL AND shape <> '' ORDER BY shape LIMIT 60").Scan(&out).Error
+	err = s.db.WithContext(ctx).Raw("SELECT DISTINCT shape FROM batches WHERE deleted_at IS NULL AND shape <> '' " +
+		"ORDER BY shape LIMIT 60").Scan(&out).Error
 	return out, err
 }
 

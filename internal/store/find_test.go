@@ -28,11 +28,17 @@ func TestFind(t *testing.T) {
 	make("Lanterns", "ravioli", "semola-fine", "motor-9", "2026-11-30")
 	make("Breakfast", "tagliatelle", "wholemeal", "pin-board", "")
 	for q, want := range map[store.Query]string{
-		{}: "Breakfast Lanterns Saturday", {Sort: store.ByName}: "Breakfast Lanterns Saturday", {Sort: store.ByMade}: "Lanterns Saturday Breakfast",
-		{Sort: "weight"}: "Breakfast Lanterns Saturday", {Words: "satur"}: "Saturday", {Words: "RAVIOLI"}: "Lanterns", {Words: "semola"}: "Lanterns",
-		{Words: "crank"}: "Saturday", {Words: "pin bread"}: "", {Words: "tagliat whole"}: "Breakfast", {Words: "a of"}: "Breakfast Lanterns Saturday",
-		{Words: `"+-*()~<>@ %_'`}: "Breakfast Lanterns Saturday", {Shape: "Tagliatelle", Sort: store.ByName}: "Breakfast Saturday", {Shape: "Sand"}: "",
-		{Since: storetest.Now().Add(-time.Hour)}: "Breakfast Lanterns Saturday", {Since: storetest.Now().Add(time.Hour)}: "",
+		{}: "Breakfast Lanterns Saturday", {Sort: store.ByName}: "Breakfast Lanterns Saturday",
+		{Sort: store.ByMade}: "Lanterns Saturday Breakfast",
+		{Sort: "weight"}:     "Breakfast Lanterns Saturday", {Words: "satur"}: "Saturday",
+		{Words: "RAVIOLI"}: "Lanterns",
+		{Words: "semola"}:  "Lanterns",
+		{Words: "crank"}:   "Saturday", {Words: "pin bread"}: "", {Words: "tagliat whole"}: "Breakfast",
+		{Words: "a of"}:           "Breakfast Lanterns Saturday",
+		{Words: `"+-*()~<>@ %_'`}: "Breakfast Lanterns Saturday", {Shape: "Tagliatelle",
+			Sort: store.ByName}: "Breakfast Saturday", {Shape: "Sand"}: "",
+		{Since: storetest.Now().Add(-time.Hour)}: "Breakfast Lanterns Saturday",
+		{Since: storetest.Now().Add(time.Hour)}:  "",
 	} {
 		list, next, err := s.List(ctx, q)
 		if err != nil || next != nil {
@@ -51,7 +57,8 @@ func TestFind(t *testing.T) {
 	}
 	// Page by page every one comes once, in every order.
 	for i := range store.Page + 7 {
-		make("Batch "+strings.Repeat("x", i%5), "tagliatelle", "soft-00", "hand-crank-10", []string{"", "2026-11-28", "2026-12-01"}[i%3])
+		make("Batch "+strings.Repeat("x", i%5), "tagliatelle", "soft-00", "hand-crank-10", []string{"", "2026-11-28",
+			"2026-12-01"}[i%3])
 	}
 	for _, sort := range []store.Sort{store.ByChange, store.ByMade, store.ByName} {
 		seen, q := map[uint64]bool{}, store.Query{Sort: sort}
@@ -81,7 +88,8 @@ func TestFind(t *testing.T) {
 func TestFindCommonWords(t *testing.T) {
 	s, m := begun(t)
 	ctx := context.Background()
-	for words, want := range map[string]bool{"tagliatelle for": true, "for": true, "tagliatelle with": false, "the saturday": false, "for sat": true} {
+	for words, want := range map[string]bool{"tagliatelle for": true, "for": true, "tagliatelle with": false,
+		"the saturday": false, "for sat": true} {
 		list, _, err := s.List(ctx, store.Query{Words: words})
 		if err != nil || slices.ContainsFunc(list, func(b store.Batch) bool { return b.ID == m.BatchID }) != want {
 			t.Errorf("%q: %d found, %v", words, len(list), err)
@@ -102,7 +110,8 @@ func TestVersions(t *testing.T) {
 		t.Fatal(b.Version, err)
 	}
 	list, err := s.Versions(ctx, b.ID)
-	if err != nil || len(list) != 2 || list[0].Version != 2 || list[1].Version != 1 || list[0].SavedAt.Before(list[1].SavedAt) {
+	if err != nil || len(list) != 2 || list[0].Version != 2 || list[1].Version != 1 ||
+		list[0].SavedAt.Before(list[1].SavedAt) {
 		t.Errorf("%+v, %v", list, err)
 	}
 	if old, err := s.Version(ctx, b.ID, 1); err != nil || old.Version != 1 || old.Request.Amount.Portions != 10 {

@@ -21,7 +21,8 @@ type keptLearned struct {
 // TableName names the table.
 func (keptLearned) TableName() string { return "learned" }
 
-// Learned returns the log as it is weighed by these rules, what of it counts, and its stamp: as it was kept where nothing has changed
+// Learned returns the log as it is weighed by these rules, what of it counts, and its stamp: as it was kept where
+// nothing has changed
 // since, otherwise weighed anew and kept.
 func (s *Store) Learned(ctx context.Context, ru rules.Learn) (*learn.Log, LogSettings, int, error) {
 	set, stamp, err := s.LogSettings(ctx)
@@ -75,7 +76,8 @@ func (s *Store) keepLearned(ctx context.Context, l *learn.Log, stamp int) ([]byt
 	})
 }
 
-// Refit weighs the log anew from nothing, its makings' events first, and keeps it. It returns how many makings it stands on, and whether
+// Refit weighs the log anew from nothing, its makings' events first, and keeps it. It returns how many makings it
+// stands on, and whether
 // what was kept before says the same to the last digit; was is false where nothing was.
 func (s *Store) Refit(ctx context.Context, ru rules.Learn) (n int, was, same bool, err error) {
 	var rows []keptLearned

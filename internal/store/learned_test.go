@@ -25,7 +25,8 @@ func logged(t *testing.T) *store.Store {
 	return s
 }
 
-// What is learned is kept with what it stands on; weighed anew from nothing, the events of the makings first, it is the same to the last
+// What is learned is kept with what it stands on; weighed anew from nothing, the events of the makings first, it is the
+// same to the last
 // digit. A change of the log has it weighed again.
 func TestLearnedIsKept(t *testing.T) {
 	s, ctx, ru := logged(t), context.Background(), rules.Default().Learn
@@ -47,7 +48,10 @@ func TestLearnedIsKept(t *testing.T) {
 	if err != nil || !was || !same || n != first.Len() {
 		t.Errorf("weighed anew %d, kept %v, the same %v, %v", n, was, same, err)
 	}
-	if err := s.ChangeLogSettings(ctx, func(l *store.LogSettings) { l.Left = append(l.Left, first.Residues()[0].Making) }); err != nil {
+	if err := s.ChangeLogSettings(ctx, func(l *store.LogSettings) {
+		l.Left = append(l.Left,
+			first.Residues()[0].Making)
+	}); err != nil {
 		t.Fatal(err)
 	}
 	if l, set, _, err := s.Learned(ctx, ru); err != nil || l.Len() != first.Len()-1 || len(set.Left) != 1 {
@@ -60,7 +64,8 @@ func TestLearnedIsKept(t *testing.T) {
 	}
 }
 
-// The ledger by week, month and shape is the sum of its makings, whatever days it goes from and to, and made anew it is the same.
+// The ledger by week, month and shape is the sum of its makings, whatever days it goes from and to, and made anew it is
+// the same.
 func TestLedgerAddsUp(t *testing.T) {
 	s, ctx, rng := logged(t), context.Background(), rand.New(rand.NewPCG(15, 4))
 	all, err := s.NewestMade(ctx, 1000)
@@ -71,7 +76,10 @@ func TestLedgerAddsUp(t *testing.T) {
 		store.ByWeek: func(_ *store.Made, d time.Time) string {
 			return d.AddDate(0, 0, -(int(d.Weekday())+6)%7).Format(time.DateOnly)
 		},
-		store.ByMonth: func(_ *store.Made, d time.Time) string { return d.AddDate(0, 0, 1-d.Day()).Format(time.DateOnly) },
+		store.ByMonth: func(_ *store.Made, d time.Time) string {
+			return d.AddDate(0, 0,
+				1-d.Day()).Format(time.DateOnly)
+		},
 		store.ByShape: func(m *store.Made, _ time.Time) string { return m.Shape }}
 	last, _ := time.Parse(time.DateOnly, demo.Day.Format(time.DateOnly))
 	check := func() {
@@ -98,7 +106,8 @@ func TestLedgerAddsUp(t *testing.T) {
 				}
 				for _, l := range got {
 					w := want[l.Of]
-					if l.N != w.N || l.Weighed != w.Weighed || fmt.Sprintf("%.3f %.3f %.3f", l.InG, l.OutG, l.TrimG) != fmt.Sprintf("%.3f %.3f %.3f", w.InG, w.OutG, w.TrimG) {
+					if l.N != w.N || l.Weighed != w.Weighed || fmt.Sprintf("%.3f %.3f %.3f", l.InG, l.OutG,
+						l.TrimG) != fmt.Sprintf("%.3f %.3f %.3f", w.InG, w.OutG, w.TrimG) {
 						t.Fatalf("%s %v–%v, %s: %+v, %+v wanted", k, from, to, l.Of, l, w)
 					}
 				}

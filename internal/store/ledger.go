@@ -18,7 +18,8 @@ const (
 	ByShape LedgerBy = "shape"
 )
 
-// LedgerLine is what went in and what came out, of makings that were weighed out. Masses g, times min, cost in the house's
+// LedgerLine is what went in and what came out, of makings that were weighed out. Masses g, times min, cost in the
+// house's
 // currency.
 type LedgerLine struct {
 	Of      string // the first day of the week or month, yyyy-mm-dd; or a shape
@@ -46,7 +47,8 @@ const sums = `SUM(n) AS n, SUM(weighed) AS weighed, SUM(in_g) AS in_g, SUM(out_g
 func monday(t time.Time) time.Time { return t.AddDate(0, 0, -(int(t.Weekday())+6)%7) }
 func first(t time.Time) time.Time  { return t.AddDate(0, 0, 1-t.Day()) }
 
-// Ledger adds the makings from one day to another up, the newest first; by shape the most first. Weeks and months that lie within are
+// Ledger adds the makings from one day to another up, the newest first; by shape the most first. Weeks and months that
+// lie within are
 // read as they were added up, the days at both ends one by one.
 func (s *Store) Ledger(ctx context.Context, by LedgerBy, from, to time.Time) (out []LedgerLine, err error) {
 	span, begin, next := "m", first, func(t time.Time) time.Time { return t.AddDate(0, 1, 0) }
@@ -77,7 +79,8 @@ func (s *Store) Ledger(ctx context.Context, by LedgerBy, from, to time.Time) (ou
 
 // added are the columns of a sum, ofDays what sums of days are made of, from summaries.
 const (
-	added = "span, start, shape, n, weighed, in_g, out_g, trim_g, back_g, hands_min, hands_out_g, cost, thrown, thrown_g"
+	added = "span, start, shape, n, weighed, in_g, out_g, trim_g, back_g, hands_min, hands_out_g, cost, thrown, " +
+		"thrown_g"
 	// What nobody weighed is not added up; what was thrown away, or of which nothing came out, is.
 	ofDays = `SELECT 'd', day, shape, COUNT(*), SUM(out_said), SUM(IF(out_said OR thrown, in_g, 0)), SUM(out_g), SUM(IF(out_said OR thrown, trim_g, 0)),
 		SUM(IF(out_said OR thrown, back_g, 0)), SUM(IF(out_said OR thrown, hands_min, 0)), SUM(IF(hands_min > 0, out_g, 0)),
@@ -103,7 +106,8 @@ func addUp(tx *gorm.DB, day string) error {
 	}{{"w", monday(t), monday(t).AddDate(0, 0, 7)}, {"m", first(t), first(t).AddDate(0, 1, 0)}} {
 		start := x.begin.Format(time.DateOnly)
 		do("DELETE FROM made_sums WHERE span = ? AND start = ?", x.span, start)
-		do("INSERT INTO made_sums ("+added+") SELECT ?, ?, shape, "+sums+" FROM made_sums x WHERE x.span = 'd' AND x.start >= ? AND x.start < ? GROUP BY shape",
+		do("INSERT INTO made_sums ("+added+") SELECT ?, ?, shape, "+sums+" FROM made_sums x WHERE x.span = 'd' AND "+
+			"x.start >= ? AND x.start < ? GROUP BY shape",
 			x.span, start, start, x.over.Format(time.DateOnly))
 	}
 	return err
@@ -114,8 +118,10 @@ func (s *Store) SumUp(ctx context.Context) error {
 	return s.transact(ctx, func(tx *gorm.DB) error {
 		err := tx.Exec("DELETE FROM made_sums").Error
 		for _, sql := range []string{ofDays + " GROUP BY day, shape",
-			"SELECT 'w', start - INTERVAL WEEKDAY(start) DAY AS s, shape, " + sums + " FROM made_sums x WHERE x.span = 'd' GROUP BY s, shape",
-			"SELECT 'm', start - INTERVAL DAYOFMONTH(start) - 1 DAY AS s, shape, " + sums + " FROM made_sums x WHERE x.span = 'd' GROUP BY s, shape"} {
+			"SELECT 'w', start - INTERVAL WEEKDAY(start) DAY AS s, shape, " + sums +
+				" FROM made_sums x WHERE x.span = 'd' GROUP BY s, shape",
+			"SELECT 'm', start - INTERVAL DAYOFMONTH(start) - 1 DAY AS s, shape, " + sums +
+				" FROM made_sums x WHERE x.span = 'd' GROUP BY s, shape"} {
 			if err == nil {
 				err = tx.Exec("INSERT INTO made_sums (" + added + ") " + sql).Error
 			}

@@ -49,7 +49,8 @@ func (s *Store) LogSettings(ctx context.Context) (set LogSettings, version int, 
 // ErrUnreadable.
 func (s *Store) ChangeLogSettings(ctx context.Context, change func(*LogSettings)) error {
 	return s.transact(ctx, func(tx *gorm.DB) error {
-		if err := tx.Clauses(clause.OnConflict{DoNothing: true}).Create(&logSettings{ID: 1, Doc: raw("{}")}).Error; err != nil {
+		if err := tx.Clauses(clause.OnConflict{DoNothing: true}).Create(&logSettings{ID: 1,
+			Doc: raw("{}")}).Error; err != nil {
 			return err
 		}
 		var row logSettings
@@ -70,11 +71,13 @@ func (s *Store) ChangeLogSettings(ctx context.Context, change func(*LogSettings)
 		if err != nil {
 			return err
 		}
-		return tx.Model(&logSettings{}).Where("id = 1").Updates(map[string]any{"doc": raw(doc), "version": row.Version + 1}).Error
+		return tx.Model(&logSettings{}).Where("id = 1").Updates(map[string]any{"doc": raw(doc), "version": row.Version +
+			1}).Error
 	})
 }
 
-// LogStamp is another number whenever what may be learned is another: a making has ended, goes on again or was said more of, or settings
+// LogStamp is another number whenever what may be learned is another: a making has ended, goes on again or was said
+// more of, or settings
 // have changed.
 func (s *Store) LogStamp(ctx context.Context) (n int, err error) {
 	err = s.db.WithContext(ctx).Model(&logSettings{}).Select("COALESCE(MAX(version), 0)").Where("id = 1").Scan(&n).Error
@@ -83,7 +86,8 @@ func (s *Store) LogStamp(ctx context.Context) (n int, err error) {
 
 // stampLog says that the log is another.
 func stampLog(tx *gorm.DB) error {
-	return tx.Exec("INSERT INTO log_settings (id, version, doc) VALUES (1, 1, '{}') ON DUPLICATE KEY UPDATE version = version + 1").Error
+	return tx.Exec("INSERT INTO log_settings (id, version, doc) VALUES (1, 1, '{}') ON DUPLICATE KEY UPDATE version " +
+		"= version + 1").Error
 }
 
 // NewestMade returns the newest ended makings, the newest first.
@@ -110,11 +114,13 @@ type MadeQuery struct {
 // LogPage is how many makings a page of the log shows.
 const LogPage = 40
 
-// nearMade is how many makings are looked through for words before the index of words is asked, in two goes: what is common is among the
+// nearMade is how many makings are looked through for words before the index of words is asked, in two goes: what is
+// common is among the
 // newest, and the index is slow where it finds thousands.
 var nearMade = []int{600, 4000}
 
-// FindMade returns ended makings by what is looked for, the newest first, at most LogPage, and where the next page begins, nil at the
+// FindMade returns ended makings by what is looked for, the newest first, at most LogPage, and where the next page
+// begins, nil at the
 // end.
 func (s *Store) FindMade(ctx context.Context, q MadeQuery) ([]Made, *Mark, error) {
 	most := q.Most
@@ -182,12 +188,16 @@ func (s *Store) FindMade(ctx context.Context, q MadeQuery) ([]Made, *Mark, error
 	if len(known) == 0 {
 		return page(beginning(narrow(byTime), others))
 	}
-	return page(beginning(narrow("making_summaries"), others).Where("MATCH (words) AGAINST (? IN BOOLEAN MODE)", "+"+strings.Join(known, "* +")+"*"))
+	return page(beginning(narrow("making_summaries"), others).Where("MATCH (words) AGAINST (? IN BOOLEAN MODE)",
+		"+"+strings.Join(known, "* +")+"*"))
 }
 
 // wordsOf are the words of a text in small letters, as they are kept to be found.
 func wordsOf(text string) []string {
-	return strings.FieldsFunc(strings.ToLower(text), func(r rune) bool { return !unicode.IsLetter(r) && !unicode.IsDigit(r) })
+	return strings.FieldsFunc(strings.ToLower(text), func(r rune) bool {
+		return !unicode.IsLetter(r) &&
+			!unicode.IsDigit(r)
+	})
 }
 
 // MadeByID returns ended makings by their IDs, the newest first.
@@ -198,14 +208,16 @@ func (s *Store) MadeByID(ctx context.Context, ids []uint64) ([]Made, error) {
 	)
 }
 
-// LastWord returns the newest ended making of a batch, or of one of its name, with its word for next time; nil where there is none, it says
+// LastWord returns the newest ended making of a batch, or of one of its name, with its word for next time; nil where
+// there is none, it says
 // nothing, or that has been seen to.
 func (s *Store) LastWord(ctx context.Context, batch uint64, name string) (*Made, error) {
 	set, _, err := s.LogSettings(ctx)
 	if err != nil {
 		return nil, err
 	}
-	for _, of := range []*gorm.DB{s.db.WithContext(ctx).Where("batch_id = ?", batch), s.db.WithContext(ctx).Where("name = ?", name)} {
+	for _, of := range []*gorm.DB{s.db.WithContext(ctx).Where("batch_id = ?", batch),
+		s.db.WithContext(ctx).Where("name = ?", name)} {
 		made, err := s.made(ctx, of.Order("began DESC, making_id DESC").Limit(1))
 		if err != nil {
 			return nil, err

@@ -36,10 +36,13 @@ func filled(b *testing.B, n int) *store.Store {
 			shape := []string{"Tagliatelle", "Linguine", "Ravioli"}[i%3]
 			rows = append(rows, fmt.Sprintf(`(%d,%d,%d,1,'Batch %d','%s','%s',%d,' batch %d %s soft wheat linde note%d','%s','%s',1500,1400,100,60,20,
 				'{"version":%d,"name":"Batch %d","began":"%s","out_g":1400}')`,
-				i+1, i%50+1, bench.SummaryVersion, i%50, began.Format("2006-01-02 15:04:05"), began.Add(time.Hour).Format("2006-01-02 15:04:05"), i%5-2, i%50,
-				strings.ToLower(shape), i, began.Format("2006-01-02"), shape, bench.SummaryVersion, i%50, began.Format(time.RFC3339)))
+				i+1, i%50+1, bench.SummaryVersion, i%50, began.Format("2006-01-02 15:04:05"),
+				began.Add(time.Hour).Format("2006-01-02 15:04:05"), i%5-2, i%50,
+				strings.ToLower(shape), i, began.Format("2006-01-02"), shape, bench.SummaryVersion, i%50,
+				began.Format(time.RFC3339)))
 		}
-		if _, err := db.Exec("INSERT INTO making_summaries (making_id,batch_id,version,seq,name,began,ended,felt,words,day,shape," +
+		if _, err := db.Exec("INSERT INTO making_summaries " +
+			"(making_id,batch_id,version,seq,name,began,ended,felt,words,day,shape," +
 			"in_g,out_g,trim_g,hands_min,cost,doc) VALUES " +
 			strings.Join(rows, ",")); err != nil {
 			b.Fatal(err)
@@ -62,7 +65,11 @@ func BenchmarkLog(b *testing.B) {
 			"charts": func() error { _, _, err := s.FindMade(ctx, store.MadeQuery{Most: 200}); return err },
 			"find":   func() error { _, _, err := s.FindMade(ctx, store.MadeQuery{Words: "note77"}); return err },
 			"common": func() error { _, _, err := s.FindMade(ctx, store.MadeQuery{Words: "tagliatelle"}); return err },
-			"both":   func() error { _, _, err := s.FindMade(ctx, store.MadeQuery{Words: "tagliatelle wheat"}); return err },
+			"both": func() error {
+				_, _, err := s.FindMade(ctx,
+					store.MadeQuery{Words: "tagliatelle wheat"})
+				return err
+			},
 			"months": func() error { _, err := s.Ledger(ctx, store.ByMonth, now.AddDate(-1, 0, 0), now); return err },
 			"shapes": func() error { _, err := s.Ledger(ctx, store.ByShape, now.AddDate(-1, 0, 0), now); return err },
 			"ledger": func() error { _, err := s.Ledger(ctx, store.ByWeek, now.AddDate(-1, 0, 0), now); return err },

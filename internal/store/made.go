@@ -54,9 +54,12 @@ func summaryOf(m Making, run *bench.Making, events []bench.Event) (makingSummary
 		words = append(words, e.Text)
 	}
 	found := []rune(" " + strings.Join(wordsOf(strings.Join(words, " ")), " "))
-	return makingSummary{MakingID: m.ID, BatchID: m.BatchID, Version: s.Version, Seq: uint64(len(events)), Name: string(name[:min(len(name), 200)]),
-		Felt: s.Felt, Words: string(found[:min(len(found), 8000)]), Began: s.Began, Ended: s.Ended, Doc: doc, Day: s.Began.Local().Format(time.DateOnly),
-		Shape: cut80(s.Shape), InG: s.InG, OutG: s.OutG, OutSaid: s.OutSaid, Thrown: s.Thrown, ThrownG: s.ThrownG, TrimG: s.TrimG, BackG: s.BackG, HandsMin: s.HandsMin, Cost: s.Cost}, err
+	return makingSummary{MakingID: m.ID, BatchID: m.BatchID, Version: s.Version, Seq: uint64(len(events)),
+		Name: string(name[:min(len(name), 200)]),
+		Felt: s.Felt, Words: string(found[:min(len(found), 8000)]), Began: s.Began, Ended: s.Ended, Doc: doc,
+		Day:   s.Began.Local().Format(time.DateOnly),
+		Shape: cut80(s.Shape), InG: s.InG, OutG: s.OutG, OutSaid: s.OutSaid, Thrown: s.Thrown, ThrownG: s.ThrownG,
+		TrimG: s.TrimG, BackG: s.BackG, HandsMin: s.HandsMin, Cost: s.Cost}, err
 }
 
 // cut80 is a name as far as its column goes.
@@ -121,7 +124,8 @@ func (s *Store) madeOf(ctx context.Context, rows []makingSummary) ([]Made, error
 // remakeAtOnce is how many makings are read at once to remake their summaries.
 const remakeAtOnce = 100
 
-// RemakeSummaries makes the summaries of all ended makings anew from their events, all or those of another version alone, and
+// RemakeSummaries makes the summaries of all ended makings anew from their events, all or those of another version
+// alone, and
 // returns how many. A making that cannot be read is passed over and named in the log.
 func (s *Store) RemakeSummaries(ctx context.Context, all bool) (n int, err error) {
 	for after := uint64(0); ; {
@@ -195,6 +199,7 @@ func (s *Store) HearRoom(ctx context.Context, device string, tempC, rh float64, 
 
 // RoomMeans returns the means from one moment to another, the oldest first.
 func (s *Store) RoomMeans(ctx context.Context, from, to time.Time) (out []RoomMean, err error) {
-	err = s.db.WithContext(ctx).Where("at >= ? AND at <= ?", from.UTC().Truncate(RoomMeanOver), to.UTC()).Order("at, device").Limit(2000).Find(&out).Error
+	err = s.db.WithContext(ctx).Where("at >= ? AND at <= ?", from.UTC().Truncate(RoomMeanOver),
+		to.UTC()).Order("at, device").Limit(2000).Find(&out).Error
 	return out, err
 }

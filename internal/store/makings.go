@@ -152,7 +152,8 @@ func (s *Store) UnderWay(ctx context.Context) (out []Making, err error) {
 // of the last of them. One that cannot be read is a bench.Damaged.
 func (s *Store) Events(ctx context.Context, making, after uint64) ([]bench.Event, uint64, error) {
 	var rows []makingEvent
-	if err := s.db.WithContext(ctx).Where("making_id = ? AND seq > ?", making, after).Order("seq").Find(&rows).Error; err != nil {
+	if err := s.db.WithContext(ctx).Where("making_id = ? AND seq > ?", making,
+		after).Order("seq").Find(&rows).Error; err != nil {
 		return nil, after, err
 	}
 	out := make([]bench.Event, len(rows))
@@ -167,7 +168,8 @@ func (s *Store) Events(ctx context.Context, making, after uint64) ([]bench.Event
 func (s *Store) AddEvents(ctx context.Context, making uint64, events []bench.Event) (seq uint64, err error) {
 	err = s.transact(ctx, func(tx *gorm.DB) error {
 		var m []Making
-		if err := tx.Clauses(clause.Locking{Strength: "UPDATE"}).Select("id", "seq").Where("id = ?", making).Find(&m).Error; err != nil {
+		if err := tx.Clauses(clause.Locking{Strength: "UPDATE"}).Select("id", "seq").Where("id = ?",
+			making).Find(&m).Error; err != nil {
 			return err
 		}
 		if len(m) == 0 {
@@ -185,7 +187,8 @@ func appendEvents(tx *gorm.DB, making uint64, seq *uint64, events []bench.Event)
 		ids[i] = e.ID
 	}
 	var known []string
-	if err := tx.Model(&makingEvent{}).Where("making_id = ? AND id IN ?", making, ids).Pluck("id", &known).Error; err != nil {
+	if err := tx.Model(&makingEvent{}).Where("making_id = ? AND id IN ?", making, ids).Pluck("id",
+		&known).Error; err != nil {
 		return err
 	}
 	now, from := tx.NowFunc(), *seq

@@ -72,7 +72,8 @@ func TestEventsOfManyScreens(t *testing.T) {
 	for screen := range 8 {
 		all.Go(func() {
 			for i := range 10 {
-				e := bench.Event{ID: fmt.Sprintf("s%d-%d", screen, i), What: bench.Noted, Text: "x", At: storetest.Now()}
+				e := bench.Event{ID: fmt.Sprintf("s%d-%d", screen, i), What: bench.Noted, Text: "x",
+					At: storetest.Now()}
 				shared := bench.Event{ID: fmt.Sprintf("both-%d", i), What: bench.Noted, Text: "x", At: storetest.Now()}
 				if _, err := s.AddEvents(ctx, m.ID, []bench.Event{e, shared, e}); err != nil {
 					t.Error(err)
@@ -120,7 +121,8 @@ func TestMakingStays(t *testing.T) {
 	many := make([]bench.Event, 5000)
 	for round := range 5 {
 		for i := range many {
-			many[i] = bench.Event{ID: fmt.Sprintf("r%d-%d", round, i), What: bench.Noted, Text: "x", At: storetest.Now()}
+			many[i] = bench.Event{ID: fmt.Sprintf("r%d-%d", round, i), What: bench.Noted, Text: "x",
+				At: storetest.Now()}
 		}
 		if _, err = s.AddEvents(ctx, m.ID, many); err != nil {
 			break
@@ -144,7 +146,8 @@ func TestMakingStays(t *testing.T) {
 	}
 }
 
-// What lists read of an ended making can be made anew from its events and comes out the same; a making that goes on has none.
+// What lists read of an ended making can be made anew from its events and comes out the same; a making that goes on has
+// none.
 func TestSummariesAreRemade(t *testing.T) {
 	s, ctx := storetest.Open(t), context.Background()
 	if _, err := s.Seed(ctx, demo.Scenario(rules.Default(), demo.Day)); err != nil {
@@ -174,12 +177,14 @@ func TestRoomMeans(t *testing.T) {
 	s, ctx := storetest.Open(t), context.Background()
 	from := time.Date(2026, 11, 28, 9, 1, 0, 0, time.UTC)
 	for i := range 12 {
-		if err := s.HearRoom(ctx, "wall", 20+float64(i%2), .40+.01*float64(i), from.Add(time.Duration(i)*time.Minute)); err != nil {
+		if err := s.HearRoom(ctx, "wall", 20+float64(i%2), .40+.01*float64(i),
+			from.Add(time.Duration(i)*time.Minute)); err != nil {
 			t.Fatal(err)
 		}
 	}
 	got, err := s.RoomMeans(ctx, from, from.Add(time.Hour))
-	if err != nil || len(got) != 2 || got[0].N != 9 || got[1].N != 3 || math.Abs(got[0].RH-.44) > 1e-9 || math.Abs(got[1].TempC-20.0-2./3) > 1e-9 {
+	if err != nil || len(got) != 2 || got[0].N != 9 || got[1].N != 3 || math.Abs(got[0].RH-.44) > 1e-9 ||
+		math.Abs(got[1].TempC-20.0-2./3) > 1e-9 {
 		t.Errorf("%+v, %v", got, err)
 	}
 	if none, err := s.RoomMeans(ctx, from.Add(-time.Hour), from.Add(-20*time.Minute)); err != nil || len(none) != 0 {

@@ -64,7 +64,8 @@ func TestMigrationsCutOffAnywhere(t *testing.T) {
 				if s, err = store.Open(ctx, dsn, storetest.Now); err != nil {
 					t.Fatalf("cut off after %d packets it never opens again: %v", cut, err)
 				}
-				if c, err := s.Cabinet(ctx); err != nil || from > 0 && (len(c.Flours) != 1 || c.Flours[0].Name != "Old sack") {
+				if c, err := s.Cabinet(ctx); err != nil || from > 0 && (len(c.Flours) != 1 ||
+					c.Flours[0].Name != "Old sack") {
 					t.Errorf("cut off after %d packets: flours %+v, %v", cut, c.Flours, err)
 				}
 				if _, err := s.Create(ctx, planned(t, named("after"))); err != nil {
@@ -90,7 +91,8 @@ func free(t *testing.T, dsn string) {
 	_, _ = db.Exec("DELETE FROM hollen_lock") // there may be none yet
 }
 
-// Several processes that start at once bring a new database up to date once, and fill it once; what one has left locked that is dead is
+// Several processes that start at once bring a new database up to date once, and fill it once; what one has left locked
+// that is dead is
 // taken over; a database of a newer version is refused, and stays as it is.
 func TestStartedAtOnce(t *testing.T) {
 	dsn := storetest.DSN(t)
@@ -141,12 +143,17 @@ func TestStartedAtOnce(t *testing.T) {
 	}
 	s.Close()
 	do("INSERT INTO " + goose.DefaultTablename + " (version_id, is_applied) VALUES (900, 1)")
-	if _, err := store.Open(ctx, dsn, storetest.Now); !errors.Is(err, store.ErrNewer) || !strings.Contains(err.Error(), "900") {
+	if _, err := store.Open(ctx, dsn, storetest.Now); !errors.Is(err, store.ErrNewer) || !strings.Contains(err.Error(),
+		"900") {
 		t.Errorf("a newer database is opened: %v", err)
 	}
 	asked := false
 	do("DELETE FROM " + goose.DefaultTablename + " WHERE version_id >= 15")
-	if _, err = store.OpenAfter(ctx, dsn, storetest.Now, func(from, to int64) error { asked = true; return errors.New("no room for a backup") }); err == nil || !asked {
+	if _, err = store.OpenAfter(ctx, dsn, storetest.Now, func(from, to int64) error {
+		asked = true
+		return errors.New(
+			"no room for a backup")
+	}); err == nil || !asked {
 		t.Errorf("an older database is changed before it is backed up: %v", err)
 	}
 }
@@ -183,7 +190,8 @@ func TestOpenedWithoutMakingTables(t *testing.T) {
 	}
 }
 
-// A list of versions that an older Hollen made and, killed, never wrote to is begun by whoever comes next, however many they are.
+// A list of versions that an older Hollen made and, killed, never wrote to is begun by whoever comes next, however many
+// they are.
 func TestListLeftEmpty(t *testing.T) {
 	dsn := storetest.DSN(t)
 	db, err := sql.Open("mysql", dsn)
@@ -208,7 +216,8 @@ func TestListLeftEmpty(t *testing.T) {
 	}
 	wait.Wait()
 	var zeros int
-	if err := db.QueryRow("SELECT COUNT(*) FROM " + goose.DefaultTablename + " WHERE version_id = 0").Scan(&zeros); err != nil || zeros != 1 {
+	if err := db.QueryRow("SELECT COUNT(*) FROM " + goose.DefaultTablename + " WHERE version_id = 0").Scan(
+		&zeros); err != nil || zeros != 1 {
 		t.Errorf("%d first lines, %v", zeros, err)
 	}
 }

@@ -38,8 +38,10 @@ func (s *Store) BackupTo(ctx context.Context, dir string) (file string, err erro
 	return file, nil
 }
 
-// BackupFile writes a backup to a file, whole or not at all: beside it first, and in its place where may, if there is one, does not object.
-func (s *Store) BackupFile(ctx context.Context, file string, secrets bool, may func(Backup) error) (b Backup, err error) {
+// BackupFile writes a backup to a file, whole or not at all: beside it first, and in its place where may, if there is
+// one, does not object.
+func (s *Store) BackupFile(ctx context.Context, file string, secrets bool, may func(Backup) error) (b Backup,
+	err error) {
 	tmp, err := os.OpenFile(file+".part", os.O_WRONLY|os.O_CREATE|os.O_TRUNC, 0o600)
 	if err != nil {
 		return b, err
@@ -95,7 +97,8 @@ func nextBackup(last, now time.Time) time.Time {
 	return next
 }
 
-// Nightly makes a backup every night until ctx ends, and one soon after it begins where the last is too old. What fails is told and tried
+// Nightly makes a backup every night until ctx ends, and one soon after it begins where the last is too old. What fails
+// is told and tried
 // again within the hour.
 func (s *Store) Nightly(ctx context.Context, dir string, settle time.Duration) {
 	wait := settle
@@ -122,7 +125,8 @@ func (s *Store) Nightly(ctx context.Context, dir string, settle time.Duration) {
 
 // Size is how much room the database takes, bytes.
 func (s *Store) Size(ctx context.Context) (n int64, err error) {
-	err = s.db.WithContext(ctx).Raw("SELECT COALESCE(SUM(data_length + index_length), 0) FROM information_schema.tables " +
+	err = s.db.WithContext(ctx).Raw("SELECT COALESCE(SUM(data_length + index_length), 0) FROM " +
+		"information_schema.tables " +
 		"WHERE table_schema = DATABASE()").Scan(&n).Error
 	return n, err
 }

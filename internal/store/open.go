@@ -17,9 +17,11 @@ import (
 )
 
 // ErrNewer says that a database was made by a newer Hollen than this one.
-var ErrNewer = errors.New("this database was made by a newer Hollen: update this one, or restore a backup into an empty database")
+var ErrNewer = errors.New("this database was made by a newer Hollen: update this one, or restore a backup into an " +
+	"empty database")
 
-// migrate brings the tables up to date, one process at a time; before changes what is there before anything is changed. Every migration can
+// migrate brings the tables up to date, one process at a time; before changes what is there before anything is changed.
+// Every migration can
 // be run again from wherever an earlier try was cut off.
 func migrate(ctx context.Context, pool *sql.DB, before func(from, to int64) error) error {
 	files, err := fs.Sub(migrations, "migrations")
@@ -29,9 +31,12 @@ func migrate(ctx context.Context, pool *sql.DB, before func(from, to int64) erro
 	if err := startList(ctx, pool); err != nil {
 		return unreached(err)
 	}
-	// A lock that is kept as a row works on a cluster, too; what a process that died has left is taken over after a while.
-	locker, err := lock.NewMySQLTableLocker(lock.WithTableName("hollen_lock"), lock.WithTableLeaseDuration(leaseFor), lock.WithTableHeartbeatInterval(leaseFor/5),
-		lock.WithTableLockTimeout(lockTry, lockTries), lock.WithTableUnlockTimeout(lockTry, 2), lock.WithTableRetryPolicy(held),
+	// A lock that is kept as a row works on a cluster, too; what a process that died has left is taken over after a
+	// while.
+	locker, err := lock.NewMySQLTableLocker(lock.WithTableName("hollen_lock"), lock.WithTableLeaseDuration(leaseFor),
+		lock.WithTableHeartbeatInterval(leaseFor/5),
+		lock.WithTableLockTimeout(lockTry, lockTries), lock.WithTableUnlockTimeout(lockTry, 2),
+		lock.WithTableRetryPolicy(held),
 		lock.WithTableLogger(slog.New(slog.DiscardHandler)))
 	if err != nil {
 		return err
@@ -59,8 +64,10 @@ func migrate(ctx context.Context, pool *sql.DB, before func(from, to int64) erro
 	return unreached(err)
 }
 
-// startList makes goose's list of versions with its first line in one statement, so that nobody ever finds it made and not written to: goose
-// does it in two, before it takes the lock. A list left empty by an older Hollen that died between the two gets its line. One that has lines is
+// startList makes goose's list of versions with its first line in one statement, so that nobody ever finds it made and
+// not written to: goose
+// does it in two, before it takes the lock. A list left empty by an older Hollen that died between the two gets its
+// line. One that has lines is
 // only read: whoever opens it may not be allowed to make tables.
 func startList(ctx context.Context, pool *sql.DB) error {
 	const first = "1 AS id, 0 AS version_id, 1 AS is_applied"
@@ -77,7 +84,8 @@ func startList(ctx context.Context, pool *sql.DB) error {
 		if !is(err, tableExists) {
 			return err
 		}
-		_, err = pool.ExecContext(ctx, "INSERT IGNORE INTO "+goose.DefaultTablename+" (id, version_id, is_applied) SELECT "+first+
+		_, err = pool.ExecContext(ctx, "INSERT IGNORE INTO "+goose.DefaultTablename+" (id, version_id, is_applied) "+
+			"SELECT "+first+
 			" FROM DUAL WHERE NOT EXISTS (SELECT 1 FROM "+goose.DefaultTablename+")")
 		if !is(err, noSuchTable) && !is(err, deadlock) { // whoever was making it has given up, or two wrote at once
 			return err
@@ -93,7 +101,8 @@ func is(err error, number uint16) bool {
 
 // versionOf is how far a database is, 0 for an empty one.
 func versionOf(ctx context.Context, pool *sql.DB) (v int64, err error) {
-	err = pool.QueryRowContext(ctx, "SELECT COALESCE(MAX(version_id), 0) FROM "+goose.DefaultTablename+" WHERE is_applied").Scan(&v)
+	err = pool.QueryRowContext(ctx,
+		"SELECT COALESCE(MAX(version_id), 0) FROM "+goose.DefaultTablename+" WHERE is_applied").Scan(&v)
 	if is(err, noSuchTable) {
 		return 0, nil
 	}
@@ -107,11 +116,13 @@ const (
 	lockTries = 480
 )
 
-// held says whether the lock is not to be had because another process has it, or two have gone for it at once; the library has words alone
+// held says whether the lock is not to be had because another process has it, or two have gone for it at once; the
+// library has words alone
 // for that.
 func held(err error) bool {
 	var my *mysql.MySQLError
-	return errors.As(err, &my) && (my.Number == deadlock || my.Number == lockTimeout) || strings.Contains(err.Error(), "already held")
+	return errors.As(err, &my) && (my.Number == deadlock || my.Number == lockTimeout) || strings.Contains(err.Error(),
+		"already held")
 }
 
 // IsFull says whether an error is that the disk of the database has no room.
@@ -144,7 +155,8 @@ func unreached(err error) error {
 
 // identify reads what tells this database from any other, and gives a new one a name.
 func identify(ctx context.Context, pool *sql.DB) (name string, err error) {
-	if _, err := pool.ExecContext(ctx, "INSERT IGNORE INTO identity (id, name) VALUES (1, ?)", rand.Text()[:26]); err != nil {
+	if _, err := pool.ExecContext(ctx, "INSERT IGNORE INTO identity (id, name) VALUES (1, ?)",
+		rand.Text()[:26]); err != nil {
 		return "", err
 	}
 	err = pool.QueryRowContext(ctx, "SELECT name FROM identity WHERE id = 1").Scan(&name)

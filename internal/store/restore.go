@@ -106,7 +106,8 @@ func restoreNew(ctx context.Context, pool *sql.DB, b Backup, r io.ReaderAt, size
 		}
 	}
 	if len(b.Identity) > 0 {
-		if _, err := tx.ExecContext(ctx, "INSERT IGNORE INTO identity (id, name) VALUES (1, ?)", b.Identity); err != nil &&
+		if _, err := tx.ExecContext(ctx, "INSERT IGNORE INTO identity (id, name) VALUES (1, ?)",
+			b.Identity); err != nil &&
 			!is(err, noSuchTable) {
 			return err
 		}
@@ -167,7 +168,8 @@ func restoreInto(ctx context.Context, dsn string, now clock.Clock, r io.ReaderAt
 			if slices.Contains(passed, t.name) {
 				continue
 			}
-			if err := tx.Exec("INSERT INTO " + quoted(t.name) + " (" + t.list() + ") SELECT " + t.list() + " FROM " + from.table(t.name)).Error; err != nil {
+			if err := tx.Exec("INSERT INTO " + quoted(t.name) + " (" + t.list() + ") SELECT " + t.list() + " FROM " +
+				from.table(t.name)).Error; err != nil {
 				return fmt.Errorf("%s: %w", t.name, err)
 			}
 		}
@@ -203,7 +205,8 @@ func (s *Store) firstAlone(ctx context.Context) (*Account, error) {
 			return nil, err
 		}
 		if t.name == "cabinet" {
-			if err := s.db.WithContext(ctx).Raw("SELECT COUNT(*) FROM cabinet WHERE kind = ?", MakerKind).Scan(&makers).Error; err != nil {
+			if err := s.db.WithContext(ctx).Raw("SELECT COUNT(*) FROM cabinet WHERE kind = ?",
+				MakerKind).Scan(&makers).Error; err != nil {
 				return nil, err
 			}
 			n -= min(makers, 1)

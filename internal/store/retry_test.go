@@ -15,7 +15,8 @@ func TestAgain(t *testing.T) {
 		failFirst int
 		calls     int
 		fails     bool
-	}{{deadlock, 2, 3, false}, {lockTimeout, 1, 2, false}, {deadlock, 99, attempts, true}, {duplicateKey, 99, 1, true}, {deadlock, 0, 1, false}} {
+	}{{deadlock, 2, 3, false}, {lockTimeout, 1, 2, false}, {deadlock, 99, attempts, true}, {duplicateKey, 99, 1, true},
+		{deadlock, 0, 1, false}} {
 		calls := 0
 		err := again(func() error {
 			if calls++; calls <= c.failFirst {

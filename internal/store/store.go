@@ -161,7 +161,8 @@ func Open(ctx context.Context, dsn string, now clock.Clock) (*Store, error) {
 	return OpenAfter(ctx, dsn, now, nil)
 }
 
-// OpenAfter is Open, and calls before with the version an older database has and the one it gets, before anything in it is changed; an
+// OpenAfter is Open, and calls before with the version an older database has and the one it gets, before anything in it
+// is changed; an
 // error of before leaves it as it is.
 func OpenAfter(ctx context.Context, dsn string, now clock.Clock, before func(from, to int64) error) (*Store, error) {
 	pool, err := connect(dsn)
@@ -178,7 +179,10 @@ func OpenAfter(ctx context.Context, dsn string, now clock.Clock, before func(fro
 		return nil, unreached(err)
 	}
 	db, err := gorm.Open(gormmysql.New(gormmysql.Config{Conn: pool, SkipInitializeWithVersion: true}),
-		&gorm.Config{Logger: logger.Discard, NowFunc: func() time.Time { return now().UTC().Truncate(time.Millisecond) }})
+		&gorm.Config{Logger: logger.Discard, NowFunc: func() time.Time {
+			return now().UTC().Truncate(
+				time.Millisecond)
+		}})
 	if err != nil {
 		pool.Close()
 		return nil, err
@@ -250,7 +254,8 @@ func again(f func() error) (err error) {
 		}
 		err = f()
 		var my *mysql.MySQLError
-		if !errors.Is(err, errOvertaken) && (!errors.As(err, &my) || my.Number != deadlock && my.Number != lockTimeout) {
+		if !errors.Is(err, errOvertaken) && (!errors.As(err, &my) || my.Number != deadlock &&
+			my.Number != lockTimeout) {
 			return err
 		}
 	}
@@ -267,7 +272,8 @@ func (s *Store) Together(ctx context.Context, f func(*Store) error) error {
 
 // KeepRow keeps what a list shows of a batch of that version, made anew.
 func (s *Store) KeepRow(ctx context.Context, b Batch, row plan.Summary) error {
-	return s.db.WithContext(ctx).Unscoped().Model(&Batch{}).Where("id = ? AND version = ?", b.ID, b.Version).UpdateColumn("row", Row{row}).Error
+	return s.db.WithContext(ctx).Unscoped().Model(&Batch{}).Where("id = ? AND version = ?", b.ID,
+		b.Version).UpdateColumn("row", Row{row}).Error
 }
 
 // Deleted returns the batches deleted last, at most 20, or all of them up to MostDeleted, and whether there are more.
@@ -276,7 +282,8 @@ func (s *Store) Deleted(ctx context.Context, all bool) (b []Batch, more bool, er
 	if all {
 		most = MostDeleted
 	}
-	err = s.db.WithContext(ctx).Unscoped().Omit("request").Where("deleted_at IS NOT NULL").Order("deleted_at DESC, id DESC").Limit(most + 1).Find(&b).Error
+	err = s.db.WithContext(ctx).Unscoped().Omit("request").Where("deleted_at IS NOT NULL").Order(
+		"deleted_at DESC, id DESC").Limit(most + 1).Find(&b).Error
 	if len(b) > most {
 		b, more = b[:most], true
 	}
@@ -408,7 +415,8 @@ func (s *Store) Save(ctx context.Context, id uint64, version int, p *plan.Plan) 
 		out.Version, out.Request, out.Row = b.Version+1, Document{Request: p.Request}, Row{p.Summary()}
 		out.UpdatedAt = tx.NowFunc()
 		done := tx.Model(&Batch{}).Where("id = ? AND version = ?", id, b.Version).
-			Updates(map[string]any{"version": out.Version, "request": out.Request, "row": out.Row, "updated_at": out.UpdatedAt})
+			Updates(map[string]any{"version": out.Version, "request": out.Request, "row": out.Row,
+				"updated_at": out.UpdatedAt})
 		if done.Error != nil {
 			return done.Error
 		}
@@ -446,7 +454,8 @@ type Scenario struct {
 	Pairs   map[int]int  // doughs of one batch, by their place in Batches
 	// Makings are what was made at the bench by a moment, of the batches; nil: nothing.
 	Makings func(now time.Time, batches []*plan.Plan) []SeedMaking
-	// Days are the days there are at a moment, of batches with those IDs, the orders of them and those of the week; nil: none.
+	// Days are the days there are at a moment, of batches with those IDs, the orders of them and those of the week;
+	// nil: none.
 	Days func(now time.Time, ids []uint64, batches []*plan.Plan) ([]day.Sheet, []Order, []Standing)
 }
 
@@ -636,6 +645,7 @@ func (s *Store) CreatePartner(ctx context.Context, id uint64, p *plan.Plan) (Bat
 // Part ends the link between a batch and its second dough; both stay.
 func (s *Store) Part(ctx context.Context, id uint64) error {
 	return s.transact(ctx, func(tx *gorm.DB) error {
-		return tx.Unscoped().Model(&Batch{}).Where("id = ? OR partner_id = ?", id, id).UpdateColumn("partner_id", nil).Error
+		return tx.Unscoped().Model(&Batch{}).Where("id = ? OR partner_id = ?", id, id).UpdateColumn("partner_id",
+			nil).Error
 	})
 }

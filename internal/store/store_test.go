@@ -211,7 +211,8 @@ func TestListByPages(t *testing.T) {
 			t.Fatal(err)
 		}
 		for _, b := range list {
-			if seen[b.ID] || last.ID != 0 && (b.UpdatedAt.After(last.At) || b.UpdatedAt.Equal(last.At) && b.ID > last.ID) {
+			if seen[b.ID] || last.ID != 0 && (b.UpdatedAt.After(last.At) || b.UpdatedAt.Equal(last.At) &&
+				b.ID > last.ID) {
 				t.Errorf("%d comes again, or out of order", b.ID)
 			}
 			seen[b.ID], last = true, store.Mark{At: b.UpdatedAt, ID: b.ID}
@@ -228,7 +229,8 @@ func TestListByPages(t *testing.T) {
 
 func TestOpenSaysWhatIsWrong(t *testing.T) {
 	for dsn, want := range map[string]string{
-		"nonsense": "expected user:password@tcp", "u:p@tcp(127.0.0.1:1)/": "names no database", "u:p@tcp(127.0.0.1:1)/x": "does not answer",
+		"nonsense": "expected user:password@tcp", "u:p@tcp(127.0.0.1:1)/": "names no database",
+		"u:p@tcp(127.0.0.1:1)/x": "does not answer",
 	} {
 		if _, err := store.Open(ctx, dsn, storetest.Now); err == nil || !strings.Contains(err.Error(), want) {
 			t.Errorf("%s: %v", dsn, err)
@@ -309,7 +311,8 @@ func BenchmarkManyBatches(b *testing.B) {
 	}
 	defer db.Close()
 	many := func(seq string) {
-		if _, err := db.Exec("INSERT INTO batches (version, request, `row`, created_at, updated_at) SELECT 1, request, `row`, created_at, "+
+		if _, err := db.Exec("INSERT INTO batches (version, request, `row`, created_at, updated_at) SELECT 1, "+
+			"request, `row`, created_at, "+
 			"updated_at - INTERVAL seq SECOND FROM batches, "+seq+" WHERE id = ?", first.ID); err != nil {
 			b.Fatal(err)
 		}

@@ -20,7 +20,8 @@ import (
 	"time"
 )
 
-// Bounds of a backup that is read, whatever it says of itself: documents, bytes of one when it is unpacked, and bytes of a row.
+// Bounds of a backup that is read, whatever it says of itself: documents, bytes of one when it is unpacked, and bytes
+// of a row.
 const (
 	mostDocuments = 200
 	mostDocument  = 64 << 30
@@ -56,8 +57,10 @@ func (s *summed) Write(p []byte) (int, error) {
 	return n, err
 }
 
-// Whole reads a backup from its beginning to its end, a row at a time, and returns what it says of itself: every document it names is there with
-// as many rows and bytes and the same sum, and nothing else is. One of before the sums is held to its rows and to what the zip itself keeps.
+// Whole reads a backup from its beginning to its end, a row at a time, and returns what it says of itself: every
+// document it names is there with
+// as many rows and bytes and the same sum, and nothing else is. One of before the sums is held to its rows and to what
+// the zip itself keeps.
 // ErrBackup says what is wrong; ErrNewer that it is of a newer version.
 func Whole(r io.ReaderAt, size int64) (b Backup, err error) {
 	if b, err = ReadBackup(r, size); err != nil {
@@ -185,7 +188,8 @@ func foundDamaged(file string) bool {
 	return ok && !was.(bool)
 }
 
-// wholeFile says whether a file is a backup that is whole; one that was looked at and has not changed is not read again.
+// wholeFile says whether a file is a backup that is whole; one that was looked at and has not changed is not read
+// again.
 func wholeFile(file string) bool {
 	f, err := os.Open(file)
 	if err != nil {
@@ -216,7 +220,8 @@ type KeptSafe struct {
 // aheadBy is how much a clock may differ between two starts.
 const aheadBy = time.Hour
 
-// LookedAt opens the backups of a folder, the newest first, and reads each to its end until one is whole. Those before it have been read when they
+// LookedAt opens the backups of a folder, the newest first, and reads each to its end until one is whole. Those before
+// it have been read when they
 // were made, or when older ones were taken away; what was found then counts, for a page waits for this.
 func LookedAt(dir string, now time.Time) (k KeptSafe) {
 	all := Backups(dir)

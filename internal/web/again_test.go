@@ -25,20 +25,23 @@ func TestAgain(t *testing.T) {
 	v.Set("used.liquid_added_g", "6")
 	v.Set("name", "Typed, not saved")
 	asks := batch(demo.Saturday) + "/again"
-	s.wants(s.ask("POST", asks, v), 200, "Typed, not saved", "For which day?", "Moves with it: start "+told(0)+" 18:00, roll "+told(1)+" 17:30",
+	s.wants(s.ask("POST", asks, v), 200, "Typed, not saved", "For which day?",
+		"Moves with it: start "+told(0)+" 18:00, roll "+told(1)+" 17:30",
 		"As it came out last time: 960 g of flour, 9 eggs, 35 g of water", `value="`+today()+`"`)
 	s.wants(s.ask("GET", asks, nil), 200, "Tagliatelle for Saturday, once more", "For which day?")
 
 	copied := batch(demo.Saturday) + "/duplicate"
 	for _, bad := range []string{"", "soon", "2026-02-30", "1999-12-31"} {
 		v.Set("for", bad)
-		s.wants(s.ask("POST", copied, v), 422, "This needs a day", `value="`+bad+`"`, `name="clock.roll_at" value="`+day(1, "T17:30")+`"`)
+		s.wants(s.ask("POST", copied, v), 422, "This needs a day", `value="`+bad+`"`,
+			`name="clock.roll_at" value="`+day(1, "T17:30")+`"`)
 	}
 	v.Set("for", day(8, ""))
 	v.Set("from", "used")
 	s.wants(s.ask("POST", copied, v), 303)
 	b, err := s.store.Get(context.Background(), 11)
-	if r := b.Request; err != nil || r.MadeOn != day(8, "") || r.Clock.From != day(7, "T18:00") || r.Clock.RollAt != day(8, "T17:30") ||
+	if r := b.Request; err != nil || r.MadeOn != day(8, "") || r.Clock.From != day(7, "T18:00") ||
+		r.Clock.RollAt != day(8, "T17:30") ||
 		r.Amount.By != request.ByOwn || r.Amount.FlourG != 960 || r.Used.Any() {
 		t.Errorf("%v: %s, %+v, %+v", err, r.MadeOn, r.Clock, r.Amount)
 	}
@@ -50,14 +53,16 @@ func TestAgain(t *testing.T) {
 	}
 }
 
-// A copy that is opened and sent back untouched has nothing unsaved: also where a lot has been open for longer by its day.
+// A copy that is opened and sent back untouched has nothing unsaved: also where a lot has been open for longer by its
+// day.
 func TestUntouchedCopies(t *testing.T) {
 	s := newSite(t)
 	for _, b := range demo.Batches() {
 		w := s.ask("POST", batch(b.Name)+"/duplicate", url.Values{"for": {"2026-12-05"}, "version": {"1"}})
 		s.wants(w, 303)
 		at, _, _ := strings.Cut(w.Header().Get("Location"), "?")
-		if body := s.ask("POST", at+"/work", formOf(t, s.ask("GET", at, nil).Body.String())).Body.String(); strings.Contains(body, notSavedYet) {
+		if body := s.ask("POST", at+"/work", formOf(t, s.ask("GET", at,
+			nil).Body.String())).Body.String(); strings.Contains(body, notSavedYet) {
 			t.Errorf("%s: its copy is not saved as soon as it is opened", b.Name)
 		}
 	}

@@ -33,7 +33,8 @@ func (s *Server) askAgain(c *gin.Context) {
 
 func (s *Server) showAgain(c *gin.Context, status int, a asked, on, wrong string) {
 	s.loadPartner(c, a.view)
-	v := againView{a.view, string(a.view.At), on, wrong, movedWords(&a.view.Request), cameWords(a.view.Plan), a.values.Get("from") != "plan"}
+	v := againView{a.view, string(a.view.At), on, wrong, movedWords(&a.view.Request), cameWords(a.view.Plan),
+		a.values.Get("from") != "plan"}
 	a.view.At = "" // every field rides along
 	s.render(c, status, "again", a.view.Request.Name+", once more", v)
 }

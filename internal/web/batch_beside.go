@@ -33,22 +33,32 @@ type twoTools struct {
 func besideOf(what string, p *plan.Plan) (twoTools, bool) {
 	switch what {
 	case "tool":
-		b := twoTools{head: "Machine and pin", words: "The same dough, rolled by a machine and under a pin: what each gives, and why.", nameA: p.Roll.Machine.Name,
-			nameB: "Pin and board", change: func(r *request.Request) { r.Roll.Machine, r.Roll.Own, r.Roll.By = besidePin, nil, "" }}
+		b := twoTools{head: "Machine and pin", words: "The same dough, rolled by a machine and under a pin: what " +
+			"each gives, and why.", nameA: p.Roll.Machine.Name,
+			nameB: "Pin and board", change: func(r *request.Request) {
+				r.Roll.Machine, r.Roll.Own,
+					r.Roll.By = besidePin, nil, ""
+			}}
 		if p.Pinned() {
-			b.nameB, b.change = "Hand crank, ten stops", func(r *request.Request) { r.Roll.Machine, r.Roll.Own, r.Roll.By = besideMachine, nil, "" }
+			b.nameB, b.change = "Hand crank, ten stops", func(r *request.Request) {
+				r.Roll.Machine, r.Roll.Own,
+					r.Roll.By = besideMachine, nil, ""
+			}
 		}
 		return b, !p.Roped()
 	case "cut":
-		b := twoTools{head: "Cutter and knife", words: "The same sheets, cut by the machine’s cutter and by knife: what each gives, and why.", nameA: "The cutter",
+		b := twoTools{head: "Cutter and knife", words: "The same sheets, cut by the machine’s cutter and by knife: " +
+			"what each gives, and why.", nameA: "The cutter",
 			nameB: "The knife", change: func(r *request.Request) { r.Cut.Tool = cut.Knife }}
 		if p.Cut.KnifeCuts > 0 {
 			b.nameA, b.nameB, b.change = "The knife", "The cutter", func(r *request.Request) { r.Cut.Tool = cut.Cutter }
 		}
 		return b, p.Cut.Ribboned()
 	case "worked":
-		return twoTools{head: "Yours and worked out", words: "The same dough by your own steps, and as Hollen would work it out.", nameA: "As you do it",
-			nameB: "Worked out", change: func(r *request.Request) { r.Knead.By, r.Roll.By = "", "" }}, p.Request.Knead.Own() || p.Request.Roll.IsOwn()
+		return twoTools{head: "Yours and worked out", words: "The same dough by your own steps, and as Hollen would " +
+				"work it out.", nameA: "As you do it",
+				nameB: "Worked out", change: func(r *request.Request) { r.Knead.By, r.Roll.By = "", "" }},
+			p.Request.Knead.Own() || p.Request.Roll.IsOwn()
 	}
 	return twoTools{}, false
 }
@@ -61,7 +71,8 @@ func (s *Server) showBeside(c *gin.Context) {
 	}
 	b, ok := besideOf(c.Param("what"), a.view.Plan)
 	if !ok {
-		s.fail(c, http.StatusNotFound, "There is no other way to set beside this one.", "Ropes are rolled by hand, and only ribbons have a cutter.")
+		s.fail(c, http.StatusNotFound, "There is no other way to set beside this one.",
+			"Ropes are rolled by hand, and only ribbons have a cutter.")
 		return
 	}
 	r := request.Pruned(a.view.Request)
@@ -71,7 +82,8 @@ func (s *Server) showBeside(c *gin.Context) {
 		s.failPlan(c, a.batch.ID, err)
 		return
 	}
-	v := besideView{a.view, compareView{A: a.view.Plan, B: other, NameA: b.nameA, NameB: b.nameB}, b.head, b.words, string(a.view.At)}
+	v := besideView{a.view, compareView{A: a.view.Plan, B: other, NameA: b.nameA, NameB: b.nameB}, b.head, b.words,
+		string(a.view.At)}
 	v.At = "" // every field rides along
 	v.set()
 	s.render(c, http.StatusOK, "beside", b.head+": "+v.Request.Name, v)

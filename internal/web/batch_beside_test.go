@@ -12,7 +12,8 @@ func TestBeside(t *testing.T) {
 	v := s.typed(demo.Number(demo.Saturday))
 	v.Set("name", "Not saved, set beside")
 	v.Set("at", "roll")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/beside/tool", v), 200, "Machine and pin", "Rolling pin and board", "Not saved, set beside",
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/beside/tool", v), 200, "Machine and pin", "Rolling pin and board",
+		"Not saved, set beside",
 		`name="room.rh"`, `name="roll.machine"`, `name="at" value="roll"`)
 	s.wants(s.ask("POST", batch(demo.Saturday)+"/beside/cut", v), 200, "Cutter and knife")
 	s.wants(s.ask("POST", batch(demo.Saturday)+"/beside/worked", v), 404, "no other way")
@@ -20,7 +21,8 @@ func TestBeside(t *testing.T) {
 	v.Set("knead.by", "own")
 	v.Set("knead.own_steps.0.do", "hand")
 	v.Set("knead.own_steps.0.min", "4")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/beside/worked", v), 200, "Yours and worked out", "As you do it", "4 min")
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/beside/worked", v), 200, "Yours and worked out", "As you do it",
+		"4 min")
 	v.Set("roll.machine", "pin-board")
 	s.wants(s.ask("POST", batch(demo.Saturday)+"/beside/tool", v), 200, "Hand crank, ten stops")
 	v.Set("cut.shape", "orecchiette")

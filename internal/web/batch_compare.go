@@ -54,7 +54,10 @@ var comparedFigures = []struct {
 	{request.AtFormula, "Flour", "formula.flour", func(p *plan.Plan) string { return p.In().Grams(p.Formula.FlourG) }},
 	{request.AtFormula, "Eggs", "formula.eggs", func(p *plan.Plan) string { return p.EggWords() }},
 	{request.AtFormula, "Egg mass", "", func(p *plan.Plan) string { return p.In().Grams(p.Formula.Pick.EggG) }},
-	{request.AtFormula, "Top-up", "room.water", func(p *plan.Plan) string { return p.In().Grams(p.Formula.TopG) + " " + p.TopWord() }},
+	{request.AtFormula, "Top-up", "room.water", func(p *plan.Plan) string {
+		return p.In().Grams(p.Formula.TopG) + " " +
+			p.TopWord()
+	}},
 	{request.AtFormula, "Goes in besides", "formula.additions", func(p *plan.Plan) string {
 		out := []string{}
 		for _, a := range p.Formula.Additions {
@@ -62,11 +65,26 @@ var comparedFigures = []struct {
 		}
 		return orWord(strings.Join(out, ", "), "nothing")
 	}},
-	{request.AtFormula, "Working hydration", "formula.hw", func(p *plan.Plan) string { return fmt.Sprintf("%.1f", p.Formula.Dough.Hw) }},
-	{request.AtFormula, "Target", "formula.band", func(p *plan.Plan) string { return fmt.Sprintf("%.1f", p.Formula.Target.Hw) }},
-	{request.AtFormula, "Dough", "formula.dough", func(p *plan.Plan) string { return p.In().Grams(p.Formula.Dough.MassG) }},
-	{request.AtFormula, "Fat, of flour", "", func(p *plan.Plan) string { return fmt.Sprintf("%.1f %%", p.Formula.Dough.FatPct) }},
-	{request.AtFormula, "Portions", "formula.yield", func(p *plan.Plan) string { return fmt.Sprintf("%.1f", p.Formula.Portions) }},
+	{request.AtFormula, "Working hydration", "formula.hw", func(p *plan.Plan) string {
+		return fmt.Sprintf("%.1f",
+			p.Formula.Dough.Hw)
+	}},
+	{request.AtFormula, "Target", "formula.band", func(p *plan.Plan) string {
+		return fmt.Sprintf("%.1f",
+			p.Formula.Target.Hw)
+	}},
+	{request.AtFormula, "Dough", "formula.dough", func(p *plan.Plan) string {
+		return p.In().Grams(
+			p.Formula.Dough.MassG)
+	}},
+	{request.AtFormula, "Fat, of flour", "", func(p *plan.Plan) string {
+		return fmt.Sprintf("%.1f %%",
+			p.Formula.Dough.FatPct)
+	}},
+	{request.AtFormula, "Portions", "formula.yield", func(p *plan.Plan) string {
+		return fmt.Sprintf("%.1f",
+			p.Formula.Portions)
+	}},
 	{request.AtFormula, "Colour", "formula.colour", func(p *plan.Plan) string { return p.Formula.Colour.Words }},
 	{request.AtFormula, "Costs", "", func(p *plan.Plan) string {
 		if len(p.Cost.Lines) == 0 {
@@ -74,14 +92,29 @@ var comparedFigures = []struct {
 		}
 		return fmt.Sprintf("%s %s, %s a portion", p.Cost.Currency, p.Cost.Total.Rounded(), p.Cost.PerPortion.Rounded())
 	}},
-	{request.AtRoom, "Flour’s moisture", "room.moisture", func(p *plan.Plan) string { return fmt.Sprintf("%.1f %%", 100*p.Formula.Blend.MoistureWB) }},
-	{request.AtRoom, "Lost on the board", "room.loss", func(p *plan.Plan) string { return p.In().Grams(p.Room.BoardLossG) }},
+	{request.AtRoom, "Flour’s moisture", "room.moisture", func(p *plan.Plan) string {
+		return fmt.Sprintf("%.1f %%",
+			100*p.Formula.Blend.MoistureWB)
+	}},
+	{request.AtRoom, "Lost on the board", "room.loss", func(p *plan.Plan) string {
+		return p.In().Grams(
+			p.Room.BoardLossG)
+	}},
 	{request.AtRoom, "By the board", "room.water", func(p *plan.Plan) string { return p.In().Whole(p.Room.KeepG) }},
-	{request.AtRoom, "Comes together at", "room.contact", func(p *plan.Plan) string { return p.In().C(p.Room.ContactC, 0) }},
+	{request.AtRoom, "Comes together at", "room.contact", func(p *plan.Plan) string {
+		return p.In().C(p.Room.ContactC,
+			0)
+	}},
 	{request.AtKnead, "Knead", "knead.min", kneadKey},
-	{request.AtKnead, "From flour to the roller", "knead.school", func(p *plan.Plan) string { return measure.Minutes(p.Knead.Way.ElapsedMin) }},
+	{request.AtKnead, "From flour to the roller", "knead.school", func(p *plan.Plan) string {
+		return measure.Minutes(
+			p.Knead.Way.ElapsedMin)
+	}},
 	{request.AtRest, "Rest", "rest.min", func(p *plan.Plan) string { return measure.Minutes(p.Rest.Min) }},
-	{request.AtRest, "Tension left", "rest.min", func(p *plan.Plan) string { return fmt.Sprintf("%.0f %%", 100*p.Rest.T) }},
+	{request.AtRest, "Tension left", "rest.min", func(p *plan.Plan) string {
+		return fmt.Sprintf("%.0f %%",
+			100*p.Rest.T)
+	}},
 	{request.AtRoll, "Last stop", "roll.sheet", func(p *plan.Plan) string { return p.Roll.TargetStop }},
 	{request.AtRoll, "Sheet", "roll.sheet", func(p *plan.Plan) string { return p.In().MM(p.Roll.SheetMM, 2) }},
 	{request.AtRoll, "Passes", "roll.mode", func(p *plan.Plan) string { return fmt.Sprint(len(p.Roll.Passes)) }},
@@ -90,9 +123,13 @@ var comparedFigures = []struct {
 	{request.AtRoll, "Pieces", "roll.pieces", func(p *plan.Plan) string {
 		return fmt.Sprintf("%d of %s", p.Roll.Pieces, p.In().Grams(p.Roll.PieceG))
 	}},
-	{request.AtRoll, "At the roller", "roll.time", func(p *plan.Plan) string { return measure.Minutes(p.Roll.MinutesAll) }},
+	{request.AtRoll, "At the roller", "roll.time", func(p *plan.Plan) string {
+		return measure.Minutes(
+			p.Roll.MinutesAll)
+	}},
 	{request.AtCut, "Cut", "cut.ribbons", func(p *plan.Plan) string {
-		return fmt.Sprintf("%s of %s", measure.Plural(p.Cut.Count, p.Cut.One(), p.Cut.Many()), p.In().Long(p.Cut.LengthMM))
+		return fmt.Sprintf("%s of %s", measure.Plural(p.Cut.Count, p.Cut.One(), p.Cut.Many()),
+			p.In().Long(p.Cut.LengthMM))
 	}},
 	{request.AtCut, "Trimmings", "cut.trim", func(p *plan.Plan) string { return p.In().Grams(p.Cut.AllTrimG) }},
 	{request.AtDry, "Cuts cleanly", "dry.window", dryKey},
@@ -102,7 +139,10 @@ var comparedFigures = []struct {
 		}
 		return fmt.Sprintf("%.0f–%.0f min", p.Dry.Nest.FromMin, p.Dry.Nest.ToMin)
 	}},
-	{request.AtDry, "Out of the fridge by then", "dry.warm", func(p *plan.Plan) string { return measure.Minutes(p.Dry.OutMin) }},
+	{request.AtDry, "Out of the fridge by then", "dry.warm", func(p *plan.Plan) string {
+		return measure.Minutes(
+			p.Dry.OutMin)
+	}},
 	{request.AtCook, "In the pot", "cook.time", func(p *plan.Plan) string { return measure.MinSec(p.PotS()) }},
 }
 
@@ -116,7 +156,8 @@ func (v *compareView) set() {
 			v.Same++
 			continue
 		}
-		r := comparedRow{Station: stations[f.stage].name, Label: v.A.In().Prose(f.label), A: a, B: b, WhyA: v.A.Why[f.why], WhyB: v.B.Why[f.why],
+		r := comparedRow{Station: stations[f.stage].name, Label: v.A.In().Prose(f.label), A: a, B: b,
+			WhyA: v.A.Why[f.why], WhyB: v.B.Why[f.why],
 			New: f.stage != station}
 		if r.WhyA == r.WhyB {
 			r.WhyB = ""
@@ -151,17 +192,20 @@ func (v *compareView) name(a, b store.Batch, rows []listRow) {
 		v.NameA, v.NameB = roomWords(v.A), roomWords(v.B)
 	case b.ID == a.ID:
 		v.NameA, v.NameB = "Now", fmt.Sprintf("Version %d", b.Version)
-		v.Others = append(v.Others, request.Option{Key: v.Other, Name: fmt.Sprintf("%s, version %d", b.Request.Name, b.Version)})
+		v.Others = append(v.Others, request.Option{Key: v.Other, Name: fmt.Sprintf("%s, version %d", b.Request.Name,
+			b.Version)})
 	}
 	v.Others = append(v.Others, request.Option{Key: otherRoom, Name: "The same batch in another room"})
 	for _, x := range rows {
 		o := request.Option{Key: fmt.Sprint(x.ID), Name: x.Name}
 		v.Batches, v.Others = append(v.Batches, o), append(v.Others, o)
 	}
-	if known := fmt.Sprint(b.ID); b.ID != a.ID && !slices.ContainsFunc(v.Others, func(o request.Option) bool { return o.Key == known }) {
+	if known := fmt.Sprint(b.ID); b.ID != a.ID && !slices.ContainsFunc(v.Others,
+		func(o request.Option) bool { return o.Key == known }) {
 		v.Others = append(v.Others, request.Option{Key: known, Name: b.Request.Name})
 	}
-	if known := fmt.Sprint(a.ID); !slices.ContainsFunc(v.Batches, func(o request.Option) bool { return o.Key == known }) {
+	if known := fmt.Sprint(a.ID); !slices.ContainsFunc(v.Batches,
+		func(o request.Option) bool { return o.Key == known }) {
 		v.Batches = append(v.Batches, request.Option{Key: known, Name: a.Request.Name})
 	}
 }
@@ -215,7 +259,8 @@ func (s *Server) compare(c *gin.Context) {
 		return
 	}
 	view := newView(a.ID, a.Version, "", a.Request.Request, f)
-	v.B, v.RH, v.Temp = view.Plan, view.Control("room.rh").hinted("of the other room"), view.Control("room.temp_c").hinted("of the other room")
+	v.B, v.RH, v.Temp = view.Plan, view.Control("room.rh").hinted("of the other room"),
+		view.Control("room.temp_c").hinted("of the other room")
 	if v.A, err = plan.MakeIn(with.Shown, with.RulesOf(&a.Request.Request), a.Request.Request); err != nil {
 		s.failPlan(c, a.ID, err)
 		return

@@ -65,7 +65,8 @@ func (v *batchView) Carried() []Carried {
 		if f.Path == "name" || f.Path == "flours.0.share" || f.Stage == v.At && f.Group != "acts" {
 			continue
 		}
-		if group, slot, part, ok := request.GroupOf(f); ok && group.Rows && part != group.Head && !group.Holds(&v.Page, slot) {
+		if group, slot, part, ok := request.GroupOf(f); ok && group.Rows && part != group.Head && !group.Holds(&v.Page,
+			slot) {
 			continue // what stands beside nothing
 		}
 		// Of a change the page is told what differs from what it sent.
@@ -118,7 +119,8 @@ func (v *batchView) Weighed(path, hint string) Control {
 	f, _ := request.FieldAt(path)
 	mass := form.AnyMass().In(v.In)
 	name := form.WeightPrefix + path
-	c := Control{Path: name, Label: strings.TrimSuffix(strings.TrimSuffix(f.Label, ", share"), ", of flour"), Unit: mass.Unit, Kind: request.Number, Plain: true,
+	c := Control{Path: name, Label: strings.TrimSuffix(strings.TrimSuffix(f.Label, ", share"), ", of flour"),
+		Unit: mass.Unit, Kind: request.Number, Plain: true,
 		ID: "f-" + strings.ReplaceAll(name, ".", "-"), Hint: hint, Lean: v.Lean, Hidden: !v.Plan.AsMade()}
 	c.Min, c.Max, c.Step = mass.ShownBounds()
 	if g := form.ShareG(f, &v.Page, v.Page.Amount.FlourG); g > 0 || f.Group == "" {
@@ -226,7 +228,8 @@ func (v *batchView) lines(name, much string) []Line {
 		open := true
 		for i := range g.Most {
 			named := g.Holds(&v.Page, i)
-			out = append(out, Line{N: i, What: v.Control(g.Path(i, g.Head)), Much: v.Control(g.Path(i, much)), Named: named, Show: named || open})
+			out = append(out, Line{N: i, What: v.Control(g.Path(i, g.Head)), Much: v.Control(g.Path(i, much)),
+				Named: named, Show: named || open})
 			open = named
 		}
 	}

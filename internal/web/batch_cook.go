@@ -42,7 +42,8 @@ type TurnRow struct{ Shape, Loads, From, To, How string }
 // Turns are the shapes in the order they go in.
 func (v cookView) Turns() (out []TurnRow) {
 	for _, t := range v.Plan.Cook.Turns {
-		r := TurnRow{Shape: t.Shape, Loads: v.In.Grams(t.LoadG), From: measure.MinSec(t.FromS), To: measure.MinSec(t.ToS)}
+		r := TurnRow{Shape: t.Shape, Loads: v.In.Grams(t.LoadG), From: measure.MinSec(t.FromS),
+			To: measure.MinSec(t.ToS)}
 		if t.Loads > 1 {
 			r.Loads = fmt.Sprintf("%d × %s", t.Loads, r.Loads)
 		}

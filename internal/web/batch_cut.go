@@ -62,11 +62,13 @@ func (v cutView) SheetWords(x *plan.CutPart) string {
 		return fmt.Sprintf("to scale; the disc as a rectangle of its area, %s thick", v.In.MM(v.Plan.Roll.SheetMM, 2))
 	}
 	if len(v.Plan.Cut.Also) == 0 {
-		return fmt.Sprintf("to scale; %s alike, %s thick, %s in all", measure.Plural(x.Sheets, "sheet", "sheets"), v.In.MM(v.Plan.Roll.SheetMM, 2),
+		return fmt.Sprintf("to scale; %s alike, %s thick, %s in all", measure.Plural(x.Sheets, "sheet", "sheets"),
+			v.In.MM(v.Plan.Roll.SheetMM, 2),
 			v.In.M(v.Plan.Roll.MetresAll, 1))
 	}
 	if x.Ends != nil {
-		return fmt.Sprintf("to scale; %s, %s thick", measure.Plural(x.Sheets, "sheet", "sheets"), v.In.MM(x.ThickMM(), 2))
+		return fmt.Sprintf("to scale; %s, %s thick", measure.Plural(x.Sheets, "sheet", "sheets"), v.In.MM(x.ThickMM(),
+			2))
 	}
 	return fmt.Sprintf("to scale; %d of %s", x.Sheets, measure.Plural(v.Plan.Roll.SheetsAll, "sheet", "sheets"))
 }
@@ -87,7 +89,8 @@ func (v cutView) CutterHint() string {
 func (v cutView) PartWords(x *plan.CutPart) string {
 	s := measure.Plural(x.Count, x.One(), x.Many())
 	if x.Shape.Traits().Lengths && x.Count > 0 {
-		s += fmt.Sprintf(" of %s, %d across; %s of %s", v.In.Long(x.LengthMM), x.Across, measure.Plural(x.Nests, "nest", "nests"), v.In.Grams(x.NestG))
+		s += fmt.Sprintf(" of %s, %d across; %s of %s", v.In.Long(x.LengthMM), x.Across, measure.Plural(x.Nests, "nest",
+			"nests"), v.In.Grams(x.NestG))
 		if x.LastNest > 0 && !x.Crumb() {
 			s += fmt.Sprintf(" and a short one of %d", x.LastNest)
 		}
@@ -104,8 +107,10 @@ func (v cutView) PartWords(x *plan.CutPart) string {
 
 // sealSteps are how a filled piece is closed, in the order of the hands.
 var sealSteps = map[cut.Close]string{
-	cut.TwoSheets:   "Lay the second sheet over, pattern side out; press round each heap from the middle outwards until no air is left.",
-	cut.FoldedSheet: "Fold the sheet over the row, pattern side out; press between the heaps, then along the edge, the air out ahead of the finger.",
+	cut.TwoSheets: "Lay the second sheet over, pattern side out; press round each heap from the middle outwards " +
+		"until no air is left.",
+	cut.FoldedSheet: "Fold the sheet over the row, pattern side out; press between the heaps, then along the edge, " +
+		"the air out ahead of the finger.",
 	cut.FoldedPiece: "Fold each over its filling, pattern side out; press from the filling outwards, no air left in it.",
 }
 
@@ -115,7 +120,8 @@ func (v cutView) Seal() []string {
 	for _, x := range c.Parts() {
 		if x.Shape.Traits().Filling {
 			return []string{"Brush the seam with water, a film of it and no more: egg dough that is still soft needs none.", sealSteps[x.Shape.Close],
-				"Press the seam to one thickness: where it is thick it stays raw.", "On a dusted tray, not touching, turned once."}
+				"Press the seam to one thickness: where it is thick it stays raw.",
+				"On a dusted tray, not touching, turned once."}
 		}
 	}
 	return nil

@@ -126,7 +126,8 @@ func (v *batchView) diagnose(s doctor.Sign, told url.Values) {
 		if f.Act != doctor.Nothing && free < request.MaxActs {
 			p := fmt.Sprintf("acts.%d.", free)
 			row.Amount = v.actAmount(f, fmt.Sprintf("%s%s.%d", doctorAmount, s.Key, f.Cause), p+"amount", told)
-			row.Set = url.Values{p + "kind": {string(f.Act)}, p + "amount": {"@" + row.Amount.Name + "|" + row.Amount.Auto}, p + "sign": {s.Key}, p + "stage": {stage},
+			row.Set = url.Values{p + "kind": {string(f.Act)}, p + "amount": {"@" + row.Amount.Name + "|" +
+				row.Amount.Auto}, p + "sign": {s.Key}, p + "stage": {stage},
 				"doctor.recorded": {row.Amount.Name}}.Encode()
 		}
 		d.Findings = append(d.Findings, row)
@@ -144,7 +145,8 @@ type actAmount struct{ Name, ID, Value, Auto, Unit, Label, Error string }
 
 // actAmount returns it as the doctor says, or as it was typed; field is where it will be recorded.
 func (v *batchView) actAmount(f doctor.Finding, name, field string, told url.Values) actAmount {
-	a := actAmount{Name: name, ID: "f-" + strings.ReplaceAll(name, ".", "-"), Auto: measure.Trim(math.Round(10*f.Amount) / 10), Unit: "g", Label: "Amount"}
+	a := actAmount{Name: name, ID: "f-" + strings.ReplaceAll(name, ".", "-"),
+		Auto: measure.Trim(math.Round(10*f.Amount) / 10), Unit: "g", Label: "Amount"}
 	if f.Act == doctor.Knead || f.Act == doctor.Rest {
 		a.Unit, a.Label = "min", "Minutes"
 	}
@@ -191,7 +193,8 @@ func (d *consultation) Questions() (out []Asked) {
 					answers = append(answers, other.Key+":"+given)
 				}
 			}
-			a.Options = append(a.Options, AskedAnswer{o.Text, url.Values{"doctor.a": {strings.Join(answers, ",")}}.Encode(), a.Given == o.Key})
+			a.Options = append(a.Options, AskedAnswer{o.Text, url.Values{"doctor.a": {strings.Join(answers,
+				",")}}.Encode(), a.Given == o.Key})
 		}
 		out = append(out, a)
 	}

@@ -32,7 +32,8 @@ func TestDoctorKnowsEverySign(t *testing.T) {
 		if draw.Sign(sign.Look) == "" {
 			t.Errorf("%s has no drawing %q", sign.Key, sign.Look)
 		}
-		s.wants(s.ask("GET", batch(demo.Saturday)+"?at=doctor&doctor.sign="+sign.Key, nil), 200, sign.Name, `class="do"`)
+		s.wants(s.ask("GET", batch(demo.Saturday)+"?at=doctor&doctor.sign="+sign.Key, nil), 200, sign.Name,
+			`class="do"`)
 	}
 	v := s.typed(demo.Number(demo.Saturday))
 	v.Set("at", "doctor")
@@ -66,11 +67,13 @@ func TestSignsAtTheRoller(t *testing.T) {
 	}
 	s.wants(page, 200, "go on with the next", "past 1", "a hand shows", "print shows")
 	// 20 mm of stripe are 26.4 at 1.74 mm; rolled on to 0.82 mm they are 26.4·1.74/0.82.
-	s.wants(s.ask("GET", batch(demo.Straw)+"?at=roll", nil), 200, "come out 26 mm wide, one every 57 mm", "the stripes are 56 mm wide, one every 122 mm")
+	s.wants(s.ask("GET", batch(demo.Straw)+"?at=roll", nil), 200, "come out 26 mm wide, one every 57 mm",
+		"the stripes are 56 mm wide, one every 122 mm")
 	v := s.typed(demo.Number(demo.Saturday))
 	v.Set("was_at", "roll")
 	v.Set("at", "doctor:tapers")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "Fed askew", `<input type="hidden" name="doctor.sign" value="tapers">`)
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "Fed askew",
+		`<input type="hidden" name="doctor.sign" value="tapers">`)
 	v.Set("at", "doctor:nonsense")
 	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "What do you see")
 }
@@ -82,7 +85,8 @@ func TestActsAreRecorded(t *testing.T) {
 	v.Set("at", "doctor")
 	v.Set("set", "doctor.sign=cracks&doctor.a=dry:little")
 	page := s.ask("POST", batch(demo.Saturday)+"/work", v)
-	button := regexp.MustCompile(`name="set" value="\s*(acts[^"]*)">Done, record it`).FindStringSubmatch(page.Body.String())
+	button := regexp.MustCompile(`name="set" value="\s*(acts[^"]*)">Done, record it`).FindStringSubmatch(
+		page.Body.String())
 	if button == nil {
 		t.Fatalf("nothing records the water: %.600s", page.Body)
 	}
@@ -92,15 +96,18 @@ func TestActsAreRecorded(t *testing.T) {
 	v.Set("doctor.a", "dry:little")
 	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, `value="lots"`, "is allowed")
 	v.Set("doctor.amount.cracks.0", "14")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "Done so far", "14 g of water</th><td>Cracks when flexed")
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "Done so far",
+		"14 g of water</th><td>Cracks when flexed")
 	s.wants(s.ask("POST", batch(demo.Saturday)+"/save", v), 303)
 	b, _ := s.store.Get(context.Background(), demo.Number(demo.Saturday))
-	if a := b.Request.Acts; len(a) != 1 || a[0].Kind != doctor.Water || a[0].Sign != "cracks" || a[0].Stage != request.AtKnead {
+	if a := b.Request.Acts; len(a) != 1 || a[0].Kind != doctor.Water || a[0].Sign != "cracks" ||
+		a[0].Stage != request.AtKnead {
 		t.Fatalf("%+v", a)
 	}
 	before, _ := plan.Make(rules.Default(), demo.Batch(demo.Saturday))
 	after, _ := plan.Make(rules.Default(), b.Request.Request)
-	if got, want := after.Formula.Dough.Hw-before.Formula.Dough.Hw, 100*(14-before.Room.KeepG)/before.Formula.Blend.F14G; got < want-1e-9 || got > want+1e-9 {
+	if got, want := after.Formula.Dough.Hw-before.Formula.Dough.Hw,
+		100*(14-before.Room.KeepG)/before.Formula.Blend.F14G; got < want-1e-9 || got > want+1e-9 {
 		t.Errorf("%.4f points, want %.4f", got, want)
 	}
 	v = s.typed(demo.Number(demo.Saturday))
@@ -118,7 +125,8 @@ func TestActsAreRecorded(t *testing.T) {
 	}
 	v.Set("at", "doctor")
 	v.Set("doctor.sign", "cracks")
-	if body := s.ask("POST", batch(demo.Saturday)+"/work", v).Body.String(); strings.Contains(body, ">Done, record it") ||
+	if body := s.ask("POST", batch(demo.Saturday)+"/work", v).Body.String(); strings.Contains(body,
+		">Done, record it") ||
 		strings.Count(body, ">Undo<") != request.MaxActs {
 		t.Errorf("%d acts", strings.Count(body, ">Undo<"))
 	}

@@ -94,10 +94,12 @@ func (s *Server) downloadCut(c *gin.Context) {
 	part, err := strconv.Atoi(c.DefaultQuery("part", "0"))
 	parts := p.Cut.Parts()
 	if err != nil || part < 0 || part >= len(parts) || len(parts[part].Cutouts()) == 0 {
-		s.fail(c, http.StatusNotFound, "There is no such sheet to draw.", "A batch draws the sheets of each shape that is cut from one.")
+		s.fail(c, http.StatusNotFound, "There is no such sheet to draw.",
+			"A batch draws the sheets of each shape that is cut from one.")
 		return
 	}
-	send(c, svgType, slug(p.Request.Name+" "+parts[part].Shape.Name)+"-cut.svg", []byte(draw.CutFile(p, parts[part], meta)))
+	send(c, svgType, slug(p.Request.Name+" "+parts[part].Shape.Name)+"-cut.svg", []byte(draw.CutFile(p, parts[part],
+		meta)))
 }
 
 func (s *Server) downloadLadder(c *gin.Context) {
@@ -134,7 +136,8 @@ func (s *Server) export(c *gin.Context, name string, wanted func(store.Kind) boo
 	}
 	if doc.Check() != nil {
 		s.fail(c, http.StatusNotFound, "There is nothing of your own to download here.",
-			"Flours, eggs, additions, machines and shapes of your own can be handed on; lots and powders belong to this workshop.")
+			"Flours, eggs, additions, machines and shapes of your own can be handed on; lots and powders belong to "+
+				"this workshop.")
 		return
 	}
 	var b bytes.Buffer

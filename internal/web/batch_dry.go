@@ -42,7 +42,8 @@ type KeepRow struct {
 // KeepRows returns the ways to keep it and until when.
 func (v dryView) KeepRows() []KeepRow {
 	k, ru := &v.Plan.Keep, v.Plan.Rules().Safety
-	how := "Dusted, covered, in one layer or loose nests. Some keep it 3–5 days: listeria grows in the cold and nothing shows."
+	how := "Dusted, covered, in one layer or loose nests. Some keep it 3–5 days: listeria grows in the cold and " +
+		"nothing shows."
 	if v.Plan.Request.AnyKeepsAsRaw() {
 		how = "Dusted, covered, in one layer, cold at once: it is raw inside."
 	}
@@ -50,7 +51,8 @@ func (v dryView) KeepRows() []KeepRow {
 		{"Fridge", v.In.Prose("≤ {5 °C}, ") + v.Plan.FridgeWords(), v.until(k.Fridge), how, k.Where == cook.Fridge},
 		{"Freezer", v.In.Prose("{−18 °C}, ") + measure.DaysWords(ru.FreezeLowDays, ru.FreezeDays), v.until(k.Freezer),
 			"On a tray until hard, then the bag, air out, weight and dates on it.", k.Where == cook.Freezer},
-		{"Dough, wrapped", v.In.Prose("≤ {5 °C}, at most 48 hours"), v.until(k.Dough), "Film twice; it greys after a day.", false},
+		{"Dough, wrapped", v.In.Prose("≤ {5 °C}, at most 48 hours"), v.until(k.Dough),
+			"Film twice; it greys after a day.", false},
 	}
 }
 

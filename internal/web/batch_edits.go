@@ -39,11 +39,13 @@ func (s *Server) editsOf(c *gin.Context) {
 			return
 		}
 		r.Host, r.RemoteAddr = page.Host, page.RemoteAddr
-		r.Header = http.Header{"Content-Type": {"application/x-www-form-urlencoded"}, partHeader: {"figures"}, "Cookie": page.Header["Cookie"],
+		r.Header = http.Header{"Content-Type": {"application/x-www-form-urlencoded"}, partHeader: {"figures"},
+			"Cookie":          page.Header["Cookie"],
 			"Accept-Language": page.Header["Accept-Language"]}
 		var w answer
 		s.edits.ServeHTTP(&w, r)
-		if err := conn.Write(ctx, websocket.MessageText, fmt.Appendf(nil, "%.20s %d\n%s", number, w.status, w.body.String())); err != nil {
+		if err := conn.Write(ctx, websocket.MessageText, fmt.Appendf(nil, "%.20s %d\n%s", number, w.status,
+			w.body.String())); err != nil {
 			return
 		}
 	}

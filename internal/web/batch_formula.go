@@ -52,7 +52,8 @@ func (s Slot) Line() template.HTML {
 
 // noFlour is the choice that empties a slot of the blend, by its number; of the third on as of the
 // second.
-var noFlour = []template.HTML{"", `<option value="">No second flour</option>`, `<option value="">No other flour</option>`}
+var noFlour = []template.HTML{"", `<option value="">No second flour</option>`,
+	`<option value="">No other flour</option>`}
 
 func (v *formulaView) lineUp() []Slot {
 	var out []Slot
@@ -72,14 +73,17 @@ func (v *formulaView) lineUp() []Slot {
 			s.Share.Value = v.Typed[p+"share"]
 		}
 		s.Lot, s.Price = v.Control(p+"lot"), v.Control(p+"price_per_kg").hinted(s.Name)
-		s.HasLots = x.Lot != "" || slices.ContainsFunc(v.Cabinet.Lots, func(l flour.Lot) bool { return l.Flour == x.Flour })
-		s.Kept, s.Days, s.KG, s.Wet = v.Control(p+"kept").hinted(s.Name), v.Control(p+"open_days"), v.Control(p+"container_kg"),
+		s.HasLots = x.Lot != "" || slices.ContainsFunc(v.Cabinet.Lots,
+			func(l flour.Lot) bool { return l.Flour == x.Flour })
+		s.Kept, s.Days, s.KG, s.Wet = v.Control(p+"kept").hinted(s.Name), v.Control(p+"open_days"),
+			v.Control(p+"container_kg"),
 			v.Control(p+"measured_moisture_wb").hinted("%, or 20/17.6")
 		for _, c := range []*Control{&s.Kept, &s.Days, &s.KG} {
 			c.Hidden = s.InLot && c.Error == ""
 		}
 		if l := x.LotKept; l != nil {
-			s.LotWords = fmt.Sprintf("%s, %s", v.In.KG(l.ContainerKG, measure.Shortest), strings.ToLower(optionName(request.Keepings(), string(l.How))))
+			s.LotWords = fmt.Sprintf("%s, %s", v.In.KG(l.ContainerKG, measure.Shortest),
+				strings.ToLower(optionName(request.Keepings(), string(l.How))))
 			if l.OpenedOn != "" {
 				s.LotWords += ", open since " + l.OpenedOn
 				if v.Page.MadeOn != "" {
@@ -149,12 +153,15 @@ func (v *formulaView) Ways() []Way {
 	picks := append([]egg.Solution{f.Pick}, f.Eggs.Alternatives...)
 	var out []Way
 	for i, s := range picks {
-		w := Way{Words: wayWords(v.Plan, s, i == 0), EggPct: 100 * s.EggG / (free + s.FlourAddG), TopG: s.TopG, YolkPct: 100 * s.YolkShare, WhitesG: s.WhitesG,
+		w := Way{Words: wayWords(v.Plan, s, i == 0), EggPct: 100 * s.EggG / (free + s.FlourAddG), TopG: s.TopG,
+			YolkPct: 100 * s.YolkShare, WhitesG: s.WhitesG,
 			Hw: s.Hw, Colour: v.Plan.TintOf(s).Face, On: i == 0, Apart: v.Plan.FeelOf(s),
-			Set: fmt.Sprintf("eggs.fix_whole_eggs=%d&eggs.fix_extra_yolks=%d&eggs.cracked_g=&eggs.by_weight=", s.Whole, s.Yolks)}
+			Set: fmt.Sprintf("eggs.fix_whole_eggs=%d&eggs.fix_extra_yolks=%d&eggs.cracked_g=&eggs.by_weight=", s.Whole,
+				s.Yolks)}
 		switch {
 		case s.Name == egg.OwnAnswer:
-			w.Set, w.Apart = "eggs.fix_whole_eggs=&eggs.fix_extra_yolks=&eggs.cracked_g=&eggs.by_weight=", "Hollen’s own answer"
+			w.Set, w.Apart = "eggs.fix_whole_eggs=&eggs.fix_extra_yolks=&eggs.cracked_g=&eggs.by_weight=",
+				"Hollen’s own answer"
 			if v.Plan.AsMade() {
 				w.Set += fmt.Sprintf("&amount.by=flour&amount.flour_g=%.0f", free)
 			}
@@ -168,7 +175,8 @@ func (v *formulaView) Ways() []Way {
 		case s.Name != "":
 			w.Apart = s.Name + ", " + w.Apart
 		}
-		if slices.ContainsFunc(out, func(x Way) bool { return x.Words == w.Words }) { // what tells them apart stands in their name
+		// what tells them apart stands in their name
+		if slices.ContainsFunc(out, func(x Way) bool { return x.Words == w.Words }) {
 			w.Words += ", " + v.In.Grams(free+s.FlourAddG) + " of flour"
 			if s.FlourAddG == f.Pick.FlourAddG || s.Name == egg.OwnAnswer {
 				w.Words = wayWords(v.Plan, s, false) + ", worked out"
@@ -199,14 +207,17 @@ func (v *formulaView) BringIn() *BringIn {
 	}
 	if need > 0 {
 		g := math.Round(f.TopG + need)
-		return &BringIn{fmt.Sprintf("%s of %s in all, not %s, brings it to %.1f.", v.In.Grams(g), p.TopWord(), v.In.Grams(f.TopG), f.Target.Hw),
+		return &BringIn{fmt.Sprintf("%s of %s in all, not %s, brings it to %.1f.", v.In.Grams(g), p.TopWord(),
+			v.In.Grams(f.TopG), f.Target.Hw),
 			fmt.Sprintf("eggs.liquid_g=%.0f", g)}
 	}
 	if g := math.Round(p.FlourFor(f.WholeG, f.YolkG)); f.TopG == 0 && g <= 50000 {
-		return &BringIn{fmt.Sprintf("%s of flour in all brings it to %.1f.", v.In.Grams(g), f.Target.Hw), fmt.Sprintf("amount.flour_g=%.0f", g)}
+		return &BringIn{fmt.Sprintf("%s of flour in all brings it to %.1f.", v.In.Grams(g), f.Target.Hw),
+			fmt.Sprintf("amount.flour_g=%.0f", g)}
 	}
 	if g := math.Round(f.TopG + need); g >= 0 {
-		return &BringIn{fmt.Sprintf("%s of %s in all, not %s, brings it to %.1f.", v.In.Grams(g), p.TopWord(), v.In.Grams(f.TopG), f.Target.Hw),
+		return &BringIn{fmt.Sprintf("%s of %s in all, not %s, brings it to %.1f.", v.In.Grams(g), p.TopWord(),
+			v.In.Grams(f.TopG), f.Target.Hw),
 			fmt.Sprintf("eggs.liquid_g=%.0f", g)}
 	}
 	return nil
@@ -224,13 +235,15 @@ func (v *formulaView) FlourToEggs() *FlourToEggs {
 		return nil
 	}
 	return &FlourToEggs{Flour: v.In.Grams(g), Less: v.In.Grams(f.FlourG - g), EggPct: 100 * f.Pick.EggG / g,
-		Set: fmt.Sprintf("amount.by=flour&amount.flour_g=%.0f&eggs.fix_whole_eggs=%d&eggs.fix_extra_yolks=%d", g, f.Pick.Whole, f.Pick.Yolks)}
+		Set: fmt.Sprintf("amount.by=flour&amount.flour_g=%.0f&eggs.fix_whole_eggs=%d&eggs.fix_extra_yolks=%d", g,
+			f.Pick.Whole, f.Pick.Yolks)}
 }
 
 // WithYolks says whether any way there takes extra yolks, and so leaves whites.
 func (v *formulaView) WithYolks() bool {
 	f := &v.Plan.Formula
-	return f.Pick.WhitesG > 0 || slices.ContainsFunc(f.Eggs.Alternatives, func(s egg.Solution) bool { return s.WhitesG > 0 })
+	return f.Pick.WhitesG > 0 || slices.ContainsFunc(f.Eggs.Alternatives,
+		func(s egg.Solution) bool { return s.WhitesG > 0 })
 }
 
 // BeatAndWeigh is the row of eggs by weight, of the flour shown.
@@ -244,7 +257,8 @@ func (v *formulaView) BeatAndWeigh() *BeatAndWeigh {
 		return nil
 	}
 	flour := math.Round(10*f.FlourG) / 10
-	return &BeatAndWeigh{fmt.Sprintf("to %s of flour %s: %.1f exactly", v.In.Grams(f.FlourG), v.Plan.WeighedWords(v.Plan.Beaten()), w.Hw),
+	return &BeatAndWeigh{fmt.Sprintf("to %s of flour %s: %.1f exactly", v.In.Grams(f.FlourG),
+		v.Plan.WeighedWords(v.Plan.Beaten()), w.Hw),
 		fmt.Sprintf("amount.by=flour&amount.flour_g=%g&eggs.by_weight=yes&eggs.fix_whole_eggs=&eggs.fix_extra_yolks=&eggs.cracked_g=&eggs.move_flour=", flour)}
 }
 
@@ -285,7 +299,8 @@ func (v *formulaView) MadeOf() []Composition {
 	d := v.Plan.Formula.Dough
 	return []Composition{
 		{"c-carb", "Starch and fibre", d.CarbG, d.CarbG / d.MassG}, {"c-water", "Water", d.WaterG, d.WaterShare},
-		{"c-protein", "Protein", d.ProteinG, d.ProteinG / d.MassG}, {"c-fat", "Fat", d.FatG, d.FatG / d.MassG}, {"c-ash", "Ash", d.AshG, d.AshG / d.MassG},
+		{"c-protein", "Protein", d.ProteinG, d.ProteinG / d.MassG}, {"c-fat", "Fat", d.FatG, d.FatG / d.MassG},
+		{"c-ash", "Ash", d.AshG, d.AshG / d.MassG},
 	}
 }
 
@@ -302,14 +317,18 @@ type Rescale struct{ Weighed, Planned, Now, Flour, Set, Forget string }
 func (v *formulaView) Rescale() *Rescale {
 	f := &v.Plan.Formula
 	if g := f.YieldedEggG; g > 0 {
-		return &Rescale{Weighed: v.In.Grams(g), Planned: v.In.Grams(f.Pick.EggG), Now: "So much no longer goes with this batch; it is worked out afresh.",
-			Flour: v.In.Grams(v.Plan.FlourForEggs(g)), Set: fmt.Sprintf("amount.by=eggs&amount.egg_g=%.1f&eggs.cracked_g=", g), Forget: "eggs.cracked_g="}
+		return &Rescale{Weighed: v.In.Grams(g), Planned: v.In.Grams(f.Pick.EggG),
+			Now:   "So much no longer goes with this batch; it is worked out afresh.",
+			Flour: v.In.Grams(v.Plan.FlourForEggs(g)),
+			Set:   fmt.Sprintf("amount.by=eggs&amount.egg_g=%.1f&eggs.cracked_g=", g), Forget: "eggs.cracked_g="}
 	}
 	if f.PlannedEggG == 0 || math.Abs(f.PlannedEggG-f.Pick.EggG) < .5 {
 		return nil
 	}
-	r := &Rescale{Weighed: v.In.Grams(f.Pick.EggG), Planned: v.In.Grams(f.PlannedEggG), Flour: v.In.Grams(v.Plan.FlourForEggs(f.Pick.EggG)),
-		Now: "The flour stays: nothing to add.", Set: fmt.Sprintf("amount.by=eggs&amount.egg_g=%.1f&eggs.cracked_g=", f.Pick.EggG)}
+	r := &Rescale{Weighed: v.In.Grams(f.Pick.EggG), Planned: v.In.Grams(f.PlannedEggG),
+		Flour: v.In.Grams(v.Plan.FlourForEggs(f.Pick.EggG)),
+		Now:   "The flour stays: nothing to add.", Set: fmt.Sprintf("amount.by=eggs&amount.egg_g=%.1f&eggs.cracked_g=",
+			f.Pick.EggG)}
 	switch {
 	case f.TopG > 0:
 		r.Now = "The flour stays: " + v.In.Grams(f.TopG) + " of " + v.Plan.TopWord() + " in all makes it up."
@@ -357,7 +376,8 @@ func (v *formulaView) Nutrition() []Nutrient {
 	return []Nutrient{
 		{"Energy", measure.Thousands(d.KJPer100G) + " kJ", measure.Thousands(d.KJPer100G*portion) + " kJ"},
 		{"", measure.Thousands(d.KcalPer100G) + " kcal", measure.Thousands(d.KcalPer100G*portion) + " kcal"},
-		gram("Fat", d.FatG), gram("Carbohydrate", d.CarbG), gram("Protein", d.ProteinG), gram("Added salt", v.Plan.Formula.SaltG),
+		gram("Fat", d.FatG), gram("Carbohydrate", d.CarbG), gram("Protein", d.ProteinG), gram("Added salt",
+			v.Plan.Formula.SaltG),
 	}
 }
 

@@ -25,7 +25,8 @@ func (v kneadView) Own() bool { return v.Page.Knead.By == request.KneadOwn }
 
 // Flattened says whether the maker presses the dough flat for one of the rests.
 func (v kneadView) Flattened() bool {
-	return v.Own() && slices.ContainsFunc(v.Page.Knead.Steps, func(s request.KneadStep) bool { return s.Cover == request.CoverFlat && s.Do.Rests() })
+	return v.Own() && slices.ContainsFunc(v.Page.Knead.Steps,
+		func(s request.KneadStep) bool { return s.Cover == request.CoverFlat && s.Do.Rests() })
 }
 
 // OwnLine is one of the maker's own steps as it is built.
@@ -40,7 +41,8 @@ func (v kneadView) OwnLines() (out []OwnLine) {
 	group, _ := request.GroupNamed("knead.own_steps")
 	for i := range group.Most {
 		s := v.Page.Knead.Steps[i]
-		l := OwnLine{N: i, Do: v.Control(group.Path(i, "do")), Min: v.Control(group.Path(i, "min")), Cover: v.Control(group.Path(i, "cover")),
+		l := OwnLine{N: i, Do: v.Control(group.Path(i, "do")), Min: v.Control(group.Path(i, "min")),
+			Cover: v.Control(group.Path(i, "cover")),
 			Hands: v.Control(group.Path(i, "hands")), Held: group.Holds(&v.Page, i)}
 		l.Cover.Hidden = !s.Do.Rests()
 		l.Hands.Hidden = s.Do.Rests() || s.Do.Mixes() || !l.Held
@@ -87,7 +89,8 @@ type AddKey struct {
 
 // AddKeys are the keys that add a step.
 func (v kneadView) AddKeys() []AddKey {
-	return []AddKey{{request.DoHand, "knead"}, {request.DoRest, "rest"}, {request.DoFridge, "fridge"}, {request.DoHook, "mixer"}, {request.DoPause, "pause"},
+	return []AddKey{{request.DoHand, "knead"}, {request.DoRest, "rest"}, {request.DoFridge, "fridge"}, {request.DoHook,
+		"mixer"}, {request.DoPause, "pause"},
 		{request.DoMix, "mix"}}
 }
 

@@ -157,7 +157,8 @@ func (s *Server) rows(ctx context.Context, in measure.System, list []store.Batch
 	return out
 }
 
-// rowsByNow are what a list shows of batches with what the log has learned of them, by batch, until the log, the batch or the day is another.
+// rowsByNow are what a list shows of batches with what the log has learned of them, by batch, until the log, the batch
+// or the day is another.
 type rowsByNow struct {
 	mu   sync.Mutex
 	kept map[uint64]rowByNow
@@ -172,7 +173,8 @@ type rowByNow struct {
 // mostRows is how many such rows are remembered.
 const mostRows = 2000
 
-// byNow puts what the log has learned into rows, where it has learned anything; a row that cannot be made stays as it was kept.
+// byNow puts what the log has learned into rows, where it has learned anything; a row that cannot be made stays as it
+// was kept.
 func (s *Server) byNow(ctx context.Context, list []store.Batch, rows []listRow) {
 	l, set := s.learned(ctx)
 	if l.Len() == 0 || set.Off {
@@ -272,7 +274,8 @@ func (s *Server) listBatches(c *gin.Context) {
 	ctx, cancel := bounded(c)
 	defer cancel()
 	asked := queryOf(c.Request.URL.Query())
-	q := store.Query{Words: asked.Words, Shape: asked.Shape, Sort: store.Sort(asked.Sort), From: markOf(c.Request.URL.Query())}
+	q := store.Query{Words: asked.Words, Shape: asked.Shape, Sort: store.Sort(asked.Sort),
+		From: markOf(c.Request.URL.Query())}
 	if asked.Week {
 		q.Since = s.now().Add(-thisWeek)
 	}
@@ -292,7 +295,8 @@ func (s *Server) listBatches(c *gin.Context) {
 		return
 	}
 	in := shownIn(c)
-	v := listView{Rows: s.rows(ctx, in, list), Deleted: s.rows(ctx, in, gone), AllGone: c.Query("gone") == "all", MoreGone: more, In: in, Query: asked,
+	v := listView{Rows: s.rows(ctx, in, list), Deleted: s.rows(ctx, in, gone), AllGone: c.Query("gone") == "all",
+		MoreGone: more, In: in, Query: asked,
 		Shapes: shapes}
 	v.Days = days(v.Rows, asked.Sort, s.now())
 	if !asked.Any() && c.Query("id") == "" {

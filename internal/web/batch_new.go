@@ -44,10 +44,13 @@ func (v newBatchView) Adds() []Add {
 func (v newBatchView) Mass() string { return form.AnyMass().In(v.In).Unit }
 
 // askedOfNew are the fields a new batch asks for; askedOfOwn those of one made as its maker makes it.
-var askedOfNew = []string{"name", "amount.by", "amount.portions", "amount.dough_g", "flours.0.flour", "eggs.class", "cut.shape", "roll.machine"}
+var askedOfNew = []string{"name", "amount.by", "amount.portions", "amount.dough_g", "flours.0.flour", "eggs.class",
+	"cut.shape", "roll.machine"}
 
-var askedOfOwn = []string{"name", "amount.by", "amount.flour_open", "flours.0.flour", "flours.1.flour", "flours.2.flour", "eggs.class", "eggs.fix_whole_eggs",
-	"eggs.fix_extra_yolks", "eggs.cracked_g", "eggs.top_up", "eggs.liquid_g", "additions.0.addition", "additions.1.addition", "additions.2.addition",
+var askedOfOwn = []string{"name", "amount.by", "amount.flour_open", "flours.0.flour", "flours.1.flour",
+	"flours.2.flour", "eggs.class", "eggs.fix_whole_eggs",
+	"eggs.fix_extra_yolks", "eggs.cracked_g", "eggs.top_up", "eggs.liquid_g", "additions.0.addition",
+	"additions.1.addition", "additions.2.addition",
 	"cut.shape", "roll.machine"}
 
 // blank is what a new batch starts from, in that house.

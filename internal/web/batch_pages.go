@@ -83,7 +83,8 @@ func (s *Server) failStore(c *gin.Context, err error) {
 	case errors.Is(err, store.ErrNotFound):
 		s.fail(c, http.StatusNotFound, "There is no such batch.", "It may be in another database.")
 	case errors.Is(err, store.ErrDeleted):
-		s.fail(c, http.StatusGone, "This batch has been deleted.", "The list of batches has it under deleted batches, from where it can be brought back.")
+		s.fail(c, http.StatusGone, "This batch has been deleted.", "The list of batches has it under deleted "+
+			"batches, from where it can be brought back.")
 	case errors.Is(err, store.ErrChanged):
 		s.fail(c, http.StatusConflict, "Another window changed this meanwhile.",
 			"Go back: what you typed is still there. Reload to see what changed, or keep yours.")
@@ -93,23 +94,27 @@ func (s *Server) failStore(c *gin.Context, err error) {
 			"It was left as it is. A file exported earlier brings it back; the log says what is wrong with it.")
 	case errors.Is(err, account.ErrBusy):
 		c.Header("Retry-After", "5")
-		s.fail(c, http.StatusTooManyRequests, "One moment.", "Too many passwords are being looked at just now. Go back: try again in a moment.")
+		s.fail(c, http.StatusTooManyRequests, "One moment.", "Too many passwords are being looked at just now. Go "+
+			"back: try again in a moment.")
 	case errors.Is(err, store.ErrTooMany):
 		s.fail(c, http.StatusConflict, "There is no room for more.",
 			"As many are kept as can be shown. Take one away that is not needed, then go back: what you typed "+
 				"is still there.")
 	case store.IsFull(err):
 		s.log.Error("store", "err", err)
-		s.fail(c, http.StatusInsufficientStorage, diskFull, "Nothing was changed. Go back: what you typed is still there; make room on the disk of "+
+		s.fail(c, http.StatusInsufficientStorage, diskFull, "Nothing was changed. Go back: what you typed is still "+
+			"there; make room on the disk of "+
 			"the database, then try again.")
 	default:
 		s.log.Error("store", "err", err)
 		if c.Request.Method == http.MethodGet {
 			c.Header("Refresh", "3")
-			s.fail(c, http.StatusServiceUnavailable, "One moment.", "The database does not answer. This page tries again by itself.")
+			s.fail(c, http.StatusServiceUnavailable, "One moment.", "The database does not answer. This page tries "+
+				"again by itself.")
 			return
 		}
-		s.fail(c, http.StatusServiceUnavailable, "The database does not answer.", "Go back: what you typed is still there. Try again in a moment.")
+		s.fail(c, http.StatusServiceUnavailable, "The database does not answer.",
+			"Go back: what you typed is still there. Try again in a moment.")
 	}
 }
 
@@ -121,7 +126,8 @@ func (s *Server) posted(c *gin.Context) (url.Values, bool) {
 	if err := c.Request.ParseForm(); err != nil {
 		var big *http.MaxBytesError
 		if errors.As(err, &big) {
-			s.fail(c, http.StatusRequestEntityTooLarge, "That is too much at once.", fmt.Sprintf("A form may have %d kB.", maxBody>>10))
+			s.fail(c, http.StatusRequestEntityTooLarge, "That is too much at once.",
+				fmt.Sprintf("A form may have %d kB.", maxBody>>10))
 		} else {
 			s.fail(c, http.StatusBadRequest, "That form cannot be read.", "")
 		}
@@ -141,7 +147,8 @@ type asked struct {
 // with is what a form of the request is read with; the cabinet is read, once a request.
 func (s *Server) with(c *gin.Context, typed measure.System) (form.With, bool) {
 	cab, ok := s.cabinet(c)
-	return form.With{Rules: s.rules, Cabinet: cab, Typed: typed, Shown: shownIn(c), Learned: s.learnedBy(c.Request.Context())}, ok
+	return form.With{Rules: s.rules, Cabinet: cab, Typed: typed, Shown: shownIn(c),
+		Learned: s.learnedBy(c.Request.Context())}, ok
 }
 
 // ask reads a posted batch page. When it cannot, it shows why and reports false.
@@ -180,7 +187,8 @@ func (s *Server) ask(c *gin.Context) (asked, bool) {
 	return asked{b, values, v}, true
 }
 
-// openedOn is the version a page was opened on; none of this database's, or one there is not yet, is noVersion, which clashes with whatever
+// openedOn is the version a page was opened on; none of this database's, or one there is not yet, is noVersion, which
+// clashes with whatever
 // stands.
 func (s *Server) openedOn(values url.Values, newest int) int {
 	n, err := strconv.Atoi(values.Get("version"))
@@ -219,7 +227,8 @@ func (s *Server) show(c *gin.Context, status int, v *batchView) {
 	}
 	s.loadPartner(c, v)
 	if c.Request.Method == http.MethodGet {
-		if last, err := s.store.LastWord(c.Request.Context(), v.ID, v.Request.Name); err == nil { // the page does without
+		// the page does without
+		if last, err := s.store.LastWord(c.Request.Context(), v.ID, v.Request.Name); err == nil {
 			v.Last = last
 		}
 	}
@@ -311,7 +320,8 @@ func (s *Server) saveBatch(c *gin.Context) {
 	default:
 		at := fmt.Sprintf("/batches/%d", a.batch.ID)
 		if mark := a.values.Get("page"); pageMark(mark) {
-			http.SetCookie(c.Writer, &http.Cookie{Name: "saved", Value: mark, Path: at, MaxAge: int((7 * 24 * time.Hour).Seconds()), SameSite: http.SameSiteStrictMode})
+			http.SetCookie(c.Writer, &http.Cookie{Name: "saved", Value: mark, Path: at,
+				MaxAge: int((7 * 24 * time.Hour).Seconds()), SameSite: http.SameSiteStrictMode})
 		}
 		c.Redirect(http.StatusSeeOther, fmt.Sprintf("%s?at=%s&saved=1", at, a.view.At))
 	}

@@ -49,7 +49,8 @@ func (s *Server) loadPartner(c *gin.Context, v *batchView) {
 	v.Partner = &partnerView{ID: b.ID, Plan: p, TotalG: p.Formula.Dough.MassG + v.Plan.Formula.Dough.MassG}
 	if mine, other := v.Request.Room, p.Request.Room; mine.TempC != other.TempC || mine.RH != other.RH {
 		v.Partner.Differs = fmt.Sprintf("%s and %.3g %%", v.In.C(other.TempC, measure.Shortest), 100*other.RH)
-		v.Partner.Set = url.Values{"room.temp_c": {fmt.Sprint(other.TempC)}, "room.rh": {fmt.Sprintf("%.6g", 100*other.RH)}}.Encode()
+		v.Partner.Set = url.Values{"room.temp_c": {fmt.Sprint(other.TempC)}, "room.rh": {fmt.Sprintf("%.6g",
+			100*other.RH)}}.Encode()
 	}
 }
 
@@ -83,7 +84,8 @@ func (s *Server) partnerBatch(c *gin.Context) {
 	b, err := s.store.CreatePartner(ctx, a.batch.ID, p)
 	switch {
 	case errors.Is(err, store.ErrPaired):
-		s.fail(c, http.StatusConflict, "This batch has a second dough already.", "Go back, and open it from the head of the page; or part the two first.")
+		s.fail(c, http.StatusConflict, "This batch has a second dough already.",
+			"Go back, and open it from the head of the page; or part the two first.")
 	case err != nil:
 		s.failStore(c, err)
 	default:

@@ -39,7 +39,8 @@ func (v rollView) MeasureAt() string {
 		return ""
 	}
 	if id, own := strings.CutPrefix(key, "own-"); own {
-		return fmt.Sprintf("/cabinet/machines/%s/calibrate?spring=%.1f&density=%.3f", url.PathEscape(id), 100*o.Spring, v.Plan.Formula.Dough.DensityGPerML)
+		return fmt.Sprintf("/cabinet/machines/%s/calibrate?spring=%.1f&density=%.3f", url.PathEscape(id), 100*o.Spring,
+			v.Plan.Formula.Dough.DensityGPerML)
 	}
 	return "/cabinet/machines/new?like=" + url.QueryEscape(key)
 }
@@ -67,7 +68,8 @@ func (v rollView) OwnLines() (out []PassLine) {
 	group, _ := request.GroupNamed("roll.own_passes")
 	for i := range group.Most {
 		at := func(part string) Control { return v.Control(group.Path(i, part)) }
-		l := PassLine{i, at("stop"), at("passes"), at("fold"), at("first"), at("rest_min"), at("dust"), group.Holds(&v.Page, i)}
+		l := PassLine{i, at("stop"), at("passes"), at("fold"), at("first"), at("rest_min"), at("dust"),
+			group.Holds(&v.Page, i)}
 		l.Rest.Hidden = v.Page.Roll.Steps[i].First != roll.Wait
 		out = append(out, l)
 	}
@@ -108,15 +110,18 @@ func (l PassLine) OwnPass() template.HTML {
 	if l.Dust.Lean {
 		m.raw(string(l.Dust.Field("")))
 	} else {
-		m.raw(`<label class="tick"><input type="hidden"`).attr("name", l.Dust.Path).raw(` value="">`, string(l.Dust.Field("")), ` dust it</label>`)
+		m.raw(`<label class="tick"><input type="hidden"`).attr("name", l.Dust.Path).raw(` value="">`,
+			string(l.Dust.Field("")), ` dust it</label>`)
 	}
 	return m.raw(string(l.Stop.Err()), string(l.Passes.Err()), string(l.Rest.Err()), `</div>`).html()
 }
 
 // lineKeys are the keys that move, repeat and take out a line of a list.
 func (m *markup) lineKeys(group, n, name string) {
-	for _, k := range [][3]string{{"up", "↑", "earlier"}, {"down", "↓", "later"}, {"again", "+", "once more"}, {"out", "×", "take out"}} {
-		m.raw(`<button class="btn btn-line" name="list"`).attr("value", group+":"+k[0]+":"+n).attr("aria-label", name+": "+k[2]).raw(">", k[1], "</button>")
+	for _, k := range [][3]string{{"up", "↑", "earlier"}, {"down", "↓", "later"}, {"again", "+", "once more"}, {"out",
+		"×", "take out"}} {
+		m.raw(`<button class="btn btn-line" name="list"`).attr("value", group+":"+k[0]+":"+n).attr("aria-label",
+			name+": "+k[2]).raw(">", k[1], "</button>")
 	}
 }
 
@@ -147,8 +152,10 @@ func (v rollView) Columns() (out []StopColumn) {
 	if !v.Own() || v.Plan.Pinned() {
 		return nil
 	}
-	marks := map[request.OwnFold]string{request.NoFold: "—", request.FoldHalf: "½", request.FoldThree: "⅓", request.FoldBook: "¼"}
-	words := map[request.OwnFold]string{request.NoFold: "flat", request.FoldHalf: "in half", request.FoldThree: "in three", request.FoldBook: "ends to the middle"}
+	marks := map[request.OwnFold]string{request.NoFold: "—", request.FoldHalf: "½", request.FoldThree: "⅓",
+		request.FoldBook: "¼"}
+	words := map[request.OwnFold]string{request.NoFold: "flat", request.FoldHalf: "in half",
+		request.FoldThree: "in three", request.FoldBook: "ends to the middle"}
 	for _, s := range v.Plan.Roll.Machine.Stops {
 		c := StopColumn{Label: s.Label}
 		for i, x := range v.Page.Roll.Steps {
@@ -159,7 +166,8 @@ func (v rollView) Columns() (out []StopColumn) {
 			if x.Passes > 1 {
 				mark += fmt.Sprintf(" ×%.0f", x.Passes)
 			}
-			c.Chips, c.Last = append(c.Chips, PassChip{i, mark, fmt.Sprintf("Line %d at stop %s, %s: fold", i+1, s.Label, words[x.Fold])}), i
+			c.Chips, c.Last = append(c.Chips, PassChip{i, mark, fmt.Sprintf("Line %d at stop %s, %s: fold", i+1,
+				s.Label, words[x.Fold])}), i
 		}
 		out = append(out, c)
 	}
@@ -304,9 +312,11 @@ func (t *thirdColour) Name() string { return strings.ToLower(t.Of.Name) }
 func (s *stripesView) LaidWords() string {
 	in := s.batch.In
 	mm := func(v float64) string { return in.MM(v, measure.Shortest) }
-	how := map[roll.Laid]string{roll.LaidAcross: "across the base", roll.LaidAlong: "along the base", roll.LaidLattice: "across the base and along it"}[s.Laid.Lay]
+	how := map[roll.Laid]string{roll.LaidAcross: "across the base", roll.LaidAlong: "along the base",
+		roll.LaidLattice: "across the base and along it"}[s.Laid.Lay]
 	if len(s.Laid.Strips) == 0 {
-		return fmt.Sprintf("Lay one of %s every %s %s", mm(math.Round(s.Laid.WidthMM)), mm(math.Round(s.Laid.PitchMM)), how)
+		return fmt.Sprintf("Lay one of %s every %s %s", mm(math.Round(s.Laid.WidthMM)), mm(math.Round(s.Laid.PitchMM)),
+			how)
 	}
 	var out []string
 	for _, b := range s.Laid.Bands() {
@@ -330,9 +340,11 @@ func (s *stripesView) Comes() string {
 		return "All of it stretches alike; strips along the sheet keep their width."
 	}
 	if len(s.Laid.Strips) == 0 {
-		return fmt.Sprintf("Stripes come out %s wide, one every %s.", in.MM(s.Joined.StripeMM, 0), in.MM(s.Joined.PitchMM, 0))
+		return fmt.Sprintf("Stripes come out %s wide, one every %s.", in.MM(s.Joined.StripeMM, 0),
+			in.MM(s.Joined.PitchMM, 0))
 	}
-	return fmt.Sprintf("Strips come out %.2f times as wide, %s the first, a turn of the pattern every %s.", s.Joined.Stripe, in.MM(s.Joined.StripeMM, 0),
+	return fmt.Sprintf("Strips come out %.2f times as wide, %s the first, a turn of the pattern every %s.",
+		s.Joined.Stripe, in.MM(s.Joined.StripeMM, 0),
 		in.MM(s.Joined.PitchMM, 0))
 }
 
@@ -343,9 +355,11 @@ func (s *stripesView) AtLast() string {
 	case s.Laid.Lay == roll.LaidAlong:
 		return "the strips are as wide as they were"
 	case len(s.Laid.Strips) == 0:
-		return fmt.Sprintf("the stripes are %s wide, one every %s", in.MM(s.FinalStripeMM(), 0), in.MM(s.FinalPitchMM(), 0))
+		return fmt.Sprintf("the stripes are %s wide, one every %s", in.MM(s.FinalStripeMM(), 0), in.MM(s.FinalPitchMM(),
+			0))
 	}
-	return fmt.Sprintf("the first strip is %s wide, a turn of the pattern %s long", in.MM(s.FinalStripeMM(), 0), in.MM(s.FinalPitchMM(), 0))
+	return fmt.Sprintf("the first strip is %s wide, a turn of the pattern %s long", in.MM(s.FinalStripeMM(), 0),
+		in.MM(s.FinalPitchMM(), 0))
 }
 
 // StripLine is one strip of a pattern on the page.
@@ -378,7 +392,8 @@ func (v rollView) Rungs() []Rung {
 	var out []Rung
 	passes := v.Plan.Roll.Passes
 	for i, x := range passes {
-		r := Rung{N: fmt.Sprint(i + 1), Label: x.Label, Gap: draw.GapMM(v.In, x.GapMM), Sheet: v.In.Bare(x.OutMM, measure.MM, 2), MM: x.LengthMM,
+		r := Rung{N: fmt.Sprint(i + 1), Label: x.Label, Gap: draw.GapMM(v.In, x.GapMM), Sheet: v.In.Bare(x.OutMM,
+			measure.MM, 2), MM: x.LengthMM,
 			Last: i == len(passes)-1}
 		r.Length, _, _ = strings.Cut(v.In.Long(x.LengthMM), " ")
 		r.Time = fmt.Sprintf("%.0f s", x.TimeS)
@@ -418,7 +433,8 @@ func (v rollView) Rungs() []Rung {
 		}
 		for _, s := range v.Plan.Roll.Skips {
 			if s.Stop == x.Stop && x.Nth == 1 && s.Verdict != roll.Tearing && v.Request.Roll.Mode == roll.EveryStop {
-				notes = append(notes, map[string]string{roll.Safe: "may be skipped", roll.Bold: "bold to skip"}[s.Verdict])
+				notes = append(notes, map[string]string{roll.Safe: "may be skipped",
+					roll.Bold: "bold to skip"}[s.Verdict])
 			}
 		}
 		if x.Skipped > 0 {
@@ -502,10 +518,12 @@ func rollKey(p *plan.Plan) string {
 		return "rope of " + p.In().MM(p.Roll.WidthMM, measure.Shortest)
 	}
 	if len(stops) == 0 {
-		return fmt.Sprintf("%s · %s", p.In().MM(math.Round(10*p.Roll.SheetMM)/10, measure.Shortest), measure.Plural(len(p.Roll.Passes), "stage", "stages"))
+		return fmt.Sprintf("%s · %s", p.In().MM(math.Round(10*p.Roll.SheetMM)/10, measure.Shortest),
+			measure.Plural(len(p.Roll.Passes), "stage", "stages"))
 	}
 	if p.Roll.Own {
-		return fmt.Sprintf("%s · %s", plan.StopWords(p.Roll.Passes), measure.Plural(len(p.Roll.Passes), "pass", "passes"))
+		return fmt.Sprintf("%s · %s", plan.StopWords(p.Roll.Passes), measure.Plural(len(p.Roll.Passes), "pass",
+			"passes"))
 	}
 	return fmt.Sprintf("%s to %s · %d passes", stops[0].Label, p.Roll.TargetStop, len(p.Roll.Passes))
 }

@@ -38,8 +38,9 @@ func (v *roomView) CardFlours() string {
 }
 
 // howItGoesIn says at which hand's turn an addition goes in.
-var howItGoesIn = map[addition.Kind]string{addition.Puree: "cooled, beaten into the eggs", addition.Powder: "sifted into the flour",
-	addition.Herb: "chopped fine, kneaded in", addition.Liquid: "with the eggs"}
+var howItGoesIn = map[addition.Kind]string{addition.Puree: "cooled, beaten into the eggs",
+	addition.Powder: "sifted into the flour",
+	addition.Herb:   "chopped fine, kneaded in", addition.Liquid: "with the eggs"}
 
 // How says how an addition goes in.
 func (v *roomView) How(k addition.Kind) string { return howItGoesIn[k] }

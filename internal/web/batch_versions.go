@@ -68,7 +68,8 @@ func (s *Server) listVersions(c *gin.Context) {
 		requests[i] = old.Request.Request
 	}
 	for i, x := range list {
-		r := versionRow{Version: x.Version, When: savedWhen(x.SavedAt, s.now()), By: x.SavedBy, Now: x.Version == b.Version, Changed: "made"}
+		r := versionRow{Version: x.Version, When: savedWhen(x.SavedAt, s.now()), By: x.SavedBy,
+			Now: x.Version == b.Version, Changed: "made"}
 		if r.Damaged = damaged[i]; r.Damaged {
 			r.Changed = "It cannot be read; it was left as it is."
 		} else if i+1 < len(list) && damaged[i+1] {
@@ -99,7 +100,8 @@ func changedWords(in measure.System, from, to request.Request) string {
 			out = append(out, fmt.Sprintf("and %d more", len(changes)-most))
 			break
 		}
-		out = append(out, fmt.Sprintf("%s %s, was %s", strings.ToLower(x.Field.Label), orWord(x.ToShown, "empty"), orWord(x.FromShown, "empty")))
+		out = append(out, fmt.Sprintf("%s %s, was %s", strings.ToLower(x.Field.Label), orWord(x.ToShown, "empty"),
+			orWord(x.FromShown, "empty")))
 	}
 	return measure.Capital(strings.Join(out, "; "))
 }

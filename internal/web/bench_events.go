@@ -76,7 +76,8 @@ type benchFood struct {
 // foodOf is the food clock with what it says.
 func foodOf(run *bench.Making) benchFood {
 	f := &run.Food
-	out := benchFood{UsedS: f.UsedS, Since: stamp(f.Since), CautionMin: f.CautionMin, DiscardMin: f.DiscardMin, Hung: f.Hung}
+	out := benchFood{UsedS: f.UsedS, Since: stamp(f.Since), CautionMin: f.CautionMin, DiscardMin: f.DiscardMin,
+		Hung: f.Hung}
 	if f.CautionMin > 0 {
 		out.Fine, out.Soon, out.Past = doctor.WaitWords(f.CautionMin, f.DiscardMin)
 	}
@@ -108,7 +109,8 @@ func stamp(t time.Time) int64 {
 }
 
 func clockOf(c bench.Clock) benchClock {
-	return benchClock{ID: c.ID, Step: c.Step, Name: c.Name, Began: stamp(c.Began), LengthS: c.LengthS, Paused: stamp(c.Paused), PausedS: c.PausedS}
+	return benchClock{ID: c.ID, Step: c.Step, Name: c.Name, Began: stamp(c.Began), LengthS: c.LengthS,
+		Paused: stamp(c.Paused), PausedS: c.PausedS}
 }
 
 // benchStateOf is a making as a screen is told of it; known is the revision of the steps the screen has.
@@ -118,7 +120,8 @@ func (s *Server) benchStateOf(ctx context.Context, id uint64, known string) (ben
 		return benchState{}, err
 	}
 	st := run.State
-	out := benchState{Seq: place, Now: s.now().UnixMilli(), At: st.Now, Change: run.Change, Remarks: st.Remarks, Felt: st.Felt, Ended: st.EndedBy,
+	out := benchState{Seq: place, Now: s.now().UnixMilli(), At: st.Now, Change: run.Change, Remarks: st.Remarks,
+		Felt: st.Felt, Ended: st.EndedBy,
 		Scale: s.scale(), Went: st.Went[max(0, len(st.Went)-mostBack):], Clocks: []benchClock{}, Also: []benchClock{},
 		Food: foodOf(&run), Shapes: map[int]string{}}
 	doc, err := json.Marshal(run.Steps)
@@ -132,7 +135,8 @@ func (s *Server) benchStateOf(ctx context.Context, id uint64, known string) (ben
 	}
 	for _, x := range run.Steps {
 		p := st.Steps[x.Key]
-		out.Done = append(out.Done, doneStep{string(p.Status), stamp(p.Began), stamp(p.Over), p.G, p.PokeS, p.Made, p.MadeG, p.MM, p.Flex, p.Window,
+		out.Done = append(out.Done, doneStep{string(p.Status), stamp(p.Began), stamp(p.Over), p.G, p.PokeS, p.Made,
+			p.MadeG, p.MM, p.Flex, p.Window,
 			p.Look, p.Loss, p.Shrunk})
 	}
 	for piece, e := range st.Shapes {
@@ -160,7 +164,8 @@ const benchDrift = 2 * time.Second
 
 // takeEvents keeps what a screen sends: what is well-formed, its time brought into the making's span. The rest is
 // refused with the reason, for good.
-func (s *Server) takeEvents(ctx context.Context, id uint64, events []bench.Event) (got []string, refused []refusedEvent, err error) {
+func (s *Server) takeEvents(ctx context.Context, id uint64, events []bench.Event) (got []string, refused []refusedEvent,
+	err error) {
 	kept, run, _, err := s.bench.at(ctx, id)
 	if err != nil {
 		return nil, nil, err

@@ -56,7 +56,8 @@ func (s *Server) begunJustNow(ctx context.Context, batch uint64, p *plan.Plan, n
 		return 0, false
 	}
 	last := all[0]
-	return last.ID, now.Sub(last.Began) < pressedTwice && last.Seq <= 1 && len(request.Changes(last.Request.Request, p.Request)) == 0
+	return last.ID, now.Sub(last.Began) < pressedTwice && last.Seq <= 1 && len(request.Changes(last.Request.Request,
+		p.Request)) == 0
 }
 
 // beginAgain begins a making as an earlier one was begun, by the rules of today, and goes to the bench.
@@ -96,13 +97,15 @@ func (s *Server) since(ctx context.Context, kept *store.Making) string {
 	switch {
 	case errors.Is(err, store.ErrDeleted) || errors.Is(err, store.ErrNotFound):
 		return "Its batch has been deleted since; this making keeps what it was begun with."
-	case err == nil && b.Version > kept.BatchVersion && len(request.Changes(kept.Request.Request, b.Request.Request)) > 0:
+	case err == nil && b.Version > kept.BatchVersion && len(request.Changes(kept.Request.Request,
+		b.Request.Request)) > 0:
 		return "The batch has been changed since; this making keeps what it was begun with."
 	}
 	return ""
 }
 
-// beginPartner begins the second dough of a batch beside it; strips of the smaller are laid on the larger once both are rolled.
+// beginPartner begins the second dough of a batch beside it; strips of the smaller are laid on the larger once both are
+// rolled.
 func (s *Server) beginPartner(c *gin.Context, id uint64, first store.Making, of *plan.Plan, now time.Time) error {
 	ctx := c.Request.Context()
 	b, err := s.store.Get(ctx, id)
@@ -165,7 +168,8 @@ func (s *Server) making(c *gin.Context) (store.Making, bench.Making, bool) {
 			http.StatusInternalServerError,
 			"This making cannot be read.",
 			fmt.Sprintf(
-				"What it was begun with on %s is damaged, and was left as it is. The log still has what was added up of it when it ended.",
+				"What it was begun with on %s is damaged, and was left as it is. The log still has what was added up "+
+					"of it when it ended.",
 				kept.Began.Local().Format("2 January 2006 at 15:04"),
 			),
 			wayOn{
@@ -203,7 +207,8 @@ func (s *Server) showBench(c *gin.Context) {
 		s.failStore(c, err)
 		return
 	}
-	v := benchView{ID: kept.ID, Name: kept.Request.Name, Run: run, N: min(run.State.Now+1, len(run.Steps)), Of: len(run.Steps), State: template.JS(doc),
+	v := benchView{ID: kept.ID, Name: kept.Request.Name, Run: run, N: min(run.State.Now+1, len(run.Steps)),
+		Of: len(run.Steps), State: template.JS(doc),
 		Style: tinted(run.Begun.Formula.Colour), Marks: marksOf(c), Back: run.State.Last()}
 	signs, err := json.Marshal(benchSigns(run.Ahead))
 	if err != nil {
@@ -233,14 +238,16 @@ func (s *Server) tapBench(c *gin.Context) {
 	if !ok {
 		return
 	}
-	e := bench.Event{ID: fmt.Sprintf("p%d", s.now().UnixNano()), At: s.now(), What: bench.What(values.Get("what")), Step: values.Get("step"),
-		Of: values.Get("of"), Text: values.Get("text")}
+	e := bench.Event{ID: fmt.Sprintf("p%d", s.now().UnixNano()), At: s.now(), What: bench.What(values.Get("what")),
+		Step: values.Get("step"),
+		Of:   values.Get("of"), Text: values.Get("text")}
 	g := strings.TrimSpace(values.Get("g"))
 	events := []bench.Event{e}
 	if g != "" {
 		n, err := measure.Read(g, measure.G, nil)
 		if err != nil || n < 0 || n > bench.MaxG {
-			s.fail(c, http.StatusUnprocessableEntity, "That is no mass.", "A number of grams is read, as in 541. Go back: nothing is lost.")
+			s.fail(c, http.StatusUnprocessableEntity, "That is no mass.",
+				"A number of grams is read, as in 541. Go back: nothing is lost.")
 			return
 		}
 		if e.What == bench.Ended { // what came out, or was thrown away
@@ -248,7 +255,8 @@ func (s *Server) tapBench(c *gin.Context) {
 				events[0].Of = bench.OutWeighed
 			}
 		} else {
-			events = append([]bench.Event{{ID: e.ID + "w", At: e.At, What: bench.Weighed, Step: e.Step, G: n}}, events...)
+			events = append([]bench.Event{{ID: e.ID + "w", At: e.At, What: bench.Weighed, Step: e.Step, G: n}},
+				events...)
 		}
 	}
 	_, refused, err := s.takeEvents(c.Request.Context(), kept.ID, events)
@@ -397,7 +405,8 @@ func (s *Server) showMade(c *gin.Context) {
 		return
 	}
 	st := run.State
-	v := madeView{ID: kept.ID, Batch: kept.BatchID, Name: kept.Request.Name, When: kept.Began.Local().Format("Mon 2 January 2006, 15:04"), Open: kept.Ended == nil,
+	v := madeView{ID: kept.ID, Batch: kept.BatchID, Name: kept.Request.Name, When: kept.Began.Local().Format(
+		"Mon 2 January 2006, 15:04"), Open: kept.Ended == nil,
 		Run: run, Lines: madeLines(&run), Picture: template.HTML(draw.Making(&run, s.now()))}
 	if st.Felt != nil {
 		v.Felt = feltWords[*st.Felt+2]
@@ -433,7 +442,8 @@ func saidWords(in measure.System, e *bench.Event) string {
 			words += ", " + in.Grams(e.G)
 		}
 		if e.Of != "" {
-			words += ", " + map[string]string{"room": "in the room", "fridge": "in the fridge", "freezer": "in the freezer"}[e.Of]
+			words += ", " + map[string]string{"room": "in the room", "fridge": "in the fridge",
+				"freezer": "in the freezer"}[e.Of]
 		}
 		return words
 	}
@@ -491,9 +501,11 @@ func (s *Server) downloadMadeJSON(c *gin.Context) {
 		return
 	}
 	c.Header("Content-Disposition", fmt.Sprintf(`attachment; filename="making-%d.json"`, kept.ID))
-	c.IndentedJSON(http.StatusOK, exchange.Making{Format: exchange.MakingFormat, Batch: kept.BatchID, Name: kept.Request.Name, Began: kept.Began,
+	c.IndentedJSON(http.StatusOK, exchange.Making{Format: exchange.MakingFormat, Batch: kept.BatchID,
+		Name: kept.Request.Name, Began: kept.Began,
 		Ended: kept.Ended,
-		Units: kept.Units, Request: kept.Request.Request, Learned: kept.Rules.Learned, Steps: run.Steps, Events: events, State: run.State})
+		Units: kept.Units, Request: kept.Request.Request, Learned: kept.Rules.Learned, Steps: run.Steps, Events: events,
+		State: run.State})
 }
 
 // downloadMadeCSV hands out the steps of a making, a line each.
@@ -505,7 +517,8 @@ func (s *Server) downloadMadeCSV(c *gin.Context) {
 	c.Header("Content-Type", "text/csv; charset=utf-8")
 	c.Header("Content-Disposition", fmt.Sprintf(`attachment; filename="making-%d.csv"`, kept.ID))
 	w := csv.NewWriter(c.Writer)
-	w.Write([]string{"key", "station", "step", "status", "planned_min", "began", "over", "took_min", "paused_min", "wanted_g", "weighed_g"})
+	w.Write([]string{"key", "station", "step", "status", "planned_min", "began", "over", "took_min", "paused_min",
+		"wanted_g", "weighed_g"})
 	number := func(v float64) string { return strconv.FormatFloat(v, 'f', -1, 64) }
 	moment := func(t time.Time) string {
 		if t.IsZero() {
@@ -515,7 +528,8 @@ func (s *Server) downloadMadeCSV(c *gin.Context) {
 	}
 	for _, x := range run.Steps {
 		p := run.State.Steps[x.Key]
-		w.Write(measure.Cells([]string{x.Key, string(x.Station), x.Head, string(p.Status), fmt.Sprintf("%.2f", x.PlanMin), moment(p.Began), moment(p.Over),
+		w.Write(measure.Cells([]string{x.Key, string(x.Station), x.Head, string(p.Status), fmt.Sprintf("%.2f",
+			x.PlanMin), moment(p.Began), moment(p.Over),
 			fmt.Sprintf("%.2f", p.Took()), fmt.Sprintf("%.2f", p.PausedS/60), number(x.WantG), number(p.G)}))
 	}
 	w.Flush()

@@ -59,9 +59,11 @@ const sheetOff = .4
 func offersOf(run *bench.Making, cab store.Cabinet) benchOffers {
 	p := run.Ahead
 	ru := p.Rules().Bench
-	o := benchOffers{Makers: []string{}, Lots: map[string][]string{}, Eggs: []string{}, Shapes: []offeredShape{}, Stops: []string{},
+	o := benchOffers{Makers: []string{}, Lots: map[string][]string{}, Eggs: []string{}, Shapes: []offeredShape{},
+		Stops:     []string{},
 		Estimates: estimates(p.In(), ru),
-		Rules:     benchRules{ru.Within, ru.WithinShare, ru.AloneG}, BenchMM: p.Request.Roll.BenchMM, Ounces: p.In() == measure.Customary, Reading: measure.Reading(),
+		Rules:     benchRules{ru.Within, ru.WithinShare, ru.AloneG}, BenchMM: p.Request.Roll.BenchMM,
+		Ounces: p.In() == measure.Customary, Reading: measure.Reading(),
 		DoughG: math.Round(p.Formula.Dough.MassG), PieceG: math.Round(p.Roll.PieceG)}
 	for _, m := range cab.Makers {
 		o.Makers = append(o.Makers, m.Name)
@@ -93,9 +95,12 @@ func offersOf(run *bench.Making, cab store.Cabinet) benchOffers {
 
 // estimates are what goes in unweighed, by the house's reckoning.
 func estimates(in measure.System, ru rules.Bench) (out []estimate) {
-	for _, x := range []estimate{{"A splash of water", "splash", "water", ru.SplashG, ""}, {"A spray", "spray", "water", ru.SprayG, ""},
-		{"Wet hands", "wet_hands", "water", ru.WetHandsG, ""}, {"The board dusted", "dusting", "flour", ru.DustingG, ""}} {
-		x.About = fmt.Sprintf("about %s, give or take %s", in.G(x.G, measure.Shortest), in.G(x.G*ru.GiveOrTake, measure.Shortest))
+	for _, x := range []estimate{{"A splash of water", "splash", "water", ru.SplashG, ""}, {"A spray", "spray", "water",
+		ru.SprayG, ""},
+		{"Wet hands", "wet_hands", "water", ru.WetHandsG, ""}, {"The board dusted", "dusting", "flour", ru.DustingG,
+			""}} {
+		x.About = fmt.Sprintf("about %s, give or take %s", in.G(x.G, measure.Shortest), in.G(x.G*ru.GiveOrTake,
+			measure.Shortest))
 		out = append(out, x)
 	}
 	return out
@@ -103,10 +108,11 @@ func estimates(in measure.System, ru rules.Bench) (out []estimate) {
 
 // benchSign is something one may see at a step, with what narrows it down and what to do about it with this dough.
 type benchSign struct {
-	Station   string          `json:"station"`
-	Key       string          `json:"key"`
-	Name      string          `json:"name"`
-	Waits     bool            `json:"waits,omitempty"` // it is about how long it waited: the clock of the egg speaks first
+	Station string `json:"station"`
+	Key     string `json:"key"`
+	Name    string `json:"name"`
+	// it is about how long it waited: the clock of the egg speaks first
+	Waits     bool            `json:"waits,omitempty"`
 	Questions []benchQuestion `json:"questions"`
 	Findings  []benchFinding  `json:"findings"`
 }
@@ -132,7 +138,8 @@ func benchSigns(p *plan.Plan) (out []benchSign) {
 	patient := p.Patient()
 	for _, st := range request.Stages() {
 		for _, sign := range doctor.Search(string(st), "", patient.On) {
-			b := benchSign{Station: string(st), Key: sign.Key, Name: sign.Name, Waits: sign.Key == doctor.Interrupted, Questions: []benchQuestion{}}
+			b := benchSign{Station: string(st), Key: sign.Key, Name: sign.Name, Waits: sign.Key == doctor.Interrupted,
+				Questions: []benchQuestion{}}
 			for _, q := range sign.Questions {
 				if len(q.Answers) == 0 {
 					continue // a number of minutes: the bench knows them
@@ -144,7 +151,8 @@ func benchSigns(p *plan.Plan) (out []benchSign) {
 				b.Questions = append(b.Questions, x)
 			}
 			for _, f := range sign.Ask(patient, nil) {
-				b.Findings = append(b.Findings, benchFinding{sign.Causes[f.Cause].If, f.Why, f.Do, f.Expect, f.Stop, string(f.Act), math.Round(10*f.Amount) / 10})
+				b.Findings = append(b.Findings, benchFinding{sign.Causes[f.Cause].If, f.Why, f.Do, f.Expect, f.Stop,
+					string(f.Act), math.Round(10*f.Amount) / 10})
 			}
 			if len(b.Findings) > 0 {
 				out = append(out, b)

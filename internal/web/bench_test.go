@@ -43,10 +43,12 @@ func TestMakingWithoutScripts(t *testing.T) {
 	w := s.ask("POST", batch(demo.Saturday)+"/bench", v)
 	s.wants(w, 303)
 	at := w.Header().Get("Location")
-	s.wants(s.ask("GET", at, nil), 200, "Set out and wash", "Saturday, larger", "step 1 of", "Done, on to the scale", "Clocks need scripts")
+	s.wants(s.ask("GET", at, nil), 200, "Set out and wash", "Saturday, larger", "step 1 of", "Done, on to the scale",
+		"Clocks need scripts")
 	s.wants(s.ask("POST", at+"/tap", url.Values{"what": {"done"}, "step": {"set_out"}}), 303)
 	s.wants(s.ask("GET", at, nil), 200, "<h1 id=\"head\">Soft wheat 00", "960 g", "Weighed, g")
-	s.wants(s.ask("POST", at+"/tap", url.Values{"what": {"done"}, "step": {"weigh.flour.1"}, "g": {"a lot"}}), 422, "That is no mass")
+	s.wants(s.ask("POST", at+"/tap", url.Values{"what": {"done"}, "step": {"weigh.flour.1"}, "g": {"a lot"}}), 422,
+		"That is no mass")
 	s.wants(s.ask("POST", at+"/tap", url.Values{"what": {"done"}, "step": {"weigh.flour.1"}, "g": {"1,010 g"}}), 303)
 	s.wants(s.ask("GET", at, nil), 200, "<h1 id=\"head\">Durum semola, fine", "of dough where", "name=\"of\"")
 	m, err := s.store.Making(context.Background(), newMade)
@@ -75,7 +77,8 @@ func TestBothDoughsAreBegun(t *testing.T) {
 		}
 		for i, x := range run.Steps {
 			if x.Head == "Lay the strips" {
-				if laid++; run.Steps[i-1].Kind != bench.Pass || run.State.Now != 0 || !strings.Contains(x.Say, "Then once through at stop") {
+				if laid++; run.Steps[i-1].Kind != bench.Pass || run.State.Now != 0 || !strings.Contains(x.Say,
+					"Then once through at stop") {
 					t.Errorf("%+v after %s, on is step %d", x, run.Steps[i-1].Key, run.State.Now)
 				}
 			}
@@ -99,7 +102,8 @@ func TestEventsThatCannotBe(t *testing.T) {
 		{"id":"b","what":"done","step":"nowhere","at":"2026-11-28T09:00:00Z"},
 		{"id":"c","what":"weighed","step":"weigh.eggs","g":-5,"at":"2026-11-28T09:00:00Z"},{"id":"<","what":"note","text":"x","at":"2199-01-01T00:00:00Z"}]}`)
 	var st benchState
-	if err := json.Unmarshal(w.Body.Bytes(), &st); err != nil || w.Code != 200 || len(st.Got) != 1 || len(st.Refused) != 3 || st.At != 1 {
+	if err := json.Unmarshal(w.Body.Bytes(), &st); err != nil || w.Code != 200 || len(st.Got) != 1 ||
+		len(st.Refused) != 3 || st.At != 1 {
 		t.Errorf("%d, %v: got %v, refused %v, at %d", w.Code, err, st.Got, st.Refused, st.At)
 	}
 	// Out of the making's span it is brought into it: 2026 may lie before or after now, a far year never counts.
@@ -145,7 +149,8 @@ func TestMakingLeaves(t *testing.T) {
 // The address of a making is drawn to point a camera at; on loopback the page says that no other device reaches it.
 func TestOnAnotherScreen(t *testing.T) {
 	s := newSite(t)
-	s.wants(s.ask("GET", "/bench/2/screens", nil), 200, "http://127.0.0.1/bench/2", "no other device reaches it", `class="qr"`)
+	s.wants(s.ask("GET", "/bench/2/screens", nil), 200, "http://127.0.0.1/bench/2", "no other device reaches it",
+		`class="qr"`)
 	s.wants(s.ask("GET", "/bench/99/screens", nil), 404)
 	picture, err := qrPicture("http://192.0.2.7:8080/bench/12")
 	if err != nil || strings.Count(string(picture), "M") < 150 {
@@ -159,21 +164,25 @@ func TestOnAnotherScreen(t *testing.T) {
 // What goes on at the bench stands over the list of batches; a screen knows what may be seen at each station.
 func TestWhatGoesOn(t *testing.T) {
 	s := newSite(t)
-	s.wants(s.ask("GET", "/", nil), 200, "At the bench", demo.Service, "rest in the fridge, 27 min left", `href="/bench/2"`)
+	s.wants(s.ask("GET", "/", nil), 200, "At the bench", demo.Service, "rest in the fridge, 27 min left",
+		`href="/bench/2"`)
 	if body := s.ask("GET", "/?find=ravioli", nil).Body.String(); strings.Contains(body, "At the bench") {
 		t.Error("it stands over what is looked for, too")
 	}
 	s.wants(s.ask("GET", "/bench/2", nil), 200, `"station":"roll"`, `"name":"Sticks to hand and board"`)
 }
 
-// Once more as last time is one tap, pressed twice is once; a making says that its batch has changed since, or is gone, and what the
+// Once more as last time is one tap, pressed twice is once; a making says that its batch has changed since, or is gone,
+// and what the
 // air was.
 func TestAsLastTime(t *testing.T) {
 	s := newSite(t)
-	s.wants(s.ask("GET", batch(demo.Chandler)+"/makings", nil), 200, `action="/bench/1/again"`, "next time: A little more water", "by Linde")
+	s.wants(s.ask("GET", batch(demo.Chandler)+"/makings", nil), 200, `action="/bench/1/again"`,
+		"next time: A little more water", "by Linde")
 	w := s.ask("POST", "/bench/1/again", url.Values{})
 	s.wants(w, 303)
-	if twice := s.ask("POST", "/bench/1/again", url.Values{}); twice.Header().Get("Location") != w.Header().Get("Location") {
+	if twice := s.ask("POST", "/bench/1/again", url.Values{}); twice.Header().Get("Location") != w.Header().Get(
+		"Location") {
 		t.Errorf("pressed twice it is begun twice: %s", twice.Header().Get("Location"))
 	}
 	at := w.Header().Get("Location")
@@ -190,22 +199,26 @@ func TestAsLastTime(t *testing.T) {
 	if err := s.store.HearRoom(context.Background(), "wall", 21.4, .46, now.Began); err != nil {
 		t.Fatal(err)
 	}
-	s.wants(s.ask("GET", at+"/made", nil), 200, "The room meanwhile, by the sensor: 21.4 °C and 46 %.", "has been changed since")
+	s.wants(s.ask("GET", at+"/made", nil), 200, "The room meanwhile, by the sensor: 21.4 °C and 46 %.",
+		"has been changed since")
 	s.wants(s.ask("POST", batch(demo.Chandler)+"/delete", url.Values{}), 303)
 	s.wants(s.ask("GET", at, nil), 200, "has been deleted since")
 	s.wants(s.ask("POST", "/bench/99/again", url.Values{}), 404)
 }
 
-// A shape decided at the bench is one there is, shipped or the workshop's own; what a screen says of a shape of its own is not believed.
+// A shape decided at the bench is one there is, shipped or the workshop's own; what a screen says of a shape of its own
+// is not believed.
 func TestShapesDecidedLate(t *testing.T) {
 	s := newSite(t)
 	at := s.begin(demo.Saturday)
-	s.wants(s.ask("GET", at, nil), 200, `"makers":["Linde","Osk","Fenna"]`, "Wrack ribbons, 12 mm", "tub by the window", "A splash of water")
+	s.wants(s.ask("GET", at, nil), 200, `"makers":["Linde","Osk","Fenna"]`, "Wrack ribbons, 12 mm", "tub by the window",
+		"A splash of water")
 	w := s.tell(at, `{"events":[{"id":"a","what":"shape","n":1,"text":"own-9","own_shape":{"name":"x","family":"soup"},"at":"2026-11-28T09:00:00Z"},
 		{"id":"b","what":"shape","n":2,"text":"own-77","at":"2026-11-28T09:00:00Z"},
 		{"id":"c","what":"shape","n":0,"text":"pappardelle","at":"2026-11-28T09:00:00Z"}]}`)
 	var st benchState
-	if err := json.Unmarshal(w.Body.Bytes(), &st); err != nil || len(st.Got) != 1 || len(st.Refused) != 2 || st.Shapes[1] != "own-9" ||
+	if err := json.Unmarshal(w.Body.Bytes(), &st); err != nil || len(st.Got) != 1 || len(st.Refused) != 2 ||
+		st.Shapes[1] != "own-9" ||
 		!strings.Contains(st.Change, "wrack ribbons") {
 		t.Errorf("%v: %+v", err, st)
 	}

@@ -20,7 +20,8 @@ func (b tablet) try(name string, change ...func(*http.Request)) int {
 	return b.ask("POST", "/sign-in", url.Values{"sign.name": {name}, "sign.secret": {"guess"}}, change...).Code
 }
 
-// However a name is spelt that the database takes for an account’s, its tries are the account’s; those of a name nobody has are counted alike.
+// However a name is spelt that the database takes for an account’s, its tries are the account’s; those of a name nobody
+// has are counted alike.
 func TestSpellingsCountAsOne(t *testing.T) {
 	_, browser := signedSite(t)
 	for _, of := range []string{"Fenna", "Nobody"} {

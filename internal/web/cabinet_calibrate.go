@@ -151,7 +151,8 @@ func (v *calibrateView) read(values url.Values) (points []roll.Measure, spring f
 		}
 		t, ok := sheetMM(r.Typed, density)
 		if !ok || t < .2 || t > 40 {
-			r.Error = request.FieldError{Value: r.Typed, Allowed: "0.2 to 40 mm, leaves of paper or g of a square is allowed, or empty"}.ForPage()
+			r.Error = request.FieldError{Value: r.Typed, Allowed: "0.2 to 40 mm, leaves of paper or g of a square is " +
+				"allowed, or empty"}.ForPage()
 			v.Errors[r.Key] = r.Error
 			continue
 		}
@@ -186,7 +187,8 @@ func (s *Server) calibrate(c *gin.Context) {
 	}
 	ctx, cancel := bounded(c)
 	defer cancel()
-	if _, err := s.store.Keep(ctx, store.MachineKind, t.ID, t.Version, m.Apply(*v.Fit, points, spring, s.today())); err != nil {
+	if _, err := s.store.Keep(ctx, store.MachineKind, t.ID, t.Version, m.Apply(*v.Fit, points, spring,
+		s.today())); err != nil {
 		s.failStore(c, err)
 		return
 	}

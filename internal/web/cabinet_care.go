@@ -92,7 +92,8 @@ func (s *Server) downloadBackup(c *gin.Context) {
 	defer cancel()
 	_ = http.NewResponseController(c.Writer).SetWriteDeadline(clock.Deadline(backupFor))
 	c.Header("Content-Type", "application/zip")
-	c.Header("Content-Disposition", fmt.Sprintf("attachment; filename=\"hollen-%s.zip\"", s.now().Format(time.DateOnly)))
+	c.Header("Content-Disposition", fmt.Sprintf("attachment; filename=\"hollen-%s.zip\"",
+		s.now().Format(time.DateOnly)))
 	if _, err := s.store.Backup(ctx, c.Writer, false); err != nil {
 		if !c.Writer.Written() {
 			c.Header("Content-Disposition", "inline")

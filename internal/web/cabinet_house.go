@@ -57,11 +57,13 @@ func (s *Server) openHouse(c *gin.Context) {
 }
 
 // showHouse shows the house of r, with what was typed where it was not allowed.
-func (s *Server) showHouse(c *gin.Context, status int, v shelfView, r *request.Request, errs map[string]request.FieldError) {
+func (s *Server) showHouse(c *gin.Context, status int, v shelfView, r *request.Request,
+	errs map[string]request.FieldError) {
 	v.Shelves, v.House, v.In = shelves, true, shownIn(c)
 	for _, f := range houseFields() {
 		f = f.In(v.In)
-		e := entry{Key: f.Path, Label: f.Label, Unit: f.Unit, Kind: f.Kind, Options: f.Options, Value: f.Get(r), Optional: f.Optional}
+		e := entry{Key: f.Path, Label: f.Label, Unit: f.Unit, Kind: f.Kind, Options: f.Options, Value: f.Get(r),
+			Optional: f.Optional}
 		e.Min, _ = measure.ParseNumber(f.Shown(f.Min))
 		e.Max, _ = measure.ParseNumber(f.Shown(f.Max))
 		if bad, ok := errs[f.Path]; ok {
@@ -74,8 +76,10 @@ func (s *Server) showHouse(c *gin.Context, status int, v shelfView, r *request.R
 		return
 	}
 	for _, e := range []entry{
-		{Key: "knead_way", Label: "New batches are kneaded", Options: wayOptions(cab, request.WayOfKneading, "By the school"), Value: v.KneadWay},
-		{Key: "roll_way", Label: "New batches are rolled", Options: wayOptions(cab, request.WayDown, "As worked out"), Value: v.RollWay},
+		{Key: "knead_way", Label: "New batches are kneaded", Options: wayOptions(cab, request.WayOfKneading,
+			"By the school"), Value: v.KneadWay},
+		{Key: "roll_way", Label: "New batches are rolled", Options: wayOptions(cab, request.WayDown, "As worked out"),
+			Value: v.RollWay},
 	} {
 		e.Kind = request.Choice
 		v.Entries = append(v.Entries, e)
@@ -114,7 +118,8 @@ func (s *Server) saveHouse(c *gin.Context) {
 		}
 	}
 	version := noVersion
-	if n, err := strconv.Atoi(values.Get("version")); err == nil && (values.Get("db") == "" || values.Get("db") == s.store.Identity()) {
+	if n, err := strconv.Atoi(values.Get("version")); err == nil && (values.Get("db") == "" ||
+		values.Get("db") == s.store.Identity()) {
 		version = n
 	}
 	cab, ok := s.cabinet(c)

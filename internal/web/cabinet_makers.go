@@ -6,7 +6,8 @@ import (
 )
 
 var makerShelf = shelf{Path: "makers", Name: "Makers", One: "A maker", Kind: store.MakerKind,
-	Lead:  "Whoever works at the bench. A name is picked there with one tap and stands by what those hands did; it is not handed on with the rest.",
+	Lead: "Whoever works at the bench. A name is picked there with one tap and stands by what those hands did; it " +
+		"is not handed on with the rest.",
 	Heads: []string{"note"},
 	form: func(c desk, v any, like string) ([]entry, func() (any, error), string) {
 		m, _ := v.(request.Maker)

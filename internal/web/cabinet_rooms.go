@@ -40,7 +40,8 @@ func rowOf(r store.Room, u measure.System) roomRow {
 	req.Room.TempC, req.Room.RH = r.TempC, r.RH
 	temp, _ := request.FieldAt("room.temp_c")
 	rh, _ := request.FieldAt("room.rh")
-	row := roomRow{ID: r.ID, Version: r.Version, Name: r.Name, Temp: temp.In(u).Get(&req), RH: rh.Get(&req), TempUnit: temp.In(u).Unit}
+	row := roomRow{ID: r.ID, Version: r.Version, Name: r.Name, Temp: temp.In(u).Get(&req), RH: rh.Get(&req),
+		TempUnit: temp.In(u).Unit}
 	row.Set = url.Values{"room.temp_c": {temp.Get(&req)}, "room.rh": {row.RH}}.Encode()
 	return row
 }
@@ -87,7 +88,8 @@ func (s *Server) showRooms(c *gin.Context, status int, typed roomRow) {
 func readRoom(v url.Values, u measure.System) (store.Room, roomRow) {
 	id, _ := strconv.ParseUint(v.Get("id"), 10, 63)
 	version, _ := strconv.Atoi(v.Get("version"))
-	row := roomRow{ID: id, Version: version, Name: strings.Join(strings.Fields(v.Get("name")), " "), Temp: v.Get("temp"), RH: v.Get("rh"),
+	row := roomRow{ID: id, Version: version, Name: strings.Join(strings.Fields(v.Get("name")), " "),
+		Temp: v.Get("temp"), RH: v.Get("rh"),
 		TempUnit: "°C", Errors: map[string]string{}}
 	if u == measure.Customary {
 		row.TempUnit = "°F"
@@ -135,7 +137,8 @@ func (s *Server) saveRoom(c *gin.Context) {
 			}
 			theirs := rowOf(now, shownIn(c))
 			row.Version = now.Version
-			row.Errors["name"] = fmt.Sprintf("Another window kept it meanwhile as %s, %s %s and %s %%. Save again to keep yours.", theirs.Name, theirs.Temp,
+			row.Errors["name"] = fmt.Sprintf("Another window kept it meanwhile as %s, %s %s and %s %%. Save again to "+
+				"keep yours.", theirs.Name, theirs.Temp,
 				theirs.TempUnit, theirs.RH)
 		case errors.Is(err, store.ErrNotFound):
 			row.ID = 0 // deleted in another window: what was typed goes to the new one

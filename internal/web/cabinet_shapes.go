@@ -14,13 +14,18 @@ import (
 
 var (
 	families = familyOptions()
-	outlines = []request.Option{{Key: "", Name: "Ribbon or formed: none"}, {Key: string(cut.Rectangle), Name: "Square or rectangle"},
+	outlines = []request.Option{{Key: "", Name: "Ribbon or formed: none"}, {Key: string(cut.Rectangle),
+		Name: "Square or rectangle"},
 		{Key: string(cut.Round), Name: "Round"}}
 	closes = []request.Option{{Key: "", Name: "Not filled"}, {Key: string(cut.TwoSheets), Name: "One sheet on another"},
-		{Key: string(cut.FoldedSheet), Name: "Sheet folded over, then cut"}, {Key: string(cut.FoldedPiece), Name: "Each piece folded"}}
-	tools = []request.Option{{Key: string(cut.Knife), Name: "Knife"}, {Key: string(cut.Cutter), Name: "The machine’s cutter"},
-		{Key: string(cut.Wheel), Name: "Wheel"}, {Key: string(cut.Ring), Name: "Ring"}, {Key: string(cut.Hand), Name: "By hand"}}
-	purposes = []request.Option{{Key: cut.HoldShape, Name: "To hold its shape"}, {Key: cut.Handle, Name: "To be handled"},
+		{Key: string(cut.FoldedSheet), Name: "Sheet folded over, then cut"}, {Key: string(cut.FoldedPiece),
+			Name: "Each piece folded"}}
+	tools = []request.Option{{Key: string(cut.Knife), Name: "Knife"}, {Key: string(cut.Cutter),
+		Name: "The machine’s cutter"},
+		{Key: string(cut.Wheel), Name: "Wheel"}, {Key: string(cut.Ring), Name: "Ring"}, {Key: string(cut.Hand),
+			Name: "By hand"}}
+	purposes = []request.Option{{Key: cut.HoldShape, Name: "To hold its shape"}, {Key: cut.Handle,
+		Name: "To be handled"},
 		{Key: cut.ForCutter, Name: "For the cutter"}, {Key: cut.NoDrying, Name: "None needed"}}
 )
 
@@ -32,7 +37,8 @@ func familyOptions() (out []request.Option) {
 }
 
 var shapeShelf = shelf{Path: "shapes", Name: "Shapes", One: "A shape of your own", Kind: store.ShapeKind,
-	Lead:    "Names differ by region, so the millimetres always stand beside them. All are raw; cooked is about an eighth wider.",
+	Lead: "Names differ by region, so the millimetres always stand beside them. All are raw; cooked is about an " +
+		"eighth wider.",
 	Heads:   []string{"raw, mm", "sheet", "cut with", "cooked", "suits", "for"},
 	shipped: boxed(cut.Shipped()),
 	form: func(c desk, v any, like string) ([]entry, func() (any, error), string) {
@@ -57,8 +63,10 @@ var shapeShelf = shelf{Path: "shapes", Name: "Shapes", One: "A shape of your own
 		piece.Unit = "g"
 		portion := mm("portion_g", "A portion, raw", "", &s.PortionG)
 		portion.Unit = "g"
-		entries := []entry{textEntry("name", "Name", "", 1, 60, &s.Name), choiceEntry("family", "It is a", (*string)(&s.Family), families...),
-			mm("sheet_mm", "Sheet, or wall of a formed piece", "", &s.SheetMM), mm("width_mm", "Width, side or diameter", "", &s.WidthMM),
+		entries := []entry{textEntry("name", "Name", "", 1, 60, &s.Name), choiceEntry("family", "It is a",
+			(*string)(&s.Family), families...),
+			mm("sheet_mm", "Sheet, or wall of a formed piece", "", &s.SheetMM), mm("width_mm",
+				"Width, side or diameter", "", &s.WidthMM),
 			mm("long_mm", "Long side of a rectangle", "empty: a square", &s.LongMM).ofFamilies(),
 			choiceEntry("outline", "Cut as a", (*string)(&s.Outline), outlines...).ofFamilies(),
 			choiceEntry("close", "Closed by", (*string)(&s.Close), closes...).ofFamilies(),
@@ -66,11 +74,15 @@ var shapeShelf = shelf{Path: "shapes", Name: "Shapes", One: "A shape of your own
 			mm("max_length_mm", "Longest ribbon", "of a ribbon", &s.MaxLengthMM).ofFamilies(),
 			mm("width_from_mm", "Called so from", "empty: just this width", &s.FromMM).ofFamilies(),
 			mm("width_to_mm", "Called so to", "empty: just this width", &s.ToMM).ofFamilies(),
-			mm("rope_mm", "Rope", "of a formed piece", &s.RopeMM).ofFamilies(), piece.ofFamilies(), mm("cooked_mm", "Cooked", "empty: 1.12 times raw", &s.CookedMM),
-			choiceEntry("tool", "Cut with", (*string)(&s.Tool), tools...), textEntry("tool_stand_in", "What will do instead", "", 0, 200, &s.StandIn), portion,
-			choiceEntry("dry_purpose", "Dried", &s.Purpose, purposes...), textEntry("sauce", "Sauce", "in a line", 0, 200, &s.Sauce),
+			mm("rope_mm", "Rope", "of a formed piece", &s.RopeMM).ofFamilies(), piece.ofFamilies(), mm("cooked_mm",
+				"Cooked", "empty: 1.12 times raw", &s.CookedMM),
+			choiceEntry("tool", "Cut with", (*string)(&s.Tool), tools...), textEntry("tool_stand_in",
+				"What will do instead", "", 0, 200, &s.StandIn), portion,
+			choiceEntry("dry_purpose", "Dried", &s.Purpose, purposes...), textEntry("sauce", "Sauce", "in a line", 0,
+				200, &s.Sauce),
 			textEntry("suits_dough", "Suits dough", "in a line", 0, 200, &s.Dough),
-			textEntry("how", "After the cut", "in a line", 0, 200, &s.How), textEntry("caution", "Caution", "in a line", 0, 200, &s.Caution)}
+			textEntry("how", "After the cut", "in a line", 0, 200, &s.How), textEntry("caution", "Caution", "in a line",
+				0, 200, &s.Caution)}
 		return entries, func() (any, error) {
 			if s.Traits().Lengths && s.MinLengthMM > 0 && s.MaxLengthMM > 0 {
 				s.LengthMM = (s.MinLengthMM + s.MaxLengthMM) / 2
@@ -112,7 +124,8 @@ func cutterText(cutters []roll.Cutter) string {
 func readCutters(text string) ([]roll.Cutter, error) {
 	words := strings.Fields(text)
 	if len(words)%4 != 0 {
-		return nil, measure.Faultf("cutters", "each line takes four numbers, as in 6.5 140 0.7 1.5: ribbon, width it takes, sheet from and to")
+		return nil, measure.Faultf("cutters", "each line takes four numbers, as in 6.5 140 0.7 1.5: ribbon, width it "+
+			"takes, sheet from and to")
 	}
 	var out []roll.Cutter
 	for i := 0; i < len(words); i += 4 {

@@ -123,7 +123,8 @@ func (s *Server) openCabinet(c *gin.Context) {
 func (s *Server) atShelf(c *gin.Context) (shelf, bool) {
 	sh, ok := shelfAt(c.Param("shelf"))
 	if !ok {
-		s.fail(c, http.StatusNotFound, "There is no such shelf.", "Flours, lots, eggs, additions, powders and machines are in the cabinet.")
+		s.fail(c, http.StatusNotFound, "There is no such shelf.", "Flours, lots, eggs, additions, powders and "+
+			"machines are in the cabinet.")
 	}
 	return sh, ok
 }
@@ -279,7 +280,8 @@ func (s *Server) saveThing(c *gin.Context) {
 	case errors.Is(err, store.ErrChanged):
 		if now, ok := s.thing(c, sh, values.Get("id")); ok {
 			theirs, _, _ := sh.form(cab, now.Value, "")
-			s.showThing(c, http.StatusConflict, thingView{shelf: sh, ID: id, Version: now.Version, Entries: entries, Meanwhile: differing(filled(theirs), entries)})
+			s.showThing(c, http.StatusConflict, thingView{shelf: sh, ID: id, Version: now.Version, Entries: entries,
+				Meanwhile: differing(filled(theirs), entries)})
 		}
 	case err != nil:
 		s.failStore(c, err)

@@ -20,7 +20,8 @@ var wayKinds = []request.Option{{Key: string(request.WayOfKneading), Name: "From
 	{Key: string(request.WayDown), Name: "Down the stops, or under a pin"}}
 
 var wayShelf = shelf{Path: "ways", Name: "Ways", One: "A way of your own", Kind: store.WayKind,
-	Lead: "A way of kneading, or down the stops, under a name. A batch takes it literally at Knead or at Roll; there any way that is built can be " +
+	Lead: "A way of kneading, or down the stops, under a name. A batch takes it literally at Knead or at Roll; there " +
+		"any way that is built can be " +
 		"kept, too. What new batches start with is chosen under House.",
 	Heads: []string{"of", "made on", "step by step"},
 	form: func(c desk, v any, like string) ([]entry, func() (any, error), string) {
@@ -30,9 +31,11 @@ var wayShelf = shelf{Path: "ways", Name: "Ways", One: "A way of your own", Kind:
 		}
 		lines := w.Lines()
 		machine := textEntry("machine", "Made on", "of a way down: the kind of machine", 0, 60, &w.Machine)
-		return []entry{textEntry("name", "Name", "", 1, 60, &w.Name), choiceEntry("of", "It is a way", (*string)(&w.Of), wayKinds...), machine,
+		return []entry{textEntry("name", "Name", "", 1, 60, &w.Name), choiceEntry("of", "It is a way", (*string)(&w.Of),
+				wayKinds...), machine,
 				{Key: "lines", Label: "Step by step", Hint: "one to a line: “Knead by hand, 8 min”, “3, 2 passes”",
-					Kind: request.Text, Type: "textarea", Min: 1, Max: 2400, Lines: true, text: &lines}}, func() (any, error) {
+					Kind: request.Text, Type: "textarea", Min: 1, Max: 2400, Lines: true, text: &lines}}, func() (any,
+				error) {
 				if err := w.ReadLines(lines); err != nil {
 					return w, err
 				}
@@ -118,7 +121,8 @@ func machineKind(m roll.Machine) string {
 	if len(m.Stops) == 0 {
 		return "pin and board"
 	}
-	return fmt.Sprintf("%s, %s from %s to %s", shortened(m.Name, 30), measure.Plural(len(m.Stops), "stop", "stops"), m.Widest(), m.Finest())
+	return fmt.Sprintf("%s, %s from %s to %s", shortened(m.Name, 30), measure.Plural(len(m.Stops), "stop", "stops"),
+		m.Widest(), m.Finest())
 }
 
 // keepWay keeps the way the batch goes as it stands under the name given; the batch is not saved by it.
@@ -134,7 +138,8 @@ func (s *Server) keepWay(c *gin.Context) {
 	}
 	v := a.view
 	v.At = request.AtKnead
-	w := request.Way{Name: strings.Join(strings.Fields(a.values.Get("keep."+string(of))), " "), Of: of, Steps: v.Request.Knead.Steps}
+	w := request.Way{Name: strings.Join(strings.Fields(a.values.Get("keep."+string(of))), " "), Of: of,
+		Steps: v.Request.Knead.Steps}
 	if of == request.WayDown {
 		v.At = request.AtRoll
 		w.Steps, w.Passes, w.Machine = nil, v.Request.Roll.Steps, machineKind(v.Request.Roll.Kind())

@@ -112,16 +112,19 @@ func TestOneDamagedRow(t *testing.T) {
 		fails              func(path string) bool
 		page, says         string // where it would stand, and what is said there
 	}{
-		{"making_events", "doc", "making_id = 1 AND seq = 3", none, "/bench/1/made", "What was kept here cannot be read, and is left out."},
+		{"making_events", "doc", "making_id = 1 AND seq = 3", none, "/bench/1/made",
+			"What was kept here cannot be read, and is left out."},
 		{"makings", "request", "id = 1", bench, "/bench/1", "This making cannot be read."},
-		{"makings", "rules", "id = 2", func(path string) bool { return strings.HasPrefix(path, "/bench/2") }, "/", "it cannot be read"},
+		{"makings", "rules", "id = 2", func(path string) bool { return strings.HasPrefix(path, "/bench/2") }, "/",
+			"it cannot be read"},
 		{"makings", "steps", "id = 1", none, "", ""},
 		{"making_summaries", "doc", "making_id = 1", none, "/log", "/bench/1/made"}, // made again from its events
 		{"workshops", "house", "id = 1", none, "/cabinet/house", "What was kept here cannot be read."},
 		{"cabinet", "figures", "id = 1", none, "/cabinet/flours", "Number 1 on this shelf cannot be read."},
 		{"batches", "request", "id = 7", none, "/batches/7", "<form"}, // as its version has it
 		{"batches", "`row`", "id = 7", none, "", ""},
-		{"revisions", "request", "batch_id = 7", none, "/batches/7/versions", "It cannot be read; it was left as it is."},
+		{"revisions", "request", "batch_id = 7", none, "/batches/7/versions",
+			"It cannot be read; it was left as it is."},
 		{"days", "doc", "day > '2000-01-01' ORDER BY day LIMIT 1", none, "", ""}, // as its version has it
 		{"log_settings", "doc", "id = 1", none, "/log/learned", "What of the log counts cannot be read"},
 	} {

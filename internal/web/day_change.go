@@ -105,7 +105,8 @@ func (s *Server) alike(ctx context.Context, wants []day.Want, known []day.Known)
 	of, err := s.store.ByIDs(ctx, ids)
 	return func(a, b uint64) bool {
 		x, y := of[a].Request.Request, of[b].Request.Request
-		return request.SameDough(&x, &y) && x.Cut.Shape == y.Cut.Shape && x.Cut.Filling.Name == y.Cut.Filling.Name && x.Cut.Filling.Kind == y.Cut.Filling.Kind && len(x.Cut.Also) == len(y.Cut.Also)
+		return request.SameDough(&x, &y) && x.Cut.Shape == y.Cut.Shape && x.Cut.Filling.Name == y.Cut.Filling.Name &&
+			x.Cut.Filling.Kind == y.Cut.Filling.Kind && len(x.Cut.Also) == len(y.Cut.Also)
 	}, err
 }
 
@@ -122,7 +123,8 @@ func (s *Server) stampDay(c *gin.Context) {
 	c.JSON(http.StatusOK, gin.H{"stamp": d.Stamp, "minute": minute})
 }
 
-// change is what a form of the day’s page asks; it changes the day in place, and returns what was done in words, or why it
+// change is what a form of the day’s page asks; it changes the day in place, and returns what was done in words, or why
+// it
 // cannot be.
 type change func(s *Server, ctx context.Context, d *dayNow, values url.Values, v *dayView) (string, error)
 
@@ -130,7 +132,8 @@ type change func(s *Server, ctx context.Context, d *dayNow, values url.Values, v
 var errRefused = errors.New("refused")
 
 // changes are what a day’s page can ask, by their names.
-var changes = map[string]change{"plan": planned, "move": moved, "pin": pinned, "let_go": pinned, "wish": wished, "mark": marked, "kit": kitted,
+var changes = map[string]change{"plan": planned, "move": moved, "pin": pinned, "let_go": pinned, "wish": wished,
+	"mark": marked, "kit": kitted,
 	"add": added, "drop": dropped, "anew": anew,
 	"leave": left, "part": parted, "cooked": cooked, "take": taken}
 
@@ -213,7 +216,8 @@ func (s *Server) clashed(c *gin.Context, date, key string) {
 		return
 	}
 	v := d.view(shownIn(c), key)
-	v.Wrong = "Another window changed the day at the same moment; this is how it stands. Do it again if it is still wanted."
+	v.Wrong = "Another window changed the day at the same moment; this is how it stands. Do it again if it is still " +
+		"wanted."
 	s.showDay(c, http.StatusConflict, d, v)
 }
 
@@ -355,7 +359,8 @@ func (s *Server) unpin(ctx context.Context, d *dayNow, i int) error {
 		return err
 	}
 	put := day.Put(s.rules.Day, d.Shop, free.Jobs, plans, free.Wishes, d.Wants)
-	if k := slices.IndexFunc(put.Tasks, func(o day.Task) bool { return o.Key == t.Key }); k >= 0 && len(put.Tasks[k].Minutes) == len(t.Minutes) {
+	if k := slices.IndexFunc(put.Tasks, func(o day.Task) bool { return o.Key == t.Key }); k >= 0 &&
+		len(put.Tasks[k].Minutes) == len(t.Minutes) {
 		t.From, t.To, t.Minutes = put.Tasks[k].From, put.Tasks[k].To, put.Tasks[k].Minutes
 	}
 	return nil
@@ -609,7 +614,8 @@ func (d *dayNow) named(values url.Values) *day.Job {
 }
 
 // onJob changes one job and plans again.
-func onJob(s *Server, ctx context.Context, d *dayNow, values url.Values, v *dayView, do func(j *day.Job) string) (string, error) {
+func onJob(s *Server, ctx context.Context, d *dayNow, values url.Values, v *dayView,
+	do func(j *day.Job) string) (string, error) {
 	old := d.Sheet.Copy()
 	j := d.named(values)
 	if j == nil {

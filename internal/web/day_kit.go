@@ -47,10 +47,12 @@ const longestDay = 20 * 60
 // mostRackM is the most rod a rack may have, m.
 const mostRackM = 500
 
-var kindWords = []kindChoice{{day.Knead, "knead", false}, {day.Filling, "fillings", false}, {day.Roll, "roll", false}, {day.Cut, "cut and pack", false},
+var kindWords = []kindChoice{{day.Knead, "knead", false}, {day.Filling, "fillings", false}, {day.Roll, "roll", false},
+	{day.Cut, "cut and pack", false},
 	{day.Pot, "cook", false}}
 
-var rollerFroms = [][2]string{{"clean", "clean"}, {"egg_free", "egg-free dough"}, {"pale", "pale egg dough"}, {"dark", "dark dough"}}
+var rollerFroms = [][2]string{{"clean", "clean"}, {"egg_free", "egg-free dough"}, {"pale", "pale egg dough"}, {"dark",
+	"dark dough"}}
 
 // spansWords writes breaks as they are typed.
 func spansWords(spans []day.Span) string {
@@ -93,13 +95,17 @@ func timeOr(min int) string {
 func kitOf(s *day.Shop, in measure.System) kitView {
 	v := kitView{From: s.RollerFrom, Froms: rollerFroms}
 	n := func(i int) string { return strconv.Itoa(i) }
-	v.Fields = []kitField{{"open", "Open from", day.Time(s.OpenAt), "", ""}, {"close", "Until", day.Time(s.CloseAt), "", ""},
-		{"breaks", "Breaks of all", spansWords(s.Breaks), "", ""}, {"rollers", "Rollers", n(s.Rollers), "", ""}, {"mixers", "Mixers", n(s.Mixers), "", ""},
-		{"rack", "Rack", in.Bare(s.RackM, measure.M, measure.Shortest), in.Name(measure.M) + " of rod", ""}, {"trays", "Trays", n(s.Trays), "", ""},
+	v.Fields = []kitField{{"open", "Open from", day.Time(s.OpenAt), "", ""}, {"close", "Until", day.Time(s.CloseAt), "",
+		""},
+		{"breaks", "Breaks of all", spansWords(s.Breaks), "", ""}, {"rollers", "Rollers", n(s.Rollers), "", ""},
+		{"mixers", "Mixers", n(s.Mixers), "", ""},
+		{"rack", "Rack", in.Bare(s.RackM, measure.M, measure.Shortest), in.Name(measure.M) + " of rod", ""}, {"trays",
+			"Trays", n(s.Trays), "", ""},
 		{"fridge", "Fridge", n(s.Fridge), "doughs", ""},
 		{"pots", "Pots", n(s.Pots), "", ""}, {"margin", "Ready before due", n(s.MarginMin), "min", ""}}
 	for i, h := range s.People {
-		r := handRow{At: i, Name: h.Name, From: timeOr(h.From), To: timeOr(h.To), Breaks: spansWords(h.Breaks), Pace: n(h.Pace)}
+		r := handRow{At: i, Name: h.Name, From: timeOr(h.From), To: timeOr(h.To), Breaks: spansWords(h.Breaks),
+			Pace: n(h.Pace)}
 		for _, k := range kindWords {
 			k.On = slices.Contains(h.Cannot, k.Kind)
 			r.Cannot = append(r.Cannot, k)
@@ -119,13 +125,15 @@ func readKit(values url.Values, s *day.Shop, in measure.System) kitView {
 		f := &v.Fields[i]
 		if values.Has(f.Name) {
 			stood := f.Value
-			if f.Value = strings.TrimSpace(values.Get(f.Name)); f.Value != stood { // what is shown rounded is kept as it is
+			// what is shown rounded is kept as it is
+			if f.Value = strings.TrimSpace(values.Get(f.Name)); f.Value != stood {
 				f.Err = setKit(s, in, f.Name, f.Value)
 			}
 			v.Wrong = v.Wrong || f.Err != ""
 		}
 	}
-	if from := values.Get("roller_from"); slices.ContainsFunc(rollerFroms, func(x [2]string) bool { return x[0] == from }) {
+	if from := values.Get("roller_from"); slices.ContainsFunc(rollerFroms,
+		func(x [2]string) bool { return x[0] == from }) {
 		s.RollerFrom, v.From = from, from
 	}
 	if s.CloseAt <= s.OpenAt { // past midnight
@@ -144,7 +152,8 @@ func readKit(values url.Values, s *day.Shop, in measure.System) kitView {
 		if !values.Has(key("name")) {
 			continue
 		}
-		r := handRow{At: i, Name: strings.Join(strings.Fields(values.Get(key("name"))), " "), From: values.Get(key("from")), To: values.Get(key("to")),
+		r := handRow{At: i, Name: strings.Join(strings.Fields(values.Get(key("name"))), " "),
+			From: values.Get(key("from")), To: values.Get(key("to")),
 			Breaks: values.Get(key("breaks")), Pace: values.Get(key("pace")), Errors: map[string]string{}}
 		h := day.Hand{Name: r.Name}
 		for _, k := range kindWords {
@@ -169,7 +178,8 @@ func readKit(values url.Values, s *day.Shop, in measure.System) kitView {
 	}
 	if len(people) == 0 {
 		v.Wrong = true
-		v.People = append(v.People, handRow{Pace: "100", Cannot: slices.Clone(kindWords), Errors: map[string]string{"name": "Somebody has to be there."}})
+		v.People = append(v.People, handRow{Pace: "100", Cannot: slices.Clone(kindWords), Errors: map[string]string{
+			"name": "Somebody has to be there."}})
 	} else if len(people) < mostPeople {
 		v.People = append(v.People, handRow{At: len(people), Pace: "100", Cannot: slices.Clone(kindWords), New: true})
 	}

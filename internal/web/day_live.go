@@ -226,7 +226,8 @@ func lostOf(orders []store.Order) (out []uint64) {
 // wantsOf are the orders as a day sees them.
 func wantsOf(orders []store.Order) (out []day.Want) {
 	for _, o := range orders {
-		w := day.Want{ID: o.ID, Who: o.Who, What: o.What, Due: o.Due, Count: o.Portions, Note: o.Note, Lost: o.Lost != nil}
+		w := day.Want{ID: o.ID, Who: o.Who, What: o.What, Due: o.Due, Count: o.Portions, Note: o.Note,
+			Lost: o.Lost != nil}
 		if o.Batch != nil {
 			w.Jobs = []uint64{*o.Batch}
 		}
@@ -235,7 +236,8 @@ func wantsOf(orders []store.Order) (out []day.Want) {
 	return out
 }
 
-// liven puts what has happened into a planned day. It is lived from two hours before its first touch until what is made of
+// liven puts what has happened into a planned day. It is lived from two hours before its first touch until what is made
+// of
 // it is over, while somebody can still do something about it.
 func (s *Server) liven(ctx context.Context, d *dayNow, ids []uint64) error {
 	d.Shown, d.Begun = d.Slots, make([]bool, len(d.Slots))

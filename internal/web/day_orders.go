@@ -73,7 +73,8 @@ type ordersView struct {
 }
 
 func rowOfOrder(o store.Order) orderRow {
-	r := orderRow{ID: o.ID, Version: o.Version, Who: o.Who, What: o.What, Portions: portionsWords(o.Portions), When: day.Time(o.Due), Note: o.Note}
+	r := orderRow{ID: o.ID, Version: o.Version, Who: o.Who, What: o.What, Portions: portionsWords(o.Portions),
+		When: day.Time(o.Due), Note: o.Note}
 	if o.Standing != nil {
 		r.Standing = *o.Standing
 	}
@@ -138,7 +139,8 @@ func (s *Server) showOrders(c *gin.Context, status int, d *dayNow, v ordersView)
 			continue
 		}
 		if r.BatchName = b.Row.Name; b.Row.Portions < ordered[r.Batch]*s.rules.Day.EnoughShare {
-			r.Short = fmt.Sprintf("It makes %s portions, and %s are ordered of it.", portionsWords(math.Round(10*b.Row.Portions)/10), portionsWords(ordered[r.Batch]))
+			r.Short = fmt.Sprintf("It makes %s portions, and %s are ordered of it.",
+				portionsWords(math.Round(10*b.Row.Portions)/10), portionsWords(ordered[r.Batch]))
 		}
 	}
 	s.render(c, status, "orders", "Orders, "+v.Head, v)
@@ -165,7 +167,8 @@ func (s *Server) propose(ctx context.Context, d *dayNow, v *ordersView) error {
 		return err
 	}
 	for i, p := range day.Propose(wants, known, alike) {
-		row := proposalRow{At: i, What: p.What, Source: p.Source, Ask: p.Ask, Notes: p.Notes, From: offered(p.Fits, known)}
+		row := proposalRow{At: i, What: p.What, Source: p.Source, Ask: p.Ask, Notes: p.Notes, From: offered(p.Fits,
+			known)}
 		for _, j := range d.Jobs {
 			row.Here = append(row.Here, knownRow{j.Batch, j.Letter + ", " + j.Name})
 		}
@@ -197,7 +200,8 @@ func (s *Server) propose(ctx context.Context, d *dayNow, v *ordersView) error {
 	return s.together(ctx, v.Proposals)
 }
 
-// together finds which proposals can be cut from the dough of one before them: the same dough, and a sheet that takes no filling.
+// together finds which proposals can be cut from the dough of one before them: the same dough, and a sheet that takes
+// no filling.
 func (s *Server) together(ctx context.Context, all []proposalRow) error {
 	var ids []uint64
 	for _, p := range all {
@@ -214,7 +218,8 @@ func (s *Server) together(ctx context.Context, all []proposalRow) error {
 		}
 		for _, p := range all[:i] {
 			a, ok := of[p.Source]
-			if ok && len(a.Request.Cut.Also) == 0 && fromSheet(&a.Request.Request) && request.SameDough(&a.Request.Request, &b.Request.Request) {
+			if ok && len(a.Request.Cut.Also) == 0 && fromSheet(&a.Request.Request) &&
+				request.SameDough(&a.Request.Request, &b.Request.Request) {
 				all[i].With = append(all[i].With, withRow{p.IDs, p.What})
 			}
 		}
@@ -240,9 +245,11 @@ func orderMarkOf(r orderRow) string {
 	return fmt.Sprint(r.ID)
 }
 
-// scaled is a batch made once more for a day and so many portions, those of other shapes among them. Where whole eggs leave it short of
+// scaled is a batch made once more for a day and so many portions, those of other shapes among them. Where whole eggs
+// leave it short of
 // them, it is made for some more.
-func (s *Server) scaled(ctx context.Context, source uint64, portions float64, date, name string, also ...request.ShapePart) (*plan.Plan, error) {
+func (s *Server) scaled(ctx context.Context, source uint64, portions float64, date, name string,
+	also ...request.ShapePart) (*plan.Plan, error) {
 	b, err := s.store.Get(ctx, source)
 	if err != nil {
 		return nil, err
@@ -256,7 +263,8 @@ func (s *Server) scaled(ctx context.Context, source uint64, portions float64, da
 	r.Clock = request.Clock{}
 	ru := s.rulesOf(ctx, &r)
 	p, err := plan.Make(ru, r)
-	for ask, tries := portions, 0; err == nil && p.Formula.Portions < portions*ru.Day.EnoughShare && tries < 6; tries++ {
+	for ask, tries := portions, 0; err == nil && p.Formula.Portions < portions*ru.Day.EnoughShare &&
+		tries < 6; tries++ {
 		ask = math.Ceil(ask + max(portions-p.Formula.Portions, portions/50))
 		r.Amount.Portions = ask
 		p, err = plan.Make(ru, r)
@@ -268,7 +276,8 @@ func (s *Server) scaled(ctx context.Context, source uint64, portions float64, da
 func readOrder(values url.Values) (day.Asked, orderRow) {
 	id, _ := strconv.ParseUint(values.Get("id"), 10, 63)
 	version, _ := strconv.Atoi(values.Get("version"))
-	r := orderRow{ID: id, Version: version, Who: values.Get("who"), What: values.Get("what"), Portions: values.Get("portions"), When: values.Get("when"),
+	r := orderRow{ID: id, Version: version, Who: values.Get("who"), What: values.Get("what"),
+		Portions: values.Get("portions"), When: values.Get("when"),
 		Note: values.Get("note"), Errors: map[string]string{}}
 	a, bad := day.OneOrder(r.Who, r.What, r.Portions, r.When)
 	for _, e := range bad {
@@ -284,7 +293,8 @@ func readOrder(values url.Values) (day.Asked, orderRow) {
 func (s *Server) changeOrders(c *gin.Context) {
 	if c.ContentType() == gin.MIMEMultipartPOSTForm {
 		if err := c.Request.ParseMultipartForm(maxBody); err != nil {
-			s.fail(c, http.StatusRequestEntityTooLarge, "That is too much at once.", fmt.Sprintf("A list may have %d kB.", maxBody>>10))
+			s.fail(c, http.StatusRequestEntityTooLarge, "That is too much at once.",
+				fmt.Sprintf("A list may have %d kB.", maxBody>>10))
 			return
 		}
 	}
@@ -328,10 +338,12 @@ func (s *Server) changeOrders(c *gin.Context) {
 	}
 	switch {
 	case errors.Is(err, store.ErrTooMany):
-		s.showOrders(c, http.StatusUnprocessableEntity, d, ordersView{Told: fmt.Sprintf("A day has up to %d orders; nothing was added.", store.MostOrders)})
+		s.showOrders(c, http.StatusUnprocessableEntity, d, ordersView{Told: fmt.Sprintf("A day has up to %d orders; "+
+			"nothing was added.", store.MostOrders)})
 	case errors.Is(err, store.ErrChanged), errors.Is(err, store.ErrNotFound):
 		if d, ok := s.dayOf(c); ok {
-			s.showOrders(c, http.StatusConflict, d, ordersView{Told: "Another window changed that order meanwhile; this is how it stands."})
+			s.showOrders(c, http.StatusConflict, d, ordersView{Told: "Another window changed that order meanwhile; " +
+				"this is how it stands."})
 		}
 	case err != nil:
 		s.failStore(c, err)
@@ -433,7 +445,8 @@ func (s *Server) pasteOrders(ctx context.Context, c *gin.Context, d *dayNow, val
 	return false, nil
 }
 
-// makeBatches makes the batches that orders need, one proposal or all of them, and puts them on the day. What cannot be made is told by its
+// makeBatches makes the batches that orders need, one proposal or all of them, and puts them on the day. What cannot be
+// made is told by its
 // proposal, and holds the others up no more than that.
 func (s *Server) makeBatches(ctx context.Context, c *gin.Context, d *dayNow, values url.Values) (bool, error) {
 	if d.Damaged {
@@ -454,7 +467,8 @@ func (s *Server) makeBatches(ctx context.Context, c *gin.Context, d *dayNow, val
 	}
 	wanted := values["orders"]
 	if n, err := strconv.Atoi(values.Get("one")); err == nil && n >= 0 && n < len(wanted) {
-		if wanted = wanted[n : n+1]; strings.HasPrefix(v.Chosen[wanted[0]], fromDoughOf) { // makes the one it goes with, too
+		// makes the one it goes with, too
+		if wanted = wanted[n : n+1]; strings.HasPrefix(v.Chosen[wanted[0]], fromDoughOf) {
 			wanted = []string{strings.TrimPrefix(v.Chosen[wanted[0]], fromDoughOf), wanted[0]}
 		}
 	}
@@ -494,7 +508,8 @@ func (s *Server) makeBatches(ctx context.Context, c *gin.Context, d *dayNow, val
 // fromDoughOf begins what a batch is made like where it is cut from the dough of another proposal, named by its orders.
 const fromDoughOf = "with-"
 
-// doughOf is the proposal from whose dough another is cut, over any that are cut from one in turn; itself where it has its own.
+// doughOf is the proposal from whose dough another is cut, over any that are cut from one in turn; itself where it has
+// its own.
 func doughOf(marks string, all []string, chosen map[string]string) string {
 	for range all {
 		of, with := strings.CutPrefix(chosen[marks], fromDoughOf)
@@ -559,7 +574,8 @@ func (s *Server) toMake(ctx context.Context, d *dayNow, marks, like string, also
 		same := func(x request.ShapePart) bool { return x.Kind().Key == part.Kind().Key }
 		if at := slices.IndexFunc(parts, same); at >= 0 {
 			parts[at].Portions += portions
-		} else if !same(request.ShapePart{Shape: b.Request.Cut.Shape, Own: b.Request.Cut.Own}) { // else it is more of the first
+			// else it is more of the first
+		} else if !same(request.ShapePart{Shape: b.Request.Cut.Shape, Own: b.Request.Cut.Own}) {
 			part.Portions = portions
 			shapes, parts = append(shapes, measure.Lower(part.Kind().Name)), append(parts, part)
 		}
@@ -570,7 +586,8 @@ func (s *Server) toMake(ctx context.Context, d *dayNow, marks, like string, also
 			who = append(who, o.Who)
 		}
 	}
-	p, err := s.scaled(ctx, source, total, d.Date, suffixed(measure.List(shapes)+" for "+measure.List(who), ""), parts...)
+	p, err := s.scaled(ctx, source, total, d.Date, suffixed(measure.List(shapes)+" for "+measure.List(who), ""),
+		parts...)
 	if err != nil {
 		return x, &notMade{
 			fmt.Sprintf("%s for %s portions cannot be worked out: %s", b.Row.Name, portionsWords(total), err),
@@ -591,7 +608,8 @@ func (d *dayNow) ordersOf(marks string) (orders []store.Order, total float64, er
 	return orders, total, nil
 }
 
-// shapeOf is the shape an order asks for, to be cut from the dough of another batch; an error, a *notMade, where it cannot be.
+// shapeOf is the shape an order asks for, to be cut from the dough of another batch; an error, a *notMade, where it
+// cannot be.
 func (s *Server) shapeOf(ctx context.Context, what string, dough *request.Request) (request.ShapePart, error) {
 	known, err := s.known(ctx, what)
 	if err != nil {
@@ -716,7 +734,8 @@ func (s *Server) showWeek(c *gin.Context, status int, typed orderRow, told strin
 		w := weekDay{N: n, Name: time.Weekday(n).String()}
 		v.All = append(v.All, w)
 		for _, o := range all {
-			r := orderRow{ID: o.ID, Version: o.Version, Who: o.Who, What: o.What, Portions: portionsWords(o.Portions), When: day.Time(o.Due), Note: o.Note,
+			r := orderRow{ID: o.ID, Version: o.Version, Who: o.Who, What: o.What, Portions: portionsWords(o.Portions),
+				When: day.Time(o.Due), Note: o.Note,
 				Weekday: o.Weekday}
 			if typed.ID == o.ID {
 				typed.Version = o.Version
@@ -753,7 +772,8 @@ func (s *Server) changeWeek(c *gin.Context) {
 		s.showWeek(c, http.StatusUnprocessableEntity, row, "")
 		return
 	} else {
-		w := store.Standing{ID: row.ID, Version: row.Version, Weekday: n, Who: a.Who, What: a.What, Portions: a.Portions, Due: a.Due, Note: a.Note}
+		w := store.Standing{ID: row.ID, Version: row.Version, Weekday: n, Who: a.Who, What: a.What,
+			Portions: a.Portions, Due: a.Due, Note: a.Note}
 		if once := onceOf(values); once != "" {
 			w.Once = &once
 		}
@@ -761,9 +781,11 @@ func (s *Server) changeWeek(c *gin.Context) {
 	}
 	switch {
 	case errors.Is(err, store.ErrChanged), errors.Is(err, store.ErrNotFound):
-		s.showWeek(c, http.StatusConflict, orderRow{Weekday: n}, "Another window changed that order meanwhile; this is how it stands.")
+		s.showWeek(c, http.StatusConflict, orderRow{Weekday: n}, "Another window changed that order meanwhile; this "+
+			"is how it stands.")
 	case errors.Is(err, store.ErrTooMany):
-		s.showWeek(c, http.StatusUnprocessableEntity, row, fmt.Sprintf("A week has up to %d orders.", store.MostStanding))
+		s.showWeek(c, http.StatusUnprocessableEntity, row, fmt.Sprintf("A week has up to %d orders.",
+			store.MostStanding))
 	case err != nil:
 		s.failStore(c, err)
 	default:
@@ -778,7 +800,10 @@ func (s *Server) downloadOrders(c *gin.Context) {
 		return
 	}
 	text, err := exchange.OrdersCSV(d.Wants, func(w day.Want) string {
-		at := slices.IndexFunc(d.Orders, func(o store.Order) bool { return o.ID == w.ID && o.Who == w.Who && o.Due == w.Due })
+		at := slices.IndexFunc(d.Orders, func(o store.Order) bool {
+			return o.ID == w.ID && o.Who == w.Who &&
+				o.Due == w.Due
+		})
 		if at < 0 {
 			return ""
 		}

@@ -100,7 +100,8 @@ func (d *dayNow) byClock() (out []listLine) {
 	slices.SortStableFunc(order, func(a, b int) int { return cmp.Compare(d.Shown[a].Start, d.Shown[b].Start) })
 	for _, i := range order {
 		t, x, j := &d.Sheet.Day.Tasks[i], d.Shown[i], d.Jobs[d.Sheet.Day.Tasks[i].Batch]
-		l := listLine{At: day.Time(x.Start), Until: day.Time(x.End()), Letter: j.Letter, Batch: j.Name, What: t.Name, Face: j.Face, Edge: j.Edge,
+		l := listLine{At: day.Time(x.Start), Until: day.Time(x.End()), Letter: j.Letter, Batch: j.Name, What: t.Name,
+			Face: j.Face, Edge: j.Edge,
 			Done: d.Facts[i].Done, Who: "by itself"}
 		if x.By >= 0 {
 			l.Who = d.Sheet.Day.People[x.By].Name
@@ -157,13 +158,15 @@ func (s *Server) showWall(c *gin.Context) {
 	if !ok {
 		return
 	}
-	v := wallView{Date: d.Date, Head: dateWords(d.Date), Place: s.place(c), Papers: sheetPapers, Paper: paperOf(sheetPapers, c.Query("paper"))}
+	v := wallView{Date: d.Date, Head: dateWords(d.Date), Place: s.place(c), Papers: sheetPapers,
+		Paper: paperOf(sheetPapers, c.Query("paper"))}
 	v.Facts = d.view(shownIn(c), "").Facts
 	if d.Planned() {
 		v.Lines, v.Proof, v.Out = d.byClock(), day.Proof(d.Answer()), d.out(d.said())
 	}
 	for _, w := range d.Wants {
-		o := wallOrder{Who: w.Who, What: fmt.Sprintf("%s, %s", w.What, measure.Plural(int(math.Round(w.Count)), "portion", "portions")), When: day.Time(w.Due), Note: w.Note}
+		o := wallOrder{Who: w.Who, What: fmt.Sprintf("%s, %s", w.What, measure.Plural(int(math.Round(w.Count)),
+			"portion", "portions")), When: day.Time(w.Due), Note: w.Note}
 		if d.Planned() {
 			said := d.said()
 			if end, ok := said.End(w); ok {
@@ -214,7 +217,8 @@ func (s *Server) showPhone(c *gin.Context) {
 	if !ok {
 		return
 	}
-	v := phoneView{Date: d.Date, Head: dateWords(d.Date), Who: c.Query("who"), Live: d.Live, Now: day.Time(max(d.Now, 0)), Version: d.Version, Stamp: d.Stamp}
+	v := phoneView{Date: d.Date, Head: dateWords(d.Date), Who: c.Query("who"), Live: d.Live, Now: day.Time(max(d.Now,
+		0)), Version: d.Version, Stamp: d.Stamp}
 	for _, h := range d.Shop.People {
 		v.People = append(v.People, h.Name)
 	}
@@ -235,12 +239,14 @@ func (d *dayNow) cards(who string) (out []phoneCard) {
 		}
 	}
 	slices.SortStableFunc(order, func(a, b int) int {
-		return cmp.Or(cmp.Compare(b2(d.Facts[b].Begun), b2(d.Facts[a].Begun)), cmp.Compare(d.Shown[a].Start, d.Shown[b].Start))
+		return cmp.Or(cmp.Compare(b2(d.Facts[b].Begun), b2(d.Facts[a].Begun)), cmp.Compare(d.Shown[a].Start,
+			d.Shown[b].Start))
 	})
 	words := []string{"Next", "Then", "Then"}
 	for _, i := range order {
 		t, x, j := &d.Sheet.Day.Tasks[i], d.Shown[i], d.Jobs[d.Sheet.Day.Tasks[i].Batch]
-		p := phoneCard{Key: t.Key, Letter: j.Letter, Face: j.Face, Edge: j.Edge, Head: t.Name, Batch: j.Name, Making: d.Making[j.Batch], BatchID: j.Batch,
+		p := phoneCard{Key: t.Key, Letter: j.Letter, Face: j.Face, Edge: j.Edge, Head: t.Name, Batch: j.Name,
+			Making: d.Making[j.Batch], BatchID: j.Batch,
 			Notes: d.notesOf(j.Batch), Begun: d.Facts[i].Begun, When: day.Time(x.Start)}
 		if x.By >= 0 && who == "" {
 			p.When += ", " + d.Sheet.Day.People[x.By].Name
@@ -288,8 +294,9 @@ type besideDayView struct {
 }
 
 // tries are what a day may be looked at with, by their names.
-var tries = [][2]string{{"roller", "a second roller"}, {"mixer", "a mixer more"}, {"hands", "another pair of hands"}, {"fridge",
-	"doughs in the fridge, not on the counter"},
+var tries = [][2]string{{"roller", "a second roller"}, {"mixer", "a mixer more"}, {"hands", "another pair of hands"},
+	{"fridge",
+		"doughs in the fridge, not on the counter"},
 	{"earlier", "an hour earlier"}}
 
 // try is the shop, and the day made of it, with that more.
@@ -369,7 +376,8 @@ func (s *Server) besideDay(c *gin.Context) {
 		if i == 1 && v.What == "hands" {
 			other.Shop.People = append(slices.Clone(d.Shop.People), day.Hand{Name: "Another", Pace: 100})
 		}
-		other.Shown, other.Facts, other.Begun, other.Live = a.Slots, make([]day.Fact, len(a.Slots)), make([]bool, len(a.Slots)), false
+		other.Shown, other.Facts, other.Begun, other.Live = a.Slots, make([]day.Fact, len(a.Slots)), make([]bool,
+			len(a.Slots)), false
 		first, last := day.NoLimit, 0
 		for _, x := range a.Slots {
 			first, last = min(first, x.Start-x.CleanMin), max(last, x.End())
@@ -397,7 +405,10 @@ func (v *besideDayView) compare(a [2]*day.Answer, late [2]int) {
 	row := func(name string, f func(*day.Answer) string) {
 		v.Rows = append(v.Rows, [3]string{name, cell(0, f), cell(1, f)})
 	}
-	v.Rows = append(v.Rows, [3]string{"Late, over all orders", cell(0, func(*day.Answer) string { return day.Words(late[0]) }),
+	v.Rows = append(v.Rows, [3]string{"Late, over all orders", cell(0, func(*day.Answer) string {
+		return day.Words(
+			late[0])
+	}),
 		cell(1, func(*day.Answer) string { return day.Words(late[1]) })})
 	row("First touch to last", func(x *day.Answer) string {
 		first, last := day.NoLimit, 0

@@ -47,7 +47,8 @@ func TestDayInEveryForm(t *testing.T) {
 		t.Fatalf("%v %+v", err, d.Jobs)
 	}
 	for _, part := range []string{"", "/orders", "/wall", "/now", "/what-if", "/ways", "/set-out"} {
-		if code, body := s.got(http.MethodGet, onDate()+part, nil); code != http.StatusOK || strings.Contains(body, "could not be drawn") {
+		if code, body := s.got(http.MethodGet, onDate()+part, nil); code != http.StatusOK || strings.Contains(body,
+			"could not be drawn") {
 			t.Errorf("%s: %d", part, code)
 		}
 	}
@@ -60,7 +61,8 @@ func TestDayInEveryForm(t *testing.T) {
 		}
 		Orders []struct{ Ready *int }
 	}
-	if err := json.Unmarshal([]byte(body), &doc); err != nil || doc.Format != "hollen-day/1" || len(doc.Tasks) != len(d.Slots) || len(doc.Orders) != 3 {
+	if err := json.Unmarshal([]byte(body), &doc); err != nil || doc.Format != "hollen-day/1" ||
+		len(doc.Tasks) != len(d.Slots) || len(doc.Orders) != 3 {
 		t.Fatalf("%v %+v", err, doc)
 	}
 	_, body = s.got(http.MethodGet, onDate()+"/day.ics?who=Linde", nil)
@@ -88,11 +90,15 @@ func TestDayInEveryForm(t *testing.T) {
 func TestHostileDay(t *testing.T) {
 	s := newSite(t)
 	path := onDate()
-	acts := []string{"plan", "move", "pin", "let_go", "wish", "mark", "kit", "add", "drop", "leave", "part", "cooked", "take", "undo", "nonsense", ""}
+	acts := []string{"plan", "move", "pin", "let_go", "wish", "mark", "kit", "add", "drop", "leave", "part", "cooked",
+		"take", "undo", "nonsense", ""}
 	for _, act := range acts {
-		for _, v := range []url.Values{{}, {"version": {"1"}}, {"version": {"1"}, "task": {"7.roll.1"}, "to": {"99:99"}, "by": {"nobody"}},
-			{"version": {"1"}, "task": {"7.roll.1"}, "to_min": {"-5"}}, {"version": {"1"}, "batch": {"999999"}, "part": {"all"}},
-			{"version": {"999"}, "task": {"x"}}, {"version": {"1"}, "open": {"NaN"}, "p0_name": {strings.Repeat("x", 300)}, "p0_pace": {"1e9"}},
+		for _, v := range []url.Values{{}, {"version": {"1"}}, {"version": {"1"}, "task": {"7.roll.1"}, "to": {"99:99"},
+			"by": {"nobody"}},
+			{"version": {"1"}, "task": {"7.roll.1"}, "to_min": {"-5"}}, {"version": {"1"}, "batch": {"999999"},
+				"part": {"all"}},
+			{"version": {"999"}, "task": {"x"}}, {"version": {"1"}, "open": {"NaN"}, "p0_name": {strings.Repeat("x",
+				300)}, "p0_pace": {"1e9"}},
 			{"version": {"1"}, "task": {"7.roll.1"}, "not_before": {"noon"}, "not_by": {"Linde", "Osk"}}} {
 			v.Set("act", act)
 			if code, _ := s.got(http.MethodPost, path, v); code >= 500 {
@@ -101,8 +107,10 @@ func TestHostileDay(t *testing.T) {
 		}
 	}
 	for _, act := range []string{"add", "save", "drop", "paste", "make", "x"} {
-		for _, v := range []url.Values{{}, {"order": {"99"}, "version": {"1"}}, {"who": {strings.Repeat("é", 500)}, "portions": {"-1"}, "when": {"24:01"}},
-			{"text": {strings.Repeat("a;b;1;9:00\n", 400)}}, {"source": {"999999"}, "orders": {"1,2"}}, {"source": {"7"}, "orders": {"w9,w8"}}} {
+		for _, v := range []url.Values{{}, {"order": {"99"}, "version": {"1"}}, {"who": {strings.Repeat("é", 500)},
+			"portions": {"-1"}, "when": {"24:01"}},
+			{"text": {strings.Repeat("a;b;1;9:00\n", 400)}}, {"source": {"999999"}, "orders": {"1,2"}},
+			{"source": {"7"}, "orders": {"w9,w8"}}} {
 			v.Set("act", act)
 			if code, _ := s.got(http.MethodPost, path+"/orders", v); code >= 500 {
 				t.Errorf("orders %s %v: %d", act, v, code)
@@ -116,7 +124,8 @@ func TestHostileDay(t *testing.T) {
 	}
 }
 
-// A task that was moved can be moved again, also once the day was planned around it; what is pinned stays where another is moved.
+// A task that was moved can be moved again, also once the day was planned around it; what is pinned stays where another
+// is moved.
 func TestMovedAgain(t *testing.T) {
 	s := newSite(t)
 	path := "/days/" + storetest.Now().AddDate(0, 1, 6).Format(time.DateOnly)
@@ -145,12 +154,14 @@ func TestMovedAgain(t *testing.T) {
 	post(url.Values{"act": {"plan"}})
 	roll := fmt.Sprintf("%d.roll.1", first)
 	was := starts()[roll] - 90
-	if code, body := post(url.Values{"act": {"move"}, "task": {roll}, "to_min": {fmt.Sprint(was + 115)}}); code != http.StatusUnprocessableEntity ||
+	if code, body := post(url.Values{"act": {"move"}, "task": {roll}, "to_min": {fmt.Sprint(was +
+		115)}}); code != http.StatusUnprocessableEntity ||
 		!strings.Contains(body, "would then come after closing.") {
 		t.Errorf("past closing: %d, %s", code, between(body, `role="alert">`, "</div>"))
 	}
 	for _, by := range []int{10, 25, -5} {
-		if code, body := post(url.Values{"act": {"move"}, "task": {roll}, "to_min": {fmt.Sprint(was + by)}}); code != http.StatusSeeOther ||
+		if code, body := post(url.Values{"act": {"move"}, "task": {roll}, "to_min": {fmt.Sprint(was +
+			by)}}); code != http.StatusSeeOther ||
 			starts()[roll] != was+by {
 			t.Fatalf("by %d: %d, %d: %s", by, code, starts()[roll]-was, between(body, `role="alert">`, "</div>"))
 		}
@@ -161,7 +172,8 @@ func TestMovedAgain(t *testing.T) {
 	}
 	knead := fmt.Sprintf("%d.knead.1", second)
 	for by := -60; by <= 60; by += 5 {
-		if code, _ := post(url.Values{"act": {"move"}, "task": {knead}, "to_min": {fmt.Sprint(starts()[knead] + by)}}); code == http.StatusSeeOther &&
+		if code, _ := post(url.Values{"act": {"move"}, "task": {knead}, "to_min": {fmt.Sprint(starts()[knead] +
+			by)}}); code == http.StatusSeeOther &&
 			starts()[roll] != was-5 {
 			t.Fatalf("what is pinned moves %d min with another", starts()[roll]-was+5)
 		}
@@ -175,7 +187,8 @@ func TestRackInFeet(t *testing.T) {
 	us := func(r *http.Request) { r.AddCookie(&http.Cookie{Name: "units", Value: "us"}) }
 	post := func(rack string, status int, parts ...string) {
 		t.Helper()
-		v := url.Values{"act": {"kit"}, "version": {s.open("/days/" + date)}, "rack": {rack}, "p0_name": {"Ada"}, "p0_pace": {"100"}}
+		v := url.Values{"act": {"kit"}, "version": {s.open("/days/" + date)}, "rack": {rack}, "p0_name": {"Ada"},
+			"p0_pace": {"100"}}
 		s.wants(s.ask(http.MethodPost, "/days/"+date, v, us), status, parts...)
 	}
 	rack := func() float64 {
@@ -196,12 +209,14 @@ func TestRackInFeet(t *testing.T) {
 	post("9999", http.StatusUnprocessableEntity, "0 to 1640 ft.", `value="9999"`)
 }
 
-// All batches orders need are made by one key; what cannot be made is told by its proposal, where the others’ choices stay. Whole eggs never
+// All batches orders need are made by one key; what cannot be made is told by its proposal, where the others’ choices
+// stay. Whole eggs never
 // leave a batch short of what is ordered of it.
 func TestBatchesForOrders(t *testing.T) {
 	s := newSite(t)
 	path := "/days/" + after(30) + "/orders"
-	lines := "The counter; tagliatelle; 18; 11:30\nNet loft; the usual; 12; 14:30\nLantern; ravioli; 8; 17:00\nKiosk; pappardelle; 3; 15:00"
+	lines := "The counter; tagliatelle; 18; 11:30\nNet loft; the usual; 12; 14:30\nLantern; ravioli; 8; " +
+		"17:00\nKiosk; pappardelle; 3; 15:00"
 	s.wants(s.ask(http.MethodPost, path, url.Values{"act": {"paste"}, "text": {lines}}), http.StatusSeeOther)
 	_, body := s.got(http.MethodGet, path, nil)
 	all := url.Values{"act": {"make"}}
@@ -215,7 +230,8 @@ func TestBatchesForOrders(t *testing.T) {
 			all.Add("source", "")
 		}
 	}
-	if len(all["orders"]) != 4 || strings.Join(all["source"], " ") != fmt.Sprint(demo.Number(demo.Saturday), "  ", demo.Number(demo.Saltmarsh), " ") ||
+	if len(all["orders"]) != 4 || strings.Join(all["source"], " ") != fmt.Sprint(demo.Number(demo.Saturday), "  ",
+		demo.Number(demo.Saltmarsh), " ") ||
 		!strings.Contains(body, "What fits is dried or frozen.") {
 		t.Fatalf("%v", all)
 	}
@@ -226,15 +242,18 @@ func TestBatchesForOrders(t *testing.T) {
 	if n := strings.Count(w.Body.String(), `name="orders" value="`); n != 1 {
 		t.Errorf("%d proposals are left", n)
 	}
-	one := url.Values{"act": {"make"}, "orders": {all["orders"][1]}, "source": {fmt.Sprint(demo.Number(demo.Saltmarsh))}, "one": {"0"}}
+	one := url.Values{"act": {"make"}, "orders": {all["orders"][1]}, "source": {fmt.Sprint(demo.Number(
+		demo.Saltmarsh))}, "one": {"0"}}
 	s.wants(s.ask(http.MethodPost, path, one), http.StatusSeeOther)
 	_, body = s.got(http.MethodGet, path, nil)
-	if strings.Contains(body, "are ordered of it") || strings.Contains(body, `name="orders"`) || strings.Count(body, "From ") != 4 {
+	if strings.Contains(body, "are ordered of it") || strings.Contains(body, `name="orders"`) || strings.Count(body,
+		"From ") != 4 {
 		t.Errorf("%.3000s", body[strings.Index(body, "<main"):])
 	}
 }
 
-// Orders for two shapes of one dough can come from one batch, the sum of both, each its portions; a filled shape is not offered it.
+// Orders for two shapes of one dough can come from one batch, the sum of both, each its portions; a filled shape is not
+// offered it.
 func TestTwoShapesFromOneDough(t *testing.T) {
 	s, ctx := newSite(t), context.Background()
 	b, err := s.store.Get(ctx, demo.Number(demo.Saturday))
@@ -264,7 +283,8 @@ func TestTwoShapesFromOneDough(t *testing.T) {
 	}
 	var at [3]int // by when they are due
 	for i, x := range strings.Split(body, `name="orders" value="`)[1:] {
-		at[slices.Index([]string{"tagliatelle", "house pappardelle", "ravioli"}, between(x, `<b translate="no">`, "</b>"))] = i
+		at[slices.Index([]string{"tagliatelle", "house pappardelle", "ravioli"}, between(x, `<b translate="no">`,
+			"</b>"))] = i
 	}
 	form := url.Values{"act": {"make"}, "orders": marks, "source": make([]string, 3)}
 	form["source"][at[0]], form["source"][at[1]] = fmt.Sprint(b.ID), "with-"+marks[at[0]]
@@ -283,8 +303,10 @@ func TestTwoShapesFromOneDough(t *testing.T) {
 		t.Fatal(err)
 	}
 	q := made.Request.Request
-	if made.Row.Name != "Tagliatelle and pappardelle for The counter and Net loft" || q.Cut.Shape != "tagliatelle" || len(q.Cut.Also) != 1 ||
-		q.Cut.Also[0].Shape != "pappardelle" || q.Cut.Also[0].Portions != 6 || made.Row.Portions < 16*rules.Default().Day.EnoughShare {
+	if made.Row.Name != "Tagliatelle and pappardelle for The counter and Net loft" || q.Cut.Shape != "tagliatelle" ||
+		len(q.Cut.Also) != 1 ||
+		q.Cut.Also[0].Shape != "pappardelle" || q.Cut.Also[0].Portions != 6 ||
+		made.Row.Portions < 16*rules.Default().Day.EnoughShare {
 		t.Errorf("%s: %+v, %v portions", made.Row.Name, q.Cut.Also, made.Row.Portions)
 	}
 	orders, err := s.store.Orders(ctx, date)
@@ -317,7 +339,8 @@ func TestSameShapeFromOneDough(t *testing.T) {
 	}
 	date := after(35)
 	path := "/days/" + date + "/orders"
-	s.ask(http.MethodPost, path, url.Values{"act": {"paste"}, "text": {"The counter; tagliatelle; 10; 11:30\nQuay; tagliatelle for saturday; 4; 12:00"}})
+	s.ask(http.MethodPost, path, url.Values{"act": {"paste"}, "text": {"The counter; tagliatelle; 10; 11:30\nQuay; " +
+		"tagliatelle for saturday; 4; 12:00"}})
 	_, body := s.got(http.MethodGet, path, nil)
 	var marks []string
 	for _, x := range strings.Split(body, `name="orders" value="`)[1:] {
@@ -326,25 +349,30 @@ func TestSameShapeFromOneDough(t *testing.T) {
 	if len(marks) != 2 || !strings.Contains(body, `value="with-`+marks[0]+`"`) {
 		t.Fatalf("%v: %.2000s", marks, between(body, "Batches they need", "Many at once"))
 	}
-	s.wants(s.ask(http.MethodPost, path, url.Values{"act": {"make"}, "orders": marks, "source": {fmt.Sprint(house.ID), "with-" + marks[0]}}), http.StatusSeeOther)
+	s.wants(s.ask(http.MethodPost, path, url.Values{"act": {"make"}, "orders": marks, "source": {fmt.Sprint(house.ID),
+		"with-" + marks[0]}}), http.StatusSeeOther)
 	d, err := s.store.Day(ctx, date)
 	if err != nil || len(d.Jobs) != 1 {
 		t.Fatalf("%v, %d batches on the day", err, len(d.Jobs))
 	}
 	made, err := s.store.Get(ctx, d.Jobs[0].Batch)
-	if err != nil || made.Row.Name != "Tagliatelle for The counter and Quay" || len(made.Request.Cut.Also) > 0 || made.Row.Portions < 13.7 {
+	if err != nil || made.Row.Name != "Tagliatelle for The counter and Quay" || len(made.Request.Cut.Also) > 0 ||
+		made.Row.Portions < 13.7 {
 		t.Errorf("%v, %s: %+v, %v portions", err, made.Row.Name, made.Request.Cut.Also, made.Row.Portions)
 	}
 }
 
-// An order before opening is said to be late, a rest longer than the day and work nobody does are said with the nearest that can be.
+// An order before opening is said to be late, a rest longer than the day and work nobody does are said with the nearest
+// that can be.
 func TestImpossibleDays(t *testing.T) {
 	s := newSite(t)
 	path := "/days/" + storetest.Now().AddDate(0, 1, 3).Format(time.DateOnly)
 	post := func(v url.Values) (int, string) { return s.changed(path, v) }
 	kit := func(change ...string) url.Values {
-		v := url.Values{"act": {"kit"}, "open": {"8:00"}, "close": {"18:00"}, "breaks": {""}, "rollers": {"1"}, "mixers": {"0"}, "rack": {"12"}, "trays": {"10"},
-			"fridge": {"4"}, "pots": {"1"}, "margin": {"15"}, "roller_from": {"clean"}, "p0_name": {"Ada"}, "p0_pace": {"100"}}
+		v := url.Values{"act": {"kit"}, "open": {"8:00"}, "close": {"18:00"}, "breaks": {""}, "rollers": {"1"},
+			"mixers": {"0"}, "rack": {"12"}, "trays": {"10"},
+			"fridge": {"4"}, "pots": {"1"}, "margin": {"15"}, "roller_from": {"clean"}, "p0_name": {"Ada"},
+			"p0_pace": {"100"}}
 		for i := 0; i < len(change); i += 2 {
 			v.Set(change[i], change[i+1])
 		}
@@ -356,9 +384,11 @@ func TestImpossibleDays(t *testing.T) {
 		t.Fatalf("planned: %d", code)
 	}
 	for name, c := range map[string]struct{ change, says []string }{
-		"nobody kneads":         {[]string{"p0_cannot", "knead"}, []string{"nobody can do “mix and knead”", "Say who does it"}},
-		"a day of half an hour": {[]string{"close", "8:30"}, []string{"takes longer than the hours there are", "more would do"}},
-		"too little rack":       {[]string{"rack", "0.5"}, []string{"m of rack at once", "a smaller batch"}},
+		"nobody kneads": {[]string{"p0_cannot", "knead"}, []string{"nobody can do “mix and knead”",
+			"Say who does it"}},
+		"a day of half an hour": {[]string{"close", "8:30"}, []string{"takes longer than the hours there are",
+			"more would do"}},
+		"too little rack": {[]string{"rack", "0.5"}, []string{"m of rack at once", "a smaller batch"}},
 	} {
 		code, body := post(kit(c.change...))
 		if code != http.StatusUnprocessableEntity {
@@ -376,7 +406,8 @@ func TestImpossibleDays(t *testing.T) {
 	ctx := context.Background()
 	date := strings.TrimPrefix(path, "/days/")
 	id := demo.Number(demo.Saturday)
-	if err := s.store.AddOrders(ctx, []store.Order{{Day: date, Who: "Dawn boat", What: "tagliatelle", Portions: 4, Due: 7 * 60, Batch: &id}}); err != nil {
+	if err := s.store.AddOrders(ctx, []store.Order{{Day: date, Who: "Dawn boat", What: "tagliatelle", Portions: 4,
+		Due: 7 * 60, Batch: &id}}); err != nil {
 		t.Fatal(err)
 	}
 	if code, _ := post(url.Values{"act": {"plan"}}); code != http.StatusSeeOther {
@@ -403,10 +434,12 @@ func TestDayInTwoWindows(t *testing.T) {
 	if code != http.StatusConflict || !strings.Contains(body, "Another window changed the day meanwhile") {
 		t.Errorf("%d", code)
 	}
-	if code, _ = s.got(http.MethodPost, onDate(), url.Values{"act": {"undo"}, "version": {s.open(onDate())}}); code != http.StatusSeeOther {
+	if code, _ = s.got(http.MethodPost, onDate(), url.Values{"act": {"undo"},
+		"version": {s.open(onDate())}}); code != http.StatusSeeOther {
 		t.Errorf("taken back: %d", code)
 	}
-	if code, _ = s.got(http.MethodPost, onDate(), url.Values{"act": {"undo"}, "version": {s.open(onDate())}}); code != http.StatusConflict {
+	if code, _ = s.got(http.MethodPost, onDate(), url.Values{"act": {"undo"},
+		"version": {s.open(onDate())}}); code != http.StatusConflict {
 		t.Errorf("there was nothing more to take back: %d", code)
 	}
 }
@@ -473,20 +506,24 @@ func TestDeletedFromADay(t *testing.T) {
 	if err := s.store.Delete(context.Background(), demo.Number(demo.Service)); err != nil {
 		t.Fatal(err)
 	}
-	for _, part := range []string{"", "/orders", "/wall", "/now", "/what-if", "/ways", "/set-out", "/day.json", "/day.ics"} {
+	for _, part := range []string{"", "/orders", "/wall", "/now", "/what-if", "/ways", "/set-out", "/day.json",
+		"/day.ics"} {
 		if code, _ := s.got(http.MethodGet, onDate()+part, nil); code != http.StatusOK {
 			t.Errorf("%s: %d", part, code)
 		}
 	}
-	if code, _ := s.got(http.MethodPost, onDate(), url.Values{"act": {"plan"}, "version": {s.open(onDate())}}); code >= 500 {
+	if code, _ := s.got(http.MethodPost, onDate(), url.Values{"act": {"plan"},
+		"version": {s.open(onDate())}}); code >= 500 {
 		t.Errorf("planned: %d", code)
 	}
-	if code, body := s.got(http.MethodGet, onDate(), nil); code != http.StatusOK || !strings.Contains(body, "What was ordered is not on the day") {
+	if code, body := s.got(http.MethodGet, onDate(), nil); code != http.StatusOK || !strings.Contains(body,
+		"What was ordered is not on the day") {
 		t.Errorf("%d", code)
 	}
 }
 
-// after is the day so many after the one under way, which lasts past midnight: what recurs in the demo stands on its days of the week.
+// after is the day so many after the one under way, which lasts past midnight: what recurs in the demo stands on its
+// days of the week.
 func after(days int) string {
 	day, err := time.Parse(time.DateOnly, demo.Date(storetest.Now()))
 	if err != nil {

@@ -122,7 +122,8 @@ func dateWords(date string) string {
 // show puts the day into a view; key is the task looked at.
 func (d *dayNow) view(in measure.System, key string) *dayView {
 	d.In = in
-	v := &dayView{Date: d.Date, Head: dateWords(d.Date), Version: d.Version, CanUndo: d.CanUndo, Planned: d.Planned(), Live: d.Live, Stamp: d.Stamp, In: in,
+	v := &dayView{Date: d.Date, Head: dateWords(d.Date), Version: d.Version, CanUndo: d.CanUndo, Planned: d.Planned(),
+		Live: d.Live, Stamp: d.Stamp, In: in,
 		Kit: kitOf(&d.Shop, d.In), Orders: len(d.Orders)}
 	at := d.Midnight
 	v.Before, v.After = at.AddDate(0, 0, -1).Format(time.DateOnly), at.AddDate(0, 0, 1).Format(time.DateOnly)
@@ -136,7 +137,8 @@ func (d *dayNow) view(in measure.System, key string) *dayView {
 	if batches == 0 {
 		v.Facts = []string{"Nothing on it yet, " + handsWords(len(d.Shop.People))}
 	} else {
-		v.Facts = append(v.Facts, fmt.Sprintf("%s, %s of dough, %s", measure.Plural(batches, "batch", "batches"), in.KG(dough/1000, 1),
+		v.Facts = append(v.Facts, fmt.Sprintf("%s, %s of dough, %s", measure.Plural(batches, "batch", "batches"),
+			in.KG(dough/1000, 1),
 			handsWords(len(d.Shop.People))))
 	}
 	var unserved []string
@@ -166,7 +168,8 @@ func (d *dayNow) view(in measure.System, key string) *dayView {
 	for _, s := range d.Shown {
 		first, last = min(first, s.Start-s.CleanMin), max(last, s.End())
 	}
-	v.Span = fmt.Sprintf("%s from first touch to last, %s to %s", day.Words(last-first), day.Time(first), day.Time(last))
+	v.Span = fmt.Sprintf("%s from first touch to last, %s to %s", day.Words(last-first), day.Time(first),
+		day.Time(last))
 	v.Facts = append(v.Facts, v.Span)
 	v.Rows, v.More = d.rows(in, said)
 	d.dangers(v, said)
@@ -215,12 +218,14 @@ func (d *dayNow) dangers(v *dayView, said *day.Said) {
 	}
 	for _, x := range day.Shifts(d.Slots, d.Shown) {
 		if !d.Begun[x.Task] && (x.To-x.From > 2 || x.From-x.To > 2) {
-			v.Changed = append(v.Changed, fmt.Sprintf("%s: %s, was %s.", said.Task(x.Task), day.Time(x.To), day.Time(x.From)))
+			v.Changed = append(v.Changed, fmt.Sprintf("%s: %s, was %s.", said.Task(x.Task), day.Time(x.To),
+				day.Time(x.From)))
 		}
 	}
 	for _, o := range d.Kept.Overruns {
 		l := d.Sheet.Day.Lags[o.Lag]
-		v.Changed = append(v.Changed, said.Fault(day.Fault{Task: l.B.Task, Other: l.A.Task, Why: day.TooLate, By: o.By, What: string(l.What)}))
+		v.Changed = append(v.Changed, said.Fault(day.Fault{Task: l.B.Task, Other: l.A.Task, Why: day.TooLate, By: o.By,
+			What: string(l.What)}))
 	}
 	if len(v.Changed) > 6 {
 		v.Changed = append(v.Changed[:5], fmt.Sprintf("And %d more.", len(v.Changed)-5))
@@ -254,14 +259,16 @@ func (d *dayNow) better() *betterRow {
 	if saved := over(d.Kept) - over(b); saved > 0 {
 		gains = append(gains, fmt.Sprintf("doughs and sheets wait %s less beyond what they allow", day.Words(saved)))
 	}
-	return &betterRow{"In another order " + measure.List(gains) + fmt.Sprintf("; %s of work moved in all.", day.Words(b.MovedMin))}
+	return &betterRow{"In another order " + measure.List(gains) + fmt.Sprintf("; %s of work moved in all.",
+		day.Words(b.MovedMin))}
 }
 
 // row is one batch of the list.
 func (d *dayNow) row(at int, in measure.System, said *day.Said) dayRow {
 	j := d.Jobs[at]
 	r := dayRow{Job: j, Dough: in.Grams(j.DoughG), Making: d.Making[j.Batch], Gone: slices.Contains(d.Gone, j.Letter)}
-	for _, p := range []partChoice{{day.Whole, "all of it", false}, {day.DoughOnly, "the dough, for another day", false}, {day.FromCold,
+	for _, p := range []partChoice{{day.Whole, "all of it", false}, {day.DoughOnly, "the dough, for another day",
+		false}, {day.FromCold,
 		"from the fridge on", false}} {
 		p.On = p.Value == j.Part
 		r.Parts = append(r.Parts, p)
@@ -390,9 +397,11 @@ func (d *dayNow) selected(key string) *taskView {
 		return nil
 	}
 	t, s, j := &d.Sheet.Day.Tasks[i], d.Shown[i], d.Jobs[d.Sheet.Day.Tasks[i].Batch]
-	v := &taskView{Key: key, Head: t.Name, Letter: j.Letter, Face: j.Face, Edge: j.Edge, At: day.Time(s.Start), Hands: t.Hands,
+	v := &taskView{Key: key, Head: t.Name, Letter: j.Letter, Face: j.Face, Edge: j.Edge, At: day.Time(s.Start),
+		Hands: t.Hands,
 		Begun: d.Facts[i].Begun, Done: d.Facts[i].Done}
-	v.Says = fmt.Sprintf("%s, %s. %s to %s, %s", j.Letter, j.Name, day.Time(s.Start), day.Time(s.End()), day.Words(s.Min))
+	v.Says = fmt.Sprintf("%s, %s. %s to %s, %s", j.Letter, j.Name, day.Time(s.Start), day.Time(s.End()),
+		day.Words(s.Min))
 	if s.By >= 0 {
 		v.By = d.Sheet.Day.People[s.By].Name
 		v.Says += ", " + v.By
@@ -415,7 +424,8 @@ func (d *dayNow) selected(key string) *taskView {
 		v.NotAfter = day.Time(w.NotAfter)
 	}
 	for _, h := range d.Shop.People {
-		v.People = append(v.People, personChoice{h.Name, h.Name == v.By, slices.Contains(w.NotBy, h.Name), !slices.Contains(h.Cannot, t.Kind)})
+		v.People = append(v.People, personChoice{h.Name, h.Name == v.By, slices.Contains(w.NotBy, h.Name),
+			!slices.Contains(h.Cannot, t.Kind)})
 	}
 	return v
 }
@@ -431,7 +441,8 @@ func (d *dayNow) lanes(first, last int) *draw.Day {
 	if d.Live && d.Now > from-60 {
 		from = min(from, d.Now-15)
 	}
-	p := &draw.Day{Title: fmt.Sprintf("The day, %s to %s", day.Time(from), day.Time(to)), From: float64(from), To: float64(to)}
+	p := &draw.Day{Title: fmt.Sprintf("The day, %s to %s", day.Time(from), day.Time(to)), From: float64(from),
+		To: float64(to)}
 	if d.Live {
 		p.Now, p.NowWords = float64(d.Now), day.Time(d.Now)
 	}
@@ -439,8 +450,9 @@ func (d *dayNow) lanes(first, last int) *draw.Day {
 		lane := draw.DayLane{Name: h.Name, Small: cannotWords(h), Own: true}
 		for _, o := range d.Sheet.Day.People[i].Off {
 			if a, b := max(o[0], from), min(o[1], to); b > a {
-				lane.Bars = append(lane.Bars, draw.DayBar{From: float64(a), To: float64(b), Class: "off", Words: offWords(o, &d.Shop),
-					Says: fmt.Sprintf("%s is off, %s to %s", h.Name, day.Time(a), day.Time(b))})
+				lane.Bars = append(lane.Bars, draw.DayBar{From: float64(a), To: float64(b), Class: "off",
+					Words: offWords(o, &d.Shop),
+					Says:  fmt.Sprintf("%s is off, %s to %s", h.Name, day.Time(a), day.Time(b))})
 			}
 		}
 		lane.Bars = append(lane.Bars, d.bars(func(k int) bool { return d.Shown[k].By == i })...)
@@ -460,7 +472,8 @@ func (d *dayNow) lanes(first, last int) *draw.Day {
 		p.Lanes = append(p.Lanes, sorted(draw.DayLane{Name: "Resting", Small: "minutes", Bars: bars}))
 	}
 	if bars := d.rackBars(); len(bars) > 0 {
-		p.Lanes = append(p.Lanes, sorted(draw.DayLane{Name: "Rack", Small: d.In.M(d.Shop.RackM, 0) + " of rod", Bars: bars}))
+		p.Lanes = append(p.Lanes, sorted(draw.DayLane{Name: "Rack", Small: d.In.M(d.Shop.RackM, 0) + " of rod",
+			Bars: bars}))
 	}
 	wants := slices.Clone(d.Wants)
 	slices.SortStableFunc(wants, func(a, b day.Want) int { return cmp.Compare(a.Due, b.Due) })
@@ -476,7 +489,8 @@ func (d *dayNow) lanes(first, last int) *draw.Day {
 			continue
 		}
 		end, _ := said.End(w)
-		p.Flags = append(p.Flags, draw.DayFlag{At: float64(w.Due), Words: day.Time(w.Due) + " " + w.Who + "," + letters, Late: end > w.Due})
+		p.Flags = append(p.Flags, draw.DayFlag{At: float64(w.Due), Words: day.Time(w.Due) + " " + w.Who + "," + letters,
+			Late: end > w.Due})
 	}
 	return p
 }
@@ -518,9 +532,11 @@ func (d *dayNow) bars(which func(int) bool) (out []draw.DayBar) {
 			continue
 		}
 		t, s, j := &d.Sheet.Day.Tasks[i], d.Shown[i], d.Jobs[d.Sheet.Day.Tasks[i].Batch]
-		b := draw.DayBar{From: float64(s.Start), To: float64(s.End()), Letter: j.Letter, Words: measure.Lower(t.Name), Face: j.Face, Edge: j.Edge,
+		b := draw.DayBar{From: float64(s.Start), To: float64(s.End()), Letter: j.Letter, Words: measure.Lower(t.Name),
+			Face: j.Face, Edge: j.Edge,
 			Href: "?task=" + t.Key + "#task", Task: t.Key, CleanBefore: float64(s.CleanMin), Class: "work"}
-		b.Says = fmt.Sprintf("%s %s: %s, %s to %s", j.Letter, j.Name, measure.Lower(t.Name), day.Time(s.Start), day.Time(s.End()))
+		b.Says = fmt.Sprintf("%s %s: %s, %s to %s", j.Letter, j.Name, measure.Lower(t.Name), day.Time(s.Start),
+			day.Time(s.End()))
 		if s.By >= 0 {
 			b.Says += ", " + d.Sheet.Day.People[s.By].Name
 		}
@@ -564,7 +580,8 @@ func (d *dayNow) restBars() (out []draw.DayBar) {
 		case day.Cooling:
 			words += " filling cools"
 		}
-		bar := draw.DayBar{From: float64(from), To: float64(to), Letter: j.Letter, Words: words, Face: j.Face, Edge: j.Edge, Class: "soft",
+		bar := draw.DayBar{From: float64(from), To: float64(to), Letter: j.Letter, Words: words, Face: j.Face,
+			Edge: j.Edge, Class: "soft",
 			Says: fmt.Sprintf("%s %s: %s, %s to %s", j.Letter, j.Name, words, day.Time(from), day.Time(to))}
 		if d.Facts[b].Begun {
 			bar.Class += " done"
@@ -582,8 +599,10 @@ func (d *dayNow) rackBars() (out []draw.DayBar) {
 		}
 		from, to := d.Shown[h.From.Task].Start, d.Shown[h.To.Task].Start
 		j, rod := d.Jobs[d.Sheet.Day.Tasks[h.From.Task].Batch], d.In.M(float64(h.Quantity)/10, 1)
-		bar := draw.DayBar{From: float64(from), To: float64(to), Letter: j.Letter, Words: rod, Face: j.Face, Edge: j.Edge,
-			Class: "soft", Says: fmt.Sprintf("%s %s: on the rack, %s of rod, %s to %s", j.Letter, j.Name, rod, day.Time(from), day.Time(to))}
+		bar := draw.DayBar{From: float64(from), To: float64(to), Letter: j.Letter, Words: rod, Face: j.Face,
+			Edge:  j.Edge,
+			Class: "soft", Says: fmt.Sprintf("%s %s: on the rack, %s of rod, %s to %s", j.Letter, j.Name, rod,
+				day.Time(from), day.Time(to))}
 		if d.Facts[h.To.Task].Begun {
 			bar.Class += " done"
 		}
@@ -648,7 +667,10 @@ const mostRests = 8
 func (d *dayNow) rests() (out []restRow) {
 	seen := map[int]bool{}
 	lags := slices.Clone(d.Sheet.Day.Lags)
-	slices.SortStableFunc(lags, func(a, b day.Lag) int { return cmp.Compare(d.Shown[a.A.Task].Start, d.Shown[b.A.Task].Start) })
+	slices.SortStableFunc(lags, func(a, b day.Lag) int {
+		return cmp.Compare(d.Shown[a.A.Task].Start,
+			d.Shown[b.A.Task].Start)
+	})
 	for _, l := range lags {
 		if len(out) == mostRests {
 			break
@@ -666,7 +688,8 @@ func (d *dayNow) rests() (out []restRow) {
 			continue
 		}
 		j := d.Jobs[d.Sheet.Day.Tasks[a].Batch]
-		r := restRow{Letter: j.Letter, Face: j.Face, Edge: j.Edge, Head: fmt.Sprintf("%s to %s, %s", day.Time(from), day.Time(to), day.Words(to-from))}
+		r := restRow{Letter: j.Letter, Face: j.Face, Edge: j.Edge, Head: fmt.Sprintf("%s to %s, %s", day.Time(from),
+			day.Time(to), day.Words(to-from))}
 		fits := d.meanwhile(d.Sheet.Day.Tasks[a].Batch, from, to)
 		var free []string
 		for p, h := range d.Shop.People {

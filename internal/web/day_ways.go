@@ -99,7 +99,8 @@ func (s *Server) ways(ctx context.Context, d *dayNow, v *waysView) error {
 				break
 			}
 			before := len(v.Rows)
-			if add(fmt.Sprintf("Start %s earlier", day.Words(min)), "open at "+day.Time(shop.OpenAt), 10+min/15, s.putAs(d, shop, plans)); len(v.Rows) > before &&
+			if add(fmt.Sprintf("Start %s earlier", day.Words(min)), "open at "+day.Time(shop.OpenAt), 10+min/15,
+				s.putAs(d, shop, plans)); len(v.Rows) > before &&
 				v.Rows[len(v.Rows)-1].late == 0 {
 				break
 			}
@@ -110,7 +111,8 @@ func (s *Server) ways(ctx context.Context, d *dayNow, v *waysView) error {
 	if !d.Live {
 		shop.People[len(shop.People)-1].From = 0
 	}
-	add("A second pair of hands", "somebody who does everything, from "+day.Time(max(d.Now, shop.OpenAt)), 30, s.putAs(d, shop, plans))
+	add("A second pair of hands", "somebody who does everything, from "+day.Time(max(d.Now, shop.OpenAt)), 30,
+		s.putAs(d, shop, plans))
 	shop = d.Shop
 	shop.Rollers++
 	add("A second roller", "one more machine", 40, s.putAs(d, shop, plans))
@@ -119,7 +121,10 @@ func (s *Server) ways(ctx context.Context, d *dayNow, v *waysView) error {
 	add("The fridge, not the counter", "doughs not yet rested rest cold, for hours if need be", 12, put)
 	s.otherShapes(d, plans, add)
 	s.leaveOut(d, plans, add)
-	slices.SortStableFunc(v.Rows, func(a, b wayRow) int { return cmp.Or(cmp.Compare(a.late, b.late), cmp.Compare(a.cost, b.cost)) })
+	slices.SortStableFunc(v.Rows, func(a, b wayRow) int {
+		return cmp.Or(cmp.Compare(a.late, b.late), cmp.Compare(a.cost,
+			b.cost))
+	})
 	return nil
 }
 
@@ -128,7 +133,8 @@ func (s *Server) putAs(d *dayNow, shop day.Shop, plans []*plan.Plan) *day.Day {
 	return day.Put(s.rules.Day, shop, slices.Clone(d.Jobs), plans, d.Wishes, d.Wants)
 }
 
-// replanned are the slots of a day put together otherwise: what has begun stays, the rest is planned; nil when it cannot be.
+// replanned are the slots of a day put together otherwise: what has begun stays, the rest is planned; nil when it
+// cannot be.
 func (d *dayNow) replanned(put *day.Day) []day.Slot {
 	if !slices.Contains(d.Begun, true) {
 		a, err := put.Plan()
@@ -151,7 +157,8 @@ func (d *dayNow) carried(put *day.Day) (slots []day.Slot, facts []day.Fact) {
 	for _, t := range put.Tasks {
 		at := slices.IndexFunc(was.Tasks, func(o day.Task) bool { return o.Key == t.Key })
 		if at < 0 {
-			slots, facts = append(slots, day.Slot{Start: d.Now, Min: slices.Max(t.Minutes), By: 0}), append(facts, day.Fact{By: day.Nobody})
+			slots, facts = append(slots, day.Slot{Start: d.Now, Min: slices.Max(t.Minutes), By: 0}), append(facts,
+				day.Fact{By: day.Nobody})
 			continue
 		}
 		slot, fact := d.Shown[at], d.Facts[at]
@@ -164,11 +171,13 @@ func (d *dayNow) carried(put *day.Day) (slots []day.Slot, facts []day.Fact) {
 	return slots, facts
 }
 
-// otherShapes tries, for each late order’s batch that is not rolled yet, the ribbon of its dough that is made the soonest.
+// otherShapes tries, for each late order’s batch that is not rolled yet, the ribbon of its dough that is made the
+// soonest.
 func (s *Server) otherShapes(d *dayNow, plans []*plan.Plan, add func(string, string, int, *day.Day)) {
 	late, _ := d.said().Late(d.Wants)
 	for at, j := range d.Jobs {
-		if j.Left || !slices.ContainsFunc(late, func(w day.Want) bool { return slices.Contains(w.Jobs, j.Batch) }) || d.rolledYet(at) {
+		if j.Left || !slices.ContainsFunc(late, func(w day.Want) bool { return slices.Contains(w.Jobs, j.Batch) }) ||
+			d.rolledYet(at) {
 			continue
 		}
 		best, takes := (*plan.Plan)(nil), plans[at].Roll.MinutesAll+plans[at].Cut.AllMin+plans[at].Dry.Leather.FromMin
@@ -191,8 +200,9 @@ func (s *Server) otherShapes(d *dayNow, plans []*plan.Plan, add func(string, str
 		}
 		others := slices.Clone(plans)
 		others[at] = best
-		add(fmt.Sprintf("%s as %s", j.Letter, measure.Lower(best.Cut.Shape.Name)), "another shape from the same dough; ask who ordered it", 20, s.putAs(d,
-			d.Shop, others))
+		add(fmt.Sprintf("%s as %s", j.Letter, measure.Lower(best.Cut.Shape.Name)),
+			"another shape from the same dough; ask who ordered it", 20, s.putAs(d,
+				d.Shop, others))
 	}
 }
 
@@ -215,6 +225,7 @@ func (s *Server) leaveOut(d *dayNow, plans []*plan.Plan, add func(string, string
 		}
 		jobs := slices.Clone(d.Jobs)
 		jobs[at].Left = true
-		add(fmt.Sprintf("Without %s today", j.Letter), "no order waits for it", 15, day.Put(s.rules.Day, d.Shop, jobs, plans, d.Wishes, d.Wants))
+		add(fmt.Sprintf("Without %s today", j.Letter), "no order waits for it", 15, day.Put(s.rules.Day, d.Shop, jobs,
+			plans, d.Wishes, d.Wants))
 	}
 }

@@ -10,7 +10,8 @@ import (
 	"hollen/internal/device"
 )
 
-// Readings are taken with a device's own token, a line each; nonsense and other tokens are refused, a flood is passed over.
+// Readings are taken with a device's own token, a line each; nonsense and other tokens are refused, a flood is passed
+// over.
 func TestReadingsOfDevices(t *testing.T) {
 	s := newSite(t)
 	ctx := context.Background()
@@ -38,5 +39,6 @@ func TestReadingsOfDevices(t *testing.T) {
 	}
 	s.wants(send("scale-1", scale, strings.Repeat("{\"g\":5}\n", 3000)), 200)
 	s.wants(send("room-1", room, "{\"t_c\":23.4,\"rh\":0.61}"), 200, "1 taken")
-	s.wants(s.ask("GET", batch(demo.Saturday)+"?at=room", nil), 200, "Take 23.4 °C and 61 %", "just now", "room.temp_c=23.4&amp;room.rh=61")
+	s.wants(s.ask("GET", batch(demo.Saturday)+"?at=room", nil), 200, "Take 23.4 °C and 61 %", "just now",
+		"room.temp_c=23.4&amp;room.rh=61")
 }

@@ -66,7 +66,8 @@ func TestEveryDownloadComesBack(t *testing.T) {
 			if !strings.HasPrefix(w.Header().Get("Content-Disposition"), "attachment") {
 				t.Errorf("%s is not handed over as a file", f)
 			}
-			s.wants(s.ask("POST", "/import", url.Values{"text": {w.Body.String()}}), 200, fmt.Sprintf(`the same as <a href="/batches/%d">`, id))
+			s.wants(s.ask("POST", "/import", url.Values{"text": {w.Body.String()}}), 200,
+				fmt.Sprintf(`the same as <a href="/batches/%d">`, id))
 		}
 	}
 	doc := s.ask("GET", batch(demo.Lantern)+"/recipe.json", nil).Body.String()
@@ -74,7 +75,8 @@ func TestEveryDownloadComesBack(t *testing.T) {
 	w := s.ask("POST", "/import/take", url.Values{"text": {doc}, "take": take})
 	s.wants(w, 303)
 	if b, err := s.store.Get(context.Background(), 11); err != nil ||
-		writtenRequest(b.Request.Request) != writtenRequest(s.saved(demo.Number(demo.Lantern))) || w.Header().Get("Location") != made() {
+		writtenRequest(b.Request.Request) != writtenRequest(s.saved(demo.Number(demo.Lantern))) ||
+		w.Header().Get("Location") != made() {
 		t.Errorf("%v: %s", err, w.Header().Get("Location"))
 	}
 	s.wants(s.ask("GET", batch(demo.Orecchiette)+"/cut.svg", nil), 404)
@@ -114,13 +116,15 @@ func TestBatchFromElsewhere(t *testing.T) {
 		t.Error("a preview changed something")
 	}
 	take := boxes(w.Body.String())
-	s.wants(s.ask("POST", "/import/take", url.Values{"text": {doc}}), 409, "changed meanwhile") // not what was previewed
+	// not what was previewed
+	s.wants(s.ask("POST", "/import/take", url.Values{"text": {doc}}), 409, "changed meanwhile")
 	if s.kept() != before {
 		t.Error("what was not previewed is taken")
 	}
 	s.wants(s.ask("POST", "/import/take", url.Values{"text": {doc}, "take": take}), 303)
 	got := s.saved(11)
-	if got.Flours[0].Flour != "own-16" || got.Flours[0].Own.Name != "Sandbar mill 0" || got.Flours[0].LotKept.Flour != "own-16" ||
+	if got.Flours[0].Flour != "own-16" || got.Flours[0].Own.Name != "Sandbar mill 0" ||
+		got.Flours[0].LotKept.Flour != "own-16" ||
 		got.Flours[0].Lot != "own-17" || got.Eggs.Class != "own-4" || got.Cut.Own.Key != "own-15" {
 		t.Errorf("%+v %+v %+v", got.Flours[0], got.Eggs, got.Cut)
 	}
@@ -142,7 +146,8 @@ func TestCabinetThereAndBack(t *testing.T) {
 	if n := boxes(w.Body.String()); len(n) != 0 {
 		t.Errorf("the same things would be taken: %v", n)
 	}
-	changed := strings.Replace(strings.Replace(doc, `"protein_pct": 11.2`, `"protein_pct": 12.6`, 1), "Wrack ribbons", "Kelp ribbons", 1)
+	changed := strings.Replace(strings.Replace(doc, `"protein_pct": 11.2`, `"protein_pct": 12.6`, 1), "Wrack ribbons",
+		"Kelp ribbons", 1)
 	w = s.ask("POST", "/import", url.Values{"text": {changed}})
 	s.wants(w, 200, "Protein: 11.2 → <b>12.6</b>", "Kelp ribbons", "changes yours")
 	take := boxes(w.Body.String())
@@ -152,7 +157,8 @@ func TestCabinetThereAndBack(t *testing.T) {
 	twice := append(append([]string{}, take...), take...) // a box posted twice counts once
 	s.wants(s.ask("POST", "/import/take", url.Values{"text": {changed}, "take": twice}), 303)
 	cab, err := s.store.Cabinet(context.Background())
-	if err != nil || len(cab.Flours) != 1 || cab.Flours[0].ProteinPct != 12.6 || len(cab.Shapes) != 2 || cab.Shapes[1].Name != "Kelp ribbons" ||
+	if err != nil || len(cab.Flours) != 1 || cab.Flours[0].ProteinPct != 12.6 || len(cab.Shapes) != 2 ||
+		cab.Shapes[1].Name != "Kelp ribbons" ||
 		cab.Shapes[1].Key == cab.Shapes[0].Key {
 		t.Fatalf("%v: %+v %+v", err, cab.Flours, cab.Shapes)
 	}
@@ -175,19 +181,23 @@ func TestHostileFilesChangeNothing(t *testing.T) {
 	s := newSite(t)
 	before := s.kept()
 	for name, doc := range map[string]string{
-		"deep": strings.Repeat("[", 50000), "huge": strings.Repeat("x", exchange.MaxBytes+10), "rubbish": "\x00\xff\xfe<", "empty": "",
+		"deep": strings.Repeat("[", 50000), "huge": strings.Repeat("x", exchange.MaxBytes+10),
+		"rubbish": "\x00\xff\xfe<", "empty": "",
 		"names twice": `{"format":"hollen-cabinet/1","shapes":[` + shapeDoc("Twin") + "," + shapeDoc("twin") + `]}`,
-		"wrong types": `{"format":"hollen-cabinet/1","flours":{"a":1}}`, "script": `{"format":"<script>alert(1)</script>"}`,
+		"wrong types": `{"format":"hollen-cabinet/1","flours":{"a":1}}`,
+		"script":      `{"format":"<script>alert(1)</script>"}`,
 	} {
 		for _, path := range []string{"/import", "/import/take"} {
 			w := s.ask("POST", path, url.Values{"text": {doc}, "take": {"0.0.0"}})
-			if w.Code != 422 || strings.Contains(w.Body.String(), "<script>alert") || !strings.Contains(w.Body.String(), `aria-invalid="true"`) {
+			if w.Code != 422 || strings.Contains(w.Body.String(), "<script>alert") || !strings.Contains(w.Body.String(),
+				`aria-invalid="true"`) {
 				t.Errorf("%s at %s: %d", name, path, w.Code)
 			}
 		}
 	}
 	s.wants(s.ask("POST", "/import", url.Values{"text": {strings.Repeat("x", 4*exchange.MaxBytes)}}), 413)
-	s.wants(s.ask("POST", "/import/take", url.Values{"text": {`{"format":"hollen-cabinet/1","shapes":[` + shapeDoc("One") + `]}`}, "take": {"9.0.0"}}), 409)
+	s.wants(s.ask("POST", "/import/take", url.Values{"text": {`{"format":"hollen-cabinet/1","shapes":[` +
+		shapeDoc("One") + `]}`}, "take": {"9.0.0"}}), 409)
 	if s.kept() != before {
 		t.Error("something changed")
 	}
@@ -223,14 +233,20 @@ func shapeDoc(name string) string {
 // The sheet and the label hold what a maker and an eater need.
 func TestSheetAndLabel(t *testing.T) {
 	s := newSite(t)
-	s.wants(s.ask("GET", batch(demo.Saturday)+"/sheet", nil), 200, `class="paper a4"`, "800 g", "9 eggs", "28NOV26-7", "Knead by hand", "The way down",
+	s.wants(s.ask("GET", batch(demo.Saturday)+"/sheet", nil), 200, `class="paper a4"`, "800 g", "9 eggs", "28NOV26-7",
+		"Knead by hand", "The way down",
 		"Contains wheat, durum wheat, egg", "flour left")
-	s.wants(s.ask("GET", batch(demo.Straw)+"/sheet", nil), 200, "Stripes of Breakwater stripes, green (batch 28NOV26-2)", "Join with one pass at stop")
+	s.wants(s.ask("GET", batch(demo.Straw)+"/sheet", nil), 200, "Stripes of Breakwater stripes, green (batch "+
+		"28NOV26-2)", "Join with one pass at stop")
 	s.wants(s.ask("GET", batch(demo.Straw)+"/label", nil), 200, "; stripes: ", "spinach")
-	s.wants(s.ask("GET", batch(demo.Lantern)+"/sheet?paper=letter", nil), 200, `class="paper letter"`, "Filling: nettle", "milk", "Keep frozen", "27 Jan 2027")
-	s.wants(s.ask("GET", batch(demo.Lantern)+"/label", nil), 200, `class="label large"`, "<b>milk</b>", "<b>egg</b>", "28 Nov 2026", "27 Jan 2027", "28NOV26-8")
-	s.wants(s.ask("GET", batch(demo.Counter)+"/label?paper=small", nil), 200, `class="label small"`, "<h1>Tagliatelle</h1>", "30 Nov 2026, 09:30")
-	s.wants(s.ask("GET", batch(demo.Counter)+"/label?part=2", nil), 200, "<h1>Wrack ribbons</h1>", `aria-pressed="true">Wrack ribbons`)
+	s.wants(s.ask("GET", batch(demo.Lantern)+"/sheet?paper=letter", nil), 200, `class="paper letter"`,
+		"Filling: nettle", "milk", "Keep frozen", "27 Jan 2027")
+	s.wants(s.ask("GET", batch(demo.Lantern)+"/label", nil), 200, `class="label large"`, "<b>milk</b>", "<b>egg</b>",
+		"28 Nov 2026", "27 Jan 2027", "28NOV26-8")
+	s.wants(s.ask("GET", batch(demo.Counter)+"/label?paper=small", nil), 200, `class="label small"`,
+		"<h1>Tagliatelle</h1>", "30 Nov 2026, 09:30")
+	s.wants(s.ask("GET", batch(demo.Counter)+"/label?part=2", nil), 200, "<h1>Wrack ribbons</h1>",
+		`aria-pressed="true">Wrack ribbons`)
 	s.wants(s.ask("GET", batch(demo.Counter)+"/label?part=9", nil), 200, "<h1>Tagliatelle</h1>")
 	// What is missing is said before it is printed, and only then.
 	m := s.typed(demo.Number(demo.Lantern))
@@ -244,7 +260,8 @@ func TestSheetAndLabel(t *testing.T) {
 	m.Set("cut.filling.name", "")
 	m.Set("cut.filling.allergens", "")
 	for _, page := range []string{"/sheet", "/label"} {
-		s.wants(s.ask("POST", batch(demo.Lantern)+page, m), 200, "Before you print", "the day it is made", "what the filling is", "the filling’s allergens")
+		s.wants(s.ask("POST", batch(demo.Lantern)+page, m), 200, "Before you print", "the day it is made",
+			"what the filling is", "the filling’s allergens")
 	}
 	m.Set("cut.filling.name", "potato")
 	m.Set("cut.filling.allergens", "None")
@@ -252,7 +269,8 @@ func TestSheetAndLabel(t *testing.T) {
 		!strings.Contains(w.Body.String(), "potato filling,") {
 		t.Error("a filling without allergens")
 	}
-	if w := s.ask("POST", batch(demo.Saturday)+"/label", s.typed(demo.Number(demo.Saturday))); strings.Contains(w.Body.String(), "what the filling is") {
+	if w := s.ask("POST", batch(demo.Saturday)+"/label", s.typed(demo.Number(demo.Saturday))); strings.Contains(
+		w.Body.String(), "what the filling is") {
 		t.Error("ribbons have no filling to name")
 	}
 	// As the form stands, unsaved; and back again with every field.
@@ -281,7 +299,8 @@ func TestShapesAtTheCut(t *testing.T) {
 	v.Set("was_at", "cut")
 	v.Set("was_shape", "tagliatelle")
 	v.Set("cut.shape", "ravioli")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "From a pair of sheets", "Filling to make", "Closing them", "What is in it?")
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "From a pair of sheets", "Filling to make",
+		"Closing them", "What is in it?")
 	v.Set("was_shape", "ravioli")
 	v.Set("cut.width_mm", "12")
 	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "A filled piece needs 24 mm")
@@ -289,7 +308,8 @@ func TestShapesAtTheCut(t *testing.T) {
 	v.Set("was_at", "cut")
 	v.Set("cut.also.0.shape", "own-9")
 	v.Set("cut.also.0.portions", "3")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "Wrack ribbons, from above", "The first takes the rest.")
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "Wrack ribbons, from above",
+		"The first takes the rest.")
 	v.Set("cut.also.0.shape", "cavatelli")
 	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "Cavatelli, by hand", "cavatelli 361 g of dough")
 	v.Set("cut.also.0.by", "handfuls")
@@ -307,7 +327,8 @@ func TestShapesAtTheCut(t *testing.T) {
 	v.Set("dry.checks.0.at", "2026-11-28T10:00")
 	v.Set("dry.checks.0.g", "1400")
 	s.wants(s.ask("POST", batch(demo.Saturday)+"/save", v), 303)
-	s.wants(s.ask("GET", batch(demo.Saturday)+"?at=dry", nil), 200, "Longer than the usual advice", "Drying egg pasta to keep is a risk", "Sat 10:00",
+	s.wants(s.ask("GET", batch(demo.Saturday)+"?at=dry", nil), 200, "Longer than the usual advice",
+		"Drying egg pasta to keep is a risk", "Sat 10:00",
 		"% moisture")
 	things, err := s.store.Things(context.Background(), false)
 	if err != nil || !slices.ContainsFunc(things, func(x store.Thing) bool { return x.Kind == store.ShapeKind }) {
@@ -333,7 +354,8 @@ func TestCuttersOfAnOwnMachine(t *testing.T) {
 	if got := form("").Get("cutters"); got != "2 140 0.8 1.6\n6.5 140 0.7 1.5" {
 		t.Errorf("%q", got)
 	}
-	for typed, says := range map[string]string{"2 140 0.8": "four numbers", "2 140 thin 1.6": "is no number", "2 140 1.6 0.8": "thin to thick",
+	for typed, says := range map[string]string{"2 140 0.8": "four numbers", "2 140 thin 1.6": "is no number",
+		"2 140 1.6 0.8":   "thin to thick",
 		"0.1 140 0.8 1.6": "0.8 to 120 mm"} {
 		s.wants(s.ask("POST", "/cabinet/machines", form(typed)), 422, says)
 	}
@@ -341,7 +363,8 @@ func TestCuttersOfAnOwnMachine(t *testing.T) {
 	sound.Set("version", s.open("/cabinet/machines/8"))
 	s.wants(s.ask("POST", "/cabinet/machines", sound), 303)
 	cab, err := s.store.Cabinet(context.Background())
-	if err != nil || len(cab.Machines[0].Cutters) != 2 || cab.Machines[0].Cutters[1].PitchMM != 12 || len(cab.Machines[0].Calibrated) != 3 {
+	if err != nil || len(cab.Machines[0].Cutters) != 2 || cab.Machines[0].Cutters[1].PitchMM != 12 ||
+		len(cab.Machines[0].Calibrated) != 3 {
 		t.Fatalf("%v %+v", err, cab.Machines[0])
 	}
 	// A batch on that machine cuts wrack ribbons with it.
@@ -350,7 +373,8 @@ func TestCuttersOfAnOwnMachine(t *testing.T) {
 	v.Set("roll.machine", "own-8")
 	v.Set("cut.shape", "own-9")
 	v.Set("cut.tool", "cutter")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "cutters: 2 mm, 12 mm", "Suits sheets of 0.7 to 1.5 mm")
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "cutters: 2 mm, 12 mm",
+		"Suits sheets of 0.7 to 1.5 mm")
 }
 
 // What a form says of a shape of another family rests, and is refused where it cannot be.
@@ -374,7 +398,8 @@ func TestOwnShape(t *testing.T) {
 	b := s.typed(demo.Number(demo.Saturday))
 	b.Set("cut.shape", "own-15")
 	s.wants(s.ask("POST", batch(demo.Saturday)+"/save", b), 303)
-	if c := s.saved(demo.Number(demo.Saturday)).Cut; c.Own == nil || c.Own.WidthMM != 44 || c.Own.Close != cut.TwoSheets {
+	if c := s.saved(demo.Number(demo.Saturday)).Cut; c.Own == nil || c.Own.WidthMM != 44 ||
+		c.Own.Close != cut.TwoSheets {
 		t.Errorf("%+v", c)
 	}
 	s.wants(s.ask("POST", "/cabinet/shapes/15/retire", url.Values{}), 303)

@@ -75,7 +75,8 @@ func TestClashAtTheDoctor(t *testing.T) {
 // a page, posted later, would write that over what is kept.
 func TestNothingIsMadeUpWhileTheDatabaseIsAway(t *testing.T) {
 	s, db := overDatabase(t)
-	pages := []string{"/", "/cabinet/house", "/rooms", "/batches/new", "/cabinet/flours", batch(demo.Saturday), batch(demo.Saturday) + "/sheet"}
+	pages := []string{"/", "/cabinet/house", "/rooms", "/batches/new", "/cabinet/flours", batch(demo.Saturday),
+		batch(demo.Saturday) + "/sheet"}
 	for _, path := range pages {
 		s.wants(s.ask("GET", path, nil), 200)
 	}
@@ -123,13 +124,15 @@ func TestRowsThatCannotBeRead(t *testing.T) {
 	exec(t, db, `UPDATE revisions SET request = '{"room": []}' WHERE batch_id = ?`, demo.Number(demo.Saturday))
 	list := s.ask("GET", "/", nil)
 	s.wants(list, 200, demo.Supper)
-	if n := len(demo.Batches()); strings.Count(list.Body.String(), `href="/batches/`) < n-1 || strings.Contains(list.Body.String(), demo.Saturday) {
+	if n := len(demo.Batches()); strings.Count(list.Body.String(), `href="/batches/`) < n-1 ||
+		strings.Contains(list.Body.String(), demo.Saturday) {
 		t.Errorf("one batch of %d is not the only one left out", n)
 	}
 	s.wants(s.ask("GET", batch(demo.Saturday), nil), 500, "cannot be read")
 }
 
-// A save of no window that was open here, of a version there is not yet, or of another database clashes like any other, and writes nothing.
+// A save of no window that was open here, of a version there is not yet, or of another database clashes like any other,
+// and writes nothing.
 func TestSavesOfNoWindow(t *testing.T) {
 	s := newSite(t)
 	before := s.kept()
@@ -146,18 +149,21 @@ func TestSavesOfNoWindow(t *testing.T) {
 			t.Fatalf("%s: it is written", name)
 		}
 	}
-	for _, form := range []url.Values{{"version": {"1"}, "db": {"X"}, "prices.currency": {"£"}}, {"prices.currency": {"£"}}} {
+	for _, form := range []url.Values{{"version": {"1"}, "db": {"X"}, "prices.currency": {"£"}},
+		{"prices.currency": {"£"}}} {
 		s.wants(s.ask("POST", "/cabinet/house", form), 409)
 	}
 	page := s.ask("GET", "/rooms", nil).Body.String()
-	s.wants(s.ask("POST", "/rooms", url.Values{"id": {between(page, `name="id" value="`, `"`)}, "version": {"1"}, "db": {"X"}, "name": {"Cellar"}, "temp": {"14"},
+	s.wants(s.ask("POST", "/rooms", url.Values{"id": {between(page, `name="id" value="`, `"`)}, "version": {"1"},
+		"db": {"X"}, "name": {"Cellar"}, "temp": {"14"},
 		"rh": {"70"}}), 422, "Another window kept it")
 	if s.kept() != before {
 		t.Error("something is written")
 	}
 }
 
-// What would disappear is refused with the reason beside its field: a weighing without its time, an amount of nothing, the room after the last.
+// What would disappear is refused with the reason beside its field: a weighing without its time, an amount of nothing,
+// the room after the last.
 func TestNothingDisappears(t *testing.T) {
 	s := newSite(t)
 	v := s.typed(demo.Number(demo.Saturday))
@@ -173,11 +179,13 @@ func TestNothingDisappears(t *testing.T) {
 		t.Fatal(err)
 	}
 	for i := len(have); i < store.MostRooms; i++ {
-		if err := s.store.SaveRoom(context.Background(), store.Room{Name: fmt.Sprint("Room ", i), TempC: 20, RH: .5}); err != nil {
+		if err := s.store.SaveRoom(context.Background(), store.Room{Name: fmt.Sprint("Room ", i), TempC: 20,
+			RH: .5}); err != nil {
 			t.Fatal(err)
 		}
 	}
-	s.wants(s.ask("POST", "/rooms", url.Values{"name": {"One more"}, "temp": {"20"}, "rh": {"50"}}), 422, "200 rooms are kept; delete one first.", "One more")
+	s.wants(s.ask("POST", "/rooms", url.Values{"name": {"One more"}, "temp": {"20"}, "rh": {"50"}}), 422,
+		"200 rooms are kept; delete one first.", "One more")
 	for i := range 23 {
 		b, err := s.store.Get(context.Background(), demo.Number(demo.Saturday))
 		if err != nil {
@@ -204,7 +212,8 @@ func TestNothingDisappears(t *testing.T) {
 // The database’s own reasons are told: a full disk is not a database that is away.
 func TestFullDisk(t *testing.T) {
 	for err, want := range map[error]int{&mysql.MySQLError{Number: 1114, Message: "The table 'batches' is full"}: 507,
-		&mysql.MySQLError{Number: 1030, Message: `Got error 28 "No space left on device" from storage engine InnoDB`}: 507,
+		&mysql.MySQLError{Number: 1030,
+			Message: `Got error 28 "No space left on device" from storage engine InnoDB`}: 507,
 		&mysql.MySQLError{Number: 1064}: 503, context.DeadlineExceeded: 503, store.ErrTooMany: 409} {
 		s := newSite(t)
 		w := httptest.NewRecorder()

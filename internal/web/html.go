@@ -93,12 +93,15 @@ func (v *formulaView) WayRows() template.HTML {
 		}
 		m.raw(`><td class="val">`, esc(w.Words), `</td><td class="r">`, number(w.EggPct, " %"), `</td>`)
 		if yolks {
-			m.raw(`<td class="r">`, strconv.FormatFloat(w.YolkPct, 'f', 0, 64), ` %</td><td class="r">`, mass(w.WhitesG), `</td>`)
+			m.raw(`<td class="r">`, strconv.FormatFloat(w.YolkPct, 'f', 0, 64), ` %</td><td class="r">`,
+				mass(w.WhitesG), `</td>`)
 		}
 		m.raw(`<td class="r">`, mass(w.TopG), `</td><td class="r val">`, number(w.Hw, ""), `</td><td><span class="sw"`)
-		m.attr("style", "--dough:"+tintOnly.FindString(w.Colour)).raw("></span></td>\n<td>", esc(w.Apart), `</td><td class="r">`)
+		m.attr("style", "--dough:"+tintOnly.FindString(w.Colour)).raw("></span></td>\n<td>", esc(w.Apart),
+			`</td><td class="r">`)
 		if !w.On {
-			m.raw(`<button class="btn btn-line take" name="set"`).attr("value", w.Set).raw("\naria-label=\"Take ", esc(w.Words), `">Take</button>`)
+			m.raw(`<button class="btn btn-line take" name="set"`).attr("value", w.Set).raw("\naria-label=\"Take ",
+				esc(w.Words), `">Take</button>`)
 		}
 		m.raw("</td></tr>\n")
 	}
@@ -110,7 +113,8 @@ func (v *formulaView) CostRows() template.HTML {
 	var m markup
 	sign := esc(v.Plan.Cost.Currency)
 	for _, l := range v.Plan.Cost.Lines {
-		m.raw("<tr><td>", esc(l.Name), `</td><td class="r">`, esc(l.Much), `</td><td class="r">`, sign, " ", esc(l.Price.String()), " / ", esc(l.Unit),
+		m.raw("<tr><td>", esc(l.Name), `</td><td class="r">`, esc(l.Much), `</td><td class="r">`, sign, " ",
+			esc(l.Price.String()), " / ", esc(l.Unit),
 			"</td>\n<td class=\"r val\">", sign, " ", esc(l.Cost.Rounded().String()), "</td></tr>\n")
 	}
 	return m.html()
@@ -210,7 +214,8 @@ func (v rollView) RungRows() template.HTML {
 		if !pin {
 			m.raw(`<td class="val" translate="no">`, esc(r.Label), "</td><td>", r.Gap, "</td>")
 		}
-		m.raw(`<td class="val">`, r.Sheet, "</td><td>", r.Thinner, `</td><td class="txt">`, esc(r.Note), "</td><td>", r.Time, `</td><td class="val">`,
+		m.raw(`<td class="val">`, r.Sheet, "</td><td>", r.Thinner, `</td><td class="txt">`, esc(r.Note), "</td><td>",
+			r.Time, `</td><td class="val">`,
 			r.Length, `</td><td class="run"><i style="--mm:`, whole(r.MM), ";--span:", span, "\"></i></td></tr>\n")
 	}
 	return m.html()
@@ -219,7 +224,8 @@ func (v rollView) RungRows() template.HTML {
 // Row is a nutrient in the raw dough and in a portion.
 func (n Nutrient) Row() template.HTML {
 	var m markup
-	return m.raw("<tr><td>", esc(n.Name), `</td><td class="r val">`, esc(n.Per100), `</td><td class="r">`, esc(n.PerPortion), "</td></tr>").html()
+	return m.raw("<tr><td>", esc(n.Name), `</td><td class="r val">`, esc(n.Per100), `</td><td class="r">`,
+		esc(n.PerPortion), "</td></tr>").html()
 }
 
 // unitHTML is a number with its unit set smaller.
@@ -252,10 +258,12 @@ func (c Control) HTML() template.HTML {
 			m.raw(`<p id="e-`, c.ID, `">`, esc(c.Error), `</p>`)
 		}
 	case c.Kind == request.Flag:
-		m.raw(`<label class="tick"><input type="hidden"`).attr("name", c.Path).raw(` value="">`, string(c.Field("")), " ", esc(c.Label),
+		m.raw(`<label class="tick"><input type="hidden"`).attr("name", c.Path).raw(` value="">`, string(c.Field("")),
+			" ", esc(c.Label),
 			`</label>`).raw(string(c.Err()))
 	default:
-		m.raw(`<label`).attr("for", c.ID).raw(">", esc(c.Label), `<span class="hint" id="h-`, c.ID, `" data-live="text">`, esc(c.Hint), `</span></label>`)
+		m.raw(`<label`).attr("for", c.ID).raw(">", esc(c.Label), `<span class="hint" id="h-`, c.ID,
+			`" data-live="text">`, esc(c.Hint), `</span></label>`)
 		m.boxed(c)
 		m.raw(string(c.Err()))
 	}
@@ -266,14 +274,16 @@ func (c Control) HTML() template.HTML {
 func (m *markup) boxed(c Control) {
 	switch c.Kind {
 	case request.Price:
-		m.raw(`<div class="plain-box slim"><small>`, esc(c.Sign), `</small>`, string(c.Field("")), `<small>`, esc(c.Unit), `</small></div>`)
+		m.raw(`<div class="plain-box slim"><small>`, esc(c.Sign), `</small>`, string(c.Field("")), `<small>`,
+			esc(c.Unit), `</small></div>`)
 	case request.Number, request.Whole:
 		if c.Plain {
 			m.raw(`<div class="plain-box">`, string(c.Field("")), `<small>`, esc(c.Unit), `</small></div>`)
 			return
 		}
 		step := func(by, word, sign string) {
-			m.raw(`<button type="submit" name="step"`).attr("value", c.Path+"="+by).attr("aria-label", c.Label+": "+word).attr("data-step", by).raw(">", sign,
+			m.raw(`<button type="submit" name="step"`).attr("value", c.Path+"="+by).attr("aria-label",
+				c.Label+": "+word).attr("data-step", by).raw(">", sign,
 				`</button>`)
 		}
 		m.raw(`<div class="stepper">`)
@@ -290,7 +300,8 @@ func (m *markup) boxed(c Control) {
 			if at == "" {
 				at = c.Auto
 			}
-			m.raw(`<input type="range" class="slide"`).attr("data-for", c.ID).attr("aria-label", c.Label+", slide").attr("min", c.Min).attr("max", c.SlideMax).
+			m.raw(`<input type="range" class="slide"`).attr("data-for", c.ID).attr("aria-label",
+				c.Label+", slide").attr("min", c.Min).attr("max", c.SlideMax).
 				attr("step", c.Step).attr("value", at).raw(">")
 		}
 	default:
@@ -426,11 +437,14 @@ func (l ShareLine) HTML() template.HTML {
 	}
 	m.flag("hidden", !l.Show).raw(">", string(l.What.Field(l.What.Label)))
 	if lean {
-		m.raw(`<i`).attr("id", id+"-much").flag("hidden", !l.Named).raw(`></i>`, string(l.Much.Field("")), string(l.By.Field("")), string(l.Stop.Field("")))
+		m.raw(`<i`).attr("id", id+"-much").flag("hidden", !l.Named).raw(`></i>`, string(l.Much.Field("")),
+			string(l.By.Field("")), string(l.Stop.Field("")))
 		return m.raw(`</div>`).html()
 	}
-	m.raw(`<span class="much" data-live="hidden"`).attr("id", id+"-much").flag("hidden", !l.Named).raw(`><span class="box">`, string(l.Much.Field(l.Much.Label)),
-		`</span>`, string(l.By.Field(l.By.Label)), `<span class="box"><small>to</small>`, string(l.Stop.Field(l.Stop.Label)), `</span></span>`)
+	m.raw(`<span class="much" data-live="hidden"`).attr("id", id+"-much").flag("hidden",
+		!l.Named).raw(`><span class="box">`, string(l.Much.Field(l.Much.Label)),
+		`</span>`, string(l.By.Field(l.By.Label)), `<span class="box"><small>to</small>`,
+		string(l.Stop.Field(l.Stop.Label)), `</span></span>`)
 	return m.raw(`</div>`).html()
 }
 
@@ -451,10 +465,13 @@ func twoPart(id string, l Line, a string, one Control, b string, two Control) te
 	}
 	m.flag("hidden", !l.Show).raw(">", string(l.What.Field(l.What.Label)))
 	if l.What.Lean {
-		return m.raw(`<i`).attr("id", id+"-much").flag("hidden", !l.Named).raw(`></i>`, string(one.Field("")), string(two.Field("")), `</div>`).html()
+		return m.raw(`<i`).attr("id", id+"-much").flag("hidden", !l.Named).raw(`></i>`, string(one.Field("")),
+			string(two.Field("")), `</div>`).html()
 	}
-	return m.raw(`<span class="much two" data-live="hidden"`).attr("id", id+"-much").flag("hidden", !l.Named).raw(`><span class="box"><small>`, esc(a), `</small>`,
-		string(one.Field(one.Label)), `</span><span class="box"><small>`, esc(b), `</small>`, string(two.Field(two.Label)), `</span></span></div>`).html()
+	return m.raw(`<span class="much two" data-live="hidden"`).attr("id", id+"-much").flag("hidden",
+		!l.Named).raw(`><span class="box"><small>`, esc(a), `</small>`,
+		string(one.Field(one.Label)), `</span><span class="box"><small>`, esc(b), `</small>`,
+		string(two.Field(two.Label)), `</span></span></div>`).html()
 }
 
 // Errs is where the errors of the line are told.
@@ -506,11 +523,14 @@ func (v *batchView) Spine() template.HTML {
 		m.raw(`><span class="in">`)
 		switch {
 		case s.Errors > 0:
-			m.raw(`<span class="flag">? `, strconv.Itoa(s.Errors), `<span class="visually-hidden"> to put right</span></span>`)
+			m.raw(`<span class="flag">? `, strconv.Itoa(s.Errors),
+				`<span class="visually-hidden"> to put right</span></span>`)
 		case s.Warnings > 0:
-			m.raw(`<span class="flag">! `, strconv.Itoa(s.Warnings), `<span class="visually-hidden"> to look at</span></span>`)
+			m.raw(`<span class="flag">! `, strconv.Itoa(s.Warnings),
+				`<span class="visually-hidden"> to look at</span></span>`)
 		}
-		m.raw(`<span class="n">`, strconv.Itoa(s.N), `</span><span class="name">`, esc(s.Name), `</span><span class="key">`, esc(s.Figure),
+		m.raw(`<span class="n">`, strconv.Itoa(s.N), `</span><span class="name">`, esc(s.Name),
+			`</span><span class="key">`, esc(s.Figure),
 			`</span></span></button></li>`)
 	}
 	strip := v.Plan.Summary().Strip

@@ -53,7 +53,8 @@ func said(n *html.Node) string {
 // phrasing are elements that hold words alone, and blocks what does not go into them.
 var (
 	phrasing = []string{"span", "p", "b", "small", "label", "a", "h1", "h2", "h3", "summary", "button"}
-	blocks   = []string{"form", "div", "p", "table", "ul", "ol", "section", "h1", "h2", "h3", "main", "nav", "header", "fieldset", "details"}
+	blocks   = []string{"form", "div", "p", "table", "ul", "ol", "section", "h1", "h2", "h3", "main", "nav", "header",
+		"fieldset", "details"}
 )
 
 // htmlFaults are what is wrong with the HTML of a page: ids twice, references to none, blocks within words, headings
@@ -100,7 +101,8 @@ func htmlFaults(page string) (out []string) {
 				bad("an empty head")
 			}
 		case "button", "a", "summary":
-			if label, _ := attr(n, "aria-label"); said(n) == "" && label == "" && !strings.Contains(fmt.Sprint(in), "hidden") {
+			if label, _ := attr(n, "aria-label"); said(n) == "" && label == "" && !strings.Contains(fmt.Sprint(in),
+				"hidden") {
 				bad("a %s without a name", n.Data)
 			}
 		case "img":
@@ -134,10 +136,14 @@ func htmlFaults(page string) (out []string) {
 // Every page is sound HTML.
 func TestPagesAreSoundHTML(t *testing.T) {
 	s := newSite(t)
-	paths := []string{"/", "/recipe", "/compare?a=7&b=6", "/import", "/rooms", "/cabinet/flours", "/cabinet/lots", "/cabinet/eggs", "/cabinet/additions",
-		"/cabinet/powders", "/cabinet/machines", "/cabinet/shapes", "/cabinet/ways", "/cabinet/flours/new", "/cabinet/machines/8", "/cabinet/shapes/9",
-		"/cabinet/ways/10", "/cabinet/machines/8/calibrate", "/cabinet/house", "/batches/new", "/batches/new?as=own", batch(demo.Saturday) + "/versions",
-		batch(demo.Saturday) + "/beside/tool", batch(demo.Saturday) + "/sheet", batch(demo.Lantern) + "/label", "/nothing"}
+	paths := []string{"/", "/recipe", "/compare?a=7&b=6", "/import", "/rooms", "/cabinet/flours", "/cabinet/lots",
+		"/cabinet/eggs", "/cabinet/additions",
+		"/cabinet/powders", "/cabinet/machines", "/cabinet/shapes", "/cabinet/ways", "/cabinet/flours/new",
+		"/cabinet/machines/8", "/cabinet/shapes/9",
+		"/cabinet/ways/10", "/cabinet/machines/8/calibrate", "/cabinet/house", "/batches/new", "/batches/new?as=own",
+		batch(demo.Saturday) + "/versions",
+		batch(demo.Saturday) + "/beside/tool", batch(demo.Saturday) + "/sheet", batch(demo.Lantern) + "/label",
+		"/nothing"}
 	for _, st := range append(request.Stages(), "doctor") {
 		for _, id := range []int{1, 3, 6, 8, 9, 10} {
 			paths = append(paths, fmt.Sprintf("/batches/%d?at=%s", id, st))

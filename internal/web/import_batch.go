@@ -39,7 +39,8 @@ func (b *importBatch) Set() string {
 func (s *Server) batchOf(cab desk, things []store.Thing, r request.Request) *importBatch {
 	b := &importBatch{Name: r.Name, request: r, keys: map[string]string{}}
 	if p, err := plan.MakeIn(cab.In, s.rules, r); err == nil {
-		b.Words = fmt.Sprintf("%s; %s of dough, %.1f portions; %s", p.Cut.Shape.Sized(p.In()), cab.In.Grams(p.Formula.Dough.MassG), p.Formula.Portions,
+		b.Words = fmt.Sprintf("%s; %s of dough, %.1f portions; %s", p.Cut.Shape.Sized(p.In()),
+			cab.In.Grams(p.Formula.Dough.MassG), p.Formula.Portions,
 			p.EggWords())
 	}
 	_ = b.each(func(key string, v any) error {

@@ -55,7 +55,8 @@ func (l *importLog) Words() string {
 }
 
 // logOf is the makings of a document beside what is here.
-func (s *Server) logOf(ctx context.Context, st *store.Store, cab desk, things []store.Thing, docs []*exchange.Making) (*importLog, error) {
+func (s *Server) logOf(ctx context.Context, st *store.Store, cab desk, things []store.Thing,
+	docs []*exchange.Making) (*importLog, error) {
 	l := &importLog{}
 	batches, seen := map[string]bool{}, map[string]bool{}
 	for _, doc := range docs {
@@ -100,7 +101,8 @@ func (s *Server) takeLog(ctx context.Context, tx *store.Store, cab desk, docs []
 // logFile is how large a log that is handed out may be, so that it can be brought in again, bytes.
 const logFile = exchange.MaxBytes - 64<<10
 
-// downloadLogJSON hands out what is looked for in the log as one document, which can be brought in again: the newest makings that fit in
+// downloadLogJSON hands out what is looked for in the log as one document, which can be brought in again: the newest
+// makings that fit in
 // one file, and where the older ones are.
 func (s *Server) downloadLogJSON(c *gin.Context) {
 	ctx := c.Request.Context()
@@ -165,7 +167,8 @@ func (s *Server) asLogged(ctx context.Context, m *store.Made) (out exchange.Logg
 		return out, err
 	}
 	events = slices.DeleteFunc(events, func(e bench.Event) bool { return e.What == bench.Damaged })
-	out.Making = exchange.Making{Format: exchange.MakingFormat, Batch: kept.BatchID, Name: kept.Request.Name, Began: kept.Began, Ended: kept.Ended,
+	out.Making = exchange.Making{Format: exchange.MakingFormat, Batch: kept.BatchID, Name: kept.Request.Name,
+		Began: kept.Began, Ended: kept.Ended,
 		Units: kept.Units, Request: kept.Request.Request, Learned: kept.Rules.Learned, Events: events}
 	out.Number, out.Summary = m.ID, m.Summary
 	return out, nil

@@ -61,7 +61,8 @@ func (v importView) RecipeText() string {
 
 // Takes says whether there is anything to take.
 func (v importView) Takes() bool {
-	return v.Batch != nil || v.Making != nil || v.Log != nil || slices.ContainsFunc(v.Items, func(i importItem) bool { return i.Status != "same" })
+	return v.Batch != nil || v.Making != nil || v.Log != nil || slices.ContainsFunc(v.Items,
+		func(i importItem) bool { return i.Status != "same" })
 }
 
 func (s *Server) openImport(c *gin.Context) { s.showImport(c, http.StatusOK, importView{}) }
@@ -84,7 +85,8 @@ func (s *Server) importText(c *gin.Context) (string, bool) {
 	var big *http.MaxBytesError
 	switch err := read(); {
 	case errors.As(err, &big):
-		return refuse(http.StatusRequestEntityTooLarge, fmt.Sprintf("That is too much at once: a document may have %d kB.", exchange.MaxBytes>>10))
+		return refuse(http.StatusRequestEntityTooLarge,
+			fmt.Sprintf("That is too much at once: a document may have %d kB.", exchange.MaxBytes>>10))
 	case err != nil:
 		return refuse(http.StatusBadRequest, "That form cannot be read.")
 	}

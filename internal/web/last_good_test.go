@@ -35,14 +35,16 @@ func TestOneBadFieldFreezesNothing(t *testing.T) {
 	v.Set("roll.target_mm", "thin")
 	v.Set("roll.bench_mm", "900")
 	body := post(v)
-	for _, says := range []string{"Target sheet counts as it was last, 1.4 mm", `value="thin"`, "bench 900", `data-errors="1"`} {
+	for _, says := range []string{"Target sheet counts as it was last, 1.4 mm", `value="thin"`, "bench 900",
+		`data-errors="1"`} {
 		if !regexp.MustCompile(regexp.QuoteMeta(says)).MatchString(body) {
 			t.Errorf("the page does not say %q", says)
 		}
 	}
 	v.Set("room.rh", "140")
 	w := s.ask("POST", at+"/save", v)
-	s.wants(w, 422, "Not saved yet.", "It waits for Humidity at Room: 5 to 99 % is allowed; Target sheet at Roll: ", `value="140"`)
+	s.wants(w, 422, "Not saved yet.", "It waits for Humidity at Room: 5 to 99 % is allowed; Target sheet at Roll: ",
+		`value="140"`)
 	// What a page carries that is not allowed is passed over.
 	for _, stood := range []string{"{", `{"format":"x"}`, `[]`, "null"} {
 		v.Set("stood", stood)
@@ -67,7 +69,8 @@ func TestAnotherMachineForAnOwnWay(t *testing.T) {
 	v.Set("room.temp_c", "20")
 	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "Your own way")
 	v.Set("roll.machine", "motor-9")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "A stop of this machine is allowed: 9, 8", `<option value="motor-9" selected>`,
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "A stop of this machine is allowed: 9, 8",
+		`<option value="motor-9" selected>`,
 		"Line 1, stop counts as it was last, 0", "Your own way")
 	v.Set("roll.own_passes.0.stop", "9")
 	v.Set("roll.own_passes.1.stop", "6")

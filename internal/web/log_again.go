@@ -12,7 +12,8 @@ import (
 // otherwise is one figure that is another than last time, and why.
 type otherwise struct{ Name, Was, Is, Why string }
 
-// sinceLast are the figures of a making begun as an earlier one that are others by now: what has been learned since, and how the
+// sinceLast are the figures of a making begun as an earlier one that are others by now: what has been learned since,
+// and how the
 // flour has been kept; none where the making cannot be read.
 func (s *Server) sinceLast(ctx context.Context, in measure.System, id uint64) []otherwise {
 	kept, err := s.store.Making(ctx, id)
@@ -53,8 +54,10 @@ func otherwiseOf(in measure.System, was, is *plan.Plan) (out []otherwise) {
 	add("Hydration aimed at", points(was.Formula.Target.Hw), points(is.Formula.Target.Hw), "learned_hw", "formula.hw")
 	add("Flour", in.Grams(was.Room.FlourG), in.Grams(is.Room.FlourG), "", "formula.flour")
 	add("Eggs", was.EggWords(), is.EggWords(), "learned_hw", "formula.eggs")
-	add(measure.Capital(is.TopWord())+" to pour", in.Grams(was.Room.PourG), in.Grams(is.Room.PourG), "learned_hw", "room.water")
-	add(measure.Capital(is.TopWord())+" by the board", in.Grams(was.Room.KeepG), in.Grams(is.Room.KeepG), "learned_hw", "room.water")
+	add(measure.Capital(is.TopWord())+" to pour", in.Grams(was.Room.PourG), in.Grams(is.Room.PourG), "learned_hw",
+		"room.water")
+	add(measure.Capital(is.TopWord())+" by the board", in.Grams(was.Room.KeepG), in.Grams(is.Room.KeepG), "learned_hw",
+		"room.water")
 	add("Kneading", minutes(was.Knead.Min), minutes(is.Knead.Min), "learned_knead", "knead.min")
 	add("Rest", minutes(was.Rest.Min), minutes(is.Rest.Min), "learned_rest", "rest.min")
 	add("Sheet", in.MM(was.Roll.SheetMM, 2), in.MM(is.Roll.SheetMM, 2), "learned_gap", "roll.sheet")
@@ -65,6 +68,7 @@ func otherwiseOf(in measure.System, was, is *plan.Plan) (out []otherwise) {
 		return minutes(p.Dry.Leather.FromMin)
 	}
 	add("Leather", leather(was), leather(is), "learned_dry", "dry.window")
-	add("Taste from", measure.MinSec(math.Round(was.Cook.FromS)), measure.MinSec(math.Round(is.Cook.FromS)), "learned_cook", "cook.time")
+	add("Taste from", measure.MinSec(math.Round(was.Cook.FromS)), measure.MinSec(math.Round(is.Cook.FromS)),
+		"learned_cook", "cook.time")
 	return out
 }

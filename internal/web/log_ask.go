@@ -28,7 +28,8 @@ func askOf(log *learn.Log, set store.LogSettings, name func(string) string) *que
 				"Its last two batches felt off the same way. Dried in the oven, a spoonful tells " +
 					"what it holds, and the plan guesses no more.", "/cabinet/lots", "To its lot"}
 		case learn.AskEggs:
-			return &question{key, "Weigh ten of these eggs?", "Twice on end they weighed otherwise than their class says. Ten, cracked " +
+			return &question{key, "Weigh ten of these eggs?", "Twice on end they weighed otherwise than their class " +
+				"says. Ten, cracked " +
 				"and weighed, and every plan counts with yours.", "/cabinet/eggs/new", "To the eggs"}
 		case learn.AskSheets:
 			machine, to := q.Of, "/cabinet/machines"
@@ -38,7 +39,8 @@ func askOf(log *learn.Log, set store.LogSettings, name func(string) string) *que
 			if own {
 				machine, to = "your machine", "/cabinet/machines/"+id+"/calibrate"
 			}
-			return &question{key, fmt.Sprintf("Measure three sheets of %s?", machine), "Two makings on end its sheets came out otherwise than the dial says.", to,
+			return &question{key, fmt.Sprintf("Measure three sheets of %s?", machine),
+				"Two makings on end its sheets came out otherwise than the dial says.", to,
 				"To its stops"}
 		}
 	}

@@ -47,9 +47,12 @@ func logFields(in measure.System, r *request.Request) []logField {
 		{Key: "trim_g", Label: "Trimmings", Unit: unit, most: bench.MaxG, mass: true},
 		{Key: "trim_back_g", Label: "Of them, kneaded into the next piece", Unit: unit, most: bench.MaxG, mass: true},
 		{Key: "cut_mm", Label: "A ribbon, as it was cut", Unit: length, least: 50, most: bench.MaxRibbonMM, long: true},
-		{Key: "settled_mm", Label: "The same, once it had pulled in", Unit: length, least: 35, most: bench.MaxRibbonMM, long: true},
-		{Key: "thrown_g", Label: "Thrown away", Unit: unit, Hint: "empty: all of it, where a reason stands below", most: bench.MaxG, mass: true},
-		{Key: "out_g", Label: "Came out", Unit: unit, Hint: "0: nothing; empty: not weighed", most: bench.MaxG, mass: true},
+		{Key: "settled_mm", Label: "The same, once it had pulled in", Unit: length, least: 35, most: bench.MaxRibbonMM,
+			long: true},
+		{Key: "thrown_g", Label: "Thrown away", Unit: unit, Hint: "empty: all of it, where a reason stands below",
+			most: bench.MaxG, mass: true},
+		{Key: "out_g", Label: "Came out", Unit: unit, Hint: "0: nothing; empty: not weighed", most: bench.MaxG,
+			mass: true},
 	}
 	if !r.Cut.Kind().Traits().Lengths {
 		all = slices.DeleteFunc(all, func(f logField) bool { return f.long })
@@ -93,12 +96,14 @@ func (s *Server) openLog(c *gin.Context) {
 		return
 	}
 	when := s.now().Add(-2 * time.Hour).Format(measure.ClockForm)
-	s.render(c, http.StatusOK, "logform", "Log: "+b.Request.Name, newLogForm(c, fmt.Sprintf("/batches/%d/log", b.ID), &b.Request.Request,
+	s.render(c, http.StatusOK, "logform", "Log: "+b.Request.Name, newLogForm(c, fmt.Sprintf("/batches/%d/log", b.ID),
+		&b.Request.Request,
 		fmt.Sprintf("/batches/%d/makings", b.ID), when, cab))
 }
 
 func newLogForm(c *gin.Context, to string, r *request.Request, back, when string, cab store.Cabinet) logForm {
-	f := logForm{To: to, Name: r.Name, Back: back, When: when, WhenOf: when != "", Fields: logFields(shownIn(c), r), Feels: feltWords, Maker: r.MadeBy,
+	f := logForm{To: to, Name: r.Name, Back: back, When: when, WhenOf: when != "", Fields: logFields(shownIn(c), r),
+		Feels: feltWords, Maker: r.MadeBy,
 		Once: rand.Text()}
 	for _, m := range cab.Makers {
 		f.Makers = append(f.Makers, m.Name)
@@ -228,7 +233,8 @@ func (x *logField) figure(in measure.System) (float64, error) {
 // read takes what was typed; false where something is not allowed, which stands by its line.
 func (f *logForm) read(in measure.System, v url.Values) (got map[string]float64, ok bool) {
 	got, ok = map[string]float64{}, true
-	f.Felt, f.Touch, f.Maker, f.Next = v.Get("felt"), v.Get("touch"), strings.TrimSpace(v.Get("maker")), strings.TrimSpace(v.Get("next"))
+	f.Felt, f.Touch, f.Maker, f.Next = v.Get("felt"), v.Get("touch"), strings.TrimSpace(v.Get("maker")),
+		strings.TrimSpace(v.Get("next"))
 	if f.Why = strings.TrimSpace(v.Get("why")); len([]rune(f.Why)) > bench.MaxText*3/4 {
 		f.WhyEr, ok = fmt.Sprintf("%d letters at most.", bench.MaxText*3/4), false
 	}
@@ -237,7 +243,8 @@ func (f *logForm) read(in measure.System, v url.Values) (got map[string]float64,
 	}
 	if f.WhenOf {
 		f.When = v.Get("when")
-		if t, err := time.ParseInLocation(measure.ClockForm, f.When, time.Local); err != nil || t.After(f.readAt.Add(time.Minute)) || t.Year() < 2000 {
+		if t, err := time.ParseInLocation(measure.ClockForm, f.When, time.Local); err != nil ||
+			t.After(f.readAt.Add(time.Minute)) || t.Year() < 2000 {
 			f.WhenEr, ok = "A moment that has passed, as 2026-11-28T09:30.", false
 		}
 	}
@@ -252,12 +259,14 @@ func (f *logForm) read(in measure.System, v url.Values) (got map[string]float64,
 			continue
 		}
 		if err != nil || n < x.least || n > x.most {
-			x.Err, ok = fmt.Sprintf("%g to %s %s is allowed, or nothing.", x.least, measure.Thousands(x.most), x.Unit), false
+			x.Err, ok = fmt.Sprintf("%g to %s %s is allowed, or nothing.", x.least, measure.Thousands(x.most), x.Unit),
+				false
 			if x.mass && in == measure.Customary {
 				x.Err = "A number of ounces, or nothing."
 			}
 			if x.long && in == measure.Customary {
-				x.Err = fmt.Sprintf("%.1f to %.0f inches is allowed, or nothing.", x.least/measure.InchMM, x.most/measure.InchMM)
+				x.Err = fmt.Sprintf("%.1f to %.0f inches is allowed, or nothing.", x.least/measure.InchMM,
+					x.most/measure.InchMM)
 			}
 			continue
 		}
@@ -280,7 +289,8 @@ func (f *logForm) read(in measure.System, v url.Values) (got map[string]float64,
 }
 
 // readLog reads the form as it was posted, or shows what is not allowed.
-func (s *Server) readLog(c *gin.Context, to string, r *request.Request, back string, when bool) (f logForm, got map[string]float64, ok bool) {
+func (s *Server) readLog(c *gin.Context, to string, r *request.Request, back string, when bool) (f logForm,
+	got map[string]float64, ok bool) {
 	values, ok := s.posted(c)
 	if !ok {
 		return f, nil, false
@@ -355,7 +365,8 @@ func (s *Server) saveMadeLog(c *gin.Context) {
 	c.Redirect(http.StatusSeeOther, at+"made")
 }
 
-// events are what the form says, as the bench would have told it: of a making that went over the bench beside what is known of it, of
+// events are what the form says, as the bench would have told it: of a making that went over the bench beside what is
+// known of it, of
 // another (st is nil) from its beginning on, with what is said of minutes.
 func (f *logForm) events(p *plan.Plan, began time.Time, st *bench.State, got map[string]float64) (out []bench.Event) {
 	whole := st == nil
@@ -429,7 +440,8 @@ func (f *logForm) events(p *plan.Plan, began time.Time, st *bench.State, got map
 	}
 	if mm := got["sheet_mm"]; mm > 0 {
 		for i := range steps {
-			if s := &steps[i]; s.Kind == bench.Pass && s.Piece == 1 && (i+1 == len(steps) || steps[i+1].Piece != 1 || steps[i+1].Kind != bench.Pass) {
+			if s := &steps[i]; s.Kind == bench.Pass && s.Piece == 1 && (i+1 == len(steps) || steps[i+1].Piece != 1 ||
+				steps[i+1].Kind != bench.Pass) {
 				say(bench.Event{What: bench.Measured, Step: s.Key, MM: mm, At: now})
 			}
 		}
@@ -450,7 +462,8 @@ func (f *logForm) events(p *plan.Plan, began time.Time, st *bench.State, got map
 	if g := got["trim_back_g"]; g > 0 {
 		say(bench.Event{What: bench.Left, Text: bench.Trimmings, Of: bench.KneadedIn, G: g, At: now})
 	}
-	if mm, i := got["cut_mm"], slices.IndexFunc(steps, func(s bench.Step) bool { return s.Kind == bench.Cut }); mm > 0 && i >= 0 {
+	if mm, i := got["cut_mm"], slices.IndexFunc(steps,
+		func(s bench.Step) bool { return s.Kind == bench.Cut }); mm > 0 && i >= 0 {
 		say(bench.Event{What: bench.Shrunk, Step: steps[i].Key, FromMM: mm, MM: got["settled_mm"], At: now})
 	}
 	if g := got["water_added"]; g > 0 {

@@ -37,7 +37,8 @@ func (s *Server) learned(ctx context.Context) (*learn.Log, store.LogSettings) {
 	if l.log != nil && l.checked.Taken() < learnEvery {
 		return l.log, l.set
 	}
-	ctx, cancel := context.WithTimeout(context.WithoutCancel(ctx), learnWait) // a change that is overtaken still reads for the next
+	// a change that is overtaken still reads for the next
+	ctx, cancel := context.WithTimeout(context.WithoutCancel(ctx), learnWait)
 	defer cancel()
 	stamp, err := s.store.LogStamp(ctx)
 	if err == nil && (stamp != l.stamp || l.log == nil) {

@@ -67,13 +67,17 @@ func (s *Server) showLearned(c *gin.Context) {
 	name := func(label string) string { return labelName(cab, label) }
 	var dots []draw.Dot
 	for _, r := range log.Residues() {
-		v.Rows = append(v.Rows, residueRow{ID: r.Making, When: r.Began.Local().Format("2 Jan"), Name: r.Name, By: r.Bears.Maker, Flour: name(r.Bears.Flour),
+		v.Rows = append(v.Rows, residueRow{ID: r.Making, When: r.Began.Local().Format("2 Jan"), Name: r.Name,
+			By: r.Bears.Maker, Flour: name(r.Bears.Flour),
 			Felt: feltWords[*r.Felt+2], R: signed(r.R), Doubtful: r.W < learn.Doubtful})
-		dots = append(dots, draw.Dot{At: r.Began, Y: r.R, Letter: strings.ToUpper(string([]rune(name(r.Bears.Flour) + "·")[:1])), Hollow: r.W < learn.Doubtful})
+		dots = append(dots, draw.Dot{At: r.Began, Y: r.R, Letter: strings.ToUpper(string([]rune(name(r.Bears.Flour) +
+			"·")[:1])), Hollow: r.W < learn.Doubtful})
 	}
 	if e := log.Water("", "", "", "", now); e.N > 0 {
-		v.Kitchen = fmt.Sprintf("Whatever the flour, this kitchen wanted %s points, give or take %.1f.", signed(e.M), e.Within)
-		v.Chart = template.HTML(draw.Log("What batches wanted", "points of water over the book", dots, 0, "book", e.M-e.Within, e.M+e.Within))
+		v.Kitchen = fmt.Sprintf("Whatever the flour, this kitchen wanted %s points, give or take %.1f.", signed(e.M),
+			e.Within)
+		v.Chart = template.HTML(draw.Log("What batches wanted", "points of water over the book", dots, 0, "book",
+			e.M-e.Within, e.M+e.Within))
 	}
 	for _, label := range log.Flours() {
 		e := log.Water(label, "", "", "", now)
@@ -103,7 +107,8 @@ func (s *Server) leftOut(c *gin.Context, set store.LogSettings) (out []residueRo
 		if m.Felt != nil {
 			felt = feltWords[*m.Felt+2]
 		}
-		out = append(out, residueRow{ID: m.ID, When: m.Began.Local().Format("2 Jan"), Name: m.Name, By: m.Bears.Maker, Felt: felt, Left: true})
+		out = append(out, residueRow{ID: m.ID, When: m.Began.Local().Format("2 Jan"), Name: m.Name, By: m.Bears.Maker,
+			Felt: felt, Left: true})
 	}
 	return out, err
 }
@@ -155,17 +160,20 @@ func hiddenWords(x learn.Saying) string {
 		return ""
 	}
 	least := measure.Minutes(x.BelowMin)
-	ready := map[string]string{"knead": "smooth at the end of its kneading", "rest": "relaxed at the end of its rest"}[x.What]
+	ready := map[string]string{"knead": "smooth at the end of its kneading",
+		"rest": "relaxed at the end of its rest"}[x.What]
 	said := " One batch was " + ready + ", which was longer than it needs by the book"
 	if x.Unseen > 1 {
-		said = fmt.Sprintf(" %d batches were ", x.Unseen) + strings.ReplaceAll(ready, "its", "their") + ", which was longer than they need by the book"
+		said = fmt.Sprintf(" %d batches were ", x.Unseen) + strings.ReplaceAll(ready, "its", "their") +
+			", which was longer than they need by the book"
 	}
 	return said + ": not seen below " + least + "."
 }
 
 // sayWords say a factor as one would across the bench.
 func sayWords(x learn.Saying, flour func(string) string) string {
-	k := fmt.Sprintf("%.0f %% of the book’s, nine times in ten %.0f to %.0f %%, from %d.", 100*x.By, 100*x.From, 100*x.To, x.N)
+	k := fmt.Sprintf("%.0f %% of the book’s, nine times in ten %.0f to %.0f %%, from %d.", 100*x.By, 100*x.From,
+		100*x.To, x.N)
 	if x.N == 0 {
 		k = "nothing learned yet."
 	}
@@ -188,7 +196,8 @@ func sayWords(x learn.Saying, flour func(string) string) string {
 	case "loss":
 		return "Left on bowl and board: " + k
 	case "shrink":
-		return fmt.Sprintf("Ribbons of %s pull in %.1f %% once they are cut, within %.1f, from %d.", flour(x.Of), 100*x.By, 100*x.To, x.N)
+		return fmt.Sprintf("Ribbons of %s pull in %.1f %% once they are cut, within %.1f, from %d.", flour(x.Of),
+			100*x.By, 100*x.To, x.N)
 	case "trim":
 		return fmt.Sprintf("Trimmings, %s: %s", strings.ReplaceAll(x.Of, "-", " "), k)
 	}
@@ -211,7 +220,10 @@ func (s *Server) changeLearned(c *gin.Context) {
 			l.Flours = slices.DeleteFunc(l.Flours, func(x string) bool { return x == label })
 		},
 		"leave": func(l *store.LogSettings) { l.Left = append(l.Left, id) },
-		"take":  func(l *store.LogSettings) { l.Left = slices.DeleteFunc(l.Left, func(x uint64) bool { return x == id }) },
+		"take": func(l *store.LogSettings) {
+			l.Left = slices.DeleteFunc(l.Left,
+				func(x uint64) bool { return x == id })
+		},
 		"reset": func(l *store.LogSettings) { l.Since = s.now().UTC().Truncate(time.Second) },
 		"again": func(l *store.LogSettings) { l.Since = time.Time{} },
 		"tick":  func(l *store.LogSettings) { l.Ticked = append(l.Ticked, id) },
@@ -219,9 +231,11 @@ func (s *Server) changeLearned(c *gin.Context) {
 	}[values.Get("do")]
 	what := values.Get("do")
 	if do == nil || (what == "leave" || what == "take" || what == "tick") && id == 0 ||
-		what == "away" && (values.Get("question") == "" || len(values.Get("question")) > 200) || strings.HasPrefix(what, "flour_") && (label == "" ||
+		what == "away" && (values.Get("question") == "" || len(values.Get("question")) > 200) || strings.HasPrefix(what,
+		"flour_") && (label == "" ||
 		len(label) > 200) {
-		s.fail(c, http.StatusUnprocessableEntity, "That cannot be done here.", "Off, on, a flour, a making, or from now on is understood.")
+		s.fail(c, http.StatusUnprocessableEntity, "That cannot be done here.",
+			"Off, on, a flour, a making, or from now on is understood.")
 		return
 	}
 	if err := s.store.ChangeLogSettings(c.Request.Context(), do); err != nil {

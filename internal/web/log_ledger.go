@@ -35,7 +35,8 @@ func (s *Server) showLedger(c *gin.Context) {
 	ctx, cancel := bounded(c)
 	defer cancel()
 	now := s.now()
-	v := ledgerView{By: c.DefaultQuery("by", string(store.ByWeek)), From: c.DefaultQuery("from", now.AddDate(0, 0, -aYear).Format(time.DateOnly)),
+	v := ledgerView{By: c.DefaultQuery("by", string(store.ByWeek)), From: c.DefaultQuery("from", now.AddDate(0, 0,
+		-aYear).Format(time.DateOnly)),
 		To: c.DefaultQuery("to", now.Format(time.DateOnly))}
 	from, err1 := time.Parse(time.DateOnly, v.From)
 	to, err2 := time.Parse(time.DateOnly, v.To)
@@ -153,7 +154,8 @@ func (s *Server) showBesideMade(c *gin.Context) {
 	}
 	with := c.Query("with")
 	for i := range others {
-		if o := &others[i]; o.ID != kept.ID && len(a) > 0 && (with == fmt.Sprint(o.ID) || with == "" && (v.Other == 0 && o.Began.Before(kept.Began))) {
+		if o := &others[i]; o.ID != kept.ID && len(a) > 0 && (with == fmt.Sprint(o.ID) || with == "" && (v.Other == 0 &&
+			o.Began.Before(kept.Began))) {
 			v.Other, v.WhenB = o.ID, o.Began.Local().Format("Mon 2 January, 15:04")
 			v.Pairs = pairsOf(shownIn(c), &a[0], o)
 		}

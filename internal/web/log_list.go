@@ -133,8 +133,9 @@ func (s *Server) showLog(c *gin.Context) {
 }
 
 func logRowOf(in measure.System, m *store.Made) logRow {
-	r := logRow{ID: m.ID, Batch: m.Batch, Time: m.Began.Local().Format("15:04"), Name: m.Name, Shape: m.Shape, Flours: strings.Join(m.Flours, ", "),
-		Took: measure.Minutes(m.Min), By: strings.Join(m.Makers, ", "), Next: m.Next, Hw: fmt.Sprintf("%.1f", m.Hw)}
+	r := logRow{ID: m.ID, Batch: m.Batch, Time: m.Began.Local().Format("15:04"), Name: m.Name, Shape: m.Shape,
+		Flours: strings.Join(m.Flours, ", "),
+		Took:   measure.Minutes(m.Min), By: strings.Join(m.Makers, ", "), Next: m.Next, Hw: fmt.Sprintf("%.1f", m.Hw)}
 	if m.Felt != nil {
 		r.Felt = feltWords[*m.Felt+2]
 	}
@@ -168,7 +169,8 @@ func chartsOf(ru rules.Learn, all []store.Made) (out []logChart) {
 			out = append(out, logChart{name, side, template.HTML(draw.Log(name, unit, dots, want, word, want, want))})
 		}
 	}
-	one("Water, as it felt", "working hydration as made, less the book’s target and what the hand said of it; a letter a flour",
+	one("Water, as it felt", "working hydration as made, less the book’s target and what the hand said of it; a "+
+		"letter a flour",
 		"points; over the line it wanted more than the book", 0, "book", func(m *store.Made) (float64, bool) {
 			return learn.Wanted(ru, &m.Summary)
 		})
@@ -179,17 +181,22 @@ func chartsOf(ru rules.Learn, all []store.Made) (out []logChart) {
 		}
 	}
 	if len(dots) > 1 {
-		out = append(out, logChart{"Water, over the room’s humidity", "the same; flat says that the room is reckoned right",
-			template.HTML(draw.LogOver("Water over the room’s humidity", "points over the book", dots, "% humidity", 0, "book"))})
+		out = append(out, logChart{"Water, over the room’s humidity",
+			"the same; flat says that the room is reckoned right",
+			template.HTML(draw.LogOver("Water over the room’s humidity", "points over the book", dots, "% humidity", 0,
+				"book"))})
 	}
-	one("A poke, half back", "the last one timed; three seconds is ready", "seconds", 3, "ready", func(m *store.Made) (float64, bool) {
-		return m.PokeS,
-			m.PokeS > 0
-	})
-	one("Came out", "pasta that was weighed, of what was planned", "share of the plan", 1, "planned", func(m *store.Made) (float64, bool) {
-		return m.OutG / math.Max(m.PlanOutG, 1), m.OutG > 0 && m.PlanOutG > 0
-	})
-	one("Hands", "minutes of work for each kilogram that came out", "min/kg", 0, "", func(m *store.Made) (float64, bool) {
+	one("A poke, half back", "the last one timed; three seconds is ready", "seconds", 3, "ready",
+		func(m *store.Made) (float64, bool) {
+			return m.PokeS,
+				m.PokeS > 0
+		})
+	one("Came out", "pasta that was weighed, of what was planned", "share of the plan", 1, "planned",
+		func(m *store.Made) (float64, bool) {
+			return m.OutG / math.Max(m.PlanOutG, 1), m.OutG > 0 && m.PlanOutG > 0
+		})
+	one("Hands", "minutes of work for each kilogram that came out", "min/kg", 0, "", func(m *store.Made) (float64,
+		bool) {
 		return m.HandsMin / (m.OutG / 1000), m.OutG > 0 && m.HandsMin > 0
 	})
 	return out
@@ -207,7 +214,8 @@ func (s *Server) downloadLogCSV(c *gin.Context) {
 	c.Header("Content-Type", "text/csv; charset=utf-8")
 	c.Header("Content-Disposition", `attachment; filename="log.csv"`)
 	w := csv.NewWriter(c.Writer)
-	_ = w.Write([]string{"making", "batch", "name", "began", "ended", "shape", "flours", "lots", "makers", "flour_g", "dough_g", "hw_points", "plan_hw_points",
+	_ = w.Write([]string{"making", "batch", "name", "began", "ended", "shape", "flours", "lots", "makers", "flour_g",
+		"dough_g", "hw_points", "plan_hw_points",
 		"felt", "poke_s", "sheet_mm", "out_g", "pieces", "minutes", "hands_min", "next", "thrown_g", "thrown_why"})
 	f := func(v float64) string {
 		if v == 0 {
@@ -224,8 +232,10 @@ func (s *Server) downloadLogCSV(c *gin.Context) {
 		if m.Summary.Felt != nil {
 			felt = fmt.Sprint(*m.Summary.Felt)
 		}
-		_ = w.Write(measure.Cells([]string{fmt.Sprint(m.ID), fmt.Sprint(m.Batch), m.Name, m.Began.Format(time.RFC3339), m.Ended.Format(time.RFC3339), m.Shape,
-			strings.Join(m.Flours, "; "), strings.Join(m.Lots, "; "), strings.Join(m.Makers, "; "), f(m.FlourG), f(m.DoughG), f(m.Hw), f(m.PlanHw), felt,
+		_ = w.Write(measure.Cells([]string{fmt.Sprint(m.ID), fmt.Sprint(m.Batch), m.Name, m.Began.Format(time.RFC3339),
+			m.Ended.Format(time.RFC3339), m.Shape,
+			strings.Join(m.Flours, "; "), strings.Join(m.Lots, "; "), strings.Join(m.Makers, "; "), f(m.FlourG),
+			f(m.DoughG), f(m.Hw), f(m.PlanHw), felt,
 			f(m.PokeS), f(m.SheetMM), out, f(float64(m.Pieces)), f(m.Min), f(m.HandsMin), m.Next, f(m.ThrownG), m.Why}))
 	}
 	w.Flush()

@@ -37,7 +37,8 @@ func (u untilDone) Read(p []byte) (int, error) {
 	return u.r.Read(p)
 }
 
-// addPicture keeps a picture of a making: a JPEG the page has made small. It is drawn anew here, so that nothing but the picture is kept,
+// addPicture keeps a picture of a making: a JPEG the page has made small. It is drawn anew here, so that nothing but
+// the picture is kept,
 // not where or with what it was taken.
 func (s *Server) addPicture(c *gin.Context) {
 	kept, _, ok := s.making(c)
@@ -56,11 +57,13 @@ func (s *Server) addPicture(c *gin.Context) {
 	}
 	size, err := jpeg.DecodeConfig(bytes.NewReader(raw))
 	if err != nil || size.Width < 1 || size.Height < 1 || size.Width > pictureSide || size.Height > pictureSide {
-		refuse(http.StatusUnprocessableEntity, fmt.Sprintf("A JPEG of at most %d by %d points is kept.", pictureSide, pictureSide))
+		refuse(http.StatusUnprocessableEntity, fmt.Sprintf("A JPEG of at most %d by %d points is kept.", pictureSide,
+			pictureSide))
 		return
 	}
 	if n := bytes.Count(raw, startOfScan); n > mostScans {
-		refuse(http.StatusUnprocessableEntity, fmt.Sprintf("A picture in at most %d scans is kept; this one comes in %d.", mostScans, n))
+		refuse(http.StatusUnprocessableEntity,
+			fmt.Sprintf("A picture in at most %d scans is kept; this one comes in %d.", mostScans, n))
 		return
 	}
 	ctx, cancel := bounded(c)
@@ -89,7 +92,8 @@ func (s *Server) addPicture(c *gin.Context) {
 	n, err := s.store.AddPicture(c.Request.Context(), kept.ID, doc)
 	switch {
 	case errors.Is(err, store.ErrPictures):
-		refuse(http.StatusConflict, fmt.Sprintf("%d pictures of a making are kept; take one away first.", store.MostPictures))
+		refuse(http.StatusConflict, fmt.Sprintf("%d pictures of a making are kept; take one away first.",
+			store.MostPictures))
 	case err != nil:
 		s.log.Error("picture", "making", kept.ID, "err", err)
 		refuse(http.StatusServiceUnavailable, "The database does not answer; nothing was kept.")

@@ -33,13 +33,15 @@ import (
 // counting has a site's plans take what is learned.
 func (s site) counting() site {
 	s.Helper()
-	if err := s.store.ChangeLogSettings(context.Background(), func(l *store.LogSettings) { l.Off = false }); err != nil {
+	if err := s.store.ChangeLogSettings(context.Background(),
+		func(l *store.LogSettings) { l.Off = false }); err != nil {
 		s.Fatal(err)
 	}
 	return s
 }
 
-// A batch made without the bench is logged on one short form; what it says moves the next plan, with its reason beside the number; left
+// A batch made without the bench is logged on one short form; what it says moves the next plan, with its reason beside
+// the number; left
 // out, switched off for the flour, for the batch or altogether, it does not.
 func TestLoggedAfterwards(t *testing.T) {
 	s := newSite(t).counting()
@@ -51,14 +53,18 @@ func TestLoggedAfterwards(t *testing.T) {
 	}
 	s.wants(s.ask("GET", at+"/log", nil), 200, "How the dough felt", "every line may stay empty", `name="knead_min"`)
 	begun := storetest.Now().Add(-3 * time.Hour).Format(measure.ClockForm)
-	s.wants(s.ask("POST", at+"/log", url.Values{"when": {"tomorrow"}, "poke_s": {"soon"}, "out_g": {"1,480"}, "next": {"finer"}}), 422, "A moment that has passed",
+	s.wants(s.ask("POST", at+"/log", url.Values{"when": {"tomorrow"}, "poke_s": {"soon"}, "out_g": {"1,480"},
+		"next": {"finer"}}), 422, "A moment that has passed",
 		"0.1 to 60 s is allowed", `value="soon"`, `value="1,480"`, `value="finer"`)
-	w := s.ask("POST", at+"/log", url.Values{"when": {begun}, "felt": {"-1"}, "poke_s": {"4"}, "rest_min": {"30"}, "out_g": {"1,480 g"}, "maker": {"Linde"},
+	w := s.ask("POST", at+"/log", url.Values{"when": {begun}, "felt": {"-1"}, "poke_s": {"4"}, "rest_min": {"30"},
+		"out_g": {"1,480 g"}, "maker": {"Linde"},
 		"next": {"roll a stop finer"}})
 	s.wants(w, 303)
-	s.wants(s.ask("GET", w.Header().Get("Location"), nil), 200, "felt a little dry; 1,480 g came out", "roll a stop finer")
+	s.wants(s.ask("GET", w.Header().Get("Location"), nil), 200, "felt a little dry; 1,480 g came out",
+		"roll a stop finer")
 	s.wants(s.ask("GET", at, nil), 200, "Your one batch wanted", "points more than the book", "more water here")
-	s.wants(s.ask("GET", "/log/learned", nil), 200, "Soft wheat 00", "a little dry", "Rest of Soft wheat 00", "left out")
+	s.wants(s.ask("GET", "/log/learned", nil), 200, "Soft wheat 00", "a little dry", "Rest of Soft wheat 00",
+		"left out")
 	s.wants(s.ask("GET", "/log?find=linde+tagl", nil), 200, demo.Saturday, "roll a stop finer")
 	s.wants(s.ask("GET", "/log?find=nonesuch", nil), 200, "Nothing of that kind")
 	s.wants(s.ask("GET", "/log?felt=2", nil), 200, "Nothing of that kind")
@@ -85,7 +91,8 @@ func TestLoggedAfterwards(t *testing.T) {
 		Format  string
 		Makings []exchange.Logged
 	}
-	if err := json.Unmarshal(s.ask("GET", "/log.json", nil).Body.Bytes(), &doc); err != nil || doc.Format != "hollen-log/2" || len(doc.Makings) != 2 ||
+	if err := json.Unmarshal(s.ask("GET", "/log.json", nil).Body.Bytes(), &doc); err != nil ||
+		doc.Format != "hollen-log/2" || len(doc.Makings) != 2 ||
 		doc.Makings[0].Summary.OutG != 1480 {
 		t.Errorf("%v: %+v", err, doc)
 	}
@@ -155,7 +162,10 @@ func TestOffForOneFlourIsItsWaterAlone(t *testing.T) {
 		t.Fatal(err)
 	}
 	r := b.Request.Request
-	if err := s.store.ChangeLogSettings(context.Background(), func(l *store.LogSettings) { l.Flours = []string{plan.FlourLabel(r.Flours)} }); err != nil {
+	if err := s.store.ChangeLogSettings(context.Background(), func(l *store.LogSettings) {
+		l.Flours = []string{
+			plan.FlourLabel(r.Flours)}
+	}); err != nil {
 		t.Fatal(err)
 	}
 	page := s.ask("GET", batch(demo.Saturday)+"/plan.json", nil).Body.String()
@@ -183,21 +193,26 @@ func TestLearnedIsFrozen(t *testing.T) {
 	if err != nil || p.Rules().Learned.Hw.Points != before.Rules.Learned.Hw.Points {
 		t.Errorf("%v: %v, was %v", err, p.Rules().Learned.Hw, before.Rules.Learned.Hw)
 	}
-	s.wants(s.ask("GET", batch(demo.Chandler)+"/makings", nil), 200, "As last time, by now", "Hydration aimed at", "Your one batch wanted")
+	s.wants(s.ask("GET", batch(demo.Chandler)+"/makings", nil), 200, "As last time, by now", "Hydration aimed at",
+		"Your one batch wanted")
 	next := s.begin(demo.Saturday)
-	if m, _ := s.store.Making(context.Background(), newMade+1); next == at || m.Rules.Learned.Hw.Points >= before.Rules.Learned.Hw.Points {
-		t.Errorf("too wet, and the next is begun with %v, the one before with %v", m.Rules.Learned.Hw.Points, before.Rules.Learned.Hw.Points)
+	if m, _ := s.store.Making(context.Background(), newMade+1); next == at ||
+		m.Rules.Learned.Hw.Points >= before.Rules.Learned.Hw.Points {
+		t.Errorf("too wet, and the next is begun with %v, the one before with %v", m.Rules.Learned.Hw.Points,
+			before.Rules.Learned.Hw.Points)
 	}
 }
 
 // logAgain waits until a change of the log is seen.
 func (s site) logAgain() { time.Sleep(pressedTwice + 100*time.Millisecond) }
 
-// The last word of a batch stands on top of its next, and of a copy of it, until it is seen to; Hollen asks one thing at a time, and no
+// The last word of a batch stands on top of its next, and of a copy of it, until it is seen to; Hollen asks one thing
+// at a time, and no
 // more once it is sent away.
 func TestLastWordAndQuestions(t *testing.T) {
 	s := newSite(t).counting()
-	s.wants(s.ask("GET", batch(demo.Chandler), nil), 200, "Last time you said:", "roll it a stop finer", `id="last-word"`)
+	s.wants(s.ask("GET", batch(demo.Chandler), nil), 200, "Last time you said:", "roll it a stop finer",
+		`id="last-word"`)
 	w := s.ask("POST", batch(demo.Chandler)+"/duplicate", url.Values{"version": {"1"}})
 	s.wants(w, 303)
 	if body := s.ask("GET", batch(demo.Saturday), nil).Body.String(); strings.Contains(body, "Last time you said") {
@@ -210,18 +225,22 @@ func TestLastWordAndQuestions(t *testing.T) {
 	if body := s.ask("GET", batch(demo.Chandler), nil).Body.String(); strings.Contains(body, "Last time you said") {
 		t.Error("it is seen to, and stands there still")
 	}
-	if got := s.ask("POST", "/log/learned", url.Values{"do": {"on"}, "back": {"//elsewhere.example/"}}).Header().Get("Location"); got != "/log/learned" {
+	if got := s.ask("POST", "/log/learned", url.Values{"do": {"on"}, "back": {"//elsewhere.example/"}}).Header().Get(
+		"Location"); got != "/log/learned" {
 		t.Errorf("it leads away: %s", got)
 	}
-	s.wants(s.ask("POST", batch(demo.Chandler)+"/log", url.Values{"when": {storetest.Now().Add(-time.Hour).Format(measure.ClockForm)}, "felt": {"-2"}}), 303)
+	s.wants(s.ask("POST", batch(demo.Chandler)+"/log", url.Values{"when": {storetest.Now().Add(-time.Hour).Format(
+		measure.ClockForm)}, "felt": {"-2"}}), 303)
 	s.wants(s.ask("GET", "/log", nil), 200, "Weigh the moisture of Durum semola, fine?", `value="moisture:semola-fine"`)
-	s.wants(s.ask("POST", "/log/learned", url.Values{"do": {"away"}, "question": {"moisture:semola-fine"}, "back": {"/log"}}), 303)
+	s.wants(s.ask("POST", "/log/learned", url.Values{"do": {"away"}, "question": {"moisture:semola-fine"},
+		"back": {"/log"}}), 303)
 	if body := s.ask("GET", "/log", nil).Body.String(); strings.Contains(body, "Weigh the moisture") {
 		t.Error("sent away, it is asked again")
 	}
 }
 
-// A picture of a making is kept small and drawn anew: where it was taken does not come along. Others than small JPEGs are refused with
+// A picture of a making is kept small and drawn anew: where it was taken does not come along. Others than small JPEGs
+// are refused with
 // the reason; so many, no more.
 func TestPictures(t *testing.T) {
 	s := newSite(t)
@@ -241,10 +260,12 @@ func TestPictures(t *testing.T) {
 	}
 	doc := drawn(300)
 	where := []byte("Exif\x00\x00GPS 54.1 N")
-	tagged := append(append(append([]byte{}, doc[:2]...), 0xff, 0xe1, 0, byte(len(where)+2)), append(where, doc[2:]...)...)
+	tagged := append(append(append([]byte{}, doc[:2]...), 0xff, 0xe1, 0, byte(len(where)+2)), append(where,
+		doc[2:]...)...)
 	s.wants(send(tagged), 201, "1")
 	w := s.ask("GET", "/bench/1/pictures/1", nil)
-	if s.wants(w, 200); bytes.Contains(w.Body.Bytes(), []byte("GPS")) || w.Header().Get("Content-Type") != "image/jpeg" {
+	if s.wants(w, 200); bytes.Contains(w.Body.Bytes(), []byte("GPS")) ||
+		w.Header().Get("Content-Type") != "image/jpeg" {
 		t.Error("where it was taken is kept")
 	}
 	s.wants(send([]byte("a picture, honest")), 422, "A JPEG of at most")
@@ -269,7 +290,8 @@ func TestPictures(t *testing.T) {
 	s.wants(send(doc), 201, "7")
 }
 
-// A making that left as JSON comes in again: to the batch of its name, or with its batch where there is none; what is no making is
+// A making that left as JSON comes in again: to the batch of its name, or with its batch where there is none; what is
+// no making is
 // refused with the reason.
 func TestMakingsComeIn(t *testing.T) {
 	s := newSite(t)
@@ -284,14 +306,16 @@ func TestMakingsComeIn(t *testing.T) {
 	s.wants(w, 303)
 	at := w.Header().Get("Location")
 	s.wants(s.ask("GET", at, nil), 200, "Another kitchen’s linguine", "felt a little dry", "roll it a stop finer")
-	a, b := madeState(t, s.ask("GET", "/bench/1/made.json", nil).Body.Bytes()), madeState(t, s.ask("GET", strings.TrimSuffix(at, "made")+"made.json",
+	a, b := madeState(t, s.ask("GET", "/bench/1/made.json", nil).Body.Bytes()), madeState(t, s.ask("GET",
+		strings.TrimSuffix(at, "made")+"made.json",
 		nil).Body.Bytes())
 	if a != b {
 		t.Errorf("it comes in as another:\n%.300s\n%.300s", a, b)
 	}
 	s.wants(s.ask("POST", "/import/take", url.Values{"text": {other}, "take": {"making.99"}}), 409)
 	for _, bad := range []string{`{"format":"hollen-making/1"}`, `{"format":"hollen-making/1","request":{}}`,
-		strings.Replace(doc, `"what": "done"`, `"what": "danced"`, 1), strings.Replace(doc, `"Points": 0`, `"Points": 90`, 1)} {
+		strings.Replace(doc, `"what": "done"`, `"what": "danced"`, 1), strings.Replace(doc, `"Points": 0`,
+			`"Points": 90`, 1)} {
 		s.wants(s.ask("POST", "/import", url.Values{"text": {bad}}), 422)
 	}
 }
@@ -311,11 +335,13 @@ func madeState(t *testing.T, doc []byte) string {
 	return string(m.State)
 }
 
-// The ledger adds up what was weighed, by week, month and shape; days that are none are said beside them. Two makings stand side by side.
+// The ledger adds up what was weighed, by week, month and shape; days that are none are said beside them. Two makings
+// stand side by side.
 func TestLedgerAndBeside(t *testing.T) {
 	s := newSite(t)
 	for _, g := range []string{"1,400", "1,450"} {
-		s.wants(s.ask("POST", batch(demo.Saturday)+"/log", url.Values{"when": {storetest.Now().Add(-4 * time.Hour).Format(measure.ClockForm)}, "out_g": {g},
+		s.wants(s.ask("POST", batch(demo.Saturday)+"/log", url.Values{"when": {storetest.Now().Add(
+			-4 * time.Hour).Format(measure.ClockForm)}, "out_g": {g},
 			"felt": {"0"}}), 303)
 	}
 	s.wants(s.ask("GET", "/log/ledger", nil), 200, "week of")
@@ -324,7 +350,8 @@ func TestLedgerAndBeside(t *testing.T) {
 	s.wants(s.ask("GET", "/log/ledger?from=soon", nil), 422, "Days as 2026-11-28 are read")
 	s.wants(s.ask("GET", "/log/ledger?from=2026-05-02&to=2026-05-01", nil), 422, "comes after the last")
 	s.wants(s.ask("GET", "/log/ledger?from=2001-01-01&to=2001-02-01", nil), 200, "Nothing was made in that time")
-	s.wants(s.ask("GET", fmt.Sprintf("/bench/%d/beside?with=%d", newMade+1, newMade), nil), 200, "<b>1,450 g</b>", "<b>1,400 g</b>", "Working hydration")
+	s.wants(s.ask("GET", fmt.Sprintf("/bench/%d/beside?with=%d", newMade+1, newMade), nil), 200, "<b>1,450 g</b>",
+		"<b>1,400 g</b>", "Working hydration")
 	s.wants(s.ask("GET", "/bench/1/beside", nil), 200, "There is no other ended making")
 	s.wants(s.ask("GET", "/bench/99/beside", nil), 404)
 	s.wants(s.ask("POST", fmt.Sprintf("/bench/%d/events", newMade), nil), 400)
@@ -368,22 +395,27 @@ func TestBothAsLastTime(t *testing.T) {
 	}
 }
 
-// The log leaves as one document and comes in again: nothing twice; in another workshop with its batches, each making as it was.
+// The log leaves as one document and comes in again: nothing twice; in another workshop with its batches, each making
+// as it was.
 func TestLogComesIn(t *testing.T) {
 	s := newSite(t)
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/log", url.Values{"when": {storetest.Now().Add(-time.Hour).Format(measure.ClockForm)}, "felt": {"1"}}), 303)
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/log", url.Values{"when": {storetest.Now().Add(-time.Hour).Format(
+		measure.ClockForm)}, "felt": {"1"}}), 303)
 	doc := s.ask("GET", "/log.json", nil).Body.String()
 	s.wants(s.ask("POST", "/import", url.Values{"text": {doc}}), 200, "2 makings", "All of it is here already.")
-	other := strings.ReplaceAll(strings.ReplaceAll(doc, demo.Chandler, "Another kitchen’s linguine"), demo.Saturday, "Another kitchen’s ribbons")
+	other := strings.ReplaceAll(strings.ReplaceAll(doc, demo.Chandler, "Another kitchen’s linguine"), demo.Saturday,
+		"Another kitchen’s ribbons")
 	w := s.ask("POST", "/import", url.Values{"text": {other}})
 	s.wants(w, 200, "2 makings to add. 2 batches are made of them.")
 	take := between(w.Body.String(), `name="take" value="`, `"`)
 	s.wants(s.ask("POST", "/import/take", url.Values{"text": {other}, "take": {take}}), 303)
-	s.wants(s.ask("GET", "/log", nil), 200, "Another kitchen’s linguine", "Another kitchen’s ribbons", "roll it a stop finer")
+	s.wants(s.ask("GET", "/log", nil), 200, "Another kitchen’s linguine", "Another kitchen’s ribbons",
+		"roll it a stop finer")
 	s.wants(s.ask("POST", "/import", url.Values{"text": {other}}), 200, "All of it is here already.")
 	s.wants(s.ask("POST", "/import/take", url.Values{"text": {other}, "take": {take}}), 409)
 	var was, is exchange.Log
-	if json.Unmarshal([]byte(other), &was) != nil || json.Unmarshal(s.ask("GET", "/log.json?find=another", nil).Body.Bytes(), &is) != nil || len(is.Makings) != 2 {
+	if json.Unmarshal([]byte(other), &was) != nil || json.Unmarshal(s.ask("GET", "/log.json?find=another",
+		nil).Body.Bytes(), &is) != nil || len(is.Makings) != 2 {
 		t.Fatalf("%d come back", len(is.Makings))
 	}
 	for i := range is.Makings {
@@ -392,12 +424,16 @@ func TestLogComesIn(t *testing.T) {
 			t.Errorf("%+v\n%+v", a, b)
 		}
 	}
-	s.wants(s.ask("POST", "/import", url.Values{"text": {`{"format":"hollen-log/1","makings":[]}`}}), 422, "holds figures and no makings")
-	s.wants(s.ask("POST", "/import", url.Values{"text": {`{"format":"hollen-log/2","makings":[]}`}}), 422, "holds no making")
-	s.wants(s.ask("POST", "/import", url.Values{"text": {strings.Replace(doc, `"what":"`, `"what":"x`, 1)}}), 422, "akings.0")
+	s.wants(s.ask("POST", "/import", url.Values{"text": {`{"format":"hollen-log/1","makings":[]}`}}), 422,
+		"holds figures and no makings")
+	s.wants(s.ask("POST", "/import", url.Values{"text": {`{"format":"hollen-log/2","makings":[]}`}}), 422,
+		"holds no making")
+	s.wants(s.ask("POST", "/import", url.Values{"text": {strings.Replace(doc, `"what":"`, `"what":"x`, 1)}}), 422,
+		"akings.0")
 }
 
-// The form is filled with what the bench knows; what is said otherwise counts instead of it, not besides; sent twice it counts once.
+// The form is filled with what the bench knows; what is said otherwise counts instead of it, not besides; sent twice it
+// counts once.
 func TestLogFormIsFilled(t *testing.T) {
 	s := newSite(t)
 	at := s.begin(demo.Saturday)
@@ -405,27 +441,32 @@ func TestLogFormIsFilled(t *testing.T) {
 		{"id":"b","what":"added","text":"water","g":9,"at":"2026-11-26T08:01:00Z"},{"id":"c","what":"left","text":"trimmings","g":70,"at":"2026-11-26T08:02:00Z"},
 		{"id":"d","what":"left","text":"trimmings","of":"kneaded in","g":30,"at":"2026-11-26T08:03:00Z"}]}`), 200)
 	page := s.ask("GET", at+"/log", nil).Body.String()
-	for key, want := range map[string]string{"flour_left": "20", "water_added": "9", "trim_g": "100", "trim_back_g": "30"} {
+	for key, want := range map[string]string{"flour_left": "20", "water_added": "9", "trim_g": "100",
+		"trim_back_g": "30"} {
 		if !strings.Contains(page, `name="`+key+`" value="`+want+`"`) {
 			t.Errorf("%s is not filled with %s", key, want)
 		}
 	}
 	once := between(page, `name="once" value="`, `"`)
-	form := url.Values{"once": {once}, "flour_left": {"20"}, "water_added": {"14"}, "trim_g": {"100"}, "trim_back_g": {"45"},
-		"cut_mm": {"300"}, "settled_mm": {"282"}}
+	form := url.Values{"once": {once}, "flour_left": {"20"}, "water_added": {"14"}, "trim_g": {"100"},
+		"trim_back_g": {"45"},
+		"cut_mm":      {"300"}, "settled_mm": {"282"}}
 	for range 2 {
 		s.wants(s.ask("POST", at+"/log", form), 303)
 	}
 	page = s.ask("GET", at+"/log", nil).Body.String()
-	for key, want := range map[string]string{"flour_left": "20", "water_added": "14", "trim_g": "100", "trim_back_g": "45"} {
+	for key, want := range map[string]string{"flour_left": "20", "water_added": "14", "trim_g": "100",
+		"trim_back_g": "45"} {
 		if !strings.Contains(page, `name="`+key+`" value="`+want+`"`) {
 			t.Errorf("then %s is not %s", key, want)
 		}
 	}
 	s.wants(s.ask("POST", at+"/log", url.Values{"cut_mm": {"300"}}), 422, "Both lengths, or neither.")
 	s.wants(s.ask("POST", at+"/log", url.Values{"cut_mm": {"300"}, "settled_mm": {"100"}}), 422, "From seven tenths")
-	s.wants(s.ask("POST", at+"/log", url.Values{"trim_g": {"10"}, "trim_back_g": {"20"}}), 422, "No more than the trimmings")
-	form = url.Values{"once": {"a-form-sent-twice"}, "when": {storetest.Now().Add(-time.Hour).Format(measure.ClockForm)}, "felt": {"0"}}
+	s.wants(s.ask("POST", at+"/log", url.Values{"trim_g": {"10"}, "trim_back_g": {"20"}}), 422,
+		"No more than the trimmings")
+	form = url.Values{"once": {"a-form-sent-twice"}, "when": {storetest.Now().Add(-time.Hour).Format(
+		measure.ClockForm)}, "felt": {"0"}}
 	one, two := s.ask("POST", batch(demo.Saturday)+"/log", form), s.ask("POST", batch(demo.Saturday)+"/log", form)
 	if one.Code != 303 || one.Header().Get("Location") != two.Header().Get("Location") {
 		t.Errorf("sent twice: %s and %s", one.Header().Get("Location"), two.Header().Get("Location"))
@@ -437,7 +478,8 @@ func TestWhoMakesIt(t *testing.T) {
 	s := newSite(t).counting()
 	at := batch(demo.Saturday)
 	begun := storetest.Now().Add(-3 * time.Hour).Format(measure.ClockForm)
-	s.wants(s.ask("POST", at+"/log", url.Values{"when": {begun}, "felt": {"-1"}, "knead_min": {"14"}, "poke_s": {"4"}, "maker": {"Linde"}}), 303)
+	s.wants(s.ask("POST", at+"/log", url.Values{"when": {begun}, "felt": {"-1"}, "knead_min": {"14"}, "poke_s": {"4"},
+		"maker": {"Linde"}}), 303)
 	s.logAgain()
 	s.wants(s.ask("GET", at+"?at=room", nil), 200, `value="made_by=Linde"`, `name="made_by"`)
 	by := func(who string) string {

@@ -102,7 +102,8 @@ func (m marks) text(s []byte) []byte {
 // hangs says whether s[from:to] is only a part of something longer.
 func hangs(s []byte, from, to int) bool {
 	if from > 0 {
-		if b := s[from-1]; b == '.' || b == ',' || b == '#' || b == '_' || b == '/' || b >= '0' && b <= '9' || b >= 'A' && b <= 'Z' || b >= 'a' && b <= 'z' {
+		if b := s[from-1]; b == '.' || b == ',' || b == '#' || b == '_' || b == '/' || b >= '0' && b <= '9' ||
+			b >= 'A' && b <= 'Z' || b >= 'a' && b <= 'z' {
 			return true
 		}
 	}
@@ -125,7 +126,8 @@ func (m marks) figure(s string) string {
 // typed are the attributes of a field that hold what is, or might be, typed into it.
 var typed = regexp.MustCompile(`\b(value|placeholder|data-value|data-auto)="([+-]?[0-9]+\.[0-9]+)"`)
 
-// inForm is the name of a hidden field that says which of the others of its form hold figures: those typed with a keyboard
+// inForm is the name of a hidden field that says which of the others of its form hold figures: those typed with a
+// keyboard
 // of digits. What stands in any other is words, and stays to the letter.
 const inForm = "figures"
 
@@ -138,7 +140,8 @@ func holdsFigure(name string) bool {
 	return ok && (f.Kind == request.Number || f.Kind == request.Whole || f.Kind == request.Price)
 }
 
-// page writes the figures of a page with these marks, in its text and in its fields, and has its forms say which of their
+// page writes the figures of a page with these marks, in its text and in its fields, and has its forms say which of
+// their
 // fields those are. What is marked translate="no", in drawings data-own, is the maker's own and stays to the letter.
 func (m marks) page(doc []byte) []byte {
 	if m == plain {
@@ -229,7 +232,10 @@ func nameOf(tag []byte) string {
 
 // fields writes what stands in a field with the sign before decimals of these marks.
 func (m marks) fields(tag []byte) []byte {
-	return typed.ReplaceAllFunc(tag, func(b []byte) []byte { return bytes.Replace(b, []byte(plain.Point), []byte(m.Point), 1) })
+	return typed.ReplaceAllFunc(tag, func(b []byte) []byte {
+		return bytes.Replace(b, []byte(plain.Point),
+			[]byte(m.Point), 1)
+	})
 }
 
 // thousands is a number with marks between thousands, and maybe decimals, in a language that writes

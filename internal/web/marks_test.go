@@ -16,7 +16,8 @@ import (
 
 // Languages write decimals and thousands in their own way; what writes other digits, or says nothing, gets Hollen's.
 func TestMarksOfLanguages(t *testing.T) {
-	for lang, want := range map[string]string{"de": "1.294,5", "it": "1.294,5", "es": "1.294,5", "fr": "1\u00a0294,5", "sv": "1\u00a0294,5",
+	for lang, want := range map[string]string{"de": "1.294,5", "it": "1.294,5", "es": "1.294,5", "fr": "1\u00a0294,5",
+		"sv":    "1\u00a0294,5",
 		"de-CH": "1’294.5", "ja": "1,294.5",
 		"en-GB": "1,294.5", "ar-EG": "1,294.5", "tlh-x": "1,294.5", "not a tag!": "1,294.5"} {
 		if got := marksIn(lang).figure("1,294.5"); got != want {
@@ -57,7 +58,8 @@ func TestMarksOnAPage(t *testing.T) {
 	}
 }
 
-// A figure is read in the reader's marks; where it cannot be told apart, as Hollen always reads it. Words stay to the letter,
+// A figure is read in the reader's marks; where it cannot be told apart, as Hollen always reads it. Words stay to the
+// letter,
 // whatever their field is called.
 func TestMarksAreRead(t *testing.T) {
 	de, fr := marks{",", "."}, marks{",", "\u202f"}
@@ -66,12 +68,17 @@ func TestMarksAreRead(t *testing.T) {
 		key       string
 		in, plain string
 	}{
-		{de, "a", "1.294", "1294"}, {de, "a", "1.294,5 g", "1294.5 g"}, {de, "a", "1,294", "1.294"}, {de, "a", "54,3", "54,3"}, {de, "a", "0.125", "0.125"},
-		{de, "a", "12.5", "12.5"}, {de, "a", "1.294.5", "1.294.5"}, {de, "a", "2 kg", "2 kg"}, {de, "amount.flour_g", "1.294", "1294"},
-		{de, "g.flours.1.share", "1.294", "1294"}, {de, "doctor.minutes", "1.294", "1294"}, {de, "doctor.amount.dry.1", "1,294", "1.294"},
-		{de, "name", "1.294", "1.294"}, {de, "cut.filling.name", "1.294", "1.294"}, {de, "who", "1.250 Gasthof", "1.250 Gasthof"},
+		{de, "a", "1.294", "1294"}, {de, "a", "1.294,5 g", "1294.5 g"}, {de, "a", "1,294", "1.294"}, {de, "a", "54,3",
+			"54,3"}, {de, "a", "0.125", "0.125"},
+		{de, "a", "12.5", "12.5"}, {de, "a", "1.294.5", "1.294.5"}, {de, "a", "2 kg", "2 kg"}, {de, "amount.flour_g",
+			"1.294", "1294"},
+		{de, "g.flours.1.share", "1.294", "1294"}, {de, "doctor.minutes", "1.294", "1294"}, {de, "doctor.amount.dry.1",
+			"1,294", "1.294"},
+		{de, "name", "1.294", "1.294"}, {de, "cut.filling.name", "1.294", "1.294"}, {de, "who", "1.250 Gasthof",
+			"1.250 Gasthof"},
 		{de, "note", "2,500 Stk Teller", "2,500 Stk Teller"}, {de, "next", "1.250 g", "1.250 g"},
-		{fr, "a", "1.294", "1.294"}, {fr, "a", "1,294", "1.294"}, {plain, "a", "1,294", "1,294"}, {plain, "a", "1.294", "1.294"},
+		{fr, "a", "1.294", "1.294"}, {fr, "a", "1,294", "1.294"}, {plain, "a", "1,294", "1,294"}, {plain, "a", "1.294",
+			"1.294"},
 	} {
 		form := url.Values{c.key: {c.in}, inForm: {"b a"}}
 		c.m.read(form)
@@ -81,15 +88,18 @@ func TestMarksAreRead(t *testing.T) {
 	}
 }
 
-// What a German browser sends of an order, a note in the log or a person's name comes back to the letter; its portions are
+// What a German browser sends of an order, a note in the log or a person's name comes back to the letter; its portions
+// are
 // a figure.
 func TestWordsStayToTheLetter(t *testing.T) {
 	s := newSite(t)
 	german := func(r *http.Request) { r.Header.Set("Accept-Language", "de-DE,de;q=0.9") }
 	at := "/days/2026-12-03/orders"
 	once := formOf(t, s.ask("GET", at, nil).Body.String()).Get("once")
-	s.wants(s.ask("POST", at, url.Values{"act": {"paste"}, "once": {once}, "text": {"Gasthof; tagliatelle; 10; 12:30"}}), 303)
-	forms := regexp.MustCompile(`(?s)<form[^>]*method="post".*?</form>`).FindAllString(s.ask("GET", at, nil, german).Body.String(), -1)
+	s.wants(s.ask("POST", at, url.Values{"act": {"paste"}, "once": {once},
+		"text": {"Gasthof; tagliatelle; 10; 12:30"}}), 303)
+	forms := regexp.MustCompile(`(?s)<form[^>]*method="post".*?</form>`).FindAllString(s.ask("GET", at, nil,
+		german).Body.String(), -1)
 	i := slices.IndexFunc(forms, func(f string) bool { return strings.Contains(f, `name="portions"`) })
 	if i < 0 {
 		t.Fatal("no order can be taken down")
@@ -133,7 +143,8 @@ func TestMarksComeBack(t *testing.T) {
 			FlourG float64 `json:"flour_g"`
 		} `json:"amount"`
 	}
-	if err := json.Unmarshal(s.ask("POST", batch(demo.Saturday)+"/request.json", v, german).Body.Bytes(), &r); err != nil || r.Amount.FlourG != 1294.5 {
+	if err := json.Unmarshal(s.ask("POST", batch(demo.Saturday)+"/request.json", v, german).Body.Bytes(),
+		&r); err != nil || r.Amount.FlourG != 1294.5 {
 		t.Errorf("1.294,5 g of flour is read as %g (%v)", r.Amount.FlourG, err)
 	}
 }

@@ -100,7 +100,8 @@ type frame struct {
 
 // render writes a page; a template that fails gives an error page, never half a page.
 func (s *Server) render(c *gin.Context, status int, page, title string, body any) {
-	f := frame{Title: title, Place: s.place(c), Nav: navOf(page), May: account.Keeps, US: shownIn(c) == measure.Customary, Marks: marksOf(c), Body: body}
+	f := frame{Title: title, Place: s.place(c), Nav: navOf(page), May: account.Keeps,
+		US: shownIn(c) == measure.Customary, Marks: marksOf(c), Body: body}
 	if a := signedIn(c); a != nil {
 		f.Who, f.May = a.Maker, account.Role(a.Role)
 	} else if s.access.SignIn {

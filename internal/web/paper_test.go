@@ -81,7 +81,8 @@ func words(body string) string {
 	return strings.Join(strings.Fields(text), " ")
 }
 
-// Paper says what may be kept: no date on what is not to be kept but the reason, the time in the pot by how it is sold, every warning.
+// Paper says what may be kept: no date on what is not to be kept but the reason, the time in the pot by how it is sold,
+// every warning.
 func TestPaperFollowsWhatIsSafe(t *testing.T) {
 	s := newSite(t)
 	dried, _ := s.planned(func(r *request.Request) {
@@ -192,13 +193,15 @@ func TestPaperAsMade(t *testing.T) {
 	}
 }
 
-// Thrown away is an ending: it serves no order, costs what it used, stands in log and ledger, and the order is red until another serves it.
+// Thrown away is an ending: it serves no order, costs what it used, stands in log and ledger, and the order is red
+// until another serves it.
 // Nothing typed is not weighed, nought is nothing.
 func TestEndings(t *testing.T) {
 	s, ctx := newSite(t), context.Background()
 	at, b := s.planned(func(r *request.Request) { r.Name = "Dropped tagliatelle" })
 	date := storetest.Now().AddDate(0, 0, 20).Format(time.DateOnly)
-	if err := s.store.AddOrders(ctx, []store.Order{{Day: date, Who: "Mole café", What: "tagliatelle", Portions: 4, Due: 700, Batch: &b.ID, Note: "no salt"}}); err != nil {
+	if err := s.store.AddOrders(ctx, []store.Order{{Day: date, Who: "Mole café", What: "tagliatelle", Portions: 4,
+		Due: 700, Batch: &b.ID, Note: "no salt"}}); err != nil {
 		t.Fatal(err)
 	}
 	s.made(b, 60*time.Minute, bench.Event{Of: bench.ThrownAway, Text: "fell on the floor", G: 400})
@@ -221,12 +224,15 @@ func TestEndings(t *testing.T) {
 	for _, c := range []struct {
 		end  bench.Event
 		says string
-	}{{bench.Event{}, "not weighed, "}, {bench.Event{Of: bench.OutWeighed}, "nothing came out"}, {bench.Event{G: 470}, "470 g came out"}} {
+	}{{bench.Event{}, "not weighed, "}, {bench.Event{Of: bench.OutWeighed}, "nothing came out"}, {bench.Event{G: 470},
+		"470 g came out"}} {
 		at, b := s.planned(func(*request.Request) {})
 		s.made(b, 60*time.Minute, c.end)
 		s.wants(s.ask("GET", at+"/makings", nil), 200, c.says)
 	}
-	if w := s.tell("/bench/1", `{"events":[{"id":"x","what":"ended","of":"thrown_away","at":"`+storetest.Now().UTC().Format(time.RFC3339)+`"}]}`); !strings.Contains(
+	if w := s.tell("/bench/1",
+		`{"events":[{"id":"x","what":"ended","of":"thrown_away","at":"`+storetest.Now().UTC().Format(
+			time.RFC3339)+`"}]}`); !strings.Contains(
 		w.Body.String(),
 		"why was it thrown away?",
 	) {
@@ -319,7 +325,8 @@ func TestWhatIfTellsOneFigure(t *testing.T) {
 	s, ctx := newSite(t), context.Background()
 	date := storetest.Now().AddDate(0, 0, 22).Format(time.DateOnly)
 	path, id := "/days/"+date, demo.Number(demo.Saturday)
-	if err := s.store.AddOrders(ctx, []store.Order{{Day: date, Who: "Early", What: "tagliatelle", Portions: 4, Due: 8 * 60, Batch: &id}}); err != nil {
+	if err := s.store.AddOrders(ctx, []store.Order{{Day: date, Who: "Early", What: "tagliatelle", Portions: 4,
+		Due: 8 * 60, Batch: &id}}); err != nil {
 		t.Fatal(err)
 	}
 	s.changed(path, url.Values{"act": {"add"}, "batch": {fmt.Sprint(id)}})

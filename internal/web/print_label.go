@@ -52,7 +52,8 @@ func (v sheetView) Missing() string {
 		out = append(out, "the filling’s allergens, said at Cut: “none” where it has none")
 	}
 	if filled && len(unsaid) > 0 {
-		out = append(out, fmt.Sprintf("is there %s in “%s”? Its allergens, said at Cut, leave that out", measure.List(unsaid), f.Name))
+		out = append(out, fmt.Sprintf("is there %s in “%s”? Its allergens, said at Cut, leave that out",
+			measure.List(unsaid), f.Name))
 	}
 	if filled && !f.Kind.Raw() && filling.SoundsRaw(f.Name) {
 		out = append(out, fmt.Sprintf("does “%s” go in raw? It is marked cooked at Cut", f.Name))
@@ -84,7 +85,8 @@ func (v sheetView) KeepAt() string {
 	return keep
 }
 
-// UseBy is the date of the label: where it is kept, or in the fridge when it is not said; "" where it is not to be kept.
+// UseBy is the date of the label: where it is kept, or in the fridge when it is not said; "" where it is not to be
+// kept.
 func (v sheetView) UseBy() string {
 	if v.MadeOf != nil && v.MadeOf.Thrown != "" {
 		return ""
@@ -99,7 +101,8 @@ func (v sheetView) UseBy() string {
 // KeptLine is how one shape is kept, for the sheet.
 type KeptLine struct{ Name, Keep, UseBy string }
 
-// KeptLines are how the batch is kept: one line for all shapes, a line each where they differ; none where it is cooked the same day.
+// KeptLines are how the batch is kept: one line for all shapes, a line each where they differ; none where it is cooked
+// the same day.
 func (v sheetView) KeptLines() (out []KeptLine) {
 	if v.Plan.Keep.Where == "" && !(v.MadeOf != nil && v.MadeOf.Thrown != "") {
 		return nil
@@ -168,7 +171,8 @@ func boldAllergen(x plan.Ingredient) string {
 	if x.Allergen == "" {
 		return esc(x.Name)
 	}
-	if i := strings.Index(strings.ToLower(x.Name), strings.ToLower(x.Allergen)); i >= 0 && len(strings.ToLower(x.Name)) == len(x.Name) {
+	if i := strings.Index(strings.ToLower(x.Name), strings.ToLower(x.Allergen)); i >= 0 &&
+		len(strings.ToLower(x.Name)) == len(x.Name) {
 		return esc(x.Name[:i]) + "<b>" + esc(x.Name[i:i+len(x.Allergen)]) + "</b>" + esc(x.Name[i+len(x.Allergen):])
 	}
 	return esc(x.Name) + " (<b>" + esc(x.Allergen) + "</b>)"
@@ -207,7 +211,8 @@ func (v sheetView) LabelFit() float64 {
 		lines := func(text string, size float64) float64 {
 			return math.Max(1, math.Ceil(float64(len([]rune(text)))*.47*size*em/wide))
 		}
-		h := lines(v.LabelName(), title*1.05)*title + lines(in, 1)*1.2 + 2*1.45 + lines(v.KeepAt()+v.CookWords(), 1.02)*1.2 + lines(v.Place, .88)*1.1 + 5*.4 + .5
+		h := lines(v.LabelName(), title*1.05)*title + lines(in, 1)*1.2 + 2*1.45 + lines(v.KeepAt()+v.CookWords(),
+			1.02)*1.2 + lines(v.Place, .88)*1.1 + 5*.4 + .5
 		if h*em <= high {
 			return f
 		}

@@ -22,7 +22,8 @@ type madePaper struct {
 	plan   *plan.Plan
 }
 
-// paperMade is the making the paper of a batch is of: the last that ended of the batch as it stands, unless the plan is asked for; nil where
+// paperMade is the making the paper of a batch is of: the last that ended of the batch as it stands, unless the plan is
+// asked for; nil where
 // there is none, or the form says something else than what was made.
 func (s *Server) paperMade(c *gin.Context, a *asked) (*madePaper, error) {
 	ctx := c.Request.Context()

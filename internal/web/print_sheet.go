@@ -69,7 +69,8 @@ func (s *Server) sheetOf(c *gin.Context, papers []paper) (sheetView, bool) {
 	if made != nil {
 		a.view.Plan = made.plan
 	}
-	return sheetView{a.view, s.place(c), papers, paperOf(papers, key), a.view.Plan.Code(a.batch.ID), back, c.Request.URL.Path, 0, made}, true
+	return sheetView{a.view, s.place(c), papers, paperOf(papers, key), a.view.Plan.Code(a.batch.ID), back,
+		c.Request.URL.Path, 0, made}, true
 }
 
 func (s *Server) showSheet(c *gin.Context) {
@@ -124,7 +125,8 @@ func (v sheetView) heightMM(f, wideMM float64) float64 {
 		weigh += math.Max(math.Max(text, lines(x.Now(), 1.9, 34)*1.75), box) + .68
 	}
 	for _, x := range v.Plan.Card() {
-		steps += math.Max(1.43*lines(x.Head+measure.Minutes(x.Min), 1.17, wideMM-118)+lines(x.Brief, .86, wideMM-118)*1.04, box) + .52
+		steps += math.Max(1.43*lines(x.Head+measure.Minutes(x.Min), 1.17, wideMM-118)+lines(x.Brief, .86,
+			wideMM-118)*1.04, box) + .52
 	}
 	h += math.Max(weigh, steps)
 	mm := 0.
@@ -162,7 +164,8 @@ func (v sheetView) heightMM(f, wideMM float64) float64 {
 	for _, k := range v.KeptLines() {
 		keep += k.Name + k.Keep + k.UseBy + ":  Use by ."
 	}
-	h += lines("Contains ."+v.Contains()+keep, 1.1, wideMM-8)*1.35 + .7 + lines(strings.Repeat("x", care), .7, wideMM)*.85 + 2.9
+	h += lines("Contains ."+v.Contains()+keep, 1.1, wideMM-8)*1.35 + .7 + lines(strings.Repeat("x", care), .7,
+		wideMM)*.85 + 2.9
 	return (h+6*.75)*em + mm + 3
 }
 
@@ -180,7 +183,8 @@ func (v sheetView) PictureMM() float64 {
 
 // Sum is the batch in a line.
 func (v sheetView) Sum() string {
-	return fmt.Sprintf("%.1f portions; %s of dough; room %s, %.0f %%; working hydration %.1f, %s", v.Plan.Formula.Portions,
+	return fmt.Sprintf("%.1f portions; %s of dough; room %s, %.0f %%; working hydration %.1f, %s",
+		v.Plan.Formula.Portions,
 		v.In.Grams(v.Plan.Formula.Dough.MassG),
 		v.In.C(v.Request.Room.TempC, 0), 100*v.Request.Room.RH, v.Plan.Formula.Dough.Hw, v.Plan.Formula.Feel)
 }
@@ -192,7 +196,8 @@ func (v sheetView) StripeWords() string {
 		return ""
 	}
 	return fmt.Sprintf("Stripes of %s (batch %s): base to %s, stripes to %s. %s. Join with one pass at stop %s.",
-		s.Other.Plan.Request.Name, s.Other.Plan.Code(s.Other.ID), v.In.MM(s.Laid.BaseMM, 2), v.In.MM(s.Laid.StripeMM, 2), s.LaidWords(), s.Joined.Label)
+		s.Other.Plan.Request.Name, s.Other.Plan.Code(s.Other.ID), v.In.MM(s.Laid.BaseMM, 2), v.In.MM(s.Laid.StripeMM,
+			2), s.LaidWords(), s.Joined.Label)
 }
 
 // Chip is one pass of the ladder in short.

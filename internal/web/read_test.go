@@ -12,7 +12,8 @@ import (
 	"hollen/internal/store/storetest"
 )
 
-// What is said with its unit is read wherever a figure is typed, as on the page of a batch: in the log, the cabinet, the
+// What is said with its unit is read wherever a figure is typed, as on the page of a batch: in the log, the cabinet,
+// the
 // kit of a day and the house; a half of nothing named is asked for.
 func TestFiguresAreReadEverywhere(t *testing.T) {
 	s := newSite(t)
@@ -25,18 +26,22 @@ func TestFiguresAreReadEverywhere(t *testing.T) {
 		}
 		return w.Body.String()
 	}
-	for field, typed := range map[string]string{"flour_left": "half a kilo", "knead_min": "1:30", "rest_min": "1 h", "poke_s": "9 s", "dry_min": "1/2 h",
+	for field, typed := range map[string]string{"flour_left": "half a kilo", "knead_min": "1:30", "rest_min": "1 h",
+		"poke_s": "9 s", "dry_min": "1/2 h",
 		"out_g": "1 kg 200 g", "water_added": "1 lb 2 oz"} {
 		if page := send(url.Values{field: {typed}}); page != "" {
-			t.Errorf("%s of %q is refused: %s", field, typed, regexp.MustCompile(`class="err"[^>]*>[^<]+`).FindString(page))
+			t.Errorf("%s of %q is refused: %s", field, typed, regexp.MustCompile(`class="err"[^>]*>[^<]+`).FindString(
+				page))
 		}
 	}
 	if page := send(url.Values{"out_g": {"half"}}); !regexp.MustCompile(`Half of what\?`).MatchString(page) {
 		t.Error("half of nothing named is not asked for")
 	}
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", url.Values{"amount.by": {"flour"}, "amount.flour_g": {"half"}}), 200, "Half of what?")
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", url.Values{"amount.by": {"flour"}, "amount.flour_g": {"half"}}),
+		200, "Half of what?")
 	house := formOf(t, s.ask("GET", "/cabinet/house", nil).Body.String())
-	for field, typed := range map[string]string{"bench.hand_limit_g": "1.5 kg", "bench.boil_min": "1/4 h", "bench.rack_rod_m": "350 cm"} {
+	for field, typed := range map[string]string{"bench.hand_limit_g": "1.5 kg", "bench.boil_min": "1/4 h",
+		"bench.rack_rod_m": "350 cm"} {
 		house.Set(field, typed)
 	}
 	s.wants(s.ask("POST", "/cabinet/house", house), 303)

@@ -115,8 +115,10 @@ func readRecipe(in measure.System, v url.Values, cab store.Cabinet) recipeView {
 	}
 	machines = append(machines, machine.Options...)
 	view := recipeView{In: in, Text: v.Get("text"), Picks: []pickView{
-		{"cup", "A cup is", []request.Option{{Key: "us", Name: "US, 237 mL"}, {Key: "metric", Name: "Metric, 250 mL"}}, ""},
-		{"fill", "Flour gets into it", []request.Option{{Key: "", Name: "Not said"}, {Key: "spooned", Name: "Spooned in, levelled"},
+		{"cup", "A cup is", []request.Option{{Key: "us", Name: "US, 237 mL"}, {Key: "metric", Name: "Metric, 250 mL"}},
+			""},
+		{"fill", "Flour gets into it", []request.Option{{Key: "", Name: "Not said"}, {Key: "spooned",
+			Name: "Spooned in, levelled"},
 			{Key: "dipped", Name: "Dipped into the bag"}, {Key: "packed", Name: "Packed or shaken down"}}, ""},
 		{"eggs", "Eggs are", eggs, ""},
 		{"machine", "Rolled on", machines, ""},
@@ -145,7 +147,8 @@ func (v *recipeView) chosen(name string) string {
 // work reads the lines, adds them up and sets them against the band.
 func (v *recipeView) work(r rules.Rules) {
 	v.rules = r
-	m := recipetext.Measures{CupML: recipetext.CupUS, Fill: recipetext.Fill(v.chosen("fill")), EggClass: v.chosen("eggs"), US: v.chosen("cup") == "us"}
+	m := recipetext.Measures{CupML: recipetext.CupUS, Fill: recipetext.Fill(v.chosen("fill")),
+		EggClass: v.chosen("eggs"), US: v.chosen("cup") == "us"}
 	if !m.US {
 		m.CupML = recipetext.CupMetric
 	}
@@ -164,7 +167,8 @@ func (v *recipeView) work(r rules.Rules) {
 	parts := make([]flour.Part, 0, len(v.Sum.Flours))
 	for _, p := range v.Sum.Flours {
 		f, _ := flour.Find(p.Key)
-		parts = append(parts, flour.Part{Flour: f, MassG: p.G, Moisture: flour.Moisture{NowWB: r.Flour.MilledMoistureWB}})
+		parts = append(parts, flour.Part{Flour: f, MassG: p.G, Moisture: flour.Moisture{
+			NowWB: r.Flour.MilledMoistureWB}})
 	}
 	share := 0.
 	if e := v.Sum.WholeG + v.Sum.YolkG; e > 0 {
@@ -173,7 +177,8 @@ func (v *recipeView) work(r rules.Rules) {
 	machine, _ := v.machine()
 	v.Target = dough.Aim(r.Hydration, machine.Tool, flour.Mix(r.Flour, parts).AbsorptionPct, false, false, share)
 	v.Next, v.Gluten = v.nextStep(), v.glutenWords()
-	v.LowFeel, v.HighFeel = v.Target.Feel(r.Hydration, v.Sum.LowHw).Words, v.Target.Feel(r.Hydration, v.Sum.HighHw).Words
+	v.LowFeel, v.HighFeel = v.Target.Feel(r.Hydration, v.Sum.LowHw).Words, v.Target.Feel(r.Hydration,
+		v.Sum.HighHw).Words
 }
 
 // nextStep is what to do with a recipe in ranges: the flour its eggs want, weighed, or what else brings
@@ -225,7 +230,8 @@ func (v *recipeView) nextStep() string {
 		}
 		return fmt.Sprintf("Weigh %s of flour to %s%s%s", v.In.Grams(want), eggs, beyond, instead)
 	}
-	return fmt.Sprintf("Weigh %s of flour to %s; %s. That is %.0f, inside the sweet spot.", much, with, hold, f.Dough.Hw)
+	return fmt.Sprintf("Weigh %s of flour to %s; %s. That is %.0f, inside the sweet spot.", much, with, hold,
+		f.Dough.Hw)
 }
 
 // Ruler is the recipe's range against the band.
@@ -237,9 +243,11 @@ func (v recipeView) Ruler() draw.Ruler {
 	for (hi-lo)/step > 14 {
 		step *= 2
 	}
-	return draw.Ruler{Title: fmt.Sprintf("Working hydration from %.0f to %.0f, the band is %.1f to %.1f", s.LowHw, s.HighHw, t.Low, t.High), Min: lo,
+	return draw.Ruler{Title: fmt.Sprintf("Working hydration from %.0f to %.0f, the band is %.1f to %.1f", s.LowHw,
+		s.HighHw, t.Low, t.High), Min: lo,
 		Max: hi, Step: step, WidthUnits: 820,
-		Left: "firm, crumbles", Right: "soft, clings", Bands: []draw.Band{{From: t.Low, To: t.High, Class: "dough"}}, Edges: true,
+		Left: "firm, crumbles", Right: "soft, clings", Bands: []draw.Band{{From: t.Low, To: t.High, Class: "dough"}},
+		Edges: true,
 		Spans: []draw.Band{{From: s.LowHw, To: s.HighHw}},
 		Marks: []draw.Mark{{At: s.MiddleHw, Text: fmt.Sprintf("%.0f to %.0f", s.LowHw, s.HighHw)}},
 		Foot:  "The bar is where this recipe may land, the marker its middle. Working water in % of the flour."}
@@ -497,10 +505,12 @@ func (v recipeView) glutenWords() string {
 	case all <= 0 || gluten/all >= ru.GlutenNoSheet:
 		return ""
 	case gluten == 0:
-		return fmt.Sprintf("There is no gluten in %s: nothing holds a sheet together. Add egg white or another binder, or roll it thick with a pin and patch by hand.",
+		return fmt.Sprintf("There is no gluten in %s: nothing holds a sheet together. Add egg white or another "+
+			"binder, or roll it thick with a pin and patch by hand.",
 			measure.List(without))
 	case len(without) > 0:
-		return fmt.Sprintf("There is no gluten in %s, and too little in all for a machine’s sheet: add a binder, or roll it thick with a pin.", measure.List(without))
+		return fmt.Sprintf("There is no gluten in %s, and too little in all for a machine’s sheet: add a binder, or "+
+			"roll it thick with a pin.", measure.List(without))
 	}
 	return "There is too little gluten in all for a machine’s sheet: add a binder, or roll it thick with a pin."
 }

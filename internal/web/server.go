@@ -59,7 +59,8 @@ type Server struct {
 func New(s *store.Store, ru rules.Rules, log *slog.Logger, access Access) http.Handler {
 	gin.SetMode(gin.ReleaseMode)
 	s.Log(log)
-	srv := &Server{store: s, rules: ru, log: log, pages: parsePages(s.Identity()), bench: newFollower(s), access: access, sessions: newSessions(s, access.Secure),
+	srv := &Server{store: s, rules: ru, log: log, pages: parsePages(s.Identity()), bench: newFollower(s),
+		access: access, sessions: newSessions(s, access.Secure),
 		drawing: make(chan struct{}, 1)}
 	e := gin.New()
 	e.HandleMethodNotAllowed = true
@@ -98,13 +99,15 @@ func timed(c *gin.Context) {
 // asForm refuses a body that is no form where one belongs.
 func asForm(c *gin.Context) {
 	r := c.Request
-	if r.Method != http.MethodPost || r.ContentLength == 0 || strings.HasSuffix(r.URL.Path, "/events") || strings.HasSuffix(r.URL.Path, "/readings") ||
+	if r.Method != http.MethodPost || r.ContentLength == 0 || strings.HasSuffix(r.URL.Path, "/events") ||
+		strings.HasSuffix(r.URL.Path, "/readings") ||
 		strings.HasSuffix(r.URL.Path, "/pictures") {
 		c.Next()
 		return
 	}
 	if t := c.ContentType(); t != gin.MIMEPOSTForm && t != gin.MIMEMultipartPOSTForm {
-		c.String(http.StatusUnsupportedMediaType, "A form is wanted here, %s or %s; this came as %.60q.\n", gin.MIMEPOSTForm, gin.MIMEMultipartPOSTForm, t)
+		c.String(http.StatusUnsupportedMediaType, "A form is wanted here, %s or %s; this came as %.60q.\n",
+			gin.MIMEPOSTForm, gin.MIMEMultipartPOSTForm, t)
 		c.Abort()
 		return
 	}
@@ -129,7 +132,8 @@ func limited(h http.Handler) http.Handler {
 	form, document := http.MaxBytesHandler(h, maxBody), http.MaxBytesHandler(h, maxDocument)
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		switch {
-		case strings.HasPrefix(r.URL.Path, importPath), strings.HasPrefix(r.URL.Path, "/bench/") && strings.HasSuffix(r.URL.Path, "/pictures"):
+		case strings.HasPrefix(r.URL.Path, importPath), strings.HasPrefix(r.URL.Path, "/bench/") &&
+			strings.HasSuffix(r.URL.Path, "/pictures"):
 			document.ServeHTTP(w, r)
 			return
 		case strings.HasPrefix(r.URL.Path, "/devices/"): // a line kept open; each reading is bounded
@@ -150,9 +154,11 @@ const MemoryLimit = 384 << 20
 // NewHTTP returns an http.Server with this application's timeouts round h.
 func NewHTTP(h http.Handler, log *slog.Logger) *http.Server {
 	base, cancel := context.WithCancel(context.Background())
-	srv := &http.Server{Handler: h, BaseContext: func(net.Listener) context.Context { return base }, ReadHeaderTimeout: 5 * time.Second,
-		ReadTimeout: 15 * time.Second, WriteTimeout: 40 * time.Second,
-		IdleTimeout: 2 * time.Minute, MaxHeaderBytes: maxHeaders, ErrorLog: slog.NewLogLogger(log.Handler(), slog.LevelWarn)}
+	srv := &http.Server{Handler: h, BaseContext: func(net.Listener) context.Context { return base },
+		ReadHeaderTimeout: 5 * time.Second,
+		ReadTimeout:       15 * time.Second, WriteTimeout: 40 * time.Second,
+		IdleTimeout: 2 * time.Minute, MaxHeaderBytes: maxHeaders, ErrorLog: slog.NewLogLogger(log.Handler(),
+			slog.LevelWarn)}
 	srv.RegisterOnShutdown(cancel) // what is kept open, as the line of a device, is let go of
 	return srv
 }
@@ -184,7 +190,8 @@ func (s *Server) recovered(c *gin.Context) {
 		if v := recover(); v != nil {
 			s.log.Error("panic", "path", loggable(c.Request), "value", fmt.Sprint(v), "stack", string(debug.Stack()))
 			if !c.Writer.Written() {
-				s.fail(c, http.StatusInternalServerError, "Something went wrong here.", "It is written in the log. What you saved is safe.")
+				s.fail(c, http.StatusInternalServerError, "Something went wrong here.",
+					"It is written in the log. What you saved is safe.")
 			}
 			c.Abort()
 		}

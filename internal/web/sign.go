@@ -102,7 +102,8 @@ func (s *Server) keepSession(c *gin.Context) error {
 	if !s.sessions.GetBool(ctx, inKnown) {
 		expires = time.Time{} // as long as the browser is open
 	}
-	k := &http.Cookie{Name: s.sessions.Cookie.Name, Value: token, Path: "/", HttpOnly: true, Secure: s.sessions.Cookie.Secure, SameSite: http.SameSiteLaxMode}
+	k := &http.Cookie{Name: s.sessions.Cookie.Name, Value: token, Path: "/", HttpOnly: true,
+		Secure: s.sessions.Cookie.Secure, SameSite: http.SameSiteLaxMode}
 	if !expires.IsZero() {
 		k.MaxAge = int(expires.Sub(clock.Deadline(0)).Seconds())
 	}
@@ -176,7 +177,8 @@ func (s *Server) may(c *gin.Context, need account.Role) bool {
 	if a == nil || account.Role(a.Role).May(need) {
 		return true
 	}
-	s.fail(c, http.StatusForbidden, "That is not for this account.", "It is for whoever "+map[account.Role]string{account.Makes: "makes batches",
+	s.fail(c, http.StatusForbidden, "That is not for this account.", "It is for whoever "+map[account.Role]string{
+		account.Makes: "makes batches",
 		account.Keeps: "keeps the workshop"}[need]+"; "+a.Maker+" "+a.Role+". Go back: what you typed is still there.")
 	return false
 }
@@ -228,9 +230,11 @@ func (s *Server) askSign(c *gin.Context, locked bool) {
 	if locked {
 		v.Do, v.Who = "/unlock", signedIn(c).Maker
 	}
-	if c.GetHeader(partHeader) != "" || c.IsWebsocket() || strings.HasPrefix(c.ContentType(), "application/json") || c.ContentType() == "image/jpeg" {
+	if c.GetHeader(partHeader) != "" || c.IsWebsocket() || strings.HasPrefix(c.ContentType(), "application/json") ||
+		c.ContentType() == "image/jpeg" {
 		c.Header("X-Hollen-Sign-In", "yes")
-		c.String(http.StatusUnauthorized, "You are signed out. Sign in in another tab and go on here: what you typed is kept.")
+		c.String(http.StatusUnauthorized, "You are signed out. Sign in in another tab and go on here: what you typed "+
+			"is kept.")
 		return
 	}
 	if c.Request.Method == http.MethodGet || c.Request.Method == http.MethodHead {
@@ -249,7 +253,8 @@ func (s *Server) askSign(c *gin.Context, locked bool) {
 	}
 	if len(v.Carried) == 0 && c.Request.ContentLength > 0 || size > mostCarried { // a file, or a document
 		v.Post, v.Then, v.Carried = false, "/", nil
-		v.Lost = "What was sent is too much to be kept here: it has to be sent again; go back afterwards, it is still there."
+		v.Lost = "What was sent is too much to be kept here: it has to be sent again; go back afterwards, it is " +
+			"still there."
 	}
 	slices.SortStableFunc(v.Carried, func(a, b carried) int { return strings.Compare(a.Name, b.Name) })
 	s.render(c, http.StatusUnauthorized, "sign", "Sign in", v)
@@ -267,7 +272,8 @@ func (s *Server) openSign(c *gin.Context) {
 // inside is an address within this server, "/" for any other.
 func inside(to string) string {
 	u, err := url.Parse(to)
-	if err != nil || u.IsAbs() || u.Host != "" || !strings.HasPrefix(to, "/") || strings.HasPrefix(to, "//") || strings.Contains(to, "\\") {
+	if err != nil || u.IsAbs() || u.Host != "" || !strings.HasPrefix(to, "/") || strings.HasPrefix(to, "//") ||
+		strings.Contains(to, "\\") {
 		return "/"
 	}
 	return to
@@ -280,7 +286,8 @@ func (s *Server) signRead(c *gin.Context, do string) (v signView, password strin
 		return v, "", false
 	}
 	f := c.Request.PostForm
-	v = signView{Name: strings.TrimSpace(f.Get("sign.name")), Then: inside(f.Get("sign.then")), Post: f.Get("sign.post") != "",
+	v = signView{Name: strings.TrimSpace(f.Get("sign.name")), Then: inside(f.Get("sign.then")),
+		Post:  f.Get("sign.post") != "",
 		Known: f.Get("sign.known") != "", Do: do}
 	for name, values := range f {
 		if strings.HasPrefix(name, "sign.") {
@@ -330,7 +337,8 @@ func (s *Server) sign(c *gin.Context) {
 		return
 	} else if counted == nil {
 		s.auditAs(c, v.Name, "too many tries", "")
-		refuse(http.StatusTooManyRequests, "Too many wrong tries: wait a quarter of an hour, or have your password changed.")
+		refuse(http.StatusTooManyRequests, "Too many wrong tries: wait a quarter of an hour, or have your password "+
+			"changed.")
 		return
 	}
 	right, err := account.Verify(ctx, a.Password, password)
@@ -368,7 +376,8 @@ func (s *Server) sign(c *gin.Context) {
 	s.goOn(c, v)
 }
 
-// brake counts a try to sign in as an account, before it is made, and returns what it is counted under; none where it may not be made. A device
+// brake counts a try to sign in as an account, before it is made, and returns what it is counted under; none where it
+// may not be made. A device
 // the account has signed in on is counted by itself, wherever it is; any other by its address, for this account and
 // for all, and with all others there are.
 func (s *Server) brake(c *gin.Context, a store.Account, under string) (device string, counted []string, err error) {
@@ -410,7 +419,8 @@ func (s *Server) brake(c *gin.Context, a store.Account, under string) (device st
 func (s *Server) know(c *gin.Context, account uint64, device string) error {
 	token, err := s.store.Know(c.Request.Context(), account, device)
 	if err == nil {
-		http.SetCookie(c.Writer, &http.Cookie{Name: s.deviceCookie(), Value: token, Path: "/", HttpOnly: true, Secure: s.sessions.Cookie.Secure,
+		http.SetCookie(c.Writer, &http.Cookie{Name: s.deviceCookie(), Value: token, Path: "/", HttpOnly: true,
+			Secure:   s.sessions.Cookie.Secure,
 			SameSite: http.SameSiteLaxMode, MaxAge: int((400 * 24 * time.Hour).Seconds())})
 	}
 	return err
@@ -434,7 +444,8 @@ func (s *Server) begin(c *gin.Context, a store.Account, known bool) error {
 	if known {
 		long = knownFor
 	}
-	for k, x := range map[string]any{inAccount: int64(a.ID), inStamp: a.Stamp, inUntil: s.now().Add(long).Unix(), inKnown: known, inLocked: false} {
+	for k, x := range map[string]any{inAccount: int64(a.ID), inStamp: a.Stamp, inUntil: s.now().Add(long).Unix(),
+		inKnown: known, inLocked: false} {
 		s.sessions.Put(ctx, k, x)
 	}
 	return s.keepSession(c)
@@ -474,7 +485,8 @@ func (s *Server) openUnlock(c *gin.Context) {
 		c.Redirect(http.StatusSeeOther, inside(c.Query("then")))
 		return
 	}
-	s.render(c, http.StatusOK, "sign", "Locked", signView{Locked: true, Who: a.Maker, Then: inside(c.Query("then")), Do: "/unlock"})
+	s.render(c, http.StatusOK, "sign", "Locked", signView{Locked: true, Who: a.Maker, Then: inside(c.Query("then")),
+		Do: "/unlock"})
 }
 
 // unlock opens a locked tablet by its PIN; after five wrong ones one has to sign in.

@@ -26,7 +26,8 @@ func (s *Server) openFirst(c *gin.Context) {
 	case err != nil:
 		s.failStore(c, err)
 	case !good || !s.access.SignIn:
-		s.fail(c, http.StatusNotFound, "There is nothing at this address.", "It makes the first account, once and within a day; start Hollen again to get another.")
+		s.fail(c, http.StatusNotFound, "There is nothing at this address.",
+			"It makes the first account, once and within a day; start Hollen again to get another.")
 	default:
 		s.render(c, http.StatusOK, "first", "The first account", firstView{})
 	}
@@ -38,7 +39,8 @@ func (s *Server) makeFirst(c *gin.Context) {
 	if !ok {
 		return
 	}
-	v := firstView{Name: strings.TrimSpace(values.Get("name")), Errors: passwordErrors(strings.TrimSpace(values.Get("name")), values.Get("password"),
+	v := firstView{Name: strings.TrimSpace(values.Get("name")), Errors: passwordErrors(strings.TrimSpace(values.Get(
+		"name")), values.Get("password"),
 		values.Get("again"))}
 	if len(v.Errors) > 0 {
 		s.render(c, http.StatusUnprocessableEntity, "first", "The first account", v)
@@ -58,7 +60,8 @@ func (s *Server) makeFirst(c *gin.Context) {
 		a, err = s.store.FirstAccount(ctx, c.Param("token"), v.Name, hash)
 	}
 	if errors.Is(err, store.ErrNotFound) {
-		s.fail(c, http.StatusNotFound, "There is nothing at this address.", "It makes the first account, once and within a day; start Hollen again to get another.")
+		s.fail(c, http.StatusNotFound, "There is nothing at this address.",
+			"It makes the first account, once and within a day; start Hollen again to get another.")
 		return
 	}
 	if err == nil {
@@ -136,10 +139,12 @@ func (s *Server) showAccounts(c *gin.Context, status int, v accountsView) {
 		v.Role = account.Makes
 	}
 	for _, a := range all {
-		v.Rows = append(v.Rows, accountRow{a, account.Role(a.Role), a.Made.Local().Format("2 January 2006"), self != nil && self.ID == a.ID})
+		v.Rows = append(v.Rows, accountRow{a, account.Role(a.Role), a.Made.Local().Format("2 January 2006"),
+			self != nil && self.ID == a.ID})
 	}
 	for _, x := range trail {
-		v.Trail = append(v.Trail, auditRow{x.At.Local().Format("Mon 2 January, 15:04:05"), x.Who, x.What, x.Detail, x.Address})
+		v.Trail = append(v.Trail, auditRow{x.At.Local().Format("Mon 2 January, 15:04:05"), x.Who, x.What, x.Detail,
+			x.Address})
 	}
 	if len(trail) == trailPage {
 		v.Older = trail[len(trail)-1].ID
@@ -201,7 +206,8 @@ func (s *Server) changeAccounts(c *gin.Context) {
 		err = s.store.RemoveAccount(ctx, id)
 		what, detail = "account", "removed "+of.Name
 	default:
-		s.fail(c, http.StatusUnprocessableEntity, "That cannot be done here.", "Adding, a role, a password, and taking away are understood.")
+		s.fail(c, http.StatusUnprocessableEntity, "That cannot be done here.",
+			"Adding, a role, a password, and taking away are understood.")
 		return
 	}
 	switch {
@@ -244,8 +250,10 @@ func (s *Server) openOwn(c *gin.Context) {
 		c.Redirect(http.StatusSeeOther, "/accounts")
 		return
 	}
-	s.showOwn(c, http.StatusOK, ownView{Done: map[string]string{"password": "The password is another now; other tablets are signed out.",
-		"pin": "The PIN is kept.", "no-pin": "There is no PIN any more.", "others": "Other tablets are signed out."}[c.Query("done")]})
+	s.showOwn(c, http.StatusOK, ownView{Done: map[string]string{"password": "The password is another now; other " +
+		"tablets are signed out.",
+		"pin": "The PIN is kept.", "no-pin": "There is no PIN any more.",
+		"others": "Other tablets are signed out."}[c.Query("done")]})
 }
 
 // changeOwn changes one's own password or PIN, or signs out all other tablets.
@@ -303,7 +311,8 @@ func (s *Server) changeOwn(c *gin.Context) {
 	case "others":
 		err = s.store.EndSessions(ctx, a.ID)
 	default:
-		s.fail(c, http.StatusUnprocessableEntity, "That cannot be done here.", "A password, a PIN, and signing out elsewhere are understood.")
+		s.fail(c, http.StatusUnprocessableEntity, "That cannot be done here.",
+			"A password, a PIN, and signing out elsewhere are understood.")
 		return
 	}
 	if len(v.Errors) > 0 {
@@ -320,7 +329,8 @@ func (s *Server) changeOwn(c *gin.Context) {
 		s.failStore(c, err)
 		return
 	}
-	s.audit(c, map[string]string{"others": "signed out"}[done]+map[string]string{"password": "password", "pin": "PIN", "no-pin": "PIN"}[done],
+	s.audit(c, map[string]string{"others": "signed out"}[done]+map[string]string{"password": "password", "pin": "PIN",
+		"no-pin": "PIN"}[done],
 		map[string]string{"others": "elsewhere", "password": "changed", "pin": "set", "no-pin": "taken away"}[done])
 	c.Redirect(http.StatusSeeOther, "/account?done="+done)
 }

@@ -44,7 +44,8 @@ func signedSite(t *testing.T, change ...func(*Access)) (*store.Store, func() tab
 	for i, name := range []string{"Linde", "Osk", "Fenna"} {
 		hash, err := account.Hash(t.Context(), heron+" "+name)
 		if err == nil {
-			_, err = s.store.AddAccount(t.Context(), name, string([]account.Role{account.Keeps, account.Makes, account.Looks}[i]), hash)
+			_, err = s.store.AddAccount(t.Context(), name, string([]account.Role{account.Keeps, account.Makes,
+				account.Looks}[i]), hash)
 		}
 		if err != nil {
 			t.Fatal(err)
@@ -75,7 +76,8 @@ func (b tablet) ask(method, path string, form url.Values, change ...func(*http.R
 
 func (b tablet) in(name string) tablet {
 	b.Helper()
-	b.wants(b.ask("POST", "/sign-in", url.Values{"sign.name": {name}, "sign.secret": {heron + " " + name}, "sign.known": {"yes"}}), 303)
+	b.wants(b.ask("POST", "/sign-in", url.Values{"sign.name": {name}, "sign.secret": {heron + " " + name},
+		"sign.known": {"yes"}}), 303)
 	return b
 }
 
@@ -87,28 +89,33 @@ func TestSignIn(t *testing.T) {
 	if b.wants(w, 303); w.Header().Get("Location") != "/sign-in?then=%2Fbatches%2F7%3Fat%3Droom" {
 		t.Errorf("it leads to %s", w.Header().Get("Location"))
 	}
-	for _, path := range []string{"/", "/log.json", "/cabinet/export.json", "/bench/1/made.json", "/batches/7/plan.json", "/accounts"} {
+	for _, path := range []string{"/", "/log.json", "/cabinet/export.json", "/bench/1/made.json",
+		"/batches/7/plan.json", "/accounts"} {
 		if w := b.ask("GET", path, nil); w.Code != 303 || strings.Contains(w.Body.String(), "Saturday") {
 			t.Errorf("%s: %d", path, w.Code)
 		}
 	}
 	b.wants(b.ask("GET", "/healthz", nil), 200)
 	page := b.ask("GET", "/sign-in?then=/batches/7", nil)
-	if b.wants(page, 200, "Sign in"); strings.Contains(page.Body.String(), "Bottega Marram") || strings.Contains(page.Body.String(), `href="/cabinet"`) {
+	if b.wants(page, 200, "Sign in"); strings.Contains(page.Body.String(), "Bottega Marram") ||
+		strings.Contains(page.Body.String(), `href="/cabinet"`) {
 		t.Error("the page that asks who one is shows the workshop")
 	}
 	one := b.ask("POST", "/sign-in", url.Values{"sign.name": {"Linde"}, "sign.secret": {"wrong"}})
 	two := b.ask("POST", "/sign-in", url.Values{"sign.name": {"Nobody"}, "sign.secret": {"wrong"}})
-	if a, c := one.Body.String(), strings.Replace(two.Body.String(), "Nobody", "Linde", 1); one.Code != 401 || two.Code != 401 || a != c {
+	if a, c := one.Body.String(), strings.Replace(two.Body.String(), "Nobody", "Linde", 1); one.Code != 401 ||
+		two.Code != 401 || a != c {
 		t.Error("the answer tells names that are known from others")
 	}
 	if w := b.ask("POST", "/sign-in", url.Values{"sign.name": {"linde"}, "sign.secret": {heron + " Linde"},
 		"sign.then": {"//elsewhere.example/"}}); w.Header().Get("Location") != "/" {
 		t.Errorf("it leads away: %s", w.Header().Get("Location"))
 	}
-	k := b.ask("POST", "/sign-in", url.Values{"sign.name": {"Linde"}, "sign.secret": {heron + " Linde"}, "sign.known": {"yes"}, "sign.then": {"/batches/7"}})
+	k := b.ask("POST", "/sign-in", url.Values{"sign.name": {"Linde"}, "sign.secret": {heron + " Linde"},
+		"sign.known": {"yes"}, "sign.then": {"/batches/7"}})
 	cookie := k.Result().Cookies()[0]
-	if k.Header().Get("Location") != "/batches/7" || !cookie.HttpOnly || cookie.SameSite != http.SameSiteLaxMode || cookie.MaxAge < 29*24*3600 {
+	if k.Header().Get("Location") != "/batches/7" || !cookie.HttpOnly || cookie.SameSite != http.SameSiteLaxMode ||
+		cookie.MaxAge < 29*24*3600 {
 		t.Errorf("%s, %+v", k.Header().Get("Location"), cookie)
 	}
 	b.wants(b.ask("GET", "/batches/7", nil), 200, demo.Saturday, `href="/account"`)
@@ -138,7 +145,10 @@ func TestSignIn(t *testing.T) {
 	}
 	for _, kind := range []string{"application/json", "image/jpeg"} {
 		out := browser()
-		w := out.ask("POST", "/bench/1/events", url.Values{}, func(r *http.Request) { r.Header.Set("Content-Type", kind) })
+		w := out.ask("POST", "/bench/1/events", url.Values{}, func(r *http.Request) {
+			r.Header.Set("Content-Type",
+				kind)
+		})
 		if w.Code != 401 || w.Header().Get("X-Hollen-Sign-In") == "" {
 			t.Errorf("%s: %d", kind, w.Code)
 		}
@@ -166,7 +176,8 @@ func TestTooManyTries(t *testing.T) {
 	for range store.FromOnePlace.Most {
 		b.wants(b.ask("POST", "/sign-in", url.Values{"sign.name": {"Osk"}, "sign.secret": {"guess"}}), 401)
 	}
-	b.wants(b.ask("POST", "/sign-in", url.Values{"sign.name": {"OSK"}, "sign.secret": {heron + " Osk"}}), 429, "wait a quarter of an hour")
+	b.wants(b.ask("POST", "/sign-in", url.Values{"sign.name": {"OSK"}, "sign.secret": {heron + " Osk"}}), 429,
+		"wait a quarter of an hour")
 	other := browser()
 	other.from = "192.0.2.8:1"
 	other.in("Osk")
@@ -177,8 +188,10 @@ func TestTooManyTries(t *testing.T) {
 func TestPIN(t *testing.T) {
 	_, browser := signedSite(t)
 	b := browser().in("Osk")
-	b.wants(b.ask("POST", "/account", url.Values{"do": {"pin"}, "now": {"wrong"}, "pin": {"7294"}}), 422, "not the password")
-	b.wants(b.ask("POST", "/account", url.Values{"do": {"pin"}, "now": {heron + " Osk"}, "pin": {"1234"}}), 422, "not all alike and not in a row")
+	b.wants(b.ask("POST", "/account", url.Values{"do": {"pin"}, "now": {"wrong"}, "pin": {"7294"}}), 422,
+		"not the password")
+	b.wants(b.ask("POST", "/account", url.Values{"do": {"pin"}, "now": {heron + " Osk"}, "pin": {"1234"}}), 422,
+		"not all alike and not in a row")
 	b.wants(b.ask("POST", "/account", url.Values{"do": {"pin"}, "now": {heron + " Osk"}, "pin": {"7294"}}), 303)
 	b.wants(b.ask("POST", "/lock", url.Values{}), 303)
 	if w := b.ask("GET", "/batches/7", nil); w.Header().Get("Location") != "/unlock?then=%2Fbatches%2F7" {
@@ -186,7 +199,8 @@ func TestPIN(t *testing.T) {
 	}
 	b.wants(b.ask("POST", "/bench/1/tap", url.Values{"x": {"y"}}), 401, "PIN of Osk", `name="typed.x"`)
 	b.wants(b.ask("POST", "/unlock", url.Values{"sign.secret": {"0000"}, "sign.then": {"/log"}}), 401, "Another PIN.")
-	if w := b.ask("POST", "/unlock", url.Values{"sign.secret": {"7294"}, "sign.then": {"/log"}}); w.Header().Get("Location") != "/log" {
+	if w := b.ask("POST", "/unlock", url.Values{"sign.secret": {"7294"}, "sign.then": {"/log"}}); w.Header().Get(
+		"Location") != "/log" {
 		t.Errorf("unlocked, it leads to %s", w.Header().Get("Location"))
 	}
 	b.wants(b.ask("GET", "/batches/7", nil), 200)
@@ -199,7 +213,8 @@ func TestPIN(t *testing.T) {
 	b.wants(b.ask("POST", "/unlock", url.Values{"sign.secret": {"7294"}}), 401, "You were signed out")
 }
 
-// Each role goes as far as it goes: who looks changes nothing, who makes not the workshop. Every address a form is sent to says whom it is for.
+// Each role goes as far as it goes: who looks changes nothing, who makes not the workshop. Every address a form is sent
+// to says whom it is for.
 func TestRoles(t *testing.T) {
 	st, browser := signedSite(t)
 	looks, makes, keeps := browser().in("Fenna"), browser().in("Osk"), browser().in("Linde")
@@ -214,7 +229,8 @@ func TestRoles(t *testing.T) {
 		if !known {
 			t.Errorf("%s does not say whom it is for", r.Path)
 		}
-		path := strings.NewReplacer(":id", "1", ":version", "1", ":shelf", "flours", ":of", "knead", ":what", "worked", ":n", "1", ":name", "x", ":token",
+		path := strings.NewReplacer(":id", "1", ":version", "1", ":shelf", "flours", ":of", "knead", ":what", "worked",
+			":n", "1", ":name", "x", ":token",
 			"x").Replace(r.Path)
 		form := url.Values{"x": {"y"}}
 		refused := func(b tablet) bool {
@@ -230,7 +246,8 @@ func TestRoles(t *testing.T) {
 			t.Errorf("%s: who makes is let in", path)
 		}
 	}
-	doc := strings.Replace(keeps.ask("GET", "/cabinet/export.json", nil).Body.String(), `"protein_pct": 11.2`, `"protein_pct": 12.6`, 1)
+	doc := strings.Replace(keeps.ask("GET", "/cabinet/export.json", nil).Body.String(), `"protein_pct": 11.2`,
+		`"protein_pct": 12.6`, 1)
 	take := boxes(makes.ask("POST", "/import", url.Values{"text": {doc}}).Body.String())
 	makes.wants(makes.ask("POST", "/import/take", url.Values{"text": {doc}, "take": take}), 403, "keeps the workshop")
 	if now := keeps.kept(); now != before {
@@ -257,16 +274,21 @@ func TestRoles(t *testing.T) {
 	keeps.wants(change("do", "password", "password", "three otters and a gull"), 303)
 	makes.wants(makes.ask("GET", "/batches/7", nil), 303)
 	keeps.wants(change("do", "remove"), 303)
-	makes.wants(makes.ask("POST", "/sign-in", url.Values{"sign.name": {"Osk"}, "sign.secret": {"three otters and a gull"}}), 401)
+	makes.wants(makes.ask("POST", "/sign-in", url.Values{"sign.name": {"Osk"},
+		"sign.secret": {"three otters and a gull"}}), 401)
 	linde, _ := st.AccountNamed(context.Background(), "Linde")
-	keeps.wants(keeps.ask("POST", "/accounts", url.Values{"id": {itoa(linde.ID)}, "do": {"remove"}}), 422, "Somebody has to keep the workshop")
-	keeps.wants(keeps.ask("POST", "/accounts", url.Values{"do": {"add"}, "name": {"linde"}, "role": {"looks"}, "password": {heron}}), 422,
+	keeps.wants(keeps.ask("POST", "/accounts", url.Values{"id": {itoa(linde.ID)}, "do": {"remove"}}), 422,
+		"Somebody has to keep the workshop")
+	keeps.wants(keeps.ask("POST", "/accounts", url.Values{"do": {"add"}, "name": {"linde"}, "role": {"looks"},
+		"password": {heron}}), 422,
 		"There is an account of that name")
-	keeps.wants(keeps.ask("GET", "/accounts", nil), 200, "another for Osk", "Osk now looks", "removed Osk", "192.0.2.7", "signed in")
+	keeps.wants(keeps.ask("GET", "/accounts", nil), 200, "another for Osk", "Osk now looks", "removed Osk", "192.0.2.7",
+		"signed in")
 	// Another password of one's own signs out elsewhere, not here.
 	second := browser().in("Linde")
-	keeps.wants(keeps.ask("POST", "/account", url.Values{"do": {"password"}, "now": {heron + " Linde"}, "password": {"brine lantern otter"},
-		"again": {"brine lantern otter"}}), 303)
+	keeps.wants(keeps.ask("POST", "/account", url.Values{"do": {"password"}, "now": {heron + " Linde"},
+		"password": {"brine lantern otter"},
+		"again":    {"brine lantern otter"}}), 303)
 	keeps.wants(keeps.ask("GET", "/", nil), 200)
 	second.wants(second.ask("GET", "/", nil), 303)
 }
@@ -276,7 +298,8 @@ func itoa(n uint64) string { return strconv.FormatUint(n, 10) }
 // The address that is printed makes the first account, once; with one there it is good for nothing.
 func TestFirstAccount(t *testing.T) {
 	s := newSite(t)
-	h := New(s.store, rules.Default(), slog.New(slog.DiscardHandler), Access{SignIn: true, Hosts: []string{"hollen.example"}})
+	h := New(s.store, rules.Default(), slog.New(slog.DiscardHandler), Access{SignIn: true,
+		Hosts: []string{"hollen.example"}})
 	b := tablet{site{t, h, s.store, s.log}, "192.0.2.7:4000", new(string)}
 	token, err := s.store.Invite(context.Background())
 	if err != nil {
@@ -284,31 +307,39 @@ func TestFirstAccount(t *testing.T) {
 	}
 	b.wants(b.ask("GET", "/first/elsewhere", nil), 404)
 	b.wants(b.ask("GET", "/first/"+token, nil), 200, "The first account")
-	b.wants(b.ask("POST", "/first/"+token, url.Values{"name": {"Linde"}, "password": {"password1234"}, "again": {"x"}}), 422,
+	b.wants(b.ask("POST", "/first/"+token, url.Values{"name": {"Linde"}, "password": {"password1234"}, "again": {"x"}}),
+		422,
 		"among the first that are tried", `value="Linde"`)
 	b.wants(b.ask("POST", "/first/"+token, url.Values{"name": {"Linde"}, "password": {heron}, "again": {heron}}), 303)
 	b.wants(b.ask("GET", "/accounts", nil), 200, "Linde (you)", "made the first one")
 	b.wants(b.ask("GET", "/first/"+token, nil), 404)
 	b.wants(b.ask("POST", "/first/"+token, url.Values{"name": {"Mallory"}, "password": {heron}, "again": {heron}}), 404)
 	cab, err := s.store.Cabinet(context.Background())
-	if err != nil || !slices.ContainsFunc(cab.Makers, func(m request.Maker) bool { return m.Name == "Linde" }) || len(cab.Makers) != 3 {
+	if err != nil || !slices.ContainsFunc(cab.Makers, func(m request.Maker) bool { return m.Name == "Linde" }) ||
+		len(cab.Makers) != 3 {
 		t.Errorf("an account’s maker stands twice, or not at all: %v, %v", cab.Makers, err)
 	}
 }
 
-// A server that is not behind a proxy believes nobody who says so; one that is believes its proxy alone, and counts tries by who is behind it.
+// A server that is not behind a proxy believes nobody who says so; one that is believes its proxy alone, and counts
+// tries by who is behind it.
 func TestReached(t *testing.T) {
 	s := newSite(t)
-	s.wants(s.ask("GET", "/", nil, func(r *http.Request) { r.Header.Set("X-Forwarded-For", "192.0.2.1") }), 403, "--behind-proxy")
+	s.wants(s.ask("GET", "/", nil, func(r *http.Request) { r.Header.Set("X-Forwarded-For", "192.0.2.1") }), 403,
+		"--behind-proxy")
 	s.wants(s.ask("GET", "/", nil, func(r *http.Request) { r.Header.Set("Forwarded", "for=192.0.2.1") }), 403)
 	w := s.ask("GET", "/", nil, func(r *http.Request) { r.Host = "rebound.example" })
-	if s.wants(w, 421); w.Header().Get("Content-Security-Policy") == "" || w.Header().Get("X-Content-Type-Options") != "nosniff" {
+	if s.wants(w, 421); w.Header().Get("Content-Security-Policy") == "" ||
+		w.Header().Get("X-Content-Type-Options") != "nosniff" {
 		t.Error("a refusal lacks the headers of every answer")
 	}
 	if w := s.ask("GET", "/", nil); w.Header().Get("Cache-Control") != "no-store" {
 		t.Errorf("a page may be kept: %s", w.Header().Get("Cache-Control"))
 	}
-	_, browser := signedSite(t, func(a *Access) { a.Proxies, a.Secure = []netip.Prefix{netip.MustParsePrefix("10.0.0.0/24")}, true })
+	_, browser := signedSite(t, func(a *Access) {
+		a.Proxies, a.Secure = []netip.Prefix{netip.MustParsePrefix(
+			"10.0.0.0/24")}, true
+	})
 	b := browser()
 	b.wants(b.ask("GET", "/healthz", nil), 403, "through its proxy only")
 	b.from = "10.0.0.5:9"
@@ -316,9 +347,11 @@ func TestReached(t *testing.T) {
 		return func(r *http.Request) { r.Header.Set("X-Forwarded-For", "203.0.113.9, "+ip) }
 	}
 	for range store.FromOnePlace.Most {
-		b.wants(b.ask("POST", "/sign-in", url.Values{"sign.name": {"Osk"}, "sign.secret": {"guess"}}, by("192.0.2.1")), 401)
+		b.wants(b.ask("POST", "/sign-in", url.Values{"sign.name": {"Osk"}, "sign.secret": {"guess"}}, by("192.0.2.1")),
+			401)
 	}
-	b.wants(b.ask("POST", "/sign-in", url.Values{"sign.name": {"Osk"}, "sign.secret": {heron + " Osk"}}, by("192.0.2.1")), 429)
+	b.wants(b.ask("POST", "/sign-in", url.Values{"sign.name": {"Osk"}, "sign.secret": {heron + " Osk"}},
+		by("192.0.2.1")), 429)
 	w = b.ask("POST", "/sign-in", url.Values{"sign.name": {"Osk"}, "sign.secret": {heron + " Osk"}}, by("192.0.2.2"))
 	if b.wants(w, 303); !w.Result().Cookies()[0].Secure || w.Header().Get("Strict-Transport-Security") == "" {
 		t.Error("the cookie goes over the network open")
@@ -331,7 +364,8 @@ func TestFormsAndHeads(t *testing.T) {
 	s := newSite(t)
 	before := s.kept()
 	for _, kind := range []string{"application/json", "text/plain", ""} {
-		for _, path := range []string{batch(demo.Saturday) + "/save", "/rooms", "/cabinet/house", "/batches", "/batches/7/delete", "/units"} {
+		for _, path := range []string{batch(demo.Saturday) + "/save", "/rooms", "/cabinet/house", "/batches",
+			"/batches/7/delete", "/units"} {
 			w := s.ask("POST", path, nil, func(r *http.Request) {
 				r.Body, r.ContentLength = http.NoBody, 9
 				r.Header.Del("Content-Type")
@@ -363,18 +397,26 @@ func TestDeviceToken(t *testing.T) {
 		t.Fatal(err)
 	}
 	b := browser()
-	for _, auth := range []string{"Bearer " + token, "Basic " + base64.StdEncoding.EncodeToString([]byte("bench:"+token))} {
+	for _, auth := range []string{"Bearer " + token, "Basic " + base64.StdEncoding.EncodeToString([]byte(
+		"bench:"+token))} {
 		for _, path := range []string{"/", "/log.json", "/bench/1", "/accounts"} {
-			if w := b.ask("GET", path, nil, func(r *http.Request) { r.Header.Set("Authorization", auth) }); w.Code != 303 {
+			if w := b.ask("GET", path, nil, func(r *http.Request) {
+				r.Header.Set("Authorization",
+					auth)
+			}); w.Code != 303 {
 				t.Errorf("%s by a device: %d", path, w.Code)
 			}
 		}
 	}
-	b.wants(b.ask("POST", "/devices/bench/readings", nil, func(r *http.Request) { r.Header.Set("Authorization", "Bearer "+token) }), 200, "taken")
+	b.wants(b.ask("POST", "/devices/bench/readings", nil, func(r *http.Request) {
+		r.Header.Set("Authorization",
+			"Bearer "+token)
+	}), 200, "taken")
 	b.wants(b.ask("POST", "/devices/bench/readings", nil), 401)
 }
 
-// The house says how its data is kept: how old the last backup is, that a night was missed, what room there is; everything is handed out as one
+// The house says how its data is kept: how old the last backup is, that a night was missed, what room there is;
+// everything is handed out as one
 // file, to whoever keeps the workshop.
 func TestKeptSafe(t *testing.T) {
 	dir := t.TempDir()
@@ -382,7 +424,8 @@ func TestKeptSafe(t *testing.T) {
 	keeps, makes := browser().in("Linde"), browser().in("Osk")
 	keeps.wants(keeps.ask("GET", "/cabinet/house", nil), 200, "There is no backup yet.", "are\nfree")
 	keeps.wants(keeps.ask("POST", "/backup", url.Values{}), 303)
-	keeps.wants(keeps.ask("GET", "/cabinet/house?backup=1", nil), 200, "A backup has been made.", "made just now; the last 1 are kept")
+	keeps.wants(keeps.ask("GET", "/cabinet/house?backup=1", nil), 200, "A backup has been made.",
+		"made just now; the last 1 are kept")
 	made := store.Backups(dir)
 	if len(made) != 1 {
 		t.Fatalf("%v", made)
@@ -391,7 +434,8 @@ func TestKeptSafe(t *testing.T) {
 	if err := os.Rename(filepath.Join(dir, made[0]), filepath.Join(dir, "hollen-"+old+".zip")); err != nil {
 		t.Fatal(err)
 	}
-	keeps.wants(keeps.ask("GET", "/cabinet/house", nil), 200, "A night was missed: the last backup was made 31 hours ago.")
+	keeps.wants(keeps.ask("GET", "/cabinet/house", nil), 200,
+		"A night was missed: the last backup was made 31 hours ago.")
 	good, err := os.ReadFile(filepath.Join(dir, "hollen-"+old+".zip"))
 	if err != nil {
 		t.Fatal(err)
@@ -408,12 +452,14 @@ func TestKeptSafe(t *testing.T) {
 	broken, ahead := stamped(time.Hour), "hollen-2096-01-01T03-00-00Z.zip"
 	write(broken, append(slices.Clone(good[:len(good)/2]), good[len(good)/2+1:]...))
 	write(ahead, []byte("x"))
-	keeps.wants(keeps.ask("GET", "/cabinet/house", nil), 200, "A night was missed: the last backup was made 31 hours ago.", broken, "Dated after now", ahead)
+	keeps.wants(keeps.ask("GET", "/cabinet/house", nil), 200,
+		"A night was missed: the last backup was made 31 hours ago.", broken, "Dated after now", ahead)
 	for i := range store.KeptBackups + 3 {
 		write(stamped(time.Hour*time.Duration(i+40)), good)
 	}
 	keeps.wants(keeps.ask("POST", "/backup", url.Values{}), 303)
-	if k := store.LookedAt(dir, storetest.Now()); k.Whole != store.KeptBackups || len(k.Damaged) != 1 || len(k.Ahead) != 1 {
+	if k := store.LookedAt(dir, storetest.Now()); k.Whole != store.KeptBackups || len(k.Damaged) != 1 ||
+		len(k.Ahead) != 1 {
 		t.Errorf("%+v is kept", k)
 	}
 	w := keeps.ask("GET", "/backup", nil)

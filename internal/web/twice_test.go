@@ -76,7 +76,8 @@ func TestMadeInTwoWindows(t *testing.T) {
 			http.StatusSeeOther,
 		)
 		if round == 3 { // one is of the week
-			if err := s.store.SaveStanding(ctx, store.Standing{Weekday: weekdayOf(t, date), Who: "Week", What: "tagliatelle", Portions: 3, Due: 700}); err != nil {
+			if err := s.store.SaveStanding(ctx, store.Standing{Weekday: weekdayOf(t, date), Who: "Week",
+				What: "tagliatelle", Portions: 3, Due: 700}); err != nil {
 				t.Fatal(err)
 			}
 		}
@@ -158,7 +159,8 @@ func TestOrderChangedMeanwhile(t *testing.T) {
 func TestWeekOrderHasAVersion(t *testing.T) {
 	s, ctx := newSite(t), context.Background()
 	date := after(60)
-	if err := s.store.SaveStanding(ctx, store.Standing{Weekday: weekdayOf(t, date), Who: "Lock house", What: "tagliatelle", Portions: 3, Due: 700}); err != nil {
+	if err := s.store.SaveStanding(ctx, store.Standing{Weekday: weekdayOf(t, date), Who: "Lock house",
+		What: "tagliatelle", Portions: 3, Due: 700}); err != nil {
 		t.Fatal(err)
 	}
 	find := func() store.Standing {
@@ -233,10 +235,13 @@ func TestSentTwiceMakesOne(t *testing.T) {
 		form       url.Values
 		makes      int
 	}{
-		{orders, orders, url.Values{"act": {"add"}, "who": {"Quay"}, "what": {"tagliatelle"}, "portions": {"6"}, "when": {"12:00"}}, 1},
+		{orders, orders, url.Values{"act": {"add"}, "who": {"Quay"}, "what": {"tagliatelle"}, "portions": {"6"},
+			"when": {"12:00"}}, 1},
 		{orders, orders, url.Values{"act": {"paste"}, "text": {"A; tagliatelle; 18; 11:30\nB; ravioli; 8; 17:00"}}, 2},
-		{"/orders/week", "/orders/week", url.Values{"weekday": {"6"}, "who": {"Quay"}, "what": {"tagliatelle"}, "portions": {"6"}, "when": {"12:00"}}, 1},
-		{"/batches/new", "/batches", url.Values{"name": {"Twice"}, "amount.by": {"dough"}, "amount.dough_g": {"900"}, "flours.0.flour": {"strong"}}, 1},
+		{"/orders/week", "/orders/week", url.Values{"weekday": {"6"}, "who": {"Quay"}, "what": {"tagliatelle"},
+			"portions": {"6"}, "when": {"12:00"}}, 1},
+		{"/batches/new", "/batches", url.Values{"name": {"Twice"}, "amount.by": {"dough"}, "amount.dough_g": {"900"},
+			"flours.0.flour": {"strong"}}, 1},
 		{strings.Replace(again, "duplicate", "again", 1), again, url.Values{"for": {date}}, 1},
 		{"/recipe", "/recipe/batch", url.Values{"text": {"400 g flour\n4 eggs"}, "egg": {"eu-m"}}, 1},
 	} {

@@ -40,7 +40,8 @@ func (s *Server) chooseUnits(c *gin.Context) {
 	c.SetSameSite(http.SameSiteLaxMode)
 	c.SetCookie(unitCookie, string(to), 365*24*3600, "/", "", false, true)
 	back := "/"
-	if u, err := url.Parse(c.GetHeader("Referer")); err == nil && u.Host == c.Request.Host && strings.HasPrefix(u.Path, "/") &&
+	if u, err := url.Parse(c.GetHeader("Referer")); err == nil && u.Host == c.Request.Host && strings.HasPrefix(u.Path,
+		"/") &&
 		!strings.HasPrefix(u.Path, "//") {
 		back = u.RequestURI()
 	}

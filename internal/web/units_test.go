@@ -18,7 +18,10 @@ import (
 // read as ounces; what a button sets stays metric.
 func TestOuncesOnAPage(t *testing.T) {
 	s := newSite(t)
-	w := s.ask("POST", "/units", url.Values{}, func(r *http.Request) { r.Header.Set("Referer", "http://127.0.0.1"+batch(demo.Saturday)+"?at=room") })
+	w := s.ask("POST", "/units", url.Values{}, func(r *http.Request) {
+		r.Header.Set("Referer", "http://127.0.0.1"+batch(
+			demo.Saturday)+"?at=room")
+	})
 	s.wants(w, 303)
 	if w.Header().Get("Location") != batch(demo.Saturday)+"?at=room" {
 		t.Errorf("goes to %q", w.Header().Get("Location"))
@@ -45,7 +48,8 @@ func TestOuncesOnAPage(t *testing.T) {
 	v.Set("set", "room.rh=50&roll.bench_mm=1000")
 	s.wants(s.ask("POST", batch(demo.Saturday)+"/save", v, us), 303)
 	b, _ := s.store.Get(context.Background(), demo.Number(demo.Saturday))
-	if r := b.Request; math.Abs(r.Amount.FlourG-907.18) > .01 || r.Room.TempC != 20 || r.Room.RH != .5 || r.Roll.BenchMM != 1000 {
+	if r := b.Request; math.Abs(r.Amount.FlourG-907.18) > .01 || r.Room.TempC != 20 || r.Room.RH != .5 ||
+		r.Roll.BenchMM != 1000 {
 		t.Errorf("%+v, %+v, %v", r.Amount, r.Room, r.Roll.BenchMM)
 	}
 	v.Set("room.temp_c", "200")
@@ -58,7 +62,8 @@ func TestOuncesOnAPage(t *testing.T) {
 	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v, us), 200, `value="35.27"`)
 }
 
-// metric is a figure in a unit that ounces, inches and °F take the place of. What a thing is called, papers and drawings
+// metric is a figure in a unit that ounces, inches and °F take the place of. What a thing is called, papers and
+// drawings
 // in mm, and densities are not turned; what is in 100 g stays in grams, as labels give it, and recipes’ own 100 g.
 var (
 	metric = regexp.MustCompile(`[0-9][0-9.,]* ?(mm|cm|g|kg|L|mL|°C)\b[^/³]|°C|\b(millimetres?|grams?|litres?)\b`)
@@ -73,7 +78,8 @@ func TestNothingMetricIsLeft(t *testing.T) {
 	s := newSite(t)
 	us := func(r *http.Request) { r.AddCookie(&http.Cookie{Name: "units", Value: "us"}) }
 	for _, b := range demo.Batches() {
-		for _, at := range []string{"?at=formula", "?at=room", "?at=knead", "?at=rest", "?at=roll", "?at=cut", "?at=dry", "?at=cook", "/sheet"} {
+		for _, at := range []string{"?at=formula", "?at=room", "?at=knead", "?at=rest", "?at=roll", "?at=cut",
+			"?at=dry", "?at=cook", "/sheet"} {
 			w := s.ask("GET", batch(b.Name)+at, nil, us)
 			s.wants(w, 200)
 			text := kept.ReplaceAllString(inlined.ReplaceAllString(w.Body.String(), ""), "")

@@ -74,7 +74,8 @@ func TestWaysKept(t *testing.T) {
 func (s site) changesAndGoes(t *testing.T) {
 	t.Helper()
 	// In the cabinet it is changed line by line.
-	way := url.Values{"id": {"15"}, "version": {"1"}, "name": {"Quay way"}, "of": {"knead"}, "lines": {"mix, 6\nknead by hand, 9\nrest, soon"}}
+	way := url.Values{"id": {"15"}, "version": {"1"}, "name": {"Quay way"}, "of": {"knead"},
+		"lines": {"mix, 6\nknead by hand, 9\nrest, soon"}}
 	s.wants(s.ask("POST", "/cabinet/ways", way), 422, "Line 3", "Step by step", "rest, soon")
 	way.Set("lines", "mix, 6\nknead by hand, 9\nrest, 25 min, under a bowl")
 	s.wants(s.ask("POST", "/cabinet/ways", way), 303)
@@ -86,10 +87,13 @@ func (s site) changesAndGoes(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	s.wants(s.ask("POST", "/cabinet/house", url.Values{"version": {strconv.Itoa(h.Version)}, "knead_way": {"own-15"}, "roll_way": {"own-11"}}), 303)
-	for machine, own := range map[string]bool{"hand-crank-10": true, "own-8": true, "pin-board": false, "motor-9": false} {
-		w := s.ask("POST", "/batches", url.Values{"name": {"Next"}, "amount.by": {"portions"}, "amount.portions": {"6"}, "flours.0.flour": {"soft-00"},
-			"eggs.class": {"eu-l"}, "cut.shape": {"tagliatelle"}, "roll.machine": {machine}})
+	s.wants(s.ask("POST", "/cabinet/house", url.Values{"version": {strconv.Itoa(h.Version)}, "knead_way": {"own-15"},
+		"roll_way": {"own-11"}}), 303)
+	for machine, own := range map[string]bool{"hand-crank-10": true, "own-8": true, "pin-board": false,
+		"motor-9": false} {
+		w := s.ask("POST", "/batches", url.Values{"name": {"Next"}, "amount.by": {"portions"}, "amount.portions": {"6"},
+			"flours.0.flour": {"soft-00"},
+			"eggs.class":     {"eu-l"}, "cut.shape": {"tagliatelle"}, "roll.machine": {machine}})
 		s.wants(w, 303)
 		page := s.ask("GET", w.Header().Get("Location")+"?at=knead", nil)
 		s.wants(page, 200, `<option value="own" selected>`)
@@ -100,10 +104,12 @@ func (s site) changesAndGoes(t *testing.T) {
 	}
 	// A way that is retired is gone the next time.
 	s.wants(s.ask("POST", "/cabinet/ways/15/retire", nil), 303)
-	w := s.ask("POST", "/batches", url.Values{"name": {"Next"}, "amount.by": {"portions"}, "amount.portions": {"6"}, "flours.0.flour": {"soft-00"},
-		"eggs.class": {"eu-l"}, "cut.shape": {"tagliatelle"}, "roll.machine": {"pin-board"}})
+	w := s.ask("POST", "/batches", url.Values{"name": {"Next"}, "amount.by": {"portions"}, "amount.portions": {"6"},
+		"flours.0.flour": {"soft-00"},
+		"eggs.class":     {"eu-l"}, "cut.shape": {"tagliatelle"}, "roll.machine": {"pin-board"}})
 	s.wants(w, 303)
-	if body := s.ask("GET", w.Header().Get("Location")+"?at=knead", nil).Body.String(); strings.Contains(body, `<option value="own" selected>`) {
+	if body := s.ask("GET", w.Header().Get("Location")+"?at=knead", nil).Body.String(); strings.Contains(body,
+		`<option value="own" selected>`) {
 		t.Error("a retired way is gone by")
 	}
 }

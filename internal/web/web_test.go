@@ -144,7 +144,8 @@ func TestWorkSavesNothing(t *testing.T) {
 	v.Set("room.rh", "80")
 	w := s.ask("POST", batch(demo.Saturday)+"/work", v)
 	s.wants(w, 200, "Not saved yet", `value="80"`)
-	if b, _ := s.store.Get(context.Background(), demo.Number(demo.Saturday)); b.Version != 1 || b.Request.Room.RH != .44 {
+	if b, _ := s.store.Get(context.Background(), demo.Number(demo.Saturday)); b.Version != 1 ||
+		b.Request.Room.RH != .44 {
 		t.Errorf("worked out and written: %+v", b)
 	}
 	// Without a script the steppers and "Take" post, too.
@@ -152,7 +153,8 @@ func TestWorkSavesNothing(t *testing.T) {
 	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, `value="81"`)
 	v.Set("step", "knead.knead_min=1") // from Hollen's own minutes
 	auto, _ := plan.Make(rules.Default(), demo.Batch(demo.Saturday))
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, fmt.Sprintf(`name="knead.knead_min" value="%.0f"`, auto.Knead.Min+1))
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, fmt.Sprintf(`name="knead.knead_min" value="%.0f"`,
+		auto.Knead.Min+1))
 	v.Del("step")
 	v.Set("set", "eggs.fix_whole_eggs=10&eggs.fix_extra_yolks=0")
 	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "10 eggs", "Hollen’s own answer")
@@ -160,10 +162,12 @@ func TestWorkSavesNothing(t *testing.T) {
 
 func TestErrorsStandBesideTheirFields(t *testing.T) {
 	s := newSite(t)
-	for path, typed := range map[string]string{"room.rh": "100", "amount.flour_g": "1e9", "roll.bench_mm": "wide", "room.temp_c": "",
+	for path, typed := range map[string]string{"room.rh": "100", "amount.flour_g": "1e9", "roll.bench_mm": "wide",
+		"room.temp_c":                   "",
 		"flours.0.measured_moisture_wb": "60",
-		"flours.1.share":                "180", "name": strings.Repeat("x", 90), "eggs.fix_whole_eggs": "2.5", "cut.min_length_mm": "900",
-		"cut.shape": "<script>"} {
+		"flours.1.share":                "180", "name": strings.Repeat("x", 90), "eggs.fix_whole_eggs": "2.5",
+		"cut.min_length_mm": "900",
+		"cut.shape":         "<script>"} {
 		v := s.typed(demo.Number(demo.Saturday))
 		v.Set(path, typed)
 		f, _ := request.FieldAt(path)
@@ -201,7 +205,8 @@ func TestSaveReopenAndConflict(t *testing.T) {
 	two.Set("room.rh", "70")
 	two.Set("roll.bench_mm", "1500")
 	w := s.ask("POST", batch(demo.Saturday)+"/save", two)
-	s.wants(w, 409, "another window saved version 2", "Humidity", "44 %", "60 %", "70 %, yours", "Tagliatelle, renamed", `name="version" value="2"`,
+	s.wants(w, 409, "another window saved version 2", "Humidity", "44 %", "60 %", "70 %, yours", "Tagliatelle, renamed",
+		`name="version" value="2"`,
 		`value="1500"`)
 	// What the page holds now saves, with both sides in it.
 	two.Set("version", "2")
@@ -237,12 +242,14 @@ func TestDuplicateDeleteUndo(t *testing.T) {
 func TestNewBatch(t *testing.T) {
 	s := newSite(t)
 	s.wants(s.ask("GET", "/batches/new", nil), 200, "Portions", "Machine")
-	v := url.Values{"name": {"Friday"}, "amount.by": {"dough"}, "amount.portions": {"many"}, "amount.dough_g": {"2,000"}, "flours.0.flour": {"strong"},
+	v := url.Values{"name": {"Friday"}, "amount.by": {"dough"}, "amount.portions": {"many"},
+		"amount.dough_g": {"2,000"}, "flours.0.flour": {"strong"},
 		"eggs.class": {"us-l"}, "cut.shape": {"pappardelle"}, "roll.machine": {"motor-9"}}
 	w := s.ask("POST", "/batches", v)
 	s.wants(w, 303)
 	b, err := s.store.Get(context.Background(), 11)
-	if r := b.Request; err != nil || r.Name != "Friday" || r.Amount.DoughG != 2000 || r.Amount.By != "dough" || r.Flours[0].Flour != "strong" ||
+	if r := b.Request; err != nil || r.Name != "Friday" || r.Amount.DoughG != 2000 || r.Amount.By != "dough" ||
+		r.Flours[0].Flour != "strong" ||
 		r.Cut.Shape != "pappardelle" || r.Roll.Machine != "motor-9" || r.Eggs.Class != "us-l" {
 		t.Errorf("%+v, %v", r, err)
 	}
@@ -293,7 +300,8 @@ func TestGuards(t *testing.T) {
 	} else if page, err := io.ReadAll(z); err != nil || !strings.Contains(string(page), "</html>") {
 		t.Error("the compressed page is not whole")
 	}
-	if csp := w.Header().Get("Content-Security-Policy"); !strings.Contains(csp, "script-src 'self'") || strings.Contains(csp, "unsafe-eval") ||
+	if csp := w.Header().Get("Content-Security-Policy"); !strings.Contains(csp, "script-src 'self'") ||
+		strings.Contains(csp, "unsafe-eval") ||
 		w.Header().Get("X-Content-Type-Options") != "nosniff" {
 		t.Error("headers:", w.Header())
 	}
@@ -314,7 +322,8 @@ func TestGuards(t *testing.T) {
 			t.Errorf("%s writes a name as markup", path)
 		}
 	}
-	if strings.Contains(s.log.String(), "onerror") || !strings.Contains(s.log.String(), "path="+batch(demo.Saturday)+"/save status=303") {
+	if strings.Contains(s.log.String(), "onerror") || !strings.Contains(s.log.String(),
+		"path="+batch(demo.Saturday)+"/save status=303") {
 		t.Error("the log has bodies or lacks lines:", s.log.String())
 	}
 }
@@ -368,7 +377,8 @@ func TestTheRoomIsSaid(t *testing.T) {
 	s := newSite(t)
 	s.wants(s.ask("GET", "/batches/new", nil), 200, "The room counts as 22 °C and 45 % until you say yours")
 	s.wants(s.ask("GET", "/batches/new?as=own", nil), 200, "The room counts as")
-	s.wants(s.ask("GET", batch(demo.Saturday)+"?at=formula", nil), 200, "For a room of 21 °C and 44 %; yours goes under Room.")
+	s.wants(s.ask("GET", batch(demo.Saturday)+"?at=formula", nil), 200,
+		"For a room of 21 °C and 44 %; yours goes under Room.")
 	s.wants(s.ask("GET", batch(demo.Saturday)+"?at=dry", nil), 200, "21 °C and 44 %</span> stand under Room")
 }
 
@@ -396,10 +406,12 @@ func TestBlend(t *testing.T) {
 	// Taking one out of the middle leaves the others where they were typed.
 	v = s.typed(demo.Number(demo.Saturday))
 	v.Set("flours.1.flour", "")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, `name="flours.2.share" value="20"`, `name="flours.3.share" value="5"`,
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, `name="flours.2.share" value="20"`,
+		`name="flours.3.share" value="5"`,
 		`id="rest-share" data-live="text">75<`)
 	v.Set("flours.2.share", "96")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "“101 %” won’t do", `value="96"`, "Until it is put right")
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "“101 %” won’t do", `value="96"`,
+		"Until it is put right")
 }
 
 // Whatever a form holds, the batch is worked out from the last good values.
@@ -436,18 +448,21 @@ func TestCrackedAndEggFirst(t *testing.T) {
 	v.Set("set", strings.ReplaceAll(set[1], "&amp;", "&"))
 	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "520 g of egg", "bring this much flour to its target")
 	v.Set("eggs.style", "none")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "A dough without egg goes by portions, dough or flour", "Until it is put right")
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "A dough without egg goes by portions, dough or flour",
+		"Until it is put right")
 }
 
 // The recipe check keeps the recipe's name, offers the workshop's own machines, and ends in one thing to
 // do; what it says is what the weighed batch does.
 func TestRecipeCheckEndsInANextStep(t *testing.T) {
 	s := newSite(t)
-	own := regexp.MustCompile(`<option value="(own-\d+)"`).FindStringSubmatch(s.ask("GET", "/recipe", nil).Body.String())
+	own := regexp.MustCompile(`<option value="(own-\d+)"`).FindStringSubmatch(s.ask("GET", "/recipe",
+		nil).Body.String())
 	if own == nil {
 		t.Fatal("no machine of the workshop's own is offered")
 	}
-	v := url.Values{"text": {"Lantern ribbons\n2 cups all-purpose flour\n3 large eggs\na pinch of salt"}, "cup": {"us"}, "eggs": {"us-l"}, "fill": {""},
+	v := url.Values{"text": {"Lantern ribbons\n2 cups all-purpose flour\n3 large eggs\na pinch of salt"}, "cup": {"us"},
+		"eggs": {"us-l"}, "fill": {""},
 		"machine": {own[1]}}
 	w := s.ask("POST", "/recipe", v)
 	s.wants(w, 200, "Lantern ribbons", "It may go either way", "<b>Next.</b> Weigh ")
@@ -461,13 +476,16 @@ func TestRecipeCheckEndsInANextStep(t *testing.T) {
 		t.Fatal(err)
 	}
 	p, err := plan.Make(rules.Default(), b.Request.Request)
-	if r := b.Request; err != nil || r.Name != "Lantern ribbons" || r.Roll.Own == nil || fmt.Sprintf("%.0f", r.Amount.FlourG) != says[1] ||
-		p.Formula.Target.Outside(p.Formula.Dough.Hw) != 0 || r.Amount.FlourG < 2*236.6*.51 || r.Amount.FlourG > 2*236.6*.68 {
+	if r := b.Request; err != nil || r.Name != "Lantern ribbons" || r.Roll.Own == nil || fmt.Sprintf("%.0f",
+		r.Amount.FlourG) != says[1] ||
+		p.Formula.Target.Outside(p.Formula.Dough.Hw) != 0 || r.Amount.FlourG < 2*236.6*.51 ||
+		r.Amount.FlourG > 2*236.6*.68 {
 		t.Errorf("%+v, %v", r.Amount, err)
 	}
 	// Beyond what the cups hold it says what else.
-	for text, says := range map[string]string{"2 cups flour\n6 large eggs": "more than the cups hold", "500 g 00 flour\n4 large eggs": "of water",
-		"300 g flour\n6 large eggs": "or keep 300 g and take "} {
+	for text, says := range map[string]string{"2 cups flour\n6 large eggs": "more than the cups hold",
+		"500 g 00 flour\n4 large eggs": "of water",
+		"300 g flour\n6 large eggs":    "or keep 300 g and take "} {
 		v.Set("text", text)
 		s.wants(s.ask("POST", "/recipe", v), 200, "<b>Next.</b>", says)
 	}
@@ -477,13 +495,15 @@ func TestRecipeCheckEndsInANextStep(t *testing.T) {
 func TestRecipeCheck(t *testing.T) {
 	s := newSite(t)
 	s.wants(s.ask("GET", "/recipe", nil), 200, "Working hydration", "It may go either way", "Which spoon is not said")
-	v := url.Values{"text": {"400 g 00 flour\n100 g semola\n5 large eggs\n2 yolks\n3 bananas\n1 tbsp oil"}, "cup": {"metric"}, "eggs": {""},
+	v := url.Values{"text": {"400 g 00 flour\n100 g semola\n5 large eggs\n2 yolks\n3 bananas\n1 tbsp oil"},
+		"cup": {"metric"}, "eggs": {""},
 		"fill": {"<x>"}, "machine": {"motor-9"}}
 	s.wants(s.ask("POST", "/recipe", v), 200, "Left out:", "not known here: bananas", "EU large")
 	w := s.ask("POST", "/recipe/batch", v)
 	s.wants(w, 303)
 	b, err := s.store.Get(context.Background(), 11)
-	if r := b.Request; err != nil || r.Amount.FlourG != 500 || len(r.Flours) != 2 || r.Flours[1].Share != .2 || *r.Eggs.FixWhole != 5 ||
+	if r := b.Request; err != nil || r.Amount.FlourG != 500 || len(r.Flours) != 2 || r.Flours[1].Share != .2 ||
+		*r.Eggs.FixWhole != 5 ||
 		*r.Eggs.FixYolks != 2 || r.Eggs.Style != "rich" || r.Oil != .027 || r.Roll.Machine != "motor-9" {
 		t.Errorf("%+v, %v", r, err)
 	}
@@ -492,17 +512,21 @@ func TestRecipeCheck(t *testing.T) {
 	w = s.ask("POST", "/recipe/written", v)
 	s.wants(w, 303)
 	b, err = s.store.Get(context.Background(), 12)
-	if r := b.Request; err != nil || r.Amount.By != request.ByOwn || r.Amount.FlourG != 500 || len(r.Flours) != 2 || *r.Eggs.FixWhole != 5 ||
+	if r := b.Request; err != nil || r.Amount.By != request.ByOwn || r.Amount.FlourG != 500 || len(r.Flours) != 2 ||
+		*r.Eggs.FixWhole != 5 ||
 		*r.Eggs.FixYolks != 2 || r.Eggs.LiquidG != nil || math.Abs(500*r.Oil-13.5) > .01 {
 		t.Errorf("%+v, %v", r, err)
 	}
 	s.wants(s.ask("GET", w.Header().Get("Location"), nil), 200, "As you make it", "5 eggs and 2 yolks")
-	v.Set("text", "300 g flour\n150 g beaten egg\n2 splashes of water\n100 ml milk\n150 g spinach puree\n20 g olive oil")
+	v.Set("text",
+		"300 g flour\n150 g beaten egg\n2 splashes of water\n100 ml milk\n150 g spinach puree\n20 g olive oil")
 	s.wants(s.ask("POST", "/recipe/written", v), 303)
 	b, err = s.store.Get(context.Background(), 13)
 	p, errMake := plan.Make(rules.Default(), b.Request.Request)
-	if err != nil || errMake != nil || math.Abs(p.Formula.WholeG-150) > .5 || p.Formula.TopG != 10 || len(p.Formula.Additions) != 2 ||
-		math.Abs(p.Formula.Additions[0].MassG-103) > .5 || math.Abs(p.Formula.Additions[1].MassG-150) > .5 || math.Abs(p.Formula.OilG-20) > .1 {
+	if err != nil || errMake != nil || math.Abs(p.Formula.WholeG-150) > .5 || p.Formula.TopG != 10 ||
+		len(p.Formula.Additions) != 2 ||
+		math.Abs(p.Formula.Additions[0].MassG-103) > .5 || math.Abs(p.Formula.Additions[1].MassG-150) > .5 ||
+		math.Abs(p.Formula.OilG-20) > .1 {
 		t.Errorf("%+v, %v, %v", p.Formula, err, errMake)
 	}
 	v.Set("text", "<script>alert(1)</script>, love")
@@ -525,7 +549,8 @@ func TestCompare(t *testing.T) {
 	r := demo.Batch(demo.Saturday)
 	r.Room.TempC, r.Room.RH = 27, .78
 	wet, _ := plan.Make(rules.Default(), r)
-	s.wants(w, 200, "at 21 °C and 44 %", "at 27 °C and 78 %", measure.Grams(dry.Formula.TopG)+" water", measure.Grams(wet.Formula.TopG)+" water",
+	s.wants(w, 200, "at 21 °C and 44 %", "at 27 °C and 78 %", measure.Grams(dry.Formula.TopG)+" water",
+		measure.Grams(wet.Formula.TopG)+" water",
 		"figures come out the same")
 	if dry.Formula.TopG <= wet.Formula.TopG {
 		t.Errorf("wet August asks for %.0f g, dry January for %.0f", wet.Formula.TopG, dry.Formula.TopG)
@@ -540,7 +565,8 @@ func TestCompare(t *testing.T) {
 // The label names what is in it in falling order, and what an eater must know stands out.
 func TestLabel(t *testing.T) {
 	s := newSite(t)
-	s.wants(s.ask("GET", batch(demo.Saltmarsh)+"?at=formula", nil), 200, "<b>wheat flour</b>", "<b>egg</b>", "Dusted with <b>durum wheat</b>", " kJ<")
+	s.wants(s.ask("GET", batch(demo.Saltmarsh)+"?at=formula", nil), 200, "<b>wheat flour</b>", "<b>egg</b>",
+		"Dusted with <b>durum wheat</b>", " kJ<")
 	v := &formulaView{batchView: newViewOf(t, demo.Batch(demo.Saturday))}
 	sum, last := 0., 1.
 	for _, x := range v.Ingredients() {
@@ -553,7 +579,8 @@ func TestLabel(t *testing.T) {
 		t.Errorf("the ingredients make %.4f of the dough", sum)
 	}
 	d := v.Plan.Formula.Dough
-	if n := v.Nutrition(); n[1].Per100 != fmt.Sprintf("%.0f kcal", d.KcalPer100G) || n[2].PerPortion != fmt.Sprintf("%.1f g", 120*d.FatG/d.MassG) {
+	if n := v.Nutrition(); n[1].Per100 != fmt.Sprintf("%.0f kcal", d.KcalPer100G) || n[2].PerPortion != fmt.Sprintf(
+		"%.1f g", 120*d.FatG/d.MassG) {
 		t.Errorf("%+v", n)
 	}
 }
@@ -572,13 +599,17 @@ func TestRooms(t *testing.T) {
 	s := newSite(t)
 	s.wants(s.ask("POST", "/rooms", url.Values{"name": {"Wet  August"}, "temp": {"27"}, "rh": {"78,5"}}), 303)
 	s.wants(s.ask("GET", "/rooms", nil), 200, "Wet August", `value="78.5"`)
-	s.wants(s.ask("POST", "/rooms", url.Values{"name": {"wet august"}, "temp": {"20"}, "rh": {"40"}}), 422, "Another room has that name", `value="wet august"`)
-	s.wants(s.ask("POST", "/rooms", url.Values{"name": {""}, "temp": {"hot"}, "rh": {"100"}}), 422, "1 to 60 letters", "2 to 45 °C is allowed",
+	s.wants(s.ask("POST", "/rooms", url.Values{"name": {"wet august"}, "temp": {"20"}, "rh": {"40"}}), 422,
+		"Another room has that name", `value="wet august"`)
+	s.wants(s.ask("POST", "/rooms", url.Values{"name": {""}, "temp": {"hot"}, "rh": {"100"}}), 422, "1 to 60 letters",
+		"2 to 45 °C is allowed",
 		"5 to 99 % is allowed", `value="hot"`)
-	s.wants(s.ask("POST", "/rooms", url.Values{"id": {"4"}, "version": {"1"}, "name": {"August"}, "temp": {"26"}, "rh": {"80"}}), 303)
+	s.wants(s.ask("POST", "/rooms", url.Values{"id": {"4"}, "version": {"1"}, "name": {"August"}, "temp": {"26"},
+		"rh": {"80"}}), 303)
 	// A second window, opened before that, is told, and what was typed in it stays.
 	late := url.Values{"id": {"4"}, "version": {"1"}, "name": {"Wet August"}, "temp": {"30"}, "rh": {"70"}}
-	s.wants(s.ask("POST", "/rooms", late), 422, "Another window kept it meanwhile as August, 26 °C and 80 %", `value="30"`, `name="version" value="2"`)
+	s.wants(s.ask("POST", "/rooms", late), 422, "Another window kept it meanwhile as August, 26 °C and 80 %",
+		`value="30"`, `name="version" value="2"`)
 	page := s.ask("GET", batch(demo.Saturday)+"?at=room", nil)
 	s.wants(page, 200, ">August</button>")
 	set := regexp.MustCompile(`name="set" value="(room\.rh=[^"]*)">August<`).FindStringSubmatch(page.Body.String())
@@ -588,9 +619,11 @@ func TestRooms(t *testing.T) {
 	v := s.typed(demo.Number(demo.Saturday))
 	v.Set("at", "room")
 	v.Set("set", strings.ReplaceAll(set[1], "&amp;", "&"))
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, `name="room.rh" value="80"`, `name="room.temp_c" value="26"`)
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, `name="room.rh" value="80"`,
+		`name="room.temp_c" value="26"`)
 	s.wants(s.ask("POST", "/rooms/4/delete", url.Values{}), 303)
-	s.wants(s.ask("POST", "/rooms", url.Values{"id": {"4"}, "name": {"August"}, "temp": {"26"}, "rh": {"80"}}), 422, "deleted meanwhile", `value="August"`)
+	s.wants(s.ask("POST", "/rooms", url.Values{"id": {"4"}, "name": {"August"}, "temp": {"26"}, "rh": {"80"}}), 422,
+		"deleted meanwhile", `value="August"`)
 }
 
 // In dry air part of the water waits by the board; in damp air all of it is poured and the
@@ -602,8 +635,10 @@ func TestBenchCardAddsUp(t *testing.T) {
 		v := &roomView{formulaView{batchView: newViewOf(t, r)}}
 		top := v.Plan.Formula.TopG
 		sum := v.PourNow() + v.KeepBy()
-		if dry := v.Plan.Room.CorrectionG > 0; dry && sum != math.Round(top) || !dry && (v.PourNow() != math.Round(top) || v.KeepBy() < 0) {
-			t.Errorf("%.0f %%: %v + %v of %.2f g, the room asks for %.2f", 100*rh, v.PourNow(), v.KeepBy(), top, v.Plan.Room.CorrectionG)
+		if dry := v.Plan.Room.CorrectionG > 0; dry && sum != math.Round(top) || !dry && (v.PourNow() != math.Round(
+			top) || v.KeepBy() < 0) {
+			t.Errorf("%.0f %%: %v + %v of %.2f g, the room asks for %.2f", 100*rh, v.PourNow(), v.KeepBy(), top,
+				v.Plan.Room.CorrectionG)
 		}
 	}
 }
@@ -612,10 +647,12 @@ func TestBenchCardAddsUp(t *testing.T) {
 func TestOwnFlours(t *testing.T) {
 	s := newSite(t)
 	s.wants(s.ask("GET", "/cabinet/flours/new?like=strong", nil), 200, "Filled in as Strong bread wheat", `value="62"`)
-	sheet := url.Values{"name": {"Mill by the lock"}, "allergen": {"wheat"}, "sorption": {"soft"}, "protein_pct": {"11,8"}, "ash_pct": {"0.5"},
+	sheet := url.Values{"name": {"Mill by the lock"}, "allergen": {"wheat"}, "sorption": {"soft"},
+		"protein_pct": {"11,8"}, "ash_pct": {"0.5"},
 		"milled_moisture_wb": {"14.2"}, "absorption_pct": {"60"},
-		"gluten_factor": {"1"}, "uptake_tau_min": {"7"}, "spooned_g_per_ml": {"0.5"}, "dipped_g_per_ml": {"0.58"}, "packed_g_per_ml": {"0.68"},
-		"price_per_kg": {"1,10"}}
+		"gluten_factor": {"1"}, "uptake_tau_min": {"7"}, "spooned_g_per_ml": {"0.5"}, "dipped_g_per_ml": {"0.58"},
+		"packed_g_per_ml": {"0.68"},
+		"price_per_kg":    {"1,10"}}
 	s.wants(s.ask("POST", "/cabinet/flours", sheet), 303)
 	bad := maps.Clone(sheet)
 	bad.Set("protein_pct", "118")
@@ -626,7 +663,8 @@ func TestOwnFlours(t *testing.T) {
 	v.Set("flours.0.flour", key)
 	s.wants(s.ask("POST", batch(demo.Saturday)+"/save", v), 303)
 	b, _ := s.store.Get(context.Background(), demo.Number(demo.Saturday))
-	if own := b.Request.Flours[0].Own; own == nil || own.ProteinPct != 11.8 || math.Abs(own.MilledMoistureWB-.142) > 1e-9 || own.PricePerKG.String() != "1.10" {
+	if own := b.Request.Flours[0].Own; own == nil || own.ProteinPct != 11.8 ||
+		math.Abs(own.MilledMoistureWB-.142) > 1e-9 || own.PricePerKG.String() != "1.10" {
 		t.Fatalf("%+v", b.Request.Flours[0])
 	}
 	p, err := plan.Make(rules.Default(), b.Request.Request)
@@ -645,7 +683,8 @@ func TestOwnFlours(t *testing.T) {
 	v.Set("flours.0.flour", key+"@now")
 	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, `value="own-15@now" selected`)
 	s.wants(s.ask("POST", batch(demo.Saturday)+"/save", v), 303)
-	if b, _ = s.store.Get(context.Background(), demo.Number(demo.Saturday)); b.Request.Flours[0].Own.AbsorptionPct != 64 || b.Request.Flours[0].Flour != key {
+	if b, _ = s.store.Get(context.Background(),
+		demo.Number(demo.Saturday)); b.Request.Flours[0].Own.AbsorptionPct != 64 || b.Request.Flours[0].Flour != key {
 		t.Errorf("%+v", b.Request.Flours[0])
 	}
 	// Retired, it is offered no more; the batch still has it, and so has its request.
@@ -680,22 +719,33 @@ func TestCabinet(t *testing.T) {
 		path            string
 		good, bad, want url.Values // want: field -> part of its error
 	}{
-		{"lots", url.Values{"name": {"autumn sack"}, "flour": {"own-1"}, "kept": {"open_bin"}, "container_kg": {"10"}, "opened_on": {"2026-11-20"},
+		{"lots", url.Values{"name": {"autumn sack"}, "flour": {"own-1"}, "kept": {"open_bin"}, "container_kg": {"10"},
+			"opened_on":       {"2026-11-20"},
 			"sample_before_g": {"20"}, "sample_after_g": {"17.5"}, "price_per_kg": {"1.2"}},
-			url.Values{"name": {" "}, "flour": {"own-77"}, "kept": {"pocket"}, "container_kg": {"1e9"}, "opened_on": {"20.11."},
+			url.Values{"name": {" "}, "flour": {"own-77"}, "kept": {"pocket"}, "container_kg": {"1e9"},
+				"opened_on":            {"20.11."},
 				"measured_moisture_wb": {"60"}, "price_per_kg": {"-2"}},
-			url.Values{"name": {"1 to 60 letters"}, "flour": {"One of those listed"}, "container_kg": {"0.05 to 1000 kg"}, "opened_on": {"A date from 2000"},
+			url.Values{"name": {"1 to 60 letters"}, "flour": {"One of those listed"},
+				"container_kg": {"0.05 to 1000 kg"}, "opened_on": {"A date from 2000"},
 				"measured_moisture_wb": {"5 to 20 %"}, "price_per_kg": {"0 to 1,000,000"}}},
-		{"eggs", url.Values{"name": {"Hens on the dike"}, "count": {"10"}, "eggs_g": {"548"}, "yolks_g": {"171"}, "yolk_colour": {"12"}, "price_each": {"0.3125"}},
-			url.Values{"name": {"x"}, "count": {"10"}, "eggs_g": {"5480"}, "yolks_g": {"171"}}, url.Values{"eggs_g": {"An egg of 548"}}},
-		{"additions", url.Values{"name": {"Nettle"}, "kind": {"puree"}, "colour": {"#557733"}, "colour_word": {"green"}, "water_share": {"89"},
-			"fat_share": {"0.3"}, "protein_share": {"3"}, "ash_share": {"2"}, "uptake_g_per_g": {"0"}, "depth": {"12"}, "rest_more_min": {"10"},
-			"low_share": {"8"}, "high_share": {"20"}},
-			url.Values{"name": {"Jam"}, "kind": {"puree"}, "colour": {"#557733"}, "water_share": {"89"}, "fat_share": {"30"}, "protein_share": {"3"},
-				"ash_share": {"2"}, "uptake_g_per_g": {"0"}, "depth": {"12"}, "rest_more_min": {"10"}, "low_share": {"8"}, "high_share": {"2"}},
+		{"eggs", url.Values{"name": {"Hens on the dike"}, "count": {"10"}, "eggs_g": {"548"}, "yolks_g": {"171"},
+			"yolk_colour": {"12"}, "price_each": {"0.3125"}},
+			url.Values{"name": {"x"}, "count": {"10"}, "eggs_g": {"5480"}, "yolks_g": {"171"}},
+			url.Values{"eggs_g": {"An egg of 548"}}},
+		{"additions", url.Values{"name": {"Nettle"}, "kind": {"puree"}, "colour": {"#557733"}, "colour_word": {"green"},
+			"water_share": {"89"},
+			"fat_share":   {"0.3"}, "protein_share": {"3"}, "ash_share": {"2"}, "uptake_g_per_g": {"0"},
+			"depth":         {"12"},
+			"rest_more_min": {"10"},
+			"low_share":     {"8"}, "high_share": {"20"}},
+			url.Values{"name": {"Jam"}, "kind": {"puree"}, "colour": {"#557733"}, "water_share": {"89"},
+				"fat_share": {"30"}, "protein_share": {"3"},
+				"ash_share": {"2"}, "uptake_g_per_g": {"0"}, "depth": {"12"}, "rest_more_min": {"10"},
+				"low_share": {"8"}, "high_share": {"2"}},
 			url.Values{"water_share": {"come to 124 %"}, "high_share": {"under the lowest dose"}}},
 		{"powders", url.Values{"of": {"Nettle tops"}, "fresh_g": {"900"}, "powder_g": {"104"}, "hours": {"10"}},
-			url.Values{"of": {"Nettle"}, "fresh_g": {"90"}, "powder_g": {"104"}, "hours": {"10"}}, url.Values{"powder_g": {"under the fresh"}}},
+			url.Values{"of": {"Nettle"}, "fresh_g": {"90"}, "powder_g": {"104"}, "hours": {"10"}},
+			url.Values{"powder_g": {"under the fresh"}}},
 	} {
 		s.wants(s.ask("GET", "/cabinet/"+c.path+"/new", nil), 200, "Keep it")
 		s.wants(s.ask("POST", "/cabinet/"+c.path, c.good), 303)
@@ -703,7 +753,8 @@ func TestCabinet(t *testing.T) {
 		w := s.ask("POST", "/cabinet/"+c.path, c.bad)
 		s.wants(w, 422)
 		for field, part := range c.want {
-			if m := regexp.MustCompile(`id="e-` + field + `" role="alert">([^<]*)`).FindStringSubmatch(w.Body.String()); m == nil || !strings.Contains(m[1], part[0]) {
+			if m := regexp.MustCompile(`id="e-` + field + `" role="alert">([^<]*)`).FindStringSubmatch(
+				w.Body.String()); m == nil || !strings.Contains(m[1], part[0]) {
 				t.Errorf("%s: %s is told %q, want %q", c.path, field, m, part[0])
 			}
 		}
@@ -726,19 +777,26 @@ func TestCabinet(t *testing.T) {
 	if e := cab.Eggs[len(cab.Eggs)-1]; e.EdibleG != 54.8 || e.YolkG != 17.1 || e.PriceEach.String() != "0.3125" {
 		t.Errorf("%+v", e)
 	}
-	s.wants(s.ask("GET", "/cabinet/powders?of=nettle&want=100", nil), 200, "772<span", "865<span") // 100·.95/.123, 100·900/104
-	s.wants(s.ask("GET", "/cabinet/powders?of=nettle&want=lots&water=100", nil), 200, "1 to 20,000 g is allowed", "50 to 98 %", `value="lots"`)
+	// 100·.95/.123, 100·900/104
+	s.wants(s.ask("GET", "/cabinet/powders?of=nettle&want=100", nil), 200, "772<span", "865<span")
+	s.wants(s.ask("GET", "/cabinet/powders?of=nettle&want=lots&water=100", nil), 200, "1 to 20,000 g is allowed",
+		"50 to 98 %", `value="lots"`)
 	// Prices: new batches start from them, old ones keep theirs.
-	s.wants(s.ask("POST", "/cabinet/house", url.Values{"prices.currency": {"£"}, "prices.egg_each": {"0.40"}, "version": {"1"}}), 303)
+	s.wants(s.ask("POST", "/cabinet/house", url.Values{"prices.currency": {"£"}, "prices.egg_each": {"0.40"},
+		"version": {"1"}}), 303)
 	// A second window, opened before that, is told, and what was typed in it stays.
 	late := url.Values{"prices.currency": {"$"}, "prices.oil_per_kg": {"9.9"}, "version": {"1"}}
-	s.wants(s.ask("POST", "/cabinet/house", late), 409, "another window kept this meanwhile", "Currency sign: £", `value="$"`, `name="version" value="2"`)
-	s.wants(s.ask("POST", "/cabinet/house", url.Values{"prices.currency": {"£"}, "prices.egg_each": {"a few pence"}, "version": {"2"}}), 422,
+	s.wants(s.ask("POST", "/cabinet/house", late), 409, "another window kept this meanwhile", "Currency sign: £",
+		`value="$"`, `name="version" value="2"`)
+	s.wants(s.ask("POST", "/cabinet/house", url.Values{"prices.currency": {"£"}, "prices.egg_each": {"a few pence"},
+		"version": {"2"}}), 422,
 		"0 to 1,000,000", `value="a few pence"`)
-	s.wants(s.ask("POST", "/batches", url.Values{"name": {"New"}, "amount.by": {"portions"}, "amount.portions": {"4"}, "flours.0.flour": {"plain"},
-		"eggs.class": {"own-4"}, "cut.shape": {"fettuccine"}, "roll.machine": {"mixer-8"}}), 303)
+	s.wants(s.ask("POST", "/batches", url.Values{"name": {"New"}, "amount.by": {"portions"}, "amount.portions": {"4"},
+		"flours.0.flour": {"plain"},
+		"eggs.class":     {"own-4"}, "cut.shape": {"fettuccine"}, "roll.machine": {"mixer-8"}}), 303)
 	b, _ := s.store.Get(context.Background(), 11)
-	if r := b.Request; r.Prices.Currency != "£" || r.Prices.EggEach.String() != "0.40" || r.Eggs.OwnClass == nil || r.MadeOn != today() {
+	if r := b.Request; r.Prices.Currency != "£" || r.Prices.EggEach.String() != "0.40" || r.Eggs.OwnClass == nil ||
+		r.MadeOn != today() {
 		t.Errorf("%+v", r)
 	}
 	if name, _ := s.store.Workshop(context.Background()); !strings.HasPrefix(name, "Bottega Marram") {
@@ -754,7 +812,8 @@ func TestSecondDough(t *testing.T) {
 	s.wants(s.ask("GET", w.Header().Get("Location"), nil), 200, "Tagliatelle for Saturday, second dough",
 		`<a href="`+batch(demo.Saturday)+`">Tagliatelle for Saturday</a>`, "spinach, cooked and squeezed")
 	s.wants(s.ask("GET", batch(demo.Saturday), nil), 200, `<a href="`+made()+`">`, "Part the two doughs")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/partner", s.typed(demo.Number(demo.Saturday))), 409, "a second dough already")
+	s.wants(s.ask("POST", batch(demo.Saturday)+"/partner", s.typed(demo.Number(demo.Saturday))), 409,
+		"a second dough already")
 	// Another room for one of them is told at the other.
 	v := s.typed(11)
 	v.Set("room.rh", "61")
@@ -783,7 +842,10 @@ func TestLeanAnswer(t *testing.T) {
 		v := s.typed(demo.Number(demo.Saltmarsh))
 		v.Set("at", string(at))
 		whole := s.ask("POST", batch(demo.Saltmarsh)+"/work", v).Body.String()
-		lean := s.ask("POST", batch(demo.Saltmarsh)+"/work", v, func(r *http.Request) { r.Header.Set(partHeader, "figures") }).Body.String()
+		lean := s.ask("POST", batch(demo.Saltmarsh)+"/work", v, func(r *http.Request) {
+			r.Header.Set(partHeader,
+				"figures")
+		}).Body.String()
 		for _, m := range ids.FindAllStringSubmatch(whole, -1) {
 			if id := `id="` + m[1] + m[2] + `"`; !strings.Contains(lean, id) {
 				t.Errorf("%s: the lean answer lacks %s", at, id)
@@ -810,11 +872,13 @@ func TestEditsOverASocket(t *testing.T) {
 	address := "ws" + strings.TrimPrefix(srv.URL, "http") + batch(demo.Saturday) + "/edits"
 	ctx, cancel := context.WithTimeout(context.Background(), 30*time.Second)
 	defer cancel()
-	if _, answer, err := websocket.Dial(ctx, address, &websocket.DialOptions{HTTPHeader: http.Header{"Origin": {"http://elsewhere.example"}}}); err == nil ||
+	if _, answer, err := websocket.Dial(ctx, address, &websocket.DialOptions{HTTPHeader: http.Header{"Origin": {
+		"http://elsewhere.example"}}}); err == nil ||
 		answer.StatusCode != 403 {
 		t.Errorf("another origin is let in: %v", err)
 	}
-	conn, _, err := websocket.Dial(ctx, address, &websocket.DialOptions{HTTPHeader: http.Header{"Cookie": {"units=us"}}})
+	conn, _, err := websocket.Dial(ctx, address, &websocket.DialOptions{HTTPHeader: http.Header{"Cookie": {
+		"units=us"}}})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -838,7 +902,8 @@ func TestEditsOverASocket(t *testing.T) {
 			r.Header.Set(partHeader, "figures")
 			r.Header.Set("Cookie", "units=us")
 		})
-		if got, want := say(fmt.Sprintf("%d\n%s", i, v.Encode())), fmt.Sprintf("%d %d\n%s", i, posted.Code, posted.Body); got != want {
+		if got, want := say(fmt.Sprintf("%d\n%s", i, v.Encode())), fmt.Sprintf("%d %d\n%s", i, posted.Code,
+			posted.Body); got != want {
 			t.Errorf("over the socket %.300s\nposted %.300s", got, want)
 		}
 	}

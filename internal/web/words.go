@@ -20,7 +20,8 @@ import (
 // wordFuncs are the words and pictures templates use.
 var wordFuncs = template.FuncMap{
 	"roleWords": func(r account.Role) string {
-		return map[account.Role]string{account.Looks: "looks: changes nothing", account.Makes: "makes: batches, bench and log",
+		return map[account.Role]string{account.Looks: "looks: changes nothing",
+			account.Makes: "makes: batches, bench and log",
 			account.Keeps: "keeps the workshop: everything"}[r]
 	},
 	"ownLine": func(id, name, label, auto, err string) map[string]string {
@@ -82,8 +83,9 @@ var wordFuncs = template.FuncMap{
 
 // drawings are the pictures of a whole plan by name.
 var drawings = map[string]func(*plan.Plan) string{
-	"eggs": draw.Eggs, "rollside": draw.RollSide, "wet-ruler": draw.WetRuler, "wet-steps": draw.WetSteps, "damp-curve": draw.DampCurve,
-	"dry-chart": draw.DryChart, "pot-ruler": draw.PotRuler, "track": draw.TrackOf,
+	"eggs": draw.Eggs, "rollside": draw.RollSide, "wet-ruler": draw.WetRuler, "wet-steps": draw.WetSteps,
+	"damp-curve": draw.DampCurve,
+	"dry-chart":  draw.DryChart, "pot-ruler": draw.PotRuler, "track": draw.TrackOf,
 }
 
 // drawn is a picture of a plan; a name that is not known is an error of the template.

@@ -29,8 +29,10 @@ type Vegetable struct {
 // Vegetables returns the vegetables with their water, trimmed and raw.
 // Source: food composition tables, rounded.
 func Vegetables() []Vegetable {
-	return []Vegetable{{"spinach", "Spinach leaves", .914}, {"beet", "Beetroot", .876}, {"tomato", "Tomato", .945}, {"pumpkin", "Pumpkin", .916},
-		{"carrot", "Carrot", .883}, {"onion", "Onion", .891}, {"mushroom", "Mushrooms", .924}, {"herbs", "Soft herbs", .88}, {"nettle", "Nettle tops", .877}}
+	return []Vegetable{{"spinach", "Spinach leaves", .914}, {"beet", "Beetroot", .876}, {"tomato", "Tomato", .945},
+		{"pumpkin", "Pumpkin", .916},
+		{"carrot", "Carrot", .883}, {"onion", "Onion", .891}, {"mushroom", "Mushrooms", .924}, {"herbs", "Soft herbs",
+			.88}, {"nettle", "Nettle tops", .877}}
 }
 
 // Yield is one drying as it went.

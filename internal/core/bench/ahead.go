@@ -218,7 +218,8 @@ func (m *Making) shaped(r *request.Request) bool {
 	}
 	if decided == pieces { // nothing of the first shape is left
 		r.Cut.Shape, r.Cut.Own = parts[0].Shape, parts[0].Own
-		r.Cut.Width, r.Cut.Long, r.Cut.Min, r.Cut.Max, r.Cut.NestG, r.Cut.PieceG, r.Cut.Tool = nil, nil, nil, nil, nil, nil, ""
+		r.Cut.Width, r.Cut.Long, r.Cut.Min, r.Cut.Max, r.Cut.NestG, r.Cut.PieceG, r.Cut.Tool = nil, nil, nil, nil, nil,
+			nil, ""
 		parts = parts[1:]
 	}
 	if r.Amount.By != request.ByOwn { // the dough is there: it makes what it makes
@@ -265,7 +266,8 @@ func (m *Making) merge(now []Step) {
 		switch s.Kind {
 		case Weigh, SetOut: // what is weighed next stays as it was asked for
 		default:
-			if kind, _, _ := strings.Cut(s.Key, "."); slices.Contains([]string{"mix", "knead", "rest", "lots"}, kind) && s != rest {
+			if kind, _, _ := strings.Cut(s.Key, "."); slices.Contains([]string{"mix", "knead", "rest", "lots"}, kind) &&
+				s != rest {
 				continue // hands go on as they began
 			}
 			s.Min, s.LeastMin, s.MostMin = n.Min, n.LeastMin, n.MostMin
@@ -301,7 +303,8 @@ func (m *Making) change() string {
 		if hw < was {
 			word = "drier"
 		}
-		parts = append(parts, fmt.Sprintf("working hydration %.1f where %.1f was planned, %s to the hand", hw, was, word))
+		parts = append(parts, fmt.Sprintf("working hydration %.1f where %.1f was planned, %s to the hand", hw, was,
+			word))
 	}
 	if g, was := b.Formula.Dough.MassG, a.Formula.Dough.MassG; math.Abs(g-was) > .01*was {
 		parts = append(parts, fmt.Sprintf("%s of dough where %s was", a.In().Grams(g), a.In().Grams(was)))
@@ -309,7 +312,8 @@ func (m *Making) change() string {
 	for _, s := range m.Steps {
 		if s.Kind == Wait && strings.HasPrefix(s.Key, "rest.") && m.State.Steps[s.Key].Status != WasDone {
 			if !s.Own && math.Abs(s.Min-s.PlanMin) >= 1 {
-				parts = append(parts, fmt.Sprintf("rest %s where %s was", measure.Minutes(s.Min), measure.Minutes(s.PlanMin)))
+				parts = append(parts, fmt.Sprintf("rest %s where %s was", measure.Minutes(s.Min),
+					measure.Minutes(s.PlanMin)))
 			}
 		}
 	}
@@ -322,7 +326,8 @@ func (m *Making) change() string {
 		}
 		tasteFrom, _ := a.PotAs(min(s.Part, len(a.Cut.Also)), 1, a.Cook.Loss)
 		if from := tasteFrom / 60; math.Abs(s.Min-from) > .1*from {
-			parts = append(parts, fmt.Sprintf("taste from %s where %s was", measure.MinSec(60*s.Min), measure.MinSec(60*from)))
+			parts = append(parts, fmt.Sprintf("taste from %s where %s was", measure.MinSec(60*s.Min),
+				measure.MinSec(60*from)))
 			break
 		}
 	}

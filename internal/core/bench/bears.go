@@ -23,15 +23,16 @@ type Bears struct {
 	Tool   string `json:"tool"`  // it was kneaded with
 	Place  string `json:"place"` // it dried on, and in what air
 
-	HwPoints float64   `json:"hw_points"` // as made, less the book's target
-	Knead    []Ratio   `json:"knead,omitempty"`
-	Rest     []Poke    `json:"rest,omitempty"`
-	Dry      []Ratio   `json:"dry,omitempty"`
-	Cook     []Ratio   `json:"cook,omitempty"`
-	Sheets   []AtStop  `json:"sheets,omitempty"`
-	HandsMin float64   `json:"hands_min,omitempty"` // cutting and forming
-	PlanMin  float64   `json:"plan_hands_min,omitempty"`
-	LossG    float64   `json:"loss_g,omitempty"` // on bowl and board: what went in, less the pieces as they were weighed
+	HwPoints float64  `json:"hw_points"` // as made, less the book's target
+	Knead    []Ratio  `json:"knead,omitempty"`
+	Rest     []Poke   `json:"rest,omitempty"`
+	Dry      []Ratio  `json:"dry,omitempty"`
+	Cook     []Ratio  `json:"cook,omitempty"`
+	Sheets   []AtStop `json:"sheets,omitempty"`
+	HandsMin float64  `json:"hands_min,omitempty"` // cutting and forming
+	PlanMin  float64  `json:"plan_hands_min,omitempty"`
+	// on bowl and board: what went in, less the pieces as they were weighed
+	LossG    float64   `json:"loss_g,omitempty"`
 	PlanG    float64   `json:"plan_loss_g,omitempty"`
 	TrimG    float64   `json:"trim_g,omitempty"`      // trimmings, weighed
 	PlanTrim float64   `json:"plan_trim_g,omitempty"` // by the layout, nothing learned counted in
@@ -40,7 +41,8 @@ type Bears struct {
 	EggRatio float64   `json:"egg_ratio,omitempty"`   // counted eggs as they weighed, over what their class says
 }
 
-// Unseen is what a look could not say, for the plan stood on more minutes than the dough needs by the book: below so many
+// Unseen is what a look could not say, for the plan stood on more minutes than the dough needs by the book: below so
+// many
 // minutes nothing was seen; 0 where nothing was hidden.
 type Unseen struct {
 	KneadMin float64 `json:"knead_min,omitempty"` // of kneading, rests between not counted
@@ -55,14 +57,16 @@ func (b *Bears) unseen() *Unseen {
 	return b.Under
 }
 
-// Ratio is what a look says: the right moment was between so many times the planned one; 0 is an open end, the same twice is
+// Ratio is what a look says: the right moment was between so many times the planned one; 0 is an open end, the same
+// twice is
 // seen exactly.
 type Ratio struct {
 	From float64 `json:"from"`
 	To   float64 `json:"to"`
 }
 
-// Poke is a timed poke after a rest: seconds to half recovery, how far the model has it relax by then, and the tension it began
+// Poke is a timed poke after a rest: seconds to half recovery, how far the model has it relax by then, and the tension
+// it began
 // with.
 type Poke struct {
 	S  float64 `json:"s"`
@@ -82,7 +86,8 @@ type AtStop struct {
 func (m *Making) bears(events []Event) Bears {
 	p, a := m.Begun, m.Ahead
 	r, l := &a.Request, p.Rules().Learned
-	b := Bears{Flour: plan.FlourLabel(r.Flours), Lot: plan.LotLabel(r.Flours), Eggs: r.Eggs.Class, Shape: a.Cut.Shape.Key, Family: string(a.Cut.Shape.Family),
+	b := Bears{Flour: plan.FlourLabel(r.Flours), Lot: plan.LotLabel(r.Flours), Eggs: r.Eggs.Class,
+		Shape: a.Cut.Shape.Key, Family: string(a.Cut.Shape.Family),
 		Tool: kneadTool(p), Place: DryPlace(r), HwPoints: round(a.Formula.Dough.Hw - (p.Formula.Target.Hw - l.Hw.Points))}
 	if l.Hw.N == 0 {
 		b.HwPoints = round(a.Formula.Dough.Hw - p.Formula.Target.Hw)
@@ -108,7 +113,8 @@ func (m *Making) bears(events []Event) Bears {
 			b.TrimG, b.PlanTrim = round(b.TrimG+x.G), round(a.Cut.LaidTrimG())
 		}
 	}
-	if d := m.State.Steps["weigh.eggs"]; d != nil && d.G > 0 && p.BowlLoads() == 1 && p.Request.Eggs.OwnClass == nil && !p.Formula.Weighed() && p.Formula.Pick.EggG > 0 {
+	if d := m.State.Steps["weigh.eggs"]; d != nil && d.G > 0 && p.BowlLoads() == 1 && p.Request.Eggs.OwnClass == nil &&
+		!p.Formula.Weighed() && p.Formula.Pick.EggG > 0 {
 		b.EggRatio = round(d.G / p.Formula.Pick.EggG)
 	}
 	for i := range m.Steps {
@@ -208,7 +214,8 @@ func (m *Making) kneadsTo() float64 {
 	return math.Inf(1)
 }
 
-// Trimmings is what is weighed of them called, where they are left, and KneadedIn what is said of those that went into the next piece.
+// Trimmings is what is weighed of them called, where they are left, and KneadedIn what is said of those that went into
+// the next piece.
 const (
 	Trimmings = "trimmings"
 	KneadedIn = "kneaded in"
@@ -271,7 +278,8 @@ func (b *Bears) looks(m *Making, events []Event) {
 			notYet[of] = len(*to)
 			*to = append(*to, Ratio{From: x})
 		case "right":
-			if n, looked := notYet[of]; looked && (*to)[n].From < x { // it came between the two; the look before says no more by itself
+			// it came between the two; the look before says no more by itself
+			if n, looked := notYet[of]; looked && (*to)[n].From < x {
 				(*to)[n].To = x
 			} else {
 				*to = append(*to, Ratio{x, x})
@@ -309,7 +317,8 @@ func (b *Bears) looks(m *Making, events []Event) {
 				by, counts := book.Kneading()
 				if worked, end := m.worked(e.Step, at), m.kneadsTo(); counts && worked > 0 {
 					if _, looked := notYet["knead"]; e.Text == "right" && !looked && worked >= end {
-						b.unseen().KneadMin = round(m.Begun.KneadsMin()) // smooth at the end of more minutes than it needs
+						// smooth at the end of more minutes than it needs
+						b.unseen().KneadMin = round(m.Begun.KneadsMin())
 						continue
 					}
 					see("knead", worked, by.NeedMin, e.Text, &b.Knead)

@@ -35,19 +35,23 @@ func made(t testing.TB, change func(r *request.Request)) *plan.Plan {
 // done are the events of going on through the first n steps, each taking so many minutes.
 func done(steps []Step, n int, min float64) (out []Event) {
 	for i := range n {
-		out = append(out, Event{ID: fmt.Sprintf("d%03d", i), What: Done, At: at(min * float64(i+1)), Step: steps[i].Key})
+		out = append(out, Event{ID: fmt.Sprintf("d%03d", i), What: Done, At: at(min * float64(i+1)),
+			Step: steps[i].Key})
 	}
 	return out
 }
 
 // random are n events that might have come from any hand, some of them twice, some taken back.
 func random(rng *rand.Rand, steps []Step, n int) (out []Event) {
-	whats := []What{Weighed, Started, Done, Done, Done, Skipped, Paused, Resumed, Minutes, Clocked, Unclock, Poked, Looked, Measured, Added, Left, Seen,
+	whats := []What{Weighed, Started, Done, Done, Done, Skipped, Paused, Resumed, Minutes, Clocked, Unclock, Poked,
+		Looked, Measured, Added, Left, Seen,
 		Noted, Felt,
 		Packed, Ended, Took, Took, PutIn, LastStop, Flexed, Windowed, Dried, Made, Shaped, PutBy, Named}
 	for i := range n {
-		e := Event{ID: fmt.Sprintf("e%d", i), What: whats[rng.IntN(len(whats))], At: at(rng.Float64() * 200), Step: steps[rng.IntN(len(steps))].Key,
-			G: math.Round(rng.Float64() * 900), Min: math.Round(rng.Float64()*30 - 5), S: 1 + rng.Float64()*8, MM: .3 + rng.Float64(), N: rng.IntN(5) - 2, Text: "right"}
+		e := Event{ID: fmt.Sprintf("e%d", i), What: whats[rng.IntN(len(whats))], At: at(rng.Float64() * 200),
+			Step: steps[rng.IntN(len(steps))].Key,
+			G:    math.Round(rng.Float64() * 900), Min: math.Round(rng.Float64()*30 - 5), S: 1 + rng.Float64()*8,
+			MM: .3 + rng.Float64(), N: rng.IntN(5) - 2, Text: "right"}
 		if len(out) > 0 {
 			e.Of = out[rng.IntN(len(out))].ID
 		}
@@ -94,7 +98,8 @@ func TestFoldIsTheSame(t *testing.T) {
 	}
 }
 
-// What is taken back and done again is as if it had been done once; taken back twice by two screens, it is taken back once.
+// What is taken back and done again is as if it had been done once; taken back twice by two screens, it is taken back
+// once.
 func TestTakenBack(t *testing.T) {
 	steps := Steps(made(t, nil))
 	events := done(steps, 9, 1)
@@ -150,14 +155,18 @@ func TestClocks(t *testing.T) {
 	near("paused", clock(pause).LeftS(at(start+5)), 60*(length-1))
 	resume := Event{ID: "r", What: Resumed, Step: key, At: at(start + 4)}
 	near("resumed", clock(pause, resume).LeftS(at(start+5)), 60*(length-2))
-	near("a minute more", clock(Event{ID: "m", What: Minutes, Step: key, Min: 1, At: at(start + 1)}).LeftS(at(start+2)), 60*(length-1))
-	near("no less than nothing", clock(Event{ID: "m", What: Minutes, Step: key, Min: -500, At: at(start + 1)}).LeftS(at(start)), 0)
-	s := Fold(steps, began, append(append([]Event{}, events...), Event{ID: "own", What: Clocked, Text: "sauce", Min: 20, At: at(start)},
+	near("a minute more", clock(Event{ID: "m", What: Minutes, Step: key, Min: 1, At: at(start + 1)}).LeftS(at(start+2)),
+		60*(length-1))
+	near("no less than nothing", clock(Event{ID: "m", What: Minutes, Step: key, Min: -500, At: at(start +
+		1)}).LeftS(at(start)), 0)
+	s := Fold(steps, began, append(append([]Event{}, events...), Event{ID: "own", What: Clocked, Text: "sauce", Min: 20,
+		At: at(start)},
 		Event{ID: "more", What: Minutes, Of: "own", Min: 5, At: at(start + 1)}))
 	if len(s.Clocks) != 2 || s.Clocks[1].Name != "sauce" || s.Clocks[1].LengthS != 1500 {
 		t.Errorf("clocks %+v", s.Clocks)
 	}
-	s = Fold(steps, began, append(append([]Event{}, events...), Event{ID: "own", What: Clocked, Text: "sauce", Min: 20, At: at(start)},
+	s = Fold(steps, began, append(append([]Event{}, events...), Event{ID: "own", What: Clocked, Text: "sauce", Min: 20,
+		At: at(start)},
 		Event{ID: "off", What: Unclock, Of: "own", At: at(start + 1)}))
 	if len(s.Clocks) != 1 {
 		t.Errorf("put away, and still there: %+v", s.Clocks)
@@ -168,7 +177,8 @@ func TestClocks(t *testing.T) {
 func TestPausedAndDone(t *testing.T) {
 	steps := Steps(made(t, nil))
 	key := steps[0].Key
-	s := Fold(steps, began, []Event{{ID: "p", What: Paused, Step: key, At: at(1)}, {ID: "d", What: Done, Step: key, At: at(3)}, {ID: "e", What: Done,
+	s := Fold(steps, began, []Event{{ID: "p", What: Paused, Step: key, At: at(1)}, {ID: "d", What: Done, Step: key,
+		At: at(3)}, {ID: "e", What: Done,
 		Step: key, At: at(4)}})
 	if p := s.Steps[key]; p.Took() != 1 || s.Now != 1 {
 		t.Errorf("took %g min, now %d", p.Took(), s.Now)
@@ -231,13 +241,23 @@ func TestCheckOfEvents(t *testing.T) {
 		t.Error(err)
 	}
 	for field, change := range map[string]func(e *Event){
-		"id": func(e *Event) { e.ID = "" }, "id ": func(e *Event) { e.ID = strings.Repeat("x", 41) }, "id  ": func(e *Event) { e.ID = "<b>" },
-		"at": func(e *Event) { e.At = time.Time{} }, "step": func(e *Event) { e.Step = "knead.9" }, "what": func(e *Event) { e.What = "danced" },
-		"g": func(e *Event) { e.G = -1 }, "g ": func(e *Event) { e.G = math.NaN() }, "min": func(e *Event) { e.What = Minutes },
+		"id": func(e *Event) { e.ID = "" }, "id ": func(e *Event) { e.ID = strings.Repeat("x", 41) },
+		"id  ": func(e *Event) { e.ID = "<b>" },
+		"at":   func(e *Event) { e.At = time.Time{} }, "step": func(e *Event) { e.Step = "knead.9" },
+		"what": func(e *Event) { e.What = "danced" },
+		"g":    func(e *Event) { e.G = -1 }, "g ": func(e *Event) { e.G = math.NaN() },
+		"min":  func(e *Event) { e.What = Minutes },
 		"min ": func(e *Event) { e.Min = 1e9 },
-		"s":    func(e *Event) { e.What, e.S = Poked, 0 }, "mm": func(e *Event) { e.What, e.MM = Measured, .1 }, "n": func(e *Event) { e.What, e.N = Felt, 3 },
-		"text": func(e *Event) { e.What, e.Text = Noted, " " }, "text ": func(e *Event) { e.Text = strings.Repeat("x", 401) },
-		"text  ": func(e *Event) { e.What, e.Text = Looked, "lovely" }, "of": func(e *Event) { e.What, e.Of = Took, e.ID },
+		"s":    func(e *Event) { e.What, e.S = Poked, 0 }, "mm": func(e *Event) { e.What, e.MM = Measured, .1 },
+		"n":    func(e *Event) { e.What, e.N = Felt, 3 },
+		"text": func(e *Event) { e.What, e.Text = Noted, " " }, "text ": func(e *Event) {
+			e.Text = strings.Repeat("x",
+				401)
+		},
+		"text  ": func(e *Event) { e.What, e.Text = Looked, "lovely" }, "of": func(e *Event) {
+			e.What, e.Of = Took,
+				e.ID
+		},
 		"min  ": func(e *Event) { e.What, e.Min, e.Text = Clocked, 0, "sauce" },
 	} {
 		e := ok
@@ -291,7 +311,8 @@ func TestWeighedLoadByLoad(t *testing.T) {
 	for _, s := range Steps(p) {
 		if strings.HasPrefix(s.Key, "weigh.flour.1") {
 			flour += s.WantG
-			events = append(events, Event{ID: "w" + s.Key, What: Weighed, Step: s.Key, G: s.WantG + 50, At: began}, Event{ID: "d" + s.Key, What: Done, Step: s.Key, At: began})
+			events = append(events, Event{ID: "w" + s.Key, What: Weighed, Step: s.Key, G: s.WantG + 50, At: began},
+				Event{ID: "d" + s.Key, What: Done, Step: s.Key, At: began})
 			if s.WantG > hook {
 				t.Errorf("%s: %v g into a bowl of %v", s.Head, s.WantG, hook)
 			}
@@ -308,8 +329,10 @@ func TestWeighedLoadByLoad(t *testing.T) {
 	}
 }
 
-// A batch of several shapes has a turn in the pot for each, with its own loads, clock and name, the thinnest last; what is raw inside is not
-// timed by taste, and what was tasted of it teaches nothing. Its filling is made before anything is weighed for the dough.
+// A batch of several shapes has a turn in the pot for each, with its own loads, clock and name, the thinnest last; what
+// is raw inside is not
+// timed by taste, and what was tasted of it teaches nothing. Its filling is made before anything is weighed for the
+// dough.
 func TestPotTurnByTurn(t *testing.T) {
 	p := made(t, func(r *request.Request) {
 		r.Amount.Portions, r.Cut.Shape = 14, "tortellini"
@@ -327,22 +350,26 @@ func TestPotTurnByTurn(t *testing.T) {
 			t.Errorf("%s, %v min, raw inside %v: %q", s.Head, s.Min, s.Through, s.Say)
 		}
 	}
-	if got := strings.Join(heads, "; "); !strings.Contains(got, "Tortellini into the pot: load 1 of 2; Tortellini into the pot: load 2 of 2") || !strings.HasSuffix(got, "Tagliolini into the pot") {
+	if got := strings.Join(heads, "; "); !strings.Contains(got, "Tortellini into the pot: load 1 of 2; Tortellini "+
+		"into the pot: load 2 of 2") || !strings.HasSuffix(got, "Tagliolini into the pot") {
 		t.Errorf("into the pot: %s", got)
 	}
-	if steps[1].Key != plan.FillingStep || steps[1].Much != p.In().Grams(p.Cut.FillTotalG) || steps[1].Then == nil || steps[2].Kind != Weigh {
+	if steps[1].Key != plan.FillingStep || steps[1].Much != p.In().Grams(p.Cut.FillTotalG) || steps[1].Then == nil ||
+		steps[2].Kind != Weigh {
 		t.Errorf("after washing: %+v", steps[1])
 	}
 
 	raw := made(t, func(r *request.Request) {
-		r.Cut.Shape, r.Cut.Filling = "ravioli", request.Filling{Name: "pork", Kind: request.FillingMeat, Allergens: "none"}
+		r.Cut.Shape, r.Cut.Filling = "ravioli", request.Filling{Name: "pork", Kind: request.FillingMeat,
+			Allergens: "none"}
 	})
 	var events []Event
 	now := 0.
 	for i, s := range Steps(raw) {
 		now++
 		if s.Kind == Pot {
-			events = append(events, Event{ID: fmt.Sprint("l", i), What: Looked, Step: s.Key, Text: "right", At: at(now - .5)})
+			events = append(events, Event{ID: fmt.Sprint("l", i), What: Looked, Step: s.Key, Text: "right",
+				At: at(now - .5)})
 		}
 		events = append(events, Event{ID: fmt.Sprint("d", i), What: Done, Step: s.Key, At: at(now)})
 	}
@@ -352,14 +379,17 @@ func TestPotTurnByTurn(t *testing.T) {
 	}
 }
 
-// An ending says what came out, or nothing of it, or that it was thrown away; endings of before with nothing said were not weighed.
+// An ending says what came out, or nothing of it, or that it was thrown away; endings of before with nothing said were
+// not weighed.
 func TestEndings(t *testing.T) {
 	p := made(t, func(*request.Request) {})
 	for _, c := range []struct {
 		end  Event
 		says string
-	}{{Event{}, "not weighed, "}, {Event{G: 470}, "470 g came out"}, {Event{Of: OutWeighed}, "nothing came out"}, {Event{Of: OutWeighed, G: 30, N: 2}, "30 g came out, 2 pieces"},
-		{Event{Of: ThrownAway, Text: "sour", G: 12}, "thrown away, 12 g: sour"}, {Event{Of: ThrownAway, Text: "sour"}, "thrown away, " + p.In().Grams(p.Cut.AllMadeG) + ": sour"}} {
+	}{{Event{}, "not weighed, "}, {Event{G: 470}, "470 g came out"}, {Event{Of: OutWeighed}, "nothing came out"},
+		{Event{Of: OutWeighed, G: 30, N: 2}, "30 g came out, 2 pieces"},
+		{Event{Of: ThrownAway, Text: "sour", G: 12}, "thrown away, 12 g: sour"}, {Event{Of: ThrownAway, Text: "sour"},
+			"thrown away, " + p.In().Grams(p.Cut.AllMadeG) + ": sour"}} {
 		c.end.ID, c.end.What, c.end.At = "e", Ended, at(60)
 		if err := c.end.Check(func(string) bool { return true }); err != nil {
 			t.Errorf("%+v: %v", c.end, err)
@@ -394,8 +424,9 @@ func TestHungToKeep(t *testing.T) {
 	if m := Run(p, began, events); !m.Food.Hung || m.Food.Since.IsZero() || !m.KeptAt().IsZero() {
 		t.Errorf("hung: %+v", m.Food)
 	}
-	events = append(events, Event{ID: "a", What: Dried, Step: key, G: k.TargetG + 100, FromG: k.RawG, At: at(300)}, Event{ID: "b", What: Dried, Step: key, G: k.TargetG,
-		FromG: k.RawG, At: at(900)})
+	events = append(events, Event{ID: "a", What: Dried, Step: key, G: k.TargetG + 100, FromG: k.RawG, At: at(300)},
+		Event{ID: "b", What: Dried, Step: key, G: k.TargetG,
+			FromG: k.RawG, At: at(900)})
 	if m := Run(p, began, events); !m.Food.Since.IsZero() || !m.KeptAt().Equal(at(900)) {
 		t.Errorf("at its weight: %+v, kept from %v", m.Food, m.KeptAt())
 	}

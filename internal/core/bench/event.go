@@ -15,37 +15,41 @@ type What string
 
 // The events of a making.
 const (
-	Weighed  What = "weighed"    // Step, G; by a scale where Scale is set
-	Started  What = "started"    // Step
-	Done     What = "done"       // Step
-	Skipped  What = "skipped"    // Step
-	Paused   What = "paused"     // Step
-	Resumed  What = "resumed"    // Step
-	Minutes  What = "minutes"    // Step or a clock's id in Of: Min more, or fewer
-	Clocked  What = "clock"      // a clock of one's own: Text, Min; its id is the event's
-	Unclock  What = "unclock"    // Of: a clock is put away
-	Poked    What = "poked"      // Step, S: seconds to half recovery
-	Looked   What = "looked"     // Step, Text: not yet, right, past
-	Measured What = "measured"   // Step, MM; or N leaves of paper; or G of a square of SquareMM
-	Added    What = "added"      // Text what, G; Of how, where it is a house estimate
-	Left     What = "left"       // Text what, G: weighed back from bowl or jug; trimmings, which Of kneaded in went into the next piece
-	Seen     What = "seen"       // Text: the sign and what was done about it; Sign its key, Of what went in, G
-	Noted    What = "note"       // Text
-	Felt     What = "felt"       // N: -2 too dry … 2 too wet
-	Packed   What = "packed"     // Text what, G, N pieces, Of fridge or freezer
-	Named    What = "named"      // Of lot, eggs or hands; Text which
-	PutIn    What = "put_in"     // a step of one's own before Step, last where that is empty: Of its kind, Text, Min; of a pass N the piece
-	LastStop What = "last_stop"  // Step: the pass its piece ends with
-	Flexed   What = "flexed"     // Step, Text yes or no: it bends without cracking
-	Windowed What = "window"     // Step, Text yes or no: it stretches until light shines through
-	Dried    What = "dried"      // Step, G now of what weighed FromG raw
-	Made     What = "made"       // Step, N nests, pieces or handfuls more; G what those weigh, 0: not weighed
-	Shrunk   What = "shrunk"     // Step, MM long now of a ribbon that was cut FromMM long
-	Shaped   What = "shape"      // N the piece, Text the shape it becomes
-	PutBy    What = "put_by"     // Text dough or sheets, G, N pieces, Of where
-	Ended    What = "ended"      // Of how: "" as planned, or weighed where G says so; OutWeighed, G out, also nought; ThrownAway, G, Text why. N pieces, Text what to do otherwise
-	Damaged  What = "damaged"    // it was kept and cannot be read; no screen says this
-	Took     What = "taken_back" // Of: the event that is taken back
+	Weighed  What = "weighed"  // Step, G; by a scale where Scale is set
+	Started  What = "started"  // Step
+	Done     What = "done"     // Step
+	Skipped  What = "skipped"  // Step
+	Paused   What = "paused"   // Step
+	Resumed  What = "resumed"  // Step
+	Minutes  What = "minutes"  // Step or a clock's id in Of: Min more, or fewer
+	Clocked  What = "clock"    // a clock of one's own: Text, Min; its id is the event's
+	Unclock  What = "unclock"  // Of: a clock is put away
+	Poked    What = "poked"    // Step, S: seconds to half recovery
+	Looked   What = "looked"   // Step, Text: not yet, right, past
+	Measured What = "measured" // Step, MM; or N leaves of paper; or G of a square of SquareMM
+	Added    What = "added"    // Text what, G; Of how, where it is a house estimate
+	// Text what, G: weighed back from bowl or jug; trimmings, which Of kneaded in went into the next piece
+	Left   What = "left"
+	Seen   What = "seen"   // Text: the sign and what was done about it; Sign its key, Of what went in, G
+	Noted  What = "note"   // Text
+	Felt   What = "felt"   // N: -2 too dry … 2 too wet
+	Packed What = "packed" // Text what, G, N pieces, Of fridge or freezer
+	Named  What = "named"  // Of lot, eggs or hands; Text which
+	// a step of one's own before Step, last where that is empty: Of its kind, Text, Min; of a pass N the piece
+	PutIn    What = "put_in"
+	LastStop What = "last_stop" // Step: the pass its piece ends with
+	Flexed   What = "flexed"    // Step, Text yes or no: it bends without cracking
+	Windowed What = "window"    // Step, Text yes or no: it stretches until light shines through
+	Dried    What = "dried"     // Step, G now of what weighed FromG raw
+	Made     What = "made"      // Step, N nests, pieces or handfuls more; G what those weigh, 0: not weighed
+	Shrunk   What = "shrunk"    // Step, MM long now of a ribbon that was cut FromMM long
+	Shaped   What = "shape"     // N the piece, Text the shape it becomes
+	PutBy    What = "put_by"    // Text dough or sheets, G, N pieces, Of where
+	// Of how: "" as planned, or weighed where G says so; OutWeighed, G out, also nought; ThrownAway, G, Text why. N
+	// pieces, Text what to do otherwise
+	Ended   What = "ended"
+	Damaged What = "damaged"    // it was kept and cannot be read; no screen says this
+	Took    What = "taken_back" // Of: the event that is taken back
 )
 
 // Event is one thing that happened. Events are never changed; one takes another back.
@@ -88,7 +92,8 @@ const (
 	MaxPieces   = 100_000
 )
 
-var onStep = []What{Weighed, Started, Done, Skipped, Paused, Resumed, Poked, Looked, Measured, LastStop, Flexed, Windowed, Dried, Made, Shrunk}
+var onStep = []What{Weighed, Started, Done, Skipped, Paused, Resumed, Poked, Looked, Measured, LastStop, Flexed,
+	Windowed, Dried, Made, Shrunk}
 
 // What a step of one’s own may be, what may be named, where a thing is put, and what has been added or left.
 var (
@@ -120,7 +125,8 @@ var Looks = []string{"not yet", "right", "past"}
 
 // IsID says whether s may be the id of an event.
 func IsID(s string) bool {
-	return s != "" && len(s) <= MaxID && strings.Trim(s, "abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ0123456789-_.") == ""
+	return s != "" && len(s) <= MaxID && strings.Trim(s,
+		"abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ0123456789-_.") == ""
 }
 
 // Check returns what is wrong with an event of a making that has these steps; a measure.Fault.
@@ -148,7 +154,8 @@ func (e *Event) Check(has func(step string) bool) error {
 	case !within(e.S, 0, MaxPokeS):
 		return measure.Faultf("s", "0 to %d seconds is allowed", MaxPokeS)
 	case e.What == Shrunk && (!within(e.FromMM, 50, MaxRibbonMM) || !within(e.MM, .7*e.FromMM, 1.1*e.FromMM)):
-		return measure.Faultf("mm", "a ribbon cut 50 to %s mm long, and from seven tenths of that to a tenth over", measure.Thousands(MaxRibbonMM))
+		return measure.Faultf("mm", "a ribbon cut 50 to %s mm long, and from seven tenths of that to a tenth over",
+			measure.Thousands(MaxRibbonMM))
 	case e.What != Shrunk && !within(e.MM, 0, MaxSheetMM):
 		return measure.Faultf("mm", "0 to %d mm is allowed", MaxSheetMM)
 	case e.N < -MaxPieces || e.N > MaxPieces:
@@ -215,7 +222,8 @@ func (e *Event) checkKind() error {
 		}
 	case Measured:
 		if !(e.MM >= .2) && !(e.N >= 2 && e.N <= 600) && !(e.G >= 2) {
-			return measure.Faultf("mm", "0.2 to %d mm is allowed, or 2 to 600 leaves, or the grams of a square", MaxSheetMM)
+			return measure.Faultf("mm", "0.2 to %d mm is allowed, or 2 to 600 leaves, or the grams of a square",
+				MaxSheetMM)
 		}
 	case Looked:
 		if !slices.Contains(Looks, e.Text) {

@@ -79,25 +79,28 @@ type Went struct {
 
 // State is a making as it stands.
 type State struct {
-	Began   time.Time            `json:"began"`
-	Steps   map[string]*Progress `json:"steps"`
-	Now     int                  `json:"now"` // the step that is on, by its place; as many as there are when all are done
-	Clocks  []Clock              `json:"clocks"`
-	Remarks []Event              `json:"remarks"`        // what was said, named, added, left, put by, packed
-	Shapes  map[int]Event        `json:"shapes"`         // what pieces are to become, by piece, where that was decided on the way
-	PutBy   int                  `json:"put_by"`         // pieces
-	Felt    *int                 `json:"felt,omitempty"` // the last word
-	Ended   time.Time            `json:"ended,omitzero"`
-	EndedBy string               `json:"ended_by,omitempty"` // the event
-	OutG    float64              `json:"out_g,omitempty"`
-	OutSaid bool                 `json:"out_said,omitempty"` // OutG was weighed, also where it is nought
-	OutN    int                  `json:"out_n,omitempty"`    // pieces, where they were counted
-	Thrown  bool                 `json:"thrown,omitempty"`   // it ended thrown away
-	ThrownG float64              `json:"thrown_g,omitempty"` // 0: all of it
-	Why     string               `json:"why,omitempty"`      // it was thrown away
-	Next    string               `json:"next,omitempty"`     // what to do otherwise
-	Damaged int                  `json:"damaged,omitempty"`  // events that were kept and cannot be read
-	Went    []Went               `json:"went"`               // the taps that went on, in order; the last is the one to take back
+	Began time.Time            `json:"began"`
+	Steps map[string]*Progress `json:"steps"`
+	// the step that is on, by its place; as many as there are when all are done
+	Now     int     `json:"now"`
+	Clocks  []Clock `json:"clocks"`
+	Remarks []Event `json:"remarks"` // what was said, named, added, left, put by, packed
+	// what pieces are to become, by piece, where that was decided on the way
+	Shapes  map[int]Event `json:"shapes"`
+	PutBy   int           `json:"put_by"`         // pieces
+	Felt    *int          `json:"felt,omitempty"` // the last word
+	Ended   time.Time     `json:"ended,omitzero"`
+	EndedBy string        `json:"ended_by,omitempty"` // the event
+	OutG    float64       `json:"out_g,omitempty"`
+	OutSaid bool          `json:"out_said,omitempty"` // OutG was weighed, also where it is nought
+	OutN    int           `json:"out_n,omitempty"`    // pieces, where they were counted
+	Thrown  bool          `json:"thrown,omitempty"`   // it ended thrown away
+	ThrownG float64       `json:"thrown_g,omitempty"` // 0: all of it
+	Why     string        `json:"why,omitempty"`      // it was thrown away
+	Next    string        `json:"next,omitempty"`     // what to do otherwise
+	Damaged int           `json:"damaged,omitempty"`  // events that were kept and cannot be read
+	// the taps that went on, in order; the last is the one to take back
+	Went []Went `json:"went"`
 }
 
 // Fold returns the state of a making begun at a moment, from its steps and its events. The same events
@@ -108,7 +111,8 @@ func Fold(steps []Step, began time.Time, events []Event) State {
 
 // fold is Fold of events that are in order.
 func fold(steps []Step, began time.Time, events []Event) State {
-	s := State{Began: began, Steps: make(map[string]*Progress, len(steps)), Clocks: []Clock{}, Remarks: []Event{}, Shapes: map[int]Event{}, Went: []Went{}}
+	s := State{Began: began, Steps: make(map[string]*Progress, len(steps)), Clocks: []Clock{}, Remarks: []Event{},
+		Shapes: map[int]Event{}, Went: []Went{}}
 	for i := range steps {
 		s.Steps[steps[i].Key] = &Progress{Status: ToDo}
 		if steps[i].Own {
@@ -217,7 +221,8 @@ func (s *State) putBy(e *Event, steps []Step) {
 // begun says whether a piece has been in the rollers.
 func (s *State) begun(steps []Step, piece int) bool {
 	for i := range steps {
-		if x := &steps[i]; x.Kind == Pass && x.Piece == piece && (s.Steps[x.Key].Status == WasDone || s.Steps[x.Key].Status == Running) {
+		if x := &steps[i]; x.Kind == Pass && x.Piece == piece && (s.Steps[x.Key].Status == WasDone ||
+			s.Steps[x.Key].Status == Running) {
 			return true
 		}
 	}
@@ -346,7 +351,8 @@ func (s *State) clocks(steps []Step, own map[string]*Clock, order []string) {
 		x := &steps[i]
 		p := s.Steps[x.Key]
 		if p.Status == Running && x.Min > 0 {
-			s.Clocks = append(s.Clocks, Clock{ID: x.Key, Step: x.Key, Name: x.Head, Began: p.Began, LengthS: 60 * max(0, x.Min+p.MoreMin), Paused: p.PausedAt,
+			s.Clocks = append(s.Clocks, Clock{ID: x.Key, Step: x.Key, Name: x.Head, Began: p.Began, LengthS: 60 * max(0,
+				x.Min+p.MoreMin), Paused: p.PausedAt,
 				PausedS: p.PausedS})
 		}
 	}
@@ -376,7 +382,8 @@ func (s *State) DoneShare(steps []Step) float64 {
 	return math.Min(1, float64(s.Now)/float64(len(steps)))
 }
 
-// end takes how a making ended. An ending that says nothing of what came out was not weighed, as all endings were before that could be said;
+// end takes how a making ended. An ending that says nothing of what came out was not weighed, as all endings were
+// before that could be said;
 // one that says nought had nothing come out.
 func (s *State) end(e *Event) {
 	s.EndedBy, s.Ended, s.OutN = e.ID, e.At, max(0, e.N)
@@ -388,11 +395,13 @@ func (s *State) end(e *Event) {
 	s.OutG, s.OutSaid, s.Next = e.G, e.G > 0 || e.Of == OutWeighed, e.Text
 }
 
-// PutAway is when what was made was packed, in the pot or ended, whichever came first of these for good; the beginning where none has.
+// PutAway is when what was made was packed, in the pot or ended, whichever came first of these for good; the beginning
+// where none has.
 func (m *Making) PutAway() time.Time {
 	at := m.State.Began
 	for i := range m.Steps {
-		if x := m.State.Steps[m.Steps[i].Key]; (m.Steps[i].Kind == Pack || m.Steps[i].Kind == Pot) && x.Status == WasDone && x.Over.After(at) {
+		if x := m.State.Steps[m.Steps[i].Key]; (m.Steps[i].Kind == Pack || m.Steps[i].Kind == Pot) &&
+			x.Status == WasDone && x.Over.After(at) {
 			at = x.Over
 		}
 	}

@@ -16,7 +16,8 @@ type Food struct {
 	Since      time.Time `json:"since,omitzero"` // zero: it does not run now
 	CautionMin float64   `json:"caution_min"`
 	DiscardMin float64   `json:"discard_min"`
-	// Hung says that it is dried to keep: past the usual advice once, and no more said of it; the clock stops at the weight it keeps at.
+	// Hung says that it is dried to keep: past the usual advice once, and no more said of it; the clock stops at the
+	// weight it keeps at.
 	Hung bool `json:"hung,omitempty"`
 }
 
@@ -72,7 +73,8 @@ func (m *Making) food() Food {
 func (m *Making) KeptAt() (at time.Time) {
 	for i := range m.Steps {
 		x := m.State.Steps[m.Steps[i].Key]
-		if m.Steps[i].Station == request.AtDry && x.Loss > 0 && x.Loss >= m.keepsAtLoss()-1e-3 && (at.IsZero() || x.LossAt.Before(at)) {
+		if m.Steps[i].Station == request.AtDry && x.Loss > 0 && x.Loss >= m.keepsAtLoss()-1e-3 && (at.IsZero() ||
+			x.LossAt.Before(at)) {
 			at = x.LossAt
 		}
 	}
@@ -88,7 +90,8 @@ func (m *Making) keepsAtLoss() float64 {
 	return 1 - k.TargetG/k.RawG
 }
 
-// asMeasured gives rack and pot the minutes of the sheet as it was measured, and of what it has lost: weighed, or by how
+// asMeasured gives rack and pot the minutes of the sheet as it was measured, and of what it has lost: weighed, or by
+// how
 // long it lay.
 func (m *Making) asMeasured() {
 	p := m.Ahead
@@ -112,7 +115,8 @@ func (m *Making) asMeasured() {
 		switch {
 		case x.Loss > 0:
 			loss, off = x.Loss, true
-		case s.Kind == Wait && s.Station == request.AtDry && x.Status == WasDone && p.Request.Cook.After != request.Fresh &&
+		case s.Kind == Wait && s.Station == request.AtDry && x.Status == WasDone &&
+			p.Request.Cook.After != request.Fresh &&
 			math.Abs(x.Took()-s.PlanMin) > math.Max(ru.OtherwiseMin, ru.Otherwise*s.PlanMin):
 			loss, off = max(loss, min(p.LossIn(x.Took()), .3)), true
 		}

@@ -35,14 +35,16 @@ func upTo(steps []Step, key string) (out []Event, now float64) {
 
 func with(events []Event, more ...Event) []Event { return append(slices.Clone(events), more...) }
 
-// A step put in comes next; what was on waits for it, its clock with it, and goes on after. Taken back it was never there.
+// A step put in comes next; what was on waits for it, its clock with it, and goes on after. Taken back it was never
+// there.
 func TestPutIn(t *testing.T) {
 	p := made(t, nil)
 	events, now := upTo(Steps(p), "rest.1")
 	before := Run(p, began, events)
 	put := Event{ID: "k", What: PutIn, Of: OwnKnead, Step: "rest.1", Text: "Knead on", Min: 3, At: at(now + 10)}
 	m := Run(p, began, with(events, put))
-	if s := m.Steps[m.State.Now]; s.Key != "own.k" || s.Min != 3 || !s.Own || !strings.HasPrefix(s.On, "Done, on to the rest") {
+	if s := m.Steps[m.State.Now]; s.Key != "own.k" || s.Min != 3 || !s.Own || !strings.HasPrefix(s.On,
+		"Done, on to the rest") {
 		t.Fatalf("next is %+v", s)
 	}
 	if _, r := find(t, m, "rest.1"); r.PausedAt.IsZero() || !r.Held {
@@ -59,7 +61,8 @@ func TestPutIn(t *testing.T) {
 	if was, _ := find(t, before, "rest.1"); rest.Min == was.Min {
 		t.Logf("rest stays %.0f min", rest.Min)
 	}
-	same(t, "taken back", before.State, Run(p, began, with(events, put, Event{ID: "b", What: Took, Of: "k", At: at(now + 11)})).State)
+	same(t, "taken back", before.State, Run(p, began, with(events, put, Event{ID: "b", What: Took, Of: "k", At: at(now +
+		11)})).State)
 	last := Run(p, began, with(events, Event{ID: "z", What: PutIn, Of: OwnStep, Text: "Sweep", At: at(now)}))
 	if s := last.Steps[len(last.Steps)-1]; s.Key != "own.z" || last.Steps[last.State.Now].Key != "rest.1" {
 		t.Errorf("last is %s, on is %s", s.Key, last.Steps[last.State.Now].Key)
@@ -83,14 +86,17 @@ func TestLastStop(t *testing.T) {
 		t.Errorf("after the last pass of the first piece comes %s", s.Key)
 	}
 	m = Run(p, began, with(events, Event{ID: "l", What: LastStop, Step: "roll.1.pass.3", At: at(now)},
-		Event{ID: "d", What: Done, Step: "roll.1.pass.3", At: at(now + 1)}, Event{ID: "m", What: LastStop, Step: "roll.1.pass.4", At: at(now + 2)}))
+		Event{ID: "d", What: Done, Step: "roll.1.pass.3", At: at(now + 1)}, Event{ID: "m", What: LastStop,
+			Step: "roll.1.pass.4", At: at(now + 2)}))
 	if s := m.Steps[m.State.Now]; s.Key != "roll.1.pass.4" {
 		t.Errorf("one pass more, and on is %s", s.Key)
 	}
 	finest := p.Roll.Machine.Stops[len(p.Roll.Machine.Stops)-1].Label
-	m = Run(p, began, with(events, Event{ID: "f", What: PutIn, Of: OwnPass, Step: "roll.2.pass.1", Text: finest, N: 1, At: at(now)}))
+	m = Run(p, began, with(events, Event{ID: "f", What: PutIn, Of: OwnPass, Step: "roll.2.pass.1", Text: finest, N: 1,
+		At: at(now)}))
 	s, _ := find(t, m, "own.f")
-	if s.Stop != finest || s.SheetMM <= 0 || s.SheetMM >= p.Roll.SheetMM || s.Piece != 1 || m.Steps[m.State.Now].Key != "roll.1.pass.3" {
+	if s.Stop != finest || s.SheetMM <= 0 || s.SheetMM >= p.Roll.SheetMM || s.Piece != 1 ||
+		m.Steps[m.State.Now].Key != "roll.1.pass.3" {
 		t.Errorf("a finer pass: %+v; on is %s", s, m.Steps[m.State.Now].Key)
 	}
 }
@@ -99,14 +105,16 @@ func TestLastStop(t *testing.T) {
 func TestCountedAndDecided(t *testing.T) {
 	p := made(t, nil)
 	events, now := upTo(Steps(p), "roll.1.pass.1")
-	m := Run(p, began, with(events, Event{ID: "n", What: Made, Step: "cut.1", N: 3, G: 360, At: at(now)}, Event{ID: "o", What: Made, Step: "cut.1", N: 2,
+	m := Run(p, began, with(events, Event{ID: "n", What: Made, Step: "cut.1", N: 3, G: 360, At: at(now)}, Event{ID: "o",
+		What: Made, Step: "cut.1", N: 2,
 		At: at(now)}, Event{ID: "q", What: Made, Step: "cut.1", N: -1, At: at(now)}))
 	if s, c := find(t, m, "cut.1"); c.Made != 4 || c.MadeG != 360 || c.MadeN != 3 || s.Count < 1 || s.CountName == "" {
 		t.Errorf("%d %s of %d, %g g of %d", c.Made, s.CountName, s.Count, c.MadeG, c.MadeN)
 	}
 	pieces := p.Roll.Pieces
 	m = Run(p, began, with(events, Event{ID: "b", What: PutBy, Text: "dough", N: 2, G: 300, Of: "fridge", At: at(now)}))
-	if _, x := find(t, m, "roll.1.pass.1"); x.Status != Running || m.State.PutBy != min(2, pieces-1) || !strings.Contains(m.Change, "put by") {
+	if _, x := find(t, m, "roll.1.pass.1"); x.Status != Running || m.State.PutBy != min(2, pieces-1) ||
+		!strings.Contains(m.Change, "put by") {
 		t.Errorf("%+v, %d put by, %q", x, m.State.PutBy, m.Change)
 	}
 	m = Run(p, began, with(events, Event{ID: "s", What: Shaped, N: 1, Text: "maltagliati", At: at(now)}))
@@ -121,9 +129,11 @@ func TestCountedAndDecided(t *testing.T) {
 	}
 	var all []Event
 	for i := range pieces {
-		all = append(all, Event{ID: "s" + string(rune('a'+i)), What: Shaped, N: i + 1, Text: "maltagliati", At: at(now)})
+		all = append(all, Event{ID: "s" + string(rune('a'+i)), What: Shaped, N: i + 1, Text: "maltagliati",
+			At: at(now)})
 	}
-	if m = Run(p, began, with(events, all...)); m.Ahead.Cut.Shape.Key != "maltagliati" || len(m.Ahead.Cut.Parts()) != 1 {
+	if m = Run(p, began, with(events, all...)); m.Ahead.Cut.Shape.Key != "maltagliati" ||
+		len(m.Ahead.Cut.Parts()) != 1 {
 		t.Errorf("all decided: %s, %d shapes", m.Ahead.Cut.Shape.Key, len(m.Ahead.Cut.Parts()))
 	}
 }
@@ -142,14 +152,16 @@ func TestAsMeasured(t *testing.T) {
 	plain := Run(p, began, events)
 	pot, _ := find(t, plain, "cook.1.lot.1")
 	rack, _ := find(t, plain, "dry.1")
-	for name, e := range map[string]Event{"mm": {MM: 1.4 * p.Roll.SheetMM}, "leaves": {N: int(math.Round(14 * p.Roll.SheetMM))},
+	for name, e := range map[string]Event{"mm": {MM: 1.4 * p.Roll.SheetMM},
+		"leaves": {N: int(math.Round(14 * p.Roll.SheetMM))},
 		"square": {G: 14 * p.Roll.SheetMM * p.Formula.Dough.DensityGPerML}} {
 		e.ID, e.What, e.Step, e.At = "m", Measured, last, at(now)
 		m := Run(p, began, with(events, e))
 		thick, _ := find(t, m, "cook.1.lot.1")
 		slow, _ := find(t, m, "dry.1")
 		if thick.Min <= pot.Min*1.05 || math.Abs(slow.Min/rack.Min-1.4) > .08 {
-			t.Errorf("%s: taste from %.2f min, was %.2f; leather at %.1f, was %.1f", name, thick.Min, pot.Min, slow.Min, rack.Min)
+			t.Errorf("%s: taste from %.2f min, was %.2f; leather at %.1f, was %.1f", name, thick.Min, pot.Min, slow.Min,
+				rack.Min)
 		}
 	}
 	events, now = upTo(steps, "cook.1.lot.1")
@@ -175,7 +187,8 @@ func TestFoodClock(t *testing.T) {
 	if got := m.Food.OutMin(at(now + 30)); math.Abs(got-(now+30-mix)) > .01 || m.Food.CautionMin != 120 {
 		t.Errorf("out for %.2f min, want %.2f; caution at %g", got, now+30-mix, m.Food.CautionMin)
 	}
-	cold := with(events, Event{ID: "c", What: PutIn, Of: OwnFridge, Step: "roll.1.pass.1", Text: "Into the fridge", Min: 20, At: at(now + 5)})
+	cold := with(events, Event{ID: "c", What: PutIn, Of: OwnFridge, Step: "roll.1.pass.1", Text: "Into the fridge",
+		Min: 20, At: at(now + 5)})
 	m = Run(p, began, cold)
 	if got := m.Food.OutMin(at(now + 65)); math.Abs(got-(now+5-mix)) > .01 || !m.Food.Since.IsZero() {
 		t.Errorf("in the fridge it counts on: %.2f", got)
@@ -190,7 +203,8 @@ func TestFoodClock(t *testing.T) {
 	}
 }
 
-// What is planned to be rolled at a time is: a longer kneading takes it off the rest, until the dough would not be ready.
+// What is planned to be rolled at a time is: a longer kneading takes it off the rest, until the dough would not be
+// ready.
 func TestRolledAtItsTime(t *testing.T) {
 	began := time.Date(2026, 11, 28, 11, 9, 0, 0, time.Local)
 	at := func(min float64) time.Time { return began.Add(time.Duration(min * float64(time.Minute))) }
@@ -250,7 +264,8 @@ func TestLeftOut(t *testing.T) {
 func TestActs(t *testing.T) {
 	p := made(t, nil)
 	events, now := upTo(Steps(p), "rest.1")
-	m := Run(p, began, with(events, Event{ID: "s", What: Seen, Step: "knead.1", Sign: "cracks", Of: "water", G: 6, Text: "Cracks", At: at(now)}))
+	m := Run(p, began, with(events, Event{ID: "s", What: Seen, Step: "knead.1", Sign: "cracks", Of: "water", G: 6,
+		Text: "Cracks", At: at(now)}))
 	if got := m.Ahead.Formula.Dough.Hw - p.Formula.Dough.Hw; got < .3 || len(m.Ahead.Request.Acts) != 1 {
 		t.Errorf("6 g of water: %.2f points more, acts %v", got, m.Ahead.Request.Acts)
 	}
@@ -264,12 +279,15 @@ func TestActs(t *testing.T) {
 func TestSummary(t *testing.T) {
 	p := made(t, nil)
 	events, now := upTo(Steps(p), "")
-	events = with(events, Event{ID: "f", What: Felt, N: 1, At: at(now)}, Event{ID: "n", What: Named, Of: "lot", Text: "spring sack", By: "Linde", At: at(now)},
+	events = with(events, Event{ID: "f", What: Felt, N: 1, At: at(now)}, Event{ID: "n", What: Named, Of: "lot",
+		Text: "spring sack", By: "Linde", At: at(now)},
 		Event{ID: "e", What: Ended, G: 1400, N: 12, Text: "finer", At: at(now + 5)})
 	m := Run(p, began, events)
 	s := m.Summary(events)
-	if s.OutG != 1400 || s.Pieces != 12 || *s.Felt != 1 || s.Next != "finer" || s.Lots[0] != "spring sack" || s.Makers[0] != "Linde" ||
-		math.Abs(s.Min-now-5) > .01 || s.HandsMin <= 0 || s.HandsMin >= s.Min || s.Hw != s.PlanHw || len(s.Flours) == 0 {
+	if s.OutG != 1400 || s.Pieces != 12 || *s.Felt != 1 || s.Next != "finer" || s.Lots[0] != "spring sack" ||
+		s.Makers[0] != "Linde" ||
+		math.Abs(s.Min-now-5) > .01 || s.HandsMin <= 0 || s.HandsMin >= s.Min || s.Hw != s.PlanHw ||
+		len(s.Flours) == 0 {
 		t.Errorf("%+v", s)
 	}
 }

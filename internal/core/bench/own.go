@@ -43,7 +43,8 @@ func ownStep(p *plan.Plan, e *Event, steps []Step, at int) Step {
 	if len(steps) > 0 {
 		near = steps[min(at, len(steps)-1)]
 	}
-	s := Step{Key: ownKey(e.ID), Own: true, Station: near.Station, Kind: Work, Head: strings.TrimSpace(e.Text), Min: max(0, e.Min), FromMin: near.FromMin,
+	s := Step{Key: ownKey(e.ID), Own: true, Station: near.Station, Kind: Work, Head: strings.TrimSpace(e.Text),
+		Min: max(0, e.Min), FromMin: near.FromMin,
 		Say: "Put in on the way."}
 	switch e.Of {
 	case OwnKnead:
@@ -52,11 +53,13 @@ func ownStep(p *plan.Plan, e *Event, steps []Step, at int) Step {
 		s.Station, s.Kind, s.Unattended, s.Cold = request.AtRest, Wait, true, e.Of == OwnFridge
 	case OwnLay:
 		s.Station, s.Own = request.AtRoll, true
-		s.Say = "When both doughs are rolled: strips cut and laid on the base, both sides trimmed, one light pass of the pin."
+		s.Say = "When both doughs are rolled: strips cut and laid on the base, both sides trimmed, one light pass of " +
+			"the pin."
 		if j, err := p.Join(); err == nil {
 			s.Say += fmt.Sprintf(" Then once through at stop %s, to %s.", j.Label, p.In().MM(j.SheetMM, 2))
 		}
-		s.Sign = []string{"The strips lie flat and do not slide.", "Both doughs are as thick as planned: measure one of each."}
+		s.Sign = []string{"The strips lie flat and do not slide.", "Both doughs are as thick as planned: measure one " +
+			"of each."}
 	case OwnPass:
 		s.Kind, s.Station, s.Min, s.Name = Pass, request.AtRoll, 0, "Stop "+s.Head
 		s.Piece, s.Pieces, s.Stop = e.N, p.Roll.Pieces, s.Head
@@ -70,7 +73,8 @@ func ownStep(p *plan.Plan, e *Event, steps []Step, at int) Step {
 	return s
 }
 
-// LayStrips is the event that has strips of a second dough laid on once both are rolled: after the last pass, before what follows.
+// LayStrips is the event that has strips of a second dough laid on once both are rolled: after the last pass, before
+// what follows.
 func LayStrips(steps []Step, began time.Time) Event {
 	e := Event{ID: "lay-strips", What: PutIn, Of: OwnLay, Text: "Lay the strips", At: began}
 	for i, s := range steps {

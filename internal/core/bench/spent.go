@@ -10,7 +10,8 @@ import (
 	"hollen/internal/core/request"
 )
 
-// timed are the steps that make the way of kneading and resting, in order; those of one's own up to the roller among them.
+// timed are the steps that make the way of kneading and resting, in order; those of one's own up to the roller among
+// them.
 func timed(steps []Step) (out []Step) {
 	for _, s := range steps {
 		if s.Kind == Pass {
@@ -25,7 +26,8 @@ func timed(steps []Step) (out []Step) {
 }
 
 // spent puts how long mixing, kneading and resting took in place of what was planned, and what was put in between;
-// false where it is the same. What is planned to be rolled at a time goes on being rolled then, where the dough is ready.
+// false where it is the same. What is planned to be rolled at a time goes on being rolled then, where the dough is
+// ready.
 func (m *Making) spent(r *request.Request) bool {
 	way, ru := m.Begun.OwnSteps(), m.Begun.Rules().Bench
 	var planned []Step
@@ -128,13 +130,15 @@ func (m *Making) waited() float64 {
 	return 0
 }
 
-// rested gives the rest that is to come the minutes the dough wants by now, and as many as are left until the time it was
+// rested gives the rest that is to come the minutes the dough wants by now, and as many as are left until the time it
+// was
 // planned to be rolled at, where one was.
 func (m *Making) rested(p *plan.Plan) *plan.Plan {
 	steps := timed(m.Steps)
 	last := len(steps) - 1
 	clocked := m.Begun.Clock != nil
-	if last < 0 || steps[last].Kind != Wait || p.Rest.ReadyAtMin < 0 || !clocked && (m.Begun.Rest.Asked || m.Begun.Request.Knead.Own()) {
+	if last < 0 || steps[last].Kind != Wait || p.Rest.ReadyAtMin < 0 || !clocked && (m.Begun.Rest.Asked ||
+		m.Begun.Request.Knead.Own()) {
 		return p // what its maker asked for stays
 	}
 	if x := m.State.Steps[steps[last].Key]; x.Status == WasDone || x.Status == LeftOut {
@@ -175,7 +179,8 @@ func (m *Making) overrun(until *Step) (min float64) {
 	return min
 }
 
-// late is how many minutes after the moment it was planned for mixing began, where a time to roll was wished for; nought otherwise.
+// late is how many minutes after the moment it was planned for mixing began, where a time to roll was wished for;
+// nought otherwise.
 func (m *Making) late() float64 {
 	if m.Begun.Clock == nil {
 		return 0
@@ -187,7 +192,8 @@ func (m *Making) late() float64 {
 	for _, s := range m.Steps {
 		if x := m.State.Steps[s.Key]; strings.HasPrefix(s.Key, "mix.") && !x.Began.IsZero() {
 			began := x.Began.Local()
-			wall := time.Date(began.Year(), began.Month(), began.Day(), began.Hour(), began.Minute(), began.Second(), 0, time.UTC)
+			wall := time.Date(began.Year(), began.Month(), began.Day(), began.Hour(), began.Minute(), began.Second(), 0,
+				time.UTC)
 			if off := wall.Sub(start).Minutes(); math.Abs(off) < MostLateMin {
 				return off
 			}

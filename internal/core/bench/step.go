@@ -71,7 +71,8 @@ type Step struct {
 	RackMin    float64       `json:"rack_min,omitempty"` // a load of it on the rack until leather
 	Then       *Timer        `json:"then,omitempty"`     // a clock that runs from its end
 	Part       int           `json:"part,omitempty"`     // of the pot: the shape, from 0
-	Through    bool          `json:"through,omitempty"`  // of the pot: raw inside, cooked through and not timed by taste
+	// of the pot: raw inside, cooked through and not timed by taste
+	Through bool `json:"through,omitempty"`
 }
 
 // Timer is a clock to start: its name and length.
@@ -114,7 +115,8 @@ func Steps(p *plan.Plan) []Step {
 			if s.InPieces {
 				b.dividing(s)
 			}
-			x := Step{Key: s.Key, Kind: Work, Min: s.Min, Cold: s.Cold, Say: strings.Replace(s.Text, "Divide it, press each", "Press each", 1)}
+			x := Step{Key: s.Key, Kind: Work, Min: s.Min, Cold: s.Cold, Say: strings.Replace(s.Text,
+				"Divide it, press each", "Press each", 1)}
 			if s.Unattended {
 				x.Kind = Wait
 			}
@@ -207,11 +209,13 @@ func (b *builder) weigh(key, head, say string, g float64, counted string) {
 	if g = b.scaled(g); g <= 0 {
 		return
 	}
-	x := Step{Key: "weigh." + key, Kind: Weigh, Station: request.AtFormula, Head: head, Say: say, WantG: g, Much: b.in.Grams(g), Counted: counted != ""}
+	x := Step{Key: "weigh." + key, Kind: Weigh, Station: request.AtFormula, Head: head, Say: say, WantG: g,
+		Much: b.in.Grams(g), Counted: counted != ""}
 	if counted != "" {
 		x.Much = counted
 	}
-	x.Sign = []string{fmt.Sprintf("From %s to %s.", b.in.Grams(max(0, g-Tolerance(b.ru, g))), b.in.Grams(g+Tolerance(b.ru, g)))}
+	x.Sign = []string{fmt.Sprintf("From %s to %s.", b.in.Grams(max(0, g-Tolerance(b.ru, g))),
+		b.in.Grams(g+Tolerance(b.ru, g)))}
 	b.out = append(b.out, x)
 }
 
@@ -254,7 +258,8 @@ func (b *builder) load(k, n int) {
 		}
 		b.part(fmt.Sprintf("flour.%d", i+1), x.Name, say, x.Share*r.FlourG, "")
 	}
-	b.part("held", "Hold flour back", "Out of what you have just weighed, set this aside: it goes in only if the dough asks.", f.HeldBackG, "")
+	b.part("held", "Hold flour back", "Out of what you have just weighed, set this aside: it goes in only if the "+
+		"dough asks.", f.HeldBackG, "")
 	if f.Pick.EggG > 0 {
 		counted := b.p.EggWords()
 		if f.Weighed() {
@@ -293,9 +298,12 @@ func (b *builder) dividing(s plan.Step) {
 			say = "What is left is the last piece."
 		}
 		g := b.scaled(o.PieceG)
-		b.out = append(b.out, Step{Key: fmt.Sprintf("divide.%d", i+1), Kind: Divide, Station: s.Station, Of: s.Key, FromMin: s.FromMin,
-			Head: fmt.Sprintf("Divide: piece %d of %d", i+1, o.Pieces), Say: say, WantG: g, Much: b.in.Grams(g), Piece: i + 1, Pieces: o.Pieces,
-			Sign: []string{fmt.Sprintf("From %s to %s.", b.in.Grams(g-Tolerance(b.ru, g)), b.in.Grams(g+Tolerance(b.ru, g))),
+		b.out = append(b.out, Step{Key: fmt.Sprintf("divide.%d", i+1), Kind: Divide, Station: s.Station, Of: s.Key,
+			FromMin: s.FromMin,
+			Head:    fmt.Sprintf("Divide: piece %d of %d", i+1, o.Pieces), Say: say, WantG: g, Much: b.in.Grams(g),
+			Piece: i + 1, Pieces: o.Pieces,
+			Sign: []string{fmt.Sprintf("From %s to %s.", b.in.Grams(g-Tolerance(b.ru, g)), b.in.Grams(g+Tolerance(b.ru,
+				g))),
 				"One clean cut; small patches open up in the roller.",
 				"Back under the cloth, cut side down."}})
 	}
@@ -308,7 +316,8 @@ func (b *builder) rolling(s plan.Step) {
 	for piece := 1; piece <= o.Pieces; piece++ {
 		from := s.FromMin + float64(piece-1)*each
 		if b.p.Roped() {
-			b.add(Step{Key: fmt.Sprintf("roll.%d", piece), Kind: Pass, Piece: piece, Pieces: o.Pieces, Head: fmt.Sprintf("Rope %d of %d", piece, o.Pieces),
+			b.add(Step{Key: fmt.Sprintf("roll.%d", piece), Kind: Pass, Piece: piece, Pieces: o.Pieces,
+				Head:    fmt.Sprintf("Rope %d of %d", piece, o.Pieces),
 				FromMin: from, PlanMin: each}, s)
 			continue
 		}
@@ -319,8 +328,10 @@ func (b *builder) rolling(s plan.Step) {
 		}
 		for i, x := range passes {
 			y := o.Passes[i]
-			st := Step{Key: x.Key, Kind: Pass, Piece: piece, Pieces: o.Pieces, Pass: i + 1, Passes: len(passes), Stop: y.Label, SheetMM: y.OutMM,
-				LengthMM: y.LengthMM, Fold: y.Fold > 0, Halve: y.Halved, Density: b.p.Formula.Dough.DensityGPerML, Head: fmt.Sprintf("Piece %d of %d", piece, o.Pieces),
+			st := Step{Key: x.Key, Kind: Pass, Piece: piece, Pieces: o.Pieces, Pass: i + 1, Passes: len(passes),
+				Stop: y.Label, SheetMM: y.OutMM,
+				LengthMM: y.LengthMM, Fold: y.Fold > 0, Halve: y.Halved, Density: b.p.Formula.Dough.DensityGPerML,
+				Head: fmt.Sprintf("Piece %d of %d", piece, o.Pieces),
 				Name: x.Head, Say: x.Text, FromMin: from +
 					x.FromMin*each/max(whole, 1e-9), PlanMin: x.Min * each / max(whole, 1e-9),
 				Sign: []string{"Straight edges, the full width, one colour."}}
@@ -366,9 +377,11 @@ func (b *builder) potting(s plan.Step) {
 		name = t.Shape + " into the pot"
 	}
 	for n := range t.Loads {
-		x := Step{Key: fmt.Sprintf("%s.lot.%d", s.Key, n+1), Kind: Pot, Head: name, Part: t.Part, Through: t.Raw != "", Much: b.in.Grams(t.LoadG),
-			Say: "Stir at once. Taste when the clock says so, and every half minute on.", Min: t.FromS / 60, LeastMin: t.FromS / 60,
-			MostMin: t.ToS / 60, FromMin: s.FromMin, PlanMin: 1e-12}
+		x := Step{Key: fmt.Sprintf("%s.lot.%d", s.Key, n+1), Kind: Pot, Head: name, Part: t.Part, Through: t.Raw != "",
+			Much: b.in.Grams(t.LoadG),
+			Say:  "Stir at once. Taste when the clock says so, and every half minute on.", Min: t.FromS / 60,
+			LeastMin: t.FromS / 60,
+			MostMin:  t.ToS / 60, FromMin: s.FromMin, PlanMin: 1e-12}
 		if t.Loads > 1 {
 			x.Head = fmt.Sprintf("%s: load %d of %d", name, n+1, t.Loads)
 		}

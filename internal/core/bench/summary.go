@@ -11,7 +11,8 @@ import (
 	"hollen/internal/core/plan"
 )
 
-// SummaryVersion is the version of a Summary: it goes up when one of the same making may come out otherwise, so that those
+// SummaryVersion is the version of a Summary: it goes up when one of the same making may come out otherwise, so that
+// those
 // kept are made anew.
 const SummaryVersion = 11
 
@@ -61,10 +62,15 @@ type Summary struct {
 // Summary returns what lists read of a making; events are its own, in any order.
 func (m *Making) Summary(events []Event) Summary {
 	p, a, st := m.Begun, m.Ahead, &m.State
-	s := Summary{Version: SummaryVersion, Name: p.Request.Name, Shape: a.Cut.Shape.Name, Flours: []string{}, Began: st.Began, Ended: st.Ended,
-		FlourG: round(a.Formula.FlourG), DoughG: round(a.Formula.Dough.MassG), Hw: round(a.Formula.Dough.Hw), PlanHw: round(p.Formula.Dough.Hw),
-		TargetHw: round(p.Formula.Target.Hw), Felt: st.Felt, OutG: st.OutG, OutSaid: st.OutSaid, Thrown: st.Thrown, ThrownG: st.ThrownG, Why: st.Why, PlanOutG: round(p.Cut.AllMadeG), Pieces: st.OutN, PlanMM: round(p.Roll.SheetMM),
-		RH: p.Request.Room.RH, TempC: p.Request.Room.TempC, InG: round(a.Cost.InG + a.Cut.FillTotalG), TrimG: round(a.Cut.AllTrimG),
+	s := Summary{Version: SummaryVersion, Name: p.Request.Name, Shape: a.Cut.Shape.Name, Flours: []string{},
+		Began: st.Began, Ended: st.Ended,
+		FlourG: round(a.Formula.FlourG), DoughG: round(a.Formula.Dough.MassG), Hw: round(a.Formula.Dough.Hw),
+		PlanHw:   round(p.Formula.Dough.Hw),
+		TargetHw: round(p.Formula.Target.Hw), Felt: st.Felt, OutG: st.OutG, OutSaid: st.OutSaid, Thrown: st.Thrown,
+		ThrownG: st.ThrownG, Why: st.Why, PlanOutG: round(p.Cut.AllMadeG), Pieces: st.OutN,
+		PlanMM: round(p.Roll.SheetMM),
+		RH:     p.Request.Room.RH, TempC: p.Request.Room.TempC, InG: round(a.Cost.InG + a.Cut.FillTotalG),
+		TrimG:  round(a.Cut.AllTrimG),
 		Cost:   round(a.Cost.Total.Units()),
 		Makers: []string{}, Lots: []string{}, Next: st.Next}
 	if s.Thrown && s.ThrownG == 0 {

@@ -9,13 +9,15 @@ import (
 
 func TestFresh(t *testing.T) {
 	r := rules.Default().Cook
-	for _, c := range []struct{ t, w, want float64 }{{.8, 7, 89.6}, {1.3, 1000, 143.8}, {1.6, 1000, 181.7}, {2.4, 2.4, 194.7}} {
+	for _, c := range []struct{ t, w, want float64 }{{.8, 7, 89.6}, {1.3, 1000, 143.8}, {1.6, 1000, 181.7}, {2.4, 2.4,
+		194.7}} {
 		if got := Of(r, Piece{ThickMM: c.t, WidthMM: c.w}).Seconds; math.Abs(got-c.want) > .1 {
 			t.Errorf("%v × %v: %.1f s, want %.1f", c.t, c.w, got, c.want)
 		}
 	}
 	o := Of(r, Piece{ThickMM: .8, WidthMM: 7, Loss: .28})
-	if math.Abs(o.DriedS/o.Seconds-3.3) > .01 || math.Abs(o.FromS-.6*o.DriedS) > 1e-9 || math.Abs(o.ToS-1.25*o.DriedS) > 1e-9 || o.FrozenS != o.Seconds+45 ||
+	if math.Abs(o.DriedS/o.Seconds-3.3) > .01 || math.Abs(o.FromS-.6*o.DriedS) > 1e-9 ||
+		math.Abs(o.ToS-1.25*o.DriedS) > 1e-9 || o.FrozenS != o.Seconds+45 ||
 		math.Abs(o.InPanS-o.Seconds*2/3) > 1e-9 {
 		t.Errorf("%+v", o)
 	}
@@ -40,7 +42,8 @@ func TestPot(t *testing.T) {
 		{1200, 20, 1, 1, 1200}, {1200, 8, 1, 2, 600}, {1200, 8, 2, 1, 600}, {600, 8, 4, 1, 600}, {2000, 8, 2, 2, 500},
 	} {
 		p := For(r.Cook, c.g, c.potL, c.pots)
-		if math.Abs(p.WaterL-c.g/100) > 1e-9 || math.Abs(p.SaltG-c.g/10) > 1e-9 || p.Loads != c.loads || math.Abs(p.LoadG-c.lotG) > 1e-9 {
+		if math.Abs(p.WaterL-c.g/100) > 1e-9 || math.Abs(p.SaltG-c.g/10) > 1e-9 || p.Loads != c.loads ||
+			math.Abs(p.LoadG-c.lotG) > 1e-9 {
 			t.Errorf("%+v: %+v", c, p)
 		}
 		if p.FillL > r.Cook.PotFill*c.potL+1e-9 || math.Abs(p.DoseG-10*p.FillL) > 1e-9 {

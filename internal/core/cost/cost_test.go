@@ -6,7 +6,8 @@ import (
 )
 
 func TestParse(t *testing.T) {
-	for typed, want := range map[string]string{"1.85": "1.85", "1,85": "1.85", "€ 0.3": "0.30", "12": "12.00", ".5": "0.50", "0.3125": "0.3125",
+	for typed, want := range map[string]string{"1.85": "1.85", "1,85": "1.85", "€ 0.3": "0.30", "12": "12.00",
+		".5": "0.50", "0.3125": "0.3125",
 		"1000000": "1000000.00", "£2": "2.00"} {
 		m, err := Parse(typed)
 		if err != nil || m.String() != want {

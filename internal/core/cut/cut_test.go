@@ -61,7 +61,8 @@ func lies(t *testing.T, s Sheets, o *Layout, gap, perPiece float64) {
 	for i, a := range cut {
 		const eps = 1e-6
 		area += a.Area()
-		if a.X < house.TrimEndMM-eps || a.Y < house.TrimSideMM-eps || a.X+a.W > s.LengthMM-house.TrimEndMM+eps || a.Y+a.H > s.WidthMM-house.TrimSideMM+eps {
+		if a.X < house.TrimEndMM-eps || a.Y < house.TrimSideMM-eps || a.X+a.W > s.LengthMM-house.TrimEndMM+eps ||
+			a.Y+a.H > s.WidthMM-house.TrimSideMM+eps {
 			t.Fatalf("%+v is off the sheet %+v", a, s)
 		}
 		for _, b := range cut[:i] {
@@ -86,14 +87,16 @@ func lies(t *testing.T, s Sheets, o *Layout, gap, perPiece float64) {
 }
 
 func randomSheets(rnd *rand.Rand) Sheets {
-	return Sheets{Count: 1 + rnd.Intn(12), LengthMM: 100 + rnd.Float64()*1100, WidthMM: 60 + rnd.Float64()*250, MassG: 20 + rnd.Float64()*300}
+	return Sheets{Count: 1 + rnd.Intn(12), LengthMM: 100 + rnd.Float64()*1100, WidthMM: 60 + rnd.Float64()*250,
+		MassG: 20 + rnd.Float64()*300}
 }
 
 func TestRibbonsLie(t *testing.T) {
 	rnd := rand.New(rand.NewSource(2))
 	for range 1000 {
 		s := randomSheets(rnd)
-		c := RibbonCut{Tool: Knife, WidthMM: 2 + rnd.Float64()*30, MinMM: 250, MaxMM: 350, NestG: 110, FoldMM: 40 + rnd.Float64()*60}
+		c := RibbonCut{Tool: Knife, WidthMM: 2 + rnd.Float64()*30, MinMM: 250, MaxMM: 350, NestG: 110, FoldMM: 40 +
+			rnd.Float64()*60}
 		use := s.WidthMM - 2*house.TrimSideMM
 		if rnd.Intn(2) == 0 {
 			c.Tool, c.CutterMM = Cutter, 60+rnd.Float64()*150
@@ -115,12 +118,14 @@ func TestRibbonsLie(t *testing.T) {
 		if o.Nests*o.PerNest+o.LastNest != o.Count || math.Abs(o.NestG-110) > o.OneG/2+1e-9 && o.PerNest > 1 {
 			t.Fatalf("nests: %+v", o)
 		}
-		if c.Tool == Knife && (o.KnifeCuts != o.Across+1 || float64(o.Layers)*c.FoldMM < o.LengthMM-1e-6 || float64(o.Layers-1)*c.FoldMM >= o.LengthMM ||
+		if c.Tool == Knife && (o.KnifeCuts != o.Across+1 || float64(o.Layers)*c.FoldMM < o.LengthMM-1e-6 ||
+			float64(o.Layers-1)*c.FoldMM >= o.LengthMM ||
 			o.Strokes != o.KnifeCuts*o.Along*s.Count) {
 			t.Fatalf("knife: %+v", o)
 		}
 	}
-	if o := Ribbons(house, Sheets{2, 200, 140, 30}, RibbonCut{Tool: Knife, WidthMM: 7, MinMM: 250, MaxMM: 350, NestG: 110, FoldMM: 60}); o.Count != 0 ||
+	if o := Ribbons(house, Sheets{2, 200, 140, 30}, RibbonCut{Tool: Knife, WidthMM: 7, MinMM: 250, MaxMM: 350,
+		NestG: 110, FoldMM: 60}); o.Count != 0 ||
 		o.TrimG != 60 {
 		t.Errorf("a sheet too short: %+v", o)
 	}
@@ -329,8 +334,10 @@ func TestLibraryIsSound(t *testing.T) {
 		keys[s.Key] = true
 	}
 	for name, spoil := range map[string]func(*Shape){
-		"no name": func(s *Shape) { s.Name = "" }, "two lines": func(s *Shape) { s.Name = "a\nb" }, "not a number": func(s *Shape) { s.WidthMM = math.NaN() },
-		"family": func(s *Shape) { s.Family = "soup" }, "tool": func(s *Shape) { s.Tool = Ring }, "lengths": func(s *Shape) { s.MaxLengthMM = 100 },
+		"no name": func(s *Shape) { s.Name = "" }, "two lines": func(s *Shape) { s.Name = "a\nb" },
+		"not a number": func(s *Shape) { s.WidthMM = math.NaN() },
+		"family":       func(s *Shape) { s.Family = "soup" }, "tool": func(s *Shape) { s.Tool = Ring },
+		"lengths": func(s *Shape) { s.MaxLengthMM = 100 },
 		"purpose": func(s *Shape) { s.Purpose = "" },
 	} {
 		s, _ := Find("tagliatelle")
@@ -357,7 +364,8 @@ func TestEveryFamilyHasItsRow(t *testing.T) {
 		t.Errorf("%d families, %d rows", named, len(families))
 	}
 	for _, row := range families {
-		if row.Name == "" || row.One == "" || row.Many == "" || row.CutHead == "" || row.check == nil || len(row.Reads) == 0 && !row.Sheets {
+		if row.Name == "" || row.One == "" || row.Many == "" || row.CutHead == "" || row.check == nil ||
+			len(row.Reads) == 0 && !row.Sheets {
 			t.Errorf("%s: %+v", row.Family, row)
 		}
 		if !slices.ContainsFunc(Shipped(), func(s Shape) bool { return s.Family == row.Family && s.Check() == nil }) {

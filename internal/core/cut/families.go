@@ -42,12 +42,15 @@ type Traits struct {
 var families = []Traits{
 	{Family: Ribbon, Name: "Ribbon", One: "ribbon", Many: "ribbons", CutHead: "Cut", Lengths: true,
 		Reads: []string{"min_length_mm", "max_length_mm", "width_from_mm", "width_to_mm"}, check: checkRibbon},
-	{Family: Piece, Name: "Flat piece", One: "piece", Many: "pieces", CutHead: "Cut", Reads: []string{"long_mm", "outline"}, check: checkPiece},
+	{Family: Piece, Name: "Flat piece", One: "piece", Many: "pieces", CutHead: "Cut", Reads: []string{"long_mm",
+		"outline"}, check: checkPiece},
 	{Family: Filled, Name: "Filled", One: "piece", Many: "pieces", CutHead: "Fill and close", Filling: true,
 		Reads: []string{"long_mm", "outline", "close", "yolks_each"}, check: checkFilled},
-	{Family: Formed, Name: "Formed from a rope", One: "piece", Many: "pieces", CutHead: "Form", Rope: true, Reads: []string{"rope_mm", "piece_g"},
+	{Family: Formed, Name: "Formed from a rope", One: "piece", Many: "pieces", CutHead: "Form", Rope: true,
+		Reads: []string{"rope_mm", "piece_g"},
 		check: checkFormed},
-	{Family: Undecided, Name: "Left as sheets", One: "sheet", Many: "sheets", CutHead: "Set aside", Sheets: true, check: checkSheets},
+	{Family: Undecided, Name: "Left as sheets", One: "sheet", Many: "sheets", CutHead: "Set aside", Sheets: true,
+		check: checkSheets},
 }
 
 // Families returns the families in the order a list shows them.
@@ -120,7 +123,8 @@ func checkPiece(s Shape, bad blame) {
 
 func checkFilled(s Shape, bad blame) {
 	checkPiece(s, bad)
-	if !slices.Contains([]Close{TwoSheets, FoldedSheet, FoldedPiece}, s.Close) || s.Close == FoldedSheet && s.Outline == Round {
+	if !slices.Contains([]Close{TwoSheets, FoldedSheet, FoldedPiece}, s.Close) || s.Close == FoldedSheet &&
+		s.Outline == Round {
 		bad("close", "two_sheets, folded_piece, or folded_sheet unless round")
 	}
 	if min(s.WidthMM, cmp.Or(s.LongMM, s.WidthMM)) < 24 {

@@ -18,7 +18,8 @@ type Rope struct {
 func FormPieces(r rules.Cut, doughG, densityG, pieceG, ropeMM, sizeMM float64) Layout {
 	perMM := densityG * 1e-3 * math.Pi * ropeMM * ropeMM / 4 // g a mm
 	n := int(math.Floor(doughG/pieceG + 1e-9))
-	o := Layout{Family: Formed, WidthMM: sizeMM, LengthMM: sizeMM, CookedMM: sizeMM * r.CookedGrowth, Count: n, PerSheet: n, OneG: pieceG,
+	o := Layout{Family: Formed, WidthMM: sizeMM, LengthMM: sizeMM, CookedMM: sizeMM * r.CookedGrowth, Count: n,
+		PerSheet: n, OneG: pieceG,
 		DoughG: float64(n) * pieceG,
 		CutMin: float64(n) * r.FormedS / 60, Rope: &Rope{ropeMM, pieceG / perMM, doughG / perMM / 1000}}
 	o.MadeG, o.TrimG = o.DoughG, doughG-o.DoughG

@@ -40,7 +40,8 @@ type Layout struct {
 	TrimG      float64 `json:"trimmings_g"`
 	CookedMM   float64 `json:"cooked_width_mm"`
 	CutMin     float64 `json:"minutes"`
-	Short      bool    `json:"short_ribbons"` // the sheet is shorter than the ribbon usually is, and gives its own length
+	// the sheet is shorter than the ribbon usually is, and gives its own length
+	Short bool `json:"short_ribbons"`
 
 	KnifeCuts int     `json:"knife_cuts"`        // on each rolled-up length, 0 without a knife
 	FoldMM    float64 `json:"fold_mm"`           // width of the rolled-up length
@@ -170,7 +171,8 @@ func (o *Layout) Cutouts() []Cutout {
 	if o.Family == Ribbon {
 		for i := range o.Along {
 			for j := range o.Across {
-				out = append(out, Cutout{X: o.EndTrimMM + float64(i)*o.LengthMM, Y: o.SideTrimMM + float64(j)*o.WidthMM, W: o.LengthMM, H: o.WidthMM})
+				out = append(out, Cutout{X: o.EndTrimMM + float64(i)*o.LengthMM, Y: o.SideTrimMM + float64(j)*o.WidthMM,
+					W: o.LengthMM, H: o.WidthMM})
 			}
 		}
 		return out

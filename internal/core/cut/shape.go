@@ -118,7 +118,8 @@ func (s Shape) Check() error {
 	if n := utf8.RuneCountInString(s.Name); n < 1 || n > 60 || !oneLine(s.Name) {
 		bad("name", "1 to 60 letters on one line are allowed")
 	}
-	for key, text := range map[string]string{"sauce": s.Sauce, "suits_dough": s.Dough, "how": s.How, "caution": s.Caution, "tool_stand_in": s.StandIn} {
+	for key, text := range map[string]string{"sauce": s.Sauce, "suits_dough": s.Dough, "how": s.How,
+		"caution": s.Caution, "tool_stand_in": s.StandIn} {
 		if utf8.RuneCountInString(text) > 200 || !oneLine(text) {
 			bad(key, "at most 200 letters on one line are allowed")
 		}

@@ -51,7 +51,8 @@ func up(min float64) int { return max(1, int(math.Ceil(min-1e-9))) }
 
 // job adds the tasks of one batch.
 func (b *builder) job(at int, j *Job, p *plan.Plan) {
-	j.Letter, j.Name, j.DoughG, j.Portions, j.Class = Letters(at), p.Request.Name, p.Formula.Dough.MassG, p.Formula.Portions, Class(b.ru, p)
+	j.Letter, j.Name, j.DoughG, j.Portions, j.Class = Letters(at), p.Request.Name, p.Formula.Dough.MassG,
+		p.Formula.Portions, Class(b.ru, p)
 	j.Shape, j.Face, j.Edge = p.Cut.Shape.Name, p.Formula.Colour.Face, p.Formula.Colour.Edge
 	if j.Left {
 		return
@@ -80,7 +81,8 @@ func (o *of) task(kind Kind, name string, min float64, keys []string) int {
 			n++
 		}
 	}
-	t := Task{Key: fmt.Sprintf("%d.%s.%d", o.id, kind, n), Name: name, Kind: kind, Keys: keys, Batch: o.at, Hands: kind != Machine, Class: NoRoller,
+	t := Task{Key: fmt.Sprintf("%d.%s.%d", o.id, kind, n), Name: name, Kind: kind, Keys: keys, Batch: o.at,
+		Hands: kind != Machine, Class: NoRoller,
 		To: NoLimit / 8}
 	for _, h := range o.shop.People {
 		m := min * float64(h.Pace) / 100
@@ -101,7 +103,8 @@ func (o *of) task(kind Kind, name string, min float64, keys []string) int {
 		t.Class = o.class
 		if o.class >= 0 && o.shop.Rollers > 1 {
 			t.Class = NoRoller
-			o.day.Holds = append(o.day.Holds, Hold{Point{len(o.day.Tasks), false}, Point{len(o.day.Tasks), true}, atRollers, 1})
+			o.day.Holds = append(o.day.Holds, Hold{Point{len(o.day.Tasks), false}, Point{len(o.day.Tasks), true},
+				atRollers, 1})
 		}
 	}
 	o.day.Tasks = append(o.day.Tasks, t)
@@ -182,7 +185,8 @@ func (o *of) machine(s plan.Step, lo, hi *int) {
 	*lo, *hi = 0, 0
 }
 
-// lastRest is the rest before the roller: its least and most, the part of it in the fridge, and what is told of warm minutes after that.
+// lastRest is the rest before the roller: its least and most, the part of it in the fridge, and what is told of warm
+// minutes after that.
 func (o *of) lastRest() (lo, hi, coldLo, warmAfter int) {
 	steps := o.p.Steps
 	last := 0
@@ -246,10 +250,12 @@ func (o *of) roll(j *Job) {
 		i := o.task(Roll, name, each*float64(pieces), []string{"roll.1", "fold.1"})
 		c := o.task(Cut, p.Cut.Shape.Traits().CutHead, pack*float64(pieces), keys)
 		if len(parts) > 1 {
-			o.day.Tasks[i].Pieces, o.day.Tasks[c].Pieces = [2]int{done - pieces + 1, done}, [2]int{done - pieces + 1, done}
+			o.day.Tasks[i].Pieces, o.day.Tasks[c].Pieces = [2]int{done - pieces + 1, done}, [2]int{done - pieces + 1,
+				done}
 		}
 		lo, hi := Apart(pieces, each, pack, dryLo, dryHi)
-		hi = max(hi, lo, up(each*float64(pieces)*o.slowest())) // where even so few pieces wait longer for one pair of hands
+		// where even so few pieces wait longer for one pair of hands
+		hi = max(hi, lo, up(each*float64(pieces)*o.slowest()))
 		what := Drying
 		if dryLo <= 0 {
 			what = Directly
@@ -302,7 +308,8 @@ func (o *of) filled(roll int) {
 	o.day.Holds = append(o.day.Holds, Hold{Point{f, true}, Point{roll, false}, atFridge, 1})
 }
 
-// trays holds the trays that what is cut lies on, until it is packed or cooked; what needs more than there are goes in turns.
+// trays holds the trays that what is cut lies on, until it is packed or cooked; what needs more than there are goes in
+// turns.
 func (o *of) trays(packs, parts []int, end int) {
 	all := 0
 	for _, n := range parts {
@@ -334,7 +341,8 @@ func (o *of) pot(packed int) int {
 	return i
 }
 
-// warm bounds the minutes the dough is out of the fridge: it should be packed within the caution, and must be within the
+// warm bounds the minutes the dough is out of the fridge: it should be packed within the caution, and must be within
+// the
 // time after which usual advice gives up egg dough.
 func (o *of) warm(roll, packed int) {
 	from := o.first
@@ -355,7 +363,8 @@ func (o *of) warm(roll, packed int) {
 	}
 }
 
-// Apart is the least and the most between the start of rolling and the start of packing, when every piece dries for a while
+// Apart is the least and the most between the start of rolling and the start of packing, when every piece dries for a
+// while
 // in the window: piece j is ready at (j+1)·each and packed from j·pack on; min.
 func Apart(n int, each, pack, dryLo, dryHi float64) (lo, hi int) {
 	d := float64(n-1) * (each - pack)

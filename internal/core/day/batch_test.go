@@ -54,7 +54,8 @@ func two() day.Shop {
 	return shop
 }
 
-// Every batch of the workshop becomes tasks that can be planned alone, with its minutes kept, and nobody does what they do not do.
+// Every batch of the workshop becomes tasks that can be planned alone, with its minutes kept, and nobody does what they
+// do not do.
 func TestBatchesBecomeTasks(t *testing.T) {
 	for _, r := range demo.Batches() {
 		d, jobs := put(t, two(), nil, r.Name)
@@ -92,7 +93,8 @@ func TestBatchesBecomeTasks(t *testing.T) {
 // Whenever packing begins within its lag, every piece has dried as long as it must and no longer than it may.
 func TestPiecesDryWithinTheirWindow(t *testing.T) {
 	for n := 1; n <= 12; n++ {
-		for _, c := range [][4]float64{{5, 2, 10, 25}, {2, 5, 10, 25}, {3, 3, 0, 15}, {1.5, 4.2, 7, 40}, {4, 1, 12, 30}} {
+		for _, c := range [][4]float64{{5, 2, 10, 25}, {2, 5, 10, 25}, {3, 3, 0, 15}, {1.5, 4.2, 7, 40}, {4, 1, 12,
+			30}} {
 			each, pack, lo, hi := c[0], c[1], c[2], c[3]
 			from, to := day.Apart(n, each, pack, lo, hi)
 			for s := from; s <= to; s++ {
@@ -137,7 +139,8 @@ func TestLightBeforeDark(t *testing.T) {
 	}
 }
 
-// A dough for another day ends in the fridge, and one from there needs no kneading; a mixer holds its bowl; a second roller needs
+// A dough for another day ends in the fridge, and one from there needs no kneading; a mixer holds its bowl; a second
+// roller needs
 // no cleaning; the fridge instead of the counter leaves room.
 func TestParts(t *testing.T) {
 	d, _ := put(t, two(), func(j *day.Job) { j.Part = day.DoughOnly }, demo.Service)
@@ -236,10 +239,13 @@ func TestSetOut(t *testing.T) {
 
 func TestOrders(t *testing.T) {
 	for text, want := range map[string]day.Asked{
-		"Pharos; tagliatelle; 24; 12:30":                {Who: "Pharos", What: "tagliatelle", Portions: 24, Due: 750},
-		"Pharos\ttagliatelle\t24\t12.30\tin nests":      {Who: "Pharos", What: "tagliatelle", Portions: 24, Due: 750, Note: "in nests"},
-		"\"Mole, the café\",ravioli,6,6 pm":             {Who: "Mole, the café", What: "ravioli", Portions: 6, Due: 1080},
-		"24 tagliatelle for the Pharos at 12:30":        {Who: "the Pharos", What: "tagliatelle", Portions: 24, Due: 750},
+		"Pharos; tagliatelle; 24; 12:30": {Who: "Pharos", What: "tagliatelle", Portions: 24, Due: 750},
+		"Pharos\ttagliatelle\t24\t12.30\tin nests": {Who: "Pharos", What: "tagliatelle", Portions: 24, Due: 750,
+			Note: "in nests"},
+		"\"Mole, the café\",ravioli,6,6 pm": {Who: "Mole, the café", What: "ravioli", Portions: 6,
+			Due: 1080},
+		"24 tagliatelle for the Pharos at 12:30": {Who: "the Pharos", What: "tagliatelle", Portions: 24,
+			Due: 750},
 		"12 portions of yolk tagliolini for us by 7 pm": {Who: "us", What: "yolk tagliolini", Portions: 12, Due: 1140},
 	} {
 		got, wrong := day.Orders(text)
@@ -260,7 +266,8 @@ func FuzzOrders(f *testing.F) {
 	f.Fuzz(func(t *testing.T, text string) {
 		all, _ := day.Orders(text)
 		for _, a := range all {
-			if a.Who == "" || a.What == "" || !(a.Portions > 0 && a.Portions <= day.MostPortions) || a.Due < 0 || a.Due >= 1440 || len(all) > day.MostLines {
+			if a.Who == "" || a.What == "" || !(a.Portions > 0 && a.Portions <= day.MostPortions) || a.Due < 0 ||
+				a.Due >= 1440 || len(all) > day.MostLines {
 				t.Errorf("%q: %+v", text, a)
 			}
 			if strings.ContainsAny(a.Who+a.What+a.Note, "\n\r\x00") {
@@ -274,34 +281,43 @@ func FuzzOrders(f *testing.F) {
 func TestPropose(t *testing.T) {
 	known := []day.Known{{9, "Counter trays, mixed", "Tagliatelle", "fridge"},
 		{7, "Tagliatelle for Saturday", "Tagliatelle", ""}, {6, "Yolk tagliolini for service", "Tagliolini", ""}}
-	wants := []day.Want{{ID: 1, Who: "A", What: "tagliatelle", Count: 8, Due: 800}, {ID: 2, Who: "B", What: "yolk tagliolini", Count: 5, Due: 700},
-		{ID: 3, Who: "C", What: "Tagliatelle", Count: 4, Due: 700}, {ID: 4, Who: "D", What: "gnocchi", Count: 2, Due: 700},
-		{ID: 5, Who: "E", What: "tagliatelle for saturday", Count: 3, Due: 900}, {ID: 6, Who: "F", What: "tagliatelle", Count: 3, Due: 900, Jobs: []uint64{3}}}
+	wants := []day.Want{{ID: 1, Who: "A", What: "tagliatelle", Count: 8, Due: 800}, {ID: 2, Who: "B",
+		What: "yolk tagliolini", Count: 5, Due: 700},
+		{ID: 3, Who: "C", What: "Tagliatelle", Count: 4, Due: 700}, {ID: 4, Who: "D", What: "gnocchi", Count: 2,
+			Due: 700},
+		{ID: 5, Who: "E", What: "tagliatelle for saturday", Count: 3, Due: 900}, {ID: 6, Who: "F", What: "tagliatelle",
+			Count: 3, Due: 900, Jobs: []uint64{3}}}
 	all := func(a, b uint64) bool { return true }
 	got := day.Propose(wants, known, all)
-	if len(got) != 3 || got[0].Source != 7 || got[0].Portions != 15 || got[0].Due != 700 || got[1].Source != 6 || got[2].Source != 0 {
+	if len(got) != 3 || got[0].Source != 7 || got[0].Portions != 15 || got[0].Due != 700 || got[1].Source != 6 ||
+		got[2].Source != 0 {
 		t.Errorf("%+v", got)
 	}
-	for what, want := range map[string]uint64{"taglia": 9, "tag": 9, "trofie": 0, "lasagnette": 0, "taglatelle": 0, "Tagliattele": 0} {
+	for what, want := range map[string]uint64{"taglia": 9, "tag": 9, "trofie": 0, "lasagnette": 0, "taglatelle": 0,
+		"Tagliattele": 0} {
 		if got, _ := day.Find(what, known).One(all); got != want {
 			t.Errorf("%s: %d, not %d", what, got, want)
 		}
 	}
-	for what, want := range map[string]uint64{"taglatelle": 9, "Tagliattele": 9, "talgiolini": 6} { // proposed, never taken
+	// proposed, never taken
+	for what, want := range map[string]uint64{"taglatelle": 9, "Tagliattele": 9, "talgiolini": 6} {
 		if f := day.Find(what, known); !f.Nearly || len(f.Fits) == 0 || f.Fits[0].ID != want {
 			t.Errorf("%s: %+v", what, f)
 		}
 	}
 }
 
-// Of several that fit and differ the maker is asked, also of a note, and nothing dried or frozen is taken for what was ordered; the same made
+// Of several that fit and differ the maker is asked, also of a note, and nothing dried or frozen is taken for what was
+// ordered; the same made
 // many times is one thing, however long ago it was made first.
 func TestProposeAsks(t *testing.T) {
-	known := []day.Known{{90, "Tagliatelle, dried", "Tagliatelle", "shelf"}, {80, "Frozen tagliatelle", "Tagliatelle", "freezer"}}
+	known := []day.Known{{90, "Tagliatelle, dried", "Tagliatelle", "shelf"}, {80, "Frozen tagliatelle", "Tagliatelle",
+		"freezer"}}
 	for id := uint64(79); id > 2; id-- {
 		known = append(known, day.Known{ID: id, Name: fmt.Sprintf("Linguine %d", id), Shape: "Linguine"})
 	}
-	known = append(known, day.Known{ID: 2, Name: "Tagliatelle", Shape: "Tagliatelle"}, day.Known{ID: 1, Name: "Tagliatelle", Shape: "Tagliatelle"})
+	known = append(known, day.Known{ID: 2, Name: "Tagliatelle", Shape: "Tagliatelle"}, day.Known{ID: 1,
+		Name: "Tagliatelle", Shape: "Tagliatelle"})
 	same := func(a, b uint64) bool { return true }
 	one := func(what string, alike func(a, b uint64) bool) day.Proposal {
 		return day.Propose([]day.Want{{ID: 1, Who: "A", What: what, Count: 8}}, known, alike)[0]
@@ -309,7 +325,8 @@ func TestProposeAsks(t *testing.T) {
 	if p := one("tagliatelle", same); p.Source != 2 {
 		t.Errorf("dried for fresh: %+v", p)
 	}
-	if p := one("tagliatelle", func(a, b uint64) bool { return false }); p.Source != 0 || p.Ask == "" || len(p.Fits) < 2 || p.Fits[0].ID != 2 {
+	if p := one("tagliatelle", func(a, b uint64) bool { return false }); p.Source != 0 || p.Ask == "" ||
+		len(p.Fits) < 2 || p.Fits[0].ID != 2 {
 		t.Errorf("two that differ: %+v", p)
 	}
 	if p := one("frozen tagliatelle", same); p.Source != 0 || p.Ask == "" || p.Fits[0].ID != 80 {
@@ -319,22 +336,26 @@ func TestProposeAsks(t *testing.T) {
 	if p := one("tortelloni", same); p.Source != 0 || p.Ask != "Is that tortellini?" {
 		t.Errorf("tortelloni: %+v", p)
 	}
-	noted := day.Propose([]day.Want{{ID: 1, Who: "A", What: "linguine", Count: 8}, {ID: 2, Who: "B", What: "linguine", Count: 2, Note: "vegan! no egg"},
+	noted := day.Propose([]day.Want{{ID: 1, Who: "A", What: "linguine", Count: 8}, {ID: 2, Who: "B", What: "linguine",
+		Count: 2, Note: "vegan! no egg"},
 		{ID: 3, Who: "C", What: "linguine", Count: 2}}, known, same)
-	if len(noted) != 2 || noted[0].Portions != 10 || noted[1].Source != 0 || noted[1].Notes[0] != "vegan! no egg" || !strings.Contains(noted[1].Ask, "vegan") {
+	if len(noted) != 2 || noted[0].Portions != 10 || noted[1].Source != 0 || noted[1].Notes[0] != "vegan! no egg" ||
+		!strings.Contains(noted[1].Ask, "vegan") {
 		t.Errorf("%+v", noted)
 	}
 }
 
 // A unit or a second number is asked about.
 func TestOrdersAskBack(t *testing.T) {
-	for line, says := range map[string]string{"5 kg tagliatelle for the Mole at 12:30": "in kg", "6 tagliatelle and 4 nastri for the Mole at 12:30": "second number",
-		"3 trays of lasagne for Pharos at 11": "in trays", "2 lb linguine for A at 9": "in lb"} {
+	for line, says := range map[string]string{"5 kg tagliatelle for the Mole at 12:30": "in kg",
+		"6 tagliatelle and 4 nastri for the Mole at 12:30": "second number",
+		"3 trays of lasagne for Pharos at 11":              "in trays", "2 lb linguine for A at 9": "in lb"} {
 		if all, wrong := day.Orders(line); len(all) > 0 || len(wrong) != 1 || !strings.Contains(wrong[0].Text, says) {
 			t.Errorf("%s: %+v, %v", line, all, wrong)
 		}
 	}
-	if all, wrong := day.Orders("6 gramigna for the Mole at 12:30\n4 packets of straw for A at 9"); len(all) != 2 || len(wrong) > 0 {
+	if all, wrong := day.Orders("6 gramigna for the Mole at 12:30\n4 packets of straw for A at 9"); len(all) != 2 ||
+		len(wrong) > 0 {
 		t.Errorf("%+v, %v", all, wrong)
 	}
 }
@@ -346,7 +367,8 @@ func TestMinutesByTheWallClock(t *testing.T) {
 		where = zone
 	}
 	midnight := time.Date(2026, 3, 29, 0, 0, 0, 0, where) // at two it is three
-	for _, at := range []time.Time{time.Date(2026, 3, 29, 8, 30, 0, 0, where), time.Date(2026, 3, 29, 1, 59, 0, 0, where), time.Date(2026, 3, 30, 1, 5,
+	for _, at := range []time.Time{time.Date(2026, 3, 29, 8, 30, 0, 0, where), time.Date(2026, 3, 29, 1, 59, 0, 0,
+		where), time.Date(2026, 3, 30, 1, 5,
 		0, 0, where)} {
 		min := day.MinuteOf(midnight, at)
 		if want := 60*at.Hour() + at.Minute(); min%1440 != want || min/1440 != at.Day()-29 {
@@ -377,7 +399,8 @@ func TestShift(t *testing.T) {
 	}
 }
 
-// What the bench knows of a dough that lies in its rest is what the day counts with: its kneading done when it was done, the roll to come;
+// What the bench knows of a dough that lies in its rest is what the day counts with: its kneading done when it was
+// done, the roll to come;
 // without the bench the same can be said by hand; and what comes later says that what comes before was done.
 func TestFacts(t *testing.T) {
 	now := time.Date(2026, 11, 28, 11, 0, 0, 0, time.UTC)
@@ -393,7 +416,8 @@ func TestFacts(t *testing.T) {
 	s := day.Sheet{Shop: two(), Jobs: jobs}
 	s.Take(d, a)
 	facts := s.Facts(map[uint64]day.Made{1: {Steps: run.Steps, State: run.State}}, midnight, 660)
-	if knead, roll := facts[s.Task("1.knead.1")], facts[s.Task("1.roll.1")]; !knead.Done || knead.End < 645 || knead.End > 655 ||
+	if knead, roll := facts[s.Task("1.knead.1")], facts[s.Task("1.roll.1")]; !knead.Done || knead.End < 645 ||
+		knead.End > 655 ||
 		knead.Start >= knead.End || roll.Begun {
 		t.Errorf("kneading %+v, rolling %+v", knead, roll)
 	}
@@ -416,7 +440,8 @@ func TestFacts(t *testing.T) {
 	}
 	s.Marks = map[string]day.Mark{"1.roll.1": {Began: 600}}
 	facts = s.Facts(nil, midnight, 660)
-	if knead, roll := facts[s.Task("1.knead.1")], facts[s.Task("1.roll.1")]; !knead.Done || knead.End > 600 || !roll.Begun || roll.Done || roll.End < 660 {
+	if knead, roll := facts[s.Task("1.knead.1")], facts[s.Task("1.roll.1")]; !knead.Done || knead.End > 600 ||
+		!roll.Begun || roll.Done || roll.End < 660 {
 		t.Errorf("said by hand: kneading %+v, rolling %+v", knead, roll)
 	}
 	kept, _, err := d.Slip(a.Slots, facts, 660, 500)
@@ -444,7 +469,8 @@ func TestLongOutOfTheFridgeIsSaid(t *testing.T) {
 	}
 	said.Slots[w.B].Start = said.Slots[w.A].Start + 179 - said.Slots[w.B].Min
 	from, to := said.Slots[w.A].Start, said.Slots[w.A].Start+179
-	want := jobs[0].Letter + ", " + jobs[0].Name + ": its egg dough is out of the fridge from " + day.Time(from) + " to " + day.Time(to) +
+	want := jobs[0].Letter + ", " + jobs[0].Name + ": its egg dough is out of the fridge from " + day.Time(from) +
+		" to " + day.Time(to) +
 		", 2 h 59 in all, and should be packed within 2 h 00."
 	if out := said.Out(never); len(out) != 1 || out[0] != want {
 		t.Errorf("said %q, not %q", out, want)

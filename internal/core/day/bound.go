@@ -113,7 +113,8 @@ func (s *solver) jacksonOn(x *node, on func(int) bool) int {
 	for i := range s.n {
 		if on(i) {
 			clean := int(x.clean[i])
-			jobs = append(jobs, job{head: x.get(s.f, i+1) - clean, work: int(x.dmin[i]) + clean, tail: x.get(i+1, s.g) - int(x.dmin[i])})
+			jobs = append(jobs, job{head: x.get(s.f, i+1) - clean, work: int(x.dmin[i]) + clean, tail: x.get(i+1,
+				s.g) - int(x.dmin[i])})
 		}
 	}
 	if len(jobs) == 0 {
@@ -131,7 +132,8 @@ func (s *solver) endByWork(x *node) int {
 		for i := range s.n {
 			if on(i) {
 				clean := int(x.clean[i])
-				jobs = append(jobs, job{head: x.get(0, i+1) - clean, work: int(x.dmin[i]) + clean, tail: x.get(i+1, s.g) - int(x.dmin[i])})
+				jobs = append(jobs, job{head: x.get(0, i+1) - clean, work: int(x.dmin[i]) + clean, tail: x.get(i+1,
+					s.g) - int(x.dmin[i])})
 			}
 		}
 		if len(jobs) > 0 {

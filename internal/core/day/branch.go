@@ -139,8 +139,9 @@ func (s *solver) overFull(x *node, before int) []way {
 			if h.Store != k {
 				continue
 			}
-			u := using{from: x.at[h.From.Task] + off(h.From, x.dmin), to: x.at[h.To.Task] + off(h.To, x.dmin), quantity: h.Quantity,
-				a: h.From, b: h.To, task: -1}
+			u := using{from: x.at[h.From.Task] + off(h.From, x.dmin), to: x.at[h.To.Task] + off(h.To, x.dmin),
+				quantity: h.Quantity,
+				a:        h.From, b: h.To, task: -1}
 			if u.to > u.from && u.quantity > 0 {
 				all = append(all, u)
 			}
@@ -154,7 +155,8 @@ func (s *solver) overFull(x *node, before int) []way {
 		var all []using
 		for i := range s.n {
 			if x.pool[i] == int8(p) {
-				all = append(all, using{from: x.at[i] - int(x.clean[i]), to: x.at[i] + int(x.dmin[i]), quantity: 1, task: i})
+				all = append(all, using{from: x.at[i] - int(x.clean[i]), to: x.at[i] + int(x.dmin[i]), quantity: 1,
+					task: i})
 			}
 		}
 		look(all, len(s.pools[p].members))

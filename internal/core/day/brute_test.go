@@ -24,7 +24,8 @@ func (b *brute) fits(k int) bool {
 	s, t := &b.slots[k], &b.d.Tasks[k]
 	for o := range b.slots[:k] {
 		u, v := &b.slots[o], &b.d.Tasks[o]
-		if s.Start < u.Start+u.Min && u.Start < s.Start+s.Min && (t.Hands && v.Hands && u.By == s.By || t.Class >= 0 && v.Class >= 0) {
+		if s.Start < u.Start+u.Min && u.Start < s.Start+s.Min && (t.Hands && v.Hands && u.By == s.By || t.Class >= 0 &&
+			v.Class >= 0) {
 			return false
 		}
 	}
@@ -132,7 +133,8 @@ func TestAgainstTryingEverything(t *testing.T) {
 		days = 2_000
 	}
 	for seed := range uint64(days) {
-		k := kind{batches: 2, people: 1 + int(seed/2)%2, small: true, breaks: seed%3 == 0, setups: seed%4 < 2, turns: seed%5 == 0 && seed%4 < 2,
+		k := kind{batches: 2, people: 1 + int(seed/2)%2, small: true, breaks: seed%3 == 0, setups: seed%4 < 2,
+			turns:    seed%5 == 0 && seed%4 < 2,
 			fillings: seed%7 == 0 && seed%4 < 2, skill: seed%4 > 1}
 		d := random(k, seed)
 		want, can := bruteForce(d, 5)
@@ -178,7 +180,8 @@ func (c claims) hold(t *testing.T, what string, a *Answer, err error, best Goals
 	}
 	b, g := a.Bound, a.Goals
 	switch {
-	case b.Late > best.Late, g.Late == best.Late && b.Wait > best.Wait, g.Late == best.Late && g.Wait == best.Wait && b.Span > best.Span:
+	case b.Late > best.Late, g.Late == best.Late && b.Wait > best.Wait, g.Late == best.Late && g.Wait == best.Wait &&
+		b.Span > best.Span:
 		t.Errorf("%s: bound %+v over the best %+v; plan %+v", what, b, best, g)
 	}
 	text := Proof(a)
@@ -207,7 +210,8 @@ func (c claims) hold(t *testing.T, what string, a *Answer, err error, best Goals
 	}
 }
 
-// embedded is a day among easy batches before and after it, which stand where they must: its span is theirs, its lateness and waits are its
+// embedded is a day among easy batches before and after it, which stand where they must: its span is theirs, its
+// lateness and waits are its
 // own.
 func embedded(core *Day) (*Day, int) {
 	const shift, easy = 300, 10
@@ -236,7 +240,8 @@ func embedded(core *Day) (*Day, int) {
 		if k >= 5 {
 			at = end + 25*(k-4)
 		}
-		t := Task{Name: fmt.Sprint("easy ", k), Batch: batches + k, Hands: true, Class: NoRoller, From: at, To: at + easy}
+		t := Task{Name: fmt.Sprint("easy ", k), Batch: batches + k, Hands: true, Class: NoRoller, From: at, To: at +
+			easy}
 		for range d.People {
 			t.Minutes = append(t.Minutes, easy)
 		}

@@ -43,7 +43,8 @@ type Day struct {
 	Needs []int `json:"needs,omitempty"`
 }
 
-// Task is one thing done in one go. Its minutes are by person, −1 for who cannot do it; a machine’s own are the same for all.
+// Task is one thing done in one go. Its minutes are by person, −1 for who cannot do it; a machine’s own are the same
+// for all.
 type Task struct {
 	Key     string   `json:"key"` // stays the same however often the day is planned: 12.roll.1
 	Name    string   `json:"name"`
@@ -53,10 +54,11 @@ type Task struct {
 	Batch   int      `json:"batch"`
 	Hands   bool     `json:"hands"` // somebody does it; else it runs by itself
 	Minutes []int    `json:"minutes"`
-	Class   int      `json:"class"`        // on the roller, NoRoller without
-	From    int      `json:"from"`         // it starts no sooner, min
-	To      int      `json:"to"`           // and ends no later, min
-	By      int      `json:"by,omitempty"` // who does it already, from 1; 0: open. It names the person only, see Minutes
+	Class   int      `json:"class"` // on the roller, NoRoller without
+	From    int      `json:"from"`  // it starts no sooner, min
+	To      int      `json:"to"`    // and ends no later, min
+	// who does it already, from 1; 0: open. It names the person only, see Minutes
+	By int `json:"by,omitempty"`
 }
 
 // Kind is what a task is, for who can do it.
@@ -177,7 +179,8 @@ type Answer struct {
 	Nodes  int
 }
 
-// GapMin is how much better the day could at most be, 0 when it is proved best, min: how much less late all orders together, or where
+// GapMin is how much better the day could at most be, 0 when it is proved best, min: how much less late all orders
+// together, or where
 // none can be, how much less dough could wait, or where none can, how much shorter it could be.
 func (a *Answer) GapMin() int {
 	if a.Proved {

@@ -60,7 +60,8 @@ func (w *written) day() *Day {
 		if w.Setup == nil && t.Class >= 0 {
 			d.Setup = [][]int{{0}}
 		}
-		d.Tasks = append(d.Tasks, Task{Name: t.Name, Batch: t.Batch, Hands: t.Hands, Minutes: t.Minutes, Class: t.Class, From: t.From, To: t.To})
+		d.Tasks = append(d.Tasks, Task{Name: t.Name, Batch: t.Batch, Hands: t.Hands, Minutes: t.Minutes, Class: t.Class,
+			From: t.From, To: t.To})
 	}
 	point := func(s string) Point {
 		name, at, _ := strings.Cut(s, "@")

@@ -18,9 +18,12 @@ const (
 	stretchTwice = 2
 )
 
-// Large plans a day of many batches: a few at a time by due date, the first of their tasks settled and on to the next; then stretch by
-// stretch anew, and at last everything as late as it may be. It is planned with the waits held and, as being on time comes before them,
-// without; the better plan is kept, and where that makes dough wait, a shorter wait is looked for that is no later. ErrNoPlan when it finds
+// Large plans a day of many batches: a few at a time by due date, the first of their tasks settled and on to the next;
+// then stretch by
+// stretch anew, and at last everything as late as it may be. It is planned with the waits held and, as being on time
+// comes before them,
+// without; the better plan is kept, and where that makes dough wait, a shorter wait is looked for that is no later.
+// ErrNoPlan when it finds
 // none. Only the bound says how near it is to the best.
 func (d *Day) Large() (*Answer, error) {
 	if err := d.Check(); err != nil {
@@ -61,7 +64,8 @@ func (d *Day) Large() (*Answer, error) {
 	return best, nil
 }
 
-// inParts is a plan of a large day with so many batches looked at together and no wait longer than said, nil: of any length; nil where it
+// inParts is a plan of a large day with so many batches looked at together and no wait longer than said, nil: of any
+// length; nil where it
 // finds none that breaks nothing.
 func (d *Day) inParts(w [2]int, needs, longest []int) []Slot {
 	slots := d.rolling(w[0], w[1], longest)
@@ -160,7 +164,8 @@ func (d *Day) queue() []int {
 	return all
 }
 
-// rolling is the first plan of a large day, no wait longer than said where that can be; nil when a part of it cannot be planned.
+// rolling is the first plan of a large day, no wait longer than said where that can be; nil when a part of it cannot be
+// planned.
 func (d *Day) rolling(width, settle int, longest []int) []Slot {
 	slots := make([]Slot, len(d.Tasks))
 	fixed := make([]bool, len(d.Tasks))
@@ -435,7 +440,8 @@ func (w *window) tail(d *Day, slots []Slot, to int) {
 				continue
 			}
 			for j := range slots {
-				same := d.Tasks[i].Class >= 0 && d.Tasks[j].Class >= 0 || d.Tasks[i].Hands && d.Tasks[j].Hands && len(d.People) == 1
+				same := d.Tasks[i].Class >= 0 && d.Tasks[j].Class >= 0 || d.Tasks[i].Hands && d.Tasks[j].Hands &&
+					len(d.People) == 1
 				if after(j) && same && path[j] > never {
 					path[i] = max(path[i], path[j]+slots[i].Min+line.slots[j].CleanMin)
 				}

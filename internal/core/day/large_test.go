@@ -46,10 +46,13 @@ func BenchmarkLarge(b *testing.B) {
 	for _, k := range []struct {
 		name string
 		kind kind
-	}{{"20-1", kind{batches: 20, people: 1}}, {"20-1-breaks", kind{batches: 20, people: 1, breaks: true}}, {"20-2", kind{batches: 20, people: 2}},
-		{"20-2-all", kind{batches: 20, people: 2, breaks: true, turns: true, setups: true}}, {"60-1", kind{batches: 60, people: 1}}, {"60-1-fillings",
+	}{{"20-1", kind{batches: 20, people: 1}}, {"20-1-breaks", kind{batches: 20, people: 1, breaks: true}}, {"20-2",
+		kind{batches: 20, people: 2}},
+		{"20-2-all", kind{batches: 20, people: 2, breaks: true, turns: true, setups: true}}, {"60-1", kind{batches: 60,
+			people: 1}}, {"60-1-fillings",
 			kind{batches: 60, people: 1, fillings: true}},
-		{"60-2", kind{batches: 60, people: 2}}, {"60-2-all", kind{batches: 60, people: 2, breaks: true, turns: true, setups: true}}} {
+		{"60-2", kind{batches: 60, people: 2}}, {"60-2-all", kind{batches: 60, people: 2, breaks: true, turns: true,
+			setups: true}}} {
 		b.Run(k.name, func(b *testing.B) {
 			over, days := 0., 0
 			for b.Loop() {

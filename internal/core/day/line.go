@@ -16,7 +16,8 @@ type line struct {
 	begun []bool // these stay where they are, whatever binds them; nil: none
 }
 
-// inOrder fixes the order in which slots stand; their minutes and people stay. No wait may be longer than given; nil: any.
+// inOrder fixes the order in which slots stand; their minutes and people stay. No wait may be longer than given; nil:
+// any.
 func (d *Day) inOrder(slots []Slot, waits []int) *line {
 	l := &line{day: d, slots: slices.Clone(slots)}
 	d.Clean(l.slots)
@@ -103,7 +104,8 @@ func (l *line) chain(store int) {
 	}
 }
 
-// earliest are the least starts no sooner than those given, in this order, none over a break; false when they cannot be.
+// earliest are the least starts no sooner than those given, in this order, none over a break; false when they cannot
+// be.
 func (l *line) earliest(lo []int) ([]int, bool) {
 	at := make([]int, len(l.slots))
 	for i := range at {
@@ -131,8 +133,10 @@ func (l *line) earliest(lo []int) ([]int, bool) {
 	return at, false
 }
 
-// nearer brings tasks back towards their old starts, in this order, as long as that moves fewer minutes than it makes others move: what holds
-// a task where it is goes with it. No order becomes later, nothing changes its side of a break, and what begun says stays.
+// nearer brings tasks back towards their old starts, in this order, as long as that moves fewer minutes than it makes
+// others move: what holds
+// a task where it is goes with it. No order becomes later, nothing changes its side of a break, and what begun says
+// stays.
 func (l *line) nearer(old []int) []Slot {
 	n := len(l.slots)
 	at, lo, hi := make([]int, n), make([]int, n), make([]int, n)
@@ -181,7 +185,8 @@ func (l *line) nearer(old []int) []Slot {
 	return out
 }
 
-// together shifts a task and all that is held to it later, sign 1, or earlier, −1, as far as that holds; nil where it does not pay.
+// together shifts a task and all that is held to it later, sign 1, or earlier, −1, as far as that holds; nil where it
+// does not pay.
 func (l *line) together(i, sign int, at, old, lo, hi []int) []int {
 	in := make([]bool, len(at))
 	in[i] = true

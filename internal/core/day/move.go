@@ -11,14 +11,16 @@ type Refusal struct {
 	Nearest int // a start near it that can be, min; −1: none was found within twelve hours
 }
 
-// Move starts a task at another minute, done by another person where by is not Nobody; what follows it moves only as far
+// Move starts a task at another minute, done by another person where by is not Nobody; what follows it moves only as
+// far
 // as it must, and what has begun stays. A refusal says what stands in the way, and the nearest minute that would do.
 func (d *Day) Move(slots []Slot, begun []bool, task, to, by int) ([]Slot, *Refusal) {
 	moved, fault := d.try(slots, begun, task, to, by)
 	if fault != nil {
 		moved = nil
 	}
-	if other := d.sameOrder(slots, begun, task, to, by); other != nil && (moved == nil || minutesMoved(slots, other) < minutesMoved(slots, moved)) {
+	if other := d.sameOrder(slots, begun, task, to, by); other != nil && (moved == nil || minutesMoved(slots,
+		other) < minutesMoved(slots, moved)) {
 		moved = other
 	}
 	if moved != nil {
@@ -47,7 +49,8 @@ func (d *Day) Move(slots []Slot, begun []bool, task, to, by int) ([]Slot, *Refus
 	return nil, r
 }
 
-// moveNodes is how far another order of what is around a moved task is looked for, nearNodes for each of the minutes near it.
+// moveNodes is how far another order of what is around a moved task is looked for, nearNodes for each of the minutes
+// near it.
 const (
 	moveNodes = 3_000
 	nearNodes = 400
@@ -61,7 +64,8 @@ func minutesMoved(old, now []Slot) (sum int) {
 	return sum
 }
 
-// placed is a task at another minute, by somebody, or as before where by is Nobody; false where that person cannot do it.
+// placed is a task at another minute, by somebody, or as before where by is Nobody; false where that person cannot do
+// it.
 func (d *Day) placed(slots []Slot, task, to, by int) (Slot, bool) {
 	t := &d.Tasks[task]
 	if by == Nobody || !t.Hands {
@@ -73,7 +77,8 @@ func (d *Day) placed(slots []Slot, task, to, by int) (Slot, bool) {
 	return Slot{Start: to, Min: t.minutes(max(by, 0)), By: by}, true
 }
 
-// sameOrder moves a task and keeps all of them in their order: what it needs before goes earlier with it, what follows later; nil where that
+// sameOrder moves a task and keeps all of them in their order: what it needs before goes earlier with it, what follows
+// later; nil where that
 // breaks something.
 func (d *Day) sameOrder(slots []Slot, begun []bool, task, to, by int) []Slot {
 	moved, ok := d.placed(slots, task, to, by)
@@ -110,7 +115,8 @@ func (d *Day) sameOrder(slots []Slot, begun []bool, task, to, by int) []Slot {
 	return next
 }
 
-// around moves a task where the order of the others does not allow it: they are put into another order, moved as little as
+// around moves a task where the order of the others does not allow it: they are put into another order, moved as little
+// as
 // can be; nil when there is none.
 func (d *Day) around(slots []Slot, begun []bool, task, to, by, nodes int) []Slot {
 	if !d.whole() {

@@ -48,8 +48,10 @@ var another = regexp.MustCompile(`[0-9]`)
 var sentence = regexp.MustCompile(`(?i)^\s*([0-9]+(?:[.,][0-9]+)?)\s*(?:x|×|portions? of)?\s+(.+?)\s+for\s+(.+?)` +
 	`(?:\s+(?:at|by)\s+|\s*,\s*)([0-9]{1,2}(?:[:.h][0-9]{2})?\s*(?:am|pm)?)\s*$`)
 
-// Orders reads orders, one a line: “who; what; portions; when” parted by semicolons, tabs or commas, with a head line or
-// without, or as one says it: “24 tagliatelle for the Pharos at 12:30”. Lines that cannot be read are named, the others read.
+// Orders reads orders, one a line: “who; what; portions; when” parted by semicolons, tabs or commas, with a head line
+// or
+// without, or as one says it: “24 tagliatelle for the Pharos at 12:30”. Lines that cannot be read are named, the others
+// read.
 func Orders(text string) (out []Asked, wrong []LineError) {
 	lines := Lines(text)
 	n := 0
@@ -76,7 +78,8 @@ func Orders(text string) (out []Asked, wrong []LineError) {
 			}
 		}
 		if len(parts) < 4 {
-			wrong = append(wrong, LineError{at + 1, "order", "it wants who, what, portions and a time, as in “Pharos; tagliatelle; 24; 12:30”."})
+			wrong = append(wrong, LineError{at + 1, "order", "it wants who, what, portions and a time, as in " +
+				"“Pharos; tagliatelle; 24; 12:30”."})
 			continue
 		}
 		a := Asked{Who: word(parts[0]), What: word(parts[1])}
@@ -100,7 +103,8 @@ func Lines(text string) []string {
 	return strings.Split(strings.ReplaceAll(strings.ReplaceAll(text, "\r\n", "\n"), "\r", "\n"), "\n")
 }
 
-// unsaid asks back where what stands behind a number is no count of portions, or holds a second order; "" where nothing is in doubt.
+// unsaid asks back where what stands behind a number is no count of portions, or holds a second order; "" where nothing
+// is in doubt.
 func unsaid(what string) string {
 	switch unit := units.FindString(what); {
 	case unit != "":
@@ -234,8 +238,10 @@ type Known struct {
 // lasting says whether a batch is dried or frozen: nothing an order gets without asking for it.
 func (k Known) lasting() bool { return k.Kept == "freezer" || k.Kept == "shelf" }
 
-// Propose finds the batches that orders need: those asking for the same are made of one dough, scaled to the sum. Known batches come the
-// newest first; alike says whether two of them are the same thing made twice. An order with a note stands by itself, and its maker is
+// Propose finds the batches that orders need: those asking for the same are made of one dough, scaled to the sum. Known
+// batches come the
+// newest first; alike says whether two of them are the same thing made twice. An order with a note stands by itself,
+// and its maker is
 // asked: what is written there may not go with the dough.
 func Propose(wants []Want, known []Known, alike func(a, b uint64) bool) (out []Proposal) {
 	for _, w := range wants {
@@ -248,7 +254,8 @@ func Propose(wants []Want, known []Known, alike func(a, b uint64) bool) (out []P
 			source, ask = 0, "It has a note: "+w.Note
 		}
 		at := slices.IndexFunc(out, func(p Proposal) bool {
-			return w.Note == "" && len(p.Notes) == 0 && (source != 0 && p.Source == source || source == 0 && strings.EqualFold(p.What, w.What))
+			return w.Note == "" && len(p.Notes) == 0 && (source != 0 && p.Source == source || source == 0 &&
+				strings.EqualFold(p.What, w.What))
 		})
 		if at < 0 {
 			out = append(out, Proposal{Source: source, Fits: f.Fits, Ask: ask, What: w.What, Due: w.Due})
@@ -258,7 +265,8 @@ func Propose(wants []Want, known []Known, alike func(a, b uint64) bool) (out []P
 		if w.Note != "" {
 			p.Notes = append(p.Notes, w.Note)
 		}
-		p.Orders, p.Who, p.Portions, p.Due = append(p.Orders, w.ID), append(p.Who, w.Who), p.Portions+w.Count, min(p.Due, w.Due)
+		p.Orders, p.Who, p.Portions, p.Due = append(p.Orders, w.ID), append(p.Who, w.Who), p.Portions+w.Count,
+			min(p.Due, w.Due)
 	}
 	return out
 }
@@ -269,8 +277,10 @@ type Found struct {
 	Nearly bool    // spelt nearly so: proposed, never taken
 }
 
-// Find finds the batches that words mean: those of that name, else those of that shape, before others those that are called by it, else
-// those whose shape, then whose name or shape, holds all of them, else those whose shape is spelt nearly so. What is dried or frozen comes
+// Find finds the batches that words mean: those of that name, else those of that shape, before others those that are
+// called by it, else
+// those whose shape, then whose name or shape, holds all of them, else those whose shape is spelt nearly so. What is
+// dried or frozen comes
 // after what is not.
 func Find(what string, known []Known) Found {
 	want := strings.ToLower(strings.Join(strings.Fields(what), " "))
@@ -298,7 +308,8 @@ func Find(what string, known []Known) Found {
 			return Found{Fits: all}
 		}
 	}
-	return Found{chosen(known, func(k Known) bool { return nearly([]rune(want), []rune(strings.ToLower(k.Shape))) }), true}
+	return Found{chosen(known, func(k Known) bool { return nearly([]rune(want), []rune(strings.ToLower(k.Shape))) }),
+		true}
 }
 
 // chosen are the batches that fit, those that are dried or frozen last.
@@ -319,7 +330,8 @@ func chosen(known []Known, fits func(Known) bool) (out []Known) {
 // MostCompared is how many batches that fit are looked at for whether they are the same thing made again.
 const MostCompared = 40
 
-// One is the one batch that is meant, 0 and why where its maker is asked: several differ, it is spelt otherwise, or all there is is dried or
+// One is the one batch that is meant, 0 and why where its maker is asked: several differ, it is spelt otherwise, or all
+// there is is dried or
 // frozen.
 func (f Found) One(alike func(a, b uint64) bool) (id uint64, ask string) {
 	if len(f.Fits) == 0 {

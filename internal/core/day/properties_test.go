@@ -10,7 +10,8 @@ import (
 func TestNothingIsEverBroken(t *testing.T) {
 	none, open := 0, 0
 	for seed := range uint64(2000) {
-		k := kind{batches: 2 + int(seed%3), people: 1 + int(seed/3)%2, breaks: seed%2 == 0, setups: seed%5 < 2, turns: seed%7 < 3,
+		k := kind{batches: 2 + int(seed%3), people: 1 + int(seed/3)%2, breaks: seed%2 == 0, setups: seed%5 < 2,
+			turns:    seed%7 < 3,
 			fillings: seed%11 < 4, skill: seed%13 < 3, tight: seed%3 == 0}
 		d := random(k, seed)
 		a, err := d.Solve(400)
@@ -24,7 +25,8 @@ func TestNothingIsEverBroken(t *testing.T) {
 		if f := d.Faults(a.Slots); len(f) > 0 {
 			t.Errorf("%d %+v breaks %+v", seed, k, f)
 		}
-		if a.Goals.Less(a.Bound) || a.Bound.Late > a.Goals.Late || a.Bound.Late == a.Goals.Late && a.Bound.Wait == a.Goals.Wait && a.Bound.Span > a.Goals.Span {
+		if a.Goals.Less(a.Bound) || a.Bound.Late > a.Goals.Late || a.Bound.Late == a.Goals.Late &&
+			a.Bound.Wait == a.Goals.Wait && a.Bound.Span > a.Goals.Span {
 			t.Errorf("%d: %+v under its bound %+v", seed, a.Goals, a.Bound)
 		}
 		if seed%20 == 0 {
@@ -44,7 +46,8 @@ func TestLargeDays(t *testing.T) {
 	for _, k := range []struct {
 		kind kind
 		gap  int // % of the span over the bound
-	}{{kind{batches: 20, people: 1}, 14}, {kind{batches: 20, people: 2}, 3}, {kind{batches: 20, people: 2, breaks: true, turns: true, setups: true}, 22},
+	}{{kind{batches: 20, people: 1}, 14}, {kind{batches: 20, people: 2}, 3}, {kind{batches: 20, people: 2, breaks: true,
+		turns: true, setups: true}, 22},
 		{kind{batches: 60, people: 2}, 6}} {
 		d := random(k.kind, 1)
 		a, err := d.Large()
@@ -55,7 +58,8 @@ func TestLargeDays(t *testing.T) {
 		if f := d.Faults(a.Slots); len(f) > 0 {
 			t.Errorf("%+v breaks %+v", k.kind, f)
 		}
-		if a.Goals.Late > 0 || a.Goals.Wait > 0 || 100*(a.Goals.Span-a.Bound.Span) > k.gap*a.Bound.Span || a.Goals.Span < a.Bound.Span {
+		if a.Goals.Late > 0 || a.Goals.Wait > 0 || 100*(a.Goals.Span-a.Bound.Span) > k.gap*a.Bound.Span ||
+			a.Goals.Span < a.Bound.Span {
 			t.Errorf("%+v: %+v, bound %+v", k.kind, a.Goals, a.Bound)
 		}
 		if b, _ := random(k.kind, 1).Large(); !reflect.DeepEqual(a, b) {
@@ -81,9 +85,12 @@ func TestExplain(t *testing.T) {
 		why  TroubleKind
 		need func(Trouble) bool
 	}{
-		{"nobody can knead", func(d *Day) { d.Tasks[0].Minutes[0] = -1 }, NobodyCan, func(x Trouble) bool { return x.Task == 0 }},
-		{"a rest longer than the day", func(d *Day) { d.Lags[0].Min, d.Lags[0].Max = 2000, 2100 }, DayTooLong, func(x Trouble) bool { return x.Need >= 600 }},
-		{"more than the rack holds", func(d *Day) { d.Holds[len(d.Holds)-1].Quantity = 400 }, TooMuch, func(x Trouble) bool { return x.Need == 400 }},
+		{"nobody can knead", func(d *Day) { d.Tasks[0].Minutes[0] = -1 }, NobodyCan,
+			func(x Trouble) bool { return x.Task == 0 }},
+		{"a rest longer than the day", func(d *Day) { d.Lags[0].Min, d.Lags[0].Max = 2000, 2100 }, DayTooLong,
+			func(x Trouble) bool { return x.Need >= 600 }},
+		{"more than the rack holds", func(d *Day) { d.Holds[len(d.Holds)-1].Quantity = 400 }, TooMuch,
+			func(x Trouble) bool { return x.Need == 400 }},
 		{"an afternoon too short", func(d *Day) {
 			for i := range d.Tasks {
 				d.Tasks[i].To = 150
@@ -108,12 +115,14 @@ func TestExplain(t *testing.T) {
 	}
 }
 
-// Where the tree closes, what the way for large days finds lies hardly over the best: its bound is weak, the plan is not.
+// Where the tree closes, what the way for large days finds lies hardly over the best: its bound is weak, the plan is
+// not.
 func TestLargeNearTheBest(t *testing.T) {
 	for _, k := range []struct {
 		kind kind
 		over float64 // % of the span, mean
-	}{{kind{batches: 6, people: 1}, 1}, {kind{batches: 6, people: 1, breaks: true}, 2.5}, {kind{batches: 7, people: 1}, 1.5}, {kind{batches: 6, people: 2}, .5}} {
+	}{{kind{batches: 6, people: 1}, 1}, {kind{batches: 6, people: 1, breaks: true}, 2.5}, {kind{batches: 7, people: 1},
+		1.5}, {kind{batches: 6, people: 2}, .5}} {
 		over, n := 0., 0
 		for seed := range uint64(12) {
 			d := random(k.kind, seed)
@@ -140,14 +149,22 @@ func TestLargeNearTheBest(t *testing.T) {
 // How near a plan is to the best goes by the first goal that is not proved.
 func TestProofGoesByTheFirstGoal(t *testing.T) {
 	for want, a := range map[string]Answer{
-		"Proved best: no plan of these batches is shorter.":                                         {Proved: true, Goals: Goals{Span: 90}},
-		"Proved best: with these hands nothing is less late, and then no day is shorter.":           {Proved: true, Goals: Goals{Late: 5, Span: 90}},
-		"Planned anew on the way: how near it is to the best is not known.":                         {Goals: Goals{Span: 90}},
-		"As short as any plan could be.":                                                            {Goals: Goals{Span: 90, Early: 4}, Bound: Goals{Span: 90}},
-		"At most 8 min from the best there is.":                                                     {Goals: Goals{Span: 90}, Bound: Goals{Span: 82}},
-		"No plan is less late; the day is at most 8 min longer than the best.":                      {Goals: Goals{Late: 5, Span: 90}, Bound: Goals{Late: 5, Span: 82}},
-		"No plan is less late, and then none is shorter.":                                           {Goals: Goals{Late: 5, Span: 90}, Bound: Goals{Late: 5, Span: 90}},
-		"A plan may be there that is less late, by 35 min at most over all orders; none was found.": {Goals: Goals{Late: 40, Span: 90}, Bound: Goals{Late: 5, Span: 60}},
+		"Proved best: no plan of these batches is shorter.": {Proved: true,
+			Goals: Goals{Span: 90}},
+		"Proved best: with these hands nothing is less late, and then no day is shorter.": {Proved: true,
+			Goals: Goals{Late: 5, Span: 90}},
+		"Planned anew on the way: how near it is to the best is not known.": {Goals: Goals{
+			Span: 90}},
+		"As short as any plan could be.": {Goals: Goals{
+			Span: 90, Early: 4}, Bound: Goals{Span: 90}},
+		"At most 8 min from the best there is.": {Goals: Goals{
+			Span: 90}, Bound: Goals{Span: 82}},
+		"No plan is less late; the day is at most 8 min longer than the best.": {Goals: Goals{
+			Late: 5, Span: 90}, Bound: Goals{Late: 5, Span: 82}},
+		"No plan is less late, and then none is shorter.": {Goals: Goals{
+			Late: 5, Span: 90}, Bound: Goals{Late: 5, Span: 90}},
+		"A plan may be there that is less late, by 35 min at most over all orders; none was found.": {Goals: Goals{
+			Late: 40, Span: 90}, Bound: Goals{Late: 5, Span: 60}},
 	} {
 		if got := Proof(&a); got != want {
 			t.Errorf("%+v: %q, not %q", a, got, want)

@@ -35,7 +35,8 @@ const (
 	NeedElse  NeedKind = "else"
 )
 
-// SetOut adds up what the plans of a day need: flour by kind and lot, eggs by class, the rest by name. Date is the day, by which
+// SetOut adds up what the plans of a day need: flour by kind and lot, eggs by class, the rest by name. Date is the day,
+// by which
 // what is past its day is pointed out; so is what a full container does not hold.
 func SetOut(plans []*plan.Plan, date string) []Need {
 	var out []Need
@@ -45,7 +46,8 @@ func SetOut(plans []*plan.Plan, date string) []Need {
 			out = append(out, n)
 			return
 		}
-		out[at].MassG, out[at].Whole, out[at].Yolks = out[at].MassG+n.MassG, out[at].Whole+n.Whole, out[at].Yolks+n.Yolks
+		out[at].MassG, out[at].Whole, out[at].Yolks = out[at].MassG+n.MassG, out[at].Whole+n.Whole,
+			out[at].Yolks+n.Yolks
 	}
 	for _, p := range plans {
 		f := &p.Formula
@@ -94,7 +96,8 @@ func SetOut(plans []*plan.Plan, date string) []Need {
 	return out
 }
 
-// Chill lets every dough that rests in the room rest in the fridge instead: longer at the least, and for as long as a day.
+// Chill lets every dough that rests in the room rest in the fridge instead: longer at the least, and for as long as a
+// day.
 func (d *Day) Chill(ru rules.Day) {
 	colder := map[int]bool{}
 	for i := range d.Lags {

@@ -211,7 +211,8 @@ func Begun(facts []Fact) []bool {
 // Copy is the sheet with nothing shared.
 func (s *Sheet) Copy() Sheet {
 	c := *s
-	c.Jobs, c.Wishes, c.Slots, c.Marks = slices.Clone(s.Jobs), slices.Clone(s.Wishes), slices.Clone(s.Slots), maps.Clone(s.Marks)
+	c.Jobs, c.Wishes, c.Slots, c.Marks = slices.Clone(s.Jobs), slices.Clone(s.Wishes), slices.Clone(s.Slots),
+		maps.Clone(s.Marks)
 	c.Shop.People, c.Shop.Breaks = slices.Clone(s.Shop.People), slices.Clone(s.Shop.Breaks)
 	if s.Day != nil {
 		d := *s.Day
@@ -279,7 +280,8 @@ func (s *Sheet) TasksOf(batch uint64) (out []int) {
 	return out
 }
 
-// MinuteOf is a moment as min from a midnight, by the clock on the wall there: past the next midnight it goes on, and on a day on
+// MinuteOf is a moment as min from a midnight, by the clock on the wall there: past the next midnight it goes on, and
+// on a day on
 // which the clock is put forward or back it is what the clock says.
 func MinuteOf(midnight, at time.Time) int {
 	local := at.In(midnight.Location())

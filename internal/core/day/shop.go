@@ -47,7 +47,8 @@ var fromWords = []string{"clean", "egg_free", "pale", "dark"}
 
 // DefaultShop is one pair of hands, a roller and no mixer, from eight to six.
 func DefaultShop(ru rules.Day) Shop {
-	return Shop{OpenAt: 8 * 60, CloseAt: 18 * 60, People: []Hand{{Name: "You", Pace: 100}}, Rollers: 1, RackM: 12, Trays: 12, Fridge: 4, Pots: 1,
+	return Shop{OpenAt: 8 * 60, CloseAt: 18 * 60, People: []Hand{{Name: "You", Pace: 100}}, Rollers: 1, RackM: 12,
+		Trays: 12, Fridge: 4, Pots: 1,
 		RollerFrom: fromWords[0], MarginMin: ru.MarginMin}
 }
 
@@ -124,15 +125,21 @@ const (
 
 // OnRoller says whether a task is done on a roller: not ropes, not with a pin.
 func (d *Day) OnRoller(task int) bool {
-	return d.Tasks[task].Class >= 0 || slices.ContainsFunc(d.Holds, func(h Hold) bool { return h.Store == atRollers && h.From.Task == task })
+	return d.Tasks[task].Class >= 0 || slices.ContainsFunc(d.Holds, func(h Hold) bool {
+		return h.Store == atRollers &&
+			h.From.Task == task
+	})
 }
 
-// Put puts a workshop’s day together: its jobs with their plans, what is wished of them, and the orders. The jobs’ letters
+// Put puts a workshop’s day together: its jobs with their plans, what is wished of them, and the orders. The jobs’
+// letters
 // and what a list shows of them are filled in.
 func Put(ru rules.Day, shop Shop, jobs []Job, plans []*plan.Plan, wishes []Wish, wants []Want) *Day {
 	d := &Day{First: slices.Index(fromWords, shop.RollerFrom) - 1,
-		Setup: [][]int{{0, 0, ru.CleanDarkMin}, {ru.CleanEggFreeMin, 0, ru.CleanDarkMin}, {ru.CleanEggFreeMin, ru.CleanPaleMin, 0}},
-		Stores: []Store{{"Rack", int(10 * shop.RackM)}, {"Trays", shop.Trays}, {"Fridge", shop.Fridge}, {"Mixer", shop.Mixers}, {"Pot", shop.Pots},
+		Setup: [][]int{{0, 0, ru.CleanDarkMin}, {ru.CleanEggFreeMin, 0, ru.CleanDarkMin}, {ru.CleanEggFreeMin,
+			ru.CleanPaleMin, 0}},
+		Stores: []Store{{"Rack", int(10 * shop.RackM)}, {"Trays", shop.Trays}, {"Fridge", shop.Fridge}, {"Mixer",
+			shop.Mixers}, {"Pot", shop.Pots},
 			{"Rollers", shop.Rollers}}}
 	if d.First < -1 {
 		d.First = -1
@@ -185,7 +192,8 @@ func (s *Shop) off(h Hand) [][2]int {
 	return slices.DeleteFunc(out, func(x [2]int) bool { return x[1] <= x[0] })
 }
 
-// Within is a time that was said of this day: what lies before opening and is within the hours past midnight is meant there.
+// Within is a time that was said of this day: what lies before opening and is within the hours past midnight is meant
+// there.
 func (s *Shop) Within(x Span) Span {
 	for _, at := range []*int{&x.From, &x.To} {
 		if *at > 0 && *at < s.OpenAt && *at+24*60 <= s.CloseAt {

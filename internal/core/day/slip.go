@@ -56,7 +56,8 @@ func (d *Day) Slip(old []Slot, facts []Fact, now, limit int) (kept, better *Chan
 // gains says whether a change is less late or keeps more than another.
 func (d *Day) gains(a, b *Change) bool {
 	x, y := a.overrun(), b.overrun()
-	return x < y && a.Goals.Late <= b.Goals.Late || a.Goals.Late < b.Goals.Late && x <= y || x+a.Goals.Late < y+b.Goals.Late
+	return x < y && a.Goals.Late <= b.Goals.Late || a.Goals.Late < b.Goals.Late && x <= y ||
+		x+a.Goals.Late < y+b.Goals.Late
 }
 
 // slipped is what is left of a day.
@@ -75,7 +76,8 @@ type slipped struct {
 func (d *Day) after(old []Slot, facts []Fact, now int) *slipped {
 	next := *d
 	next.Tasks, next.People = slices.Clone(d.Tasks), slices.Clone(d.People)
-	s := &slipped{day: &next, plain: d, now: now, wished: old, old: slices.Clone(old), begun: make([]bool, len(facts)), needs: d.needs(rollingNodes)}
+	s := &slipped{day: &next, plain: d, now: now, wished: old, old: slices.Clone(old), begun: make([]bool, len(facts)),
+		needs: d.needs(rollingNodes)}
 	class, when := d.First, -1
 	runs := make([]int, len(d.People)) // what each person is at, from 1
 	for i, f := range facts {
@@ -162,7 +164,8 @@ func (d *Day) overtime() {
 		}
 	}
 	for i := range d.People {
-		if n := len(d.People[i].Off); n > 0 && d.People[i].Off[n-1][1] >= NoLimit/8 && d.People[i].Off[n-1][0] == closes {
+		if n := len(d.People[i].Off); n > 0 && d.People[i].Off[n-1][1] >= NoLimit/8 &&
+			d.People[i].Off[n-1][0] == closes {
 			d.People[i].Off = slices.Clone(d.People[i].Off)
 			d.People[i].Off[n-1][0] += overtimeMin
 		}
@@ -280,7 +283,8 @@ func (s *slipped) reorder(kept *Change, limit int) *Change {
 	return c
 }
 
-// From plans what is left of a day after the facts when something else has changed than time: its people, its hours, what is
+// From plans what is left of a day after the facts when something else has changed than time: its people, its hours,
+// what is
 // wished. Old are the starts it moves as little as it can from. nil when no plan keeps what is left.
 func (d *Day) From(old []Slot, facts []Fact, now, limit int) *Change {
 	if d.Check() != nil {

@@ -56,7 +56,8 @@ func TestSlip(t *testing.T) {
 				named[d.Lags[o.Lag].B.Task] += o.By
 			}
 			for _, f := range past.day.Faults(c.Slots) {
-				if (f.Why != TooLate || named[f.Task] == 0) && !(f.Other >= 0 && facts[f.Task].Begun && facts[f.Other].Begun) && !facts[f.Task].Begun {
+				if (f.Why != TooLate || named[f.Task] == 0) && !(f.Other >= 0 && facts[f.Task].Begun &&
+					facts[f.Other].Begun) && !facts[f.Task].Begun {
 					t.Errorf("%d %v breaks %+v", seed, c.Reorder, f)
 				}
 			}
@@ -70,14 +71,17 @@ func TestSlip(t *testing.T) {
 			offered++
 		}
 	}
-	t.Logf("another order offered %d times of 60; the longest took %v; overruns %v late %v moved %v", offered, worst, overs, late, moved)
+	t.Logf("another order offered %d times of 60; the longest took %v; overruns %v late %v moved %v", offered, worst,
+		overs, late, moved)
 }
 
-// What is brought nearer to where it was breaks nothing, makes no order later, and moves no more than before; begun tasks stay.
+// What is brought nearer to where it was breaks nothing, makes no order later, and moves no more than before; begun
+// tasks stay.
 func TestNearerBreaksNothing(t *testing.T) {
 	better := 0
 	for seed := range uint64(120) {
-		d := random(kind{batches: 3, people: 1 + int(seed%2), breaks: seed%3 == 0, setups: seed%2 == 0, turns: true, fillings: true}, seed)
+		d := random(kind{batches: 3, people: 1 + int(seed%2), breaks: seed%3 == 0, setups: seed%2 == 0, turns: true,
+			fillings: true}, seed)
 		a, err := d.Solve(400)
 		if err != nil {
 			continue

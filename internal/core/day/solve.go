@@ -2,8 +2,10 @@ package day
 
 import "slices"
 
-// Solve plans a day of few batches and proves it where the tree closes; limit is a number of nodes, of which a search takes twice as many
-// at most. ErrNoPlan: no plan keeps every lag, store and hour, or none was found; Answer.Proved then says whether there is none.
+// Solve plans a day of few batches and proves it where the tree closes; limit is a number of nodes, of which a search
+// takes twice as many
+// at most. ErrNoPlan: no plan keeps every lag, store and hour, or none was found; Answer.Proved then says whether there
+// is none.
 func (d *Day) Solve(limit int) (*Answer, error) {
 	if err := d.Check(); err != nil {
 		return nil, err
@@ -61,7 +63,8 @@ func (d *Day) Solve(limit int) (*Answer, error) {
 // tightTasks is up to how many tasks a day’s bound is tightened: it takes the cube of them.
 const tightTasks = 300
 
-// lower bounds every goal of a day that has a plan of these goals, the later ones left free: no plan is less late; none that is no later
+// lower bounds every goal of a day that has a plan of these goals, the later ones left free: no plan is less late; none
+// that is no later
 // makes dough wait less; and none that is neither later nor makes it wait longer is shorter.
 func (d *Day) lower(needs []int, g Goals) Goals {
 	low := Goals{Late: min(g.Late, d.leastLate())}
@@ -97,7 +100,8 @@ type begun struct {
 	at *node
 }
 
-// start settles what follows from waits no longer than these and orders no later in all than that; nil where nothing can be.
+// start settles what follows from waits no longer than these and orders no later in all than that; nil where nothing
+// can be.
 func (d *Day) start(waits []int, late int) *begun {
 	s := newSolver(d, bySpan, 1)
 	s.waits = waits

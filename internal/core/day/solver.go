@@ -21,7 +21,8 @@ type pool struct {
 	off     [][2]int
 }
 
-// last is a task that ends an order, and what follows it until that order is ended, min; or an order that ends when it begins.
+// last is a task that ends an order, and what follows it until that order is ended, min; or an order that ends when it
+// begins.
 type last struct {
 	task, extra int
 	begin       bool
@@ -71,7 +72,8 @@ type solver struct {
 
 func newSolver(d *Day, m mode, limit int) *solver {
 	n := len(d.Tasks)
-	s := &solver{day: d, mode: m, limit: limit, n: n, f: n + 1, g: n + 2, tails: make([]int, n), touches: make([][]int, n),
+	s := &solver{day: d, mode: m, limit: limit, n: n, f: n + 1, g: n + 2, tails: make([]int, n), touches: make([][]int,
+		n),
 		late: make([]int, len(d.Orders)), lo: make([]int, n), hi: make([]int, n), jobs: make([]job, 0, n+8),
 		one: make([]int, n+64), two: make([]int, n+64)}
 	for p := range d.People {
@@ -178,7 +180,8 @@ func (s *solver) take() *node {
 // root is the day before anything is settled; nil when it cannot be.
 func (s *solver) root() *node {
 	size := s.n + 3
-	x := &node{size: size, d: make([]int32, size*size), pool: make([]int8, s.n), dmin: make([]int32, s.n), dmax: make([]int32, s.n),
+	x := &node{size: size, d: make([]int32, size*size), pool: make([]int8, s.n), dmin: make([]int32, s.n),
+		dmax:  make([]int32, s.n),
 		clean: make([]int32, s.n), at: make([]int, s.n)}
 	for i := range x.d {
 		x.d[i] = never
@@ -322,7 +325,8 @@ func (s *solver) share(x *node, on func(int) bool) []int {
 		}
 		for o := range s.day.Orders {
 			for _, l := range s.lasts[o] {
-				if (l.task == i || x.get(i+1, l.task+1) >= 0 && l.extra == 0) && (of[i] < 0 || s.day.Orders[o].Due < s.day.Orders[of[i]].Due) {
+				if (l.task == i || x.get(i+1, l.task+1) >= 0 && l.extra == 0) && (of[i] < 0 ||
+					s.day.Orders[o].Due < s.day.Orders[of[i]].Due) {
 					of[i] = o
 				}
 			}
@@ -333,8 +337,10 @@ func (s *solver) share(x *node, on func(int) bool) []int {
 
 // run searches the whole tree, as far as its nodes reach.
 //
-// A search that does not close in half its nodes may have taken a wrong way near the top, and stays below it: half as many more look at
-// what lies near the first ways, other ways taken at a few turns alone; with the best of these the whole is gone through again.
+// A search that does not close in half its nodes may have taken a wrong way near the top, and stays below it: half as
+// many more look at
+// what lies near the first ways, other ways taken at a few turns alone; with the best of these the whole is gone
+// through again.
 func (s *solver) run() {
 	x := s.root()
 	if x == nil || !s.tighten(x) {

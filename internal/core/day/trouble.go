@@ -30,7 +30,8 @@ const (
 // longer are the minutes a day is lengthened by while looking for the nearest that is possible.
 var longer = []int{15, 30, 45, 60, 90, 120, 180, 240, 360, 480, 720, 1440, 2880}
 
-// Explain says why no plan keeps everything, each reason with the nearest that would; nil where a plan is found within so
+// Explain says why no plan keeps everything, each reason with the nearest that would; nil where a plan is found within
+// so
 // many nodes. Stretch returns the day with so many more minutes before it closes.
 func (d *Day) Explain(limit int, stretch func(*Day, int) *Day) []Trouble {
 	var out []Trouble
@@ -109,13 +110,15 @@ func (d *Day) alone(b, limit int, stretch func(*Day, int) *Day) (Trouble, bool) 
 	return Trouble{DayTooLong, b, -1, -1, -1, ""}, true
 }
 
-// Exact is up to how many batches a day is searched whole, and exactTasks up to how many tasks: a larger one is planned part by part.
+// Exact is up to how many batches a day is searched whole, and exactTasks up to how many tasks: a larger one is planned
+// part by part.
 const (
 	Exact      = 8
 	exactTasks = 56
 )
 
-// Nodes is how many nodes a search of a day of up to fewTasks tasks may take; larger ones may take fewer, as each takes longer.
+// Nodes is how many nodes a search of a day of up to fewTasks tasks may take; larger ones may take fewer, as each takes
+// longer.
 const (
 	Nodes    = 10_000
 	fewTasks = 26

@@ -26,7 +26,8 @@ func (s *Said) Task(task int) string {
 	return s.batch(task) + ", " + measure.Lower(s.Day.Tasks[task].Name)
 }
 
-// Out says of which doughs with egg the time out of the fridge, from its first touch to the last piece packed, is longer
+// Out says of which doughs with egg the time out of the fridge, from its first touch to the last piece packed, is
+// longer
 // than it should be; those packed already are not spoken of.
 func (s *Said) Out(done func(task int) bool) (out []string) {
 	for _, w := range s.Day.Waits {
@@ -35,7 +36,8 @@ func (s *Said) Out(done func(task int) bool) (out []string) {
 			continue
 		}
 		j := s.Jobs[s.Day.Tasks[w.A].Batch]
-		out = append(out, fmt.Sprintf("%s, %s: its egg dough is out of the fridge from %s to %s, %s in all, and should be packed within %s.",
+		out = append(out, fmt.Sprintf("%s, %s: its egg dough is out of the fridge from %s to %s, %s in all, and "+
+			"should be packed within %s.",
 			j.Letter, j.Name, Time(from), Time(to), Words(to-from), Words(w.Limit)))
 	}
 	return out
@@ -75,7 +77,8 @@ func (s *Said) Fault(f Fault) string {
 	case TooSoon:
 		return fmt.Sprintf("%s takes %s more before %s.", between(LagKind(f.What)), Words(f.By), t)
 	case TooLate:
-		return fmt.Sprintf("%s would be %s longer than it may, with %s there.", between(LagKind(f.What)), Words(f.By), t)
+		return fmt.Sprintf("%s would be %s longer than it may, with %s there.", between(LagKind(f.What)), Words(f.By),
+			t)
 	case Busy:
 		return fmt.Sprintf("%s is at %s then, %s of it.", f.What, s.Task(f.Other), Words(f.By))
 	case OnBreak:
@@ -96,9 +99,11 @@ func (s *Said) full(t string, f Fault) string {
 	case "Rack":
 		return fmt.Sprintf("The rack is full then: %s wants %s of rod more.", t, s.In.M(float64(f.By)/10, 1))
 	case "Fridge":
-		return fmt.Sprintf("The fridge has no place left then: %s wants %s more.", t, measure.Plural(f.By, "place", "places"))
+		return fmt.Sprintf("The fridge has no place left then: %s wants %s more.", t, measure.Plural(f.By, "place",
+			"places"))
 	}
-	return fmt.Sprintf("The %s is in use then: %s has to wait for it.", measure.Lower(strings.TrimSuffix(f.What, "s")), t)
+	return fmt.Sprintf("The %s is in use then: %s has to wait for it.", measure.Lower(strings.TrimSuffix(f.What, "s")),
+		t)
 }
 
 // Trouble says in two sentences why a day cannot be planned, and the nearest that can.
@@ -109,25 +114,32 @@ func (s *Said) Trouble(t Trouble) (why, nearest string) {
 	}
 	switch t.Why {
 	case NobodyCan:
-		return fmt.Sprintf("%s: nobody can do “%s”.", name, measure.Lower(t.Name)), "Say who does it, or leave the batch out today."
+		return fmt.Sprintf("%s: nobody can do “%s”.", name, measure.Lower(t.Name)),
+			"Say who does it, or leave the batch out today."
 	case TooMuch:
 		if t.Name == "Rack" {
-			return fmt.Sprintf("%s needs %s of rack at once, and there is not as much.", name, s.In.M(float64(t.Need)/10, 1)),
+			return fmt.Sprintf("%s needs %s of rack at once, and there is not as much.", name,
+					s.In.M(float64(t.Need)/10, 1)),
 				"More rack, or a smaller batch, or two of them."
 		}
-		return fmt.Sprintf("%s needs more of this than there is: %s.", name, measure.Lower(t.Name)), fmt.Sprintf("%d would do.", t.Need)
+		return fmt.Sprintf("%s needs more of this than there is: %s.", name, measure.Lower(t.Name)),
+			fmt.Sprintf("%d would do.", t.Need)
 	case LagTooLong:
-		return fmt.Sprintf("%s: %s cannot be kept as short as it should be.", name, measure.Lower(between(LagKind(t.Name)))),
+		return fmt.Sprintf("%s: %s cannot be kept as short as it should be.", name,
+				measure.Lower(between(LagKind(t.Name)))),
 			fmt.Sprintf("%s would do.", measure.Capital(Words(t.Need)))
 	case DayTooLong:
 		if t.Need < 0 {
-			return fmt.Sprintf("%s cannot be fitted in, however long the day.", name), "Look at what is pinned, and at who does what."
+			return fmt.Sprintf("%s cannot be fitted in, however long the day.", name),
+				"Look at what is pinned, and at who does what."
 		}
 		return fmt.Sprintf("%s takes longer than the hours there are.", name),
-			fmt.Sprintf("%s more would do, or its dough made the day before and kept in the fridge.", measure.Capital(Words(t.Need)))
+			fmt.Sprintf("%s more would do, or its dough made the day before and kept in the fridge.",
+				measure.Capital(Words(t.Need)))
 	}
 	if t.Need < 0 {
-		return "The batches cannot all be fitted in, however long the day.", "Look at what is pinned, and at who does what."
+		return "The batches cannot all be fitted in, however long the day.",
+			"Look at what is pinned, and at who does what."
 	}
 	return "Each batch fits by itself, but not all of them together.",
 		fmt.Sprintf("Closing %s later would do, or one batch less, or another pair of hands.", Words(t.Need))

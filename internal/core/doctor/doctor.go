@@ -160,7 +160,8 @@ func (s Sign) Ask(d Dough, answers map[string]string) []Finding {
 		switch c.Act {
 		case Water:
 			give(d.WaterG(c.Points), "water", "by the board", d.ReserveWaterG)
-			f.Instead = fmt.Sprintf("%s of beaten egg or %s of milk do the same; oil is a poor fix (%s).", grams(f.Amount*EggForWater),
+			f.Instead = fmt.Sprintf("%s of beaten egg or %s of milk do the same; oil is a poor fix (%s).",
+				grams(f.Amount*EggForWater),
 				grams(f.Amount*MilkForWater), grams(f.Amount*OilForWater))
 		case Flour:
 			give(d.FlourG(c.Points), "flour", "held back", d.ReserveFlourG)
@@ -215,12 +216,14 @@ func (d Dough) Waited(minutes float64, inCold bool) (words string, discard bool)
 // Interrupted is the key of the sign of a dough that waited.
 const Interrupted = "interrupted"
 
-// WaitWords say what to do with an egg dough that is out of the fridge for fewer minutes than caution, between it and discard, and for
+// WaitWords say what to do with an egg dough that is out of the fridge for fewer minutes than caution, between it and
+// discard, and for
 // more.
 func WaitWords(cautionMin, discardMin float64) (fine, soon, past string) {
 	return fmt.Sprintf("Under %.0f: use it now, or put it into the fridge at once.", cautionMin),
 		fmt.Sprintf("Past %.0f: use it now.", cautionMin),
-		fmt.Sprintf("Past %.0f minutes usual advice is to throw it away, and nothing else. Your food authority’s rules come first.", discardMin)
+		fmt.Sprintf("Past %.0f minutes usual advice is to throw it away, and nothing else. Your food authority’s "+
+			"rules come first.", discardMin)
 }
 
 // Find returns the sign of that key and whether there is one.

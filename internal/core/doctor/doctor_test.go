@@ -7,7 +7,8 @@ import (
 )
 
 // 800 g of 14 % flour aimed at 42.5, moisture 12.5 %.
-var batch = Dough{F14G: 800, MoistureWB: .125, BasisWB: .14, Hw: 41, TargetHw: 42.5, OutMin: 40, CautionMin: 120, DiscardMin: 240}
+var batch = Dough{F14G: 800, MoistureWB: .125, BasisWB: .14, Hw: 41, TargetHw: 42.5, OutMin: 40, CautionMin: 120,
+	DiscardMin: 240}
 
 // The amounts, by hand: 1.2 points of 800 g are 9.6 g of water, in two goes; as flour
 // 9.6/(0.875/0.86·1.425 − 1) = 21.34 g.
@@ -37,11 +38,13 @@ func TestAmounts(t *testing.T) {
 			t.Fatal(c.sign)
 		}
 		f := s.Ask(batch, map[string]string{c.question: c.answer})[0]
-		if f.Act != c.act || math.Abs(f.Amount-c.amount) > .001 || f.Steps != c.steps || !strings.Contains(f.Do, c.says) || c.question != "" && !f.Likely {
+		if f.Act != c.act || math.Abs(f.Amount-c.amount) > .001 || f.Steps != c.steps || !strings.Contains(f.Do,
+			c.says) || c.question != "" && !f.Likely {
 			t.Errorf("%s, %s %s: %+v", c.sign, c.question, c.answer, f)
 		}
 	}
-	if f := mustFind(t, "cracks").Ask(batch, map[string]string{"dry": "little"})[0]; f.Instead != "12 g of beaten egg or 11 g of milk do the "+
+	if f := mustFind(t, "cracks").Ask(batch,
+		map[string]string{"dry": "little"})[0]; f.Instead != "12 g of beaten egg or 11 g of milk do the "+
 		"same; oil is a poor fix (48 g)." {
 		t.Errorf("%q", f.Instead)
 	}
@@ -84,7 +87,8 @@ func TestEverySignIsWhole(t *testing.T) {
 					t.Errorf("%s, %s %s: no cause is left", s.Key, q.Key, a.Key)
 				}
 				for _, f := range all {
-					if f.Why == "" || f.Do == "" || strings.Contains(f.Do, "{") || strings.Contains(f.Do, "NaN") || f.Act != Nothing && f.Amount <= 0 {
+					if f.Why == "" || f.Do == "" || strings.Contains(f.Do, "{") || strings.Contains(f.Do, "NaN") ||
+						f.Act != Nothing && f.Amount <= 0 {
 						t.Errorf("%s: %+v", s.Key, f)
 					}
 				}
@@ -110,7 +114,8 @@ func TestEverySignIsWhole(t *testing.T) {
 			for _, f := range found {
 				text += f.Why + f.Do + f.Expect + f.Stop
 			}
-			if len(found) == 0 || on == Pin && (strings.Contains(text, "roller") || strings.Contains(text, "a stop ") || strings.Contains(text, "widest stop") ||
+			if len(found) == 0 || on == Pin && (strings.Contains(text, "roller") || strings.Contains(text, "a stop ") ||
+				strings.Contains(text, "widest stop") ||
 				strings.Contains(text, "crank")) {
 				t.Errorf("%s on %s: %s", s.Key, on, text)
 			}
@@ -144,11 +149,13 @@ func TestReserveFirst(t *testing.T) {
 	d.ReserveWaterG, d.ReserveFlourG = 6, 40
 	s, _ := Find("cracks")
 	if f := s.Ask(d, map[string]string{"dry": "little"})[0]; f.Ready != 6 || f.Steps != 1 ||
-		f.Do != "Wet your hands and knead in the 6 g of water by the board, then 3.6 g of water, a minute’s kneading between." {
+		f.Do != "Wet your hands and knead in the 6 g of water by the board, then 3.6 g of water, a minute’s kneading "+
+			"between." {
 		t.Errorf("%+v", f)
 	}
 	s, _ = Find("sticks")
-	if f := s.Ask(d, map[string]string{"wet": "little"})[0]; f.Steps != 1 || !strings.Contains(f.Do, "21 g of the flour held back") {
+	if f := s.Ask(d, map[string]string{"wet": "little"})[0]; f.Steps != 1 || !strings.Contains(f.Do,
+		"21 g of the flour held back") {
 		t.Errorf("%+v", f)
 	}
 }

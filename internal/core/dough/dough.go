@@ -68,7 +68,8 @@ func Make(r rules.Rules, b flour.Blend, a Amounts) Dough {
 	d.FatG = b.F14G * r.Dough.FlourFatShare
 	d.CarbG = b.MassG*(1-b.MoistureWB) - d.ProteinG - b.F14G*b.AshPct/100 - d.FatG
 	liquidWater, liquidFat := -a.LossG, 0.
-	liquids := append([]Other{{a.WholeEggG, 0, egg.Whole}, {a.YolkG, 0, egg.Yolk}, {a.TopG, 0, a.TopUp.Composition()}, {a.OilG, 0, egg.Oil}}, a.Others...)
+	liquids := append([]Other{{a.WholeEggG, 0, egg.Whole}, {a.YolkG, 0, egg.Yolk}, {a.TopG, 0, a.TopUp.Composition()},
+		{a.OilG, 0, egg.Oil}}, a.Others...)
 	for _, p := range liquids {
 		c := p.Composition
 		d.WaterG += p.G * c.Water
@@ -80,7 +81,8 @@ func Make(r rules.Rules, b flour.Blend, a Amounts) Dough {
 		liquidFat += p.G * c.Fat
 	}
 	d.MassG = d.WaterG + d.ProteinG + d.FatG + d.CarbG + d.AshG
-	volume := d.WaterG/waterDensity + d.ProteinG/proteinDensity + d.FatG/fatDensity + d.CarbG/carbDensity + d.AshG/ashDensity
+	volume := d.WaterG/waterDensity + d.ProteinG/proteinDensity + d.FatG/fatDensity + d.CarbG/carbDensity +
+		d.AshG/ashDensity
 	d.DensityGPerML = d.MassG / volume * (1 - r.Dough.AirShare)
 	d.WaterShare = d.WaterG / d.MassG
 	d.Hydration = 100 * (liquidWater + b.MassG - b.F14G) / b.F14G
@@ -168,7 +170,8 @@ func (f Feel) NoSheet() bool { return f.Grade <= -4 || f.Grade >= 4 }
 
 // firm and soft are the words either side of the band, the nearest first.
 var (
-	firm = [4]string{"firm", "very firm: knead longer or in turns, rest longer", "stiff: for a powered sheeter; by hand it crumbles",
+	firm = [4]string{"firm", "very firm: knead longer or in turns, rest longer",
+		"stiff: for a powered sheeter; by hand it crumbles",
 		"will not make a sheet"}
 	soft = [4]string{"soft, dust", "very soft, dust much", "clings: more flour", "will not make a sheet"}
 )

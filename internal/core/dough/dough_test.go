@@ -72,11 +72,14 @@ func TestBandAndFeel(t *testing.T) {
 		grade int
 		odd   bool
 	}{
-		{Roller, 42, 0, false}, {Roller, 39, -1, false}, {Roller, 35.8, -2, false}, {Roller, 33.6, -3, true}, {Roller, 30.7, -4, true},
+		{Roller, 42, 0, false}, {Roller, 39, -1, false}, {Roller, 35.8, -2, false}, {Roller, 33.6, -3, true}, {Roller,
+			30.7, -4, true},
 		{Roller, 47.2, 1, false}, {Roller, 49.7, 2, false}, {Roller, 54.7, 3, true}, {Roller, 54.8, 4, true},
-		{Pin, 43.5, -1, false}, {Pin, 33, -3, true}, {Pin, 32.6, -4, true}, {Sheeter, 45.2, 1, false}, {Sheeter, 48.2, 2, false}, {Sheeter, 30, -3, true},
+		{Pin, 43.5, -1, false}, {Pin, 33, -3, true}, {Pin, 32.6, -4, true}, {Sheeter, 45.2, 1, false}, {Sheeter, 48.2,
+			2, false}, {Sheeter, 30, -3, true},
 	} {
-		if got := Aim(r, c.tool, 55, false, false, 0).Feel(r, c.hw); got.Grade != c.grade || got.Odd() != c.odd || got.Words == "" {
+		if got := Aim(r, c.tool, 55, false, false, 0).Feel(r, c.hw); got.Grade != c.grade || got.Odd() != c.odd ||
+			got.Words == "" {
 			t.Errorf("%s at %v: %+v, want %+v", c.tool, c.hw, got, c)
 		}
 	}
@@ -104,7 +107,8 @@ func TestAdditions(t *testing.T) {
 		g, uptake, points float64
 		comp              egg.Composition
 	}{
-		{100, 0, 9 + .2*.04, egg.Composition{Water: .90, Fat: .004, Carb: .096}},          // 90 g of water, 0.04 % of fat
+		// 90 g of water, 0.04 % of fat
+		{100, 0, 9 + .2*.04, egg.Composition{Water: .90, Fat: .004, Carb: .096}},
 		{30, 1.2, 3*(.05-1.2) + .2*.12, egg.Composition{Water: .05, Fat: .04, Carb: .91}}, // 34.5 g taken up
 	} {
 		d := Make(r, b, Amounts{WholeEggG: 540, Others: []Other{{c.g, c.uptake, c.comp}}})
@@ -115,7 +119,8 @@ func TestAdditions(t *testing.T) {
 	stain := Stain{"#7aa468", 12, 150, "green", "Spinach"}
 	c := Tint(b, 165, 1690, 0, stain)
 	stain.G = 300
-	if d := Tint(b, 165, 1840, 0, stain); c.Words != "green from spinach" || c.Face == d.Face || c.Face == Tint(b, 165, 1690, 0).Face {
+	if d := Tint(b, 165, 1840, 0, stain); c.Words != "green from spinach" || c.Face == d.Face || c.Face == Tint(b, 165,
+		1690, 0).Face {
 		t.Errorf("%+v, then %+v", c, d)
 	}
 	if Tint(b, 165, 1690, 15).Face == Tint(b, 165, 1690, 5).Face {

@@ -39,7 +39,8 @@ func TestSolveReference(t *testing.T) {
 	} {
 		k := task(c.flour, .14, soft00, c.class, c.style)
 		s := k.Solve().Best
-		if s.Whole != c.whole || s.Yolks != c.yolks || math.Abs(s.TopG-c.topG) > .5 || math.Abs(s.FlourAddG-c.flourAdd) > .5 {
+		if s.Whole != c.whole || s.Yolks != c.yolks || math.Abs(s.TopG-c.topG) > .5 ||
+			math.Abs(s.FlourAddG-c.flourAdd) > .5 {
 			t.Errorf("%v g %s %s: got %d + %d, %.1f g liquid, %.1f g flour; want %d + %d, %v g, %v g",
 				c.flour, c.class, c.style, s.Whole, s.Yolks, s.TopG, s.FlourAddG, c.whole, c.yolks, c.topG, c.flourAdd)
 		}
@@ -138,7 +139,8 @@ func TestSmallBatches(t *testing.T) {
 					if !a.Best.Meets() || a.Best.Beaten == a.Exact || math.Abs(a.Best.Hw-a.Best.TargetHw) > .3+1e-9 {
 						t.Fatalf("%v g %s %s %s: %+v", flour, class.Key, style, top, a.Best)
 					}
-					if b := a.Best; b.Beaten && (math.Abs(b.Hw-b.TargetHw) > 1e-9 || b.LeftG < -1e-9 || b.LeftG > class.EdibleG || b.LeftYolkG > class.YolkG) {
+					if b := a.Best; b.Beaten && (math.Abs(b.Hw-b.TargetHw) > 1e-9 || b.LeftG < -1e-9 ||
+						b.LeftG > class.EdibleG || b.LeftYolkG > class.YolkG) {
 						t.Fatalf("%v g %s %s: %+v", flour, class.Key, style, b)
 					}
 					s, by, ok := k.WholeBatch()
@@ -146,7 +148,8 @@ func TestSmallBatches(t *testing.T) {
 						t.Fatalf("%v g %s %s: no batch of whole eggs", flour, class.Key, style)
 					}
 					near := k.Moved((by - 1) * flour)
-					if x := near.Try(s.Whole, s.Yolks); style != WholeWater && (x.TopG > 1e-9 || math.Abs(x.Hw-x.TargetHw) > 1e-6) {
+					if x := near.Try(s.Whole, s.Yolks); style != WholeWater && (x.TopG > 1e-9 ||
+						math.Abs(x.Hw-x.TargetHw) > 1e-6) {
 						t.Fatalf("%v g %s %s: %+v at %.3f: %+v", flour, class.Key, style, s, by, x)
 					}
 				}
@@ -201,7 +204,8 @@ func TestMixedClasses(t *testing.T) {
 	if s := k.Solve().Best; s.Whole != 0 || s.FlourAddG == 0 {
 		t.Errorf("twelve are more than enough: %+v", s)
 	}
-	if c := (Class{Name: "Ten of ours", Weighed: Weighing{10, 548, 171}}).Means(); c.Check() != nil || c.EdibleG != 54.8 || c.YolkG != 17.1 {
+	if c := (Class{Name: "Ten of ours", Weighed: Weighing{10, 548, 171}}).Means(); c.Check() != nil ||
+		c.EdibleG != 54.8 || c.YolkG != 17.1 {
 		t.Errorf("%+v", c)
 	}
 	if c := (Class{Weighed: Weighing{10, 5480, 171}}).Means(); c.Check() == nil {

@@ -108,11 +108,13 @@ func (t *Task) freeTop() bool { return t.Style == WholeWater || t.Style == NoEgg
 //	need < −0.3·F14/100:   flour dF = F14·Δ/100 / ((1−m)/0.86·(1+Hw_t/100) − 1), ≤ 12 % F
 //
 // (what is given as a share of the flour grows with it) and its cost
-// J = max(0,|share−nominal|−.03)/.05 + .5·top% (nothing where the style lives by it) + .7·dF% + .02·whites g per 100 g flour. miss is what
+// J = max(0,|share−nominal|−.03)/.05 + .5·top% (nothing where the style lives by it) + .7·dF% + .02·whites g per 100 g
+// flour. miss is what
 // remains of |Hw−target| beyond 0.3 points.
 func (t *Task) Try(e, y int) Solution {
 	eg, yg := float64(e)*t.Class.EdibleG+t.GivenG, float64(y)*t.Class.YolkG
-	s := Solution{Whole: e, Yolks: y, EggG: eg + yg, WholeG: eg, YolkG: yg, WhitesG: float64(y) * (t.Class.EdibleG - t.Class.YolkG)}
+	s := Solution{Whole: e, Yolks: y, EggG: eg + yg, WholeG: eg, YolkG: yg,
+		WhitesG: float64(y) * (t.Class.EdibleG - t.Class.YolkG)}
 	if s.EggG > 0 {
 		s.YolkShare = yg / s.EggG
 	}
@@ -441,7 +443,8 @@ func (t *Task) near(f func(Solution)) {
 // closest returns the answer with the least miss that keeps what the maker fixed and gave.
 func (t *Task) closest() (best Solution) {
 	most := math.Max(0, t.TargetHw-t.start()) * t.F14G / 100
-	eLow, eHigh, yLow, yHigh := 0, int(most/(t.Class.EdibleG*t.worth(Whole)))+2, 0, int(most/(t.Class.YolkG*t.worth(Yolk)))+2
+	eLow, eHigh, yLow, yHigh := 0, int(most/(t.Class.EdibleG*t.worth(Whole)))+2, 0,
+		int(most/(t.Class.YolkG*t.worth(Yolk)))+2
 	if t.FixWhole != nil {
 		eLow, eHigh = *t.FixWhole, *t.FixWhole
 	}
@@ -470,7 +473,8 @@ func (t *Task) closest() (best Solution) {
 // exactly, each cracked up, with what is left of them.
 func (t *Task) Beaten() Solution {
 	w := t.Weigh()
-	s := Solution{Whole: w.Crack, Yolks: w.Separate, WholeG: w.WholeG + t.GivenG, YolkG: w.YolkG, TopG: w.LiquidG, Beaten: true,
+	s := Solution{Whole: w.Crack, Yolks: w.Separate, WholeG: w.WholeG + t.GivenG, YolkG: w.YolkG, TopG: w.LiquidG,
+		Beaten:  true,
 		WhitesG: float64(w.Separate) * (t.Class.EdibleG - t.Class.YolkG),
 		LeftG:   float64(w.Crack)*t.Class.EdibleG - w.WholeG, LeftYolkG: float64(w.Separate)*t.Class.YolkG - w.YolkG}
 	if s.EggG = s.WholeG + s.YolkG; s.EggG > 0 {
@@ -487,7 +491,8 @@ func (t *Task) WholeBatch() (s Solution, factor float64, ok bool) {
 	w, best := t.Weigh(), math.Inf(1)
 	for e := 0; e <= w.Crack+2; e++ {
 		for y := 0; y <= w.Separate+3; y++ {
-			if e+y == 0 || t.Style != Rich && t.Style != YolksOnly && y > 0 || t.Style == YolksOnly && e > 0 || t.Style == NoEgg {
+			if e+y == 0 || t.Style != Rich && t.Style != YolksOnly && y > 0 || t.Style == YolksOnly && e > 0 ||
+				t.Style == NoEgg {
 				continue
 			}
 			eg, yg := float64(e)*t.Class.EdibleG, float64(y)*t.Class.YolkG
@@ -544,7 +549,10 @@ func (t *Task) alternatives(best Solution) []Solution {
 		{"no added liquid", func(s Solution) bool { return s.TopG == 0 && s.FlourAddG == 0 && best.TopG > 0 }},
 		{"fewer whites left", func(s Solution) bool { return s.WhitesG < best.WhitesG }},
 		{flourMoved, func(s Solution) bool { return s.FlourAddG > 0 && best.FlourAddG == 0 }},
-		{"one egg fewer", func(s Solution) bool { return !best.Beaten && s.Whole == best.Whole-1 && s.Yolks <= best.Yolks+3 }},
+		{"one egg fewer", func(s Solution) bool {
+			return !best.Beaten && s.Whole == best.Whole-1 &&
+				s.Yolks <= best.Yolks+3
+		}},
 		{"one egg more", func(s Solution) bool { return !best.Beaten && s.Whole == best.Whole+1 }},
 	}
 	found := make([]*Solution, len(kinds))
@@ -558,7 +566,8 @@ func (t *Task) alternatives(best Solution) []Solution {
 			if t.LockFlour && s.FlourAddG > 0 && k.name != flourMoved {
 				continue
 			}
-			if k.is(s) && (found[i] == nil || s.Cost < found[i].Cost-tie || s.Cost < found[i].Cost+tie && fewer(s, *found[i])) {
+			if k.is(s) && (found[i] == nil || s.Cost < found[i].Cost-tie || s.Cost < found[i].Cost+tie && fewer(s,
+				*found[i])) {
 				c := s
 				c.Name = k.name
 				found[i] = &c

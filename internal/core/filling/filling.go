@@ -1,5 +1,7 @@
-// Package filling answers: what does the name of a filling say of what is in it? A name in English, Italian, German, French, Spanish or
-// Hindi is searched for words of food that a label must name, and for words of meat and fish that go in raw. It asks; it never decides: a
+// Package filling answers: what does the name of a filling say of what is in it? A name in English, Italian, German,
+// French, Spanish or
+// Hindi is searched for words of food that a label must name, and for words of meat and fish that go in raw. It asks;
+// it never decides: a
 // word may be meant otherwise.
 package filling
 
@@ -26,7 +28,8 @@ const (
 	Sulphites   = "sulphites"
 )
 
-// words are what a name may say, by allergen: whole words, accents left off; one that ends in * begins a word, one that begins with * ends
+// words are what a name may say, by allergen: whole words, accents left off; one that ends in * begins a word, one that
+// begins with * ends
 // one.
 var words = []struct{ allergen, words string }{
 	{
@@ -105,7 +108,8 @@ func Allergens(name string) (out []string) {
 	return out
 }
 
-// Unsaid are the allergens a filling's name speaks of that its list leaves out. A list in any of the languages is understood.
+// Unsaid are the allergens a filling's name speaks of that its list leaves out. A list in any of the languages is
+// understood.
 func Unsaid(name, list string) (out []string) {
 	listed := Allergens(list)
 	for _, a := range Allergens(name) {

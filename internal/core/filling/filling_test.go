@@ -41,7 +41,8 @@ func TestUnsaid(t *testing.T) {
 		want       []string
 	}{
 		{"ricotta and egg yolk", "", []string{Milk, Egg}}, {"ricotta and egg yolk", "milk", []string{Egg}},
-		{"ricotta and egg yolk", "Milch, Ei", nil}, {"ricotta e tuorli", "latte, uova", nil}, {"ricotta", "none", []string{Milk}},
+		{"ricotta and egg yolk", "Milch, Ei", nil}, {"ricotta e tuorli", "latte, uova", nil}, {"ricotta", "none",
+			[]string{Milk}},
 		{"spinach", "none", nil}, {"noix", "Fruits à coque: noix", nil},
 	} {
 		if got := Unsaid(c.name, c.list); !slices.Equal(got, c.want) {
@@ -51,8 +52,10 @@ func TestUnsaid(t *testing.T) {
 }
 
 func TestSoundsRaw(t *testing.T) {
-	for name, want := range map[string]bool{"raw mince": true, "minced pork and sage": true, "salsiccia e finocchio": true, "Rinderhack": true, "viande hachée": true,
-		"carne picada": true, "कीमा": true, "tonno crudo": true, "braised beef": false, "brasato": false, "roast pork, minced": false, "ricotta": false,
+	for name, want := range map[string]bool{"raw mince": true, "minced pork and sage": true,
+		"salsiccia e finocchio": true, "Rinderhack": true, "viande hachée": true,
+		"carne picada": true, "कीमा": true, "tonno crudo": true, "braised beef": false, "brasato": false,
+		"roast pork, minced": false, "ricotta": false,
 		"slow-cooked minced beef": false, "crumbs and butter": false, "Hackfleisch, gekocht": false} {
 		if got := SoundsRaw(name); got != want {
 			t.Errorf("%q sounds raw: %v", name, got)

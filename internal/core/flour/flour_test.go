@@ -95,7 +95,8 @@ func TestMix(t *testing.T) {
 func TestShippedFloursAreWhole(t *testing.T) {
 	keys := map[string]bool{}
 	for _, f := range Shipped() {
-		if f.Key == "" || keys[f.Key] || f.Name == "" || f.ProteinPct < 5 || f.AbsorptionPct < 45 || f.UptakeTauMin <= 0 ||
+		if f.Key == "" || keys[f.Key] || f.Name == "" || f.ProteinPct < 5 || f.AbsorptionPct < 45 ||
+			f.UptakeTauMin <= 0 ||
 			!(f.SpoonedGPerML < f.DippedGPerML && f.DippedGPerML < f.PackedGPerML) {
 			t.Errorf("%+v", f)
 		}
@@ -106,7 +107,8 @@ func TestShippedFloursAreWhole(t *testing.T) {
 // A lot's dates give its days; a measurement counts as such for two days and is drifted from
 // after that.
 func TestLot(t *testing.T) {
-	l := Lot{Name: "spring sack", Flour: "soft-00", How: PaperBag, ContainerKG: 25, OpenedOn: "2026-11-15", MeasuredOn: "2026-11-20", MeasuredWB: .128}
+	l := Lot{Name: "spring sack", Flour: "soft-00", How: PaperBag, ContainerKG: 25, OpenedOn: "2026-11-15",
+		MeasuredOn: "2026-11-20", MeasuredWB: .128}
 	if err := l.Check(); err != nil {
 		t.Fatal(err)
 	}
@@ -119,13 +121,15 @@ func TestLot(t *testing.T) {
 	r := rules.Default().Flour
 	f, _ := Find("soft-00")
 	m := f.Now(r, l.Kept("2026-11-25", 3), 22, .45)
-	if want := m.EquilibriumWB + (.128-m.EquilibriumWB)*math.Exp(-5/m.TauDays); math.Abs(m.NowWB-want) > 1e-12 || m.Measured {
+	if want := m.EquilibriumWB + (.128-m.EquilibriumWB)*math.Exp(-5/m.TauDays); math.Abs(m.NowWB-want) > 1e-12 ||
+		m.Measured {
 		t.Errorf("drifts to %.4f, want %.4f", m.NowWB, want)
 	}
 	if k := l.Kept("", 3); k.Days != 3 || k.MeasuredWB == nil {
 		t.Errorf("no day given: %+v", k)
 	}
-	for _, bad := range []Lot{{Name: "x", How: PaperBag, ContainerKG: 25, OpenedOn: "yesterday"}, {Name: "x", How: "pocket", ContainerKG: 1},
+	for _, bad := range []Lot{{Name: "x", How: PaperBag, ContainerKG: 25, OpenedOn: "yesterday"}, {Name: "x",
+		How: "pocket", ContainerKG: 1},
 		{Name: "x", How: PaperBag, ContainerKG: 1, MeasuredWB: .6}, {How: PaperBag, ContainerKG: 1}} {
 		if bad.Check() == nil {
 			t.Errorf("%+v is accepted", bad)

@@ -92,7 +92,8 @@ func (l *Lot) Check() error {
 	if !(l.ContainerKG >= .05 && l.ContainerKG <= 1000) {
 		errs = append(errs, measure.Faultf("container_kg", "%g; 0.05 to 1000 kg is allowed", l.ContainerKG))
 	}
-	for _, d := range []struct{ name, day string }{{"opened_on", l.OpenedOn}, {"best_before", l.BestBefore}, {"measured_on", l.MeasuredOn}} {
+	for _, d := range []struct{ name, day string }{{"opened_on", l.OpenedOn}, {"best_before", l.BestBefore},
+		{"measured_on", l.MeasuredOn}} {
 		if _, err := Day(d.day); d.day != "" && err != nil {
 			errs = append(errs, fmt.Errorf("%s: %w", d.name, err))
 		}

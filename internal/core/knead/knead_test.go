@@ -91,7 +91,8 @@ func TestProperties(t *testing.T) {
 }
 
 func ask(r rules.Rules, school School) Ask {
-	return Ask{School: school, StartC: 22, RoomC: 22, FridgeC: 4, MinRest: r.Knead.RestMinMin, GlutenBar: r.Flour.GlutenNoSheet, FoldMin: .2}
+	return Ask{School: school, StartC: 22, RoomC: 22, FridgeC: 4, MinRest: r.Knead.RestMinMin,
+		GlutenBar: r.Flour.GlutenNoSheet, FoldMin: .2}
 }
 
 func dough(key string, hw, massG float64) Dough {
@@ -146,8 +147,10 @@ func TestSolvedMinutesAreMinimal(t *testing.T) {
 										continue
 									}
 									was, now := weighs(r, got, a), work+rest+hands+float64(n)
-									if !got.Ready || now < was-1e-9 || math.Abs(now-was) < 1e-9 && kneading < got.WorkMin-1e-9 {
-										t.Fatalf("%s %s Hw %v room %v cold %v: %v + %v with %d folds is ready, got %+v", school, key, hw, roomC, cold, o.steps, rest, n, got)
+									if !got.Ready || now < was-1e-9 || math.Abs(now-was) < 1e-9 &&
+										kneading < got.WorkMin-1e-9 {
+										t.Fatalf("%s %s Hw %v room %v cold %v: %v + %v with %d folds is ready, got %+v",
+											school, key, hw, roomC, cold, o.steps, rest, n, got)
 									}
 								}
 							}
@@ -237,7 +240,8 @@ func TestFollow(t *testing.T) {
 		w := d.Solve(a)
 		track := d.Follow(a, w, 1)
 		end := track[len(track)-1]
-		if math.Abs(end.D-w.D) > 2e-4 || math.Abs(end.T-w.T) > 2e-4 || math.Abs(end.TempC-w.TempC) > .02 || math.Abs(end.OutMin-w.OutMin) > 1e-6 ||
+		if math.Abs(end.D-w.D) > 2e-4 || math.Abs(end.T-w.T) > 2e-4 || math.Abs(end.TempC-w.TempC) > .02 ||
+			math.Abs(end.OutMin-w.OutMin) > 1e-6 ||
 			math.Abs(w.OutMin-(w.ElapsedMin-600-mixed(r, school))) > 1e-6 {
 			t.Errorf("%s ends at %+v, solved %+v", school, end, w)
 		}
@@ -275,8 +279,10 @@ func TestNoJumps(t *testing.T) {
 					a := ask(r, school)
 					a.RoomC, a.StartC = c, c+1
 					w := d.Solve(a)
-					if c > 12 && w.Ready == was.Ready && (math.Abs(w.WorkMin-was.WorkMin) > 2 || math.Abs(w.RestMin-was.RestMin) > 10) {
-						t.Errorf("%s %s Hw %v at %v °C: %v + %v after %v + %v", school, key, hw, c, w.WorkMin, w.RestMin, was.WorkMin, was.RestMin)
+					if c > 12 && w.Ready == was.Ready && (math.Abs(w.WorkMin-was.WorkMin) > 2 ||
+						math.Abs(w.RestMin-was.RestMin) > 10) {
+						t.Errorf("%s %s Hw %v at %v °C: %v + %v after %v + %v", school, key, hw, c, w.WorkMin,
+							w.RestMin, was.WorkMin, was.RestMin)
 					}
 					was = w
 				}
@@ -304,7 +310,8 @@ func TestUsualMinutesWhereNothingServes(t *testing.T) {
 	seven := d.Solve(a)
 	a.Turns = 1
 	one := d.Solve(a)
-	if seven.KneadMin != one.KneadMin || seven.WaitMin != 6*one.KneadMin || seven.ElapsedMin != one.ElapsedMin+seven.WaitMin ||
+	if seven.KneadMin != one.KneadMin || seven.WaitMin != 6*one.KneadMin ||
+		seven.ElapsedMin != one.ElapsedMin+seven.WaitMin ||
 		seven.OutMin != one.OutMin+seven.WaitMin || seven.ReadyAtMin != one.ReadyAtMin+seven.WaitMin {
 		t.Errorf("seven loads %+v, one %+v", seven, one)
 	}
@@ -317,7 +324,8 @@ func TestTemper(t *testing.T) {
 
 func TestContact(t *testing.T) {
 	r := rules.Default().Knead
-	near(t, "fridge eggs", ContactC(r, Part{500, FlourHeat, 22}, Part{300, EggHeat, 4}), (500*1.75*22+300*3.4*4)/(500*1.75+300*3.4)+1, 1e-9)
+	near(t, "fridge eggs", ContactC(r, Part{500, FlourHeat, 22}, Part{300, EggHeat, 4}),
+		(500*1.75*22+300*3.4*4)/(500*1.75+300*3.4)+1, 1e-9)
 }
 
 func BenchmarkFiveSchools(b *testing.B) {

@@ -58,11 +58,13 @@ type Traits struct {
 	outlines func(a Ask, r *rules.Knead) []outline        // what may be done before the last rest, least work first
 	rests    func(a Ask, r *rules.Knead) (lo, hi float64) // the last rest, min
 	folds    func(r *rules.Knead) (lo, hi float64)        // folded passes at the widest stop
-	usual    func(a Ask, r *rules.Knead) outline          // what is done before the last rest where nothing within the school is ready
+	// what is done before the last rest where nothing within the school is ready
+	usual func(a Ask, r *rules.Knead) outline
 }
 
 // byHand is how a dough is kneaded by hand until it is done.
-var byHand = Words{"Knead by hand", "Board clean, dry crumbs scraped off and sieved for later. Heel of the hand, fold, quarter turn.",
+var byHand = Words{"Knead by hand", "Board clean, dry crumbs scraped off and sieved for later. Heel of the hand, " +
+	"fold, quarter turn.",
 	"Smooth and silky; it gets harder, then glides.",
 	"Poke it: it springs back. Flex it: it bends without cracking. Stretch a bit thin: it makes a window."}
 
@@ -77,7 +79,8 @@ func usualFolds(r *rules.Knead) (lo, hi float64) { return r.LongFolds, r.LongFol
 func handWarms(r *rules.Knead) rules.Method { return r.Hand }
 
 // usually is one kneading of the school's usual minutes, or the maker's.
-func usually(by Tool, minutes func(r *rules.Knead) float64, first func(r *rules.Knead) []Step) func(a Ask, r *rules.Knead) outline {
+func usually(by Tool, minutes func(r *rules.Knead) float64, first func(r *rules.Knead) []Step) func(a Ask,
+	r *rules.Knead) outline {
 	return func(a Ask, r *rules.Knead) outline {
 		m := minutes(r)
 		return oneKneading(by, a.minutes(m, m), first(r)...)[0]
@@ -99,7 +102,8 @@ var schools = []Traits{
 	{School: Long, Name: "Long: one kneading, one rest", Short: "Long",
 		Buys:  "you feel the dough come right; even, supple, ready tonight",
 		Costs: "a quarter of an hour of arms, and one pair of hands kneads only so much",
-		Bowl:  Hands, WarmedBy: "from the hands", Hand: usualHand, Work: usualWork, method: handWarms, rests: usualRests, folds: usualFolds,
+		Bowl:  Hands, WarmedBy: "from the hands", Hand: usualHand, Work: usualWork, method: handWarms,
+		rests: usualRests, folds: usualFolds,
 		outlines: func(a Ask, r *rules.Knead) []outline {
 			return oneKneading(ByHand, a.minutes(r.LongMinMin, r.LongMaxMin))
 		},
@@ -111,7 +115,8 @@ var schools = []Traits{
 		Hand: func(n, of int) Words {
 			w := byHand
 			if n < of {
-				w.Head, w.Feel, w.Test = fmt.Sprintf("Knead, turn %d", n), "Better each turn: rough, then even.", "It stops sticking to the board."
+				w.Head, w.Feel, w.Test = fmt.Sprintf("Knead, turn %d", n), "Better each turn: rough, then even.",
+					"It stops sticking to the board."
 			}
 			return w
 		},
@@ -133,7 +138,8 @@ var schools = []Traits{
 		Bowl:  Hands, WarmedBy: "from the hands", Work: usualWork, method: handWarms,
 		Hand: func(int, int) Words {
 			w := byHand
-			w.Feel, w.Test = "Together, still rough as bark.", "It flexes once without falling apart; the rollers do the rest."
+			w.Feel, w.Test = "Together, still rough as bark.", "It flexes once without falling apart; the rollers do "+
+				"the rest."
 			return w
 		},
 		rests: func(a Ask, r *rules.Knead) (lo, hi float64) {
@@ -169,12 +175,14 @@ var schools = []Traits{
 			return w
 		},
 		Work: func(_ *rules.Knead, w *Way) string {
-			return fmt.Sprintf("%.0f seconds in the processor and %s by hand", 60*w.Steps[0].Min, measure.Minutes(w.KneadMin))
+			return fmt.Sprintf("%.0f seconds in the processor and %s by hand", 60*w.Steps[0].Min,
+				measure.Minutes(w.KneadMin))
 		},
 		method: func(r *rules.Knead) rules.Method { return r.Processor },
 		outlines: func(a Ask, r *rules.Knead) (out []outline) {
 			for _, s := range []float64{r.ProcessorMinMin, r.ProcessorMaxMin} {
-				out = append(out, oneKneading(ByHand, a.minutes(r.ProcessorHandMinMin, r.ProcessorHandMaxMin), Step{By: ByProcessor, Min: s})...)
+				out = append(out, oneKneading(ByHand, a.minutes(r.ProcessorHandMinMin, r.ProcessorHandMaxMin),
+					Step{By: ByProcessor, Min: s})...)
 			}
 			return out
 		},

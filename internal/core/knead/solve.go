@@ -43,20 +43,21 @@ func (s Step) Rests() bool { return s.By == InRoom || s.By == InFridge }
 
 // Way is a kneading and resting plan and the dough it leaves.
 type Way struct {
-	School      School  `json:"school"`
-	Steps       []Step  `json:"steps"`             // from first contact of flour and water
-	KneadMin    float64 `json:"knead_min"`         // of one kneading by the school's last tool
-	Turns       int     `json:"turns"`             // how often
-	Uneven      bool    `json:"uneven,omitempty"`  // they are not of one length, knead_min is the last
-	RestMin     float64 `json:"rest_min"`          // the last rest
-	Folds       int     `json:"folded_passes"`     // at the widest stop, counted on
-	WorkMin     float64 `json:"work_min"`          // all kneading of a load, as long as it takes
-	HandsMin    float64 `json:"hands_on_min"`      // mixing, hand kneading, folded passes
-	WaitMin     float64 `json:"lots_wait_min"`     // the first load, covered, for the last
-	ElapsedMin  float64 `json:"elapsed_min"`       // from mixing to the roller, every load counted
-	ReadyAtMin  float64 `json:"ready_at_min"`      // from first contact, to the minute, -1 when it never is
-	OutMin      float64 `json:"out_of_fridge_min"` // from first contact to the roller
-	CoolMin     float64 `json:"cooling_min"`       // from the fridge's door until it reads 7 °C, 0: it rests elsewhere; -1: never
+	School     School  `json:"school"`
+	Steps      []Step  `json:"steps"`             // from first contact of flour and water
+	KneadMin   float64 `json:"knead_min"`         // of one kneading by the school's last tool
+	Turns      int     `json:"turns"`             // how often
+	Uneven     bool    `json:"uneven,omitempty"`  // they are not of one length, knead_min is the last
+	RestMin    float64 `json:"rest_min"`          // the last rest
+	Folds      int     `json:"folded_passes"`     // at the widest stop, counted on
+	WorkMin    float64 `json:"work_min"`          // all kneading of a load, as long as it takes
+	HandsMin   float64 `json:"hands_on_min"`      // mixing, hand kneading, folded passes
+	WaitMin    float64 `json:"lots_wait_min"`     // the first load, covered, for the last
+	ElapsedMin float64 `json:"elapsed_min"`       // from mixing to the roller, every load counted
+	ReadyAtMin float64 `json:"ready_at_min"`      // from first contact, to the minute, -1 when it never is
+	OutMin     float64 `json:"out_of_fridge_min"` // from first contact to the roller
+	// from the fridge's door until it reads 7 °C, 0: it rests elsewhere; -1: never
+	CoolMin     float64 `json:"cooling_min"`
 	Ready       bool    `json:"ready"`
 	D           float64 `json:"development"`            // 0–1, at the end of the rest
 	DFolded     float64 `json:"development_with_folds"` // 0–1, counting the folds planned
@@ -400,7 +401,8 @@ func (a Ask) weight(o outline) float64 {
 // only goes on with its last step.
 func (d *Dough) through(o, was outline, s State, a Ask) State {
 	n := len(o.steps)
-	on := n > 0 && n == len(was.steps) && slices.Equal(o.steps[:n-1], was.steps[:n-1]) && o.steps[n-1].By == was.steps[n-1].By &&
+	on := n > 0 && n == len(was.steps) && slices.Equal(o.steps[:n-1], was.steps[:n-1]) &&
+		o.steps[n-1].By == was.steps[n-1].By &&
 		o.steps[n-1].Min > was.steps[n-1].Min
 	if on {
 		return d.take(s, Step{By: o.steps[n-1].By, Min: o.steps[n-1].Min - was.steps[n-1].Min}, a)

@@ -21,14 +21,17 @@ const (
 // eggsOff is from what share on eggs weigh off their class.
 const eggsOff = .03
 
-// driftRatio is from how much on sheets of a machine are taken to have drifted, share; driftRuns how many makings on end.
+// driftRatio is from how much on sheets of a machine are taken to have drifted, share; driftRuns how many makings on
+// end.
 const (
 	driftRatio = .08
 	driftRuns  = 2
 )
 
-// Questions are what the newest makings ask for: a flour whose last two batches both felt dry, or both wet, has its moisture weighed; a
-// machine whose sheets of the last two makings that measured any were off by much is measured at three stops; eggs that twice weighed
+// Questions are what the newest makings ask for: a flour whose last two batches both felt dry, or both wet, has its
+// moisture weighed; a
+// machine whose sheets of the last two makings that measured any were off by much is measured at three stops; eggs that
+// twice weighed
 // off their class are weighed, ten of them.
 func (l *Log) Questions() (out []Question) {
 	last, runs := map[string]int{}, map[string]int{}

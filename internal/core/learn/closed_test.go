@@ -20,8 +20,9 @@ import (
 type world struct {
 	knead, rest, dry, cook, hands, loss, trim, gap float64
 	water, shrink                                  float64
-	look                                           string     // exact; words: a look every so often; end: at the end of what is planned alone
-	rng                                            *rand.Rand // nil: nothing is off by chance
+	// exact; words: a look every so often; end: at the end of what is planned alone
+	look string
+	rng  *rand.Rand // nil: nothing is off by chance
 }
 
 func asBook() world {
@@ -350,7 +351,8 @@ func TestClosedLoopInWords(t *testing.T) {
 // the truth and the book, and one
 // whose dough is as the book says is left alone.
 func TestClosedLoopOnAFloor(t *testing.T) {
-	for cause, set := range map[string]func(w *world, v float64){"knead": func(w *world, v float64) { w.knead = v }, "rest": func(w *world, v float64) { w.rest = v }} {
+	for cause, set := range map[string]func(w *world, v float64){"knead": func(w *world, v float64) { w.knead = v },
+		"rest": func(w *world, v float64) { w.rest = v }} {
 		for _, truth := range []float64{.7, 1} {
 			w := asBook()
 			set(&w, truth)
@@ -362,7 +364,8 @@ func TestClosedLoopOnAFloor(t *testing.T) {
 			all, says := w.lived(t, r, 25)
 			hidden := false
 			for _, x := range Read(ru, all, nil).Says(all[24].Began) {
-				hidden = hidden || x.What == cause && x.Unseen > 0 && x.BelowMin == map[string]float64{"knead": 8, "rest": 30}[cause]
+				hidden = hidden || x.What == cause && x.Unseen > 0 && x.BelowMin == map[string]float64{"knead": 8,
+					"rest": 30}[cause]
 			}
 			if !hidden && (cause == "knead" || truth < 1) { // as the book has it a dough is not quite relaxed by then
 				t.Errorf("%s: truth %.2f: nothing says below how many minutes nothing is seen", cause, truth)
@@ -390,7 +393,8 @@ func TestNothingLeaks(t *testing.T) {
 		if k := l.Hands.K(); k > 1.36 || n == 24 && k < 1.28 {
 			t.Errorf("after %d makings of tagliatelle in a kitchen of 1.5 ravioli take %.3f", n+1, k)
 		}
-		for name, learned := range map[string]int{"cook": l.Cook.N, "dry": l.Dry.N, "rest": l.Rest.N, "gaps": len(l.Gaps)} {
+		for name, learned := range map[string]int{"cook": l.Cook.N, "dry": l.Dry.N, "rest": l.Rest.N,
+			"gaps": len(l.Gaps)} {
 			if learned > 0 {
 				t.Fatalf("%s of tagliatelle moves ravioli", name)
 			}

@@ -39,8 +39,10 @@ var ErrOther = errors.New("the log was weighed otherwise")
 
 // MarshalJSON writes a log with what it stands on, to be recalled.
 func (l *Log) MarshalJSON() ([]byte, error) {
-	return json.Marshal(kept{Rules: l.ru, Version: bench.SummaryVersion, Entries: l.entries, Water: l.water, Timed: l.timed,
-		Hw: l.hw.keep(), Hands: l.hands.keep(), Losses: l.losses.keep(), Trims: l.trims.keep(), Shrinks: l.shrinks.keep()})
+	return json.Marshal(kept{Rules: l.ru, Version: bench.SummaryVersion, Entries: l.entries, Water: l.water,
+		Timed: l.timed,
+		Hw:    l.hw.keep(), Hands: l.hands.keep(), Losses: l.losses.keep(), Trims: l.trims.keep(),
+		Shrinks: l.shrinks.keep()})
 }
 
 func (f *Fitted) keep() keptFit {
@@ -53,7 +55,8 @@ func (f *Fitted) keep() keptFit {
 	return k
 }
 
-// Recall returns a log that was kept, to the last digit as it was weighed; ErrOther where it was weighed by other rules, or cannot be read.
+// Recall returns a log that was kept, to the last digit as it was weighed; ErrOther where it was weighed by other
+// rules, or cannot be read.
 func Recall(ru rules.Learn, doc []byte) (*Log, error) {
 	var k kept
 	if err := json.Unmarshal(doc, &k); err != nil {
@@ -79,7 +82,8 @@ func Recall(ru rules.Learn, doc []byte) (*Log, error) {
 		of     **Fitted
 		causes rules.Causes
 		kept   keptFit
-	}{{&l.hw, ru.Hydration, k.Hw}, {&l.hands, ru.Hands, k.Hands}, {&l.losses, ru.Loss, k.Losses}, {&l.trims, ru.Trim, k.Trims},
+	}{{&l.hw, ru.Hydration, k.Hw}, {&l.hands, ru.Hands, k.Hands}, {&l.losses, ru.Loss, k.Losses}, {&l.trims, ru.Trim,
+		k.Trims},
 		{&l.shrinks, ru.Shrink, k.Shrinks}} {
 		if *x.of, err = x.kept.recall(x.causes); err != nil {
 			return nil, err

@@ -1,5 +1,6 @@
 // Package learn answers: what do the batches that were made say about the next one? Two routines do all of it. Shared
-// causes: a number that several causes push together (kitchen, flour, lot, maker, season), each level taking the mean of
+// causes: a number that several causes push together (kitchen, flour, lot, maker, season), each level taking the mean
+// of
 // what the others leave. Factor: one multiplier, seen exactly or only as "not yet", "already", "between". Both give the
 // same answer in any order of batches, and nothing of nothing.
 package learn

@@ -123,13 +123,15 @@ func TestHandsAndLossExamples(t *testing.T) {
 	h := func(maker, shape string, took, planned, day float64) Seen {
 		return Seen{R: math.Log(took / planned), V: ru.HandsNoise, Labels: []string{"kitchen", maker, shape}, Day: day}
 	}
-	e := Shared(ru.Hands, []Seen{h("Ada", "ravioli", 12, 9, 0), h("Ben", "ravioli", 15, 9, 5), h("Ada", "farfalle", 5, 4, 8)},
+	e := Shared(ru.Hands, []Seen{h("Ada", "ravioli", 12, 9, 0), h("Ben", "ravioli", 15, 9, 5), h("Ada", "farfalle", 5,
+		4, 8)},
 		Next{[]string{"kitchen", "Ada", "ravioli"}, 10})
 	near(t, "ln f", e.M, .3122, digits)
 	near(t, "f", math.Exp(e.M), 1.3665, digits)
 	near(t, "sd", e.SD, .1413, digits)
 	l := func(maker string, loss, planned float64) Seen {
-		return Seen{R: math.Log(math.Max(1, loss) / planned), V: LossNoise(ru, planned), Labels: []string{"kitchen", maker}}
+		return Seen{R: math.Log(math.Max(1, loss) / planned), V: LossNoise(ru, planned), Labels: []string{"kitchen",
+			maker}}
 	}
 	seen := []Seen{l("Ada", 14, 8), l("Ben", 9, 7.5), l("Ada", 40, 8)}
 	near(t, "v", seen[1].V, .2311, digits)
@@ -149,7 +151,8 @@ func TestAnyBatches(t *testing.T) {
 	for range 200 {
 		var seen []Seen
 		for range 1 + rng.IntN(40) {
-			s := Seen{R: 6 * rng.NormFloat64(), V: .5 + rng.Float64(), Day: 400 * rng.Float64(), Labels: []string{"kitchen"}}
+			s := Seen{R: 6 * rng.NormFloat64(), V: .5 + rng.Float64(), Day: 400 * rng.Float64(),
+				Labels: []string{"kitchen"}}
 			for range 4 {
 				s.Labels = append(s.Labels, labels[rng.IntN(len(labels))])
 			}
@@ -174,7 +177,8 @@ func TestAnyBatches(t *testing.T) {
 	}
 	var ten []Seen
 	for range 10 {
-		ten = append(ten, Seen{R: 1 + .2*rng.NormFloat64(), V: .5, Labels: []string{"kitchen", "A", "A1", "Ada", "eggs"}})
+		ten = append(ten, Seen{R: 1 + .2*rng.NormFloat64(), V: .5, Labels: []string{"kitchen", "A", "A1", "Ada",
+			"eggs"}})
 	}
 	next := Next{Labels: ten[0].Labels}
 	calm := Shared(ru.Hydration, ten, next)
@@ -196,7 +200,8 @@ func BenchmarkShared(b *testing.B) {
 	rng := rand.New(rand.NewPCG(15, 2))
 	var seen []Seen
 	for i := range 200 {
-		seen = append(seen, Seen{R: rng.NormFloat64(), V: .5, Day: float64(i), Labels: []string{"kitchen", string(rune('A' + i%3)), string(rune('a' + i%20)),
+		seen = append(seen, Seen{R: rng.NormFloat64(), V: .5, Day: float64(i), Labels: []string{"kitchen",
+			string(rune('A' + i%3)), string(rune('a' + i%20)),
 			"Ada", "eggs"}})
 	}
 	for b.Loop() {

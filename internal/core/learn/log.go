@@ -49,7 +49,10 @@ func Read(ru rules.Learn, all []Entry, left map[uint64]bool) *Log {
 			l.entries = append(l.entries, e)
 		}
 	}
-	slices.SortFunc(l.entries, func(a, b Entry) int { return cmp.Or(a.Began.Compare(b.Began), cmp.Compare(a.Making, b.Making)) })
+	slices.SortFunc(l.entries, func(a, b Entry) int {
+		return cmp.Or(a.Began.Compare(b.Began), cmp.Compare(a.Making,
+			b.Making))
+	})
 	l.entries = l.entries[max(0, len(l.entries)-ru.Newest):]
 	var water, hands, losses, trims, shrinks []Seen
 	for i, e := range l.entries {
@@ -61,31 +64,37 @@ func Read(ru rules.Learn, all []Entry, left map[uint64]bool) *Log {
 		}
 		if b.HandsMin > 0 && b.PlanMin > 0 {
 			l.timed = append(l.timed, i)
-			hands = append(hands, Seen{R: math.Log(b.HandsMin / b.PlanMin), V: ru.HandsNoise, Day: day(e.Began), Labels: []string{"kitchen", b.Maker, b.Shape}})
+			hands = append(hands, Seen{R: math.Log(b.HandsMin / b.PlanMin), V: ru.HandsNoise, Day: day(e.Began),
+				Labels: []string{"kitchen", b.Maker, b.Shape}})
 		}
 	}
 	for i := range l.entries {
 		if b := &l.entries[i].Bears; b.PlanG > 0 {
-			losses = append(losses, Seen{R: math.Log(math.Max(1, b.LossG) / b.PlanG), V: LossNoise(ru, b.PlanG), Labels: []string{"kitchen", b.Maker}})
+			losses = append(losses, Seen{R: math.Log(math.Max(1, b.LossG) / b.PlanG), V: LossNoise(ru, b.PlanG),
+				Labels: []string{"kitchen", b.Maker}})
 		}
 	}
 	for i := range l.entries {
 		if b := &l.entries[i].Bears; b.PlanTrim > 0 && b.TrimG > 0 {
-			trims = append(trims, Seen{R: math.Log(b.TrimG / b.PlanTrim), V: TrimNoise(ru, b.PlanTrim), Labels: []string{"kitchen", b.Shape}})
+			trims = append(trims, Seen{R: math.Log(b.TrimG / b.PlanTrim), V: TrimNoise(ru, b.PlanTrim),
+				Labels: []string{"kitchen", b.Shape}})
 		}
 	}
 	for i := range l.entries {
 		for _, x := range l.entries[i].Bears.Shrunk {
-			shrinks = append(shrinks, Seen{R: x - ru.ShrinkShare, V: ru.ShrinkNoise, Labels: []string{"kitchen", l.entries[i].Bears.Flour}})
+			shrinks = append(shrinks, Seen{R: x - ru.ShrinkShare, V: ru.ShrinkNoise, Labels: []string{"kitchen",
+				l.entries[i].Bears.Flour}})
 		}
 	}
 	shrinks = shrinks[max(0, len(shrinks)-ru.Newest):]
 	l.shrinks = Fit(ru.Shrink, shrinks)
-	l.hw, l.hands, l.losses, l.trims = Fit(ru.Hydration, water), Fit(ru.Hands, hands), Fit(ru.Loss, losses), Fit(ru.Trim, trims)
+	l.hw, l.hands, l.losses, l.trims = Fit(ru.Hydration, water), Fit(ru.Hands, hands), Fit(ru.Loss, losses),
+		Fit(ru.Trim, trims)
 	return l
 }
 
-// Wanted is how much more water than the book one batch wanted, as it was made and felt, points; false where nothing is known of
+// Wanted is how much more water than the book one batch wanted, as it was made and felt, points; false where nothing is
+// known of
 // that.
 func Wanted(ru rules.Learn, m *bench.Summary) (points float64, ok bool) {
 	if m.Felt == nil || *m.Felt < -2 || *m.Felt > 2 || m.Bears.Flour == "" {
@@ -128,7 +137,8 @@ func (l *Log) For(r *request.Request, tool func() string, w Whose) rules.Learned
 			Last:   l.last(m, Next{labels(flour, plan.LotLabel(r.Flours), w.Maker, r.Eggs.Class), day(w.On)}),
 		}
 	}
-	factor := func(f rules.Factor, s float64, counts func(b *bench.Bears) bool, of func(b *bench.Bears) []bench.Ratio) rules.LearnedBy {
+	factor := func(f rules.Factor, s float64, counts func(b *bench.Bears) bool,
+		of func(b *bench.Bears) []bench.Ratio) rules.LearnedBy {
 		var looks []Look
 		for i := range l.entries {
 			if b := &l.entries[i].Bears; counts(b) {
@@ -142,12 +152,19 @@ func (l *Log) For(r *request.Request, tool func() string, w Whose) rules.Learned
 	ru := &l.ru
 	if slices.ContainsFunc(l.entries, func(e Entry) bool { return len(e.Bears.Knead) > 0 }) {
 		with := tool()
-		out.Knead = factor(ru.Knead, ru.Knead.Spread, func(b *bench.Bears) bool { return b.Tool == with && (w.Maker == "" || b.Maker == w.Maker) },
+		out.Knead = factor(ru.Knead, ru.Knead.Spread, func(b *bench.Bears) bool {
+			return b.Tool == with &&
+				(w.Maker == "" || b.Maker == w.Maker)
+		},
 			func(b *bench.Bears) []bench.Ratio { return b.Knead })
 	}
-	out.Dry = factor(ru.Dry, ru.Dry.Spread, func(b *bench.Bears) bool { return b.Place == bench.DryPlace(r) }, func(b *bench.Bears) []bench.Ratio { return b.Dry })
+	out.Dry = factor(ru.Dry, ru.Dry.Spread, func(b *bench.Bears) bool { return b.Place == bench.DryPlace(r) },
+		func(b *bench.Bears) []bench.Ratio { return b.Dry })
 	family := string(r.Cut.Kind().Family)
-	out.Cook = factor(ru.Cook, ru.Cook.Spread, func(b *bench.Bears) bool { return cut.Family(b.Family) == cut.Family(family) },
+	out.Cook = factor(ru.Cook, ru.Cook.Spread, func(b *bench.Bears) bool {
+		return cut.Family(b.Family) == cut.Family(
+			family)
+	},
 		func(b *bench.Bears) []bench.Ratio { return b.Cook })
 	out.Rest = learnedBy(ru.Rest, l.pokes(flour))
 	if len(l.losses.seen) > 0 {
@@ -254,7 +271,8 @@ type Saying struct {
 	BelowMin float64 // and below how many minutes nothing was seen, min
 }
 
-// hide counts what floors hid of the makings that count: below says how many minutes one stood on, 0 where it hid nothing.
+// hide counts what floors hid of the makings that count: below says how many minutes one stood on, 0 where it hid
+// nothing.
 func (l *Log) hide(x Saying, counts func(b *bench.Bears) bool, below func(u *bench.Unseen) float64) Saying {
 	for i := range l.entries {
 		if b := &l.entries[i].Bears; b.Under != nil && counts(b) && below(b.Under) > 0 {
@@ -292,7 +310,8 @@ func (l *Log) Says(on time.Time) (out []Saying) {
 	ru := &l.ru
 	kneadUnder := func(u *bench.Unseen) float64 { return u.KneadMin }
 	restUnder := func(u *bench.Unseen) float64 { return u.RestMin }
-	ratios := func(what string, f rules.Factor, of func(b *bench.Bears) string, looks func(b *bench.Bears) []bench.Ratio) {
+	ratios := func(what string, f rules.Factor, of func(b *bench.Bears) string,
+		looks func(b *bench.Bears) []bench.Ratio) {
 		for _, k := range keys(func(b *bench.Bears) (string, bool) {
 			return of(b), len(looks(b)) > 0 || what == "knead" && b.Under != nil && b.Under.KneadMin > 0
 		}) {
@@ -311,7 +330,8 @@ func (l *Log) Says(on time.Time) (out []Saying) {
 			out = append(out, x)
 		}
 	}
-	ratios("knead", ru.Knead, func(b *bench.Bears) string { return b.Tool }, func(b *bench.Bears) []bench.Ratio { return b.Knead })
+	ratios("knead", ru.Knead, func(b *bench.Bears) string { return b.Tool },
+		func(b *bench.Bears) []bench.Ratio { return b.Knead })
 	rested := func(b *bench.Bears) (string, bool) {
 		return b.Flour, len(b.Rest) > 0 || b.Under != nil && b.Under.RestMin > 0
 	}
@@ -319,8 +339,10 @@ func (l *Log) Says(on time.Time) (out []Saying) {
 		x := Saying{What: "rest", Of: k, LearnedBy: learnedBy(ru.Rest, l.pokes(k))}
 		out = append(out, l.hide(x, func(b *bench.Bears) bool { return b.Flour == k }, restUnder))
 	}
-	ratios("dry", ru.Dry, func(b *bench.Bears) string { return b.Place }, func(b *bench.Bears) []bench.Ratio { return b.Dry })
-	ratios("cook", ru.Cook, func(b *bench.Bears) string { return b.Family }, func(b *bench.Bears) []bench.Ratio { return b.Cook })
+	ratios("dry", ru.Dry, func(b *bench.Bears) string { return b.Place },
+		func(b *bench.Bears) []bench.Ratio { return b.Dry })
+	ratios("cook", ru.Cook, func(b *bench.Bears) string { return b.Family },
+		func(b *bench.Bears) []bench.Ratio { return b.Cook })
 	if len(l.timed) > 0 {
 		for _, k := range keys(func(b *bench.Bears) (string, bool) { return b.Shape, b.HandsMin > 0 }) {
 			e := l.hands.For(Next{[]string{"kitchen", "", k}, day(on)})
@@ -379,7 +401,8 @@ func (l *Log) Gaps(m roll.Machine, on time.Time) (out []rules.LearnedGap) {
 	g := l.ru.Gap
 	for _, s := range m.Stops {
 		e := d.of(s.Label, s.GapMM, day(on))
-		out = append(out, rules.LearnedGap{Stop: s.Label, N: e.N, By: math.Max(g.Low, math.Min(g.High, math.Exp(e.M))), Within: e.Within})
+		out = append(out, rules.LearnedGap{Stop: s.Label, N: e.N, By: math.Max(g.Low, math.Min(g.High, math.Exp(e.M))),
+			Within: e.Within})
 	}
 	return out
 }

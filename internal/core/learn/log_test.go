@@ -19,11 +19,13 @@ import (
 // made is a making that ended, n days in: it wanted more or less water, as it felt.
 func made(n uint64, felt int, hw float64, change func(b *bench.Bears)) Entry {
 	began := time.Date(2026, 9, 1, 9, 0, 0, 0, time.UTC).AddDate(0, 0, int(n))
-	b := bench.Bears{Flour: "soft-00", Eggs: "eu-l", Shape: "tagliatelle", Family: "ribbon", Tool: "long", Place: "rack, still", HwPoints: hw}
+	b := bench.Bears{Flour: "soft-00", Eggs: "eu-l", Shape: "tagliatelle", Family: "ribbon", Tool: "long",
+		Place: "rack, still", HwPoints: hw}
 	if change != nil {
 		change(&b)
 	}
-	return Entry{Making: n, Summary: bench.Summary{Name: "Quay", Began: began, Ended: began.Add(time.Hour), Felt: &felt, Bears: b}}
+	return Entry{Making: n, Summary: bench.Summary{Name: "Quay", Began: began, Ended: began.Add(time.Hour), Felt: &felt,
+		Bears: b}}
 }
 
 func whose() Whose { return Whose{On: time.Date(2026, 9, 20, 9, 0, 0, 0, time.UTC)} }
@@ -52,13 +54,15 @@ func TestPlansReadTheLog(t *testing.T) {
 		t.Error("nothing is logged, and it is another plan")
 	}
 	log := Read(ru.Learn, []Entry{made(1, -1, .3, func(b *bench.Bears) {
-		b.Knead, b.Dry, b.Cook = []bench.Ratio{{From: 1.2, To: 1.2}}, []bench.Ratio{{From: 1.1, To: 1.5}}, []bench.Ratio{{To: .9}}
+		b.Knead, b.Dry, b.Cook = []bench.Ratio{{From: 1.2, To: 1.2}}, []bench.Ratio{{From: 1.1, To: 1.5}},
+			[]bench.Ratio{{To: .9}}
 		b.LossG, b.PlanG, b.TrimG, b.PlanTrim, b.Shrunk = 20, 8, 240, 100, []float64{.09, .08}
 		b.Rest, b.HandsMin, b.PlanMin = []bench.Poke{{S: 2, X: 2.2, T0: .99}}, 14, 10
 		b.Sheets = []bench.AtStop{{Machine: "hand-crank-10", Stop: "7", GapMM: .9, Ratio: 1.1}}
 	})}, nil)
 	l := log.For(&r, long, whose())
-	if l.Hw.N != 1 || l.Hw.Points < .5 || l.Knead.By <= 1 || l.Rest.By <= 1 || l.Dry.By <= 1 || l.Cook.By >= 1 || l.Hands.By <= 1 || l.Gap("7") <= 1 {
+	if l.Hw.N != 1 || l.Hw.Points < .5 || l.Knead.By <= 1 || l.Rest.By <= 1 || l.Dry.By <= 1 || l.Cook.By >= 1 ||
+		l.Hands.By <= 1 || l.Gap("7") <= 1 {
 		t.Errorf("%+v", l)
 	}
 	ru.Learned = l
@@ -67,10 +71,14 @@ func TestPlansReadTheLog(t *testing.T) {
 		t.Fatal(err)
 	}
 	was, _ := plan.Make(rules.Default(), r)
-	if p.Formula.Target.Hw <= was.Formula.Target.Hw || p.Knead.W63Min <= was.Knead.W63Min || p.Dry.Leather.FromMin <= was.Dry.Leather.FromMin ||
-		p.Cook.FromS >= was.Cook.FromS || ru.With(l).Cut.StrokeS <= ru.Cut.StrokeS || p.Roll.SheetMM == was.Roll.SheetMM {
-		t.Errorf("target %.1f→%.1f, W63 %.2f→%.2f, leather %.1f→%.1f, pot %.0f→%.0f, sheet %.3f→%.3f", was.Formula.Target.Hw, p.Formula.Target.Hw,
-			was.Knead.W63Min, p.Knead.W63Min, was.Dry.Leather.FromMin, p.Dry.Leather.FromMin, was.Cook.FromS, p.Cook.FromS,
+	if p.Formula.Target.Hw <= was.Formula.Target.Hw || p.Knead.W63Min <= was.Knead.W63Min ||
+		p.Dry.Leather.FromMin <= was.Dry.Leather.FromMin ||
+		p.Cook.FromS >= was.Cook.FromS || ru.With(l).Cut.StrokeS <= ru.Cut.StrokeS ||
+		p.Roll.SheetMM == was.Roll.SheetMM {
+		t.Errorf("target %.1f→%.1f, W63 %.2f→%.2f, leather %.1f→%.1f, pot %.0f→%.0f, sheet %.3f→%.3f",
+			was.Formula.Target.Hw, p.Formula.Target.Hw,
+			was.Knead.W63Min, p.Knead.W63Min, was.Dry.Leather.FromMin, p.Dry.Leather.FromMin, was.Cook.FromS,
+			p.Cook.FromS,
 			was.Roll.SheetMM, p.Roll.SheetMM)
 	}
 	said := map[string]bool{}
@@ -80,7 +88,8 @@ func TestPlansReadTheLog(t *testing.T) {
 			t.Errorf("%s stands by %s, of which nothing is said", n.Code, n.Field)
 		}
 	}
-	for _, code := range []string{"learned_hw", "learned_knead", "learned_rest", "learned_dry", "learned_cook", "learned_hands", "learned_loss", "learned_trim",
+	for _, code := range []string{"learned_hw", "learned_knead", "learned_rest", "learned_dry", "learned_cook",
+		"learned_hands", "learned_loss", "learned_trim",
 		"learned_shrink"} {
 		if !said[code] {
 			t.Errorf("%s is not said", code)
@@ -94,7 +103,8 @@ func TestPlansReadTheLog(t *testing.T) {
 	}
 }
 
-// The order of the log is nothing; the newest count; what is left out does not; read anew from what is kept it gives the same digits.
+// The order of the log is nothing; the newest count; what is left out does not; read anew from what is kept it gives
+// the same digits.
 func TestLogIsTheSame(t *testing.T) {
 	rng := rand.New(rand.NewPCG(15, 9))
 	r := request.Default()
@@ -103,7 +113,8 @@ func TestLogIsTheSame(t *testing.T) {
 		all = append(all, made(n, rng.IntN(5)-2, rng.NormFloat64(), func(b *bench.Bears) {
 			b.Maker, b.Lot = []string{"", "Ada", "Ben"}[rng.IntN(3)], []string{"", "A", "B"}[rng.IntN(3)]
 			b.Dry = []bench.Ratio{{From: .5 + rng.Float64()}}
-			b.Sheets = []bench.AtStop{{Machine: r.Roll.Machine, Stop: "4", GapMM: 1.9, Ratio: 1 + .05*rng.NormFloat64()}}
+			b.Sheets = []bench.AtStop{{Machine: r.Roll.Machine, Stop: "4", GapMM: 1.9, Ratio: 1 +
+				.05*rng.NormFloat64()}}
 		}))
 	}
 	want := Read(ru, all, nil)
@@ -146,7 +157,10 @@ func TestLogIsTheSame(t *testing.T) {
 	}
 	other := ru
 	other.FeelNoise[2] *= 2
-	for _, bad := range []func() (*Log, error){func() (*Log, error) { return Recall(other, doc) }, func() (*Log, error) { return Recall(ru, doc[:len(doc)/2]) },
+	for _, bad := range []func() (*Log, error){func() (*Log, error) { return Recall(other, doc) }, func() (*Log,
+		error) {
+		return Recall(ru, doc[:len(doc)/2])
+	},
 		func() (*Log, error) {
 			return Recall(ru, []byte(strings.Replace(string(doc), `"water":[0,`, `"water":[900,`, 1)))
 		}} {
@@ -166,7 +180,8 @@ func TestLogIsTheSame(t *testing.T) {
 	}
 }
 
-// Asked is what pays: the moisture of a flour whose last two batches felt off the same way, the sheets of a machine that drifts.
+// Asked is what pays: the moisture of a flour whose last two batches felt off the same way, the sheets of a machine
+// that drifts.
 func TestQuestions(t *testing.T) {
 	dry := []Entry{made(1, 0, 0, nil), made(2, -1, 0, nil), made(3, -2, 0, nil)}
 	if q := Read(ru, dry, nil).Questions(); len(q) != 1 || q[0] != (Question{AskMoisture, "soft-00"}) {
@@ -178,13 +193,18 @@ func TestQuestions(t *testing.T) {
 	egg := func(n uint64, ratio float64) Entry {
 		return made(n, 0, 0, func(b *bench.Bears) { b.EggRatio = ratio })
 	}
-	if q := Read(ru, []Entry{egg(1, .95), egg(2, .96)}, nil).Questions(); len(q) != 1 || q[0] != (Question{AskEggs, "eu-l"}) {
+	if q := Read(ru, []Entry{egg(1, .95), egg(2, .96)}, nil).Questions(); len(q) != 1 || q[0] != (Question{AskEggs,
+		"eu-l"}) {
 		t.Errorf("%v", q)
 	}
 	off := func(n uint64, ratio float64) Entry {
-		return made(n, 0, 0, func(b *bench.Bears) { b.Sheets = []bench.AtStop{{Machine: "m", Stop: "1", GapMM: 2, Ratio: ratio}} })
+		return made(n, 0, 0, func(b *bench.Bears) {
+			b.Sheets = []bench.AtStop{{Machine: "m", Stop: "1", GapMM: 2,
+				Ratio: ratio}}
+		})
 	}
-	if q := Read(ru, []Entry{off(1, 1.1), off(2, 1.12)}, nil).Questions(); len(q) != 1 || q[0] != (Question{AskSheets, "m"}) {
+	if q := Read(ru, []Entry{off(1, 1.1), off(2, 1.12)}, nil).Questions(); len(q) != 1 || q[0] != (Question{AskSheets,
+		"m"}) {
 		t.Errorf("%v", q)
 	}
 }

@@ -12,7 +12,8 @@ const (
 	pokeFirm    = .25 // under this much relaxation a poke says only "not yet", no unit
 )
 
-// RestLook is what a timed poke after a rest says of how quickly a dough relaxes, as ln κ of its time constant: x is how far the
+// RestLook is what a timed poke after a rest says of how quickly a dough relaxes, as ln κ of its time constant: x is
+// how far the
 // model has it relax over that rest, ln(T0/Tend), t0 the tension it began with, s the seconds to half recovery, open
 // from how many
 // seconds on that says only "slower".
@@ -46,7 +47,8 @@ type Sheet struct {
 	Day   float64
 }
 
-// Gap returns the logarithm of what sheets of a stop are over what its gap says, from sheets measured at any stop of that
+// Gap returns the logarithm of what sheets of a stop are over what its gap says, from sheets measured at any stop of
+// that
 // dial.
 func Gap(g rules.Gap, sheets []Sheet, stop string, gapMM, day float64) Estimate {
 	return fitDial(g, sheets).of(stop, gapMM, day)

@@ -13,7 +13,8 @@ import (
 // spreads are how kitchens truly differ from the book, points.
 type spreads struct{ kitchen, flour, lot, maker float64 }
 
-// One kitchen made up: its batches one after the other, each planned with what those before it taught. It returns how far each plan
+// One kitchen made up: its batches one after the other, each planned with what those before it taught. It returns how
+// far each plan
 // lay from what its batch truly wanted, and whether that was inside what was stated.
 func kitchen(rng *rand.Rand, s spreads, batches int) (off []float64, inside []bool) {
 	flours := make([]float64, 1+rng.IntN(3))
@@ -64,7 +65,8 @@ func kitchen(rng *rand.Rand, s spreads, batches int) (off []float64, inside []bo
 	return off, inside
 }
 
-// The table of what is gained: mean distance of the next plan from what its batch truly wanted after so many batches, and how often that
+// The table of what is gained: mean distance of the next plan from what its batch truly wanted after so many batches,
+// and how often that
 // is inside what is stated. go test -tags simulation -run TestSimulation ./internal/core/learn
 func TestSimulation(t *testing.T) {
 	at := []int{0, 1, 2, 3, 5, 10, 30}

@@ -10,7 +10,8 @@ import (
 	"hollen/internal/core/rules"
 )
 
-// Trimmings that come to more than the layout's make the dough for so many portions larger, so that they come out; none of its mass is lost.
+// Trimmings that come to more than the layout's make the dough for so many portions larger, so that they come out; none
+// of its mass is lost.
 func TestPlannedWithTrimmings(t *testing.T) {
 	for _, shape := range []string{"tagliatelle", "ravioli", "farfalle"} {
 		r := request.Default()
@@ -40,7 +41,8 @@ func TestPlannedWithTrimmings(t *testing.T) {
 		}
 		c := &p.Cut
 		if want := math.Min(c.LaidTrimG()*k, c.LaidTrimG()+with.Learn.MostTrimOff*(c.AllDoughG+c.AllTrimG-c.LaidTrimG())); math.Abs(c.AllTrimG-want) > .5 {
-			t.Errorf("%s: %.1f g of trimmings, the layout’s %.1f times %.3f wanted", shape, c.AllTrimG, c.LaidTrimG(), k)
+			t.Errorf("%s: %.1f g of trimmings, the layout’s %.1f times %.3f wanted", shape, c.AllTrimG, c.LaidTrimG(),
+				k)
 		}
 		if sheets := float64(p.Roll.SheetsAll) * c.SheetG; math.Abs(c.AllDoughG+c.AllTrimG-sheets) > .5 {
 			t.Errorf("%s: %.1f g of shapes and trimmings from %.1f g of sheets", shape, c.AllDoughG+c.AllTrimG, sheets)

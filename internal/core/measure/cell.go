@@ -8,7 +8,8 @@ import (
 // What a spreadsheet takes for the beginning of something to work out, in the wide letters of other keyboards, too.
 const works = "=+-@\t\r\n＝＋－＠−"
 
-// Cell is a text as a cell of a CSV file, so that no spreadsheet works it out: what begins as a formula does, and is no number, begins with an
+// Cell is a text as a cell of a CSV file, so that no spreadsheet works it out: what begins as a formula does, and is no
+// number, begins with an
 // apostrophe. Uncell reads it back.
 func Cell(text string) string {
 	if !formula(text) {

@@ -9,15 +9,20 @@ import (
 // The same figures in both systems; the international yard and pound.
 func TestFiguresInBothSystems(t *testing.T) {
 	for _, c := range []struct{ got, want string }{
-		{Metric.Grams(1592.4), "1,592 g"}, {Metric.Grams(4.62), "4.6 g"}, {Metric.Whole(4.62), "5 g"}, {Customary.Grams(27), "0.95 oz"},
+		{Metric.Grams(1592.4), "1,592 g"}, {Metric.Grams(4.62), "4.6 g"}, {Metric.Whole(4.62), "5 g"},
+		{Customary.Grams(27), "0.95 oz"},
 		{Customary.Grams(4.62), "0.16 oz"}, {Customary.Grams(127.3), "4.5 oz"}, {Customary.Grams(282.9), "10 oz"},
 		{Customary.Grams(285), "10.1 oz"}, {Customary.Grams(-3), "-0.11 oz"},
 		{Customary.Grams(1000), "2 lb 3.3 oz"},
-		{Customary.KG(5, Shortest), "11 lb 0.4 oz"}, {Metric.KG(2.5, Shortest), "2.5 kg"}, {Customary.C(22, 0), "72 °F"}, {Metric.C(22.4, 0), "22 °C"},
+		{Customary.KG(5, Shortest), "11 lb 0.4 oz"}, {Metric.KG(2.5, Shortest), "2.5 kg"}, {Customary.C(22, 0),
+			"72 °F"}, {Metric.C(22.4, 0), "22 °C"},
 		{Customary.C(-18, 0), "0 °F"},
-		{Metric.MM(.85, 2), "0.85 mm"}, {Customary.MM(7, Shortest), "0.276 in"}, {Customary.M(2.5, 1), "8.2 ft"}, {Customary.L(8, Shortest), "8.45 qt"},
-		{Metric.Joined(" × ", MM, Shortest, 50, 50, .7), "50 × 50 × 0.7 mm"}, {Customary.Joined(" × ", MM, Shortest, 50, 50, .7), "1.97 × 1.97 × 0.028 in"},
-		{Customary.Joined("–", G, 0, 500, 1500), "17.6–3 lb 4.9 oz"}, {Grouped("-1234567"), "-1,234,567"}, {Grouped("12.5"), "12.5"},
+		{Metric.MM(.85, 2), "0.85 mm"}, {Customary.MM(7, Shortest), "0.276 in"}, {Customary.M(2.5, 1), "8.2 ft"},
+		{Customary.L(8, Shortest), "8.45 qt"},
+		{Metric.Joined(" × ", MM, Shortest, 50, 50, .7), "50 × 50 × 0.7 mm"}, {Customary.Joined(" × ", MM, Shortest, 50,
+			50, .7), "1.97 × 1.97 × 0.028 in"},
+		{Customary.Joined("–", G, 0, 500, 1500), "17.6–3 lb 4.9 oz"}, {Grouped("-1234567"), "-1,234,567"},
+		{Grouped("12.5"), "12.5"},
 	} {
 		if c.got != c.want {
 			t.Errorf("%q, want %q", c.got, c.want)
@@ -31,11 +36,14 @@ func TestFiguresInBothSystems(t *testing.T) {
 // Only what is set in braces is turned, and the braces go in every system.
 func TestProse(t *testing.T) {
 	for text, want := range map[string][2]string{
-		"above {5 °C} by then, 1–2 °C":                    {"above 5 °C by then, 1–2 °C", "above 41 °F by then, 1–2 °C"},
-		"frozen at {−18 °C}":                              {"frozen at −18 °C", "frozen at 0 °F"},
-		"between {5 and 60 °C}; a {100 by 100 mm} square": {"between 5 and 60 °C; a 100 by 100 mm square", "between 41 and 140 °F; a 3.94 by 3.94 in square"},
-		"Ravioli, {50 × 50 × 0.7 mm}":                     {"Ravioli, 50 × 50 × 0.7 mm", "Ravioli, 1.97 × 1.97 × 0.028 in"},
-		"25 kg sack {of mine}":                            {"25 kg sack {of mine}", "25 kg sack {of mine}"},
+		"above {5 °C} by then, 1–2 °C": {"above 5 °C by then, 1–2 °C",
+			"above 41 °F by then, 1–2 °C"},
+		"frozen at {−18 °C}": {"frozen at −18 °C", "frozen at 0 °F"},
+		"between {5 and 60 °C}; a {100 by 100 mm} square": {"between 5 and 60 °C; a 100 by 100 mm square",
+			"between 41 and 140 °F; a 3.94 by 3.94 in square"},
+		"Ravioli, {50 × 50 × 0.7 mm}": {"Ravioli, 50 × 50 × 0.7 mm",
+			"Ravioli, 1.97 × 1.97 × 0.028 in"},
+		"25 kg sack {of mine}": {"25 kg sack {of mine}", "25 kg sack {of mine}"},
 	} {
 		if m, c := Metric.Prose(text), Customary.Prose(text); m != want[0] || c != want[1] {
 			t.Errorf("%q\n says %q\n  and %q", text, m, c)
@@ -58,8 +66,10 @@ func TestReadMass(t *testing.T) {
 
 // Faults keep their field through joining; what is none keeps its text.
 func TestFaults(t *testing.T) {
-	got := Faults(errors.Join(Faultf("width_mm", "%d; 1 to 5 is allowed", 9), errors.Join(errors.New("torn"), Faultf("name", "empty"))))
-	if len(got) != 3 || got[0].Field != "width_mm" || got[1] != (Fault{Text: "torn"}) || got[2].Error() != "name: empty" {
+	got := Faults(errors.Join(Faultf("width_mm", "%d; 1 to 5 is allowed", 9), errors.Join(errors.New("torn"),
+		Faultf("name", "empty"))))
+	if len(got) != 3 || got[0].Field != "width_mm" || got[1] != (Fault{Text: "torn"}) ||
+		got[2].Error() != "name: empty" {
 		t.Errorf("%+v", got)
 	}
 	if Faults(nil) != nil {

@@ -52,7 +52,8 @@ type Unclear struct{ Ask string }
 
 func (e Unclear) Error() string { return e.Ask }
 
-// named is a unit as people write it: a figure in it is By times, and Add more, in the unit that is kept. Then is what a
+// named is a unit as people write it: a figure in it is By times, and Add more, in the unit that is kept. Then is what
+// a
 // number without a unit after it counts in, as in 1 h 30.
 type named struct {
 	Name string  `json:"name"`
@@ -61,17 +62,26 @@ type named struct {
 	Then float64 `json:"then,omitempty"`
 }
 
-// written are the units a figure may be written in, by the unit it is kept in; longer names stand before what they begin with.
+// written are the units a figure may be written in, by the unit it is kept in; longer names stand before what they
+// begin with.
 var written = map[Unit][]named{
-	G:    {{"kg", 1000, 0, 1}, {"kilo", 1000, 0, 1}, {"gram", 1, 0, 0}, {"g", 1, 0, 0}, {"lb", gLB, 0, gOZ}, {"pound", gLB, 0, gOZ}, {"oz", gOZ, 0, 0}, {"ounce", gOZ, 0, 0}},
-	KG:   {{"kg", 1, 0, .001}, {"kilo", 1, 0, .001}, {"gram", .001, 0, 0}, {"g", .001, 0, 0}, {"lb", gLB / 1000, 0, gOZ / 1000}, {"pound", gLB / 1000, 0, gOZ / 1000}, {"oz", gOZ / 1000, 0, 0}, {"ounce", gOZ / 1000, 0, 0}},
-	MM:   {{"mm", 1, 0, 0}, {"cm", 10, 0, 1}, {"m", 1000, 0, 10}, {"inch", InchMM, 0, 0}, {"in", InchMM, 0, 0}, {"\"", InchMM, 0, 0}, {"ft", 12 * InchMM, 0, InchMM}},
-	M:    {{"mm", .001, 0, 0}, {"cm", .01, 0, .001}, {"m", 1, 0, .01}, {"inch", InchMM / 1000, 0, 0}, {"in", InchMM / 1000, 0, 0}, {"ft", .012 * InchMM, 0, InchMM / 1000}},
-	L:    {{"ml", .001, 0, 0}, {"dl", .1, 0, 0}, {"cl", .01, 0, 0}, {"litre", 1, 0, 0}, {"liter", 1, 0, 0}, {"l", 1, 0, 0}, {"qt", 1 / 1.0567, 0, 0}, {"quart", 1 / 1.0567, 0, 0}},
-	C:    {{"°c", 1, 0, 0}, {"c", 1, 0, 0}, {"°f", 1 / 1.8, -32 / 1.8, 0}, {"f", 1 / 1.8, -32 / 1.8, 0}},
-	S:    {{"hour", 3600, 0, 60}, {"h", 3600, 0, 60}, {"min", 60, 0, 1}, {"m", 60, 0, 1}, {"sec", 1, 0, 0}, {"s", 1, 0, 0}},
-	MIN:  {{"hour", 60, 0, 1}, {"h", 60, 0, 1}, {"min", 1, 0, 1. / 60}, {"m", 1, 0, 1. / 60}, {"sec", 1. / 60, 0, 0}, {"s", 1. / 60, 0, 0}, {"day", 1440, 0, 60}},
-	H:    {{"hour", 1, 0, 1. / 60}, {"h", 1, 0, 1. / 60}, {"min", 1. / 60, 0, 0}, {"m", 1. / 60, 0, 0}, {"day", 24, 0, 1}},
+	G: {{"kg", 1000, 0, 1}, {"kilo", 1000, 0, 1}, {"gram", 1, 0, 0}, {"g", 1, 0, 0}, {"lb", gLB, 0, gOZ}, {"pound",
+		gLB, 0, gOZ}, {"oz", gOZ, 0, 0}, {"ounce", gOZ, 0, 0}},
+	KG: {{"kg", 1, 0, .001}, {"kilo", 1, 0, .001}, {"gram", .001, 0, 0}, {"g", .001, 0, 0}, {"lb", gLB / 1000, 0,
+		gOZ / 1000}, {"pound", gLB / 1000, 0, gOZ / 1000}, {"oz", gOZ / 1000, 0, 0}, {"ounce", gOZ / 1000, 0, 0}},
+	MM: {{"mm", 1, 0, 0}, {"cm", 10, 0, 1}, {"m", 1000, 0, 10}, {"inch", InchMM, 0, 0}, {"in", InchMM, 0, 0}, {"\"",
+		InchMM, 0, 0}, {"ft", 12 * InchMM, 0, InchMM}},
+	M: {{"mm", .001, 0, 0}, {"cm", .01, 0, .001}, {"m", 1, 0, .01}, {"inch", InchMM / 1000, 0, 0}, {"in",
+		InchMM / 1000, 0, 0}, {"ft", .012 * InchMM, 0, InchMM / 1000}},
+	L: {{"ml", .001, 0, 0}, {"dl", .1, 0, 0}, {"cl", .01, 0, 0}, {"litre", 1, 0, 0}, {"liter", 1, 0, 0}, {"l", 1, 0,
+		0}, {"qt", 1 / 1.0567, 0, 0}, {"quart", 1 / 1.0567, 0, 0}},
+	C: {{"°c", 1, 0, 0}, {"c", 1, 0, 0}, {"°f", 1 / 1.8, -32 / 1.8, 0}, {"f", 1 / 1.8, -32 / 1.8, 0}},
+	S: {{"hour", 3600, 0, 60}, {"h", 3600, 0, 60}, {"min", 60, 0, 1}, {"m", 60, 0, 1}, {"sec", 1, 0, 0}, {"s", 1, 0,
+		0}},
+	MIN: {{"hour", 60, 0, 1}, {"h", 60, 0, 1}, {"min", 1, 0, 1. / 60}, {"m", 1, 0, 1. / 60}, {"sec", 1. / 60, 0, 0},
+		{"s", 1. / 60, 0, 0}, {"day", 1440, 0, 60}},
+	H: {{"hour", 1, 0, 1. / 60}, {"h", 1, 0, 1. / 60}, {"min", 1. / 60, 0, 0}, {"m", 1. / 60, 0, 0}, {"day", 24, 0,
+		1}},
 	DAYS: {{"week", 7, 0, 1}, {"day", 1, 0, 0}, {"d", 1, 0, 0}, {"hour", 1. / 24, 0, 0}, {"h", 1. / 24, 0, 0}},
 }
 
@@ -93,8 +103,10 @@ var unclear = map[Unit]string{
 }
 
 // inWords are figures said in words, each before how it is written.
-var inWords = []string{"½", " 1/2", "¼", " 1/4", "¾", " 3/4", "⅓", " 1/3", "⅔", " 2/3", "a half", "1/2", "three quarters of an ", "3/4 ",
-	"three quarters of a ", "3/4 ", "three quarters", "3/4", "a quarter of an ", "1/4 ", "a quarter of a ", "1/4 ", "quarter of an ", "1/4 ",
+var inWords = []string{"½", " 1/2", "¼", " 1/4", "¾", " 3/4", "⅓", " 1/3", "⅔", " 2/3", "a half", "1/2",
+	"three quarters of an ", "3/4 ",
+	"three quarters of a ", "3/4 ", "three quarters", "3/4", "a quarter of an ", "1/4 ", "a quarter of a ", "1/4 ",
+	"quarter of an ", "1/4 ",
 	"quarter of a ", "1/4 ", "a quarter", "1/4", "quarter", "1/4", "half an ", "1/2 ", "half a ", "1/2 ", "half", "1/2"}
 
 var spoken = strings.NewReplacer(inWords...)
@@ -120,8 +132,10 @@ var (
 )
 
 // Read reads a figure as people type it, in the metric unit it is kept in: "2 kg", "1 lb 2 oz", "1 kg 200", "12 cm",
-// "half an hour", "1 1/2", "1:30" (minutes and seconds; of hours, hours and minutes), "90 s", "70 °F". alone turns a number
-// without a unit, which is in the unit its field shows, into that unit; nil: it is in it already. It returns ErrNoFigure
+// "half an hour", "1 1/2", "1:30" (minutes and seconds; of hours, hours and minutes), "90 s", "70 °F". alone turns a
+// number
+// without a unit, which is in the unit its field shows, into that unit; nil: it is in it already. It returns
+// ErrNoFigure
 // for anything else and Unclear for a part of nothing named, where nobody can tell what of.
 func Read(text string, unit Unit, alone func(float64) float64) (float64, error) {
 	if alone == nil {
@@ -189,7 +203,8 @@ func unitAt(text string, unit Unit) (u named, after string, ok bool) {
 			continue
 		}
 		for _, e := range append([]string{""}, endings...) {
-			if after, is := strings.CutPrefix(rest, e); is && (after == "" || after[0] == ' ' || after[0] >= '0' && after[0] <= '9') {
+			if after, is := strings.CutPrefix(rest, e); is && (after == "" || after[0] == ' ' || after[0] >= '0' &&
+				after[0] <= '9') {
 				return u, after, true
 			}
 		}

@@ -48,7 +48,8 @@ func Lower(s string) string {
 	return string(unicode.ToLower(r)) + s[n:]
 }
 
-// Uncapital returns a sentence as it goes on after a colon: its first letter small, unless a figure or a type of flour stands there.
+// Uncapital returns a sentence as it goes on after a colon: its first letter small, unless a figure or a type of flour
+// stands there.
 func Uncapital(s string) string {
 	first, n := utf8.DecodeRuneInString(s)
 	if n == 0 {

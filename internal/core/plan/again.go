@@ -10,7 +10,8 @@ import (
 
 // AsItCame is the request with the amounts that truly went in as the maker's own, g to a tenth: what a
 // batch made like the last one starts from. It reports false where nothing was weighed back, and where
-// egg or milk was worked in besides, which own amounts cannot tell from what was planned, or more oil than may be asked for.
+// egg or milk was worked in besides, which own amounts cannot tell from what was planned, or more oil than may be asked
+// for.
 func (p *Plan) AsItCame() (request.Request, bool) {
 	r, f := p.Request, &p.Formula
 	if p.Room.Used == nil || r.Acted(doctor.Egg)+r.Acted(doctor.Milk) > 0 {
@@ -35,7 +36,8 @@ func (p *Plan) AsItCame() (request.Request, bool) {
 func (p *Plan) AmountsInto(r *request.Request) {
 	e, f := &r.Eggs, &p.Formula
 	r.Amount.FlourG = Tenth(f.FlourG)
-	e.FixWhole, e.FixYolks, e.CrackedG, e.LiquidG = Some(float64(f.Pick.Whole)), Some(float64(f.Pick.Yolks)), nil, Some(Tenth(f.TopG))
+	e.FixWhole, e.FixYolks, e.CrackedG, e.LiquidG = Some(float64(f.Pick.Whole)), Some(float64(f.Pick.Yolks)), nil,
+		Some(Tenth(f.TopG))
 	if f.Weighed() {
 		e.CrackedG = Some(Tenth(f.Pick.EggG))
 	}

@@ -28,13 +28,16 @@ func TestAmountsAreTakenLiterally(t *testing.T) {
 			t.Fatalf("%d: %v", i, err)
 		}
 		f, c := &p.Formula, p.EggClass()
-		for _, x := range [][2]float64{{f.FlourG, r.Amount.FlourG}, {f.WholeG, whole * c.EdibleG}, {f.YolkG, yolks * c.YolkG}, {f.TopG, liquid},
-			{f.OilG, r.Oil * r.Amount.FlourG}, {f.SaltG, r.Salt * r.Amount.FlourG}, {f.HeldBackG, 0}, {p.Room.KeepG, 0}, {p.Room.PourG, liquid}} {
+		for _, x := range [][2]float64{{f.FlourG, r.Amount.FlourG}, {f.WholeG, whole * c.EdibleG}, {f.YolkG,
+			yolks * c.YolkG}, {f.TopG, liquid},
+			{f.OilG, r.Oil * r.Amount.FlourG}, {f.SaltG, r.Salt * r.Amount.FlourG}, {f.HeldBackG, 0}, {p.Room.KeepG, 0},
+			{p.Room.PourG, liquid}} {
 			if math.Abs(x[0]-x[1]) > 1e-6 {
 				t.Fatalf("%d: %g where %g is said: %+v", i, x[0], x[1], r.Eggs)
 			}
 		}
-		if f.Pick.Whole != int(whole) || f.Pick.Yolks != int(yolks) || math.IsNaN(f.Dough.Hw) || math.Abs(f.Pick.Hw-f.Dough.Hw) > .05 {
+		if f.Pick.Whole != int(whole) || f.Pick.Yolks != int(yolks) || math.IsNaN(f.Dough.Hw) ||
+			math.Abs(f.Pick.Hw-f.Dough.Hw) > .05 {
 			t.Fatalf("%d: %d + %d, %.2f and %.2f points", i, f.Pick.Whole, f.Pick.Yolks, f.Pick.Hw, f.Dough.Hw)
 		}
 	}
@@ -55,7 +58,8 @@ func TestBeatenEggIsTakenLiterally(t *testing.T) {
 		t.Errorf("%v: %+v", err, p.Formula.Pick)
 	}
 	r.Eggs.FixWhole, r.Eggs.CrackedG = nil, nil
-	if p, err = plan.Make(rules.Default(), r); err != nil || p.Formula.WholeG+p.Formula.TopG != 0 || p.Formula.Feel == "" {
+	if p, err = plan.Make(rules.Default(), r); err != nil || p.Formula.WholeG+p.Formula.TopG != 0 ||
+		p.Formula.Feel == "" {
 		t.Errorf("%v: %+v", err, p.Formula)
 	}
 }

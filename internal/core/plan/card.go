@@ -64,7 +64,8 @@ func (p *Plan) forTheDough() []Amount {
 	}
 	out = append(out, p.eggAmounts()...)
 	if also := p.AlsoWords(); also != "" {
-		add("With them", also, p.in.Grams(f.AlsoG), fmt.Sprintf("%s eggs (%s without shells)", also, p.in.Grams(f.AlsoG)))
+		add("With them", also, p.in.Grams(f.AlsoG), fmt.Sprintf("%s eggs (%s without shells)", also,
+			p.in.Grams(f.AlsoG)))
 	}
 	pour, keep := math.Round(p.Room.PourG), math.Round(p.Room.KeepG)
 	if r.Eggs.TopUp != egg.TopNone && pour+keep > 0 {
@@ -133,7 +134,8 @@ func (p *Plan) filling() Amount {
 		what = "Filling: " + n
 	}
 	much, note := p.in.Grams(p.Cut.FillTotalG), p.in.Grams(p.fillEach())+" in each"
-	return Amount{what, much, note, fmt.Sprintf("%s %s (%s)", much, strings.Replace(strings.ToLower(what), "filling: ", "filling of ", 1), note)}
+	return Amount{what, much, note, fmt.Sprintf("%s %s (%s)", much, strings.Replace(strings.ToLower(what), "filling: ",
+		"filling of ", 1), note)}
 }
 
 // fillEach is the filling of one piece of the first filled shape, g.

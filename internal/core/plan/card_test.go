@@ -71,10 +71,13 @@ func TestCardFollowsTheWork(t *testing.T) {
 		change func(*request.Request)
 		wants  []string
 	}{
-		"ribbons":  {func(*request.Request) {}, []string{"Mix", "Knead by hand", "Rest in the room", "Roll", "To leather", "Cut", "Cook"}},
-		"ravioli":  {func(r *request.Request) { r.Cut.Shape, r.Keep.Where = "ravioli", "freezer" }, []string{"Mix", "Roll", "Fill and close", "Freeze", "Cook"}},
-		"formed":   {func(r *request.Request) { r.Cut.Shape = "cavatelli" }, []string{"Mix", "Ropes", "Form", "Cook"}},
-		"mixed":    {func(r *request.Request) { r.Cut.Also = []request.ShapePart{{Shape: "mezzelune", Portions: 3}} }, []string{"Cut", "Fill and close"}},
+		"ribbons": {func(*request.Request) {}, []string{"Mix", "Knead by hand", "Rest in the room", "Roll",
+			"To leather", "Cut", "Cook"}},
+		"ravioli": {func(r *request.Request) { r.Cut.Shape, r.Keep.Where = "ravioli", "freezer" }, []string{"Mix",
+			"Roll", "Fill and close", "Freeze", "Cook"}},
+		"formed": {func(r *request.Request) { r.Cut.Shape = "cavatelli" }, []string{"Mix", "Ropes", "Form", "Cook"}},
+		"mixed": {func(r *request.Request) { r.Cut.Also = []request.ShapePart{{Shape: "mezzelune", Portions: 3}} },
+			[]string{"Cut", "Fill and close"}},
 		"to keep":  {func(r *request.Request) { r.Dry.Keep = true }, []string{"Cut", "Dry", "Cook"}},
 		"in fog":   {func(r *request.Request) { r.Room.RH = .98 }, []string{"Roll", "Cut", "Cook"}},
 		"by clock": {func(r *request.Request) { r.Clock.RollAt = "2026-11-28T17:30" }, []string{"Roll"}},
@@ -109,7 +112,8 @@ func TestCardFollowsTheWork(t *testing.T) {
 			t.Errorf("%s: no %q in %+v", name, c.wants[at], steps)
 		}
 	}
-	if fog := func() request.Request { r := request.Default(); r.Room.RH = .98; return r }(); slices.ContainsFunc(must(t, fog).Card(),
+	if fog := func() request.Request { r := request.Default(); r.Room.RH = .98; return r }(); slices.ContainsFunc(must(
+		t, fog).Card(),
 		func(s Step) bool { return s.Head == "To leather" }) {
 		t.Error("it is told to dry to leather in fog")
 	}
@@ -119,7 +123,8 @@ func TestCardFollowsTheWork(t *testing.T) {
 // is mixed or dusted.
 func TestLabelNames(t *testing.T) {
 	r := request.Default()
-	r.Flours = []request.FlourPart{{Flour: "soft-00", Share: .6, Kept: "paper_bag"}, {Flour: "maize-fine", Share: .2, Kept: "paper_bag"},
+	r.Flours = []request.FlourPart{{Flour: "soft-00", Share: .6, Kept: "paper_bag"}, {Flour: "maize-fine", Share: .2,
+		Kept: "paper_bag"},
 		{Flour: "plain", Share: .2, Kept: "paper_bag"}}
 	r.Flours[0].ContainsKG, r.Flours[1].ContainsKG, r.Flours[2].ContainsKG = 1, 1, 1
 	r.Additions = []request.AdditionPart{{Addition: "spinach", Share: .1}}
@@ -130,13 +135,15 @@ func TestLabelNames(t *testing.T) {
 		return out
 	}
 	got := strings.Join(names(must(t, r)), "; ")
-	if want := "wheat flour; egg; maize flour; spinach; "; !strings.HasPrefix(got, want) || !strings.Contains(got, "semola for dusting (durum wheat)") {
+	if want := "wheat flour; egg; maize flour; spinach; "; !strings.HasPrefix(got, want) || !strings.Contains(got,
+		"semola for dusting (durum wheat)") {
 		t.Errorf("%s", got)
 	}
 	for _, dust := range []request.Dust{request.DustRice, request.DustOwn} {
 		r.Roll.Dust = dust
 		p := must(t, r)
-		if got := strings.Join(names(p), "; "); strings.Contains(got, "durum") || slices.Contains(p.Formula.Allergens, "durum wheat") ||
+		if got := strings.Join(names(p), "; "); strings.Contains(got, "durum") || slices.Contains(p.Formula.Allergens,
+			"durum wheat") ||
 			strings.Contains(got, "rice flour") != (dust == request.DustRice) {
 			t.Errorf("dusted with %s: %s; contains %v", dust, got, p.Formula.Allergens)
 		}
@@ -183,8 +190,9 @@ func TestIngredientsForTheLabel(t *testing.T) {
 	r.Cut.Also = []request.ShapePart{{Shape: "tagliatelle", Portions: 3}}
 	q := must(t, r)
 	in, beside := q.AllergensOf(&q.Cut.Also[0])
-	if slices.Contains(in, "celery") || !slices.Equal(beside, []string{"crustaceans", "celery"}) || slices.ContainsFunc(q.Ingredients(&q.Cut.Also[0]),
-		func(x Ingredient) bool { return strings.Contains(x.Name, "filling") }) {
+	if slices.Contains(in, "celery") || !slices.Equal(beside, []string{"crustaceans", "celery"}) ||
+		slices.ContainsFunc(q.Ingredients(&q.Cut.Also[0]),
+			func(x Ingredient) bool { return strings.Contains(x.Name, "filling") }) {
 		t.Errorf("the ribbons beside the ravioli: %v, beside %v", in, beside)
 	}
 	if c := p.Code(7); c != "7" {
@@ -213,9 +221,11 @@ func TestChangedShape(t *testing.T) {
 	if c := must(t, r).Cut; c.Cutter == nil || c.WidthMM != 6.5 {
 		t.Errorf("%+v", c.Cutter)
 	}
-	for machine, width := range map[string]float64{"hand-crank-10": 60, "sheeter-mm": 45} { // staggering gains nothing on the first
+	// staggering gains nothing on the first
+	for machine, width := range map[string]float64{"hand-crank-10": 60, "sheeter-mm": 45} {
 		r = request.Default()
-		r.Amount.By, r.Roll.Machine, r.Cut.Shape, r.Cut.Width, r.Cut.Pattern = "flour", machine, "ravioli-round", ptr(width), cut.Staggered
+		r.Amount.By, r.Roll.Machine, r.Cut.Shape, r.Cut.Width, r.Cut.Pattern = "flour", machine, "ravioli-round",
+			ptr(width), cut.Staggered
 		q := must(t, r)
 		stagger, why := q.Cut, q.Why["cut.across"]
 		r.Cut.Pattern = cut.Grid
@@ -223,14 +233,18 @@ func TestChangedShape(t *testing.T) {
 		r.Cut.Pattern = cut.Auto
 		best := must(t, r).Cut
 		gains := stagger.PerSheet > grid.PerSheet
-		if gains != (machine == "sheeter-mm") || best.PerSheet != max(stagger.PerSheet, grid.PerSheet) || grid.Pattern != cut.Grid ||
-			gains != (stagger.Pattern == cut.Staggered) || gains != (best.Pattern == cut.Staggered) || gains == strings.Contains(why, "gives no more here") {
-			t.Errorf("%s: %d by itself, %d staggered, %d in a grid: %s", machine, best.PerSheet, stagger.PerSheet, grid.PerSheet, why)
+		if gains != (machine == "sheeter-mm") || best.PerSheet != max(stagger.PerSheet, grid.PerSheet) ||
+			grid.Pattern != cut.Grid ||
+			gains != (stagger.Pattern == cut.Staggered) || gains != (best.Pattern == cut.Staggered) ||
+			gains == strings.Contains(why, "gives no more here") {
+			t.Errorf("%s: %d by itself, %d staggered, %d in a grid: %s", machine, best.PerSheet, stagger.PerSheet,
+				grid.PerSheet, why)
 		}
 	}
 	r.Cut.Scraps = "back"
 	p := must(t, r)
-	if b := p.Cut.Back; b.BackG <= 0 || b.BackG > p.Cut.AllTrimG || !strings.Contains(p.Why["cut.scraps"], measure.Grams(b.BackG)) {
+	if b := p.Cut.Back; b.BackG <= 0 || b.BackG > p.Cut.AllTrimG || !strings.Contains(p.Why["cut.scraps"],
+		measure.Grams(b.BackG)) {
 		t.Errorf("%+v of %v: %s", b, p.Cut.AllTrimG, p.Why["cut.scraps"])
 	}
 }
@@ -238,7 +252,8 @@ func TestChangedShape(t *testing.T) {
 // The pot's ways: the longer dried the longer in it, from the freezer longer than fresh, and
 // what is taken is what the card says.
 func TestWaysIntoThePot(t *testing.T) {
-	for _, after := range []request.After{request.Fresh, request.AtLeather, request.FirmNests, request.DriedHard, request.Frozen} {
+	for _, after := range []request.After{request.Fresh, request.AtLeather, request.FirmNests, request.DriedHard,
+		request.Frozen} {
 		r := request.Default()
 		r.Cook.After, r.Bench.PotL, r.Bench.Pots = after, ptr(6), ptr(2)
 		p := must(t, r)

@@ -49,7 +49,10 @@ func (p *Plan) clock() {
 	free := p.ask
 	free.FixRest, free.TemperMin = nil, 0
 	if free.Own != nil { // what a school would do
-		_, free, _ = p.solveBy(p.Knead.School, p.loadsBy(p.Knead.School), func(a *knead.Ask) { a.FixRest, a.TemperMin = nil, 0 })
+		_, free, _ = p.solveBy(p.Knead.School, p.loadsBy(p.Knead.School), func(a *knead.Ask) {
+			a.FixRest,
+				a.TemperMin = nil, 0
+		})
 	}
 	room, cold := free, free
 	room.Cold, cold.Cold = false, true
@@ -86,7 +89,8 @@ func (p *Plan) meet(place request.Place, w knead.Way, roll, from time.Time, open
 		}
 	}
 	start := roll.Add(-elapsed)
-	work := fmt.Sprintf("%s of mixing and kneading, %s of rest", measure.Minutes(w.ElapsedMin-w.RestMin-c.TemperMin), measure.Minutes(w.RestMin))
+	work := fmt.Sprintf("%s of mixing and kneading, %s of rest", measure.Minutes(w.ElapsedMin-w.RestMin-c.TemperMin),
+		measure.Minutes(w.RestMin))
 	switch {
 	case !w.Ready:
 		c.Fits = false
@@ -95,7 +99,8 @@ func (p *Plan) meet(place request.Place, w knead.Way, roll, from time.Time, open
 		c.Fits = false
 		start = from
 		roll = from.Add(elapsed)
-		c.Why = fmt.Sprintf("Not before %s: %s, until tension and water are right.", measure.ClockWords(roll, from), work)
+		c.Why = fmt.Sprintf("Not before %s: %s, until tension and water are right.", measure.ClockWords(roll, from),
+			work)
 	case place == request.InRoom:
 		c.Why = fmt.Sprintf("%s; ready just then.", measure.Capital(work))
 	default:
@@ -106,7 +111,8 @@ func (p *Plan) meet(place request.Place, w knead.Way, roll, from time.Time, open
 		c.Why += "."
 	}
 	if limit := p.cautionAt(); c.OutMin > limit {
-		c.Why += fmt.Sprintf(" Out of the fridge for %s: over %s is long for egg.", measure.Minutes(c.OutMin), measure.Minutes(limit))
+		c.Why += fmt.Sprintf(" Out of the fridge for %s: over %s is long for egg.", measure.Minutes(c.OutMin),
+			measure.Minutes(limit))
 	}
 	c.StartAt, c.RollAt = start.Format(measure.ClockForm), roll.Format(measure.ClockForm)
 	return c

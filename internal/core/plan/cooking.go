@@ -28,7 +28,8 @@ type CookPlan struct {
 	BoilMin  float64   `json:"boil_min"` // until that boils
 }
 
-// PotTurn is one shape's turn in the pot: its loads one after the other, its clock and its sign. Turns stand in the order they go in,
+// PotTurn is one shape's turn in the pot: its loads one after the other, its clock and its sign. Turns stand in the
+// order they go in,
 // the thinnest last; they may share the water.
 type PotTurn struct {
 	Key   string  `json:"key"`  // of its step
@@ -66,7 +67,8 @@ func (p *Plan) cook() {
 	loss := p.lossBefore(r.Cook.After)
 	potL, pots := request.Or(r.Bench.PotL, p.rules.Cook.PotL), int(request.Or(r.Bench.Pots, 1))
 	ru := p.cookRules(&c.CutPart)
-	o := CookPlan{Time: p.timeOf(&c.CutPart, loss), Also: []PotTime{}, Pot: cook.For(ru, c.AllMadeG, potL, pots), Loss: loss,
+	o := CookPlan{Time: p.timeOf(&c.CutPart, loss), Also: []PotTime{}, Pot: cook.For(ru, c.AllMadeG, potL, pots),
+		Loss:   loss,
 		Frozen: r.Cook.After == request.Frozen}
 	fresh, raw := o.Seconds, p.rawIn(&c.CutPart)
 	way := func(name string, key request.After, s float64) {
@@ -109,7 +111,8 @@ func (p *Plan) turns(potL float64, pots int) (out []PotTurn) {
 			continue
 		}
 		pot := cook.For(p.rules.Cook, x.MadeG, potL, pots)
-		t := PotTurn{Part: i, Shape: x.Shape.Name, Loads: pot.Loads, LoadG: x.MadeG / float64(pot.Loads), FillL: pot.FillL, DoseG: pot.DoseG}
+		t := PotTurn{Part: i, Shape: x.Shape.Name, Loads: pot.Loads, LoadG: x.MadeG / float64(pot.Loads),
+			FillL: pot.FillL, DoseG: pot.DoseG}
 		if p.rawIn(x) {
 			t.Raw = p.Request.Cut.Filling.Kind.Words()
 		}
@@ -161,7 +164,8 @@ func (p *Plan) SoldTime(x *CutPart) (from, to float64) {
 	return from, to
 }
 
-// cookRules are the rules of the pot for a part: what is raw inside is never cooked shorter than the book because of what was tasted.
+// cookRules are the rules of the pot for a part: what is raw inside is never cooked shorter than the book because of
+// what was tasted.
 func (p *Plan) cookRules(x *CutPart) rules.Cook {
 	if p.rawIn(x) && p.rules.Learned.Cook.K() < 1 {
 		return p.made.Cook
@@ -209,7 +213,8 @@ func (p *Plan) BookPotS(part int) float64 {
 
 // centreWords say when what is raw inside is done.
 func (p *Plan) centreWords() string {
-	return fmt.Sprintf("Cut one of the thickest open: no pink, steaming. %s at the centre, by your authority.", p.CentreC())
+	return fmt.Sprintf("Cut one of the thickest open: no pink, steaming. %s at the centre, by your authority.",
+		p.CentreC())
 }
 
 // CentreC is what the centre of a raw filling should read, in words.

@@ -33,7 +33,10 @@ func (p *Plan) cost() {
 		if e.class.PriceEach > 0 {
 			price = &e.class.PriceEach
 		}
-		line(e.class.Name+" eggs", measure.Thousands(e.n), "egg", price, func(m cost.Money) cost.Money { return m.Times(e.n) })
+		line(e.class.Name+" eggs", measure.Thousands(e.n), "egg", price, func(m cost.Money) cost.Money {
+			return m.Times(
+				e.n)
+		})
 	}
 	if r.Eggs.TopUp == egg.TopMilk {
 		byMass("Milk", f.TopG, r.Prices.MilkKG)
@@ -44,11 +47,13 @@ func (p *Plan) cost() {
 		byMass(a.Name, a.MassG, r.Additions[i].Price())
 	}
 	if r.Prices.Filling != nil {
-		line("Filling and sauce", p.fillWords(p.Cut.FillTotalG), "batch", r.Prices.Filling, func(m cost.Money) cost.Money { return m })
+		line("Filling and sauce", p.fillWords(p.Cut.FillTotalG), "batch", r.Prices.Filling,
+			func(m cost.Money) cost.Money { return m })
 	}
 	c.HandsMin = p.handsMin()
 	if r.Prices.WageHour != nil {
-		line("Hands", measure.Minutes(c.HandsMin), "hour", r.Prices.WageHour, func(m cost.Money) cost.Money { return m.Times(math.Round(c.HandsMin) / 60) })
+		line("Hands", measure.Minutes(c.HandsMin), "hour", r.Prices.WageHour,
+			func(m cost.Money) cost.Money { return m.Times(math.Round(c.HandsMin) / 60) })
 	}
 	for _, l := range c.Lines {
 		c.Total += l.Cost

@@ -105,7 +105,8 @@ func (p *Plan) toolFor(s cut.Shape, asked cut.Tool) (tool cut.Tool, c *roll.Cutt
 		lo, hi = s.FromMM, s.ToMM
 	}
 	for i, x := range p.machine.Cutters {
-		if x.PitchMM >= lo-1e-9 && x.PitchMM <= hi+1e-9 && (c == nil || math.Abs(x.PitchMM-s.WidthMM) < math.Abs(c.PitchMM-s.WidthMM)-1e-9) {
+		if x.PitchMM >= lo-1e-9 && x.PitchMM <= hi+1e-9 && (c == nil || math.Abs(x.PitchMM-s.WidthMM) < math.Abs(
+			c.PitchMM-s.WidthMM)-1e-9) {
 			c = &p.machine.Cutters[i]
 		}
 	}
@@ -166,7 +167,8 @@ func (p *Plan) wants() []float64 {
 	return out
 }
 
-// portionsOf returns the portions that g grams asked of the i-th shape make: of dough asked for, with the filling that goes into it.
+// portionsOf returns the portions that g grams asked of the i-th shape make: of dough asked for, with the filling that
+// goes into it.
 func (p *Plan) portionsOf(i int, g float64) float64 {
 	if i < len(p.swells) && p.swells[i] > 0 && p.Request.Cut.Also[i-1].By != request.ShareByPortions {
 		g *= p.swells[i]
@@ -174,8 +176,10 @@ func (p *Plan) portionsOf(i int, g float64) float64 {
 	return g / p.portionOf(i)
 }
 
-// served returns how what is wanted is served: what is made of the shape that comes off worst, over what is wanted of it; where
-// none comes off noticeably short, all that is made over all that is wanted. What is formed from dough set aside is served exactly, and would hide
+// served returns how what is wanted is served: what is made of the shape that comes off worst, over what is wanted of
+// it; where
+// none comes off noticeably short, all that is made over all that is wanted. What is formed from dough set aside is
+// served exactly, and would hide
 // what is made too much of the others.
 func (p *Plan) served() float64 {
 	least, made, wanted := math.Inf(1), 0., 0.
@@ -201,7 +205,8 @@ func (p *Plan) layOn(i int, sheets cut.Sheets) CutPart {
 	}
 	sheets = p.sheetsFor(i, sheets)
 	o := CutPart{Shape: s, Sheets: sheets.Count, on: sheets, thickMM: p.Roll.SheetMM, Ends: p.endOf(i),
-		asDough: i > 0 && r.Cut.Also[i-1].By != request.ShareByPortions, MinMM: s.MinLengthMM, MaxMM: s.MaxLengthMM, PortionG: p.portionOf(i)}
+		asDough: i > 0 && r.Cut.Also[i-1].By != request.ShareByPortions, MinMM: s.MinLengthMM, MaxMM: s.MaxLengthMM,
+		PortionG: p.portionOf(i)}
 	if s.Traits().Rope {
 		o.thickMM = s.SheetMM
 	} else if o.Ends != nil {
@@ -247,7 +252,8 @@ func (p *Plan) laid(sheets cut.Sheets) float64 {
 func (p *Plan) cut() {
 	ru := &p.rules.Cut
 	n := p.Roll.SheetsAll
-	p.Cut = CutPlan{SheetLengthMM: p.Roll.LengthMM, SheetWidthMM: p.Roll.WidthMM, SheetG: p.Roll.RolledG / float64(p.Roll.Sheets), Also: []CutPart{}}
+	p.Cut = CutPlan{SheetLengthMM: p.Roll.LengthMM, SheetWidthMM: p.Roll.WidthMM, SheetG: p.Roll.RolledG / float64(
+		p.Roll.Sheets), Also: []CutPart{}}
 	on := func(n int) cut.Sheets {
 		return cut.Sheets{Count: n, LengthMM: p.Cut.SheetLengthMM, WidthMM: p.Cut.SheetWidthMM, MassG: p.Cut.SheetG}
 	}

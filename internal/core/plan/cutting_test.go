@@ -22,13 +22,16 @@ func TestMixedCuts(t *testing.T) {
 		t.Fatalf("%d and %d of %d sheets", c.Sheets, c.Also[0].Sheets, p.Roll.SheetsAll)
 	}
 	if c.WantsG != 720 || c.Also[0].WantsG != 480 || c.Portions < 5.9 || c.Also[0].Portions < 3.9 {
-		t.Errorf("%.0f and %.0f g wanted, %.2f and %.2f portions", c.WantsG, c.Also[0].WantsG, c.Portions, c.Also[0].Portions)
+		t.Errorf("%.0f and %.0f g wanted, %.2f and %.2f portions", c.WantsG, c.Also[0].WantsG, c.Portions,
+			c.Also[0].Portions)
 	}
-	if all := float64(p.Roll.Pieces) * p.Roll.RolledG; math.Abs(c.AllDoughG+c.AllTrimG-all) > 1e-6 || math.Abs(c.ScrapPortions*70-c.AllTrimG) > 1e-6 {
+	if all := float64(p.Roll.Pieces) * p.Roll.RolledG; math.Abs(c.AllDoughG+c.AllTrimG-all) > 1e-6 ||
+		math.Abs(c.ScrapPortions*70-c.AllTrimG) > 1e-6 {
 		t.Errorf("%v + %v of %v g", c.AllDoughG, c.AllTrimG, all)
 	}
 	r.Amount.By, r.Amount.FlourG = "flour", 1200
-	if p = must(t, r); p.Cut.Also[0].Portions < 3.9 || p.Cut.Also[0].Portions > 5.5 || p.Cut.Sheets <= p.Cut.Also[0].Sheets {
+	if p = must(t, r); p.Cut.Also[0].Portions < 3.9 || p.Cut.Also[0].Portions > 5.5 ||
+		p.Cut.Sheets <= p.Cut.Also[0].Sheets {
 		t.Errorf("by flour: %+v and %+v sheets", p.Cut.Sheets, p.Cut.Also[0])
 	}
 	r = request.Default()
@@ -47,7 +50,8 @@ func TestFilledByPortions(t *testing.T) {
 	r.Cut.Filling = request.Filling{Name: "ricotta and nettle", Allergens: "Milk, egg"}
 	p := must(t, r)
 	c := &p.Cut
-	if math.Abs(c.MadeG-1500) > 80 || math.Abs(c.MadeG-c.DoughG-c.FillG) > 1e-6 || math.Abs(c.FillG/float64(c.Count)-6.55) > .01 {
+	if math.Abs(c.MadeG-1500) > 80 || math.Abs(c.MadeG-c.DoughG-c.FillG) > 1e-6 || math.Abs(c.FillG/float64(
+		c.Count)-6.55) > .01 {
 		t.Errorf("%.0f g made of %.0f dough and %.0f filling in %d", c.MadeG, c.DoughG, c.FillG, c.Count)
 	}
 	if p.Formula.Target.Hw != must(t, request.Default()).Formula.Target.Hw+1 {
@@ -106,7 +110,8 @@ func TestOwnTrims(t *testing.T) {
 	bare := must(t, r)
 	r.Cut.TrimEnd, r.Cut.TrimSide = nil, nil
 	usual := must(t, r)
-	if bare.Cut.EndTrimMM > 1e-9 || bare.Cut.AllTrimG >= usual.Cut.AllTrimG || usual.Cut.SideTrimMM < 3 || usual.Rules().Cut.TrimEndMM != 10 {
+	if bare.Cut.EndTrimMM > 1e-9 || bare.Cut.AllTrimG >= usual.Cut.AllTrimG || usual.Cut.SideTrimMM < 3 ||
+		usual.Rules().Cut.TrimEndMM != 10 {
 		t.Errorf("%+v and %+v", bare.Cut.Layout, usual.Cut.Layout)
 	}
 }
@@ -179,7 +184,8 @@ func TestNestsWaitNoShorter(t *testing.T) {
 			r.Cut.Shape, r.Room.RH, r.Cook.After = shape, rh, "fresh"
 			fresh := must(t, r).Dry
 			r.Cook.After = "nest"
-			if nest := must(t, r).Dry; nest.OutMin < fresh.OutMin-1e-9 || nest.Nest.Will && nest.OutMin <= fresh.OutMin {
+			if nest := must(t, r).Dry; nest.OutMin < fresh.OutMin-1e-9 || nest.Nest.Will &&
+				nest.OutMin <= fresh.OutMin {
 				t.Errorf("%s at %.2f: %.0f min to nests, %.0f fresh", shape, rh, nest.OutMin, fresh.OutMin)
 			}
 		}

@@ -67,7 +67,8 @@ func (p *Plan) dry() {
 	case r.Cook.After == request.FirmNests && o.Nest.Will:
 		waits = o.Nest.FromMin
 	case r.Cook.After == request.FirmNests || o.Purpose != cut.NoDrying:
-		if waits = o.Leather.FromMin; !o.Leather.Will { // waited for as long as one waits: a little damper is not suddenly no wait
+		// waited for as long as one waits: a little damper is not suddenly no wait
+		if waits = o.Leather.FromMin; !o.Leather.Will {
 			waits = ru.Dry.MostMin
 		}
 	}
@@ -83,7 +84,8 @@ func (p *Plan) dry() {
 // rate is how the sheet dries in that air with so many faces open.
 func (p *Plan) rate(air dry.Air, faces float64) dry.Rate {
 	r, f := &p.Request, &p.Formula
-	return dry.Of(p.rules.Dry, dry.Sheet{ThickMM: p.Roll.SheetMM, DensityGPerML: f.Dough.DensityGPerML, WaterShare: f.Dough.WaterShare,
+	return dry.Of(p.rules.Dry, dry.Sheet{ThickMM: p.Roll.SheetMM, DensityGPerML: f.Dough.DensityGPerML,
+		WaterShare:    f.Dough.WaterShare,
 		EquilibriumWB: f.Blend.EquilibriumWB},
 		dry.Room{TempC: r.Room.TempC, RH: r.Room.RH, Air: air}, faces)
 }

@@ -20,11 +20,13 @@ type family struct {
 
 // families are all of them; a test holds the table complete.
 var families = map[cut.Family]family{
-	cut.Ribbon:    {func(s cut.Shape) float64 { return s.MinLengthMM }, (*Plan).layRibbons, (*Plan).ribbonCard, (*Plan).explainRibbons},
-	cut.Piece:     {leastSide, (*Plan).layPieces, (*Plan).pieceCard, (*Plan).explainPieces},
-	cut.Filled:    {leastSide, (*Plan).layFilled, (*Plan).filledCard, (*Plan).explainPieces},
-	cut.Formed:    {func(cut.Shape) float64 { return 0 }, (*Plan).layFormed, (*Plan).formedCard, (*Plan).explainFormed},
-	cut.Undecided: {func(cut.Shape) float64 { return 0 }, (*Plan).leaveSheets, (*Plan).sheetCard, (*Plan).explainSheets},
+	cut.Ribbon: {func(s cut.Shape) float64 { return s.MinLengthMM }, (*Plan).layRibbons, (*Plan).ribbonCard,
+		(*Plan).explainRibbons},
+	cut.Piece:  {leastSide, (*Plan).layPieces, (*Plan).pieceCard, (*Plan).explainPieces},
+	cut.Filled: {leastSide, (*Plan).layFilled, (*Plan).filledCard, (*Plan).explainPieces},
+	cut.Formed: {func(cut.Shape) float64 { return 0 }, (*Plan).layFormed, (*Plan).formedCard, (*Plan).explainFormed},
+	cut.Undecided: {func(cut.Shape) float64 { return 0 }, (*Plan).leaveSheets, (*Plan).sheetCard,
+		(*Plan).explainSheets},
 }
 
 func leastSide(s cut.Shape) float64 { return min(s.WidthMM, s.Long()) }
@@ -49,7 +51,8 @@ func (p *Plan) layRibbons(i int, sheets cut.Sheets, o *CutPart) {
 // pieceCut is what a flat piece, filled or not, is cut as.
 func (p *Plan) pieceCut(o *CutPart) cut.PieceCut {
 	s := o.Shape
-	return cut.PieceCut{Outline: s.Outline, Close: s.Close, Tool: o.Tool, WidthMM: s.WidthMM, LongMM: s.Long(), Pattern: p.Request.Cut.Pattern}
+	return cut.PieceCut{Outline: s.Outline, Close: s.Close, Tool: o.Tool, WidthMM: s.WidthMM, LongMM: s.Long(),
+		Pattern: p.Request.Cut.Pattern}
 }
 
 func (p *Plan) layPieces(_ int, sheets cut.Sheets, o *CutPart) {
@@ -67,7 +70,8 @@ func (p *Plan) layFilled(_ int, sheets cut.Sheets, o *CutPart) {
 
 func (p *Plan) layFormed(_ int, sheets cut.Sheets, o *CutPart) {
 	s := o.Shape
-	o.Layout = cut.FormPieces(p.rules.Cut, float64(sheets.Count)*sheets.MassG, p.Formula.Dough.DensityGPerML, s.PieceG, s.RopeMM, s.WidthMM)
+	o.Layout = cut.FormPieces(p.rules.Cut, float64(sheets.Count)*sheets.MassG, p.Formula.Dough.DensityGPerML, s.PieceG,
+		s.RopeMM, s.WidthMM)
 }
 
 func (p *Plan) leaveSheets(_ int, sheets cut.Sheets, o *CutPart) { o.Layout = cut.LeaveSheets(sheets) }
@@ -79,8 +83,10 @@ func (p *Plan) sheetCard(x *CutPart) string {
 
 func (p *Plan) explainSheets() {
 	c := &p.Cut
-	p.say("cut.across", "As it comes off the rollers, %s.", p.in.Joined(" × ", measure.MM, measure.Shortest, measure.Near(c.LengthMM), math.Round(c.WidthMM)))
-	p.say("cut.ribbons", "%s each. What they become is said when they are cut: put the shapes in then, and the rest is worked out.", p.in.Grams(c.OneG))
+	p.say("cut.across", "As it comes off the rollers, %s.", p.in.Joined(" × ", measure.MM, measure.Shortest,
+		measure.Near(c.LengthMM), math.Round(c.WidthMM)))
+	p.say("cut.ribbons", "%s each. What they become is said when they are cut: put the shapes in then, and the rest "+
+		"is worked out.", p.in.Grams(c.OneG))
 	p.say("cut.nests", "%.1f portions of %s.", c.Portions, p.in.Grams(c.PortionG))
 	p.say("cut.trim", "None before they are cut.")
 }
@@ -90,7 +96,8 @@ func (p *Plan) ribbonCard(x *CutPart) string {
 	if x.Cutter != nil {
 		how = "cutter, test strip first"
 	}
-	return fmt.Sprintf(": %s of about %s, %s; %d across, %d to a nest.", measure.Plural(x.Along, "length", "lengths"), p.in.Long(x.LengthMM), how, x.Across,
+	return fmt.Sprintf(": %s of about %s, %s; %d across, %d to a nest.", measure.Plural(x.Along, "length", "lengths"),
+		p.in.Long(x.LengthMM), how, x.Across,
 		x.PerNest)
 }
 
@@ -132,8 +139,10 @@ func (p *Plan) formedCard(x *CutPart) string {
 func (p *Plan) explainFormed() {
 	say := p.say
 	c, ru := &p.Cut, &p.rules.Cut
-	say("cut.across", "Slices of %s of a %s rope, %s each.", p.in.MM(c.Rope.SliceMM, 0), p.in.MM(c.Rope.DiameterMM, measure.Shortest), p.in.Grams(c.OneG))
-	say("cut.ribbons", "%s of dough at %s; %s of rope in all.", p.in.Grams(c.DoughG), p.in.Grams(c.OneG), p.in.M(c.Rope.LengthM, 1))
+	say("cut.across", "Slices of %s of a %s rope, %s each.", p.in.MM(c.Rope.SliceMM, 0), p.in.MM(c.Rope.DiameterMM,
+		measure.Shortest), p.in.Grams(c.OneG))
+	say("cut.ribbons", "%s of dough at %s; %s of rope in all.", p.in.Grams(c.DoughG), p.in.Grams(c.OneG),
+		p.in.M(c.Rope.LengthM, 1))
 	say("cut.trim", "Less than one piece.")
 	say("cut.forming", "%g seconds a piece, in practised hands; cover the ropes that wait.", ru.FormedS)
 	say("cut.nests", "%.1f portions of %s.", c.Portions, p.in.Grams(c.PortionG))
@@ -145,12 +154,15 @@ func (p *Plan) explainRibbons() {
 	wide := math.Round(c.SheetWidthMM)
 	use, sheets := wide-2*ru.TrimSideMM, measure.Plural(c.Sheets, "sheet", "sheets")
 	say("cut.across", "%s less %s each side leaves %s, room for %d at %s.", p.in.MM(wide, measure.Shortest),
-		p.in.MM(ru.TrimSideMM, measure.Shortest), p.in.MM(use, measure.Shortest), c.Across, p.in.MM(c.WidthMM, measure.Shortest))
+		p.in.MM(ru.TrimSideMM, measure.Shortest), p.in.MM(use, measure.Shortest), c.Across, p.in.MM(c.WidthMM,
+			measure.Shortest))
 	if k := c.Cutter; k != nil && k.WidthMM < use {
-		say("cut.across", "Of %s the cutter takes %s, room for %d at %s.", p.in.MM(wide, measure.Shortest), p.in.MM(k.WidthMM, measure.Shortest),
+		say("cut.across", "Of %s the cutter takes %s, room for %d at %s.", p.in.MM(wide, measure.Shortest),
+			p.in.MM(k.WidthMM, measure.Shortest),
 			c.Across, p.in.MM(c.WidthMM, measure.Shortest))
 	}
-	say("cut.ribbons", "%d across, %s, %s. Each weighs %s.", c.Across, measure.Plural(c.Along, "length", "lengths"), sheets, p.in.G(c.OneG, 1))
+	say("cut.ribbons", "%d across, %s, %s. Each weighs %s.", c.Across, measure.Plural(c.Along, "length", "lengths"),
+		sheets, p.in.G(c.OneG, 1))
 	short := ", and it comes out even."
 	if c.LastNest > 0 {
 		short = fmt.Sprintf(", and a short one of %d, %s.", c.LastNest, p.in.Grams(float64(c.LastNest)*c.OneG))
@@ -220,8 +232,10 @@ func (p *Plan) explainPieces() {
 		if c.Sheets%2 == 1 {
 			odd = fmt.Sprintf(" and %d from the odd one, halved and laid on itself", c.Count-c.PerSheet*(c.Sheets/2))
 		}
-		say("cut.ribbons", "%s from each of %s%s; %s of dough in each.", each, measure.Plural(c.Sheets/2, "pair", "pairs"), odd, p.in.Grams(c.OneG))
+		say("cut.ribbons", "%s from each of %s%s; %s of dough in each.", each, measure.Plural(c.Sheets/2, "pair",
+			"pairs"), odd, p.in.Grams(c.OneG))
 	}
-	say("cut.nests", "%.0f to a portion of %s.", math.Round(c.PortionG*float64(c.Count)/c.MadeG), p.in.Grams(c.PortionG))
+	say("cut.nests", "%.0f to a portion of %s.", math.Round(c.PortionG*float64(c.Count)/c.MadeG),
+		p.in.Grams(c.PortionG))
 	say("cut.trim", "What lies between and round the pieces: %.0f %% of the sheets.", 100*c.TrimG/(c.TrimG+c.DoughG))
 }

@@ -25,7 +25,8 @@ func (p *Plan) eggTask(flourG float64) ([]flour.Part, egg.Task) {
 		FlourG: flourG, F14G: b.F14G, MoistureWB: b.MoistureWB,
 		TargetHw: p.aim(0).Hw,
 		LossG:    dry.BoardLossG(*ru, r.Room.TempC, r.Room.RH, flourG), ExtraFat: r.Oil * of, GivenG: r.Eggs.GivenG(),
-		Class: r.Eggs.Kind(), Style: r.Eggs.Style, TopUp: r.Eggs.TopUp, ByWeight: r.Eggs.ByWeight || p.sizing || p.weighs,
+		Class: r.Eggs.Kind(), Style: r.Eggs.Style, TopUp: r.Eggs.TopUp, ByWeight: r.Eggs.ByWeight || p.sizing ||
+			p.weighs,
 		LockFlour: named && !r.Eggs.MoveFlour,
 		FixWhole:  whole(r.Eggs.FixWhole), FixYolks: whole(r.Eggs.FixYolks)}
 	for _, a := range r.Additions {
@@ -58,13 +59,15 @@ func (p *Plan) answer() (a egg.Answer, plannedG, yieldedG float64) {
 		p.task.GivenG = 0 // all the egg is in the jug
 		w := p.task.Weigh()
 		k := p.Request.Amount.EggG / max(w.WholeG+w.YolkG, 1e-9)
-		return egg.Answer{Best: p.task.Exactly(w.WholeG*k, w.YolkG*k), Exact: true, Alternatives: []egg.Solution{}, Weighed: w}, 0, 0
+		return egg.Answer{Best: p.task.Exactly(w.WholeG*k, w.YolkG*k), Exact: true, Alternatives: []egg.Solution{},
+			Weighed: w}, 0, 0
 	}
 	a = p.task.Solve()
 	if c := p.Request.Eggs.CrackedG; c != nil && a.Best.EggG > 0 && !p.sizing {
 		k := *c / a.Best.EggG
 		as := p.task.Exactly(a.Best.WholeG*k, a.Best.YolkG*k)
-		if t := p.aim(as.YolkShare); t.Feel(p.rules.Hydration, as.Hw).Odd() && !t.Feel(p.rules.Hydration, a.Best.Hw).Odd() {
+		if t := p.aim(as.YolkShare); t.Feel(p.rules.Hydration, as.Hw).Odd() && !t.Feel(p.rules.Hydration,
+			a.Best.Hw).Odd() {
 			return a, 0, *c
 		}
 		plannedG = a.Best.EggG
@@ -121,7 +124,8 @@ func (p *Plan) openWords() string {
 	case f.FlourG >= f.OpenG:
 		return fmt.Sprintf("It is likely to take all %s, and may ask for more: have some by you, and weigh what is left.", out)
 	}
-	return fmt.Sprintf("Of the %s weighed out it is likely to take about %s. Stop when it takes no more, and weigh what is left.", out, takes)
+	return fmt.Sprintf("Of the %s weighed out it is likely to take about %s. Stop when it takes no more, and weigh "+
+		"what is left.", out, takes)
 }
 
 // literally is what the maker puts in, and beside it what would be worked out for the same flour.
@@ -182,16 +186,18 @@ func (p *Plan) mix(flourG float64) {
 	if p.AsMade() {
 		held = 0 // all of it goes in, as is said
 	}
-	f := Formula{FlourG: b.MassG, HeldBackG: held * b.MassG, Blend: b, Eggs: eggs, Pick: pick, PlannedEggG: planned, YieldedEggG: yielded,
-		jug:    r.Amount.By == request.ByEggs,
-		WholeG: pick.WholeG, YolkG: pick.YolkG, TopG: pick.TopG, SaltG: r.Salt * of, OilG: r.Oil * of,
+	f := Formula{FlourG: b.MassG, HeldBackG: held * b.MassG, Blend: b, Eggs: eggs, Pick: pick, PlannedEggG: planned,
+		YieldedEggG: yielded,
+		jug:         r.Amount.By == request.ByEggs,
+		WholeG:      pick.WholeG, YolkG: pick.YolkG, TopG: pick.TopG, SaltG: r.Salt * of, OilG: r.Oil * of,
 		OpenG: r.Amount.OpenG(), PortionG: p.portionG(), Additions: []Added{}}
 	if planned == 0 && !f.jug {
 		f.AlsoG = p.task.GivenG
 	}
 	for _, a := range r.Additions {
 		kind, g := a.Kind(), a.Share*of
-		f.Additions = append(f.Additions, Added{kind.Key, kind.Name, kind.Kind, g, p.shareIn(a.Share, b.MassG), kind.LiquidG(g), 0, kind.Allergen})
+		f.Additions = append(f.Additions, Added{kind.Key, kind.Name, kind.Kind, g, p.shareIn(a.Share, b.MassG),
+			kind.LiquidG(g), 0, kind.Allergen})
 	}
 	f.Target = p.aim(pick.YolkShare)
 	p.Formula = f
@@ -205,15 +211,18 @@ func (p *Plan) together(parts []flour.Part, b flour.Blend) {
 	r, ru, f := &p.Request, &p.rules, &p.Formula
 	f.FlourG, f.Blend, f.Flours = b.MassG, b, f.Flours[:0]
 	for _, x := range parts {
-		f.Flours = append(f.Flours, Weighed{x.Flour.Key, x.Flour.Name, x.MassG, x.MassG / b.MassG, x.Moisture, x.Flour.Allergen})
+		f.Flours = append(f.Flours, Weighed{x.Flour.Key, x.Flour.Name, x.MassG, x.MassG / b.MassG, x.Moisture,
+			x.Flour.Allergen})
 	}
 	others := make([]dough.Other, len(f.Additions))
 	for i, a := range r.Additions {
 		kind := a.Kind()
 		others[i] = dough.Other{G: f.Additions[i].MassG, UptakeGPerG: kind.UptakeGPerG, Composition: kind.Composition()}
 	}
-	others = append(others, dough.Other{G: p.milkG, Composition: egg.Milk}, dough.Other{G: p.waterG, Composition: egg.Water})
-	f.Dough = dough.Make(*ru, b, dough.Amounts{WholeEggG: f.WholeG, YolkG: f.YolkG, TopG: f.TopG, TopUp: r.Eggs.TopUp, OilG: f.OilG, SaltG: f.SaltG,
+	others = append(others, dough.Other{G: p.milkG, Composition: egg.Milk}, dough.Other{G: p.waterG,
+		Composition: egg.Water})
+	f.Dough = dough.Make(*ru, b, dough.Amounts{WholeEggG: f.WholeG, YolkG: f.YolkG, TopG: f.TopG, TopUp: r.Eggs.TopUp,
+		OilG: f.OilG, SaltG: f.SaltG,
 		LossG: p.Room.BoardLossG, Others: others})
 	f.feel = f.Target.Feel(ru.Hydration, f.Dough.Hw)
 	f.Feel = f.feel.Words
@@ -232,7 +241,8 @@ func (p *Plan) stains() []dough.Stain {
 	out := make([]dough.Stain, len(p.Formula.Additions))
 	for i, a := range p.Request.Additions {
 		kind := a.Kind()
-		out[i] = dough.Stain{Colour: kind.Colour, Depth: kind.Depth, G: p.Formula.Additions[i].MassG, Word: kind.ColourWord, Name: kind.Name}
+		out[i] = dough.Stain{Colour: kind.Colour, Depth: kind.Depth, G: p.Formula.Additions[i].MassG,
+			Word: kind.ColourWord, Name: kind.Name}
 	}
 	return out
 }

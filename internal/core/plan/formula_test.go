@@ -29,10 +29,12 @@ func kitchen(rnd *rand.Rand) request.Request {
 	}
 	for range rnd.Intn(3) {
 		a := adds[rnd.Intn(len(adds))]
-		r.Additions = append(r.Additions, request.AdditionPart{Addition: a.Key, Share: a.LowShare + rnd.Float64()*(a.HighShare-a.LowShare)})
+		r.Additions = append(r.Additions, request.AdditionPart{Addition: a.Key, Share: a.LowShare +
+			rnd.Float64()*(a.HighShare-a.LowShare)})
 	}
 	if rnd.Intn(3) == 0 {
-		r.Eggs.Also = append(r.Eggs.Also, request.EggCount{Class: classes[rnd.Intn(len(classes))].Key, Count: float64(1 + rnd.Intn(4))})
+		r.Eggs.Also = append(r.Eggs.Also, request.EggCount{Class: classes[rnd.Intn(len(classes))].Key,
+			Count: float64(1 + rnd.Intn(4))})
 	}
 	r.Eggs.Class = classes[rnd.Intn(len(classes))].Key
 	r.Eggs.Style = []egg.Style{egg.WholeEggs, egg.Rich, egg.YolksOnly, egg.WholeWater, egg.NoEgg}[rnd.Intn(5)]
@@ -88,15 +90,19 @@ func TestDamperNeverAsksForMore(t *testing.T) {
 func TestScaling(t *testing.T) {
 	for _, k := range []float64{2, 3, 7} {
 		r := at14(600)
-		r.Eggs.FixWhole, r.Additions, r.Salt, r.Oil = ptr(4), []request.AdditionPart{{Addition: "beet", Share: .1}, {Addition: "cocoa", Share: .02}}, .004, .01
+		r.Eggs.FixWhole, r.Additions, r.Salt, r.Oil = ptr(4), []request.AdditionPart{{Addition: "beet", Share: .1},
+			{Addition: "cocoa", Share: .02}}, .004, .01
 		a := must(t, r)
 		r.Amount.FlourG, r.Eggs.FixWhole = 600*k, ptr(4*k)
 		b := must(t, r)
-		for what, x := range map[string][2]float64{"flour": {a.Formula.FlourG, b.Formula.FlourG}, "egg": {a.Formula.WholeG, b.Formula.WholeG},
+		for what, x := range map[string][2]float64{"flour": {a.Formula.FlourG, b.Formula.FlourG},
+			"egg":    {a.Formula.WholeG, b.Formula.WholeG},
 			"liquid": {a.Formula.TopG, b.Formula.TopG},
 			"salt":   {a.Formula.SaltG, b.Formula.SaltG}, "oil": {a.Formula.OilG, b.Formula.OilG},
-			"beet": {a.Formula.Additions[0].MassG, b.Formula.Additions[0].MassG}, "cocoa": {a.Formula.Additions[1].MassG, b.Formula.Additions[1].MassG},
-			"dough": {a.Formula.Dough.MassG, b.Formula.Dough.MassG}, "held back": {a.Formula.HeldBackG, b.Formula.HeldBackG}} {
+			"beet":  {a.Formula.Additions[0].MassG, b.Formula.Additions[0].MassG},
+			"cocoa": {a.Formula.Additions[1].MassG, b.Formula.Additions[1].MassG},
+			"dough": {a.Formula.Dough.MassG, b.Formula.Dough.MassG}, "held back": {a.Formula.HeldBackG,
+				b.Formula.HeldBackG}} {
 			if math.Abs(x[1]-k*x[0]) > 1e-6*k*x[0] {
 				t.Errorf("× %v: %s %.4f, then %.4f", k, what, x[0], x[1])
 			}
@@ -129,7 +135,8 @@ func TestAdditionsMoveTheEggs(t *testing.T) {
 		a, _ := addition.Find(key)
 		r.Additions = []request.AdditionPart{{Addition: key, Share: a.StartShare()}}
 		p := must(t, r)
-		if f := p.Formula; (f.Pick.EggG+f.TopG-plain.Pick.EggG-plain.TopG)*way <= 0 || math.Abs(f.Dough.Hw-f.Target.Hw) > 1.9 ||
+		if f := p.Formula; (f.Pick.EggG+f.TopG-plain.Pick.EggG-plain.TopG)*way <= 0 ||
+			math.Abs(f.Dough.Hw-f.Target.Hw) > 1.9 ||
 			!strings.Contains(f.Colour.Words, "green from") {
 			t.Errorf("%s: %.0f g of egg and %.0f g of liquid; %s", key, f.Pick.EggG, f.TopG, f.Colour.Words)
 		}
@@ -144,7 +151,8 @@ func TestAdditionsMoveTheEggs(t *testing.T) {
 	for _, n := range p.Notes {
 		codes[n.Code] = true
 	}
-	if !codes["much_added"] || !codes["salt_twice"] || !codes["prepare"] || !strings.Contains(strings.Join(p.Formula.Allergens, " "), "molluscs") {
+	if !codes["much_added"] || !codes["salt_twice"] || !codes["prepare"] || !strings.Contains(strings.Join(
+		p.Formula.Allergens, " "), "molluscs") {
 		t.Errorf("%v, %v", codes, p.Formula.Allergens)
 	}
 }
@@ -158,10 +166,12 @@ func TestUsed(t *testing.T) {
 	r.Used = request.Used{FlourLeftG: ptr(60), LiquidLeftG: ptr(5), LiquidAddedG: ptr(2)}
 	q := must(t, r)
 	f, g := p.Formula, q.Formula
-	if g.FlourG != f.FlourG-60 || math.Abs(g.TopG-(f.TopG-3)) > 1e-9 || math.Abs(g.Dough.MassG-(f.Dough.MassG-63)) > 1e-6 {
+	if g.FlourG != f.FlourG-60 || math.Abs(g.TopG-(f.TopG-3)) > 1e-9 ||
+		math.Abs(g.Dough.MassG-(f.Dough.MassG-63)) > 1e-6 {
 		t.Errorf("%.1f g of flour, %.1f g of liquid, %.1f g of dough", g.FlourG, g.TopG, g.Dough.MassG)
 	}
-	if u := q.Room.Used; u == nil || u.PlannedHw != f.Dough.Hw || u.Hw != g.Dough.Hw || u.Hw <= u.PlannedHw || q.Room.FlourG != f.FlourG ||
+	if u := q.Room.Used; u == nil || u.PlannedHw != f.Dough.Hw || u.Hw != g.Dough.Hw || u.Hw <= u.PlannedHw ||
+		q.Room.FlourG != f.FlourG ||
 		math.Abs(q.Roll.PieceG*float64(q.Roll.Pieces)-.99*g.Dough.MassG) > 1e-6 {
 		t.Errorf("%+v", q.Room)
 	}
@@ -180,7 +190,8 @@ func TestLotOfABatch(t *testing.T) {
 	r := request.Default()
 	r.MadeOn = "2026-11-24"
 	price, _ := cost.Parse("1.20")
-	r.Flours[0].Lot, r.Flours[0].LotKept = "own-7", &flour.Lot{Key: "own-7", Name: "spring sack", Flour: "soft-00", How: flour.OpenBin, ContainerKG: 1,
+	r.Flours[0].Lot, r.Flours[0].LotKept = "own-7", &flour.Lot{Key: "own-7", Name: "spring sack", Flour: "soft-00",
+		How: flour.OpenBin, ContainerKG: 1,
 		OpenedOn: "2026-11-20", BestBefore: "2026-11-23", PricePerKG: price}
 	p := must(t, r)
 	if m := p.Formula.Flours[0].Moisture; math.Abs(m.TauDays-2) > 1e-9 || math.Abs(m.NowWB-(m.EquilibriumWB+(m.MilledWB-m.EquilibriumWB)*math.Exp(-2))) > 1e-9 {
@@ -204,7 +215,8 @@ func TestCost(t *testing.T) {
 	money := func(s string) *cost.Money { m, _ := cost.Parse(s); return &m }
 	r.Eggs.Also, r.Oil, r.Salt = []request.EggCount{{Class: "eu-m", Count: 2}}, .01, .005
 	r.Additions = []request.AdditionPart{{Addition: "saffron", Share: .01, PricePerKG: money("40")}}
-	r.Flours[0].PricePerKG, r.Prices = money("1.85"), request.Prices{Currency: "€", EggEach: money("0.32"), OilKG: money("9.5"), Filling: money("12"),
+	r.Flours[0].PricePerKG, r.Prices = money("1.85"), request.Prices{Currency: "€", EggEach: money("0.32"),
+		OilKG: money("9.5"), Filling: money("12"),
 		WageHour: money("24")}
 	p := must(t, r)
 	c := p.Cost
@@ -213,12 +225,14 @@ func TestCost(t *testing.T) {
 		sum += l.Cost
 	}
 	eggs := money("0.32").Times(float64(p.Formula.Pick.Whole)) + money("0.64").Times(1)
-	want := money("1.85").Per(p.Formula.FlourG) + eggs + money("9.5").Per(p.Formula.OilG) + money("40").Per(p.Formula.Additions[0].MassG) +
+	want := money("1.85").Per(p.Formula.FlourG) + eggs + money("9.5").Per(p.Formula.OilG) +
+		money("40").Per(p.Formula.Additions[0].MassG) +
 		*money("12") + money("24").Times(math.Round(c.HandsMin)/60)
 	if c.Total != sum || sum != want || strings.Join(c.Unpriced, " ") != "Salt" {
 		t.Errorf("%v, lines %v, want %v; without a price: %v", c.Total, sum, want, c.Unpriced)
 	}
-	if c.PerPortion != c.Total.Over(p.Formula.Portions) || math.Abs(c.Yield*p.Formula.FlourG-p.Cut.AllMadeG) > 1e-6 || c.Yield < 1.3 || c.Yield > 1.7 {
+	if c.PerPortion != c.Total.Over(p.Formula.Portions) || math.Abs(c.Yield*p.Formula.FlourG-p.Cut.AllMadeG) > 1e-6 ||
+		c.Yield < 1.3 || c.Yield > 1.7 {
 		t.Errorf("%+v", c)
 	}
 }
@@ -227,7 +241,8 @@ func TestCost(t *testing.T) {
 // can.
 func TestOwnThings(t *testing.T) {
 	r := request.Default()
-	r.Eggs.Class, r.Eggs.OwnClass = "own-3", &egg.Class{Key: "own-3", Name: "From the hens on the dike", EdibleG: 55, YolkG: 17, YolkColour: 13}
+	r.Eggs.Class, r.Eggs.OwnClass = "own-3", &egg.Class{Key: "own-3", Name: "From the hens on the dike", EdibleG: 55,
+		YolkG: 17, YolkColour: 13}
 	p := must(t, r)
 	if p.EggClass().EdibleG != 55 || math.Mod(p.Formula.WholeG, 55) > 1e-9 {
 		t.Errorf("%+v", p.Formula.Pick)
@@ -246,7 +261,8 @@ func TestOwnThings(t *testing.T) {
 	r = request.Default()
 	r.Additions = make([]request.AdditionPart, request.MaxAdditions+1)
 	r.MadeOn = "soon"
-	if _, err := Make(rules.Default(), r); err == nil || !strings.Contains(err.Error(), "at most 3") || !strings.Contains(err.Error(), "made_on") {
+	if _, err := Make(rules.Default(), r); err == nil || !strings.Contains(err.Error(), "at most 3") ||
+		!strings.Contains(err.Error(), "made_on") {
 		t.Errorf("%v", err)
 	}
 }

@@ -20,7 +20,8 @@ type Ingredient struct {
 
 // Said is the name with its allergen, where the name does not say it.
 func (x Ingredient) Said() string {
-	if x.Allergen == "" || strings.Contains(strings.ToLower(x.Name), strings.TrimSuffix(strings.ToLower(x.Allergen), "s")) {
+	if x.Allergen == "" || strings.Contains(strings.ToLower(x.Name), strings.TrimSuffix(strings.ToLower(x.Allergen),
+		"s")) {
 		return x.Name
 	}
 	return x.Name + " (" + x.Allergen + ")"
@@ -73,7 +74,8 @@ func (p *Plan) Ingredients(x *CutPart) []Ingredient {
 		out = append(out, Ingredient{name, strings.Join(p.Request.Cut.Filling.Holds(), ", "), x.FillG * scale})
 	}
 	if d := p.Dusting(); d.Name != "" {
-		out = append(out, Ingredient{d.Name + " for dusting", d.Allergen, p.rules.Dough.BoardFlourShare * p.Formula.Dough.MassG})
+		out = append(out, Ingredient{d.Name + " for dusting", d.Allergen,
+			p.rules.Dough.BoardFlourShare * p.Formula.Dough.MassG})
 	}
 	return falling(out)
 }
@@ -81,7 +83,10 @@ func (p *Plan) Ingredients(x *CutPart) []Ingredient {
 // falling puts a list in falling order of mass. What a label calls by one name stands once.
 func falling(list []Ingredient) (out []Ingredient) {
 	for _, x := range list {
-		if i := slices.IndexFunc(out, func(y Ingredient) bool { return y.Name == x.Name && y.Allergen == x.Allergen }); i >= 0 {
+		if i := slices.IndexFunc(out, func(y Ingredient) bool {
+			return y.Name == x.Name &&
+				y.Allergen == x.Allergen
+		}); i >= 0 {
 			out[i].G += x.G
 		} else {
 			out = append(out, x)
@@ -94,10 +99,12 @@ func falling(list []Ingredient) (out []Ingredient) {
 // dusts are what a sheet may be dusted with, as a label lists it; no name where it is the dough's
 // own flour.
 var dusts = map[request.Dust]Ingredient{
-	request.DustSemola: {Name: "semola", Allergen: "durum wheat"}, request.DustRice: {Name: "rice flour"}, request.DustOwn: {},
+	request.DustSemola: {Name: "semola", Allergen: "durum wheat"}, request.DustRice: {Name: "rice flour"},
+	request.DustOwn: {},
 }
 
-// Dusting is what the sheets are dusted with; no name where it is the dough's own flour. Where nothing is said no wheat comes onto a dough
+// Dusting is what the sheets are dusted with; no name where it is the dough's own flour. Where nothing is said no wheat
+// comes onto a dough
 // that holds none.
 func (p *Plan) Dusting() Ingredient {
 	d := p.Request.Roll.Dust
@@ -112,7 +119,10 @@ func (p *Plan) Dusting() Ingredient {
 
 // holdsGluten says whether any flour of the dough is of a cereal with gluten.
 func (p *Plan) holdsGluten() bool {
-	return slices.ContainsFunc(p.parts, func(x flour.Part) bool { return x.Flour.Allergen != "" || x.Flour.GlutenFactor > 0 })
+	return slices.ContainsFunc(p.parts, func(x flour.Part) bool {
+		return x.Flour.Allergen != "" ||
+			x.Flour.GlutenFactor > 0
+	})
 }
 
 // allergens returns what a label must name, in the order of work.

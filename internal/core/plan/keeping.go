@@ -14,7 +14,8 @@ import (
 	"hollen/internal/core/request"
 )
 
-// KeepPlan is where the batch is kept and until when, by the kitchen's clock: of all its shapes what keeps shortest, and each by
+// KeepPlan is where the batch is kept and until when, by the kitchen's clock: of all its shapes what keeps shortest,
+// and each by
 // itself. It is the one place that says what may be kept, how and how long; page, sheet, label and bench read it.
 type KeepPlan struct {
 	Where    cook.Place `json:"where"` // "" when it is cooked the same day
@@ -44,7 +45,8 @@ func (p *Plan) keep() {
 	p.Keep = p.KeepAfter(p.Dry.OutMin, "")
 }
 
-// KeepAfter is the keeping of a batch that was out of the fridge for so many minutes, and was made at a moment, yyyy-mm-ddThh:mm; ""
+// KeepAfter is the keeping of a batch that was out of the fridge for so many minutes, and was made at a moment,
+// yyyy-mm-ddThh:mm; ""
 // is the moment that was planned.
 func (p *Plan) KeepAfter(outMin float64, madeAt string) KeepPlan {
 	r, ru := &p.Request, &p.rules.Safety
@@ -80,7 +82,8 @@ func (p *Plan) KeepAfter(outMin float64, madeAt string) KeepPlan {
 	return o
 }
 
-// keptNot are the reasons why shapes of the batch must not be kept as is wished, each once, the shape named where there are several.
+// keptNot are the reasons why shapes of the batch must not be kept as is wished, each once, the shape named where there
+// are several.
 func (p *Plan) keptNot() (out []string) {
 	for i, k := range p.Keep.Parts {
 		if k.No == "" {
@@ -106,15 +109,18 @@ func (p *Plan) FridgeWords() string {
 	return fmt.Sprintf("%.0f–%.0f hours", 24*s.FridgeLowDays, 24*s.FridgeDays)
 }
 
-// tooLong says that a dough was out of the fridge longer than usual advice gives it; "" where it was not, or nothing in it spoils.
+// tooLong says that a dough was out of the fridge longer than usual advice gives it; "" where it was not, or nothing in
+// it spoils.
 func (p *Plan) tooLong(outMin float64) string {
 	if !p.Perishable() || outMin <= p.discardAt() {
 		return ""
 	}
-	return fmt.Sprintf("%s out of the fridge; past %s usual advice is to throw it away.", measure.Minutes(outMin), measure.Minutes(p.discardAt()))
+	return fmt.Sprintf("%s out of the fridge; past %s usual advice is to throw it away.", measure.Minutes(outMin),
+		measure.Minutes(p.discardAt()))
 }
 
-// kept is what may be kept of one shape. Drying to keep has no part in the clock of the egg: it lies for hours as a matter of course, and its
+// kept is what may be kept of one shape. Drying to keep has no part in the clock of the egg: it lies for hours as a
+// matter of course, and its
 // days count from the weight it keeps at.
 func (p *Plan) kept(o *KeepPlan, x *CutPart, late string) Kept {
 	k := Kept{Where: o.Where}
@@ -163,7 +169,10 @@ func (d *KeepDry) keptFrom() string {
 func (p *Plan) Perishable() bool {
 	f := &p.Formula
 	return p.HasEgg() || f.TopG > 0 && p.Request.Eggs.TopUp == egg.TopMilk || p.Request.Filled() ||
-		slices.ContainsFunc(f.Additions, func(a Added) bool { return strings.Contains(strings.ToLower(a.Allergen), "milk") })
+		slices.ContainsFunc(f.Additions, func(a Added) bool {
+			return strings.Contains(strings.ToLower(a.Allergen),
+				"milk")
+		})
 }
 
 // HasEgg says whether there is egg in the dough, as eggs or in something added: egg white binds flours without gluten.
@@ -214,12 +223,14 @@ func (p *Plan) adviseCooling() {
 	cool := p.in.C(s.CoolC, 0)
 	text := fmt.Sprintf("%s only after %s in the fridge", cool, measure.Minutes(p.Rest.CoolMin))
 	if warm := p.in.C(at4h, 0); warm != cool {
-		text = fmt.Sprintf("%s after %s in the fridge, %s after %s", warm, measure.Minutes(s.DiscardMin), cool, measure.Minutes(p.Rest.CoolMin))
+		text = fmt.Sprintf("%s after %s in the fridge, %s after %s", warm, measure.Minutes(s.DiscardMin), cool,
+			measure.Minutes(p.Rest.CoolMin))
 	}
 	if len(ways) > 0 {
 		text += "; " + strings.Join(ways, ", ")
 	}
-	p.note(request.AtRest, "rest.cooling", Remark, "slow_to_cool", "It cools slowly.", "%s. Who sells: many food plans ask for %s within four hours.", text,
+	p.note(request.AtRest, "rest.cooling", Remark, "slow_to_cool", "It cools slowly.",
+		"%s. Who sells: many food plans ask for %s within four hours.", text,
 		p.in.C(s.SellC, 0))
 }
 
@@ -235,7 +246,8 @@ func (p *Plan) beforeFridgeC() float64 {
 	return track[len(track)-1].TempC
 }
 
-// KeepLabel is how the i-th shape is kept, as label and sheet say it, and until when: a moment as UseBy, "" where none is known or it is
+// KeepLabel is how the i-th shape is kept, as label and sheet say it, and until when: a moment as UseBy, "" where none
+// is known or it is
 // not to be kept; counts says from when it would count.
 func (p *Plan) KeepLabel(i int) (keep, useBy, counts string) {
 	k := p.Keep.Parts[i]
@@ -256,7 +268,8 @@ func (p *Plan) KeepLabel(i int) (keep, useBy, counts string) {
 	return keep, k.UseBy, counts
 }
 
-// CookLabel is how the i-th shape is cooked by how it is sold: fresh, dried or frozen; what is raw inside is not timed by taste.
+// CookLabel is how the i-th shape is cooked by how it is sold: fresh, dried or frozen; what is raw inside is not timed
+// by taste.
 func (p *Plan) CookLabel(i int) string {
 	x := p.Cut.Parts()[i]
 	if x.Shape.Traits().Sheets {
@@ -268,7 +281,8 @@ func (p *Plan) CookLabel(i int) string {
 	}
 	from, _ := p.SoldTime(x)
 	if p.rawIn(x) {
-		return fmt.Sprintf("%s for at least %s, until no pink is left and it steams inside: cook through, %s at the centre.", how, measure.MinSec(from), p.CentreC())
+		return fmt.Sprintf("%s for at least %s, until no pink is left and it steams inside: cook through, %s at the "+
+			"centre.", how, measure.MinSec(from), p.CentreC())
 	}
 	return fmt.Sprintf("%s, taste from %s; cook through.", how, measure.MinSec(from))
 }

@@ -14,7 +14,8 @@ import (
 func TestEggWhiteIsEgg(t *testing.T) {
 	r := request.Default()
 	r.Eggs.Style, r.Flours[0].Flour = egg.NoEgg, "rice"
-	if p, err := Make(rules.Default(), r); err != nil || p.HasEgg() || p.Perishable() || !warnedOf(p, "raw_egg", "Raw flour.") {
+	if p, err := Make(rules.Default(), r); err != nil || p.HasEgg() || p.Perishable() || !warnedOf(p, "raw_egg",
+		"Raw flour.") {
 		t.Fatalf("rice and water: %v, egg %v", err, p.HasEgg())
 	}
 	white := request.AdditionPart{Addition: "egg-white"}

@@ -25,13 +25,16 @@ func (p *Plan) school() (knead.School, string) {
 	hands := p.handLimit() * r.Bench.People
 	switch {
 	case p.shape.Traits().Rope:
-		return knead.Long, "For ropes you feel it come right under the hand; half an hour’s rest and it lengthens by itself."
+		return knead.Long, "For ropes you feel it come right under the hand; half an hour’s rest and it lengthens by " +
+			"itself."
 	case p.machine.Tool == dough.Pin:
-		return knead.Long, "Under a pin nothing is kneaded after it: kneaded through, then half an hour on the counter. In turns and a night cold is softer still."
+		return knead.Long, "Under a pin nothing is kneaded after it: kneaded through, then half an hour on the " +
+			"counter. In turns and a night cold is softer still."
 	case p.machine.Tool == dough.Sheeter:
 		return knead.Short, "A powered sheeter finishes the kneading in its folded passes."
 	case r.Bench.HookG != nil && mass > hands:
-		return knead.Hook, fmt.Sprintf("%s is more than the hands here knead at once, and there is a mixer.", p.in.Grams(mass))
+		return knead.Hook, fmt.Sprintf("%s is more than the hands here knead at once, and there is a mixer.",
+			p.in.Grams(mass))
 	case p.Formula.Blend.DurumShare > .8 && r.Bench.ProcessorG != nil && mass <= *r.Bench.ProcessorG:
 		return knead.Processor, "Durum sets hard under the hand; the processor brings it together."
 	}
@@ -123,11 +126,14 @@ func (p *Plan) knead() {
 	if a.Own != nil {
 		loads = p.ownLoads()
 	}
-	p.Knead = KneadPlan{School: school, SchoolWhy: why, Way: w, Min: w.KneadMin, Asked: r.Knead.Min != nil && a.Own == nil, PeakC: w.PeakC, D: w.DFolded,
-		W63Min: p.model.W63Min, TauRMin: p.model.TauRMin, FoldsMore: w.MinFoldsFor, Loads: loads.n, LoadTurns: loads.turns,
-		LoadG: f.Dough.MassG / float64(loads.n), Shared: loads.shared, LimitG: loads.limitG}
+	p.Knead = KneadPlan{School: school, SchoolWhy: why, Way: w, Min: w.KneadMin, Asked: r.Knead.Min != nil &&
+		a.Own == nil, PeakC: w.PeakC, D: w.DFolded,
+		W63Min: p.model.W63Min, TauRMin: p.model.TauRMin, FoldsMore: w.MinFoldsFor, Loads: loads.n,
+		LoadTurns: loads.turns,
+		LoadG:     f.Dough.MassG / float64(loads.n), Shared: loads.shared, LimitG: loads.limitG}
 	p.Knead.Own = a.Own != nil && !p.sameWay()
-	p.Rest = RestPlan{Min: w.RestMin, Asked: r.Rest.Min != nil && a.Own == nil, Ready: w.Ready, Lacks: w.Lacks, D: w.D, T: w.T, U: w.U, TempC: w.TempC,
+	p.Rest = RestPlan{Min: w.RestMin, Asked: r.Rest.Min != nil && a.Own == nil, Ready: w.Ready, Lacks: w.Lacks, D: w.D,
+		T: w.T, U: w.U, TempC: w.TempC,
 		TemperMin: p.model.TemperFor(w.TempC, r.Room.TempC), Cold: a.Fridge(), OutMin: p.mixMin() + w.OutMin,
 		CoolMin: w.CoolMin, ReadyAtMin: w.ReadyAtMin}
 	if p.Rest.Lacks == nil {
@@ -176,9 +182,12 @@ func (p *Plan) restsMore() (more float64, of []string) {
 // askOf is what the model is asked for a school, with what the maker fixed.
 func (p *Plan) askOf(school knead.School, loads loads) knead.Ask {
 	r, ru, f := &p.Request, &p.rules, &p.Formula
-	a := knead.Ask{School: school, StartC: p.Room.ContactC, RoomC: r.Room.TempC, FridgeC: r.Bench.FridgeC, Cold: r.Rest.At == request.InFridge,
-		Pin: p.machine.Tool == dough.Pin, MinRest: ru.Knead.RestMinMin, FixKnead: r.Knead.Min, FixTurns: r.Knead.Turns, FixRest: r.Rest.Min, FixFolds: r.Roll.Folds,
-		TemperMin: r.Rest.TemperMin, MoreKnead: r.Acted(doctor.Knead), MoreRest: r.Acted(doctor.Rest), GlutenBar: ru.Flour.GlutenNoSheet, Turns: loads.turns}
+	a := knead.Ask{School: school, StartC: p.Room.ContactC, RoomC: r.Room.TempC, FridgeC: r.Bench.FridgeC,
+		Cold: r.Rest.At == request.InFridge,
+		Pin:  p.machine.Tool == dough.Pin, MinRest: ru.Knead.RestMinMin, FixKnead: r.Knead.Min, FixTurns: r.Knead.Turns,
+		FixRest: r.Rest.Min, FixFolds: r.Roll.Folds,
+		TemperMin: r.Rest.TemperMin, MoreKnead: r.Acted(doctor.Knead), MoreRest: r.Acted(doctor.Rest),
+		GlutenBar: ru.Flour.GlutenNoSheet, Turns: loads.turns}
 	if down := p.ownDown(); len(down) > 0 && !a.Pin { // what is folded at the widest kneads
 		folds := float64(roll.WidestFolds(down))
 		a.FixFolds = &folds
@@ -226,7 +235,8 @@ func (p *Plan) CompareSchools() []SchoolRow {
 	var out []SchoolRow
 	for _, s := range knead.Schools() {
 		t := s.Traits()
-		row := SchoolRow{Name: t.Name, Buys: t.Buys, Costs: t.Costs, Taken: s == p.Knead.School && p.ask.Own == nil, Loads: p.loadsBy(s).n}
+		row := SchoolRow{Name: t.Name, Buys: t.Buys, Costs: t.Costs, Taken: s == p.Knead.School && p.ask.Own == nil,
+			Loads: p.loadsBy(s).n}
 		_, _, row.Way = p.solveBy(s, p.loadsBy(s), func(a *knead.Ask) {
 			if !row.Taken {
 				a.FixKnead, a.FixTurns, a.FixRest, a.FixFolds = nil, nil, nil, nil
@@ -333,11 +343,14 @@ func (p *Plan) ReadPoke() *Poke {
 	k := &p.rules.Knead
 	switch {
 	case *s < k.PokeTenseS:
-		return &Poke{*s, "Springs back at once.", "Right after kneading, too tense for rolling: rest it another quarter of an hour and poke again.", false}
+		return &Poke{*s, "Springs back at once.", "Right after kneading, too tense for rolling: rest it another " +
+			"quarter of an hour and poke again.", false}
 	case *s < k.PokeReadyS:
-		return &Poke{*s, "Nearly there.", "Thick stops will go; rest it five to ten minutes more before the thin ones.", false}
+		return &Poke{*s, "Nearly there.", "Thick stops will go; rest it five to ten minutes more before the thin ones.",
+			false}
 	}
-	return &Poke{*s, "Relaxed.", "It rolls now. If the mark does not come back at all it is very soft: dust more.", true}
+	return &Poke{*s, "Relaxed.", "It rolls now. If the mark does not come back at all it is very soft: dust more.",
+		true}
 }
 
 // FreeTask is something that fits into the minutes a dough rests.
@@ -347,8 +360,10 @@ type FreeTask struct {
 }
 
 // freeTasks are what makers do meanwhile, the quickest first. Source: house.
-var freeTasks = []FreeTask{{"scrape the board and sieve the crumbs", 5}, {"set up the roller", 5}, {"lay out semola, trays and cloths", 5}, {"clear up", 15},
-	{"mix and knead the next dough", 20}, {"cook and cool a filling", 25}, {"make a butter or tomato sauce", 30}, {"start a meat sauce", 90}}
+var freeTasks = []FreeTask{{"scrape the board and sieve the crumbs", 5}, {"set up the roller", 5},
+	{"lay out semola, trays and cloths", 5}, {"clear up", 15},
+	{"mix and knead the next dough", 20}, {"cook and cool a filling", 25}, {"make a butter or tomato sauce", 30},
+	{"start a meat sauce", 90}}
 
 // FreeMin is how long the longest rest leaves the hands free, min.
 func (p *Plan) FreeMin() float64 {
@@ -406,12 +421,14 @@ func (p *Plan) Patient() doctor.Dough {
 		on = doctor.Pin
 	}
 	return doctor.Dough{On: on, ReserveWaterG: max(0, p.Room.KeepG-p.Request.Acted(doctor.Water)),
-		ReserveFlourG: max(0, f.HeldBackG-p.Request.Acted(doctor.Flour)), F14G: f.Blend.F14G, MoistureWB: f.Blend.MoistureWB,
-		BasisWB: p.rules.Flour.BasisMoistureWB, Hw: f.Dough.Hw, TargetHw: f.Target.Hw,
+		ReserveFlourG: max(0, f.HeldBackG-p.Request.Acted(doctor.Flour)), F14G: f.Blend.F14G,
+		MoistureWB: f.Blend.MoistureWB,
+		BasisWB:    p.rules.Flour.BasisMoistureWB, Hw: f.Dough.Hw, TargetHw: f.Target.Hw,
 		OutMin: p.Rest.OutMin, CautionMin: p.cautionAt(), DiscardMin: p.discardAt(), Lasting: !p.Perishable()}
 }
 
-// BowlLoads is in how many loads a bowl is filled, each weighed by itself; 1 where all goes into it at once, or hands share a dough that is
+// BowlLoads is in how many loads a bowl is filled, each weighed by itself; 1 where all goes into it at once, or hands
+// share a dough that is
 // mixed whole.
 func (p *Plan) BowlLoads() int {
 	machine := p.Knead.School.Traits().Machine()

@@ -42,14 +42,17 @@ var waysOfWorking = []struct {
 // kneadingTable writes every school's way for every dough.
 func kneadingTable(t *testing.T) string {
 	var b strings.Builder
-	b.WriteString("# Ways of working\n\nWhat each school comes to, for 500 g of flour at 45 % humidity: minutes of work, the last rest, folded " +
-		"passes, minutes from\nflour to roller, and what the dough has come to: development with the folds, tension, water taken up, temperature. " +
+	b.WriteString("# Ways of working\n\nWhat each school comes to, for 500 g of flour at 45 % humidity: minutes of " +
+		"work, the last rest, folded " +
+		"passes, minutes from\nflour to roller, and what the dough has come to: development with the folds, tension, " +
+		"water taken up, temperature. " +
 		"Written by\n`HOLLEN_WRITE_DOCS=1 go test ./internal/core/plan`, and held by that test.\n")
 	for _, w := range waysOfWorking {
 		r := request.Default()
 		r.Amount.By, r.Amount.FlourG = "flour", 500
 		w.change(&r)
-		fmt.Fprintf(&b, "\n## %s\n\n| school | work | last rest | folds | in all | D | T | U | dough | |\n| --- | --- | --- | --- | --- | --- | "+
+		fmt.Fprintf(&b, "\n## %s\n\n| school | work | last rest | folds | in all | D | T | U | dough | |\n| --- | "+
+			"--- | --- | --- | --- | --- | "+
 			"--- | --- | --- | --- |\n", measure.Capital(w.name))
 		p := must(t, r)
 		for _, row := range p.CompareSchools() {
@@ -64,7 +67,8 @@ func kneadingTable(t *testing.T) string {
 				}
 				lacks = "short of " + measure.List(parts)
 			}
-			fmt.Fprintf(&b, "| %s | %s | %s | %d | %s | %.0f %% | %.0f %% | %.0f %% | %.0f °C | %s |\n", row.School, work, measure.Minutes(row.RestMin),
+			fmt.Fprintf(&b, "| %s | %s | %s | %d | %s | %.0f %% | %.0f %% | %.0f %% | %.0f °C | %s |\n", row.School,
+				work, measure.Minutes(row.RestMin),
 				row.Folds, measure.Minutes(row.ElapsedMin), 100*row.DFolded, 100*row.T, 100*row.U, row.TempC, lacks)
 		}
 	}
@@ -93,7 +97,8 @@ func TestWaysOfWorking(t *testing.T) {
 			if row.Ready {
 				ready++
 			}
-			if row.Buys == "" || row.Costs == "" || row.ElapsedMin < row.RestMin || row.HandsMin <= 0 || row.Folds < 2 || row.School == knead.Short &&
+			if row.Buys == "" || row.Costs == "" || row.ElapsedMin < row.RestMin || row.HandsMin <= 0 ||
+				row.Folds < 2 || row.School == knead.Short &&
 				row.WorkMin > 2 || row.School == knead.Turns && row.RestMin < 120 {
 				t.Errorf("%s: %+v", w.name, row)
 			}
@@ -124,14 +129,16 @@ func TestSchoolIsPicked(t *testing.T) {
 		r := request.Default()
 		c.change(&r)
 		p := must(t, r)
-		if k := p.Knead; k.School != c.want || (k.SchoolWhy == "") != (r.Knead.School != "auto") || p.Why["knead.school"] == "" {
+		if k := p.Knead; k.School != c.want || (k.SchoolWhy == "") != (r.Knead.School != "auto") ||
+			p.Why["knead.school"] == "" {
 			t.Errorf("%s, want %s: %q", k.School, c.want, k.SchoolWhy)
 		}
 	}
 	// Bowls that are too small split the batch.
 	r := request.Default()
 	r.Knead.School, r.Bench.ProcessorG = "processor", ptr(500)
-	if p := must(t, r); p.Knead.Loads < 3 || !strings.Contains(p.Steps[0].Text, fmt.Sprintf("The first of %d loads", p.Knead.Loads)) {
+	if p := must(t, r); p.Knead.Loads < 3 || !strings.Contains(p.Steps[0].Text, fmt.Sprintf("The first of %d loads",
+		p.Knead.Loads)) {
 		t.Errorf("%d loads, %+v", p.Knead.Loads, p.Steps[0])
 	}
 }
@@ -145,7 +152,8 @@ func TestClock(t *testing.T) {
 	room := p.Clock.Ways[0]
 	start, _ := measure.At(room.StartAt)
 	roll, _ := measure.At(room.RollAt)
-	if room.Place != "room" || !room.Fits || roll.Sub(start).Minutes() != math.Round(p.way.ElapsedMin) || !p.Clock.Fits || p.Clock.StartAt != room.StartAt {
+	if room.Place != "room" || !room.Fits || roll.Sub(start).Minutes() != math.Round(p.way.ElapsedMin) ||
+		!p.Clock.Fits || p.Clock.StartAt != room.StartAt {
 		t.Errorf("%+v", p.Clock)
 	}
 	if s := p.Steps; s[0].At != start.Format("15:04") || s[1].At == s[0].At {
@@ -154,7 +162,8 @@ func TestClock(t *testing.T) {
 	// Tomorrow at nine, started tonight: the fridge, tempered before.
 	r.Clock = request.Clock{RollAt: "2026-11-29T09:00", From: "2026-11-28T20:00"}
 	cold := must(t, r).Clock.Ways[1]
-	if start, _ := measure.At(cold.StartAt); cold.Place != "fridge" || !cold.Fits || cold.TemperMin < 15 || cold.RestMin < 600 ||
+	if start, _ := measure.At(cold.StartAt); cold.Place != "fridge" || !cold.Fits || cold.TemperMin < 15 ||
+		cold.RestMin < 600 ||
 		start.Format("15:04") < "20:00" || start.Format("15:04") > "20:10" {
 		t.Errorf("%+v", cold)
 	}
@@ -167,7 +176,8 @@ func TestClock(t *testing.T) {
 	r = request.Default()
 	r.Clock = request.Clock{RollAt: "2026-11-28T14:10", From: "2026-11-28T14:00"}
 	p = must(t, r)
-	if w := p.Clock.Ways[0]; w.Fits || p.Clock.Fits || w.StartAt != r.Clock.From || w.RollAt != "2026-11-28T14:35" && w.RollAt <= r.Clock.RollAt ||
+	if w := p.Clock.Ways[0]; w.Fits || p.Clock.Fits || w.StartAt != r.Clock.From || w.RollAt != "2026-11-28T14:35" &&
+		w.RollAt <= r.Clock.RollAt ||
 		!strings.Contains(w.Why, "Not before 14:") {
 		t.Errorf("%+v", w)
 	}
@@ -197,10 +207,12 @@ func TestActs(t *testing.T) {
 	if g := with(doctor.Water, keep).Formula; keep == 0 || g.Dough.Hw != f.Dough.Hw {
 		t.Errorf("the %.1f g by the board count twice: %.4f, %.4f", keep, f.Dough.Hw, g.Dough.Hw)
 	}
-	if g := with(doctor.Water, keep+8).Formula; math.Abs(g.Dough.Hw-f.Dough.Hw-800/f.Blend.F14G) > 1e-9 || math.Abs(g.Dough.MassG-f.Dough.MassG-8) > 1e-9 {
+	if g := with(doctor.Water, keep+8).Formula; math.Abs(g.Dough.Hw-f.Dough.Hw-800/f.Blend.F14G) > 1e-9 ||
+		math.Abs(g.Dough.MassG-f.Dough.MassG-8) > 1e-9 {
 		t.Errorf("8 g of water: from %.4f to %.4f", f.Dough.Hw, g.Dough.Hw)
 	}
-	for kind, worth := range map[doctor.Kind]float64{doctor.Egg: doctor.EggForWater, doctor.Milk: doctor.MilkForWater, doctor.Oil: doctor.OilForWater} {
+	for kind, worth := range map[doctor.Kind]float64{doctor.Egg: doctor.EggForWater, doctor.Milk: doctor.MilkForWater,
+		doctor.Oil: doctor.OilForWater} {
 		if g := with(kind, 8*worth).Formula; math.Abs(g.Dough.Hw-f.Dough.Hw-800/f.Blend.F14G) > .02 {
 			t.Errorf("%s in its place: %+.3f points", kind, g.Dough.Hw-f.Dough.Hw)
 		}
@@ -214,7 +226,8 @@ func TestActs(t *testing.T) {
 	if g := with(doctor.Flour, held+d.FlourG(1.2)).Formula; math.Abs(f.Dough.Hw-g.Dough.Hw-1.2) > .02 {
 		t.Errorf("flour for 1.2 points takes %.3f off", f.Dough.Hw-g.Dough.Hw)
 	}
-	if q := with(doctor.Knead, 3); q.Rest.D <= p.Rest.D || q.way.WorkMin != p.way.WorkMin+3 && q.way.ElapsedMin == p.way.ElapsedMin {
+	if q := with(doctor.Knead, 3); q.Rest.D <= p.Rest.D || q.way.WorkMin != p.way.WorkMin+3 &&
+		q.way.ElapsedMin == p.way.ElapsedMin {
 		t.Errorf("3 min more: D %.3f after %.3f, %+v", q.Rest.D, p.Rest.D, q.way)
 	}
 	if q := with(doctor.Rest, 10); q.Rest.T > p.Rest.T {
@@ -240,7 +253,8 @@ func TestPokeAndFree(t *testing.T) {
 	for _, task := range together {
 		sum += task.Min
 	}
-	if sum > 25 || len(together) < 3 || p.FreeMin() != 25 || len(instead) == 0 || !strings.Contains(p.FreeWords(), "Or instead:") {
+	if sum > 25 || len(together) < 3 || p.FreeMin() != 25 || len(instead) == 0 || !strings.Contains(p.FreeWords(),
+		"Or instead:") {
 		t.Errorf("%v, or %v in %v min: %s", together, instead, p.FreeMin(), p.FreeWords())
 	}
 	for _, task := range instead {

@@ -30,7 +30,8 @@ func anyRequest(rnd *rand.Rand) request.Request {
 		}
 	}
 	part := func(share float64) request.FlourPart {
-		x := request.FlourPart{Flour: pick(rnd, keys...), Share: share, Kept: pick(rnd, flour.SealedTub, flour.PaperBag, flour.OpenBin, flour.Sifted),
+		x := request.FlourPart{Flour: pick(rnd, keys...), Share: share, Kept: pick(rnd, flour.SealedTub, flour.PaperBag,
+			flour.OpenBin, flour.Sifted),
 			OpenDays: float64(rnd.IntN(60)), ContainsKG: .25 + 10*rnd.Float64()}
 		if rnd.IntN(5) == 0 {
 			wet := .10 + .06*rnd.Float64()
@@ -44,31 +45,38 @@ func anyRequest(rnd *rand.Rand) request.Request {
 		r.Flours = []request.FlourPart{part(1 - share), part(share)}
 	}
 	r.Amount.By = pick(rnd, request.ByFlour, request.ByFlour, request.ByPortions, request.ByDough)
-	r.Amount.FlourG, r.Amount.Portions, r.Amount.DoughG = float64(60+rnd.IntN(1500)), float64(1+rnd.IntN(16)), float64(100+rnd.IntN(2400))
+	r.Amount.FlourG, r.Amount.Portions, r.Amount.DoughG = float64(60+rnd.IntN(1500)), float64(1+rnd.IntN(16)),
+		float64(100+rnd.IntN(2400))
 	classes := make([]string, 0, len(sizes))
 	for _, c := range egg.Classes() {
 		classes = append(classes, c.Key)
 	}
-	r.Eggs.Class, r.Eggs.Style = pick(rnd, classes...), pick(rnd, egg.WholeEggs, egg.WholeEggs, egg.Rich, egg.YolksOnly, egg.WholeWater, egg.NoEgg)
-	if r.Eggs.TopUp = pick(rnd, egg.TopWater, egg.TopMilk, egg.TopNone); r.Eggs.Style == egg.NoEgg && r.Eggs.TopUp == egg.TopNone {
+	r.Eggs.Class, r.Eggs.Style = pick(rnd, classes...), pick(rnd, egg.WholeEggs, egg.WholeEggs, egg.Rich, egg.YolksOnly,
+		egg.WholeWater, egg.NoEgg)
+	if r.Eggs.TopUp = pick(rnd, egg.TopWater, egg.TopMilk, egg.TopNone); r.Eggs.Style == egg.NoEgg &&
+		r.Eggs.TopUp == egg.TopNone {
 		r.Eggs.TopUp = egg.TopWater
 	}
 	r.Eggs.MoveFlour, r.Eggs.From = rnd.IntN(3) == 0, pick(rnd, request.FromRoom, request.FromFridge)
 	r.Oil, r.Salt = pick(rnd, 0, 0, .01, .03), pick(rnd, 0, 0, .005, .01)
 	r.Room.TempC, r.Room.RH, r.Room.Air = float64(10+rnd.IntN(24)), .15+.7*rnd.Float64(), pick(rnd, dry.Still, dry.Fan)
 	r.Knead.School = pick(rnd, knead.Auto, knead.Long, knead.Turns, knead.Short, knead.Hook, knead.Processor)
-	r.Rest.At, r.Rest.Wrapped = pick(rnd, request.InRoom, request.InFridge), pick(rnd, request.InOne, request.PressedFlat, request.InPieces)
+	r.Rest.At, r.Rest.Wrapped = pick(rnd, request.InRoom, request.InFridge), pick(rnd, request.InOne,
+		request.PressedFlat, request.InPieces)
 	r.Bench.People, r.Bench.FridgeC = float64(1+rnd.IntN(3)), 4
 	if rnd.IntN(3) == 0 {
 		bowl := float64(400 + 100*rnd.IntN(20))
 		r.Bench.HookG, r.Bench.ProcessorG = &bowl, &bowl
 	}
-	r.Roll.Machine, r.Roll.Mode, r.Roll.Fold = pick(rnd, "hand-crank-10", "mixer-8", "motor-9", "sheeter-mm", "pin-board"),
+	r.Roll.Machine, r.Roll.Mode, r.Roll.Fold = pick(rnd, "hand-crank-10", "mixer-8", "motor-9", "sheeter-mm",
+		"pin-board"),
 		pick(rnd, roll.EveryStop, roll.Fewest), pick(rnd, roll.Thirds, roll.Halves)
 	r.Roll.Careful, r.Roll.LastTwice = pick(rnd, request.CarefulYes, request.CarefulNo), rnd.IntN(4) == 0
-	r.Cut.Shape = pick(rnd, "tagliatelle", "pappardelle", "fettuccine", "linguine", "tagliolini", "lasagne", "farfalle", "ravioli", "ravioli-round", "mezzelune",
+	r.Cut.Shape = pick(rnd, "tagliatelle", "pappardelle", "fettuccine", "linguine", "tagliolini", "lasagne", "farfalle",
+		"ravioli", "ravioli-round", "mezzelune",
 		"agnolotti", "orecchiette", "quadretti")
-	r.Dry.On, r.Cook.After = pick(rnd, request.OnRack, request.OnBoard), pick(rnd, request.Fresh, request.AtLeather, request.FirmNests)
+	r.Dry.On, r.Cook.After = pick(rnd, request.OnRack, request.OnBoard), pick(rnd, request.Fresh, request.AtLeather,
+		request.FirmNests)
 	return r
 }
 
@@ -85,7 +93,8 @@ func TestPlanFollowsTheLaws(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		c := &check{t: t, weighed: weighed, what: fmt.Sprintf("%d: %s %s %s %s %s", i, r.Flours[0].Flour, r.Eggs.Style, r.Eggs.Class, r.Roll.Machine, r.Cut.Shape)}
+		c := &check{t: t, weighed: weighed, what: fmt.Sprintf("%d: %s %s %s %s %s", i, r.Flours[0].Flour, r.Eggs.Style,
+			r.Eggs.Class, r.Roll.Machine, r.Cut.Shape)}
 		m := c.formula(r, p)
 		start, fat, mass, rho, water := c.dough(m, p)
 		d, tension := c.kneading(m, p, start, fat, mass)
@@ -101,7 +110,8 @@ func TestPlanFollowsTheLaws(t *testing.T) {
 	if weighed > 40 {
 		t.Errorf("%d of 2000 batches are weighed where whole eggs serve", weighed)
 	}
-	for _, what := range []string{"whole", "rich", "yolk", "whole_water", "none", "ribbon", "piece", "filled", "formed"} {
+	for _, what := range []string{"whole", "rich", "yolk", "whole_water", "none", "ribbon", "piece", "filled",
+		"formed"} {
 		if seen[what] < 50 {
 			t.Errorf("only %d batches of %s", seen[what], what)
 		}
@@ -162,7 +172,8 @@ func (c *check) dough(m *model, p *plan.Plan) (start, fat, mass, rho, water floa
 	add(f.WholeG, wholeEgg)
 	add(f.YolkG, yolkOnly)
 	add(f.TopG, m.topIs())
-	add(1, stuff{m.flourG*m.mNow - p.Room.BoardLossG, m.f14 * m.prot / 100, m.f14*.012 + r.Oil*m.flourG, 0, m.f14*m.ash/100 + r.Salt*m.flourG})
+	add(1, stuff{m.flourG*m.mNow - p.Room.BoardLossG, m.f14 * m.prot / 100, m.f14*.012 + r.Oil*m.flourG, 0,
+		m.f14*m.ash/100 + r.Salt*m.flourG})
 	add(1, stuff{3: m.flourG*(1-m.mNow) - m.f14*(m.prot+m.ash)/100 - m.f14*.012})
 	volume := sum[0] + sum[1]/1.33 + sum[2]/.92 + sum[3]/1.55 + sum[4]/2.4
 	mass = sum[0] + sum[1] + sum[2] + sum[3] + sum[4]
@@ -200,8 +211,10 @@ func (c *check) kneading(m *model, p *plan.Plan, start, fat, mass float64) (d, t
 	c.same("turns", float64(k.LoadTurns), turns)
 	hw := p.Formula.Dough.Hw
 	law := kneadLaw{taus: m.taus, shares: m.shares, tauD: 75 * math.Sqrt(mass/loads/500),
-		w63:  4 * (1 + .25*m.dur + .20*m.whol) * (1 + .04*(m.pg-11)) * (1 + .03*math.Max(0, 42-hw)) * (1 + .010*math.Max(0, fat-5)),
-		tauR: 14 * (1 + .06*(m.pg-11)) * (1 + .3*m.dur) * (1 + .03*math.Max(0, 42-hw)) * (1 - .01*math.Min(math.Max(fat-5, 0), 25))}
+		w63: 4 * (1 + .25*m.dur + .20*m.whol) * (1 + .04*(m.pg-11)) * (1 + .03*math.Max(0, 42-hw)) * (1 +
+			.010*math.Max(0, fat-5)),
+		tauR: 14 * (1 + .06*(m.pg-11)) * (1 + .3*m.dur) * (1 + .03*math.Max(0, 42-hw)) * (1 - .01*math.Min(math.Max(
+			fat-5, 0), 25))}
 	if m.glut < .3 { // hardly any gluten: constants are held from below
 		law.w63, law.tauR = k.W63Min, k.TauRMin
 	}
@@ -230,12 +243,15 @@ func (c *check) kneading(m *model, p *plan.Plan, start, fat, mass float64) (d, t
 	case k.School == knead.Short:
 		folds = [2]int{10, 14}
 	}
-	work, rest, n, spare, ok := law.lightest(k.School, start, r.Room.TempC, around, spread, minRest, m.glut, folds, turns)
+	work, rest, n, spare, ok := law.lightest(k.School, start, r.Room.TempC, around, spread, minRest, m.glut, folds,
+		turns)
 	w := &k.Way
 	s, out, cool, peak := law.follow(w.Steps, start, r.Room.TempC, 4, spread)
 	// On the edge of a bar two ways of stepping may differ.
-	edge := ok && spare < .001 || math.Abs(law.up(s)-.95) < .001 || math.Abs(s.t-.25) < .001 || math.Abs(law.dev(s, w.Folds)-.90) < .001
-	longer := !ok && w.RestMin > map[knead.School]float64{knead.Short: 30, knead.Turns: 1440}[k.School] // past the school's rest, with its usual minutes
+	edge := ok && spare < .001 || math.Abs(law.up(s)-.95) < .001 || math.Abs(s.t-.25) < .001 || math.Abs(law.dev(s,
+		w.Folds)-.90) < .001
+	// past the school's rest, with its usual minutes
+	longer := !ok && w.RestMin > map[knead.School]float64{knead.Short: 30, knead.Turns: 1440}[k.School]
 	if !edge && !(longer && w.Ready) {
 		c.same("ready", w.Ready, ok)
 	}
@@ -536,7 +552,8 @@ func (c *check) drying(m *model, p *plan.Plan, rho, water float64) {
 	c.near("salt in the pot", k.SaltG, p.Cut.AllMadeG/10, 1e-6)
 }
 
-// lawPieceG is the flour of a piece: 100 g, more where that, pressed to 15 mm and as wide as the rollers, would be shorter than 55 mm.
+// lawPieceG is the flour of a piece: 100 g, more where that, pressed to 15 mm and as wide as the rollers, would be
+// shorter than 55 mm.
 func lawPieceG(p *plan.Plan) float64 {
 	m := p.Roll.Machine
 	if m.Tool == "pin" {

@@ -14,7 +14,8 @@ import (
 	"hollen/internal/core/rules"
 )
 
-// Relaxes is how far the model has the dough relax over its rest, ln(T0/Tend), the tension it begins with, and the minutes of that
+// Relaxes is how far the model has the dough relax over its rest, ln(T0/Tend), the tension it begins with, and the
+// minutes of that
 // rest; nought where there is none. What a timed poke says of it is read by these.
 func (p *Plan) Relaxes() (x, t0, restMin float64) {
 	work := 0.
@@ -62,7 +63,8 @@ func (p *Plan) Book() (*Plan, error) {
 
 // Kneading is how far a dough is kneaded, in work and rest credit, min of hand kneading, when its last kneading ends.
 type Kneading struct {
-	NeedMin float64 // so much has it developed after its rest and folds: unrounded, and whatever the school's least minutes are
+	// so much has it developed after its rest and folds: unrounded, and whatever the school's least minutes are
+	NeedMin float64
 	DoneMin float64 // as planned
 	Floored bool    // the plan stands on more than it needs: the school's least minutes, or what its maker asked for
 }
@@ -144,11 +146,13 @@ func (p *Plan) adviseLearned() {
 		word := "more"
 		if h.Points < 0 {
 			word = "less"
-			head = strings.Replace(head, fmt.Sprintf("%.1f points more", h.Points), fmt.Sprintf("%.1f points less", -h.Points), 1)
+			head = strings.Replace(head, fmt.Sprintf("%.1f points more", h.Points), fmt.Sprintf("%.1f points less",
+				-h.Points), 1)
 		}
 		var causes []string
 		for i, part := range h.Parts {
-			if names := []string{"kitchen", "this flour", "this lot", "maker", "eggs", "season"}; math.Abs(part) >= .05 && i < len(names) {
+			if names := []string{"kitchen", "this flour", "this lot", "maker", "eggs",
+				"season"}; math.Abs(part) >= .05 && i < len(names) {
 				causes = append(causes, names[i]+" "+strings.Replace(fmt.Sprintf("%+.1f", part), "-", "−", 1))
 			}
 		}
@@ -174,7 +178,8 @@ func (p *Plan) adviseLearned() {
 		if x.By < 1 {
 			words = fmt.Sprintf(sooner, percent(1-x.By))
 		}
-		p.note(s, field, Remark, code, Looks(x.N), "%s; nine times in ten between %s and %s of the book’s.", words, percent(x.From), percent(x.To))
+		p.note(s, field, Remark, code, Looks(x.N), "%s; nine times in ten between %s and %s of the book’s.", words,
+			percent(x.From), percent(x.To))
 	}
 	for _, g := range l.Gaps {
 		if g.Stop == p.Roll.TargetStop && g.N > 0 && !p.Roped() && math.Abs(g.By-1) >= .01 {
@@ -182,15 +187,21 @@ func (p *Plan) adviseLearned() {
 			if g.By < 1 {
 				word = "less"
 			}
-			p.note(request.AtRoll, "roll.sheet", Remark, "learned_gap", fmt.Sprintf("By %s of this machine", measure.Plural(g.N, "sheet", "sheets")),
-				"stop %s gives %.0f %% %s than its gap says, within %.0f %%.", g.Stop, 100*math.Abs(g.By-1), word, 100*g.Within)
+			p.note(request.AtRoll, "roll.sheet", Remark, "learned_gap", fmt.Sprintf("By %s of this machine",
+				measure.Plural(g.N, "sheet", "sheets")),
+				"stop %s gives %.0f %% %s than its gap says, within %.0f %%.", g.Stop, 100*math.Abs(g.By-1), word,
+				100*g.Within)
 		}
 	}
-	by(request.AtKnead, "knead.min", "learned_knead", l.Knead, "Your hands need %s longer than the book", "Your hands are %s sooner done than the book")
-	by(request.AtRest, "rest.min", "learned_rest", l.Rest, "This dough relaxes more slowly than the book says: %s longer",
+	by(request.AtKnead, "knead.min", "learned_knead", l.Knead, "Your hands need %s longer than the book",
+		"Your hands are %s sooner done than the book")
+	by(request.AtRest, "rest.min", "learned_rest", l.Rest,
+		"This dough relaxes more slowly than the book says: %s longer",
 		"This dough relaxes sooner than the book says: %s shorter")
-	by(request.AtDry, "dry.window", "learned_dry", l.Dry, "Leather comes %s later here than by the book", "Leather comes %s sooner here than by the book")
-	by(request.AtCook, "cook.time", "learned_cook", l.Cook, "To your taste it stays in the pot %s longer", "To your taste it comes out %s sooner")
+	by(request.AtDry, "dry.window", "learned_dry", l.Dry, "Leather comes %s later here than by the book",
+		"Leather comes %s sooner here than by the book")
+	by(request.AtCook, "cook.time", "learned_cook", l.Cook, "To your taste it stays in the pot %s longer",
+		"To your taste it comes out %s sooner")
 	by(request.AtRoll, "roll.pieces", "learned_loss", l.Loss, "%s more than the book’s stays on bowl and board",
 		"%s less than the book’s stays on bowl and board")
 	by(request.AtCut, "cut.scraps", "learned_trim", l.Trim, "Your trimmings come to %s more than the layout’s",
@@ -198,7 +209,8 @@ func (p *Plan) adviseLearned() {
 	if s := l.Shrink; s.N > 0 && p.Cut.LengthMM > 0 && math.Abs(s.Share-p.rules.Learn.ShrinkShare) >= .005 {
 		long := p.in.Long(p.Cut.LengthMM)
 		p.note(request.AtCut, "cut.nests", Remark, "learned_shrink", Looks(s.N),
-			"Your ribbons pull in %s, give or take %.1f: for %s in the end, cut %s.", percent(s.Share), 100*s.Within, long, p.in.Long(p.Cut.LengthMM/(1-s.Share)))
+			"Your ribbons pull in %s, give or take %.1f: for %s in the end, cut %s.", percent(s.Share), 100*s.Within,
+			long, p.in.Long(p.Cut.LengthMM/(1-s.Share)))
 	}
 	by(request.AtCut, "cut.scraps", "learned_hands", l.Hands, "Cutting and forming take you %s longer than the book",
 		"Cutting and forming take you %s less than the book")

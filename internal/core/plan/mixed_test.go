@@ -8,13 +8,15 @@ import (
 	"hollen/internal/core/rules"
 )
 
-// Of several shapes none comes off short, and no batch makes much more than was asked; where nothing less would do, a sentence says so.
+// Of several shapes none comes off short, and no batch makes much more than was asked; where nothing less would do, a
+// sentence says so.
 func TestMixedMakesWhatWasAsked(t *testing.T) {
 	all, over := 0, 0
 	for _, a := range cut.Shipped() {
 		for _, b := range cut.Shipped() {
 			for _, portions := range []float64{6, 10} {
-				for _, second := range []request.ShapePart{{Shape: b.Key, Portions: 2}, {Shape: b.Key, By: request.ShareByHandful, Portions: 2},
+				for _, second := range []request.ShapePart{{Shape: b.Key, Portions: 2}, {Shape: b.Key,
+					By: request.ShareByHandful, Portions: 2},
 					{Shape: b.Key, By: request.ShareByPieces, Portions: 1}} {
 					r := request.Default()
 					r.Amount.Portions, r.Cut.Shape, r.Cut.Also = portions, a.Key, []request.ShapePart{second}

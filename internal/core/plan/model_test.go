@@ -24,23 +24,28 @@ type shelfFlour struct {
 }
 
 var shelf = func() map[string]shelfFlour {
-	soft, hard, durum := [3]float64{1.2299e-5, 2.5558, 64.346}, [3]float64{2.3007e-5, 2.2857, 55.815}, [3]float64{2.5738e-5, 2.2110, 70.318}
+	soft, hard, durum := [3]float64{1.2299e-5, 2.5558, 64.346}, [3]float64{2.3007e-5, 2.2857, 55.815},
+		[3]float64{2.5738e-5, 2.2110, 70.318}
 	f := func(prot, ash, abs, glut, tau float64, d, w bool, s [3]float64) shelfFlour {
 		return shelfFlour{prot, ash, abs, glut, tau, d, w, s[0], s[1], s[2]}
 	}
 	return map[string]shelfFlour{
 		"soft-00": f(10.5, .5, 55, 1, 6, false, false, soft), "soft-0": f(11, .6, 56, 1, 6, false, false, soft),
 		"plain": f(11, .55, 58, 1, 7, false, false, soft), "strong": f(13, .6, 62, 1, 8, false, false, hard),
-		"semola-fine": f(12.5, .85, 62, .9, 14, true, false, durum), "semolina-coarse": f(12.5, .85, 58, .9, 22, true, false, durum),
-		"wholemeal": f(12.5, 1.6, 66, .85, 16, false, true, soft), "wholemeal-flatbread": f(12, 1.5, 70, .85, 14, false, true, hard),
-		"wholemeal-durum": f(13, 1.7, 67, .8, 20, true, true, durum), "spelt-white": f(12, .65, 57, .75, 7, false, false, soft),
+		"semola-fine": f(12.5, .85, 62, .9, 14, true, false, durum), "semolina-coarse": f(12.5, .85, 58, .9, 22, true,
+			false, durum),
+		"wholemeal": f(12.5, 1.6, 66, .85, 16, false, true, soft), "wholemeal-flatbread": f(12, 1.5, 70, .85, 14, false,
+			true, hard),
+		"wholemeal-durum": f(13, 1.7, 67, .8, 20, true, true, durum), "spelt-white": f(12, .65, 57, .75, 7, false,
+			false, soft),
 		"emmer": f(12.5, 1.7, 60, .55, 14, false, true, hard), "khorasan": f(13.5, .9, 62, .8, 14, true, false, durum),
 		"rye-light": f(8, .8, 65, .15, 12, false, false, soft), "buckwheat": f(12, 1.8, 60, 0, 12, false, false, soft),
 	}
 }()
 
 // sizes are the egg classes: edible and yolk, g.
-var sizes = map[string][2]float64{"eu-s": {43, 14.5}, "eu-m": {51, 16.3}, "eu-l": {60, 18.3}, "eu-xl": {68, 19.9}, "us-s": {38, 13}, "us-m": {44, 15}, "us-l": {50, 17},
+var sizes = map[string][2]float64{"eu-s": {43, 14.5}, "eu-m": {51, 16.3}, "eu-l": {60, 18.3}, "eu-xl": {68, 19.9},
+	"us-s": {38, 13}, "us-m": {44, 15}, "us-l": {50, 17},
 	"us-xl": {56, 18.6}, "us-jumbo": {63, 20.4}}
 
 // stuff is what a gram is made of: water, protein, fat, carbohydrate, ash.
@@ -80,7 +85,8 @@ func (m *model) blend(g float64) {
 		f := shelf[x.Flour]
 		M := math.Pow(-math.Log(1-rh)/(f.a*(t+f.c)), 1/f.b)
 		eq := M / (100 + M)
-		tau := map[flour.Keeping]float64{flour.SealedTub: 120, flour.PaperBag: 8, flour.OpenBin: 2, flour.Sifted: .3}[x.Kept]
+		tau := map[flour.Keeping]float64{flour.SealedTub: 120, flour.PaperBag: 8, flour.OpenBin: 2,
+			flour.Sifted: .3}[x.Kept]
 		tau *= math.Pow(math.Min(math.Max(x.ContainsKG, .25), 25), 2./3)
 		now := math.Min(math.Max(eq+(milled-eq)*math.Exp(-x.OpenDays/tau), .105), .155)
 		if x.MeasuredWB != nil {
@@ -96,7 +102,8 @@ func (m *model) blend(g float64) {
 	for i, x := range r.Flours {
 		f, s := shelf[x.Flour], f14s[i]/m.f14
 		m.shares = append(m.shares, s)
-		m.prot, m.ash, m.abs, m.glut, m.pg = m.prot+s*f.prot, m.ash+s*f.ash, m.abs+s*f.abs, m.glut+s*f.glut, m.pg+s*f.prot*f.glut
+		m.prot, m.ash, m.abs, m.glut, m.pg = m.prot+s*f.prot, m.ash+s*f.ash, m.abs+s*f.abs, m.glut+s*f.glut,
+			m.pg+s*f.prot*f.glut
 		if f.durum {
 			m.dur += s
 		}
@@ -104,7 +111,8 @@ func (m *model) blend(g float64) {
 			m.whol += s
 		}
 	}
-	m.lossG = math.Max(0, vapour(r.Room.TempC, .97)-vapour(r.Room.TempC, r.Room.RH)) * .0025 * .045 * math.Pow(1.55*g/500, 2./3) * 600
+	m.lossG = math.Max(0, vapour(r.Room.TempC, .97)-vapour(r.Room.TempC, r.Room.RH)) * .0025 * .045 * math.Pow(
+		1.55*g/500, 2./3) * 600
 }
 
 // vapour is the water vapour in air, g/m³.
@@ -236,7 +244,8 @@ func (m *model) solve(mayMove, byWeight bool) solution {
 				s.cost += .5 * 100 * s.top / m.flourG
 			}
 			s.meets = true
-			if !found || s.cost < best.cost-1e-6 || s.cost < best.cost+1e-6 && (e+y < best.e+best.y || e+y == best.e+best.y && y < best.y) {
+			if !found || s.cost < best.cost-1e-6 || s.cost < best.cost+1e-6 && (e+y < best.e+best.y ||
+				e+y == best.e+best.y && y < best.y) {
 				best, found = s, true
 			}
 		}
@@ -311,7 +320,8 @@ func (k kneadLaw) up(s kneading) (sum float64) {
 }
 
 // follow takes the plan's own steps through the model.
-func (k kneadLaw) follow(steps []knead.Step, start, room, fridge, spreadTau float64) (s kneading, outMin, coolMin, peak float64) {
+func (k kneadLaw) follow(steps []knead.Step, start, room, fridge, spreadTau float64) (s kneading, outMin, coolMin,
+	peak float64) {
 	s = kneading{c: start, u: make([]float64, len(k.taus))}
 	peak = start
 	for i, st := range steps {
@@ -392,7 +402,8 @@ func beginnings(school knead.School, minRest, turns float64) (firsts []first, lo
 
 // lightest looks through a school for the ready way that weighs least: elapsed + 2 × hands, a folded pass
 // half a minute of it; false when none is. spare is by how much it is ready.
-func (k kneadLaw) lightest(school knead.School, start, room, around, tauRest, minRest, glut float64, folds [2]int, turns float64) (work, rest float64,
+func (k kneadLaw) lightest(school knead.School, start, room, around, tauRest, minRest, glut float64, folds [2]int,
+	turns float64) (work, rest float64,
 	n int, spare float64, ok bool) {
 	firsts, lo, hi := beginnings(school, minRest, turns)
 	best := math.Inf(1)
@@ -441,7 +452,8 @@ func (k kneadLaw) lightest(school knead.School, start, room, around, tauRest, mi
 
 // easy is the largest easy reduction into a gap.
 func easy(d, t, fat, glut, outside, gap float64, sheeter bool) float64 {
-	r := math.Max(.36, .45-.3*math.Max(0, .90-d)-.15*math.Max(0, t-.25)) - .004*math.Max(0, fat-5) - .20*(1-glut) - .005*math.Abs(outside)
+	r := math.Max(.36, .45-.3*math.Max(0, .90-d)-.15*math.Max(0, t-.25)) - .004*math.Max(0,
+		fat-5) - .20*(1-glut) - .005*math.Abs(outside)
 	if sheeter {
 		r += .05
 	}
@@ -486,7 +498,8 @@ func fewest(target, startPasses int, sheet func(i, n int) float64, limit func(i,
 				continue
 			}
 			for p := 1; p <= 2; p++ {
-				walk(j, p, way{append(w.stops[:len(w.stops):len(w.stops)], j), append(w.passes[:len(w.passes):len(w.passes)], p), w.n + p,
+				walk(j, p, way{append(w.stops[:len(w.stops):len(w.stops)], j), append(w.passes[:len(w.passes):len(
+					w.passes)], p), w.n + p,
 					math.Max(w.most, red/lim), w.sum + red*red/lim/lim})
 			}
 		}

@@ -86,36 +86,44 @@ func (p *Plan) adviseFormula() {
 	switch {
 	case b.GlutenFactor < ru.Flour.GlutenNoSheet:
 		p.note(request.AtFormula, "formula.flour", Warning, "no_gluten", "No machine sheet without a binder.",
-			"Gluten factor %.2f: add strong wheat or egg white, or roll thick with a pin and patch by hand.", b.GlutenFactor)
+			"Gluten factor %.2f: add strong wheat or egg white, or roll thick with a pin and patch by hand.",
+			b.GlutenFactor)
 	case b.GlutenFactor < ru.Flour.GlutenFragile:
-		p.note(request.AtFormula, "formula.flour", Warning, "fragile", "Fragile.", "Gluten factor %.2f: roll thicker and take small steps.", b.GlutenFactor)
+		p.note(request.AtFormula, "formula.flour", Warning, "fragile", "Fragile.",
+			"Gluten factor %.2f: roll thicker and take small steps.", b.GlutenFactor)
 	case b.DurumShare > .95:
-		p.note(request.AtFormula, "formula.flour", Remark, "all_durum", "All durum.", "It sets very hard under the hand; rest it long, or blend in soft wheat.")
+		p.note(request.AtFormula, "formula.flour", Remark, "all_durum", "All durum.",
+			"It sets very hard under the hand; rest it long, or blend in soft wheat.")
 	}
 	if !p.holdsGluten() {
 		if d := p.Dusting(); d.Allergen != "" {
 			p.note(request.AtFormula, "formula.flour", Warning, "dusted_wheat", "Dusted with wheat.",
-				"The flours hold no gluten, and %s is %s: dust with rice flour, or sell it as what it is.", d.Name, d.Allergen)
+				"The flours hold no gluten, and %s is %s: dust with rice flour, or sell it as what it is.", d.Name,
+				d.Allergen)
 		}
 	}
 	if p.Request.Salt > .01 {
-		p.note(request.AtFormula, "formula.salt", Remark, "salt", "Salty dough.", "Over 1 %% it is tasted in the dough; many salt only the water.")
+		p.note(request.AtFormula, "formula.salt", Remark, "salt", "Salty dough.",
+			"Over 1 %% it is tasted in the dough; many salt only the water.")
 	}
 	for i, a := range f.Additions {
 		kind := p.Request.Additions[i].Kind()
 		switch {
 		case a.Share > kind.HighShare+1e-9:
 			p.note(request.AtFormula, "formula.additions", Warning, "much_added", "More than usual.",
-				"%s is %.1f %% of the flour; %.1f to %.1f %% is usual. It will weaken the sheet, or shout.", a.Name, 100*a.Share, 100*kind.LowShare, 100*kind.HighShare)
+				"%s is %.1f %% of the flour; %.1f to %.1f %% is usual. It will weaken the sheet, or shout.", a.Name,
+				100*a.Share, 100*kind.LowShare, 100*kind.HighShare)
 		case a.Share < kind.LowShare-1e-9:
-			p.note(request.AtFormula, "formula.additions", Remark, "little_added", "Hardly there.", "%s is %.1f %% of the flour; %.1f to %.1f %% is usual.",
+			p.note(request.AtFormula, "formula.additions", Remark, "little_added", "Hardly there.",
+				"%s is %.1f %% of the flour; %.1f to %.1f %% is usual.",
 				a.Name, 100*a.Share, 100*kind.LowShare, 100*kind.HighShare)
 		}
 		if kind.Advice != "" {
 			p.note(request.AtFormula, "formula.additions", Remark, "prepare", a.Name+".", "%s", kind.Advice)
 		}
 		if kind.Salty && p.Request.Salt > 0 {
-			p.note(request.AtFormula, "formula.salt", Warning, "salt_twice", "Salt twice.", "%s is salty by itself: leave the salt out.", a.Name)
+			p.note(request.AtFormula, "formula.salt", Warning, "salt_twice", "Salt twice.",
+				"%s is salty by itself: leave the salt out.", a.Name)
 		}
 	}
 	p.adviseEggs()
@@ -131,7 +139,8 @@ func (p *Plan) adviseFormula() {
 	if len(f.Allergens) > 0 {
 		contains = " Contains " + measure.List(f.Allergens) + "."
 	}
-	p.note(request.AtFormula, "formula.eggs", Caution, "raw_egg", raw, "Wash hands, board and tools after; do not taste raw dough.%s", contains)
+	p.note(request.AtFormula, "formula.eggs", Caution, "raw_egg", raw,
+		"Wash hands, board and tools after; do not taste raw dough.%s", contains)
 }
 
 // adviseEggs is the advice on eggs that were pinned, or are left over.
@@ -139,7 +148,8 @@ func (p *Plan) adviseEggs() {
 	f := &p.Formula
 	if f.YieldedEggG > 0 {
 		p.note(request.AtFormula, "formula.eggs", Remark, "pin_yields", "Cracked for another amount?",
-			"%s of egg was weighed, and this batch wants %s. It is worked out afresh; keep what you cracked and the flour follows it, or forget it.",
+			"%s of egg was weighed, and this batch wants %s. It is worked out afresh; keep what you cracked and the "+
+				"flour follows it, or forget it.",
 			p.in.Grams(f.YieldedEggG), p.in.Grams(f.Pick.EggG))
 	}
 	if left := f.Pick.LeftG + f.Pick.LeftYolkG; f.Pick.Beaten && left >= .5 {
@@ -176,7 +186,8 @@ func (p *Plan) adviseFeel(at request.Stage, field string) {
 	}
 	say := map[int]string{-4: "Too dry to come together.", -3: "One for a powered sheeter; by hand it crumbles.",
 		-2: "Makers do work it: knead it longer or in turns, and rest it longer.", -1: "Rolled like this every day.",
-		1: "Dust a little more.", 2: "Dust it much.", 3: "It sticks to board and rollers.", 4: "Too wet to roll."}[f.feel.Grade]
+		1: "Dust a little more.", 2: "Dust it much.", 3: "It sticks to board and rollers.",
+		4: "Too wet to roll."}[f.feel.Grade]
 	if f.feel.Grade == -3 && p.machine.Tool == dough.Sheeter {
 		say = "Crumbs first: press them together and fold more."
 	}
@@ -188,7 +199,8 @@ func (p *Plan) adviseFeel(at request.Stage, field string) {
 	p.note(at, field, level, code, feelHeads[f.feel.Grade], "%s. %s %s.%s", measure.Capital(where), say, more, pinned)
 }
 
-// adviseDates points out what is dated to another day than the batch is: more than a night away, or than its rest takes.
+// adviseDates points out what is dated to another day than the batch is: more than a night away, or than its rest
+// takes.
 func (p *Plan) adviseDates() {
 	r := &p.Request
 	made, err := time.Parse(time.DateOnly, r.MadeOn)
@@ -199,12 +211,15 @@ func (p *Plan) adviseDates() {
 	for _, x := range []struct {
 		at, field string
 		stage     request.Stage
-	}{{r.Clock.From, "rest.clock", request.AtRest}, {r.Clock.RollAt, "rest.clock", request.AtRest}, {r.Keep.MadeAt, "keep.use_by", request.AtDry}} {
+	}{{r.Clock.From, "rest.clock", request.AtRest}, {r.Clock.RollAt, "rest.clock", request.AtRest}, {r.Keep.MadeAt,
+		"keep.use_by", request.AtDry}} {
 		t, err := measure.At(x.at)
-		if err != nil || math.Abs(math.Floor(t.Sub(made).Hours()/24)) <= night || x.stage == request.AtDry && r.Keep.Where == "" {
+		if err != nil || math.Abs(math.Floor(t.Sub(made).Hours()/24)) <= night || x.stage == request.AtDry &&
+			r.Keep.Where == "" {
 			continue
 		}
-		p.note(x.stage, x.field, Remark, "dates_apart", "Two dates that disagree.", "Room says made on %s, here it is %s: one of them is of another day.",
+		p.note(x.stage, x.field, Remark, "dates_apart", "Two dates that disagree.",
+			"Room says made on %s, here it is %s: one of them is of another day.",
 			made.Format("Mon 2 Jan"), t.Format("Mon 2 Jan 15:04"))
 		return
 	}
@@ -215,7 +230,8 @@ func (p *Plan) adviseRoom() {
 	for i, x := range p.Request.Flours {
 		if l := x.LotKept; l != nil && l.BestBefore != "" && p.Request.MadeOn > l.BestBefore {
 			p.note(request.AtRoom, "room.moisture", Warning, "past_best", "Past its date.",
-				"%s was best before %s: smell it, look for mites, and use it first or not at all.", p.Formula.Flours[i].Name+", "+l.Name, l.BestBefore)
+				"%s was best before %s: smell it, look for mites, and use it first or not at all.",
+				p.Formula.Flours[i].Name+", "+l.Name, l.BestBefore)
 		}
 	}
 	if p.Room.Used != nil {
@@ -224,7 +240,8 @@ func (p *Plan) adviseRoom() {
 	for _, f := range p.Formula.Flours {
 		if f.Moisture.AirClamped && !f.Moisture.Measured {
 			p.note(request.AtRoom, "room.moisture", Remark, "air_clamped", "Air at the edge of what is known.",
-				"The flour’s moisture is worked out for 10–90 %% humidity and %s; the nearest was taken.", p.in.Joined("–", measure.C, 0, 5, 40))
+				"The flour’s moisture is worked out for 10–90 %% humidity and %s; the nearest was taken.",
+				p.in.Joined("–", measure.C, 0, 5, 40))
 			break
 		}
 	}
@@ -235,7 +252,8 @@ func (p *Plan) adviseKnead() {
 	p.adviseOwn()
 	p.adviseLoads()
 	if k.LimitG == 0 && (p.ask.Own == nil || p.machined()) {
-		p.note(request.AtKnead, "knead.min", Remark, "bowl_unknown", "How much does the bowl take?", "Say so under Bench, and Hollen splits what is more.")
+		p.note(request.AtKnead, "knead.min", Remark, "bowl_unknown", "How much does the bowl take?",
+			"Say so under Bench, and Hollen splits what is more.")
 	}
 	machine := p.machined()
 	hot, text := ru.Knead.HandHotC, "Hands cannot over-knead it but heat can: pause in the fridge for ten minutes"
@@ -247,9 +265,11 @@ func (p *Plan) adviseKnead() {
 			text += ", or start with eggs from the fridge"
 		}
 		if machine && p.Room.ContactC > hot {
-			text = "It comes together warmer than a machine should leave it: chill the flour and the liquid first, or knead by hand"
+			text = "It comes together warmer than a machine should leave it: chill the flour and the liquid first, " +
+				"or knead by hand"
 		}
-		p.note(request.AtKnead, "knead.peak", Warning, "hot", "Warm dough.", "It gets to %s. %s.", p.in.C(k.PeakC, 0), text)
+		p.note(request.AtKnead, "knead.peak", Warning, "hot", "Warm dough.", "It gets to %s. %s.", p.in.C(k.PeakC, 0),
+			text)
 	}
 	if k.FoldsMore > p.Roll.Folds {
 		longer := ", or knead longer"
@@ -323,13 +343,17 @@ func (p *Plan) kneadMore() string {
 		return ""
 	}
 	for m := math.Ceil(p.Knead.Min) + 1; m <= most; m++ {
-		if _, _, w := p.solveBy(p.Knead.School, p.loadsBy(p.Knead.School), func(a *knead.Ask) { a.FixKnead = &m }); w.DFolded >= p.rules.Knead.ReadyD {
+		if _, _, w := p.solveBy(p.Knead.School, p.loadsBy(p.Knead.School),
+			func(a *knead.Ask) { a.FixKnead = &m }); w.DFolded >= p.rules.Knead.ReadyD {
 			ways = append(ways, "knead it "+measure.Minutes(m))
 			break
 		}
 	}
 	if p.Knead.School != knead.Turns {
-		if _, _, w := p.solveBy(knead.Turns, p.loadsBy(knead.Turns), func(a *knead.Ask) { a.FixKnead, a.FixTurns, a.FixRest = nil, nil, nil }); w.Ready {
+		if _, _, w := p.solveBy(knead.Turns, p.loadsBy(knead.Turns), func(a *knead.Ask) {
+			a.FixKnead, a.FixTurns,
+				a.FixRest = nil, nil, nil
+		}); w.Ready {
 			ways = append(ways, "work it in turns, with hours in the cold")
 		}
 	}
@@ -351,10 +375,12 @@ func (p *Plan) adviseLoads() {
 	switch {
 	case p.ask.Own != nil && k.Loads == 1:
 	case p.ask.Own == nil && p.Request.Knead.Shared && !k.Shared && people > 1 && !k.School.Traits().Machine():
-		p.note(request.AtKnead, "knead.min", Remark, "split", "Too few to share it.", "%s wants %d pairs of hands at once: kneaded in %s%s.", mass, k.Loads,
+		p.note(request.AtKnead, "knead.min", Remark, "split", "Too few to share it.",
+			"%s wants %d pairs of hands at once: kneaded in %s%s.", mass, k.Loads,
 			loads, wait)
 	case k.Loads > 1 && p.machined():
-		p.note(request.AtKnead, "knead.min", Remark, "bowl", "More than the bowl takes.", "%s where %s fits: %s, one after the other%s.", mass,
+		p.note(request.AtKnead, "knead.min", Remark, "bowl", "More than the bowl takes.",
+			"%s where %s fits: %s, one after the other%s.", mass,
 			p.in.Grams(k.LimitG), loads, wait)
 	case k.LoadTurns > 1:
 		p.note(request.AtKnead, "knead.min", Remark, "split", "Much for these hands.",
@@ -381,16 +407,22 @@ func (p *Plan) adviseRest() {
 	switch {
 	case p.Unrested():
 		p.note(request.AtRest, "rest.min", Warning, "no_rest", "No rest at all.",
-			"It can be done: it pulls back at every stop and wants twice the passes. Twenty minutes under a bowl save more than they cost.")
+			"It can be done: it pulls back at every stop and wants twice the passes. Twenty minutes under a bowl "+
+				"save more than they cost.")
 	default:
 		for _, s := range p.Rest.Lacks {
 			switch s.What {
 			case "tension":
-				p.note(request.AtRest, "rest.min", Warning, "tension", "Still tense.", "Tension is %s: it snaps back and may tear. %s", ofWanted(s),
+				p.note(request.AtRest, "rest.min", Warning, "tension", "Still tense.",
+					"Tension is %s: it snaps back and may tear. %s", ofWanted(s),
 					p.restMore(func(x knead.State) bool { return x.T <= ru.Knead.ReadyT }))
 			case "uptake":
-				p.note(request.AtRest, "rest.min", Warning, "uptake", "Not all the water is in yet.", "%s: coarse flour stays sandy so. %s",
-					measure.Capital(ofWanted(s)), p.restMore(func(x knead.State) bool { return p.model.U(x) >= ru.Knead.ReadyU }))
+				p.note(request.AtRest, "rest.min", Warning, "uptake", "Not all the water is in yet.",
+					"%s: coarse flour stays sandy so. %s",
+					measure.Capital(ofWanted(s)), p.restMore(func(x knead.State) bool {
+						return p.model.U(
+							x) >= ru.Knead.ReadyU
+					}))
 			}
 		}
 	}
@@ -401,12 +433,15 @@ func (p *Plan) adviseRest() {
 			if p.Rest.TemperMin > 1.2*ru.Knead.TemperPieceMin && p.ask.ChillG == 0 {
 				divided = fmt.Sprintf(", %.0f minutes if divided", ru.Knead.TemperPieceMin)
 			}
-			text = fmt.Sprintf("Leave it wrapped in the room for about %s%s, before rolling.", measure.Minutes(p.Rest.TemperMin), divided)
+			text = fmt.Sprintf("Leave it wrapped in the room for about %s%s, before rolling.",
+				measure.Minutes(p.Rest.TemperMin), divided)
 		}
-		p.note(request.AtRest, "rest.temp", Remark, "cold", "Stiff with cold.", "It comes out at %s. %s", p.in.C(p.Rest.TempC, 0), text)
+		p.note(request.AtRest, "rest.temp", Remark, "cold", "Stiff with cold.", "It comes out at %s. %s",
+			p.in.C(p.Rest.TempC, 0), text)
 	}
 	if p.Rest.Cold && p.Rest.Min > ru.Knead.GreyMin-1 {
-		p.note(request.AtRest, "rest.min", Remark, "grey", "Greys past a day.", "Harmless, but it shows. Wrapped dough keeps at most 48 hours in the fridge.")
+		p.note(request.AtRest, "rest.min", Remark, "grey", "Greys past a day.",
+			"Harmless, but it shows. Wrapped dough keeps at most 48 hours in the fridge.")
 	}
 	p.adviseCooling()
 	if out := p.Rest.OutMin; out > p.cautionAt() && p.Perishable() {
@@ -417,7 +452,8 @@ func (p *Plan) adviseRest() {
 				way = "Put each load into the fridge as it is done."
 			}
 		}
-		p.note(request.AtRest, "rest.warm", Warning, "warm_rest", "Long out of the fridge.", "%s by the time it is rolled; past %s take care. %s",
+		p.note(request.AtRest, "rest.warm", Warning, "warm_rest", "Long out of the fridge.",
+			"%s by the time it is rolled; past %s take care. %s",
 			measure.Minutes(out), measure.Minutes(p.cautionAt()), way)
 	}
 	if c := p.Clock; c != nil && !c.Fits {
@@ -425,7 +461,8 @@ func (p *Plan) adviseRest() {
 		for _, w := range c.Ways {
 			nearest += " " + w.Why
 		}
-		p.note(request.AtRest, "rest.clock", Warning, "too_late", "As it stands it would have to start earlier.", "It would start before you can.%s", nearest)
+		p.note(request.AtRest, "rest.clock", Warning, "too_late", "As it stands it would have to start earlier.",
+			"It would start before you can.%s", nearest)
 	}
 	if a := p.Request.Rest.PokeS; a != nil {
 		if k := p.ReadPoke(); !k.Ready {
@@ -448,7 +485,8 @@ func (p *Plan) adviseRest() {
 		return
 	}
 	p.note(request.AtRest, "rest.min", Caution, "wrap", "Airtight.",
-		"Film twice, an upturned bowl or a lidded tub: no skin, no hard edge. Date what goes into the fridge; your food authority’s rules come first.")
+		"Film twice, an upturned bowl or a lidded tub: no skin, no hard edge. Date what goes into the fridge; your "+
+			"food authority’s rules come first.")
 }
 
 // everyPiece is after how many pieces something is done, in words.
@@ -499,7 +537,8 @@ func (p *Plan) adviseRoll() {
 		return
 	}
 	p.note(request.AtRoll, "roll.sheet", Caution, "rollers", "Fingers, hair, sleeves, rings.",
-		"Keep them from the rollers; unplug or take the crank off before fitting or cleaning. No water on rollers unless the maker says so.")
+		"Keep them from the rollers; unplug or take the crank off before fitting or cleaning. No water on rollers "+
+			"unless the maker says so.")
 }
 
 // adviseStops is the advice on the way down a machine.
@@ -521,7 +560,8 @@ func (p *Plan) adviseStops() {
 	switch miss := math.Abs(o.MissMM); {
 	case o.Own: // said among the comments on the own way
 	case o.TargetMM < last*(1+o.Spring) && miss > .1*o.TargetMM:
-		p.note(request.AtRoll, "roll.sheet", Warning, "too_fine", "Finer than this machine goes.", "Its last stop leaves %s; %s is wanted.",
+		p.note(request.AtRoll, "roll.sheet", Warning, "too_fine", "Finer than this machine goes.",
+			"Its last stop leaves %s; %s is wanted.",
 			p.in.MM(o.SheetMM, 2), mm(o.TargetMM))
 	case o.TargetMM > first*(1+o.Spring) && miss > .1*o.TargetMM:
 		p.note(request.AtRoll, "roll.sheet", Warning, "too_thick", "Thicker than this machine’s widest stop.",
@@ -548,23 +588,28 @@ func (p *Plan) adviseStops() {
 	}
 	if p.Formula.feel.Grade <= -3 {
 		p.note(request.AtRoll, "roll.sheet", Warning, "too_stiff", "Too stiff for this machine.",
-			"So dry it strains crank and motor: Formula says what brings it in. Else pin it thinner first, and feed smaller pieces.")
+			"So dry it strains crank and motor: Formula says what brings it in. Else pin it thinner first, and feed "+
+				"smaller pieces.")
 	} else if p.Rest.T > 2*p.rules.Knead.ReadyT && !p.Unrested() {
 		p.note(request.AtRoll, "roll.sheet", Warning, "too_stiff", "Too tense for this machine.",
-			"It strains crank and motor: Rest says how much longer it wants. Else pin it thinner first, and feed smaller pieces.")
+			"It strains crank and motor: Rest says how much longer it wants. Else pin it thinner first, and feed "+
+				"smaller pieces.")
 	}
 	if !o.Calibrated && p.Request.Roll.Own == nil {
 		p.note(request.AtRoll, "roll.sheet", Remark, "generic", "A generic machine.",
-			"Your own may be off by %.0f %%. Keep it in the cabinet and measure a sheet or two: three leaves of office paper are {0.3 mm}, a {100 by "+
+			"Your own may be off by %.0f %%. Keep it in the cabinet and measure a sheet or two: three leaves of "+
+				"office paper are {0.3 mm}, a {100 by "+
 				"100 mm} square of %s is %s.",
 			100*roll.Unmeasured, p.in.G(o.SheetMM*p.Formula.Dough.DensityGPerML*10, 1), p.in.MM(o.SheetMM, 2))
 	} else if !o.Calibrated && p.machine.GapsGuessed {
 		p.note(request.AtRoll, "roll.sheet", Remark, "guessed", "The gaps are guessed.",
-			"Only the dial is known, so the sheet may be off by %.0f %%: go by a hand or print seen through it, and measure three sheets when there is time.",
+			"Only the dial is known, so the sheet may be off by %.0f %%: go by a hand or print seen through it, and "+
+				"measure three sheets when there is time.",
 			100*o.Sure)
 	} else if !o.Calibrated {
 		p.note(request.AtRoll, "roll.sheet", Remark, "unmeasured", "Not measured yet.",
-			"The gaps are as given. Measure a sheet or two in the cabinet; until then the sheet may be off by %.0f %%.", 100*roll.Unmeasured)
+			"The gaps are as given. Measure a sheet or two in the cabinet; until then the sheet may be off by %.0f %%.",
+			100*roll.Unmeasured)
 	}
 }
 
@@ -572,7 +617,8 @@ func (p *Plan) adviseStops() {
 func (p *Plan) easier(x roll.Pass) string {
 	var ways []string
 	l := p.lay
-	if i := x.Stop - x.Skipped - 1; i >= 0 && l.Verdict(1-x.OutMM/l.Sheet(l.Machine.Stops[i].TrueMM(), 2), x.Easy) == roll.Safe {
+	if i := x.Stop - x.Skipped - 1; i >= 0 && l.Verdict(1-x.OutMM/l.Sheet(l.Machine.Stops[i].TrueMM(), 2),
+		x.Easy) == roll.Safe {
 		ways = append(ways, fmt.Sprintf("take stop %s twice", l.Machine.Stops[i].Label))
 	}
 	if l.T = min(l.T, l.ReadyT); l.Verdict(x.Reduction, l.Easy(x.GapMM)) == roll.Safe {
@@ -601,11 +647,13 @@ func (p *Plan) advisePin() {
 	mm := func(v float64) string { n, _ := p.in.Number(v, measure.MM, measure.Shortest); return n }
 	if !o.FitsBoard {
 		p.note(request.AtRoll, "roll.sheet", Warning, "board_small", "The board is too small.",
-			"A sheet of %s where the board has %s by %s: divide it, or let the edge hang over and roll it in halves; the overhang lets its weight help.",
+			"A sheet of %s where the board has %s by %s: divide it, or let the edge hang over and roll it in halves; "+
+				"the overhang lets its weight help.",
 			p.in.Long(o.LengthMM), mm(m.BoardLengthMM), mm(m.BoardWidthMM))
 	}
 	if across := min(o.WidthMM, o.LengthMM); across > m.WidthMM+1 {
 		p.note(request.AtRoll, "roll.sheet", Remark, "pin_short", "Wider than the pin.",
-			"%s of sheet under a pin of %s: roll from the middle outwards, turning it a little each time.", p.in.Long(across), mm(m.WidthMM))
+			"%s of sheet under a pin of %s: roll from the middle outwards, turning it a little each time.",
+			p.in.Long(across), mm(m.WidthMM))
 	}
 }

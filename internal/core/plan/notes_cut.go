@@ -36,17 +36,21 @@ func (p *Plan) adviseCut() {
 	p.adviseSheets()
 	if all := c.AllTrimG + c.AllDoughG; c.Count > 0 && c.AllTrimG > .15*all && !p.Roped() {
 		p.note(request.AtCut, "cut.trim", Remark, "trimmings", "Many trimmings.",
-			"%s. Cut them as maltagliati, or knead up to %.0f %% into the next piece.", p.in.Grams(c.AllTrimG), 100*p.rules.Cut.BackShare)
+			"%s. Cut them as maltagliati, or knead up to %.0f %% into the next piece.", p.in.Grams(c.AllTrimG),
+			100*p.rules.Cut.BackShare)
 	}
 	if o := &p.Roll; o.Better > 0 {
-		p.note(request.AtRoll, "roll.pieces", Remark, "pieces_gain", "Divided otherwise it gives more.", "%s give %s more pasta of the same dough than %s.",
-			measure.Capital(measure.Plural(o.Better, "piece", "pieces")), p.in.Grams(o.BetterBy*(c.AllDoughG+c.AllTrimG)), measure.Plural(o.Pieces, "piece", "pieces"))
+		p.note(request.AtRoll, "roll.pieces", Remark, "pieces_gain", "Divided otherwise it gives more.",
+			"%s give %s more pasta of the same dough than %s.",
+			measure.Capital(measure.Plural(o.Better, "piece", "pieces")),
+			p.in.Grams(o.BetterBy*(c.AllDoughG+c.AllTrimG)), measure.Plural(o.Pieces, "piece", "pieces"))
 	}
 	if c.Filled() {
 		p.adviseFilling()
 	}
 	if knife {
-		p.note(request.AtCut, "cut.across", Caution, "knife", "The knife.", "Knuckles lead, tips tucked; board on a damp cloth.")
+		p.note(request.AtCut, "cut.across", Caution, "knife", "The knife.",
+			"Knuckles lead, tips tucked; board on a damp cloth.")
 	}
 	if c.Cutter != nil {
 		p.note(request.AtCut, "cut.across", Caution, "cutter", "The cutter.",
@@ -61,15 +65,19 @@ func (p *Plan) advisePart(x *CutPart, field, name string) {
 	head := func(text string) string { return measure.Capital(name + text) }
 	switch {
 	case x.Sheets == 0 && !s.Traits().Rope:
-		p.note(request.AtCut, field, Warning, "no_sheet_left", head("no sheet is left for it."), "Divide the dough into more pieces, or make more of it.")
+		p.note(request.AtCut, field, Warning, "no_sheet_left", head("no sheet is left for it."),
+			"Divide the dough into more pieces, or make more of it.")
 	case x.Count == 0:
-		p.note(request.AtCut, field, Warning, "no_ribbons", head("none fits this sheet."), "%s.", measure.Capital(p.wouldFit()))
+		p.note(request.AtCut, field, Warning, "no_ribbons", head("none fits this sheet."), "%s.",
+			measure.Capital(p.wouldFit()))
 	case x.asDough && x.Got() < .95*x.WantsG:
-		p.note(request.AtCut, field, Warning, "short", head("short."), "%s of dough where %s were wanted: there is no more of it, or whole sheets do not come "+
-			"out closer.", p.in.Grams(x.Got()), p.in.Grams(x.WantsG))
+		p.note(request.AtCut, field, Warning, "short", head("short."),
+			"%s of dough where %s were wanted: there is no more of it, or whole sheets do not come "+
+				"out closer.", p.in.Grams(x.Got()), p.in.Grams(x.WantsG))
 	case x.WantsG > 0 && len(c.Also) > 0 && x.Got() < .95*x.WantsG:
 		p.note(request.AtCut, field, Warning, "short", head("short."),
-			"%.1f portions where %.0f were wanted: whole sheets do not come out closer. Divide into more pieces, or make a little more.", x.Portions,
+			"%.1f portions where %.0f were wanted: whole sheets do not come out closer. Divide into more pieces, or "+
+				"make a little more.", x.Portions,
 			math.Round(x.WantsG/x.PortionG))
 	}
 	if x.Short {
@@ -78,11 +86,13 @@ func (p *Plan) advisePart(x *CutPart, field, name string) {
 			p.in.Long(x.LengthMM), p.in.MM(s.MinLengthMM, measure.Shortest))
 	}
 	if e := x.Ends; e != nil && e.Word == roll.Tearing {
-		p.note(request.AtCut, field, Warning, "end_tears", head("its last passes tear."), "From %s to %s is more than this dough gives: let it rest first, or "+
-			"end nearer the others.", p.in.MM(p.Roll.SheetMM, 2), p.in.MM(e.SheetMM, 2))
+		p.note(request.AtCut, field, Warning, "end_tears", head("its last passes tear."),
+			"From %s to %s is more than this dough gives: let it rest first, or "+
+				"end nearer the others.", p.in.MM(p.Roll.SheetMM, 2), p.in.MM(e.SheetMM, 2))
 	}
 	if s.Traits().Lengths && x.WidthMM > 2*sheet && sheet > ru.FlatRibbonMaxMM {
-		p.note(request.AtCut, field, Warning, "thick_ribbon", head("thick for a flat ribbon."), "%s cooks unevenly; under %s is usual.", p.in.MM(sheet, 1),
+		p.note(request.AtCut, field, Warning, "thick_ribbon", head("thick for a flat ribbon."),
+			"%s cooks unevenly; under %s is usual.", p.in.MM(sheet, 1),
 			p.in.MM(ru.FlatRibbonMaxMM, 1))
 	}
 	if asked := p.Request.Cut.Tool == cut.Cutter; x.noCutter && (asked || len(p.machine.Cutters) > 0) {
@@ -105,7 +115,8 @@ func (p *Plan) advisePart(x *CutPart, field, name string) {
 				p.in.Joined(" to ", measure.MM, measure.Shortest, k.FromMM, k.ToMM), p.stopFor(k.FromMM, k.ToMM))
 		}
 		if math.Abs(k.PitchMM-s.WidthMM) > .05 {
-			p.note(request.AtCut, field, Remark, "cutter_width", head("the cutter’s width."), "It cuts %s where %s is meant; the knife would cut that.",
+			p.note(request.AtCut, field, Remark, "cutter_width", head("the cutter’s width."),
+				"It cuts %s where %s is meant; the knife would cut that.",
 				p.in.MM(k.PitchMM, measure.Shortest), p.in.MM(s.WidthMM, measure.Shortest))
 		}
 	}
@@ -122,7 +133,8 @@ func (p *Plan) adviseSheets() {
 	}
 	if len(other) > 0 {
 		p.note(request.AtCut, "cut.also", Remark, "other_sheet", "Another sheet is usual.",
-			"For %s; here it is %s. Pieces may end at a stop of their own.", measure.List(other), p.in.MM(p.Roll.SheetMM, 2))
+			"For %s; here it is %s. Pieces may end at a stop of their own.", measure.List(other),
+			p.in.MM(p.Roll.SheetMM, 2))
 	}
 }
 
@@ -161,7 +173,8 @@ func (p *Plan) wouldFit() string {
 		return fmt.Sprintf("divide it into %s, or cut a smaller or shorter shape", measure.Plural(n, "piece", "pieces"))
 	}
 	if l.BenchMM = 0; divide() > 0 {
-		return fmt.Sprintf("a bench of %s has it halved: a longer one, or a shorter shape", p.in.MM(p.Request.Roll.BenchMM, measure.Shortest))
+		return fmt.Sprintf("a bench of %s has it halved: a longer one, or a shorter shape",
+			p.in.MM(p.Request.Roll.BenchMM, measure.Shortest))
 	}
 	return "cut a smaller or shorter shape"
 }
@@ -179,7 +192,8 @@ func (p *Plan) adviseOver() {
 		}
 	}
 	p.note(request.AtCut, "cut.also", Remark, "much_over", "More than was asked.",
-		"%.1f portions where %s were asked: one sheet less of %s, or one piece less, would be too little of something. What is over keeps, or take it in dough.",
+		"%.1f portions where %s were asked: one sheet less of %s, or one piece less, would be too little of "+
+			"something. What is over keeps, or take it in dough.",
 		p.Formula.Portions, measure.Trim(asked), name)
 }
 
@@ -205,11 +219,13 @@ func (p *Plan) adviseFilling() {
 		}
 		if f.Thick {
 			p.note(request.AtCut, "cut.seam", Warning, "seam", "A thick seam.",
-				"%s where the sheets meet; over %s the edge is raw when the middle is done: %spinch it thin.", p.in.MM(f.SeamMM, 2),
+				"%s where the sheets meet; over %s the edge is raw when the middle is done: %spinch it thin.",
+				p.in.MM(f.SeamMM, 2),
 				p.in.MM(p.rules.Cut.SeamMaxMM, 1), p.stopFor(0, p.rules.Cut.SeamMaxMM*(1+p.rules.Cut.CutterSlack)/2))
 		}
 		if f.PieceG > 1.2*f.FitsG {
-			p.note(request.AtCut, "cut.filling", Warning, "overfilled", "More than fits.", "%s in each where %s leaves a seam that holds: it bursts.",
+			p.note(request.AtCut, "cut.filling", Warning, "overfilled", "More than fits.",
+				"%s in each where %s leaves a seam that holds: it bursts.",
 				p.in.Grams(f.PieceG), p.in.Grams(f.FitsG))
 		}
 	}
@@ -217,7 +233,8 @@ func (p *Plan) adviseFilling() {
 		"Drain it, or bind it with cheese or crumb; fill and close before the sheet dries%s.", p.fillBefore())
 	if p.Request.RawFilling() {
 		p.note(request.AtCut, "cut.filling", Caution, "raw_filling", measure.Capital(r.Filling.Kind.Words())+".",
-			"Keep it cold until it is needed, work it in small loads, cook through, and keep it %s, or frozen; your food authority’s rules come first.",
+			"Keep it cold until it is needed, work it in small loads, cook through, and keep it %s, or frozen; your "+
+				"food authority’s rules come first.",
 			p.FridgeWords())
 	}
 	if unsaid := filling.Unsaid(r.Filling.Name, r.Filling.Allergens); len(unsaid) > 0 {
@@ -226,10 +243,12 @@ func (p *Plan) adviseFilling() {
 	}
 	if !r.Filling.Kind.Raw() && filling.SoundsRaw(r.Filling.Name) {
 		p.note(request.AtCut, "cut.filling", Warning, "filling_sounds_raw", "Does it go in raw?",
-			"%s is marked cooked, or fresh cheese, and so tasted early and kept longer. Where it goes in raw, say so.", r.Filling.Name)
+			"%s is marked cooked, or fresh cheese, and so tasted early and kept longer. Where it goes in raw, say so.",
+			r.Filling.Name)
 	}
 	if r.Filling.Name == "" && r.Filling.Allergens == "" {
-		p.note(request.AtCut, "cut.fill_total", Remark, "name_filling", "What is in it?", "Name the filling and its allergens: sheet and label carry them.")
+		p.note(request.AtCut, "cut.fill_total", Remark, "name_filling", "What is in it?",
+			"Name the filling and its allergens: sheet and label carry them.")
 	}
 }
 
@@ -247,7 +266,8 @@ func (p *Plan) adviseDry() {
 	case d.Leather.Will:
 	case d.Purpose == cut.NoDrying:
 		p.note(request.AtDry, "dry.window", Remark, "stays_damp", "It stays damp here.",
-			"No matter for this shape; dust the trays with %s or it sticks to them.", cmp.Or(p.Dusting().Name, "the dough’s flour"))
+			"No matter for this shape; dust the trays with %s or it sticks to them.", cmp.Or(p.Dusting().Name,
+				"the dough’s flour"))
 	case d.Rate.DeltaGM3 <= p.rules.Dry.LeastGM3:
 		p.note(request.AtDry, "dry.window", Warning, "will_not_dry", "It will not dry here.",
 			"The air is too damp. Dust it, cut and cook at once, or dry the air.")
@@ -266,15 +286,18 @@ func (p *Plan) adviseDry() {
 	case d.ToKeep != nil || !p.Perishable(): // drying to keep has its own note
 	case d.OutMin > d.DiscardAt:
 		p.note(request.AtDry, "dry.warm", Warning, "discard", "Too long out of the fridge.",
-			"%s over all stages; past %s a dough with egg is usually thrown away. Work in smaller batches, or chill what waits at every stage.",
+			"%s over all stages; past %s a dough with egg is usually thrown away. Work in smaller batches, or chill "+
+				"what waits at every stage.",
 			measure.Minutes(d.OutMin), measure.Minutes(d.DiscardAt))
 	case d.OutMin > d.CautionAt && p.Rest.OutMin <= d.CautionAt:
 		p.note(request.AtDry, "dry.warm", Warning, "warm", "Long out of the fridge.",
-			"%s over all stages; past %s take care: chill what waits.", measure.Minutes(d.OutMin), measure.Minutes(d.CautionAt))
+			"%s over all stages; past %s take care: chill what waits.", measure.Minutes(d.OutMin),
+			measure.Minutes(d.CautionAt))
 	}
 	if has := p.Request.Bench.RodM; has != nil && p.Request.Dry.On != request.OnBoard && d.RodM > *has+1e-9 {
 		p.note(request.AtDry, "dry.space", Warning, "rods", "More than the racks take.",
-			"All sheets want %s of rod, there are %s: hang %d at a time, the rest under the bowl.", p.in.M(d.RodM, 1), p.in.M(*has, measure.Shortest),
+			"All sheets want %s of rod, there are %s: hang %d at a time, the rest under the bowl.", p.in.M(d.RodM, 1),
+			p.in.M(*has, measure.Shortest),
 			max(1, int(float64(p.Roll.SheetsAll)**has/d.RodM)))
 	}
 	if has := p.Request.Bench.Trays; has != nil && float64(d.Trays) > *has {
@@ -283,19 +306,24 @@ func (p *Plan) adviseDry() {
 	}
 	if k := d.ToKeep; k != nil {
 		if p.Cut.Filled() {
-			p.note(request.AtDry, "dry.keep", Warning, "keep_filled", "Not filled pasta.", "A filling does not dry through: freeze it, or cook it fresh.")
+			p.note(request.AtDry, "dry.keep", Warning, "keep_filled", "Not filled pasta.",
+				"A filling does not dry through: freeze it, or cook it fresh.")
 		}
 		p.note(request.AtDry, "dry.keep", Warning, "keep_dried", "Drying egg pasta to keep is a risk.",
-			"Past the usual advice: it lies for hours between {5 and 60 °C} with raw egg in it, and drying does not kill what grows. Some do it. "+
-				"Safer: cook it fresh, or freeze it. If you do: thin, in moving air, to the target weight, never a piece that smells; your food "+
+			"Past the usual advice: it lies for hours between {5 and 60 °C} with raw egg in it, and drying does not "+
+				"kill what grows. Some do it. "+
+				"Safer: cook it fresh, or freeze it. If you do: thin, in moving air, to the target weight, never a "+
+				"piece that smells; your food "+
 				"authority’s rules come first.")
 		if k.Never {
 			p.note(request.AtDry, "dry.keep", Warning, "keep_never", "This air never gets it there.",
-				"It stops at %.1f %% moisture where %.1f keeps: dry the air.", 100*p.Formula.Blend.EquilibriumWB, 100*p.rules.Dry.KeepWB)
+				"It stops at %.1f %% moisture where %.1f keeps: dry the air.", 100*p.Formula.Blend.EquilibriumWB,
+				100*p.rules.Dry.KeepWB)
 		}
 	}
 	if k := &p.Keep; k.Own && k.Where != "" && k.Days > k.ToDays {
-		p.note(request.AtDry, "keep.use_by", Warning, "keep_longer", "Longer than the usual advice.", "%s where %s is usual: by your own plan (%s).",
+		p.note(request.AtDry, "keep.use_by", Warning, "keep_longer", "Longer than the usual advice.",
+			"%s where %s is usual: by your own plan (%s).",
 			measure.Days(k.Days), measure.Days(k.ToDays), strings.TrimSuffix(p.Request.Keep.Note, "."))
 	}
 	some := "; some keep it 3–5 days, but listeria grows in the cold and nothing shows"
@@ -304,13 +332,15 @@ func (p *Plan) adviseDry() {
 	}
 	p.note(request.AtDry, "dry.warm", Caution, "keep", "Keeping.",
 		"Covered at {5 °C} or less %s%s. Frozen at {−18 °C} one "+
-			"to two months, hard on a tray first, then bagged. These are usual advice: your food authority’s rules and your own food-safety plan come first.",
+			"to two months, hard on a tray first, then bagged. These are usual advice: your food authority’s rules "+
+			"and your own food-safety plan come first.",
 		p.FridgeWords(), some)
 }
 
 func (p *Plan) adviseCook() {
 	if p.Cook.TasteOnly {
-		p.note(request.AtCook, "cook.time", Remark, "taste_only", "Only tasting tells.", "At %s no clock serves; start tasting at %s.",
+		p.note(request.AtCook, "cook.time", Remark, "taste_only", "Only tasting tells.",
+			"At %s no clock serves; start tasting at %s.",
 			p.in.MM(p.Cook.TeMM, 1), measure.MinSec(p.Cook.FromS))
 	}
 	if p.Request.Cook.After == request.Frozen && p.Keep.Where == cook.Fridge {
@@ -319,7 +349,8 @@ func (p *Plan) adviseCook() {
 	}
 	text := "Cook right through; floating proves nothing."
 	if p.Request.RawFilling() {
-		text = "Cook right through: cut the thickest open, no pink, steaming; " + p.CentreC() + " at the centre, by your authority. Floating proves nothing."
+		text = "Cook right through: cut the thickest open, no pink, steaming; " + p.CentreC() +
+			" at the centre, by your authority. Floating proves nothing."
 	}
 	p.note(request.AtCook, "cook.time", Caution, "eaters", "For the pregnant, very young, old or ill.", "%s", text)
 }

@@ -16,7 +16,8 @@ func TestFlourUntilItTakesNoMore(t *testing.T) {
 	r.Amount.By, r.Amount.FlourG, r.Amount.Open, r.Eggs.FixWhole, r.Oil = request.ByOwn, 700, true, &eggs, .02
 	p := must(t, r)
 	f := &p.Formula
-	if f.FlourG >= 650 || f.FlourG < 500 || math.Abs(f.Dough.Hw-f.Target.Hw) > .15 || f.OpenG != 700 || p.Room.FlourG != 700 || math.Abs(f.OilG-14) > 1e-9 {
+	if f.FlourG >= 650 || f.FlourG < 500 || math.Abs(f.Dough.Hw-f.Target.Hw) > .15 || f.OpenG != 700 ||
+		p.Room.FlourG != 700 || math.Abs(f.OilG-14) > 1e-9 {
 		t.Errorf("%.0f g of flour at %.2f, aim %.2f, oil %.1f g", f.FlourG, f.Dough.Hw, f.Target.Hw, f.OilG)
 	}
 	if w := p.Why["formula.flour"]; !strings.Contains(w, "Of the 700 g weighed out") {

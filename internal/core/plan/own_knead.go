@@ -14,8 +14,10 @@ import (
 // tools are what works the dough, or where it lies, in a step of the maker's own.
 var tools = map[request.KneadDo]knead.Tool{
 	request.DoMix: knead.ByMixing, request.DoMixMachine: knead.ByMixing, request.DoMixProcessor: knead.ByMixing,
-	request.DoHand: knead.ByHand, request.DoSlowHook: knead.BySlowHook, request.DoHook: knead.ByHook, request.DoProcessor: knead.ByProcessor,
-	request.DoPause: knead.InRoom, request.DoRest: knead.InRoom, request.DoTemper: knead.InRoom, request.DoFridge: knead.InFridge,
+	request.DoHand: knead.ByHand, request.DoSlowHook: knead.BySlowHook, request.DoHook: knead.ByHook,
+	request.DoProcessor: knead.ByProcessor,
+	request.DoPause:     knead.InRoom, request.DoRest: knead.InRoom, request.DoTemper: knead.InRoom,
+	request.DoFridge: knead.InFridge,
 }
 
 // ownWay is the maker's own way as the model follows it, nil where a school works it out. What is mixed
@@ -159,13 +161,17 @@ func (p *Plan) sameWay() bool {
 	}
 	own, k := p.ask.Own, &p.Knead
 	return own.MixMin == mix && own.Machine == machine && loads.n == k.Loads && loads.shared == k.Shared &&
-		slices.EqualFunc(w.Steps, p.way.Steps, func(x, y knead.Step) bool { return x.By == y.By && x.Min == y.Min && x.Spread == y.Spread }) &&
+		slices.EqualFunc(w.Steps, p.way.Steps, func(x, y knead.Step) bool {
+			return x.By == y.By && x.Min == y.Min &&
+				x.Spread == y.Spread
+		}) &&
 		w.Folds == p.way.Folds
 }
 
 // ownWords is the kneading of the maker's own way in words: "8 min and 5 min by hand".
 func (p *Plan) ownWords() string {
-	said := map[knead.Tool]string{knead.ByHand: "by hand", knead.BySlowHook: "on the hook, slow", knead.ByHook: "on the hook",
+	said := map[knead.Tool]string{knead.ByHand: "by hand", knead.BySlowHook: "on the hook, slow",
+		knead.ByHook:      "on the hook",
 		knead.ByProcessor: "in the processor"}
 	var order []knead.Tool
 	minutes := map[knead.Tool][]string{}
@@ -210,7 +216,8 @@ func (p *Plan) explainOwn() {
 	if w.RestMin > 0 {
 		rest = measure.Minutes(w.RestMin) + " of rest"
 	}
-	say := fmt.Sprintf("Your own steps, as you say them: %s from flour to the %s. %s would be %s and %s: %s.", measure.Minutes(p.way.ElapsedMin), p.toWhat(),
+	say := fmt.Sprintf("Your own steps, as you say them: %s from flour to the %s. %s would be %s and %s: %s.",
+		measure.Minutes(p.way.ElapsedMin), p.toWhat(),
 		p.Knead.School.Traits().Short, theirs, rest, measure.Minutes(w.ElapsedMin))
 	p.say("knead.school", "%s", say)
 	hot := knead.Long.Traits()
@@ -224,7 +231,8 @@ func (p *Plan) explainOwn() {
 			}
 		}
 	}
-	p.say("knead.peak", "From %s when it comes together, and %s a minute %s.", p.in.C(p.Room.ContactC, 0), p.in.RiseC(hot.HeatC(&p.rules.Knead)), hot.WarmedBy)
+	p.say("knead.peak", "From %s when it comes together, and %s a minute %s.", p.in.C(p.Room.ContactC, 0),
+		p.in.RiseC(hot.HeatC(&p.rules.Knead)), hot.WarmedBy)
 }
 
 // toWhat names where the dough goes after its rest.
@@ -239,7 +247,8 @@ func (p *Plan) toWhat() string {
 func (p *Plan) adviseOwn() {
 	k := &p.Request.Knead
 	if k.By == request.KneadOwn && len(k.Steps) == 0 {
-		p.note(request.AtKnead, "knead.school", Remark, "no_steps", "No step of your own yet.", "Until there is one, the school works it out.")
+		p.note(request.AtKnead, "knead.school", Remark, "no_steps", "No step of your own yet.",
+			"Until there is one, the school works it out.")
 	}
 	if p.ask.Own == nil {
 		return
@@ -250,13 +259,15 @@ func (p *Plan) adviseOwn() {
 	}
 	limit := p.Knead.LimitG
 	if mass := p.Formula.Dough.MassG; p.Knead.Loads == 1 && !p.Knead.Shared && limit > 0 && mass > limit+.5 {
-		p.note(request.AtKnead, "knead.min", Remark, "own_much", "Much at once.", "%s where %s is usual here: the minutes of work reach less of it. Lot by lot, "+
-			"or shared out, can be said at each step.", p.in.Grams(mass), p.in.Grams(limit))
+		p.note(request.AtKnead, "knead.min", Remark, "own_much", "Much at once.",
+			"%s where %s is usual here: the minutes of work reach less of it. Lot by lot, "+
+				"or shared out, can be said at each step.", p.in.Grams(mass), p.in.Grams(limit))
 	}
 	for _, s := range p.way.Steps {
 		if s.Rests() && s.Lies == string(request.CoverNone) && s.Min > openMin {
 			p.note(request.AtRest, "rest.min", Remark, "open", "It lies open.",
-				"In %s a skin forms that rolls into flakes; a damp cloth or a bowl keeps it off.", measure.Minutes(s.Min))
+				"In %s a skin forms that rolls into flakes; a damp cloth or a bowl keeps it off.",
+				measure.Minutes(s.Min))
 			break
 		}
 	}

@@ -33,7 +33,8 @@ func isTheSame(t *testing.T, what string, want, got *plan.Plan) {
 	x, y := strings.Split(sameBut(t, want), "\n"), strings.Split(sameBut(t, got), "\n")
 	for i := range x {
 		if i >= len(y) || x[i] != y[i] {
-			t.Fatalf("%s:\n%s\n%s", what, strings.Join(x[max(0, i-3):i+1], "\n"), strings.Join(y[min(len(y), max(0, i-3)):min(len(y), i+1)], "\n"))
+			t.Fatalf("%s:\n%s\n%s", what, strings.Join(x[max(0, i-3):i+1], "\n"), strings.Join(y[min(len(y), max(0,
+				i-3)):min(len(y), i+1)], "\n"))
 		}
 	}
 	if len(y) != len(x) {
@@ -80,7 +81,8 @@ func anySteps(rng *rand.Rand) []request.KneadStep {
 	for range 1 + rng.IntN(request.MaxSteps) {
 		s := request.KneadStep{Do: request.KneadDo(do[rng.IntN(len(do))].Key), Min: float64(1+rng.IntN(400)) / 10}
 		if s.Do.Rests() {
-			s.Cover = []request.Cover{"", request.CoverFilm, request.CoverBowl, request.CoverFlat, request.CoverPieces, request.CoverNone}[rng.IntN(6)]
+			s.Cover = []request.Cover{"", request.CoverFilm, request.CoverBowl, request.CoverFlat, request.CoverPieces,
+				request.CoverNone}[rng.IntN(6)]
 		} else if !s.Do.Mixes() {
 			s.Hands = []request.Hands{"", "", request.HandsShared, request.HandsTurns}[rng.IntN(4)]
 		}
@@ -134,19 +136,22 @@ func TestOwnStepsAreTakenLiterally(t *testing.T) {
 			switch {
 			case strings.HasPrefix(s.Key, "lots."):
 				others += s.Min
-			case strings.HasPrefix(s.Key, "mix."), strings.HasPrefix(s.Key, "knead."), strings.HasPrefix(s.Key, "rest."):
+			case strings.HasPrefix(s.Key, "mix."), strings.HasPrefix(s.Key, "knead."), strings.HasPrefix(s.Key,
+				"rest."):
 				listed += s.Min
 			}
 		}
 		if math.Abs(listed+others-p.Knead.Way.ElapsedMin) > .01+1e-6 {
-			t.Fatalf("%d: %+v\nthe list takes %.2f + %.2f min, the way %.2f", i, r.Knead.Steps, listed, others, p.Knead.Way.ElapsedMin)
+			t.Fatalf("%d: %+v\nthe list takes %.2f + %.2f min, the way %.2f", i, r.Knead.Steps, listed, others,
+				p.Knead.Way.ElapsedMin)
 		}
 		for _, s := range p.Steps[:1] {
 			if math.Abs(s.Min-mixed) > 1e-9 {
 				t.Fatalf("%d: mixing %.2f, said %.2f", i, s.Min, mixed)
 			}
 		}
-		if d := p.Knead.D; d < 0 || d > 1 || math.IsNaN(d) || p.Rest.T < 0 || p.Rest.T > 1 || p.Rest.U < 0 || p.Rest.U > 1 {
+		if d := p.Knead.D; d < 0 || d > 1 || math.IsNaN(d) || p.Rest.T < 0 || p.Rest.T > 1 || p.Rest.U < 0 ||
+			p.Rest.U > 1 {
 			t.Fatalf("%d: D %v T %v U %v", i, d, p.Rest.T, p.Rest.U)
 		}
 	}
@@ -162,21 +167,28 @@ func TestOwnStepsReadAsTheyAreDone(t *testing.T) {
 		heads []string // of the steps
 		says  string   // somewhere in the plan
 	}{
-		{"two unequal kneadings without a rest between", []request.KneadStep{st("mix", 4), st("hand", 8), st("hand", 5), st("rest", 25)}, "8 + 5",
+		{"two unequal kneadings without a rest between", []request.KneadStep{st("mix", 4), st("hand", 8), st("hand", 5),
+			st("rest", 25)}, "8 + 5",
 			[]string{"Mix", "Knead, turn 1", "Knead by hand", "Rest in the room"}, "8 min and 5 min by hand"},
-		{"short, rested short, thrice, then a night cold", []request.KneadStep{st("mix", 5), st("hand", 3), st("pause", 10), st("hand", 3), st("pause", 10),
+		{"short, rested short, thrice, then a night cold", []request.KneadStep{st("mix", 5), st("hand", 3), st("pause",
+			10), st("hand", 3), st("pause", 10),
 			st("hand", 3), st("fridge", 720), st("temper", 30)}, "3 × 3",
-			[]string{"Mix", "Knead, turn 1", "Rest between turns", "Knead, turn 2", "Rest between turns", "Knead by hand", "Rest in the fridge",
+			[]string{"Mix", "Knead, turn 1", "Rest between turns", "Knead, turn 2", "Rest between turns",
+				"Knead by hand", "Rest in the fridge",
 				"Out of the fridge"}, "12 h"},
-		{"all in a mixer, no rest", []request.KneadStep{st("mix_mixer", 2), st("hook", 5), st("mix_mixer", 1), st("hook", 2)}, "5 + 2",
+		{"all in a mixer, no rest", []request.KneadStep{st("mix_mixer", 2), st("hook", 5), st("mix_mixer", 1),
+			st("hook", 2)}, "5 + 2",
 			[]string{"Mix", "Hook, second speed", "Work it in", "Hook, second speed"}, "No rest at all."},
-		{"a pause, and kneaded last", []request.KneadStep{st("mix", 5), st("hand", 5), st("pause", 20), st("hand", 2)}, "5 + 2",
+		{"a pause, and kneaded last", []request.KneadStep{st("mix", 5), st("hand", 5), st("pause", 20), st("hand", 2)},
+			"5 + 2",
 			[]string{"Mix", "Knead, turn 1", "Rest between turns", "Knead by hand"}, "None after the last kneading"},
-		{"by processor for a minute", []request.KneadStep{st("mix_processor", .5), st("processor", .5), st("hand", 2), {Do: "rest", Min: 40, Cover: "bowl"}},
+		{"by processor for a minute", []request.KneadStep{st("mix_processor", .5), st("processor", .5), st("hand", 2),
+			{Do: "rest", Min: 40, Cover: "bowl"}},
 			"0.5 + 2", []string{"Mix", "Processor", "Knead by hand", "Rest in the room"}, "30 seconds"},
 		{"left open", []request.KneadStep{st("mix", 5), st("hand", 10), {Do: "rest", Min: 30, Cover: "none"}}, "10",
 			[]string{"Mix", "Knead by hand", "Rest in the room"}, "It lies open."},
-		{"no mixing said", []request.KneadStep{st("hand", 9), st("rest", 30)}, "9", []string{"Mix", "Knead by hand", "Rest in the room"}, "No mixing in it."},
+		{"no mixing said", []request.KneadStep{st("hand", 9), st("rest", 30)}, "9", []string{"Mix", "Knead by hand",
+			"Rest in the room"}, "No mixing in it."},
 	} {
 		r := request.Default()
 		r.Amount.By, r.Amount.FlourG = request.ByFlour, 400
@@ -223,7 +235,8 @@ func TestOwnHands(t *testing.T) {
 		}
 		at[h] = p
 	}
-	if p := at[""]; p.Knead.Loads != 1 || p.Knead.Way.ElapsedMin != 45 || !strings.Contains(sameBut(t, p), "Much at once.") {
+	if p := at[""]; p.Knead.Loads != 1 || p.Knead.Way.ElapsedMin != 45 || !strings.Contains(sameBut(t, p),
+		"Much at once.") {
 		t.Errorf("at once: %d loads, %v min", p.Knead.Loads, p.Knead.Way.ElapsedMin)
 	}
 	if p := at[request.HandsShared]; !p.Knead.Shared || p.Knead.Way.ElapsedMin != 45 {

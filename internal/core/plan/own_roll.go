@@ -21,7 +21,8 @@ func (p *Plan) ownDown() (out []roll.OwnStep) {
 		return nil
 	}
 	for _, s := range r.Steps {
-		o := roll.OwnStep{Passes: int(s.Passes), Layers: s.Fold.Layers(), First: s.First, RestMin: s.RestMin, Dust: s.Dust}
+		o := roll.OwnStep{Passes: int(s.Passes), Layers: s.Fold.Layers(), First: s.First, RestMin: s.RestMin,
+			Dust: s.Dust}
 		if p.machine.Tool == dough.Pin {
 			o.MM, _ = measure.ParseNumber(s.Stop)
 		} else {
@@ -104,7 +105,8 @@ func (p *Plan) ownDownWords() string {
 		return StopWords(x) + " in " + measure.Plural(len(x), "pass", "passes")
 	}
 	takes := func(w *roll.Progression) string { return strings.TrimSuffix(measure.MinSec(60*w.TimeMin), " 00") }
-	return fmt.Sprintf("Your own way, as you say it: %s, %s a piece. Worked out it would be %s: %s, %s at %s.", stops(o.Passes), takes(&o.Progression),
+	return fmt.Sprintf("Your own way, as you say it: %s, %s a piece. Worked out it would be %s: %s, %s at %s.",
+		stops(o.Passes), takes(&o.Progression),
 		stops(h.Passes), takes(h), p.in.Long(h.LengthMM), p.in.MM(h.SheetMM, 2))
 }
 
@@ -144,7 +146,8 @@ func (p *Plan) Word(x roll.Pass) string {
 func (p *Plan) adviseOwnDown() {
 	o, r := &p.Roll, &p.Request.Roll
 	if r.By == request.WayOwn && len(r.Steps) == 0 && !p.Roped() {
-		p.note(request.AtRoll, "roll.sheet", Remark, "no_passes", "No pass of your own yet.", "Until there is one, the way down is worked out.")
+		p.note(request.AtRoll, "roll.sheet", Remark, "no_passes", "No pass of your own yet.",
+			"Until there is one, the way down is worked out.")
 	}
 	if !o.Own {
 		return
@@ -167,10 +170,12 @@ func (p *Plan) adviseOwnDown() {
 		}
 	}
 	if len(tearing) > 0 {
-		p.note(request.AtRoll, "roll.sheet", Warning, "own_tears", "It may tear.", "%s: one more pass before it, or a stop between, spares the sheet.",
+		p.note(request.AtRoll, "roll.sheet", Warning, "own_tears", "It may tear.",
+			"%s: one more pass before it, or a stop between, spares the sheet.",
 			measure.Capital(measure.List(tearing)))
 	} else if len(bold) > 0 {
-		p.note(request.AtRoll, "roll.sheet", Remark, "own_bold", "Bold, and done.", "%s: keep the sheet dusted and feed it straight.",
+		p.note(request.AtRoll, "roll.sheet", Remark, "own_bold", "Bold, and done.",
+			"%s: keep the sheet dusted and feed it straight.",
 			measure.Capital(measure.List(bold)))
 	}
 	if untouched != "" {
@@ -179,8 +184,11 @@ func (p *Plan) adviseOwnDown() {
 	}
 	if i := slices.IndexFunc(o.Passes, func(x roll.Pass) bool { return x.Stop >= 0 }); i > 0 && !p.lay.Pin {
 		if x, most := o.Passes[i], p.rules.Roll.PressedGaps; x.InMM > most*x.GapMM+1e-9 && x.Fold == 0 {
-			p.note(request.AtRoll, "roll.sheet", Remark, "pinned_thick", "Thick for the first stop.", "Pinned to %s it is more than %.0f times the gap of stop %s: "+
-				"pin it to %s, or begin wider.", p.in.MM(x.InMM, measure.Shortest), most, x.Label, p.in.MM(most*x.GapMM, 0))
+			p.note(request.AtRoll, "roll.sheet", Remark, "pinned_thick", "Thick for the first stop.",
+				"Pinned to %s it is more than %.0f times the gap of stop %s: "+
+					"pin it to %s, or begin wider.", p.in.MM(x.InMM, measure.Shortest), most, x.Label,
+				p.in.MM(most*x.GapMM,
+					0))
 		}
 	}
 	p.adviseOwnLong()
@@ -189,7 +197,8 @@ func (p *Plan) adviseOwnDown() {
 		if o.SheetMM < o.TargetMM {
 			than, bite = "thinner", "less bite"
 		}
-		p.note(request.AtRoll, "roll.sheet", Remark, "own_sheet", fmt.Sprintf("%s than usual.", measure.Capital(than)), "%s where %s is usual for %s: %s.",
+		p.note(request.AtRoll, "roll.sheet", Remark, "own_sheet", fmt.Sprintf("%s than usual.", measure.Capital(than)),
+			"%s where %s is usual for %s: %s.",
 			p.in.MM(o.SheetMM, 2), p.in.MM(o.TargetMM, 2), strings.ToLower(p.shape.Name), bite)
 	}
 }
@@ -225,7 +234,8 @@ func (p *Plan) adviseOwnLong() {
 	}
 }
 
-// PassAt is the pass at the stop of that label that ends a piece there, under a pin at that many mm; false where there is no
+// PassAt is the pass at the stop of that label that ends a piece there, under a pin at that many mm; false where there
+// is no
 // such stop.
 func (p *Plan) PassAt(label string) (roll.Pass, bool) {
 	stop, mm := -1, 0.
@@ -258,7 +268,8 @@ func (p *Plan) LeatherAs(sheetMM float64) (from, to float64) {
 	return -1, -1
 }
 
-// PotAs is when the i-th shape is tasted where its sheet is so many times as thick as planned and has lost that share of its mass, s from and
+// PotAs is when the i-th shape is tasted where its sheet is so many times as thick as planned and has lost that share
+// of its mass, s from and
 // to.
 func (p *Plan) PotAs(part int, times, loss float64) (from, to float64) {
 	x := *p.Cut.Parts()[part]

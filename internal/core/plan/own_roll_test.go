@@ -92,8 +92,10 @@ func TestOwnWayDownIsTakenLiterally(t *testing.T) {
 				if k == 0 && s.First == roll.Halve {
 					sheets *= 2
 				}
-				layers := map[request.OwnFold]int{request.FoldHalf: 2, request.FoldThree: 3, request.FoldBook: 4}[s.Fold]
-				if len(stops) > 0 && x.Label != s.Stop || x.Fold != layers || x.Sheets != sheets || k == 0 && x.First != s.First {
+				layers := map[request.OwnFold]int{request.FoldHalf: 2, request.FoldThree: 3,
+					request.FoldBook: 4}[s.Fold]
+				if len(stops) > 0 && x.Label != s.Stop || x.Fold != layers || x.Sheets != sheets || k == 0 &&
+					x.First != s.First {
 					t.Fatalf("%d: pass %d is %+v, said %+v", i, at+1, x, s)
 				}
 				if len(stops) == 0 && strconv.FormatFloat(x.OutMM, 'f', -1, 64) != s.Stop {
@@ -141,18 +143,26 @@ func TestOwnWaysDownReadAsTheyAreDone(t *testing.T) {
 		codes         string // of the notes on it, in order
 		says          string
 	}{
-		{"two stops left out each time, several passes at those used", "hand-crank-10", flat(3, "0", "3", "6"), 9, "0 3 6", "own_bold own_sheet", "bold"},
-		{"one pass from the widest to 4", "hand-crank-10", flat(1, "0", "4"), 2, "0 4", "own_tears own_sheet", "It may tear."},
+		{"two stops left out each time, several passes at those used", "hand-crank-10", flat(3, "0", "3", "6"), 9,
+			"0 3 6", "own_bold own_sheet", "bold"},
+		{"one pass from the widest to 4", "hand-crank-10", flat(1, "0", "4"), 2, "0 4", "own_tears own_sheet",
+			"It may tear."},
 		{"every second stop of eight, once", "mixer-8", flat(1, "1", "3", "5"), 3, "1 3 5", "own_sheet", ""},
-		{"twice at every stop, not to the finest", "hand-crank-10", flat(2, "0", "1", "2", "3", "4", "5", "6", "7"), 16, "0 to 7", "", ""},
-		{"folds at the first and the second stop", "hand-crank-10", append([]request.RollStep{at("0", 1, ""), at("0", 2, "half"), at("1", 1, ""), at("1", 1, "half")},
+		{"twice at every stop, not to the finest", "hand-crank-10", flat(2, "0", "1", "2", "3", "4", "5", "6", "7"), 16,
+			"0 to 7", "", ""},
+		{"folds at the first and the second stop", "hand-crank-10", append([]request.RollStep{at("0", 1, ""), at("0", 2,
+			"half"), at("1", 1, ""), at("1", 1, "half")},
 			flat(3, "2", "3", "4", "5", "6", "7", "8")...), 26, "0 to 8", "own_long own_sheet", ""},
-		{"refolded in three on the way, halved", "hand-crank-10", []request.RollStep{at("0", 2, ""), at("2", 2, ""), at("4", 2, ""), at("0", 1, "thirds"),
-			at("2", 2, ""), at("4", 2, ""), {Stop: "6", Passes: 2, First: roll.Halve}, at("7", 2, "")}, 15, "0 to 7", "", "Halve first"},
-		{"a belt, twice through at every stop", "hand-crank-10", then(request.RollStep{Stop: "1", Passes: 2, First: roll.Belt},
+		{"refolded in three on the way, halved", "hand-crank-10", []request.RollStep{at("0", 2, ""), at("2", 2, ""),
+			at("4", 2, ""), at("0", 1, "thirds"),
+			at("2", 2, ""), at("4", 2, ""), {Stop: "6", Passes: 2, First: roll.Halve}, at("7", 2, "")}, 15, "0 to 7",
+			"", "Halve first"},
+		{"a belt, twice through at every stop", "hand-crank-10", then(request.RollStep{Stop: "1", Passes: 2,
+			First: roll.Belt},
 			flat(2, "2", "3", "4", "5", "6", "7")), 14,
 			"1 2 3 4 5 6 7", "", "Join it to a belt first"},
-		{"back to a wider stop", "hand-crank-10", flat(1, "0", "2", "4", "1", "6", "7", "8"), 7, "0 2 4 1 6 7 8", "untouched own_long", "goes through as it is"},
+		{"back to a wider stop", "hand-crank-10", flat(1, "0", "2", "4", "1", "6", "7", "8"), 7, "0 2 4 1 6 7 8",
+			"untouched own_long", "goes through as it is"},
 	} {
 		r := request.Default()
 		r.Roll.Machine, r.Roll.By, r.Roll.Steps = c.machine, request.WayOwn, c.steps
@@ -167,8 +177,10 @@ func TestOwnWaysDownReadAsTheyAreDone(t *testing.T) {
 				codes = append(codes, n.Code)
 			}
 		}
-		if got := strings.Join(codes, " "); len(p.Roll.Passes) != c.passes || plan.StopWords(p.Roll.Passes) != c.key || got != c.codes {
-			t.Errorf("%s: %d passes, %s, notes %q: %+v", c.name, len(p.Roll.Passes), plan.StopWords(p.Roll.Passes), got, p.Notes)
+		if got := strings.Join(codes, " "); len(p.Roll.Passes) != c.passes || plan.StopWords(p.Roll.Passes) != c.key ||
+			got != c.codes {
+			t.Errorf("%s: %d passes, %s, notes %q: %+v", c.name, len(p.Roll.Passes), plan.StopWords(p.Roll.Passes), got,
+				p.Notes)
 		}
 		all := sameBut(t, p)
 		for _, x := range p.Passes(1) {
@@ -195,10 +207,12 @@ func TestOwnWayUnderAPin(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if len(p.Roll.Passes) != 7 || p.Roll.Layers != 27 || p.Roll.SheetMM != .8 || p.Roll.Sheets != 2 || p.Roll.Passes[1].PacketMM != 30 {
+	if len(p.Roll.Passes) != 7 || p.Roll.Layers != 27 || p.Roll.SheetMM != .8 || p.Roll.Sheets != 2 ||
+		p.Roll.Passes[1].PacketMM != 30 {
 		t.Errorf("%+v", p.Roll.Progression)
 	}
-	for stop, ok := range map[string]bool{"0.3": true, "40": true, "0.2": false, "41": false, "thin": false, "": false} {
+	for stop, ok := range map[string]bool{"0.3": true, "40": true, "0.2": false, "41": false, "thin": false,
+		"": false} {
 		r.Roll.Steps[2].Stop = stop
 		_, err := plan.Make(rules.Default(), r)
 		if (err == nil) != ok {
@@ -208,7 +222,8 @@ func TestOwnWayUnderAPin(t *testing.T) {
 	r.Roll.Machine = "hand-crank-10"
 	r.Roll.Steps = []request.RollStep{{Stop: "12", Passes: 1}}
 	_, err = plan.Make(rules.Default(), r)
-	if e := request.Errors(err); len(e) != 1 || e[0].Path != "roll.own_passes.0.stop" || !strings.Contains(e[0].Allowed, "0, 1, 2") {
+	if e := request.Errors(err); len(e) != 1 || e[0].Path != "roll.own_passes.0.stop" || !strings.Contains(e[0].Allowed,
+		"0, 1, 2") {
 		t.Errorf("a stop the machine has not: %v", err)
 	}
 }
@@ -252,7 +267,8 @@ func TestPinThenRollers(t *testing.T) {
 		t.Fatal(err)
 	}
 	o := &p.Roll
-	if len(o.Passes) != 6 || o.PressedMM != 8 || o.Passes[0].OutMM != 8 || o.Passes[1].InMM != 8 || o.Passes[4].OutMM != 1.1 || o.TargetStop != "7" ||
+	if len(o.Passes) != 6 || o.PressedMM != 8 || o.Passes[0].OutMM != 8 || o.Passes[1].InMM != 8 ||
+		o.Passes[4].OutMM != 1.1 || o.TargetStop != "7" ||
 		plan.StopWords(o.Passes) != "8 mm 0 3 1.1 mm 7" || p.Passes(1)[0].Head != "Under the pin" {
 		t.Errorf("%s, pressed to %g: %+v", plan.StopWords(o.Passes), o.PressedMM, o.Passes)
 	}
@@ -260,7 +276,8 @@ func TestPinThenRollers(t *testing.T) {
 		t.Errorf("%+v", s.Strip)
 	}
 	for _, x := range o.Passes { // of one dough all the way
-		if g := x.OutMM * x.LengthMM * o.WidthMM * p.Formula.Dough.DensityGPerML / 1000; math.Abs(g/o.RolledG-1) > 1e-6 {
+		if g := x.OutMM * x.LengthMM * o.WidthMM * p.Formula.Dough.DensityGPerML / 1000; math.Abs(
+			g/o.RolledG-1) > 1e-6 {
 			t.Errorf("%s: %.2f g of %.2f", x.Label, g, o.RolledG)
 		}
 	}

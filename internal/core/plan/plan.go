@@ -58,12 +58,13 @@ type Plan struct {
 	shape          cut.Shape
 	ended          []*EndsAt // by shape: where its pieces end otherwise than the others, nil where they do not
 	parts          []flour.Part
-	milkG, waterG  float64   // worked in at the board
-	doughAllergens int       // of Formula.Allergens, the first so many are the dough's
-	sizing         bool      // looking for the flour: what was used at the bench does not count yet
-	divided        float64   // into so many pieces, where another number than usual serves several shapes better; 0: as usual
-	swells         []float64 // what a shape makes of its dough, g/g, as it was last laid
-	weighs         bool      // whole eggs would make much more or less than was asked
+	milkG, waterG  float64 // worked in at the board
+	doughAllergens int     // of Formula.Allergens, the first so many are the dough's
+	sizing         bool    // looking for the flour: what was used at the bench does not count yet
+	// into so many pieces, where another number than usual serves several shapes better; 0: as usual
+	divided float64
+	swells  []float64 // what a shape makes of its dough, g/g, as it was last laid
+	weighs  bool      // whole eggs would make much more or less than was asked
 }
 
 // Weighed is one flour of the batch.
@@ -78,14 +79,15 @@ type Weighed struct {
 
 // Added is one addition as it goes into the batch.
 type Added struct {
-	Key       string        `json:"addition"`
-	Name      string        `json:"name"`
-	Kind      addition.Kind `json:"kind"`
-	MassG     float64       `json:"mass_g"`
-	Share     float64       `json:"share"`      // of flour
-	LiquidG   float64       `json:"liquid_g"`   // of water it adds to the liquids; negative: it takes up more than it brings
-	ColourWay float64       `json:"colour_way"` // how far it draws the colour, 0–1
-	Allergen  string        `json:"allergen"`
+	Key   string        `json:"addition"`
+	Name  string        `json:"name"`
+	Kind  addition.Kind `json:"kind"`
+	MassG float64       `json:"mass_g"`
+	Share float64       `json:"share"` // of flour
+	// of water it adds to the liquids; negative: it takes up more than it brings
+	LiquidG   float64 `json:"liquid_g"`
+	ColourWay float64 `json:"colour_way"` // how far it draws the colour, 0–1
+	Allergen  string  `json:"allergen"`
 }
 
 // Points is what one part contributes to the working hydration.
@@ -96,14 +98,16 @@ type Points struct {
 
 // Formula is what goes into the bowl.
 type Formula struct {
-	FlourG    float64      `json:"flour_g"`
-	OpenG     float64      `json:"flour_weighed_out_g,omitempty"` // where flour goes in until it takes no more; 0: all that is weighed out goes in
-	HeldBackG float64      `json:"held_back_g"`                   // of the flour, worked in only if the dough asks
-	HwBefore  float64      `json:"hw_before_held_back_points"`    // with none of it worked in; the dough's own counts all of it
-	Flours    []Weighed    `json:"flours"`
-	Blend     flour.Blend  `json:"blend"`
-	Eggs      egg.Answer   `json:"eggs"`
-	Pick      egg.Solution `json:"pick"`
+	FlourG float64 `json:"flour_g"`
+	// where flour goes in until it takes no more; 0: all that is weighed out goes in
+	OpenG     float64 `json:"flour_weighed_out_g,omitempty"`
+	HeldBackG float64 `json:"held_back_g"` // of the flour, worked in only if the dough asks
+	// with none of it worked in; the dough's own counts all of it
+	HwBefore float64      `json:"hw_before_held_back_points"`
+	Flours   []Weighed    `json:"flours"`
+	Blend    flour.Blend  `json:"blend"`
+	Eggs     egg.Answer   `json:"eggs"`
+	Pick     egg.Solution `json:"pick"`
 	// PlannedEggG is what the eggs were planned to weigh when they were weighed otherwise, 0 when they were not.
 	PlannedEggG float64 `json:"planned_egg_g"`
 	// YieldedEggG is what was cracked for another amount, and no longer goes with this one; 0: nothing.
@@ -205,19 +209,20 @@ type KneadPlan struct {
 
 // RestPlan is the rest and the dough that comes out of it.
 type RestPlan struct {
-	Min        float64      `json:"rest_min"`
-	Asked      bool         `json:"minutes_asked"`
-	Ready      bool         `json:"ready"`
-	Lacks      []knead.Lack `json:"short_of"`
-	D          float64      `json:"development"`
-	T          float64      `json:"tension"`
-	U          float64      `json:"water_uptake"`
-	TempC      float64      `json:"dough_c"`
-	TemperMin  float64      `json:"temper_min"` // in the room, until no longer stiff; -1: the room is too cold
-	Cold       bool         `json:"in_fridge"`
-	OutMin     float64      `json:"out_of_fridge_min"` // mixing to the roller
-	CoolMin    float64      `json:"cooling_min"`       // in the fridge, until it reads 7 °C; 0: it rests elsewhere; -1: never
-	ReadyAtMin float64      `json:"ready_at_min"`      // from first contact, -1: never
+	Min       float64      `json:"rest_min"`
+	Asked     bool         `json:"minutes_asked"`
+	Ready     bool         `json:"ready"`
+	Lacks     []knead.Lack `json:"short_of"`
+	D         float64      `json:"development"`
+	T         float64      `json:"tension"`
+	U         float64      `json:"water_uptake"`
+	TempC     float64      `json:"dough_c"`
+	TemperMin float64      `json:"temper_min"` // in the room, until no longer stiff; -1: the room is too cold
+	Cold      bool         `json:"in_fridge"`
+	OutMin    float64      `json:"out_of_fridge_min"` // mixing to the roller
+	// in the fridge, until it reads 7 °C; 0: it rests elsewhere; -1: never
+	CoolMin    float64 `json:"cooling_min"`
+	ReadyAtMin float64 `json:"ready_at_min"` // from first contact, -1: never
 }
 
 // RollPlan is the way from lump to sheet.
@@ -288,7 +293,8 @@ func MakeIn(in measure.System, ru rules.Rules, r request.Request) (*Plan, error)
 		ru.Learned = rules.Learned{}
 	}
 	p := &Plan{Format: Format, Request: r, made: ru, rules: ru.With(ru.Learned), in: in, Learned: ru.Learned.Doc()}
-	p.rules.Cut.TrimEndMM, p.rules.Cut.TrimSideMM = request.Or(r.Cut.TrimEnd, ru.Cut.TrimEndMM), request.Or(r.Cut.TrimSide, ru.Cut.TrimSideMM)
+	p.rules.Cut.TrimEndMM, p.rules.Cut.TrimSideMM = request.Or(r.Cut.TrimEnd, ru.Cut.TrimEndMM),
+		request.Or(r.Cut.TrimSide, ru.Cut.TrimSideMM)
 	if c := r.Eggs.Kind(); c.US() { // the flour is bought where the eggs are
 		p.rules.Flour.MilledMoistureWB = ru.Flour.MilledUSMoistureWB
 	}
@@ -299,7 +305,8 @@ func MakeIn(in measure.System, ru rules.Rules, r request.Request) (*Plan, error)
 	p.parts = make([]flour.Part, len(r.Flours))
 	for i, f := range r.Flours {
 		kind := f.Kind()
-		p.parts[i] = flour.Part{Flour: kind, MassG: f.Share, Moisture: kind.Now(p.rules.Flour, f.Keeping(r.MadeOn), r.Room.TempC, r.Room.RH)}
+		p.parts[i] = flour.Part{Flour: kind, MassG: f.Share, Moisture: kind.Now(p.rules.Flour, f.Keeping(r.MadeOn),
+			r.Room.TempC, r.Room.RH)}
 	}
 	switch r.Amount.By {
 	case request.ByFlour, request.ByEaters, request.ByOwn:
@@ -324,7 +331,8 @@ func (p *Plan) Rules() rules.Rules { return p.made }
 
 // workTo finds the flour that gives the portions or the dough asked for with eggs by weight, and then
 // the one near it that suits whole eggs. Sheets and ribbons come in whole numbers, so what a flour
-// gives moves in jumps: it corrects the flour by what was got, and where that does not settle halves the flours half a per cent apart down
+// gives moves in jumps: it corrects the flour by what was got, and where that does not settle halves the flours half a
+// per cent apart down
 // to where short turns into enough, and takes the nearest there. Of several shapes the one
 // served worst counts. Kneading hardly answers to such changes and is left as it was, unless
 // that turns out to decide a jump.
@@ -374,14 +382,16 @@ func (p *Plan) workTo(r request.Request) {
 	p.work(best)
 }
 
-// muchOver is from how much more than was asked on of several shapes it is said, and lookOver from how much on another division is looked for,
+// muchOver is from how much more than was asked on of several shapes it is said, and lookOver from how much on another
+// division is looked for,
 // share.
 const (
 	muchOver = .25
 	lookOver = .12
 )
 
-// dividedOtherwise looks for a division into more or fewer pieces that serves several shapes with less over, and returns its flour; best where
+// dividedOtherwise looks for a division into more or fewer pieces that serves several shapes with less over, and
+// returns its flour; best where
 // there is none. Sheets come whole, and one sheet more of a shape may be much more than was asked.
 func (p *Plan) dividedOtherwise(want float64, got func() float64, best, off float64) float64 {
 	p.size(best)
@@ -434,7 +444,8 @@ func (p *Plan) suited(needed float64) float64 {
 	return best
 }
 
-// missed is how far got is from want, share; being short counts more, and where several shapes are asked for, more than anything made too
+// missed is how far got is from want, share; being short counts more, and where several shapes are asked for, more than
+// anything made too
 // much: who ordered the second shape is not helped by more of the first.
 func (p *Plan) missed(got, want float64) float64 {
 	o := got/want - 1

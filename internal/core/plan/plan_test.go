@@ -49,13 +49,15 @@ func TestMakeReference(t *testing.T) {
 	for _, c := range []struct {
 		what           string
 		got, want, tol float64
-	}{{"density", d.DensityGPerML, 1.214, .0006}, {"hydration", d.Hydration, 45.7, .05}, {"working hydration", d.Hw, 46.8, .05},
+	}{{"density", d.DensityGPerML, 1.214, .0006}, {"hydration", d.Hydration, 45.7, .05}, {"working hydration", d.Hw,
+		46.8, .05},
 		{"solver's figure", p.Formula.Pick.Hw, d.Hw, 1e-9}} {
 		if math.Abs(c.got-c.want) > c.tol {
 			t.Errorf("%s: %.4f, want %v", c.what, c.got, c.want)
 		}
 	}
-	if f := &p.Formula; f.feel.Grade != 1 || f.feel.Odd() || !slices.ContainsFunc(p.Notes, func(n Note) bool { return n.Code == "soft" && n.Level == Remark }) {
+	if f := &p.Formula; f.feel.Grade != 1 || f.feel.Odd() || !slices.ContainsFunc(p.Notes,
+		func(n Note) bool { return n.Code == "soft" && n.Level == Remark }) {
 		t.Errorf("46.8 is soft, as makers roll it: %+v", f.feel)
 	}
 }
@@ -82,7 +84,8 @@ func TestMakeHoldsTogether(t *testing.T) {
 					case math.Abs(fo.Dough.Hw-fo.Pick.Hw) > 1e-6:
 						t.Errorf("%s %s: dough %.4f, solver %.4f", f.Key, style, fo.Dough.Hw, fo.Pick.Hw)
 					case math.Abs(p.Cut.AllDoughG+p.Cut.AllTrimG-sheets) > .1:
-						t.Errorf("%s %s %s: %.2f + %.2f of %.2f g", f.Key, m.Key, s.Key, p.Cut.AllDoughG, p.Cut.AllTrimG, sheets)
+						t.Errorf("%s %s %s: %.2f + %.2f of %.2f g", f.Key, m.Key, s.Key, p.Cut.AllDoughG,
+							p.Cut.AllTrimG, sheets)
 					case p.Room.PourG < -1e-9 || p.Room.PourG > fo.TopG+1e-9:
 						t.Errorf("%s %s: pours %.2f of %.2f g", f.Key, style, p.Room.PourG, fo.TopG)
 					case fo.Portions < 9.5 || fo.Portions > 12: // wide rounds come in leaps
@@ -130,7 +133,8 @@ func TestLiquidAt(t *testing.T) {
 		r := request.Default()
 		r.Amount.By, r.Eggs.FixWhole, r.Flours[0].Kept, r.Oil = "flour", ptr(8), kept, .01
 		p := must(t, r)
-		if got := p.LiquidAt(r.Room.RH); math.Abs(min(got, .08*p.Formula.FlourG)-p.Formula.TopG) > 1e-6 { // top-up stops at 8 %
+		// top-up stops at 8 %
+		if got := p.LiquidAt(r.Room.RH); math.Abs(min(got, .08*p.Formula.FlourG)-p.Formula.TopG) > 1e-6 {
 			t.Errorf("%s: %.3f g today, the formula has %.3f", kept, got, p.Formula.TopG)
 		}
 		last := math.Inf(1)
@@ -149,7 +153,8 @@ func TestPourAndKeep(t *testing.T) {
 	r := request.Default()
 	r.Amount.By, r.Eggs.FixWhole = "flour", ptr(8)
 	p := must(t, r)
-	if p.Room.CorrectionG < 5 || math.Abs(p.Room.KeepG-.4*p.Room.CorrectionG) > 1e-9 || math.Abs(p.Room.PourG+p.Room.KeepG-p.Formula.TopG) > 1e-9 {
+	if p.Room.CorrectionG < 5 || math.Abs(p.Room.KeepG-.4*p.Room.CorrectionG) > 1e-9 ||
+		math.Abs(p.Room.PourG+p.Room.KeepG-p.Formula.TopG) > 1e-9 {
 		t.Errorf("estimated: %+v of %.2f", p.Room, p.Formula.TopG)
 	}
 	r.Flours[0].MeasuredWB = ptr(p.Formula.Blend.MoistureWB)
@@ -174,12 +179,14 @@ func TestDoughMassIsMet(t *testing.T) {
 // What the reasons say follows the rules, not a copy of their numbers.
 func TestReasonsFollowTheRules(t *testing.T) {
 	ru := rules.Default()
-	ru.Room.HeldBackShare, ru.Dough.AirShare, ru.Cook.Late, ru.Cook.FrozenMoreS, ru.Roll.PieceFlourG = .11, .07, .31, 77, 133
+	ru.Room.HeldBackShare, ru.Dough.AirShare, ru.Cook.Late, ru.Cook.FrozenMoreS, ru.Roll.PieceFlourG = .11, .07, .31,
+		77, 133
 	p, err := Make(ru, request.Default())
 	if err != nil {
 		t.Fatal(err)
 	}
-	for key, want := range map[string]string{"formula.held_back": "11 %", "formula.dough": "7 % of air", "cook.time": "31 %",
+	for key, want := range map[string]string{"formula.held_back": "11 %", "formula.dough": "7 % of air",
+		"cook.time":   "31 %",
 		"cook.frozen": "77 seconds", "roll.pieces": "About 133 g"} {
 		if !strings.Contains(p.Why[key], want) {
 			t.Errorf("%s: %q does not say %s", key, p.Why[key], want)
@@ -229,7 +236,8 @@ func TestCracked(t *testing.T) {
 	for _, by := range []float64{.93, 1, 1.06} {
 		r.Eggs.CrackedG = ptr(planned.Pick.EggG * by)
 		f := must(t, r).Formula
-		if math.Abs(f.Pick.EggG-*r.Eggs.CrackedG) > 1e-6 || math.Abs(f.Dough.Hw-f.Target.Hw) > .31 || f.PlannedEggG != planned.Pick.EggG {
+		if math.Abs(f.Pick.EggG-*r.Eggs.CrackedG) > 1e-6 || math.Abs(f.Dough.Hw-f.Target.Hw) > .31 ||
+			f.PlannedEggG != planned.Pick.EggG {
 			t.Errorf("× %v: %+v", by, f.Pick)
 		}
 		if by < 1 && f.TopG <= planned.TopG || by > 1 && f.TopG > planned.TopG {

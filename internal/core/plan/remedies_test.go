@@ -37,14 +37,16 @@ func named(t *testing.T, text string, pattern string) float64 {
 // Advice names a remedy that works: what every note that names one says is done, and the note goes.
 func TestRemediesWork(t *testing.T) {
 	act := func(r *request.Request, k doctor.Kind, g float64) {
-		r.Acts = append(r.Acts, request.Act{Kind: k, Amount: math.Ceil(10*g) / 10, Sign: "cracks", Stage: request.AtKnead})
+		r.Acts = append(r.Acts, request.Act{Kind: k, Amount: math.Ceil(10*g) / 10, Sign: "cracks",
+			Stage: request.AtKnead})
 	}
 	water := func(t *testing.T, p *Plan, n Note, r *request.Request) {
 		act(r, doctor.Water, p.Room.KeepG+named(t, n.Text, `([\d.,]+) g more water`))
 	}
 	mixIn := func(share float64) func(*testing.T, *Plan, Note, *request.Request) {
 		return func(_ *testing.T, _ *Plan, _ Note, r *request.Request) {
-			r.Flours = []request.FlourPart{{Flour: r.Flours[0].Flour, Share: 1 - share, Kept: flour.PaperBag, ContainsKG: 1},
+			r.Flours = []request.FlourPart{{Flour: r.Flours[0].Flour, Share: 1 - share, Kept: flour.PaperBag,
+				ContainsKG: 1},
 				{Flour: "strong", Share: share, Kept: flour.PaperBag, ContainsKG: 1}}
 		}
 	}
@@ -64,36 +66,46 @@ func TestRemediesWork(t *testing.T) {
 		change func(*request.Request)
 		remedy func(t *testing.T, p *Plan, n Note, r *request.Request)
 	}{
-		{"soft", func(r *request.Request) { r.Eggs.FixWhole = ptr(11) }, func(t *testing.T, p *Plan, n Note, r *request.Request) {
+		{"soft", func(r *request.Request) { r.Eggs.FixWhole = ptr(11) }, func(t *testing.T, p *Plan, n Note,
+			r *request.Request) {
 			act(r, doctor.Flour, p.Formula.HeldBackG+named(t, n.Text, `([\d.,]+) g more flour`))
 		}},
-		{"firm", func(r *request.Request) { r.Eggs.FixWhole, r.Eggs.TopUp = ptr(8), egg.TopNone }, func(t *testing.T, p *Plan, n Note, r *request.Request) {
+		{"firm", func(r *request.Request) { r.Eggs.FixWhole, r.Eggs.TopUp = ptr(8), egg.TopNone }, func(t *testing.T,
+			p *Plan, n Note, r *request.Request) {
 			r.Eggs.TopUp = egg.TopWater
 		}},
 		{"firm", func(r *request.Request) { r.Eggs.FixWhole, r.Eggs.TopUp = ptr(8), egg.TopNone }, water},
 		{"no_gluten", func(r *request.Request) { r.Flours[0].Flour = "buckwheat" }, mixIn(.6)},
 		{"fragile", func(r *request.Request) { r.Flours[0].Flour = "emmer" }, mixIn(.4)},
 		{"all_durum", func(r *request.Request) { r.Flours[0].Flour = "semola-fine" }, mixIn(.2)},
-		{"firm", func(r *request.Request) { r.Eggs.FixWhole, r.Eggs.TopUp = ptr(8), egg.TopNone }, func(t *testing.T, p *Plan, n Note, r *request.Request) {
+		{"firm", func(r *request.Request) { r.Eggs.FixWhole, r.Eggs.TopUp = ptr(8), egg.TopNone }, func(t *testing.T,
+			p *Plan, n Note, r *request.Request) {
 			r.Amount.FlourG = named(t, n.Text, `eggs, ([\d.,]+) g of flour would be right`)
 		}},
-		{"pin_yields", func(r *request.Request) { r.Eggs.CrackedG, r.Amount.FlourG = ptr(540), 400 }, func(_ *testing.T, p *Plan, _ Note, r *request.Request) {
+		{"pin_yields", func(r *request.Request) { r.Eggs.CrackedG, r.Amount.FlourG = ptr(540), 400 }, func(_ *testing.T,
+			p *Plan, _ Note, r *request.Request) {
 			r.Amount.By, r.Amount.EggG, r.Eggs.CrackedG = request.ByEggs, 540, nil
 		}},
-		{"split", func(r *request.Request) { r.Amount.FlourG = 3000 }, func(t *testing.T, p *Plan, n Note, r *request.Request) {
+		{"split", func(r *request.Request) { r.Amount.FlourG = 3000 }, func(t *testing.T, p *Plan, n Note,
+			r *request.Request) {
 			r.Bench.People = named(t, n.Text, `With (\d+) pairs of hands`)
 		}},
-		{"hot", func(r *request.Request) { r.Room.TempC = 31 }, func(t *testing.T, p *Plan, n Note, r *request.Request) {
+		{"hot", func(r *request.Request) { r.Room.TempC = 31 }, func(t *testing.T, p *Plan, n Note,
+			r *request.Request) {
 			if strings.Contains(n.Text, "eggs from the fridge") {
 				r.Eggs.From = request.FromFridge
 			} else {
 				t.Errorf("no remedy: %s", n.Text)
 			}
 		}},
-		{"folds", func(r *request.Request) { r.Knead.Min, r.Roll.Folds = ptr(2), ptr(0) }, func(t *testing.T, p *Plan, n Note, r *request.Request) {
+		{"folds", func(r *request.Request) { r.Knead.Min, r.Roll.Folds = ptr(2), ptr(0) }, func(t *testing.T, p *Plan,
+			n Note, r *request.Request) {
 			r.Roll.Folds = ptr(named(t, n.Text, `^(\d+) folded passes`))
 		}},
-		{"short_for_pin", func(r *request.Request) { r.Roll.Machine, r.Knead.School, r.Knead.Min = "pin-board", "long", ptr(3) },
+		{"short_for_pin", func(r *request.Request) {
+			r.Roll.Machine, r.Knead.School, r.Knead.Min = "pin-board", "long",
+				ptr(3)
+		},
 			func(t *testing.T, p *Plan, n Note, r *request.Request) {
 				r.Knead.Min = ptr(named(t, n.Text, `knead it (\d+) min`))
 			}},
@@ -105,10 +117,15 @@ func TestRemediesWork(t *testing.T) {
 				r.Knead.School = "turns"
 			}},
 		{"tension", func(r *request.Request) { r.Rest.Min = ptr(5) }, restOn},
-		{"tension", func(r *request.Request) { r.Rest.Min, r.Rest.At, r.Room.TempC = ptr(5), request.InFridge, 14 }, restOn},
+		{"tension", func(r *request.Request) { r.Rest.Min, r.Rest.At, r.Room.TempC = ptr(5), request.InFridge, 14 },
+			restOn},
 		{"uptake", func(r *request.Request) { r.Flours[0].Flour, r.Rest.Min = "semolina-coarse", ptr(20) }, restOn},
-		{"no_rest", func(r *request.Request) { r.Rest.Min = ptr(0) }, func(_ *testing.T, _ *Plan, _ Note, r *request.Request) { r.Rest.Min = ptr(20) }},
-		{"cold", func(r *request.Request) { r.Rest.At, r.Rest.Min = request.InFridge, ptr(600) }, func(t *testing.T, p *Plan, n Note, r *request.Request) {
+		{"no_rest", func(r *request.Request) { r.Rest.Min = ptr(0) }, func(_ *testing.T, _ *Plan, _ Note,
+			r *request.Request) {
+			r.Rest.Min = ptr(20)
+		}},
+		{"cold", func(r *request.Request) { r.Rest.At, r.Rest.Min = request.InFridge, ptr(600) }, func(t *testing.T,
+			p *Plan, n Note, r *request.Request) {
 			r.Rest.TemperMin = 5 * math.Ceil(named(t, n.Text, `about (\d+)(?: h (\d+)| min)`)/5)
 		}},
 		{"slow_to_cool", func(r *request.Request) {
@@ -116,7 +133,10 @@ func TestRemediesWork(t *testing.T) {
 		}, func(t *testing.T, p *Plan, n Note, r *request.Request) {
 			r.Rest.Wrapped, r.Rest.FlatMM = request.PressedFlat, ptr(named(t, n.Text, `pressed (\d+) mm flat`))
 		}},
-		{"warm_rest", func(r *request.Request) { r.Rest.Min = ptr(150) }, func(t *testing.T, p *Plan, n Note, r *request.Request) { r.Rest.At = request.InFridge }},
+		{"warm_rest", func(r *request.Request) { r.Rest.Min = ptr(150) }, func(t *testing.T, p *Plan, n Note,
+			r *request.Request) {
+			r.Rest.At = request.InFridge
+		}},
 		{"over", func(r *request.Request) { r.Flours[0].Flour, r.Rest.Min, r.Roll.TargetMM = "emmer", ptr(5), ptr(.5) },
 			func(t *testing.T, p *Plan, n Note, r *request.Request) {
 				if strings.Contains(n.Text, "rest the sheet") {
@@ -125,7 +145,8 @@ func TestRemediesWork(t *testing.T) {
 					r.Roll.Machine = "sheeter-mm"
 				}
 			}},
-		{"too_fine", func(r *request.Request) { r.Roll.TargetMM = ptr(.4) }, func(t *testing.T, p *Plan, n Note, r *request.Request) {
+		{"too_fine", func(r *request.Request) { r.Roll.TargetMM = ptr(.4) }, func(t *testing.T, p *Plan, n Note,
+			r *request.Request) {
 			r.Roll.TargetMM = ptr(named(t, n.Text, `leaves ([\d.]+) mm`))
 		}},
 		{"too_thick", func(r *request.Request) { r.Roll.TargetMM = ptr(6) },
@@ -158,25 +179,40 @@ func TestRemediesWork(t *testing.T) {
 			func(_ *testing.T, _ *Plan, _ Note, r *request.Request) {
 				r.Roll.Pieces = nil
 			}},
-		{"cutter_thick", func(r *request.Request) { r.Cut.Tool, r.Cut.Width, r.Roll.TargetMM = cut.Cutter, ptr(2), ptr(2) }, atStop},
-		{"cutter_thin", func(r *request.Request) { r.Cut.Tool, r.Cut.Width, r.Roll.TargetMM = cut.Cutter, ptr(2), ptr(.55) }, atStop},
+		{"cutter_thick", func(r *request.Request) {
+			r.Cut.Tool, r.Cut.Width, r.Roll.TargetMM = cut.Cutter, ptr(2),
+				ptr(2)
+		}, atStop},
+		{"cutter_thin", func(r *request.Request) {
+			r.Cut.Tool, r.Cut.Width, r.Roll.TargetMM = cut.Cutter, ptr(2),
+				ptr(.55)
+		}, atStop},
 		{"no_cutter", func(r *request.Request) { r.Cut.Tool, r.Cut.Width = cut.Cutter, ptr(14) },
 			func(_ *testing.T, _ *Plan, _ Note, r *request.Request) { r.Cut.Tool = cut.Knife }},
-		{"cutter_width", func(r *request.Request) { r.Cut.Tool = cut.Cutter }, func(_ *testing.T, _ *Plan, _ Note, r *request.Request) { r.Cut.Tool = cut.Knife }},
+		{"cutter_width", func(r *request.Request) { r.Cut.Tool = cut.Cutter }, func(_ *testing.T, _ *Plan, _ Note,
+			r *request.Request) {
+			r.Cut.Tool = cut.Knife
+		}},
 		{"seam", func(r *request.Request) { r.Cut.Shape, r.Roll.TargetMM = "ravioli", ptr(1.0) }, atStop},
 		{"overfilled", func(r *request.Request) { r.Cut.Shape, r.Cut.Filling.PieceG = "ravioli", ptr(14) },
 			func(t *testing.T, p *Plan, n Note, r *request.Request) {
 				r.Cut.Filling.PieceG = ptr(named(t, n.Text, `where ([\d.]+) g`))
 			}},
 		{"no_sheet_left", func(r *request.Request) {
-			r.Roll.Pieces, r.Roll.BenchMM, r.Cut.Also = ptr(1), 8000, []request.ShapePart{{Shape: "pappardelle", Portions: 1}}
+			r.Roll.Pieces, r.Roll.BenchMM, r.Cut.Also = ptr(1), 8000, []request.ShapePart{{Shape: "pappardelle",
+				Portions: 1}}
 			r.Amount.FlourG = 300
 		}, func(_ *testing.T, _ *Plan, _ Note, r *request.Request) { r.Roll.Pieces = ptr(3) }},
-		{"keep_filled", func(r *request.Request) { r.Dry.Keep, r.Cut.Shape = true, "ravioli" }, func(_ *testing.T, _ *Plan, _ Note, r *request.Request) {
+		{"keep_filled", func(r *request.Request) { r.Dry.Keep, r.Cut.Shape = true, "ravioli" }, func(_ *testing.T,
+			_ *Plan, _ Note, r *request.Request) {
 			r.Dry.Keep, r.Keep.Where = false, "freezer"
 		}},
-		{"will_not_dry", func(r *request.Request) { r.Room.RH = .93 }, func(t *testing.T, p *Plan, n Note, r *request.Request) { r.Room.Air = "fan" }},
-		{"discard", func(r *request.Request) { r.Rest.Min, r.Amount.FlourG = ptr(60), 5000 }, func(t *testing.T, p *Plan, n Note, r *request.Request) {
+		{"will_not_dry", func(r *request.Request) { r.Room.RH = .93 }, func(t *testing.T, p *Plan, n Note,
+			r *request.Request) {
+			r.Room.Air = "fan"
+		}},
+		{"discard", func(r *request.Request) { r.Rest.Min, r.Amount.FlourG = ptr(60), 5000 }, func(t *testing.T,
+			p *Plan, n Note, r *request.Request) {
 			r.Amount.FlourG /= 4 // smaller batches
 		}},
 		{"salt_twice", func(r *request.Request) {

@@ -29,7 +29,8 @@ func filledWith(shape string, kind request.FillingKind) func(*request.Request) {
 	}
 }
 
-// What must not be kept gets no date but the reason: a filling dried, a dough too long out of the fridge. What is dried to keep counts from
+// What must not be kept gets no date but the reason: a filling dried, a dough too long out of the fridge. What is dried
+// to keep counts from
 // the weight it keeps at.
 func TestKeptOnlyWhatMayBe(t *testing.T) {
 	dried := asked(t, func(r *request.Request) {
@@ -153,7 +154,8 @@ func TestRawOfBefore(t *testing.T) {
 	}
 }
 
-// Every shape has its turn in the pot: loads, clock, name; the thinnest last. The water is what the pot gets, and boils by its litres.
+// Every shape has its turn in the pot: loads, clock, name; the thinnest last. The water is what the pot gets, and boils
+// by its litres.
 func TestPotShapeByShape(t *testing.T) {
 	p := asked(t, func(r *request.Request) {
 		filledWith("tortellini", request.FillingMeat)(r)
@@ -200,7 +202,8 @@ func TestFillingIsMade(t *testing.T) {
 	s := p.Steps[0]
 	if s.Key != FillingStep || s.Amounts[0].Much != p.in.Grams(p.Cut.FillTotalG) ||
 		math.Abs(s.Min-(8+6*p.Cut.FillTotalG/1000)) > 1e-9 ||
-		s.FromMin+s.Min+30 > p.Steps[slices.IndexFunc(p.Steps, func(s Step) bool { return s.Key == "roll.1" })].FromMin+1e-9 {
+		s.FromMin+s.Min+30 > p.Steps[slices.IndexFunc(p.Steps,
+			func(s Step) bool { return s.Key == "roll.1" })].FromMin+1e-9 {
 		t.Errorf("%+v", s)
 	}
 	if s := asked(t, func(*request.Request) {}).Steps[0]; s.Key == FillingStep {
@@ -257,7 +260,8 @@ func TestFillingNameAsks(t *testing.T) {
 	}
 }
 
-// Whatever is asked, nothing is kept that may not be, and days, seconds, litres and grams are one figure wherever they stand.
+// Whatever is asked, nothing is kept that may not be, and days, seconds, litres and grams are one figure wherever they
+// stand.
 func TestOneFigureEverywhere(t *testing.T) {
 	shapes := []string{
 		"tagliatelle",
@@ -362,7 +366,8 @@ func TestBowlAndPieces(t *testing.T) {
 		change func(*request.Request)
 		most   float64
 	}{
-		{knead.Hook, func(r *request.Request) { r.Bench.HookG = ptr(3000) }, 3000}, {knead.Processor, func(r *request.Request) { r.Bench.ProcessorG = ptr(700) }, 700},
+		{knead.Hook, func(r *request.Request) { r.Bench.HookG = ptr(3000) }, 3000}, {knead.Processor,
+			func(r *request.Request) { r.Bench.ProcessorG = ptr(700) }, 700},
 	} {
 		p := asked(t, func(r *request.Request) {
 			r.Amount.By, r.Amount.FlourG, r.Knead.School = request.ByFlour, 5520, c.school

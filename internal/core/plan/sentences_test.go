@@ -48,12 +48,16 @@ var wrong = []struct{ what, pattern string }{
 	{"a broken figure", `NaN|Inf\b|%!|\d[eE][+-]\d`},
 	{"a figure finer than anything is known", `\d\.\d{3,}`},
 	{"a figure finer than it is known, from a hundred on", `\b\d{3,}\.\d+ (?:mm|g|min)\b`},
-	{"less than nothing", `[−-]\d[\d.,]* (?:g|mm|min|points|portions|ribbons)\b.{0,20}\b(?:less|more|left|over)\b|(?:^|[^\d.])0(?:\.0)? points\b`},
-	{"one of many", `(?:^|[^\d.,])1 (?:eggs|yolks|minutes|passes|pieces|portions|loads|sheets|ribbons|nests|turns|stages|layers|lengths|cuts|rows|` +
-		`days|people|pairs)\b`},
-	{"many of one", `(?:^|[^\d.,])(?:[2-9]|\d{2,}) (?:egg|yolk|minute|pass|piece|portion|load|sheet|ribbon|nest|turn|stage|layer|length|row|day)\b`},
+	{"less than nothing",
+		`[−-]\d[\d.,]* (?:g|mm|min|points|portions|ribbons)\b.{0,20}\b(?:less|more|left|over)\b|(?:^|[^\d.])0(?:\.0)? points\b`},
+	{"one of many",
+		`(?:^|[^\d.,])1 (?:eggs|yolks|minutes|passes|pieces|portions|loads|sheets|ribbons|nests|turns|stages|layers|lengths|cuts|rows|` +
+			`days|people|pairs)\b`},
+	{"many of one",
+		`(?:^|[^\d.,])(?:[2-9]|\d{2,}) (?:egg|yolk|minute|pass|piece|portion|load|sheet|ribbon|nest|turn|stage|layer|length|row|day)\b`},
 	{"a double space, or stop", `  |\.\.|,,| \.| ,|;;|: :|\. \.`},
-	{"the same word twice", `(?i)\b(eggs|the|of|to|and|a|is|in|it|flour|water|min|g|mm) (?:eggs|the|of|to|and|a|is|in|it|flour|water|min|g|mm)\b`},
+	{"the same word twice",
+		`(?i)\b(eggs|the|of|to|and|a|is|in|it|flour|water|min|g|mm) (?:eggs|the|of|to|and|a|is|in|it|flour|water|min|g|mm)\b`},
 	{"braces", `[{}]`},
 }
 
@@ -81,7 +85,8 @@ func TestSentencesAgreeWithFigures(t *testing.T) {
 			r.Eggs.FixWhole = &eggs
 		}
 		if rnd.IntN(5) == 0 {
-			r.Additions = []request.AdditionPart{{Addition: pick(rnd, "spinach", "ink", "cocoa", "saffron", "herbs", "beet-powder"), Share: .04}}
+			r.Additions = []request.AdditionPart{{Addition: pick(rnd, "spinach", "ink", "cocoa", "saffron", "herbs",
+				"beet-powder"), Share: .04}}
 		}
 		if rnd.IntN(6) == 0 {
 			r.Keep.Where, r.Dry.Keep = pick(rnd, request.Default().Keep.Where, "fridge", "freezer"), rnd.IntN(3) == 0
@@ -91,7 +96,8 @@ func TestSentencesAgreeWithFigures(t *testing.T) {
 		}
 		p := made(t, r)
 		plans++
-		what := fmt.Sprintf("%d: %s %s %s %s %s", plans, r.Flours[0].Flour, r.Eggs.Style, r.Knead.School, r.Roll.Machine, r.Cut.Shape)
+		what := fmt.Sprintf("%d: %s %s %s %s %s", plans, r.Flours[0].Flour, r.Eggs.Style, r.Knead.School,
+			r.Roll.Machine, r.Cut.Shape)
 		read += reads(t, what, p, patterns)
 		alreadySo(t, what, r, p)
 		sums(t, what, p)
@@ -126,7 +132,8 @@ func reads(t *testing.T, what string, p *plan.Plan, patterns []*regexp.Regexp) (
 		if strings.HasPrefix(s.at, "note") && !strings.HasSuffix(s.text, ".") && !strings.HasSuffix(s.text, "?") {
 			t.Errorf("%s: %s does not end: %s", what, s.at, s.text)
 		}
-		if p.Pinned() && regexp.MustCompile(`\broller|\bstop \d|widest|folded pass`).MatchString(s.text) && s.at != "why formula.band" {
+		if p.Pinned() && regexp.MustCompile(`\broller|\bstop \d|widest|folded pass`).MatchString(s.text) &&
+			s.at != "why formula.band" {
 			t.Errorf("%s: %s speaks of rollers under a pin: %s", what, s.at, s.text)
 		}
 	}
@@ -326,7 +333,8 @@ func sumsOfNotes(t *testing.T, what string, p *plan.Plan, off func(got, want, to
 			t.Errorf("%s: %s begins at %.2f, the one before ends at %.2f", what, s.Key, s.FromMin, at)
 		}
 		at = s.FromMin + s.Min
-		if s.Key == "roll.1" && math.Abs(s.FromMin-p.Knead.Way.ElapsedMin) > .01+math.Abs(5-p.Knead.Way.Steps[0].Min)*0 && p.Knead.LoadTurns == 1 {
+		if s.Key == "roll.1" && math.Abs(s.FromMin-p.Knead.Way.ElapsedMin) > .01+math.Abs(
+			5-p.Knead.Way.Steps[0].Min)*0 && p.Knead.LoadTurns == 1 {
 			t.Errorf("%s: rolled after %.1f min, the way takes %.1f", what, s.FromMin, p.Knead.Way.ElapsedMin)
 		}
 	}

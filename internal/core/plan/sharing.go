@@ -14,10 +14,11 @@ import (
 
 // EndsAt is where the pieces of one shape end otherwise than the others.
 type EndsAt struct {
-	Stop     string  `json:"stop"` // "" under a pin
-	SheetMM  float64 `json:"sheet_mm"`
-	MinEach  float64 `json:"minutes_a_piece"`
-	Word     string  `json:"word"` // on what comes after the common way: easy, firm, bold, tearing; "" where nothing does
+	Stop    string  `json:"stop"` // "" under a pin
+	SheetMM float64 `json:"sheet_mm"`
+	MinEach float64 `json:"minutes_a_piece"`
+	// on what comes after the common way: easy, firm, bold, tearing; "" where nothing does
+	Word     string  `json:"word"`
 	Earlier  bool    `json:"earlier"`
 	LengthMM float64 `json:"sheet_length_mm"`
 	WidthMM  float64 `json:"sheet_width_mm"`
@@ -46,7 +47,8 @@ func (p *Plan) usualPieces() float64 {
 	return request.Or(p.Request.Roll.Pieces, max(1, math.Round(p.Formula.FlourG/p.pieceFlourG())))
 }
 
-// pieceFlourG is about how much flour a piece holds, g: more on a wide machine, which rolls no strip as short as a thumb.
+// pieceFlourG is about how much flour a piece holds, g: more on a wide machine, which rolls no strip as short as a
+// thumb.
 func (p *Plan) pieceFlourG() float64 {
 	ru, f := &p.rules.Roll, &p.Formula
 	if p.Pinned() || p.Roped() {
@@ -124,7 +126,8 @@ func (p *Plan) ends(l *roll.Lay, o *RollPlan) []*EndsAt {
 		stop, mm := -1, 0.
 		if l.Pin {
 			mm, _ = measure.ParseNumber(x.Stop)
-		} else if stop = slices.IndexFunc(p.machine.Stops, func(s roll.Stop) bool { return s.Label == x.Stop }); stop < 0 {
+		} else if stop = slices.IndexFunc(p.machine.Stops,
+			func(s roll.Stop) bool { return s.Label == x.Stop }); stop < 0 {
 			continue
 		}
 		passes, minutes := l.EndAt(&o.Progression, stop, mm)

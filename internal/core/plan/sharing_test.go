@@ -16,7 +16,8 @@ func TestShapesInEveryMeasure(t *testing.T) {
 	r := request.Default()
 	r.Amount.By, r.Amount.FlourG = request.ByFlour, 1000
 	r.Cut.Also = []request.ShapePart{{Shape: "orecchiette", By: request.ShareByGrams, Portions: 300},
-		{Shape: "cavatelli", By: request.ShareByHandful, Portions: 2}, {Shape: "pappardelle", By: request.ShareByPieces, Portions: 2},
+		{Shape: "cavatelli", By: request.ShareByHandful, Portions: 2}, {Shape: "pappardelle", By: request.ShareByPieces,
+			Portions: 2},
 		{Shape: "sheets", By: request.ShareByGrams, Portions: 250}}
 	p := must(t, r)
 	c := &p.Cut
@@ -40,7 +41,8 @@ func TestShapesInEveryMeasure(t *testing.T) {
 	if got := p.Roll.AsideG + float64(p.Roll.Pieces)*p.Roll.PieceG; math.Abs(got-all) > 1e-6 {
 		t.Errorf("%.3f g divided of %.3f", got, all)
 	}
-	for _, says := range []string{"Set 301 g aside, covered, for orecchiette", "orecchiette 301 g of dough", "left as sheets"} {
+	for _, says := range []string{"Set 301 g aside, covered, for orecchiette", "orecchiette 301 g of dough",
+		"left as sheets"} {
 		if said := p.Why["roll.pieces"] + p.SharedWords(); !strings.Contains(said, says) {
 			t.Errorf("%q is not said: %s", says, said)
 		}
@@ -51,7 +53,8 @@ func TestShapesInEveryMeasure(t *testing.T) {
 // is got within a sheet.
 func TestEveryGramOfManyShapes(t *testing.T) {
 	rnd := rand.New(rand.NewPCG(12, 5))
-	shapes := []string{"orecchiette", "cavatelli", "pappardelle", "farfalle", "ravioli", "sheets", "quadretti", "fettuccine"}
+	shapes := []string{"orecchiette", "cavatelli", "pappardelle", "farfalle", "ravioli", "sheets", "quadretti",
+		"fettuccine"}
 	by := []request.ShareBy{"", request.ShareByGrams, request.ShareByPieces, request.ShareByHandful}
 	for range 250 {
 		r := request.Default()
@@ -75,7 +78,8 @@ func TestEveryGramOfManyShapes(t *testing.T) {
 		p := must(t, r)
 		rolled := float64(p.Roll.Pieces) * p.Roll.RolledG
 		if got := p.Cut.AllDoughG + p.Cut.AllTrimG; math.Abs(got-rolled-p.Roll.AsideG) > 1e-6*got {
-			t.Fatalf("%+v: %.2f g in shapes and trimmings, %.2f rolled, %.2f aside", r.Cut.Also, got, rolled, p.Roll.AsideG)
+			t.Fatalf("%+v: %.2f g in shapes and trimmings, %.2f rolled, %.2f aside", r.Cut.Also, got, rolled,
+				p.Roll.AsideG)
 		}
 		for i, x := range p.Cut.Parts() {
 			if math.IsNaN(x.Portions+x.CutMin) || x.MadeG < 0 || p.Cook.FromS <= 0 {
@@ -109,7 +113,8 @@ func TestPiecesEndWhereTheyLike(t *testing.T) {
 		}
 		base := p.Roll.SheetMM
 		switch {
-		case stop < last.Label && (e.SheetMM <= base || !e.Earlier || p.Roll.MinutesAll >= same.Roll.MinutesAll*float64(p.Roll.Pieces)/float64(same.Roll.Pieces)):
+		case stop < last.Label && (e.SheetMM <= base || !e.Earlier || p.Roll.MinutesAll >= same.Roll.MinutesAll*float64(
+			p.Roll.Pieces)/float64(same.Roll.Pieces)):
 			t.Errorf("stop %s: %+v, %.1f min", stop, e, p.Roll.MinutesAll)
 		case stop > last.Label && (e.SheetMM >= base || e.Earlier || e.Word == ""):
 			t.Errorf("stop %s: %+v", stop, e)

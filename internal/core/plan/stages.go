@@ -25,7 +25,8 @@ func (p *Plan) room() {
 	}
 	// Working water needed is (1+Hw/100)·F14 − F − …, so a point of moisture moves it by
 	// (1+Hw/100)/0.86 of the flour.
-	p.Room.CorrectionG = (1+f.Target.Hw/100)*f.FlourG*(milled-f.Blend.MoistureWB)/(1-ru.Flour.BasisMoistureWB) + p.Room.BoardLossG
+	p.Room.CorrectionG = (1+f.Target.Hw/100)*f.FlourG*(milled-f.Blend.MoistureWB)/(1-ru.Flour.BasisMoistureWB) +
+		p.Room.BoardLossG
 	p.Room.Measured = f.Blend.Measured
 	keep := 0.
 	if !f.Blend.Measured && r.Eggs.TopUp != egg.TopNone && !p.AsMade() {
@@ -46,7 +47,8 @@ func (p *Plan) room() {
 		p.Room.PourG = f.TopG
 	}
 	p.Room.KeepG = keep
-	p.Room.InWords = worth(ru.Hydration, keep*(r.Eggs.TopUp.Composition().Water+ru.Hydration.FatWeight*r.Eggs.TopUp.Composition().Fat))
+	p.Room.InWords = worth(ru.Hydration,
+		keep*(r.Eggs.TopUp.Composition().Water+ru.Hydration.FatWeight*r.Eggs.TopUp.Composition().Fat))
 	top := r.Eggs.TopUp.Composition()
 	p.Room.BeforeHw = f.Dough.Hw - 100*f.TopG*(top.Water+ru.Hydration.FatWeight*top.Fat)/f.Blend.F14G
 	eggC := r.Room.TempC
@@ -82,7 +84,8 @@ func (p *Plan) roll() {
 		o.PieceG = (p.dividedG() - o.AsideG) / float64(o.Pieces)
 		o.RolledG = o.PieceG * (1 + ru.Dough.BoardFlourShare)
 	}
-	o.Careful = r.Roll.Careful == request.CarefulYes || r.Roll.Careful == request.CarefulAuto && f.Dough.FatPct >= ru.Roll.CarefulFatPct
+	o.Careful = r.Roll.Careful == request.CarefulYes || r.Roll.Careful == request.CarefulAuto &&
+		f.Dough.FatPct >= ru.Roll.CarefulFatPct
 	l := p.layOf(&o)
 	try := func(pieces float64) {
 		divide(pieces)
@@ -131,7 +134,8 @@ func (p *Plan) roll() {
 		}
 	}
 	// A sheet too short for one ribbon serves nobody: unless the maker divides, fewer pieces.
-	if need := p.leastAlong() + 2*ru.Cut.TrimEndMM; r.Roll.Pieces == nil && !l.Pin && o.Pieces > 1 && o.LengthMM < need {
+	if need := p.leastAlong() + 2*ru.Cut.TrimEndMM; r.Roll.Pieces == nil && !l.Pin && o.Pieces > 1 &&
+		o.LengthMM < need {
 		whole := roll.LengthMM(all, l.DensityG, p.machine.WidthMM, o.SheetMM)
 		try(math.Floor(whole / need))
 		o.Larger = true
@@ -179,9 +183,13 @@ func (p *Plan) sheetBounds() (least, most float64) {
 func (p *Plan) layOf(o *RollPlan) roll.Lay {
 	r, ru, f := &p.Request, &p.rules, &p.Formula
 	l := roll.Lay{Rules: ru.Roll, Machine: p.machine, TargetMM: o.TargetMM, DensityG: f.Dough.DensityGPerML,
-		T: p.way.TRoll, D: p.way.DFolded, ReadyD: ru.Knead.ReadyD, ReadyT: ru.Knead.ReadyT, FatFreePct: ru.Knead.FatFree,
-		DurumShare: f.Blend.DurumShare, FatPct: f.Dough.FatPct, Gluten: f.Blend.GlutenFactor, OutsideBand: f.Target.Outside(f.Dough.Hw),
-		Folds: o.Folds, Fold: r.Roll.Fold, Pin: p.machine.Tool == dough.Pin, Outline: r.Roll.Outline, Mode: r.Roll.Mode, Careful: o.Careful,
+		T: p.way.TRoll, D: p.way.DFolded, ReadyD: ru.Knead.ReadyD, ReadyT: ru.Knead.ReadyT,
+		FatFreePct: ru.Knead.FatFree,
+		DurumShare: f.Blend.DurumShare, FatPct: f.Dough.FatPct, Gluten: f.Blend.GlutenFactor,
+		OutsideBand: f.Target.Outside(f.Dough.Hw),
+		Folds:       o.Folds, Fold: r.Roll.Fold, Pin: p.machine.Tool == dough.Pin, Outline: r.Roll.Outline,
+		Mode:      r.Roll.Mode,
+		Careful:   o.Careful,
 		LastTwice: r.Roll.LastTwice, BenchMM: r.Roll.BenchMM, Sheeter: p.machine.Tool == dough.Sheeter}
 	if p.shape.Traits().Rope {
 		l.RopeMM = p.shape.RopeMM
@@ -211,7 +219,8 @@ func (p *Plan) sheetsOf(l *roll.Lay, o *RollPlan, all, pieces float64) cut.Sheet
 	if o.Own {
 		n = o.Sheets // as often halved as is said
 	}
-	return cut.Sheets{Count: int(pieces) * n, LengthMM: whole / float64(n), WidthMM: p.machine.WidthMM, MassG: mass / float64(n)}
+	return cut.Sheets{Count: int(pieces) * n, LengthMM: whole / float64(n), WidthMM: p.machine.WidthMM,
+		MassG: mass / float64(n)}
 }
 
 // worthMore is by how much more of the dough a division must give in shapes to be preferred to the
@@ -291,7 +300,8 @@ func (p *Plan) ThirdColour() (c dough.Colour, of addition.Addition, shareG float
 	}
 	f := &p.Formula
 	g := of.StartShare() * f.FlourG
-	stains := append(p.stains(), dough.Stain{Colour: of.Colour, Depth: of.Depth, G: g, Word: of.ColourWord, Name: of.Name})
+	stains := append(p.stains(), dough.Stain{Colour: of.Colour, Depth: of.Depth, G: g, Word: of.ColourWord,
+		Name: of.Name})
 	cl := p.task.Class
 	c = dough.Tint(f.Blend, f.YolkG+f.WholeG*cl.YolkG/cl.EdibleG, f.Dough.MassG+g, cl.YolkColour, stains...)
 	return c, of, g / f.Dough.MassG, true

@@ -52,7 +52,8 @@ func TestHandsAreNoLongerThanAll(t *testing.T) {
 			}
 			for _, s := range p.CompareSchools() {
 				if s.HandsMin > s.InAllMin+1e-9 {
-					t.Errorf("%g portions, %g people, %s: hands on %.1f min, in all %.1f", portions, people, s.School, s.HandsMin, s.InAllMin)
+					t.Errorf("%g portions, %g people, %s: hands on %.1f min, in all %.1f", portions, people, s.School,
+						s.HandsMin, s.InAllMin)
 				}
 			}
 		}
@@ -72,7 +73,8 @@ func TestFridgeByQuarters(t *testing.T) {
 					t.Fatal(flour, school, c, err)
 				}
 				if math.Abs(p.way.RestMin-was) > 10 {
-					t.Errorf("%s, %s: rests %.0f min at %.2f °C, %.0f a quarter of a degree before", flour, school, p.way.RestMin, c, was)
+					t.Errorf("%s, %s: rests %.0f min at %.2f °C, %.0f a quarter of a degree before", flour, school,
+						p.way.RestMin, c, was)
 				}
 				was = p.way.RestMin
 			}

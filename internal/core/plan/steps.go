@@ -141,16 +141,19 @@ func (l *list) kneading() {
 	switch {
 	case text != "":
 	case p.Request.Knead.Mix == request.InBowl:
-		text = "%s into a bowl, %s into the middle. Stir from the middle outwards until it hangs together, then turn it out. " +
+		text = "%s into a bowl, %s into the middle. Stir from the middle outwards until it hangs together, then turn " +
+			"it out. " +
 			"%s of flour stays out."
 	default:
-		text = "A well bigger, and walls higher, than you think: %s, %s. Draw the flour in slowly from inside; batter, then a shaggy mass; " +
+		text = "A well bigger, and walls higher, than you think: %s, %s. Draw the flour in slowly from inside; " +
+			"batter, then a shaggy mass; " +
 			"chop it together with the scraper. %s of flour stays out."
 	}
 	test := "Squeeze a handful: it holds."
 	text = fmt.Sprintf(text, p.flourIn(), p.liquidWords(), p.in.Whole(math.Round(f.HeldBackG)))
 	if n := p.BowlLoads(); n > 1 { // the bowl takes so much at once, and it is weighed so
-		text = fmt.Sprintf("The first of %d loads, weighed by itself: %s. "+school.Mix, n, p.loadWords(), "Its flour", "its eggs and liquid", "None")
+		text = fmt.Sprintf("The first of %d loads, weighed by itself: %s. "+school.Mix, n, p.loadWords(), "Its flour",
+			"its eggs and liquid", "None")
 		text = strings.TrimSuffix(text, " None of flour stays out for later.")
 		text = strings.TrimSuffix(text, " None of flour stays out.")
 		if f.HeldBackG > 0 {
@@ -161,22 +164,27 @@ func (l *list) kneading() {
 		text = text[:strings.LastIndex(strings.TrimSuffix(text, "."), ". ")+1]
 	}
 	if f.OpenG > f.FlourG {
-		text += fmt.Sprintf(" Let it take flour until it takes no more, at about %s, and weigh what is left.", p.in.Grams(f.FlourG))
+		text += fmt.Sprintf(" Let it take flour until it takes no more, at about %s, and weigh what is left.",
+			p.in.Grams(f.FlourG))
 	}
 	l.add("mix", Step{Station: request.AtKnead, Head: "Mix", Text: text,
-		Brief: test, Amounts: p.forTheDough(), Min: mixing, Sign: "Shaggy but together, no dry nests. Keep going: it comes together.", Test: test,
+		Brief: test, Amounts: p.forTheDough(), Min: mixing, Sign: "Shaggy but together, no dry nests. Keep going: it " +
+			"comes together.", Test: test,
 		Caution: l.caution(request.AtFormula, "raw_egg")})
 	k := &p.Knead
 	switch {
 	case k.Shared:
 		l.add("split", Step{Station: request.AtKnead, Head: "Share it out", Text: fmt.Sprintf(
-			"A part of %s to each of %.0f; all knead at the same time.", p.in.Grams(f.Dough.MassG/p.Request.Bench.People), p.Request.Bench.People)})
+			"A part of %s to each of %.0f; all knead at the same time.",
+			p.in.Grams(f.Dough.MassG/p.Request.Bench.People), p.Request.Bench.People)})
 	case k.Loads > 1 && p.BowlLoads() == 1:
 		l.add("split", Step{Station: request.AtKnead, Head: "Split", Text: fmt.Sprintf(
-			"In %d loads of %s: that is what is kneaded at once here. Cover what waits.", k.Loads, p.in.Grams(k.LoadG))})
+			"In %d loads of %s: that is what is kneaded at once here. Cover what waits.", k.Loads,
+			p.in.Grams(k.LoadG))})
 	}
 	kneadings, run, waited := 0, 0., 0.
-	if own, way := p.ask.Own, p.way.Steps; (own == nil && school.Machine() || own != nil && own.Machine) && len(way) > 0 && !way[0].Rests() &&
+	if own, way := p.ask.Own, p.way.Steps; (own == nil && school.Machine() || own != nil && own.Machine) &&
+		len(way) > 0 && !way[0].Rests() &&
 		way[0].InTurn() {
 		run = mixing // a bowl is filled load by load
 	}
@@ -201,7 +209,8 @@ func (l *list) kneading() {
 		}
 	}
 	if k.Shared {
-		l.add("join", Step{Station: request.AtKnead, Head: "Join", Text: "Lay the parts on each other and fold them together ten times."})
+		l.add("join", Step{Station: request.AtKnead, Head: "Join", Text: "Lay the parts on each other and fold them " +
+			"together ten times."})
 	}
 	if folds := p.way.Folds; folds > 0 {
 		l.add("fold", Step{Station: request.AtKnead, Head: measure.Plural(folds, "folded pass", "folded passes"),
@@ -218,10 +227,12 @@ func (p *Plan) foldWords() string {
 	if p.Roll.Own {
 		return "At the widest stop, as your way down says: they count as kneading."
 	}
-	text := fmt.Sprintf("At the widest stop, once flat, then folded %s each time, until the sheet is square, smooth and full width.", how)
+	text := fmt.Sprintf("At the widest stop, once flat, then folded %s each time, until the sheet is square, smooth "+
+		"and full width.", how)
 	for _, x := range p.Roll.Passes {
 		if x.PressMM > 0 {
-			text += fmt.Sprintf(" Folded it is %s thick: press it to %s first.", p.in.MM(x.PacketMM, 0), p.in.MM(x.PressMM, measure.Shortest))
+			text += fmt.Sprintf(" Folded it is %s thick: press it to %s first.", p.in.MM(x.PacketMM, 0),
+				p.in.MM(x.PressMM, measure.Shortest))
 			break
 		}
 	}
@@ -242,8 +253,9 @@ func (l *list) otherLoads(i int, run float64) (waited float64) {
 		return 0
 	}
 	others := k.LoadTurns - 1
-	head, text := "The other loads", fmt.Sprintf("The same, one after the other: %s of %s. What is done waits under film.",
-		measure.Plural(others, "turn", "turns"), measure.Minutes(run))
+	head, text := "The other loads",
+		fmt.Sprintf("The same, one after the other: %s of %s. What is done waits under film.",
+			measure.Plural(others, "turn", "turns"), measure.Minutes(run))
 	if k.Loads == 2 {
 		head, text = "The other load", "The same. The first waits under film."
 	}
@@ -290,7 +302,8 @@ func (p *Plan) stopWhenHot(hot string) string {
 // kneadStep puts the i-th step of the way, one kneading, into words, the n-th by hand.
 func (p *Plan) kneadStep(i int, s knead.Step, n int, machine string) Step {
 	hot := p.in.C(p.rules.Knead.MachineHotC, 0)
-	o := Step{Station: request.AtKnead, Min: s.Min, Caution: machine, Runs: s.By == knead.BySlowHook || s.By == knead.ByHook}
+	o := Step{Station: request.AtKnead, Min: s.Min, Caution: machine, Runs: s.By == knead.BySlowHook ||
+		s.By == knead.ByHook}
 	switch s.By {
 	case knead.BySlowHook:
 		o.Head, o.Text = "Hook, slow", "First speed, until no flour is loose. Scrape the bowl once."
@@ -318,7 +331,8 @@ func (p *Plan) kneadStep(i int, s knead.Step, n int, machine string) Step {
 		}
 		o.Head, o.Text, o.Sign, o.Test, o.Caution = w.Head, w.Text, w.Feel, w.Test, ""
 	}
-	if p.Pinned() && s.By == knead.ByHand && (p.Knead.School == knead.Short && p.ask.Own == nil || p.ask.Own != nil && i == 0 &&
+	if p.Pinned() && s.By == knead.ByHand && (p.Knead.School == knead.Short && p.ask.Own == nil || p.ask.Own != nil &&
+		i == 0 &&
 		s.Min <= p.rules.Knead.ShortMaxMin) {
 		o.Test = "It flexes once without falling apart."
 	}
@@ -345,10 +359,12 @@ func (l *list) rest(i int, s knead.Step) {
 	case s.Spread && p.ask.ChillG > 0:
 		wrap = "Divide it, press each piece flat, and film each: airtight, and it cools and warms through sooner."
 	case s.Spread:
-		wrap = fmt.Sprintf("Press it %s flat and film it: airtight, and it cools and warms through sooner.", p.in.MM(p.ask.FlatMM, 0))
+		wrap = fmt.Sprintf("Press it %s flat and film it: airtight, and it cools and warms through sooner.",
+			p.in.MM(p.ask.FlatMM, 0))
 	}
-	o := Step{Station: request.AtRest, Head: "Rest in the room", Min: s.Min, Text: wrap, Unattended: true, InPieces: parts, Caution: l.caution(request.AtRest,
-		"wrap")}
+	o := Step{Station: request.AtRest, Head: "Rest in the room", Min: s.Min, Text: wrap, Unattended: true,
+		InPieces: parts, Caution: l.caution(request.AtRest,
+			"wrap")}
 	switch {
 	case !last && (s.Lies == "" || s.Lies == string(request.CoverBowl)) && s.By == knead.InRoom:
 		o.Head, o.Text = "Rest between turns", "Under the upturned bowl. It softens by itself."
@@ -369,9 +385,11 @@ func (l *list) rest(i int, s knead.Step) {
 		o.Test = "It gives to the thumb like an earlobe."
 	default:
 		o.Sign = "A sheen, and softer to the hand: the opposite of the kneading test."
-		o.Test = fmt.Sprintf("Poke it: half back in %.0f seconds or slower. Press it flat: it does not snap back.", p.rules.Knead.PokeReadyS)
+		o.Test = fmt.Sprintf("Poke it: half back in %.0f seconds or slower. Press it flat: it does not snap back.",
+			p.rules.Knead.PokeReadyS)
 		if p.model.Gluten < p.rules.Flour.GlutenNoSheet { // nothing in it relaxes; the flour drinks
-			o.Sign, o.Test = "No dry specks any more: the flour has taken up its water.", "Press it: it gives, and keeps the mark."
+			o.Sign, o.Test = "No dry specks any more: the flour has taken up its water.",
+				"Press it: it gives, and keeps the mark."
 		}
 		o.MostMin = max(s.Min, p.cautionAt()-p.Rest.OutMin+s.Min)
 	}
@@ -407,13 +425,16 @@ func (l *list) rolling() {
 	if also := p.endWords(); also != "" {
 		text += " " + also
 	}
-	l.add("roll", Step{Station: request.AtRoll, Head: head, Text: text, Brief: text, Min: o.MinutesAll, Caution: l.caution(request.AtRoll, "rollers", "board")})
+	l.add("roll", Step{Station: request.AtRoll, Head: head, Text: text, Brief: text, Min: o.MinutesAll,
+		Caution: l.caution(request.AtRoll, "rollers", "board")})
 	d := &p.Dry
 	if d.Purpose != cut.NoDrying && d.Leather.Will && p.Cut.Ribboned() {
 		text = fmt.Sprintf("Right from %.0f to %.0f min: bends, does not stick.", d.Leather.FromMin, d.Leather.ToMin)
-		l.add("dry", Step{Station: request.AtDry, Head: "To leather", Text: text, Brief: text, Min: d.Leather.FromMin, LeastMin: d.Leather.FromMin,
+		l.add("dry", Step{Station: request.AtDry, Head: "To leather", Text: text, Brief: text, Min: d.Leather.FromMin,
+			LeastMin:   d.Leather.FromMin,
 			MostMin:    d.Leather.ToMin,
-			Unattended: true, Sign: "Like soft leather: the edge is firm, the sheet still bends.", Test: "It does not stick to itself."})
+			Unattended: true, Sign: "Like soft leather: the edge is firm, the sheet still bends.",
+			Test: "It does not stick to itself."})
 	}
 }
 
@@ -458,8 +479,9 @@ func (p *Plan) Passes(piece int) []Step {
 			head = "Stop " + x.Label
 		}
 		minutes := x.TimeS / 60
-		out[i] = Step{Key: fmt.Sprintf("roll.%d.pass.%d", piece, i+1), Station: request.AtRoll, Head: head, Text: text, FromMin: now,
-			Min: minutes, LeastMin: minutes, MostMin: minutes, Piece: piece}
+		out[i] = Step{Key: fmt.Sprintf("roll.%d.pass.%d", piece, i+1), Station: request.AtRoll, Head: head, Text: text,
+			FromMin: now,
+			Min:     minutes, LeastMin: minutes, MostMin: minutes, Piece: piece}
 		now += minutes
 	}
 	return out
@@ -475,7 +497,8 @@ func (l *list) cutting() {
 		l.add("cut", s)
 	}
 	if head, text := p.keepWords(); head != "" {
-		l.add("keep", Step{Station: request.AtDry, Head: head, Text: text, Brief: text, Unattended: true, Caution: l.caution(request.AtDry, "keep")})
+		l.add("keep", Step{Station: request.AtDry, Head: head, Text: text, Brief: text, Unattended: true,
+			Caution: l.caution(request.AtDry, "keep")})
 	}
 }
 
@@ -512,11 +535,14 @@ func (l *list) filling() {
 		return
 	}
 	cool := float64(p.rules.Day.FillingCoolMin)
-	text := fmt.Sprintf("%s for %s, %s in each. Dry enough to hold its shape; then covered into the fridge, %s at least before it is used.", p.in.Grams(g),
+	text := fmt.Sprintf("%s for %s, %s in each. Dry enough to hold its shape; then covered into the fridge, %s at "+
+		"least before it is used.", p.in.Grams(g),
 		p.filledWords(), p.in.Grams(p.fillEach()), measure.Minutes(cool))
-	s := Step{Station: request.AtCut, Head: "Make the filling", Text: text, Min: p.Cut.FillMin, Amounts: p.fillingAmounts(),
-		Brief: fmt.Sprintf("%s in all; covered, cold for %s before it is used.", p.in.Grams(g), measure.Minutes(cool)),
-		Sign:  "A spoonful stands by itself; nothing runs from it.", Caution: l.caution(request.AtCut, "raw_filling")}
+	s := Step{Station: request.AtCut, Head: "Make the filling", Text: text, Min: p.Cut.FillMin,
+		Amounts: p.fillingAmounts(),
+		Brief: fmt.Sprintf("%s in all; covered, cold for %s before it is used.", p.in.Grams(g),
+			measure.Minutes(cool)),
+		Sign: "A spoonful stands by itself; nothing runs from it.", Caution: l.caution(request.AtCut, "raw_filling")}
 	if p.Request.RawFilling() {
 		s.Text += " Keep it cold: it is " + p.Request.Cut.Filling.Kind.Words() + "."
 	}
@@ -555,8 +581,10 @@ func (l *list) potting() {
 	if k.PotsUsed > 1 {
 		in = fmt.Sprintf("each of %d pots", k.PotsUsed)
 	}
-	water := Step{Station: request.AtCook, Head: "Water on", Sign: "A rolling boil before anything goes in.", LeastMin: k.BoilMin, MostMin: k.BoilMin,
-		Text: fmt.Sprintf("%s into %s, lid on, about %s to the boil; %s of salt when it boils.%s", p.in.L(k.InPotL, 1), in, measure.Minutes(k.BoilMin),
+	water := Step{Station: request.AtCook, Head: "Water on", Sign: "A rolling boil before anything goes in.",
+		LeastMin: k.BoilMin, MostMin: k.BoilMin,
+		Text: fmt.Sprintf("%s into %s, lid on, about %s to the boil; %s of salt when it boils.%s", p.in.L(k.InPotL, 1),
+			in, measure.Minutes(k.BoilMin),
 			p.in.Grams(k.InPotG), l.waterAgain())}
 	l.add("water", water)
 	if p.Keep.Where == "" { // otherwise it is cooked another day
@@ -597,7 +625,8 @@ func (l *list) turn(t *PotTurn) {
 	if n := len(p.Cook.Turns); n > 1 && t.Key == p.Cook.Turns[n-1].Key {
 		text += " Last, as the thinnest: it waits for nobody."
 	}
-	l.add("cook", Step{Station: request.AtCook, Head: head, Text: text, Brief: text, LeastMin: t.FromS / 60, MostMin: t.ToS / 60, Part: t.Part,
+	l.add("cook", Step{Station: request.AtCook, Head: head, Text: text, Brief: text, LeastMin: t.FromS / 60,
+		MostMin: t.ToS / 60, Part: t.Part,
 		Sign: "Tender through; floating proves nothing.", Test: test, Caution: l.caution(request.AtCook, "eaters")})
 }
 

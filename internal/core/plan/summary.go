@@ -52,14 +52,17 @@ type Strip struct {
 // Summary returns what a list shows of p.
 func (p *Plan) Summary() Summary {
 	f := &p.Formula
-	s := Summary{Sums: Sums, Name: p.Request.Name, Shape: p.Cut.Shape.Name, WidthMM: p.Cut.WidthMM, Flours: p.flourWords(), FlourG: f.FlourG,
-		Whole: f.Pick.Whole, Yolks: f.Pick.Yolks, AlsoWords: p.AlsoWords(), OtherEgg: f.WholeG+f.YolkG == 0 && p.HasEgg(), TopG: f.TopG, TopWord: p.TopWord(), KneadMin: p.Knead.Min, RestMin: p.Rest.Min,
+	s := Summary{Sums: Sums, Name: p.Request.Name, Shape: p.Cut.Shape.Name, WidthMM: p.Cut.WidthMM,
+		Flours: p.flourWords(), FlourG: f.FlourG,
+		Whole: f.Pick.Whole, Yolks: f.Pick.Yolks, AlsoWords: p.AlsoWords(), OtherEgg: f.WholeG+f.YolkG == 0 &&
+			p.HasEgg(), TopG: f.TopG, TopWord: p.TopWord(), KneadMin: p.Knead.Min, RestMin: p.Rest.Min,
 		Portions: f.Portions, DoughG: f.Dough.MassG, Colour: f.Colour}
 	if f.Weighed() {
 		s.WeighedG, s.YolkG, s.Beaten = f.Pick.EggG-f.AlsoG, f.Pick.YolkG, f.Pick.Beaten
 	}
-	s.Strip = Strip{FirstMM: p.Roll.Passes[0].OutMM, Family: p.Cut.Shape.Family, Across: p.Cut.Across, PerSheet: p.Cut.PerSheet,
-		Egg: f.Pick.Whole+f.Pick.Yolks > 0}
+	s.Strip = Strip{FirstMM: p.Roll.Passes[0].OutMM, Family: p.Cut.Shape.Family, Across: p.Cut.Across,
+		PerSheet: p.Cut.PerSheet,
+		Egg:      f.Pick.Whole+f.Pick.Yolks > 0}
 	for i, x := range p.Roll.Passes {
 		if i == 0 || x.Stop != p.Roll.Passes[i-1].Stop {
 			s.Strip.StopsMM = append(s.Strip.StopsMM, 0)

@@ -44,7 +44,8 @@ func TestSmallBatchesMeet(t *testing.T) {
 					}
 					if p.Cut.Count == 0 || p.Cut.Short && p.Roll.SheetsAll > 1 {
 						t.Errorf("%v: none fits", what)
-					} else if got, one := f.Portions, f.Portions/float64(p.Cut.Count); got < .95*portions || got > 1.15*portions+1.5*one {
+					} else if got, one := f.Portions, f.Portions/float64(p.Cut.Count); got < .95*portions ||
+						got > 1.15*portions+1.5*one {
 						t.Errorf("%v: %.2f portions, %.2f each", what, got, one)
 					}
 				}
@@ -66,7 +67,8 @@ func TestNothingJumps(t *testing.T) {
 		r.Amount.By, r.Roll.Machine, r.Cut.Shape = request.ByFlour, machine, shape
 		return r
 	}
-	for _, c := range [][2]string{{"hand-crank-10", "tagliatelle"}, {"sheeter-mm", "tagliatelle"}, {"sheeter-mm", "ravioli-round"}, {"pin-board", "pappardelle"},
+	for _, c := range [][2]string{{"hand-crank-10", "tagliatelle"}, {"sheeter-mm", "tagliatelle"}, {"sheeter-mm",
+		"ravioli-round"}, {"pin-board", "pappardelle"},
 		{"motor-9", "agnolotti"}, {"mixer-8", "farfalle"}} {
 		r := base(c[0], c[1])
 		var was *plan.Plan
@@ -75,8 +77,10 @@ func TestNothingJumps(t *testing.T) {
 			if p.Formula.FlourG != r.Amount.FlourG {
 				t.Errorf("%v: %v g of flour asked, %v used", c, r.Amount.FlourG, p.Formula.FlourG)
 			}
-			if was != nil && (yield(was)-yield(p) > 1./12 || math.Abs(p.Formula.Dough.Hw-was.Formula.Dough.Hw) > tolerance) {
-				t.Errorf("%v at %v g: yield %.2f after %.2f, hydration %.2f after %.2f", c, r.Amount.FlourG, yield(p), yield(was), p.Formula.Dough.Hw,
+			if was != nil && (yield(was)-yield(p) > 1./12 ||
+				math.Abs(p.Formula.Dough.Hw-was.Formula.Dough.Hw) > tolerance) {
+				t.Errorf("%v at %v g: yield %.2f after %.2f, hydration %.2f after %.2f", c, r.Amount.FlourG, yield(p),
+					yield(was), p.Formula.Dough.Hw,
 					was.Formula.Dough.Hw)
 			}
 			was = p
@@ -88,7 +92,8 @@ func TestNothingJumps(t *testing.T) {
 				t.Errorf("%v: %v portions asked, %.2f made", c, r.Amount.Portions, p.Formula.Portions)
 			}
 			if was != nil && p.Formula.FlourG < .85*was.Formula.FlourG {
-				t.Errorf("%v at %v portions: %v g of flour after %v", c, r.Amount.Portions, p.Formula.FlourG, was.Formula.FlourG)
+				t.Errorf("%v at %v portions: %v g of flour after %v", c, r.Amount.Portions, p.Formula.FlourG,
+					was.Formula.FlourG)
 			}
 			was = p
 		}
@@ -97,9 +102,11 @@ func TestNothingJumps(t *testing.T) {
 		if was == nil || p.Rest.Ready != was.Rest.Ready {
 			return
 		}
-		if k, w := &p.Knead.Way, &was.Knead.Way; math.Abs(k.WorkMin-w.WorkMin) > 2 || math.Abs(k.RestMin-w.RestMin) > 10 ||
+		if k, w := &p.Knead.Way, &was.Knead.Way; math.Abs(k.WorkMin-w.WorkMin) > 2 ||
+			math.Abs(k.RestMin-w.RestMin) > 10 ||
 			math.Abs(p.Formula.Dough.Hw-was.Formula.Dough.Hw) > tolerance || p.Knead.School != was.Knead.School {
-			t.Errorf("%s at %.4g: %v + %v min after %v + %v, hydration %.2f after %.2f", what, at, k.WorkMin, k.RestMin, w.WorkMin, w.RestMin,
+			t.Errorf("%s at %.4g: %v + %v min after %v + %v, hydration %.2f after %.2f", what, at, k.WorkMin, k.RestMin,
+				w.WorkMin, w.RestMin,
 				p.Formula.Dough.Hw, was.Formula.Dough.Hw)
 		}
 	}
@@ -124,7 +131,8 @@ func TestNothingJumps(t *testing.T) {
 				r.Rest.Min = &rest
 				p := made(t, r)
 				if was != nil && p.Rest.T > was.Rest.T+1e-9 && p.Knead.Min == was.Knead.Min {
-					t.Errorf("%s %s: tension %.3f after %v min, %.3f a minute before", machine, f, p.Rest.T, rest, was.Rest.T)
+					t.Errorf("%s %s: tension %.3f after %v min, %.3f a minute before", machine, f, p.Rest.T, rest,
+						was.Rest.T)
 				}
 				was = p
 			}

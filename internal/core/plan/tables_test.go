@@ -36,17 +36,20 @@ func bases() []request.Request {
 			r.Cut.Shape, r.Knead.School, r.Bench.ProcessorG = "cavatelli", knead.Processor, ptr(600)
 		}),
 		base(func(r *request.Request) {
-			r.Amount.By, r.Knead.Mix, r.Dry.Keep, r.Room.RH, r.Room.TempC = request.ByPortions, request.InBowl, true, .4, 31
+			r.Amount.By, r.Knead.Mix, r.Dry.Keep, r.Room.RH, r.Room.TempC = request.ByPortions, request.InBowl, true,
+				.4, 31
 			r.Roll.Machine = "sheeter-mm"
 		}),
 		base(func(r *request.Request) {
 			r.Flours = []request.FlourPart{{Flour: "rice", Share: 1, Kept: "paper_bag", ContainsKG: 1}}
 		}),
 		base(func(r *request.Request) { // eggs fixed, so that there is something to top up with
-			r.Eggs.FixWhole, r.Amount.FlourG, r.Additions = ptr(7), 1000, []request.AdditionPart{{Addition: "spinach", Share: .1}}
+			r.Eggs.FixWhole, r.Amount.FlourG, r.Additions = ptr(7), 1000, []request.AdditionPart{{Addition: "spinach",
+				Share: .1}}
 		}),
 		base(func(r *request.Request) { // thick at the widest, much fat, rounds that gain by staggering
-			r.Roll.Machine, r.Roll.Folds, r.Eggs.Style, r.Cut.Shape, r.Cut.Width = "sheeter-mm", ptr(2), egg.YolksOnly, "ravioli-round", ptr(45)
+			r.Roll.Machine, r.Roll.Folds, r.Eggs.Style, r.Cut.Shape, r.Cut.Width = "sheeter-mm", ptr(2), egg.YolksOnly,
+				"ravioli-round", ptr(45)
 		}),
 		base(func(r *request.Request) {
 			r.Cut.Shape, r.Roll.Machine, r.Roll.Folds = "cutter-spaghetti", "mixer-8", ptr(4)
@@ -69,13 +72,15 @@ func bases() []request.Request {
 			r.Cut.Also = []request.ShapePart{{Shape: "orecchiette", Portions: 3}}
 		}),
 		base(func(r *request.Request) { // a pattern of its own
-			r.Roll.Stripes.Strips = []roll.Strip{{Colour: roll.OtherDough, WidthMM: 12, GapMM: 6}, {Colour: roll.OtherDough, WidthMM: 5, GapMM: 9}}
+			r.Roll.Stripes.Strips = []roll.Strip{{Colour: roll.OtherDough, WidthMM: 12, GapMM: 6},
+				{Colour: roll.OtherDough, WidthMM: 5, GapMM: 9}}
 		}),
 		base(func(r *request.Request) { // as it is made, with flour to spare
 			r.Amount.By, r.Amount.FlourG, r.Eggs.FixWhole = request.ByOwn, 700, ptr(5)
 		}),
 		base(func(r *request.Request) { // a second pass at the last stop, sheets of small pieces
-			r.Roll.Pieces, r.Roll.BenchMM, r.Roll.TargetMM, r.Cut.Width, r.Cut.Tool = ptr(7), 700, ptr(.8), ptr(2), cut.Cutter
+			r.Roll.Pieces, r.Roll.BenchMM, r.Roll.TargetMM, r.Cut.Width, r.Cut.Tool = ptr(7), 700, ptr(.8), ptr(2),
+				cut.Cutter
 		}),
 	}
 }
@@ -87,7 +92,8 @@ func figures(t *testing.T, r request.Request) string {
 	joined, _ := p.Join()
 	third, of, share, _ := p.ThirdColour()
 	laid := p.Request.Roll.Stripes
-	b, err := json.Marshal([]any{joined, third, of.Key, share, laid.Bands(), laid.MassG(roll.OtherDough, 1), laid.MassG(roll.ThirdColour, 1),
+	b, err := json.Marshal([]any{joined, third, of.Key, share, laid.Bands(), laid.MassG(roll.OtherDough, 1),
+		laid.MassG(roll.ThirdColour, 1),
 		p.Formula, p.Room, p.Knead, p.Rest, p.Roll, p.Cut, p.Dry, p.Keep, p.Cook, p.Cost, p.Why, p.Notes, p.Steps,
 		p.Ingredients(&p.Cut.CutPart), p.Formula.Allergens})
 	if err != nil {
@@ -158,7 +164,8 @@ func TestTablesAreComplete(t *testing.T) {
 	}
 	f, _ := request.FieldAt("roll.dusted_with")
 	for _, o := range f.Options {
-		if _, ok := dusts[request.Dust(o.Key)]; !ok && request.Dust(o.Key) != request.DustOwn && request.Dust(o.Key) != request.DustAuto {
+		if _, ok := dusts[request.Dust(o.Key)]; !ok && request.Dust(o.Key) != request.DustOwn &&
+			request.Dust(o.Key) != request.DustAuto {
 			t.Errorf("nobody knows what %s is made of", o.Key)
 		}
 	}
@@ -187,7 +194,8 @@ func TestStepsHaveKeys(t *testing.T) {
 			}
 		}
 		r.Room.RH, r.Amount.FlourG = r.Room.RH+.01, r.Amount.FlourG*1.01
-		was, is := keysBut(p, "water.1"), keysBut(must(t, r), "water.1") // the water goes on at the border nearest its minutes
+		// the water goes on at the border nearest its minutes
+		was, is := keysBut(p, "water.1"), keysBut(must(t, r), "water.1")
 		if !slices.Equal(was, is) {
 			t.Errorf("a hair damper, and %v is %v", was, is)
 		}

@@ -31,7 +31,8 @@ func EggWords(whole, yolks int) string {
 // weighed.
 func (p *Plan) EggWords() string {
 	f := &p.Formula
-	s := Summary{Whole: f.Pick.Whole, Yolks: f.Pick.Yolks, AlsoWords: p.AlsoWords(), OtherEgg: f.WholeG+f.YolkG == 0 && p.HasEgg()}
+	s := Summary{Whole: f.Pick.Whole, Yolks: f.Pick.Yolks, AlsoWords: p.AlsoWords(), OtherEgg: f.WholeG+f.YolkG == 0 &&
+		p.HasEgg()}
 	if f.Weighed() {
 		s.WeighedG, s.YolkG, s.Beaten = f.Pick.EggG-f.AlsoG, f.Pick.YolkG, f.Pick.Beaten
 	}
@@ -118,8 +119,9 @@ func (p *Plan) TopWord() string {
 
 // keptWords returns how a flour is kept, to stand after "in".
 func keptWords(k flour.Keeping) string {
-	return map[flour.Keeping]string{flour.SealedTub: "a sealed tub", flour.PaperBag: "a folded paper bag", flour.OpenBin: "an open bin",
-		flour.Sifted: "a sifted heap"}[k]
+	return map[flour.Keeping]string{flour.SealedTub: "a sealed tub", flour.PaperBag: "a folded paper bag",
+		flour.OpenBin: "an open bin",
+		flour.Sifted:  "a sifted heap"}[k]
 }
 
 // explain writes the one plain sentence behind every figure.
@@ -158,23 +160,28 @@ func (p *Plan) explainFlour() {
 		case len(p.Cut.Also) > 0:
 			say("formula.flour", "%s in all: %s.", p.portionsAsked(), p.SharedWords())
 		case p.Cut.Filled():
-			say("formula.flour", "%s of %s raw, filling included; this flour gives %s of dough in the pieces, and %s goes into them.",
+			say("formula.flour", "%s of %s raw, filling included; this flour gives %s of dough in the pieces, and %s "+
+				"goes into them.",
 				p.portionsAsked(), p.in.Grams(f.PortionG), p.in.Grams(p.Cut.AllDoughG), p.in.Grams(p.Cut.AllFillG))
 		}
 	case request.ByDough:
-		say("formula.flour", "Asked for %s of dough, this flour gives %s: eggs come in whole numbers.", p.in.Grams(r.Amount.DoughG), p.in.Grams(f.Dough.MassG))
+		say("formula.flour", "Asked for %s of dough, this flour gives %s: eggs come in whole numbers.",
+			p.in.Grams(r.Amount.DoughG), p.in.Grams(f.Dough.MassG))
 		if f.Pick.Whole+f.Pick.Yolks == 0 || f.Pick.Beaten {
-			say("formula.flour", "Asked for %s of dough, this flour gives %s.", p.in.Grams(r.Amount.DoughG), p.in.Grams(f.Dough.MassG))
+			say("formula.flour", "Asked for %s of dough, this flour gives %s.", p.in.Grams(r.Amount.DoughG),
+				p.in.Grams(f.Dough.MassG))
 		}
 	case request.ByEggs:
-		say("formula.flour", "%s of beaten egg bring this much flour to its target, to the gram.", p.in.Grams(f.Pick.EggG))
+		say("formula.flour", "%s of beaten egg bring this much flour to its target, to the gram.",
+			p.in.Grams(f.Pick.EggG))
 	case request.ByOwn:
 		say("formula.flour", "As you make it: nothing is added, moved or held back.")
 		if f.OpenG > 0 {
 			say("formula.flour", "%s", p.openWords())
 		}
 	case request.ByEaters:
-		say("formula.flour", "%s at %s of flour each.", measure.Plural(int(r.Amount.Eaters), "person", "people"), p.in.Grams(r.Amount.EachG))
+		say("formula.flour", "%s at %s of flour each.", measure.Plural(int(r.Amount.Eaters), "person", "people"),
+			p.in.Grams(r.Amount.EachG))
 	default:
 		say("formula.flour", "As you asked.")
 		if f.Pick.FlourAddG > 0 {
@@ -206,7 +213,8 @@ func (p *Plan) explainFormula() {
 	if strings.Contains(with[0], and) {
 		and = ", and "
 	}
-	say("formula.eggs", "%s to %s of flour, the least that meets the target without leaving much over.", strings.Join(with, and), p.in.Grams(f.FlourG))
+	say("formula.eggs", "%s to %s of flour, the least that meets the target without leaving much over.",
+		strings.Join(with, and), p.in.Grams(f.FlourG))
 	switch {
 	case p.AsMade():
 		if f.Pick.EggG == 0 && len(f.Additions) > 0 {
@@ -217,11 +225,13 @@ func (p *Plan) explainFormula() {
 		}
 		say("formula.eggs", "As you make it: %s to %s of flour.", strings.Join(with, and), p.in.Grams(f.FlourG))
 	case f.WholeG+f.YolkG == 0:
-		say("formula.eggs", "%s of %s brings %s of flour to its target.", p.in.Grams(f.TopG), p.TopWord(), p.in.Grams(f.FlourG))
+		say("formula.eggs", "%s of %s brings %s of flour to its target.", p.in.Grams(f.TopG), p.TopWord(),
+			p.in.Grams(f.FlourG))
 	case f.Pick.Beaten && p.Request.Eggs.ByWeight:
 		say("formula.eggs", "Beaten and weighed, as you like it: %s.%s", p.WeighedWords(f.Pick), p.roundingCosts())
 	case f.Pick.Beaten:
-		say("formula.eggs", "No whole number of eggs meets the target for so much flour, so they are beaten and weighed: %s.%s", p.WeighedWords(f.Pick),
+		say("formula.eggs", "No whole number of eggs meets the target for so much flour, so they are beaten and "+
+			"weighed: %s.%s", p.WeighedWords(f.Pick),
 			p.roundingCosts())
 	case f.Weighed():
 		say("formula.eggs", "As they weigh; liquid and flour follow.")
@@ -237,15 +247,19 @@ func (p *Plan) explainFormula() {
 	if liquid < 0 { // what is stirred into the flour drinks more than there is
 		has = p.in.Grams(-liquid) + " of water short of what is stirred in"
 	}
-	say("formula.hw", "%s, %s, to %s of flour at 14 %%: %s.", has, verb, p.in.Grams(f.Blend.F14G), points(f.Dough.Hydration))
+	say("formula.hw", "%s, %s, to %s of flour at 14 %%: %s.", has, verb, p.in.Grams(f.Blend.F14G),
+		points(f.Dough.Hydration))
 	if fat := f.Dough.Hw - f.Dough.Hydration; fat >= .05 {
 		p.Why["formula.hw"] += fmt.Sprintf(" The fat feels like %.1f more.", fat)
 	}
 	if f.HeldBackG > 0 {
-		p.Why["formula.hw"] += p.in.Prose(fmt.Sprintf(" Before the %s held back go in it is %.1f.", p.in.Whole(math.Round(f.HeldBackG)), f.HwBefore))
+		p.Why["formula.hw"] += p.in.Prose(fmt.Sprintf(" Before the %s held back go in it is %.1f.",
+			p.in.Whole(math.Round(f.HeldBackG)), f.HwBefore))
 	}
-	say("formula.band", "Aim %.1f: for flour that takes up %.1f %%, thinned on a %s%s.", f.Target.Hw, f.Blend.AbsorptionPct,
-		map[string]string{"roller": "roller machine", "sheeter": "powered sheeter", "pin": "board by hand"}[string(p.machine.Tool)],
+	say("formula.band", "Aim %.1f: for flour that takes up %.1f %%, thinned on a %s%s.", f.Target.Hw,
+		f.Blend.AbsorptionPct,
+		map[string]string{"roller": "roller machine", "sheeter": "powered sheeter", "pin": "board by hand"}[string(
+			p.machine.Tool)],
 		yolkClause(-ru.Hydration.YolkShift*f.Pick.YolkShare))
 	p.Why["formula.blend"] = p.blendWords()
 	say("formula.one_egg", "%s", p.oneEggWords())
@@ -270,10 +284,12 @@ func (p *Plan) explainFormula() {
 		}
 		say("formula.additions", "%s; eggs and liquid answer to that.", measure.Capital(measure.List(said)))
 	}
-	say("formula.dough", "%.2f g/mL with %.0f %% of air in it; %.1f %% of it is water.", f.Dough.DensityGPerML, 100*ru.Dough.AirShare, 100*f.Dough.WaterShare)
+	say("formula.dough", "%.2f g/mL with %.0f %% of air in it; %.1f %% of it is water.", f.Dough.DensityGPerML,
+		100*ru.Dough.AirShare, 100*f.Dough.WaterShare)
 	say("formula.colour", "%s.", measure.Capital(f.Colour.Words))
 	say("formula.yield", "%s raw at %s a portion.", p.in.Grams(p.Cut.AllMadeG), p.in.Grams(f.PortionG))
-	say("formula.held_back", "%.0f %% of the flour stays out of the well and is worked in only if the dough asks: %s without it, %s with all of it.",
+	say("formula.held_back", "%.0f %% of the flour stays out of the well and is worked in only if the dough asks: %s "+
+		"without it, %s with all of it.",
 		100*ru.Room.HeldBackShare, points(f.HwBefore), points(f.Dough.Hw))
 }
 
@@ -290,9 +306,12 @@ func (p *Plan) explainRoom() {
 	if part.Moisture.Measured {
 		say("room.moisture", "Measured, so it stands.")
 	} else {
-		say("room.moisture", "Milled at %.1f %%; this air draws it to %.1f %%. %s in %s of %s (two thirds of the way in %s) leaves it here.",
-			100*part.Moisture.MilledWB, 100*part.Moisture.EquilibriumWB, measure.Capital(measure.Plural(int(k.OpenDays), "day", "days")), keptWords(k.Kept),
-			p.in.KG(k.ContainsKG, measure.Shortest), measure.Plural(int(math.Max(1, math.Round(part.Moisture.TauDays))), "day", "days"))
+		say("room.moisture", "Milled at %.1f %%; this air draws it to %.1f %%. %s in %s of %s (two thirds of the way "+
+			"in %s) leaves it here.",
+			100*part.Moisture.MilledWB, 100*part.Moisture.EquilibriumWB, measure.Capital(measure.Plural(int(k.OpenDays),
+				"day", "days")), keptWords(k.Kept),
+			p.in.KG(k.ContainsKG, measure.Shortest), measure.Plural(int(math.Max(1, math.Round(part.Moisture.TauDays))),
+				"day", "days"))
 		if part.Moisture.Bounded {
 			p.Why["room.moisture"] += fmt.Sprintf(" Beyond %.1f–%.1f %% it is not believed without measuring.",
 				100*ru.Flour.EstimateLowWB, 100*ru.Flour.EstimateHighWB)
@@ -300,7 +319,8 @@ func (p *Plan) explainRoom() {
 	}
 	switch c := p.Room.CorrectionG; {
 	case c >= .5:
-		say("room.water", "Flour this dry, and what the board loses, ask for %s more than flour fresh from the mill.", p.in.Grams(c))
+		say("room.water", "Flour this dry, and what the board loses, ask for %s more than flour fresh from the mill.",
+			p.in.Grams(c))
 	case c <= -.5:
 		say("room.water", "Flour this moist asks for %s less than flour fresh from the mill.", p.in.Grams(-c))
 	default:
@@ -320,15 +340,18 @@ func (p *Plan) explainRoom() {
 		o := p.Room.InWords
 		whole := func(g float64) string { return p.in.G(g, 0) }
 		if min(o.EggG, o.MilkG, o.OilG) >= .5 { // less than that nobody weighs
-			say("room.worth", "Worth the same to the dough: %s of beaten egg, or %s of milk. Oil is a poor stand-in: %s.",
+			say("room.worth",
+				"Worth the same to the dough: %s of beaten egg, or %s of milk. Oil is a poor stand-in: %s.",
 				whole(o.EggG), whole(o.MilkG), whole(o.OilG))
 		}
 	}
 	if u := p.Room.Used; u != nil {
-		say("room.used", "%s of flour and %s of %s are in it: %.1f where %.1f was planned. Every station follows.", p.in.Grams(u.FlourG),
+		say("room.used", "%s of flour and %s of %s are in it: %.1f where %.1f was planned. Every station follows.",
+			p.in.Grams(u.FlourG),
 			p.in.Grams(u.LiquidG), p.TopWord(), u.Hw, u.PlannedHw)
 	}
-	say("room.loss", "Vapour leaves the dough’s face for %.0f minutes of kneading at %s and %.0f %%.", ru.Room.BoardSeconds/60, p.in.C(r.Room.TempC, 0),
+	say("room.loss", "Vapour leaves the dough’s face for %.0f minutes of kneading at %s and %.0f %%.",
+		ru.Room.BoardSeconds/60, p.in.C(r.Room.TempC, 0),
 		100*r.Room.RH)
 	say("room.contact", "%s, and %s from the %s.", p.startsFrom(), p.in.RiseC(ru.Knead.ContactRiseC), p.warmsIt())
 }
@@ -337,7 +360,8 @@ func (p *Plan) explainRoom() {
 func (p *Plan) startsFrom() string {
 	text := "Flour at " + p.in.C(p.Request.Room.TempC, 0)
 	if f := &p.Formula; f.WholeG+f.YolkG > 0 {
-		where := map[string]string{"room": "eggs as warm as the room", "fridge": "eggs from the fridge"}[string(p.Request.Eggs.From)]
+		where := map[string]string{"room": "eggs as warm as the room", "fridge": "eggs from the fridge"}[string(
+			p.Request.Eggs.From)]
 		text += " and " + cmp.Or(where, "eggs from the "+string(p.Request.Eggs.From))
 	}
 	return text
@@ -372,7 +396,8 @@ func (p *Plan) explainKnead() {
 			work,
 		)
 	} else {
-		say("knead.min", "%s%s develop this dough to %.0f %%; it is ready to be rolled from %.0f %% on, and stiffer flours take longer.", measure.Capital(work), and,
+		say("knead.min", "%s%s develop this dough to %.0f %%; it is ready to be rolled from %.0f %% on, and stiffer "+
+			"flours take longer.", measure.Capital(work), and,
 			100*p.Knead.D, 100*ru.Knead.ReadyD)
 	}
 	say("knead.school", "%s", p.Knead.SchoolWhy)
@@ -392,7 +417,8 @@ func (p *Plan) explainKnead() {
 		p.Why["knead.min"] = "Your minutes. " + p.Why["knead.min"]
 	}
 	school := p.Knead.School.Traits()
-	say("knead.peak", "From %s when it comes together, and %s a minute %s.", p.in.C(p.Room.ContactC, 0), p.in.RiseC(school.HeatC(&ru.Knead)), school.WarmedBy)
+	say("knead.peak", "From %s when it comes together, and %s a minute %s.", p.in.C(p.Room.ContactC, 0),
+		p.in.RiseC(school.HeatC(&ru.Knead)), school.WarmedBy)
 	say("knead.folds", "Each is worth %g min of kneading and lays the sheet straight.", ru.Knead.FoldWork)
 	if p.Knead.Own {
 		p.explainOwn()
@@ -406,22 +432,28 @@ func (p *Plan) explainRest() {
 	if p.Rest.Cold {
 		where = "the fridge"
 	}
-	say("rest.min", "Tension halves every %.0f minutes at %s; after %s in %s it is down to %.0f %% and the flour has taken up %.0f %% of its water.",
+	say("rest.min", "Tension halves every %.0f minutes at %s; after %s in %s it is down to %.0f %% and the flour has "+
+		"taken up %.0f %% of its water.",
 		p.Knead.TauRMin*math.Ln2, p.in.C(22, 0), measure.Minutes(p.Rest.Min), where, 100*p.Rest.T, 100*p.Rest.U)
 	if p.Unrested() {
-		say("rest.min", "None, as you say: all the tension of kneading is still in it, and the flour has taken up %.0f %% of its water.", 100*p.Rest.U)
+		say("rest.min", "None, as you say: all the tension of kneading is still in it, and the flour has taken up "+
+			"%.0f %% of its water.", 100*p.Rest.U)
 	} else if p.way.RestMin == 0 { // of the maker's own steps, the last is a kneading
-		say("rest.min", "None after the last kneading: tension is %.0f %%, and the flour has taken up %.0f %% of its water.", 100*p.Rest.T, 100*p.Rest.U)
+		say("rest.min",
+			"None after the last kneading: tension is %.0f %%, and the flour has taken up %.0f %% of its water.",
+			100*p.Rest.T, 100*p.Rest.U)
 	} else if p.Rest.Asked {
 		p.Why["rest.min"] = "Your minutes. " + p.Why["rest.min"]
 	}
 	say("rest.temp", "In %[2]s it goes two thirds of the way to %[1]s.", where, measure.Minutes(p.tauRest()))
-	say("rest.warm", "Mixing, kneading and what rest is out of the fridge. Past %s take care, past %s throw it away: the usual advice for egg.",
+	say("rest.warm", "Mixing, kneading and what rest is out of the fridge. Past %s take care, past %s throw it away: "+
+		"the usual advice for egg.",
 		measure.Minutes(p.cautionAt()), measure.Minutes(p.discardAt()))
 	if p.Rest.Cold {
 		say(
 			"rest.cooling",
-			"Counted from the fridge’s door, at %s there. Many food plans of those who sell ask that it reads %s within four hours.",
+			"Counted from the fridge’s door, at %s there. Many food plans of those who sell ask that it reads %s "+
+				"within four hours.",
 			p.in.C(p.ask.FridgeC, 0),
 			p.in.C(p.rules.Safety.SellC, 0),
 		)
@@ -429,7 +461,8 @@ func (p *Plan) explainRest() {
 	if c := p.Clock; c != nil {
 		say("rest.clock", "Counted back from the roller: %s from flour to roller.", measure.Minutes(p.way.ElapsedMin))
 	}
-	say("rest.ready", "Development, tension and water uptake all pass, %s after flour met water.", measure.Minutes(max(0, p.Rest.ReadyAtMin)))
+	say("rest.ready", "Development, tension and water uptake all pass, %s after flour met water.",
+		measure.Minutes(max(0, p.Rest.ReadyAtMin)))
 	if p.Rest.ReadyAtMin < 0 {
 		say("rest.ready", "Not by this plan: the notes say of what it falls short.")
 	}
@@ -468,7 +501,8 @@ func (p *Plan) blendWords() string {
 	if b.WholegrainShare > .1 {
 		out = append(out, "has bran that cuts a thin sheet")
 	}
-	return fmt.Sprintf("It %s. Protein %.1f %%, absorption %.1f %%, gluten factor %.2f.", strings.Join(out, "; it "), b.ProteinPct, b.AbsorptionPct, b.GlutenFactor)
+	return fmt.Sprintf("It %s. Protein %.1f %%, absorption %.1f %%, gluten factor %.2f.", strings.Join(out, "; it "),
+		b.ProteinPct, b.AbsorptionPct, b.GlutenFactor)
 }
 
 // oneEggWords says why "one egg to 100 g" is no recipe: what it comes to with these eggs and
@@ -482,14 +516,16 @@ func (p *Plan) oneEggWords() string {
 	c := p.task.Class
 	of := func(c egg.Class) float64 {
 		t := p.task
-		t.Class, t.FlourG, t.F14G, t.GivenG, t.ExtraWater, t.ExtraFat, t.LossG, t.TopUp, t.LockFlour = c, 100, 100*t.F14G/t.FlourG, 0, 0, 0, 0, egg.TopNone, true
+		t.Class, t.FlourG, t.F14G, t.GivenG, t.ExtraWater, t.ExtraFat, t.LossG, t.TopUp, t.LockFlour = c, 100,
+			100*t.F14G/t.FlourG, 0, 0, 0, 0, egg.TopNone, true
 		return t.Try(1, 0).Hw
 	}
 	hundred := "100 g" // the recipes' own figure
 	if p.in != measure.Metric {
 		hundred += " (3½ oz)"
 	}
-	return fmt.Sprintf("One egg to "+hundred+", as recipes say, would come to %.1f with an egg of %s; to %.1f with small ones and %.1f with the biggest.",
+	return fmt.Sprintf("One egg to "+hundred+", as recipes say, would come to %.1f with an egg of %s; to %.1f with "+
+		"small ones and %.1f with the biggest.",
 		of(c), p.in.G(math.Round(10*c.EdibleG)/10, measure.Shortest), of(small), of(big))
 }
 
@@ -498,8 +534,10 @@ func (p *Plan) explainRoll() {
 	o, ru, say := &p.Roll, &p.rules, p.say
 	if p.Roped() {
 		say("roll.sheet", "The wall of the formed piece; it is what dries and cooks.")
-		say("roll.pieces", "%s a rope of %s, %s long.", p.in.Grams(o.RolledG), p.in.MM(p.lay.RopeMM, measure.Shortest), p.in.Long(o.LengthMM))
-		say("roll.time", "%s rolled to ropes%s.", measure.Plural(o.Pieces, "piece", "pieces"), inTurn(o.Pieces, "; cover what waits"))
+		say("roll.pieces", "%s a rope of %s, %s long.", p.in.Grams(o.RolledG), p.in.MM(p.lay.RopeMM, measure.Shortest),
+			p.in.Long(o.LengthMM))
+		say("roll.time", "%s rolled to ropes%s.", measure.Plural(o.Pieces, "piece", "pieces"), inTurn(o.Pieces,
+			"; cover what waits"))
 		say("roll.mode", "No sheet: cut ropes under the palms, from the middle outwards.")
 		return
 	}
@@ -508,23 +546,28 @@ func (p *Plan) explainRoll() {
 	case p.Request.Roll.Pieces != nil:
 		how = "As you divide it"
 	case o.Suited:
-		how = fmt.Sprintf("%d, not the usual one to %s of flour, so that more of the dough becomes pasta", o.Pieces, p.in.G(p.aPiece(), 0))
+		how = fmt.Sprintf("%d, not the usual one to %s of flour, so that more of the dough becomes pasta", o.Pieces,
+			p.in.G(p.aPiece(), 0))
 		if p.lay.Pin {
 			how = "More than the board asks for, so that more of the dough becomes pasta"
 		}
 	case o.Larger:
 		how = fmt.Sprintf("Larger than usual, so that %s fits", p.in.MM(p.leastAlong(), measure.Shortest))
 	case p.lay.Pin:
-		how = fmt.Sprintf("As few as a board of %s takes", p.in.Joined(" by ", measure.MM, measure.Shortest, p.machine.BoardLengthMM, p.machine.BoardWidthMM))
+		how = fmt.Sprintf("As few as a board of %s takes", p.in.Joined(" by ", measure.MM, measure.Shortest,
+			p.machine.BoardLengthMM, p.machine.BoardWidthMM))
 	case p.Request.Roll.Divide == request.DivideByBench:
-		how = fmt.Sprintf("So that one sheet is no longer than the bench, %s", p.in.MM(p.Request.Roll.BenchMM, measure.Shortest))
+		how = fmt.Sprintf("So that one sheet is no longer than the bench, %s", p.in.MM(p.Request.Roll.BenchMM,
+			measure.Shortest))
 	}
 	if p.lay.Pin {
 		say("roll.sheet", "As thin as the pin is taken: see your hand through it, then print.")
 		say("roll.pieces", "%s; %s is a sheet of about %s.", how, p.in.Grams(o.RolledG), p.in.Long(o.LengthMM))
-		say("roll.time", "%s of rolling and a short pause after each, %s%s.", measure.Plural(len(o.Passes), "stage", "stages"),
+		say("roll.time", "%s of rolling and a short pause after each, %s%s.", measure.Plural(len(o.Passes), "stage",
+			"stages"),
 			measure.Plural(o.Pieces, "sheet", "sheets"), inTurn(o.Pieces, ""))
-		say("roll.mode", "From the middle outwards, a quarter turn between; it rests half a minute when it pulls back. A straight bottle will do for a pin.")
+		say("roll.mode", "From the middle outwards, a quarter turn between; it rests half a minute when it pulls "+
+			"back. A straight bottle will do for a pin.")
 		if o.Own {
 			say("roll.mode", "%s", p.ownDownWords())
 		}
@@ -537,14 +580,19 @@ func (p *Plan) explainRoll() {
 	if o.Calibrated {
 		sure = fmt.Sprintf("measured, within %.0f %%", 100*o.Sure)
 	}
-	say("roll.sheet", "Stop %s leaves %s (%s): this dough springs back %.0f %% of the gap. %s is wanted.", o.TargetStop, p.in.MM(o.SheetMM, 2), sure,
+	say("roll.sheet", "Stop %s leaves %s (%s): this dough springs back %.0f %% of the gap. %s is wanted.", o.TargetStop,
+		p.in.MM(o.SheetMM, 2), sure,
 		100*o.Spring, p.in.MM(o.TargetMM, 2))
-	say("roll.pieces", "%s; %s covers about %s of a sheet %s wide.", how, p.in.Grams(o.RolledG), p.in.Long(o.LengthMM*float64(o.Sheets)),
+	say("roll.pieces", "%s; %s covers about %s of a sheet %s wide.", how, p.in.Grams(o.RolledG),
+		p.in.Long(o.LengthMM*float64(o.Sheets)),
 		p.in.MM(o.Machine.WidthMM, 0))
-	say("roll.time", "%s at %s/s and %.0f seconds of handling a pass, %s%s.", measure.Plural(len(o.Passes), "pass", "passes"),
-		p.in.MM(o.Machine.SpeedMMPerS, 0), ru.Roll.HandlingS, measure.Plural(o.Pieces, "piece", "pieces"), inTurn(o.Pieces, ""))
+	say("roll.time", "%s at %s/s and %.0f seconds of handling a pass, %s%s.", measure.Plural(len(o.Passes), "pass",
+		"passes"),
+		p.in.MM(o.Machine.SpeedMMPerS, 0), ru.Roll.HandlingS, measure.Plural(o.Pieces, "piece", "pieces"),
+		inTurn(o.Pieces, ""))
 	if o.WaitMin >= 1 {
-		say("roll.wait", "The last piece waits %s under the bowl; past ten minutes a piece relaxes further and rolls the easier.", measure.Minutes(o.WaitMin))
+		say("roll.wait", "The last piece waits %s under the bowl; past ten minutes a piece relaxes further and rolls "+
+			"the easier.", measure.Minutes(o.WaitMin))
 	}
 	say("roll.mode", "%s", p.modeWords())
 }
@@ -610,7 +658,8 @@ func (p *Plan) modeWords() string {
 
 // TintOf returns the colour of the dough made by another of the solver's answers.
 func (p *Plan) TintOf(s egg.Solution) dough.Colour {
-	return p.tint(s.WholeG, s.YolkG, p.task.FlourG-p.Formula.Pick.FlourAddG+s.FlourAddG+s.EggG+s.TopG+addedG(p.Formula.Additions))
+	return p.tint(s.WholeG, s.YolkG, p.task.FlourG-p.Formula.Pick.FlourAddG+s.FlourAddG+s.EggG+s.TopG+addedG(
+		p.Formula.Additions))
 }
 
 // FeelOf returns how the dough of another of the solver's answers behaves, in words.

@@ -179,7 +179,8 @@ func Title(text string) string {
 			return "" // "flour", without an amount
 		}
 	}
-	for _, heading := range []string{"ingredients", "for the dough", "for the pasta", "dough", "zutaten", "ingredienti", "ingrédients", "mix well"} {
+	for _, heading := range []string{"ingredients", "for the dough", "for the pasta", "dough", "zutaten", "ingredienti",
+		"ingrédients", "mix well"} {
 		if low == heading {
 			return ""
 		}
@@ -311,10 +312,13 @@ var heaped = []string{
 
 var (
 	servesLine = regexp.MustCompile(
-		`^(?:serves|serving|servings|makes|yields|feeds|portions|per|für|pour|dosi per)\s*:?\s*(?:about\s+)?(` + number + `|\p{L}+)(?:\s*(?:-|to|or)\s*(` + number + `))?\s*(?:people|persons|portions|servings|persone|personen|personnes)?\.?$`,
+		`^(?:serves|serving|servings|makes|yields|feeds|portions|per|für|pour|dosi per)\s*:?\s*(?:about\s+)?(` +
+			number + `|\p{L}+)(?:\s*(?:-|to|or)\s*(` + number +
+			`))?\s*(?:people|persons|portions|servings|persone|personen|personnes)?\.?$`,
 	)
 	peopleLine = regexp.MustCompile(
-		`^(?:for\s+)?(` + number + `|\p{L}+)(?:\s*(?:-|to|or)\s*(` + number + `))?\s*(?:people|persons|portions|servings|persone|personen|personnes)\.?$`,
+		`^(?:for\s+)?(` + number + `|\p{L}+)(?:\s*(?:-|to|or)\s*(` + number +
+			`))?\s*(?:people|persons|portions|servings|persone|personen|personnes)\.?$`,
 	)
 	stepNumber = regexp.MustCompile(`^(?:step\s*)?\d+\s*[.):]\s+\p{L}`)
 	methodHead = regexp.MustCompile(
@@ -432,7 +436,8 @@ func (l *Line) say(note string) { l.Note = strings.TrimSpace(l.Note + " " + note
 // unitOf reads a unit at the start of s.
 func unitOf(s string) (unit, rest string, ok bool) {
 	s = strings.TrimSpace(s)
-	for _, idleFirst := range []string{"heaped ", "heaping ", "level ", "scant ", "generous ", "good ", "big ", "large ", "small "} {
+	for _, idleFirst := range []string{"heaped ", "heaping ", "level ", "scant ", "generous ", "good ", "big ",
+		"large ", "small "} {
 		if cut, found := strings.CutPrefix(s, idleFirst); found {
 			if u, r, has := unitOf(cut); has {
 				return u, r, true
@@ -473,7 +478,8 @@ func (l *Line) kind(s string, m Measures) {
 	switch {
 	case key != "":
 		l.Kind, l.FlourKey = Flour, key
-		if key == "spelt-white" && hasAny(s, []string{"whole", "wholegrain", "wholemeal", "integrale", "vollkorn", "complet", "complète"}) {
+		if key == "spelt-white" && hasAny(s, []string{"whole", "wholegrain", "wholemeal", "integrale", "vollkorn",
+			"complet", "complète"}) {
 			l.FlourKey = "spelt-whole"
 		}
 		if key == "semolina-coarse" && word == "semolina" && hasAny(s, []string{"fine", "finely"}) {
@@ -699,8 +705,10 @@ func Add(r rules.Rules, us bool, lines []Line) Sum {
 	}
 	s.classed(lines)
 	if s.FlourLowG > 0 {
-		s.LowHw = hydration(r, milled, lines, func(l Line) float64 { return l.LowG }, func(l Line) float64 { return l.HighG })
-		s.HighHw = hydration(r, milled, lines, func(l Line) float64 { return l.HighG }, func(l Line) float64 { return l.LowG })
+		s.LowHw = hydration(r, milled, lines, func(l Line) float64 { return l.LowG },
+			func(l Line) float64 { return l.HighG })
+		s.HighHw = hydration(r, milled, lines, func(l Line) float64 { return l.HighG },
+			func(l Line) float64 { return l.LowG })
 		mid := func(l Line) float64 { return (l.LowG + l.HighG) / 2 }
 		s.MiddleHw = hydration(r, milled, lines, mid, mid)
 	}
@@ -709,7 +717,8 @@ func Add(r rules.Rules, us bool, lines []Line) Sum {
 
 // hydration is the working hydration with liquids and flour each at one end of its range.
 func hydration(r rules.Rules, milled float64, lines []Line, liquid, dry func(Line) float64) float64 {
-	comp := map[Kind]egg.Composition{Egg: egg.Whole, Yolk: egg.Yolk, White: egg.White, Water: egg.Water, Milk: egg.Milk, Oil: egg.Oil}
+	comp := map[Kind]egg.Composition{Egg: egg.Whole, Yolk: egg.Yolk, White: egg.White, Water: egg.Water, Milk: egg.Milk,
+		Oil: egg.Oil}
 	var f, worth float64
 	for _, l := range lines {
 		if l.Kind == Flour {

@@ -99,7 +99,8 @@ func TestParse(t *testing.T) {
 			continue
 		}
 		l := lines[0]
-		if l.Kind != c.kind || l.FlourKey != c.flour && c.kind == Flour || math.Abs(l.LowG-c.low) > .1 || math.Abs(l.HighG-c.high) > .1 ||
+		if l.Kind != c.kind || l.FlourKey != c.flour && c.kind == Flour || math.Abs(l.LowG-c.low) > .1 ||
+			math.Abs(l.HighG-c.high) > .1 ||
 			!strings.Contains(l.Note+l.Problem, c.says) {
 			t.Errorf("%q: %+v", c.text, l)
 		}
@@ -112,15 +113,21 @@ func TestParse(t *testing.T) {
 // Every flour on the shelf is read by its names in five languages.
 func TestFloursByTheirNames(t *testing.T) {
 	for key, names := range map[string]string{
-		"soft-00": "double zero flour|farina doppio zero|Weizenmehl Type 405|farine t45", "soft-0": "farina tipo 0|farine t55",
-		"plain": "all-purpose flour|Weizenmehl|maida|मैदा", "strong": "strong bread flour|farina forte|Brotmehl|farine de force",
-		"semola-fine": "semola|semola rimacinata|Hartweizenmehl|semoule fine", "semolina-coarse": "semolina|Hartweizengrieß|semoule|sooji|rava|सूजी",
-		"wholemeal": "whole wheat flour|farina integrale|Weizenvollkornmehl|farine complète", "wholemeal-flatbread": "atta|chapati flour|roti flour|आटा",
-		"wholemeal-durum": "wholegrain durum|semola integrale|Hartweizenvollkornmehl|semoule complète",
-		"spelt-white":     "spelt flour|farina di spelta|Dinkelmehl|farine d’épeautre",
-		"spelt-whole":     "wholegrain spelt|farina di spelta integrale|Dinkelvollkornmehl|farine d'épeautre complète",
-		"emmer":           "emmer|farro dicocco|Zweikorn|amidonnier|khapli",
-		"einkorn":         "einkorn flour|monococco|Einkornmehl|petit épeautre", "khorasan": "khorasan flour|grano khorasan|Khorasanweizen",
+		"soft-00": "double zero flour|farina doppio zero|Weizenmehl Type 405|farine t45",
+		"soft-0":  "farina tipo 0|farine t55",
+		"plain":   "all-purpose flour|Weizenmehl|maida|मैदा", "strong": "strong bread flour|farina " +
+			"forte|Brotmehl|farine de force",
+		"semola-fine":         "semola|semola rimacinata|Hartweizenmehl|semoule fine",
+		"semolina-coarse":     "semolina|Hartweizengrieß|semoule|sooji|rava|सूजी",
+		"wholemeal":           "whole wheat flour|farina integrale|Weizenvollkornmehl|farine complète",
+		"wholemeal-flatbread": "atta|chapati flour|roti flour|आटा",
+		"wholemeal-durum":     "wholegrain durum|semola integrale|Hartweizenvollkornmehl|semoule complète",
+		"spelt-white":         "spelt flour|farina di spelta|Dinkelmehl|farine d’épeautre",
+		"spelt-whole": "wholegrain spelt|farina di spelta integrale|Dinkelvollkornmehl|farine d'épeautre " +
+			"complète",
+		"emmer":      "emmer|farro dicocco|Zweikorn|amidonnier|khapli",
+		"einkorn":    "einkorn flour|monococco|Einkornmehl|petit épeautre",
+		"khorasan":   "khorasan flour|grano khorasan|Khorasanweizen",
 		"rye-light":  "rye flour|farina di segale|Roggenmehl|farine de seigle",
 		"buckwheat":  "buckwheat|grano saraceno|Buchweizenmehl|farine de blé noir|kuttu|कुट्टू",
 		"sorghum":    "sorghum flour|farina di sorgo|Sorghumhirse|farine de sorgho|jowar|ज्वार",
@@ -131,7 +138,8 @@ func TestFloursByTheirNames(t *testing.T) {
 		"maize-fine": "maize flour|farina di mais|Maismehl|farine de maïs|makki ka atta|मक्का",
 	} {
 		for name := range strings.SplitSeq(names, "|") {
-			if l := Parse("100 g "+name, us)[0]; l.Kind != Flour || l.FlourKey != key || l.LowG != 100 || strings.Contains(l.Note, "passed over") {
+			if l := Parse("100 g "+name, us)[0]; l.Kind != Flour || l.FlourKey != key || l.LowG != 100 ||
+				strings.Contains(l.Note, "passed over") {
 				t.Errorf("%s is read as %s: %+v", name, key, l)
 			}
 		}
@@ -146,10 +154,13 @@ func TestFloursByTheirNames(t *testing.T) {
 // A recipe begins with its name, where it has one.
 func TestTitle(t *testing.T) {
 	for text, want := range map[string]string{
-		"Aunt’s green ribbons\n2 cups flour\n3 eggs": "Aunt’s green ribbons", "Tagliatelle:\n400 g 00\n4 eggs": "Tagliatelle",
-		"2 cups flour\n3 eggs": "", "flour\n3 eggs": "", "Ingredients\n2 cups flour": "", "a pinch of salt\n2 cups flour": "", "Egg pasta": "",
+		"Aunt’s green ribbons\n2 cups flour\n3 eggs": "Aunt’s green ribbons",
+		"Tagliatelle:\n400 g 00\n4 eggs":             "Tagliatelle",
+		"2 cups flour\n3 eggs":                       "", "flour\n3 eggs": "", "Ingredients\n2 cups flour": "",
+		"a pinch of salt\n2 cups flour": "", "Egg pasta": "",
 		"Pasta with eggs\n2 cups flour":             "Pasta with eggs",
-		"three-quarters of a cup of semola\n2 eggs": "", "half a cup of flour\n1 egg": "", "a couple of eggs\n200 g flour": "", "due etti di farina\n2 uova": "",
+		"three-quarters of a cup of semola\n2 eggs": "", "half a cup of flour\n1 egg": "",
+		"a couple of eggs\n200 g flour": "", "due etti di farina\n2 uova": "",
 	} {
 		if got := Title(text); got != want {
 			t.Errorf("%q: %q, want %q", text, got, want)
@@ -163,7 +174,8 @@ func TestTitle(t *testing.T) {
 
 // The classic line, all in one.
 func TestWholeRecipe(t *testing.T) {
-	lines := Parse("2 cups plain, 3 eggs, a spoon of oil and a pinch of salt", Measures{CupML: CupUS, Fill: Dipped, EggClass: "us-l", US: true})
+	lines := Parse("2 cups plain, 3 eggs, a spoon of oil and a pinch of salt", Measures{CupML: CupUS, Fill: Dipped,
+		EggClass: "us-l", US: true})
 	if len(lines) != 4 {
 		t.Fatalf("%d lines: %+v", len(lines), lines)
 	}
@@ -182,7 +194,8 @@ func TestWholeRecipe(t *testing.T) {
 	// A purée wets, a powder drinks.
 	base := Add(rules.Default(), true, Parse("1 kg 00 flour\n540 g eggs", us)).MiddleHw
 	if wet, dry := Add(rules.Default(), true, Parse("1 kg 00 flour\n540 g eggs\n100 g beetroot purée", us)),
-		Add(rules.Default(), true, Parse("1 kg 00 flour\n540 g eggs\n30 g beetroot powder", us)); wet.MiddleHw <= base || dry.MiddleHw >= base ||
+		Add(rules.Default(), true, Parse("1 kg 00 flour\n540 g eggs\n30 g beetroot powder",
+			us)); wet.MiddleHw <= base || dry.MiddleHw >= base ||
 		len(dry.Extras) != 1 {
 		t.Errorf("%.1f plain, %.1f with purée, %.1f with powder", base, wet.MiddleHw, dry.MiddleHw)
 	}
@@ -194,7 +207,8 @@ func TestWholeRecipe(t *testing.T) {
 }
 
 func FuzzParse(f *testing.F) {
-	for _, s := range []string{"2 cups plain, 3 eggs", "½ cup", "1/0 cup flour", "(((", "1-2-3 eggs", "9999999999999999999 kg flour",
+	for _, s := range []string{"2 cups plain, 3 eggs", "½ cup", "1/0 cup flour", "(((", "1-2-3 eggs",
+		"9999999999999999999 kg flour",
 		"a a a dozen dozen eggs", "0 eggs", "\xff"} {
 		f.Add(s)
 	}
@@ -219,20 +233,25 @@ func FuzzParse(f *testing.F) {
 // that is told apart and not
 // read.
 func TestAsRecipesSayIt(t *testing.T) {
-	for text, want := range map[string][2]float64{"3 medium eggs": {3 * 51 * .93, 3 * 51 * 1.07}, "3 XL eggs": {3 * 68 * .93, 3 * 68 * 1.07},
-		"6 small eggs": {6 * 43 * .93, 6 * 43 * 1.07}, "4 etti di farina": {400, 400}, "1 etto flour": {100, 100}, "a couple of eggs": {2 * 43, 2 * 68},
-		"three-quarters of a cup of water": {177.45, 177.45}, "a few drops of oil": {.12, .3}, "a bit of water": {2, 10}, "2x large eggs": {2 * 60 * .93, 2 * 60 * 1.07}} {
+	for text, want := range map[string][2]float64{"3 medium eggs": {3 * 51 * .93, 3 * 51 * 1.07},
+		"3 XL eggs":    {3 * 68 * .93, 3 * 68 * 1.07},
+		"6 small eggs": {6 * 43 * .93, 6 * 43 * 1.07}, "4 etti di farina": {400, 400}, "1 etto flour": {100, 100},
+		"a couple of eggs":                 {2 * 43, 2 * 68},
+		"three-quarters of a cup of water": {177.45, 177.45}, "a few drops of oil": {.12, .3}, "a bit of water": {2,
+			10}, "2x large eggs": {2 * 60 * .93, 2 * 60 * 1.07}} {
 		lines := Parse(text, Measures{CupML: CupUS})
 		if len(lines) != 1 || math.Abs(lines[0].LowG-want[0]) > .05 || math.Abs(lines[0].HighG-want[1]) > .05 {
 			t.Errorf("%s: %+v, want %v", text, lines, want)
 		}
 	}
-	level, heaped := Parse("1 tablespoon flour", Measures{CupML: CupUS})[0], Parse("1 heaped tablespoon flour", Measures{CupML: CupUS})[0]
+	level, heaped := Parse("1 tablespoon flour", Measures{CupML: CupUS})[0], Parse("1 heaped tablespoon flour",
+		Measures{CupML: CupUS})[0]
 	if heaped.LowG <= level.LowG || heaped.HighG < 1.5*level.HighG {
 		t.Errorf("level %g to %g, heaped %g to %g", level.LowG, level.HighG, heaped.LowG, heaped.HighG)
 	}
 	lines := Parse(
-		"Sunday pasta\nServes 4\n2 cups flour\n3 jumbo eggs\n1 small egg\n1. Mound the flour on a board, make a well and crack in the eggs.\n2. Knead for 10 minutes, then wrap and rest.\n"+
+		"Sunday pasta\nServes 4\n2 cups flour\n3 jumbo eggs\n1 small egg\n1. Mound the flour on a board, make a well "+
+			"and crack in the eggs.\n2. Knead for 10 minutes, then wrap and rest.\n"+
 			"Roll out, cut and cook in plenty of salted water.\nMethod:\nLet it stand.",
 		Measures{CupML: CupUS, US: true},
 	)

@@ -18,35 +18,46 @@ type named struct {
 // flours are the flours by what they are called in English, Italian, German, French and Hindi, the
 // more telling names first.
 var flours = inOrder([]named{
-	{"wholemeal-durum", []string{"whole durum", "wholemeal durum", "wholegrain durum", "whole wheat durum", "semola integrale", "hartweizenvollkornmehl",
+	{"wholemeal-durum", []string{"whole durum", "wholemeal durum", "wholegrain durum", "whole wheat durum",
+		"semola integrale", "hartweizenvollkornmehl",
 		"semoule complète"}},
-	{"buckwheat", []string{"buckwheat", "grano saraceno", "saraceno", "buchweizen", "buchweizenmehl", "sarrasin", "blé noir", "kuttu ka atta", "kuttu",
+	{"buckwheat", []string{"buckwheat", "grano saraceno", "saraceno", "buchweizen", "buchweizenmehl", "sarrasin",
+		"blé noir", "kuttu ka atta", "kuttu",
 		"कुट्टू"}},
 	{"sorghum", []string{"sorghum", "sorgo", "sorgho", "sorghumhirse", "jowar ka atta", "jowar", "jwari", "ज्वार"}},
 	{"millet", []string{"millet", "miglio", "hirse", "hirsemehl", "bajra ka atta", "bajra", "bajri", "ragi", "बाजरा"}},
-	{"maize-fine", []string{"maize", "corn", "cornmeal", "cornflour", "mais", "maïs", "maismehl", "fioretto", "makki ka atta", "makki", "makai",
+	{"maize-fine", []string{"maize", "corn", "cornmeal", "cornflour", "mais", "maïs", "maismehl", "fioretto",
+		"makki ka atta", "makki", "makai",
 		"मक्का"}},
 	{"rice", []string{"rice", "riso", "reis", "reismehl", "riz", "chawal ka atta", "chawal", "चावल"}},
-	{"chickpea", []string{"chickpea", "chick pea", "chickpeas", "gram flour", "ceci", "kichererbsen", "kichererbsenmehl", "pois chiches", "pois chiche",
+	{"chickpea", []string{"chickpea", "chick pea", "chickpeas", "gram flour", "ceci", "kichererbsen",
+		"kichererbsenmehl", "pois chiches", "pois chiche",
 		"besan", "बेसन"}},
-	{"chestnut", []string{"chestnut", "chestnuts", "castagne", "castagna", "kastanien", "kastanienmehl", "maronen", "châtaigne", "châtaignes"}},
+	{"chestnut", []string{"chestnut", "chestnuts", "castagne", "castagna", "kastanien", "kastanienmehl", "maronen",
+		"châtaigne", "châtaignes"}},
 	{"rye-light", []string{"rye", "segale", "roggen", "roggenmehl", "seigle"}},
 	{"einkorn", []string{"einkorn", "einkornmehl", "monococco", "petit épeautre"}},
 	{"emmer", []string{"emmer", "emmermehl", "zweikorn", "farro dicocco", "dicocco", "farro", "amidonnier", "khapli"}},
 	{"spelt-white", []string{"spelt", "spelta", "dinkel", "dinkelmehl", "épeautre"}},
 	{"spelt-whole", []string{"dinkelvollkorn", "dinkelvollkornmehl"}},
 	{"khorasan", []string{"khorasan", "khorasanweizen"}},
-	{"wholemeal-flatbread", []string{"atta", "chapati", "chapatti", "chapati flour", "roti flour", "flatbread", "gehun ka atta", "आटा"}},
-	{"semola-fine", []string{"semola rimacinata", "rimacinata", "remilled", "fine semolina", "semola", "semoule fine", "durum", "grano duro", "hartweizenmehl",
+	{"wholemeal-flatbread", []string{"atta", "chapati", "chapatti", "chapati flour", "roti flour", "flatbread",
+		"gehun ka atta", "आटा"}},
+	{"semola-fine", []string{"semola rimacinata", "rimacinata", "remilled", "fine semolina", "semola", "semoule fine",
+		"durum", "grano duro", "hartweizenmehl",
 		"hartweizen", "blé dur"}},
-	{"semolina-coarse", []string{"durum semolina", "durum wheat semolina", "semolina", "hartweizengrieß", "hartweizengriess", "grieß", "griess",
+	{"semolina-coarse", []string{"durum semolina", "durum wheat semolina", "semolina", "hartweizengrieß",
+		"hartweizengriess", "grieß", "griess",
 		"semoule", "sooji", "suji", "rava", "rawa", "सूजी", "रवा"}},
-	{"wholemeal", []string{"wholemeal", "wholewheat", "whole wheat", "whole-wheat", "wholegrain", "whole grain", "farina integrale", "integrale", "vollkorn",
+	{"wholemeal", []string{"wholemeal", "wholewheat", "whole wheat", "whole-wheat", "wholegrain", "whole grain",
+		"farina integrale", "integrale", "vollkorn",
 		"vollkornmehl", "weizenvollkornmehl", "farine complète", "complète", "intégrale"}},
 	{"strong", []string{"strong", "bread flour", "bread", "farina forte", "brotmehl", "farine de force", "gruau"}},
-	{"soft-00", []string{"00", "double zero", "double-zero", "doppio zero", "double nought", "type 405", "t45", "type 45", "soft"}},
+	{"soft-00", []string{"00", "double zero", "double-zero", "doppio zero", "double nought", "type 405", "t45",
+		"type 45", "soft"}},
 	{"soft-0", []string{"tipo 0", "0", "t55", "type 55"}},
-	{"plain", []string{"all purpose", "all-purpose", "allpurpose", "ap", "plain", "weizenmehl", "type 550", "maida", "मैदा"}},
+	{"plain", []string{"all purpose", "all-purpose", "allpurpose", "ap", "plain", "weizenmehl", "type 550", "maida",
+		"मैदा"}},
 })
 
 // justFlour are the words for flour that leave open which.
@@ -57,11 +68,14 @@ var kinds = []struct {
 	kind  Kind
 	words []string
 }{
-	{Yolk, []string{"yolk", "yolks", "tuorlo", "tuorli", "eigelb", "eigelbe", "dotter", "jaune", "jaunes", "zardi", "ज़र्दी"}},
-	{White, []string{"egg white", "egg whites", "whites", "white of egg", "albume", "albumi", "eiweiß", "eiweiss", "blanc d'œuf", "blancs d'œufs",
+	{Yolk, []string{"yolk", "yolks", "tuorlo", "tuorli", "eigelb", "eigelbe", "dotter", "jaune", "jaunes", "zardi",
+		"ज़र्दी"}},
+	{White, []string{"egg white", "egg whites", "whites", "white of egg", "albume", "albumi", "eiweiß", "eiweiss",
+		"blanc d'œuf", "blancs d'œufs",
 		"blanc d'oeuf",
 		"blancs d'oeufs", "safedi"}},
-	{Egg, []string{"egg", "eggs", "uovo", "uova", "ei", "eier", "œuf", "œufs", "oeuf", "oeufs", "anda", "ande", "अंडा", "अंडे"}},
+	{Egg, []string{"egg", "eggs", "uovo", "uova", "ei", "eier", "œuf", "œufs", "oeuf", "oeufs", "anda", "ande", "अंडा",
+		"अंडे"}},
 	{Oil, []string{"oil", "olio", "öl", "olivenöl", "huile", "tel", "तेल"}},
 	{Salt, []string{"salt", "sale", "salz", "sel", "namak", "नमक"}},
 	{Milk, []string{"milk", "latte", "milch", "lait", "doodh", "दूध"}},
@@ -73,34 +87,44 @@ var extras = []struct {
 	key, powder string
 	words       []string
 }{
-	{"spinach", "spinach-powder", []string{"spinach", "spinaci", "spinat", "épinards", "palak", "nettle", "nettles", "ortiche", "brennnesseln", "orties"}},
-	{"beet", "beet-powder", []string{"beetroot", "beet", "beets", "barbabietola", "rote bete", "betterave", "chukandar"}},
+	{"spinach", "spinach-powder", []string{"spinach", "spinaci", "spinat", "épinards", "palak", "nettle", "nettles",
+		"ortiche", "brennnesseln", "orties"}},
+	{"beet", "beet-powder", []string{"beetroot", "beet", "beets", "barbabietola", "rote bete", "betterave",
+		"chukandar"}},
 	{"pumpkin", "pumpkin-powder", []string{"pumpkin", "squash", "zucca", "kürbis", "potiron", "courge", "kaddu"}},
-	{"carrot", "carrot-powder", []string{"carrot", "carrots", "carota", "carote", "karotte", "karotten", "möhren", "carotte", "carottes", "gajar"}},
-	{"tomato-paste", "tomato-powder", []string{"tomato", "concentrato", "pomodoro", "tomatenmark", "concentré", "tamatar"}},
+	{"carrot", "carrot-powder", []string{"carrot", "carrots", "carota", "carote", "karotte", "karotten", "möhren",
+		"carotte", "carottes", "gajar"}},
+	{"tomato-paste", "tomato-powder", []string{"tomato", "concentrato", "pomodoro", "tomatenmark", "concentré",
+		"tamatar"}},
 	{"onion", "onion-powder", []string{"onion", "cipolla", "zwiebel", "oignon", "pyaz"}},
 	{"ink", "ink", []string{"ink", "nero di seppia", "seppia", "tinte", "encre"}},
 	{"cocoa", "cocoa", []string{"cocoa", "cacao", "kakao"}},
-	{"mushroom-powder", "mushroom-powder", []string{"mushroom", "mushrooms", "porcini", "funghi", "steinpilze", "cèpes"}},
+	{"mushroom-powder", "mushroom-powder", []string{"mushroom", "mushrooms", "porcini", "funghi", "steinpilze",
+		"cèpes"}},
 	{"saffron", "saffron", []string{"saffron", "zafferano", "safran", "kesar"}},
-	{"herbs", "herbs", []string{"herbs", "basil", "parsley", "erbe", "basilico", "prezzemolo", "kräuter", "basilikum", "petersilie", "herbes", "persil"}},
+	{"herbs", "herbs", []string{"herbs", "basil", "parsley", "erbe", "basilico", "prezzemolo", "kräuter", "basilikum",
+		"petersilie", "herbes", "persil"}},
 }
 
 // extraGPerML is the bulk density of additions by kind, g/mL. Source: house.
-var extraGPerML = map[addition.Kind][2]float64{addition.Puree: {.95, 1.05}, addition.Powder: {.40, .60}, addition.Herb: {.12, .25}, addition.Liquid: {1, 1.1}}
+var extraGPerML = map[addition.Kind][2]float64{addition.Puree: {.95, 1.05}, addition.Powder: {.40, .60},
+	addition.Herb: {.12, .25}, addition.Liquid: {1, 1.1}}
 
 // powders are the words that make an addition a powder.
 var powders = []string{"powder", "powdered", "polvere", "pulver", "poudre"}
 
 // sizes are the words that name an egg's class.
 var sizes = []struct{ word, eu, us string }{
-	{"extra large", "eu-xl", "us-xl"}, {"extra-large", "eu-xl", "us-xl"}, {"xl", "eu-xl", "us-xl"}, {"jumbo", "eu-xl", "us-jumbo"},
-	{"large", "eu-l", "us-l"}, {"medium", "eu-m", "us-m"}, {"small", "eu-s", "us-s"}, {"grandi", "eu-l", "us-l"}, {"medie", "eu-m", "us-m"},
+	{"extra large", "eu-xl", "us-xl"}, {"extra-large", "eu-xl", "us-xl"}, {"xl", "eu-xl", "us-xl"}, {"jumbo", "eu-xl",
+		"us-jumbo"},
+	{"large", "eu-l", "us-l"}, {"medium", "eu-m", "us-m"}, {"small", "eu-s", "us-s"}, {"grandi", "eu-l", "us-l"},
+	{"medie", "eu-m", "us-m"},
 	{"große", "eu-l", "us-l"}, {"gros", "eu-l", "us-l"}, {"moyens", "eu-m", "us-m"},
 }
 
 // numbers are amounts in words.
-var numbers = map[string]float64{"a": 1, "an": 1, "one": 1, "two": 2, "three": 3, "four": 4, "five": 5, "six": 6, "seven": 7, "eight": 8, "nine": 9,
+var numbers = map[string]float64{"a": 1, "an": 1, "one": 1, "two": 2, "three": 3, "four": 4, "five": 5, "six": 6,
+	"seven": 7, "eight": 8, "nine": 9,
 	"ten":    10,
 	"eleven": 11, "twelve": 12, "dozen": 12, "half": .5, "couple": 2,
 	"un": 1, "uno": 1, "una": 1, "due": 2, "tre": 3, "quattro": 4, "cinque": 5, "sei": 6, "mezzo": .5, "mezza": .5,
@@ -142,9 +166,12 @@ var units = func() map[string]unit {
 	add(unit{name: "dL", ml: 100}, "dl")
 	add(unit{name: "L", ml: 1000}, "l litre liter litro")
 	add(unit{name: "cup", ml: cupful}, "cup cups c tazza tazze tasse tassen tasses katori cupful")
-	add(unit{name: "tablespoon", ml: spoonML, spread: spoonSpread}, "tablespoon tablespoons tbsp tbs tbl cucchiaio cucchiai el esslöffel càs")
-	add(unit{name: "teaspoon", ml: teaML, spread: spoonSpread}, "teaspoon teaspoons tsp cucchiaino cucchiaini tl teelöffel càc")
-	add(unit{name: "spoon", ml: 12.5, spread: .25}, "spoon spoons spoonful spoonfuls löffel cuillère cuillères chammach")
+	add(unit{name: "tablespoon", ml: spoonML, spread: spoonSpread}, "tablespoon tablespoons tbsp tbs tbl cucchiaio "+
+		"cucchiai el esslöffel càs")
+	add(unit{name: "teaspoon", ml: teaML, spread: spoonSpread}, "teaspoon teaspoons tsp cucchiaino cucchiaini tl "+
+		"teelöffel càc")
+	add(unit{name: "spoon", ml: 12.5, spread: .25}, "spoon spoons spoonful spoonfuls löffel cuillère cuillères "+
+		"chammach")
 	add(unit{name: "pinch", ml: pinchful}, "pinch pinches pizzico prise prisen pincée pincées chutki")
 	add(unit{name: "dash", ml: dashful}, "dash dashes")
 	add(unit{name: "handful", ml: fistful}, "handful handfuls manciata manciate handvoll poignée poignées mutthi")
@@ -230,10 +257,14 @@ func init() {
 			}
 		}
 	}
-	all(strings.Fields("flour flours of the tipo type fine finely ground extra virgin olive sunflower vegetable neutral sea " +
-		"table kosher fresh whole beaten lightly cooked squeezed drained chilled pureed puree purée powder powdered paste chopped dried " +
-		"unsweetened cuttlefish squid leaves frozen thawed room temperature at cold warm lukewarm free range organic sifted fine milled remilled " +
-		"rimacinata di grano duro heaped heaping level scant generous about approximately approx ca roughly good big hen's hens egg eggs yolk " +
+	all(strings.Fields("flour flours of the tipo type fine finely ground extra virgin olive sunflower vegetable " +
+		"neutral sea " +
+		"table kosher fresh whole beaten lightly cooked squeezed drained chilled pureed puree purée powder powdered " +
+		"paste chopped dried " +
+		"unsweetened cuttlefish squid leaves frozen thawed room temperature at cold warm lukewarm free range organic " +
+		"sifted fine milled remilled " +
+		"rimacinata di grano duro heaped heaping level scant generous about approximately approx ca roughly good big " +
+		"hen's hens egg eggs yolk " +
 		"yolks white whites water milk oil salt in all purpose for dough pasta from with divided each or so plus more " +
 		"il la lo le gli del della dei delle d'uovo d'oliva extravergine fino fresche freschi intere circa e " +
 		"vom von der die das mit frische frischen und etwa fein feines gestrichene gehäufte " +

@@ -20,7 +20,8 @@ func (a Amount) Counts(path string) bool {
 	if path == "amount.flour_g" && a.By == ByOwn {
 		return true
 	}
-	by, ok := map[string]By{"amount.portions": ByPortions, "amount.dough_g": ByDough, "amount.flour_g": ByFlour, "amount.egg_g": ByEggs, "amount.eaters": ByEaters,
+	by, ok := map[string]By{"amount.portions": ByPortions, "amount.dough_g": ByDough, "amount.flour_g": ByFlour,
+		"amount.egg_g": ByEggs, "amount.eaters": ByEaters,
 		"amount.flour_each_g": ByEaters}[path]
 	return !ok || by == a.By
 }
@@ -76,11 +77,13 @@ func (r *Request) Check(ru rules.Rules) error {
 				fmt.Sprintf("50 to 50,000 g in all is allowed; this makes %g g", g)})
 		}
 		if r.Amount.By == ByEggs && r.Eggs.Style == egg.NoEgg {
-			errs = append(errs, FieldError{"amount.by", "Make it by", string(r.Amount.By), "a dough without egg goes by portions, dough or flour"})
+			errs = append(errs, FieldError{"amount.by", "Make it by", string(r.Amount.By),
+				"a dough without egg goes by portions, dough or flour"})
 		}
 		if from, errF := measure.At(r.Clock.From); errF == nil {
 			if to, errT := measure.At(r.Clock.RollAt); errT == nil && !to.After(from) {
-				errs = append(errs, FieldError{"clock.roll_at", "I roll at", r.Clock.RollAt, "it must be after the start, " + r.Clock.From})
+				errs = append(errs, FieldError{"clock.roll_at", "I roll at", r.Clock.RollAt,
+					"it must be after the start, " + r.Clock.From})
 			}
 		}
 		errs = append(errs, r.checkCut()...)
@@ -107,10 +110,12 @@ func (r *Request) checkCut() (errs []error) {
 	for i, x := range r.Cut.Also {
 		at := func(part string) string { return fmt.Sprintf("cut.also.%d.%s", i, part) }
 		if other := x.Kind(); s.Traits().Rope && !other.Traits().Rope {
-			errs = append(errs, FieldError{at("shape"), "Another shape", x.Shape, "a shape that is cut from sheets goes first, what is formed from a rope after it"})
+			errs = append(errs, FieldError{at("shape"), "Another shape", x.Shape,
+				"a shape that is cut from sheets goes first, what is formed from a rope after it"})
 		}
 		if most := shareMost[x.By]; x.Portions > most {
-			errs = append(errs, FieldError{at("portions"), "How much", fmt.Sprintf("%g", x.Portions), fmt.Sprintf("at most %g is allowed", most)})
+			errs = append(errs, FieldError{at("portions"), "How much", fmt.Sprintf("%g", x.Portions),
+				fmt.Sprintf("at most %g is allowed", most)})
 		}
 		errs = append(errs, r.Roll.checkStop(x.Stop, at("stop"), "It ends at")...)
 		if x.By != ShareByPortions {
@@ -138,7 +143,8 @@ func (r *Roll) checkStop(stop, path, label string) []error {
 	ok := stop == "" || slices.Contains(labels, stop)
 	if len(labels) == 0 && stop != "" {
 		mm, read := measure.ParseNumber(stop)
-		ok, allowed = read && mm >= pinThinMM && mm <= pinThickMM, fmt.Sprintf("%g to %d mm is allowed under a pin", pinThinMM, pinThickMM)
+		ok, allowed = read && mm >= pinThinMM && mm <= pinThickMM, fmt.Sprintf("%g to %d mm is allowed under a pin",
+			pinThinMM, pinThickMM)
 	}
 	if ok {
 		return nil
@@ -150,8 +156,9 @@ func (r *Roll) checkStop(stop, path, label string) []error {
 func (r *Request) checkKeep(ru rules.Rules) (errs []error) {
 	if d, where := r.Keep.Days, r.KeptIn(); d != nil && where != "" && strings.TrimSpace(r.Keep.Note) == "" {
 		if _, usual := cook.Days(ru.Safety, where, r.AnyKeepsAsRaw()); *d > usual {
-			errs = append(errs, FieldError{"keep.note", "Your reason", "", fmt.Sprintf("longer than the usual %s needs your own reason, noted here",
-				measure.Days(usual))})
+			errs = append(errs, FieldError{"keep.note", "Your reason", "",
+				fmt.Sprintf("longer than the usual %s needs your own reason, noted here",
+					measure.Days(usual))})
 		}
 	}
 	last := time.Time{}
@@ -161,7 +168,8 @@ func (r *Request) checkKeep(ru rules.Rules) (errs []error) {
 			continue
 		}
 		if !at.After(last) {
-			errs = append(errs, FieldError{fmt.Sprintf("dry.checks.%d.at", i), "Weighed at", x.At, "each weighing is later than the one before it"})
+			errs = append(errs, FieldError{fmt.Sprintf("dry.checks.%d.at", i), "Weighed at", x.At,
+				"each weighing is later than the one before it"})
 		}
 		last = at
 	}

@@ -71,7 +71,8 @@ const (
 
 // UsualMin is what a step takes when nothing else is said, min. Source: house.
 func (d KneadDo) UsualMin() float64 {
-	return map[KneadDo]float64{DoMix: 5, DoMixMachine: 1, DoMixProcessor: 1, DoHand: 8, DoSlowHook: 2, DoHook: 6, DoProcessor: .75, DoPause: 10, DoRest: 30,
+	return map[KneadDo]float64{DoMix: 5, DoMixMachine: 1, DoMixProcessor: 1, DoHand: 8, DoSlowHook: 2, DoHook: 6,
+		DoProcessor: .75, DoPause: 10, DoRest: 30,
 		DoFridge: 720, DoTemper: 30}[d]
 }
 
@@ -209,7 +210,8 @@ const (
 	FillingEgg    FillingKind = "raw_egg" // beaten into it
 )
 
-// UnmarshalText reads a kind; "raw", as raw meat and fish were written before the two were told apart, is read as raw meat.
+// UnmarshalText reads a kind; "raw", as raw meat and fish were written before the two were told apart, is read as raw
+// meat.
 func (k *FillingKind) UnmarshalText(text []byte) error {
 	if *k = FillingKind(text); *k == "raw" {
 		*k = FillingMeat

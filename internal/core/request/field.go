@@ -260,7 +260,8 @@ func (f Field) allowsText(s string) bool {
 	}
 	if f.Kind == Text {
 		n := utf8.RuneCountInString(strings.TrimSpace(s))
-		return n >= int(f.Min) && n <= int(f.Max) && utf8.ValidString(s) && !strings.ContainsFunc(s, func(c rune) bool { return c < ' ' })
+		return n >= int(f.Min) && n <= int(f.Max) && utf8.ValidString(s) && !strings.ContainsFunc(s,
+			func(c rune) bool { return c < ' ' })
 	}
 	return slices.ContainsFunc(f.Options, func(o Option) bool { return o.Key == s })
 }

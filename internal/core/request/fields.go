@@ -11,7 +11,8 @@ import (
 // allFields are the fields of a request, in the order of work within each group; fieldAt
 // finds them by path.
 var allFields, fieldAt = func() ([]Field, map[string]int) {
-	all := slices.Concat(formulaFields(), priceFields(), roomFields(), kneadFields(), restFields(), rollFields(), cutFields(), dryFields(), cookFields())
+	all := slices.Concat(formulaFields(), priceFields(), roomFields(), kneadFields(), restFields(), rollFields(),
+		cutFields(), dryFields(), cookFields())
 	for _, g := range groups {
 		all = append(all, g.fields()...)
 	}
@@ -70,7 +71,10 @@ func options[T any](list []T, of func(T) Option) []Option {
 
 // classOptions are the shipped classes of eggs, shapeOptions the shipped shapes.
 func classOptions() []Option {
-	return options(egg.Classes(), func(c egg.Class) Option { return Option{c.Key, fmt.Sprintf("%s, {%g g}", c.Name, c.EdibleG)} })
+	return options(egg.Classes(), func(c egg.Class) Option {
+		return Option{c.Key, fmt.Sprintf("%s, {%g g}", c.Name,
+			c.EdibleG)}
+	})
 }
 
 func shapeOptions() []Option {

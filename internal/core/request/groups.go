@@ -87,13 +87,15 @@ func nothing[T any]() T { return *new(T) }
 
 // groups are the groups of a request.
 var groups = []Group{
-	list(Group{Name: "flours", Head: "flour", Label: "Flours", Least: 1, Most: MaxFlours, TooMany: "1 to %d flours are allowed",
+	list(Group{Name: "flours", Head: "flour", Label: "Flours", Least: 1, Most: MaxFlours,
+		TooMany: "1 to %d flours are allowed",
 		Missing: "a flour that is not there is left out of the list", slot: flourSlot},
 		func(r *Request) *[]FlourPart { return &r.Flours }, NoFlour, func(x *FlourPart) bool { return x.Flour != "" },
 		func(x *FlourPart) { // how it is kept stays for the next one
 			x.Flour, x.Share, x.Own, x.Lot, x.LotKept, x.PricePerKG = "", 0, nil, "", nil, nil
 		}),
-	list(Group{Name: "additions", Head: "addition", Label: "Additions", Most: MaxAdditions, TooMany: "at most %d are allowed",
+	list(Group{Name: "additions", Head: "addition", Label: "Additions", Most: MaxAdditions,
+		TooMany: "at most %d are allowed",
 		Missing: "an addition that is not there is left out of the list", slot: additionSlot,
 		start: func(r *Request, i int, was *Request) {
 			a, b := &r.Additions[i], was.Additions[i]
@@ -101,18 +103,26 @@ var groups = []Group{
 				a.Share = a.Kind().StartShare()
 			}
 		}},
-		func(r *Request) *[]AdditionPart { return &r.Additions }, nothing, func(x *AdditionPart) bool { return x.Addition != "" }, zero),
-	list(Group{Name: "eggs.also", Head: "class", Label: "Other eggs", Most: 2, TooMany: "at most %d other classes are allowed",
+		func(r *Request) *[]AdditionPart { return &r.Additions }, nothing,
+		func(x *AdditionPart) bool { return x.Addition != "" }, zero),
+	list(Group{Name: "eggs.also", Head: "class", Label: "Other eggs", Most: 2,
+		TooMany: "at most %d other classes are allowed",
 		Missing: "eggs that are not there are left out of the list", slot: otherEggSlot,
 		start: func(r *Request, i int, _ *Request) { r.Eggs.Also[i].Count = max(r.Eggs.Also[i].Count, 1) }},
-		func(r *Request) *[]EggCount { return &r.Eggs.Also }, nothing, func(x *EggCount) bool { return x.Class != "" }, zero),
-	list(Group{Name: "cut.also", Head: "shape", Label: "Other shapes", Most: MaxShapes - 1, TooMany: "at most %d are allowed",
+		func(r *Request) *[]EggCount { return &r.Eggs.Also }, nothing, func(x *EggCount) bool { return x.Class != "" },
+		zero),
+	list(Group{Name: "cut.also", Head: "shape", Label: "Other shapes", Most: MaxShapes - 1,
+		TooMany: "at most %d are allowed",
 		Missing: "a shape that is not there is left out of the list", slot: otherShapeSlot,
 		start: func(r *Request, i int, _ *Request) { r.Cut.Also[i].Portions = max(r.Cut.Also[i].Portions, 1) }},
-		func(r *Request) *[]ShapePart { return &r.Cut.Also }, nothing, func(x *ShapePart) bool { return x.Shape != "" }, zero),
-	list(Group{Name: "dry.checks", Head: "at", Label: "Check-weighings", Most: 8, TooMany: "at most %d are allowed", slot: checkSlot},
-		func(r *Request) *[]DryCheck { return &r.Dry.Log }, nothing, func(x *DryCheck) bool { return x.At != "" }, zero),
-	list(Group{Name: "knead.own_steps", Rows: true, Head: "do", Label: "Own steps", Most: MaxSteps, TooMany: "at most %d steps are allowed",
+		func(r *Request) *[]ShapePart { return &r.Cut.Also }, nothing, func(x *ShapePart) bool { return x.Shape != "" },
+		zero),
+	list(Group{Name: "dry.checks", Head: "at", Label: "Check-weighings", Most: 8, TooMany: "at most %d are allowed",
+		slot: checkSlot},
+		func(r *Request) *[]DryCheck { return &r.Dry.Log }, nothing, func(x *DryCheck) bool { return x.At != "" },
+		zero),
+	list(Group{Name: "knead.own_steps", Rows: true, Head: "do", Label: "Own steps", Most: MaxSteps,
+		TooMany: "at most %d steps are allowed",
 		Missing: "a step that is not there is left out of the list", slot: kneadSlot,
 		start: func(r *Request, i int, was *Request) {
 			s := &r.Knead.Steps[i]
@@ -120,19 +130,24 @@ var groups = []Group{
 				s.Min = s.Do.UsualMin()
 			}
 		}},
-		func(r *Request) *[]KneadStep { return &r.Knead.Steps }, nothing, func(x *KneadStep) bool { return x.Do != "" }, zero),
-	list(Group{Name: "roll.own_passes", Rows: true, Head: "stop", Label: "Own way down", Most: MaxPasses, TooMany: "at most %d lines are allowed",
+		func(r *Request) *[]KneadStep { return &r.Knead.Steps }, nothing, func(x *KneadStep) bool { return x.Do != "" },
+		zero),
+	list(Group{Name: "roll.own_passes", Rows: true, Head: "stop", Label: "Own way down", Most: MaxPasses,
+		TooMany: "at most %d lines are allowed",
 		Missing: "a line that is not there is left out of the list", slot: passSlot,
 		start: func(r *Request, i int, _ *Request) { r.Roll.Steps[i].Passes = max(r.Roll.Steps[i].Passes, 1) }},
-		func(r *Request) *[]RollStep { return &r.Roll.Steps }, nothing, func(x *RollStep) bool { return x.Stop != "" }, zero),
-	list(Group{Name: "roll.stripes.strips", Head: "colour", Label: "Strips", Most: MaxStrips, TooMany: "at most %d strips are allowed",
+		func(r *Request) *[]RollStep { return &r.Roll.Steps }, nothing, func(x *RollStep) bool { return x.Stop != "" },
+		zero),
+	list(Group{Name: "roll.stripes.strips", Head: "colour", Label: "Strips", Most: MaxStrips,
+		TooMany: "at most %d strips are allowed",
 		Missing: "a strip that is not there is left out of the list", slot: stripSlot,
 		start: func(r *Request, i int, _ *Request) {
 			if s := &r.Roll.Stripes.Strips[i]; s.WidthMM == 0 {
 				s.WidthMM, s.GapMM = usualStripMM, usualStripMM
 			}
 		}},
-		func(r *Request) *[]roll.Strip { return &r.Roll.Stripes.Strips }, nothing, func(x *roll.Strip) bool { return x.Colour != "" }, zero),
+		func(r *Request) *[]roll.Strip { return &r.Roll.Stripes.Strips }, nothing,
+		func(x *roll.Strip) bool { return x.Colour != "" }, zero),
 	list(Group{Name: "acts", Head: "kind", Label: "Acts", Most: MaxActs, TooMany: "at most %d are recorded",
 		Missing: "an act that is not there is left out of the list", slot: actSlot,
 		start: func(r *Request, i int, _ *Request) {
@@ -269,12 +284,16 @@ func flourSlot(i int, p string) []Field {
 			func(r *Request) owner { return own(&r.Flours[i].Own, keptFlour) }),
 		share(AtFormula, p+"share", label+", share", .01, 1, .05, part(func(f *FlourPart) any { return &f.Share })),
 		price(p+"price_per_kg", label, "a kg", part(func(f *FlourPart) any { return &f.PricePerKG })),
-		keeping(choice(AtRoom, p+"lot", "Lot", part(func(f *FlourPart) any { return &f.Lot }), Option{"", "No lot named"}),
+		keeping(choice(AtRoom, p+"lot", "Lot", part(func(f *FlourPart) any { return &f.Lot }), Option{"",
+			"No lot named"}),
 			func(r *Request) owner { return own(&r.Flours[i].LotKept, keptLot) }),
 		choice(AtRoom, p+"kept", "Kept in", part(func(f *FlourPart) any { return &f.Kept }), Keepings()...),
-		number(AtRoom, p+"open_days", "Open for", "days", 0, 720, 1, part(func(f *FlourPart) any { return &f.OpenDays })),
-		number(AtRoom, p+"container_kg", "In the bag", "kg", .05, 1000, .5, part(func(f *FlourPart) any { return &f.ContainsKG })),
-		optional(share(AtRoom, p+"measured_moisture_wb", "Moisture, measured", .05, .20, .001, part(func(f *FlourPart) any { return &f.MeasuredWB }))),
+		number(AtRoom, p+"open_days", "Open for", "days", 0, 720, 1,
+			part(func(f *FlourPart) any { return &f.OpenDays })),
+		number(AtRoom, p+"container_kg", "In the bag", "kg", .05, 1000, .5,
+			part(func(f *FlourPart) any { return &f.ContainsKG })),
+		optional(share(AtRoom, p+"measured_moisture_wb", "Moisture, measured", .05, .20, .001,
+			part(func(f *FlourPart) any { return &f.MeasuredWB }))),
 	}
 }
 
@@ -285,9 +304,11 @@ func additionSlot(i int, p string) []Field {
 	}
 	all := options(addition.Shipped(), func(a addition.Addition) Option { return Option{a.Key, a.Name} })
 	return []Field{
-		keeping(choice(AtFormula, p+"addition", label, part(func(a *AdditionPart) any { return &a.Addition }), append([]Option{{"", "Nothing"}}, all...)...),
+		keeping(choice(AtFormula, p+"addition", label, part(func(a *AdditionPart) any { return &a.Addition }),
+			append([]Option{{"", "Nothing"}}, all...)...),
 			func(r *Request) owner { return own(&r.Additions[i].Own, keptAddition) }),
-		share(AtFormula, p+"share", label+", of flour", .0005, .8, .005, part(func(a *AdditionPart) any { return &a.Share })),
+		share(AtFormula, p+"share", label+", of flour", .0005, .8, .005,
+			part(func(a *AdditionPart) any { return &a.Share })),
 		price(p+"price_per_kg", label, "a kg", part(func(a *AdditionPart) any { return &a.PricePerKG })),
 	}
 }
@@ -298,19 +319,26 @@ func otherEggSlot(i int, p string) []Field {
 		keeping(choice(AtFormula, p+"class", label, func(r *Request) any { return &r.Eggs.Also[i].Class },
 			append([]Option{{"", "None besides"}}, classOptions()...)...),
 			func(r *Request) owner { return own(&r.Eggs.Also[i].Own, keptClass) }),
-		count(AtFormula, p+"count", label+", how many", "", 1, 2000, 1, func(r *Request) any { return &r.Eggs.Also[i].Count }),
+		count(AtFormula, p+"count", label+", how many", "", 1, 2000, 1,
+			func(r *Request) any { return &r.Eggs.Also[i].Count }),
 	}
 }
 
 func otherShapeSlot(i int, p string) []Field {
-	label := []string{"Another shape", "A third shape", "A fourth shape", "A fifth shape", "A sixth shape", "A seventh shape", "An eighth shape"}[i]
+	label := []string{"Another shape", "A third shape", "A fourth shape", "A fifth shape", "A sixth shape",
+		"A seventh shape", "An eighth shape"}[i]
 	return []Field{
-		keeping(choice(AtCut, p+"shape", label, func(r *Request) any { return &r.Cut.Also[i].Shape }, append([]Option{{"", "Nothing else"}}, shapeOptions()...)...),
+		keeping(choice(AtCut, p+"shape", label, func(r *Request) any { return &r.Cut.Also[i].Shape },
+			append([]Option{{"", "Nothing else"}}, shapeOptions()...)...),
 			func(r *Request) owner { return own(&r.Cut.Also[i].Own, keptShape) }),
-		number(AtCut, p+"portions", label+", how much", "", .5, 60000, 1, func(r *Request) any { return &r.Cut.Also[i].Portions }),
-		choice(AtCut, p+"by", label+", counted in", func(r *Request) any { return &r.Cut.Also[i].By }, Option{"", "portions"},
-			Option{string(ShareByGrams), "g of dough"}, Option{string(ShareByPieces), "pieces of dough"}, Option{string(ShareByHandful), "handfuls"}),
-		{Path: p + "stop", Stage: AtCut, Label: label + ", ends at", Kind: Text, Max: 12, at: func(r *Request) any { return &r.Cut.Also[i].Stop }},
+		number(AtCut, p+"portions", label+", how much", "", .5, 60000, 1,
+			func(r *Request) any { return &r.Cut.Also[i].Portions }),
+		choice(AtCut, p+"by", label+", counted in", func(r *Request) any { return &r.Cut.Also[i].By }, Option{"",
+			"portions"},
+			Option{string(ShareByGrams), "g of dough"}, Option{string(ShareByPieces), "pieces of dough"},
+			Option{string(ShareByHandful), "handfuls"}),
+		{Path: p + "stop", Stage: AtCut, Label: label + ", ends at", Kind: Text, Max: 12,
+			at: func(r *Request) any { return &r.Cut.Also[i].Stop }},
 	}
 }
 
@@ -321,11 +349,15 @@ func kneadSlot(i int, p string) []Field {
 	label := fmt.Sprintf("Step %d", i+1)
 	return []Field{
 		choice(AtKnead, p+"do", label, step(func(s *KneadStep) any { return &s.Do }), KneadDoOptions()...),
-		number(AtKnead, p+"min", label+", how long", "min", .05, 2880, 1, step(func(s *KneadStep) any { return &s.Min })),
-		choice(AtKnead, p+"cover", label+", covered", step(func(s *KneadStep) any { return &s.Cover }), Option{"", "As usual"},
-			Option{string(CoverFilm), "In film"}, Option{string(CoverBowl), "Under a bowl"}, Option{string(CoverFlat), "In film, pressed flat"},
+		number(AtKnead, p+"min", label+", how long", "min", .05, 2880, 1,
+			step(func(s *KneadStep) any { return &s.Min })),
+		choice(AtKnead, p+"cover", label+", covered", step(func(s *KneadStep) any { return &s.Cover }), Option{"",
+			"As usual"},
+			Option{string(CoverFilm), "In film"}, Option{string(CoverBowl), "Under a bowl"}, Option{string(CoverFlat),
+				"In film, pressed flat"},
 			Option{string(CoverPieces), "Divided, in film"}, Option{string(CoverNone), "Open"}),
-		choice(AtKnead, p+"hands", label+", hands", step(func(s *KneadStep) any { return &s.Hands }), Option{"", "All at once"},
+		choice(AtKnead, p+"hands", label+", hands", step(func(s *KneadStep) any { return &s.Hands }), Option{"",
+			"All at once"},
 			Option{string(HandsShared), "Shared out"}, Option{string(HandsTurns), "Lot by lot"}),
 	}
 }
@@ -336,15 +368,20 @@ func passSlot(i int, p string) []Field {
 	}
 	label := fmt.Sprintf("Line %d", i+1)
 	return []Field{
-		{Path: p + "stop", Stage: AtRoll, Label: label + ", stop", Kind: Text, Max: 12, at: step(func(s *RollStep) any { return &s.Stop })},
+		{Path: p + "stop", Stage: AtRoll, Label: label + ", stop", Kind: Text, Max: 12,
+			at: step(func(s *RollStep) any { return &s.Stop })},
 		count(AtRoll, p+"passes", label+", passes", "", 1, 20, 1, step(func(s *RollStep) any { return &s.Passes })),
-		choice(AtRoll, p+"fold", label+", folded", step(func(s *RollStep) any { return &s.Fold }), Option{"", "Flat"}, Option{string(FoldHalf), "Folded in half"},
+		choice(AtRoll, p+"fold", label+", folded", step(func(s *RollStep) any { return &s.Fold }), Option{"", "Flat"},
+			Option{string(FoldHalf), "Folded in half"},
 			Option{string(FoldThree), "Folded in three"}, Option{string(FoldBook), "Ends to the middle, closed"}),
-		choice(AtRoll, p+"first", label+", before it", step(func(s *RollStep) any { return &s.First }), Option{"", "Straight on"},
-			Option{string(roll.Halve), "Halve it first"}, Option{string(roll.Quarter), "Cut it in four first"}, Option{string(roll.TrimFirst), "Trim it square first"},
+		choice(AtRoll, p+"first", label+", before it", step(func(s *RollStep) any { return &s.First }), Option{"",
+			"Straight on"},
+			Option{string(roll.Halve), "Halve it first"}, Option{string(roll.Quarter), "Cut it in four first"},
+			Option{string(roll.TrimFirst), "Trim it square first"},
 			Option{string(roll.TurnIt), "Quarter turn first"}, Option{string(roll.Belt), "Join it to a belt first"},
 			Option{string(roll.LayOn), "Lay strips on first"}, Option{string(roll.Wait), "Rest it first"}),
-		number(AtRoll, p+"rest_min", label+", rest", "min", 0, 240, 5, step(func(s *RollStep) any { return &s.RestMin })),
+		number(AtRoll, p+"rest_min", label+", rest", "min", 0, 240, 5,
+			step(func(s *RollStep) any { return &s.RestMin })),
 		flag(AtRoll, p+"dust", label+", dusted", step(func(s *RollStep) any { return &s.Dust })),
 	}
 }
@@ -357,14 +394,17 @@ func stripSlot(i int, p string) []Field {
 	return []Field{
 		choice(AtRoll, p+"colour", label, strip(func(s *roll.Strip) any { return &s.Colour }), Option{"", "No strip"},
 			Option{string(roll.OtherDough), "The other dough"}, Option{string(roll.ThirdColour), "The third colour"}),
-		number(AtRoll, p+"width_mm", label+", wide", "mm", 1, 200, 1, strip(func(s *roll.Strip) any { return &s.WidthMM })),
-		number(AtRoll, p+"gap_mm", label+", bare after it", "mm", 0, 400, 1, strip(func(s *roll.Strip) any { return &s.GapMM })),
+		number(AtRoll, p+"width_mm", label+", wide", "mm", 1, 200, 1,
+			strip(func(s *roll.Strip) any { return &s.WidthMM })),
+		number(AtRoll, p+"gap_mm", label+", bare after it", "mm", 0, 400, 1,
+			strip(func(s *roll.Strip) any { return &s.GapMM })),
 	}
 }
 
 func checkSlot(i int, p string) []Field {
 	return []Field{
-		{Path: p + "at", Stage: AtDry, Label: "Weighed at", Kind: Moment, Optional: true, at: func(r *Request) any { return &r.Dry.Log[i].At }},
+		{Path: p + "at", Stage: AtDry, Label: "Weighed at", Kind: Moment, Optional: true,
+			at: func(r *Request) any { return &r.Dry.Log[i].At }},
 		optional(number(AtDry, p+"g", "Weighs", "g", 1, 60000, 1, func(r *Request) any { return &r.Dry.Log[i].G })),
 	}
 }
@@ -376,7 +416,8 @@ func actSlot(i int, p string) []Field {
 	return []Field{
 		choice(AtKnead, p+"kind", "Done", act(func(a *Act) any { return &a.Kind }), ActOptions()...),
 		number(AtKnead, p+"amount", "How much", "", 0, 5000, 1, act(func(a *Act) any { return &a.Amount })),
-		{Path: p + "sign", Stage: AtKnead, Label: "Seen", Kind: Text, Max: 40, at: act(func(a *Act) any { return &a.Sign })},
+		{Path: p + "sign", Stage: AtKnead, Label: "Seen", Kind: Text, Max: 40,
+			at: act(func(a *Act) any { return &a.Sign })},
 		choice(AtKnead, p+"stage", "At", act(func(a *Act) any { return &a.Stage }),
 			options(Stages(), func(s Stage) Option { return Option{string(s), string(s)} })...),
 	}

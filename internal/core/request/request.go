@@ -66,7 +66,8 @@ type Amount struct {
 	EggG     float64  `json:"egg_g"` // beaten, in the jug
 	Eaters   float64  `json:"eaters"`
 	EachG    float64  `json:"flour_each_g"` // of flour for each of them
-	Open     bool     `json:"flour_open"`   // made as the maker makes it: flour goes in until the dough takes no more, of FlourG weighed out
+	// made as the maker makes it: flour goes in until the dough takes no more, of FlourG weighed out
+	Open bool `json:"flour_open"`
 }
 
 // OpenG is the flour weighed out of which the dough takes what it will, g; 0 where all of it goes in.
@@ -208,17 +209,19 @@ type Prices struct {
 
 // Eggs says which eggs and which style.
 type Eggs struct {
-	Class      string     `json:"class"`
-	OwnEggG    *float64   `json:"own_egg_g"`  // mean edible egg of this kitchen, nil: the class's
-	OwnYolkG   *float64   `json:"own_yolk_g"` // mean yolk of this kitchen, nil: the class's
-	Style      egg.Style  `json:"style"`
-	TopUp      egg.TopUp  `json:"top_up"`
-	From       From       `json:"from"`
-	FixWhole   *float64   `json:"fix_whole_eggs"`
-	FixYolks   *float64   `json:"fix_extra_yolks"`
-	CrackedG   *float64   `json:"cracked_g"`           // what the eggs weighed once cracked, nil: as planned
-	LiquidG    *float64   `json:"liquid_g"`            // of the top-up, where it is made as the maker makes it; nil: none
-	MoveFlour  bool       `json:"move_flour"`          // flour that is named may be moved to suit whole eggs; flour that is worked out always may
+	Class    string    `json:"class"`
+	OwnEggG  *float64  `json:"own_egg_g"`  // mean edible egg of this kitchen, nil: the class's
+	OwnYolkG *float64  `json:"own_yolk_g"` // mean yolk of this kitchen, nil: the class's
+	Style    egg.Style `json:"style"`
+	TopUp    egg.TopUp `json:"top_up"`
+	From     From      `json:"from"`
+	FixWhole *float64  `json:"fix_whole_eggs"`
+	FixYolks *float64  `json:"fix_extra_yolks"`
+	CrackedG *float64  `json:"cracked_g"` // what the eggs weighed once cracked, nil: as planned
+	// of the top-up, where it is made as the maker makes it; nil: none
+	LiquidG *float64 `json:"liquid_g"`
+	// flour that is named may be moved to suit whole eggs; flour that is worked out always may
+	MoveFlour  bool       `json:"move_flour"`
 	ByWeight   bool       `json:"by_weight"`           // beat and weigh, not whole numbers
 	OwnClass   *egg.Class `json:"own_class,omitempty"` // the class itself, when it is the kitchen's own
 	YolkColour *float64   `json:"yolk_colour"`         // on the fan of 1 to 15; nil: as the class
@@ -298,9 +301,10 @@ type Knead struct {
 	School knead.School `json:"school"`
 	Min    *float64     `json:"knead_min"` // of one kneading, nil: worked out
 	Turns  *float64     `json:"turns"`     // of the school of turns, nil: worked out
-	Shared bool         `json:"shared"`    // by several people at once, joined again; where it is more than they take, in lots all the same
-	Mix    Mix          `json:"mix"`
-	Steps  []KneadStep  `json:"own_steps"` // up to 14, in the order they are done; kept while a school works it out
+	// by several people at once, joined again; where it is more than they take, in lots all the same
+	Shared bool        `json:"shared"`
+	Mix    Mix         `json:"mix"`
+	Steps  []KneadStep `json:"own_steps"` // up to 14, in the order they are done; kept while a school works it out
 }
 
 // KneadStep is one step of the maker's own way from mixing to the roller.
@@ -510,7 +514,8 @@ func (f Filling) Holds() []string {
 // RawFilling says whether any shape is filled, and that with what must be cooked through.
 func (r *Request) RawFilling() bool { return r.Cut.Filling.Kind.Raw() && r.Filled() }
 
-// KeepsAsRaw says whether what a shape is filled with keeps no longer than raw food does: a raw filling, or a yolk set in whole.
+// KeepsAsRaw says whether what a shape is filled with keeps no longer than raw food does: a raw filling, or a yolk set
+// in whole.
 func (r *Request) KeepsAsRaw(s cut.Shape) bool {
 	return s.Traits().Filling && (r.Cut.Filling.Kind.Raw() || s.YolksEach > 0)
 }
@@ -533,11 +538,12 @@ func (r *Request) KeptIn() cook.Place {
 
 // ShapePart is another shape cut from the same dough.
 type ShapePart struct {
-	Shape    string     `json:"shape"`
-	By       ShareBy    `json:"by"`
-	Portions float64    `json:"portions"` // how many of what By counts
-	Stop     string     `json:"stop"`     // its pieces end there: a label of the machine, or mm under a pin; "": where the others do
-	Own      *cut.Shape `json:"own_shape,omitempty"`
+	Shape    string  `json:"shape"`
+	By       ShareBy `json:"by"`
+	Portions float64 `json:"portions"` // how many of what By counts
+	// its pieces end there: a label of the machine, or mm under a pin; "": where the others do
+	Stop string     `json:"stop"`
+	Own  *cut.Shape `json:"own_shape,omitempty"`
 }
 
 // Kind returns the shape: the workshop's own as it was when it was picked, or the shipped one.
@@ -591,8 +597,10 @@ func Default() Request {
 		Room:      Room{TempC: 22, RH: .45, Air: dry.Still},
 		Knead:     Knead{School: knead.Auto, Mix: InWell, Steps: []KneadStep{}},
 		Rest:      Rest{At: InRoom, Wrapped: InOne},
-		Roll: Roll{Machine: "hand-crank-10", Mode: roll.EveryStop, BenchMM: 1200, Careful: CarefulAuto, Fold: roll.Thirds, Divide: DivideByFlour,
-			Outline: roll.Rectangle, Stripes: roll.Stripes{BaseMM: 1.8, StripeMM: .5, WidthMM: 20, PitchMM: 50, Strips: []roll.Strip{}},
+		Roll: Roll{Machine: "hand-crank-10", Mode: roll.EveryStop, BenchMM: 1200, Careful: CarefulAuto,
+			Fold: roll.Thirds, Divide: DivideByFlour,
+			Outline: roll.Rectangle, Stripes: roll.Stripes{BaseMM: 1.8, StripeMM: .5, WidthMM: 20, PitchMM: 50,
+				Strips: []roll.Strip{}},
 			Steps: []RollStep{}},
 		Cut:    Cut{Shape: "tagliatelle", Also: []ShapePart{}},
 		Dry:    Dry{On: OnRack, Log: []DryCheck{}},

@@ -153,7 +153,8 @@ func TestMergeKeepsBoth(t *testing.T) {
 		if got, told := Merge(measure.Metric, base, mine, base); len(Changes(got, mine)) > 0 || len(told) > 0 {
 			t.Fatalf("mine alone: %+v, told %+v", Changes(got, mine), told)
 		}
-		if got, told := Merge(measure.Metric, base, base, theirs); len(Changes(got, theirs)) > 0 || len(told) != len(Changes(base, theirs)) {
+		if got, told := Merge(measure.Metric, base, base, theirs); len(Changes(got, theirs)) > 0 ||
+			len(told) != len(Changes(base, theirs)) {
 			t.Fatalf("theirs alone: %+v, told %+v", Changes(got, theirs), told)
 		}
 		got, told := Merge(measure.Metric, base, mine, theirs)
@@ -188,7 +189,8 @@ func TestCheckNamesEveryField(t *testing.T) {
 	r.Room.RH, r.Amount.Portions, r.Flours[0].Flour, r.Roll.BenchMM = 1.4, 2.5, "sawdust", math.NaN()
 	r.Knead.Min = ptr(0)
 	err := r.Check(rules.Default())
-	for _, want := range []string{"room.rh: “1.4” is not allowed here; 0.05 to 0.99 (a share) is allowed", "amount.portions", "whole",
+	for _, want := range []string{"room.rh: “1.4” is not allowed here; 0.05 to 0.99 (a share) is allowed",
+		"amount.portions", "whole",
 		"flours.0.flour", "sawdust", "roll.bench_mm", "knead.knead_min"} {
 		if err == nil || !strings.Contains(err.Error(), want) {
 			t.Errorf("%v does not name %q", err, want)
@@ -213,8 +215,10 @@ func TestCheckNamesEveryField(t *testing.T) {
 func TestSetAndGet(t *testing.T) {
 	r := Default()
 	for _, c := range []struct{ path, typed, want string }{
-		{"room.rh", "62", "62"}, {"room.rh", "62,5", "62.5"}, {"amount.flour_g", "1,250", "1250"}, {"amount.flour_g", "1 250", "1250"},
-		{"amount.flour_g", "1,250.5", "1250.5"}, {"roll.target_mm", "0,9", "0.9"}, {"roll.target_mm", "", ""}, {"eggs.move_flour", "on", "yes"},
+		{"room.rh", "62", "62"}, {"room.rh", "62,5", "62.5"}, {"amount.flour_g", "1,250", "1250"}, {"amount.flour_g",
+			"1 250", "1250"},
+		{"amount.flour_g", "1,250.5", "1250.5"}, {"roll.target_mm", "0,9", "0.9"}, {"roll.target_mm", "", ""},
+		{"eggs.move_flour", "on", "yes"},
 		{"cut.shape", "pappardelle", "pappardelle"},
 	} {
 		f, ok := FieldAt(c.path)
@@ -226,8 +230,10 @@ func TestSetAndGet(t *testing.T) {
 		}
 	}
 	for _, c := range []struct{ path, typed string }{
-		{"room.rh", "0"}, {"room.rh", "100"}, {"room.rh", "1e9"}, {"room.rh", "damp"}, {"room.rh", ""}, {"room.rh", "NaN"}, {"room.rh", "0x20"}, {"room.rh", "-5"},
-		{"amount.portions", "2.5"}, {"cut.shape", "square"}, {"name", "   "}, {"name", strings.Repeat("x", 81)}, {"eggs.fix_whole_eggs", "-1"},
+		{"room.rh", "0"}, {"room.rh", "100"}, {"room.rh", "1e9"}, {"room.rh", "damp"}, {"room.rh", ""}, {"room.rh",
+			"NaN"}, {"room.rh", "0x20"}, {"room.rh", "-5"},
+		{"amount.portions", "2.5"}, {"cut.shape", "square"}, {"name", "   "}, {"name", strings.Repeat("x", 81)},
+		{"eggs.fix_whole_eggs", "-1"},
 	} {
 		f, _ := FieldAt(c.path)
 		before := f.Get(&r)
@@ -247,7 +253,8 @@ func TestChanges(t *testing.T) {
 	for _, c := range Changes(a, b) {
 		got[c.Field.Path] = c.FromShown + " → " + c.ToShown
 	}
-	if got["room.rh"] != "45 % → 70 %" || got["flours.1.flour"] != "none → Durum semola, fine" || got["flours.0.share"] != "100 % → 80 %" {
+	if got["room.rh"] != "45 % → 70 %" || got["flours.1.flour"] != "none → Durum semola, fine" ||
+		got["flours.0.share"] != "100 % → 80 %" {
 		t.Errorf("%v", got)
 	}
 }

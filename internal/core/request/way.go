@@ -230,7 +230,8 @@ func readRoll(parts []string) (s RollStep, err error) {
 		case low == "dusted" || low == "dust":
 			s.Dust = true
 		case part != "":
-			return s, errors.New("after the stop stand passes, as in “2 passes”, and " + names(folds) + ", " + names(firsts) + ", “rest 10 min”, dusted")
+			return s, errors.New("after the stop stand passes, as in “2 passes”, and " + names(folds) + ", " +
+				names(firsts) + ", “rest 10 min”, dusted")
 		}
 	}
 	return s, nil
@@ -265,7 +266,8 @@ func (w *Way) Check() error {
 			}
 			var fe FieldError
 			if err := f.Check(&r); errors.As(err, &fe) {
-				errs = append(errs, measure.Faultf("lines", "line %d: %s %s; %s", i+1, f.Label, measure.Quote(fe.Value), f.Allowed()))
+				errs = append(errs, measure.Faultf("lines", "line %d: %s %s; %s", i+1, f.Label, measure.Quote(fe.Value),
+					f.Allowed()))
 			}
 		}
 		if !g.holds(&r, i) {

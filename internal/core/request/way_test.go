@@ -20,15 +20,18 @@ func TestWaysAsLines(t *testing.T) {
 		if rnd.IntN(2) == 0 {
 			w.Of = WayDown
 			for range 1 + rnd.IntN(MaxPasses) {
-				s := RollStep{Stop: []string{"0", "9", "1.2", "12", "fine"}[rnd.IntN(5)], Passes: float64(1 + rnd.IntN(20)),
-					Fold: OwnFold(pick(slotOptions("roll.own_passes", "fold"))), First: roll.First(pick(slotOptions("roll.own_passes", "first"))),
+				s := RollStep{Stop: []string{"0", "9", "1.2", "12", "fine"}[rnd.IntN(5)], Passes: float64(1 +
+					rnd.IntN(20)),
+					Fold:    OwnFold(pick(slotOptions("roll.own_passes", "fold"))),
+					First:   roll.First(pick(slotOptions("roll.own_passes", "first"))),
 					RestMin: float64(rnd.IntN(3) * rnd.IntN(60)), Dust: rnd.IntN(2) == 0}
 				w.Passes = append(w.Passes, s)
 			}
 		} else {
 			for range 1 + rnd.IntN(MaxSteps) {
 				do := KneadDo(pick(KneadDoOptions()[1:]))
-				s := KneadStep{Do: do, Min: []float64{.5, .75, 1, 1.5, 8, 25, 90, 150, 720}[rnd.IntN(9)], Cover: Cover(pick(slotOptions("knead.own_steps", "cover"))),
+				s := KneadStep{Do: do, Min: []float64{.5, .75, 1, 1.5, 8, 25, 90, 150, 720}[rnd.IntN(9)],
+					Cover: Cover(pick(slotOptions("knead.own_steps", "cover"))),
 					Hands: Hands(pick(slotOptions("knead.own_steps", "hands")))}
 				w.Steps = append(w.Steps, s)
 			}
@@ -56,7 +59,8 @@ func TestLinesAsTyped(t *testing.T) {
 	if err := w.ReadLines("mix, 5\nKNEAD BY HAND, 3:30\n\nrest, 12 h, under a bowl; knead, 45 s, lot by lot"); err != nil {
 		t.Fatal(err)
 	}
-	want := []KneadStep{{Do: DoMix, Min: 5}, {Do: DoHand, Min: 3.5}, {Do: DoRest, Min: 720, Cover: CoverBowl}, {Do: DoHand, Min: .75, Hands: HandsTurns}}
+	want := []KneadStep{{Do: DoMix, Min: 5}, {Do: DoHand, Min: 3.5}, {Do: DoRest, Min: 720, Cover: CoverBowl},
+		{Do: DoHand, Min: .75, Hands: HandsTurns}}
 	if !reflect.DeepEqual(w.Steps, want) {
 		t.Errorf("%+v", w.Steps)
 	}
@@ -64,14 +68,17 @@ func TestLinesAsTyped(t *testing.T) {
 	if err := w.ReadLines("stop 0\n0, 3 passes, folded in half\n4, 1 pass, halve, rest 10 min, dusted\n1.2 mm"); err != nil {
 		t.Fatal(err)
 	}
-	down := []RollStep{{Stop: "0", Passes: 1}, {Stop: "0", Passes: 3, Fold: FoldHalf}, {Stop: "4", Passes: 1, First: roll.Halve, RestMin: 10, Dust: true},
+	down := []RollStep{{Stop: "0", Passes: 1}, {Stop: "0", Passes: 3, Fold: FoldHalf}, {Stop: "4", Passes: 1,
+		First: roll.Halve, RestMin: 10, Dust: true},
 		{Stop: "1.2 mm", Passes: 1}}
 	if !reflect.DeepEqual(w.Passes, down) || len(w.Steps) != 0 {
 		t.Errorf("%+v", w.Passes)
 	}
 	for of, texts := range map[WayOf][]string{
-		WayOfKneading: {"dance, 5 min", "hand, soon", "hand, -3 min", "hand, 99 h", strings.Repeat("hand, 1 min\n", 15), ""},
-		WayDown:       {"0, 3 rolls", "0, 21 passes", "a label that is far too long", "0, 0 passes", strings.Repeat("0\n", 25), ""},
+		WayOfKneading: {"dance, 5 min", "hand, soon", "hand, -3 min", "hand, 99 h", strings.Repeat("hand, 1 min\n", 15),
+			""},
+		WayDown: {"0, 3 rolls", "0, 21 passes", "a label that is far too long", "0, 0 passes",
+			strings.Repeat("0\n", 25), ""},
 	} {
 		for _, text := range texts {
 			w := Way{Name: "x", Of: of}

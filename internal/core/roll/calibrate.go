@@ -40,7 +40,8 @@ type Fit struct {
 
 // Calibrate fits a machine to sheets measured at some of its stops with a dough of spring-back
 // spring: k = t/(gap·(1+spring)) at a measured stop, linear in the gap between two, flat
-// beyond, held to 0.8–1.5, wider where the gaps were guessed. The error is twice what each measured stop is missed by when it is
+// beyond, held to 0.8–1.5, wider where the gaps were guessed. The error is twice what each measured stop is missed by
+// when it is
 // left out, root mean square, never under MeasuredWithin; with fewer than three points
 // FewWithin. Sheets that do not
 // fall with the gap are refused, as are unknown stops and impossible thicknesses.
@@ -79,7 +80,8 @@ func Calibrate(m Machine, points []Measure, spring float64) (Fit, error) {
 	slices.SortFunc(known, func(a, b at) int { return a.stop - b.stop })
 	for i := 1; i < len(known); i++ {
 		if known[i].t >= known[i-1].t {
-			return f, fmt.Errorf("the sheet of stop %q (%.2f mm) is no thinner than that of stop %q (%.2f mm) before it: measure again, from the same dough",
+			return f, fmt.Errorf("the sheet of stop %q (%.2f mm) is no thinner than that of stop %q (%.2f mm) before "+
+				"it: measure again, from the same dough",
 				m.Stops[known[i].stop].Label, known[i].t, m.Stops[known[i-1].stop].Label, known[i-1].t)
 		}
 	}
@@ -102,7 +104,8 @@ func Calibrate(m Machine, points []Measure, spring float64) (Fit, error) {
 		f.Clamped = f.Clamped || k < least || k > most
 		f.Stops[i].K = f.K[i]
 		if i > 0 && f.Stops[i].TrueMM() >= f.Stops[i-1].TrueMM() {
-			return f, fmt.Errorf("by these sheets stop %q would be no finer than stop %q: measure one of them, too", s.Label, m.Stops[i-1].Label)
+			return f, fmt.Errorf("by these sheets stop %q would be no finer than stop %q: measure one of them, too",
+				s.Label, m.Stops[i-1].Label)
 		}
 	}
 	f.Error = FewWithin
@@ -123,7 +126,8 @@ func FromPaper(leaves float64) float64 { return leaves * PaperMM }
 
 // SetUp is what is done before the first pass. Source: usual practice.
 func SetUp(motor bool) []string {
-	out := []string{"a damp cloth under it, and the clamp tight", "the dial clicked home at the widest stop", "rollers wiped dry, no water on them",
+	out := []string{"a damp cloth under it, and the clamp tight", "the dial clicked home at the widest stop",
+		"rollers wiped dry, no water on them",
 		"hair tied, sleeves up, rings off"}
 	if motor {
 		return append(out, "the drive seated, the slow speed set", "a hand on the switch, fingers off the feed")

@@ -31,7 +31,8 @@ var dialWords = regexp.MustCompile(`(?i)^\s*(?:from\s+)?([0-9]{1,2}|[a-z])\s*(?:
 // halves". The error says what is read.
 func ReadDial(text string) ([]string, error) {
 	m := dialWords.FindStringSubmatch(text)
-	refused := measure.Faultf("dial", "%q is no dial; the label of the widest stop and of the finest are read, as in from 9 to 1, or from 7 to 1 in halves",
+	refused := measure.Faultf("dial", "%q is no dial; the label of the widest stop and of the finest are read, as in "+
+		"from 9 to 1, or from 7 to 1 in halves",
 		strings.TrimSpace(text))
 	if m == nil {
 		return nil, refused

@@ -44,13 +44,14 @@ type Machine struct {
 	Motor       bool       `json:"motor"`
 	Cutters     []Cutter   `json:"cutters,omitempty"` // that belong to it
 
-	BoardLengthMM float64   `json:"board_length_mm,omitempty"` // of a pin: the board it rolls on
-	BoardWidthMM  float64   `json:"board_width_mm,omitempty"`
-	GapsGuessed   bool      `json:"gaps_guessed,omitempty"` // only the dial is known; the gaps are as GuessStops has them
-	SetSpeed      string    `json:"set_speed,omitempty"`    // the maker's own speed, in his words
-	Calibrated    []Measure `json:"calibrated,omitempty"`   // what the gaps stand on, the newest set
-	SpringThen    float64   `json:"spring_then,omitempty"`  // spring-back of the dough measured, share of gap
-	CalibratedOn  string    `json:"calibrated_on,omitempty"`
+	BoardLengthMM float64 `json:"board_length_mm,omitempty"` // of a pin: the board it rolls on
+	BoardWidthMM  float64 `json:"board_width_mm,omitempty"`
+	// only the dial is known; the gaps are as GuessStops has them
+	GapsGuessed  bool      `json:"gaps_guessed,omitempty"`
+	SetSpeed     string    `json:"set_speed,omitempty"`   // the maker's own speed, in his words
+	Calibrated   []Measure `json:"calibrated,omitempty"`  // what the gaps stand on, the newest set
+	SpringThen   float64   `json:"spring_then,omitempty"` // spring-back of the dough measured, share of gap
+	CalibratedOn string    `json:"calibrated_on,omitempty"`
 
 	History []Calibration `json:"history,omitempty"` // earlier sets, oldest first; stays in the cabinet
 }
@@ -69,10 +70,12 @@ const MaxCutters = 10
 // Check returns what is wrong with a cutter: ribbons of 0.8–120 mm from a sheet 20–1,000 mm wide
 // and 0.3–6 mm thick.
 func (c Cutter) Check() error {
-	if c.PitchMM >= .8 && c.PitchMM <= 120 && c.WidthMM >= max(20, c.PitchMM) && c.WidthMM <= 1000 && c.FromMM >= .3 && c.ToMM > c.FromMM && c.ToMM <= 6 {
+	if c.PitchMM >= .8 && c.PitchMM <= 120 && c.WidthMM >= max(20, c.PitchMM) && c.WidthMM <= 1000 && c.FromMM >= .3 &&
+		c.ToMM > c.FromMM && c.ToMM <= 6 {
 		return nil
 	}
-	return measure.Faultf("cutters", "%g mm on %g mm, sheets of %g to %g; ribbons of 0.8 to 120 mm, a width of 20 to 1,000 mm and sheets of "+
+	return measure.Faultf("cutters", "%g mm on %g mm, sheets of %g to %g; ribbons of 0.8 to 120 mm, a width of 20 to "+
+		"1,000 mm and sheets of "+
 		"0.3 to 6 mm, thin to thick, are allowed", c.PitchMM, c.WidthMM, c.FromMM, c.ToMM)
 }
 
@@ -134,7 +137,8 @@ func (m Machine) Check() error {
 			errs = append(errs, measure.Faultf("width_mm", "%g; a pin is 150 to 1,500 mm long", m.WidthMM))
 		}
 		if !(min(m.BoardLengthMM, m.BoardWidthMM) >= 200 && max(m.BoardLengthMM, m.BoardWidthMM) <= 5000) {
-			errs = append(errs, measure.Faultf("board_length_mm", "%g by %g; a board is 200 to 5,000 mm each way", m.BoardLengthMM, m.BoardWidthMM))
+			errs = append(errs, measure.Faultf("board_length_mm", "%g by %g; a board is 200 to 5,000 mm each way",
+				m.BoardLengthMM, m.BoardWidthMM))
 		}
 		return errors.Join(errs...)
 	}
@@ -150,13 +154,16 @@ func (m Machine) Check() error {
 			errs = append(errs, measure.Faultf("stops", "two are called %q; each needs a label of its own", s.Label))
 		}
 		if s.K != 0 && !(s.K >= least && s.K <= most) {
-			errs = append(errs, measure.Faultf("stops", "%q is off by %g; %g to %g is believed", s.Label, s.K, least, most))
+			errs = append(errs, measure.Faultf("stops", "%q is off by %g; %g to %g is believed", s.Label, s.K, least,
+				most))
 		}
 		if !(s.GapMM >= .2 && s.GapMM <= 40) {
-			errs = append(errs, measure.Faultf("stops", "%q has a gap of %g mm; 0.2 to 40 mm is allowed", s.Label, s.GapMM))
+			errs = append(errs, measure.Faultf("stops", "%q has a gap of %g mm; 0.2 to 40 mm is allowed", s.Label,
+				s.GapMM))
 		}
 		if i > 0 && !(s.GapMM < m.Stops[i-1].GapMM && s.TrueMM() < m.Stops[i-1].TrueMM()) {
-			errs = append(errs, measure.Faultf("stops", "%q, gap %g mm is not finer than %g mm before it; list the stops from the widest to the finest",
+			errs = append(errs, measure.Faultf("stops", "%q, gap %g mm is not finer than %g mm before it; list the "+
+				"stops from the widest to the finest",
 				s.Label, s.GapMM, m.Stops[i-1].GapMM))
 		}
 	}
@@ -188,7 +195,9 @@ func stops(gaps []float64, label func(i int) string) []Stop {
 func Shipped() []Machine {
 	rising := func(from int) func(int) string { return func(i int) string { return fmt.Sprint(from + i) } }
 	cutters := func(width float64, pitches ...float64) (out []Cutter) {
-		suits := map[float64][2]float64{1: {.6, 1}, 2: {.8, 1.6}, 2.5: {.7, 1.4}, 3.5: {.8, 1.5}, 6: {.7, 1.5}, 6.5: {.7, 1.5}} // Source: house
+		// Source: house
+		suits := map[float64][2]float64{1: {.6, 1}, 2: {.8, 1.6}, 2.5: {.7, 1.4}, 3.5: {.8, 1.5}, 6: {.7, 1.5},
+			6.5: {.7, 1.5}}
 		for _, p := range pitches {
 			out = append(out, Cutter{p, width, suits[p][0], suits[p][1]})
 		}
@@ -196,24 +205,31 @@ func Shipped() []Machine {
 	}
 	dial := []float64{10, 8, 6, 4.5, 3.5, 2.8, 2.2, 1.8, 1.5, 1.2, 1.0, .8, .6}
 	return []Machine{
-		{Key: "hand-crank-10", Name: "Hand crank, ten stops", Tool: dough.Roller, WidthMM: 140, SpeedMMPerS: 110, FeedMM: 15, Cutters: cutters(140, 2, 6.5),
+		{Key: "hand-crank-10", Name: "Hand crank, ten stops", Tool: dough.Roller, WidthMM: 140, SpeedMMPerS: 110,
+			FeedMM: 15, Cutters: cutters(140, 2, 6.5),
 			Stops: stops([]float64{4.6, 3.7, 3.0, 2.4, 1.9, 1.5, 1.2, .9, .7, .5}, rising(0))},
-		{Key: "mixer-8", Name: "Mixer roller, eight stops", Tool: dough.Roller, WidthMM: 140, SpeedMMPerS: 130, FeedMM: 15, Motor: true,
+		{Key: "mixer-8", Name: "Mixer roller, eight stops", Tool: dough.Roller, WidthMM: 140, SpeedMMPerS: 130,
+			FeedMM: 15, Motor: true,
 			Cutters: cutters(140, 1, 2, 6),
 			Stops:   stops([]float64{4.4, 3.3, 2.5, 1.9, 1.5, 1.2, .9, .7}, rising(1))},
-		{Key: "motor-9", Name: "Motor roller, nine stops", Tool: dough.Roller, WidthMM: 210, SpeedMMPerS: 160, FeedMM: 15, Motor: true,
+		{Key: "motor-9", Name: "Motor roller, nine stops", Tool: dough.Roller, WidthMM: 210, SpeedMMPerS: 160,
+			FeedMM: 15, Motor: true,
 			Cutters: cutters(205, 2.5, 6.5),
-			Stops:   stops([]float64{6.0, 4.6, 3.6, 2.8, 2.2, 1.7, 1.3, .95, .7}, func(i int) string { return fmt.Sprint(9 - i) })},
-		{Key: "sheeter-mm", Name: "Bench sheeter, dial in mm", Tool: dough.Sheeter, WidthMM: 300, SpeedMMPerS: 250, FeedMM: 25, Motor: true,
+			Stops: stops([]float64{6.0, 4.6, 3.6, 2.8, 2.2, 1.7, 1.3, .95, .7},
+				func(i int) string { return fmt.Sprint(9 - i) })},
+		{Key: "sheeter-mm", Name: "Bench sheeter, dial in mm", Tool: dough.Sheeter, WidthMM: 300, SpeedMMPerS: 250,
+			FeedMM: 25, Motor: true,
 			Cutters: cutters(290, 2, 3.5, 6.5),
 			Stops:   stops(dial, func(i int) string { return fmt.Sprintf("%.1f", dial[i]) })},
-		{Key: "pin-board", Name: "Rolling pin and board", Tool: dough.Pin, WidthMM: 800, BoardLengthMM: 900, BoardWidthMM: 700},
+		{Key: "pin-board", Name: "Rolling pin and board", Tool: dough.Pin, WidthMM: 800, BoardLengthMM: 900,
+			BoardWidthMM: 700},
 	}
 }
 
 // Hands stand for a machine where pieces are formed from a rope.
 func Hands() Machine {
-	return Machine{Key: "hands", Name: "Hands, a rope on the board", Tool: dough.Pin, WidthMM: 800, BoardLengthMM: 2000, BoardWidthMM: 700}
+	return Machine{Key: "hands", Name: "Hands, a rope on the board", Tool: dough.Pin, WidthMM: 800, BoardLengthMM: 2000,
+		BoardWidthMM: 700}
 }
 
 // Find returns the shipped machine of that key and whether there is one.

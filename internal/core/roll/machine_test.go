@@ -19,7 +19,8 @@ func TestCalibrationRecoversAMachine(t *testing.T) {
 		k := func(i int) float64 { return off + drift*float64(i)/9 }
 		var points []Measure
 		for _, i := range []int{1, 4, 7} {
-			points = append(points, Measure{m.Stops[i].Label, m.Stops[i].GapMM * k(i) * 1.08 * (1 + .015*rnd.NormFloat64())})
+			points = append(points, Measure{m.Stops[i].Label, m.Stops[i].GapMM * k(i) * 1.08 * (1 +
+				.015*rnd.NormFloat64())})
 		}
 		f, err := Calibrate(m, points, .08)
 		if err != nil {
@@ -62,8 +63,9 @@ func TestCalibrate(t *testing.T) {
 		t.Errorf("%.3f mm, then %.3f at stop %d", before, p.SheetMM, l.TargetStop())
 	}
 	for what, points := range map[string][]Measure{
-		"no such stop": {{"12", 1}}, "is allowed": {{"7", 60}}, "measured twice": {{"7", 1}, {"7", .9}}, "nothing is measured": {},
-		"no thinner than": {{"4", 1}, {"7", 1.2}},
+		"no such stop": {{"12", 1}}, "is allowed": {{"7", 60}}, "measured twice": {{"7", 1}, {"7", .9}},
+		"nothing is measured": {},
+		"no thinner than":     {{"4", 1}, {"7", 1.2}},
 	} {
 		if _, err := Calibrate(m, points, .08); err == nil || !strings.Contains(err.Error(), what) {
 			t.Errorf("%v: %v", points, err)
@@ -83,7 +85,10 @@ func TestCalibrate(t *testing.T) {
 func TestMachines(t *testing.T) {
 	for _, n := range []int{1, 2, 20, 40} {
 		for what, label := range map[string]func(int) string{"rising": func(i int) string { return fmt.Sprint(i) },
-			"falling": func(i int) string { return fmt.Sprint(n - i) }, "mixed": func(i int) string { return string(rune('A'+i%26)) + fmt.Sprint(i*7%11) }} {
+			"falling": func(i int) string { return fmt.Sprint(n - i) }, "mixed": func(i int) string {
+				return string(
+					rune('A'+i%26)) + fmt.Sprint(i*7%11)
+			}} {
 			m, _ := Find("motor-9")
 			m.Stops = nil
 			for i := range n {
@@ -107,10 +112,12 @@ func TestMachines(t *testing.T) {
 	}
 	m, _ := Find("hand-crank-10")
 	for what, change := range map[string]func(*Machine){
-		"width_mm": func(m *Machine) { m.WidthMM = math.NaN() }, "speed_mm_per_s": func(m *Machine) { m.SpeedMMPerS = 0 },
-		"feed_mm": func(m *Machine) { m.FeedMM = 1e9 }, "name": func(m *Machine) { m.Name = "" },
-		"not finer": func(m *Machine) { m.Stops[3].GapMM = 5 }, "a label has": func(m *Machine) { m.Stops[2].Label = "" },
-		"is off by": func(m *Machine) { m.Stops[2].K = 3 }, "0.2 to 40": func(m *Machine) { m.Stops[9].GapMM = .1 },
+		"width_mm":       func(m *Machine) { m.WidthMM = math.NaN() },
+		"speed_mm_per_s": func(m *Machine) { m.SpeedMMPerS = 0 },
+		"feed_mm":        func(m *Machine) { m.FeedMM = 1e9 }, "name": func(m *Machine) { m.Name = "" },
+		"not finer":   func(m *Machine) { m.Stops[3].GapMM = 5 },
+		"a label has": func(m *Machine) { m.Stops[2].Label = "" },
+		"is off by":   func(m *Machine) { m.Stops[2].K = 3 }, "0.2 to 40": func(m *Machine) { m.Stops[9].GapMM = .1 },
 	} {
 		c := m
 		c.Stops = append([]Stop{}, m.Stops...)
@@ -129,7 +136,8 @@ func TestMachines(t *testing.T) {
 // 480 g at 0.8 mm make a disc of 793 mm; a rectangle keeps the same area.
 func TestPin(t *testing.T) {
 	disc, rect := SheetOf(Disc, 480, 1.214, .8, 700), SheetOf(Rectangle, 480, 1.214, .8, 600)
-	if math.Abs(disc.LengthMM-793) > .5 || math.Abs(disc.LengthMM*disc.WidthMM/(rect.LengthMM*rect.WidthMM)-1) > 1e-9 || rect.WidthMM != 600 {
+	if math.Abs(disc.LengthMM-793) > .5 || math.Abs(disc.LengthMM*disc.WidthMM/(rect.LengthMM*rect.WidthMM)-1) > 1e-9 ||
+		rect.WidthMM != 600 {
 		t.Errorf("%+v, %+v", disc, rect)
 	}
 	if disc.Fits(Disc, 900, 700) || !disc.Fits(Disc, 900, 800) || !rect.Fits(Rectangle, 700, 900) {
@@ -162,25 +170,30 @@ func TestStripes(t *testing.T) {
 	}
 	l := lay(7, EveryStop)
 	j, err := l.Join(s)
-	if err != nil || j.Label != "5" || !j.Smoothed || j.Base != 1 || j.SheetMM > 1.6+.25*.6 || l.Sheet(l.Machine.Stops[j.Stop-1].TrueMM(), 1) <= 1.6+.25*.6 ||
+	if err != nil || j.Label != "5" || !j.Smoothed || j.Base != 1 || j.SheetMM > 1.6+.25*.6 ||
+		l.Sheet(l.Machine.Stops[j.Stop-1].TrueMM(), 1) <= 1.6+.25*.6 ||
 		math.Abs(j.StripeG-.4*.6/1.6) > 1e-9 {
 		t.Errorf("%+v, %v", j, err)
 	}
 	// As thin as the base, joined one stop back: common, and easy.
-	if j, err := l.Join(Stripes{BaseMM: .97, StripeMM: .97, WidthMM: 20, PitchMM: 50}); err != nil || j.Label != "6" || !j.Smoothed {
+	if j, err := l.Join(Stripes{BaseMM: .97, StripeMM: .97, WidthMM: 20, PitchMM: 50}); err != nil || j.Label != "6" ||
+		!j.Smoothed {
 		t.Errorf("as thick as the base: %+v, %v", j, err)
 	}
 	laid := func(base, stripe, wide, pitch float64) Stripes {
 		return Stripes{BaseMM: base, StripeMM: stripe, WidthMM: wide, PitchMM: pitch}
 	}
-	for what, bad := range map[string]Stripes{"base_mm": laid(.1, .1, 5, 10), "no thicker than": laid(1, 2, 5, 10), "pitch_mm": laid(2, .5, 20, 20),
+	for what, bad := range map[string]Stripes{"base_mm": laid(.1, .1, 5, 10), "no thicker than": laid(1, 2, 5, 10),
+		"pitch_mm": laid(2, .5, 20, 20),
 		"width_mm": laid(2, .5, math.NaN(), 40), "finer than the base": laid(.6, .2, 5, 10)} {
-		if _, err := l.Join(bad); what != "finer than the base" && (err == nil || !strings.Contains(err.Error(), what)) {
+		if _, err := l.Join(bad); what != "finer than the base" && (err == nil || !strings.Contains(err.Error(),
+			what)) {
 			t.Errorf("%+v: %v", bad, err)
 		}
 	}
 	l.D, l.Gluten = .7, .2
-	if _, err := l.Join(Stripes{BaseMM: 1.2, StripeMM: 1.2, WidthMM: 20, PitchMM: 50}); err == nil || !strings.Contains(err.Error(), "is easy") {
+	if _, err := l.Join(Stripes{BaseMM: 1.2, StripeMM: 1.2, WidthMM: 20, PitchMM: 50}); err == nil ||
+		!strings.Contains(err.Error(), "is easy") {
 		t.Errorf("a fragile dough: %v", err)
 	}
 }

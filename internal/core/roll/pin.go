@@ -54,9 +54,11 @@ func (l *Lay) pinStageS() float64 { return 60 * (pinMinutes*math.Sqrt(l.PieceG/5
 // and width are its diameter.
 func (l *Lay) planRope() Progression {
 	d := l.RopeMM
-	x := Pass{GapMM: d, Nth: 1, InMM: 2 * d, OutMM: d, Reduction: .5, Sheets: 1, LengthMM: l.PieceG / (l.DensityG * 1e-3 * math.Pi * d * d / 4),
-		TimeS: l.pinStageS()}
-	return Progression{Layers: 1, Sheets: 1, Passes: []Pass{x}, Skips: []Skip{}, PressedMM: 2 * d, SheetMM: d, WidthMM: d, LengthMM: x.LengthMM,
+	x := Pass{GapMM: d, Nth: 1, InMM: 2 * d, OutMM: d, Reduction: .5, Sheets: 1,
+		LengthMM: l.PieceG / (l.DensityG * 1e-3 * math.Pi * d * d / 4),
+		TimeS:    l.pinStageS()}
+	return Progression{Layers: 1, Sheets: 1, Passes: []Pass{x}, Skips: []Skip{}, PressedMM: 2 * d, SheetMM: d,
+		WidthMM: d, LengthMM: x.LengthMM,
 		TimeMin: x.TimeS / 60}
 }
 
@@ -78,8 +80,9 @@ func (l *Lay) planPin() Progression {
 	in := stages[0] * 2
 	for i, t := range stages {
 		s := SheetOf(l.Outline, l.PieceG, l.DensityG, t, across)
-		x := Pass{Stop: i, Label: "", GapMM: t, Nth: 1, InMM: in, OutMM: t, Reduction: 1 - t/in, LengthMM: s.LengthMM, Sheets: 1,
-			TimeS: l.pinStageS()}
+		x := Pass{Stop: i, Label: "", GapMM: t, Nth: 1, InMM: in, OutMM: t, Reduction: 1 - t/in, LengthMM: s.LengthMM,
+			Sheets: 1,
+			TimeS:  l.pinStageS()}
 		p.TimeMin += x.TimeS / 60
 		p.Passes = append(p.Passes, x)
 		in = t

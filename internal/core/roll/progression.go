@@ -350,7 +350,8 @@ func (l *Lay) fewest(target int) []step {
 	var route []step
 	for at := (step{0, l.startPasses()}); at.stop < target; {
 		for _, x := range legs[at.stop][at.n] { // the next stops first
-			if allowed(at.stop, at.n, x) && x.ratio*x.ratio+best[x.stop][x.n].squares <= best[at.stop][at.n].squares+sameRatio {
+			if allowed(at.stop, at.n,
+				x) && x.ratio*x.ratio+best[x.stop][x.n].squares <= best[at.stop][at.n].squares+sameRatio {
 				at = x.step
 				route = append(route, at)
 				break

@@ -15,7 +15,8 @@ func lay(fat float64, mode Mode) Lay {
 	r := rules.Default()
 	m, _ := Find("hand-crank-10")
 	return Lay{Rules: r.Roll, Machine: m, TargetMM: .9, PieceG: 160, DensityG: 1.214, T: .1, D: .93,
-		ReadyD: r.Knead.ReadyD, ReadyT: r.Knead.ReadyT, FatFreePct: r.Knead.FatFree, FatPct: fat, Gluten: 1, Folds: 2, Fold: Thirds, Mode: mode, BenchMM: 1200}
+		ReadyD: r.Knead.ReadyD, ReadyT: r.Knead.ReadyT, FatFreePct: r.Knead.FatFree, FatPct: fat, Gluten: 1, Folds: 2,
+		Fold: Thirds, Mode: mode, BenchMM: 1200}
 }
 
 func way(p Progression) []int {
@@ -53,14 +54,16 @@ func TestDailyWays(t *testing.T) {
 		off         float64
 		want        []string
 	}{
-		{&ten, 0, 2, 3, .46, []string{Safe, Bold}}, {&ten, 3, 2, 6, .48, []string{Safe, Bold}}, {&ten, 0, 1, 4, .57, []string{Tearing}},
+		{&ten, 0, 2, 3, .46, []string{Safe, Bold}}, {&ten, 3, 2, 6, .48, []string{Safe, Bold}}, {&ten, 0, 1, 4, .57,
+			[]string{Tearing}},
 		{&eight, 0, 1, 2, .43, []string{Safe, Bold}}, {&eight, 2, 1, 4, .40, []string{Safe, Bold}},
 		{&raw, 0, 1, 2, .43, []string{Safe, Bold}}, {&raw, 2, 1, 4, .40, []string{Safe, Bold}},
 	} {
 		gap := func(i int) float64 { return c.l.Machine.Stops[i].TrueMM() }
 		off := 1 - c.l.Sheet(gap(c.to), 1)/c.l.Sheet(gap(c.from), c.n)
 		if v := c.l.Verdict(off, c.l.Easy(gap(c.to))); !slices.Contains(c.want, v) || math.Abs(off-c.off) > .03 {
-			t.Errorf("%s %d to %d: %.2f off where %.2f is easy, %s", c.l.Machine.Key, c.from, c.to, off, c.l.Easy(gap(c.to)), v)
+			t.Errorf("%s %d to %d: %.2f off where %.2f is easy, %s", c.l.Machine.Key, c.from, c.to, off,
+				c.l.Easy(gap(c.to)), v)
 		}
 	}
 }
@@ -204,7 +207,8 @@ func TestFewestEqualsExhaustive(t *testing.T) {
 			if x.Skipped > 0 && x.Reduction > x.Easy+1e-9 {
 				t.Errorf("case %d pass %d: skips over the limit", i, n+1)
 			}
-			if g := x.LengthMM * float64(x.Sheets) * l.Machine.WidthMM * x.OutMM * l.DensityG * 1e-3; math.Abs(g/l.PieceG-1) > .001 {
+			if g := x.LengthMM * float64(x.Sheets) * l.Machine.WidthMM * x.OutMM * l.DensityG * 1e-3; math.Abs(
+				g/l.PieceG-1) > .001 {
 				t.Errorf("case %d pass %d: %.2f of %.2f g", i, n+1, g, l.PieceG)
 			}
 		}
@@ -234,7 +238,8 @@ func TestProgressionProperties(t *testing.T) {
 				if x.Skipped > 0 && x.Reduction > x.Easy+1e-9 {
 					t.Errorf("%s pass %d: skips over the limit", m.Key, i+1)
 				}
-				if x.Fold > 0 && x.PressMM == 0 && x.PacketMM > 1.15*m.FeedMM || x.PressMM > m.FeedMM || x.Fold > 0 && x.PacketMM != float64(x.Fold)*x.InMM {
+				if x.Fold > 0 && x.PressMM == 0 && x.PacketMM > 1.15*m.FeedMM || x.PressMM > m.FeedMM || x.Fold > 0 &&
+					x.PacketMM != float64(x.Fold)*x.InMM {
 					t.Errorf("%s pass %d: packet of %.1f mm", m.Key, i+1, x.PacketMM)
 				}
 				if mode == EveryStop && x.Skipped != 0 {
@@ -276,7 +281,8 @@ func TestSkips(t *testing.T) {
 	for _, s := range p.Skips {
 		seen[s.Verdict]++
 		safe := s.Reduction <= s.Easy+1e-9
-		if safe != (s.Verdict == "safe") || s.Reduction <= 0 || s.Reduction >= 1 || l.Machine.Stops[s.Stop].Label != s.Left {
+		if safe != (s.Verdict == "safe") || s.Reduction <= 0 || s.Reduction >= 1 ||
+			l.Machine.Stops[s.Stop].Label != s.Left {
 			t.Errorf("%+v", s)
 		}
 	}
@@ -303,7 +309,8 @@ func TestLastTwiceAndEasy(t *testing.T) {
 	}
 	sound := l.Easy(2)
 	for what, change := range map[string]func(*Lay){
-		"short of kneading": func(l *Lay) { l.D = .8 }, "tense": func(l *Lay) { l.T = .5 }, "rich": func(l *Lay) { l.FatPct = 19 },
+		"short of kneading": func(l *Lay) { l.D = .8 }, "tense": func(l *Lay) { l.T = .5 },
+		"rich": func(l *Lay) { l.FatPct = 19 },
 		"weak": func(l *Lay) { l.Gluten = .6 }, "out of the band": func(l *Lay) { l.OutsideBand = -3 },
 	} {
 		k := lay(7, EveryStop)
@@ -322,7 +329,8 @@ func BenchmarkFewest(b *testing.B) {
 		l := lay(7, Fewest)
 		l.Machine.Stops = nil
 		for i := range n {
-			l.Machine.Stops = append(l.Machine.Stops, Stop{Label: fmt.Sprint(i), GapMM: 8 * math.Pow(.3/8, float64(i)/float64(n-1))})
+			l.Machine.Stops = append(l.Machine.Stops, Stop{Label: fmt.Sprint(i), GapMM: 8 * math.Pow(.3/8,
+				float64(i)/float64(n-1))})
 		}
 		b.Run(fmt.Sprint(n), func(b *testing.B) {
 			for b.Loop() {

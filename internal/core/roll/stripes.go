@@ -120,14 +120,16 @@ func (s Stripes) Check() error {
 		errs = append(errs, measure.Faultf("base_mm", "%g; 0.6 to 6 mm is allowed", s.BaseMM))
 	}
 	if !(s.StripeMM >= .2 && s.StripeMM <= min(3, s.BaseMM)) {
-		errs = append(errs, measure.Faultf("stripe_mm", "%g; 0.2 to 3 mm, and no thicker than the base, is allowed", s.StripeMM))
+		errs = append(errs, measure.Faultf("stripe_mm", "%g; 0.2 to 3 mm, and no thicker than the base, is allowed",
+			s.StripeMM))
 	}
 	if len(s.Strips) > 0 {
 		if _, third := s.Covered(ThirdColour); third > 0 && s.Third == "" {
 			errs = append(errs, measure.Faultf("third_colour", "a strip is of the third colour: say what colours it"))
 		}
 		if turn, _ := s.Covered(BareBase); !(turn >= 2 && turn <= mostTurnMM) {
-			errs = append(errs, measure.Faultf("strips", "one turn of the pattern is %.0f mm; 2 to %d mm is allowed", turn, mostTurnMM))
+			errs = append(errs, measure.Faultf("strips", "one turn of the pattern is %.0f mm; 2 to %d mm is allowed",
+				turn, mostTurnMM))
 		}
 		return errors.Join(errs...)
 	}
@@ -135,7 +137,8 @@ func (s Stripes) Check() error {
 		errs = append(errs, measure.Faultf("width_mm", "%g; 2 to 200 mm is allowed", s.WidthMM))
 	}
 	if !(s.PitchMM > s.WidthMM && s.PitchMM <= 400) {
-		errs = append(errs, measure.Faultf("pitch_mm", "%g; wider than the stripe and up to 400 mm is allowed", s.PitchMM))
+		errs = append(errs, measure.Faultf("pitch_mm", "%g; wider than the stripe and up to 400 mm is allowed",
+			s.PitchMM))
 	}
 	return errors.Join(errs...)
 }
@@ -208,10 +211,12 @@ func (l *Lay) Join(s Stripes) (Joined, error) {
 		if t > s.BaseMM+over*s.StripeMM+1e-9 {
 			continue
 		}
-		j := Joined{Phi: phi, Stop: i, Label: st.Label, SheetMM: t, Easy: l.Easy(st.TrueMM()) + joinMore, Reduction: (both - t) / both,
-			Smoothed: t >= s.BaseMM && s.Lay != LaidAlong}
+		j := Joined{Phi: phi, Stop: i, Label: st.Label, SheetMM: t, Easy: l.Easy(st.TrueMM()) + joinMore,
+			Reduction: (both - t) / both,
+			Smoothed:  t >= s.BaseMM && s.Lay != LaidAlong}
 		if j.Reduction > j.Easy+1e-9 {
-			return j, fmt.Errorf("stop %s takes %.1f %% off base and stripe where %.1f %% is easy: a thicker base, or a thinner stripe", st.Label,
+			return j, fmt.Errorf("stop %s takes %.1f %% off base and stripe where %.1f %% is easy: a thicker base, "+
+				"or a thinner stripe", st.Label,
 				100*j.Reduction, 100*j.Easy)
 		}
 		j.Longer, j.Stripe, j.Base = s.After(t)

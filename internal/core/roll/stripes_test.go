@@ -11,7 +11,8 @@ import (
 
 func stripeLay() *Lay {
 	m, _ := Find("hand-crank-10")
-	return &Lay{Rules: rules.Default().Roll, Machine: m, T: .1, D: .95, ReadyD: .9, ReadyT: .25, FatFreePct: 5, FatPct: 7, Gluten: 1, DensityG: 1.214, PieceG: 160}
+	return &Lay{Rules: rules.Default().Roll, Machine: m, T: .1, D: .95, ReadyD: .9, ReadyT: .25, FatFreePct: 5,
+		FatPct: 7, Gluten: 1, DensityG: 1.214, PieceG: 160}
 }
 
 // Strips as thin as the base are joined one stop back, and where the base is no thicker than that sheet it is
@@ -44,11 +45,13 @@ func TestPatternsKeepTheirDough(t *testing.T) {
 	rnd := rand.New(rand.NewPCG(12, 6))
 	joined := 0
 	for range 3000 {
-		s := Stripes{BaseMM: .8 + 2*rnd.Float64(), WidthMM: 2 + 40*rnd.Float64(), Mirror: rnd.IntN(2) == 0, Third: "beet-powder",
-			Lay: []Laid{LaidAcross, LaidAlong, LaidLattice}[rnd.IntN(3)]}
+		s := Stripes{BaseMM: .8 + 2*rnd.Float64(), WidthMM: 2 + 40*rnd.Float64(), Mirror: rnd.IntN(2) == 0,
+			Third: "beet-powder",
+			Lay:   []Laid{LaidAcross, LaidAlong, LaidLattice}[rnd.IntN(3)]}
 		s.StripeMM, s.PitchMM = s.BaseMM*(.25+.75*rnd.Float64()), s.WidthMM+1+60*rnd.Float64()
 		for range rnd.IntN(6) {
-			s.Strips = append(s.Strips, Strip{[]Colour{OtherDough, ThirdColour}[rnd.IntN(2)], 2 + 30*rnd.Float64(), 40 * rnd.Float64()})
+			s.Strips = append(s.Strips, Strip{[]Colour{OtherDough, ThirdColour}[rnd.IntN(2)], 2 + 30*rnd.Float64(),
+				40 * rnd.Float64()})
 		}
 		turn, phi := s.Covered(BareBase)
 		_, a := s.Covered(OtherDough)
@@ -97,7 +100,8 @@ func TestPatternsKeepTheirDough(t *testing.T) {
 	if joined < 800 {
 		t.Errorf("%d of 3000 patterns are joined", joined)
 	}
-	if err := (Stripes{BaseMM: 1.8, StripeMM: .5, Strips: []Strip{{ThirdColour, 10, 10}}}).Check(); len(measure.Faults(err)) != 1 {
+	if err := (Stripes{BaseMM: 1.8, StripeMM: .5, Strips: []Strip{{ThirdColour, 10, 10}}}).Check(); len(measure.Faults(
+		err)) != 1 {
 		t.Errorf("a third colour of nothing: %v", err)
 	}
 }

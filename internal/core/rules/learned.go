@@ -1,6 +1,7 @@
 package rules
 
-// Learned is what a workshop's log says about one batch. Its zero value is nothing learned. It is worked out when a batch is
+// Learned is what a workshop's log says about one batch. Its zero value is nothing learned. It is worked out when a
+// batch is
 // planned, and kept with what is made.
 type Learned struct {
 	Hw     LearnedPoints
@@ -81,7 +82,8 @@ func (r Rules) With(l Learned) Rules {
 	r.Dry.StillMS, r.Dry.FanMS = r.Dry.StillMS/l.Dry.K(), r.Dry.FanMS/l.Dry.K()
 	r.Cook = r.Cook.times(l.Cook.K())
 	r.Dough.BowlLossShare = min(.2, r.Dough.BowlLossShare*l.Loss.K())
-	for _, s := range []*float64{&r.Cut.StrokeS, &r.Cut.RingS, &r.Cut.FilledS, &r.Cut.FormedS, &r.Cut.ChargePerM, &r.Cut.KnifeS, &r.Cut.YolkSetS} {
+	for _, s := range []*float64{&r.Cut.StrokeS, &r.Cut.RingS, &r.Cut.FilledS, &r.Cut.FormedS, &r.Cut.ChargePerM,
+		&r.Cut.KnifeS, &r.Cut.YolkSetS} {
 		*s *= l.Hands.K()
 	}
 	return r

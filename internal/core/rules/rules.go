@@ -28,7 +28,8 @@ type Rules struct {
 
 // Flour rules: how moisture moves between flour and air.
 type Flour struct {
-	// BasisMoistureWB is the moisture all flour figures are brought to, share wet basis. Source: milling trade usage, 14 %.
+	// BasisMoistureWB is the moisture all flour figures are brought to, share wet basis. Source: milling trade usage,
+	// 14 %.
 	BasisMoistureWB float64
 	// MilledMoistureWB is the moisture of a fresh bag, share wet basis. Source: house, European mills.
 	MilledMoistureWB float64
@@ -58,7 +59,8 @@ type Flour struct {
 
 // Room rules: how the room's correction is split between bowl and board.
 type Room struct {
-	// PourShare is the share of the room's correction poured at once while moisture is only estimated, 0–1. Source: house.
+	// PourShare is the share of the room's correction poured at once while moisture is only estimated, 0–1. Source:
+	// house.
 	PourShare float64
 	// BoardAreaM2 is the wet face of a 500 g dough while it is kneaded, m². Source: house.
 	BoardAreaM2 float64
@@ -104,9 +106,11 @@ type Band struct {
 	Under float64
 	// Over is how far above the target the band reaches, points. Source: house.
 	Over float64
-	// Firm is how far below the band each of three words reaches: firm, very firm, stiff, points; beyond there is no sheet. Source: house.
+	// Firm is how far below the band each of three words reaches: firm, very firm, stiff, points; beyond there is no
+	// sheet. Source: house.
 	Firm [3]float64
-	// Soft is how far above the band each of three words reaches: soft, very soft, clings, points; beyond there is no sheet. Source: house.
+	// Soft is how far above the band each of three words reaches: soft, very soft, clings, points; beyond there is no
+	// sheet. Source: house.
 	Soft [3]float64
 }
 
@@ -192,7 +196,8 @@ type Knead struct {
 	FoldHandsMin float64
 	// FoldTension is the tension folded passes tend to, 0–1. Source: house.
 	FoldTension float64
-	// RelaxDoubling and UptakeDoubling are the temperature steps that double relaxation and water uptake, °C. Source: house.
+	// RelaxDoubling and UptakeDoubling are the temperature steps that double relaxation and water uptake, °C. Source:
+	// house.
 	RelaxDoubling, UptakeDoubling float64
 	// CoolTauMin is the time constant to the surroundings of a 500 g dough, min. Source: house.
 	CoolTauMin float64
@@ -210,15 +215,18 @@ type Knead struct {
 	ColdC float64
 	// HandHotC is the dough temperature over which kneading by hand pauses, °C. Source: house.
 	HandHotC float64
-	// LongMinMin and LongMaxMin are the long school's kneading bounds, LongUsualMin its usual minutes, min. Source: house.
+	// LongMinMin and LongMaxMin are the long school's kneading bounds, LongUsualMin its usual minutes, min. Source:
+	// house.
 	LongMinMin, LongMaxMin, LongUsualMin float64
-	// RestMinMin is the least rest, RestMinRichMin the least for all-yolk or durum doughs, RestMinPinMin under a pin, min. Source: house.
+	// RestMinMin is the least rest, RestMinRichMin the least for all-yolk or durum doughs, RestMinPinMin under a pin,
+	// min. Source: house.
 	RestMinMin, RestMinRichMin, RestMinPinMin float64
 	// RestStepMin is the step of rests, RestMaxMin the longest the solver looks at, min. Source: house.
 	RestStepMin, RestMaxMin float64
 	// TurnsMin and TurnsMax are how often the school of turns kneads. Source: house.
 	TurnsMin, TurnsMax float64
-	// TurnMinMin and TurnMaxMin are the minutes of one turn, TurnUsualMin the usual, TurnRestMin the rest between two, min. Source: house.
+	// TurnMinMin and TurnMaxMin are the minutes of one turn, TurnUsualMin the usual, TurnRestMin the rest between two,
+	// min. Source: house.
 	TurnMinMin, TurnMaxMin, TurnUsualMin, TurnRestMin float64
 	// TurnsColdMinMin and TurnsColdMaxMin bound the hours in the cold that end it, min. Source: house.
 	TurnsColdMinMin, TurnsColdMaxMin float64
@@ -228,7 +236,8 @@ type Knead struct {
 	ShortRestMinMin, ShortRestMaxMin float64
 	// ShortFoldsMin and ShortFoldsMax bound its folded passes. Source: house.
 	ShortFoldsMin, ShortFoldsMax float64
-	// HookSlowMin is the slow start of a mixer, HookMinMin and HookMaxMin bound what follows, HookUsualMin is usual, min. Source: house.
+	// HookSlowMin is the slow start of a mixer, HookMinMin and HookMaxMin bound what follows, HookUsualMin is usual,
+	// min. Source: house.
 	HookSlowMin, HookMinMin, HookMaxMin, HookUsualMin float64
 	// ProcessorMinMin and ProcessorMaxMin bound the processor's run to clumping sand, min. Source: house.
 	ProcessorMinMin, ProcessorMaxMin float64
@@ -244,11 +253,13 @@ type Knead struct {
 	MachineHotC float64
 	// TemperPieceMin is how long divided dough stands in the room before it is rolled, min. Source: house.
 	TemperPieceMin float64
-	// GreyMin is the time after which a dough may grey, KeepMin how long it keeps wrapped in the fridge, min. Source: usual advice.
+	// GreyMin is the time after which a dough may grey, KeepMin how long it keeps wrapped in the fridge, min. Source:
+	// usual advice.
 	GreyMin, KeepMin float64
 	// HookSlow is the mixer's first speed: half of the second. Source: house.
 	HookSlow Method
-	// PokeTenseS is the half recovery of a poke, s, up to which a dough is tense; from PokeReadyS on it is relaxed. Source: house.
+	// PokeTenseS is the half recovery of a poke, s, up to which a dough is tense; from PokeReadyS on it is relaxed.
+	// Source: house.
 	PokeTenseS, PokeReadyS float64
 	// Hand, Hook, Processor are work (min of hand kneading a minute) and heat (°C a minute). Source: house.
 	Hand, Hook, Processor Method
@@ -264,11 +275,13 @@ type Method struct {
 
 // Roll rules: spring-back, easy reductions, pieces and handling.
 type Roll struct {
-	// SpringBase, SpringTension, SpringDurum make spring-back s = base + tension·T + durum·share, share of gap. Source: house.
+	// SpringBase, SpringTension, SpringDurum make spring-back s = base + tension·T + durum·share, share of gap. Source:
+	// house.
 	SpringBase, SpringTension, SpringDurum float64
 	// ReduceBase is the largest easy reduction of a sound dough, share of the incoming sheet. Source: house.
 	ReduceBase float64
-	// ReduceShort is taken off per unit of development under ReadyD, ReduceTension per unit of tension over ReadyT. Source: house.
+	// ReduceShort is taken off per unit of development under ReadyD, ReduceTension per unit of tension over ReadyT.
+	// Source: house.
 	ReduceShort, ReduceTension float64
 	// ReduceRaw is as far down as those two alone bring it, share of the incoming sheet. Source: house.
 	ReduceRaw float64
@@ -292,7 +305,8 @@ type Roll struct {
 	CarefulFatPct float64
 	// BoldOver is how far over the easy reduction a skip is bold rather than tearing, share. Source: house.
 	BoldOver float64
-	// PieceFlourG is the flour in one piece, g; on a wide machine it is more: pressed PieceHighMM thick and as wide as the rollers, a piece is
+	// PieceFlourG is the flour in one piece, g; on a wide machine it is more: pressed PieceHighMM thick and as wide as
+	// the rollers, a piece is
 	// no shorter than PieceLongMM, or they hardly get hold of it, mm. Source: house.
 	PieceFlourG, PieceHighMM, PieceLongMM float64
 	// PacketGives is how much thicker than the feed limit a folded packet may be: it gives, no unit. Source: house.
@@ -341,13 +355,16 @@ type Cut struct {
 	HandfulG float64
 	// FillMargin is how much more filling is made than goes in, share. Source: house.
 	FillMargin float64
-	// FillMakeMin and FillMakePerKGMin are how long making a filling takes: so long, and so much for each kg, min. Source: house.
+	// FillMakeMin and FillMakePerKGMin are how long making a filling takes: so long, and so much for each kg, min.
+	// Source: house.
 	FillMakeMin, FillMakePerKGMin float64
-	// CutterOff is how far a cutter's pitch may be from the width wished for when the shape names no range, share. Source: house.
+	// CutterOff is how far a cutter's pitch may be from the width wished for when the shape names no range, share.
+	// Source: house.
 	CutterOff float64
 	// CutterSlack is how far beyond a cutter's range a sheet may be before it is said, share. Source: house.
 	CutterSlack float64
-	// OtherSheetOff is how far a shape's own sheet may be from the one it is cut from before it is said, share. Source: house.
+	// OtherSheetOff is how far a shape's own sheet may be from the one it is cut from before it is said, share. Source:
+	// house.
 	OtherSheetOff float64
 	// BrothG is a raw portion of trimmings in broth, g. Source: house.
 	BrothG float64
@@ -357,13 +374,15 @@ type Cut struct {
 type Dry struct {
 	// SurfaceActivity and BoardActivity are the water activities of sheet and kneaded dough, 0–1. Source: house.
 	SurfaceActivity, BoardActivity float64
-	// StillMS and FanMS are mass transfer coefficients in still air and a gentle fan, m/s. Source: house, evaporative cooling in it.
+	// StillMS and FanMS are mass transfer coefficients in still air and a gentle fan, m/s. Source: house, evaporative
+	// cooling in it.
 	StillMS, FanMS float64
 	// RackFaces, BoardFaces, NestFaces are the faces open to the air. Source: house.
 	RackFaces, BoardFaces, NestFaces float64
 	// ConstantLoss is the loss up to which drying runs at constant rate, share of mass. Source: house.
 	ConstantLoss float64
-	// CutLoss, HoldLoss, BrittleLoss are the losses that cut cleanly, hold a nest, and crack, share of mass. Source: house.
+	// CutLoss, HoldLoss, BrittleLoss are the losses that cut cleanly, hold a nest, and crack, share of mass. Source:
+	// house.
 	CutLoss, HoldLoss, BrittleLoss float64
 	// WindowFactor is how much longer than the first minute the window stays open. Source: house.
 	WindowFactor float64
@@ -399,7 +418,8 @@ type Cook struct {
 	PanShare float64
 	// FillReadyS and FillRawS are what a cooked and a raw filling need beyond the dough, s. Source: house.
 	FillReadyS, FillRawS float64
-	// CentreLowC and CentreHighC are what the centre of a raw filling should read, by the authority, °C. Source: usual advice.
+	// CentreLowC and CentreHighC are what the centre of a raw filling should read, by the authority, °C. Source: usual
+	// advice.
 	CentreLowC, CentreHighC float64
 	// PotL is a pot when none is given, L, and PotFill how full it is filled, 0–1. Source: house.
 	PotL, PotFill float64
@@ -409,20 +429,25 @@ type Cook struct {
 
 // Bench rules: what is believed of scales, hands and waits while a batch is made.
 type Bench struct {
-	// BoilMin is how long a pot of BoilL litres takes to the boil where nobody has said, min, and BoilLeastMin what the stove takes however
+	// BoilMin is how long a pot of BoilL litres takes to the boil where nobody has said, min, and BoilLeastMin what the
+	// stove takes however
 	// little is in it: min = BoilLeastMin + (BoilMin − BoilLeastMin)·L/BoilL. Source: house.
 	BoilMin, BoilL, BoilLeastMin float64
-	// Within and WithinShare are how near a reading counts as what is wanted: the larger of the two, g and share. Source: house.
+	// Within and WithinShare are how near a reading counts as what is wanted: the larger of the two, g and share.
+	// Source: house.
 	Within, WithinShare float64
-	// AloneG is the mass from which a reading may be taken by itself; less, and what is counted, is taken by a tap, g. Source: house.
+	// AloneG is the mass from which a reading may be taken by itself; less, and what is counted, is taken by a tap, g.
+	// Source: house.
 	AloneG float64
-	// Otherwise is from what share a duration counts as another than planned, and OtherwiseMin the least that does, min. Source: house.
+	// Otherwise is from what share a duration counts as another than planned, and OtherwiseMin the least that does,
+	// min. Source: house.
 	Otherwise, OtherwiseMin float64
 	// WaitedMin is from what wait the dough is taken to have rested on, min. Source: house.
 	WaitedMin float64
 	// SheetOff is from what share a measured sheet counts as another than planned. Source: house.
 	SheetOff float64
-	// SplashG, SprayG and WetHandsG are what goes in by a splash, a spray of the mister and a pair of wet hands, g. Source: house.
+	// SplashG, SprayG and WetHandsG are what goes in by a splash, a spray of the mister and a pair of wet hands, g.
+	// Source: house.
 	SplashG, SprayG, WetHandsG float64
 	// DustingG is the flour a dusting of the board brings in, g. Source: house.
 	DustingG float64
@@ -438,11 +463,14 @@ type Day struct {
 	MixerHandsMin int
 	// TurnMoreMin is how much longer than planned a dough may lie between two turns, min. Source: house.
 	TurnMoreMin int
-	// ColdLeastMin and ColdMostMin are how long a dough lies in the fridge, and TemperMin how long it then takes to lose the chill, min. Source: house.
+	// ColdLeastMin and ColdMostMin are how long a dough lies in the fridge, and TemperMin how long it then takes to
+	// lose the chill, min. Source: house.
 	ColdLeastMin, ColdMostMin, TemperMin int
-	// FillingCoolMin is how long a filling cools, and FillingKeepMin how long it may wait in the fridge, min. Source: house.
+	// FillingCoolMin is how long a filling cools, and FillingKeepMin how long it may wait in the fridge, min. Source:
+	// house.
 	FillingCoolMin, FillingKeepMin int
-	// SheetWaitMin is how long a sheet that is not dried may wait under a cloth, and RopeWaitMin a piece for ropes under cover, min. Source: house.
+	// SheetWaitMin is how long a sheet that is not dried may wait under a cloth, and RopeWaitMin a piece for ropes
+	// under cover, min. Source: house.
 	SheetWaitMin, RopeWaitMin int
 	// PackMin is the packing of what one piece of dough makes, min. Source: house.
 	PackMin float64
@@ -450,18 +478,22 @@ type Day struct {
 	PotMin float64
 	// CookWaitMin is how long what is cut may wait for the pot on its tray, min. Source: house.
 	CookWaitMin int
-	// EnoughShare is from what share of the portions ordered of it a batch is enough: a portion is never cut to the gram, 0–1. Source: house.
+	// EnoughShare is from what share of the portions ordered of it a batch is enough: a portion is never cut to the
+	// gram, 0–1. Source: house.
 	EnoughShare float64
 	// DarkFrom is from how far an addition draws the colour the dough stains the rollers, 0–1. Source: house.
 	DarkFrom float64
-	// CleanEggFreeMin is the cleaning of the roller before an egg-free dough after one with egg, CleanPaleMin before a pale dough after a dark one, and
+	// CleanEggFreeMin is the cleaning of the roller before an egg-free dough after one with egg, CleanPaleMin before a
+	// pale dough after a dark one, and
 	// CleanDarkMin before a dark dough after a lighter one, min. Source: house.
 	CleanEggFreeMin, CleanPaleMin, CleanDarkMin int
 }
 
-// Causes is how a number is pushed by several causes together: a variance for each level, of the season, and of a slip. Source: house.
+// Causes is how a number is pushed by several causes together: a variance for each level, of the season, and of a slip.
+// Source: house.
 type Causes struct {
-	// Levels are the variances of the levels, in the order they are named, the unit of the number squared. Source: house.
+	// Levels are the variances of the levels, in the order they are named, the unit of the number squared. Source:
+	// house.
 	Levels []float64
 	// Drift is the variance of the season, the same unit, and DriftDays how long it lasts, days. Source: house.
 	Drift, DriftDays float64
@@ -521,7 +553,8 @@ type Learn struct {
 	ShrinkShare float64
 	// MostTrimOff is the most of what a layout gives that learned trimmings take off it, share. Source: house.
 	MostTrimOff float64
-	// Gap is of the logarithm of what a sheet is over what its stop says; it shares by share, by zero and by stop. Source: house.
+	// Gap is of the logarithm of what a sheet is over what its stop says; it shares by share, by zero and by stop.
+	// Source: house.
 	Gap Gap
 }
 
@@ -553,7 +586,8 @@ type Safety struct {
 	CoolC float64
 	// SellC is the same where many food plans of those who sell ask for it, °C. Source: usual advice.
 	SellC float64
-	// FridgeLowDays and FridgeDays are how long fresh pasta keeps covered at 5 °C or less, days. Source: usual advice, cautious.
+	// FridgeLowDays and FridgeDays are how long fresh pasta keeps covered at 5 °C or less, days. Source: usual advice,
+	// cautious.
 	FridgeLowDays, FridgeDays float64
 	// RawFillDays is the same of a raw filling, days. Source: usual advice, cautious.
 	RawFillDays float64
@@ -571,13 +605,17 @@ func Default() Rules {
 		Flour: Flour{BasisMoistureWB: .14, MilledMoistureWB: .135, MilledUSMoistureWB: .125,
 			DriftTubDays: 120, DriftBagDays: 8, DriftBinDays: 2, DriftSiftedDays: .3, DriftMassPower: 2. / 3,
 			EstimateLowWB: .105, EstimateHighWB: .155, GlutenFragile: .70, GlutenNoSheet: .45, ProteinBasePct: 11},
-		Room: Room{PourShare: .60, BoardAreaM2: .045, BoardDoughPerFlour: 1.55, BoardRefMassG: 500, BoardSeconds: 600, HeldBackShare: .08},
-		Hydration: Hydration{FatWeight: .20, AbsorptionWeight: .25, AbsorptionBasePct: 56, FineWidthMM: 3, FineShift: -.5, FilledShift: 1, YolkShift: -1.5,
+		Room: Room{PourShare: .60, BoardAreaM2: .045, BoardDoughPerFlour: 1.55, BoardRefMassG: 500, BoardSeconds: 600,
+			HeldBackShare: .08},
+		Hydration: Hydration{FatWeight: .20, AbsorptionWeight: .25, AbsorptionBasePct: 56, FineWidthMM: 3,
+			FineShift: -.5, FilledShift: 1, YolkShift: -1.5,
 			Roller:  Band{42.5, 2.5, 2.5, [3]float64{3, 6, 9}, [3]float64{2.5, 5, 10}},
 			Pin:     Band{46, 2, 3, [3]float64{3, 6, 11}, [3]float64{2.5, 5, 10}},
 			Sheeter: Band{39, 1.5, 2.5, [3]float64{3, 6, 9}, [3]float64{4, 7, 10}}},
-		Eggs: Eggs{RichLow: .15, RichHigh: .60, RichNominal: .30, WholeWaterShare: .7, MaxTopShare: .08, MinTopShare: .003, MaxFlourShare: .12,
-			Tolerance: .3, OverCost: .3, ShareFree: .03, ShareStep: .05, TopCost: .5, FlourCost: .7, WhitesCost: .02, MaxOver: .15},
+		Eggs: Eggs{RichLow: .15, RichHigh: .60, RichNominal: .30, WholeWaterShare: .7, MaxTopShare: .08,
+			MinTopShare: .003, MaxFlourShare: .12,
+			Tolerance: .3, OverCost: .3, ShareFree: .03, ShareStep: .05, TopCost: .5, FlourCost: .7, WhitesCost: .02,
+			MaxOver: .15},
 		Dough: Dough{AirShare: .02, FlourFatShare: .012, BowlLossShare: .01, BoardFlourShare: .015},
 		Knead: Knead{
 			W63Min:              4,

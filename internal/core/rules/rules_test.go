@@ -27,7 +27,8 @@ func TestRulesAreDocumented(t *testing.T) {
 		groups[values.Type().Field(i).Type.Name()] = values.Type().Field(i).Name
 	}
 	var b strings.Builder
-	b.WriteString("# House rules\n\nStarting values that no table settles. They stand in `internal/core/rules`; this page is made from their " +
+	b.WriteString("# House rules\n\nStarting values that no table settles. They stand in `internal/core/rules`; this " +
+		"page is made from their " +
 		"doc lines\n(`HOLLEN_WRITE_DOCS=1 go test ./internal/core/rules`).\n")
 	ast.Inspect(file, func(n ast.Node) bool {
 		spec, ok := n.(*ast.TypeSpec)
@@ -48,7 +49,8 @@ func TestRulesAreDocumented(t *testing.T) {
 				}
 			}
 			if !strings.Contains(doc, "Source:") || !strings.HasPrefix(doc, names[0]) {
-				t.Errorf("%s.%s: the doc line must begin with the name and give the source: %q", spec.Name.Name, names[0], doc)
+				t.Errorf("%s.%s: the doc line must begin with the name and give the source: %q", spec.Name.Name,
+					names[0], doc)
 			}
 			_, what, _ := strings.Cut(doc, " ")
 			fmt.Fprintf(&b, "| %s | %s | %s |\n", strings.Join(names, ", "), strings.Join(vals, ", "), what)

@@ -145,7 +145,8 @@ func Scale(ctx context.Context, l net.Listener, to Sender) error {
 	serve := func(kind string, body []byte) http.HandlerFunc {
 		return func(w http.ResponseWriter, _ *http.Request) {
 			w.Header().Set("Content-Type", kind+"; charset=utf-8")
-			w.Header().Set("Content-Security-Policy", "default-src 'none'; script-src 'self'; style-src 'unsafe-inline'; connect-src 'self'")
+			w.Header().Set("Content-Security-Policy", "default-src 'none'; script-src 'self'; style-src "+
+				"'unsafe-inline'; connect-src 'self'")
 			w.Write(body)
 		}
 	}

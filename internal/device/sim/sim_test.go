@@ -6,7 +6,8 @@ import (
 	"time"
 )
 
-// The bowl: poured while the key is held, settled within 0.8 s to 5 %, noise of 0.3 g, tared to nought, lifted to nothing.
+// The bowl: poured while the key is held, settled within 0.8 s to 5 %, noise of 0.3 g, tared to nought, lifted to
+// nothing.
 func TestBowl(t *testing.T) {
 	b := NewBowl(7)
 	run := func(s float64) (last float64) {

@@ -24,14 +24,16 @@ import (
 )
 
 // ErrMissing says that the MariaDB server is not installed.
-var ErrMissing = errors.New("the MariaDB server is not installed: install the packages mariadb-server-core and mariadb-client-core (Debian, " +
+var ErrMissing = errors.New("the MariaDB server is not installed: install the packages mariadb-server-core and " +
+	"mariadb-client-core (Debian, " +
 	"Ubuntu) and start again")
 
 // BusyError says that another process uses the data folder.
 type BusyError struct{ Dir, Holder string }
 
 func (e *BusyError) Error() string {
-	return fmt.Sprintf("the data folder %s is in use by another Hollen%s; use that one, stop it, or name another folder with --data", e.Dir, e.Holder)
+	return fmt.Sprintf("the data folder %s is in use by another Hollen%s; use that one, stop it, or name another "+
+		"folder with --data", e.Dir, e.Holder)
 }
 
 // Server is a running private server.
@@ -75,10 +77,12 @@ func isFile(p string) bool {
 // that holds tables is opened or refused, never emptied.
 func Start(ctx context.Context, dir string) (*Server, error) { return start(ctx, dir) }
 
-// StartScratch is Start for what may be lost: nothing is waited for until it is on the disk, so that a machine that goes
+// StartScratch is Start for what may be lost: nothing is waited for until it is on the disk, so that a machine that
+// goes
 // down takes it along. For tests.
 func StartScratch(ctx context.Context, dir string) (*Server, error) {
-	return start(ctx, dir, "--innodb-flush-log-at-trx-commit=0", "--innodb-doublewrite=OFF", "--innodb-flush-method=nosync",
+	return start(ctx, dir, "--innodb-flush-log-at-trx-commit=0", "--innodb-doublewrite=OFF",
+		"--innodb-flush-method=nosync",
 		"--innodb-buffer-pool-size=128M")
 }
 
@@ -149,7 +153,8 @@ func start(ctx context.Context, dir string, more ...string) (*Server, error) {
 	return nil, last
 }
 
-// A server that dies is started again, at once and then after longer and longer; after so many tries without one that stays it is given up.
+// A server that dies is started again, at once and then after longer and longer; after so many tries without one that
+// stays it is given up.
 const (
 	tries     = 8
 	staysFrom = time.Minute
@@ -196,7 +201,8 @@ const tempName = "hollen"
 // clearTemp removes the short folder of a start that was killed.
 func clearTemp(dir string) {
 	left, err := os.ReadFile(filepath.Join(dir, "tmp"))
-	if tmp := string(left); err == nil && strings.HasPrefix(filepath.Base(tmp), tempName) && filepath.Dir(tmp) == filepath.Clean(os.TempDir()) {
+	if tmp := string(left); err == nil && strings.HasPrefix(filepath.Base(tmp), tempName) &&
+		filepath.Dir(tmp) == filepath.Clean(os.TempDir()) {
 		_ = os.RemoveAll(tmp)
 	}
 }
@@ -214,7 +220,8 @@ func room(dir string) error {
 		return nil // not known
 	}
 	if free := uint64(fs.Bavail) * uint64(fs.Bsize); free < leastRoom {
-		return fmt.Errorf("%w: %d MB are free where %s is, and %d are needed; make room, then start again", ErrFull, free>>20, dir, leastRoom>>20)
+		return fmt.Errorf("%w: %d MB are free where %s is, and %d are needed; make room, then start again", ErrFull,
+			free>>20, dir, leastRoom>>20)
 	}
 	return nil
 }
@@ -253,7 +260,8 @@ func Reset(dir string) error {
 	}
 	defer held.Close()
 	clearHalfMade(dir)
-	return errors.Join(os.RemoveAll(filepath.Join(dir, dataName)), os.RemoveAll(filepath.Join(dir, "password")), os.RemoveAll(filepath.Join(dir, "mariadb.log")))
+	return errors.Join(os.RemoveAll(filepath.Join(dir, dataName)), os.RemoveAll(filepath.Join(dir, "password")),
+		os.RemoveAll(filepath.Join(dir, "mariadb.log")))
 }
 
 // lock takes the folder for this process.
@@ -297,7 +305,8 @@ func outlive(ctx context.Context, dir string) (*os.File, error) {
 			return nil, ctx.Err()
 		case waited > outlivesMax:
 			f.Close()
-			return nil, fmt.Errorf("a database server started earlier still uses %s; end that process, then start again", dir)
+			return nil,
+				fmt.Errorf("a database server started earlier still uses %s; end that process, then start again", dir)
 		case waited > graceFor:
 			killLeft(f, dir)
 		}
@@ -316,7 +325,8 @@ func killLeft(f *os.File, dir string) {
 	if err != nil {
 		return
 	}
-	if ours := string(line); strings.Contains(ours, "--datadir="+filepath.Join(dir, dataName)) || strings.Contains(ours, "--datadir=./"+halfMade) {
+	if ours := string(line); strings.Contains(ours, "--datadir="+filepath.Join(dir, dataName)) || strings.Contains(ours,
+		"--datadir=./"+halfMade) {
 		_ = syscall.Kill(-pid, syscall.SIGKILL) // it leads a group: what it has started goes with it
 		_ = syscall.Kill(pid, syscall.SIGKILL)
 	}
@@ -350,10 +360,12 @@ func install(ctx context.Context, data, tmp string, held *os.File) error {
 		return fmt.Errorf("data folder: %w", err)
 	}
 	// The tool does not take folders with a space in their path, so it is told a relative one.
-	args := []string{"--no-defaults", "--datadir=./" + filepath.Base(fresh), "--auth-root-authentication-method=normal", "--skip-test-db", "--skip-name-resolve"}
+	args := []string{"--no-defaults", "--datadir=./" + filepath.Base(fresh), "--auth-root-authentication-method=normal",
+		"--skip-test-db", "--skip-name-resolve"}
 	cmd := exec.CommandContext(ctx, tool, append(args, asRoot()...)...)
 	cmd.Dir, cmd.Env = filepath.Dir(data), append(os.Environ(), "TMPDIR="+tmp)
-	// What it starts holds the file as the server does, so that the next start waits for it, or ends it, when this one is killed.
+	// What it starts holds the file as the server does, so that the next start waits for it, or ends it, when this one
+	// is killed.
 	cmd.ExtraFiles, cmd.SysProcAttr = []*os.File{held}, childAttr()
 	var said bytes.Buffer
 	cmd.Stdout, cmd.Stderr = &said, &said
@@ -396,7 +408,8 @@ func inspect(data string) (ready bool, err error) {
 	case !isFile(mark) && !holdsTables(data):
 		return false, nil
 	case !whole:
-		return false, fmt.Errorf("the data folder %s holds tables but lacks a part of the database (ibdata1 and mysql/): copy the folder whole, "+
+		return false, fmt.Errorf("the data folder %s holds tables but lacks a part of the database (ibdata1 and "+
+			"mysql/): copy the folder whole, "+
 			"with the database stopped, or name another with --data; nothing has been changed", data)
 	case !isFile(mark): // a copy may have lost it
 		return true, os.WriteFile(mark, []byte("complete\n"), 0o600)
@@ -471,12 +484,15 @@ func (s *Server) run(ctx context.Context, mariadbd, dir, data, init string, port
 		return err
 	}
 	defer log.Close()
-	args := []string{"--no-defaults", "--datadir=" + data, "--tmpdir=" + s.tmp, "--socket=" + filepath.Join(s.tmp, "db.sock"),
+	args := []string{"--no-defaults", "--datadir=" + data, "--tmpdir=" + s.tmp, "--socket=" + filepath.Join(s.tmp,
+		"db.sock"),
 		"--pid-file=" + filepath.Join(s.tmp, "db.pid"),
 		"--secure-file-priv=" + s.tmp, "--local-infile=OFF",
 		"--bind-address=127.0.0.1", "--port=" + strconv.Itoa(port), "--skip-name-resolve",
-		"--innodb-buffer-pool-size=32M", "--innodb-log-file-size=16M", "--key-buffer-size=1M", "--aria-pagecache-buffer-size=8M",
-		"--max-connections=60", "--performance-schema=OFF", "--skip-log-bin", "--character-set-server=utf8mb4", "--collation-server=utf8mb4_unicode_ci"}
+		"--innodb-buffer-pool-size=32M", "--innodb-log-file-size=16M", "--key-buffer-size=1M",
+		"--aria-pagecache-buffer-size=8M",
+		"--max-connections=60", "--performance-schema=OFF", "--skip-log-bin", "--character-set-server=utf8mb4",
+		"--collation-server=utf8mb4_unicode_ci"}
 	if init != "" {
 		args = append(args, "--init-file="+init)
 	}
@@ -513,7 +529,8 @@ func (s *Server) run(ctx context.Context, mariadbd, dir, data, init string, port
 		return errors.New("it is being stopped")
 	}
 	cfg := mysql.NewConfig()
-	cfg.User, cfg.Passwd, cfg.Net, cfg.Addr, cfg.DBName = "hollen", password, "tcp", net.JoinHostPort("127.0.0.1", strconv.Itoa(port)), "hollen"
+	cfg.User, cfg.Passwd, cfg.Net, cfg.Addr, cfg.DBName = "hollen", password, "tcp", net.JoinHostPort("127.0.0.1",
+		strconv.Itoa(port)), "hollen"
 	dsn := cfg.FormatDSN()
 	if init != "" {
 		s.DSN = dsn

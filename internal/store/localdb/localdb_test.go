@@ -97,7 +97,8 @@ func TestOneAccountComesIn(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	query(t, s.DSN, "CREATE USER 'root'@'127.0.0.1'", "CREATE USER 'root'@'localhost'", "CREATE USER ''@'localhost'", "CREATE USER 'x'@'%'")
+	query(t, s.DSN, "CREATE USER 'root'@'127.0.0.1'", "CREATE USER 'root'@'localhost'", "CREATE USER ''@'localhost'",
+		"CREATE USER 'x'@'%'")
 	s.Stop()
 	if s, err = Start(ctx, dir); err != nil {
 		t.Fatal(err)
@@ -114,7 +115,8 @@ func TestOneAccountComesIn(t *testing.T) {
 	_, port, _ := net.SplitHostPort(cfg.Addr)
 	socket := filepath.Join(s.tmp, "db.sock")
 	for _, user := range []string{"root", "", "x", "mysql", "mariadb.sys", "hollen"} {
-		for _, at := range [][2]string{{"tcp", "127.0.0.1:" + port}, {"tcp", "[::1]:" + port}, {"tcp", "localhost:" + port}, {"unix", socket}} {
+		for _, at := range [][2]string{{"tcp", "127.0.0.1:" + port}, {"tcp", "[::1]:" + port}, {"tcp", "localhost:" +
+			port}, {"unix", socket}} {
 			for _, password := range []string{"", "root", user} {
 				c := cfg.Clone()
 				c.User, c.Passwd, c.Net, c.Addr, c.DBName = user, password, at[0], at[1], ""
@@ -226,7 +228,8 @@ func TestKilledFirstStart(t *testing.T) {
 	}
 }
 
-// A server that is killed answers again within five seconds at the same address, time and again; one that is stopped stays so.
+// A server that is killed answers again within five seconds at the same address, time and again; one that is stopped
+// stays so.
 func TestComesBack(t *testing.T) {
 	s, err := Start(context.Background(), t.TempDir())
 	if err != nil {
@@ -258,10 +261,12 @@ func TestComesBack(t *testing.T) {
 	}
 }
 
-// What a start that was killed has left is cleared by the next; a folder others could read is closed; a disk without room is told at once.
+// What a start that was killed has left is cleared by the next; a folder others could read is closed; a disk without
+// room is told at once.
 func TestLeftAndFull(t *testing.T) {
 	dir, left := t.TempDir(), filepath.Join(os.TempDir(), tempName+"left")
-	if err := errors.Join(os.MkdirAll(left, 0o700), os.WriteFile(filepath.Join(dir, "tmp"), []byte(left), 0o600), os.Chmod(dir, 0o755)); err != nil {
+	if err := errors.Join(os.MkdirAll(left, 0o700), os.WriteFile(filepath.Join(dir, "tmp"), []byte(left), 0o600),
+		os.Chmod(dir, 0o755)); err != nil {
 		t.Fatal(err)
 	}
 	defer os.RemoveAll(left)

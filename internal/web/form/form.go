@@ -78,10 +78,12 @@ func (f *Form) plainly(r request.Request) (*plan.Plan, error) {
 // Bind applies posted values to base, which is allowed. It honours two more keys: "set" puts
 // values into fields (path=value&…; path=@name|value for what is typed under that name, or else the
 // value) and "step" moves one by a step (path=1 or path=-1), as the
-// page's buttons send; "list" moves, repeats, adds and takes out lines of a group; what is set is metric, what is typed and stepped is in the units w.Typed.
+// page's buttons send; "list" moves, repeats, adds and takes out lines of a group; what is set is metric, what is typed
+// and stepped is in the units w.Typed.
 // now is the kitchen's clock.
 func Bind(base request.Request, v url.Values, w With, now time.Time) (Form, error) {
-	f := Form{Request: base, Page: request.Padded(base), Typed: map[string]string{}, Errors: map[string]request.FieldError{}, In: w.Shown, with: w}
+	f := Form{Request: base, Page: request.Padded(base), Typed: map[string]string{},
+		Errors: map[string]request.FieldError{}, In: w.Shown, with: w}
 	sets := url.Values{}
 	for _, set := range v["set"] {
 		if q, err := url.ParseQuery(set); err == nil {
@@ -93,7 +95,8 @@ func Bind(base request.Request, v url.Values, w With, now time.Time) (Form, erro
 		typed, ok := v[field.Path]
 		if text, isSet := sets[field.Path]; isSet {
 			value := text[len(text)-1]
-			if from, named := strings.CutPrefix(value, "@"); named { // as it stands in another box, or what that one stands for
+			// as it stands in another box, or what that one stands for
+			if from, named := strings.CutPrefix(value, "@"); named {
 				if from, value, _ = strings.Cut(from, "|"); strings.TrimSpace(v.Get(from)) != "" {
 					value = v.Get(from)
 				}
@@ -188,7 +191,8 @@ func (f *Form) set(field request.Field, typed string) {
 		return // what stands beside nothing
 	case field.Path == firstShare:
 		return // the first flour takes the rest
-	case text == "" && (part == "share" || part == "count" || part == "portions" || part == "stage" || part == "min") && (field.Get(r) == "0" || part == "stage"):
+	case text == "" && (part == "share" || part == "count" || part == "portions" || part == "stage" || part == "min") &&
+		(field.Get(r) == "0" || part == "stage"):
 		return // it starts with what is usual
 	case part == "measured_moisture_wb":
 		text = dryingAsMoisture(text)
@@ -216,7 +220,8 @@ func (f *Form) freshShape(was string) {
 	if c.Shape == was {
 		return
 	}
-	for _, path := range []string{"cut.width_mm", "cut.long_mm", "cut.min_length_mm", "cut.max_length_mm", "cut.nest_g", "cut.piece_g", "cut.filling.piece_g"} {
+	for _, path := range []string{"cut.width_mm", "cut.long_mm", "cut.min_length_mm", "cut.max_length_mm", "cut.nest_g",
+		"cut.piece_g", "cut.filling.piece_g"} {
 		delete(f.Errors, path)
 		delete(f.Typed, path)
 	}
@@ -239,7 +244,8 @@ func (f *Form) blend(base request.Request) {
 		rest -= slots[i].Share
 	}
 	if rest < first.Min-1e-9 {
-		f.Errors[first.Path] = request.FieldError{Path: first.Path, Label: first.Label, Value: fmt.Sprintf("%.0f %%", 100*(1-rest)),
+		f.Errors[first.Path] = request.FieldError{Path: first.Path, Label: first.Label, Value: fmt.Sprintf("%.0f %%",
+			100*(1-rest)),
 			Allowed: "the other flours may make 99 % at most, the first takes the rest"}
 		for i := 1; i < len(slots); i++ {
 			if slots[i].Flour != "" {
@@ -276,13 +282,15 @@ func (f *Form) notPast(base request.Request, now time.Time) {
 		return
 	}
 	if clock, err := measure.At(now.Format(measure.ClockForm)); err == nil && at.Before(clock) {
-		f.refuse(request.FieldError{Path: field.Path, Label: field.Label, Value: wish, Allowed: "it is past: the clock here says " +
-			clock.Format("15:04 on 2 January")}, wish)
+		f.refuse(request.FieldError{Path: field.Path, Label: field.Label, Value: wish,
+			Allowed: "it is past: the clock here says " +
+				clock.Format("15:04 on 2 January")}, wish)
 		f.back(field, base)
 	}
 }
 
-// headless refuses lines that say something and not of what: a weighing without its time, an amount of nothing. Left as they are they would
+// headless refuses lines that say something and not of what: a weighing without its time, an amount of nothing. Left as
+// they are they would
 // disappear.
 func (f *Form) headless(v url.Values) {
 	for name, part := range map[string]string{"dry.checks": "g", "acts": "amount"} {
@@ -296,8 +304,9 @@ func (f *Form) headless(v url.Values) {
 			if _, wrong := f.Errors[head.Path]; !ok || wrong || v.Get(head.Path) != "" {
 				continue
 			}
-			f.refuse(request.FieldError{Path: head.Path, Label: head.Label, Value: "", Allowed: map[string]string{"dry.checks": "when was it weighed?",
-				"acts": "what was it that was done?"}[name]}, "")
+			f.refuse(request.FieldError{Path: head.Path, Label: head.Label, Value: "", Allowed: map[string]string{
+				"dry.checks": "when was it weighed?",
+				"acts":       "what was it that was done?"}[name]}, "")
 		}
 	}
 }

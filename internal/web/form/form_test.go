@@ -29,7 +29,8 @@ func TestMerge(t *testing.T) {
 	mine := change(func(r *request.Request) { r.Room.RH, r.Roll.BenchMM, r.Eggs.MoveFlour = .7, 1500, true })
 	theirs := change(func(r *request.Request) { r.Room.RH, r.Name, r.Roll.Mode = .6, "Renamed", "every" })
 	merged, told := request.Merge(measure.Metric, base, mine, theirs)
-	if merged.Room.RH != .7 || merged.Roll.BenchMM != 1500 || !merged.Eggs.MoveFlour || merged.Name != "Renamed" || merged.Roll.Mode != "every" {
+	if merged.Room.RH != .7 || merged.Roll.BenchMM != 1500 || !merged.Eggs.MoveFlour || merged.Name != "Renamed" ||
+		merged.Roll.Mode != "every" {
 		t.Errorf("%+v", merged)
 	}
 	want := map[string]string{"Humidity": "70 %", "Name": "", "Way down": ""}

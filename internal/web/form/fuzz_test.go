@@ -11,13 +11,17 @@ import (
 	"hollen/internal/demo"
 )
 
-// Whatever a form says, what is bound of it is allowed, can be planned, and what cannot be read stands beside its field as it was typed.
+// Whatever a form says, what is bound of it is allowed, can be planned, and what cannot be read stands beside its field
+// as it was typed.
 func FuzzBind(f *testing.F) {
 	base := demo.Batch(demo.Saturday)
 	cab := demoCabinet()
-	for _, s := range []string{"amount.flour_g=1+kg&room.rh=61", "flours.0.share=half&flours.3.flour=own-1", "list=knead.own_steps:add:hand&knead.by=own",
-		"set=room.rh%3D44%26room.temp_c%3D21", "cut.also.0.shape=ravioli&cut.also.0.portions=4", "step=amount.portions=1&at=doctor:tears", "dry.checks.3.g=412",
-		"roll.by=own&list=roll.own_passes:tap:4", "amount.by=own&amount.flour_open=yes&eggs.also.0.class=us-l&acts.0.kind=water&acts.0.amount=1e9",
+	for _, s := range []string{"amount.flour_g=1+kg&room.rh=61", "flours.0.share=half&flours.3.flour=own-1",
+		"list=knead.own_steps:add:hand&knead.by=own",
+		"set=room.rh%3D44%26room.temp_c%3D21", "cut.also.0.shape=ravioli&cut.also.0.portions=4",
+		"step=amount.portions=1&at=doctor:tears", "dry.checks.3.g=412",
+		"roll.by=own&list=roll.own_passes:tap:4",
+		"amount.by=own&amount.flour_open=yes&eggs.also.0.class=us-l&acts.0.kind=water&acts.0.amount=1e9",
 		"made_on=0000-99-99&clock.roll_at=x"} {
 		f.Add(s, false)
 		f.Add(s, true)

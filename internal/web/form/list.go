@@ -102,7 +102,8 @@ func (f *Form) rearrange(list string) {
 }
 
 // nextFold is the fold a tap on a pass goes to.
-var nextFold = map[request.OwnFold]request.OwnFold{request.NoFold: request.FoldHalf, request.FoldHalf: request.FoldThree,
+var nextFold = map[request.OwnFold]request.OwnFold{request.NoFold: request.FoldHalf,
+	request.FoldHalf:  request.FoldThree,
 	request.FoldThree: request.NoFold, request.FoldBook: request.NoFold}
 
 // folded gives a line of the way down its next fold: flat, in half, in three.

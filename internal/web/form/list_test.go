@@ -45,7 +45,11 @@ func TestLinesAreRearranged(t *testing.T) {
 	if !strings.HasPrefix(said(f), "mix 5, hand ") || len(f.Request.Knead.Steps) != 3 {
 		t.Fatalf("taken over as %q", said(f))
 	}
-	if f := bind(func(v url.Values) { v.Set("knead.by", "own"); v.Set("was_by", "own") }); len(f.Request.Knead.Steps) != 0 {
+	if f := bind(func(v url.Values) {
+		v.Set("knead.by", "own")
+		v.Set("was_by",
+			"own")
+	}); len(f.Request.Knead.Steps) != 0 {
 		t.Errorf("a list that was emptied is filled again: %q", said(f))
 	}
 	base = f.Request
@@ -54,8 +58,10 @@ func TestLinesAreRearranged(t *testing.T) {
 		"knead.own_steps:up:2": "mix 4, rest 25, hand 8", "knead.own_steps:down:0": "hand 8, mix 4, rest 25",
 		"knead.own_steps:up:0": "mix 4, hand 8, rest 25", "knead.own_steps:down:2": "mix 4, hand 8, rest 25",
 		"knead.own_steps:again:1": "mix 4, hand 8, hand 8, rest 25", "knead.own_steps:out:0": "hand 8, rest 25",
-		"knead.own_steps:add:fridge": "mix 4, hand 8, rest 25, fridge 720", "knead.own_steps:add:fly": "mix 4, hand 8, rest 25",
-		"knead.own_steps:out:99": "mix 4, hand 8, rest 25", "nothing:up:1": "mix 4, hand 8, rest 25", "x": "mix 4, hand 8, rest 25",
+		"knead.own_steps:add:fridge": "mix 4, hand 8, rest 25, fridge 720",
+		"knead.own_steps:add:fly":    "mix 4, hand 8, rest 25",
+		"knead.own_steps:out:99":     "mix 4, hand 8, rest 25", "nothing:up:1": "mix 4, hand 8, rest 25",
+		"x":                        "mix 4, hand 8, rest 25",
 		"knead.own_steps:again:-1": "mix 4, hand 8, rest 25",
 	} {
 		if f := bind(func(v url.Values) { v.Set("list", list) }); said(f) != want || len(f.Errors) > 0 {
@@ -64,7 +70,8 @@ func TestLinesAreRearranged(t *testing.T) {
 	}
 	// What is wrong goes where its line goes.
 	f = bind(func(v url.Values) { v.Set("knead.own_steps.1.min", "a while"); v.Set("list", "knead.own_steps:up:1") })
-	if e, ok := f.Errors["knead.own_steps.0.min"]; !ok || f.Typed["knead.own_steps.0.min"] != "a while" || !strings.Contains(e.Allowed, "2,880") {
+	if e, ok := f.Errors["knead.own_steps.0.min"]; !ok || f.Typed["knead.own_steps.0.min"] != "a while" ||
+		!strings.Contains(e.Allowed, "2,880") {
 		t.Errorf("%v %v", f.Errors, f.Typed)
 	}
 	f = bind(func(v url.Values) { v.Set("knead.own_steps.1.min", "a while"); v.Set("list", "knead.own_steps:out:1") })
@@ -87,8 +94,10 @@ func TestStopsAreTapped(t *testing.T) {
 	base := request.Default()
 	base.Roll.By = request.WayOwn
 	base.Roll.Steps = []request.RollStep{{Stop: "0", Passes: 2}, {Stop: "3", Passes: 1}, {Stop: "6", Passes: 1}}
-	for list, want := range map[string]string{"roll.own_passes:tap:3": "0 3 3 6", "roll.own_passes:tap:8": "0 3 6 8", "roll.own_passes:tap:1": "0 1 3 6",
-		"roll.own_passes:tap:0": "0 0 3 6", "roll.own_passes:tap:99": "0 3 6", "knead.own_steps:tap:3": "0 3 6", "roll.own_passes:fold:7": "0 3 6",
+	for list, want := range map[string]string{"roll.own_passes:tap:3": "0 3 3 6", "roll.own_passes:tap:8": "0 3 6 8",
+		"roll.own_passes:tap:1": "0 1 3 6",
+		"roll.own_passes:tap:0": "0 0 3 6", "roll.own_passes:tap:99": "0 3 6", "knead.own_steps:tap:3": "0 3 6",
+		"roll.own_passes:fold:7": "0 3 6",
 		"roll.own_passes:fold:1": "0 3half 6",
 		"flours:out:0":           "0 3 6", "flours:add:rye": "0 3 6", "roll.own_passes:add:8 mm": "8 mm 0 3 6"} {
 		v := posted(base)

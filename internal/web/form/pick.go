@@ -27,7 +27,8 @@ func (f *Form) pick(field request.Field, text string) error {
 			return nil
 		}
 	}
-	return request.FieldError{Path: field.Path, Label: field.Label, Value: text, Allowed: "it is not in the cabinet any more, or does not go here; pick another"}
+	return request.FieldError{Path: field.Path, Label: field.Label, Value: text,
+		Allowed: "it is not in the cabinet any more, or does not go here; pick another"}
 }
 
 // Offers returns what of the cabinet a field may hold: lots only of the flour beside it.

@@ -17,17 +17,21 @@ import (
 func TestSpoonsSplashesAndPinches(t *testing.T) {
 	metric := Form{}
 	water := recipetext.Stuff{Kind: recipetext.Water}
-	for typed, want := range map[string]float64{"2 tbsp": 30, "a splash": 5, "half a shell": 18, "30 ml": 30, "three shells": 54, "1/2 cup": 125, "½ cup": 125,
-		"1,5 tsp": 7.5, "2 drizzles": 8, "12 oz": 340.2, "some": -1, "-1 tsp": -1, "a pinch": -1, "": -1, "2 tbsp of what": -1} {
+	for typed, want := range map[string]float64{"2 tbsp": 30, "a splash": 5, "half a shell": 18, "30 ml": 30,
+		"three shells": 54, "1/2 cup": 125, "½ cup": 125,
+		"1,5 tsp": 7.5, "2 drizzles": 8, "12 oz": 340.2, "some": -1, "-1 tsp": -1, "a pinch": -1, "": -1,
+		"2 tbsp of what": -1} {
 		if g, ok := metric.spooned(typed, water); ok != (want != -1) || ok && math.Abs(g-want) > 1e-9 {
 			t.Errorf("%q is %v g, %v", typed, g, ok)
 		}
 	}
 	plain, _ := flour.Find("plain")
-	for typed, want := range map[string]float64{"1 cup spooned": 250 * plain.SpoonedGPerML, "2 cups dipped": 500 * plain.DippedGPerML,
-		"1 cup": 125 * (plain.SpoonedGPerML + plain.PackedGPerML)} {
+	for typed, want := range map[string]float64{"1 cup spooned": 250 * plain.SpoonedGPerML,
+		"2 cups dipped": 500 * plain.DippedGPerML,
+		"1 cup":         125 * (plain.SpoonedGPerML + plain.PackedGPerML)} {
 		for _, of := range []flour.Flour{plain, {}} { // of one whose cup is not known, too
-			if g, ok := metric.spooned(typed, recipetext.Stuff{Kind: recipetext.Flour, Flour: of}); !ok || math.Abs(g-want) > 1e-9 {
+			if g, ok := metric.spooned(typed, recipetext.Stuff{Kind: recipetext.Flour, Flour: of}); !ok ||
+				math.Abs(g-want) > 1e-9 {
 				t.Errorf("%q of flour is %v g, %v, not %v", typed, g, ok, want)
 			}
 		}
@@ -58,7 +62,8 @@ func TestSpoonsSplashesAndPinches(t *testing.T) {
 		if len(f.Errors) > 0 || r.Eggs.LiquidG == nil || math.Abs(*r.Eggs.LiquidG-30) > .5 {
 			t.Fatalf("%v: %v %+v", in, f.Errors, r.Eggs.LiquidG)
 		}
-		if math.Abs(r.Oil*400-13.5) > .1 || math.Abs(r.Salt*400-.8) > .05 || f.Plan.Formula.FlourG != 400 || math.Abs(f.Plan.Formula.TopG-30) > .5 {
+		if math.Abs(r.Oil*400-13.5) > .1 || math.Abs(r.Salt*400-.8) > .05 || f.Plan.Formula.FlourG != 400 ||
+			math.Abs(f.Plan.Formula.TopG-30) > .5 {
 			t.Errorf("%v: oil %.2f g, salt %.2f g, %+v", in, r.Oil*400, r.Salt*400, f.Plan.Formula.TopG)
 		}
 	}

@@ -230,7 +230,8 @@ func (f *Form) massOf(field request.Field, typed string, drawn float64) float64 
 const maxWeighedG = 50000
 
 func (f *Form) refuseMass(field request.Field, typed, allowed string) {
-	f.refuse(request.FieldError{Path: WeightPrefix + field.Path, Label: field.Label, Value: typed, Allowed: allowed}, typed)
+	f.refuse(request.FieldError{Path: WeightPrefix + field.Path, Label: field.Label, Value: typed, Allowed: allowed},
+		typed)
 }
 
 // weighOut turns masses into the flour in all and shares of it.
@@ -238,7 +239,8 @@ func (f *Form) weighOut(g map[string]float64, flourG float64) {
 	in := f.with.Typed
 	if amount, _ := request.FieldAt("amount.flour_g"); flourG < amount.Min || flourG > amount.Max {
 		first, _ := request.FieldAt(firstShare)
-		f.refuseMass(first, AnyMass().In(in).Shown(g[firstShare]), fmt.Sprintf("%s to %s of flour in all is allowed; this makes %s", in.Grams(amount.Min),
+		f.refuseMass(first, AnyMass().In(in).Shown(g[firstShare]), fmt.Sprintf("%s to %s of flour in all is allowed; "+
+			"this makes %s", in.Grams(amount.Min),
 			in.Grams(amount.Max), in.Grams(flourG)))
 		return
 	}
@@ -252,8 +254,9 @@ func (f *Form) weighOut(g map[string]float64, flourG float64) {
 			share = math.Round(share*1e8) / 1e8
 		}
 		if share < field.Min-1e-9 || share > field.Max+1e-9 {
-			f.refuseMass(field, AnyMass().In(in).Shown(g[field.Path]), fmt.Sprintf("%s to %s is allowed, %g to %g %% of the flour",
-				in.Grams(field.Min*flourG), in.Grams(field.Max*flourG), 100*field.Min, 100*field.Max))
+			f.refuseMass(field, AnyMass().In(in).Shown(g[field.Path]),
+				fmt.Sprintf("%s to %s is allowed, %g to %g %% of the flour",
+					in.Grams(field.Min*flourG), in.Grams(field.Max*flourG), 100*field.Min, 100*field.Max))
 			continue
 		}
 		if err := field.Set(&f.Page, strconv.FormatFloat(100*share, 'f', -1, 64)); err != nil {

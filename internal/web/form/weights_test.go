@@ -61,7 +61,8 @@ func asWeighed(r *request.Request) (g []float64) {
 func TestOwnWeightsAreLiteral(t *testing.T) {
 	r := request.Default()
 	r.Amount.By, r.Amount.FlourG, r.Oil, r.Salt = request.ByOwn, 500, .03, .004
-	r.Flours = append(r.Flours, request.FlourPart{Flour: "semola-fine", Share: .2, Kept: r.Flours[0].Kept, OpenDays: 7, ContainsKG: 1})
+	r.Flours = append(r.Flours, request.FlourPart{Flour: "semola-fine", Share: .2, Kept: r.Flours[0].Kept, OpenDays: 7,
+		ContainsKG: 1})
 	r.Flours[0].Share = .8
 	r.Additions = []request.AdditionPart{{Addition: "spinach", Share: .1}}
 	for _, in := range []measure.System{measure.Metric, measure.Customary} {
@@ -75,13 +76,19 @@ func TestOwnWeightsAreLiteral(t *testing.T) {
 			{"the second flour", map[string]string{"g.flours.1.share": "37 g"}, []float64{400, 37, 15, 2, 50}},
 			{"oil by the spoon", map[string]string{"g.oil_share": "2 tbsp"}, []float64{400, 100, 27, 2, 50}},
 			{"no salt", map[string]string{"g.salt_share": ""}, []float64{400, 100, 15, 0, 50}},
-			{"a third flour", map[string]string{"flours.2.flour": "plain", "g.flours.2.share": "60 g"}, []float64{400, 100, 60, 15, 2, 50}},
-			{"a third flour, as much as is usual", map[string]string{"flours.2.flour": "plain"}, []float64{400, 100, 100, 15, 2, 50}},
+			{"a third flour", map[string]string{"flours.2.flour": "plain", "g.flours.2.share": "60 g"}, []float64{400,
+				100, 60, 15, 2, 50}},
+			{"a third flour, as much as is usual", map[string]string{"flours.2.flour": "plain"}, []float64{400, 100,
+				100, 15, 2, 50}},
 			{"no second flour", map[string]string{"flours.1.flour": ""}, []float64{400, 15, 2, 50}},
-			{"more of the addition", map[string]string{"g.additions.0.share": "120 g"}, []float64{400, 100, 15, 2, 120}},
-			{"the flour in all, by a button", map[string]string{"set": "amount.flour_g=600"}, []float64{480, 120, 15, 2, 50}},
-			{"by share", map[string]string{"g.flours.1.share": "25 %", "g.oil_share": "2 %", "g.salt_share": "1 %"}, []float64{400, 133.333, 10.667, 5.333, 50}},
-			{"all at once", map[string]string{"g.flours.0.share": "300 g", "g.flours.1.share": "300 g", "g.oil_share": "12 g", "g.salt_share": "a pinch",
+			{"more of the addition", map[string]string{"g.additions.0.share": "120 g"}, []float64{400, 100, 15, 2,
+				120}},
+			{"the flour in all, by a button", map[string]string{"set": "amount.flour_g=600"}, []float64{480, 120, 15, 2,
+				50}},
+			{"by share", map[string]string{"g.flours.1.share": "25 %", "g.oil_share": "2 %", "g.salt_share": "1 %"},
+				[]float64{400, 133.333, 10.667, 5.333, 50}},
+			{"all at once", map[string]string{"g.flours.0.share": "300 g", "g.flours.1.share": "300 g",
+				"g.oil_share": "12 g", "g.salt_share": "a pinch",
 				"g.additions.0.share": "60 g"}, []float64{300, 300, 12, .4, 60}},
 		} {
 			f := rebind(t, r, in, c.typed)
@@ -112,7 +119,8 @@ func TestRandomBowls(t *testing.T) {
 		for i := range n {
 			want[i] = float64(60 + rnd.IntN(900))
 			sum += want[i]
-			typed[fmt.Sprintf("flours.%d.flour", i)], typed[fmt.Sprintf("g.flours.%d.share", i)] = flours[i], fmt.Sprint(want[i])
+			typed[fmt.Sprintf("flours.%d.flour", i)], typed[fmt.Sprintf("g.flours.%d.share", i)] = flours[i],
+				fmt.Sprint(want[i])
 		}
 		oil, salt := math.Round(10*sum*.1*rnd.Float64())/10, math.Round(10*sum*.02*rnd.Float64())/10
 		typed["g.oil_share"], typed["g.salt_share"] = fmt.Sprint(oil), fmt.Sprint(salt)
@@ -129,7 +137,8 @@ func TestRandomBowls(t *testing.T) {
 			}
 		}
 		c := p.EggClass()
-		if o := &p.Formula; math.Abs(o.OilG-oil) > .005 || math.Abs(o.SaltG-salt) > .005 || math.Abs(o.FlourG-sum) > .005 ||
+		if o := &p.Formula; math.Abs(o.OilG-oil) > .005 || math.Abs(o.SaltG-salt) > .005 ||
+			math.Abs(o.FlourG-sum) > .005 ||
 			math.Abs(o.WholeG-float64(eggs)*c.EdibleG) > .005 || o.TopG != liquid {
 			t.Fatalf("%v: %+v", typed, *o)
 		}
@@ -140,7 +149,8 @@ func TestRandomBowls(t *testing.T) {
 func TestOwnWeightsRefused(t *testing.T) {
 	r := request.Default()
 	r.Amount.By, r.Amount.FlourG = request.ByOwn, 500
-	for path, text := range map[string]string{"g.flours.0.share": "lots", "g.oil_share": "70", "g.salt_share": "-1", "g.additions.0.share": "9000"} {
+	for path, text := range map[string]string{"g.flours.0.share": "lots", "g.oil_share": "70", "g.salt_share": "-1",
+		"g.additions.0.share": "9000"} {
 		typed := map[string]string{path: text}
 		if path == "g.additions.0.share" {
 			typed["additions.0.addition"] = "spinach"
@@ -154,7 +164,8 @@ func TestOwnWeightsRefused(t *testing.T) {
 			t.Errorf("%s=%s: %g g of flour", path, text, f.Plan.Formula.FlourG)
 		}
 	}
-	if f := rebind(t, r, measure.Metric, map[string]string{"g.flours.0.share": "30"}); f.Errors["g.flours.0.share"].Allowed == "" {
+	if f := rebind(t, r, measure.Metric,
+		map[string]string{"g.flours.0.share": "30"}); f.Errors["g.flours.0.share"].Allowed == "" {
 		t.Errorf("30 g of flour in all: %v", f.Errors)
 	}
 }
@@ -178,7 +189,8 @@ func TestMakeItMine(t *testing.T) {
 			t.Errorf("%v", f.Errors)
 			continue
 		}
-		if a, b := was.Formula.Dough, f.Plan.Formula.Dough; math.Abs(a.MassG-b.MassG) > .005*a.MassG || math.Abs(a.Hw-b.Hw) > .35 {
+		if a, b := was.Formula.Dough, f.Plan.Formula.Dough; math.Abs(a.MassG-b.MassG) > .005*a.MassG ||
+			math.Abs(a.Hw-b.Hw) > .35 {
 			t.Errorf("%+v: %.1f g at %.2f becomes %.1f g at %.2f", r.Eggs, a.MassG, a.Hw, b.MassG, b.Hw)
 		}
 	}
