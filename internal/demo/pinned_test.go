@@ -6,8 +6,10 @@ import (
 	"encoding/json"
 	"flag"
 	"fmt"
+	"maps"
 	"math/rand/v2"
 	"os"
+	"slices"
 	"strconv"
 	"strings"
 	"testing"
@@ -22,78 +24,182 @@ import (
 
 // repin makes the pins anew: go test ./internal/demo -repin. A change that means to change a
 // plan says in its commit which stages moved, and why.
-var repin = flag.Bool("repin", false, "write testdata/pins.txt anew")
+var repin = flag.Bool("repin", false, "write testdata/pins.json anew")
 
-const pinFile = "testdata/pins.txt"
+const pinFile = "testdata/pins.json"
 
-// pinned are the stages a pin stands for, each a hash of its figures, reasons and notes.
+// pinned are the stages a pin stands for.
 var pinned = append(request.Stages(), "steps", "cost")
 
-// TestPinnedPlans holds every stage of the demo's batches and of sixty more to what it was.
+// pin is what a stage of a plan comes to: its figures to nine digits, and a hash of its reasons, notes and words.
+type pin struct {
+	Figures json.RawMessage `json:"figures"`
+	Words   string          `json:"words"`
+}
+
+// TestPinnedPlans holds every stage of the demo's batches and of sixty more to what it was, and names the figures that
+// moved.
 func TestPinnedPlans(t *testing.T) {
-	var now bytes.Buffer
-	fmt.Fprint(&now, "# one hash a stage:")
-	for _, s := range pinned {
-		fmt.Fprintf(&now, " %s", s)
-	}
-	fmt.Fprintln(&now)
+	now, order := map[string]pin{}, []string{}
 	for _, r := range append(Batches(), assorted(60)...) {
 		p, err := plan.Make(rules.Default(), r)
 		if err != nil {
 			t.Fatalf("%s: %v", r.Name, err)
 		}
 		for _, s := range pinned {
-			fmt.Fprintf(&now, "%s ", hash(t, p, s))
+			key := r.Name + ": " + string(s)
+			now[key], order = pinOf(t, p, s), append(order, key)
 		}
-		fmt.Fprintln(&now, r.Name)
 	}
 	if *repin {
-		if err := os.WriteFile(pinFile, now.Bytes(), 0o644); err != nil {
+		if err := os.WriteFile(pinFile, onLines(t, now, order), 0o644); err != nil {
 			t.Fatal(err)
 		}
 		return
 	}
-	then, err := os.ReadFile(pinFile)
+	doc, err := os.ReadFile(pinFile)
 	if err != nil {
 		t.Fatal(err)
 	}
-	was, is := strings.Split(string(then), "\n"), strings.Split(now.String(), "\n")
-	if len(was) != len(is) {
-		t.Fatalf("%d lines of pins, %d plans", len(was), len(is))
+	var then map[string]pin
+	if err := json.Unmarshal(doc, &then); err != nil {
+		t.Fatal(err)
 	}
-	moved := map[request.Stage]int{}
-	for i := range is {
-		a, b := strings.Fields(was[i]), strings.Fields(is[i])
-		for k := range min(len(a), len(b), len(pinned)) {
-			if a[k] != b[k] {
-				if moved[pinned[k]]++; moved[pinned[k]] <= 3 {
-					t.Errorf("%s: %s moved", strings.Join(b[len(pinned):], " "), pinned[k])
-				}
-			}
+	if len(then) != len(now) {
+		t.Fatalf("%d pins of %d stages", len(then), len(now))
+	}
+	told := 0
+	for _, key := range order {
+		was, is := then[key], now[key]
+		moves := moved("", decoded(t, was.Figures), decoded(t, is.Figures))
+		if was.Words != is.Words {
+			moves = append(moves, "its words")
+		}
+		if len(moves) == 0 {
+			continue
+		}
+		if told++; told <= 12 {
+			t.Errorf("%s moved: %s", key, strings.Join(moves[:min(len(moves), 4)], ", "))
 		}
 	}
-	if len(moved) > 0 {
-		t.Errorf("moved in all: %v", moved)
+	if told > 12 {
+		t.Errorf("%d stages moved in all", told)
 	}
 }
 
-// hash is what a stage of p comes to: its figures to nine digits, its reasons and its notes.
-func hash(t *testing.T, p *plan.Plan, s request.Stage) string {
-	figures := map[request.Stage]any{request.AtFormula: p.Formula, request.AtRoom: p.Room, request.AtRest: []any{p.Rest,
-		p.Clock}, request.AtRoll: p.Roll,
-		request.AtCut: p.Cut, request.AtDry: []any{p.Dry, p.Keep}, request.AtCook: p.Cook, "cost": p.Cost}
-	figures[request.AtKnead], figures["steps"] = p.Knead, []any{p.Steps, p.Passes(1)}
+// onLines writes pins a stage a line, in this order, so that a diff says what moved.
+func onLines(t *testing.T, pins map[string]pin, order []string) []byte {
+	var out bytes.Buffer
+	for i, key := range order {
+		name, err := json.Marshal(key)
+		if err != nil {
+			t.Fatal(err)
+		}
+		doc, err := json.Marshal(pins[key])
+		if err != nil {
+			t.Fatal(err)
+		}
+		fmt.Fprintf(&out, "%s%s: %s", map[bool]string{true: "{\n", false: ",\n"}[i == 0], name, doc)
+	}
+	out.WriteString("\n}\n")
+	return out.Bytes()
+}
+
+// decoded reads figures back, their digits as they are written.
+func decoded(t *testing.T, doc []byte) any {
+	t.Helper()
+	d := json.NewDecoder(bytes.NewReader(doc))
+	d.UseNumber()
+	var v any
+	if err := d.Decode(&v); err != nil {
+		t.Fatal(err)
+	}
+	return v
+}
+
+// moved names the figures in which two documents differ, each by its path.
+func moved(path string, was, is any) (out []string) {
+	a, isMap := was.(map[string]any)
+	b, both := is.(map[string]any)
+	if isMap && both {
+		keys := slices.Sorted(maps.Keys(a))
+		for k := range b {
+			if _, old := a[k]; !old {
+				keys = append(keys, k)
+			}
+		}
+		for _, k := range keys {
+			out = append(out, moved(path+"."+k, a[k], b[k])...)
+		}
+		return out
+	}
+	x, isList := was.([]any)
+	y, bothLists := is.([]any)
+	if isList && bothLists && len(x) == len(y) {
+		for i := range x {
+			out = append(out, moved(fmt.Sprintf("%s[%d]", path, i), x[i], y[i])...)
+		}
+		return out
+	}
+	if fmt.Sprint(was) != fmt.Sprint(is) {
+		out = append(out, fmt.Sprintf("%s %.40v → %.40v", strings.TrimPrefix(path, "."), was, is))
+	}
+	return out
+}
+
+// pinOf is what a stage of p comes to.
+func pinOf(t *testing.T, p *plan.Plan, s request.Stage) pin {
+	figures := map[request.Stage]any{
+		request.AtFormula: p.Formula, request.AtRoom: p.Room, request.AtKnead: p.Knead, request.AtRest: []any{p.Rest, p.Clock},
+		request.AtRoll: p.Roll, request.AtCut: p.Cut, request.AtDry: []any{p.Dry, p.Keep}, request.AtCook: p.Cook,
+		"steps": []any{p.Steps, p.Passes(1)}, "cost": p.Cost,
+	}
 	reasons := map[string]string{}
 	for k, v := range p.Why {
 		if strings.HasPrefix(k, string(s)+".") {
 			reasons[k] = v
 		}
 	}
-	doc, err := json.Marshal([]any{figures[s], reasons, p.At(s)})
+	doc, err := json.Marshal(figures[s])
 	if err != nil {
 		t.Fatal(err)
 	}
-	return fmt.Sprintf("%x", sha256.Sum256(nineDigits(t, doc)))[:8]
+	words, err := json.Marshal([]any{reasons, p.At(s)})
+	if err != nil {
+		t.Fatal(err)
+	}
+	bare, said := apart(decoded(t, nineDigits(t, doc)))
+	out, err := json.Marshal(bare)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return pin{out, fmt.Sprintf("%x", sha256.Sum256(append(nineDigits(t, words), strings.Join(said, "\n")...)))[:8]}
+}
+
+// apart takes the sentences out of figures: what is longer than a name.
+func apart(v any) (bare any, said []string) {
+	const name = 24 // letters
+	switch v := v.(type) {
+	case string:
+		if len(v) > name {
+			return nil, []string{v}
+		}
+	case []any:
+		for i := range v {
+			var more []string
+			v[i], more = apart(v[i])
+			said = append(said, more...)
+		}
+	case map[string]any:
+		for _, k := range slices.Sorted(maps.Keys(v)) {
+			part, more := apart(v[k])
+			if v[k] = part; part == nil || part == "" || part == false {
+				delete(v, k)
+			}
+			said = append(said, more...)
+		}
+	}
+	return v, said
 }
 
 // nineDigits rounds every number of a document, so that another order of the same sums is the
