@@ -392,47 +392,6 @@ func TestWithoutScripts(t *testing.T) {
 	b.do(chromedp.WaitVisible("#f-roll-machine"))
 }
 
-// No page is wider than a laptop or a tablet, where everything pressed is a thumb wide.
-func TestOnATablet(t *testing.T) {
-	base, _ := serve(t)
-	b := open(t, browser(t), base, tabletW, tabletH)
-	paths := []string{"/", "/batches/new", "/cabinet/flours", "/cabinet/flours/1", "/cabinet/lots/2", "/cabinet/eggs",
-		"/cabinet/additions",
-		"/cabinet/powders", "/cabinet/machines", "/cabinet/machines/8/calibrate", "/cabinet/house", "/cabinet/shapes",
-		"/cabinet/shapes/9",
-		"/cabinet/machines/8", "/import", batch(demo.Saturday) + "/sheet", batch(demo.Lantern) + "/label", "/rooms",
-		"/compare?a=7&b=6", "/recipe",
-		batch(demo.Saturday) + "?at=doctor"}
-	for _, st := range request.Stages() {
-		// stripes, a pin, wide ribbons, by the clock, filled, mixed, formed
-		for _, id := range []int{1, 3, 4, 6, 8, 9, 10} {
-			paths = append(paths, fmt.Sprintf("/batches/%d?at=%s", id, st))
-		}
-	}
-	for _, path := range paths {
-		b.visit(path)
-		for _, width := range []int64{wide, 1024, tabletW} {
-			b.do(chromedp.EmulateViewport(width, tabletH))
-			if over := eval[float64](b, "document.documentElement.scrollWidth - innerWidth"); over > 0 {
-				t.Errorf("%s is %.0f units too wide for %d", path, over, width)
-			}
-		}
-		small := eval[[]string](b, `[...document.querySelectorAll("button, .btn, select, summary, .slide")]
-			.filter((e) => e.offsetParent && !e.classList.contains("visually-hidden") && e.id !== "keys-open")
-			.filter((e) => { const r = e.getBoundingClientRect(); return Math.min(r.height, r.width) < (e.matches(".slide") ? 32 : 40) })
-			.map((e) => (e.getAttribute("aria-label") || e.textContent || e.id).trim() + " " +
-				["width", "height"].map((k) => Math.round(e.getBoundingClientRect()[k])).join("×"))`)
-		if len(small) > 0 {
-			t.Errorf("%s: too small to press: %v", path, small)
-		}
-		nameless := eval[[]string](b, `[...document.querySelectorAll("input:not([type=hidden]), select, button")]
-			.filter((e) => !e.labels?.length && !e.getAttribute("aria-label") && !e.textContent.trim()).map((e) => e.outerHTML.slice(0, 90))`)
-		if len(nameless) > 0 {
-			t.Errorf("%s: without a name: %v", path, nameless)
-		}
-	}
-}
-
 // From a recipe in cups to a weighed batch, and from there to another day beside it.
 func TestRecipeToBatch(t *testing.T) {
 	base, s := serve(t)

@@ -27,7 +27,19 @@ import (
 	"hollen/internal/web"
 )
 
-func TestMain(m *testing.M) { storetest.Main(m) }
+func TestMain(m *testing.M) {
+	storetest.Main(m, func() {
+		for _, end := range atTheEnd {
+			end()
+		}
+	})
+}
+
+// atTheEnd is what is to be stopped once all tests have run.
+var (
+	ending   sync.Mutex
+	atTheEnd []func()
+)
 
 // serve starts the application on the demo data and returns its address and store.
 func serve(t *testing.T) (string, *store.Store) {
@@ -70,18 +82,41 @@ type tab struct {
 	expect []string
 }
 
-// browser starts Chromium; tabs are opened in it.
-func browser(t *testing.T, more ...chromedp.ExecAllocatorOption) context.Context {
-	t.Helper()
+// chromium is the one browser of this package, started when it is first asked for.
+var chromium = sync.OnceValues(func() (context.Context, error) { return launch(nil) })
+
+// launch starts a browser with a folder of its own in memory or among the temporary files.
+func launch(more []chromedp.ExecAllocatorOption) (context.Context, error) {
+	dir, err := os.MkdirTemp("", "hollenbrowser")
+	if err != nil {
+		return nil, err
+	}
 	opts := append(append(chromedp.DefaultExecAllocatorOptions[:], more...), chromedp.DisableGPU,
-		chromedp.Flag("disable-background-networking", true),
-		chromedp.Flag("disable-component-update", true), chromedp.UserDataDir(t.TempDir()))
+		chromedp.Flag("disable-background-networking", true), chromedp.Flag("disable-component-update", true),
+		chromedp.UserDataDir(dir))
 	if os.Geteuid() == 0 {
 		opts = append(opts, chromedp.NoSandbox)
 	}
-	ctx, cancel := chromedp.NewExecAllocator(context.Background(), opts...)
-	t.Cleanup(cancel)
-	ctx, cancel = chromedp.NewContext(ctx)
+	ctx, stop := chromedp.NewExecAllocator(context.Background(), opts...)
+	ctx, cancel := chromedp.NewContext(ctx)
+	ending.Lock()
+	defer ending.Unlock()
+	atTheEnd = append(atTheEnd, func() { cancel(); stop(); os.RemoveAll(dir) })
+	return ctx, chromedp.Do(ctx)
+}
+
+// browser returns a profile of its own in the browser all tests share: nothing kept by one test is seen by another.
+// With options more it is a browser of its own.
+func browser(t *testing.T, more ...chromedp.ExecAllocatorOption) context.Context {
+	t.Helper()
+	shared, err := chromium()
+	if len(more) > 0 {
+		shared, err = launch(more)
+	}
+	if err != nil {
+		t.Fatal(err)
+	}
+	ctx, cancel := chromedp.NewContext(shared, chromedp.WithNewBrowserContext())
 	t.Cleanup(cancel)
 	if err := chromedp.Do(ctx); err != nil {
 		t.Fatal(err)
@@ -207,12 +242,13 @@ func (b *tab) before(script string) {
 	})
 }
 
-// media has the page see a feature of its medium, as a dark room or forced colours.
+// media has the page see a feature of its medium, as a dark room or forced colours; nothing moves on the way there.
 func (b *tab) media(feature, value string) {
 	b.t.Helper()
 	b.do(func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
 		_, err := cdp.Call(ctx, tg, emulation.SetEmulatedMedia, emulation.SetEmulatedMediaParams{
-			Features: []*emulation.MediaFeature{{Name: feature, Value: value}}})
+			Features: []*emulation.MediaFeature{{Name: feature, Value: value},
+				{Name: "prefers-reduced-motion", Value: "reduce"}}})
 		return chromedp.Void{}, err
 	})
 }

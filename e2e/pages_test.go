@@ -128,29 +128,6 @@ const tiny = `[...document.querySelectorAll("svg text")].filter((t) => !t.closes
 // large has the browser write text twice as large as it comes.
 var large = chromedp.Flag("blink-settings", "defaultFontSize=32")
 
-// No page scrolls sideways, from the narrowest phone to a laptop; no picture’s words shrink
-// under what can be read.
-func TestNothingScrollsSideways(t *testing.T) {
-	base, _ := serve(t)
-	b := open(t, browser(t), base, wide, high)
-	for _, p := range pages() {
-		for _, path := range p.paths {
-			b.visit(path)
-			for _, width := range widths {
-				b.do(chromedp.EmulateViewport(width, tabletH))
-				if out := eval[[]string](b, wider); len(out) > 0 {
-					t.Errorf("%s at %d: %s", path, width, strings.Join(out, ", "))
-				} else if over := eval[float64](b, "document.documentElement.scrollWidth - innerWidth"); over > 0 {
-					t.Errorf("%s at %d: %.0f too wide", path, width, over)
-				}
-				if small := eval[[]string](b, settled+tiny+"))"); width == 390 && len(small) > 0 {
-					t.Errorf("%s at %d draws under 11 px: %s", path, width, strings.Join(small, ", "))
-				}
-			}
-		}
-	}
-}
-
 // With text twice as large nothing scrolls sideways, and no word lies over another.
 func TestLargeText(t *testing.T) {
 	base, _ := serve(t)
@@ -251,23 +228,6 @@ func TestStationsInTheHistory(t *testing.T) {
 	b.until("back at the formula", title+".startsWith('Formula: ') && document.querySelector('#f-amount-by')")
 	eval[bool](b, "history.forward() ?? true")
 	b.until("forward again", title+".startsWith('Roll: ') && "+settledState+" === '"+notSaved+"'")
-}
-
-// Nothing that is chosen is cut off on a laptop or a tablet.
-func TestNothingIsCutOff(t *testing.T) {
-	base, _ := serve(t)
-	b := open(t, browser(t), base, wide, high)
-	for _, p := range pages() {
-		for _, path := range p.paths {
-			b.visit(path)
-			for _, width := range []int64{tabletW, 1024, wide} {
-				b.do(chromedp.EmulateViewport(width, tabletH))
-				if out := eval[[]string](b, cutOff); len(out) > 0 {
-					t.Errorf("%s at %d: %s", path, width, strings.Join(out, ", "))
-				}
-			}
-		}
-	}
 }
 
 // cutOff lists what is chosen in a list that is too narrow for it.

@@ -25,9 +25,14 @@ var (
 	count  atomic.Int32
 )
 
-// Main starts the server, runs the tests and stops it. Call it from TestMain.
-func Main(m *testing.M) {
+// Main starts the server, runs the tests and stops it; then are called last. Call it from TestMain.
+func Main(m *testing.M, then ...func()) {
 	os.Exit(func() int {
+		defer func() {
+			for _, f := range then {
+				f()
+			}
+		}()
 		var err error
 		if Now, err = clock.ForTests(); err != nil {
 			fmt.Fprintln(os.Stderr, err)
