@@ -7,7 +7,9 @@ import (
 	"errors"
 	"fmt"
 	"reflect"
+	"slices"
 	"strings"
+	"sync"
 
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
@@ -256,15 +258,59 @@ func CabinetOf(things []Thing) (c Cabinet) {
 	return c
 }
 
-// Cabinet returns what the workshop keeps and has not retired, and its name.
+// keptCabinet is the cabinet as it was last read, with what told it from any other. Reading its documents is most of the
+// work of a page; asking whether they have changed is little.
+type keptCabinet struct {
+	mu    sync.Mutex
+	stamp string // "" where nothing is kept
+	cab   Cabinet
+}
+
+// Cabinet returns what the workshop keeps and has not retired, and its name. It is read anew once anything of it has
+// changed, by whichever process; the caller may change the lists of what it gets.
 func (s *Store) Cabinet(ctx context.Context) (Cabinet, error) {
+	stamp, name, err := s.cabinetStamp(ctx)
+	if err != nil {
+		return Cabinet{}, err
+	}
+	k := &s.kept
+	k.mu.Lock()
+	defer k.mu.Unlock()
+	if k.stamp == stamp {
+		return k.cab.named(name), nil
+	}
 	things, err := s.Things(ctx, false)
 	if err != nil {
 		return Cabinet{}, err
 	}
-	c := CabinetOf(things)
-	c.Workshop, err = s.Workshop(ctx)
-	return c, err
+	cab := CabinetOf(things)
+	after, name, err := s.cabinetStamp(ctx)
+	if err != nil {
+		return Cabinet{}, err
+	}
+	if k.stamp = ""; after == stamp { // nothing was kept while it was read
+		k.stamp, k.cab = stamp, cab
+	}
+	return cab.named(name), nil
+}
+
+// cabinetStamp is another whenever a thing was kept, retired or brought back; with the workshop's name.
+func (s *Store) cabinetStamp(ctx context.Context) (stamp, name string, err error) {
+	var row struct{ Stamp, Name string }
+	err = s.db.WithContext(ctx).Raw("SELECT (SELECT CONCAT(COUNT(*), ':', COALESCE(BIT_XOR(CRC32(CONCAT_WS(':', id, version, " +
+		"COALESCE(retired_at, '')))), 0)) FROM cabinet) AS stamp, " +
+		"COALESCE((SELECT name FROM workshops LIMIT 1), '') AS name").Scan(&row).Error
+	return row.Stamp, row.Name, err
+}
+
+// named is c of that workshop, its lists its own.
+func (c Cabinet) named(workshop string) Cabinet {
+	c.Flours, c.Lots, c.Eggs = slices.Clone(c.Flours), slices.Clone(c.Lots), slices.Clone(c.Eggs)
+	c.Additions, c.Yields = slices.Clone(c.Additions), slices.Clone(c.Yields)
+	c.Machines, c.Shapes = slices.Clone(c.Machines), slices.Clone(c.Shapes)
+	c.Ways, c.Makers = slices.Clone(c.Ways), slices.Clone(c.Makers)
+	c.Workshop = workshop
+	return c
 }
 
 // Thing returns the thing of that id and kind, retired or not; ErrNotFound when there is

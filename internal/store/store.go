@@ -147,6 +147,7 @@ type Store struct {
 
 	identity string
 	now      clock.Clock
+	kept     keptCabinet
 }
 
 // Now is the moment by the clock the store was opened with; pages go by the same.
@@ -187,7 +188,7 @@ func OpenAfter(ctx context.Context, dsn string, now clock.Clock, before func(fro
 		pool.Close()
 		return nil, err
 	}
-	return &Store{db, pool, slog.New(slog.DiscardHandler), identity, now}, nil
+	return &Store{db: db, sql: pool, log: slog.New(slog.DiscardHandler), identity: identity, now: now}, nil
 }
 
 // connect returns the connections to a database; none is made yet.
@@ -267,7 +268,8 @@ const Page = 60
 
 // Together does everything f does to the store it is given, or nothing when f fails.
 func (s *Store) Together(ctx context.Context, f func(*Store) error) error {
-	return s.transact(ctx, func(tx *gorm.DB) error { return f(&Store{tx, s.sql, s.log, s.identity, s.now}) })
+	return s.transact(ctx, func(tx *gorm.DB) error { return f(&Store{db: tx, sql: s.sql, log: s.log, identity: s.identity, now: s.now})
+	})
 }
 
 // KeepRow keeps what a list shows of a batch of that version, made anew.

@@ -1,0 +1,112 @@
+package store_test
+
+import (
+	"context"
+	"database/sql"
+	"fmt"
+	"testing"
+
+	"hollen/internal/core/flour"
+	"hollen/internal/store"
+	"hollen/internal/store/storetest"
+)
+
+// The cabinet is read once and then kept, until anything of it is kept anew, retired or brought back, by this process or
+// by another; what a caller does to its lists is its own.
+func TestCabinetIsReadOnce(t *testing.T) {
+	ctx, dsn := context.Background(), storetest.DSN(t)
+	opened := func() *store.Store {
+		s, err := store.Open(ctx, dsn, storetest.Now)
+		if err != nil {
+			t.Fatal(err)
+		}
+		t.Cleanup(func() { s.Close() })
+		return s
+	}
+	here, there := opened(), opened()
+	names := func(s *store.Store) (out []string) {
+		t.Helper()
+		cab, err := s.Cabinet(ctx)
+		if err != nil {
+			t.Fatal(err)
+		}
+		for i := range cab.Flours {
+			out = append(out, cab.Flours[i].Name)
+			cab.Flours[i].Name = "scribbled over"
+		}
+		return out
+	}
+	holds := func(when string, want ...string) {
+		t.Helper()
+		for who, s := range map[string]*store.Store{"here": here, "there": there} {
+			if got := names(s); fmt.Sprint(got) != fmt.Sprint(want) {
+				t.Errorf("%s, %s: %q, want %q", when, who, got, want)
+			}
+		}
+	}
+	keep := func(s *store.Store, id uint64, version int, name string) uint64 {
+		t.Helper()
+		id, err := s.Keep(ctx, store.FlourKind, id, version, flour.Flour{Name: name})
+		if err != nil {
+			t.Fatal(err)
+		}
+		return id
+	}
+	holds("empty")
+	id := keep(here, 0, 0, "Mill")
+	holds("one kept", "Mill")
+	keep(there, id, 1, "Mill 00")
+	holds("kept anew by the other", "Mill 00")
+	second := keep(there, 0, 0, "Strong")
+	holds("another", "Mill 00", "Strong")
+	for _, retire := range []bool{true, false} {
+		if err := there.Retire(ctx, store.FlourKind, second, retire); err != nil {
+			t.Fatal(err)
+		}
+		if retire {
+			holds("retired", "Mill 00")
+		}
+	}
+	holds("brought back", "Mill 00", "Strong")
+
+	db, err := sql.Open("mysql", dsn)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer db.Close()
+	run := func(q string, args ...any) {
+		t.Helper()
+		if _, err := db.Exec(q, args...); err != nil {
+			t.Fatal(err)
+		}
+	}
+	run("UPDATE cabinet SET figures = JSON_SET(figures, '$.name', 'Behind its back') WHERE id = ?", id)
+	holds("nothing says it has changed, so it is not read", "Mill 00", "Strong")
+	run("UPDATE cabinet SET version = version + 1 WHERE id = ?", id)
+	holds("now it does", "Behind its back", "Strong")
+}
+
+// Pages of a large cabinet ask whether it has changed and read nothing.
+func BenchmarkCabinet(b *testing.B) {
+	ctx := context.Background()
+	s := storetest.Open(b)
+	for i := range 500 {
+		if _, err := s.Keep(ctx, store.FlourKind, 0, 0, flour.Flour{Name: fmt.Sprint("Flour ", i)}); err != nil {
+			b.Fatal(err)
+		}
+	}
+	b.Run("kept", func(b *testing.B) {
+		for b.Loop() {
+			if _, err := s.Cabinet(ctx); err != nil {
+				b.Fatal(err)
+			}
+		}
+	})
+	b.Run("read", func(b *testing.B) {
+		for b.Loop() {
+			if _, err := s.Things(ctx, false); err != nil {
+				b.Fatal(err)
+			}
+		}
+	})
+}
