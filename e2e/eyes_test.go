@@ -113,7 +113,7 @@ func TestEveryPage(t *testing.T) {
 	for _, p := range pages() {
 		paths = append(paths, p.paths...)
 	}
-	const tabs = 2
+	const tabs = 6 // each is closed after a while, two are open at a time
 	for n := range tabs {
 		t.Run(fmt.Sprint(n), func(t *testing.T) {
 			t.Parallel()

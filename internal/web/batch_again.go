@@ -25,10 +25,13 @@ type againView struct {
 }
 
 // askAgain shows the page that asks for the day; GET asks for the batch as it is saved.
-func (s *Server) askAgain(c *gin.Context) {
-	if a, ok := s.askSound(c); ok {
-		s.showAgain(c, http.StatusOK, a, s.today(), "")
+func (s *Server) askAgain(c *gin.Context) error {
+	a, err := s.askSound(c)
+	if err != nil {
+		return err
 	}
+	s.showAgain(c, http.StatusOK, a, s.today(), "")
+	return nil
 }
 
 func (s *Server) showAgain(c *gin.Context, status int, a asked, on, wrong string) {
@@ -41,17 +44,17 @@ func (s *Server) showAgain(c *gin.Context, status int, a asked, on, wrong string
 
 // duplicateBatch keeps the form as it stands, or the saved batch when no form came, as a new batch for the
 // day asked for; where none was asked for the day stays.
-func (s *Server) duplicateBatch(c *gin.Context) {
-	a, ok := s.askSound(c)
-	if !ok {
-		return
+func (s *Server) duplicateBatch(c *gin.Context) error {
+	a, err := s.askSound(c)
+	if err != nil {
+		return err
 	}
 	r, on := a.view.Request, a.view.Request.MadeOn
 	if a.values.Has("for") {
 		on = strings.TrimSpace(a.values.Get("for"))
 		if _, err := flour.Day(on); err != nil {
 			s.showAgain(c, http.StatusUnprocessableEntity, a, on, "This needs a day, from 2000 to 2100, as 2026-11-28.")
-			return
+			return nil
 		}
 	}
 	if came, ok := a.view.Plan.AsItCame(); ok && a.values.Get("from") == "used" {
@@ -59,9 +62,12 @@ func (s *Server) duplicateBatch(c *gin.Context) {
 	}
 	r = r.Again(on)
 	r.Name = copyName(r.Name)
-	if n, ok := s.create(c, r, onceOf(a.values)); ok {
-		c.Redirect(http.StatusSeeOther, fmt.Sprintf("/batches/%d?at=%s", n.ID, a.view.At))
+	n, err := s.create(c, r, onceOf(a.values))
+	if err != nil {
+		return err
 	}
+	c.Redirect(http.StatusSeeOther, fmt.Sprintf("/batches/%d?at=%s", n.ID, a.view.At))
+	return nil
 }
 
 // movedWords names the moments that move with the day.

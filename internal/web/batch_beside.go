@@ -64,27 +64,25 @@ func besideOf(what string, p *plan.Plan) (twoTools, bool) {
 }
 
 // showBeside shows a batch, as its form stands, beside the same by another tool.
-func (s *Server) showBeside(c *gin.Context) {
-	a, ok := s.askSound(c)
-	if !ok {
-		return
+func (s *Server) showBeside(c *gin.Context) error {
+	a, err := s.askSound(c)
+	if err != nil {
+		return err
 	}
 	b, ok := besideOf(c.Param("what"), a.view.Plan)
 	if !ok {
-		s.fail(c, http.StatusNotFound, "There is no other way to set beside this one.",
-			"Ropes are rolled by hand, and only ribbons have a cutter.")
-		return
+		return refuse(http.StatusNotFound, "There is no other way to set beside this one.", "Ropes are rolled by hand, and only ribbons have a cutter.")
 	}
 	r := request.Pruned(a.view.Request)
 	b.change(&r)
 	other, err := plan.MakeIn(a.view.In, s.rulesOf(c.Request.Context(), &r), r)
 	if err != nil {
-		s.failPlan(c, a.batch.ID, err)
-		return
+		return s.failPlan(c, a.batch.ID, err)
 	}
 	v := besideView{a.view, compareView{A: a.view.Plan, B: other, NameA: b.nameA, NameB: b.nameB}, b.head, b.words,
 		string(a.view.At)}
 	v.At = "" // every field rides along
 	v.set()
 	s.render(c, http.StatusOK, "beside", b.head+": "+v.Request.Name, v)
+	return nil
 }

@@ -211,33 +211,28 @@ func (v *compareView) name(a, b store.Batch, rows []listRow) {
 }
 
 // compare shows two batches side by side, or one batch in its room and in another.
-func (s *Server) compare(c *gin.Context) {
-	ctx, cancel := bounded(c)
-	defer cancel()
+func (s *Server) compare(c *gin.Context) error {
+	ctx := c.Request.Context()
 	words := queryOf(c.Request.URL.Query()).Words
 	list, _, err := s.store.List(ctx, store.Query{Words: words})
 	if err == nil && len(list) == 0 && words != "" { // of what is not found, all
 		list, _, err = s.store.List(ctx, store.Query{})
 	}
 	if err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	if len(list) == 0 {
-		s.fail(c, http.StatusNotFound, "There is nothing to compare yet.", "Make a batch first.")
-		return
+		return refuse(http.StatusNotFound, "There is nothing to compare yet.", "Make a batch first.")
 	}
 	a, err := s.compared(ctx, c.Query("a"), list[0])
 	if err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	b := a
 	v := compareView{AID: a.ID, Find: words, Other: c.DefaultQuery("b", otherRoom)}
 	if v.Other != otherRoom {
 		if b, err = s.compared(ctx, v.Other, a); err != nil {
-			s.failStore(c, err)
-			return
+			return err
 		}
 		if b.Version == a.Version || b.ID != a.ID {
 			v.Other = fmt.Sprint(b.ID)
@@ -246,24 +241,22 @@ func (s *Server) compare(c *gin.Context) {
 	if b.ID == a.ID && b.Version == a.Version {
 		v.Other = otherRoom
 	}
-	with, ok := s.with(c, shownIn(c))
-	if !ok {
-		return
+	with, err := s.with(c, shownIn(c))
+	if err != nil {
+		return err
 	}
 	f, err := form.Saved(b.Request.Request, with)
 	if v.Other == otherRoom {
 		f, err = s.anotherRoom(b.Request.Request, c.Request.URL.Query(), with)
 	}
 	if err != nil {
-		s.failPlan(c, b.ID, err)
-		return
+		return s.failPlan(c, b.ID, err)
 	}
 	view := newView(a.ID, a.Version, "", a.Request.Request, f)
 	v.B, v.RH, v.Temp = view.Plan, view.Control("room.rh").hinted("of the other room"),
 		view.Control("room.temp_c").hinted("of the other room")
 	if v.A, err = plan.MakeIn(with.Shown, with.RulesOf(&a.Request.Request), a.Request.Request); err != nil {
-		s.failPlan(c, a.ID, err)
-		return
+		return s.failPlan(c, a.ID, err)
 	}
 	v.name(a, b, s.rows(ctx, with.Shown, list))
 	v.set()
@@ -272,6 +265,7 @@ func (s *Server) compare(c *gin.Context) {
 		status = http.StatusUnprocessableEntity
 	}
 	s.render(c, status, "compare", "Compare", v)
+	return nil
 }
 
 // anotherRoom is base in the room that was asked for, or in wet August when none was.

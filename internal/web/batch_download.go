@@ -19,36 +19,37 @@ import (
 
 // Downloads of a batch send it as saved or, asked by POST, as the form stands.
 
-func (s *Server) downloadRequest(c *gin.Context) {
-	s.download(c, "request.json", func(p *plan.Plan) (any, error) { return p.Request, nil })
+func (s *Server) downloadRequest(c *gin.Context) error {
+	return s.download(c, "request.json", func(p *plan.Plan) (any, error) { return p.Request, nil })
 }
 
-func (s *Server) downloadPlan(c *gin.Context) {
-	s.download(c, "plan.json", func(p *plan.Plan) (any, error) { return p, nil })
+func (s *Server) downloadPlan(c *gin.Context) error {
+	return s.download(c, "plan.json", func(p *plan.Plan) (any, error) { return p, nil })
 }
 
-func (s *Server) downloadRecipe(c *gin.Context) { s.download(c, "recipe.json", exchange.RecipeOf) }
+func (s *Server) downloadRecipe(c *gin.Context) error {
+	return s.download(c, "recipe.json", exchange.RecipeOf)
+}
 
-func (s *Server) download(c *gin.Context, kind string, of func(*plan.Plan) (any, error)) {
-	a, ok := s.askSound(c)
-	if !ok {
-		return
+func (s *Server) download(c *gin.Context, kind string, of func(*plan.Plan) (any, error)) error {
+	a, err := s.askSound(c)
+	if err != nil {
+		return err
 	}
 	var b bytes.Buffer
 	p, err := s.metricPlan(a.view.Plan)
 	if err != nil {
-		s.failPlan(c, a.batch.ID, err)
-		return
+		return s.failPlan(c, a.batch.ID, err)
 	}
 	v, err := of(p)
 	if err == nil {
 		err = exchange.Write(&b, v)
 	}
 	if err != nil {
-		s.failPlan(c, a.batch.ID, err)
-		return
+		return s.failPlan(c, a.batch.ID, err)
 	}
 	send(c, "application/json; charset=utf-8", slug(a.view.Request.Name)+"-"+kind, b.Bytes())
+	return nil
 }
 
 // metricPlan is the plan as documents and drawings have it: in metric, whatever the page shows.
@@ -68,65 +69,66 @@ func send(c *gin.Context, kind, name string, doc []byte) {
 const svgType = "image/svg+xml; charset=utf-8"
 
 // drawn is a batch to draw and what its drawing carries: the request it is made from.
-func (s *Server) drawn(c *gin.Context) (p *plan.Plan, meta string, ok bool) {
-	a, ok := s.askSound(c)
-	if !ok {
-		return nil, "", false
+func (s *Server) drawn(c *gin.Context) (p *plan.Plan, meta string, err error) {
+	a, err := s.askSound(c)
+	if err != nil {
+		return nil, "", err
 	}
 	var b bytes.Buffer
 	if err := exchange.Write(&b, a.view.Request); err != nil {
-		s.failPlan(c, a.batch.ID, err)
-		return nil, "", false
+		return nil, "", s.failPlan(c, a.batch.ID, err)
 	}
-	p, err := s.metricPlan(a.view.Plan)
+	p, err = s.metricPlan(a.view.Plan)
 	if err != nil {
-		s.failPlan(c, a.batch.ID, err)
-		return nil, "", false
+		return nil, "", s.failPlan(c, a.batch.ID, err)
 	}
-	return p, b.String(), true
+	return p, b.String(), nil
 }
 
-func (s *Server) downloadCut(c *gin.Context) {
-	p, meta, ok := s.drawn(c)
-	if !ok {
-		return
+func (s *Server) downloadCut(c *gin.Context) error {
+	p, meta, err := s.drawn(c)
+	if err != nil {
+		return err
 	}
 	part, err := strconv.Atoi(c.DefaultQuery("part", "0"))
 	parts := p.Cut.Parts()
 	if err != nil || part < 0 || part >= len(parts) || len(parts[part].Cutouts()) == 0 {
-		s.fail(c, http.StatusNotFound, "There is no such sheet to draw.",
-			"A batch draws the sheets of each shape that is cut from one.")
-		return
+		return refuse(http.StatusNotFound, "There is no such sheet to draw.", "A batch draws the sheets of each shape that is cut from one.")
 	}
 	send(c, svgType, slug(p.Request.Name+" "+parts[part].Shape.Name)+"-cut.svg", []byte(draw.CutFile(p, parts[part],
 		meta)))
+	return nil
 }
 
-func (s *Server) downloadLadder(c *gin.Context) {
-	if p, meta, ok := s.drawn(c); ok {
-		send(c, svgType, slug(p.Request.Name)+"-ladder.svg", []byte(draw.LadderFile(p, meta)))
+func (s *Server) downloadLadder(c *gin.Context) error {
+	p, meta, err := s.drawn(c)
+	if err != nil {
+		return err
 	}
+	send(c, svgType, slug(p.Request.Name)+"-ladder.svg", []byte(draw.LadderFile(p, meta)))
+	return nil
 }
 
 // exportCabinet sends everything the workshop keeps that another can use, exportShelf what is
 // on one shelf.
-func (s *Server) exportCabinet(c *gin.Context) {
-	s.export(c, "cabinet", func(store.Kind) bool { return true })
+func (s *Server) exportCabinet(c *gin.Context) error {
+	return s.export(c, "cabinet", func(store.Kind) bool { return true })
 }
 
-func (s *Server) exportShelf(c *gin.Context) {
-	if sh, ok := s.atShelf(c); ok {
-		s.export(c, sh.Path, func(k store.Kind) bool { return k == sh.Kind })
+func (s *Server) exportShelf(c *gin.Context) error {
+	sh, err := s.atShelf(c)
+	if err != nil {
+		return err
 	}
+	return s.export(c, sh.Path, func(k store.Kind) bool { return k == sh.Kind })
+
 }
 
-func (s *Server) export(c *gin.Context, name string, wanted func(store.Kind) bool) {
-	ctx, cancel := bounded(c)
-	defer cancel()
+func (s *Server) export(c *gin.Context, name string, wanted func(store.Kind) bool) error {
+	ctx := c.Request.Context()
 	things, err := s.store.Things(ctx, false)
 	if err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	doc := exchange.Cabinet{Format: exchange.CabinetFormat}
 	for _, t := range things {
@@ -135,17 +137,15 @@ func (s *Server) export(c *gin.Context, name string, wanted func(store.Kind) boo
 		}
 	}
 	if doc.Check() != nil {
-		s.fail(c, http.StatusNotFound, "There is nothing of your own to download here.",
-			"Flours, eggs, additions, machines and shapes of your own can be handed on; lots and powders belong to "+
-				"this workshop.")
-		return
+		return refuse(http.StatusNotFound, "There is nothing of your own to download here.", "Flours, eggs, additions, machines and shapes of your own can be handed on; lots and powders belong to "+
+			"this workshop.")
 	}
 	var b bytes.Buffer
 	if err := exchange.Write(&b, doc); err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	send(c, "application/json; charset=utf-8", slug(s.place(c)+" "+name)+".json", b.Bytes())
+	return nil
 }
 
 var notWord = regexp.MustCompile(`[^a-z0-9]+`)

@@ -17,11 +17,11 @@ const partHeader = "X-Hollen-Part"
 // form, a line each; the answer is that number, the status, and what the same form would be
 // answered by POST /batches/:id/work. It saves the half of a change that asking anew takes. A page
 // without it asks by POST.
-func (s *Server) editsOf(c *gin.Context) {
+func (s *Server) editsOf(c *gin.Context) error {
 	conn, err := websocket.Accept(c.Writer, c.Request, nil) // refuses pages of another origin
 	if err != nil {
 		s.log.Info("edits", "err", err)
-		return
+		return nil
 	}
 	defer conn.CloseNow()
 	conn.SetReadLimit(maxBody)
@@ -31,12 +31,12 @@ func (s *Server) editsOf(c *gin.Context) {
 	for {
 		_, message, err := conn.Read(ctx)
 		if err != nil {
-			return
+			return nil
 		}
 		number, form, _ := strings.Cut(string(message), "\n")
 		r, err := http.NewRequestWithContext(ctx, http.MethodPost, path, strings.NewReader(form))
 		if err != nil {
-			return
+			return nil
 		}
 		r.Host, r.RemoteAddr = page.Host, page.RemoteAddr
 		r.Header = http.Header{"Content-Type": {"application/x-www-form-urlencoded"}, partHeader: {"figures"},
@@ -46,7 +46,7 @@ func (s *Server) editsOf(c *gin.Context) {
 		s.edits.ServeHTTP(&w, r)
 		if err := conn.Write(ctx, websocket.MessageText, fmt.Appendf(nil, "%.20s %d\n%s", number, w.status,
 			w.body.String())); err != nil {
-			return
+			return nil
 		}
 	}
 }

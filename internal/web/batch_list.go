@@ -270,9 +270,8 @@ func markOf(q url.Values) store.Mark {
 const thisWeek = 7 * 24 * time.Hour
 
 // listBatches shows the batches, the one changed last first, or those that are looked for.
-func (s *Server) listBatches(c *gin.Context) {
-	ctx, cancel := bounded(c)
-	defer cancel()
+func (s *Server) listBatches(c *gin.Context) error {
+	ctx := c.Request.Context()
 	asked := queryOf(c.Request.URL.Query())
 	q := store.Query{Words: asked.Words, Shape: asked.Shape, Sort: store.Sort(asked.Sort),
 		From: markOf(c.Request.URL.Query())}
@@ -281,18 +280,15 @@ func (s *Server) listBatches(c *gin.Context) {
 	}
 	list, next, err := s.store.List(ctx, q)
 	if err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	shapes, err := s.store.Shapes(ctx)
 	if err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	gone, more, err := s.store.Deleted(ctx, c.Query("gone") == "all")
 	if err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	in := shownIn(c)
 	v := listView{Rows: s.rows(ctx, in, list), Deleted: s.rows(ctx, in, gone), AllGone: c.Query("gone") == "all",
@@ -322,4 +318,5 @@ func (s *Server) listBatches(c *gin.Context) {
 	}
 	v.Undo, v.Restored = named(v.Deleted, "deleted"), named(v.Rows, "restored")
 	s.render(c, http.StatusOK, "batches", "Batches", v)
+	return nil
 }

@@ -84,14 +84,14 @@ func goTheHouseWay(r *request.Request, h store.House, cab store.Cabinet, asked u
 }
 
 // newForm binds what was typed for a new batch.
-func (s *Server) newForm(c *gin.Context, values url.Values) (f form.Form, own, ok bool) {
-	with, ok := s.with(c, shownIn(c))
-	if !ok {
-		return f, false, false
+func (s *Server) newForm(c *gin.Context, values url.Values) (f form.Form, own bool, err error) {
+	with, err := s.with(c, shownIn(c))
+	if err != nil {
+		return f, false, err
 	}
-	house, ok := s.house(c)
-	if !ok {
-		return f, false, false
+	house, err := s.house(c)
+	if err != nil {
+		return f, false, err
 	}
 	start := blank(house)
 	start.MadeOn = s.today()
@@ -124,10 +124,9 @@ func (s *Server) newForm(c *gin.Context, values url.Values) (f form.Form, own, o
 			}
 		}
 	}
-	f, err := form.Bind(start, asked, with, s.now())
+	f, err = form.Bind(start, asked, with, s.now())
 	if err != nil {
-		s.fail(c, http.StatusInternalServerError, "The form cannot be shown.", err.Error())
-		return f, own, false
+		return f, own, refuse(http.StatusInternalServerError, "The form cannot be shown.", err.Error())
 	}
 	if unasked != "" {
 		f.Typed[other] = unasked
@@ -136,11 +135,11 @@ func (s *Server) newForm(c *gin.Context, values url.Values) (f form.Form, own, o
 		f.Typed[first] = ""
 		f.Errors[first] = request.FieldError{Path: first, Label: "Flour", Allowed: "say how much flour goes in"}
 	}
-	return f, own, true
+	return f, own, nil
 }
 
 // newBatch shows the form; what was typed before the other way was chosen comes along.
-func (s *Server) newBatch(c *gin.Context) {
+func (s *Server) newBatch(c *gin.Context) error {
 	values := c.Request.URL.Query()
 	fresh := len(values) == 0 || len(values) == 1 && values.Has("as")
 	switch own := values.Get("as") == "own"; {
@@ -149,14 +148,14 @@ func (s *Server) newBatch(c *gin.Context) {
 	case values.Get("amount.by") == string(request.ByOwn):
 		values.Set("amount.by", string(request.ByPortions))
 	}
-	f, own, ok := s.newForm(c, values)
-	if !ok {
-		return
+	f, own, err := s.newForm(c, values)
+	if err != nil {
+		return err
 	}
 	if first := form.WeightPrefix + "flours.0.share"; fresh || strings.TrimSpace(values.Get(first)) == "" {
 		delete(f.Errors, first) // not said yet
 	}
-	s.showNew(c, http.StatusOK, f, own, values)
+	return s.showNew(c, http.StatusOK, f, own, values)
 }
 
 // unshown are the values typed for the fields of the other way.
@@ -179,37 +178,37 @@ func unshown(values url.Values, own bool) (out []Carried) {
 	return out
 }
 
-func (s *Server) showNew(c *gin.Context, status int, f form.Form, own bool, values url.Values) {
+func (s *Server) showNew(c *gin.Context, status int, f form.Form, own bool, values url.Values) error {
 	v := newView(0, 0, "", f.Request, f)
-	var ok bool
-	if v.Cabinet, ok = s.cabinet(c); ok {
-		s.render(c, status, "new", "New batch", newBatchView{&formulaView{batchView: v}, own, unshown(values, own)})
+	cab, err := s.cabinet(c)
+	if err != nil {
+		return err
 	}
+	v.Cabinet = cab
+	s.render(c, status, "new", "New batch", newBatchView{&formulaView{batchView: v}, own, unshown(values, own)})
+	return nil
 }
 
-func (s *Server) createBatch(c *gin.Context) {
-	values, ok := s.posted(c)
-	if !ok {
-		return
+func (s *Server) createBatch(c *gin.Context) error {
+	values, err := s.posted(c)
+	if err != nil {
+		return err
 	}
-	f, own, ok := s.newForm(c, values)
-	if !ok {
-		return
+	f, own, err := s.newForm(c, values)
+	if err != nil {
+		return err
 	}
 	switch {
 	case values.Get("step") != "":
-		s.showNew(c, http.StatusOK, f, own, values)
-		return
+		return s.showNew(c, http.StatusOK, f, own, values)
 	case len(f.Errors) > 0:
-		s.showNew(c, http.StatusUnprocessableEntity, f, own, values)
-		return
+		return s.showNew(c, http.StatusUnprocessableEntity, f, own, values)
 	}
-	ctx, cancel := bounded(c)
-	defer cancel()
+	ctx := c.Request.Context()
 	b, err := s.store.CreateOnce(ctx, onceOf(values), f.Plan)
 	if err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, fmt.Sprintf("/batches/%d", b.ID))
+	return nil
 }

@@ -2,7 +2,6 @@ package web
 
 import (
 	"cmp"
-	"context"
 	"errors"
 	"fmt"
 	"net/http"
@@ -13,7 +12,6 @@ import (
 
 	"github.com/gin-gonic/gin"
 
-	"hollen/internal/account"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
 	"hollen/internal/core/request"
@@ -21,120 +19,60 @@ import (
 	"hollen/internal/web/form"
 )
 
-// bounded gives a request's database work a time limit.
-func bounded(c *gin.Context) (context.Context, context.CancelFunc) {
-	return context.WithTimeout(c.Request.Context(), dbTimeout)
-}
-
 // load returns the batch an address names, or shows why there is none.
-func (s *Server) load(c *gin.Context) (b store.Batch, ok bool) {
+func (s *Server) load(c *gin.Context) (b store.Batch, err error) {
 	id, err := strconv.ParseUint(c.Param("id"), 10, 63)
 	if err != nil {
-		s.fail(c, http.StatusNotFound, "There is no such batch.", "Batches are numbered; this is no number.")
-		return b, false
+		return b, refuse(http.StatusNotFound, "There is no such batch.", "Batches are numbered; this is no number.")
 	}
-	ctx, cancel := bounded(c)
-	defer cancel()
+	ctx := c.Request.Context()
 	b, err = s.store.Get(ctx, id)
 	if errors.Is(err, store.ErrUnreadable) {
 		s.log.Error("store", "err", err)
-		s.failTo(
-			c,
-			http.StatusInternalServerError,
-			"This batch cannot be read as it was last saved.",
-			fmt.Sprintf(
-				"It was left as it is: %s, version %d. An earlier version that can be read brings it back.",
-				cmp.Or(b.Row.Name, "a batch"),
-				b.Version,
-			),
-			wayOn{
-				fmt.Sprintf("/batches/%d/versions", id),
-				"Its versions",
-			},
-			wayOn{fmt.Sprintf("/batches/%d/makings", id), "Its makings"},
-		)
-		return b, false
+		return b, refuse(http.StatusInternalServerError, "This batch cannot be read as it was last saved.", fmt.Sprintf(
+			"It was left as it is: %s, version %d. An earlier version that can be read brings it back.",
+			cmp.Or(b.Row.Name, "a batch"),
+			b.Version,
+		), wayOn{
+			fmt.Sprintf("/batches/%d/versions", id),
+			"Its versions",
+		}, wayOn{fmt.Sprintf("/batches/%d/makings", id), "Its makings"})
 	}
 	if err != nil && !(errors.Is(err, store.ErrDeleted) && c.Request.Method == http.MethodPost) {
-		s.failStore(c, err)
-		return b, false
+		return b, err
 	}
-	return b, true
+	return b, nil
 }
 
 // loadAnyhow is load of a batch whose newest version may be one that cannot be read.
-func (s *Server) loadAnyhow(c *gin.Context) (b store.Batch, ok bool) {
+func (s *Server) loadAnyhow(c *gin.Context) (b store.Batch, err error) {
 	id, err := strconv.ParseUint(c.Param("id"), 10, 63)
 	if err != nil {
 		return s.load(c)
 	}
-	ctx, cancel := bounded(c)
-	defer cancel()
+	ctx := c.Request.Context()
 	if b, err = s.store.Get(ctx, id); errors.Is(err, store.ErrUnreadable) {
 		b.Request.Name = cmp.Or(b.Row.Name, "a batch")
-		return b, true
+		return b, nil
 	}
 	return s.load(c)
-}
-
-// failStore shows an error of the store.
-func (s *Server) failStore(c *gin.Context, err error) {
-	switch {
-	case errors.Is(err, store.ErrNotFound):
-		s.fail(c, http.StatusNotFound, "There is no such batch.", "It may be in another database.")
-	case errors.Is(err, store.ErrDeleted):
-		s.fail(c, http.StatusGone, "This batch has been deleted.", "The list of batches has it under deleted "+
-			"batches, from where it can be brought back.")
-	case errors.Is(err, store.ErrChanged):
-		s.fail(c, http.StatusConflict, "Another window changed this meanwhile.",
-			"Go back: what you typed is still there. Reload to see what changed, or keep yours.")
-	case errors.Is(err, store.ErrUnreadable):
-		s.log.Error("store", "err", err)
-		s.fail(c, http.StatusInternalServerError, "What is kept of this cannot be read.",
-			"It was left as it is. A file exported earlier brings it back; the log says what is wrong with it.")
-	case errors.Is(err, account.ErrBusy):
-		c.Header("Retry-After", "5")
-		s.fail(c, http.StatusTooManyRequests, "One moment.", "Too many passwords are being looked at just now. Go "+
-			"back: try again in a moment.")
-	case errors.Is(err, store.ErrTooMany):
-		s.fail(c, http.StatusConflict, "There is no room for more.",
-			"As many are kept as can be shown. Take one away that is not needed, then go back: what you typed "+
-				"is still there.")
-	case store.IsFull(err):
-		s.log.Error("store", "err", err)
-		s.fail(c, http.StatusInsufficientStorage, diskFull, "Nothing was changed. Go back: what you typed is still "+
-			"there; make room on the disk of "+
-			"the database, then try again.")
-	default:
-		s.log.Error("store", "err", err)
-		if c.Request.Method == http.MethodGet {
-			c.Header("Refresh", "3")
-			s.fail(c, http.StatusServiceUnavailable, "One moment.", "The database does not answer. This page tries "+
-				"again by itself.")
-			return
-		}
-		s.fail(c, http.StatusServiceUnavailable, "The database does not answer.",
-			"Go back: what you typed is still there. Try again in a moment.")
-	}
 }
 
 // diskFull is what is said where the database's disk has no room.
 const diskFull = "The disk is full."
 
 // posted reads the posted form; a form too large or broken gives an error page.
-func (s *Server) posted(c *gin.Context) (url.Values, bool) {
+func (s *Server) posted(c *gin.Context) (url.Values, error) {
 	if err := c.Request.ParseForm(); err != nil {
 		var big *http.MaxBytesError
 		if errors.As(err, &big) {
-			s.fail(c, http.StatusRequestEntityTooLarge, "That is too much at once.",
+			return nil, refuse(http.StatusRequestEntityTooLarge, "That is too much at once.",
 				fmt.Sprintf("A form may have %d kB.", maxBody>>10))
-		} else {
-			s.fail(c, http.StatusBadRequest, "That form cannot be read.", "")
 		}
-		return nil, false
+		return nil, refuse(http.StatusBadRequest, "That form cannot be read.", "")
 	}
 	marksOf(c).read(c.Request.PostForm)
-	return c.Request.PostForm, true
+	return c.Request.PostForm, nil
 }
 
 // asked is a posted batch page: the batch as saved, the form as it stands, worked out.
@@ -145,31 +83,30 @@ type asked struct {
 }
 
 // with is what a form of the request is read with; the cabinet is read, once a request.
-func (s *Server) with(c *gin.Context, typed measure.System) (form.With, bool) {
-	cab, ok := s.cabinet(c)
+func (s *Server) with(c *gin.Context, typed measure.System) (form.With, error) {
+	cab, err := s.cabinet(c)
 	return form.With{Rules: s.rules, Cabinet: cab, Typed: typed, Shown: shownIn(c),
-		Learned: s.learnedBy(c.Request.Context())}, ok
+		Learned: s.learnedBy(c.Request.Context())}, err
 }
 
-// ask reads a posted batch page. When it cannot, it shows why and reports false.
-func (s *Server) ask(c *gin.Context) (asked, bool) {
+// ask reads a posted batch page.
+func (s *Server) ask(c *gin.Context) (asked, error) {
 	s.fetchCabinet(c) // while the batch is read
-	b, ok := s.load(c)
-	if !ok {
-		return asked{}, false
+	b, err := s.load(c)
+	if err != nil {
+		return asked{}, err
 	}
-	values, ok := s.posted(c)
-	if !ok {
-		return asked{}, false
+	values, err := s.posted(c)
+	if err != nil {
+		return asked{}, err
 	}
-	with, ok := s.with(c, typedIn(c, values))
-	if !ok {
-		return asked{}, false
+	with, err := s.with(c, typedIn(c, values))
+	if err != nil {
+		return asked{}, err
 	}
 	f, err := form.Bind(form.LastGood(b.Request.Request, values, s.rules), values, with, s.now())
 	if err != nil {
-		s.failPlan(c, b.ID, err)
-		return asked{}, false
+		return asked{}, s.failPlan(c, b.ID, err)
 	}
 	version := s.openedOn(values, b.Version)
 	at := values.Get("at")
@@ -184,7 +121,7 @@ func (s *Server) ask(c *gin.Context) (asked, bool) {
 	v := newView(b.ID, version, at, b.Request.Request, f)
 	v.PartnerID, v.posted = b.PartnerID, values
 	v.consult(values)
-	return asked{b, values, v}, true
+	return asked{b, values, v}, nil
 }
 
 // openedOn is the version a page was opened on; none of this database's, or one there is not yet, is noVersion, which
@@ -202,28 +139,27 @@ const noVersion = -1
 
 // askSound is ask for what must be free of errors: a form with errors is shown again, turned
 // to the first of them, and nothing else is done.
-func (s *Server) askSound(c *gin.Context) (asked, bool) {
-	a, ok := s.ask(c)
-	if ok && len(a.view.Errors) > 0 {
-		a.view.Refused = true
-		a.view.atError()
-		s.show(c, http.StatusUnprocessableEntity, a.view)
-		return a, false
+func (s *Server) askSound(c *gin.Context) (asked, error) {
+	a, err := s.ask(c)
+	if err != nil || len(a.view.Errors) == 0 {
+		return a, err
 	}
-	return a, ok
+	a.view.Refused = true
+	a.view.atError()
+	return a, answered(s.show(c, http.StatusUnprocessableEntity, a.view))
 }
 
 // failPlan shows that a saved batch cannot be worked out.
-func (s *Server) failPlan(c *gin.Context, id uint64, err error) {
+func (s *Server) failPlan(c *gin.Context, id uint64, err error) error {
 	s.log.Error("plan", "batch", id, "err", err)
-	s.fail(c, http.StatusInternalServerError, "This batch cannot be worked out.", err.Error())
+	return refuse(http.StatusInternalServerError, "This batch cannot be worked out.", err.Error())
 }
 
 // show writes a batch page.
-func (s *Server) show(c *gin.Context, status int, v *batchView) {
-	var ok bool
-	if v.Cabinet, ok = s.cabinet(c); !ok {
-		return
+func (s *Server) show(c *gin.Context, status int, v *batchView) error {
+	var err error
+	if v.Cabinet, err = s.cabinet(c); err != nil {
+		return err
 	}
 	s.loadPartner(c, v)
 	if c.Request.Method == http.MethodGet {
@@ -234,61 +170,65 @@ func (s *Server) show(c *gin.Context, status int, v *batchView) {
 	}
 	v.Lean = c.GetHeader(partHeader) == "figures"
 	if v.At == request.AtRoom {
-		if v.Rooms, ok = s.rooms(c); !ok {
-			return
+		if v.Rooms, err = s.rooms(c); err != nil {
+			return err
 		}
 		v.Sensed = s.sensed(v)
 	}
 	if v.Lean {
 		s.renderPart(c, status, "batch", "figures", v)
-		return
+		return nil
 	}
 	s.render(c, status, "batch", stations[v.At].name+": "+v.Request.Name, v)
+	return nil
 }
 
 // unchanged is the page of a batch with a request of its own in it, as now or as it was once, and nothing typed yet.
-func (s *Server) unchanged(c *gin.Context, b store.Batch, r request.Request) (*batchView, bool) {
-	with, ok := s.with(c, shownIn(c))
-	if !ok {
-		return nil, false
+func (s *Server) unchanged(c *gin.Context, b store.Batch, r request.Request) (*batchView, error) {
+	with, err := s.with(c, shownIn(c))
+	if err != nil {
+		return nil, err
 	}
 	f, err := form.Saved(r, with)
 	if err != nil {
-		s.failPlan(c, b.ID, err)
-		return nil, false
+		return nil, s.failPlan(c, b.ID, err)
 	}
 	v := newView(b.ID, b.Version, c.Query("at"), b.Request.Request, f)
 	v.PartnerID = b.PartnerID
-	return v, true
+	return v, nil
 }
 
 // openBatch shows a batch as saved.
-func (s *Server) openBatch(c *gin.Context) {
+func (s *Server) openBatch(c *gin.Context) error {
 	s.fetchCabinet(c)
-	b, ok := s.load(c)
-	if !ok {
-		return
+	b, err := s.load(c)
+	if err != nil {
+		return err
 	}
-	v, ok := s.unchanged(c, b, b.Request.Request)
-	if !ok {
-		return
+	v, err := s.unchanged(c, b, b.Request.Request)
+	if err != nil {
+		return err
 	}
 	v.Saved = c.Query("saved") != ""
 	v.consult(c.Request.URL.Query())
-	s.show(c, http.StatusOK, v)
+	return s.show(c, http.StatusOK, v)
 }
 
 // backToBatch answers a reload of a page that came from a form.
-func (s *Server) backToBatch(c *gin.Context) {
+func (s *Server) backToBatch(c *gin.Context) error {
 	c.Redirect(http.StatusSeeOther, "/batches/"+url.PathEscape(c.Param("id")))
+	return nil
 }
 
 // workBatch works the form out and saves nothing.
-func (s *Server) workBatch(c *gin.Context) {
-	if a, ok := s.ask(c); ok {
-		a.view.Gone = a.batch.DeletedAt.Valid
-		s.show(c, http.StatusOK, a.view)
+func (s *Server) workBatch(c *gin.Context) error {
+	a, err := s.ask(c)
+	if err != nil {
+		return err
 	}
+	a.view.Gone = a.batch.DeletedAt.Valid
+	return s.show(c, http.StatusOK, a.view)
+
 }
 
 // atError turns a view to the station of its first error.
@@ -300,23 +240,22 @@ func (v *batchView) atError() {
 
 // saveBatch saves the form as the next version. Errors save nothing; neither does a version
 // saved meanwhile, whose changes are told and merged under what was typed.
-func (s *Server) saveBatch(c *gin.Context) {
-	a, ok := s.askSound(c)
-	if !ok {
-		return
+func (s *Server) saveBatch(c *gin.Context) error {
+	a, err := s.askSound(c)
+	if err != nil {
+		return err
 	}
-	ctx, cancel := bounded(c)
-	defer cancel()
-	_, err := s.store.Save(ctx, a.batch.ID, a.view.Version, a.view.Plan)
+	ctx := c.Request.Context()
+	_, err = s.store.Save(ctx, a.batch.ID, a.view.Version, a.view.Plan)
 	var clash *store.ConflictError
 	switch {
 	case errors.As(err, &clash):
-		s.showConflict(c, a, clash)
+		return s.showConflict(c, a, clash)
 	case errors.Is(err, store.ErrDeleted):
 		a.view.Gone = true
-		s.show(c, http.StatusConflict, a.view)
+		return s.show(c, http.StatusConflict, a.view)
 	case err != nil:
-		s.failStore(c, err)
+		return err
 	default:
 		at := fmt.Sprintf("/batches/%d", a.batch.ID)
 		if mark := a.values.Get("page"); pageMark(mark) {
@@ -325,6 +264,7 @@ func (s *Server) saveBatch(c *gin.Context) {
 		}
 		c.Redirect(http.StatusSeeOther, fmt.Sprintf("%s?at=%s&saved=1", at, a.view.At))
 	}
+	return nil
 }
 
 // pageMark says whether that is the mark of a page, by which its drafts are known once it is saved.
@@ -334,75 +274,66 @@ func pageMark(mark string) bool {
 }
 
 // showConflict shows the form with the other window's changes under it.
-func (s *Server) showConflict(c *gin.Context, a asked, clash *store.ConflictError) {
-	with, ok := s.with(c, shownIn(c))
-	if !ok {
-		return
+func (s *Server) showConflict(c *gin.Context, a asked, clash *store.ConflictError) error {
+	with, err := s.with(c, shownIn(c))
+	if err != nil {
+		return err
 	}
 	now := clash.Current.Request.Request
 	merged, meanwhile := request.Merge(with.Shown, clash.Base, a.view.Request, now)
 	f, err := form.Saved(merged, with)
 	if err != nil { // the two do not go together: ours stands whole
 		if f, err = form.Saved(a.view.Request, with); err != nil {
-			s.failPlan(c, a.batch.ID, err)
-			return
+			return s.failPlan(c, a.batch.ID, err)
 		}
 	}
 	w := newView(a.batch.ID, clash.Current.Version, string(a.view.At), now, f)
 	w.Conflict, w.Newer, w.PartnerID = meanwhile, clash.Current.Version, clash.Current.PartnerID
 	w.consult(a.values)
-	s.show(c, http.StatusConflict, w)
+	return s.show(c, http.StatusConflict, w)
 }
 
 // create works a request out and keeps it as a new batch, of one mark one, or shows why it cannot.
-func (s *Server) create(c *gin.Context, r request.Request, once string) (store.Batch, bool) {
+func (s *Server) create(c *gin.Context, r request.Request, once string) (store.Batch, error) {
 	p, err := plan.Make(s.rulesOf(c.Request.Context(), &r), r)
 	if err != nil {
-		s.fail(c, http.StatusUnprocessableEntity, "This batch cannot be worked out.", err.Error())
-		return store.Batch{}, false
+		return store.Batch{}, refuse(http.StatusUnprocessableEntity, "This batch cannot be worked out.", err.Error())
 	}
-	ctx, cancel := bounded(c)
-	defer cancel()
-	b, err := s.store.CreateOnce(ctx, once, p)
-	if err != nil {
-		s.failStore(c, err)
-	}
-	return b, err == nil
+	ctx := c.Request.Context()
+	return s.store.CreateOnce(ctx, once, p)
 }
 
 // today is the date where Hollen runs.
 func (s *Server) today() string { return s.now().Format(time.DateOnly) }
 
-func (s *Server) deleteBatch(c *gin.Context) {
-	b, ok := s.load(c)
-	if !ok {
-		return
+func (s *Server) deleteBatch(c *gin.Context) error {
+	b, err := s.load(c)
+	if err != nil {
+		return err
 	}
-	ctx, cancel := bounded(c)
-	defer cancel()
+	ctx := c.Request.Context()
 	if err := s.store.Delete(ctx, b.ID); err != nil && !errors.Is(err, store.ErrDeleted) {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	s.audit(c, "deleted", "batch "+b.Request.Name)
 	c.Redirect(http.StatusSeeOther, fmt.Sprintf("/?deleted=%d", b.ID))
+	return nil
 }
 
-func (s *Server) restoreBatch(c *gin.Context) {
-	b, ok := s.load(c)
-	if !ok {
-		return
+func (s *Server) restoreBatch(c *gin.Context) error {
+	b, err := s.load(c)
+	if err != nil {
+		return err
 	}
-	ctx, cancel := bounded(c)
-	defer cancel()
+	ctx := c.Request.Context()
 	if err := s.store.Restore(ctx, b.ID); err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	s.audit(c, "restored", "batch "+b.Request.Name)
 	if c.Query("stay") != "" {
 		c.Redirect(http.StatusSeeOther, fmt.Sprintf("/batches/%d", b.ID))
-		return
+		return nil
 	}
 	c.Redirect(http.StatusSeeOther, fmt.Sprintf("/?restored=%d", b.ID))
+	return nil
 }

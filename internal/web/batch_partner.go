@@ -32,8 +32,7 @@ func (s *Server) loadPartner(c *gin.Context, v *batchView) {
 	if v.PartnerID == nil {
 		return
 	}
-	ctx, cancel := bounded(c)
-	defer cancel()
+	ctx := c.Request.Context()
 	b, err := s.store.Get(ctx, *v.PartnerID)
 	if err != nil {
 		if !errors.Is(err, store.ErrDeleted) && !errors.Is(err, store.ErrNotFound) {
@@ -56,10 +55,10 @@ func (s *Server) loadPartner(c *gin.Context, v *batchView) {
 
 // partnerBatch makes a second dough for this one, from the form as it stands: the same eggs,
 // room and machine, plain where the first is coloured and green where it is plain.
-func (s *Server) partnerBatch(c *gin.Context) {
-	a, ok := s.askSound(c)
-	if !ok {
-		return
+func (s *Server) partnerBatch(c *gin.Context) error {
+	a, err := s.askSound(c)
+	if err != nil {
+		return err
 	}
 	r := a.view.Request.Again(a.view.Request.MadeOn)
 	r.Keep.MadeAt = a.view.Request.Keep.MadeAt
@@ -76,34 +75,31 @@ func (s *Server) partnerBatch(c *gin.Context) {
 	}
 	p, err := plan.Make(s.rulesOf(c.Request.Context(), &r), r)
 	if err != nil {
-		s.failPlan(c, a.batch.ID, err)
-		return
+		return s.failPlan(c, a.batch.ID, err)
 	}
-	ctx, cancel := bounded(c)
-	defer cancel()
+	ctx := c.Request.Context()
 	b, err := s.store.CreatePartner(ctx, a.batch.ID, p)
 	switch {
 	case errors.Is(err, store.ErrPaired):
-		s.fail(c, http.StatusConflict, "This batch has a second dough already.",
-			"Go back, and open it from the head of the page; or part the two first.")
+		return refuse(http.StatusConflict, "This batch has a second dough already.", "Go back, and open it from the head of the page; or part the two first.")
 	case err != nil:
-		s.failStore(c, err)
+		return err
 	default:
 		c.Redirect(http.StatusSeeOther, fmt.Sprintf("/batches/%d", b.ID))
 	}
+	return nil
 }
 
 // partBatch ends the link between two doughs; both stay.
-func (s *Server) partBatch(c *gin.Context) {
-	b, ok := s.load(c)
-	if !ok {
-		return
+func (s *Server) partBatch(c *gin.Context) error {
+	b, err := s.load(c)
+	if err != nil {
+		return err
 	}
-	ctx, cancel := bounded(c)
-	defer cancel()
+	ctx := c.Request.Context()
 	if err := s.store.Part(ctx, b.ID); err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, fmt.Sprintf("/batches/%d", b.ID))
+	return nil
 }

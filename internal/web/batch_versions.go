@@ -38,17 +38,15 @@ type versionRow struct {
 const versionsShown = 60
 
 // listVersions shows every version of a batch that was saved.
-func (s *Server) listVersions(c *gin.Context) {
-	b, ok := s.loadAnyhow(c)
-	if !ok {
-		return
+func (s *Server) listVersions(c *gin.Context) error {
+	b, err := s.loadAnyhow(c)
+	if err != nil {
+		return err
 	}
-	ctx, cancel := bounded(c)
-	defer cancel()
+	ctx := c.Request.Context()
 	list, err := s.store.Versions(ctx, b.ID)
 	if err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	v := versionsView{ID: b.ID, Name: b.Request.Name}
 	if v.More = len(list) > versionsShown; v.More {
@@ -62,8 +60,7 @@ func (s *Server) listVersions(c *gin.Context) {
 			damaged[i] = true
 			continue
 		} else if err != nil {
-			s.failStore(c, err)
-			return
+			return err
 		}
 		requests[i] = old.Request.Request
 	}
@@ -82,6 +79,7 @@ func (s *Server) listVersions(c *gin.Context) {
 		v.Rows = append(v.Rows, r)
 	}
 	s.render(c, http.StatusOK, "versions", "Versions: "+b.Request.Name, v)
+	return nil
 }
 
 // savedWhen is when a version was saved, as people say it.
@@ -107,63 +105,55 @@ func changedWords(in measure.System, from, to request.Request) string {
 }
 
 // asVersion is the batch of the address as it was saved as version n.
-func (s *Server) asVersion(c *gin.Context, b store.Batch, n string) (store.Batch, bool) {
+func (s *Server) asVersion(c *gin.Context, b store.Batch, n string) (store.Batch, error) {
 	version, err := strconv.Atoi(n)
 	if err != nil {
 		version = 0 // there is none
 	}
-	ctx, cancel := bounded(c)
-	defer cancel()
+	ctx := c.Request.Context()
 	old, err := s.store.Version(ctx, b.ID, version)
-	if err != nil {
-		if err == store.ErrNotFound {
-			s.fail(c, http.StatusNotFound, "There is no such version.", "The batch has its versions under More.")
-		} else {
-			s.failStore(c, err)
-		}
-		return old, false
+	if errors.Is(err, store.ErrNotFound) {
+		err = refuse(http.StatusNotFound, "There is no such version.", "The batch has its versions under More.")
 	}
-	return old, true
+	return old, err
 }
 
 // openVersion shows a batch as it was saved once; saving makes it the newest.
-func (s *Server) openVersion(c *gin.Context) {
-	b, ok := s.loadAnyhow(c)
-	if !ok {
-		return
+func (s *Server) openVersion(c *gin.Context) error {
+	b, err := s.loadAnyhow(c)
+	if err != nil {
+		return err
 	}
-	old, ok := s.asVersion(c, b, c.Param("version"))
-	if !ok {
-		return
+	old, err := s.asVersion(c, b, c.Param("version"))
+	if err != nil {
+		return err
 	}
-	v, ok := s.unchanged(c, b, old.Request.Request)
-	if !ok {
-		return
+	v, err := s.unchanged(c, b, old.Request.Request)
+	if err != nil {
+		return err
 	}
 	v.Opened = old.Version
-	s.show(c, http.StatusOK, v)
+	return s.show(c, http.StatusOK, v)
 }
 
 // takeBack saves a version once more, as the newest.
-func (s *Server) takeBack(c *gin.Context) {
-	b, ok := s.loadAnyhow(c)
-	if !ok {
-		return
+func (s *Server) takeBack(c *gin.Context) error {
+	b, err := s.loadAnyhow(c)
+	if err != nil {
+		return err
 	}
-	old, ok := s.asVersion(c, b, c.Param("version"))
-	if !ok {
-		return
+	old, err := s.asVersion(c, b, c.Param("version"))
+	if err != nil {
+		return err
 	}
 	p, err := plan.Make(s.rulesOf(c.Request.Context(), &old.Request.Request), old.Request.Request)
 	if err != nil {
-		s.failPlan(c, b.ID, err)
-		return
+		return s.failPlan(c, b.ID, err)
 	}
-	ctx, cancel := bounded(c)
-	defer cancel()
+	ctx := c.Request.Context()
 	if _, err := s.store.Save(ctx, b.ID, b.Version, p); err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, fmt.Sprintf("/batches/%d/versions", b.ID))
+	return nil
 }

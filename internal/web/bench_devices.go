@@ -23,17 +23,17 @@ const deviceIdle = 2 * time.Minute
 
 // takeReadings takes readings from a device, JSON one a line, one at a time or a line kept open. Its token stands
 // in the Authorization header and allows this and nothing else.
-func (s *Server) takeReadings(c *gin.Context) {
+func (s *Server) takeReadings(c *gin.Context) error {
 	token, _ := strings.CutPrefix(c.GetHeader("Authorization"), "Bearer ")
 	d, err := s.store.DeviceWith(c.Request.Context(), c.Param("name"), token)
 	if errors.Is(err, store.ErrNotFound) {
 		c.String(http.StatusUnauthorized, "no such device, or another token\n")
-		return
+		return nil
 	}
 	if err != nil {
 		s.log.Error("device", "err", err)
 		c.String(http.StatusServiceUnavailable, "the database does not answer\n")
-		return
+		return nil
 	}
 	rc := http.NewResponseController(c.Writer)
 	var gone atomic.Bool
@@ -57,7 +57,7 @@ func (s *Server) takeReadings(c *gin.Context) {
 		r, err := device.Read(device.Kind(d.Kind), lines.Bytes())
 		if err != nil {
 			c.String(http.StatusUnprocessableEntity, "%v\n", err)
-			return
+			return nil
 		}
 		if !s.devices.Hear(d.Name, device.Kind(d.Kind), r, s.now()) {
 			continue
@@ -71,9 +71,10 @@ func (s *Server) takeReadings(c *gin.Context) {
 	}
 	if err := lines.Err(); err != nil && taken == 0 {
 		c.String(http.StatusBadRequest, "that is no line of a reading: %v\n", err)
-		return
+		return nil
 	}
 	c.String(http.StatusOK, "%d taken\n", taken)
+	return nil
 }
 
 // roomEvery is how often a reading of one sensor goes into its mean, at most.

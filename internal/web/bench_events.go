@@ -311,16 +311,16 @@ func makingID(c *gin.Context) (uint64, bool) {
 }
 
 // postEvents takes events by request: where no socket opens.
-func (s *Server) postEvents(c *gin.Context) {
+func (s *Server) postEvents(c *gin.Context) error {
 	id, ok := makingID(c)
 	var in fromScreen
 	if !ok {
 		c.JSON(http.StatusNotFound, gin.H{"error": "There is no such making."})
-		return
+		return nil
 	}
 	if err := json.NewDecoder(c.Request.Body).Decode(&in); err != nil {
 		c.JSON(http.StatusBadRequest, gin.H{"error": "That is no list of events: " + err.Error()})
-		return
+		return nil
 	}
 	out, err := s.answerScreen(c.Request.Context(), id, in)
 	switch {
@@ -337,6 +337,7 @@ func (s *Server) postEvents(c *gin.Context) {
 	default:
 		c.JSON(http.StatusOK, out)
 	}
+	return nil
 }
 
 // silence is how often a screen is told of a scale that says nothing.
@@ -359,16 +360,16 @@ const recheck = 15 * time.Second
 
 // benchLine is the line between one screen and its making: taps go up, news come down, over one socket, of which a
 // browser allows more than of requests.
-func (s *Server) benchLine(c *gin.Context) {
+func (s *Server) benchLine(c *gin.Context) error {
 	id, ok := makingID(c)
 	if !ok {
 		c.Status(http.StatusNotFound)
-		return
+		return nil
 	}
 	conn, err := websocket.Accept(c.Writer, c.Request, nil) // refuses pages of another origin
 	if err != nil {
 		s.log.Info("bench", "err", err)
-		return
+		return nil
 	}
 	defer conn.CloseNow()
 	conn.SetReadLimit(maxBody)
@@ -405,11 +406,11 @@ func (s *Server) benchLine(c *gin.Context) {
 		var out benchState
 		select {
 		case <-ctx.Done():
-			return
+			return nil
 		case m := <-in:
 			if len(m.Events) > 0 && !s.stillIn(c.Request, account.Makes) {
 				conn.Close(websocket.StatusPolicyViolation, "signed out")
-				return
+				return nil
 			}
 			if m.Rev != "" {
 				rev = m.Rev
@@ -424,30 +425,30 @@ func (s *Server) benchLine(c *gin.Context) {
 			done()
 		case <-ear:
 			if !s.tellScale(ctx, conn) {
-				return
+				return nil
 			}
 			continue
 		case <-still.C:
 			if checked.Taken() > recheck {
 				if checked = clock.Start(); !s.stillIn(c.Request, account.Looks) {
 					conn.Close(websocket.StatusPolicyViolation, "signed out")
-					return
+					return nil
 				}
 			}
 			if !s.tellScale(ctx, conn) {
-				return
+				return nil
 			}
 			continue
 		}
 		if err != nil { // the screen asks anew, and keeps what it has not been told of
 			s.log.Warn("bench", "making", id, "err", err)
 			conn.Close(websocket.StatusTryAgainLater, "the database does not answer")
-			return
+			return nil
 		}
 		rev = out.Rev
 		doc, err := json.Marshal(out)
 		if err != nil || conn.Write(ctx, websocket.MessageText, doc) != nil {
-			return
+			return nil
 		}
 	}
 }

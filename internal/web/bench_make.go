@@ -25,25 +25,25 @@ import (
 )
 
 // beginMaking begins a making of a batch as its form stands, and of its second dough, and goes to the bench.
-func (s *Server) beginMaking(c *gin.Context) {
-	a, ok := s.askSound(c)
-	if !ok {
-		return
+func (s *Server) beginMaking(c *gin.Context) error {
+	a, err := s.askSound(c)
+	if err != nil {
+		return err
 	}
 	ctx, now := c.Request.Context(), s.now()
 	if id, twice := s.begunJustNow(ctx, a.batch.ID, a.view.Plan, now); twice {
 		c.Redirect(http.StatusSeeOther, fmt.Sprintf("/bench/%d", id))
-		return
+		return nil
 	}
 	m, err := s.store.Begin(ctx, a.batch, a.view.Plan, now)
 	if err == nil && a.batch.PartnerID != nil {
 		err = s.beginPartner(c, *a.batch.PartnerID, m, a.view.Plan, now)
 	}
 	if err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, fmt.Sprintf("/bench/%d", m.ID))
+	return nil
 }
 
 // pressedTwice is within what time a making begun again is the same key pressed twice.
@@ -61,10 +61,10 @@ func (s *Server) begunJustNow(ctx context.Context, batch uint64, p *plan.Plan, n
 }
 
 // beginAgain begins a making as an earlier one was begun, by the rules of today, and goes to the bench.
-func (s *Server) beginAgain(c *gin.Context) {
-	kept, _, ok := s.making(c)
-	if !ok {
-		return
+func (s *Server) beginAgain(c *gin.Context) error {
+	kept, _, err := s.making(c)
+	if err != nil {
+		return err
 	}
 	ctx, now := c.Request.Context(), s.now()
 	r := kept.Request.Request
@@ -73,8 +73,7 @@ func (s *Server) beginAgain(c *gin.Context) {
 	}
 	p, err := plan.MakeIn(shownIn(c), s.rulesOf(ctx, &r), r)
 	if err != nil {
-		s.failPlan(c, kept.BatchID, err)
-		return
+		return s.failPlan(c, kept.BatchID, err)
 	}
 	id, twice := s.begunJustNow(ctx, kept.BatchID, p, now)
 	if !twice {
@@ -83,12 +82,12 @@ func (s *Server) beginAgain(c *gin.Context) {
 			err = s.beginPartner(c, *b.PartnerID, m, p, now)
 		}
 		if err != nil {
-			s.failStore(c, err)
-			return
+			return err
 		}
 		id = m.ID
 	}
 	c.Redirect(http.StatusSeeOther, fmt.Sprintf("/bench/%d", id))
+	return nil
 }
 
 // since says what has become of the batch since a making was begun; "" where it is as it was.
@@ -151,20 +150,18 @@ type benchView struct {
 }
 
 // making reads the making of the address; it shows why when it cannot.
-func (s *Server) making(c *gin.Context) (store.Making, bench.Making, bool) {
+func (s *Server) making(c *gin.Context) (store.Making, bench.Making, error) {
 	id, ok := makingID(c)
 	if !ok {
-		s.fail(c, http.StatusNotFound, "There is no such making.", "It may have been typed wrong.")
-		return store.Making{}, bench.Making{}, false
+		return store.Making{}, bench.Making{}, refuse(http.StatusNotFound, "There is no such making.", "It may have been typed wrong.")
 	}
 	kept, run, _, err := s.bench.at(c.Request.Context(), id)
 	switch {
 	case errors.Is(err, store.ErrNotFound):
-		s.fail(c, http.StatusNotFound, "There is no such making.", "It may have been typed wrong.")
+		err = refuse(http.StatusNotFound, "There is no such making.", "It may have been typed wrong.")
 	case errors.Is(err, store.ErrUnreadable):
 		s.log.Error("bench", "making", id, "err", err)
-		s.failTo(
-			c,
+		err = refuse(
 			http.StatusInternalServerError,
 			"This making cannot be read.",
 			fmt.Sprintf(
@@ -179,64 +176,57 @@ func (s *Server) making(c *gin.Context) (store.Making, bench.Making, bool) {
 			wayOn{fmt.Sprintf("/batches/%d/makings", kept.BatchID), "All its makings"},
 			wayOn{"/log", "The log"},
 		)
-	case err != nil:
-		s.failStore(c, err)
-	default:
-		return kept, run, true
 	}
-	return kept, run, false
+	return kept, run, err
 }
 
 // showBench shows the screen at the bench.
-func (s *Server) showBench(c *gin.Context) {
-	kept, run, ok := s.making(c)
-	if !ok {
-		return
+func (s *Server) showBench(c *gin.Context) error {
+	kept, run, err := s.making(c)
+	if err != nil {
+		return err
 	}
-	cab, ok := s.cabinet(c)
-	if !ok {
-		return
+	cab, err := s.cabinet(c)
+	if err != nil {
+		return err
 	}
 	st, err := s.benchStateOf(c.Request.Context(), kept.ID, "")
 	if err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	doc, err := json.Marshal(st)
 	if err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	v := benchView{ID: kept.ID, Name: kept.Request.Name, Run: run, N: min(run.State.Now+1, len(run.Steps)),
 		Of: len(run.Steps), State: template.JS(doc),
 		Style: tinted(run.Begun.Formula.Colour), Marks: marksOf(c), Back: run.State.Last()}
 	signs, err := json.Marshal(benchSigns(run.Ahead))
 	if err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	v.Signs, v.Since = template.JS(signs), s.since(c.Request.Context(), &kept)
 	offers, err := json.Marshal(offersOf(&run, cab))
 	if err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	v.Offer = template.JS(offers)
 	if run.State.Now < len(run.Steps) {
 		v.Step = &run.Steps[run.State.Now]
 	}
 	s.renderPart(c, http.StatusOK, "bench", "bench-page", v)
+	return nil
 }
 
 // tapBench is a tap of a page without scripts: a step done, left out or taken back.
-func (s *Server) tapBench(c *gin.Context) {
-	kept, _, ok := s.making(c)
-	if !ok {
-		return
+func (s *Server) tapBench(c *gin.Context) error {
+	kept, _, err := s.making(c)
+	if err != nil {
+		return err
 	}
-	values, ok := s.posted(c)
-	if !ok {
-		return
+	values, err := s.posted(c)
+	if err != nil {
+		return err
 	}
 	e := bench.Event{ID: fmt.Sprintf("p%d", s.now().UnixNano()), At: s.now(), What: bench.What(values.Get("what")),
 		Step: values.Get("step"),
@@ -246,9 +236,7 @@ func (s *Server) tapBench(c *gin.Context) {
 	if g != "" {
 		n, err := measure.Read(g, measure.G, nil)
 		if err != nil || n < 0 || n > bench.MaxG {
-			s.fail(c, http.StatusUnprocessableEntity, "That is no mass.",
-				"A number of grams is read, as in 541. Go back: nothing is lost.")
-			return
+			return refuse(http.StatusUnprocessableEntity, "That is no mass.", "A number of grams is read, as in 541. Go back: nothing is lost.")
 		}
 		if e.What == bench.Ended { // what came out, or was thrown away
 			if events[0].G = n; e.Of == "" {
@@ -261,14 +249,13 @@ func (s *Server) tapBench(c *gin.Context) {
 	}
 	_, refused, err := s.takeEvents(c.Request.Context(), kept.ID, events)
 	if err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	if len(refused) > 0 {
-		s.fail(c, http.StatusUnprocessableEntity, "That cannot be.", refused[0].Why+". Go back: nothing is lost.")
-		return
+		return refuse(http.StatusUnprocessableEntity, "That cannot be.", refused[0].Why+". Go back: nothing is lost.")
 	}
 	c.Redirect(http.StatusSeeOther, fmt.Sprintf("/bench/%d", kept.ID))
+	return nil
 }
 
 // madeRow is one making in the list of a batch.
@@ -292,20 +279,18 @@ func madeWords(m *bench.Summary) string {
 }
 
 // listMakings lists the makings of a batch.
-func (s *Server) listMakings(c *gin.Context) {
-	b, ok := s.load(c)
-	if !ok {
-		return
+func (s *Server) listMakings(c *gin.Context) error {
+	b, err := s.load(c)
+	if err != nil {
+		return err
 	}
 	all, err := s.store.Makings(c.Request.Context(), b.ID)
 	if err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	ended, err := s.store.MadeOf(c.Request.Context(), b.ID)
 	if err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	v := struct {
 		ID   uint64
@@ -325,8 +310,7 @@ func (s *Server) listMakings(c *gin.Context) {
 		case m.Ended == nil || i < 0: // it goes on, or what lists read of it is not made yet
 			_, run, _, err := s.bench.at(c.Request.Context(), m.ID)
 			if err != nil {
-				s.failStore(c, err)
-				return
+				return err
 			}
 			row.How = fmt.Sprintf("step %d of %d", min(run.State.Now+1, len(run.Steps)), len(run.Steps))
 		default:
@@ -341,6 +325,7 @@ func (s *Server) listMakings(c *gin.Context) {
 		v.Else = s.sinceLast(c.Request.Context(), in, v.Last)
 	}
 	s.render(c, http.StatusOK, "makings", "Makings", v)
+	return nil
 }
 
 // feltWords are the five words for how a dough felt.
@@ -399,10 +384,10 @@ func madeLines(run *bench.Making) (out []madeLine) {
 }
 
 // showMade shows a making as it went: planned beside done, as a picture in time and as a table.
-func (s *Server) showMade(c *gin.Context) {
-	kept, run, ok := s.making(c)
-	if !ok {
-		return
+func (s *Server) showMade(c *gin.Context) error {
+	kept, run, err := s.making(c)
+	if err != nil {
+		return err
 	}
 	st := run.State
 	v := madeView{ID: kept.ID, Batch: kept.BatchID, Name: kept.Request.Name, When: kept.Began.Local().Format(
@@ -415,10 +400,8 @@ func (s *Server) showMade(c *gin.Context) {
 		sum := run.Summary(nil)
 		v.Out = sum.OutWords(shownIn(c))
 	}
-	var err error
 	if v.Pictures, err = s.store.Pictures(c.Request.Context(), kept.ID); err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	v.Full = len(v.Pictures) >= store.MostPictures
 	v.Since, v.Room = s.since(c.Request.Context(), &kept), s.airOf(c, &kept)
@@ -430,6 +413,7 @@ func (s *Server) showMade(c *gin.Context) {
 		v.Remarks = append(v.Remarks, r.At.Local().Format("15:04")+" "+who+saidWords(run.Begun.In(), &r))
 	}
 	s.render(c, http.StatusOK, "made", "Making: "+kept.Request.Name, v)
+	return nil
 }
 
 // saidWords is what was said, named, added, left, put by or packed, in words.
@@ -490,15 +474,14 @@ func (s *Server) airOf(c *gin.Context, kept *store.Making) string {
 }
 
 // downloadMadeJSON hands out a making: what it was begun with, its events, and how it stands.
-func (s *Server) downloadMadeJSON(c *gin.Context) {
-	kept, run, ok := s.making(c)
-	if !ok {
-		return
+func (s *Server) downloadMadeJSON(c *gin.Context) error {
+	kept, run, err := s.making(c)
+	if err != nil {
+		return err
 	}
 	events, err := s.bench.eventsOf(c.Request.Context(), kept.ID)
 	if err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	c.Header("Content-Disposition", fmt.Sprintf(`attachment; filename="making-%d.json"`, kept.ID))
 	c.IndentedJSON(http.StatusOK, exchange.Making{Format: exchange.MakingFormat, Batch: kept.BatchID,
@@ -506,13 +489,14 @@ func (s *Server) downloadMadeJSON(c *gin.Context) {
 		Ended: kept.Ended,
 		Units: kept.Units, Request: kept.Request.Request, Learned: kept.Rules.Learned, Steps: run.Steps, Events: events,
 		State: run.State})
+	return nil
 }
 
 // downloadMadeCSV hands out the steps of a making, a line each.
-func (s *Server) downloadMadeCSV(c *gin.Context) {
-	kept, run, ok := s.making(c)
-	if !ok {
-		return
+func (s *Server) downloadMadeCSV(c *gin.Context) error {
+	kept, run, err := s.making(c)
+	if err != nil {
+		return err
 	}
 	c.Header("Content-Type", "text/csv; charset=utf-8")
 	c.Header("Content-Disposition", fmt.Sprintf(`attachment; filename="making-%d.csv"`, kept.ID))
@@ -533,6 +517,7 @@ func (s *Server) downloadMadeCSV(c *gin.Context) {
 			fmt.Sprintf("%.2f", p.Took()), fmt.Sprintf("%.2f", p.PausedS/60), number(x.WantG), number(p.G)}))
 	}
 	w.Flush()
+	return nil
 }
 
 // underWay is a making that goes on, as the list of batches says it.

@@ -13,10 +13,10 @@ import (
 
 // showScreens shows how the same making is opened on another screen: its address, as this page was reached, and a
 // picture of it to point a camera at.
-func (s *Server) showScreens(c *gin.Context) {
-	kept, _, ok := s.making(c)
-	if !ok {
-		return
+func (s *Server) showScreens(c *gin.Context) error {
+	kept, _, err := s.making(c)
+	if err != nil {
+		return err
 	}
 	scheme := "http"
 	if c.Request.TLS != nil {
@@ -26,8 +26,7 @@ func (s *Server) showScreens(c *gin.Context) {
 	picture, err := qrPicture(address)
 	if err != nil {
 		s.log.Error("qr", "err", err)
-		s.fail(c, http.StatusInternalServerError, "This page could not be drawn.", "The address is "+address)
-		return
+		return refuse(http.StatusInternalServerError, "This page could not be drawn.", "The address is "+address)
 	}
 	host, _, err := net.SplitHostPort(c.Request.Host)
 	if err != nil {
@@ -41,6 +40,7 @@ func (s *Server) showScreens(c *gin.Context) {
 		Picture template.HTML
 		Here    bool // on this machine alone
 	}{kept.ID, kept.Request.Name, address, picture, host == "localhost" || ip != nil && ip.IsLoopback()})
+	return nil
 }
 
 // qrPicture draws an address as squares a camera reads, four empty ones round them.

@@ -42,17 +42,16 @@ const (
 )
 
 // machineAt returns the machine an address names, or shows why there is none.
-func (s *Server) machineAt(c *gin.Context) (store.Thing, roll.Machine, bool) {
-	t, ok := s.thing(c, machineShelf, c.Param("id"))
-	if !ok {
-		return t, roll.Machine{}, false
+func (s *Server) machineAt(c *gin.Context) (store.Thing, roll.Machine, error) {
+	t, err := s.thing(c, machineShelf, c.Param("id"))
+	if err != nil {
+		return t, roll.Machine{}, err
 	}
 	m, is := t.Value.(roll.Machine)
 	if !is || len(m.Stops) == 0 {
-		s.fail(c, http.StatusNotFound, "A pin has no stops to measure.", "The sheet is as thin as you roll it.")
-		return t, m, false
+		return t, m, refuse(http.StatusNotFound, "A pin has no stops to measure.", "The sheet is as thin as you roll it.")
 	}
-	return t, m, true
+	return t, m, nil
 }
 
 // calibrateOf is the page of a machine, filled in with the newest set measured.
@@ -82,10 +81,10 @@ func calibrateOf(id uint64, m roll.Machine) calibrateView {
 	return v
 }
 
-func (s *Server) openCalibrate(c *gin.Context) {
-	t, m, ok := s.machineAt(c)
-	if !ok {
-		return
+func (s *Server) openCalibrate(c *gin.Context) error {
+	t, m, err := s.machineAt(c)
+	if err != nil {
+		return err
 	}
 	v := calibrateOf(t.ID, m)
 	if len(m.Calibrated) == 0 { // as the dough says from whose page this was opened
@@ -99,6 +98,7 @@ func (s *Server) openCalibrate(c *gin.Context) {
 		v.fit(m.Calibrated, m.SpringThen)
 	}
 	s.render(c, http.StatusOK, "calibrate", "Measure "+m.Name, v)
+	return nil
 }
 
 // sheetMM reads a thickness as it is measured: 0.92, "9 leaves" of office paper, or "10.9 g",
@@ -163,14 +163,14 @@ func (v *calibrateView) read(values url.Values) (points []roll.Measure, spring f
 }
 
 // calibrate fits a posted set, and keeps it when that was asked for.
-func (s *Server) calibrate(c *gin.Context) {
-	t, m, ok := s.machineAt(c)
-	if !ok {
-		return
+func (s *Server) calibrate(c *gin.Context) error {
+	t, m, err := s.machineAt(c)
+	if err != nil {
+		return err
 	}
-	values, ok := s.posted(c)
-	if !ok {
-		return
+	values, err := s.posted(c)
+	if err != nil {
+		return err
 	}
 	v := calibrateOf(t.ID, m)
 	points, spring := v.read(values)
@@ -179,18 +179,17 @@ func (s *Server) calibrate(c *gin.Context) {
 	}
 	if len(v.Errors) > 0 {
 		s.render(c, http.StatusUnprocessableEntity, "calibrate", "Measure "+m.Name, v)
-		return
+		return nil
 	}
 	if values.Get("keep") == "" {
 		s.render(c, http.StatusOK, "calibrate", "Measure "+m.Name, v)
-		return
+		return nil
 	}
-	ctx, cancel := bounded(c)
-	defer cancel()
+	ctx := c.Request.Context()
 	if _, err := s.store.Keep(ctx, store.MachineKind, t.ID, t.Version, m.Apply(*v.Fit, points, spring,
 		s.today())); err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/cabinet/machines")
+	return nil
 }

@@ -87,7 +87,7 @@ func ageWords(d time.Duration) string {
 const backupFor = 10 * time.Minute
 
 // downloadBackup hands out everything, without passwords.
-func (s *Server) downloadBackup(c *gin.Context) {
+func (s *Server) downloadBackup(c *gin.Context) error {
 	ctx, cancel := context.WithTimeout(context.WithoutCancel(c.Request.Context()), backupFor)
 	defer cancel()
 	_ = http.NewResponseController(c.Writer).SetWriteDeadline(clock.Deadline(backupFor))
@@ -97,28 +97,27 @@ func (s *Server) downloadBackup(c *gin.Context) {
 	if _, err := s.store.Backup(ctx, c.Writer, false); err != nil {
 		if !c.Writer.Written() {
 			c.Header("Content-Disposition", "inline")
-			s.failStore(c, err)
-			return
+			return err
 		}
 		s.log.Error("backup", "err", err) // a file that is cut off lacks its list, and is none
-		return
+		return nil
 	}
 	s.audit(c, "backup", "downloaded")
+	return nil
 }
 
 // backUp makes one of the nightly backups now.
-func (s *Server) backUp(c *gin.Context) {
+func (s *Server) backUp(c *gin.Context) error {
 	if s.access.Backups == "" {
-		s.fail(c, http.StatusNotFound, "Backups are not made by themselves here.", "“hollen backup FILE” makes one.")
-		return
+		return refuse(http.StatusNotFound, "Backups are not made by themselves here.", "“hollen backup FILE” makes one.")
 	}
 	ctx, cancel := context.WithTimeout(context.WithoutCancel(c.Request.Context()), backupFor)
 	defer cancel()
 	_ = http.NewResponseController(c.Writer).SetWriteDeadline(clock.Deadline(backupFor))
 	if _, err := s.store.BackupTo(ctx, s.access.Backups); err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	s.audit(c, "backup", "made")
 	c.Redirect(http.StatusSeeOther, "/cabinet/house?backup=1")
+	return nil
 }

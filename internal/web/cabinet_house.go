@@ -26,39 +26,37 @@ func houseFields() (out []request.Field) {
 }
 
 // house returns what new batches start from, or shows why it cannot be read.
-func (s *Server) house(c *gin.Context) (store.House, bool) {
-	ctx, cancel := bounded(c)
-	defer cancel()
-	h, err := s.store.House(ctx)
-	if err != nil {
-		s.failStore(c, err)
-	}
-	return h, err == nil
+func (s *Server) house(c *gin.Context) (store.House, error) {
+	ctx := c.Request.Context()
+	return s.store.House(ctx)
 }
 
-func (s *Server) openHouse(c *gin.Context) {
-	if h, ok := s.house(c); ok {
-		r := request.Default()
-		h.Start(&r)
-		s.showHouse(
-			c,
-			http.StatusOK,
-			shelfView{
-				Version:  h.Version,
-				Damaged:  h.Damaged,
-				Kept:     c.Query("kept") != "",
-				KneadWay: h.KneadWay,
-				RollWay:  h.RollWay,
-			},
-			&r,
-			nil,
-		)
+func (s *Server) openHouse(c *gin.Context) error {
+	h, err := s.house(c)
+	if err != nil {
+		return err
 	}
+	r := request.Default()
+	h.Start(&r)
+	return s.showHouse(
+		c,
+		http.StatusOK,
+		shelfView{
+			Version:  h.Version,
+			Damaged:  h.Damaged,
+			Kept:     c.Query("kept") != "",
+			KneadWay: h.KneadWay,
+			RollWay:  h.RollWay,
+		},
+		&r,
+		nil,
+	)
+
 }
 
 // showHouse shows the house of r, with what was typed where it was not allowed.
 func (s *Server) showHouse(c *gin.Context, status int, v shelfView, r *request.Request,
-	errs map[string]request.FieldError) {
+	errs map[string]request.FieldError) error {
 	v.Shelves, v.House, v.In = shelves, true, shownIn(c)
 	for _, f := range houseFields() {
 		f = f.In(v.In)
@@ -71,9 +69,9 @@ func (s *Server) showHouse(c *gin.Context, status int, v shelfView, r *request.R
 		}
 		v.Entries = append(v.Entries, e)
 	}
-	cab, ok := s.cabinet(c)
-	if !ok {
-		return
+	cab, err := s.cabinet(c)
+	if err != nil {
+		return err
 	}
 	for _, e := range []entry{
 		{Key: "knead_way", Label: "New batches are kneaded", Options: wayOptions(cab, request.WayOfKneading,
@@ -86,18 +84,19 @@ func (s *Server) showHouse(c *gin.Context, status int, v shelfView, r *request.R
 	}
 	v.Care = s.care(c.Request.Context(), c.Query("backup") != "")
 	s.render(c, status, "cabinet", "House", v)
+	return nil
 }
 
 // saveHouse keeps the house. What another window changed since this one was opened is told, and
 // what was typed here stays.
-func (s *Server) saveHouse(c *gin.Context) {
-	values, ok := s.posted(c)
-	if !ok {
-		return
+func (s *Server) saveHouse(c *gin.Context) error {
+	values, err := s.posted(c)
+	if err != nil {
+		return err
 	}
-	h, ok := s.house(c)
-	if !ok {
-		return
+	h, err := s.house(c)
+	if err != nil {
+		return err
 	}
 	now := request.Default()
 	h.Start(&now)
@@ -122,9 +121,9 @@ func (s *Server) saveHouse(c *gin.Context) {
 		values.Get("db") == s.store.Identity()) {
 		version = n
 	}
-	cab, ok := s.cabinet(c)
-	if !ok {
-		return
+	cab, err := s.cabinet(c)
+	if err != nil {
+		return err
 	}
 	v := shelfView{Version: version, In: shownIn(c), KneadWay: h.KneadWay, RollWay: h.RollWay}
 	for key, at := range map[string]*string{"knead_way": &v.KneadWay, "roll_way": &v.RollWay} {
@@ -138,24 +137,23 @@ func (s *Server) saveHouse(c *gin.Context) {
 	house := request.HouseOf(r)
 	house.KneadWay, house.RollWay = v.KneadWay, v.RollWay
 	if len(errs) > 0 {
-		s.showHouse(c, http.StatusUnprocessableEntity, v, &r, errs)
-		return
+		return s.showHouse(c, http.StatusUnprocessableEntity, v, &r, errs)
 	}
-	ctx, cancel := bounded(c)
-	defer cancel()
+	ctx := c.Request.Context()
 	switch err := s.store.SaveHouse(ctx, house, version, values.Get("over") != ""); {
 	case errors.Is(err, store.ErrHouseDamaged):
 		v.Damaged, v.Over = true, true
-		s.showHouse(c, http.StatusConflict, v, &r, nil)
+		return s.showHouse(c, http.StatusConflict, v, &r, nil)
 	case errors.Is(err, store.ErrChanged):
 		v.Version = h.Version
 		for _, x := range request.ChangesIn(v.In, r, now) {
 			v.Changed = append(v.Changed, request.Clash{Label: x.Field.Label, Theirs: x.ToShown, Mine: x.FromShown})
 		}
-		s.showHouse(c, http.StatusConflict, v, &r, nil)
+		return s.showHouse(c, http.StatusConflict, v, &r, nil)
 	case err != nil:
-		s.failStore(c, err)
+		return err
 	default:
 		c.Redirect(http.StatusSeeOther, "/cabinet/house?kept=1")
 	}
+	return nil
 }

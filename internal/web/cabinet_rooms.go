@@ -47,30 +47,28 @@ func rowOf(r store.Room, u measure.System) roomRow {
 }
 
 // rooms returns the named rooms, or shows why they cannot be read.
-func (s *Server) rooms(c *gin.Context) ([]roomRow, bool) {
-	ctx, cancel := bounded(c)
-	defer cancel()
+func (s *Server) rooms(c *gin.Context) ([]roomRow, error) {
+	ctx := c.Request.Context()
 	list, err := s.store.Rooms(ctx)
 	if err != nil {
-		s.failStore(c, err)
-		return nil, false
+		return nil, err
 	}
 	var out []roomRow
 	for _, r := range list {
 		out = append(out, rowOf(r, shownIn(c)))
 	}
-	return out, true
+	return out, nil
 }
 
-func (s *Server) listRooms(c *gin.Context) {
-	s.showRooms(c, http.StatusOK, roomRow{})
+func (s *Server) listRooms(c *gin.Context) error {
+	return s.showRooms(c, http.StatusOK, roomRow{})
 }
 
 // showRooms shows the rooms; typed is a row that was not allowed.
-func (s *Server) showRooms(c *gin.Context, status int, typed roomRow) {
-	rows, ok := s.rooms(c)
-	if !ok {
-		return
+func (s *Server) showRooms(c *gin.Context, status int, typed roomRow) error {
+	rows, err := s.rooms(c)
+	if err != nil {
+		return err
 	}
 	v := roomsView{Rows: rows, New: rowOf(store.Room{TempC: 22, RH: .45}, shownIn(c))}
 	if len(typed.Errors) > 0 && typed.ID == 0 {
@@ -82,6 +80,7 @@ func (s *Server) showRooms(c *gin.Context, status int, typed roomRow) {
 		}
 	}
 	s.render(c, status, "rooms", "Rooms", v)
+	return nil
 }
 
 // readRoom reads a posted room; what is not allowed stands in the row's errors.
@@ -109,31 +108,28 @@ func readRoom(v url.Values, u measure.System) (store.Room, roomRow) {
 	return store.Room{ID: id, Version: version, Name: row.Name, TempC: req.Room.TempC, RH: req.Room.RH}, row
 }
 
-func (s *Server) saveRoom(c *gin.Context) {
-	values, ok := s.posted(c)
-	if !ok {
-		return
+func (s *Server) saveRoom(c *gin.Context) error {
+	values, err := s.posted(c)
+	if err != nil {
+		return err
 	}
 	r, row := readRoom(values, shownIn(c))
 	if db := values.Get("db"); r.ID != 0 && db != "" && db != s.store.Identity() {
 		r.Version = noVersion
 	}
 	if len(row.Errors) == 0 {
-		ctx, cancel := bounded(c)
-		defer cancel()
+		ctx := c.Request.Context()
 		switch err := s.store.SaveRoom(ctx, r); {
 		case err == nil:
 			c.Redirect(http.StatusSeeOther, "/rooms")
-			return
+			return nil
 		case errors.Is(err, store.ErrNameTaken):
 			row.Errors["name"] = "Another room has that name."
 		case errors.Is(err, store.ErrChanged):
-			ctx, cancel := bounded(c)
-			defer cancel()
+			ctx := c.Request.Context()
 			now, err := s.store.Room(ctx, r.ID)
 			if err != nil {
-				s.failStore(c, err)
-				return
+				return err
 			}
 			theirs := rowOf(now, shownIn(c))
 			row.Version = now.Version
@@ -146,25 +142,22 @@ func (s *Server) saveRoom(c *gin.Context) {
 		case errors.Is(err, store.ErrTooMany):
 			row.Errors["name"] = fmt.Sprintf("%d rooms are kept; delete one first.", store.MostRooms)
 		default:
-			s.failStore(c, err)
-			return
+			return err
 		}
 	}
-	s.showRooms(c, http.StatusUnprocessableEntity, row)
+	return s.showRooms(c, http.StatusUnprocessableEntity, row)
 }
 
-func (s *Server) deleteRoom(c *gin.Context) {
+func (s *Server) deleteRoom(c *gin.Context) error {
 	id, err := strconv.ParseUint(c.Param("id"), 10, 63)
 	if err != nil {
-		s.fail(c, http.StatusNotFound, "There is no such room.", "")
-		return
+		return refuse(http.StatusNotFound, "There is no such room.", "")
 	}
-	ctx, cancel := bounded(c)
-	defer cancel()
+	ctx := c.Request.Context()
 	if err := s.store.DeleteRoom(ctx, id); err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	s.audit(c, "deleted", fmt.Sprintf("room %d", id))
 	c.Redirect(http.StatusSeeOther, "/rooms")
+	return nil
 }

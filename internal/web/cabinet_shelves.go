@@ -43,13 +43,13 @@ type desk struct {
 }
 
 // desk reads the cabinet for its pages, or shows why it cannot be read.
-func (s *Server) desk(c *gin.Context) (desk, bool) {
-	cab, ok := s.cabinet(c)
-	if !ok {
-		return desk{}, false
+func (s *Server) desk(c *gin.Context) (desk, error) {
+	cab, err := s.cabinet(c)
+	if err != nil {
+		return desk{}, err
 	}
-	h, ok := s.house(c)
-	return desk{cab, h.Prices.Currency, shownIn(c), s.rules}, ok
+	h, err := s.house(c)
+	return desk{cab, h.Prices.Currency, shownIn(c), s.rules}, err
 }
 
 // shelves are the shelves of the cabinet, in the order of work.

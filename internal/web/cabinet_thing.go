@@ -32,22 +32,19 @@ func (s *Server) fetchCabinet(c *gin.Context) *fetched {
 	}
 	f := &fetched{done: make(chan struct{})}
 	c.Set(cabinetKey, f)
-	ctx, cancel := bounded(c)
+	ctx := c.Request.Context()
 	go func() {
 		defer close(f.done)
-		defer cancel()
 		f.cab, f.err = s.store.Cabinet(ctx)
 	}()
 	return f
 }
 
 // cabinet returns what the workshop keeps, or shows why it cannot be read.
-func (s *Server) cabinet(c *gin.Context) (store.Cabinet, bool) {
+func (s *Server) cabinet(c *gin.Context) (store.Cabinet, error) {
 	f := s.fetchCabinet(c)
-	if <-f.done; f.err != nil {
-		s.failStore(c, f.err)
-	}
-	return f.cab, f.err == nil
+	<-f.done
+	return f.cab, f.err
 }
 
 // place is the workshop's name; none where the database does not answer.
@@ -115,35 +112,34 @@ type thingView struct {
 	There     string  // what is there already by that name; kept again, there are two
 }
 
-func (s *Server) openCabinet(c *gin.Context) {
+func (s *Server) openCabinet(c *gin.Context) error {
 	c.Redirect(http.StatusSeeOther, "/cabinet/"+shelves[0].Path)
+	return nil
 }
 
 // atShelf returns the shelf an address names, or shows that there is none.
-func (s *Server) atShelf(c *gin.Context) (shelf, bool) {
+func (s *Server) atShelf(c *gin.Context) (shelf, error) {
 	sh, ok := shelfAt(c.Param("shelf"))
 	if !ok {
-		s.fail(c, http.StatusNotFound, "There is no such shelf.", "Flours, lots, eggs, additions, powders and "+
+		return sh, refuse(http.StatusNotFound, "There is no such shelf.", "Flours, lots, eggs, additions, powders and "+
 			"machines are in the cabinet.")
 	}
-	return sh, ok
+	return sh, nil
 }
 
-func (s *Server) openShelf(c *gin.Context) {
-	sh, ok := s.atShelf(c)
-	if !ok {
-		return
+func (s *Server) openShelf(c *gin.Context) error {
+	sh, err := s.atShelf(c)
+	if err != nil {
+		return err
 	}
-	ctx, cancel := bounded(c)
-	defer cancel()
+	ctx := c.Request.Context()
 	things, err := s.store.Things(ctx, true)
 	if err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
-	cab, ok := s.desk(c)
-	if !ok {
-		return
+	cab, err := s.desk(c)
+	if err != nil {
+		return err
 	}
 	v := shelfView{shelf: sh, Shelves: shelves, In: cab.In}
 	for _, t := range things {
@@ -154,8 +150,7 @@ func (s *Server) openShelf(c *gin.Context) {
 		}
 	}
 	if v.Unread, err = s.store.DamagedThings(ctx, sh.Kind); err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	for _, x := range sh.shipped {
 		r := sh.row(cab, x)
@@ -166,24 +161,25 @@ func (s *Server) openShelf(c *gin.Context) {
 		v.Powder = readPowder(cab.In, cab.Yields, c.Request.URL.Query())
 	}
 	s.render(c, http.StatusOK, "cabinet", sh.Name, v)
+	return nil
 }
 
-// deskAtShelf is the shelf of the address with what its page needs; false when an error was shown
-// instead.
-func (s *Server) deskAtShelf(c *gin.Context) (sh shelf, cab desk, ok bool) {
-	if sh, ok = s.atShelf(c); ok {
-		cab, ok = s.desk(c)
+// deskAtShelf is the shelf of the address with what its page needs.
+func (s *Server) deskAtShelf(c *gin.Context) (sh shelf, cab desk, err error) {
+	if sh, err = s.atShelf(c); err == nil {
+		cab, err = s.desk(c)
 	}
-	return sh, cab, ok
+	return sh, cab, err
 }
 
-func (s *Server) newThing(c *gin.Context) {
-	sh, cab, ok := s.deskAtShelf(c)
-	if !ok {
-		return
+func (s *Server) newThing(c *gin.Context) error {
+	sh, cab, err := s.deskAtShelf(c)
+	if err != nil {
+		return err
 	}
 	entries, _, like := sh.form(cab, nil, c.Query("like"))
 	s.showThing(c, http.StatusOK, thingView{shelf: sh, Like: like, Entries: filled(entries)})
+	return nil
 }
 
 func filled(entries []entry) []entry {
@@ -198,54 +194,53 @@ func (s *Server) showThing(c *gin.Context, status int, v thingView) {
 }
 
 // thing returns the thing an address names, or shows why there is none.
-func (s *Server) thing(c *gin.Context, sh shelf, id string) (store.Thing, bool) {
+func (s *Server) thing(c *gin.Context, sh shelf, id string) (store.Thing, error) {
 	n, err := strconv.ParseUint(id, 10, 63)
 	if err != nil {
 		n = 0 // no thing has it
 	}
-	ctx, cancel := bounded(c)
-	defer cancel()
+	ctx := c.Request.Context()
 	t, err := s.store.Thing(ctx, sh.Kind, n)
-	switch {
-	case errors.Is(err, store.ErrNotFound):
-		s.fail(c, http.StatusNotFound, "There is no such thing on this shelf.", "It may be in another database.")
-	case err != nil:
-		s.failStore(c, err)
+	if errors.Is(err, store.ErrNotFound) {
+		err = refuse(http.StatusNotFound, "There is no such thing on this shelf.", "It may be in another database.")
 	}
-	return t, err == nil
+	return t, err
 }
 
-func (s *Server) editThing(c *gin.Context) {
-	sh, cab, ok := s.deskAtShelf(c)
-	if !ok {
-		return
+func (s *Server) editThing(c *gin.Context) error {
+	sh, cab, err := s.deskAtShelf(c)
+	if err != nil {
+		return err
 	}
-	if t, ok := s.thing(c, sh, c.Param("id")); ok {
-		entries, _, _ := sh.form(cab, t.Value, "")
-		s.showThing(c, http.StatusOK, thingView{shelf: sh, ID: t.ID, Version: t.Version, Entries: filled(entries)})
+	t, err := s.thing(c, sh, c.Param("id"))
+	if err != nil {
+		return err
 	}
+	entries, _, _ := sh.form(cab, t.Value, "")
+	s.showThing(c, http.StatusOK, thingView{shelf: sh, ID: t.ID, Version: t.Version, Entries: filled(entries)})
+	return nil
 }
 
 // saveThing keeps a thing, new or not. What is not allowed is shown beside its line, and
 // everything typed stays.
-func (s *Server) saveThing(c *gin.Context) {
-	sh, ok := s.atShelf(c)
-	if !ok {
-		return
+func (s *Server) saveThing(c *gin.Context) error {
+	sh, err := s.atShelf(c)
+	if err != nil {
+		return err
 	}
-	values, ok := s.posted(c)
-	if !ok {
-		return
+	values, err := s.posted(c)
+	if err != nil {
+		return err
 	}
-	cab, ok := s.desk(c)
-	if !ok {
-		return
+	cab, err := s.desk(c)
+	if err != nil {
+		return err
 	}
 	id, _ := strconv.ParseUint(values.Get("id"), 10, 63)
 	var was store.Thing
 	if id != 0 {
-		if was, ok = s.thing(c, sh, values.Get("id")); !ok {
-			return
+		if was, err = s.thing(c, sh, values.Get("id")); err != nil {
+			return err
 		}
 	}
 	version := s.openedOn(values, was.Version) // of what this window was opened on
@@ -261,10 +256,9 @@ func (s *Server) saveThing(c *gin.Context) {
 	}
 	if !sound {
 		s.showThing(c, http.StatusUnprocessableEntity, thingView{shelf: sh, ID: id, Version: version, Entries: entries})
-		return
+		return nil
 	}
-	ctx, cancel := bounded(c)
-	defer cancel()
+	ctx := c.Request.Context()
 	keep := func() (err error) {
 		if id == 0 && values.Get("even") == "" {
 			_, err = s.store.KeepNew(ctx, sh.Kind, v)
@@ -278,16 +272,19 @@ func (s *Server) saveThing(c *gin.Context) {
 		_, _, name := store.Describe(v)
 		s.showThing(c, http.StatusConflict, thingView{shelf: sh, Version: version, Entries: entries, There: name})
 	case errors.Is(err, store.ErrChanged):
-		if now, ok := s.thing(c, sh, values.Get("id")); ok {
-			theirs, _, _ := sh.form(cab, now.Value, "")
-			s.showThing(c, http.StatusConflict, thingView{shelf: sh, ID: id, Version: now.Version, Entries: entries,
-				Meanwhile: differing(filled(theirs), entries)})
+		now, err := s.thing(c, sh, values.Get("id"))
+		if err != nil {
+			return err
 		}
+		theirs, _, _ := sh.form(cab, now.Value, "")
+		s.showThing(c, http.StatusConflict, thingView{shelf: sh, ID: id, Version: now.Version, Entries: entries,
+			Meanwhile: differing(filled(theirs), entries)})
 	case err != nil:
-		s.failStore(c, err)
+		return err
 	default:
 		c.Redirect(http.StatusSeeOther, "/cabinet/"+sh.Path)
 	}
+	return nil
 }
 
 // differing returns the entries that hold something else than those typed.
@@ -300,27 +297,26 @@ func differing(theirs, typed []entry) (out []entry) {
 	return out
 }
 
-func (s *Server) retireThing(c *gin.Context)  { s.shelve(c, true) }
-func (s *Server) restoreThing(c *gin.Context) { s.shelve(c, false) }
+func (s *Server) retireThing(c *gin.Context) error  { return s.shelve(c, true) }
+func (s *Server) restoreThing(c *gin.Context) error { return s.shelve(c, false) }
 
 // shelve takes a thing off the list or puts it back.
-func (s *Server) shelve(c *gin.Context, retire bool) {
-	sh, ok := s.atShelf(c)
-	if !ok {
-		return
+func (s *Server) shelve(c *gin.Context, retire bool) error {
+	sh, err := s.atShelf(c)
+	if err != nil {
+		return err
 	}
-	t, ok := s.thing(c, sh, c.Param("id"))
-	if !ok {
-		return
+	t, err := s.thing(c, sh, c.Param("id"))
+	if err != nil {
+		return err
 	}
-	ctx, cancel := bounded(c)
-	defer cancel()
+	ctx := c.Request.Context()
 	if err := s.store.Retire(ctx, sh.Kind, t.ID, retire); err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	s.audit(c, map[bool]string{true: "retired", false: "restored"}[retire], fmt.Sprintf("%s %d", sh.Kind, t.ID))
 	c.Redirect(http.StatusSeeOther, "/cabinet/"+sh.Path)
+	return nil
 }
 
 // HandsOn says whether anything of the workshop's own on the shelf can be handed to another.

@@ -126,15 +126,14 @@ func machineKind(m roll.Machine) string {
 }
 
 // keepWay keeps the way the batch goes as it stands under the name given; the batch is not saved by it.
-func (s *Server) keepWay(c *gin.Context) {
+func (s *Server) keepWay(c *gin.Context) error {
 	of := request.WayOf(c.Param("of"))
 	if !slices.ContainsFunc(wayKinds, func(o request.Option) bool { return o.Key == string(of) }) {
-		s.fail(c, http.StatusNotFound, "There is no such way.", "A way of kneading, or down the stops, can be kept.")
-		return
+		return refuse(http.StatusNotFound, "There is no such way.", "A way of kneading, or down the stops, can be kept.")
 	}
-	a, ok := s.ask(c)
-	if !ok {
-		return
+	a, err := s.ask(c)
+	if err != nil {
+		return err
 	}
 	v := a.view
 	v.At = request.AtKnead
@@ -144,45 +143,40 @@ func (s *Server) keepWay(c *gin.Context) {
 		v.At = request.AtRoll
 		w.Steps, w.Passes, w.Machine = nil, v.Request.Roll.Steps, machineKind(v.Request.Roll.Kind())
 	}
-	refuse := func(text string) {
+	said := func(text string) error {
 		v.KeepErr = text
-		s.show(c, http.StatusUnprocessableEntity, v)
+		return s.show(c, http.StatusUnprocessableEntity, v)
 	}
-	cab, ok := s.cabinet(c)
-	if !ok {
-		return
+	cab, err := s.cabinet(c)
+	if err != nil {
+		return err
 	}
 	if err := w.Check(); err != nil {
-		var said []string
+		var faults []string
 		for _, f := range measure.Faults(err) {
-			said = append(said, measure.Capital(f.Text)+".")
+			faults = append(faults, measure.Capital(f.Text)+".")
 		}
-		refuse(strings.Join(said, " "))
-		return
+		return said(strings.Join(faults, " "))
 	}
 	const taken = "Another way has that name; change it in the cabinet, or give this one another."
 	for _, x := range cab.Ways {
 		if x.Of == of && strings.EqualFold(x.Name, w.Name) {
-			refuse(taken)
-			return
+			return said(taken)
 		}
 	}
-	ctx, cancel := bounded(c)
-	defer cancel()
+	ctx := c.Request.Context()
 	id, err := s.store.KeepNew(ctx, store.WayKind, w)
 	if errors.Is(err, store.ErrThingThere) { // another window kept it this moment
-		refuse(taken)
-		return
+		return said(taken)
 	} else if err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	w.Key = store.Key(id)
 	v.KeptWay = w.Name
 	if f, ok := c.Get(cabinetKey); ok { // it is there from now on
 		f.(*fetched).cab.Ways = append(slices.Clone(cab.Ways), w)
 	}
-	s.show(c, http.StatusOK, v)
+	return s.show(c, http.StatusOK, v)
 }
 
 // wayOptions are the kept ways of a kind, to choose what new batches start with.

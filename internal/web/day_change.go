@@ -19,23 +19,21 @@ import (
 )
 
 // openDay shows a day.
-func (s *Server) openDay(c *gin.Context) {
-	d, ok := s.dayOf(c)
-	if !ok {
-		return
+func (s *Server) openDay(c *gin.Context) error {
+	d, err := s.dayOf(c)
+	if err != nil {
+		return err
 	}
 	d.All = c.Query("all") != ""
-	s.showDay(c, http.StatusOK, d, d.view(shownIn(c), c.Query("task")))
+	return s.showDay(c, http.StatusOK, d, d.view(shownIn(c), c.Query("task")))
 }
 
 // showDay shows a day with what can be put on it.
-func (s *Server) showDay(c *gin.Context, status int, d *dayNow, v *dayView) {
-	ctx, cancel := bounded(c)
-	defer cancel()
+func (s *Server) showDay(c *gin.Context, status int, d *dayNow, v *dayView) error {
+	ctx := c.Request.Context()
 	newest, err := s.store.Newest(ctx, mostOffered)
 	if err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	for _, k := range newest {
 		if !slices.ContainsFunc(d.Jobs, func(j day.Job) bool { return j.Batch == k.ID }) {
@@ -43,6 +41,7 @@ func (s *Server) showDay(c *gin.Context, status int, d *dayNow, v *dayView) {
 		}
 	}
 	s.render(c, status, "day", v.Head, v)
+	return nil
 }
 
 // mostOffered is how many of the newest batches an order or a day is offered, besides those that fit.
@@ -111,16 +110,17 @@ func (s *Server) alike(ctx context.Context, wants []day.Want, known []day.Known)
 }
 
 // stampDay says whether a day has moved, for windows that look at it.
-func (s *Server) stampDay(c *gin.Context) {
-	d, ok := s.dayAs(c, s.markDay)
-	if !ok {
-		return
+func (s *Server) stampDay(c *gin.Context) error {
+	d, err := s.dayAs(c, s.markDay)
+	if err != nil {
+		return err
 	}
 	minute := 0
 	if d.Live {
 		minute = d.Now
 	}
 	c.JSON(http.StatusOK, gin.H{"stamp": d.Stamp, "minute": minute})
+	return nil
 }
 
 // change is what a form of the day’s page asks; it changes the day in place, and returns what was done in words, or why
@@ -138,43 +138,32 @@ var changes = map[string]change{"plan": planned, "move": moved, "pin": pinned, "
 	"leave": left, "part": parted, "cooked": cooked, "take": taken}
 
 // changeDay does what was asked of a day and goes back to it; what cannot be is said there, and nothing is changed.
-func (s *Server) changeDay(c *gin.Context) {
-	values, ok := s.posted(c)
-	if !ok {
-		return
+func (s *Server) changeDay(c *gin.Context) error {
+	values, err := s.posted(c)
+	if err != nil {
+		return err
 	}
-	d, ok := s.dayOf(c)
-	if !ok {
-		return
+	d, err := s.dayOf(c)
+	if err != nil {
+		return err
 	}
 	in, key := shownIn(c), values.Get("task")
 	if values.Get("act") == "undo" {
-		s.undoDay(c, d, values)
-		return
+		return s.undoDay(c, d, values)
 	}
 	if d.Damaged && values.Get("act") != "anew" {
-		s.failTo(
-			c,
-			http.StatusConflict,
-			"This day cannot be read.",
-			"Go back to the version before, or begin it anew, first.",
-			wayOn{"/days/" + d.Date, "The day"},
-		)
-		return
+		return refuse(http.StatusConflict, "This day cannot be read.", "Go back to the version before, or begin it anew, first.", wayOn{"/days/" + d.Date, "The day"})
 	}
 	do, known := changes[values.Get("act")]
 	if !known {
-		s.fail(c, http.StatusBadRequest, "That cannot be done to a day.", "")
-		return
+		return refuse(http.StatusBadRequest, "That cannot be done to a day.", "")
 	}
 	if at := dayVersion(values, s.store.Identity()); at != d.Version {
 		v := d.view(in, key)
 		v.Wrong = "Another window changed the day meanwhile; this is how it stands. Do it again if it is still wanted."
-		s.showDay(c, http.StatusConflict, d, v)
-		return
+		return s.showDay(c, http.StatusConflict, d, v)
 	}
-	ctx, cancel := bounded(c)
-	defer cancel()
+	ctx := c.Request.Context()
 	v := &dayView{}
 	words, err := do(s, ctx, d, values, v)
 	switch {
@@ -184,21 +173,17 @@ func (s *Server) changeDay(c *gin.Context) {
 		if len(v.Kit.People) > 0 {
 			full.Kit = v.Kit
 		}
-		s.showDay(c, http.StatusUnprocessableEntity, d, full)
-		return
+		return s.showDay(c, http.StatusUnprocessableEntity, d, full)
 	case err != nil:
-		s.failStore(c, err)
-		return
+		return err
 	}
 	d.Sheet.By = words
 	keep, cancel := context.WithTimeout(context.WithoutCancel(ctx), dbTimeout) // the search may have taken a while
 	defer cancel()
 	if _, err := s.store.SaveDay(keep, d.Date, d.Version, d.Sheet); errors.Is(err, store.ErrChanged) {
-		s.clashed(c, d.Date, key)
-		return
+		return s.clashed(c, d.Date, key)
 	} else if err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	to := "/days/" + d.Date
 	if values.Get("back") == "now" {
@@ -207,18 +192,19 @@ func (s *Server) changeDay(c *gin.Context) {
 		to += "?task=" + url.QueryEscape(key) + "#task"
 	}
 	c.Redirect(http.StatusSeeOther, to)
+	return nil
 }
 
 // clashed shows the day as another window has left it.
-func (s *Server) clashed(c *gin.Context, date, key string) {
-	d, ok := s.dayOf(c)
-	if !ok {
-		return
+func (s *Server) clashed(c *gin.Context, date, key string) error {
+	d, err := s.dayOf(c)
+	if err != nil {
+		return err
 	}
 	v := d.view(shownIn(c), key)
 	v.Wrong = "Another window changed the day at the same moment; this is how it stands. Do it again if it is still " +
 		"wanted."
-	s.showDay(c, http.StatusConflict, d, v)
+	return s.showDay(c, http.StatusConflict, d, v)
 }
 
 // dayVersion is the version a day’s page was opened on; noVersion when it is none of this database’s.
@@ -230,17 +216,17 @@ func dayVersion(values url.Values, identity string) int {
 	return n
 }
 
-func (s *Server) undoDay(c *gin.Context, d *dayNow, values url.Values) {
-	ctx, cancel := bounded(c)
-	defer cancel()
+func (s *Server) undoDay(c *gin.Context, d *dayNow, values url.Values) error {
+	ctx := c.Request.Context()
 	switch err := s.store.UndoDay(ctx, d.Date, dayVersion(values, s.store.Identity())); {
 	case errors.Is(err, store.ErrChanged), errors.Is(err, store.ErrNotFound):
-		s.clashed(c, d.Date, "")
+		return s.clashed(c, d.Date, "")
 	case err != nil:
-		s.failStore(c, err)
+		return err
 	default:
 		c.Redirect(http.StatusSeeOther, "/days/"+d.Date)
 	}
+	return nil
 }
 
 // replan plans again; troubles are a refusal.

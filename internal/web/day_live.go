@@ -87,37 +87,34 @@ func (k *dayCache) read(ctx context.Context, s *store.Store, date string) (store
 const replanNodes = 2_000
 
 // aDay is the date of the address; an error page where it is none.
-func (s *Server) aDay(c *gin.Context) (string, time.Time, bool) {
+func (s *Server) aDay(c *gin.Context) (string, time.Time, error) {
 	date := c.Param("date")
 	at, err := time.ParseInLocation(time.DateOnly, date, time.Local)
 	if err != nil || at.Year() < 2000 || at.Year() > 2100 {
-		s.fail(c, http.StatusNotFound, "There is no such day.", "A day is written as 2026-11-28, from 2000 to 2100.")
-		return "", at, false
+		return "", at, refuse(http.StatusNotFound, "There is no such day.", "A day is written as 2026-11-28, from 2000 to 2100.")
 	}
-	return date, at, true
+	return date, at, nil
 }
 
 // dayOf reads a day as it stands; an error page where it cannot be read.
-func (s *Server) dayOf(c *gin.Context) (*dayNow, bool) { return s.dayAs(c, s.readDay) }
+func (s *Server) dayOf(c *gin.Context) (*dayNow, error) { return s.dayAs(c, s.readDay) }
 
-func (s *Server) dayAs(c *gin.Context, read func(context.Context, string, time.Time) (*dayNow, error)) (*dayNow, bool) {
-	date, midnight, ok := s.aDay(c)
-	if !ok {
-		return nil, false
+func (s *Server) dayAs(c *gin.Context, read func(context.Context, string, time.Time) (*dayNow, error)) (*dayNow, error) {
+	date, midnight, err := s.aDay(c)
+	if err != nil {
+		return nil, err
 	}
-	ctx, cancel := bounded(c)
-	defer cancel()
+	ctx := c.Request.Context()
 	d, err := read(ctx, date, midnight)
 	if err != nil {
-		s.failStore(c, err)
-		return nil, false
+		return nil, err
 	}
 	d.In = shownIn(c)
 	if d.Damaged && !strings.Contains(c.Request.URL.Path, "/orders") && c.Request.Method == http.MethodGet {
 		s.render(c, http.StatusInternalServerError, "day-damaged", dateWords(date), d)
-		return nil, false
+		return nil, errAnswered
 	}
-	return d, true
+	return d, nil
 }
 
 // readDay reads a day and works out what is to come by now.

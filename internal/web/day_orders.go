@@ -86,18 +86,17 @@ func rowOfOrder(o store.Order) orderRow {
 
 func portionsWords(v float64) string { return strconv.FormatFloat(v, 'f', -1, 64) }
 
-func (s *Server) openOrders(c *gin.Context) {
-	d, ok := s.dayOf(c)
-	if !ok {
-		return
+func (s *Server) openOrders(c *gin.Context) error {
+	d, err := s.dayOf(c)
+	if err != nil {
+		return err
 	}
-	s.showOrders(c, http.StatusOK, d, ordersView{})
+	return s.showOrders(c, http.StatusOK, d, ordersView{})
 }
 
 // showOrders shows a day’s orders, what of them was typed wrong, and the batches they need.
-func (s *Server) showOrders(c *gin.Context, status int, d *dayNow, v ordersView) {
-	ctx, cancel := bounded(c)
-	defer cancel()
+func (s *Server) showOrders(c *gin.Context, status int, d *dayNow, v ordersView) error {
+	ctx := c.Request.Context()
 	v.Date, v.Head, v.Planned = d.Date, dateWords(d.Date), d.Planned()
 	typed := v.Rows
 	v.Rows = nil
@@ -123,8 +122,7 @@ func (s *Server) showOrders(c *gin.Context, status int, d *dayNow, v ordersView)
 		err = s.propose(ctx, d, &v)
 	}
 	if err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	ordered := map[uint64]float64{}
 	for _, o := range d.Orders {
@@ -144,6 +142,7 @@ func (s *Server) showOrders(c *gin.Context, status int, d *dayNow, v ordersView)
 		}
 	}
 	s.render(c, status, "orders", "Orders, "+v.Head, v)
+	return nil
 }
 
 // propose finds the batches the orders that have none need.
@@ -290,66 +289,54 @@ func readOrder(values url.Values) (day.Asked, orderRow) {
 }
 
 // changeOrders adds, changes and drops orders, takes over the week’s, and makes the batches they need.
-func (s *Server) changeOrders(c *gin.Context) {
+func (s *Server) changeOrders(c *gin.Context) error {
 	if c.ContentType() == gin.MIMEMultipartPOSTForm {
 		if err := c.Request.ParseMultipartForm(maxBody); err != nil {
-			s.fail(c, http.StatusRequestEntityTooLarge, "That is too much at once.",
-				fmt.Sprintf("A list may have %d kB.", maxBody>>10))
-			return
+			return refuse(http.StatusRequestEntityTooLarge, "That is too much at once.", fmt.Sprintf("A list may have %d kB.", maxBody>>10))
 		}
 	}
-	values, ok := s.posted(c)
-	if !ok {
-		return
+	values, err := s.posted(c)
+	if err != nil {
+		return err
 	}
-	d, ok := s.dayOf(c)
-	if !ok {
-		return
+	d, err := s.dayOf(c)
+	if err != nil {
+		return err
 	}
-	ctx, cancel := bounded(c)
-	defer cancel()
-	var err error
+	ctx := c.Request.Context()
 	switch values.Get("act") {
 	case "add":
 		a, row := readOrder(values)
 		if len(row.Errors) > 0 {
-			s.showOrders(c, http.StatusUnprocessableEntity, d, ordersView{New: row})
-			return
+			return s.showOrders(c, http.StatusUnprocessableEntity, d, ordersView{New: row})
 		}
 		err = s.store.AddOrders(ctx, onceMarked([]store.Order{orderOn(a, d.Date)}, onceOf(values)))
 	case "save", "drop":
-		ok, err = s.saveOrder(ctx, c, d, values)
-		if !ok && err == nil {
-			return
-		}
+		err = s.saveOrder(ctx, c, d, values)
 	case "paste":
-		ok, err = s.pasteOrders(ctx, c, d, values)
-		if !ok && err == nil {
-			return
-		}
+		err = s.pasteOrders(ctx, c, d, values)
 	case "make":
-		ok, err = s.makeBatches(ctx, c, d, values)
-		if !ok && err == nil {
-			return
-		}
+		err = s.makeBatches(ctx, c, d, values)
 	default:
-		s.fail(c, http.StatusBadRequest, "That cannot be done to orders.", "")
-		return
+		return refuse(http.StatusBadRequest, "That cannot be done to orders.", "")
 	}
 	switch {
 	case errors.Is(err, store.ErrTooMany):
-		s.showOrders(c, http.StatusUnprocessableEntity, d, ordersView{Told: fmt.Sprintf("A day has up to %d orders; "+
+		return s.showOrders(c, http.StatusUnprocessableEntity, d, ordersView{Told: fmt.Sprintf("A day has up to %d orders; "+
 			"nothing was added.", store.MostOrders)})
 	case errors.Is(err, store.ErrChanged), errors.Is(err, store.ErrNotFound):
-		if d, ok := s.dayOf(c); ok {
-			s.showOrders(c, http.StatusConflict, d, ordersView{Told: "Another window changed that order meanwhile; " +
-				"this is how it stands."})
+		d, err := s.dayOf(c)
+		if err != nil {
+			return err
 		}
+		return s.showOrders(c, http.StatusConflict, d, ordersView{Told: "Another window changed that order meanwhile; " +
+			"this is how it stands."})
 	case err != nil:
-		s.failStore(c, err)
+		return err
 	default:
 		c.Redirect(http.StatusSeeOther, "/days/"+d.Date+"/orders")
 	}
+	return nil
 }
 
 // onceMarked gives orders of one form the marks by which they come once.
@@ -373,18 +360,17 @@ func orderOn(a day.Asked, date string) store.Order {
 }
 
 // saveOrder keeps a changed order, or drops it. One of the week becomes the day’s own by that.
-func (s *Server) saveOrder(ctx context.Context, c *gin.Context, d *dayNow, values url.Values) (bool, error) {
+func (s *Server) saveOrder(ctx context.Context, c *gin.Context, d *dayNow, values url.Values) error {
 	drop := values.Get("act") == "drop"
 	at := slices.IndexFunc(d.Orders, func(o store.Order) bool { return orderMark(o) == values.Get("order") })
 	if at < 0 {
-		return true, store.ErrNotFound
+		return store.ErrNotFound
 	}
 	o := d.Orders[at]
 	if !drop {
 		a, row := readOrder(values)
 		if row.ID, row.Standing = o.ID, rowOfOrder(o).Standing; len(row.Errors) > 0 {
-			s.showOrders(c, http.StatusUnprocessableEntity, d, ordersView{Rows: []orderRow{row}})
-			return false, nil
+			return answered(s.showOrders(c, http.StatusUnprocessableEntity, d, ordersView{Rows: []orderRow{row}}))
 		}
 		changed := orderOn(a, d.Date)
 		changed.ID, changed.Standing, changed.Batch, changed.Version = o.ID, o.Standing, cmp.Or(
@@ -397,19 +383,19 @@ func (s *Server) saveOrder(ctx context.Context, c *gin.Context, d *dayNow, value
 		o.Gone = true
 	}
 	if o.ID == 0 {
-		return true, s.store.AddOrders(ctx, []store.Order{o})
+		return s.store.AddOrders(ctx, []store.Order{o})
 	}
-	return true, s.store.SaveOrder(ctx, o)
+	return s.store.SaveOrder(ctx, o)
 }
 
 // pasteOrders adds the orders of a text or a file; lines that cannot be read stay in the box, each with its reason.
-func (s *Server) pasteOrders(ctx context.Context, c *gin.Context, d *dayNow, values url.Values) (bool, error) {
+func (s *Server) pasteOrders(ctx context.Context, c *gin.Context, d *dayNow, values url.Values) error {
 	text := values.Get("text")
 	if f, _, err := c.Request.FormFile("file"); err == nil {
 		defer f.Close()
 		b, err := io.ReadAll(io.LimitReader(f, maxBody))
 		if err != nil {
-			return true, err
+			return err
 		}
 		text += "\n" + strings.ToValidUTF8(string(b), "")
 	}
@@ -419,10 +405,10 @@ func (s *Server) pasteOrders(ctx context.Context, c *gin.Context, d *dayNow, val
 		orders = append(orders, orderOn(a, d.Date))
 	}
 	if err := s.store.AddOrders(ctx, onceMarked(orders, onceOf(values))); err != nil {
-		return true, err
+		return err
 	}
 	if len(wrong) == 0 && len(all) > 0 {
-		return true, nil
+		return nil
 	}
 	v := ordersView{Told: fmt.Sprintf("%s added.", measure.Plural(len(all), "order", "orders"))}
 	lines := day.Lines(text)
@@ -439,25 +425,24 @@ func (s *Server) pasteOrders(ctx context.Context, c *gin.Context, d *dayNow, val
 	} else {
 		v.Wrong = append(v.Wrong, "The lines stand below as they were; lines count from the top of what was given.")
 	}
-	if d, ok := s.dayOf(c); ok {
-		s.showOrders(c, http.StatusUnprocessableEntity, d, v)
+	d, err := s.dayOf(c)
+	if err != nil {
+		return err
 	}
-	return false, nil
+	return answered(s.showOrders(c, http.StatusUnprocessableEntity, d, v))
 }
 
 // makeBatches makes the batches that orders need, one proposal or all of them, and puts them on the day. What cannot be
 // made is told by its
 // proposal, and holds the others up no more than that.
-func (s *Server) makeBatches(ctx context.Context, c *gin.Context, d *dayNow, values url.Values) (bool, error) {
+func (s *Server) makeBatches(ctx context.Context, c *gin.Context, d *dayNow, values url.Values) error {
 	if d.Damaged {
-		s.failTo(
-			c,
+		return refuse(
 			http.StatusConflict,
 			"This day cannot be read.",
 			"Go back to the version before, or begin it anew, first.",
 			wayOn{"/days/" + d.Date, "The day"},
 		)
-		return false, nil
 	}
 	v := ordersView{Chosen: map[string]string{}, Unmade: map[string]string{}}
 	for i, marks := range values["orders"] {
@@ -489,20 +474,19 @@ func (s *Server) makeBatches(ctx context.Context, c *gin.Context, d *dayNow, val
 		case errors.As(err, &no):
 			v.Unmade[marks] = no.Error()
 		case err != nil:
-			return true, err
+			return err
 		default:
 			all = append(all, x)
 		}
 	}
 	if err := s.keepMade(ctx, d, all); err != nil || len(v.Unmade) == 0 {
-		return true, err
+		return err
 	}
 	again, err := s.readDay(ctx, d.Date, d.Midnight)
 	if err != nil {
-		return true, err
+		return err
 	}
-	s.showOrders(c, http.StatusUnprocessableEntity, again, v)
-	return false, nil
+	return answered(s.showOrders(c, http.StatusUnprocessableEntity, again, v))
 }
 
 // fromDoughOf begins what a batch is made like where it is cut from the dough of another proposal, named by its orders.
@@ -715,15 +699,15 @@ type weekDay struct {
 	Rows []orderRow
 }
 
-func (s *Server) openWeek(c *gin.Context) { s.showWeek(c, http.StatusOK, orderRow{Weekday: 6}, "") }
+func (s *Server) openWeek(c *gin.Context) error {
+	return s.showWeek(c, http.StatusOK, orderRow{Weekday: 6}, "")
+}
 
-func (s *Server) showWeek(c *gin.Context, status int, typed orderRow, told string) {
-	ctx, cancel := bounded(c)
-	defer cancel()
+func (s *Server) showWeek(c *gin.Context, status int, typed orderRow, told string) error {
+	ctx := c.Request.Context()
 	all, err := s.store.Week(ctx)
 	if err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	v := weekView{Told: told, New: orderRow{Weekday: typed.Weekday}}
 	if typed.ID == 0 && typed.Errors != nil {
@@ -750,13 +734,14 @@ func (s *Server) showWeek(c *gin.Context, status int, typed orderRow, told strin
 		}
 	}
 	s.render(c, status, "week", "Every week", v)
+	return nil
 }
 
 // changeWeek keeps or ends an order of the week.
-func (s *Server) changeWeek(c *gin.Context) {
-	values, ok := s.posted(c)
-	if !ok {
-		return
+func (s *Server) changeWeek(c *gin.Context) error {
+	values, err := s.posted(c)
+	if err != nil {
+		return err
 	}
 	a, row := readOrder(values)
 	n, err := strconv.Atoi(values.Get("weekday"))
@@ -764,13 +749,11 @@ func (s *Server) changeWeek(c *gin.Context) {
 		row.Errors["weekday"] = "A day of the week."
 	}
 	row.Weekday = n
-	ctx, cancel := bounded(c)
-	defer cancel()
+	ctx := c.Request.Context()
 	if values.Get("act") == "drop" {
 		err = s.store.DropStanding(ctx, row.ID, row.Version)
 	} else if len(row.Errors) > 0 {
-		s.showWeek(c, http.StatusUnprocessableEntity, row, "")
-		return
+		return s.showWeek(c, http.StatusUnprocessableEntity, row, "")
 	} else {
 		w := store.Standing{ID: row.ID, Version: row.Version, Weekday: n, Who: a.Who, What: a.What,
 			Portions: a.Portions, Due: a.Due, Note: a.Note}
@@ -781,23 +764,24 @@ func (s *Server) changeWeek(c *gin.Context) {
 	}
 	switch {
 	case errors.Is(err, store.ErrChanged), errors.Is(err, store.ErrNotFound):
-		s.showWeek(c, http.StatusConflict, orderRow{Weekday: n}, "Another window changed that order meanwhile; this "+
+		return s.showWeek(c, http.StatusConflict, orderRow{Weekday: n}, "Another window changed that order meanwhile; this "+
 			"is how it stands.")
 	case errors.Is(err, store.ErrTooMany):
-		s.showWeek(c, http.StatusUnprocessableEntity, row, fmt.Sprintf("A week has up to %d orders.",
+		return s.showWeek(c, http.StatusUnprocessableEntity, row, fmt.Sprintf("A week has up to %d orders.",
 			store.MostStanding))
 	case err != nil:
-		s.failStore(c, err)
+		return err
 	default:
 		c.Redirect(http.StatusSeeOther, "/orders/week")
 	}
+	return nil
 }
 
 // downloadOrders writes a day’s orders as CSV, as they are read again.
-func (s *Server) downloadOrders(c *gin.Context) {
-	d, ok := s.dayOf(c)
-	if !ok {
-		return
+func (s *Server) downloadOrders(c *gin.Context) error {
+	d, err := s.dayOf(c)
+	if err != nil {
+		return err
 	}
 	text, err := exchange.OrdersCSV(d.Wants, func(w day.Want) string {
 		at := slices.IndexFunc(d.Orders, func(o store.Order) bool {
@@ -810,9 +794,9 @@ func (s *Server) downloadOrders(c *gin.Context) {
 		return d.Orders[at].Note
 	})
 	if err != nil {
-		s.fail(c, http.StatusInternalServerError, "These orders cannot be written.", "")
-		return
+		return refuse(http.StatusInternalServerError, "These orders cannot be written.", "")
 	}
 	c.Header("Content-Disposition", fmt.Sprintf(`attachment; filename="orders-%s.csv"`, d.Date))
 	c.Data(http.StatusOK, "text/csv; charset=utf-8", []byte(text))
+	return nil
 }

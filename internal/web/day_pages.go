@@ -31,20 +31,17 @@ type daysRow struct {
 }
 
 // listDays shows the days from yesterday on.
-func (s *Server) listDays(c *gin.Context) {
-	ctx, cancel := bounded(c)
-	defer cancel()
+func (s *Server) listDays(c *gin.Context) error {
+	ctx := c.Request.Context()
 	now := s.now()
 	from, to := now.AddDate(0, 0, -3), now.AddDate(0, 0, 10)
 	kept, err := s.store.Days(ctx, from.Format(time.DateOnly), to.Format(time.DateOnly))
 	if err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	counts, week, err := s.store.OrdersBetween(ctx, from.Format(time.DateOnly), to.Format(time.DateOnly))
 	if err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	v := daysView{Today: s.today()}
 	for at := from; !at.After(to); at = at.AddDate(0, 0, 1) {
@@ -80,6 +77,7 @@ func (s *Server) listDays(c *gin.Context) {
 		v.Rows = append(v.Rows, r)
 	}
 	s.render(c, http.StatusOK, "days", "Days", v)
+	return nil
 }
 
 // listLine is one line of the day by the clock.
@@ -153,10 +151,10 @@ type wallOrder struct {
 }
 
 // showWall shows the day’s list as it is printed.
-func (s *Server) showWall(c *gin.Context) {
-	d, ok := s.dayOf(c)
-	if !ok {
-		return
+func (s *Server) showWall(c *gin.Context) error {
+	d, err := s.dayOf(c)
+	if err != nil {
+		return err
 	}
 	v := wallView{Date: d.Date, Head: dateWords(d.Date), Place: s.place(c), Papers: sheetPapers,
 		Paper: paperOf(sheetPapers, c.Query("paper"))}
@@ -188,6 +186,7 @@ func (s *Server) showWall(c *gin.Context) {
 	fit := math.Max(.55, math.Min(1, 19/float64(len(v.Lines)+len(v.Orders)+2)))
 	v.Style = template.CSS(fmt.Sprintf("--fit:%.2f", fit))
 	s.render(c, http.StatusOK, "wall", v.Head+", by the clock", v)
+	return nil
 }
 
 // phoneView is what one person does now, next and then.
@@ -212,10 +211,10 @@ type phoneCard struct {
 }
 
 // showPhone shows now, next and then, of one person or of all.
-func (s *Server) showPhone(c *gin.Context) {
-	d, ok := s.dayOf(c)
-	if !ok {
-		return
+func (s *Server) showPhone(c *gin.Context) error {
+	d, err := s.dayOf(c)
+	if err != nil {
+		return err
 	}
 	v := phoneView{Date: d.Date, Head: dateWords(d.Date), Who: c.Query("who"), Live: d.Live, Now: day.Time(max(d.Now,
 		0)), Version: d.Version, Stamp: d.Stamp}
@@ -227,6 +226,7 @@ func (s *Server) showPhone(c *gin.Context) {
 		v.Late, v.Better, v.Cards, v.Lost = full.Late, full.Better, d.cards(v.Who), full.Lost
 	}
 	s.render(c, http.StatusOK, "phone", "Now, next, then", v)
+	return nil
 }
 
 // cards are what is at hand, what comes next, and what comes then.
@@ -325,10 +325,10 @@ func (s *Server) try(d *dayNow, what string, plans []*plan.Plan) *day.Day {
 }
 
 // besideDay shows the day with something more, planned from the beginning, beside the day as it stands.
-func (s *Server) besideDay(c *gin.Context) {
-	d, ok := s.dayOf(c)
-	if !ok {
-		return
+func (s *Server) besideDay(c *gin.Context) error {
+	d, err := s.dayOf(c)
+	if err != nil {
+		return err
 	}
 	v := besideDayView{Date: d.Date, Head: dateWords(d.Date), What: c.Query("with"), Kinds: tries}
 	at := slices.IndexFunc(tries, func(t [2]string) bool { return t[0] == v.What })
@@ -337,14 +337,13 @@ func (s *Server) besideDay(c *gin.Context) {
 	}
 	v.With = tries[at][1]
 	d.In = shownIn(c)
-	ctx, cancel := bounded(c)
-	defer cancel()
+	ctx := c.Request.Context()
 	stood := slices.Clone(d.Jobs)
 	plans, err := s.work(ctx, d)
 	if err != nil {
 		v.Failed = err.Error()
 		s.render(c, http.StatusOK, "besideday", "What if", v)
-		return
+		return nil
 	}
 	var answers [2]*day.Answer
 	var late [2]int
@@ -389,6 +388,7 @@ func (s *Server) besideDay(c *gin.Context) {
 	}
 	v.compare(answers, late)
 	s.render(c, http.StatusOK, "besideday", "What if", v)
+	return nil
 }
 
 // compare puts the figures of the two days side by side.
@@ -465,13 +465,12 @@ type outBatch struct {
 }
 
 // setOut lists what the day needs: flour by kind and lot, eggs by class, the rest, and each batch’s lines to set out.
-func (s *Server) setOut(c *gin.Context) {
-	d, ok := s.dayOf(c)
-	if !ok {
-		return
+func (s *Server) setOut(c *gin.Context) error {
+	d, err := s.dayOf(c)
+	if err != nil {
+		return err
 	}
-	ctx, cancel := bounded(c)
-	defer cancel()
+	ctx := c.Request.Context()
 	v := outView{Date: d.Date, Head: dateWords(d.Date)}
 	plans, err := s.work(ctx, d)
 	if err != nil {
@@ -507,35 +506,36 @@ func (s *Server) setOut(c *gin.Context) {
 		}
 	}
 	s.render(c, http.StatusOK, "setout", "Set out, "+v.Head, v)
+	return nil
 }
 
 // downloadDay writes the day as JSON, or as a calendar.
-func (s *Server) downloadDay(c *gin.Context) {
-	d, ok := s.dayOf(c)
-	if !ok {
-		return
+func (s *Server) downloadDay(c *gin.Context) error {
+	d, err := s.dayOf(c)
+	if err != nil {
+		return err
 	}
 	doc := exchange.DayDocument(d.Sheet, d.Wants, d.Shown)
 	b, err := exchange.WriteDay(doc)
 	if err != nil {
-		s.fail(c, http.StatusInternalServerError, "This day cannot be written.", "")
-		return
+		return refuse(http.StatusInternalServerError, "This day cannot be written.", "")
 	}
 	c.Header("Content-Disposition", fmt.Sprintf(`attachment; filename="day-%s.json"`, d.Date))
 	c.Data(http.StatusOK, "application/json; charset=utf-8", b)
+	return nil
 }
 
-func (s *Server) downloadCalendar(c *gin.Context) {
-	d, ok := s.dayOf(c)
-	if !ok {
-		return
+func (s *Server) downloadCalendar(c *gin.Context) error {
+	d, err := s.dayOf(c)
+	if err != nil {
+		return err
 	}
 	if !d.Planned() {
-		s.fail(c, http.StatusNotFound, "This day is not planned yet.", "A calendar is made of a plan.")
-		return
+		return refuse(http.StatusNotFound, "This day is not planned yet.", "A calendar is made of a plan.")
 	}
 	who := strings.TrimSpace(c.Query("who"))
 	text := exchange.Calendar(exchange.DayDocument(d.Sheet, d.Wants, d.Shown), d.Midnight, who, s.store.Identity())
 	c.Header("Content-Disposition", fmt.Sprintf(`attachment; filename="day-%s.ics"`, d.Date))
 	c.Data(http.StatusOK, "text/calendar; charset=utf-8", []byte(text))
+	return nil
 }

@@ -33,14 +33,13 @@ type wayRow struct {
 }
 
 // showWays shows what would help the orders in danger, the cheapest that helps most first.
-func (s *Server) showWays(c *gin.Context) {
-	d, ok := s.dayOf(c)
-	if !ok {
-		return
+func (s *Server) showWays(c *gin.Context) error {
+	d, err := s.dayOf(c)
+	if err != nil {
+		return err
 	}
 	v := waysView{Date: d.Date, Head: dateWords(d.Date), Version: d.Version, Better: d.better()}
-	ctx, cancel := bounded(c)
-	defer cancel()
+	ctx := c.Request.Context()
 	if !d.Planned() {
 		v.Failed = "The day is not planned yet."
 	} else if len(d.Gone) > 0 {
@@ -49,6 +48,7 @@ func (s *Server) showWays(c *gin.Context) {
 		v.Failed = err.Error()
 	}
 	s.render(c, http.StatusOK, "ways", "Ways out", v)
+	return nil
 }
 
 // ready is how late the orders are against when they are due, min over all, of slots of a day.

@@ -104,7 +104,7 @@ const logFile = exchange.MaxBytes - 64<<10
 // downloadLogJSON hands out what is looked for in the log as one document, which can be brought in again: the newest
 // makings that fit in
 // one file, and where the older ones are.
-func (s *Server) downloadLogJSON(c *gin.Context) {
+func (s *Server) downloadLogJSON(c *gin.Context) error {
 	ctx := c.Request.Context()
 	doc, size := exchange.Log{Format: exchange.LogFormat, Makings: []exchange.Logged{}}, 0
 	q := c.Request.URL.Query()
@@ -121,8 +121,7 @@ func (s *Server) downloadLogJSON(c *gin.Context) {
 	for full := false; !full; {
 		found, next, err := s.store.FindMade(ctx, asked)
 		if err != nil {
-			s.failStore(c, err)
-			return
+			return err
 		}
 		for i := range found {
 			x, err := s.asLogged(ctx, &found[i])
@@ -130,13 +129,11 @@ func (s *Server) downloadLogJSON(c *gin.Context) {
 				s.log.Error("log", "making", found[i].ID, "err", err)
 				continue
 			} else if err != nil {
-				s.failStore(c, err)
-				return
+				return err
 			}
 			raw, err := json.Marshal(x)
 			if err != nil {
-				s.fail(c, http.StatusInternalServerError, "That making cannot be written.", err.Error())
-				return
+				return refuse(http.StatusInternalServerError, "That making cannot be written.", err.Error())
 			}
 			if size += len(raw) + 1; size > logFile && len(doc.Makings) > 0 || len(doc.Makings) == exchange.MostLogged {
 				full = true
@@ -154,6 +151,7 @@ func (s *Server) downloadLogJSON(c *gin.Context) {
 	}
 	c.Header("Content-Disposition", `attachment; filename="log.json"`)
 	c.JSON(http.StatusOK, doc)
+	return nil
 }
 
 // asLogged is an ended making as a log hands it out.

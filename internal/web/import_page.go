@@ -65,38 +65,41 @@ func (v importView) Takes() bool {
 		func(i importItem) bool { return i.Status != "same" })
 }
 
-func (s *Server) openImport(c *gin.Context) { s.showImport(c, http.StatusOK, importView{}) }
+func (s *Server) openImport(c *gin.Context) error {
+	s.showImport(c, http.StatusOK, importView{})
+	return nil
+}
 
 func (s *Server) showImport(c *gin.Context, status int, v importView) {
 	s.render(c, status, "import", "Bring in a file", v)
 }
 
 // importText returns the document posted: the file, or what stands in the box.
-func (s *Server) importText(c *gin.Context) (string, bool) {
+func (s *Server) importText(c *gin.Context) (string, error) {
 	read := c.Request.ParseForm
 	multipart := c.ContentType() == "multipart/form-data"
 	if multipart {
 		read = func() error { return c.Request.ParseMultipartForm(exchange.MaxBytes) }
 	}
-	refuse := func(status int, text string) (string, bool) {
+	shown := func(status int, text string) (string, error) {
 		s.showImport(c, status, importView{Errors: []string{text}})
-		return "", false
+		return "", errAnswered
 	}
 	var big *http.MaxBytesError
 	switch err := read(); {
 	case errors.As(err, &big):
-		return refuse(http.StatusRequestEntityTooLarge,
+		return shown(http.StatusRequestEntityTooLarge,
 			fmt.Sprintf("That is too much at once: a document may have %d kB.", exchange.MaxBytes>>10))
 	case err != nil:
-		return refuse(http.StatusBadRequest, "That form cannot be read.")
+		return shown(http.StatusBadRequest, "That form cannot be read.")
 	}
 	if !multipart {
-		return c.PostForm("text"), true
+		return c.PostForm("text"), nil
 	}
 	defer c.Request.MultipartForm.RemoveAll()
 	f, err := c.FormFile("file")
 	if err != nil || f.Size == 0 {
-		return c.PostForm("text"), true
+		return c.PostForm("text"), nil
 	}
 	var raw []byte
 	in, err := f.Open()
@@ -105,38 +108,35 @@ func (s *Server) importText(c *gin.Context) (string, bool) {
 		raw, err = io.ReadAll(io.LimitReader(in, exchange.MaxBytes+1))
 	}
 	if err != nil {
-		return refuse(http.StatusBadRequest, "That file cannot be read.")
+		return shown(http.StatusBadRequest, "That file cannot be read.")
 	}
-	return string(raw), true
+	return string(raw), nil
 }
 
-// lookedOver is what the posted document holds; false when an error was shown instead.
-func (s *Server) lookedOver(c *gin.Context) (v importView, ok bool) {
-	text, ok := s.importText(c)
-	if !ok {
-		return v, false
-	}
-	cab, ok := s.desk(c)
-	if !ok {
-		return v, false
-	}
-	v, err := s.inspect(c, cab, text)
+// lookedOver is what the posted document holds.
+func (s *Server) lookedOver(c *gin.Context) (v importView, err error) {
+	text, err := s.importText(c)
 	if err != nil {
-		s.failStore(c, err)
+		return v, err
 	}
-	return v, err == nil
+	cab, err := s.desk(c)
+	if err != nil {
+		return v, err
+	}
+	return s.inspect(c, cab, text)
 }
 
-func (s *Server) previewImport(c *gin.Context) {
-	v, ok := s.lookedOver(c)
-	if !ok {
-		return
+func (s *Server) previewImport(c *gin.Context) error {
+	v, err := s.lookedOver(c)
+	if err != nil {
+		return err
 	}
 	status := http.StatusOK
 	if len(v.Errors) > 0 {
 		status = http.StatusUnprocessableEntity
 	}
 	s.showImport(c, status, v)
+	return nil
 }
 
 // importFor is how long taking a document may take: a log brings hundreds of makings.
@@ -144,27 +144,29 @@ const importFor = time.Minute
 
 // takeImport does what the preview said, all of it or nothing. What changed since the preview is
 // shown anew.
-func (s *Server) takeImport(c *gin.Context) {
-	v, ok := s.lookedOver(c)
-	if !ok {
-		return
+func (s *Server) takeImport(c *gin.Context) error {
+	v, err := s.lookedOver(c)
+	if err != nil {
+		return err
 	}
 	if len(v.Errors) > 0 || v.Recipe != nil {
 		s.showImport(c, http.StatusUnprocessableEntity, v)
-		return
+		return nil
 	}
-	if len(v.Items) > 0 && !s.may(c, account.Keeps) { // the cabinet is the workshop's
-		return
+	if len(v.Items) > 0 { // the cabinet is the workshop's
+		if err := s.may(c, account.Keeps); err != nil {
+			return err
+		}
 	}
-	cab, ok := s.desk(c)
-	if !ok {
-		return
+	cab, err := s.desk(c)
+	if err != nil {
+		return err
 	}
 	ctx, cancel := context.WithTimeout(context.WithoutCancel(c.Request.Context()), importFor)
 	defer cancel()
 	_ = http.NewResponseController(c.Writer).SetWriteDeadline(clock.Deadline(importFor + dbTimeout))
 	to := ""
-	err := s.store.Together(ctx, func(tx *store.Store) (err error) {
+	err = s.store.Together(ctx, func(tx *store.Store) (err error) {
 		take := c.PostFormArray("take")
 		if v.Log != nil {
 			if !slices.Equal(take, []string{v.Log.Set()}) {
@@ -195,11 +197,12 @@ func (s *Server) takeImport(c *gin.Context) {
 		v.Stale = true
 		s.showImport(c, http.StatusConflict, v)
 	case err != nil:
-		s.failStore(c, err)
+		return err
 	default:
 		s.logChanged()
 		c.Redirect(http.StatusSeeOther, to)
 	}
+	return nil
 }
 
 // takeThings keeps the things whose boxes are ticked, and returns the shelf of the first.

@@ -20,8 +20,7 @@ func (s *Server) inspect(c *gin.Context, cab desk, text string) (importView, err
 		v.Errors = importErrors(err)
 		return v, nil
 	}
-	ctx, cancel := bounded(c)
-	defer cancel()
+	ctx := c.Request.Context()
 	things, err := s.store.Things(ctx, true)
 	if err != nil {
 		return v, err

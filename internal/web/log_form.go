@@ -86,19 +86,20 @@ type logForm struct {
 var touches = map[string]string{"not yet": "not yet", "leather": "right", "brittle": "past"}
 
 // openLog shows the form of a batch made without the bench.
-func (s *Server) openLog(c *gin.Context) {
-	b, ok := s.load(c)
-	if !ok {
-		return
+func (s *Server) openLog(c *gin.Context) error {
+	b, err := s.load(c)
+	if err != nil {
+		return err
 	}
-	cab, ok := s.cabinet(c)
-	if !ok {
-		return
+	cab, err := s.cabinet(c)
+	if err != nil {
+		return err
 	}
 	when := s.now().Add(-2 * time.Hour).Format(measure.ClockForm)
 	s.render(c, http.StatusOK, "logform", "Log: "+b.Request.Name, newLogForm(c, fmt.Sprintf("/batches/%d/log", b.ID),
 		&b.Request.Request,
 		fmt.Sprintf("/batches/%d/makings", b.ID), when, cab))
+	return nil
 }
 
 func newLogForm(c *gin.Context, to string, r *request.Request, back, when string, cab store.Cabinet) logForm {
@@ -112,14 +113,14 @@ func newLogForm(c *gin.Context, to string, r *request.Request, back, when string
 }
 
 // openMadeLog shows the form of a making, filled with what the bench knows.
-func (s *Server) openMadeLog(c *gin.Context) {
-	kept, run, ok := s.making(c)
-	if !ok {
-		return
+func (s *Server) openMadeLog(c *gin.Context) error {
+	kept, run, err := s.making(c)
+	if err != nil {
+		return err
 	}
-	cab, ok := s.cabinet(c)
-	if !ok {
-		return
+	cab, err := s.cabinet(c)
+	if err != nil {
+		return err
 	}
 	at := fmt.Sprintf("/bench/%d/", kept.ID)
 	f := newLogForm(c, at+"log", &kept.Request.Request, at+"made", "", cab)
@@ -136,6 +137,7 @@ func (s *Server) openMadeLog(c *gin.Context) {
 		}
 	}
 	s.render(c, http.StatusOK, "logform", "Log: "+kept.Request.Name, f)
+	return nil
 }
 
 // knownOf is what a making knows already of the lines of the form.
@@ -290,14 +292,14 @@ func (f *logForm) read(in measure.System, v url.Values) (got map[string]float64,
 
 // readLog reads the form as it was posted, or shows what is not allowed.
 func (s *Server) readLog(c *gin.Context, to string, r *request.Request, back string, when bool) (f logForm,
-	got map[string]float64, ok bool) {
-	values, ok := s.posted(c)
-	if !ok {
-		return f, nil, false
+	got map[string]float64, err error) {
+	values, err := s.posted(c)
+	if err != nil {
+		return f, nil, err
 	}
-	cab, ok := s.cabinet(c)
-	if !ok {
-		return f, nil, false
+	cab, err := s.cabinet(c)
+	if err != nil {
+		return f, nil, err
 	}
 	f = newLogForm(c, to, r, back, "", cab)
 	f.readAt = s.now()
@@ -305,29 +307,30 @@ func (s *Server) readLog(c *gin.Context, to string, r *request.Request, back str
 		f.Once = mark
 	}
 	f.WhenOf = when
-	if got, ok = f.read(shownIn(c), values); !ok {
+	got, sound := f.read(shownIn(c), values)
+	if !sound {
 		s.render(c, http.StatusUnprocessableEntity, "logform", "Log: "+r.Name, f)
+		return f, got, errAnswered
 	}
-	return f, got, ok
+	return f, got, nil
 }
 
 // saveLog logs a batch that was made without the bench: a making of its own, begun when it is said to have been.
-func (s *Server) saveLog(c *gin.Context) {
-	b, ok := s.load(c)
-	if !ok {
-		return
+func (s *Server) saveLog(c *gin.Context) error {
+	b, err := s.load(c)
+	if err != nil {
+		return err
 	}
 	at := fmt.Sprintf("/batches/%d/", b.ID)
-	f, got, ok := s.readLog(c, at+"log", &b.Request.Request, at+"makings", true)
-	if !ok {
-		return
+	f, got, err := s.readLog(c, at+"log", &b.Request.Request, at+"makings", true)
+	if err != nil {
+		return err
 	}
 	ctx := c.Request.Context()
 	r := b.Request.Request
 	p, err := plan.MakeIn(shownIn(c), s.rulesOf(ctx, &r), r)
 	if err != nil {
-		s.failPlan(c, b.ID, err)
-		return
+		return s.failPlan(c, b.ID, err)
 	}
 	began, _ := time.ParseInLocation(measure.ClockForm, f.When, time.Local)
 	m, err := s.store.BeginOnce(ctx, b, p, began, f.Once)
@@ -335,22 +338,22 @@ func (s *Server) saveLog(c *gin.Context) {
 		err = s.keepEvents(ctx, m.ID, f.events(p, m.Began, nil, got))
 	}
 	if err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, fmt.Sprintf("/bench/%d/made", m.ID))
+	return nil
 }
 
 // saveMadeLog logs more of a making.
-func (s *Server) saveMadeLog(c *gin.Context) {
-	kept, run, ok := s.making(c)
-	if !ok {
-		return
+func (s *Server) saveMadeLog(c *gin.Context) error {
+	kept, run, err := s.making(c)
+	if err != nil {
+		return err
 	}
 	at := fmt.Sprintf("/bench/%d/", kept.ID)
-	f, got, ok := s.readLog(c, at+"log", &kept.Request.Request, at+"made", false)
-	if !ok {
-		return
+	f, got, err := s.readLog(c, at+"log", &kept.Request.Request, at+"made", false)
+	if err != nil {
+		return err
 	}
 	ctx := c.Request.Context()
 	f.unknown(shownIn(c), &run, got)
@@ -359,10 +362,10 @@ func (s *Server) saveMadeLog(c *gin.Context) {
 		err = s.keepEvents(ctx, kept.ID, events)
 	}
 	if err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, at+"made")
+	return nil
 }
 
 // events are what the form says, as the bench would have told it: of a making that went over the bench beside what is

@@ -51,13 +51,12 @@ type learnedView struct {
 }
 
 // showLearned shows what is learned.
-func (s *Server) showLearned(c *gin.Context) {
-	ctx, cancel := bounded(c)
-	defer cancel()
+func (s *Server) showLearned(c *gin.Context) error {
+	ctx := c.Request.Context()
 	log, set := s.learned(ctx)
-	cab, ok := s.cabinet(c)
-	if !ok {
-		return
+	cab, err := s.cabinet(c)
+	if err != nil {
+		return err
 	}
 	now := s.now()
 	v := learnedView{N: log.Len(), Off: set.Off, Damaged: set.Damaged, Newest: s.rules.Learn.Newest}
@@ -85,8 +84,7 @@ func (s *Server) showLearned(c *gin.Context) {
 	}
 	left, err := s.leftOut(c, set)
 	if err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	v.Rows = append(v.Rows, left...)
 	for _, x := range log.Says(now) {
@@ -94,6 +92,7 @@ func (s *Server) showLearned(c *gin.Context) {
 	}
 	v.Ask = askOf(log, set, name)
 	s.render(c, http.StatusOK, "learned", "What is learned", v)
+	return nil
 }
 
 // leftOut are the makings that were left out, so that they can be taken in again.
@@ -205,10 +204,10 @@ func sayWords(x learn.Saying, flour func(string) string) string {
 }
 
 // changeLearned changes what of the log counts.
-func (s *Server) changeLearned(c *gin.Context) {
-	values, ok := s.posted(c)
-	if !ok {
-		return
+func (s *Server) changeLearned(c *gin.Context) error {
+	values, err := s.posted(c)
+	if err != nil {
+		return err
 	}
 	id, _ := strconv.ParseUint(values.Get("making"), 10, 63)
 	label := values.Get("flour")
@@ -234,13 +233,10 @@ func (s *Server) changeLearned(c *gin.Context) {
 		what == "away" && (values.Get("question") == "" || len(values.Get("question")) > 200) || strings.HasPrefix(what,
 		"flour_") && (label == "" ||
 		len(label) > 200) {
-		s.fail(c, http.StatusUnprocessableEntity, "That cannot be done here.",
-			"Off, on, a flour, a making, or from now on is understood.")
-		return
+		return refuse(http.StatusUnprocessableEntity, "That cannot be done here.", "Off, on, a flour, a making, or from now on is understood.")
 	}
 	if err := s.store.ChangeLogSettings(c.Request.Context(), do); err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	s.logChanged()
 	to := "/log/learned"
@@ -248,4 +244,5 @@ func (s *Server) changeLearned(c *gin.Context) {
 		to = back
 	}
 	c.Redirect(http.StatusSeeOther, to)
+	return nil
 }

@@ -31,9 +31,8 @@ type ledgerView struct {
 const aYear = 365
 
 // showLedger shows the ledger by week, month or shape.
-func (s *Server) showLedger(c *gin.Context) {
-	ctx, cancel := bounded(c)
-	defer cancel()
+func (s *Server) showLedger(c *gin.Context) error {
+	ctx := c.Request.Context()
 	now := s.now()
 	v := ledgerView{By: c.DefaultQuery("by", string(store.ByWeek)), From: c.DefaultQuery("from", now.AddDate(0, 0,
 		-aYear).Format(time.DateOnly)),
@@ -52,16 +51,15 @@ func (s *Server) showLedger(c *gin.Context) {
 	}
 	if v.Err != "" {
 		s.render(c, status, "ledger", "The ledger", v)
-		return
+		return nil
 	}
-	h, ok := s.house(c)
-	if !ok {
-		return
+	h, err := s.house(c)
+	if err != nil {
+		return err
 	}
 	lines, err := s.store.Ledger(ctx, store.LedgerBy(v.By), from, to)
 	if err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	in := shownIn(c)
 	var all store.LedgerLine
@@ -78,6 +76,7 @@ func (s *Server) showLedger(c *gin.Context) {
 		v.Total = &total
 	}
 	s.render(c, status, "ledger", "The ledger", v)
+	return nil
 }
 
 func ledgerRowOf(in measure.System, currency, by string, l store.LedgerLine) ledgerRow {
@@ -123,21 +122,19 @@ func ledgerRowOf(in measure.System, currency, by string, l store.LedgerLine) led
 type besidePair struct{ Name, A, B, Differs string }
 
 // showBesideMade sets two makings side by side.
-func (s *Server) showBesideMade(c *gin.Context) {
-	kept, run, ok := s.making(c)
-	if !ok {
-		return
+func (s *Server) showBesideMade(c *gin.Context) error {
+	kept, run, err := s.making(c)
+	if err != nil {
+		return err
 	}
 	ctx := c.Request.Context()
 	a, err := s.store.MadeByID(ctx, []uint64{kept.ID})
 	if err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	others, err := s.store.MadeOf(ctx, kept.BatchID)
 	if err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	v := struct {
 		ID, Other uint64
@@ -161,6 +158,7 @@ func (s *Server) showBesideMade(c *gin.Context) {
 		}
 	}
 	s.render(c, http.StatusOK, "besidemade", "Side by side: "+v.Name, v)
+	return nil
 }
 
 // pairsOf are the figures of two makings side by side.

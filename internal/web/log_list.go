@@ -79,21 +79,18 @@ func logQuery(q url.Values) store.MadeQuery {
 const chartMost = 200
 
 // showLog shows the log: by day, and by what is looked for.
-func (s *Server) showLog(c *gin.Context) {
-	ctx, cancel := bounded(c)
-	defer cancel()
+func (s *Server) showLog(c *gin.Context) error {
+	ctx := c.Request.Context()
 	q := logQuery(c.Request.URL.Query())
 	found, next, err := s.store.FindMade(ctx, q)
 	if err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	charted := q
 	charted.After, charted.Most = store.Mark{}, chartMost
 	all, _, err := s.store.FindMade(ctx, charted)
 	if err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	in := shownIn(c)
 	v := logView{Words: q.Words, Felt: c.Query("felt"), From: c.Query("from"), To: c.Query("to"), Feels: feltWords,
@@ -123,13 +120,14 @@ func (s *Server) showLog(c *gin.Context) {
 		v.Older = "/log?" + page.Encode()
 	}
 	v.Charts = chartsOf(s.rules.Learn, all)
-	if cab, ok := s.cabinet(c); ok {
-		log, set := s.learned(ctx)
-		v.Ask = askOf(log, set, func(label string) string { return labelName(cab, label) })
-	} else {
-		return
+	cab, err := s.cabinet(c)
+	if err != nil {
+		return err
 	}
+	log, set := s.learned(ctx)
+	v.Ask = askOf(log, set, func(label string) string { return labelName(cab, label) })
 	s.render(c, http.StatusOK, "log", "The log", v)
+	return nil
 }
 
 func logRowOf(in measure.System, m *store.Made) logRow {
@@ -206,10 +204,10 @@ func chartsOf(ru rules.Learn, all []store.Made) (out []logChart) {
 const exported = 20_000
 
 // downloadLogCSV hands out what is looked for in the log, a making a line.
-func (s *Server) downloadLogCSV(c *gin.Context) {
-	all, ok := s.foundMade(c)
-	if !ok {
-		return
+func (s *Server) downloadLogCSV(c *gin.Context) error {
+	all, err := s.foundMade(c)
+	if err != nil {
+		return err
 	}
 	c.Header("Content-Type", "text/csv; charset=utf-8")
 	c.Header("Content-Disposition", `attachment; filename="log.csv"`)
@@ -239,14 +237,12 @@ func (s *Server) downloadLogCSV(c *gin.Context) {
 			f(m.PokeS), f(m.SheetMM), out, f(float64(m.Pieces)), f(m.Min), f(m.HandsMin), m.Next, f(m.ThrownG), m.Why}))
 	}
 	w.Flush()
+	return nil
 }
 
-func (s *Server) foundMade(c *gin.Context) ([]store.Made, bool) {
+func (s *Server) foundMade(c *gin.Context) ([]store.Made, error) {
 	q := logQuery(c.Request.URL.Query())
 	q.Most = exported
 	all, _, err := s.store.FindMade(c.Request.Context(), q)
-	if err != nil {
-		s.failStore(c, err)
-	}
-	return all, err == nil
+	return all, err
 }

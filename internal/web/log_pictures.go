@@ -40,54 +40,53 @@ func (u untilDone) Read(p []byte) (int, error) {
 // addPicture keeps a picture of a making: a JPEG the page has made small. It is drawn anew here, so that nothing but
 // the picture is kept,
 // not where or with what it was taken.
-func (s *Server) addPicture(c *gin.Context) {
-	kept, _, ok := s.making(c)
-	if !ok {
-		return
+func (s *Server) addPicture(c *gin.Context) error {
+	kept, _, err := s.making(c)
+	if err != nil {
+		return err
 	}
 	refuse := func(status int, words string) { c.String(status, words) }
 	raw, err := io.ReadAll(io.LimitReader(c.Request.Body, store.MaxPicture+1))
 	switch {
 	case err != nil:
 		refuse(http.StatusBadRequest, "The picture did not come through; try again.")
-		return
+		return nil
 	case len(raw) > store.MaxPicture:
 		refuse(http.StatusRequestEntityTooLarge, "A picture of at most 500 kB is kept.")
-		return
+		return nil
 	}
 	size, err := jpeg.DecodeConfig(bytes.NewReader(raw))
 	if err != nil || size.Width < 1 || size.Height < 1 || size.Width > pictureSide || size.Height > pictureSide {
 		refuse(http.StatusUnprocessableEntity, fmt.Sprintf("A JPEG of at most %d by %d points is kept.", pictureSide,
 			pictureSide))
-		return
+		return nil
 	}
 	if n := bytes.Count(raw, startOfScan); n > mostScans {
 		refuse(http.StatusUnprocessableEntity,
 			fmt.Sprintf("A picture in at most %d scans is kept; this one comes in %d.", mostScans, n))
-		return
+		return nil
 	}
-	ctx, cancel := bounded(c)
-	defer cancel()
+	ctx := c.Request.Context()
 	select {
 	case s.drawing <- struct{}{}:
 		defer func() { <-s.drawing }()
 	case <-ctx.Done():
 		refuse(http.StatusServiceUnavailable, "Other pictures are being read; try again in a moment.")
-		return
+		return nil
 	}
 	img, err := jpeg.Decode(untilDone{ctx, bytes.NewReader(raw)})
 	switch {
 	case ctx.Err() != nil:
 		refuse(http.StatusUnprocessableEntity, "That picture takes too long to be read; one saved anew is kept.")
-		return
+		return nil
 	case err != nil:
 		refuse(http.StatusUnprocessableEntity, "That is no picture that can be read.")
-		return
+		return nil
 	}
 	doc, err := small(img)
 	if err != nil {
 		refuse(http.StatusRequestEntityTooLarge, "A picture of at most 500 kB is kept.")
-		return
+		return nil
 	}
 	n, err := s.store.AddPicture(c.Request.Context(), kept.ID, doc)
 	switch {
@@ -100,6 +99,7 @@ func (s *Server) addPicture(c *gin.Context) {
 	default:
 		c.String(http.StatusCreated, fmt.Sprint(n))
 	}
+	return nil
 }
 
 // small is a picture as a JPEG of at most MaxPicture bytes.
@@ -117,12 +117,12 @@ func small(img image.Image) ([]byte, error) {
 }
 
 // showPicture hands out a picture of a making.
-func (s *Server) showPicture(c *gin.Context) {
+func (s *Server) showPicture(c *gin.Context) error {
 	id, ok := makingID(c)
 	n, err := strconv.Atoi(c.Param("n"))
 	if !ok || err != nil {
 		c.Status(http.StatusNotFound)
-		return
+		return nil
 	}
 	doc, err := s.store.Picture(c.Request.Context(), id, n)
 	switch {
@@ -135,19 +135,19 @@ func (s *Server) showPicture(c *gin.Context) {
 		c.Header("Cache-Control", "private, max-age=86400")
 		c.Data(http.StatusOK, "image/jpeg", doc)
 	}
+	return nil
 }
 
 // removePicture takes a picture away.
-func (s *Server) removePicture(c *gin.Context) {
+func (s *Server) removePicture(c *gin.Context) error {
 	id, ok := makingID(c)
 	n, err := strconv.Atoi(c.Param("n"))
 	if !ok || err != nil {
-		s.fail(c, http.StatusNotFound, "There is no such picture.", "It may have been taken away.")
-		return
+		return refuse(http.StatusNotFound, "There is no such picture.", "It may have been taken away.")
 	}
 	if err := s.store.RemovePicture(c.Request.Context(), id, n); err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, fmt.Sprintf("/bench/%d/made", id))
+	return nil
 }

@@ -49,15 +49,16 @@ func templatesNamed(pattern string) []string {
 	return all
 }
 
-var indented = regexp.MustCompile(`\n[ \t]+`)
+var broken = regexp.MustCompile(`\s*\n\s*`)
 
-// flush reads a template without the spaces its lines begin with: they are for who reads it, and a page is sent often.
+// flush reads a template with its lines joined by a space each: where they break is for who reads it, and a page is sent
+// often.
 func flush(name string) string {
 	b, err := fs.ReadFile(templateFiles, name)
 	if err != nil {
 		panic(err) // embedded files are always readable
 	}
-	return indented.ReplaceAllString(string(b), "\n")
+	return broken.ReplaceAllString(string(b), " ")
 }
 
 // onceField is the mark of a form that makes something new, so that sent again it makes one.

@@ -18,17 +18,20 @@ import (
 	"hollen/internal/core/plan"
 )
 
-func (s *Server) showLabel(c *gin.Context) {
-	if v, ok := s.sheetOf(c, labelPapers); ok {
-		key := c.Query("part")
-		if k := c.PostForm("part"); k != "" {
-			key = k
-		}
-		if n, err := strconv.Atoi(key); err == nil && n >= 0 && n <= len(v.Plan.Cut.Also) {
-			v.Part = n
-		}
-		s.render(c, http.StatusOK, "label", "Label: "+v.Request.Name, v)
+func (s *Server) showLabel(c *gin.Context) error {
+	v, err := s.sheetOf(c, labelPapers)
+	if err != nil {
+		return err
 	}
+	key := c.Query("part")
+	if k := c.PostForm("part"); k != "" {
+		key = k
+	}
+	if n, err := strconv.Atoi(key); err == nil && n >= 0 && n <= len(v.Plan.Cut.Also) {
+		v.Part = n
+	}
+	s.render(c, http.StatusOK, "label", "Label: "+v.Request.Name, v)
+	return nil
 }
 
 // Made is when it was made, for the label.

@@ -49,10 +49,10 @@ type sheetView struct {
 }
 
 // sheetOf reads the batch the page is of; GET asks for it as it is saved.
-func (s *Server) sheetOf(c *gin.Context, papers []paper) (sheetView, bool) {
-	a, ok := s.askSound(c)
-	if !ok {
-		return sheetView{}, false
+func (s *Server) sheetOf(c *gin.Context, papers []paper) (sheetView, error) {
+	a, err := s.askSound(c)
+	if err != nil {
+		return sheetView{}, err
 	}
 	s.loadPartner(c, a.view)
 	back := string(a.view.At)
@@ -63,20 +63,22 @@ func (s *Server) sheetOf(c *gin.Context, papers []paper) (sheetView, bool) {
 	}
 	made, err := s.paperMade(c, &a)
 	if err != nil {
-		s.failStore(c, err)
-		return sheetView{}, false
+		return sheetView{}, err
 	}
 	if made != nil {
 		a.view.Plan = made.plan
 	}
 	return sheetView{a.view, s.place(c), papers, paperOf(papers, key), a.view.Plan.Code(a.batch.ID), back,
-		c.Request.URL.Path, 0, made}, true
+		c.Request.URL.Path, 0, made}, nil
 }
 
-func (s *Server) showSheet(c *gin.Context) {
-	if v, ok := s.sheetOf(c, sheetPapers); ok {
-		s.render(c, http.StatusOK, "sheet", "Batch sheet: "+v.Request.Name, v)
+func (s *Server) showSheet(c *gin.Context) error {
+	v, err := s.sheetOf(c, sheetPapers)
+	if err != nil {
+		return err
 	}
+	s.render(c, http.StatusOK, "sheet", "Batch sheet: "+v.Request.Name, v)
+	return nil
 }
 
 // Style tints the sheet and sets how large its type is.

@@ -416,48 +416,52 @@ func cutName(name string) string {
 	return name
 }
 
-func (s *Server) openRecipe(c *gin.Context) {
-	cab, ok := s.cabinet(c)
-	if !ok {
-		return
+func (s *Server) openRecipe(c *gin.Context) error {
+	cab, err := s.cabinet(c)
+	if err != nil {
+		return err
 	}
 	v := readRecipe(shownIn(c), nil, cab)
 	v.Text = exampleRecipe
 	v.work(s.rules)
 	s.render(c, http.StatusOK, "recipe", "Recipe check", v)
+	return nil
 }
 
 // postedRecipe reads and works out a posted recipe.
-func (s *Server) postedRecipe(c *gin.Context) (recipeView, bool) {
-	values, ok := s.posted(c)
-	if !ok {
-		return recipeView{}, false
+func (s *Server) postedRecipe(c *gin.Context) (recipeView, error) {
+	values, err := s.posted(c)
+	if err != nil {
+		return recipeView{}, err
 	}
-	cab, ok := s.cabinet(c)
-	if !ok {
-		return recipeView{}, false
+	cab, err := s.cabinet(c)
+	if err != nil {
+		return recipeView{}, err
 	}
 	v := readRecipe(shownIn(c), values, cab)
 	v.once = onceOf(values)
 	v.work(s.rules)
-	return v, true
+	return v, nil
 }
 
-func (s *Server) checkRecipe(c *gin.Context) {
-	if v, ok := s.postedRecipe(c); ok {
-		s.render(c, http.StatusOK, "recipe", "Recipe check", v)
+func (s *Server) checkRecipe(c *gin.Context) error {
+	v, err := s.postedRecipe(c)
+	if err != nil {
+		return err
 	}
+	s.render(c, http.StatusOK, "recipe", "Recipe check", v)
+	return nil
 }
 
 // weighRecipe keeps the batch weighed to its aim and opens it; keepRecipe the batch as it is written.
-func (s *Server) weighRecipe(c *gin.Context) { s.makeRecipe(c, false) }
+func (s *Server) weighRecipe(c *gin.Context) error { return s.makeRecipe(c, false) }
 
-func (s *Server) keepRecipe(c *gin.Context) { s.makeRecipe(c, true) }
+func (s *Server) keepRecipe(c *gin.Context) error { return s.makeRecipe(c, true) }
 
-func (s *Server) makeRecipe(c *gin.Context, written bool) {
-	v, ok := s.postedRecipe(c)
-	if !ok {
-		return
+func (s *Server) makeRecipe(c *gin.Context, written bool) error {
+	v, err := s.postedRecipe(c)
+	if err != nil {
+		return err
 	}
 	var p *plan.Plan
 	if v.Error == "" {
@@ -472,19 +476,18 @@ func (s *Server) makeRecipe(c *gin.Context, written bool) {
 	}
 	if v.Error != "" {
 		s.render(c, http.StatusUnprocessableEntity, "recipe", "Recipe check", v)
-		return
+		return nil
 	}
-	ctx, cancel := bounded(c)
-	defer cancel()
+	ctx := c.Request.Context()
 	if written && v.once != "" { // one form makes either, and both if it is asked to
 		v.once = "w" + v.once[1:]
 	}
 	b, err := s.store.CreateOnce(ctx, v.once, p)
 	if err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/batches/"+strconv.FormatUint(b.ID, 10))
+	return nil
 }
 
 // glutenWords say that there is little or no gluten in the flours, and what that means; "" where there is enough.

@@ -162,7 +162,7 @@ func (s *Server) who(c *gin.Context) {
 		c.Abort()
 	case !account.Role(a.Role).May(needs(c.Request.Method, c.FullPath())):
 		c.Set(accountKey, &a)
-		s.may(c, needs(c.Request.Method, c.FullPath()))
+		s.answer(c, s.may(c, needs(c.Request.Method, c.FullPath())))
 		c.Abort()
 	default:
 		c.Set(accountKey, &a)
@@ -172,15 +172,14 @@ func (s *Server) who(c *gin.Context) {
 }
 
 // may says whether whoever is signed in has a role, everybody where nobody signs in; where not, it shows why.
-func (s *Server) may(c *gin.Context, need account.Role) bool {
+func (s *Server) may(c *gin.Context, need account.Role) error {
 	a := signedIn(c)
 	if a == nil || account.Role(a.Role).May(need) {
-		return true
+		return nil
 	}
-	s.fail(c, http.StatusForbidden, "That is not for this account.", "It is for whoever "+map[account.Role]string{
+	return refuse(http.StatusForbidden, "That is not for this account.", "It is for whoever "+map[account.Role]string{
 		account.Makes: "makes batches",
 		account.Keeps: "keeps the workshop"}[need]+"; "+a.Maker+" "+a.Role+". Go back: what you typed is still there.")
-	return false
 }
 
 // stillIn says whether the session of a socket that stays open may still do what the socket does.
@@ -261,12 +260,13 @@ func (s *Server) askSign(c *gin.Context, locked bool) {
 }
 
 // openSign shows the page that asks who one is.
-func (s *Server) openSign(c *gin.Context) {
+func (s *Server) openSign(c *gin.Context) error {
 	if !s.access.SignIn {
 		c.Redirect(http.StatusSeeOther, "/")
-		return
+		return nil
 	}
 	s.render(c, http.StatusOK, "sign", "Sign in", signView{Then: inside(c.Query("then")), Do: "/sign-in", Known: true})
+	return nil
 }
 
 // inside is an address within this server, "/" for any other.
@@ -280,10 +280,9 @@ func inside(to string) string {
 }
 
 // signRead is what was typed on the page that asks who one is, with what it carries.
-func (s *Server) signRead(c *gin.Context, do string) (v signView, password string, ok bool) {
+func (s *Server) signRead(c *gin.Context, do string) (v signView, password string, err error) {
 	if err := c.Request.ParseForm(); err != nil {
-		s.fail(c, http.StatusBadRequest, "That form cannot be read.", "Go back: what you typed is still there.")
-		return v, "", false
+		return v, "", refuse(http.StatusBadRequest, "That form cannot be read.", "Go back: what you typed is still there.")
 	}
 	f := c.Request.PostForm
 	v = signView{Name: strings.TrimSpace(f.Get("sign.name")), Then: inside(f.Get("sign.then")),
@@ -298,7 +297,7 @@ func (s *Server) signRead(c *gin.Context, do string) (v signView, password strin
 		}
 	}
 	slices.SortStableFunc(v.Carried, func(a, b carried) int { return strings.Compare(a.Name, b.Name) })
-	return v, f.Get("sign.secret"), true
+	return v, f.Get("sign.secret"), nil
 }
 
 // goOn leads on to where somebody was going; a form that waited stands there, ready to be sent.
@@ -311,14 +310,14 @@ func (s *Server) goOn(c *gin.Context, v signView) {
 }
 
 // sign signs somebody in.
-func (s *Server) sign(c *gin.Context) {
+func (s *Server) sign(c *gin.Context) error {
 	if !s.access.SignIn {
 		c.Redirect(http.StatusSeeOther, "/")
-		return
+		return nil
 	}
-	v, password, ok := s.signRead(c, "/sign-in")
-	if !ok {
-		return
+	v, password, err := s.signRead(c, "/sign-in")
+	if err != nil {
+		return err
 	}
 	ctx := c.Request.Context()
 	refuse := func(status int, text string) {
@@ -328,18 +327,16 @@ func (s *Server) sign(c *gin.Context) {
 	v.Name = account.Plain(v.Name)
 	a, under, err := s.store.Tried(ctx, v.Name)
 	if err != nil && !errors.Is(err, store.ErrNotFound) {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	known, counted, err := s.brake(c, a, under)
 	if err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	} else if counted == nil {
 		s.auditAs(c, v.Name, "too many tries", "")
 		refuse(http.StatusTooManyRequests, "Too many wrong tries: wait a quarter of an hour, or have your password "+
 			"changed.")
-		return
+		return nil
 	}
 	right, err := account.Verify(ctx, a.Password, password)
 	if err != nil { // it has not been looked at
@@ -348,12 +345,12 @@ func (s *Server) sign(c *gin.Context) {
 		}
 		c.Header("Retry-After", "5")
 		refuse(http.StatusTooManyRequests, "Many sign in just now: try again in a moment.")
-		return
+		return nil
 	}
 	if !right || a.ID == 0 {
 		s.auditAs(c, v.Name, "wrong password", "")
 		refuse(http.StatusUnauthorized, "That name and password do not go together.")
-		return
+		return nil
 	}
 	for i, who := range counted {
 		if i == 0 {
@@ -369,11 +366,11 @@ func (s *Server) sign(c *gin.Context) {
 		err = s.begin(c, a, v.Known)
 	}
 	if err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	s.auditAs(c, a.Name, "signed in", "")
 	s.goOn(c, v)
+	return nil
 }
 
 // brake counts a try to sign in as an account, before it is made, and returns what it is counted under; none where it
@@ -452,93 +449,90 @@ func (s *Server) begin(c *gin.Context, a store.Account, known bool) error {
 }
 
 // signOut ends a session.
-func (s *Server) signOut(c *gin.Context) {
+func (s *Server) signOut(c *gin.Context) error {
 	if s.access.SignIn {
 		if err := s.sessions.Destroy(c.Request.Context()); err != nil {
-			s.failStore(c, err)
-			return
+			return err
 		}
 		_ = s.keepSession(c)
 		s.audit(c, "signed out", "")
 	}
 	c.Redirect(http.StatusSeeOther, "/sign-in")
+	return nil
 }
 
 // lock locks a tablet until its PIN is typed; without a PIN one signs out.
-func (s *Server) lock(c *gin.Context) {
+func (s *Server) lock(c *gin.Context) error {
 	if a := signedIn(c); a == nil || a.PIN == "" {
 		c.Redirect(http.StatusSeeOther, "/account")
-		return
+		return nil
 	}
 	s.sessions.Put(c.Request.Context(), inLocked, true)
 	if err := s.keepSession(c); err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/unlock")
+	return nil
 }
 
 // openUnlock asks for the PIN.
-func (s *Server) openUnlock(c *gin.Context) {
+func (s *Server) openUnlock(c *gin.Context) error {
 	a := signedIn(c)
 	if a == nil || !s.sessions.GetBool(c.Request.Context(), inLocked) {
 		c.Redirect(http.StatusSeeOther, inside(c.Query("then")))
-		return
+		return nil
 	}
 	s.render(c, http.StatusOK, "sign", "Locked", signView{Locked: true, Who: a.Maker, Then: inside(c.Query("then")),
 		Do: "/unlock"})
+	return nil
 }
 
 // unlock opens a locked tablet by its PIN; after five wrong ones one has to sign in.
-func (s *Server) unlock(c *gin.Context) {
+func (s *Server) unlock(c *gin.Context) error {
 	a := signedIn(c)
 	if a == nil {
 		c.Redirect(http.StatusSeeOther, "/")
-		return
+		return nil
 	}
-	v, pin, ok := s.signRead(c, "/unlock")
-	if !ok {
-		return
+	v, pin, err := s.signRead(c, "/unlock")
+	if err != nil {
+		return err
 	}
 	v.Locked, v.Who = true, a.Maker
 	ctx := c.Request.Context()
 	under := "PIN of " + s.sessions.Token(ctx)
 	may, n, err := s.store.Take(ctx, store.PINTries, under)
 	if err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	right := false
 	if may {
 		if right, err = account.Verify(ctx, a.PIN, pin); err != nil { // it has not been looked at
-			s.failStore(c, errors.Join(err, s.store.GiveBack(ctx, under)))
-			return
+			return errors.Join(err, s.store.GiveBack(ctx, under))
 		}
 	}
 	if right && a.PIN != "" {
 		if err := s.store.Forget(ctx, under); err != nil {
-			s.failStore(c, err)
-			return
+			return err
 		}
 		s.sessions.Put(ctx, inLocked, false)
 		if err := s.keepSession(c); err != nil {
-			s.failStore(c, err)
-			return
+			return err
 		}
 		s.goOn(c, v)
-		return
+		return nil
 	}
 	if n >= store.PINTries.Most {
 		if err := s.sessions.Destroy(ctx); err != nil {
-			s.failStore(c, err)
-			return
+			return err
 		}
 		_ = s.keepSession(c)
 		s.audit(c, "wrong PIN", "five times: signed out")
 		v.Locked, v.Do, v.Err, v.Known = false, "/sign-in", "Five wrong PINs: sign in with your password.", true
 		s.render(c, http.StatusUnauthorized, "sign", "Sign in", v)
-		return
+		return nil
 	}
 	v.Err = "Another PIN."
 	s.render(c, http.StatusUnauthorized, "sign", "Locked", v)
+	return nil
 }

@@ -20,31 +20,31 @@ type firstView struct {
 }
 
 // openFirst shows the page of the first account, to whoever has the address that was printed.
-func (s *Server) openFirst(c *gin.Context) {
+func (s *Server) openFirst(c *gin.Context) error {
 	good, err := s.store.Invited(c.Request.Context(), c.Param("token"))
 	switch {
 	case err != nil:
-		s.failStore(c, err)
+		return err
 	case !good || !s.access.SignIn:
-		s.fail(c, http.StatusNotFound, "There is nothing at this address.",
-			"It makes the first account, once and within a day; start Hollen again to get another.")
+		return refuse(http.StatusNotFound, "There is nothing at this address.", "It makes the first account, once and within a day; start Hollen again to get another.")
 	default:
 		s.render(c, http.StatusOK, "first", "The first account", firstView{})
 	}
+	return nil
 }
 
 // makeFirst makes the first account and signs it in.
-func (s *Server) makeFirst(c *gin.Context) {
-	values, ok := s.posted(c)
-	if !ok {
-		return
+func (s *Server) makeFirst(c *gin.Context) error {
+	values, err := s.posted(c)
+	if err != nil {
+		return err
 	}
 	v := firstView{Name: strings.TrimSpace(values.Get("name")), Errors: passwordErrors(strings.TrimSpace(values.Get(
 		"name")), values.Get("password"),
 		values.Get("again"))}
 	if len(v.Errors) > 0 {
 		s.render(c, http.StatusUnprocessableEntity, "first", "The first account", v)
-		return
+		return nil
 	}
 	ctx := c.Request.Context()
 	var a store.Account
@@ -60,9 +60,7 @@ func (s *Server) makeFirst(c *gin.Context) {
 		a, err = s.store.FirstAccount(ctx, c.Param("token"), v.Name, hash)
 	}
 	if errors.Is(err, store.ErrNotFound) {
-		s.fail(c, http.StatusNotFound, "There is nothing at this address.",
-			"It makes the first account, once and within a day; start Hollen again to get another.")
-		return
+		return refuse(http.StatusNotFound, "There is nothing at this address.", "It makes the first account, once and within a day; start Hollen again to get another.")
 	}
 	if err == nil {
 		if err = errors.Join(s.loadSession(c), s.know(c, a.ID, "")); err == nil {
@@ -70,11 +68,11 @@ func (s *Server) makeFirst(c *gin.Context) {
 		}
 	}
 	if err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	s.auditAs(c, a.Name, "account", "made the first one")
 	c.Redirect(http.StatusSeeOther, "/accounts")
+	return nil
 }
 
 // passwordErrors are what is wrong with a name and a new password typed twice, by field.
@@ -120,18 +118,16 @@ type accountsView struct {
 // trailPage is how many lines of the trail a page shows.
 const trailPage = 60
 
-func (s *Server) showAccounts(c *gin.Context, status int, v accountsView) {
+func (s *Server) showAccounts(c *gin.Context, status int, v accountsView) error {
 	ctx := c.Request.Context()
 	all, err := s.store.Accounts(ctx)
 	if err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	before, _ := strconv.ParseUint(c.Query("before"), 10, 63)
 	trail, err := s.store.Audits(ctx, before, trailPage)
 	if err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	self := signedIn(c)
 	v.Roles, v.Here = account.Roles, !s.access.SignIn
@@ -150,16 +146,19 @@ func (s *Server) showAccounts(c *gin.Context, status int, v accountsView) {
 		v.Older = trail[len(trail)-1].ID
 	}
 	s.render(c, status, "accounts", "Accounts", v)
+	return nil
 }
 
 // openAccounts shows the accounts.
-func (s *Server) openAccounts(c *gin.Context) { s.showAccounts(c, http.StatusOK, accountsView{}) }
+func (s *Server) openAccounts(c *gin.Context) error {
+	return s.showAccounts(c, http.StatusOK, accountsView{})
+}
 
 // changeAccounts adds an account, or gives one another role or password, or takes it away.
-func (s *Server) changeAccounts(c *gin.Context) {
-	values, ok := s.posted(c)
-	if !ok {
-		return
+func (s *Server) changeAccounts(c *gin.Context) error {
+	values, err := s.posted(c)
+	if err != nil {
+		return err
 	}
 	ctx := c.Request.Context()
 	id, _ := strconv.ParseUint(values.Get("id"), 10, 63)
@@ -168,13 +167,10 @@ func (s *Server) changeAccounts(c *gin.Context) {
 	v := accountsView{Name: name, Role: role, Of: id, Errors: map[string]string{}}
 	var of store.Account
 	if id > 0 {
-		var err error
 		if of, err = s.store.Account(ctx, id); err != nil {
-			s.failStore(c, err)
-			return
+			return err
 		}
 	}
-	var err error
 	what, detail := "", ""
 	switch do := values.Get("do"); {
 	case do == "add":
@@ -206,9 +202,7 @@ func (s *Server) changeAccounts(c *gin.Context) {
 		err = s.store.RemoveAccount(ctx, id)
 		what, detail = "account", "removed "+of.Name
 	default:
-		s.fail(c, http.StatusUnprocessableEntity, "That cannot be done here.",
-			"Adding, a role, a password, and taking away are understood.")
-		return
+		return refuse(http.StatusUnprocessableEntity, "That cannot be done here.", "Adding, a role, a password, and taking away are understood.")
 	}
 	switch {
 	case errors.Is(err, store.ErrAccountTaken):
@@ -218,15 +212,14 @@ func (s *Server) changeAccounts(c *gin.Context) {
 	case errors.Is(err, store.ErrLastKeeper):
 		v.Errors["role"] = "Somebody has to keep the workshop: make another account keep it first."
 	case err != nil:
-		s.failStore(c, err)
-		return
+		return err
 	}
 	if len(v.Errors) > 0 {
-		s.showAccounts(c, http.StatusUnprocessableEntity, v)
-		return
+		return s.showAccounts(c, http.StatusUnprocessableEntity, v)
 	}
 	s.audit(c, what, detail)
 	c.Redirect(http.StatusSeeOther, "/accounts")
+	return nil
 }
 
 // ownView is the page of one's own account.
@@ -245,36 +238,35 @@ func (s *Server) showOwn(c *gin.Context, status int, v ownView) {
 }
 
 // openOwn shows one's own account.
-func (s *Server) openOwn(c *gin.Context) {
+func (s *Server) openOwn(c *gin.Context) error {
 	if signedIn(c) == nil {
 		c.Redirect(http.StatusSeeOther, "/accounts")
-		return
+		return nil
 	}
 	s.showOwn(c, http.StatusOK, ownView{Done: map[string]string{"password": "The password is another now; other " +
 		"tablets are signed out.",
 		"pin": "The PIN is kept.", "no-pin": "There is no PIN any more.",
 		"others": "Other tablets are signed out."}[c.Query("done")]})
+	return nil
 }
 
 // changeOwn changes one's own password or PIN, or signs out all other tablets.
-func (s *Server) changeOwn(c *gin.Context) {
+func (s *Server) changeOwn(c *gin.Context) error {
 	a := signedIn(c)
 	if a == nil {
 		c.Redirect(http.StatusSeeOther, "/accounts")
-		return
+		return nil
 	}
-	values, ok := s.posted(c)
-	if !ok {
-		return
+	values, err := s.posted(c)
+	if err != nil {
+		return err
 	}
 	ctx := c.Request.Context()
 	v := ownView{Errors: map[string]string{}}
-	var err error
 	done := values.Get("do")
 	if done == "password" || done == "pin" {
 		if right, err := account.Verify(ctx, a.Password, values.Get("now")); err != nil {
-			s.failStore(c, err)
-			return
+			return err
 		} else if !right {
 			v.Errors[done+"_now"] = "That is not the password this account has."
 		}
@@ -311,13 +303,11 @@ func (s *Server) changeOwn(c *gin.Context) {
 	case "others":
 		err = s.store.EndSessions(ctx, a.ID)
 	default:
-		s.fail(c, http.StatusUnprocessableEntity, "That cannot be done here.",
-			"A password, a PIN, and signing out elsewhere are understood.")
-		return
+		return refuse(http.StatusUnprocessableEntity, "That cannot be done here.", "A password, a PIN, and signing out elsewhere are understood.")
 	}
 	if len(v.Errors) > 0 {
 		s.showOwn(c, http.StatusUnprocessableEntity, v)
-		return
+		return nil
 	}
 	if err == nil && done != "pin" && done != "no-pin" { // this one goes on
 		var now store.Account
@@ -326,11 +316,11 @@ func (s *Server) changeOwn(c *gin.Context) {
 		}
 	}
 	if err != nil {
-		s.failStore(c, err)
-		return
+		return err
 	}
 	s.audit(c, map[string]string{"others": "signed out"}[done]+map[string]string{"password": "password", "pin": "PIN",
 		"no-pin": "PIN"}[done],
 		map[string]string{"others": "elsewhere", "password": "changed", "pin": "set", "no-pin": "taken away"}[done])
 	c.Redirect(http.StatusSeeOther, "/account?done="+done)
+	return nil
 }

@@ -32,7 +32,7 @@ func typedIn(c *gin.Context, v url.Values) measure.System {
 }
 
 // chooseUnits remembers the other system and goes back to where the choice was made.
-func (s *Server) chooseUnits(c *gin.Context) {
+func (s *Server) chooseUnits(c *gin.Context) error {
 	to := measure.Customary
 	if shownIn(c) == measure.Customary {
 		to = measure.Metric
@@ -46,4 +46,5 @@ func (s *Server) chooseUnits(c *gin.Context) {
 		back = u.RequestURI()
 	}
 	c.Redirect(http.StatusSeeOther, back)
+	return nil
 }
