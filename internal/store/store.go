@@ -268,7 +268,8 @@ const Page = 60
 
 // Together does everything f does to the store it is given, or nothing when f fails.
 func (s *Store) Together(ctx context.Context, f func(*Store) error) error {
-	return s.transact(ctx, func(tx *gorm.DB) error { return f(&Store{db: tx, sql: s.sql, log: s.log, identity: s.identity, now: s.now})
+	return s.transact(ctx, func(tx *gorm.DB) error {
+		return f(&Store{db: tx, sql: s.sql, log: s.log, identity: s.identity, now: s.now})
 	})
 }
 
