@@ -8,7 +8,6 @@ package addition
 
 import (
 	"errors"
-	"fmt"
 	"regexp"
 	"strings"
 
@@ -163,16 +162,9 @@ func (a Addition) Composition() egg.Composition {
 // up more than it brings.
 func (a Addition) LiquidG(massG float64) float64 { return massG * (a.WaterShare - a.UptakeGPerG) }
 
-// Figure is one number of an addition a workshop may give, in the unit shown.
-type Figure struct {
-	Key, Label, Unit string
-	Min, Max, Show   float64
-	At               func(*Addition) *float64
-}
-
 // Figures returns the numbers of an addition.
-func Figures() []Figure {
-	return []Figure{
+func Figures() []measure.Figure[Addition] {
+	return []measure.Figure[Addition]{
 		{"water_share", "Water", "%", 0, 100, 100, func(a *Addition) *float64 { return &a.WaterShare }},
 		{"fat_share", "Fat", "%", 0, 100, 100, func(a *Addition) *float64 { return &a.FatShare }},
 		{"protein_share", "Protein", "%", 0, 100, 100, func(a *Addition) *float64 { return &a.ProteinShare }},
@@ -198,11 +190,7 @@ func (a *Addition) Check() error {
 	default:
 		errs = append(errs, measure.Faultf("kind", "%q; puree, powder, herb or liquid is allowed", a.Kind))
 	}
-	for _, x := range Figures() {
-		if v := *x.At(a) * x.Show; !(v >= x.Min-1e-9 && v <= x.Max+1e-9) {
-			errs = append(errs, fmt.Errorf("%s: %g; %g to %g %s is allowed", x.Key, v, x.Min, x.Max, x.Unit))
-		}
-	}
+	errs = append(errs, measure.Allowed(Figures(), a)...)
 	if sum := a.WaterShare + a.FatShare + a.ProteinShare + a.AshShare; !(sum <= 1+1e-9) {
 		errs = append(errs, measure.Faultf("water_share", "water, fat, protein and ash come to %.0f %%; 100 %% is "+
 			"the most", 100*sum))

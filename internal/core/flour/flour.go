@@ -122,18 +122,9 @@ var shipped = func() map[string]Flour {
 // OwnPrefix begins the key of a flour a workshop keeps itself.
 const OwnPrefix = "own-"
 
-// Figure is one number of a flour that a workshop may give: what it is called, its unit, what
-// is allowed, and where it stands.
-type Figure struct {
-	Key, Label, Unit string
-	Min, Max         float64 // in the unit shown
-	Show             float64 // shown = stored × Show
-	At               func(*Flour) *float64
-}
-
 // Figures returns the numbers of a flour, as on a miller's sheet first.
-func Figures() []Figure {
-	return []Figure{
+func Figures() []measure.Figure[Flour] {
+	return []measure.Figure[Flour]{
 		{"protein_pct", "Protein", "%", 3, 25, 1, func(f *Flour) *float64 { return &f.ProteinPct }},
 		{"ash_pct", "Ash", "%", .2, 4, 1, func(f *Flour) *float64 { return &f.AshPct }},
 		{"milled_moisture_wb", "Moisture as milled", "%", 8, 16, 100,
@@ -154,11 +145,7 @@ func (f *Flour) Check() error {
 	if n := len([]rune(f.Name)); n < 1 || n > 60 {
 		errs = append(errs, measure.Faultf("name", "%d letters; 1 to 60 are allowed", n))
 	}
-	for _, x := range Figures() {
-		if v := *x.At(f) * x.Show; !(v >= x.Min-1e-9 && v <= x.Max+1e-9) {
-			errs = append(errs, measure.Faultf(x.Key, "%g; %g to %g %s is allowed", v, x.Min, x.Max, x.Unit))
-		}
-	}
+	errs = append(errs, measure.Allowed(Figures(), f)...)
 	if _, ok := henderson[f.Sorption]; !ok {
 		errs = append(errs, measure.Faultf("sorption", "%q; soft, hard or durum is allowed", f.Sorption))
 	}
