@@ -165,15 +165,21 @@ func (a Addition) LiquidG(massG float64) float64 { return massG * (a.WaterShare 
 // Figures returns the numbers of an addition.
 func Figures() []measure.Figure[Addition] {
 	return []measure.Figure[Addition]{
-		{"water_share", "Water", "%", 0, 100, 100, func(a *Addition) *float64 { return &a.WaterShare }},
-		{"fat_share", "Fat", "%", 0, 100, 100, func(a *Addition) *float64 { return &a.FatShare }},
-		{"protein_share", "Protein", "%", 0, 100, 100, func(a *Addition) *float64 { return &a.ProteinShare }},
-		{"ash_share", "Salt and ash", "%", 0, 40, 100, func(a *Addition) *float64 { return &a.AshShare }},
-		{"uptake_g_per_g", "Takes up water", "g/g", 0, 3, 1, func(a *Addition) *float64 { return &a.UptakeGPerG }},
-		{"depth", "Colours the dough", "", 0, 300, 1, func(a *Addition) *float64 { return &a.Depth }},
-		{"rest_more_min", "Rests longer by", "min", 0, 60, 1, func(a *Addition) *float64 { return &a.RestMoreMin }},
-		{"low_share", "Usual dose, from", "%", .01, 50, 100, func(a *Addition) *float64 { return &a.LowShare }},
-		{"high_share", "Usual dose, to", "%", .01, 50, 100, func(a *Addition) *float64 { return &a.HighShare }},
+		measure.FigureOf("water_share", "Water", "%", 0, 100, 100, func(a *Addition) *float64 { return &a.WaterShare }),
+		measure.FigureOf("fat_share", "Fat", "%", 0, 100, 100, func(a *Addition) *float64 { return &a.FatShare }),
+		measure.FigureOf("protein_share", "Protein", "%", 0, 100, 100,
+			func(a *Addition) *float64 { return &a.ProteinShare }),
+		measure.FigureOf("ash_share", "Salt and ash", "%", 0, 40, 100,
+			func(a *Addition) *float64 { return &a.AshShare }),
+		measure.FigureOf("uptake_g_per_g", "Takes up water", "g/g", 0, 3, 1,
+			func(a *Addition) *float64 { return &a.UptakeGPerG }),
+		measure.FigureOf("depth", "Colours the dough", "", 0, 300, 1, func(a *Addition) *float64 { return &a.Depth }),
+		measure.FigureOf("rest_more_min", "Rests longer by", "min", 0, 60, 1,
+			func(a *Addition) *float64 { return &a.RestMoreMin }),
+		measure.FigureOf("low_share", "Usual dose, from", "%", .01, 50, 100,
+			func(a *Addition) *float64 { return &a.LowShare }),
+		measure.FigureOf("high_share", "Usual dose, to", "%", .01, 50, 100,
+			func(a *Addition) *float64 { return &a.HighShare }),
 	}
 }
 

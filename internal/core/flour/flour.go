@@ -125,16 +125,22 @@ const OwnPrefix = "own-"
 // Figures returns the numbers of a flour, as on a miller's sheet first.
 func Figures() []measure.Figure[Flour] {
 	return []measure.Figure[Flour]{
-		{"protein_pct", "Protein", "%", 3, 25, 1, func(f *Flour) *float64 { return &f.ProteinPct }},
-		{"ash_pct", "Ash", "%", .2, 4, 1, func(f *Flour) *float64 { return &f.AshPct }},
-		{"milled_moisture_wb", "Moisture as milled", "%", 8, 16, 100,
-			func(f *Flour) *float64 { return &f.MilledMoistureWB }},
-		{"absorption_pct", "Absorption", "%", 45, 85, 1, func(f *Flour) *float64 { return &f.AbsorptionPct }},
-		{"gluten_factor", "Gluten factor", "", 0, 1, 1, func(f *Flour) *float64 { return &f.GlutenFactor }},
-		{"uptake_tau_min", "Water uptake", "min", 2, 60, 1, func(f *Flour) *float64 { return &f.UptakeTauMin }},
-		{"spooned_g_per_ml", "Spooned", "g/mL", .3, 1, 1, func(f *Flour) *float64 { return &f.SpoonedGPerML }},
-		{"dipped_g_per_ml", "Dipped", "g/mL", .3, 1.1, 1, func(f *Flour) *float64 { return &f.DippedGPerML }},
-		{"packed_g_per_ml", "Packed", "g/mL", .3, 1.2, 1, func(f *Flour) *float64 { return &f.PackedGPerML }},
+		measure.FigureOf("protein_pct", "Protein", "%", 3, 25, 1, func(f *Flour) *float64 { return &f.ProteinPct }),
+		measure.FigureOf("ash_pct", "Ash", "%", .2, 4, 1, func(f *Flour) *float64 { return &f.AshPct }),
+		measure.FigureOf("milled_moisture_wb", "Moisture as milled", "%", 8, 16, 100,
+			func(f *Flour) *float64 { return &f.MilledMoistureWB }),
+		measure.FigureOf("absorption_pct", "Absorption", "%", 45, 85, 1,
+			func(f *Flour) *float64 { return &f.AbsorptionPct }),
+		measure.FigureOf("gluten_factor", "Gluten factor", "", 0, 1, 1,
+			func(f *Flour) *float64 { return &f.GlutenFactor }),
+		measure.FigureOf("uptake_tau_min", "Water uptake", "min", 2, 60, 1,
+			func(f *Flour) *float64 { return &f.UptakeTauMin }),
+		measure.FigureOf("spooned_g_per_ml", "Spooned", "g/mL", .3, 1, 1,
+			func(f *Flour) *float64 { return &f.SpoonedGPerML }),
+		measure.FigureOf("dipped_g_per_ml", "Dipped", "g/mL", .3, 1.1, 1,
+			func(f *Flour) *float64 { return &f.DippedGPerML }),
+		measure.FigureOf("packed_g_per_ml", "Packed", "g/mL", .3, 1.2, 1,
+			func(f *Flour) *float64 { return &f.PackedGPerML }),
 	}
 }
 

@@ -19,3 +19,8 @@ func Allowed[T any](figures []Figure[T], of *T) (errs []error) {
 	}
 	return errs
 }
+
+// FigureOf is a row of a table of figures.
+func FigureOf[T any](key, label, unit string, least, most, show float64, at func(*T) *float64) Figure[T] {
+	return Figure[T]{key, label, unit, least, most, show, at}
+}
