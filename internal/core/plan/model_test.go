@@ -268,6 +268,10 @@ func (m *model) beatAndWeigh() solution {
 		eggs = .7 * need
 		s.top = .3 * need / m.topIs().working()
 	}
+	if m.r.Eggs.Style == egg.NoEgg { // the liquid alone, to the gram
+		s.top, s.share = need/m.topIs().working(), 0
+		return s
+	}
 	g := eggs / ((1-nominal)*wholeEgg.working() + nominal*yolkOnly.working())
 	s.wg, s.yg = g*(1-nominal), g*nominal
 	return s
