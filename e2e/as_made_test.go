@@ -152,7 +152,8 @@ func TestWaysAndShapesByTaps(t *testing.T) {
 	b.enter("#keep-knead", "The short Sunday way")
 	b.click(`.keep-way .btn`)
 	b.until("kept",
-		"document.querySelector('#sheet').textContent.includes('Kept as “The short Sunday way”') && "+settledState+" === '"+notSaved+"'")
+		"document.querySelector('#sheet').textContent.includes('Kept as “The short Sunday way”') && "+
+			settledState+" === '"+notSaved+"'")
 	b.click("#spine li:nth-child(6) button")
 	b.until("at the cut", "document.querySelector('#f-cut-also-0-shape')?.offsetParent")
 	b.pick("#f-cut-also-0-shape", "orecchiette")

@@ -115,7 +115,8 @@ func TestMakingByKeys(t *testing.T) {
 	press := func(key string, times int) {
 		for range times {
 			eval[bool](b,
-				again+`document.activeElement.dispatchEvent(new KeyboardEvent("keydown", { key: "`+key+`", bubbles: true, cancelable: true })), true))`)
+				again+`document.activeElement.dispatchEvent(new KeyboardEvent("keydown",
+					{ key: "`+key+`", bubbles: true, cancelable: true })), true))`)
 		}
 	}
 	press("PageDown", 3)
@@ -242,7 +243,8 @@ func TestWeighingOnAScale(t *testing.T) {
 	eval[bool](b, again+"document.querySelector('"+onward+"').click(), true))")
 	b.until("the flour", "document.querySelector('#head').textContent === 'Soft wheat 00'")
 	eval[bool](b,
-		`(window.shown = 0, new MutationObserver(() => window.shown++).observe(document.getElementById("face"), { childList: true }), true)`)
+		`(window.shown = 0, new MutationObserver(() => window.shown++)
+			.observe(document.getElementById("face"), { childList: true }), true)`)
 	r, w := io.Pipe()
 	req, err := http.NewRequest("POST", base+"/devices/scale-1/readings", r)
 	if err != nil {
@@ -492,7 +494,8 @@ func TestAsItHappens(t *testing.T) {
 	time.Sleep(600 * time.Millisecond)
 	b.on(1) // the pedal measures only while the poke is open
 	b.until("the poke",
-		"document.querySelector('#signs').textContent.includes('half back in') && "+step+".endsWith('Rest in the room')")
+		"document.querySelector('#signs').textContent.includes('half back in') && "+
+			step+".endsWith('Rest in the room')")
 	b.button("#knuckles", "It feels …")
 	b.button("#more-keys", "A little dry")
 	to("Divide: piece 1 of 10")

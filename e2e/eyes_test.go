@@ -31,12 +31,14 @@ const misnamed = `(() => {
 
 // astray lists words that stand in no part of the page with a name, which nobody reaches from part to part.
 const astray = `(() => {
-	const parts = "header, nav, main, aside, footer, section[aria-label], section[aria-labelledby], form[aria-label], " +
+	const parts = "header, nav, main, aside, footer, section[aria-label], section[aria-labelledby], " +
+		"form[aria-label], " +
 		"[role=region], [role=status], [role=alert], [role=search], [aria-live], dialog, .skip, script, style, svg";
 	const all = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT), out = [];
 	for (let n; (n = all.nextNode()); ) {
 		const e = n.parentElement;
-		if (!n.data.trim() || e.closest(parts) || !e.checkVisibility?.({ visibilityProperty: true }) || e.matches(".visually-hidden")) continue;
+		const seen = e.checkVisibility?.({ visibilityProperty: true }) && !e.matches(".visually-hidden");
+		if (!n.data.trim() || !seen || e.closest(parts)) continue;
 		out.push((e.closest("[id], [class]")?.outerHTML.slice(0, 40) ?? "") + " … " + n.data.trim().slice(0, 30));
 	}
 	return out.slice(0, 6);
@@ -70,13 +72,15 @@ const pale = `(() => {
 // low lists what is pressed on a tablet and is under a thumb's width.
 const low = `[...document.querySelectorAll("button, .btn, select, summary, .slide")]
 	.filter((e) => e.offsetParent && !e.classList.contains("visually-hidden") && e.id !== "keys-open")
-	.filter((e) => { const r = e.getBoundingClientRect(); return Math.min(r.height, r.width) < (e.matches(".slide") ? 32 : 40) })
-	.map((e) => (e.getAttribute("aria-label") || e.textContent || e.id).trim().slice(0, 40) + " " +
-		["width", "height"].map((k) => Math.round(e.getBoundingClientRect()[k])).join("×"))`
+	.map((e) => [e, e.getBoundingClientRect()])
+	.filter(([e, r]) => Math.min(r.height, r.width) < (e.matches(".slide") ? 32 : 40))
+	.map(([e, r]) => (e.getAttribute("aria-label") || e.textContent || e.id).trim().slice(0, 40) + " " +
+		["width", "height"].map((k) => Math.round(r[k])).join("×"))`
 
 // nameless lists fields and keys nobody can call.
 const nameless = `[...document.querySelectorAll("input:not([type=hidden]), select, button")]
-	.filter((e) => !e.labels?.length && !e.getAttribute("aria-label") && !e.textContent.trim()).map((e) => e.outerHTML.slice(0, 90))`
+	.filter((e) => !e.labels?.length && !e.getAttribute("aria-label") && !e.textContent.trim())
+	.map((e) => e.outerHTML.slice(0, 90))`
 
 // sideways lists what makes a page scroll sideways.
 const sideways = `(() => { const out = ` + wider + `, over = document.documentElement.scrollWidth - innerWidth;
@@ -100,12 +104,15 @@ var looks = []struct {
 
 // thumbed says whether a page is one a maker works on with floury hands: there every key is a thumb wide.
 func thumbed(path string) bool {
-	return strings.HasPrefix(path, "/batches") || strings.HasPrefix(path, "/cabinet") || path == "/" || path == "/import" ||
+	return strings.HasPrefix(path, "/batches") || strings.HasPrefix(path, "/cabinet") || path == "/" ||
+		path == "/import" ||
 		path == "/rooms" || path == "/recipe" || strings.HasPrefix(path, "/compare?")
 }
 
-// Every page, from the narrowest phone to a laptop: nothing scrolls sideways or is cut off, what is pressed is large enough
-// and called as it reads, every word stands in a named part of the page and, by day and in the dark, out from its ground.
+// Every page, from the narrowest phone to a laptop: nothing scrolls sideways or is cut off, what is pressed is large
+// enough
+// and called as it reads, every word stands in a named part of the page and, by day and in the dark, out from its
+// ground.
 func TestEveryPage(t *testing.T) {
 	base, _ := serve(t)
 	var told sync.Map

@@ -29,7 +29,10 @@ func TestScriptsReadFiguresAsTheServerDoes(t *testing.T) {
 		measure.MIN, measure.H, measure.DAYS, "%", ""} {
 		for _, text := range texts {
 			js := eval[string](b,
-				fmt.Sprintf(`import(%q).then((m) => { const { v, ask } = m.reader(%s)(%q, %q, 2); return ask ?? String(v) })`, module, table, text, unit))
+				fmt.Sprintf(`import(%q).then((m) => {
+				const { v, ask } = m.reader(%s)(%q, %q, 2);
+				return ask ?? String(v);
+			})`, module, table, text, unit))
 			want := "NaN"
 			v, err := measure.Read(text, unit, func(n float64) float64 { return 2 * n })
 			if err == nil {

@@ -150,7 +150,8 @@ func moved(path string, was, is any) (out []string) {
 // pinOf is what a stage of p comes to.
 func pinOf(t *testing.T, p *plan.Plan, s request.Stage) pin {
 	figures := map[request.Stage]any{
-		request.AtFormula: p.Formula, request.AtRoom: p.Room, request.AtKnead: p.Knead, request.AtRest: []any{p.Rest, p.Clock},
+		request.AtFormula: p.Formula, request.AtRoom: p.Room, request.AtKnead: p.Knead, request.AtRest: []any{p.Rest,
+			p.Clock},
 		request.AtRoll: p.Roll, request.AtCut: p.Cut, request.AtDry: []any{p.Dry, p.Keep}, request.AtCook: p.Cook,
 		"steps": []any{p.Steps, p.Passes(1)}, "cost": p.Cost,
 	}

@@ -103,8 +103,10 @@ func (d *Day) SVG() string {
 	}
 	w, hgt := right+12, top
 	fmt.Fprintf(&b,
-		`<div class="chart day-chart"><svg class="draw day-lanes" viewBox="0 0 %s %s" style="min-width:%.0fpx" role="group" aria-label="%s" `+
-			`data-from="%s" data-scale="%s" data-left="%s"><rect class="day-ground" x="0" y="0" width="%s" height="%s"/>`,
+		`<div class="chart day-chart"><svg class="draw day-lanes" viewBox="0 0 %s %s" style="min-width:%.0fpx" `+
+			`role="group" aria-label="%s" `+
+			`data-from="%s" data-scale="%s" data-left="%s">`+
+			`<rect class="day-ground" x="0" y="0" width="%s" height="%s"/>`,
 		num(w), num(hgt), w*textPX/textUnits, html.EscapeString(d.Title), num(d.From), num(k), num(dayLabel), num(w),
 		num(hgt))
 	step := 60.
@@ -131,7 +133,8 @@ func (d *Day) SVG() string {
 	}
 	if d.Now > d.From && d.Now < d.To {
 		fmt.Fprintf(&b,
-			`<rect class="now-box" x="%s" y="%s" width="56" height="22" rx="3"/><text class="m now-word" x="%s" y="%s">%s</text>`,
+			`<rect class="now-box" x="%s" y="%s" width="56" height="22" rx="3"/>`+
+				`<text class="m now-word" x="%s" y="%s">%s</text>`,
 			num(x(d.Now)-28), num(head-26), num(x(d.Now)), num(head-10), html.EscapeString(d.NowWords))
 	}
 	b.WriteString("</svg></div>")

@@ -12,7 +12,8 @@ import (
 // meta in its metadata.
 func file(b *strings.Builder, title, meta string, wMM, hMM float64) {
 	fmt.Fprintf(b,
-		`<svg xmlns="http://www.w3.org/2000/svg" width="%smm" height="%smm" viewBox="0 0 %s %s">`+"\n<title>%s</title>\n<metadata>%s</metadata>\n",
+		`<svg xmlns="http://www.w3.org/2000/svg" width="%smm" height="%smm" viewBox="0 0 %s %s">`+
+			"\n<title>%s</title>\n<metadata>%s</metadata>\n",
 		num(wMM), num(hMM), num(wMM), num(hMM), html.EscapeString(title), html.EscapeString(meta))
 }
 

@@ -83,7 +83,8 @@ const textUnits, textPX = 13., 11.
 func (s *Scene) SVG() string {
 	var b strings.Builder
 	fmt.Fprintf(&b,
-		`<div class="chart"><svg class="%s" viewBox="%s %s %s %s" style="min-width:%.0fpx" role="img"><title>%s</title>`,
+		`<div class="chart"><svg class="%s" viewBox="%s %s %s %s" style="min-width:%.0fpx" `+
+			`role="img"><title>%s</title>`,
 		strings.TrimSpace("draw "+s.Class), num(s.X), num(s.Y), num(s.W), num(s.H), s.W*textPX/textUnits,
 		html.EscapeString(s.Title))
 	b.WriteString(s.body.String())

@@ -186,7 +186,8 @@ func TestBrokenAndHostile(t *testing.T) {
 		{"bad shape", `{"format":"hollen-cabinet/1","shapes":[{"name":"<script>","family":"soup","width_mm":-1}]}`,
 			"shapes.0"},
 		{"bad machine",
-			`{"format":"hollen-cabinet/1","machines":[{"name":"m","tool":"roller","stops":[{"label":"1","gap_mm":1e9}]}]}`, "machines.0"},
+			`{"format":"hollen-cabinet/1","machines":[{"name":"m","tool":"roller",` +
+				`"stops":[{"label":"1","gap_mm":1e9}]}]}`, "machines.0"},
 		{"many", `{"format":"hollen-cabinet/1","shapes":[` + strings.Repeat("{},", 2000) + `{}]}`, "at most 2000"},
 		{"no recipe", `{"@type":"Person"}`, "no schema.org Recipe"},
 		{"recipe of numbers", `{"@type":"Recipe","recipeIngredient":[1]}`, "recipeIngredient.0"},

@@ -258,7 +258,8 @@ func CabinetOf(things []Thing) (c Cabinet) {
 	return c
 }
 
-// keptCabinet is the cabinet as it was last read, with what told it from any other. Reading its documents is most of the
+// keptCabinet is the cabinet as it was last read, with what told it from any other. Reading its documents is most of
+// the
 // work of a page; asking whether they have changed is little.
 type keptCabinet struct {
 	mu    sync.Mutex
@@ -297,7 +298,8 @@ func (s *Store) Cabinet(ctx context.Context) (Cabinet, error) {
 // cabinetStamp is another whenever a thing was kept, retired or brought back; with the workshop's name.
 func (s *Store) cabinetStamp(ctx context.Context) (stamp, name string, err error) {
 	var row struct{ Stamp, Name string }
-	err = s.db.WithContext(ctx).Raw("SELECT (SELECT CONCAT(COUNT(*), ':', COALESCE(BIT_XOR(CRC32(CONCAT_WS(':', id, version, " +
+	err = s.db.WithContext(ctx).Raw("SELECT (SELECT CONCAT(COUNT(*), ':', COALESCE(BIT_XOR(CRC32(CONCAT_WS(':', id, " +
+		"version, " +
 		"COALESCE(retired_at, '')))), 0)) FROM cabinet) AS stamp, " +
 		"COALESCE((SELECT name FROM workshops LIMIT 1), '') AS name").Scan(&row).Error
 	return row.Stamp, row.Name, err

@@ -11,7 +11,8 @@ import (
 	"hollen/internal/store/storetest"
 )
 
-// The cabinet is read once and then kept, until anything of it is kept anew, retired or brought back, by this process or
+// The cabinet is read once and then kept, until anything of it is kept anew, retired or brought back, by this process
+// or
 // by another; what a caller does to its lists is its own.
 func TestCabinetIsReadOnce(t *testing.T) {
 	ctx, dsn := context.Background(), storetest.DSN(t)

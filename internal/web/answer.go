@@ -10,7 +10,8 @@ import (
 	"hollen/internal/store"
 )
 
-// page answers an address. An error is answered in its stead: a refusal as it says, any other as what the store says of it.
+// page answers an address. An error is answered in its stead: a refusal as it says, any other as what the store says of
+// it.
 type page func(c *gin.Context) error
 
 // refusal is why something cannot be, and where one can go on.

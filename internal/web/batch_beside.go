@@ -71,7 +71,8 @@ func (s *Server) showBeside(c *gin.Context) error {
 	}
 	b, ok := besideOf(c.Param("what"), a.view.Plan)
 	if !ok {
-		return refuse(http.StatusNotFound, "There is no other way to set beside this one.", "Ropes are rolled by hand, and only ribbons have a cutter.")
+		return refuse(http.StatusNotFound, "There is no other way to set beside this one.",
+			"Ropes are rolled by hand, and only ribbons have a cutter.")
 	}
 	r := request.Pruned(a.view.Request)
 	b.change(&r)

@@ -93,7 +93,8 @@ func (s *Server) downloadCut(c *gin.Context) error {
 	part, err := strconv.Atoi(c.DefaultQuery("part", "0"))
 	parts := p.Cut.Parts()
 	if err != nil || part < 0 || part >= len(parts) || len(parts[part].Cutouts()) == 0 {
-		return refuse(http.StatusNotFound, "There is no such sheet to draw.", "A batch draws the sheets of each shape that is cut from one.")
+		return refuse(http.StatusNotFound, "There is no such sheet to draw.",
+			"A batch draws the sheets of each shape that is cut from one.")
 	}
 	send(c, svgType, slug(p.Request.Name+" "+parts[part].Shape.Name)+"-cut.svg", []byte(draw.CutFile(p, parts[part],
 		meta)))
@@ -137,8 +138,9 @@ func (s *Server) export(c *gin.Context, name string, wanted func(store.Kind) boo
 		}
 	}
 	if doc.Check() != nil {
-		return refuse(http.StatusNotFound, "There is nothing of your own to download here.", "Flours, eggs, additions, machines and shapes of your own can be handed on; lots and powders belong to "+
-			"this workshop.")
+		return refuse(http.StatusNotFound, "There is nothing of your own to download here.",
+			"Flours, eggs, additions, machines and shapes of your own can be handed on; lots and powders belong to "+
+				"this workshop.")
 	}
 	var b bytes.Buffer
 	if err := exchange.Write(&b, doc); err != nil {

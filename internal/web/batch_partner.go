@@ -81,7 +81,8 @@ func (s *Server) partnerBatch(c *gin.Context) error {
 	b, err := s.store.CreatePartner(ctx, a.batch.ID, p)
 	switch {
 	case errors.Is(err, store.ErrPaired):
-		return refuse(http.StatusConflict, "This batch has a second dough already.", "Go back, and open it from the head of the page; or part the two first.")
+		return refuse(http.StatusConflict, "This batch has a second dough already.",
+			"Go back, and open it from the head of the page; or part the two first.")
 	case err != nil:
 		return err
 	default:

@@ -153,7 +153,8 @@ type benchView struct {
 func (s *Server) making(c *gin.Context) (store.Making, bench.Making, error) {
 	id, ok := makingID(c)
 	if !ok {
-		return store.Making{}, bench.Making{}, refuse(http.StatusNotFound, "There is no such making.", "It may have been typed wrong.")
+		return store.Making{}, bench.Making{}, refuse(http.StatusNotFound, "There is no such making.",
+			"It may have been typed wrong.")
 	}
 	kept, run, _, err := s.bench.at(c.Request.Context(), id)
 	switch {
@@ -236,7 +237,8 @@ func (s *Server) tapBench(c *gin.Context) error {
 	if g != "" {
 		n, err := measure.Read(g, measure.G, nil)
 		if err != nil || n < 0 || n > bench.MaxG {
-			return refuse(http.StatusUnprocessableEntity, "That is no mass.", "A number of grams is read, as in 541. Go back: nothing is lost.")
+			return refuse(http.StatusUnprocessableEntity, "That is no mass.",
+				"A number of grams is read, as in 541. Go back: nothing is lost.")
 		}
 		if e.What == bench.Ended { // what came out, or was thrown away
 			if events[0].G = n; e.Of == "" {

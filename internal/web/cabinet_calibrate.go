@@ -49,7 +49,8 @@ func (s *Server) machineAt(c *gin.Context) (store.Thing, roll.Machine, error) {
 	}
 	m, is := t.Value.(roll.Machine)
 	if !is || len(m.Stops) == 0 {
-		return t, m, refuse(http.StatusNotFound, "A pin has no stops to measure.", "The sheet is as thin as you roll it.")
+		return t, m, refuse(http.StatusNotFound, "A pin has no stops to measure.",
+			"The sheet is as thin as you roll it.")
 	}
 	return t, m, nil
 }

@@ -109,7 +109,8 @@ func (s *Server) downloadBackup(c *gin.Context) error {
 // backUp makes one of the nightly backups now.
 func (s *Server) backUp(c *gin.Context) error {
 	if s.access.Backups == "" {
-		return refuse(http.StatusNotFound, "Backups are not made by themselves here.", "“hollen backup FILE” makes one.")
+		return refuse(http.StatusNotFound, "Backups are not made by themselves here.",
+			"“hollen backup FILE” makes one.")
 	}
 	ctx, cancel := context.WithTimeout(context.WithoutCancel(c.Request.Context()), backupFor)
 	defer cancel()

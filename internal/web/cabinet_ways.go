@@ -129,7 +129,8 @@ func machineKind(m roll.Machine) string {
 func (s *Server) keepWay(c *gin.Context) error {
 	of := request.WayOf(c.Param("of"))
 	if !slices.ContainsFunc(wayKinds, func(o request.Option) bool { return o.Key == string(of) }) {
-		return refuse(http.StatusNotFound, "There is no such way.", "A way of kneading, or down the stops, can be kept.")
+		return refuse(http.StatusNotFound, "There is no such way.",
+			"A way of kneading, or down the stops, can be kept.")
 	}
 	a, err := s.ask(c)
 	if err != nil {

@@ -152,7 +152,8 @@ func (s *Server) changeDay(c *gin.Context) error {
 		return s.undoDay(c, d, values)
 	}
 	if d.Damaged && values.Get("act") != "anew" {
-		return refuse(http.StatusConflict, "This day cannot be read.", "Go back to the version before, or begin it anew, first.", wayOn{"/days/" + d.Date, "The day"})
+		return refuse(http.StatusConflict, "This day cannot be read.",
+			"Go back to the version before, or begin it anew, first.", wayOn{"/days/" + d.Date, "The day"})
 	}
 	do, known := changes[values.Get("act")]
 	if !known {

@@ -91,7 +91,8 @@ func (s *Server) aDay(c *gin.Context) (string, time.Time, error) {
 	date := c.Param("date")
 	at, err := time.ParseInLocation(time.DateOnly, date, time.Local)
 	if err != nil || at.Year() < 2000 || at.Year() > 2100 {
-		return "", at, refuse(http.StatusNotFound, "There is no such day.", "A day is written as 2026-11-28, from 2000 to 2100.")
+		return "", at, refuse(http.StatusNotFound, "There is no such day.",
+			"A day is written as 2026-11-28, from 2000 to 2100.")
 	}
 	return date, at, nil
 }
@@ -99,7 +100,8 @@ func (s *Server) aDay(c *gin.Context) (string, time.Time, error) {
 // dayOf reads a day as it stands; an error page where it cannot be read.
 func (s *Server) dayOf(c *gin.Context) (*dayNow, error) { return s.dayAs(c, s.readDay) }
 
-func (s *Server) dayAs(c *gin.Context, read func(context.Context, string, time.Time) (*dayNow, error)) (*dayNow, error) {
+func (s *Server) dayAs(c *gin.Context, read func(context.Context, string, time.Time) (*dayNow, error)) (*dayNow,
+	error) {
 	date, midnight, err := s.aDay(c)
 	if err != nil {
 		return nil, err

@@ -292,7 +292,8 @@ func readOrder(values url.Values) (day.Asked, orderRow) {
 func (s *Server) changeOrders(c *gin.Context) error {
 	if c.ContentType() == gin.MIMEMultipartPOSTForm {
 		if err := c.Request.ParseMultipartForm(maxBody); err != nil {
-			return refuse(http.StatusRequestEntityTooLarge, "That is too much at once.", fmt.Sprintf("A list may have %d kB.", maxBody>>10))
+			return refuse(http.StatusRequestEntityTooLarge, "That is too much at once.",
+				fmt.Sprintf("A list may have %d kB.", maxBody>>10))
 		}
 	}
 	values, err := s.posted(c)
@@ -322,15 +323,17 @@ func (s *Server) changeOrders(c *gin.Context) error {
 	}
 	switch {
 	case errors.Is(err, store.ErrTooMany):
-		return s.showOrders(c, http.StatusUnprocessableEntity, d, ordersView{Told: fmt.Sprintf("A day has up to %d orders; "+
-			"nothing was added.", store.MostOrders)})
+		return s.showOrders(c, http.StatusUnprocessableEntity, d,
+			ordersView{Told: fmt.Sprintf("A day has up to %d orders; "+
+				"nothing was added.", store.MostOrders)})
 	case errors.Is(err, store.ErrChanged), errors.Is(err, store.ErrNotFound):
 		d, err := s.dayOf(c)
 		if err != nil {
 			return err
 		}
-		return s.showOrders(c, http.StatusConflict, d, ordersView{Told: "Another window changed that order meanwhile; " +
-			"this is how it stands."})
+		return s.showOrders(c, http.StatusConflict, d,
+			ordersView{Told: "Another window changed that order meanwhile; " +
+				"this is how it stands."})
 	case err != nil:
 		return err
 	default:
@@ -764,8 +767,9 @@ func (s *Server) changeWeek(c *gin.Context) error {
 	}
 	switch {
 	case errors.Is(err, store.ErrChanged), errors.Is(err, store.ErrNotFound):
-		return s.showWeek(c, http.StatusConflict, orderRow{Weekday: n}, "Another window changed that order meanwhile; this "+
-			"is how it stands.")
+		return s.showWeek(c, http.StatusConflict, orderRow{Weekday: n},
+			"Another window changed that order meanwhile; this "+
+				"is how it stands.")
 	case errors.Is(err, store.ErrTooMany):
 		return s.showWeek(c, http.StatusUnprocessableEntity, row, fmt.Sprintf("A week has up to %d orders.",
 			store.MostStanding))

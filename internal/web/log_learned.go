@@ -233,7 +233,8 @@ func (s *Server) changeLearned(c *gin.Context) error {
 		what == "away" && (values.Get("question") == "" || len(values.Get("question")) > 200) || strings.HasPrefix(what,
 		"flour_") && (label == "" ||
 		len(label) > 200) {
-		return refuse(http.StatusUnprocessableEntity, "That cannot be done here.", "Off, on, a flour, a making, or from now on is understood.")
+		return refuse(http.StatusUnprocessableEntity, "That cannot be done here.",
+			"Off, on, a flour, a making, or from now on is understood.")
 	}
 	if err := s.store.ChangeLogSettings(c.Request.Context(), do); err != nil {
 		return err

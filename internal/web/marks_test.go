@@ -29,26 +29,46 @@ func TestMarksOfLanguages(t *testing.T) {
 // Of a page only figures change: those in prose, in drawings and in fields.
 func TestMarksOnAPage(t *testing.T) {
 	de := marks{",", "."}
-	for in, want := range map[string]string{
-		`<p>1,294 g at 54.3 %, 0.85 mm.</p>`:                          `<p>1.294 g at 54,3 %, 0,85 mm.</p>`,
-		`<p>1,234,567.5</p>`:                                          `<p>1.234.567,5</p>`,
-		`<p>1, 2, 3. At 2. 5</p>`:                                     `<p>1, 2, 3. At 2. 5</p>`,
-		`<p>v1.2, 1.2.3, stop 2.5, a/1.5 &#43;1.5</p>`:                `<p>v1.2, 1.2.3, stop 2.5, a/1.5 &#43;1,5</p>`,
-		`<p translate="no">0.8 <p>1.5</p> 2.5</p>3.5`:                 `<p translate="no">0.8 <p>1.5</p> 2.5</p>3,5`,
-		"<td\ntranslate=\"no\">0.8 mm</td><td>1.5</td>":               "<td\ntranslate=\"no\">0.8 mm</td><td>1,5</td>",
-		`<input inputmode="decimal" value="54.3" placeholder="1.25">`: `<input inputmode="decimal" value="54,3" placeholder="1,25">`,
-		`<input type="hidden" name="amount.flour_g" value="1.125">`:   `<input type="hidden" name="amount.flour_g" value="1,125">`,
-		`<input type="hidden" name="note" value="1.125">`:             `<input type="hidden" name="note" value="1.125">`,
-		`<form method="post"><input name="g" inputmode="decimal" value="1.5"><input name="who" value="1.250"></form>`: `<form method="post">` +
-			`<input name="g" inputmode="decimal" value="1,5"><input name="who" value="1.250"><input type="hidden" name="figures" value="g"></form>`,
-		`<form method="get"><input name="g" inputmode="decimal" value="1.5"></form>`: `<form method="get"><input name="g" inputmode="decimal" value="1,5"></form>`,
-		`<input name="name" value="1.125">`:                                          `<input name="name" value="1.125">`,
-		`<input type="range" min="0.5" value="1.25">`:                                `<input type="range" min="0.5" value="1.25">`,
-		`<i data-value="1.5" data-auto="2.5"></i><b data-value="1.5">2.5</b>`:        `<i data-value="1,5" data-auto="2,5"></i><b data-value="1.5">2,5</b>`,
-		`<textarea>1.5 cups</textarea>`:                                              `<textarea>1.5 cups</textarea>`,
-		`<svg width="1.5"><text data-own="">2.5</text><text>1.5</text></svg>`:        `<svg width="1.5"><text data-own="">2.5</text><text>1,5</text></svg>`,
-		`<button value="amount.flour_g=1.5">1.5</button>`:                            `<button value="amount.flour_g=1.5">1,5</button>`,
+	for _, c := range [][2]string{
+		{`<p>1,294 g at 54.3 %, 0.85 mm.</p>`, `<p>1.294 g at 54,3 %, 0,85 mm.</p>`},
+		{`<p>1,234,567.5</p>`, `<p>1.234.567,5</p>`},
+		{`<p>1, 2, 3. At 2. 5</p>`, `<p>1, 2, 3. At 2. 5</p>`},
+		{`<p>v1.2, 1.2.3, stop 2.5, a/1.5 &#43;1.5</p>`, `<p>v1.2, 1.2.3, stop 2.5, a/1.5 &#43;1,5</p>`},
+		{`<p translate="no">0.8 <p>1.5</p> 2.5</p>3.5`, `<p translate="no">0.8 <p>1.5</p> 2.5</p>3,5`},
+		{"<td\ntranslate=\"no\">0.8 mm</td><td>1.5</td>", "<td\ntranslate=\"no\">0.8 mm</td><td>1,5</td>"},
+		{
+			`<input inputmode="decimal" value="54.3" placeholder="1.25">`,
+			`<input inputmode="decimal" value="54,3" placeholder="1,25">`,
+		},
+		{
+			`<input type="hidden" name="amount.flour_g" value="1.125">`,
+			`<input type="hidden" name="amount.flour_g" value="1,125">`,
+		},
+		{`<input type="hidden" name="note" value="1.125">`, `<input type="hidden" name="note" value="1.125">`},
+		{
+			`<form method="post"><input name="g" inputmode="decimal" value="1.5"><input name="who" value="1.250"></form>`,
+			`<form method="post">` +
+				`<input name="g" inputmode="decimal" value="1,5"><input name="who" value="1.250">` +
+				`<input type="hidden" name="figures" value="g"></form>`,
+		},
+		{
+			`<form method="get"><input name="g" inputmode="decimal" value="1.5"></form>`,
+			`<form method="get"><input name="g" inputmode="decimal" value="1,5"></form>`,
+		},
+		{`<input name="name" value="1.125">`, `<input name="name" value="1.125">`},
+		{`<input type="range" min="0.5" value="1.25">`, `<input type="range" min="0.5" value="1.25">`},
+		{
+			`<i data-value="1.5" data-auto="2.5"></i><b data-value="1.5">2.5</b>`,
+			`<i data-value="1,5" data-auto="2,5"></i><b data-value="1.5">2,5</b>`,
+		},
+		{`<textarea>1.5 cups</textarea>`, `<textarea>1.5 cups</textarea>`},
+		{
+			`<svg width="1.5"><text data-own="">2.5</text><text>1.5</text></svg>`,
+			`<svg width="1.5"><text data-own="">2.5</text><text>1,5</text></svg>`,
+		},
+		{`<button value="amount.flour_g=1.5">1.5</button>`, `<button value="amount.flour_g=1.5">1,5</button>`},
 	} {
+		in, want := c[0], c[1]
 		if got := string(de.page([]byte(in))); got != want {
 			t.Errorf("%s\ngot  %s\nwant %s", in, got, want)
 		}

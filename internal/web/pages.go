@@ -51,7 +51,8 @@ func templatesNamed(pattern string) []string {
 
 var broken = regexp.MustCompile(`\s*\n\s*`)
 
-// flush reads a template with its lines joined by a space each: where they break is for who reads it, and a page is sent
+// flush reads a template with its lines joined by a space each: where they break is for who reads it, and a page is
+// sent
 // often.
 func flush(name string) string {
 	b, err := fs.ReadFile(templateFiles, name)

@@ -282,7 +282,8 @@ func inside(to string) string {
 // signRead is what was typed on the page that asks who one is, with what it carries.
 func (s *Server) signRead(c *gin.Context, do string) (v signView, password string, err error) {
 	if err := c.Request.ParseForm(); err != nil {
-		return v, "", refuse(http.StatusBadRequest, "That form cannot be read.", "Go back: what you typed is still there.")
+		return v, "", refuse(http.StatusBadRequest, "That form cannot be read.",
+			"Go back: what you typed is still there.")
 	}
 	f := c.Request.PostForm
 	v = signView{Name: strings.TrimSpace(f.Get("sign.name")), Then: inside(f.Get("sign.then")),

@@ -26,7 +26,8 @@ func (s *Server) openFirst(c *gin.Context) error {
 	case err != nil:
 		return err
 	case !good || !s.access.SignIn:
-		return refuse(http.StatusNotFound, "There is nothing at this address.", "It makes the first account, once and within a day; start Hollen again to get another.")
+		return refuse(http.StatusNotFound, "There is nothing at this address.",
+			"It makes the first account, once and within a day; start Hollen again to get another.")
 	default:
 		s.render(c, http.StatusOK, "first", "The first account", firstView{})
 	}
@@ -60,7 +61,8 @@ func (s *Server) makeFirst(c *gin.Context) error {
 		a, err = s.store.FirstAccount(ctx, c.Param("token"), v.Name, hash)
 	}
 	if errors.Is(err, store.ErrNotFound) {
-		return refuse(http.StatusNotFound, "There is nothing at this address.", "It makes the first account, once and within a day; start Hollen again to get another.")
+		return refuse(http.StatusNotFound, "There is nothing at this address.",
+			"It makes the first account, once and within a day; start Hollen again to get another.")
 	}
 	if err == nil {
 		if err = errors.Join(s.loadSession(c), s.know(c, a.ID, "")); err == nil {
@@ -202,7 +204,8 @@ func (s *Server) changeAccounts(c *gin.Context) error {
 		err = s.store.RemoveAccount(ctx, id)
 		what, detail = "account", "removed "+of.Name
 	default:
-		return refuse(http.StatusUnprocessableEntity, "That cannot be done here.", "Adding, a role, a password, and taking away are understood.")
+		return refuse(http.StatusUnprocessableEntity, "That cannot be done here.",
+			"Adding, a role, a password, and taking away are understood.")
 	}
 	switch {
 	case errors.Is(err, store.ErrAccountTaken):
@@ -303,7 +306,8 @@ func (s *Server) changeOwn(c *gin.Context) error {
 	case "others":
 		err = s.store.EndSessions(ctx, a.ID)
 	default:
-		return refuse(http.StatusUnprocessableEntity, "That cannot be done here.", "A password, a PIN, and signing out elsewhere are understood.")
+		return refuse(http.StatusUnprocessableEntity, "That cannot be done here.",
+			"A password, a PIN, and signing out elsewhere are understood.")
 	}
 	if len(v.Errors) > 0 {
 		s.showOwn(c, http.StatusUnprocessableEntity, v)

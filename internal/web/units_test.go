@@ -68,7 +68,8 @@ func TestOuncesOnAPage(t *testing.T) {
 var (
 	metric = regexp.MustCompile(`[0-9][0-9.,]* ?(mm|cm|g|kg|L|mL|°C)\b[^/³]|°C|\b(millimetres?|grams?|litres?)\b`)
 	kept   = regexp.MustCompile(`(?s)<(script|style|textarea|select)\b.*?</(script|style|textarea|select)>|<title>.*?</title>|` +
-		`<form[^>]*class="units".*?</form>|[0-9.]+ g/m(L|³)|dial in mm|(card|drawing) in mm|kJ in 100 g raw|100 g \(3½ oz\)|<table aria-label="Nutrition, raw".*?</table>|[0-9]+ × [0-9]+ mm`)
+		`<form[^>]*class="units".*?</form>|[0-9.]+ g/m(L|³)|dial in mm|(card|drawing) in mm|kJ in 100 g raw|` +
+		`100 g \(3½ oz\)|<table aria-label="Nutrition, raw".*?</table>|[0-9]+ × [0-9]+ mm`)
 	inlined = regexp.MustCompile(`</?(b|i|small|span|em|strong|tspan)\b[^>]*>`)
 	tagged  = regexp.MustCompile(`<[^>]+>`)
 )

@@ -199,7 +199,8 @@ func Signs() []Sign {
 		{Key: "bursts", Name: "Filled pasta bursts or opens", Stages: []string{"cut", "cook"}, Look: "burst",
 			Words: "ravioli leaks seam open filling",
 			Causes: []Cause{{Why: "Air inside, a dry seam, or flour in it.",
-				Do:     "Press the air out from the middle, damp the seam, press it twice; cook at a simmer, not a boil.",
+				Do: "Press the air out from the middle, damp the seam, press it twice; cook at a simmer, " +
+					"not a boil.",
 				Expect: "Flat seams that stay shut.",
 				Stop:   "A wet filling weeps: drain it or add crumbs."}}},
 		{Key: "falls", Name: "Soft and falls apart in the pot", Stages: []string{"cook"}, Look: "ragged",

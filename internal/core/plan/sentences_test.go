@@ -49,15 +49,19 @@ var wrong = []struct{ what, pattern string }{
 	{"a figure finer than anything is known", `\d\.\d{3,}`},
 	{"a figure finer than it is known, from a hundred on", `\b\d{3,}\.\d+ (?:mm|g|min)\b`},
 	{"less than nothing",
-		`[−-]\d[\d.,]* (?:g|mm|min|points|portions|ribbons)\b.{0,20}\b(?:less|more|left|over)\b|(?:^|[^\d.])0(?:\.0)? points\b`},
+		`[−-]\d[\d.,]* (?:g|mm|min|points|portions|ribbons)\b.{0,20}\b(?:less|more|left|over)\b` +
+			`|(?:^|[^\d.])0(?:\.0)? points\b`},
 	{"one of many",
-		`(?:^|[^\d.,])1 (?:eggs|yolks|minutes|passes|pieces|portions|loads|sheets|ribbons|nests|turns|stages|layers|lengths|cuts|rows|` +
+		`(?:^|[^\d.,])1 (?:eggs|yolks|minutes|passes|pieces|portions|loads|sheets|ribbons|nests|turns|stages|layers|` +
+			`lengths|cuts|rows|` +
 			`days|people|pairs)\b`},
 	{"many of one",
-		`(?:^|[^\d.,])(?:[2-9]|\d{2,}) (?:egg|yolk|minute|pass|piece|portion|load|sheet|ribbon|nest|turn|stage|layer|length|row|day)\b`},
+		`(?:^|[^\d.,])(?:[2-9]|\d{2,}) (?:egg|yolk|minute|pass|piece|portion|load|sheet|ribbon|nest|turn|` +
+			`stage|layer|length|row|day)\b`},
 	{"a double space, or stop", `  |\.\.|,,| \.| ,|;;|: :|\. \.`},
 	{"the same word twice",
-		`(?i)\b(eggs|the|of|to|and|a|is|in|it|flour|water|min|g|mm) (?:eggs|the|of|to|and|a|is|in|it|flour|water|min|g|mm)\b`},
+		`(?i)\b(eggs|the|of|to|and|a|is|in|it|flour|water|min|g|mm) ` +
+			`(?:eggs|the|of|to|and|a|is|in|it|flour|water|min|g|mm)\b`},
 	{"braces", `[{}]`},
 }
 
