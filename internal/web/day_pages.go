@@ -201,6 +201,7 @@ type phoneView struct {
 	Late            []lateRow
 	Better          *betterRow
 	Lost            []string
+	Out             []string // whose egg dough is out of the fridge for longer than it should be
 }
 
 type phoneCard struct {
@@ -223,7 +224,8 @@ func (s *Server) showPhone(c *gin.Context) error {
 	}
 	if d.Planned() {
 		full := d.view(shownIn(c), "")
-		v.Late, v.Better, v.Cards, v.Lost = full.Late, full.Better, d.cards(v.Who), full.Lost
+		v.Late, v.Better, v.Cards = full.Late, full.Better, d.cards(v.Who)
+		v.Lost, v.Out = full.Lost, full.Out
 	}
 	s.render(c, http.StatusOK, "phone", "Now, next, then", v)
 	return nil

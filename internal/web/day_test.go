@@ -7,6 +7,7 @@ import (
 	"math"
 	"net/http"
 	"net/url"
+	"regexp"
 	"slices"
 	"strings"
 	"testing"
@@ -530,4 +531,30 @@ func after(days int) string {
 		panic(err)
 	}
 	return day.AddDate(0, 0, days).Format(time.DateOnly)
+}
+
+// Dough that is out of the fridge for longer than it should be is spoken of wherever the day is looked at: on its page, the
+// list for the wall and the phone; where it is in time nothing is said.
+func TestLongOutOfTheFridgeOnEveryScreen(t *testing.T) {
+	s := newSite(t)
+	ctx, date := context.Background(), demo.Date(storetest.Now())
+	d, err := s.store.Day(ctx, date)
+	if err != nil || len(d.Sheet.Day.Waits) == 0 {
+		t.Fatal(err, d.Sheet.Day.Waits)
+	}
+	said := regexp.MustCompile(`its egg dough is out of the fridge from [0-9:]+ to [0-9:]+, [^<]* in all, and should be packed`)
+	for _, limit := range []int{24 * 60, 1} {
+		for i := range d.Sheet.Day.Waits {
+			d.Sheet.Day.Waits[i].Limit = limit
+		}
+		if d.Version, err = s.store.SaveDay(ctx, date, d.Version, d.Sheet); err != nil {
+			t.Fatal(err)
+		}
+		for _, part := range []string{"", "/wall", "/now"} {
+			_, body := s.got(http.MethodGet, "/days/"+date+part, nil)
+			if said.MatchString(body) != (limit == 1) {
+				t.Errorf("%s, with a limit of %d min: said %v", part, limit, said.MatchString(body))
+			}
+		}
+	}
 }

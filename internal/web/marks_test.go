@@ -46,7 +46,8 @@ func TestMarksOnAPage(t *testing.T) {
 		},
 		{`<input type="hidden" name="note" value="1.125">`, `<input type="hidden" name="note" value="1.125">`},
 		{
-			`<form method="post"><input name="g" inputmode="decimal" value="1.5"><input name="who" value="1.250"></form>`,
+			`<form method="post"><input name="g" inputmode="decimal" value="1.5"><input name="who" value="1.250">` +
+				`</form>`,
 			`<form method="post">` +
 				`<input name="g" inputmode="decimal" value="1,5"><input name="who" value="1.250">` +
 				`<input type="hidden" name="figures" value="g"></form>`,

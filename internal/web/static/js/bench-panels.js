@@ -66,7 +66,7 @@ export function panelsOf({ now, steps, state, tap, redraw, offers, signs, id, lo
       el.lastElementChild.value = value ?? "";
       el.lastElementChild.inputMode = mode ?? "text";
     }
-    $("ask-err").textContent = "";
+    $("ask-err").textContent = asked = "";
     answer = then;
     left = leave;
     $("more").close();
