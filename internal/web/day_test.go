@@ -533,8 +533,8 @@ func after(days int) string {
 	return day.AddDate(0, 0, days).Format(time.DateOnly)
 }
 
-// Dough that is out of the fridge for longer than it should be is spoken of wherever the day is looked at: on its page, the
-// list for the wall and the phone; where it is in time nothing is said.
+// Dough that is out of the fridge for longer than it should be is spoken of wherever the day is looked at: on its page,
+// the list for the wall and the phone; where it is in time nothing is said.
 func TestLongOutOfTheFridgeOnEveryScreen(t *testing.T) {
 	s := newSite(t)
 	ctx, date := context.Background(), demo.Date(storetest.Now())
@@ -542,7 +542,8 @@ func TestLongOutOfTheFridgeOnEveryScreen(t *testing.T) {
 	if err != nil || len(d.Sheet.Day.Waits) == 0 {
 		t.Fatal(err, d.Sheet.Day.Waits)
 	}
-	said := regexp.MustCompile(`its egg dough is out of the fridge from [0-9:]+ to [0-9:]+, [^<]* in all, and should be packed`)
+	said := regexp.MustCompile(`its egg dough is out of the fridge from [0-9:]+ to [0-9:]+, ` +
+		`[^<]* in all, and should be packed`)
 	for _, limit := range []int{24 * 60, 1} {
 		for i := range d.Sheet.Day.Waits {
 			d.Sheet.Day.Waits[i].Limit = limit
