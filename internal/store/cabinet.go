@@ -124,6 +124,16 @@ type Cabinet struct {
 	Workshop  string // its name
 }
 
+// Way is the kept way of that key; nil where there is none.
+func (c *Cabinet) Way(key string) *request.Way {
+	for i := range c.Ways {
+		if key != "" && c.Ways[i].Key == key {
+			return &c.Ways[i]
+		}
+	}
+	return nil
+}
+
 // item is a row of the cabinet.
 type item struct {
 	ID        uint64 `gorm:"primaryKey"`

@@ -12,7 +12,7 @@ import (
 
 // page answers an address. An error is answered in its stead: a refusal as it says, any other as what the store says of
 // it.
-type page func(c *gin.Context) error
+type page func(c *Visit) error
 
 // refusal is why something cannot be, and where one can go on.
 type refusal struct {
@@ -42,14 +42,15 @@ func answered(err error) error {
 // answers serves a page.
 func (s *Server) answers(p page) gin.HandlerFunc {
 	return func(c *gin.Context) {
-		if err := p(c); err != nil && !errors.Is(err, errAnswered) {
-			s.answer(c, err)
+		v := s.visit(c)
+		if err := p(v); err != nil && !errors.Is(err, errAnswered) {
+			s.answer(v, err)
 		}
 	}
 }
 
 // answer shows an error.
-func (s *Server) answer(c *gin.Context, err error) {
+func (s *Server) answer(c *Visit, err error) {
 	if r, is := errors.AsType[*refusal](err); is {
 		s.failTo(c, r.status, r.head, r.text, r.ways...)
 		return
@@ -58,7 +59,7 @@ func (s *Server) answer(c *gin.Context, err error) {
 }
 
 // failStore shows an error of the store.
-func (s *Server) failStore(c *gin.Context, err error) {
+func (s *Server) failStore(c *Visit, err error) {
 	switch {
 	case errors.Is(err, store.ErrNotFound):
 		s.fail(c, http.StatusNotFound, "There is no such batch.", "It may be in another database.")

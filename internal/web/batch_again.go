@@ -2,10 +2,9 @@ package web
 
 import (
 	"fmt"
+	"html/template"
 	"net/http"
 	"strings"
-
-	"github.com/gin-gonic/gin"
 
 	"hollen/internal/core/flour"
 	"hollen/internal/core/measure"
@@ -16,7 +15,7 @@ import (
 // againView asks for which day a batch is made once more, and from what.
 type againView struct {
 	*batchView
-	At       string // where it was asked from
+	Along    template.HTML
 	For      string // the day as typed, or today
 	Wrong    string // what is wrong with it
 	Moves    string // what else is dated
@@ -25,7 +24,7 @@ type againView struct {
 }
 
 // askAgain shows the page that asks for the day; GET asks for the batch as it is saved.
-func (s *Server) askAgain(c *gin.Context) error {
+func (s *Server) askAgain(c *Visit) error {
 	a, err := s.askSound(c)
 	if err != nil {
 		return err
@@ -34,17 +33,16 @@ func (s *Server) askAgain(c *gin.Context) error {
 	return nil
 }
 
-func (s *Server) showAgain(c *gin.Context, status int, a asked, on, wrong string) {
+func (s *Server) showAgain(c *Visit, status int, a asked, on, wrong string) {
 	s.loadPartner(c, a.view)
-	v := againView{a.view, string(a.view.At), on, wrong, movedWords(&a.view.Request), cameWords(a.view.Plan),
+	v := againView{a.view, s.along(a.view), on, wrong, movedWords(&a.view.Request), cameWords(a.view.Plan),
 		a.values.Get("from") != "plan"}
-	a.view.At = "" // every field rides along
 	s.render(c, status, "again", a.view.Request.Name+", once more", v)
 }
 
 // duplicateBatch keeps the form as it stands, or the saved batch when no form came, as a new batch for the
 // day asked for; where none was asked for the day stays.
-func (s *Server) duplicateBatch(c *gin.Context) error {
+func (s *Server) duplicateBatch(c *Visit) error {
 	a, err := s.askSound(c)
 	if err != nil {
 		return err

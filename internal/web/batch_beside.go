@@ -1,9 +1,8 @@
 package web
 
 import (
+	"html/template"
 	"net/http"
-
-	"github.com/gin-gonic/gin"
 
 	"hollen/internal/core/cut"
 	"hollen/internal/core/plan"
@@ -15,7 +14,7 @@ type besideView struct {
 	*batchView
 	compareView
 	Head, Words string
-	From        string // the station to go back to
+	Along       template.HTML
 }
 
 // The tools a batch is set beside with: what a learner has at hand.
@@ -64,7 +63,7 @@ func besideOf(what string, p *plan.Plan) (twoTools, bool) {
 }
 
 // showBeside shows a batch, as its form stands, beside the same by another tool.
-func (s *Server) showBeside(c *gin.Context) error {
+func (s *Server) showBeside(c *Visit) error {
 	a, err := s.askSound(c)
 	if err != nil {
 		return err
@@ -81,8 +80,7 @@ func (s *Server) showBeside(c *gin.Context) error {
 		return s.failPlan(c, a.batch.ID, err)
 	}
 	v := besideView{a.view, compareView{A: a.view.Plan, B: other, NameA: b.nameA, NameB: b.nameB}, b.head, b.words,
-		string(a.view.At)}
-	v.At = "" // every field rides along
+		s.along(a.view)}
 	v.set()
 	s.render(c, http.StatusOK, "beside", b.head+": "+v.Request.Name, v)
 	return nil

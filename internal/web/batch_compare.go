@@ -10,8 +10,6 @@ import (
 	"strconv"
 	"strings"
 
-	"github.com/gin-gonic/gin"
-
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
 	"hollen/internal/core/request"
@@ -211,7 +209,7 @@ func (v *compareView) name(a, b store.Batch, rows []listRow) {
 }
 
 // compare shows two batches side by side, or one batch in its room and in another.
-func (s *Server) compare(c *gin.Context) error {
+func (s *Server) compare(c *Visit) error {
 	ctx := c.Request.Context()
 	words := queryOf(c.Request.URL.Query()).Words
 	list, _, err := s.store.List(ctx, store.Query{Words: words})
@@ -241,7 +239,7 @@ func (s *Server) compare(c *gin.Context) error {
 	if b.ID == a.ID && b.Version == a.Version {
 		v.Other = otherRoom
 	}
-	with, err := s.with(c, shownIn(c))
+	with, err := s.with(c, c.Units)
 	if err != nil {
 		return err
 	}

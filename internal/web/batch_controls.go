@@ -271,7 +271,7 @@ func (v *batchView) Size(label string, x float64, unit measure.Unit, digits int,
 // Notes are the warnings and remarks on the figures named, on the page, warnings first.
 func (v *batchView) Notes(keys ...string) template.HTML {
 	var m markup
-	m.notes(v.notes(keys...))
+	writeNotes(&m, v.notes(keys...))
 	return m.html()
 }
 

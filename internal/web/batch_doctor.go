@@ -11,6 +11,7 @@ import (
 	"hollen/internal/core/measure"
 	"hollen/internal/core/request"
 	"hollen/internal/draw"
+	"hollen/internal/web/form"
 )
 
 // atDoctor is where the batch page shows the doctor: beside the stations, not one of them.
@@ -104,7 +105,7 @@ func (v *batchView) diagnose(s doctor.Sign, told url.Values) {
 			d.Answers[key] = answer
 		}
 	}
-	if typed := told.Get(doctorMinutes); typed != "" {
+	if typed := told.Get(form.DoctorMinutes); typed != "" {
 		n, err := measure.Read(typed, measure.MIN, nil)
 		if err == nil && n >= 1 && n <= 2880 {
 			d.Waited, d.Discard = patient.Waited(n, d.Answers["lay"] == "cold")
@@ -125,7 +126,7 @@ func (v *batchView) diagnose(s doctor.Sign, told url.Values) {
 		row := findingRow{Finding: f}
 		if f.Act != doctor.Nothing && free < request.MaxActs {
 			p := fmt.Sprintf("acts.%d.", free)
-			row.Amount = v.actAmount(f, fmt.Sprintf("%s%s.%d", doctorAmount, s.Key, f.Cause), p+"amount", told)
+			row.Amount = v.actAmount(f, fmt.Sprintf("%s%s.%d", form.DoctorAmount, s.Key, f.Cause), p+"amount", told)
 			row.Set = url.Values{p + "kind": {string(f.Act)}, p + "amount": {"@" + row.Amount.Name + "|" +
 				row.Amount.Auto}, p + "sign": {s.Key}, p + "stage": {stage},
 				"doctor.recorded": {row.Amount.Name}}.Encode()
@@ -133,12 +134,6 @@ func (v *batchView) diagnose(s doctor.Sign, told url.Values) {
 		d.Findings = append(d.Findings, row)
 	}
 }
-
-// The fields in which the doctor is told figures: how long a dough waited, and how much of what it advises.
-const (
-	doctorMinutes = "doctor.minutes"
-	doctorAmount  = "doctor.amount."
-)
 
 // actAmount is the amount or the minutes of an act, to be altered before it is recorded.
 type actAmount struct{ Name, ID, Value, Auto, Unit, Label, Error string }

@@ -8,8 +8,6 @@ import (
 	"strconv"
 	"strings"
 
-	"github.com/gin-gonic/gin"
-
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
 	"hollen/internal/draw"
@@ -19,19 +17,19 @@ import (
 
 // Downloads of a batch send it as saved or, asked by POST, as the form stands.
 
-func (s *Server) downloadRequest(c *gin.Context) error {
+func (s *Server) downloadRequest(c *Visit) error {
 	return s.download(c, "request.json", func(p *plan.Plan) (any, error) { return p.Request, nil })
 }
 
-func (s *Server) downloadPlan(c *gin.Context) error {
+func (s *Server) downloadPlan(c *Visit) error {
 	return s.download(c, "plan.json", func(p *plan.Plan) (any, error) { return p, nil })
 }
 
-func (s *Server) downloadRecipe(c *gin.Context) error {
+func (s *Server) downloadRecipe(c *Visit) error {
 	return s.download(c, "recipe.json", exchange.RecipeOf)
 }
 
-func (s *Server) download(c *gin.Context, kind string, of func(*plan.Plan) (any, error)) error {
+func (s *Server) download(c *Visit, kind string, of func(*plan.Plan) (any, error)) error {
 	a, err := s.askSound(c)
 	if err != nil {
 		return err
@@ -61,7 +59,7 @@ func (s *Server) metricPlan(p *plan.Plan) (*plan.Plan, error) {
 }
 
 // send hands a file over to be kept.
-func send(c *gin.Context, kind, name string, doc []byte) {
+func send(c *Visit, kind, name string, doc []byte) {
 	c.Header("Content-Disposition", fmt.Sprintf(`attachment; filename="%s"`, name))
 	c.Data(http.StatusOK, kind, doc)
 }
@@ -69,7 +67,7 @@ func send(c *gin.Context, kind, name string, doc []byte) {
 const svgType = "image/svg+xml; charset=utf-8"
 
 // drawn is a batch to draw and what its drawing carries: the request it is made from.
-func (s *Server) drawn(c *gin.Context) (p *plan.Plan, meta string, err error) {
+func (s *Server) drawn(c *Visit) (p *plan.Plan, meta string, err error) {
 	a, err := s.askSound(c)
 	if err != nil {
 		return nil, "", err
@@ -85,7 +83,7 @@ func (s *Server) drawn(c *gin.Context) (p *plan.Plan, meta string, err error) {
 	return p, b.String(), nil
 }
 
-func (s *Server) downloadCut(c *gin.Context) error {
+func (s *Server) downloadCut(c *Visit) error {
 	p, meta, err := s.drawn(c)
 	if err != nil {
 		return err
@@ -101,7 +99,7 @@ func (s *Server) downloadCut(c *gin.Context) error {
 	return nil
 }
 
-func (s *Server) downloadLadder(c *gin.Context) error {
+func (s *Server) downloadLadder(c *Visit) error {
 	p, meta, err := s.drawn(c)
 	if err != nil {
 		return err
@@ -112,11 +110,11 @@ func (s *Server) downloadLadder(c *gin.Context) error {
 
 // exportCabinet sends everything the workshop keeps that another can use, exportShelf what is
 // on one shelf.
-func (s *Server) exportCabinet(c *gin.Context) error {
+func (s *Server) exportCabinet(c *Visit) error {
 	return s.export(c, "cabinet", func(store.Kind) bool { return true })
 }
 
-func (s *Server) exportShelf(c *gin.Context) error {
+func (s *Server) exportShelf(c *Visit) error {
 	sh, err := s.atShelf(c)
 	if err != nil {
 		return err
@@ -125,7 +123,7 @@ func (s *Server) exportShelf(c *gin.Context) error {
 
 }
 
-func (s *Server) export(c *gin.Context, name string, wanted func(store.Kind) bool) error {
+func (s *Server) export(c *Visit, name string, wanted func(store.Kind) bool) error {
 	ctx := c.Request.Context()
 	things, err := s.store.Things(ctx, false)
 	if err != nil {

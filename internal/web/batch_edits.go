@@ -7,7 +7,6 @@ import (
 	"strings"
 
 	"github.com/coder/websocket"
-	"github.com/gin-gonic/gin"
 )
 
 // partHeader asks for the parts of a page that follow the figures: "figures".
@@ -17,7 +16,7 @@ const partHeader = "X-Hollen-Part"
 // form, a line each; the answer is that number, the status, and what the same form would be
 // answered by POST /batches/:id/work. It saves the half of a change that asking anew takes. A page
 // without it asks by POST.
-func (s *Server) editsOf(c *gin.Context) error {
+func (s *Server) editsOf(c *Visit) error {
 	conn, err := websocket.Accept(c.Writer, c.Request, nil) // refuses pages of another origin
 	if err != nil {
 		s.log.Info("edits", "err", err)

@@ -75,7 +75,7 @@ func (l OwnLine) OwnStep() template.HTML {
 	}
 	if !l.Do.Lean {
 		m.raw(`</div><div class="own-keys">`)
-		m.lineKeys("knead.own_steps", n, l.Do.Label)
+		writeLineKeys(&m, "knead.own_steps", n, l.Do.Label)
 		m.raw(`</div>`)
 	}
 	return m.raw(string(l.Do.Err()), string(l.Min.Err()), `</div>`).html()

@@ -13,8 +13,6 @@ import (
 	"sync"
 	"time"
 
-	"github.com/gin-gonic/gin"
-
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
 	"hollen/internal/store"
@@ -270,7 +268,7 @@ func markOf(q url.Values) store.Mark {
 const thisWeek = 7 * 24 * time.Hour
 
 // listBatches shows the batches, the one changed last first, or those that are looked for.
-func (s *Server) listBatches(c *gin.Context) error {
+func (s *Server) listBatches(c *Visit) error {
 	ctx := c.Request.Context()
 	asked := queryOf(c.Request.URL.Query())
 	q := store.Query{Words: asked.Words, Shape: asked.Shape, Sort: store.Sort(asked.Sort),
@@ -290,7 +288,7 @@ func (s *Server) listBatches(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	in := shownIn(c)
+	in := c.Units
 	v := listView{Rows: s.rows(ctx, in, list), Deleted: s.rows(ctx, in, gone), AllGone: c.Query("gone") == "all",
 		MoreGone: more, In: in, Query: asked,
 		Shapes: shapes}

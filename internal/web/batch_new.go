@@ -7,8 +7,6 @@ import (
 	"slices"
 	"strings"
 
-	"github.com/gin-gonic/gin"
-
 	"hollen/internal/core/request"
 	"hollen/internal/core/roll"
 	"hollen/internal/store"
@@ -64,7 +62,7 @@ func blank(h store.House) request.Request {
 // goTheHouseWay gives a new batch the ways the house goes: of kneading, and down the stops of the machine it
 // asks for, where it goes there.
 func goTheHouseWay(r *request.Request, h store.House, cab store.Cabinet, asked url.Values) {
-	if w := keptWay(cab, h.KneadWay); w != nil {
+	if w := cab.Way(h.KneadWay); w != nil {
 		w.Take(r)
 	}
 	machine, own := r.Roll.Kind(), r.Roll.Own
@@ -77,15 +75,15 @@ func goTheHouseWay(r *request.Request, h store.House, cab store.Cabinet, asked u
 			}
 		}
 	}
-	if w := keptWay(cab, h.RollWay); w != nil && machine.Key != "" && w.Goes(machine) {
+	if w := cab.Way(h.RollWay); w != nil && machine.Key != "" && w.Goes(machine) {
 		r.Roll.Machine, r.Roll.Own = machine.Key, own
 		w.Take(r)
 	}
 }
 
 // newForm binds what was typed for a new batch.
-func (s *Server) newForm(c *gin.Context, values url.Values) (f form.Form, own bool, err error) {
-	with, err := s.with(c, shownIn(c))
+func (s *Server) newForm(c *Visit, values url.Values) (f form.Form, own bool, err error) {
+	with, err := s.with(c, c.Units)
 	if err != nil {
 		return f, false, err
 	}
@@ -139,7 +137,7 @@ func (s *Server) newForm(c *gin.Context, values url.Values) (f form.Form, own bo
 }
 
 // newBatch shows the form; what was typed before the other way was chosen comes along.
-func (s *Server) newBatch(c *gin.Context) error {
+func (s *Server) newBatch(c *Visit) error {
 	values := c.Request.URL.Query()
 	fresh := len(values) == 0 || len(values) == 1 && values.Has("as")
 	switch own := values.Get("as") == "own"; {
@@ -178,9 +176,9 @@ func unshown(values url.Values, own bool) (out []Carried) {
 	return out
 }
 
-func (s *Server) showNew(c *gin.Context, status int, f form.Form, own bool, values url.Values) error {
+func (s *Server) showNew(c *Visit, status int, f form.Form, own bool, values url.Values) error {
 	v := newView(0, 0, "", f.Request, f)
-	cab, err := s.cabinet(c)
+	cab, err := c.Cabinet()
 	if err != nil {
 		return err
 	}
@@ -189,7 +187,7 @@ func (s *Server) showNew(c *gin.Context, status int, f form.Form, own bool, valu
 	return nil
 }
 
-func (s *Server) createBatch(c *gin.Context) error {
+func (s *Server) createBatch(c *Visit) error {
 	values, err := s.posted(c)
 	if err != nil {
 		return err

@@ -10,8 +10,6 @@ import (
 	"strings"
 	"time"
 
-	"github.com/gin-gonic/gin"
-
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
 	"hollen/internal/core/request"
@@ -20,7 +18,7 @@ import (
 )
 
 // load returns the batch an address names, or shows why there is none.
-func (s *Server) load(c *gin.Context) (b store.Batch, err error) {
+func (s *Server) load(c *Visit) (b store.Batch, err error) {
 	id, err := strconv.ParseUint(c.Param("id"), 10, 63)
 	if err != nil {
 		return b, refuse(http.StatusNotFound, "There is no such batch.", "Batches are numbered; this is no number.")
@@ -45,7 +43,7 @@ func (s *Server) load(c *gin.Context) (b store.Batch, err error) {
 }
 
 // loadAnyhow is load of a batch whose newest version may be one that cannot be read.
-func (s *Server) loadAnyhow(c *gin.Context) (b store.Batch, err error) {
+func (s *Server) loadAnyhow(c *Visit) (b store.Batch, err error) {
 	id, err := strconv.ParseUint(c.Param("id"), 10, 63)
 	if err != nil {
 		return s.load(c)
@@ -62,7 +60,7 @@ func (s *Server) loadAnyhow(c *gin.Context) (b store.Batch, err error) {
 const diskFull = "The disk is full."
 
 // posted reads the posted form; a form too large or broken gives an error page.
-func (s *Server) posted(c *gin.Context) (url.Values, error) {
+func (s *Server) posted(c *Visit) (url.Values, error) {
 	if err := c.Request.ParseForm(); err != nil {
 		var big *http.MaxBytesError
 		if errors.As(err, &big) {
@@ -71,7 +69,7 @@ func (s *Server) posted(c *gin.Context) (url.Values, error) {
 		}
 		return nil, refuse(http.StatusBadRequest, "That form cannot be read.", "")
 	}
-	marksOf(c).read(c.Request.PostForm)
+	c.Marks.read(c.Request.PostForm)
 	return c.Request.PostForm, nil
 }
 
@@ -83,15 +81,15 @@ type asked struct {
 }
 
 // with is what a form of the request is read with; the cabinet is read, once a request.
-func (s *Server) with(c *gin.Context, typed measure.System) (form.With, error) {
-	cab, err := s.cabinet(c)
-	return form.With{Rules: s.rules, Cabinet: cab, Typed: typed, Shown: shownIn(c),
+func (s *Server) with(c *Visit, typed measure.System) (form.With, error) {
+	cab, err := c.Cabinet()
+	return form.With{Rules: s.rules, Cabinet: cab, Typed: typed, Shown: c.Units,
 		Learned: s.learnedBy(c.Request.Context())}, err
 }
 
 // ask reads a posted batch page.
-func (s *Server) ask(c *gin.Context) (asked, error) {
-	s.fetchCabinet(c) // while the batch is read
+func (s *Server) ask(c *Visit) (asked, error) {
+	c.FetchCabinet() // while the batch is read
 	b, err := s.load(c)
 	if err != nil {
 		return asked{}, err
@@ -139,7 +137,7 @@ const noVersion = -1
 
 // askSound is ask for what must be free of errors: a form with errors is shown again, turned
 // to the first of them, and nothing else is done.
-func (s *Server) askSound(c *gin.Context) (asked, error) {
+func (s *Server) askSound(c *Visit) (asked, error) {
 	a, err := s.ask(c)
 	if err != nil || len(a.view.Errors) == 0 {
 		return a, err
@@ -149,16 +147,30 @@ func (s *Server) askSound(c *gin.Context) (asked, error) {
 	return a, answered(s.show(c, http.StatusUnprocessableEntity, a.view))
 }
 
+// openForm is a posted batch page for a page beside it, or the batch as it is saved.
+func (s *Server) openForm(c *Visit) (*batchForm, error) {
+	a, err := s.askSound(c)
+	if err != nil {
+		return nil, err
+	}
+	s.loadPartner(c, a.view)
+	out := &batchForm{Form: a.view.Form, Batch: a.batch, Along: s.along(a.view)}
+	if p := a.view.Partner; p != nil {
+		out.Other = &otherDough{p.ID, p.Plan}
+	}
+	return out, nil
+}
+
 // failPlan shows that a saved batch cannot be worked out.
-func (s *Server) failPlan(c *gin.Context, id uint64, err error) error {
+func (s *Server) failPlan(c *Visit, id uint64, err error) error {
 	s.log.Error("plan", "batch", id, "err", err)
 	return refuse(http.StatusInternalServerError, "This batch cannot be worked out.", err.Error())
 }
 
 // show writes a batch page.
-func (s *Server) show(c *gin.Context, status int, v *batchView) error {
+func (s *Server) show(c *Visit, status int, v *batchView) error {
 	var err error
-	if v.Cabinet, err = s.cabinet(c); err != nil {
+	if v.Cabinet, err = c.Cabinet(); err != nil {
 		return err
 	}
 	s.loadPartner(c, v)
@@ -184,8 +196,8 @@ func (s *Server) show(c *gin.Context, status int, v *batchView) error {
 }
 
 // unchanged is the page of a batch with a request of its own in it, as now or as it was once, and nothing typed yet.
-func (s *Server) unchanged(c *gin.Context, b store.Batch, r request.Request) (*batchView, error) {
-	with, err := s.with(c, shownIn(c))
+func (s *Server) unchanged(c *Visit, b store.Batch, r request.Request) (*batchView, error) {
+	with, err := s.with(c, c.Units)
 	if err != nil {
 		return nil, err
 	}
@@ -199,8 +211,8 @@ func (s *Server) unchanged(c *gin.Context, b store.Batch, r request.Request) (*b
 }
 
 // openBatch shows a batch as saved.
-func (s *Server) openBatch(c *gin.Context) error {
-	s.fetchCabinet(c)
+func (s *Server) openBatch(c *Visit) error {
+	c.FetchCabinet()
 	b, err := s.load(c)
 	if err != nil {
 		return err
@@ -215,13 +227,13 @@ func (s *Server) openBatch(c *gin.Context) error {
 }
 
 // backToBatch answers a reload of a page that came from a form.
-func (s *Server) backToBatch(c *gin.Context) error {
+func (s *Server) backToBatch(c *Visit) error {
 	c.Redirect(http.StatusSeeOther, "/batches/"+url.PathEscape(c.Param("id")))
 	return nil
 }
 
 // workBatch works the form out and saves nothing.
-func (s *Server) workBatch(c *gin.Context) error {
+func (s *Server) workBatch(c *Visit) error {
 	a, err := s.ask(c)
 	if err != nil {
 		return err
@@ -240,7 +252,7 @@ func (v *batchView) atError() {
 
 // saveBatch saves the form as the next version. Errors save nothing; neither does a version
 // saved meanwhile, whose changes are told and merged under what was typed.
-func (s *Server) saveBatch(c *gin.Context) error {
+func (s *Server) saveBatch(c *Visit) error {
 	a, err := s.askSound(c)
 	if err != nil {
 		return err
@@ -274,8 +286,8 @@ func pageMark(mark string) bool {
 }
 
 // showConflict shows the form with the other window's changes under it.
-func (s *Server) showConflict(c *gin.Context, a asked, clash *store.ConflictError) error {
-	with, err := s.with(c, shownIn(c))
+func (s *Server) showConflict(c *Visit, a asked, clash *store.ConflictError) error {
+	with, err := s.with(c, c.Units)
 	if err != nil {
 		return err
 	}
@@ -294,7 +306,7 @@ func (s *Server) showConflict(c *gin.Context, a asked, clash *store.ConflictErro
 }
 
 // create works a request out and keeps it as a new batch, of one mark one, or shows why it cannot.
-func (s *Server) create(c *gin.Context, r request.Request, once string) (store.Batch, error) {
+func (s *Server) create(c *Visit, r request.Request, once string) (store.Batch, error) {
 	p, err := plan.Make(s.rulesOf(c.Request.Context(), &r), r)
 	if err != nil {
 		return store.Batch{}, refuse(http.StatusUnprocessableEntity, "This batch cannot be worked out.", err.Error())
@@ -306,7 +318,7 @@ func (s *Server) create(c *gin.Context, r request.Request, once string) (store.B
 // today is the date where Hollen runs.
 func (s *Server) today() string { return s.now().Format(time.DateOnly) }
 
-func (s *Server) deleteBatch(c *gin.Context) error {
+func (s *Server) deleteBatch(c *Visit) error {
 	b, err := s.load(c)
 	if err != nil {
 		return err
@@ -320,7 +332,7 @@ func (s *Server) deleteBatch(c *gin.Context) error {
 	return nil
 }
 
-func (s *Server) restoreBatch(c *gin.Context) error {
+func (s *Server) restoreBatch(c *Visit) error {
 	b, err := s.load(c)
 	if err != nil {
 		return err

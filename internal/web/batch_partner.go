@@ -6,8 +6,6 @@ import (
 	"net/http"
 	"net/url"
 
-	"github.com/gin-gonic/gin"
-
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
 	"hollen/internal/core/request"
@@ -28,7 +26,7 @@ type partnerView struct {
 const stripeShare = .4 * .6 / 1.6
 
 // loadPartner fills in the other dough of v, if it has one that is not deleted.
-func (s *Server) loadPartner(c *gin.Context, v *batchView) {
+func (s *Server) loadPartner(c *Visit, v *batchView) {
 	if v.PartnerID == nil {
 		return
 	}
@@ -55,7 +53,7 @@ func (s *Server) loadPartner(c *gin.Context, v *batchView) {
 
 // partnerBatch makes a second dough for this one, from the form as it stands: the same eggs,
 // room and machine, plain where the first is coloured and green where it is plain.
-func (s *Server) partnerBatch(c *gin.Context) error {
+func (s *Server) partnerBatch(c *Visit) error {
 	a, err := s.askSound(c)
 	if err != nil {
 		return err
@@ -92,7 +90,7 @@ func (s *Server) partnerBatch(c *gin.Context) error {
 }
 
 // partBatch ends the link between two doughs; both stay.
-func (s *Server) partBatch(c *gin.Context) error {
+func (s *Server) partBatch(c *Visit) error {
 	b, err := s.load(c)
 	if err != nil {
 		return err

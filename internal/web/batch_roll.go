@@ -8,7 +8,6 @@ import (
 	"strconv"
 	"strings"
 
-	"hollen/internal/core/addition"
 	"hollen/internal/core/doctor"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
@@ -92,7 +91,7 @@ func (l PassLine) OwnPass() template.HTML {
 		m.raw(`<div class="pass-at">`, string(l.Stop.Field(l.Stop.Label)), `<span class="box"><small>×</small>`,
 			string(l.Passes.Field(l.Passes.Label)), `</span></div>`)
 		m.raw(`<div class="own-keys">`)
-		m.lineKeys("roll.own_passes", n, "Line "+strconv.Itoa(l.N+1))
+		writeLineKeys(&m, "roll.own_passes", n, "Line "+strconv.Itoa(l.N+1))
 		m.raw(`</div>`)
 	}
 	m.raw(string(l.Fold.Field(l.Fold.Label)), string(l.First.Field(l.First.Label)))
@@ -116,8 +115,8 @@ func (l PassLine) OwnPass() template.HTML {
 	return m.raw(string(l.Stop.Err()), string(l.Passes.Err()), string(l.Rest.Err()), `</div>`).html()
 }
 
-// lineKeys are the keys that move, repeat and take out a line of a list.
-func (m *markup) lineKeys(group, n, name string) {
+// writeLineKeys are the keys that move, repeat and take out a line of a list.
+func writeLineKeys(m *markup, group, n, name string) {
 	for _, k := range [][3]string{{"up", "↑", "earlier"}, {"down", "↓", "later"}, {"again", "+", "once more"}, {"out",
 		"×", "take out"}} {
 		m.raw(`<button class="btn btn-line" name="list"`).attr("value", group+":"+k[0]+":"+n).attr("aria-label",
@@ -240,32 +239,13 @@ func (v rollView) RollSigns() (out []rollSign) {
 	return out
 }
 
-// stripesView is the joining of a second dough to this one.
+// stripesView is how the other dough of a batch is laid on this one, with its picture.
 type stripesView struct {
+	*plan.Striped
 	Other   *partnerView
-	Laid    roll.Stripes
-	Joined  roll.Joined
 	Error   string
 	Picture template.HTML
-	WantsG  float64 // of the other dough
-	Third   *thirdColour
-
-	batch *batchView
-
-	FinalMM float64 // the sheet at the end of the ladder
 }
-
-// Further says whether the joined sheet is rolled on.
-func (s *stripesView) Further() bool { return s.FinalMM < s.Joined.SheetMM }
-
-// FinalStripeMM is a stripe's width at the end: between two rollers a sheet gets longer as it
-// gets thinner, and no wider.
-func (s *stripesView) FinalStripeMM() float64 {
-	return s.Joined.StripeMM * s.Joined.SheetMM / s.FinalMM
-}
-
-// FinalPitchMM is how far apart stripes are at the end.
-func (s *stripesView) FinalPitchMM() float64 { return s.Joined.PitchMM * s.Joined.SheetMM / s.FinalMM }
 
 // Stripes is how the other dough of this batch is joined as stripes, nil where there is none
 // or a pin rolls.
@@ -273,93 +253,21 @@ func (v rollView) Stripes() *stripesView {
 	if v.Partner == nil || v.Plan.Pinned() {
 		return nil
 	}
-	s := &stripesView{Other: v.Partner, Laid: v.Request.Roll.Stripes, FinalMM: v.Plan.Roll.SheetMM}
-	j, err := v.Plan.Join()
+	laid, err := v.Plan.Striped()
 	if err != nil {
 		var said []string
 		for _, f := range measure.Faults(err) {
 			said = append(said, measure.Capital(f.Text)+".")
 		}
-		s.Error = strings.Join(said, " ")
-		return s
+		return &stripesView{Error: strings.Join(said, " ")}
 	}
-	s.Joined, s.batch = j, v.batchView
-	base := v.Plan.Formula.Dough.MassG
-	s.WantsG = s.Laid.MassG(roll.OtherDough, base)
-	pattern := draw.Pattern{In: v.In, Laid: s.Laid, Joined: j, FinalMM: s.FinalMM, WideMM: v.Plan.Roll.WidthMM,
+	pattern := draw.Pattern{In: v.In, Laid: laid.Laid, Joined: laid.Joined, FinalMM: laid.FinalMM,
+		WideMM:  v.Plan.Roll.WidthMM,
 		Colours: map[roll.Colour]string{roll.OtherDough: v.Partner.Plan.Formula.Colour.Face}}
-	if c, of, share, ok := v.Plan.ThirdColour(); ok {
-		if g := s.Laid.MassG(roll.ThirdColour, base); g > 0 {
-			s.Third = &thirdColour{of, g, g * share}
-			pattern.Colours[roll.ThirdColour] = c.Face
-		}
+	if laid.Third != nil {
+		pattern.Colours[roll.ThirdColour] = laid.Third.Colour.Face
 	}
-	s.Picture = template.HTML(pattern.SVG())
-	return s
-}
-
-// thirdColour is what colours a piece of the base dough for strips of a third colour.
-type thirdColour struct {
-	Of      addition.Addition
-	DoughG  float64 // of the dough, g
-	ColourG float64 // of what goes into it, g
-}
-
-// Name is what colours it, within a sentence.
-func (t *thirdColour) Name() string { return strings.ToLower(t.Of.Name) }
-
-// LaidWords say how the strips are laid: where and how far apart, or strip by strip.
-func (s *stripesView) LaidWords() string {
-	in := s.batch.In
-	mm := func(v float64) string { return in.MM(v, measure.Shortest) }
-	how := map[roll.Laid]string{roll.LaidAcross: "across the base", roll.LaidAlong: "along the base",
-		roll.LaidLattice: "across the base and along it"}[s.Laid.Lay]
-	if len(s.Laid.Strips) == 0 {
-		return fmt.Sprintf("Lay one of %s every %s %s", mm(math.Round(s.Laid.WidthMM)), mm(math.Round(s.Laid.PitchMM)),
-			how)
-	}
-	var out []string
-	for _, b := range s.Laid.Bands() {
-		switch b.Colour {
-		case roll.OtherDough:
-			out = append(out, mm(b.MM)+" of the other dough")
-		case roll.ThirdColour:
-			out = append(out, mm(b.MM)+" of the third colour")
-		default:
-			out = append(out, mm(b.MM)+" bare")
-		}
-	}
-	turn, _ := s.Laid.Covered(roll.BareBase)
-	return fmt.Sprintf("Lay in turn, %s: %s; then again, every %s", how, strings.Join(out, ", "), mm(turn))
-}
-
-// Comes says how the pattern comes out of the joining pass.
-func (s *stripesView) Comes() string {
-	in := s.batch.In
-	if s.Laid.Lay == roll.LaidAlong {
-		return "All of it stretches alike; strips along the sheet keep their width."
-	}
-	if len(s.Laid.Strips) == 0 {
-		return fmt.Sprintf("Stripes come out %s wide, one every %s.", in.MM(s.Joined.StripeMM, 0),
-			in.MM(s.Joined.PitchMM, 0))
-	}
-	return fmt.Sprintf("Strips come out %.2f times as wide, %s the first, a turn of the pattern every %s.",
-		s.Joined.Stripe, in.MM(s.Joined.StripeMM, 0),
-		in.MM(s.Joined.PitchMM, 0))
-}
-
-// AtLast says how the pattern is at the end of the way down.
-func (s *stripesView) AtLast() string {
-	in := s.batch.In
-	switch {
-	case s.Laid.Lay == roll.LaidAlong:
-		return "the strips are as wide as they were"
-	case len(s.Laid.Strips) == 0:
-		return fmt.Sprintf("the stripes are %s wide, one every %s", in.MM(s.FinalStripeMM(), 0), in.MM(s.FinalPitchMM(),
-			0))
-	}
-	return fmt.Sprintf("the first strip is %s wide, a turn of the pattern %s long", in.MM(s.FinalStripeMM(), 0),
-		in.MM(s.FinalPitchMM(), 0))
+	return &stripesView{Striped: laid, Other: v.Partner, Picture: template.HTML(pattern.SVG())}
 }
 
 // StripLine is one strip of a pattern on the page.

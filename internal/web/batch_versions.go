@@ -8,8 +8,6 @@ import (
 	"strings"
 	"time"
 
-	"github.com/gin-gonic/gin"
-
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
 	"hollen/internal/core/request"
@@ -38,7 +36,7 @@ type versionRow struct {
 const versionsShown = 60
 
 // listVersions shows every version of a batch that was saved.
-func (s *Server) listVersions(c *gin.Context) error {
+func (s *Server) listVersions(c *Visit) error {
 	b, err := s.loadAnyhow(c)
 	if err != nil {
 		return err
@@ -52,7 +50,7 @@ func (s *Server) listVersions(c *gin.Context) error {
 	if v.More = len(list) > versionsShown; v.More {
 		list = list[:versionsShown]
 	}
-	in := shownIn(c)
+	in := c.Units
 	requests, damaged := make([]request.Request, len(list)), make([]bool, len(list))
 	for i, x := range list {
 		old, err := s.store.Version(ctx, b.ID, x.Version)
@@ -105,7 +103,7 @@ func changedWords(in measure.System, from, to request.Request) string {
 }
 
 // asVersion is the batch of the address as it was saved as version n.
-func (s *Server) asVersion(c *gin.Context, b store.Batch, n string) (store.Batch, error) {
+func (s *Server) asVersion(c *Visit, b store.Batch, n string) (store.Batch, error) {
 	version, err := strconv.Atoi(n)
 	if err != nil {
 		version = 0 // there is none
@@ -119,7 +117,7 @@ func (s *Server) asVersion(c *gin.Context, b store.Batch, n string) (store.Batch
 }
 
 // openVersion shows a batch as it was saved once; saving makes it the newest.
-func (s *Server) openVersion(c *gin.Context) error {
+func (s *Server) openVersion(c *Visit) error {
 	b, err := s.loadAnyhow(c)
 	if err != nil {
 		return err
@@ -137,7 +135,7 @@ func (s *Server) openVersion(c *gin.Context) error {
 }
 
 // takeBack saves a version once more, as the newest.
-func (s *Server) takeBack(c *gin.Context) error {
+func (s *Server) takeBack(c *Visit) error {
 	b, err := s.loadAnyhow(c)
 	if err != nil {
 		return err

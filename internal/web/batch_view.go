@@ -1,7 +1,9 @@
 package web
 
 import (
+	"html/template"
 	"net/url"
+	"strings"
 
 	"hollen/internal/core/plan"
 	"hollen/internal/core/request"
@@ -115,4 +117,17 @@ func (v *batchView) Stations() []Station {
 		out = append(out, x)
 	}
 	return out
+}
+
+// funcs are what the templates of a batch are put together with.
+func funcs(t *template.Template) template.FuncMap {
+	return template.FuncMap{
+		"stationName": func(s request.Stage) string { return stations[s].name },
+		// the rail or the sheet of the open station, by the template of its name
+		"station": func(kind string, v *batchView) (template.HTML, error) {
+			var b strings.Builder
+			err := t.ExecuteTemplate(&b, kind+"-"+string(v.At), v.station())
+			return template.HTML(b.String()), err
+		},
+	}
 }

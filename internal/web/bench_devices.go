@@ -11,8 +11,6 @@ import (
 	"sync/atomic"
 	"time"
 
-	"github.com/gin-gonic/gin"
-
 	"hollen/internal/clock"
 	"hollen/internal/device"
 	"hollen/internal/store"
@@ -23,7 +21,7 @@ const deviceIdle = 2 * time.Minute
 
 // takeReadings takes readings from a device, JSON one a line, one at a time or a line kept open. Its token stands
 // in the Authorization header and allows this and nothing else.
-func (s *Server) takeReadings(c *gin.Context) error {
+func (s *Server) takeReadings(c *Visit) error {
 	token, _ := strings.CutPrefix(c.GetHeader("Authorization"), "Bearer ")
 	d, err := s.store.DeviceWith(c.Request.Context(), c.Param("name"), token)
 	if errors.Is(err, store.ErrNotFound) {

@@ -305,13 +305,13 @@ func (s *Server) answerScreen(ctx context.Context, id uint64, in fromScreen) (be
 	return out, err
 }
 
-func makingID(c *gin.Context) (uint64, bool) {
+func makingID(c *Visit) (uint64, bool) {
 	id, err := strconv.ParseUint(c.Param("id"), 10, 63)
 	return id, err == nil && id > 0
 }
 
 // postEvents takes events by request: where no socket opens.
-func (s *Server) postEvents(c *gin.Context) error {
+func (s *Server) postEvents(c *Visit) error {
 	id, ok := makingID(c)
 	var in fromScreen
 	if !ok {
@@ -360,7 +360,7 @@ const recheck = 15 * time.Second
 
 // benchLine is the line between one screen and its making: taps go up, news come down, over one socket, of which a
 // browser allows more than of requests.
-func (s *Server) benchLine(c *gin.Context) error {
+func (s *Server) benchLine(c *Visit) error {
 	id, ok := makingID(c)
 	if !ok {
 		c.Status(http.StatusNotFound)

@@ -13,8 +13,6 @@ import (
 	"strings"
 	"time"
 
-	"github.com/gin-gonic/gin"
-
 	"hollen/internal/core/bench"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
@@ -25,7 +23,7 @@ import (
 )
 
 // beginMaking begins a making of a batch as its form stands, and of its second dough, and goes to the bench.
-func (s *Server) beginMaking(c *gin.Context) error {
+func (s *Server) beginMaking(c *Visit) error {
 	a, err := s.askSound(c)
 	if err != nil {
 		return err
@@ -37,7 +35,7 @@ func (s *Server) beginMaking(c *gin.Context) error {
 	}
 	m, err := s.store.Begin(ctx, a.batch, a.view.Plan, now)
 	if err == nil && a.batch.PartnerID != nil {
-		err = s.beginPartner(c, *a.batch.PartnerID, m, a.view.Plan, now)
+		err = s.beginPartner(ctx, *a.batch.PartnerID, m, a.view.Plan, now)
 	}
 	if err != nil {
 		return err
@@ -61,7 +59,7 @@ func (s *Server) begunJustNow(ctx context.Context, batch uint64, p *plan.Plan, n
 }
 
 // beginAgain begins a making as an earlier one was begun, by the rules of today, and goes to the bench.
-func (s *Server) beginAgain(c *gin.Context) error {
+func (s *Server) beginAgain(c *Visit) error {
 	kept, _, err := s.making(c)
 	if err != nil {
 		return err
@@ -71,7 +69,7 @@ func (s *Server) beginAgain(c *gin.Context) error {
 	if r.MadeOn != "" {
 		r = r.Again(s.today())
 	}
-	p, err := plan.MakeIn(shownIn(c), s.rulesOf(ctx, &r), r)
+	p, err := plan.MakeIn(c.Units, s.rulesOf(ctx, &r), r)
 	if err != nil {
 		return s.failPlan(c, kept.BatchID, err)
 	}
@@ -79,7 +77,7 @@ func (s *Server) beginAgain(c *gin.Context) error {
 	if !twice {
 		m, err := s.store.Begin(ctx, store.Batch{ID: kept.BatchID, Version: kept.BatchVersion}, p, now)
 		if b, gone := s.store.Get(ctx, kept.BatchID); err == nil && gone == nil && b.PartnerID != nil {
-			err = s.beginPartner(c, *b.PartnerID, m, p, now)
+			err = s.beginPartner(ctx, *b.PartnerID, m, p, now)
 		}
 		if err != nil {
 			return err
@@ -105,8 +103,7 @@ func (s *Server) since(ctx context.Context, kept *store.Making) string {
 
 // beginPartner begins the second dough of a batch beside it; strips of the smaller are laid on the larger once both are
 // rolled.
-func (s *Server) beginPartner(c *gin.Context, id uint64, first store.Making, of *plan.Plan, now time.Time) error {
-	ctx := c.Request.Context()
+func (s *Server) beginPartner(ctx context.Context, id uint64, first store.Making, of *plan.Plan, now time.Time) error {
 	b, err := s.store.Get(ctx, id)
 	if errors.Is(err, store.ErrDeleted) || errors.Is(err, store.ErrNotFound) {
 		return nil
@@ -114,7 +111,7 @@ func (s *Server) beginPartner(c *gin.Context, id uint64, first store.Making, of 
 	if err != nil {
 		return err
 	}
-	p, err := plan.MakeIn(shownIn(c), s.rulesOf(ctx, &b.Request.Request), b.Request.Request)
+	p, err := plan.MakeIn(of.In(), s.rulesOf(ctx, &b.Request.Request), b.Request.Request)
 	if err != nil {
 		return err
 	}
@@ -150,7 +147,7 @@ type benchView struct {
 }
 
 // making reads the making of the address; it shows why when it cannot.
-func (s *Server) making(c *gin.Context) (store.Making, bench.Making, error) {
+func (s *Server) making(c *Visit) (store.Making, bench.Making, error) {
 	id, ok := makingID(c)
 	if !ok {
 		return store.Making{}, bench.Making{}, refuse(http.StatusNotFound, "There is no such making.",
@@ -182,12 +179,12 @@ func (s *Server) making(c *gin.Context) (store.Making, bench.Making, error) {
 }
 
 // showBench shows the screen at the bench.
-func (s *Server) showBench(c *gin.Context) error {
+func (s *Server) showBench(c *Visit) error {
 	kept, run, err := s.making(c)
 	if err != nil {
 		return err
 	}
-	cab, err := s.cabinet(c)
+	cab, err := c.Cabinet()
 	if err != nil {
 		return err
 	}
@@ -201,7 +198,7 @@ func (s *Server) showBench(c *gin.Context) error {
 	}
 	v := benchView{ID: kept.ID, Name: kept.Request.Name, Run: run, N: min(run.State.Now+1, len(run.Steps)),
 		Of: len(run.Steps), State: template.JS(doc),
-		Style: tinted(run.Begun.Formula.Colour), Marks: marksOf(c), Back: run.State.Last()}
+		Style: tinted(run.Begun.Formula.Colour), Marks: c.Marks, Back: run.State.Last()}
 	signs, err := json.Marshal(benchSigns(run.Ahead))
 	if err != nil {
 		return err
@@ -220,7 +217,7 @@ func (s *Server) showBench(c *gin.Context) error {
 }
 
 // tapBench is a tap of a page without scripts: a step done, left out or taken back.
-func (s *Server) tapBench(c *gin.Context) error {
+func (s *Server) tapBench(c *Visit) error {
 	kept, _, err := s.making(c)
 	if err != nil {
 		return err
@@ -272,7 +269,7 @@ type madeRow struct {
 func madeWords(m *bench.Summary) string {
 	words := measure.Minutes(m.Min)
 	if m.Felt != nil {
-		words += ", felt " + feltWords[*m.Felt+2]
+		words += ", felt " + bench.FeltWords[*m.Felt+2]
 	}
 	if len(m.Makers) > 0 {
 		words += ", by " + measure.List(m.Makers)
@@ -281,7 +278,7 @@ func madeWords(m *bench.Summary) string {
 }
 
 // listMakings lists the makings of a batch.
-func (s *Server) listMakings(c *gin.Context) error {
+func (s *Server) listMakings(c *Visit) error {
 	b, err := s.load(c)
 	if err != nil {
 		return err
@@ -301,7 +298,7 @@ func (s *Server) listMakings(c *gin.Context) error {
 		Last uint64 // that ended
 		Else []otherwise
 	}{b.ID, b.Request.Name, nil, 0, nil}
-	in := shownIn(c)
+	in := c.Units
 	for _, m := range all {
 		row := madeRow{ID: m.ID, When: m.Began.Local().Format("Mon 2 January, 15:04"), Open: m.Ended == nil}
 		i := slices.IndexFunc(ended, func(x store.Made) bool { return x.ID == m.ID })
@@ -329,9 +326,6 @@ func (s *Server) listMakings(c *gin.Context) error {
 	s.render(c, http.StatusOK, "makings", "Makings", v)
 	return nil
 }
-
-// feltWords are the five words for how a dough felt.
-var feltWords = []string{"too dry", "a little dry", "right", "a little wet", "too wet"}
 
 // madeLine is a step of a making, planned and done.
 type madeLine struct {
@@ -386,7 +380,7 @@ func madeLines(run *bench.Making) (out []madeLine) {
 }
 
 // showMade shows a making as it went: planned beside done, as a picture in time and as a table.
-func (s *Server) showMade(c *gin.Context) error {
+func (s *Server) showMade(c *Visit) error {
 	kept, run, err := s.making(c)
 	if err != nil {
 		return err
@@ -396,11 +390,11 @@ func (s *Server) showMade(c *gin.Context) error {
 		"Mon 2 January 2006, 15:04"), Open: kept.Ended == nil,
 		Run: run, Lines: madeLines(&run), Picture: template.HTML(draw.Making(&run, s.now()))}
 	if st.Felt != nil {
-		v.Felt = feltWords[*st.Felt+2]
+		v.Felt = bench.FeltWords[*st.Felt+2]
 	}
 	if !v.Open {
 		sum := run.Summary(nil)
-		v.Out = sum.OutWords(shownIn(c))
+		v.Out = sum.OutWords(c.Units)
 	}
 	if v.Pictures, err = s.store.Pictures(c.Request.Context(), kept.ID); err != nil {
 		return err
@@ -453,7 +447,7 @@ func saidWords(in measure.System, e *bench.Event) string {
 }
 
 // airOf is the air of the room while a making went on, by the sensor; "" where none spoke.
-func (s *Server) airOf(c *gin.Context, kept *store.Making) string {
+func (s *Server) airOf(c *Visit, kept *store.Making) string {
 	until := s.now()
 	if kept.Ended != nil {
 		until = *kept.Ended
@@ -468,7 +462,7 @@ func (s *Server) airOf(c *gin.Context, kept *store.Making) string {
 		t, rh, n = t+m.TempC*float64(m.N), rh+m.RH*float64(m.N), n+float64(m.N)
 		low, high = min(low, m.RH), max(high, m.RH)
 	}
-	words := fmt.Sprintf("The room meanwhile, by the sensor: %s and %.0f %%", shownIn(c).C(t/n, 1), 100*rh/n)
+	words := fmt.Sprintf("The room meanwhile, by the sensor: %s and %.0f %%", c.Units.C(t/n, 1), 100*rh/n)
 	if high-low >= .02 {
 		words += fmt.Sprintf(", between %.0f and %.0f %%", 100*low, 100*high)
 	}
@@ -476,7 +470,7 @@ func (s *Server) airOf(c *gin.Context, kept *store.Making) string {
 }
 
 // downloadMadeJSON hands out a making: what it was begun with, its events, and how it stands.
-func (s *Server) downloadMadeJSON(c *gin.Context) error {
+func (s *Server) downloadMadeJSON(c *Visit) error {
 	kept, run, err := s.making(c)
 	if err != nil {
 		return err
@@ -495,7 +489,7 @@ func (s *Server) downloadMadeJSON(c *gin.Context) error {
 }
 
 // downloadMadeCSV hands out the steps of a making, a line each.
-func (s *Server) downloadMadeCSV(c *gin.Context) error {
+func (s *Server) downloadMadeCSV(c *Visit) error {
 	kept, run, err := s.making(c)
 	if err != nil {
 		return err

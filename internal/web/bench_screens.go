@@ -7,13 +7,12 @@ import (
 	"net/http"
 	"strings"
 
-	"github.com/gin-gonic/gin"
 	"rsc.io/qr"
 )
 
 // showScreens shows how the same making is opened on another screen: its address, as this page was reached, and a
 // picture of it to point a camera at.
-func (s *Server) showScreens(c *gin.Context) error {
+func (s *Server) showScreens(c *Visit) error {
 	kept, _, err := s.making(c)
 	if err != nil {
 		return err

@@ -6,8 +6,6 @@ import (
 	"net/url"
 	"strings"
 
-	"github.com/gin-gonic/gin"
-
 	"hollen/internal/core/measure"
 	"hollen/internal/core/request"
 	"hollen/internal/core/roll"
@@ -42,7 +40,7 @@ const (
 )
 
 // machineAt returns the machine an address names, or shows why there is none.
-func (s *Server) machineAt(c *gin.Context) (store.Thing, roll.Machine, error) {
+func (s *Server) machineAt(c *Visit) (store.Thing, roll.Machine, error) {
 	t, err := s.thing(c, machineShelf, c.Param("id"))
 	if err != nil {
 		return t, roll.Machine{}, err
@@ -82,7 +80,7 @@ func calibrateOf(id uint64, m roll.Machine) calibrateView {
 	return v
 }
 
-func (s *Server) openCalibrate(c *gin.Context) error {
+func (s *Server) openCalibrate(c *Visit) error {
 	t, m, err := s.machineAt(c)
 	if err != nil {
 		return err
@@ -164,7 +162,7 @@ func (v *calibrateView) read(values url.Values) (points []roll.Measure, spring f
 }
 
 // calibrate fits a posted set, and keeps it when that was asked for.
-func (s *Server) calibrate(c *gin.Context) error {
+func (s *Server) calibrate(c *Visit) error {
 	t, m, err := s.machineAt(c)
 	if err != nil {
 		return err

@@ -9,8 +9,6 @@ import (
 	"syscall"
 	"time"
 
-	"github.com/gin-gonic/gin"
-
 	"hollen/internal/clock"
 	"hollen/internal/core/measure"
 	"hollen/internal/store"
@@ -36,8 +34,8 @@ const lowOn = 1 << 30
 
 // care reads it.
 func (s *Server) care(ctx context.Context, done bool) *careView {
-	dir := s.access.Backups
-	v := &careView{Here: dir != "", SignIn: s.access.SignIn, Done: done}
+	dir := s.backups
+	v := &careView{Here: dir != "", SignIn: s.signIn, Done: done}
 	if size, err := s.store.Size(ctx); err == nil {
 		v.Uses = bytesWords(uint64(size))
 	}
@@ -87,7 +85,7 @@ func ageWords(d time.Duration) string {
 const backupFor = 10 * time.Minute
 
 // downloadBackup hands out everything, without passwords.
-func (s *Server) downloadBackup(c *gin.Context) error {
+func (s *Server) downloadBackup(c *Visit) error {
 	ctx, cancel := context.WithTimeout(context.WithoutCancel(c.Request.Context()), backupFor)
 	defer cancel()
 	_ = http.NewResponseController(c.Writer).SetWriteDeadline(clock.Deadline(backupFor))
@@ -107,15 +105,15 @@ func (s *Server) downloadBackup(c *gin.Context) error {
 }
 
 // backUp makes one of the nightly backups now.
-func (s *Server) backUp(c *gin.Context) error {
-	if s.access.Backups == "" {
+func (s *Server) backUp(c *Visit) error {
+	if s.backups == "" {
 		return refuse(http.StatusNotFound, "Backups are not made by themselves here.",
 			"“hollen backup FILE” makes one.")
 	}
 	ctx, cancel := context.WithTimeout(context.WithoutCancel(c.Request.Context()), backupFor)
 	defer cancel()
 	_ = http.NewResponseController(c.Writer).SetWriteDeadline(clock.Deadline(backupFor))
-	if _, err := s.store.BackupTo(ctx, s.access.Backups); err != nil {
+	if _, err := s.store.BackupTo(ctx, s.backups); err != nil {
 		return err
 	}
 	s.audit(c, "backup", "made")

@@ -6,8 +6,6 @@ import (
 	"strconv"
 	"strings"
 
-	"github.com/gin-gonic/gin"
-
 	"hollen/internal/core/measure"
 	"hollen/internal/core/request"
 	"hollen/internal/store"
@@ -26,12 +24,12 @@ func houseFields() (out []request.Field) {
 }
 
 // house returns what new batches start from, or shows why it cannot be read.
-func (s *Server) house(c *gin.Context) (store.House, error) {
+func (s *Server) house(c *Visit) (store.House, error) {
 	ctx := c.Request.Context()
 	return s.store.House(ctx)
 }
 
-func (s *Server) openHouse(c *gin.Context) error {
+func (s *Server) openHouse(c *Visit) error {
 	h, err := s.house(c)
 	if err != nil {
 		return err
@@ -55,9 +53,9 @@ func (s *Server) openHouse(c *gin.Context) error {
 }
 
 // showHouse shows the house of r, with what was typed where it was not allowed.
-func (s *Server) showHouse(c *gin.Context, status int, v shelfView, r *request.Request,
+func (s *Server) showHouse(c *Visit, status int, v shelfView, r *request.Request,
 	errs map[string]request.FieldError) error {
-	v.Shelves, v.House, v.In = shelves, true, shownIn(c)
+	v.Shelves, v.House, v.In = shelves, true, c.Units
 	for _, f := range houseFields() {
 		f = f.In(v.In)
 		e := entry{Key: f.Path, Label: f.Label, Unit: f.Unit, Kind: f.Kind, Options: f.Options, Value: f.Get(r),
@@ -69,7 +67,7 @@ func (s *Server) showHouse(c *gin.Context, status int, v shelfView, r *request.R
 		}
 		v.Entries = append(v.Entries, e)
 	}
-	cab, err := s.cabinet(c)
+	cab, err := c.Cabinet()
 	if err != nil {
 		return err
 	}
@@ -89,7 +87,7 @@ func (s *Server) showHouse(c *gin.Context, status int, v shelfView, r *request.R
 
 // saveHouse keeps the house. What another window changed since this one was opened is told, and
 // what was typed here stays.
-func (s *Server) saveHouse(c *gin.Context) error {
+func (s *Server) saveHouse(c *Visit) error {
 	values, err := s.posted(c)
 	if err != nil {
 		return err
@@ -106,7 +104,7 @@ func (s *Server) saveHouse(c *gin.Context) error {
 		if !values.Has(f.Path) {
 			continue
 		}
-		shown, typed := f.In(shownIn(c)), values.Get(f.Path)
+		shown, typed := f.In(c.Units), values.Get(f.Path)
 		if shown.Rounded && typed == shown.Get(&now) {
 			continue // what was rounded for the page stays what it is
 		}
@@ -121,15 +119,15 @@ func (s *Server) saveHouse(c *gin.Context) error {
 		values.Get("db") == s.store.Identity()) {
 		version = n
 	}
-	cab, err := s.cabinet(c)
+	cab, err := c.Cabinet()
 	if err != nil {
 		return err
 	}
-	v := shelfView{Version: version, In: shownIn(c), KneadWay: h.KneadWay, RollWay: h.RollWay}
+	v := shelfView{Version: version, In: c.Units, KneadWay: h.KneadWay, RollWay: h.RollWay}
 	for key, at := range map[string]*string{"knead_way": &v.KneadWay, "roll_way": &v.RollWay} {
 		// What is not in the cabinet any more is none.
 		if values.Has(key) {
-			if *at = ""; keptWay(cab, values.Get(key)) != nil {
+			if *at = ""; cab.Way(values.Get(key)) != nil {
 				*at = values.Get(key)
 			}
 		}

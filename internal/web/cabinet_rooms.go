@@ -9,8 +9,6 @@ import (
 	"strings"
 	"unicode/utf8"
 
-	"github.com/gin-gonic/gin"
-
 	"hollen/internal/core/measure"
 	"hollen/internal/core/request"
 	"hollen/internal/store"
@@ -47,7 +45,7 @@ func rowOf(r store.Room, u measure.System) roomRow {
 }
 
 // rooms returns the named rooms, or shows why they cannot be read.
-func (s *Server) rooms(c *gin.Context) ([]roomRow, error) {
+func (s *Server) rooms(c *Visit) ([]roomRow, error) {
 	ctx := c.Request.Context()
 	list, err := s.store.Rooms(ctx)
 	if err != nil {
@@ -55,22 +53,22 @@ func (s *Server) rooms(c *gin.Context) ([]roomRow, error) {
 	}
 	var out []roomRow
 	for _, r := range list {
-		out = append(out, rowOf(r, shownIn(c)))
+		out = append(out, rowOf(r, c.Units))
 	}
 	return out, nil
 }
 
-func (s *Server) listRooms(c *gin.Context) error {
+func (s *Server) listRooms(c *Visit) error {
 	return s.showRooms(c, http.StatusOK, roomRow{})
 }
 
 // showRooms shows the rooms; typed is a row that was not allowed.
-func (s *Server) showRooms(c *gin.Context, status int, typed roomRow) error {
+func (s *Server) showRooms(c *Visit, status int, typed roomRow) error {
 	rows, err := s.rooms(c)
 	if err != nil {
 		return err
 	}
-	v := roomsView{Rows: rows, New: rowOf(store.Room{TempC: 22, RH: .45}, shownIn(c))}
+	v := roomsView{Rows: rows, New: rowOf(store.Room{TempC: 22, RH: .45}, c.Units)}
 	if len(typed.Errors) > 0 && typed.ID == 0 {
 		v.New = typed
 	}
@@ -108,12 +106,12 @@ func readRoom(v url.Values, u measure.System) (store.Room, roomRow) {
 	return store.Room{ID: id, Version: version, Name: row.Name, TempC: req.Room.TempC, RH: req.Room.RH}, row
 }
 
-func (s *Server) saveRoom(c *gin.Context) error {
+func (s *Server) saveRoom(c *Visit) error {
 	values, err := s.posted(c)
 	if err != nil {
 		return err
 	}
-	r, row := readRoom(values, shownIn(c))
+	r, row := readRoom(values, c.Units)
 	if db := values.Get("db"); r.ID != 0 && db != "" && db != s.store.Identity() {
 		r.Version = noVersion
 	}
@@ -131,7 +129,7 @@ func (s *Server) saveRoom(c *gin.Context) error {
 			if err != nil {
 				return err
 			}
-			theirs := rowOf(now, shownIn(c))
+			theirs := rowOf(now, c.Units)
 			row.Version = now.Version
 			row.Errors["name"] = fmt.Sprintf("Another window kept it meanwhile as %s, %s %s and %s %%. Save again to "+
 				"keep yours.", theirs.Name, theirs.Temp,
@@ -148,7 +146,7 @@ func (s *Server) saveRoom(c *gin.Context) error {
 	return s.showRooms(c, http.StatusUnprocessableEntity, row)
 }
 
-func (s *Server) deleteRoom(c *gin.Context) error {
+func (s *Server) deleteRoom(c *Visit) error {
 	id, err := strconv.ParseUint(c.Param("id"), 10, 63)
 	if err != nil {
 		return refuse(http.StatusNotFound, "There is no such room.", "")

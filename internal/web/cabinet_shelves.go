@@ -5,8 +5,6 @@ import (
 	"fmt"
 	"strings"
 
-	"github.com/gin-gonic/gin"
-
 	"hollen/internal/core/addition"
 	"hollen/internal/core/cost"
 	"hollen/internal/core/dough"
@@ -43,13 +41,13 @@ type desk struct {
 }
 
 // desk reads the cabinet for its pages, or shows why it cannot be read.
-func (s *Server) desk(c *gin.Context) (desk, error) {
-	cab, err := s.cabinet(c)
+func (s *Server) desk(c *Visit) (desk, error) {
+	cab, err := c.Cabinet()
 	if err != nil {
 		return desk{}, err
 	}
 	h, err := s.house(c)
-	return desk{cab, h.Prices.Currency, shownIn(c), s.rules}, err
+	return desk{cab, h.Prices.Currency, c.Units, s.rules}, err
 }
 
 // shelves are the shelves of the cabinet, in the order of work.

@@ -8,53 +8,14 @@ import (
 	"slices"
 	"strconv"
 
-	"github.com/gin-gonic/gin"
-
 	"hollen/internal/core/measure"
 	"hollen/internal/core/request"
 	"hollen/internal/store"
 )
 
-// fetched is the cabinet of a request, being read.
-type fetched struct {
-	done chan struct{}
-	cab  store.Cabinet
-	err  error
-}
-
-// cabinetKey is where a request keeps the cabinet once it was asked for.
-const cabinetKey = "cabinet"
-
-// fetchCabinet begins to read what the workshop keeps, once a request.
-func (s *Server) fetchCabinet(c *gin.Context) *fetched {
-	if known, ok := c.Get(cabinetKey); ok {
-		return known.(*fetched)
-	}
-	f := &fetched{done: make(chan struct{})}
-	c.Set(cabinetKey, f)
-	ctx := c.Request.Context()
-	go func() {
-		defer close(f.done)
-		f.cab, f.err = s.store.Cabinet(ctx)
-	}()
-	return f
-}
-
-// cabinet returns what the workshop keeps, or shows why it cannot be read.
-func (s *Server) cabinet(c *gin.Context) (store.Cabinet, error) {
-	f := s.fetchCabinet(c)
-	<-f.done
-	return f.cab, f.err
-}
-
 // place is the workshop's name; none where the database does not answer.
-func (s *Server) place(c *gin.Context) string {
-	if known, ok := c.Get(cabinetKey); ok {
-		f := known.(*fetched)
-		<-f.done
-		return f.cab.Workshop
-	}
-	name, err := s.store.Workshop(c.Request.Context())
+func (s *Server) place(c *Visit) string {
+	name, err := c.Place()
 	if err != nil {
 		s.log.Warn("workshop", "err", err)
 	}
@@ -112,13 +73,13 @@ type thingView struct {
 	There     string  // what is there already by that name; kept again, there are two
 }
 
-func (s *Server) openCabinet(c *gin.Context) error {
+func (s *Server) openCabinet(c *Visit) error {
 	c.Redirect(http.StatusSeeOther, "/cabinet/"+shelves[0].Path)
 	return nil
 }
 
 // atShelf returns the shelf an address names, or shows that there is none.
-func (s *Server) atShelf(c *gin.Context) (shelf, error) {
+func (s *Server) atShelf(c *Visit) (shelf, error) {
 	sh, ok := shelfAt(c.Param("shelf"))
 	if !ok {
 		return sh, refuse(http.StatusNotFound, "There is no such shelf.", "Flours, lots, eggs, additions, powders and "+
@@ -127,7 +88,7 @@ func (s *Server) atShelf(c *gin.Context) (shelf, error) {
 	return sh, nil
 }
 
-func (s *Server) openShelf(c *gin.Context) error {
+func (s *Server) openShelf(c *Visit) error {
 	sh, err := s.atShelf(c)
 	if err != nil {
 		return err
@@ -165,14 +126,14 @@ func (s *Server) openShelf(c *gin.Context) error {
 }
 
 // deskAtShelf is the shelf of the address with what its page needs.
-func (s *Server) deskAtShelf(c *gin.Context) (sh shelf, cab desk, err error) {
+func (s *Server) deskAtShelf(c *Visit) (sh shelf, cab desk, err error) {
 	if sh, err = s.atShelf(c); err == nil {
 		cab, err = s.desk(c)
 	}
 	return sh, cab, err
 }
 
-func (s *Server) newThing(c *gin.Context) error {
+func (s *Server) newThing(c *Visit) error {
 	sh, cab, err := s.deskAtShelf(c)
 	if err != nil {
 		return err
@@ -189,12 +150,12 @@ func filled(entries []entry) []entry {
 	return entries
 }
 
-func (s *Server) showThing(c *gin.Context, status int, v thingView) {
+func (s *Server) showThing(c *Visit, status int, v thingView) {
 	s.render(c, status, "thing", v.One, v)
 }
 
 // thing returns the thing an address names, or shows why there is none.
-func (s *Server) thing(c *gin.Context, sh shelf, id string) (store.Thing, error) {
+func (s *Server) thing(c *Visit, sh shelf, id string) (store.Thing, error) {
 	n, err := strconv.ParseUint(id, 10, 63)
 	if err != nil {
 		n = 0 // no thing has it
@@ -207,7 +168,7 @@ func (s *Server) thing(c *gin.Context, sh shelf, id string) (store.Thing, error)
 	return t, err
 }
 
-func (s *Server) editThing(c *gin.Context) error {
+func (s *Server) editThing(c *Visit) error {
 	sh, cab, err := s.deskAtShelf(c)
 	if err != nil {
 		return err
@@ -223,7 +184,7 @@ func (s *Server) editThing(c *gin.Context) error {
 
 // saveThing keeps a thing, new or not. What is not allowed is shown beside its line, and
 // everything typed stays.
-func (s *Server) saveThing(c *gin.Context) error {
+func (s *Server) saveThing(c *Visit) error {
 	sh, err := s.atShelf(c)
 	if err != nil {
 		return err
@@ -297,11 +258,11 @@ func differing(theirs, typed []entry) (out []entry) {
 	return out
 }
 
-func (s *Server) retireThing(c *gin.Context) error  { return s.shelve(c, true) }
-func (s *Server) restoreThing(c *gin.Context) error { return s.shelve(c, false) }
+func (s *Server) retireThing(c *Visit) error  { return s.shelve(c, true) }
+func (s *Server) restoreThing(c *Visit) error { return s.shelve(c, false) }
 
 // shelve takes a thing off the list or puts it back.
-func (s *Server) shelve(c *gin.Context, retire bool) error {
+func (s *Server) shelve(c *Visit, retire bool) error {
 	sh, err := s.atShelf(c)
 	if err != nil {
 		return err

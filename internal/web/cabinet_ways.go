@@ -8,16 +8,11 @@ import (
 	"slices"
 	"strings"
 
-	"github.com/gin-gonic/gin"
-
 	"hollen/internal/core/measure"
 	"hollen/internal/core/request"
 	"hollen/internal/core/roll"
 	"hollen/internal/store"
 )
-
-var wayKinds = []request.Option{{Key: string(request.WayOfKneading), Name: "From mixing to the roller"},
-	{Key: string(request.WayDown), Name: "Down the stops, or under a pin"}}
 
 var wayShelf = shelf{Path: "ways", Name: "Ways", One: "A way of your own", Kind: store.WayKind,
 	Lead: "A way of kneading, or down the stops, under a name. A batch takes it literally at Knead or at Roll; there " +
@@ -32,7 +27,7 @@ var wayShelf = shelf{Path: "ways", Name: "Ways", One: "A way of your own", Kind:
 		lines := w.Lines()
 		machine := textEntry("machine", "Made on", "of a way down: the kind of machine", 0, 60, &w.Machine)
 		return []entry{textEntry("name", "Name", "", 1, 60, &w.Name), choiceEntry("of", "It is a way", (*string)(&w.Of),
-				wayKinds...), machine,
+				request.WayKinds()...), machine,
 				{Key: "lines", Label: "Step by step", Hint: "one to a line: “Knead by hand, 8 min”, “3, 2 passes”",
 					Kind: request.Text, Type: "textarea", Min: 1, Max: 2400, Lines: true, text: &lines}}, func() (any,
 				error) {
@@ -126,9 +121,9 @@ func machineKind(m roll.Machine) string {
 }
 
 // keepWay keeps the way the batch goes as it stands under the name given; the batch is not saved by it.
-func (s *Server) keepWay(c *gin.Context) error {
+func (s *Server) keepWay(c *Visit) error {
 	of := request.WayOf(c.Param("of"))
-	if !slices.ContainsFunc(wayKinds, func(o request.Option) bool { return o.Key == string(of) }) {
+	if !slices.ContainsFunc(request.WayKinds(), func(o request.Option) bool { return o.Key == string(of) }) {
 		return refuse(http.StatusNotFound, "There is no such way.",
 			"A way of kneading, or down the stops, can be kept.")
 	}
@@ -148,7 +143,7 @@ func (s *Server) keepWay(c *gin.Context) error {
 		v.KeepErr = text
 		return s.show(c, http.StatusUnprocessableEntity, v)
 	}
-	cab, err := s.cabinet(c)
+	cab, err := c.Cabinet()
 	if err != nil {
 		return err
 	}
@@ -174,9 +169,7 @@ func (s *Server) keepWay(c *gin.Context) error {
 	}
 	w.Key = store.Key(id)
 	v.KeptWay = w.Name
-	if f, ok := c.Get(cabinetKey); ok { // it is there from now on
-		f.(*fetched).cab.Ways = append(slices.Clone(cab.Ways), w)
-	}
+	c.KeepsWay(w) // it is there from now on
 	return s.show(c, http.StatusOK, v)
 }
 
@@ -189,14 +182,4 @@ func wayOptions(cab store.Cabinet, of request.WayOf, none string) []request.Opti
 		}
 	}
 	return out
-}
-
-// keptWay is the way of that key; nil where there is none.
-func keptWay(cab store.Cabinet, key string) *request.Way {
-	for i := range cab.Ways {
-		if key != "" && cab.Ways[i].Key == key {
-			return &cab.Ways[i]
-		}
-	}
-	return nil
 }

@@ -19,17 +19,17 @@ import (
 )
 
 // openDay shows a day.
-func (s *Server) openDay(c *gin.Context) error {
+func (s *Server) openDay(c *Visit) error {
 	d, err := s.dayOf(c)
 	if err != nil {
 		return err
 	}
 	d.All = c.Query("all") != ""
-	return s.showDay(c, http.StatusOK, d, d.view(shownIn(c), c.Query("task")))
+	return s.showDay(c, http.StatusOK, d, d.view(c.Units, c.Query("task")))
 }
 
 // showDay shows a day with what can be put on it.
-func (s *Server) showDay(c *gin.Context, status int, d *dayNow, v *dayView) error {
+func (s *Server) showDay(c *Visit, status int, d *dayNow, v *dayView) error {
 	ctx := c.Request.Context()
 	newest, err := s.store.Newest(ctx, mostOffered)
 	if err != nil {
@@ -110,7 +110,7 @@ func (s *Server) alike(ctx context.Context, wants []day.Want, known []day.Known)
 }
 
 // stampDay says whether a day has moved, for windows that look at it.
-func (s *Server) stampDay(c *gin.Context) error {
+func (s *Server) stampDay(c *Visit) error {
 	d, err := s.dayAs(c, s.markDay)
 	if err != nil {
 		return err
@@ -138,7 +138,7 @@ var changes = map[string]change{"plan": planned, "move": moved, "pin": pinned, "
 	"leave": left, "part": parted, "cooked": cooked, "take": taken}
 
 // changeDay does what was asked of a day and goes back to it; what cannot be is said there, and nothing is changed.
-func (s *Server) changeDay(c *gin.Context) error {
+func (s *Server) changeDay(c *Visit) error {
 	values, err := s.posted(c)
 	if err != nil {
 		return err
@@ -147,7 +147,7 @@ func (s *Server) changeDay(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	in, key := shownIn(c), values.Get("task")
+	in, key := c.Units, values.Get("task")
 	if values.Get("act") == "undo" {
 		return s.undoDay(c, d, values)
 	}
@@ -197,12 +197,12 @@ func (s *Server) changeDay(c *gin.Context) error {
 }
 
 // clashed shows the day as another window has left it.
-func (s *Server) clashed(c *gin.Context, date, key string) error {
+func (s *Server) clashed(c *Visit, date, key string) error {
 	d, err := s.dayOf(c)
 	if err != nil {
 		return err
 	}
-	v := d.view(shownIn(c), key)
+	v := d.view(c.Units, key)
 	v.Wrong = "Another window changed the day at the same moment; this is how it stands. Do it again if it is still " +
 		"wanted."
 	return s.showDay(c, http.StatusConflict, d, v)
@@ -217,7 +217,7 @@ func dayVersion(values url.Values, identity string) int {
 	return n
 }
 
-func (s *Server) undoDay(c *gin.Context, d *dayNow, values url.Values) error {
+func (s *Server) undoDay(c *Visit, d *dayNow, values url.Values) error {
 	ctx := c.Request.Context()
 	switch err := s.store.UndoDay(ctx, d.Date, dayVersion(values, s.store.Identity())); {
 	case errors.Is(err, store.ErrChanged), errors.Is(err, store.ErrNotFound):

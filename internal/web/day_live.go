@@ -10,8 +10,6 @@ import (
 	"sync"
 	"time"
 
-	"github.com/gin-gonic/gin"
-
 	"hollen/internal/core/day"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
@@ -87,7 +85,7 @@ func (k *dayCache) read(ctx context.Context, s *store.Store, date string) (store
 const replanNodes = 2_000
 
 // aDay is the date of the address; an error page where it is none.
-func (s *Server) aDay(c *gin.Context) (string, time.Time, error) {
+func (s *Server) aDay(c *Visit) (string, time.Time, error) {
 	date := c.Param("date")
 	at, err := time.ParseInLocation(time.DateOnly, date, time.Local)
 	if err != nil || at.Year() < 2000 || at.Year() > 2100 {
@@ -98,9 +96,9 @@ func (s *Server) aDay(c *gin.Context) (string, time.Time, error) {
 }
 
 // dayOf reads a day as it stands; an error page where it cannot be read.
-func (s *Server) dayOf(c *gin.Context) (*dayNow, error) { return s.dayAs(c, s.readDay) }
+func (s *Server) dayOf(c *Visit) (*dayNow, error) { return s.dayAs(c, s.readDay) }
 
-func (s *Server) dayAs(c *gin.Context, read func(context.Context, string, time.Time) (*dayNow, error)) (*dayNow,
+func (s *Server) dayAs(c *Visit, read func(context.Context, string, time.Time) (*dayNow, error)) (*dayNow,
 	error) {
 	date, midnight, err := s.aDay(c)
 	if err != nil {
@@ -111,7 +109,7 @@ func (s *Server) dayAs(c *gin.Context, read func(context.Context, string, time.T
 	if err != nil {
 		return nil, err
 	}
-	d.In = shownIn(c)
+	d.In = c.Units
 	if d.Damaged && !strings.Contains(c.Request.URL.Path, "/orders") && c.Request.Method == http.MethodGet {
 		s.render(c, http.StatusInternalServerError, "day-damaged", dateWords(date), d)
 		return nil, errAnswered

@@ -86,7 +86,7 @@ func rowOfOrder(o store.Order) orderRow {
 
 func portionsWords(v float64) string { return strconv.FormatFloat(v, 'f', -1, 64) }
 
-func (s *Server) openOrders(c *gin.Context) error {
+func (s *Server) openOrders(c *Visit) error {
 	d, err := s.dayOf(c)
 	if err != nil {
 		return err
@@ -95,7 +95,7 @@ func (s *Server) openOrders(c *gin.Context) error {
 }
 
 // showOrders shows a day’s orders, what of them was typed wrong, and the batches they need.
-func (s *Server) showOrders(c *gin.Context, status int, d *dayNow, v ordersView) error {
+func (s *Server) showOrders(c *Visit, status int, d *dayNow, v ordersView) error {
 	ctx := c.Request.Context()
 	v.Date, v.Head, v.Planned = d.Date, dateWords(d.Date), d.Planned()
 	typed := v.Rows
@@ -289,7 +289,7 @@ func readOrder(values url.Values) (day.Asked, orderRow) {
 }
 
 // changeOrders adds, changes and drops orders, takes over the week’s, and makes the batches they need.
-func (s *Server) changeOrders(c *gin.Context) error {
+func (s *Server) changeOrders(c *Visit) error {
 	if c.ContentType() == gin.MIMEMultipartPOSTForm {
 		if err := c.Request.ParseMultipartForm(maxBody); err != nil {
 			return refuse(http.StatusRequestEntityTooLarge, "That is too much at once.",
@@ -363,7 +363,7 @@ func orderOn(a day.Asked, date string) store.Order {
 }
 
 // saveOrder keeps a changed order, or drops it. One of the week becomes the day’s own by that.
-func (s *Server) saveOrder(ctx context.Context, c *gin.Context, d *dayNow, values url.Values) error {
+func (s *Server) saveOrder(ctx context.Context, c *Visit, d *dayNow, values url.Values) error {
 	drop := values.Get("act") == "drop"
 	at := slices.IndexFunc(d.Orders, func(o store.Order) bool { return orderMark(o) == values.Get("order") })
 	if at < 0 {
@@ -392,7 +392,7 @@ func (s *Server) saveOrder(ctx context.Context, c *gin.Context, d *dayNow, value
 }
 
 // pasteOrders adds the orders of a text or a file; lines that cannot be read stay in the box, each with its reason.
-func (s *Server) pasteOrders(ctx context.Context, c *gin.Context, d *dayNow, values url.Values) error {
+func (s *Server) pasteOrders(ctx context.Context, c *Visit, d *dayNow, values url.Values) error {
 	text := values.Get("text")
 	if f, _, err := c.Request.FormFile("file"); err == nil {
 		defer f.Close()
@@ -438,7 +438,7 @@ func (s *Server) pasteOrders(ctx context.Context, c *gin.Context, d *dayNow, val
 // makeBatches makes the batches that orders need, one proposal or all of them, and puts them on the day. What cannot be
 // made is told by its
 // proposal, and holds the others up no more than that.
-func (s *Server) makeBatches(ctx context.Context, c *gin.Context, d *dayNow, values url.Values) error {
+func (s *Server) makeBatches(ctx context.Context, c *Visit, d *dayNow, values url.Values) error {
 	if d.Damaged {
 		return refuse(
 			http.StatusConflict,
@@ -702,11 +702,11 @@ type weekDay struct {
 	Rows []orderRow
 }
 
-func (s *Server) openWeek(c *gin.Context) error {
+func (s *Server) openWeek(c *Visit) error {
 	return s.showWeek(c, http.StatusOK, orderRow{Weekday: 6}, "")
 }
 
-func (s *Server) showWeek(c *gin.Context, status int, typed orderRow, told string) error {
+func (s *Server) showWeek(c *Visit, status int, typed orderRow, told string) error {
 	ctx := c.Request.Context()
 	all, err := s.store.Week(ctx)
 	if err != nil {
@@ -741,7 +741,7 @@ func (s *Server) showWeek(c *gin.Context, status int, typed orderRow, told strin
 }
 
 // changeWeek keeps or ends an order of the week.
-func (s *Server) changeWeek(c *gin.Context) error {
+func (s *Server) changeWeek(c *Visit) error {
 	values, err := s.posted(c)
 	if err != nil {
 		return err
@@ -782,7 +782,7 @@ func (s *Server) changeWeek(c *gin.Context) error {
 }
 
 // downloadOrders writes a day’s orders as CSV, as they are read again.
-func (s *Server) downloadOrders(c *gin.Context) error {
+func (s *Server) downloadOrders(c *Visit) error {
 	d, err := s.dayOf(c)
 	if err != nil {
 		return err

@@ -10,8 +10,6 @@ import (
 	"strings"
 	"time"
 
-	"github.com/gin-gonic/gin"
-
 	"hollen/internal/core/day"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
@@ -31,7 +29,7 @@ type daysRow struct {
 }
 
 // listDays shows the days from yesterday on.
-func (s *Server) listDays(c *gin.Context) error {
+func (s *Server) listDays(c *Visit) error {
 	ctx := c.Request.Context()
 	now := s.now()
 	from, to := now.AddDate(0, 0, -3), now.AddDate(0, 0, 10)
@@ -151,14 +149,14 @@ type wallOrder struct {
 }
 
 // showWall shows the day’s list as it is printed.
-func (s *Server) showWall(c *gin.Context) error {
+func (s *Server) showWall(c *Visit) error {
 	d, err := s.dayOf(c)
 	if err != nil {
 		return err
 	}
 	v := wallView{Date: d.Date, Head: dateWords(d.Date), Place: s.place(c), Papers: sheetPapers,
 		Paper: paperOf(sheetPapers, c.Query("paper"))}
-	v.Facts = d.view(shownIn(c), "").Facts
+	v.Facts = d.view(c.Units, "").Facts
 	if d.Planned() {
 		v.Lines, v.Proof, v.Out = d.byClock(), day.Proof(d.Answer()), d.out(d.said())
 	}
@@ -212,7 +210,7 @@ type phoneCard struct {
 }
 
 // showPhone shows now, next and then, of one person or of all.
-func (s *Server) showPhone(c *gin.Context) error {
+func (s *Server) showPhone(c *Visit) error {
 	d, err := s.dayOf(c)
 	if err != nil {
 		return err
@@ -223,7 +221,7 @@ func (s *Server) showPhone(c *gin.Context) error {
 		v.People = append(v.People, h.Name)
 	}
 	if d.Planned() {
-		full := d.view(shownIn(c), "")
+		full := d.view(c.Units, "")
 		v.Late, v.Better, v.Cards = full.Late, full.Better, d.cards(v.Who)
 		v.Lost, v.Out = full.Lost, full.Out
 	}
@@ -327,7 +325,7 @@ func (s *Server) try(d *dayNow, what string, plans []*plan.Plan) *day.Day {
 }
 
 // besideDay shows the day with something more, planned from the beginning, beside the day as it stands.
-func (s *Server) besideDay(c *gin.Context) error {
+func (s *Server) besideDay(c *Visit) error {
 	d, err := s.dayOf(c)
 	if err != nil {
 		return err
@@ -338,7 +336,7 @@ func (s *Server) besideDay(c *gin.Context) error {
 		at, v.What = 0, tries[0][0]
 	}
 	v.With = tries[at][1]
-	d.In = shownIn(c)
+	d.In = c.Units
 	ctx := c.Request.Context()
 	stood := slices.Clone(d.Jobs)
 	plans, err := s.work(ctx, d)
@@ -467,7 +465,7 @@ type outBatch struct {
 }
 
 // setOut lists what the day needs: flour by kind and lot, eggs by class, the rest, and each batch’s lines to set out.
-func (s *Server) setOut(c *gin.Context) error {
+func (s *Server) setOut(c *Visit) error {
 	d, err := s.dayOf(c)
 	if err != nil {
 		return err
@@ -478,7 +476,7 @@ func (s *Server) setOut(c *gin.Context) error {
 	if err != nil {
 		v.Failed = err.Error()
 	}
-	in := shownIn(c)
+	in := c.Units
 	var made []*plan.Plan
 	for i, p := range plans {
 		j := d.Jobs[i]
@@ -512,7 +510,7 @@ func (s *Server) setOut(c *gin.Context) error {
 }
 
 // downloadDay writes the day as JSON, or as a calendar.
-func (s *Server) downloadDay(c *gin.Context) error {
+func (s *Server) downloadDay(c *Visit) error {
 	d, err := s.dayOf(c)
 	if err != nil {
 		return err
@@ -527,7 +525,7 @@ func (s *Server) downloadDay(c *gin.Context) error {
 	return nil
 }
 
-func (s *Server) downloadCalendar(c *gin.Context) error {
+func (s *Server) downloadCalendar(c *Visit) error {
 	d, err := s.dayOf(c)
 	if err != nil {
 		return err

@@ -7,8 +7,6 @@ import (
 	"net/http"
 	"slices"
 
-	"github.com/gin-gonic/gin"
-
 	"hollen/internal/core/cut"
 	"hollen/internal/core/day"
 	"hollen/internal/core/measure"
@@ -33,7 +31,7 @@ type wayRow struct {
 }
 
 // showWays shows what would help the orders in danger, the cheapest that helps most first.
-func (s *Server) showWays(c *gin.Context) error {
+func (s *Server) showWays(c *Visit) error {
 	d, err := s.dayOf(c)
 	if err != nil {
 		return err

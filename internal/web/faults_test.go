@@ -219,8 +219,9 @@ func TestFullDisk(t *testing.T) {
 		w := httptest.NewRecorder()
 		c, _ := gin.CreateTestContext(w)
 		c.Request = httptest.NewRequest("POST", "/batches/7/save", nil)
-		srv := &Server{store: s.store, log: slog.New(slog.DiscardHandler), pages: parsePages("")}
-		srv.failStore(c, err)
+		srv := &Server{store: s.store, log: slog.New(slog.DiscardHandler), pages: pages{}}
+		srv.add(templateFiles, funcs)
+		srv.failStore(srv.visit(c), err)
 		if w.Code != want || want == 507 && !strings.Contains(w.Body.String(), "The disk is full.") {
 			t.Errorf("%v: %d", err, w.Code)
 		}

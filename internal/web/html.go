@@ -56,12 +56,12 @@ func (f Fig) HTML() template.HTML {
 	if f.Why != "" {
 		m.raw(`<p class="why">`, esc(f.Why), `</p>`)
 	}
-	m.notes(f.Notes)
+	writeNotes(&m, f.Notes)
 	return m.raw(`</div>`).html()
 }
 
-// notes writes what is to be said, a line each.
-func (m *markup) notes(notes []plan.Note) {
+// writeNotes writes what is to be said, a line each.
+func writeNotes(m *markup, notes []plan.Note) {
 	for _, n := range notes {
 		class := "remark"
 		if n.Level == plan.Warning {
@@ -264,14 +264,14 @@ func (c Control) HTML() template.HTML {
 	default:
 		m.raw(`<label`).attr("for", c.ID).raw(">", esc(c.Label), `<span class="hint" id="h-`, c.ID,
 			`" data-live="text">`, esc(c.Hint), `</span></label>`)
-		m.boxed(c)
+		writeBoxed(&m, c)
 		m.raw(string(c.Err()))
 	}
 	return m.raw(`</div>`).html()
 }
 
-// boxed writes the field with what stands round it.
-func (m *markup) boxed(c Control) {
+// writeBoxed writes the field with what stands round it.
+func writeBoxed(m *markup, c Control) {
 	switch c.Kind {
 	case request.Price:
 		m.raw(`<div class="plain-box slim"><small>`, esc(c.Sign), `</small>`, string(c.Field("")), `<small>`,
@@ -506,9 +506,26 @@ func (l Line) Errs() template.HTML {
 func (v *batchView) CarriedHTML() template.HTML {
 	var m markup
 	for _, x := range v.Carried() {
-		m.raw(`<input type="hidden"`).attr("name", x.Path).attr("value", x.Value).raw(">")
+		m.hidden(x.Path, x.Value)
 	}
 	return m.html()
+}
+
+// hidden writes a field that is not shown.
+func (m *markup) hidden(name, value string) *markup {
+	return m.raw(`<input type="hidden"`).attr("name", name).attr("value", value).raw(">")
+}
+
+// along is the whole form of a batch in fields that are not shown, for a page that stands beside it.
+func (s *Server) along(v *batchView) template.HTML {
+	whole := *v
+	whole.At = "" // every field rides along
+	var m markup
+	for _, x := range [][2]string{{"db", s.store.Identity()}, {"version", strconv.Itoa(v.Version)},
+		{"units", string(v.In)}, {"at", string(v.At)}, {"name", v.Request.Name}, {"stood", v.Stood()}} {
+		m.hidden(x[0], x[1])
+	}
+	return m.raw(string(whole.CarriedHTML())).html()
 }
 
 // Spine is the row of stations.

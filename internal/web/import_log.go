@@ -10,8 +10,6 @@ import (
 	"slices"
 	"time"
 
-	"github.com/gin-gonic/gin"
-
 	"hollen/internal/core/bench"
 	"hollen/internal/core/measure"
 	"hollen/internal/exchange"
@@ -104,7 +102,7 @@ const logFile = exchange.MaxBytes - 64<<10
 // downloadLogJSON hands out what is looked for in the log as one document, which can be brought in again: the newest
 // makings that fit in
 // one file, and where the older ones are.
-func (s *Server) downloadLogJSON(c *gin.Context) error {
+func (s *Server) downloadLogJSON(c *Visit) error {
 	ctx := c.Request.Context()
 	doc, size := exchange.Log{Format: exchange.LogFormat, Makings: []exchange.Logged{}}, 0
 	q := c.Request.URL.Query()

@@ -11,8 +11,6 @@ import (
 	"strings"
 	"time"
 
-	"github.com/gin-gonic/gin"
-
 	"hollen/internal/account"
 	"hollen/internal/clock"
 	"hollen/internal/core/roll"
@@ -65,17 +63,17 @@ func (v importView) Takes() bool {
 		func(i importItem) bool { return i.Status != "same" })
 }
 
-func (s *Server) openImport(c *gin.Context) error {
+func (s *Server) openImport(c *Visit) error {
 	s.showImport(c, http.StatusOK, importView{})
 	return nil
 }
 
-func (s *Server) showImport(c *gin.Context, status int, v importView) {
+func (s *Server) showImport(c *Visit, status int, v importView) {
 	s.render(c, status, "import", "Bring in a file", v)
 }
 
 // importText returns the document posted: the file, or what stands in the box.
-func (s *Server) importText(c *gin.Context) (string, error) {
+func (s *Server) importText(c *Visit) (string, error) {
 	read := c.Request.ParseForm
 	multipart := c.ContentType() == "multipart/form-data"
 	if multipart {
@@ -114,7 +112,7 @@ func (s *Server) importText(c *gin.Context) (string, error) {
 }
 
 // lookedOver is what the posted document holds.
-func (s *Server) lookedOver(c *gin.Context) (v importView, err error) {
+func (s *Server) lookedOver(c *Visit) (v importView, err error) {
 	text, err := s.importText(c)
 	if err != nil {
 		return v, err
@@ -126,7 +124,7 @@ func (s *Server) lookedOver(c *gin.Context) (v importView, err error) {
 	return s.inspect(c, cab, text)
 }
 
-func (s *Server) previewImport(c *gin.Context) error {
+func (s *Server) previewImport(c *Visit) error {
 	v, err := s.lookedOver(c)
 	if err != nil {
 		return err
@@ -144,7 +142,7 @@ const importFor = time.Minute
 
 // takeImport does what the preview said, all of it or nothing. What changed since the preview is
 // shown anew.
-func (s *Server) takeImport(c *gin.Context) error {
+func (s *Server) takeImport(c *Visit) error {
 	v, err := s.lookedOver(c)
 	if err != nil {
 		return err

@@ -5,15 +5,13 @@ import (
 	"fmt"
 	"strings"
 
-	"github.com/gin-gonic/gin"
-
 	"hollen/internal/core/roll"
 	"hollen/internal/exchange"
 	"hollen/internal/store"
 )
 
 // inspect reads a document and says what it would do; what is wrong with it stands in Errors.
-func (s *Server) inspect(c *gin.Context, cab desk, text string) (importView, error) {
+func (s *Server) inspect(c *Visit, cab desk, text string) (importView, error) {
 	v := importView{Text: strings.ToValidUTF8(text, "?")}
 	found, err := exchange.Read(s.rules, strings.NewReader(text))
 	if err != nil {

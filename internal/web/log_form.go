@@ -12,8 +12,6 @@ import (
 	"strings"
 	"time"
 
-	"github.com/gin-gonic/gin"
-
 	"hollen/internal/core/bench"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
@@ -86,12 +84,12 @@ type logForm struct {
 var touches = map[string]string{"not yet": "not yet", "leather": "right", "brittle": "past"}
 
 // openLog shows the form of a batch made without the bench.
-func (s *Server) openLog(c *gin.Context) error {
+func (s *Server) openLog(c *Visit) error {
 	b, err := s.load(c)
 	if err != nil {
 		return err
 	}
-	cab, err := s.cabinet(c)
+	cab, err := c.Cabinet()
 	if err != nil {
 		return err
 	}
@@ -102,9 +100,9 @@ func (s *Server) openLog(c *gin.Context) error {
 	return nil
 }
 
-func newLogForm(c *gin.Context, to string, r *request.Request, back, when string, cab store.Cabinet) logForm {
-	f := logForm{To: to, Name: r.Name, Back: back, When: when, WhenOf: when != "", Fields: logFields(shownIn(c), r),
-		Feels: feltWords, Maker: r.MadeBy,
+func newLogForm(c *Visit, to string, r *request.Request, back, when string, cab store.Cabinet) logForm {
+	f := logForm{To: to, Name: r.Name, Back: back, When: when, WhenOf: when != "", Fields: logFields(c.Units, r),
+		Feels: bench.FeltWords, Maker: r.MadeBy,
 		Once: rand.Text()}
 	for _, m := range cab.Makers {
 		f.Makers = append(f.Makers, m.Name)
@@ -113,12 +111,12 @@ func newLogForm(c *gin.Context, to string, r *request.Request, back, when string
 }
 
 // openMadeLog shows the form of a making, filled with what the bench knows.
-func (s *Server) openMadeLog(c *gin.Context) error {
+func (s *Server) openMadeLog(c *Visit) error {
 	kept, run, err := s.making(c)
 	if err != nil {
 		return err
 	}
-	cab, err := s.cabinet(c)
+	cab, err := c.Cabinet()
 	if err != nil {
 		return err
 	}
@@ -133,7 +131,7 @@ func (s *Server) openMadeLog(c *gin.Context) error {
 	for i := range f.Fields {
 		x := &f.Fields[i]
 		if v := known[x.Key]; v > 0 {
-			x.Value = x.shownAs(shownIn(c), v)
+			x.Value = x.shownAs(c.Units, v)
 		}
 	}
 	s.render(c, http.StatusOK, "logform", "Log: "+kept.Request.Name, f)
@@ -291,13 +289,13 @@ func (f *logForm) read(in measure.System, v url.Values) (got map[string]float64,
 }
 
 // readLog reads the form as it was posted, or shows what is not allowed.
-func (s *Server) readLog(c *gin.Context, to string, r *request.Request, back string, when bool) (f logForm,
+func (s *Server) readLog(c *Visit, to string, r *request.Request, back string, when bool) (f logForm,
 	got map[string]float64, err error) {
 	values, err := s.posted(c)
 	if err != nil {
 		return f, nil, err
 	}
-	cab, err := s.cabinet(c)
+	cab, err := c.Cabinet()
 	if err != nil {
 		return f, nil, err
 	}
@@ -307,7 +305,7 @@ func (s *Server) readLog(c *gin.Context, to string, r *request.Request, back str
 		f.Once = mark
 	}
 	f.WhenOf = when
-	got, sound := f.read(shownIn(c), values)
+	got, sound := f.read(c.Units, values)
 	if !sound {
 		s.render(c, http.StatusUnprocessableEntity, "logform", "Log: "+r.Name, f)
 		return f, got, errAnswered
@@ -316,7 +314,7 @@ func (s *Server) readLog(c *gin.Context, to string, r *request.Request, back str
 }
 
 // saveLog logs a batch that was made without the bench: a making of its own, begun when it is said to have been.
-func (s *Server) saveLog(c *gin.Context) error {
+func (s *Server) saveLog(c *Visit) error {
 	b, err := s.load(c)
 	if err != nil {
 		return err
@@ -328,7 +326,7 @@ func (s *Server) saveLog(c *gin.Context) error {
 	}
 	ctx := c.Request.Context()
 	r := b.Request.Request
-	p, err := plan.MakeIn(shownIn(c), s.rulesOf(ctx, &r), r)
+	p, err := plan.MakeIn(c.Units, s.rulesOf(ctx, &r), r)
 	if err != nil {
 		return s.failPlan(c, b.ID, err)
 	}
@@ -345,7 +343,7 @@ func (s *Server) saveLog(c *gin.Context) error {
 }
 
 // saveMadeLog logs more of a making.
-func (s *Server) saveMadeLog(c *gin.Context) error {
+func (s *Server) saveMadeLog(c *Visit) error {
 	kept, run, err := s.making(c)
 	if err != nil {
 		return err
@@ -356,7 +354,7 @@ func (s *Server) saveMadeLog(c *gin.Context) error {
 		return err
 	}
 	ctx := c.Request.Context()
-	f.unknown(shownIn(c), &run, got)
+	f.unknown(c.Units, &run, got)
 	events, err := f.events(run.Begun, kept.Began, &run.State, got), error(nil)
 	if len(events) > 0 {
 		err = s.keepEvents(ctx, kept.ID, events)

@@ -10,8 +10,7 @@ import (
 	"strings"
 	"time"
 
-	"github.com/gin-gonic/gin"
-
+	"hollen/internal/core/bench"
 	"hollen/internal/core/flour"
 	"hollen/internal/core/knead"
 	"hollen/internal/core/learn"
@@ -51,10 +50,10 @@ type learnedView struct {
 }
 
 // showLearned shows what is learned.
-func (s *Server) showLearned(c *gin.Context) error {
+func (s *Server) showLearned(c *Visit) error {
 	ctx := c.Request.Context()
 	log, set := s.learned(ctx)
-	cab, err := s.cabinet(c)
+	cab, err := c.Cabinet()
 	if err != nil {
 		return err
 	}
@@ -68,7 +67,7 @@ func (s *Server) showLearned(c *gin.Context) error {
 	for _, r := range log.Residues() {
 		v.Rows = append(v.Rows, residueRow{ID: r.Making, When: r.Began.Local().Format("2 Jan"), Name: r.Name,
 			By: r.Bears.Maker, Flour: name(r.Bears.Flour),
-			Felt: feltWords[*r.Felt+2], R: signed(r.R), Doubtful: r.W < learn.Doubtful})
+			Felt: bench.FeltWords[*r.Felt+2], R: signed(r.R), Doubtful: r.W < learn.Doubtful})
 		dots = append(dots, draw.Dot{At: r.Began, Y: r.R, Letter: strings.ToUpper(string([]rune(name(r.Bears.Flour) +
 			"·")[:1])), Hollow: r.W < learn.Doubtful})
 	}
@@ -96,7 +95,7 @@ func (s *Server) showLearned(c *gin.Context) error {
 }
 
 // leftOut are the makings that were left out, so that they can be taken in again.
-func (s *Server) leftOut(c *gin.Context, set store.LogSettings) (out []residueRow, err error) {
+func (s *Server) leftOut(c *Visit, set store.LogSettings) (out []residueRow, err error) {
 	if len(set.Left) == 0 {
 		return nil, nil
 	}
@@ -104,7 +103,7 @@ func (s *Server) leftOut(c *gin.Context, set store.LogSettings) (out []residueRo
 	for _, m := range all {
 		felt := ""
 		if m.Felt != nil {
-			felt = feltWords[*m.Felt+2]
+			felt = bench.FeltWords[*m.Felt+2]
 		}
 		out = append(out, residueRow{ID: m.ID, When: m.Began.Local().Format("2 Jan"), Name: m.Name, By: m.Bears.Maker,
 			Felt: felt, Left: true})
@@ -204,7 +203,7 @@ func sayWords(x learn.Saying, flour func(string) string) string {
 }
 
 // changeLearned changes what of the log counts.
-func (s *Server) changeLearned(c *gin.Context) error {
+func (s *Server) changeLearned(c *Visit) error {
 	values, err := s.posted(c)
 	if err != nil {
 		return err

@@ -6,8 +6,7 @@ import (
 	"strings"
 	"time"
 
-	"github.com/gin-gonic/gin"
-
+	"hollen/internal/core/bench"
 	"hollen/internal/core/measure"
 	"hollen/internal/store"
 )
@@ -31,7 +30,7 @@ type ledgerView struct {
 const aYear = 365
 
 // showLedger shows the ledger by week, month or shape.
-func (s *Server) showLedger(c *gin.Context) error {
+func (s *Server) showLedger(c *Visit) error {
 	ctx := c.Request.Context()
 	now := s.now()
 	v := ledgerView{By: c.DefaultQuery("by", string(store.ByWeek)), From: c.DefaultQuery("from", now.AddDate(0, 0,
@@ -61,7 +60,7 @@ func (s *Server) showLedger(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	in := shownIn(c)
+	in := c.Units
 	var all store.LedgerLine
 	for _, l := range lines {
 		v.Rows = append(v.Rows, ledgerRowOf(in, h.Prices.Currency, v.By, l))
@@ -122,7 +121,7 @@ func ledgerRowOf(in measure.System, currency, by string, l store.LedgerLine) led
 type besidePair struct{ Name, A, B, Differs string }
 
 // showBesideMade sets two makings side by side.
-func (s *Server) showBesideMade(c *gin.Context) error {
+func (s *Server) showBesideMade(c *Visit) error {
 	kept, run, err := s.making(c)
 	if err != nil {
 		return err
@@ -154,7 +153,7 @@ func (s *Server) showBesideMade(c *gin.Context) error {
 		if o := &others[i]; o.ID != kept.ID && len(a) > 0 && (with == fmt.Sprint(o.ID) || with == "" && (v.Other == 0 &&
 			o.Began.Before(kept.Began))) {
 			v.Other, v.WhenB = o.ID, o.Began.Local().Format("Mon 2 January, 15:04")
-			v.Pairs = pairsOf(shownIn(c), &a[0], o)
+			v.Pairs = pairsOf(c.Units, &a[0], o)
 		}
 	}
 	s.render(c, http.StatusOK, "besidemade", "Side by side: "+v.Name, v)
@@ -189,7 +188,7 @@ func pairsOf(in measure.System, a, b *store.Made) (out []besidePair) {
 		if m.Felt == nil {
 			return ""
 		}
-		return feltWords[*m.Felt+2]
+		return bench.FeltWords[*m.Felt+2]
 	}
 	add("Made by", strings.Join(a.Makers, ", "), strings.Join(b.Makers, ", "))
 	add("Lots", strings.Join(a.Lots, ", "), strings.Join(b.Lots, ", "))

@@ -11,8 +11,7 @@ import (
 	"strings"
 	"time"
 
-	"github.com/gin-gonic/gin"
-
+	"hollen/internal/core/bench"
 	"hollen/internal/core/learn"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/rules"
@@ -79,7 +78,7 @@ func logQuery(q url.Values) store.MadeQuery {
 const chartMost = 200
 
 // showLog shows the log: by day, and by what is looked for.
-func (s *Server) showLog(c *gin.Context) error {
+func (s *Server) showLog(c *Visit) error {
 	ctx := c.Request.Context()
 	q := logQuery(c.Request.URL.Query())
 	found, next, err := s.store.FindMade(ctx, q)
@@ -92,8 +91,8 @@ func (s *Server) showLog(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	in := shownIn(c)
-	v := logView{Words: q.Words, Felt: c.Query("felt"), From: c.Query("from"), To: c.Query("to"), Feels: feltWords,
+	in := c.Units
+	v := logView{Words: q.Words, Felt: c.Query("felt"), From: c.Query("from"), To: c.Query("to"), Feels: bench.FeltWords,
 		Any: q.Words != "" || q.Felt != nil || !q.From.IsZero() || !q.To.IsZero()}
 	v.None = len(found) == 0 && !v.Any
 	for _, m := range found {
@@ -120,7 +119,7 @@ func (s *Server) showLog(c *gin.Context) error {
 		v.Older = "/log?" + page.Encode()
 	}
 	v.Charts = chartsOf(s.rules.Learn, all)
-	cab, err := s.cabinet(c)
+	cab, err := c.Cabinet()
 	if err != nil {
 		return err
 	}
@@ -135,7 +134,7 @@ func logRowOf(in measure.System, m *store.Made) logRow {
 		Flours: strings.Join(m.Flours, ", "),
 		Took:   measure.Minutes(m.Min), By: strings.Join(m.Makers, ", "), Next: m.Next, Hw: fmt.Sprintf("%.1f", m.Hw)}
 	if m.Felt != nil {
-		r.Felt = feltWords[*m.Felt+2]
+		r.Felt = bench.FeltWords[*m.Felt+2]
 	}
 	switch {
 	case m.Thrown:
@@ -204,7 +203,7 @@ func chartsOf(ru rules.Learn, all []store.Made) (out []logChart) {
 const exported = 20_000
 
 // downloadLogCSV hands out what is looked for in the log, a making a line.
-func (s *Server) downloadLogCSV(c *gin.Context) error {
+func (s *Server) downloadLogCSV(c *Visit) error {
 	all, err := s.foundMade(c)
 	if err != nil {
 		return err
@@ -240,7 +239,7 @@ func (s *Server) downloadLogCSV(c *gin.Context) error {
 	return nil
 }
 
-func (s *Server) foundMade(c *gin.Context) ([]store.Made, error) {
+func (s *Server) foundMade(c *Visit) ([]store.Made, error) {
 	q := logQuery(c.Request.URL.Query())
 	q.Most = exported
 	all, _, err := s.store.FindMade(c.Request.Context(), q)

@@ -11,8 +11,6 @@ import (
 	"net/http"
 	"strconv"
 
-	"github.com/gin-gonic/gin"
-
 	"hollen/internal/store"
 )
 
@@ -40,7 +38,7 @@ func (u untilDone) Read(p []byte) (int, error) {
 // addPicture keeps a picture of a making: a JPEG the page has made small. It is drawn anew here, so that nothing but
 // the picture is kept,
 // not where or with what it was taken.
-func (s *Server) addPicture(c *gin.Context) error {
+func (s *Server) addPicture(c *Visit) error {
 	kept, _, err := s.making(c)
 	if err != nil {
 		return err
@@ -117,7 +115,7 @@ func small(img image.Image) ([]byte, error) {
 }
 
 // showPicture hands out a picture of a making.
-func (s *Server) showPicture(c *gin.Context) error {
+func (s *Server) showPicture(c *Visit) error {
 	id, ok := makingID(c)
 	n, err := strconv.Atoi(c.Param("n"))
 	if !ok || err != nil {
@@ -139,7 +137,7 @@ func (s *Server) showPicture(c *gin.Context) error {
 }
 
 // removePicture takes a picture away.
-func (s *Server) removePicture(c *gin.Context) error {
+func (s *Server) removePicture(c *Visit) error {
 	id, ok := makingID(c)
 	n, err := strconv.Atoi(c.Param("n"))
 	if !ok || err != nil {

@@ -133,7 +133,7 @@ const inForm = "figures"
 
 // holdsFigure says whether a field holds a figure, of those that come and go in a form by their names alone.
 func holdsFigure(name string) bool {
-	if strings.HasPrefix(name, doctorAmount) || name == doctorMinutes {
+	if strings.HasPrefix(name, form.DoctorAmount) || name == form.DoctorMinutes {
 		return true
 	}
 	f, ok := request.FieldAt(strings.TrimPrefix(name, form.WeightPrefix))

@@ -10,9 +10,6 @@ import (
 	"net/http"
 	"net/url"
 	"regexp"
-	"strings"
-
-	"github.com/gin-gonic/gin"
 
 	"hollen/internal/account"
 	"hollen/internal/core/bench"
@@ -22,27 +19,31 @@ import (
 // pages holds the parsed page templates by name.
 type pages map[string]*template.Template
 
-// parsePages parses every page together with the layout, the stations and the pieces. A page is a
-// file that defines "body".
-func parsePages(database string) pages {
-	shared := template.New("").Funcs(template.FuncMap{"asset": func(p string) string { return assetBase + p },
-		"db": func() string { return database }, "once": onceField, "station": drawStation(nil)}).
-		Funcs(wordFuncs).Funcs(dayFuncs)
-	for _, f := range templatesNamed("_*.html") {
-		template.Must(shared.Parse(flush(f)))
+// funcsOf are what the templates of a room are put together with; t is the page they stand in.
+type funcsOf func(t *template.Template) template.FuncMap
+
+// add has the pages of a room be shown: each file of its templates defines "body", those whose names begin with _ are
+// pieces of them. Funcs may be nil.
+func (s *Server) add(files fs.FS, funcs funcsOf) {
+	for _, f := range templatesNamed(files, "[a-z]*.html") {
+		t := template.New("").Funcs(wordFuncs).Funcs(template.FuncMap{"once": onceField,
+			"asset": func(p string) string { return assetBase + p }, "db": s.store.Identity})
+		if funcs != nil {
+			t.Funcs(funcs(t))
+		}
+		for _, piece := range templatesNamed(templateFiles, "_*.html") {
+			template.Must(t.Parse(flush(templateFiles, piece)))
+		}
+		for _, piece := range templatesNamed(files, "_*.html") {
+			template.Must(t.Parse(flush(files, piece)))
+		}
+		s.pages[f[len("templates/"):len(f)-len(".html")]] = template.Must(t.Parse(flush(files, f)))
 	}
-	out := pages{}
-	for _, f := range templatesNamed("[a-z]*.html") {
-		t := template.Must(shared.Clone())
-		t.Funcs(template.FuncMap{"station": drawStation(t)})
-		out[f[len("templates/"):len(f)-len(".html")]] = template.Must(t.Parse(flush(f)))
-	}
-	return out
 }
 
 // templatesNamed are the files of templates whose names match a pattern.
-func templatesNamed(pattern string) []string {
-	all, err := fs.Glob(templateFiles, "templates/"+pattern)
+func templatesNamed(files fs.FS, pattern string) []string {
+	all, err := fs.Glob(files, "templates/"+pattern)
 	if err != nil {
 		panic(err) // the patterns are constant
 	}
@@ -52,10 +53,9 @@ func templatesNamed(pattern string) []string {
 var broken = regexp.MustCompile(`\s*\n\s*`)
 
 // flush reads a template with its lines joined by a space each: where they break is for who reads it, and a page is
-// sent
-// often.
-func flush(name string) string {
-	b, err := fs.ReadFile(templateFiles, name)
+// sent often.
+func flush(files fs.FS, name string) string {
+	b, err := fs.ReadFile(files, name)
 	if err != nil {
 		panic(err) // embedded files are always readable
 	}
@@ -78,16 +78,6 @@ func onceOf(values url.Values) string {
 	return hex.EncodeToString(sum[:])[:40]
 }
 
-// drawStation returns what draws the rail or the sheet of the open station by the template of its
-// name.
-func drawStation(t *template.Template) func(kind string, v *batchView) (template.HTML, error) {
-	return func(kind string, v *batchView) (template.HTML, error) {
-		var b strings.Builder
-		err := t.ExecuteTemplate(&b, kind+"-"+string(v.At), v.station())
-		return template.HTML(b.String()), err
-	}
-}
-
 // frame is what the layout needs of every page.
 type frame struct {
 	Title string
@@ -101,19 +91,19 @@ type frame struct {
 }
 
 // render writes a page; a template that fails gives an error page, never half a page.
-func (s *Server) render(c *gin.Context, status int, page, title string, body any) {
+func (s *Server) render(c *Visit, status int, page, title string, body any) {
 	f := frame{Title: title, Place: s.place(c), Nav: navOf(page), May: account.Keeps,
-		US: shownIn(c) == measure.Customary, Marks: marksOf(c), Body: body}
-	if a := signedIn(c); a != nil {
+		US: c.Units == measure.Customary, Marks: c.Marks, Body: body}
+	if a := c.Who; a != nil {
 		f.Who, f.May = a.Maker, account.Role(a.Role)
-	} else if s.access.SignIn {
+	} else if s.signIn {
 		f.May, f.Place = "", ""
 	}
 	s.renderPart(c, status, page, "layout", f)
 }
 
 // renderPart writes one template of a page.
-func (s *Server) renderPart(c *gin.Context, status int, page, part string, data any) {
+func (s *Server) renderPart(c *Visit, status int, page, part string, data any) {
 	var b bytes.Buffer
 	if err := s.pages[page].ExecuteTemplate(&b, part, data); err != nil {
 		s.log.Error("render", "page", page, "err", err)
@@ -121,7 +111,7 @@ func (s *Server) renderPart(c *gin.Context, status int, page, part string, data 
 		return
 	}
 	c.Header("Vary", "Accept-Language")
-	c.Data(status, "text/html; charset=utf-8", marksOf(c).page(b.Bytes()))
+	c.Data(status, "text/html; charset=utf-8", c.Marks.page(b.Bytes()))
 }
 
 // navOf returns the word of the navigation a page stands under.
@@ -146,7 +136,7 @@ func navOf(page string) string {
 }
 
 // fail shows an error page.
-func (s *Server) fail(c *gin.Context, status int, head, text string) {
+func (s *Server) fail(c *Visit, status int, head, text string) {
 	s.failTo(c, status, head, text)
 }
 
@@ -154,7 +144,7 @@ func (s *Server) fail(c *gin.Context, status int, head, text string) {
 type wayOn struct{ To, Name string }
 
 // failTo is fail with where one can go on.
-func (s *Server) failTo(c *gin.Context, status int, head, text string, ways ...wayOn) {
+func (s *Server) failTo(c *Visit, status int, head, text string, ways ...wayOn) {
 	s.render(c, status, "error", head, struct {
 		Head, Text string
 		Ways       []wayOn

@@ -10,15 +10,13 @@ import (
 	"strings"
 	"time"
 
-	"github.com/gin-gonic/gin"
-
 	"hollen/internal/core/cook"
 	"hollen/internal/core/filling"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
 )
 
-func (s *Server) showLabel(c *gin.Context) error {
+func (s *Server) showLabel(c *Visit) error {
 	v, err := s.sheetOf(c, labelPapers)
 	if err != nil {
 		return err
@@ -150,7 +148,7 @@ func (v sheetView) Ingredients() template.HTML {
 		return strings.Join(out, ", ")
 	}
 	out := listed(v.Plan.Ingredients(v.Shape()))
-	if v.StripeWords() != "" {
+	if v.laid != nil {
 		out += "; stripes: " + listed(v.stripeIngredients())
 	}
 	return template.HTML(out)
@@ -158,11 +156,11 @@ func (v sheetView) Ingredients() template.HTML {
 
 // stripeIngredients are those of the dough laid on as stripes, none where there is none.
 func (v sheetView) stripeIngredients() []plan.Ingredient {
-	if v.StripeWords() == "" {
+	if v.laid == nil {
 		return nil
 	}
-	out := v.Partner.Plan.Ingredients(&v.Partner.Plan.Cut.CutPart)
-	if third := (rollView{v.batchView}).Stripes().Third; third != nil {
+	out := v.Other.Plan.Ingredients(&v.Other.Plan.Cut.CutPart)
+	if third := v.laid.Third; third != nil {
 		out = append(out, plan.Ingredient{Name: third.Of.LabelName(), Allergen: third.Of.Allergen, G: third.ColourG})
 	}
 	return out

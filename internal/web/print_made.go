@@ -5,8 +5,6 @@ import (
 	"strconv"
 	"time"
 
-	"github.com/gin-gonic/gin"
-
 	"hollen/internal/core/bench"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
@@ -25,13 +23,13 @@ type madePaper struct {
 // paperMade is the making the paper of a batch is of: the last that ended of the batch as it stands, unless the plan is
 // asked for; nil where
 // there is none, or the form says something else than what was made.
-func (s *Server) paperMade(c *gin.Context, a *asked) (*madePaper, error) {
+func (s *Server) paperMade(c *Visit, b *batchForm) (*madePaper, error) {
 	ctx := c.Request.Context()
 	want := c.DefaultQuery("made", c.PostForm("made"))
 	if want == asPlanned {
 		return nil, nil
 	}
-	all, err := s.store.Makings(ctx, a.batch.ID)
+	all, err := s.store.Makings(ctx, b.Batch.ID)
 	if err != nil {
 		return nil, err
 	}
@@ -43,14 +41,14 @@ func (s *Server) paperMade(c *gin.Context, a *asked) (*madePaper, error) {
 			continue
 		}
 		if id != 0 ||
-			x.BatchVersion == a.batch.Version && len(request.Changes(a.batch.Request.Request, a.view.Request)) == 0 {
+			x.BatchVersion == b.Batch.Version && len(request.Changes(b.Batch.Request.Request, b.Request)) == 0 {
 			last = x
 		}
 	}
 	if last == nil {
 		return nil, nil
 	}
-	return s.madePaperOf(ctx, shownIn(c), last)
+	return s.madePaperOf(ctx, c.Units, last)
 }
 
 // asPlanned asks for the paper of the plan, whatever was made.
@@ -62,7 +60,7 @@ func (s *Server) madePaperOf(ctx context.Context, in measure.System, kept *store
 	if err != nil {
 		return nil, err
 	}
-	events, err := s.bench.eventsOf(ctx, kept.ID)
+	events, _, err := s.store.Events(ctx, kept.ID, 0)
 	if err != nil {
 		return nil, err
 	}

@@ -9,11 +9,12 @@ import (
 	"strings"
 	"time"
 
-	"github.com/gin-gonic/gin"
-
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
+	"hollen/internal/core/request"
 	"hollen/internal/draw"
+	"hollen/internal/store"
+	"hollen/internal/web/form"
 )
 
 // paper is what a page is printed on.
@@ -34,45 +35,61 @@ func paperOf(list []paper, key string) paper {
 	return list[0]
 }
 
+// batchForm is a batch as the form of its page stands, for a page beside it.
+type batchForm struct {
+	form.Form
+	Batch store.Batch   // as it is saved
+	Other *otherDough   // that is laid on it as stripes; nil where there is none
+	Along template.HTML // the whole form, in fields that are not shown
+}
+
+// otherDough is the other dough of a batch.
+type otherDough struct {
+	ID   uint64
+	Plan *plan.Plan
+}
+
 // sheetView is a page that is printed: the batch as the form stands, carried along so that the
 // paper can be changed.
 type sheetView struct {
-	*batchView
+	*batchForm
+	ID     uint64
 	Place  string
 	Papers []paper
 	Paper  paper
 	Code   string
-	At     string     // where the form's other buttons lead back to
 	Here   string     // this page's address
 	Part   int        // of the shapes, the one on the label
 	MadeOf *madePaper // as it was made; nil: as it is planned
+	laid   *plan.Striped
 }
 
 // sheetOf reads the batch the page is of; GET asks for it as it is saved.
-func (s *Server) sheetOf(c *gin.Context, papers []paper) (sheetView, error) {
-	a, err := s.askSound(c)
+func (s *Server) sheetOf(c *Visit, papers []paper) (sheetView, error) {
+	b, err := s.openForm(c)
 	if err != nil {
 		return sheetView{}, err
 	}
-	s.loadPartner(c, a.view)
-	back := string(a.view.At)
-	a.view.At = "" // every field rides along
 	key := c.Query("paper")
 	if k := c.PostForm("paper"); k != "" {
 		key = k
 	}
-	made, err := s.paperMade(c, &a)
+	made, err := s.paperMade(c, b)
 	if err != nil {
 		return sheetView{}, err
 	}
 	if made != nil {
-		a.view.Plan = made.plan
+		b.Plan = made.plan
 	}
-	return sheetView{a.view, s.place(c), papers, paperOf(papers, key), a.view.Plan.Code(a.batch.ID), back,
-		c.Request.URL.Path, 0, made}, nil
+	v := sheetView{batchForm: b, ID: b.Batch.ID, Place: s.place(c), Papers: papers, Paper: paperOf(papers, key),
+		Code: b.Plan.Code(b.Batch.ID), Here: c.Request.URL.Path, MadeOf: made}
+	if b.Other != nil && !b.Plan.Pinned() {
+		v.laid, _ = b.Plan.Striped() // what cannot be laid is said on the page of the batch
+	}
+	return v, nil
 }
 
-func (s *Server) showSheet(c *gin.Context) error {
+func (s *Server) showSheet(c *Visit) error {
 	v, err := s.sheetOf(c, sheetPapers)
 	if err != nil {
 		return err
@@ -193,13 +210,11 @@ func (v sheetView) Sum() string {
 
 // StripeWords say how a second dough is laid on, "" where there is none.
 func (v sheetView) StripeWords() string {
-	s := rollView{v.batchView}.Stripes()
-	if s == nil || s.Error != "" {
+	if v.laid == nil {
 		return ""
 	}
-	return fmt.Sprintf("Stripes of %s (batch %s): base to %s, stripes to %s. %s. Join with one pass at stop %s.",
-		s.Other.Plan.Request.Name, s.Other.Plan.Code(s.Other.ID), v.In.MM(s.Laid.BaseMM, 2), v.In.MM(s.Laid.StripeMM,
-			2), s.LaidWords(), s.Joined.Label)
+	other := v.Other.Plan
+	return v.laid.Words(other.Request.Name + " (batch " + other.Code(v.Other.ID) + ")")
 }
 
 // Chip is one pass of the ladder in short.
@@ -234,6 +249,9 @@ func (v sheetView) thin(mm float64) string {
 	}
 	return measure.Trim(mm)
 }
+
+// Req is the request as the form stands.
+func (v sheetView) Req() *request.Request { return &v.Request }
 
 // Cautions returns the safety notes of every station, each once.
 func (v sheetView) Cautions() (out []plan.Note) {
@@ -275,15 +293,16 @@ func (v sheetView) Contains() string {
 // withStripes adds the allergens of the other dough where it is laid on as stripes.
 func (v sheetView) withStripes(own []string) []string {
 	out := slices.Clone(own)
-	if v.StripeWords() != "" {
-		laid := slices.Clone(v.Partner.Plan.Formula.Allergens)
-		if third := (rollView{v.batchView}).Stripes().Third; third != nil && third.Of.Allergen != "" {
-			laid = append(laid, third.Of.Allergen)
-		}
-		for _, a := range laid {
-			if !slices.Contains(out, a) {
-				out = append(out, a)
-			}
+	if v.laid == nil {
+		return out
+	}
+	laid := slices.Clone(v.Other.Plan.Formula.Allergens)
+	if third := v.laid.Third; third != nil && third.Of.Allergen != "" {
+		laid = append(laid, third.Of.Allergen)
+	}
+	for _, a := range laid {
+		if !slices.Contains(out, a) {
+			out = append(out, a)
 		}
 	}
 	return out

@@ -12,8 +12,6 @@ import (
 	"strings"
 	"unicode/utf8"
 
-	"github.com/gin-gonic/gin"
-
 	"hollen/internal/core/dough"
 	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
@@ -416,12 +414,12 @@ func cutName(name string) string {
 	return name
 }
 
-func (s *Server) openRecipe(c *gin.Context) error {
-	cab, err := s.cabinet(c)
+func (s *Server) openRecipe(c *Visit) error {
+	cab, err := c.Cabinet()
 	if err != nil {
 		return err
 	}
-	v := readRecipe(shownIn(c), nil, cab)
+	v := readRecipe(c.Units, nil, cab)
 	v.Text = exampleRecipe
 	v.work(s.rules)
 	s.render(c, http.StatusOK, "recipe", "Recipe check", v)
@@ -429,22 +427,22 @@ func (s *Server) openRecipe(c *gin.Context) error {
 }
 
 // postedRecipe reads and works out a posted recipe.
-func (s *Server) postedRecipe(c *gin.Context) (recipeView, error) {
+func (s *Server) postedRecipe(c *Visit) (recipeView, error) {
 	values, err := s.posted(c)
 	if err != nil {
 		return recipeView{}, err
 	}
-	cab, err := s.cabinet(c)
+	cab, err := c.Cabinet()
 	if err != nil {
 		return recipeView{}, err
 	}
-	v := readRecipe(shownIn(c), values, cab)
+	v := readRecipe(c.Units, values, cab)
 	v.once = onceOf(values)
 	v.work(s.rules)
 	return v, nil
 }
 
-func (s *Server) checkRecipe(c *gin.Context) error {
+func (s *Server) checkRecipe(c *Visit) error {
 	v, err := s.postedRecipe(c)
 	if err != nil {
 		return err
@@ -454,11 +452,11 @@ func (s *Server) checkRecipe(c *gin.Context) error {
 }
 
 // weighRecipe keeps the batch weighed to its aim and opens it; keepRecipe the batch as it is written.
-func (s *Server) weighRecipe(c *gin.Context) error { return s.makeRecipe(c, false) }
+func (s *Server) weighRecipe(c *Visit) error { return s.makeRecipe(c, false) }
 
-func (s *Server) keepRecipe(c *gin.Context) error { return s.makeRecipe(c, true) }
+func (s *Server) keepRecipe(c *Visit) error { return s.makeRecipe(c, true) }
 
-func (s *Server) makeRecipe(c *gin.Context, written bool) error {
+func (s *Server) makeRecipe(c *Visit, written bool) error {
 	v, err := s.postedRecipe(c)
 	if err != nil {
 		return err

@@ -147,9 +147,9 @@ func (s *Server) routes(e *gin.Engine) {
 	post("/devices/:name/readings", s.takeReadings) // of a scale or a room sensor, by its token
 
 	e.NoRoute(func(c *gin.Context) {
-		s.fail(c, http.StatusNotFound, "There is nothing at this address.", "It may have been typed wrong, or moved.")
+		s.fail(s.visit(c), http.StatusNotFound, "There is nothing at this address.", "It may have been typed wrong, or moved.")
 	})
 	e.NoMethod(func(c *gin.Context) {
-		s.fail(c, http.StatusMethodNotAllowed, "That cannot be done at this address.", "")
+		s.fail(s.visit(c), http.StatusMethodNotAllowed, "That cannot be done at this address.", "")
 	})
 }

@@ -6,7 +6,9 @@ package web
 import (
 	"context"
 	"fmt"
+	"html/template"
 	"log/slog"
+	"maps"
 	"net"
 	"net/http"
 	"runtime/debug"
@@ -17,6 +19,7 @@ import (
 	"github.com/gin-gonic/gin"
 	"github.com/klauspost/compress/gzhttp"
 
+	"hollen/internal/account"
 	"hollen/internal/clock"
 	"hollen/internal/core/rules"
 	"hollen/internal/device"
@@ -48,20 +51,29 @@ type Server struct {
 	devices  device.Hub   // what scale and sensor say
 	heard    roomTimes
 	learner  learner
-	access   Access
+	signIn   bool   // accounts are asked for
+	backups  string // folder of the nightly backups, "" where there are none
 	sessions *scs.SessionManager
-	rowsNow  rowsByNow
-	days     dayCache
-	drawing  chan struct{} // one picture at a time is read
+	// stillIn says whether the session of a socket that stays open may still do what the socket does.
+	stillIn func(*http.Request, account.Role) bool
+	rowsNow rowsByNow
+	days    dayCache
+	drawing chan struct{} // one picture at a time is read
 }
 
 // New returns the handler of the whole application, reached as access says.
 func New(s *store.Store, ru rules.Rules, log *slog.Logger, access Access) http.Handler {
 	gin.SetMode(gin.ReleaseMode)
 	s.Log(log)
-	srv := &Server{store: s, rules: ru, log: log, pages: parsePages(s.Identity()), bench: newFollower(s),
-		access: access, sessions: newSessions(s, access.Secure),
+	srv := &Server{store: s, rules: ru, log: log, pages: pages{}, bench: newFollower(s),
+		signIn: access.SignIn, backups: access.Backups, sessions: newSessions(s, access.Secure),
 		drawing: make(chan struct{}, 1)}
+	srv.stillIn = srv.mayGoOn
+	srv.add(templateFiles, func(t *template.Template) template.FuncMap {
+		all := funcs(t)
+		maps.Copy(all, dayFuncs)
+		return all
+	})
 	e := gin.New()
 	e.HandleMethodNotAllowed = true
 	e.Use(srv.logged, srv.recovered, timed, asForm, srv.who)
@@ -190,7 +202,7 @@ func (s *Server) recovered(c *gin.Context) {
 		if v := recover(); v != nil {
 			s.log.Error("panic", "path", loggable(c.Request), "value", fmt.Sprint(v), "stack", string(debug.Stack()))
 			if !c.Writer.Written() {
-				s.fail(c, http.StatusInternalServerError, "Something went wrong here.",
+				s.fail(s.visit(c), http.StatusInternalServerError, "Something went wrong here.",
 					"It is written in the log. What you saved is safe.")
 			}
 			c.Abort()

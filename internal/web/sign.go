@@ -44,29 +44,19 @@ const (
 	inLocked  = "locked"
 )
 
-const accountKey = "account"
-
-// signedIn is the account of a request; nil where nobody signs in here.
-func signedIn(c *gin.Context) *store.Account {
-	if a, ok := c.Get(accountKey); ok {
-		return a.(*store.Account)
-	}
-	return nil
-}
-
 // addressed is where a request comes from, for the trail and for counting tries.
 func addressed(r *http.Request) string { return addressOf(r).String() }
 
 // audit notes what was done, by whoever is signed in; what cannot be noted is in the log.
-func (s *Server) audit(c *gin.Context, what, detail string) {
+func (s *Server) audit(c *Visit, what, detail string) {
 	who := ""
-	if a := signedIn(c); a != nil {
+	if a := c.Who; a != nil {
 		who = a.Name
 	}
 	s.auditAs(c, who, what, detail)
 }
 
-func (s *Server) auditAs(c *gin.Context, who, what, detail string) {
+func (s *Server) auditAs(c *Visit, who, what, detail string) {
 	line := store.Audit{Who: who, What: what, Detail: detail, Address: addressed(c.Request)}
 	ctx, cancel := context.WithTimeout(context.WithoutCancel(c.Request.Context()), dbTimeout)
 	defer cancel()
@@ -76,7 +66,7 @@ func (s *Server) auditAs(c *gin.Context, who, what, detail string) {
 }
 
 // loadSession reads the session a request's cookie names into its context.
-func (s *Server) loadSession(c *gin.Context) error {
+func (s *Server) loadSession(c *Visit) error {
 	token := ""
 	if k, err := c.Request.Cookie(s.sessions.Cookie.Name); err == nil {
 		token = k.Value
@@ -89,7 +79,7 @@ func (s *Server) loadSession(c *gin.Context) error {
 }
 
 // keepSession keeps what has changed of a session and has the browser remember it.
-func (s *Server) keepSession(c *gin.Context) error {
+func (s *Server) keepSession(c *Visit) error {
 	ctx := c.Request.Context()
 	if s.sessions.Status(ctx) == scs.Destroyed {
 		s.sessions.WriteSessionCookie(ctx, c.Writer, "", time.Time{})
@@ -129,51 +119,45 @@ func (s *Server) whose(ctx context.Context) (a store.Account, locked bool, err e
 // who lets through who may: everybody on one's own machine, otherwise accounts, each as far as its role goes.
 func (s *Server) who(c *gin.Context) {
 	path := c.Request.URL.Path
-	if !s.access.SignIn {
+	if !s.signIn || open(path) && path != "/sign-in" {
 		c.Next()
 		return
 	}
-	if open(path) && path != "/sign-in" {
-		c.Next()
-		return
-	}
-	err := s.loadSession(c)
-	var a store.Account
-	locked := false
+	v := s.visit(c)
+	a, locked, err := s.signedIn(v)
+	need := needs(c.Request.Method, c.FullPath())
 	if err == nil {
-		a, locked, err = s.whose(c.Request.Context())
+		v.Who = &a
 	}
 	switch {
-	case err != nil && !errors.Is(err, store.ErrNotFound):
-		if path == "/sign-in" {
-			c.Next()
-			return
-		}
-		s.failStore(c, err)
-		c.Abort()
 	case path == "/sign-in":
-		c.Next()
-	case err != nil:
-		s.askSign(c, false)
+	case err != nil && !errors.Is(err, store.ErrNotFound):
+		s.failStore(v, err)
 		c.Abort()
-	case locked && path != "/unlock" && path != "/sign-out":
-		c.Set(accountKey, &a)
-		s.askSign(c, true)
+	case err != nil || locked && path != "/unlock" && path != "/sign-out":
+		s.askSign(v, err == nil)
 		c.Abort()
-	case !account.Role(a.Role).May(needs(c.Request.Method, c.FullPath())):
-		c.Set(accountKey, &a)
-		s.answer(c, s.may(c, needs(c.Request.Method, c.FullPath())))
+	case !account.Role(a.Role).May(need):
+		s.answer(v, s.may(v, need))
 		c.Abort()
 	default:
 		c.Set(accountKey, &a)
 		c.Request = c.Request.WithContext(store.By(c.Request.Context(), a.Maker))
-		c.Next()
 	}
+	c.Next()
+}
+
+// signedIn is the account a request is signed in to, and whether it is locked.
+func (s *Server) signedIn(c *Visit) (a store.Account, locked bool, err error) {
+	if err := s.loadSession(c); err != nil {
+		return a, false, err
+	}
+	return s.whose(c.Request.Context())
 }
 
 // may says whether whoever is signed in has a role, everybody where nobody signs in; where not, it shows why.
-func (s *Server) may(c *gin.Context, need account.Role) error {
-	a := signedIn(c)
+func (s *Server) may(c *Visit, need account.Role) error {
+	a := c.Who
 	if a == nil || account.Role(a.Role).May(need) {
 		return nil
 	}
@@ -182,9 +166,9 @@ func (s *Server) may(c *gin.Context, need account.Role) error {
 		account.Keeps: "keeps the workshop"}[need]+"; "+a.Maker+" "+a.Role+". Go back: what you typed is still there.")
 }
 
-// stillIn says whether the session of a socket that stays open may still do what the socket does.
-func (s *Server) stillIn(r *http.Request, need account.Role) bool {
-	if !s.access.SignIn {
+// mayGoOn says whether the session of a socket that stays open may still do what the socket does.
+func (s *Server) mayGoOn(r *http.Request, need account.Role) bool {
+	if !s.signIn {
 		return true
 	}
 	k, err := r.Cookie(s.sessions.Cookie.Name)
@@ -224,10 +208,10 @@ type signView struct {
 const mostCarried = maxBody * 3 / 4
 
 // askSign asks who one is, or for the PIN: a form that was posted waits in the page, so that nothing typed is lost.
-func (s *Server) askSign(c *gin.Context, locked bool) {
+func (s *Server) askSign(c *Visit, locked bool) {
 	v := signView{Locked: locked, Then: c.Request.URL.RequestURI(), Do: "/sign-in"}
 	if locked {
-		v.Do, v.Who = "/unlock", signedIn(c).Maker
+		v.Do, v.Who = "/unlock", c.Who.Maker
 	}
 	if c.GetHeader(partHeader) != "" || c.IsWebsocket() || strings.HasPrefix(c.ContentType(), "application/json") ||
 		c.ContentType() == "image/jpeg" {
@@ -260,8 +244,8 @@ func (s *Server) askSign(c *gin.Context, locked bool) {
 }
 
 // openSign shows the page that asks who one is.
-func (s *Server) openSign(c *gin.Context) error {
-	if !s.access.SignIn {
+func (s *Server) openSign(c *Visit) error {
+	if !s.signIn {
 		c.Redirect(http.StatusSeeOther, "/")
 		return nil
 	}
@@ -280,7 +264,7 @@ func inside(to string) string {
 }
 
 // signRead is what was typed on the page that asks who one is, with what it carries.
-func (s *Server) signRead(c *gin.Context, do string) (v signView, password string, err error) {
+func (s *Server) signRead(c *Visit, do string) (v signView, password string, err error) {
 	if err := c.Request.ParseForm(); err != nil {
 		return v, "", refuse(http.StatusBadRequest, "That form cannot be read.",
 			"Go back: what you typed is still there.")
@@ -302,7 +286,7 @@ func (s *Server) signRead(c *gin.Context, do string) (v signView, password strin
 }
 
 // goOn leads on to where somebody was going; a form that waited stands there, ready to be sent.
-func (s *Server) goOn(c *gin.Context, v signView) {
+func (s *Server) goOn(c *Visit, v signView) {
 	if !v.Post {
 		c.Redirect(http.StatusSeeOther, v.Then)
 		return
@@ -311,8 +295,8 @@ func (s *Server) goOn(c *gin.Context, v signView) {
 }
 
 // sign signs somebody in.
-func (s *Server) sign(c *gin.Context) error {
-	if !s.access.SignIn {
+func (s *Server) sign(c *Visit) error {
+	if !s.signIn {
 		c.Redirect(http.StatusSeeOther, "/")
 		return nil
 	}
@@ -378,7 +362,7 @@ func (s *Server) sign(c *gin.Context) error {
 // may not be made. A device
 // the account has signed in on is counted by itself, wherever it is; any other by its address, for this account and
 // for all, and with all others there are.
-func (s *Server) brake(c *gin.Context, a store.Account, under string) (device string, counted []string, err error) {
+func (s *Server) brake(c *Visit, a store.Account, under string) (device string, counted []string, err error) {
 	ctx := c.Request.Context()
 	if k, err := c.Request.Cookie(s.deviceCookie()); err == nil {
 		device = k.Value
@@ -414,7 +398,7 @@ func (s *Server) brake(c *gin.Context, a store.Account, under string) (device st
 }
 
 // know has a browser show, when somebody signs in on it the next time, that the account has done so before.
-func (s *Server) know(c *gin.Context, account uint64, device string) error {
+func (s *Server) know(c *Visit, account uint64, device string) error {
 	token, err := s.store.Know(c.Request.Context(), account, device)
 	if err == nil {
 		http.SetCookie(c.Writer, &http.Cookie{Name: s.deviceCookie(), Value: token, Path: "/", HttpOnly: true,
@@ -430,7 +414,7 @@ func (s *Server) deviceCookie() string {
 }
 
 // begin has a session be an account's, under a new token.
-func (s *Server) begin(c *gin.Context, a store.Account, known bool) error {
+func (s *Server) begin(c *Visit, a store.Account, known bool) error {
 	if s.sessions.Status(c.Request.Context()) == scs.Destroyed {
 		return errors.New("session ended")
 	}
@@ -450,8 +434,8 @@ func (s *Server) begin(c *gin.Context, a store.Account, known bool) error {
 }
 
 // signOut ends a session.
-func (s *Server) signOut(c *gin.Context) error {
-	if s.access.SignIn {
+func (s *Server) signOut(c *Visit) error {
+	if s.signIn {
 		if err := s.sessions.Destroy(c.Request.Context()); err != nil {
 			return err
 		}
@@ -463,8 +447,8 @@ func (s *Server) signOut(c *gin.Context) error {
 }
 
 // lock locks a tablet until its PIN is typed; without a PIN one signs out.
-func (s *Server) lock(c *gin.Context) error {
-	if a := signedIn(c); a == nil || a.PIN == "" {
+func (s *Server) lock(c *Visit) error {
+	if a := c.Who; a == nil || a.PIN == "" {
 		c.Redirect(http.StatusSeeOther, "/account")
 		return nil
 	}
@@ -477,8 +461,8 @@ func (s *Server) lock(c *gin.Context) error {
 }
 
 // openUnlock asks for the PIN.
-func (s *Server) openUnlock(c *gin.Context) error {
-	a := signedIn(c)
+func (s *Server) openUnlock(c *Visit) error {
+	a := c.Who
 	if a == nil || !s.sessions.GetBool(c.Request.Context(), inLocked) {
 		c.Redirect(http.StatusSeeOther, inside(c.Query("then")))
 		return nil
@@ -489,8 +473,8 @@ func (s *Server) openUnlock(c *gin.Context) error {
 }
 
 // unlock opens a locked tablet by its PIN; after five wrong ones one has to sign in.
-func (s *Server) unlock(c *gin.Context) error {
-	a := signedIn(c)
+func (s *Server) unlock(c *Visit) error {
+	a := c.Who
 	if a == nil {
 		c.Redirect(http.StatusSeeOther, "/")
 		return nil

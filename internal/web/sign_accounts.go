@@ -7,8 +7,6 @@ import (
 	"strconv"
 	"strings"
 
-	"github.com/gin-gonic/gin"
-
 	"hollen/internal/account"
 	"hollen/internal/store"
 )
@@ -20,12 +18,12 @@ type firstView struct {
 }
 
 // openFirst shows the page of the first account, to whoever has the address that was printed.
-func (s *Server) openFirst(c *gin.Context) error {
+func (s *Server) openFirst(c *Visit) error {
 	good, err := s.store.Invited(c.Request.Context(), c.Param("token"))
 	switch {
 	case err != nil:
 		return err
-	case !good || !s.access.SignIn:
+	case !good || !s.signIn:
 		return refuse(http.StatusNotFound, "There is nothing at this address.",
 			"It makes the first account, once and within a day; start Hollen again to get another.")
 	default:
@@ -35,7 +33,7 @@ func (s *Server) openFirst(c *gin.Context) error {
 }
 
 // makeFirst makes the first account and signs it in.
-func (s *Server) makeFirst(c *gin.Context) error {
+func (s *Server) makeFirst(c *Visit) error {
 	values, err := s.posted(c)
 	if err != nil {
 		return err
@@ -120,7 +118,7 @@ type accountsView struct {
 // trailPage is how many lines of the trail a page shows.
 const trailPage = 60
 
-func (s *Server) showAccounts(c *gin.Context, status int, v accountsView) error {
+func (s *Server) showAccounts(c *Visit, status int, v accountsView) error {
 	ctx := c.Request.Context()
 	all, err := s.store.Accounts(ctx)
 	if err != nil {
@@ -131,8 +129,8 @@ func (s *Server) showAccounts(c *gin.Context, status int, v accountsView) error 
 	if err != nil {
 		return err
 	}
-	self := signedIn(c)
-	v.Roles, v.Here = account.Roles, !s.access.SignIn
+	self := c.Who
+	v.Roles, v.Here = account.Roles, !s.signIn
 	if v.Role == "" {
 		v.Role = account.Makes
 	}
@@ -152,12 +150,12 @@ func (s *Server) showAccounts(c *gin.Context, status int, v accountsView) error 
 }
 
 // openAccounts shows the accounts.
-func (s *Server) openAccounts(c *gin.Context) error {
+func (s *Server) openAccounts(c *Visit) error {
 	return s.showAccounts(c, http.StatusOK, accountsView{})
 }
 
 // changeAccounts adds an account, or gives one another role or password, or takes it away.
-func (s *Server) changeAccounts(c *gin.Context) error {
+func (s *Server) changeAccounts(c *Visit) error {
 	values, err := s.posted(c)
 	if err != nil {
 		return err
@@ -234,15 +232,15 @@ type ownView struct {
 	Done   string
 }
 
-func (s *Server) showOwn(c *gin.Context, status int, v ownView) {
-	a := signedIn(c)
+func (s *Server) showOwn(c *Visit, status int, v ownView) {
+	a := c.Who
 	v.Name, v.Role, v.PIN = a.Maker, account.Role(a.Role), a.PIN != ""
 	s.render(c, status, "account", "Your account", v)
 }
 
 // openOwn shows one's own account.
-func (s *Server) openOwn(c *gin.Context) error {
-	if signedIn(c) == nil {
+func (s *Server) openOwn(c *Visit) error {
+	if c.Who == nil {
 		c.Redirect(http.StatusSeeOther, "/accounts")
 		return nil
 	}
@@ -254,8 +252,8 @@ func (s *Server) openOwn(c *gin.Context) error {
 }
 
 // changeOwn changes one's own password or PIN, or signs out all other tablets.
-func (s *Server) changeOwn(c *gin.Context) error {
-	a := signedIn(c)
+func (s *Server) changeOwn(c *Visit) error {
+	a := c.Who
 	if a == nil {
 		c.Redirect(http.StatusSeeOther, "/accounts")
 		return nil

@@ -23,18 +23,18 @@ func shownIn(c *gin.Context) measure.System {
 
 // typedIn is the system a form was typed in, which a draft kept from before may say differs
 // from the one shown.
-func typedIn(c *gin.Context, v url.Values) measure.System {
+func typedIn(c *Visit, v url.Values) measure.System {
 	switch u := measure.System(v.Get(unitCookie)); u {
 	case measure.Metric, measure.Customary:
 		return u
 	}
-	return shownIn(c)
+	return c.Units
 }
 
 // chooseUnits remembers the other system and goes back to where the choice was made.
-func (s *Server) chooseUnits(c *gin.Context) error {
+func (s *Server) chooseUnits(c *Visit) error {
 	to := measure.Customary
-	if shownIn(c) == measure.Customary {
+	if c.Units == measure.Customary {
 		to = measure.Metric
 	}
 	c.SetSameSite(http.SameSiteLaxMode)

@@ -13,7 +13,6 @@ import (
 	"hollen/internal/core/knead"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
-	"hollen/internal/core/request"
 	"hollen/internal/draw"
 )
 
@@ -68,17 +67,16 @@ var wordFuncs = template.FuncMap{
 			),
 		)
 	},
-	"tint":        func(colour string) template.CSS { return template.CSS("--dough:" + tintOnly.FindString(colour)) },
-	"draw":        drawn,
-	"strip":       func(s plan.Strip) template.HTML { return template.HTML(draw.Strip(&s)) },
-	"dampruler":   func(m flour.Moisture) template.HTML { return template.HTML(draw.DampRuler(m)) },
-	"ruler":       func(r draw.Ruler) template.HTML { return template.HTML(r.SVG()) },
-	"stationName": func(s request.Stage) string { return stations[s].name },
-	"sheet":       func(p *plan.Plan, x *plan.CutPart) template.HTML { return template.HTML(draw.SheetAbove(p, x)) },
-	"corner":      func(p *plan.Plan, x *plan.CutPart) template.HTML { return template.HTML(draw.Corner(p, x)) },
-	"nests":       func(x *plan.CutPart) template.HTML { return template.HTML(draw.Nests(x)) },
-	"rolledup":    func(p *plan.Plan, x *plan.CutPart) template.HTML { return template.HTML(draw.RolledUp(p, x)) },
-	"section":     func(p *plan.Plan, x *plan.CutPart) template.HTML { return template.HTML(draw.Section(p, x)) },
+	"tint":      func(colour string) template.CSS { return template.CSS("--dough:" + tintOnly.FindString(colour)) },
+	"draw":      drawn,
+	"strip":     func(s plan.Strip) template.HTML { return template.HTML(draw.Strip(&s)) },
+	"dampruler": func(m flour.Moisture) template.HTML { return template.HTML(draw.DampRuler(m)) },
+	"ruler":     func(r draw.Ruler) template.HTML { return template.HTML(r.SVG()) },
+	"sheet":     func(p *plan.Plan, x *plan.CutPart) template.HTML { return template.HTML(draw.SheetAbove(p, x)) },
+	"corner":    func(p *plan.Plan, x *plan.CutPart) template.HTML { return template.HTML(draw.Corner(p, x)) },
+	"nests":     func(x *plan.CutPart) template.HTML { return template.HTML(draw.Nests(x)) },
+	"rolledup":  func(p *plan.Plan, x *plan.CutPart) template.HTML { return template.HTML(draw.RolledUp(p, x)) },
+	"section":   func(p *plan.Plan, x *plan.CutPart) template.HTML { return template.HTML(draw.Section(p, x)) },
 }
 
 // drawings are the pictures of a whole plan by name.

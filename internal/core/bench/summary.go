@@ -16,6 +16,9 @@ import (
 // kept are made anew.
 const SummaryVersion = 11
 
+// FeltWords are the words for how a dough felt, from -2 on.
+var FeltWords = []string{"too dry", "a little dry", "right", "a little wet", "too wet"}
+
 // Summary is what lists, charts and the ledger read of an ended making, so that they need not fold it. Masses g, times
 // min, hydration points.
 type Summary struct {

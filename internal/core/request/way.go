@@ -20,6 +20,12 @@ const (
 	WayDown       WayOf = "roll"  // down the stops of a machine, or under a pin
 )
 
+// WayKinds are what a kept way may be a way of.
+func WayKinds() []Option {
+	return []Option{{Key: string(WayOfKneading), Name: "From mixing to the roller"},
+		{Key: string(WayDown), Name: "Down the stops, or under a pin"}}
+}
+
 // Way is a way of working a workshop keeps under a name: its steps of kneading, or its way down on a kind of
 // machine.
 type Way struct {

@@ -17,6 +17,12 @@ import (
 // maker makes it is weighed, not shared out: what is not touched keeps its grams.
 const WeightPrefix = "g."
 
+// The fields in which the doctor is told figures: how long a dough waited, and how much of what it advises.
+const (
+	DoctorMinutes = "doctor.minutes"
+	DoctorAmount  = "doctor.amount."
+)
+
 // AnyMass is a field for the mass of something, g, shown to a tenth.
 func AnyMass() request.Field {
 	f, _ := request.FieldAt("eggs.liquid_g")
