@@ -3,6 +3,7 @@ package core
 
 import (
 	"os/exec"
+	"slices"
 	"strings"
 	"testing"
 )
@@ -52,6 +53,33 @@ func TestImportsRunOneWay(t *testing.T) {
 	for _, i := range deps(t, form)[form] {
 		if strings.Contains(i, "gin") || i == "hollen/internal/web" {
 			t.Errorf("%s imports %s: a form knows no page", form, i)
+		}
+	}
+	rooms := deps(t, "hollen/internal/web/...")
+	if len(rooms) < 10 {
+		t.Fatalf("only %d packages of pages found", len(rooms))
+	}
+	// A room looks at what all pages share and at forms, never at another room; the server alone knows them all.
+	shared := map[string][]string{"form": nil, "static": nil, "page": {"form", "static"}}
+	for pkg, imports := range rooms {
+		room, ok := strings.CutPrefix(pkg, "hollen/internal/web/")
+		if !ok {
+			continue // the server
+		}
+		may, isShared := shared[room]
+		if !isShared {
+			may = []string{"page", "form"}
+		}
+		for _, i := range imports {
+			to, ok := strings.CutPrefix(i, "hollen/internal/web")
+			if ok && !slices.Contains(may, strings.TrimPrefix(to, "/")) {
+				t.Errorf("%s imports %s: it may look at %v alone", pkg, i, may)
+			}
+		}
+	}
+	for _, i := range deps(t, "hollen/internal/workshop")["hollen/internal/workshop"] {
+		if strings.HasPrefix(i, "hollen/internal/web") || strings.Contains(i, "gin") {
+			t.Errorf("workshop imports %s: it knows no page", i)
 		}
 	}
 	lower := []string{"hollen/internal/draw", "hollen/internal/exchange", "hollen/internal/store"}

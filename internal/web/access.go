@@ -1,13 +1,19 @@
 package web
 
 import (
+	"errors"
 	"net"
 	"net/http"
 	"net/netip"
 	"slices"
 	"strings"
 
+	"github.com/gin-gonic/gin"
+
 	"hollen/internal/account"
+	"hollen/internal/store"
+	"hollen/internal/web/cabinet"
+	"hollen/internal/web/page"
 )
 
 // Access says how a server may be reached. Its zero value is one person's own machine: requests that name it alone,
@@ -51,7 +57,7 @@ func (a Access) through(r *http.Request) string {
 		return strings.Join(r.Header.Values(k),
 			"") != ""
 	})
-	peer := addressOf(r)
+	peer := page.AddressOf(r)
 	if len(a.Proxies) == 0 {
 		if passed {
 			return "This request comes through a proxy, and Hollen was not started with --behind-proxy."
@@ -67,14 +73,6 @@ func (a Access) through(r *http.Request) string {
 		r.RemoteAddr = net.JoinHostPort(who.String(), "0")
 	}
 	return ""
-}
-
-func addressOf(r *http.Request) netip.Addr {
-	at, err := netip.ParseAddrPort(r.RemoteAddr)
-	if err != nil {
-		return netip.Addr{}
-	}
-	return at.Addr().Unmap()
 }
 
 // named says whether a request names a host this server answers to.
@@ -137,7 +135,7 @@ var keepersPages = []string{"/accounts", "/backup"}
 
 var postNeeds = map[string]account.Role{
 	// What works something out, or is one's own.
-	"/units": account.Looks, "/recipe": account.Looks, importPath: account.Looks, "/batches/:id/work": account.Looks,
+	"/units": account.Looks, "/recipe": account.Looks, cabinet.ImportPath: account.Looks, "/batches/:id/work": account.Looks,
 	"/batches/:id/again":        account.Looks,
 	"/batches/:id/request.json": account.Looks, "/batches/:id/sheet": account.Looks,
 	"/batches/:id/label": account.Looks, "/batches/:id/cut.svg": account.Looks,
@@ -147,7 +145,7 @@ var postNeeds = map[string]account.Role{
 	"/sign-in": account.Looks, "/sign-out": account.Looks, "/lock": account.Looks, "/unlock": account.Looks,
 	"/account": account.Looks,
 	// Batches, makings and the log.
-	"/recipe/batch": account.Makes, "/recipe/written": account.Makes, importPath + "/take": account.Makes,
+	"/recipe/batch": account.Makes, "/recipe/written": account.Makes, cabinet.ImportPath + "/take": account.Makes,
 	"/batches":              account.Makes,
 	"/batches/:id/keep/:of": account.Makes, "/batches/:id/save": account.Makes,
 	"/batches/:id/versions/:version/take": account.Makes,
@@ -166,4 +164,35 @@ var postNeeds = map[string]account.Role{
 	"/accounts":     account.Keeps,
 	"/backup":       account.Keeps,
 	"/first/:token": account.Looks, "/devices/:name/readings": account.Looks,
+}
+
+// who lets through who may: everybody on one's own machine, otherwise accounts, each as far as its role goes.
+func (s *Server) who(c *gin.Context) {
+	path := c.Request.URL.Path
+	if !s.SignIn || open(path) && path != "/sign-in" {
+		c.Next()
+		return
+	}
+	v := s.Visit(c)
+	a, locked, err := s.sign.SignedIn(v)
+	need := needs(c.Request.Method, c.FullPath())
+	if err == nil {
+		v.Who = &a
+	}
+	switch {
+	case path == "/sign-in":
+	case err != nil && !errors.Is(err, store.ErrNotFound):
+		s.FailStore(v, err)
+		c.Abort()
+	case err != nil || locked && path != "/unlock" && path != "/sign-out":
+		s.sign.AskSign(v, err == nil)
+		c.Abort()
+	case !account.Role(a.Role).May(need):
+		s.Answer(v, s.May(v, need))
+		c.Abort()
+	default:
+		c.Set(page.AccountKey, &a)
+		c.Request = c.Request.WithContext(store.By(c.Request.Context(), a.Maker))
+	}
+	c.Next()
 }

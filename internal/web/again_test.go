@@ -24,13 +24,13 @@ func TestAgain(t *testing.T) {
 	v.Set("used.flour_left_g", "40")
 	v.Set("used.liquid_added_g", "6")
 	v.Set("name", "Typed, not saved")
-	asks := batch(demo.Saturday) + "/again"
+	asks := batchAt(demo.Saturday) + "/again"
 	s.wants(s.ask("POST", asks, v), 200, "Typed, not saved", "For which day?",
 		"Moves with it: start "+told(0)+" 18:00, roll "+told(1)+" 17:30",
 		"As it came out last time: 960 g of flour, 9 eggs, 35 g of water", `value="`+today()+`"`)
 	s.wants(s.ask("GET", asks, nil), 200, "Tagliatelle for Saturday, once more", "For which day?")
 
-	copied := batch(demo.Saturday) + "/duplicate"
+	copied := batchAt(demo.Saturday) + "/duplicate"
 	for _, bad := range []string{"", "soon", "2026-02-30", "1999-12-31"} {
 		v.Set("for", bad)
 		s.wants(s.ask("POST", copied, v), 422, "This needs a day", `value="`+bad+`"`,
@@ -58,7 +58,7 @@ func TestAgain(t *testing.T) {
 func TestUntouchedCopies(t *testing.T) {
 	s := newSite(t)
 	for _, b := range demo.Batches() {
-		w := s.ask("POST", batch(b.Name)+"/duplicate", url.Values{"for": {"2026-12-05"}, "version": {"1"}})
+		w := s.ask("POST", batchAt(b.Name)+"/duplicate", url.Values{"for": {"2026-12-05"}, "version": {"1"}})
 		s.wants(w, 303)
 		at, _, _ := strings.Cut(w.Header().Get("Location"), "?")
 		if body := s.ask("POST", at+"/work", formOf(t, s.ask("GET", at,

@@ -22,7 +22,7 @@ import (
 // do no harm.
 func TestDoctorKnowsEverySign(t *testing.T) {
 	s := newSite(t)
-	all := s.ask("GET", batch(demo.Saturday)+"?at=doctor", nil)
+	all := s.ask("GET", batchAt(demo.Saturday)+"?at=doctor", nil)
 	s.wants(all, 200, "What do you see?", fmt.Sprintf("%d signs", len(doctor.Signs())))
 	for _, sign := range doctor.Signs() {
 		set := url.Values{"doctor.sign": {sign.Key}, "doctor.a": {""}}.Encode()
@@ -32,50 +32,50 @@ func TestDoctorKnowsEverySign(t *testing.T) {
 		if draw.Sign(sign.Look) == "" {
 			t.Errorf("%s has no drawing %q", sign.Key, sign.Look)
 		}
-		s.wants(s.ask("GET", batch(demo.Saturday)+"?at=doctor&doctor.sign="+sign.Key, nil), 200, sign.Name,
+		s.wants(s.ask("GET", batchAt(demo.Saturday)+"?at=doctor&doctor.sign="+sign.Key, nil), 200, sign.Name,
 			`class="do"`)
 	}
 	v := s.typed(demo.Number(demo.Saturday))
 	v.Set("at", "doctor")
 	v.Set("was_at", "cut")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, `<option value="cut" selected>`, "cutter mats")
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", v), 200, `<option value="cut" selected>`, "cutter mats")
 	v.Set("doctor.stage", "")
 	v.Set("doctor.q", "<b>zzz</b>")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "Nothing by that word", "&lt;b&gt;zzz")
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", v), 200, "Nothing by that word", "&lt;b&gt;zzz")
 	v.Set("doctor.q", "")
 	v.Set("doctor.stage", "cook")
-	w := s.ask("POST", batch(demo.Saturday)+"/work", v)
+	w := s.ask("POST", batchAt(demo.Saturday)+"/work", v)
 	s.wants(w, 200, "bursts")
 	if strings.Contains(w.Body.String(), "The well broke") {
 		t.Error("the well breaks in the pot")
 	}
 	v.Set("set", "doctor.sign=interrupted&doctor.a=lay:wrapped")
 	v.Set("doctor.minutes", "50")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, " minutes out of the fridge by now", "wake it")
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", v), 200, " minutes out of the fridge by now", "wake it")
 	v.Set("doctor.minutes", "all day")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "1 to 2,880 min is allowed", `value="all day"`)
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", v), 200, "1 to 2,880 min is allowed", `value="all day"`)
 	v.Set("set", "doctor.sign=nonsense&doctor.a=a:b,c")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "What do you see")
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", v), 200, "What do you see")
 }
 
 // The signs of the roller stand on its page with what to do now, and lead to their causes.
 func TestSignsAtTheRoller(t *testing.T) {
 	s := newSite(t)
-	page := s.ask("GET", batch(demo.Saturday)+"?at=roll", nil)
+	page := s.ask("GET", batchAt(demo.Saturday)+"?at=roll", nil)
 	for _, key := range []string{"snaps-back", "first-pass", "tears", "ragged", "tapers", "wraps"} {
 		s.wants(page, 200, `value="doctor:`+key+`"`)
 	}
 	s.wants(page, 200, "go on with the next", "past 1", "a hand shows", "print shows")
 	// 20 mm of stripe are 26.4 at 1.74 mm; rolled on to 0.82 mm they are 26.4·1.74/0.82.
-	s.wants(s.ask("GET", batch(demo.Straw)+"?at=roll", nil), 200, "come out 26 mm wide, one every 57 mm",
+	s.wants(s.ask("GET", batchAt(demo.Straw)+"?at=roll", nil), 200, "come out 26 mm wide, one every 57 mm",
 		"the stripes are 56 mm wide, one every 122 mm")
 	v := s.typed(demo.Number(demo.Saturday))
 	v.Set("was_at", "roll")
 	v.Set("at", "doctor:tapers")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "Fed askew",
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", v), 200, "Fed askew",
 		`<input type="hidden" name="doctor.sign" value="tapers">`)
 	v.Set("at", "doctor:nonsense")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "What do you see")
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", v), 200, "What do you see")
 }
 
 // An act is recorded by its button, counts in the figures, and is undone.
@@ -84,7 +84,7 @@ func TestActsAreRecorded(t *testing.T) {
 	v := s.typed(demo.Number(demo.Saturday))
 	v.Set("at", "doctor")
 	v.Set("set", "doctor.sign=cracks&doctor.a=dry:little")
-	page := s.ask("POST", batch(demo.Saturday)+"/work", v)
+	page := s.ask("POST", batchAt(demo.Saturday)+"/work", v)
 	button := regexp.MustCompile(`name="set" value="\s*(acts[^"]*)">Done, record it`).FindStringSubmatch(
 		page.Body.String())
 	if button == nil {
@@ -94,11 +94,11 @@ func TestActsAreRecorded(t *testing.T) {
 	v.Set("doctor.amount.cracks.0", "lots") // altered before it is recorded, first to nonsense
 	v.Set("doctor.sign", "cracks")
 	v.Set("doctor.a", "dry:little")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, `value="lots"`, "is allowed")
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", v), 200, `value="lots"`, "is allowed")
 	v.Set("doctor.amount.cracks.0", "14")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "Done so far",
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", v), 200, "Done so far",
 		"14 g of water</th><td>Cracks when flexed")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/save", v), 303)
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/save", v), 303)
 	b, _ := s.store.Get(context.Background(), demo.Number(demo.Saturday))
 	if a := b.Request.Acts; len(a) != 1 || a[0].Kind != doctor.Water || a[0].Sign != "cracks" ||
 		a[0].Stage != request.AtKnead {
@@ -112,7 +112,7 @@ func TestActsAreRecorded(t *testing.T) {
 	}
 	v = s.typed(demo.Number(demo.Saturday))
 	v.Set("set", "acts.0.kind=")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/save", v), 303)
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/save", v), 303)
 	if b, _ = s.store.Get(context.Background(), demo.Number(demo.Saturday)); len(b.Request.Acts) != 0 {
 		t.Errorf("not undone: %+v", b.Request.Acts)
 	}
@@ -125,7 +125,7 @@ func TestActsAreRecorded(t *testing.T) {
 	}
 	v.Set("at", "doctor")
 	v.Set("doctor.sign", "cracks")
-	if body := s.ask("POST", batch(demo.Saturday)+"/work", v).Body.String(); strings.Contains(body,
+	if body := s.ask("POST", batchAt(demo.Saturday)+"/work", v).Body.String(); strings.Contains(body,
 		">Done, record it") ||
 		strings.Count(body, ">Undo<") != request.MaxActs {
 		t.Errorf("%d acts", strings.Count(body, ">Undo<"))
@@ -155,7 +155,7 @@ func TestKneadingIsRefused(t *testing.T) {
 		v := s.typed(demo.Number(demo.Saturday))
 		v.Set(field, c[0])
 		v.Set("at", c[1])
-		w := s.ask("POST", batch(demo.Saturday)+"/work", v)
+		w := s.ask("POST", batchAt(demo.Saturday)+"/work", v)
 		if c[2] == "" {
 			s.wants(w, 200)
 			continue
@@ -169,5 +169,5 @@ func TestKneadingIsRefused(t *testing.T) {
 	v := s.typed(demo.Number(demo.Saturday))
 	v.Set("clock.roll_at", storetest.Now().Add(48*time.Hour).Format("2006-01-02T15:04"))
 	v.Set("at", "rest")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "By the clock", "as it stands, start at")
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", v), 200, "By the clock", "as it stands, start at")
 }

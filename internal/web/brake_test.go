@@ -13,6 +13,7 @@ import (
 
 	"hollen/internal/account"
 	"hollen/internal/store"
+	"hollen/internal/web/page"
 )
 
 // try signs in as somebody with a wrong password.
@@ -208,8 +209,8 @@ func TestNobodyHoldsUpSignIn(t *testing.T) {
 		for _, l := range lines {
 			r.Header.Add("X-Forwarded-For", l)
 		}
-		if why := a.through(r); why != "" || addressed(r) != want {
-			t.Errorf("%v: %q %s", lines, why, addressed(r))
+		if why := a.through(r); why != "" || page.Addressed(r) != want {
+			t.Errorf("%v: %q %s", lines, why, page.Addressed(r))
 		}
 	}
 	r := httptest.NewRequest("GET", "/", nil)

@@ -30,14 +30,14 @@ func TestOnlyTheDial(t *testing.T) {
 	r := s.typed(demo.Number(demo.Saturday))
 	r.Set("at", "roll")
 	r.Set("roll.machine", "own-15")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", r), 200, "guessed from the dial, so within 25 %",
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", r), 200, "guessed from the dial, so within 25 %",
 		"The gaps are guessed.")
 	s.wants(s.ask("GET", "/cabinet/machines/15/calibrate", nil), 200, "gap, as guessed")
 	s.wants(s.ask("POST", "/cabinet/machines/15/calibrate", url.Values{"spring": {"8"}, "density": {"1.214"},
 		"t0": {"4.8"}, "t4": {"1.9"}, "t8": {"0.6"},
 		"keep": {"yes"}}), 303)
 	r.Set("roll.machine", "own-15")
-	w := s.ask("POST", batch(demo.Saturday)+"/work", r)
+	w := s.ask("POST", batchAt(demo.Saturday)+"/work", r)
 	s.wants(w, 200, "(measured, within")
 	if text := w.Body.String(); strings.Contains(text, "guessed from") || strings.Contains(text, "are guessed") {
 		t.Error("measured, and still called guessed")
@@ -80,10 +80,10 @@ func TestOwnMachine(t *testing.T) {
 	// The Roll page leads there, with what it knows of the dough.
 	r := s.typed(demo.Number(demo.Saturday))
 	r.Set("at", "roll")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", r), 200,
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", r), 200,
 		`href="/cabinet/machines/new?like=hand-crank-10">Keep the machine as yours`)
 	r.Set("roll.machine", "own-15")
-	if w := s.ask("POST", batch(demo.Saturday)+"/work", r); !strings.Contains(w.Body.String(),
+	if w := s.ask("POST", batchAt(demo.Saturday)+"/work", r); !strings.Contains(w.Body.String(),
 		`href="/cabinet/machines/15/calibrate?spring=`) {
 		t.Error("no way to the measuring of an own machine")
 	}
@@ -116,7 +116,7 @@ func TestOwnMachine(t *testing.T) {
 	}
 	v := s.typed(demo.Number(demo.Saturday))
 	v.Set("roll.machine", "own-15")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/save", v), 303)
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/save", v), 303)
 	b, _ := s.store.Get(context.Background(), demo.Number(demo.Saturday))
 	p, err := plan.Make(rules.Default(), b.Request.Request)
 	if err != nil || !p.Roll.Calibrated || p.Roll.Machine.Name != "Quay motor" || !strings.Contains(p.Why["roll.sheet"],
@@ -127,8 +127,8 @@ func TestOwnMachine(t *testing.T) {
 	sheets.Set("t4", "1.2")
 	s.wants(s.ask("POST", at, sheets), 303)
 	s.wants(s.ask("GET", at, nil), 200, "Earlier", "2: 1.28 mm")
-	s.wants(s.ask("GET", batch(demo.Saturday), nil), 200, "Quay motor has newer figures")
-	s.wants(s.ask("GET", batch(demo.Saturday)+"?at=roll", nil), 200, "Left out, what then?", "Widest is stop",
+	s.wants(s.ask("GET", batchAt(demo.Saturday), nil), 200, "Quay motor has newer figures")
+	s.wants(s.ask("GET", batchAt(demo.Saturday)+"?at=roll", nil), 200, "Left out, what then?", "Widest is stop",
 		"The drive seated, the slow speed set.")
 	s.wants(s.ask("GET", "/cabinet/flours/1/calibrate", nil), 404)
 	// Other gaps make what was measured on the old ones void.
@@ -180,12 +180,12 @@ func TestOwnPin(t *testing.T) {
 	v.Set("roll.machine", "own-15")
 	v.Set("roll.pieces", "1")
 	v.Set("at", "roll")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "On the board", "The board is too small",
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", v), 200, "On the board", "The board is too small",
 		"Under the pin")
 	form.Set("board_width_mm", "50")
 	s.wants(s.ask("POST", "/cabinet/machines", form), 422, "200 to 5000 mm")
 	// The demo's stripes: the join, with what it wants of the other dough.
-	s.wants(s.ask("GET", batch(demo.Straw)+"?at=roll", nil), 200, "One pass at stop <b>5</b>",
+	s.wants(s.ask("GET", batchAt(demo.Straw)+"?at=roll", nil), 200, "One pass at stop <b>5</b>",
 		"of which 201 g are planned", `class="stripe"`)
 	v = s.typed(demo.Number(demo.Straw))
 	for k, x := range map[string]string{"roll.stripes.base_mm": "6", "roll.stripes.stripe_mm": "3",
@@ -194,5 +194,5 @@ func TestOwnPin(t *testing.T) {
 		v.Set(k, x)
 	}
 	v.Set("at", "roll")
-	s.wants(s.ask("POST", batch(demo.Straw)+"/work", v), 200, "a thicker base, or a thinner stripe")
+	s.wants(s.ask("POST", batchAt(demo.Straw)+"/work", v), 200, "a thicker base, or a thinner stripe")
 }

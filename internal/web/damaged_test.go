@@ -42,7 +42,7 @@ func ofAll(t *testing.T, s *store.Store) (out []string) {
 		"/orders/week",
 	}
 	for _, path := range []string{"", "/versions", "/again", "/request.json", "/sheet", "/label", "/makings", "/log"} {
-		out = append(out, batch(demo.Saturday)+path)
+		out = append(out, batchAt(demo.Saturday)+path)
 	}
 	for id := 1; id <= 2; id++ {
 		for _, path := range []string{"", "/made", "/screens", "/beside", "/log", "/made.json", "/made.csv"} {
@@ -160,23 +160,23 @@ func TestWaysOutOfDamage(t *testing.T) {
 
 	form := s.typed(saturday)
 	form.Set("name", "Saturday, again")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/save", form), 303)
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/save", form), 303)
 	damage("batches", "request", fmt.Sprint("id = ", saturday))
 	damage("revisions", "request", fmt.Sprint("version = 2 AND batch_id = ", saturday))
 	s.wants(
-		s.ask("GET", batch(demo.Saturday), nil),
+		s.ask("GET", batchAt(demo.Saturday), nil),
 		500,
 		"cannot be read as it was last saved",
 		"version 2",
-		batch(demo.Saturday)+"/versions",
+		batchAt(demo.Saturday)+"/versions",
 	)
 	s.wants(
-		s.ask("GET", batch(demo.Saturday)+"/versions", nil),
+		s.ask("GET", batchAt(demo.Saturday)+"/versions", nil),
 		200,
 		"It cannot be read; it was left as it is.",
 		"/versions/1/take",
 	)
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/versions/1/take", url.Values{}), 303)
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/versions/1/take", url.Values{}), 303)
 	if b, err := s.store.Get(ctx, saturday); err != nil || b.Version != 3 || b.Request.Name != demo.Saturday {
 		t.Errorf("%d %q, %v", b.Version, b.Request.Name, err)
 	}

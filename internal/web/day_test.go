@@ -4,6 +4,7 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
+	"log/slog"
 	"math"
 	"net/http"
 	"net/url"
@@ -21,6 +22,7 @@ import (
 	"hollen/internal/demo"
 	"hollen/internal/store"
 	"hollen/internal/store/storetest"
+	"hollen/internal/workshop"
 )
 
 // onDate is the address of the workshop’s day, under way.
@@ -471,9 +473,9 @@ func manyBatches(t testing.TB, s site, n int) string {
 	if err != nil {
 		t.Fatal(err)
 	}
-	srv := &Server{store: s.store, rules: rules.Default(), bench: newFollower(s.store)}
+	srv := newServer(workshop.New(s.store, rules.Default(), slog.New(slog.DiscardHandler)), Access{}).day
 	at, _ := time.ParseInLocation(time.DateOnly, date, time.Local)
-	d, err := srv.readDay(ctx, date, at)
+	d, err := srv.ReadDay(ctx, date, at)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -492,7 +494,7 @@ func manyBatches(t testing.TB, s site, n int) string {
 		d.Jobs = append(d.Jobs, day.Job{Batch: kept.ID})
 		d.Versions[kept.ID] = kept.Version
 	}
-	if trouble, err := srv.planDay(ctx, d); err != nil || len(trouble) > 0 {
+	if trouble, err := srv.PlanDay(ctx, d); err != nil || len(trouble) > 0 {
 		t.Fatal(err, trouble)
 	}
 	if _, err = s.store.SaveDay(ctx, date, 0, d.Sheet); err != nil {

@@ -39,6 +39,6 @@ func TestReadingsOfDevices(t *testing.T) {
 	}
 	s.wants(send("scale-1", scale, strings.Repeat("{\"g\":5}\n", 3000)), 200)
 	s.wants(send("room-1", room, "{\"t_c\":23.4,\"rh\":0.61}"), 200, "1 taken")
-	s.wants(s.ask("GET", batch(demo.Saturday)+"?at=room", nil), 200, "Take 23.4 °C and 61 %", "just now",
+	s.wants(s.ask("GET", batchAt(demo.Saturday)+"?at=room", nil), 200, "Take 23.4 °C and 61 %", "just now",
 		"room.temp_c=23.4&amp;room.rh=61")
 }

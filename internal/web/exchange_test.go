@@ -14,7 +14,6 @@ import (
 
 	"hollen/internal/core/cut"
 	"hollen/internal/core/request"
-	"hollen/internal/core/rules"
 	"hollen/internal/demo"
 	"hollen/internal/exchange"
 	"hollen/internal/store"
@@ -36,7 +35,7 @@ func (s site) kept() string {
 		fmt.Fprintln(&b, t)
 	}
 	for _, x := range list {
-		fmt.Fprintln(&b, x.ID, x.Version, writtenRequest(x.Request.Request))
+		fmt.Fprintln(&b, x.ID, x.Version, written(x.Request.Request))
 	}
 	return b.String()
 }
@@ -70,18 +69,18 @@ func TestEveryDownloadComesBack(t *testing.T) {
 				fmt.Sprintf(`the same as <a href="/batches/%d">`, id))
 		}
 	}
-	doc := s.ask("GET", batch(demo.Lantern)+"/recipe.json", nil).Body.String()
+	doc := s.ask("GET", batchAt(demo.Lantern)+"/recipe.json", nil).Body.String()
 	take := boxes(s.ask("POST", "/import", url.Values{"text": {doc}}).Body.String())
 	w := s.ask("POST", "/import/take", url.Values{"text": {doc}, "take": take})
 	s.wants(w, 303)
 	if b, err := s.store.Get(context.Background(), 11); err != nil ||
-		writtenRequest(b.Request.Request) != writtenRequest(s.saved(demo.Number(demo.Lantern))) ||
+		written(b.Request.Request) != written(s.saved(demo.Number(demo.Lantern))) ||
 		w.Header().Get("Location") != made() {
 		t.Errorf("%v: %s", err, w.Header().Get("Location"))
 	}
-	s.wants(s.ask("GET", batch(demo.Orecchiette)+"/cut.svg", nil), 404)
-	s.wants(s.ask("GET", batch(demo.Counter)+"/cut.svg?part=2", nil), 200, "Wrack ribbons")
-	s.wants(s.ask("GET", batch(demo.Counter)+"/cut.svg?part=7", nil), 404)
+	s.wants(s.ask("GET", batchAt(demo.Orecchiette)+"/cut.svg", nil), 404)
+	s.wants(s.ask("GET", batchAt(demo.Counter)+"/cut.svg?part=2", nil), 200, "Wrack ribbons")
+	s.wants(s.ask("GET", batchAt(demo.Counter)+"/cut.svg?part=7", nil), 404)
 }
 
 func (s site) saved(id uint64) request.Request {
@@ -105,7 +104,7 @@ func TestBatchFromElsewhere(t *testing.T) {
 	r.Name = `"><img src=x onerror=alert(1)>`
 	r.Flours[0].Flour, r.Flours[0].Own, r.Flours[0].Lot, r.Flours[0].LotKept = mill.Key, &mill, lot.Key, &lot
 	r.Cut.Shape, r.Cut.Own = shape.Key, &shape
-	doc := writtenRequest(r)
+	doc := written(r)
 	before := s.kept()
 	w := s.ask("POST", "/import", url.Values{"text": {doc}})
 	s.wants(w, 200, "Sandbar mill 0", "brown sack", "added to the cabinet", "From the dike farm", "as in the cabinet")
@@ -224,6 +223,15 @@ type nopCloser struct{ *bytes.Buffer }
 
 func (nopCloser) Close() error { return nil }
 
+// written is a thing as documents have it.
+func written(v any) string {
+	var b strings.Builder
+	if err := exchange.Write(&b, v); err != nil {
+		return err.Error()
+	}
+	return b.String()
+}
+
 func shapeDoc(name string) string {
 	x, _ := cut.Find("tagliatelle")
 	x.Name = name
@@ -233,25 +241,25 @@ func shapeDoc(name string) string {
 // The sheet and the label hold what a maker and an eater need.
 func TestSheetAndLabel(t *testing.T) {
 	s := newSite(t)
-	s.wants(s.ask("GET", batch(demo.Saturday)+"/sheet", nil), 200, `class="paper a4"`, "800 g", "9 eggs", "28NOV26-7",
+	s.wants(s.ask("GET", batchAt(demo.Saturday)+"/sheet", nil), 200, `class="paper a4"`, "800 g", "9 eggs", "28NOV26-7",
 		"Knead by hand", "The way down",
 		"Contains wheat, durum wheat, egg", "flour left")
-	s.wants(s.ask("GET", batch(demo.Straw)+"/sheet", nil), 200, "Stripes of Breakwater stripes, green (batch "+
+	s.wants(s.ask("GET", batchAt(demo.Straw)+"/sheet", nil), 200, "Stripes of Breakwater stripes, green (batch "+
 		"28NOV26-2)", "Join with one pass at stop")
-	s.wants(s.ask("GET", batch(demo.Straw)+"/label", nil), 200, "; stripes: ", "spinach")
-	s.wants(s.ask("GET", batch(demo.Lantern)+"/sheet?paper=letter", nil), 200, `class="paper letter"`,
+	s.wants(s.ask("GET", batchAt(demo.Straw)+"/label", nil), 200, "; stripes: ", "spinach")
+	s.wants(s.ask("GET", batchAt(demo.Lantern)+"/sheet?paper=letter", nil), 200, `class="paper letter"`,
 		"Filling: nettle", "milk", "Keep frozen", "27 Jan 2027")
-	s.wants(s.ask("GET", batch(demo.Lantern)+"/label", nil), 200, `class="label large"`, "<b>milk</b>", "<b>egg</b>",
+	s.wants(s.ask("GET", batchAt(demo.Lantern)+"/label", nil), 200, `class="label large"`, "<b>milk</b>", "<b>egg</b>",
 		"28 Nov 2026", "27 Jan 2027", "28NOV26-8")
-	s.wants(s.ask("GET", batch(demo.Counter)+"/label?paper=small", nil), 200, `class="label small"`,
+	s.wants(s.ask("GET", batchAt(demo.Counter)+"/label?paper=small", nil), 200, `class="label small"`,
 		"<h1>Tagliatelle</h1>", "30 Nov 2026, 09:30")
-	s.wants(s.ask("GET", batch(demo.Counter)+"/label?part=2", nil), 200, "<h1>Wrack ribbons</h1>",
+	s.wants(s.ask("GET", batchAt(demo.Counter)+"/label?part=2", nil), 200, "<h1>Wrack ribbons</h1>",
 		`aria-pressed="true">Wrack ribbons`)
-	s.wants(s.ask("GET", batch(demo.Counter)+"/label?part=9", nil), 200, "<h1>Tagliatelle</h1>")
+	s.wants(s.ask("GET", batchAt(demo.Counter)+"/label?part=9", nil), 200, "<h1>Tagliatelle</h1>")
 	// What is missing is said before it is printed, and only then.
 	m := s.typed(demo.Number(demo.Lantern))
 	for _, page := range []string{"/sheet", "/label"} {
-		if w := s.ask("POST", batch(demo.Lantern)+page, m); strings.Contains(w.Body.String(), "Before you print") {
+		if w := s.ask("POST", batchAt(demo.Lantern)+page, m); strings.Contains(w.Body.String(), "Before you print") {
 			t.Errorf("%s: nothing is missing", page)
 		}
 	}
@@ -260,16 +268,16 @@ func TestSheetAndLabel(t *testing.T) {
 	m.Set("cut.filling.name", "")
 	m.Set("cut.filling.allergens", "")
 	for _, page := range []string{"/sheet", "/label"} {
-		s.wants(s.ask("POST", batch(demo.Lantern)+page, m), 200, "Before you print", "the day it is made",
+		s.wants(s.ask("POST", batchAt(demo.Lantern)+page, m), 200, "Before you print", "the day it is made",
 			"what the filling is", "the filling’s allergens")
 	}
 	m.Set("cut.filling.name", "potato")
 	m.Set("cut.filling.allergens", "None")
-	if w := s.ask("POST", batch(demo.Lantern)+"/label", m); strings.Contains(w.Body.String(), "the filling’s") ||
+	if w := s.ask("POST", batchAt(demo.Lantern)+"/label", m); strings.Contains(w.Body.String(), "the filling’s") ||
 		!strings.Contains(w.Body.String(), "potato filling,") {
 		t.Error("a filling without allergens")
 	}
-	if w := s.ask("POST", batch(demo.Saturday)+"/label", s.typed(demo.Number(demo.Saturday))); strings.Contains(
+	if w := s.ask("POST", batchAt(demo.Saturday)+"/label", s.typed(demo.Number(demo.Saturday))); strings.Contains(
 		w.Body.String(), "what the filling is") {
 		t.Error("ribbons have no filling to name")
 	}
@@ -278,10 +286,10 @@ func TestSheetAndLabel(t *testing.T) {
 	v.Set("name", "Unsaved <b>one</b>")
 	v.Set("eggs.fix_whole_eggs", "8")
 	v.Set("paper", "letter")
-	w := s.ask("POST", batch(demo.Saturday)+"/sheet", v)
+	w := s.ask("POST", batchAt(demo.Saturday)+"/sheet", v)
 	s.wants(w, 200, "8 eggs", "Unsaved &lt;b&gt;one", `class="paper letter"`, `name="eggs.fix_whole_eggs" value="8"`)
 	v.Set("roll.bench_mm", "much")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/sheet", v), 422, "won’t do")
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/sheet", v), 422, "won’t do")
 	if p := s.saved(demo.Number(demo.Saturday)); p.Name != demo.Saturday {
 		t.Error("looking at the sheet saved the batch")
 	}
@@ -294,40 +302,40 @@ func TestShapesAtTheCut(t *testing.T) {
 	v := s.typed(demo.Number(demo.Saturday))
 	v.Set("was_at", "cut")
 	v.Set("cut.width_mm", "8")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/save", v), 303)
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/save", v), 303)
 	v = s.typed(demo.Number(demo.Saturday))
 	v.Set("was_at", "cut")
 	v.Set("was_shape", "tagliatelle")
 	v.Set("cut.shape", "ravioli")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "From a pair of sheets", "Filling to make",
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", v), 200, "From a pair of sheets", "Filling to make",
 		"Closing them", "What is in it?")
 	v.Set("was_shape", "ravioli")
 	v.Set("cut.width_mm", "12")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "A filled piece needs 24 mm")
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", v), 200, "A filled piece needs 24 mm")
 	v = s.typed(demo.Number(demo.Saturday))
 	v.Set("was_at", "cut")
 	v.Set("cut.also.0.shape", "own-9")
 	v.Set("cut.also.0.portions", "3")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "Wrack ribbons, from above",
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", v), 200, "Wrack ribbons, from above",
 		"The first takes the rest.")
 	v.Set("cut.also.0.shape", "cavatelli")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "Cavatelli, by hand", "cavatelli 361 g of dough")
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", v), 200, "Cavatelli, by hand", "cavatelli 361 g of dough")
 	v.Set("cut.also.0.by", "handfuls")
 	v.Set("cut.also.0.stop", "99")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "A stop of this machine is allowed")
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", v), 200, "A stop of this machine is allowed")
 	v.Set("cut.also.0.stop", "")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "3 handfuls")
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", v), 200, "3 handfuls")
 	v = s.typed(demo.Number(demo.Saturday))
 	v.Set("was_at", "dry")
 	v.Set("keep.where", "fridge")
 	v.Set("keep.days", "4")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "needs your own reason")
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", v), 200, "needs your own reason")
 	v.Set("keep.note", "cold room at 1 °C")
 	v.Set("dry.keep", "yes")
 	v.Set("dry.checks.0.at", "2026-11-28T10:00")
 	v.Set("dry.checks.0.g", "1400")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/save", v), 303)
-	s.wants(s.ask("GET", batch(demo.Saturday)+"?at=dry", nil), 200, "Longer than the usual advice",
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/save", v), 303)
+	s.wants(s.ask("GET", batchAt(demo.Saturday)+"?at=dry", nil), 200, "Longer than the usual advice",
 		"Drying egg pasta to keep is a risk", "Sat 10:00",
 		"% moisture")
 	things, err := s.store.Things(context.Background(), false)
@@ -340,12 +348,7 @@ func TestShapesAtTheCut(t *testing.T) {
 func TestCuttersOfAnOwnMachine(t *testing.T) {
 	s := newSite(t)
 	form := func(cutters string) url.Values {
-		m := demo.Scenario(rules.Default(), demo.Day).Things[7].Value
-		v := url.Values{"id": {"8"}}
-		entries, _, _ := machineShelf.form(desk{}, m, "")
-		for _, e := range filled(entries) {
-			v.Set(e.Key, e.Value)
-		}
+		v := formOf(t, s.ask("GET", "/cabinet/machines/8", nil).Body.String())
 		if cutters != "" {
 			v.Set("cutters", cutters)
 		}
@@ -373,18 +376,15 @@ func TestCuttersOfAnOwnMachine(t *testing.T) {
 	v.Set("roll.machine", "own-8")
 	v.Set("cut.shape", "own-9")
 	v.Set("cut.tool", "cutter")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "cutters: 2 mm, 12 mm",
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", v), 200, "cutters: 2 mm, 12 mm",
 		"Suits sheets of 0.7 to 1.5 mm")
 }
 
 // What a form says of a shape of another family rests, and is refused where it cannot be.
 func TestOwnShape(t *testing.T) {
 	s := newSite(t)
-	v := url.Values{"like": {"ravioli"}}
-	entries, _, _ := shapeShelf.form(desk{}, nil, "ravioli")
-	for _, e := range filled(entries) {
-		v.Set(e.Key, e.Value)
-	}
+	v := formOf(t, s.ask("GET", "/cabinet/shapes/new?like=ravioli", nil).Body.String())
+	v.Set("name", "")
 	s.wants(s.ask("POST", "/cabinet/shapes", v), 422, "1 to 60 letters")
 	v.Set("name", "Lock gates")
 	v.Set("width_mm", "20")
@@ -397,11 +397,11 @@ func TestOwnShape(t *testing.T) {
 	s.wants(s.ask("GET", "/cabinet/shapes", nil), 200, "Lock gates", "44 × 44")
 	b := s.typed(demo.Number(demo.Saturday))
 	b.Set("cut.shape", "own-15")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/save", b), 303)
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/save", b), 303)
 	if c := s.saved(demo.Number(demo.Saturday)).Cut; c.Own == nil || c.Own.WidthMM != 44 ||
 		c.Own.Close != cut.TwoSheets {
 		t.Errorf("%+v", c)
 	}
 	s.wants(s.ask("POST", "/cabinet/shapes/15/retire", url.Values{}), 303)
-	s.wants(s.ask("GET", batch(demo.Saturday)+"?at=cut", nil), 200, "Lock gates", "retired")
+	s.wants(s.ask("GET", batchAt(demo.Saturday)+"?at=cut", nil), 200, "Lock gates", "retired")
 }

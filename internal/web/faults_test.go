@@ -14,6 +14,7 @@ import (
 	"github.com/go-sql-driver/mysql"
 
 	"hollen/internal/core/plan"
+	"hollen/internal/workshop"
 
 	"hollen/internal/core/rules"
 	"hollen/internal/demo"
@@ -61,13 +62,13 @@ func TestClashAtTheDoctor(t *testing.T) {
 	s := newSite(t)
 	mine, theirs := s.typed(demo.Number(demo.Saturday)), s.typed(demo.Number(demo.Saturday))
 	theirs.Set("room.rh", "61")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/save", theirs), 303)
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/save", theirs), 303)
 	for _, at := range []string{"doctor", "doctor:tears"} {
 		mine.Set("at", at)
 		mine.Set("was_at", "doctor")
 		mine.Set("doctor.sign", "tears")
 		mine.Set("room.temp_c", "25")
-		s.wants(s.ask("POST", batch(demo.Saturday)+"/save", mine), 409, "another window", "61 %", "</html>")
+		s.wants(s.ask("POST", batchAt(demo.Saturday)+"/save", mine), 409, "another window", "61 %", "</html>")
 	}
 }
 
@@ -75,8 +76,8 @@ func TestClashAtTheDoctor(t *testing.T) {
 // a page, posted later, would write that over what is kept.
 func TestNothingIsMadeUpWhileTheDatabaseIsAway(t *testing.T) {
 	s, db := overDatabase(t)
-	pages := []string{"/", "/cabinet/house", "/rooms", "/batches/new", "/cabinet/flours", batch(demo.Saturday),
-		batch(demo.Saturday) + "/sheet"}
+	pages := []string{"/", "/cabinet/house", "/rooms", "/batches/new", "/cabinet/flours", batchAt(demo.Saturday),
+		batchAt(demo.Saturday) + "/sheet"}
 	for _, path := range pages {
 		s.wants(s.ask("GET", path, nil), 200)
 	}
@@ -101,7 +102,7 @@ func TestNothingIsMadeUpWhileTheDatabaseIsAway(t *testing.T) {
 func TestRowsThatCannotBeRead(t *testing.T) {
 	s, db := overDatabase(t)
 	exec(t, db, `UPDATE cabinet SET figures = '{"name": 7}' WHERE kind = 'flour' ORDER BY id LIMIT 1`)
-	for _, path := range []string{"/cabinet/flours", "/cabinet/house", "/batches/new", batch(demo.Saturday)} {
+	for _, path := range []string{"/cabinet/flours", "/cabinet/house", "/batches/new", batchAt(demo.Saturday)} {
 		s.wants(s.ask("GET", path, nil), 200)
 	}
 	if !strings.Contains(s.log.String(), "cannot unmarshal") {
@@ -128,7 +129,7 @@ func TestRowsThatCannotBeRead(t *testing.T) {
 		strings.Contains(list.Body.String(), demo.Saturday) {
 		t.Errorf("one batch of %d is not the only one left out", n)
 	}
-	s.wants(s.ask("GET", batch(demo.Saturday), nil), 500, "cannot be read")
+	s.wants(s.ask("GET", batchAt(demo.Saturday), nil), 500, "cannot be read")
 }
 
 // A save of no window that was open here, of a version there is not yet, or of another database clashes like any other,
@@ -144,7 +145,7 @@ func TestSavesOfNoWindow(t *testing.T) {
 		v := s.typed(demo.Number(demo.Saturday))
 		v.Set("name", "Overwritten")
 		change(v)
-		s.wants(s.ask("POST", batch(demo.Saturday)+"/save", v), 409, "Overwritten")
+		s.wants(s.ask("POST", batchAt(demo.Saturday)+"/save", v), 409, "Overwritten")
 		if s.kept() != before {
 			t.Fatalf("%s: it is written", name)
 		}
@@ -170,7 +171,7 @@ func TestNothingDisappears(t *testing.T) {
 	v.Set("dry.checks.3.g", "412")
 	v.Set("acts.2.amount", "15")
 	v.Set("acts.3.amount", "0")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/save", v), 422, "412")
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/save", v), 422, "412")
 	if got := s.saved(demo.Number(demo.Saturday)); len(got.Dry.Log) != 0 {
 		t.Errorf("%+v", got.Dry.Log)
 	}
@@ -219,9 +220,8 @@ func TestFullDisk(t *testing.T) {
 		w := httptest.NewRecorder()
 		c, _ := gin.CreateTestContext(w)
 		c.Request = httptest.NewRequest("POST", "/batches/7/save", nil)
-		srv := &Server{store: s.store, log: slog.New(slog.DiscardHandler), pages: pages{}}
-		srv.add(templateFiles, funcs)
-		srv.failStore(srv.visit(c), err)
+		srv := newServer(workshop.New(s.store, rules.Default(), slog.New(slog.DiscardHandler)), Access{})
+		srv.Answer(srv.Visit(c), err)
 		if w.Code != want || want == 507 && !strings.Contains(w.Body.String(), "The disk is full.") {
 			t.Errorf("%v: %d", err, w.Code)
 		}

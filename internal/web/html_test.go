@@ -141,8 +141,8 @@ func TestPagesAreSoundHTML(t *testing.T) {
 		"/cabinet/powders", "/cabinet/machines", "/cabinet/shapes", "/cabinet/ways", "/cabinet/flours/new",
 		"/cabinet/machines/8", "/cabinet/shapes/9",
 		"/cabinet/ways/10", "/cabinet/machines/8/calibrate", "/cabinet/house", "/batches/new", "/batches/new?as=own",
-		batch(demo.Saturday) + "/versions",
-		batch(demo.Saturday) + "/beside/tool", batch(demo.Saturday) + "/sheet", batch(demo.Lantern) + "/label",
+		batchAt(demo.Saturday) + "/versions",
+		batchAt(demo.Saturday) + "/beside/tool", batchAt(demo.Saturday) + "/sheet", batchAt(demo.Lantern) + "/label",
 		"/nothing"}
 	for _, st := range append(request.Stages(), "doctor") {
 		for _, id := range []int{1, 3, 6, 8, 9, 10} {

@@ -15,7 +15,7 @@ var carriedStood = regexp.MustCompile(`id="stood" name="stood" value="([^"]*)"`)
 // and saving says what it waits for.
 func TestOneBadFieldFreezesNothing(t *testing.T) {
 	s := newSite(t)
-	at := batch(demo.Saturday)
+	at := batchAt(demo.Saturday)
 	post := func(v url.Values) (body string) {
 		t.Helper()
 		w := s.ask("POST", at+"/work", v)
@@ -67,13 +67,13 @@ func TestAnotherMachineForAnOwnWay(t *testing.T) {
 		v.Set("roll.own_passes."+string(rune('0'+i))+".passes", "2")
 	}
 	v.Set("room.temp_c", "20")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "Your own way")
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", v), 200, "Your own way")
 	v.Set("roll.machine", "motor-9")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "A stop of this machine is allowed: 9, 8",
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", v), 200, "A stop of this machine is allowed: 9, 8",
 		`<option value="motor-9" selected>`,
 		"Line 1, stop counts as it was last, 0", "Your own way")
 	v.Set("roll.own_passes.0.stop", "9")
 	v.Set("roll.own_passes.1.stop", "6")
 	v.Set("roll.own_passes.2.stop", "4")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/save", v), 303)
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/save", v), 303)
 }

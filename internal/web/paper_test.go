@@ -257,7 +257,7 @@ func TestEndedWithoutScripts(t *testing.T) {
 		says string
 	}{{url.Values{"what": {"ended"}, "g": {"0"}}, "nothing came out"}, {url.Values{"what": {"ended"}}, "not weighed"},
 		{url.Values{"what": {"ended"}, "of": {"thrown_away"}, "text": {"sour"}}, "sour"}} {
-		w := s.ask("POST", batch(demo.Saturday)+"/bench", s.typed(demo.Number(demo.Saturday)))
+		w := s.ask("POST", batchAt(demo.Saturday)+"/bench", s.typed(demo.Number(demo.Saturday)))
 		at := w.Header().Get("Location")
 		s.wants(s.ask("POST", at+"/tap", c.form), 303)
 		s.wants(s.ask("GET", at+"/made", nil), 200, c.says)

@@ -4,152 +4,156 @@ import (
 	"net/http"
 
 	"github.com/gin-gonic/gin"
+
+	"hollen/internal/web/cabinet"
+	"hollen/internal/web/page"
+	"hollen/internal/web/static"
 )
 
 // routes lists every address Hollen answers.
 func (s *Server) routes(e *gin.Engine) {
-	get := func(path string, p page) { e.GET(path, s.answers(p)) }
-	post := func(path string, p page) { e.POST(path, s.answers(p)) }
+	get := func(path string, p page.Page) { e.GET(path, s.Answers(p)) }
+	post := func(path string, p page.Page) { e.POST(path, s.Answers(p)) }
 	e.GET("/healthz", s.alive)
 	e.GET("/readyz", s.ready)
-	e.GET("/static/*path", gin.WrapH(serveStatic()))
-	e.HEAD("/static/*path", gin.WrapH(serveStatic()))
+	e.GET("/static/*path", gin.WrapH(static.Serve()))
+	e.HEAD("/static/*path", gin.WrapH(static.Serve()))
 
-	get("/sign-in", s.openSign) // where accounts are asked for
-	post("/sign-in", s.sign)
-	post("/sign-out", s.signOut)
-	post("/lock", s.lock) // until the PIN is typed
-	get("/unlock", s.openUnlock)
-	post("/unlock", s.unlock)
-	get("/first/:token", s.openFirst) // makes the first account
-	post("/first/:token", s.makeFirst)
-	get("/accounts", s.openAccounts) // and who did what
-	post("/accounts", s.changeAccounts)
-	get("/account", s.openOwn) // one's own
-	post("/account", s.changeOwn)
+	get("/sign-in", s.sign.OpenSign) // where accounts are asked for
+	post("/sign-in", s.sign.Sign)
+	post("/sign-out", s.sign.SignOut)
+	post("/lock", s.sign.Lock) // until the PIN is typed
+	get("/unlock", s.sign.OpenUnlock)
+	post("/unlock", s.sign.Unlock)
+	get("/first/:token", s.sign.OpenFirst) // makes the first account
+	post("/first/:token", s.sign.MakeFirst)
+	get("/accounts", s.sign.OpenAccounts) // and who did what
+	post("/accounts", s.sign.ChangeAccounts)
+	get("/account", s.sign.OpenOwn) // one's own
+	post("/account", s.sign.ChangeOwn)
 
-	get("/", s.listBatches)
-	post("/units", s.chooseUnits) // the other system, remembered in the browser
+	get("/", s.batch.ListBatches)
+	post("/units", s.ChooseUnits) // the other system, remembered in the browser
 
-	get("/recipe", s.openRecipe)
-	post("/recipe", s.checkRecipe)        // reads it, keeps nothing
-	post("/recipe/batch", s.weighRecipe)  // makes the batch weighed to its aim
-	post("/recipe/written", s.keepRecipe) // makes it at its word
+	get("/recipe", s.recipetext.OpenRecipe)
+	post("/recipe", s.recipetext.CheckRecipe)        // reads it, keeps nothing
+	post("/recipe/batch", s.recipetext.WeighRecipe)  // makes the batch weighed to its aim
+	post("/recipe/written", s.recipetext.KeepRecipe) // makes it at its word
 
-	get("/compare", s.compare) // two batches, or two days of one
+	get("/compare", s.batch.Compare) // two batches, or two days of one
 
-	get(importPath, s.openImport)
-	post(importPath, s.previewImport)      // says what it would do, does nothing
-	post(importPath+"/take", s.takeImport) // does it
+	get(cabinet.ImportPath, s.cabinet.OpenImport)
+	post(cabinet.ImportPath, s.cabinet.PreviewImport)      // says what it would do, does nothing
+	post(cabinet.ImportPath+"/take", s.cabinet.TakeImport) // does it
 
-	get("/cabinet", s.openCabinet)
-	get("/cabinet/export.json", s.exportCabinet)
-	get("/cabinet/:shelf/export.json", s.exportShelf) // what the workshop keeps on it
-	get("/cabinet/house", s.openHouse)                // what new batches start from
-	post("/cabinet/house", s.saveHouse)
-	get("/backup", s.downloadBackup)    // everything, one file
-	post("/backup", s.backUp)           // one of the nightly ones, now
-	get("/cabinet/:shelf", s.openShelf) // flours, lots, eggs, additions, powders
-	get("/cabinet/:shelf/new", s.newThing)
-	get("/cabinet/:shelf/:id", s.editThing)
-	get("/cabinet/:shelf/:id/calibrate", s.openCalibrate) // of a machine
-	post("/cabinet/:shelf/:id/calibrate", s.calibrate)    // fits, and keeps when asked
-	post("/cabinet/:shelf", s.saveThing)                  // keeps one, new or not
-	post("/cabinet/:shelf/:id/retire", s.retireThing)
-	post("/cabinet/:shelf/:id/restore", s.restoreThing)
+	get("/cabinet", s.cabinet.OpenCabinet)
+	get("/cabinet/export.json", s.cabinet.ExportCabinet)
+	get("/cabinet/:shelf/export.json", s.cabinet.ExportShelf) // what the workshop keeps on it
+	get("/cabinet/house", s.cabinet.OpenHouse)                // what new batches start from
+	post("/cabinet/house", s.cabinet.SaveHouse)
+	get("/backup", s.cabinet.DownloadBackup)    // everything, one file
+	post("/backup", s.cabinet.BackUp)           // one of the nightly ones, now
+	get("/cabinet/:shelf", s.cabinet.OpenShelf) // flours, lots, eggs, additions, powders
+	get("/cabinet/:shelf/new", s.cabinet.NewThing)
+	get("/cabinet/:shelf/:id", s.cabinet.EditThing)
+	get("/cabinet/:shelf/:id/calibrate", s.cabinet.OpenCalibrate) // of a machine
+	post("/cabinet/:shelf/:id/calibrate", s.cabinet.Calibrate)    // fits, and keeps when asked
+	post("/cabinet/:shelf", s.cabinet.SaveThing)                  // keeps one, new or not
+	post("/cabinet/:shelf/:id/retire", s.cabinet.RetireThing)
+	post("/cabinet/:shelf/:id/restore", s.cabinet.RestoreThing)
 
-	get("/rooms", s.listRooms)
-	post("/rooms", s.saveRoom) // keeps one, new or not
-	post("/rooms/:id/delete", s.deleteRoom)
+	get("/rooms", s.batch.ListRooms)
+	post("/rooms", s.batch.SaveRoom) // keeps one, new or not
+	post("/rooms/:id/delete", s.batch.DeleteRoom)
 
-	get("/batches/new", s.newBatch)
-	post("/batches", s.createBatch)
+	get("/batches/new", s.batch.NewBatch)
+	post("/batches", s.batch.CreateBatch)
 
-	get("/batches/:id", s.openBatch)
-	get("/batches/:id/work", s.backToBatch)                 // a page that was worked out by POST, asked for again
-	post("/batches/:id/work", s.workBatch)                  // works the form out, saves nothing
-	get("/batches/:id/edits", s.editsOf)                    // the same, over a socket that stays open
-	get("/batches/:id/save", s.backToBatch)                 // likewise
-	post("/batches/:id/keep/:of", s.keepWay)                // keeps a way of working in the cabinet
-	post("/batches/:id/save", s.saveBatch)                  // saves the form as the next version
-	get("/batches/:id/versions", s.listVersions)            // every one that was saved
-	get("/batches/:id/versions/:version", s.openVersion)    // as it was; saving makes it the newest
-	post("/batches/:id/versions/:version/take", s.takeBack) // saves it once more
-	get("/batches/:id/again", s.askAgain)                   // for which day, and from what
-	post("/batches/:id/again", s.askAgain)
-	get("/batches/:id/duplicate", s.backToBatch)
-	post("/batches/:id/duplicate", s.duplicateBatch)
-	post("/batches/:id/partner", s.partnerBatch) // makes a second dough for it
-	post("/batches/:id/part", s.partBatch)       // ends the link; both stay
-	post("/batches/:id/delete", s.deleteBatch)
-	post("/batches/:id/restore", s.restoreBatch)
-	get("/batches/:id/request.json", s.downloadRequest)  // as saved
-	post("/batches/:id/request.json", s.downloadRequest) // as the form stands
-	get("/batches/:id/sheet", s.showSheet)               // for the bench, printed
-	post("/batches/:id/sheet", s.showSheet)
-	get("/batches/:id/label", s.showLabel)
-	post("/batches/:id/label", s.showLabel)
-	get("/batches/:id/cut.svg", s.downloadCut) // in mm, true to scale
-	post("/batches/:id/cut.svg", s.downloadCut)
-	get("/batches/:id/beside/:what", s.showBeside) // by another tool, or as worked out
-	post("/batches/:id/beside/:what", s.showBeside)
-	get("/batches/:id/ladder.svg", s.downloadLadder)
-	post("/batches/:id/ladder.svg", s.downloadLadder)
-	get("/batches/:id/recipe.json", s.downloadRecipe) // schema.org JSON-LD
-	post("/batches/:id/recipe.json", s.downloadRecipe)
-	get("/batches/:id/plan.json", s.downloadPlan)
-	post("/batches/:id/plan.json", s.downloadPlan)
+	get("/batches/:id", s.batch.OpenBatch)
+	get("/batches/:id/work", s.batch.BackToBatch)                 // a page that was worked out by POST, asked for again
+	post("/batches/:id/work", s.batch.WorkBatch)                  // works the form out, saves nothing
+	get("/batches/:id/edits", s.batch.EditsOf)                    // the same, over a socket that stays open
+	get("/batches/:id/save", s.batch.BackToBatch)                 // likewise
+	post("/batches/:id/keep/:of", s.batch.KeepWay)                // keeps a way of working in the cabinet
+	post("/batches/:id/save", s.batch.SaveBatch)                  // saves the form as the next version
+	get("/batches/:id/versions", s.batch.ListVersions)            // every one that was saved
+	get("/batches/:id/versions/:version", s.batch.OpenVersion)    // as it was; saving makes it the newest
+	post("/batches/:id/versions/:version/take", s.batch.TakeBack) // saves it once more
+	get("/batches/:id/again", s.batch.AskAgain)                   // for which day, and from what
+	post("/batches/:id/again", s.batch.AskAgain)
+	get("/batches/:id/duplicate", s.batch.BackToBatch)
+	post("/batches/:id/duplicate", s.batch.DuplicateBatch)
+	post("/batches/:id/partner", s.batch.PartnerBatch) // makes a second dough for it
+	post("/batches/:id/part", s.batch.PartBatch)       // ends the link; both stay
+	post("/batches/:id/delete", s.batch.DeleteBatch)
+	post("/batches/:id/restore", s.batch.RestoreBatch)
+	get("/batches/:id/request.json", s.batch.DownloadRequest)  // as saved
+	post("/batches/:id/request.json", s.batch.DownloadRequest) // as the form stands
+	get("/batches/:id/sheet", s.print.ShowSheet)               // for the bench, printed
+	post("/batches/:id/sheet", s.print.ShowSheet)
+	get("/batches/:id/label", s.print.ShowLabel)
+	post("/batches/:id/label", s.print.ShowLabel)
+	get("/batches/:id/cut.svg", s.batch.DownloadCut) // in mm, true to scale
+	post("/batches/:id/cut.svg", s.batch.DownloadCut)
+	get("/batches/:id/beside/:what", s.batch.ShowBeside) // by another tool, or as worked out
+	post("/batches/:id/beside/:what", s.batch.ShowBeside)
+	get("/batches/:id/ladder.svg", s.batch.DownloadLadder)
+	post("/batches/:id/ladder.svg", s.batch.DownloadLadder)
+	get("/batches/:id/recipe.json", s.batch.DownloadRecipe) // schema.org JSON-LD
+	post("/batches/:id/recipe.json", s.batch.DownloadRecipe)
+	get("/batches/:id/plan.json", s.batch.DownloadPlan)
+	post("/batches/:id/plan.json", s.batch.DownloadPlan)
 
-	post("/batches/:id/bench", s.beginMaking)  // as its form stands
-	get("/batches/:id/makings", s.listMakings) // each time it was made
-	get("/bench/:id", s.showBench)             // a making, step by step
-	get("/bench/:id/line", s.benchLine)        // its taps and news, over a socket
-	post("/bench/:id/events", s.postEvents)    // the same by request
-	post("/bench/:id/tap", s.tapBench)         // without scripts
-	get("/bench/:id/made", s.showMade)         // how it went
-	post("/bench/:id/again", s.beginAgain)     // once more, as it was begun
-	get("/bench/:id/screens", s.showScreens)   // its address, for another device
-	get("/batches/:id/log", s.openLog)         // made without the bench
-	post("/batches/:id/log", s.saveLog)
-	get("/bench/:id/beside", s.showBesideMade) // two of them side by side
-	post("/bench/:id/pictures", s.addPicture)  // a JPEG, small
-	get("/bench/:id/pictures/:n", s.showPicture)
-	post("/bench/:id/pictures/:n/remove", s.removePicture)
-	get("/bench/:id/log", s.openMadeLog) // more of a making
-	post("/bench/:id/log", s.saveMadeLog)
-	get("/bench/:id/made.json", s.downloadMadeJSON)
-	get("/bench/:id/made.csv", s.downloadMadeCSV)
+	post("/batches/:id/bench", s.batch.BeginMaking) // as its form stands
+	get("/batches/:id/makings", s.log.ListMakings)  // each time it was made
+	get("/bench/:id", s.bench.ShowBench)            // a making, step by step
+	get("/bench/:id/line", s.bench.BenchLine)       // its taps and news, over a socket
+	post("/bench/:id/events", s.bench.PostEvents)   // the same by request
+	post("/bench/:id/tap", s.bench.TapBench)        // without scripts
+	get("/bench/:id/made", s.log.ShowMade)          // how it went
+	post("/bench/:id/again", s.bench.BeginAgain)    // once more, as it was begun
+	get("/bench/:id/screens", s.bench.ShowScreens)  // its address, for another device
+	get("/batches/:id/log", s.log.OpenLog)          // made without the bench
+	post("/batches/:id/log", s.log.SaveLog)
+	get("/bench/:id/beside", s.log.ShowBesideMade) // two of them side by side
+	post("/bench/:id/pictures", s.log.AddPicture)  // a JPEG, small
+	get("/bench/:id/pictures/:n", s.log.ShowPicture)
+	post("/bench/:id/pictures/:n/remove", s.log.RemovePicture)
+	get("/bench/:id/log", s.log.OpenMadeLog) // more of a making
+	post("/bench/:id/log", s.log.SaveMadeLog)
+	get("/bench/:id/made.json", s.log.DownloadMadeJSON)
+	get("/bench/:id/made.csv", s.log.DownloadMadeCSV)
 
-	get("/days", s.listDays)
-	get("/days/:date", s.openDay) // who does what when, and how it stands
-	post("/days/:date", s.changeDay)
-	get("/days/:date/stamp", s.stampDay) // whether it has moved
-	get("/days/:date/orders", s.openOrders)
-	post("/days/:date/orders", s.changeOrders)
-	get("/days/:date/orders.csv", s.downloadOrders) // as they are read again
-	get("/days/:date/wall", s.showWall)             // the list by the clock, printed
-	get("/days/:date/now", s.showPhone)             // now, next, then
-	get("/days/:date/what-if", s.besideDay)         // the same day with something more
-	get("/days/:date/ways", s.showWays)             // out of danger
-	get("/days/:date/set-out", s.setOut)            // what it needs
-	get("/days/:date/day.json", s.downloadDay)      //
-	get("/days/:date/day.ics", s.downloadCalendar)
-	get("/orders/week", s.openWeek) // every week
-	post("/orders/week", s.changeWeek)
+	get("/days", s.day.ListDays)
+	get("/days/:date", s.day.OpenDay) // who does what when, and how it stands
+	post("/days/:date", s.day.ChangeDay)
+	get("/days/:date/stamp", s.day.StampDay) // whether it has moved
+	get("/days/:date/orders", s.day.OpenOrders)
+	post("/days/:date/orders", s.day.ChangeOrders)
+	get("/days/:date/orders.csv", s.day.DownloadOrders) // as they are read again
+	get("/days/:date/wall", s.day.ShowWall)             // the list by the clock, printed
+	get("/days/:date/now", s.day.ShowPhone)             // now, next, then
+	get("/days/:date/what-if", s.day.BesideDay)         // the same day with something more
+	get("/days/:date/ways", s.day.ShowWays)             // out of danger
+	get("/days/:date/set-out", s.day.SetOut)            // what it needs
+	get("/days/:date/day.json", s.day.DownloadDay)      //
+	get("/days/:date/day.ics", s.day.DownloadCalendar)
+	get("/orders/week", s.day.OpenWeek) // every week
+	post("/orders/week", s.day.ChangeWeek)
 
-	get("/log", s.showLog)                // what was made, by day and by what is looked for
-	get("/log.csv", s.downloadLogCSV)     // the same, a making a line
-	get("/log.json", s.downloadLogJSON)   //
-	get("/log/ledger", s.showLedger)      // what went in and what came out
-	get("/log/learned", s.showLearned)    // what it has learned, with what stands behind it
-	post("/log/learned", s.changeLearned) // leaves one out, switches off, begins anew
+	get("/log", s.log.ShowLog)                // what was made, by day and by what is looked for
+	get("/log.csv", s.log.DownloadLogCSV)     // the same, a making a line
+	get("/log.json", s.log.DownloadLogJSON)   //
+	get("/log/ledger", s.log.ShowLedger)      // what went in and what came out
+	get("/log/learned", s.log.ShowLearned)    // what it has learned, with what stands behind it
+	post("/log/learned", s.log.ChangeLearned) // leaves one out, switches off, begins anew
 
-	post("/devices/:name/readings", s.takeReadings) // of a scale or a room sensor, by its token
+	post("/devices/:name/readings", s.bench.TakeReadings) // of a scale or a room sensor, by its token
 
 	e.NoRoute(func(c *gin.Context) {
-		s.fail(s.visit(c), http.StatusNotFound, "There is nothing at this address.", "It may have been typed wrong, or moved.")
+		s.Fail(s.Visit(c), http.StatusNotFound, "There is nothing at this address.", "It may have been typed wrong, or moved.")
 	})
 	e.NoMethod(func(c *gin.Context) {
-		s.fail(s.visit(c), http.StatusMethodNotAllowed, "That cannot be done at this address.", "")
+		s.Fail(s.Visit(c), http.StatusMethodNotAllowed, "That cannot be done at this address.", "")
 	})
 }

@@ -1,87 +1,73 @@
-// Package web serves Hollen's pages. routes.go lists every address; each screen has a file
-// of its own. Package form binds a form to a request and has it worked out;
-// handlers fill a view model; no sums are done here.
 package web
 
 import (
 	"context"
 	"fmt"
-	"html/template"
 	"log/slog"
-	"maps"
 	"net"
 	"net/http"
 	"runtime/debug"
 	"strings"
 	"time"
 
-	"github.com/alexedwards/scs/v2"
 	"github.com/gin-gonic/gin"
 	"github.com/klauspost/compress/gzhttp"
 
-	"hollen/internal/account"
 	"hollen/internal/clock"
 	"hollen/internal/core/rules"
-	"hollen/internal/device"
 	"hollen/internal/exchange"
 	"hollen/internal/store"
+	"hollen/internal/web/batch"
+	"hollen/internal/web/bench"
+	"hollen/internal/web/cabinet"
+	"hollen/internal/web/day"
+	"hollen/internal/web/log"
+	"hollen/internal/web/page"
+	"hollen/internal/web/print"
+	"hollen/internal/web/recipetext"
+	"hollen/internal/web/sign"
+	"hollen/internal/workshop"
 )
 
-// Limits of one request.
-const (
-	maxBody = 256 << 10 // bytes
-	// maxDocument is room for a document in a form, every sign of it escaped.
-	maxDocument = 3*exchange.MaxBytes + maxBody
-	maxHeaders  = 32 << 10 // bytes
-	// dbTimeout is how long the database may take over one answer; what hangs longer is told as a page.
-	dbTimeout = 8 * time.Second
-)
+// maxDocument is room for a document in a form, every sign of it escaped.
+const maxDocument = 3*exchange.MaxBytes + page.MaxBody
 
-// now is the moment by the store's clock, the only one there is.
-func (s *Server) now() time.Time { return s.store.Now() }
+const maxHeaders = 32 << 10 // bytes
 
-// Server answers requests from a store. It keeps nothing of its own between them.
+// Server answers requests from a store, a room a matter. It keeps nothing of its own between them.
 type Server struct {
-	store    *store.Store
-	rules    rules.Rules // of every plan made here
-	log      *slog.Logger
-	pages    pages
-	edits    http.Handler // what answers a change that came over a socket
-	bench    *follower    // the makings screens look at
-	devices  device.Hub   // what scale and sensor say
-	heard    roomTimes
-	learner  learner
-	signIn   bool   // accounts are asked for
-	backups  string // folder of the nightly backups, "" where there are none
-	sessions *scs.SessionManager
-	// stillIn says whether the session of a socket that stays open may still do what the socket does.
-	stillIn func(*http.Request, account.Role) bool
-	rowsNow rowsByNow
-	days    dayCache
-	drawing chan struct{} // one picture at a time is read
+	*page.Site
+	batch      *batch.Room
+	bench      *bench.Room
+	cabinet    *cabinet.Room
+	day        *day.Room
+	log        *log.Room
+	print      *print.Room
+	recipetext *recipetext.Room
+	sign       *sign.Room
+}
+
+// newServer returns the rooms of a workshop; where one needs another, it is told here.
+func newServer(w *workshop.Workshop, access Access) *Server {
+	site := page.New(w, access.SignIn)
+	s := &Server{Site: site, batch: batch.New(site), bench: bench.New(site), day: day.New(site), log: log.New(site),
+		cabinet: cabinet.New(site, access.Backups), recipetext: recipetext.New(site), sign: sign.New(site, access.Secure)}
+	s.print = print.New(site, s.batch.OpenForm)
+	return s
 }
 
 // New returns the handler of the whole application, reached as access says.
-func New(s *store.Store, ru rules.Rules, log *slog.Logger, access Access) http.Handler {
+func New(st *store.Store, ru rules.Rules, logger *slog.Logger, access Access) http.Handler {
 	gin.SetMode(gin.ReleaseMode)
-	s.Log(log)
-	srv := &Server{store: s, rules: ru, log: log, pages: pages{}, bench: newFollower(s),
-		signIn: access.SignIn, backups: access.Backups, sessions: newSessions(s, access.Secure),
-		drawing: make(chan struct{}, 1)}
-	srv.stillIn = srv.mayGoOn
-	srv.add(templateFiles, func(t *template.Template) template.FuncMap {
-		all := funcs(t)
-		maps.Copy(all, dayFuncs)
-		return all
-	})
+	s := newServer(workshop.New(st, ru, logger), access)
 	e := gin.New()
 	e.HandleMethodNotAllowed = true
-	e.Use(srv.logged, srv.recovered, timed, asForm, srv.who)
-	srv.routes(e)
+	e.Use(s.logged, s.recovered, timed, asForm, s.who)
+	s.routes(e)
 	h := headed(e)
 	h = http.NewCrossOriginProtection().Handler(h)
 	h = limited(h)
-	srv.edits = h
+	s.batch.Edits = h
 	h = gzhttp.GzipHandler(h)
 	return access.guard(h)
 }
@@ -101,7 +87,7 @@ func headed(h http.Handler) http.Handler {
 // timed bounds how long an answer may take; sockets and the lines of devices stay open, and bound each thing they do.
 func timed(c *gin.Context) {
 	if !c.IsWebsocket() && !strings.HasPrefix(c.Request.URL.Path, "/devices/") {
-		ctx, cancel := context.WithTimeout(c.Request.Context(), dbTimeout)
+		ctx, cancel := context.WithTimeout(c.Request.Context(), page.DBTimeout)
 		defer cancel()
 		c.Request = c.Request.WithContext(ctx)
 	}
@@ -130,7 +116,7 @@ func asForm(c *gin.Context) {
 func Routes() (out []string) {
 	gin.SetMode(gin.ReleaseMode)
 	e := gin.New()
-	(&Server{}).routes(e)
+	(&Server{Site: &page.Site{}}).routes(e)
 	for _, r := range e.Routes() {
 		if r.Method == http.MethodGet {
 			out = append(out, r.Path)
@@ -141,10 +127,10 @@ func Routes() (out []string) {
 
 // limited bounds what a request may send: a form, or a document to bring in.
 func limited(h http.Handler) http.Handler {
-	form, document := http.MaxBytesHandler(h, maxBody), http.MaxBytesHandler(h, maxDocument)
+	form, document := http.MaxBytesHandler(h, page.MaxBody), http.MaxBytesHandler(h, maxDocument)
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		switch {
-		case strings.HasPrefix(r.URL.Path, importPath), strings.HasPrefix(r.URL.Path, "/bench/") &&
+		case strings.HasPrefix(r.URL.Path, cabinet.ImportPath), strings.HasPrefix(r.URL.Path, "/bench/") &&
 			strings.HasSuffix(r.URL.Path, "/pictures"):
 			document.ServeHTTP(w, r)
 			return
@@ -192,7 +178,7 @@ func (s *Server) logged(c *gin.Context) {
 	if c.Writer.Status() >= 500 {
 		level = slog.LevelError
 	}
-	s.log.Log(c, level, "request", "method", c.Request.Method, "path", loggable(c.Request),
+	s.Log.Log(c, level, "request", "method", c.Request.Method, "path", loggable(c.Request),
 		"status", c.Writer.Status(), "bytes", c.Writer.Size(), "ms", float64(begun.Taken().Microseconds())/1000)
 }
 
@@ -200,9 +186,9 @@ func (s *Server) logged(c *gin.Context) {
 func (s *Server) recovered(c *gin.Context) {
 	defer func() {
 		if v := recover(); v != nil {
-			s.log.Error("panic", "path", loggable(c.Request), "value", fmt.Sprint(v), "stack", string(debug.Stack()))
+			s.Log.Error("panic", "path", loggable(c.Request), "value", fmt.Sprint(v), "stack", string(debug.Stack()))
 			if !c.Writer.Written() {
-				s.fail(s.visit(c), http.StatusInternalServerError, "Something went wrong here.",
+				s.Fail(s.Visit(c), http.StatusInternalServerError, "Something went wrong here.",
 					"It is written in the log. What you saved is safe.")
 			}
 			c.Abort()
@@ -218,8 +204,8 @@ func (s *Server) alive(c *gin.Context) { c.String(http.StatusOK, "ok\n") }
 func (s *Server) ready(c *gin.Context) {
 	ctx, cancel := context.WithTimeout(c.Request.Context(), 2*time.Second)
 	defer cancel()
-	if err := s.store.Ping(ctx); err != nil {
-		s.log.Warn("ready", "err", err)
+	if err := s.Store.Ping(ctx); err != nil {
+		s.Log.Warn("ready", "err", err)
 		c.String(http.StatusServiceUnavailable, "database: does not answer\n")
 		return
 	}

@@ -4,7 +4,6 @@ import (
 	"bytes"
 	"context"
 	"encoding/base64"
-	"html"
 	"log/slog"
 	"net/http"
 	"net/http/httptest"
@@ -20,6 +19,7 @@ import (
 
 	"hollen/internal/core/request"
 	"hollen/internal/store/storetest"
+	"hollen/internal/web/page"
 
 	"github.com/gin-gonic/gin"
 
@@ -85,7 +85,7 @@ func (b tablet) in(name string) tablet {
 func TestSignIn(t *testing.T) {
 	st, browser := signedSite(t)
 	b := browser()
-	w := b.ask("GET", batch(demo.Saturday)+"?at=room", nil)
+	w := b.ask("GET", batchAt(demo.Saturday)+"?at=room", nil)
 	if b.wants(w, 303); w.Header().Get("Location") != "/sign-in?then=%2Fbatches%2F7%3Fat%3Droom" {
 		t.Errorf("it leads to %s", w.Header().Get("Location"))
 	}
@@ -96,9 +96,9 @@ func TestSignIn(t *testing.T) {
 		}
 	}
 	b.wants(b.ask("GET", "/healthz", nil), 200)
-	page := b.ask("GET", "/sign-in?then=/batches/7", nil)
-	if b.wants(page, 200, "Sign in"); strings.Contains(page.Body.String(), "Bottega Marram") ||
-		strings.Contains(page.Body.String(), `href="/cabinet"`) {
+	asked := b.ask("GET", "/sign-in?then=/batches/7", nil)
+	if b.wants(asked, 200, "Sign in"); strings.Contains(asked.Body.String(), "Bottega Marram") ||
+		strings.Contains(asked.Body.String(), `href="/cabinet"`) {
 		t.Error("the page that asks who one is shows the workshop")
 	}
 	one := b.ask("POST", "/sign-in", url.Values{"sign.name": {"Linde"}, "sign.secret": {"wrong"}})
@@ -128,19 +128,19 @@ func TestSignIn(t *testing.T) {
 	b.wants(b.ask("GET", "/batches/7", nil), 303)
 	w = b.ask("POST", "/batches/7/save", form)
 	b.wants(w, 401, "what you sent is kept here")
-	waits := fieldsOf(w.Body.String())
+	waits := formOf(t, w.Body.String())
 	waits.Set("sign.name", "Linde")
 	waits.Set("sign.secret", heron+" Linde")
 	w = b.ask("POST", "/sign-in", waits)
 	b.wants(w, 200, "Send it now", `action="/batches/7/save"`)
-	b.wants(b.ask("POST", "/batches/7/save", fieldsOf(w.Body.String())), 303)
+	b.wants(b.ask("POST", "/batches/7/save", formOf(t, w.Body.String())), 303)
 	b.wants(b.ask("GET", "/batches/7/versions", nil), 200, "Linde")
 	if got, err := st.Get(context.Background(), 7); err != nil || got.Request.Name != "Tagliatelle for two trays" {
 		t.Errorf("%q, %v", got.Request.Name, err)
 	}
-	big := browser().ask("POST", "/import", url.Values{"text": {strings.Repeat("x", mostCarried+1)}})
+	big := browser().ask("POST", "/import", url.Values{"text": {strings.Repeat("x", page.MaxBody)}})
 	b.wants(big, 401, "has to be sent again")
-	if big.Body.Len() > mostCarried/2 {
+	if big.Body.Len() > page.MaxBody/2 {
 		t.Error("a document is carried all the same")
 	}
 	for _, kind := range []string{"application/json", "image/jpeg"} {
@@ -153,20 +153,6 @@ func TestSignIn(t *testing.T) {
 			t.Errorf("%s: %d", kind, w.Code)
 		}
 	}
-}
-
-// fieldsOf are the hidden fields of a page, as a browser sends them.
-func fieldsOf(page string) url.Values {
-	out := url.Values{}
-	for _, part := range strings.Split(page, "<textarea name=\"")[1:] {
-		name := part[:strings.Index(part, `"`)]
-		value := part[strings.Index(part, ">")+1 : strings.Index(part, "</textarea>")]
-		out.Add(html.UnescapeString(name), strings.TrimPrefix(html.UnescapeString(value), "\n"))
-	}
-	for _, part := range strings.Split(page, "<input type=\"hidden\" name=\"sign.")[1:] {
-		out.Set("sign."+part[:strings.Index(part, `"`)], html.UnescapeString(between(part, `value="`, `"`)))
-	}
-	return out
 }
 
 // Ten wrong tries in a quarter of an hour are enough, for that name from that address; others go on.
@@ -220,7 +206,7 @@ func TestRoles(t *testing.T) {
 	looks, makes, keeps := browser().in("Fenna"), browser().in("Osk"), browser().in("Linde")
 	before := keeps.kept()
 	e := gin.New()
-	(&Server{}).routes(e)
+	(&Server{Site: &page.Site{}}).routes(e)
 	for _, r := range e.Routes() {
 		if r.Method != http.MethodPost {
 			continue
@@ -364,7 +350,7 @@ func TestFormsAndHeads(t *testing.T) {
 	s := newSite(t)
 	before := s.kept()
 	for _, kind := range []string{"application/json", "text/plain", ""} {
-		for _, path := range []string{batch(demo.Saturday) + "/save", "/rooms", "/cabinet/house", "/batches",
+		for _, path := range []string{batchAt(demo.Saturday) + "/save", "/rooms", "/cabinet/house", "/batches",
 			"/batches/7/delete", "/units"} {
 			w := s.ask("POST", path, nil, func(r *http.Request) {
 				r.Body, r.ContentLength = http.NoBody, 9

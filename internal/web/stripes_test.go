@@ -10,7 +10,7 @@ import (
 // allergens of everything laid on.
 func TestThreeColours(t *testing.T) {
 	s := newSite(t)
-	at := batch(demo.Straw)
+	at := batchAt(demo.Straw)
 	v := s.typed(demo.Number(demo.Straw))
 	v.Set("was_at", "roll")
 	for path, typed := range map[string]string{"0.colour": "other", "0.width_mm": "14", "0.gap_mm": "6",

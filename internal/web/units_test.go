@@ -19,15 +19,15 @@ import (
 func TestOuncesOnAPage(t *testing.T) {
 	s := newSite(t)
 	w := s.ask("POST", "/units", url.Values{}, func(r *http.Request) {
-		r.Header.Set("Referer", "http://127.0.0.1"+batch(
+		r.Header.Set("Referer", "http://127.0.0.1"+batchAt(
 			demo.Saturday)+"?at=room")
 	})
 	s.wants(w, 303)
-	if w.Header().Get("Location") != batch(demo.Saturday)+"?at=room" {
+	if w.Header().Get("Location") != batchAt(demo.Saturday)+"?at=room" {
 		t.Errorf("goes to %q", w.Header().Get("Location"))
 	}
 	us := func(r *http.Request) { r.AddCookie(&http.Cookie{Name: "units", Value: "us"}) }
-	page := s.ask("GET", batch(demo.Saturday)+"?at=formula", nil, us)
+	page := s.ask("GET", batchAt(demo.Saturday)+"?at=formula", nil, us)
 	s.wants(page, 200, `value="35.27"`, "<small>oz</small>", `3 lb 7.4<span class="unit">oz</span>`)
 	if strings.Contains(page.Body.String(), "1,571 g of dough") {
 		t.Error("grams are left over")
@@ -39,14 +39,14 @@ func TestOuncesOnAPage(t *testing.T) {
 			v.Set(f.Path, f.In(measure.Customary).Get(&r))
 		}
 	}
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/save", v, us), 303)
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/save", v, us), 303)
 	if b, _ := s.store.Get(context.Background(), demo.Number(demo.Saturday)); b.Version != 1 {
 		t.Errorf("untouched, but saved: %+v", request.Changes(before.Request.Request, b.Request.Request))
 	}
 	v.Set("amount.flour_g", "32")
 	v.Set("room.temp_c", "68")
 	v.Set("set", "room.rh=50&roll.bench_mm=1000")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/save", v, us), 303)
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/save", v, us), 303)
 	b, _ := s.store.Get(context.Background(), demo.Number(demo.Saturday))
 	if r := b.Request; math.Abs(r.Amount.FlourG-907.18) > .01 || r.Room.TempC != 20 || r.Room.RH != .5 ||
 		r.Roll.BenchMM != 1000 {
@@ -54,12 +54,12 @@ func TestOuncesOnAPage(t *testing.T) {
 	}
 	v.Set("room.temp_c", "200")
 	v.Set("at", "room")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v, us), 200, "35.6 to 113 °F is allowed")
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", v, us), 200, "35.6 to 113 °F is allowed")
 	// A draft typed in grams, shown in ounces.
 	v = s.typed(demo.Number(demo.Saturday))
 	v.Set("units", "metric")
 	v.Set("amount.flour_g", "1000")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v, us), 200, `value="35.27"`)
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", v, us), 200, `value="35.27"`)
 }
 
 // metric is a figure in a unit that ounces, inches and °F take the place of. What a thing is called, papers and
@@ -81,7 +81,7 @@ func TestNothingMetricIsLeft(t *testing.T) {
 	for _, b := range demo.Batches() {
 		for _, at := range []string{"?at=formula", "?at=room", "?at=knead", "?at=rest", "?at=roll", "?at=cut",
 			"?at=dry", "?at=cook", "/sheet"} {
-			w := s.ask("GET", batch(b.Name)+at, nil, us)
+			w := s.ask("GET", batchAt(b.Name)+at, nil, us)
 			s.wants(w, 200)
 			text := kept.ReplaceAllString(inlined.ReplaceAllString(w.Body.String(), ""), "")
 			for _, part := range tagged.Split(text, -1) {

@@ -12,7 +12,7 @@ import (
 func TestVersionsOfABatch(t *testing.T) {
 	s := newSite(t)
 	id := demo.Number(demo.Saturday)
-	at := batch(demo.Saturday)
+	at := batchAt(demo.Saturday)
 	for n, bench := range []string{"900", "700"} {
 		v := s.typed(id)
 		v.Set("version", fmt.Sprint(n+1))

@@ -14,13 +14,14 @@ import (
 	"hollen/internal/core/rules"
 	"hollen/internal/demo"
 	"hollen/internal/exchange"
+	"hollen/internal/web/cabinet"
 )
 
 // A way is kept from a batch, offered to the next, set as what new batches start with, changed in the cabinet
 // and handed on.
 func TestWaysKept(t *testing.T) {
 	s := newSite(t)
-	at := batch(demo.Saturday)
+	at := batchAt(demo.Saturday)
 	s.wants(s.ask("GET", at+"?at=knead", nil), 200, "Ways kept", "The Sunday way", "Take The Sunday way")
 	s.wants(s.ask("GET", at+"?at=roll", nil), 200, "Every third stop")
 	v := s.typed(demo.Number(demo.Saturday))
@@ -42,13 +43,13 @@ func TestWaysKept(t *testing.T) {
 
 	// Taken by another batch it is followed literally.
 	set := regexp.MustCompile(`name="set" value="([^"]*)" aria-label="Take Quay way"`).FindStringSubmatch(
-		s.ask("GET", batch(demo.Chandler)+"?at=knead", nil).Body.String())
+		s.ask("GET", batchAt(demo.Chandler)+"?at=knead", nil).Body.String())
 	v = s.typed(demo.Number(demo.Chandler))
 	if set == nil {
 		t.Fatal("the way is not offered")
 	}
 	v.Set("set", html.UnescapeString(set[1]))
-	s.wants(s.ask("POST", batch(demo.Chandler)+"/save", v), 303)
+	s.wants(s.ask("POST", batchAt(demo.Chandler)+"/save", v), 303)
 	b, err := s.store.Get(context.Background(), demo.Number(demo.Chandler))
 	if k := b.Request.Knead; err != nil || !k.Own() || len(k.Steps) != 2 || k.Steps[0].Min != 6 || k.Steps[1].Min != 7 {
 		t.Errorf("%+v, %v", k, err)
@@ -63,11 +64,11 @@ func TestWaysKept(t *testing.T) {
 	if err != nil || found.Cabinet == nil || len(found.Cabinet.Ways) != 2 {
 		t.Fatalf("%+v, %v", found, err)
 	}
-	s.wants(s.ask("POST", importPath, url.Values{"text": {doc.Body.String()}}), 200, "The Sunday way", "same")
+	s.wants(s.ask("POST", cabinet.ImportPath, url.Values{"text": {doc.Body.String()}}), 200, "The Sunday way", "same")
 	other := strings.ReplaceAll(doc.Body.String(), "The Sunday way", "The Monday way")
-	s.wants(s.ask("POST", importPath, url.Values{"text": {other}}), 200, "The Monday way", "new")
+	s.wants(s.ask("POST", cabinet.ImportPath, url.Values{"text": {other}}), 200, "The Monday way", "new")
 	bad := strings.Replace(doc.Body.String(), `"min": 660`, `"min": 6600`, 1)
-	s.wants(s.ask("POST", importPath, url.Values{"text": {bad}}), 422, "line 7")
+	s.wants(s.ask("POST", cabinet.ImportPath, url.Values{"text": {bad}}), 422, "line 7")
 }
 
 // changesAndGoes changes the way that was kept, line by line, and has the house go it.

@@ -12,6 +12,8 @@ import (
 	"net/http"
 	"net/http/httptest"
 	"net/url"
+	"os"
+	"path/filepath"
 	"regexp"
 	"strings"
 	"testing"
@@ -27,7 +29,8 @@ import (
 	"hollen/internal/exchange"
 	"hollen/internal/store"
 	"hollen/internal/store/storetest"
-	"hollen/internal/web/form"
+	"hollen/internal/web/page"
+	"hollen/internal/web/static"
 )
 
 func TestMain(m *testing.M) { storetest.Main(m) }
@@ -139,15 +142,15 @@ func TestEveryStationOfEveryBatch(t *testing.T) {
 	s.wants(s.ask("GET", "/batches/99", nil), 404, "There is no such batch")
 	s.wants(s.ask("GET", "/batches/x", nil), 404)
 	s.wants(s.ask("GET", "/nowhere", nil), 404, "nothing at this address")
-	s.wants(s.ask("PUT", batch(demo.Supper), nil), 405)
-	s.wants(s.ask("GET", batch(demo.Supper)+"/work", nil), 303)
+	s.wants(s.ask("PUT", batchAt(demo.Supper), nil), 405)
+	s.wants(s.ask("GET", batchAt(demo.Supper)+"/work", nil), 303)
 }
 
 func TestWorkSavesNothing(t *testing.T) {
 	s := newSite(t)
 	v := s.typed(demo.Number(demo.Saturday))
 	v.Set("room.rh", "80")
-	w := s.ask("POST", batch(demo.Saturday)+"/work", v)
+	w := s.ask("POST", batchAt(demo.Saturday)+"/work", v)
 	s.wants(w, 200, "Not saved yet", `value="80"`)
 	if b, _ := s.store.Get(context.Background(), demo.Number(demo.Saturday)); b.Version != 1 ||
 		b.Request.Room.RH != .44 {
@@ -155,14 +158,14 @@ func TestWorkSavesNothing(t *testing.T) {
 	}
 	// Without a script the steppers and "Take" post, too.
 	v.Set("step", "room.rh=1")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, `value="81"`)
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", v), 200, `value="81"`)
 	v.Set("step", "knead.knead_min=1") // from Hollen's own minutes
 	auto, _ := plan.Make(rules.Default(), demo.Batch(demo.Saturday))
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, fmt.Sprintf(`name="knead.knead_min" value="%.0f"`,
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", v), 200, fmt.Sprintf(`name="knead.knead_min" value="%.0f"`,
 		auto.Knead.Min+1))
 	v.Del("step")
 	v.Set("set", "eggs.fix_whole_eggs=10&eggs.fix_extra_yolks=0")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "10 eggs", "Hollen’s own answer")
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", v), 200, "10 eggs", "Hollen’s own answer")
 }
 
 func TestErrorsStandBesideTheirFields(t *testing.T) {
@@ -177,7 +180,7 @@ func TestErrorsStandBesideTheirFields(t *testing.T) {
 		v.Set(path, typed)
 		f, _ := request.FieldAt(path)
 		v.Set("at", string(f.Stage))
-		w := s.ask("POST", batch(demo.Saturday)+"/work", v)
+		w := s.ask("POST", batchAt(demo.Saturday)+"/work", v)
 		id := "f-" + strings.ReplaceAll(path, ".", "-")
 		s.wants(w, 200, `aria-invalid="true"`, "Until it is put right")
 		at := regexp.MustCompile(`id="e-` + id + `"[^>]*>([^<]+)<`).FindStringSubmatch(w.Body.String())
@@ -190,7 +193,7 @@ func TestErrorsStandBesideTheirFields(t *testing.T) {
 		if f.Kind != request.Choice && !strings.Contains(w.Body.String(), `value="`+typed+`"`) {
 			t.Errorf("%s: %q is lost", path, typed)
 		}
-		if w := s.ask("POST", batch(demo.Saturday)+"/save", v); w.Code != 422 {
+		if w := s.ask("POST", batchAt(demo.Saturday)+"/save", v); w.Code != 422 {
 			t.Errorf("%s: saved with status %d", path, w.Code)
 		}
 	}
@@ -204,19 +207,19 @@ func TestSaveReopenAndConflict(t *testing.T) {
 	one, two := s.typed(demo.Number(demo.Saturday)), s.typed(demo.Number(demo.Saturday))
 	one.Set("room.rh", "60")
 	one.Set("name", "Tagliatelle, renamed")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/save", one), 303)
-	s.wants(s.ask("GET", batch(demo.Saturday), nil), 200, "Tagliatelle, renamed", `value="2"`)
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/save", one), 303)
+	s.wants(s.ask("GET", batchAt(demo.Saturday), nil), 200, "Tagliatelle, renamed", `value="2"`)
 	// The second window changed something else and the humidity, too.
 	two.Set("room.rh", "70")
 	two.Set("roll.bench_mm", "1500")
-	w := s.ask("POST", batch(demo.Saturday)+"/save", two)
+	w := s.ask("POST", batchAt(demo.Saturday)+"/save", two)
 	s.wants(w, 409, "another window saved version 2", "Humidity", "44 %", "60 %", "70 %, yours", "Tagliatelle, renamed",
 		`name="version" value="2"`,
 		`value="1500"`)
 	// What the page holds now saves, with both sides in it.
 	two.Set("version", "2")
 	two.Set("name", "Tagliatelle, renamed")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/save", two), 303)
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/save", two), 303)
 	b, _ := s.store.Get(context.Background(), demo.Number(demo.Saturday))
 	if r := b.Request; b.Version != 3 || r.Room.RH != .7 || r.Roll.BenchMM != 1500 || r.Name != "Tagliatelle, renamed" {
 		t.Errorf("%d %+v", b.Version, r)
@@ -227,21 +230,21 @@ func TestDuplicateDeleteUndo(t *testing.T) {
 	s := newSite(t)
 	v := s.typed(demo.Number(demo.Saturday))
 	v.Set("room.rh", "33")
-	w := s.ask("POST", batch(demo.Saturday)+"/duplicate", v)
+	w := s.ask("POST", batchAt(demo.Saturday)+"/duplicate", v)
 	s.wants(w, 303)
 	s.wants(s.ask("GET", w.Header().Get("Location"), nil), 200, "Tagliatelle for Saturday, copy")
-	s.wants(s.ask("GET", batch(demo.Saturday)+"/duplicate", nil), 303)
+	s.wants(s.ask("GET", batchAt(demo.Saturday)+"/duplicate", nil), 303)
 	if b, err := s.store.Get(context.Background(), 11); err != nil || b.Request.Room.RH != .33 {
 		t.Errorf("the copy is not what was typed: %v", err)
 	}
-	w = s.ask("POST", batch(demo.Saturday)+"/delete", url.Values{})
+	w = s.ask("POST", batchAt(demo.Saturday)+"/delete", url.Values{})
 	s.wants(w, 303)
 	s.wants(s.ask("GET", w.Header().Get("Location"), nil), 200, "Deleted: <b>Tagliatelle for Saturday</b>", "Undo")
-	s.wants(s.ask("GET", batch(demo.Saturday), nil), 410)
+	s.wants(s.ask("GET", batchAt(demo.Saturday), nil), 410)
 	// A window still open on it loses nothing.
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/save", v), 409, "Deleted in another window", `value="33"`)
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/restore", url.Values{}), 303)
-	s.wants(s.ask("GET", batch(demo.Saturday), nil), 200)
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/save", v), 409, "Deleted in another window", `value="33"`)
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/restore", url.Values{}), 303)
+	s.wants(s.ask("GET", batchAt(demo.Saturday), nil), 200)
 }
 
 func TestNewBatch(t *testing.T) {
@@ -266,13 +269,13 @@ func TestDownloads(t *testing.T) {
 	s := newSite(t)
 	v := s.typed(demo.Number(demo.Saturday))
 	v.Set("room.rh", "71")
-	w := s.ask("POST", batch(demo.Saturday)+"/request.json", v)
+	w := s.ask("POST", batchAt(demo.Saturday)+"/request.json", v)
 	s.wants(w, 200)
 	r, err := exchange.ReadRequest(rules.Default(), w.Body)
 	if err != nil || r.Room.RH != .71 {
 		t.Errorf("%v, %v", r.Room, err)
 	}
-	w = s.ask("GET", batch(demo.Saturday)+"/plan.json", nil)
+	w = s.ask("GET", batchAt(demo.Saturday)+"/plan.json", nil)
 	s.wants(w, 200)
 	var got struct{ Request json.RawMessage }
 	if err := json.Unmarshal(w.Body.Bytes(), &got); err != nil {
@@ -293,11 +296,11 @@ func TestGuards(t *testing.T) {
 		r.Header.Set("Origin", "https://elsewhere.example")
 		r.Header.Set("Sec-Fetch-Site", "cross-site")
 	}
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/delete", url.Values{}, foreign), 403)
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/delete", url.Values{}, foreign), 403)
 	s.wants(s.ask("GET", "/", nil, func(r *http.Request) { r.Host = "elsewhere.example" }), 421)
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", url.Values{"name": {strings.Repeat("x", maxBody+1)}}), 413)
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", url.Values{"name": {strings.Repeat("x", page.MaxBody+1)}}), 413)
 	s.wants(s.ask("GET", "/healthz", nil), 200, "ok")
-	w := s.ask("GET", batch(demo.Saturday), nil, func(r *http.Request) { r.Header.Set("Accept-Encoding", "gzip") })
+	w := s.ask("GET", batchAt(demo.Saturday), nil, func(r *http.Request) { r.Header.Set("Accept-Encoding", "gzip") })
 	if w.Header().Get("Content-Encoding") != "gzip" {
 		t.Error("pages are not compressed")
 	} else if z, err := gzip.NewReader(w.Body); err != nil {
@@ -310,25 +313,25 @@ func TestGuards(t *testing.T) {
 		w.Header().Get("X-Content-Type-Options") != "nosniff" {
 		t.Error("headers:", w.Header())
 	}
-	asset := regexp.MustCompile(`/static/[0-9a-f]{12}/css/hollen\.css`).FindString(s.ask("GET", "/", nil).Body.String())
+	asset := regexp.MustCompile(`/static/[0-9a-f]{12}/css/page/page\.css`).FindString(s.ask("GET", "/", nil).Body.String())
 	w = s.ask("GET", asset, nil)
 	s.wants(w, 200, "--yolk")
 	if !strings.Contains(w.Header().Get("Cache-Control"), "immutable") {
 		t.Error("static files are not kept for good")
 	}
-	s.wants(s.ask("GET", "/static/000000000000/css/hollen.css", nil), 404)
-	s.wants(s.ask("GET", assetBase, nil), 404)
+	s.wants(s.ask("GET", "/static/000000000000/css/page/page.css", nil), 404)
+	s.wants(s.ask("GET", static.Base, nil), 404)
 	// A name is text wherever it stands.
 	v := s.typed(demo.Number(demo.Saturday))
 	v.Set("name", `<img src=x onerror=alert(1)>`)
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/save", v), 303)
-	for _, path := range []string{"/", batch(demo.Saturday)} {
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/save", v), 303)
+	for _, path := range []string{"/", batchAt(demo.Saturday)} {
 		if strings.Contains(s.ask("GET", path, nil).Body.String(), "<img src=x") {
 			t.Errorf("%s writes a name as markup", path)
 		}
 	}
 	if strings.Contains(s.log.String(), "onerror") || !strings.Contains(s.log.String(),
-		"path="+batch(demo.Saturday)+"/save status=303") {
+		"path="+batchAt(demo.Saturday)+"/save status=303") {
 		t.Error("the log has bodies or lacks lines:", s.log.String())
 	}
 }
@@ -339,19 +342,22 @@ func TestDatabaseGone(t *testing.T) {
 	s.store.Close()
 	s.wants(s.ask("GET", "/healthz", nil), 200)
 	s.wants(s.ask("GET", "/readyz", nil), 503, "does not answer")
-	s.wants(s.ask("GET", batch(demo.Saturday), nil), 503, "The database does not answer")
+	s.wants(s.ask("GET", batchAt(demo.Saturday), nil), 503, "The database does not answer")
 }
 
 // No template has script or style of its own: the policy would not run it.
 func TestTemplatesHaveNoInline(t *testing.T) {
-	files, err := templateFiles.ReadDir("templates")
-	if err != nil {
-		t.Fatal(err)
+	files, err := filepath.Glob("*/templates/*.html")
+	if err != nil || len(files) < 40 {
+		t.Fatal(len(files), err)
 	}
 	for _, f := range files {
-		b, _ := templateFiles.ReadFile("templates/" + f.Name())
+		b, err := os.ReadFile(f)
+		if err != nil {
+			t.Fatal(err)
+		}
 		if m := regexp.MustCompile(`<style|<script>| on[a-z]+="`).Find(b); m != nil {
-			t.Errorf("%s: %s", f.Name(), m)
+			t.Errorf("%s: %s", f, m)
 		}
 	}
 }
@@ -361,17 +367,17 @@ func BenchmarkBatchPage(b *testing.B) {
 	for _, at := range []string{"formula", "roll", "cut"} {
 		b.Run(at, func(b *testing.B) {
 			for b.Loop() {
-				s.wants(s.ask("GET", batch(demo.Saturday)+"?at="+at, nil), 200)
+				s.wants(s.ask("GET", batchAt(demo.Saturday)+"?at="+at, nil), 200)
 			}
 		})
 	}
-	figures := func(r *http.Request) { r.Header.Set(partHeader, "figures") }
+	figures := func(r *http.Request) { r.Header.Set(page.PartHeader, "figures") }
 	for _, at := range []string{"formula", "roll", "cut"} {
 		b.Run(at+", a change", func(b *testing.B) {
 			v := s.typed(demo.Number(demo.Saturday))
 			v.Set("was_at", at)
 			for b.Loop() {
-				s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v, figures), 200)
+				s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", v, figures), 200)
 			}
 		})
 	}
@@ -382,9 +388,9 @@ func TestTheRoomIsSaid(t *testing.T) {
 	s := newSite(t)
 	s.wants(s.ask("GET", "/batches/new", nil), 200, "The room counts as 22 °C and 45 % until you say yours")
 	s.wants(s.ask("GET", "/batches/new?as=own", nil), 200, "The room counts as")
-	s.wants(s.ask("GET", batch(demo.Saturday)+"?at=formula", nil), 200,
+	s.wants(s.ask("GET", batchAt(demo.Saturday)+"?at=formula", nil), 200,
 		"For a room of 21 °C and 44 %; yours goes under Room.")
-	s.wants(s.ask("GET", batch(demo.Saturday)+"?at=dry", nil), 200, "21 °C and 44 %</span> stand under Room")
+	s.wants(s.ask("GET", batchAt(demo.Saturday)+"?at=dry", nil), 200, "21 °C and 44 %</span> stand under Room")
 }
 
 // Up to five flours, by share or by grams; the first takes the rest.
@@ -396,7 +402,7 @@ func TestBlend(t *testing.T) {
 	v.Set("flours.2.share", "")
 	v.Set("flours.4.flour", "rye-light")
 	v.Set("flours.4.share", "5")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/save", v), 303)
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/save", v), 303)
 	b, err := s.store.Get(context.Background(), demo.Number(demo.Saturday))
 	if err != nil {
 		t.Fatal(err)
@@ -411,11 +417,11 @@ func TestBlend(t *testing.T) {
 	// Taking one out of the middle leaves the others where they were typed.
 	v = s.typed(demo.Number(demo.Saturday))
 	v.Set("flours.1.flour", "")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, `name="flours.2.share" value="20"`,
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", v), 200, `name="flours.2.share" value="20"`,
 		`name="flours.3.share" value="5"`,
 		`id="rest-share" data-live="text">75<`)
 	v.Set("flours.2.share", "96")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "“101 %” won’t do", `value="96"`,
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", v), 200, "“101 %” won’t do", `value="96"`,
 		"Until it is put right")
 }
 
@@ -444,16 +450,16 @@ func TestCrackedAndEggFirst(t *testing.T) {
 	v := s.typed(demo.Number(demo.Saturday))
 	v.Set("eggs.cracked_g", "520")
 	v.Set("amount.portions", "many") // does not count, stands in nobody's way
-	w := s.ask("POST", batch(demo.Saturday)+"/work", v)
+	w := s.ask("POST", batchAt(demo.Saturday)+"/work", v)
 	s.wants(w, 200, "They weigh 520 g, not 540 g", "Move the flour", `value="many"`)
 	set := regexp.MustCompile(`name="set" value="(amount\.by=eggs[^"]*)"`).FindStringSubmatch(w.Body.String())
 	if set == nil {
 		t.Fatal("no way to move the flour")
 	}
 	v.Set("set", strings.ReplaceAll(set[1], "&amp;", "&"))
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "520 g of egg", "bring this much flour to its target")
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", v), 200, "520 g of egg", "bring this much flour to its target")
 	v.Set("eggs.style", "none")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, "A dough without egg goes by portions, dough or flour",
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", v), 200, "A dough without egg goes by portions, dough or flour",
 		"Until it is put right")
 }
 
@@ -570,33 +576,8 @@ func TestCompare(t *testing.T) {
 // The label names what is in it in falling order, and what an eater must know stands out.
 func TestLabel(t *testing.T) {
 	s := newSite(t)
-	s.wants(s.ask("GET", batch(demo.Saltmarsh)+"?at=formula", nil), 200, "<b>wheat flour</b>", "<b>egg</b>",
+	s.wants(s.ask("GET", batchAt(demo.Saltmarsh)+"?at=formula", nil), 200, "<b>wheat flour</b>", "<b>egg</b>",
 		"Dusted with <b>durum wheat</b>", " kJ<")
-	v := &formulaView{batchView: newViewOf(t, demo.Batch(demo.Saturday))}
-	sum, last := 0., 1.
-	for _, x := range v.Ingredients() {
-		if x.Share > last {
-			t.Errorf("%s stands too low", x.Name)
-		}
-		sum, last = sum+x.Share, x.Share
-	}
-	if sum < .999 || sum > 1.003 { // the board takes a gram of water
-		t.Errorf("the ingredients make %.4f of the dough", sum)
-	}
-	d := v.Plan.Formula.Dough
-	if n := v.Nutrition(); n[1].Per100 != fmt.Sprintf("%.0f kcal", d.KcalPer100G) || n[2].PerPortion != fmt.Sprintf(
-		"%.1f g", 120*d.FatG/d.MassG) {
-		t.Errorf("%+v", n)
-	}
-}
-
-func newViewOf(t *testing.T, r request.Request) *batchView {
-	t.Helper()
-	f, err := form.Saved(r, form.With{Rules: rules.Default()})
-	if err != nil {
-		t.Fatal(err)
-	}
-	return newView(1, 1, "", r, f)
 }
 
 // Rooms are named, edited, refused with a reason, and taken by a batch with a tap.
@@ -615,7 +596,7 @@ func TestRooms(t *testing.T) {
 	late := url.Values{"id": {"4"}, "version": {"1"}, "name": {"Wet August"}, "temp": {"30"}, "rh": {"70"}}
 	s.wants(s.ask("POST", "/rooms", late), 422, "Another window kept it meanwhile as August, 26 °C and 80 %",
 		`value="30"`, `name="version" value="2"`)
-	page := s.ask("GET", batch(demo.Saturday)+"?at=room", nil)
+	page := s.ask("GET", batchAt(demo.Saturday)+"?at=room", nil)
 	s.wants(page, 200, ">August</button>")
 	set := regexp.MustCompile(`name="set" value="(room\.rh=[^"]*)">August<`).FindStringSubmatch(page.Body.String())
 	if set == nil {
@@ -624,28 +605,11 @@ func TestRooms(t *testing.T) {
 	v := s.typed(demo.Number(demo.Saturday))
 	v.Set("at", "room")
 	v.Set("set", strings.ReplaceAll(set[1], "&amp;", "&"))
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, `name="room.rh" value="80"`,
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", v), 200, `name="room.rh" value="80"`,
 		`name="room.temp_c" value="26"`)
 	s.wants(s.ask("POST", "/rooms/4/delete", url.Values{}), 303)
 	s.wants(s.ask("POST", "/rooms", url.Values{"id": {"4"}, "name": {"August"}, "temp": {"26"}, "rh": {"80"}}), 422,
 		"deleted meanwhile", `value="August"`)
-}
-
-// In dry air part of the water waits by the board; in damp air all of it is poured and the
-// doubtful part stands ready on top.
-func TestBenchCardAddsUp(t *testing.T) {
-	for _, rh := range []float64{.2, .45, .6, .8, .9} {
-		r := demo.Batch(demo.Saturday)
-		r.Room.RH = rh
-		v := &roomView{formulaView{batchView: newViewOf(t, r)}}
-		top := v.Plan.Formula.TopG
-		sum := v.PourNow() + v.KeepBy()
-		if dry := v.Plan.Room.CorrectionG > 0; dry && sum != math.Round(top) || !dry && (v.PourNow() != math.Round(
-			top) || v.KeepBy() < 0) {
-			t.Errorf("%.0f %%: %v + %v of %.2f g, the room asks for %.2f", 100*rh, v.PourNow(), v.KeepBy(), top,
-				v.Plan.Room.CorrectionG)
-		}
-	}
 }
 
 // A flour of one's own: by the miller's sheet, picked, kept as it was picked, retired.
@@ -666,7 +630,7 @@ func TestOwnFlours(t *testing.T) {
 	const key, at = "own-15", "/cabinet/flours/15" // after the demo’s fourteen things
 	v := s.typed(demo.Number(demo.Saturday))
 	v.Set("flours.0.flour", key)
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/save", v), 303)
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/save", v), 303)
 	b, _ := s.store.Get(context.Background(), demo.Number(demo.Saturday))
 	if own := b.Request.Flours[0].Own; own == nil || own.ProteinPct != 11.8 ||
 		math.Abs(own.MilledMoistureWB-.142) > 1e-9 || own.PricePerKG.String() != "1.10" {
@@ -683,11 +647,11 @@ func TestOwnFlours(t *testing.T) {
 	sheet.Set("absorption_pct", "64")
 	s.wants(s.ask("POST", "/cabinet/flours", sheet), 303)
 	v = s.typed(demo.Number(demo.Saturday))
-	w := s.ask("POST", batch(demo.Saturday)+"/work", v)
+	w := s.ask("POST", batchAt(demo.Saturday)+"/work", v)
 	s.wants(w, 200, "Mill by the lock</option>", "has newer figures", "newest figures")
 	v.Set("flours.0.flour", key+"@now")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/work", v), 200, `value="own-15@now" selected`)
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/save", v), 303)
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", v), 200, `value="own-15@now" selected`)
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/save", v), 303)
 	if b, _ = s.store.Get(context.Background(),
 		demo.Number(demo.Saturday)); b.Request.Flours[0].Own.AbsorptionPct != 64 || b.Request.Flours[0].Flour != key {
 		t.Errorf("%+v", b.Request.Flours[0])
@@ -695,23 +659,23 @@ func TestOwnFlours(t *testing.T) {
 	// Retired, it is offered no more; the batch still has it, and so has its request.
 	s.wants(s.ask("POST", at+"/retire", url.Values{}), 303)
 	s.wants(s.ask("GET", "/cabinet/flours", nil), 200, "Put back")
-	s.wants(s.ask("GET", batch(demo.Saturday), nil), 200, "Mill by the lock, retired")
-	w = s.ask("GET", batch(demo.Saturday)+"/request.json", nil)
+	s.wants(s.ask("GET", batchAt(demo.Saturday), nil), 200, "Mill by the lock, retired")
+	w = s.ask("GET", batchAt(demo.Saturday)+"/request.json", nil)
 	if r, err := exchange.ReadRequest(rules.Default(), w.Body); err != nil || r.Flours[0].Own == nil {
 		t.Errorf("the request does not read back: %v", err)
 	}
 	other := s.typed(demo.Number(demo.Service))
 	other.Set("flours.0.flour", key)
-	s.wants(s.ask("POST", batch(demo.Service)+"/save", other), 422, "not in the cabinet any more")
+	s.wants(s.ask("POST", batchAt(demo.Service)+"/save", other), 422, "not in the cabinet any more")
 	s.wants(s.ask("POST", at+"/restore", url.Values{}), 303)
-	s.wants(s.ask("POST", batch(demo.Service)+"/save", other), 303)
+	s.wants(s.ask("POST", batchAt(demo.Service)+"/save", other), 303)
 	s.wants(s.ask("GET", "/cabinet/flours/99", nil), 404)
 	s.wants(s.ask("GET", "/cabinet/eggs/10", nil), 404) // a flour is no egg
 	s.wants(s.ask("GET", "/cabinet/jam", nil), 404)
 	// Back to a shipped flour, the own one is forgotten.
 	v = s.typed(demo.Number(demo.Saturday))
 	v.Set("flours.0.flour", "plain")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/save", v), 303)
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/save", v), 303)
 	if b, _ = s.store.Get(context.Background(), demo.Number(demo.Saturday)); b.Request.Flours[0].Own != nil {
 		t.Errorf("%+v", b.Request.Flours[0])
 	}
@@ -812,25 +776,25 @@ func TestCabinet(t *testing.T) {
 // The second dough of a batch: made from the first, linked both ways, parted again.
 func TestSecondDough(t *testing.T) {
 	s := newSite(t)
-	w := s.ask("POST", batch(demo.Saturday)+"/partner", s.typed(demo.Number(demo.Saturday)))
+	w := s.ask("POST", batchAt(demo.Saturday)+"/partner", s.typed(demo.Number(demo.Saturday)))
 	s.wants(w, 303)
 	s.wants(s.ask("GET", w.Header().Get("Location"), nil), 200, "Tagliatelle for Saturday, second dough",
-		`<a href="`+batch(demo.Saturday)+`">Tagliatelle for Saturday</a>`, "spinach, cooked and squeezed")
-	s.wants(s.ask("GET", batch(demo.Saturday), nil), 200, `<a href="`+made()+`">`, "Part the two doughs")
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/partner", s.typed(demo.Number(demo.Saturday))), 409,
+		`<a href="`+batchAt(demo.Saturday)+`">Tagliatelle for Saturday</a>`, "spinach, cooked and squeezed")
+	s.wants(s.ask("GET", batchAt(demo.Saturday), nil), 200, `<a href="`+made()+`">`, "Part the two doughs")
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/partner", s.typed(demo.Number(demo.Saturday))), 409,
 		"a second dough already")
 	// Another room for one of them is told at the other.
 	v := s.typed(11)
 	v.Set("room.rh", "61")
 	s.wants(s.ask("POST", made()+"/save", v), 303)
-	s.wants(s.ask("GET", batch(demo.Saturday)+"?at=room", nil), 200, "stands elsewhere", "21 °C and 61 %")
+	s.wants(s.ask("GET", batchAt(demo.Saturday)+"?at=room", nil), 200, "stands elsewhere", "21 °C and 61 %")
 	// Deleted, it is no partner; and it can be made anew.
 	s.wants(s.ask("POST", made()+"/delete", url.Values{}), 303)
-	if strings.Contains(s.ask("GET", batch(demo.Saturday), nil).Body.String(), "second dough</a>") {
+	if strings.Contains(s.ask("GET", batchAt(demo.Saturday), nil).Body.String(), "second dough</a>") {
 		t.Error("a deleted dough still stands at the head")
 	}
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/partner", s.typed(demo.Number(demo.Saturday))), 303)
-	s.wants(s.ask("POST", batch(demo.Saturday)+"/part", url.Values{}), 303)
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/partner", s.typed(demo.Number(demo.Saturday))), 303)
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/part", url.Values{}), 303)
 	for _, id := range []uint64{demo.Number(demo.Saturday), demo.Number(demo.Counter)} {
 		if b, err := s.store.Get(context.Background(), id); err != nil || b.PartnerID != nil {
 			t.Errorf("%d: %+v, %v", id, b.PartnerID, err)
@@ -846,9 +810,9 @@ func TestLeanAnswer(t *testing.T) {
 	for _, at := range request.Stages() {
 		v := s.typed(demo.Number(demo.Saltmarsh))
 		v.Set("at", string(at))
-		whole := s.ask("POST", batch(demo.Saltmarsh)+"/work", v).Body.String()
-		lean := s.ask("POST", batch(demo.Saltmarsh)+"/work", v, func(r *http.Request) {
-			r.Header.Set(partHeader,
+		whole := s.ask("POST", batchAt(demo.Saltmarsh)+"/work", v).Body.String()
+		lean := s.ask("POST", batchAt(demo.Saltmarsh)+"/work", v, func(r *http.Request) {
+			r.Header.Set(page.PartHeader,
 				"figures")
 		}).Body.String()
 		for _, m := range ids.FindAllStringSubmatch(whole, -1) {
@@ -863,7 +827,7 @@ func TestLeanAnswer(t *testing.T) {
 }
 
 // batch is the address of a batch of the demo.
-func batch(name string) string { return fmt.Sprintf("/batches/%d", demo.Number(name)) }
+func batchAt(name string) string { return fmt.Sprintf("/batches/%d", demo.Number(name)) }
 
 // made is the address of the first batch made in a test.
 func made() string { return fmt.Sprintf("/batches/%d", len(demo.Batches())+1) }
@@ -874,7 +838,7 @@ func TestEditsOverASocket(t *testing.T) {
 	s := newSite(t)
 	srv := httptest.NewServer(s.h)
 	defer srv.Close()
-	address := "ws" + strings.TrimPrefix(srv.URL, "http") + batch(demo.Saturday) + "/edits"
+	address := "ws" + strings.TrimPrefix(srv.URL, "http") + batchAt(demo.Saturday) + "/edits"
 	ctx, cancel := context.WithTimeout(context.Background(), 30*time.Second)
 	defer cancel()
 	if _, answer, err := websocket.Dial(ctx, address, &websocket.DialOptions{HTTPHeader: http.Header{"Origin": {
@@ -903,8 +867,8 @@ func TestEditsOverASocket(t *testing.T) {
 	v := s.typed(demo.Number(demo.Saturday))
 	for i, rh := range []string{"70", "30", "soaking"} {
 		v.Set("room.rh", rh)
-		posted := s.ask("POST", batch(demo.Saturday)+"/work", v, func(r *http.Request) {
-			r.Header.Set(partHeader, "figures")
+		posted := s.ask("POST", batchAt(demo.Saturday)+"/work", v, func(r *http.Request) {
+			r.Header.Set(page.PartHeader, "figures")
 			r.Header.Set("Cookie", "units=us")
 		})
 		if got, want := say(fmt.Sprintf("%d\n%s", i, v.Encode())), fmt.Sprintf("%d %d\n%s", i, posted.Code,
@@ -915,11 +879,11 @@ func TestEditsOverASocket(t *testing.T) {
 	if got := say("7"); !strings.HasPrefix(got, "7 200\n") { // an empty form changes nothing
 		t.Errorf("%.200s", got)
 	}
-	if err := conn.Write(ctx, websocket.MessageText, make([]byte, maxBody+1)); err == nil {
+	if err := conn.Write(ctx, websocket.MessageText, make([]byte, page.MaxBody+1)); err == nil {
 		_, _, err = conn.Read(ctx)
 		if websocket.CloseStatus(err) != websocket.StatusMessageTooBig {
 			t.Errorf("too much is answered: %v", err)
 		}
 	}
-	s.wants(s.ask("GET", batch(demo.Saturday), nil), 200)
+	s.wants(s.ask("GET", batchAt(demo.Saturday), nil), 200)
 }

@@ -1,12 +1,12 @@
 // What every page has: the keys, and the batch form where there is one.
-import { startKeys } from "./keys.js";
-import { startBatch } from "./batch.js";
-import { startFinder } from "./finder.js";
-import { stepped } from "./number.js";
-import { keepForms } from "./kept.js";
-import { markScrollers } from "./scrollers.js";
-import { pictures } from "./pictures.js";
-import { follow, startDay } from "./day.js";
+import { startKeys } from "./page/keys.js";
+import { startBatch } from "./batch/batch.js";
+import { startFinder } from "./page/finder.js";
+import { stepped } from "./page/number.js";
+import { keepForms } from "./page/kept.js";
+import { markScrollers } from "./page/scrollers.js";
+import { pictures } from "./log/pictures.js";
+import { follow, startDay } from "./day/day.js";
 
 const finder = document.getElementById("finder");
 if (finder) startFinder(finder);

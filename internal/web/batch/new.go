@@ -1,0 +1,214 @@
+package batch
+
+import (
+	"fmt"
+	"net/http"
+	"net/url"
+	"slices"
+	"strings"
+
+	"hollen/internal/core/request"
+	"hollen/internal/core/roll"
+	"hollen/internal/store"
+	"hollen/internal/web/form"
+	"hollen/internal/web/page"
+)
+
+// newBatchView is the form for a new batch: the few things that cannot be guessed, or all that goes in.
+type newBatchView struct {
+	*formulaView
+	Own  bool      // as the maker makes it
+	Kept []Carried // typed before the other way was chosen
+}
+
+// Slots are three lines of flour, all there to be filled.
+func (v newBatchView) Slots() []Slot {
+	slots := v.formulaView.Slots()[:3]
+	for i := range slots {
+		slots[i].Shown = true
+	}
+	return slots
+}
+
+// Adds are the lines of what goes in besides, all there to be filled.
+func (v newBatchView) Adds() []Add {
+	adds := v.formulaView.Adds()
+	for i := range adds {
+		adds[i].Show = true
+	}
+	return adds
+}
+
+// Mass is the unit masses are typed in.
+func (v newBatchView) Mass() string { return form.AnyMass().In(v.In).Unit }
+
+// askedOfNew are the fields a new batch asks for; askedOfOwn those of one made as its maker makes it.
+var askedOfNew = []string{"name", "amount.by", "amount.portions", "amount.dough_g", "flours.0.flour", "eggs.class",
+	"cut.shape", "roll.machine"}
+
+var askedOfOwn = []string{"name", "amount.by", "amount.flour_open", "flours.0.flour", "flours.1.flour",
+	"flours.2.flour", "eggs.class", "eggs.fix_whole_eggs",
+	"eggs.fix_extra_yolks", "eggs.cracked_g", "eggs.top_up", "eggs.liquid_g", "additions.0.addition",
+	"additions.1.addition", "additions.2.addition",
+	"cut.shape", "roll.machine"}
+
+// blank is what a new batch starts from, in that house.
+func blank(h store.House) request.Request {
+	r := request.Default()
+	r.Name = "New batch"
+	h.Start(&r)
+	return r
+}
+
+// goTheHouseWay gives a new batch the ways the house goes: of kneading, and down the stops of the machine it
+// asks for, where it goes there.
+func goTheHouseWay(r *request.Request, h store.House, cab store.Cabinet, asked url.Values) {
+	if w := cab.Way(h.KneadWay); w != nil {
+		w.Take(r)
+	}
+	machine, own := r.Roll.Kind(), r.Roll.Own
+	if key := asked.Get("roll.machine"); key != "" {
+		machine, _ = roll.Find(key)
+		own = nil
+		for i, m := range cab.Machines {
+			if m.Key == key {
+				machine, own = m, &cab.Machines[i]
+			}
+		}
+	}
+	if w := cab.Way(h.RollWay); w != nil && machine.Key != "" && w.Goes(machine) {
+		r.Roll.Machine, r.Roll.Own = machine.Key, own
+		w.Take(r)
+	}
+}
+
+// newForm binds what was typed for a new batch.
+func (s *Room) newForm(c *page.Visit, values url.Values) (f form.Form, own bool, err error) {
+	with, err := s.with(c, c.Units)
+	if err != nil {
+		return f, false, err
+	}
+	house, err := s.House(c)
+	if err != nil {
+		return f, false, err
+	}
+	start := blank(house)
+	start.MadeOn = s.Today()
+	own = values.Get("amount.by") == string(request.ByOwn)
+	fields := askedOfNew
+	if own {
+		start.Amount.By = request.ByOwn
+		fields = askedOfOwn
+	}
+	asked := url.Values{}
+	for _, k := range fields {
+		if v, has := values[k]; has {
+			asked[k] = v
+		}
+	}
+	// Only the amount that counts has to be right.
+	other := "amount.dough_g"
+	if asked.Get("amount.by") == string(request.ByDough) {
+		other = "amount.portions"
+	}
+	unasked := asked.Get(other)
+	asked.Del(other)
+	asked.Set("step", values.Get("step"))
+	goTheHouseWay(&start, house, with.Cabinet, asked)
+	if own {
+		asked.Set("was_amount", string(request.ByOwn))
+		for k, v := range values {
+			if strings.HasPrefix(k, form.WeightPrefix) {
+				asked[k] = v
+			}
+		}
+	}
+	f, err = form.Bind(start, asked, with, s.Now())
+	if err != nil {
+		return f, own, page.Refuse(http.StatusInternalServerError, "The form cannot be shown.", err.Error())
+	}
+	if unasked != "" {
+		f.Typed[other] = unasked
+	}
+	if first := form.WeightPrefix + "flours.0.share"; own && strings.TrimSpace(asked.Get(first)) == "" {
+		f.Typed[first] = ""
+		f.Errors[first] = request.FieldError{Path: first, Label: "Flour", Allowed: "say how much flour goes in"}
+	}
+	return f, own, nil
+}
+
+// NewBatch shows the form; what was typed before the other way was chosen comes along.
+func (s *Room) NewBatch(c *page.Visit) error {
+	values := c.Request.URL.Query()
+	fresh := len(values) == 0 || len(values) == 1 && values.Has("as")
+	switch own := values.Get("as") == "own"; {
+	case own:
+		values.Set("amount.by", string(request.ByOwn))
+	case values.Get("amount.by") == string(request.ByOwn):
+		values.Set("amount.by", string(request.ByPortions))
+	}
+	f, own, err := s.newForm(c, values)
+	if err != nil {
+		return err
+	}
+	if first := form.WeightPrefix + "flours.0.share"; fresh || strings.TrimSpace(values.Get(first)) == "" {
+		delete(f.Errors, first) // not said yet
+	}
+	return s.showNew(c, http.StatusOK, f, own, values)
+}
+
+// unshown are the values typed for the fields of the other way.
+func unshown(values url.Values, own bool) (out []Carried) {
+	shown, other := askedOfNew, askedOfOwn
+	if own {
+		shown, other = other, shown
+	}
+	for _, k := range other {
+		if !slices.Contains(shown, k) && values.Get(k) != "" {
+			out = append(out, Carried{k, values.Get(k)})
+		}
+	}
+	for k := range values {
+		if !own && strings.HasPrefix(k, form.WeightPrefix) && values.Get(k) != "" {
+			out = append(out, Carried{k, values.Get(k)})
+		}
+	}
+	slices.SortFunc(out, func(a, b Carried) int { return strings.Compare(a.Path, b.Path) })
+	return out
+}
+
+func (s *Room) showNew(c *page.Visit, status int, f form.Form, own bool, values url.Values) error {
+	v := newView(0, 0, "", f.Request, f)
+	cab, err := c.Cabinet()
+	if err != nil {
+		return err
+	}
+	v.Cabinet = cab
+	s.Render(c, status, "new", "New batch", newBatchView{&formulaView{batchView: v}, own, unshown(values, own)})
+	return nil
+}
+
+// CreateBatch makes the batch of the form, and opens it.
+func (s *Room) CreateBatch(c *page.Visit) error {
+	values, err := s.Posted(c)
+	if err != nil {
+		return err
+	}
+	f, own, err := s.newForm(c, values)
+	if err != nil {
+		return err
+	}
+	switch {
+	case values.Get("step") != "":
+		return s.showNew(c, http.StatusOK, f, own, values)
+	case len(f.Errors) > 0:
+		return s.showNew(c, http.StatusUnprocessableEntity, f, own, values)
+	}
+	ctx := c.Request.Context()
+	b, err := s.Store.CreateOnce(ctx, page.OnceOf(values), f.Plan)
+	if err != nil {
+		return err
+	}
+	c.Redirect(http.StatusSeeOther, fmt.Sprintf("/batches/%d", b.ID))
+	return nil
+}

@@ -1,0 +1,25 @@
+// Package batch is the pages of a batch: the list of them, each with its stations, what is set beside it, and what becomes of it.
+package batch
+
+import (
+	"embed"
+	"net/http"
+
+	"hollen/internal/web/page"
+)
+
+//go:embed templates/*.html
+var templates embed.FS
+
+// Room answers its addresses.
+type Room struct {
+	*page.Site
+	Edits   http.Handler // what answers a change that came over a socket
+	rowsNow rowsByNow
+}
+
+// New returns the room of a site.
+func New(s *page.Site) *Room {
+	s.Add("batch", templates, funcs)
+	return &Room{Site: s}
+}

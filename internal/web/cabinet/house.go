@@ -1,0 +1,153 @@
+package cabinet
+
+import (
+	"errors"
+	"net/http"
+	"strconv"
+	"strings"
+
+	"hollen/internal/core/measure"
+	"hollen/internal/core/request"
+	"hollen/internal/store"
+	"hollen/internal/web/page"
+)
+
+// houseFields are what a workshop keeps for its new batches, as fields of a batch.
+func houseFields() (out []request.Field) {
+	for _, f := range request.Fields() {
+		switch group, _, _ := strings.Cut(f.Path, "."); {
+		case f.Path == "prices.filling": // belongs to one batch
+		case group == "prices", group == "bench", f.Path == "knead.school", f.Path == "knead.mix":
+			out = append(out, f)
+		}
+	}
+	return out
+}
+
+// OpenHouse shows what new batches start from.
+func (s *Room) OpenHouse(c *page.Visit) error {
+	h, err := s.House(c)
+	if err != nil {
+		return err
+	}
+	r := request.Default()
+	h.Start(&r)
+	return s.showHouse(
+		c,
+		http.StatusOK,
+		shelfView{
+			Version:  h.Version,
+			Damaged:  h.Damaged,
+			Kept:     c.Query("kept") != "",
+			KneadWay: h.KneadWay,
+			RollWay:  h.RollWay,
+		},
+		&r,
+		nil,
+	)
+
+}
+
+// showHouse shows the house of r, with what was typed where it was not allowed.
+func (s *Room) showHouse(c *page.Visit, status int, v shelfView, r *request.Request,
+	errs map[string]request.FieldError) error {
+	v.Shelves, v.House, v.In = shelves, true, c.Units
+	for _, f := range houseFields() {
+		f = f.In(v.In)
+		e := entry{Key: f.Path, Label: f.Label, Unit: f.Unit, Kind: f.Kind, Options: f.Options, Value: f.Get(r),
+			Optional: f.Optional}
+		e.Min, _ = measure.ParseNumber(f.Shown(f.Min))
+		e.Max, _ = measure.ParseNumber(f.Shown(f.Max))
+		if bad, ok := errs[f.Path]; ok {
+			e.Value, e.Error = bad.Value, bad.ForPage()
+		}
+		v.Entries = append(v.Entries, e)
+	}
+	cab, err := c.Cabinet()
+	if err != nil {
+		return err
+	}
+	for _, e := range []entry{
+		{Key: "knead_way", Label: "New batches are kneaded", Options: wayOptions(cab, request.WayOfKneading,
+			"By the school"), Value: v.KneadWay},
+		{Key: "roll_way", Label: "New batches are rolled", Options: wayOptions(cab, request.WayDown, "As worked out"),
+			Value: v.RollWay},
+	} {
+		e.Kind = request.Choice
+		v.Entries = append(v.Entries, e)
+	}
+	v.Care = s.care(c.Request.Context(), c.Query("backup") != "")
+	s.Render(c, status, "cabinet", "House", v)
+	return nil
+}
+
+// SaveHouse keeps the house. What another window changed since this one was opened is told, and
+// what was typed here stays.
+func (s *Room) SaveHouse(c *page.Visit) error {
+	values, err := s.Posted(c)
+	if err != nil {
+		return err
+	}
+	h, err := s.House(c)
+	if err != nil {
+		return err
+	}
+	now := request.Default()
+	h.Start(&now)
+	r := now
+	errs := map[string]request.FieldError{}
+	for _, f := range houseFields() {
+		if !values.Has(f.Path) {
+			continue
+		}
+		shown, typed := f.In(c.Units), values.Get(f.Path)
+		if shown.Rounded && typed == shown.Get(&now) {
+			continue // what was rounded for the page stays what it is
+		}
+		var fe request.FieldError
+		if err := shown.Set(&r, typed); errors.As(err, &fe) {
+			fe.Value = typed
+			errs[f.Path] = fe
+		}
+	}
+	version := page.NoVersion
+	if n, err := strconv.Atoi(values.Get("version")); err == nil && (values.Get("db") == "" ||
+		values.Get("db") == s.Store.Identity()) {
+		version = n
+	}
+	cab, err := c.Cabinet()
+	if err != nil {
+		return err
+	}
+	v := shelfView{Version: version, In: c.Units, KneadWay: h.KneadWay, RollWay: h.RollWay}
+	for key, at := range map[string]*string{"knead_way": &v.KneadWay, "roll_way": &v.RollWay} {
+		// What is not in the cabinet any more is none.
+		if values.Has(key) {
+			if *at = ""; cab.Way(values.Get(key)) != nil {
+				*at = values.Get(key)
+			}
+		}
+	}
+	house := request.HouseOf(r)
+	house.KneadWay, house.RollWay = v.KneadWay, v.RollWay
+	if len(errs) > 0 {
+		return s.showHouse(c, http.StatusUnprocessableEntity, v, &r, errs)
+	}
+	ctx := c.Request.Context()
+	switch err := s.Store.SaveHouse(ctx, house, version, values.Get("over") != ""); {
+	case errors.Is(err, store.ErrHouseDamaged):
+		v.Damaged, v.Over = true, true
+		return s.showHouse(c, http.StatusConflict, v, &r, nil)
+	case errors.Is(err, store.ErrChanged):
+		v.Version = h.Version
+		for _, x := range request.ChangesIn(v.In, r, now) {
+			v.Changed = append(v.Changed, request.Clash{Label: x.Field.Label, Theirs: x.ToShown, Mine: x.FromShown})
+		}
+		return s.showHouse(c, http.StatusConflict, v, &r, nil)
+	case err != nil:
+		return err
+	default:
+		c.Redirect(http.StatusSeeOther, "/cabinet/house?kept=1")
+	}
+	return nil
+}

@@ -1,0 +1,662 @@
+package day
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"net/http"
+	"net/url"
+	"slices"
+	"strconv"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+
+	"hollen/internal/core/day"
+	"hollen/internal/core/plan"
+	"hollen/internal/core/request"
+	"hollen/internal/store"
+	"hollen/internal/web/page"
+)
+
+// OpenDay shows a day.
+func (s *Room) OpenDay(c *page.Visit) error {
+	d, err := s.dayOf(c)
+	if err != nil {
+		return err
+	}
+	d.All = c.Query("all") != ""
+	return s.showDay(c, http.StatusOK, d, d.view(c.Units, c.Query("task")))
+}
+
+// showDay shows a day with what can be put on it.
+func (s *Room) showDay(c *page.Visit, status int, d *dayNow, v *dayView) error {
+	ctx := c.Request.Context()
+	newest, err := s.Store.Newest(ctx, mostOffered)
+	if err != nil {
+		return err
+	}
+	for _, k := range newest {
+		if !slices.ContainsFunc(d.Jobs, func(j day.Job) bool { return j.Batch == k.ID }) {
+			v.Add = append(v.Add, knownRow{k.ID, k.Name})
+		}
+	}
+	s.Render(c, status, "day", v.Head, v)
+	return nil
+}
+
+// mostOffered is how many of the newest batches an order or a day is offered, besides those that fit.
+const mostOffered = 60
+
+// known are all batches there are, the newest first; of those that words may mean it is known how they are kept.
+func (s *Room) known(ctx context.Context, words ...string) ([]day.Known, error) {
+	all, err := s.Store.Newest(ctx, -1)
+	if err != nil {
+		return nil, err
+	}
+	out := make([]day.Known, len(all))
+	for i, b := range all {
+		out[i] = day.Known(b)
+	}
+	meant := map[uint64]bool{}
+	var ids []uint64
+	for _, w := range words {
+		for _, k := range day.Find(w, out).Fits {
+			if !meant[k.ID] {
+				meant[k.ID], ids = true, append(ids, k.ID)
+			}
+		}
+	}
+	kept, err := s.Store.Kept(ctx, ids)
+	for i := range out {
+		out[i].Kept = kept[out[i].ID]
+	}
+	return out, err
+}
+
+// offered are the batches a choice shows: those that fit, then the newest.
+func offered(fits, known []day.Known) (out []knownRow) {
+	for _, k := range slices.Concat(fits[:min(len(fits), mostOffered)], known[:min(len(known), mostOffered)]) {
+		if !slices.ContainsFunc(out, func(r knownRow) bool { return r.ID == k.ID }) {
+			out = append(out, knownRow{k.ID, keptName(k)})
+		}
+	}
+	return out
+}
+
+// keptName is the name of a batch, with how it is kept where that is not for today.
+func keptName(k day.Known) string {
+	if words := map[string]string{"freezer": ", frozen", "shelf": ", dried to keep"}[k.Kept]; words != "" {
+		return k.Name + words
+	}
+	return k.Name
+}
+
+// alike says of the batches that may be meant by the orders of a day whether two are the same thing made again.
+func (s *Room) alike(ctx context.Context, wants []day.Want, known []day.Known) (func(a, b uint64) bool, error) {
+	var ids []uint64
+	for _, w := range wants {
+		if fits := day.Find(w.What, known).Fits; len(w.Jobs) == 0 {
+			for _, k := range fits[:min(len(fits), day.MostCompared)] {
+				ids = append(ids, k.ID)
+			}
+		}
+	}
+	of, err := s.Store.ByIDs(ctx, ids)
+	return func(a, b uint64) bool {
+		x, y := of[a].Request.Request, of[b].Request.Request
+		return request.SameDough(&x, &y) && x.Cut.Shape == y.Cut.Shape && x.Cut.Filling.Name == y.Cut.Filling.Name &&
+			x.Cut.Filling.Kind == y.Cut.Filling.Kind && len(x.Cut.Also) == len(y.Cut.Also)
+	}, err
+}
+
+// StampDay says whether a day has moved, for windows that look at it.
+func (s *Room) StampDay(c *page.Visit) error {
+	d, err := s.dayAs(c, s.markDay)
+	if err != nil {
+		return err
+	}
+	minute := 0
+	if d.Live {
+		minute = d.Now
+	}
+	c.JSON(http.StatusOK, gin.H{"stamp": d.Stamp, "minute": minute})
+	return nil
+}
+
+// change is what a form of the day’s page asks; it changes the day in place, and returns what was done in words, or why
+// it
+// cannot be.
+type change func(s *Room, ctx context.Context, d *dayNow, values url.Values, v *dayView) (string, error)
+
+// errRefused says that the view holds why not.
+var errRefused = errors.New("refused")
+
+// changes are what a day’s page can ask, by their names.
+var changes = map[string]change{"plan": planned, "move": moved, "pin": pinned, "let_go": pinned, "wish": wished,
+	"mark": marked, "kit": kitted,
+	"add": added, "drop": dropped, "anew": anew,
+	"leave": left, "part": parted, "cooked": cooked, "take": taken}
+
+// ChangeDay does what was asked of a day and goes back to it; what cannot be is said there, and nothing is changed.
+func (s *Room) ChangeDay(c *page.Visit) error {
+	values, err := s.Posted(c)
+	if err != nil {
+		return err
+	}
+	d, err := s.dayOf(c)
+	if err != nil {
+		return err
+	}
+	in, key := c.Units, values.Get("task")
+	if values.Get("act") == "undo" {
+		return s.undoDay(c, d, values)
+	}
+	if d.Damaged && values.Get("act") != "anew" {
+		return page.Refuse(http.StatusConflict, "This day cannot be read.",
+			"Go back to the version before, or begin it anew, first.", page.WayOn{To: "/days/" + d.Date, Name: "The day"})
+	}
+	do, known := changes[values.Get("act")]
+	if !known {
+		return page.Refuse(http.StatusBadRequest, "That cannot be done to a day.", "")
+	}
+	if at := dayVersion(values, s.Store.Identity()); at != d.Version {
+		v := d.view(in, key)
+		v.Wrong = "Another window changed the day meanwhile; this is how it stands. Do it again if it is still wanted."
+		return s.showDay(c, http.StatusConflict, d, v)
+	}
+	ctx := c.Request.Context()
+	v := &dayView{}
+	words, err := do(s, ctx, d, values, v)
+	switch {
+	case errors.Is(err, errRefused):
+		full := d.view(in, key)
+		full.Wrong, full.Nearest, full.Trouble = v.Wrong, v.Nearest, v.Trouble
+		if len(v.Kit.People) > 0 {
+			full.Kit = v.Kit
+		}
+		return s.showDay(c, http.StatusUnprocessableEntity, d, full)
+	case err != nil:
+		return err
+	}
+	d.Sheet.By = words
+	keep, cancel := context.WithTimeout(context.WithoutCancel(ctx), page.DBTimeout) // the search may have taken a while
+	defer cancel()
+	if _, err := s.Store.SaveDay(keep, d.Date, d.Version, d.Sheet); errors.Is(err, store.ErrChanged) {
+		return s.clashed(c, d.Date, key)
+	} else if err != nil {
+		return err
+	}
+	to := "/days/" + d.Date
+	if values.Get("back") == "now" {
+		to += "/now?who=" + url.QueryEscape(values.Get("who"))
+	} else if key != "" {
+		to += "?task=" + url.QueryEscape(key) + "#task"
+	}
+	c.Redirect(http.StatusSeeOther, to)
+	return nil
+}
+
+// clashed shows the day as another window has left it.
+func (s *Room) clashed(c *page.Visit, date, key string) error {
+	d, err := s.dayOf(c)
+	if err != nil {
+		return err
+	}
+	v := d.view(c.Units, key)
+	v.Wrong = "Another window changed the day at the same moment; this is how it stands. Do it again if it is still " +
+		"wanted."
+	return s.showDay(c, http.StatusConflict, d, v)
+}
+
+// dayVersion is the version a day’s page was opened on; noVersion when it is none of this database’s.
+func dayVersion(values url.Values, identity string) int {
+	n, err := strconv.Atoi(values.Get("version"))
+	if db := values.Get("db"); err != nil || n < 0 || db != "" && db != identity {
+		return page.NoVersion
+	}
+	return n
+}
+
+func (s *Room) undoDay(c *page.Visit, d *dayNow, values url.Values) error {
+	ctx := c.Request.Context()
+	switch err := s.Store.UndoDay(ctx, d.Date, dayVersion(values, s.Store.Identity())); {
+	case errors.Is(err, store.ErrChanged), errors.Is(err, store.ErrNotFound):
+		return s.clashed(c, d.Date, "")
+	case err != nil:
+		return err
+	default:
+		c.Redirect(http.StatusSeeOther, "/days/"+d.Date)
+	}
+	return nil
+}
+
+// replan plans again; troubles are a refusal.
+func (s *Room) replan(ctx context.Context, d *dayNow, v *dayView) error {
+	trouble, err := s.PlanDay(ctx, d)
+	if err != nil {
+		v.Wrong = err.Error() + "."
+		return errRefused
+	}
+	if len(trouble) == 0 {
+		return nil
+	}
+	said := &day.Said{Day: d.Sheet.Day, Jobs: d.Jobs, In: d.In}
+	for _, t := range trouble {
+		why, nearest := said.Trouble(t)
+		v.Trouble = append(v.Trouble, troubleRow{why, nearest})
+	}
+	v.Wrong = "There is no plan that keeps everything."
+	return errRefused
+}
+
+// planned plans the day; one under way keeps what has happened, and the rest as it may still be.
+func planned(s *Room, ctx context.Context, d *dayNow, _ url.Values, v *dayView) (string, error) {
+	if !slices.Contains(d.Begun, true) {
+		return "Planned", s.whole(ctx, d, v)
+	}
+	old := d.Sheet.Copy()
+	if err := s.again(ctx, d, v); err != nil {
+		d.Sheet = old
+		return "", err
+	}
+	return "Planned anew from now on", nil
+}
+
+// whole plans a day from the beginning, keeping the old plan when there is none.
+func (s *Room) whole(ctx context.Context, d *dayNow, v *dayView) error {
+	old := d.Sheet.Copy()
+	if err := s.replan(ctx, d, v); err != nil {
+		d.Sheet = old
+		return err
+	}
+	return nil
+}
+
+// taken makes the better order the plan.
+func taken(_ *Room, _ context.Context, d *dayNow, _ url.Values, v *dayView) (string, error) {
+	if d.Better == nil {
+		v.Wrong = "There is no better order any more: the day has moved on."
+		return "", errRefused
+	}
+	d.Slots, d.Proved, d.Bound = d.Better.Slots, false, day.Goals{}
+	return "Took the better order", nil
+}
+
+// moved starts a task at another minute, or has somebody else do it.
+func moved(s *Room, ctx context.Context, d *dayNow, values url.Values, v *dayView) (string, error) {
+	i := d.Task(values.Get("task"))
+	if i < 0 || !d.Planned() {
+		v.Wrong = "That task is not on the day any more."
+		return "", errRefused
+	}
+	said := d.said()
+	if d.Begun[i] {
+		v.Wrong = fmt.Sprintf("%s has begun: what is begun stays.", said.Task(i))
+		return "", errRefused
+	}
+	to, ok := day.ParseTime(values.Get("to"))
+	if n, err := strconv.Atoi(values.Get("to_min")); err == nil && n >= 0 && n < 48*60 {
+		to, ok = n, true
+	} else if ok && to < d.Shop.OpenAt-240 {
+		to += 24 * 60 // past midnight
+	}
+	if !ok {
+		v.Wrong = "It needs a time of the day, as 10:40."
+		return "", errRefused
+	}
+	by := slices.IndexFunc(d.Sheet.Day.People, func(p day.Person) bool { return p.Name == values.Get("by") })
+	if d.Live && to < d.Now {
+		v.Wrong, v.Nearest = fmt.Sprintf("%s is past.", day.Time(to)), day.Time(d.Now)
+		return "", errRefused
+	}
+	if err := s.unpin(ctx, d, i); err != nil {
+		return "", err
+	}
+	slots, no := d.Sheet.Day.Move(d.Shown, d.fixed(i), i, to, by)
+	if no != nil {
+		refused := &day.Said{Day: d.Sheet.Day, Jobs: d.Jobs, Slots: d.Shown, In: d.In}
+		v.Wrong = refused.Fault(no.Fault)
+		if no.Nearest >= 0 {
+			v.Nearest = day.Time(no.Nearest)
+		}
+		return "", errRefused
+	}
+	d.Slots = slots
+	w := d.Sheet.Wish(values.Get("task"))
+	w.Pinned, w.At = true, to
+	if d.Sheet.Day.Tasks[i].Hands {
+		w.By = d.Sheet.Day.People[slots[i].By].Name
+	}
+	d.settle()
+	return fmt.Sprintf("%s to %s", said.Task(i), day.Time(to)), nil
+}
+
+// unpin lifts what a pin says of a task that is now moved: its window, and who does it.
+func (s *Room) unpin(ctx context.Context, d *dayNow, i int) error {
+	free := *d
+	free.Jobs, free.Wishes = slices.Clone(d.Jobs), slices.Clone(d.Wishes)
+	t := &d.Sheet.Day.Tasks[i]
+	at := slices.IndexFunc(free.Wishes, func(w day.Wish) bool { return w.Task == t.Key })
+	if at < 0 || !free.Wishes[at].Pinned {
+		return nil
+	}
+	free.Wishes[at].Pinned, free.Wishes[at].At, free.Wishes[at].By = false, 0, ""
+	plans, err := s.work(ctx, &free)
+	if err != nil {
+		return err
+	}
+	put := day.Put(s.Rules.Day, d.Shop, free.Jobs, plans, free.Wishes, d.Wants)
+	if k := slices.IndexFunc(put.Tasks, func(o day.Task) bool { return o.Key == t.Key }); k >= 0 &&
+		len(put.Tasks[k].Minutes) == len(t.Minutes) {
+		t.From, t.To, t.Minutes = put.Tasks[k].From, put.Tasks[k].To, put.Tasks[k].Minutes
+	}
+	return nil
+}
+
+// fixed are the tasks that stay when one is moved by hand: what has begun, and what is pinned where it stands.
+func (d *dayNow) fixed(moved int) []bool {
+	stay := slices.Clone(d.Begun)
+	for i := range stay {
+		w := slices.IndexFunc(d.Wishes, func(w day.Wish) bool {
+			return w.Task == d.Sheet.Day.Tasks[i].Key && w.Pinned && w.At == d.Shown[i].Start
+		})
+		stay[i] = stay[i] || w >= 0 && i != moved
+	}
+	return stay
+}
+
+// settle values the slots as they stand: moved by hand, they are proved no more.
+func (d *dayNow) settle() {
+	d.Goals, d.Proved = d.Sheet.Day.Value(d.Slots), false
+}
+
+// anew begins a day that cannot be read with nothing on it; of any other nothing is asked so.
+func anew(_ *Room, _ context.Context, d *dayNow, _ url.Values, v *dayView) (string, error) {
+	if !d.Damaged {
+		v.Wrong = "This day can be read."
+		return "", errRefused
+	}
+	return "Begun anew", nil
+}
+
+// pinned holds a task where it stands, or lets it go.
+func pinned(_ *Room, _ context.Context, d *dayNow, values url.Values, v *dayView) (string, error) {
+	i := d.Task(values.Get("task"))
+	if i < 0 {
+		v.Wrong = "That task is not on the day any more."
+		return "", errRefused
+	}
+	w := d.Sheet.Wish(values.Get("task"))
+	said := d.said()
+	if values.Get("act") == "let_go" {
+		w.Pinned, w.At, w.By = false, 0, ""
+		return said.Task(i) + " let go", nil
+	}
+	w.Pinned, w.At = true, d.Shown[i].Start
+	if by := d.Shown[i].By; by >= 0 {
+		w.By = d.Sheet.Day.People[by].Name
+	}
+	return said.Task(i) + " pinned", nil
+}
+
+// wished says who does not do a task, and between what hours it lies; the day is planned again.
+func wished(s *Room, ctx context.Context, d *dayNow, values url.Values, v *dayView) (string, error) {
+	i := d.Task(values.Get("task"))
+	if i < 0 {
+		v.Wrong = "That task is not on the day any more."
+		return "", errRefused
+	}
+	words := d.said().Task(i)
+	old := d.Sheet.Copy()
+	w := d.Sheet.Wish(values.Get("task"))
+	w.NotBy = nil
+	for _, h := range d.Shop.People {
+		if slices.Contains(values["not_by"], h.Name) {
+			w.NotBy = append(w.NotBy, h.Name)
+		}
+	}
+	for name, to := range map[string]*int{"not_before": &w.NotBefore, "not_after": &w.NotAfter} {
+		*to = 0
+		if text := strings.TrimSpace(values.Get(name)); text != "" {
+			at, ok := day.ParseTime(text)
+			if !ok {
+				d.Sheet = old
+				v.Wrong = "The hours of a task are times of the day, as 10:40, or empty."
+				return "", errRefused
+			}
+			*to = at
+		}
+	}
+	if w.Pinned && slices.Contains(w.NotBy, w.By) {
+		w.Pinned, w.At, w.By = false, 0, ""
+	}
+	if err := s.again(ctx, d, v); err != nil {
+		d.Sheet = old
+		return "", err
+	}
+	return "Said how " + words + " may be done", nil
+}
+
+// again plans a day whose wishes or kit have changed: whole before it begins, then from now on.
+func (s *Room) again(ctx context.Context, d *dayNow, v *dayView) error {
+	if !d.Planned() {
+		d.Sheet.Day, d.Slots = nil, nil
+		return nil
+	}
+	if !slices.Contains(d.Begun, true) {
+		return s.replan(ctx, d, v)
+	}
+	plans, err := s.work(ctx, d)
+	if err != nil {
+		v.Wrong = err.Error() + "."
+		return errRefused
+	}
+	put := day.Put(s.Rules.Day, d.Shop, d.Jobs, plans, d.Wishes, d.Wants)
+	slots, facts := d.carried(put) // what has begun stays as it is, whatever is now said of it
+	found := put.From(slots, facts, d.Now, replanNodes)
+	if found == nil {
+		v.Wrong = "There is no plan for what is left that keeps this as well."
+		return errRefused
+	}
+	d.Sheet.Day, d.Slots = put, found.Slots
+	d.settle()
+	d.Bound = day.Goals{} // of another day: other hands, other batches
+	return nil
+}
+
+// person is who that is among the people of another plan of the day; who is not there any more leaves it to the first.
+func person(was, is *day.Day, by int) int {
+	if by < 0 || by >= len(was.People) {
+		return day.Nobody
+	}
+	return max(0, slices.IndexFunc(is.People, func(p day.Person) bool { return p.Name == was.People[by].Name }))
+}
+
+// marked says that a task was begun, or done, now, or that it was not.
+func marked(_ *Room, _ context.Context, d *dayNow, values url.Values, v *dayView) (string, error) {
+	key := values.Get("task")
+	i := d.Task(key)
+	if i < 0 || !d.Live {
+		v.Wrong = "That can be said on the day itself."
+		return "", errRefused
+	}
+	if d.Marks == nil {
+		d.Marks = map[string]day.Mark{}
+	}
+	said := d.said()
+	m := d.Marks[key]
+	switch values.Get("what") {
+	case "begun":
+		m = day.Mark{Began: d.Now}
+	case "done":
+		if !d.Begun[i] {
+			m.Began = max(min(d.Shown[i].Start, d.Now-1), d.Now-d.Shown[i].Min)
+		} else if m.Began == 0 {
+			m.Began = d.Facts[i].Start
+		}
+		m.Done = max(d.Now, m.Began+1)
+	case "not":
+		delete(d.Marks, key)
+		return said.Task(i) + ": not yet", nil
+	default:
+		v.Wrong = "Begun, done, or not yet."
+		return "", errRefused
+	}
+	d.Marks[key] = m
+	return said.Task(i) + " " + values.Get("what"), nil
+}
+
+// kitted changes the hours, the people and the kit.
+func kitted(s *Room, ctx context.Context, d *dayNow, values url.Values, v *dayView) (string, error) {
+	old := d.Sheet.Copy()
+	v.Kit = readKit(values, &d.Shop, d.In)
+	if v.Kit.Wrong {
+		d.Sheet = old
+		v.Wrong = "Something in the hours, people and kit is not right; nothing was changed."
+		return "", errRefused
+	}
+	for i := range d.Wishes { // who is not there any more does nothing
+		w := &d.Wishes[i]
+		if w.By != "" && !slices.ContainsFunc(d.Shop.People, func(h day.Hand) bool { return h.Name == w.By }) {
+			w.By, w.Pinned, w.At = "", false, 0
+		}
+	}
+	if err := s.again(ctx, d, v); err != nil {
+		d.Sheet = old
+		return "", err
+	}
+	return "Changed the hours, people and kit", nil
+}
+
+// mostJobs is how many batches a day may have.
+const mostJobs = 80
+
+// added puts a batch on the day.
+func added(s *Room, ctx context.Context, d *dayNow, values url.Values, v *dayView) (string, error) {
+	id, err := strconv.ParseUint(values.Get("batch"), 10, 63)
+	if err != nil {
+		v.Wrong = "Choose a batch."
+		return "", errRefused
+	}
+	if len(d.Jobs) >= mostJobs {
+		v.Wrong = fmt.Sprintf("A day has up to %d batches.", mostJobs)
+		return "", errRefused
+	}
+	old := d.Sheet.Copy()
+	if err := s.put(ctx, d, id); err != nil {
+		if errors.Is(err, store.ErrNotFound) || errors.Is(err, store.ErrDeleted) {
+			v.Wrong = "That batch is not there any more."
+			return "", errRefused
+		}
+		return "", err
+	}
+	if err := s.again(ctx, d, v); err != nil {
+		d.Sheet = old
+		return "", err
+	}
+	return "Put a batch on the day", nil
+}
+
+// put adds a batch to a day’s jobs, once.
+func (s *Room) put(ctx context.Context, d *dayNow, id uint64) error {
+	if slices.ContainsFunc(d.Jobs, func(j day.Job) bool { return j.Batch == id }) {
+		return nil
+	}
+	b, err := s.Store.Get(ctx, id)
+	if err != nil {
+		return err
+	}
+	d.job(id, b.Version, b.Row.Summary)
+	return nil
+}
+
+// job adds a batch in that version to a day’s jobs.
+func (d *dayNow) job(id uint64, version int, row plan.Summary) {
+	d.Jobs = append(
+		d.Jobs,
+		day.Job{
+			Batch:    id,
+			Version:  version,
+			Letter:   day.Letters(len(d.Jobs)),
+			Name:     row.Name,
+			Shape:    row.Shape,
+			DoughG:   row.DoughG,
+			Portions: row.Portions,
+			Face:     row.Colour.Face,
+			Edge:     row.Colour.Edge,
+		},
+	)
+	d.Versions[id] = version
+}
+
+// named is the job a form names.
+func (d *dayNow) named(values url.Values) *day.Job {
+	id, _ := strconv.ParseUint(values.Get("batch"), 10, 63)
+	for i := range d.Jobs {
+		if d.Jobs[i].Batch == id {
+			return &d.Jobs[i]
+		}
+	}
+	return nil
+}
+
+// onJob changes one job and plans again.
+func onJob(s *Room, ctx context.Context, d *dayNow, values url.Values, v *dayView,
+	do func(j *day.Job) string) (string, error) {
+	old := d.Sheet.Copy()
+	j := d.named(values)
+	if j == nil {
+		v.Wrong = "That batch is not on the day any more."
+		return "", errRefused
+	}
+	if slices.ContainsFunc(d.Sheet.TasksOf(j.Batch), func(i int) bool { return d.Begun[i] }) {
+		v.Wrong = "Its work has begun: it stays on the day."
+		return "", errRefused
+	}
+	words := do(j)
+	if err := s.again(ctx, d, v); err != nil {
+		d.Sheet = old
+		return "", err
+	}
+	return words, nil
+}
+
+func dropped(s *Room, ctx context.Context, d *dayNow, values url.Values, v *dayView) (string, error) {
+	return onJob(s, ctx, d, values, v, func(j *day.Job) string {
+		words := "Took " + j.Letter + " off the day"
+		id := j.Batch
+		d.Jobs = slices.DeleteFunc(d.Jobs, func(x day.Job) bool { return x.Batch == id })
+		return words
+	})
+}
+
+func left(s *Room, ctx context.Context, d *dayNow, values url.Values, v *dayView) (string, error) {
+	return onJob(s, ctx, d, values, v, func(j *day.Job) string {
+		if j.Left = values.Get("back") == ""; j.Left {
+			return j.Letter + " left out today"
+		}
+		return j.Letter + " taken in again"
+	})
+}
+
+func parted(s *Room, ctx context.Context, d *dayNow, values url.Values, v *dayView) (string, error) {
+	part := day.Part(values.Get("part"))
+	if part != day.Whole && part != day.DoughOnly && part != day.FromCold {
+		v.Wrong = "All of it, the dough, or from the fridge on."
+		return "", errRefused
+	}
+	return onJob(s, ctx, d, values, v, func(j *day.Job) string {
+		j.Part = part
+		return "Said what of " + j.Letter + " is done today"
+	})
+}
+
+func cooked(s *Room, ctx context.Context, d *dayNow, values url.Values, v *dayView) (string, error) {
+	return onJob(s, ctx, d, values, v, func(j *day.Job) string {
+		if j.Cooked = values.Get("cooked") != ""; j.Cooked {
+			return j.Letter + " is cooked for its orders"
+		}
+		return j.Letter + " goes out raw"
+	})
+}

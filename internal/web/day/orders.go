@@ -1,0 +1,809 @@
+package day
+
+import (
+	"cmp"
+	"context"
+	"errors"
+	"fmt"
+	"io"
+	"math"
+	"net/http"
+	"net/url"
+	"slices"
+	"strconv"
+	"strings"
+	"time"
+
+	"github.com/gin-gonic/gin"
+
+	"hollen/internal/core/cut"
+	"hollen/internal/core/day"
+	"hollen/internal/core/measure"
+	"hollen/internal/core/plan"
+	"hollen/internal/core/request"
+	"hollen/internal/exchange"
+	"hollen/internal/store"
+	"hollen/internal/web/page"
+)
+
+// orderRow is an order as its page shows it: as kept, or as typed where that is not allowed.
+type orderRow struct {
+	ID                              uint64
+	Version                         int
+	Who, What, Portions, When, Note string
+	Weekday                         int
+	Standing                        uint64
+	Batch                           uint64
+	BatchName                       string
+	Short                           string // its batch makes less than is ordered of it
+	Lost                            string // its batch was thrown away, and why
+	Errors                          map[string]string
+}
+
+// proposalRow is a batch the orders need.
+type proposalRow struct {
+	At     int
+	Text   string
+	What   string
+	Source uint64
+	Chosen string // what it is made like as chosen before, as in the form
+	From   []knownRow
+	IDs    string
+	With   []withRow // proposals whose dough it can be cut from, too
+	Err    string
+	Here   []knownRow // batches that are on the day already
+	Ask    string     // why nothing is chosen
+	Notes  []string
+}
+
+// withRow is another proposal, by its orders.
+type withRow struct{ IDs, What string }
+
+// ordersView is the page of a day’s orders.
+type ordersView struct {
+	Date, Head string
+	Rows       []orderRow
+	New        orderRow
+	Text       string   // pasted, with lines that could not be read
+	Wrong      []string // of those lines
+	Told       string
+	Proposals  []proposalRow
+	Chosen     map[string]string // what proposals are made like as chosen before, by their orders
+	Unmade     map[string]string // why not, by their orders
+	Planned    bool
+}
+
+func rowOfOrder(o store.Order) orderRow {
+	r := orderRow{ID: o.ID, Version: o.Version, Who: o.Who, What: o.What, Portions: portionsWords(o.Portions),
+		When: day.Time(o.Due), Note: o.Note}
+	if o.Standing != nil {
+		r.Standing = *o.Standing
+	}
+	if o.Batch != nil {
+		r.Batch = *o.Batch
+	}
+	return r
+}
+
+func portionsWords(v float64) string { return strconv.FormatFloat(v, 'f', -1, 64) }
+
+// OpenOrders shows what is ordered for a day.
+func (s *Room) OpenOrders(c *page.Visit) error {
+	d, err := s.dayOf(c)
+	if err != nil {
+		return err
+	}
+	return s.showOrders(c, http.StatusOK, d, ordersView{})
+}
+
+// showOrders shows a day’s orders, what of them was typed wrong, and the batches they need.
+func (s *Room) showOrders(c *page.Visit, status int, d *dayNow, v ordersView) error {
+	ctx := c.Request.Context()
+	v.Date, v.Head, v.Planned = d.Date, dateWords(d.Date), d.Planned()
+	typed := v.Rows
+	v.Rows = nil
+	var ids []uint64
+	for _, o := range d.Orders {
+		r := rowOfOrder(o)
+		if o.Lost != nil {
+			r.Lost = cmp.Or(d.Thrown[*o.Lost], "no reason said")
+		}
+		if r.Batch != 0 {
+			ids = append(ids, r.Batch)
+		}
+		for _, t := range typed {
+			if orderMarkOf(t) == orderMarkOf(r) {
+				t.Batch, t.Standing, t.Version = r.Batch, r.Standing, r.Version
+				r = t
+			}
+		}
+		v.Rows = append(v.Rows, r)
+	}
+	batches, err := s.Store.ByIDs(ctx, ids)
+	if err == nil {
+		err = s.propose(ctx, d, &v)
+	}
+	if err != nil {
+		return err
+	}
+	ordered := map[uint64]float64{}
+	for _, o := range d.Orders {
+		if o.Batch != nil {
+			ordered[*o.Batch] += o.Portions
+		}
+	}
+	for i := range v.Rows {
+		r := &v.Rows[i]
+		b, ok := batches[r.Batch]
+		if !ok {
+			continue
+		}
+		if r.BatchName = b.Row.Name; b.Row.Portions < ordered[r.Batch]*s.Rules.Day.EnoughShare {
+			r.Short = fmt.Sprintf("It makes %s portions, and %s are ordered of it.",
+				portionsWords(math.Round(10*b.Row.Portions)/10), portionsWords(ordered[r.Batch]))
+		}
+	}
+	s.Render(c, status, "orders", "Orders, "+v.Head, v)
+	return nil
+}
+
+// propose finds the batches the orders that have none need.
+func (s *Room) propose(ctx context.Context, d *dayNow, v *ordersView) error {
+	wants := d.Wants
+	var words []string
+	for _, w := range wants {
+		if len(w.Jobs) == 0 {
+			words = append(words, w.What)
+		}
+	}
+	known, err := s.known(ctx, words...)
+	if err != nil {
+		return err
+	}
+	for i := range wants {
+		wants[i].ID = uint64(i + 1)
+	}
+	alike, err := s.alike(ctx, wants, known)
+	if err != nil {
+		return err
+	}
+	for i, p := range day.Propose(wants, known, alike) {
+		row := proposalRow{At: i, What: p.What, Source: p.Source, Ask: p.Ask, Notes: p.Notes, From: offered(p.Fits,
+			known)}
+		for _, j := range d.Jobs {
+			row.Here = append(row.Here, knownRow{j.Batch, j.Letter + ", " + j.Name})
+		}
+		if p.Source != 0 {
+			if made, err := s.scaled(ctx, p.Source, p.Portions, d.Date, ""); err == nil {
+				p.Made = made.Formula.Portions
+			}
+		}
+		row.Text = p.Words()
+		var of []string
+		for _, at := range p.Orders {
+			of = append(of, orderSeen(d.Orders[at-1]))
+		}
+		row.IDs = strings.Join(of, ",")
+		row.Chosen, row.Err = v.Chosen[row.IDs], v.Unmade[row.IDs]
+		if row.Chosen == "" && p.Source != 0 {
+			row.Chosen = fmt.Sprint(p.Source)
+		}
+		v.Proposals = append(v.Proposals, row)
+	}
+	for i := range wants {
+		wants[i].ID = d.Orders[i].ID
+	}
+	for marks, why := range v.Unmade {
+		if !slices.ContainsFunc(v.Proposals, func(p proposalRow) bool { return p.IDs == marks }) {
+			v.Told = why // what it was said of stands otherwise now
+		}
+	}
+	return s.together(ctx, v.Proposals)
+}
+
+// together finds which proposals can be cut from the dough of one before them: the same dough, and a sheet that takes
+// no filling.
+func (s *Room) together(ctx context.Context, all []proposalRow) error {
+	var ids []uint64
+	for _, p := range all {
+		ids = append(ids, p.Source)
+	}
+	of, err := s.Store.ByIDs(ctx, ids)
+	if err != nil {
+		return err
+	}
+	for i := range all {
+		b, ok := of[all[i].Source]
+		if !ok || !fromSheet(&b.Request.Request) {
+			continue
+		}
+		for _, p := range all[:i] {
+			a, ok := of[p.Source]
+			if ok && len(a.Request.Cut.Also) == 0 && fromSheet(&a.Request.Request) &&
+				request.SameDough(&a.Request.Request, &b.Request.Request) {
+				all[i].With = append(all[i].With, withRow{p.IDs, p.What})
+			}
+		}
+	}
+	return nil
+}
+
+// fromSheet says whether all a batch makes is cut from sheets and takes no filling.
+func fromSheet(r *request.Request) bool {
+	return !slices.ContainsFunc(r.Shapes(), func(x cut.Shape) bool { return x.Traits().Filling || x.Traits().Rope })
+}
+
+// orderMark names an order in a form: by its own number, or by that of the week’s.
+func orderMark(o store.Order) string { return orderMarkOf(rowOfOrder(o)) }
+
+// orderSeen names an order as it stood when a page was made of it.
+func orderSeen(o store.Order) string { return fmt.Sprintf("%s.%d", orderMark(o), o.Version) }
+
+func orderMarkOf(r orderRow) string {
+	if r.ID == 0 && r.Standing != 0 {
+		return fmt.Sprint("w", r.Standing)
+	}
+	return fmt.Sprint(r.ID)
+}
+
+// scaled is a batch made once more for a day and so many portions, those of other shapes among them. Where whole eggs
+// leave it short of
+// them, it is made for some more.
+func (s *Room) scaled(ctx context.Context, source uint64, portions float64, date, name string,
+	also ...request.ShapePart) (*plan.Plan, error) {
+	b, err := s.Store.Get(ctx, source)
+	if err != nil {
+		return nil, err
+	}
+	r := b.Request.Request.Again(date)
+	portions = math.Ceil(portions - 1e-9) // half a portion is ordered, and no batch is planned for it
+	r.Amount.By, r.Amount.Portions, r.Cut.Also = request.ByPortions, portions, append(slices.Clone(r.Cut.Also), also...)
+	if name != "" {
+		r.Name = name
+	}
+	r.Clock = request.Clock{}
+	ru := s.RulesOf(ctx, &r)
+	p, err := plan.Make(ru, r)
+	for ask, tries := portions, 0; err == nil && p.Formula.Portions < portions*ru.Day.EnoughShare &&
+		tries < 6; tries++ {
+		ask = math.Ceil(ask + max(portions-p.Formula.Portions, portions/50))
+		r.Amount.Portions = ask
+		p, err = plan.Make(ru, r)
+	}
+	return p, err
+}
+
+// readOrder reads a posted order; what is not allowed stands in the row’s errors, with everything as typed.
+func readOrder(values url.Values) (day.Asked, orderRow) {
+	id, _ := strconv.ParseUint(values.Get("id"), 10, 63)
+	version, _ := strconv.Atoi(values.Get("version"))
+	r := orderRow{ID: id, Version: version, Who: values.Get("who"), What: values.Get("what"),
+		Portions: values.Get("portions"), When: values.Get("when"),
+		Note: values.Get("note"), Errors: map[string]string{}}
+	a, bad := day.OneOrder(r.Who, r.What, r.Portions, r.When)
+	for _, e := range bad {
+		r.Errors[e.Part] = measure.Capital(e.Text)
+	}
+	if a.Note = strings.Join(strings.Fields(r.Note), " "); len([]rune(a.Note)) > 160 {
+		r.Errors["note"] = "Up to 160 letters."
+	}
+	return a, r
+}
+
+// ChangeOrders adds, changes and drops orders, takes over the week’s, and makes the batches they need.
+func (s *Room) ChangeOrders(c *page.Visit) error {
+	if c.ContentType() == gin.MIMEMultipartPOSTForm {
+		if err := c.Request.ParseMultipartForm(page.MaxBody); err != nil {
+			return page.Refuse(http.StatusRequestEntityTooLarge, "That is too much at once.",
+				fmt.Sprintf("A list may have %d kB.", page.MaxBody>>10))
+		}
+	}
+	values, err := s.Posted(c)
+	if err != nil {
+		return err
+	}
+	d, err := s.dayOf(c)
+	if err != nil {
+		return err
+	}
+	ctx := c.Request.Context()
+	switch values.Get("act") {
+	case "add":
+		a, row := readOrder(values)
+		if len(row.Errors) > 0 {
+			return s.showOrders(c, http.StatusUnprocessableEntity, d, ordersView{New: row})
+		}
+		err = s.Store.AddOrders(ctx, onceMarked([]store.Order{orderOn(a, d.Date)}, page.OnceOf(values)))
+	case "save", "drop":
+		err = s.saveOrder(ctx, c, d, values)
+	case "paste":
+		err = s.pasteOrders(ctx, c, d, values)
+	case "make":
+		err = s.makeBatches(ctx, c, d, values)
+	default:
+		return page.Refuse(http.StatusBadRequest, "That cannot be done to orders.", "")
+	}
+	switch {
+	case errors.Is(err, store.ErrTooMany):
+		return s.showOrders(c, http.StatusUnprocessableEntity, d,
+			ordersView{Told: fmt.Sprintf("A day has up to %d orders; "+
+				"nothing was added.", store.MostOrders)})
+	case errors.Is(err, store.ErrChanged), errors.Is(err, store.ErrNotFound):
+		d, err := s.dayOf(c)
+		if err != nil {
+			return err
+		}
+		return s.showOrders(c, http.StatusConflict, d,
+			ordersView{Told: "Another window changed that order meanwhile; " +
+				"this is how it stands."})
+	case err != nil:
+		return err
+	default:
+		c.Redirect(http.StatusSeeOther, "/days/"+d.Date+"/orders")
+	}
+	return nil
+}
+
+// onceMarked gives orders of one form the marks by which they come once.
+func onceMarked(orders []store.Order, once string) []store.Order {
+	if once == "" {
+		return orders
+	}
+	for i := range orders {
+		mark := once
+		if i > 0 {
+			mark = fmt.Sprintf("%.34s.%d", once, i)
+		}
+		orders[i].Once = &mark
+	}
+	return orders
+}
+
+// orderOn is an order of a day, to be kept.
+func orderOn(a day.Asked, date string) store.Order {
+	return store.Order{Day: date, Who: a.Who, What: a.What, Portions: a.Portions, Due: a.Due, Note: a.Note}
+}
+
+// saveOrder keeps a changed order, or drops it. One of the week becomes the day’s own by that.
+func (s *Room) saveOrder(ctx context.Context, c *page.Visit, d *dayNow, values url.Values) error {
+	drop := values.Get("act") == "drop"
+	at := slices.IndexFunc(d.Orders, func(o store.Order) bool { return orderMark(o) == values.Get("order") })
+	if at < 0 {
+		return store.ErrNotFound
+	}
+	o := d.Orders[at]
+	if !drop {
+		a, row := readOrder(values)
+		if row.ID, row.Standing = o.ID, rowOfOrder(o).Standing; len(row.Errors) > 0 {
+			return page.Answered(s.showOrders(c, http.StatusUnprocessableEntity, d, ordersView{Rows: []orderRow{row}}))
+		}
+		changed := orderOn(a, d.Date)
+		changed.ID, changed.Standing, changed.Batch, changed.Version = o.ID, o.Standing, cmp.Or(
+			o.Batch,
+			o.Lost,
+		), row.Version
+		o = changed
+	} else {
+		o.Version, _ = strconv.Atoi(values.Get("version"))
+		o.Gone = true
+	}
+	if o.ID == 0 {
+		return s.Store.AddOrders(ctx, []store.Order{o})
+	}
+	return s.Store.SaveOrder(ctx, o)
+}
+
+// pasteOrders adds the orders of a text or a file; lines that cannot be read stay in the box, each with its reason.
+func (s *Room) pasteOrders(ctx context.Context, c *page.Visit, d *dayNow, values url.Values) error {
+	text := values.Get("text")
+	if f, _, err := c.Request.FormFile("file"); err == nil {
+		defer f.Close()
+		b, err := io.ReadAll(io.LimitReader(f, page.MaxBody))
+		if err != nil {
+			return err
+		}
+		text += "\n" + strings.ToValidUTF8(string(b), "")
+	}
+	all, wrong := day.Orders(text)
+	var orders []store.Order
+	for _, a := range all {
+		orders = append(orders, orderOn(a, d.Date))
+	}
+	if err := s.Store.AddOrders(ctx, onceMarked(orders, page.OnceOf(values))); err != nil {
+		return err
+	}
+	if len(wrong) == 0 && len(all) > 0 {
+		return nil
+	}
+	v := ordersView{Told: fmt.Sprintf("%s added.", measure.Plural(len(all), "order", "orders"))}
+	lines := day.Lines(text)
+	seen := map[int]bool{}
+	for _, e := range wrong {
+		v.Wrong = append(v.Wrong, e.Error())
+		if !seen[e.Line] && e.Line <= len(lines) {
+			v.Text += strings.TrimSpace(lines[e.Line-1]) + "\n"
+		}
+		seen[e.Line] = true
+	}
+	if len(wrong) == 0 {
+		v.Wrong = []string{"There is no order in it. One a line: who; what; portions; when."}
+	} else {
+		v.Wrong = append(v.Wrong, "The lines stand below as they were; lines count from the top of what was given.")
+	}
+	d, err := s.dayOf(c)
+	if err != nil {
+		return err
+	}
+	return page.Answered(s.showOrders(c, http.StatusUnprocessableEntity, d, v))
+}
+
+// makeBatches makes the batches that orders need, one proposal or all of them, and puts them on the day. What cannot be
+// made is told by its
+// proposal, and holds the others up no more than that.
+func (s *Room) makeBatches(ctx context.Context, c *page.Visit, d *dayNow, values url.Values) error {
+	if d.Damaged {
+		return page.Refuse(
+			http.StatusConflict,
+			"This day cannot be read.",
+			"Go back to the version before, or begin it anew, first.",
+			page.WayOn{To: "/days/" + d.Date, Name: "The day"},
+		)
+	}
+	v := ordersView{Chosen: map[string]string{}, Unmade: map[string]string{}}
+	for i, marks := range values["orders"] {
+		if v.Chosen[marks] = ""; i < len(values["source"]) {
+			v.Chosen[marks] = values["source"][i]
+		}
+	}
+	wanted := values["orders"]
+	if n, err := strconv.Atoi(values.Get("one")); err == nil && n >= 0 && n < len(wanted) {
+		// makes the one it goes with, too
+		if wanted = wanted[n : n+1]; strings.HasPrefix(v.Chosen[wanted[0]], fromDoughOf) {
+			wanted = []string{strings.TrimPrefix(v.Chosen[wanted[0]], fromDoughOf), wanted[0]}
+		}
+	}
+	var all []toMake
+	for _, marks := range wanted {
+		if doughOf(marks, wanted, v.Chosen) != marks {
+			continue // it is cut from that one
+		}
+		var also []string
+		for _, other := range wanted {
+			if other != marks && doughOf(other, wanted, v.Chosen) == marks {
+				also = append(also, other)
+			}
+		}
+		x, err := s.toMake(ctx, d, marks, v.Chosen[marks], also)
+		var no *notMade
+		switch {
+		case errors.As(err, &no):
+			v.Unmade[marks] = no.Error()
+		case err != nil:
+			return err
+		default:
+			all = append(all, x)
+		}
+	}
+	if err := s.keepMade(ctx, d, all); err != nil || len(v.Unmade) == 0 {
+		return err
+	}
+	again, err := s.ReadDay(ctx, d.Date, d.Midnight)
+	if err != nil {
+		return err
+	}
+	return page.Answered(s.showOrders(c, http.StatusUnprocessableEntity, again, v))
+}
+
+// fromDoughOf begins what a batch is made like where it is cut from the dough of another proposal, named by its orders.
+const fromDoughOf = "with-"
+
+// doughOf is the proposal from whose dough another is cut, over any that are cut from one in turn; itself where it has
+// its own.
+func doughOf(marks string, all []string, chosen map[string]string) string {
+	for range all {
+		of, with := strings.CutPrefix(chosen[marks], fromDoughOf)
+		if !with || !slices.Contains(all, of) {
+			break
+		}
+		marks = of
+	}
+	return marks
+}
+
+// notMade is why a batch that orders need is not made.
+type notMade struct{ why string }
+
+func (n *notMade) Error() string { return n.why }
+
+// toMake is a batch that orders need, or one that is on the day and serves them, before anything is kept.
+type toMake struct {
+	orders []store.Order
+	batch  uint64 // on the day already; of a new one the number reserved for it
+	plan   *plan.Plan
+}
+
+// toMake works out the batch that orders need like another, or has one serve them that is on the day. What other
+// orders want is cut from the same
+// dough. Its error may be a *notMade.
+func (s *Room) toMake(ctx context.Context, d *dayNow, marks, like string, also []string) (x toMake, err error) {
+	number, here := strings.CutPrefix(like, "on-") // from one that is on the day
+	source, err := strconv.ParseUint(number, 10, 63)
+	if err != nil {
+		return x, &notMade{"Say which batch it is made like."}
+	}
+	orders, total, err := d.ordersOf(marks)
+	if err != nil {
+		return x, err
+	}
+	b, err := s.Store.Get(ctx, source)
+	if errors.Is(err, store.ErrNotFound) {
+		return x, &notMade{"That batch is not there any more."}
+	} else if err != nil {
+		return x, err
+	}
+	if here {
+		if len(also) > 0 {
+			return x, &notMade{
+				"A batch that is on the day cannot take another shape from here: change it on its own page.",
+			}
+		}
+		return toMake{orders: orders, batch: source}, nil
+	}
+	shapes, parts := []string{b.Row.Shape}, []request.ShapePart{}
+	for _, other := range also {
+		more, portions, err := d.ordersOf(other)
+		if err != nil {
+			return x, err
+		}
+		part, err := s.shapeOf(ctx, more[0].What, &b.Request.Request)
+		if err != nil {
+			return x, err
+		}
+		orders, total = append(orders, more...), total+portions
+		same := func(x request.ShapePart) bool { return x.Kind().Key == part.Kind().Key }
+		if at := slices.IndexFunc(parts, same); at >= 0 {
+			parts[at].Portions += portions
+			// else it is more of the first
+		} else if !same(request.ShapePart{Shape: b.Request.Cut.Shape, Own: b.Request.Cut.Own}) {
+			part.Portions = portions
+			shapes, parts = append(shapes, measure.Lower(part.Kind().Name)), append(parts, part)
+		}
+	}
+	var who []string
+	for _, o := range orders {
+		if !slices.Contains(who, o.Who) {
+			who = append(who, o.Who)
+		}
+	}
+	p, err := s.scaled(ctx, source, total, d.Date, page.Suffixed(measure.List(shapes)+" for "+measure.List(who), ""),
+		parts...)
+	if err != nil {
+		return x, &notMade{
+			fmt.Sprintf("%s for %s portions cannot be worked out: %s", b.Row.Name, portionsWords(total), err),
+		}
+	}
+	return toMake{orders: orders, plan: p}, nil
+}
+
+// ordersOf are the orders named in a form, and their portions; an error, a *notMade, where one has changed.
+func (d *dayNow) ordersOf(marks string) (orders []store.Order, total float64, err error) {
+	for _, mark := range strings.Split(marks, ",") {
+		at := slices.IndexFunc(d.Orders, func(o store.Order) bool { return orderSeen(o) == mark })
+		if at < 0 || d.Orders[at].Batch != nil {
+			return nil, 0, &notMade{"The orders have changed meanwhile; this is how they stand."}
+		}
+		orders, total = append(orders, d.Orders[at]), total+d.Orders[at].Portions
+	}
+	return orders, total, nil
+}
+
+// shapeOf is the shape an order asks for, to be cut from the dough of another batch; an error, a *notMade, where it
+// cannot be.
+func (s *Room) shapeOf(ctx context.Context, what string, dough *request.Request) (request.ShapePart, error) {
+	known, err := s.known(ctx, what)
+	if err != nil {
+		return request.ShapePart{}, err
+	}
+	id := uint64(0)
+	if f := day.Find(what, known); len(f.Fits) > 0 && !f.Nearly {
+		id = f.Fits[0].ID
+	}
+	b, err := s.Store.Get(ctx, id)
+	if err != nil && !errors.Is(err, store.ErrNotFound) {
+		return request.ShapePart{}, err
+	}
+	if err != nil || !fromSheet(&b.Request.Request) || !fromSheet(dough) {
+		return request.ShapePart{}, &notMade{what + " cannot be cut from that dough."}
+	}
+	return request.ShapePart{Shape: b.Request.Cut.Shape, Own: b.Request.Cut.Own}, nil
+}
+
+// keepMade keeps new batches, which orders they serve, and the day they are put on, planned anew where it was planned:
+// all of it or nothing.
+// store.ErrChanged where an order or the day is another meanwhile.
+func (s *Room) keepMade(ctx context.Context, d *dayNow, all []toMake) (err error) {
+	if len(all) == 0 {
+		return nil
+	}
+	var fresh []*toMake
+	for i := range all {
+		if all[i].plan != nil {
+			fresh = append(fresh, &all[i])
+		}
+	}
+	var names []string
+	if len(fresh) > 0 {
+		ids, err := s.Store.Reserve(ctx, fresh[0].plan, len(fresh))
+		if err != nil {
+			return err
+		}
+		d.New = map[uint64]*plan.Plan{}
+		for i, x := range fresh {
+			x.batch = ids[i]
+			row := x.plan.Summary()
+			d.New[x.batch] = x.plan
+			d.job(x.batch, 1, row)
+			names = append(names, row.Name)
+		}
+	}
+	for _, x := range all {
+		for _, o := range x.orders {
+			for i := range d.Orders {
+				if orderSeen(d.Orders[i]) == orderSeen(o) {
+					d.Orders[i].Batch, d.Orders[i].Lost = &x.batch, nil
+				}
+			}
+		}
+	}
+	if d.Wants = wantsOf(d.Orders); len(fresh) > 0 {
+		if d.Sheet.By = "Put " + measure.List(names) + " on the day"; len(names) > 2 {
+			d.Sheet.By = fmt.Sprintf("Put %d batches on the day", len(names))
+		}
+		var v dayView
+		if err := s.again(ctx, d, &v); errors.Is(
+			err,
+			errRefused,
+		) { // it is on the day; the plan is asked for on its page
+			d.Sheet.Day, d.Slots = nil, nil
+		} else if err != nil {
+			return err
+		}
+	}
+	keep, cancel := context.WithTimeout(context.WithoutCancel(ctx), page.DBTimeout) // the search may have taken a while
+	defer cancel()
+	return s.Store.Together(keep, func(tx *store.Store) error {
+		for _, x := range all {
+			if x.plan != nil {
+				if _, err := tx.CreateAs(keep, x.batch, x.plan); err != nil {
+					return err
+				}
+			}
+			if err := tx.ServeOrders(keep, x.orders, x.batch); err != nil {
+				return err
+			}
+		}
+		if len(fresh) == 0 {
+			return nil
+		}
+		_, err := tx.SaveDay(keep, d.Date, d.Version, d.Sheet)
+		return err
+	})
+}
+
+// weekView is the page of the orders of every week.
+type weekView struct {
+	Days []weekDay
+	New  orderRow
+	Told string
+	All  []weekDay // to choose from
+}
+
+type weekDay struct {
+	N    int
+	Name string
+	Rows []orderRow
+}
+
+// OpenWeek shows what is ordered every week.
+func (s *Room) OpenWeek(c *page.Visit) error {
+	return s.showWeek(c, http.StatusOK, orderRow{Weekday: 6}, "")
+}
+
+func (s *Room) showWeek(c *page.Visit, status int, typed orderRow, told string) error {
+	ctx := c.Request.Context()
+	all, err := s.Store.Week(ctx)
+	if err != nil {
+		return err
+	}
+	v := weekView{Told: told, New: orderRow{Weekday: typed.Weekday}}
+	if typed.ID == 0 && typed.Errors != nil {
+		v.New = typed
+	}
+	for i := range 7 {
+		n := (i + 1) % 7
+		w := weekDay{N: n, Name: time.Weekday(n).String()}
+		v.All = append(v.All, w)
+		for _, o := range all {
+			r := orderRow{ID: o.ID, Version: o.Version, Who: o.Who, What: o.What, Portions: portionsWords(o.Portions),
+				When: day.Time(o.Due), Note: o.Note,
+				Weekday: o.Weekday}
+			if typed.ID == o.ID {
+				typed.Version = o.Version
+				r = typed
+			}
+			if o.Weekday == n {
+				w.Rows = append(w.Rows, r)
+			}
+		}
+		if len(w.Rows) > 0 {
+			v.Days = append(v.Days, w)
+		}
+	}
+	s.Render(c, status, "week", "Every week", v)
+	return nil
+}
+
+// ChangeWeek keeps or ends an order of the week.
+func (s *Room) ChangeWeek(c *page.Visit) error {
+	values, err := s.Posted(c)
+	if err != nil {
+		return err
+	}
+	a, row := readOrder(values)
+	n, err := strconv.Atoi(values.Get("weekday"))
+	if err != nil || n < 0 || n > 6 {
+		row.Errors["weekday"] = "A day of the week."
+	}
+	row.Weekday = n
+	ctx := c.Request.Context()
+	if values.Get("act") == "drop" {
+		err = s.Store.DropStanding(ctx, row.ID, row.Version)
+	} else if len(row.Errors) > 0 {
+		return s.showWeek(c, http.StatusUnprocessableEntity, row, "")
+	} else {
+		w := store.Standing{ID: row.ID, Version: row.Version, Weekday: n, Who: a.Who, What: a.What,
+			Portions: a.Portions, Due: a.Due, Note: a.Note}
+		if once := page.OnceOf(values); once != "" {
+			w.Once = &once
+		}
+		err = s.Store.SaveStanding(ctx, w)
+	}
+	switch {
+	case errors.Is(err, store.ErrChanged), errors.Is(err, store.ErrNotFound):
+		return s.showWeek(c, http.StatusConflict, orderRow{Weekday: n},
+			"Another window changed that order meanwhile; this "+
+				"is how it stands.")
+	case errors.Is(err, store.ErrTooMany):
+		return s.showWeek(c, http.StatusUnprocessableEntity, row, fmt.Sprintf("A week has up to %d orders.",
+			store.MostStanding))
+	case err != nil:
+		return err
+	default:
+		c.Redirect(http.StatusSeeOther, "/orders/week")
+	}
+	return nil
+}
+
+// DownloadOrders writes a day’s orders as CSV, as they are read again.
+func (s *Room) DownloadOrders(c *page.Visit) error {
+	d, err := s.dayOf(c)
+	if err != nil {
+		return err
+	}
+	text, err := exchange.OrdersCSV(d.Wants, func(w day.Want) string {
+		at := slices.IndexFunc(d.Orders, func(o store.Order) bool {
+			return o.ID == w.ID && o.Who == w.Who &&
+				o.Due == w.Due
+		})
+		if at < 0 {
+			return ""
+		}
+		return d.Orders[at].Note
+	})
+	if err != nil {
+		return page.Refuse(http.StatusInternalServerError, "These orders cannot be written.", "")
+	}
+	c.Header("Content-Disposition", fmt.Sprintf(`attachment; filename="orders-%s.csv"`, d.Date))
+	c.Data(http.StatusOK, "text/csv; charset=utf-8", []byte(text))
+	return nil
+}

@@ -1,0 +1,507 @@
+package log
+
+import (
+	"cmp"
+	"crypto/rand"
+	"errors"
+	"fmt"
+	"maps"
+	"net/http"
+	"net/url"
+	"slices"
+	"strings"
+	"time"
+
+	"hollen/internal/core/bench"
+	"hollen/internal/core/measure"
+	"hollen/internal/core/plan"
+	"hollen/internal/core/request"
+	"hollen/internal/store"
+	"hollen/internal/web/page"
+)
+
+// logField is one line of the short form: what it asks, in which unit, between what; all are optional.
+type logField struct {
+	Key, Label, Unit, Hint string
+	Value, Err             string
+	least, most            float64
+	mass, long             bool // g or oz; mm or inches
+}
+
+// logFields are the lines of the form, in the order of work.
+func logFields(in measure.System, r *request.Request) []logField {
+	unit, length := "g", "mm"
+	if in == measure.Customary {
+		unit, length = "oz", "in"
+	}
+	all := []logField{
+		{Key: "flour_left", Label: "Flour left in the bowl", Unit: unit, most: bench.MaxG, mass: true},
+		{Key: "water_added", Label: "Water added beyond the plan", Unit: unit, most: bench.MaxG, mass: true},
+		{Key: "knead_min", Label: "Kneaded", Unit: "min", Hint: "in all", least: .1, most: 240},
+		{Key: "rest_min", Label: "Rested", Unit: "min", Hint: "before the roller", most: 2880},
+		{Key: "poke_s", Label: "A poke was half back in", Unit: "s", least: .1, most: bench.MaxPokeS},
+		{Key: "sheet_mm", Label: "Sheet at the last stop", Unit: "mm", least: .2, most: 10},
+		{Key: "dry_min", Label: "On the rack", Unit: "min", Hint: "when that was felt", least: .1, most: 600},
+		{Key: "pot_s", Label: "In the pot, to your taste", Unit: "s", least: 5, most: 3600},
+		{Key: "trim_g", Label: "Trimmings", Unit: unit, most: bench.MaxG, mass: true},
+		{Key: "trim_back_g", Label: "Of them, kneaded into the next piece", Unit: unit, most: bench.MaxG, mass: true},
+		{Key: "cut_mm", Label: "A ribbon, as it was cut", Unit: length, least: 50, most: bench.MaxRibbonMM, long: true},
+		{Key: "settled_mm", Label: "The same, once it had pulled in", Unit: length, least: 35, most: bench.MaxRibbonMM,
+			long: true},
+		{Key: "thrown_g", Label: "Thrown away", Unit: unit, Hint: "empty: all of it, where a reason stands below",
+			most: bench.MaxG, mass: true},
+		{Key: "out_g", Label: "Came out", Unit: unit, Hint: "0: nothing; empty: not weighed", most: bench.MaxG,
+			mass: true},
+	}
+	if !r.Cut.Kind().Traits().Lengths {
+		all = slices.DeleteFunc(all, func(f logField) bool { return f.long })
+	}
+	return all
+}
+
+// logForm is the short form of a batch that was made.
+type logForm struct {
+	readAt time.Time // when it is read
+	Why    string    // it was thrown away
+	WhyEr  string
+	To     string // where it is posted
+	Name   string
+	Back   string
+	Once   string // marks this form: sent twice, it counts once
+	When   string // yyyy-mm-ddThh:mm it was begun, "" of a making that has its own
+	WhenOf bool   // it asks when
+	WhenEr string
+	Felt   string
+	Touch  string
+	Maker  string
+	Next   string
+	NextEr string
+	Fields []logField
+	Feels  []string
+	Makers []string
+}
+
+// touches is how what dries feels, and what that says.
+var touches = map[string]string{"not yet": "not yet", "leather": "right", "brittle": "past"}
+
+// OpenLog shows the form of a batch made without the bench.
+func (s *Room) OpenLog(c *page.Visit) error {
+	b, err := s.Load(c)
+	if err != nil {
+		return err
+	}
+	cab, err := c.Cabinet()
+	if err != nil {
+		return err
+	}
+	when := s.Now().Add(-2 * time.Hour).Format(measure.ClockForm)
+	s.Render(c, http.StatusOK, "logform", "Log: "+b.Request.Name, newLogForm(c, fmt.Sprintf("/batches/%d/log", b.ID),
+		&b.Request.Request,
+		fmt.Sprintf("/batches/%d/makings", b.ID), when, cab))
+	return nil
+}
+
+func newLogForm(c *page.Visit, to string, r *request.Request, back, when string, cab store.Cabinet) logForm {
+	f := logForm{To: to, Name: r.Name, Back: back, When: when, WhenOf: when != "", Fields: logFields(c.Units, r),
+		Feels: bench.FeltWords, Maker: r.MadeBy,
+		Once: rand.Text()}
+	for _, m := range cab.Makers {
+		f.Makers = append(f.Makers, m.Name)
+	}
+	return f
+}
+
+// OpenMadeLog shows the form of a making, filled with what the bench knows.
+func (s *Room) OpenMadeLog(c *page.Visit) error {
+	kept, run, err := s.Making(c)
+	if err != nil {
+		return err
+	}
+	cab, err := c.Cabinet()
+	if err != nil {
+		return err
+	}
+	at := fmt.Sprintf("/bench/%d/", kept.ID)
+	f := newLogForm(c, at+"log", &kept.Request.Request, at+"made", "", cab)
+	st := run.State
+	if st.Felt != nil {
+		f.Felt = fmt.Sprint(*st.Felt)
+	}
+	f.Next = st.Next
+	known := knownOf(&run)
+	for i := range f.Fields {
+		x := &f.Fields[i]
+		if v := known[x.Key]; v > 0 {
+			x.Value = x.shownAs(c.Units, v)
+		}
+	}
+	s.Render(c, http.StatusOK, "logform", "Log: "+kept.Request.Name, f)
+	return nil
+}
+
+// knownOf is what a making knows already of the lines of the form.
+func knownOf(run *bench.Making) map[string]float64 {
+	known := map[string]float64{"out_g": run.State.OutG}
+	for _, x := range run.Steps {
+		d := run.State.Steps[x.Key]
+		if d.PokeS > 0 {
+			known["poke_s"] = d.PokeS
+		}
+		if d.MM > 0 {
+			known["sheet_mm"] = d.MM
+		}
+	}
+	for _, x := range run.State.Remarks {
+		for _, k := range saidAs(&x) {
+			known[k] += x.G
+		}
+	}
+	return known
+}
+
+// saidAs are the lines of the form an event counts towards, none where it is of no line.
+func saidAs(x *bench.Event) []string {
+	switch {
+	case x.What == bench.Left && x.Text == "flour":
+		return []string{"flour_left"}
+	case x.What == bench.Added && x.Text == "water":
+		return []string{"water_added"}
+	case x.What == bench.Left && x.Text == bench.Trimmings && x.Of == bench.KneadedIn:
+		return []string{"trim_g", "trim_back_g"}
+	case x.What == bench.Left && x.Text == bench.Trimmings:
+		return []string{"trim_g"}
+	}
+	return nil
+}
+
+// unknown leaves of what was typed only what the making does not know already: nothing counts twice.
+func (f *logForm) unknown(in measure.System, run *bench.Making, got map[string]float64) {
+	typed := maps.Clone(got)
+	for k, v := range knownOf(run) {
+		for i := range f.Fields {
+			if x := &f.Fields[i]; x.Key == k && v > 0 && (x.shownAs(in, v) == x.Value || got[k] == v) {
+				delete(got, k)
+			}
+		}
+	}
+	trims := []string{"trim_g", "trim_back_g"} // they say each other
+	if slices.ContainsFunc(trims, func(k string) bool { _, otherwise := got[k]; return otherwise }) {
+		for _, k := range trims {
+			if v, said := typed[k]; said {
+				got[k] = v
+			}
+		}
+	}
+	st := &run.State
+	if st.Felt != nil && f.Felt == fmt.Sprint(*st.Felt) {
+		f.Felt = ""
+	}
+	if f.Next == st.Next && len(got) == 0 {
+		f.Next = ""
+	}
+}
+
+// shownAs is a value as the line shows it.
+func (x *logField) shownAs(in measure.System, v float64) string {
+	if x.mass {
+		return in.Bare(v, measure.G, 0)
+	}
+	if x.long && in == measure.Customary {
+		return measure.Trim(v / measure.InchMM)
+	}
+	return measure.Trim(v)
+}
+
+// figure reads what was typed into the line: a number alone is in the unit it shows.
+func (x *logField) figure(in measure.System) (float64, error) {
+	kept := measure.Unit(x.Unit)
+	if x.mass {
+		kept = measure.G
+	} else if x.long {
+		kept = measure.MM
+	} else {
+		in = measure.Metric // it shows millimetres in either
+	}
+	_, by, _, turned := in.Turn(kept)
+	return measure.Read(x.Value, kept, func(n float64) float64 {
+		if turned {
+			return n / by
+		}
+		return n
+	})
+}
+
+// read takes what was typed; false where something is not allowed, which stands by its line.
+func (f *logForm) read(in measure.System, v url.Values) (got map[string]float64, ok bool) {
+	got, ok = map[string]float64{}, true
+	f.Felt, f.Touch, f.Maker, f.Next = v.Get("felt"), v.Get("touch"), strings.TrimSpace(v.Get("maker")),
+		strings.TrimSpace(v.Get("next"))
+	if f.Why = strings.TrimSpace(v.Get("why")); len([]rune(f.Why)) > bench.MaxText*3/4 {
+		f.WhyEr, ok = fmt.Sprintf("%d letters at most.", bench.MaxText*3/4), false
+	}
+	if len([]rune(f.Next)) > bench.MaxText*3/4 {
+		f.NextEr, ok = fmt.Sprintf("%d letters at most.", bench.MaxText*3/4), false
+	}
+	if f.WhenOf {
+		f.When = v.Get("when")
+		if t, err := time.ParseInLocation(measure.ClockForm, f.When, time.Local); err != nil ||
+			t.After(f.readAt.Add(time.Minute)) || t.Year() < 2000 {
+			f.WhenEr, ok = "A moment that has passed, as 2026-11-28T09:30.", false
+		}
+	}
+	for i := range f.Fields {
+		x := &f.Fields[i]
+		if x.Value = strings.TrimSpace(v.Get(x.Key)); x.Value == "" {
+			continue
+		}
+		n, err := x.figure(in)
+		if ask, unclear := errors.AsType[measure.Unclear](err); unclear {
+			x.Err, ok = measure.Capital(ask.Ask)+".", false
+			continue
+		}
+		if err != nil || n < x.least || n > x.most {
+			x.Err, ok = fmt.Sprintf("%g to %s %s is allowed, or nothing.", x.least, measure.Thousands(x.most), x.Unit),
+				false
+			if x.mass && in == measure.Customary {
+				x.Err = "A number of ounces, or nothing."
+			}
+			if x.long && in == measure.Customary {
+				x.Err = fmt.Sprintf("%.1f to %.0f inches is allowed, or nothing.", x.least/measure.InchMM,
+					x.most/measure.InchMM)
+			}
+			continue
+		}
+		got[x.Key] = n
+	}
+	cut, settled := got["cut_mm"], got["settled_mm"]
+	for i := range f.Fields {
+		x := &f.Fields[i]
+		switch {
+		case x.Err != "":
+		case x.Key == "settled_mm" && cut > 0 && settled == 0, x.Key == "cut_mm" && settled > 0 && cut == 0:
+			x.Err, ok = "Both lengths, or neither.", false
+		case x.Key == "settled_mm" && cut > 0 && (settled < .7*cut || settled > 1.1*cut):
+			x.Err, ok = "From seven tenths of what was cut to a tenth over.", false
+		case x.Key == "trim_back_g" && got["trim_g"] > 0 && got["trim_back_g"] > got["trim_g"]:
+			x.Err, ok = "No more than the trimmings there were.", false
+		}
+	}
+	return got, ok
+}
+
+// readLog reads the form as it was posted, or shows what is not allowed.
+func (s *Room) readLog(c *page.Visit, to string, r *request.Request, back string, when bool) (f logForm,
+	got map[string]float64, err error) {
+	values, err := s.Posted(c)
+	if err != nil {
+		return f, nil, err
+	}
+	cab, err := c.Cabinet()
+	if err != nil {
+		return f, nil, err
+	}
+	f = newLogForm(c, to, r, back, "", cab)
+	f.readAt = s.Now()
+	if mark := values.Get("once"); len(mark) >= 8 && len(mark) <= 30 && bench.IsID(mark) {
+		f.Once = mark
+	}
+	f.WhenOf = when
+	got, sound := f.read(c.Units, values)
+	if !sound {
+		s.Render(c, http.StatusUnprocessableEntity, "logform", "Log: "+r.Name, f)
+		return f, got, page.ErrAnswered
+	}
+	return f, got, nil
+}
+
+// SaveLog logs a batch that was made without the bench: a making of its own, begun when it is said to have been.
+func (s *Room) SaveLog(c *page.Visit) error {
+	b, err := s.Load(c)
+	if err != nil {
+		return err
+	}
+	at := fmt.Sprintf("/batches/%d/", b.ID)
+	f, got, err := s.readLog(c, at+"log", &b.Request.Request, at+"makings", true)
+	if err != nil {
+		return err
+	}
+	ctx := c.Request.Context()
+	r := b.Request.Request
+	p, err := plan.MakeIn(c.Units, s.RulesOf(ctx, &r), r)
+	if err != nil {
+		return s.FailPlan(c, b.ID, err)
+	}
+	began, _ := time.ParseInLocation(measure.ClockForm, f.When, time.Local)
+	m, err := s.Store.BeginOnce(ctx, b, p, began, f.Once)
+	if err == nil {
+		err = s.KeepEvents(ctx, m.ID, f.events(p, m.Began, nil, got))
+	}
+	if err != nil {
+		return err
+	}
+	c.Redirect(http.StatusSeeOther, fmt.Sprintf("/bench/%d/made", m.ID))
+	return nil
+}
+
+// SaveMadeLog logs more of a making.
+func (s *Room) SaveMadeLog(c *page.Visit) error {
+	kept, run, err := s.Making(c)
+	if err != nil {
+		return err
+	}
+	at := fmt.Sprintf("/bench/%d/", kept.ID)
+	f, got, err := s.readLog(c, at+"log", &kept.Request.Request, at+"made", false)
+	if err != nil {
+		return err
+	}
+	ctx := c.Request.Context()
+	f.unknown(c.Units, &run, got)
+	events, err := f.events(run.Begun, kept.Began, &run.State, got), error(nil)
+	if len(events) > 0 {
+		err = s.KeepEvents(ctx, kept.ID, events)
+	}
+	if err != nil {
+		return err
+	}
+	c.Redirect(http.StatusSeeOther, at+"made")
+	return nil
+}
+
+// events are what the form says, as the bench would have told it: of a making that went over the bench beside what is
+// known of it, of
+// another (st is nil) from its beginning on, with what is said of minutes.
+func (f *logForm) events(p *plan.Plan, began time.Time, st *bench.State, got map[string]float64) (out []bench.Event) {
+	whole := st == nil
+	n := 0
+	say := func(e bench.Event) {
+		n++
+		e.ID, e.By = fmt.Sprintf("l%s-%d", f.Once, n), f.Maker
+		if e.At.IsZero() {
+			e.At = began
+		}
+		e.At = e.At.UTC().Truncate(time.Millisecond)
+		out = append(out, e)
+	}
+	now := began
+	steps := bench.Steps(p)
+	kneads := 0.
+	for _, s := range steps {
+		if strings.HasPrefix(s.Key, "knead.") {
+			kneads += s.PlanMin
+		}
+	}
+	touched, rest := touches[f.Touch], lastOf(steps, "rest.")
+	for _, s := range steps {
+		min, said := s.PlanMin, []bench.Event(nil)
+		told := false
+		take := func(v float64) { min, told = v, true }
+		switch {
+		case strings.HasPrefix(s.Key, "knead.") && got["knead_min"] > 0:
+			take(got["knead_min"] * s.PlanMin / max(kneads, .01))
+		case s.Key == rest:
+			if v := got["rest_min"]; v > 0 {
+				take(v)
+			}
+			if v := got["poke_s"]; v > 0 {
+				said = append(said, bench.Event{What: bench.Poked, Step: s.Key, S: v})
+			}
+		case s.Station == request.AtDry && s.Kind == bench.Wait && got["dry_min"] > 0:
+			take(got["dry_min"])
+			if touched != "" {
+				said = append(said, bench.Event{What: bench.Looked, Step: s.Key, Text: touched})
+			}
+		case s.Kind == bench.Pot && got["pot_s"] > 0 && strings.HasSuffix(s.Key, "lot.1"):
+			take(got["pot_s"] / 60)
+			said = append(said, bench.Event{What: bench.Looked, Step: s.Key, Text: "right"})
+		}
+		if !whole { // when it really was
+			if now = st.Steps[s.Key].Began; now.IsZero() {
+				continue
+			}
+			if took := st.Steps[s.Key].Took(); took > 0 && !told {
+				min = took
+			}
+		}
+		end := now.Add(time.Duration(min * float64(time.Minute)))
+		if whole && (told || len(said) > 0) { // what is not said is not known: nothing is learned of it
+			say(bench.Event{What: bench.Started, Step: s.Key, At: now})
+		}
+		for _, e := range said {
+			e.At = end
+			say(e)
+		}
+		if whole && told {
+			say(bench.Event{What: bench.Done, Step: s.Key, At: end})
+		}
+		now = end
+	}
+	if !whole { // the last word counts
+		if now = st.Ended.Add(time.Second); st.Ended.IsZero() {
+			now = f.readAt
+		}
+	}
+	if mm := got["sheet_mm"]; mm > 0 {
+		for i := range steps {
+			if s := &steps[i]; s.Kind == bench.Pass && s.Piece == 1 && (i+1 == len(steps) || steps[i+1].Piece != 1 ||
+				steps[i+1].Kind != bench.Pass) {
+				say(bench.Event{What: bench.Measured, Step: s.Key, MM: mm, At: now})
+			}
+		}
+	}
+	if st != nil { // said otherwise than before: that no longer counts
+		for _, x := range st.Remarks {
+			if slices.ContainsFunc(saidAs(&x), func(k string) bool { _, again := got[k]; return again }) {
+				say(bench.Event{What: bench.Took, Of: x.ID, At: now})
+			}
+		}
+	}
+	if g := got["flour_left"]; g > 0 {
+		say(bench.Event{What: bench.Left, Text: "flour", G: g, At: now})
+	}
+	if g := got["trim_g"] - got["trim_back_g"]; g > 0 {
+		say(bench.Event{What: bench.Left, Text: bench.Trimmings, G: g, At: now})
+	}
+	if g := got["trim_back_g"]; g > 0 {
+		say(bench.Event{What: bench.Left, Text: bench.Trimmings, Of: bench.KneadedIn, G: g, At: now})
+	}
+	if mm, i := got["cut_mm"], slices.IndexFunc(steps,
+		func(s bench.Step) bool { return s.Kind == bench.Cut }); mm > 0 && i >= 0 {
+		say(bench.Event{What: bench.Shrunk, Step: steps[i].Key, FromMM: mm, MM: got["settled_mm"], At: now})
+	}
+	if g := got["water_added"]; g > 0 {
+		say(bench.Event{What: bench.Added, Text: "water", G: g, At: now})
+	}
+	for i, w := range []string{"-2", "-1", "0", "1", "2"} {
+		if f.Felt == w {
+			say(bench.Event{What: bench.Felt, N: i - 2, At: now})
+		}
+	}
+	g, weighed := got["out_g"]
+	if whole || f.Next != "" || weighed || f.Why != "" {
+		e := bench.Event{What: bench.Ended, G: g, Text: f.Next, At: now}
+		if weighed {
+			e.Of = bench.OutWeighed
+		}
+		if !whole { // what is not said anew stays
+			e.N, e.Text = st.OutN, cmp.Or(e.Text, st.Next)
+			if !weighed && st.OutSaid {
+				e.Of, e.G = bench.OutWeighed, st.OutG
+			}
+		}
+		if f.Why != "" {
+			e.Of, e.G, e.Text = bench.ThrownAway, got["thrown_g"], f.Why
+		}
+		say(e)
+	}
+	return out
+}
+
+// lastOf is the key of the last step of a kind; "" where there is none.
+func lastOf(steps []bench.Step, kind string) (key string) {
+	for _, s := range steps {
+		if strings.HasPrefix(s.Key, kind) {
+			key = s.Key
+		}
+	}
+	return key
+}

@@ -1,0 +1,249 @@
+package log
+
+import (
+	"fmt"
+	"html/template"
+	"math"
+	"net/http"
+	"slices"
+	"strconv"
+	"strings"
+	"time"
+
+	"hollen/internal/core/bench"
+	"hollen/internal/core/flour"
+	"hollen/internal/core/knead"
+	"hollen/internal/core/learn"
+	"hollen/internal/core/measure"
+	"hollen/internal/draw"
+	"hollen/internal/store"
+	"hollen/internal/web/page"
+)
+
+// residueRow is a batch, what it says of the water, and how much it counts.
+type residueRow struct {
+	ID             uint64
+	When, Name, By string
+	Flour, Felt, R string
+	Doubtful, Left bool
+}
+
+// learnedFlour is what is learned of the water of one flour.
+type learnedFlour struct {
+	Label, Name string
+	Words       string
+	Off         bool
+}
+
+// learnedView is what the log has learned, with what stands behind it.
+type learnedView struct {
+	Damaged bool // what of the log counts cannot be read
+	N       int
+	Off     bool
+	Since   string
+	Kitchen string
+	Flours  []learnedFlour
+	Rows    []residueRow
+	Chart   template.HTML
+	Says    []string
+	Newest  int
+	Ask     *question
+}
+
+// ShowLearned shows what is learned.
+func (s *Room) ShowLearned(c *page.Visit) error {
+	ctx := c.Request.Context()
+	log, set := s.Learned(ctx)
+	cab, err := c.Cabinet()
+	if err != nil {
+		return err
+	}
+	now := s.Now()
+	v := learnedView{N: log.Len(), Off: set.Off, Damaged: set.Damaged, Newest: s.Rules.Learn.Newest}
+	if !set.Since.IsZero() {
+		v.Since = set.Since.Local().Format("2 January 2006")
+	}
+	name := func(label string) string { return labelName(cab, label) }
+	var dots []draw.Dot
+	for _, r := range log.Residues() {
+		v.Rows = append(v.Rows, residueRow{ID: r.Making, When: r.Began.Local().Format("2 Jan"), Name: r.Name,
+			By: r.Bears.Maker, Flour: name(r.Bears.Flour),
+			Felt: bench.FeltWords[*r.Felt+2], R: signed(r.R), Doubtful: r.W < learn.Doubtful})
+		dots = append(dots, draw.Dot{At: r.Began, Y: r.R, Letter: strings.ToUpper(string([]rune(name(r.Bears.Flour) +
+			"·")[:1])), Hollow: r.W < learn.Doubtful})
+	}
+	if e := log.Water("", "", "", "", now); e.N > 0 {
+		v.Kitchen = fmt.Sprintf("Whatever the flour, this kitchen wanted %s points, give or take %.1f.", signed(e.M),
+			e.Within)
+		v.Chart = template.HTML(draw.Log("What batches wanted", "points of water over the book", dots, 0, "book",
+			e.M-e.Within, e.M+e.Within))
+	}
+	for _, label := range log.Flours() {
+		e := log.Water(label, "", "", "", now)
+		v.Flours = append(v.Flours, learnedFlour{label, name(label), waterWords(e), slices.Contains(set.Flours, label)})
+	}
+	left, err := s.leftOut(c, set)
+	if err != nil {
+		return err
+	}
+	v.Rows = append(v.Rows, left...)
+	for _, x := range log.Says(now) {
+		v.Says = append(v.Says, sayWords(x, name))
+	}
+	v.Ask = askOf(log, set, name)
+	s.Render(c, http.StatusOK, "learned", "What is learned", v)
+	return nil
+}
+
+// leftOut are the makings that were left out, so that they can be taken in again.
+func (s *Room) leftOut(c *page.Visit, set store.LogSettings) (out []residueRow, err error) {
+	if len(set.Left) == 0 {
+		return nil, nil
+	}
+	all, err := s.Store.MadeByID(c.Request.Context(), set.Left)
+	for _, m := range all {
+		felt := ""
+		if m.Felt != nil {
+			felt = bench.FeltWords[*m.Felt+2]
+		}
+		out = append(out, residueRow{ID: m.ID, When: m.Began.Local().Format("2 Jan"), Name: m.Name, By: m.Bears.Maker,
+			Felt: felt, Left: true})
+	}
+	return out, err
+}
+
+// signed is points with their sign, one decimal, no finer.
+func signed(v float64) string {
+	if math.Abs(v) < .05 {
+		return "0.0"
+	}
+	return strings.Replace(fmt.Sprintf("%+.1f", v), "-", "−", 1)
+}
+
+// waterWords say what the batches of a flour wanted, cause by cause.
+func waterWords(e learn.Estimate) string {
+	words := fmt.Sprintf("%s points, right within %.1f nine times in ten", signed(e.M), e.Within)
+	var parts []string
+	for i, p := range append(slices.Clone(e.Parts), e.Drift) {
+		if math.Abs(p) >= .05 {
+			parts = append(parts, append(slices.Clone(learn.Levels), "season")[i]+" "+signed(p))
+		}
+	}
+	if len(parts) > 0 {
+		words += " (" + strings.Join(parts, ", ") + ")"
+	}
+	return words + "."
+}
+
+// labelName is a flour’s label in names.
+func labelName(cab store.Cabinet, label string) string {
+	var out []string
+	for key := range strings.SplitSeq(label, " + ") {
+		name := key
+		if f, ok := flour.Find(key); ok {
+			name = f.Name
+		}
+		for _, f := range cab.Flours {
+			if f.Key == key {
+				name = f.Name
+			}
+		}
+		out = append(out, name)
+	}
+	return strings.Join(out, " + ")
+}
+
+// hiddenWords say what looks could not: the plan stood on more minutes than the dough needs.
+func hiddenWords(x learn.Saying) string {
+	if x.Unseen == 0 {
+		return ""
+	}
+	least := measure.Minutes(x.BelowMin)
+	ready := map[string]string{"knead": "smooth at the end of its kneading",
+		"rest": "relaxed at the end of its rest"}[x.What]
+	said := " One batch was " + ready + ", which was longer than it needs by the book"
+	if x.Unseen > 1 {
+		said = fmt.Sprintf(" %d batches were ", x.Unseen) + strings.ReplaceAll(ready, "its", "their") +
+			", which was longer than they need by the book"
+	}
+	return said + ": not seen below " + least + "."
+}
+
+// sayWords say a factor as one would across the bench.
+func sayWords(x learn.Saying, flour func(string) string) string {
+	k := fmt.Sprintf("%.0f %% of the book’s, nine times in ten %.0f to %.0f %%, from %d.", 100*x.By, 100*x.From,
+		100*x.To, x.N)
+	if x.N == 0 {
+		k = "nothing learned yet."
+	}
+	k += hiddenWords(x)
+	switch x.What {
+	case "knead":
+		school := x.Of
+		if t := knead.School(x.Of).Traits(); t != nil && t.Name != "" {
+			school = t.Name
+		}
+		return fmt.Sprintf("Kneading (%s): %s", strings.ToLower(school), k)
+	case "rest":
+		return fmt.Sprintf("Rest of %s: %s", flour(x.Of), k)
+	case "dry":
+		return fmt.Sprintf("Leather (%s air): %s", x.Of, k)
+	case "cook":
+		return fmt.Sprintf("In the pot, %s: %s", strings.ReplaceAll(x.Of, "_", " "), k)
+	}
+	switch x.What {
+	case "loss":
+		return "Left on bowl and board: " + k
+	case "shrink":
+		return fmt.Sprintf("Ribbons of %s pull in %.1f %% once they are cut, within %.1f, from %d.", flour(x.Of),
+			100*x.By, 100*x.To, x.N)
+	case "trim":
+		return fmt.Sprintf("Trimmings, %s: %s", strings.ReplaceAll(x.Of, "-", " "), k)
+	}
+	return fmt.Sprintf("Hands at the cut, %s: %s", strings.ReplaceAll(x.Of, "-", " "), k)
+}
+
+// ChangeLearned changes what of the log counts.
+func (s *Room) ChangeLearned(c *page.Visit) error {
+	values, err := s.Posted(c)
+	if err != nil {
+		return err
+	}
+	id, _ := strconv.ParseUint(values.Get("making"), 10, 63)
+	label := values.Get("flour")
+	do := map[string]func(*store.LogSettings){
+		"off":       func(l *store.LogSettings) { l.Off = true },
+		"on":        func(l *store.LogSettings) { l.Off, l.Damaged = false, false },
+		"flour_off": func(l *store.LogSettings) { l.Flours = append(l.Flours, label) },
+		"flour_on": func(l *store.LogSettings) {
+			l.Flours = slices.DeleteFunc(l.Flours, func(x string) bool { return x == label })
+		},
+		"leave": func(l *store.LogSettings) { l.Left = append(l.Left, id) },
+		"take": func(l *store.LogSettings) {
+			l.Left = slices.DeleteFunc(l.Left,
+				func(x uint64) bool { return x == id })
+		},
+		"reset": func(l *store.LogSettings) { l.Since = s.Now().UTC().Truncate(time.Second) },
+		"again": func(l *store.LogSettings) { l.Since = time.Time{} },
+		"tick":  func(l *store.LogSettings) { l.Ticked = append(l.Ticked, id) },
+		"away":  func(l *store.LogSettings) { l.Away = append(l.Away, values.Get("question")) },
+	}[values.Get("do")]
+	what := values.Get("do")
+	if do == nil || (what == "leave" || what == "take" || what == "tick") && id == 0 ||
+		what == "away" && (values.Get("question") == "" || len(values.Get("question")) > 200) || strings.HasPrefix(what,
+		"flour_") && (label == "" ||
+		len(label) > 200) {
+		return page.Refuse(http.StatusUnprocessableEntity, "That cannot be done here.",
+			"Off, on, a flour, a making, or from now on is understood.")
+	}
+	if err := s.Store.ChangeLogSettings(c.Request.Context(), do); err != nil {
+		return err
+	}
+	s.LogChanged()
+	to := "/log/learned"
+	if back := values.Get("back"); strings.HasPrefix(back, "/") && !strings.HasPrefix(back, "//") {
+		to = back
+	}
+	c.Redirect(http.StatusSeeOther, to)
+	return nil
+}

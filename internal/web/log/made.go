@@ -1,0 +1,207 @@
+package log
+
+import (
+	"encoding/csv"
+	"fmt"
+	"html/template"
+	"net/http"
+	"strconv"
+	"strings"
+	"time"
+
+	"hollen/internal/core/bench"
+	"hollen/internal/core/measure"
+	"hollen/internal/draw"
+	"hollen/internal/exchange"
+	"hollen/internal/store"
+	"hollen/internal/web/page"
+)
+
+// madeLine is a step of a making, planned and done.
+type madeLine struct {
+	Head, Planned, Began, Took, Weighed string
+	LeftOut                             bool
+}
+
+type madeView struct {
+	ID, Batch uint64
+	Name      string
+	When      string
+	Open      bool
+	Run       bench.Making
+	Lines     []madeLine
+	Picture   template.HTML
+	Felt      string
+	Out       string
+	Since     string // what has become of its batch
+	Room      string // the air meanwhile
+	Pictures  []int
+	Full      bool // it has as many pictures as it may have
+	Remarks   []string
+}
+
+// madeLines are the steps of a making as a table, a line each.
+func madeLines(run *bench.Making) (out []madeLine) {
+	in := run.Begun.In()
+	for _, x := range run.Steps {
+		p := run.State.Steps[x.Key]
+		l := madeLine{Head: x.Head, LeftOut: p.Status == bench.LeftOut}
+		if x.Kind == bench.Pass && x.Pass > 0 {
+			l.Head = fmt.Sprintf("Piece %d, %s", x.Piece, strings.ToLower(x.Name))
+		}
+		if x.PlanMin > .01 {
+			l.Planned = measure.MinSec(60 * x.PlanMin)
+		}
+		if !p.Began.IsZero() {
+			l.Began = p.Began.Local().Format("15:04")
+		}
+		if p.Status == bench.WasDone {
+			l.Took = measure.MinSec(60 * p.Took())
+		}
+		if x.WantG > 0 {
+			l.Planned = in.Grams(x.WantG)
+			if p.G > 0 {
+				l.Weighed = in.Grams(p.G)
+			}
+		}
+		out = append(out, l)
+	}
+	return out
+}
+
+// ShowMade shows a making as it went: planned beside done, as a picture in time and as a table.
+func (s *Room) ShowMade(c *page.Visit) error {
+	kept, run, err := s.Making(c)
+	if err != nil {
+		return err
+	}
+	st := run.State
+	v := madeView{ID: kept.ID, Batch: kept.BatchID, Name: kept.Request.Name, When: kept.Began.Local().Format(
+		"Mon 2 January 2006, 15:04"), Open: kept.Ended == nil,
+		Run: run, Lines: madeLines(&run), Picture: template.HTML(draw.Making(&run, s.Now()))}
+	if st.Felt != nil {
+		v.Felt = bench.FeltWords[*st.Felt+2]
+	}
+	if !v.Open {
+		sum := run.Summary(nil)
+		v.Out = sum.OutWords(c.Units)
+	}
+	if v.Pictures, err = s.Store.Pictures(c.Request.Context(), kept.ID); err != nil {
+		return err
+	}
+	v.Full = len(v.Pictures) >= store.MostPictures
+	v.Since, v.Room = s.Since(c.Request.Context(), &kept), s.airOf(c, &kept)
+	for _, r := range st.Remarks {
+		who := ""
+		if r.By != "" && r.What != bench.Named {
+			who = r.By + ": "
+		}
+		v.Remarks = append(v.Remarks, r.At.Local().Format("15:04")+" "+who+saidWords(run.Begun.In(), &r))
+	}
+	s.Render(c, http.StatusOK, "made", "Making: "+kept.Request.Name, v)
+	return nil
+}
+
+// saidWords is what was said, named, added, left, put by or packed, in words.
+func saidWords(in measure.System, e *bench.Event) string {
+	many := func(words string) string {
+		if e.N > 0 {
+			words += ", " + measure.Plural(e.N, "piece", "pieces")
+		}
+		if e.G > 0 {
+			words += ", " + in.Grams(e.G)
+		}
+		if e.Of != "" {
+			words += ", " + map[string]string{"room": "in the room", "fridge": "in the fridge",
+				"freezer": "in the freezer"}[e.Of]
+		}
+		return words
+	}
+	switch e.What {
+	case bench.Added:
+		about := ""
+		if e.Of != "" {
+			about = "about "
+		}
+		return about + in.Grams(e.G) + " of " + e.Text + " added"
+	case bench.Left:
+		return in.Grams(e.G) + " of " + e.Text + " left"
+	case bench.Named:
+		return map[string]string{"lot": "lot", "eggs": "eggs", "hands": "at the bench"}[e.Of] + ": " + e.Text
+	case bench.PutBy:
+		return many("put by: " + e.Text)
+	case bench.Packed:
+		return many("packed: " + e.Text)
+	}
+	return e.Text
+}
+
+// airOf is the air of the room while a making went on, by the sensor; "" where none spoke.
+func (s *Room) airOf(c *page.Visit, kept *store.Making) string {
+	until := s.Now()
+	if kept.Ended != nil {
+		until = *kept.Ended
+	}
+	means, err := s.Store.RoomMeans(c.Request.Context(), kept.Began, until)
+	if err != nil || len(means) == 0 {
+		return ""
+	}
+	t, rh, n := 0., 0., 0.
+	low, high := means[0].RH, means[0].RH
+	for _, m := range means {
+		t, rh, n = t+m.TempC*float64(m.N), rh+m.RH*float64(m.N), n+float64(m.N)
+		low, high = min(low, m.RH), max(high, m.RH)
+	}
+	words := fmt.Sprintf("The room meanwhile, by the sensor: %s and %.0f %%", c.Units.C(t/n, 1), 100*rh/n)
+	if high-low >= .02 {
+		words += fmt.Sprintf(", between %.0f and %.0f %%", 100*low, 100*high)
+	}
+	return words + "."
+}
+
+// DownloadMadeJSON hands out a making: what it was begun with, its events, and how it stands.
+func (s *Room) DownloadMadeJSON(c *page.Visit) error {
+	kept, run, err := s.Making(c)
+	if err != nil {
+		return err
+	}
+	events, err := s.Makings.EventsOf(c.Request.Context(), kept.ID)
+	if err != nil {
+		return err
+	}
+	c.Header("Content-Disposition", fmt.Sprintf(`attachment; filename="making-%d.json"`, kept.ID))
+	c.IndentedJSON(http.StatusOK, exchange.Making{Format: exchange.MakingFormat, Batch: kept.BatchID,
+		Name: kept.Request.Name, Began: kept.Began,
+		Ended: kept.Ended,
+		Units: kept.Units, Request: kept.Request.Request, Learned: kept.Rules.Learned, Steps: run.Steps, Events: events,
+		State: run.State})
+	return nil
+}
+
+// DownloadMadeCSV hands out the steps of a making, a line each.
+func (s *Room) DownloadMadeCSV(c *page.Visit) error {
+	kept, run, err := s.Making(c)
+	if err != nil {
+		return err
+	}
+	c.Header("Content-Type", "text/csv; charset=utf-8")
+	c.Header("Content-Disposition", fmt.Sprintf(`attachment; filename="making-%d.csv"`, kept.ID))
+	w := csv.NewWriter(c.Writer)
+	w.Write([]string{"key", "station", "step", "status", "planned_min", "began", "over", "took_min", "paused_min",
+		"wanted_g", "weighed_g"})
+	number := func(v float64) string { return strconv.FormatFloat(v, 'f', -1, 64) }
+	moment := func(t time.Time) string {
+		if t.IsZero() {
+			return ""
+		}
+		return t.UTC().Format(time.RFC3339)
+	}
+	for _, x := range run.Steps {
+		p := run.State.Steps[x.Key]
+		w.Write(measure.Cells([]string{x.Key, string(x.Station), x.Head, string(p.Status), fmt.Sprintf("%.2f",
+			x.PlanMin), moment(p.Began), moment(p.Over),
+			fmt.Sprintf("%.2f", p.Took()), fmt.Sprintf("%.2f", p.PausedS/60), number(x.WantG), number(p.G)}))
+	}
+	w.Flush()
+	return nil
+}

@@ -1,0 +1,237 @@
+package print
+
+import (
+	"fmt"
+	"html/template"
+	"math"
+	"net/http"
+	"slices"
+	"strconv"
+	"strings"
+	"time"
+
+	"hollen/internal/core/cook"
+	"hollen/internal/core/filling"
+	"hollen/internal/core/measure"
+	"hollen/internal/core/plan"
+	"hollen/internal/web/page"
+)
+
+// labelPapers are the papers of a label.
+var labelPapers = []page.Paper{{Key: "large", Name: "100 × 70 mm"}, {Key: "small", Name: "62 × 40 mm"}}
+
+// ShowLabel shows the label of a batch.
+func (s *Room) ShowLabel(c *page.Visit) error {
+	v, err := s.sheetOf(c, labelPapers)
+	if err != nil {
+		return err
+	}
+	key := c.Query("part")
+	if k := c.PostForm("part"); k != "" {
+		key = k
+	}
+	if n, err := strconv.Atoi(key); err == nil && n >= 0 && n <= len(v.Plan.Cut.Also) {
+		v.Part = n
+	}
+	s.Render(c, http.StatusOK, "label", "Label: "+v.Request.Name, v)
+	return nil
+}
+
+// Made is when it was made, for the label.
+func (v sheetView) Made() string { return labelDate(v.Plan.Keep.MadeAt, false) }
+
+// Missing is what paper would lack, as words; "" where nothing does.
+func (v sheetView) Missing() string {
+	var out []string
+	if v.Request.MadeOn == "" && v.Made() == "" {
+		out = append(out, "the day it is made, said at Room: dates and code hang on it")
+	}
+	filled, f := v.Plan.Request.Filled(), v.Plan.Request.Cut.Filling
+	if v.Labels() {
+		filled = v.Shape().Shape.Traits().Filling
+	}
+	if filled && f.Name == "" {
+		out = append(out, "what the filling is, said at Cut")
+	}
+	unsaid := filling.Unsaid(f.Name, f.Allergens)
+	if filled && f.Allergens == "" && len(unsaid) == 0 {
+		out = append(out, "the filling’s allergens, said at Cut: “none” where it has none")
+	}
+	if filled && len(unsaid) > 0 {
+		out = append(out, fmt.Sprintf("is there %s in “%s”? Its allergens, said at Cut, leave that out",
+			measure.List(unsaid), f.Name))
+	}
+	if filled && !f.Kind.Raw() && filling.SoundsRaw(f.Name) {
+		out = append(out, fmt.Sprintf("does “%s” go in raw? It is marked cooked at Cut", f.Name))
+	}
+	return strings.Join(out, "; ")
+}
+
+// labelDate is a date of the label, with the time of day where hours count.
+func labelDate(at string, hours bool) string {
+	t, err := measure.At(at)
+	if err != nil {
+		hours = false
+		if t, err = time.Parse(time.DateOnly, at); err != nil {
+			return ""
+		}
+	}
+	if hours {
+		return t.Format("2 Jan 2006, 15:04")
+	}
+	return t.Format("2 Jan 2006")
+}
+
+// KeepAt says where and how it is kept, or why it is not, for the label.
+func (v sheetView) KeepAt() string {
+	if v.MadeOf != nil && v.MadeOf.Thrown != "" {
+		return "Thrown away: " + v.MadeOf.Thrown
+	}
+	keep, _, _ := v.Plan.KeepLabel(v.Part)
+	return keep
+}
+
+// UseBy is the date of the label: where it is kept, or in the fridge when it is not said; "" where it is not to be
+// kept.
+func (v sheetView) UseBy() string {
+	if v.MadeOf != nil && v.MadeOf.Thrown != "" {
+		return ""
+	}
+	_, by, counts := v.Plan.KeepLabel(v.Part)
+	if counts != "" {
+		return counts
+	}
+	return labelDate(by, v.Plan.Keep.Where == cook.Fridge || v.Plan.Keep.Where == "")
+}
+
+// KeptLine is how one shape is kept, for the sheet.
+type KeptLine struct{ Name, Keep, UseBy string }
+
+// KeptLines are how the batch is kept: one line for all shapes, a line each where they differ; none where it is cooked
+// the same day.
+func (v sheetView) KeptLines() (out []KeptLine) {
+	if v.Plan.Keep.Where == "" && !(v.MadeOf != nil && v.MadeOf.Thrown != "") {
+		return nil
+	}
+	same := true
+	for i, x := range v.Plan.Cut.Parts() {
+		v.Part = i
+		out = append(out, KeptLine{x.Shape.Name, v.KeepAt(), v.UseBy()})
+		same = same && out[i].Keep == out[0].Keep && out[i].UseBy == out[0].UseBy
+	}
+	if same {
+		return []KeptLine{{"", out[0].Keep, out[0].UseBy}}
+	}
+	return out
+}
+
+// Labels says whether the page is a label.
+func (v sheetView) Labels() bool { return len(v.Papers) > 0 && v.Papers[0] == labelPapers[0] }
+
+// Shape is the shape on the label.
+func (v sheetView) Shape() *plan.CutPart { return v.Plan.Cut.Parts()[v.Part] }
+
+// LabelContains lists the allergens of the shape, and Beside those handled beside it.
+func (v sheetView) LabelContains() string {
+	in, _ := v.Plan.AllergensOf(v.Shape())
+	return strings.Join(v.withStripes(in), ", ")
+}
+
+// Beside lists the allergens of another shape's filling, "" when there are none.
+func (v sheetView) Beside() string {
+	_, beside := v.Plan.AllergensOf(v.Shape())
+	return strings.Join(beside, ", ")
+}
+
+// Ingredients returns the list for the label, what is an allergen in bold.
+func (v sheetView) Ingredients() template.HTML {
+	listed := func(all []plan.Ingredient) string {
+		var out []string
+		for _, x := range all {
+			out = append(out, boldAllergen(x))
+		}
+		return strings.Join(out, ", ")
+	}
+	out := listed(v.Plan.Ingredients(v.Shape()))
+	if v.laid != nil {
+		out += "; stripes: " + listed(v.stripeIngredients())
+	}
+	return template.HTML(out)
+}
+
+// stripeIngredients are those of the dough laid on as stripes, none where there is none.
+func (v sheetView) stripeIngredients() []plan.Ingredient {
+	if v.laid == nil {
+		return nil
+	}
+	out := v.Other.Plan.Ingredients(&v.Other.Plan.Cut.CutPart)
+	if third := v.laid.Third; third != nil {
+		out = append(out, plan.Ingredient{Name: third.Of.LabelName(), Allergen: third.Of.Allergen, G: third.ColourG})
+	}
+	return out
+}
+
+// boldAllergen sets the allergen off in an ingredient: within its name where it stands there, in
+// brackets after it otherwise.
+func boldAllergen(x plan.Ingredient) string {
+	if x.Allergen == "" {
+		return page.Esc(x.Name)
+	}
+	if i := strings.Index(strings.ToLower(x.Name), strings.ToLower(x.Allergen)); i >= 0 &&
+		len(strings.ToLower(x.Name)) == len(x.Name) {
+		return page.Esc(x.Name[:i]) + "<b>" + page.Esc(x.Name[i:i+len(x.Allergen)]) + "</b>" + page.Esc(x.Name[i+len(x.Allergen):])
+	}
+	return page.Esc(x.Name) + " (<b>" + page.Esc(x.Allergen) + "</b>)"
+}
+
+// CookWords is how it is cooked, for the label.
+func (v sheetView) CookWords() string { return v.Plan.CookLabel(v.Part) }
+
+// LabelName is what the label calls it.
+func (v sheetView) LabelName() string { return v.Shape().Shape.Name }
+
+// labelPoints returns the type of the label before it is fitted, points.
+func (v sheetView) labelPoints() float64 {
+	if v.Paper.Key == "small" {
+		return 5.9
+	}
+	return 8.6
+}
+
+// LabelFit returns how large the type of the label may be so that nothing is cut off; by the
+// sizes in the style sheet, and letters .47 of their size wide.
+func (v sheetView) LabelFit() float64 {
+	wide, high, title := 93., 63., 1.9
+	if v.Paper.Key == "small" {
+		wide, high, title = 58., 36., 1.65
+	}
+	in := "Ingredients: . Contains ." + v.LabelContains() + v.Beside()
+	if v.Beside() != "" {
+		in += " Handled beside: ."
+	}
+	for _, x := range slices.Concat(v.Plan.Ingredients(v.Shape()), v.stripeIngredients()) {
+		in += x.Name + x.Allergen + " (), "
+	}
+	for f := 1.; f > .3; f -= .02 {
+		em := v.labelPoints() * 25.4 / 72 * f
+		lines := func(text string, size float64) float64 {
+			return math.Max(1, math.Ceil(float64(len([]rune(text)))*.47*size*em/wide))
+		}
+		h := lines(v.LabelName(), title*1.05)*title + lines(in, 1)*1.2 + 2*1.45 + lines(v.KeepAt()+v.CookWords(),
+			1.02)*1.2 + lines(v.Place, .88)*1.1 + 5*.4 + .5
+		if h*em <= high {
+			return f
+		}
+	}
+	return .3
+}
+
+// LabelTooSmall says whether its letters come out lower than food authorities ask for: 1.2 mm,
+// .9 on a small pack, of a letter like x, half as high as its type.
+func (v sheetView) LabelTooSmall() bool {
+	least := 1.2
+	if v.Paper.Key == "small" {
+		least = .9
+	}
+	return v.labelPoints()*v.LabelFit()*25.4/72*.5 < least-.01
+}

@@ -1,0 +1,515 @@
+// The bench: one step on the screen, its keys, its clock. What is tapped shows at once; the server's word, when it
+// comes, stands.
+import { openLine } from "./line.js";
+import { ring, say as speak, stayAwake, unlock } from "./alarm.js";
+import { key, panelsOf } from "./panels.js";
+import { picture } from "./picture.js";
+import { shown } from "../page/number.js";
+
+const bench = document.getElementById("bench");
+const $ = (id) => document.getElementById(id);
+let state = JSON.parse($("state").textContent);
+let steps = state.steps;
+const offers = JSON.parse($("offers").textContent);
+const maker = () => localStorage.getItem("bench-maker") ?? "";
+const ONCE_MS = 400; // the same key again within this counts once
+const AWAKE_MIN = 60; // clocks shorter than this keep the screen on
+const TICK_MS = 200;
+
+const number = (v) => shown(v >= 10 ? Math.round(v) : Math.round(v * 10) / 10);
+const OZ_G = 28.349523125;
+// mass is grams as they are shown here: number and unit. Ounces are no finer than a kitchen scale shows them.
+function mass(g) {
+  if (!offers.ounces) return [number(g), "g"];
+  const oz = g / OZ_G, by = Math.abs(g) < 10 ? 0.01 : Math.abs(oz) >= 10 ? 0.1 : 0.05;
+  return [shown(Number((Math.round(oz / by) * by).toFixed(2))), "oz"];
+}
+const grams = (g) => mass(g).join(" ");
+const pad = (n) => String(n).padStart(2, "0");
+// clocked is seconds as a clock shows them.
+export function clocked(s) {
+  s = Math.abs(Math.round(s));
+  const h = Math.floor(s / 3600), m = Math.floor((s % 3600) / 60);
+  return h ? h + ":" + pad(m) + ":" + pad(s % 60) : m + ":" + pad(s % 60);
+}
+
+const closed = (d) => d.s === "done" || d.s === "skipped" || d.s === "unknown";
+let local = []; // taps the server has not told of yet
+let scale = state.scale ?? null; // what the scale says
+let base = 0; // of which this much lay there before this line, g
+let byItself = !localStorage.getItem("bench-take"); // a steady reading that is right is taken by itself
+const LIFTED_G = 5, EMPTY_G = 2;
+const line = openLine(bench.dataset.id, {
+  state(s, waiting) {
+    if (s.seq < state.seq) return;
+    if (s.steps) steps = s.steps;
+    state = s;
+    local = waiting;
+    for (const r of s.refused ?? []) note("Not kept: " + r.why);
+    draw();
+  },
+  scale(s) {
+    scale = s;
+    weighing();
+    tick();
+  },
+  unsent(n, there, out) {
+    const el = $("unsent");
+    el.hidden = there && n === 0;
+    el.textContent = there ? "" : out ? "Signed out: sign in in another tab" + (n ? ", " + n + (n === 1 ? " tap" : " taps") + " kept" : "") : "No server: going on without" + (n ? ", " + n + (n === 1 ? " tap" : " taps") + " kept" : "");
+    if (there && n) el.hidden = true;
+  },
+});
+
+local = line.waiting(); // of a page before this one, which the server may not have told of yet
+
+// SHOWN is what an event of a step says there at once.
+const SHOWN = {
+  weighed: (e) => ({ g: e.g }), poked: (e) => ({ p: e.s }), looked: (e) => ({ l: e.text }), flexed: (e) => ({ f: e.text }), window: (e) => ({ w: e.text }),
+  measured: (e) => (e.mm ? { mm: e.mm } : {}), dried: (e) => ({ x: 1 - e.g / e.from_g }), shrunk: (e) => ({ r: 1 - e.mm / e.from_mm }),
+};
+
+// put has a step of the maker's own stand where it was put in, until the server tells of it.
+function put(e) {
+  const i = e.step ? steps.findIndex((s) => s.key === e.step) : steps.length, near = steps[Math.min(i, steps.length - 1)];
+  if (i < 0) return;
+  const waits = e.of === "rest" || e.of === "fridge";
+  const own = { key: "own." + e.id, own: true, head: e.text, say: "Put in on the way.", min: e.min ?? 0, station: waits ? "rest" : near.station, kind: waits ? "wait" : "work", on: "Done, and on" };
+  if (e.of === "pass") Object.assign(own, { kind: "pass", piece: e.n, pieces: near.pieces, stop: e.text, head: "Piece " + e.n });
+  steps = steps.toSpliced(i, 0, own);
+  state = { ...state, done: state.done.toSpliced(i, 0, { s: "to_do" }) };
+}
+
+// as is how the making stands with the taps the server has not told of yet.
+function as() {
+  const done = state.done.map((d) => ({ ...d }));
+  const place = (key) => steps.findIndex((s) => s.key === key);
+  const void_ = new Set();
+  for (const e of local.toReversed()) if (e.what === "taken_back" && !void_.has(e.id)) void_.add(e.of);
+  let went = state.went.filter((w) => !void_.has(w.id));
+  for (const w of state.went) if (void_.has(w.id)) Object.assign(done[place(w.step)], { s: "to_do", o: 0 });
+  let own = state.clocks.filter((c) => !c.step && !void_.has(c.id));
+  const clockOf = (i) => {
+    const known = state.clocks.find((c) => c.step === steps[i].key);
+    return { id: steps[i].key, step: steps[i].key, name: steps[i].head, length_s: 60 * steps[i].min, paused_s: 0, ...known, began: done[i].b };
+  };
+  const at = () => done.findIndex((d) => !closed(d));
+  const clocks = new Map();
+  const open = (t) => { // the step that is on runs, none after it
+    const n = at();
+    done.forEach((d, i) => i > n && n >= 0 && d.s === "running" && (d.s = "to_do"));
+    if (n < 0) return;
+    if (done[n].s === "to_do" && !done[n].b) done[n].b = t ?? (n > 0 && done[n - 1].o) ?? state.now;
+    done[n].s = "running";
+    if (steps[n].min > 0 && !clocks.has(steps[n].key)) clocks.set(steps[n].key, clockOf(n));
+  };
+  open();
+  for (const e of local) {
+    if (void_.has(e.id)) continue;
+    const i = place(e.step), t = Date.parse(e.at);
+    if ((e.what === "done" || e.what === "skipped") && i >= 0) {
+      if (closed(done[i])) continue;
+      Object.assign(done[i], { s: e.what, o: t });
+      clocks.delete(e.step);
+      went = [...went, { id: e.id, step: e.step }];
+      if (e.what === "done" && steps[i].then) own = [...own, { id: e.id, name: steps[i].then.name, began: t, length_s: 60 * steps[i].then.min }];
+      open(t);
+    } else if (e.what === "last_stop" && i >= 0) {
+      steps.forEach((s, j) => j > i && s.kind === "pass" && s.piece === steps[i].piece && !closed(done[j]) && (done[j].s = "skipped"));
+      open(t);
+    } else if (i >= 0 && e.what === "made") Object.assign(done[i], { m: Math.max(0, (done[i].m ?? 0) + e.n), mg: (done[i].mg ?? 0) + (e.g ?? 0) });
+    else if (i >= 0 && SHOWN[e.what]) Object.assign(done[i], SHOWN[e.what](e));
+    else if (e.what === "clock" && !own.some((c) => c.id === e.id)) own = [...own, { id: e.id, name: e.text, began: t, length_s: 60 * e.min }];
+    else if (e.what === "unclock") own = own.filter((c) => c.id !== e.of);
+    else {
+      const turn = (c) => {
+        if (e.what === "paused" && !c.paused) return { ...c, paused: t };
+        if (e.what === "resumed" && c.paused) return { ...c, paused: 0, paused_s: (c.paused_s ?? 0) + (t - c.paused) / 1000 };
+        if (e.what === "minutes") return { ...c, length_s: Math.max(0, c.length_s + 60 * e.min) };
+        return c;
+      };
+      if (clocks.has(e.step)) clocks.set(e.step, turn(clocks.get(e.step)));
+      else own = own.map((c) => (c.id === e.of ? turn(c) : c));
+    }
+  }
+  const n = at();
+  return { done, clocks: [...clocks.values(), ...own], last: went.at(-1)?.id ?? "", at: n < 0 || state.ended ? steps.length : n };
+}
+
+const left = (c) => c.length_s - ((c.paused ? c.paused : line.now()) - c.began) / 1000 + (c.paused_s ?? 0);
+
+let counter = 0;
+function tap(what, more = {}) {
+  const id = Date.now().toString(36) + "-" + Math.random().toString(36).slice(2, 8) + "-" + counter++;
+  const event = { id, what, at: new Date(line.now()).toISOString(), by: maker() || undefined, ...more };
+  if (what === "put_in") put(event);
+  local = [...line.waiting(), event];
+  line.send(event);
+  draw();
+  return event;
+}
+
+const reading = { on: false };
+const panels = panelsOf({
+  now: as, steps: () => steps, state: () => state, tap, redraw: () => draw(), food: foodNow, offers, signs: JSON.parse($("all-signs").textContent), id: bench.dataset.id, look, reading,
+  scale: {
+    there: () => Boolean(scale),
+    byItself: () => byItself,
+    turn() {
+      byItself = !byItself;
+      if (byItself) localStorage.removeItem("bench-take");
+      else localStorage.setItem("bench-take", "no");
+    },
+  },
+});
+
+let pressed = { what: "", at: 0 };
+// once says whether a key counts: not when it is the same again at once.
+function once(what) {
+  const t = performance.now();
+  if (pressed.what === what && t - pressed.at < ONCE_MS) return false;
+  pressed = { what, at: t };
+  return true;
+}
+
+// The pedal, the space bar and the yolk key: on, unless a poke is being timed or another step is looked at.
+function on() {
+  if (looking !== null) return void (once("on") && look(null));
+  if (panels.poked()) return void (once("on") && panels.poke());
+  const now = as();
+  if (now.at < steps.length && once("on")) {
+    const step = steps[now.at];
+    tap("done", { step: step.key });
+    if (reading.on && steps[now.at + 1]) speak(steps[now.at + 1].head + ". " + (steps[now.at + 1].much ?? ""));
+  }
+}
+function back() {
+  if (looking !== null) return void (once("back") && look(looking - 1));
+  const now = as();
+  if (now.last && once("back")) tap("taken_back", { of: now.last });
+}
+
+// onScale is what lies on the scale of this line, g; null where no scale speaks.
+const onScale = () => (scale && !scale.silent ? scale.g - base : null);
+const near = (step) => Math.max(offers.rules.within, offers.rules.share * step.want_g);
+
+// weighing takes a reading that is steady and right by itself: not of what is counted or less than ten grams.
+function weighing() {
+  const now = as(), step = steps[now.at], g = onScale();
+  if (g === null) return;
+  if (Math.abs(scale.g) < EMPTY_G) base = 0; // the scale is empty
+  if (step?.kind !== "weigh" && step?.kind !== "divide") return;
+  if (byItself && scale.steady && !step.counted && step.want_g >= offers.rules.alone_g && Math.abs(g - step.want_g) <= near(step)) take(step);
+}
+
+// take keeps what the scale says and goes on; the next line counts from there.
+function take(step) {
+  const g = Math.round(onScale() * 10) / 10;
+  if (!(g >= 0) || !once("take")) return;
+  base = step.kind === "divide" ? 0 : scale.g;
+  tap("weighed", { step: step.key, g, scale: true });
+  tap("done", { step: step.key });
+}
+
+function note(text) {
+  const el = $("unsent");
+  el.hidden = false;
+  el.textContent = text;
+}
+
+// keys are those of the step that is on: what they say and do. The last is the one to go on.
+function keys(now, step) {
+  const p = panels, back_ = ["Back", back, now.last];
+  if (looking !== null) return [["Earlier", () => look(looking - 1), looking > 0], ["Later", () => look(looking + 1), looking < steps.length - 1], ["Back to what is on", () => look(null)]];
+  if (!step) {
+    if (state.ended) return [["Go on with it", () => tap("taken_back", { of: state.ended })], ["How it went", () => (location.href = "/bench/" + bench.dataset.id + "/made")]];
+    return [...p.FELT.map((word, i) => [word + (state.felt === i - 2 ? " ✓" : ""), () => tap("felt", { n: i - 2 })]), back_, ["Throw it away", () => p.thrown()], ["End it", p.end]];
+  }
+  const clock = now.clocks.find((c) => c.step === step.key), out = [back_];
+  if (step.kind === "set_out" && offers.makers.length <= 6) out.push(...offers.makers.map((m) => [m + (maker() === m ? " ✓" : ""), () => p.pick(m)]));
+  if (clock && step.kind !== "wait") out.push(clock.paused ? ["Go on", () => tap("resumed", { step: step.key })] : ["Pause", () => tap("paused", { step: step.key })]);
+  if (clock) out.push(["+1 min", () => tap("minutes", { step: step.key, min: 1 })]);
+  if (p.poked()) out.push(["Half back", p.poke]);
+  else if ((step.station === "knead" && clock) || step.station === "rest") out.push(["Try it", p.tests]);
+  if (step.station === "rest" && state.felt === null) out.push(["It feels …", p.feels]);
+  if (step.station === "dry" || step.kind === "pot") out.push(["It looks …", p.looks]);
+  if (step.want_g && scale && !scale.silent) out.push(["Zero", () => (base = scale.g)], ["Keep it", () => take(step)]);
+  if (step.want_g) out.push(["Type it", () => p.typeIt(step)]);
+  if (step.kind === "pass" && step.pass < step.passes) out.push(["Piece done", () => pieceDone(now, step)]);
+  if (step.kind === "pass" && step.stop) out.push(["Thickness", p.thickness]);
+  if (step.kind === "divide" && step.piece < step.pieces) out.push(["All divided", () => allDone(now, "divide")]);
+  if (step.kind === "cut" && step.count) out.push(["+1 " + step.count_name.replace(/s$/, ""), () => tap("made", { step: step.key, n: 1 })], ["+5", () => tap("made", { step: step.key, n: 5 }), step.count >= 10],
+    ["−1", () => tap("made", { step: step.key, n: -1 }), now.done[now.at].m > 0]);
+  out.push(["Something wrong?", p.wrong], ["More", p.more], [step.on, on]);
+  return out;
+}
+
+function pieceDone(now, step) {
+  if (!once("piece")) return;
+  for (const [i, s] of steps.entries()) if (s.kind === "pass" && s.piece === step.piece && i >= now.at && !closed(now.done[i])) tap("done", { step: s.key });
+}
+function allDone(now, kind) {
+  if (!once("all")) return;
+  for (const [i, s] of steps.entries()) if (s.kind === kind && i >= now.at && !closed(now.done[i])) tap("done", { step: s.key });
+}
+
+// look shows another step without doing anything; null is back to the one that is on.
+let looking = null;
+function look(at) {
+  looking = at === null ? null : Math.min(Math.max(at, 0), steps.length - 1);
+  draw();
+}
+
+let drawn = ""; // what the keys were drawn for
+let shownStep = -2;
+function draw() {
+  const now = as();
+  if (shownStep !== now.at) {
+    shownStep = now.at;
+    looking = null;
+    panels.unpoke();
+  }
+  const at = looking ?? now.at, step = steps[at];
+  text("head", step ? step.head : state.ended ? "Ended" : "All is done");
+  text("say", step ? step.say ?? "" : state.ended ? "What was done is kept." : "How did the dough feel? Then end it.");
+  text("count", (looking === null ? "" : "looking at ") + (step ? "step " + (at + 1) + " of " + steps.length : steps.length + " steps"));
+  text("maker", maker());
+  $("maker").hidden = !maker();
+  text("change", state.change ?? "");
+  const signs = step ? [...found(now, step).map((s) => [s, "found"]), ...(step.sign ?? []).map((s) => [s, ""]), ...(step.caution ? [[step.caution, "why"]] : [])] : [];
+  list("signs", signs);
+  $("signs").previousElementSibling.hidden = signs.length === 0;
+  pieces(now, step);
+  peek(at);
+  const list_ = keys(now, steps[now.at]).filter(([, , show]) => show === undefined || show);
+  const mark = list_.map((k) => k[0]).join("|") + at + now.last;
+  if (mark !== drawn) {
+    drawn = mark;
+    const focus = [...$("knuckles").children].indexOf(document.activeElement);
+    $("knuckles").style.setProperty("--keys", Math.max(1, list_.length - 1));
+    $("knuckles").classList.toggle("many", list_.length > 6);
+    $("knuckles").replaceChildren(...list_.map(([words, act], i) => key(words, act, i === list_.length - 1)));
+    for (const b of $("knuckles").children) if (b.textContent === "Keep it") b.dataset.keep = "yes"; // it says what it would keep
+    if (focus >= 0) $("knuckles").children[Math.min(focus, list_.length - 1)]?.focus({ preventScroll: true });
+  }
+  $("knuckles").hidden = false;
+  tick();
+}
+
+// found is what was tried, measured and named at a step.
+function found(now, step) {
+  const d = now.done[steps.indexOf(step)] ?? {}, out = [];
+  if (d.p) out.push("Poked: half back in " + shown(d.p) + " s.");
+  if (d.f) out.push(d.f === "yes" ? "It bends without cracking." : "It cracks when it is bent.");
+  if (d.w) out.push(d.w === "yes" ? "Light shines through." : "It tears before light shines through.");
+  if (d.l) out.push("It looks: " + d.l + ".");
+  if (d.mm) out.push("Measured: " + shown(Math.round(d.mm * 100) / 100) + " mm.");
+  if (d.x) out.push("Lost " + shown(Math.round(d.x * 1000) / 10) + " % so far.");
+  if (d.r) out.push("A ribbon pulled in " + shown(Math.round(d.r * 1000) / 10) + " %.");
+  if (d.mg) out.push("Weighed: " + grams(d.mg) + " in all.");
+  if (step.piece && state.shapes[step.piece]) out.push("Becomes " + (offers.shapes.find((x) => x.key === state.shapes[step.piece])?.name ?? state.shapes[step.piece]) + ".");
+  return out;
+}
+
+function text(id, words) {
+  if ($(id).textContent !== words) $(id).textContent = words;
+}
+function list(id, rows) {
+  const mark = JSON.stringify(rows);
+  if ($(id).dataset.mark === mark) return;
+  $(id).dataset.mark = mark;
+  $(id).replaceChildren(...rows.map(([words, cls]) => {
+    const li = document.createElement("li");
+    li.className = cls;
+    li.textContent = words;
+    return li;
+  }));
+}
+
+function pieces(now, step) {
+  const el = $("pieces");
+  el.hidden = !step?.pieces || step.pieces > 40;
+  if (el.hidden) return;
+  const mark = steps.indexOf(step) + ":" + now.at + ":" + step.pieces;
+  if (el.dataset.mark === mark) return;
+  el.dataset.mark = mark;
+  el.replaceChildren(...Array.from({ length: step.pieces }, (_, i) => {
+    const span = document.createElement("span");
+    const mine = steps.map((s, j) => [s, now.done[j]]).filter(([s]) => s.kind === step.kind && s.piece === i + 1);
+    span.textContent = i + 1;
+    span.className = i + 1 === step.piece ? "at" : mine.every(([, d]) => d.s === "done") ? "in" : "";
+    return span;
+  }));
+}
+
+function peek(at) {
+  // Pieces still to divide are one thing to come, as are the passes of later pieces.
+  const next = [], mark = at + ":" + steps.length;
+  for (const s of steps.slice(at + 1)) {
+    if (next.length === 4) break;
+    if (s.kind === "divide" && (steps[at]?.kind === "divide" || next.at(-1)?.kind === "divide")) continue;
+    if (s.kind === "pass" && s.piece > (steps[at]?.piece ?? 1) && (s.pass > 1 || next.some((x) => x.kind === "pass" && x.piece > (steps[at]?.piece ?? 1)))) continue;
+    next.push(s);
+  }
+  if ($("peek").dataset.mark === mark) return;
+  $("peek").dataset.mark = mark;
+  $("peek").replaceChildren(...next.map((s, i) => {
+    const div = document.createElement("div"), bar = document.createElement("i"), b = document.createElement("b");
+    div.style.setProperty("--thick", Math.max(3, s.sheet_mm ? Math.min(16, 3 * s.sheet_mm) : 16 - 3 * i) + "px");
+    b.textContent = (s.kind === "pass" && s.name && s.piece === steps[at]?.piece ? s.name : s.kind === "pass" && s.name ? s.head + ", " + s.name.toLowerCase() : s.head) + (s.min && s.kind === "wait" ? " " + Math.round(s.min) + " min" : "");
+    div.append(bar, b, document.createElement("br"), s.want_g ? grams(s.want_g) : brief(s.say ?? ""));
+    return div;
+  }));
+}
+
+// brief is the first sentence, cut at a word.
+function brief(words) {
+  const first = words.split(". ")[0];
+  return first.length <= 64 ? first : first.slice(0, 64).replace(/\s\S*$/, "") + " …";
+}
+
+// face writes the large figure, a smaller unit after it.
+function face(words, unit = "", cls = "") {
+  const el = $("face"), mark = words + "|" + unit;
+  el.className = "face " + cls;
+  if (el.dataset.mark === mark) return;
+  el.dataset.mark = mark;
+  el.replaceChildren(words);
+  if (unit) {
+    const small = document.createElement("span");
+    small.className = "unit";
+    small.textContent = unit;
+    el.append(small);
+  }
+}
+
+const rung = new Set();
+function tick() {
+  const now = as(), at = looking ?? now.at, step = steps[at];
+  const clock = step && now.clocks.find((c) => c.step === step.key);
+  food();
+  text("clock", new Date(line.now()).toTimeString().slice(0, 5));
+  picture($("bar"), { step, clock, done: now.done[at], left: clock && left(clock), g: onScale(), near, next: steps[at + 1], offers, grams });
+  if (clock) {
+    const s = left(clock);
+    face(clocked(s), "", (s < 0 ? "over" : "") + (clocked(s).length > 4 ? " long" : ""));
+    text("beside", (clock.paused ? "paused, " : "") + (s < 0 ? "over" : "left") + " of " + shown(Math.round(clock.length_s / 6) / 10) + " min");
+  } else if (step?.want_g && onScale() !== null) {
+    const g = onScale(), more = step.want_g - g;
+    const fine = step.want_g < offers.rules.alone_g ? 10 : 1; // tenths of a gram only where few are wanted
+    const still = Math.round(g * fine) / fine || 0; // no minus before nought
+    face(g < -LIFTED_G ? "–" : mass(offers.ounces ? g : still)[0].replace("-", "−"), mass(g)[1], "sm");
+    const keep = [...$("knuckles").children].find((x) => x.dataset.keep);
+    if (keep && looking === null) keep.textContent = g < 0 ? "Keep it" : "Keep " + (offers.ounces ? grams(g) : shown(still) + " g");
+    text("beside", g < -LIFTED_G ? "lifted: set it back" : more > near(step) ? "add " + grams(more) : more < -near(step) ? grams(-more) + " too much" : "right" + (scale.steady ? "" : ", settling"));
+  } else if (step?.want_g) {
+    const g = now.done[at].g;
+    face(...mass(g || step.want_g), "sm");
+    text("beside", g ? "weighed of " + grams(step.want_g) : step.counted ? step.much : scale?.silent ? "the scale is silent" : "to weigh");
+  } else if (step?.stop) {
+    face(step.stop, "", step.stop.length > 3 ? "word" : "");
+    text("beside", (step.own ? "put in" : "pass " + step.pass + " of " + step.passes) + (step.halve ? ", halve it first" : "") + (step.fold ? ", folded" : "") + waiting(now, step));
+  } else if (step?.kind === "cut" && step.count) {
+    face(String(now.done[at].m ?? 0), "of " + step.count, "sm");
+    text("beside", step.count_name + " made");
+  } else {
+    face("");
+    text("beside", step?.kind === "pack" && foodNow().past ? state.food.past : "");
+  }
+  if (panels.poked()) text("beside", "poked " + shown(((performance.now() - panels.poked()) / 1000).toFixed(1)) + " s ago: tap at half back");
+  const others = now.clocks.filter((c) => c.step !== step?.key);
+  chips("clocks", others.map((c) => [c.name, left(c)]));
+  // Of the clocks of other makings the two that end first.
+  const also = state.also.toSorted((a, b) => left(a) - left(b)).slice(0, 2);
+  $("also").hidden = also.length === 0;
+  text("also", also.map((c) => (left(c) < 0 ? clocked(left(c)) + " over" : clocked(left(c))) + " " + c.of + ": " + c.name).join("; "));
+  for (const c of now.clocks) {
+    const k = c.id + c.length_s;
+    if (left(c) > 0) rung.delete(k);
+    else if (!rung.has(k)) {
+      rung.add(k);
+      if (left(c) > -30) { // not one that ended before the page was there
+        ring(c.name + ": time is up");
+        text("told", c.name + ": time is up");
+      }
+    }
+  }
+  const over = now.clocks.find((c) => left(c) <= 0);
+  document.title = state.ended ? "Ended: " + bench.querySelector(".bench-top .serif").textContent : over ? clocked(left(over)) + " over: " + over.name : clock ? clocked(left(clock)) + " " + step.head : "Bench: " + (step?.head ?? "done");
+  const soon = now.clocks.some((c) => c.length_s < 60 * AWAKE_MIN && !c.paused);
+  awake(Boolean(step) && (!step.unattended || soon));
+}
+
+// waiting says which pieces wait for the rollers, and for how long by now.
+function waiting(now, step) {
+  const later = new Set(steps.filter((s, i) => s.kind === "pass" && s.piece > step.piece && now.done[i].s === "to_do").map((s) => s.piece));
+  if (!later.size) return "";
+  const since = Math.max(...now.done.map((d, i) => (steps[i].kind === "divide" || steps[i].station === "rest" ? (d.o ?? 0) : 0)));
+  const min = since ? Math.floor((line.now() - since) / 60000) : 0;
+  return "; " + later.size + (later.size === 1 ? " waits" : " wait") + " under the cloth" + (min > 0 ? ", " + min + " min" : "");
+}
+
+// foodNow is what the clock of the egg says by now: its minutes, the sentence for them, and whether usual advice gives it up.
+function foodNow() {
+  const f = state.food, min = (f.used_s + (f.since ? Math.max(0, line.now() - f.since) / 1000 : 0)) / 60;
+  const past = Boolean(f.discard_min) && min >= f.discard_min && !f.hung;
+  return { min, past, words: past ? f.past : min >= f.caution_min ? f.soon : f.fine };
+}
+
+// food is how long the dough has been out of the fridge, by what happened.
+function food() {
+  const f = state.food, el = $("food"), { min } = foodNow();
+  el.hidden = !f.caution_min || min < 1;
+  if (el.hidden) return;
+  const words = Math.floor(min / 60) + ":" + pad(Math.floor(min % 60)) + " h out of the fridge";
+  el.classList.toggle("over", min >= f.caution_min);
+  text("food", words + (min >= f.discard_min ? ", past the usual advice" : min >= f.caution_min ? ", soon past the usual advice" : ""));
+}
+
+function chips(id, rows) {
+  const el = $(id);
+  while (el.children.length > rows.length) el.lastChild.remove();
+  while (el.children.length < rows.length) el.append(document.createElement("span"));
+  rows.forEach(([name, s], i) => {
+    const words = name + " " + (s < 0 ? clocked(s) + " over" : clocked(s));
+    const span = el.children[i];
+    if (span.textContent !== words) span.textContent = words;
+    span.className = s < 0 ? "over" : "";
+  });
+}
+
+let awoken = null;
+function awake(want) {
+  if (awoken === want) return;
+  awoken = want;
+  stayAwake(want).then((can) => {
+    if (!can && want && !localStorage.getItem("bench-sleep-said")) {
+      localStorage.setItem("bench-sleep-said", "yes");
+      note("This browser cannot keep the screen on: set the tablet’s own sleep longer.");
+    }
+  });
+}
+document.addEventListener("visibilitychange", () => {
+  if (document.visibilityState === "visible") {
+    awoken = null;
+    tick();
+  }
+});
+
+// The space bar and a page-turning pedal: on and back, whatever has the focus; held down they count once.
+document.addEventListener("keydown", (e) => {
+  if (document.querySelector("dialog[open]")) return;
+  const what = { " ": "on", PageDown: "on", PageUp: "back" }[e.key];
+  if (!what) return;
+  e.preventDefault();
+  if (e.repeat) return;
+  if (what === "on") as().at < steps.length ? on() : [...$("knuckles").children].at(-1)?.click();
+  else back();
+});
+document.addEventListener("keyup", (e) => e.key === " " && !document.querySelector("dialog[open]") && e.preventDefault());
+
+for (const first of ["pointerdown", "keydown"]) document.addEventListener(first, () => setTimeout(unlock), { capture: true });
+
+draw();
+setInterval(tick, TICK_MS);
+new ResizeObserver(() => tick()).observe($("bar")); // it is drawn for the width it gets
