@@ -280,39 +280,50 @@ type keptCabinet struct {
 // Cabinet returns what the workshop keeps and has not retired, and its name. It is read anew once anything of it has
 // changed, by whichever process; the caller may change the lists of what it gets.
 func (s *Store) Cabinet(ctx context.Context) (Cabinet, error) {
-	stamp, name, err := s.cabinetStamp(ctx)
+	stamp, err := s.cabinetStamp(ctx)
 	if err != nil {
 		return Cabinet{}, err
 	}
+	return s.CabinetAt(ctx, stamp)
+}
+
+// CabinetAt is Cabinet for a stamp that was read just now: what has that stamp is not asked for again.
+func (s *Store) CabinetAt(ctx context.Context, stamp CabinetStamp) (Cabinet, error) {
 	k := &s.kept
 	k.mu.Lock()
 	defer k.mu.Unlock()
-	if k.stamp == stamp {
-		return k.cab.named(name), nil
+	if k.stamp == stamp.Things {
+		return k.cab.named(stamp.Workshop), nil
 	}
 	things, err := s.Things(ctx, false)
 	if err != nil {
 		return Cabinet{}, err
 	}
 	cab := CabinetOf(things)
-	after, name, err := s.cabinetStamp(ctx)
+	after, err := s.cabinetStamp(ctx)
 	if err != nil {
 		return Cabinet{}, err
 	}
-	if k.stamp = ""; after == stamp { // nothing was kept while it was read
-		k.stamp, k.cab = stamp, cab
+	if k.stamp = ""; after.Things == stamp.Things { // nothing was kept while it was read
+		k.stamp, k.cab = stamp.Things, cab
 	}
-	return cab.named(name), nil
+	return cab.named(after.Workshop), nil
 }
 
-// cabinetStamp is another whenever a thing was kept, retired or brought back; with the workshop's name.
-func (s *Store) cabinetStamp(ctx context.Context) (stamp, name string, err error) {
-	var row struct{ Stamp, Name string }
-	err = s.db.WithContext(ctx).Raw("SELECT (SELECT CONCAT(COUNT(*), ':', COALESCE(BIT_XOR(CRC32(CONCAT_WS(':', id, " +
-		"version, " +
-		"COALESCE(retired_at, '')))), 0)) FROM cabinet) AS stamp, " +
-		"COALESCE((SELECT name FROM workshops LIMIT 1), '') AS name").Scan(&row).Error
-	return row.Stamp, row.Name, err
+// CabinetStamp says which cabinet it is: Things is another whenever a thing was kept, retired or brought back.
+type CabinetStamp struct {
+	Things   string `gorm:"column:cabinet_things"`
+	Workshop string `gorm:"column:cabinet_workshop"` // its name
+}
+
+// cabinetStamps are the columns of a CabinetStamp.
+const cabinetStamps = "(SELECT CONCAT(COUNT(*), ':', COALESCE(BIT_XOR(CRC32(CONCAT_WS(':', id, version, " +
+	"COALESCE(retired_at, '')))), 0)) FROM cabinet) AS cabinet_things, " +
+	"COALESCE((SELECT name FROM workshops LIMIT 1), '') AS cabinet_workshop"
+
+func (s *Store) cabinetStamp(ctx context.Context) (stamp CabinetStamp, err error) {
+	err = s.db.WithContext(ctx).Raw("SELECT " + cabinetStamps).Scan(&stamp).Error
+	return stamp, err
 }
 
 // named is c of that workshop, its lists its own.

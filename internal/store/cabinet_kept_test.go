@@ -3,10 +3,14 @@ package store_test
 import (
 	"context"
 	"database/sql"
+	"errors"
 	"fmt"
 	"testing"
 
 	"hollen/internal/core/flour"
+	"hollen/internal/core/plan"
+	"hollen/internal/core/request"
+	"hollen/internal/core/rules"
 	"hollen/internal/store"
 	"hollen/internal/store/storetest"
 )
@@ -85,6 +89,70 @@ func TestCabinetIsReadOnce(t *testing.T) {
 	holds("nothing says it has changed, so it is not read", "Mill 00", "Strong")
 	run("UPDATE cabinet SET version = version + 1 WHERE id = ?", id)
 	holds("now it does", "Behind its back", "Strong")
+}
+
+// With a batch comes the stamp of the cabinet: another process's change is seen by it, and what is unchanged is not
+// asked for again.
+func TestStampComesWithTheBatch(t *testing.T) {
+	ctx, dsn := context.Background(), storetest.DSN(t)
+	opened := func() *store.Store {
+		s, err := store.Open(ctx, dsn, storetest.Now)
+		if err != nil {
+			t.Fatal(err)
+		}
+		t.Cleanup(func() { s.Close() })
+		return s
+	}
+	here, there := opened(), opened()
+	p, err := plan.Make(rules.Default(), request.Default())
+	if err != nil {
+		t.Fatal(err)
+	}
+	b, err := here.Create(ctx, p)
+	if err != nil {
+		t.Fatal(err)
+	}
+	read := func() store.CabinetStamp {
+		t.Helper()
+		got, stamp, err := here.GetStamped(ctx, b.ID)
+		if err != nil || got.ID != b.ID || got.Version != 1 || len(request.Changes(got.Request.Request,
+			p.Request)) > 0 {
+			t.Fatalf("%+v, %v", got, err)
+		}
+		return stamp
+	}
+	flours := func(ctx context.Context, stamp store.CabinetStamp) int {
+		t.Helper()
+		cab, err := here.CabinetAt(ctx, stamp)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return len(cab.Flours)
+	}
+	if n := flours(ctx, read()); n != 0 {
+		t.Errorf("%d flours", n)
+	}
+	if _, err := there.Keep(ctx, store.FlourKind, 0, 0, flour.Flour{Name: "Mill"}); err != nil {
+		t.Fatal(err)
+	}
+	stamp := read()
+	if n := flours(ctx, stamp); n != 1 {
+		t.Errorf("%d flours, another process has kept one", n)
+	}
+	gone, end := context.WithCancel(ctx)
+	end() // no question can be asked any more, and none has to be
+	if n := flours(gone, stamp); n != 1 {
+		t.Errorf("%d flours of a cabinet that is kept", n)
+	}
+	if _, _, err := here.GetStamped(ctx, 99); !errors.Is(err, store.ErrNotFound) {
+		t.Errorf("no such batch: %v", err)
+	}
+	if err := here.Delete(ctx, b.ID); err != nil {
+		t.Fatal(err)
+	}
+	if got, _, err := here.GetStamped(ctx, b.ID); !errors.Is(err, store.ErrDeleted) || got.ID != b.ID {
+		t.Errorf("deleted: %+v, %v", got.ID, err)
+	}
 }
 
 // Pages of a large cabinet ask whether it has changed and read nothing.

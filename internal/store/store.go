@@ -305,6 +305,32 @@ func (s *Store) Get(ctx context.Context, id uint64) (Batch, error) {
 	return b, err
 }
 
+// GetStamped is Get with the stamp the cabinet has at that moment, in one query.
+func (s *Store) GetStamped(ctx context.Context, id uint64) (Batch, CabinetStamp, error) {
+	var row struct {
+		Batch        `gorm:"embedded"`
+		CabinetStamp `gorm:"embedded"`
+	}
+	db := s.db.WithContext(ctx)
+	found := db.Unscoped().Model(&Batch{}).Select("batches.*, "+cabinetStamps).Where("id = ?", id).Limit(1).Scan(&row)
+	err := found.Error
+	if err == nil && found.RowsAffected == 0 {
+		return row.Batch, row.CabinetStamp, ErrNotFound
+	} else if err != nil {
+		return row.Batch, row.CabinetStamp, err
+	}
+	b, err := settled(db, row.Batch)
+	s.tellMended(&b)
+	return b, row.CabinetStamp, err
+}
+
+// tellMended tells in the log that the newest version of a batch stands in for what cannot be read.
+func (s *Store) tellMended(b *Batch) {
+	if b.Mended {
+		s.log.Error("batch", "id", b.ID, "err", "its request cannot be read; the version kept beside it stands in")
+	}
+}
+
 func get(db *gorm.DB, id uint64) (Batch, error) {
 	var b Batch
 	err := db.Unscoped().First(&b, id).Error
@@ -314,7 +340,12 @@ func get(db *gorm.DB, id uint64) (Batch, error) {
 	case err != nil:
 		return b, err
 	}
-	err = mend(db, &b)
+	return settled(db, b)
+}
+
+// settled is a batch as it was read, mended where it has to be; ErrDeleted where it is deleted.
+func settled(db *gorm.DB, b Batch) (Batch, error) {
+	err := mend(db, &b)
 	if b.DeletedAt.Valid && (err == nil || errors.Is(err, ErrUnreadable)) {
 		return b, ErrDeleted
 	}

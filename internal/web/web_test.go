@@ -362,6 +362,28 @@ func TestTemplatesHaveNoInline(t *testing.T) {
 	}
 }
 
+// Scripts keep to their rooms as the pages do: a room takes in what all pages share and its own, main.js everything.
+func TestScriptsKeepToTheirRooms(t *testing.T) {
+	files, err := filepath.Glob("static/js/*/*.js")
+	if err != nil || len(files) < 15 {
+		t.Fatal(len(files), err)
+	}
+	from := regexp.MustCompile(`from "([^"]+)"`)
+	for _, f := range files {
+		b, err := os.ReadFile(f)
+		if err != nil {
+			t.Fatal(err)
+		}
+		room := filepath.Base(filepath.Dir(f))
+		for _, m := range from.FindAllSubmatch(b, -1) {
+			if to := filepath.Base(filepath.Dir(filepath.Join(filepath.Dir(f), string(m[1])))); to != room &&
+				to != "page" {
+				t.Errorf("%s takes in %s, of the room %s", f, m[1], to)
+			}
+		}
+	}
+}
+
 func BenchmarkBatchPage(b *testing.B) {
 	s := newSite(b)
 	for _, at := range []string{"formula", "roll", "cut"} {

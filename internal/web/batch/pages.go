@@ -32,7 +32,6 @@ func (s *Room) with(c *page.Visit, typed measure.System) (form.With, error) {
 
 // ask reads a posted batch page.
 func (s *Room) ask(c *page.Visit) (asked, error) {
-	c.FetchCabinet() // while the batch is read
 	b, err := s.Load(c)
 	if err != nil {
 		return asked{}, err
@@ -136,7 +135,6 @@ func (s *Room) unchanged(c *page.Visit, b store.Batch, r request.Request) (*batc
 
 // OpenBatch shows a batch as saved.
 func (s *Room) OpenBatch(c *page.Visit) error {
-	c.FetchCabinet()
 	b, err := s.Load(c)
 	if err != nil {
 		return err

@@ -18,7 +18,10 @@ func (s *Site) Load(c *Visit) (b store.Batch, err error) {
 		return b, Refuse(http.StatusNotFound, "There is no such batch.", "Batches are numbered; this is no number.")
 	}
 	ctx := c.Request.Context()
-	b, err = s.Store.Get(ctx, id)
+	b, stamp, err := s.Store.GetStamped(ctx, id)
+	if err == nil {
+		c.Stamped(stamp)
+	}
 	if errors.Is(err, store.ErrUnreadable) {
 		s.Log.Error("store", "err", err)
 		return b, Refuse(http.StatusInternalServerError, "This batch cannot be read as it was last saved.", fmt.Sprintf(

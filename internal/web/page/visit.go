@@ -11,18 +11,6 @@ import (
 	"hollen/internal/store"
 )
 
-// Today is the date where Hollen runs.
-func (s *Site) Today() string { return s.Now().Format(time.DateOnly) }
-
-// Place is the workshop's name; none where the database does not answer.
-func (s *Site) Place(c *Visit) string {
-	name, err := c.Place()
-	if err != nil {
-		s.Log.Warn("workshop", "err", err)
-	}
-	return name
-}
-
 // Visit is one request to a page: what came, in which units and with which marks it is answered, who asks, and what
 // the workshop keeps.
 type Visit struct {
@@ -32,14 +20,8 @@ type Visit struct {
 	Who   *store.Account // who is signed in; nil where nobody signs in
 
 	kept    *store.Store
-	cabinet *fetched
-}
-
-// fetched is the cabinet of a request, being read.
-type fetched struct {
-	done chan struct{}
-	cab  store.Cabinet
-	err  error
+	stamp   *store.CabinetStamp // of the cabinet, where it came with something else
+	cabinet *store.Cabinet      // once it was asked for
 }
 
 // AccountKey is under what a request holds who is signed in.
@@ -54,39 +36,54 @@ func (s *Site) Visit(c *gin.Context) *Visit {
 	return v
 }
 
-// FetchCabinet begins to read what the workshop keeps, once a request.
-func (c *Visit) FetchCabinet() {
-	if c.cabinet != nil {
-		return
-	}
-	f := &fetched{done: make(chan struct{})}
-	c.cabinet = f
-	ctx, kept := c.Request.Context(), c.kept
-	go func() {
-		defer close(f.done)
-		f.cab, f.err = kept.Cabinet(ctx)
-	}()
-}
+// Stamped has the cabinet be the one of a stamp that came with what was read.
+func (c *Visit) Stamped(stamp store.CabinetStamp) { c.stamp = &stamp }
 
-// Cabinet returns what the workshop keeps.
+// Cabinet returns what the workshop keeps, read once a request.
 func (c *Visit) Cabinet() (store.Cabinet, error) {
-	c.FetchCabinet()
-	<-c.cabinet.done
-	return c.cabinet.cab, c.cabinet.err
+	if c.cabinet != nil {
+		return *c.cabinet, nil
+	}
+	ctx := c.Request.Context()
+	var cab store.Cabinet
+	var err error
+	if c.stamp != nil {
+		cab, err = c.kept.CabinetAt(ctx, *c.stamp)
+	} else {
+		cab, err = c.kept.Cabinet(ctx)
+	}
+	if err == nil {
+		c.cabinet = &cab
+	}
+	return cab, err
 }
 
 // KeepsWay has the cabinet of this request hold a way that was kept just now.
 func (c *Visit) KeepsWay(w request.Way) {
-	if cab, err := c.Cabinet(); err == nil {
-		c.cabinet.cab.Ways = append(slices.Clone(cab.Ways), w)
+	if c.cabinet != nil {
+		c.cabinet.Ways = append(slices.Clone(c.cabinet.Ways), w)
 	}
 }
 
-// Place is the workshop's name, "" where the database does not answer.
+// Place is the workshop's name.
 func (c *Visit) Place() (name string, err error) {
-	if c.cabinet != nil {
-		<-c.cabinet.done
-		return c.cabinet.cab.Workshop, nil
+	switch {
+	case c.cabinet != nil:
+		return c.cabinet.Workshop, nil
+	case c.stamp != nil:
+		return c.stamp.Workshop, nil
 	}
 	return c.kept.Workshop(c.Request.Context())
 }
+
+// Place is the workshop's name; none where the database does not answer.
+func (s *Site) Place(c *Visit) string {
+	name, err := c.Place()
+	if err != nil {
+		s.Log.Warn("workshop", "err", err)
+	}
+	return name
+}
+
+// Today is the date where Hollen runs.
+func (s *Site) Today() string { return s.Now().Format(time.DateOnly) }
