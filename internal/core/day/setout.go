@@ -5,7 +5,6 @@ import (
 	"math"
 	"slices"
 
-	"hollen/internal/core/flour"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
 	"hollen/internal/core/rules"
@@ -89,7 +88,7 @@ func SetOut(plans []*plan.Plan, date string) []Need {
 		if n.limit > 0 && n.MassG > n.limit {
 			n.Short, n.Note = true, fmt.Sprintf("a full container holds %.0f kg", n.limit/1000)
 		}
-		if _, err := flour.Day(n.best); err == nil && n.best < date {
+		if _, err := measure.Day(n.best); err == nil && n.best < date {
 			n.Short, n.Note = true, "best before "+n.best
 		}
 	}

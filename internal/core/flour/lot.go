@@ -5,7 +5,6 @@ import (
 	"fmt"
 	"math"
 	"strings"
-	"time"
 
 	"hollen/internal/core/cost"
 	"hollen/internal/core/measure"
@@ -39,20 +38,11 @@ type Lot struct {
 // taken to drift from it. Source: house.
 const MeasuredDays = 2
 
-// Day reads yyyy-mm-dd between 2000 and 2100.
-func Day(s string) (time.Time, error) {
-	d, err := time.Parse(time.DateOnly, s)
-	if err != nil || d.Year() < 2000 || d.Year() > 2100 {
-		return d, fmt.Errorf("%q is no date; yyyy-mm-dd from 2000 to 2100 is allowed", s)
-	}
-	return d, nil
-}
-
 // DaysBetween returns the whole days from one date to a later one, 0 when it is not later,
 // and whether both are dates.
 func DaysBetween(from, to string) (float64, bool) {
-	a, errA := Day(from)
-	b, errB := Day(to)
+	a, errA := measure.Day(from)
+	b, errB := measure.Day(to)
 	if errA != nil || errB != nil {
 		return 0, false
 	}
@@ -94,7 +84,7 @@ func (l *Lot) Check() error {
 	}
 	for _, d := range []struct{ name, day string }{{"opened_on", l.OpenedOn}, {"best_before", l.BestBefore},
 		{"measured_on", l.MeasuredOn}} {
-		if _, err := Day(d.day); d.day != "" && err != nil {
+		if _, err := measure.Day(d.day); d.day != "" && err != nil {
 			errs = append(errs, fmt.Errorf("%s: %w", d.name, err))
 		}
 	}

@@ -85,3 +85,12 @@ func DaysWords(from, to float64) string {
 	}
 	return fmt.Sprintf("%g to %s", from, Days(to))
 }
+
+// Day reads yyyy-mm-dd between 2000 and 2100.
+func Day(s string) (time.Time, error) {
+	d, err := time.Parse(time.DateOnly, s)
+	if err != nil || d.Year() < 2000 || d.Year() > 2100 {
+		return d, fmt.Errorf("%q is no date; yyyy-mm-dd from 2000 to 2100 is allowed", s)
+	}
+	return d, nil
+}

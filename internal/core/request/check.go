@@ -31,16 +31,16 @@ func (a Amount) Counts(path string) bool {
 func (r *Request) Check(ru rules.Rules) error {
 	var errs []error
 	if r.Format != Format {
-		errs = append(errs, FieldError{"format", "Format", r.Format, "only " + Format + " is"})
+		errs = append(errs, wrong("format", "Format", r.Format, "only "+Format+" is"))
 	}
 	for _, g := range groups {
 		n := g.length(r)
 		if n < g.Least || n > g.Most {
-			errs = append(errs, FieldError{g.Name, g.Label, fmt.Sprint(n), fmt.Sprintf(g.TooMany, g.Most)})
+			errs = append(errs, wrong(g.Name, g.Label, fmt.Sprint(n), fmt.Sprintf(g.TooMany, g.Most)))
 		}
 		for i := range min(n, g.Most) {
 			if g.Missing != "" && !g.holds(r, i) {
-				errs = append(errs, FieldError{g.Path(i, g.Head), g.Label, "", g.Missing})
+				errs = append(errs, wrong(g.Path(i, g.Head), g.Label, "", g.Missing))
 			}
 		}
 	}
@@ -57,7 +57,7 @@ func (r *Request) Check(ru rules.Rules) error {
 		}
 		if own := f.KeptBy(r); own != nil {
 			if err := own.sound(f.Get(r)); err != nil {
-				errs = append(errs, FieldError{f.Path, f.Label, f.Get(r), err.Error()})
+				errs = append(errs, wrong(f.Path, f.Label, f.Get(r), err.Error()))
 			}
 		} else if err := f.Check(r); err != nil {
 			errs = append(errs, err)
@@ -65,25 +65,25 @@ func (r *Request) Check(ru rules.Rules) error {
 	}
 	if len(errs) == 0 {
 		if math.Abs(sum-1) > .001 {
-			errs = append(errs, FieldError{"flours", "Flours", fmt.Sprintf("%.4g", sum), "the shares must add up to 1"})
+			errs = append(errs, wrong("flours", "Flours", fmt.Sprintf("%.4g", sum), "the shares must add up to 1"))
 		}
 		errs = append(errs, r.Roll.checkOwn()...)
 		if c := r.Eggs.Kind(); c.YolkG > .7*c.EdibleG {
-			errs = append(errs, FieldError{"eggs.own_yolk_g", "Your yolk", fmt.Sprintf("%g", c.YolkG),
-				fmt.Sprintf("at most 70 %% of the egg, %g g, is yolk", c.EdibleG)})
+			errs = append(errs, wrong("eggs.own_yolk_g", "Your yolk", fmt.Sprintf("%g", c.YolkG),
+				fmt.Sprintf("at most 70 %% of the egg, %g g, is yolk", c.EdibleG)))
 		}
 		if g, named := r.Amount.NamedFlourG(); named && (g < 50 || g > 50000) {
-			errs = append(errs, FieldError{"amount.flour_each_g", "Flour for each", fmt.Sprintf("%g", r.Amount.EachG),
-				fmt.Sprintf("50 to 50,000 g in all is allowed; this makes %g g", g)})
+			errs = append(errs, wrong("amount.flour_each_g", "Flour for each", fmt.Sprintf("%g", r.Amount.EachG),
+				fmt.Sprintf("50 to 50,000 g in all is allowed; this makes %g g", g)))
 		}
 		if r.Amount.By == ByEggs && r.Eggs.Style == egg.NoEgg {
-			errs = append(errs, FieldError{"amount.by", "Make it by", string(r.Amount.By),
-				"a dough without egg goes by portions, dough or flour"})
+			errs = append(errs, wrong("amount.by", "Make it by", string(r.Amount.By),
+				"a dough without egg goes by portions, dough or flour"))
 		}
 		if from, errF := measure.At(r.Clock.From); errF == nil {
 			if to, errT := measure.At(r.Clock.RollAt); errT == nil && !to.After(from) {
-				errs = append(errs, FieldError{"clock.roll_at", "I roll at", r.Clock.RollAt,
-					"it must be after the start, " + r.Clock.From})
+				errs = append(errs, wrong("clock.roll_at", "I roll at", r.Clock.RollAt,
+					"it must be after the start, "+r.Clock.From))
 			}
 		}
 		errs = append(errs, r.checkCut()...)
@@ -96,34 +96,34 @@ func (r *Request) Check(ru rules.Rules) error {
 func (r *Request) checkCut() (errs []error) {
 	s := r.Sized(0)
 	if lo, hi := r.Lengths(); s.Traits().Lengths && lo > hi {
-		errs = append(errs, FieldError{"cut.max_length_mm", "Longest ribbon", fmt.Sprintf("%g", hi),
-			fmt.Sprintf("it cannot be under the shortest ribbon, %g mm", lo)})
+		errs = append(errs, wrong("cut.max_length_mm", "Longest ribbon", fmt.Sprintf("%g", hi),
+			fmt.Sprintf("it cannot be under the shortest ribbon, %g mm", lo)))
 	} else if err := s.Check(); err != nil {
 		first := measure.Faults(err)[0]
 		f, ok := FieldAt("cut." + first.Field)
 		if !ok {
 			f, _ = FieldAt("cut.shape")
 		}
-		errs = append(errs, FieldError{f.Path, f.Label, f.Get(r), first.Text})
+		errs = append(errs, wrong(f.Path, f.Label, f.Get(r), first.Text))
 	}
 	rest := r.Amount.Portions
 	for i, x := range r.Cut.Also {
 		at := func(part string) string { return fmt.Sprintf("cut.also.%d.%s", i, part) }
 		if other := x.Kind(); s.Traits().Rope && !other.Traits().Rope {
-			errs = append(errs, FieldError{at("shape"), "Another shape", x.Shape,
-				"a shape that is cut from sheets goes first, what is formed from a rope after it"})
+			errs = append(errs, wrong(at("shape"), "Another shape", x.Shape,
+				"a shape that is cut from sheets goes first, what is formed from a rope after it"))
 		}
 		if most := shareMost[x.By]; x.Portions > most {
-			errs = append(errs, FieldError{at("portions"), "How much", fmt.Sprintf("%g", x.Portions),
-				fmt.Sprintf("at most %g is allowed", most)})
+			errs = append(errs, wrong(at("portions"), "How much", fmt.Sprintf("%g", x.Portions),
+				fmt.Sprintf("at most %g is allowed", most)))
 		}
 		errs = append(errs, r.Roll.checkStop(x.Stop, at("stop"), "It ends at")...)
 		if x.By != ShareByPortions {
 			continue
 		}
 		if rest -= x.Portions; rest < 1 && r.Amount.By == ByPortions {
-			errs = append(errs, FieldError{at("portions"), "Portions", fmt.Sprintf("%g", x.Portions),
-				fmt.Sprintf("of %g portions in all at least one stays for the first shape", r.Amount.Portions)})
+			errs = append(errs, wrong(at("portions"), "Portions", fmt.Sprintf("%g", x.Portions),
+				fmt.Sprintf("of %g portions in all at least one stays for the first shape", r.Amount.Portions)))
 			break
 		}
 	}
@@ -149,16 +149,16 @@ func (r *Roll) checkStop(stop, path, label string) []error {
 	if ok {
 		return nil
 	}
-	return []error{FieldError{path, label, stop, allowed}}
+	return []error{wrong(path, label, stop, allowed)}
 }
 
 // checkKeep returns what is wrong with keeping and check-weighing.
 func (r *Request) checkKeep(ru rules.Rules) (errs []error) {
 	if d, where := r.Keep.Days, r.KeptIn(); d != nil && where != "" && strings.TrimSpace(r.Keep.Note) == "" {
 		if _, usual := cook.Days(ru.Safety, where, r.AnyKeepsAsRaw()); *d > usual {
-			errs = append(errs, FieldError{"keep.note", "Your reason", "",
+			errs = append(errs, wrong("keep.note", "Your reason", "",
 				fmt.Sprintf("longer than the usual %s needs your own reason, noted here",
-					measure.Days(usual))})
+					measure.Days(usual))))
 		}
 	}
 	last := time.Time{}
@@ -168,8 +168,8 @@ func (r *Request) checkKeep(ru rules.Rules) (errs []error) {
 			continue
 		}
 		if !at.After(last) {
-			errs = append(errs, FieldError{fmt.Sprintf("dry.checks.%d.at", i), "Weighed at", x.At,
-				"each weighing is later than the one before it"})
+			errs = append(errs, wrong(fmt.Sprintf("dry.checks.%d.at", i), "Weighed at", x.At,
+				"each weighing is later than the one before it"))
 		}
 		last = at
 	}
@@ -211,8 +211,8 @@ func (r *Roll) checkOwn() (errs []error) {
 		}
 	}
 	if !rolled {
-		errs = append(errs, FieldError{group.Path(0, "stop"), "Line 1, stop", r.Steps[0].Stop,
-			"one line at least goes through a stop; a pin alone is a machine of its own"})
+		errs = append(errs, wrong(group.Path(0, "stop"), "Line 1, stop", r.Steps[0].Stop,
+			"one line at least goes through a stop; a pin alone is a machine of its own"))
 	}
 	return errs
 }

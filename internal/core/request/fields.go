@@ -6,6 +6,7 @@ import (
 
 	"hollen/internal/core/cut"
 	"hollen/internal/core/egg"
+	"hollen/internal/core/field"
 )
 
 // allFields are the fields of a request, in the order of work within each group; fieldAt
@@ -37,7 +38,8 @@ func FieldAt(path string) (Field, bool) {
 }
 
 func number(s Stage, path, label, unit string, lo, hi, step float64, at func(*Request) any) Field {
-	return Field{Path: path, Stage: s, Label: label, Unit: unit, Kind: Number, Min: lo, Max: hi, Step: step, at: at}
+	return Field{Field: field.Field{Path: path, Label: label, Unit: unit, Kind: Number, Min: lo, Max: hi, Step: step},
+		Stage: s, at: at}
 }
 func count(s Stage, path, label, unit string, lo, hi, step float64, at func(*Request) any) Field {
 	f := number(s, path, label, unit, lo, hi, step, at)
@@ -51,15 +53,23 @@ func share(s Stage, path, label string, lo, hi, step float64, at func(*Request) 
 }
 func optional(f Field) Field { f.Optional = true; return f }
 func choice(s Stage, path, label string, at func(*Request) any, o ...Option) Field {
-	return Field{Path: path, Stage: s, Label: label, Kind: Choice, Options: o, at: at}
+	return Field{Field: field.Field{Path: path, Label: label, Kind: Choice, Options: o}, Stage: s, at: at}
 }
 func price(path, label, unit string, at func(*Request) any) Field {
-	return Field{Path: path, Stage: AtFormula, Label: label, Unit: unit, Kind: Price, Optional: true, at: at}
+	return Field{Field: field.Field{Path: path, Label: label, Unit: unit, Kind: Price, Optional: true},
+		Stage: AtFormula, at: at}
 }
 func flag(s Stage, path, label string, at func(*Request) any) Field {
-	return Field{Path: path, Stage: s, Label: label, Kind: Flag, at: at}
+	return Field{Field: field.Field{Path: path, Label: label, Kind: Flag}, Stage: s, at: at}
 }
 func keeping(f Field, own func(*Request) owner) Field { f.own = own; return f }
+
+// opt is an option; wrong is what is said of a value that will not do.
+func opt(key, name string) Option { return Option{Key: key, Name: name} }
+
+func wrong(path, label, value, allowed string) FieldError {
+	return FieldError{Path: path, Label: label, Value: value, Allowed: allowed}
+}
 
 func options[T any](list []T, of func(T) Option) []Option {
 	out := make([]Option, len(list))
@@ -72,11 +82,11 @@ func options[T any](list []T, of func(T) Option) []Option {
 // classOptions are the shipped classes of eggs, shapeOptions the shipped shapes.
 func classOptions() []Option {
 	return options(egg.Classes(), func(c egg.Class) Option {
-		return Option{c.Key, fmt.Sprintf("%s, {%g g}", c.Name,
-			c.EdibleG)}
+		return opt(c.Key, fmt.Sprintf("%s, {%g g}", c.Name,
+			c.EdibleG))
 	})
 }
 
 func shapeOptions() []Option {
-	return options(cut.Shipped(), func(s cut.Shape) Option { return Option{s.Key, s.Set()} })
+	return options(cut.Shipped(), func(s cut.Shape) Option { return opt(s.Key, s.Set()) })
 }

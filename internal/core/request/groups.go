@@ -5,6 +5,7 @@ import (
 	"slices"
 
 	"hollen/internal/core/addition"
+	"hollen/internal/core/field"
 	"hollen/internal/core/flour"
 	"hollen/internal/core/roll"
 )
@@ -278,14 +279,14 @@ func flourSlot(i int, p string) []Field {
 	part := func(f func(*FlourPart) any) func(*Request) any {
 		return func(r *Request) any { return f(&r.Flours[i]) }
 	}
-	flours := options(flour.Shipped(), func(f flour.Flour) Option { return Option{f.Key, f.Name} })
+	flours := options(flour.Shipped(), func(f flour.Flour) Option { return opt(f.Key, f.Name) })
 	return []Field{
 		keeping(choice(AtFormula, p+"flour", label, part(func(f *FlourPart) any { return &f.Flour }), flours...),
 			func(r *Request) owner { return own(&r.Flours[i].Own, keptFlour) }),
 		share(AtFormula, p+"share", label+", share", .01, 1, .05, part(func(f *FlourPart) any { return &f.Share })),
 		price(p+"price_per_kg", label, "a kg", part(func(f *FlourPart) any { return &f.PricePerKG })),
-		keeping(choice(AtRoom, p+"lot", "Lot", part(func(f *FlourPart) any { return &f.Lot }), Option{"",
-			"No lot named"}),
+		keeping(choice(AtRoom, p+"lot", "Lot", part(func(f *FlourPart) any { return &f.Lot }), opt("",
+			"No lot named")),
 			func(r *Request) owner { return own(&r.Flours[i].LotKept, keptLot) }),
 		choice(AtRoom, p+"kept", "Kept in", part(func(f *FlourPart) any { return &f.Kept }), Keepings()...),
 		number(AtRoom, p+"open_days", "Open for", "days", 0, 720, 1,
@@ -302,10 +303,10 @@ func additionSlot(i int, p string) []Field {
 	part := func(f func(*AdditionPart) any) func(*Request) any {
 		return func(r *Request) any { return f(&r.Additions[i]) }
 	}
-	all := options(addition.Shipped(), func(a addition.Addition) Option { return Option{a.Key, a.Name} })
+	all := options(addition.Shipped(), func(a addition.Addition) Option { return opt(a.Key, a.Name) })
 	return []Field{
 		keeping(choice(AtFormula, p+"addition", label, part(func(a *AdditionPart) any { return &a.Addition }),
-			append([]Option{{"", "Nothing"}}, all...)...),
+			append([]Option{opt("", "Nothing")}, all...)...),
 			func(r *Request) owner { return own(&r.Additions[i].Own, keptAddition) }),
 		share(AtFormula, p+"share", label+", of flour", .0005, .8, .005,
 			part(func(a *AdditionPart) any { return &a.Share })),
@@ -317,7 +318,7 @@ func otherEggSlot(i int, p string) []Field {
 	label := []string{"Other eggs", "More other eggs"}[i]
 	return []Field{
 		keeping(choice(AtFormula, p+"class", label, func(r *Request) any { return &r.Eggs.Also[i].Class },
-			append([]Option{{"", "None besides"}}, classOptions()...)...),
+			append([]Option{opt("", "None besides")}, classOptions()...)...),
 			func(r *Request) owner { return own(&r.Eggs.Also[i].Own, keptClass) }),
 		count(AtFormula, p+"count", label+", how many", "", 1, 2000, 1,
 			func(r *Request) any { return &r.Eggs.Also[i].Count }),
@@ -329,15 +330,15 @@ func otherShapeSlot(i int, p string) []Field {
 		"A seventh shape", "An eighth shape"}[i]
 	return []Field{
 		keeping(choice(AtCut, p+"shape", label, func(r *Request) any { return &r.Cut.Also[i].Shape },
-			append([]Option{{"", "Nothing else"}}, shapeOptions()...)...),
+			append([]Option{opt("", "Nothing else")}, shapeOptions()...)...),
 			func(r *Request) owner { return own(&r.Cut.Also[i].Own, keptShape) }),
 		number(AtCut, p+"portions", label+", how much", "", .5, 60000, 1,
 			func(r *Request) any { return &r.Cut.Also[i].Portions }),
-		choice(AtCut, p+"by", label+", counted in", func(r *Request) any { return &r.Cut.Also[i].By }, Option{"",
-			"portions"},
-			Option{string(ShareByGrams), "g of dough"}, Option{string(ShareByPieces), "pieces of dough"},
-			Option{string(ShareByHandful), "handfuls"}),
-		{Path: p + "stop", Stage: AtCut, Label: label + ", ends at", Kind: Text, Max: 12,
+		choice(AtCut, p+"by", label+", counted in", func(r *Request) any { return &r.Cut.Also[i].By }, opt("",
+			"portions"),
+			opt(string(ShareByGrams), "g of dough"), opt(string(ShareByPieces), "pieces of dough"),
+			opt(string(ShareByHandful), "handfuls")),
+		{Field: field.Field{Path: p + "stop", Label: label + ", ends at", Kind: Text, Max: 12}, Stage: AtCut,
 			at: func(r *Request) any { return &r.Cut.Also[i].Stop }},
 	}
 }
@@ -351,14 +352,14 @@ func kneadSlot(i int, p string) []Field {
 		choice(AtKnead, p+"do", label, step(func(s *KneadStep) any { return &s.Do }), KneadDoOptions()...),
 		number(AtKnead, p+"min", label+", how long", "min", .05, 2880, 1,
 			step(func(s *KneadStep) any { return &s.Min })),
-		choice(AtKnead, p+"cover", label+", covered", step(func(s *KneadStep) any { return &s.Cover }), Option{"",
-			"As usual"},
-			Option{string(CoverFilm), "In film"}, Option{string(CoverBowl), "Under a bowl"}, Option{string(CoverFlat),
-				"In film, pressed flat"},
-			Option{string(CoverPieces), "Divided, in film"}, Option{string(CoverNone), "Open"}),
-		choice(AtKnead, p+"hands", label+", hands", step(func(s *KneadStep) any { return &s.Hands }), Option{"",
-			"All at once"},
-			Option{string(HandsShared), "Shared out"}, Option{string(HandsTurns), "Lot by lot"}),
+		choice(AtKnead, p+"cover", label+", covered", step(func(s *KneadStep) any { return &s.Cover }), opt("",
+			"As usual"),
+			opt(string(CoverFilm), "In film"), opt(string(CoverBowl), "Under a bowl"), opt(string(CoverFlat),
+				"In film, pressed flat"),
+			opt(string(CoverPieces), "Divided, in film"), opt(string(CoverNone), "Open")),
+		choice(AtKnead, p+"hands", label+", hands", step(func(s *KneadStep) any { return &s.Hands }), opt("",
+			"All at once"),
+			opt(string(HandsShared), "Shared out"), opt(string(HandsTurns), "Lot by lot")),
 	}
 }
 
@@ -368,18 +369,18 @@ func passSlot(i int, p string) []Field {
 	}
 	label := fmt.Sprintf("Line %d", i+1)
 	return []Field{
-		{Path: p + "stop", Stage: AtRoll, Label: label + ", stop", Kind: Text, Max: 12,
+		{Field: field.Field{Path: p + "stop", Label: label + ", stop", Kind: Text, Max: 12}, Stage: AtRoll,
 			at: step(func(s *RollStep) any { return &s.Stop })},
 		count(AtRoll, p+"passes", label+", passes", "", 1, 20, 1, step(func(s *RollStep) any { return &s.Passes })),
-		choice(AtRoll, p+"fold", label+", folded", step(func(s *RollStep) any { return &s.Fold }), Option{"", "Flat"},
-			Option{string(FoldHalf), "Folded in half"},
-			Option{string(FoldThree), "Folded in three"}, Option{string(FoldBook), "Ends to the middle, closed"}),
-		choice(AtRoll, p+"first", label+", before it", step(func(s *RollStep) any { return &s.First }), Option{"",
-			"Straight on"},
-			Option{string(roll.Halve), "Halve it first"}, Option{string(roll.Quarter), "Cut it in four first"},
-			Option{string(roll.TrimFirst), "Trim it square first"},
-			Option{string(roll.TurnIt), "Quarter turn first"}, Option{string(roll.Belt), "Join it to a belt first"},
-			Option{string(roll.LayOn), "Lay strips on first"}, Option{string(roll.Wait), "Rest it first"}),
+		choice(AtRoll, p+"fold", label+", folded", step(func(s *RollStep) any { return &s.Fold }), opt("", "Flat"),
+			opt(string(FoldHalf), "Folded in half"),
+			opt(string(FoldThree), "Folded in three"), opt(string(FoldBook), "Ends to the middle, closed")),
+		choice(AtRoll, p+"first", label+", before it", step(func(s *RollStep) any { return &s.First }), opt("",
+			"Straight on"),
+			opt(string(roll.Halve), "Halve it first"), opt(string(roll.Quarter), "Cut it in four first"),
+			opt(string(roll.TrimFirst), "Trim it square first"),
+			opt(string(roll.TurnIt), "Quarter turn first"), opt(string(roll.Belt), "Join it to a belt first"),
+			opt(string(roll.LayOn), "Lay strips on first"), opt(string(roll.Wait), "Rest it first")),
 		number(AtRoll, p+"rest_min", label+", rest", "min", 0, 240, 5,
 			step(func(s *RollStep) any { return &s.RestMin })),
 		flag(AtRoll, p+"dust", label+", dusted", step(func(s *RollStep) any { return &s.Dust })),
@@ -392,8 +393,8 @@ func stripSlot(i int, p string) []Field {
 	}
 	label := fmt.Sprintf("Strip %d", i+1)
 	return []Field{
-		choice(AtRoll, p+"colour", label, strip(func(s *roll.Strip) any { return &s.Colour }), Option{"", "No strip"},
-			Option{string(roll.OtherDough), "The other dough"}, Option{string(roll.ThirdColour), "The third colour"}),
+		choice(AtRoll, p+"colour", label, strip(func(s *roll.Strip) any { return &s.Colour }), opt("", "No strip"),
+			opt(string(roll.OtherDough), "The other dough"), opt(string(roll.ThirdColour), "The third colour")),
 		number(AtRoll, p+"width_mm", label+", wide", "mm", 1, 200, 1,
 			strip(func(s *roll.Strip) any { return &s.WidthMM })),
 		number(AtRoll, p+"gap_mm", label+", bare after it", "mm", 0, 400, 1,
@@ -403,7 +404,7 @@ func stripSlot(i int, p string) []Field {
 
 func checkSlot(i int, p string) []Field {
 	return []Field{
-		{Path: p + "at", Stage: AtDry, Label: "Weighed at", Kind: Moment, Optional: true,
+		{Field: field.Field{Path: p + "at", Label: "Weighed at", Kind: Moment, Optional: true}, Stage: AtDry,
 			at: func(r *Request) any { return &r.Dry.Log[i].At }},
 		optional(number(AtDry, p+"g", "Weighs", "g", 1, 60000, 1, func(r *Request) any { return &r.Dry.Log[i].G })),
 	}
@@ -416,9 +417,9 @@ func actSlot(i int, p string) []Field {
 	return []Field{
 		choice(AtKnead, p+"kind", "Done", act(func(a *Act) any { return &a.Kind }), ActOptions()...),
 		number(AtKnead, p+"amount", "How much", "", 0, 5000, 1, act(func(a *Act) any { return &a.Amount })),
-		{Path: p + "sign", Stage: AtKnead, Label: "Seen", Kind: Text, Max: 40,
+		{Field: field.Field{Path: p + "sign", Label: "Seen", Kind: Text, Max: 40}, Stage: AtKnead,
 			at: act(func(a *Act) any { return &a.Sign })},
 		choice(AtKnead, p+"stage", "At", act(func(a *Act) any { return &a.Stage }),
-			options(Stages(), func(s Stage) Option { return Option{string(s), string(s)} })...),
+			options(Stages(), func(s Stage) Option { return opt(string(s), string(s)) })...),
 	}
 }

@@ -46,7 +46,7 @@ func (f Field) Pick(r *Request, key string, thing any) bool {
 		return false
 	}
 	f.own(r).put(thing)
-	f.text(r).SetString(key)
+	reflect.ValueOf(f.at(r)).Elem().SetString(key)
 	return true
 }
 

@@ -7,6 +7,7 @@ import (
 	"hollen/internal/core/doctor"
 	"hollen/internal/core/dry"
 	"hollen/internal/core/egg"
+	"hollen/internal/core/field"
 	"hollen/internal/core/flour"
 	"hollen/internal/core/knead"
 	"hollen/internal/core/roll"
@@ -15,13 +16,13 @@ import (
 // formulaFields are what goes into the bowl.
 func formulaFields() []Field {
 	return []Field{
-		{Path: "name", Stage: AtFormula, Label: "Name", Kind: Text, Min: 1, Max: 80,
+		{Field: field.Field{Path: "name", Label: "Name", Kind: Text, Min: 1, Max: 80}, Stage: AtFormula,
 			at: func(r *Request) any { return &r.Name }},
 		choice(AtFormula, "amount.by", "Make it by", func(r *Request) any { return &r.Amount.By },
-			Option{string(ByPortions), "Portions"}, Option{string(ByDough), "Dough mass"}, Option{string(ByFlour),
-				"Flour"},
-			Option{string(ByEggs), "Eggs in the jug"}, Option{string(ByEaters), "The eater"}, Option{string(ByOwn),
-				"As I make it"}),
+			opt(string(ByPortions), "Portions"), opt(string(ByDough), "Dough mass"), opt(string(ByFlour),
+				"Flour"),
+			opt(string(ByEggs), "Eggs in the jug"), opt(string(ByEaters), "The eater"), opt(string(ByOwn),
+				"As I make it")),
 		count(AtFormula, "amount.portions", "Portions", "", 1, 400, 1,
 			func(r *Request) any { return &r.Amount.Portions }),
 		optional(number(AtFormula, "amount.portion_g", "A portion, raw", "g", 20, 400, 5,
@@ -48,12 +49,12 @@ func formulaFields() []Field {
 		optional(number(AtFormula, "eggs.yolk_colour", "Yolk colour", "of 15", 1, 15, 1,
 			func(r *Request) any { return &r.Eggs.YolkColour })),
 		choice(AtFormula, "eggs.style", "Style", func(r *Request) any { return &r.Eggs.Style },
-			Option{string(egg.WholeEggs), "Whole eggs"}, Option{string(egg.Rich), "Whole eggs and yolks"},
-			Option{string(egg.YolksOnly), "Yolks alone"},
-			Option{string(egg.WholeWater), "Eggs and water"}, Option{string(egg.NoEgg), "No egg"}),
+			opt(string(egg.WholeEggs), "Whole eggs"), opt(string(egg.Rich), "Whole eggs and yolks"),
+			opt(string(egg.YolksOnly), "Yolks alone"),
+			opt(string(egg.WholeWater), "Eggs and water"), opt(string(egg.NoEgg), "No egg")),
 		choice(AtFormula, "eggs.top_up", "Top up with", func(r *Request) any { return &r.Eggs.TopUp },
-			Option{string(egg.TopWater), "Water"}, Option{string(egg.TopMilk), "Milk"}, Option{string(egg.TopNone),
-				"Nothing"}),
+			opt(string(egg.TopWater), "Water"), opt(string(egg.TopMilk), "Milk"), opt(string(egg.TopNone),
+				"Nothing")),
 		optional(count(AtFormula, "eggs.fix_whole_eggs", "Whole eggs", "", 0, 2000, 1,
 			func(r *Request) any { return &r.Eggs.FixWhole })),
 		optional(count(AtFormula, "eggs.fix_extra_yolks", "Extra yolks", "", 0, 4000, 1,
@@ -76,7 +77,7 @@ func formulaFields() []Field {
 // priceFields are what things cost.
 func priceFields() []Field {
 	return []Field{
-		{Path: "prices.currency", Stage: AtFormula, Label: "Currency sign", Kind: Text, Min: 1, Max: 4,
+		{Field: field.Field{Path: "prices.currency", Label: "Currency sign", Kind: Text, Min: 1, Max: 4}, Stage: AtFormula,
 			at: func(r *Request) any { return &r.Prices.Currency }},
 		price("prices.egg_each", "An egg", "each", func(r *Request) any { return &r.Prices.EggEach }),
 		price("prices.oil_per_kg", "Oil", "a kg", func(r *Request) any { return &r.Prices.OilKG }),
@@ -90,9 +91,9 @@ func priceFields() []Field {
 // roomFields are the air, and what was found at the bench.
 func roomFields() []Field {
 	return []Field{
-		{Path: "made_on", Stage: AtRoom, Label: "Made on", Kind: Date, Optional: true,
+		{Field: field.Field{Path: "made_on", Label: "Made on", Kind: Date, Optional: true}, Stage: AtRoom,
 			at: func(r *Request) any { return &r.MadeOn }},
-		{Path: "made_by", Stage: AtRoom, Label: "Made by", Kind: Text, Max: 80, Optional: true,
+		{Field: field.Field{Path: "made_by", Label: "Made by", Kind: Text, Max: 80, Optional: true}, Stage: AtRoom,
 			at: func(r *Request) any { return &r.MadeBy }},
 		optional(number(AtRoom, "used.flour_left_g", "Flour left over", "g", 0, 50000, 1,
 			func(r *Request) any { return &r.Used.FlourLeftG })),
@@ -103,24 +104,24 @@ func roomFields() []Field {
 		number(AtRoom, "room.temp_c", "Room", "°C", 2, 45, 1, func(r *Request) any { return &r.Room.TempC }),
 		share(AtRoom, "room.rh", "Humidity", .05, .99, .01, func(r *Request) any { return &r.Room.RH }),
 		choice(AtRoom, "eggs.from", "Eggs come from", func(r *Request) any { return &r.Eggs.From },
-			Option{string(FromRoom), "The room"},
-			Option{string(FromFridge), "The fridge"}),
+			opt(string(FromRoom), "The room"),
+			opt(string(FromFridge), "The fridge")),
 	}
 }
 
 // kneadFields are kneading, and what it is done with.
 func kneadFields() []Field {
 	return []Field{
-		choice(AtKnead, "knead.by", "Kneaded", func(r *Request) any { return &r.Knead.By }, Option{"",
-			"As a school works it out"},
-			Option{string(KneadOwn), "As I do it"}),
+		choice(AtKnead, "knead.by", "Kneaded", func(r *Request) any { return &r.Knead.By }, opt("",
+			"As a school works it out"),
+			opt(string(KneadOwn), "As I do it")),
 		choice(AtKnead, "knead.school", "School", func(r *Request) any { return &r.Knead.School }, SchoolOptions()...),
 		optional(count(AtKnead, "knead.knead_min", "Kneading", "min", 1, 60, 1,
 			func(r *Request) any { return &r.Knead.Min })),
 		optional(count(AtKnead, "knead.turns", "Turns", "", 1, 6, 1, func(r *Request) any { return &r.Knead.Turns })),
-		choice(AtKnead, "knead.mix", "Mixed in", func(r *Request) any { return &r.Knead.Mix }, Option{string(InWell),
-			"A well on the board"},
-			Option{string(InBowl), "A bowl"}),
+		choice(AtKnead, "knead.mix", "Mixed in", func(r *Request) any { return &r.Knead.Mix }, opt(string(InWell),
+			"A well on the board"),
+			opt(string(InBowl), "A bowl")),
 		flag(AtKnead, "knead.shared", "Share one kneading", func(r *Request) any { return &r.Knead.Shared }),
 		count(AtKnead, "bench.people", "Pairs of hands", "", 1, 8, 1, func(r *Request) any { return &r.Bench.People }),
 		optional(number(AtKnead, "bench.hand_limit_g", "One person kneads", "g", 200, 6000, 100,
@@ -137,20 +138,20 @@ func kneadFields() []Field {
 // restFields are resting and the clock.
 func restFields() []Field {
 	return []Field{
-		{Path: "clock.roll_at", Stage: AtRest, Label: "I roll at", Kind: Moment, Optional: true,
+		{Field: field.Field{Path: "clock.roll_at", Label: "I roll at", Kind: Moment, Optional: true}, Stage: AtRest,
 			at: func(r *Request) any { return &r.Clock.RollAt }},
-		{Path: "clock.from", Stage: AtRest, Label: "I can start at", Kind: Moment, Optional: true,
+		{Field: field.Field{Path: "clock.from", Label: "I can start at", Kind: Moment, Optional: true}, Stage: AtRest,
 			at: func(r *Request) any { return &r.Clock.From }},
-		choice(AtRest, "rest.at", "Rests in", func(r *Request) any { return &r.Rest.At }, Option{string(InRoom),
-			"The room, wrapped"},
-			Option{string(InFridge), "The fridge, wrapped"}),
+		choice(AtRest, "rest.at", "Rests in", func(r *Request) any { return &r.Rest.At }, opt(string(InRoom),
+			"The room, wrapped"),
+			opt(string(InFridge), "The fridge, wrapped")),
 		optional(count(AtRest, "rest.rest_min", "Rest", "min", 0, 2880, 5,
 			func(r *Request) any { return &r.Rest.Min })),
 		count(AtRest, "rest.temper_min", "Then in the room", "min", 0, 240, 5,
 			func(r *Request) any { return &r.Rest.TemperMin }),
-		choice(AtRest, "rest.wrapped", "Wrapped", func(r *Request) any { return &r.Rest.Wrapped }, Option{string(InOne),
-			"In one"},
-			Option{string(PressedFlat), "In one, pressed flat"}, Option{string(InPieces), "Divided and flat"}),
+		choice(AtRest, "rest.wrapped", "Wrapped", func(r *Request) any { return &r.Rest.Wrapped }, opt(string(InOne),
+			"In one"),
+			opt(string(PressedFlat), "In one, pressed flat"), opt(string(InPieces), "Divided and flat")),
 		optional(number(AtRest, "rest.flat_mm", "Pressed to", "mm", 10, 100, 5,
 			func(r *Request) any { return &r.Rest.FlatMM })),
 		number(AtRest, "bench.fridge_c", "Fridge", "°C", 0, 10, 1, func(r *Request) any { return &r.Bench.FridgeC }),
@@ -163,40 +164,40 @@ func restFields() []Field {
 func rollFields() []Field {
 	return []Field{
 		keeping(choice(AtRoll, "roll.machine", "Machine", func(r *Request) any { return &r.Roll.Machine },
-			options(roll.Shipped(), func(m roll.Machine) Option { return Option{m.Key, m.Name} })...),
+			options(roll.Shipped(), func(m roll.Machine) Option { return opt(m.Key, m.Name) })...),
 			func(r *Request) owner { return own(&r.Roll.Own, keptMachine) }),
 		optional(number(AtRoll, "roll.target_mm", "Target sheet", "mm", .4, 6, .05,
 			func(r *Request) any { return &r.Roll.TargetMM })),
-		choice(AtRoll, "roll.by", "The way down", func(r *Request) any { return &r.Roll.By }, Option{"", "Worked out"},
-			Option{string(WayOwn), "As I do it"}),
+		choice(AtRoll, "roll.by", "The way down", func(r *Request) any { return &r.Roll.By }, opt("", "Worked out"),
+			opt(string(WayOwn), "As I do it")),
 		choice(AtRoll, "roll.mode", "Way down", func(r *Request) any { return &r.Roll.Mode },
-			Option{string(roll.EveryStop), "Every stop"}, Option{string(roll.Fewest), "Fewest passes"}),
+			opt(string(roll.EveryStop), "Every stop"), opt(string(roll.Fewest), "Fewest passes")),
 		optional(count(AtRoll, "roll.pieces", "Pieces", "", 1, 600, 1, func(r *Request) any { return &r.Roll.Pieces })),
 		number(AtRoll, "roll.bench_mm", "Bench length", "mm", 300, 8000, 50,
 			func(r *Request) any { return &r.Roll.BenchMM }),
 		choice(AtRoll, "roll.careful", "Skips", func(r *Request) any { return &r.Roll.Careful },
-			Option{string(CarefulAuto), "As the dough allows"}, Option{string(CarefulYes), "Careful"},
-			Option{string(CarefulNo), "As far as is easy"}),
+			opt(string(CarefulAuto), "As the dough allows"), opt(string(CarefulYes), "Careful"),
+			opt(string(CarefulNo), "As far as is easy")),
 		choice(AtRoll, "roll.divide", "Divide by", func(r *Request) any { return &r.Roll.Divide },
-			Option{string(DivideByFlour), "Flour, {100 g} a piece"}, Option{string(DivideByBench),
-				"Bench, one sheet its length"}),
+			opt(string(DivideByFlour), "Flour, {100 g} a piece"), opt(string(DivideByBench),
+				"Bench, one sheet its length")),
 		choice(AtRoll, "roll.fold", "Folded in", func(r *Request) any { return &r.Roll.Fold },
-			Option{string(roll.Thirds), "Thirds, like a letter"},
-			Option{string(roll.Halves), "In half, like a book"}),
+			opt(string(roll.Thirds), "Thirds, like a letter"),
+			opt(string(roll.Halves), "In half, like a book")),
 		choice(AtRoll, "roll.outline", "Rolled to a", func(r *Request) any { return &r.Roll.Outline },
-			Option{string(roll.Rectangle), "Rectangle"},
-			Option{string(roll.Disc), "Disc"}),
+			opt(string(roll.Rectangle), "Rectangle"),
+			opt(string(roll.Disc), "Disc")),
 		number(AtRoll, "roll.stripes.base_mm", "Base", "mm", .6, 6, .1,
 			func(r *Request) any { return &r.Roll.Stripes.BaseMM }),
 		number(AtRoll, "roll.stripes.stripe_mm", "Stripe", "mm", .2, 3, .1,
 			func(r *Request) any { return &r.Roll.Stripes.StripeMM }),
-		choice(AtRoll, "roll.stripes.laid", "Laid", func(r *Request) any { return &r.Roll.Stripes.Lay }, Option{"",
-			"Across the sheet"},
-			Option{string(roll.LaidAlong), "Along the sheet"}, Option{string(roll.LaidLattice),
-				"Both ways, a lattice"}),
+		choice(AtRoll, "roll.stripes.laid", "Laid", func(r *Request) any { return &r.Roll.Stripes.Lay }, opt("",
+			"Across the sheet"),
+			opt(string(roll.LaidAlong), "Along the sheet"), opt(string(roll.LaidLattice),
+				"Both ways, a lattice")),
 		choice(AtRoll, "roll.stripes.third_colour", "A third colour",
-			func(r *Request) any { return &r.Roll.Stripes.Third }, append([]Option{{"", "None"}},
-				options(addition.Shipped(), func(a addition.Addition) Option { return Option{a.Key, a.Name} })...)...),
+			func(r *Request) any { return &r.Roll.Stripes.Third }, append([]Option{opt("", "None")},
+				options(addition.Shipped(), func(a addition.Addition) Option { return opt(a.Key, a.Name) })...)...),
 		flag(AtRoll, "roll.stripes.mirrored", "Mirrored, forth and back",
 			func(r *Request) any { return &r.Roll.Stripes.Mirror }),
 		number(AtRoll, "roll.stripes.width_mm", "Stripe is wide", "mm", 2, 200, 1,
@@ -204,8 +205,8 @@ func rollFields() []Field {
 		number(AtRoll, "roll.stripes.pitch_mm", "One every", "mm", 3, 400, 1,
 			func(r *Request) any { return &r.Roll.Stripes.PitchMM }),
 		choice(AtRoll, "roll.dusted_with", "Dusted with", func(r *Request) any { return &r.Roll.Dust },
-			Option{string(DustAuto), "Semola; without gluten, rice"}, Option{string(DustSemola), "Durum semola"},
-			Option{string(DustRice), "Rice flour"}, Option{string(DustOwn), "The flour of the dough"}),
+			opt(string(DustAuto), "Semola; without gluten, rice"), opt(string(DustSemola), "Durum semola"),
+			opt(string(DustRice), "Rice flour"), opt(string(DustOwn), "The flour of the dough")),
 		flag(AtRoll, "roll.last_twice", "Last stop twice", func(r *Request) any { return &r.Roll.LastTwice }),
 	}
 }
@@ -233,21 +234,21 @@ func cutFields() []Field {
 		optional(number(AtCut, "cut.fold_mm", "Rolled up", "mm", 20, 200, 5,
 			func(r *Request) any { return &r.Cut.FoldMM })),
 		choice(AtCut, "cut.tool", "Cut with", func(r *Request) any { return &r.Cut.Tool },
-			Option{"", "As the shape asks"}, Option{string(cut.Knife), "Knife, rolled up loosely"},
-			Option{string(cut.Cutter), "The machine’s cutter"}),
+			opt("", "As the shape asks"), opt(string(cut.Knife), "Knife, rolled up loosely"),
+			opt(string(cut.Cutter), "The machine’s cutter")),
 		choice(AtCut, "cut.pattern", "Laid", func(r *Request) any { return &r.Cut.Pattern },
-			Option{"", "Whichever gives more"}, Option{string(cut.Grid), "In a grid"}, Option{string(cut.Staggered),
-				"Staggered"}),
+			opt("", "Whichever gives more"), opt(string(cut.Grid), "In a grid"), opt(string(cut.Staggered),
+				"Staggered")),
 		choice(AtCut, "cut.trimmings", "Trimmings", func(r *Request) any { return &r.Cut.Scraps },
-			Option{string(Maltagliati), "Maltagliati"}, Option{string(SoupBag), "Soup bag in the freezer"},
-			Option{string(WorkedBack), "Back into the next piece"}),
-		Field{Path: "cut.filling.name", Stage: AtCut, Label: "Filling", Kind: Text, Max: 60,
+			opt(string(Maltagliati), "Maltagliati"), opt(string(SoupBag), "Soup bag in the freezer"),
+			opt(string(WorkedBack), "Back into the next piece")),
+		Field{Field: field.Field{Path: "cut.filling.name", Label: "Filling", Kind: Text, Max: 60}, Stage: AtCut,
 			at: func(r *Request) any { return &r.Cut.Filling.Name }},
 		choice(AtCut, "cut.filling.kind", "It is", func(r *Request) any { return &r.Cut.Filling.Kind },
-			Option{string(FillingCooked), "Cooked, or fresh cheese"}, Option{string(FillingMeat), "Raw meat"},
-			Option{string(FillingFish), "Raw fish"},
-			Option{string(FillingEgg), "With raw egg"}),
-		Field{Path: "cut.filling.allergens", Stage: AtCut, Label: "Its allergens", Kind: Text, Max: 80,
+			opt(string(FillingCooked), "Cooked, or fresh cheese"), opt(string(FillingMeat), "Raw meat"),
+			opt(string(FillingFish), "Raw fish"),
+			opt(string(FillingEgg), "With raw egg")),
+		Field{Field: field.Field{Path: "cut.filling.allergens", Label: "Its allergens", Kind: Text, Max: 80}, Stage: AtCut,
 			at: func(r *Request) any { return &r.Cut.Filling.Allergens }},
 		optional(number(AtCut, "cut.filling.piece_g", "Filling in each", "g", .2, 60, .1,
 			func(r *Request) any { return &r.Cut.Filling.PieceG })),
@@ -257,11 +258,11 @@ func cutFields() []Field {
 // dryFields are drying and keeping.
 func dryFields() []Field {
 	return []Field{
-		choice(AtDry, "dry.on", "Sheets lie on", func(r *Request) any { return &r.Dry.On }, Option{string(OnRack),
-			"A rack, both faces open"},
-			Option{string(OnBoard), "A board or tray, one face open"}),
-		choice(AtDry, "room.air", "Air", func(r *Request) any { return &r.Room.Air }, Option{string(dry.Still),
-			"Still"}, Option{string(dry.Fan), "A gentle fan"}),
+		choice(AtDry, "dry.on", "Sheets lie on", func(r *Request) any { return &r.Dry.On }, opt(string(OnRack),
+			"A rack, both faces open"),
+			opt(string(OnBoard), "A board or tray, one face open")),
+		choice(AtDry, "room.air", "Air", func(r *Request) any { return &r.Room.Air }, opt(string(dry.Still),
+			"Still"), opt(string(dry.Fan), "A gentle fan")),
 		flag(AtDry, "dry.keep", "Dry it to keep", func(r *Request) any { return &r.Dry.Keep }),
 		optional(number(AtDry, "dry.raw_g", "Hung up, raw", "g", 10, 60000, 10,
 			func(r *Request) any { return &r.Dry.RawG })),
@@ -270,13 +271,13 @@ func dryFields() []Field {
 		optional(count(AtDry, "bench.trays", "Trays of 600 × 400", "", 1, 200, 1,
 			func(r *Request) any { return &r.Bench.Trays })),
 		choice(AtDry, "keep.where", "Kept", func(r *Request) any { return &r.Keep.Where },
-			Option{"", "Cooked the same day"}, Option{string(cook.Fridge), "In the fridge"},
-			Option{string(cook.Freezer), "In the freezer"}),
-		{Path: "keep.made_at", Stage: AtDry, Label: "Made at", Kind: Moment, Optional: true,
+			opt("", "Cooked the same day"), opt(string(cook.Fridge), "In the fridge"),
+			opt(string(cook.Freezer), "In the freezer")),
+		{Field: field.Field{Path: "keep.made_at", Label: "Made at", Kind: Moment, Optional: true}, Stage: AtDry,
 			at: func(r *Request) any { return &r.Keep.MadeAt }},
 		optional(number(AtDry, "keep.days", "Keeps, your plan", "days", .5, 365, .5,
 			func(r *Request) any { return &r.Keep.Days })),
-		{Path: "keep.note", Stage: AtDry, Label: "Your reason", Kind: Text, Max: 120,
+		{Field: field.Field{Path: "keep.note", Label: "Your reason", Kind: Text, Max: 120}, Stage: AtDry,
 			at: func(r *Request) any { return &r.Keep.Note }},
 	}
 }
@@ -285,9 +286,9 @@ func dryFields() []Field {
 func cookFields() []Field {
 	return []Field{
 		choice(AtCook, "cook.after", "Goes into the pot", func(r *Request) any { return &r.Cook.After },
-			Option{string(Fresh), "Straight from the cutter"}, Option{string(AtLeather), "At leather, 3 % lost"},
-			Option{string(FirmNests), "From firm nests, 6 % lost"},
-			Option{string(DriedHard), "Dried to keep"}, Option{string(Frozen), "Frozen"}),
+			opt(string(Fresh), "Straight from the cutter"), opt(string(AtLeather), "At leather, 3 % lost"),
+			opt(string(FirmNests), "From firm nests, 6 % lost"),
+			opt(string(DriedHard), "Dried to keep"), opt(string(Frozen), "Frozen")),
 		optional(number(AtCook, "bench.pot_l", "Pot", "L", 1, 200, 1, func(r *Request) any { return &r.Bench.PotL })),
 		optional(count(AtCook, "bench.pots", "Pots", "", 1, 12, 1, func(r *Request) any { return &r.Bench.Pots })),
 		optional(number(AtCook, "bench.boil_min", "Water boils in", "min", 1, 120, 1,
@@ -297,31 +298,31 @@ func cookFields() []Field {
 
 // SchoolOptions are the schools of kneading, and the choice to leave it to Hollen.
 func SchoolOptions() []Option {
-	return append([]Option{{string(knead.Auto), "As tool and shape ask"}},
-		options(knead.Schools(), func(s knead.School) Option { return Option{string(s), s.Traits().Name} })...)
+	return append([]Option{opt(string(knead.Auto), "As tool and shape ask")},
+		options(knead.Schools(), func(s knead.School) Option { return opt(string(s), s.Traits().Name) })...)
 }
 
 // KneadDoOptions are what may be done in a step of one's own.
 func KneadDoOptions() []Option {
-	return []Option{{"", "Nothing"}, {string(DoMix), "Mix by hand"}, {string(DoMixMachine), "Mix in the mixer"},
-		{string(DoMixProcessor), "Mix in the processor"}, {string(DoHand), "Knead by hand"}, {string(DoSlowHook),
-			"Hook, slow"},
-		{string(DoHook), "Hook, second speed"}, {string(DoProcessor), "Processor"}, {string(DoPause), "Pause"},
-		{string(DoRest), "Rest in the room"},
-		{string(DoFridge), "Rest in the fridge"}, {string(DoTemper), "Out of the fridge"}}
+	return []Option{opt("", "Nothing"), opt(string(DoMix), "Mix by hand"), opt(string(DoMixMachine), "Mix in the mixer"),
+		opt(string(DoMixProcessor), "Mix in the processor"), opt(string(DoHand), "Knead by hand"), opt(string(DoSlowHook),
+			"Hook, slow"),
+		opt(string(DoHook), "Hook, second speed"), opt(string(DoProcessor), "Processor"), opt(string(DoPause), "Pause"),
+		opt(string(DoRest), "Rest in the room"),
+		opt(string(DoFridge), "Rest in the fridge"), opt(string(DoTemper), "Out of the fridge")}
 }
 
 // ActOptions are the kinds of act.
 func ActOptions() []Option {
-	return []Option{{"", "Nothing"}, {string(doctor.Water), "Water"}, {string(doctor.Egg), "Beaten egg"},
-		{string(doctor.Milk), "Milk"},
-		{string(doctor.Oil), "Oil"}, {string(doctor.Flour), "Flour"}, {string(doctor.Knead), "Kneaded on"},
-		{string(doctor.Rest), "Rested on"}}
+	return []Option{opt("", "Nothing"), opt(string(doctor.Water), "Water"), opt(string(doctor.Egg), "Beaten egg"),
+		opt(string(doctor.Milk), "Milk"),
+		opt(string(doctor.Oil), "Oil"), opt(string(doctor.Flour), "Flour"), opt(string(doctor.Knead), "Kneaded on"),
+		opt(string(doctor.Rest), "Rested on")}
 }
 
 // Keepings are the ways of keeping a flour, by the key of flour.Keeping.
 func Keepings() []Option {
-	return []Option{{string(flour.SealedTub), "Sealed tub"}, {string(flour.PaperBag), "Paper bag, folded"},
-		{string(flour.OpenBin), "Open bin"},
-		{string(flour.Sifted), "Sifted, spread"}}
+	return []Option{opt(string(flour.SealedTub), "Sealed tub"), opt(string(flour.PaperBag), "Paper bag, folded"),
+		opt(string(flour.OpenBin), "Open bin"),
+		opt(string(flour.Sifted), "Sifted, spread")}
 }

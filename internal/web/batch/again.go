@@ -6,7 +6,6 @@ import (
 	"net/http"
 	"strings"
 
-	"hollen/internal/core/flour"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
 	"hollen/internal/core/request"
@@ -51,7 +50,7 @@ func (s *Room) DuplicateBatch(c *page.Visit) error {
 	r, on := a.view.Request, a.view.Request.MadeOn
 	if a.values.Has("for") {
 		on = strings.TrimSpace(a.values.Get("for"))
-		if _, err := flour.Day(on); err != nil {
+		if _, err := measure.Day(on); err != nil {
 			s.showAgain(c, http.StatusUnprocessableEntity, a, on, "This needs a day, from 2000 to 2100, as 2026-11-28.")
 			return nil
 		}

@@ -6,6 +6,7 @@ import (
 	"net/url"
 	"strings"
 
+	"hollen/internal/core/field"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/request"
 	"hollen/internal/core/roll"
@@ -133,16 +134,21 @@ func (v *calibrateView) fit(points []roll.Measure, spring float64) {
 	}
 }
 
+// What is told of measured sheets: by how much they had sprung back, share, and how dense the dough is, g/mL.
+var (
+	springField  = field.Field{Unit: "%", Kind: field.Number, Max: .6, Show: 100}
+	densityField = field.Field{Unit: "g/mL", Kind: field.Number, Min: 1, Max: 1.4}
+)
+
 // read takes a posted set of sheets.
 func (v *calibrateView) read(values url.Values) (points []roll.Measure, spring float64) {
 	v.Spring, v.Density = values.Get("spring"), values.Get("density")
-	n, err := measure.Read(v.Spring, "%", nil)
-	if err != nil || n < 0 || n > 60 {
-		v.Errors["spring"] = request.FieldError{Value: v.Spring, Allowed: "0 to 60 % is allowed"}.ForPage()
-	}
-	density, err := measure.Read(v.Density, "g/mL", nil)
-	if err != nil || density < 1 || density > 1.4 {
-		v.Errors["density"] = request.FieldError{Value: v.Density, Allowed: "1 to 1.4 g/mL is allowed"}.ForPage()
+	density := 0.
+	for key, err := range map[string]error{"spring": springField.Set(&spring, v.Spring),
+		"density": densityField.Set(&density, v.Density)} {
+		if err != nil {
+			v.Errors[key] = told(err)
+		}
 	}
 	for i := range v.Rows {
 		r := &v.Rows[i]
@@ -160,7 +166,7 @@ func (v *calibrateView) read(values url.Values) (points []roll.Measure, spring f
 		r.Read = fmt.Sprintf("%.2f mm", t)
 		points = append(points, roll.Measure{Stop: r.Label, SheetMM: t})
 	}
-	return points, n / 100
+	return points, spring
 }
 
 // Calibrate fits a posted set, and keeps it when that was asked for.

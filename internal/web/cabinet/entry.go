@@ -1,86 +1,33 @@
 package cabinet
 
 import (
-	"errors"
-	"fmt"
-	"math"
 	"net/url"
 	"slices"
-	"strconv"
 	"strings"
-	"unicode/utf8"
 
 	"hollen/internal/core/cost"
 	"hollen/internal/core/cut"
-	"hollen/internal/core/flour"
+	"hollen/internal/core/field"
 	"hollen/internal/core/measure"
-	"hollen/internal/core/request"
 )
 
-// entry is one line of the form of a thing of the cabinet: what it is called, what is
-// allowed, and where it stands. One of num, text, flag and money is set.
+// entry is one line of the form of a thing of the cabinet: its field, and where it stands.
 type entry struct {
-	Key, Label, Hint, Unit string
-	Kind                   request.Kind
-	Type                   string // of the input, "" for text
-	Across                 int    // words to a line of a text area, 0: two
-	Lines                  bool   // of a text area: its lines are kept as they are
-	For                    string // families of shape it belongs to, "" all
-	Options                []request.Option
-	Min, Max, Show         float64 // of a number, in the unit shown
-	Optional               bool
+	field.Field
+	Type    string // of the input, "" for text
+	Across  int    // words to a line of a text area, 0: two
+	asTyped bool   // a text area whose lines are kept as they are
+	For     string // families of shape it belongs to, "" all
 
-	num   *float64
-	text  *string
-	flag  *bool
-	money *cost.Money
+	at any
 
 	Value, Error string
 }
 
-// Longest is the most letters a text may have.
-func (e entry) Longest() int { return int(e.Max) }
-
-// Allowed says what a number or a date may be.
-func (e entry) Allowed() string {
-	s := ""
-	switch e.Kind {
-	case request.Number, request.Whole:
-		s = strings.TrimSpace(fmt.Sprintf("%g to %g %s", e.Min, e.Max, e.Unit))
-	case request.Text:
-		s = fmt.Sprintf("%g to %g letters", e.Min, e.Max)
-		if e.Min == 0 {
-			s = fmt.Sprintf("at most %g letters", e.Max)
-		}
-	case request.Price:
-		return "0 to 1,000,000, or empty"
-	case request.Date:
-		return "a date from 2000 to 2100, or empty"
-	case request.Choice:
-		return "one of those listed"
-	}
-	if e.Optional {
-		s += ", or empty"
-	}
-	return s
-}
-
 // fill puts what stands in the thing into Value.
 func (e *entry) fill() {
-	switch {
-	case e.num != nil && *e.num == 0 && e.Optional, e.money != nil && *e.money == 0:
-		e.Value = ""
-	case e.num != nil:
-		e.Value = strconv.FormatFloat(math.Round(*e.num*e.Show*1e4)/1e4, 'f', -1, 64)
-	case e.money != nil:
-		e.Value = e.money.String()
-	case e.flag != nil:
-		e.Value = map[bool]string{true: "yes"}[*e.flag]
-	default:
-		e.Value = *e.text
-		if e.Type == "textarea" && !e.Lines {
-			e.Value = onLines(e.Value, max(e.Across, 2))
-		}
+	if e.Value = e.Get(e.at); e.Type == "textarea" && !e.asTyped {
+		e.Value = onLines(e.Value, max(e.Across, 2))
 	}
 }
 
@@ -92,60 +39,17 @@ func (e *entry) read(typed string) {
 	for line := range strings.Lines(typed) {
 		lines = append(lines, strings.Join(strings.Fields(line), " "))
 	}
-	if typed = strings.Join(strings.Fields(typed), " "); e.Lines {
+	if typed = strings.Join(strings.Fields(typed), " "); e.asTyped {
 		typed = strings.TrimSpace(strings.Join(lines, "\n"))
 	}
-	ok := true
-	switch {
-	case e.flag != nil:
-		*e.flag = typed != ""
-	case e.money != nil:
-		*e.money = 0
-		if typed != "" {
-			m, err := cost.Parse(typed)
-			ok = err == nil
-			*e.money = m
-		}
-	case e.num != nil:
-		if typed == "" && e.Optional {
-			*e.num = 0
-			return
-		}
-		n, err := measure.Read(typed, measure.Unit(e.Unit), nil)
-		if ask, unclear := errors.AsType[measure.Unclear](err); unclear {
-			e.Error = request.FieldError{Value: typed, Allowed: ask.Ask}.ForPage()
-			return
-		}
-		ok = err == nil && n >= e.Min && n <= e.Max && (e.Kind != request.Whole || n == math.Trunc(n))
-		if ok {
-			*e.num = n / e.Show
-		}
-	case e.Kind == request.Choice:
-		ok = slices.ContainsFunc(e.Options, func(o request.Option) bool { return o.Key == typed })
-		if ok {
-			*e.text = typed
-		}
-	case e.Kind == request.Date:
-		_, err := flour.Day(typed)
-		if ok = typed == "" || err == nil; ok {
-			*e.text = typed
-		}
-	default:
-		n := utf8.RuneCountInString(typed)
-		if ok = utf8.ValidString(typed) && n >= int(e.Min) && n <= int(e.Max); ok {
-			*e.text = typed
-		}
-	}
-	if !ok {
-		e.Error = request.FieldError{Value: typed, Allowed: e.Allowed() + " is allowed"}.ForPage()
-	}
+	e.Error = told(e.Set(e.at, typed))
 }
 
 // readAll reads a posted form into the entries and reports whether all of it is allowed.
 func readAll(entries []entry, v url.Values) bool {
 	sound := true
 	for i := range entries {
-		entries[i].read(v.Get(entries[i].Key))
+		entries[i].read(v.Get(entries[i].Path))
 		sound = sound && entries[i].Error == ""
 	}
 	return sound
@@ -155,7 +59,7 @@ func readAll(entries []entry, v url.Values) bool {
 // names none.
 func blame(entries []entry, err error) {
 	for _, f := range measure.Faults(err) {
-		at := slices.IndexFunc(entries, func(e entry) bool { return e.Key == f.Field })
+		at := slices.IndexFunc(entries, func(e entry) bool { return e.Path == f.Field })
 		if at < 0 {
 			at = 0
 			if f.Field != "" {
@@ -182,27 +86,37 @@ func onLines(s string, across int) string {
 }
 
 func textEntry(key, label, hint string, least, most float64, at *string) entry {
-	return entry{Key: key, Label: label, Hint: hint, Kind: request.Text, Min: least, Max: most, text: at}
+	return entry{Field: field.Field{Path: key, Label: label, Hint: hint, Kind: field.Text, Min: least, Max: most}, at: at}
 }
 
+// areaEntry is a text of several lines.
+func areaEntry(key, label, hint string, least, most float64, at *string) entry {
+	e := textEntry(key, label, hint, least, most, at)
+	e.Type, e.Lines = "textarea", true
+	return e
+}
+
+// numberEntry is a number between lo and hi as it is shown: as it is kept, times show.
 func numberEntry(key, label, unit string, lo, hi, show float64, at *float64) entry {
-	return entry{Key: key, Label: label, Unit: unit, Kind: request.Number, Min: lo, Max: hi, Show: show, num: at}
+	const digits = 4
+	return entry{Field: field.Field{Path: key, Label: label, Unit: unit, Kind: field.Number, Min: lo / show,
+		Max: hi / show, Show: show, Rounded: true, Digits: digits}, at: at}
 }
 
 func priceEntry(key, label, unit string, at *cost.Money) entry {
-	return entry{Key: key, Label: label, Unit: unit, Kind: request.Price, Optional: true, money: at}
+	return entry{Field: field.Field{Path: key, Label: label, Unit: unit, Kind: field.Price, Optional: true}, at: at}
 }
 
 func dateEntry(key, label string, at *string) entry {
-	return entry{Key: key, Label: label, Kind: request.Date, Type: "date", Optional: true, text: at}
+	return entry{Field: field.Field{Path: key, Label: label, Kind: field.Date, Optional: true}, Type: "date", at: at}
 }
 
-func choiceEntry(key, label string, at *string, options ...request.Option) entry {
-	return entry{Key: key, Label: label, Kind: request.Choice, Options: options, text: at}
+func choiceEntry(key, label string, at *string, options ...field.Option) entry {
+	return entry{Field: field.Field{Path: key, Label: label, Kind: field.Choice, Options: options}, at: at}
 }
 
 func flagEntry(key, label string, at *bool) entry {
-	return entry{Key: key, Label: label, Kind: request.Flag, flag: at}
+	return entry{Field: field.Field{Path: key, Label: label, Kind: field.Flag}, at: at}
 }
 
 // optional lets an entry be empty; 0 stands for it.
@@ -213,7 +127,7 @@ func (e entry) optional(hint string) entry {
 
 // ofFamilies shows an entry only for the families of shape it says something of.
 func (e entry) ofFamilies() entry {
-	e.For = cut.ReadBy(e.Key)
+	e.For = cut.ReadBy(e.Path)
 	return e
 }
 

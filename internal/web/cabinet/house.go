@@ -6,7 +6,6 @@ import (
 	"strconv"
 	"strings"
 
-	"hollen/internal/core/measure"
 	"hollen/internal/core/request"
 	"hollen/internal/store"
 	"hollen/internal/web/page"
@@ -54,10 +53,7 @@ func (s *Room) showHouse(c *page.Visit, status int, v shelfView, r *request.Requ
 	v.Shelves, v.House, v.In = shelves, true, c.Units
 	for _, f := range houseFields() {
 		f = f.In(v.In)
-		e := entry{Key: f.Path, Label: f.Label, Unit: f.Unit, Kind: f.Kind, Options: f.Options, Value: f.Get(r),
-			Optional: f.Optional}
-		e.Min, _ = measure.ParseNumber(f.Shown(f.Min))
-		e.Max, _ = measure.ParseNumber(f.Shown(f.Max))
+		e := entry{Field: f.Field, Value: f.Get(r)}
 		if bad, ok := errs[f.Path]; ok {
 			e.Value, e.Error = bad.Value, bad.ForPage()
 		}
@@ -67,13 +63,12 @@ func (s *Room) showHouse(c *page.Visit, status int, v shelfView, r *request.Requ
 	if err != nil {
 		return err
 	}
-	for _, e := range []entry{
-		{Key: "knead_way", Label: "New batches are kneaded", Options: wayOptions(cab, request.WayOfKneading,
-			"By the school"), Value: v.KneadWay},
-		{Key: "roll_way", Label: "New batches are rolled", Options: wayOptions(cab, request.WayDown, "As worked out"),
-			Value: v.RollWay},
-	} {
-		e.Kind = request.Choice
+	knead := choiceEntry("knead_way", "New batches are kneaded", &v.KneadWay, wayOptions(cab, request.WayOfKneading,
+		"By the school")...)
+	roll := choiceEntry("roll_way", "New batches are rolled", &v.RollWay, wayOptions(cab, request.WayDown,
+		"As worked out")...)
+	for _, e := range []entry{knead, roll} {
+		e.fill()
 		v.Entries = append(v.Entries, e)
 	}
 	v.Care = s.care(c.Request.Context(), c.Query("backup") != "")

@@ -1,11 +1,13 @@
 package cabinet
 
 import (
+	"errors"
 	"fmt"
 	"net/url"
 	"strings"
 
 	"hollen/internal/core/addition"
+	"hollen/internal/core/field"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/request"
 )
@@ -24,6 +26,20 @@ type powderView struct {
 	For            string // flour that much powder serves
 }
 
+// What is asked of a powder: how much water the vegetable holds, share, and how much powder is wanted, g.
+var (
+	waterField = field.Field{Unit: "%", Kind: field.Number, Min: .5, Max: .98, Show: 100, Optional: true}
+	wantField  = field.Field{Unit: string(measure.G), Kind: field.Number, Min: 1, Max: 20000}
+)
+
+// told is what is said beside a field of what was refused, "" where nothing was.
+func told(err error) string {
+	if wrong, is := errors.AsType[field.Error](err); is {
+		return wrong.ForPage()
+	}
+	return ""
+}
+
 // readPowder works the sum out for what was asked; nothing asked is 30 g of spinach powder.
 func readPowder(in measure.System, own []addition.Yield, q url.Values) *powderView {
 	v := &powderView{Of: addition.Vegetables()[0].Key, Want: "30"}
@@ -39,21 +55,13 @@ func readPowder(in measure.System, own []addition.Yield, q url.Values) *powderVi
 		v.Want = q.Get("want")
 	}
 	v.Water, v.WaterAuto = q.Get("water"), fmt.Sprintf("%.1f", 100*veg.WaterShare)
-	water := veg.WaterShare
-	if v.Water != "" {
-		n, err := measure.Read(v.Water, "%", nil)
-		if err != nil || n < 50 || n > 98 {
-			v.WErr = request.FieldError{Value: v.Water, Allowed: "50 to 98 %, or empty, is allowed"}.ForPage()
-		} else {
-			water = n / 100
-		}
-	}
-	n, err := measure.Read(v.Want, measure.G, nil)
-	if err != nil || n < 1 || n > 20000 {
-		v.WantErr = request.FieldError{Value: v.Want, Allowed: "1 to 20,000 g is allowed"}.ForPage()
-	}
+	water, n := 0., 0.
+	v.WErr, v.WantErr = told(waterField.Set(&water, v.Water)), told(wantField.Set(&n, v.Want))
 	if v.WErr+v.WantErr != "" {
 		return v
+	}
+	if water == 0 {
+		water = veg.WaterShare
 	}
 	v.WantG, v.FreshG = n, addition.FreshG(n, water)
 	var mine []addition.Yield

@@ -267,10 +267,11 @@ var additionShelf = shelf{Path: "additions", Name: "Additions", One: "An additio
 		if !own {
 			a.Name = ""
 		}
+		colour := textEntry("colour", "Draws the dough to", "", 7, 7, &a.Colour)
+		colour.Type = "color"
 		entries := []entry{textEntry("name", "Name", "", 1, 60, &a.Name), choiceEntry("kind", "It goes in as",
 			(*string)(&a.Kind), additionKinds...),
-			{Key: "colour", Label: "Draws the dough to", Kind: request.Text, Type: "color", Min: 7, Max: 7,
-				text: &a.Colour},
+			colour,
 			textEntry("colour_word", "Colour, in a word", "", 0, 40, &a.ColourWord)}
 		for _, x := range addition.Figures() {
 			entries = append(entries, numberEntry(x.Key, x.Label, x.Unit, x.Min, x.Max, x.Show, x.At(&a)))
@@ -342,11 +343,13 @@ var machineShelf = shelf{Path: "machines", Name: "Machines", One: "A machine of 
 		if dial != "" {
 			stops = ""
 		}
+		cutting := areaEntry("cutters", "Cutters", "ribbon, width it takes, sheet from and to, in mm; one to a line; "+
+			"none: knife only", 0, 600, &cutters)
+		cutting.Across = 4
 		entries := []entry{textEntry("name", "Name", "", 1, 60, &m.Name), choiceEntry("tool", "It is a",
 			(*string)(&m.Tool), machineTools...),
-			{Key: "stops", Label: "Stops, the widest first", Hint: "label and gap in mm, one to a line; none of a pin",
-				Kind: request.Text, Type: "textarea",
-				Max: 1200, text: &stops},
+			areaEntry("stops", "Stops, the widest first", "label and gap in mm, one to a line; none of a pin", 0, 1200,
+				&stops),
 			textEntry("dial", "Or only the dial", "as in from 9 to 1; Hollen guesses the gaps until you measure", 0, 40,
 				&dial),
 			numberEntry("width_mm", "Width of the sheet, or length of the pin", "mm", 50, 1500, 1, &m.WidthMM),
@@ -357,9 +360,7 @@ var machineShelf = shelf{Path: "machines", Name: "Machines", One: "A machine of 
 				&m.BoardLengthMM).optional("of a pin"),
 			numberEntry("board_width_mm", "Board, short side", "mm", 200, 5000, 1,
 				&m.BoardWidthMM).optional("of a pin"),
-			{Key: "cutters", Label: "Cutters", Hint: "ribbon, width it takes, sheet from and to, in mm; one to a " +
-				"line; none: knife only", Kind: request.Text,
-				Type: "textarea", Max: 600, Across: 4, text: &cutters},
+			cutting,
 			textEntry("set_speed", "Your own speed", "how you set it", 0, 60, &m.SetSpeed), flagEntry("motor",
 				"Driven by a motor", &m.Motor)}
 		return entries, func() (any, error) {

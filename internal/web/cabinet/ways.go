@@ -17,12 +17,12 @@ var wayShelf = shelf{Path: "ways", Name: "Ways", One: "A way of your own", Kind:
 			w = request.Way{Of: request.WayOfKneading}
 		}
 		lines := w.Lines()
+		steps := areaEntry("lines", "Step by step", "one to a line: “Knead by hand, 8 min”, “3, 2 passes”", 1, 2400,
+			&lines)
+		steps.asTyped = true
 		machine := textEntry("machine", "Made on", "of a way down: the kind of machine", 0, 60, &w.Machine)
 		return []entry{textEntry("name", "Name", "", 1, 60, &w.Name), choiceEntry("of", "It is a way", (*string)(&w.Of),
-				request.WayKinds()...), machine,
-				{Key: "lines", Label: "Step by step", Hint: "one to a line: “Knead by hand, 8 min”, “3, 2 passes”",
-					Kind: request.Text, Type: "textarea", Min: 1, Max: 2400, Lines: true, text: &lines}}, func() (any,
-				error) {
+				request.WayKinds()...), machine, steps}, func() (any, error) {
 				if err := w.ReadLines(lines); err != nil {
 					return w, err
 				}

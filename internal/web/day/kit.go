@@ -1,6 +1,7 @@
 package day
 
 import (
+	"errors"
 	"fmt"
 	"net/url"
 	"slices"
@@ -9,11 +10,77 @@ import (
 	"unicode/utf8"
 
 	"hollen/internal/core/day"
+	"hollen/internal/core/field"
 	"hollen/internal/core/measure"
 )
 
 // kitField is one line of the form for the hours and the kit.
-type kitField struct{ Name, Label, Value, Unit, Err string }
+type kitField struct {
+	field.Field
+	Value, Err string
+	set        func(typed string) error
+}
+
+// kitFields are the lines of the form, in order, with what sets each in a shop.
+func kitFields(s *day.Shop, in measure.System) []kitField {
+	said := func(path, label, value, allowed string, set func(typed string) bool) kitField {
+		return kitField{Field: field.Field{Path: path, Label: label, Kind: field.Text}, Value: value,
+			set: func(typed string) error {
+				if set(typed) {
+					return nil
+				}
+				return field.Error{Path: path, Label: label, Value: typed, Allowed: allowed}
+			}}
+	}
+	clock := func(path, label string, at *int) kitField {
+		return said(path, label, day.Time(*at), "a time of the day, as 8:00, is allowed", func(typed string) bool {
+			min, ok := day.ParseTime(typed)
+			if typed == "24:00" || typed == "0:00" && at == &s.CloseAt {
+				min, ok = 24*60, at == &s.CloseAt
+			}
+			if ok {
+				*at = min
+			}
+			return ok
+		})
+	}
+	number := func(f field.Field, at any) kitField {
+		f = f.In(in)
+		return kitField{Field: f, Value: f.Get(at), set: func(typed string) error { return f.Set(at, typed) }}
+	}
+	count := func(path, label, unit string, most float64, at *int) kitField {
+		return number(field.Field{Path: path, Label: label, Unit: unit, Kind: field.Whole, Max: most}, at)
+	}
+	breaks := said("breaks", "Breaks of all", spansWords(s.Breaks), breaksAllowed, func(typed string) bool {
+		spans, ok := readSpans(typed)
+		if ok {
+			s.Breaks = spans
+		}
+		return ok
+	})
+	rack := number(field.Field{Path: "rack", Label: "Rack", Unit: string(measure.M), Kind: field.Number, Max: mostRackM,
+		Rounded: true, Digits: 2}, &s.RackM)
+	rack.Unit += " of rod"
+	return []kitField{clock("open", "Open from", &s.OpenAt), clock("close", "Until", &s.CloseAt), breaks,
+		count("rollers", "Rollers", "", 4, &s.Rollers), count("mixers", "Mixers", "", 4, &s.Mixers), rack,
+		count("trays", "Trays", "", 500, &s.Trays), count("fridge", "Fridge", "doughs", 100, &s.Fridge),
+		count("pots", "Pots", "", 10, &s.Pots),
+		count("margin", "Ready before due", string(measure.MIN), 240, &s.MarginMin)}
+}
+
+// breaksAllowed is what breaks may be.
+const breaksAllowed = "breaks as 12:30–13:00, more parted by commas, are allowed"
+
+// paceField is how fast a person works, % of what the batches say.
+var paceField = field.Field{Path: "pace", Label: "Pace", Unit: "%", Kind: field.Whole, Min: 40, Max: 300}
+
+// told is what is said beside a field of what was refused, "" where nothing was.
+func told(err error) string {
+	if wrong, is := errors.AsType[field.Error](err); is {
+		return wrong.ForPage()
+	}
+	return ""
+}
 
 // handRow is one person of that form.
 type handRow struct {
@@ -95,14 +162,7 @@ func timeOr(min int) string {
 func kitOf(s *day.Shop, in measure.System) kitView {
 	v := kitView{From: s.RollerFrom, Froms: rollerFroms}
 	n := func(i int) string { return strconv.Itoa(i) }
-	v.Fields = []kitField{{"open", "Open from", day.Time(s.OpenAt), "", ""}, {"close", "Until", day.Time(s.CloseAt), "",
-		""},
-		{"breaks", "Breaks of all", spansWords(s.Breaks), "", ""}, {"rollers", "Rollers", n(s.Rollers), "", ""},
-		{"mixers", "Mixers", n(s.Mixers), "", ""},
-		{"rack", "Rack", in.Bare(s.RackM, measure.M, measure.Shortest), in.Name(measure.M) + " of rod", ""}, {"trays",
-			"Trays", n(s.Trays), "", ""},
-		{"fridge", "Fridge", n(s.Fridge), "doughs", ""},
-		{"pots", "Pots", n(s.Pots), "", ""}, {"margin", "Ready before due", n(s.MarginMin), "min", ""}}
+	v.Fields = kitFields(s, in)
 	for i, h := range s.People {
 		r := handRow{At: i, Name: h.Name, From: timeOr(h.From), To: timeOr(h.To), Breaks: spansWords(h.Breaks),
 			Pace: n(h.Pace)}
@@ -123,11 +183,11 @@ func readKit(values url.Values, s *day.Shop, in measure.System) kitView {
 	v := kitOf(s, in)
 	for i := range v.Fields {
 		f := &v.Fields[i]
-		if values.Has(f.Name) {
+		if values.Has(f.Path) {
 			stood := f.Value
 			// what is shown rounded is kept as it is
-			if f.Value = strings.TrimSpace(values.Get(f.Name)); f.Value != stood {
-				f.Err = setKit(s, in, f.Name, f.Value)
+			if f.Value = strings.TrimSpace(values.Get(f.Path)); f.Value != stood {
+				f.Err = told(f.set(f.Value))
 			}
 			v.Wrong = v.Wrong || f.Err != ""
 		}
@@ -214,66 +274,7 @@ func (r *handRow) read(h *day.Hand, others []day.Hand) {
 		r.Errors["breaks"] = "As 12:30–13:00, more parted by commas."
 	}
 	h.Breaks = spans
-	pace, err := strconv.Atoi(strings.TrimSpace(r.Pace))
-	if err != nil || pace < 40 || pace > 300 {
-		r.Errors["pace"] = "40 to 300 % of what the batches say."
+	if err := paceField.Set(&h.Pace, r.Pace); err != nil {
+		r.Errors["pace"] = told(err)
 	}
-	h.Pace = pace
-}
-
-// setKit sets one figure of the kit; it returns what is wrong.
-func setKit(s *day.Shop, in measure.System, name, text string) string {
-	clock := func(to *int) string {
-		at, ok := day.ParseTime(text)
-		if !ok {
-			return "A time of the day, as 8:00."
-		}
-		*to = at
-		return ""
-	}
-	count := func(to *int, lo, hi int, unit measure.Unit) string {
-		v, err := measure.Read(text, unit, nil)
-		n := int(v)
-		if err != nil || float64(n) != v || n < lo || n > hi {
-			return fmt.Sprintf("A whole number, %d to %d.", lo, hi)
-		}
-		*to = n
-		return ""
-	}
-	switch name {
-	case "open":
-		return clock(&s.OpenAt)
-	case "close":
-		if strings.TrimSpace(text) == "24:00" || strings.TrimSpace(text) == "0:00" {
-			s.CloseAt = 24 * 60
-			return ""
-		}
-		return clock(&s.CloseAt)
-	case "breaks":
-		spans, ok := readSpans(text)
-		if !ok {
-			return "As 12:30–13:00, more parted by commas."
-		}
-		s.Breaks = spans
-	case "rollers":
-		return count(&s.Rollers, 0, 4, "")
-	case "mixers":
-		return count(&s.Mixers, 0, 4, "")
-	case "rack":
-		_, by, _, _ := in.Turn(measure.M)
-		n, err := measure.Read(text, measure.M, func(n float64) float64 { return n / by })
-		if err != nil || n < 0 || n > mostRackM {
-			return fmt.Sprintf("0 to %s.", in.M(mostRackM, 0))
-		}
-		s.RackM = n
-	case "trays":
-		return count(&s.Trays, 0, 500, "")
-	case "fridge":
-		return count(&s.Fridge, 0, 100, "")
-	case "pots":
-		return count(&s.Pots, 0, 10, "")
-	case "margin":
-		return count(&s.MarginMin, 0, 240, measure.MIN)
-	}
-	return ""
 }

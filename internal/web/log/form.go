@@ -13,6 +13,7 @@ import (
 	"time"
 
 	"hollen/internal/core/bench"
+	"hollen/internal/core/field"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
 	"hollen/internal/core/request"
@@ -20,43 +21,48 @@ import (
 	"hollen/internal/web/page"
 )
 
-// logField is one line of the short form: what it asks, in which unit, between what; all are optional.
+// logField is one line of the short form; all are optional.
 type logField struct {
-	Key, Label, Unit, Hint string
-	Value, Err             string
-	least, most            float64
-	mass, long             bool // g or oz; mm or inches
+	field.Field
+	Value, Err string
 }
 
 // logFields are the lines of the form, in the order of work.
 func logFields(in measure.System, r *request.Request) []logField {
-	unit, length := "g", "mm"
-	if in == measure.Customary {
-		unit, length = "oz", "in"
+	line := func(key, label, hint string, unit measure.Unit, least, most float64) field.Field {
+		return field.Field{Path: key, Label: label, Hint: hint, Unit: string(unit), Kind: field.Number, Min: least,
+			Max: most, Rounded: true, Digits: 2, Optional: true}
 	}
-	all := []logField{
-		{Key: "flour_left", Label: "Flour left in the bowl", Unit: unit, most: bench.MaxG, mass: true},
-		{Key: "water_added", Label: "Water added beyond the plan", Unit: unit, most: bench.MaxG, mass: true},
-		{Key: "knead_min", Label: "Kneaded", Unit: "min", Hint: "in all", least: .1, most: 240},
-		{Key: "rest_min", Label: "Rested", Unit: "min", Hint: "before the roller", most: 2880},
-		{Key: "poke_s", Label: "A poke was half back in", Unit: "s", least: .1, most: bench.MaxPokeS},
-		{Key: "sheet_mm", Label: "Sheet at the last stop", Unit: "mm", least: .2, most: 10},
-		{Key: "dry_min", Label: "On the rack", Unit: "min", Hint: "when that was felt", least: .1, most: 600},
-		{Key: "pot_s", Label: "In the pot, to your taste", Unit: "s", least: 5, most: 3600},
-		{Key: "trim_g", Label: "Trimmings", Unit: unit, most: bench.MaxG, mass: true},
-		{Key: "trim_back_g", Label: "Of them, kneaded into the next piece", Unit: unit, most: bench.MaxG, mass: true},
-		{Key: "cut_mm", Label: "A ribbon, as it was cut", Unit: length, least: 50, most: bench.MaxRibbonMM, long: true},
-		{Key: "settled_mm", Label: "The same, once it had pulled in", Unit: length, least: 35, most: bench.MaxRibbonMM,
-			long: true},
-		{Key: "thrown_g", Label: "Thrown away", Unit: unit, Hint: "empty: all of it, where a reason stands below",
-			most: bench.MaxG, mass: true},
-		{Key: "out_g", Label: "Came out", Unit: unit, Hint: "0: nothing; empty: not weighed", most: bench.MaxG,
-			mass: true},
+	mass := func(key, label, hint string) field.Field {
+		f := line(key, label, hint, measure.G, 0, bench.MaxG)
+		f.Digits = 0
+		return f.In(in)
 	}
-	if !r.Cut.Kind().Traits().Lengths {
-		all = slices.DeleteFunc(all, func(f logField) bool { return f.long })
+	all := []field.Field{
+		mass("flour_left", "Flour left in the bowl", ""),
+		mass("water_added", "Water added beyond the plan", ""),
+		line("knead_min", "Kneaded", "in all", measure.MIN, .1, 240),
+		line("rest_min", "Rested", "before the roller", measure.MIN, 0, 2880),
+		line("poke_s", "A poke was half back in", "", measure.S, .1, bench.MaxPokeS),
+		line("sheet_mm", "Sheet at the last stop", "", measure.MM, .2, 10), // a gauge is metric everywhere
+		line("dry_min", "On the rack", "when that was felt", measure.MIN, .1, 600),
+		line("pot_s", "In the pot, to your taste", "", measure.S, 5, 3600),
+		mass("trim_g", "Trimmings", ""),
+		mass("trim_back_g", "Of them, kneaded into the next piece", ""),
 	}
-	return all
+	if r.Cut.Kind().Traits().Lengths {
+		all = append(all,
+			line("cut_mm", "A ribbon, as it was cut", "", measure.MM, 50, bench.MaxRibbonMM).In(in),
+			line("settled_mm", "The same, once it had pulled in", "", measure.MM, 35, bench.MaxRibbonMM).In(in))
+	}
+	all = append(all,
+		mass("thrown_g", "Thrown away", "empty: all of it, where a reason stands below"),
+		mass("out_g", "Came out", "0: nothing; empty: not weighed"))
+	out := make([]logField, len(all))
+	for i, f := range all {
+		out[i] = logField{Field: f}
+	}
+	return out
 }
 
 // logForm is the short form of a batch that was made.
@@ -131,8 +137,8 @@ func (s *Room) OpenMadeLog(c *page.Visit) error {
 	known := knownOf(&run)
 	for i := range f.Fields {
 		x := &f.Fields[i]
-		if v := known[x.Key]; v > 0 {
-			x.Value = x.shownAs(c.Units, v)
+		if v := known[x.Path]; v > 0 {
+			x.Value = x.Shown(v)
 		}
 	}
 	s.Render(c, http.StatusOK, "logform", "Log: "+kept.Request.Name, f)
@@ -175,11 +181,11 @@ func saidAs(x *bench.Event) []string {
 }
 
 // unknown leaves of what was typed only what the making does not know already: nothing counts twice.
-func (f *logForm) unknown(in measure.System, run *bench.Making, got map[string]float64) {
+func (f *logForm) unknown(run *bench.Making, got map[string]float64) {
 	typed := maps.Clone(got)
 	for k, v := range knownOf(run) {
 		for i := range f.Fields {
-			if x := &f.Fields[i]; x.Key == k && v > 0 && (x.shownAs(in, v) == x.Value || got[k] == v) {
+			if x := &f.Fields[i]; x.Path == k && v > 0 && (x.Shown(v) == x.Value || got[k] == v) {
 				delete(got, k)
 			}
 		}
@@ -201,38 +207,8 @@ func (f *logForm) unknown(in measure.System, run *bench.Making, got map[string]f
 	}
 }
 
-// shownAs is a value as the line shows it.
-func (x *logField) shownAs(in measure.System, v float64) string {
-	if x.mass {
-		return in.Bare(v, measure.G, 0)
-	}
-	if x.long && in == measure.Customary {
-		return measure.Trim(v / measure.InchMM)
-	}
-	return measure.Trim(v)
-}
-
-// figure reads what was typed into the line: a number alone is in the unit it shows.
-func (x *logField) figure(in measure.System) (float64, error) {
-	kept := measure.Unit(x.Unit)
-	if x.mass {
-		kept = measure.G
-	} else if x.long {
-		kept = measure.MM
-	} else {
-		in = measure.Metric // it shows millimetres in either
-	}
-	_, by, _, turned := in.Turn(kept)
-	return measure.Read(x.Value, kept, func(n float64) float64 {
-		if turned {
-			return n / by
-		}
-		return n
-	})
-}
-
 // read takes what was typed; false where something is not allowed, which stands by its line.
-func (f *logForm) read(in measure.System, v url.Values) (got map[string]float64, ok bool) {
+func (f *logForm) read(v url.Values) (got map[string]float64, ok bool) {
 	got, ok = map[string]float64{}, true
 	f.Felt, f.Touch, f.Maker, f.Next = v.Get("felt"), v.Get("touch"), strings.TrimSpace(v.Get("maker")),
 		strings.TrimSpace(v.Get("next"))
@@ -251,38 +227,24 @@ func (f *logForm) read(in measure.System, v url.Values) (got map[string]float64,
 	}
 	for i := range f.Fields {
 		x := &f.Fields[i]
-		if x.Value = strings.TrimSpace(v.Get(x.Key)); x.Value == "" {
-			continue
+		x.Value = strings.TrimSpace(v.Get(x.Path))
+		var n *float64
+		if wrong, is := errors.AsType[field.Error](x.Set(&n, x.Value)); is {
+			x.Err, ok = wrong.ForPage(), false
+		} else if n != nil {
+			got[x.Path] = *n
 		}
-		n, err := x.figure(in)
-		if ask, unclear := errors.AsType[measure.Unclear](err); unclear {
-			x.Err, ok = measure.Capital(ask.Ask)+".", false
-			continue
-		}
-		if err != nil || n < x.least || n > x.most {
-			x.Err, ok = fmt.Sprintf("%g to %s %s is allowed, or nothing.", x.least, measure.Thousands(x.most), x.Unit),
-				false
-			if x.mass && in == measure.Customary {
-				x.Err = "A number of ounces, or nothing."
-			}
-			if x.long && in == measure.Customary {
-				x.Err = fmt.Sprintf("%.1f to %.0f inches is allowed, or nothing.", x.least/measure.InchMM,
-					x.most/measure.InchMM)
-			}
-			continue
-		}
-		got[x.Key] = n
 	}
 	cut, settled := got["cut_mm"], got["settled_mm"]
 	for i := range f.Fields {
 		x := &f.Fields[i]
 		switch {
 		case x.Err != "":
-		case x.Key == "settled_mm" && cut > 0 && settled == 0, x.Key == "cut_mm" && settled > 0 && cut == 0:
+		case x.Path == "settled_mm" && cut > 0 && settled == 0, x.Path == "cut_mm" && settled > 0 && cut == 0:
 			x.Err, ok = "Both lengths, or neither.", false
-		case x.Key == "settled_mm" && cut > 0 && (settled < .7*cut || settled > 1.1*cut):
+		case x.Path == "settled_mm" && cut > 0 && (settled < .7*cut || settled > 1.1*cut):
 			x.Err, ok = "From seven tenths of what was cut to a tenth over.", false
-		case x.Key == "trim_back_g" && got["trim_g"] > 0 && got["trim_back_g"] > got["trim_g"]:
+		case x.Path == "trim_back_g" && got["trim_g"] > 0 && got["trim_back_g"] > got["trim_g"]:
 			x.Err, ok = "No more than the trimmings there were.", false
 		}
 	}
@@ -306,7 +268,7 @@ func (s *Room) readLog(c *page.Visit, to string, r *request.Request, back string
 		f.Once = mark
 	}
 	f.WhenOf = when
-	got, sound := f.read(c.Units, values)
+	got, sound := f.read(values)
 	if !sound {
 		s.Render(c, http.StatusUnprocessableEntity, "logform", "Log: "+r.Name, f)
 		return f, got, page.ErrAnswered
@@ -355,7 +317,7 @@ func (s *Room) SaveMadeLog(c *page.Visit) error {
 		return err
 	}
 	ctx := c.Request.Context()
-	f.unknown(c.Units, &run, got)
+	f.unknown(&run, got)
 	events, err := f.events(run.Begun, kept.Began, &run.State, got), error(nil)
 	if len(events) > 0 {
 		err = s.KeepEvents(ctx, kept.ID, events)
