@@ -15,7 +15,7 @@ func TestScriptsReadFiguresAsTheServerDoes(t *testing.T) {
 	base, _ := serve(t)
 	b := open(t, browser(t), base, 1280, 800)
 	b.visit("/bench/2")
-	module := eval[string](b, `document.querySelector('script[type=module]').src.replace(/[^/]*$/, "bench/quantity.js")`)
+	module := eval[string](b, `document.querySelector('script[type=module]').src.replace(/[^/]*$/, "quantity.js")`)
 	table, err := json.Marshal(measure.Reading())
 	if err != nil {
 		t.Fatal(err)

@@ -160,7 +160,14 @@ func TestSecondAddress(t *testing.T) {
 			}
 		})
 	}
-	time.Sleep(1500 * time.Millisecond)
+	for end := time.Now().Add(30 * time.Second); ; time.Sleep(20 * time.Millisecond) { // until enough is kept to be lost
+		mu.Lock()
+		enough := len(kept) >= 60
+		mu.Unlock()
+		if enough || time.Now().After(end) {
+			break
+		}
+	}
 	_ = a.cmd.Process.Kill()
 	_ = a.cmd.Wait()
 	b.do(t, "STOP SLAVE IO_THREAD")

@@ -183,7 +183,7 @@ func TestOwnPin(t *testing.T) {
 	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", v), 200, "On the board", "The board is too small",
 		"Under the pin")
 	form.Set("board_width_mm", "50")
-	s.wants(s.ask("POST", "/cabinet/machines", form), 422, "200 to 5000 mm")
+	s.wants(s.ask("POST", "/cabinet/machines", form), 422, "200 to 5,000 mm")
 	// The demo's stripes: the join, with what it wants of the other dough.
 	s.wants(s.ask("GET", batchAt(demo.Straw)+"?at=roll", nil), 200, "One pass at stop <b>5</b>",
 		"of which 201 g are planned", `class="stripe"`)

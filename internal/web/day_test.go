@@ -209,7 +209,7 @@ func TestRackInFeet(t *testing.T) {
 	} else if post("45.9", http.StatusSeeOther); rack() != was {
 		t.Errorf("sent back untouched: %v m, not %v", rack(), was)
 	}
-	post("9999", http.StatusUnprocessableEntity, "0 to 1640 ft.", `value="9999"`)
+	post("9999", http.StatusUnprocessableEntity, "0 to 1,640.42 ft is allowed.", `value="9999"`)
 }
 
 // All batches orders need are made by one key; what cannot be made is told by its proposal, where the others’ choices

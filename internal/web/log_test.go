@@ -56,7 +56,7 @@ func TestLoggedAfterwards(t *testing.T) {
 	begun := storetest.Now().Add(-3 * time.Hour).Format(measure.ClockForm)
 	s.wants(s.ask("POST", at+"/log", url.Values{"when": {"tomorrow"}, "poke_s": {"soon"}, "out_g": {"1,480"},
 		"next": {"finer"}}), 422, "A moment that has passed",
-		"0.1 to 60 s is allowed", `value="soon"`, `value="1,480"`, `value="finer"`)
+		"0.1 to 60 s, or empty is allowed", `value="soon"`, `value="1,480"`, `value="finer"`)
 	w := s.ask("POST", at+"/log", url.Values{"when": {begun}, "felt": {"-1"}, "poke_s": {"4"}, "rest_min": {"30"},
 		"out_g": {"1,480 g"}, "maker": {"Linde"},
 		"next": {"roll a stop finer"}})

@@ -717,7 +717,7 @@ func TestCabinet(t *testing.T) {
 				"opened_on":            {"20.11."},
 				"measured_moisture_wb": {"60"}, "price_per_kg": {"-2"}},
 			url.Values{"name": {"1 to 60 letters"}, "flour": {"One of those listed"},
-				"container_kg": {"0.05 to 1000 kg"}, "opened_on": {"A date from 2000"},
+				"container_kg": {"0.05 to 1,000 kg"}, "opened_on": {"A date from 2000"},
 				"measured_moisture_wb": {"5 to 20 %"}, "price_per_kg": {"0 to 1,000,000"}}},
 		{"eggs", url.Values{"name": {"Hens on the dike"}, "count": {"10"}, "eggs_g": {"548"}, "yolks_g": {"171"},
 			"yolk_colour": {"12"}, "price_each": {"0.3125"}},

@@ -293,15 +293,16 @@ func Grams(g float64) string { return Metric.Grams(g) }
 // Thousands returns a number rounded to the whole with its thousands grouped.
 func Thousands(v float64) string { return Grouped(fmt.Sprint(int64(math.Round(v)))) }
 
-// Grouped groups the thousands of a whole number.
+// Grouped groups the thousands of a number.
 func Grouped(s string) string {
-	if strings.Contains(s, ".") {
-		return s
+	whole, part, has := strings.Cut(s, ".")
+	for i := len(whole) - 3; i > 0 && whole[i-1] != '-'; i -= 3 {
+		whole = whole[:i] + "," + whole[i:]
 	}
-	for i := len(s) - 3; i > 0 && s[i-1] != '-'; i -= 3 {
-		s = s[:i] + "," + s[i:]
+	if has {
+		whole += "." + part
 	}
-	return s
+	return whole
 }
 
 // Trim returns a thickness to hundredths without needless noughts: "0.9", "0.78".

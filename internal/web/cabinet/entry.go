@@ -1,6 +1,7 @@
 package cabinet
 
 import (
+	"errors"
 	"net/url"
 	"slices"
 	"strings"
@@ -42,7 +43,12 @@ func (e *entry) read(typed string) {
 	if typed = strings.Join(strings.Fields(typed), " "); e.asTyped {
 		typed = strings.TrimSpace(strings.Join(lines, "\n"))
 	}
-	e.Error = told(e.Set(e.at, typed))
+	err := e.Set(e.at, typed)
+	if wrong, is := errors.AsType[field.Error](err); is && e.Kind == field.Choice { // the page lists them
+		wrong.Allowed = "one of those listed is allowed"
+		err = wrong
+	}
+	e.Error = told(err)
 }
 
 // readAll reads a posted form into the entries and reports whether all of it is allowed.

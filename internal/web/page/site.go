@@ -15,7 +15,8 @@ type Site struct {
 	*workshop.Workshop
 	Devices device.Hub // what scale and sensor say
 	SignIn  bool       // accounts are asked for
-	// StillIn says whether the session of a socket that stays open may still do what the socket does.
+	// StillIn says whether the session of a socket that stays open may still do what the socket does; where accounts
+	// are asked for, the room they sign in at says so.
 	StillIn func(*http.Request, account.Role) bool
 
 	pages pages
@@ -23,7 +24,8 @@ type Site struct {
 
 // New returns the site of a workshop, without any pages.
 func New(w *workshop.Workshop, signIn bool) *Site {
-	s := &Site{Workshop: w, SignIn: signIn, pages: pages{}}
+	s := &Site{Workshop: w, SignIn: signIn, pages: pages{},
+		StillIn: func(*http.Request, account.Role) bool { return !signIn }}
 	s.Add("", templates, nil)
 	return s
 }

@@ -18,8 +18,11 @@ type Room struct {
 	sessions *scs.SessionManager
 }
 
-// New returns the room of a site.
+// New returns the room of a site, which asks it from then on who is still signed in; secure where browsers reach it by
+// https.
 func New(s *page.Site, secure bool) *Room {
 	s.Add("sign", templates, nil)
-	return &Room{Site: s, sessions: newSessions(s.Store, secure)}
+	r := &Room{Site: s, sessions: newSessions(s.Store, secure)}
+	s.StillIn = r.mayGoOn
+	return r
 }

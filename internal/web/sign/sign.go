@@ -104,8 +104,8 @@ func (s *Room) SignedIn(c *page.Visit) (a store.Account, locked bool, err error)
 	return s.whose(c.Request.Context())
 }
 
-// MayGoOn says whether the session of a socket that stays open may still do what the socket does.
-func (s *Room) MayGoOn(r *http.Request, need account.Role) bool {
+// mayGoOn says whether the session of a socket that stays open may still do what the socket does.
+func (s *Room) mayGoOn(r *http.Request, need account.Role) bool {
 	if !s.SignIn {
 		return true
 	}
