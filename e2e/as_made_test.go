@@ -16,6 +16,7 @@ import (
 // A new batch is made as its maker makes it: weighed, counted and spooned, all of it taken literally; one flour is
 // changed later and nothing else moves.
 func TestNewBatchAsIMakeIt(t *testing.T) {
+	t.Parallel()
 	base, s := serve(t)
 	b := open(t, browser(t), base, wide, high)
 	b.expect = append(b.expect, "422")
@@ -87,6 +88,7 @@ func TestNewBatchAsIMakeIt(t *testing.T) {
 
 // A batch that was worked out is made the maker's own: the same dough, and from then on literal.
 func TestMakeItMine(t *testing.T) {
+	t.Parallel()
 	base, s := serve(t)
 	b := open(t, browser(t), base, wide, high)
 	b.visit(batch(demo.Saturday))
@@ -109,6 +111,7 @@ func TestMakeItMine(t *testing.T) {
 // A field that cannot be read keeps nobody waiting: what is changed beside it counts, and saving says what it
 // waits for.
 func TestOneBadFieldFreezesNothing(t *testing.T) {
+	t.Parallel()
 	base, s := serve(t)
 	b := open(t, browser(t), base, wide, high)
 	b.visit(batch(demo.Saturday) + "?at=roll")
@@ -142,6 +145,7 @@ func TestOneBadFieldFreezesNothing(t *testing.T) {
 // A kept way is taken by a tap, changed, and kept under another name; shapes are shared out by the handful, to
 // stops of their own.
 func TestWaysAndShapesByTaps(t *testing.T) {
+	t.Parallel()
 	base, s := serve(t)
 	b := open(t, browser(t), base, wide, high)
 	b.visit(batch(demo.Saturday) + "?at=knead")
@@ -184,6 +188,7 @@ func TestWaysAndShapesByTaps(t *testing.T) {
 
 // A draft of what was saved is known for what it is, even where nothing ran on the page after the saving.
 func TestDraftOfWhatWasSaved(t *testing.T) {
+	t.Parallel()
 	base, s := serve(t)
 	b := open(t, browser(t), base, wide, high)
 	b.visit(batch(demo.Saturday) + "?at=roll")

@@ -47,6 +47,7 @@ func saved(t *testing.T, s *store.Store, id uint64) store.Batch {
 
 // A maker makes a batch, changes the humidity, sees the water change, saves and reopens.
 func TestMakeABatch(t *testing.T) {
+	t.Parallel()
 	base, s := serve(t)
 	b := open(t, browser(t), base, wide, high)
 	b.visit("/")
@@ -120,6 +121,7 @@ func TestMakeABatch(t *testing.T) {
 
 // Steppers, sliders, stations, "Take", scroll: nothing jumps and nothing is lost.
 func TestAtTheRail(t *testing.T) {
+	t.Parallel()
 	base, _ := serve(t)
 	b := open(t, browser(t), base, wide, high)
 	b.visit(batch(demo.Saturday) + "?at=roll")
@@ -163,6 +165,7 @@ func TestAtTheRail(t *testing.T) {
 
 // A press that begins before the figures are drawn anew still counts when it ends after.
 func TestPressAcrossRedraw(t *testing.T) {
+	t.Parallel()
 	base, _ := serve(t)
 	b := open(t, browser(t), base, wide, high)
 	b.visit(batch(demo.Saturday) + "?at=room")
@@ -178,6 +181,7 @@ func TestPressAcrossRedraw(t *testing.T) {
 
 // A slider is followed while it is dragged: the figures change under the hand, not when it lets go.
 func TestSliderIsFollowed(t *testing.T) {
+	t.Parallel()
 	base, _ := serve(t)
 	b := open(t, browser(t), base, wide, high)
 	b.visit(batch(demo.Saturday) + "?at=room")
@@ -205,6 +209,7 @@ func TestSliderIsFollowed(t *testing.T) {
 
 // A field with the focus never goes, whatever is typed in it.
 func TestFieldWithFocusStays(t *testing.T) {
+	t.Parallel()
 	base, _ := serve(t)
 	b := open(t, browser(t), base, wide, high)
 	b.visit(batch(demo.Saturday) + "?at=dry")
@@ -225,6 +230,7 @@ func TestFieldWithFocusStays(t *testing.T) {
 
 // Two windows on one batch: the second save is told what changed, and both sides are kept.
 func TestTwoWindows(t *testing.T) {
+	t.Parallel()
 	base, s := serve(t)
 	br := browser(t)
 	one, two := open(t, br, base, wide, high), open(t, br, base, wide, high)
@@ -336,6 +342,7 @@ func TestMakingWithoutAServer(t *testing.T) {
 
 // A reload, and a server that is gone for a while, lose nothing that was typed.
 func TestReloadAndRestart(t *testing.T) {
+	t.Parallel()
 	st, start := restartable(t)
 	addr, stop := start("127.0.0.1:0")
 	b := open(t, browser(t), "http://"+addr, wide, high)
@@ -365,6 +372,7 @@ func TestReloadAndRestart(t *testing.T) {
 
 // Without scripts the same form works by submit.
 func TestWithoutScripts(t *testing.T) {
+	t.Parallel()
 	base, s := serve(t)
 	b := open(t, browser(t), base, wide, high)
 	b.do(func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
@@ -394,6 +402,7 @@ func TestWithoutScripts(t *testing.T) {
 
 // From a recipe in cups to a weighed batch, and from there to another day beside it.
 func TestRecipeToBatch(t *testing.T) {
+	t.Parallel()
 	base, s := serve(t)
 	b := open(t, browser(t), base, wide, high)
 	b.visit("/recipe")
@@ -423,6 +432,7 @@ func TestRecipeToBatch(t *testing.T) {
 
 // Every station opens from every other one, and nothing is said of a server that does not answer.
 func TestEveryStationFromEachOther(t *testing.T) {
+	t.Parallel()
 	base, _ := serve(t)
 	b := open(t, browser(t), base, 1280, 800)
 	b.visit(batch(demo.Saturday))

@@ -44,6 +44,7 @@ func (b *tab) toBench(name string) {
 
 // A whole making by taps alone: from washing to the pot, every step, then how it felt and what came out.
 func TestMakingByTaps(t *testing.T) {
+	t.Parallel()
 	for name, size := range map[string][2]int64{"screen": {wide, high}, "tablet": {tabletW, tabletH}, "phone": {390,
 		844}, "twice as large": {wide / 2,
 		high / 2}} {
@@ -139,6 +140,7 @@ func TestMakingByKeys(t *testing.T) {
 
 // Two windows at one making are in step within a second; two makings see each other's clocks.
 func TestTwoAtOneBench(t *testing.T) {
+	t.Parallel()
 	base, _ := serve(t)
 	br := browser(t)
 	one, two := open(t, br, base, wide, high), open(t, br, base, tabletW, tabletH)
@@ -366,6 +368,7 @@ func (b *tab) button(in, words string) {
 // Seven windows at one making in one browser: a tap in the first is seen in all within a second, and the last can tap,
 // too.
 func TestSevenWindows(t *testing.T) {
+	t.Parallel()
 	base, _ := serve(t)
 	br := browser(t)
 	var all []*tab
@@ -411,6 +414,7 @@ func TestReloadAtEveryStep(t *testing.T) {
 
 // What is wrong at a step is one tap away, with what to do about it for this dough; done, it is part of the making.
 func TestSomethingWrongAtTheBench(t *testing.T) {
+	t.Parallel()
 	base, st := serve(t)
 	b := open(t, browser(t), base, tabletW, tabletH)
 	b.visit("/")

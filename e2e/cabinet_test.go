@@ -20,6 +20,7 @@ func (b *tab) pick(sel, value string) {
 // From the cabinet into a batch: a lot is kept and named, spinach colours the strip, what is
 // left in the bowl moves the hydration, and all of it is saved.
 func TestFromTheCabinet(t *testing.T) {
+	t.Parallel()
 	base, s := serve(t)
 	b := open(t, browser(t), base, wide, high)
 	b.visit("/cabinet/lots/new?like=soft-00")
@@ -65,6 +66,7 @@ func TestFromTheCabinet(t *testing.T) {
 // Ounces: the choice is remembered, what is typed and not saved comes along, buttons that set
 // grams set grams.
 func TestOunces(t *testing.T) {
+	t.Parallel()
 	base, s := serve(t)
 	b := open(t, browser(t), base, wide, high)
 	b.visit(batch(demo.Saturday) + "?at=formula")

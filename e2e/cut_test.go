@@ -22,6 +22,7 @@ import (
 // From ribbons to ravioli, with another shape beside them: figures, drawing and fields follow,
 // and what is saved is what stood there.
 func TestCutOtherShapes(t *testing.T) {
+	t.Parallel()
 	base, s := serve(t)
 	b := open(t, browser(t), base, wide, high)
 	b.visit(batch(demo.Saturday) + "?at=cut")
@@ -74,6 +75,7 @@ func TestCutOtherShapes(t *testing.T) {
 
 // The drawings that are handed out measure in a browser what the plan says, in mm.
 func TestDrawingsAreTrueToScale(t *testing.T) {
+	t.Parallel()
 	base, _ := serve(t)
 	b := open(t, browser(t), base, wide, high)
 	b.visit("/")
@@ -132,6 +134,7 @@ var (
 // Every batch sheet prints on one page of its paper, every label on one of its size, the fullest
 // batch too.
 func TestPrintsOnOnePage(t *testing.T) {
+	t.Parallel()
 	base, s := serve(t)
 	r := demo.Batch("Counter trays, mixed")
 	r.Name = strings.Repeat("A long name for a batch, ", 3)[:70]
@@ -215,6 +218,7 @@ func TestPrintsOnOnePage(t *testing.T) {
 // A cabinet goes out of the page and a changed one comes in: the preview says what changes, one
 // box is taken off, the rest is taken.
 func TestBringInAFile(t *testing.T) {
+	t.Parallel()
 	base, s := serve(t)
 	b := open(t, browser(t), base, wide, high)
 	b.expect = []string{"422"}

@@ -65,6 +65,7 @@ func aDay(t *testing.T, s *store.Store, days int) string {
 // moved by
 // keys; what cannot be is refused with the nearest that can, and the list is printed.
 func TestDayFromOrders(t *testing.T) {
+	t.Parallel()
 	base, s := serve(t)
 	br := browser(t)
 	b := open(t, br, base, wide, high)
@@ -225,6 +226,7 @@ func behind() store.Scenario {
 // danger is
 // named with its ways out, the better order can be taken, and a tap at the bench is seen on the day.
 func TestDayFollowsTheBench(t *testing.T) {
+	t.Parallel()
 	base, s := serving(t, behind())
 	byTheBook(t, s)
 	br := browser(t)
@@ -275,6 +277,7 @@ func TestDayFollowsTheBench(t *testing.T) {
 
 // A day is planned by keys alone, and hours that cannot be are said beside their field with everything as typed.
 func TestDayByKeys(t *testing.T) {
+	t.Parallel()
 	base, s := serve(t)
 	b := open(t, browser(t), base, tabletW, high)
 	b.expect = []string{"422"}

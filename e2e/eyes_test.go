@@ -114,6 +114,7 @@ func thumbed(path string) bool {
 // and called as it reads, every word stands in a named part of the page and, by day and in the dark, out from its
 // ground.
 func TestEveryPage(t *testing.T) {
+	t.Parallel()
 	base, _ := serve(t)
 	var told sync.Map
 	var paths []string

@@ -12,6 +12,7 @@ import (
 // A cook with a question: a key opens the doctor, a word finds the sign, an answer brings the
 // act, one press records it, and the station shows what it did.
 func TestDoctor(t *testing.T) {
+	t.Parallel()
 	base, s := serve(t)
 	b := open(t, browser(t), base, wide, high)
 	b.visit(batch(demo.Saturday) + "?at=formula")
@@ -39,6 +40,7 @@ func TestDoctor(t *testing.T) {
 
 // Kneading and rest: another school is taken, a slider is dragged, a poke is timed.
 func TestKneadAndRest(t *testing.T) {
+	t.Parallel()
 	base, s := serve(t)
 	b := open(t, browser(t), base, wide, high)
 	b.visit(batch(demo.Saturday) + "?at=knead")

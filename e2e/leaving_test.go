@@ -19,6 +19,7 @@ import (
 
 // Leaving with something that is not saved asks, and the changes can be discarded; what is said of a change is a line.
 func TestLeavingAndDiscarding(t *testing.T) {
+	t.Parallel()
 	base, s := serve(t)
 	b := open(t, browser(t), base, wide, high)
 	b.visit(batch(demo.Saturday))
@@ -47,6 +48,7 @@ func TestLeavingAndDiscarding(t *testing.T) {
 
 // What is typed for a new batch or a thing of the cabinet outlives a reload and another page, until it is taken.
 func TestFormsKeepWhatIsTyped(t *testing.T) {
+	t.Parallel()
 	base, _ := serve(t)
 	b := open(t, browser(t), base, wide, high)
 	b.visit("/batches/new")

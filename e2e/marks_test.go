@@ -12,6 +12,7 @@ import (
 
 // What is typed at the bench is read as the server reads it, word for word.
 func TestScriptsReadFiguresAsTheServerDoes(t *testing.T) {
+	t.Parallel()
 	base, _ := serve(t)
 	b := open(t, browser(t), base, 1280, 800)
 	b.visit("/bench/2")
@@ -51,6 +52,7 @@ func TestScriptsReadFiguresAsTheServerDoes(t *testing.T) {
 // A browser in a language with a comma before decimals: its figures are written and read so on the whole page, a
 // slider and a stepper write so, and what is saved is the same number.
 func TestFiguresInTheReadersWay(t *testing.T) {
+	t.Parallel()
 	base, s := serve(t)
 	b := open(t, browser(t), base, 1280, 800)
 	b.speaks("de-DE")

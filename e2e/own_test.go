@@ -20,6 +20,7 @@ const heads = "[...document.querySelectorAll('.own-step:not([hidden]) > select')
 // A worked-out kneading is taken over and one step of it changed by taps; then steps are added, moved,
 // repeated and taken out by keys alone; what was typed, in seconds too, is what is saved.
 func TestKneadingInOnesOwnSteps(t *testing.T) {
+	t.Parallel()
 	base, s := serve(t)
 	b := open(t, browser(t), base, wide, high)
 	b.visit(batch(demo.Saturday) + "?at=knead")
@@ -85,6 +86,7 @@ const passes = "[...document.querySelectorAll('.own-step:not([hidden]) .pass-at 
 // A way down that leaves stops out, with several passes at those used, is built by taps alone, then by keys
 // alone; a worked-out way is taken over and one pass of it folded.
 func TestTheWayDownInOnesOwnSteps(t *testing.T) {
+	t.Parallel()
 	base, s := serve(t)
 	b := open(t, browser(t), base, wide, high)
 	b.visit(batch(demo.Saturday) + "?at=roll")
@@ -163,6 +165,7 @@ func TestTheWayDownInOnesOwnSteps(t *testing.T) {
 
 // Without scripts the same keys post the form: a way down that leaves stops out, and own kneading steps.
 func TestOnesOwnWayWithoutScripts(t *testing.T) {
+	t.Parallel()
 	base, s := serve(t)
 	b := open(t, browser(t), base, wide, high)
 	b.do(func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {

@@ -89,6 +89,7 @@ func pages() []page {
 
 // Every address stands in the table of pages, so that none is left out of what is checked of all.
 func TestEveryPageIsChecked(t *testing.T) {
+	t.Parallel()
 	var known []string
 	for _, p := range pages() {
 		known = append(known, p.route)
@@ -130,6 +131,7 @@ var large = chromedp.Flag("blink-settings", "defaultFontSize=32")
 
 // With text twice as large nothing scrolls sideways, and no word lies over another.
 func TestLargeText(t *testing.T) {
+	t.Parallel()
 	base, _ := serve(t)
 	b := open(t, browser(t, large), base, wide, high)
 	b.visit("/")
@@ -176,6 +178,7 @@ const overlaid = `(() => {
 // Batches are found as one types, sorted and filtered; what is not saved in this tab is marked, and the address is
 // one to come back to.
 func TestFindingABatch(t *testing.T) {
+	t.Parallel()
 	base, _ := serve(t)
 	b := open(t, browser(t), base, wide, high)
 	const names = "[...document.querySelectorAll('#found [data-id]:not([hidden]) .name')].map((x) => " +
@@ -210,6 +213,7 @@ func TestFindingABatch(t *testing.T) {
 
 // A station is an entry of the browser's history: Back goes where one was, the title says where that is.
 func TestStationsInTheHistory(t *testing.T) {
+	t.Parallel()
 	base, _ := serve(t)
 	b := open(t, browser(t), base, wide, high)
 	b.visit(batch(demo.Saturday))
@@ -242,6 +246,7 @@ const cutOff = `(() => {
 
 // Single keys work until they are turned off, and are quiet in fields and on sliders.
 func TestSingleKeysAreOptional(t *testing.T) {
+	t.Parallel()
 	base, _ := serve(t)
 	b := open(t, browser(t), base, wide, high)
 	b.visit(batch(demo.Saturday) + "?at=roll")

@@ -9,6 +9,7 @@ import (
 // A machine with falling labels is added, measured by a weighed square, and taken: the plan
 // moves with it. The target is dragged and the stop follows.
 func TestOwnMachine(t *testing.T) {
+	t.Parallel()
 	base, s := serve(t)
 	b := open(t, browser(t), base, wide, high)
 	b.visit("/cabinet/machines/new?like=motor-9")

@@ -10,6 +10,7 @@ import (
 // One portion wants no whole egg: it is beaten and weighed, the nearest batch of whole eggs is a tap
 // away, and an egg weighed for it yields, with a question, to another amount.
 func TestSmallBatch(t *testing.T) {
+	t.Parallel()
 	base, s := serve(t)
 	b := open(t, browser(t), base, wide, high)
 	b.visit(batch(demo.Saturday) + "?at=formula")
@@ -46,6 +47,7 @@ func TestSmallBatch(t *testing.T) {
 // A big dough goes into the fridge pressed flat, in lots; what was done at the board is altered before it
 // is recorded.
 func TestFridgeAndActs(t *testing.T) {
+	t.Parallel()
 	base, s := serve(t)
 	b := open(t, browser(t), base, wide, high)
 	b.visit(batch(demo.Saturday) + "?at=formula")
