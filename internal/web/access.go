@@ -135,7 +135,8 @@ var keepersPages = []string{"/accounts", "/backup"}
 
 var postNeeds = map[string]account.Role{
 	// What works something out, or is one's own.
-	"/units": account.Looks, "/recipe": account.Looks, cabinet.ImportPath: account.Looks, "/batches/:id/work": account.Looks,
+	"/units": account.Looks, "/recipe": account.Looks, cabinet.ImportPath: account.Looks,
+	"/batches/:id/work":         account.Looks,
 	"/batches/:id/again":        account.Looks,
 	"/batches/:id/request.json": account.Looks, "/batches/:id/sheet": account.Looks,
 	"/batches/:id/label": account.Looks, "/batches/:id/cut.svg": account.Looks,

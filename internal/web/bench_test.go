@@ -75,7 +75,8 @@ func TestBothDoughsAreBegun(t *testing.T) {
 	}
 	laid := 0
 	for _, m := range open[:2] {
-		_, run, _, err := workshop.New(s.store, rules.Default(), slog.New(slog.DiscardHandler)).Makings.At(context.Background(), m.ID)
+		_, run, _, err := workshop.New(s.store, rules.Default(), slog.New(slog.DiscardHandler)).Makings.At(
+			context.Background(), m.ID)
 		if err != nil {
 			t.Fatal(err)
 		}

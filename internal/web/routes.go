@@ -151,7 +151,8 @@ func (s *Server) routes(e *gin.Engine) {
 	post("/devices/:name/readings", s.bench.TakeReadings) // of a scale or a room sensor, by its token
 
 	e.NoRoute(func(c *gin.Context) {
-		s.Fail(s.Visit(c), http.StatusNotFound, "There is nothing at this address.", "It may have been typed wrong, or moved.")
+		s.Fail(s.Visit(c), http.StatusNotFound, "There is nothing at this address.",
+			"It may have been typed wrong, or moved.")
 	})
 	e.NoMethod(func(c *gin.Context) {
 		s.Fail(s.Visit(c), http.StatusMethodNotAllowed, "That cannot be done at this address.", "")

@@ -1,5 +1,6 @@
 // Package web serves Hollen's pages: routes.go lists every address, access.go says who may what, and each matter has a
-// room of its own (batch, bench, day, log, cabinet, sign, print, recipetext) that looks at package page, which all share,
+// room of its own (batch, bench, day, log, cabinet, sign, print, recipetext) that looks at package page, which all
+// share,
 // and at package form, which binds what is typed. Handlers fill a view model; no sums are done here.
 package web
 
@@ -54,7 +55,8 @@ type Server struct {
 func newServer(w *workshop.Workshop, access Access) *Server {
 	site := page.New(w, access.SignIn)
 	s := &Server{Site: site, batch: batch.New(site), bench: bench.New(site), day: day.New(site), log: log.New(site),
-		cabinet: cabinet.New(site, access.Backups), recipetext: recipetext.New(site), sign: sign.New(site, access.Secure)}
+		cabinet: cabinet.New(site, access.Backups), recipetext: recipetext.New(site), sign: sign.New(site,
+			access.Secure)}
 	s.print = print.New(site, s.batch.OpenForm)
 	return s
 }

@@ -298,7 +298,8 @@ func TestGuards(t *testing.T) {
 	}
 	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/delete", url.Values{}, foreign), 403)
 	s.wants(s.ask("GET", "/", nil, func(r *http.Request) { r.Host = "elsewhere.example" }), 421)
-	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", url.Values{"name": {strings.Repeat("x", page.MaxBody+1)}}), 413)
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", url.Values{"name": {strings.Repeat("x", page.MaxBody+1)}}),
+		413)
 	s.wants(s.ask("GET", "/healthz", nil), 200, "ok")
 	w := s.ask("GET", batchAt(demo.Saturday), nil, func(r *http.Request) { r.Header.Set("Accept-Encoding", "gzip") })
 	if w.Header().Get("Content-Encoding") != "gzip" {
@@ -313,7 +314,8 @@ func TestGuards(t *testing.T) {
 		w.Header().Get("X-Content-Type-Options") != "nosniff" {
 		t.Error("headers:", w.Header())
 	}
-	asset := regexp.MustCompile(`/static/[0-9a-f]{12}/css/page/page\.css`).FindString(s.ask("GET", "/", nil).Body.String())
+	asset := regexp.MustCompile(`/static/[0-9a-f]{12}/css/page/page\.css`).FindString(s.ask("GET", "/",
+		nil).Body.String())
 	w = s.ask("GET", asset, nil)
 	s.wants(w, 200, "--yolk")
 	if !strings.Contains(w.Header().Get("Cache-Control"), "immutable") {
@@ -479,9 +481,11 @@ func TestCrackedAndEggFirst(t *testing.T) {
 		t.Fatal("no way to move the flour")
 	}
 	v.Set("set", strings.ReplaceAll(set[1], "&amp;", "&"))
-	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", v), 200, "520 g of egg", "bring this much flour to its target")
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", v), 200, "520 g of egg",
+		"bring this much flour to its target")
 	v.Set("eggs.style", "none")
-	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", v), 200, "A dough without egg goes by portions, dough or flour",
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", v), 200,
+		"A dough without egg goes by portions, dough or flour",
 		"Until it is put right")
 }
 

@@ -15,7 +15,8 @@ import (
 const PressedTwice = 2 * time.Second
 
 // BegunJustNow says whether the same making was begun a moment ago, and which it is.
-func (s *Workshop) BegunJustNow(ctx context.Context, batch uint64, p *plan.Plan, now time.Time) (id uint64, twice bool) {
+func (s *Workshop) BegunJustNow(ctx context.Context, batch uint64, p *plan.Plan, now time.Time) (id uint64,
+	twice bool) {
 	all, err := s.Store.Makings(ctx, batch)
 	if err != nil || len(all) == 0 {
 		return 0, false
@@ -40,7 +41,8 @@ func (s *Workshop) Since(ctx context.Context, kept *store.Making) string {
 
 // BeginPartner begins the second dough of a batch beside it; strips of the smaller are laid on the larger once both are
 // rolled.
-func (s *Workshop) BeginPartner(ctx context.Context, id uint64, first store.Making, of *plan.Plan, now time.Time) error {
+func (s *Workshop) BeginPartner(ctx context.Context, id uint64, first store.Making, of *plan.Plan,
+	now time.Time) error {
 	b, err := s.Store.Get(ctx, id)
 	if errors.Is(err, store.ErrDeleted) || errors.Is(err, store.ErrNotFound) {
 		return nil

@@ -89,7 +89,8 @@ func (s *Room) DownloadCut(c *page.Visit) error {
 		return page.Refuse(http.StatusNotFound, "There is no such sheet to draw.",
 			"A batch draws the sheets of each shape that is cut from one.")
 	}
-	page.Send(c, svgType, page.Slug(p.Request.Name+" "+parts[part].Shape.Name)+"-cut.svg", []byte(draw.CutFile(p, parts[part],
+	page.Send(c, svgType, page.Slug(p.Request.Name+" "+parts[part].Shape.Name)+"-cut.svg", []byte(draw.CutFile(p,
+		parts[part],
 		meta)))
 	return nil
 }

@@ -1,4 +1,5 @@
-// Package batch is the pages of a batch: the list of them, each with its stations, what is set beside it, and what becomes of it.
+// Package batch is the pages of a batch: the list of them, each with its stations, what is set beside it, and what
+// becomes of it.
 package batch
 
 import (

@@ -1,4 +1,5 @@
-// Package bench is the screen at the bench: a making under way, its taps and news, the scale, and what a screen picks from.
+// Package bench is the screen at the bench: a making under way, its taps and news, the scale, and what a screen picks
+// from.
 package bench
 
 import (

@@ -1,4 +1,5 @@
-// Package cabinet is the pages of what a workshop keeps: the shelves, the house, the calibration of a machine, what is brought in, and backups.
+// Package cabinet is the pages of what a workshop keeps: the shelves, the house, the calibration of a machine, what is
+// brought in, and backups.
 package cabinet
 
 import (

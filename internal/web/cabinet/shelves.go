@@ -191,8 +191,9 @@ var lotShelf = shelf{Path: "lots", Name: "Lots", One: "A lot", Kind: store.LotKi
 		if l.MeasuredWB > 0 {
 			measured = strings.TrimSpace(fmt.Sprintf("%.1f %% %s", 100*l.MeasuredWB, l.MeasuredOn))
 		}
-		return []string{l.Name, page.OptionName(flourNames(c), l.Flour), fmt.Sprintf("%s of %s", strings.ToLower(page.OptionName(
-			request.Keepings(), string(l.How))),
+		return []string{l.Name, page.OptionName(flourNames(c), l.Flour), fmt.Sprintf("%s of %s",
+			strings.ToLower(page.OptionName(
+				request.Keepings(), string(l.How))),
 			c.In.KG(l.ContainerKG, measure.Shortest)), l.OpenedOn, l.BestBefore, measured, money(c, l.PricePerKG)}
 	}}
 

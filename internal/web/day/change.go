@@ -154,7 +154,8 @@ func (s *Room) ChangeDay(c *page.Visit) error {
 	}
 	if d.Damaged && values.Get("act") != "anew" {
 		return page.Refuse(http.StatusConflict, "This day cannot be read.",
-			"Go back to the version before, or begin it anew, first.", page.WayOn{To: "/days/" + d.Date, Name: "The day"})
+			"Go back to the version before, or begin it anew, first.", page.WayOn{To: "/days/" + d.Date,
+				Name: "The day"})
 	}
 	do, known := changes[values.Get("act")]
 	if !known {

@@ -179,7 +179,8 @@ func boldAllergen(x plan.Ingredient) string {
 	}
 	if i := strings.Index(strings.ToLower(x.Name), strings.ToLower(x.Allergen)); i >= 0 &&
 		len(strings.ToLower(x.Name)) == len(x.Name) {
-		return page.Esc(x.Name[:i]) + "<b>" + page.Esc(x.Name[i:i+len(x.Allergen)]) + "</b>" + page.Esc(x.Name[i+len(x.Allergen):])
+		return page.Esc(x.Name[:i]) + "<b>" + page.Esc(x.Name[i:i+len(x.Allergen)]) + "</b>" +
+			page.Esc(x.Name[i+len(x.Allergen):])
 	}
 	return page.Esc(x.Name) + " (<b>" + page.Esc(x.Allergen) + "</b>)"
 }
