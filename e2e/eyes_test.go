@@ -47,14 +47,25 @@ const astray = `(() => {
 // pale lists words that stand out too little from what is under them: 4.5 to 1, of large words 3 to 1.
 const pale = `(() => {
 	const pen = document.createElement("canvas").getContext("2d", { willReadFrequently: true });
-	const rgba = (css) => { pen.clearRect(0, 0, 1, 1); pen.fillStyle = "#000"; pen.fillStyle = css; pen.fillRect(0, 0, 1, 1);
-		const d = pen.getImageData(0, 0, 1, 1).data;
-		return [d[0], d[1], d[2], d[3] / 255] };
+	const read = new Map(), grounds = new Map(); // a colour is read once, and what is under an element
+	const rgba = (css) => {
+		if (read.has(css)) return read.get(css);
+		pen.clearRect(0, 0, 1, 1); pen.fillStyle = "#000"; pen.fillStyle = css; pen.fillRect(0, 0, 1, 1);
+		const d = pen.getImageData(0, 0, 1, 1).data, c = [d[0], d[1], d[2], d[3] / 255];
+		read.set(css, c);
+		return c;
+	};
 	const over = (a, b) => [0, 1, 2].map((i) => a[i] * a[3] + b[i] * (1 - a[3])).concat(1);
 	const light = (c) => { const [r, g, b] = c.map((v) => { v /= 255; return v <= .03928 ? v / 12.92 : ((v + .055) / 1.055) ** 2.4 });
 		return .2126 * r + .7152 * g + .0722 * b };
-	const under = (e) => { const all = []; for (let p = e; p; p = p.parentElement) { const s = getComputedStyle(p); if (s.backgroundImage !== "none") return null;
-		all.push(rgba(s.backgroundColor)) } return all.reverse().reduce((b, a) => over(a, b), [255, 255, 255, 1]) };
+	const under = (e) => { // null where a picture is
+		if (!e) return [255, 255, 255, 1];
+		if (!grounds.has(e)) {
+			const s = getComputedStyle(e), below = s.backgroundImage === "none" && under(e.parentElement);
+			grounds.set(e, below ? over(rgba(s.backgroundColor), below) : null);
+		}
+		return grounds.get(e);
+	};
 	const out = new Map();
 	for (const e of document.querySelectorAll("body *")) {
 		if (e.closest("svg, .visually-hidden, [hidden], .skip, dialog:not([open]), option") || !e.offsetParent) continue;

@@ -364,7 +364,7 @@ func TestTemplatesHaveNoInline(t *testing.T) {
 	}
 }
 
-// Scripts keep to their rooms as the pages do: a room takes in what all pages share and its own, main.js everything.
+// Scripts keep to their rooms as the pages do: a room takes in what all pages share and its own.
 func TestScriptsKeepToTheirRooms(t *testing.T) {
 	files, err := filepath.Glob("static/js/*/*.js")
 	if err != nil || len(files) < 15 {

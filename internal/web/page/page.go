@@ -25,25 +25,22 @@ var templates embed.FS
 // PartHeader asks for the parts of a page that follow the figures: "figures".
 const PartHeader = "X-Hollen-Part"
 
-// pages holds the parsed page templates by name, each with the style sheet of its room.
+// pages holds the parsed page templates by name.
 type pages map[string]shown
 
-// shown is one page.
+// shown is one page, with the style sheet and the script of its room, "" where there is none.
 type shown struct {
 	*template.Template
-	style string
+	style, script string
 }
 
 // funcsOf are what the templates of a room are put together with; t is the page they stand in.
 type funcsOf func(t *template.Template) template.FuncMap
 
 // Add has the pages of a room be shown: each file of its templates defines "body", those whose names begin with _ are
-// pieces of them. Its styles stand in css/room/room.css. Funcs may be nil.
+// pieces of them. Its styles stand in css/room/room.css, its script begins in js/room/main.js. Funcs may be nil.
 func (s *Site) Add(room string, files fs.FS, funcs funcsOf) {
-	style := ""
-	if room != "" {
-		style = "css/" + room + "/" + room + ".css"
-	}
+	style, script := static.Has("css/"+room+"/"+room+".css"), static.Has("js/"+room+"/main.js")
 	shared := template.New("").Funcs(wordFuncs).Funcs(template.FuncMap{"once": onceField, "db": s.Store.Identity,
 		"asset": func(p string) string { return static.Base + p }})
 	if funcs != nil {
@@ -59,7 +56,7 @@ func (s *Site) Add(room string, files fs.FS, funcs funcsOf) {
 		if funcs != nil {
 			t.Funcs(funcs(t))
 		}
-		s.pages[f[len("templates/"):len(f)-len(".html")]] = shown{template.Must(t.Parse(flush(files, f))), style}
+		s.pages[f[len("templates/"):len(f)-len(".html")]] = shown{template.Must(t.Parse(flush(files, f))), style, script}
 	}
 }
 
@@ -102,20 +99,21 @@ func OnceOf(values url.Values) string {
 
 // frame is what the layout needs of every page.
 type frame struct {
-	Title string
-	Place string       // the workshop's name
-	Nav   string       // the current word of the navigation
-	Room  string       // the style sheet of its room, "" where there is none
-	Who   string       // who is signed in, "" where nobody does
-	May   account.Role // what they may; everything where nobody signs in
-	US    bool         // ounces, inches and °F
-	Marks Marks        // of the reader's language
-	Body  any
+	Title  string
+	Place  string       // the workshop's name
+	Nav    string       // the current word of the navigation
+	Style  string       // the style sheet of its room, "" where there is none
+	Script string       // likewise
+	Who    string       // who is signed in, "" where nobody does
+	May    account.Role // what they may; everything where nobody signs in
+	US     bool         // ounces, inches and °F
+	Marks  Marks        // of the reader's language
+	Body   any
 }
 
 // Render writes a page; a template that fails gives an error page, never half a page.
 func (s *Site) Render(c *Visit, status int, page, title string, body any) {
-	f := frame{Title: title, Place: s.Place(c), Nav: navOf(page), Room: s.pages[page].style, May: account.Keeps,
+	f := frame{Title: title, Place: s.Place(c), Nav: navOf(page), Style: s.pages[page].style, Script: s.pages[page].script, May: account.Keeps,
 		US: c.Units == measure.Customary, Marks: c.Marks, Body: body}
 	if a := c.Who; a != nil {
 		f.Who, f.May = a.Maker, account.Role(a.Role)

@@ -18,6 +18,14 @@ var files embed.FS
 // inside style sheets and scripts stay true.
 var Base = "/static/" + hashOf(files) + "/"
 
+// Has is the path of a file where there is one, "" where there is none.
+func Has(path string) string {
+	if _, err := fs.Stat(files, path); err != nil {
+		return ""
+	}
+	return path
+}
+
 func hashOf(files fs.FS) string {
 	h := sha256.New()
 	err := fs.WalkDir(files, ".", func(path string, d fs.DirEntry, err error) error {

@@ -1,0 +1,10 @@
+// The form of a shape shows the lines of its family; what is hidden keeps what stands in it,
+// and a line in error always shows.
+const family = document.querySelector("select[name=family]");
+if (family) {
+  const sort = () => {
+    for (const line of document.querySelectorAll("[data-of]")) line.hidden = !line.dataset.of.split(" ").includes(family.value) && !line.querySelector("[aria-invalid]");
+  };
+  family.addEventListener("change", sort);
+  sort();
+}

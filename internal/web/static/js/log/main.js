@@ -1,0 +1,4 @@
+// The page of a making.
+import { pictures } from "./pictures.js";
+
+pictures();
