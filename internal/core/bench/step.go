@@ -278,11 +278,9 @@ func (b *builder) load(k, n int) {
 	}
 	b.part("pour", top+" to pour now", jug, r.PourG, "")
 	b.part("board", top+" by the board", "In a cup of its own: in drops, only if it stays dry.", r.KeepG, "")
-	for i, x := range f.Additions {
-		b.part(fmt.Sprintf("addition.%d", i+1), x.Name, "Beside the bowl.", x.MassG, "")
+	for _, x := range b.p.Weighed() {
+		b.part(x.Key, x.Name, x.How, x.G, "")
 	}
-	b.part("salt", "Salt", "Fine, into the flour.", f.SaltG, "")
-	b.part("oil", "Oil", "Into the jug.", f.OilG, "")
 }
 
 // dividing lists the pieces as they are cut off.

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"strings"
 
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
@@ -65,19 +66,10 @@ func SetOut(plans []*plan.Plan, date string) []Need {
 		for _, e := range p.Request.Eggs.Also {
 			add(Need{Kind: NeedEggs, Name: e.Kind().Name, Whole: int(math.Round(e.Count))})
 		}
-		if f.TopG > 0 {
-			add(Need{Kind: NeedElse, Name: measure.Capital(p.TopWord()), MassG: f.TopG})
-		}
-		for _, x := range []struct {
-			name string
-			g    float64
-		}{{"Salt", f.SaltG}, {"Oil", f.OilG}} {
-			if x.g > 0 {
-				add(Need{Kind: NeedElse, Name: x.name, MassG: x.g})
+		for _, x := range p.DoughParts() {
+			if x.Key != "eggs" && !strings.HasPrefix(x.Key, "flour.") && !x.WorkedIn {
+				add(Need{Kind: NeedElse, Name: x.Name, MassG: x.G})
 			}
-		}
-		for _, a := range f.Additions {
-			add(Need{Kind: NeedElse, Name: a.Name, MassG: a.MassG})
 		}
 		if p.Cut.FillTotalG > 0 {
 			add(Need{Kind: NeedElse, Name: "Filling for " + p.Request.Name, MassG: p.Cut.FillTotalG})

@@ -80,14 +80,8 @@ func (p *Plan) forTheDough() []Amount {
 		}
 		add(measure.Capital(p.TopWord()), much, "", line)
 	}
-	if f.SaltG > 0 {
-		plain("Salt", p.in.Grams(f.SaltG))
-	}
-	if f.OilG > 0 {
-		plain("Oil", p.in.Grams(f.OilG))
-	}
-	for _, a := range f.Additions {
-		plain(a.Name, p.in.Grams(a.MassG))
+	for _, x := range p.Weighed() {
+		plain(x.Name, p.in.Grams(x.G))
 	}
 	if n := p.BowlLoads(); n > 1 {
 		add("Each load of the bowl", fmt.Sprintf("%d loads", n), p.loadWords(), "")

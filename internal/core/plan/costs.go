@@ -25,26 +25,31 @@ func (p *Plan) cost() {
 			line(name, p.in.Grams(g), "kg", price, func(m cost.Money) cost.Money { return m.Per(g) })
 		}
 	}
-	for i, x := range f.Flours {
-		byMass(x.Name, x.MassG, r.Flours[i].Price())
-	}
-	for _, e := range p.eggsUsed() {
-		price := r.Prices.EggEach
-		if e.class.PriceEach > 0 {
-			price = &e.class.PriceEach
+	eggs := func() {
+		for _, e := range p.eggsUsed() {
+			price := r.Prices.EggEach
+			if e.class.PriceEach > 0 {
+				price = &e.class.PriceEach
+			}
+			line(e.class.Name+" eggs", measure.Thousands(e.n), "egg", price,
+				func(m cost.Money) cost.Money { return m.Times(e.n) })
 		}
-		line(e.class.Name+" eggs", measure.Thousands(e.n), "egg", price, func(m cost.Money) cost.Money {
-			return m.Times(
-				e.n)
-		})
 	}
-	if r.Eggs.TopUp == egg.TopMilk {
-		byMass("Milk", f.TopG, r.Prices.MilkKG)
+	counted := false
+	for _, x := range p.DoughParts() {
+		switch {
+		case x.Key == "eggs":
+			eggs()
+			counted = true
+		case x.Free:
+		case x.WorkedIn:
+			byMass(x.Name+" worked in", x.G, x.Price)
+		default:
+			byMass(x.Name, x.G, x.Price)
+		}
 	}
-	byMass("Oil", f.OilG, r.Prices.OilKG)
-	byMass("Salt", f.SaltG, r.Prices.SaltKG)
-	for i, a := range f.Additions {
-		byMass(a.Name, a.MassG, r.Additions[i].Price())
+	if !counted { // yolks that are set into pieces alone
+		eggs()
 	}
 	if r.Prices.Filling != nil {
 		line("Filling and sauce", p.fillWords(p.Cut.FillTotalG), "batch", r.Prices.Filling,

@@ -2,9 +2,11 @@ package plan
 
 import (
 	"cmp"
+	"fmt"
 	"slices"
 	"strings"
 
+	"hollen/internal/core/cost"
 	"hollen/internal/core/cut"
 	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
@@ -27,33 +29,86 @@ func (x Ingredient) Said() string {
 	return x.Name + " (" + x.Allergen + ")"
 }
 
-// DoughIngredients returns what went into the dough, in falling order of mass.
-func (p *Plan) DoughIngredients() []Ingredient {
-	f := &p.Formula
-	var out []Ingredient
-	add := func(name, allergen string, g float64) {
-		if g > 0 {
-			out = append(out, Ingredient{name, allergen, g})
+// DoughPart is one thing that goes into the dough.
+type DoughPart struct {
+	Key      string       // flour.1, eggs, top, addition.1, salt, oil; water and milk worked in
+	Name     string       // as a list has it
+	Word     string       // within a sentence
+	G        float64      // in all, g
+	How      string       // what is done with it on the scale; "" of flour, eggs and liquid, which have ways of their own
+	WorkedIn bool         // at the board, beyond what was planned
+	Labels   []Ingredient // as a label calls what it is made of
+	Price    *cost.Money  // of a kg; nil where none is said, or it has none
+	Free     bool         // water: it has no price
+}
+
+// DoughParts returns what goes into the dough, in the order it is weighed, what is worked in at the board last. It is
+// the one list of them: the page, the card, the bench, the label, the costs and what a day sets out walk it.
+func (p *Plan) DoughParts() []DoughPart {
+	f, r := &p.Formula, &p.Request
+	var out []DoughPart
+	add := func(x DoughPart) {
+		if x.G > 0 {
+			out = append(out, x)
 		}
 	}
+	plain := func(key, name, label, allergen string, g float64, price *cost.Money) DoughPart {
+		return DoughPart{Key: key, Name: name, Word: strings.ToLower(name), G: g,
+			Labels: []Ingredient{{label, allergen, g}}, Price: price}
+	}
 	for i, x := range f.Flours {
-		kind := p.Request.Flours[i].Kind()
-		add(kind.LabelName(), x.Allergen, x.MassG)
+		kind := r.Flours[i].Kind()
+		part := plain(fmt.Sprintf("flour.%d", i+1), x.Name, kind.LabelName(), x.Allergen, x.MassG, r.Flours[i].Price())
+		part.Word = x.Name
+		add(part)
 	}
-	add("egg", "egg", f.WholeG)
-	add("egg yolk", "egg", f.YolkG)
-	if p.Request.Eggs.TopUp == egg.TopMilk {
-		add("milk", "milk", f.TopG+p.milkG)
-		add("water", "", p.waterG)
+	add(DoughPart{Key: "eggs", Name: p.EggWords(), Word: p.EggWords(), G: f.WholeG + f.YolkG,
+		Labels: []Ingredient{{"egg", "egg", f.WholeG}, {"egg yolk", "egg", f.YolkG}}})
+	water := func(key string, g float64) DoughPart {
+		part := plain(key, "Water", "water", "", g, nil)
+		part.Free = true
+		return part
+	}
+	milk := func(key string, g float64) DoughPart { return plain(key, "Milk", "milk", "milk", g, r.Prices.MilkKG) }
+	if r.Eggs.TopUp == egg.TopMilk {
+		add(milk("top", f.TopG))
 	} else {
-		add("water", "", f.TopG+p.waterG)
-		add("milk", "milk", p.milkG)
+		add(water("top", f.TopG))
 	}
-	add("salt", "", f.SaltG)
-	add("oil", "", f.OilG)
 	for i, a := range f.Additions {
-		kind := p.Request.Additions[i].Kind()
-		add(kind.LabelName(), a.Allergen, a.MassG)
+		kind := r.Additions[i].Kind()
+		part := plain(fmt.Sprintf("addition.%d", i+1), a.Name, kind.LabelName(), a.Allergen, a.MassG,
+			r.Additions[i].Price())
+		part.How = "Beside the bowl."
+		add(part)
+	}
+	salt, oil := plain("salt", "Salt", "salt", "", f.SaltG, r.Prices.SaltKG),
+		plain("oil", "Oil", "oil", "", f.OilG, r.Prices.OilKG)
+	salt.How, oil.How = "Fine, into the flour.", "Into the jug."
+	add(salt)
+	add(oil)
+	for _, x := range []DoughPart{water("water", p.waterG), milk("milk", p.milkG)} {
+		x.WorkedIn = true
+		x.Word += " worked in"
+		add(x)
+	}
+	return out
+}
+
+// Weighed are the parts that are weighed as they are: all but flour, eggs, liquid and what is worked in.
+func (p *Plan) Weighed() []DoughPart {
+	return slices.DeleteFunc(p.DoughParts(), func(x DoughPart) bool { return x.How == "" })
+}
+
+// DoughIngredients returns what went into the dough, in falling order of mass.
+func (p *Plan) DoughIngredients() []Ingredient {
+	var out []Ingredient
+	for _, x := range p.DoughParts() {
+		for _, l := range x.Labels {
+			if l.G > 0 {
+				out = append(out, l)
+			}
+		}
 	}
 	return falling(out)
 }

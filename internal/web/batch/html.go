@@ -96,20 +96,8 @@ func (v *formulaView) IntoRows() template.HTML {
 	row := func(name string, g float64) {
 		m.Raw(`<tr><th scope="row">`, page.Esc(name), `</th><td class="r val">`, page.Esc(v.In.Grams(g)), "</td></tr>\n")
 	}
-	f := &v.Plan.Formula
-	for _, x := range f.Flours {
-		row(x.Name, x.MassG)
-	}
-	for _, x := range []struct {
-		name string
-		g    float64
-	}{{v.Plan.EggWords(), v.EggG()}, {v.Plan.TopWord(), f.TopG}, {"salt", f.SaltG}, {"oil", f.OilG}} {
-		if x.g != 0 {
-			row(x.name, x.g)
-		}
-	}
-	for _, x := range f.Additions {
-		row(strings.ToLower(x.Name), x.MassG)
+	for _, x := range v.Plan.DoughParts() {
+		row(x.Word, x.G)
 	}
 	return m.HTML()
 }
