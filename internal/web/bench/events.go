@@ -46,19 +46,19 @@ type State struct {
 }
 
 type doneStep struct {
-	Status string  `json:"s"`
-	Began  int64   `json:"b,omitempty"`
-	Over   int64   `json:"o,omitempty"`
+	Status string  `json:"status"`
+	Began  int64   `json:"began,omitempty"`
+	Over   int64   `json:"over,omitempty"`
 	G      float64 `json:"g,omitempty"`
-	PokeS  float64 `json:"p,omitempty"`
-	Made   int     `json:"m,omitempty"` // nests, pieces or handfuls
-	MadeG  float64 `json:"mg,omitempty"`
+	PokeS  float64 `json:"poke_s,omitempty"`
+	Made   int     `json:"made,omitempty"` // nests, pieces or handfuls
+	MadeG  float64 `json:"made_g,omitempty"`
 	MM     float64 `json:"mm,omitempty"`
-	Flex   string  `json:"f,omitempty"`
-	Window string  `json:"w,omitempty"`
-	Look   string  `json:"l,omitempty"`
-	Loss   float64 `json:"x,omitempty"`
-	Shrunk float64 `json:"r,omitempty"`
+	Flex   string  `json:"flex,omitempty"`
+	Window string  `json:"window,omitempty"`
+	Look   string  `json:"look,omitempty"`
+	Loss   float64 `json:"loss,omitempty"`
+	Shrunk float64 `json:"shrunk,omitempty"`
 }
 
 // benchFood is the food clock: what was used up by a moment, and on from there.

@@ -1,14 +1,11 @@
 package log
 
 import (
-	"cmp"
 	"crypto/rand"
 	"errors"
 	"fmt"
-	"maps"
 	"net/http"
 	"net/url"
-	"slices"
 	"strings"
 	"time"
 
@@ -87,9 +84,6 @@ type logForm struct {
 	Makers []string
 }
 
-// touches is how what dries feels, and what that says.
-var touches = map[string]string{"not yet": "not yet", "leather": "right", "brittle": "past"}
-
 // OpenLog shows the form of a batch made without the bench.
 func (s *Room) OpenLog(c *page.Visit) error {
 	b, err := s.Load(c)
@@ -134,7 +128,7 @@ func (s *Room) OpenMadeLog(c *page.Visit) error {
 		f.Felt = fmt.Sprint(*st.Felt)
 	}
 	f.Next = st.Next
-	known := knownOf(&run)
+	known := bench.KnownOf(&run)
 	for i := range f.Fields {
 		x := &f.Fields[i]
 		if v := known[x.Path]; v > 0 {
@@ -143,68 +137,6 @@ func (s *Room) OpenMadeLog(c *page.Visit) error {
 	}
 	s.Render(c, http.StatusOK, "logform", "Log: "+kept.Request.Name, f)
 	return nil
-}
-
-// knownOf is what a making knows already of the lines of the form.
-func knownOf(run *bench.Making) map[string]float64 {
-	known := map[string]float64{"out_g": run.State.OutG}
-	for _, x := range run.Steps {
-		d := run.State.Steps[x.Key]
-		if d.PokeS > 0 {
-			known["poke_s"] = d.PokeS
-		}
-		if d.MM > 0 {
-			known["sheet_mm"] = d.MM
-		}
-	}
-	for _, x := range run.State.Remarks {
-		for _, k := range saidAs(&x) {
-			known[k] += x.G
-		}
-	}
-	return known
-}
-
-// saidAs are the lines of the form an event counts towards, none where it is of no line.
-func saidAs(x *bench.Event) []string {
-	switch {
-	case x.What == bench.Left && x.Text == "flour":
-		return []string{"flour_left"}
-	case x.What == bench.Added && x.Text == "water":
-		return []string{"water_added"}
-	case x.What == bench.Left && x.Text == bench.Trimmings && x.Of == bench.KneadedIn:
-		return []string{"trim_g", "trim_back_g"}
-	case x.What == bench.Left && x.Text == bench.Trimmings:
-		return []string{"trim_g"}
-	}
-	return nil
-}
-
-// unknown leaves of what was typed only what the making does not know already: nothing counts twice.
-func (f *logForm) unknown(run *bench.Making, got map[string]float64) {
-	typed := maps.Clone(got)
-	for k, v := range knownOf(run) {
-		for i := range f.Fields {
-			if x := &f.Fields[i]; x.Path == k && v > 0 && (x.Shown(v) == x.Value || got[k] == v) {
-				delete(got, k)
-			}
-		}
-	}
-	trims := []string{"trim_g", "trim_back_g"} // they say each other
-	if slices.ContainsFunc(trims, func(k string) bool { _, otherwise := got[k]; return otherwise }) {
-		for _, k := range trims {
-			if v, said := typed[k]; said {
-				got[k] = v
-			}
-		}
-	}
-	st := &run.State
-	if st.Felt != nil && f.Felt == fmt.Sprint(*st.Felt) {
-		f.Felt = ""
-	}
-	if f.Next == st.Next && len(got) == 0 {
-		f.Next = ""
-	}
 }
 
 // read takes what was typed; false where something is not allowed, which stands by its line.
@@ -296,7 +228,7 @@ func (s *Room) SaveLog(c *page.Visit) error {
 	began, _ := time.ParseInLocation(measure.ClockForm, f.When, time.Local)
 	m, err := s.Store.BeginOnce(ctx, b, p, began, f.Once)
 	if err == nil {
-		err = s.KeepEvents(ctx, m.ID, f.events(p, m.Began, nil, got))
+		err = s.KeepEvents(ctx, m.ID, f.told(got).Events(p, m.Began, nil))
 	}
 	if err != nil {
 		return err
@@ -317,8 +249,9 @@ func (s *Room) SaveMadeLog(c *page.Visit) error {
 		return err
 	}
 	ctx := c.Request.Context()
-	f.unknown(&run, got)
-	events, err := f.events(run.Begun, kept.Began, &run.State, got), error(nil)
+	told := f.told(got)
+	told.Forget(&run, f.same(&run))
+	events, err := told.Events(run.Begun, kept.Began, &run.State), error(nil)
 	if len(events) > 0 {
 		err = s.KeepEvents(ctx, kept.ID, events)
 	}
@@ -329,141 +262,19 @@ func (s *Room) SaveMadeLog(c *page.Visit) error {
 	return nil
 }
 
-// events are what the form says, as the bench would have told it: of a making that went over the bench beside what is
-// known of it, of
-// another (st is nil) from its beginning on, with what is said of minutes.
-func (f *logForm) events(p *plan.Plan, began time.Time, st *bench.State, got map[string]float64) (out []bench.Event) {
-	whole := st == nil
-	n := 0
-	say := func(e bench.Event) {
-		n++
-		e.ID, e.By = fmt.Sprintf("l%s-%d", f.Once, n), f.Maker
-		if e.At.IsZero() {
-			e.At = began
-		}
-		e.At = e.At.UTC().Truncate(time.Millisecond)
-		out = append(out, e)
-	}
-	now := began
-	steps := bench.Steps(p)
-	kneads := 0.
-	for _, s := range steps {
-		if strings.HasPrefix(s.Key, "knead.") {
-			kneads += s.PlanMin
-		}
-	}
-	touched, rest := touches[f.Touch], lastOf(steps, "rest.")
-	for _, s := range steps {
-		min, said := s.PlanMin, []bench.Event(nil)
-		told := false
-		take := func(v float64) { min, told = v, true }
-		switch {
-		case strings.HasPrefix(s.Key, "knead.") && got["knead_min"] > 0:
-			take(got["knead_min"] * s.PlanMin / max(kneads, .01))
-		case s.Key == rest:
-			if v := got["rest_min"]; v > 0 {
-				take(v)
-			}
-			if v := got["poke_s"]; v > 0 {
-				said = append(said, bench.Event{What: bench.Poked, Step: s.Key, S: v})
-			}
-		case s.Station == request.AtDry && s.Kind == bench.Wait && got["dry_min"] > 0:
-			take(got["dry_min"])
-			if touched != "" {
-				said = append(said, bench.Event{What: bench.Looked, Step: s.Key, Text: touched})
-			}
-		case s.Kind == bench.Pot && got["pot_s"] > 0 && strings.HasSuffix(s.Key, "lot.1"):
-			take(got["pot_s"] / 60)
-			said = append(said, bench.Event{What: bench.Looked, Step: s.Key, Text: "right"})
-		}
-		if !whole { // when it really was
-			if now = st.Steps[s.Key].Began; now.IsZero() {
-				continue
-			}
-			if took := st.Steps[s.Key].Took(); took > 0 && !told {
-				min = took
-			}
-		}
-		end := now.Add(time.Duration(min * float64(time.Minute)))
-		if whole && (told || len(said) > 0) { // what is not said is not known: nothing is learned of it
-			say(bench.Event{What: bench.Started, Step: s.Key, At: now})
-		}
-		for _, e := range said {
-			e.At = end
-			say(e)
-		}
-		if whole && told {
-			say(bench.Event{What: bench.Done, Step: s.Key, At: end})
-		}
-		now = end
-	}
-	if !whole { // the last word counts
-		if now = st.Ended.Add(time.Second); st.Ended.IsZero() {
-			now = f.readAt
-		}
-	}
-	if mm := got["sheet_mm"]; mm > 0 {
-		for i := range steps {
-			if s := &steps[i]; s.Kind == bench.Pass && s.Piece == 1 && (i+1 == len(steps) || steps[i+1].Piece != 1 ||
-				steps[i+1].Kind != bench.Pass) {
-				say(bench.Event{What: bench.Measured, Step: s.Key, MM: mm, At: now})
-			}
-		}
-	}
-	if st != nil { // said otherwise than before: that no longer counts
-		for _, x := range st.Remarks {
-			if slices.ContainsFunc(saidAs(&x), func(k string) bool { _, again := got[k]; return again }) {
-				say(bench.Event{What: bench.Took, Of: x.ID, At: now})
-			}
-		}
-	}
-	if g := got["flour_left"]; g > 0 {
-		say(bench.Event{What: bench.Left, Text: "flour", G: g, At: now})
-	}
-	if g := got["trim_g"] - got["trim_back_g"]; g > 0 {
-		say(bench.Event{What: bench.Left, Text: bench.Trimmings, G: g, At: now})
-	}
-	if g := got["trim_back_g"]; g > 0 {
-		say(bench.Event{What: bench.Left, Text: bench.Trimmings, Of: bench.KneadedIn, G: g, At: now})
-	}
-	if mm, i := got["cut_mm"], slices.IndexFunc(steps,
-		func(s bench.Step) bool { return s.Kind == bench.Cut }); mm > 0 && i >= 0 {
-		say(bench.Event{What: bench.Shrunk, Step: steps[i].Key, FromMM: mm, MM: got["settled_mm"], At: now})
-	}
-	if g := got["water_added"]; g > 0 {
-		say(bench.Event{What: bench.Added, Text: "water", G: g, At: now})
-	}
-	for i, w := range []string{"-2", "-1", "0", "1", "2"} {
-		if f.Felt == w {
-			say(bench.Event{What: bench.Felt, N: i - 2, At: now})
-		}
-	}
-	g, weighed := got["out_g"]
-	if whole || f.Next != "" || weighed || f.Why != "" {
-		e := bench.Event{What: bench.Ended, G: g, Text: f.Next, At: now}
-		if weighed {
-			e.Of = bench.OutWeighed
-		}
-		if !whole { // what is not said anew stays
-			e.N, e.Text = st.OutN, cmp.Or(e.Text, st.Next)
-			if !weighed && st.OutSaid {
-				e.Of, e.G = bench.OutWeighed, st.OutG
-			}
-		}
-		if f.Why != "" {
-			e.Of, e.G, e.Text = bench.ThrownAway, got["thrown_g"], f.Why
-		}
-		say(e)
-	}
-	return out
+// told is what the form says of a making.
+func (f *logForm) told(got map[string]float64) *bench.Told {
+	return &bench.Told{Mark: f.Once, By: f.Maker, Felt: f.Felt, Touch: f.Touch, Next: f.Next, Why: f.Why, Now: f.readAt,
+		Got: got}
 }
 
-// lastOf is the key of the last step of a kind; "" where there is none.
-func lastOf(steps []bench.Step, kind string) (key string) {
-	for _, s := range steps {
-		if strings.HasPrefix(s.Key, kind) {
-			key = s.Key
+// same are the lines that say what the form showed of a making already.
+func (f *logForm) same(run *bench.Making) (out []string) {
+	known := bench.KnownOf(run)
+	for i := range f.Fields {
+		if x := &f.Fields[i]; known[x.Path] > 0 && x.Shown(known[x.Path]) == x.Value {
+			out = append(out, x.Path)
 		}
 	}
-	return key
+	return out
 }

@@ -33,7 +33,7 @@ export function clocked(s) {
   return h ? h + ":" + pad(m) + ":" + pad(s % 60) : m + ":" + pad(s % 60);
 }
 
-const closed = (d) => d.s === "done" || d.s === "skipped" || d.s === "unknown";
+const closed = (d) => d.status === "done" || d.status === "skipped" || d.status === "unknown";
 let local = []; // taps the server has not told of yet
 let scale = state.scale ?? null; // what the scale says
 let base = 0; // of which this much lay there before this line, g
@@ -65,8 +65,8 @@ local = line.waiting(); // of a page before this one, which the server may not h
 
 // SHOWN is what an event of a step says there at once.
 const SHOWN = {
-  weighed: (e) => ({ g: e.g }), poked: (e) => ({ p: e.s }), looked: (e) => ({ l: e.text }), flexed: (e) => ({ f: e.text }), window: (e) => ({ w: e.text }),
-  measured: (e) => (e.mm ? { mm: e.mm } : {}), dried: (e) => ({ x: 1 - e.g / e.from_g }), shrunk: (e) => ({ r: 1 - e.mm / e.from_mm }),
+  weighed: (e) => ({ g: e.g }), poked: (e) => ({ poke_s: e.s }), looked: (e) => ({ look: e.text }), flexed: (e) => ({ flex: e.text }), window: (e) => ({ window: e.text }),
+  measured: (e) => (e.mm ? { mm: e.mm } : {}), dried: (e) => ({ loss: 1 - e.g / e.from_g }), shrunk: (e) => ({ shrunk: 1 - e.mm / e.from_mm }),
 };
 
 // put has a step of the maker's own stand where it was put in, until the server tells of it.
@@ -77,7 +77,7 @@ function put(e) {
   const own = { key: "own." + e.id, own: true, head: e.text, say: "Put in on the way.", min: e.min ?? 0, station: waits ? "rest" : near.station, kind: waits ? "wait" : "work", on: "Done, and on" };
   if (e.of === "pass") Object.assign(own, { kind: "pass", piece: e.n, pieces: near.pieces, stop: e.text, head: "Piece " + e.n });
   steps = steps.toSpliced(i, 0, own);
-  state = { ...state, done: state.done.toSpliced(i, 0, { s: "to_do" }) };
+  state = { ...state, done: state.done.toSpliced(i, 0, { status: "to_do" }) };
 }
 
 // as is how the making stands with the taps the server has not told of yet.
@@ -87,20 +87,20 @@ function as() {
   const void_ = new Set();
   for (const e of local.toReversed()) if (e.what === "taken_back" && !void_.has(e.id)) void_.add(e.of);
   let went = state.went.filter((w) => !void_.has(w.id));
-  for (const w of state.went) if (void_.has(w.id)) Object.assign(done[place(w.step)], { s: "to_do", o: 0 });
+  for (const w of state.went) if (void_.has(w.id)) Object.assign(done[place(w.step)], { status: "to_do", over: 0 });
   let own = state.clocks.filter((c) => !c.step && !void_.has(c.id));
   const clockOf = (i) => {
     const known = state.clocks.find((c) => c.step === steps[i].key);
-    return { id: steps[i].key, step: steps[i].key, name: steps[i].head, length_s: 60 * steps[i].min, paused_s: 0, ...known, began: done[i].b };
+    return { id: steps[i].key, step: steps[i].key, name: steps[i].head, length_s: 60 * steps[i].min, paused_s: 0, ...known, began: done[i].began };
   };
   const at = () => done.findIndex((d) => !closed(d));
   const clocks = new Map();
   const open = (t) => { // the step that is on runs, none after it
     const n = at();
-    done.forEach((d, i) => i > n && n >= 0 && d.s === "running" && (d.s = "to_do"));
+    done.forEach((d, i) => i > n && n >= 0 && d.status === "running" && (d.status = "to_do"));
     if (n < 0) return;
-    if (done[n].s === "to_do" && !done[n].b) done[n].b = t ?? (n > 0 && done[n - 1].o) ?? state.now;
-    done[n].s = "running";
+    if (done[n].status === "to_do" && !done[n].began) done[n].began = t ?? (n > 0 && done[n - 1].over) ?? state.now;
+    done[n].status = "running";
     if (steps[n].min > 0 && !clocks.has(steps[n].key)) clocks.set(steps[n].key, clockOf(n));
   };
   open();
@@ -109,15 +109,15 @@ function as() {
     const i = place(e.step), t = Date.parse(e.at);
     if ((e.what === "done" || e.what === "skipped") && i >= 0) {
       if (closed(done[i])) continue;
-      Object.assign(done[i], { s: e.what, o: t });
+      Object.assign(done[i], { status: e.what, over: t });
       clocks.delete(e.step);
       went = [...went, { id: e.id, step: e.step }];
       if (e.what === "done" && steps[i].then) own = [...own, { id: e.id, name: steps[i].then.name, began: t, length_s: 60 * steps[i].then.min }];
       open(t);
     } else if (e.what === "last_stop" && i >= 0) {
-      steps.forEach((s, j) => j > i && s.kind === "pass" && s.piece === steps[i].piece && !closed(done[j]) && (done[j].s = "skipped"));
+      steps.forEach((s, j) => j > i && s.kind === "pass" && s.piece === steps[i].piece && !closed(done[j]) && (done[j].status = "skipped"));
       open(t);
-    } else if (i >= 0 && e.what === "made") Object.assign(done[i], { m: Math.max(0, (done[i].m ?? 0) + e.n), mg: (done[i].mg ?? 0) + (e.g ?? 0) });
+    } else if (i >= 0 && e.what === "made") Object.assign(done[i], { made: Math.max(0, (done[i].made ?? 0) + e.n), made_g: (done[i].made_g ?? 0) + (e.g ?? 0) });
     else if (i >= 0 && SHOWN[e.what]) Object.assign(done[i], SHOWN[e.what](e));
     else if (e.what === "clock" && !own.some((c) => c.id === e.id)) own = [...own, { id: e.id, name: e.text, began: t, length_s: 60 * e.min }];
     else if (e.what === "unclock") own = own.filter((c) => c.id !== e.of);
@@ -239,7 +239,7 @@ function keys(now, step) {
   if (step.kind === "pass" && step.stop) out.push(["Thickness", p.thickness]);
   if (step.kind === "divide" && step.piece < step.pieces) out.push(["All divided", () => allDone(now, "divide")]);
   if (step.kind === "cut" && step.count) out.push(["+1 " + step.count_name.replace(/s$/, ""), () => tap("made", { step: step.key, n: 1 })], ["+5", () => tap("made", { step: step.key, n: 5 }), step.count >= 10],
-    ["−1", () => tap("made", { step: step.key, n: -1 }), now.done[now.at].m > 0]);
+    ["−1", () => tap("made", { step: step.key, n: -1 }), now.done[now.at].made > 0]);
   out.push(["Something wrong?", p.wrong], ["More", p.more], [step.on, on]);
   return out;
 }
@@ -299,14 +299,14 @@ function draw() {
 // found is what was tried, measured and named at a step.
 function found(now, step) {
   const d = now.done[steps.indexOf(step)] ?? {}, out = [];
-  if (d.p) out.push("Poked: half back in " + shown(d.p) + " s.");
-  if (d.f) out.push(d.f === "yes" ? "It bends without cracking." : "It cracks when it is bent.");
-  if (d.w) out.push(d.w === "yes" ? "Light shines through." : "It tears before light shines through.");
-  if (d.l) out.push("It looks: " + d.l + ".");
+  if (d.poke_s) out.push("Poked: half back in " + shown(d.poke_s) + " s.");
+  if (d.flex) out.push(d.flex === "yes" ? "It bends without cracking." : "It cracks when it is bent.");
+  if (d.window) out.push(d.window === "yes" ? "Light shines through." : "It tears before light shines through.");
+  if (d.look) out.push("It looks: " + d.look + ".");
   if (d.mm) out.push("Measured: " + shown(Math.round(d.mm * 100) / 100) + " mm.");
-  if (d.x) out.push("Lost " + shown(Math.round(d.x * 1000) / 10) + " % so far.");
-  if (d.r) out.push("A ribbon pulled in " + shown(Math.round(d.r * 1000) / 10) + " %.");
-  if (d.mg) out.push("Weighed: " + grams(d.mg) + " in all.");
+  if (d.loss) out.push("Lost " + shown(Math.round(d.loss * 1000) / 10) + " % so far.");
+  if (d.shrunk) out.push("A ribbon pulled in " + shown(Math.round(d.shrunk * 1000) / 10) + " %.");
+  if (d.made_g) out.push("Weighed: " + grams(d.made_g) + " in all.");
   if (step.piece && state.shapes[step.piece]) out.push("Becomes " + (offers.shapes.find((x) => x.key === state.shapes[step.piece])?.name ?? state.shapes[step.piece]) + ".");
   return out;
 }
@@ -337,7 +337,7 @@ function pieces(now, step) {
     const span = document.createElement("span");
     const mine = steps.map((s, j) => [s, now.done[j]]).filter(([s]) => s.kind === step.kind && s.piece === i + 1);
     span.textContent = i + 1;
-    span.className = i + 1 === step.piece ? "at" : mine.every(([, d]) => d.s === "done") ? "in" : "";
+    span.className = i + 1 === step.piece ? "at" : mine.every(([, d]) => d.status === "done") ? "in" : "";
     return span;
   }));
 }
@@ -410,7 +410,7 @@ function tick() {
     face(step.stop, "", step.stop.length > 3 ? "word" : "");
     text("beside", (step.own ? "put in" : "pass " + step.pass + " of " + step.passes) + (step.halve ? ", halve it first" : "") + (step.fold ? ", folded" : "") + waiting(now, step));
   } else if (step?.kind === "cut" && step.count) {
-    face(String(now.done[at].m ?? 0), "of " + step.count, "sm");
+    face(String(now.done[at].made ?? 0), "of " + step.count, "sm");
     text("beside", step.count_name + " made");
   } else {
     face("");
@@ -442,9 +442,9 @@ function tick() {
 
 // waiting says which pieces wait for the rollers, and for how long by now.
 function waiting(now, step) {
-  const later = new Set(steps.filter((s, i) => s.kind === "pass" && s.piece > step.piece && now.done[i].s === "to_do").map((s) => s.piece));
+  const later = new Set(steps.filter((s, i) => s.kind === "pass" && s.piece > step.piece && now.done[i].status === "to_do").map((s) => s.piece));
   if (!later.size) return "";
-  const since = Math.max(...now.done.map((d, i) => (steps[i].kind === "divide" || steps[i].station === "rest" ? (d.o ?? 0) : 0)));
+  const since = Math.max(...now.done.map((d, i) => (steps[i].kind === "divide" || steps[i].station === "rest" ? (d.over ?? 0) : 0)));
   const min = since ? Math.floor((line.now() - since) / 60000) : 0;
   return "; " + later.size + (later.size === 1 ? " waits" : " wait") + " under the cloth" + (min > 0 ? ", " + min + " min" : "");
 }

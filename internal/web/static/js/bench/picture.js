@@ -36,7 +36,7 @@ function counted(svg, made, count) {
 export function picture(svg, { step, clock, done, left, g: onScale, near, next, offers, grams }) {
   const g = step?.want_g ? Math.max(0, onScale ?? done.g ?? 0) : 0;
   if (step?.kind === "pass" && step.length_mm && !clock) return length(svg, step, next, offers);
-  if (step?.kind === "cut" && step.count && !clock) return counted(svg, done.m ?? 0, step.count);
+  if (step?.kind === "cut" && step.count && !clock) return counted(svg, done.made ?? 0, step.count);
   svg.classList.toggle("off", !clock && !step?.want_g);
   if (svg.classList.contains("off")) return;
   const whole = clock ? Math.max(clock.length_s, 1) : 1.13 * step.want_g;
