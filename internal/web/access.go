@@ -1,17 +1,13 @@
 package web
 
 import (
-	"errors"
 	"net"
 	"net/http"
 	"net/netip"
 	"slices"
 	"strings"
 
-	"github.com/gin-gonic/gin"
-
 	"hollen/internal/account"
-	"hollen/internal/store"
 	"hollen/internal/web/cabinet"
 	"hollen/internal/web/page"
 )
@@ -165,35 +161,4 @@ var postNeeds = map[string]account.Role{
 	"/accounts":     account.Keeps,
 	"/backup":       account.Keeps,
 	"/first/:token": account.Looks, "/devices/:name/readings": account.Looks,
-}
-
-// who lets through who may: everybody on one's own machine, otherwise accounts, each as far as its role goes.
-func (s *Server) who(c *gin.Context) {
-	path := c.Request.URL.Path
-	if !s.SignIn || open(path) && path != "/sign-in" {
-		c.Next()
-		return
-	}
-	v := s.Visit(c)
-	a, locked, err := s.sign.SignedIn(v)
-	need := needs(c.Request.Method, c.FullPath())
-	if err == nil {
-		v.Who = &a
-	}
-	switch {
-	case path == "/sign-in":
-	case err != nil && !errors.Is(err, store.ErrNotFound):
-		s.FailStore(v, err)
-		c.Abort()
-	case err != nil || locked && path != "/unlock" && path != "/sign-out":
-		s.sign.AskSign(v, err == nil)
-		c.Abort()
-	case !account.Role(a.Role).May(need):
-		s.Answer(v, s.May(v, need))
-		c.Abort()
-	default:
-		c.Set(page.AccountKey, &a)
-		c.Request = c.Request.WithContext(store.By(c.Request.Context(), a.Maker))
-	}
-	c.Next()
 }

@@ -6,6 +6,7 @@ package web
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"log/slog"
 	"net"
@@ -17,6 +18,7 @@ import (
 	"github.com/gin-gonic/gin"
 	"github.com/klauspost/compress/gzhttp"
 
+	"hollen/internal/account"
 	"hollen/internal/clock"
 	"hollen/internal/core/rules"
 	"hollen/internal/exchange"
@@ -173,6 +175,37 @@ func loggable(r *http.Request) string {
 		return r.URL.Path[:at+len(secret)] + "…"
 	}
 	return r.URL.Path
+}
+
+// who lets through who may: everybody on one's own machine, otherwise accounts, each as far as its role goes.
+func (s *Server) who(c *gin.Context) {
+	path := c.Request.URL.Path
+	if !s.SignIn || open(path) && path != "/sign-in" {
+		c.Next()
+		return
+	}
+	v := s.Visit(c)
+	a, locked, err := s.sign.SignedIn(v)
+	need := needs(c.Request.Method, c.FullPath())
+	if err == nil {
+		v.Who = &a
+	}
+	switch {
+	case path == "/sign-in":
+	case err != nil && !errors.Is(err, store.ErrNotFound):
+		s.FailStore(v, err)
+		c.Abort()
+	case err != nil || locked && path != "/unlock" && path != "/sign-out":
+		s.sign.AskSign(v, err == nil)
+		c.Abort()
+	case !account.Role(a.Role).May(need):
+		s.Answer(v, s.May(v, need))
+		c.Abort()
+	default:
+		c.Set(page.AccountKey, &a)
+		c.Request = c.Request.WithContext(store.By(c.Request.Context(), a.Maker))
+	}
+	c.Next()
 }
 
 // logged writes one line a request, without bodies.
