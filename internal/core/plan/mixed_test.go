@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"os"
 	"testing"
 
 	"hollen/internal/core/cut"
@@ -10,14 +11,22 @@ import (
 
 // Of several shapes none comes off short, and no batch makes much more than was asked; where nothing less would do, a
 // sentence says so.
+// Every pair of shapes is tried in one of six ways, the next pair in the next; in all six where HOLLEN_LONG is set.
 func TestMixedMakesWhatWasAsked(t *testing.T) {
-	all, over := 0, 0
+	const ways = 6
+	long := os.Getenv("HOLLEN_LONG") != ""
+	all, over, pair := 0, 0, 0
 	for _, a := range cut.Shipped() {
 		for _, b := range cut.Shipped() {
+			pair++
+			way := 0
 			for _, portions := range []float64{6, 10} {
 				for _, second := range []request.ShapePart{{Shape: b.Key, Portions: 2}, {Shape: b.Key,
 					By: request.ShareByHandful, Portions: 2},
 					{Shape: b.Key, By: request.ShareByPieces, Portions: 1}} {
+					if way++; !long && way%ways != pair%ways {
+						continue
+					}
 					r := request.Default()
 					r.Amount.Portions, r.Cut.Shape, r.Cut.Also = portions, a.Key, []request.ShapePart{second}
 					p, err := Make(rules.Default(), r)
@@ -57,7 +66,7 @@ func TestMixedMakesWhatWasAsked(t *testing.T) {
 			}
 		}
 	}
-	if t.Logf("%d of %d over 1.25", over, all); all < 3000 || over > 3 {
+	if t.Logf("%d of %d over 1.25", over, all); all < 500 || long && all < 3000 || over > 3 {
 		t.Errorf("%d batches, %d over", all, over)
 	}
 }
