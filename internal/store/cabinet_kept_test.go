@@ -15,20 +15,23 @@ import (
 	"hollen/internal/store/storetest"
 )
 
+// openedAt is the store of a database as one process has it.
+func openedAt(t *testing.T, dsn string) *store.Store {
+	t.Helper()
+	s, err := store.Open(context.Background(), dsn, storetest.Now)
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() { s.Close() })
+	return s
+}
+
 // The cabinet is read once and then kept, until anything of it is kept anew, retired or brought back, by this process
 // or
 // by another; what a caller does to its lists is its own.
 func TestCabinetIsReadOnce(t *testing.T) {
 	ctx, dsn := context.Background(), storetest.DSN(t)
-	opened := func() *store.Store {
-		s, err := store.Open(ctx, dsn, storetest.Now)
-		if err != nil {
-			t.Fatal(err)
-		}
-		t.Cleanup(func() { s.Close() })
-		return s
-	}
-	here, there := opened(), opened()
+	here, there := openedAt(t, dsn), openedAt(t, dsn)
 	names := func(s *store.Store) (out []string) {
 		t.Helper()
 		cab, err := s.Cabinet(ctx)
@@ -95,15 +98,7 @@ func TestCabinetIsReadOnce(t *testing.T) {
 // asked for again.
 func TestStampComesWithTheBatch(t *testing.T) {
 	ctx, dsn := context.Background(), storetest.DSN(t)
-	opened := func() *store.Store {
-		s, err := store.Open(ctx, dsn, storetest.Now)
-		if err != nil {
-			t.Fatal(err)
-		}
-		t.Cleanup(func() { s.Close() })
-		return s
-	}
-	here, there := opened(), opened()
+	here, there := openedAt(t, dsn), openedAt(t, dsn)
 	p, err := plan.Make(rules.Default(), request.Default())
 	if err != nil {
 		t.Fatal(err)

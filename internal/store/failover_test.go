@@ -160,7 +160,8 @@ func TestSecondAddress(t *testing.T) {
 			}
 		})
 	}
-	for end := time.Now().Add(30 * time.Second); ; time.Sleep(20 * time.Millisecond) { // until enough is kept to be lost
+	// until enough is kept to be lost
+	for end := time.Now().Add(30 * time.Second); ; time.Sleep(20 * time.Millisecond) {
 		mu.Lock()
 		enough := len(kept) >= 60
 		mu.Unlock()

@@ -37,7 +37,8 @@ func TestFiguresAreReadEverywhere(t *testing.T) {
 	if page := send(url.Values{"out_g": {"half"}}); !regexp.MustCompile(`Half of what\?`).MatchString(page) {
 		t.Error("half of nothing named is not asked for")
 	}
-	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", url.Values{"amount.by": {"flour"}, "amount.flour_g": {"half"}}),
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", url.Values{"amount.by": {"flour"}, "amount.flour_g": {
+		"half"}}),
 		200, "Half of what?")
 	house := formOf(t, s.ask("GET", "/cabinet/house", nil).Body.String())
 	for field, typed := range map[string]string{"bench.hand_limit_g": "1.5 kg", "bench.boil_min": "1/4 h",

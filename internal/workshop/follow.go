@@ -11,67 +11,6 @@ import (
 	"hollen/internal/store"
 )
 
-// KeepEvents keeps events of a making, one writer at a time, and whether it has ended by them.
-func (s *Workshop) KeepEvents(ctx context.Context, id uint64, events []bench.Event) error {
-	over, err := s.Makings.take(ctx, id)
-	if err != nil {
-		return err
-	}
-	defer over()
-	if _, err := s.Store.AddEvents(ctx, id, events); err != nil {
-		return err
-	}
-	return s.settleEnd(ctx, id)
-}
-
-// settleEnd keeps whether a making has ended, and has its screens look again.
-func (s *Workshop) settleEnd(ctx context.Context, id uint64) error {
-	kept, run, _, err := s.Makings.At(ctx, id)
-	if err != nil {
-		return err
-	}
-	ended := run.State.Ended
-	if run.State.Damaged > 0 && ended.IsZero() &&
-		kept.Ended != nil { // it has ended, and what said so may be what cannot be read
-		s.Makings.tell(id)
-		return nil
-	}
-	if ended.IsZero() != (kept.Ended == nil) {
-		var at *time.Time
-		if !ended.IsZero() {
-			at = &ended
-		}
-		if err := s.Store.SetEnded(ctx, id, at); err != nil {
-			return err
-		}
-		s.Makings.ended(id, at)
-	}
-	if !ended.IsZero() || kept.Ended != nil { // what is said of it later counts, too
-		events, err := s.Makings.EventsOf(ctx, id)
-		if err == nil {
-			err = s.Store.KeepSummary(ctx, kept, &run, events)
-			s.LogChanged()
-		}
-		if err != nil {
-			return err
-		}
-	}
-	s.Makings.tell(id)
-	return nil
-}
-
-// ended notes that a making has ended, or goes on.
-func (f *Follower) ended(id uint64, at *time.Time) {
-	f.mu.Lock()
-	m := f.makings[id]
-	f.mu.Unlock()
-	if m != nil {
-		m.mu.Lock()
-		m.kept.Ended = at
-		m.mu.Unlock()
-	}
-}
-
 // Follower keeps the makings that are looked at as they stand, and tells screens when one moves. What it
 // holds can be read anew at any time: the database alone knows.
 type Follower struct {
@@ -293,4 +232,65 @@ func (f *Follower) Beside(id uint64) (out []alsoClock) {
 		}
 	}
 	return out
+}
+
+// ended notes that a making has ended, or goes on.
+func (f *Follower) ended(id uint64, at *time.Time) {
+	f.mu.Lock()
+	m := f.makings[id]
+	f.mu.Unlock()
+	if m != nil {
+		m.mu.Lock()
+		m.kept.Ended = at
+		m.mu.Unlock()
+	}
+}
+
+// KeepEvents keeps events of a making, one writer at a time, and whether it has ended by them.
+func (s *Workshop) KeepEvents(ctx context.Context, id uint64, events []bench.Event) error {
+	over, err := s.Makings.take(ctx, id)
+	if err != nil {
+		return err
+	}
+	defer over()
+	if _, err := s.Store.AddEvents(ctx, id, events); err != nil {
+		return err
+	}
+	return s.settleEnd(ctx, id)
+}
+
+// settleEnd keeps whether a making has ended, and has its screens look again.
+func (s *Workshop) settleEnd(ctx context.Context, id uint64) error {
+	kept, run, _, err := s.Makings.At(ctx, id)
+	if err != nil {
+		return err
+	}
+	ended := run.State.Ended
+	if run.State.Damaged > 0 && ended.IsZero() &&
+		kept.Ended != nil { // it has ended, and what said so may be what cannot be read
+		s.Makings.tell(id)
+		return nil
+	}
+	if ended.IsZero() != (kept.Ended == nil) {
+		var at *time.Time
+		if !ended.IsZero() {
+			at = &ended
+		}
+		if err := s.Store.SetEnded(ctx, id, at); err != nil {
+			return err
+		}
+		s.Makings.ended(id, at)
+	}
+	if !ended.IsZero() || kept.Ended != nil { // what is said of it later counts, too
+		events, err := s.Makings.EventsOf(ctx, id)
+		if err == nil {
+			err = s.Store.KeepSummary(ctx, kept, &run, events)
+			s.LogChanged()
+		}
+		if err != nil {
+			return err
+		}
+	}
+	s.Makings.tell(id)
+	return nil
 }

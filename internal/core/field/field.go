@@ -77,6 +77,14 @@ func (e Error) ForPage() string {
 	return what + measure.Capital(e.Allowed) + "."
 }
 
+// Said is what stands beside a field of what was refused, "" where nothing was.
+func Said(err error) string {
+	if wrong, is := errors.AsType[Error](err); is {
+		return wrong.ForPage()
+	}
+	return ""
+}
+
 // scale returns how a stored number is shown.
 func (f Field) scale() float64 {
 	if f.Show == 0 {

@@ -25,14 +25,16 @@ func (p *Plan) cost() {
 			line(name, p.in.Grams(g), "kg", price, func(m cost.Money) cost.Money { return m.Per(g) })
 		}
 	}
+	byCount := func(name, much string, c egg.Class, n float64) {
+		price := r.Prices.EggEach
+		if c.PriceEach > 0 {
+			price = &c.PriceEach
+		}
+		line(name, much, "egg", price, func(m cost.Money) cost.Money { return m.Times(n) })
+	}
 	eggs := func() {
 		for _, e := range p.eggsUsed() {
-			price := r.Prices.EggEach
-			if e.class.PriceEach > 0 {
-				price = &e.class.PriceEach
-			}
-			line(e.class.Name+" eggs", measure.Thousands(e.n), "egg", price,
-				func(m cost.Money) cost.Money { return m.Times(e.n) })
+			byCount(e.class.Name+" eggs", measure.Thousands(e.n), e.class, e.n)
 		}
 	}
 	counted := false
@@ -41,6 +43,8 @@ func (p *Plan) cost() {
 		case x.Key == "eggs":
 			eggs()
 			counted = true
+		case x.Key == "egg": // worked in: what it is of an egg
+			byCount(p.task.Class.Name+" eggs worked in", p.in.Grams(x.G), p.task.Class, x.G/p.task.Class.EdibleG)
 		case x.Free:
 		case x.WorkedIn:
 			byMass(x.Name+" worked in", x.G, x.Price)

@@ -203,7 +203,6 @@ func (p *Plan) mix(flourG float64) {
 	p.Formula = f
 	p.Room.BoardLossG, p.Room.Used, p.milkG, p.waterG = p.task.LossG, nil, 0, 0
 	p.together(parts, b)
-	p.Formula.Allergens = p.allergens(parts)
 }
 
 // together puts the flours and everything else of the formula into one dough.

@@ -8,6 +8,7 @@ import (
 
 	"hollen/internal/core/cost"
 	"hollen/internal/core/cut"
+	"hollen/internal/core/doctor"
 	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
 	"hollen/internal/core/request"
@@ -31,11 +32,11 @@ func (x Ingredient) Said() string {
 
 // DoughPart is one thing that goes into the dough.
 type DoughPart struct {
-	Key      string       // flour.1, eggs, top, addition.1, salt, oil; water and milk worked in
+	Key      string       // flour.1, eggs, top, addition.1, salt, oil; water, milk and egg worked in
 	Name     string       // as a list has it
 	Word     string       // within a sentence
 	G        float64      // in all, g
-	How      string       // what is done with it on the scale; "" of flour, eggs and liquid, which have ways of their own
+	How      string       // what is done with it on the scale; "" of flour, eggs and liquid
 	WorkedIn bool         // at the board, beyond what was planned
 	Labels   []Ingredient // as a label calls what it is made of
 	Price    *cost.Money  // of a kg; nil where none is said, or it has none
@@ -62,8 +63,13 @@ func (p *Plan) DoughParts() []DoughPart {
 		part.Word = x.Name
 		add(part)
 	}
-	add(DoughPart{Key: "eggs", Name: p.EggWords(), Word: p.EggWords(), G: f.WholeG + f.YolkG,
-		Labels: []Ingredient{{"egg", "egg", f.WholeG}, {"egg yolk", "egg", f.YolkG}}})
+	workedIn := 0. // of egg: what was said to be worked in is in the formula's
+	if p.Room.Used != nil {
+		workedIn = r.Acted(doctor.Egg)
+	}
+	words := p.EggWords()
+	add(DoughPart{Key: "eggs", Name: words, Word: words, G: f.WholeG + f.YolkG - workedIn,
+		Labels: []Ingredient{{"egg", "egg", f.WholeG - workedIn}, {"egg yolk", "egg", f.YolkG}}})
 	water := func(key string, g float64) DoughPart {
 		part := plain(key, "Water", "water", "", g, nil)
 		part.Free = true
@@ -87,7 +93,8 @@ func (p *Plan) DoughParts() []DoughPart {
 	salt.How, oil.How = "Fine, into the flour.", "Into the jug."
 	add(salt)
 	add(oil)
-	for _, x := range []DoughPart{water("water", p.waterG), milk("milk", p.milkG)} {
+	for _, x := range []DoughPart{water("water", p.waterG), milk("milk", p.milkG),
+		plain("egg", "Egg", "egg", "egg", workedIn, nil)} {
 		x.WorkedIn = true
 		x.Word += " worked in"
 		add(x)
@@ -180,26 +187,21 @@ func (p *Plan) holdsGluten() bool {
 	})
 }
 
-// allergens returns what a label must name, in the order of work.
-func (p *Plan) allergens(parts []flour.Part) []string {
-	r, f := &p.Request, &p.Formula
+// allergens returns what a label must name, in the order of work: of all that went in, worked in or not.
+func (p *Plan) allergens() []string {
+	r := &p.Request
 	var out []string
 	add := func(a string) {
 		if a != "" && !slices.Contains(out, a) {
 			out = append(out, a)
 		}
 	}
-	for _, x := range parts {
-		add(x.Flour.Allergen)
-	}
-	if f.WholeG+f.YolkG > 0 {
-		add("egg")
-	}
-	if r.Eggs.TopUp == egg.TopMilk && f.TopG > 0 {
-		add("milk")
-	}
-	for _, a := range f.Additions {
-		add(a.Allergen)
+	for _, x := range p.DoughParts() {
+		for _, l := range x.Labels {
+			if l.G > 0 {
+				add(l.Allergen)
+			}
+		}
 	}
 	add(p.Dusting().Allergen)
 	if r.Filled() {

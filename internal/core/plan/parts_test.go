@@ -2,6 +2,7 @@ package plan
 
 import (
 	"math"
+	"slices"
 	"strings"
 	"testing"
 
@@ -21,11 +22,18 @@ func TestPartsMakeTheDough(t *testing.T) {
 			r.Eggs.Style, r.Eggs.TopUp = egg.WholeWater, egg.TopMilk
 		},
 		"water and milk worked in": func(r *request.Request) {
-			r.Acts = []request.Act{{Kind: doctor.Water, Amount: 30, Stage: request.AtKnead}, {Kind: doctor.Milk, Amount: 19, Stage: request.AtKnead}}
+			r.Acts = []request.Act{
+				{Kind: doctor.Water, Amount: 30, Stage: request.AtKnead},
+				{Kind: doctor.Milk, Amount: 19, Stage: request.AtKnead}}
+		},
+		"no egg, and then egg": func(r *request.Request) {
+			r.Eggs.Style = egg.NoEgg
+			r.Acts = []request.Act{{Kind: doctor.Egg, Amount: 49, Stage: request.AtKnead}}
 		},
 		"milk on milk": func(r *request.Request) {
 			r.Eggs.Style, r.Eggs.TopUp = egg.WholeWater, egg.TopMilk
-			r.Acts = []request.Act{{Kind: doctor.Milk, Amount: 19, Stage: request.AtKnead}}
+			r.Acts = []request.Act{
+				{Kind: doctor.Milk, Amount: 19, Stage: request.AtKnead}}
 		},
 		"spinach, oil and salt": func(r *request.Request) {
 			r.Additions = []request.AdditionPart{{Addition: "spinach", Share: .2}}
@@ -49,6 +57,11 @@ func TestPartsMakeTheDough(t *testing.T) {
 		want := p.Formula.Dough.MassG + p.Room.BoardLossG
 		if math.Abs(sum-want) > .05 || math.Abs(labels-want) > .05 {
 			t.Errorf("%s: the parts make %.2f g, the label lists %.2f, the dough is %.2f", name, sum, labels, want)
+		}
+		for _, x := range p.DoughIngredients() { // what was worked in is an allergen like any other
+			if in, _ := p.AllergensOf(&p.Cut.CutPart); x.Allergen != "" && !slices.Contains(in, x.Allergen) {
+				t.Errorf("%s: %s goes in, and the label names %v", name, x.Name, in)
+			}
 		}
 		priced := 0.
 		for _, l := range p.Cost.Lines {

@@ -569,6 +569,7 @@ func (p *Plan) work(flourG float64) {
 	p.mix(flourG)
 	p.room()
 	p.asUsed()
+	p.Formula.Allergens = p.allergens()
 	p.knead()
 	p.roll()
 	p.cut()

@@ -77,8 +77,9 @@ func formulaFields() []Field {
 // priceFields are what things cost.
 func priceFields() []Field {
 	return []Field{
-		{Field: field.Field{Path: "prices.currency", Label: "Currency sign", Kind: Text, Min: 1, Max: 4}, Stage: AtFormula,
-			at: func(r *Request) any { return &r.Prices.Currency }},
+		{Field: field.Field{Path: "prices.currency", Label: "Currency sign", Kind: Text, Min: 1, Max: 4},
+			Stage: AtFormula,
+			at:    func(r *Request) any { return &r.Prices.Currency }},
 		price("prices.egg_each", "An egg", "each", func(r *Request) any { return &r.Prices.EggEach }),
 		price("prices.oil_per_kg", "Oil", "a kg", func(r *Request) any { return &r.Prices.OilKG }),
 		price("prices.milk_per_kg", "Milk", "a kg", func(r *Request) any { return &r.Prices.MilkKG }),
@@ -248,8 +249,9 @@ func cutFields() []Field {
 			opt(string(FillingCooked), "Cooked, or fresh cheese"), opt(string(FillingMeat), "Raw meat"),
 			opt(string(FillingFish), "Raw fish"),
 			opt(string(FillingEgg), "With raw egg")),
-		Field{Field: field.Field{Path: "cut.filling.allergens", Label: "Its allergens", Kind: Text, Max: 80}, Stage: AtCut,
-			at: func(r *Request) any { return &r.Cut.Filling.Allergens }},
+		Field{Field: field.Field{Path: "cut.filling.allergens", Label: "Its allergens", Kind: Text, Max: 80},
+			Stage: AtCut,
+			at:    func(r *Request) any { return &r.Cut.Filling.Allergens }},
 		optional(number(AtCut, "cut.filling.piece_g", "Filling in each", "g", .2, 60, .1,
 			func(r *Request) any { return &r.Cut.Filling.PieceG })),
 	}
@@ -304,8 +306,10 @@ func SchoolOptions() []Option {
 
 // KneadDoOptions are what may be done in a step of one's own.
 func KneadDoOptions() []Option {
-	return []Option{opt("", "Nothing"), opt(string(DoMix), "Mix by hand"), opt(string(DoMixMachine), "Mix in the mixer"),
-		opt(string(DoMixProcessor), "Mix in the processor"), opt(string(DoHand), "Knead by hand"), opt(string(DoSlowHook),
+	return []Option{opt("", "Nothing"), opt(string(DoMix), "Mix by hand"), opt(string(DoMixMachine),
+		"Mix in the mixer"),
+		opt(string(DoMixProcessor), "Mix in the processor"), opt(string(DoHand), "Knead by hand"),
+		opt(string(DoSlowHook),
 			"Hook, slow"),
 		opt(string(DoHook), "Hook, second speed"), opt(string(DoProcessor), "Processor"), opt(string(DoPause), "Pause"),
 		opt(string(DoRest), "Rest in the room"),

@@ -94,7 +94,8 @@ func (v *formulaView) CostRows() template.HTML {
 func (v *formulaView) IntoRows() template.HTML {
 	var m page.Markup
 	row := func(name string, g float64) {
-		m.Raw(`<tr><th scope="row">`, page.Esc(name), `</th><td class="r val">`, page.Esc(v.In.Grams(g)), "</td></tr>\n")
+		m.Raw(`<tr><th scope="row">`, page.Esc(name), `</th><td class="r val">`, page.Esc(v.In.Grams(g)),
+			"</td></tr>\n")
 	}
 	for _, x := range v.Plan.DoughParts() {
 		row(x.Word, x.G)
@@ -170,7 +171,8 @@ func (v rollView) RungRows() template.HTML {
 		if !pin {
 			m.Raw(`<td class="val" translate="no">`, page.Esc(r.Label), "</td><td>", r.Gap, "</td>")
 		}
-		m.Raw(`<td class="val">`, r.Sheet, "</td><td>", r.Thinner, `</td><td class="txt">`, page.Esc(r.Note), "</td><td>",
+		m.Raw(`<td class="val">`, r.Sheet, "</td><td>", r.Thinner, `</td><td class="txt">`, page.Esc(r.Note),
+			"</td><td>",
 			r.Time, `</td><td class="val">`,
 			r.Length, `</td><td class="run"><i style="--mm:`, page.Whole(r.MM), ";--span:", span, "\"></i></td></tr>\n")
 	}

@@ -231,7 +231,8 @@ func (s *Room) showConflict(c *page.Visit, a asked, clash *store.ConflictError) 
 func (s *Room) create(c *page.Visit, r request.Request, once string) (store.Batch, error) {
 	p, err := plan.Make(s.RulesOf(c.Request.Context(), &r), r)
 	if err != nil {
-		return store.Batch{}, page.Refuse(http.StatusUnprocessableEntity, "This batch cannot be worked out.", err.Error())
+		return store.Batch{}, page.Refuse(http.StatusUnprocessableEntity, "This batch cannot be worked out.",
+			err.Error())
 	}
 	ctx := c.Request.Context()
 	return s.Store.CreateOnce(ctx, once, p)

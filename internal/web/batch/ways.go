@@ -75,7 +75,8 @@ func machineKind(m roll.Machine) string {
 	if len(m.Stops) == 0 {
 		return "pin and board"
 	}
-	return fmt.Sprintf("%s, %s from %s to %s", page.Shortened(m.Name, 30), measure.Plural(len(m.Stops), "stop", "stops"),
+	return fmt.Sprintf("%s, %s from %s to %s", page.Shortened(m.Name, 30), measure.Plural(len(m.Stops), "stop",
+		"stops"),
 		m.Widest(), m.Finest())
 }
 

@@ -264,7 +264,8 @@ func (s *Room) PostEvents(c *page.Visit) error {
 		c.JSON(http.StatusTooManyRequests, gin.H{"error": "This making has as many events as it may have."})
 	case store.IsFull(err):
 		s.Log.Error("bench", "making", id, "err", err)
-		c.JSON(http.StatusInsufficientStorage, gin.H{"error": page.DiskFull + " The tap is kept here until there is room."})
+		c.JSON(http.StatusInsufficientStorage, gin.H{"error": page.DiskFull +
+			" The tap is kept here until there is room."})
 	case err != nil:
 		s.Log.Error("bench", "making", id, "err", err)
 		c.JSON(http.StatusServiceUnavailable, gin.H{"error": "The database does not answer."})

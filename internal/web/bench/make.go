@@ -133,7 +133,8 @@ func (s *Room) TapBench(c *page.Visit) error {
 		return err
 	}
 	if len(refused) > 0 {
-		return page.Refuse(http.StatusUnprocessableEntity, "That cannot be.", refused[0].Why+". Go back: nothing is lost.")
+		return page.Refuse(http.StatusUnprocessableEntity, "That cannot be.",
+			refused[0].Why+". Go back: nothing is lost.")
 	}
 	c.Redirect(http.StatusSeeOther, fmt.Sprintf("/bench/%d", kept.ID))
 	return nil

@@ -48,7 +48,7 @@ func (e *entry) read(typed string) {
 		wrong.Allowed = "one of those listed is allowed"
 		err = wrong
 	}
-	e.Error = told(err)
+	e.Error = field.Said(err)
 }
 
 // readAll reads a posted form into the entries and reports whether all of it is allowed.
@@ -92,7 +92,8 @@ func onLines(s string, across int) string {
 }
 
 func textEntry(key, label, hint string, least, most float64, at *string) entry {
-	return entry{Field: field.Field{Path: key, Label: label, Hint: hint, Kind: field.Text, Min: least, Max: most}, at: at}
+	return entry{Field: field.Field{Path: key, Label: label, Hint: hint, Kind: field.Text, Min: least, Max: most},
+		at: at}
 }
 
 // areaEntry is a text of several lines.

@@ -1,7 +1,6 @@
 package cabinet
 
 import (
-	"errors"
 	"fmt"
 	"net/url"
 	"strings"
@@ -32,14 +31,6 @@ var (
 	wantField  = field.Field{Unit: string(measure.G), Kind: field.Number, Min: 1, Max: 20000}
 )
 
-// told is what is said beside a field of what was refused, "" where nothing was.
-func told(err error) string {
-	if wrong, is := errors.AsType[field.Error](err); is {
-		return wrong.ForPage()
-	}
-	return ""
-}
-
 // readPowder works the sum out for what was asked; nothing asked is 30 g of spinach powder.
 func readPowder(in measure.System, own []addition.Yield, q url.Values) *powderView {
 	v := &powderView{Of: addition.Vegetables()[0].Key, Want: "30"}
@@ -56,7 +47,7 @@ func readPowder(in measure.System, own []addition.Yield, q url.Values) *powderVi
 	}
 	v.Water, v.WaterAuto = q.Get("water"), fmt.Sprintf("%.1f", 100*veg.WaterShare)
 	water, n := 0., 0.
-	v.WErr, v.WantErr = told(waterField.Set(&water, v.Water)), told(wantField.Set(&n, v.Want))
+	v.WErr, v.WantErr = field.Said(waterField.Set(&water, v.Water)), field.Said(wantField.Set(&n, v.Want))
 	if v.WErr+v.WantErr != "" {
 		return v
 	}

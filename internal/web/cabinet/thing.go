@@ -75,8 +75,9 @@ func (s *Room) OpenCabinet(c *page.Visit) error {
 func (s *Room) atShelf(c *page.Visit) (shelf, error) {
 	sh, ok := shelfAt(c.Param("shelf"))
 	if !ok {
-		return sh, page.Refuse(http.StatusNotFound, "There is no such shelf.", "Flours, lots, eggs, additions, powders and "+
-			"machines are in the cabinet.")
+		return sh, page.Refuse(http.StatusNotFound, "There is no such shelf.",
+			"Flours, lots, eggs, additions, powders and "+
+				"machines are in the cabinet.")
 	}
 	return sh, nil
 }
@@ -158,7 +159,8 @@ func (s *Room) thing(c *page.Visit, sh shelf, id string) (store.Thing, error) {
 	ctx := c.Request.Context()
 	t, err := s.Store.Thing(ctx, sh.Kind, n)
 	if errors.Is(err, store.ErrNotFound) {
-		err = page.Refuse(http.StatusNotFound, "There is no such thing on this shelf.", "It may be in another database.")
+		err = page.Refuse(http.StatusNotFound, "There is no such thing on this shelf.",
+			"It may be in another database.")
 	}
 	return t, err
 }

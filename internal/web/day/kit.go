@@ -1,7 +1,6 @@
 package day
 
 import (
-	"errors"
 	"fmt"
 	"net/url"
 	"slices"
@@ -32,17 +31,20 @@ func kitFields(s *day.Shop, in measure.System) []kitField {
 				return field.Error{Path: path, Label: label, Value: typed, Allowed: allowed}
 			}}
 	}
-	clock := func(path, label string, at *int) kitField {
+	clock := func(path, label string, at *int, read func(string) (int, bool)) kitField {
 		return said(path, label, day.Time(*at), "a time of the day, as 8:00, is allowed", func(typed string) bool {
-			min, ok := day.ParseTime(typed)
-			if typed == "24:00" || typed == "0:00" && at == &s.CloseAt {
-				min, ok = 24*60, at == &s.CloseAt
-			}
+			min, ok := read(typed)
 			if ok {
 				*at = min
 			}
 			return ok
 		})
+	}
+	untilMidnight := func(typed string) (int, bool) {
+		if typed == "24:00" || typed == "0:00" {
+			return 24 * 60, true
+		}
+		return day.ParseTime(typed)
 	}
 	number := func(f field.Field, at any) kitField {
 		f = f.In(in)
@@ -61,7 +63,8 @@ func kitFields(s *day.Shop, in measure.System) []kitField {
 	rack := number(field.Field{Path: "rack", Label: "Rack", Unit: string(measure.M), Kind: field.Number, Max: mostRackM,
 		Rounded: true, Digits: 2}, &s.RackM)
 	rack.Unit += " of rod"
-	return []kitField{clock("open", "Open from", &s.OpenAt), clock("close", "Until", &s.CloseAt), breaks,
+	return []kitField{clock("open", "Open from", &s.OpenAt, day.ParseTime),
+		clock("close", "Until", &s.CloseAt, untilMidnight), breaks,
 		count("rollers", "Rollers", "", 4, &s.Rollers), count("mixers", "Mixers", "", 4, &s.Mixers), rack,
 		count("trays", "Trays", "", 500, &s.Trays), count("fridge", "Fridge", "doughs", 100, &s.Fridge),
 		count("pots", "Pots", "", 10, &s.Pots),
@@ -73,14 +76,6 @@ const breaksAllowed = "breaks as 12:30–13:00, more parted by commas, are allow
 
 // paceField is how fast a person works, % of what the batches say.
 var paceField = field.Field{Path: "pace", Label: "Pace", Unit: "%", Kind: field.Whole, Min: 40, Max: 300}
-
-// told is what is said beside a field of what was refused, "" where nothing was.
-func told(err error) string {
-	if wrong, is := errors.AsType[field.Error](err); is {
-		return wrong.ForPage()
-	}
-	return ""
-}
 
 // handRow is one person of that form.
 type handRow struct {
@@ -187,7 +182,7 @@ func readKit(values url.Values, s *day.Shop, in measure.System) kitView {
 			stood := f.Value
 			// what is shown rounded is kept as it is
 			if f.Value = strings.TrimSpace(values.Get(f.Path)); f.Value != stood {
-				f.Err = told(f.set(f.Value))
+				f.Err = field.Said(f.set(f.Value))
 			}
 			v.Wrong = v.Wrong || f.Err != ""
 		}
@@ -275,6 +270,6 @@ func (r *handRow) read(h *day.Hand, others []day.Hand) {
 	}
 	h.Breaks = spans
 	if err := paceField.Set(&h.Pace, r.Pace); err != nil {
-		r.Errors["pace"] = told(err)
+		r.Errors["pace"] = field.Said(err)
 	}
 }

@@ -92,8 +92,9 @@ func (s *Room) ShowLog(c *page.Visit) error {
 		return err
 	}
 	in := c.Units
-	v := logView{Words: q.Words, Felt: c.Query("felt"), From: c.Query("from"), To: c.Query("to"), Feels: bench.FeltWords,
-		Any: q.Words != "" || q.Felt != nil || !q.From.IsZero() || !q.To.IsZero()}
+	v := logView{Words: q.Words, Felt: c.Query("felt"), From: c.Query("from"), To: c.Query("to"),
+		Feels: bench.FeltWords,
+		Any:   q.Words != "" || q.Felt != nil || !q.From.IsZero() || !q.To.IsZero()}
 	v.None = len(found) == 0 && !v.Any
 	for _, m := range found {
 		day := m.Began.Local().Format("Monday 2 January 2006")

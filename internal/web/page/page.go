@@ -56,7 +56,8 @@ func (s *Site) Add(room string, files fs.FS, funcs funcsOf) {
 		if funcs != nil {
 			t.Funcs(funcs(t))
 		}
-		s.pages[f[len("templates/"):len(f)-len(".html")]] = shown{template.Must(t.Parse(flush(files, f))), style, script}
+		s.pages[f[len("templates/"):len(f)-len(".html")]] = shown{template.Must(t.Parse(flush(files, f))), style,
+			script}
 	}
 }
 
@@ -113,7 +114,8 @@ type frame struct {
 
 // Render writes a page; a template that fails gives an error page, never half a page.
 func (s *Site) Render(c *Visit, status int, page, title string, body any) {
-	f := frame{Title: title, Place: s.Place(c), Nav: navOf(page), Style: s.pages[page].style, Script: s.pages[page].script, May: account.Keeps,
+	f := frame{Title: title, Place: s.Place(c), Nav: navOf(page), Style: s.pages[page].style,
+		Script: s.pages[page].script, May: account.Keeps,
 		US: c.Units == measure.Customary, Marks: c.Marks, Body: body}
 	if a := c.Who; a != nil {
 		f.Who, f.May = a.Maker, account.Role(a.Role)

@@ -151,7 +151,8 @@ func (s *Room) AskSign(c *page.Visit, locked bool) {
 	if locked {
 		v.Do, v.Who = "/unlock", c.Who.Maker
 	}
-	if c.GetHeader(page.PartHeader) != "" || c.IsWebsocket() || strings.HasPrefix(c.ContentType(), "application/json") ||
+	if c.GetHeader(page.PartHeader) != "" || c.IsWebsocket() || strings.HasPrefix(c.ContentType(),
+		"application/json") ||
 		c.ContentType() == "image/jpeg" {
 		c.Header("X-Hollen-Sign-In", "yes")
 		c.String(http.StatusUnauthorized, "You are signed out. Sign in in another tab and go on here: what you typed "+
