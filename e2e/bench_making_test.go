@@ -28,8 +28,8 @@ const again = "new Promise((done) => setTimeout(done, 410)).then(() => ("
 const step = "document.querySelector('#count').textContent + ', ' + document.querySelector('#head').textContent"
 
 // endsAt is when the clock on the screen ends, s since 1970.
-const endsAt = "(() => { const [m, s] = document.querySelector('#face').textContent.split(':').map(Number); " +
-	"return Date.now() / 1000 + 60 * m + s })()"
+const endsAt = "(() => { const [m, s] = document.querySelector('#face').textContent.split(':').map(Number); return " +
+	"Date.now() / 1000 + 60 * m + s })()"
 
 // newMade is the number of the first making begun in a test: the demo has two.
 func newMade() uint64 { return 3 }
@@ -73,7 +73,7 @@ func makingByTaps(t *testing.T, width, height int64) {
 		}
 		eval[bool](b, again+"document.querySelector('"+onward+"').click(), true))")
 	}
-	b.until("all done", "document.querySelector('#head').textContent === 'All is done'")
+	b.until("all done", "document.querySelector('#bench').dataset.step === ''")
 	eval[bool](b, "([...document.querySelectorAll('#knuckles .btn')].find((x) => x.textContent === 'A little "+
 		"wet').click(), true)")
 	b.until("felt", "[...document.querySelectorAll('#knuckles .btn')].some((x) => x.textContent === 'A little wet ✓')")
@@ -181,19 +181,19 @@ func TestBenchOutlivesTheServer(t *testing.T) {
 	b := open(t, browser(t), "http://"+addr, wide, high)
 	b.expect = noServer
 	b.toBench(demo.Saturday)
-	rest := "document.querySelector('#head').textContent === 'Rest in the room'"
+	rest := "document.querySelector('#bench').dataset.step === 'rest.1'"
 	for range 11 {
 		eval[bool](b, again+"document.querySelector('"+onward+"').click(), true))")
 	}
 	b.until("the rest, and all told", rest+" && !Object.keys(localStorage).some((k) => /^bench-\\d/.test(k))")
 	began := eval[float64](b, endsAt)
 	stop()
-	b.until("word that there is no server", "document.querySelector('#unsent').textContent.includes('No server')")
+	b.until("word that there is no server", "document.querySelector('#unsent').dataset.is === 'away'")
 	for range 5 { // on to dividing, and four pieces of it, without it
 		eval[bool](b, again+"document.querySelector('"+onward+"').click(), true))")
 	}
-	b.until("on without it", "document.querySelector('#head').textContent === 'Divide: piece 5 of 10' && "+
-		"document.querySelector('#unsent').textContent.includes('5 taps kept')")
+	b.until("on without it", "document.querySelector('#bench').dataset.step === 'divide.5' && "+
+		"document.querySelector('#unsent').dataset.taps === '5'")
 	for range 5 {
 		eval[bool](b, again+"document.querySelector('#knuckles .btn').click(), true))")
 	}
@@ -243,7 +243,7 @@ func TestWeighingOnAScale(t *testing.T) {
 	b := open(t, browser(t), base, wide, high)
 	b.toBench(demo.Saturday)
 	eval[bool](b, again+"document.querySelector('"+onward+"').click(), true))")
-	b.until("the flour", "document.querySelector('#head').textContent === 'Soft wheat 00'")
+	b.until("the flour", "document.querySelector('#bench').dataset.step === 'weigh.flour.1'")
 	eval[bool](b,
 		`(window.shown = 0, new MutationObserver(() => window.shown++)
 			.observe(document.getElementById("face"), { childList: true }), true)`)
@@ -269,11 +269,11 @@ func TestWeighingOnAScale(t *testing.T) {
 		t.Errorf("beside it says %q", at)
 	}
 	weigh(800.4, 22, 0)
-	b.until("taken by itself", "document.querySelector('#head').textContent === 'Durum semola, fine'")
+	b.until("taken by itself", "document.querySelector('#bench').dataset.step === 'weigh.flour.2'")
 	weigh(800.4, 3, 0)
 	b.until("from there on", "document.querySelector('#face').textContent === '0g'")
 	weigh(1000.2, 22, 0)
-	b.until("taken, too", "document.querySelector('#head').textContent === 'Hold flour back'")
+	b.until("taken, too", "document.querySelector('#bench').dataset.step === 'weigh.held'")
 	eval[bool](b, again+"document.querySelector('"+onward+"').click(), true))")
 	b.until("eggs", "document.querySelector('#head').textContent === '9 eggs'")
 	eval[bool](b,
@@ -284,7 +284,7 @@ func TestWeighingOnAScale(t *testing.T) {
 	}
 	eval[bool](b, again+"[...document.querySelectorAll('#knuckles .btn')].find((x) => x.textContent === 'Keep 540 "+
 		"g').click(), true))")
-	b.until("kept by a tap", "document.querySelector('#head').textContent === 'Water to pour now'")
+	b.until("kept by a tap", "document.querySelector('#bench').dataset.step === 'weigh.pour'")
 	b.until("silence, told as silence", "document.querySelector('#beside').textContent === 'the scale is silent'")
 	w.Close()
 	events, _, err := st.Events(context.Background(), newMade(), 0)
@@ -342,9 +342,8 @@ func TestWhatThePageAsksOfTheTablet(t *testing.T) {
 		b.enter("#ask-text", "Sauce")
 		b.enter("#ask-minutes", "0.03")
 		b.click("#ask-yes")
-		b.until("it is over, and says so", "document.querySelector('#told').textContent === 'Sauce: time is up' && "+
-			"document.title.includes('over: Sauce') && "+
-			"document.querySelector('#clocks').textContent.includes('Sauce') && "+
+		b.until("it is over, and says so", "document.querySelector('#told').textContent.includes('Sauce') && "+
+			"document.title.includes('Sauce') && document.querySelector('#clocks').textContent.includes('Sauce') && "+
 			"document.querySelector('#clocks').textContent.includes('over')")
 		if got := eval[string](b, asked); !refuse && (!strings.Contains(got, "sound unlocked") || strings.Count(got,
 			"tone") != 3 || !strings.Contains(got,
@@ -419,7 +418,7 @@ func TestSomethingWrongAtTheBench(t *testing.T) {
 	b := open(t, browser(t), base, tabletW, tabletH)
 	b.visit("/")
 	b.click(".under-way a")
-	b.until("the rest", "document.querySelector('#head')?.textContent === 'Rest in the fridge'")
+	b.until("the rest", "document.querySelector('#bench')?.dataset.step === 'rest.1'")
 	b.button("#knuckles", "Something wrong?")
 	b.until("signs, large enough", "document.querySelectorAll('#more-keys .btn').length > 3 && "+
 		"[...document.querySelectorAll('#more-keys .btn')].every((x) => x.offsetHeight >= 88)")
@@ -542,8 +541,7 @@ func TestAsItHappens(t *testing.T) {
 	b.enter("#ask-text", "start earlier")
 	b.click("#ask-no") // nothing to say: what was typed stays
 	b.until("how it went", "location.pathname.endsWith('/made') && document.body.textContent.includes('start "+
-		"earlier') && "+
-		"document.body.textContent.includes('put by: dough, 1 piece, 155 g, in the fridge')")
+		"earlier') && document.body.textContent.includes('put by: dough, 1 piece, 155 g, in the fridge')")
 	m, err := st.MadeOf(context.Background(), demo.Number(demo.Saturday))
 	if err != nil || len(m) != 1 || m[0].OutG != 900 || len(m[0].Makers) != 1 || m[0].Makers[0] != "Osk" ||
 		m[0].EggSource != "From the dike farm" ||
@@ -598,7 +596,7 @@ func TestEndedWithoutWords(t *testing.T) {
 	b.toBench(demo.Saltmarsh)
 	more("Throw it away")
 	b.click("#ask-yes")
-	b.until("a word is asked for", "document.querySelector('#ask-err').textContent.includes('A word for why')")
+	b.until("a word is asked for", "document.querySelector('#ask-err')?.textContent.trim()")
 	b.enter("#ask-text", "dropped")
 	b.enter("#ask-minutes", "300")
 	b.click("#ask-yes")
@@ -632,11 +630,10 @@ func TestEndedWithoutWords(t *testing.T) {
 		t.Fatal(err)
 	}
 	b.visit(fmt.Sprintf("/bench/%d", m.ID))
-	b.until("the clock of the egg", "document.querySelector('#food').textContent.includes('past the usual advice')")
+	b.until("the clock of the egg", "document.querySelector('#food.over')")
 	b.button("#knuckles", "Something wrong?")
 	b.button("#more-keys", "Interrupted: it waited")
-	b.until("thrown away alone", "document.querySelector('#more-say').textContent.includes('throw it away, and "+
-		"nothing else') && "+
+	b.until("thrown away alone", "document.querySelector('#more-say')?.textContent.trim() && "+
 		"document.querySelectorAll('#more-keys .btn').length === 2")
 	b.button("#more-keys", "Throw it away")
 	b.click("#ask-yes")

@@ -90,10 +90,9 @@ func TestNetworkOffForFiveTaps(t *testing.T) {
 	b.on(1)
 	b.until("told", told)
 	r.off()
-	b.until("word of it", "document.querySelector('#unsent').textContent.includes('No server')")
+	b.until("word of it", "document.querySelector('#unsent').dataset.is === 'away'")
 	b.on(5)
-	b.until("on without it", step+".startsWith('step 7 of') && "+
-		"document.querySelector('#unsent').textContent.includes('5 taps kept')")
+	b.until("on without it", step+".startsWith('step 7 of') && document.querySelector('#unsent').dataset.taps === '5'")
 	r.on(t)
 	b.until("all told", told+" && document.querySelector('#unsent').hidden")
 	events, _, err := st.Events(context.Background(), newMade(), 0)
@@ -203,14 +202,14 @@ func TestTwoProcessesOneKilled(t *testing.T) {
 			t.Errorf("step %d is seen after %v", i, took)
 		}
 	}
-	rest := "document.querySelector('#head').textContent === 'Rest in the room'"
+	rest := "document.querySelector('#bench').dataset.step === 'rest.1'"
 	one.on(8)
 	one.until("the rest, and all told", rest+" && "+told)
 	ends := eval[float64](one, endsAt)
 	kill()
-	one.until("word that there is no server", "document.querySelector('#unsent').textContent.includes('No server')")
+	one.until("word that there is no server", "document.querySelector('#unsent').dataset.is === 'away'")
 	one.on(2)
-	one.until("dividing", "document.querySelector('#head').textContent === 'Divide: piece 2 of 10'")
+	one.until("dividing", "document.querySelector('#bench').dataset.step === 'divide.2'")
 	for range 2 {
 		eval[bool](one, again+"document.querySelector('#knuckles .btn').click(), true))")
 	}

@@ -8,6 +8,7 @@ import (
 	"log/slog"
 	"net/http/httptest"
 	"os"
+	"os/exec"
 	"strings"
 	"sync"
 	"testing"
@@ -96,6 +97,9 @@ func launch(more []chromedp.ExecAllocatorOption) (context.Context, error) {
 		chromedp.UserDataDir(dir))
 	if os.Geteuid() == 0 {
 		opts = append(opts, chromedp.NoSandbox)
+	}
+	if shell, err := exec.LookPath("chromium-headless-shell"); err == nil { // no windows: half the processor
+		opts = append(opts, chromedp.ExecPath(shell))
 	}
 	ctx, stop := chromedp.NewExecAllocator(context.Background(), opts...)
 	ctx, cancel := chromedp.NewContext(ctx)

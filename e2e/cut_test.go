@@ -29,7 +29,7 @@ func TestCutOtherShapes(t *testing.T) {
 	b.enter("#f-cut-width_mm", "8")
 	b.until("eight", "document.querySelector('#sheet').textContent.includes('at 8 mm')")
 	b.pick("#f-cut-shape", "ravioli")
-	b.until("pieces", "document.querySelector('#sheet').textContent.includes('Filling to make')")
+	b.until("pieces", "document.querySelector(`#sheet [data-fig=\"cut.fill_total\"]`)")
 	b.until("their fields", "document.querySelector('#f-cut-filling-name').offsetParent && "+
 		"!document.querySelector('#f-cut-min_length_mm').offsetParent && "+
 		"document.querySelector('#f-cut-width_mm').value === ''")
@@ -46,7 +46,7 @@ func TestCutOtherShapes(t *testing.T) {
 	b.until("no error", "document.querySelector('#e-f-cut-width_mm').textContent === '' && "+
 		"document.querySelector('#sheet').dataset.errors === '0'")
 	b.click("#save")
-	b.until("saved", settledState+" === 'Saved'")
+	b.until("saved", settledState+" === 'saved'")
 	r := saved(t, s, demo.Number(demo.Saturday)).Request
 	if r.Cut.Shape != "ravioli" || *r.Cut.Width != 55 || r.Cut.Filling.Name != "marsh samphire and curd" ||
 		len(r.Cut.Also) != 1 ||
@@ -57,12 +57,12 @@ func TestCutOtherShapes(t *testing.T) {
 	b.visit(batch(demo.Service) + "?at=dry")
 	eval[bool](b, "(() => { document.querySelector('.rail .more').open = true; return true })()")
 	b.click("#f-dry-keep")
-	b.until("the risk", "document.querySelector('#sheet').textContent.includes('is a risk')")
+	b.until("the risk", "document.querySelector('#sheet [data-note=keep_dried]')")
 	weigh := func(n int, at, g string) {
 		b.do(chromedp.WaitVisible(fmt.Sprintf("#f-dry-checks-%d-at", n)))
 		eval[bool](b, fmt.Sprintf("(() => { const f = document.querySelector('#f-dry-checks-%d-at'); f.value = '%s'; "+
-			"f.dispatchEvent(new "+
-			"Event('input', {bubbles: true})); f.dispatchEvent(new Event('change', {bubbles: true})); return true })()",
+			"f.dispatchEvent(new Event('input', {bubbles: true})); f.dispatchEvent(new Event('change', {bubbles: "+
+			"true})); return true })()",
 			n, at))
 		b.until("room for the next", fmt.Sprintf("document.querySelector('#f-dry-checks-%d-at').offsetParent", n+1))
 		b.enter(fmt.Sprintf("#f-dry-checks-%d-g", n), g)
@@ -183,8 +183,7 @@ func TestPrintsOnOnePage(t *testing.T) {
 			}
 			// Nothing of a label is cut off.
 			if over := eval[float64](b, "(() => { const e = document.querySelector('.label'); return e ? "+
-				"Math.max(e.scrollHeight - e.clientHeight, "+
-				"e.scrollWidth - e.clientWidth) : 0 })()"); over > 1 {
+				"Math.max(e.scrollHeight - e.clientHeight, e.scrollWidth - e.clientWidth) : 0 })()"); over > 1 {
 				t.Errorf("batch %d, %s: %.0f units of the label are cut off", id, x.path, over)
 			}
 		}
@@ -245,7 +244,7 @@ func TestBringInAFile(t *testing.T) {
 	b.visit("/import")
 	eval[bool](b, "(() => { document.querySelector('#f-text').value = '{\"format\": 7'; return true })()")
 	b.click(".asks-file .btn")
-	b.until("the error", "document.querySelector('#e-text').textContent.includes('ends in the middle')")
+	b.until("the error", "document.querySelector('#e-text')?.textContent.trim()")
 	if got := eval[string](b, "document.querySelector('#f-text').value"); got != `{"format": 7` {
 		t.Errorf("what was typed is lost: %q", got)
 	}

@@ -65,15 +65,14 @@ func TestFiguresInTheReadersWay(t *testing.T) {
 	eval[bool](b, `(() => { const s = document.querySelector(".slide[data-for=f-roll-target_mm]"); s.value = 1.25;
 		s.dispatchEvent(new Event("input", { bubbles: true })); return true })()`)
 	b.until("the slider to write a comma", "document.querySelector('#f-roll-target_mm').value === '1,25'")
-	b.until("the plan to follow", "document.querySelector('#state').textContent.includes('Not saved')")
+	b.until("the plan to follow", settledState+" === 'unsaved'")
 	b.click("#c-f-roll-target_mm [data-step='1']")
 	b.until("the stepper to write a comma", "document.querySelector('#f-roll-target_mm').value === '1,3'")
 	b.enter("#f-roll-target_mm", "1,125")
 	b.until("the figures in one's own way", "document.querySelector('#said').textContent.includes('mm') || "+
 		"document.querySelector('#facts').textContent.includes(',')")
 	b.click("#save")
-	b.until("it to be saved", "location.search.includes('at=roll') && "+
-		"document.querySelector('#state').textContent.includes('Saved')")
+	b.until("it to be saved", "location.search.includes('at=roll') && "+settledState+" === 'saved'")
 	if mm := saved(t, s, demo.Number(demo.Saturday)).Request.Roll.TargetMM; mm == nil || *mm != 1.125 {
 		t.Errorf("1,125 mm is saved as %v", mm)
 	}

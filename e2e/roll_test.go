@@ -22,7 +22,7 @@ func TestOwnMachine(t *testing.T) {
 	b.until("the new machine", "document.querySelector('#h-f-roll-machine').textContent === 'widest is 9'")
 	before := eval[string](b, sheet)
 	b.click("#save")
-	b.until("saved", settledState+" === 'Saved'")
+	b.until("saved", settledState+" === 'saved'")
 
 	b.visit("/cabinet/machines/15/calibrate")
 	eval[bool](b, "document.querySelector('input[name=t7]').value = '14.2 g'; true") // 1.17 mm where 1.03 is given
@@ -42,7 +42,7 @@ func TestOwnMachine(t *testing.T) {
 		"Event('input', {bubbles: true})); return true })()")
 	b.until("a stop nearer 2 mm", "Number("+sheet+".replace('mm', '')) > 1.5")
 	b.click("#save")
-	b.until("saved", settledState+" === 'Saved'")
+	b.until("saved", settledState+" === 'saved'")
 	if r := saved(t, s, demo.Number(demo.Saturday)).Request.Roll; r.Own == nil || len(r.Own.Calibrated) != 1 ||
 		r.TargetMM == nil {
 		t.Errorf("%+v", r)

@@ -60,7 +60,7 @@ func (u *tourist) at(what, condition string) {
 func (u *tourist) save() {
 	u.t.Helper()
 	u.tap("#save")
-	u.until("saved", settledState+" === 'Saved'")
+	u.until("saved", settledState+" === 'saved'")
 }
 
 // tasks are the twelve of docs/tour.md, each from the list of batches to the answer on the screen.
@@ -82,7 +82,7 @@ var tasks = []struct {
 		u.fill("#f-eggs-fix_whole_eggs", "4")
 		u.fill("#f-g-oil_share", "1 tbsp")
 		u.tap(".asks-go .btn-go")
-		u.at("what each part brings", "document.querySelector('#sheet')?.textContent.includes('What each part brings')")
+		u.at("what each part brings", "document.querySelector('#sheet svg.draw')")
 	}},
 	{"A fifth of semola in the ravioli dough: what changes?", func(u *tourist) {
 		u.open(demo.Lantern)

@@ -1,6 +1,7 @@
 package day
 
 import (
+	"os"
 	"reflect"
 	"testing"
 )
@@ -116,15 +117,19 @@ func TestExplain(t *testing.T) {
 }
 
 // Where the tree closes, what the way for large days finds lies hardly over the best: its bound is weak, the plan is
-// not.
+// not. Of each kind eight days are tried, twelve where HOLLEN_LONG is set.
 func TestLargeNearTheBest(t *testing.T) {
+	days := uint64(8)
+	if os.Getenv("HOLLEN_LONG") != "" {
+		days = 12
+	}
 	for _, k := range []struct {
 		kind kind
 		over float64 // % of the span, mean
 	}{{kind{batches: 6, people: 1}, 1}, {kind{batches: 6, people: 1, breaks: true}, 2.5}, {kind{batches: 7, people: 1},
 		1.5}, {kind{batches: 6, people: 2}, .5}} {
 		over, n := 0., 0
-		for seed := range uint64(12) {
+		for seed := range days {
 			d := random(k.kind, seed)
 			best, err := d.Solve(Nodes)
 			if err != nil || !best.Proved {
@@ -140,7 +145,7 @@ func TestLargeNearTheBest(t *testing.T) {
 			}
 			over, n = over+100*float64(large.Goals.Span-best.Goals.Span)/float64(best.Goals.Span), n+1
 		}
-		if n < 8 || over/float64(n) > k.over {
+		if n < int(days)*2/3 || over/float64(n) > k.over {
 			t.Errorf("%+v: %.2f %% over the best of %d days", k.kind, over/float64(n), n)
 		}
 	}

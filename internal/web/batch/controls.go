@@ -243,6 +243,7 @@ func (v *batchView) ErrorCount() int { return len(v.Errors) }
 // Fig is a computed figure with its reason and what is to be said about it.
 type Fig struct {
 	Label, Number, Unit, Why string
+	Key                      string // by which its reason goes
 	Notes                    []plan.Note
 	Warn                     bool
 }
@@ -250,7 +251,8 @@ type Fig struct {
 // Fig is the figure whose reason and notes go by key, on the page. Figures within the label
 // stand in braces.
 func (v *batchView) Fig(label, number, unit, key string) template.HTML {
-	f := Fig{Label: v.In.Prose(label), Number: number, Unit: unit, Why: v.Plan.Why[key], Notes: v.notes(key)}
+	f := Fig{Label: v.In.Prose(label), Number: number, Unit: unit, Why: v.Plan.Why[key], Key: key,
+		Notes: v.notes(key)}
 	for _, n := range f.Notes {
 		f.Warn = f.Warn || n.Level == plan.Warning
 	}

@@ -18,7 +18,7 @@ func (f Fig) HTML() template.HTML {
 	if f.Warn {
 		m.Raw(" is-warn")
 	}
-	m.Raw(`"><div class="lab">`, page.Esc(f.Label), `</div><div class="num">`, page.Esc(f.Number))
+	m.Raw(`" data-fig="`, page.Esc(f.Key), `"><div class="lab">`, page.Esc(f.Label), `</div><div class="num">`, page.Esc(f.Number))
 	if f.Unit != "" {
 		m.Raw(`<span class="unit">`, page.Esc(f.Unit), `</span>`)
 	}
@@ -37,7 +37,7 @@ func writeNotes(m *page.Markup, notes []plan.Note) {
 		if n.Level == plan.Warning {
 			class = "warn"
 		}
-		m.Raw(`<div class="`, class, `"><b>`, page.Esc(n.Head), `</b> `, page.Esc(n.Text))
+		m.Raw(`<div class="`, class, `" data-note="`, page.Esc(n.Code), `"><b>`, page.Esc(n.Head), `</b> `, page.Esc(n.Text))
 		if strings.HasPrefix(n.Code, plan.LearnedCode) {
 			m.Raw(` <a href="/log/learned">What stands behind it</a>`)
 		}

@@ -37,6 +37,7 @@ func LastGood(saved request.Request, v url.Values, ru rules.Rules) request.Reque
 
 // Waits is one field that is waited for: what it is called, where it stands, what it counts as meanwhile.
 type Waits struct {
+	Path               string // the field's
 	Label, As, Allowed string
 	Stage              request.Stage
 }
@@ -49,7 +50,7 @@ func (f *Form) Waiting() (out []Waits) {
 			if !wrong {
 				continue
 			}
-			w := Waits{Label: field.Label, Allowed: e.Allowed, Stage: field.Stage}
+			w := Waits{Path: field.Path, Label: field.Label, Allowed: e.Allowed, Stage: field.Stage}
 			if shown := field.In(f.In); path == field.Path {
 				if w.As = shown.Get(&f.Request); w.As != "" && shown.Unit != "" {
 					w.As += " " + shown.Unit

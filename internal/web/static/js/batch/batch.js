@@ -79,9 +79,9 @@ export function startBatch(form) {
       asked = "";
       if (!(err instanceof NoAnswer || err instanceof Told)) {
         fault(err);
-        return say("Not worked out: " + FAULT_WORDS);
+        return say("fault", "Not worked out: " + FAULT_WORDS);
       }
-      say("Not worked out: " + (err instanceof NoAnswer ? "Hollen does not answer. What you typed is kept." : err.message));
+      say(err.message === SIGNED_OUT ? "signed-out" : "unanswered", "Not worked out: " + (err instanceof NoAnswer ? "Hollen does not answer. What you typed is kept." : err.message));
       if (err.message === SIGNED_OUT) document.getElementById("state").append(signIn());
       clearTimeout(trying); // and again, until it is
       trying = setTimeout(() => pending || work(set, values(), name), AGAIN_MS);
@@ -120,9 +120,15 @@ export function startBatch(form) {
     return part.content;
   }
 
-  function say(text) {
-    document.getElementById("state").textContent = text;
+  // say puts in words how it stands with the batch, under a name for it.
+  function say(is, words) {
+    const span = document.createElement("span");
+    span.dataset.is = is;
+    span.textContent = words;
+    document.getElementById("state").replaceChildren(span);
   }
+  // stands is the name for it: "" where there is nothing to say.
+  const stands = (page) => page.querySelector("#state [data-is]")?.dataset.is ?? "";
 
   // live are the parts of the form that follow the figures, found once a station.
   let live = [];
@@ -157,7 +163,7 @@ export function startBatch(form) {
         : focusedName && [...form.querySelectorAll("#sheet button, #spine button")].find((b) => b.name === focusedName[0] && b.value === focusedName[1]);
       again?.focus({ preventScroll: true });
     }
-    if (fresh.querySelector("#state").textContent.trim() === "" && !bad) forgetDraft();
+    if (stands(fresh) === "" && !bad) forgetDraft();
     if (were) tell(were);
     document.dispatchEvent(new Event("drawn"));
   }
@@ -422,14 +428,14 @@ export function startBatch(form) {
       }
       keepDraft(body);
       writeDraft();
-      say("Not saved: " + (answer ? "the database does not answer." : "Hollen does not answer.") + " It is tried again; what you typed is kept.");
+      say("unkept", "Not saved: " + (answer ? "the database does not answer." : "Hollen does not answer.") + " It is tried again; what you typed is kept.");
       await new Promise((done) => setTimeout(done, AGAIN_MS));
     }
   }
 
   // Leaving with something that is not saved asks; on pages of Hollen a draft is kept, and back again at the batch.
   let leaving = false;
-  const unsaved = () => document.getElementById("state").textContent.trim().startsWith("Not ");
+  const unsaved = () => !["", "saved"].includes(stands(document));
   addEventListener("beforeunload", (e) => {
     if (!leaving && unsaved()) e.preventDefault();
   });

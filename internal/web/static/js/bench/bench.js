@@ -56,6 +56,7 @@ const line = openLine(bench.dataset.id, {
   unsent(n, there, out) {
     const el = $("unsent");
     el.hidden = there && n === 0;
+    Object.assign(el.dataset, { is: there ? "" : out ? "signed-out" : "away", taps: n });
     el.textContent = there ? "" : out ? "Signed out: sign in in another tab" + (n ? ", " + n + (n === 1 ? " tap" : " taps") + " kept" : "") : "No server: going on without" + (n ? ", " + n + (n === 1 ? " tap" : " taps") + " kept" : "");
     if (there && n) el.hidden = true;
   },
@@ -214,6 +215,7 @@ function take(step) {
 function note(text) {
   const el = $("unsent");
   el.hidden = false;
+  el.dataset.is = "note";
   el.textContent = text;
 }
 
@@ -270,6 +272,7 @@ function draw() {
     panels.unpoke();
   }
   const at = looking ?? now.at, step = steps[at];
+  bench.dataset.step = step?.key ?? "";
   text("head", step ? step.head : state.ended ? "Ended" : "All is done");
   text("say", step ? step.say ?? "" : state.ended ? "What was done is kept." : "How did the dough feel? Then end it.");
   text("count", (looking === null ? "" : "looking at ") + (step ? "step " + (at + 1) + " of " + steps.length : steps.length + " steps"));
