@@ -82,7 +82,9 @@ func deviceCommand(ctx context.Context, args []string, out, errw io.Writer) int 
 		fmt.Fprint(errw, usage)
 		return exitUsage
 	}
-	what, rest, name := args[0], args[1:], ""
+	what := args[0]
+	rest := args[1:]
+	name := ""
 	if len(rest) > 0 && !strings.HasPrefix(rest[0], "-") { // the name stands before the flags
 		name, rest = rest[0], rest[1:]
 	}

@@ -322,13 +322,17 @@ func CheckPIN(pin string) error {
 	if len(pin) < LeastPIN || len(pin) > MostPIN {
 		return ErrPIN
 	}
-	alike, up, down := true, true, true
+	alike := true
+	up := true
+	down := true
 	for i := range pin {
 		if pin[i] < '0' || pin[i] > '9' {
 			return ErrPIN
 		}
 		if i > 0 {
-			alike, up, down = alike && pin[i] == pin[0], up && pin[i] == pin[i-1]+1, down && pin[i] == pin[i-1]-1
+			alike = alike && pin[i] == pin[0]
+			up = up && pin[i] == pin[i-1]+1
+			down = down && pin[i] == pin[i-1]-1
 		}
 	}
 	if alike || up || down {

@@ -27,9 +27,11 @@ func days(now time.Time, ids []uint64, plans []*plan.Plan) ([]day.Sheet, []store
 	sheet.Date = midnight.Format(time.DateOnly)
 	usual := day.Sheet{Format: day.Format, Date: midnight.AddDate(0, 0, 1).Format(time.DateOnly), Shop: sheet.Shop,
 		By: "Hours, people and kit"}
-	usual.Shop.OpenAt, usual.Shop.CloseAt, usual.Shop.Breaks = 7*60, 17*60, []day.Span{{From: 12*60 + 30, To: 13 * 60}}
+	usual.Shop.OpenAt = 7 * 60
+	usual.Shop.CloseAt = 17 * 60
+	usual.Shop.Breaks = []day.Span{{From: 12*60 + 30, To: 13 * 60}}
 	batch := func(name string) *uint64 { id := ids[Number(name)-1]; return &id }
-	due := func(min int) int { return min + at - canonical }
+	due := func(minutes int) int { return minutes + at - canonical }
 	weekday := int(midnight.Weekday())
 	orders := []store.Order{
 		{Who: "The counter", What: Saturday, Portions: 10, Due: due(13*60 + 15), Batch: batch(Saturday)},
@@ -76,7 +78,9 @@ func planToday(plans []*plan.Plan) day.Sheet {
 		shop.OpenAt, shop.CloseAt = canonical-75, canonical+6*60
 		shop.People = []day.Hand{{Name: "Linde", Pace: 100}, {Name: "Osk", Pace: 110}}
 		shop.Breaks = []day.Span{{From: canonical + 105, To: canonical + 135}}
-		shop.Mixers, shop.RackM, shop.RollerFrom = 1, 14, "pale"
+		shop.Mixers = 1
+		shop.RackM = 14
+		shop.RollerFrom = "pale"
 		s := day.Sheet{Format: day.Format, Shop: shop, By: "Planned"}
 		var all []*plan.Plan
 		for _, name := range ofToday {

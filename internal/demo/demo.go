@@ -116,7 +116,9 @@ func (w workshop) ago(days int) string {
 // crank is the workshop's own hand crank, measured at three stops.
 func (w workshop) crank() roll.Machine {
 	m, _ := roll.Find("hand-crank-10")
-	m.Key, m.Name, m.SetSpeed = store.Key(8), "The window crank", "a turn a second"
+	m.Key = store.Key(8)
+	m.Name = "The window crank"
+	m.SetSpeed = "a turn a second"
 	const spring = .08
 	sheets := []roll.Measure{{Stop: "1", SheetMM: 4.16}, {Stop: "4", SheetMM: 2.14}, {Stop: "7", SheetMM: 1.03}}
 	fit, err := roll.Calibrate(m, sheets, spring)
@@ -138,12 +140,19 @@ func price(s string) cost.Money {
 func (w workshop) house() request.House {
 	h := request.DefaultHouse()
 	hook, processor := 4000., 700.
-	h.Prices, h.Bench.HookG, h.Bench.ProcessorG, h.Bench.People = w.prices(), &hook, &processor, 2
+	h.Prices = w.prices()
+	h.Bench.HookG = &hook
+	h.Bench.ProcessorG = &processor
+	h.Bench.People = 2
 	return h
 }
 
 func (w workshop) prices() request.Prices {
-	each, oil, milk, salt, wage := price("0.29"), price("9.80"), price("1.30"), price("0.55"), price("19")
+	each := price("0.29")
+	oil := price("9.80")
+	milk := price("1.30")
+	salt := price("0.55")
+	wage := price("19")
 	return request.Prices{Currency: "€", EggEach: &each, OilKG: &oil, MilkKG: &milk, SaltKG: &salt, WageHour: &wage}
 }
 
@@ -167,8 +176,13 @@ func (w workshop) quietWay() request.Way {
 // sack is the flour the workshop buys by the sack and has a sheet of.
 func (w workshop) sack() flour.Flour {
 	f, _ := flour.Find("soft-00")
-	f.Key, f.Name, f.Label = store.Key(1), "Tidewheel mill 00", "wheat flour"
-	f.ProteinPct, f.AshPct, f.AbsorptionPct, f.MilledMoistureWB = 11.2, .48, 57.5, .139
+	f.Key = store.Key(1)
+	f.Name = "Tidewheel mill 00"
+	f.Label = "wheat flour"
+	f.ProteinPct = 11.2
+	f.AshPct = .48
+	f.AbsorptionPct = 57.5
+	f.MilledMoistureWB = .139
 	return f
 }
 
@@ -193,23 +207,39 @@ func (w workshop) dikeEggs() egg.Class {
 // samphire is a powder the workshop makes of what grows on the saltmarsh.
 func (w workshop) samphire() addition.Addition {
 	a, _ := addition.Find("spinach-powder")
-	a.Key, a.Name, a.ProteinShare, a.FatShare, a.AshShare, a.Salty = store.Key(5), "Samphire powder", .11, .02, .30,
-		true
-	a.Colour, a.Depth, a.HighShare, a.PricePerKG = "#8fa267", 40, .04, price("64")
+	a.Key = store.Key(5)
+	a.Name = "Samphire powder"
+	a.ProteinShare = .11
+	a.FatShare = .02
+	a.AshShare = .30
+	a.Salty = true
+	a.Colour = "#8fa267"
+	a.Depth = 40
+	a.HighShare = .04
+	a.PricePerKG = price("64")
 	return a
 }
 
 // wrack is the workshop's own shape, a ribbon between two names.
 func (w workshop) wrack() cut.Shape {
 	s, _ := cut.Find("tagliatelle")
-	s.Key, s.Name, s.SheetMM, s.WidthMM, s.FromMM, s.ToMM = store.Key(9), "Wrack ribbons", .9, 12, 11, 13
+	s.Key = store.Key(9)
+	s.Name = "Wrack ribbons"
+	s.SheetMM = .9
+	s.WidthMM = 12
+	s.FromMM = 11
+	s.ToMM = 13
 	s.Sauce, s.How = "mussels and parsley", "Wound in threes round the hand."
 	return s
 }
 
 // batches returns the batches, the oldest first.
 func (w workshop) batches() []request.Request {
-	sack, spring, tub, dike, crank := w.sack(), w.springSack(), w.semolaTub(), w.dikeEggs(), w.crank()
+	sack := w.sack()
+	spring := w.springSack()
+	tub := w.semolaTub()
+	dike := w.dikeEggs()
+	crank := w.crank()
 	tagliatelle := price("1.35")
 	all := []request.Request{
 		batch(Straw, func(r *request.Request) {
@@ -310,7 +340,9 @@ func (w workshop) batches() []request.Request {
 			r.Room.RH = .46
 		}))
 	for i := range all {
-		all[i].MadeOn, all[i].Prices, all[i].Bench = w.ago(0), w.prices(), w.house().Bench
+		all[i].MadeOn = w.ago(0)
+		all[i].Prices = w.prices()
+		all[i].Bench = w.house().Bench
 		for j := range all[i].Flours {
 			all[i].Flours[j].Settle(all[i].MadeOn)
 		}

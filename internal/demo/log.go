@@ -72,7 +72,9 @@ func (w workshop) logged(ru rules.Rules, rng *rand.Rand, batch int, r request.Re
 	if r.Flours[0].LotKept != nil {
 		l := *r.Flours[0].LotKept
 		if lot = l.Name; lot == "spring sack" && back > 40 { // the sack before it
-			lot, l.Name, l.OpenedOn = "winter sack", "winter sack", w.ago(logDays+20)
+			lot = "winter sack"
+			l.Name = "winter sack"
+			l.OpenedOn = w.ago(logDays + 20)
 		}
 		l.MeasuredWB, l.MeasuredOn = 0, ""
 		r.Flours = append([]request.FlourPart{}, r.Flours...)

@@ -42,18 +42,18 @@ func madeUpTo(p *plan.Plan, began time.Time, until, by string) (out []bench.Even
 		if s.Key == until {
 			break
 		}
-		min := s.PlanMin * (1 + .06*math.Sin(float64(i))) // no hand keeps the minute
+		minutes := s.PlanMin * (1 + .06*math.Sin(float64(i))) // no hand keeps the minute
 		switch s.Kind {
 		case bench.SetOut:
-			min = 3
+			minutes = 3
 		case bench.Weigh:
-			min = .6
+			minutes = .6
 			out = append(out, bench.Event{ID: fmt.Sprintf("demo-w%d", i), By: by, What: bench.Weighed, Step: s.Key,
 				G: s.WantG, At: end.Add(30 * time.Second)})
 		case bench.Divide:
-			min = .3
+			minutes = .3
 		}
-		end = end.Add(time.Duration(min * float64(time.Minute)))
+		end = end.Add(time.Duration(minutes * float64(time.Minute)))
 		out = append(out, bench.Event{ID: fmt.Sprintf("demo-d%d", i), By: by, What: bench.Done, Step: s.Key, At: end})
 	}
 	return out, end

@@ -31,7 +31,7 @@ func TestRobotMakesEveryBatch(t *testing.T) {
 			if s.Head == "" || s.Say == "" || s.On == "" {
 				t.Errorf("%s: %s says %q, %q, %q", r.Name, s.Key, s.Head, s.Say, s.On)
 			}
-			at := func(min float64) time.Time { return began.Add(time.Duration(min * float64(time.Minute))) }
+			at := func(minutes float64) time.Time { return began.Add(time.Duration(minutes * float64(time.Minute))) }
 			if s.WantG > 0 {
 				events = append(events, bench.Event{ID: "w" + s.Key, What: bench.Weighed, Step: s.Key, G: s.WantG,
 					At: at(now)})

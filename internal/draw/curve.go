@@ -33,7 +33,12 @@ func grid(span float64, n int) float64 {
 
 // SVG returns the picture of c, both axes linear.
 func (c *Curve) SVG() string {
-	const left, top, width, height = 52., 22., 530., 150.
+	const (
+		left   = 52.
+		top    = 22.
+		width  = 530.
+		height = 150.
+	)
 	first, last := c.Points[0], c.Points[len(c.Points)-1]
 	lo, hi := min(0, c.Today.Y), max(0, c.Today.Y)
 	for _, p := range c.Points {

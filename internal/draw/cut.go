@@ -85,7 +85,10 @@ const mostOutlines = 400
 func gridAbove(s *Scene, x *plan.CutPart, k, left, top float64) {
 	all := x.Cutouts()
 	first, last := all[0], all[len(all)-1]
-	x0, y0, l, w := left+first.X*k, top+first.Y*k, (last.X+last.W-first.X)*k, (last.Y+last.H-first.Y)*k
+	x0 := left + first.X*k
+	y0 := top + first.Y*k
+	l := (last.X + last.W - first.X) * k
+	w := (last.Y + last.H - first.Y) * k
 	s.Rect("dough bare", x0, y0, l, w)
 	var lines strings.Builder
 	for i := 0; i <= x.Along; i++ {
@@ -110,7 +113,10 @@ func lineClass(apart float64) string {
 func cutoutPath(all []cut.Cutout, k, left, top float64) string {
 	var b strings.Builder
 	for _, c := range all {
-		x, y, w, h := left+c.X*k, top+c.Y*k, c.W*k, c.H*k
+		x := left + c.X*k
+		y := top + c.Y*k
+		w := c.W * k
+		h := c.H * k
 		if c.Round {
 			fmt.Fprintf(&b, "M%s %sa%s %s 0 1 0 %s 0a%s %s 0 1 0 %s 0z", num(x), num(y+h/2), num(w/2), num(w/2), num(w),
 				num(w/2), num(w/2), num(-w))
@@ -124,7 +130,13 @@ func cutoutPath(all []cut.Cutout, k, left, top float64) string {
 // Corner draws the corner of the sheet five times as large as in SheetAbove at 0.86 units
 // to the millimetre: the trims and the first ribbons.
 func Corner(p *plan.Plan, x *plan.CutPart) string {
-	const k, left, top, w, h = 4.3, 64., 22., 250., 122.
+	const (
+		k    = 4.3
+		left = 64.
+		top  = 22.
+		w    = 250.
+		h    = 122.
+	)
 	s := &Scene{Title: "The corner of the sheet, enlarged", W: 316, H: 166, Class: "scale-down"}
 	s.Rect("trim", left, top, w, h)
 	if x.Count == 0 || !x.Shape.Traits().Lengths {
@@ -185,8 +197,14 @@ const SectionScale = 4.
 
 // Section draws a filled piece from the side, to scale: sheets, filling and seams.
 func Section(p *plan.Plan, x *plan.CutPart) string {
-	const k, left, top = SectionScale, 12., 14.
-	size, t, high := x.Shape.WidthMM*k, x.ThickMM()*k, x.Filling.HeightMM*k
+	const (
+		k    = SectionScale
+		left = 12.
+		top  = 14.
+	)
+	size := x.Shape.WidthMM * k
+	t := x.ThickMM() * k
+	high := x.Filling.HeightMM * k
 	s := &Scene{Title: fmt.Sprintf("A piece from the side, %s, filling %s high", p.In().MM(x.Shape.WidthMM,
 		measure.Shortest), p.In().MM(x.Filling.HeightMM, 0)),
 		W: left + size + 60, H: top + high + 2*t + 44, Class: "scale-down"}

@@ -72,7 +72,7 @@ func rows(bars []DayBar) (out [][]DayBar) {
 // SVG returns the picture of the day.
 func (d *Day) SVG() string {
 	k := d.scale()
-	x := func(min float64) float64 { return dayLabel + (min-d.From)*k }
+	x := func(minutes float64) float64 { return dayLabel + (minutes-d.From)*k }
 	right := x(d.To)
 	var b strings.Builder
 	flags, head := d.placed(x)
@@ -186,7 +186,9 @@ func (d *Day) bar(b *strings.Builder, bar DayBar, x func(float64) float64, k, y 
 	left, w := x(bar.From), math.Max((bar.To-bar.From)*k, 3)
 	h, r := 32., 2.
 	if strings.Contains(bar.Class, "soft") {
-		y, h, r = y+4, 24, 12
+		y = y + 4
+		h = 24
+		r = 12
 	}
 	put := func(parts ...string) {
 		for _, p := range parts {

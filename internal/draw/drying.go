@@ -27,7 +27,12 @@ type Level struct {
 
 // SVG returns the picture of d, both axes linear from nought.
 func (d *Drying) SVG() string {
-	const left, right, top, height = 52., 764., 22., 210.
+	const (
+		left   = 52.
+		right  = 764.
+		top    = 22.
+		height = 210.
+	)
 	s := &Scene{Title: d.Title, W: 926, H: top + height + 40, Class: "scale-down"}
 	x := func(m float64) float64 { return left + min(m/d.Minutes, 1)*(right-left) }
 	y := func(loss float64) float64 { return top + height - min(loss/d.MaxLoss, 1)*height }

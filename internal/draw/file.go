@@ -52,7 +52,11 @@ func CutFile(p *plan.Plan, x *plan.CutPart, meta string) string {
 // unit to 1 mm: one bar to a pass in the group sheets, each as high as its sheet is thick, and a
 // line of 50 mm under id check to measure the print by.
 func LadderFile(p *plan.Plan, meta string) string {
-	const wide, bar, left = 120., 40., 6.
+	const (
+		wide = 120.
+		bar  = 40.
+		left = 6.
+	)
 	var rows strings.Builder
 	var marks strings.Builder
 	y := 14.

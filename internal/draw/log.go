@@ -79,7 +79,13 @@ type ruled struct {
 }
 
 func chart(title, unit string, dots []Dot, over ruled, want float64, wantWord string, low, high float64) string {
-	const left, right, top, bottom, r = 60., 880., 18., 190., 11.
+	const (
+		left   = 60.
+		right  = 880.
+		top    = 18.
+		bottom = 190.
+		r      = 11.
+	)
 	least, most := math.Min(want, low), math.Max(want, high)
 	for _, d := range dots {
 		least, most = math.Min(least, d.Y), math.Max(most, d.Y)
@@ -101,7 +107,9 @@ func chart(title, unit string, dots []Dot, over ruled, want float64, wantWord st
 	s.Path("ink", fmt.Sprintf("M%s %sH%s", num(left), num(y(want)), num(right)))
 	s.Text("e q", right+46, y(want)+4, wantWord)
 	for i := range dots {
-		d, class, letter := &dots[i], "dough", "m coin"
+		d := &dots[i]
+		class := "dough"
+		letter := "m coin"
 		if d.Hollow {
 			class, letter = "ghost", "m"
 		}

@@ -18,13 +18,19 @@ type block struct {
 // Making draws a making in time, the plan above, what was done below, both from its beginning and to one scale;
 // what is still going on ends at now.
 func Making(m *bench.Making, now time.Time) string {
-	const left, right, top, high, gap = 84., 916., 30., 34., 18.
+	const (
+		left  = 84.
+		right = 916.
+		top   = 30.
+		high  = 34.
+		gap   = 18.
+	)
 	planned, done := stretches(m, now)
 	end := 10.
 	for _, b := range append(append([]block{}, planned...), done...) {
 		end = math.Max(end, b.to)
 	}
-	x := func(min float64) float64 { return left + min/end*(right-left) }
+	x := func(minutes float64) float64 { return left + minutes/end*(right-left) }
 	s := &Scene{Title: fmt.Sprintf("The making in time: %s", spanWords(planned, done)), W: 926, H: top + 2*high + gap +
 		44, Class: "scale-down"}
 	for i, row := range [][]block{planned, done} {
@@ -41,9 +47,9 @@ func Making(m *bench.Making, now time.Time) string {
 	floor := top + 2*high + gap
 	s.Path("ink", fmt.Sprintf("M%s %sH%s", num(left), num(floor+6), num(right)))
 	step := grid(end, 10)
-	for min := 0.; min <= end+1e-9; min += step {
-		s.Path("ink", fmt.Sprintf("M%s %sv6", num(x(min)), num(floor+6)))
-		s.Text("m q", x(min), floor+28, num(min))
+	for minutes := 0.; minutes <= end+1e-9; minutes += step {
+		s.Path("ink", fmt.Sprintf("M%s %sv6", num(x(minutes)), num(floor+6)))
+		s.Text("m q", x(minutes), floor+28, num(minutes))
 	}
 	s.Text("e q", right, floor+42, "minutes from its beginning")
 	return s.SVG()

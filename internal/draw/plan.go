@@ -118,7 +118,9 @@ func DryChart(p *plan.Plan) string {
 		c.Lines = append(c.Lines, l)
 	}
 	if d.Leather.Will && d.Purpose != cut.NoDrying {
-		c.From, c.To, c.Window = d.Leather.FromMin, min(d.Leather.ToMin, c.Minutes), fmt.Sprintf("%.0f–%.0f min",
+		c.From = d.Leather.FromMin
+		c.To = min(d.Leather.ToMin, c.Minutes)
+		c.Window = fmt.Sprintf("%.0f–%.0f min",
 			d.Leather.FromMin, d.Leather.ToMin)
 	}
 	return c.SVG()
@@ -179,20 +181,22 @@ func TrackOf(p *plan.Plan) string {
 		at += s.Min
 	}
 	if r := p.Rest.ReadyAtMin - p.Knead.Way.WaitMin; p.Rest.ReadyAtMin >= 0 {
-		t.From, t.To, t.Window = r, math.Max(end.Min, r+1e-6), "rollable from "+measure.Minutes(r)
+		t.From = r
+		t.To = math.Max(end.Min, r+1e-6)
+		t.Window = "rollable from " + measure.Minutes(r)
 		if p.Roll.Folds > 0 {
 			t.Window += ", counting the folds"
 		}
 	}
 	mixed := p.Rest.OutMin - end.OutMin // before flour met water, and while other loads had their turn
 	for _, l := range []struct {
-		min   float64
-		words string
+		minutes float64
+		words   string
 	}{{p.Dry.CautionAt, "take care"}, {p.Dry.DiscardAt, "throw away"}} {
 		for _, m := range moments {
-			if m.OutMin+mixed >= l.min {
+			if m.OutMin+mixed >= l.minutes {
 				t.Limits = append(t.Limits, Limit{At: m.Min, Class: "red-line",
-					Words: fmt.Sprintf("%s out of the fridge: %s", measure.Minutes(l.min), l.words)})
+					Words: fmt.Sprintf("%s out of the fridge: %s", measure.Minutes(l.minutes), l.words)})
 				break
 			}
 		}

@@ -23,8 +23,15 @@ type Steps struct {
 
 // SVG returns the picture of s.
 func (s *Steps) SVG() string {
-	const left, right, row, top = 196., 582., 25., 8.
-	sum, lo, hi := 0., 0., s.Band[1]
+	const (
+		left  = 196.
+		right = 582.
+		row   = 25.
+		top   = 8.
+	)
+	sum := 0.
+	lo := 0.
+	hi := s.Band[1]
 	for _, p := range s.Parts {
 		sum += p.Delta
 		lo, hi = math.Min(lo, sum), math.Max(hi, sum)

@@ -67,7 +67,13 @@ func spread(ends []lineEnd, bottom float64) {
 
 // SVG returns the picture of t.
 func (t *Track) SVG() string {
-	const left, right, top, height, steps = 52., 764., 24., 190., 30.
+	const (
+		left   = 52.
+		right  = 764.
+		top    = 24.
+		height = 190.
+		steps  = 30.
+	)
 	s := &Scene{Title: t.Title, W: 926, H: top + height + steps + 34}
 	bottom := top + height
 	x := func(m float64) float64 {

@@ -100,7 +100,7 @@ func Calendar(d Day, midnight time.Time, who, identity string) string {
 	for _, b := range d.Batches {
 		names[b.Letter], batches[b.Letter] = b.Name, b.Batch
 	}
-	at := func(min int) time.Time { return day.At(midnight, min).UTC() }
+	at := func(minutes int) time.Time { return day.At(midnight, minutes).UTC() }
 	for _, t := range d.Tasks {
 		if t.By == "" || who != "" && t.By != who {
 			continue

@@ -89,8 +89,10 @@ func RecipeOf(p *plan.Plan) (any, error) {
 		r.Instructions = append(r.Instructions, howTo{"HowToStep", x.Head, text})
 		minutes = math.Max(minutes, x.FromMin+x.Min-p.BeginMin())
 	}
-	span := func(min float64) string { return fmt.Sprintf("PT%.0fM", math.Max(1, math.Round(min))) }
-	r.PrepTime, r.CookTime, r.TotalTime = span(minutes), span(p.PotS()/60), span(minutes+p.PotS()/60)
+	span := func(m float64) string { return fmt.Sprintf("PT%.0fM", math.Max(1, math.Round(m))) }
+	r.PrepTime = span(minutes)
+	r.CookTime = span(p.PotS() / 60)
+	r.TotalTime = span(minutes + p.PotS()/60)
 	return r, nil
 }
 

@@ -305,8 +305,9 @@ const auditKept = 400 * 24 * time.Hour
 // Audited notes what was done.
 func (s *Store) Audited(ctx context.Context, a Audit) error {
 	a.At = s.db.NowFunc()
-	a.Who, a.Detail, a.Address = cut80(a.Who), string([]rune(a.Detail)[:min(len([]rune(a.Detail)), 200)]),
-		a.Address[:min(len(a.Address), 60)]
+	a.Who = cut80(a.Who)
+	a.Detail = string([]rune(a.Detail)[:min(len([]rune(a.Detail)), 200)])
+	a.Address = a.Address[:min(len(a.Address), 60)]
 	if err := s.db.WithContext(ctx).Create(&a).Error; err != nil {
 		return err
 	}

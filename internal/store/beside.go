@@ -347,7 +347,9 @@ func (c *besides) put(name string, l line) (id uint64, err error) {
 			numbered = true
 			continue
 		}
-		columns, marks, args = append(columns, quoted(col.name)), append(marks, "?"), append(args, l[col.name])
+		columns = append(columns, quoted(col.name))
+		marks = append(marks, "?")
+		args = append(args, l[col.name])
 	}
 	if err := c.db.Exec("INSERT INTO "+quoted(name)+" ("+strings.Join(columns, ", ")+") VALUES ("+strings.Join(marks,
 		", ")+")", args...).Error; err != nil {

@@ -236,9 +236,13 @@ func (c *besides) counts() error {
 	}
 	return c.into.ChangeLogSettings(c.ctx, func(l *LogSettings) {
 		if take {
-			l.Off, l.Flours, l.Since = t.Off, t.Flours, t.Since
+			l.Off = t.Off
+			l.Flours = t.Flours
+			l.Since = t.Since
 		}
-		l.Left, l.Ticked, l.Away = append(l.Left, t.Left...), append(l.Ticked, t.Ticked...), append(l.Away, t.Away...)
+		l.Left = append(l.Left, t.Left...)
+		l.Ticked = append(l.Ticked, t.Ticked...)
+		l.Away = append(l.Away, t.Away...)
 		for _, ids := range []*[]uint64{&l.Left, &l.Ticked} {
 			slices.Sort(*ids)
 			*ids = slices.Compact(*ids)

@@ -328,7 +328,9 @@ func (s *Store) cabinetStamp(ctx context.Context) (stamp CabinetStamp, err error
 
 // named is c of that workshop, its lists its own.
 func (c Cabinet) named(workshop string) Cabinet {
-	c.Flours, c.Lots, c.Eggs = slices.Clone(c.Flours), slices.Clone(c.Lots), slices.Clone(c.Eggs)
+	c.Flours = slices.Clone(c.Flours)
+	c.Lots = slices.Clone(c.Lots)
+	c.Eggs = slices.Clone(c.Eggs)
 	c.Additions, c.Yields = slices.Clone(c.Additions), slices.Clone(c.Yields)
 	c.Machines, c.Shapes = slices.Clone(c.Machines), slices.Clone(c.Shapes)
 	c.Ways, c.Makers = slices.Clone(c.Ways), slices.Clone(c.Makers)

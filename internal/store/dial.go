@@ -90,9 +90,14 @@ func settings(dsn string, alone bool) (driver.Connector, error) {
 	if cfg.DBName == "" {
 		return nil, errors.New("dsn: names no database; expected user:password@tcp(host:port)/database")
 	}
-	cfg.ParseTime, cfg.Loc, cfg.ClientFoundRows, cfg.InterpolateParams = true, time.UTC, true, true
+	cfg.ParseTime = true
+	cfg.Loc = time.UTC
+	cfg.ClientFoundRows = true
+	cfg.InterpolateParams = true
 	cfg.Collation = "utf8mb4_unicode_ci"
-	cfg.Timeout, cfg.ReadTimeout, cfg.WriteTimeout = 10*time.Second, 30*time.Second, 30*time.Second
+	cfg.Timeout = 10 * time.Second
+	cfg.ReadTimeout = 30 * time.Second
+	cfg.WriteTimeout = 30 * time.Second
 	cfg.RejectReadOnly = !alone
 	c, err := mysql.NewConnector(cfg)
 	if err != nil {

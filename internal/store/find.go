@@ -202,7 +202,9 @@ func (s *Store) Version(ctx context.Context, id uint64, version int) (Batch, err
 	if bad := r[0].Request.bad; bad != nil {
 		return b, fmt.Errorf("batch %d, version %d: %w", id, version, bad)
 	}
-	b.Version, b.Request, b.UpdatedAt = r[0].Version, r[0].Request, r[0].SavedAt
+	b.Version = r[0].Version
+	b.Request = r[0].Request
+	b.UpdatedAt = r[0].SavedAt
 	return b, nil
 }
 

@@ -51,14 +51,20 @@ func first(t time.Time) time.Time  { return t.AddDate(0, 0, 1-t.Day()) }
 // lie within are
 // read as they were added up, the days at both ends one by one.
 func (s *Store) Ledger(ctx context.Context, by LedgerBy, from, to time.Time) (out []LedgerLine, err error) {
-	span, begin, next := "m", first, func(t time.Time) time.Time { return t.AddDate(0, 1, 0) }
-	of, group, order := "DATE_FORMAT(start - INTERVAL DAYOFMONTH(start) - 1 DAY, '%Y-%m-%d')", "of", "of DESC"
+	span := "m"
+	begin := first
+	next := func(t time.Time) time.Time { return t.AddDate(0, 1, 0) }
+	of := "DATE_FORMAT(start - INTERVAL DAYOFMONTH(start) - 1 DAY, '%Y-%m-%d')"
+	group := "of"
+	order := "of DESC"
 	switch by {
 	case ByMonth:
 	case ByShape:
 		of, order = "shape", "SUM(out_g) DESC, shape"
 	default:
-		span, begin, next = "w", monday, func(t time.Time) time.Time { return t.AddDate(0, 0, 7) }
+		span = "w"
+		begin = monday
+		next = func(t time.Time) time.Time { return t.AddDate(0, 0, 7) }
 		of = "DATE_FORMAT(start - INTERVAL WEEKDAY(start) DAY, '%Y-%m-%d')"
 	}
 	day := func(t time.Time) string { return t.Format(time.DateOnly) }

@@ -8,7 +8,9 @@ import (
 // A backup is due at three in the night, and at once where none has been made since it was due; a clock that was put
 // back does not hold it up.
 func TestNextBackup(t *testing.T) {
-	at := func(day, hour, min int) time.Time { return time.Date(2026, 11, day, hour, min, 0, 0, time.Local) }
+	at := func(day, hour, minutes int) time.Time {
+		return time.Date(2026, 11, day, hour, minutes, 0, 0, time.Local)
+	}
 	for name, c := range map[string]struct{ last, now, want time.Time }{
 		"none yet":             {time.Time{}, at(26, 14, 0), at(26, 14, 0)},
 		"a night missed":       {at(24, 3, 0), at(26, 14, 0), at(26, 14, 0)},

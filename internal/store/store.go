@@ -446,7 +446,9 @@ func (s *Store) Save(ctx context.Context, id uint64, version int, p *plan.Plan) 
 			}
 			return c
 		}
-		out.Version, out.Request, out.Row = b.Version+1, Document{Request: p.Request}, Row{p.Summary()}
+		out.Version = b.Version + 1
+		out.Request = Document{Request: p.Request}
+		out.Row = Row{p.Summary()}
 		out.UpdatedAt = tx.NowFunc()
 		done := tx.Model(&Batch{}).Where("id = ? AND version = ?", id, b.Version).
 			Updates(map[string]any{"version": out.Version, "request": out.Request, "row": out.Row,

@@ -60,7 +60,9 @@ func (s *Workshop) Learned(ctx context.Context) (*learn.Log, store.LogSettings) 
 func (l *learner) read(ctx context.Context, st *store.Store, ru rules.Learn, stamp *int) error {
 	log, set, at, err := st.Learned(ctx, ru)
 	if err == nil {
-		l.log, l.set, *stamp = log, set, at
+		l.log = log
+		l.set = set
+		*stamp = at
 	}
 	return err
 }

@@ -48,7 +48,9 @@ func Run(p *plan.Plan, began time.Time, events []Event) Making {
 func (m *Making) ahead() (*plan.Plan, bool) {
 	all := []func(*request.Request) bool{m.weighed, m.acted, m.spent, m.shaped, m.poked}
 	const dough = 3 // the first so many change the dough, and with it its rest
-	r, off, doughOff := m.Begun.Request, false, false
+	r := m.Begun.Request
+	off := false
+	doughOff := false
 	for i, part := range all {
 		if part(&r) {
 			off, doughOff = true, doughOff || i < dough
@@ -59,14 +61,18 @@ func (m *Making) ahead() (*plan.Plan, bool) {
 	}
 	p, err := plan.MakeIn(m.Begun.In(), m.Begun.Rules(), r)
 	if err != nil { // something cannot be worked out: without that
-		p, r, doughOff = nil, m.Begun.Request, false
+		p = nil
+		r = m.Begun.Request
+		doughOff = false
 		for i, part := range all {
 			next := r
 			if !part(&next) {
 				continue
 			}
 			if q, err := plan.MakeIn(m.Begun.In(), m.Begun.Rules(), next); err == nil {
-				p, r, doughOff = q, next, doughOff || i < dough
+				p = q
+				r = next
+				doughOff = doughOff || i < dough
 			}
 		}
 	}
@@ -81,7 +87,9 @@ func (m *Making) ahead() (*plan.Plan, bool) {
 
 // weighed puts what lay on the scale in place of what was planned; false where it is the same to the scale.
 func (m *Making) weighed(r *request.Request) bool {
-	p, f, ru := m.Begun, &m.Begun.Formula, m.Begun.Rules().Bench
+	p := m.Begun
+	f := &m.Begun.Formula
+	ru := m.Begun.Rules().Bench
 	off := false
 	loads := p.BowlLoads()
 	got := func(key string, planned float64) (sum float64) {
@@ -140,7 +148,9 @@ func (m *Making) weighed(r *request.Request) bool {
 		return false
 	}
 	p.AmountsInto(r)
-	r.Amount.By, r.Amount.FlourG, r.Amount.Open = request.ByOwn, plan.Tenth(all), false
+	r.Amount.By = request.ByOwn
+	r.Amount.FlourG = plan.Tenth(all)
+	r.Amount.Open = false
 	r.Flours = slices.Clone(r.Flours)
 	for i := range r.Flours {
 		r.Flours[i].Share = flours[i] / all
@@ -218,8 +228,13 @@ func (m *Making) shaped(r *request.Request) bool {
 	}
 	if decided == pieces { // nothing of the first shape is left
 		r.Cut.Shape, r.Cut.Own = parts[0].Shape, parts[0].Own
-		r.Cut.Width, r.Cut.Long, r.Cut.Min, r.Cut.Max, r.Cut.NestG, r.Cut.PieceG, r.Cut.Tool = nil, nil, nil, nil, nil,
-			nil, ""
+		r.Cut.Width = nil
+		r.Cut.Long = nil
+		r.Cut.Min = nil
+		r.Cut.Max = nil
+		r.Cut.NestG = nil
+		r.Cut.PieceG = nil
+		r.Cut.Tool = ""
 		parts = parts[1:]
 	}
 	if r.Amount.By != request.ByOwn { // the dough is there: it makes what it makes
@@ -270,9 +285,19 @@ func (m *Making) merge(now []Step) {
 				s != rest {
 				continue // hands go on as they began
 			}
-			s.Min, s.LeastMin, s.MostMin = n.Min, n.LeastMin, n.MostMin
-			s.WantG, s.Much, s.SheetMM, s.LengthMM, s.Sign = n.WantG, n.Much, n.SheetMM, n.LengthMM, n.Sign
-			s.Count, s.CountName, s.RackMin, s.Then, s.Head = n.Count, n.CountName, n.RackMin, n.Then, n.Head
+			s.Min = n.Min
+			s.LeastMin = n.LeastMin
+			s.MostMin = n.MostMin
+			s.WantG = n.WantG
+			s.Much = n.Much
+			s.SheetMM = n.SheetMM
+			s.LengthMM = n.LengthMM
+			s.Sign = n.Sign
+			s.Count = n.Count
+			s.CountName = n.CountName
+			s.RackMin = n.RackMin
+			s.Then = n.Then
+			s.Head = n.Head
 			if s.Kind != Wait {
 				s.Say = n.Say
 			}

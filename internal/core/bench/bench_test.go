@@ -17,7 +17,7 @@ import (
 
 var began = time.Date(2026, 11, 28, 9, 0, 0, 0, time.UTC)
 
-func at(min float64) time.Time { return began.Add(time.Duration(min * float64(time.Minute))) }
+func at(minutes float64) time.Time { return began.Add(time.Duration(minutes * float64(time.Minute))) }
 
 func made(t testing.TB, change func(r *request.Request)) *plan.Plan {
 	t.Helper()
@@ -33,9 +33,9 @@ func made(t testing.TB, change func(r *request.Request)) *plan.Plan {
 }
 
 // done are the events of going on through the first n steps, each taking so many minutes.
-func done(steps []Step, n int, min float64) (out []Event) {
+func done(steps []Step, n int, minutes float64) (out []Event) {
 	for i := range n {
-		out = append(out, Event{ID: fmt.Sprintf("d%03d", i), What: Done, At: at(min * float64(i+1)),
+		out = append(out, Event{ID: fmt.Sprintf("d%03d", i), What: Done, At: at(minutes * float64(i+1)),
 			Step: steps[i].Key})
 	}
 	return out

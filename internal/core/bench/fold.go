@@ -386,13 +386,24 @@ func (s *State) DoneShare(steps []Step) float64 {
 // before that could be said;
 // one that says nought had nothing come out.
 func (s *State) end(e *Event) {
-	s.EndedBy, s.Ended, s.OutN = e.ID, e.At, max(0, e.N)
-	s.OutG, s.OutSaid, s.Thrown, s.ThrownG, s.Why, s.Next = 0, false, false, 0, "", ""
+	s.EndedBy = e.ID
+	s.Ended = e.At
+	s.OutN = max(0, e.N)
+	s.OutG = 0
+	s.OutSaid = false
+	s.Thrown = false
+	s.ThrownG = 0
+	s.Why = ""
+	s.Next = ""
 	if e.Of == ThrownAway {
-		s.Thrown, s.ThrownG, s.Why = true, e.G, e.Text
+		s.Thrown = true
+		s.ThrownG = e.G
+		s.Why = e.Text
 		return
 	}
-	s.OutG, s.OutSaid, s.Next = e.G, e.G > 0 || e.Of == OutWeighed, e.Text
+	s.OutG = e.G
+	s.OutSaid = e.G > 0 || e.Of == OutWeighed
+	s.Next = e.Text
 }
 
 // PutAway is when what was made was packed, in the pot or ended, whichever came first of these for good; the beginning

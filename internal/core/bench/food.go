@@ -133,9 +133,13 @@ func (m *Making) asMeasured() {
 		switch {
 		case s.Kind == Pot:
 			tasteFrom, tasteTo := p.PotAs(min(s.Part, len(p.Cut.Also)), times, loss)
-			s.Min, s.LeastMin, s.MostMin = tasteFrom/60, tasteFrom/60, tasteTo/60
+			s.Min = tasteFrom / 60
+			s.LeastMin = tasteFrom / 60
+			s.MostMin = tasteTo / 60
 		case s.Key == "dry.1" && from > 0:
-			s.Min, s.LeastMin, s.MostMin = from, from, to
+			s.Min = from
+			s.LeastMin = from
+			s.MostMin = to
 		}
 	}
 	for i := range m.State.Clocks { // what runs goes by it at once

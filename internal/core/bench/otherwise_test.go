@@ -207,7 +207,7 @@ func TestFoodClock(t *testing.T) {
 // ready.
 func TestRolledAtItsTime(t *testing.T) {
 	began := time.Date(2026, 11, 28, 11, 9, 0, 0, time.Local)
-	at := func(min float64) time.Time { return began.Add(time.Duration(min * float64(time.Minute))) }
+	at := func(minutes float64) time.Time { return began.Add(time.Duration(minutes * float64(time.Minute))) }
 	p := made(t, func(r *request.Request) {
 		r.Clock.RollAt, r.Clock.From = "2026-11-28T13:00", "2026-11-28T09:00"
 		long := 90.

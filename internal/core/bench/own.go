@@ -50,7 +50,10 @@ func ownStep(p *plan.Plan, e *Event, steps []Step, at int) Step {
 	case OwnKnead:
 		s.Station = request.AtKnead
 	case OwnRest, OwnFridge:
-		s.Station, s.Kind, s.Unattended, s.Cold = request.AtRest, Wait, true, e.Of == OwnFridge
+		s.Station = request.AtRest
+		s.Kind = Wait
+		s.Unattended = true
+		s.Cold = e.Of == OwnFridge
 	case OwnLay:
 		s.Station, s.Own = request.AtRoll, true
 		s.Say = "When both doughs are rolled: strips cut and laid on the base, both sides trimmed, one light pass of " +
@@ -61,11 +64,18 @@ func ownStep(p *plan.Plan, e *Event, steps []Step, at int) Step {
 		s.Sign = []string{"The strips lie flat and do not slide.", "Both doughs are as thick as planned: measure one " +
 			"of each."}
 	case OwnPass:
-		s.Kind, s.Station, s.Min, s.Name = Pass, request.AtRoll, 0, "Stop "+s.Head
-		s.Piece, s.Pieces, s.Stop = e.N, p.Roll.Pieces, s.Head
+		s.Kind = Pass
+		s.Station = request.AtRoll
+		s.Min = 0
+		s.Name = "Stop " + s.Head
+		s.Piece = e.N
+		s.Pieces = p.Roll.Pieces
+		s.Stop = s.Head
 		s.Head = fmt.Sprintf("Piece %d of %d", e.N, p.Roll.Pieces)
 		if x, ok := p.PassAt(s.Stop); ok {
-			s.SheetMM, s.LengthMM, s.Density = x.OutMM, x.LengthMM, p.Formula.Dough.DensityGPerML
+			s.SheetMM = x.OutMM
+			s.LengthMM = x.LengthMM
+			s.Density = p.Formula.Dough.DensityGPerML
 			s.Say = fmt.Sprintf("To %s, %s long.", p.In().MM(x.OutMM, 2), p.In().Long(x.LengthMM))
 		}
 	}

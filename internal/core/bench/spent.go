@@ -82,7 +82,9 @@ func (m *Making) spent(r *request.Request) bool {
 	if !off || len(out) > request.MaxSteps {
 		return false
 	}
-	r.Knead.By, r.Knead.Steps, r.Clock = request.KneadOwn, out, request.Clock{}
+	r.Knead.By = request.KneadOwn
+	r.Knead.Steps = out
+	r.Clock = request.Clock{}
 	return true
 }
 
@@ -152,13 +154,15 @@ func (m *Making) rested(p *plan.Plan) *plan.Plan {
 	for _, s := range way[:len(way)-1] {
 		before += s.Min
 	}
-	min := p.Rest.ReadyAtMin - before
+	minutes := p.Rest.ReadyAtMin - before
 	if clocked {
-		min = max(min, steps[last].PlanMin-m.late()-m.overrun(&steps[last]))
+		minutes = max(minutes, steps[last].PlanMin-m.late()-m.overrun(&steps[last]))
 	}
-	way[len(way)-1].Min = math.Ceil(math.Max(0, min))
+	way[len(way)-1].Min = math.Ceil(math.Max(0, minutes))
 	r := p.Request
-	r.Knead.By, r.Knead.Steps, r.Clock = request.KneadOwn, way, request.Clock{}
+	r.Knead.By = request.KneadOwn
+	r.Knead.Steps = way
+	r.Clock = request.Clock{}
 	if again, err := plan.MakeIn(p.In(), p.Rules(), r); err == nil {
 		return again
 	}
@@ -166,17 +170,17 @@ func (m *Making) rested(p *plan.Plan) *plan.Plan {
 }
 
 // overrun is by how much what was done from mixing up to a step took longer than planned, min.
-func (m *Making) overrun(until *Step) (min float64) {
+func (m *Making) overrun(until *Step) (minutes float64) {
 	for _, s := range m.Steps {
 		if s.Key == until.Key {
 			break
 		}
 		x := m.State.Steps[s.Key]
 		if (s.Station == request.AtKnead || s.Station == request.AtRest) && x.Status == WasDone {
-			min += x.Took() - s.PlanMin
+			minutes += x.Took() - s.PlanMin
 		}
 	}
-	return min
+	return minutes
 }
 
 // late is how many minutes after the moment it was planned for mixing began, where a time to roll was wished for;

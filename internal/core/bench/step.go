@@ -141,7 +141,9 @@ type builder struct {
 
 // add lists a step with what the plan says of it; what x says itself stands.
 func (b *builder) add(x Step, s plan.Step) {
-	x.Of, x.Station, x.Caution = s.Key, s.Station, cmp.Or(x.Caution, s.Caution)
+	x.Of = s.Key
+	x.Station = s.Station
+	x.Caution = cmp.Or(x.Caution, s.Caution)
 	x.Head, x.Say = cmp.Or(x.Head, s.Head), cmp.Or(x.Say, s.Text)
 	if x.PlanMin == 0 && x.FromMin == 0 {
 		x.FromMin, x.PlanMin = s.FromMin, s.Min
@@ -247,7 +249,9 @@ func (b *builder) load(k, n int) {
 	}
 	b.part = func(key, head, say string, g float64, counted string) {
 		if n > 1 {
-			key, head, counted = LoadKey(key, k), of+measure.Uncapital(head), ""
+			key = LoadKey(key, k)
+			head = of + measure.Uncapital(head)
+			counted = ""
 		}
 		b.weigh(key, head, say, g*part, counted)
 	}

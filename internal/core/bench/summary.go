@@ -64,7 +64,9 @@ type Summary struct {
 
 // Summary returns what lists read of a making; events are its own, in any order.
 func (m *Making) Summary(events []Event) Summary {
-	p, a, st := m.Begun, m.Ahead, &m.State
+	p := m.Begun
+	a := m.Ahead
+	st := &m.State
 	s := Summary{Version: SummaryVersion, Name: p.Request.Name, Shape: a.Cut.Shape.Name, Flours: []string{},
 		Began: st.Began, Ended: st.Ended,
 		FlourG: round(a.Formula.FlourG), DoughG: round(a.Formula.Dough.MassG), Hw: round(a.Formula.Dough.Hw),

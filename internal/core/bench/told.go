@@ -134,17 +134,17 @@ func (w *teller) say(e Event) {
 
 // step says what is told of one step that was reached at now, and returns when it was over.
 func (w *teller) step(s *Step, steps []Step, now time.Time, st *State) time.Time {
-	min, told := w.minutes(s, steps)
+	minutes, told := w.minutes(s, steps)
 	said := w.seen(s, steps)
 	if st != nil { // when it really was
 		if now = st.Steps[s.Key].Began; now.IsZero() {
 			return now
 		}
 		if took := st.Steps[s.Key].Took(); took > 0 && !told {
-			min = took
+			minutes = took
 		}
 	}
-	end := now.Add(time.Duration(min * float64(time.Minute)))
+	end := now.Add(time.Duration(minutes * float64(time.Minute)))
 	if st == nil && (told || len(said) > 0) { // what is not said is not known: nothing is learned of it
 		w.say(Event{What: Started, Step: s.Key, At: now})
 	}
@@ -159,7 +159,7 @@ func (w *teller) step(s *Step, steps []Step, now time.Time, st *State) time.Time
 }
 
 // minutes is how long a step took, min, and whether that was told; as planned where it was not.
-func (w *teller) minutes(s *Step, steps []Step) (min float64, told bool) {
+func (w *teller) minutes(s *Step, steps []Step) (took float64, told bool) {
 	got := w.told.Got
 	switch {
 	case strings.HasPrefix(s.Key, "knead.") && got["knead_min"] > 0: // all kneading, each by its share
@@ -268,7 +268,9 @@ func (w *teller) end(st *State, now time.Time) {
 		}
 	}
 	if t.Why != "" {
-		e.Of, e.G, e.Text = ThrownAway, t.Got["thrown_g"], t.Why
+		e.Of = ThrownAway
+		e.G = t.Got["thrown_g"]
+		e.Text = t.Why
 	}
 	w.say(e)
 }

@@ -60,11 +60,13 @@ func rounds(useL, useW, d, gap float64, nest bool) (rows []row) {
 	h := p * math.Sqrt(3) / 2
 	n0 := int(math.Floor((useL-d)/p+eps)) + 1
 	n1 := max(0, int(math.Floor((useL-d-p/2)/p+eps))+1)
-	best, bestV, bestU := 0, 0, 0
+	var best, bestV, bestU int
 	for v := 0; v == 0 || nest && d+float64(v)*h <= useW+eps; v++ {
 		u := int(math.Floor((useW-d-float64(v)*h)/p + eps))
 		if n := (u+v+1)*n0 - (v+1)/2*(n0-n1); n > best {
-			best, bestV, bestU = n, v, u
+			best = n
+			bestV = v
+			bestU = u
 		}
 	}
 	y := 0.
@@ -132,10 +134,14 @@ func (c PieceCut) lay(r rules.Cut, useL, useW float64) (rows []row, turned bool,
 			return
 		}
 		if x := lay(useL, useW); countOf(x) > countOf(rows) {
-			rows, turned, pattern = x, false, p
+			rows = x
+			turned = false
+			pattern = p
 		}
 		if x := swapped(useW, useL); countOf(x) > countOf(rows) {
-			rows, turned, pattern = x, true, p
+			rows = x
+			turned = true
+			pattern = p
 		}
 	}
 	if c.Outline == Round {
@@ -185,7 +191,9 @@ func Pieces(r rules.Cut, s Sheets, c PieceCut) Layout {
 	total := float64(s.Count) * s.MassG
 	o.CookedMM = c.WidthMM * r.CookedGrowth
 	if o.Count == 0 {
-		o.rows, o.PerSheet, o.TrimG = nil, 0, total
+		o.rows = nil
+		o.PerSheet = 0
+		o.TrimG = total
 		return o
 	}
 	var takenL, takenW float64

@@ -129,7 +129,11 @@ func Ribbons(r rules.Cut, s Sheets, c RibbonCut) Layout {
 	o.Along, o.LengthMM, o.Short = c.along(useL)
 	o.CutMin = float64(s.Count) * s.LengthMM / 1000 * r.ChargePerM / 60
 	if o.Across == 0 || o.Along == 0 || s.Count == 0 {
-		o.Across, o.Along, o.LengthMM, o.TrimG, o.Short = 0, 0, 0, total, false
+		o.Across = 0
+		o.Along = 0
+		o.LengthMM = 0
+		o.TrimG = total
+		o.Short = false
 		return o
 	}
 	o.EndTrimMM = (s.LengthMM - float64(o.Along)*o.LengthMM) / 2

@@ -84,7 +84,9 @@ func each(n int, at []int, i int, f func([]int)) {
 
 // improve shares by what is wanted and then moves single sheets while it helps.
 func improve(n int, want []float64, got [][]float64) []int {
-	at, sum, left := make([]int, len(want)), 0., n
+	at := make([]int, len(want))
+	sum := 0.
+	left := n
 	for _, w := range want {
 		sum += w
 	}
@@ -103,7 +105,9 @@ func improve(n int, want []float64, got [][]float64) []int {
 				at[i]--
 				at[j]++
 				if s := judge(at, got, want); s.less(now) {
-					now, from, to = s, i, j
+					now = s
+					from = i
+					to = j
 				}
 				at[i]++
 				at[j]--

@@ -10,8 +10,12 @@ var shipped = library()
 func Shipped() []Shape { return slices.Clone(shipped) }
 
 func library() []Shape {
-	const egg, whole, rich, semola = "egg dough, soft wheat", "whole-egg dough with some durum", "yolk-rich dough",
-		"semola and water"
+	const (
+		egg    = "egg dough, soft wheat"
+		whole  = "whole-egg dough with some durum"
+		rich   = "yolk-rich dough"
+		semola = "semola and water"
+	)
 	ribbon := func(key, name string, t, w, from, to float64, tool Tool, portion float64, purpose, dough,
 		sauce string) Shape {
 		return Shape{Key: key, Name: name, Family: Ribbon, SheetMM: t, WidthMM: w, FromMM: from, ToMM: to,

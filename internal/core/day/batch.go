@@ -47,13 +47,18 @@ func Class(ru rules.Day, p *plan.Plan) int {
 }
 
 // up is whole minutes, never fewer than needed.
-func up(min float64) int { return max(1, int(math.Ceil(min-1e-9))) }
+func up(minutes float64) int { return max(1, int(math.Ceil(minutes-1e-9))) }
 
 // job adds the tasks of one batch.
 func (b *builder) job(at int, j *Job, p *plan.Plan) {
-	j.Letter, j.Name, j.DoughG, j.Portions, j.Class = Letters(at), p.Request.Name, p.Formula.Dough.MassG,
-		p.Formula.Portions, Class(b.ru, p)
-	j.Shape, j.Face, j.Edge = p.Cut.Shape.Name, p.Formula.Colour.Face, p.Formula.Colour.Edge
+	j.Letter = Letters(at)
+	j.Name = p.Request.Name
+	j.DoughG = p.Formula.Dough.MassG
+	j.Portions = p.Formula.Portions
+	j.Class = Class(b.ru, p)
+	j.Shape = p.Cut.Shape.Name
+	j.Face = p.Formula.Colour.Face
+	j.Edge = p.Formula.Colour.Edge
 	if j.Left {
 		return
 	}
@@ -74,7 +79,7 @@ func (b *builder) job(at int, j *Job, p *plan.Plan) {
 }
 
 // task adds one and returns its place.
-func (o *of) task(kind Kind, name string, min float64, keys []string) int {
+func (o *of) task(kind Kind, name string, minutes float64, keys []string) int {
 	n := 1
 	for _, t := range o.day.Tasks {
 		if t.Batch == o.at && t.Kind == kind {
@@ -85,9 +90,9 @@ func (o *of) task(kind Kind, name string, min float64, keys []string) int {
 		Hands: kind != Machine, Class: NoRoller,
 		To: NoLimit / 8}
 	for _, h := range o.shop.People {
-		m := min * float64(h.Pace) / 100
+		m := minutes * float64(h.Pace) / 100
 		if kind == Machine {
-			m = min
+			m = minutes
 		}
 		t.Minutes = append(t.Minutes, up(m))
 		for _, c := range h.Cannot {
@@ -97,7 +102,7 @@ func (o *of) task(kind Kind, name string, min float64, keys []string) int {
 		}
 	}
 	if len(t.Minutes) == 0 {
-		t.Minutes = []int{up(min)}
+		t.Minutes = []int{up(minutes)}
 	}
 	if kind == Roll {
 		t.Class = o.class
@@ -134,7 +139,9 @@ func (o *of) knead() {
 			o.lag(o.made, Point{i, false}, rest.lo, rest.hi, Resting)
 		}
 		o.turns++
-		o.made, o.keys, o.min = Point{i, true}, nil, 0
+		o.made = Point{i, true}
+		o.keys = nil
+		o.min = 0
 	}
 	steps := o.p.Steps
 	last := 0
@@ -180,7 +187,9 @@ func (o *of) machine(s plan.Step, lo, hi *int) {
 	m := o.task(Machine, "Mixer", s.Min, []string{s.Key})
 	o.lag(Point{i, true}, Point{m, false}, 0, 0, Directly)
 	o.day.Holds = append(o.day.Holds, Hold{Point{i, false}, Point{m, true}, atMixer, 1})
-	o.made, o.keys, o.min = Point{m, true}, nil, 0
+	o.made = Point{m, true}
+	o.keys = nil
+	o.min = 0
 	o.turns++
 	*lo, *hi = 0, 0
 }
@@ -195,7 +204,7 @@ func (o *of) lastRest() (lo, hi, coldLo, warmAfter int) {
 			last = i
 		}
 	}
-	least, most, cold, after := 0., 0., 0., 0.
+	var least, most, cold, after float64
 	for _, s := range steps[last+1:] {
 		if s.Station != request.AtRest {
 			continue
@@ -290,7 +299,9 @@ func (o *of) rested(j *Job, rolls []int) {
 	}
 	what := Resting
 	if cold > 0 {
-		what, o.first, o.told = InCold, -1, after
+		what = InCold
+		o.first = -1
+		o.told = after
 		o.day.Holds = append(o.day.Holds, Hold{o.made, Point{rolls[0], false}, atFridge, 1})
 	}
 	for _, i := range rolls {

@@ -370,12 +370,12 @@ func TestMinutesByTheWallClock(t *testing.T) {
 	for _, at := range []time.Time{time.Date(2026, 3, 29, 8, 30, 0, 0, where), time.Date(2026, 3, 29, 1, 59, 0, 0,
 		where), time.Date(2026, 3, 30, 1, 5,
 		0, 0, where)} {
-		min := day.MinuteOf(midnight, at)
-		if want := 60*at.Hour() + at.Minute(); min%1440 != want || min/1440 != at.Day()-29 {
-			t.Errorf("%v is minute %d", at, min)
+		minutes := day.MinuteOf(midnight, at)
+		if want := 60*at.Hour() + at.Minute(); minutes%1440 != want || minutes/1440 != at.Day()-29 {
+			t.Errorf("%v is minute %d", at, minutes)
 		}
-		if back := day.At(midnight, min); !back.Equal(at) {
-			t.Errorf("minute %d is %v, not %v", min, back, at)
+		if back := day.At(midnight, minutes); !back.Equal(at) {
+			t.Errorf("minute %d is %v, not %v", minutes, back, at)
 		}
 	}
 }

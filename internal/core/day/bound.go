@@ -84,7 +84,12 @@ func (s *solver) spanOf(x *node, first int) int {
 	if len(s.roller) > 0 {
 		span = max(span, s.jacksonOn(x, func(i int) bool { return s.day.Tasks[i].Class >= 0 }))
 	}
-	work, roll, head, tail, lo, hi := 0, 0, NoLimit, NoLimit, NoLimit, 0
+	work := 0
+	roll := 0
+	head := NoLimit
+	tail := NoLimit
+	lo := NoLimit
+	hi := 0
 	for i := range s.n {
 		takes := int(x.dmin[i]) + int(x.clean[i])
 		if s.day.Tasks[i].Hands {

@@ -79,7 +79,9 @@ func (s *solver) overlap(x *node) (ways []way, when int) {
 			}
 			iFirst, jFirst := s.first(x, i, j), s.first(x, j, i)
 			if slack := max(-x.get(j+1, i+1)-iFirst.w, -x.get(i+1, j+1)-jFirst.w); slack < least {
-				least, ways, when = slack, []way{{iFirst}, {jFirst}}, max(from, x.at[j]-int(x.clean[j]))
+				least = slack
+				ways = []way{{iFirst}, {jFirst}}
+				when = max(from, x.at[j]-int(x.clean[j]))
 			}
 		}
 		if x.pool[i] < 0 {
@@ -93,7 +95,9 @@ func (s *solver) overlap(x *node) (ways []way, when int) {
 			after := edit{0, i + 1, o[1] + int(x.clean[i])}
 			slack := max(o[0]-int(x.dmin[i])-x.get(0, i+1), -x.get(i+1, 0)-after.w)
 			if slack < least {
-				least, ways, when = slack, []way{{before}, {after}}, max(from, o[0])
+				least = slack
+				ways = []way{{before}, {after}}
+				when = max(from, o[0])
 			}
 		}
 	}

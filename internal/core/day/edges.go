@@ -75,7 +75,9 @@ func jackson(jobs []job, left []int) int {
 	for i := range jobs {
 		left[i] = jobs[i].work
 	}
-	end, undone, now := never, n, never
+	end := never
+	undone := n
+	now := never
 	for next := 0; undone > 0; {
 		pick := -1
 		for i := range next {
@@ -169,7 +171,9 @@ func shortestFirst(jobs []job, dues []int, off [][2]int, left []int) int {
 	for i := range jobs {
 		left[i] = jobs[i].work
 	}
-	late, done, now := 0, 0, never
+	late := 0
+	done := 0
+	now := never
 	for done < n {
 		pick, next := -1, NoLimit
 		for i := range jobs {

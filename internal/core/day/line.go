@@ -139,10 +139,14 @@ func (l *line) earliest(lo []int) ([]int, bool) {
 // stays.
 func (l *line) nearer(old []int) []Slot {
 	n := len(l.slots)
-	at, lo, hi := make([]int, n), make([]int, n), make([]int, n)
+	at := make([]int, n)
+	lo := make([]int, n)
+	hi := make([]int, n)
 	for i, s := range l.slots {
 		t := &l.day.Tasks[i]
-		at[i], lo[i], hi[i] = s.Start, t.From, t.To-s.Min
+		at[i] = s.Start
+		lo[i] = t.From
+		hi[i] = t.To - s.Min
 		if t.Hands && s.By >= 0 {
 			for _, o := range l.day.People[s.By].Off {
 				if s.End() <= o[0] {

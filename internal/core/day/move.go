@@ -140,7 +140,9 @@ func (d *Day) around(slots []Slot, begun []bool, task, to, by, nodes int) []Slot
 				return nil
 			}
 		}
-		t.From, t.To, t.Minutes = x.Start, x.End(), slices.Clone(t.Minutes)
+		t.From = x.Start
+		t.To = x.End()
+		t.Minutes = slices.Clone(t.Minutes)
 		for p := range t.Minutes {
 			if t.Minutes[p] = -1; p == x.By || !t.Hands {
 				t.Minutes[p] = x.Min

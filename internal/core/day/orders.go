@@ -155,7 +155,9 @@ func fields(line string) []string {
 		}
 	}
 	r := csv.NewReader(strings.NewReader(line))
-	r.Comma, r.LazyQuotes, r.FieldsPerRecord = comma, true, -1
+	r.Comma = comma
+	r.LazyQuotes = true
+	r.FieldsPerRecord = -1
 	parts, err := r.Read()
 	if err != nil {
 		return nil
@@ -193,7 +195,7 @@ func word(s string) string {
 var clock = regexp.MustCompile(`(?i)^\s*([0-9]{1,2})(?:[:.h]([0-9]{2}))?\s*(am|pm)?\s*$`)
 
 // ParseTime reads a time of the day, in min from midnight: 12:30, 12.30, 9, 6 pm.
-func ParseTime(s string) (min int, ok bool) {
+func ParseTime(s string) (minutes int, ok bool) {
 	m := clock.FindStringSubmatch(s)
 	if m == nil {
 		return 0, false
@@ -265,8 +267,10 @@ func Propose(wants []Want, known []Known, alike func(a, b uint64) bool) (out []P
 		if w.Note != "" {
 			p.Notes = append(p.Notes, w.Note)
 		}
-		p.Orders, p.Who, p.Portions, p.Due = append(p.Orders, w.ID), append(p.Who, w.Who), p.Portions+w.Count,
-			min(p.Due, w.Due)
+		p.Orders = append(p.Orders, w.ID)
+		p.Who = append(p.Who, w.Who)
+		p.Portions = p.Portions + w.Count
+		p.Due = min(p.Due, w.Due)
 	}
 	return out
 }

@@ -46,8 +46,9 @@ func SetOut(plans []*plan.Plan, date string) []Need {
 			out = append(out, n)
 			return
 		}
-		out[at].MassG, out[at].Whole, out[at].Yolks = out[at].MassG+n.MassG, out[at].Whole+n.Whole,
-			out[at].Yolks+n.Yolks
+		out[at].MassG = out[at].MassG + n.MassG
+		out[at].Whole = out[at].Whole + n.Whole
+		out[at].Yolks = out[at].Yolks + n.Yolks
 	}
 	for _, p := range plans {
 		f := &p.Formula
@@ -55,7 +56,9 @@ func SetOut(plans []*plan.Plan, date string) []Need {
 			n := Need{Kind: NeedFlour, Name: x.Name, MassG: x.MassG}
 			if i < len(p.Request.Flours) {
 				if lot := p.Request.Flours[i].LotKept; lot != nil {
-					n.Lot, n.limit, n.best = lot.Name, 1000*lot.ContainerKG, lot.BestBefore
+					n.Lot = lot.Name
+					n.limit = 1000 * lot.ContainerKG
+					n.best = lot.BestBefore
 				}
 			}
 			add(n)
@@ -96,7 +99,9 @@ func (d *Day) Chill(ru rules.Day) {
 		if l.What != Resting || d.Tasks[l.B.Task].Kind != Roll {
 			continue
 		}
-		l.What, l.Min, l.Max = InCold, max(l.Min, ru.ColdLeastMin+ru.TemperMin), max(ru.ColdMostMin, l.Max)
+		l.What = InCold
+		l.Min = max(l.Min, ru.ColdLeastMin+ru.TemperMin)
+		l.Max = max(ru.ColdMostMin, l.Max)
 		if b := d.Tasks[l.A.Task].Batch; !colder[b] {
 			colder[b] = true
 			d.Holds = append(d.Holds, Hold{l.A, l.B, atFridge, 1})

@@ -48,7 +48,12 @@ func (s *Sheet) Answer() *Answer {
 
 // Take makes an answer the sheet’s plan.
 func (s *Sheet) Take(d *Day, a *Answer) {
-	s.Day, s.Slots, s.Goals, s.Bound, s.Proved, s.Nodes = d, a.Slots, a.Goals, a.Bound, a.Proved, a.Nodes
+	s.Day = d
+	s.Slots = a.Slots
+	s.Goals = a.Goals
+	s.Bound = a.Bound
+	s.Proved = a.Proved
+	s.Nodes = a.Nodes
 }
 
 // Task is the place of a task by its key, −1 where there is none.
@@ -166,7 +171,9 @@ func atBench(t *Task, m Made, midnight time.Time, now int) Fact {
 	}
 	f.Done = any && all && f.Begun || !m.State.Ended.IsZero()
 	if f.Done && !f.Begun {
-		f.Begun, f.Start, f.End = true, minute(m.State.Ended)-1, minute(m.State.Ended)
+		f.Begun = true
+		f.Start = minute(m.State.Ended) - 1
+		f.End = minute(m.State.Ended)
 	}
 	if f.End <= f.Start && f.Done {
 		f.End = f.Start + 1
@@ -190,7 +197,9 @@ func (s *Sheet) settle(facts []Fact) {
 			if !facts[a].Begun {
 				facts[a].Start = end - s.Slots[a].Min
 			}
-			facts[a].Begun, facts[a].Done, changed = true, true, true
+			facts[a].Begun = true
+			facts[a].Done = true
+			changed = true
 			facts[a].End = max(facts[a].Start+1, end)
 		}
 		if !changed {
@@ -211,12 +220,16 @@ func Begun(facts []Fact) []bool {
 // Copy is the sheet with nothing shared.
 func (s *Sheet) Copy() Sheet {
 	c := *s
-	c.Jobs, c.Wishes, c.Slots, c.Marks = slices.Clone(s.Jobs), slices.Clone(s.Wishes), slices.Clone(s.Slots),
-		maps.Clone(s.Marks)
+	c.Jobs = slices.Clone(s.Jobs)
+	c.Wishes = slices.Clone(s.Wishes)
+	c.Slots = slices.Clone(s.Slots)
+	c.Marks = maps.Clone(s.Marks)
 	c.Shop.People, c.Shop.Breaks = slices.Clone(s.Shop.People), slices.Clone(s.Shop.Breaks)
 	if s.Day != nil {
 		d := *s.Day
-		d.Tasks, d.People, d.Orders = slices.Clone(d.Tasks), slices.Clone(d.People), slices.Clone(d.Orders)
+		d.Tasks = slices.Clone(d.Tasks)
+		d.People = slices.Clone(d.People)
+		d.Orders = slices.Clone(d.Orders)
 		for i := range d.People {
 			d.People[i].Off = slices.Clone(d.People[i].Off)
 		}
@@ -290,6 +303,6 @@ func MinuteOf(midnight, at time.Time) int {
 }
 
 // At is the moment of a minute from a midnight, by the clock on the wall there.
-func At(midnight time.Time, min int) time.Time {
-	return time.Date(midnight.Year(), midnight.Month(), midnight.Day(), 0, min, 0, 0, midnight.Location())
+func At(midnight time.Time, minutes int) time.Time {
+	return time.Date(midnight.Year(), midnight.Month(), midnight.Day(), 0, minutes, 0, 0, midnight.Location())
 }

@@ -233,7 +233,7 @@ func (b *builder) wish(wishes []Wish) {
 }
 
 // Time writes a minute of the day as the clock says it: 9:05; past midnight 25:10 is 1:10.
-func Time(min int) string { return fmt.Sprintf("%d:%02d", (min/60)%24, min%60) }
+func Time(minutes int) string { return fmt.Sprintf("%d:%02d", (minutes/60)%24, minutes%60) }
 
 // Words writes minutes as they are said.
-func Words(min int) string { return measure.Minutes(float64(min)) }
+func Words(minutes int) string { return measure.Minutes(float64(minutes)) }

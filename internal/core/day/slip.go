@@ -279,7 +279,9 @@ func (s *slipped) reorder(kept *Change, limit int) *Change {
 		found = nearer
 	}
 	c := s.change(found)
-	c.Nodes, c.Proved, c.Reorder = nodes+f.nodes, proved && !f.open, true
+	c.Nodes = nodes + f.nodes
+	c.Proved = proved && !f.open
+	c.Reorder = true
 	return c
 }
 

@@ -191,7 +191,9 @@ func (s *solver) root() *node {
 	}
 	ok := x.add(0, s.f, 0) && x.add(s.f, s.g, 0)
 	for i := range s.n {
-		x.dmin[i], x.dmax[i], x.pool[i] = NoLimit, 0, openPool
+		x.dmin[i] = NoLimit
+		x.dmax[i] = 0
+		x.pool[i] = openPool
 		can := 0
 		for p, m := range s.minutes[i] {
 			if m > 0 {
@@ -422,12 +424,18 @@ func (s *solver) record(x *node) {
 	if s.found && !k.less(s.best) {
 		return
 	}
-	s.found, s.best, s.slots = true, k, slots
+	s.found = true
+	s.best = k
+	s.slots = slots
 }
 
 // worth is the key of slots.
 func (s *solver) worth(slots []Slot) key {
-	late, early, first, end, moved := 0, 0, NoLimit, 0, 0
+	late := 0
+	early := 0
+	first := NoLimit
+	end := 0
+	moved := 0
 	for o, lasts := range s.lasts {
 		done := 0
 		for _, l := range lasts {

@@ -227,7 +227,10 @@ func (s *solver) raise(x *node, jobs []job, byClock, forwards bool) bool {
 		if j.task < 0 {
 			continue
 		}
-		i, clean, takes, ok := j.task, int(x.clean[j.task]), int(x.dmin[j.task]), true
+		i := j.task
+		clean := int(x.clean[j.task])
+		takes := int(x.dmin[j.task])
+		ok := true
 		switch {
 		case forwards && byClock:
 			ok = x.add(0, i+1, j.head+clean)

@@ -139,7 +139,9 @@ func (d *Day) overFull(store int, slots []Slot) (over, task int) {
 			}
 		}
 		if used > d.Stores[store].Cap && t < at {
-			at, over, task = t, used-d.Stores[store].Cap, h.From.Task
+			at = t
+			over = used - d.Stores[store].Cap
+			task = h.From.Task
 		}
 	}
 	return over, task

@@ -31,7 +31,9 @@ const (
 // How much of each stands for a gram of water. Source: composition tables, fat at a fifth of
 // its weight.
 const (
-	EggForWater, MilkForWater, OilForWater = 1.28, 1.13, 5.
+	EggForWater  = 1.28
+	MilkForWater = 1.13
+	OilForWater  = 5.
 )
 
 // Measures of the doctor. Source: house.

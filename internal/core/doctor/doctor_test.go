@@ -162,15 +162,15 @@ func TestReserveFirst(t *testing.T) {
 
 func TestWaited(t *testing.T) {
 	for _, c := range []struct {
-		min     float64
+		minutes float64
 		cold    bool
 		says    string
 		discard bool
 	}{{50, false, "90 minutes out of the fridge by now. Under 120: use it now, or put it into the fridge", false},
 		{90, false, "130 minutes out of the fridge by now. Past 120: use it now.", false},
 		{300, false, "throw it away, and nothing else", true}, {300, true, "40 minutes", false}} {
-		if words, discard := batch.Waited(c.min, c.cold); !strings.Contains(words, c.says) || discard != c.discard {
-			t.Errorf("%v min, cold %v: %q, %v", c.min, c.cold, words, discard)
+		if words, discard := batch.Waited(c.minutes, c.cold); !strings.Contains(words, c.says) || discard != c.discard {
+			t.Errorf("%v min, cold %v: %q, %v", c.minutes, c.cold, words, discard)
 		}
 	}
 }

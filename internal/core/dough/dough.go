@@ -35,7 +35,11 @@ type Other struct {
 
 // Densities of the parts at kitchen temperature, g/mL. Source: food engineering tables.
 const (
-	waterDensity, proteinDensity, fatDensity, carbDensity, ashDensity = 1.00, 1.33, .92, 1.55, 2.4
+	waterDensity   = 1.00
+	proteinDensity = 1.33
+	fatDensity     = .92
+	carbDensity    = 1.55
+	ashDensity     = 2.4
 )
 
 // Dough is a mass balance: masses in g, hydration in points (per 100 g of 14 % flour).
@@ -128,7 +132,9 @@ func Aim(r rules.Hydration, tool Tool, absorptionPct float64, filled, fine bool,
 
 // Moved is the target with its band moved by so many points.
 func (t Target) Moved(points float64) Target {
-	t.Hw, t.Low, t.High = t.Hw+points, t.Low+points, t.High+points
+	t.Hw = t.Hw + points
+	t.Low = t.Low + points
+	t.High = t.High + points
 	return t
 }
 
@@ -182,9 +188,13 @@ func (t Target) Feel(r rules.Hydration, hw float64) Feel {
 	if out == 0 {
 		return Feel{0, "supple, holds an edge"}
 	}
-	words, reach, sign := soft, b.Soft, 1
+	words := soft
+	reach := b.Soft
+	sign := 1
 	if out < 0 {
-		words, reach, sign = firm, b.Firm, -1
+		words = firm
+		reach = b.Firm
+		sign = -1
 		if t.tool == Sheeter {
 			words[2] = "stiff: crumbs first, fold more"
 		}

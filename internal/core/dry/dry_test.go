@@ -82,7 +82,7 @@ func TestFollowToKeep(t *testing.T) {
 	if math.Abs(target-716.57) > .01 {
 		t.Fatalf("target %v", target)
 	}
-	at := func(min float64) Weighing { return Weighing{min, 700 + 300*math.Exp(-min/200)} }
+	at := func(minutes float64) Weighing { return Weighing{minutes, 700 + 300*math.Exp(-minutes/200)} }
 	d, ok := Follow(r, raw, water, end, []Weighing{at(100), at(240)})
 	want := 200*math.Log(300/(target-700)) - 240
 	if !ok || d.Done || d.Stalled || math.Abs(d.MoreMin-want) > .01 || math.Abs(d.MoreG-(at(240).G-target)) > 1e-9 {

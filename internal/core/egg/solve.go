@@ -167,7 +167,10 @@ func (t *Task) flourFor(s Solution) float64 {
 // Moved returns the task with addG g more of its flour, and of what goes by its shares.
 func (t *Task) Moved(addG float64) *Task {
 	k, by := *t, 1+addG/t.FlourG
-	k.FlourG, k.F14G, k.ExtraWater, k.ExtraFat = by*t.FlourG, by*t.F14G, by*t.ExtraWater, by*t.ExtraFat
+	k.FlourG = by * t.FlourG
+	k.F14G = by * t.F14G
+	k.ExtraWater = by * t.ExtraWater
+	k.ExtraFat = by * t.ExtraFat
 	return &k
 }
 
@@ -443,8 +446,10 @@ func (t *Task) near(f func(Solution)) {
 // closest returns the answer with the least miss that keeps what the maker fixed and gave.
 func (t *Task) closest() (best Solution) {
 	most := math.Max(0, t.TargetHw-t.start()) * t.F14G / 100
-	eLow, eHigh, yLow, yHigh := 0, int(most/(t.Class.EdibleG*t.worth(Whole)))+2, 0,
-		int(most/(t.Class.YolkG*t.worth(Yolk)))+2
+	eLow := 0
+	eHigh := int(most/(t.Class.EdibleG*t.worth(Whole))) + 2
+	yLow := 0
+	yHigh := int(most/(t.Class.YolkG*t.worth(Yolk))) + 2
 	if t.FixWhole != nil {
 		eLow, eHigh = *t.FixWhole, *t.FixWhole
 	}
@@ -509,7 +514,9 @@ func (t *Task) WholeBatch() (s Solution, factor float64, ok bool) {
 			}
 			off := math.Abs(math.Log(k)) + max(0, math.Abs(share-t.nominal())-t.Eggs.ShareFree)
 			if off < best-tie {
-				best, factor, ok = off, k, true
+				best = off
+				factor = k
+				ok = true
 				s = Solution{Whole: e, Yolks: y, EggG: eg + yg, WholeG: eg, YolkG: yg, YolkShare: share}
 			}
 		}

@@ -361,7 +361,10 @@ func (f Field) In(s measure.System) Field {
 		return f
 	}
 	f.kept = measure.Unit(f.Unit)
-	f.Unit, f.Show, f.Offset, f.Rounded = string(unit), by, add, true
+	f.Unit = string(unit)
+	f.Show = by
+	f.Offset = add
+	f.Rounded = true
 	step := f.Step * by
 	if step == 0 {
 		step = (f.Max - f.Min) * by / 1000

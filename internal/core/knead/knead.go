@@ -152,7 +152,10 @@ type Part struct{ MassG, HeatJPerGK, TempC float64 }
 
 // Heat capacities, J/(g·K). Source: food engineering tables.
 const (
-	FlourHeat, EggHeat, WaterHeat, OilHeat = 1.75, 3.4, 4.2, 2.0
+	FlourHeat = 1.75
+	EggHeat   = 3.4
+	WaterHeat = 4.2
+	OilHeat   = 2.0
 )
 
 // ContactC returns the temperature of the dough as it comes together, °C: Σmct/Σmc plus the

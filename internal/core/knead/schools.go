@@ -115,8 +115,9 @@ var schools = []Traits{
 		Hand: func(n, of int) Words {
 			w := byHand
 			if n < of {
-				w.Head, w.Feel, w.Test = fmt.Sprintf("Knead, turn %d", n), "Better each turn: rough, then even.",
-					"It stops sticking to the board."
+				w.Head = fmt.Sprintf("Knead, turn %d", n)
+				w.Feel = "Better each turn: rough, then even."
+				w.Test = "It stops sticking to the board."
 			}
 			return w
 		},

@@ -330,7 +330,9 @@ func (d *Dough) Solve(a Ask) Way {
 		before := a.weight(o)
 		if rest, folds, ok := d.restFor(a, s, lo, min(hi, least-before)); ok {
 			if w := before + rest + 2*d.r.FoldHandsMin*float64(folds); w < least-1e-9 {
-				best, least, found = a.way(o, rest, folds), w, true
+				best = a.way(o, rest, folds)
+				least = w
+				found = true
 			}
 		}
 	}
@@ -439,7 +441,9 @@ func (d *Dough) settle(s State, a Ask) State {
 // restNearest returns the last rest after which s falls short by the least, the shortest of
 // those that do not differ.
 func (d *Dough) restNearest(a Ask, s State, lo, hi float64) float64 {
-	best, least, at := lo, math.Inf(1), 0.
+	best := lo
+	least := math.Inf(1)
+	at := 0.
 	for next := lo; next <= hi; next += d.r.RestStepMin {
 		s = d.take(s, a.lie(a.last(), next-at), a)
 		at = next
@@ -465,9 +469,15 @@ func (a Ask) way(o outline, rest float64, folds int) Way {
 // minutes.
 func (d *Dough) finish(a Ask, w *Way) {
 	mix, machine := d.mixing(a)
-	s, at, run, paused := d.Start(a.StartC), 0., 0., 0.
+	s := d.Start(a.StartC)
+	at := 0.
+	run := 0.
+	paused := 0.
 	turns := float64(max(a.Turns, 1))
-	w.PeakC, w.HandsMin, w.ElapsedMin, w.ReadyAtMin = s.TempC, mix, mix, -1
+	w.PeakC = s.TempC
+	w.HandsMin = mix
+	w.ElapsedMin = mix
+	w.ReadyAtMin = -1
 	if machine && len(w.Steps) > 0 && !w.Steps[0].Rests() && w.Steps[0].InTurn() { // a bowl is filled load by load
 		run = mix
 		w.HandsMin += (turns - 1) * mix
@@ -511,7 +521,11 @@ func (d *Dough) finish(a Ask, w *Way) {
 	if w.ReadyAtMin >= 0 {
 		w.ReadyAtMin += w.WaitMin
 	}
-	w.D, w.T, w.U, w.TempC, w.OutMin = d.D(s), s.T, d.U(s), s.TempC, s.OutMin+w.WaitMin
+	w.D = d.D(s)
+	w.T = s.T
+	w.U = d.U(s)
+	w.TempC = s.TempC
+	w.OutMin = s.OutMin + w.WaitMin
 	folded := d.Folds(s, w.Folds)
 	w.DFolded, w.TRoll = d.D(folded), folded.T
 	w.Lacks = nil
@@ -614,7 +628,9 @@ func (d *Dough) Follow(a Ask, w Way, every float64) []Moment {
 	for _, st := range w.Steps {
 		for left := st.Min; left > 1e-9; {
 			dt := min(every, left)
-			s, at, left = d.take(s, st.of(dt), a), at+dt, left-dt
+			s = d.take(s, st.of(dt), a)
+			at = at + dt
+			left = left - dt
 			note()
 		}
 	}

@@ -88,8 +88,10 @@ func Read(ru rules.Learn, all []Entry, left map[uint64]bool) *Log {
 	}
 	shrinks = shrinks[max(0, len(shrinks)-ru.Newest):]
 	l.shrinks = Fit(ru.Shrink, shrinks)
-	l.hw, l.hands, l.losses, l.trims = Fit(ru.Hydration, water), Fit(ru.Hands, hands), Fit(ru.Loss, losses),
-		Fit(ru.Trim, trims)
+	l.hw = Fit(ru.Hydration, water)
+	l.hands = Fit(ru.Hands, hands)
+	l.losses = Fit(ru.Loss, losses)
+	l.trims = Fit(ru.Trim, trims)
 	return l
 }
 

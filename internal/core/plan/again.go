@@ -36,8 +36,10 @@ func (p *Plan) AsItCame() (request.Request, bool) {
 func (p *Plan) AmountsInto(r *request.Request) {
 	e, f := &r.Eggs, &p.Formula
 	r.Amount.FlourG = Tenth(f.FlourG)
-	e.FixWhole, e.FixYolks, e.CrackedG, e.LiquidG = Some(float64(f.Pick.Whole)), Some(float64(f.Pick.Yolks)), nil,
-		Some(Tenth(f.TopG))
+	e.FixWhole = Some(float64(f.Pick.Whole))
+	e.FixYolks = Some(float64(f.Pick.Yolks))
+	e.CrackedG = nil
+	e.LiquidG = Some(Tenth(f.TopG))
 	if f.Weighed() {
 		e.CrackedG = Some(Tenth(f.Pick.EggG))
 	}

@@ -182,7 +182,9 @@ func (p *Plan) portionsOf(i int, g float64) float64 {
 // served exactly, and would hide
 // what is made too much of the others.
 func (p *Plan) served() float64 {
-	least, made, wanted := math.Inf(1), 0., 0.
+	least := math.Inf(1)
+	made := 0.
+	wanted := 0.
 	for _, x := range p.Cut.Parts() {
 		if x.WantsG > 0 {
 			least = min(least, x.Got()/x.WantsG)

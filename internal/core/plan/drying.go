@@ -115,9 +115,13 @@ func (p *Plan) DryLines(minutes float64) []DryLine {
 		air, word = dry.Still, "in still air"
 	}
 	onRack := r.Dry.On != request.OnBoard && !p.Roped()
-	faces, other, otherWord := ru.BoardFaces, ru.RackFaces, "on a rack"
+	faces := ru.BoardFaces
+	other := ru.RackFaces
+	otherWord := "on a rack"
 	if onRack {
-		faces, other, otherWord = ru.RackFaces, ru.BoardFaces, "on a board"
+		faces = ru.RackFaces
+		other = ru.BoardFaces
+		otherWord = "on a board"
 	}
 	out = append(out, line(word, p.rate(air, faces)))
 	if !p.Roped() {
@@ -151,7 +155,9 @@ func (p *Plan) NestMM(x *CutPart) float64 {
 
 // toKeep is drying to keep and how far it has come, nil when it is not wished for.
 func (p *Plan) toKeep(rate dry.Rate) *KeepDry {
-	r, ru, f := &p.Request, &p.rules.Dry, &p.Formula
+	r := &p.Request
+	ru := &p.rules.Dry
+	f := &p.Formula
 	if !r.Dry.Keep {
 		return nil
 	}

@@ -201,14 +201,21 @@ func (p *Plan) mix(flourG float64) {
 	}
 	f.Target = p.aim(pick.YolkShare)
 	p.Formula = f
-	p.Room.BoardLossG, p.Room.Used, p.milkG, p.waterG = p.task.LossG, nil, 0, 0
+	p.Room.BoardLossG = p.task.LossG
+	p.Room.Used = nil
+	p.milkG = 0
+	p.waterG = 0
 	p.together(parts, b)
 }
 
 // together puts the flours and everything else of the formula into one dough.
 func (p *Plan) together(parts []flour.Part, b flour.Blend) {
-	r, ru, f := &p.Request, &p.rules, &p.Formula
-	f.FlourG, f.Blend, f.Flours = b.MassG, b, f.Flours[:0]
+	r := &p.Request
+	ru := &p.rules
+	f := &p.Formula
+	f.FlourG = b.MassG
+	f.Blend = b
+	f.Flours = f.Flours[:0]
 	for _, x := range parts {
 		f.Flours = append(f.Flours, Weighed{x.Flour.Key, x.Flour.Name, x.MassG, x.MassG / b.MassG, x.Moisture,
 			x.Flour.Allergen})
@@ -323,7 +330,9 @@ func (p *Plan) asUsed() {
 // had the room stood at humidity rh (0–1) since the bag was opened; negative when flour would
 // have to come in instead. It never grows with rh.
 func (p *Plan) LiquidAt(rh float64) float64 {
-	r, ru, f := &p.Request, &p.rules, &p.Formula
+	r := &p.Request
+	ru := &p.rules
+	f := &p.Formula
 	f14 := 0.
 	for i, x := range p.parts {
 		x.MassG *= f.FlourG

@@ -91,7 +91,11 @@ func (p *Plan) solve(school knead.School, change func(*knead.Ask)) (knead.Dough,
 		return p.solveBy(school, p.loadsBy(school), change)
 	}
 	return p.solveBy(school, p.ownLoads(), func(a *knead.Ask) {
-		a.Own, a.FixKnead, a.FixTurns, a.FixRest, a.TemperMin = own, nil, nil, nil, 0
+		a.Own = own
+		a.FixKnead = nil
+		a.FixTurns = nil
+		a.FixRest = nil
+		a.TemperMin = 0
 		a.ChillG, a.FlatMM = own.Lying()
 		if change != nil {
 			change(a)
@@ -118,10 +122,15 @@ func (p *Plan) knead() {
 	if why != "" && !w.Ready && school != knead.Long && a.Own == nil {
 		if ld, la, lw := p.solve(knead.Long, nil); lw.Ready {
 			why = fmt.Sprintf("%s does not quite finish this dough; a long kneading does.", school.Traits().Name)
-			school, d, a, w = knead.Long, ld, la, lw
+			school = knead.Long
+			d = ld
+			a = la
+			w = lw
 		}
 	}
-	p.model, p.ask, p.way = d, a, w
+	p.model = d
+	p.ask = a
+	p.way = w
 	loads := p.loadsBy(school)
 	if a.Own != nil {
 		loads = p.ownLoads()
@@ -181,7 +190,9 @@ func (p *Plan) restsMore() (more float64, of []string) {
 
 // askOf is what the model is asked for a school, with what the maker fixed.
 func (p *Plan) askOf(school knead.School, loads loads) knead.Ask {
-	r, ru, f := &p.Request, &p.rules, &p.Formula
+	r := &p.Request
+	ru := &p.rules
+	f := &p.Formula
 	a := knead.Ask{School: school, StartC: p.Room.ContactC, RoomC: r.Room.TempC, FridgeC: r.Bench.FridgeC,
 		Cold: r.Rest.At == request.InFridge,
 		Pin:  p.machine.Tool == dough.Pin, MinRest: ru.Knead.RestMinMin, FixKnead: r.Knead.Min, FixTurns: r.Knead.Turns,
@@ -239,7 +250,10 @@ func (p *Plan) CompareSchools() []SchoolRow {
 			Loads: p.loadsBy(s).n}
 		_, _, row.Way = p.solveBy(s, p.loadsBy(s), func(a *knead.Ask) {
 			if !row.Taken {
-				a.FixKnead, a.FixTurns, a.FixRest, a.FixFolds = nil, nil, nil, nil
+				a.FixKnead = nil
+				a.FixTurns = nil
+				a.FixRest = nil
+				a.FixFolds = nil
 			}
 		})
 		row.InAllMin = row.Way.ElapsedMin + float64(row.Way.Folds)*p.ask.FoldMin

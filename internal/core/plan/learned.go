@@ -34,13 +34,13 @@ func (p *Plan) Relaxes() (x, t0, restMin float64) {
 }
 
 // KneadsMin is how long the dough is kneaded as planned, its turns together and the rests between not counted, min.
-func (p *Plan) KneadsMin() (min float64) {
+func (p *Plan) KneadsMin() (minutes float64) {
 	for _, s := range p.way.Steps {
 		if !s.Rests() {
-			min += s.Min
+			minutes += s.Min
 		}
 	}
-	return min
+	return minutes
 }
 
 // RestFloored says whether the dough rests longer than it needs to relax: the least minutes of a rest, its water, or
@@ -56,7 +56,9 @@ func (p *Plan) RestFloored() bool {
 // figures. The water, the gaps and the shares learned stay in it, for the dough was made with them.
 func (p *Plan) Book() (*Plan, error) {
 	ru := p.made
-	ru.Learned.Knead, ru.Learned.Rest, ru.Learned.Dry = rules.LearnedBy{}, rules.LearnedBy{}, rules.LearnedBy{}
+	ru.Learned.Knead = rules.LearnedBy{}
+	ru.Learned.Rest = rules.LearnedBy{}
+	ru.Learned.Dry = rules.LearnedBy{}
 	ru.Learned.Cook, ru.Learned.Hands = rules.LearnedBy{}, rules.LearnedBy{}
 	return MakeIn(p.in, ru, p.Request)
 }
@@ -265,7 +267,9 @@ func (p *Plan) asTrimmed(o *CutPart) {
 		return
 	}
 	more = max(more, -o.TrimG)
-	o.DoughG, o.MadeG, o.TrimG = o.DoughG-more, o.MadeG-more, o.TrimG+more
+	o.DoughG = o.DoughG - more
+	o.MadeG = o.MadeG - more
+	o.TrimG = o.TrimG + more
 }
 
 // asLearned is a machine with what the log has learned of its gaps since it was last calibrated.

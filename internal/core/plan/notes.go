@@ -351,8 +351,9 @@ func (p *Plan) kneadMore() string {
 	}
 	if p.Knead.School != knead.Turns {
 		if _, _, w := p.solveBy(knead.Turns, p.loadsBy(knead.Turns), func(a *knead.Ask) {
-			a.FixKnead, a.FixTurns,
-				a.FixRest = nil, nil, nil
+			a.FixKnead = nil
+			a.FixTurns = nil
+			a.FixRest = nil
 		}); w.Ready {
 			ways = append(ways, "work it in turns, with hours in the cold")
 		}

@@ -60,7 +60,9 @@ func (p *Plan) adviseCut() {
 
 // advisePart is the advice on one shape.
 func (p *Plan) advisePart(x *CutPart, field, name string) {
-	c, ru, sheet := &p.Cut, &p.rules.Cut, x.thickMM
+	c := &p.Cut
+	ru := &p.rules.Cut
+	sheet := x.thickMM
 	s := x.Shape
 	head := func(text string) string { return measure.Capital(name + text) }
 	switch {

@@ -159,7 +159,9 @@ func TestOwnStepsAreTakenLiterally(t *testing.T) {
 
 // Unequal rounds, no rest between, a night, a processor: what the model and the words say of them.
 func TestOwnStepsReadAsTheyAreDone(t *testing.T) {
-	st := func(do request.KneadDo, min float64) request.KneadStep { return request.KneadStep{Do: do, Min: min} }
+	st := func(do request.KneadDo, minutes float64) request.KneadStep {
+		return request.KneadStep{Do: do, Min: minutes}
+	}
 	for _, c := range []struct {
 		name  string
 		steps []request.KneadStep

@@ -282,4 +282,4 @@ func (p *Plan) PotAs(part int, times, loss float64) (from, to float64) {
 }
 
 // LossIn is the share of its mass a sheet loses in so many minutes on the rack, as this batch lies.
-func (p *Plan) LossIn(min float64) float64 { return p.Dry.Rate.LossAt(p.rules.Dry, min) }
+func (p *Plan) LossIn(minutes float64) float64 { return p.Dry.Rate.LossAt(p.rules.Dry, minutes) }

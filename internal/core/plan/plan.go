@@ -406,7 +406,9 @@ func (p *Plan) dividedOtherwise(want float64, got func() float64, best, off floa
 		}
 		p.size(best)
 		if f, o := p.search(want, got, p.size); o < off-1e-9 {
-			best, off, chosen = f, o, p.divided
+			best = f
+			off = o
+			chosen = p.divided
 		}
 	}
 	p.divided = chosen
@@ -471,7 +473,9 @@ func (p *Plan) search(want float64, got func() float64, take func(flourG float64
 	try := func(f float64) (settled bool) {
 		take(f)
 		if o := p.missed(got(), want); o < off && got() > 0 {
-			best, off, made = f, o, got()
+			best = f
+			off = o
+			made = got()
 		}
 		return off <= nearEnough
 	}

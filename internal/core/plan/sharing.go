@@ -170,7 +170,9 @@ func (p *Plan) sheetsFor(i int, s cut.Sheets) cut.Sheets {
 	}
 	s.LengthMM = roll.LengthMM(s.MassG, density, s.WidthMM, e.SheetMM)
 	for bench := p.Request.Roll.BenchMM; bench > 0 && s.LengthMM > bench; {
-		s.Count, s.LengthMM, s.MassG = 2*s.Count, s.LengthMM/2, s.MassG/2
+		s.Count = 2 * s.Count
+		s.LengthMM = s.LengthMM / 2
+		s.MassG = s.MassG / 2
 	}
 	return s
 }

@@ -18,7 +18,9 @@ import (
 // all; an estimate pours 60 % of the correction and keeps the rest by the board. In damp
 // air the correction is liquid left out, so there the uncertain 40 % of it stands by.
 func (p *Plan) room() {
-	r, ru, f := &p.Request, &p.rules, &p.Formula
+	r := &p.Request
+	ru := &p.rules
+	f := &p.Formula
 	milled := 0.
 	for _, x := range p.parts {
 		milled += x.MassG * x.Moisture.MilledWB
@@ -77,7 +79,9 @@ func worth(r rules.Hydration, g float64) Worth {
 
 // roll divides the dough and takes one piece down the stops.
 func (p *Plan) roll() {
-	r, ru, f := &p.Request, &p.rules, &p.Formula
+	r := &p.Request
+	ru := &p.rules
+	f := &p.Formula
 	o := RollPlan{Machine: p.machine, TargetMM: p.targetMM(), Folds: p.Roll.Folds, AsideG: p.asideG()}
 	divide := func(pieces float64) {
 		o.Pieces = int(max(1, pieces))
@@ -181,7 +185,9 @@ func (p *Plan) sheetBounds() (least, most float64) {
 
 // layOf is what the plan of the way down starts from.
 func (p *Plan) layOf(o *RollPlan) roll.Lay {
-	r, ru, f := &p.Request, &p.rules, &p.Formula
+	r := &p.Request
+	ru := &p.rules
+	f := &p.Formula
 	l := roll.Lay{Rules: ru.Roll, Machine: p.machine, TargetMM: o.TargetMM, DensityG: f.Dough.DensityGPerML,
 		T: p.way.TRoll, D: p.way.DFolded, ReadyD: ru.Knead.ReadyD, ReadyT: ru.Knead.ReadyT,
 		FatFreePct: ru.Knead.FatFree,

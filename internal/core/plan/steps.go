@@ -182,7 +182,9 @@ func (l *list) kneading() {
 			"In %d loads of %s: that is what is kneaded at once here. Cover what waits.", k.Loads,
 			p.in.Grams(k.LoadG))})
 	}
-	kneadings, run, waited := 0, 0., 0.
+	kneadings := 0
+	run := 0.
+	waited := 0.
 	if own, way := p.ask.Own, p.way.Steps; (own == nil && school.Machine() || own != nil && own.Machine) &&
 		len(way) > 0 && !way[0].Rests() &&
 		way[0].InTurn() {
@@ -319,7 +321,9 @@ func (p *Plan) kneadStep(i int, s knead.Step, n int, machine string) Step {
 		)
 		o.Sign, o.Test = "Like wet sand that clumps.", "Pinch it: it sticks together."
 	case knead.ByMixing:
-		o.Head, o.Text, o.Caution = "Work it in", "What comes in on the way, until it is all one again.", ""
+		o.Head = "Work it in"
+		o.Text = "What comes in on the way, until it is all one again."
+		o.Caution = ""
 	default:
 		var before knead.Tool
 		if i > 0 {
@@ -329,7 +333,11 @@ func (p *Plan) kneadStep(i int, s knead.Step, n int, machine string) Step {
 		if p.ask.Own == nil {
 			w = p.Knead.School.Traits().Hand(n, p.Knead.Way.Turns)
 		}
-		o.Head, o.Text, o.Sign, o.Test, o.Caution = w.Head, w.Text, w.Feel, w.Test, ""
+		o.Head = w.Head
+		o.Text = w.Text
+		o.Sign = w.Feel
+		o.Test = w.Test
+		o.Caution = ""
 	}
 	if p.Pinned() && s.By == knead.ByHand && (p.Knead.School == knead.Short && p.ask.Own == nil || p.ask.Own != nil &&
 		i == 0 &&

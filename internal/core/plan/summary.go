@@ -58,7 +58,9 @@ func (p *Plan) Summary() Summary {
 			p.HasEgg(), TopG: f.TopG, TopWord: p.TopWord(), KneadMin: p.Knead.Min, RestMin: p.Rest.Min,
 		Portions: f.Portions, DoughG: f.Dough.MassG, Colour: f.Colour}
 	if f.Weighed() {
-		s.WeighedG, s.YolkG, s.Beaten = f.Pick.EggG-f.AlsoG, f.Pick.YolkG, f.Pick.Beaten
+		s.WeighedG = f.Pick.EggG - f.AlsoG
+		s.YolkG = f.Pick.YolkG
+		s.Beaten = f.Pick.Beaten
 	}
 	s.Strip = Strip{FirstMM: p.Roll.Passes[0].OutMM, Family: p.Cut.Shape.Family, Across: p.Cut.Across,
 		PerSheet: p.Cut.PerSheet,

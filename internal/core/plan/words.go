@@ -34,7 +34,9 @@ func (p *Plan) EggWords() string {
 	s := Summary{Whole: f.Pick.Whole, Yolks: f.Pick.Yolks, AlsoWords: p.AlsoWords(), OtherEgg: f.WholeG+f.YolkG == 0 &&
 		p.HasEgg()}
 	if f.Weighed() {
-		s.WeighedG, s.YolkG, s.Beaten = f.Pick.EggG-f.AlsoG, f.Pick.YolkG, f.Pick.Beaten
+		s.WeighedG = f.Pick.EggG - f.AlsoG
+		s.YolkG = f.Pick.YolkG
+		s.Beaten = f.Pick.Beaten
 	}
 	return s.EggWords(p.in)
 }
@@ -146,7 +148,9 @@ func (p *Plan) say(key, format string, a ...any) { p.Why[key] = p.in.Prose(fmt.S
 
 // explainFlour gives the reason of the amount of flour.
 func (p *Plan) explainFlour() {
-	r, f, say := &p.Request, &p.Formula, p.say
+	r := &p.Request
+	f := &p.Formula
+	say := p.say
 	switch r.Amount.By {
 	case request.ByPortions:
 		come := "come"
@@ -204,7 +208,9 @@ func (p *Plan) portionsAsked() string {
 
 // explainFormula gives the reasons of eggs, water and dough.
 func (p *Plan) explainFormula() {
-	f, ru, say := &p.Formula, &p.rules, p.say
+	f := &p.Formula
+	ru := &p.rules
+	say := p.say
 	with := []string{p.EggWords()}
 	if f.TopG > 0 {
 		with = append(with, p.in.Whole(f.TopG)+" of "+p.TopWord())
@@ -300,7 +306,10 @@ func points(v float64) string {
 
 // explainRoom gives the reasons of what the air does to flour and dough.
 func (p *Plan) explainRoom() {
-	r, f, ru, say := &p.Request, &p.Formula, &p.rules, p.say
+	r := &p.Request
+	f := &p.Formula
+	ru := &p.rules
+	say := p.say
 	part := f.Flours[0]
 	k := r.Flours[0]
 	if part.Moisture.Measured {
@@ -516,8 +525,15 @@ func (p *Plan) oneEggWords() string {
 	c := p.task.Class
 	of := func(c egg.Class) float64 {
 		t := p.task
-		t.Class, t.FlourG, t.F14G, t.GivenG, t.ExtraWater, t.ExtraFat, t.LossG, t.TopUp, t.LockFlour = c, 100,
-			100*t.F14G/t.FlourG, 0, 0, 0, 0, egg.TopNone, true
+		t.Class = c
+		t.F14G *= 100 / t.FlourG
+		t.FlourG = 100
+		t.GivenG = 0
+		t.ExtraWater = 0
+		t.ExtraFat = 0
+		t.LossG = 0
+		t.TopUp = egg.TopNone
+		t.LockFlour = true
 		return t.Try(1, 0).Hw
 	}
 	hundred := "100 g" // the recipes' own figure
@@ -531,7 +547,9 @@ func (p *Plan) oneEggWords() string {
 
 // explainRoll gives the reasons of the way down.
 func (p *Plan) explainRoll() {
-	o, ru, say := &p.Roll, &p.rules, p.say
+	o := &p.Roll
+	ru := &p.rules
+	say := p.say
 	if p.Roped() {
 		say("roll.sheet", "The wall of the formed piece; it is what dries and cooks.")
 		say("roll.pieces", "%s a rope of %s, %s long.", p.in.Grams(o.RolledG), p.in.MM(p.lay.RopeMM, measure.Shortest),
@@ -666,7 +684,9 @@ func (p *Plan) TintOf(s egg.Solution) dough.Colour {
 func (p *Plan) FeelOf(s egg.Solution) string {
 	t := p.Formula.Target
 	shift := s.TargetHw - t.Hw
-	t.Hw, t.Low, t.High = t.Hw+shift, t.Low+shift, t.High+shift
+	t.Hw = t.Hw + shift
+	t.Low = t.Low + shift
+	t.High = t.High + shift
 	return t.Feel(p.rules.Hydration, s.Hw).Words
 }
 

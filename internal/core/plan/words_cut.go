@@ -48,7 +48,9 @@ func (p *Plan) SharedWords() string {
 // explainCut gives the reasons of the cut.
 func (p *Plan) explainCut() {
 	say := p.say
-	o, c, ru := &p.Roll, &p.Cut, &p.rules.Cut
+	o := &p.Roll
+	c := &p.Cut
+	ru := &p.rules.Cut
 	if c.Count == 0 && !c.Shape.Traits().Rope {
 		why := fmt.Sprintf("A sheet of %s has no room for %s.", p.in.Joined(" × ", measure.MM, measure.Shortest,
 			measure.Near(c.SheetLengthMM),

@@ -36,7 +36,9 @@ func Weigh(text string, of Stuff, m Measures) (lowG, highG float64, ok bool) {
 	s = decimalComma.ReplaceAllString(digitComma.ReplaceAllString(s, "$1$2"), "$1.$2")
 	lo, hi, rest, counted := quantity(strings.Join(strings.Fields(s), " "))
 	if !counted { // "pinch" is one
-		lo, hi, rest = 1, 1, s
+		lo = 1
+		hi = 1
+		rest = s
 	}
 	unit, rest, known := unitOf(rest)
 	if !known {

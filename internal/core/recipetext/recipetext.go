@@ -254,7 +254,11 @@ func (m Measures) line(text string) Line {
 			if hasWord(after, "each") {
 				bl, bh = bl*lo, bh*hi
 			}
-			lo, hi, unit, hasUnit, counted = bl, bh, u, true, true
+			lo = bl
+			hi = bh
+			unit = u
+			hasUnit = true
+			counted = true
 			l.Note = "The weight in brackets was taken."
 		}
 	}
@@ -574,9 +578,13 @@ func (m Measures) eggs(l *Line, lo, hi float64) {
 		l.say(c.Name + ".")
 		return
 	}
-	small, big, between := "eu-s", "eu-xl", "small to extra large"
+	small := "eu-s"
+	big := "eu-xl"
+	between := "small to extra large"
 	if m.US {
-		small, big, between = "us-m", "us-jumbo", "medium to jumbo"
+		small = "us-m"
+		big = "us-jumbo"
+		between = "medium to jumbo"
 	}
 	a, _ := egg.Find(small)
 	b, _ := egg.Find(big)

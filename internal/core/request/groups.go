@@ -93,7 +93,12 @@ var groups = []Group{
 		Missing: "a flour that is not there is left out of the list", slot: flourSlot},
 		func(r *Request) *[]FlourPart { return &r.Flours }, NoFlour, func(x *FlourPart) bool { return x.Flour != "" },
 		func(x *FlourPart) { // how it is kept stays for the next one
-			x.Flour, x.Share, x.Own, x.Lot, x.LotKept, x.PricePerKG = "", 0, nil, "", nil, nil
+			x.Flour = ""
+			x.Share = 0
+			x.Own = nil
+			x.Lot = ""
+			x.LotKept = nil
+			x.PricePerKG = nil
 		}),
 	list(Group{Name: "additions", Head: "addition", Label: "Additions", Most: MaxAdditions,
 		TooMany: "at most %d are allowed",
@@ -178,7 +183,9 @@ func (g Group) fields() (all []Field) {
 	for i := range g.Most {
 		p := fmt.Sprintf("%s.%d.", g.Name, i)
 		for _, f := range g.slot(i, p) {
-			f.Group, f.Slot, f.Part = g.Name, i, f.Path[len(p):]
+			f.Group = g.Name
+			f.Slot = i
+			f.Part = f.Path[len(p):]
 			f.has = func(r *Request) bool { return i < g.length(r) }
 			all = append(all, f)
 		}

@@ -394,7 +394,11 @@ func (r Request) Again(on string) Request {
 		days := math.Round(to.Sub(from).Hours() / 24)
 		r.Clock.RollAt, r.Clock.From = measure.Later(r.Clock.RollAt, days), measure.Later(r.Clock.From, days)
 	}
-	r.MadeOn, r.Used, r.Acts, r.Dry.Log, r.Keep.MadeAt = on, Used{}, []Act{}, []DryCheck{}, ""
+	r.MadeOn = on
+	r.Used = Used{}
+	r.Acts = []Act{}
+	r.Dry.Log = []DryCheck{}
+	r.Keep.MadeAt = ""
 	r.Flours = slices.Clone(r.Flours)
 	for i := range r.Flours { // a lot has been open for as long by that day
 		r.Flours[i].Settle(on)
@@ -421,7 +425,10 @@ func DefaultHouse() House {
 
 // Start puts the house into a request.
 func (h House) Start(r *Request) {
-	r.Prices, r.Bench, r.Knead.School, r.Knead.Mix = h.Prices, h.Bench, h.School, h.Mix
+	r.Prices = h.Prices
+	r.Bench = h.Bench
+	r.Knead.School = h.School
+	r.Knead.Mix = h.Mix
 }
 
 // HouseOf takes the house out of a request.

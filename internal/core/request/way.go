@@ -91,15 +91,15 @@ func (s KneadStep) line() string {
 }
 
 // minutesText is a time to the second, as it would be typed.
-func minutesText(min float64) string {
+func minutesText(minutes float64) string {
 	trim := func(v float64) string { return strconv.FormatFloat(v, 'f', -1, 64) }
-	switch s := 60 * min; {
-	case min >= 120 && min/60 == float64(int(min/60)):
-		return trim(min/60) + " h"
-	case min < 2 && s == float64(int(s+.5)) && min != float64(int(min)):
+	switch s := 60 * minutes; {
+	case minutes >= 120 && minutes/60 == float64(int(minutes/60)):
+		return trim(minutes/60) + " h"
+	case minutes < 2 && s == float64(int(s+.5)) && minutes != float64(int(minutes)):
 		return trim(s) + " s"
 	}
-	return trim(min) + " min"
+	return trim(minutes) + " min"
 }
 
 func (s RollStep) line() string {
@@ -198,10 +198,10 @@ func readKnead(parts []string) (s KneadStep, err error) {
 	for _, part := range parts[1:] {
 		cover, isCover := keyOf(covers, part)
 		hand, isHands := keyOf(hands, part)
-		min, noMin := measure.Read(part, measure.MIN, nil)
+		minutes, noMin := measure.Read(part, measure.MIN, nil)
 		switch {
 		case noMin == nil:
-			s.Min = min
+			s.Min = minutes
 		case isCover:
 			s.Cover = Cover(cover)
 		case isHands:
@@ -222,13 +222,13 @@ func readRoll(parts []string) (s RollStep, err error) {
 		rest, isRest := strings.CutPrefix(low, "rest ")
 		first, isFirst := keyOf(firsts, part)
 		fold, isFold := keyOf(folds, part)
-		min, noMin := measure.Read(rest, measure.MIN, nil)
+		minutes, noMin := measure.Read(rest, measure.MIN, nil)
 		passes, isNumber := measure.ParseNumber(strings.TrimSpace(count))
 		switch {
 		case isPasses && isNumber:
 			s.Passes = passes
 		case isRest && noMin == nil:
-			s.RestMin = min
+			s.RestMin = minutes
 		case isFirst:
 			s.First = roll.First(first)
 		case isFold:

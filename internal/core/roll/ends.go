@@ -19,7 +19,9 @@ func (l *Lay) EndAt(p *Progression, stop int, mm float64) (passes []Pass, minute
 		last, sheets = passes[n-1], max(1, passes[n-1].Sheets)
 	}
 	add := func(x Pass) {
-		x.InMM, x.Nth, x.Sheets = last.OutMM, 1, sheets
+		x.InMM = last.OutMM
+		x.Nth = 1
+		x.Sheets = sheets
 		x.Reduction, x.Easy = 1-x.OutMM/x.InMM, l.Easy(x.GapMM)
 		last = x
 		passes = append(passes, x)

@@ -94,7 +94,10 @@ func (m Machine) Apply(f Fit, points []Measure, spring float64, on string) Machi
 			m.History = m.History[n-MaxHistory:]
 		}
 	}
-	m.Stops, m.Calibrated, m.SpringThen, m.CalibratedOn = f.Stops, points, spring, on
+	m.Stops = f.Stops
+	m.Calibrated = points
+	m.SpringThen = spring
+	m.CalibratedOn = on
 	return m
 }
 

@@ -106,7 +106,10 @@ func (l *Lay) ownPasses() Progression {
 	} else {
 		p.PressedMM = min(l.Rules.PressedGaps*m.Stops[l.Own[0].Stop].TrueMM(), m.FeedMM)
 	}
-	thick, sheets, from, nth := p.PressedMM, 1, -1, 0
+	thick := p.PressedMM
+	sheets := 1
+	from := -1
+	nth := 0
 	if l.Pin || l.Own[0].Stop == ByPin {
 		thick *= 2
 	}
@@ -162,7 +165,9 @@ func (l *Lay) ownPasses() Progression {
 		}
 	}
 	last := p.Passes[len(p.Passes)-1]
-	p.SheetMM, p.LengthMM, p.Sheets = last.OutMM, last.LengthMM, last.Sheets
+	p.SheetMM = last.OutMM
+	p.LengthMM = last.LengthMM
+	p.Sheets = last.Sheets
 	if !l.Pin {
 		p.MissMM = p.SheetMM - l.TargetMM
 	}
@@ -172,7 +177,9 @@ func (l *Lay) ownPasses() Progression {
 // throughStop fills in the n-th pass on end at a stop, after the stop from (-1: the first).
 func (l *Lay) throughStop(x *Pass, stop, from, nth, sheets int) {
 	m := l.Machine
-	x.Label, x.GapMM, x.Nth = m.Stops[stop].Label, m.Stops[stop].TrueMM(), nth
+	x.Label = m.Stops[stop].Label
+	x.GapMM = m.Stops[stop].TrueMM()
+	x.Nth = nth
 	in := x.InMM
 	if x.Fold > 1 {
 		if in = x.PacketMM; x.PacketMM > l.Rules.PacketGives*m.FeedMM+1e-9 {
@@ -198,7 +205,11 @@ func (l *Lay) pinned(x *Pass, s OwnStep, sheets int) {
 	if x.Fold > 1 {
 		in = x.PacketMM
 	}
-	x.Label, x.GapMM, x.Nth, x.OutMM, x.Sheets = fmt.Sprintf("%g mm", s.MM), s.MM, 1, min(in, s.MM), sheets
+	x.Label = fmt.Sprintf("%g mm", s.MM)
+	x.GapMM = s.MM
+	x.Nth = 1
+	x.OutMM = min(in, s.MM)
+	x.Sheets = sheets
 	x.LengthMM = LengthMM(l.PieceG, l.DensityG, l.Machine.WidthMM, x.OutMM) / float64(sheets)
 	x.Reduction = 1 - x.OutMM/in
 	x.TimeS = 60 * float64(sheets) * (pinMinutes*math.Sqrt(l.PieceG/float64(sheets)/500) + pinPause)
@@ -211,7 +222,11 @@ func (l *Lay) underPin(x *Pass, s OwnStep, sheets int, across float64) {
 		in = x.PacketMM
 	}
 	sheet := SheetOf(l.Outline, l.PieceG/float64(sheets), l.DensityG, s.MM, across)
-	x.GapMM, x.Nth, x.OutMM, x.LengthMM, x.Sheets = s.MM, 1, s.MM, sheet.LengthMM, sheets
+	x.GapMM = s.MM
+	x.Nth = 1
+	x.OutMM = s.MM
+	x.LengthMM = sheet.LengthMM
+	x.Sheets = sheets
 	x.Reduction = 1 - x.OutMM/in
 	x.TimeS = 60 * float64(sheets) * (pinMinutes*math.Sqrt(l.PieceG/float64(sheets)/500) + pinPause)
 }

@@ -266,7 +266,10 @@ func (l *Lay) Plan() Progression {
 		from = s.stop
 	}
 	last := p.Passes[len(p.Passes)-1]
-	p.SheetMM, p.LengthMM, p.WidthMM, p.Sheets = last.OutMM, last.LengthMM, m.WidthMM, last.Sheets
+	p.SheetMM = last.OutMM
+	p.LengthMM = last.LengthMM
+	p.WidthMM = m.WidthMM
+	p.Sheets = last.Sheets
 	p.MissMM = p.SheetMM - l.TargetMM
 	p.Skips = l.skips(target)
 	return p

@@ -58,7 +58,9 @@ func (b *Bowl) Do(what string) bool {
 		b.tareG = b.loadG
 		b.driftG = 0
 	case "empty":
-		b.loadG, b.tareG, b.pouring = 0, 0, false
+		b.loadG = 0
+		b.tareG = 0
+		b.pouring = false
 	default:
 		return false
 	}

@@ -498,7 +498,9 @@ func (s *Server) run(ctx context.Context, mariadbd, dir, data, init string, port
 	}
 	args = append(args, s.more...)
 	cmd := exec.Command(mariadbd, append(args, asRoot()...)...)
-	cmd.Stdout, cmd.Stderr, cmd.ExtraFiles = log, log, []*os.File{s.held}
+	cmd.Stdout = log
+	cmd.Stderr = log
+	cmd.ExtraFiles = []*os.File{s.held}
 	// Its own group: Ctrl-C reaches Hollen alone, which then stops the server in order.
 	cmd.SysProcAttr = childAttr()
 	started, ended := make(chan error), make(chan struct{})
@@ -529,8 +531,12 @@ func (s *Server) run(ctx context.Context, mariadbd, dir, data, init string, port
 		return errors.New("it is being stopped")
 	}
 	cfg := mysql.NewConfig()
-	cfg.User, cfg.Passwd, cfg.Net, cfg.Addr, cfg.DBName = "hollen", password, "tcp", net.JoinHostPort("127.0.0.1",
-		strconv.Itoa(port)), "hollen"
+	cfg.User = "hollen"
+	cfg.Passwd = password
+	cfg.Net = "tcp"
+	cfg.Addr = net.JoinHostPort("127.0.0.1",
+		strconv.Itoa(port))
+	cfg.DBName = "hollen"
 	dsn := cfg.FormatDSN()
 	if init != "" {
 		s.DSN = dsn

@@ -36,13 +36,15 @@ func besideOf(what string, p *plan.Plan) (twoTools, bool) {
 		b := twoTools{head: "Machine and pin", words: "The same dough, rolled by a machine and under a pin: what " +
 			"each gives, and why.", nameA: p.Roll.Machine.Name,
 			nameB: "Pin and board", change: func(r *request.Request) {
-				r.Roll.Machine, r.Roll.Own,
-					r.Roll.By = besidePin, nil, ""
+				r.Roll.Machine = besidePin
+				r.Roll.Own = nil
+				r.Roll.By = ""
 			}}
 		if p.Pinned() {
 			b.nameB, b.change = "Hand crank, ten stops", func(r *request.Request) {
-				r.Roll.Machine, r.Roll.Own,
-					r.Roll.By = besideMachine, nil, ""
+				r.Roll.Machine = besideMachine
+				r.Roll.Own = nil
+				r.Roll.By = ""
 			}
 		}
 		return b, !p.Roped()
@@ -51,7 +53,9 @@ func besideOf(what string, p *plan.Plan) (twoTools, bool) {
 			"what each gives, and why.", nameA: "The cutter",
 			nameB: "The knife", change: func(r *request.Request) { r.Cut.Tool = cut.Knife }}
 		if p.Cut.KnifeCuts > 0 {
-			b.nameA, b.nameB, b.change = "The knife", "The cutter", func(r *request.Request) { r.Cut.Tool = cut.Cutter }
+			b.nameA = "The knife"
+			b.nameB = "The cutter"
+			b.change = func(r *request.Request) { r.Cut.Tool = cut.Cutter }
 		}
 		return b, p.Cut.Ribboned()
 	case "worked":

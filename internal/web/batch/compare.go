@@ -252,8 +252,9 @@ func (s *Room) Compare(c *page.Visit) error {
 		return s.FailPlan(c, b.ID, err)
 	}
 	view := newView(a.ID, a.Version, "", a.Request.Request, f)
-	v.B, v.RH, v.Temp = view.Plan, view.Control("room.rh").hinted("of the other room"),
-		view.Control("room.temp_c").hinted("of the other room")
+	v.B = view.Plan
+	v.RH = view.Control("room.rh").hinted("of the other room")
+	v.Temp = view.Control("room.temp_c").hinted("of the other room")
 	if v.A, err = plan.MakeIn(with.Shown, with.RulesOf(&a.Request.Request), a.Request.Request); err != nil {
 		return s.FailPlan(c, a.ID, err)
 	}

@@ -192,7 +192,9 @@ func (v *batchView) Slide(path, hint string) template.HTML { return v.SlideTo(pa
 // SlideTo is Slide with a nearer end than what is allowed, in metric units.
 func (v *batchView) SlideTo(path, hint, most string) template.HTML {
 	c := v.Control(path)
-	c.Hint, c.Slider, c.SlideMax = hint, true, c.Max
+	c.Hint = hint
+	c.Slider = true
+	c.SlideMax = c.Max
 	if f, ok := request.FieldAt(path); ok && most != "" {
 		if stored, ok := f.Stored(most); ok {
 			c.SlideMax = f.In(v.In).Shown(stored)

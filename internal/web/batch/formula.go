@@ -76,9 +76,10 @@ func (v *formulaView) lineUp() []Slot {
 		s.Lot, s.Price = v.Control(p+"lot"), v.Control(p+"price_per_kg").hinted(s.Name)
 		s.HasLots = x.Lot != "" || slices.ContainsFunc(v.Cabinet.Lots,
 			func(l flour.Lot) bool { return l.Flour == x.Flour })
-		s.Kept, s.Days, s.KG, s.Wet = v.Control(p+"kept").hinted(s.Name), v.Control(p+"open_days"),
-			v.Control(p+"container_kg"),
-			v.Control(p+"measured_moisture_wb").hinted("%, or 20/17.6")
+		s.Kept = v.Control(p + "kept").hinted(s.Name)
+		s.Days = v.Control(p + "open_days")
+		s.KG = v.Control(p + "container_kg")
+		s.Wet = v.Control(p + "measured_moisture_wb").hinted("%, or 20/17.6")
 		for _, c := range []*Control{&s.Kept, &s.Days, &s.KG} {
 			c.Hidden = s.InLot && c.Error == ""
 		}

@@ -222,7 +222,9 @@ func (s *Room) showConflict(c *page.Visit, a asked, clash *store.ConflictError) 
 		}
 	}
 	w := newView(a.batch.ID, clash.Current.Version, string(a.view.At), now, f)
-	w.Conflict, w.Newer, w.PartnerID = meanwhile, clash.Current.Version, clash.Current.PartnerID
+	w.Conflict = meanwhile
+	w.Newer = clash.Current.Version
+	w.PartnerID = clash.Current.PartnerID
 	w.consult(a.values)
 	return s.show(c, http.StatusConflict, w)
 }

@@ -63,7 +63,10 @@ func (s *Room) PartnerBatch(c *page.Visit) error {
 	r.Keep.MadeAt = a.view.Request.Keep.MadeAt
 	r.Name = page.Suffixed(r.Name, ", second dough")
 	r.Amount.By, r.Amount.DoughG = "dough", max(80, stripeShare*a.view.Plan.Formula.Dough.MassG)
-	r.Eggs.FixWhole, r.Eggs.FixYolks, r.Eggs.CrackedG, r.Eggs.Also = nil, nil, nil, []request.EggCount{}
+	r.Eggs.FixWhole = nil
+	r.Eggs.FixYolks = nil
+	r.Eggs.CrackedG = nil
+	r.Eggs.Also = []request.EggCount{}
 	r.Cut.Also = []request.ShapePart{}
 	if len(r.Additions) > 0 {
 		r.Additions = []request.AdditionPart{}

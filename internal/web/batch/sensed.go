@@ -17,8 +17,8 @@ func (s *Room) sensed(v *batchView) *Sensed {
 		return nil
 	}
 	age := "just now"
-	if min := int(now.Sub(l.Heard).Minutes()); min > 0 {
-		age = fmt.Sprintf("%d min ago", min)
+	if minutes := int(now.Sub(l.Heard).Minutes()); minutes > 0 {
+		age = fmt.Sprintf("%d min ago", minutes)
 	}
 	return &Sensed{fmt.Sprintf("%s and %.0f %%", v.In.C(*l.Read.TempC, 1), 100**l.Read.RH),
 		fmt.Sprintf("room.temp_c=%.1f&room.rh=%.0f", *l.Read.TempC, 100**l.Read.RH), age}

@@ -97,7 +97,9 @@ func (s *Room) KeepWay(c *page.Visit) error {
 		Steps: v.Request.Knead.Steps}
 	if of == request.WayDown {
 		v.At = request.AtRoll
-		w.Steps, w.Passes, w.Machine = nil, v.Request.Roll.Steps, machineKind(v.Request.Roll.Kind())
+		w.Steps = nil
+		w.Passes = v.Request.Roll.Steps
+		w.Machine = machineKind(v.Request.Roll.Kind())
 	}
 	said := func(text string) error {
 		v.KeepErr = text

@@ -240,7 +240,9 @@ func (s *Room) answerScreen(ctx context.Context, id uint64, in fromScreen) (Stat
 		return State{}, err
 	}
 	out, err := s.benchStateOf(ctx, id, in.Rev)
-	out.Got, out.Refused, out.Echo = got, refused, in.Echo
+	out.Got = got
+	out.Refused = refused
+	out.Echo = in.Echo
 	return out, err
 }
 

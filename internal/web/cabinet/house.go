@@ -50,7 +50,9 @@ func (s *Room) OpenHouse(c *page.Visit) error {
 // showHouse shows the house of r, with what was typed where it was not allowed.
 func (s *Room) showHouse(c *page.Visit, status int, v shelfView, r *request.Request,
 	errs map[string]request.FieldError) error {
-	v.Shelves, v.House, v.In = shelves, true, c.Units
+	v.Shelves = shelves
+	v.House = true
+	v.In = c.Units
 	for _, f := range houseFields() {
 		f = f.In(v.In)
 		e := entry{Field: f.Field, Value: f.Get(r)}

@@ -112,7 +112,10 @@ func beside(cab desk, things []store.Thing, v any) importItem {
 		if _, _, n := store.Describe(t.Value); t.Kind != kind || !strings.EqualFold(n, name) || t.Retired && i.ID != 0 {
 			continue
 		}
-		i.ID, i.Version, i.Status, i.Changes = t.ID, t.Version, "changed", nil
+		i.ID = t.ID
+		i.Version = t.Version
+		i.Status = "changed"
+		i.Changes = nil
 		if written(t.Value) == written(v) {
 			i.Status = "same"
 			if !t.Retired {

@@ -340,7 +340,9 @@ var machineShelf = shelf{Path: "machines", Name: "Machines", One: "A machine of 
 		if !own {
 			m.Name = ""
 		}
-		stops, cutters, dial := stopText(m.Stops), cutterText(m.Cutters), m.DialWords()
+		stops := stopText(m.Stops)
+		cutters := cutterText(m.Cutters)
+		dial := m.DialWords()
 		if dial != "" {
 			stops = ""
 		}
@@ -390,7 +392,9 @@ var machineShelf = shelf{Path: "machines", Name: "Machines", One: "A machine of 
 				m.Stops = nil
 			}
 			if stopText(was) != stopText(m.Stops) { // other gaps: what was measured on the old ones is void
-				m.Calibrated, m.SpringThen, m.CalibratedOn = nil, 0, ""
+				m.Calibrated = nil
+				m.SpringThen = 0
+				m.CalibratedOn = ""
 			} else {
 				m.Stops = was
 			}

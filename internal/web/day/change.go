@@ -172,7 +172,9 @@ func (s *Room) ChangeDay(c *page.Visit) error {
 	switch {
 	case errors.Is(err, errRefused):
 		full := d.view(in, key)
-		full.Wrong, full.Nearest, full.Trouble = v.Wrong, v.Nearest, v.Trouble
+		full.Wrong = v.Wrong
+		full.Nearest = v.Nearest
+		full.Trouble = v.Trouble
 		if len(v.Kit.People) > 0 {
 			full.Kit = v.Kit
 		}
@@ -280,7 +282,9 @@ func taken(_ *Room, _ context.Context, d *dayNow, _ url.Values, v *dayView) (str
 		v.Wrong = "There is no better order any more: the day has moved on."
 		return "", errRefused
 	}
-	d.Slots, d.Proved, d.Bound = d.Better.Slots, false, day.Goals{}
+	d.Slots = d.Better.Slots
+	d.Proved = false
+	d.Bound = day.Goals{}
 	return "Took the better order", nil
 }
 
@@ -342,7 +346,9 @@ func (s *Room) unpin(ctx context.Context, d *dayNow, i int) error {
 	if at < 0 || !free.Wishes[at].Pinned {
 		return nil
 	}
-	free.Wishes[at].Pinned, free.Wishes[at].At, free.Wishes[at].By = false, 0, ""
+	free.Wishes[at].Pinned = false
+	free.Wishes[at].At = 0
+	free.Wishes[at].By = ""
 	plans, err := s.work(ctx, &free)
 	if err != nil {
 		return err
@@ -350,7 +356,9 @@ func (s *Room) unpin(ctx context.Context, d *dayNow, i int) error {
 	put := day.Put(s.Rules.Day, d.Shop, free.Jobs, plans, free.Wishes, d.Wants)
 	if k := slices.IndexFunc(put.Tasks, func(o day.Task) bool { return o.Key == t.Key }); k >= 0 &&
 		len(put.Tasks[k].Minutes) == len(t.Minutes) {
-		t.From, t.To, t.Minutes = put.Tasks[k].From, put.Tasks[k].To, put.Tasks[k].Minutes
+		t.From = put.Tasks[k].From
+		t.To = put.Tasks[k].To
+		t.Minutes = put.Tasks[k].Minutes
 	}
 	return nil
 }
@@ -391,7 +399,9 @@ func pinned(_ *Room, _ context.Context, d *dayNow, values url.Values, v *dayView
 	w := d.Sheet.Wish(values.Get("task"))
 	said := d.said()
 	if values.Get("act") == "let_go" {
-		w.Pinned, w.At, w.By = false, 0, ""
+		w.Pinned = false
+		w.At = 0
+		w.By = ""
 		return said.Task(i) + " let go", nil
 	}
 	w.Pinned, w.At = true, d.Shown[i].Start
@@ -430,7 +440,9 @@ func wished(s *Room, ctx context.Context, d *dayNow, values url.Values, v *dayVi
 		}
 	}
 	if w.Pinned && slices.Contains(w.NotBy, w.By) {
-		w.Pinned, w.At, w.By = false, 0, ""
+		w.Pinned = false
+		w.At = 0
+		w.By = ""
 	}
 	if err := s.again(ctx, d, v); err != nil {
 		d.Sheet = old
@@ -520,7 +532,9 @@ func kitted(s *Room, ctx context.Context, d *dayNow, values url.Values, v *dayVi
 	for i := range d.Wishes { // who is not there any more does nothing
 		w := &d.Wishes[i]
 		if w.By != "" && !slices.ContainsFunc(d.Shop.People, func(h day.Hand) bool { return h.Name == w.By }) {
-			w.By, w.Pinned, w.At = "", false, 0
+			w.By = ""
+			w.Pinned = false
+			w.At = 0
 		}
 	}
 	if err := s.again(ctx, d, v); err != nil {

@@ -33,9 +33,9 @@ func kitFields(s *day.Shop, in measure.System) []kitField {
 	}
 	clock := func(path, label string, at *int, read func(string) (int, bool)) kitField {
 		return said(path, label, day.Time(*at), "a time of the day, as 8:00, is allowed", func(typed string) bool {
-			min, ok := read(typed)
+			minutes, ok := read(typed)
 			if ok {
-				*at = min
+				*at = minutes
 			}
 			return ok
 		})
@@ -146,11 +146,11 @@ func readSpans(text string) ([]day.Span, bool) {
 	return out, true
 }
 
-func timeOr(min int) string {
-	if min == 0 {
+func timeOr(minutes int) string {
+	if minutes == 0 {
 		return ""
 	}
-	return day.Time(min)
+	return day.Time(minutes)
 }
 
 // kitOf is the form as a day stands.

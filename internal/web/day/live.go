@@ -125,7 +125,9 @@ func (s *Room) ReadDay(ctx context.Context, date string, midnight time.Time) (*d
 		return d, err
 	}
 	if kept, better, err := d.Sheet.Day.Slip(d.Slots, d.Facts, d.Now, replanNodes); err == nil {
-		d.Kept, d.Better, d.Shown = kept, better, kept.Slots
+		d.Kept = kept
+		d.Better = better
+		d.Shown = kept.Slots
 	}
 	return d, nil
 }
@@ -184,7 +186,9 @@ func (s *Room) startDay(ctx context.Context, d *dayNow) error {
 		d.Shop = day.DefaultShop(s.Rules.Day)
 	}
 	for i := range d.Shop.People { // what was said of one day only
-		d.Shop.People[i].From, d.Shop.People[i].To, d.Shop.People[i].Breaks = 0, 0, nil
+		d.Shop.People[i].From = 0
+		d.Shop.People[i].To = 0
+		d.Shop.People[i].Breaks = nil
 	}
 	return nil
 }

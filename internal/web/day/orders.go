@@ -99,7 +99,9 @@ func (s *Room) OpenOrders(c *page.Visit) error {
 // showOrders shows a day’s orders, what of them was typed wrong, and the batches they need.
 func (s *Room) showOrders(c *page.Visit, status int, d *dayNow, v ordersView) error {
 	ctx := c.Request.Context()
-	v.Date, v.Head, v.Planned = d.Date, dateWords(d.Date), d.Planned()
+	v.Date = d.Date
+	v.Head = dateWords(d.Date)
+	v.Planned = d.Planned()
 	typed := v.Rows
 	v.Rows = nil
 	var ids []uint64
@@ -113,7 +115,9 @@ func (s *Room) showOrders(c *page.Visit, status int, d *dayNow, v ordersView) er
 		}
 		for _, t := range typed {
 			if orderMarkOf(t) == orderMarkOf(r) {
-				t.Batch, t.Standing, t.Version = r.Batch, r.Standing, r.Version
+				t.Batch = r.Batch
+				t.Standing = r.Standing
+				t.Version = r.Version
 				r = t
 			}
 		}
@@ -257,7 +261,9 @@ func (s *Room) scaled(ctx context.Context, source uint64, portions float64, date
 	}
 	r := b.Request.Request.Again(date)
 	portions = math.Ceil(portions - 1e-9) // half a portion is ordered, and no batch is planned for it
-	r.Amount.By, r.Amount.Portions, r.Cut.Also = request.ByPortions, portions, append(slices.Clone(r.Cut.Also), also...)
+	r.Amount.By = request.ByPortions
+	r.Amount.Portions = portions
+	r.Cut.Also = append(slices.Clone(r.Cut.Also), also...)
 	if name != "" {
 		r.Name = name
 	}
@@ -378,10 +384,13 @@ func (s *Room) saveOrder(ctx context.Context, c *page.Visit, d *dayNow, values u
 			return page.Answered(s.showOrders(c, http.StatusUnprocessableEntity, d, ordersView{Rows: []orderRow{row}}))
 		}
 		changed := orderOn(a, d.Date)
-		changed.ID, changed.Standing, changed.Batch, changed.Version = o.ID, o.Standing, cmp.Or(
+		changed.ID = o.ID
+		changed.Standing = o.Standing
+		changed.Batch = cmp.Or(
 			o.Batch,
 			o.Lost,
-		), row.Version
+		)
+		changed.Version = row.Version
 		o = changed
 	} else {
 		o.Version, _ = strconv.Atoi(values.Get("version"))

@@ -96,7 +96,9 @@ func (d *dayNow) byClock() (out []listLine) {
 	}
 	slices.SortStableFunc(order, func(a, b int) int { return cmp.Compare(d.Shown[a].Start, d.Shown[b].Start) })
 	for _, i := range order {
-		t, x, j := &d.Sheet.Day.Tasks[i], d.Shown[i], d.Jobs[d.Sheet.Day.Tasks[i].Batch]
+		t := &d.Sheet.Day.Tasks[i]
+		x := d.Shown[i]
+		j := d.Jobs[d.Sheet.Day.Tasks[i].Batch]
 		l := listLine{At: day.Time(x.Start), Until: day.Time(x.End()), Letter: j.Letter, Batch: j.Name, What: t.Name,
 			Face: j.Face, Edge: j.Edge,
 			Done: d.Facts[i].Done, Who: "by itself"}
@@ -159,7 +161,9 @@ func (s *Room) ShowWall(c *page.Visit) error {
 		Paper: page.PaperOf(page.SheetPapers, c.Query("paper"))}
 	v.Facts = d.view(c.Units, "").Facts
 	if d.Planned() {
-		v.Lines, v.Proof, v.Out = d.byClock(), day.Proof(d.Answer()), d.out(d.said())
+		v.Lines = d.byClock()
+		v.Proof = day.Proof(d.Answer())
+		v.Out = d.out(d.said())
 	}
 	for _, w := range d.Wants {
 		o := wallOrder{Who: w.Who, What: fmt.Sprintf("%s, %s", w.What, measure.Plural(int(math.Round(w.Count)),
@@ -223,7 +227,9 @@ func (s *Room) ShowPhone(c *page.Visit) error {
 	}
 	if d.Planned() {
 		full := d.view(c.Units, "")
-		v.Late, v.Better, v.Cards = full.Late, full.Better, d.cards(v.Who)
+		v.Late = full.Late
+		v.Better = full.Better
+		v.Cards = d.cards(v.Who)
 		v.Lost, v.Out = full.Lost, full.Out
 	}
 	s.Render(c, http.StatusOK, "phone", "Now, next, then", v)
@@ -245,7 +251,9 @@ func (d *dayNow) cards(who string) (out []phoneCard) {
 	})
 	words := []string{"Next", "Then", "Then"}
 	for _, i := range order {
-		t, x, j := &d.Sheet.Day.Tasks[i], d.Shown[i], d.Jobs[d.Sheet.Day.Tasks[i].Batch]
+		t := &d.Sheet.Day.Tasks[i]
+		x := d.Shown[i]
+		j := d.Jobs[d.Sheet.Day.Tasks[i].Batch]
 		p := phoneCard{Key: t.Key, Letter: j.Letter, Face: j.Face, Edge: j.Edge, Head: t.Name, Batch: j.Name,
 			Making: d.Making[j.Batch], BatchID: j.Batch,
 			Notes: d.notesOf(j.Batch), Begun: d.Facts[i].Begun, When: day.Time(x.Start)}
@@ -316,7 +324,9 @@ func (s *Room) try(d *dayNow, what string, plans []*plan.Plan) *day.Day {
 	}
 	wishes := slices.Clone(d.Wishes)
 	for i := range wishes { // what is pinned belongs to the day as it is
-		wishes[i].Pinned, wishes[i].At, wishes[i].By = false, 0, ""
+		wishes[i].Pinned = false
+		wishes[i].At = 0
+		wishes[i].By = ""
 	}
 	put := day.Put(s.Rules.Day, shop, slices.Clone(d.Jobs), plans, wishes, d.Wants)
 	if what == "fridge" {
@@ -357,7 +367,9 @@ func (s *Room) BesideDay(c *page.Visit) error {
 		var a *day.Answer
 		jobs := d.Jobs
 		if i == 0 && d.Planned() { // one plan, one figure: the day as its page shows it
-			put, a, jobs = d.Sheet.Day, d.Answer(), stood
+			put = d.Sheet.Day
+			a = d.Answer()
+			jobs = stood
 			if a.Slots = d.Shown; d.Kept != nil { // it has moved since it was found
 				a.Bound, a.Proved = day.Goals{}, false
 			}
@@ -366,8 +378,8 @@ func (s *Room) BesideDay(c *page.Visit) error {
 		}
 		answers[i] = a
 		_, by := (&day.Said{Day: put, Jobs: jobs, Slots: a.Slots}).Late(d.Wants)
-		for _, min := range by {
-			late[i] += min
+		for _, minutes := range by {
+			late[i] += minutes
 		}
 		other := *d
 		other.Sheet = d.Sheet.Copy()
@@ -376,8 +388,11 @@ func (s *Room) BesideDay(c *page.Visit) error {
 		if i == 1 && v.What == "hands" {
 			other.Shop.People = append(slices.Clone(d.Shop.People), day.Hand{Name: "Another", Pace: 100})
 		}
-		other.Shown, other.Facts, other.Begun, other.Live = a.Slots, make([]day.Fact, len(a.Slots)), make([]bool,
-			len(a.Slots)), false
+		other.Shown = a.Slots
+		other.Facts = make([]day.Fact, len(a.Slots))
+		other.Begun = make([]bool,
+			len(a.Slots))
+		other.Live = false
 		first, last := day.NoLimit, 0
 		for _, x := range a.Slots {
 			first, last = min(first, x.Start-x.CleanMin), max(last, x.End())

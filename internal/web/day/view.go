@@ -302,7 +302,9 @@ func (d *dayNow) row(at int, in measure.System, said *day.Said) dayRow {
 		return r
 	}
 	if why, thrown := d.Thrown[j.Batch]; thrown {
-		r.Now, r.InHand, r.Late = strings.TrimSuffix("thrown away: "+why, ": "), "", true
+		r.Now = strings.TrimSuffix("thrown away: "+why, ": ")
+		r.InHand = ""
+		r.Late = true
 		return r
 	}
 	d.doing(&r, at)
@@ -323,7 +325,9 @@ func (d *dayNow) doing(r *dayRow, at int) {
 	}
 	name := func(i int) string { return measure.Lower(d.Sheet.Day.Tasks[i].Name) }
 	r.First, r.Last = day.Time(d.Shown[tasks[0]].Start), day.Time(d.Shown[tasks[len(tasks)-1]].End())
-	next, now, lastDone := -1, -1, -1
+	next := -1
+	now := -1
+	lastDone := -1
 	for _, i := range tasks {
 		switch f := d.Facts[i]; {
 		case f.Done:
@@ -396,7 +400,9 @@ func (d *dayNow) selected(key string) *taskView {
 	if i < 0 {
 		return nil
 	}
-	t, s, j := &d.Sheet.Day.Tasks[i], d.Shown[i], d.Jobs[d.Sheet.Day.Tasks[i].Batch]
+	t := &d.Sheet.Day.Tasks[i]
+	s := d.Shown[i]
+	j := d.Jobs[d.Sheet.Day.Tasks[i].Batch]
 	v := &taskView{Key: key, Head: t.Name, Letter: j.Letter, Face: j.Face, Edge: j.Edge, At: day.Time(s.Start),
 		Hands: t.Hands,
 		Begun: d.Facts[i].Begun, Done: d.Facts[i].Done}
@@ -531,7 +537,9 @@ func (d *dayNow) bars(which func(int) bool) (out []draw.DayBar) {
 		if !which(i) {
 			continue
 		}
-		t, s, j := &d.Sheet.Day.Tasks[i], d.Shown[i], d.Jobs[d.Sheet.Day.Tasks[i].Batch]
+		t := &d.Sheet.Day.Tasks[i]
+		s := d.Shown[i]
+		j := d.Jobs[d.Sheet.Day.Tasks[i].Batch]
 		b := draw.DayBar{From: float64(s.Start), To: float64(s.End()), Letter: j.Letter, Words: measure.Lower(t.Name),
 			Face: j.Face, Edge: j.Edge,
 			Href: "?task=" + t.Key + "#task", Task: t.Key, CleanBefore: float64(s.CleanMin), Class: "work"}

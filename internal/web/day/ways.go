@@ -92,13 +92,13 @@ func (s *Room) ways(ctx context.Context, d *dayNow, v *waysView) error {
 		v.Rows = append(v.Rows, r)
 	}
 	if !slices.Contains(d.Begun, true) {
-		for _, min := range []int{15, 30, 60, 90} {
+		for _, minutes := range []int{15, 30, 60, 90} {
 			shop := d.Shop
-			if shop.OpenAt -= min; shop.OpenAt < 0 {
+			if shop.OpenAt -= minutes; shop.OpenAt < 0 {
 				break
 			}
 			before := len(v.Rows)
-			if add(fmt.Sprintf("Start %s earlier", day.Words(min)), "open at "+day.Time(shop.OpenAt), 10+min/15,
+			if add(fmt.Sprintf("Start %s earlier", day.Words(minutes)), "open at "+day.Time(shop.OpenAt), 10+minutes/15,
 				s.putAs(d, shop, plans)); len(v.Rows) > before &&
 				v.Rows[len(v.Rows)-1].late == 0 {
 				break

@@ -225,7 +225,14 @@ func (f *Form) freshShape(was string) {
 		delete(f.Errors, path)
 		delete(f.Typed, path)
 	}
-	c.Width, c.Long, c.Min, c.Max, c.NestG, c.PieceG, c.Filling.PieceG, c.Tool = nil, nil, nil, nil, nil, nil, nil, ""
+	c.Width = nil
+	c.Long = nil
+	c.Min = nil
+	c.Max = nil
+	c.NestG = nil
+	c.PieceG = nil
+	c.Filling.PieceG = nil
+	c.Tool = ""
 }
 
 // blend makes the shares add up: the first flour takes what the others leave. When they

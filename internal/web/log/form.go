@@ -142,8 +142,10 @@ func (s *Room) OpenMadeLog(c *page.Visit) error {
 // read takes what was typed; false where something is not allowed, which stands by its line.
 func (f *logForm) read(v url.Values) (got map[string]float64, ok bool) {
 	got, ok = map[string]float64{}, true
-	f.Felt, f.Touch, f.Maker, f.Next = v.Get("felt"), v.Get("touch"), strings.TrimSpace(v.Get("maker")),
-		strings.TrimSpace(v.Get("next"))
+	f.Felt = v.Get("felt")
+	f.Touch = v.Get("touch")
+	f.Maker = strings.TrimSpace(v.Get("maker"))
+	f.Next = strings.TrimSpace(v.Get("next"))
 	if f.Why = strings.TrimSpace(v.Get("why")); len([]rune(f.Why)) > bench.MaxText*3/4 {
 		f.WhyEr, ok = fmt.Sprintf("%d letters at most.", bench.MaxText*3/4), false
 	}

@@ -99,7 +99,9 @@ func ledgerRowOf(in measure.System, currency, by string, l store.LedgerLine) led
 	if l.InG <= 0 {
 		return r
 	}
-	r.In, r.Out, r.Trims = in.KG(l.InG/1000, 1), in.KG(l.OutG/1000, 1), in.KG(l.TrimG/1000, 1)
+	r.In = in.KG(l.InG/1000, 1)
+	r.Out = in.KG(l.OutG/1000, 1)
+	r.Trims = in.KG(l.TrimG/1000, 1)
 	if l.BackG > 0 {
 		r.Back = in.KG(l.BackG/1000, 2)
 	}

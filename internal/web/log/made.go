@@ -146,10 +146,12 @@ func (s *Room) airOf(c *page.Visit, kept *store.Making) string {
 	if err != nil || len(means) == 0 {
 		return ""
 	}
-	t, rh, n := 0., 0., 0.
+	var t, rh, n float64
 	low, high := means[0].RH, means[0].RH
 	for _, m := range means {
-		t, rh, n = t+m.TempC*float64(m.N), rh+m.RH*float64(m.N), n+float64(m.N)
+		t = t + m.TempC*float64(m.N)
+		rh = rh + m.RH*float64(m.N)
+		n = n + float64(m.N)
 		low, high = min(low, m.RH), max(high, m.RH)
 	}
 	words := fmt.Sprintf("The room meanwhile, by the sensor: %s and %.0f %%", c.Units.C(t/n, 1), 100*rh/n)

@@ -67,7 +67,9 @@ func (s *Room) ListMakings(c *page.Visit) error {
 			}
 			row.How = fmt.Sprintf("step %d of %d", min(run.State.Now+1, len(run.Steps)), len(run.Steps))
 		default:
-			row.How, row.Out, row.Next = madeWords(&ended[i].Summary), ended[i].OutWords(in), ended[i].Next
+			row.How = madeWords(&ended[i].Summary)
+			row.Out = ended[i].OutWords(in)
+			row.Next = ended[i].Next
 			if v.Last == 0 && !ended[i].Thrown {
 				v.Last = m.ID
 			}

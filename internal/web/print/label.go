@@ -202,9 +202,13 @@ func (v sheetView) labelPoints() float64 {
 // LabelFit returns how large the type of the label may be so that nothing is cut off; by the
 // sizes in the style sheet, and letters .47 of their size wide.
 func (v sheetView) LabelFit() float64 {
-	wide, high, title := 93., 63., 1.9
+	wide := 93.
+	high := 63.
+	title := 1.9
 	if v.Paper.Key == "small" {
-		wide, high, title = 58., 36., 1.65
+		wide = 58.
+		high = 36.
+		title = 1.65
 	}
 	in := "Ingredients: . Contains ." + v.LabelContains() + v.Beside()
 	if v.Beside() != "" {

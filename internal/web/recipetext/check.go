@@ -188,7 +188,9 @@ func (v *recipeView) nextStep() string {
 		return ""
 	}
 	f := &p.Formula
-	much, lo, hi := v.In.Grams(f.FlourG), v.Sum.FlourLowG, v.Sum.FlourHighG
+	much := v.In.Grams(f.FlourG)
+	lo := v.Sum.FlourLowG
+	hi := v.Sum.FlourHighG
 	hold := fmt.Sprintf("hold %s of it back and work that in only if it sticks", v.In.Grams(math.Round(f.HeldBackG)))
 	with, eggs := p.EggWords(), p.EggWords()
 	if f.WholeG+f.YolkG == 0 {
@@ -300,7 +302,9 @@ func (v recipeView) Request() request.Request {
 	}
 	switch {
 	case s.WholeG+s.YolkG == 0:
-		r.Eggs.Style, r.Eggs.FixWhole, r.Eggs.FixYolks = egg.NoEgg, nil, nil
+		r.Eggs.Style = egg.NoEgg
+		r.Eggs.FixWhole = nil
+		r.Eggs.FixYolks = nil
 	case s.WholeG == 0:
 		r.Eggs.Style = egg.YolksOnly
 	case s.YolkG > 0:
@@ -356,7 +360,10 @@ func (v recipeView) Written() request.Request {
 	}
 	wholes, weighedWholes := count(s.Wholes, s.WholeG, class.EdibleG)
 	yolks, weighedYolks := count(s.Yolks, s.YolkG, class.YolkG)
-	r.Eggs.FixWhole, r.Eggs.FixYolks, r.Eggs.CrackedG, r.Eggs.LiquidG = someOf(wholes), someOf(yolks), nil, nil
+	r.Eggs.FixWhole = someOf(wholes)
+	r.Eggs.FixYolks = someOf(yolks)
+	r.Eggs.CrackedG = nil
+	r.Eggs.LiquidG = nil
 	if weighedWholes || weighedYolks {
 		r.Eggs.CrackedG = someOf(math.Round(s.WholeG + s.YolkG))
 	}

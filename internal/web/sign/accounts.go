@@ -235,7 +235,9 @@ type ownView struct {
 
 func (s *Room) showOwn(c *page.Visit, status int, v ownView) {
 	a := c.Who
-	v.Name, v.Role, v.PIN = a.Maker, account.Role(a.Role), a.PIN != ""
+	v.Name = a.Maker
+	v.Role = account.Role(a.Role)
+	v.PIN = a.PIN != ""
 	s.Render(c, status, "account", "Your account", v)
 }
 

@@ -27,12 +27,17 @@ const (
 // newSessions returns what keeps track of who has signed in.
 func newSessions(s *store.Store, secure bool) *scs.SessionManager {
 	m := scs.New()
-	m.Store, m.Lifetime, m.HashTokenInStore = store.Sessions{Store: s}, knownFor, false // the store hashes it
+	m.Store = store.Sessions{Store: s}
+	m.Lifetime = knownFor
+	m.HashTokenInStore = false // the store hashes it
 	name := "session"
 	if secure {
 		name = "__Host-session" // which no page of another name can set
 	}
-	m.Cookie.Name, m.Cookie.Secure, m.Cookie.SameSite, m.Cookie.Persist = name, secure, http.SameSiteLaxMode, false
+	m.Cookie.Name = name
+	m.Cookie.Secure = secure
+	m.Cookie.SameSite = http.SameSiteLaxMode
+	m.Cookie.Persist = false
 	return m
 }
 
@@ -174,7 +179,9 @@ func (s *Room) AskSign(c *page.Visit, locked bool) {
 		}
 	}
 	if len(v.Carried) == 0 && c.Request.ContentLength > 0 || size > mostCarried { // a file, or a document
-		v.Post, v.Then, v.Carried = false, "/", nil
+		v.Post = false
+		v.Then = "/"
+		v.Carried = nil
 		v.Lost = "What was sent is too much to be kept here: it has to be sent again; go back afterwards, it is " +
 			"still there."
 	}
@@ -452,7 +459,10 @@ func (s *Room) Unlock(c *page.Visit) error {
 		}
 		_ = s.keepSession(c)
 		s.Audit(c, "wrong PIN", "five times: signed out")
-		v.Locked, v.Do, v.Err, v.Known = false, "/sign-in", "Five wrong PINs: sign in with your password.", true
+		v.Locked = false
+		v.Do = "/sign-in"
+		v.Err = "Five wrong PINs: sign in with your password."
+		v.Known = true
 		s.Render(c, http.StatusUnauthorized, "sign", "Sign in", v)
 		return nil
 	}
