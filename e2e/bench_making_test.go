@@ -98,7 +98,7 @@ func makingByTaps(t *testing.T, width, height int64) {
 	}
 	done := 0
 	for _, e := range events {
-		if e.What == bench.Done {
+		if _, ok := e.Says.(bench.Done); ok {
 			done++
 		}
 	}
@@ -218,10 +218,10 @@ func TestBenchOutlivesTheServer(t *testing.T) {
 	}
 	done, back := 0, 0
 	for _, e := range events {
-		switch e.What {
+		switch e.Says.(type) {
 		case bench.Done:
 			done++
-		case bench.Took:
+		case bench.TakenBack:
 			back++
 		}
 	}
@@ -293,8 +293,8 @@ func TestWeighingOnAScale(t *testing.T) {
 	}
 	var kept []string
 	for _, e := range events {
-		if e.What == bench.Weighed {
-			kept = append(kept, fmt.Sprintf("%s %.1f %v", e.Step, e.G, e.Scale))
+		if x, ok := e.Says.(bench.Weighed); ok {
+			kept = append(kept, fmt.Sprintf("%s %.1f %v", x.Step, x.G, x.Scale))
 		}
 	}
 	if got := strings.Join(kept,
@@ -439,8 +439,8 @@ func TestSomethingWrongAtTheBench(t *testing.T) {
 			t.Fatal(err)
 		}
 		for _, e := range events {
-			if e.What == bench.Seen && e.G > 0 && e.Of == "water" {
-				seen = e.Text
+			if x, ok := e.Says.(bench.Seen); ok && x.G > 0 && x.Act == "water" {
+				seen = x.Text
 			}
 		}
 	}
@@ -623,8 +623,7 @@ func TestEndedWithoutWords(t *testing.T) {
 		if strings.HasPrefix(x.Key, "knead.") {
 			break
 		}
-		events = append(events, bench.Event{ID: fmt.Sprint("d", i), What: bench.Done, Step: x.Key,
-			At: long.Add(time.Minute)})
+		events = append(events, bench.Event{ID: fmt.Sprint("d", i), At: long.Add(time.Minute), Says: bench.Done{Step: x.Key}})
 	}
 	if _, err := st.AddEvents(context.Background(), m.ID, events); err != nil {
 		t.Fatal(err)

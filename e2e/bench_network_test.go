@@ -101,9 +101,9 @@ func TestNetworkOffForFiveTaps(t *testing.T) {
 	}
 	var kept []string
 	for i, e := range events {
-		kept = append(kept, e.Step)
+		kept = append(kept, e.Step())
 		if i > 0 && e.At.Before(events[i-1].At) {
-			t.Errorf("%s before %s", e.Step, events[i-1].Step)
+			t.Errorf("%s before %s", e.Step(), events[i-1].Step())
 		}
 	}
 	p, err := bench6(st)
@@ -228,9 +228,9 @@ func TestTwoProcessesOneKilled(t *testing.T) {
 	}
 	count := map[bench.What]int{}
 	for _, e := range events {
-		count[e.What]++
+		count[e.What()]++
 	}
-	if count[bench.Done] != 13 || count[bench.Took] != 2 {
+	if count["done"] != 13 || count["taken_back"] != 2 {
 		t.Errorf("kept %v, made 13 on and 2 back", count)
 	}
 }

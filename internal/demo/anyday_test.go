@@ -46,7 +46,7 @@ func TestDemoOnAnyDay(t *testing.T) {
 		for _, m := range made {
 			for _, e := range m.Events {
 				if e.At.After(now.Add(time.Minute)) || e.At.Before(m.Began) {
-					t.Errorf("%s: %s of a making begun %v is at %v", at, e.What, m.Began, e.At)
+					t.Errorf("%s: %s of a making begun %v is at %v", at, e.What(), m.Began, e.At)
 					break
 				}
 			}

@@ -101,17 +101,17 @@ func (w workshop) logged(ru rules.Rules, rng *rand.Rand, batch int, r request.Re
 	off := p.Formula.Target.Hw + wants(&r, lot, back) - p.Formula.Dough.Hw // points it lacks
 	if off > .8 && rng.Float64() < .5 {                                    // put right at the board
 		g := math.Round(off * p.Formula.Blend.F14G / 100)
-		say(bench.Event{What: bench.Added, Text: "water", G: g, At: began.Add(15 * time.Minute)})
+		say(bench.Event{At: began.Add(15 * time.Minute), Says: bench.Added{What: "water", G: g}})
 		off = 0
 	}
 	if maker == "Osk" { // who calls a dough right a little later
 		off -= .2
 	}
 	felt := int(math.Max(-2, math.Min(2, math.Round(-off/1.2+.35*rng.NormFloat64()))))
-	say(bench.Event{What: bench.Felt, N: felt})
+	say(bench.Event{Says: bench.Felt{Word: felt}})
 	if k%5 == 0 || rng.IntN(3) == 0 {
-		say(bench.Event{What: bench.Named, Of: "eggs", Text: map[bool]string{true: "From the dike farm",
-			false: "market"}[r.Eggs.OwnClass != nil]})
+		say(bench.Event{Says: bench.Named{What: "eggs", Name: map[bool]string{true: "From the dike farm",
+			false: "market"}[r.Eggs.OwnClass != nil]}})
 	}
 	w.tried(p, rng, events, say)
 	trimmed(p, rand.New(rand.NewPCG(uint64(back), uint64(n))), say)
@@ -124,7 +124,7 @@ func (w workshop) logged(ru rules.Rules, rng *rand.Rand, batch int, r request.Re
 	if p.Cut.AllMadeG > p.Formula.Dough.MassG { // filled
 		out = (.95 + .03*rng.Float64()) * p.Cut.AllMadeG
 	}
-	say(bench.Event{What: bench.Ended, G: math.Round(out), Text: next, At: end.Add(2 * time.Minute)})
+	say(bench.Event{At: end.Add(2 * time.Minute), Says: bench.Ended{G: math.Round(out), Text: next}})
 	return store.SeedMaking{Batch: batch, Plan: p, Began: began, Events: events}
 }
 
@@ -136,15 +136,15 @@ func trimmed(p *plan.Plan, rng *rand.Rand, say func(bench.Event)) {
 		if rng.IntN(3) == 0 {
 			back = 0
 		} else {
-			say(bench.Event{What: bench.Left, Text: bench.Trimmings, Of: bench.KneadedIn, G: back})
+			say(bench.Event{Says: bench.Left{What: bench.Trimmings, Into: bench.KneadedIn, G: back}})
 		}
-		say(bench.Event{What: bench.Left, Text: bench.Trimmings, G: math.Round(g - back)})
+		say(bench.Event{Says: bench.Left{What: bench.Trimmings, G: math.Round(g - back)}})
 	}
 	for _, s := range bench.Steps(p) {
 		if long := math.Round(p.Cut.LengthMM); s.Kind == bench.Cut && p.Cut.Shape.Traits().Lengths && long >= 100 &&
 			rng.IntN(4) == 0 {
-			say(bench.Event{What: bench.Shrunk, Step: s.Key, FromMM: long, MM: math.Round(long * (.945 +
-				.01*rng.NormFloat64()))})
+			say(bench.Event{Says: bench.Shrunk{Step: s.Key, CutMM: long, MM: math.Round(long * (.945 +
+				.01*rng.NormFloat64()))}})
 		}
 	}
 }
@@ -162,24 +162,23 @@ func orKept(k flour.Keeping) flour.Keeping {
 func (w workshop) tried(p *plan.Plan, rng *rand.Rand, events []bench.Event, say func(bench.Event)) {
 	ends := map[string]time.Time{}
 	for _, e := range events {
-		if e.What == bench.Done {
-			ends[e.Step] = e.At
+		if _, ok := e.Says.(bench.Done); ok {
+			ends[e.Step()] = e.At
 		}
 	}
 	for _, s := range bench.Steps(p) {
 		end := ends[s.Key]
 		switch {
 		case s.Kind == bench.Wait && s.Station == request.AtRest && s.Min > 15 && s.Min < 300 && rng.IntN(2) == 0:
-			say(bench.Event{What: bench.Poked, Step: s.Key, S: math.Round(10*(3.4+.8*rng.NormFloat64())) / 10,
-				At: end.Add(-time.Second)})
+			say(bench.Event{At: end.Add(-time.Second), Says: bench.Poked{Step: s.Key, S: math.Round(10*(3.4+.8*rng.NormFloat64())) / 10}})
 		case s.Kind == bench.Wait && s.Station == request.AtDry && p.Request.Room.Air == dry.Still && rng.IntN(2) == 0:
 			word := "not yet"
 			if rng.IntN(3) == 0 {
 				word = "right"
 			}
-			say(bench.Event{What: bench.Looked, Step: s.Key, Text: word, At: end.Add(-time.Second)})
+			say(bench.Event{At: end.Add(-time.Second), Says: bench.Looked{Step: s.Key, Look: word}})
 		case s.Kind == bench.Pass && s.Piece == 2 && s.Pass == s.Passes && s.SheetMM > 0 && rng.IntN(3) == 0:
-			say(bench.Event{What: bench.Measured, Step: s.Key, MM: math.Round(100*s.SheetMM*(1.05+.02*rng.NormFloat64())) / 100, At: end})
+			say(bench.Event{At: end, Says: bench.Measured{Step: s.Key, MM: math.Round(100*s.SheetMM*(1.05+.02*rng.NormFloat64())) / 100}})
 		}
 	}
 }

@@ -20,13 +20,9 @@ func makings(now time.Time, plans []*plan.Plan) []store.SeedMaking {
 	linguine, p := of(Chandler)
 	began := now.Add(-26 * time.Hour)
 	events, end := madeUpTo(p, began, "", "Linde")
-	events = append(events, bench.Event{ID: "demo-note", By: "Linde", What: bench.Noted,
-		Text: "The fifth piece tore at the edge: dusted, and on.",
-		At:   end.Add(-8 * time.Minute)},
-		bench.Event{ID: "demo-felt", What: bench.Felt, N: -1, At: end},
-		bench.Event{ID: "demo-end", What: bench.Ended, G: math.Round(.97 * p.Formula.Dough.MassG),
-			Text: "A little more water, and roll it a stop finer.",
-			At:   end.Add(time.Second)})
+	events = append(events, bench.Event{ID: "demo-note", By: "Linde", At: end.Add(-8 * time.Minute), Says: bench.Noted{Text: "The fifth piece tore at the edge: dusted, and on."}},
+		bench.Event{ID: "demo-felt", At: end, Says: bench.Felt{Word: -1}},
+		bench.Event{ID: "demo-end", At: end.Add(time.Second), Says: bench.Ended{G: math.Round(.97 * p.Formula.Dough.MassG), Text: "A little more water, and roll it a stop finer."}})
 	out := []store.SeedMaking{{Batch: linguine, Plan: p, Began: began, Events: events}}
 	service, p := of(Service)
 	_, until := madeUpTo(p, now, "rest.1", "Osk")
@@ -48,13 +44,12 @@ func madeUpTo(p *plan.Plan, began time.Time, until, by string) (out []bench.Even
 			minutes = 3
 		case bench.Weigh:
 			minutes = .6
-			out = append(out, bench.Event{ID: fmt.Sprintf("demo-w%d", i), By: by, What: bench.Weighed, Step: s.Key,
-				G: s.WantG, At: end.Add(30 * time.Second)})
+			out = append(out, bench.Event{ID: fmt.Sprintf("demo-w%d", i), By: by, At: end.Add(30 * time.Second), Says: bench.Weighed{Step: s.Key, G: s.WantG}})
 		case bench.Divide:
 			minutes = .3
 		}
 		end = end.Add(time.Duration(minutes * float64(time.Minute)))
-		out = append(out, bench.Event{ID: fmt.Sprintf("demo-d%d", i), By: by, What: bench.Done, Step: s.Key, At: end})
+		out = append(out, bench.Event{ID: fmt.Sprintf("demo-d%d", i), By: by, At: end, Says: bench.Done{Step: s.Key}})
 	}
 	return out, end
 }

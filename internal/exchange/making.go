@@ -85,18 +85,18 @@ func readMaking(ru rules.Rules, raw []byte) (*Making, error) {
 		if err := e.Check(has); err != nil {
 			return nil, fmt.Errorf("events.%d: %w", i, err)
 		}
-		e.Shape = ownShape(r, e)
+		if x, ok := e.Says.(bench.Shaped); ok { // a document says of no other own shape than the request brings
+			x.Own = ownShape(r, x.Shape)
+			e.Says = x
+		}
 	}
 	return &out, nil
 }
 
-// ownShape is the workshop's own shape an event names, where the request brings it; a document says of no other.
-func ownShape(r request.Request, e *bench.Event) (own *bench.OwnShape) {
-	if e.What != bench.Shaped {
-		return nil
-	}
+// ownShape is the workshop's own shape of that key, where the request brings it.
+func ownShape(r request.Request, key string) *bench.OwnShape {
 	for _, x := range append([]request.ShapePart{{Shape: r.Cut.Shape, Own: r.Cut.Own}}, r.Cut.Also...) {
-		if x.Shape == e.Text && x.Own != nil {
+		if x.Shape == key && x.Own != nil {
 			return x.Own
 		}
 	}

@@ -134,8 +134,7 @@ func TestBackupIsOfOneMoment(t *testing.T) {
 		wait.Go(func() {
 			for i := 0; ctx.Err() == nil && i < 3000; i++ {
 				_, _ = s.AddEvents(ctx, m.ID, []bench.Event{{ID: strings.Repeat("abc"[w:w+1], 3) +
-					storetest.Now().Format("150405.000000000"), What: bench.Noted, Text: "x",
-					At: storetest.Now()}})
+					storetest.Now().Format("150405.000000000"), At: storetest.Now(), Says: bench.Noted{Text: "x"}}})
 			}
 		})
 	}

@@ -65,8 +65,8 @@ func workshop(t *testing.T) *store.Store {
 		ctx,
 		m.ID,
 		[]bench.Event{
-			{ID: "one", What: bench.Noted, Text: "x", At: storetest.Now()},
-			{ID: "two", What: bench.Ended, At: storetest.Now()},
+			{ID: "one", At: storetest.Now(), Says: bench.Noted{Text: "x"}},
+			{ID: "two", At: storetest.Now(), Says: bench.Ended{}},
 		},
 	)
 	if err := errors.Join(err, e2, s.Delete(ctx, twin.ID), s.Delete(ctx, 3), s.Retire(ctx, store.FlourKind, id, true),

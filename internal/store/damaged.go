@@ -77,8 +77,7 @@ func (s *Store) event(r makingEvent) (e bench.Event) {
 		return bench.Event{
 			ID:   r.ID,
 			At:   r.At,
-			What: bench.Damaged,
-			Text: "What was kept here cannot be read, and is left out.",
+			Says: bench.Damaged{Text: "What was kept here cannot be read, and is left out."},
 		}
 	}
 	return e

@@ -51,7 +51,9 @@ func summaryOf(m Making, run *bench.Making, events []bench.Event) (makingSummary
 	words := []string{s.Name, s.Shape, s.Next, s.Why}
 	words = append(append(append(words, s.Flours...), s.Makers...), s.Lots...)
 	for _, e := range run.State.Remarks {
-		words = append(words, e.Text)
+		if r, ok := e.Says.(bench.Remark); ok {
+			words = append(words, r.Found())
+		}
 	}
 	found := []rune(" " + strings.Join(wordsOf(strings.Join(words, " ")), " "))
 	return makingSummary{MakingID: m.ID, BatchID: m.BatchID, Version: s.Version, Seq: uint64(len(events)),

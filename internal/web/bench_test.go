@@ -221,7 +221,11 @@ func TestShapesDecidedLate(t *testing.T) {
 		t.Errorf("%v: %+v", err, st)
 	}
 	events, _, err := s.store.Events(context.Background(), newMade, 0)
-	if err != nil || len(events) != 1 || events[0].Shape == nil || events[0].Shape.Name != "Wrack ribbons" {
+	var into bench.Shaped
+	if len(events) == 1 {
+		into, _ = events[0].Says.(bench.Shaped)
+	}
+	if err != nil || into.Own == nil || into.Own.Name != "Wrack ribbons" {
 		t.Errorf("%+v, %v", events, err)
 	}
 }

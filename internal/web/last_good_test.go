@@ -43,8 +43,8 @@ func TestOneBadFieldFreezesNothing(t *testing.T) {
 	}
 	v.Set("room.rh", "140")
 	w := s.ask("POST", at+"/save", v)
-	s.wants(w, 422, "Not saved yet.", "It waits for Humidity at Room: 5 to 99 % is allowed; Target sheet at Roll: ",
-		`value="140"`)
+	s.wants(w, 422, "Not saved yet.", `data-waits="room.rh">Humidity at Room: 5 to 99 % is allowed`,
+		`data-waits="roll.target_mm">Target sheet at Roll: `, `value="140"`)
 	// What a page carries that is not allowed is passed over.
 	for _, stood := range []string{"{", `{"format":"x"}`, `[]`, "null"} {
 		v.Set("stood", stood)

@@ -37,7 +37,7 @@ func (s site) planned(change func(*request.Request)) (string, store.Batch) {
 }
 
 // made begins and ends a making of a batch that took so long from mixing to the fridge.
-func (s site) made(b store.Batch, out time.Duration, end bench.Event) store.Making {
+func (s site) made(b store.Batch, out time.Duration, how bench.Ended) store.Making {
 	s.Helper()
 	ctx := context.Background()
 	p, err := plan.Make(rules.Default(), b.Request.Request)
@@ -56,11 +56,11 @@ func (s site) made(b store.Batch, out time.Duration, end bench.Event) store.Maki
 			at = now.Add(-time.Hour)
 		}
 		if x.Key == "weigh.flour.1" {
-			events = append(events, bench.Event{ID: "w", What: bench.Weighed, Step: x.Key, G: x.WantG + 60, At: at})
+			events = append(events, bench.Event{ID: "w", At: at, Says: bench.Weighed{Step: x.Key, G: x.WantG + 60}})
 		}
-		events = append(events, bench.Event{ID: fmt.Sprint("d", i), What: bench.Done, Step: x.Key, At: at})
+		events = append(events, bench.Event{ID: fmt.Sprint("d", i), At: at, Says: bench.Done{Step: x.Key}})
 	}
-	end.ID, end.What, end.At = "end", bench.Ended, now.Add(-30*time.Minute)
+	end := bench.Event{ID: "end", At: now.Add(-30 * time.Minute), Says: how}
 	if _, err := s.store.AddEvents(ctx, m.ID, append(events, end)); err != nil {
 		s.Fatal(err)
 	}
@@ -156,7 +156,7 @@ func TestPaperAsMade(t *testing.T) {
 		func(r *request.Request) { r.Amount.By, r.Amount.FlourG, r.Keep.Where = request.ByFlour, 1000, "fridge" },
 	)
 	before := words(s.ask("GET", at+"/sheet", nil).Body.String())
-	s.made(b, 317*time.Minute, bench.Event{})
+	s.made(b, 317*time.Minute, bench.Ended{})
 	sheet, label := words(
 		s.ask("GET", at+"/sheet", nil).Body.String(),
 	), words(
@@ -184,7 +184,7 @@ func TestPaperAsMade(t *testing.T) {
 	}
 
 	soon, b := s.planned(func(r *request.Request) { r.Keep.Where = "fridge" })
-	s.made(b, 80*time.Minute, bench.Event{Of: bench.OutWeighed, G: 900})
+	s.made(b, 80*time.Minute, bench.Ended{How: bench.OutWeighed, G: 900})
 	if said := words(s.ask("GET", soon+"/label", nil).Body.String()); !strings.Contains(
 		said,
 		"Use by "+storetest.Now().Add(-time.Hour).AddDate(0, 0, 2).Format("2 Jan 2006"),
@@ -204,7 +204,7 @@ func TestEndings(t *testing.T) {
 		Due: 700, Batch: &b.ID, Note: "no salt"}}); err != nil {
 		t.Fatal(err)
 	}
-	s.made(b, 60*time.Minute, bench.Event{Of: bench.ThrownAway, Text: "fell on the floor", G: 400})
+	s.made(b, 60*time.Minute, bench.Ended{How: bench.ThrownAway, Text: "fell on the floor", G: 400})
 	s.wants(s.ask("GET", "/days/"+date+"/orders", nil), 200, "thrown away: fell on the floor", "Batches they need")
 	s.wants(s.ask("GET", "/days/"+date, nil), 200, "<b>Thrown away:</b>", "Mole café")
 	s.wants(s.ask("GET", "/days/"+date+"/wall", nil), 200, "thrown away", "no salt")
@@ -222,9 +222,9 @@ func TestEndings(t *testing.T) {
 	}
 
 	for _, c := range []struct {
-		end  bench.Event
+		end  bench.Ended
 		says string
-	}{{bench.Event{}, "not weighed, "}, {bench.Event{Of: bench.OutWeighed}, "nothing came out"}, {bench.Event{G: 470},
+	}{{bench.Ended{}, "not weighed, "}, {bench.Ended{How: bench.OutWeighed}, "nothing came out"}, {bench.Ended{G: 470},
 		"470 g came out"}} {
 		at, b := s.planned(func(*request.Request) {})
 		s.made(b, 60*time.Minute, c.end)

@@ -119,14 +119,14 @@ func (m *Making) weighed(r *request.Request) bool {
 		adds[i] = got(fmt.Sprintf("addition.%d", i+1), x.MassG)
 	}
 	for _, x := range m.State.Remarks {
-		if x.What != Added && x.What != Left {
-			continue
+		g, what := 0., ""
+		switch x := x.Says.(type) {
+		case Added:
+			g, what = x.G, x.What
+		case Left:
+			g, what = -x.G, x.What
 		}
-		g := x.G
-		if x.What == Left {
-			g = -g
-		}
-		switch x.Text {
+		switch what {
 		case "water":
 			liquid = max(0, liquid+g)
 		case "egg":
@@ -170,18 +170,19 @@ func (m *Making) acted(r *request.Request) bool {
 	any := false
 	r.Acts = slices.Clone(r.Acts)
 	for _, x := range m.State.Remarks {
-		kind := doctor.Kind(x.Of)
-		if x.What != Seen || x.G == 0 || len(r.Acts) >= request.MaxActs ||
+		seen, _ := x.Says.(Seen)
+		kind := doctor.Kind(seen.Act)
+		if seen.G == 0 || len(r.Acts) >= request.MaxActs ||
 			!slices.Contains([]doctor.Kind{doctor.Water, doctor.Egg, doctor.Milk, doctor.Oil, doctor.Flour}, kind) {
 			continue
 		}
 		at := request.AtKnead
 		for i := range m.Steps {
-			if m.Steps[i].Key == x.Step {
+			if m.Steps[i].Key == seen.Step {
 				at = m.Steps[i].Station
 			}
 		}
-		r.Acts = append(r.Acts, request.Act{Kind: kind, Amount: plan.Tenth(x.G), Sign: x.Sign, Stage: at})
+		r.Acts = append(r.Acts, request.Act{Kind: kind, Amount: plan.Tenth(seen.G), Sign: seen.Sign, Stage: at})
 		any = true
 	}
 	return any
@@ -211,14 +212,15 @@ func (m *Making) shaped(r *request.Request) bool {
 	var parts []request.ShapePart
 	decided := 0
 	for piece := 1; piece <= pieces; piece++ {
-		e, ok := m.State.Shapes[piece]
-		if !ok || e.Text == r.Cut.Shape && e.Shape == nil {
+		e := m.State.Shapes[piece]
+		into, ok := e.Says.(Shaped)
+		if !ok || into.Shape == r.Cut.Shape && into.Own == nil {
 			continue
 		}
 		decided++
-		i := slices.IndexFunc(parts, func(x request.ShapePart) bool { return x.Shape == e.Text })
+		i := slices.IndexFunc(parts, func(x request.ShapePart) bool { return x.Shape == into.Shape })
 		if i < 0 {
-			parts = append(parts, request.ShapePart{Shape: e.Text, By: request.ShareByPieces, Own: e.Shape})
+			parts = append(parts, request.ShapePart{Shape: into.Shape, By: request.ShareByPieces, Own: into.Own})
 			i = len(parts) - 1
 		}
 		parts[i].Portions++

@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"fmt"
 	"math"
+	"slices"
 	"strings"
 
 	"hollen/internal/core/plan"
@@ -100,17 +101,18 @@ func (m *Making) bears(events []Event) Bears {
 				b.Maker = e.By
 			}
 		}
-		if e.What == Named && e.Of == "lot" {
-			b.Lot = e.Text
-		} else if e.What == Named && e.Of == "eggs" {
-			b.Eggs = e.Text
+		switch x, _ := e.Says.(Named); x.What {
+		case NamedLot:
+			b.Lot = x.Name
+		case NamedEggs:
+			b.Eggs = x.Name
 		}
 	}
 	b.looks(m, events)
 	b.lost(m)
 	for _, x := range m.State.Remarks {
-		if x.What == Left && x.Text == Trimmings {
-			b.TrimG, b.PlanTrim = round(b.TrimG+x.G), round(a.Cut.LaidTrimG())
+		if left, ok := x.Says.(Left); ok && left.What == Trimmings {
+			b.TrimG, b.PlanTrim = round(b.TrimG+left.G), round(a.Cut.LaidTrimG())
 		}
 	}
 	if d := m.State.Steps["weigh.eggs"]; d != nil && d.G > 0 && p.BowlLoads() == 1 && p.Request.Eggs.OwnClass == nil &&
@@ -183,7 +185,7 @@ func (m *Making) worked(key string, at float64) float64 {
 		if s.Rests() {
 			took := s.Min
 			if resting < len(rests) && rests[resting].Took() > 0 {
-				took = rests[resting].Took()
+				took = rests[resting].counts()
 			}
 			resting++
 			minutes = append(minutes, took)
@@ -196,7 +198,7 @@ func (m *Making) worked(key string, at float64) float64 {
 		}
 		took := 0.
 		if d := m.State.Steps[of]; d != nil {
-			took = d.Took()
+			took = d.counts()
 		}
 		minutes = append(minutes, took)
 	}
@@ -213,13 +215,6 @@ func (m *Making) kneadsTo() float64 {
 	}
 	return math.Inf(1)
 }
-
-// Trimmings is what is weighed of them called, where they are left, and KneadedIn what is said of those that went into
-// the next piece.
-const (
-	Trimmings = "trimmings"
-	KneadedIn = "kneaded in"
-)
 
 // lost reads what stayed on bowl and board, where every piece was weighed.
 func (b *Bears) lost(m *Making) {
@@ -289,51 +284,51 @@ func (b *Bears) looks(m *Making, events []Event) {
 		}
 	}
 	for _, e := range events {
-		i := -1
-		for j := range m.Steps {
-			if m.Steps[j].Key == e.Step {
-				i = j
-			}
-		}
-		if i < 0 || e.What != Looked && e.What != Poked {
+		look, looked := e.Says.(Looked)
+		poke, poked := e.Says.(Poked)
+		i := slices.IndexFunc(m.Steps, func(s Step) bool { return s.Key == e.Step() })
+		if i < 0 || !looked && !poked {
 			continue
 		}
-		s, d := &m.Steps[i], m.State.Steps[e.Step]
+		s, d := &m.Steps[i], m.State.Steps[e.Step()]
 		at := e.At.Sub(d.Began).Minutes()
+		if d.Began.IsZero() || at < 0 || at > request.MostStepMin {
+			continue // of what had not begun, or was forgotten for days, a look says nothing
+		}
 		switch {
-		case e.What == Poked && s.Station == request.AtRest:
-			slow := e.S >= m.Begun.Rules().Learn.PokeOpenS // so slow that nobody tells how relaxed it is
+		case poked && s.Station == request.AtRest:
+			slow := poke.S >= m.Begun.Rules().Learn.PokeOpenS // so slow that nobody tells how relaxed it is
 			x, t0, rest := m.Ahead.Relaxes()
 			switch {
 			case x <= 0 || rest <= 0 || at <= 1:
 			case slow && m.Begun.RestFloored():
 				b.unseen().RestMin = round(rest)
 			default:
-				b.Rest = append(b.Rest, Poke{e.S, round(x * l.Rest.K() * math.Min(1, at/rest)), round(t0)})
+				b.Rest = append(b.Rest, Poke{poke.S, round(x * l.Rest.K() * math.Min(1, at/rest)), round(t0)})
 			}
-		case e.What != Looked:
+		case poked:
 		case s.Station == request.AtKnead && s.Kind == Work:
 			if book := m.bookPlan(); book != nil {
 				by, counts := book.Kneading()
-				if worked, end := m.worked(e.Step, at), m.kneadsTo(); counts && worked > 0 {
-					if _, looked := notYet["knead"]; e.Text == "right" && !looked && worked >= end {
+				if worked, end := m.worked(s.Key, at), m.kneadsTo(); counts && worked > 0 {
+					if _, before := notYet["knead"]; look.Look == "right" && !before && worked >= end {
 						// smooth at the end of more minutes than it needs
 						b.unseen().KneadMin = round(m.Begun.KneadsMin())
 						continue
 					}
-					see("knead", worked, by.NeedMin, e.Text, &b.Knead)
+					see("knead", worked, by.NeedMin, look.Look, &b.Knead)
 				}
 			}
 		case s.Station == request.AtDry && s.Kind == Wait:
 			if book := m.bookPlan(); book != nil {
 				planned := book.Dry.Leather.FromMin
-				if e.Text == "past" {
+				if look.Look == "past" {
 					planned = book.Dry.Brittle.FromMin
 				}
-				see("dry", at, planned, e.Text, &b.Dry)
+				see("dry", at, planned, look.Look, &b.Dry)
 			}
 		case s.Kind == Pot && !s.Through: // what is raw inside is not timed by taste
-			see(s.Key, 60*at, m.Ahead.BookPotS(s.Part), e.Text, &b.Cook)
+			see(s.Key, 60*at, m.Ahead.BookPotS(s.Part), look.Look, &b.Cook)
 		}
 	}
 }

@@ -5,7 +5,9 @@ import (
 	"fmt"
 	"math"
 	"math/rand/v2"
+	"os"
 	"reflect"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -35,28 +37,35 @@ func made(t testing.TB, change func(r *request.Request)) *plan.Plan {
 // done are the events of going on through the first n steps, each taking so many minutes.
 func done(steps []Step, n int, minutes float64) (out []Event) {
 	for i := range n {
-		out = append(out, Event{ID: fmt.Sprintf("d%03d", i), What: Done, At: at(minutes * float64(i+1)),
-			Step: steps[i].Key})
+		out = append(out, Event{ID: fmt.Sprintf("d%03d", i), At: at(minutes * float64(i+1)), Says: Done{Step: steps[i].Key}})
 	}
 	return out
 }
 
-// random are n events that might have come from any hand, some of them twice, some taken back.
+// random are n events of every kind that might have come from any hand, some of them twice, some taken back.
 func random(rng *rand.Rand, steps []Step, n int) (out []Event) {
-	whats := []What{Weighed, Started, Done, Done, Done, Skipped, Paused, Resumed, Minutes, Clocked, Unclock, Poked,
-		Looked, Measured, Added, Left, Seen,
-		Noted, Felt,
-		Packed, Ended, Took, Took, PutIn, LastStop, Flexed, Windowed, Dried, Made, Shaped, PutBy, Named}
 	for i := range n {
-		e := Event{ID: fmt.Sprintf("e%d", i), What: whats[rng.IntN(len(whats))], At: at(rng.Float64() * 200),
-			Step: steps[rng.IntN(len(steps))].Key,
-			G:    math.Round(rng.Float64() * 900), Min: math.Round(rng.Float64()*30 - 5), S: 1 + rng.Float64()*8,
-			MM: .3 + rng.Float64(), N: rng.IntN(5) - 2, Text: "right"}
+		of := "nothing"
 		if len(out) > 0 {
-			e.Of = out[rng.IntN(len(out))].ID
+			of = out[rng.IntN(len(out))].ID
 		}
-		if e.What == Clocked {
-			e.Min = 5
+		doc := map[string]any{"id": fmt.Sprintf("e%d", i), "at": at(rng.Float64() * 200),
+			"what": EventKinds[rng.IntN(len(EventKinds))].What, "step": steps[rng.IntN(len(steps))].Key,
+			"g": math.Round(rng.Float64() * 900), "min": math.Round(rng.Float64()*30 - 5), "s": 1 + rng.Float64()*8,
+			"mm": .3 + rng.Float64(), "n": rng.IntN(5) - 2, "text": "right", "of": of}
+		switch rng.IntN(8) {
+		case 0, 1:
+			doc["what"] = Done{}.what()
+		case 2:
+			doc["what"] = TakenBack{}.what()
+		}
+		b, err := json.Marshal(doc)
+		if err != nil {
+			panic(err)
+		}
+		var e Event
+		if err := json.Unmarshal(b, &e); err != nil {
+			panic(err)
 		}
 		out = append(out, e)
 		if rng.IntN(6) == 0 {
@@ -105,8 +114,8 @@ func TestTakenBack(t *testing.T) {
 	events := done(steps, 9, 1)
 	whole := Fold(steps, began, events)
 	last := events[8]
-	back := Event{ID: "b1", What: Took, Of: last.ID, At: at(9.5)}
-	other := Event{ID: "b2", What: Took, Of: last.ID, At: at(9.6)}
+	back := Event{ID: "b1", At: at(9.5), Says: TakenBack{Of: last.ID}}
+	other := Event{ID: "b2", At: at(9.6), Says: TakenBack{Of: last.ID}}
 	less := Fold(steps, began, events[:8])
 	same(t, "taken back", less, Fold(steps, began, append(append([]Event{}, events...), back)))
 	same(t, "by two screens", less, Fold(steps, began, append(append([]Event{}, events...), other, back)))
@@ -115,7 +124,7 @@ func TestTakenBack(t *testing.T) {
 	redone := Fold(steps, began, append(append([]Event{}, events...), back, again))
 	redone.Went = whole.Went
 	same(t, "done again", whole, redone)
-	unback := Event{ID: "b3", What: Took, Of: "b1", At: at(9.7)}
+	unback := Event{ID: "b3", At: at(9.7), Says: TakenBack{Of: "b1"}}
 	same(t, "the taking back taken back", whole, Fold(steps, began, append(append([]Event{}, events...), back, unback)))
 }
 
@@ -151,23 +160,21 @@ func TestClocks(t *testing.T) {
 	near("as it starts", clock().LeftS(at(start)), 60*length)
 	near("two minutes on", clock().LeftS(at(start+2)), 60*(length-2))
 	near("over", clock().LeftS(at(start+length+2.5)), -150)
-	pause := Event{ID: "p", What: Paused, Step: key, At: at(start + 1)}
+	pause := Event{ID: "p", At: at(start + 1), Says: Paused{Step: key}}
 	near("paused", clock(pause).LeftS(at(start+5)), 60*(length-1))
-	resume := Event{ID: "r", What: Resumed, Step: key, At: at(start + 4)}
+	resume := Event{ID: "r", At: at(start + 4), Says: Resumed{Step: key}}
 	near("resumed", clock(pause, resume).LeftS(at(start+5)), 60*(length-2))
-	near("a minute more", clock(Event{ID: "m", What: Minutes, Step: key, Min: 1, At: at(start + 1)}).LeftS(at(start+2)),
+	near("a minute more", clock(Event{ID: "m", At: at(start + 1), Says: MoreMin{Step: key, Min: 1}}).LeftS(at(start+2)),
 		60*(length-1))
-	near("no less than nothing", clock(Event{ID: "m", What: Minutes, Step: key, Min: -500, At: at(start +
-		1)}).LeftS(at(start)), 0)
-	s := Fold(steps, began, append(append([]Event{}, events...), Event{ID: "own", What: Clocked, Text: "sauce", Min: 20,
-		At: at(start)},
-		Event{ID: "more", What: Minutes, Of: "own", Min: 5, At: at(start + 1)}))
+	near("no less than nothing", clock(Event{ID: "m", At: at(start +
+		1), Says: MoreMin{Step: key, Min: -500}}).LeftS(at(start)), 0)
+	s := Fold(steps, began, append(append([]Event{}, events...), Event{ID: "own", At: at(start), Says: ClockSet{Name: "sauce", Min: 20}},
+		Event{ID: "more", At: at(start + 1), Says: MoreMin{Clock: "own", Min: 5}}))
 	if len(s.Clocks) != 2 || s.Clocks[1].Name != "sauce" || s.Clocks[1].LengthS != 1500 {
 		t.Errorf("clocks %+v", s.Clocks)
 	}
-	s = Fold(steps, began, append(append([]Event{}, events...), Event{ID: "own", What: Clocked, Text: "sauce", Min: 20,
-		At: at(start)},
-		Event{ID: "off", What: Unclock, Of: "own", At: at(start + 1)}))
+	s = Fold(steps, began, append(append([]Event{}, events...), Event{ID: "own", At: at(start), Says: ClockSet{Name: "sauce", Min: 20}},
+		Event{ID: "off", At: at(start + 1), Says: ClockPutAway{Clock: "own"}}))
 	if len(s.Clocks) != 1 {
 		t.Errorf("put away, and still there: %+v", s.Clocks)
 	}
@@ -177,9 +184,7 @@ func TestClocks(t *testing.T) {
 func TestPausedAndDone(t *testing.T) {
 	steps := Steps(made(t, nil))
 	key := steps[0].Key
-	s := Fold(steps, began, []Event{{ID: "p", What: Paused, Step: key, At: at(1)}, {ID: "d", What: Done, Step: key,
-		At: at(3)}, {ID: "e", What: Done,
-		Step: key, At: at(4)}})
+	s := Fold(steps, began, []Event{{ID: "p", At: at(1), Says: Paused{Step: key}}, {ID: "d", At: at(3), Says: Done{Step: key}}, {ID: "e", At: at(4), Says: Done{Step: key}}})
 	if p := s.Steps[key]; p.Took() != 1 || s.Now != 1 {
 		t.Errorf("took %g min, now %d", p.Took(), s.Now)
 	}
@@ -200,12 +205,12 @@ func TestRealityLeads(t *testing.T) {
 		}
 		now += max(.2, s.Min)
 		if s.Key == "weigh.eggs" {
-			events = append(events, Event{ID: "w", What: Weighed, Step: s.Key, G: s.WantG + 40, At: at(now - .1)})
+			events = append(events, Event{ID: "w", At: at(now - .1), Says: Weighed{Step: s.Key, G: s.WantG + 40}})
 		}
 		if s.Key == "knead.1" {
 			now += 14
 		}
-		events = append(events, Event{ID: "d" + s.Key, What: Done, Step: s.Key, At: at(now)})
+		events = append(events, Event{ID: "d" + s.Key, At: at(now), Says: Done{Step: s.Key}})
 	}
 	after := Run(p, began, events)
 	if after.Ahead == p || !strings.Contains(after.Change, "wetter") || !strings.Contains(after.Change, "rest") {
@@ -224,10 +229,10 @@ func TestRealityLeads(t *testing.T) {
 	now = 0
 	for _, s := range m.Steps {
 		if s.Kind == Weigh {
-			events = append(events, Event{ID: "w" + s.Key, What: Weighed, Step: s.Key, G: s.WantG, At: at(now)})
+			events = append(events, Event{ID: "w" + s.Key, At: at(now), Says: Weighed{Step: s.Key, G: s.WantG}})
 		}
 		now += s.PlanMin
-		events = append(events, Event{ID: "d" + s.Key, What: Done, Step: s.Key, At: at(now)})
+		events = append(events, Event{ID: "d" + s.Key, At: at(now), Says: Done{Step: s.Key}})
 	}
 	if same := Run(p, began, events); same.Change != "" || !same.State.All(same.Steps) {
 		t.Errorf("as planned, and %q; at step %d of %d", same.Change, same.State.Now, len(same.Steps))
@@ -236,34 +241,91 @@ func TestRealityLeads(t *testing.T) {
 
 func TestCheckOfEvents(t *testing.T) {
 	has := func(s string) bool { return s == "knead.1" }
-	ok := Event{ID: "a-1", What: Done, Step: "knead.1", At: began}
+	ok := Event{ID: "a-1", At: began, Says: Done{Step: "knead.1"}}
 	if err := ok.Check(has); err != nil {
 		t.Error(err)
 	}
+	said := func(x Said) func(e *Event) { return func(e *Event) { e.Says = x } }
+	long := strings.Repeat("x", 401)
 	for field, change := range map[string]func(e *Event){
-		"id": func(e *Event) { e.ID = "" }, "id ": func(e *Event) { e.ID = strings.Repeat("x", 41) },
-		"id  ": func(e *Event) { e.ID = "<b>" },
-		"at":   func(e *Event) { e.At = time.Time{} }, "step": func(e *Event) { e.Step = "knead.9" },
-		"what": func(e *Event) { e.What = "danced" },
-		"g":    func(e *Event) { e.G = -1 }, "g ": func(e *Event) { e.G = math.NaN() },
-		"min":  func(e *Event) { e.What = Minutes },
-		"min ": func(e *Event) { e.Min = 1e9 },
-		"s":    func(e *Event) { e.What, e.S = Poked, 0 }, "mm": func(e *Event) { e.What, e.MM = Measured, .1 },
-		"n":    func(e *Event) { e.What, e.N = Felt, 3 },
-		"text": func(e *Event) { e.What, e.Text = Noted, " " }, "text ": func(e *Event) {
-			e.Text = strings.Repeat("x",
-				401)
-		},
-		"text  ": func(e *Event) { e.What, e.Text = Looked, "lovely" }, "of": func(e *Event) {
-			e.What, e.Of = Took,
-				e.ID
-		},
-		"min  ": func(e *Event) { e.What, e.Min, e.Text = Clocked, 0, "sauce" },
+		"id":      func(e *Event) { e.ID = "" },
+		"id ":     func(e *Event) { e.ID = strings.Repeat("x", 41) },
+		"id  ":    func(e *Event) { e.ID = "<b>" },
+		"at":      func(e *Event) { e.At = time.Time{} },
+		"by":      func(e *Event) { e.By = long },
+		"step":    said(Done{Step: "knead.9"}),
+		"step ":   said(MoreMin{Step: "knead.9", Min: 1}),
+		"step  ":  said(PutIn{Before: "knead.9", Kind: OwnStep, Text: "x"}),
+		"what":    said(strange{Kind: "danced"}),
+		"what ":   said(nil),
+		"what  ":  said(Damaged{}),
+		"g":       said(Weighed{Step: "knead.1", G: -1}),
+		"g ":      said(Weighed{Step: "knead.1", G: math.NaN()}),
+		"g  ":     said(Dried{Step: "knead.1", G: 90, RawG: 80}),
+		"from_g":  said(Dried{Step: "knead.1", G: 90, RawG: 1e9}),
+		"min":     said(MoreMin{Step: "knead.1"}),
+		"min ":    said(MoreMin{Step: "knead.1", Min: 1e9}),
+		"min  ":   said(ClockSet{Name: "sauce"}),
+		"min   ":  said(PutIn{Kind: OwnRest, Text: "x"}),
+		"s":       said(Poked{Step: "knead.1"}),
+		"s ":      said(Poked{Step: "knead.1", S: 61}),
+		"mm":      said(Measured{Step: "knead.1", MM: .1}),
+		"mm ":     said(Shrunk{Step: "knead.1", CutMM: 100, MM: 60}),
+		"n":       said(Felt{Word: 3}),
+		"n ":      said(Made{Step: "knead.1"}),
+		"n  ":     said(Shaped{Shape: "ravioli"}),
+		"n   ":    said(PutIn{Kind: OwnPass, Text: "3"}),
+		"text":    said(Noted{Text: " "}),
+		"text ":   said(Noted{Text: long}),
+		"text  ":  said(Looked{Step: "knead.1", Look: "lovely"}),
+		"text   ": said(Ended{How: ThrownAway}),
+		"text\t":  said(Flexed{Step: "knead.1", Bends: "perhaps"}),
+		"of":      said(TakenBack{Of: "a-1"}),
+		"of ":     said(Named{What: "cat", Name: "Mog"}),
+		"of  ":    said(Left{What: "flour", Into: KneadedIn}),
+		"of   ":   said(PutBy{What: PutByDough, Place: "cellar"}),
+		"of\t":    said(Ended{How: "eaten"}),
+		"of\t ":   said(ClockPutAway{}),
 	} {
 		e := ok
 		change(&e)
 		if err := e.Check(has); err == nil || !strings.HasPrefix(err.Error(), strings.TrimSpace(field)+": ") {
 			t.Errorf("%s: %v", field, err)
+		}
+	}
+}
+
+// Every kind of event is read and written as one flat object, and stands in the documents; one that is not known comes
+// back as it was.
+func TestKindsOfEvents(t *testing.T) {
+	formats, err := os.ReadFile("../../../docs/formats.md")
+	if err != nil {
+		t.Fatal(err)
+	}
+	seen := map[What]bool{}
+	for _, k := range append(slices.Clone(EventKinds), EventKind{What: "danced"}) {
+		if seen[k.What] {
+			t.Errorf("%s is two kinds", k.What)
+		}
+		seen[k.What] = true
+		doc := fmt.Sprintf(`{"id":"a","what":%q,"at":"2026-11-28T09:00:00Z","by":"Linde","step":"cut.1","of":"b","g":2,"min":3,"s":4,`+
+			`"mm":5,"n":6,"text":"yes","sign":"sticks","from_g":7,"from_mm":8,"scale":true}`, k.What)
+		var e, again Event
+		if err := json.Unmarshal([]byte(doc), &e); err != nil || e.What() != k.What || e.By != "Linde" {
+			t.Errorf("%s: %v, %v", k.What, e, err)
+		}
+		out, err := json.Marshal(e)
+		if err != nil || !strings.HasPrefix(string(out), fmt.Sprintf(`{"id":"a","what":%q,"at":`, k.What)) {
+			t.Errorf("%s: %s, %v", k.What, out, err)
+		}
+		if err := json.Unmarshal(out, &again); err != nil || k.Doc != "" && !reflect.DeepEqual(e, again) {
+			t.Errorf("%s: %v, then %v, %v", k.What, e, again, err)
+		}
+		if line := fmt.Sprintf("| `%s` | %s |\n", k.What, k.Doc); k.Doc != "" && !strings.Contains(string(formats), line) {
+			t.Errorf("docs/formats.md has no line %s", line)
+		}
+		if k.Doc == "" && !strings.Contains(string(out), `"sign":"sticks"`) {
+			t.Errorf("of a kind that is not known is left: %s", out)
 		}
 	}
 }
@@ -311,8 +373,8 @@ func TestWeighedLoadByLoad(t *testing.T) {
 	for _, s := range Steps(p) {
 		if strings.HasPrefix(s.Key, "weigh.flour.1") {
 			flour += s.WantG
-			events = append(events, Event{ID: "w" + s.Key, What: Weighed, Step: s.Key, G: s.WantG + 50, At: began},
-				Event{ID: "d" + s.Key, What: Done, Step: s.Key, At: began})
+			events = append(events, Event{ID: "w" + s.Key, At: began, Says: Weighed{Step: s.Key, G: s.WantG + 50}},
+				Event{ID: "d" + s.Key, At: began, Says: Done{Step: s.Key}})
 			if s.WantG > hook {
 				t.Errorf("%s: %v g into a bowl of %v", s.Head, s.WantG, hook)
 			}
@@ -368,12 +430,11 @@ func TestPotTurnByTurn(t *testing.T) {
 	for i, s := range Steps(raw) {
 		now++
 		if s.Kind == Pot {
-			events = append(events, Event{ID: fmt.Sprint("l", i), What: Looked, Step: s.Key, Text: "right",
-				At: at(now - .5)})
+			events = append(events, Event{ID: fmt.Sprint("l", i), At: at(now - .5), Says: Looked{Step: s.Key, Look: "right"}})
 		}
-		events = append(events, Event{ID: fmt.Sprint("d", i), What: Done, Step: s.Key, At: at(now)})
+		events = append(events, Event{ID: fmt.Sprint("d", i), At: at(now), Says: Done{Step: s.Key}})
 	}
-	m := Run(raw, began, append(events, Event{ID: "e", What: Ended, At: at(now + 1)}))
+	m := Run(raw, began, append(events, Event{ID: "e", At: at(now + 1), Says: Ended{}}))
 	if b := m.Summary(events).Bears; len(b.Cook) > 0 {
 		t.Errorf("a raw filling tasted at half a minute teaches %+v", b.Cook)
 	}
@@ -384,24 +445,24 @@ func TestPotTurnByTurn(t *testing.T) {
 func TestEndings(t *testing.T) {
 	p := made(t, func(*request.Request) {})
 	for _, c := range []struct {
-		end  Event
+		end  Ended
 		says string
-	}{{Event{}, "not weighed, "}, {Event{G: 470}, "470 g came out"}, {Event{Of: OutWeighed}, "nothing came out"},
-		{Event{Of: OutWeighed, G: 30, N: 2}, "30 g came out, 2 pieces"},
-		{Event{Of: ThrownAway, Text: "sour", G: 12}, "thrown away, 12 g: sour"}, {Event{Of: ThrownAway, Text: "sour"},
+	}{{Ended{}, "not weighed, "}, {Ended{G: 470}, "470 g came out"}, {Ended{How: OutWeighed}, "nothing came out"},
+		{Ended{How: OutWeighed, G: 30, N: 2}, "30 g came out, 2 pieces"},
+		{Ended{How: ThrownAway, Text: "sour", G: 12}, "thrown away, 12 g: sour"}, {Ended{How: ThrownAway, Text: "sour"},
 			"thrown away, " + p.In().Grams(p.Cut.AllMadeG) + ": sour"}} {
-		c.end.ID, c.end.What, c.end.At = "e", Ended, at(60)
-		if err := c.end.Check(func(string) bool { return true }); err != nil {
-			t.Errorf("%+v: %v", c.end, err)
+		end := Event{ID: "e", At: at(60), Says: c.end}
+		if err := end.Check(func(string) bool { return true }); err != nil {
+			t.Errorf("%+v: %v", end, err)
 		}
-		m := Run(p, began, []Event{c.end})
-		s := m.Summary([]Event{c.end})
+		m := Run(p, began, []Event{end})
+		s := m.Summary([]Event{end})
 		if got := s.OutWords(p.In()); !strings.HasPrefix(got, c.says) {
 			t.Errorf("%+v: %q, want %q", c.end, got, c.says)
 		}
 	}
-	for _, bad := range []Event{{Of: "sold"}, {Of: ThrownAway, Text: " "}} {
-		bad.ID, bad.What, bad.At = "e", Ended, at(1)
+	for _, x := range []Ended{{How: "sold"}, {How: ThrownAway, Text: " "}} {
+		bad := Event{ID: "e", At: at(1), Says: x}
 		if bad.Check(func(string) bool { return true }) == nil {
 			t.Errorf("%+v is taken", bad)
 		}
@@ -418,16 +479,47 @@ func TestHungToKeep(t *testing.T) {
 			key = s.Key
 			break
 		}
-		events = append(events, Event{ID: fmt.Sprint("d", i), What: Done, Step: s.Key, At: at(60)})
+		events = append(events, Event{ID: fmt.Sprint("d", i), At: at(60), Says: Done{Step: s.Key}})
 	}
 	k := p.Dry.ToKeep
 	if m := Run(p, began, events); !m.Food.Hung || m.Food.Since.IsZero() || !m.KeptAt().IsZero() {
 		t.Errorf("hung: %+v", m.Food)
 	}
-	events = append(events, Event{ID: "a", What: Dried, Step: key, G: k.TargetG + 100, FromG: k.RawG, At: at(300)},
-		Event{ID: "b", What: Dried, Step: key, G: k.TargetG,
-			FromG: k.RawG, At: at(900)})
+	events = append(events, Event{ID: "a", At: at(300), Says: Dried{Step: key, G: k.TargetG + 100, RawG: k.RawG}},
+		Event{ID: "b", At: at(900), Says: Dried{Step: key, G: k.TargetG, RawG: k.RawG}})
 	if m := Run(p, began, events); !m.Food.Since.IsZero() || !m.KeptAt().Equal(at(900)) {
 		t.Errorf("at its weight: %+v, kept from %v", m.Food, m.KeptAt())
+	}
+}
+
+// Whatever the moments events name, a making is worked out at once: of what had not begun a look says nothing, and a
+// step forgotten for years counts as long as one may be said to take.
+func TestStrangeMoments(t *testing.T) {
+	p := made(t, nil)
+	steps := Steps(p)
+	years := began.AddDate(150, 0, 0)
+	for _, key := range []string{"knead.1", "rest.1", "roll.1.pass.1", "dry.1", "cook.1.lot.1"} {
+		events, now := upTo(steps, key)
+		for name, more := range map[string][]Event{
+			"looked at before it began": {{ID: "l", At: at(.5), Says: Looked{Step: key, Look: "right"}}},
+			"poked before it began":     {{ID: "l", At: at(.5), Says: Poked{Step: key, S: 3}}},
+			"looked at years later":     {{ID: "l", At: years, Says: Looked{Step: key, Look: "right"}}},
+			"done years later":          {{ID: "l", At: years, Says: Done{Step: key}}},
+			"done, then the next years later": {{ID: "l", At: at(now + 1), Says: Done{Step: key}},
+				{ID: "m", At: years, Says: Done{Step: steps[min(len(steps)-1, len(events)+1)].Key}}},
+		} {
+			from := time.Now()
+			for _, all := range [][]Event{with(events, more...), more} {
+				m := Run(p, began, all)
+				for _, r := range m.Summary(all).Bears.Knead {
+					if r.From > 100 || r.To > 100 {
+						t.Errorf("%s %s: kneaded %g to %g times as long", key, name, r.From, r.To)
+					}
+				}
+			}
+			if took := time.Since(from); took > 20*time.Second {
+				t.Errorf("%s %s: %v", key, name, took)
+			}
+		}
 	}
 }

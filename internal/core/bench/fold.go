@@ -4,7 +4,7 @@ import (
 	"math"
 	"time"
 
-	"hollen/internal/core/roll"
+	"hollen/internal/core/request"
 )
 
 // Status is how far a step is.
@@ -51,6 +51,9 @@ func (p *Progress) Took() float64 {
 	}
 	return max(0, p.Over.Sub(p.Began).Minutes()-p.PausedS/60)
 }
+
+// counts is how long the step counts to the dough, min: no longer than a step may be said to take.
+func (p *Progress) counts() float64 { return min(p.Took(), request.MostStepMin) }
 
 // Clock is two moments and a length. It outlives whatever draws it.
 type Clock struct {
@@ -109,37 +112,88 @@ func Fold(steps []Step, began time.Time, events []Event) State {
 	return fold(steps, began, Ordered(events))
 }
 
+// folding is a making while its events are brought to bear.
+type folding struct {
+	*State
+	steps []Step
+	place map[string]int    // of a step, by its key
+	own   map[string]*Clock // clocks that run by themselves, by the event that set them
+	order []string          // in which they were set
+}
+
 // fold is Fold of events that are in order.
 func fold(steps []Step, began time.Time, events []Event) State {
-	s := State{Began: began, Steps: make(map[string]*Progress, len(steps)), Clocks: []Clock{}, Remarks: []Event{},
-		Shapes: map[int]Event{}, Went: []Went{}}
+	f := folding{
+		State: &State{Began: began, Steps: make(map[string]*Progress, len(steps)), Clocks: []Clock{},
+			Remarks: []Event{}, Shapes: map[int]Event{}, Went: []Went{}},
+		steps: steps,
+		place: make(map[string]int, len(steps)),
+		own:   map[string]*Clock{},
+	}
 	for i := range steps {
-		s.Steps[steps[i].Key] = &Progress{Status: ToDo}
+		p := &Progress{Status: ToDo}
 		if steps[i].Own {
-			s.Steps[steps[i].Key].Status = Unknown
+			p.Status = Unknown
+		}
+		f.Steps[steps[i].Key] = p
+		f.place[steps[i].Key] = i
+	}
+	f.start(began)
+	for i := range events {
+		e := &events[i]
+		if e.Says == nil {
+			continue
+		}
+		e.Says.bear(&f, e)
+		if _, said := e.Says.(Remark); said {
+			f.Remarks = append(f.Remarks, *e)
 		}
 	}
-	own := map[string]*Clock{}
-	var order []string
-	place := make(map[string]int, len(steps))
-	for i := range steps {
-		place[steps[i].Key] = i
+	f.runs()
+	return *f.State
+}
+
+// at is what is known of a step; of one the making does not have, what nobody looks at.
+func (f *folding) at(step string) *Progress {
+	if p := f.Steps[step]; p != nil {
+		return p
 	}
-	s.start(steps, began)
-	for _, e := range events {
-		s.take(&e, steps, place, own, &order)
+	return &Progress{}
+}
+
+// close has a step be over, done or left out, and the next one run; what starts with its end starts.
+func (f *folding) close(step string, as Status, e *Event) {
+	i, known := f.place[step]
+	p := f.at(step)
+	if !known || p.Status == WasDone || p.Status == LeftOut {
+		return
 	}
-	s.clocks(steps, own, order)
-	return s
+	if p.Began.IsZero() {
+		p.Began = e.At
+	}
+	p.resume(e.At)
+	p.Status = as
+	p.Over = e.At
+	f.Went = append(f.Went, Went{e.ID, step})
+	if then := f.steps[i].Then; then != nil && as == WasDone {
+		f.set(e, then.Name, then.Min)
+	}
+	f.start(e.At)
+}
+
+// set starts a clock of so many minutes that runs by itself.
+func (f *folding) set(e *Event, name string, minutes float64) {
+	f.own[e.ID] = &Clock{ID: e.ID, Name: name, Began: e.At, LengthS: 60 * minutes}
+	f.order = append(f.order, e.ID)
 }
 
 // start has the step that is on run from a moment, unless it runs already.
-func (s *State) start(steps []Step, at time.Time) {
-	for s.Now < len(steps) && s.closed(&steps[s.Now]) {
-		s.Now++
+func (f *folding) start(at time.Time) {
+	for f.Now < len(f.steps) && f.closed(&f.steps[f.Now]) {
+		f.Now++
 	}
-	if s.Now < len(steps) {
-		p := s.Steps[steps[s.Now].Key]
+	if f.Now < len(f.steps) {
+		p := f.Steps[f.steps[f.Now].Key]
 		switch {
 		case p.Status == ToDo:
 			p.Status, p.Began = Running, at
@@ -155,64 +209,66 @@ func (s *State) closed(x *Step) bool {
 	return st == WasDone || st == LeftOut || st == Unknown
 }
 
-// putIn has a step of one's own come next; what was on waits for it.
-func (s *State) putIn(e *Event, steps []Step, place map[string]int) {
-	key := ownKey(e.ID)
-	i, known := place[key]
-	if !known || s.Steps[key].Status != Unknown {
+// putIn has the step of one's own of that key come next; what was on waits for it.
+func (f *folding) putIn(key string, at time.Time) {
+	i, known := f.place[key]
+	if !known || f.Steps[key].Status != Unknown {
 		return
 	}
-	s.Steps[key].Status = ToDo
-	if i >= s.Now {
+	f.Steps[key].Status = ToDo
+	if i >= f.Now {
 		return
 	}
-	if s.Now < len(steps) {
-		if p := s.Steps[steps[s.Now].Key]; p.Status == Running && p.PausedAt.IsZero() {
-			p.PausedAt, p.Held = e.At, true
+	if f.Now < len(f.steps) {
+		if p := f.Steps[f.steps[f.Now].Key]; p.Status == Running && p.PausedAt.IsZero() {
+			p.PausedAt = at
+			p.Held = true
 		}
 	}
-	s.Now = i
-	s.start(steps, e.At)
+	f.Now = i
+	f.start(at)
 }
 
 // lastStop has a piece end with a pass: those after it are left out, and those that were for an earlier one come back.
-func (s *State) lastStop(e *Event, steps []Step, place map[string]int) {
-	i, known := place[e.Step]
-	if !known || steps[i].Kind != Pass {
+func (f *folding) lastStop(pass string, at time.Time) {
+	i, known := f.place[pass]
+	if !known || f.steps[i].Kind != Pass {
 		return
 	}
-	for j := range steps {
-		if steps[j].Kind != Pass || steps[j].Piece != steps[i].Piece {
+	for j := range f.steps {
+		if f.steps[j].Kind != Pass || f.steps[j].Piece != f.steps[i].Piece {
 			continue
 		}
-		p := s.Steps[steps[j].Key]
+		p := f.Steps[f.steps[j].Key]
 		switch {
 		case j > i && (p.Status == ToDo || p.Status == Running):
-			*p = Progress{Status: LeftOut, Over: e.At, stopped: true}
+			*p = Progress{Status: LeftOut, Over: at, stopped: true}
 		case j <= i && p.stopped:
 			*p = Progress{Status: ToDo}
-			s.Now = min(s.Now, j)
+			f.Now = min(f.Now, j)
 		}
 	}
-	s.start(steps, e.At)
+	f.start(at)
 }
 
-// putBy has pieces of dough go no further: the last of those not begun.
-func (s *State) putBy(e *Event, steps []Step) {
-	for n := e.N; n > 0; n-- {
+// putBy has so many pieces of dough go no further: the last of those not begun.
+func (f *folding) putBy(n int, at time.Time) {
+	for ; n > 0; n-- {
 		piece := 0
-		for i := range steps {
-			if x := &steps[i]; x.Kind == Pass && s.Steps[x.Key].Status == ToDo && !s.begun(steps, x.Piece) {
+		for i := range f.steps {
+			if x := &f.steps[i]; x.Kind == Pass && f.Steps[x.Key].Status == ToDo && !f.begun(f.steps, x.Piece) {
 				piece = max(piece, x.Piece)
 			}
 		}
 		if piece == 0 {
 			return
 		}
-		s.PutBy++
-		for i := range steps {
-			if p := s.Steps[steps[i].Key]; steps[i].Kind == Pass && steps[i].Piece == piece && p.Status == ToDo {
-				p.Status, p.Over = LeftOut, e.At
+		f.PutBy++
+		for i := range f.steps {
+			p := f.Steps[f.steps[i].Key]
+			if f.steps[i].Kind == Pass && f.steps[i].Piece == piece && p.Status == ToDo {
+				p.Status = LeftOut
+				p.Over = at
 			}
 		}
 	}
@@ -229,114 +285,6 @@ func (s *State) begun(steps []Step, piece int) bool {
 	return false
 }
 
-// take brings one event to bear.
-func (s *State) take(e *Event, steps []Step, place map[string]int, own map[string]*Clock, order *[]string) {
-	p := s.Steps[e.Step]
-	if p == nil {
-		p = &Progress{} // of no step: nobody looks at it
-	}
-	switch e.What {
-	case Damaged:
-		s.Damaged++
-		s.Remarks = append(s.Remarks, *e)
-	case Weighed:
-		p.G, p.Scale = e.G, e.Scale
-	case Started:
-		if p.Status == ToDo {
-			p.Status, p.Began = Running, e.At
-		}
-	case Done, Skipped:
-		i, known := place[e.Step]
-		if !known || p.Status == WasDone || p.Status == LeftOut {
-			return
-		}
-		if p.Began.IsZero() {
-			p.Began = e.At
-		}
-		p.resume(e.At)
-		p.Status, p.Over = WasDone, e.At
-		if e.What == Skipped {
-			p.Status = LeftOut
-		}
-		s.Went = append(s.Went, Went{e.ID, e.Step})
-		if then := steps[i].Then; then != nil && e.What == Done {
-			own[e.ID] = &Clock{ID: e.ID, Name: then.Name, Began: e.At, LengthS: 60 * then.Min}
-			*order = append(*order, e.ID)
-		}
-		s.start(steps, e.At)
-	case Paused:
-		if p.Status == Running && p.PausedAt.IsZero() {
-			p.PausedAt = e.At
-		}
-	case Resumed:
-		p.resume(e.At)
-	case Minutes:
-		if c := own[e.Of]; c != nil {
-			c.LengthS = max(0, c.LengthS+60*e.Min)
-		} else {
-			p.MoreMin += e.Min
-		}
-	case Clocked:
-		own[e.ID] = &Clock{ID: e.ID, Name: e.Text, Began: e.At, LengthS: 60 * e.Min}
-		*order = append(*order, e.ID)
-	case Unclock:
-		delete(own, e.Of)
-	case PutIn:
-		s.putIn(e, steps, place)
-	case LastStop:
-		s.lastStop(e, steps, place)
-	case PutBy:
-		if e.Text == "dough" {
-			s.putBy(e, steps)
-		}
-	case Poked, Looked, Measured, Flexed, Windowed, Dried, Made, Shrunk:
-		i := place[e.Step]
-		p.measure(e, &steps[i])
-	case Shaped:
-		s.Shapes[e.N] = *e
-	case Felt:
-		s.Felt = &e.N
-	case Ended:
-		s.end(e)
-	}
-	switch e.What {
-	case Added, Left, Seen, Noted, Packed, Named, PutBy:
-		s.Remarks = append(s.Remarks, *e)
-	}
-}
-
-// measure notes what was tried or measured at a step.
-func (p *Progress) measure(e *Event, x *Step) {
-	switch e.What {
-	case Poked:
-		p.PokeS = e.S
-	case Looked:
-		p.Look = e.Text
-	case Flexed:
-		p.Flex = e.Text
-	case Windowed:
-		p.Window = e.Text
-	case Shrunk:
-		p.Shrunk = 1 - e.MM/e.FromMM
-	case Dried:
-		p.Loss, p.LossAt = min(.9, 1-e.G/max(e.FromG, e.G)), e.At
-	case Made:
-		p.Made = max(0, p.Made+e.N)
-		if e.G > 0 && e.N > 0 {
-			p.MadeG, p.MadeN = p.MadeG+e.G, p.MadeN+e.N
-		}
-	case Measured:
-		switch {
-		case e.MM > 0:
-			p.MM = e.MM
-		case e.N > 0:
-			p.MM = roll.FromPaper(float64(e.N))
-		case x.Density > 0:
-			p.MM = roll.SquareMM(e.G, x.Density, SquareMM, SquareMM)
-		}
-	}
-}
-
 func (p *Progress) resume(at time.Time) {
 	if p.PausedAt.IsZero() {
 		return
@@ -345,20 +293,20 @@ func (p *Progress) resume(at time.Time) {
 	p.PausedAt = time.Time{}
 }
 
-// clocks lists what runs: steps with minutes, in their order, then clocks of one's own.
-func (s *State) clocks(steps []Step, own map[string]*Clock, order []string) {
-	for i := range steps {
-		x := &steps[i]
-		p := s.Steps[x.Key]
+// runs lists the clocks that run: those of steps with minutes, in their order, then clocks of one's own.
+func (f *folding) runs() {
+	for i := range f.steps {
+		x := &f.steps[i]
+		p := f.Steps[x.Key]
 		if p.Status == Running && x.Min > 0 {
-			s.Clocks = append(s.Clocks, Clock{ID: x.Key, Step: x.Key, Name: x.Head, Began: p.Began, LengthS: 60 * max(0,
+			f.Clocks = append(f.Clocks, Clock{ID: x.Key, Step: x.Key, Name: x.Head, Began: p.Began, LengthS: 60 * max(0,
 				x.Min+p.MoreMin), Paused: p.PausedAt,
 				PausedS: p.PausedS})
 		}
 	}
-	for _, id := range order {
-		if c := own[id]; c != nil {
-			s.Clocks = append(s.Clocks, *c)
+	for _, id := range f.order {
+		if c := f.own[id]; c != nil {
+			f.Clocks = append(f.Clocks, *c)
 		}
 	}
 }
@@ -385,25 +333,25 @@ func (s *State) DoneShare(steps []Step) float64 {
 // end takes how a making ended. An ending that says nothing of what came out was not weighed, as all endings were
 // before that could be said;
 // one that says nought had nothing come out.
-func (s *State) end(e *Event) {
+func (s *State) end(x Ended, e *Event) {
 	s.EndedBy = e.ID
 	s.Ended = e.At
-	s.OutN = max(0, e.N)
+	s.OutN = max(0, x.N)
 	s.OutG = 0
 	s.OutSaid = false
 	s.Thrown = false
 	s.ThrownG = 0
 	s.Why = ""
 	s.Next = ""
-	if e.Of == ThrownAway {
+	if x.How == ThrownAway {
 		s.Thrown = true
-		s.ThrownG = e.G
-		s.Why = e.Text
+		s.ThrownG = x.G
+		s.Why = x.Text
 		return
 	}
-	s.OutG = e.G
-	s.OutSaid = e.G > 0 || e.Of == OutWeighed
-	s.Next = e.Text
+	s.OutG = x.G
+	s.OutSaid = x.G > 0 || x.How == OutWeighed
+	s.Next = x.Text
 }
 
 // PutAway is when what was made was packed, in the pot or ended, whichever came first of these for good; the beginning

@@ -28,7 +28,7 @@ func upTo(steps []Step, key string) (out []Event, now float64) {
 			break
 		}
 		now += s.PlanMin
-		out = append(out, Event{ID: "d" + s.Key, What: Done, Step: s.Key, At: at(now)})
+		out = append(out, Event{ID: "d" + s.Key, At: at(now), Says: Done{Step: s.Key}})
 	}
 	return out, now
 }
@@ -41,7 +41,7 @@ func TestPutIn(t *testing.T) {
 	p := made(t, nil)
 	events, now := upTo(Steps(p), "rest.1")
 	before := Run(p, began, events)
-	put := Event{ID: "k", What: PutIn, Of: OwnKnead, Step: "rest.1", Text: "Knead on", Min: 3, At: at(now + 10)}
+	put := Event{ID: "k", At: at(now + 10), Says: PutIn{Kind: OwnKnead, Before: "rest.1", Text: "Knead on", Min: 3}}
 	m := Run(p, began, with(events, put))
 	if s := m.Steps[m.State.Now]; s.Key != "own.k" || s.Min != 3 || !s.Own || !strings.HasPrefix(s.On,
 		"Done, on to the rest") {
@@ -50,7 +50,7 @@ func TestPutIn(t *testing.T) {
 	if _, r := find(t, m, "rest.1"); r.PausedAt.IsZero() || !r.Held {
 		t.Errorf("the rest goes on beside it: %+v", r)
 	}
-	m = Run(p, began, with(events, put, Event{ID: "e", What: Done, Step: "own.k", At: at(now + 14)}))
+	m = Run(p, began, with(events, put, Event{ID: "e", At: at(now + 14), Says: Done{Step: "own.k"}}))
 	rest, r := find(t, m, "rest.1")
 	if m.Steps[m.State.Now].Key != "rest.1" || r.Held || !r.PausedAt.IsZero() || r.PausedS != 240 {
 		t.Errorf("after it: %+v", r)
@@ -61,9 +61,9 @@ func TestPutIn(t *testing.T) {
 	if was, _ := find(t, before, "rest.1"); rest.Min == was.Min {
 		t.Logf("rest stays %.0f min", rest.Min)
 	}
-	same(t, "taken back", before.State, Run(p, began, with(events, put, Event{ID: "b", What: Took, Of: "k", At: at(now +
-		11)})).State)
-	last := Run(p, began, with(events, Event{ID: "z", What: PutIn, Of: OwnStep, Text: "Sweep", At: at(now)}))
+	same(t, "taken back", before.State, Run(p, began, with(events, put, Event{ID: "b", At: at(now +
+		11), Says: TakenBack{Of: "k"}})).State)
+	last := Run(p, began, with(events, Event{ID: "z", At: at(now), Says: PutIn{Kind: OwnStep, Text: "Sweep"}}))
 	if s := last.Steps[len(last.Steps)-1]; s.Key != "own.z" || last.Steps[last.State.Now].Key != "rest.1" {
 		t.Errorf("last is %s, on is %s", s.Key, last.Steps[last.State.Now].Key)
 	}
@@ -80,20 +80,18 @@ func TestLastStop(t *testing.T) {
 		}
 	}
 	events, now := upTo(steps, "roll.1.pass.3")
-	m := Run(p, began, with(events, Event{ID: "l", What: LastStop, Step: "roll.1.pass.3", At: at(now)},
-		Event{ID: "d", What: Done, Step: "roll.1.pass.3", At: at(now + 1)}))
+	m := Run(p, began, with(events, Event{ID: "l", At: at(now), Says: LastStop{Step: "roll.1.pass.3"}},
+		Event{ID: "d", At: at(now + 1), Says: Done{Step: "roll.1.pass.3"}}))
 	if s := m.Steps[m.State.Now]; s.Key != "roll.2.pass.1" {
 		t.Errorf("after the last pass of the first piece comes %s", s.Key)
 	}
-	m = Run(p, began, with(events, Event{ID: "l", What: LastStop, Step: "roll.1.pass.3", At: at(now)},
-		Event{ID: "d", What: Done, Step: "roll.1.pass.3", At: at(now + 1)}, Event{ID: "m", What: LastStop,
-			Step: "roll.1.pass.4", At: at(now + 2)}))
+	m = Run(p, began, with(events, Event{ID: "l", At: at(now), Says: LastStop{Step: "roll.1.pass.3"}},
+		Event{ID: "d", At: at(now + 1), Says: Done{Step: "roll.1.pass.3"}}, Event{ID: "m", At: at(now + 2), Says: LastStop{Step: "roll.1.pass.4"}}))
 	if s := m.Steps[m.State.Now]; s.Key != "roll.1.pass.4" {
 		t.Errorf("one pass more, and on is %s", s.Key)
 	}
 	finest := p.Roll.Machine.Stops[len(p.Roll.Machine.Stops)-1].Label
-	m = Run(p, began, with(events, Event{ID: "f", What: PutIn, Of: OwnPass, Step: "roll.2.pass.1", Text: finest, N: 1,
-		At: at(now)}))
+	m = Run(p, began, with(events, Event{ID: "f", At: at(now), Says: PutIn{Kind: OwnPass, Before: "roll.2.pass.1", Text: finest, Piece: 1}}))
 	s, _ := find(t, m, "own.f")
 	if s.Stop != finest || s.SheetMM <= 0 || s.SheetMM >= p.Roll.SheetMM || s.Piece != 1 ||
 		m.Steps[m.State.Now].Key != "roll.1.pass.3" {
@@ -105,19 +103,17 @@ func TestLastStop(t *testing.T) {
 func TestCountedAndDecided(t *testing.T) {
 	p := made(t, nil)
 	events, now := upTo(Steps(p), "roll.1.pass.1")
-	m := Run(p, began, with(events, Event{ID: "n", What: Made, Step: "cut.1", N: 3, G: 360, At: at(now)}, Event{ID: "o",
-		What: Made, Step: "cut.1", N: 2,
-		At: at(now)}, Event{ID: "q", What: Made, Step: "cut.1", N: -1, At: at(now)}))
+	m := Run(p, began, with(events, Event{ID: "n", At: at(now), Says: Made{Step: "cut.1", N: 3, G: 360}}, Event{ID: "o", At: at(now), Says: Made{Step: "cut.1", N: 2}}, Event{ID: "q", At: at(now), Says: Made{Step: "cut.1", N: -1}}))
 	if s, c := find(t, m, "cut.1"); c.Made != 4 || c.MadeG != 360 || c.MadeN != 3 || s.Count < 1 || s.CountName == "" {
 		t.Errorf("%d %s of %d, %g g of %d", c.Made, s.CountName, s.Count, c.MadeG, c.MadeN)
 	}
 	pieces := p.Roll.Pieces
-	m = Run(p, began, with(events, Event{ID: "b", What: PutBy, Text: "dough", N: 2, G: 300, Of: "fridge", At: at(now)}))
+	m = Run(p, began, with(events, Event{ID: "b", At: at(now), Says: PutBy{What: "dough", N: 2, G: 300, Place: "fridge"}}))
 	if _, x := find(t, m, "roll.1.pass.1"); x.Status != Running || m.State.PutBy != min(2, pieces-1) ||
 		!strings.Contains(m.Change, "put by") {
 		t.Errorf("%+v, %d put by, %q", x, m.State.PutBy, m.Change)
 	}
-	m = Run(p, began, with(events, Event{ID: "s", What: Shaped, N: 1, Text: "maltagliati", At: at(now)}))
+	m = Run(p, began, with(events, Event{ID: "s", At: at(now), Says: Shaped{Piece: 1, Shape: "maltagliati"}}))
 	if len(m.Ahead.Cut.Parts()) != 2 || !strings.Contains(m.Change, "hapes decided") || m.Ahead.Roll.Pieces != pieces {
 		t.Errorf("%d shapes in %d pieces of %d, %q", len(m.Ahead.Cut.Parts()), m.Ahead.Roll.Pieces, pieces, m.Change)
 	}
@@ -129,8 +125,7 @@ func TestCountedAndDecided(t *testing.T) {
 	}
 	var all []Event
 	for i := range pieces {
-		all = append(all, Event{ID: "s" + string(rune('a'+i)), What: Shaped, N: i + 1, Text: "maltagliati",
-			At: at(now)})
+		all = append(all, Event{ID: "s" + string(rune('a'+i)), At: at(now), Says: Shaped{Piece: i + 1, Shape: "maltagliati"}})
 	}
 	if m = Run(p, began, with(events, all...)); m.Ahead.Cut.Shape.Key != "maltagliati" ||
 		len(m.Ahead.Cut.Parts()) != 1 {
@@ -152,11 +147,11 @@ func TestAsMeasured(t *testing.T) {
 	plain := Run(p, began, events)
 	pot, _ := find(t, plain, "cook.1.lot.1")
 	rack, _ := find(t, plain, "dry.1")
-	for name, e := range map[string]Event{"mm": {MM: 1.4 * p.Roll.SheetMM},
-		"leaves": {N: int(math.Round(14 * p.Roll.SheetMM))},
-		"square": {G: 14 * p.Roll.SheetMM * p.Formula.Dough.DensityGPerML}} {
-		e.ID, e.What, e.Step, e.At = "m", Measured, last, at(now)
-		m := Run(p, began, with(events, e))
+	for name, x := range map[string]Measured{"mm": {MM: 1.4 * p.Roll.SheetMM},
+		"leaves": {Leaves: int(math.Round(14 * p.Roll.SheetMM))},
+		"square": {SquareG: 14 * p.Roll.SheetMM * p.Formula.Dough.DensityGPerML}} {
+		x.Step = last
+		m := Run(p, began, with(events, Event{ID: "m", At: at(now), Says: x}))
 		thick, _ := find(t, m, "cook.1.lot.1")
 		slow, _ := find(t, m, "dry.1")
 		if thick.Min <= pot.Min*1.05 || math.Abs(slow.Min/rack.Min-1.4) > .08 {
@@ -165,7 +160,7 @@ func TestAsMeasured(t *testing.T) {
 		}
 	}
 	events, now = upTo(steps, "cook.1.lot.1")
-	m := Run(p, began, with(events, Event{ID: "w", What: Dried, Step: "dry.1", G: 90, FromG: 100, At: at(now)}))
+	m := Run(p, began, with(events, Event{ID: "w", At: at(now), Says: Dried{Step: "dry.1", G: 90, RawG: 100}}))
 	if dry, _ := find(t, m, "cook.1.lot.1"); dry.Min <= pot.Min*1.2 || !strings.Contains(m.Change, "aste from") {
 		t.Errorf("ten per cent lost: taste from %.2f min, was %.2f; %q", dry.Min, pot.Min, m.Change)
 	}
@@ -187,13 +182,12 @@ func TestFoodClock(t *testing.T) {
 	if got := m.Food.OutMin(at(now + 30)); math.Abs(got-(now+30-mix)) > .01 || m.Food.CautionMin != 120 {
 		t.Errorf("out for %.2f min, want %.2f; caution at %g", got, now+30-mix, m.Food.CautionMin)
 	}
-	cold := with(events, Event{ID: "c", What: PutIn, Of: OwnFridge, Step: "roll.1.pass.1", Text: "Into the fridge",
-		Min: 20, At: at(now + 5)})
+	cold := with(events, Event{ID: "c", At: at(now + 5), Says: PutIn{Kind: OwnFridge, Before: "roll.1.pass.1", Text: "Into the fridge", Min: 20}})
 	m = Run(p, began, cold)
 	if got := m.Food.OutMin(at(now + 65)); math.Abs(got-(now+5-mix)) > .01 || !m.Food.Since.IsZero() {
 		t.Errorf("in the fridge it counts on: %.2f", got)
 	}
-	m = Run(p, began, with(cold, Event{ID: "o", What: Done, Step: "own.c", At: at(now + 25)}))
+	m = Run(p, began, with(cold, Event{ID: "o", At: at(now + 25), Says: Done{Step: "own.c"}}))
 	if got := m.Food.OutMin(at(now + 35)); math.Abs(got-(now+15-mix)) > .01 {
 		t.Errorf("out again: %.2f, want %.2f", got, now+15-mix)
 	}
@@ -248,13 +242,13 @@ func TestRolledAtItsTime(t *testing.T) {
 func TestLeftOut(t *testing.T) {
 	p := made(t, nil)
 	events, now := upTo(Steps(p), "knead.1")
-	m := Run(p, began, with(events, Event{ID: "k", What: Skipped, Step: "knead.1", At: at(now)}))
+	m := Run(p, began, with(events, Event{ID: "k", At: at(now), Says: Skipped{Step: "knead.1"}}))
 	if m.Ahead == p || m.Ahead.Knead.D >= p.Knead.D {
 		t.Errorf("not kneaded: development %.2f, was %.2f", m.Ahead.Knead.D, p.Knead.D)
 	}
 	events, now = upTo(Steps(p), "rest.1")
-	m = Run(p, began, with(events, Event{ID: "r", What: Skipped, Step: "rest.1", At: at(now)},
-		Event{ID: "w", What: Added, Text: "water", G: 20, At: at(now)}))
+	m = Run(p, began, with(events, Event{ID: "r", At: at(now), Says: Skipped{Step: "rest.1"}},
+		Event{ID: "w", At: at(now), Says: Added{What: "water", G: 20}}))
 	if m.Ahead == p || m.Ahead.Rest.T <= p.Rest.T || !strings.Contains(m.Change, "wetter") {
 		t.Errorf("not rested: tension %.2f, was %.2f; %q", m.Ahead.Rest.T, p.Rest.T, m.Change)
 	}
@@ -264,12 +258,11 @@ func TestLeftOut(t *testing.T) {
 func TestActs(t *testing.T) {
 	p := made(t, nil)
 	events, now := upTo(Steps(p), "rest.1")
-	m := Run(p, began, with(events, Event{ID: "s", What: Seen, Step: "knead.1", Sign: "cracks", Of: "water", G: 6,
-		Text: "Cracks", At: at(now)}))
+	m := Run(p, began, with(events, Event{ID: "s", At: at(now), Says: Seen{Step: "knead.1", Sign: "cracks", Act: "water", G: 6, Text: "Cracks"}}))
 	if got := m.Ahead.Formula.Dough.Hw - p.Formula.Dough.Hw; got < .3 || len(m.Ahead.Request.Acts) != 1 {
 		t.Errorf("6 g of water: %.2f points more, acts %v", got, m.Ahead.Request.Acts)
 	}
-	m = Run(p, began, with(events, Event{ID: "l", What: Left, Text: "water", G: 6, At: at(now)}))
+	m = Run(p, began, with(events, Event{ID: "l", At: at(now), Says: Left{What: "water", G: 6}}))
 	if got := m.Ahead.Formula.Dough.Hw - p.Formula.Dough.Hw; p.Formula.TopG > 6 && got > -.3 {
 		t.Errorf("6 g left in the jug: %.2f points", got)
 	}
@@ -279,9 +272,8 @@ func TestActs(t *testing.T) {
 func TestSummary(t *testing.T) {
 	p := made(t, nil)
 	events, now := upTo(Steps(p), "")
-	events = with(events, Event{ID: "f", What: Felt, N: 1, At: at(now)}, Event{ID: "n", What: Named, Of: "lot",
-		Text: "spring sack", By: "Linde", At: at(now)},
-		Event{ID: "e", What: Ended, G: 1400, N: 12, Text: "finer", At: at(now + 5)})
+	events = with(events, Event{ID: "f", At: at(now), Says: Felt{Word: 1}}, Event{ID: "n", By: "Linde", At: at(now), Says: Named{What: "lot", Name: "spring sack"}},
+		Event{ID: "e", At: at(now + 5), Says: Ended{G: 1400, N: 12, Text: "finer"}})
 	m := Run(p, began, events)
 	s := m.Summary(events)
 	if s.OutG != 1400 || s.Pieces != 12 || *s.Felt != 1 || s.Next != "finer" || s.Lots[0] != "spring sack" ||

@@ -17,16 +17,17 @@ func ownKey(id string) string { return "own." + id }
 func withOwn(p *plan.Plan, steps []Step, events []Event) []Step {
 	out := steps
 	for _, e := range events {
-		if e.What != PutIn || len(out) > MostSteps {
+		put, ok := e.Says.(PutIn)
+		if !ok || len(out) > MostSteps {
 			continue
 		}
 		at := len(out)
-		if e.Step != "" {
-			if at = slices.IndexFunc(out, func(s Step) bool { return s.Key == e.Step }); at < 0 {
+		if put.Before != "" {
+			if at = slices.IndexFunc(out, func(s Step) bool { return s.Key == put.Before }); at < 0 {
 				continue
 			}
 		}
-		out = slices.Insert(slices.Clone(out), at, ownStep(p, &e, out, at))
+		out = slices.Insert(slices.Clone(out), at, ownStep(p, ownKey(e.ID), put, out, at))
 	}
 	if len(out) > len(steps) {
 		goOn(out)
@@ -37,23 +38,23 @@ func withOwn(p *plan.Plan, steps []Step, events []Event) []Step {
 // MostSteps is how many steps a making may come to have.
 const MostSteps = 2000
 
-// ownStep is the step an event puts in before the one at that place.
-func ownStep(p *plan.Plan, e *Event, steps []Step, at int) Step {
+// ownStep is the step of that key that is put in before the one at that place.
+func ownStep(p *plan.Plan, key string, put PutIn, steps []Step, at int) Step {
 	near := Step{Station: request.AtKnead}
 	if len(steps) > 0 {
 		near = steps[min(at, len(steps)-1)]
 	}
-	s := Step{Key: ownKey(e.ID), Own: true, Station: near.Station, Kind: Work, Head: strings.TrimSpace(e.Text),
-		Min: max(0, e.Min), FromMin: near.FromMin,
+	s := Step{Key: key, Own: true, Station: near.Station, Kind: Work, Head: strings.TrimSpace(put.Text),
+		Min: max(0, put.Min), FromMin: near.FromMin,
 		Say: "Put in on the way."}
-	switch e.Of {
+	switch put.Kind {
 	case OwnKnead:
 		s.Station = request.AtKnead
 	case OwnRest, OwnFridge:
 		s.Station = request.AtRest
 		s.Kind = Wait
 		s.Unattended = true
-		s.Cold = e.Of == OwnFridge
+		s.Cold = put.Kind == OwnFridge
 	case OwnLay:
 		s.Station, s.Own = request.AtRoll, true
 		s.Say = "When both doughs are rolled: strips cut and laid on the base, both sides trimmed, one light pass of " +
@@ -68,10 +69,10 @@ func ownStep(p *plan.Plan, e *Event, steps []Step, at int) Step {
 		s.Station = request.AtRoll
 		s.Min = 0
 		s.Name = "Stop " + s.Head
-		s.Piece = e.N
+		s.Piece = put.Piece
 		s.Pieces = p.Roll.Pieces
 		s.Stop = s.Head
-		s.Head = fmt.Sprintf("Piece %d of %d", e.N, p.Roll.Pieces)
+		s.Head = fmt.Sprintf("Piece %d of %d", put.Piece, p.Roll.Pieces)
 		if x, ok := p.PassAt(s.Stop); ok {
 			s.SheetMM = x.OutMM
 			s.LengthMM = x.LengthMM
@@ -86,11 +87,11 @@ func ownStep(p *plan.Plan, e *Event, steps []Step, at int) Step {
 // LayStrips is the event that has strips of a second dough laid on once both are rolled: after the last pass, before
 // what follows.
 func LayStrips(steps []Step, began time.Time) Event {
-	e := Event{ID: "lay-strips", What: PutIn, Of: OwnLay, Text: "Lay the strips", At: began}
+	put := PutIn{Kind: OwnLay, Text: "Lay the strips"}
 	for i, s := range steps {
 		if s.Kind == Pass && i+1 < len(steps) {
-			e.Step = steps[i+1].Key
+			put.Before = steps[i+1].Key
 		}
 	}
-	return e
+	return Event{ID: "lay-strips", At: began, Says: put}
 }

@@ -44,7 +44,7 @@ func (m *Making) spent(r *request.Request) bool {
 	for _, s := range timed(m.Steps) {
 		x := m.State.Steps[s.Key]
 		closed := x.Status == WasDone || x.Status == LeftOut
-		took := x.Took()
+		took := x.counts()
 		if x.Status == LeftOut {
 			took = 0
 		}
@@ -77,7 +77,7 @@ func (m *Making) spent(r *request.Request) bool {
 			out = append(out, request.KneadStep{Do: request.DoRest})
 			last = &out[len(out)-1]
 		}
-		last.Min, off = tenthMin(last.Min+wait), true
+		last.Min, off = min(tenthMin(last.Min+wait), request.MostStepMin), true
 	}
 	if !off || len(out) > request.MaxSteps {
 		return false

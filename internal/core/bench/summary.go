@@ -119,8 +119,8 @@ func (m *Making) Summary(events []Event) Summary {
 	ordered := Ordered(events)
 	s.Bears = m.bears(ordered)
 	for _, x := range st.Remarks {
-		if x.What == Left && x.Text == Trimmings && x.Of == KneadedIn {
-			s.BackG = round(s.BackG + x.G)
+		if left, ok := x.Says.(Left); ok && left.What == Trimmings && left.Into == KneadedIn {
+			s.BackG = round(s.BackG + left.G)
 		}
 	}
 	if s.Bears.TrimG > 0 {
@@ -130,11 +130,13 @@ func (m *Making) Summary(events []Event) Summary {
 		if e.By != "" && !slices.Contains(s.Makers, e.By) {
 			s.Makers = append(s.Makers, e.By)
 		}
-		switch {
-		case e.What == Named && e.Of == "lot" && !slices.Contains(s.Lots, e.Text):
-			s.Lots = append(s.Lots, e.Text)
-		case e.What == Named && e.Of == "eggs":
-			s.EggSource = e.Text
+		switch x, _ := e.Says.(Named); x.What {
+		case NamedLot:
+			if !slices.Contains(s.Lots, x.Name) {
+				s.Lots = append(s.Lots, x.Name)
+			}
+		case NamedEggs:
+			s.EggSource = x.Name
 		}
 	}
 	return s

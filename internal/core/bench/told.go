@@ -44,26 +44,32 @@ func KnownOf(run *Making) map[string]float64 {
 		}
 	}
 	for _, x := range run.State.Remarks {
-		for _, line := range linesOf(&x) {
-			known[line] += x.G
+		lines, g := linesOf(&x)
+		for _, line := range lines {
+			known[line] += g
 		}
 	}
 	return known
 }
 
-// linesOf are the lines of the form an event counts towards, none where it is of no line.
-func linesOf(x *Event) []string {
-	switch {
-	case x.What == Left && x.Text == "flour":
-		return []string{"flour_left"}
-	case x.What == Added && x.Text == "water":
-		return []string{"water_added"}
-	case x.What == Left && x.Text == Trimmings && x.Of == KneadedIn:
-		return []string{"trim_g", "trim_back_g"}
-	case x.What == Left && x.Text == Trimmings:
-		return []string{"trim_g"}
+// linesOf are the lines of the form an event counts towards, and with what mass, g; none where it is of no line.
+func linesOf(x *Event) ([]string, float64) {
+	switch x := x.Says.(type) {
+	case Left:
+		switch {
+		case x.What == "flour":
+			return []string{"flour_left"}, x.G
+		case x.What == Trimmings && x.Into == KneadedIn:
+			return []string{"trim_g", "trim_back_g"}, x.G
+		case x.What == Trimmings:
+			return []string{"trim_g"}, x.G
+		}
+	case Added:
+		if x.What == "water" {
+			return []string{"water_added"}, x.G
+		}
 	}
-	return nil
+	return nil, 0
 }
 
 // Forget leaves of what is told only what the making does not know already: nothing counts twice. Same are the lines
@@ -146,14 +152,14 @@ func (w *teller) step(s *Step, steps []Step, now time.Time, st *State) time.Time
 	}
 	end := now.Add(time.Duration(minutes * float64(time.Minute)))
 	if st == nil && (told || len(said) > 0) { // what is not said is not known: nothing is learned of it
-		w.say(Event{What: Started, Step: s.Key, At: now})
+		w.say(Event{At: now, Says: Started{Step: s.Key}})
 	}
 	for _, e := range said {
 		e.At = end
 		w.say(e)
 	}
 	if st == nil && told {
-		w.say(Event{What: Done, Step: s.Key, At: end})
+		w.say(Event{At: end, Says: Done{Step: s.Key}})
 	}
 	return end
 }
@@ -186,11 +192,11 @@ func (w *teller) seen(s *Step, steps []Step) []Event {
 	got := w.told.Got
 	switch {
 	case s.Key == lastOf(steps, "rest.") && got["poke_s"] > 0:
-		return []Event{{What: Poked, Step: s.Key, S: got["poke_s"]}}
+		return []Event{{Says: Poked{Step: s.Key, S: got["poke_s"]}}}
 	case dries(s) && got["dry_min"] > 0 && touches[w.told.Touch] != "":
-		return []Event{{What: Looked, Step: s.Key, Text: touches[w.told.Touch]}}
+		return []Event{{Says: Looked{Step: s.Key, Look: touches[w.told.Touch]}}}
 	case boilsFirst(s) && got["pot_s"] > 0:
-		return []Event{{What: Looked, Step: s.Key, Text: "right"}}
+		return []Event{{Says: Looked{Step: s.Key, Look: "right"}}}
 	}
 	return nil
 }
@@ -211,7 +217,7 @@ func (w *teller) measured(steps []Step, now time.Time) {
 		s := &steps[i]
 		last := i+1 == len(steps) || steps[i+1].Piece != 1 || steps[i+1].Kind != Pass
 		if s.Kind == Pass && s.Piece == 1 && last {
-			w.say(Event{What: Measured, Step: s.Key, MM: mm, At: now})
+			w.say(Event{At: now, Says: Measured{Step: s.Key, MM: mm}})
 		}
 	}
 }
@@ -219,8 +225,9 @@ func (w *teller) measured(steps []Step, now time.Time) {
 // takeBack takes back what was said before of a line that is told otherwise now.
 func (w *teller) takeBack(st *State, now time.Time) {
 	for _, x := range st.Remarks {
-		if slices.ContainsFunc(linesOf(&x), func(line string) bool { _, again := w.told.Got[line]; return again }) {
-			w.say(Event{What: Took, Of: x.ID, At: now})
+		lines, _ := linesOf(&x)
+		if slices.ContainsFunc(lines, func(line string) bool { _, again := w.told.Got[line]; return again }) {
+			w.say(Event{At: now, Says: TakenBack{Of: x.ID}})
 		}
 	}
 }
@@ -228,24 +235,23 @@ func (w *teller) takeBack(st *State, now time.Time) {
 // masses says what was left and added, how a ribbon pulled in, and how the dough felt.
 func (w *teller) masses(steps []Step, now time.Time) {
 	got := w.told.Got
-	for _, e := range []Event{
-		{What: Left, Text: "flour", G: got["flour_left"]},
-		{What: Left, Text: Trimmings, G: got["trim_g"] - got["trim_back_g"]},
-		{What: Left, Text: Trimmings, Of: KneadedIn, G: got["trim_back_g"]},
+	for _, x := range []Left{
+		{What: "flour", G: got["flour_left"]},
+		{What: Trimmings, G: got["trim_g"] - got["trim_back_g"]},
+		{What: Trimmings, Into: KneadedIn, G: got["trim_back_g"]},
 	} {
-		if e.G > 0 {
-			e.At = now
-			w.say(e)
+		if x.G > 0 {
+			w.say(Event{At: now, Says: x})
 		}
 	}
 	if i := slices.IndexFunc(steps, func(s Step) bool { return s.Kind == Cut }); got["cut_mm"] > 0 && i >= 0 {
-		w.say(Event{What: Shrunk, Step: steps[i].Key, FromMM: got["cut_mm"], MM: got["settled_mm"], At: now})
+		w.say(Event{At: now, Says: Shrunk{Step: steps[i].Key, CutMM: got["cut_mm"], MM: got["settled_mm"]}})
 	}
 	if g := got["water_added"]; g > 0 {
-		w.say(Event{What: Added, Text: "water", G: g, At: now})
+		w.say(Event{At: now, Says: Added{What: "water", G: g}})
 	}
 	if i := slices.Index([]string{"-2", "-1", "0", "1", "2"}, w.told.Felt); i >= 0 {
-		w.say(Event{What: Felt, N: i - 2, At: now})
+		w.say(Event{At: now, Says: Felt{Word: i - 2}})
 	}
 }
 
@@ -257,22 +263,24 @@ func (w *teller) end(st *State, now time.Time) {
 	if st != nil && t.Next == "" && !weighed && t.Why == "" {
 		return
 	}
-	e := Event{What: Ended, G: g, Text: t.Next, At: now}
+	x := Ended{G: g, Text: t.Next}
 	if weighed {
-		e.Of = OutWeighed
+		x.How = OutWeighed
 	}
 	if st != nil {
-		e.N, e.Text = st.OutN, cmp.Or(e.Text, st.Next)
+		x.N = st.OutN
+		x.Text = cmp.Or(x.Text, st.Next)
 		if !weighed && st.OutSaid {
-			e.Of, e.G = OutWeighed, st.OutG
+			x.How = OutWeighed
+			x.G = st.OutG
 		}
 	}
 	if t.Why != "" {
-		e.Of = ThrownAway
-		e.G = t.Got["thrown_g"]
-		e.Text = t.Why
+		x.How = ThrownAway
+		x.G = t.Got["thrown_g"]
+		x.Text = t.Why
 	}
-	w.say(e)
+	w.say(Event{At: now, Says: x})
 }
 
 // lastOf is the key of the last step of a kind; "" where there is none.

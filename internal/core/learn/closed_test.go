@@ -63,22 +63,22 @@ func (w *world) made(t *testing.T, p *plan.Plan, began time.Time) []bench.Event 
 	right := func(key string, at, planned, every float64) float64 {
 		switch w.look {
 		case "exact":
-			say(bench.Event{What: bench.Looked, Step: key, Text: "right"}, at)
+			say(bench.Event{Says: bench.Looked{Step: key, Look: "right"}}, at)
 			return math.Max(at, planned)
 		case "end":
 			if at <= planned {
-				say(bench.Event{What: bench.Looked, Step: key, Text: "right"}, planned)
+				say(bench.Event{Says: bench.Looked{Step: key, Look: "right"}}, planned)
 				return planned
 			}
-			say(bench.Event{What: bench.Looked, Step: key, Text: "not yet"}, planned)
+			say(bench.Event{Says: bench.Looked{Step: key, Look: "not yet"}}, planned)
 			planned += every
 		default:
 			planned = every
 		}
 		for ; planned < at; planned += every {
-			say(bench.Event{What: bench.Looked, Step: key, Text: "not yet"}, planned)
+			say(bench.Event{Says: bench.Looked{Step: key, Look: "not yet"}}, planned)
 		}
-		say(bench.Event{What: bench.Looked, Step: key, Text: "right"}, planned)
+		say(bench.Event{Says: bench.Looked{Step: key, Look: "right"}}, planned)
 		return planned
 	}
 	sum := p.Formula.Dough.MassG * (1 - w.loss*w.off(.4)*p.Rules().Dough.BowlLossShare)
@@ -111,7 +111,7 @@ func (w *world) made(t *testing.T, p *plan.Plan, began time.Time) []bench.Event 
 		case s.Station == request.AtRest && s.Kind == bench.Wait && s.PlanMin > 5:
 			if x, t0, rest := p.Relaxes(); x > 0 && rest > 0 {
 				tension := t0 * math.Exp(-x*p.Rules().Learned.Rest.K()/w.rest*w.off(.1))
-				say(bench.Event{What: bench.Poked, Step: s.Key, S: math.Min(60, .75/tension)}, took)
+				say(bench.Event{Says: bench.Poked{Step: s.Key, S: math.Min(60, .75/tension)}}, took)
 			}
 		case s.Station == request.AtDry && s.Kind == bench.Wait:
 			took = right(s.Key, w.dry*w.off(.2)*book.Dry.Leather.FromMin, s.PlanMin, 2)
@@ -125,10 +125,10 @@ func (w *world) made(t *testing.T, p *plan.Plan, began time.Time) []bench.Event 
 				}
 			}
 			if s.Piece == 1 && s.Pass == s.Passes {
-				say(bench.Event{What: bench.Measured, Step: s.Key, MM: s.SheetMM / moved * w.gap * w.off(.02)}, took)
+				say(bench.Event{Says: bench.Measured{Step: s.Key, MM: s.SheetMM / moved * w.gap * w.off(.02)}}, took)
 			}
 		case s.Kind == bench.Divide:
-			say(bench.Event{What: bench.Weighed, Step: s.Key, G: sum / float64(p.Roll.Pieces)}, took)
+			say(bench.Event{Says: bench.Weighed{Step: s.Key, G: sum / float64(p.Roll.Pieces)}}, took)
 		case s.Kind == bench.Cut:
 			for j := range byBook {
 				if byBook[j].Key == s.Key {
@@ -137,28 +137,23 @@ func (w *world) made(t *testing.T, p *plan.Plan, began time.Time) []bench.Event 
 			}
 		}
 		now = now.Add(time.Duration(took * float64(time.Minute)))
-		say(bench.Event{What: bench.Done, Step: s.Key}, 0)
+		say(bench.Event{Says: bench.Done{Step: s.Key}}, 0)
 		if s.Kind == bench.Cut && p.Cut.LengthMM > 100 {
 			say(
-				bench.Event{
-					What:   bench.Shrunk,
-					Step:   s.Key,
-					FromMM: 1000,
-					MM:     1000 * (1 - (p.Rules().Learn.ShrinkShare + w.shrink + .01*(w.off(1)-1)*0)),
-				},
+				bench.Event{Says: bench.Shrunk{Step: s.Key, CutMM: 1000, MM: 1000 * (1 - (p.Rules().Learn.ShrinkShare + w.shrink + .01*(w.off(1)-1)*0))}},
 				0,
 			)
 		}
 	}
 	if laid := p.Cut.LaidTrimG(); laid > 0 {
-		say(bench.Event{What: bench.Left, Text: bench.Trimmings, G: laid * w.trim * w.off(.2)}, 0)
+		say(bench.Event{Says: bench.Left{What: bench.Trimmings, G: laid * w.trim * w.off(.2)}}, 0)
 	}
 	short := p.Formula.Target.Hw - p.Rules().Learned.Hw.Points + w.water - p.Formula.Dough.Hw // points it lacks
 	if w.rng != nil {
 		short += .6 * w.rng.NormFloat64()
 	}
-	say(bench.Event{What: bench.Felt, N: int(math.Max(-2, math.Min(2, math.Round(-short/1.2))))}, 0)
-	say(bench.Event{What: bench.Ended, Of: bench.OutWeighed, G: math.Round(p.Cut.AllMadeG)}, 1)
+	say(bench.Event{Says: bench.Felt{Word: int(math.Max(-2, math.Min(2, math.Round(-short/1.2))))}}, 0)
+	say(bench.Event{Says: bench.Ended{How: bench.OutWeighed, G: math.Round(p.Cut.AllMadeG)}}, 1)
 	return out
 }
 

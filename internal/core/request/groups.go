@@ -22,6 +22,9 @@ const MaxShapes = 8
 // MaxSteps is how many steps a way of kneading of the maker's own may have.
 const MaxSteps = 14
 
+// MostStepMin is how long a step of a way, or a rest, may be said to take, min.
+const MostStepMin = 2880
+
 // MaxPasses is how many lines a way down of the maker's own may have.
 const MaxPasses = 24
 
@@ -357,7 +360,7 @@ func kneadSlot(i int, p string) []Field {
 	label := fmt.Sprintf("Step %d", i+1)
 	return []Field{
 		choice(AtKnead, p+"do", label, step(func(s *KneadStep) any { return &s.Do }), KneadDoOptions()...),
-		number(AtKnead, p+"min", label+", how long", "min", .05, 2880, 1,
+		number(AtKnead, p+"min", label+", how long", "min", .05, MostStepMin, 1,
 			step(func(s *KneadStep) any { return &s.Min })),
 		choice(AtKnead, p+"cover", label+", covered", step(func(s *KneadStep) any { return &s.Cover }), opt("",
 			"As usual"),

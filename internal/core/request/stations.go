@@ -146,7 +146,7 @@ func restFields() []Field {
 		choice(AtRest, "rest.at", "Rests in", func(r *Request) any { return &r.Rest.At }, opt(string(InRoom),
 			"The room, wrapped"),
 			opt(string(InFridge), "The fridge, wrapped")),
-		optional(count(AtRest, "rest.rest_min", "Rest", "min", 0, 2880, 5,
+		optional(count(AtRest, "rest.rest_min", "Rest", "min", 0, MostStepMin, 5,
 			func(r *Request) any { return &r.Rest.Min })),
 		count(AtRest, "rest.temper_min", "Then in the room", "min", 0, 240, 5,
 			func(r *Request) any { return &r.Rest.TemperMin }),

@@ -140,7 +140,9 @@ func (s *Room) benchStateOf(ctx context.Context, id uint64, known string) (State
 			p.Look, p.Loss, p.Shrunk})
 	}
 	for piece, e := range st.Shapes {
-		out.Shapes[piece] = e.Text
+		if into, ok := e.Says.(bench.Shaped); ok {
+			out.Shapes[piece] = into.Shape
+		}
 	}
 	for _, c := range st.Clocks {
 		out.Clocks = append(out.Clocks, clockOf(c))
@@ -194,7 +196,8 @@ func (s *Room) takeEvents(ctx context.Context, id uint64, events []bench.Event) 
 		sound = append(sound, e)
 		got = append(got, e.ID)
 	}
-	if slices.ContainsFunc(sound, func(e bench.Event) bool { return e.What == bench.Shaped }) {
+	decides := func(e bench.Event) bool { _, ok := e.Says.(bench.Shaped); return ok }
+	if slices.ContainsFunc(sound, decides) {
 		cab, err := s.Store.Cabinet(ctx)
 		if err != nil {
 			return nil, refused, err
@@ -205,8 +208,6 @@ func (s *Room) takeEvents(ctx context.Context, id uint64, events []bench.Event) 
 		got = slices.DeleteFunc(got, func(id string) bool {
 			return slices.ContainsFunc(none, func(r refusedEvent) bool { return r.ID == id })
 		})
-	} else {
-		sound, _ = settleShapes(sound, store.Cabinet{})
 	}
 	if len(sound) == 0 {
 		return got, refused, nil

@@ -108,26 +108,35 @@ func (s *Room) TapBench(c *page.Visit) error {
 	if err != nil {
 		return err
 	}
-	e := bench.Event{ID: fmt.Sprintf("p%d", s.Now().UnixNano()), At: s.Now(), What: bench.What(values.Get("what")),
-		Step: values.Get("step"),
-		Of:   values.Get("of"), Text: values.Get("text")}
 	g := strings.TrimSpace(values.Get("g"))
-	events := []bench.Event{e}
+	n := 0.
 	if g != "" {
-		n, err := measure.Read(g, measure.G, nil)
-		if err != nil || n < 0 || n > bench.MaxG {
+		if n, err = measure.Read(g, measure.G, nil); err != nil || n < 0 || n > bench.MaxG {
 			return page.Refuse(http.StatusUnprocessableEntity, "That is no mass.",
 				"A number of grams is read, as in 541. Go back: nothing is lost.")
 		}
-		if e.What == bench.Ended { // what came out, or was thrown away
-			if events[0].G = n; e.Of == "" {
-				events[0].Of = bench.OutWeighed
-			}
-		} else {
-			events = append([]bench.Event{{ID: e.ID + "w", At: e.At, What: bench.Weighed, Step: e.Step, G: n}},
-				events...)
-		}
 	}
+	e := bench.Event{ID: fmt.Sprintf("p%d", s.Now().UnixNano()), At: s.Now()}
+	events := []bench.Event{}
+	switch step, of := values.Get("step"), values.Get("of"); values.Get("what") {
+	case "done":
+		e.Says = bench.Done{Step: step}
+	case "skipped":
+		e.Says = bench.Skipped{Step: step}
+	case "taken_back":
+		e.Says = bench.TakenBack{Of: of}
+	case "ended": // what came out, or was thrown away
+		if g != "" && of == "" {
+			of = bench.OutWeighed
+		}
+		e.Says = bench.Ended{How: of, G: n, Text: values.Get("text")}
+		g = ""
+	}
+	if g != "" {
+		events = append(events, bench.Event{ID: e.ID + "w", At: e.At,
+			Says: bench.Weighed{Step: values.Get("step"), G: n}})
+	}
+	events = append(events, e)
 	_, refused, err := s.takeEvents(c.Request.Context(), kept.ID, events)
 	if err != nil {
 		return err

@@ -166,19 +166,19 @@ func benchSigns(p *plan.Plan) (out []benchSign) {
 // refused.
 func settleShapes(events []bench.Event, cab store.Cabinet) (sound []bench.Event, refused []refusedEvent) {
 	for _, e := range events {
-		e.Shape = nil
-		if e.What == bench.Shaped {
-			if _, shipped := cut.Find(e.Text); !shipped {
-				for i := range cab.Shapes {
-					if cab.Shapes[i].Key == e.Text && strings.HasPrefix(e.Text, flour.OwnPrefix) {
-						e.Shape = &cab.Shapes[i]
-					}
-				}
-				if e.Shape == nil {
-					refused = append(refused, refusedEvent{e.ID, "that is no shape the workshop has"})
-					continue
+		if into, ok := e.Says.(bench.Shaped); ok {
+			into.Own = nil
+			_, shipped := cut.Find(into.Shape)
+			for i := range cab.Shapes {
+				if cab.Shapes[i].Key == into.Shape && !shipped && strings.HasPrefix(into.Shape, flour.OwnPrefix) {
+					into.Own = &cab.Shapes[i]
 				}
 			}
+			if into.Own == nil && !shipped {
+				refused = append(refused, refusedEvent{e.ID, "that is no shape the workshop has"})
+				continue
+			}
+			e.Says = into
 		}
 		sound = append(sound, e)
 	}

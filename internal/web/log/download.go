@@ -86,7 +86,7 @@ func (s *Room) asLogged(ctx context.Context, m *store.Made) (out exchange.Logged
 	if err = errors.Join(err, kept.Bad()); err != nil {
 		return out, err
 	}
-	events = slices.DeleteFunc(events, func(e bench.Event) bool { return e.What == bench.Damaged })
+	events = slices.DeleteFunc(events, func(e bench.Event) bool { _, bad := e.Says.(bench.Damaged); return bad })
 	out.Making = exchange.Making{Format: exchange.MakingFormat, Batch: kept.BatchID, Name: kept.Request.Name,
 		Began: kept.Began, Ended: kept.Ended,
 		Units: kept.Units, Request: kept.Request.Request, Learned: kept.Rules.Learned, Events: events}

@@ -92,48 +92,15 @@ func (s *Room) ShowMade(c *page.Visit) error {
 	v.Full = len(v.Pictures) >= store.MostPictures
 	v.Since, v.Room = s.Since(c.Request.Context(), &kept), s.airOf(c, &kept)
 	for _, r := range st.Remarks {
+		said, _ := r.Says.(bench.Remark)
 		who := ""
-		if r.By != "" && r.What != bench.Named {
+		if _, named := r.Says.(bench.Named); r.By != "" && !named {
 			who = r.By + ": "
 		}
-		v.Remarks = append(v.Remarks, r.At.Local().Format("15:04")+" "+who+saidWords(run.Begun.In(), &r))
+		v.Remarks = append(v.Remarks, r.At.Local().Format("15:04")+" "+who+said.Words(run.Begun.In()))
 	}
 	s.Render(c, http.StatusOK, "made", "Making: "+kept.Request.Name, v)
 	return nil
-}
-
-// saidWords is what was said, named, added, left, put by or packed, in words.
-func saidWords(in measure.System, e *bench.Event) string {
-	many := func(words string) string {
-		if e.N > 0 {
-			words += ", " + measure.Plural(e.N, "piece", "pieces")
-		}
-		if e.G > 0 {
-			words += ", " + in.Grams(e.G)
-		}
-		if e.Of != "" {
-			words += ", " + map[string]string{"room": "in the room", "fridge": "in the fridge",
-				"freezer": "in the freezer"}[e.Of]
-		}
-		return words
-	}
-	switch e.What {
-	case bench.Added:
-		about := ""
-		if e.Of != "" {
-			about = "about "
-		}
-		return about + in.Grams(e.G) + " of " + e.Text + " added"
-	case bench.Left:
-		return in.Grams(e.G) + " of " + e.Text + " left"
-	case bench.Named:
-		return map[string]string{"lot": "lot", "eggs": "eggs", "hands": "at the bench"}[e.Of] + ": " + e.Text
-	case bench.PutBy:
-		return many("put by: " + e.Text)
-	case bench.Packed:
-		return many("packed: " + e.Text)
-	}
-	return e.Text
 }
 
 // airOf is the air of the room while a making went on, by the sensor; "" where none spoke.
