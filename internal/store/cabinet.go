@@ -6,8 +6,6 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
-	"reflect"
-	"slices"
 	"strings"
 	"sync"
 
@@ -22,22 +20,6 @@ import (
 	"hollen/internal/core/roll"
 )
 
-// Kind is what a thing of the cabinet is.
-type Kind string
-
-// The kinds of thing a workshop keeps.
-const (
-	FlourKind    Kind = "flour"
-	LotKind      Kind = "lot"
-	EggKind      Kind = "egg"
-	AdditionKind Kind = "addition"
-	YieldKind    Kind = "yield"
-	MachineKind  Kind = "machine"
-	ShapeKind    Kind = "shape"
-	WayKind      Kind = "way"
-	MakerKind    Kind = "maker"
-)
-
 // Thing is one thing of the workshop's own: a flour.Flour, flour.Lot, egg.Class,
 // addition.Addition, addition.Yield, roll.Machine, cut.Shape, request.Way or request.Maker. One that is retired is
 // offered no more; batches keep
@@ -48,66 +30,6 @@ type Thing struct {
 	Kind    Kind
 	Value   any
 	Retired bool
-}
-
-// Key is what a batch calls the thing.
-func Key(id uint64) string { return fmt.Sprintf("%s%d", flour.OwnPrefix, id) }
-
-// Describe returns what kind of thing v is, the key it stands under and its name; no kind for
-// what the cabinet does not hold.
-func Describe(v any) (kind Kind, key, name string) {
-	switch v := v.(type) {
-	case flour.Flour:
-		return FlourKind, v.Key, v.Name
-	case flour.Lot:
-		return LotKind, v.Key, v.Name
-	case egg.Class:
-		return EggKind, v.Key, v.Name
-	case addition.Addition:
-		return AdditionKind, v.Key, v.Name
-	case addition.Yield:
-		return YieldKind, "", v.Of
-	case roll.Machine:
-		return MachineKind, v.Key, v.Name
-	case cut.Shape:
-		return ShapeKind, v.Key, v.Name
-	case request.Way:
-		return WayKind, v.Key, v.Name
-	case request.Maker:
-		return MakerKind, v.Key, v.Name
-	}
-	return "", "", ""
-}
-
-// Keyed returns v under that key; what has no key is returned as it is.
-func Keyed(v any, key string) any {
-	switch v := v.(type) {
-	case flour.Flour:
-		v.Key = key
-		return v
-	case flour.Lot:
-		v.Key = key
-		return v
-	case egg.Class:
-		v.Key = key
-		return v
-	case addition.Addition:
-		v.Key = key
-		return v
-	case roll.Machine:
-		v.Key = key
-		return v
-	case cut.Shape:
-		v.Key = key
-		return v
-	case request.Way:
-		v.Key = key
-		return v
-	case request.Maker:
-		v.Key = key
-		return v
-	}
-	return v
 }
 
 // Cabinet is everything a workshop keeps, oldest first. Keys are filled in.
@@ -175,45 +97,6 @@ func (r raw) Value() (driver.Value, error) {
 // GormDataType names the column type.
 func (raw) GormDataType() string { return "json" }
 
-// thing reads the row's figures.
-func (i item) thing() (Thing, error) {
-	t := Thing{ID: i.ID, Version: i.Version, Kind: i.Kind, Retired: i.RetiredAt.Valid}
-	v, err := value(i.Kind)
-	if err != nil {
-		return t, err
-	}
-	if err := read(i.Figures, v); err != nil {
-		return t, fmt.Errorf("cabinet %d: %w", i.ID, err)
-	}
-	t.Value = Keyed(reflect.ValueOf(v).Elem().Interface(), Key(i.ID))
-	return t, nil
-}
-
-// value returns a new value of the kind to read into.
-func value(k Kind) (any, error) {
-	switch k {
-	case FlourKind:
-		return new(flour.Flour), nil
-	case LotKind:
-		return new(flour.Lot), nil
-	case EggKind:
-		return new(egg.Class), nil
-	case AdditionKind:
-		return new(addition.Addition), nil
-	case YieldKind:
-		return new(addition.Yield), nil
-	case MachineKind:
-		return new(roll.Machine), nil
-	case ShapeKind:
-		return new(cut.Shape), nil
-	case WayKind:
-		return new(request.Way), nil
-	case MakerKind:
-		return new(request.Maker), nil
-	}
-	return nil, fmt.Errorf("kind %q is not known", k)
-}
-
 // maxThings is the most of the cabinet that is read at once.
 const maxThings = 2000
 
@@ -238,34 +121,6 @@ func (s *Store) Things(ctx context.Context, retired bool) ([]Thing, error) {
 		out = append(out, t)
 	}
 	return out, nil
-}
-
-// CabinetOf sorts things by what they are.
-func CabinetOf(things []Thing) (c Cabinet) {
-	for _, t := range things {
-		switch v := t.Value.(type) {
-		case flour.Flour:
-			c.Flours = append(c.Flours, v)
-		case flour.Lot:
-			c.Lots = append(c.Lots, v)
-		case egg.Class:
-			c.Eggs = append(c.Eggs, v)
-		case addition.Addition:
-			c.Additions = append(c.Additions, v)
-		case addition.Yield:
-			c.Yields = append(c.Yields, v)
-		case roll.Machine:
-			v.History = nil
-			c.Machines = append(c.Machines, v)
-		case cut.Shape:
-			c.Shapes = append(c.Shapes, v)
-		case request.Way:
-			c.Ways = append(c.Ways, v)
-		case request.Maker:
-			c.Makers = append(c.Makers, v)
-		}
-	}
-	return c
 }
 
 // keptCabinet is the cabinet as it was last read, with what told it from any other. Reading its documents is most of
@@ -328,12 +183,9 @@ func (s *Store) cabinetStamp(ctx context.Context) (stamp CabinetStamp, err error
 
 // named is c of that workshop, its lists its own.
 func (c Cabinet) named(workshop string) Cabinet {
-	c.Flours = slices.Clone(c.Flours)
-	c.Lots = slices.Clone(c.Lots)
-	c.Eggs = slices.Clone(c.Eggs)
-	c.Additions, c.Yields = slices.Clone(c.Additions), slices.Clone(c.Yields)
-	c.Machines, c.Shapes = slices.Clone(c.Machines), slices.Clone(c.Shapes)
-	c.Ways, c.Makers = slices.Clone(c.Ways), slices.Clone(c.Makers)
+	for _, k := range kinds {
+		k.clone(&c)
+	}
 	c.Workshop = workshop
 	return c
 }

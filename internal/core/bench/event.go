@@ -181,7 +181,7 @@ func (e *Event) Check(has func(step string) bool) error {
 	case len(e.By) > MaxBy:
 		return measure.Faultf("by", "%d letters at most", MaxBy)
 	case e.Says == nil:
-		return measure.Faultf("what", "what happened?")
+		return measure.Faultf("what", "that is no event")
 	}
 	switch x := e.Says.(type) {
 	case atStep:

@@ -109,7 +109,7 @@ func (o *of) task(kind Kind, name string, minutes float64, keys []string) int {
 		if o.class >= 0 && o.shop.Rollers > 1 {
 			t.Class = NoRoller
 			o.day.Holds = append(o.day.Holds, Hold{Point{len(o.day.Tasks), false}, Point{len(o.day.Tasks), true},
-				atRollers, 1})
+				AtRollers, 1})
 		}
 	}
 	o.day.Tasks = append(o.day.Tasks, t)
@@ -186,7 +186,7 @@ func (o *of) machine(s plan.Step, lo, hi *int) {
 	}
 	m := o.task(Machine, "Mixer", s.Min, []string{s.Key})
 	o.lag(Point{i, true}, Point{m, false}, 0, 0, Directly)
-	o.day.Holds = append(o.day.Holds, Hold{Point{i, false}, Point{m, true}, atMixer, 1})
+	o.day.Holds = append(o.day.Holds, Hold{Point{i, false}, Point{m, true}, AtMixer, 1})
 	o.made = Point{m, true}
 	o.keys = nil
 	o.min = 0
@@ -276,7 +276,7 @@ func (o *of) roll(j *Job) {
 		}
 		rolls, packs = append(rolls, i), append(packs, c)
 		if m := p.Dry.RodM * float64(pieces) / float64(n); m > 0 && dryLo > 0 && p.Request.Dry.On != request.OnBoard {
-			o.day.Holds = append(o.day.Holds, Hold{Point{i, false}, Point{c, false}, atRack, up(10 * m)})
+			o.day.Holds = append(o.day.Holds, Hold{Point{i, false}, Point{c, false}, AtRack, up(10 * m)})
 		}
 	}
 	o.rested(j, rolls)
@@ -302,7 +302,7 @@ func (o *of) rested(j *Job, rolls []int) {
 		what = InCold
 		o.first = -1
 		o.told = after
-		o.day.Holds = append(o.day.Holds, Hold{o.made, Point{rolls[0], false}, atFridge, 1})
+		o.day.Holds = append(o.day.Holds, Hold{o.made, Point{rolls[0], false}, AtFridge, 1})
 	}
 	for _, i := range rolls {
 		o.lag(o.made, Point{i, false}, lo, max(hi, lo), what)
@@ -316,7 +316,7 @@ func (o *of) filled(roll int) {
 	}
 	f := o.task(Filling, "Make the filling", o.p.Cut.FillMin, []string{plan.FillingStep})
 	o.lag(Point{f, true}, Point{roll, false}, o.ru.FillingCoolMin, o.ru.FillingKeepMin, Cooling)
-	o.day.Holds = append(o.day.Holds, Hold{Point{f, true}, Point{roll, false}, atFridge, 1})
+	o.day.Holds = append(o.day.Holds, Hold{Point{f, true}, Point{roll, false}, AtFridge, 1})
 }
 
 // trays holds the trays that what is cut lies on, until it is packed or cooked; what needs more than there are goes in
@@ -335,7 +335,7 @@ func (o *of) trays(packs, parts []int, end int) {
 		if o.day.Tasks[end].Kind == Pot {
 			until = Point{end, false}
 		}
-		o.day.Holds = append(o.day.Holds, Hold{Point{c, false}, until, atTrays, need})
+		o.day.Holds = append(o.day.Holds, Hold{Point{c, false}, until, AtTrays, need})
 	}
 }
 
@@ -348,7 +348,7 @@ func (o *of) pot(packed int) int {
 	}
 	i := o.task(Pot, "Cook", max(minutes, o.ru.PotMin), keys)
 	o.lag(Point{packed, true}, Point{i, false}, 0, o.ru.CookWaitMin, Waiting)
-	o.day.Holds = append(o.day.Holds, Hold{Point{i, false}, Point{i, true}, atPot, 1})
+	o.day.Holds = append(o.day.Holds, Hold{Point{i, false}, Point{i, true}, AtPot, 1})
 	return i
 }
 

@@ -104,7 +104,7 @@ func (d *Day) Chill(ru rules.Day) {
 		l.Max = max(ru.ColdMostMin, l.Max)
 		if b := d.Tasks[l.A.Task].Batch; !colder[b] {
 			colder[b] = true
-			d.Holds = append(d.Holds, Hold{l.A, l.B, atFridge, 1})
+			d.Holds = append(d.Holds, Hold{l.A, l.B, AtFridge, 1})
 		}
 	}
 	d.Lags = slices.DeleteFunc(d.Lags, func(l Lag) bool {

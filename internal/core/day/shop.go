@@ -113,20 +113,10 @@ func Letters(n int) string {
 	return s
 }
 
-// The stores of a day, in this order.
-const (
-	atRack = iota
-	atTrays
-	atFridge
-	atMixer
-	atPot
-	atRollers
-)
-
 // OnRoller says whether a task is done on a roller: not ropes, not with a pin.
 func (d *Day) OnRoller(task int) bool {
 	return d.Tasks[task].Class >= 0 || slices.ContainsFunc(d.Holds, func(h Hold) bool {
-		return h.Store == atRollers &&
+		return h.Store == AtRollers &&
 			h.From.Task == task
 	})
 }
@@ -138,9 +128,7 @@ func Put(ru rules.Day, shop Shop, jobs []Job, plans []*plan.Plan, wishes []Wish,
 	d := &Day{First: slices.Index(fromWords, shop.RollerFrom) - 1,
 		Setup: [][]int{{0, 0, ru.CleanDarkMin}, {ru.CleanEggFreeMin, 0, ru.CleanDarkMin}, {ru.CleanEggFreeMin,
 			ru.CleanPaleMin, 0}},
-		Stores: []Store{{"Rack", int(10 * shop.RackM)}, {"Trays", shop.Trays}, {"Fridge", shop.Fridge}, {"Mixer",
-			shop.Mixers}, {"Pot", shop.Pots},
-			{"Rollers", shop.Rollers}}}
+		Stores: storesOf(&shop)}
 	if d.First < -1 {
 		d.First = -1
 	}

@@ -13,6 +13,7 @@ type Trouble struct {
 	Lag   int // of Day.Lags, −1: none
 	Need  int // the lag that would do, or how many min longer the day would have to be; of a store how much is needed
 	Name  string
+	Store int // of a store that is too small: its place
 }
 
 // TroubleKind names why.
@@ -38,12 +39,13 @@ func (d *Day) Explain(limit int, stretch func(*Day, int) *Day) []Trouble {
 	for i := range d.Tasks {
 		t := &d.Tasks[i]
 		if t.Hands && !slices.ContainsFunc(t.Minutes, func(m int) bool { return m > 0 }) {
-			out = append(out, Trouble{NobodyCan, t.Batch, i, -1, 0, t.Name})
+			out = append(out, Trouble{Why: NobodyCan, Batch: t.Batch, Task: i, Lag: -1, Name: t.Name})
 		}
 	}
 	for _, h := range d.Holds {
 		if s := d.Stores[h.Store]; h.Quantity > s.Cap {
-			out = append(out, Trouble{TooMuch, d.Tasks[h.From.Task].Batch, h.From.Task, -1, h.Quantity, s.Name})
+			out = append(out, Trouble{Why: TooMuch, Batch: d.Tasks[h.From.Task].Batch,
+				Task: h.From.Task, Lag: -1, Need: h.Quantity, Name: s.Name, Store: h.Store})
 		}
 	}
 	if len(out) > 0 {
@@ -64,7 +66,7 @@ func (d *Day) Explain(limit int, stretch func(*Day, int) *Day) []Trouble {
 			break
 		}
 	}
-	return []Trouble{{Together, -1, -1, -1, need, ""}}
+	return []Trouble{{Why: Together, Batch: -1, Task: -1, Lag: -1, Need: need}}
 }
 
 // possible says whether any plan is found.
@@ -82,7 +84,7 @@ func (d *Day) alone(b, limit int, stretch func(*Day, int) *Day) (Trouble, bool) 
 	}
 	for _, more := range longer {
 		if part, _ := stretch(d, more).batch(b); part.possible(limit) {
-			return Trouble{DayTooLong, b, -1, -1, more, ""}, true
+			return Trouble{Why: DayTooLong, Batch: b, Task: -1, Lag: -1, Need: more}, true
 		}
 	}
 	for i, l := range d.Lags {
@@ -105,9 +107,9 @@ func (d *Day) alone(b, limit int, stretch func(*Day, int) *Day) (Trouble, bool) 
 				lo = mid + 1
 			}
 		}
-		return Trouble{LagTooLong, b, l.B.Task, i, lo, string(l.What)}, true
+		return Trouble{Why: LagTooLong, Batch: b, Task: l.B.Task, Lag: i, Need: lo, Name: string(l.What)}, true
 	}
-	return Trouble{DayTooLong, b, -1, -1, -1, ""}, true
+	return Trouble{Why: DayTooLong, Batch: b, Task: -1, Lag: -1, Need: -1}, true
 }
 
 // Exact is up to how many batches a day is searched whole, and exactTasks up to how many tasks: a larger one is planned

@@ -11,6 +11,7 @@ type Fault struct {
 	Why         FaultKind
 	By          int // how far it is off, min, or how much a store is over
 	What        string
+	Store       int // of a store that is full: its place
 }
 
 // FaultKind names a kind of fault.
@@ -62,7 +63,7 @@ func (d *Day) Clean(slots []Slot) {
 func (d *Day) Faults(slots []Slot) []Fault {
 	var out []Fault
 	add := func(task, other int, why FaultKind, by int, what string) {
-		out = append(out, Fault{task, other, why, by, what})
+		out = append(out, Fault{Task: task, Other: other, Why: why, By: by, What: what})
 	}
 	for i, s := range slots {
 		t := &d.Tasks[i]
@@ -119,7 +120,7 @@ func (d *Day) Faults(slots []Slot) []Fault {
 	}
 	for k := range d.Stores {
 		if over, task := d.overFull(k, slots); over > 0 {
-			add(task, -1, Full, over, d.Stores[k].Name)
+			out = append(out, Fault{Task: task, Other: -1, Why: Full, By: over, What: d.Stores[k].Name, Store: k})
 		}
 	}
 	return out

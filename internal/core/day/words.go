@@ -2,7 +2,6 @@ package day
 
 import (
 	"fmt"
-	"strings"
 
 	"hollen/internal/core/measure"
 )
@@ -88,22 +87,9 @@ func (s *Said) Fault(f Fault) string {
 	case Unclean:
 		return fmt.Sprintf("The roller needs %s of cleaning before %s.", Words(f.By), t)
 	case Full:
-		return s.full(t, f)
+		return storeKinds[f.Store].full(s, t, f.By)
 	}
 	return t + " cannot be there."
-}
-
-// full says that a store has no room for a task.
-func (s *Said) full(t string, f Fault) string {
-	switch f.What {
-	case "Rack":
-		return fmt.Sprintf("The rack is full then: %s wants %s of rod more.", t, s.In.M(float64(f.By)/10, 1))
-	case "Fridge":
-		return fmt.Sprintf("The fridge has no place left then: %s wants %s more.", t, measure.Plural(f.By, "place",
-			"places"))
-	}
-	return fmt.Sprintf("The %s is in use then: %s has to wait for it.", measure.Lower(strings.TrimSuffix(f.What, "s")),
-		t)
 }
 
 // Trouble says in two sentences why a day cannot be planned, and the nearest that can.
@@ -117,13 +103,7 @@ func (s *Said) Trouble(t Trouble) (why, nearest string) {
 		return fmt.Sprintf("%s: nobody can do “%s”.", name, measure.Lower(t.Name)),
 			"Say who does it, or leave the batch out today."
 	case TooMuch:
-		if t.Name == "Rack" {
-			return fmt.Sprintf("%s needs %s of rack at once, and there is not as much.", name,
-					s.In.M(float64(t.Need)/10, 1)),
-				"More rack, or a smaller batch, or two of them."
-		}
-		return fmt.Sprintf("%s needs more of this than there is: %s.", name, measure.Lower(t.Name)),
-			fmt.Sprintf("%d would do.", t.Need)
+		return storeKinds[t.Store].small(s, name, t.Need)
 	case LagTooLong:
 		return fmt.Sprintf("%s: %s cannot be kept as short as it should be.", name,
 				measure.Lower(between(LagKind(t.Name)))),

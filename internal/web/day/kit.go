@@ -50,9 +50,6 @@ func kitFields(s *day.Shop, in measure.System) []kitField {
 		f = f.In(in)
 		return kitField{Field: f, Value: f.Get(at), set: func(typed string) error { return f.Set(at, typed) }}
 	}
-	count := func(path, label, unit string, most float64, at *int) kitField {
-		return number(field.Field{Path: path, Label: label, Unit: unit, Kind: field.Whole, Max: most}, at)
-	}
 	breaks := said("breaks", "Breaks of all", spansWords(s.Breaks), breaksAllowed, func(typed string) bool {
 		spans, ok := readSpans(typed)
 		if ok {
@@ -60,15 +57,17 @@ func kitFields(s *day.Shop, in measure.System) []kitField {
 		}
 		return ok
 	})
-	rack := number(field.Field{Path: "rack", Label: "Rack", Unit: string(measure.M), Kind: field.Number, Max: mostRackM,
-		Rounded: true, Digits: 2}, &s.RackM)
-	rack.Unit += " of rod"
-	return []kitField{clock("open", "Open from", &s.OpenAt, day.ParseTime),
-		clock("close", "Until", &s.CloseAt, untilMidnight), breaks,
-		count("rollers", "Rollers", "", 4, &s.Rollers), count("mixers", "Mixers", "", 4, &s.Mixers), rack,
-		count("trays", "Trays", "", 500, &s.Trays), count("fridge", "Fridge", "doughs", 100, &s.Fridge),
-		count("pots", "Pots", "", 10, &s.Pots),
-		count("margin", "Ready before due", string(measure.MIN), 240, &s.MarginMin)}
+	out := []kitField{clock("open", "Open from", &s.OpenAt, day.ParseTime),
+		clock("close", "Until", &s.CloseAt, untilMidnight), breaks}
+	for _, k := range day.KitStores() {
+		line := number(k.Field, k.Of(s))
+		if k.Field.Path == "rack" {
+			line.Unit += " of rod"
+		}
+		out = append(out, line)
+	}
+	return append(out, number(field.Field{Path: "margin", Label: "Ready before due", Unit: string(measure.MIN),
+		Kind: field.Whole, Max: 240}, &s.MarginMin))
 }
 
 // breaksAllowed is what breaks may be.
@@ -105,9 +104,6 @@ const mostPeople = 8
 
 // longestDay is how long a day may be open, min.
 const longestDay = 20 * 60
-
-// mostRackM is the most rod a rack may have, m.
-const mostRackM = 500
 
 var kindWords = []kindChoice{{day.Knead, "knead", false}, {day.Filling, "fillings", false}, {day.Roll, "roll", false},
 	{day.Cut, "cut and pack", false},

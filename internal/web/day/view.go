@@ -602,7 +602,7 @@ func (d *dayNow) restBars() (out []draw.DayBar) {
 // rackBars are the sheets that hang.
 func (d *dayNow) rackBars() (out []draw.DayBar) {
 	for _, h := range d.Sheet.Day.Holds {
-		if d.Sheet.Day.Stores[h.Store].Name != "Rack" {
+		if h.Store != day.AtRack {
 			continue
 		}
 		from, to := d.Shown[h.From.Task].Start, d.Shown[h.To.Task].Start
