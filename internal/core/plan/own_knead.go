@@ -11,15 +11,6 @@ import (
 	"hollen/internal/core/request"
 )
 
-// tools are what works the dough, or where it lies, in a step of the maker's own.
-var tools = map[request.KneadDo]knead.Tool{
-	request.DoMix: knead.ByMixing, request.DoMixMachine: knead.ByMixing, request.DoMixProcessor: knead.ByMixing,
-	request.DoHand: knead.ByHand, request.DoSlowHook: knead.BySlowHook, request.DoHook: knead.ByHook,
-	request.DoProcessor: knead.ByProcessor,
-	request.DoPause:     knead.InRoom, request.DoRest: knead.InRoom, request.DoTemper: knead.InRoom,
-	request.DoFridge: knead.InFridge,
-}
-
 // ownWay is the maker's own way as the model follows it, nil where a school works it out. What is mixed
 // before anything else is over when the model starts.
 func (p *Plan) ownWay() *knead.Own {
@@ -35,7 +26,7 @@ func (p *Plan) ownWay() *knead.Own {
 	o.FoodMin = max(o.FoodMin, o.MixMin)
 	pieces := max(1, request.Or(p.Request.Roll.Pieces, math.Round(p.Formula.FlourG/p.pieceFlourG())))
 	for _, s := range k.Steps[mixesFirst(k.Steps):] {
-		step := knead.Step{By: tools[s.Do], Min: s.Min}
+		step := knead.Step{By: s.Do.Tool(), Min: s.Min}
 		if s.Do.Rests() {
 			chill, flat := 0., 0.
 			switch s.Cover {
@@ -88,14 +79,7 @@ func (p *Plan) ownLoads() loads {
 
 // loadsOf is what one pair of hands or the bowl of a step takes at once.
 func (p *Plan) loadsOf(do request.KneadDo, shared bool) loads {
-	school := knead.Long
-	switch do {
-	case request.DoHook, request.DoSlowHook:
-		school = knead.Hook
-	case request.DoProcessor:
-		school = knead.Processor
-	}
-	return p.loadsShared(school, shared)
+	return p.loadsShared(do.School(), shared)
 }
 
 // OwnSteps is the way of the plan as a maker would say it: the school's, to change a step of.

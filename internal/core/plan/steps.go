@@ -279,11 +279,8 @@ func (p *Plan) mixedBy() *knead.Traits {
 		return p.Knead.School.Traits()
 	}
 	for _, s := range p.Request.Knead.Steps[:mixesFirst(p.Request.Knead.Steps)] {
-		switch s.Do {
-		case request.DoMixMachine:
-			return knead.Hook.Traits()
-		case request.DoMixProcessor:
-			return knead.Processor.Traits()
+		if school := s.Do.School(); school != knead.Long {
+			return school.Traits()
 		}
 	}
 	return knead.Long.Traits()

@@ -1,5 +1,7 @@
 package request
 
+import "hollen/internal/core/knead"
+
 // By names the amount that counts.
 type By string
 
@@ -69,20 +71,61 @@ const (
 	DoTemper       KneadDo = "temper"
 )
 
-// UsualMin is what a step takes when nothing else is said, min. Source: house.
-func (d KneadDo) UsualMin() float64 {
-	return map[KneadDo]float64{DoMix: 5, DoMixMachine: 1, DoMixProcessor: 1, DoHand: 8, DoSlowHook: 2, DoHook: 6,
-		DoProcessor: .75, DoPause: 10, DoRest: 30,
-		DoFridge: 720, DoTemper: 30}[d]
+// doing is all that is known of what a step of one's own does, a row each.
+type doing struct {
+	do       KneadDo
+	name     string
+	usualMin float64 // what it takes when nothing else is said, min. Source: house.
+	tool     knead.Tool
+	school   knead.School // whose bowl it wants, and whose words tell it; Long where it wants none
+	mixes    bool         // flour and liquids are brought together
+	rests    bool         // the dough is left alone
 }
+
+var doings = []doing{
+	{do: DoMix, name: "Mix by hand", usualMin: 5, tool: knead.ByMixing, school: knead.Long, mixes: true},
+	{do: DoMixMachine, name: "Mix in the mixer", usualMin: 1, tool: knead.ByMixing, school: knead.Hook, mixes: true},
+	{do: DoMixProcessor, name: "Mix in the processor", usualMin: 1, tool: knead.ByMixing, school: knead.Processor,
+		mixes: true},
+	{do: DoHand, name: "Knead by hand", usualMin: 8, tool: knead.ByHand, school: knead.Long},
+	{do: DoSlowHook, name: "Hook, slow", usualMin: 2, tool: knead.BySlowHook, school: knead.Hook},
+	{do: DoHook, name: "Hook, second speed", usualMin: 6, tool: knead.ByHook, school: knead.Hook},
+	{do: DoProcessor, name: "Processor", usualMin: .75, tool: knead.ByProcessor, school: knead.Processor},
+	{do: DoPause, name: "Pause", usualMin: 10, tool: knead.InRoom, school: knead.Long, rests: true},
+	{do: DoRest, name: "Rest in the room", usualMin: 30, tool: knead.InRoom, school: knead.Long, rests: true},
+	{do: DoFridge, name: "Rest in the fridge", usualMin: 720, tool: knead.InFridge, school: knead.Long, rests: true},
+	{do: DoTemper, name: "Out of the fridge", usualMin: 30, tool: knead.InRoom, school: knead.Long, rests: true},
+}
+
+func (d KneadDo) row() doing {
+	for _, x := range doings {
+		if x.do == d {
+			return x
+		}
+	}
+	return doing{school: knead.Long}
+}
+
+// KneadDoOptions are what may be done in a step of one's own.
+func KneadDoOptions() []Option {
+	return append([]Option{opt("", "Nothing")},
+		options(doings, func(x doing) Option { return opt(string(x.do), x.name) })...)
+}
+
+// UsualMin is what a step takes when nothing else is said, min. Source: house.
+func (d KneadDo) UsualMin() float64 { return d.row().usualMin }
 
 // Rests says whether the dough is left alone.
-func (d KneadDo) Rests() bool {
-	return d == DoPause || d == DoRest || d == DoFridge || d == DoTemper
-}
+func (d KneadDo) Rests() bool { return d.row().rests }
 
 // Mixes says whether flour and liquids are brought together.
-func (d KneadDo) Mixes() bool { return d == DoMix || d == DoMixMachine || d == DoMixProcessor }
+func (d KneadDo) Mixes() bool { return d.row().mixes }
+
+// Tool is what works the dough, or where it lies.
+func (d KneadDo) Tool() knead.Tool { return d.row().tool }
+
+// School is the school whose bowl it wants, and whose words tell it; Long where it wants none.
+func (d KneadDo) School() knead.School { return d.row().school }
 
 // Cover is how a resting dough lies.
 type Cover string

@@ -304,18 +304,6 @@ func SchoolOptions() []Option {
 		options(knead.Schools(), func(s knead.School) Option { return opt(string(s), s.Traits().Name) })...)
 }
 
-// KneadDoOptions are what may be done in a step of one's own.
-func KneadDoOptions() []Option {
-	return []Option{opt("", "Nothing"), opt(string(DoMix), "Mix by hand"), opt(string(DoMixMachine),
-		"Mix in the mixer"),
-		opt(string(DoMixProcessor), "Mix in the processor"), opt(string(DoHand), "Knead by hand"),
-		opt(string(DoSlowHook),
-			"Hook, slow"),
-		opt(string(DoHook), "Hook, second speed"), opt(string(DoProcessor), "Processor"), opt(string(DoPause), "Pause"),
-		opt(string(DoRest), "Rest in the room"),
-		opt(string(DoFridge), "Rest in the fridge"), opt(string(DoTemper), "Out of the fridge")}
-}
-
 // ActOptions are the kinds of act.
 func ActOptions() []Option {
 	return []Option{opt("", "Nothing"), opt(string(doctor.Water), "Water"), opt(string(doctor.Egg), "Beaten egg"),
