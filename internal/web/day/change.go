@@ -282,24 +282,24 @@ func taken(_ *Room, _ context.Context, d *dayNow, _ url.Values, v *dayView) (str
 		v.Wrong = "There is no better order any more: the day has moved on."
 		return "", errRefused
 	}
-	d.Slots = d.Better.Slots
-	d.Proved = false
-	d.Bound = day.Goals{}
+	d.lived().TakeOrder(d.Better.Slots)
 	return "Took the better order", nil
+}
+
+// refused puts a refusal of the day's rules on its page; any other error is returned as it is.
+func refused(err error, v *dayView) error {
+	var r *day.Refused
+	if !errors.As(err, &r) {
+		return err
+	}
+	v.Wrong = r.Why
+	v.Nearest = r.Nearest
+	return errRefused
 }
 
 // moved starts a task at another minute, or has somebody else do it.
 func moved(s *Room, ctx context.Context, d *dayNow, values url.Values, v *dayView) (string, error) {
-	i := d.Task(values.Get("task"))
-	if i < 0 || !d.Planned() {
-		v.Wrong = "That task is not on the day any more."
-		return "", errRefused
-	}
-	said := d.said()
-	if d.Begun[i] {
-		v.Wrong = fmt.Sprintf("%s has begun: what is begun stays.", said.Task(i))
-		return "", errRefused
-	}
+	key := values.Get("task")
 	to, ok := day.ParseTime(values.Get("to"))
 	if n, err := strconv.Atoi(values.Get("to_min")); err == nil && n >= 0 && n < 48*60 {
 		to, ok = n, true
@@ -310,74 +310,20 @@ func moved(s *Room, ctx context.Context, d *dayNow, values url.Values, v *dayVie
 		v.Wrong = "It needs a time of the day, as 10:40."
 		return "", errRefused
 	}
-	by := slices.IndexFunc(d.Sheet.Day.People, func(p day.Person) bool { return p.Name == values.Get("by") })
-	if d.Live && to < d.Now {
-		v.Wrong, v.Nearest = fmt.Sprintf("%s is past.", day.Time(to)), day.Time(d.Now)
-		return "", errRefused
-	}
-	if err := s.unpin(ctx, d, i); err != nil {
-		return "", err
-	}
-	slots, no := d.Sheet.Day.Move(d.Shown, d.fixed(i), i, to, by)
-	if no != nil {
-		refused := &day.Said{Day: d.Sheet.Day, Jobs: d.Jobs, Slots: d.Shown, In: d.In}
-		v.Wrong = refused.Fault(no.Fault)
-		if no.Nearest >= 0 {
-			v.Nearest = day.Time(no.Nearest)
+	said := d.said()
+	err := d.lived().Move(said, key, to, values.Get("by"), func(wishes []day.Wish) (*day.Day, error) {
+		free := *d
+		free.Jobs = slices.Clone(d.Jobs)
+		plans, err := s.work(ctx, &free)
+		if err != nil {
+			return nil, err
 		}
-		return "", errRefused
-	}
-	d.Slots = slots
-	w := d.Sheet.Wish(values.Get("task"))
-	w.Pinned, w.At = true, to
-	if d.Sheet.Day.Tasks[i].Hands {
-		w.By = d.Sheet.Day.People[slots[i].By].Name
-	}
-	d.settle()
-	return fmt.Sprintf("%s to %s", said.Task(i), day.Time(to)), nil
-}
-
-// unpin lifts what a pin says of a task that is now moved: its window, and who does it.
-func (s *Room) unpin(ctx context.Context, d *dayNow, i int) error {
-	free := *d
-	free.Jobs, free.Wishes = slices.Clone(d.Jobs), slices.Clone(d.Wishes)
-	t := &d.Sheet.Day.Tasks[i]
-	at := slices.IndexFunc(free.Wishes, func(w day.Wish) bool { return w.Task == t.Key })
-	if at < 0 || !free.Wishes[at].Pinned {
-		return nil
-	}
-	free.Wishes[at].Pinned = false
-	free.Wishes[at].At = 0
-	free.Wishes[at].By = ""
-	plans, err := s.work(ctx, &free)
+		return day.Put(s.Rules.Day, d.Shop, free.Jobs, plans, wishes, d.Wants), nil
+	})
 	if err != nil {
-		return err
+		return "", refused(err, v)
 	}
-	put := day.Put(s.Rules.Day, d.Shop, free.Jobs, plans, free.Wishes, d.Wants)
-	if k := slices.IndexFunc(put.Tasks, func(o day.Task) bool { return o.Key == t.Key }); k >= 0 &&
-		len(put.Tasks[k].Minutes) == len(t.Minutes) {
-		t.From = put.Tasks[k].From
-		t.To = put.Tasks[k].To
-		t.Minutes = put.Tasks[k].Minutes
-	}
-	return nil
-}
-
-// fixed are the tasks that stay when one is moved by hand: what has begun, and what is pinned where it stands.
-func (d *dayNow) fixed(moved int) []bool {
-	stay := slices.Clone(d.Begun)
-	for i := range stay {
-		w := slices.IndexFunc(d.Wishes, func(w day.Wish) bool {
-			return w.Task == d.Sheet.Day.Tasks[i].Key && w.Pinned && w.At == d.Shown[i].Start
-		})
-		stay[i] = stay[i] || w >= 0 && i != moved
-	}
-	return stay
-}
-
-// settle values the slots as they stand: moved by hand, they are proved no more.
-func (d *dayNow) settle() {
-	d.Goals, d.Proved = d.Sheet.Day.Value(d.Slots), false
+	return fmt.Sprintf("%s to %s", said.Task(d.Task(key)), day.Time(to)), nil
 }
 
 // anew begins a day that cannot be read with nothing on it; of any other nothing is asked so.
@@ -396,19 +342,13 @@ func pinned(_ *Room, _ context.Context, d *dayNow, values url.Values, v *dayView
 		v.Wrong = "That task is not on the day any more."
 		return "", errRefused
 	}
-	w := d.Sheet.Wish(values.Get("task"))
-	said := d.said()
+	words := d.said().Task(i)
 	if values.Get("act") == "let_go" {
-		w.Pinned = false
-		w.At = 0
-		w.By = ""
-		return said.Task(i) + " let go", nil
+		d.lived().LetGo(values.Get("task"))
+		return words + " let go", nil
 	}
-	w.Pinned, w.At = true, d.Shown[i].Start
-	if by := d.Shown[i].By; by >= 0 {
-		w.By = d.Sheet.Day.People[by].Name
-	}
-	return said.Task(i) + " pinned", nil
+	d.lived().Pin(values.Get("task"))
+	return words + " pinned", nil
 }
 
 // wished says who does not do a task, and between what hours it lies; the day is planned again.
@@ -420,30 +360,24 @@ func wished(s *Room, ctx context.Context, d *dayNow, values url.Values, v *dayVi
 	}
 	words := d.said().Task(i)
 	old := d.Sheet.Copy()
-	w := d.Sheet.Wish(values.Get("task"))
-	w.NotBy = nil
+	var notBy []string
 	for _, h := range d.Shop.People {
 		if slices.Contains(values["not_by"], h.Name) {
-			w.NotBy = append(w.NotBy, h.Name)
+			notBy = append(notBy, h.Name)
 		}
 	}
-	for name, to := range map[string]*int{"not_before": &w.NotBefore, "not_after": &w.NotAfter} {
-		*to = 0
+	var before, after int
+	for name, to := range map[string]*int{"not_before": &before, "not_after": &after} {
 		if text := strings.TrimSpace(values.Get(name)); text != "" {
 			at, ok := day.ParseTime(text)
 			if !ok {
-				d.Sheet = old
 				v.Wrong = "The hours of a task are times of the day, as 10:40, or empty."
 				return "", errRefused
 			}
 			*to = at
 		}
 	}
-	if w.Pinned && slices.Contains(w.NotBy, w.By) {
-		w.Pinned = false
-		w.At = 0
-		w.By = ""
-	}
+	d.lived().NotBy(values.Get("task"), notBy, before, after)
 	if err := s.again(ctx, d, v); err != nil {
 		d.Sheet = old
 		return "", err
@@ -466,58 +400,23 @@ func (s *Room) again(ctx context.Context, d *dayNow, v *dayView) error {
 		return errRefused
 	}
 	put := day.Put(s.Rules.Day, d.Shop, d.Jobs, plans, d.Wishes, d.Wants)
-	slots, facts := d.carried(put) // what has begun stays as it is, whatever is now said of it
-	found := put.From(slots, facts, d.Now, replanNodes)
-	if found == nil {
-		v.Wrong = "There is no plan for what is left that keeps this as well."
-		return errRefused
+	if err := d.lived().Again(put, replanNodes); err != nil {
+		return refused(err, v)
 	}
-	d.Sheet.Day, d.Slots = put, found.Slots
-	d.settle()
-	d.Bound = day.Goals{} // of another day: other hands, other batches
 	return nil
-}
-
-// person is who that is among the people of another plan of the day; who is not there any more leaves it to the first.
-func person(was, is *day.Day, by int) int {
-	if by < 0 || by >= len(was.People) {
-		return day.Nobody
-	}
-	return max(0, slices.IndexFunc(is.People, func(p day.Person) bool { return p.Name == was.People[by].Name }))
 }
 
 // marked says that a task was begun, or done, now, or that it was not.
 func marked(_ *Room, _ context.Context, d *dayNow, values url.Values, v *dayView) (string, error) {
-	key := values.Get("task")
-	i := d.Task(key)
-	if i < 0 || !d.Live {
-		v.Wrong = "That can be said on the day itself."
-		return "", errRefused
+	key, what := values.Get("task"), values.Get("what")
+	if err := d.lived().Mark(key, what); err != nil {
+		return "", refused(err, v)
 	}
-	if d.Marks == nil {
-		d.Marks = map[string]day.Mark{}
+	words := d.said().Task(d.Task(key))
+	if what == "not" {
+		return words + ": not yet", nil
 	}
-	said := d.said()
-	m := d.Marks[key]
-	switch values.Get("what") {
-	case "begun":
-		m = day.Mark{Began: d.Now}
-	case "done":
-		if !d.Begun[i] {
-			m.Began = max(min(d.Shown[i].Start, d.Now-1), d.Now-d.Shown[i].Min)
-		} else if m.Began == 0 {
-			m.Began = d.Facts[i].Start
-		}
-		m.Done = max(d.Now, m.Began+1)
-	case "not":
-		delete(d.Marks, key)
-		return said.Task(i) + ": not yet", nil
-	default:
-		v.Wrong = "Begun, done, or not yet."
-		return "", errRefused
-	}
-	d.Marks[key] = m
-	return said.Task(i) + " " + values.Get("what"), nil
+	return words + " " + what, nil
 }
 
 // kitted changes the hours, the people and the kit.
@@ -529,14 +428,7 @@ func kitted(s *Room, ctx context.Context, d *dayNow, values url.Values, v *dayVi
 		v.Wrong = "Something in the hours, people and kit is not right; nothing was changed."
 		return "", errRefused
 	}
-	for i := range d.Wishes { // who is not there any more does nothing
-		w := &d.Wishes[i]
-		if w.By != "" && !slices.ContainsFunc(d.Shop.People, func(h day.Hand) bool { return h.Name == w.By }) {
-			w.By = ""
-			w.Pinned = false
-			w.At = 0
-		}
-	}
+	d.Forget()
 	if err := s.again(ctx, d, v); err != nil {
 		d.Sheet = old
 		return "", err

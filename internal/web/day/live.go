@@ -41,6 +41,11 @@ type dayNow struct {
 	New      map[uint64]*plan.Plan // batches that are kept together with it
 }
 
+// lived is the day to be changed by its rules.
+func (d *dayNow) lived() *day.Lived {
+	return &day.Lived{Sheet: &d.Sheet, Shown: d.Shown, Facts: d.Facts, Begun: d.Begun, Now: d.Now, Live: d.Live}
+}
+
 // dayCache holds the days last looked at as they were kept, to be read once for each change.
 type dayCache struct {
 	mu   sync.Mutex

@@ -75,7 +75,7 @@ func (s *Room) ways(ctx context.Context, d *dayNow, v *waysView) error {
 		return err
 	}
 	add := func(what, asks string, cost int, put *day.Day) {
-		slots := d.replanned(put)
+		slots := d.lived().Replanned(put, replanNodes)
 		if slots == nil {
 			return
 		}
@@ -130,44 +130,6 @@ func (s *Room) ways(ctx context.Context, d *dayNow, v *waysView) error {
 // putAs puts the day together with another shop.
 func (s *Room) putAs(d *dayNow, shop day.Shop, plans []*plan.Plan) *day.Day {
 	return day.Put(s.Rules.Day, shop, slices.Clone(d.Jobs), plans, d.Wishes, d.Wants)
-}
-
-// replanned are the slots of a day put together otherwise: what has begun stays, the rest is planned; nil when it
-// cannot be.
-func (d *dayNow) replanned(put *day.Day) []day.Slot {
-	if !slices.Contains(d.Begun, true) {
-		a, err := put.Plan()
-		if err != nil {
-			return nil
-		}
-		return a.Slots
-	}
-	slots, facts := d.carried(put)
-	c := put.From(slots, facts, d.Now, replanNodes)
-	if c == nil {
-		return nil
-	}
-	return c.Slots
-}
-
-// carried are the slots and the facts of the day as it stands, in the order of another’s tasks.
-func (d *dayNow) carried(put *day.Day) (slots []day.Slot, facts []day.Fact) {
-	was := d.Sheet.Day
-	for _, t := range put.Tasks {
-		at := slices.IndexFunc(was.Tasks, func(o day.Task) bool { return o.Key == t.Key })
-		if at < 0 {
-			slots, facts = append(slots, day.Slot{Start: d.Now, Min: slices.Max(t.Minutes), By: 0}), append(facts,
-				day.Fact{By: day.Nobody})
-			continue
-		}
-		slot, fact := d.Shown[at], d.Facts[at]
-		slot.By, fact.By = person(was, put, slot.By), person(was, put, fact.By)
-		if !fact.Begun && slot.By >= 0 && t.Hands && t.Minutes[slot.By] > 0 {
-			slot.Min = t.Minutes[slot.By]
-		}
-		slots, facts = append(slots, slot), append(facts, fact)
-	}
-	return slots, facts
 }
 
 // otherShapes tries, for each late order’s batch that is not rolled yet, the ribbon of its dough that is made the
