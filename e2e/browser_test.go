@@ -191,9 +191,18 @@ func (b *tab) visit(path string) {
 	b.until("the page "+path, "!window.left && document.readyState === 'complete'")
 }
 
+// click presses what is there; what is drawn anew between being found and pressed is looked for again, as an eye would.
 func (b *tab) click(sel string) {
 	b.t.Helper()
-	b.do(chromedp.WaitVisible(sel), chromedp.Click(sel))
+	for try := 0; ; try++ {
+		err := chromedp.Do(b.ctx, chromedp.WaitVisible(sel), chromedp.Click(sel))
+		if err == nil {
+			return
+		}
+		if try == 3 || !strings.Contains(err.Error(), "Could not find node") {
+			b.t.Fatal(err)
+		}
+	}
 }
 
 // mouse presses, moves or lets go the left button.

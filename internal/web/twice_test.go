@@ -306,12 +306,11 @@ func TestThingOfTheSameName(t *testing.T) {
 }
 
 // Many screens that say something of one making at the same time queue for it, also when it has ended: nobody is told
-// to come again, and nothing
-// is lost.
+// to come again, and nothing is lost.
 func TestManyTapAtOnce(t *testing.T) {
 	s, ctx := newSite(t), context.Background()
 	at := s.begin(demo.Saturday)
-	const screens, taps = 32, 12
+	const screens, taps = 32, 4
 	for _, ended := range []bool{false, true} {
 		if ended {
 			s.tell(at, fmt.Sprintf(`{"events":[{"id":"the-end","what":"ended","at":%q}]}`, s.now()))

@@ -3,7 +3,6 @@ package plan
 import (
 	"cmp"
 	"fmt"
-	"math"
 	"slices"
 	"strings"
 
@@ -11,7 +10,6 @@ import (
 	"hollen/internal/core/egg"
 	"hollen/internal/core/knead"
 	"hollen/internal/core/measure"
-	"hollen/internal/core/request"
 )
 
 // KeepPlan is where the batch is kept and until when, by the kitchen's clock: of all its shapes what keeps shortest,
@@ -191,47 +189,6 @@ func (p *Plan) Unrested() bool {
 		return p.restsMin() == 0
 	}
 	return p.Request.Rest.Min != nil && *p.Request.Rest.Min == 0
-}
-
-// adviseCooling is the advice on a dough that takes more than four hours in the fridge to read 7 °C:
-// a remark, for it is done every night, with what would be quicker.
-func (p *Plan) adviseCooling() {
-	s, a := &p.rules.Safety, p.ask
-	if cool := p.Rest.CoolMin; cool >= 0 && cool <= s.DiscardMin || cool < 0 && p.Rest.Min <= s.DiscardMin {
-		return
-	}
-	if p.Rest.CoolMin < 0 {
-		p.note(request.AtRest, "rest.cooling", Remark, "warm_fridge", "A warm fridge.",
-			"At %s it never gets to %s: set it colder, or keep it no longer than four hours.",
-			p.in.C(a.FridgeC, 0), p.in.C(s.CoolC, 0))
-		return
-	}
-	start := p.beforeFridgeC()
-	at4h := a.FridgeC + (start-a.FridgeC)*math.Exp(-s.DiscardMin/p.model.Lying(a))
-	var ways []string
-	way := func(what string, change func(*knead.Ask)) {
-		b := a
-		b.ChillG, b.FlatMM = 0, 0
-		change(&b)
-		if m := knead.CoolingMin(start, b.FridgeC, s.CoolC, p.model.Lying(b)); m < .9*p.Rest.CoolMin {
-			ways = append(ways, fmt.Sprintf("%s it takes %s", what, measure.Minutes(m)))
-		}
-	}
-	flat, pieces := p.rules.Knead.FlatMM, max(2, math.Round(p.Formula.FlourG/p.pieceFlourG()))
-	way(fmt.Sprintf("pressed %s flat", p.in.MM(flat, 0)), func(b *knead.Ask) { b.FlatMM = flat })
-	way(fmt.Sprintf("in %.0f pieces", pieces), func(b *knead.Ask) { b.ChillG = p.Formula.Dough.MassG / pieces })
-	cool := p.in.C(s.CoolC, 0)
-	text := fmt.Sprintf("%s only after %s in the fridge", cool, measure.Minutes(p.Rest.CoolMin))
-	if warm := p.in.C(at4h, 0); warm != cool {
-		text = fmt.Sprintf("%s after %s in the fridge, %s after %s", warm, measure.Minutes(s.DiscardMin), cool,
-			measure.Minutes(p.Rest.CoolMin))
-	}
-	if len(ways) > 0 {
-		text += "; " + strings.Join(ways, ", ")
-	}
-	p.note(request.AtRest, "rest.cooling", Remark, "slow_to_cool", "It cools slowly.",
-		"%s. Who sells: many food plans ask for %s within four hours.", text,
-		p.in.C(s.SellC, 0))
 }
 
 // beforeFridgeC is how warm the dough is when it goes into the fridge, °C.

@@ -3,14 +3,11 @@ package plan
 import (
 	"fmt"
 	"math"
-	"strings"
 
-	"hollen/internal/core/addition"
 	"hollen/internal/core/doctor"
 	"hollen/internal/core/dough"
 	"hollen/internal/core/egg"
 	"hollen/internal/core/knead"
-	"hollen/internal/core/measure"
 	"hollen/internal/core/request"
 	"hollen/internal/core/roll"
 )
@@ -282,65 +279,6 @@ func (p *Plan) discardAt() float64 {
 	return p.rules.Safety.DiscardMin
 }
 
-// flourIn names the flour that goes in first, with what is sifted or stirred into it.
-func (p *Plan) flourIn() string {
-	f := &p.Formula
-	text := p.in.Whole(math.Round(p.Room.FlourG)-math.Round(f.HeldBackG)) + " of flour"
-	var dry []string
-	if f.SaltG > 0 {
-		dry = append(dry, "the salt")
-	}
-	for i, a := range f.Additions {
-		if p.Request.Additions[i].Kind().Kind == addition.Powder {
-			dry = append(dry, lowName(a.Name))
-		}
-	}
-	if len(dry) > 0 {
-		text += " sifted with " + measure.List(dry)
-	}
-	return text
-}
-
-// lowName is what an addition is called within a sentence: its name up to the first comma.
-func lowName(name string) string {
-	name, _, _ = strings.Cut(name, ",")
-	return strings.ToLower(name)
-}
-
-// liquidWords names what is poured, together.
-func (p *Plan) liquidWords() string {
-	f := &p.Formula
-	var out []string
-	switch {
-	case f.Weighed() || f.AlsoG > 0:
-		if f.WholeG+f.YolkG > 0 {
-			out = append(out, p.EggWords())
-		}
-	default:
-		if f.Pick.Whole > 0 {
-			out = append(out, measure.Plural(f.Pick.Whole, "egg", "eggs"))
-		}
-		if f.Pick.Yolks > 0 {
-			out = append(out, measure.Plural(f.Pick.Yolks, "yolk", "yolks"))
-		}
-	}
-	if pour := math.Round(p.Room.PourG); pour > 0 {
-		out = append(out, fmt.Sprintf("%s of %s", p.in.Whole(pour), p.TopWord()))
-	}
-	for i, a := range f.Additions {
-		if p.Request.Additions[i].Kind().Kind != addition.Powder {
-			out = append(out, lowName(a.Name))
-		}
-	}
-	if f.OilG > 0 {
-		out = append(out, "the oil")
-	}
-	if len(out) == 0 {
-		return "the liquid (none is said yet)"
-	}
-	return measure.List(out)
-}
-
 // Poke is what a timed poke says.
 type Poke struct {
 	S           float64
@@ -408,25 +346,6 @@ func (p *Plan) Free() (together, instead []FreeTask) {
 	return together, instead
 }
 
-// FreeWords says what fits into the longest rest; "" where nothing does.
-func (p *Plan) FreeWords() string {
-	together, instead := p.Free()
-	names := func(list []FreeTask) (out []string) {
-		for _, t := range list {
-			out = append(out, fmt.Sprintf("%s (%s)", t.Name, measure.Minutes(t.Min)))
-		}
-		return out
-	}
-	if len(together) == 0 {
-		return ""
-	}
-	text := "Time to " + measure.List(names(together)) + "."
-	if len(instead) > 0 {
-		text += " Or instead: " + strings.Join(names(instead), "; or ") + "."
-	}
-	return text
-}
-
 // Patient is the batch as the doctor measures acts for it.
 func (p *Plan) Patient() doctor.Dough {
 	f := &p.Formula
@@ -453,24 +372,4 @@ func (p *Plan) BowlLoads() int {
 		return 1
 	}
 	return p.Knead.Loads
-}
-
-// loadWords say what one load of the bowl is made of: "1,380 g of flour, 735 g of beaten egg, 12 g of water".
-func (p *Plan) loadWords() string {
-	f, n := &p.Formula, float64(p.BowlLoads())
-	var out []string
-	add := func(g float64, of string) {
-		if g > .05 {
-			out = append(out, p.in.Grams(g/n)+" of "+of)
-		}
-	}
-	add(p.Room.FlourG, "flour")
-	add(f.Pick.EggG, "beaten egg")
-	add(p.Room.PourG, p.TopWord())
-	add(f.SaltG, "salt")
-	add(f.OilG, "oil")
-	for _, a := range f.Additions {
-		add(a.MassG, lowName(a.Name))
-	}
-	return measure.List(out)
 }

@@ -1,13 +1,10 @@
 package plan
 
 import (
-	"fmt"
 	"math"
 	"slices"
-	"strings"
 
 	"hollen/internal/core/knead"
-	"hollen/internal/core/measure"
 	"hollen/internal/core/request"
 )
 
@@ -152,35 +149,6 @@ func (p *Plan) sameWay() bool {
 		w.Folds == p.way.Folds
 }
 
-// ownWords is the kneading of the maker's own way in words: "8 min and 5 min by hand".
-func (p *Plan) ownWords() string {
-	said := map[knead.Tool]string{knead.ByHand: "by hand", knead.BySlowHook: "on the hook, slow",
-		knead.ByHook:      "on the hook",
-		knead.ByProcessor: "in the processor"}
-	var order []knead.Tool
-	minutes := map[knead.Tool][]string{}
-	for _, x := range p.way.Steps {
-		if _, worked := said[x.By]; worked {
-			if minutes[x.By] == nil {
-				order = append(order, x.By)
-			}
-			minutes[x.By] = append(minutes[x.By], measure.Exactly(x.Min))
-		}
-	}
-	var out []string
-	for _, by := range order {
-		text := measure.List(minutes[by])
-		if n := len(minutes[by]); n > 1 && len(slices.Compact(slices.Clone(minutes[by]))) == 1 {
-			text = measure.Plural(n, "time", "times") + " " + minutes[by][0]
-		}
-		out = append(out, text+" "+said[by])
-	}
-	if len(out) == 0 {
-		return "No kneading"
-	}
-	return measure.List(out)
-}
-
 // restsMin is all rest of the way, min.
 func (p *Plan) restsMin() float64 {
 	sum := 0.
@@ -190,163 +158,4 @@ func (p *Plan) restsMin() float64 {
 		}
 	}
 	return sum
-}
-
-// explainOwn gives the reasons of a way of the maker's own, and what the school would do.
-func (p *Plan) explainOwn() {
-	w := p.hollens()
-	theirs := p.Knead.School.Traits().Work(&p.rules.Knead, w)
-	rest := "no rest"
-	if w.RestMin > 0 {
-		rest = measure.Minutes(w.RestMin) + " of rest"
-	}
-	say := fmt.Sprintf("Your own steps, as you say them: %s from flour to the %s. %s would be %s and %s: %s.",
-		measure.Minutes(p.way.ElapsedMin), p.toWhat(),
-		p.Knead.School.Traits().Short, theirs, rest, measure.Minutes(w.ElapsedMin))
-	p.say("knead.school", "%s", say)
-	hot := knead.Long.Traits()
-	for _, s := range p.way.Steps {
-		switch s.By {
-		case knead.ByProcessor:
-			hot = knead.Processor.Traits()
-		case knead.ByHook:
-			if hot.School != knead.Processor {
-				hot = knead.Hook.Traits()
-			}
-		}
-	}
-	p.say("knead.peak", "From %s when it comes together, and %s a minute %s.", p.in.C(p.Room.ContactC, 0),
-		p.in.RiseC(hot.HeatC(&p.rules.Knead)), hot.WarmedBy)
-}
-
-// toWhat names where the dough goes after its rest.
-func (p *Plan) toWhat() string {
-	if p.Pinned() {
-		return "board"
-	}
-	return "roller"
-}
-
-// adviseOwn comments on the steps of the maker's own way; none of it changes them.
-func (p *Plan) adviseOwn() {
-	k := &p.Request.Knead
-	if k.By == request.KneadOwn && len(k.Steps) == 0 {
-		p.note(request.AtKnead, "knead.school", Remark, "no_steps", "No step of your own yet.",
-			"Until there is one, the school works it out.")
-	}
-	if p.ask.Own == nil {
-		return
-	}
-	if mixesFirst(k.Steps) == 0 {
-		p.note(request.AtKnead, "knead.school", Remark, "no_mix", "No mixing in it.",
-			"Flour and egg take some minutes to hang together: as a step they count in the hours and in the day.")
-	}
-	limit := p.Knead.LimitG
-	if mass := p.Formula.Dough.MassG; p.Knead.Loads == 1 && !p.Knead.Shared && limit > 0 && mass > limit+.5 {
-		p.note(request.AtKnead, "knead.min", Remark, "own_much", "Much at once.",
-			"%s where %s is usual here: the minutes of work reach less of it. Lot by lot, "+
-				"or shared out, can be said at each step.", p.in.Grams(mass), p.in.Grams(limit))
-	}
-	for _, s := range p.way.Steps {
-		if s.Rests() && s.Lies == string(request.CoverNone) && s.Min > openMin {
-			p.note(request.AtRest, "rest.min", Remark, "open", "It lies open.",
-				"In %s a skin forms that rolls into flakes; a damp cloth or a bowl keeps it off.",
-				measure.Minutes(s.Min))
-			break
-		}
-	}
-}
-
-// openMin is how long a dough may lie open before it skins, min. Source: house.
-const openMin = 5
-
-// longerLast says how long the last kneading of the maker's own way would have to be until it serves; ""
-// where no minutes within reason do.
-func (p *Plan) longerLast(most float64) string {
-	own := p.ask.Own
-	last := -1
-	for i, s := range own.Steps {
-		if !s.Rests() && s.By != knead.ByMixing {
-			last = i
-		}
-	}
-	if last < 0 {
-		return ""
-	}
-	longer := *own
-	longer.Steps = slices.Clone(own.Steps)
-	for m := math.Ceil(longer.Steps[last].Min) + 1; m <= most; m++ {
-		longer.Steps[last].Min = m
-		a := p.ask
-		a.Own = &longer
-		if w := p.model.Solve(a); w.DFolded >= p.rules.Knead.ReadyD {
-			return "make the last kneading " + measure.Minutes(m)
-		}
-	}
-	return ""
-}
-
-// handWords is the n-th kneading by hand of the maker's own way, of so many, after what was done before.
-func (p *Plan) handWords(s knead.Step, n int, before knead.Tool) knead.Words {
-	hands := 0
-	for _, x := range p.way.Steps {
-		if x.By == knead.ByHand {
-			hands++
-		}
-	}
-	switch {
-	case before == knead.ByProcessor:
-		return knead.Processor.Traits().Hand(n, hands)
-	case hands > 1:
-		return knead.Turns.Traits().Hand(n, hands)
-	case s.Min <= p.rules.Knead.ShortMaxMin:
-		return knead.Short.Traits().Hand(1, 1)
-	}
-	return knead.Long.Traits().Hand(1, 1)
-}
-
-// ownRest is how the dough lies in a rest of the maker's own, in words; "" as usual.
-func (p *Plan) ownRest(s knead.Step) string {
-	switch request.Cover(s.Lies) {
-	case request.CoverFilm:
-		return "In film, airtight."
-	case request.CoverBowl:
-		return "Under the upturned bowl. It softens by itself."
-	case request.CoverNone:
-		return "Open on the board."
-	case request.CoverPieces:
-		return "Divide it, press each piece flat, and film each: airtight, and it cools and warms through sooner."
-	case request.CoverFlat:
-		return fmt.Sprintf("Press it %s flat and film it: airtight, and it cools and warms through sooner.",
-			p.in.MM(request.Or(p.Request.Rest.FlatMM, p.rules.Knead.FlatMM), 0))
-	}
-	return ""
-}
-
-// KneadWords is all kneading in as few words as a figure has: "8 + 5", "2 × 5", "10".
-func (p *Plan) KneadWords() string {
-	w := &p.Knead.Way
-	switch {
-	case !w.Uneven && w.Turns > 1 && p.ask.Own == nil:
-		return fmt.Sprintf("%d × %.0f", w.Turns, w.KneadMin)
-	case p.ask.Own == nil:
-		return fmt.Sprintf("%.3g", w.WorkMin)
-	}
-	var out []string
-	same := true
-	for _, s := range w.Steps {
-		if !s.Rests() && s.By != knead.ByMixing {
-			out = append(out, fmt.Sprintf("%.3g", s.Min))
-			same = same && out[0] == out[len(out)-1]
-		}
-	}
-	switch n := len(out); {
-	case n == 0:
-		return "0"
-	case same && n > 1:
-		return fmt.Sprintf("%d × %s", n, out[0])
-	case n > 3:
-		return fmt.Sprintf("%.3g", w.WorkMin)
-	}
-	return strings.Join(out, " + ")
 }

@@ -320,3 +320,6 @@ func (p *Plan) Join() (roll.Joined, error) {
 	}
 	return p.lay.Join(p.Request.Roll.Stripes)
 }
+
+// Roped says whether the dough is formed from a rope and makes no sheet.
+func (p *Plan) Roped() bool { return p.lay.RopeMM > 0 }

@@ -5,10 +5,11 @@ import (
 	"math"
 	"strings"
 
-	"hollen/internal/core/cook"
 	"hollen/internal/core/cut"
+	"hollen/internal/core/filling"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/request"
+	"hollen/internal/core/roll"
 )
 
 // One and Many are what a cut of the part is called.
@@ -128,133 +129,410 @@ func (p *Plan) PurposeWords() string {
 	}[p.Dry.Purpose]
 }
 
-// noDryingWords say that a shape needs no drying, and what of it is planned all the same.
-func (p *Plan) noDryingWords() string {
-	if loss := p.Cook.Loss; loss > 0 {
-		return fmt.Sprintf(
-			"The shape needs none: straight to the pot is fine. As you cook it, it has lost %.0f %%.",
-			100*loss,
-		)
-	}
-	return "None needed: straight to the pot is fine."
-}
-
-// explainDry gives the reasons of drying and keeping.
-func (p *Plan) explainDry() {
-	say := p.say
-	d, ru := &p.Dry, &p.rules.Dry
-	if d.Leather.Will {
-		say("dry.window", "%.1f g/m³ between dough and air takes %.2f %% of the sheet a minute; %.0f %% off and it "+
-			"cuts without sticking.",
-			d.Rate.DeltaGM3, 100*d.Rate.PerMin, 100*d.Leather.Loss)
-	} else {
-		say("dry.window", "Only %.1f g/m³ between dough and air: it will not dry here in two hours.", max(0,
-			d.Rate.DeltaGM3))
-	}
-	say("dry.close", "On the board, one face open: with %.0f %% gone the seam no longer takes; damp it, or cover "+
-		"what waits.", 100*ru.CutLoss)
-	if d.Nest.Will {
-		say("dry.nest", "%.0f %% of the mass gone: a wound nest keeps its form.", 100*d.Nest.Loss)
-	} else {
-		say("dry.nest", "%.0f %% of the mass would have to go; this air does not take it in two hours.",
-			100*d.Nest.Loss)
-	}
-	say("dry.brittle", "From %.0f %% of the mass gone the edges no longer bend.", 100*d.Brittle.Loss)
-	say("dry.warm",
-		"Mixing, kneading, what rest is out of the fridge, rolling, drying and cutting, one after the other.")
-	if d.Covered.Will {
-		say("dry.covered", "Under a damp cloth or film: then it is at leather all the same.")
-	} else {
-		say("dry.covered", "Under a damp cloth or film it loses %.0f %% of what it would on a rack.",
-			100*ru.CoverFaces/ru.RackFaces)
-	}
-	say("dry.space", "Sheets hung side by side, %s of rod. In one layer, not touching: %s of %s.", p.in.M(d.RodM, 1),
-		measure.Plural(d.Trays, "tray", "trays"), p.in.Joined(" × ", measure.MM, measure.Shortest, ru.TrayLongMM,
-			ru.TrayWideMM))
-	if d.TrayEach == 0 && !p.Roped() {
-		say("dry.space", "Sheets hung side by side, %s of rod. Too large for a tray of %s.", p.in.M(d.RodM, 1),
-			p.in.Joined(" × ", measure.MM, measure.Shortest, ru.TrayLongMM, ru.TrayWideMM))
-	} else if p.Roped() {
-		say("dry.space", "In one layer, not touching: %s of %s, dusted.", measure.Plural(d.Trays, "tray", "trays"),
-			p.in.Joined(" × ", measure.MM, measure.Shortest, ru.TrayLongMM, ru.TrayWideMM))
-	}
-	if k := d.ToKeep; k != nil {
-		say("dry.keep", "%s raw, of which %.0f %% is water, weigh this when only %.1f %% is.", p.in.Grams(k.RawG),
-			100*p.Formula.Dough.WaterShare,
-			100*ru.KeepWB)
-	}
-	k := &p.Keep
-	switch {
-	case k.Where == "":
-		say("keep.use_by", "Cooked the same day.")
-	case len(p.keptNot()) > 0:
-		say("keep.use_by", "%s", strings.Join(p.keptNot(), " "))
-	case k.Where == cook.Shelf && k.UseBy == "":
-		say("keep.use_by", "%s from %s.", measure.Capital(measure.Days(k.Days)), k.Parts[0].Since)
-	case k.UseBy == "":
-		say("keep.use_by", "%s; say when it is made and the date follows.", measure.DaysWords(k.FromDays, k.ToDays))
-	case k.Own:
-		say("keep.use_by", "%s by your own plan; %s is usual.", measure.Capital(measure.Days(k.Days)),
-			measure.DaysWords(k.FromDays, k.ToDays))
-	default:
-		text := "%s is usual, the later end counted; by this kitchen’s clock."
-		if k.Where == cook.Fridge && p.Request.AnyKeepsAsRaw() {
-			text = "No longer than %s, for what is raw inside; by this kitchen’s clock."
+func (p *Plan) adviseCut() {
+	p.adviseOver()
+	c := &p.Cut
+	knife := false
+	for i, x := range c.Parts() {
+		field, name := "cut.across", ""
+		if i > 0 {
+			field, name = "cut.also", x.Shape.Name+": "
 		}
-		say("keep.use_by", text, measure.Capital(measure.DaysWords(k.FromDays, k.ToDays)))
+		p.advisePart(x, field, name)
+		knife = knife || x.Tool == cut.Knife || x.Tool == cut.Wheel
+		if x.Shape.Caution != "" {
+			p.note(request.AtCut, field, Caution, "shape", x.Shape.Name+".", "%s", x.Shape.Caution)
+		}
+	}
+	p.adviseSheets()
+	if all := c.AllTrimG + c.AllDoughG; c.Count > 0 && c.AllTrimG > .15*all && !p.Roped() {
+		p.note(request.AtCut, "cut.trim", Remark, "trimmings", "Many trimmings.",
+			"%s. Cut them as maltagliati, or knead up to %.0f %% into the next piece.", p.in.Grams(c.AllTrimG),
+			100*p.rules.Cut.BackShare)
+	}
+	if o := &p.Roll; o.Better > 0 {
+		p.note(request.AtRoll, "roll.pieces", Remark, "pieces_gain", "Divided otherwise it gives more.",
+			"%s give %s more pasta of the same dough than %s.",
+			measure.Capital(measure.Plural(o.Better, "piece", "pieces")),
+			p.in.Grams(o.BetterBy*(c.AllDoughG+c.AllTrimG)), measure.Plural(o.Pieces, "piece", "pieces"))
+	}
+	if c.Filled() {
+		p.adviseFilling()
+	}
+	if knife {
+		p.note(request.AtCut, "cut.across", Caution, "knife", "The knife.",
+			"Knuckles lead, tips tucked; board on a damp cloth.")
+	}
+	if c.Cutter != nil {
+		p.note(request.AtCut, "cut.across", Caution, "cutter", "The cutter.",
+			"Fingers, hair and sleeves clear of it; unplug or take the crank off before fitting or cleaning.")
 	}
 }
 
-// cooksAs is how thick what is cooked is, as the pot has it: a narrow ribbon is reached from its sides, too.
-func (p *Plan) cooksAs() string {
-	sheet, as := p.Roll.SheetMM, p.Cook.TeMM
-	if p.Roped() || math.Abs(sheet-as) < .015 {
-		return p.in.MM(as, 2)
-	}
-	return fmt.Sprintf(
-		"The water reaches a ribbon of %s from its sides, too: it cooks like %s, which",
-		p.in.MM(sheet, 2),
-		p.in.MM(as, 2),
-	)
-}
-
-// explainCook gives the reasons of the pot.
-func (p *Plan) explainCook() {
-	say := p.say
-	k, ru := &p.Cook, &p.rules.Cook
-	text := fmt.Sprintf(
-		"%s cooks in about %s fresh: taste from %.0f %% before, and it is done by %.0f %% after.",
-		p.cooksAs(),
-		measure.MinSec(k.Seconds),
-		100*ru.Early,
-		100*ru.Late,
-	)
+// advisePart is the advice on one shape.
+func (p *Plan) advisePart(x *CutPart, field, name string) {
+	c := &p.Cut
+	ru := &p.rules.Cut
+	sheet := x.thickMM
+	s := x.Shape
+	head := func(text string) string { return measure.Capital(name + text) }
 	switch {
-	case p.rawIn(&p.Cut.CutPart):
-		text = fmt.Sprintf("%s at the seam, and %s that must cook through: about %s fresh, and no less.",
-			p.in.MM(2*p.Roll.SheetMM, 2),
-			p.Request.Cut.Filling.Kind.Words(), measure.MinSec(k.Seconds))
-	case p.shape.Traits().Filling:
-		text = fmt.Sprintf("%s at the seam, and the filling’s own need: about %s fresh, from %.0f %% before to %.0f "+
-			"%% after.", p.in.MM(2*p.Roll.SheetMM, 2),
-			measure.MinSec(k.Seconds), 100*ru.Early, 100*ru.Late)
+	case x.Sheets == 0 && !s.Traits().Rope:
+		p.note(request.AtCut, field, Warning, "no_sheet_left", head("no sheet is left for it."),
+			"Divide the dough into more pieces, or make more of it.")
+	case x.Count == 0:
+		p.note(request.AtCut, field, Warning, "no_ribbons", head("none fits this sheet."), "%s.",
+			measure.Capital(p.wouldFit()))
+	case x.asDough && x.Got() < .95*x.WantsG:
+		p.note(request.AtCut, field, Warning, "short", head("short."),
+			"%s of dough where %s were wanted: there is no more of it, or whole sheets do not come "+
+				"out closer.", p.in.Grams(x.Got()), p.in.Grams(x.WantsG))
+	case x.WantsG > 0 && len(c.Also) > 0 && x.Got() < .95*x.WantsG:
+		p.note(request.AtCut, field, Warning, "short", head("short."),
+			"%.1f portions where %.0f were wanted: whole sheets do not come out closer. Divide into more pieces, or "+
+				"make a little more.", x.Portions,
+			math.Round(x.WantsG/x.PortionG))
 	}
-	if p.shape.Traits().Sheets {
-		text = fmt.Sprintf("As a wide piece of %s: what the sheets become may cook sooner; its own time counts.",
+	if x.Short {
+		p.note(request.AtCut, field, Remark, "short_ribbons", head("short ribbons."),
+			"The sheet is %s long within its trims: the ribbons are as long as that, where %s is usual.",
+			p.in.Long(x.LengthMM), p.in.MM(s.MinLengthMM, measure.Shortest))
+	}
+	if e := x.Ends; e != nil && e.Word == roll.Tearing {
+		p.note(request.AtCut, field, Warning, "end_tears", head("its last passes tear."),
+			"From %s to %s is more than this dough gives: let it rest first, or "+
+				"end nearer the others.", p.in.MM(p.Roll.SheetMM, 2), p.in.MM(e.SheetMM, 2))
+	}
+	if s.Traits().Lengths && x.WidthMM > 2*sheet && sheet > ru.FlatRibbonMaxMM {
+		p.note(request.AtCut, field, Warning, "thick_ribbon", head("thick for a flat ribbon."),
+			"%s cooks unevenly; under %s is usual.", p.in.MM(sheet, 1),
+			p.in.MM(ru.FlatRibbonMaxMM, 1))
+	}
+	if asked := p.Request.Cut.Tool == cut.Cutter; x.noCutter && (asked || len(p.machine.Cutters) > 0) {
+		level := Remark // the knife is Hollen's own choice, and serves
+		if asked {
+			level = Warning
+		}
+		p.note(request.AtCut, field, level, "no_cutter", head("this machine has no such cutter."),
+			"%s Cut by knife, rolled up; or keep your cutter with your machine in the cabinet.", p.cutterWords())
+	}
+	if k := x.Cutter; k != nil {
+		switch {
+		case sheet > k.ToMM*(1+ru.CutterSlack):
+			p.note(request.AtCut, field, Warning, "cutter_thick", head("it may not separate."),
+				"%s of sheet in a cutter for %s: %slet it dry to leather. A test strip first.", p.in.MM(sheet, 2),
+				p.in.Joined(" to ", measure.MM, measure.Shortest, k.FromMM, k.ToMM), p.stopFor(k.FromMM, k.ToMM))
+		case sheet < k.FromMM*(1-ru.CutterSlack):
+			p.note(request.AtCut, field, Warning, "cutter_thin", head("it may mat."),
+				"%s of sheet in a cutter for %s: %sdry it further and dust. A test strip first.", p.in.MM(sheet, 2),
+				p.in.Joined(" to ", measure.MM, measure.Shortest, k.FromMM, k.ToMM), p.stopFor(k.FromMM, k.ToMM))
+		}
+		if math.Abs(k.PitchMM-s.WidthMM) > .05 {
+			p.note(request.AtCut, field, Remark, "cutter_width", head("the cutter’s width."),
+				"It cuts %s where %s is meant; the knife would cut that.",
+				p.in.MM(k.PitchMM, measure.Shortest), p.in.MM(s.WidthMM, measure.Shortest))
+		}
+	}
+}
+
+// adviseSheets says which further shapes are mostly cut from another sheet than they are here.
+func (p *Plan) adviseSheets() {
+	var other []string
+	for i, x := range p.Cut.Parts() {
+		s, t := x.Shape, x.Shape.Traits()
+		if i > 0 && !t.Rope && !t.Sheets && math.Abs(x.thickMM/s.SheetMM-1) > p.rules.Cut.OtherSheetOff {
+			other = append(other, fmt.Sprintf("%s (%s)", strings.ToLower(s.Name), p.in.MM(s.SheetMM, measure.Shortest)))
+		}
+	}
+	if len(other) > 0 {
+		p.note(request.AtCut, "cut.also", Remark, "other_sheet", "Another sheet is usual.",
+			"For %s; here it is %s. Pieces may end at a stop of their own.", measure.List(other),
 			p.in.MM(p.Roll.SheetMM, 2))
 	}
-	if k.Loss > 0 {
-		text += fmt.Sprintf(" Dried by %.0f %% it takes %s.", 100*k.Loss, measure.MinSec(k.DriedS))
+}
+
+// stopFor names the stop that leaves a sheet between two thicknesses, the nearest to the one there is, to
+// stand before another remedy; "" where there is none, or a pin.
+func (p *Plan) stopFor(fromMM, toMM float64) string {
+	if p.Pinned() {
+		return "roll it to suit, or "
 	}
-	say("cook.time", "%s", text)
-	say("cook.frozen", "%.0f seconds more; straight from the freezer, not thawed.", ru.FrozenMoreS)
-	say("cook.pan", "Out of the water after two thirds of the time; the sauce does the rest.")
-	if p.rawIn(&p.Cut.CutPart) {
-		say("cook.pan", "Not with a raw filling: it cooks through in the water first.")
+	at, off := -1, math.Inf(1)
+	for i, s := range p.machine.Stops {
+		t := p.lay.Sheet(s.TrueMM(), 1)
+		if d := math.Abs(t - p.Roll.SheetMM); t >= fromMM && t <= toMM && d < off {
+			at, off = i, d
+		}
 	}
-	say("cook.pot", "%s of water and %s of salt to %s of pasta.", p.in.L(ru.WaterPerPasta/10, measure.Shortest),
-		p.in.G(100*ru.SaltPerPasta, measure.Shortest), p.in.G(100, 0))
-	say("cook.loads", "A pot of %s, %.0f %% full, takes %s at a time.", p.in.L(k.PotL, measure.Shortest),
-		100*ru.PotFill,
-		p.in.Grams(k.PotL*ru.PotFill*1000/ru.WaterPerPasta))
+	if at < 0 {
+		return ""
+	}
+	return fmt.Sprintf("end at stop %s, or ", p.machine.Stops[at].Label)
+}
+
+// wouldFit names what makes room for the shapes: another division, a longer bench, or another shape.
+func (p *Plan) wouldFit() string {
+	all := p.Roll.RolledG * float64(p.Roll.Pieces)
+	l := p.lay
+	divide := func() int {
+		for n := p.Roll.Pieces; n >= 1; n-- {
+			if p.laid(p.sheetsOf(&l, &p.Roll, all, float64(n))) > 0 {
+				return n
+			}
+		}
+		return 0
+	}
+	if n := divide(); n > 0 {
+		return fmt.Sprintf("divide it into %s, or cut a smaller or shorter shape", measure.Plural(n, "piece", "pieces"))
+	}
+	if l.BenchMM = 0; divide() > 0 {
+		return fmt.Sprintf("a bench of %s has it halved: a longer one, or a shorter shape",
+			p.in.MM(p.Request.Roll.BenchMM, measure.Shortest))
+	}
+	return "cut a smaller or shorter shape"
+}
+
+// adviseOver says that several shapes come to much more than was asked, where nothing less would do.
+func (p *Plan) adviseOver() {
+	asked := p.Request.Amount.Portions
+	if p.Request.Amount.By != request.ByPortions || len(p.Cut.Also) == 0 || p.Formula.Portions <= (1+muchOver)*asked {
+		return
+	}
+	most, name := 0., ""
+	for _, x := range p.Cut.Parts() {
+		if over := x.Got() / max(x.WantsG, 1e-9); x.WantsG > 0 && over > most {
+			most, name = over, strings.ToLower(x.Shape.Name)
+		}
+	}
+	p.note(request.AtCut, "cut.also", Remark, "much_over", "More than was asked.",
+		"%.1f portions where %s were asked: one sheet less of %s, or one piece less, would be too little of "+
+			"something. What is over keeps, or take it in dough.",
+		p.Formula.Portions, measure.Trim(asked), name)
+}
+
+// cutterWords lists the cutters of the machine.
+func (p *Plan) cutterWords() string {
+	if len(p.machine.Cutters) == 0 {
+		return "It has none."
+	}
+	var out []string
+	for _, k := range p.machine.Cutters {
+		out = append(out, p.in.MM(k.PitchMM, measure.Shortest))
+	}
+	return "It cuts " + measure.List(out) + "."
+}
+
+// adviseFilling is the advice on seams and fillings.
+func (p *Plan) adviseFilling() {
+	r := &p.Request.Cut
+	for _, x := range p.Cut.Parts() {
+		f := x.Filling
+		if f == nil {
+			continue
+		}
+		if f.Thick {
+			p.note(request.AtCut, "cut.seam", Warning, "seam", "A thick seam.",
+				"%s where the sheets meet; over %s the edge is raw when the middle is done: %spinch it thin.",
+				p.in.MM(f.SeamMM, 2),
+				p.in.MM(p.rules.Cut.SeamMaxMM, 1), p.stopFor(0, p.rules.Cut.SeamMaxMM*(1+p.rules.Cut.CutterSlack)/2))
+		}
+		if f.PieceG > 1.2*f.FitsG {
+			p.note(request.AtCut, "cut.filling", Warning, "overfilled", "More than fits.",
+				"%s in each where %s leaves a seam that holds: it bursts.",
+				p.in.Grams(f.PieceG), p.in.Grams(f.FitsG))
+		}
+	}
+	p.note(request.AtCut, "cut.seal", Remark, "weeps", "A wet filling weeps.",
+		"Drain it, or bind it with cheese or crumb; fill and close before the sheet dries%s.", p.fillBefore())
+	if p.Request.RawFilling() {
+		p.note(request.AtCut, "cut.filling", Caution, "raw_filling", measure.Capital(r.Filling.Kind.Words())+".",
+			"Keep it cold until it is needed, work it in small loads, cook through, and keep it %s, or frozen; your "+
+				"food authority’s rules come first.",
+			p.FridgeWords())
+	}
+	if unsaid := filling.Unsaid(r.Filling.Name, r.Filling.Allergens); len(unsaid) > 0 {
+		p.note(request.AtCut, "cut.fill_total", Warning, "filling_allergens", "Allergens of the filling?",
+			"%s: that speaks of %s, which its allergens leave out.", r.Filling.Name, measure.List(unsaid))
+	}
+	if !r.Filling.Kind.Raw() && filling.SoundsRaw(r.Filling.Name) {
+		p.note(request.AtCut, "cut.filling", Warning, "filling_sounds_raw", "Does it go in raw?",
+			"%s is marked cooked, or fresh cheese, and so tasted early and kept longer. Where it goes in raw, say so.",
+			r.Filling.Name)
+	}
+	if r.Filling.Name == "" && r.Filling.Allergens == "" {
+		p.note(request.AtCut, "cut.fill_total", Remark, "name_filling", "What is in it?",
+			"Name the filling and its allergens: sheet and label carry them.")
+	}
+}
+
+// fillBefore says how long a sheet on the board can still be closed.
+func (p *Plan) fillBefore() string {
+	if w := p.Dry.OneFace; w.Will {
+		return fmt.Sprintf(", within %s here", measure.Minutes(w.FromMin))
+	}
+	return ""
+}
+
+func (p *Plan) sheetCard(x *CutPart) string {
+	return fmt.Sprintf(": %s of %s, dusted and stacked under film.", measure.Plural(x.Count, "sheet", "sheets"),
+		p.in.Joined(" × ", measure.MM, measure.Shortest, measure.Near(x.LengthMM), math.Round(x.WidthMM)))
+}
+
+func (p *Plan) explainSheets() {
+	c := &p.Cut
+	p.say("cut.across", "As it comes off the rollers, %s.", p.in.Joined(" × ", measure.MM, measure.Shortest,
+		measure.Near(c.LengthMM), math.Round(c.WidthMM)))
+	p.say("cut.ribbons", "%s each. What they become is said when they are cut: put the shapes in then, and the rest "+
+		"is worked out.", p.in.Grams(c.OneG))
+	p.say("cut.nests", "%.1f portions of %s.", c.Portions, p.in.Grams(c.PortionG))
+	p.say("cut.trim", "None before they are cut.")
+}
+
+func (p *Plan) ribbonCard(x *CutPart) string {
+	how := fmt.Sprintf("rolled up %s wide, %d knife cuts", p.in.MM(x.FoldMM, measure.Shortest), x.KnifeCuts)
+	if x.Cutter != nil {
+		how = "cutter, test strip first"
+	}
+	return fmt.Sprintf(": %s of about %s, %s; %d across, %d to a nest.", measure.Plural(x.Along, "length", "lengths"),
+		p.in.Long(x.LengthMM), how, x.Across,
+		x.PerNest)
+}
+
+func (p *Plan) pieceCard(x *CutPart) string {
+	size := p.in.Joined(" × ", measure.MM, measure.Shortest, x.Shape.WidthMM, x.Shape.Long())
+	return fmt.Sprintf(" of %s: %s.", size, fromSheets(x.PerSheet, x.Count, "a sheet"))
+}
+
+func (p *Plan) filledCard(x *CutPart) string {
+	from := "a sheet"
+	if x.Shape.Close == cut.TwoSheets {
+		from = "a pair of sheets"
+	}
+	return fmt.Sprintf(
+		" of %s: %s, %s of filling in each.",
+		p.in.MM(x.Shape.WidthMM, measure.Shortest),
+		fromSheets(x.PerSheet, x.Count, from),
+		p.in.Grams(x.Filling.PieceG),
+	)
+}
+
+// fromSheets says how many pieces a sheet, or a pair, gives and how many are cut.
+func fromSheets(perSheet, count int, from string) string {
+	if count < perSheet {
+		return fmt.Sprintf("%s in all, from part of %s", measure.Thousands(float64(count)), from)
+	}
+	return fmt.Sprintf(
+		"%s from %s, %s in all",
+		measure.Thousands(float64(perSheet)),
+		from,
+		measure.Thousands(float64(count)),
+	)
+}
+
+func (p *Plan) formedCard(x *CutPart) string {
+	return fmt.Sprintf(": slices of %s, %s.", p.in.MM(x.Rope.SliceMM, 0), measure.Plural(x.Count, "piece", "pieces"))
+}
+
+func (p *Plan) explainFormed() {
+	say := p.say
+	c, ru := &p.Cut, &p.rules.Cut
+	say("cut.across", "Slices of %s of a %s rope, %s each.", p.in.MM(c.Rope.SliceMM, 0), p.in.MM(c.Rope.DiameterMM,
+		measure.Shortest), p.in.Grams(c.OneG))
+	say("cut.ribbons", "%s of dough at %s; %s of rope in all.", p.in.Grams(c.DoughG), p.in.Grams(c.OneG),
+		p.in.M(c.Rope.LengthM, 1))
+	say("cut.trim", "Less than one piece.")
+	say("cut.forming", "%g seconds a piece, in practised hands; cover the ropes that wait.", ru.FormedS)
+	say("cut.nests", "%.1f portions of %s.", c.Portions, p.in.Grams(c.PortionG))
+}
+
+func (p *Plan) explainRibbons() {
+	say := p.say
+	c, ru := &p.Cut, &p.rules.Cut
+	wide := math.Round(c.SheetWidthMM)
+	use, sheets := wide-2*ru.TrimSideMM, measure.Plural(c.Sheets, "sheet", "sheets")
+	say("cut.across", "%s less %s each side leaves %s, room for %d at %s.", p.in.MM(wide, measure.Shortest),
+		p.in.MM(ru.TrimSideMM, measure.Shortest), p.in.MM(use, measure.Shortest), c.Across, p.in.MM(c.WidthMM,
+			measure.Shortest))
+	if k := c.Cutter; k != nil && k.WidthMM < use {
+		say("cut.across", "Of %s the cutter takes %s, room for %d at %s.", p.in.MM(wide, measure.Shortest),
+			p.in.MM(k.WidthMM, measure.Shortest),
+			c.Across, p.in.MM(c.WidthMM, measure.Shortest))
+	}
+	say("cut.ribbons", "%d across, %s, %s. Each weighs %s.", c.Across, measure.Plural(c.Along, "length", "lengths"),
+		sheets, p.in.G(c.OneG, 1))
+	short := ", and it comes out even."
+	if c.LastNest > 0 {
+		short = fmt.Sprintf(", and a short one of %d, %s.", c.LastNest, p.in.Grams(float64(c.LastNest)*c.OneG))
+		if c.Crumb() {
+			short = fmt.Sprintf(", and %d over, for any of them.", c.LastNest)
+		}
+	}
+	say("cut.nests", "%s make a nest of %s: %s%s", measure.Plural(c.PerNest, "ribbon", "ribbons"), p.in.Grams(c.NestG),
+		measure.Plural(c.Nests, "nest", "nests"), short)
+	half := func(mm float64) string { return p.in.MM(math.Round(2*mm)/2, measure.Shortest) }
+	said := half(c.SideTrimMM)
+	if said != half(ru.TrimSideMM) { // whole ribbons leave more than is trimmed
+		said += ", with what is too narrow for one more,"
+	}
+	say(
+		"cut.trim",
+		"%s off each end and %s off each side: %.0f %% of the sheet.",
+		half(c.EndTrimMM),
+		said,
+		100*c.TrimG/(c.TrimG+c.DoughG),
+	)
+}
+
+func (p *Plan) explainPieces() {
+	say := p.say
+	c := &p.Cut
+	sheets := measure.Plural(c.Sheets, "sheet", "sheets")
+	how := "in a grid"
+	switch asked := p.Request.Cut.Pattern; {
+	case c.Pattern == cut.Staggered && asked == cut.Staggered:
+		how = "staggered"
+	case c.Pattern == cut.Staggered:
+		how = "staggered, which gives more than a grid"
+	case asked == cut.Staggered && c.Shape.Outline == cut.Round:
+		how = "in a grid, since staggered gives no more here"
+	}
+	each := measure.Thousands(float64(c.PerSheet))
+	say(
+		"cut.across",
+		"%d along, %s across, %s: %s from a sheet.",
+		c.Along,
+		measure.Plural(c.Across, "row", "rows"),
+		how,
+		each,
+	)
+	if c.Shape.Close == cut.TwoSheets {
+		say(
+			"cut.across",
+			"%d along, %s across, %s: %s from a pair of sheets.",
+			c.Along,
+			measure.Plural(c.Across, "row", "rows"),
+			how,
+			each,
+		)
+	}
+	say("cut.ribbons", "%s from each of %s; %s of dough in each.", each, sheets, p.in.Grams(c.OneG))
+	if c.Count < c.PerSheet {
+		say(
+			"cut.ribbons",
+			"%s of the %s there is room for; %s of dough in each.",
+			measure.Thousands(float64(c.Count)),
+			each,
+			p.in.Grams(c.OneG),
+		)
+	} else if c.Shape.Close == cut.TwoSheets {
+		odd := ""
+		if c.Sheets%2 == 1 {
+			odd = fmt.Sprintf(" and %d from the odd one, halved and laid on itself", c.Count-c.PerSheet*(c.Sheets/2))
+		}
+		say("cut.ribbons", "%s from each of %s%s; %s of dough in each.", each, measure.Plural(c.Sheets/2, "pair",
+			"pairs"), odd, p.in.Grams(c.OneG))
+	}
+	say("cut.nests", "%.0f to a portion of %s.", math.Round(c.PortionG*float64(c.Count)/c.MadeG),
+		p.in.Grams(c.PortionG))
+	say("cut.trim", "What lies between and round the pieces: %.0f %% of the sheets.", 100*c.TrimG/(c.TrimG+c.DoughG))
 }

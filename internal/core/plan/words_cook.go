@@ -1,0 +1,82 @@
+package plan
+
+import (
+	"fmt"
+	"math"
+
+	"hollen/internal/core/cook"
+	"hollen/internal/core/measure"
+	"hollen/internal/core/request"
+)
+
+// cooksAs is how thick what is cooked is, as the pot has it: a narrow ribbon is reached from its sides, too.
+func (p *Plan) cooksAs() string {
+	sheet, as := p.Roll.SheetMM, p.Cook.TeMM
+	if p.Roped() || math.Abs(sheet-as) < .015 {
+		return p.in.MM(as, 2)
+	}
+	return fmt.Sprintf(
+		"The water reaches a ribbon of %s from its sides, too: it cooks like %s, which",
+		p.in.MM(sheet, 2),
+		p.in.MM(as, 2),
+	)
+}
+
+// explainCook gives the reasons of the pot.
+func (p *Plan) explainCook() {
+	say := p.say
+	k, ru := &p.Cook, &p.rules.Cook
+	text := fmt.Sprintf(
+		"%s cooks in about %s fresh: taste from %.0f %% before, and it is done by %.0f %% after.",
+		p.cooksAs(),
+		measure.MinSec(k.Seconds),
+		100*ru.Early,
+		100*ru.Late,
+	)
+	switch {
+	case p.rawIn(&p.Cut.CutPart):
+		text = fmt.Sprintf("%s at the seam, and %s that must cook through: about %s fresh, and no less.",
+			p.in.MM(2*p.Roll.SheetMM, 2),
+			p.Request.Cut.Filling.Kind.Words(), measure.MinSec(k.Seconds))
+	case p.shape.Traits().Filling:
+		text = fmt.Sprintf("%s at the seam, and the filling’s own need: about %s fresh, from %.0f %% before to %.0f "+
+			"%% after.", p.in.MM(2*p.Roll.SheetMM, 2),
+			measure.MinSec(k.Seconds), 100*ru.Early, 100*ru.Late)
+	}
+	if p.shape.Traits().Sheets {
+		text = fmt.Sprintf("As a wide piece of %s: what the sheets become may cook sooner; its own time counts.",
+			p.in.MM(p.Roll.SheetMM, 2))
+	}
+	if k.Loss > 0 {
+		text += fmt.Sprintf(" Dried by %.0f %% it takes %s.", 100*k.Loss, measure.MinSec(k.DriedS))
+	}
+	say("cook.time", "%s", text)
+	say("cook.frozen", "%.0f seconds more; straight from the freezer, not thawed.", ru.FrozenMoreS)
+	say("cook.pan", "Out of the water after two thirds of the time; the sauce does the rest.")
+	if p.rawIn(&p.Cut.CutPart) {
+		say("cook.pan", "Not with a raw filling: it cooks through in the water first.")
+	}
+	say("cook.pot", "%s of water and %s of salt to %s of pasta.", p.in.L(ru.WaterPerPasta/10, measure.Shortest),
+		p.in.G(100*ru.SaltPerPasta, measure.Shortest), p.in.G(100, 0))
+	say("cook.loads", "A pot of %s, %.0f %% full, takes %s at a time.", p.in.L(k.PotL, measure.Shortest),
+		100*ru.PotFill,
+		p.in.Grams(k.PotL*ru.PotFill*1000/ru.WaterPerPasta))
+}
+
+func (p *Plan) adviseCook() {
+	if p.Cook.TasteOnly {
+		p.note(request.AtCook, "cook.time", Remark, "taste_only", "Only tasting tells.",
+			"At %s no clock serves; start tasting at %s.",
+			p.in.MM(p.Cook.TeMM, 1), measure.MinSec(p.Cook.FromS))
+	}
+	if p.Request.Cook.After == request.Frozen && p.Keep.Where == cook.Fridge {
+		p.note(request.AtCook, "cook.time", Remark, "not_frozen", "Kept in the fridge, cooked as frozen.",
+			"Choose the freezer under Dry, or another way into the pot.")
+	}
+	text := "Cook right through; floating proves nothing."
+	if p.Request.RawFilling() {
+		text = "Cook right through: cut the thickest open, no pink, steaming; " + p.CentreC() +
+			" at the centre, by your authority. Floating proves nothing."
+	}
+	p.note(request.AtCook, "cook.time", Caution, "eaters", "For the pregnant, very young, old or ill.", "%s", text)
+}
