@@ -75,7 +75,10 @@ func TestMixedMakesWhatWasAsked(t *testing.T) {
 func lessWouldDo(p *Plan) bool {
 	for f := .4 * p.Formula.FlourG; f < p.Formula.FlourG; f *= 1.01 {
 		q := *p
-		if q.size(f); q.served() >= 1-nearEnough && q.Formula.Portions <= 1.25*p.Request.Amount.Portions {
+		q.mix(f)
+		q.roll()
+		q.cut()
+		if q.served() >= 1-nearEnough && q.Formula.Portions <= 1.25*p.Request.Amount.Portions {
 			return true
 		}
 	}
