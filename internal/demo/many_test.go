@@ -10,11 +10,12 @@ import (
 	"hollen/internal/core/plan"
 	"hollen/internal/core/request"
 	"hollen/internal/core/rules"
+	"hollen/internal/core/schedule"
 )
 
 // many is a day of so many batches, each one of the five of the workshop's day, and so many people; an order each, none
 // of them hurried.
-func many(t testing.TB, batches, people int, seed uint64) *day.Day {
+func many(t testing.TB, batches, people int, seed uint64) *schedule.Day {
 	t.Helper()
 	r, ru := rand.New(rand.NewPCG(seed, 3)), rules.Default()
 	var of []*plan.Plan
@@ -43,7 +44,7 @@ func many(t testing.TB, batches, people int, seed uint64) *day.Day {
 }
 
 // over is how far the span of a large day lies over its bound, %.
-func over(t testing.TB, d *day.Day) float64 {
+func over(t testing.TB, d *schedule.Day) float64 {
 	t.Helper()
 	a, err := d.Large()
 	if err != nil {
@@ -108,8 +109,8 @@ func TestLateDayIsProved(t *testing.T) {
 	}
 	d := day.Put(ru.Day, shop, jobs, plans, nil, wants)
 	for i, x := range d.Tasks {
-		if d.OnRoller(i) != strings.HasPrefix(x.Name, "Roll") {
-			t.Errorf("%s: on the roller %v", x.Name, d.OnRoller(i))
+		if day.OnRoller(d, i) != strings.HasPrefix(x.Name, "Roll") {
+			t.Errorf("%s: on the roller %v", x.Name, day.OnRoller(d, i))
 		}
 	}
 	a, err := d.Plan()

@@ -13,6 +13,7 @@ import (
 
 	"hollen/internal/core/day"
 	"hollen/internal/core/measure"
+	"hollen/internal/core/schedule"
 )
 
 // DayFormat names the version of the document.
@@ -20,15 +21,15 @@ const DayFormat = "hollen-day/1"
 
 // Day is a planned day as a document: for reading elsewhere. Minutes count from midnight where the workshop is.
 type Day struct {
-	Format  string     `json:"format"`
-	Date    string     `json:"date"`
-	Shop    day.Shop   `json:"shop"`
-	Batches []day.Job  `json:"batches"`
-	Orders  []DayOrder `json:"orders"`
-	Tasks   []DayTask  `json:"tasks"`
-	Goals   *day.Goals `json:"goals"` // nil before it is planned
-	Bound   *day.Goals `json:"bound"`
-	Proved  bool       `json:"proved"`
+	Format  string          `json:"format"`
+	Date    string          `json:"date"`
+	Shop    day.Shop        `json:"shop"`
+	Batches []day.Job       `json:"batches"`
+	Orders  []DayOrder      `json:"orders"`
+	Tasks   []DayTask       `json:"tasks"`
+	Goals   *schedule.Goals `json:"goals"` // nil before it is planned
+	Bound   *schedule.Goals `json:"bound"`
+	Proved  bool            `json:"proved"`
 }
 
 // DayOrder is an order and when it is ready.
@@ -39,18 +40,18 @@ type DayOrder struct {
 
 // DayTask is one task, by whom and when.
 type DayTask struct {
-	Key      string   `json:"key"`
-	Batch    string   `json:"batch"` // its letter
-	Name     string   `json:"name"`
-	Kind     day.Kind `json:"kind"`
-	By       string   `json:"by"` // "" a machine
-	Start    int      `json:"start"`
-	Min      int      `json:"minutes"`
-	CleanMin int      `json:"cleaning_before"`
+	Key      string        `json:"key"`
+	Batch    string        `json:"batch"` // its letter
+	Name     string        `json:"name"`
+	Kind     schedule.Kind `json:"kind"`
+	By       string        `json:"by"` // "" a machine
+	Start    int           `json:"start"`
+	Min      int           `json:"minutes"`
+	CleanMin int           `json:"cleaning_before"`
 }
 
 // DayDocument is a day as a document, as it stands by now.
-func DayDocument(s day.Sheet, wants []day.Want, shown []day.Slot) Day {
+func DayDocument(s day.Sheet, wants []day.Want, shown []schedule.Slot) Day {
 	d := Day{Format: DayFormat, Date: s.Date, Shop: s.Shop, Batches: s.Jobs, Orders: []DayOrder{}, Tasks: []DayTask{},
 		Proved: s.Proved}
 	if d.Batches == nil {

@@ -8,11 +8,12 @@ import (
 	"hollen/internal/core/plan"
 	"hollen/internal/core/request"
 	"hollen/internal/core/rules"
+	"hollen/internal/core/schedule"
 )
 
 // builder turns batches into tasks.
 type builder struct {
-	day  *Day
+	day  *schedule.Day
 	ru   rules.Day
 	shop *Shop
 	ends map[uint64][]int // by batch: the tasks that end it
@@ -25,9 +26,9 @@ type of struct {
 	id    uint64
 	p     *plan.Plan
 	class int
-	made  Point // the dough is ready for what comes next
-	first int   // the task from which its warm minutes count, −1: none yet
-	told  int   // of those gone before it, min
+	made  schedule.Point // the dough is ready for what comes next
+	first int            // the task from which its warm minutes count, −1: none yet
+	told  int            // of those gone before it, min
 	keys  []string
 	min   float64
 	turns int
@@ -64,10 +65,10 @@ func (b *builder) job(at int, j *Job, p *plan.Plan) {
 	}
 	o := &of{builder: b, at: at, id: j.Batch, p: p, class: j.Class, first: -1}
 	if p.Cut.AllDoughG > 0 && (p.Roped() || p.Pinned()) || b.shop.Rollers == 0 {
-		o.class = NoRoller
+		o.class = schedule.NoRoller
 	}
 	if j.Part == FromCold {
-		o.made = Point{-1, false}
+		o.made = schedule.StartOf(-1)
 	} else {
 		o.knead()
 	}
@@ -79,19 +80,19 @@ func (b *builder) job(at int, j *Job, p *plan.Plan) {
 }
 
 // task adds one and returns its place.
-func (o *of) task(kind Kind, name string, minutes float64, keys []string) int {
+func (o *of) task(kind schedule.Kind, name string, minutes float64, keys []string) int {
 	n := 1
 	for _, t := range o.day.Tasks {
 		if t.Batch == o.at && t.Kind == kind {
 			n++
 		}
 	}
-	t := Task{Key: fmt.Sprintf("%d.%s.%d", o.id, kind, n), Name: name, Kind: kind, Keys: keys, Batch: o.at,
-		Hands: kind != Machine, Class: NoRoller,
-		To: NoLimit / 8}
+	t := schedule.Task{Key: fmt.Sprintf("%d.%s.%d", o.id, kind, n), Name: name, Kind: kind, Keys: keys, Batch: o.at,
+		Hands: kind != schedule.Machine, Class: schedule.NoRoller,
+		To: schedule.NoLimit / 8}
 	for _, h := range o.shop.People {
 		m := minutes * float64(h.Pace) / 100
-		if kind == Machine {
+		if kind == schedule.Machine {
 			m = minutes
 		}
 		t.Minutes = append(t.Minutes, up(m))
@@ -104,20 +105,20 @@ func (o *of) task(kind Kind, name string, minutes float64, keys []string) int {
 	if len(t.Minutes) == 0 {
 		t.Minutes = []int{up(minutes)}
 	}
-	if kind == Roll {
+	if kind == schedule.Roll {
 		t.Class = o.class
 		if o.class >= 0 && o.shop.Rollers > 1 {
-			t.Class = NoRoller
-			o.day.Holds = append(o.day.Holds, Hold{Point{len(o.day.Tasks), false}, Point{len(o.day.Tasks), true},
-				AtRollers, 1})
+			t.Class = schedule.NoRoller
+			o.day.Holds = append(o.day.Holds, schedule.Hold{From: schedule.StartOf(len(o.day.Tasks)),
+				To: schedule.EndOf(len(o.day.Tasks)), Store: AtRollers, Quantity: 1})
 		}
 	}
 	o.day.Tasks = append(o.day.Tasks, t)
 	return len(o.day.Tasks) - 1
 }
 
-func (o *of) lag(a, b Point, lo, hi int, what LagKind) {
-	o.day.Lags = append(o.day.Lags, Lag{a, b, lo, max(lo, hi), what})
+func (o *of) lag(a, b schedule.Point, lo, hi int, what schedule.LagKind) {
+	o.day.Lags = append(o.day.Lags, schedule.Lag{A: a, B: b, Min: lo, Max: max(lo, hi), What: what})
 }
 
 // knead adds mixing, kneading and the turns, up to the last rest.
@@ -131,15 +132,15 @@ func (o *of) knead() {
 		if o.turns > 0 {
 			name = "Knead again"
 		}
-		i := o.task(Knead, name, max(o.min, .5), o.keys)
+		i := o.task(schedule.Knead, name, max(o.min, .5), o.keys)
 		if o.first < 0 {
 			o.first = i
 		}
 		if o.turns > 0 {
-			o.lag(o.made, Point{i, false}, rest.lo, rest.hi, Resting)
+			o.lag(o.made, schedule.StartOf(i), rest.lo, rest.hi, schedule.Resting)
 		}
 		o.turns++
-		o.made = Point{i, true}
+		o.made = schedule.EndOf(i)
 		o.keys = nil
 		o.min = 0
 	}
@@ -168,7 +169,8 @@ func (o *of) knead() {
 // machine adds a kneading by the mixer: somebody fills it, then it runs.
 func (o *of) machine(s plan.Step, lo, hi *int) {
 	name := "Fill the mixer"
-	if o.made.Task > 0 && o.turns > 0 && len(o.keys) == 0 && o.day.Tasks[o.made.Task].Kind == Machine && *lo == 0 {
+	if o.made.Task > 0 && o.turns > 0 && len(o.keys) == 0 && o.day.Tasks[o.made.Task].Kind == schedule.Machine &&
+		*lo == 0 {
 		// the same bowl, at its next speed
 		t := &o.day.Tasks[o.made.Task]
 		for k := range t.Minutes {
@@ -177,17 +179,18 @@ func (o *of) machine(s plan.Step, lo, hi *int) {
 		t.Keys = append(t.Keys, s.Key)
 		return
 	}
-	i := o.task(Knead, name, max(o.min, float64(o.ru.MixerHandsMin)), o.keys)
+	i := o.task(schedule.Knead, name, max(o.min, float64(o.ru.MixerHandsMin)), o.keys)
 	if o.first < 0 {
 		o.first = i
 	}
 	if o.turns > 0 {
-		o.lag(o.made, Point{i, false}, *lo, *hi, Resting)
+		o.lag(o.made, schedule.StartOf(i), *lo, *hi, schedule.Resting)
 	}
-	m := o.task(Machine, "Mixer", s.Min, []string{s.Key})
-	o.lag(Point{i, true}, Point{m, false}, 0, 0, Directly)
-	o.day.Holds = append(o.day.Holds, Hold{Point{i, false}, Point{m, true}, AtMixer, 1})
-	o.made = Point{m, true}
+	m := o.task(schedule.Machine, "Mixer", s.Min, []string{s.Key})
+	o.lag(schedule.EndOf(i), schedule.StartOf(m), 0, 0, schedule.Directly)
+	o.day.Holds = append(o.day.Holds, schedule.Hold{From: schedule.StartOf(i), To: schedule.EndOf(m), Store: AtMixer,
+		Quantity: 1})
+	o.made = schedule.EndOf(m)
 	o.keys = nil
 	o.min = 0
 	o.turns++
@@ -256,8 +259,8 @@ func (o *of) roll(j *Job) {
 			}
 		}
 		done += pieces
-		i := o.task(Roll, name, each*float64(pieces), []string{"roll.1", "fold.1"})
-		c := o.task(Cut, p.Cut.Shape.Traits().CutHead, pack*float64(pieces), keys)
+		i := o.task(schedule.Roll, name, each*float64(pieces), []string{"roll.1", "fold.1"})
+		c := o.task(schedule.Cut, p.Cut.Shape.Traits().CutHead, pack*float64(pieces), keys)
 		if len(parts) > 1 {
 			o.day.Tasks[i].Pieces, o.day.Tasks[c].Pieces = [2]int{done - pieces + 1, done}, [2]int{done - pieces + 1,
 				done}
@@ -265,18 +268,19 @@ func (o *of) roll(j *Job) {
 		lo, hi := Apart(pieces, each, pack, dryLo, dryHi)
 		// where even so few pieces wait longer for one pair of hands
 		hi = max(hi, lo, up(each*float64(pieces)*o.slowest()))
-		what := Drying
+		what := schedule.Drying
 		if dryLo <= 0 {
-			what = Directly
+			what = schedule.Directly
 		}
-		o.lag(Point{i, false}, Point{c, false}, lo, hi, what)
+		o.lag(schedule.StartOf(i), schedule.StartOf(c), lo, hi, what)
 		if k > 0 {
-			o.lag(Point{rolls[k-1], true}, Point{i, false}, 0, NoLimit, InOrder)
-			o.lag(Point{packs[k-1], true}, Point{c, false}, 0, NoLimit, InOrder)
+			o.lag(schedule.EndOf(rolls[k-1]), schedule.StartOf(i), 0, schedule.NoLimit, schedule.InOrder)
+			o.lag(schedule.EndOf(packs[k-1]), schedule.StartOf(c), 0, schedule.NoLimit, schedule.InOrder)
 		}
 		rolls, packs = append(rolls, i), append(packs, c)
 		if m := p.Dry.RodM * float64(pieces) / float64(n); m > 0 && dryLo > 0 && p.Request.Dry.On != request.OnBoard {
-			o.day.Holds = append(o.day.Holds, Hold{Point{i, false}, Point{c, false}, AtRack, up(10 * m)})
+			o.day.Holds = append(o.day.Holds, schedule.Hold{From: schedule.StartOf(i), To: schedule.StartOf(c),
+				Store: AtRack, Quantity: up(10 * m)})
 		}
 	}
 	o.rested(j, rolls)
@@ -297,15 +301,16 @@ func (o *of) rested(j *Job, rolls []int) {
 		o.told = after
 		return
 	}
-	what := Resting
+	what := schedule.Resting
 	if cold > 0 {
-		what = InCold
+		what = schedule.InCold
 		o.first = -1
 		o.told = after
-		o.day.Holds = append(o.day.Holds, Hold{o.made, Point{rolls[0], false}, AtFridge, 1})
+		o.day.Holds = append(o.day.Holds, schedule.Hold{From: o.made, To: schedule.StartOf(rolls[0]), Store: AtFridge,
+			Quantity: 1})
 	}
 	for _, i := range rolls {
-		o.lag(o.made, Point{i, false}, lo, max(hi, lo), what)
+		o.lag(o.made, schedule.StartOf(i), lo, max(hi, lo), what)
 	}
 }
 
@@ -314,9 +319,10 @@ func (o *of) filled(roll int) {
 	if o.p.Cut.FillTotalG <= 0 {
 		return
 	}
-	f := o.task(Filling, "Make the filling", o.p.Cut.FillMin, []string{plan.FillingStep})
-	o.lag(Point{f, true}, Point{roll, false}, o.ru.FillingCoolMin, o.ru.FillingKeepMin, Cooling)
-	o.day.Holds = append(o.day.Holds, Hold{Point{f, true}, Point{roll, false}, AtFridge, 1})
+	f := o.task(schedule.Filling, "Make the filling", o.p.Cut.FillMin, []string{plan.FillingStep})
+	o.lag(schedule.EndOf(f), schedule.StartOf(roll), o.ru.FillingCoolMin, o.ru.FillingKeepMin, schedule.Cooling)
+	o.day.Holds = append(o.day.Holds, schedule.Hold{From: schedule.EndOf(f), To: schedule.StartOf(roll),
+		Store: AtFridge, Quantity: 1})
 }
 
 // trays holds the trays that what is cut lies on, until it is packed or cooked; what needs more than there are goes in
@@ -331,11 +337,12 @@ func (o *of) trays(packs, parts []int, end int) {
 		if need <= 0 {
 			continue
 		}
-		until := Point{c, true}
-		if o.day.Tasks[end].Kind == Pot {
-			until = Point{end, false}
+		until := schedule.EndOf(c)
+		if o.day.Tasks[end].Kind == schedule.Pot {
+			until = schedule.StartOf(end)
 		}
-		o.day.Holds = append(o.day.Holds, Hold{Point{c, false}, until, AtTrays, need})
+		o.day.Holds = append(o.day.Holds, schedule.Hold{From: schedule.StartOf(c), To: until, Store: AtTrays,
+			Quantity: need})
 	}
 }
 
@@ -346,9 +353,10 @@ func (o *of) pot(packed int) int {
 		minutes += float64(t.Loads) * (t.ToS/60 + o.ru.PotMin)
 		keys = append(keys, t.Key)
 	}
-	i := o.task(Pot, "Cook", max(minutes, o.ru.PotMin), keys)
-	o.lag(Point{packed, true}, Point{i, false}, 0, o.ru.CookWaitMin, Waiting)
-	o.day.Holds = append(o.day.Holds, Hold{Point{i, false}, Point{i, true}, AtPot, 1})
+	i := o.task(schedule.Pot, "Cook", max(minutes, o.ru.PotMin), keys)
+	o.lag(schedule.EndOf(packed), schedule.StartOf(i), 0, o.ru.CookWaitMin, schedule.Waiting)
+	o.day.Holds = append(o.day.Holds, schedule.Hold{From: schedule.StartOf(i), To: schedule.EndOf(i), Store: AtPot,
+		Quantity: 1})
 	return i
 }
 
@@ -364,13 +372,13 @@ func (o *of) warm(roll, packed int) {
 	if o.class == 0 || soft <= 0 {
 		return // no egg in it: its clock is the maker’s
 	}
-	o.day.Waits = append(o.day.Waits, Wait{from, packed, soft})
+	o.day.Waits = append(o.day.Waits, schedule.Wait{A: from, B: packed, Limit: soft})
 	least := 0
 	for _, t := range []int{roll, packed} {
 		least += o.day.Tasks[t].Minutes[0]
 	}
 	if hard > 0 {
-		o.lag(Point{from, false}, Point{packed, true}, 0, max(hard, 2*least), Warm)
+		o.lag(schedule.StartOf(from), schedule.EndOf(packed), 0, max(hard, 2*least), schedule.Warm)
 	}
 }
 

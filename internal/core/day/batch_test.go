@@ -14,11 +14,12 @@ import (
 	"hollen/internal/core/plan"
 	"hollen/internal/core/request"
 	"hollen/internal/core/rules"
+	"hollen/internal/core/schedule"
 	"hollen/internal/demo"
 )
 
 // put puts batches of the workshop on a day, each with an order of its own.
-func put(t testing.TB, shop day.Shop, change func(*day.Job), names ...string) (*day.Day, []day.Job) {
+func put(t testing.TB, shop day.Shop, change func(*day.Job), names ...string) (*schedule.Day, []day.Job) {
 	t.Helper()
 	ru := rules.Default()
 	var jobs []day.Job
@@ -50,7 +51,8 @@ func put(t testing.TB, shop day.Shop, change func(*day.Job), names ...string) (*
 
 func two() day.Shop {
 	shop := day.DefaultShop(rules.Default().Day)
-	shop.People = []day.Hand{{Name: "Linde", Pace: 100}, {Name: "Osk", Pace: 110, Cannot: []day.Kind{day.Knead}}}
+	shop.People = []day.Hand{{Name: "Linde", Pace: 100}, {Name: "Osk", Pace: 110,
+		Cannot: []schedule.Kind{schedule.Knead}}}
 	return shop
 }
 
@@ -65,10 +67,10 @@ func TestBatchesBecomeTasks(t *testing.T) {
 		}
 		roll := 0
 		for _, x := range d.Tasks {
-			if x.Kind == day.Roll {
+			if x.Kind == schedule.Roll {
 				roll += x.Minutes[0]
 			}
-			if x.Kind == day.Knead && x.Minutes[1] != -1 {
+			if x.Kind == schedule.Knead && x.Minutes[1] != -1 {
 				t.Errorf("%s: Osk kneads", r.Name)
 			}
 		}
@@ -77,10 +79,16 @@ func TestBatchesBecomeTasks(t *testing.T) {
 		}
 		a, err := d.Plan()
 		if err != nil || !a.Proved || len(d.Faults(a.Slots)) > 0 {
-			t.Errorf("%s alone: %v %v", r.Name, err, d.Explain(500, func(d *day.Day, _ int) *day.Day { return d }))
+			t.Errorf("%s alone: %v %v", r.Name, err, d.Explain(500, func(d *schedule.Day,
+				_ int) *schedule.Day {
+				return d
+			}))
 			continue
 		}
-		rest := slices.IndexFunc(d.Lags, func(l day.Lag) bool { return l.What == day.Resting || l.What == day.InCold })
+		rest := slices.IndexFunc(d.Lags, func(l schedule.Lag) bool {
+			return l.What == schedule.Resting ||
+				l.What == schedule.InCold
+		})
 		if rest < 0 || float64(d.Lags[rest].Min) < p.Rest.Min-.01 {
 			t.Errorf("%s: rests %+v, the plan says %.0f", r.Name, d.Lags[rest], p.Rest.Min)
 		}
@@ -128,7 +136,7 @@ func TestLightBeforeDark(t *testing.T) {
 	}
 	first := map[string]int{}
 	for i, x := range d.Tasks {
-		if x.Kind == day.Roll {
+		if x.Kind == schedule.Roll {
 			if at, seen := first[jobs[x.Batch].Letter]; !seen || a.Slots[i].Start < at {
 				first[jobs[x.Batch].Letter] = a.Slots[i].Start
 			}
@@ -144,27 +152,27 @@ func TestLightBeforeDark(t *testing.T) {
 // no cleaning; the fridge instead of the counter leaves room.
 func TestParts(t *testing.T) {
 	d, _ := put(t, two(), func(j *day.Job) { j.Part = day.DoughOnly }, demo.Service)
-	if slices.ContainsFunc(d.Tasks, func(x day.Task) bool { return x.Kind != day.Knead }) {
+	if slices.ContainsFunc(d.Tasks, func(x schedule.Task) bool { return x.Kind != schedule.Knead }) {
 		t.Errorf("only the dough: %+v", d.Tasks)
 	}
 	d, _ = put(t, two(), func(j *day.Job) { j.Part = day.FromCold }, demo.Service)
-	if slices.ContainsFunc(d.Tasks, func(x day.Task) bool { return x.Kind == day.Knead }) {
+	if slices.ContainsFunc(d.Tasks, func(x schedule.Task) bool { return x.Kind == schedule.Knead }) {
 		t.Errorf("from the fridge: %+v", d.Tasks)
 	}
 	d, _ = put(t, two(), func(j *day.Job) { j.Cooked = true }, demo.Service)
-	if !slices.ContainsFunc(d.Tasks, func(x day.Task) bool { return x.Kind == day.Pot }) {
+	if !slices.ContainsFunc(d.Tasks, func(x schedule.Task) bool { return x.Kind == schedule.Pot }) {
 		t.Error("cooked, without a pot")
 	}
 	shop := two()
 	shop.Rollers = 2
 	d, _ = put(t, shop, nil, demo.Saturday, demo.Chandler)
 	a, err := d.Plan()
-	if err != nil || slices.ContainsFunc(a.Slots, func(s day.Slot) bool { return s.CleanMin > 0 }) {
+	if err != nil || slices.ContainsFunc(a.Slots, func(s schedule.Slot) bool { return s.CleanMin > 0 }) {
 		t.Errorf("two rollers: %v", err)
 	}
 	d, _ = put(t, two(), nil, demo.Saturday)
-	d.Chill(rules.Default().Day)
-	i := slices.IndexFunc(d.Lags, func(l day.Lag) bool { return l.What == day.InCold })
+	day.Chill(d, rules.Default().Day)
+	i := slices.IndexFunc(d.Lags, func(l schedule.Lag) bool { return l.What == schedule.InCold })
 	if i < 0 || d.Lags[i].Min < 120 || d.Lags[i].Max < 1440 {
 		t.Errorf("in the fridge: %+v", d.Lags)
 	}
@@ -182,11 +190,11 @@ func TestMove(t *testing.T) {
 	for i := range d.Tasks {
 		for _, by := range []int{-700, -60, -25, -5, 5, 15, 30, 90, 300} {
 			to := a.Slots[i].Start + by
-			slots, no := d.Move(a.Slots, none, i, to, day.Nobody)
+			slots, no := d.Move(a.Slots, none, i, to, schedule.Nobody)
 			if no != nil {
 				refused++
 				if no.Nearest >= 0 {
-					if _, again := d.Move(a.Slots, none, i, no.Nearest, day.Nobody); again != nil {
+					if _, again := d.Move(a.Slots, none, i, no.Nearest, schedule.Nobody); again != nil {
 						t.Errorf("task %d: %d is said to be possible, and is not", i, no.Nearest)
 					}
 				}
@@ -203,7 +211,8 @@ func TestMove(t *testing.T) {
 	}
 	begun := slices.Clone(none)
 	begun[0] = true
-	if slots, _ := d.Move(a.Slots, begun, 1, a.Slots[1].Start+5, day.Nobody); slots != nil && slots[0] != a.Slots[0] {
+	if slots, _ := d.Move(a.Slots, begun, 1, a.Slots[1].Start+5, schedule.Nobody); slots != nil &&
+		slots[0] != a.Slots[0] {
 		t.Error("what has begun was moved")
 	}
 }

@@ -3,14 +3,16 @@ package day
 import (
 	"fmt"
 	"slices"
+
+	"hollen/internal/core/schedule"
 )
 
 // Lived is a sheet on its day: what is shown of it by now, what has happened, and the minute it is. Its rules are those
 // of changing a day by hand: what has begun stays, what is pinned stays where it is shown, and the rest gives way.
 type Lived struct {
 	*Sheet
-	Shown []Slot // as it is to come by now
-	Facts []Fact
+	Shown []schedule.Slot // as it is to come by now
+	Facts []schedule.Fact
 	Begun []bool
 	Now   int  // min from midnight
 	Live  bool // it is this day, and its work may be told of
@@ -43,7 +45,7 @@ func (l *Lived) settle() {
 
 // Move starts a task at another minute, done by that person where one is named; put puts the day together for other
 // wishes. It is pinned there.
-func (l *Lived) Move(said *Said, task string, to int, by string, put func([]Wish) (*Day, error)) error {
+func (l *Lived) Move(said *Said, task string, to int, by string, put func([]Wish) (*schedule.Day, error)) error {
 	i := l.Task(task)
 	switch {
 	case i < 0 || !l.Planned():
@@ -56,7 +58,7 @@ func (l *Lived) Move(said *Said, task string, to int, by string, put func([]Wish
 	if err := l.unpin(i, put); err != nil {
 		return err
 	}
-	person := slices.IndexFunc(l.Day.People, func(p Person) bool { return p.Name == by })
+	person := slices.IndexFunc(l.Day.People, func(p schedule.Person) bool { return p.Name == by })
 	slots, no := l.Day.Move(l.Shown, l.stay(i), i, to, person)
 	if no != nil {
 		r := &Refused{Why: said.Fault(no.Fault)}
@@ -77,7 +79,7 @@ func (l *Lived) Move(said *Said, task string, to int, by string, put func([]Wish
 }
 
 // unpin lifts what a pin says of a task that is now moved: its window, and who does it.
-func (l *Lived) unpin(i int, put func([]Wish) (*Day, error)) error {
+func (l *Lived) unpin(i int, put func([]Wish) (*schedule.Day, error)) error {
 	t := &l.Day.Tasks[i]
 	free := slices.Clone(l.Wishes)
 	at := slices.IndexFunc(free, func(w Wish) bool { return w.Task == t.Key })
@@ -89,7 +91,7 @@ func (l *Lived) unpin(i int, put func([]Wish) (*Day, error)) error {
 	if err != nil {
 		return err
 	}
-	k := slices.IndexFunc(other.Tasks, func(o Task) bool { return o.Key == t.Key })
+	k := slices.IndexFunc(other.Tasks, func(o schedule.Task) bool { return o.Key == t.Key })
 	if k >= 0 && len(other.Tasks[k].Minutes) == len(t.Minutes) {
 		t.From = other.Tasks[k].From
 		t.To = other.Tasks[k].To
@@ -177,7 +179,7 @@ func (l *Lived) Mark(task, what string) error {
 
 // Again takes a day that was put together anew, its wishes or its kit another, in place of the one under way: what has
 // begun stays as it is, whatever is now said of it, and the rest is planned from now on in so many nodes.
-func (l *Lived) Again(put *Day, nodes int) error {
+func (l *Lived) Again(put *schedule.Day, nodes int) error {
 	slots, facts := l.Carried(put)
 	found := put.From(slots, facts, l.Now, nodes)
 	if found == nil {
@@ -186,20 +188,21 @@ func (l *Lived) Again(put *Day, nodes int) error {
 	l.Sheet.Day = put
 	l.Slots = found.Slots
 	l.settle()
-	l.Bound = Goals{} // of another day: other hands, other batches
+	l.Bound = schedule.Goals{} // of another day: other hands, other batches
 	return nil
 }
 
 // TakeOrder makes another order of the same day the plan; nothing is proved of it.
-func (l *Lived) TakeOrder(slots []Slot) {
+func (l *Lived) TakeOrder(slots []schedule.Slot) {
 	l.Slots = slots
 	l.Proved = false
-	l.Bound = Goals{}
+	l.Bound = schedule.Goals{}
 }
 
-// Replanned are the slots of a day that was put together otherwise: what has begun stays, the rest is planned; nil where
+// Replanned are the slots of a day that was put together otherwise: what has begun stays, the rest is planned; nil
+// where
 // that cannot be.
-func (l *Lived) Replanned(put *Day, nodes int) []Slot {
+func (l *Lived) Replanned(put *schedule.Day, nodes int) []schedule.Slot {
 	if !slices.Contains(l.Begun, true) {
 		a, err := put.Plan()
 		if err != nil {
@@ -216,12 +219,12 @@ func (l *Lived) Replanned(put *Day, nodes int) []Slot {
 }
 
 // Carried are the slots and the facts of the day as it stands, in the order of another’s tasks.
-func (l *Lived) Carried(put *Day) (slots []Slot, facts []Fact) {
+func (l *Lived) Carried(put *schedule.Day) (slots []schedule.Slot, facts []schedule.Fact) {
 	for _, t := range put.Tasks {
 		at := l.Task(t.Key)
 		if at < 0 {
-			slots = append(slots, Slot{Start: l.Now, Min: slices.Max(t.Minutes)})
-			facts = append(facts, Fact{By: Nobody})
+			slots = append(slots, schedule.Slot{Start: l.Now, Min: slices.Max(t.Minutes)})
+			facts = append(facts, schedule.Fact{By: schedule.Nobody})
 			continue
 		}
 		slot, fact := l.Shown[at], l.Facts[at]
@@ -237,9 +240,9 @@ func (l *Lived) Carried(put *Day) (slots []Slot, facts []Fact) {
 }
 
 // person is who that is among the people of another plan of the day; who is not there any more leaves it to the first.
-func person(was, is *Day, by int) int {
+func person(was, is *schedule.Day, by int) int {
 	if by < 0 || by >= len(was.People) {
-		return Nobody
+		return schedule.Nobody
 	}
-	return max(0, slices.IndexFunc(is.People, func(p Person) bool { return p.Name == was.People[by].Name }))
+	return max(0, slices.IndexFunc(is.People, func(p schedule.Person) bool { return p.Name == was.People[by].Name }))
 }

@@ -7,6 +7,7 @@ import (
 	"time"
 
 	"hollen/internal/core/day"
+	"hollen/internal/core/schedule"
 	"hollen/internal/demo"
 )
 
@@ -21,11 +22,11 @@ func TestLived(t *testing.T) {
 	}
 	s := &day.Sheet{Shop: two(), Jobs: jobs}
 	s.Take(d, a)
-	l := &day.Lived{Sheet: s, Shown: s.Slots, Facts: make([]day.Fact, len(s.Slots)),
+	l := &day.Lived{Sheet: s, Shown: s.Slots, Facts: make([]schedule.Fact, len(s.Slots)),
 		Begun: make([]bool, len(s.Slots)), Now: s.Slots[s.Task("1.knead.1")].Start - 30, Live: true}
 	said := &day.Said{Day: d, Jobs: jobs, Slots: s.Slots}
 	puts := 0
-	again := func([]day.Wish) (*day.Day, error) {
+	again := func([]day.Wish) (*schedule.Day, error) {
 		puts++
 		other, _ := put(t, two(), nil, names...)
 		return other, nil

@@ -9,6 +9,7 @@ import (
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
 	"hollen/internal/core/rules"
+	"hollen/internal/core/schedule"
 )
 
 // Need is what a day takes of one thing, over all its batches.
@@ -92,25 +93,24 @@ func SetOut(plans []*plan.Plan, date string) []Need {
 
 // Chill lets every dough that rests in the room rest in the fridge instead: longer at the least, and for as long as a
 // day.
-func (d *Day) Chill(ru rules.Day) {
+func Chill(d *schedule.Day, ru rules.Day) {
 	colder := map[int]bool{}
 	for i := range d.Lags {
 		l := &d.Lags[i]
-		if l.What != Resting || d.Tasks[l.B.Task].Kind != Roll {
+		if l.What != schedule.Resting || d.Tasks[l.B.Task].Kind != schedule.Roll {
 			continue
 		}
-		l.What = InCold
+		l.What = schedule.InCold
 		l.Min = max(l.Min, ru.ColdLeastMin+ru.TemperMin)
 		l.Max = max(ru.ColdMostMin, l.Max)
 		if b := d.Tasks[l.A.Task].Batch; !colder[b] {
 			colder[b] = true
-			d.Holds = append(d.Holds, Hold{l.A, l.B, AtFridge, 1})
+			d.Holds = append(d.Holds, schedule.Hold{From: l.A, To: l.B, Store: AtFridge, Quantity: 1})
 		}
 	}
-	d.Lags = slices.DeleteFunc(d.Lags, func(l Lag) bool {
-		return l.What == Warm && colder[d.Tasks[l.A.Task].Batch] && d.Tasks[l.A.Task].Kind != Roll
+	d.Lags = slices.DeleteFunc(d.Lags, func(l schedule.Lag) bool {
+		return l.What == schedule.Warm && colder[d.Tasks[l.A.Task].Batch] && d.Tasks[l.A.Task].Kind != schedule.Roll
 	})
-	d.Waits = slices.DeleteFunc(d.Waits, func(w Wait) bool { return colder[d.Tasks[w.A].Batch] })
-	d.Needs = nil
-	d.Needs = d.needs(rollingNodes)
+	d.Waits = slices.DeleteFunc(d.Waits, func(w schedule.Wait) bool { return colder[d.Tasks[w.A].Batch] })
+	d.KeepNeeds()
 }

@@ -8,6 +8,7 @@ import (
 	"time"
 
 	"hollen/internal/core/bench"
+	"hollen/internal/core/schedule"
 )
 
 // Format names the version of the document.
@@ -21,10 +22,10 @@ type Sheet struct {
 	Jobs   []Job           `json:"batches"`
 	Wishes []Wish          `json:"wishes,omitempty"`
 	Marks  map[string]Mark `json:"marks,omitempty"` // by task: what somebody said of it on the day’s page
-	Day    *Day            `json:"day,omitempty"`   // nil before it is planned
-	Slots  []Slot          `json:"slots,omitempty"`
-	Goals  Goals           `json:"goals"`
-	Bound  Goals           `json:"bound"`
+	Day    *schedule.Day   `json:"day,omitempty"`   // nil before it is planned
+	Slots  []schedule.Slot `json:"slots,omitempty"`
+	Goals  schedule.Goals  `json:"goals"`
+	Bound  schedule.Goals  `json:"bound"`
 	Proved bool            `json:"proved"`
 	Nodes  int             `json:"nodes"`
 	By     string          `json:"by,omitempty"` // what was last done, in words
@@ -42,12 +43,12 @@ func (s *Sheet) Planned() bool {
 }
 
 // Answer is the plan as it was found.
-func (s *Sheet) Answer() *Answer {
-	return &Answer{Slots: s.Slots, Goals: s.Goals, Bound: s.Bound, Proved: s.Proved, Nodes: s.Nodes}
+func (s *Sheet) Answer() *schedule.Answer {
+	return &schedule.Answer{Slots: s.Slots, Goals: s.Goals, Bound: s.Bound, Proved: s.Proved, Nodes: s.Nodes}
 }
 
 // Take makes an answer the sheet’s plan.
-func (s *Sheet) Take(d *Day, a *Answer) {
+func (s *Sheet) Take(d *schedule.Day, a *schedule.Answer) {
 	s.Day = d
 	s.Slots = a.Slots
 	s.Goals = a.Goals
@@ -61,7 +62,7 @@ func (s *Sheet) Task(key string) int {
 	if s.Day == nil {
 		return -1
 	}
-	return slices.IndexFunc(s.Day.Tasks, func(t Task) bool { return t.Key == key })
+	return slices.IndexFunc(s.Day.Tasks, func(t schedule.Task) bool { return t.Key == key })
 }
 
 // Wish is what is wished of a task, to be changed.
@@ -119,10 +120,10 @@ type Made struct {
 
 // Facts are what has happened by now: by the bench where a batch is made there, else by what was said on the page. Now
 // counts in min from midnight, which is when the day begins where the workshop is.
-func (s *Sheet) Facts(made map[uint64]Made, midnight time.Time, now int) []Fact {
-	facts := make([]Fact, len(s.Day.Tasks))
+func (s *Sheet) Facts(made map[uint64]Made, midnight time.Time, now int) []schedule.Fact {
+	facts := make([]schedule.Fact, len(s.Day.Tasks))
 	for i, t := range s.Day.Tasks {
-		f := Fact{By: s.Slots[i].By}
+		f := schedule.Fact{By: s.Slots[i].By}
 		if m, ok := made[s.Jobs[t.Batch].Batch]; ok {
 			f = atBench(&t, m, midnight, now)
 			f.By = s.Slots[i].By
@@ -143,11 +144,11 @@ func (s *Sheet) Facts(made map[uint64]Made, midnight time.Time, now int) []Fact 
 }
 
 // atBench finds when a task was begun and done among the steps of a making.
-func atBench(t *Task, m Made, midnight time.Time, now int) Fact {
-	var f Fact
+func atBench(t *schedule.Task, m Made, midnight time.Time, now int) schedule.Fact {
+	var f schedule.Fact
 	minute := func(at time.Time) int { return MinuteOf(midnight, at) }
 	all, any := true, false
-	f.End = -NoLimit
+	f.End = -schedule.NoLimit
 	for i := range m.Steps {
 		step := &m.Steps[i]
 		if !slices.Contains(t.Keys, step.Of) && !slices.Contains(t.Keys, step.Key) ||
@@ -179,13 +180,13 @@ func atBench(t *Task, m Made, midnight time.Time, now int) Fact {
 		f.End = f.Start + 1
 	}
 	if !f.Begun || f.Start > now {
-		return Fact{}
+		return schedule.Fact{}
 	}
 	return f
 }
 
 // settle marks what nobody saw as done where something after it has been begun.
-func (s *Sheet) settle(facts []Fact) {
+func (s *Sheet) settle(facts []schedule.Fact) {
 	for range facts {
 		changed := false
 		for _, l := range s.Day.Lags {
@@ -209,7 +210,7 @@ func (s *Sheet) settle(facts []Fact) {
 }
 
 // Begun says of each task whether it has begun.
-func Begun(facts []Fact) []bool {
+func Begun(facts []schedule.Fact) []bool {
 	out := make([]bool, len(facts))
 	for i, f := range facts {
 		out[i] = f.Begun
@@ -242,7 +243,7 @@ func (s *Sheet) Copy() Sheet {
 func (s *Sheet) Shift(by int) {
 	move := func(all ...*int) {
 		for _, x := range all {
-			if *x > 0 && *x < NoLimit/16 {
+			if *x > 0 && *x < schedule.NoLimit/16 {
 				*x += by
 			}
 		}

@@ -7,6 +7,7 @@ import (
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
 	"hollen/internal/core/rules"
+	"hollen/internal/core/schedule"
 )
 
 // Span is a time of the day, in min from midnight.
@@ -17,12 +18,12 @@ type Span struct {
 
 // Hand is a person of the day.
 type Hand struct {
-	Name   string `json:"name"`
-	From   int    `json:"from"` // there from, min from midnight; 0: from opening
-	To     int    `json:"to"`   // and until; 0: until closing
-	Breaks []Span `json:"breaks,omitempty"`
-	Cannot []Kind `json:"cannot,omitempty"` // does not do
-	Pace   int    `json:"pace"`             // how long everything takes, % of what the batches’ plans say
+	Name   string          `json:"name"`
+	From   int             `json:"from"` // there from, min from midnight; 0: from opening
+	To     int             `json:"to"`   // and until; 0: until closing
+	Breaks []Span          `json:"breaks,omitempty"`
+	Cannot []schedule.Kind `json:"cannot,omitempty"` // does not do
+	Pace   int             `json:"pace"`             // how long everything takes, % of what the batches’ plans say
 }
 
 // Shop is what a workshop has on a day, as its maker puts it.
@@ -114,8 +115,8 @@ func Letters(n int) string {
 }
 
 // OnRoller says whether a task is done on a roller: not ropes, not with a pin.
-func (d *Day) OnRoller(task int) bool {
-	return d.Tasks[task].Class >= 0 || slices.ContainsFunc(d.Holds, func(h Hold) bool {
+func OnRoller(d *schedule.Day, task int) bool {
+	return d.Tasks[task].Class >= 0 || slices.ContainsFunc(d.Holds, func(h schedule.Hold) bool {
 		return h.Store == AtRollers &&
 			h.From.Task == task
 	})
@@ -124,8 +125,8 @@ func (d *Day) OnRoller(task int) bool {
 // Put puts a workshop’s day together: its jobs with their plans, what is wished of them, and the orders. The jobs’
 // letters
 // and what a list shows of them are filled in.
-func Put(ru rules.Day, shop Shop, jobs []Job, plans []*plan.Plan, wishes []Wish, wants []Want) *Day {
-	d := &Day{First: slices.Index(fromWords, shop.RollerFrom) - 1,
+func Put(ru rules.Day, shop Shop, jobs []Job, plans []*plan.Plan, wishes []Wish, wants []Want) *schedule.Day {
+	d := &schedule.Day{First: slices.Index(fromWords, shop.RollerFrom) - 1,
 		Setup: [][]int{{0, 0, ru.CleanDarkMin}, {ru.CleanEggFreeMin, 0, ru.CleanDarkMin}, {ru.CleanEggFreeMin,
 			ru.CleanPaleMin, 0}},
 		Stores: storesOf(&shop)}
@@ -133,14 +134,14 @@ func Put(ru rules.Day, shop Shop, jobs []Job, plans []*plan.Plan, wishes []Wish,
 		d.First = -1
 	}
 	for _, h := range shop.People {
-		d.People = append(d.People, Person{h.Name, shop.off(h)})
+		d.People = append(d.People, schedule.Person{Name: h.Name, Off: shop.off(h)})
 	}
 	b := &builder{day: d, ru: ru, shop: &shop, ends: map[uint64][]int{}}
 	for i := range jobs {
 		b.job(i, &jobs[i], plans[i])
 	}
 	for _, w := range wants {
-		o := Order{Name: w.Who, Due: max(0, w.Due-shop.MarginMin)}
+		o := schedule.Order{Name: w.Who, Due: max(0, w.Due-shop.MarginMin)}
 		for _, id := range w.Jobs {
 			o.Last = append(o.Last, b.ends[id]...)
 		}
@@ -149,7 +150,7 @@ func Put(ru rules.Day, shop Shop, jobs []Job, plans []*plan.Plan, wishes []Wish,
 		}
 	}
 	b.wish(wishes)
-	d.Needs = d.needs(rollingNodes)
+	d.KeepNeeds()
 	return d
 }
 
@@ -162,7 +163,7 @@ func (s *Shop) off(h Hand) [][2]int {
 	if h.To > 0 {
 		to = min(to, h.To)
 	}
-	spans := [][2]int{{0, from}, {to, NoLimit / 8}}
+	spans := [][2]int{{0, from}, {to, schedule.NoLimit / 8}}
 	for _, b := range append(slices.Clone(s.Breaks), h.Breaks...) {
 		if b.To > b.From {
 			spans = append(spans, [2]int{b.From, b.To})
@@ -194,7 +195,7 @@ func (s *Shop) Within(x Span) Span {
 // wish puts what is said of single tasks into the day.
 func (b *builder) wish(wishes []Wish) {
 	for _, w := range wishes {
-		i := slices.IndexFunc(b.day.Tasks, func(t Task) bool { return t.Key == w.Task })
+		i := slices.IndexFunc(b.day.Tasks, func(t schedule.Task) bool { return t.Key == w.Task })
 		if i < 0 {
 			continue
 		}

@@ -6,6 +6,7 @@ import (
 
 	"hollen/internal/core/field"
 	"hollen/internal/core/measure"
+	"hollen/internal/core/schedule"
 )
 
 // The stores of a day, by their place in its list.
@@ -18,7 +19,8 @@ const (
 	AtRollers
 )
 
-// StoreKind is all a day knows of a store: what it is called, what a shop has of it and how that is typed, and how it is
+// StoreKind is all a day knows of a store: what it is called, what a shop has of it and how that is typed, and how it
+// is
 // said that there is not enough. A store more is a row of storeKinds, a figure of Shop, and the holds of what uses it.
 type StoreKind struct {
 	Name  string
@@ -97,10 +99,10 @@ func tooFew(name string) func(*Said, string, int) (why, nearest string) {
 }
 
 // storesOf are the stores of a shop.
-func storesOf(shop *Shop) []Store {
-	out := make([]Store, len(storeKinds))
+func storesOf(shop *Shop) []schedule.Store {
+	out := make([]schedule.Store, len(storeKinds))
 	for i, k := range storeKinds {
-		out[i] = Store{k.Name, k.cap(shop)}
+		out[i] = schedule.Store{Name: k.Name, Cap: k.cap(shop)}
 	}
 	return out
 }

@@ -4,13 +4,14 @@ import (
 	"fmt"
 
 	"hollen/internal/core/measure"
+	"hollen/internal/core/schedule"
 )
 
 // Said puts into words what a day does: with the letters and names of its batches.
 type Said struct {
-	Day   *Day
+	Day   *schedule.Day
 	Jobs  []Job
-	Slots []Slot
+	Slots []schedule.Slot
 	In    measure.System // of lengths
 }
 
@@ -43,72 +44,73 @@ func (s *Said) Out(done func(task int) bool) (out []string) {
 }
 
 // between is what lies between two tasks, in words.
-func between(what LagKind) string {
+func between(what schedule.LagKind) string {
 	switch what {
-	case Resting:
+	case schedule.Resting:
 		return "The dough’s rest"
-	case InCold:
+	case schedule.InCold:
 		return "The dough’s rest in the fridge"
-	case Drying:
+	case schedule.Drying:
 		return "The sheet’s drying"
-	case Cooling:
+	case schedule.Cooling:
 		return "The filling’s cooling"
-	case Warm:
+	case schedule.Warm:
 		return "The dough’s time out of the fridge"
-	case Directly:
+	case schedule.Directly:
 		return "What a sheet may wait for what comes next"
-	case Waiting:
+	case schedule.Waiting:
 		return "The wait for the pot"
 	}
 	return "What comes before it"
 }
 
 // Fault says in a sentence why something cannot be.
-func (s *Said) Fault(f Fault) string {
+func (s *Said) Fault(f schedule.Fault) string {
 	t := s.Task(f.Task)
 	switch f.Why {
-	case OutOfHours:
+	case schedule.OutOfHours:
 		return fmt.Sprintf("%s would lie outside the hours said for it, by %s.", t, Words(f.By))
-	case CannotDo:
+	case schedule.CannotDo:
 		return t + ": nobody is there for it who does that."
-	case Closed:
+	case schedule.Closed:
 		return fmt.Sprintf("%s would then come after closing.", t)
-	case TooSoon:
-		return fmt.Sprintf("%s takes %s more before %s.", between(LagKind(f.What)), Words(f.By), t)
-	case TooLate:
-		return fmt.Sprintf("%s would be %s longer than it may, with %s there.", between(LagKind(f.What)), Words(f.By),
+	case schedule.TooSoon:
+		return fmt.Sprintf("%s takes %s more before %s.", between(schedule.LagKind(f.What)), Words(f.By), t)
+	case schedule.TooLate:
+		return fmt.Sprintf("%s would be %s longer than it may, with %s there.", between(schedule.LagKind(f.What)),
+			Words(f.By),
 			t)
-	case Busy:
+	case schedule.Busy:
 		return fmt.Sprintf("%s is at %s then, %s of it.", f.What, s.Task(f.Other), Words(f.By))
-	case OnBreak:
+	case schedule.OnBreak:
 		return fmt.Sprintf("%s is not there for %s of %s.", f.What, Words(f.By), t)
-	case RollerBusy:
+	case schedule.RollerBusy:
 		return fmt.Sprintf("The roller is at %s until %s.", s.Task(f.Other), Time(s.Slots[f.Other].End()))
-	case Unclean:
+	case schedule.Unclean:
 		return fmt.Sprintf("The roller needs %s of cleaning before %s.", Words(f.By), t)
-	case Full:
+	case schedule.Full:
 		return storeKinds[f.Store].full(s, t, f.By)
 	}
 	return t + " cannot be there."
 }
 
 // Trouble says in two sentences why a day cannot be planned, and the nearest that can.
-func (s *Said) Trouble(t Trouble) (why, nearest string) {
+func (s *Said) Trouble(t schedule.Trouble) (why, nearest string) {
 	name := ""
 	if t.Batch >= 0 {
 		name = s.Jobs[t.Batch].Letter + ", " + s.Jobs[t.Batch].Name
 	}
 	switch t.Why {
-	case NobodyCan:
+	case schedule.NobodyCan:
 		return fmt.Sprintf("%s: nobody can do “%s”.", name, measure.Lower(t.Name)),
 			"Say who does it, or leave the batch out today."
-	case TooMuch:
+	case schedule.TooMuch:
 		return storeKinds[t.Store].small(s, name, t.Need)
-	case LagTooLong:
+	case schedule.LagTooLong:
 		return fmt.Sprintf("%s: %s cannot be kept as short as it should be.", name,
-				measure.Lower(between(LagKind(t.Name)))),
+				measure.Lower(between(schedule.LagKind(t.Name)))),
 			fmt.Sprintf("%s would do.", measure.Capital(Words(t.Need)))
-	case DayTooLong:
+	case schedule.DayTooLong:
 		if t.Need < 0 {
 			return fmt.Sprintf("%s cannot be fitted in, however long the day.", name),
 				"Look at what is pinned, and at who does what."
@@ -123,37 +125,6 @@ func (s *Said) Trouble(t Trouble) (why, nearest string) {
 	}
 	return "Each batch fits by itself, but not all of them together.",
 		fmt.Sprintf("Closing %s later would do, or one batch less, or another pair of hands.", Words(t.Need))
-}
-
-// Proof says how near the plan is to the best there is.
-func Proof(a *Answer) string {
-	switch {
-	case a.Proved && a.Goals.Late > 0:
-		return "Proved best: with these hands nothing is less late, and then no day is shorter."
-	case a.Proved:
-		return "Proved best: no plan of these batches is shorter."
-	case a.Bound == Goals{}:
-		return "Planned anew on the way: how near it is to the best is not known."
-	case a.Goals.Late > a.Bound.Late:
-		return fmt.Sprintf(
-			"A plan may be there that is less late, by %s at most over all orders; none was found.",
-			Words(a.GapMin()),
-		)
-	case a.Goals.Wait > a.Bound.Wait && a.Goals.Late > 0:
-		return fmt.Sprintf(
-			"No plan is less late. One may be there in which the doughs wait less, by %s at most; none was found.",
-			Words(a.GapMin()),
-		)
-	case a.Goals.Wait > a.Bound.Wait:
-		return fmt.Sprintf("On time, and in no plan does the dough wait over %s less.", Words(a.GapMin()))
-	case a.GapMin() == 0 && a.Goals.Late > 0:
-		return "No plan is less late, and then none is shorter."
-	case a.GapMin() == 0:
-		return "As short as any plan could be."
-	case a.Goals.Late > 0:
-		return fmt.Sprintf("No plan is less late; the day is at most %s longer than the best.", Words(a.GapMin()))
-	}
-	return fmt.Sprintf("At most %s from the best there is.", Words(a.GapMin()))
 }
 
 // Late says how the orders stand: the greatest lateness, against when they are due.

@@ -15,6 +15,7 @@ import (
 	"hollen/internal/core/day"
 	"hollen/internal/core/plan"
 	"hollen/internal/core/request"
+	"hollen/internal/core/schedule"
 	"hollen/internal/store"
 	"hollen/internal/web/page"
 )
@@ -311,7 +312,7 @@ func moved(s *Room, ctx context.Context, d *dayNow, values url.Values, v *dayVie
 		return "", errRefused
 	}
 	said := d.said()
-	err := d.lived().Move(said, key, to, values.Get("by"), func(wishes []day.Wish) (*day.Day, error) {
+	err := d.lived().Move(said, key, to, values.Get("by"), func(wishes []day.Wish) (*schedule.Day, error) {
 		free := *d
 		free.Jobs = slices.Clone(d.Jobs)
 		plans, err := s.work(ctx, &free)

@@ -11,6 +11,7 @@ import (
 	"hollen/internal/core/day"
 	"hollen/internal/core/field"
 	"hollen/internal/core/measure"
+	"hollen/internal/core/schedule"
 )
 
 // kitField is one line of the form for the hours and the kit.
@@ -86,7 +87,7 @@ type handRow struct {
 }
 
 type kindChoice struct {
-	Kind  day.Kind
+	Kind  schedule.Kind
 	Words string
 	On    bool
 }
@@ -105,9 +106,10 @@ const mostPeople = 8
 // longestDay is how long a day may be open, min.
 const longestDay = 20 * 60
 
-var kindWords = []kindChoice{{day.Knead, "knead", false}, {day.Filling, "fillings", false}, {day.Roll, "roll", false},
-	{day.Cut, "cut and pack", false},
-	{day.Pot, "cook", false}}
+var kindWords = []kindChoice{{schedule.Knead, "knead", false}, {schedule.Filling, "fillings", false}, {schedule.Roll,
+	"roll", false},
+	{schedule.Cut, "cut and pack", false},
+	{schedule.Pot, "cook", false}}
 
 var rollerFroms = [][2]string{{"clean", "clean"}, {"egg_free", "egg-free dough"}, {"pale", "pale egg dough"}, {"dark",
 	"dark dough"}}

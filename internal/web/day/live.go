@@ -13,6 +13,7 @@ import (
 	"hollen/internal/core/day"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
+	"hollen/internal/core/schedule"
 	"hollen/internal/store"
 	"hollen/internal/web/page"
 )
@@ -27,11 +28,11 @@ type dayNow struct {
 	All      bool // of a long day everything is shown
 	Orders   []store.Order
 	Wants    []day.Want
-	Facts    []day.Fact
+	Facts    []schedule.Fact
 	Begun    []bool
-	Shown    []day.Slot // as it is to come by now
-	Kept     *day.Change
-	Better   *day.Change           // in another order, where that is better
+	Shown    []schedule.Slot // as it is to come by now
+	Kept     *schedule.Change
+	Better   *schedule.Change      // in another order, where that is better
 	Stamp    string                // changes when anything of it does
 	Stale    []string              // letters of batches that were saved since
 	Gone     []string              // and of those that are not there any more
@@ -253,7 +254,7 @@ func (s *Room) liven(ctx context.Context, d *dayNow, ids []uint64) error {
 		first, last = min(first, x.Start), max(last, x.End())
 	}
 	if d.Now < first-120 || d.Now > last+180 {
-		d.Facts = make([]day.Fact, len(d.Slots))
+		d.Facts = make([]schedule.Fact, len(d.Slots))
 		return nil
 	}
 	d.Live = true
@@ -324,7 +325,7 @@ func (s *Room) work(ctx context.Context, d *dayNow) ([]*plan.Plan, error) {
 
 // PlanDay puts the day together anew and plans it; what cannot be planned is said as troubles, and the sheet then keeps
 // its day without a plan.
-func (s *Room) PlanDay(ctx context.Context, d *dayNow) ([]day.Trouble, error) {
+func (s *Room) PlanDay(ctx context.Context, d *dayNow) ([]schedule.Trouble, error) {
 	plans, err := s.work(ctx, d)
 	if err != nil {
 		return nil, err
@@ -337,7 +338,7 @@ func (s *Room) PlanDay(ctx context.Context, d *dayNow) ([]day.Trouble, error) {
 	a, err := put.Plan()
 	if err != nil {
 		d.Sheet.Day, d.Slots = put, nil
-		return put.Explain(500, func(_ *day.Day, more int) *day.Day {
+		return put.Explain(500, func(_ *schedule.Day, more int) *schedule.Day {
 			shop := d.Shop
 			shop.CloseAt += more
 			return day.Put(s.Rules.Day, shop, slices.Clone(d.Jobs), plans, d.Wishes, d.Wants)

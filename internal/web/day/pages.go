@@ -13,6 +13,7 @@ import (
 	"hollen/internal/core/day"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
+	"hollen/internal/core/schedule"
 	"hollen/internal/exchange"
 	"hollen/internal/web/page"
 )
@@ -61,7 +62,7 @@ func (s *Room) ListDays(c *page.Visit) error {
 			}
 			r.Letters = d.Jobs
 			if r.Planned = d.Planned(); r.Planned {
-				first, last := day.NoLimit, 0
+				first, last := schedule.NoLimit, 0
 				for _, x := range d.Slots {
 					first, last = min(first, x.Start-x.CleanMin), max(last, x.End())
 				}
@@ -109,22 +110,22 @@ func (d *dayNow) byClock() (out []listLine) {
 			l.Clean = fmt.Sprintf("Clean the roller first, from %s.", day.Time(x.Start-x.CleanMin))
 		}
 		for _, g := range d.Sheet.Day.Lags {
-			if g.A.Task != i || !g.A.End && g.What != day.Drying {
+			if g.A.Task != i || !g.A.End && g.What != schedule.Drying {
 				continue
 			}
 			to := d.Shown[g.B.Task].Start
 			switch g.What {
-			case day.Resting:
+			case schedule.Resting:
 				l.Rest = "rests until " + day.Time(to)
-			case day.InCold:
+			case schedule.InCold:
 				l.Rest = "in the fridge until " + day.Time(to)
-			case day.Drying:
+			case schedule.Drying:
 				l.Rest = "dries until " + day.Time(to)
 				if to < x.End() { // the first sheets are dry before the last is rolled
 					then := measure.Lower(d.Sheet.Day.Tasks[g.B.Task].Name)
 					l.Rest = "each sheet dries as it comes; " + then + " from " + day.Time(to)
 				}
-			case day.Cooling:
+			case schedule.Cooling:
 				l.Rest = "cools until " + day.Time(to)
 			}
 		}
@@ -162,7 +163,7 @@ func (s *Room) ShowWall(c *page.Visit) error {
 	v.Facts = d.view(c.Units, "").Facts
 	if d.Planned() {
 		v.Lines = d.byClock()
-		v.Proof = day.Proof(d.Answer())
+		v.Proof = schedule.Proof(d.Answer())
 		v.Out = d.out(d.said())
 	}
 	for _, w := range d.Wants {
@@ -309,7 +310,7 @@ var tries = [][2]string{{"roller", "a second roller"}, {"mixer", "a mixer more"}
 	{"earlier", "an hour earlier"}}
 
 // try is the shop, and the day made of it, with that more.
-func (s *Room) try(d *dayNow, what string, plans []*plan.Plan) *day.Day {
+func (s *Room) try(d *dayNow, what string, plans []*plan.Plan) *schedule.Day {
 	shop := d.Shop
 	shop.People = slices.Clone(shop.People)
 	switch what {
@@ -330,7 +331,7 @@ func (s *Room) try(d *dayNow, what string, plans []*plan.Plan) *day.Day {
 	}
 	put := day.Put(s.Rules.Day, shop, slices.Clone(d.Jobs), plans, wishes, d.Wants)
 	if what == "fridge" {
-		put.Chill(s.Rules.Day)
+		day.Chill(put, s.Rules.Day)
 	}
 	return put
 }
@@ -356,7 +357,7 @@ func (s *Room) BesideDay(c *page.Visit) error {
 		s.Render(c, http.StatusOK, "besideday", "What if", v)
 		return nil
 	}
-	var answers [2]*day.Answer
+	var answers [2]*schedule.Answer
 	var late [2]int
 	for i, what := range []string{"", v.What} {
 		put := s.try(d, what, plans)
@@ -364,14 +365,14 @@ func (s *Room) BesideDay(c *page.Visit) error {
 			v.Failed = "There is nothing on the day yet."
 			break
 		}
-		var a *day.Answer
+		var a *schedule.Answer
 		jobs := d.Jobs
 		if i == 0 && d.Planned() { // one plan, one figure: the day as its page shows it
 			put = d.Sheet.Day
 			a = d.Answer()
 			jobs = stood
 			if a.Slots = d.Shown; d.Kept != nil { // it has moved since it was found
-				a.Bound, a.Proved = day.Goals{}, false
+				a.Bound, a.Proved = schedule.Goals{}, false
 			}
 		} else if a, err = put.Plan(); err != nil {
 			continue
@@ -389,17 +390,17 @@ func (s *Room) BesideDay(c *page.Visit) error {
 			other.Shop.People = append(slices.Clone(d.Shop.People), day.Hand{Name: "Another", Pace: 100})
 		}
 		other.Shown = a.Slots
-		other.Facts = make([]day.Fact, len(a.Slots))
+		other.Facts = make([]schedule.Fact, len(a.Slots))
 		other.Begun = make([]bool,
 			len(a.Slots))
 		other.Live = false
-		first, last := day.NoLimit, 0
+		first, last := schedule.NoLimit, 0
 		for _, x := range a.Slots {
 			first, last = min(first, x.Start-x.CleanMin), max(last, x.End())
 		}
 		v.Lanes[i] = template.HTML(other.lanes(first, last).SVG())
 		if i == 0 {
-			v.Here = day.Proof(a)
+			v.Here = schedule.Proof(a)
 		}
 	}
 	v.compare(answers, late)
@@ -408,46 +409,46 @@ func (s *Room) BesideDay(c *page.Visit) error {
 }
 
 // compare puts the figures of the two days side by side.
-func (v *besideDayView) compare(a [2]*day.Answer, late [2]int) {
+func (v *besideDayView) compare(a [2]*schedule.Answer, late [2]int) {
 	if v.Failed != "" {
 		return
 	}
-	cell := func(i int, f func(*day.Answer) string) string {
+	cell := func(i int, f func(*schedule.Answer) string) string {
 		if a[i] == nil {
 			return "no plan keeps everything"
 		}
 		return f(a[i])
 	}
-	row := func(name string, f func(*day.Answer) string) {
+	row := func(name string, f func(*schedule.Answer) string) {
 		v.Rows = append(v.Rows, [3]string{name, cell(0, f), cell(1, f)})
 	}
-	v.Rows = append(v.Rows, [3]string{"Late, over all orders", cell(0, func(*day.Answer) string {
+	v.Rows = append(v.Rows, [3]string{"Late, over all orders", cell(0, func(*schedule.Answer) string {
 		return day.Words(
 			late[0])
 	}),
-		cell(1, func(*day.Answer) string { return day.Words(late[1]) })})
-	row("First touch to last", func(x *day.Answer) string {
-		first, last := day.NoLimit, 0
+		cell(1, func(*schedule.Answer) string { return day.Words(late[1]) })})
+	row("First touch to last", func(x *schedule.Answer) string {
+		first, last := schedule.NoLimit, 0
 		for _, s := range x.Slots {
 			first, last = min(first, s.Start-s.CleanMin), max(last, s.End())
 		}
 		return day.Words(last - first)
 	})
-	row("First touch", func(x *day.Answer) string {
-		first := day.NoLimit
+	row("First touch", func(x *schedule.Answer) string {
+		first := schedule.NoLimit
 		for _, s := range x.Slots {
 			first = min(first, s.Start-s.CleanMin)
 		}
 		return day.Time(first)
 	})
-	row("Last touch", func(x *day.Answer) string {
+	row("Last touch", func(x *schedule.Answer) string {
 		last := 0
 		for _, s := range x.Slots {
 			last = max(last, s.End())
 		}
 		return day.Time(last)
 	})
-	row("Hands at work", func(x *day.Answer) string {
+	row("Hands at work", func(x *schedule.Answer) string {
 		n := 0
 		for _, s := range x.Slots {
 			if s.By >= 0 {
@@ -456,7 +457,7 @@ func (v *besideDayView) compare(a [2]*day.Answer, late [2]int) {
 		}
 		return day.Words(n)
 	})
-	row("How near the best", day.Proof)
+	row("How near the best", schedule.Proof)
 }
 
 // outView is what to set out and buy for the day.

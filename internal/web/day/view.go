@@ -10,6 +10,7 @@ import (
 
 	"hollen/internal/core/day"
 	"hollen/internal/core/measure"
+	"hollen/internal/core/schedule"
 	"hollen/internal/draw"
 	"hollen/internal/store"
 )
@@ -163,8 +164,8 @@ func (d *dayNow) view(in measure.System, key string) *dayView {
 		return v
 	}
 	said := d.said()
-	v.Proof = day.Proof(d.Answer())
-	first, last := day.NoLimit, 0
+	v.Proof = schedule.Proof(d.Answer())
+	first, last := schedule.NoLimit, 0
 	for _, s := range d.Shown {
 		first, last = min(first, s.Start-s.CleanMin), max(last, s.End())
 	}
@@ -216,7 +217,7 @@ func (d *dayNow) dangers(v *dayView, said *day.Said) {
 	if d.Kept == nil {
 		return
 	}
-	for _, x := range day.Shifts(d.Slots, d.Shown) {
+	for _, x := range schedule.Shifts(d.Slots, d.Shown) {
 		if !d.Begun[x.Task] && (x.To-x.From > 2 || x.From-x.To > 2) {
 			v.Changed = append(v.Changed, fmt.Sprintf("%s: %s, was %s.", said.Task(x.Task), day.Time(x.To),
 				day.Time(x.From)))
@@ -224,7 +225,8 @@ func (d *dayNow) dangers(v *dayView, said *day.Said) {
 	}
 	for _, o := range d.Kept.Overruns {
 		l := d.Sheet.Day.Lags[o.Lag]
-		v.Changed = append(v.Changed, said.Fault(day.Fault{Task: l.B.Task, Other: l.A.Task, Why: day.TooLate, By: o.By,
+		v.Changed = append(v.Changed, said.Fault(schedule.Fault{Task: l.B.Task, Other: l.A.Task, Why: schedule.TooLate,
+			By:   o.By,
 			What: string(l.What)}))
 	}
 	if len(v.Changed) > 6 {
@@ -250,7 +252,7 @@ func (d *dayNow) better() *betterRow {
 	} else if saved := d.Kept.Goals.Late - b.Goals.Late; saved > 0 {
 		gains = append(gains, fmt.Sprintf("%s more in hand before orders are due", day.Words(saved)))
 	}
-	over := func(c *day.Change) (n int) {
+	over := func(c *schedule.Change) (n int) {
 		for _, o := range c.Overruns {
 			n += o.By
 		}
@@ -274,7 +276,7 @@ func (d *dayNow) row(at int, in measure.System, said *day.Said) dayRow {
 		r.Parts = append(r.Parts, p)
 	}
 	var wanted []string
-	hand := day.NoLimit
+	hand := schedule.NoLimit
 	for _, w := range d.Wants {
 		if !slices.Contains(w.Jobs, j.Batch) {
 			continue
@@ -292,7 +294,7 @@ func (d *dayNow) row(at int, in measure.System, said *day.Said) dayRow {
 	}
 	r.Wanted = strings.Join(wanted, "; ")
 	switch {
-	case said == nil || j.Left || hand == day.NoLimit:
+	case said == nil || j.Left || hand == schedule.NoLimit:
 	case hand < 0:
 		r.InHand, r.Late = day.Words(-hand)+" late", true
 	default:
@@ -364,13 +366,13 @@ func (d *dayNow) between(a, b int) string {
 			continue
 		}
 		switch l.What {
-		case day.Resting:
+		case schedule.Resting:
 			return "resting"
-		case day.InCold:
+		case schedule.InCold:
 			return "resting in the fridge"
-		case day.Drying:
+		case schedule.Drying:
 			return "drying"
-		case day.Cooling:
+		case schedule.Cooling:
 			return "filling cools"
 		}
 	}
@@ -464,10 +466,11 @@ func (d *dayNow) lanes(first, last int) *draw.Day {
 		lane.Bars = append(lane.Bars, d.bars(func(k int) bool { return d.Shown[k].By == i })...)
 		p.Lanes = append(p.Lanes, sorted(lane))
 	}
-	if bars := d.bars(func(k int) bool { return d.Sheet.Day.Tasks[k].Kind == day.Machine }); len(bars) > 0 {
+	if bars := d.bars(func(k int) bool { return d.Sheet.Day.Tasks[k].Kind == schedule.Machine }); len(bars) > 0 {
 		p.Lanes = append(p.Lanes, sorted(draw.DayLane{Name: "Mixer", Bars: bars}))
 	}
-	roller := draw.DayLane{Name: "Roller", Small: "cleaning hatched", Bars: d.bars(d.Sheet.Day.OnRoller)}
+	roller := draw.DayLane{Name: "Roller", Small: "cleaning hatched",
+		Bars: d.bars(func(task int) bool { return day.OnRoller(d.Sheet.Day, task) })}
 	for i := range roller.Bars {
 		roller.Bars[i].Task = ""
 	}
@@ -507,7 +510,7 @@ func sorted(l draw.DayLane) draw.DayLane {
 }
 
 func offWords(o [2]int, shop *day.Shop) string {
-	if o[0] <= 0 || o[1] >= day.NoLimit/8 {
+	if o[0] <= 0 || o[1] >= schedule.NoLimit/8 {
 		return ""
 	}
 	return "break"
@@ -571,7 +574,7 @@ func (d *dayNow) bars(which func(int) bool) (out []draw.DayBar) {
 func (d *dayNow) restBars() (out []draw.DayBar) {
 	seen := map[[2]int]bool{}
 	for _, l := range d.Sheet.Day.Lags {
-		if l.What != day.Resting && l.What != day.InCold && l.What != day.Cooling {
+		if l.What != schedule.Resting && l.What != schedule.InCold && l.What != schedule.Cooling {
 			continue
 		}
 		a, b := l.A.Task, l.B.Task
@@ -583,9 +586,9 @@ func (d *dayNow) restBars() (out []draw.DayBar) {
 		j := d.Jobs[d.Sheet.Day.Tasks[a].Batch]
 		words := fmt.Sprint(to - from)
 		switch l.What {
-		case day.InCold:
+		case schedule.InCold:
 			words += " fridge"
-		case day.Cooling:
+		case schedule.Cooling:
 			words += " filling cools"
 		}
 		bar := draw.DayBar{From: float64(from), To: float64(to), Letter: j.Letter, Words: words, Face: j.Face,
@@ -647,7 +650,7 @@ const mostShown = 12
 func (d *dayNow) rows(in measure.System, said *day.Said) (out []dayRow, more int) {
 	next := make([]int, len(d.Jobs)) // when each is next at hand
 	for i := range next {
-		next[i] = day.NoLimit
+		next[i] = schedule.NoLimit
 	}
 	for i, t := range d.Sheet.Day.Tasks {
 		if !d.Facts[i].Done {
@@ -675,7 +678,7 @@ const mostRests = 8
 func (d *dayNow) rests() (out []restRow) {
 	seen := map[int]bool{}
 	lags := slices.Clone(d.Sheet.Day.Lags)
-	slices.SortStableFunc(lags, func(a, b day.Lag) int {
+	slices.SortStableFunc(lags, func(a, b schedule.Lag) int {
 		return cmp.Compare(d.Shown[a.A.Task].Start,
 			d.Shown[b.A.Task].Start)
 	})
@@ -684,7 +687,7 @@ func (d *dayNow) rests() (out []restRow) {
 			break
 		}
 		a, b := l.A.Task, l.B.Task
-		if l.What != day.Resting && l.What != day.InCold || seen[a] || d.Facts[b].Begun {
+		if l.What != schedule.Resting && l.What != schedule.InCold || seen[a] || d.Facts[b].Begun {
 			continue
 		}
 		seen[a] = true

@@ -11,6 +11,7 @@ import (
 	"hollen/internal/core/day"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
+	"hollen/internal/core/schedule"
 	"hollen/internal/web/page"
 )
 
@@ -51,7 +52,7 @@ func (s *Room) ShowWays(c *page.Visit) error {
 }
 
 // ready is how late the orders are against when they are due, min over all, of slots of a day.
-func (d *dayNow) ready(on *day.Day, slots []day.Slot) int {
+func (d *dayNow) ready(on *schedule.Day, slots []schedule.Slot) int {
 	said := day.Said{Day: on, Jobs: d.Jobs, Slots: slots, In: d.In}
 	total := 0
 	for _, w := range d.Wants {
@@ -74,7 +75,7 @@ func (s *Room) ways(ctx context.Context, d *dayNow, v *waysView) error {
 	if err != nil {
 		return err
 	}
-	add := func(what, asks string, cost int, put *day.Day) {
+	add := func(what, asks string, cost int, put *schedule.Day) {
 		slots := d.lived().Replanned(put, replanNodes)
 		if slots == nil {
 			return
@@ -116,7 +117,7 @@ func (s *Room) ways(ctx context.Context, d *dayNow, v *waysView) error {
 	shop.Rollers++
 	add("A second roller", "one more machine", 40, s.putAs(d, shop, plans))
 	put := s.putAs(d, d.Shop, plans)
-	put.Chill(s.Rules.Day)
+	day.Chill(put, s.Rules.Day)
 	add("The fridge, not the counter", "doughs not yet rested rest cold, for hours if need be", 12, put)
 	s.otherShapes(d, plans, add)
 	s.leaveOut(d, plans, add)
@@ -128,13 +129,13 @@ func (s *Room) ways(ctx context.Context, d *dayNow, v *waysView) error {
 }
 
 // putAs puts the day together with another shop.
-func (s *Room) putAs(d *dayNow, shop day.Shop, plans []*plan.Plan) *day.Day {
+func (s *Room) putAs(d *dayNow, shop day.Shop, plans []*plan.Plan) *schedule.Day {
 	return day.Put(s.Rules.Day, shop, slices.Clone(d.Jobs), plans, d.Wishes, d.Wants)
 }
 
 // otherShapes tries, for each late order’s batch that is not rolled yet, the ribbon of its dough that is made the
 // soonest.
-func (s *Room) otherShapes(d *dayNow, plans []*plan.Plan, add func(string, string, int, *day.Day)) {
+func (s *Room) otherShapes(d *dayNow, plans []*plan.Plan, add func(string, string, int, *schedule.Day)) {
 	late, _ := d.said().Late(d.Wants)
 	for at, j := range d.Jobs {
 		if j.Left || !slices.ContainsFunc(late, func(w day.Want) bool { return slices.Contains(w.Jobs, j.Batch) }) ||
@@ -170,7 +171,7 @@ func (s *Room) otherShapes(d *dayNow, plans []*plan.Plan, add func(string, strin
 // rolledYet says whether the rolling of a job has begun.
 func (d *dayNow) rolledYet(at int) bool {
 	for i, t := range d.Sheet.Day.Tasks {
-		if t.Batch == at && t.Kind == day.Roll && d.Begun[i] {
+		if t.Batch == at && t.Kind == schedule.Roll && d.Begun[i] {
 			return true
 		}
 	}
@@ -178,7 +179,7 @@ func (d *dayNow) rolledYet(at int) bool {
 }
 
 // leaveOut tries the day without one batch that no order waits for and that is not begun.
-func (s *Room) leaveOut(d *dayNow, plans []*plan.Plan, add func(string, string, int, *day.Day)) {
+func (s *Room) leaveOut(d *dayNow, plans []*plan.Plan, add func(string, string, int, *schedule.Day)) {
 	for at, j := range d.Jobs {
 		if j.Left || slices.ContainsFunc(d.Wants, func(w day.Want) bool { return slices.Contains(w.Jobs, j.Batch) }) ||
 			slices.ContainsFunc(d.Sheet.TasksOf(j.Batch), func(i int) bool { return d.Begun[i] }) {

@@ -1,4 +1,4 @@
-package day
+package schedule
 
 // tighten draws every conclusion it can from what is settled, until nothing changes, and says whether that can be.
 func (s *solver) tighten(x *node) bool {

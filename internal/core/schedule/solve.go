@@ -1,4 +1,4 @@
-package day
+package schedule
 
 import "slices"
 
@@ -126,6 +126,12 @@ func (s *solver) allow(more int) {
 	for o := range s.late {
 		s.late[o] += more
 	}
+}
+
+// KeepNeeds works out what each wait takes when its batch has the shop to itself, and keeps it with the day.
+func (d *Day) KeepNeeds() {
+	d.Needs = nil
+	d.Needs = d.needs(rollingNodes)
 }
 
 // needs are what each wait takes when its batch has the shop to itself, min.

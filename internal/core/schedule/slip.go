@@ -1,4 +1,4 @@
-package day
+package schedule
 
 import "slices"
 

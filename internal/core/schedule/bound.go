@@ -1,4 +1,4 @@
-package day
+package schedule
 
 // bound finds the least key below a node and the candidate: the starts that reach it when nothing is in the way.
 func (s *solver) bound(x *node) {

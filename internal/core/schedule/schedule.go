@@ -1,4 +1,4 @@
-// Package day answers who does what when: several batches, few hands, one roller, everything on time.
+// Package schedule answers who does what when: several batches, few hands, one roller, everything on time.
 //
 // A day is tasks bound by lags (how long after one thing another may begin), the people, the one roller and
 // the stores they take up, and orders that are due. Solve starts every task at a whole minute, so that
@@ -9,7 +9,7 @@
 // under longest paths, tightened by disjunctions and by edge finding (Carlier and Pinson 1989; the O(n²) form of
 // Baptiste and Le Pape), bounded by Jackson’s preemptive schedule. It stops at a count of nodes and never by a
 // clock: the same day always gives the same plan.
-package day
+package schedule
 
 import (
 	"errors"
@@ -88,6 +88,12 @@ type Lag struct {
 	Max  int     `json:"max"`
 	What LagKind `json:"what"`
 }
+
+// StartOf is the moment a task begins.
+func StartOf(task int) Point { return Point{task, false} }
+
+// EndOf is the moment a task ends.
+func EndOf(task int) Point { return Point{task, true} }
 
 // LagKind says what happens meanwhile.
 type LagKind string

@@ -1,4 +1,4 @@
-package day
+package schedule
 
 // never stands for no path between two points.
 const never = -1 << 28
