@@ -65,8 +65,8 @@ func TestMakeABatch(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if facts := b.text("#facts"); !strings.Contains(facts, measure.Grams(before.Formula.Dough.MassG)) {
-		t.Errorf("facts %q do not hold %s", facts, measure.Grams(before.Formula.Dough.MassG))
+	if facts := b.text("#facts"); !strings.Contains(facts, measure.Metric.Grams(before.Formula.Dough.MassG)) {
+		t.Errorf("facts %q do not hold %s", facts, measure.Metric.Grams(before.Formula.Dough.MassG))
 	}
 	b.until("all of the page", "document.readyState === 'complete'")
 	eval[bool](b, "document.activeElement.blur(); true")
@@ -84,7 +84,7 @@ func TestMakeABatch(t *testing.T) {
 	}
 	b.until("the drier room", fmt.Sprintf("document.querySelector('#sheet .stack .num').textContent.trim() !== %q",
 		asks))
-	figure := "+" + measure.Grams(after.Formula.TopG) + " water"
+	figure := "+" + measure.Metric.Grams(after.Formula.TopG) + " water"
 	if after.Formula.TopG == 0 {
 		figure = "no added water"
 	}

@@ -139,7 +139,7 @@ func TestRecipeIsSchemaOrg(t *testing.T) {
 		t.Errorf("%d, %d and %d minutes", prep, cook, total)
 	}
 	if len(doc.Ingredients) != len(p.ToWeigh()) || !strings.HasPrefix(doc.Ingredients[0],
-		measure.Grams(p.Room.FlourG)) ||
+		measure.Metric.Grams(p.Room.FlourG)) ||
 		!strings.Contains(strings.Join(doc.Ingredients, "\n"), "nettle") {
 		t.Errorf("%q", doc.Ingredients)
 	}

@@ -586,8 +586,8 @@ func TestCompare(t *testing.T) {
 	r := demo.Batch(demo.Saturday)
 	r.Room.TempC, r.Room.RH = 27, .78
 	wet, _ := plan.Make(rules.Default(), r)
-	s.wants(w, 200, "at 21 °C and 44 %", "at 27 °C and 78 %", measure.Grams(dry.Formula.TopG)+" water",
-		measure.Grams(wet.Formula.TopG)+" water",
+	s.wants(w, 200, "at 21 °C and 44 %", "at 27 °C and 78 %", measure.Metric.Grams(dry.Formula.TopG)+" water",
+		measure.Metric.Grams(wet.Formula.TopG)+" water",
 		"figures come out the same")
 	if dry.Formula.TopG <= wet.Formula.TopG {
 		t.Errorf("wet August asks for %.0f g, dry January for %.0f", wet.Formula.TopG, dry.Formula.TopG)

@@ -47,9 +47,6 @@ const Doubtful = .5
 // times is how often the weights are gone over.
 const times = 3
 
-// Shared returns the estimate from batches that share causes: Fit and For in one.
-func Shared(c rules.Causes, seen []Seen, next Next) Estimate { return Fit(c, seen).For(next) }
-
 // Fitted is what batches that share causes say, before it is asked of which next one. It is worked out when the log
 // changes; For is cheap.
 type Fitted struct {

@@ -31,7 +31,7 @@ func hydrationExample() ([]Seen, Next) {
 
 func TestHydrationExample(t *testing.T) {
 	seen, next := hydrationExample()
-	e := Shared(ru.Hydration, seen, next)
+	e := shared(ru.Hydration, seen, next)
 	for i, w := range []float64{.9890, .9841, .9804, .0011, .9827} {
 		near(t, "w", e.W[i], w, digits)
 	}
@@ -46,13 +46,13 @@ func TestHydrationExample(t *testing.T) {
 	near(t, "scale", e.Scale, .8947, digits)
 	near(t, "sd", e.SD, .6008, digits)
 	near(t, "within", e.Within, 1.0279, digits)
-	one := Shared(ru.Hydration, seen[:1], next)
+	one := shared(ru.Hydration, seen[:1], next)
 	near(t, "w of one", one.W[0], .9770, digits)
 	near(t, "m of one", one.M, .6977, digits)
 	near(t, "sd of one", one.SD, 1.2342, digits)
 	near(t, "within of one", one.Within, 2.4363, digits)
 	near(t, "kitchen of one", one.Parts[0], .3742, digits)
-	two := Shared(ru.Hydration, seen[:2], next)
+	two := shared(ru.Hydration, seen[:2], next)
 	near(t, "m of two", two.M, .9236, digits)
 	near(t, "sd of two", two.SD, 1.1693, digits)
 	near(t, "within of two", two.Within, 2.1159, digits)
@@ -111,7 +111,7 @@ func TestGapExample(t *testing.T) {
 		gap                float64
 		ln, k, sd, within_ float64
 	}{{".9", .9, .0866, 1.0905, .0209, .0366}, {"1.9", 1.9, .0563, 1.0579, .0297, .0521}} {
-		e := Gap(ru.Gap, at, c.stop, c.gap, 40)
+		e := gapOf(ru.Gap, at, c.stop, c.gap, 40)
 		near(t, c.stop, e.M, c.ln, digits)
 		near(t, c.stop+" k", math.Exp(e.M), c.k, digits)
 		near(t, c.stop+" sd", e.SD, c.sd, digits)
@@ -123,7 +123,7 @@ func TestHandsAndLossExamples(t *testing.T) {
 	h := func(maker, shape string, took, planned, day float64) Seen {
 		return Seen{R: math.Log(took / planned), V: ru.HandsNoise, Labels: []string{"kitchen", maker, shape}, Day: day}
 	}
-	e := Shared(ru.Hands, []Seen{h("Ada", "ravioli", 12, 9, 0), h("Ben", "ravioli", 15, 9, 5), h("Ada", "farfalle", 5,
+	e := shared(ru.Hands, []Seen{h("Ada", "ravioli", 12, 9, 0), h("Ben", "ravioli", 15, 9, 5), h("Ada", "farfalle", 5,
 		4, 8)},
 		Next{[]string{"kitchen", "Ada", "ravioli"}, 10})
 	near(t, "ln f", e.M, .3122, digits)
@@ -135,7 +135,7 @@ func TestHandsAndLossExamples(t *testing.T) {
 	}
 	seen := []Seen{l("Ada", 14, 8), l("Ben", 9, 7.5), l("Ada", 40, 8)}
 	near(t, "v", seen[1].V, .2311, digits)
-	e = Shared(ru.Loss, seen, Next{Labels: []string{"kitchen", "Ada"}})
+	e = shared(ru.Loss, seen, Next{Labels: []string{"kitchen", "Ada"}})
 	near(t, "ln f", e.M, .6433, digits)
 	near(t, "f", math.Exp(e.M), 1.9028, digits)
 	near(t, "sd", e.SD, .2912, digits)
@@ -159,9 +159,9 @@ func TestAnyBatches(t *testing.T) {
 			seen = append(seen, s)
 		}
 		next := Next{Labels: []string{"kitchen", "A", "A", "A", "A"}, Day: 400}
-		want := Shared(ru.Hydration, seen, next)
+		want := shared(ru.Hydration, seen, next)
 		rng.Shuffle(len(seen), func(i, j int) { seen[i], seen[j] = seen[j], seen[i] })
-		got := Shared(ru.Hydration, seen, next)
+		got := shared(ru.Hydration, seen, next)
 		near(t, "in another order", got.M, want.M, 1e-9)
 		near(t, "its sd", got.SD, want.SD, 1e-9)
 		sum := got.Drift
@@ -172,7 +172,7 @@ func TestAnyBatches(t *testing.T) {
 		if math.IsNaN(got.M+got.SD+got.Within) || got.SD <= 0 {
 			t.Fatalf("%+v", got)
 		}
-		unknown := Shared(ru.Hydration, seen, Next{Labels: []string{"", "", "", "", ""}, Day: 1e6})
+		unknown := shared(ru.Hydration, seen, Next{Labels: []string{"", "", "", "", ""}, Day: 1e6})
 		near(t, "of nobody known", unknown.M, 0, 1e-9)
 	}
 	var ten []Seen
@@ -181,16 +181,16 @@ func TestAnyBatches(t *testing.T) {
 			"eggs"}})
 	}
 	next := Next{Labels: ten[0].Labels}
-	calm := Shared(ru.Hydration, ten, next)
-	wild := Shared(ru.Hydration, append(ten, Seen{R: 9, V: .5, Labels: ten[0].Labels}), next)
+	calm := shared(ru.Hydration, ten, next)
+	wild := shared(ru.Hydration, append(ten, Seen{R: 9, V: .5, Labels: ten[0].Labels}), next)
 	if math.Abs(wild.M-calm.M) > .2 || wild.W[10] >= Doubtful {
 		t.Errorf("a wild one moves it from %.2f to %.2f, weighs %.3f", calm.M, wild.M, wild.W[10])
 	}
-	none := Shared(ru.Hydration, nil, next)
+	none := shared(ru.Hydration, nil, next)
 	if none.M != 0 || none.N != 0 || math.Abs(none.Within-1.645*math.Sqrt(4.9)) > 1e-9 {
 		t.Errorf("nothing logged: %+v", none)
 	}
-	once, twice := Shared(ru.Hydration, ten[:1], next), Shared(ru.Hydration, []Seen{ten[0], ten[0]}, next)
+	once, twice := shared(ru.Hydration, ten[:1], next), shared(ru.Hydration, []Seen{ten[0], ten[0]}, next)
 	if math.Abs(twice.M) <= math.Abs(once.M) {
 		t.Errorf("the same twice counts once: %.3f, %.3f", once.M, twice.M)
 	}
@@ -205,6 +205,14 @@ func BenchmarkShared(b *testing.B) {
 			"Ada", "eggs"}})
 	}
 	for b.Loop() {
-		Shared(ru.Hydration, seen, Next{Labels: seen[0].Labels, Day: 200})
+		shared(ru.Hydration, seen, Next{Labels: seen[0].Labels, Day: 200})
 	}
+}
+
+// shared is the estimate from batches that share causes.
+func shared(c rules.Causes, seen []Seen, next Next) Estimate { return Fit(c, seen).For(next) }
+
+// gapOf is the logarithm of what sheets of a stop are over what its gap says.
+func gapOf(g rules.Gap, sheets []Sheet, stop string, gapMM, day float64) Estimate {
+	return fitDial(g, sheets).of(stop, gapMM, day)
 }

@@ -47,13 +47,6 @@ type Sheet struct {
 	Day   float64
 }
 
-// Gap returns the logarithm of what sheets of a stop are over what its gap says, from sheets measured at any stop of
-// that
-// dial.
-func Gap(g rules.Gap, sheets []Sheet, stop string, gapMM, day float64) Estimate {
-	return fitDial(g, sheets).of(stop, gapMM, day)
-}
-
 // dial is what sheets of one machine say, before it is asked of which stop.
 type dial struct {
 	g      rules.Gap

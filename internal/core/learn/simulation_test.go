@@ -42,7 +42,7 @@ func kitchen(rng *rand.Rand, s spreads, batches int) (off []float64, inside []bo
 		}
 		wants := own + flours[f] + lots[f] + taste[m]
 		labels := []string{"kitchen", fmt.Sprint("f", f), fmt.Sprint("f", f, "l", lotNo[f]), fmt.Sprint("m", m), "eggs"}
-		e := Shared(ru.Hydration, seen, Next{labels, day})
+		e := shared(ru.Hydration, seen, Next{labels, day})
 		off, inside = append(off, math.Abs(e.M-wants)), append(inside, math.Abs(e.M-wants) <= e.Within)
 		made := e.M + rng.NormFloat64() // eggs come whole, and hands pour
 		word := func() int {

@@ -287,9 +287,6 @@ func (s System) Prose(text string) string {
 	})
 }
 
-// Grams is System.Grams in metric.
-func Grams(g float64) string { return Metric.Grams(g) }
-
 // Thousands returns a number rounded to the whole with its thousands grouped.
 func Thousands(v float64) string { return Grouped(fmt.Sprint(int64(math.Round(v)))) }
 

@@ -244,7 +244,7 @@ func TestChangedShape(t *testing.T) {
 	r.Cut.Scraps = "back"
 	p := must(t, r)
 	if b := p.Cut.Back; b.BackG <= 0 || b.BackG > p.Cut.AllTrimG || !strings.Contains(p.Why["cut.scraps"],
-		measure.Grams(b.BackG)) {
+		measure.Metric.Grams(b.BackG)) {
 		t.Errorf("%+v of %v: %s", b, p.Cut.AllTrimG, p.Why["cut.scraps"])
 	}
 }

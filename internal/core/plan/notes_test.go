@@ -203,8 +203,8 @@ func TestAdvice(t *testing.T) {
 
 func TestWords(t *testing.T) {
 	for got, want := range map[string]string{
-		measure.Grams(0): "0 g", measure.Grams(9.94): "9.9 g", measure.Grams(9.96): "10 g",
-		measure.Grams(1592.4): "1,592 g", measure.Grams(1234567): "1,234,567 g",
+		measure.Metric.Grams(0): "0 g", measure.Metric.Grams(9.94): "9.9 g", measure.Metric.Grams(9.96): "10 g",
+		measure.Metric.Grams(1592.4): "1,592 g", measure.Metric.Grams(1234567): "1,234,567 g",
 		measure.MinSec(57): "55 s", measure.MinSec(100): "1 min 40", measure.MinSec(58): "1 min 00",
 		measure.Minutes(119.4):           "119 min",
 		measure.Minutes(125):             "2 h 05",
