@@ -41,7 +41,7 @@ type Progress struct {
 	LossAt   time.Time `json:"loss_at,omitzero"` // when that was weighed
 	Shrunk   float64   `json:"shrunk,omitempty"` // of its length a ribbon pulled in, share
 	Held     bool      `json:"held,omitempty"`   // waits while a step put in before it is done
-	stopped  bool      // left out, since its piece ends before it
+	Stopped  bool      `json:"-"`              // left out, since its piece ends before it
 }
 
 // Took is how long the step took, pauses apart, min; 0 while it runs.
@@ -242,8 +242,8 @@ func (f *folding) lastStop(pass string, at time.Time) {
 		p := f.Steps[f.steps[j].Key]
 		switch {
 		case j > i && (p.Status == ToDo || p.Status == Running):
-			*p = Progress{Status: LeftOut, Over: at, stopped: true}
-		case j <= i && p.stopped:
+			*p = Progress{Status: LeftOut, Over: at, Stopped: true}
+		case j <= i && p.Stopped:
 			*p = Progress{Status: ToDo}
 			f.Now = min(f.Now, j)
 		}

@@ -29,6 +29,7 @@ type State struct {
 	Rev     string         `json:"rev"`             // of the steps
 	Steps   []bench.Step   `json:"steps,omitempty"` // where they are other than the screen has them
 	At      int            `json:"at"`
+	Began   int64          `json:"began"`
 	Done    []doneStep     `json:"done"` // by step
 	Clocks  []benchClock   `json:"clocks"`
 	Also    []benchClock   `json:"also"`
@@ -59,6 +60,19 @@ type doneStep struct {
 	Look   string  `json:"look,omitempty"`
 	Loss   float64 `json:"loss,omitempty"`
 	Shrunk float64 `json:"shrunk,omitempty"`
+	// What a screen goes on from while it is without the server.
+	Paused  int64   `json:"paused,omitempty"`
+	PausedS float64 `json:"paused_s,omitempty"`
+	MoreMin float64 `json:"more_min,omitempty"`
+	Held    bool    `json:"held,omitempty"`
+	Stopped bool    `json:"stopped,omitempty"`
+}
+
+func doneStepOf(p *bench.Progress) doneStep {
+	return doneStep{Status: string(p.Status), Began: stamp(p.Began), Over: stamp(p.Over), G: p.G, PokeS: p.PokeS,
+		Made: p.Made, MadeG: p.MadeG, MM: p.MM, Flex: p.Flex, Window: p.Window, Look: p.Look, Loss: p.Loss,
+		Shrunk: p.Shrunk, Paused: stamp(p.PausedAt), PausedS: p.PausedS, MoreMin: p.MoreMin, Held: p.Held,
+		Stopped: p.Stopped}
 }
 
 // benchFood is the food clock: what was used up by a moment, and on from there.
@@ -120,7 +134,7 @@ func (s *Room) benchStateOf(ctx context.Context, id uint64, known string) (State
 		return State{}, err
 	}
 	st := run.State
-	out := State{Seq: place, Now: s.Now().UnixMilli(), At: st.Now, Change: run.Change, Remarks: st.Remarks,
+	out := State{Seq: place, Now: s.Now().UnixMilli(), At: st.Now, Began: stamp(st.Began), Change: run.Change, Remarks: st.Remarks,
 		Felt: st.Felt, Ended: st.EndedBy,
 		Scale: s.scale(), Went: st.Went[max(0, len(st.Went)-mostBack):], Clocks: []benchClock{}, Also: []benchClock{},
 		Food: foodOf(&run), Shapes: map[int]string{}}
@@ -134,10 +148,7 @@ func (s *Room) benchStateOf(ctx context.Context, id uint64, known string) (State
 		out.Steps = run.Steps
 	}
 	for _, x := range run.Steps {
-		p := st.Steps[x.Key]
-		out.Done = append(out.Done, doneStep{string(p.Status), stamp(p.Began), stamp(p.Over), p.G, p.PokeS, p.Made,
-			p.MadeG, p.MM, p.Flex, p.Window,
-			p.Look, p.Loss, p.Shrunk})
+		out.Done = append(out.Done, doneStepOf(st.Steps[x.Key]))
 	}
 	for piece, e := range st.Shapes {
 		if into, ok := e.Says.(bench.Shaped); ok {

@@ -4,12 +4,14 @@ import { openLine } from "./line.js";
 import { ring, say as speak, stayAwake, unlock } from "./alarm.js";
 import { key, panelsOf } from "./panels.js";
 import { picture } from "./picture.js";
+import { closed, folded } from "./fold.js";
 import { shown } from "../page/number.js";
 
 const bench = document.getElementById("bench");
 const $ = (id) => document.getElementById(id);
 let state = JSON.parse($("state").textContent);
-let steps = state.steps;
+let told = state.steps; // the steps as the server told them
+let steps = told; // and with the taps it has not told of yet
 const offers = JSON.parse($("offers").textContent);
 const maker = () => localStorage.getItem("bench-maker") ?? "";
 const ONCE_MS = 400; // the same key again within this counts once
@@ -33,7 +35,6 @@ export function clocked(s) {
   return h ? h + ":" + pad(m) + ":" + pad(s % 60) : m + ":" + pad(s % 60);
 }
 
-const closed = (d) => d.status === "done" || d.status === "skipped" || d.status === "unknown";
 let local = []; // taps the server has not told of yet
 let scale = state.scale ?? null; // what the scale says
 let base = 0; // of which this much lay there before this line, g
@@ -42,7 +43,7 @@ const LIFTED_G = 5, EMPTY_G = 2;
 const line = openLine(bench.dataset.id, {
   state(s, waiting) {
     if (s.seq < state.seq) return;
-    if (s.steps) steps = s.steps;
+    if (s.steps) told = s.steps;
     state = s;
     local = waiting;
     for (const r of s.refused ?? []) note("Not kept: " + r.why);
@@ -64,77 +65,11 @@ const line = openLine(bench.dataset.id, {
 
 local = line.waiting(); // of a page before this one, which the server may not have told of yet
 
-// SHOWN is what an event of a step says there at once.
-const SHOWN = {
-  weighed: (e) => ({ g: e.g }), poked: (e) => ({ poke_s: e.s }), looked: (e) => ({ look: e.text }), flexed: (e) => ({ flex: e.text }), window: (e) => ({ window: e.text }),
-  measured: (e) => (e.mm ? { mm: e.mm } : {}), dried: (e) => ({ loss: 1 - e.g / e.from_g }), shrunk: (e) => ({ shrunk: 1 - e.mm / e.from_mm }),
-};
-
-// put has a step of the maker's own stand where it was put in, until the server tells of it.
-function put(e) {
-  const i = e.step ? steps.findIndex((s) => s.key === e.step) : steps.length, near = steps[Math.min(i, steps.length - 1)];
-  if (i < 0) return;
-  const waits = e.of === "rest" || e.of === "fridge";
-  const own = { key: "own." + e.id, own: true, head: e.text, say: "Put in on the way.", min: e.min ?? 0, station: waits ? "rest" : near.station, kind: waits ? "wait" : "work", on: "Done, and on" };
-  if (e.of === "pass") Object.assign(own, { kind: "pass", piece: e.n, pieces: near.pieces, stop: e.text, head: "Piece " + e.n });
-  steps = steps.toSpliced(i, 0, own);
-  state = { ...state, done: state.done.toSpliced(i, 0, { status: "to_do" }) };
-}
-
 // as is how the making stands with the taps the server has not told of yet.
 function as() {
-  const done = state.done.map((d) => ({ ...d }));
-  const place = (key) => steps.findIndex((s) => s.key === key);
-  const void_ = new Set();
-  for (const e of local.toReversed()) if (e.what === "taken_back" && !void_.has(e.id)) void_.add(e.of);
-  let went = state.went.filter((w) => !void_.has(w.id));
-  for (const w of state.went) if (void_.has(w.id)) Object.assign(done[place(w.step)], { status: "to_do", over: 0 });
-  let own = state.clocks.filter((c) => !c.step && !void_.has(c.id));
-  const clockOf = (i) => {
-    const known = state.clocks.find((c) => c.step === steps[i].key);
-    return { id: steps[i].key, step: steps[i].key, name: steps[i].head, length_s: 60 * steps[i].min, paused_s: 0, ...known, began: done[i].began };
-  };
-  const at = () => done.findIndex((d) => !closed(d));
-  const clocks = new Map();
-  const open = (t) => { // the step that is on runs, none after it
-    const n = at();
-    done.forEach((d, i) => i > n && n >= 0 && d.status === "running" && (d.status = "to_do"));
-    if (n < 0) return;
-    if (done[n].status === "to_do" && !done[n].began) done[n].began = t ?? (n > 0 && done[n - 1].over) ?? state.now;
-    done[n].status = "running";
-    if (steps[n].min > 0 && !clocks.has(steps[n].key)) clocks.set(steps[n].key, clockOf(n));
-  };
-  open();
-  for (const e of local) {
-    if (void_.has(e.id)) continue;
-    const i = place(e.step), t = Date.parse(e.at);
-    if ((e.what === "done" || e.what === "skipped") && i >= 0) {
-      if (closed(done[i])) continue;
-      Object.assign(done[i], { status: e.what, over: t });
-      clocks.delete(e.step);
-      went = [...went, { id: e.id, step: e.step }];
-      if (e.what === "done" && steps[i].then) own = [...own, { id: e.id, name: steps[i].then.name, began: t, length_s: 60 * steps[i].then.min }];
-      open(t);
-    } else if (e.what === "last_stop" && i >= 0) {
-      steps.forEach((s, j) => j > i && s.kind === "pass" && s.piece === steps[i].piece && !closed(done[j]) && (done[j].status = "skipped"));
-      open(t);
-    } else if (i >= 0 && e.what === "made") Object.assign(done[i], { made: Math.max(0, (done[i].made ?? 0) + e.n), made_g: (done[i].made_g ?? 0) + (e.g ?? 0) });
-    else if (i >= 0 && SHOWN[e.what]) Object.assign(done[i], SHOWN[e.what](e));
-    else if (e.what === "clock" && !own.some((c) => c.id === e.id)) own = [...own, { id: e.id, name: e.text, began: t, length_s: 60 * e.min }];
-    else if (e.what === "unclock") own = own.filter((c) => c.id !== e.of);
-    else {
-      const turn = (c) => {
-        if (e.what === "paused" && !c.paused) return { ...c, paused: t };
-        if (e.what === "resumed" && c.paused) return { ...c, paused: 0, paused_s: (c.paused_s ?? 0) + (t - c.paused) / 1000 };
-        if (e.what === "minutes") return { ...c, length_s: Math.max(0, c.length_s + 60 * e.min) };
-        return c;
-      };
-      if (clocks.has(e.step)) clocks.set(e.step, turn(clocks.get(e.step)));
-      else own = own.map((c) => (c.id === e.of ? turn(c) : c));
-    }
-  }
-  const n = at();
-  return { done, clocks: [...clocks.values(), ...own], last: went.at(-1)?.id ?? "", at: n < 0 || state.ended ? steps.length : n };
+  const now = folded(state, told, local);
+  steps = now.steps;
+  return now;
 }
 
 const left = (c) => c.length_s - ((c.paused ? c.paused : line.now()) - c.began) / 1000 + (c.paused_s ?? 0);
@@ -143,7 +78,6 @@ let counter = 0;
 function tap(what, more = {}) {
   const id = Date.now().toString(36) + "-" + Math.random().toString(36).slice(2, 8) + "-" + counter++;
   const event = { id, what, at: new Date(line.now()).toISOString(), by: maker() || undefined, ...more };
-  if (what === "put_in") put(event);
   local = [...line.waiting(), event];
   line.send(event);
   draw();
