@@ -41,7 +41,7 @@ type Progress struct {
 	LossAt   time.Time `json:"loss_at,omitzero"` // when that was weighed
 	Shrunk   float64   `json:"shrunk,omitempty"` // of its length a ribbon pulled in, share
 	Held     bool      `json:"held,omitempty"`   // waits while a step put in before it is done
-	Stopped  bool      `json:"-"`              // left out, since its piece ends before it
+	Stopped  bool      `json:"-"`                // left out, since its piece ends before it
 }
 
 // Took is how long the step took, pauses apart, min; 0 while it runs.
