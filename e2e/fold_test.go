@@ -125,7 +125,7 @@ func toldOf(m *bench.Making) map[string]any {
 	for _, c := range m.State.Clocks {
 		clocks = append(clocks, clockOf(c))
 	}
-	return map[string]any{"done": done, "clocks": clocks, "went": m.State.Went, "began": milli(m.State.Began),
+	return map[string]any{"done": done, "clocks": clocks, "went": m.State.Closed, "began": milli(m.State.Began),
 		"ended": m.State.EndedBy}
 }
 
@@ -134,12 +134,6 @@ func (s *screenState) differs(m *bench.Making) string {
 	if s.At != m.State.Now || s.Last != m.State.Last() {
 		return fmt.Sprintf("step %d is on, %d in the core; back takes %s, %s in the core", s.At, m.State.Now, s.Last,
 			m.State.Last())
-	}
-	var steps []string
-	for _, x := range m.Steps {
-		if m.State.Steps[x.Key].Status != bench.Unknown { // one that was taken back may linger in neither
-			steps = append(steps, x.Key)
-		}
 	}
 	i := 0
 	for _, x := range s.Steps {
@@ -228,7 +222,7 @@ func tap(rng *rand.Rand, m *bench.Making) bench.Said {
 		return bench.Skipped{Step: on.Key}
 	case 1, 2:
 		// whether a step was paused as it was closed the core alone knows
-		if w := m.State.Went; len(w) > 0 && m.State.Steps[w[len(w)-1].Step].PausedS == 0 {
+		if w := m.State.Closed; len(w) > 0 && m.State.Steps[w[len(w)-1].Step].PausedS == 0 {
 			return bench.TakenBack{Of: w[len(w)-1].ID}
 		}
 	case 3:

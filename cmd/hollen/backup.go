@@ -93,7 +93,7 @@ func readBackup(file string) (b store.Backup, err error) {
 		return b, err
 	}
 	defer f.Close()
-	return store.Whole(f, size)
+	return store.VerifyBackup(f, size)
 }
 
 func opened(file string) (*os.File, int64, error) {
@@ -137,7 +137,7 @@ func restoreCommand(ctx context.Context, args []string, out, errw io.Writer) int
 			return err
 		}
 		defer r.Close()
-		b, err := store.Whole(r, size)
+		b, err := store.VerifyBackup(r, size)
 		if err != nil {
 			return err
 		}
@@ -150,7 +150,7 @@ func restoreCommand(ctx context.Context, args []string, out, errw io.Writer) int
 			return err
 		}
 		if *beside { // beside what, where nothing is?
-			if err := at.held(); err != nil {
+			if err := at.noDatabase(); err != nil {
 				return err
 			}
 		}

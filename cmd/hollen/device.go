@@ -28,7 +28,7 @@ func withStore(ctx context.Context, p *place, f func(*store.Store) error) error 
 	if err := p.settle(); err != nil {
 		return err
 	}
-	if err := p.held(); err != nil {
+	if err := p.noDatabase(); err != nil {
 		return err
 	}
 	return withDatabase(ctx, p, func(dsn string) error {

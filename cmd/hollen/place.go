@@ -46,8 +46,8 @@ func (p *place) where() string {
 	return " --data " + p.data
 }
 
-// held returns an error where a folder holds no database: a slip of the pen makes none.
-func (p *place) held() error {
+// noDatabase returns an error where a folder holds no database: a slip of the pen makes none.
+func (p *place) noDatabase() error {
 	if p.dsn != "" || localdb.Holds(p.data) {
 		return nil
 	}

@@ -121,17 +121,9 @@ func (o options) serve(ctx context.Context, out, errw io.Writer) error {
 	if o.dsn != "" {
 		o.data = "" // the private database is not used
 	} else {
-		if err := o.whose(); err != nil {
-			return err
-		}
-		if o.fresh {
-			if err := localdb.Reset(o.data); err != nil {
-				return o.busy(err)
-			}
-		}
-		db, err := localdb.Start(ctx, o.data)
+		db, err := o.private(ctx)
 		if err != nil {
-			return o.busy(err)
+			return err
 		}
 		defer db.Stop()
 		o.dsn, lost = db.DSN, db.Done()
@@ -142,15 +134,7 @@ func (o options) serve(ctx context.Context, out, errw io.Writer) error {
 		return err
 	}
 	defer closeLog()
-	s, err := store.OpenAfter(ctx, o.dsn, now, func(from, to int64) error {
-		file := filepath.Join(backups, fmt.Sprintf("before-%d-to-%d-%s.zip", from, to,
-			now().UTC().Format("2006-01-02T15-04-05Z")))
-		log.Info("tables change", "from", from, "to", to, "backup", file)
-		if err := os.MkdirAll(backups, 0o700); err != nil {
-			return err
-		}
-		return store.BackupOlder(ctx, o.dsn, now, file)
-	})
+	s, err := open(ctx, o.dsn, backups, log)
 	if err != nil {
 		return err
 	}
@@ -166,29 +150,12 @@ func (o options) serve(ctx context.Context, out, errw io.Writer) error {
 		access.Backups = backups
 		go s.Nightly(ctx, backups, time.Minute)
 	}
-	go func() { // of an older version; lists do without meanwhile
-		if _, err := s.RemakeSummaries(ctx, false); err != nil && ctx.Err() == nil {
-			log.Warn("summaries", "err", err)
-		}
-	}()
+	go remake(ctx, s, log)
 	addr := l.Addr().(*net.TCPAddr)
-	if os.Getenv("GOGC") == "" {
-		debug.SetGCPercent(web.GCPercent)
-	}
-	if os.Getenv("GOMEMLIMIT") == "" {
-		debug.SetMemoryLimit(web.MemoryLimit)
-	}
+	bounds()
 	srv := web.NewHTTP(web.New(s, ru, log, access), log)
 	failed := make(chan error, 1)
-	go func() {
-		if o.certificate != nil {
-			srv.TLSConfig = &tls.Config{Certificates: []tls.Certificate{*o.certificate}, MinVersion: tls.VersionTLS12,
-				NextProtos: []string{"http/1.1"}}
-			failed <- srv.ServeTLS(l, "", "")
-			return
-		}
-		failed <- srv.Serve(l)
-	}()
+	go func() { failed <- o.answer(srv, l) }()
 	at := o.addresses(addr, access)
 	token, err := first(ctx, s, access, at[0])
 	if err != nil {
@@ -198,12 +165,104 @@ func (o options) serve(ctx context.Context, out, errw io.Writer) error {
 	if err != nil {
 		return err
 	}
-	if o.data != "" { // for whoever starts a second one; nothing depends on it
-		_ = os.WriteFile(o.addressFile(), []byte(at[0]), 0o600)
-		defer os.Remove(o.addressFile())
-		_ = os.WriteFile(filepath.Join(o.data, dsnFile), []byte(o.dsn), 0o600)
-		defer os.Remove(filepath.Join(o.data, dsnFile))
+	defer o.leaveWord(at[0])()
+	if err := o.announce(ctx, out, s, access, addr, at); err != nil {
+		return err
 	}
+	o.warn(out, access, nobody, token)
+	select {
+	case <-ctx.Done():
+	case err := <-failed:
+		return err
+	case <-lost:
+		err = errors.New("the private database has stopped by itself; see mariadb.log in the data folder")
+	}
+	// what goes on is told to end, and whoever waits for a database that hangs
+	quiet, cancel := context.WithTimeout(context.Background(), time.Second)
+	defer cancel()
+	if down := srv.Shutdown(quiet); down != nil && !errors.Is(down, http.ErrServerClosed) {
+		log.Warn("shutdown", "err", errors.Join(down, srv.Close()))
+	}
+	return err
+}
+
+// remake makes summaries of an older version anew; lists do without meanwhile.
+func remake(ctx context.Context, s *store.Store, log *slog.Logger) {
+	if _, err := s.RemakeSummaries(ctx, false); err != nil && ctx.Err() == nil {
+		log.Warn("summaries", "err", err)
+	}
+}
+
+// private starts the database of the folder, whose it must be.
+func (o *options) private(ctx context.Context) (*localdb.Server, error) {
+	if err := o.whose(); err != nil {
+		return nil, err
+	}
+	if o.fresh {
+		if err := localdb.Reset(o.data); err != nil {
+			return nil, o.busy(err)
+		}
+	}
+	db, err := localdb.Start(ctx, o.data)
+	if err != nil {
+		return nil, o.busy(err)
+	}
+	return db, nil
+}
+
+// bounds keeps the program within its memory, where its environment does not say how much that is.
+func bounds() {
+	if os.Getenv("GOGC") == "" {
+		debug.SetGCPercent(web.GCPercent)
+	}
+	if os.Getenv("GOMEMLIMIT") == "" {
+		debug.SetMemoryLimit(web.MemoryLimit)
+	}
+}
+
+// leaveWord says in the folder where it serves, for whoever starts a second one; nothing depends on it. What it returns
+// takes the word away.
+func (o options) leaveWord(at string) (gone func()) {
+	if o.data == "" {
+		return func() {}
+	}
+	files := map[string]string{o.addressFile(): at, filepath.Join(o.data, dsnFile): o.dsn}
+	for name, text := range files {
+		_ = os.WriteFile(name, []byte(text), 0o600)
+	}
+	return func() {
+		for name := range files {
+			_ = os.Remove(name)
+		}
+	}
+}
+
+// open opens the database; before its tables change a backup is made.
+func open(ctx context.Context, dsn, backups string, log *slog.Logger) (*store.Store, error) {
+	return store.OpenAfter(ctx, dsn, now, func(from, to int64) error {
+		file := filepath.Join(backups, fmt.Sprintf("before-%d-to-%d-%s.zip", from, to,
+			now().UTC().Format("2006-01-02T15-04-05Z")))
+		log.Info("tables change", "from", from, "to", to, "backup", file)
+		if err := os.MkdirAll(backups, 0o700); err != nil {
+			return err
+		}
+		return store.BackupOlder(ctx, dsn, now, file)
+	})
+}
+
+// answer answers requests at an address until the server ends.
+func (o options) answer(srv *http.Server, l net.Listener) error {
+	if o.certificate == nil {
+		return srv.Serve(l)
+	}
+	srv.TLSConfig = &tls.Config{Certificates: []tls.Certificate{*o.certificate}, MinVersion: tls.VersionTLS12,
+		NextProtos: []string{"http/1.1"}}
+	return srv.ServeTLS(l, "", "")
+}
+
+// announce says where Hollen serves; the demo’s stand-ins start with it.
+func (o options) announce(ctx context.Context, out io.Writer, s *store.Store, access web.Access, addr *net.TCPAddr,
+	at []string) error {
 	if o.demo && !access.SignIn {
 		page, err := standIns(ctx, s, addr)
 		if err != nil {
@@ -214,6 +273,11 @@ func (o options) serve(ctx context.Context, out, errw io.Writer) error {
 	} else {
 		fmt.Fprintf(out, "Hollen serves at %s (Ctrl-C stops it)\n", strings.Join(at, " "))
 	}
+	return nil
+}
+
+// warn says what whoever starts it should know.
+func (o options) warn(out io.Writer, access web.Access, nobody bool, token string) {
 	if o.fingerprint != "" {
 		fmt.Fprintf(out, "The certificate is Hollen’s own: a browser warns once. Its SHA-256 fingerprint is\n  %s\n",
 			o.fingerprint)
@@ -233,20 +297,6 @@ func (o options) serve(ctx context.Context, out, errw io.Writer) error {
 		fmt.Fprintf(out,
 			"Nobody can sign in yet. Make the first account at\n  %s\nThe address works once, within a day.\n", token)
 	}
-	select {
-	case <-ctx.Done():
-	case err := <-failed:
-		return err
-	case <-lost:
-		err = errors.New("the private database has stopped by itself; see mariadb.log in the data folder")
-	}
-	// what goes on is told to end, and whoever waits for a database that hangs
-	quiet, cancel := context.WithTimeout(context.Background(), time.Second)
-	defer cancel()
-	if down := srv.Shutdown(quiet); down != nil && !errors.Is(down, http.ErrServerClosed) {
-		log.Warn("shutdown", "err", errors.Join(down, srv.Close()))
-	}
-	return err
 }
 
 // whose has the folder be the demo’s, or one’s own.

@@ -78,55 +78,70 @@ func userCommand(ctx context.Context, args []string, in io.Reader, out, errw io.
 		}
 	}
 	err := withStore(ctx, &at, func(s *store.Store) error {
-		note := func(what, detail string) error {
-			return s.Audited(ctx, store.Audit{Who: "the command line", What: what, Detail: detail})
+		switch what {
+		case "list":
+			return listAccounts(ctx, s, out)
+		case "add":
+			return addAccount(ctx, s, name, *role, secret)
 		}
-		if what == "list" {
-			all, err := s.Accounts(ctx)
-			for _, a := range all {
-				fmt.Fprintf(out, "%s\t%s\tsince %s\n", a.Name, a.Role, a.Made.Local().Format("2006-01-02"))
-			}
-			return err
-		}
-		if what == "add" {
-			hash, err := account.Hash(ctx, secret)
-			if err != nil {
-				return err
-			}
-			if _, err := s.AddAccount(ctx, name, *role, hash); err != nil {
-				return err
-			}
-			return note("account", "made "+name+", who "+*role)
-		}
-		a, err := s.AccountNamed(ctx, name)
-		if errors.Is(err, store.ErrNotFound) {
-			return fmt.Errorf("there is no account %q", name)
-		} else if err != nil {
-			return err
-		}
-		if what == "password" {
-			hash, err := account.Hash(ctx, secret)
-			if err != nil {
-				return err
-			}
-			return errors.Join(s.SetPassword(ctx, a.ID, hash), note("password", "another for "+name))
-		}
-		if what == "role" {
-			if err := s.SetRole(ctx, a.ID, *role); err != nil {
-				return err
-			}
-			return note("role", name+" now "+*role)
-		}
-		if err := s.RemoveAccount(ctx, a.ID); err != nil {
-			return err
-		}
-		return note("account", "removed "+name)
+		return changeAccount(ctx, s, what, name, *role, secret)
 	})
 	if err != nil {
 		fmt.Fprintf(errw, "hollen user: %v\n", err)
 		return exitFailed
 	}
 	return 0
+}
+
+// noted writes into the trail what the command line did.
+func noted(ctx context.Context, s *store.Store, what, detail string) error {
+	return s.Audited(ctx, store.Audit{Who: "the command line", What: what, Detail: detail})
+}
+
+func listAccounts(ctx context.Context, s *store.Store, out io.Writer) error {
+	all, err := s.Accounts(ctx)
+	for _, a := range all {
+		fmt.Fprintf(out, "%s\t%s\tsince %s\n", a.Name, a.Role, a.Made.Local().Format("2006-01-02"))
+	}
+	return err
+}
+
+func addAccount(ctx context.Context, s *store.Store, name, role, secret string) error {
+	hash, err := account.Hash(ctx, secret)
+	if err != nil {
+		return err
+	}
+	if _, err := s.AddAccount(ctx, name, role, hash); err != nil {
+		return err
+	}
+	return noted(ctx, s, "account", "made "+name+", who "+role)
+}
+
+// changeAccount gives an account another password or role, or removes it.
+func changeAccount(ctx context.Context, s *store.Store, what, name, role, secret string) error {
+	a, err := s.AccountNamed(ctx, name)
+	if errors.Is(err, store.ErrNotFound) {
+		return fmt.Errorf("there is no account %q", name)
+	} else if err != nil {
+		return err
+	}
+	switch what {
+	case "password":
+		hash, err := account.Hash(ctx, secret)
+		if err != nil {
+			return err
+		}
+		return errors.Join(s.SetPassword(ctx, a.ID, hash), noted(ctx, s, "password", "another for "+name))
+	case "role":
+		if err := s.SetRole(ctx, a.ID, role); err != nil {
+			return err
+		}
+		return noted(ctx, s, "role", name+" now "+role)
+	}
+	if err := s.RemoveAccount(ctx, a.ID); err != nil {
+		return err
+	}
+	return noted(ctx, s, "account", "removed "+name)
 }
 
 // password is read from where others cannot.

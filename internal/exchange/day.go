@@ -58,7 +58,7 @@ func DayDocument(s day.Sheet, wants []day.Want, shown []schedule.Slot) Day {
 		d.Batches = []day.Job{}
 	}
 	planned := s.Planned() && len(shown) == len(s.Day.Tasks)
-	said := day.Said{Day: s.Day, Jobs: s.Jobs, Slots: shown}
+	said := day.Narrator{Day: s.Day, Jobs: s.Jobs, Slots: shown}
 	for _, w := range wants {
 		if w.Jobs == nil {
 			w.Jobs = []uint64{}

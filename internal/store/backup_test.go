@@ -273,7 +273,7 @@ func TestRestoreRefuses(t *testing.T) {
 func TestWhole(t *testing.T) {
 	raw := backedUp(t, logged(t), false)
 	whole := func(raw []byte) error {
-		_, err := store.Whole(bytes.NewReader(raw), int64(len(raw)))
+		_, err := store.VerifyBackup(bytes.NewReader(raw), int64(len(raw)))
 		return err
 	}
 	if err := whole(raw); err != nil {

@@ -181,7 +181,7 @@ func RestoreBeside(
 	if err != nil {
 		return out, err
 	}
-	err = to.Together(ctx, func(into *Store) error {
+	err = to.Atomically(ctx, func(into *Store) error {
 		out = Beside{Backup: backup}
 		c := &besides{
 			ctx:      ctx,

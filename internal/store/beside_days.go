@@ -180,13 +180,7 @@ func (c *besides) ordersOf(name, kind, when string, most int, numbers map[uint64
 		}
 		o, known := take(l, by...)
 		if known {
-			words := l.text(when)
-			if when == "weekday" {
-				words = weekdays[l.id(when)%7]
-			} else {
-				words = words[:len("2006-01-02")]
-			}
-			if c.settled(fmt.Sprintf("%s %d", kind, o.id("id")), clashing(l, words)) {
+			if c.settled(fmt.Sprintf("%s %d", kind, o.id("id")), clashing(l, dayWords(l, when))) {
 				if err := c.overwrite(name, o, l); err != nil {
 					return err
 				}
@@ -206,6 +200,14 @@ func (c *besides) ordersOf(name, kind, when string, most int, numbers map[uint64
 		k.Added++
 	}
 	return nil
+}
+
+// dayWords is the day of an order, or the weekday of a standing one.
+func dayWords(l line, when string) string {
+	if when == "weekday" {
+		return weekdays[l.id(when)%7]
+	}
+	return l.text(when)[:len("2006-01-02")]
 }
 
 // overwrite has an order here say what the backup’s says.

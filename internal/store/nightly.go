@@ -31,7 +31,7 @@ func (s *Store) BackupTo(ctx context.Context, dir string) (file string, err erro
 	if _, err := s.BackupFile(ctx, file, true, nil); err != nil {
 		return "", err
 	}
-	if !wholeFile(file) {
+	if !verifiedFile(file) {
 		return "", fmt.Errorf("backup: %s is not whole when it is read again: %w", file, ErrBackup)
 	}
 	thin(dir, s.now())

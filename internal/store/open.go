@@ -36,7 +36,7 @@ func migrate(ctx context.Context, pool *sql.DB, before func(from, to int64) erro
 	locker, err := lock.NewMySQLTableLocker(lock.WithTableName("hollen_lock"), lock.WithTableLeaseDuration(leaseFor),
 		lock.WithTableHeartbeatInterval(leaseFor/5),
 		lock.WithTableLockTimeout(lockTry, lockTries), lock.WithTableUnlockTimeout(lockTry, 2),
-		lock.WithTableRetryPolicy(held),
+		lock.WithTableRetryPolicy(lockTaken),
 		lock.WithTableLogger(slog.New(slog.DiscardHandler)))
 	if err != nil {
 		return err
@@ -60,7 +60,11 @@ func migrate(ctx context.Context, pool *sql.DB, before func(from, to int64) erro
 			return err
 		}
 	}
-	_, err = p.Up(ctx)
+	for range lostTries { // what was done holds; what is left, or done by whoever took over, is seen again
+		if _, err = p.Up(ctx); err == nil || !lockLost(err) {
+			break
+		}
+	}
 	return unreached(err)
 }
 
@@ -114,12 +118,17 @@ const (
 	leaseFor  = 2 * time.Second
 	lockTry   = 250 * time.Millisecond
 	lockTries = 480
+	lostTries = 5
 )
 
-// held says whether the lock is not to be had because another process has it, or two have gone for it at once; the
+// lockLost says whether the lock went to another process while this one was busy for longer than the lease; the library
+// has words alone for that.
+func lockLost(err error) bool { return strings.Contains(err.Error(), "not held by this instance") }
+
+// lockTaken says whether the lock is not to be had because another process has it, or two have gone for it at once; the
 // library has words alone
 // for that.
-func held(err error) bool {
+func lockTaken(err error) bool {
 	var my *mysql.MySQLError
 	return errors.As(err, &my) && (my.Number == deadlock || my.Number == lockTimeout) || strings.Contains(err.Error(),
 		"already held")

@@ -34,7 +34,7 @@ type Restored struct {
 // brought to the version of the backup first and to this one's afterwards. ErrNotEmpty where it holds more; nothing is
 // changed then, and with any other error.
 func Restore(ctx context.Context, dsn string, now clock.Clock, r io.ReaderAt, size int64) (out Restored, err error) {
-	if out.Backup, err = Whole(r, size); err != nil {
+	if out.Backup, err = VerifyBackup(r, size); err != nil {
 		return out, err
 	}
 	pool, err := connect(dsn)
@@ -143,7 +143,7 @@ func restoreInto(ctx context.Context, dsn string, now clock.Clock, r io.ReaderAt
 	if err != nil {
 		return "", err
 	}
-	err = to.Together(ctx, func(into *Store) error {
+	err = to.Atomically(ctx, func(into *Store) error {
 		first, err := into.firstAlone(ctx)
 		if err != nil {
 			return err

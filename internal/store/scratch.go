@@ -35,7 +35,7 @@ func readIn(
 	r io.ReaderAt,
 	size int64,
 ) (s *scratch, b Backup, err error) {
-	if b, err = Whole(r, size); err != nil {
+	if b, err = VerifyBackup(r, size); err != nil {
 		return nil, b, err
 	}
 	cfg, err := mysql.ParseDSN(dsn)

@@ -266,8 +266,8 @@ func again(f func() error) (err error) {
 // Page is how many batches one list holds.
 const Page = 60
 
-// Together does everything f does to the store it is given, or nothing when f fails.
-func (s *Store) Together(ctx context.Context, f func(*Store) error) error {
+// Atomically does everything f does to the store it is given, or nothing when f fails.
+func (s *Store) Atomically(ctx context.Context, f func(*Store) error) error {
 	return s.transact(ctx, func(tx *gorm.DB) error {
 		return f(&Store{db: tx, sql: s.sql, log: s.log, identity: s.identity, now: s.now})
 	})

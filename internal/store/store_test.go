@@ -243,7 +243,7 @@ func TestTogether(t *testing.T) {
 	s := storetest.Open(t)
 	shape, _ := cut.Find("pappardelle")
 	fail := errors.New("the second does not go")
-	err := s.Together(ctx, func(tx *store.Store) error {
+	err := s.Atomically(ctx, func(tx *store.Store) error {
 		if _, err := tx.Keep(ctx, store.ShapeKind, 0, 0, shape); err != nil {
 			return err
 		}
@@ -259,7 +259,7 @@ func TestTogether(t *testing.T) {
 	if list, _, _ := s.List(ctx, store.Query{}); len(things) != 0 || len(list) != 0 {
 		t.Errorf("%d things and %d batches of what failed", len(things), len(list))
 	}
-	err = s.Together(ctx, func(tx *store.Store) error {
+	err = s.Atomically(ctx, func(tx *store.Store) error {
 		id, err := tx.Keep(ctx, store.ShapeKind, 0, 0, shape)
 		if err != nil {
 			return err

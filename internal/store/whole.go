@@ -57,12 +57,12 @@ func (s *summed) Write(p []byte) (int, error) {
 	return n, err
 }
 
-// Whole reads a backup from its beginning to its end, a row at a time, and returns what it says of itself: every
+// VerifyBackup reads a backup from its beginning to its end, a row at a time, and returns what it says of itself: every
 // document it names is there with
 // as many rows and bytes and the same sum, and nothing else is. One of before the sums is held to its rows and to what
 // the zip itself keeps.
 // ErrBackup says what is wrong; ErrNewer that it is of a newer version.
-func Whole(r io.ReaderAt, size int64) (b Backup, err error) {
+func VerifyBackup(r io.ReaderAt, size int64) (b Backup, err error) {
 	if b, err = ReadBackup(r, size); err != nil {
 		return b, err
 	}
@@ -188,9 +188,9 @@ func foundDamaged(file string) bool {
 	return ok && !was.(bool)
 }
 
-// wholeFile says whether a file is a backup that is whole; one that was looked at and has not changed is not read
+// verifiedFile says whether a file is a backup that is whole; one that was looked at and has not changed is not read
 // again.
-func wholeFile(file string) bool {
+func verifiedFile(file string) bool {
 	f, err := os.Open(file)
 	if err != nil {
 		return false
@@ -204,7 +204,7 @@ func wholeFile(file string) bool {
 	if was, ok := looked.Load(key); ok {
 		return was.(bool)
 	}
-	_, err = Whole(f, info.Size())
+	_, err = VerifyBackup(f, info.Size())
 	looked.Store(key, err == nil)
 	return err == nil
 }
@@ -231,7 +231,7 @@ func LookedAt(dir string, now time.Time) (k KeptSafe) {
 		switch {
 		case at.After(now.Add(aheadBy)):
 			k.Ahead = append(k.Ahead, name)
-		case k.Last.IsZero() && !wholeFile(filepath.Join(dir, name)), foundDamaged(filepath.Join(dir, name)):
+		case k.Last.IsZero() && !verifiedFile(filepath.Join(dir, name)), foundDamaged(filepath.Join(dir, name)):
 			k.Damaged = append(k.Damaged, name)
 		default:
 			if k.Whole++; k.Last.IsZero() {
@@ -254,7 +254,7 @@ func thin(dir string, now time.Time) {
 		file := filepath.Join(dir, name)
 		if whole == KeptBackups {
 			_ = os.Remove(file) // the next night tries again
-		} else if wholeFile(file) {
+		} else if verifiedFile(file) {
 			whole++
 		}
 	}

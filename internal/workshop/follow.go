@@ -222,8 +222,8 @@ func (f *Follower) others(ctx context.Context) {
 	}
 }
 
-// Beside are the clocks of other makings.
-func (f *Follower) Beside(id uint64) (out []alsoClock) {
+// OtherClocks are the clocks of other makings.
+func (f *Follower) OtherClocks(id uint64) (out []alsoClock) {
 	f.mu.Lock()
 	defer f.mu.Unlock()
 	for _, c := range f.also {

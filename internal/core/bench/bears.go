@@ -12,9 +12,9 @@ import (
 	"hollen/internal/core/roll"
 )
 
-// Bears is what a making says for the next ones: what was seen beside what the book would have planned, nothing learned
+// Evidence is what a making says for the next ones: what was seen beside what the book would have planned, nothing learned
 // counted in, and whose it was.
-type Bears struct {
+type Evidence struct {
 	Flour  string `json:"flour"` // label: its key, and a second one's that is a quarter or more
 	Lot    string `json:"lot,omitempty"`
 	Maker  string `json:"maker,omitempty"`
@@ -51,7 +51,7 @@ type Unseen struct {
 }
 
 // unseen is where a making keeps what its looks could not say.
-func (b *Bears) unseen() *Unseen {
+func (b *Evidence) unseen() *Unseen {
 	if b.Under == nil {
 		b.Under = &Unseen{}
 	}
@@ -83,11 +83,11 @@ type AtStop struct {
 	Ratio   float64 `json:"ratio"` // measured over planned, nothing learned counted in
 }
 
-// bears returns what a making says for the next ones; events are in order.
-func (m *Making) bears(events []Event) Bears {
+// evidence returns what a making says for the next ones; events are in order.
+func (m *Making) evidence(events []Event) Evidence {
 	p, a := m.Begun, m.Ahead
 	r, l := &a.Request, p.Rules().Learned
-	b := Bears{Flour: plan.FlourLabel(r.Flours), Lot: plan.LotLabel(r.Flours), Eggs: r.Eggs.Class,
+	b := Evidence{Flour: plan.FlourLabel(r.Flours), Lot: plan.LotLabel(r.Flours), Eggs: r.Eggs.Class,
 		Shape: a.Cut.Shape.Key, Family: string(a.Cut.Shape.Family),
 		Tool: kneadTool(p), Place: DryPlace(r), HwPoints: round(a.Formula.Dough.Hw - (p.Formula.Target.Hw - l.Hw.Points))}
 	if l.Hw.N == 0 {
@@ -217,7 +217,7 @@ func (m *Making) kneadsTo() float64 {
 }
 
 // lost reads what stayed on bowl and board, where every piece was weighed.
-func (b *Bears) lost(m *Making) {
+func (b *Evidence) lost(m *Making) {
 	sum, n := 0., 0
 	for i := range m.Steps {
 		if m.Steps[i].Kind == Divide {
@@ -256,7 +256,7 @@ func movedOf(p *plan.Plan, stop string) float64 {
 }
 
 // looks reads what was looked at and tried, each against the planned minutes without what was learned.
-func (b *Bears) looks(m *Making, events []Event) {
+func (b *Evidence) looks(m *Making, events []Event) {
 	l := m.Begun.Rules().Learned
 	notYet := map[string]int{} // the place of the last such look, by what it was of
 	see := func(of string, at, planned float64, word string, to *[]Ratio) {

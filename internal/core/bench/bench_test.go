@@ -122,7 +122,7 @@ func TestTakenBack(t *testing.T) {
 	again := last
 	again.ID = "again"
 	redone := Fold(steps, began, append(append([]Event{}, events...), back, again))
-	redone.Went = whole.Went
+	redone.Closed = whole.Closed
 	same(t, "done again", whole, redone)
 	unback := Event{ID: "b3", At: at(9.7), Says: TakenBack{Of: "b1"}}
 	same(t, "the taking back taken back", whole, Fold(steps, began, append(append([]Event{}, events...), back, unback)))
@@ -435,7 +435,7 @@ func TestPotTurnByTurn(t *testing.T) {
 		events = append(events, Event{ID: fmt.Sprint("d", i), At: at(now), Says: Done{Step: s.Key}})
 	}
 	m := Run(raw, began, append(events, Event{ID: "e", At: at(now + 1), Says: Ended{}}))
-	if b := m.Summary(events).Bears; len(b.Cook) > 0 {
+	if b := m.Summary(events).Evidence; len(b.Cook) > 0 {
 		t.Errorf("a raw filling tasted at half a minute teaches %+v", b.Cook)
 	}
 }
@@ -511,7 +511,7 @@ func TestStrangeMoments(t *testing.T) {
 			from := time.Now()
 			for _, all := range [][]Event{with(events, more...), more} {
 				m := Run(p, began, all)
-				for _, r := range m.Summary(all).Bears.Knead {
+				for _, r := range m.Summary(all).Evidence.Knead {
 					if r.From > 100 || r.To > 100 {
 						t.Errorf("%s %s: kneaded %g to %g times as long", key, name, r.From, r.To)
 					}

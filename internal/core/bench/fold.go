@@ -74,8 +74,8 @@ func (c *Clock) LeftS(at time.Time) float64 {
 	return c.LengthS - (at.Sub(c.Began).Seconds() - c.PausedS)
 }
 
-// Went is a tap that closed a step.
-type Went struct {
+// ClosedStep is a tap that closed a step.
+type ClosedStep struct {
 	ID   string `json:"id"`
 	Step string `json:"step"`
 }
@@ -103,7 +103,7 @@ type State struct {
 	Next    string        `json:"next,omitempty"`     // what to do otherwise
 	Damaged int           `json:"damaged,omitempty"`  // events that were kept and cannot be read
 	// the taps that went on, in order; the last is the one to take back
-	Went []Went `json:"went"`
+	Closed []ClosedStep `json:"went"`
 }
 
 // Fold returns the state of a making begun at a moment, from its steps and its events. The same events
@@ -125,7 +125,7 @@ type folding struct {
 func fold(steps []Step, began time.Time, events []Event) State {
 	f := folding{
 		State: &State{Began: began, Steps: make(map[string]*Progress, len(steps)), Clocks: []Clock{},
-			Remarks: []Event{}, Shapes: map[int]Event{}, Went: []Went{}},
+			Remarks: []Event{}, Shapes: map[int]Event{}, Closed: []ClosedStep{}},
 		steps: steps,
 		place: make(map[string]int, len(steps)),
 		own:   map[string]*Clock{},
@@ -174,7 +174,7 @@ func (f *folding) close(step string, as Status, e *Event) {
 	p.resume(e.At)
 	p.Status = as
 	p.Over = e.At
-	f.Went = append(f.Went, Went{e.ID, step})
+	f.Closed = append(f.Closed, ClosedStep{e.ID, step})
 	if then := f.steps[i].Then; then != nil && as == WasDone {
 		f.set(e, then.Name, then.Min)
 	}
@@ -313,10 +313,10 @@ func (f *folding) runs() {
 
 // Last is the tap that is taken back next, "" where there is none.
 func (s *State) Last() string {
-	if len(s.Went) == 0 {
+	if len(s.Closed) == 0 {
 		return ""
 	}
-	return s.Went[len(s.Went)-1].ID
+	return s.Closed[len(s.Closed)-1].ID
 }
 
 // All says whether every step is done or left out.

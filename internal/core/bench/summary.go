@@ -59,7 +59,7 @@ type Summary struct {
 	BackG     float64   `json:"trim_back_g,omitempty"` // of them kneaded into the next piece
 	Cost      float64   `json:"cost,omitempty"`        // in the house's currency
 	Next      string    `json:"next,omitempty"`
-	Bears     Bears     `json:"bears"` // what it says for the next ones
+	Evidence  Evidence  `json:"bears"` // what it says for the next ones
 }
 
 // Summary returns what lists read of a making; events are its own, in any order.
@@ -117,14 +117,14 @@ func (m *Making) Summary(events []Event) Summary {
 		s.SheetMM = round(mm / float64(n))
 	}
 	ordered := Ordered(events)
-	s.Bears = m.bears(ordered)
+	s.Evidence = m.evidence(ordered)
 	for _, x := range st.Remarks {
 		if left, ok := x.Says.(Left); ok && left.What == Trimmings && left.Into == KneadedIn {
 			s.BackG = round(s.BackG + left.G)
 		}
 	}
-	if s.Bears.TrimG > 0 {
-		s.TrimG = s.Bears.TrimG
+	if s.Evidence.TrimG > 0 {
+		s.TrimG = s.Evidence.TrimG
 	}
 	for _, e := range ordered {
 		if e.By != "" && !slices.Contains(s.Makers, e.By) {

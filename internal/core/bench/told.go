@@ -12,9 +12,9 @@ import (
 	"hollen/internal/core/request"
 )
 
-// Told is what is said of a making afterwards, in the short form of the log: figures by the line they stand in, and
+// Afterwards is what is said of a making afterwards, in the short form of the log: figures by the line they stand in, and
 // words. Events makes of it what the bench would have told.
-type Told struct {
+type Afterwards struct {
 	Mark string // by which it counts once, however often it is sent
 	By   string // the maker
 	Felt string // -2 … 2, "" where it is not said
@@ -74,7 +74,7 @@ func linesOf(x *Event) ([]string, float64) {
 
 // Forget leaves of what is told only what the making does not know already: nothing counts twice. Same are the lines
 // that stand as the form showed them, rounded.
-func (t *Told) Forget(run *Making, same []string) {
+func (t *Afterwards) Forget(run *Making, same []string) {
 	all := maps.Clone(t.Got)
 	for line, v := range KnownOf(run) {
 		if v > 0 && (slices.Contains(same, line) || t.Got[line] == v) {
@@ -100,7 +100,7 @@ func (t *Told) Forget(run *Making, same []string) {
 
 // Events are what is told as events of the bench. Of a making that went over the bench, st is its state and they come
 // beside what is known; of one that did not, st is nil and they go from its beginning on.
-func (t *Told) Events(p *plan.Plan, began time.Time, st *State) []Event {
+func (t *Afterwards) Events(p *plan.Plan, began time.Time, st *State) []Event {
 	w := &teller{told: t, began: began}
 	steps := Steps(p)
 	now := began
@@ -123,7 +123,7 @@ func (t *Told) Events(p *plan.Plan, began time.Time, st *State) []Event {
 
 // teller puts events together.
 type teller struct {
-	told  *Told
+	told  *Afterwards
 	began time.Time
 	out   []Event
 }

@@ -21,12 +21,12 @@ func TestToldAfterwards(t *testing.T) {
 	began := time.Date(2026, 11, 28, 9, 0, 0, 0, time.UTC)
 	got := map[string]float64{"knead_min": 12, "rest_min": 41, "poke_s": 3, "sheet_mm": .83, "flour_left": 12,
 		"water_added": 6, "trim_g": 40, "trim_back_g": 25, "out_g": 900}
-	told := func() *Told {
+	told := func() *Afterwards {
 		all := map[string]float64{}
 		for k, v := range got {
 			all[k] = v
 		}
-		return &Told{Mark: "mark1234", By: "Linde", Felt: "1", Next: "finer", Now: began.Add(3 * time.Hour), Got: all}
+		return &Afterwards{Mark: "mark1234", By: "Linde", Felt: "1", Next: "finer", Now: began.Add(3 * time.Hour), Got: all}
 	}
 	events := told().Events(p, began, nil)
 	steps := Steps(p)

@@ -468,7 +468,7 @@ func TestLongOutOfTheFridgeIsSaid(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	said := day.Said{Day: d, Jobs: jobs, Slots: a.Slots}
+	said := day.Narrator{Day: d, Jobs: jobs, Slots: a.Slots}
 	if out := said.Out(never); len(out) > 0 {
 		t.Errorf("planned in time: %q", out)
 	}

@@ -45,7 +45,7 @@ func (l *Lived) settle() {
 
 // Move starts a task at another minute, done by that person where one is named; put puts the day together for other
 // wishes. It is pinned there.
-func (l *Lived) Move(said *Said, task string, to int, by string, put func([]Wish) (*schedule.Day, error)) error {
+func (l *Lived) Move(said *Narrator, task string, to int, by string, put func([]Wish) (*schedule.Day, error)) error {
 	i := l.Task(task)
 	switch {
 	case i < 0 || !l.Planned():

@@ -24,7 +24,7 @@ func TestLived(t *testing.T) {
 	s.Take(d, a)
 	l := &day.Lived{Sheet: s, Shown: s.Slots, Facts: make([]schedule.Fact, len(s.Slots)),
 		Begun: make([]bool, len(s.Slots)), Now: s.Slots[s.Task("1.knead.1")].Start - 30, Live: true}
-	said := &day.Said{Day: d, Jobs: jobs, Slots: s.Slots}
+	said := &day.Narrator{Day: d, Jobs: jobs, Slots: s.Slots}
 	puts := 0
 	again := func([]day.Wish) (*schedule.Day, error) {
 		puts++

@@ -27,8 +27,8 @@ type StoreKind struct {
 	Field field.Field          // of the kit
 	Of    func(shop *Shop) any // the figure of a shop
 	cap   func(shop *Shop) int // how much of it there is, in its own unit
-	full  func(s *Said, task string, over int) string
-	small func(s *Said, batch string, need int) (why, nearest string)
+	full  func(s *Narrator, task string, over int) string
+	small func(s *Narrator, batch string, need int) (why, nearest string)
 }
 
 // MostRackM is the most rod a rack may have, m.
@@ -42,10 +42,10 @@ var storeKinds = [...]StoreKind{
 			Rounded: true, Digits: 2},
 		Of:  func(shop *Shop) any { return &shop.RackM },
 		cap: func(shop *Shop) int { return int(10 * shop.RackM) }, // dm
-		full: func(s *Said, task string, over int) string {
+		full: func(s *Narrator, task string, over int) string {
 			return fmt.Sprintf("The rack is full then: %s wants %s of rod more.", task, s.In.M(float64(over)/10, 1))
 		},
-		small: func(s *Said, batch string, need int) (why, nearest string) {
+		small: func(s *Narrator, batch string, need int) (why, nearest string) {
 			return fmt.Sprintf("%s needs %s of rack at once, and there is not as much.", batch,
 				s.In.M(float64(need)/10, 1)), "More rack, or a smaller batch, or two of them."
 		},
@@ -56,7 +56,7 @@ var storeKinds = [...]StoreKind{
 		Field: field.Field{Path: "fridge", Label: "Fridge", Unit: "doughs", Kind: field.Whole, Max: 100},
 		Of:    func(shop *Shop) any { return &shop.Fridge },
 		cap:   func(shop *Shop) int { return shop.Fridge },
-		full: func(_ *Said, task string, over int) string {
+		full: func(_ *Narrator, task string, over int) string {
 			return fmt.Sprintf("The fridge has no place left then: %s wants %s more.", task,
 				measure.Plural(over, "place", "places"))
 		},
@@ -83,7 +83,7 @@ func counted(name, path, label, unit string, most float64, of func(*Shop) *int) 
 		Field: field.Field{Path: path, Label: label, Unit: unit, Kind: field.Whole, Max: most},
 		Of:    func(shop *Shop) any { return of(shop) },
 		cap:   func(shop *Shop) int { return *of(shop) },
-		full: func(_ *Said, task string, _ int) string {
+		full: func(_ *Narrator, task string, _ int) string {
 			return fmt.Sprintf("The %s is in use then: %s has to wait for it.",
 				measure.Lower(strings.TrimSuffix(name, "s")), task)
 		},
@@ -91,8 +91,8 @@ func counted(name, path, label, unit string, most float64, of func(*Shop) *int) 
 	}
 }
 
-func tooFew(name string) func(*Said, string, int) (why, nearest string) {
-	return func(_ *Said, batch string, need int) (why, nearest string) {
+func tooFew(name string) func(*Narrator, string, int) (why, nearest string) {
+	return func(_ *Narrator, batch string, need int) (why, nearest string) {
 		return fmt.Sprintf("%s needs more of this than there is: %s.", batch, measure.Lower(name)),
 			fmt.Sprintf("%d would do.", need)
 	}

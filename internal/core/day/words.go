@@ -7,8 +7,8 @@ import (
 	"hollen/internal/core/schedule"
 )
 
-// Said puts into words what a day does: with the letters and names of its batches.
-type Said struct {
+// Narrator puts into words what a day does: with the letters and names of its batches.
+type Narrator struct {
 	Day   *schedule.Day
 	Jobs  []Job
 	Slots []schedule.Slot
@@ -16,20 +16,20 @@ type Said struct {
 }
 
 // batch is how a task’s batch is called in a sentence.
-func (s *Said) batch(task int) string {
+func (s *Narrator) batch(task int) string {
 	j := s.Jobs[s.Day.Tasks[task].Batch]
 	return j.Letter
 }
 
 // Task is a task in a sentence: “A, roll”.
-func (s *Said) Task(task int) string {
+func (s *Narrator) Task(task int) string {
 	return s.batch(task) + ", " + measure.Lower(s.Day.Tasks[task].Name)
 }
 
 // Out says of which doughs with egg the time out of the fridge, from its first touch to the last piece packed, is
 // longer
 // than it should be; those packed already are not spoken of.
-func (s *Said) Out(done func(task int) bool) (out []string) {
+func (s *Narrator) Out(done func(task int) bool) (out []string) {
 	for _, w := range s.Day.Waits {
 		from, to := s.Slots[w.A].Start, s.Slots[w.B].End()
 		if to-from <= w.Limit || done(w.B) {
@@ -65,7 +65,7 @@ func between(what schedule.LagKind) string {
 }
 
 // Fault says in a sentence why something cannot be.
-func (s *Said) Fault(f schedule.Fault) string {
+func (s *Narrator) Fault(f schedule.Fault) string {
 	t := s.Task(f.Task)
 	switch f.Why {
 	case schedule.OutOfHours:
@@ -95,7 +95,7 @@ func (s *Said) Fault(f schedule.Fault) string {
 }
 
 // Trouble says in two sentences why a day cannot be planned, and the nearest that can.
-func (s *Said) Trouble(t schedule.Trouble) (why, nearest string) {
+func (s *Narrator) Trouble(t schedule.Trouble) (why, nearest string) {
 	name := ""
 	if t.Batch >= 0 {
 		name = s.Jobs[t.Batch].Letter + ", " + s.Jobs[t.Batch].Name
@@ -128,7 +128,7 @@ func (s *Said) Trouble(t schedule.Trouble) (why, nearest string) {
 }
 
 // Late says how the orders stand: the greatest lateness, against when they are due.
-func (s *Said) Late(wants []Want) (late []Want, by []int) {
+func (s *Narrator) Late(wants []Want) (late []Want, by []int) {
 	for _, w := range wants {
 		if end, ok := s.End(w); ok && end > w.Due {
 			late, by = append(late, w), append(by, end-w.Due)
@@ -138,7 +138,7 @@ func (s *Said) Late(wants []Want) (late []Want, by []int) {
 }
 
 // End is when an order is ready, min from midnight; false where it has no batch on the day.
-func (s *Said) End(w Want) (int, bool) {
+func (s *Narrator) End(w Want) (int, bool) {
 	end := -1
 	for i, t := range s.Day.Tasks {
 		for _, id := range w.Jobs {

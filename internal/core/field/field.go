@@ -77,8 +77,8 @@ func (e Error) ForPage() string {
 	return what + measure.Capital(e.Allowed) + "."
 }
 
-// Said is what stands beside a field of what was refused, "" where nothing was.
-func Said(err error) string {
+// Refusal is what stands beside a field of what was refused, "" where nothing was.
+func Refusal(err error) string {
 	if wrong, is := errors.AsType[Error](err); is {
 		return wrong.ForPage()
 	}

@@ -528,6 +528,12 @@ func (d *Dough) finish(a Ask, w *Way) {
 	w.OutMin = s.OutMin + w.WaitMin
 	folded := d.Folds(s, w.Folds)
 	w.DFolded, w.TRoll = d.D(folded), folded.T
+	d.lacks(a, w, folded)
+}
+
+// lacks says what the dough of a way lacks where it is to be rolled, and how many folds would give it what kneading did
+// not.
+func (d *Dough) lacks(a Ask, w *Way, folded State) {
 	w.Lacks = nil
 	if d.Gluten >= a.GlutenBar {
 		if w.DFolded < d.r.ReadyD {

@@ -38,7 +38,7 @@ func (l *Log) Questions() (out []Question) {
 	off, eggs := map[string]int{}, map[string]int{}
 	for i := range l.entries { // oldest first: what stands at the end is the newest
 		e := &l.entries[i]
-		if f := e.Bears.Flour; e.Felt != nil && f != "" {
+		if f := e.Evidence.Flour; e.Felt != nil && f != "" {
 			side := 0
 			if *e.Felt < 0 {
 				side = -1
@@ -52,15 +52,15 @@ func (l *Log) Questions() (out []Question) {
 			}
 			last[f] = side
 		}
-		if r := e.Bears.EggRatio; r > 0 {
+		if r := e.Evidence.EggRatio; r > 0 {
 			if math.Abs(r-1) > eggsOff {
-				eggs[e.Bears.Eggs]++
+				eggs[e.Evidence.Eggs]++
 			} else {
-				eggs[e.Bears.Eggs] = 0
+				eggs[e.Evidence.Eggs] = 0
 			}
 		}
 		seen := map[string]bool{}
-		for _, x := range e.Bears.Sheets {
+		for _, x := range e.Evidence.Sheets {
 			if seen[x.Machine] {
 				continue
 			}

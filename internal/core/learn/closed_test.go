@@ -272,7 +272,7 @@ func closedLoops() []closed {
 			by(func(l *rules.Learned) rules.LearnedBy { return l.Trim }),
 		},
 		{"gap", semola, func(w *world, v float64) { w.gap = v }, func(all []Entry, l *rules.Learned) float64 {
-			sheets := all[len(all)-1].Bears.Sheets
+			sheets := all[len(all)-1].Evidence.Sheets
 			return l.Gap(sheets[len(sheets)-1].Stop)
 		}},
 	}

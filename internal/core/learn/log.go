@@ -56,7 +56,7 @@ func Read(ru rules.Learn, all []Entry, left map[uint64]bool) *Log {
 	l.entries = l.entries[max(0, len(l.entries)-ru.Newest):]
 	var water, hands, losses, trims, shrinks []Seen
 	for i, e := range l.entries {
-		b := &e.Bears
+		b := &e.Evidence
 		if r, ok := Wanted(ru, &e.Summary); ok {
 			l.water = append(l.water, i)
 			water = append(water, Seen{R: r, V: ru.FeelNoise[*e.Felt+2], Day: day(e.Began),
@@ -69,21 +69,21 @@ func Read(ru rules.Learn, all []Entry, left map[uint64]bool) *Log {
 		}
 	}
 	for i := range l.entries {
-		if b := &l.entries[i].Bears; b.PlanG > 0 {
+		if b := &l.entries[i].Evidence; b.PlanG > 0 {
 			losses = append(losses, Seen{R: math.Log(math.Max(1, b.LossG) / b.PlanG), V: LossNoise(ru, b.PlanG),
 				Labels: []string{"kitchen", b.Maker}})
 		}
 	}
 	for i := range l.entries {
-		if b := &l.entries[i].Bears; b.PlanTrim > 0 && b.TrimG > 0 {
+		if b := &l.entries[i].Evidence; b.PlanTrim > 0 && b.TrimG > 0 {
 			trims = append(trims, Seen{R: math.Log(b.TrimG / b.PlanTrim), V: TrimNoise(ru, b.PlanTrim),
 				Labels: []string{"kitchen", b.Shape}})
 		}
 	}
 	for i := range l.entries {
-		for _, x := range l.entries[i].Bears.Shrunk {
+		for _, x := range l.entries[i].Evidence.Shrunk {
 			shrinks = append(shrinks, Seen{R: x - ru.ShrinkShare, V: ru.ShrinkNoise, Labels: []string{"kitchen",
-				l.entries[i].Bears.Flour}})
+				l.entries[i].Evidence.Flour}})
 		}
 	}
 	shrinks = shrinks[max(0, len(shrinks)-ru.Newest):]
@@ -99,10 +99,10 @@ func Read(ru rules.Learn, all []Entry, left map[uint64]bool) *Log {
 // known of
 // that.
 func Wanted(ru rules.Learn, m *bench.Summary) (points float64, ok bool) {
-	if m.Felt == nil || *m.Felt < -2 || *m.Felt > 2 || m.Bears.Flour == "" {
+	if m.Felt == nil || *m.Felt < -2 || *m.Felt > 2 || m.Evidence.Flour == "" {
 		return 0, false
 	}
-	return m.Bears.HwPoints - ru.FeelPoints[*m.Felt+2], true
+	return m.Evidence.HwPoints - ru.FeelPoints[*m.Felt+2], true
 }
 
 func day(t time.Time) float64 { return float64(t.Unix()) / 86400 }
@@ -139,11 +139,11 @@ func (l *Log) For(r *request.Request, tool func() string, w Whose) rules.Learned
 			Last:   l.last(m, Next{labels(flour, plan.LotLabel(r.Flours), w.Maker, r.Eggs.Class), day(w.On)}),
 		}
 	}
-	factor := func(f rules.Factor, s float64, counts func(b *bench.Bears) bool,
-		of func(b *bench.Bears) []bench.Ratio) rules.LearnedBy {
+	factor := func(f rules.Factor, s float64, counts func(b *bench.Evidence) bool,
+		of func(b *bench.Evidence) []bench.Ratio) rules.LearnedBy {
 		var looks []Look
 		for i := range l.entries {
-			if b := &l.entries[i].Bears; counts(b) {
+			if b := &l.entries[i].Evidence; counts(b) {
 				for _, x := range of(b) {
 					looks = append(looks, lookOf(x, s))
 				}
@@ -152,22 +152,22 @@ func (l *Log) For(r *request.Request, tool func() string, w Whose) rules.Learned
 		return learnedBy(f, looks)
 	}
 	ru := &l.ru
-	if slices.ContainsFunc(l.entries, func(e Entry) bool { return len(e.Bears.Knead) > 0 }) {
+	if slices.ContainsFunc(l.entries, func(e Entry) bool { return len(e.Evidence.Knead) > 0 }) {
 		with := tool()
-		out.Knead = factor(ru.Knead, ru.Knead.Spread, func(b *bench.Bears) bool {
+		out.Knead = factor(ru.Knead, ru.Knead.Spread, func(b *bench.Evidence) bool {
 			return b.Tool == with &&
 				(w.Maker == "" || b.Maker == w.Maker)
 		},
-			func(b *bench.Bears) []bench.Ratio { return b.Knead })
+			func(b *bench.Evidence) []bench.Ratio { return b.Knead })
 	}
-	out.Dry = factor(ru.Dry, ru.Dry.Spread, func(b *bench.Bears) bool { return b.Place == bench.DryPlace(r) },
-		func(b *bench.Bears) []bench.Ratio { return b.Dry })
+	out.Dry = factor(ru.Dry, ru.Dry.Spread, func(b *bench.Evidence) bool { return b.Place == bench.DryPlace(r) },
+		func(b *bench.Evidence) []bench.Ratio { return b.Dry })
 	family := string(r.Cut.Kind().Family)
-	out.Cook = factor(ru.Cook, ru.Cook.Spread, func(b *bench.Bears) bool {
+	out.Cook = factor(ru.Cook, ru.Cook.Spread, func(b *bench.Evidence) bool {
 		return cut.Family(b.Family) == cut.Family(
 			family)
 	},
-		func(b *bench.Bears) []bench.Ratio { return b.Cook })
+		func(b *bench.Evidence) []bench.Ratio { return b.Cook })
 	out.Rest = learnedBy(ru.Rest, l.pokes(flour))
 	if len(l.losses.seen) > 0 {
 		out.Loss = byOf(l.losses.For(Next{Labels: []string{"kitchen", w.Maker}}))
@@ -275,9 +275,9 @@ type Saying struct {
 
 // hide counts what floors hid of the makings that count: below says how many minutes one stood on, 0 where it hid
 // nothing.
-func (l *Log) hide(x Saying, counts func(b *bench.Bears) bool, below func(u *bench.Unseen) float64) Saying {
+func (l *Log) hide(x Saying, counts func(b *bench.Evidence) bool, below func(u *bench.Unseen) float64) Saying {
 	for i := range l.entries {
-		if b := &l.entries[i].Bears; b.Under != nil && counts(b) && below(b.Under) > 0 {
+		if b := &l.entries[i].Evidence; b.Under != nil && counts(b) && below(b.Under) > 0 {
 			if x.Unseen++; x.BelowMin == 0 || below(b.Under) < x.BelowMin {
 				x.BelowMin = below(b.Under)
 			}
@@ -288,67 +288,40 @@ func (l *Log) hide(x Saying, counts func(b *bench.Bears) bool, below func(u *ben
 
 // Says are the factors the log has learned, in the order of work.
 func (l *Log) Says(on time.Time) (out []Saying) {
-	keys := func(of func(b *bench.Bears) (string, bool)) []string {
-		var all []string
-		for i := range l.entries {
-			if k, any := of(&l.entries[i].Bears); any && !slices.Contains(all, k) {
-				all = append(all, k)
-			}
-		}
-		slices.Sort(all)
-		return all
-	}
 	// row is a saying of one shape or flour, that says how many makings of it there are: the others move it by what
 	// they share.
-	row := func(what, of string, by rules.LearnedBy, counts func(b *bench.Bears) bool) Saying {
+	row := func(what, of string, by rules.LearnedBy, counts func(b *bench.Evidence) bool) Saying {
 		by.N = 0
 		for i := range l.entries {
-			if counts(&l.entries[i].Bears) {
+			if counts(&l.entries[i].Evidence) {
 				by.N++
 			}
 		}
 		return Saying{What: what, Of: of, LearnedBy: by}
 	}
 	ru := &l.ru
-	kneadUnder := func(u *bench.Unseen) float64 { return u.KneadMin }
 	restUnder := func(u *bench.Unseen) float64 { return u.RestMin }
-	ratios := func(what string, f rules.Factor, of func(b *bench.Bears) string,
-		looks func(b *bench.Bears) []bench.Ratio) {
-		for _, k := range keys(func(b *bench.Bears) (string, bool) {
-			return of(b), len(looks(b)) > 0 || what == "knead" && b.Under != nil && b.Under.KneadMin > 0
-		}) {
-			var seen []Look
-			for i := range l.entries {
-				if b := &l.entries[i].Bears; of(b) == k {
-					for _, x := range looks(b) {
-						seen = append(seen, lookOf(x, f.Spread))
-					}
-				}
-			}
-			x := Saying{What: what, Of: k, LearnedBy: learnedBy(f, seen)}
-			if what == "knead" {
-				x = l.hide(x, func(b *bench.Bears) bool { return of(b) == k }, kneadUnder)
-			}
-			out = append(out, x)
-		}
+	ratios := func(what string, f rules.Factor, of func(b *bench.Evidence) string,
+		looks func(b *bench.Evidence) []bench.Ratio) {
+		out = append(out, l.ratios(what, f, of, looks)...)
 	}
-	ratios("knead", ru.Knead, func(b *bench.Bears) string { return b.Tool },
-		func(b *bench.Bears) []bench.Ratio { return b.Knead })
-	rested := func(b *bench.Bears) (string, bool) {
+	ratios("knead", ru.Knead, func(b *bench.Evidence) string { return b.Tool },
+		func(b *bench.Evidence) []bench.Ratio { return b.Knead })
+	rested := func(b *bench.Evidence) (string, bool) {
 		return b.Flour, len(b.Rest) > 0 || b.Under != nil && b.Under.RestMin > 0
 	}
-	for _, k := range keys(rested) {
+	for _, k := range l.keys(rested) {
 		x := Saying{What: "rest", Of: k, LearnedBy: learnedBy(ru.Rest, l.pokes(k))}
-		out = append(out, l.hide(x, func(b *bench.Bears) bool { return b.Flour == k }, restUnder))
+		out = append(out, l.hide(x, func(b *bench.Evidence) bool { return b.Flour == k }, restUnder))
 	}
-	ratios("dry", ru.Dry, func(b *bench.Bears) string { return b.Place },
-		func(b *bench.Bears) []bench.Ratio { return b.Dry })
-	ratios("cook", ru.Cook, func(b *bench.Bears) string { return b.Family },
-		func(b *bench.Bears) []bench.Ratio { return b.Cook })
+	ratios("dry", ru.Dry, func(b *bench.Evidence) string { return b.Place },
+		func(b *bench.Evidence) []bench.Ratio { return b.Dry })
+	ratios("cook", ru.Cook, func(b *bench.Evidence) string { return b.Family },
+		func(b *bench.Evidence) []bench.Ratio { return b.Cook })
 	if len(l.timed) > 0 {
-		for _, k := range keys(func(b *bench.Bears) (string, bool) { return b.Shape, b.HandsMin > 0 }) {
+		for _, k := range l.keys(func(b *bench.Evidence) (string, bool) { return b.Shape, b.HandsMin > 0 }) {
 			e := l.hands.For(Next{[]string{"kitchen", "", k}, day(on)})
-			timed := func(b *bench.Bears) bool { return b.Shape == k && b.HandsMin > 0 && b.PlanMin > 0 }
+			timed := func(b *bench.Evidence) bool { return b.Shape == k && b.HandsMin > 0 && b.PlanMin > 0 }
 			out = append(out, row("hands", k, byOf(e), timed))
 		}
 	}
@@ -356,15 +329,51 @@ func (l *Log) Says(on time.Time) (out []Saying) {
 		out = append(out, Saying{What: "loss", LearnedBy: byOf(l.losses.For(Next{Labels: []string{"kitchen", ""}}))})
 	}
 	if len(l.trims.seen) > 0 {
-		for _, k := range keys(func(b *bench.Bears) (string, bool) { return b.Shape, b.TrimG > 0 }) {
-			weighed := func(b *bench.Bears) bool { return b.Shape == k && b.TrimG > 0 && b.PlanTrim > 0 }
+		for _, k := range l.keys(func(b *bench.Evidence) (string, bool) { return b.Shape, b.TrimG > 0 }) {
+			weighed := func(b *bench.Evidence) bool { return b.Shape == k && b.TrimG > 0 && b.PlanTrim > 0 }
 			out = append(out, row("trim", k, byOf(l.trims.For(Next{Labels: []string{"kitchen", k}})), weighed))
 		}
 	}
-	for _, k := range keys(func(b *bench.Bears) (string, bool) { return b.Flour, len(b.Shrunk) > 0 }) {
+	for _, k := range l.keys(func(b *bench.Evidence) (string, bool) { return b.Flour, len(b.Shrunk) > 0 }) {
 		s := l.Shrinks(k)
-		measured := func(b *bench.Bears) bool { return b.Flour == k && len(b.Shrunk) > 0 }
+		measured := func(b *bench.Evidence) bool { return b.Flour == k && len(b.Shrunk) > 0 }
 		out = append(out, row("shrink", k, rules.LearnedBy{N: s.N, By: s.Share, To: s.Within}, measured))
+	}
+	return out
+}
+
+// keys are the names makings stand under, each once, in order; of those that say something.
+func (l *Log) keys(of func(b *bench.Evidence) (string, bool)) []string {
+	var all []string
+	for i := range l.entries {
+		if k, any := of(&l.entries[i].Evidence); any && !slices.Contains(all, k) {
+			all = append(all, k)
+		}
+	}
+	slices.Sort(all)
+	return all
+}
+
+// ratios are what looks say of a factor, a saying for each name they stand under.
+func (l *Log) ratios(what string, f rules.Factor, of func(b *bench.Evidence) string,
+	looks func(b *bench.Evidence) []bench.Ratio) (out []Saying) {
+	kneadUnder := func(u *bench.Unseen) float64 { return u.KneadMin }
+	for _, k := range l.keys(func(b *bench.Evidence) (string, bool) {
+		return of(b), len(looks(b)) > 0 || what == "knead" && b.Under != nil && b.Under.KneadMin > 0
+	}) {
+		var seen []Look
+		for i := range l.entries {
+			if b := &l.entries[i].Evidence; of(b) == k {
+				for _, x := range looks(b) {
+					seen = append(seen, lookOf(x, f.Spread))
+				}
+			}
+		}
+		x := Saying{What: what, Of: k, LearnedBy: learnedBy(f, seen)}
+		if what == "knead" {
+			x = l.hide(x, func(b *bench.Evidence) bool { return of(b) == k }, kneadUnder)
+		}
+		out = append(out, x)
 	}
 	return out
 }
@@ -372,7 +381,7 @@ func (l *Log) Says(on time.Time) (out []Saying) {
 // Flours are the labels of the flours the log says something of, in their order.
 func (l *Log) Flours() (out []string) {
 	for _, i := range l.water {
-		if f := l.entries[i].Bears.Flour; !slices.Contains(out, f) {
+		if f := l.entries[i].Evidence.Flour; !slices.Contains(out, f) {
 			out = append(out, f)
 		}
 	}
@@ -383,7 +392,7 @@ func (l *Log) Flours() (out []string) {
 // pokes are the looks timed pokes give of a flour.
 func (l *Log) pokes(flour string) (out []Look) {
 	for i := range l.entries {
-		if b := &l.entries[i].Bears; b.Flour == flour {
+		if b := &l.entries[i].Evidence; b.Flour == flour {
 			for _, x := range b.Rest {
 				if x.X > 0 && x.T0 > 0 && x.S > 0 {
 					out = append(out, RestLook(x.X, x.T0, x.S, l.ru.PokeOpenS))
@@ -427,7 +436,7 @@ func (l *Log) dial(m roll.Machine) *dial {
 		if err == nil && e.Began.Before(since) {
 			continue
 		}
-		for _, x := range e.Bears.Sheets {
+		for _, x := range e.Evidence.Sheets {
 			if x.Machine == m.Key && x.GapMM > 0 && x.Ratio > 0 {
 				sheets = append(sheets, Sheet{x.Stop, x.GapMM, math.Log(x.Ratio), day(e.Began)})
 			}

@@ -17,15 +17,15 @@ import (
 )
 
 // made is a making that ended, n days in: it wanted more or less water, as it felt.
-func made(n uint64, felt int, hw float64, change func(b *bench.Bears)) Entry {
+func made(n uint64, felt int, hw float64, change func(b *bench.Evidence)) Entry {
 	began := time.Date(2026, 9, 1, 9, 0, 0, 0, time.UTC).AddDate(0, 0, int(n))
-	b := bench.Bears{Flour: "soft-00", Eggs: "eu-l", Shape: "tagliatelle", Family: "ribbon", Tool: "long",
+	b := bench.Evidence{Flour: "soft-00", Eggs: "eu-l", Shape: "tagliatelle", Family: "ribbon", Tool: "long",
 		Place: "rack, still", HwPoints: hw}
 	if change != nil {
 		change(&b)
 	}
 	return Entry{Making: n, Summary: bench.Summary{Name: "Quay", Began: began, Ended: began.Add(time.Hour), Felt: &felt,
-		Bears: b}}
+		Evidence: b}}
 }
 
 func whose() Whose { return Whose{On: time.Date(2026, 9, 20, 9, 0, 0, 0, time.UTC)} }
@@ -53,7 +53,7 @@ func TestPlansReadTheLog(t *testing.T) {
 	if doc(ru) != book {
 		t.Error("nothing is logged, and it is another plan")
 	}
-	log := Read(ru.Learn, []Entry{made(1, -1, .3, func(b *bench.Bears) {
+	log := Read(ru.Learn, []Entry{made(1, -1, .3, func(b *bench.Evidence) {
 		b.Knead, b.Dry, b.Cook = []bench.Ratio{{From: 1.2, To: 1.2}}, []bench.Ratio{{From: 1.1, To: 1.5}},
 			[]bench.Ratio{{To: .9}}
 		b.LossG, b.PlanG, b.TrimG, b.PlanTrim, b.Shrunk = 20, 8, 240, 100, []float64{.09, .08}
@@ -110,7 +110,7 @@ func TestLogIsTheSame(t *testing.T) {
 	r := request.Default()
 	var all []Entry
 	for n := range uint64(260) {
-		all = append(all, made(n, rng.IntN(5)-2, rng.NormFloat64(), func(b *bench.Bears) {
+		all = append(all, made(n, rng.IntN(5)-2, rng.NormFloat64(), func(b *bench.Evidence) {
 			b.Maker, b.Lot = []string{"", "Ada", "Ben"}[rng.IntN(3)], []string{"", "A", "B"}[rng.IntN(3)]
 			b.Dry = []bench.Ratio{{From: .5 + rng.Float64()}}
 			b.Sheets = []bench.AtStop{{Machine: r.Roll.Machine, Stop: "4", GapMM: 1.9, Ratio: 1 +
@@ -191,14 +191,14 @@ func TestQuestions(t *testing.T) {
 		t.Errorf("right again, and it asks %v", q)
 	}
 	egg := func(n uint64, ratio float64) Entry {
-		return made(n, 0, 0, func(b *bench.Bears) { b.EggRatio = ratio })
+		return made(n, 0, 0, func(b *bench.Evidence) { b.EggRatio = ratio })
 	}
 	if q := Read(ru, []Entry{egg(1, .95), egg(2, .96)}, nil).Questions(); len(q) != 1 || q[0] != (Question{AskEggs,
 		"eu-l"}) {
 		t.Errorf("%v", q)
 	}
 	off := func(n uint64, ratio float64) Entry {
-		return made(n, 0, 0, func(b *bench.Bears) {
+		return made(n, 0, 0, func(b *bench.Evidence) {
 			b.Sheets = []bench.AtStop{{Machine: "m", Stop: "1", GapMM: 2,
 				Ratio: ratio}}
 		})

@@ -21,8 +21,8 @@ func TestPlannedWithTrimmings(t *testing.T) {
 			t.Fatal(err)
 		}
 		log := Read(ru, []Entry{
-			made(1, 0, 0, func(b *bench.Bears) { b.Shape, b.TrimG, b.PlanTrim = shape, 260, 100 }),
-			made(2, 0, 0, func(b *bench.Bears) { b.Shape, b.TrimG, b.PlanTrim = shape, 240, 100 })}, nil)
+			made(1, 0, 0, func(b *bench.Evidence) { b.Shape, b.TrimG, b.PlanTrim = shape, 260, 100 }),
+			made(2, 0, 0, func(b *bench.Evidence) { b.Shape, b.TrimG, b.PlanTrim = shape, 240, 100 })}, nil)
 		with := rules.Default()
 		with.Learned.Trim = log.For(&r, long, whose()).Trim
 		k := with.Learned.Trim.K()
@@ -52,7 +52,7 @@ func TestPlannedWithTrimmings(t *testing.T) {
 
 // What ribbons pull in, by hand: one look of 9 % where 4 are usual, σ² .0004 and .0001, v .0001: m = .05·.0005/.0006.
 func TestShrinkage(t *testing.T) {
-	one := Read(ru, []Entry{made(1, 0, 0, func(b *bench.Bears) { b.Shrunk = []float64{.09} })}, nil)
+	one := Read(ru, []Entry{made(1, 0, 0, func(b *bench.Evidence) { b.Shrunk = []float64{.09} })}, nil)
 	if got := one.Shrinks("soft-00"); got.N != 1 || math.Abs(got.Share-(.04+.05*.0005/.0006)) > .002 {
 		t.Errorf("%+v", got)
 	}

@@ -130,7 +130,7 @@ func TestLabelNames(t *testing.T) {
 	r.Additions = []request.AdditionPart{{Addition: "spinach", Share: .1}}
 	names := func(p *Plan) (out []string) {
 		for _, x := range p.Ingredients(&p.Cut.CutPart) {
-			out = append(out, x.Said())
+			out = append(out, x.WithAllergen())
 		}
 		return out
 	}

@@ -109,14 +109,14 @@ func TestSmallBatchesTable(t *testing.T) {
 				r.Amount.Portions, r.Eggs.Style, r.Eggs.Class = portions, style, class
 				p := must(t, r)
 				f := &p.Formula
-				whole := ""
+				wholeNumber := ""
 				if s, flourG, ok := p.WholeBatch(); ok && f.Pick.Beaten {
-					whole = fmt.Sprintf("%.2f portions, %.0f g and %s", f.Portions*flourG/f.FlourG, flourG,
+					wholeNumber = fmt.Sprintf("%.2f portions, %.0f g and %s", f.Portions*flourG/f.FlourG, flourG,
 						EggWords(s.Whole, s.Yolks))
 				}
 				fmt.Fprintf(&b, "| %.0f | %s | %.0f g | %s | %.0f g | %.1f, %.1f | %.0f g | %s |\n", portions,
 					p.EggClass().Name, f.FlourG, p.EggWords(), f.TopG,
-					f.Dough.Hw, f.Target.Hw, f.Pick.WhitesG, whole)
+					f.Dough.Hw, f.Target.Hw, f.Pick.WhitesG, wholeNumber)
 			}
 		}
 	}

@@ -28,7 +28,7 @@ func (p *Plan) eggTask(flourG float64) ([]flour.Part, egg.Task) {
 		Class: r.Eggs.Kind(), Style: r.Eggs.Style, TopUp: r.Eggs.TopUp, ByWeight: r.Eggs.ByWeight || p.sizing ||
 			p.weighs,
 		LockFlour: named && !r.Eggs.MoveFlour,
-		FixWhole:  whole(r.Eggs.FixWhole), FixYolks: whole(r.Eggs.FixYolks)}
+		FixWhole:  wholeNumber(r.Eggs.FixWhole), FixYolks: wholeNumber(r.Eggs.FixYolks)}
 	for _, a := range r.Additions {
 		kind, g := a.Kind(), a.Share*of
 		t.ExtraWater += kind.LiquidG(g)
@@ -143,20 +143,20 @@ func (p *Plan) literally() (a egg.Answer, plannedG, yieldedG float64) {
 // bowl is what the maker puts in; plannedG is what eggs that were weighed were to weigh, otherwise 0.
 func (p *Plan) bowl() (s egg.Solution, plannedG float64) {
 	r := &p.Request.Eggs
-	whole, yolks := request.Or(r.FixWhole, 0), request.Or(r.FixYolks, 0)
-	wholeG, yolkG := whole*p.task.Class.EdibleG+p.task.GivenG, yolks*p.task.Class.YolkG
+	wholeNumber, yolks := request.Or(r.FixWhole, 0), request.Or(r.FixYolks, 0)
+	wholeG, yolkG := wholeNumber*p.task.Class.EdibleG+p.task.GivenG, yolks*p.task.Class.YolkG
 	if c := r.CrackedG; c != nil {
 		plannedG = wholeG + yolkG
 		if plannedG == 0 { // beaten egg, not counted
 			wholeG, plannedG = *c, *c
-			whole = math.Round(*c / p.task.Class.EdibleG)
+			wholeNumber = math.Round(*c / p.task.Class.EdibleG)
 		}
 		k := *c / plannedG
 		if wholeG+yolkG > 0 && plannedG == wholeG+yolkG {
 			wholeG, yolkG = k*wholeG, k*yolkG
 		}
 	}
-	return p.task.Literal(int(whole), int(yolks), wholeG, yolkG, request.Or(r.LiquidG, 0)), plannedG
+	return p.task.Literal(int(wholeNumber), int(yolks), wholeG, yolkG, request.Or(r.LiquidG, 0)), plannedG
 }
 
 // aim is the target of the batch at a yolk share.
@@ -205,11 +205,11 @@ func (p *Plan) mix(flourG float64) {
 	p.Room.Used = nil
 	p.milkG = 0
 	p.waterG = 0
-	p.together(parts, b)
+	p.doughOf(parts, b)
 }
 
-// together puts the flours and everything else of the formula into one dough.
-func (p *Plan) together(parts []flour.Part, b flour.Blend) {
+// doughOf puts the flours and everything else of the formula into one dough.
+func (p *Plan) doughOf(parts []flour.Part, b flour.Blend) {
 	r := &p.Request
 	ru := &p.rules
 	f := &p.Formula
@@ -320,7 +320,7 @@ func (p *Plan) asUsed() {
 		parts[i] = p.parts[i]
 		parts[i].MassG = x.MassG * a.FlourG / f.FlourG
 	}
-	p.together(parts, flour.Mix(p.rules.Flour, parts))
+	p.doughOf(parts, flour.Mix(p.rules.Flour, parts))
 	a.Hw = f.Dough.Hw
 	a.LiquidG += water
 	p.Room.Used = a
@@ -351,7 +351,7 @@ func (p *Plan) LiquidAt(rh float64) float64 {
 	return need
 }
 
-func whole(v *float64) *int {
+func wholeNumber(v *float64) *int {
 	if v == nil {
 		return nil
 	}

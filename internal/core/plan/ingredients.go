@@ -21,8 +21,8 @@ type Ingredient struct {
 	G              float64
 }
 
-// Said is the name with its allergen, where the name does not say it.
-func (x Ingredient) Said() string {
+// WithAllergen is the name with its allergen, where the name does not say it.
+func (x Ingredient) WithAllergen() string {
 	if x.Allergen == "" || strings.Contains(strings.ToLower(x.Name), strings.TrimSuffix(strings.ToLower(x.Allergen),
 		"s")) {
 		return x.Name

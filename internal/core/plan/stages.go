@@ -140,24 +140,29 @@ func (p *Plan) roll() {
 	// A sheet too short for one ribbon serves nobody: unless the maker divides, fewer pieces.
 	if need := p.leastAlong() + 2*ru.Cut.TrimEndMM; r.Roll.Pieces == nil && !l.Pin && o.Pieces > 1 &&
 		o.LengthMM < need {
-		whole := roll.LengthMM(all, l.DensityG, p.machine.WidthMM, o.SheetMM)
-		try(math.Floor(whole / need))
+		wholeNumber := roll.LengthMM(all, l.DensityG, p.machine.WidthMM, o.SheetMM)
+		try(math.Floor(wholeNumber / need))
 		o.Larger = true
 	}
 	o.FitsBoard = !l.Pin || p.fitsBoard(&o)
+	p.rolled(&o, &l)
+	p.lay = l
+	p.Roll = o
+}
+
+// rolled fills in what follows from how the sheets come out.
+func (p *Plan) rolled(o *RollPlan, l *roll.Lay) {
 	if l.RopeMM > 0 { // what dries and cooks is the wall of the piece
 		o.SheetMM, o.MissMM = p.shape.SheetMM, 0
 	}
 	if !l.Pin {
-		last := lastStop(&l)
+		last := lastStop(l)
 		o.TargetStop = p.machine.Stops[last].Label
 		o.Calibrated, o.Sure = p.sure(last)
 	}
-	p.lay = l
 	o.SheetsAll = o.Pieces * o.Sheets
 	o.MetresAll = float64(o.SheetsAll) * o.LengthMM / 1000
 	o.MinutesAll = o.TimeMin * float64(o.Pieces)
-	p.Roll = o
 }
 
 // lastStop is the stop a way down ends at, the last that is one where a pin comes after it.
@@ -218,14 +223,14 @@ func (p *Plan) sheetsOf(l *roll.Lay, o *RollPlan, all, pieces float64) cut.Sheet
 		s := roll.SheetOf(l.Outline, mass, l.DensityG, o.SheetMM, across)
 		return cut.Sheets{Count: int(pieces), LengthMM: s.LengthMM, WidthMM: s.WidthMM, MassG: mass}
 	}
-	whole, n := roll.LengthMM(mass, l.DensityG, p.machine.WidthMM, o.SheetMM), 1
-	for !o.Own && l.BenchMM > 0 && whole/float64(n) > l.BenchMM && n < 64 {
+	wholeNumber, n := roll.LengthMM(mass, l.DensityG, p.machine.WidthMM, o.SheetMM), 1
+	for !o.Own && l.BenchMM > 0 && wholeNumber/float64(n) > l.BenchMM && n < 64 {
 		n *= 2
 	}
 	if o.Own {
 		n = o.Sheets // as often halved as is said
 	}
-	return cut.Sheets{Count: int(pieces) * n, LengthMM: whole / float64(n), WidthMM: p.machine.WidthMM,
+	return cut.Sheets{Count: int(pieces) * n, LengthMM: wholeNumber / float64(n), WidthMM: p.machine.WidthMM,
 		MassG: mass / float64(n)}
 }
 

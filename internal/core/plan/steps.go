@@ -129,48 +129,9 @@ func glance(test string) string {
 // kneading lists mixing, kneading and resting by the school.
 func (l *list) kneading() {
 	p := l.p
-	f, ru := &p.Formula, &p.rules.Knead
+	f := &p.Formula
 	school := p.mixedBy()
-	mixing, text := ru.MixHandMin, school.Mix
-	if school.Machine() {
-		mixing = ru.MixMachineMin
-	}
-	if own := p.ask.Own; own != nil {
-		mixing = own.MixMin
-	}
-	switch {
-	case text != "":
-	case p.Request.Knead.Mix == request.InBowl:
-		text = "%s into a bowl, %s into the middle. Stir from the middle outwards until it hangs together, then turn " +
-			"it out. " +
-			"%s of flour stays out."
-	default:
-		text = "A well bigger, and walls higher, than you think: %s, %s. Draw the flour in slowly from inside; " +
-			"batter, then a shaggy mass; " +
-			"chop it together with the scraper. %s of flour stays out."
-	}
-	test := "Squeeze a handful: it holds."
-	text = fmt.Sprintf(text, p.flourIn(), p.liquidWords(), p.in.Whole(math.Round(f.HeldBackG)))
-	if n := p.BowlLoads(); n > 1 { // the bowl takes so much at once, and it is weighed so
-		text = fmt.Sprintf("The first of %d loads, weighed by itself: %s. "+school.Mix, n, p.loadWords(), "Its flour",
-			"its eggs and liquid", "None")
-		text = strings.TrimSuffix(text, " None of flour stays out for later.")
-		text = strings.TrimSuffix(text, " None of flour stays out.")
-		if f.HeldBackG > 0 {
-			text += fmt.Sprintf(" %s of flour stays out of each.", p.in.Whole(math.Round(f.HeldBackG/float64(n))))
-		}
-	}
-	if f.HeldBackG == 0 && p.BowlLoads() == 1 { // nothing stays out
-		text = text[:strings.LastIndex(strings.TrimSuffix(text, "."), ". ")+1]
-	}
-	if f.OpenG > f.FlourG {
-		text += fmt.Sprintf(" Let it take flour until it takes no more, at about %s, and weigh what is left.",
-			p.in.Grams(f.FlourG))
-	}
-	l.add("mix", Step{Station: request.AtKnead, Head: "Mix", Text: text,
-		Brief: test, Amounts: p.forTheDough(), Min: mixing, Sign: "Shaggy but together, no dry nests. Keep going: it " +
-			"comes together.", Test: test,
-		Caution: l.caution(request.AtFormula, "raw_egg")})
+	mixing := l.mixing()
 	k := &p.Knead
 	switch {
 	case k.Shared:
@@ -218,6 +179,54 @@ func (l *list) kneading() {
 		l.add("fold", Step{Station: request.AtKnead, Head: measure.Plural(folds, "folded pass", "folded passes"),
 			Text: p.foldWords(), Sign: "Straight edges, no pulling in."})
 	}
+}
+
+// mixing lists how flour and liquids come together, and returns how long that takes, min.
+func (l *list) mixing() float64 {
+	p := l.p
+	f, ru := &p.Formula, &p.rules.Knead
+	school := p.mixedBy()
+	mixing, text := ru.MixHandMin, school.Mix
+	if school.Machine() {
+		mixing = ru.MixMachineMin
+	}
+	if own := p.ask.Own; own != nil {
+		mixing = own.MixMin
+	}
+	switch {
+	case text != "":
+	case p.Request.Knead.Mix == request.InBowl:
+		text = "%s into a bowl, %s into the middle. Stir from the middle outwards until it hangs together, then turn " +
+			"it out. " +
+			"%s of flour stays out."
+	default:
+		text = "A well bigger, and walls higher, than you think: %s, %s. Draw the flour in slowly from inside; " +
+			"batter, then a shaggy mass; " +
+			"chop it together with the scraper. %s of flour stays out."
+	}
+	test := "Squeeze a handful: it holds."
+	text = fmt.Sprintf(text, p.flourIn(), p.liquidWords(), p.in.Whole(math.Round(f.HeldBackG)))
+	if n := p.BowlLoads(); n > 1 { // the bowl takes so much at once, and it is weighed so
+		text = fmt.Sprintf("The first of %d loads, weighed by itself: %s. "+school.Mix, n, p.loadWords(), "Its flour",
+			"its eggs and liquid", "None")
+		text = strings.TrimSuffix(text, " None of flour stays out for later.")
+		text = strings.TrimSuffix(text, " None of flour stays out.")
+		if f.HeldBackG > 0 {
+			text += fmt.Sprintf(" %s of flour stays out of each.", p.in.Whole(math.Round(f.HeldBackG/float64(n))))
+		}
+	}
+	if f.HeldBackG == 0 && p.BowlLoads() == 1 { // nothing stays out
+		text = text[:strings.LastIndex(strings.TrimSuffix(text, "."), ". ")+1]
+	}
+	if f.OpenG > f.FlourG {
+		text += fmt.Sprintf(" Let it take flour until it takes no more, at about %s, and weigh what is left.",
+			p.in.Grams(f.FlourG))
+	}
+	l.add("mix", Step{Station: request.AtKnead, Head: "Mix", Text: text,
+		Brief: test, Amounts: p.forTheDough(), Min: mixing, Sign: "Shaggy but together, no dry nests. Keep going: it " +
+			"comes together.", Test: test,
+		Caution: l.caution(request.AtFormula, "raw_egg")})
+	return mixing
 }
 
 // foldWords says how the fold phase goes.

@@ -14,14 +14,14 @@ import (
 )
 
 // EggWords returns "9 eggs", "2 eggs and 3 yolks", "no egg".
-func EggWords(whole, yolks int) string {
+func EggWords(wholeNumber, yolks int) string {
 	switch {
-	case whole > 0 && yolks > 0:
-		return measure.Plural(whole, "egg", "eggs") + " and " + measure.Plural(yolks, "yolk", "yolks")
+	case wholeNumber > 0 && yolks > 0:
+		return measure.Plural(wholeNumber, "egg", "eggs") + " and " + measure.Plural(yolks, "yolk", "yolks")
 	case yolks > 0:
 		return measure.Plural(yolks, "yolk", "yolks")
-	case whole > 0:
-		return measure.Plural(whole, "egg", "eggs")
+	case wholeNumber > 0:
+		return measure.Plural(wholeNumber, "egg", "eggs")
 	}
 	return "no egg"
 }
@@ -183,39 +183,7 @@ func (p *Plan) explainFormula() {
 	f := &p.Formula
 	ru := &p.rules
 	say := p.say
-	with := []string{p.EggWords()}
-	if f.TopG > 0 {
-		with = append(with, p.in.Whole(f.TopG)+" of "+p.TopWord())
-	}
-	and := " and "
-	if strings.Contains(with[0], and) {
-		and = ", and "
-	}
-	say("formula.eggs", "%s to %s of flour, the least that meets the target without leaving much over.",
-		strings.Join(with, and), p.in.Grams(f.FlourG))
-	switch {
-	case p.AsMade():
-		if f.Pick.EggG == 0 && len(f.Additions) > 0 {
-			for _, a := range f.Additions {
-				with = append(with, p.in.Grams(a.MassG)+" of "+lowName(a.Name))
-			}
-			and = ", "
-		}
-		say("formula.eggs", "As you make it: %s to %s of flour.", strings.Join(with, and), p.in.Grams(f.FlourG))
-	case f.WholeG+f.YolkG == 0:
-		say("formula.eggs", "%s of %s brings %s of flour to its target.", p.in.Grams(f.TopG), p.TopWord(),
-			p.in.Grams(f.FlourG))
-	case f.Pick.Beaten && p.Request.Eggs.ByWeight:
-		say("formula.eggs", "Beaten and weighed, as you like it: %s.%s", p.WeighedWords(f.Pick), p.roundingCosts())
-	case f.Pick.Beaten:
-		say("formula.eggs", "No whole number of eggs meets the target for so much flour, so they are beaten and "+
-			"weighed: %s.%s", p.WeighedWords(f.Pick),
-			p.roundingCosts())
-	case f.Weighed():
-		say("formula.eggs", "As they weigh; liquid and flour follow.")
-	case p.task.FixWhole != nil || p.task.FixYolks != nil:
-		say("formula.eggs", "You named the eggs; liquid and flour follow.")
-	}
+	p.explainEggs()
 	liquid, drinks := (f.Dough.Hydration+100)*f.Blend.F14G/100-f.FlourG, f.Blend.F14G-f.FlourG
 	verb := "less " + p.in.Grams(drinks) + " the dry flour drinks"
 	if drinks < 0 {
@@ -269,6 +237,45 @@ func (p *Plan) explainFormula() {
 	say("formula.held_back", "%.0f %% of the flour stays out of the well and is worked in only if the dough asks: %s "+
 		"without it, %s with all of it.",
 		100*ru.Room.HeldBackShare, points(f.HwBefore), points(f.Dough.Hw))
+}
+
+// explainEggs says why so many eggs.
+func (p *Plan) explainEggs() {
+	f := &p.Formula
+	say := p.say
+	with := []string{p.EggWords()}
+	if f.TopG > 0 {
+		with = append(with, p.in.Whole(f.TopG)+" of "+p.TopWord())
+	}
+	and := " and "
+	if strings.Contains(with[0], and) {
+		and = ", and "
+	}
+	say("formula.eggs", "%s to %s of flour, the least that meets the target without leaving much over.",
+		strings.Join(with, and), p.in.Grams(f.FlourG))
+	switch {
+	case p.AsMade():
+		if f.Pick.EggG == 0 && len(f.Additions) > 0 {
+			for _, a := range f.Additions {
+				with = append(with, p.in.Grams(a.MassG)+" of "+lowName(a.Name))
+			}
+			and = ", "
+		}
+		say("formula.eggs", "As you make it: %s to %s of flour.", strings.Join(with, and), p.in.Grams(f.FlourG))
+	case f.WholeG+f.YolkG == 0:
+		say("formula.eggs", "%s of %s brings %s of flour to its target.", p.in.Grams(f.TopG), p.TopWord(),
+			p.in.Grams(f.FlourG))
+	case f.Pick.Beaten && p.Request.Eggs.ByWeight:
+		say("formula.eggs", "Beaten and weighed, as you like it: %s.%s", p.WeighedWords(f.Pick), p.roundingCosts())
+	case f.Pick.Beaten:
+		say("formula.eggs", "No whole number of eggs meets the target for so much flour, so they are beaten and "+
+			"weighed: %s.%s", p.WeighedWords(f.Pick),
+			p.roundingCosts())
+	case f.Weighed():
+		say("formula.eggs", "As they weigh; liquid and flour follow.")
+	case p.task.FixWhole != nil || p.task.FixYolks != nil:
+		say("formula.eggs", "You named the eggs; liquid and flour follow.")
+	}
 }
 
 // points are points of hydration, with a minus where they are short of none.

@@ -66,28 +66,7 @@ func (p *Plan) tauRest() float64 {
 // adviseRest is the advice on the rest and on the dough's hours out of the fridge.
 func (p *Plan) adviseRest() {
 	ru := &p.rules
-	switch {
-	case p.Unrested():
-		p.note(request.AtRest, "rest.min", Warning, "no_rest", "No rest at all.",
-			"It can be done: it pulls back at every stop and wants twice the passes. Twenty minutes under a bowl "+
-				"save more than they cost.")
-	default:
-		for _, s := range p.Rest.Lacks {
-			switch s.What {
-			case "tension":
-				p.note(request.AtRest, "rest.min", Warning, "tension", "Still tense.",
-					"Tension is %s: it snaps back and may tear. %s", ofWanted(s),
-					p.restMore(func(x knead.State) bool { return x.T <= ru.Knead.ReadyT }))
-			case "uptake":
-				p.note(request.AtRest, "rest.min", Warning, "uptake", "Not all the water is in yet.",
-					"%s: coarse flour stays sandy so. %s",
-					measure.Capital(ofWanted(s)), p.restMore(func(x knead.State) bool {
-						return p.model.U(
-							x) >= ru.Knead.ReadyU
-					}))
-			}
-		}
-	}
+	p.adviseLacks()
 	if p.Rest.TempC < ru.Knead.ColdC-.5 {
 		text := "The room is too cold to warm it; roll it as it is, slowly."
 		if p.Rest.TemperMin > 0 {
@@ -149,6 +128,33 @@ func (p *Plan) adviseRest() {
 	p.note(request.AtRest, "rest.min", Caution, "wrap", "Airtight.",
 		"Film twice, an upturned bowl or a lidded tub: no skin, no hard edge. Date what goes into the fridge; your "+
 			"food authority’s rules come first.")
+}
+
+// adviseLacks says what the rest leaves the dough short of.
+func (p *Plan) adviseLacks() {
+	ru := &p.rules
+	switch {
+	case p.Unrested():
+		p.note(request.AtRest, "rest.min", Warning, "no_rest", "No rest at all.",
+			"It can be done: it pulls back at every stop and wants twice the passes. Twenty minutes under a bowl "+
+				"save more than they cost.")
+	default:
+		for _, s := range p.Rest.Lacks {
+			switch s.What {
+			case "tension":
+				p.note(request.AtRest, "rest.min", Warning, "tension", "Still tense.",
+					"Tension is %s: it snaps back and may tear. %s", ofWanted(s),
+					p.restMore(func(x knead.State) bool { return x.T <= ru.Knead.ReadyT }))
+			case "uptake":
+				p.note(request.AtRest, "rest.min", Warning, "uptake", "Not all the water is in yet.",
+					"%s: coarse flour stays sandy so. %s",
+					measure.Capital(ofWanted(s)), p.restMore(func(x knead.State) bool {
+						return p.model.U(
+							x) >= ru.Knead.ReadyU
+					}))
+			}
+		}
+	}
 }
 
 // everyPiece is after how many pieces something is done, in words.

@@ -60,11 +60,11 @@ func (p *Plan) explainRoom() {
 	}
 	if p.Room.KeepG > 0 {
 		o := p.Room.InWords
-		whole := func(g float64) string { return p.in.G(g, 0) }
+		wholeNumber := func(g float64) string { return p.in.G(g, 0) }
 		if min(o.EggG, o.MilkG, o.OilG) >= .5 { // less than that nobody weighs
 			say("room.worth",
 				"Worth the same to the dough: %s of beaten egg, or %s of milk. Oil is a poor stand-in: %s.",
-				whole(o.EggG), whole(o.MilkG), whole(o.OilG))
+				wholeNumber(o.EggG), wholeNumber(o.MilkG), wholeNumber(o.OilG))
 		}
 	}
 	if u := p.Room.Used; u != nil {

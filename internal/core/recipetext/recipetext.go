@@ -384,7 +384,7 @@ func apart(text string) (left string, serves Line, method bool) {
 			m = peopleLine.FindStringSubmatch(low)
 		}
 		if m != nil {
-			lo, hi := said(m[1]), said(m[2])
+			lo, hi := numberOf(m[1]), numberOf(m[2])
 			if lo > 0 && lo <= 1000 {
 				serves = Line{
 					Text:     strings.TrimSpace(line),
@@ -404,8 +404,8 @@ func apart(text string) (left string, serves Line, method bool) {
 	return strings.Join(kept, "\n"), serves, method
 }
 
-// said is a number in figures or words, 0 for none.
-func said(s string) float64 {
+// numberOf is a number in figures or words, 0 for none.
+func numberOf(s string) float64 {
 	if v := value(s); v > 0 {
 		return v
 	}

@@ -204,8 +204,8 @@ func (g Group) Holds(r *Request, slot int) bool {
 // Empty takes out what stands in a slot of r, which stays.
 func (g Group) Empty(r *Request, slot int) { g.empty(r, slot) }
 
-// Held is how many slots of r hold something, from the first to the last that does.
-func (g Group) Held(r *Request) int {
+// Filled is how many slots of r hold something, from the first to the last that does.
+func (g Group) Filled(r *Request) int {
 	n := g.length(r)
 	for n > 0 && !g.holds(r, n-1) {
 		n--
@@ -222,7 +222,7 @@ func (g Group) Up(r *Request, slot int) {
 
 // Again puts what stands in a slot of r once more after it; false where there is no room.
 func (g Group) Again(r *Request, slot int) bool {
-	if g.Held(r) >= g.Most || !g.Holds(r, slot) {
+	if g.Filled(r) >= g.Most || !g.Holds(r, slot) {
 		return false
 	}
 	g.insert(r, slot)

@@ -174,7 +174,7 @@ func (l *line) nearer(old []int) []Slot {
 				if at[i] > old[i] {
 					sign = -1
 				}
-				step := l.together(i, sign, at, old, lo, hi)
+				step := l.shiftHeld(i, sign, at, old, lo, hi)
 				if step == nil {
 					break
 				}
@@ -189,9 +189,9 @@ func (l *line) nearer(old []int) []Slot {
 	return out
 }
 
-// together shifts a task and all that is held to it later, sign 1, or earlier, −1, as far as that holds; nil where it
+// shiftHeld shifts a task and all that is held to it later, sign 1, or earlier, −1, as far as that holds; nil where it
 // does not pay.
-func (l *line) together(i, sign int, at, old, lo, hi []int) []int {
+func (l *line) shiftHeld(i, sign int, at, old, lo, hi []int) []int {
 	in := make([]bool, len(at))
 	in[i] = true
 	for grown := true; grown; {

@@ -119,7 +119,7 @@ func (d *Day) sameOrder(slots []Slot, begun []bool, task, to, by int) []Slot {
 // as
 // can be; nil when there is none.
 func (d *Day) around(slots []Slot, begun []bool, task, to, by, nodes int) []Slot {
-	if !d.whole() {
+	if !d.exact() {
 		return nil
 	}
 	next := *d

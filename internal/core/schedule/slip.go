@@ -43,7 +43,7 @@ func (d *Day) Slip(old []Slot, facts []Fact, now, limit int) (kept, better *Chan
 	}
 	after := d.after(old, facts, now)
 	kept = after.keep()
-	if !d.whole() {
+	if !d.exact() {
 		return kept, nil, nil
 	}
 	found := after.reorder(kept, min(limit, d.nodes()/5)) // it must be there at once
@@ -294,7 +294,7 @@ func (d *Day) From(old []Slot, facts []Fact, now, limit int) *Change {
 	}
 	after := d.after(old, facts, now)
 	kept := after.keep()
-	if d.whole() {
+	if d.exact() {
 		if found := after.reorder(kept, min(limit, d.nodes()/5)); found != nil {
 			return found
 		}

@@ -132,13 +132,13 @@ func (d *Day) nodes() int {
 	return Nodes * fewTasks * fewTasks * fewTasks / (n * n * n)
 }
 
-// whole says whether the day is small enough to be searched whole.
-func (d *Day) whole() bool { return len(d.queue()) <= Exact && len(d.Tasks) <= exactTasks }
+// exact says whether the day is small enough to be searched whole.
+func (d *Day) exact() bool { return len(d.queue()) <= Exact && len(d.Tasks) <= exactTasks }
 
 // Plan is the best plan of a day, small or large: proved where the tree closes, else with its distance from what nobody
 // can do better than. ErrNoPlan when none is found; Explain says why.
 func (d *Day) Plan() (*Answer, error) {
-	if !d.whole() {
+	if !d.exact() {
 		return d.Large()
 	}
 	a, err := d.Solve(d.nodes())

@@ -484,20 +484,7 @@ func (s *Server) run(ctx context.Context, mariadbd, dir, data, init string, port
 		return err
 	}
 	defer log.Close()
-	args := []string{"--no-defaults", "--datadir=" + data, "--tmpdir=" + s.tmp, "--socket=" + filepath.Join(s.tmp,
-		"db.sock"),
-		"--pid-file=" + filepath.Join(s.tmp, "db.pid"),
-		"--secure-file-priv=" + s.tmp, "--local-infile=OFF",
-		"--bind-address=127.0.0.1", "--port=" + strconv.Itoa(port), "--skip-name-resolve",
-		"--innodb-buffer-pool-size=32M", "--innodb-log-file-size=16M", "--key-buffer-size=1M",
-		"--aria-pagecache-buffer-size=8M",
-		"--max-connections=60", "--performance-schema=OFF", "--skip-log-bin", "--character-set-server=utf8mb4",
-		"--collation-server=utf8mb4_unicode_ci"}
-	if init != "" {
-		args = append(args, "--init-file="+init)
-	}
-	args = append(args, s.more...)
-	cmd := exec.Command(mariadbd, append(args, asRoot()...)...)
+	cmd := s.command(mariadbd, data, init, port)
 	cmd.Stdout = log
 	cmd.Stderr = log
 	cmd.ExtraFiles = []*os.File{s.held}
@@ -530,14 +517,7 @@ func (s *Server) run(ctx context.Context, mariadbd, dir, data, init string, port
 		s.kill()
 		return errors.New("it is being stopped")
 	}
-	cfg := mysql.NewConfig()
-	cfg.User = "hollen"
-	cfg.Passwd = password
-	cfg.Net = "tcp"
-	cfg.Addr = net.JoinHostPort("127.0.0.1",
-		strconv.Itoa(port))
-	cfg.DBName = "hollen"
-	dsn := cfg.FormatDSN()
+	dsn := dsnAt(port, password)
 	if init != "" {
 		s.DSN = dsn
 	}
@@ -561,6 +541,35 @@ func (s *Server) run(ctx context.Context, mariadbd, dir, data, init string, port
 			return fmt.Errorf("the database server does not answer after 40 s; see %s", logFile)
 		}
 	}
+}
+
+// command is the server's, with all it is told.
+func (s *Server) command(mariadbd, data, init string, port int) *exec.Cmd {
+	args := []string{"--no-defaults", "--datadir=" + data, "--tmpdir=" + s.tmp, "--socket=" + filepath.Join(s.tmp,
+		"db.sock"),
+		"--pid-file=" + filepath.Join(s.tmp, "db.pid"),
+		"--secure-file-priv=" + s.tmp, "--local-infile=OFF",
+		"--bind-address=127.0.0.1", "--port=" + strconv.Itoa(port), "--skip-name-resolve",
+		"--innodb-buffer-pool-size=32M", "--innodb-log-file-size=16M", "--key-buffer-size=1M",
+		"--aria-pagecache-buffer-size=8M",
+		"--max-connections=60", "--performance-schema=OFF", "--skip-log-bin", "--character-set-server=utf8mb4",
+		"--collation-server=utf8mb4_unicode_ci"}
+	if init != "" {
+		args = append(args, "--init-file="+init)
+	}
+	args = append(args, s.more...)
+	return exec.Command(mariadbd, append(args, asRoot()...)...)
+}
+
+// dsnAt is how to reach a server on this machine.
+func dsnAt(port int, password string) string {
+	cfg := mysql.NewConfig()
+	cfg.User = "hollen"
+	cfg.Passwd = password
+	cfg.Net = "tcp"
+	cfg.Addr = net.JoinHostPort("127.0.0.1", strconv.Itoa(port))
+	cfg.DBName = "hollen"
+	return cfg.FormatDSN()
 }
 
 func answers(ctx context.Context, dsn string) bool {

@@ -196,8 +196,8 @@ func (d *consultation) Questions() (out []Asked) {
 	return out
 }
 
-// Told returns the answers as the form carries them.
-func (d *consultation) Told() string {
+// Carried returns the answers as the form carries them.
+func (d *consultation) Carried() string {
 	var out []string
 	if d.Sign != nil {
 		for _, q := range d.Sign.Questions {

@@ -350,7 +350,7 @@ type Ingredient struct {
 // Ingredients returns what went into the dough in falling order of mass.
 func (v *formulaView) Ingredients() (out []Ingredient) {
 	for _, x := range v.Plan.DoughIngredients() {
-		out = append(out, Ingredient{x.Said(), x.Allergen != "", x.G, x.G / v.Plan.Formula.Dough.MassG})
+		out = append(out, Ingredient{x.WithAllergen(), x.Allergen != "", x.G, x.G / v.Plan.Formula.Dough.MassG})
 	}
 	return out
 }

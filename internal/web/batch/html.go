@@ -118,7 +118,7 @@ func (v *formulaView) MadeOfBar() template.HTML {
 			m.Raw(page.Esc(c.Name))
 		}
 		if c.Share > roomForFigures {
-			m.Raw(" <small>", page.Esc(v.In.Grams(c.G)), ", ", page.Whole(100*c.Share), " %</small>")
+			m.Raw(" <small>", page.Esc(v.In.Grams(c.G)), ", ", page.NoDecimals(100*c.Share), " %</small>")
 		}
 		m.Raw("</span>")
 	}
@@ -129,7 +129,7 @@ func (v *formulaView) MadeOfBar() template.HTML {
 func (v *formulaView) MadeOfRest() string {
 	var out []string
 	for _, c := range v.MadeOf()[2:] {
-		out = append(out, c.Name+" "+v.In.Grams(c.G)+" ("+page.Whole(100*c.Share)+" %)")
+		out = append(out, c.Name+" "+v.In.Grams(c.G)+" ("+page.NoDecimals(100*c.Share)+" %)")
 	}
 	return strings.Join(out, ", ")
 }
@@ -147,7 +147,7 @@ func (v *formulaView) Listed() template.HTML {
 			m.Raw(page.Esc(x.Name))
 		}
 		if x.Share >= .005 {
-			m.Raw(" ", page.Whole(100*x.Share), " %")
+			m.Raw(" ", page.NoDecimals(100*x.Share), " %")
 		} else {
 			m.Raw(" under 1 %")
 		}
@@ -158,7 +158,7 @@ func (v *formulaView) Listed() template.HTML {
 // RungRows are the passes of the ladder, a row each.
 func (v rollView) RungRows() template.HTML {
 	var m page.Markup
-	span, pin := page.Whole(v.BenchSpan()), v.Plan.Pinned()
+	span, pin := page.NoDecimals(v.BenchSpan()), v.Plan.Pinned()
 	for _, r := range v.Rungs() {
 		m.Raw("<tr")
 		switch {
@@ -174,7 +174,7 @@ func (v rollView) RungRows() template.HTML {
 		m.Raw(`<td class="val">`, r.Sheet, "</td><td>", r.Thinner, `</td><td class="txt">`, page.Esc(r.Note),
 			"</td><td>",
 			r.Time, `</td><td class="val">`,
-			r.Length, `</td><td class="run"><i style="--mm:`, page.Whole(r.MM), ";--span:", span, "\"></i></td></tr>\n")
+			r.Length, `</td><td class="run"><i style="--mm:`, page.NoDecimals(r.MM), ";--span:", span, "\"></i></td></tr>\n")
 	}
 	return m.HTML()
 }

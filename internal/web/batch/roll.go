@@ -315,68 +315,73 @@ func (v rollView) Rungs() []Rung {
 		if x.Easy > 0 {
 			r.Thinner, r.Over = fmt.Sprintf("%.0f %%", 100*x.Reduction), x.Reduction > x.Easy+1e-9
 		}
-		var notes []string
-		switch {
-		case x.Fold > 0:
-			notes = append(notes, "fold "+x.Folding())
-			if x.PressMM > 0 {
-				notes = append(notes, "press it to "+v.In.MM(x.PressMM, measure.Shortest)+" first")
-			}
-		case x.Stop == roll.ByPin:
-			notes = append(notes, "under the pin")
-		case v.Plan.Pinned() && i == 0:
-			notes = append(notes, "from the middle")
-		case v.Plan.Pinned() && i == len(passes)-1:
-			notes = append(notes, "as thin as wanted")
-		case v.Plan.Pinned():
-			notes = append(notes, "quarter turn, pause")
-		case i == 0:
-			notes = append(notes, "as pressed")
-		case x.Easy == 0:
-			notes = append(notes, "flat")
-		case x.Nth == 2:
-			notes = append(notes, "again")
-		}
-		if x.Halved {
-			notes = append(notes, "halve first")
-		}
-		for _, s := range v.Plan.Roll.Skips {
-			if s.Stop == x.Stop && x.Nth == 1 && s.Verdict != roll.Tearing && v.Request.Roll.Mode == roll.EveryStop {
-				notes = append(notes, map[string]string{roll.Safe: "may be skipped",
-					roll.Bold: "bold to skip"}[s.Verdict])
-			}
-		}
-		if x.Skipped > 0 {
-			var past []string
-			for _, s := range v.Plan.Roll.Machine.Stops[x.Stop-x.Skipped : x.Stop] {
-				past = append(past, s.Label)
-			}
-			notes = append(notes, "past "+strings.Join(past, ", "))
-		}
-		if x.Easy > 0 {
-			ru := v.Plan.Rules().Roll
-			if x.OutMM <= ru.PrintMM && x.InMM > ru.PrintMM {
-				notes = append(notes, "print shows")
-			} else if x.OutMM <= ru.HandMM && x.InMM > ru.HandMM {
-				notes = append(notes, "a hand shows")
-			}
-		}
-		if word := v.Plan.Word(x); v.Plan.Roll.Own && word != "" {
-			notes = append(notes, word)
-		}
-		if x.Dust {
-			notes = append(notes, "dust it")
-		}
-		if first := plan.FirstWords(x); x.First != "" && !x.Halved && first != "" {
-			notes = append(notes, first)
-		}
-		if r.Over {
-			notes = append(notes, fmt.Sprintf("easy: %.0f %%", 100*x.Easy))
-		}
-		r.Note = strings.Join(notes, "; ")
+		r.Note = strings.Join(v.rungNotes(i, x, r.Over), "; ")
 		out = append(out, r)
 	}
 	return out
+}
+
+// rungNotes are what is said of the i-th pass; over where it thins by more than is easy.
+func (v rollView) rungNotes(i int, x roll.Pass, over bool) []string {
+	var notes []string
+	switch {
+	case x.Fold > 0:
+		notes = append(notes, "fold "+x.Folding())
+		if x.PressMM > 0 {
+			notes = append(notes, "press it to "+v.In.MM(x.PressMM, measure.Shortest)+" first")
+		}
+	case x.Stop == roll.ByPin:
+		notes = append(notes, "under the pin")
+	case v.Plan.Pinned() && i == 0:
+		notes = append(notes, "from the middle")
+	case v.Plan.Pinned() && i == len(v.Plan.Roll.Passes)-1:
+		notes = append(notes, "as thin as wanted")
+	case v.Plan.Pinned():
+		notes = append(notes, "quarter turn, pause")
+	case i == 0:
+		notes = append(notes, "as pressed")
+	case x.Easy == 0:
+		notes = append(notes, "flat")
+	case x.Nth == 2:
+		notes = append(notes, "again")
+	}
+	if x.Halved {
+		notes = append(notes, "halve first")
+	}
+	for _, s := range v.Plan.Roll.Skips {
+		if s.Stop == x.Stop && x.Nth == 1 && s.Verdict != roll.Tearing && v.Request.Roll.Mode == roll.EveryStop {
+			notes = append(notes, map[string]string{roll.Safe: "may be skipped",
+				roll.Bold: "bold to skip"}[s.Verdict])
+		}
+	}
+	if x.Skipped > 0 {
+		var past []string
+		for _, s := range v.Plan.Roll.Machine.Stops[x.Stop-x.Skipped : x.Stop] {
+			past = append(past, s.Label)
+		}
+		notes = append(notes, "past "+strings.Join(past, ", "))
+	}
+	if x.Easy > 0 {
+		ru := v.Plan.Rules().Roll
+		if x.OutMM <= ru.PrintMM && x.InMM > ru.PrintMM {
+			notes = append(notes, "print shows")
+		} else if x.OutMM <= ru.HandMM && x.InMM > ru.HandMM {
+			notes = append(notes, "a hand shows")
+		}
+	}
+	if word := v.Plan.Word(x); v.Plan.Roll.Own && word != "" {
+		notes = append(notes, word)
+	}
+	if x.Dust {
+		notes = append(notes, "dust it")
+	}
+	if first := plan.FirstWords(x); x.First != "" && !x.Halved && first != "" {
+		notes = append(notes, first)
+	}
+	if over {
+		notes = append(notes, fmt.Sprintf("easy: %.0f %%", 100*x.Easy))
+	}
+	return notes
 }
 
 // BenchTicks returns the numbers over the ladder's last column, as per cent of its width.

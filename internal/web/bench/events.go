@@ -24,26 +24,26 @@ import (
 
 // State is what a screen at the bench is told. Moments are ms since 1970, by the server's clock.
 type State struct {
-	Seq     uint64         `json:"seq"`
-	Now     int64          `json:"now"`
-	Rev     string         `json:"rev"`             // of the steps
-	Steps   []bench.Step   `json:"steps,omitempty"` // where they are other than the screen has them
-	At      int            `json:"at"`
-	Began   int64          `json:"began"`
-	Done    []doneStep     `json:"done"` // by step
-	Clocks  []benchClock   `json:"clocks"`
-	Also    []benchClock   `json:"also"`
-	Change  string         `json:"change"`
-	Remarks []bench.Event  `json:"remarks"`
-	Food    benchFood      `json:"food"`
-	Shapes  map[int]string `json:"shapes"` // what pieces become, by piece
-	Felt    *int           `json:"felt"`
-	Ended   string         `json:"ended"` // by which event
-	Went    []bench.Went   `json:"went"`
-	Got     []string       `json:"got,omitempty"`     // events of the screen that are kept
-	Refused []refusedEvent `json:"refused,omitempty"` // and those that never will be
-	Echo    float64        `json:"echo,omitempty"`    // what a screen sent to measure its clock by
-	Scale   *scaleNews     `json:"scale,omitempty"`
+	Seq     uint64             `json:"seq"`
+	Now     int64              `json:"now"`
+	Rev     string             `json:"rev"`             // of the steps
+	Steps   []bench.Step       `json:"steps,omitempty"` // where they are other than the screen has them
+	At      int                `json:"at"`
+	Began   int64              `json:"began"`
+	Done    []doneStep         `json:"done"` // by step
+	Clocks  []benchClock       `json:"clocks"`
+	Also    []benchClock       `json:"also"`
+	Change  string             `json:"change"`
+	Remarks []bench.Event      `json:"remarks"`
+	Food    benchFood          `json:"food"`
+	Shapes  map[int]string     `json:"shapes"` // what pieces become, by piece
+	Felt    *int               `json:"felt"`
+	Ended   string             `json:"ended"` // by which event
+	Went    []bench.ClosedStep `json:"went"`
+	Got     []string           `json:"got,omitempty"`     // events of the screen that are kept
+	Refused []refusedEvent     `json:"refused,omitempty"` // and those that never will be
+	Echo    float64            `json:"echo,omitempty"`    // what a screen sent to measure its clock by
+	Scale   *scaleNews         `json:"scale,omitempty"`
 }
 
 type doneStep struct {
@@ -136,7 +136,7 @@ func (s *Room) benchStateOf(ctx context.Context, id uint64, known string) (State
 	st := run.State
 	out := State{Seq: place, Now: s.Now().UnixMilli(), At: st.Now, Began: stamp(st.Began), Change: run.Change, Remarks: st.Remarks,
 		Felt: st.Felt, Ended: st.EndedBy,
-		Scale: s.scale(), Went: st.Went[max(0, len(st.Went)-mostBack):], Clocks: []benchClock{}, Also: []benchClock{},
+		Scale: s.scale(), Went: st.Closed[max(0, len(st.Closed)-mostBack):], Clocks: []benchClock{}, Also: []benchClock{},
 		Food: foodOf(&run), Shapes: map[int]string{}}
 	doc, err := json.Marshal(run.Steps)
 	if err != nil {
@@ -158,7 +158,7 @@ func (s *Room) benchStateOf(ctx context.Context, id uint64, known string) (State
 	for _, c := range st.Clocks {
 		out.Clocks = append(out.Clocks, clockOf(c))
 	}
-	for _, c := range s.Makings.Beside(id) {
+	for _, c := range s.Makings.OtherClocks(id) {
 		b := clockOf(c.Clock)
 		b.Of, b.Making = c.Name, c.Making
 		out.Also = append(out.Also, b)
@@ -307,6 +307,25 @@ func (s *Room) tellScale(ctx context.Context, conn *websocket.Conn) bool {
 // recheck is how often a socket that stays open makes sure that its page is still signed in.
 const recheck = 15 * time.Second
 
+// hear hands on what a screen sends until it is gone, or sends what is nothing.
+func hear(ctx context.Context, conn *websocket.Conn, in chan<- fromScreen) {
+	for {
+		_, message, err := conn.Read(ctx)
+		if err != nil {
+			return
+		}
+		var m fromScreen
+		if json.Unmarshal(message, &m) != nil {
+			return
+		}
+		select {
+		case in <- m:
+		case <-ctx.Done():
+			return
+		}
+	}
+}
+
 // BenchLine is the line between one screen and its making: taps go up, news come down, over one socket, of which a
 // browser allows more than of requests.
 func (s *Room) BenchLine(c *page.Visit) error {
@@ -334,21 +353,7 @@ func (s *Room) BenchLine(c *page.Visit) error {
 	in := make(chan fromScreen)
 	go func() {
 		defer cancel()
-		for {
-			_, message, err := conn.Read(ctx)
-			if err != nil {
-				return
-			}
-			var m fromScreen
-			if json.Unmarshal(message, &m) != nil {
-				return
-			}
-			select {
-			case in <- m:
-			case <-ctx.Done():
-				return
-			}
-		}
+		hear(ctx, conn, in)
 	}()
 	rev := ""
 	for {

@@ -147,7 +147,7 @@ func (v *calibrateView) read(values url.Values) (points []roll.Measure, spring f
 	for key, err := range map[string]error{"spring": springField.Set(&spring, v.Spring),
 		"density": densityField.Set(&density, v.Density)} {
 		if err != nil {
-			v.Errors[key] = field.Said(err)
+			v.Errors[key] = field.Refusal(err)
 		}
 	}
 	for i := range v.Rows {

@@ -48,7 +48,7 @@ func (e *entry) read(typed string) {
 		wrong.Allowed = "one of those listed is allowed"
 		err = wrong
 	}
-	e.Error = field.Said(err)
+	e.Error = field.Refusal(err)
 }
 
 // readAll reads a posted form into the entries and reports whether all of it is allowed.

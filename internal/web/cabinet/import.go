@@ -167,7 +167,7 @@ func (s *Room) TakeImport(c *page.Visit) error {
 	defer cancel()
 	_ = http.NewResponseController(c.Writer).SetWriteDeadline(clock.Deadline(importFor + page.DBTimeout))
 	to := ""
-	err = s.Store.Together(ctx, func(tx *store.Store) (err error) {
+	err = s.Store.Atomically(ctx, func(tx *store.Store) (err error) {
 		take := c.PostFormArray("take")
 		if v.Log != nil {
 			if !slices.Equal(take, []string{v.Log.Set()}) {

@@ -44,7 +44,7 @@ func (s *Room) batchOf(cab desk, things []store.Thing, r request.Request) *impor
 			p.EggWords())
 	}
 	_ = b.each(func(key string, v any) error {
-		i := beside(cab, things, v)
+		i := matched(cab, things, v)
 		i.N, b.keys[key] = len(b.Own), ""
 		if i.ID != 0 {
 			b.keys[key] = store.Key(i.ID)

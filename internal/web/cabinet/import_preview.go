@@ -27,7 +27,7 @@ func (s *Room) inspect(c *page.Visit, cab desk, text string) (importView, error)
 	switch {
 	case found.Cabinet != nil:
 		for _, x := range found.Cabinet.All() {
-			i := beside(cab, things, x)
+			i := matched(cab, things, x)
 			i.N = len(v.Items)
 			v.Items = append(v.Items, i)
 		}
@@ -96,9 +96,9 @@ func written(v any) string {
 	return b.String()
 }
 
-// beside sets a thing beside the one of its kind and name in the cabinet; one that is retired
+// matched sets a thing beside the one of its kind and name in the cabinet; one that is retired
 // counts only where there is no other.
-func beside(cab desk, things []store.Thing, v any) importItem {
+func matched(cab desk, things []store.Thing, v any) importItem {
 	v = store.Keyed(v, "")
 	kind, _, name := store.Describe(v)
 	i := importItem{Name: name, Status: "new", kind: kind, value: v}

@@ -47,7 +47,7 @@ func readPowder(in measure.System, own []addition.Yield, q url.Values) *powderVi
 	}
 	v.Water, v.WaterAuto = q.Get("water"), fmt.Sprintf("%.1f", 100*veg.WaterShare)
 	water, n := 0., 0.
-	v.WErr, v.WantErr = field.Said(waterField.Set(&water, v.Water)), field.Said(wantField.Set(&n, v.Want))
+	v.WErr, v.WantErr = field.Refusal(waterField.Set(&water, v.Water)), field.Refusal(wantField.Set(&n, v.Want))
 	if v.WErr+v.WantErr != "" {
 		return v
 	}

@@ -245,7 +245,7 @@ func (s *Room) replan(ctx context.Context, d *dayNow, v *dayView) error {
 	if len(trouble) == 0 {
 		return nil
 	}
-	said := &day.Said{Day: d.Sheet.Day, Jobs: d.Jobs, In: d.In}
+	said := &day.Narrator{Day: d.Sheet.Day, Jobs: d.Jobs, In: d.In}
 	for _, t := range trouble {
 		why, nearest := said.Trouble(t)
 		v.Trouble = append(v.Trouble, troubleRow{why, nearest})
@@ -257,7 +257,7 @@ func (s *Room) replan(ctx context.Context, d *dayNow, v *dayView) error {
 // planned plans the day; one under way keeps what has happened, and the rest as it may still be.
 func planned(s *Room, ctx context.Context, d *dayNow, _ url.Values, v *dayView) (string, error) {
 	if !slices.Contains(d.Begun, true) {
-		return "Planned", s.whole(ctx, d, v)
+		return "Planned", s.planFromStart(ctx, d, v)
 	}
 	old := d.Sheet.Copy()
 	if err := s.again(ctx, d, v); err != nil {
@@ -267,8 +267,8 @@ func planned(s *Room, ctx context.Context, d *dayNow, _ url.Values, v *dayView) 
 	return "Planned anew from now on", nil
 }
 
-// whole plans a day from the beginning, keeping the old plan when there is none.
-func (s *Room) whole(ctx context.Context, d *dayNow, v *dayView) error {
+// planFromStart plans a day from the beginning, keeping the old plan when there is none.
+func (s *Room) planFromStart(ctx context.Context, d *dayNow, v *dayView) error {
 	old := d.Sheet.Copy()
 	if err := s.replan(ctx, d, v); err != nil {
 		d.Sheet = old
@@ -311,7 +311,7 @@ func moved(s *Room, ctx context.Context, d *dayNow, values url.Values, v *dayVie
 		v.Wrong = "It needs a time of the day, as 10:40."
 		return "", errRefused
 	}
-	said := d.said()
+	said := d.narrator()
 	err := d.lived().Move(said, key, to, values.Get("by"), func(wishes []day.Wish) (*schedule.Day, error) {
 		free := *d
 		free.Jobs = slices.Clone(d.Jobs)
@@ -343,7 +343,7 @@ func pinned(_ *Room, _ context.Context, d *dayNow, values url.Values, v *dayView
 		v.Wrong = "That task is not on the day any more."
 		return "", errRefused
 	}
-	words := d.said().Task(i)
+	words := d.narrator().Task(i)
 	if values.Get("act") == "let_go" {
 		d.lived().LetGo(values.Get("task"))
 		return words + " let go", nil
@@ -359,7 +359,7 @@ func wished(s *Room, ctx context.Context, d *dayNow, values url.Values, v *dayVi
 		v.Wrong = "That task is not on the day any more."
 		return "", errRefused
 	}
-	words := d.said().Task(i)
+	words := d.narrator().Task(i)
 	old := d.Sheet.Copy()
 	var notBy []string
 	for _, h := range d.Shop.People {
@@ -413,7 +413,7 @@ func marked(_ *Room, _ context.Context, d *dayNow, values url.Values, v *dayView
 	if err := d.lived().Mark(key, what); err != nil {
 		return "", refused(err, v)
 	}
-	words := d.said().Task(d.Task(key))
+	words := d.narrator().Task(d.Task(key))
 	if what == "not" {
 		return words + ": not yet", nil
 	}

@@ -180,7 +180,7 @@ func readKit(values url.Values, s *day.Shop, in measure.System) kitView {
 			stood := f.Value
 			// what is shown rounded is kept as it is
 			if f.Value = strings.TrimSpace(values.Get(f.Path)); f.Value != stood {
-				f.Err = field.Said(f.set(f.Value))
+				f.Err = field.Refusal(f.set(f.Value))
 			}
 			v.Wrong = v.Wrong || f.Err != ""
 		}
@@ -268,6 +268,6 @@ func (r *handRow) read(h *day.Hand, others []day.Hand) {
 	}
 	h.Breaks = spans
 	if err := paceField.Set(&h.Pace, r.Pace); err != nil {
-		r.Errors["pace"] = field.Said(err)
+		r.Errors["pace"] = field.Refusal(err)
 	}
 }

@@ -286,9 +286,9 @@ func (s *Room) liven(ctx context.Context, d *dayNow, ids []uint64) error {
 	return nil
 }
 
-// said puts what is shown into words.
-func (d *dayNow) said() *day.Said {
-	return &day.Said{Day: d.Sheet.Day, Jobs: d.Jobs, Slots: d.Shown, In: d.In}
+// narrator puts what is shown into words.
+func (d *dayNow) narrator() *day.Narrator {
+	return &day.Narrator{Day: d.Sheet.Day, Jobs: d.Jobs, Slots: d.Shown, In: d.In}
 }
 
 // work makes the plans of a day’s batches again, and leaves out those that are not there.

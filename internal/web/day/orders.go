@@ -202,12 +202,12 @@ func (s *Room) propose(ctx context.Context, d *dayNow, v *ordersView) error {
 			v.Told = why // what it was said of stands otherwise now
 		}
 	}
-	return s.together(ctx, v.Proposals)
+	return s.sharedDoughs(ctx, v.Proposals)
 }
 
-// together finds which proposals can be cut from the dough of one before them: the same dough, and a sheet that takes
+// sharedDoughs finds which proposals can be cut from the dough of one before them: the same dough, and a sheet that takes
 // no filling.
-func (s *Room) together(ctx context.Context, all []proposalRow) error {
+func (s *Room) sharedDoughs(ctx context.Context, all []proposalRow) error {
 	var ids []uint64
 	for _, p := range all {
 		ids = append(ids, p.Source)
@@ -680,7 +680,7 @@ func (s *Room) keepMade(ctx context.Context, d *dayNow, all []toMake) (err error
 	}
 	keep, cancel := context.WithTimeout(context.WithoutCancel(ctx), page.DBTimeout) // the search may have taken a while
 	defer cancel()
-	return s.Store.Together(keep, func(tx *store.Store) error {
+	return s.Store.Atomically(keep, func(tx *store.Store) error {
 		for _, x := range all {
 			if x.plan != nil {
 				if _, err := tx.CreateAs(keep, x.batch, x.plan); err != nil {

@@ -164,13 +164,13 @@ func (s *Room) ShowWall(c *page.Visit) error {
 	if d.Planned() {
 		v.Lines = d.byClock()
 		v.Proof = schedule.Proof(d.Answer())
-		v.Out = d.out(d.said())
+		v.Out = d.out(d.narrator())
 	}
 	for _, w := range d.Wants {
 		o := wallOrder{Who: w.Who, What: fmt.Sprintf("%s, %s", w.What, measure.Plural(int(math.Round(w.Count)),
 			"portion", "portions")), When: day.Time(w.Due), Note: w.Note}
 		if d.Planned() {
-			said := d.said()
+			said := d.narrator()
 			if end, ok := said.End(w); ok {
 				if o.Ready = day.Time(end); end > w.Due {
 					o.Late, o.Ready = true, fmt.Sprintf("%s, %s late", o.Ready, day.Words(end-w.Due))
@@ -378,7 +378,7 @@ func (s *Room) BesideDay(c *page.Visit) error {
 			continue
 		}
 		answers[i] = a
-		_, by := (&day.Said{Day: put, Jobs: jobs, Slots: a.Slots}).Late(d.Wants)
+		_, by := (&day.Narrator{Day: put, Jobs: jobs, Slots: a.Slots}).Late(d.Wants)
 		for _, minutes := range by {
 			late[i] += minutes
 		}

@@ -163,7 +163,7 @@ func (d *dayNow) view(in measure.System, key string) *dayView {
 		}
 		return v
 	}
-	said := d.said()
+	said := d.narrator()
 	v.Proof = schedule.Proof(d.Answer())
 	first, last := schedule.NoLimit, 0
 	for _, s := range d.Shown {
@@ -208,7 +208,7 @@ func handsWords(n int) string {
 }
 
 // dangers says what has moved, which orders are late, and whether another order would do better.
-func (d *dayNow) dangers(v *dayView, said *day.Said) {
+func (d *dayNow) dangers(v *dayView, said *day.Narrator) {
 	late, by := said.Late(d.Wants)
 	for i, w := range late {
 		v.Late = append(v.Late, lateRow{w.Who, day.Time(w.Due), day.Words(by[i])})
@@ -236,7 +236,7 @@ func (d *dayNow) dangers(v *dayView, said *day.Said) {
 }
 
 // out says whose egg dough is out of the fridge for longer than it should be, of what is yet to be packed.
-func (d *dayNow) out(said *day.Said) []string {
+func (d *dayNow) out(said *day.Narrator) []string {
 	return said.Out(func(task int) bool { return d.Facts[task].Done })
 }
 
@@ -266,7 +266,7 @@ func (d *dayNow) better() *betterRow {
 }
 
 // row is one batch of the list.
-func (d *dayNow) row(at int, in measure.System, said *day.Said) dayRow {
+func (d *dayNow) row(at int, in measure.System, said *day.Narrator) dayRow {
 	j := d.Jobs[at]
 	r := dayRow{Job: j, Dough: in.Grams(j.DoughG), Making: d.Making[j.Batch], Gone: slices.Contains(d.Gone, j.Letter)}
 	for _, p := range []partChoice{{day.Whole, "all of it", false}, {day.DoughOnly, "the dough, for another day",
@@ -380,7 +380,7 @@ func (d *dayNow) between(a, b int) string {
 }
 
 // next says what is to be done next, for the head’s key.
-func (d *dayNow) next(said *day.Said) string {
+func (d *dayNow) next(said *day.Narrator) string {
 	if !d.Live {
 		return ""
 	}
@@ -486,7 +486,7 @@ func (d *dayNow) lanes(first, last int) *draw.Day {
 	}
 	wants := slices.Clone(d.Wants)
 	slices.SortStableFunc(wants, func(a, b day.Want) int { return cmp.Compare(a.Due, b.Due) })
-	said := d.said()
+	said := d.narrator()
 	for _, w := range wants {
 		letters := ""
 		for _, j := range d.Jobs {
@@ -526,7 +526,7 @@ func cannotWords(h day.Hand) string {
 // bars are tasks as they stand in a lane.
 func (d *dayNow) bars(which func(int) bool) (out []draw.DayBar) {
 	late := map[int]bool{}
-	said := d.said()
+	said := d.narrator()
 	for _, w := range d.Wants {
 		if end, ok := said.End(w); ok && end > w.Due {
 			for i, t := range d.Sheet.Day.Tasks {
@@ -647,7 +647,7 @@ func (d *dayNow) meanwhile(but, from, to int) (out []string) {
 const mostShown = 12
 
 // rows are the batches of the list: of a long day those whose work comes next, unless all are asked for.
-func (d *dayNow) rows(in measure.System, said *day.Said) (out []dayRow, more int) {
+func (d *dayNow) rows(in measure.System, said *day.Narrator) (out []dayRow, more int) {
 	next := make([]int, len(d.Jobs)) // when each is next at hand
 	for i := range next {
 		next[i] = schedule.NoLimit

@@ -53,7 +53,7 @@ func (s *Room) ShowWays(c *page.Visit) error {
 
 // ready is how late the orders are against when they are due, min over all, of slots of a day.
 func (d *dayNow) ready(on *schedule.Day, slots []schedule.Slot) int {
-	said := day.Said{Day: on, Jobs: d.Jobs, Slots: slots, In: d.In}
+	said := day.Narrator{Day: on, Jobs: d.Jobs, Slots: slots, In: d.In}
 	total := 0
 	for _, w := range d.Wants {
 		if end, ok := said.End(w); ok {
@@ -65,7 +65,7 @@ func (d *dayNow) ready(on *schedule.Day, slots []schedule.Slot) int {
 
 // ways tries each way out on the day as it stands: from now on when it has begun, else from the beginning.
 func (s *Room) ways(ctx context.Context, d *dayNow, v *waysView) error {
-	late, by := d.said().Late(d.Wants)
+	late, by := d.narrator().Late(d.Wants)
 	for i, w := range late {
 		v.Late = append(v.Late, lateRow{w.Who, day.Time(w.Due), day.Words(by[i])})
 	}
@@ -136,7 +136,7 @@ func (s *Room) putAs(d *dayNow, shop day.Shop, plans []*plan.Plan) *schedule.Day
 // otherShapes tries, for each late order’s batch that is not rolled yet, the ribbon of its dough that is made the
 // soonest.
 func (s *Room) otherShapes(d *dayNow, plans []*plan.Plan, add func(string, string, int, *schedule.Day)) {
-	late, _ := d.said().Late(d.Wants)
+	late, _ := d.narrator().Late(d.Wants)
 	for at, j := range d.Jobs {
 		if j.Left || !slices.ContainsFunc(late, func(w day.Want) bool { return slices.Contains(w.Jobs, j.Batch) }) ||
 			d.rolledYet(at) {

@@ -261,16 +261,16 @@ func (f *Form) blend(base request.Request) {
 				f.Typed[p] = field.Get(&f.Page)
 			}
 		}
-		f.Request = f.whole()
+		f.Request = f.withoutEmpty()
 		f.Request.Flours = slices.Clone(base.Flours)
 		return
 	}
 	slots[0].Share = math.Round(rest*1e6) / 1e6
-	f.Request = f.whole()
+	f.Request = f.withoutEmpty()
 }
 
-// whole returns the request without the empty slots.
-func (f *Form) whole() request.Request {
+// withoutEmpty returns the request without the empty slots.
+func (f *Form) withoutEmpty() request.Request {
 	r := request.Pruned(f.Page)
 	sum := 0.
 	for _, x := range r.Flours {
@@ -336,7 +336,7 @@ func (f *Form) step(s string) {
 	}
 	from := field.Get(&f.Page)
 	if from == "" {
-		if p, err := f.plainly(f.whole()); err == nil {
+		if p, err := f.plainly(f.withoutEmpty()); err == nil {
 			from = shownAs(field, Chosen(p, field))
 		}
 	}

@@ -22,14 +22,14 @@ const ownSteps = "knead.own_steps"
 func (f *Form) takeOver(v url.Values) {
 	fresh := func(was, now, own, name string) bool {
 		group, _ := request.GroupNamed(name)
-		return v.Has(was) && v.Get(was) != own && now == own && group.Held(&f.Page) == 0
+		return v.Has(was) && v.Get(was) != own && now == own && group.Filled(&f.Page) == 0
 	}
 	steps := fresh("was_by", string(f.Page.Knead.By), string(request.KneadOwn), ownSteps)
 	passes := fresh("was_way", string(f.Page.Roll.By), string(request.WayOwn), ownPasses)
 	if !steps && !passes {
 		return
 	}
-	p, err := f.plainly(f.whole())
+	p, err := f.plainly(f.withoutEmpty())
 	if err != nil {
 		return
 	}
@@ -57,7 +57,7 @@ func (f *Form) rearrange(list string) {
 	case part[1] == "add":
 		f.added(group, part[2])
 		if _, pin := request.PinMM(part[2]); pin { // a pin comes before the rollers
-			for i := group.Held(&f.Page) - 1; i > 0 && group.Name == ownPasses; i-- {
+			for i := group.Filled(&f.Page) - 1; i > 0 && group.Name == ownPasses; i-- {
 				group.Up(&f.Page, i)
 			}
 		}
@@ -117,7 +117,7 @@ func (f *Form) folded(slot int) {
 // tapped puts one more pass at a stop of the machine into the way down: after those that are there, or
 // else before the first finer stop.
 func (f *Form) tapped(group request.Group, label string) {
-	stops, held := f.Page.Roll.Kind().Stops, group.Held(&f.Page)
+	stops, held := f.Page.Roll.Kind().Stops, group.Filled(&f.Page)
 	index := func(label string) int {
 		return slices.IndexFunc(stops, func(s roll.Stop) bool { return s.Label == label })
 	}
@@ -134,14 +134,14 @@ func (f *Form) tapped(group request.Group, label string) {
 		}
 	}
 	f.added(group, label)
-	for i := group.Held(&f.Page) - 1; held < group.Held(&f.Page) && i > at; i-- {
+	for i := group.Filled(&f.Page) - 1; held < group.Filled(&f.Page) && i > at; i-- {
 		group.Up(&f.Page, i)
 	}
 }
 
 // added puts a line headed so after the last.
 func (f *Form) added(group request.Group, head string) {
-	slot := group.Held(&f.Page)
+	slot := group.Filled(&f.Page)
 	if slot >= group.Most {
 		f.full(group)
 		return

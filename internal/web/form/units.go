@@ -34,7 +34,7 @@ func (f *Form) gramsAsShare(text string) string {
 	if !ok {
 		return text
 	}
-	p, err := f.plainly(f.whole())
+	p, err := f.plainly(f.withoutEmpty())
 	if err != nil {
 		return text
 	}

@@ -182,7 +182,7 @@ func (f *Form) takeAmounts(v url.Values) {
 	if f.Page.Amount.By != request.ByOwn || !v.Has("was_amount") || was == request.ByOwn {
 		return
 	}
-	r := f.whole()
+	r := f.withoutEmpty()
 	r.Amount.By = was
 	p, err := f.plainly(r)
 	if err != nil {

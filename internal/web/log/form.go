@@ -230,7 +230,7 @@ func (s *Room) SaveLog(c *page.Visit) error {
 	began, _ := time.ParseInLocation(measure.ClockForm, f.When, time.Local)
 	m, err := s.Store.BeginOnce(ctx, b, p, began, f.Once)
 	if err == nil {
-		err = s.KeepEvents(ctx, m.ID, f.told(got).Events(p, m.Began, nil))
+		err = s.KeepEvents(ctx, m.ID, f.afterwards(got).Events(p, m.Began, nil))
 	}
 	if err != nil {
 		return err
@@ -251,7 +251,7 @@ func (s *Room) SaveMadeLog(c *page.Visit) error {
 		return err
 	}
 	ctx := c.Request.Context()
-	told := f.told(got)
+	told := f.afterwards(got)
 	told.Forget(&run, f.same(&run))
 	events, err := told.Events(run.Begun, kept.Began, &run.State), error(nil)
 	if len(events) > 0 {
@@ -264,9 +264,9 @@ func (s *Room) SaveMadeLog(c *page.Visit) error {
 	return nil
 }
 
-// told is what the form says of a making.
-func (f *logForm) told(got map[string]float64) *bench.Told {
-	return &bench.Told{Mark: f.Once, By: f.Maker, Felt: f.Felt, Touch: f.Touch, Next: f.Next, Why: f.Why, Now: f.readAt,
+// afterwards is what the form says of a making.
+func (f *logForm) afterwards(got map[string]float64) *bench.Afterwards {
+	return &bench.Afterwards{Mark: f.Once, By: f.Maker, Felt: f.Felt, Touch: f.Touch, Next: f.Next, Why: f.Why, Now: f.readAt,
 		Got: got}
 }
 

@@ -67,9 +67,9 @@ func (s *Room) ShowLearned(c *page.Visit) error {
 	var dots []draw.Dot
 	for _, r := range log.Residues() {
 		v.Rows = append(v.Rows, residueRow{ID: r.Making, When: r.Began.Local().Format("2 Jan"), Name: r.Name,
-			By: r.Bears.Maker, Flour: name(r.Bears.Flour),
+			By: r.Evidence.Maker, Flour: name(r.Evidence.Flour),
 			Felt: bench.FeltWords[*r.Felt+2], R: signed(r.R), Doubtful: r.W < learn.Doubtful})
-		dots = append(dots, draw.Dot{At: r.Began, Y: r.R, Letter: strings.ToUpper(string([]rune(name(r.Bears.Flour) +
+		dots = append(dots, draw.Dot{At: r.Began, Y: r.R, Letter: strings.ToUpper(string([]rune(name(r.Evidence.Flour) +
 			"·")[:1])), Hollow: r.W < learn.Doubtful})
 	}
 	if e := log.Water("", "", "", "", now); e.N > 0 {
@@ -106,7 +106,7 @@ func (s *Room) leftOut(c *page.Visit, set store.LogSettings) (out []residueRow, 
 		if m.Felt != nil {
 			felt = bench.FeltWords[*m.Felt+2]
 		}
-		out = append(out, residueRow{ID: m.ID, When: m.Began.Local().Format("2 Jan"), Name: m.Name, By: m.Bears.Maker,
+		out = append(out, residueRow{ID: m.ID, When: m.Began.Local().Format("2 Jan"), Name: m.Name, By: m.Evidence.Maker,
 			Felt: felt, Left: true})
 	}
 	return out, err

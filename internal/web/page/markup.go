@@ -40,8 +40,8 @@ func (m *Markup) Flag(name string, on bool) *Markup {
 // HTML is what was written.
 func (m *Markup) HTML() template.HTML { return template.HTML(m.String()) }
 
-// Whole is a number without decimals.
-func Whole(v float64) string { return strconv.FormatFloat(v, 'f', 0, 64) }
+// NoDecimals is a number without decimals.
+func NoDecimals(v float64) string { return strconv.FormatFloat(v, 'f', 0, 64) }
 
 // UnitHTML is a number with its unit set smaller.
 func UnitHTML(number, unit string) template.HTML {

@@ -137,8 +137,8 @@ func (v sheetView) LabelContains() string {
 	return strings.Join(v.withStripes(in), ", ")
 }
 
-// Beside lists the allergens of another shape's filling, "" when there are none.
-func (v sheetView) Beside() string {
+// OtherAllergens lists the allergens of another shape's filling, "" when there are none.
+func (v sheetView) OtherAllergens() string {
 	_, beside := v.Plan.AllergensOf(v.Shape())
 	return strings.Join(beside, ", ")
 }
@@ -210,8 +210,8 @@ func (v sheetView) LabelFit() float64 {
 		high = 36.
 		title = 1.65
 	}
-	in := "Ingredients: . Contains ." + v.LabelContains() + v.Beside()
-	if v.Beside() != "" {
+	in := "Ingredients: . Contains ." + v.LabelContains() + v.OtherAllergens()
+	if v.OtherAllergens() != "" {
 		in += " Handled beside: ."
 	}
 	for _, x := range slices.Concat(v.Plan.Ingredients(v.Shape()), v.stripeIngredients()) {
