@@ -8,6 +8,9 @@ import (
 	"net/http"
 	"net/http/httptest"
 	"net/url"
+	"os"
+	"path/filepath"
+	"regexp"
 	"strings"
 	"testing"
 
@@ -128,6 +131,31 @@ func TestEventsThatCannotBe(t *testing.T) {
 	w = s.tell(at, `{"events":[`+strings.Join(flood, ",")+`]}`)
 	if json.Unmarshal(w.Body.Bytes(), &st); len(st.Got) != benchroom.MostAtOnce {
 		t.Errorf("%d taken at once", len(st.Got))
+	}
+}
+
+// Whatever may be told of a making can be tapped at the bench: each kind of event has its key.
+func TestEveryKindHasAKey(t *testing.T) {
+	var scripts strings.Builder
+	files, err := filepath.Glob("static/js/bench/*.js")
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, f := range files {
+		text, err := os.ReadFile(f)
+		if err != nil {
+			t.Fatal(err)
+		}
+		scripts.Write(text)
+	}
+	for _, k := range bench.EventKinds {
+		switch k.What {
+		case "started", "damaged": // of the log’s form, and of no hand
+			continue
+		}
+		if !regexp.MustCompile(`(tap|words|yes|amount)\([^\n]*"` + string(k.What) + `"`).MatchString(scripts.String()) {
+			t.Errorf("nothing at the bench says %s", k.What)
+		}
 	}
 }
 

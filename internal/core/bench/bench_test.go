@@ -6,7 +6,9 @@ import (
 	"math"
 	"math/rand/v2"
 	"os"
+	"path/filepath"
 	"reflect"
+	"regexp"
 	"slices"
 	"strings"
 	"testing"
@@ -302,6 +304,11 @@ func TestKindsOfEvents(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
+	for _, what := range declared(t) {
+		if !slices.ContainsFunc(EventKinds, func(k EventKind) bool { return k.What == what }) {
+			t.Errorf("%s has a type and no line in EventKinds", what)
+		}
+	}
 	seen := map[What]bool{}
 	for _, k := range append(slices.Clone(EventKinds), EventKind{What: "danced"}) {
 		if seen[k.What] {
@@ -328,6 +335,28 @@ func TestKindsOfEvents(t *testing.T) {
 			t.Errorf("of a kind that is not known is left: %s", out)
 		}
 	}
+}
+
+// declared are the kinds this package has types for.
+func declared(t *testing.T) (out []What) {
+	t.Helper()
+	files, err := filepath.Glob("kinds_*.go")
+	if err != nil || len(files) == 0 {
+		t.Fatal(err)
+	}
+	for _, f := range files {
+		text, err := os.ReadFile(f)
+		if err != nil {
+			t.Fatal(err)
+		}
+		for _, m := range regexp.MustCompile(`\) what\(\) What +\{ return "(\w+)" \}`).FindAllSubmatch(text, -1) {
+			out = append(out, What(m[1]))
+		}
+	}
+	if len(out) < 30 {
+		t.Fatalf("%d kinds are found", len(out))
+	}
+	return out
 }
 
 // No event, however strange, breaks a making.
