@@ -105,7 +105,7 @@ func TestEveryValueMayBeChosen(t *testing.T) {
 	}
 	n := 0
 	ast.Inspect(file, func(node ast.Node) bool {
-		if c, ok := node.(*ast.ValueSpec); ok {
+		if c, ok := node.(*ast.ValueSpec); ok && c.Type != nil { // a table has none
 			n++
 			if of, value := c.Type.(*ast.Ident).Name, c.Values[0].(*ast.BasicLit).Value; !options[of][value] {
 				t.Errorf("%s of %s, %s, cannot be chosen", c.Names[0].Name, of, value)
