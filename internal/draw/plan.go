@@ -129,7 +129,11 @@ func DryChart(p *plan.Plan) string {
 // PotRuler is the cooking time with its range.
 func PotRuler(p *plan.Plan) string {
 	c := &p.Cook
-	r := Ruler{Title: "Taste between " + measure.MinSec(c.FromS) + " and " + measure.MinSec(c.ToS), WidthUnits: 926,
+	title := "Taste between "
+	if _, _, own := p.Request.Cook.OwnS(); own {
+		title = "In the pot, by your own clock: between "
+	}
+	r := Ruler{Title: title + measure.MinSec(c.FromS) + " and " + measure.MinSec(c.ToS), WidthUnits: 926,
 		Step: 30, Left: "raw at heart",
 		Right: "soft",
 		Bands: []Band{{From: c.FromS, To: c.ToS, Class: "dough"}}, Marks: []Mark{{At: p.PotS(),

@@ -387,6 +387,9 @@ func (b *builder) potting(s plan.Step) {
 		if t.Loads > 1 {
 			x.Head = fmt.Sprintf("%s: load %d of %d", name, n+1, t.Loads)
 		}
+		if t.Own {
+			x.Say = "Stir at once. Out by your own clock; taste all the same."
+		}
 		if x.Through {
 			x.Say = fmt.Sprintf("Stir at once. It is %s inside: not out before the clock, however it looks.", t.Raw)
 		}

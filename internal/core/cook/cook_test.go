@@ -17,7 +17,7 @@ func TestFresh(t *testing.T) {
 	}
 	o := Of(r, Piece{ThickMM: .8, WidthMM: 7, Loss: .28})
 	if math.Abs(o.DriedS/o.Seconds-3.3) > .01 || math.Abs(o.FromS-.6*o.DriedS) > 1e-9 ||
-		math.Abs(o.ToS-1.25*o.DriedS) > 1e-9 || o.FrozenS != o.Seconds+45 ||
+		math.Abs(o.ToS-1.6*o.DriedS) > 1e-9 || o.FrozenS != o.Seconds+45 ||
 		math.Abs(o.InPanS-o.Seconds*2/3) > 1e-9 {
 		t.Errorf("%+v", o)
 	}

@@ -114,6 +114,7 @@ type Target struct {
 	High float64 `json:"high_points"`
 
 	tool Tool
+	yolk float64 // share of the egg
 }
 
 // Aim returns the target for the tool, blend and shape, at yolk share yolkShare of the egg:
@@ -127,7 +128,7 @@ func Aim(r rules.Hydration, tool Tool, absorptionPct float64, filled, fine bool,
 	if fine {
 		hw += r.FineShift
 	}
-	return Target{hw, hw - b.Under, hw + b.Over, tool}
+	return Target{hw, hw - b.Under, hw + b.Over, tool, yolkShare}
 }
 
 // Moved is the target with its band moved by so many points.
@@ -182,9 +183,16 @@ var (
 	soft = [4]string{"soft, dust", "very soft, dust much", "clings: more flour", "will not make a sheet"}
 )
 
-// Feel returns how a dough of working hydration hw behaves at the bench.
+// OfYolk is the target for a dough of another share of yolk in the egg, read for its word.
+func (t Target) OfYolk(share float64) Target {
+	t.yolk = share
+	return t
+}
+
+// Feel returns how a dough of working hydration hw behaves at the bench. The word counts the yolk, which sets firm: it is
+// read so many points lower.
 func (t Target) Feel(r rules.Hydration, hw float64) Feel {
-	b, out := band(r, t.tool), t.Outside(hw)
+	b, out := band(r, t.tool), t.Outside(hw-r.YolkWord*t.yolk)
 	if out == 0 {
 		return Feel{0, "supple, holds an edge"}
 	}

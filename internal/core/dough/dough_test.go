@@ -72,15 +72,22 @@ func TestBandAndFeel(t *testing.T) {
 		grade int
 		odd   bool
 	}{
-		{Roller, 42, 0, false}, {Roller, 39, -1, false}, {Roller, 35.8, -2, false}, {Roller, 33.6, -3, true}, {Roller,
-			30.7, -4, true},
+		{Roller, 42, 0, false}, {Roller, 39, -1, false}, {Roller, 34, -1, false}, {Roller, 33.6, -2, false},
+		{Roller, 30.7, -3, true}, {Roller, 27.7, -4, true},
 		{Roller, 47.2, 1, false}, {Roller, 49.7, 2, false}, {Roller, 54.7, 3, true}, {Roller, 54.8, 4, true},
-		{Pin, 43.5, -1, false}, {Pin, 33, -3, true}, {Pin, 32.6, -4, true}, {Sheeter, 45.2, 1, false}, {Sheeter, 48.2,
+		{Pin, 43.5, -1, false}, {Pin, 36, -2, false}, {Pin, 33, -3, true}, {Pin, 31.7, -4, true}, {Sheeter, 45.2, 1, false}, {Sheeter, 48.2,
 			2, false}, {Sheeter, 30, -3, true},
 	} {
 		if got := Aim(r, c.tool, 55, false, false, 0).Feel(r, c.hw); got.Grade != c.grade || got.Odd() != c.odd ||
 			got.Words == "" {
 			t.Errorf("%s at %v: %+v, want %+v", c.tool, c.hw, got, c)
+		}
+	}
+	// The word counts yolk, which sets firm: an all-yolk dough at its own aim is firm, meant so.
+	for share, grade := range map[float64]int{0: 0, .3: 0, 1: -1} {
+		aim := Aim(r, Roller, 56, false, false, share)
+		if got := aim.Feel(r, aim.Hw); got.Grade != grade {
+			t.Errorf("all at its aim, yolk share %v: %+v", share, got)
 		}
 	}
 	near(t, "fine rich", Aim(r, Roller, 56, false, true, .3).Hw, 42.5-.5-.45, 1e-9)

@@ -43,6 +43,7 @@ type PotTurn struct {
 	ToS   float64 `json:"to_s"`
 	MidS  float64 `json:"middle_s"`
 	Raw   string  `json:"raw,omitempty"` // what is raw in its filling
+	Own   bool    `json:"own,omitempty"` // from_s and to_s are the maker's own
 }
 
 // PotTime is when to taste one shape, s.
@@ -71,6 +72,8 @@ func (p *Plan) cook() {
 		Loss:   loss,
 		Frozen: r.Cook.After == request.Frozen}
 	fresh, raw := o.Seconds, p.rawIn(&c.CutPart)
+	o.DoseG = p.saltG(o.FillL, o.DoseG)
+	o.SaltG = p.saltG(o.WaterL, o.SaltG)
 	way := func(name string, key request.After, s float64) {
 		from, to := cook.Range(ru, s, raw)
 		o.Ways = append(o.Ways, CookWay{name, from, to, r.Cook.After == key})
@@ -104,6 +107,14 @@ func (p *Plan) cook() {
 	p.Cook = o
 }
 
+// saltG is the salt to so many litres: the maker's own, or as worked out, g.
+func (p *Plan) saltG(waterL, bookG float64) float64 {
+	if own := p.Request.Cook.SaltPerL; own != nil {
+		return waterL * *own
+	}
+	return bookG
+}
+
 // turns gives every shape that is cooked its turn, the one that takes longest first.
 func (p *Plan) turns(potL float64, pots int) (out []PotTurn) {
 	for i, x := range p.Cut.Parts() {
@@ -112,11 +123,12 @@ func (p *Plan) turns(potL float64, pots int) (out []PotTurn) {
 		}
 		pot := cook.For(p.rules.Cook, x.MadeG, potL, pots)
 		t := PotTurn{Part: i, Shape: x.Shape.Name, Loads: pot.Loads, LoadG: x.MadeG / float64(pot.Loads),
-			FillL: pot.FillL, DoseG: pot.DoseG}
+			FillL: pot.FillL, DoseG: p.saltG(pot.FillL, pot.DoseG)}
 		if p.rawIn(x) {
 			t.Raw = p.Request.Cut.Filling.Kind.Words()
 		}
 		t.FromS, t.ToS, t.MidS = p.potTime(x, p.Request.Cook.After)
+		_, _, t.Own = p.ownPotS(x)
 		out = append(out, t)
 	}
 	slices.SortStableFunc(out, func(a, b PotTurn) int { return cmp.Compare(b.MidS, a.MidS) })
@@ -139,8 +151,26 @@ func (p *Plan) lossBefore(after request.After) float64 {
 	return 0
 }
 
-// potTime is when a part is tasted, from and to, and the middle of it, as it goes into the pot, s.
+// ownPotS is the maker's own time in the pot, s: of the first shape as it goes in.
+func (p *Plan) ownPotS(x *CutPart) (from, to float64, said bool) {
+	if x != &p.Cut.CutPart {
+		return 0, 0, false
+	}
+	return p.Request.Cook.OwnS()
+}
+
+// potTime is when a part is tasted, from and to, and the middle of it, as it goes into the pot, s: by the maker's own
+// minutes where they are said.
 func (p *Plan) potTime(x *CutPart, after request.After) (from, to, mid float64) {
+	from, to, mid = p.bookTime(x, after)
+	if f, t, said := p.ownPotS(x); said && after == p.Request.Cook.After {
+		from, to = f, t
+	}
+	return from, to, mid
+}
+
+// bookTime is potTime as it is worked out.
+func (p *Plan) bookTime(x *CutPart, after request.After) (from, to, mid float64) {
 	t := p.timeOf(x, p.lossBefore(after))
 	if mid = t.DriedS; after == request.Frozen {
 		mid = t.FrozenS
@@ -207,7 +237,7 @@ func (p *Plan) PotS() float64 {
 func (p *Plan) BookPotS(part int) float64 {
 	q := *p
 	q.rules.Cook, q.rules.Learned.Cook = p.made.Cook, rules.LearnedBy{}
-	_, _, mid := q.potTime(p.Cut.Parts()[part], p.Request.Cook.After)
+	_, _, mid := q.bookTime(p.Cut.Parts()[part], p.Request.Cook.After)
 	return mid
 }
 
@@ -224,7 +254,12 @@ func (p *Plan) CentreC() string {
 
 // doneWords say when a turn is done: tasted from so long on, or cooked so long through.
 func (t *PotTurn) doneWords() string {
-	if t.Raw != "" {
+	switch {
+	case t.Own && t.FromS == t.ToS:
+		return measure.Capital(measure.MinSec(t.FromS)) + ", by your own clock"
+	case t.Own:
+		return fmt.Sprintf("%s to %s, by your own clock", measure.MinSec(t.FromS), measure.MinSec(t.ToS))
+	case t.Raw != "":
 		return fmt.Sprintf("%s to %s, to the centre", measure.MinSec(t.FromS), measure.MinSec(t.ToS))
 	}
 	return "Taste from " + measure.MinSec(t.FromS)

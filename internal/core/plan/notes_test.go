@@ -11,6 +11,7 @@ import (
 	"hollen/internal/core/egg"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/request"
+	"hollen/internal/core/rules"
 )
 
 // Each piece of advice stands where it belongs when, and only when, its cause is there.
@@ -213,6 +214,33 @@ func TestWords(t *testing.T) {
 	} {
 		if got != want {
 			t.Errorf("%q, want %q", got, want)
+		}
+	}
+}
+
+// Where there is no egg nothing is beaten into the eggs, and a purée that is all the liquid is not much of it.
+func TestAdditionsWithoutEgg(t *testing.T) {
+	r := request.Default()
+	r.Eggs.Style, r.Eggs.TopUp = egg.NoEgg, egg.TopWater
+	r.Additions = []request.AdditionPart{{Addition: "spinach", Share: .10}}
+	p, err := Make(rules.Default(), r)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, n := range p.Notes {
+		if strings.Contains(n.Text, "into the eggs") {
+			t.Errorf("%s %s", n.Head, n.Text)
+		}
+	}
+	r.Amount.By, r.Amount.FlourG = request.ByOwn, 400
+	r.Eggs.LiquidG = nil
+	r.Additions[0].Share = .55
+	if p, err = Make(rules.Default(), r); err != nil {
+		t.Fatal(err)
+	}
+	for _, n := range p.Notes {
+		if n.Code == "much_added" {
+			t.Errorf("%g g of liquid beside it: %s", p.Formula.TopG, n.Text)
 		}
 	}
 }

@@ -116,6 +116,9 @@ func (p *Plan) LeatherAs(sheetMM float64) (from, to float64) {
 // of its mass, s from and
 // to.
 func (p *Plan) PotAs(part int, times, loss float64) (from, to float64) {
+	if from, to, said := p.ownPotS(p.Cut.Parts()[part]); said {
+		return from, to
+	}
 	x := *p.Cut.Parts()[part]
 	x.thickMM *= times
 	t := p.timeOf(&x, loss)

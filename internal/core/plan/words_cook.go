@@ -27,7 +27,7 @@ func (p *Plan) explainCook() {
 	say := p.say
 	k, ru := &p.Cook, &p.rules.Cook
 	text := fmt.Sprintf(
-		"%s cooks in about %s fresh: taste from %.0f %% before, and it is done by %.0f %% after.",
+		"%s is tender in about %s fresh: taste from %.0f %% before; many cook it softer, to %.0f %% after.",
 		p.cooksAs(),
 		measure.MinSec(k.Seconds),
 		100*ru.Early,
@@ -50,20 +50,66 @@ func (p *Plan) explainCook() {
 	if k.Loss > 0 {
 		text += fmt.Sprintf(" Dried by %.0f %% it takes %s.", 100*k.Loss, measure.MinSec(k.DriedS))
 	}
+	if from, to, said := p.Request.Cook.OwnS(); said {
+		own := measure.MinSec(from)
+		if to > from {
+			own += " to " + measure.MinSec(to)
+		}
+		text = "Yours, as you say it: " + own + ". Worked out: " + measure.Uncapital(text)
+	}
 	say("cook.time", "%s", text)
 	say("cook.frozen", "%.0f seconds more; straight from the freezer, not thawed.", ru.FrozenMoreS)
 	say("cook.pan", "Out of the water after two thirds of the time; the sauce does the rest.")
 	if p.rawIn(&p.Cut.CutPart) {
 		say("cook.pan", "Not with a raw filling: it cooks through in the water first.")
 	}
-	say("cook.pot", "%s of water and %s of salt to %s of pasta.", p.in.L(ru.WaterPerPasta/10, measure.Shortest),
-		p.in.G(100*ru.SaltPerPasta, measure.Shortest), p.in.G(100, 0))
+	if own := p.Request.Cook.SaltPerL; own != nil {
+		say("cook.pot", "%s of water to %s of pasta; your own salt, %s to a litre.",
+			p.in.L(ru.WaterPerPasta/10, measure.Shortest), p.in.G(100, 0), p.in.G(*own, measure.Shortest))
+	} else {
+		say("cook.pot", "%s of water and %s of salt to %s of pasta.", p.in.L(ru.WaterPerPasta/10, measure.Shortest),
+			p.in.G(100*ru.SaltPerPasta, measure.Shortest), p.in.G(100, 0))
+	}
 	say("cook.loads", "A pot of %s, %.0f %% full, takes %s at a time.", p.in.L(k.PotL, measure.Shortest),
 		100*ru.PotFill,
 		p.in.Grams(k.PotL*ru.PotFill*1000/ru.WaterPerPasta))
 }
 
+// adviseOwnPot compares the maker's own minutes and salt with what is worked out. They stand as said.
+func (p *Plan) adviseOwnPot() {
+	own := &p.Request.Cook
+	if from, to, said := own.OwnS(); said {
+		least, most, mid := p.bookTime(&p.Cut.CutPart, own.After)
+		switch {
+		case p.rawIn(&p.Cut.CutPart) && to < least:
+			p.note(request.AtCook, "cook.time", Warning, "own_raw", "Short for what is raw inside.",
+				"Your %s; to the centre it is about %s. %s", measure.MinSec(to), measure.MinSec(least), p.centreWords())
+		case to < mid/ownPotOff || from > mid*ownPotOff:
+			p.note(request.AtCook, "cook.time", Remark, "own_pot", "Worked out otherwise.",
+				"By this sheet it would be tasted from %s to %s. Your minutes stand.", measure.MinSec(least),
+				measure.MinSec(most))
+		}
+	}
+	if own.ToMin != nil && own.Min == nil {
+		p.note(request.AtCook, "cook.time", Remark, "pot_to_alone", "From when?",
+			"An end without a beginning is left aside: say from which minute on.")
+	}
+	if own.SaltPerL != nil && *own.SaltPerL > saltyPerL {
+		p.note(request.AtCook, "cook.pot", Remark, "own_salt", "As the sea?",
+			"The sea has about 35 g to a litre; most who salt their water like it use 10 to 15. Your %s stand.",
+			p.in.G(*own.SaltPerL, measure.Shortest))
+	}
+}
+
+// ownPotOff is from how many times the worked-out time on the maker's own is remarked on, and saltyPerL from how much
+// salt to a litre, g. Source: house.
+const (
+	ownPotOff = 1.5
+	saltyPerL = 20
+)
+
 func (p *Plan) adviseCook() {
+	p.adviseOwnPot()
 	if p.Cook.TasteOnly {
 		p.note(request.AtCook, "cook.time", Remark, "taste_only", "Only tasting tells.",
 			"At %s no clock serves; start tasting at %s.",

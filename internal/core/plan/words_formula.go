@@ -371,7 +371,7 @@ func (p *Plan) FeelOf(s egg.Solution) string {
 	t.Hw = t.Hw + shift
 	t.Low = t.Low + shift
 	t.High = t.High + shift
-	return t.Feel(p.rules.Hydration, s.Hw).Words
+	return t.OfYolk(s.YolkShare).Feel(p.rules.Hydration, s.Hw).Words
 }
 
 // EggPlannedG is what the eggs of the plan weigh before they are cracked, g.
@@ -414,6 +414,7 @@ func (p *Plan) adviseFormula() {
 	for i, a := range f.Additions {
 		kind := p.Request.Additions[i].Kind()
 		switch {
+		case a.Share > kind.HighShare+1e-9 && f.WholeG+f.YolkG+f.TopG == 0: // it is the liquid
 		case a.Share > kind.HighShare+1e-9:
 			p.note(request.AtFormula, "formula.additions", Warning, "much_added", "More than usual.",
 				"%s is %.1f %% of the flour; %.1f to %.1f %% is usual. It will weaken the sheet, or shout.", a.Name,
@@ -423,8 +424,11 @@ func (p *Plan) adviseFormula() {
 				"%s is %.1f %% of the flour; %.1f to %.1f %% is usual.",
 				a.Name, 100*a.Share, 100*kind.LowShare, 100*kind.HighShare)
 		}
-		if kind.Advice != "" {
-			p.note(request.AtFormula, "formula.additions", Remark, "prepare", a.Name+".", "%s", kind.Advice)
+		if advice := kind.Advice; advice != "" {
+			if f.WholeG+f.YolkG == 0 {
+				advice = strings.ReplaceAll(advice, "into the eggs", "into the liquid")
+			}
+			p.note(request.AtFormula, "formula.additions", Remark, "prepare", a.Name+".", "%s", advice)
 		}
 		if kind.Salty && p.Request.Salt > 0 {
 			p.note(request.AtFormula, "formula.salt", Warning, "salt_twice", "Salt twice.",
@@ -472,8 +476,8 @@ var feelHeads = map[int]string{-4: "This will not make a sheet.", -3: "Stiff.", 
 func (p *Plan) adviseFeel(at request.Stage, field string) {
 	f := &p.Formula
 	out := f.Target.Outside(f.Dough.Hw)
-	if math.Abs(out) < .05 {
-		return // no finer than it is shown
+	if math.Abs(out) < .05 || f.feel.Grade == 0 {
+		return // no finer than it is shown; to the hand it is right
 	}
 	level, code := Remark, "firm"
 	if f.feel.Odd() {

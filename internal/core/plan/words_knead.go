@@ -94,7 +94,9 @@ func (p *Plan) adviseKnead() {
 		p.note(request.AtKnead, "knead.peak", Warning, "hot", "Warm dough.", "It gets to %s. %s.", p.in.C(k.PeakC, 0),
 			text)
 	}
-	if k.FoldsMore > p.Roll.Folds {
+	if p.ask.Own != nil {
+		p.adviseOwnShort()
+	} else if k.FoldsMore > p.Roll.Folds {
 		longer := ", or knead longer"
 		if p.Request.Knead.Min == nil && k.School == knead.Short {
 			longer = ", or choose a longer kneading"
@@ -116,7 +118,7 @@ func (p *Plan) adviseKnead() {
 			"Hands, spoons, hair and sleeves out of the bowl while it turns; unplug before reaching to hook or blade.")
 	}
 	for _, s := range p.Rest.Lacks {
-		if s.What == "development" && p.ask.Pin {
+		if s.What == "development" && p.ask.Pin && p.ask.Own == nil {
 			p.note(request.AtKnead, "knead.min", Warning, "short_for_pin", "Short of kneading for a pin.",
 				"It comes to %s, and under a pin nothing is kneaded after it%s.", ofWanted(s), p.kneadMore())
 		}
@@ -317,6 +319,26 @@ func (p *Plan) adviseOwn() {
 			break
 		}
 	}
+}
+
+// adviseOwnShort remarks on a way of one's own that kneads little: makers do, and folds, a night or the pin finish it.
+// Where a pass tears because of it, that is said at the pass.
+func (p *Plan) adviseOwnShort() {
+	ru := &p.rules.Knead
+	d := p.way.D
+	if p.ask.Pin { // long rolling works it on
+		d = 1 - (1-d)*math.Exp(-ru.PinWork*p.Roll.TimeMin/p.model.W63Min)
+	}
+	night := p.Rest.Min >= ru.NightMin // in the cold it goes on
+	switch {
+	case p.Formula.Blend.GlutenFactor < p.ask.GlutenBar, d >= ru.ReadyD, p.Knead.D >= ru.ReadyD,
+		d >= ru.EnoughD && (p.way.Folds > 0 || night || p.ask.Pin):
+		return
+	}
+	p.note(request.AtKnead, "knead.min", Remark, "short_own", "Kneaded little.",
+		"It comes to %.0f %%; from %.0f %% on a sheet is smooth and elastic. Folds at the widest stop, longer kneading "+
+			"or a night in the fridge bring it there; where a pass would tear for it, that is said at the pass.", 100*d,
+		100*ru.ReadyD)
 }
 
 // openMin is how long a dough may lie open before it skins, min. Source: house.

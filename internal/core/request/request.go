@@ -590,6 +590,20 @@ type Keep struct {
 // Cook says how the pasta goes into the pot.
 type Cook struct {
 	After After `json:"after"`
+	// The maker's own: minutes of the first shape in the pot as it goes in, a time or a range, and salt, g to a litre;
+	// nil: as worked out.
+	Min      *float64 `json:"min"`
+	ToMin    *float64 `json:"to_min"`
+	SaltPerL *float64 `json:"salt_g_per_l"`
+}
+
+// OwnS is the maker's own time in the pot, s; false where none is said.
+func (c *Cook) OwnS() (from, to float64, said bool) {
+	if c.Min == nil {
+		return 0, 0, false
+	}
+	from = 60 * *c.Min
+	return from, max(from, 60*Or(c.ToMin, *c.Min)), true
 }
 
 // Default returns a complete request to start from: ten portions of tagliatelle on a hand

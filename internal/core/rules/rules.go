@@ -90,6 +90,9 @@ type Hydration struct {
 	FilledShift float64
 	// YolkShift is the shift of an all-yolk dough, points at yolk share 1. Source: house.
 	YolkShift float64
+	// YolkWord is how much drier than its figure an all-yolk dough is to the hand, points at yolk share 1: fat sets
+	// firm. The word counts it, the figure does not. Source: house.
+	YolkWord float64
 	// Roller is the band for a roller machine, points of working hydration. Source: house.
 	Roller Band
 	// Pin is the band for a rolling pin, points of working hydration. Source: house.
@@ -211,6 +214,13 @@ type Knead struct {
 	FridgeC float64
 	// ReadyD, ReadyT, ReadyU are the bounds of a dough that is ready to roll, 0–1. Source: house.
 	ReadyD, ReadyT, ReadyU float64
+	// EnoughD is the development a maker's own way is left alone from where folds or a night come after it, 0–1.
+	// Source: house.
+	EnoughD float64
+	// NightMin is the rest that counts as a night, min. Source: house.
+	NightMin float64
+	// PinWork is what a minute under the pin works the dough, min of hand kneading. Source: house.
+	PinWork float64
 	// ColdC is the dough temperature under which it is stiff, °C. Source: house.
 	ColdC float64
 	// HandHotC is the dough temperature over which kneading by hand pauses, °C. Source: house.
@@ -608,9 +618,9 @@ func Default() Rules {
 		Room: Room{PourShare: .60, BoardAreaM2: .045, BoardDoughPerFlour: 1.55, BoardRefMassG: 500, BoardSeconds: 600,
 			HeldBackShare: .08},
 		Hydration: Hydration{FatWeight: .20, AbsorptionWeight: .25, AbsorptionBasePct: 56, FineWidthMM: 3,
-			FineShift: -.5, FilledShift: 1, YolkShift: -1.5,
-			Roller:  Band{42.5, 2.5, 2.5, [3]float64{3, 6, 9}, [3]float64{2.5, 5, 10}},
-			Pin:     Band{46, 2, 3, [3]float64{3, 6, 11}, [3]float64{2.5, 5, 10}},
+			FineShift: -.5, FilledShift: 1, YolkShift: -1.5, YolkWord: 4,
+			Roller:  Band{42.5, 2.5, 2.5, [3]float64{6, 9, 12}, [3]float64{2.5, 5, 10}},
+			Pin:     Band{46, 2, 3, [3]float64{6, 9, 12}, [3]float64{2.5, 5, 10}},
 			Sheeter: Band{39, 1.5, 2.5, [3]float64{3, 6, 9}, [3]float64{4, 7, 10}}},
 		Eggs: Eggs{RichLow: .15, RichHigh: .60, RichNominal: .30, WholeWaterShare: .7, MaxTopShare: .08,
 			MinTopShare: .003, MaxFlourShare: .12,
@@ -645,6 +655,9 @@ func Default() Rules {
 			ContactRiseC:        1,
 			FridgeC:             4,
 			ReadyD:              .90,
+			EnoughD:             .80,
+			NightMin:            8 * 60,
+			PinWork:             .3,
 			ReadyT:              .25,
 			ReadyU:              .95,
 			ColdC:               12,
@@ -785,7 +798,7 @@ func Default() Rules {
 			Power:         1.5,
 			TasteOnlyMM:   3,
 			Early:         .40,
-			Late:          .25,
+			Late:          .60,
 			DryLinear:     .04,
 			DrySquare:     .0015,
 			FrozenMoreS:   45,

@@ -65,7 +65,31 @@ func (v cookView) Raw() string {
 	return ""
 }
 
-// FirstRaw says whether the first shape is raw inside: its minutes are no taste.
-func (v cookView) FirstRaw() bool { return v.Plan.RawIn(&v.Plan.Cut.CutPart) }
+// Time is the first shape's time in the pot: the maker's own, or from when it is tasted; what is raw inside is cooked
+// through.
+func (v cookView) Time() template.HTML {
+	k := &v.Plan.Cook
+	from := measure.MinSec(k.FromS)
+	switch {
+	case v.own() && k.ToS > k.FromS:
+		return v.Fig("In the pot, by your own clock", from+" to "+measure.MinSec(k.ToS), "", "cook.time")
+	case v.own():
+		return v.Fig("In the pot, by your own clock", from, "", "cook.time")
+	case v.Plan.RawIn(&v.Plan.Cut.CutPart):
+		return v.Fig("To the centre, at least", from, "", "cook.time")
+	}
+	return v.Fig("Taste from", from, "", "cook.time")
+}
 
-func cookKey(p *plan.Plan) string { return measure.MinSec(p.PotS()) }
+func (v cookView) own() bool {
+	_, _, said := v.Plan.Request.Cook.OwnS()
+	return said
+}
+
+// cookKey is the time in the pot as the row of stations has it.
+func cookKey(p *plan.Plan) string {
+	if from, _, said := p.Request.Cook.OwnS(); said {
+		return measure.MinSec(from)
+	}
+	return measure.MinSec(p.PotS())
+}

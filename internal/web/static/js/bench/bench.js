@@ -305,19 +305,19 @@ function brief(words) {
   return first.length <= 64 ? first : first.slice(0, 64).replace(/\s\S*$/, "") + " …";
 }
 
-// face writes the large figure, a smaller unit after it.
-function face(words, unit = "", cls = "") {
-  const el = $("face"), mark = words + "|" + unit;
+// face writes the large figure, what it is before it and a unit after it smaller.
+function face(words, unit = "", cls = "", what = "") {
+  const el = $("face"), mark = what + "|" + words + "|" + unit;
   el.className = "face " + cls;
   if (el.dataset.mark === mark) return;
   el.dataset.mark = mark;
-  el.replaceChildren(words);
-  if (unit) {
-    const small = document.createElement("span");
-    small.className = "unit";
-    small.textContent = unit;
-    el.append(small);
-  }
+  const small = (text) => {
+    const span = document.createElement("span");
+    span.className = "unit";
+    span.textContent = text;
+    return span;
+  };
+  el.replaceChildren(...(what ? [small(what)] : []), words, ...(unit ? [small(unit)] : []));
 }
 
 const rung = new Set();
@@ -344,7 +344,7 @@ function tick() {
     face(...mass(g || step.want_g), "sm");
     text("beside", g ? "weighed of " + grams(step.want_g) : step.counted ? step.much : scale?.silent ? "the scale is silent" : "to weigh");
   } else if (step?.stop) {
-    face(step.stop, "", step.stop.length > 3 ? "word" : "");
+    face(step.stop, "", step.stop.length > 3 ? "word" : "", step.stop.length > 3 ? "" : "stop"); // a pin has a word
     text("beside", (step.own ? "put in" : "pass " + step.pass + " of " + step.passes) + (step.halve ? ", halve it first" : "") + (step.fold ? ", folded" : "") + waiting(now, step));
   } else if (step?.kind === "cut" && step.count) {
     face(String(now.done[at].made ?? 0), "of " + step.count, "sm");
