@@ -109,8 +109,8 @@ func (p *Plan) cook() {
 
 // saltG is the salt to so many litres: the maker's own, or as worked out, g.
 func (p *Plan) saltG(waterL, bookG float64) float64 {
-	if own := p.Request.Cook.SaltPerL; own != nil {
-		return waterL * *own
+	if own := p.Request.Cook.Salt; own != nil {
+		return 1000 * waterL * *own
 	}
 	return bookG
 }

@@ -556,7 +556,7 @@ func (c *check) drying(m *model, p *plan.Plan, rho, water float64) {
 	k := &p.Cook
 	c.near("fresh", k.Seconds, fresh, .1)
 	c.near("taste from", k.FromS, .6*fresh*by, .1)
-	c.near("to", k.ToS, 1.25*fresh*by, .1)
+	c.near("to", k.ToS, 1.6*fresh*by, .1)
 	c.near("frozen", k.FrozenS, fresh+45, .1)
 	c.near("in the pan", k.InPanS, fresh*2/3, .1)
 	c.near("water", k.WaterL, p.Cut.AllMadeG/100, 1e-6)

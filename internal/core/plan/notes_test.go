@@ -31,7 +31,7 @@ func TestAdvice(t *testing.T) {
 		}, "more water brings it in"},
 		{"firm", request.AtFormula, Warning, func(r *request.Request) {
 			r.Eggs.FixWhole, r.Eggs.OwnEggG,
-				r.Eggs.TopUp = ptr(8), ptr(56), egg.TopNone
+				r.Eggs.TopUp = ptr(8), ptr(52), egg.TopNone
 		},
 			"by hand it crumbles"},
 		{"no_sheet", request.AtFormula, Warning, func(r *request.Request) { r.Eggs.FixWhole = ptr(20) },

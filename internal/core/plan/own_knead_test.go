@@ -42,7 +42,8 @@ func isTheSame(t *testing.T, what string, want, got *plan.Plan) {
 	}
 }
 
-// The maker's own steps that are a school's to the minute give that school's plan, byte for byte.
+// The maker's own steps that are a school's to the minute give that school's plan, byte for byte, but for what is said of kneading
+// that is short.
 func TestOwnStepsOfASchoolAreThatSchool(t *testing.T) {
 	rng := rand.New(rand.NewPCG(12, 1))
 	n := 0
@@ -65,6 +66,11 @@ func TestOwnStepsOfASchoolAreThatSchool(t *testing.T) {
 		got, err := plan.Make(rules.Default(), own)
 		if err != nil {
 			t.Fatal(err)
+		}
+		for _, x := range []*plan.Plan{free, got} { // what is short is asked for of a school, and remarked on of one's own
+			x.Notes = slices.DeleteFunc(x.Notes, func(n plan.Note) bool {
+				return slices.Contains([]string{"folds", "short_for_pin", "short_own"}, n.Code)
+			})
 		}
 		isTheSame(t, fmt.Sprintf("%+v %+v", own.Knead, own.Roll), free, got)
 		n++

@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"math"
 	"strings"
 	"testing"
 
@@ -79,10 +80,10 @@ func TestOwnPot(t *testing.T) {
 		t.Errorf("an end alone: from %v", p.Cook.FromS)
 	}
 	// Salt as said; as much as the sea is asked about. None is none.
-	for salt, asked := range map[float64]bool{0: false, 7: false, 35: true} {
-		p := pot(func(r *request.Request) { r.Cook.SaltPerL = &salt })
-		if got, want := p.Cook.InPotG, salt*p.Cook.InPotL; got != want || noted(p, "own_salt") != asked {
-			t.Errorf("%v g to a litre: %v g in %v L, asked %v", salt, got, p.Cook.InPotL, noted(p, "own_salt"))
+	for salt, asked := range map[float64]bool{0: false, .007: false, .035: true} {
+		p := pot(func(r *request.Request) { r.Cook.Salt = &salt })
+		if got, want := p.Cook.InPotG, 1000*salt*p.Cook.InPotL; math.Abs(got-want) > 1e-9 || noted(p, "own_salt") != asked {
+			t.Errorf("%v of the water: %v g in %v L, asked %v", salt, got, p.Cook.InPotL, noted(p, "own_salt"))
 		}
 	}
 	raw := func(r *request.Request) {

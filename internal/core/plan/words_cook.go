@@ -63,9 +63,9 @@ func (p *Plan) explainCook() {
 	if p.rawIn(&p.Cut.CutPart) {
 		say("cook.pan", "Not with a raw filling: it cooks through in the water first.")
 	}
-	if own := p.Request.Cook.SaltPerL; own != nil {
-		say("cook.pot", "%s of water to %s of pasta; your own salt, %s to a litre.",
-			p.in.L(ru.WaterPerPasta/10, measure.Shortest), p.in.G(100, 0), p.in.G(*own, measure.Shortest))
+	if own := p.Request.Cook.Salt; own != nil {
+		say("cook.pot", "%s of water to %s of pasta; your own salt, %.3g %% of the water.",
+			p.in.L(ru.WaterPerPasta/10, measure.Shortest), p.in.G(100, 0), 100**own)
 	} else {
 		say("cook.pot", "%s of water and %s of salt to %s of pasta.", p.in.L(ru.WaterPerPasta/10, measure.Shortest),
 			p.in.G(100*ru.SaltPerPasta, measure.Shortest), p.in.G(100, 0))
@@ -94,18 +94,18 @@ func (p *Plan) adviseOwnPot() {
 		p.note(request.AtCook, "cook.time", Remark, "pot_to_alone", "From when?",
 			"An end without a beginning is left aside: say from which minute on.")
 	}
-	if own.SaltPerL != nil && *own.SaltPerL > saltyPerL {
+	if own.Salt != nil && *own.Salt > saltyShare {
 		p.note(request.AtCook, "cook.pot", Remark, "own_salt", "As the sea?",
-			"The sea has about 35 g to a litre; most who salt their water like it use 10 to 15. Your %s stand.",
-			p.in.G(*own.SaltPerL, measure.Shortest))
+			"The sea has about 3.5 %%; most who salt their water like it use 1 to 1.5 %%. Your %.3g %% stands.",
+			100**own.Salt)
 	}
 }
 
-// ownPotOff is from how many times the worked-out time on the maker's own is remarked on, and saltyPerL from how much
-// salt to a litre, g. Source: house.
+// ownPotOff is from how many times the worked-out time on the maker's own is remarked on, and saltyShare from how much
+// salt of the water. Source: house.
 const (
-	ownPotOff = 1.5
-	saltyPerL = 20
+	ownPotOff  = 1.5
+	saltyShare = .02
 )
 
 func (p *Plan) adviseCook() {

@@ -335,10 +335,13 @@ func (p *Plan) adviseOwnShort() {
 		d >= ru.EnoughD && (p.way.Folds > 0 || night || p.ask.Pin):
 		return
 	}
+	ways := "Folds at the widest stop, longer kneading or a night in the fridge bring it there; where a pass would tear " +
+		"for it, that is said at the pass."
+	if p.ask.Pin {
+		ways = "The pin is counted in it; longer kneading or a night in the fridge bring it there."
+	}
 	p.note(request.AtKnead, "knead.min", Remark, "short_own", "Kneaded little.",
-		"It comes to %.0f %%; from %.0f %% on a sheet is smooth and elastic. Folds at the widest stop, longer kneading "+
-			"or a night in the fridge bring it there; where a pass would tear for it, that is said at the pass.", 100*d,
-		100*ru.ReadyD)
+		"It comes to %.0f %%; from %.0f %% on a sheet is smooth and elastic. %s", 100*d, 100*ru.ReadyD, ways)
 }
 
 // openMin is how long a dough may lie open before it skins, min. Source: house.

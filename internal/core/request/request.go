@@ -590,11 +590,11 @@ type Keep struct {
 // Cook says how the pasta goes into the pot.
 type Cook struct {
 	After After `json:"after"`
-	// The maker's own: minutes of the first shape in the pot as it goes in, a time or a range, and salt, g to a litre;
-	// nil: as worked out.
-	Min      *float64 `json:"min"`
-	ToMin    *float64 `json:"to_min"`
-	SaltPerL *float64 `json:"salt_g_per_l"`
+	// The maker's own: minutes of the first shape in the pot as it goes in, a time or a range, and salt, share of the
+	// water; nil: as worked out.
+	Min   *float64 `json:"min"`
+	ToMin *float64 `json:"to_min"`
+	Salt  *float64 `json:"salt_share"`
 }
 
 // OwnS is the maker's own time in the pot, s; false where none is said.
