@@ -128,19 +128,21 @@ func DryChart(p *plan.Plan) string {
 
 // PotRuler is the cooking time with its range.
 func PotRuler(p *plan.Plan) string {
-	c := &p.Cook
-	title := "Taste between "
-	if _, _, own := p.Request.Cook.OwnS(); own {
-		title = "In the pot, by your own clock: between "
+	from, to := p.WorkedOutPot()
+	title := "Taste between " + measure.MinSec(from) + " and " + measure.MinSec(to)
+	at := p.PotS()
+	word := measure.MinSec(at)
+	if own, _, said := p.Request.Cook.OwnS(); said {
+		at = own
+		word = "yours: " + measure.MinSec(own)
+		title = "By your own clock " + measure.MinSec(own) + "; worked out between " + measure.MinSec(from) + " and " +
+			measure.MinSec(to)
 	}
-	r := Ruler{Title: title + measure.MinSec(c.FromS) + " and " + measure.MinSec(c.ToS), WidthUnits: 926,
-		Step: 30, Left: "raw at heart",
-		Right: "soft",
-		Bands: []Band{{From: c.FromS, To: c.ToS, Class: "dough"}}, Marks: []Mark{{At: p.PotS(),
-			Text: measure.MinSec(p.PotS())}},
+	r := Ruler{Title: title, WidthUnits: 926, Step: 30, Left: "raw at heart", Right: "soft",
+		Bands: []Band{{From: from, To: to, Class: "dough"}}, Marks: []Mark{{At: at, Text: word}},
 		Foot: "Seconds from when the water boils again."}
 	for _, step := range []float64{15, 30, 60, 120} {
-		r.Step, r.Max = step, math.Ceil(c.ToS*1.35/step)*step
+		r.Step, r.Max = step, math.Ceil(max(to, at)*1.35/step)*step
 		if r.Max/step <= 12 {
 			break
 		}

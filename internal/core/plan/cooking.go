@@ -169,6 +169,12 @@ func (p *Plan) potTime(x *CutPart, after request.After) (from, to, mid float64) 
 	return from, to, mid
 }
 
+// WorkedOutPot is when the first shape would be tasted, s from and to, whatever its maker says.
+func (p *Plan) WorkedOutPot() (from, to float64) {
+	from, to, _ = p.bookTime(&p.Cut.CutPart, p.Request.Cook.After)
+	return from, to
+}
+
 // bookTime is potTime as it is worked out.
 func (p *Plan) bookTime(x *CutPart, after request.After) (from, to, mid float64) {
 	t := p.timeOf(x, p.lossBefore(after))

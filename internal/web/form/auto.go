@@ -41,11 +41,12 @@ var chosen = map[string]struct {
 	"bench.pot_l":          {0, func(p *plan.Plan) float64 { return p.Rules().Cook.PotL }},
 	"bench.pots":           {0, func(*plan.Plan) float64 { return 1 }},
 	"bench.boil_min":       {0, func(p *plan.Plan) float64 { return p.Cook.BoilMin }},
-	"cook.salt_share":      {3, func(p *plan.Plan) float64 { return p.Rules().Cook.SaltPerPasta / p.Rules().Cook.WaterPerPasta }},
-	"keep.days":            {1, func(p *plan.Plan) float64 { return p.Keep.ToDays }},
-	"cut.min_length_mm":    {0, func(p *plan.Plan) float64 { return p.Cut.MinMM }},
-	"cut.max_length_mm":    {0, func(p *plan.Plan) float64 { return p.Cut.MaxMM }},
-	"cut.nest_g":           {0, func(p *plan.Plan) float64 { return p.Cut.NestG }},
+	"cook.salt_share": {1,
+		func(p *plan.Plan) float64 { return 100 * p.Rules().Cook.SaltPerPasta / p.Rules().Cook.WaterPerPasta }},
+	"keep.days":         {1, func(p *plan.Plan) float64 { return p.Keep.ToDays }},
+	"cut.min_length_mm": {0, func(p *plan.Plan) float64 { return p.Cut.MinMM }},
+	"cut.max_length_mm": {0, func(p *plan.Plan) float64 { return p.Cut.MaxMM }},
+	"cut.nest_g":        {0, func(p *plan.Plan) float64 { return p.Cut.NestG }},
 }
 
 func nought(*plan.Plan) float64 { return 0 }
