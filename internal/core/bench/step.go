@@ -390,7 +390,10 @@ func (b *builder) potting(s plan.Step) {
 		if t.Own {
 			x.Say = "Stir at once. Out by your own clock; taste all the same."
 		}
-		if x.Through {
+		if t.ThroughS > 0 {
+			x.Say = fmt.Sprintf("Stir at once. It is %s inside, and your clock is short: cut one open, no pink, "+
+				"steaming, or it goes on to about %s.", t.Raw, measure.MinSec(t.ThroughS))
+		} else if x.Through {
 			x.Say = fmt.Sprintf("Stir at once. It is %s inside: not out before the clock, however it looks.", t.Raw)
 		}
 		b.add(x, s)

@@ -44,6 +44,9 @@ type PotTurn struct {
 	MidS  float64 `json:"middle_s"`
 	Raw   string  `json:"raw,omitempty"` // what is raw in its filling
 	Own   bool    `json:"own,omitempty"` // from_s and to_s are the maker's own
+	// ThroughS is how long what is raw inside takes to the centre where the maker's own minutes are fewer, s; 0: they
+	// are not.
+	ThroughS float64 `json:"through_s,omitempty"`
 }
 
 // PotTime is when to taste one shape, s.
@@ -129,6 +132,9 @@ func (p *Plan) turns(potL float64, pots int) (out []PotTurn) {
 		}
 		t.FromS, t.ToS, t.MidS = p.potTime(x, p.Request.Cook.After)
 		_, _, t.Own = p.ownPotS(x)
+		if least, _, _ := p.bookTime(x, p.Request.Cook.After); t.Own && t.Raw != "" && t.ToS < least {
+			t.ThroughS = least
+		}
 		out = append(out, t)
 	}
 	slices.SortStableFunc(out, func(a, b PotTurn) int { return cmp.Compare(b.MidS, a.MidS) })

@@ -9,7 +9,8 @@ import (
 	"hollen/internal/core/rules"
 )
 
-// The maker's own minutes and salt stand as said, from the plan to its steps, of the first shape alone; the model stands
+// The maker's own minutes and salt stand as said, from the plan to its steps, of the first shape alone; the model
+// stands
 // beside them, and what is raw inside keeps its caution.
 func TestOwnPot(t *testing.T) {
 	pot := func(change func(r *request.Request)) *Plan {
@@ -82,7 +83,8 @@ func TestOwnPot(t *testing.T) {
 	// Salt as said; as much as the sea is asked about. None is none.
 	for salt, asked := range map[float64]bool{0: false, .007: false, .035: true} {
 		p := pot(func(r *request.Request) { r.Cook.Salt = &salt })
-		if got, want := p.Cook.InPotG, 1000*salt*p.Cook.InPotL; math.Abs(got-want) > 1e-9 || noted(p, "own_salt") != asked {
+		if got, want := p.Cook.InPotG, 1000*salt*p.Cook.InPotL; math.Abs(got-want) > 1e-9 || noted(p,
+			"own_salt") != asked {
 			t.Errorf("%v of the water: %v g in %v L, asked %v", salt, got, p.Cook.InPotL, noted(p, "own_salt"))
 		}
 	}
@@ -92,8 +94,12 @@ func TestOwnPot(t *testing.T) {
 	}
 	least := pot(raw).Cook.FromS
 	short := pot(func(r *request.Request) { raw(r); r.Cook.Min = Some((least - 20) / 60) })
-	if long := pot(func(r *request.Request) { raw(r); r.Cook.Min = Some((least + 5) / 60) }); !noted(short, "own_raw") ||
+	if long := pot(func(r *request.Request) { raw(r); r.Cook.Min = Some((least + 5) / 60) }); !noted(short,
+		"own_raw") ||
 		noted(long, "own_raw") {
 		t.Error("raw inside and under its time is not warned of, or over it is")
+	} else if s := last(short); !strings.Contains(s.Text, "raw meat inside: to the centre") ||
+		long.Cook.Turns[0].ThroughS > 0 {
+		t.Errorf("the step says %q", s.Text)
 	}
 }

@@ -632,6 +632,9 @@ func (l *list) turn(t *PotTurn) {
 		load = fmt.Sprintf("in %d loads of %s", t.Loads, p.in.Grams(t.LoadG))
 	}
 	text := fmt.Sprintf("%s. %s, %s.", t.doneWords(), p.in.Grams(t.LoadG*float64(t.Loads)), load)
+	if t.ThroughS > 0 {
+		text += fmt.Sprintf(" It is %s inside: to the centre it is about %s.", t.Raw, measure.MinSec(t.ThroughS))
+	}
 	test := "Bite one from the early end on."
 	if t.Raw != "" {
 		test = p.centreWords()
