@@ -177,13 +177,17 @@ func (o options) serve(ctx context.Context, out, errw io.Writer) error {
 	case <-lost:
 		err = errors.New("the private database has stopped by itself; see mariadb.log in the data folder")
 	}
-	// what goes on is told to end, and whoever waits for a database that hangs
+	shutDown(srv, log)
+	return err
+}
+
+// shutDown tells what goes on to end, and whoever waits for a database that hangs.
+func shutDown(srv *http.Server, log *slog.Logger) {
 	quiet, cancel := context.WithTimeout(context.Background(), time.Second)
 	defer cancel()
 	if down := srv.Shutdown(quiet); down != nil && !errors.Is(down, http.ErrServerClosed) {
 		log.Warn("shutdown", "err", errors.Join(down, srv.Close()))
 	}
-	return err
 }
 
 // remake makes summaries of an older version anew; lists do without meanwhile.
