@@ -623,7 +623,8 @@ func TestEndedWithoutWords(t *testing.T) {
 		if strings.HasPrefix(x.Key, "knead.") {
 			break
 		}
-		events = append(events, bench.Event{ID: fmt.Sprint("d", i), At: long.Add(time.Minute), Says: bench.Done{Step: x.Key}})
+		events = append(events, bench.Event{ID: fmt.Sprint("d", i), At: long.Add(time.Minute),
+			Says: bench.Done{Step: x.Key}})
 	}
 	if _, err := st.AddEvents(context.Background(), m.ID, events); err != nil {
 		t.Fatal(err)

@@ -201,7 +201,8 @@ func TestBenchTaps(t *testing.T) {
 			}()
 			go func() {
 				for i := range steps {
-					e := corebench.Event{ID: fmt.Sprintf("s%d-%d", screen, i), At: storetest.Now(), Says: corebench.Done{Step: steps[i].Key}}
+					e := corebench.Event{ID: fmt.Sprintf("s%d-%d", screen, i), At: storetest.Now(),
+						Says: corebench.Done{Step: steps[i].Key}}
 					doc, _ := json.Marshal(map[string]any{"events": []corebench.Event{e}})
 					if conn.Write(ctx, websocket.MessageText, doc) != nil {
 						return

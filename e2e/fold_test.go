@@ -39,7 +39,8 @@ func TestAScreenFoldsAsTheCoreDoes(t *testing.T) {
 			t.Fatal(err)
 		}
 		var got screenState
-		out := eval[string](b, fmt.Sprintf("JSON.stringify((({ state, steps, local }) => fold(state, steps, local))(%s))",
+		out := eval[string](b, fmt.Sprintf("JSON.stringify((({ state, steps, local }) => fold(state, steps, "+
+			"local))(%s))",
 			doc))
 		if err := json.Unmarshal([]byte(out), &got); err != nil {
 			t.Fatal(err)
@@ -51,8 +52,10 @@ func TestAScreenFoldsAsTheCoreDoes(t *testing.T) {
 			t.Fatalf("%d, after %d of %d taps: %s; the last %v", n, k, len(all), words, all[max(0, len(all)-3):])
 		}
 	}
-	for _, what := range []bench.What{"done", "skipped", "taken_back", "paused", "resumed", "minutes", "clock", "unclock",
-		"put_in", "last_stop", "weighed", "poked", "looked", "flexed", "window", "measured", "made", "dried", "shrunk"} {
+	for _, what := range []bench.What{"done", "skipped", "taken_back", "paused", "resumed", "minutes", "clock",
+		"unclock",
+		"put_in", "last_stop", "weighed", "poked", "looked", "flexed", "window", "measured", "made", "dried",
+		"shrunk"} {
 		if kinds[what] < 5 {
 			t.Errorf("%s was tapped %d times: it shows little", what, kinds[what])
 		}
@@ -172,7 +175,8 @@ func (s *screenState) differs(m *bench.Making) string {
 
 // near says whether two steps are alike but for the last digits.
 func near(a, b screenStep) bool {
-	for _, v := range [][2]*float64{{&a.PausedS, &b.PausedS}, {&a.MM, &b.MM}, {&a.Loss, &b.Loss}, {&a.Shrunk, &b.Shrunk},
+	for _, v := range [][2]*float64{{&a.PausedS, &b.PausedS}, {&a.MM, &b.MM}, {&a.Loss, &b.Loss}, {&a.Shrunk,
+		&b.Shrunk},
 		{&a.MadeG, &b.MadeG}} {
 		if math.Abs(*v[0]-*v[1]) < 1e-6 {
 			*v[0] = *v[1]

@@ -29,7 +29,8 @@ func TestDoctor(t *testing.T) {
 	b.until("the act", "document.querySelector('#sheet table button.take[name=set]')")
 	b.click("#spine li:nth-child(1) button")
 	b.until("more water",
-		"document.querySelector('#sheet .stack .num')?.textContent.trim() !== '"+before+"' && document.querySelector('.station[aria-current] .name')?.textContent === 'Formula'")
+		"document.querySelector('#sheet .stack .num')?.textContent.trim() !== '"+before+"' && "+
+			"document.querySelector('.station[aria-current] .name')?.textContent === 'Formula'")
 	b.click("#save")
 	b.until("saved", settledState+" === 'saved'")
 	if a := saved(t, s, demo.Number(demo.Saturday)).Request.Acts; len(a) != 1 || a[0].Kind != doctor.Water {

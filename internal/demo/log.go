@@ -170,7 +170,8 @@ func (w workshop) tried(p *plan.Plan, rng *rand.Rand, events []bench.Event, say 
 		end := ends[s.Key]
 		switch {
 		case s.Kind == bench.Wait && s.Station == request.AtRest && s.Min > 15 && s.Min < 300 && rng.IntN(2) == 0:
-			say(bench.Event{At: end.Add(-time.Second), Says: bench.Poked{Step: s.Key, S: math.Round(10*(3.4+.8*rng.NormFloat64())) / 10}})
+			say(bench.Event{At: end.Add(-time.Second), Says: bench.Poked{Step: s.Key,
+				S: math.Round(10*(3.4+.8*rng.NormFloat64())) / 10}})
 		case s.Kind == bench.Wait && s.Station == request.AtDry && p.Request.Room.Air == dry.Still && rng.IntN(2) == 0:
 			word := "not yet"
 			if rng.IntN(3) == 0 {
@@ -178,7 +179,8 @@ func (w workshop) tried(p *plan.Plan, rng *rand.Rand, events []bench.Event, say 
 			}
 			say(bench.Event{At: end.Add(-time.Second), Says: bench.Looked{Step: s.Key, Look: word}})
 		case s.Kind == bench.Pass && s.Piece == 2 && s.Pass == s.Passes && s.SheetMM > 0 && rng.IntN(3) == 0:
-			say(bench.Event{At: end, Says: bench.Measured{Step: s.Key, MM: math.Round(100*s.SheetMM*(1.05+.02*rng.NormFloat64())) / 100}})
+			mm := math.Round(100*s.SheetMM*(1.05+.02*rng.NormFloat64())) / 100
+			say(bench.Event{At: end, Says: bench.Measured{Step: s.Key, MM: mm}})
 		}
 	}
 }

@@ -20,9 +20,11 @@ func makings(now time.Time, plans []*plan.Plan) []store.SeedMaking {
 	linguine, p := of(Chandler)
 	began := now.Add(-26 * time.Hour)
 	events, end := madeUpTo(p, began, "", "Linde")
-	events = append(events, bench.Event{ID: "demo-note", By: "Linde", At: end.Add(-8 * time.Minute), Says: bench.Noted{Text: "The fifth piece tore at the edge: dusted, and on."}},
+	events = append(events, bench.Event{ID: "demo-note", By: "Linde", At: end.Add(-8 * time.Minute),
+		Says: bench.Noted{Text: "The fifth piece tore at the edge: dusted, and on."}},
 		bench.Event{ID: "demo-felt", At: end, Says: bench.Felt{Word: -1}},
-		bench.Event{ID: "demo-end", At: end.Add(time.Second), Says: bench.Ended{G: math.Round(.97 * p.Formula.Dough.MassG), Text: "A little more water, and roll it a stop finer."}})
+		bench.Event{ID: "demo-end", At: end.Add(time.Second), Says: bench.Ended{G: math.Round(
+			.97 * p.Formula.Dough.MassG), Text: "A little more water, and roll it a stop finer."}})
 	out := []store.SeedMaking{{Batch: linguine, Plan: p, Began: began, Events: events}}
 	service, p := of(Service)
 	_, until := madeUpTo(p, now, "rest.1", "Osk")
@@ -44,7 +46,8 @@ func madeUpTo(p *plan.Plan, began time.Time, until, by string) (out []bench.Even
 			minutes = 3
 		case bench.Weigh:
 			minutes = .6
-			out = append(out, bench.Event{ID: fmt.Sprintf("demo-w%d", i), By: by, At: end.Add(30 * time.Second), Says: bench.Weighed{Step: s.Key, G: s.WantG}})
+			out = append(out, bench.Event{ID: fmt.Sprintf("demo-w%d", i), By: by, At: end.Add(30 * time.Second),
+				Says: bench.Weighed{Step: s.Key, G: s.WantG}})
 		case bench.Divide:
 			minutes = .3
 		}

@@ -33,7 +33,8 @@ func TestRobotMakesEveryBatch(t *testing.T) {
 			}
 			at := func(minutes float64) time.Time { return began.Add(time.Duration(minutes * float64(time.Minute))) }
 			if s.WantG > 0 {
-				events = append(events, bench.Event{ID: "w" + s.Key, At: at(now), Says: bench.Weighed{Step: s.Key, G: s.WantG}})
+				events = append(events, bench.Event{ID: "w" + s.Key, At: at(now), Says: bench.Weighed{Step: s.Key,
+					G: s.WantG}})
 			}
 			now += s.PlanMin
 			events = append(events, bench.Event{ID: "d" + s.Key, At: at(now), Says: bench.Done{Step: s.Key}})

@@ -15,13 +15,15 @@ import (
 
 // oneDay is a day of one task and one order.
 func oneDay() (day.Sheet, []day.Want) {
-	d := &schedule.Day{Tasks: []schedule.Task{{Key: "3.roll.1", Name: "Roll", Kind: schedule.Roll, Hands: true, Minutes: []int{20},
-		To: 1440}},
+	d := &schedule.Day{Tasks: []schedule.Task{{Key: "3.roll.1", Name: "Roll", Kind: schedule.Roll, Hands: true,
+		Minutes: []int{20},
+		To:      1440}},
 		People: []schedule.Person{{Name: "Ada; of, the \\ quay"}}, Orders: []schedule.Order{{Name: "Pharos", Due: 720,
 			Last: []int{0}}}}
 	s := day.Sheet{Date: "2026-12-24", Jobs: []day.Job{{Batch: 3, Letter: "A", Name: "Tagliatelle", Part: day.FromCold,
 		Cooked: true, Left: true}}, Day: d,
-		Slots: []schedule.Slot{{Start: 600, Min: 20, CleanMin: 10}}, Shop: day.Shop{Breaks: []day.Span{{From: 1, To: 2}},
+		Slots: []schedule.Slot{{Start: 600, Min: 20, CleanMin: 10}}, Shop: day.Shop{Breaks: []day.Span{{From: 1,
+			To: 2}},
 			People: []day.Hand{{Name: "Ada", From: 1, To: 2, Cannot: []schedule.Kind{schedule.Pot}}}}}
 	return s, []day.Want{{ID: 5, Who: "Pharos", What: "tagliatelle", Due: 720, Jobs: []uint64{3}, Count: 8},
 		{Who: "nobody yet", What: "x", Due: 800, Count: 2}}

@@ -72,7 +72,8 @@ func TestEventsOfManyScreens(t *testing.T) {
 	for screen := range 8 {
 		all.Go(func() {
 			for i := range 10 {
-				e := bench.Event{ID: fmt.Sprintf("s%d-%d", screen, i), At: storetest.Now(), Says: bench.Noted{Text: "x"}}
+				e := bench.Event{ID: fmt.Sprintf("s%d-%d", screen, i), At: storetest.Now(),
+					Says: bench.Noted{Text: "x"}}
 				shared := bench.Event{ID: fmt.Sprintf("both-%d", i), At: storetest.Now(), Says: bench.Noted{Text: "x"}}
 				if _, err := s.AddEvents(ctx, m.ID, []bench.Event{e, shared, e}); err != nil {
 					t.Error(err)
@@ -114,13 +115,15 @@ func TestMakingStays(t *testing.T) {
 	if _, err := s.Making(ctx, 99); !errors.Is(err, store.ErrNotFound) {
 		t.Errorf("no making: %v", err)
 	}
-	if _, err := s.AddEvents(ctx, 99, []bench.Event{{ID: "a", Says: bench.Noted{}}}); !errors.Is(err, store.ErrNotFound) {
+	if _, err := s.AddEvents(ctx, 99, []bench.Event{{ID: "a", Says: bench.Noted{}}}); !errors.Is(err,
+		store.ErrNotFound) {
 		t.Errorf("an event of no making: %v", err)
 	}
 	many := make([]bench.Event, 5000)
 	for round := range 5 {
 		for i := range many {
-			many[i] = bench.Event{ID: fmt.Sprintf("r%d-%d", round, i), At: storetest.Now(), Says: bench.Noted{Text: "x"}}
+			many[i] = bench.Event{ID: fmt.Sprintf("r%d-%d", round, i), At: storetest.Now(),
+				Says: bench.Noted{Text: "x"}}
 		}
 		if _, err = s.AddEvents(ctx, m.ID, many); err != nil {
 			break

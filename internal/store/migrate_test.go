@@ -39,7 +39,8 @@ func (c severed) Write(b []byte) (int, error) {
 }
 
 // A process that dies at any point of a migration leaves a database the next one can open: a
-// new one, and one with things from before the cabinet. Every seventh packet is tried, every second where HOLLEN_LONG is
+// new one, and one with things from before the cabinet. Every seventh packet is tried, every second where HOLLEN_LONG
+// is
 // set.
 func TestMigrationsCutOffAnywhere(t *testing.T) {
 	if err := mysql.SetLogger(&mysql.NopLogger{}); err != nil { // it tells of every cut

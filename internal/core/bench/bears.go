@@ -12,7 +12,8 @@ import (
 	"hollen/internal/core/roll"
 )
 
-// Evidence is what a making says for the next ones: what was seen beside what the book would have planned, nothing learned
+// Evidence is what a making says for the next ones: what was seen beside what the book would have planned, nothing
+// learned
 // counted in, and whose it was.
 type Evidence struct {
 	Flour  string `json:"flour"` // label: its key, and a second one's that is a quarter or more

@@ -39,7 +39,8 @@ func made(t testing.TB, change func(r *request.Request)) *plan.Plan {
 // done are the events of going on through the first n steps, each taking so many minutes.
 func done(steps []Step, n int, minutes float64) (out []Event) {
 	for i := range n {
-		out = append(out, Event{ID: fmt.Sprintf("d%03d", i), At: at(minutes * float64(i+1)), Says: Done{Step: steps[i].Key}})
+		out = append(out, Event{ID: fmt.Sprintf("d%03d", i), At: at(minutes * float64(i+1)),
+			Says: Done{Step: steps[i].Key}})
 	}
 	return out
 }
@@ -170,12 +171,14 @@ func TestClocks(t *testing.T) {
 		60*(length-1))
 	near("no less than nothing", clock(Event{ID: "m", At: at(start +
 		1), Says: MoreMin{Step: key, Min: -500}}).LeftS(at(start)), 0)
-	s := Fold(steps, began, append(append([]Event{}, events...), Event{ID: "own", At: at(start), Says: ClockSet{Name: "sauce", Min: 20}},
+	s := Fold(steps, began, append(append([]Event{}, events...), Event{ID: "own", At: at(start),
+		Says: ClockSet{Name: "sauce", Min: 20}},
 		Event{ID: "more", At: at(start + 1), Says: MoreMin{Clock: "own", Min: 5}}))
 	if len(s.Clocks) != 2 || s.Clocks[1].Name != "sauce" || s.Clocks[1].LengthS != 1500 {
 		t.Errorf("clocks %+v", s.Clocks)
 	}
-	s = Fold(steps, began, append(append([]Event{}, events...), Event{ID: "own", At: at(start), Says: ClockSet{Name: "sauce", Min: 20}},
+	s = Fold(steps, began, append(append([]Event{}, events...), Event{ID: "own", At: at(start),
+		Says: ClockSet{Name: "sauce", Min: 20}},
 		Event{ID: "off", At: at(start + 1), Says: ClockPutAway{Clock: "own"}}))
 	if len(s.Clocks) != 1 {
 		t.Errorf("put away, and still there: %+v", s.Clocks)
@@ -186,7 +189,8 @@ func TestClocks(t *testing.T) {
 func TestPausedAndDone(t *testing.T) {
 	steps := Steps(made(t, nil))
 	key := steps[0].Key
-	s := Fold(steps, began, []Event{{ID: "p", At: at(1), Says: Paused{Step: key}}, {ID: "d", At: at(3), Says: Done{Step: key}}, {ID: "e", At: at(4), Says: Done{Step: key}}})
+	s := Fold(steps, began, []Event{{ID: "p", At: at(1), Says: Paused{Step: key}}, {ID: "d", At: at(3),
+		Says: Done{Step: key}}, {ID: "e", At: at(4), Says: Done{Step: key}}})
 	if p := s.Steps[key]; p.Took() != 1 || s.Now != 1 {
 		t.Errorf("took %g min, now %d", p.Took(), s.Now)
 	}
@@ -315,7 +319,8 @@ func TestKindsOfEvents(t *testing.T) {
 			t.Errorf("%s is two kinds", k.What)
 		}
 		seen[k.What] = true
-		doc := fmt.Sprintf(`{"id":"a","what":%q,"at":"2026-11-28T09:00:00Z","by":"Linde","step":"cut.1","of":"b","g":2,"min":3,"s":4,`+
+		doc := fmt.Sprintf(`{"id":"a","what":%q,"at":"2026-11-28T09:00:00Z","by":"Linde","step":"cut.1","of":"b",`+
+			`"g":2,"min":3,"s":4,`+
 			`"mm":5,"n":6,"text":"yes","sign":"sticks","from_g":7,"from_mm":8,"scale":true}`, k.What)
 		var e, again Event
 		if err := json.Unmarshal([]byte(doc), &e); err != nil || e.What() != k.What || e.By != "Linde" {
@@ -328,7 +333,8 @@ func TestKindsOfEvents(t *testing.T) {
 		if err := json.Unmarshal(out, &again); err != nil || k.Doc != "" && !reflect.DeepEqual(e, again) {
 			t.Errorf("%s: %v, then %v, %v", k.What, e, again, err)
 		}
-		if line := fmt.Sprintf("| `%s` | %s |\n", k.What, k.Doc); k.Doc != "" && !strings.Contains(string(formats), line) {
+		if line := fmt.Sprintf("| `%s` | %s |\n", k.What, k.Doc); k.Doc != "" && !strings.Contains(string(formats),
+			line) {
 			t.Errorf("docs/formats.md has no line %s", line)
 		}
 		if k.Doc == "" && !strings.Contains(string(out), `"sign":"sticks"`) {
@@ -459,7 +465,8 @@ func TestPotTurnByTurn(t *testing.T) {
 	for i, s := range Steps(raw) {
 		now++
 		if s.Kind == Pot {
-			events = append(events, Event{ID: fmt.Sprint("l", i), At: at(now - .5), Says: Looked{Step: s.Key, Look: "right"}})
+			events = append(events, Event{ID: fmt.Sprint("l", i), At: at(now - .5), Says: Looked{Step: s.Key,
+				Look: "right"}})
 		}
 		events = append(events, Event{ID: fmt.Sprint("d", i), At: at(now), Says: Done{Step: s.Key}})
 	}

@@ -86,12 +86,14 @@ func TestLastStop(t *testing.T) {
 		t.Errorf("after the last pass of the first piece comes %s", s.Key)
 	}
 	m = Run(p, began, with(events, Event{ID: "l", At: at(now), Says: LastStop{Step: "roll.1.pass.3"}},
-		Event{ID: "d", At: at(now + 1), Says: Done{Step: "roll.1.pass.3"}}, Event{ID: "m", At: at(now + 2), Says: LastStop{Step: "roll.1.pass.4"}}))
+		Event{ID: "d", At: at(now + 1), Says: Done{Step: "roll.1.pass.3"}}, Event{ID: "m", At: at(now + 2),
+			Says: LastStop{Step: "roll.1.pass.4"}}))
 	if s := m.Steps[m.State.Now]; s.Key != "roll.1.pass.4" {
 		t.Errorf("one pass more, and on is %s", s.Key)
 	}
 	finest := p.Roll.Machine.Stops[len(p.Roll.Machine.Stops)-1].Label
-	m = Run(p, began, with(events, Event{ID: "f", At: at(now), Says: PutIn{Kind: OwnPass, Before: "roll.2.pass.1", Text: finest, Piece: 1}}))
+	m = Run(p, began, with(events, Event{ID: "f", At: at(now), Says: PutIn{Kind: OwnPass, Before: "roll.2.pass.1",
+		Text: finest, Piece: 1}}))
 	s, _ := find(t, m, "own.f")
 	if s.Stop != finest || s.SheetMM <= 0 || s.SheetMM >= p.Roll.SheetMM || s.Piece != 1 ||
 		m.Steps[m.State.Now].Key != "roll.1.pass.3" {
@@ -103,12 +105,14 @@ func TestLastStop(t *testing.T) {
 func TestCountedAndDecided(t *testing.T) {
 	p := made(t, nil)
 	events, now := upTo(Steps(p), "roll.1.pass.1")
-	m := Run(p, began, with(events, Event{ID: "n", At: at(now), Says: Made{Step: "cut.1", N: 3, G: 360}}, Event{ID: "o", At: at(now), Says: Made{Step: "cut.1", N: 2}}, Event{ID: "q", At: at(now), Says: Made{Step: "cut.1", N: -1}}))
+	m := Run(p, began, with(events, Event{ID: "n", At: at(now), Says: Made{Step: "cut.1", N: 3, G: 360}}, Event{ID: "o",
+		At: at(now), Says: Made{Step: "cut.1", N: 2}}, Event{ID: "q", At: at(now), Says: Made{Step: "cut.1", N: -1}}))
 	if s, c := find(t, m, "cut.1"); c.Made != 4 || c.MadeG != 360 || c.MadeN != 3 || s.Count < 1 || s.CountName == "" {
 		t.Errorf("%d %s of %d, %g g of %d", c.Made, s.CountName, s.Count, c.MadeG, c.MadeN)
 	}
 	pieces := p.Roll.Pieces
-	m = Run(p, began, with(events, Event{ID: "b", At: at(now), Says: PutBy{What: "dough", N: 2, G: 300, Place: "fridge"}}))
+	m = Run(p, began, with(events, Event{ID: "b", At: at(now), Says: PutBy{What: "dough", N: 2, G: 300,
+		Place: "fridge"}}))
 	if _, x := find(t, m, "roll.1.pass.1"); x.Status != Running || m.State.PutBy != min(2, pieces-1) ||
 		!strings.Contains(m.Change, "put by") {
 		t.Errorf("%+v, %d put by, %q", x, m.State.PutBy, m.Change)
@@ -125,7 +129,8 @@ func TestCountedAndDecided(t *testing.T) {
 	}
 	var all []Event
 	for i := range pieces {
-		all = append(all, Event{ID: "s" + string(rune('a'+i)), At: at(now), Says: Shaped{Piece: i + 1, Shape: "maltagliati"}})
+		all = append(all, Event{ID: "s" + string(rune('a'+i)), At: at(now), Says: Shaped{Piece: i +
+			1, Shape: "maltagliati"}})
 	}
 	if m = Run(p, began, with(events, all...)); m.Ahead.Cut.Shape.Key != "maltagliati" ||
 		len(m.Ahead.Cut.Parts()) != 1 {
@@ -182,7 +187,8 @@ func TestFoodClock(t *testing.T) {
 	if got := m.Food.OutMin(at(now + 30)); math.Abs(got-(now+30-mix)) > .01 || m.Food.CautionMin != 120 {
 		t.Errorf("out for %.2f min, want %.2f; caution at %g", got, now+30-mix, m.Food.CautionMin)
 	}
-	cold := with(events, Event{ID: "c", At: at(now + 5), Says: PutIn{Kind: OwnFridge, Before: "roll.1.pass.1", Text: "Into the fridge", Min: 20}})
+	cold := with(events, Event{ID: "c", At: at(now + 5), Says: PutIn{Kind: OwnFridge, Before: "roll.1.pass.1",
+		Text: "Into the fridge", Min: 20}})
 	m = Run(p, began, cold)
 	if got := m.Food.OutMin(at(now + 65)); math.Abs(got-(now+5-mix)) > .01 || !m.Food.Since.IsZero() {
 		t.Errorf("in the fridge it counts on: %.2f", got)
@@ -258,7 +264,8 @@ func TestLeftOut(t *testing.T) {
 func TestActs(t *testing.T) {
 	p := made(t, nil)
 	events, now := upTo(Steps(p), "rest.1")
-	m := Run(p, began, with(events, Event{ID: "s", At: at(now), Says: Seen{Step: "knead.1", Sign: "cracks", Act: "water", G: 6, Text: "Cracks"}}))
+	m := Run(p, began, with(events, Event{ID: "s", At: at(now), Says: Seen{Step: "knead.1", Sign: "cracks",
+		Act: "water", G: 6, Text: "Cracks"}}))
 	if got := m.Ahead.Formula.Dough.Hw - p.Formula.Dough.Hw; got < .3 || len(m.Ahead.Request.Acts) != 1 {
 		t.Errorf("6 g of water: %.2f points more, acts %v", got, m.Ahead.Request.Acts)
 	}
@@ -272,7 +279,8 @@ func TestActs(t *testing.T) {
 func TestSummary(t *testing.T) {
 	p := made(t, nil)
 	events, now := upTo(Steps(p), "")
-	events = with(events, Event{ID: "f", At: at(now), Says: Felt{Word: 1}}, Event{ID: "n", By: "Linde", At: at(now), Says: Named{What: "lot", Name: "spring sack"}},
+	events = with(events, Event{ID: "f", At: at(now), Says: Felt{Word: 1}}, Event{ID: "n", By: "Linde", At: at(now),
+		Says: Named{What: "lot", Name: "spring sack"}},
 		Event{ID: "e", At: at(now + 5), Says: Ended{G: 1400, N: 12, Text: "finer"}})
 	m := Run(p, began, events)
 	s := m.Summary(events)

@@ -12,7 +12,8 @@ import (
 	"hollen/internal/core/request"
 )
 
-// Afterwards is what is said of a making afterwards, in the short form of the log: figures by the line they stand in, and
+// Afterwards is what is said of a making afterwards, in the short form of the log: figures by the line they stand in,
+// and
 // words. Events makes of it what the bench would have told.
 type Afterwards struct {
 	Mark string // by which it counts once, however often it is sent

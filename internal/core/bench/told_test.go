@@ -26,7 +26,8 @@ func TestToldAfterwards(t *testing.T) {
 		for k, v := range got {
 			all[k] = v
 		}
-		return &Afterwards{Mark: "mark1234", By: "Linde", Felt: "1", Next: "finer", Now: began.Add(3 * time.Hour), Got: all}
+		return &Afterwards{Mark: "mark1234", By: "Linde", Felt: "1", Next: "finer", Now: began.Add(3 * time.Hour),
+			Got: all}
 	}
 	events := told().Events(p, began, nil)
 	steps := Steps(p)

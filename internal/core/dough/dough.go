@@ -189,7 +189,8 @@ func (t Target) OfYolk(share float64) Target {
 	return t
 }
 
-// Feel returns how a dough of working hydration hw behaves at the bench. The word counts the yolk, which sets firm: it is
+// Feel returns how a dough of working hydration hw behaves at the bench. The word counts the yolk, which sets firm: it
+// is
 // read so many points lower.
 func (t Target) Feel(r rules.Hydration, hw float64) Feel {
 	b, out := band(r, t.tool), t.Outside(hw-r.YolkWord*t.yolk)

@@ -75,7 +75,8 @@ func TestBandAndFeel(t *testing.T) {
 		{Roller, 42, 0, false}, {Roller, 39, -1, false}, {Roller, 34, -1, false}, {Roller, 33.6, -2, false},
 		{Roller, 30.7, -3, true}, {Roller, 27.7, -4, true},
 		{Roller, 47.2, 1, false}, {Roller, 49.7, 2, false}, {Roller, 54.7, 3, true}, {Roller, 54.8, 4, true},
-		{Pin, 43.5, -1, false}, {Pin, 36, -2, false}, {Pin, 33, -3, true}, {Pin, 31.7, -4, true}, {Sheeter, 45.2, 1, false}, {Sheeter, 48.2,
+		{Pin, 43.5, -1, false}, {Pin, 36, -2, false}, {Pin, 33, -3, true}, {Pin, 31.7, -4, true}, {Sheeter, 45.2, 1,
+			false}, {Sheeter, 48.2,
 			2, false}, {Sheeter, 30, -3, true},
 	} {
 		if got := Aim(r, c.tool, 55, false, false, 0).Feel(r, c.hw); got.Grade != c.grade || got.Odd() != c.odd ||

@@ -140,7 +140,8 @@ func (w *world) made(t *testing.T, p *plan.Plan, began time.Time) []bench.Event 
 		say(bench.Event{Says: bench.Done{Step: s.Key}}, 0)
 		if s.Kind == bench.Cut && p.Cut.LengthMM > 100 {
 			say(
-				bench.Event{Says: bench.Shrunk{Step: s.Key, CutMM: 1000, MM: 1000 * (1 - (p.Rules().Learn.ShrinkShare + w.shrink + .01*(w.off(1)-1)*0))}},
+				bench.Event{Says: bench.Shrunk{Step: s.Key, CutMM: 1000, MM: 1000 * (1 - (p.Rules().Learn.ShrinkShare +
+					w.shrink + .01*(w.off(1)-1)*0))}},
 				0,
 			)
 		}

@@ -42,7 +42,8 @@ func isTheSame(t *testing.T, what string, want, got *plan.Plan) {
 	}
 }
 
-// The maker's own steps that are a school's to the minute give that school's plan, byte for byte, but for what is said of kneading
+// The maker's own steps that are a school's to the minute give that school's plan, byte for byte, but for what is said
+// of kneading
 // that is short.
 func TestOwnStepsOfASchoolAreThatSchool(t *testing.T) {
 	rng := rand.New(rand.NewPCG(12, 1))
@@ -67,7 +68,8 @@ func TestOwnStepsOfASchoolAreThatSchool(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		for _, x := range []*plan.Plan{free, got} { // what is short is asked for of a school, and remarked on of one's own
+		// what is short is asked for of a school, and remarked on of one's own
+		for _, x := range []*plan.Plan{free, got} {
 			x.Notes = slices.DeleteFunc(x.Notes, func(n plan.Note) bool {
 				return slices.Contains([]string{"folds", "short_for_pin", "short_own"}, n.Code)
 			})

@@ -335,8 +335,8 @@ func (p *Plan) adviseOwnShort() {
 		d >= ru.EnoughD && (p.way.Folds > 0 || night || p.ask.Pin):
 		return
 	}
-	ways := "Folds at the widest stop, longer kneading or a night in the fridge bring it there; where a pass would tear " +
-		"for it, that is said at the pass."
+	ways := "Folds at the widest stop, longer kneading or a night in the fridge bring it there; where a pass would " +
+		"tear for it, that is said at the pass."
 	if p.ask.Pin {
 		ways = "The pin is counted in it; longer kneading or a night in the fridge bring it there."
 	}

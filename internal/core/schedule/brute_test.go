@@ -125,7 +125,8 @@ func newBrute(d *Day, grid int) *brute {
 	return b
 }
 
-// The search agrees with trying everything on days small enough for that: on two thousand of them where HOLLEN_LONG is set.
+// The search agrees with trying everything on days small enough for that: on two thousand of them where HOLLEN_LONG is
+// set.
 func TestAgainstTryingEverything(t *testing.T) {
 	days, none := 24, 0
 	claims := claims{said: map[string]int{}, wrong: map[string]int{}}

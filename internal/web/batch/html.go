@@ -18,7 +18,8 @@ func (f Fig) HTML() template.HTML {
 	if f.Warn {
 		m.Raw(" is-warn")
 	}
-	m.Raw(`" data-fig="`, page.Esc(f.Key), `"><div class="lab">`, page.Esc(f.Label), `</div><div class="num">`, page.Esc(f.Number))
+	m.Raw(`" data-fig="`, page.Esc(f.Key), `"><div class="lab">`, page.Esc(f.Label), `</div><div class="num">`,
+		page.Esc(f.Number))
 	if f.Unit != "" {
 		m.Raw(`<span class="unit">`, page.Esc(f.Unit), `</span>`)
 	}
@@ -37,7 +38,8 @@ func writeNotes(m *page.Markup, notes []plan.Note) {
 		if n.Level == plan.Warning {
 			class = "warn"
 		}
-		m.Raw(`<div class="`, class, `" data-note="`, page.Esc(n.Code), `"><b>`, page.Esc(n.Head), `</b> `, page.Esc(n.Text))
+		m.Raw(`<div class="`, class, `" data-note="`, page.Esc(n.Code), `"><b>`, page.Esc(n.Head), `</b> `,
+			page.Esc(n.Text))
 		if strings.HasPrefix(n.Code, plan.LearnedCode) {
 			m.Raw(` <a href="/log/learned">What stands behind it</a>`)
 		}
@@ -174,7 +176,8 @@ func (v rollView) RungRows() template.HTML {
 		m.Raw(`<td class="val">`, r.Sheet, "</td><td>", r.Thinner, `</td><td class="txt">`, page.Esc(r.Note),
 			"</td><td>",
 			r.Time, `</td><td class="val">`,
-			r.Length, `</td><td class="run"><i style="--mm:`, page.NoDecimals(r.MM), ";--span:", span, "\"></i></td></tr>\n")
+			r.Length, `</td><td class="run"><i style="--mm:`, page.NoDecimals(r.MM), ";--span:", span,
+			"\"></i></td></tr>\n")
 	}
 	return m.HTML()
 }

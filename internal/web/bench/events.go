@@ -134,9 +134,11 @@ func (s *Room) benchStateOf(ctx context.Context, id uint64, known string) (State
 		return State{}, err
 	}
 	st := run.State
-	out := State{Seq: place, Now: s.Now().UnixMilli(), At: st.Now, Began: stamp(st.Began), Change: run.Change, Remarks: st.Remarks,
-		Felt: st.Felt, Ended: st.EndedBy,
-		Scale: s.scale(), Went: st.Closed[max(0, len(st.Closed)-mostBack):], Clocks: []benchClock{}, Also: []benchClock{},
+	out := State{Seq: place, Now: s.Now().UnixMilli(), At: st.Now, Began: stamp(st.Began), Change: run.Change,
+		Remarks: st.Remarks,
+		Felt:    st.Felt, Ended: st.EndedBy,
+		Scale: s.scale(), Went: st.Closed[max(0, len(st.Closed)-mostBack):], Clocks: []benchClock{},
+		Also: []benchClock{},
 		Food: foodOf(&run), Shapes: map[int]string{}}
 	doc, err := json.Marshal(run.Steps)
 	if err != nil {

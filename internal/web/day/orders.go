@@ -205,7 +205,8 @@ func (s *Room) propose(ctx context.Context, d *dayNow, v *ordersView) error {
 	return s.sharedDoughs(ctx, v.Proposals)
 }
 
-// sharedDoughs finds which proposals can be cut from the dough of one before them: the same dough, and a sheet that takes
+// sharedDoughs finds which proposals can be cut from the dough of one before them: the same dough, and a sheet that
+// takes
 // no filling.
 func (s *Room) sharedDoughs(ctx context.Context, all []proposalRow) error {
 	var ids []uint64

@@ -266,7 +266,8 @@ func (s *Room) SaveMadeLog(c *page.Visit) error {
 
 // afterwards is what the form says of a making.
 func (f *logForm) afterwards(got map[string]float64) *bench.Afterwards {
-	return &bench.Afterwards{Mark: f.Once, By: f.Maker, Felt: f.Felt, Touch: f.Touch, Next: f.Next, Why: f.Why, Now: f.readAt,
+	return &bench.Afterwards{Mark: f.Once, By: f.Maker, Felt: f.Felt, Touch: f.Touch, Next: f.Next, Why: f.Why,
+		Now: f.readAt,
 		Got: got}
 }
 

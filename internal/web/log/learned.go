@@ -106,7 +106,8 @@ func (s *Room) leftOut(c *page.Visit, set store.LogSettings) (out []residueRow, 
 		if m.Felt != nil {
 			felt = bench.FeltWords[*m.Felt+2]
 		}
-		out = append(out, residueRow{ID: m.ID, When: m.Began.Local().Format("2 Jan"), Name: m.Name, By: m.Evidence.Maker,
+		out = append(out, residueRow{ID: m.ID, When: m.Began.Local().Format("2 Jan"), Name: m.Name,
+			By:   m.Evidence.Maker,
 			Felt: felt, Left: true})
 	}
 	return out, err
