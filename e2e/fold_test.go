@@ -12,6 +12,7 @@ import (
 	"hollen/internal/core/plan"
 	"hollen/internal/core/rules"
 	"hollen/internal/demo"
+	benchroom "hollen/internal/web/bench"
 )
 
 // A screen without the server says of a making what the core says: from any state the server told last, with any taps
@@ -62,73 +63,25 @@ func TestAScreenFoldsAsTheCoreDoes(t *testing.T) {
 	}
 }
 
-// screenStep is a step as a screen is told of it.
-type screenStep struct {
-	Status  string  `json:"status"`
-	Began   int64   `json:"began,omitempty"`
-	Over    int64   `json:"over,omitempty"`
-	Paused  int64   `json:"paused,omitempty"`
-	PausedS float64 `json:"paused_s,omitempty"`
-	MoreMin float64 `json:"more_min,omitempty"`
-	Held    bool    `json:"held,omitempty"`
-	Stopped bool    `json:"stopped,omitempty"`
-	G       float64 `json:"g,omitempty"`
-	PokeS   float64 `json:"poke_s,omitempty"`
-	Made    int     `json:"made,omitempty"`
-	MadeG   float64 `json:"made_g,omitempty"`
-	MM      float64 `json:"mm,omitempty"`
-	Flex    string  `json:"flex,omitempty"`
-	Window  string  `json:"window,omitempty"`
-	Look    string  `json:"look,omitempty"`
-	Loss    float64 `json:"loss,omitempty"`
-	Shrunk  float64 `json:"shrunk,omitempty"`
-}
-
-type screenClock struct {
-	ID      string  `json:"id"`
-	Step    string  `json:"step,omitempty"`
-	Name    string  `json:"name"`
-	Began   int64   `json:"began"`
-	LengthS float64 `json:"length_s"`
-	Paused  int64   `json:"paused,omitempty"`
-	PausedS float64 `json:"paused_s,omitempty"`
-}
-
 // screenState is what a screen makes of it.
 type screenState struct {
 	Steps  []struct{ Key string }
-	Done   []screenStep
-	Clocks []screenClock
+	Done   []benchroom.DoneStep
+	Clocks []benchroom.Clock
 	Last   string
 	At     int
 }
 
-func milli(t time.Time) int64 {
-	if t.IsZero() {
-		return 0
-	}
-	return t.UnixMilli()
-}
-
-func stepOf(p *bench.Progress) screenStep {
-	return screenStep{string(p.Status), milli(p.Began), milli(p.Over), milli(p.PausedAt), p.PausedS, p.MoreMin, p.Held,
-		p.Stopped, p.G, p.PokeS, p.Made, p.MadeG, p.MM, p.Flex, p.Window, p.Look, p.Loss, p.Shrunk}
-}
-
-func clockOf(c bench.Clock) screenClock {
-	return screenClock{c.ID, c.Step, c.Name, milli(c.Began), c.LengthS, milli(c.Paused), c.PausedS}
-}
-
 // toldOf is a making as the server tells a screen.
 func toldOf(m *bench.Making) map[string]any {
-	done, clocks := []screenStep{}, []screenClock{}
+	done, clocks := []benchroom.DoneStep{}, []benchroom.Clock{}
 	for _, s := range m.Steps {
-		done = append(done, stepOf(m.State.Steps[s.Key]))
+		done = append(done, benchroom.StepTold(m.State.Steps[s.Key]))
 	}
 	for _, c := range m.State.Clocks {
-		clocks = append(clocks, clockOf(c))
+		clocks = append(clocks, benchroom.ClockTold(c))
 	}
-	return map[string]any{"done": done, "clocks": clocks, "went": m.State.Closed, "began": milli(m.State.Began),
+	return map[string]any{"done": done, "clocks": clocks, "went": m.State.Closed, "began": m.State.Began.UnixMilli(),
 		"ended": m.State.EndedBy}
 }
 
@@ -144,7 +97,7 @@ func (s *screenState) differs(m *bench.Making) string {
 			i++
 			continue
 		}
-		want := stepOf(m.State.Steps[x.Key])
+		want := benchroom.StepTold(m.State.Steps[x.Key])
 		got := s.Done[i]
 		i++
 		if want.Status == "to_do" {
@@ -159,7 +112,7 @@ func (s *screenState) differs(m *bench.Making) string {
 		return fmt.Sprintf("clocks %+v, in the core %+v", s.Clocks, m.State.Clocks)
 	}
 	for i, c := range m.State.Clocks {
-		got, want := s.Clocks[i], clockOf(c)
+		got, want := s.Clocks[i], benchroom.ClockTold(c)
 		if math.Abs(got.PausedS-want.PausedS) < 1e-6 {
 			got.PausedS = want.PausedS
 		}
@@ -174,7 +127,7 @@ func (s *screenState) differs(m *bench.Making) string {
 }
 
 // near says whether two steps are alike but for the last digits.
-func near(a, b screenStep) bool {
+func near(a, b benchroom.DoneStep) bool {
 	for _, v := range [][2]*float64{{&a.PausedS, &b.PausedS}, {&a.MM, &b.MM}, {&a.Loss, &b.Loss}, {&a.Shrunk,
 		&b.Shrunk},
 		{&a.MadeG, &b.MadeG}} {

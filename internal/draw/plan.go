@@ -132,11 +132,10 @@ func PotRuler(p *plan.Plan) string {
 	title := "Taste between " + measure.MinSec(from) + " and " + measure.MinSec(to)
 	at := p.PotS()
 	word := measure.MinSec(at)
-	if own, _, said := p.Request.Cook.OwnS(); said {
-		at = own
-		word = "yours: " + measure.MinSec(own)
-		title = "By your own clock " + measure.MinSec(own) + "; worked out between " + measure.MinSec(from) + " and " +
+	if _, _, said := p.Request.Cook.OwnS(); said {
+		title = "By your own clock " + word + "; worked out between " + measure.MinSec(from) + " and " +
 			measure.MinSec(to)
+		word = "yours: " + word
 	}
 	r := Ruler{Title: title, WidthUnits: 926, Step: 30, Left: "raw at heart", Right: "soft",
 		Bands: []Band{{From: from, To: to, Class: "dough"}}, Marks: []Mark{{At: at, Text: word}},

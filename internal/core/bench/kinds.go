@@ -32,8 +32,8 @@ var EventKinds = []EventKind{
 	kindOf[PutBy]("`text` `dough` or `sheets`, `g`, `n` pieces, `of` `room`, `fridge` or `freezer`"),
 	kindOf[Packed]("`text` what, `g`, `n` pieces, `of` where"),
 	kindOf[Ended]("`g` out, `n` pieces, `text` for next time; `of` says how: left out, what came out was weighed " +
-		"where `g` says so; `weighed`, `g` is what came out, also nothing; `thrown_away`, `g` of it, all where nothing is " +
-		"said, `text` why"),
+		"where `g` says so; `weighed`, `g` is what came out, also nothing; `thrown_away`, `g` of it, all where " +
+		"nothing is said, `text` why"),
 	kindOf[TakenBack]("`of` an event: it no longer counts"),
 	kindOf[Damaged]("it was kept and cannot be read; no screen says this"),
 }

@@ -237,8 +237,12 @@ func (p *Plan) rawIn(x *CutPart) bool { return x.Shape.Traits().Filling && p.Req
 // RawIn says whether a part is filled with what must be cooked through.
 func (p *Plan) RawIn(x *CutPart) bool { return p.rawIn(x) }
 
-// PotS is the middle of the time in the pot of the first shape, as it goes in, s.
+// PotS is the time in the pot of the first shape, as it goes in, s: from when the maker takes it out where that is
+// said, else the middle of what is worked out.
 func (p *Plan) PotS() float64 {
+	if from, _, said := p.Request.Cook.OwnS(); said {
+		return from
+	}
 	if p.Cook.Frozen {
 		return p.Cook.FrozenS
 	}

@@ -62,6 +62,9 @@ func TestOwnPot(t *testing.T) {
 		if from, to := p.PotAs(0, 1.4, .1); from != c.fromS || to != c.toS {
 			t.Errorf("measured thicker it is %v to %v", from, to)
 		}
+		if p.PotS() != c.fromS {
+			t.Errorf("lists, comparison and recipe say %v s", p.PotS())
+		}
 		if p.BookPotS(0) != book.BookPotS(0) || p.Roll.SheetMM != book.Roll.SheetMM {
 			t.Error("own minutes move what is worked out")
 		}

@@ -86,10 +86,4 @@ func (v cookView) own() bool {
 	return said
 }
 
-// cookKey is the time in the pot as the row of stations has it.
-func cookKey(p *plan.Plan) string {
-	if from, _, said := p.Request.Cook.OwnS(); said {
-		return measure.MinSec(from)
-	}
-	return measure.MinSec(p.PotS())
-}
+func cookKey(p *plan.Plan) string { return measure.MinSec(p.PotS()) }

@@ -30,9 +30,9 @@ type State struct {
 	Steps   []bench.Step       `json:"steps,omitempty"` // where they are other than the screen has them
 	At      int                `json:"at"`
 	Began   int64              `json:"began"`
-	Done    []doneStep         `json:"done"` // by step
-	Clocks  []benchClock       `json:"clocks"`
-	Also    []benchClock       `json:"also"`
+	Done    []DoneStep         `json:"done"` // by step
+	Clocks  []Clock            `json:"clocks"`
+	Also    []Clock            `json:"also"`
 	Change  string             `json:"change"`
 	Remarks []bench.Event      `json:"remarks"`
 	Food    benchFood          `json:"food"`
@@ -46,7 +46,8 @@ type State struct {
 	Scale   *scaleNews         `json:"scale,omitempty"`
 }
 
-type doneStep struct {
+// DoneStep is what a screen is told of a step.
+type DoneStep struct {
 	Status string  `json:"status"`
 	Began  int64   `json:"began,omitempty"`
 	Over   int64   `json:"over,omitempty"`
@@ -68,8 +69,9 @@ type doneStep struct {
 	Stopped bool    `json:"stopped,omitempty"`
 }
 
-func doneStepOf(p *bench.Progress) doneStep {
-	return doneStep{Status: string(p.Status), Began: stamp(p.Began), Over: stamp(p.Over), G: p.G, PokeS: p.PokeS,
+// StepTold is what is known of a step, as a screen is told of it.
+func StepTold(p *bench.Progress) DoneStep {
+	return DoneStep{Status: string(p.Status), Began: stamp(p.Began), Over: stamp(p.Over), G: p.G, PokeS: p.PokeS,
 		Made: p.Made, MadeG: p.MadeG, MM: p.MM, Flex: p.Flex, Window: p.Window, Look: p.Look, Loss: p.Loss,
 		Shrunk: p.Shrunk, Paused: stamp(p.PausedAt), PausedS: p.PausedS, MoreMin: p.MoreMin, Held: p.Held,
 		Stopped: p.Stopped}
@@ -98,7 +100,8 @@ func foodOf(run *bench.Making) benchFood {
 	return out
 }
 
-type benchClock struct {
+// Clock is a clock as a screen is told of it.
+type Clock struct {
 	ID      string  `json:"id"`
 	Step    string  `json:"step,omitempty"`
 	Name    string  `json:"name"`
@@ -122,8 +125,9 @@ func stamp(t time.Time) int64 {
 	return t.UnixMilli()
 }
 
-func clockOf(c bench.Clock) benchClock {
-	return benchClock{ID: c.ID, Step: c.Step, Name: c.Name, Began: stamp(c.Began), LengthS: c.LengthS,
+// ClockTold is a clock, as a screen is told of it.
+func ClockTold(c bench.Clock) Clock {
+	return Clock{ID: c.ID, Step: c.Step, Name: c.Name, Began: stamp(c.Began), LengthS: c.LengthS,
 		Paused: stamp(c.Paused), PausedS: c.PausedS}
 }
 
@@ -137,8 +141,8 @@ func (s *Room) benchStateOf(ctx context.Context, id uint64, known string) (State
 	out := State{Seq: place, Now: s.Now().UnixMilli(), At: st.Now, Began: stamp(st.Began), Change: run.Change,
 		Remarks: st.Remarks,
 		Felt:    st.Felt, Ended: st.EndedBy,
-		Scale: s.scale(), Went: st.Closed[max(0, len(st.Closed)-mostBack):], Clocks: []benchClock{},
-		Also: []benchClock{},
+		Scale: s.scale(), Went: st.Closed[max(0, len(st.Closed)-mostBack):], Clocks: []Clock{},
+		Also: []Clock{},
 		Food: foodOf(&run), Shapes: map[int]string{}}
 	doc, err := json.Marshal(run.Steps)
 	if err != nil {
@@ -150,7 +154,7 @@ func (s *Room) benchStateOf(ctx context.Context, id uint64, known string) (State
 		out.Steps = run.Steps
 	}
 	for _, x := range run.Steps {
-		out.Done = append(out.Done, doneStepOf(st.Steps[x.Key]))
+		out.Done = append(out.Done, StepTold(st.Steps[x.Key]))
 	}
 	for piece, e := range st.Shapes {
 		if into, ok := e.Says.(bench.Shaped); ok {
@@ -158,10 +162,10 @@ func (s *Room) benchStateOf(ctx context.Context, id uint64, known string) (State
 		}
 	}
 	for _, c := range st.Clocks {
-		out.Clocks = append(out.Clocks, clockOf(c))
+		out.Clocks = append(out.Clocks, ClockTold(c))
 	}
 	for _, c := range s.Makings.OtherClocks(id) {
-		b := clockOf(c.Clock)
+		b := ClockTold(c.Clock)
 		b.Of, b.Making = c.Name, c.Making
 		out.Also = append(out.Also, b)
 	}
