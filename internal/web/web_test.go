@@ -21,6 +21,7 @@ import (
 
 	"github.com/coder/websocket"
 
+	"hollen/internal/account"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
 	"hollen/internal/core/request"
@@ -33,7 +34,10 @@ import (
 	"hollen/internal/web/static"
 )
 
-func TestMain(m *testing.M) { storetest.Main(m) }
+func TestMain(m *testing.M) {
+	account.CheapForTests() // brakes are tried by the hundred; what a hash costs is internal/account's to test
+	storetest.Main(m)
+}
 
 type site struct {
 	testing.TB
