@@ -53,10 +53,10 @@ const (
 var memoryKiB = uint32(32 << 10)
 
 const (
-	passes    = 3
-	lanes     = 1
-	keyLen    = 32
-	saltLen   = 16
+	passes  = 3
+	lanes   = 1
+	keyLen  = 32
+	saltLen = 16
 )
 
 // So many hashes are made at a time, for each takes memory; so many more wait, and each so long at most.
