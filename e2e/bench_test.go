@@ -173,7 +173,7 @@ func TestBenchTaps(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	m := store.Making{Request: bt.Request}
+	m := store.Making{Request: store.BegunDocument{Document: bt.Request}}
 	m.Rules.Rules = rules.Default()
 	p, err := m.Plan()
 	if err != nil {

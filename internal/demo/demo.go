@@ -267,6 +267,8 @@ func (w workshop) batches() []request.Request {
 			r.Eggs.Class, r.Eggs.From = "eu-m", "fridge"
 			r.Cut.Shape = "fettuccine"
 			r.Roll.Machine, r.Roll.Outline = "pin-board", roll.Disc
+			twenty := 20.
+			r.Dry.Pieces = request.OnDrying{Drying: request.Drying{By: request.DrySaid, Min: &twenty}, On: request.OnBoard}
 			r.Room.RH = .55
 		}),
 		batch(Saltmarsh, func(r *request.Request) {
@@ -279,6 +281,7 @@ func (w workshop) batches() []request.Request {
 			r.Cut.Shape = "pappardelle"
 			r.Roll.Machine = "motor-9"
 			r.Room = request.Room{TempC: 24, RH: .68, Air: dry.Fan}
+			r.Dry.Sheet.By = request.DryWorked
 		}),
 		batch(Chandler, func(r *request.Request) {
 			r.Amount.Portions = 12
@@ -287,6 +290,7 @@ func (w workshop) batches() []request.Request {
 			r.Eggs.Style = egg.NoEgg
 			r.Cut.Shape = "linguine"
 			r.Roll.Machine = "sheeter-mm"
+			r.Dry.Sheet.By = request.DryWorked // before the cutter
 		}),
 		batch(Service, func(r *request.Request) {
 			r.Amount = request.Amount{By: "dough", DoughG: 1250, Portions: 11, FlourG: 800, EggG: 580}

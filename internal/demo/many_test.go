@@ -96,7 +96,7 @@ func TestLateDayIsProved(t *testing.T) {
 	}{{Saturday, 18, []int{690, 720}}, {Saltmarsh, 12, []int{870}}, {Chandler, 20, []int{930}}, {Orecchiette, 10,
 		[]int{960}}, {Lantern, 8, []int{1020}}} {
 		r := Batches()[Number(x.name)-1]
-		r.Amount.By, r.Amount.Portions = request.ByPortions, x.portions
+		r.Amount.By, r.Amount.Portions, r.Dry.Sheet.By = request.ByPortions, x.portions, request.DryWorked
 		p, err := plan.Make(ru, r)
 		if err != nil {
 			t.Fatal(err)

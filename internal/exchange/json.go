@@ -84,10 +84,21 @@ func readRequest(ru rules.Rules, raw []byte) (request.Request, error) {
 	if err := decode(raw, &req); err != nil {
 		return request.Request{}, err
 	}
+	req.DriesNow()
 	if err := req.Check(ru); err != nil {
 		return request.Request{}, err
 	}
 	return req, nil
+}
+
+// readBegun is readRequest of a making, which keeps how it dried when it was begun.
+func readBegun(ru rules.Rules, raw []byte) (request.Request, error) {
+	req := request.Default()
+	if err := decode(raw, &req); err != nil {
+		return request.Request{}, err
+	}
+	req.DriesAsBefore(raw)
+	return req, req.Check(ru)
 }
 
 // decode reads one JSON value into v; unknown fields and anything after it are refused.

@@ -55,7 +55,7 @@ func readMaking(ru rules.Rules, raw []byte) (*Making, error) {
 	if len(m.Request) == 0 {
 		return nil, PlaceError{Text: "the making holds no request; those of older versions do not"}
 	}
-	r, err := readRequest(ru, m.Request)
+	r, err := readBegun(ru, m.Request)
 	if err != nil {
 		return nil, err
 	}

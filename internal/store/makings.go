@@ -23,7 +23,7 @@ type Making struct {
 	ID           uint64 `gorm:"primaryKey"`
 	BatchID      uint64
 	BatchVersion int
-	Request      Document
+	Request      BegunDocument
 	Rules        ruleBook
 	Units        measure.System
 	Steps        raw    // as they were shown when it was begun; for reading alone
@@ -116,7 +116,7 @@ func newMaking(b Batch, p *plan.Plan, began time.Time) (Making, error) {
 	return Making{
 		BatchID:      b.ID,
 		BatchVersion: b.Version,
-		Request:      Document{Request: p.Request},
+		Request:      BegunDocument{Document{Request: p.Request}},
 		Rules:        ruleBook{Rules: p.Rules()},
 		Units:        p.In(),
 		Steps:        steps,

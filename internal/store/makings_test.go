@@ -28,7 +28,7 @@ func begun(t *testing.T) (*store.Store, store.Making) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	m := store.Making{Request: b.Request}
+	m := store.Making{Request: store.BegunDocument{Document: b.Request}}
 	m.Rules.Rules = rules.Default()
 	p, err := m.Plan()
 	if err != nil {

@@ -79,6 +79,23 @@ func (d *Document) Scan(v any) error {
 	if d.bad != nil {
 		d.Request = request.Default()
 	}
+	d.Request.DriesNow()
+	return nil
+}
+
+// BegunDocument is the request a making was begun with: it keeps how it dried, also where that was not said yet.
+type BegunDocument struct{ Document }
+
+// Scan reads a JSON column.
+func (d *BegunDocument) Scan(v any) error {
+	if err := d.Document.Scan(v); err != nil || d.bad != nil {
+		return err
+	}
+	var doc raw
+	_ = doc.Scan(v) // it has been read just now
+	d.Request = request.Default()
+	_ = read(doc, &d.Request)
+	d.Request.DriesAsBefore(doc)
 	return nil
 }
 

@@ -245,7 +245,7 @@ func TestShapesDecidedLate(t *testing.T) {
 	var st benchroom.State
 	if err := json.Unmarshal(w.Body.Bytes(), &st); err != nil || len(st.Got) != 1 || len(st.Refused) != 2 ||
 		st.Shapes[1] != "own-9" ||
-		!strings.Contains(st.Change, "wrack ribbons") {
+		!strings.Contains(fmt.Sprint(st.Changes), "wrack ribbons") {
 		t.Errorf("%v: %+v", err, st)
 	}
 	events, _, err := s.store.Events(context.Background(), newMade, 0)

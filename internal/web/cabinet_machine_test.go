@@ -95,7 +95,7 @@ func TestOwnMachine(t *testing.T) {
 	s.wants(s.ask("GET", at, nil), 200, "Sheet at stop 6", "10.9 g")
 	s.wants(s.ask("POST", at, url.Values{"spring": {"8"}, "density": {"1.214"}, "t2": {"two spoons"}, "t4": {"400"}}),
 		422,
-		"leaves of paper or g of a square", `value="two spoons"`)
+		"leaves of paper, g of a square", `value="two spoons"`)
 	s.wants(s.ask("POST", at, url.Values{"spring": {"lots"}, "density": {"10"}, "t2": {"2.7"}}), 422,
 		"0 to 60 % is allowed", "1 to 1.4 g/mL")
 	s.wants(s.ask("POST", at, url.Values{"spring": {"8"}, "density": {"1.214"}}), 422, "nothing is measured yet")

@@ -382,7 +382,7 @@ func TestImpossibleDays(t *testing.T) {
 		return v
 	}
 	post(kit())
-	post(url.Values{"act": {"add"}, "batch": {fmt.Sprint(demo.Number(demo.Saturday))}})
+	post(url.Values{"act": {"add"}, "batch": {fmt.Sprint(demo.Number(demo.Saltmarsh))}})
 	if code, _ := post(url.Values{"act": {"plan"}}); code != http.StatusSeeOther {
 		t.Fatalf("planned: %d", code)
 	}

@@ -22,6 +22,8 @@ type Making struct {
 	State  State
 	Food   Food
 	Change string // one sentence, "" where nothing is otherwise
+	// Changes are the same, each with the step it concerns: that is where it is said, until it is done.
+	Changes []Change
 
 	byBook *booked // worked out when it is first asked for
 }
@@ -39,8 +41,55 @@ func Run(p *plan.Plan, began time.Time, events []Event) Making {
 	}
 	m.asMeasured()
 	m.Food = m.food()
-	m.Change = m.change()
+	m.Changes = m.changes(ordered)
+	m.Change = changeWords(m.Changes)
 	return m
+}
+
+// Change is one thing that has come to be otherwise, and the step it concerns; "" of all of it.
+type Change struct {
+	Step string `json:"step"`
+	Text string `json:"text"`
+}
+
+// changeWords say all of them in one sentence; "" where there are none.
+func changeWords(all []Change) string {
+	var parts []string
+	for _, c := range all {
+		parts = append(parts, c.Text)
+	}
+	if len(parts) == 0 {
+		return ""
+	}
+	return measure.Capital(strings.Join(parts, "; ")) + "."
+}
+
+// inDough says whether an event is of what went into the dough.
+func inDough(s Said) bool {
+	switch s.(type) {
+	case Weighed, Added, Seen, Left:
+		return true
+	}
+	return false
+}
+
+// saidAt is the key of the step that was on when the last event of a kind was said; of what was weighed, the first that
+// works the dough.
+func (m *Making) saidAt(events []Event, is func(Said) bool) string {
+	for i := len(events) - 1; i >= 0; i-- {
+		if !is(events[i].Says) {
+			continue
+		}
+		for _, s := range m.Steps {
+			x := m.State.Steps[s.Key]
+			worked := s.Kind != Weigh && s.Kind != SetOut && s.Kind != Divide
+			if worked && (x.Status != WasDone && x.Status != LeftOut || x.Over.After(events[i].At)) {
+				return s.Key
+			}
+		}
+		return ""
+	}
+	return ""
 }
 
 // ahead makes the plan again from what was weighed, done and decided, and how long things took; false where that
@@ -300,7 +349,7 @@ func (m *Making) merge(now []Step) {
 			s.RackMin = n.RackMin
 			s.Then = n.Then
 			s.Head = n.Head
-			if s.Kind != Wait {
+			if s.Kind != Wait || s.Station == request.AtDry { // its sentence is of its clock
 				s.Say = n.Say
 			}
 		}
@@ -321,26 +370,24 @@ func lastRest(steps []Step) (rest *Step) {
 	return rest
 }
 
-// change says in one sentence what is otherwise by now.
-func (m *Making) change() string {
+// changes are what is otherwise by now.
+func (m *Making) changes(events []Event) (parts []Change) {
 	a, b := m.Begun, m.Ahead
-	var parts []string
+	say := func(step, format string, of ...any) { parts = append(parts, Change{step, fmt.Sprintf(format, of...)}) }
 	if hw, was := b.Formula.Dough.Hw, a.Formula.Dough.Hw; math.Abs(hw-was) >= .2 {
 		word := "wetter"
 		if hw < was {
 			word = "drier"
 		}
-		parts = append(parts, fmt.Sprintf("working hydration %.1f where %.1f was planned, %s to the hand", hw, was,
-			word))
+		say(m.saidAt(events, inDough), "working hydration %.1f where %.1f was planned, %s to the hand", hw, was, word)
 	}
 	if g, was := b.Formula.Dough.MassG, a.Formula.Dough.MassG; math.Abs(g-was) > .01*was {
-		parts = append(parts, fmt.Sprintf("%s of dough where %s was", a.In().Grams(g), a.In().Grams(was)))
+		say(m.saidAt(events, inDough), "%s of dough where %s was", a.In().Grams(g), a.In().Grams(was))
 	}
 	for _, s := range m.Steps {
 		if s.Kind == Wait && strings.HasPrefix(s.Key, "rest.") && m.State.Steps[s.Key].Status != WasDone {
 			if !s.Own && math.Abs(s.Min-s.PlanMin) >= 1 {
-				parts = append(parts, fmt.Sprintf("rest %s where %s was", measure.Minutes(s.Min),
-					measure.Minutes(s.PlanMin)))
+				say(s.Key, "rest %s where %s was", measure.Minutes(s.Min), measure.Minutes(s.PlanMin))
 			}
 		}
 	}
@@ -351,21 +398,18 @@ func (m *Making) change() string {
 		if s.Kind != Pot {
 			continue
 		}
-		tasteFrom, _ := a.PotAs(min(s.Part, len(a.Cut.Also)), 1, a.Cook.Loss)
+		part := min(s.Part, len(a.Cut.Also))
+		tasteFrom, _ := a.PotAs(part, 1, a.PotLoss(part))
 		if from := tasteFrom / 60; math.Abs(s.Min-from) > .1*from {
-			parts = append(parts, fmt.Sprintf("taste from %s where %s was", measure.MinSec(60*s.Min),
-				measure.MinSec(60*from)))
+			say(s.Key, "taste from %s where %s was", measure.MinSec(60*s.Min), measure.MinSec(60*from))
 			break
 		}
 	}
 	if n := m.State.PutBy; n > 0 {
-		parts = append(parts, measure.Plural(n, "piece", "pieces")+" put by")
+		say(m.saidAt(events, func(s Said) bool { _, is := s.(PutBy); return is }), "%s put by", measure.Plural(n, "piece", "pieces"))
 	}
 	if len(b.Cut.Also) > len(a.Cut.Also) {
-		parts = append(parts, "shapes decided: "+b.SharedWords())
+		say(m.saidAt(events, func(s Said) bool { _, is := s.(Shaped); return is }), "shapes decided: %s", b.SharedWords())
 	}
-	if len(parts) == 0 {
-		return ""
-	}
-	return measure.Capital(strings.Join(parts, "; ")) + "."
+	return parts
 }

@@ -82,6 +82,8 @@ type AtStop struct {
 	Stop    string  `json:"stop"`
 	GapMM   float64 `json:"gap_mm"`
 	Ratio   float64 `json:"ratio"` // measured over planned, nothing learned counted in
+	// how far the reading itself may be off, share, where something was seen through it; 0: measured
+	Within float64 `json:"within,omitempty"`
 }
 
 // evidence returns what a making says for the next ones; events are in order.
@@ -126,9 +128,14 @@ func (m *Making) evidence(events []Event) Evidence {
 			b.Shrunk = append(b.Shrunk, math.Round(1e4*d.Shrunk)/1e4)
 		}
 		switch {
-		case s.Kind == Pass && d.MM > 0 && s.SheetMM > 0 && s.Stop != "" && !a.Pinned():
+		case s.Kind == Pass && (d.MM > 0 || d.Seen != "") && s.SheetMM > 0 && s.Stop != "" && !a.Pinned():
+			mm, within := d.MM, 0.
+			if mm == 0 {
+				at, off := d.Seen.MM()
+				mm, within = at, round(off/at)
+			}
 			if gap, moved := gapOf(&a.Roll.Machine, s.Stop), movedOf(a, s.Stop); gap > 0 && moved > 0 {
-				b.Sheets = append(b.Sheets, AtStop{a.Roll.Machine.Key, s.Stop, gap, round(d.MM / s.SheetMM * moved)})
+				b.Sheets = append(b.Sheets, AtStop{a.Roll.Machine.Key, s.Stop, gap, round(mm / s.SheetMM * moved), within})
 			}
 		case s.Kind == Cut && d.Status == WasDone && s.PlanMin > 1 && d.Took() > .5:
 			if booked := m.bookMin(s.Key); booked > 0 {
@@ -321,12 +328,15 @@ func (b *Evidence) looks(m *Making, events []Event) {
 				}
 			}
 		case s.Station == request.AtDry && s.Kind == Wait:
-			if book := m.bookPlan(); book != nil {
-				planned := book.Dry.Leather.FromMin
+			if book := m.bookPlan(); book != nil && book.Dry.Moment(s.Key) != nil {
+				d := book.Dry.Moment(s.Key)
+				planned := d.Right.FromMin
 				if look.Look == "past" {
-					planned = book.Dry.Brittle.FromMin
+					planned = d.Brittle.FromMin
 				}
-				see("dry", at, planned, look.Look, &b.Dry)
+				if planned > 0 {
+					see("dry", at, planned, look.Look, &b.Dry)
+				}
 			}
 		case s.Kind == Pot && !s.Through: // what is raw inside is not timed by taste
 			see(s.Key, 60*at, m.Ahead.BookPotS(s.Part), look.Look, &b.Cook)

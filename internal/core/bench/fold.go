@@ -5,6 +5,7 @@ import (
 	"time"
 
 	"hollen/internal/core/request"
+	"hollen/internal/core/roll"
 )
 
 // Status is how far a step is.
@@ -34,6 +35,7 @@ type Progress struct {
 	Flex     string    `json:"flex,omitempty"`   // yes: it bends without cracking
 	Window   string    `json:"window,omitempty"` // yes: light shines through before it tears
 	MM       float64   `json:"mm,omitempty"`     // measured, by whatever it was
+	Seen     roll.Seen `json:"seen,omitempty"`   // what is seen through it
 	Made     int       `json:"made,omitempty"`   // nests, pieces or handfuls
 	MadeG    float64   `json:"made_g,omitempty"` // of those that were weighed
 	MadeN    int       `json:"made_n,omitempty"` // and how many they were

@@ -95,7 +95,7 @@ func (m *Making) keepsAtLoss() float64 {
 // long it lay.
 func (m *Making) asMeasured() {
 	p := m.Ahead
-	times, loss := 1., p.Cook.Loss // thickness by the planned one
+	times, weighed := 1., 0. // thickness by the planned one, and the loss the scale said
 	sum, n := 0., 0
 	for i := range m.Steps {
 		s := &m.Steps[i]
@@ -114,17 +114,19 @@ func (m *Making) asMeasured() {
 		x := m.State.Steps[s.Key]
 		switch {
 		case x.Loss > 0:
-			loss, off = x.Loss, true
-		case s.Kind == Wait && s.Station == request.AtDry && x.Status == WasDone &&
-			p.Request.Cook.After != request.Fresh &&
+			weighed, off = x.Loss, true
+		case s.Kind == Wait && p.Dry.Moment(s.Key) != nil && x.Status == WasDone &&
 			math.Abs(x.Took()-s.PlanMin) > math.Max(ru.OtherwiseMin, ru.Otherwise*s.PlanMin):
-			loss, off = max(loss, min(p.LossIn(x.Took()), .3)), true
+			off = true
 		}
 	}
 	if !off || p.Roll.SheetMM <= 0 {
 		return
 	}
-	from, to := p.LeatherAs(p.Roll.SheetMM * times)
+	took := func(key string) (float64, bool) {
+		x := m.State.Steps[key]
+		return x.Took(), x.Status == WasDone
+	}
 	for i := range m.Steps {
 		s := &m.Steps[i]
 		if st := m.State.Steps[s.Key].Status; st == WasDone || st == LeftOut {
@@ -132,22 +134,40 @@ func (m *Making) asMeasured() {
 		}
 		switch {
 		case s.Kind == Pot:
-			tasteFrom, tasteTo := p.PotAs(min(s.Part, len(p.Cut.Also)), times, loss)
+			part := min(s.Part, len(p.Cut.Also))
+			tasteFrom, tasteTo := p.PotAs(part, times, m.lossAtPot(part, weighed, took))
 			s.Min = tasteFrom / 60
 			s.LeastMin = tasteFrom / 60
 			s.MostMin = tasteTo / 60
-		case s.Key == "dry.1" && from > 0:
-			s.Min = from
-			s.LeastMin = from
-			s.MostMin = to
+		case p.Dry.Moment(s.Key) != nil:
+			if from, to := p.DryAs(p.Dry.Moment(s.Key), times); from > 0 && !p.Dry.Moment(s.Key).Own {
+				s.Min, s.LeastMin, s.MostMin = from, from, to
+				s.Say = p.DryingSays(p.Dry.Moment(s.Key), from, to)
+			}
 		}
 	}
 	for i := range m.State.Clocks { // what runs goes by it at once
 		c := &m.State.Clocks[i]
 		for j := range m.Steps {
-			if s := &m.Steps[j]; c.Step == s.Key && (s.Kind == Pot || s.Key == "dry.1") {
+			if s := &m.Steps[j]; c.Step == s.Key && (s.Kind == Pot || p.Dry.Moment(s.Key) != nil) {
 				c.LengthS = 60 * max(0, s.Min+m.State.Steps[s.Key].MoreMin)
 			}
 		}
 	}
 }
+
+// lossAtPot is the share of its mass a shape has lost when it goes into the pot: as it was weighed, else by how long it
+// really dried.
+func (m *Making) lossAtPot(part int, weighed float64, took func(string) (float64, bool)) float64 {
+	p := m.Ahead
+	switch {
+	case weighed > 0:
+		return weighed
+	case p.Request.Cook.After != request.AsDried || p.Dry.ToKeep != nil:
+		return p.PotLoss(part)
+	}
+	return min(p.DriedLoss(part, took), mostDriedLoss)
+}
+
+// mostDriedLoss bounds what drying for minutes may have taken, share. Source: house.
+const mostDriedLoss = .3

@@ -1,6 +1,7 @@
 package bench
 
 import (
+	"slices"
 	"strings"
 
 	"hollen/internal/core/cut"
@@ -133,12 +134,20 @@ type Measured struct {
 	SquareG float64 `json:"g,omitempty"`
 	MM      float64 `json:"mm,omitempty"`
 	Leaves  int     `json:"n,omitempty"`
+	// or what is seen through it, which says it only about
+	By roll.Seen `json:"of,omitempty"`
 }
 
 func (Measured) what() What     { return "measured" }
 func (x Measured) step() string { return x.Step }
 func (x Measured) check() error {
 	const thin, leaves, light = .2, 2, 2
+	if x.By != "" {
+		if slices.Contains(roll.Seens(), x.By) {
+			return nil
+		}
+		return measure.Faultf("of", "%q; one of hand, print", x.By)
+	}
 	switch {
 	case !within(x.MM, 0, MaxSheetMM), !(x.MM >= thin) && !(x.Leaves >= leaves && x.Leaves <= MaxLeaves) &&
 		!(x.SquareG >= light):
@@ -151,6 +160,8 @@ func (x Measured) bear(f *folding, _ *Event) {
 	p := f.at(x.Step)
 	i, known := f.place[x.Step]
 	switch {
+	case x.By != "":
+		p.Seen = x.By
 	case x.MM > 0:
 		p.MM = x.MM
 	case x.Leaves > 0:

@@ -140,7 +140,7 @@ func TestCountedAndDecided(t *testing.T) {
 
 // Sheet and loss as measured lead rack and pot: thicker dries and cooks for longer, drier cooks for longer.
 func TestAsMeasured(t *testing.T) {
-	p := made(t, func(r *request.Request) { r.Keep.Where = "" })
+	p := made(t, func(r *request.Request) { r.Keep.Where, r.Dry.Sheet.By = "", request.DryWorked })
 	steps := Steps(p)
 	last := ""
 	for _, s := range steps {

@@ -63,12 +63,13 @@ type Step struct {
 	LengthMM   float64       `json:"length_mm,omitempty"`
 	Fold       bool          `json:"fold,omitempty"`    // fold before it
 	Halve      bool          `json:"halve,omitempty"`   // the sheet before it
+	First      string        `json:"first,omitempty"`   // what else is done to it before, in a word
 	Density    float64       `json:"density,omitempty"` // of the dough, where a sheet may be weighed, g/mL
 	Count      int           `json:"count,omitempty"`   // nests, pieces or handfuls to make
 	CountName  string        `json:"count_name,omitempty"`
 	Cold       bool          `json:"cold,omitempty"`     // in the fridge
 	Own        bool          `json:"own,omitempty"`      // put in by the maker
-	RackMin    float64       `json:"rack_min,omitempty"` // a load of it on the rack until leather
+	RackMin    float64       `json:"rack_min,omitempty"` // a load of it on rack or board, for as long as its pieces dry
 	Then       *Timer        `json:"then,omitempty"`     // a clock that runs from its end
 	Part       int           `json:"part,omitempty"`     // of the pot: the shape, from 0
 	// of the pot: raw inside, cooked through and not timed by taste
@@ -102,7 +103,7 @@ func Steps(p *plan.Plan) []Step {
 			b.cutting(s)
 		case "water":
 			if p.Keep.Where == "" {
-				b.add(Step{Key: s.Key, Kind: Work, Then: &Timer{"Water to the boil", s.LeastMin}}, s)
+				b.add(Step{Key: s.Key, Kind: Work, Then: &Timer{b.p.BoilsWords(), s.LeastMin}}, s)
 			}
 		case "keep":
 			b.add(Step{Key: s.Key, Kind: Pack, Unattended: true}, s)
@@ -252,6 +253,8 @@ func (b *builder) load(k, n int) {
 			key = LoadKey(key, k)
 			head = of + measure.Uncapital(head)
 			counted = ""
+		} else if s, ok := b.p.Said(strings.Replace(key, "pour", "top", 1)); ok {
+			say = strings.TrimSpace("As you measure it: " + s.Words(b.in) + ". " + say)
 		}
 		b.weigh(key, head, say, g*part, counted)
 	}
@@ -311,6 +314,10 @@ func (b *builder) dividing(s plan.Step) {
 	}
 }
 
+// firstWords are what is done to the sheet before a pass, in a word.
+var firstWords = map[roll.First]string{roll.TrimFirst: "trim", roll.Belt: "belt", roll.LayOn: "strips on",
+	roll.TurnIt: "turn", roll.Quarter: "in four"}
+
 // rolling lists every pass of every piece; of ropes, every piece.
 func (b *builder) rolling(s plan.Step) {
 	o := &b.p.Roll
@@ -330,16 +337,22 @@ func (b *builder) rolling(s plan.Step) {
 		}
 		for i, x := range passes {
 			y := o.Passes[i]
+			if y.First == roll.Wait && y.RestMin > 0 {
+				b.add(Step{Key: x.Key + ".rest", Kind: Wait, Piece: piece, Pieces: o.Pieces,
+					Head: "Let the sheet rest", Say: "Covered, dusted, before " + lower(x.Head) + ".",
+					FromMin: from + x.FromMin*each/max(whole, 1e-9), PlanMin: 1e-12, Min: y.RestMin,
+					LeastMin: y.RestMin, MostMin: y.RestMin, Sign: []string{"It no longer pulls back."}}, s)
+			}
 			st := Step{Key: x.Key, Kind: Pass, Piece: piece, Pieces: o.Pieces, Pass: i + 1, Passes: len(passes),
 				Stop: y.Label, SheetMM: y.OutMM,
 				LengthMM: y.LengthMM, Fold: y.Fold > 0, Halve: y.Halved, Density: b.p.Formula.Dough.DensityGPerML,
-				Head: fmt.Sprintf("Piece %d of %d", piece, o.Pieces),
+				First: firstWords[y.First], Head: fmt.Sprintf("Piece %d of %d", piece, o.Pieces),
 				Name: x.Head, Say: x.Text, FromMin: from +
 					x.FromMin*each/max(whole, 1e-9), PlanMin: x.Min * each / max(whole, 1e-9),
-				Sign: []string{"Straight edges, the full width, one colour."}}
+				Sign: b.p.PassSigns(i)}
 			if i == len(passes)-1 {
-				st.Sign = []string{fmt.Sprintf("%s thin, about %s long.", b.in.MM(y.OutMM, 2), b.in.Long(y.LengthMM)),
-					"Lay it flat, dusted; the next piece from under the cloth."}
+				st.Sign = append(st.Sign[1:], fmt.Sprintf("%s thin, about %s long.", b.in.MM(y.OutMM, 2),
+					b.in.Long(y.LengthMM)), "Lay it flat, dusted; the next piece from under the cloth.")
 			}
 			b.add(st, s)
 		}
@@ -358,8 +371,10 @@ func (b *builder) cutting(s plan.Step) {
 		if part.Shape.Traits().Sheets {
 			x.CountName = "sheets"
 		}
-		if d := &b.p.Dry; d.Leather.Will {
-			x.RackMin = d.Leather.FromMin
+		for _, d := range b.p.Dry.Moments {
+			if d.When == plan.PiecesDry && slices.Contains(d.Parts, b.cuts) {
+				x.RackMin = d.Min
+			}
 		}
 		x.Density = b.p.Formula.Dough.DensityGPerML
 	}

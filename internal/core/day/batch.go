@@ -230,7 +230,11 @@ func (o *of) roll(j *Job) {
 	p, r := o.p, &o.p.Roll
 	n := max(1, r.Pieces)
 	each := r.MinutesAll / float64(n)
-	pack := p.Cut.AllMin/float64(n) + o.ru.PackMin
+	pack := p.Cut.AllMin / float64(n)
+	airLo, airHi := o.airs()
+	if airLo == 0 || j.Cooked { // packed as it is cut
+		pack += o.ru.PackMin
+	}
 	dryLo, dryHi := 0., float64(o.ru.SheetWaitMin)
 	var keys []string
 	for _, s := range p.Steps {
@@ -285,13 +289,42 @@ func (o *of) roll(j *Job) {
 	}
 	o.rested(j, rolls)
 	o.filled(rolls[0])
-	end := packs[len(packs)-1]
-	if j.Cooked {
-		end = o.pot(end)
+	end, last := packs[len(packs)-1], packs[len(packs)-1]
+	switch {
+	case j.Cooked:
+		end = o.pot(end, airLo)
+	case airLo > 0:
+		end = o.task(schedule.Cut, "Pack", o.ru.PackMin*float64(n), []string{plan.KeepStep})
+		for i, c := range packs { // what is cut first dries on until the last of it is right
+			most := schedule.NoLimit
+			if i == len(packs)-1 {
+				most = airHi
+			}
+			o.lag(schedule.EndOf(c), schedule.StartOf(end), airLo, most, schedule.Drying)
+		}
+		last = end
 	}
 	o.trays(packs, parts, end)
 	o.ends[j.Batch] = append(o.ends[j.Batch], end)
-	o.warm(rolls[0], packs[len(packs)-1])
+	o.warm(rolls[0], last, airLo)
+}
+
+// airs is how long it dries between the cut and the pot, or the packing: at least, and at most.
+func (o *of) airs() (lo, hi int) {
+	least, most := 0., 0.
+	for _, when := range []plan.Moment{plan.PiecesDry, plan.BeforePacked} {
+		from, to := 0., 0.
+		for _, s := range o.p.Steps {
+			if d := o.p.Dry.Moment(s.Key); d != nil && d.When == when {
+				from, to = max(from, s.LeastMin), max(to, s.MostMin)
+			}
+		}
+		least, most = least+from, most+to
+	}
+	if most == 0 {
+		return 0, 0
+	}
+	return up(least), up(most) + o.ru.SheetWaitMin
 }
 
 // rested binds the rest between the dough and every part of the rolling.
@@ -346,15 +379,15 @@ func (o *of) trays(packs, parts []int, end int) {
 	}
 }
 
-// pot adds the pot for what is cooked the same day.
-func (o *of) pot(packed int) int {
+// pot adds the pot for what is cooked the same day, after it has dried for so long.
+func (o *of) pot(packed, dries int) int {
 	minutes, keys := 0., []string{}
 	for _, t := range o.p.Cook.Turns {
 		minutes += float64(t.Loads) * (t.ToS/60 + o.ru.PotMin)
 		keys = append(keys, t.Key)
 	}
 	i := o.task(schedule.Pot, "Cook", max(minutes, o.ru.PotMin), keys)
-	o.lag(schedule.EndOf(packed), schedule.StartOf(i), 0, o.ru.CookWaitMin, schedule.Waiting)
+	o.lag(schedule.EndOf(packed), schedule.StartOf(i), dries, dries+o.ru.CookWaitMin, schedule.Waiting)
 	o.day.Holds = append(o.day.Holds, schedule.Hold{From: schedule.StartOf(i), To: schedule.EndOf(i), Store: AtPot,
 		Quantity: 1})
 	return i
@@ -363,7 +396,7 @@ func (o *of) pot(packed int) int {
 // warm bounds the minutes the dough is out of the fridge: it should be packed within the caution, and must be within
 // the
 // time after which usual advice gives up egg dough.
-func (o *of) warm(roll, packed int) {
+func (o *of) warm(roll, packed, dries int) {
 	from := o.first
 	if from < 0 {
 		from = roll
@@ -373,7 +406,7 @@ func (o *of) warm(roll, packed int) {
 		return // no egg in it: its clock is the maker’s
 	}
 	o.day.Waits = append(o.day.Waits, schedule.Wait{A: from, B: packed, Limit: soft})
-	least := 0
+	least := dries // said by the maker: it is counted, and not forbidden
 	for _, t := range []int{roll, packed} {
 		least += o.day.Tasks[t].Minutes[0]
 	}

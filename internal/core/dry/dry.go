@@ -128,6 +128,39 @@ func (o Rate) LossAt(r rules.Dry, minutes float64) float64 {
 	return first + reach*(1-math.Exp(-(minutes-at)*o.PerMin/reach))
 }
 
+// After returns the share of the mass that is gone after so many minutes where a share of it is gone already.
+func (o Rate) After(r rules.Dry, gone, minutes float64) float64 {
+	if gone >= o.EndLoss {
+		return gone
+	}
+	return max(gone, o.LossAt(r, o.reaches(r, gone)+minutes))
+}
+
+// From is At where a share of the mass is gone already: no minutes where that is as much.
+func (o Rate) From(r rules.Dry, gone, loss float64) Window {
+	if gone <= 0 {
+		return o.At(r, loss)
+	}
+	if loss <= gone {
+		return Window{Loss: loss, Will: true}
+	}
+	m := o.reaches(r, loss) - o.reaches(r, gone)
+	if o.DeltaGM3 <= r.LeastGM3 || loss >= o.EndLoss || m > r.MostMin {
+		return Window{Loss: loss}
+	}
+	return Window{loss, m, m * r.WindowFactor, true}
+}
+
+// reaches is how many minutes a loss below that at equilibrium takes, however many they are; 0 where the air takes
+// nothing.
+func (o Rate) reaches(r rules.Dry, loss float64) float64 {
+	if o.DeltaGM3 <= r.LeastGM3 {
+		return 0
+	}
+	m, _ := o.Minutes(r, loss)
+	return m
+}
+
 // KeepG returns what rawG g of pasta weigh when they are dry enough to keep, g:
 // raw·(1−water)/(1−.125). waterShare is of the raw pasta, 0–1.
 func KeepG(r rules.Dry, rawG, waterShare float64) float64 {

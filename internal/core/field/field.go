@@ -55,6 +55,9 @@ type Field struct {
 	Optional bool // may be empty
 	Lines    bool // a text of several lines
 	Options  []Option
+	// Gone are options of documents from before: they are read and named, and no longer offered; chosen once more they
+	// are the first of Options.
+	Gone []Option
 
 	kept measure.Unit // it is stored in, "" where that is Unit
 }
@@ -170,6 +173,9 @@ func (f Field) Set(at any, typed string) error {
 	if !f.allowsText(typed) {
 		return f.Refuse(typed)
 	}
+	if slices.ContainsFunc(f.Gone, func(o Option) bool { return o.Key == typed }) {
+		typed = f.Options[0].Key
+	}
 	text(at).SetString(typed)
 	return nil
 }
@@ -273,7 +279,8 @@ func (f Field) allowsText(s string) bool {
 		return n >= int(f.Min) && n <= int(f.Max) && utf8.ValidString(s) && !strings.ContainsFunc(s,
 			func(c rune) bool { return c < ' ' && !(f.Lines && c == '\n') })
 	}
-	return slices.ContainsFunc(f.Options, func(o Option) bool { return o.Key == s })
+	is := func(o Option) bool { return o.Key == s }
+	return slices.ContainsFunc(f.Options, is) || slices.ContainsFunc(f.Gone, is)
 }
 
 // Range returns what a field takes, in short and in the unit shown.

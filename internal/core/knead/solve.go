@@ -27,6 +27,7 @@ type Step struct {
 	Spread bool    `json:"in_pieces,omitempty"` // lies divided, or flat, so that it cools and warms faster
 
 	Lies    string `json:"-"` // how it is covered, where the maker says
+	Adds    string `json:"-"` // what goes in before it, in the maker's words
 	Tempers bool   `json:"-"` // it loses the chill of the fridge, as the maker says
 	lies    lies
 	once    bool // done on all the dough at once

@@ -114,7 +114,7 @@ func (w *world) made(t *testing.T, p *plan.Plan, began time.Time) []bench.Event 
 				say(bench.Event{Says: bench.Poked{Step: s.Key, S: math.Min(60, .75/tension)}}, took)
 			}
 		case s.Station == request.AtDry && s.Kind == bench.Wait:
-			took = right(s.Key, w.dry*w.off(.2)*book.Dry.Leather.FromMin, s.PlanMin, 2)
+			took = right(s.Key, w.dry*w.off(.2)*book.Dry.Moment(s.Key).Right.FromMin, s.PlanMin, 2)
 		case s.Kind == bench.Pot && !s.Through:
 			took = right(s.Key, w.cook*w.off(.12)*p.BookPotS(s.Part)/60, s.PlanMin, .25)
 		case s.Kind == bench.Pass && s.SheetMM > 0:
@@ -201,6 +201,7 @@ func ribbonOf(flour string) request.Request {
 	r.Roll.Machine, r.Amount.By, r.Amount.Portions = "hand-crank-10", request.ByPortions, 8
 	r.Flours = slices.Clone(r.Flours)
 	r.Flours[0].Flour = flour
+	r.Dry.Sheet.By = request.DryWorked // it says something of drying
 	return r
 }
 

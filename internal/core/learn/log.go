@@ -438,7 +438,7 @@ func (l *Log) dial(m roll.Machine) *dial {
 		}
 		for _, x := range e.Evidence.Sheets {
 			if x.Machine == m.Key && x.GapMM > 0 && x.Ratio > 0 {
-				sheets = append(sheets, Sheet{x.Stop, x.GapMM, math.Log(x.Ratio), day(e.Began)})
+				sheets = append(sheets, Sheet{x.Stop, x.GapMM, math.Log(x.Ratio), day(e.Began), x.Within})
 			}
 		}
 	}

@@ -45,6 +45,8 @@ type Sheet struct {
 	GapMM float64
 	R     float64
 	Day   float64
+	// Within is how far the reading itself may be off, share; 0: as a measured sheet is.
+	Within float64
 }
 
 // dial is what sheets of one machine say, before it is asked of which stop.
@@ -58,7 +60,7 @@ func fitDial(g rules.Gap, sheets []Sheet) *dial {
 	d := &dial{g: g, sheets: sheets}
 	r, v := make([]float64, len(sheets)), make([]float64, len(sheets))
 	for i, x := range sheets {
-		r[i], v[i] = x.R, g.Noise+g.NoiseMM/(x.GapMM*x.GapMM)
+		r[i], v[i] = x.R, g.Noise+g.NoiseMM/(x.GapMM*x.GapMM)+x.Within*x.Within/4 // that is two deviations
 	}
 	d.solved = solve(r, v, g.Slip, func(i, j int) float64 { return d.shares(sheets[i], sheets[j]) })
 	return d

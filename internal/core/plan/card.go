@@ -41,7 +41,7 @@ func (p *Plan) forTheDough() []Amount {
 	// What is poured or held back stands beside what goes in at once, and is not counted twice.
 	now, held := p.in.Whole(math.Round(p.Room.FlourG)-math.Round(f.HeldBackG)), p.in.Whole(math.Round(f.HeldBackG))
 	for i, x := range f.Flours {
-		much, name := p.in.Grams(x.Share*p.Room.FlourG), x.Name
+		much, name := p.muchOf(fmt.Sprintf("flour.%d", i+1), x.Share*p.Room.FlourG), x.Name
 		if low := strings.ToLower(name); !strings.Contains(low, "flour") && !strings.Contains(low, "semol") {
 			name += " flour"
 		}
@@ -78,10 +78,16 @@ func (p *Plan) forTheDough() []Amount {
 			much += " + " + p.in.Whole(keep) + " by the board"
 			line += fmt.Sprintf(" (%s of it by the board, only if the dough asks)", p.in.Whole(keep))
 		}
+		if said := p.asSaid("top"); said != "" {
+			much, line = said, said+" "+p.TopWord()
+		}
+		if f.OpenLiquidG > f.TopG {
+			line += " (about " + p.in.Grams(f.TopG) + " goes in)"
+		}
 		add(measure.Capital(p.TopWord()), much, "", line)
 	}
 	for _, x := range p.Weighed() {
-		plain(x.Name, p.in.Grams(x.G))
+		plain(x.Name, p.muchOf(x.Key, x.G))
 	}
 	if n := p.BowlLoads(); n > 1 {
 		add("Each load of the bowl", fmt.Sprintf("%d loads", n), p.loadWords(), "")

@@ -72,7 +72,10 @@ func TestCardFollowsTheWork(t *testing.T) {
 		wants  []string
 	}{
 		"ribbons": {func(*request.Request) {}, []string{"Mix", "Knead by hand", "Rest in the room", "Roll",
-			"To leather", "Cut", "Cook"}},
+			"Cut", "Cook"}},
+		"dried": {func(r *request.Request) {
+			r.Dry.Sheet.By, r.Dry.Pieces.By, r.Dry.Pieces.Min = request.DryWorked, request.DrySaid, ptr(20)
+		}, []string{"Roll", "To leather", "Cut", "Dry the ribbons", "Cook"}},
 		"ravioli": {func(r *request.Request) { r.Cut.Shape, r.Keep.Where = "ravioli", "freezer" }, []string{"Mix",
 			"Roll", "Fill and close", "Freeze", "Cook"}},
 		"formed": {func(r *request.Request) { r.Cut.Shape = "cavatelli" }, []string{"Mix", "Ropes", "Form", "Cook"}},

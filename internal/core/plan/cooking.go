@@ -65,35 +65,46 @@ type CookWay struct {
 	Taken bool    `json:"taken"`
 }
 
+// into is how a shape goes into the pot: with so much of its mass lost, or frozen.
+type into struct {
+	loss   float64
+	frozen bool
+}
+
+// goesIn is how a part goes into the pot, as what is said of drying leaves it.
+func (p *Plan) goesIn(x *CutPart) into {
+	switch after := p.Request.Cook.After; {
+	case after == request.Frozen:
+		return into{frozen: true}
+	case after != request.AsDried: // a making begun before drying was said
+		return into{loss: map[request.After]float64{request.AtLeather: p.rules.Dry.CutLoss,
+			request.FirmNests: p.rules.Dry.HoldLoss, request.DriedHard: p.driedLoss()}[after]}
+	case p.Dry.ToKeep != nil && !x.Shape.Traits().Filling:
+		return into{loss: p.driedLoss()}
+	}
+	part := slices.Index(p.Cut.Parts(), x)
+	return into{loss: p.DriedLoss(max(part, 0), asPlanned)}
+}
+
+// PotLoss is the share of its mass the i-th shape has lost when it goes into the pot.
+func (p *Plan) PotLoss(part int) float64 { return p.goesIn(p.Cut.Parts()[part]).loss }
+
+// driedLoss is the share of its mass lost by what is dried to keep.
+func (p *Plan) driedLoss() float64 { return 1 - dry.KeepG(p.rules.Dry, 1, p.Formula.Dough.WaterShare) }
+
 // cook is the pot.
 func (p *Plan) cook() {
 	r, c := &p.Request, &p.Cut
-	loss := p.lossBefore(r.Cook.After)
+	first := p.goesIn(&c.CutPart)
 	potL, pots := request.Or(r.Bench.PotL, p.rules.Cook.PotL), int(request.Or(r.Bench.Pots, 1))
-	ru := p.cookRules(&c.CutPart)
-	o := CookPlan{Time: p.timeOf(&c.CutPart, loss), Also: []PotTime{}, Pot: cook.For(ru, c.AllMadeG, potL, pots),
-		Loss:   loss,
-		Frozen: r.Cook.After == request.Frozen}
-	fresh, raw := o.Seconds, p.rawIn(&c.CutPart)
+	o := CookPlan{Time: p.timeOf(&c.CutPart, first.loss), Also: []PotTime{}, Loss: first.loss, Frozen: first.frozen,
+		Pot: p.potFor(c.AllMadeG, p.Formula.Portions, potL, pots)}
 	o.DoseG = p.saltG(o.FillL, o.DoseG)
 	o.SaltG = p.saltG(o.WaterL, o.SaltG)
-	way := func(name string, key request.After, s float64) {
-		from, to := cook.Range(ru, s, raw)
-		o.Ways = append(o.Ways, CookWay{name, from, to, r.Cook.After == key})
-	}
-	way("Straight from the cutter", request.Fresh, fresh)
-	way("At leather", request.AtLeather, cook.Dried(ru, fresh, p.rules.Dry.CutLoss))
-	way("From firm nests", request.FirmNests, cook.Dried(ru, fresh, p.rules.Dry.HoldLoss))
-	if !p.shape.Traits().Filling {
-		way("Dried to keep", request.DriedHard, cook.Dried(ru, fresh, p.lossBefore(request.DriedHard)))
-	}
-	way("Frozen, not thawed", request.Frozen, o.FrozenS)
-	if !raw {
-		way("Fresh, finished in the pan", "", o.InPanS)
-	}
-	o.FromS, o.ToS, _ = p.potTime(&c.CutPart, r.Cook.After)
+	o.Ways = p.cookWays(&o, first)
+	o.FromS, o.ToS, _ = p.potTime(&c.CutPart, first)
 	for i := range c.Also {
-		from, to, _ := p.potTime(&c.Also[i], r.Cook.After)
+		from, to, _ := p.potTime(&c.Also[i], p.goesIn(&c.Also[i]))
 		o.Also = append(o.Also, PotTime{c.Also[i].Shape.Name, from, to, c.Also[i].Shape.Traits().Sheets})
 	}
 	o.Turns = p.turns(potL, pots)
@@ -101,13 +112,68 @@ func (p *Plan) cook() {
 		if t.FillL > o.InPotL {
 			o.InPotL, o.InPotG = t.FillL, t.DoseG
 		}
-		if t.LoadG > 0 && t.FillL > 0 {
+		if t.LoadG > 0 && t.FillL > 0 && r.Cook.In == request.InWater {
 			o.PotsUsed = max(o.PotsUsed, int(t.LoadG*p.rules.Cook.WaterPerPasta/1000/t.FillL+.5))
 		}
 	}
 	b := &p.rules.Bench
 	o.BoilMin = request.Or(r.Bench.BoilMin, math.Round(b.BoilLeastMin+(b.BoilMin-b.BoilLeastMin)*o.InPotL/b.BoilL))
 	p.Cook = o
+}
+
+// cookWays are the ways into the pot, with the one that is taken; where it has dried otherwise than by any of them,
+// that is a way of its own.
+func (p *Plan) cookWays(o *CookPlan, first into) (out []CookWay) {
+	ru, raw := p.cookRules(&p.Cut.CutPart), p.rawIn(&p.Cut.CutPart)
+	taken := false
+	way := func(name string, s float64, is bool) {
+		from, to := p.potRange(&p.Cut.CutPart, s)
+		taken = taken || is
+		out = append(out, CookWay{name, from, to, is})
+	}
+	lost := func(name string, loss float64) {
+		s := cook.Dried(ru, o.Seconds, loss)
+		if first.loss < loss-sameLoss && !taken && !first.frozen {
+			way(fmt.Sprintf("As it dries here, %.0f %% lost", 100*first.loss), o.DriedS, true)
+		}
+		way(name, s, !first.frozen && math.Abs(first.loss-loss) <= sameLoss)
+	}
+	lost("Straight from the cutter", 0)
+	lost("At leather", p.rules.Dry.CutLoss)
+	lost("From firm nests", p.rules.Dry.HoldLoss)
+	if !p.shape.Traits().Filling {
+		lost("Dried to keep", p.driedLoss())
+	}
+	if !taken && !first.frozen {
+		way(fmt.Sprintf("As it dries here, %.0f %% lost", 100*first.loss), o.DriedS, true)
+	}
+	way("Frozen, not thawed", o.FrozenS, first.frozen)
+	if !raw && p.Request.Cook.In == request.InWater {
+		way("Fresh, finished in the pan", o.InPanS, false)
+	}
+	return out
+}
+
+// sameLoss is how far two losses may be apart and count as one, share.
+const sameLoss = .004
+
+// potFor is the pot for so much pasta on so many plates: in water as the pots take it, or in as much of it as the maker
+// says; in broth all at once, by the plate; in a soup, which is there already, in nothing that is counted.
+func (p *Plan) potFor(pastaG, plates, potL float64, pots int) cook.Pot {
+	ru, own := p.rules.Cook, &p.Request.Cook
+	switch {
+	case own.In == request.InSoup:
+		return cook.Pot{PotL: potL, Loads: 1, LoadG: pastaG}
+	case own.In == request.InBroth:
+		l := request.Or(own.WaterL, plates*ru.BrothL)
+		return cook.Pot{WaterL: l, PotL: potL, Loads: 1, LoadG: pastaG, FillL: l}
+	case own.WaterL != nil:
+		o := cook.For(ru, pastaG, *own.WaterL/ru.PotFill, pots)
+		o.PotL, o.FillL = potL, *own.WaterL
+		o.DoseG = 1000 * o.FillL * ru.SaltPerPasta / ru.WaterPerPasta
+		return o
+	}
+	return cook.For(ru, pastaG, potL, pots)
 }
 
 // saltG is the salt to so many litres: the maker's own, or as worked out, g.
@@ -124,15 +190,15 @@ func (p *Plan) turns(potL float64, pots int) (out []PotTurn) {
 		if x.MadeG <= 0 || x.Shape.Traits().Sheets && len(p.Cut.Also) > 0 { // sheets wait for what they become
 			continue
 		}
-		pot := cook.For(p.rules.Cook, x.MadeG, potL, pots)
+		pot := p.potFor(x.MadeG, x.Portions, potL, pots)
 		t := PotTurn{Part: i, Shape: x.Shape.Name, Loads: pot.Loads, LoadG: x.MadeG / float64(pot.Loads),
 			FillL: pot.FillL, DoseG: p.saltG(pot.FillL, pot.DoseG)}
 		if p.rawIn(x) {
 			t.Raw = p.Request.Cut.Filling.Kind.Words()
 		}
-		t.FromS, t.ToS, t.MidS = p.potTime(x, p.Request.Cook.After)
+		t.FromS, t.ToS, t.MidS = p.potTime(x, p.goesIn(x))
 		_, _, t.Own = p.ownPotS(x)
-		if least, _, _ := p.bookTime(x, p.Request.Cook.After); t.Own && t.Raw != "" && t.ToS < least {
+		if least, _, _ := p.bookTime(x, p.goesIn(x)); t.Own && t.Raw != "" && t.ToS < least {
 			t.ThroughS = least
 		}
 		out = append(out, t)
@@ -144,32 +210,20 @@ func (p *Plan) turns(potL float64, pots int) (out []PotTurn) {
 	return out
 }
 
-// lossBefore is the share of its mass the pasta has lost when it goes into the pot that way.
-func (p *Plan) lossBefore(after request.After) float64 {
-	switch after {
-	case request.AtLeather:
-		return p.rules.Dry.CutLoss
-	case request.FirmNests:
-		return p.rules.Dry.HoldLoss
-	case request.DriedHard:
-		return 1 - dry.KeepG(p.rules.Dry, 1, p.Formula.Dough.WaterShare)
-	}
-	return 0
-}
-
-// ownPotS is the maker's own time in the pot, s: of the first shape as it goes in.
+// ownPotS is the maker's own time in the pot, s: said for each shape by itself, as it goes in.
 func (p *Plan) ownPotS(x *CutPart) (from, to float64, said bool) {
-	if x != &p.Cut.CutPart {
-		return 0, 0, false
+	part := slices.Index(p.Cut.Parts(), x)
+	if part <= 0 {
+		return p.Request.Cook.OwnS()
 	}
-	return p.Request.Cook.OwnS()
+	return p.Request.Cut.Also[part-1].OwnPotS()
 }
 
 // potTime is when a part is tasted, from and to, and the middle of it, as it goes into the pot, s: by the maker's own
 // minutes where they are said.
-func (p *Plan) potTime(x *CutPart, after request.After) (from, to, mid float64) {
-	from, to, mid = p.bookTime(x, after)
-	if f, t, said := p.ownPotS(x); said && after == p.Request.Cook.After {
+func (p *Plan) potTime(x *CutPart, in into) (from, to, mid float64) {
+	from, to, mid = p.bookTime(x, in)
+	if f, t, said := p.ownPotS(x); said && in == p.goesIn(x) {
 		from, to = f, t
 	}
 	return from, to, mid
@@ -177,32 +231,61 @@ func (p *Plan) potTime(x *CutPart, after request.After) (from, to, mid float64) 
 
 // WorkedOutPot is when the first shape would be tasted, s from and to, whatever its maker says.
 func (p *Plan) WorkedOutPot() (from, to float64) {
-	from, to, _ = p.bookTime(&p.Cut.CutPart, p.Request.Cook.After)
+	from, to, _ = p.bookTime(&p.Cut.CutPart, p.goesIn(&p.Cut.CutPart))
 	return from, to
 }
 
 // bookTime is potTime as it is worked out.
-func (p *Plan) bookTime(x *CutPart, after request.After) (from, to, mid float64) {
-	t := p.timeOf(x, p.lossBefore(after))
-	if mid = t.DriedS; after == request.Frozen {
+func (p *Plan) bookTime(x *CutPart, in into) (from, to, mid float64) {
+	t := p.timeOf(x, in.loss)
+	if mid = t.DriedS; in.frozen {
 		mid = t.FrozenS
 	}
-	from, to = cook.Range(p.cookRules(x), mid, p.rawIn(x))
+	from, to = p.potRange(x, mid)
 	return from, to, mid
+}
+
+// potRange is when a part is tasted, from and to, that is tender in the middle after so many seconds: wider where nobody
+// measured the gaps, and what is raw inside never sooner than its thickest sheet asks.
+func (p *Plan) potRange(x *CutPart, mid float64) (from, to float64) {
+	ru, raw := p.cookRules(x), p.rawIn(x)
+	thin, thick := p.overGap(x)
+	if raw {
+		thin = thick
+	}
+	from, _ = cook.Range(ru, mid*thin, raw)
+	_, to = cook.Range(ru, mid*thick, raw)
+	return from, to
+}
+
+// overGap are the times of the thinnest and of the thickest sheet the gaps may give, over that of the planned one; 1
+// where they were measured.
+func (p *Plan) overGap(x *CutPart) (thin, thick float64) {
+	off := p.gapOff()
+	if off == 0 || x.Shape.Traits().Rope {
+		return 1, 1
+	}
+	at := func(times float64) float64 {
+		y := *x
+		y.thickMM *= times
+		return p.timeOf(&y, 0).Seconds
+	}
+	is := at(1)
+	return at(1-off) / is, at(1+off) / is
 }
 
 // SoldTime is when a part is done by how it is sold, s: frozen, dried to keep, or fresh.
 func (p *Plan) SoldTime(x *CutPart) (from, to float64) {
-	after := p.Request.Cook.After
+	in := p.goesIn(x)
 	switch where := p.Keep.Where; {
 	case where == cook.Freezer:
-		after = request.Frozen
+		in = into{frozen: true}
 	case where == cook.Shelf && !x.Shape.Traits().Filling:
-		after = request.DriedHard
-	case after == request.Frozen || after == request.DriedHard:
-		after = request.Fresh
+		in = into{loss: p.driedLoss()}
+	case in.frozen || p.Request.Cook.After == request.DriedHard:
+		in = into{}
 	}
-	from, to, _ = p.potTime(x, after)
+	from, to, _ = p.potTime(x, in)
 	return from, to
 }
 
@@ -253,7 +336,8 @@ func (p *Plan) PotS() float64 {
 func (p *Plan) BookPotS(part int) float64 {
 	q := *p
 	q.rules.Cook, q.rules.Learned.Cook = p.made.Cook, rules.LearnedBy{}
-	_, _, mid := q.bookTime(p.Cut.Parts()[part], p.Request.Cook.After)
+	x := p.Cut.Parts()[part]
+	_, _, mid := q.bookTime(x, p.goesIn(x))
 	return mid
 }
 

@@ -181,11 +181,12 @@ func TestNestsWaitNoShorter(t *testing.T) {
 	for _, shape := range []string{"tagliatelle", "ravioli", "lasagne"} {
 		for rh := .3; rh < .99; rh += .03 {
 			r := request.Default()
-			r.Cut.Shape, r.Room.RH, r.Cook.After = shape, rh, "fresh"
+			r.Cut.Shape, r.Room.RH = shape, rh
 			fresh := must(t, r).Dry
-			r.Cook.After = "nest"
-			if nest := must(t, r).Dry; nest.OutMin < fresh.OutMin-1e-9 || nest.Nest.Will &&
-				nest.OutMin <= fresh.OutMin {
+			r.Dry.Pieces.By, r.Dry.Pieces.On = request.DryWorked, request.OnRack
+			nest := must(t, r).Dry
+			firm := len(nest.Moments) == 1 && nest.Moments[0].Right.Will
+			if nest.OutMin < fresh.OutMin-1e-9 || firm && nest.OutMin <= fresh.OutMin || nest.Nest.Will && !firm {
 				t.Errorf("%s at %.2f: %.0f min to nests, %.0f fresh", shape, rh, nest.OutMin, fresh.OutMin)
 			}
 		}
@@ -197,8 +198,12 @@ func TestFogDriesNothing(t *testing.T) {
 	for _, rh := range []float64{.96, .97, .99} {
 		r := request.Default()
 		r.Room.RH = rh
+		if p := must(t, r); p.Warnings(request.AtDry) != 0 {
+			t.Errorf("at %v it is warned of what nobody asked for", rh)
+		}
+		r.Dry.Sheet.By = request.DryWorked
 		p := must(t, r)
-		if p.Dry.Leather.Will || p.Dry.Nest.Will || p.Dry.Brittle.Will || p.LossAt(90) != 0 {
+		if p.Dry.Leather.Will || p.Dry.Nest.Will || p.Dry.Brittle.Will || p.LossAt(90) != 0 || len(p.Dry.Moments) > 0 {
 			t.Errorf("at %v: %+v", rh, p.Dry)
 		}
 		if p.Warnings(request.AtDry) == 0 {

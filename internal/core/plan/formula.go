@@ -156,7 +156,47 @@ func (p *Plan) bowl() (s egg.Solution, plannedG float64) {
 			wholeG, yolkG = k*wholeG, k*yolkG
 		}
 	}
-	return p.task.Literal(int(wholeNumber), int(yolks), wholeG, yolkG, request.Or(r.LiquidG, 0)), plannedG
+	liquid := request.Or(r.LiquidG, 0)
+	if open := p.Request.OpenLiquidG(); open > 0 {
+		liquid = p.takesLiquid(open, func(g float64) egg.Solution {
+			return p.task.Literal(int(wholeNumber), int(yolks), wholeG, yolkG, g)
+		})
+	}
+	return p.task.Literal(int(wholeNumber), int(yolks), wholeG, yolkG, liquid), plannedG
+}
+
+// takesLiquid is how much of the liquid poured out the dough is likely to take before it is where it wants to be, whole
+// g: all of it where it stays dry with all.
+func (p *Plan) takesLiquid(open float64, with func(g float64) egg.Solution) float64 {
+	soft := func(g float64) bool { s := with(g); return s.Hw >= s.TargetHw }
+	lo, hi := 0., math.Ceil(open)
+	if !soft(open) {
+		return open
+	}
+	for hi-lo > 1 {
+		if mid := math.Round((lo + hi) / 2); soft(mid) {
+			hi = mid
+		} else {
+			lo = mid
+		}
+	}
+	return min(hi, open)
+}
+
+// openLiquidWords say what of the liquid poured out is likely to go in.
+func (p *Plan) openLiquidWords() string {
+	f := &p.Formula
+	out, takes := p.in.Grams(f.OpenLiquidG), p.in.Grams(f.TopG)
+	switch left := p.Request.Used.LiquidLeftG; {
+	case left != nil:
+		return fmt.Sprintf("Of the %s of %s poured out %s came back: %s went in.", out, p.TopWord(), p.in.Grams(*left),
+			takes)
+	case f.TopG >= f.OpenLiquidG:
+		return fmt.Sprintf("It is likely to take all %s of %s, and may ask for more: have some by you, and weigh what "+
+			"is left.", out, p.TopWord())
+	}
+	return fmt.Sprintf("Of the %s of %s poured out it is likely to take about %s, a little at a time. Stop when it "+
+		"comes together, and weigh what is left.", out, p.TopWord(), takes)
 }
 
 // aim is the target of the batch at a yolk share.
@@ -190,7 +230,7 @@ func (p *Plan) mix(flourG float64) {
 		YieldedEggG: yielded,
 		jug:         r.Amount.By == request.ByEggs,
 		WholeG:      pick.WholeG, YolkG: pick.YolkG, TopG: pick.TopG, SaltG: r.Salt * of, OilG: r.Oil * of,
-		OpenG: r.Amount.OpenG(), PortionG: p.portionG(), Additions: []Added{}}
+		OpenG: r.Amount.OpenG(), OpenLiquidG: r.OpenLiquidG(), PortionG: p.portionG(), Additions: []Added{}}
 	if planned == 0 && !f.jug {
 		f.AlsoG = p.task.GivenG
 	}

@@ -76,8 +76,14 @@ func anyRequest(rnd *rand.Rand) request.Request {
 	r.Cut.Shape = pick(rnd, "tagliatelle", "pappardelle", "fettuccine", "linguine", "tagliolini", "lasagne", "farfalle",
 		"ravioli", "ravioli-round", "mezzelune",
 		"agnolotti", "orecchiette", "quadretti")
-	r.Dry.On, r.Cook.After = pick(rnd, request.OnRack, request.OnBoard), pick(rnd, request.Fresh, request.AtLeather,
-		request.FirmNests)
+	r.Dry.On = pick(rnd, request.OnRack, request.OnBoard)
+	for _, d := range []*request.Drying{&r.Dry.Sheet, &r.Dry.Pieces.Drying, &r.Dry.Packing.Drying} {
+		minutes := float64(5 + rnd.IntN(40))
+		d.By, d.Min = pick(rnd, request.NotDried, request.NotDried, request.DrySaid, request.DryWorked), &minutes
+		d.Air = pick(rnd, "", dry.Still, dry.Fan)
+	}
+	r.Dry.Pieces.On = pick(rnd, request.OnBoard, request.OnRack, request.OnNests)
+	r.Dry.Packing.On = pick(rnd, request.OnBoard, request.OnRack)
 	return r
 }
 
@@ -551,16 +557,77 @@ func (c *check) drying(m *model, p *plan.Plan, rho, water float64) {
 	}
 	te := t * wide / math.Sqrt(t*t+wide*wide)
 	fresh := 40 + 70*math.Pow(te, 1.5) + fill
-	x := map[request.After]float64{request.AtLeather: 3, request.FirmNests: 6}[r.Cook.After]
+	x := 100 * c.lost(m, p, rho, end)
 	by := 1 + .04*x + .0015*x*x
 	k := &p.Cook
 	c.near("fresh", k.Seconds, fresh, .1)
-	c.near("taste from", k.FromS, .6*fresh*by, .1)
-	c.near("to", k.ToS, 1.6*fresh*by, .1)
+	// Of gaps nobody measured the sheet may be 12 % thinner or thicker: the range holds for both.
+	off := .12
+	if p.Pinned() || p.Roped() {
+		off = 0
+	}
+	at := func(times float64) float64 {
+		te := times * t * wide / math.Sqrt(times*t*times*t+wide*wide)
+		return 40 + 70*math.Pow(te, 1.5) + fill
+	}
+	c.near("taste from", k.FromS, .6*at(1-off)*by, .1)
+	c.near("to", k.ToS, 1.6*at(1+off)*by, .1)
 	c.near("frozen", k.FrozenS, fresh+45, .1)
 	c.near("in the pan", k.InPanS, fresh*2/3, .1)
 	c.near("water", k.WaterL, p.Cut.AllMadeG/100, 1e-6)
 	c.near("salt in the pot", k.SaltG, p.Cut.AllMadeG/10, 1e-6)
+}
+
+// lost follows the mass of the first shape through the three moments at which it may dry, share gone: at a constant rate
+// to 6 %, falling to nought at equilibrium beyond.
+func (c *check) lost(m *model, p *plan.Plan, rho, end float64) (gone float64) {
+	r := &m.r
+	thick := p.Cut.ThickMM()
+	dries := func(d request.Drying, faces, until float64) {
+		if d.By == request.NotDried || gone >= end {
+			return
+		}
+		hm := .0025
+		if d.Air == dry.Fan || d.Air == "" && r.Room.Air == dry.Fan {
+			hm = .008
+		}
+		delta := vapour(r.Room.TempC, .96) - vapour(r.Room.TempC, r.Room.RH)
+		if delta <= .5 {
+			return
+		}
+		rate := faces * hm * delta / (thick * rho * 1000) * 60
+		const steps = 20000 // by small steps, as it happens
+		most := 120.
+		if d.By == request.DrySaid {
+			most = *d.Min
+		}
+		was, dt := gone, most/steps
+		for range steps {
+			if d.By == request.DryWorked && gone >= until {
+				break
+			}
+			now := rate
+			if gone > .06 {
+				now = rate * math.Max(0, end-gone) / (end - .06)
+			}
+			gone += now * dt
+		}
+		if d.By == request.DryWorked && gone < until {
+			gone = was // it does not get there in two hours: it is not dried
+		}
+	}
+	faces := map[request.Lies]float64{request.OnRack: 2, request.OnBoard: 1, request.OnNests: .3}
+	s := p.Cut.Shape
+	if !s.Traits().Rope && (r.Dry.Sheet.By == request.DrySaid || s.Traits().Lengths && s.Purpose != cut.NoDrying) {
+		dries(r.Dry.Sheet, faces[r.Dry.On], .03)
+	}
+	firm := .03
+	if s.Purpose == cut.HoldShape || s.Purpose == cut.ForCutter {
+		firm = .06
+	}
+	dries(r.Dry.Pieces.Drying, faces[r.Dry.Pieces.On], firm)
+	dries(r.Dry.Packing.Drying, faces[r.Dry.Packing.On], .06)
+	return gone
 }
 
 // lawPieceG is the flour of a piece: 100 g, more where that, pressed to 15 mm and as wide as the rollers, would be

@@ -159,7 +159,9 @@ func TestAdvice(t *testing.T) {
 			r.Roll.Pieces, r.Cut.Min, r.Cut.Max = ptr(14),
 				ptr(500), ptr(520)
 		}, "maltagliati"},
-		{"will_not_dry", request.AtDry, Warning, func(r *request.Request) { r.Room.RH = .96 }, "too damp"},
+		{"will_not_dry", request.AtDry, Warning, func(r *request.Request) {
+			r.Room.RH, r.Dry.Sheet.By = .96, request.DryWorked
+		}, "too damp"},
 		{"warm", request.AtDry, Warning, func(r *request.Request) { r.Rest.Min = ptr(90) }, "take care"},
 		{"discard", request.AtDry, Warning, func(r *request.Request) { r.Rest.Min = ptr(240) }, "thrown away"},
 		{"taste_only", request.AtCook, Remark, func(r *request.Request) {

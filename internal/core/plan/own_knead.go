@@ -40,6 +40,7 @@ func (p *Plan) ownWay() *knead.Own {
 		} else if s.Hands != request.HandsTurns {
 			step = step.Once()
 		}
+		step.Adds = s.Add
 		o.Steps = append(o.Steps, step)
 	}
 	return o
@@ -141,6 +142,10 @@ func (p *Plan) sameWay() bool {
 		mix = p.rules.Knead.MixMachineMin
 	}
 	own, k := p.ask.Own, &p.Knead
+	if slices.ContainsFunc(p.Request.Knead.Steps, func(s request.KneadStep) bool { return s.Add != "" }) ||
+		mixesFirst(p.Request.Knead.Steps) > 1 {
+		return false
+	}
 	return own.MixMin == mix && own.Machine == machine && loads.n == k.Loads && loads.shared == k.Shared &&
 		slices.EqualFunc(w.Steps, p.way.Steps, func(x, y knead.Step) bool {
 			return x.By == y.By && x.Min == y.Min &&

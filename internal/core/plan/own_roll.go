@@ -98,15 +98,14 @@ func (p *Plan) PassAt(label string) (roll.Pass, bool) {
 	return passes[len(passes)-1], true
 }
 
-// LeatherAs is when a sheet of that thickness is at leather, min from and to; -1 where it will not dry.
-func (p *Plan) LeatherAs(sheetMM float64) (from, to float64) {
-	q := *p
-	q.Roll.SheetMM = sheetMM
-	faces := p.rules.Dry.RackFaces
-	if p.Request.Dry.On == request.OnBoard || p.Roped() {
-		faces = p.rules.Dry.BoardFaces
+// DryAs is when a drying is right where the sheet is so many times as thick as planned, min from and to; the maker's own
+// minutes stay as they are. -1 where it will not dry.
+func (p *Plan) DryAs(d *Drying, times float64) (from, to float64) {
+	if d.Own {
+		return d.Min, d.ToMin
 	}
-	if w := q.rate(p.Request.Room.Air, faces).At(p.rules.Dry, p.rules.Dry.CutLoss); w.Will {
+	thick := p.Cut.Parts()[d.Parts[0]].thickMM * times
+	if w := p.rateOf(thick, d.Air, p.faces(d.On)).From(p.rules.Dry, d.gone, d.Right.Loss); w.Will {
 		return w.FromMin, w.ToMin
 	}
 	return -1, -1
@@ -122,11 +121,12 @@ func (p *Plan) PotAs(part int, times, loss float64) (from, to float64) {
 	x := *p.Cut.Parts()[part]
 	x.thickMM *= times
 	t := p.timeOf(&x, loss)
+	mid := t.DriedS
 	if p.Cook.Frozen {
-		return cook.Range(p.cookRules(&x), t.FrozenS, p.rawIn(&x))
+		mid = t.FrozenS
 	}
-	return t.FromS, t.ToS
+	if times == 1 { // the sheet is as planned, and as little known
+		return p.potRange(&x, mid)
+	}
+	return cook.Range(p.cookRules(&x), mid, p.rawIn(&x))
 }
-
-// LossIn is the share of its mass a sheet loses in so many minutes on the rack, as this batch lies.
-func (p *Plan) LossIn(minutes float64) float64 { return p.Dry.Rate.LossAt(p.rules.Dry, minutes) }

@@ -160,7 +160,7 @@ func TestOwnWaysDownReadAsTheyAreDone(t *testing.T) {
 		{"a belt, twice through at every stop", "hand-crank-10", then(request.RollStep{Stop: "1", Passes: 2,
 			First: roll.Belt},
 			flat(2, "2", "3", "4", "5", "6", "7")), 14,
-			"1 2 3 4 5 6 7", "", "Join it to a belt first"},
+			"1 2 3 4 5 6 7", "", "Join its ends to a belt first, and cut it open when it is long enough"},
 		{"back to a wider stop", "hand-crank-10", flat(1, "0", "2", "4", "1", "6", "7", "8"), 7, "0 2 4 1 6 7 8",
 			"untouched own_long", "goes through as it is"},
 	} {

@@ -64,6 +64,8 @@ type Plan struct {
 	divided float64
 	swells  []float64 // what a shape makes of its dough, g/g, as it was last laid
 	weighs  bool      // whole eggs would make much more or less than was asked
+	// neverDry are the moments at which it was to dry until it is right, and never is in this air.
+	neverDry []Moment
 }
 
 // Weighed is one flour of the batch.
@@ -99,10 +101,13 @@ type Points struct {
 type Formula struct {
 	FlourG float64 `json:"flour_g"`
 	// where flour goes in until it takes no more; 0: all that is weighed out goes in
-	OpenG     float64 `json:"flour_weighed_out_g,omitempty"`
-	HeldBackG float64 `json:"held_back_g"` // of the flour, worked in only if the dough asks
+	OpenG float64 `json:"flour_weighed_out_g,omitempty"`
+	// where liquid goes in until it comes together; 0: all that is poured out goes in
+	OpenLiquidG float64 `json:"liquid_poured_out_g,omitempty"`
+	HeldBackG   float64 `json:"held_back_g"` // of the flour, worked in only if the dough asks
 	// with none of it worked in; the dough's own counts all of it
 	HwBefore float64      `json:"hw_before_held_back_points"`
+	Band     *Band        `json:"band,omitempty"` // by what cups and spoons hold; nil where all is weighed
 	Flours   []Weighed    `json:"flours"`
 	Blend    flour.Blend  `json:"blend"`
 	Eggs     egg.Answer   `json:"eggs"`
@@ -294,6 +299,7 @@ func MakeIn(in measure.System, ru rules.Rules, r request.Request) (*Plan, error)
 	}
 	p.explain()
 	p.advise()
+	p.measured()
 	p.steps()
 	return p, nil
 }

@@ -207,7 +207,7 @@ func TestRemediesWork(t *testing.T) {
 			_ *Plan, _ Note, r *request.Request) {
 			r.Dry.Keep, r.Keep.Where = false, "freezer"
 		}},
-		{"will_not_dry", func(r *request.Request) { r.Room.RH = .93 }, func(t *testing.T, p *Plan, n Note,
+		{"will_not_dry", func(r *request.Request) { r.Room.RH, r.Dry.Sheet.By = .93, request.DryWorked }, func(t *testing.T, p *Plan, n Note,
 			r *request.Request) {
 			r.Room.Air = "fan"
 		}},

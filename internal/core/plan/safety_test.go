@@ -10,6 +10,7 @@ import (
 	"hollen/internal/core/cook"
 	"hollen/internal/core/knead"
 	"hollen/internal/core/request"
+	"hollen/internal/core/roll"
 	"hollen/internal/core/rules"
 )
 
@@ -94,6 +95,7 @@ func TestLabelsCookAsSold(t *testing.T) {
 					Name:      "chard",
 					Allergens: "none",
 				}
+				r.Roll.Machine, r.Roll.Own = "own-1", measuredMachine() // of gaps nobody measured the range is wider
 			})
 			if from, _ := p.SoldTime(&p.Cut.CutPart); math.Abs(from-want(p)) > .01 {
 				t.Errorf("%s in the %s: from %.0f s, want %.0f", shape, where, from, want(p))
@@ -391,4 +393,21 @@ func TestBowlAndPieces(t *testing.T) {
 			t.Errorf("%s: pieces of %.0f g, %.0f mm long pressed to 15", machine, p.Roll.PieceG, long)
 		}
 	}
+}
+
+// measuredMachine is the ten-stop machine with its gaps measured as they are given.
+func measuredMachine() *roll.Machine {
+	m, _ := roll.Find("hand-crank-10")
+	m.Key = "own-1"
+	const spring = .08
+	var points []roll.Measure
+	for _, s := range m.Stops {
+		points = append(points, roll.Measure{Stop: s.Label, SheetMM: s.GapMM * (1 + spring)})
+	}
+	fit, err := roll.Calibrate(m, points, spring)
+	if err != nil {
+		panic(err)
+	}
+	m = m.Apply(fit, points, spring, "2026-11-01")
+	return &m
 }

@@ -3,6 +3,7 @@ package plan
 import (
 	"errors"
 	"math"
+	"slices"
 
 	"hollen/internal/core/addition"
 	"hollen/internal/core/cut"
@@ -46,7 +47,7 @@ func (p *Plan) room() {
 		keep = min(keep, f.TopG)
 		p.Room.PourG = f.TopG - keep
 	default:
-		p.Room.PourG = f.TopG
+		p.Room.PourG = max(f.TopG, f.OpenLiquidG) // of what is poured out the dough takes what it will
 	}
 	p.Room.KeepG = keep
 	p.Room.InWords = worth(ru.Hydration,
@@ -202,6 +203,7 @@ func (p *Plan) layOf(o *RollPlan) roll.Lay {
 		Mode:      r.Roll.Mode,
 		Careful:   o.Careful,
 		LastTwice: r.Roll.LastTwice, BenchMM: r.Roll.BenchMM, Sheeter: p.machine.Tool == dough.Sheeter}
+	l.GapOff, l.StripMM = p.gapOff(), r.Roll.Stripes.StripeMM
 	if p.shape.Traits().Rope {
 		l.RopeMM = p.shape.RopeMM
 	}
@@ -282,20 +284,29 @@ func (p *Plan) fitsBoard(o *RollPlan) bool {
 	return s.Fits(p.Request.Roll.Outline, p.machine.BoardLengthMM, p.machine.BoardWidthMM)
 }
 
+// gapOff is how far the sheet may be off because nobody measured the gaps, share; 0 where they were, and under a pin.
+func (p *Plan) gapOff() float64 {
+	if p.machine.Tool == dough.Pin || p.shape.Traits().Rope || len(p.machine.Stops) == 0 {
+		return 0
+	}
+	if measured, within := p.sure(len(p.machine.Stops) - 1); !measured {
+		return within
+	}
+	return 0
+}
+
 // sure says whether a stop's gap was measured and how far its sheet may be off, share.
 func (p *Plan) sure(stop int) (calibrated bool, within float64) {
 	m := p.machine
-	unmeasured := roll.Unmeasured
-	if m.GapsGuessed {
-		unmeasured = roll.GuessedWithin
-	}
 	if len(m.Calibrated) == 0 {
-		return false, unmeasured
+		return false, m.Within()
 	}
 	fit, err := roll.Calibrate(m, m.Calibrated, m.SpringThen)
 	switch {
 	case err != nil:
-		return false, unmeasured
+		return false, m.Within()
+	case !slices.Contains(fit.Measured, true): // seen through alone
+		return false, fit.Error
 	case fit.Measured[stop]:
 		return true, roll.MeasuredWithin
 	}
@@ -322,6 +333,9 @@ func (p *Plan) ThirdColour() (c dough.Colour, of addition.Addition, shareG float
 func (p *Plan) Join() (roll.Joined, error) {
 	if p.lay.Pin {
 		return roll.Joined{}, errors.New("stripes are joined by rollers: pick a machine")
+	}
+	if x, ok := p.Roll.LaidOn(); ok && p.Roll.Own {
+		return p.lay.JoinAt(p.Request.Roll.Stripes, x)
 	}
 	return p.lay.Join(p.Request.Roll.Stripes)
 }

@@ -8,7 +8,6 @@ import (
 	"time"
 
 	"hollen/internal/core/cook"
-	"hollen/internal/core/cut"
 	"hollen/internal/core/knead"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/request"
@@ -222,11 +221,38 @@ func (l *list) mixing() float64 {
 		text += fmt.Sprintf(" Let it take flour until it takes no more, at about %s, and weigh what is left.",
 			p.in.Grams(f.FlourG))
 	}
+	if f.OpenLiquidG > f.TopG {
+		text += fmt.Sprintf(" Let it take %s a little at a time until it comes together, at about %s, and weigh what is "+
+			"left.", p.TopWord(), p.in.Grams(f.TopG))
+	}
+	first, others := mixing, []request.KneadStep(nil)
+	if own := p.ask.Own; own != nil { // two runs of a mixer stay two, with what goes in between
+		all := p.Request.Knead.Steps[:mixesFirst(p.Request.Knead.Steps)]
+		if len(all) > 1 {
+			first, others = all[0].Min, all[1:]
+		}
+		if len(all) > 0 && all[0].Add != "" {
+			text += " " + addWords(all[0].Add)
+		}
+	}
 	l.add("mix", Step{Station: request.AtKnead, Head: "Mix", Text: text,
-		Brief: test, Amounts: p.forTheDough(), Min: mixing, Sign: "Shaggy but together, no dry nests. Keep going: it " +
+		Brief: test, Amounts: p.forTheDough(), Min: first, Sign: "Shaggy but together, no dry nests. Keep going: it " +
 			"comes together.", Test: test,
 		Caution: l.caution(request.AtFormula, "raw_egg")})
+	for _, s := range others {
+		l.add("mix", Step{Station: request.AtKnead, Head: "Mix on", Text: strings.TrimSpace(addWords(s.Add) +
+			" Until it is all one again."), Brief: measure.Minutes(s.Min), Min: s.Min, Test: test,
+			Runs: s.Do != request.DoMix})
+	}
 	return mixing
+}
+
+// addWords say what goes in before a step, as the maker put it; "" where nothing does.
+func addWords(what string) string {
+	if what = strings.TrimSuffix(strings.TrimSpace(what), "."); what == "" {
+		return ""
+	}
+	return "Add " + measure.Uncapital(what) + "."
 }
 
 // foldWords says how the fold phase goes.
@@ -354,6 +380,10 @@ func (p *Plan) kneadStep(i int, s knead.Step, n int, machine string) Step {
 		o.Sign, o.Test = "One smooth mass, no dry spots.", "Squeeze a handful: it holds and does not crumble."
 	}
 	o.Brief = glance(o.Test)
+	if add := addWords(s.Adds); add != "" {
+		o.Text = add + " " + o.Text
+		o.Brief = strings.TrimSpace(add + " " + o.Brief)
+	}
 	return o
 }
 
@@ -441,15 +471,29 @@ func (l *list) rolling() {
 	}
 	l.add("roll", Step{Station: request.AtRoll, Head: head, Text: text, Brief: text, Min: o.MinutesAll,
 		Caution: l.caution(request.AtRoll, "rollers", "board")})
-	d := &p.Dry
-	if d.Purpose != cut.NoDrying && d.Leather.Will && p.Cut.Ribboned() {
-		text = fmt.Sprintf("Right from %.0f to %.0f min: bends, does not stick.", d.Leather.FromMin, d.Leather.ToMin)
-		l.add("dry", Step{Station: request.AtDry, Head: "To leather", Text: text, Brief: text, Min: d.Leather.FromMin,
-			LeastMin:   d.Leather.FromMin,
-			MostMin:    d.Leather.ToMin,
-			Unattended: true, Sign: "Like soft leather: the edge is firm, the sheet still bends.",
-			Test: "It does not stick to itself."})
+	l.drying(SheetDries)
+}
+
+// drying lists what dries at a moment: what dries at once under one clock each, the longest of them counted on.
+func (l *list) drying(when Moment) {
+	began, over := l.now, l.now
+	for i := range l.p.Dry.Moments {
+		d := &l.p.Dry.Moments[i]
+		if d.When != when {
+			continue
+		}
+		l.now = began
+		s := l.p.dryingWords(d)
+		s.Station, s.Unattended, s.Brief = request.AtDry, true, s.Text
+		s.Min, s.LeastMin, s.MostMin = d.Min, d.Min, d.ToMin
+		if d.Own && d.ToMin == d.Min { // the window beside it is a remark
+			s.MostMin = max(d.Min, min(d.Right.ToMin, d.Min*l.p.rules.Dry.WindowFactor))
+		}
+		s.Caution = l.caution(request.AtDry, "dried_long")
+		l.add(strings.SplitN(d.Key, ".", 2)[0], s)
+		over = max(over, l.now)
 	}
+	l.now = over
 }
 
 // wayWords are the stops of the maker's own way down, what comes under the pin before them said so.
@@ -510,6 +554,8 @@ func (l *list) cutting() {
 			Caution: l.caution(request.AtCut, "knife", "cutter")}
 		l.add("cut", s)
 	}
+	l.drying(PiecesDry)
+	l.drying(BeforePacked)
 	if head, text := p.keepWords(); head != "" {
 		l.add("keep", Step{Station: request.AtDry, Head: head, Text: text, Brief: text, Unattended: true,
 			Caution: l.caution(request.AtDry, "keep")})
@@ -538,8 +584,11 @@ func (p *Plan) keepWords() (head, text string) {
 	return head, strings.TrimSpace(text + " " + strings.Join(say, " "))
 }
 
-// FillingStep is the key of the step that makes the filling.
-const FillingStep = "filling.1"
+// FillingStep is the key of the step that makes the filling, KeepStep of the one that puts by what is kept.
+const (
+	FillingStep = "filling.1"
+	KeepStep    = "keep.1"
+)
 
 // filling lists the making of the filling: before anything else, early enough to be cool when the roller is wanted.
 func (l *list) filling() {
@@ -591,15 +640,9 @@ func (p *Plan) fillingAmounts() []Amount {
 func (l *list) potting() {
 	p := l.p
 	k := &p.Cook
-	in := "the pot"
-	if k.PotsUsed > 1 {
-		in = fmt.Sprintf("each of %d pots", k.PotsUsed)
-	}
-	water := Step{Station: request.AtCook, Head: "Water on", Sign: "A rolling boil before anything goes in.",
-		LeastMin: k.BoilMin, MostMin: k.BoilMin,
-		Text: fmt.Sprintf("%s into %s, lid on, about %s to the boil; %s of salt when it boils.%s", p.in.L(k.InPotL, 1),
-			in, measure.Minutes(k.BoilMin),
-			p.in.Grams(k.InPotG), l.waterAgain())}
+	water := Step{Station: request.AtCook, LeastMin: k.BoilMin, MostMin: k.BoilMin}
+	water.Head, water.Text, water.Sign = p.potWords()
+	water.Text += l.waterAgain()
 	l.add("water", water)
 	if p.Keep.Where == "" { // otherwise it is cooked another day
 		l.inTime(k.BoilMin)
@@ -635,6 +678,8 @@ func (l *list) turn(t *PotTurn) {
 	if t.ThroughS > 0 {
 		text += fmt.Sprintf(" It is %s inside: to the centre it is about %s.", t.Raw, measure.MinSec(t.ThroughS))
 	}
+	text += map[request.CookIn]string{request.InBroth: " It is served in the broth.",
+		request.InSoup: " It goes in last, and to the table at once: it drinks of the soup."}[p.Request.Cook.In]
 	test := "Bite one from the early end on."
 	if t.Raw != "" {
 		test = p.centreWords()

@@ -40,6 +40,9 @@ func (p *Plan) Striped() (*Striped, error) {
 		return nil, err
 	}
 	s := &Striped{Laid: p.Request.Roll.Stripes, Joined: j, FinalMM: p.Roll.SheetMM, in: p.in}
+	if x, ok := p.Roll.LaidOn(); ok && p.Roll.Own { // on the sheet there is by then
+		s.Laid.BaseMM = x.InMM - s.Laid.StripeMM
+	}
 	base := p.Formula.Dough.MassG
 	s.WantsG = s.Laid.MassG(roll.OtherDough, base)
 	if c, of, share, ok := p.ThirdColour(); ok {

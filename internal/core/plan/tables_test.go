@@ -8,6 +8,7 @@ import (
 	"testing"
 
 	"hollen/internal/core/cut"
+	"hollen/internal/core/dry"
 	"hollen/internal/core/egg"
 	"hollen/internal/core/knead"
 	"hollen/internal/core/measure"
@@ -77,6 +78,18 @@ func bases() []request.Request {
 		}),
 		base(func(r *request.Request) { // as it is made, with flour to spare
 			r.Amount.By, r.Amount.FlourG, r.Eggs.FixWhole = request.ByOwn, 700, ptr(5)
+		}),
+		base(func(r *request.Request) { // dried at all three moments, by minutes that wait to be said
+			for _, d := range []*request.Drying{&r.Dry.Sheet, &r.Dry.Pieces.Drying, &r.Dry.Packing.Drying} {
+				d.By, d.Min = request.DrySaid, ptr(12)
+			}
+			r.Eggs.LiquidG, r.Room.Air, r.Amount.FlourG = ptr(60), dry.Fan, 600
+		}),
+		base(func(r *request.Request) { // as it is made, with more liquid by than it takes
+			r.Amount.By, r.Amount.FlourG, r.Eggs.FixWhole, r.Eggs.LiquidG = request.ByOwn, 600, ptr(4), ptr(200)
+			for _, d := range []*request.Drying{&r.Dry.Sheet, &r.Dry.Pieces.Drying, &r.Dry.Packing.Drying} {
+				d.By, d.Min = request.DrySaid, ptr(12)
+			}
 		}),
 		base(func(r *request.Request) { // a second pass at the last stop, sheets of small pieces
 			r.Roll.Pieces, r.Roll.BenchMM, r.Roll.TargetMM, r.Cut.Width, r.Cut.Tool = ptr(7), 700, ptr(.8), ptr(2),

@@ -22,6 +22,76 @@ func (p *Plan) cooksAs() string {
 	)
 }
 
+// potWords are head, text and sign of what the pasta is cooked in.
+func (p *Plan) potWords() (head, text, sign string) {
+	k := &p.Cook
+	in, salt := "the pot", p.in.Grams(k.InPotG)+" of salt"
+	if k.PotsUsed > 1 {
+		in = fmt.Sprintf("each of %d pots", k.PotsUsed)
+	}
+	switch p.Request.Cook.In {
+	case request.InBroth:
+		if k.InPotG > 0 {
+			salt = " " + measure.Capital(salt) + " as you say."
+		} else {
+			salt = " Taste it before you salt it."
+		}
+		return "Broth on", fmt.Sprintf("%s of broth, lid on, about %s to the boil, then down to a simmer.%s",
+			p.in.L(k.InPotL, 1), measure.Minutes(k.BoilMin), salt), "It simmers before anything goes in."
+	case request.InSoup:
+		text = "The soup hot, and loose enough to stir; taste it before you salt it."
+		if g := p.Cut.AllTrimG; g >= 1 && p.Request.Cut.Scraps == request.Maltagliati {
+			text += fmt.Sprintf(" The %s of trimmings go in with the rest, cut small.", p.in.Grams(g))
+		}
+		return "Soup on", text, "It simmers before anything goes in."
+	}
+	return "Water on", fmt.Sprintf("%s into %s, lid on, about %s to the boil; %s when it boils.", p.in.L(k.InPotL, 1), in,
+		measure.Minutes(k.BoilMin), salt), "A rolling boil before anything goes in."
+}
+
+// BoilsWords name the clock of what the pasta is cooked in.
+func (p *Plan) BoilsWords() string {
+	switch p.Request.Cook.In {
+	case request.InBroth:
+		return "Broth to the boil"
+	case request.InSoup:
+		return "Soup hot"
+	}
+	return "Water to the boil"
+}
+
+// explainPot gives the reasons of what is in the pot.
+func (p *Plan) explainPot() {
+	k, ru, own := &p.Cook, &p.rules.Cook, &p.Request.Cook
+	water := fmt.Sprintf("%s of water to %s of pasta", p.in.L(ru.WaterPerPasta/10, measure.Shortest), p.in.G(100, 0))
+	if own.WaterL != nil {
+		water = "Your own water, " + p.in.L(*own.WaterL, measure.Shortest) + " in the pot"
+	}
+	switch {
+	case own.In == request.InSoup:
+		p.say("cook.pot", "In the soup as it stands: its liquid and its salt are the soup’s.")
+	case own.In == request.InBroth && own.WaterL == nil:
+		p.say("cook.pot", "About %s to a plate, for %.1f portions; salted by its own taste.",
+			p.in.L(ru.BrothL, measure.Shortest), p.Formula.Portions)
+	case own.Salt != nil:
+		p.say("cook.pot", "%s; your own salt, %.3g %% of the water.", water, 100**own.Salt)
+	case own.WaterL != nil:
+		p.say("cook.pot", "%s, and %s of salt to %s of it.", water,
+			p.in.G(1000*ru.SaltPerPasta/ru.WaterPerPasta, measure.Shortest), p.in.L(1, measure.Shortest))
+	default:
+		p.say("cook.pot", "%s of water and %s of salt to %s of pasta.", p.in.L(ru.WaterPerPasta/10, measure.Shortest),
+			p.in.G(100*ru.SaltPerPasta, measure.Shortest), p.in.G(100, 0))
+	}
+	p.say("cook.loads", "A pot of %s, %.0f %% full, takes %s at a time.", p.in.L(k.PotL, measure.Shortest),
+		100*ru.PotFill, p.in.Grams(k.PotL*ru.PotFill*1000/ru.WaterPerPasta))
+	switch {
+	case own.In != request.InWater:
+		p.say("cook.loads", "All at once: it is served in what it is cooked in.")
+	case own.WaterL != nil:
+		p.say("cook.loads", "Your water takes %s at a time.", p.in.Grams(*own.WaterL*1000/ru.WaterPerPasta))
+	}
+}
+
 // explainCook gives the reasons of the pot.
 func (p *Plan) explainCook() {
 	say := p.say
@@ -43,6 +113,10 @@ func (p *Plan) explainCook() {
 			"%% after.", p.in.MM(2*p.Roll.SheetMM, 2),
 			measure.MinSec(k.Seconds), 100*ru.Early, 100*ru.Late)
 	}
+	if off := p.gapOff(); off > 0 && !p.rawIn(&p.Cut.CutPart) && !p.shape.Traits().Sheets {
+		text += fmt.Sprintf(" Nobody measured the gaps: for a sheet %.0f %% thinner or thicker the range is wider by that.",
+			100*off)
+	}
 	if p.shape.Traits().Sheets {
 		text = fmt.Sprintf("As a wide piece of %s: what the sheets become may cook sooner; its own time counts.",
 			p.in.MM(p.Roll.SheetMM, 2))
@@ -63,23 +137,14 @@ func (p *Plan) explainCook() {
 	if p.rawIn(&p.Cut.CutPart) {
 		say("cook.pan", "Not with a raw filling: it cooks through in the water first.")
 	}
-	if own := p.Request.Cook.Salt; own != nil {
-		say("cook.pot", "%s of water to %s of pasta; your own salt, %.3g %% of the water.",
-			p.in.L(ru.WaterPerPasta/10, measure.Shortest), p.in.G(100, 0), 100**own)
-	} else {
-		say("cook.pot", "%s of water and %s of salt to %s of pasta.", p.in.L(ru.WaterPerPasta/10, measure.Shortest),
-			p.in.G(100*ru.SaltPerPasta, measure.Shortest), p.in.G(100, 0))
-	}
-	say("cook.loads", "A pot of %s, %.0f %% full, takes %s at a time.", p.in.L(k.PotL, measure.Shortest),
-		100*ru.PotFill,
-		p.in.Grams(k.PotL*ru.PotFill*1000/ru.WaterPerPasta))
+	p.explainPot()
 }
 
 // adviseOwnPot compares the maker's own minutes and salt with what is worked out. They stand as said.
 func (p *Plan) adviseOwnPot() {
 	own := &p.Request.Cook
 	if from, to, said := own.OwnS(); said {
-		least, most, mid := p.bookTime(&p.Cut.CutPart, own.After)
+		least, most, mid := p.bookTime(&p.Cut.CutPart, p.goesIn(&p.Cut.CutPart))
 		switch {
 		case p.rawIn(&p.Cut.CutPart) && to < least:
 			p.note(request.AtCook, "cook.time", Warning, "own_raw", "Short for what is raw inside.",

@@ -115,28 +115,17 @@ func (p *Plan) scrapWords() string {
 	return fmt.Sprintf("As maltagliati they are %.1f portions in broth.", c.ScrapPortions)
 }
 
-// PurposeWords says what drying is for, by the shape.
-func (p *Plan) PurposeWords() string {
-	hold := "To hold its shape: firm to the touch before it is moved."
-	if p.shape.Traits().Lengths {
-		hold = "To hold its shape: wind the nests at leather and let them firm up."
-	}
-	return map[string]string{
-		cut.HoldShape: hold,
-		cut.Handle:    "To be handled: until the pieces no longer stick to each other.",
-		cut.ForCutter: "For the cutter: it mats what is too moist and breaks what is too dry.",
-		cut.NoDrying:  p.noDryingWords(),
-	}[p.Dry.Purpose]
-}
-
 func (p *Plan) adviseCut() {
 	p.adviseOver()
 	c := &p.Cut
 	knife := false
 	for i, x := range c.Parts() {
 		field, name := "cut.across", ""
+		if len(c.Also) > 0 { // what is said of one of several names it
+			name = x.Shape.Name + ": "
+		}
 		if i > 0 {
-			field, name = "cut.also", x.Shape.Name+": "
+			field = "cut.also"
 		}
 		p.advisePart(x, field, name)
 		knife = knife || x.Tool == cut.Knife || x.Tool == cut.Wheel
@@ -173,7 +162,7 @@ func (p *Plan) adviseCut() {
 func (p *Plan) advisePart(x *CutPart, field, name string) {
 	c := &p.Cut
 	ru := &p.rules.Cut
-	sheet := x.thickMM
+	sheet, off := x.thickMM, p.gapOff() // thick, and thin, only where it is over all that the gaps may be
 	s := x.Shape
 	head := func(text string) string { return measure.Capital(name + text) }
 	switch {
@@ -203,7 +192,7 @@ func (p *Plan) advisePart(x *CutPart, field, name string) {
 			"From %s to %s is more than this dough gives: let it rest first, or "+
 				"end nearer the others.", p.in.MM(p.Roll.SheetMM, 2), p.in.MM(e.SheetMM, 2))
 	}
-	if s.Traits().Lengths && x.WidthMM > 2*sheet && sheet > ru.FlatRibbonMaxMM {
+	if s.Traits().Lengths && x.WidthMM > 2*sheet && sheet*(1-off) > ru.FlatRibbonMaxMM {
 		p.note(request.AtCut, field, Warning, "thick_ribbon", head("thick for a flat ribbon."),
 			"%s cooks unevenly; under %s is usual.", p.in.MM(sheet, 1),
 			p.in.MM(ru.FlatRibbonMaxMM, 1))
@@ -218,11 +207,11 @@ func (p *Plan) advisePart(x *CutPart, field, name string) {
 	}
 	if k := x.Cutter; k != nil {
 		switch {
-		case sheet > k.ToMM*(1+ru.CutterSlack):
+		case sheet*(1-off) > k.ToMM*(1+ru.CutterSlack):
 			p.note(request.AtCut, field, Warning, "cutter_thick", head("it may not separate."),
 				"%s of sheet in a cutter for %s: %slet it dry to leather. A test strip first.", p.in.MM(sheet, 2),
 				p.in.Joined(" to ", measure.MM, measure.Shortest, k.FromMM, k.ToMM), p.stopFor(k.FromMM, k.ToMM))
-		case sheet < k.FromMM*(1-ru.CutterSlack):
+		case sheet*(1+off) < k.FromMM*(1-ru.CutterSlack):
 			p.note(request.AtCut, field, Warning, "cutter_thin", head("it may mat."),
 				"%s of sheet in a cutter for %s: %sdry it further and dust. A test strip first.", p.in.MM(sheet, 2),
 				p.in.Joined(" to ", measure.MM, measure.Shortest, k.FromMM, k.ToMM), p.stopFor(k.FromMM, k.ToMM))
@@ -330,14 +319,18 @@ func (p *Plan) adviseFilling() {
 		if f == nil {
 			continue
 		}
-		if f.Thick {
-			p.note(request.AtCut, "cut.seam", Warning, "seam", "A thick seam.",
+		of := ""
+		if len(p.Cut.Also) > 0 {
+			of = x.Shape.Name + ": "
+		}
+		if f.Thick && f.SeamMM*(1-p.gapOff()) > p.rules.Cut.SeamMaxMM*(1+p.rules.Cut.CutterSlack) {
+			p.note(request.AtCut, "cut.seam", Warning, "seam", measure.Capital(of+"a thick seam."),
 				"%s where the sheets meet; over %s the edge is raw when the middle is done: %spinch it thin.",
 				p.in.MM(f.SeamMM, 2),
 				p.in.MM(p.rules.Cut.SeamMaxMM, 1), p.stopFor(0, p.rules.Cut.SeamMaxMM*(1+p.rules.Cut.CutterSlack)/2))
 		}
 		if f.PieceG > 1.2*f.FitsG {
-			p.note(request.AtCut, "cut.filling", Warning, "overfilled", "More than fits.",
+			p.note(request.AtCut, "cut.filling", Warning, "overfilled", measure.Capital(of+"more than fits."),
 				"%s in each where %s leaves a seam that holds: it bursts.",
 				p.in.Grams(f.PieceG), p.in.Grams(f.FitsG))
 		}

@@ -155,6 +155,9 @@ func (p *Plan) explainFlour() {
 		if f.OpenG > 0 {
 			say("formula.flour", "%s", p.openWords())
 		}
+		if f.OpenLiquidG > 0 {
+			p.Why["formula.flour"] += " " + p.openLiquidWords()
+		}
 	case request.ByEaters:
 		say("formula.flour", "%s at %s of flour each.", measure.Plural(int(r.Amount.Eaters), "person", "people"),
 			p.in.Grams(r.Amount.EachG))

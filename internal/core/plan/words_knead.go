@@ -70,9 +70,22 @@ func (p *Plan) workWords() string {
 	return p.way.School.Traits().Work(&p.rules.Knead, &p.way)
 }
 
+// adviseShared says where kneading is shared out and there is nobody to share it with.
+func (p *Plan) adviseShared() {
+	if p.ask.Own == nil || p.Knead.Shared || !slices.ContainsFunc(p.Request.Knead.Steps,
+		func(s request.KneadStep) bool { return s.Hands == request.HandsShared }) {
+		return
+	}
+	if p.Request.Bench.People < 2 {
+		p.note(request.AtKnead, "knead.min", Remark, "shared_alone", "Shared out, with one person.",
+			"Under Bench stands one pair of hands, so it is planned as one piece. Say how many knead, and each has a part.")
+	}
+}
+
 func (p *Plan) adviseKnead() {
 	ru, k := &p.rules, &p.Knead
 	p.adviseOwn()
+	p.adviseShared()
 	p.adviseLoads()
 	if k.LimitG == 0 && (p.ask.Own == nil || p.machined()) {
 		p.note(request.AtKnead, "knead.min", Remark, "bowl_unknown", "How much does the bowl take?",

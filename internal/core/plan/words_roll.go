@@ -61,6 +61,9 @@ func (p *Plan) explainRoll() {
 	if p.machine.GapsGuessed {
 		sure = fmt.Sprintf("guessed from the dial, so within %.0f %%", 100*o.Sure)
 	}
+	if len(p.machine.Calibrated) > 0 {
+		sure = fmt.Sprintf("by what was seen through it, so within %.0f %%", 100*o.Sure)
+	}
 	if o.Calibrated {
 		sure = fmt.Sprintf("measured, within %.0f %%", 100*o.Sure)
 	}
@@ -219,6 +222,10 @@ func (p *Plan) adviseStops() {
 				"office paper are {0.3 mm}, a {100 by "+
 				"100 mm} square of %s is %s.",
 			100*roll.Unmeasured, p.in.G(o.SheetMM*p.Formula.Dough.DensityGPerML*10, 1), p.in.MM(o.SheetMM, 2))
+	} else if !o.Calibrated && len(p.machine.Calibrated) > 0 {
+		p.note(request.AtRoll, "roll.sheet", Remark, "seen", "Seen through, not measured.",
+			"The gaps go by what was seen through a sheet, so it may be off by %.0f %%. A sheet or two measured in the "+
+				"cabinet says it better.", 100*o.Sure)
 	} else if !o.Calibrated && p.machine.GapsGuessed {
 		p.note(request.AtRoll, "roll.sheet", Remark, "guessed", "The gaps are guessed.",
 			"Only the dial is known, so the sheet may be off by %.0f %%: go by a hand or print seen through it, and "+
@@ -252,7 +259,7 @@ func (p *Plan) easier(x roll.Pass) string {
 // tearing one asks for a change.
 func (p *Plan) overEasy(x roll.Pass) {
 	level, head := Remark, fmt.Sprintf("Stop %s is a bold step.", x.Label)
-	if p.lay.Verdict(x.Reduction, x.Easy) == roll.Tearing {
+	if p.lay.SurelyTears(x) {
 		level, head = Warning, fmt.Sprintf("Stop %s may tear it.", x.Label)
 	}
 	p.note(request.AtRoll, "roll.sheet", level, "over", head,
@@ -317,16 +324,53 @@ func FirstWords(x roll.Pass) string {
 	case roll.TurnIt:
 		return "a quarter turn first"
 	case roll.Belt:
-		return "join it to a belt first"
+		return "join its ends to a belt first, and cut it open when it is long enough"
 	case roll.LayOn:
 		return "lay the strips on first"
 	case roll.Wait:
+		if x.RestMin > 0 {
+			return "let it rest " + measure.Exactly(x.RestMin) + " first"
+		}
 		return "let it rest first"
 	}
 	if x.Halved {
 		return "halve first"
 	}
 	return ""
+}
+
+// PassSigns say by what the i-th pass of a piece is right: a fold by its place among the folds, a thin sheet of plain
+// dough by what is seen through it.
+func (p *Plan) PassSigns(i int) []string {
+	all := p.Roll.Passes
+	x := all[i]
+	if x.Fold > 0 {
+		nth, folds := 0, 0
+		for j, y := range all {
+			if y.Fold > 0 {
+				if folds++; j <= i {
+					nth++
+				}
+			}
+		}
+		switch {
+		case nth == folds:
+			return []string{"Silky, one colour, straight edges: it stretches, and springs back."}
+		case nth == 1:
+			return []string{"Ragged edges and streaks are normal now."}
+		}
+		return []string{"Smoother from fold to fold, the edges straighter."}
+	}
+	out := []string{"Straight edges, the full width, one colour."}
+	if len(p.Formula.Additions) > 0 {
+		return out
+	}
+	for _, seen := range roll.Seens() {
+		if mm, _ := seen.MM(); x.OutMM <= mm && x.InMM > mm {
+			out = append(out, "About here "+seen.Words()+".")
+		}
+	}
+	return out
 }
 
 // Word is one word on a pass: easy, firm, bold or tearing; "" where that is not asked.
@@ -385,6 +429,13 @@ func (p *Plan) adviseOwnDown() {
 				p.in.MM(most*x.GapMM,
 					0))
 		}
+	}
+	if x, ok := o.LaidOn(); ok && !p.lay.Pin {
+		s := &r.Stripes
+		p.note(request.AtRoll, "roll.sheet", Remark, "lay_on", "Strips of which dough?",
+			"Strips of %s are laid on before stop %s, and the sheet is counted with them: %s after it. They are of a "+
+				"second dough, or of this one: a second dough for this batch says how much it takes.",
+			p.in.MM(s.StripeMM, 2), x.Label, p.in.MM(x.OutMM, 2))
 	}
 	p.adviseOwnLong()
 	if o.TargetMM > 0 && math.Abs(o.SheetMM-o.TargetMM) > ownMiss*o.TargetMM {

@@ -1,6 +1,8 @@
 package request
 
 import (
+	"cmp"
+	"slices"
 	"strings"
 
 	"hollen/internal/core/measure"
@@ -39,6 +41,9 @@ func (r *Request) say(in measure.System, f Field) string {
 	if !f.Has(r) {
 		return "none"
 	}
+	if f.Path == MeasuresPath {
+		return cmp.Or(r.Measures.Words(in), "none")
+	}
 	f = f.In(in)
 	return in.Prose(f.Say(f.Get(r)))
 }
@@ -47,7 +52,7 @@ func (r *Request) say(in measure.System, f Field) string {
 func (f Field) Say(v string) string {
 	switch f.Kind {
 	case Choice:
-		for _, o := range f.Options {
+		for _, o := range slices.Concat(f.Options, f.Gone) {
 			if o.Key == v {
 				return o.Name
 			}

@@ -30,6 +30,9 @@ func (a Amount) Counts(path string) bool {
 // is usual.
 func (r *Request) Check(ru rules.Rules) error {
 	var errs []error
+	if _, err := r.Measures.All(); err != nil {
+		errs = append(errs, wrong(MeasuresPath, "As it was measured out", string(r.Measures), err.Error()))
+	}
 	if r.Format != Format {
 		errs = append(errs, wrong("format", "Format", r.Format, "only "+Format+" is"))
 	}

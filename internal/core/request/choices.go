@@ -270,13 +270,45 @@ func (k FillingKind) Words() string {
 	return map[FillingKind]string{FillingMeat: "raw meat", FillingFish: "raw fish", FillingEgg: "raw egg"}[k]
 }
 
-// Lies is what the sheets lie on.
+// Lies is what pasta dries on.
 type Lies string
 
-// What sheets lie on.
+// What pasta dries on.
 const (
 	OnRack  Lies = "rack"  // both faces open
 	OnBoard Lies = "board" // one face open
+	OnNests Lies = "nest"  // wound up, on a tray
+)
+
+// Words are how one says it: "on a rack".
+func (l Lies) Words() string {
+	switch l {
+	case OnRack:
+		return "on a rack"
+	case OnNests:
+		return "in nests on a tray"
+	}
+	return "on a floured board"
+}
+
+// DryBy is how a drying is said.
+type DryBy string
+
+// How a drying is said.
+const (
+	NotDried  DryBy = ""           // none
+	DrySaid   DryBy = "said"       // so many minutes
+	DryWorked DryBy = "worked_out" // until it is right, in this air
+)
+
+// CookIn is what the pasta is cooked in.
+type CookIn string
+
+// What pasta is cooked in.
+const (
+	InWater CookIn = ""
+	InBroth CookIn = "broth" // and served in it
+	InSoup  CookIn = "soup"  // at its end, the trimmings with it
 )
 
 // After is how the pasta goes into the pot.
@@ -284,9 +316,11 @@ type After string
 
 // How pasta goes into the pot.
 const (
+	AsDried After = "" // as it is by then: what dries, and how long, is said there
+	Frozen  After = "frozen"
+	// In documents from before drying was said, and in makings begun with them.
 	Fresh     After = "fresh"
 	AtLeather After = "leather"
 	FirmNests After = "nest"
 	DriedHard After = "dried"
-	Frozen    After = "frozen"
 )

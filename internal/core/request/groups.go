@@ -108,6 +108,9 @@ var groups = []Group{
 		Missing: "an addition that is not there is left out of the list", slot: additionSlot,
 		start: func(r *Request, i int, was *Request) {
 			a, b := &r.Additions[i], was.Additions[i]
+			if r.Amount.By == ByOwn { // as the maker makes it: how much is asked, not filled in
+				return
+			}
 			if other := a.Addition != b.Addition; a.Share == 0 || other && a.Share == b.Share {
 				a.Share = a.Kind().StartShare()
 			}
@@ -338,6 +341,10 @@ func otherEggSlot(i int, p string) []Field {
 func otherShapeSlot(i int, p string) []Field {
 	label := []string{"Another shape", "A third shape", "A fourth shape", "A fifth shape", "A sixth shape",
 		"A seventh shape", "An eighth shape"}[i]
+	measured := func(path, what, unit string, lo, hi, step float64, at func(*ShapePart) any) Field {
+		return optional(number(AtCut, p+path, label+", "+what, unit, lo, hi, step,
+			func(r *Request) any { return at(&r.Cut.Also[i]) }))
+	}
 	return []Field{
 		keeping(choice(AtCut, p+"shape", label, func(r *Request) any { return &r.Cut.Also[i].Shape },
 			append([]Option{opt("", "Nothing else")}, shapeOptions()...)...),
@@ -350,6 +357,14 @@ func otherShapeSlot(i int, p string) []Field {
 			opt(string(ShareByHandful), "handfuls")),
 		{Field: field.Field{Path: p + "stop", Label: label + ", ends at", Kind: Text, Max: 12}, Stage: AtCut,
 			at: func(r *Request) any { return &r.Cut.Also[i].Stop }},
+		measured("width_mm", "width", "mm", .8, 400, .5, func(x *ShapePart) any { return &x.Width }),
+		measured("long_mm", "long side", "mm", 4, 600, 1, func(x *ShapePart) any { return &x.Long }),
+		measured("min_length_mm", "shortest ribbon", "mm", 60, 2000, 10, func(x *ShapePart) any { return &x.Min }),
+		measured("max_length_mm", "longest ribbon", "mm", 60, 2500, 10, func(x *ShapePart) any { return &x.Max }),
+		measured("dry_min", "dried after the cut", "min", 0, MostStepMin, 5,
+			func(x *ShapePart) any { return &x.DryMin }),
+		measured("cook_min", "in the pot", "min", .1, 120, .5, func(x *ShapePart) any { return &x.PotMin }),
+		measured("cook_to_min", "in the pot, to", "min", .1, 120, .5, func(x *ShapePart) any { return &x.PotToMin }),
 	}
 }
 
@@ -370,6 +385,8 @@ func kneadSlot(i int, p string) []Field {
 		choice(AtKnead, p+"hands", label+", hands", step(func(s *KneadStep) any { return &s.Hands }), opt("",
 			"All at once"),
 			opt(string(HandsShared), "Shared out"), opt(string(HandsTurns), "Lot by lot")),
+		{Field: field.Field{Path: p + "add", Label: label + ", added before it", Kind: Text, Max: 60}, Stage: AtKnead,
+			at: step(func(s *KneadStep) any { return &s.Add })},
 	}
 }
 
@@ -381,7 +398,8 @@ func passSlot(i int, p string) []Field {
 	return []Field{
 		{Field: field.Field{Path: p + "stop", Label: label + ", stop", Kind: Text, Max: 12}, Stage: AtRoll,
 			at: step(func(s *RollStep) any { return &s.Stop })},
-		count(AtRoll, p+"passes", label+", passes", "", 1, 20, 1, step(func(s *RollStep) any { return &s.Passes })),
+		optional(count(AtRoll, p+"passes", label+", passes", "", 1, 20, 1,
+			step(func(s *RollStep) any { return &s.Passes }))),
 		choice(AtRoll, p+"fold", label+", folded", step(func(s *RollStep) any { return &s.Fold }), opt("", "Flat"),
 			opt(string(FoldHalf), "Folded in half"),
 			opt(string(FoldThree), "Folded in three"), opt(string(FoldBook), "Ends to the middle, closed")),

@@ -42,6 +42,7 @@ type Request struct {
 	Additions []AdditionPart `json:"additions"`  // up to 3
 	Room      Room           `json:"room"`
 	Used      Used           `json:"used"`
+	Measures  Measures       `json:"measures,omitempty"` // amounts as they were measured out, in cups and spoons
 	Knead     Knead          `json:"knead"`
 	Rest      Rest           `json:"rest"`
 	Roll      Roll           `json:"roll"`
@@ -74,6 +75,14 @@ type Amount struct {
 func (a Amount) OpenG() float64 {
 	if a.By == ByOwn && a.Open {
 		return a.FlourG
+	}
+	return 0
+}
+
+// OpenLiquidG is the liquid poured out of which the dough takes what it will, g; 0 where all of it goes in.
+func (r *Request) OpenLiquidG() float64 {
+	if r.Amount.By == ByOwn && r.Eggs.LiquidOpen {
+		return Or(r.Eggs.LiquidG, 0)
 	}
 	return 0
 }
@@ -220,6 +229,8 @@ type Eggs struct {
 	CrackedG *float64  `json:"cracked_g"` // what the eggs weighed once cracked, nil: as planned
 	// of the top-up, where it is made as the maker makes it; nil: none
 	LiquidG *float64 `json:"liquid_g"`
+	// made as the maker makes it: liquid goes in until it comes together, of LiquidG poured out
+	LiquidOpen bool `json:"liquid_open,omitempty"`
 	// flour that is named may be moved to suit whole eggs; flour that is worked out always may
 	MoveFlour  bool       `json:"move_flour"`
 	ByWeight   bool       `json:"by_weight"`           // beat and weigh, not whole numbers
@@ -313,6 +324,8 @@ type KneadStep struct {
 	Min   float64 `json:"min"`
 	Cover Cover   `json:"cover"` // of a rest, "": as usual
 	Hands Hands   `json:"hands"` // of a kneading, "": all of it at once
+	// what is added before it, in the maker's words, with its if: "an egg, if it is dry"; "": nothing
+	Add string `json:"add,omitempty"`
 }
 
 // Own says whether the maker's own steps count.
@@ -551,6 +564,14 @@ type ShapePart struct {
 	// its pieces end there: a label of the machine, or mm under a pin; "": where the others do
 	Stop string     `json:"stop"`
 	Own  *cut.Shape `json:"own_shape,omitempty"`
+	// Its own measures, drying after the cut and minutes in the pot; nil: as the shape, and as worked out.
+	Width    *float64 `json:"width_mm,omitempty"`
+	Long     *float64 `json:"long_mm,omitempty"`
+	Min      *float64 `json:"min_length_mm,omitempty"`
+	Max      *float64 `json:"max_length_mm,omitempty"`
+	DryMin   *float64 `json:"dry_min,omitempty"` // 0: not dried, whatever the others do
+	PotMin   *float64 `json:"cook_min,omitempty"`
+	PotToMin *float64 `json:"cook_to_min,omitempty"`
 }
 
 // Kind returns the shape: the workshop's own as it was when it was picked, or the shipped one.
@@ -565,12 +586,15 @@ func (s ShapePart) Kind() cut.Shape {
 // Kind returns the first shape.
 func (c Cut) Kind() cut.Shape { return ShapePart{Shape: c.Shape, Own: c.Own}.Kind() }
 
-// Dry says on what the sheets lie, and whether the batch is dried to keep.
+// Dry says what dries at which of the three moments, on what the sheets lie, and whether the batch is dried to keep.
 type Dry struct {
-	On   Lies       `json:"on"`
-	Keep bool       `json:"keep"`   // dried to keep
-	RawG *float64   `json:"raw_g"`  // what was hung up, g; nil: all of it
-	Log  []DryCheck `json:"checks"` // check-weighings, up to 8
+	On      Lies       `json:"on"`      // the sheets: rack or board
+	Sheet   Drying     `json:"sheet"`   // before the cut
+	Pieces  OnDrying   `json:"pieces"`  // after it
+	Packing OnDrying   `json:"packing"` // before it is packed
+	Keep    bool       `json:"keep"`    // dried to keep
+	RawG    *float64   `json:"raw_g"`   // what was hung up, g; nil: all of it
+	Log     []DryCheck `json:"checks"`  // check-weighings, up to 8
 }
 
 // DryCheck is one check-weighing of what dries to keep.
@@ -589,12 +613,14 @@ type Keep struct {
 
 // Cook says how the pasta goes into the pot.
 type Cook struct {
-	After After `json:"after"`
-	// The maker's own: minutes of the first shape in the pot as it goes in, a time or a range, and salt, share of the
-	// water; nil: as worked out.
-	Min   *float64 `json:"min"`
-	ToMin *float64 `json:"to_min"`
-	Salt  *float64 `json:"salt_share"`
+	After After  `json:"after"`
+	In    CookIn `json:"in"`
+	// The maker's own: minutes of the first shape in the pot as it goes in, a time or a range, water in each pot, L, and
+	// salt, share of it; nil: as worked out.
+	Min    *float64 `json:"min"`
+	ToMin  *float64 `json:"to_min"`
+	WaterL *float64 `json:"water_l"`
+	Salt   *float64 `json:"salt_share"`
 }
 
 // OwnS is the maker's own time in the pot, s; false where none is said.
@@ -604,6 +630,11 @@ func (c *Cook) OwnS() (from, to float64, said bool) {
 	}
 	from = 60 * *c.Min
 	return from, max(from, 60*Or(c.ToMin, *c.Min)), true
+}
+
+// OwnPotS is the maker's own time of this shape in the pot, s; false where none is said.
+func (s *ShapePart) OwnPotS() (from, to float64, said bool) {
+	return (&Cook{Min: s.PotMin, ToMin: s.PotToMin}).OwnS()
 }
 
 // Default returns a complete request to start from: ten portions of tagliatelle on a hand
@@ -623,9 +654,9 @@ func Default() Request {
 			Outline: roll.Rectangle, Stripes: roll.Stripes{BaseMM: 1.8, StripeMM: .5, WidthMM: 20, PitchMM: 50,
 				Strips: []roll.Strip{}},
 			Steps: []RollStep{}},
-		Cut:    Cut{Shape: "tagliatelle", Also: []ShapePart{}},
-		Dry:    Dry{On: OnRack, Log: []DryCheck{}},
-		Cook:   Cook{After: AtLeather},
+		Cut: Cut{Shape: "tagliatelle", Also: []ShapePart{}},
+		Dry: Dry{On: OnRack, Pieces: OnDrying{On: OnBoard}, Packing: OnDrying{On: OnBoard},
+			Log: []DryCheck{}},
 		Prices: Prices{Currency: "€"},
 		Bench:  Bench{People: 1, FridgeC: 4}, Acts: []Act{},
 	}

@@ -17,19 +17,21 @@ func (r *Request) Lengths() (lo, hi float64) {
 	return Or(r.Cut.Min, s.MinLengthMM), Or(r.Cut.Max, s.MaxLengthMM)
 }
 
-// Sized returns the i-th shape with what the maker changed of the first.
+// Sized returns the i-th shape with what the maker changed of it.
 func (r *Request) Sized(i int) cut.Shape {
 	c := &r.Cut
+	s, width, long, least, most := c.Kind(), c.Width, c.Long, c.Min, c.Max
 	if i > 0 {
-		return c.Also[i-1].Kind()
+		x := &c.Also[i-1]
+		s, width, long, least, most = x.Kind(), x.Width, x.Long, x.Min, x.Max
+	} else {
+		s.PieceG = Or(c.PieceG, s.PieceG)
 	}
-	s := c.Kind()
-	s.MinLengthMM, s.MaxLengthMM = r.Lengths()
-	if c.Width != nil { // its name's range no longer counts
+	if width != nil { // its name's range no longer counts
 		s.FromMM, s.ToMM = 0, 0
 	}
-	s.WidthMM, s.PieceG = Or(c.Width, s.WidthMM), Or(c.PieceG, s.PieceG)
-	s.LongMM = Or(c.Long, s.LongMM)
+	s.WidthMM, s.LongMM = Or(width, s.WidthMM), Or(long, s.LongMM)
+	s.MinLengthMM, s.MaxLengthMM = Or(least, s.MinLengthMM), Or(most, s.MaxLengthMM)
 	return s
 }
 

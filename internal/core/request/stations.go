@@ -63,6 +63,8 @@ func formulaFields() []Field {
 			func(r *Request) any { return &r.Eggs.CrackedG })),
 		optional(number(AtFormula, "eggs.liquid_g", "Water or milk", "g", 0, 40000, 5,
 			func(r *Request) any { return &r.Eggs.LiquidG })),
+		flag(AtFormula, "eggs.liquid_open", "Liquid until it comes together",
+			func(r *Request) any { return &r.Eggs.LiquidOpen }),
 		flag(AtFormula, "eggs.move_flour", "Flour may move to suit whole eggs",
 			func(r *Request) any { return &r.Eggs.MoveFlour }),
 		flag(AtFormula, "eggs.by_weight", "Beat and weigh the eggs", func(r *Request) any { return &r.Eggs.ByWeight }),
@@ -102,6 +104,8 @@ func roomFields() []Field {
 			func(r *Request) any { return &r.Used.LiquidLeftG })),
 		optional(number(AtRoom, "used.liquid_added_g", "Liquid added besides", "g", 0, 40000, 1,
 			func(r *Request) any { return &r.Used.LiquidAddedG })),
+		Field{Field: field.Field{Path: MeasuresPath, Label: "As it was measured out", Kind: Text, Max: MostMeasures},
+			Stage: AtFormula, at: func(r *Request) any { return &r.Measures }},
 		number(AtRoom, "room.temp_c", "Room", "°C", 2, 45, 1, func(r *Request) any { return &r.Room.TempC }),
 		share(AtRoom, "room.rh", "Humidity", .05, .99, .01, func(r *Request) any { return &r.Room.RH }),
 		choice(AtRoom, "eggs.from", "Eggs come from", func(r *Request) any { return &r.Eggs.From },
@@ -260,9 +264,26 @@ func cutFields() []Field {
 // dryFields are drying and keeping.
 func dryFields() []Field {
 	return []Field{
+		dryBy("dry.sheet", "The sheet, before the cut", "Cut as it comes", "Until it cuts cleanly",
+			func(r *Request) *Drying { return &r.Dry.Sheet }),
+		dryMin("dry.sheet", "Sheet dries", func(r *Request) *Drying { return &r.Dry.Sheet }),
+		dryToMin("dry.sheet", "Sheet dries, to", func(r *Request) *Drying { return &r.Dry.Sheet }),
+		dryAir("dry.sheet", "Sheet dries in", func(r *Request) *Drying { return &r.Dry.Sheet }),
 		choice(AtDry, "dry.on", "Sheets lie on", func(r *Request) any { return &r.Dry.On }, opt(string(OnRack),
 			"A rack, both faces open"),
 			opt(string(OnBoard), "A board or tray, one face open")),
+		dryBy("dry.pieces", "The pieces, after the cut", "Not dried", "Until they are firm",
+			func(r *Request) *Drying { return &r.Dry.Pieces.Drying }),
+		dryMin("dry.pieces", "Pieces dries", func(r *Request) *Drying { return &r.Dry.Pieces.Drying }),
+		dryToMin("dry.pieces", "Pieces dries, to", func(r *Request) *Drying { return &r.Dry.Pieces.Drying }),
+		dryOn("dry.pieces", "Pieces dries on", func(r *Request) *OnDrying { return &r.Dry.Pieces }),
+		dryAir("dry.pieces", "Pieces dries in", func(r *Request) *Drying { return &r.Dry.Pieces.Drying }),
+		dryBy("dry.packing", "Before it is packed", "Not dried", "Until it is firm",
+			func(r *Request) *Drying { return &r.Dry.Packing.Drying }),
+		dryMin("dry.packing", "Packed, dries", func(r *Request) *Drying { return &r.Dry.Packing.Drying }),
+		dryToMin("dry.packing", "Packed, dries, to", func(r *Request) *Drying { return &r.Dry.Packing.Drying }),
+		dryOn("dry.packing", "Packed, dries on", func(r *Request) *OnDrying { return &r.Dry.Packing }),
+		dryAir("dry.packing", "Packed, dries in", func(r *Request) *Drying { return &r.Dry.Packing.Drying }),
 		choice(AtDry, "room.air", "Air", func(r *Request) any { return &r.Room.Air }, opt(string(dry.Still),
 			"Still"), opt(string(dry.Fan), "A gentle fan")),
 		flag(AtDry, "dry.keep", "Dry it to keep", func(r *Request) any { return &r.Dry.Keep }),
@@ -284,17 +305,45 @@ func dryFields() []Field {
 	}
 }
 
+// The fields of one moment of drying: whether, how long, on what, in what air.
+func dryBy(path, label, none, until string, at func(*Request) *Drying) Field {
+	return choice(AtDry, path+".by", label, func(r *Request) any { return &at(r).By }, opt("", none),
+		opt(string(DrySaid), "So many minutes"), opt(string(DryWorked), until))
+}
+func dryMin(path, label string, at func(*Request) *Drying) Field {
+	return optional(number(AtDry, path+".min", label, "min", .5, MostStepMin, 5,
+		func(r *Request) any { return &at(r).Min }))
+}
+func dryToMin(path, label string, at func(*Request) *Drying) Field {
+	return optional(number(AtDry, path+".to_min", label, "min", .5, MostStepMin, 5,
+		func(r *Request) any { return &at(r).ToMin }))
+}
+func dryOn(path, label string, at func(*Request) *OnDrying) Field {
+	return choice(AtDry, path+".on", label, func(r *Request) any { return &at(r).On },
+		opt(string(OnBoard), "A floured board or tray"), opt(string(OnRack), "A rack"),
+		opt(string(OnNests), "In nests on a tray"))
+}
+func dryAir(path, label string, at func(*Request) *Drying) Field {
+	return choice(AtDry, path+".air", label, func(r *Request) any { return &at(r).Air }, opt("", "The room’s air"),
+		opt(string(dry.Still), "Still air"), opt(string(dry.Fan), "Moving air, a gentle fan"))
+}
+
 // cookFields are the pot.
 func cookFields() []Field {
+	after := choice(AtCook, "cook.after", "Goes into the pot", func(r *Request) any { return &r.Cook.After },
+		opt("", "As it is by then"), opt(string(Frozen), "Frozen"))
+	after.Gone = []Option{opt(string(Fresh), "Straight from the cutter"), opt(string(AtLeather), "At leather, 3 % lost"),
+		opt(string(FirmNests), "From firm nests, 6 % lost"), opt(string(DriedHard), "Dried to keep")}
 	return []Field{
-		choice(AtCook, "cook.after", "Goes into the pot", func(r *Request) any { return &r.Cook.After },
-			opt(string(Fresh), "Straight from the cutter"), opt(string(AtLeather), "At leather, 3 % lost"),
-			opt(string(FirmNests), "From firm nests, 6 % lost"),
-			opt(string(DriedHard), "Dried to keep"), opt(string(Frozen), "Frozen")),
+		after,
 		optional(number(AtCook, "cook.min", "My minutes in the pot", "min", .1, 120, .5,
 			func(r *Request) any { return &r.Cook.Min })),
 		optional(number(AtCook, "cook.to_min", "To", "min", .1, 120, .5,
 			func(r *Request) any { return &r.Cook.ToMin })),
+		choice(AtCook, "cook.in", "Cooked in", func(r *Request) any { return &r.Cook.In }, opt("", "Water"),
+			opt(string(InBroth), "Broth, served in it"), opt(string(InSoup), "A soup, trimmings and all")),
+		optional(number(AtCook, "cook.water_l", "My water in the pot", "L", .3, 200, .5,
+			func(r *Request) any { return &r.Cook.WaterL })),
 		optional(share(AtCook, "cook.salt_share", "My salt, of the water", 0, .06, .001,
 			func(r *Request) any { return &r.Cook.Salt })),
 		optional(number(AtCook, "bench.pot_l", "Pot", "L", 1, 200, 1, func(r *Request) any { return &r.Bench.PotL })),

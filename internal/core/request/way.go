@@ -87,6 +87,9 @@ func (s KneadStep) line() string {
 	if s.Hands != "" {
 		out = append(out, strings.ToLower(optionNamed(slotOptions("knead.own_steps", "hands"), string(s.Hands))))
 	}
+	if s.Add != "" {
+		out = append(out, "with "+plain(s.Add))
+	}
 	return strings.Join(out, ", ")
 }
 
@@ -206,8 +209,11 @@ func readKnead(parts []string) (s KneadStep, err error) {
 			s.Cover = Cover(cover)
 		case isHands:
 			s.Hands = Hands(hand)
+		case strings.HasPrefix(part, "with "):
+			s.Add = strings.TrimPrefix(part, "with ")
 		case part != "":
-			return s, errors.New("after what is done stand minutes, and " + names(covers) + ", " + names(hands))
+			return s, errors.New("after what is done stand minutes, and " + names(covers) + ", " + names(hands) +
+				", or with and what is added")
 		}
 	}
 	return s, nil

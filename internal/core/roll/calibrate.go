@@ -23,17 +23,53 @@ const Unmeasured = .12
 // measured ones. Source: house.
 const MeasuredWithin, FewWithin = .03, .06
 
-// Measure is one sheet measured: the stop it came from and its thickness.
+// Seen is what is seen through a sheet, of a plain egg dough.
+type Seen string
+
+// What is seen through a sheet.
+const (
+	ByHand  Seen = "hand"  // the shadow of a hand
+	ByPrint Seen = "print" // print can be read
+)
+
+// Seens are what is seen through a sheet, the thicker first.
+func Seens() []Seen { return []Seen{ByHand, ByPrint} }
+
+// MM is the thickest sheet it is seen through, and how far that may be off, mm. Source: house.
+func (s Seen) MM() (at, within float64) {
+	switch s {
+	case ByHand:
+		return 1.2, .3
+	case ByPrint:
+		return .8, .15
+	}
+	return 0, 0
+}
+
+// Words say it: "your hand shows through".
+func (s Seen) Words() string {
+	return map[Seen]string{ByHand: "your hand shows through", ByPrint: "print can be read through it"}[s]
+}
+
+// Measure is one sheet measured, the stop it came from and its thickness; or the first stop at which something is seen
+// through it.
 type Measure struct {
 	Stop    string  `json:"stop"` // label
 	SheetMM float64 `json:"sheet_mm"`
+	By      Seen    `json:"by,omitempty"` // "": measured
+}
+
+// SeenAt is the reading of a stop at which something begins to be seen through the sheet.
+func SeenAt(stop string, by Seen) Measure {
+	mm, _ := by.MM()
+	return Measure{stop, mm, by}
 }
 
 // Fit is what measured sheets say of a machine's gaps.
 type Fit struct {
 	Stops    []Stop    // with K
 	K        []float64 // by stop, after interpolation and bounds
-	Measured []bool    // by stop
+	Measured []bool    // by stop; what is only seen through is not
 	Clamped  bool      // a stop lay beyond what is believed and was held there
 	Error    float64   // how far a stop that was not measured may be off, share of its sheet
 }
@@ -44,7 +80,9 @@ type Fit struct {
 // when it is
 // left out, root mean square, never under MeasuredWithin; with fewer than three points
 // FewWithin. Sheets that do not
-// fall with the gap are refused, as are unknown stops and impossible thicknesses.
+// fall with the gap are refused, as are unknown stops and impossible thicknesses. What is seen through a sheet moves
+// the whole dial, by its weight beside the gaps as they are given; beside measured sheets it weighs next to nothing and
+// is left out.
 func Calibrate(m Machine, points []Measure, spring float64) (Fit, error) {
 	f := Fit{Stops: slices.Clone(m.Stops), K: make([]float64, len(m.Stops)), Measured: make([]bool, len(m.Stops))}
 	type at struct {
@@ -54,6 +92,11 @@ func Calibrate(m Machine, points []Measure, spring float64) (Fit, error) {
 	}
 	var known []at
 	var errs []error
+	if slices.ContainsFunc(points, func(p Measure) bool { return p.By == "" }) {
+		points = slices.DeleteFunc(slices.Clone(points), func(p Measure) bool { return p.By != "" })
+	} else if len(points) > 0 {
+		return seenThrough(m, points, spring)
+	}
 	for _, p := range points {
 		i := slices.IndexFunc(m.Stops, func(s Stop) bool { return s.Label == p.Stop })
 		switch {
@@ -118,6 +161,44 @@ func Calibrate(m Machine, points []Measure, spring float64) (Fit, error) {
 		}
 		f.Error = max(MeasuredWithin, 2*math.Sqrt(sum/float64(len(known))))
 	}
+	return f, nil
+}
+
+// seenThrough fits a machine by what is seen through its sheets alone: one factor for all gaps, between 1, as far as
+// the gaps are believed, and what the readings say, each by its own weight.
+func seenThrough(m Machine, points []Measure, spring float64) (Fit, error) {
+	f := Fit{Stops: slices.Clone(m.Stops), K: make([]float64, len(m.Stops)), Measured: make([]bool, len(m.Stops))}
+	prior := m.Within()
+	weights := 1 / (prior * prior)
+	sum := 0. // of ln k
+	last, before := -1, Seen("")
+	for _, by := range Seens() {
+		i := slices.IndexFunc(points, func(p Measure) bool { return p.By == by })
+		if i < 0 {
+			continue
+		}
+		at := slices.IndexFunc(m.Stops, func(s Stop) bool { return s.Label == points[i].Stop })
+		switch {
+		case at < 0:
+			return f, fmt.Errorf("stop %q: the machine has no such stop", points[i].Stop)
+		case at <= last:
+			return f, fmt.Errorf("stop %q: before %s, %s; look again, on the same dough", points[i].Stop, by.Words(),
+				before.Words())
+		}
+		last, before = at, by
+		mm, off := by.MM()
+		w := (mm / off) * (mm / off)
+		sum += w * math.Log(mm/(m.Stops[at].GapMM*(1+spring)))
+		weights += w
+	}
+	least, most := m.believed()
+	k := math.Exp(sum / weights)
+	f.Clamped = k < least || k > most
+	k = math.Round(1e4*min(max(k, least), most)) / 1e4
+	for i := range f.Stops {
+		f.K[i], f.Stops[i].K = k, k
+	}
+	f.Error = 1 / math.Sqrt(weights)
 	return f, nil
 }
 

@@ -95,6 +95,14 @@ func (m Machine) DialWords() string {
 	return words
 }
 
+// Within is how far a gap of it that nobody measured may be off, share.
+func (m Machine) Within() float64 {
+	if m.GapsGuessed {
+		return GuessedWithin
+	}
+	return Unmeasured
+}
+
 // believed are the bounds of a believable calibration: wider where the gaps themselves were guessed.
 func (m Machine) believed() (least, most float64) {
 	if m.GapsGuessed {

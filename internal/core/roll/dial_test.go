@@ -51,7 +51,8 @@ func TestGuessedGaps(t *testing.T) {
 		spring := .1
 		var points []Measure
 		for _, i := range []int{1, len(m.Stops) / 2, len(m.Stops) - 1} {
-			points = append(points, Measure{m.Stops[i].Label, m.Stops[i].GapMM * (1 + spring)})
+			points = append(points, Measure{Stop: m.Stops[i].Label,
+				SheetMM: m.Stops[i].GapMM * (1 + spring)})
 		}
 		fit, err := Calibrate(guess, points, spring)
 		if err != nil || fit.Clamped {

@@ -20,7 +20,7 @@ func TestCalibrationRecoversAMachine(t *testing.T) {
 		var points []Measure
 		for _, i := range []int{1, 4, 7} {
 			points = append(points, Measure{m.Stops[i].Label, m.Stops[i].GapMM * k(i) * 1.08 * (1 +
-				.015*rnd.NormFloat64())})
+				.015*rnd.NormFloat64()), ""})
 		}
 		f, err := Calibrate(m, points, .08)
 		if err != nil {
@@ -42,7 +42,7 @@ func TestCalibrate(t *testing.T) {
 	m, _ := Find("hand-crank-10")
 	// Two points, by hand: k = 0.99/(0.9·1.08) and 2.1/(1.9·1.08), linear in the gap between,
 	// flat beyond.
-	f, err := Calibrate(m, []Measure{{"7", .99}, {"4", 2.1}}, .08)
+	f, err := Calibrate(m, []Measure{{"7", .99, ""}, {"4", 2.1, ""}}, .08)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -63,16 +63,16 @@ func TestCalibrate(t *testing.T) {
 		t.Errorf("%.3f mm, then %.3f at stop %d", before, p.SheetMM, l.TargetStop())
 	}
 	for what, points := range map[string][]Measure{
-		"no such stop": {{"12", 1}}, "is allowed": {{"7", 60}}, "measured twice": {{"7", 1}, {"7", .9}},
+		"no such stop": {{"12", 1, ""}}, "is allowed": {{"7", 60, ""}}, "measured twice": {{"7", 1, ""}, {"7", .9, ""}},
 		"nothing is measured": {},
-		"no thinner than":     {{"4", 1}, {"7", 1.2}},
+		"no thinner than":     {{"4", 1, ""}, {"7", 1.2, ""}},
 	} {
 		if _, err := Calibrate(m, points, .08); err == nil || !strings.Contains(err.Error(), what) {
 			t.Errorf("%v: %v", points, err)
 		}
 	}
 	// What cannot be believed is held to the bounds and said.
-	if f, err := Calibrate(m, []Measure{{"7", 1.9}}, .08); err != nil || !f.Clamped || f.K[7] != KMax {
+	if f, err := Calibrate(m, []Measure{{"7", 1.9, ""}}, .08); err != nil || !f.Clamped || f.K[7] != KMax {
 		t.Errorf("%+v, %v", f.K, err)
 	}
 	if FromPaper(9) != .9 {

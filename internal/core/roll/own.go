@@ -62,10 +62,19 @@ func (l *Lay) Word(x Pass) string {
 	case x.Reduction <= firmFrom*x.Easy:
 		return "easy"
 	}
-	if v := l.Verdict(x.Reduction, x.Easy); v != Safe {
+	switch v := l.Verdict(x.Reduction, x.Easy); {
+	case v == Tearing && !l.SurelyTears(x):
+		return Bold
+	case v != Safe:
 		return v
 	}
 	return "firm"
+}
+
+// SurelyTears says whether a pass tears over all that its gap may be: one that nobody measured may be wider. The gaps of
+// one dial are off alike, so of two of them it is half of what either may be off.
+func (l *Lay) SurelyTears(x Pass) bool {
+	return l.Verdict(1-(1-x.Reduction)*(1+l.GapOff/2), x.Easy) == Tearing
 }
 
 // planOwn is the maker's own way down, pass by pass: nothing is added to it. A sheet thinner than the
@@ -132,8 +141,12 @@ func (l *Lay) ownPasses() Progression {
 					sheets, x.Halved = 2*sheets, true
 				case Quarter:
 					sheets, x.Halved = 4*sheets, true
+				case LayOn: // where they lie: base and strip
+					thick += l.StripMM
+					x.InMM = thick
 				case Wait:
 					p.TimeMin += s.RestMin
+					x.RestMin = s.RestMin
 				}
 			}
 			if s.Layers > 1 {
@@ -172,6 +185,16 @@ func (l *Lay) ownPasses() Progression {
 		p.MissMM = p.SheetMM - l.TargetMM
 	}
 	return p
+}
+
+// LaidOn is the pass of an own way before which strips are laid on; false where there is none at a stop.
+func (p *Progression) LaidOn() (Pass, bool) {
+	for _, x := range p.Passes {
+		if x.First == LayOn && x.Stop >= 0 {
+			return x, true
+		}
+	}
+	return Pass{}, false
 }
 
 // throughStop fills in the n-th pass on end at a stop, after the stop from (-1: the first).

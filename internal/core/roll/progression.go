@@ -67,9 +67,11 @@ type Lay struct {
 	BenchMM     float64 // longest sheet the bench takes, mm
 	Sheeter     bool
 	Pin         bool
+	GapOff      float64   // how far a gap may be off, share; 0: they are measured
 	Outline     Outline   // of a pin's sheet
 	RopeMM      float64   // of a rope, its diameter; 0: a sheet
 	Own         []OwnStep // the maker's own way down, empty: by the mode
+	StripMM     float64   // strips laid on in it, mm
 	TauRMin     float64   // relaxation time of the dough as it is, min
 }
 
@@ -148,11 +150,12 @@ type Pass struct {
 	Reduction float64 `json:"reduction"` // of the incoming sheet, 0–1; 0 for the fold phase
 	Easy      float64 `json:"easy"`      // largest easy reduction here, 0–1; 0 for the fold phase
 	Skipped   int     `json:"stops_skipped"`
-	LengthMM  float64 `json:"length_mm"`       // of each sheet after the pass
-	Sheets    int     `json:"sheets"`          // sheets from one piece at this point
-	Halved    bool    `json:"halve_first"`     // cut in half before this pass
-	TimeS     float64 `json:"time_s"`          // for all sheets of one piece
-	First     First   `json:"first,omitempty"` // what is done to the sheet before it, of the maker's own way
+	LengthMM  float64 `json:"length_mm"`          // of each sheet after the pass
+	Sheets    int     `json:"sheets"`             // sheets from one piece at this point
+	Halved    bool    `json:"halve_first"`        // cut in half before this pass
+	TimeS     float64 `json:"time_s"`             // for all sheets of one piece
+	First     First   `json:"first,omitempty"`    // what is done to the sheet before it, of the maker's own way
+	RestMin   float64 `json:"rest_min,omitempty"` // of the rest before it, where that is said
 	Dust      bool    `json:"dusted,omitempty"`
 }
 

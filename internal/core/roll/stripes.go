@@ -201,36 +201,51 @@ func (l *Lay) Join(s Stripes) (Joined, error) {
 	if err := s.Check(); err != nil {
 		return Joined{}, err
 	}
-	both, over := s.ThickMM(), joinOver
+	over := joinOver
 	if s.StripeMM >= thickStripe*s.BaseMM {
 		over = joinOverThick
 	}
-	turn, phi := s.Covered(BareBase)
 	for i, st := range l.Machine.Stops {
 		t := l.Sheet(st.TrueMM(), 1)
 		if t > s.BaseMM+over*s.StripeMM+1e-9 {
 			continue
 		}
-		j := Joined{Phi: phi, Stop: i, Label: st.Label, SheetMM: t, Easy: l.Easy(st.TrueMM()) + joinMore,
-			Reduction: (both - t) / both,
-			Smoothed:  t >= s.BaseMM && s.Lay != LaidAlong}
+		j := l.joined(s, i, t)
 		if j.Reduction > j.Easy+1e-9 {
 			return j, fmt.Errorf("stop %s takes %.1f %% off base and stripe where %.1f %% is easy: a thicker base, "+
 				"or a thinner stripe", st.Label,
 				100*j.Reduction, 100*j.Easy)
 		}
-		j.Longer, j.Stripe, j.Base = s.After(t)
-		j.StripeG = phi * s.StripeMM / s.BaseMM
-		if s.Lay == LaidLattice {
-			j.StripeG *= 2
-		}
-		j.PitchMM, j.StripeMM = turn*j.Longer, s.Bands()[0].MM*j.Stripe
-		if s.Lay == LaidAlong {
-			j.PitchMM, j.StripeMM = turn, s.Bands()[0].MM
-		}
 		return j, nil
 	}
 	return Joined{}, errors.New("no stop of this machine is finer than the base: a thicker base")
+}
+
+// JoinAt joins the strips at the pass of an own way before which they are laid on: at its stop, on the sheet there is.
+func (l *Lay) JoinAt(s Stripes, x Pass) (Joined, error) {
+	s.BaseMM = x.InMM - s.StripeMM
+	if err := s.Check(); err != nil {
+		return Joined{}, err
+	}
+	return l.joined(s, x.Stop, x.OutMM), nil
+}
+
+// joined is what a pass at a stop that leaves t mm makes of base and strips.
+func (l *Lay) joined(s Stripes, stop int, t float64) Joined {
+	st, both := l.Machine.Stops[stop], s.ThickMM()
+	turn, phi := s.Covered(BareBase)
+	j := Joined{Phi: phi, Stop: stop, Label: st.Label, SheetMM: t, Easy: l.Easy(st.TrueMM()) + joinMore,
+		Reduction: (both - t) / both, Smoothed: t >= s.BaseMM && s.Lay != LaidAlong}
+	j.Longer, j.Stripe, j.Base = s.After(t)
+	j.StripeG = phi * s.StripeMM / s.BaseMM
+	if s.Lay == LaidLattice {
+		j.StripeG *= 2
+	}
+	j.PitchMM, j.StripeMM = turn*j.Longer, s.Bands()[0].MM*j.Stripe
+	if s.Lay == LaidAlong {
+		j.PitchMM, j.StripeMM = turn, s.Bands()[0].MM
+	}
+	return j
 }
 
 // MassG is how much dough a colour of the strips takes on baseG g of base, g.

@@ -435,6 +435,8 @@ type Cook struct {
 	PotL, PotFill float64
 	// WaterPerPasta and SaltPerPasta are g of water and of salt per g of pasta. Source: house.
 	WaterPerPasta, SaltPerPasta float64
+	// BrothL is the broth to a plate that is served in it, L. Source: house.
+	BrothL float64
 }
 
 // Bench rules: what is believed of scales, hands and waits while a batch is made.
@@ -811,6 +813,7 @@ func Default() Rules {
 			PotFill:       .8,
 			WaterPerPasta: 10,
 			SaltPerPasta:  .1,
+			BrothL:        .35,
 		},
 		Safety: Safety{
 			CautionMin:    120,

@@ -1,6 +1,7 @@
 package batch
 
 import (
+	"cmp"
 	"html/template"
 	"net/url"
 	"slices"
@@ -63,7 +64,8 @@ type Carried struct{ Path, Value string }
 func (v *batchView) Carried() []Carried {
 	var out []Carried
 	for _, f := range request.Fields() {
-		if f.Path == "name" || f.Path == "flours.0.share" || f.Stage == v.At && f.Group != "acts" {
+		if f.Path == "name" || f.Path == "flours.0.share" || f.Stage == v.At && f.Group != "acts" &&
+			f.Path != request.MeasuresPath {
 			continue
 		}
 		if group, slot, part, ok := request.GroupOf(f); ok && group.Rows && part != group.Head && !group.Holds(&v.Page,
@@ -92,7 +94,7 @@ func (v *batchView) value(f request.Field) string {
 // Ctl is a control on the page; hint stands beside its label.
 func (v *batchView) Ctl(path, hint string) template.HTML {
 	c := v.Control(path)
-	c.Hint = hint
+	c.Hint = cmp.Or(c.Hint, hint)
 	return c.HTML()
 }
 
@@ -105,6 +107,9 @@ func (v *batchView) Control(path string) Control {
 	if c.Lean = v.Lean; !c.Lean {
 		c.Min, c.Max, c.Step = f.ShownBounds()
 		c.Options = v.options(f, c.Value, v.cabinet(f)...)
+	}
+	if s, is := v.Page.MeasuredAt(path); is && v.Typed[path] == "" {
+		c.Value, c.Hint = s.Text, s.Weighs(v.In)
 	}
 	if f.Kind == request.Price {
 		c.Sign = v.Request.Prices.Currency
@@ -126,6 +131,9 @@ func (v *batchView) Weighed(path, hint string) Control {
 	c.Min, c.Max, c.Step = mass.ShownBounds()
 	if g := form.ShareG(f, &v.Page, v.Page.Amount.FlourG); g > 0 || f.Group == "" {
 		c.Value = mass.Shown(g)
+	}
+	if s, is := v.Page.MeasuredAt(path); is {
+		c.Value, c.Hint = s.Text, s.Weighs(v.In)
 	}
 	if typed, ok := v.Typed[name]; ok {
 		c.Value = typed
@@ -206,7 +214,7 @@ func (v *batchView) SlideTo(path, hint, most string) template.HTML {
 // When is Ctl, hidden unless show holds.
 func (v *batchView) When(show bool, path, hint string) template.HTML {
 	c := v.Control(path)
-	c.Hint, c.Hidden = hint, !show && c.Error == ""
+	c.Hint, c.Hidden = cmp.Or(c.Hint, hint), !show && c.Error == ""
 	return c.HTML()
 }
 

@@ -6,6 +6,7 @@ import (
 
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
+	"hollen/internal/core/request"
 )
 
 // cookView is the pot.
@@ -15,7 +16,12 @@ type cookView struct{ *batchView }
 func (v cookView) InThePot() template.HTML {
 	n, unit := v.In.Number(v.Plan.Cook.InPotL, measure.L, 1)
 	label := "Water and salt, in the pot"
-	if v.Plan.Cook.PotsUsed > 1 {
+	switch in := v.Plan.Request.Cook.In; {
+	case in == request.InSoup:
+		return v.Fig("In the soup", "as it stands", "", "cook.pot")
+	case in == request.InBroth:
+		return v.Fig("Broth", n, unit, "cook.pot")
+	case v.Plan.Cook.PotsUsed > 1:
 		label = fmt.Sprintf("Water and salt, in each of %d pots", v.Plan.Cook.PotsUsed)
 	}
 	return v.Fig(label, n, unit+" and "+v.In.Grams(v.Plan.Cook.InPotG), "cook.pot")

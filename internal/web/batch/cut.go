@@ -41,6 +41,40 @@ func (v cutView) Shares() (out []ShareLine) {
 	return out
 }
 
+// OwnShape is what a further shape may have of its own.
+type OwnShape struct {
+	N             int
+	Path, Name    string
+	Named, Any    bool // something stands in its line; something of its own is said
+	Ribbon, Sized bool
+}
+
+// OwnShapes returns what each further shape may have of its own: its measures, drying after the cut, minutes in the pot.
+func (v cutView) OwnShapes() (out []OwnShape) {
+	for i, l := range v.lines("cut.also", "portions") {
+		x := OwnShape{N: i, Path: fmt.Sprintf("cut.also.%d.", i), Named: l.Named}
+		if l.Named {
+			part := &v.Page.Cut.Also[i]
+			t := part.Kind().Traits()
+			x.Name, x.Ribbon, x.Sized = part.Kind().Name, t.Lengths, !t.Rope && !t.Sheets
+			x.Any = part.Width != nil || part.Long != nil || part.Min != nil || part.Max != nil || part.DryMin != nil ||
+				part.PotMin != nil
+		}
+		out = append(out, x)
+	}
+	return out
+}
+
+// Own is When for what a further shape has of its own: its label is what is said of it alone.
+func (v cutView) Own(show bool, path, hint string) template.HTML {
+	c := v.Control(path)
+	if _, what, ok := strings.Cut(c.Label, ", "); ok {
+		c.Label = measure.Capital(what)
+	}
+	c.Hint, c.Hidden = hint, !show && c.Error == ""
+	return c.HTML()
+}
+
 // StopHint names the stops a shape's pieces may end at.
 func (v cutView) StopHint() string {
 	if v.Plan.Pinned() {

@@ -3,10 +3,10 @@ package batch
 import (
 	"fmt"
 	"html/template"
+	"strings"
 	"time"
 
 	"hollen/internal/core/cook"
-	"hollen/internal/core/cut"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
 )
@@ -79,6 +79,26 @@ func (v dryView) until(at string) string {
 	return ""
 }
 
+// Moments are the figures of what dries when.
+func (v dryView) Moments() (out []template.HTML) {
+	said := map[plan.Moment]bool{}
+	for i := range v.Plan.Dry.Moments {
+		d := &v.Plan.Dry.Moments[i]
+		label := map[plan.Moment]string{plan.SheetDries: "The sheet, before the cut",
+			plan.PiecesDry: "The pieces, after it", plan.BeforePacked: "Before it is packed"}[d.When]
+		if said[d.When] { // of several shapes: its reason stands with the first
+			label = measure.Capital(v.Plan.DriedNames(d))
+		}
+		said[d.When] = true
+		n, unit, _ := strings.Cut(d.Span(), " ")
+		if d.Own && d.ToMin > d.Min || d.Min >= 120 {
+			n, unit = d.Span(), ""
+		}
+		out = append(out, v.Fig(label, n, unit, "dry."+string(d.When)))
+	}
+	return out
+}
+
 // RackAndTrays is the room all of it takes.
 func (v dryView) RackAndTrays() template.HTML {
 	d := &v.Plan.Dry
@@ -86,12 +106,4 @@ func (v dryView) RackAndTrays() template.HTML {
 	return v.Fig("Rack and trays", n, unit+", "+measure.Plural(d.Trays, "tray", "trays"), "dry.space")
 }
 
-func dryKey(p *plan.Plan) string {
-	switch {
-	case p.Dry.Purpose == cut.NoDrying:
-		return "none needed"
-	case !p.Dry.Leather.Will:
-		return "will not dry"
-	}
-	return fmt.Sprintf("%.0f–%.0f min", p.Dry.Leather.FromMin, p.Dry.Leather.ToMin)
-}
+func dryKey(p *plan.Plan) string { return p.DryWords() }

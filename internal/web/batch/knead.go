@@ -32,9 +32,9 @@ func (v kneadView) Flattened() bool {
 
 // OwnLine is one of the maker's own steps as it is built.
 type OwnLine struct {
-	N                     int
-	Do, Min, Cover, Hands Control
-	Held                  bool
+	N                          int
+	Do, Min, Cover, Hands, Add Control
+	Held                       bool
 }
 
 // OwnLines are the lines of the maker's own steps.
@@ -44,7 +44,8 @@ func (v kneadView) OwnLines() (out []OwnLine) {
 		s := v.Page.Knead.Steps[i]
 		l := OwnLine{N: i, Do: v.Control(group.Path(i, "do")), Min: v.Control(group.Path(i, "min")),
 			Cover: v.Control(group.Path(i, "cover")),
-			Hands: v.Control(group.Path(i, "hands")), Held: group.Holds(&v.Page, i)}
+			Hands: v.Control(group.Path(i, "hands")), Add: v.Control(group.Path(i, "add")), Held: group.Holds(&v.Page, i)}
+		l.Add.Auto = "nothing added before"
 		l.Cover.Hidden = !s.Do.Rests()
 		l.Hands.Hidden = s.Do.Rests() || s.Do.Mixes() || !l.Held
 		out = append(out, l)
@@ -67,7 +68,7 @@ func (l OwnLine) OwnStep() template.HTML {
 	} else {
 		m.Raw(`<div class="own-row"><span class="box">`, string(l.Min.Field(l.Min.Label)), `<small>min</small></span>`)
 	}
-	for _, c := range []Control{l.Cover, l.Hands} {
+	for _, c := range []Control{l.Cover, l.Hands, l.Add} {
 		m.Raw(`<div id="c-`, c.ID, `"`)
 		if !c.Lean {
 			m.Raw(` data-live="hidden"`)

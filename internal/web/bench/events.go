@@ -33,7 +33,7 @@ type State struct {
 	Done    []DoneStep         `json:"done"` // by step
 	Clocks  []Clock            `json:"clocks"`
 	Also    []Clock            `json:"also"`
-	Change  string             `json:"change"`
+	Changes []bench.Change     `json:"changes"`
 	Remarks []bench.Event      `json:"remarks"`
 	Food    benchFood          `json:"food"`
 	Shapes  map[int]string     `json:"shapes"` // what pieces become, by piece
@@ -56,6 +56,7 @@ type DoneStep struct {
 	Made   int     `json:"made,omitempty"` // nests, pieces or handfuls
 	MadeG  float64 `json:"made_g,omitempty"`
 	MM     float64 `json:"mm,omitempty"`
+	Seen   string  `json:"seen,omitempty"`
 	Flex   string  `json:"flex,omitempty"`
 	Window string  `json:"window,omitempty"`
 	Look   string  `json:"look,omitempty"`
@@ -72,7 +73,7 @@ type DoneStep struct {
 // StepTold is what is known of a step, as a screen is told of it.
 func StepTold(p *bench.Progress) DoneStep {
 	return DoneStep{Status: string(p.Status), Began: stamp(p.Began), Over: stamp(p.Over), G: p.G, PokeS: p.PokeS,
-		Made: p.Made, MadeG: p.MadeG, MM: p.MM, Flex: p.Flex, Window: p.Window, Look: p.Look, Loss: p.Loss,
+		Made: p.Made, MadeG: p.MadeG, MM: p.MM, Seen: string(p.Seen), Flex: p.Flex, Window: p.Window, Look: p.Look, Loss: p.Loss,
 		Shrunk: p.Shrunk, Paused: stamp(p.PausedAt), PausedS: p.PausedS, MoreMin: p.MoreMin, Held: p.Held,
 		Stopped: p.Stopped}
 }
@@ -138,7 +139,7 @@ func (s *Room) benchStateOf(ctx context.Context, id uint64, known string) (State
 		return State{}, err
 	}
 	st := run.State
-	out := State{Seq: place, Now: s.Now().UnixMilli(), At: st.Now, Began: stamp(st.Began), Change: run.Change,
+	out := State{Seq: place, Now: s.Now().UnixMilli(), At: st.Now, Began: stamp(st.Began), Changes: run.Changes,
 		Remarks: st.Remarks,
 		Felt:    st.Felt, Ended: st.EndedBy,
 		Scale: s.scale(), Went: st.Closed[max(0, len(st.Closed)-mostBack):], Clocks: []Clock{},

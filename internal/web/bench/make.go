@@ -60,6 +60,24 @@ type benchView struct {
 	Since string // what has become of its batch
 }
 
+// Changed is what has come to be otherwise, said at the step it concerns.
+func (v benchView) Changed() string {
+	key := ""
+	if v.Step != nil {
+		key = v.Step.Key
+	}
+	var parts []string
+	for _, c := range v.Run.Changes {
+		if c.Step == key {
+			parts = append(parts, c.Text)
+		}
+	}
+	if len(parts) == 0 {
+		return ""
+	}
+	return measure.Capital(strings.Join(parts, "; ")) + "."
+}
+
 // ShowBench shows the screen at the bench.
 func (s *Room) ShowBench(c *page.Visit) error {
 	kept, run, err := s.Making(c)

@@ -1,6 +1,7 @@
 package cabinet
 
 import (
+	"cmp"
 	"fmt"
 	"net/http"
 	"net/url"
@@ -58,24 +59,26 @@ func (s *Room) machineAt(c *page.Visit) (store.Thing, roll.Machine, error) {
 // calibrateOf is the page of a machine, filled in with the newest set measured.
 func calibrateOf(id uint64, m roll.Machine) calibrateView {
 	v := calibrateView{ID: id, Machine: m, Spring: usualSpring, Density: usualDensity, Errors: map[string]string{}}
-	known := map[string]float64{}
+	known := map[string]string{}
 	for _, x := range m.Calibrated {
-		known[x.Stop] = x.SheetMM
+		known[x.Stop] = cmp.Or(string(x.By), fmt.Sprintf("%g", x.SheetMM))
 	}
 	if m.SpringThen > 0 {
 		v.Spring = fmt.Sprintf("%.3g", 100*m.SpringThen)
 	}
 	for i, st := range m.Stops {
 		r := stopRow{Label: st.Label, Key: fmt.Sprintf("t%d", i), Gap: fmt.Sprintf("%g", st.GapMM)}
-		if t, ok := known[st.Label]; ok {
-			r.Typed = fmt.Sprintf("%g", t)
-		}
+		r.Typed = known[st.Label]
 		v.Rows = append(v.Rows, r)
 	}
 	for i := len(m.History) - 1; i >= 0; i-- {
 		var words []string
 		for _, x := range m.History[i].Measured {
-			words = append(words, fmt.Sprintf("%s: %.2f mm", x.Stop, x.SheetMM))
+			said := fmt.Sprintf("%s: %.2f mm", x.Stop, x.SheetMM)
+			if x.By != "" {
+				said = x.Stop + ": " + x.By.Words()
+			}
+			words = append(words, said)
 		}
 		v.History = append(v.History, pastRow{m.History[i].On, strings.Join(words, ", ")})
 	}
@@ -118,6 +121,17 @@ func sheetMM(typed string, density float64) (float64, bool) {
 	return mm, err == nil
 }
 
+// seenIn reads what is seen through a sheet: "hand", "my hand shows", "print"; "" where it is something else.
+func seenIn(typed string) roll.Seen {
+	text := strings.ToLower(typed)
+	for _, by := range roll.Seens() {
+		if strings.Contains(text, string(by)) {
+			return by
+		}
+	}
+	return ""
+}
+
 // fit fills in what measured sheets say.
 func (v *calibrateView) fit(points []roll.Measure, spring float64) {
 	m := v.Machine
@@ -156,10 +170,16 @@ func (v *calibrateView) read(values url.Values) (points []roll.Measure, spring f
 		if strings.TrimSpace(r.Typed) == "" {
 			continue
 		}
+		if by := seenIn(r.Typed); by != "" {
+			at, within := by.MM()
+			r.Read = fmt.Sprintf("%s, about %g mm, give or take %g", by.Words(), at, within)
+			points = append(points, roll.SeenAt(r.Label, by))
+			continue
+		}
 		t, ok := sheetMM(r.Typed, density)
 		if !ok || t < .2 || t > 40 {
-			r.Error = request.FieldError{Value: r.Typed, Allowed: "0.2 to 40 mm, leaves of paper or g of a square is " +
-				"allowed, or empty"}.ForPage()
+			r.Error = request.FieldError{Value: r.Typed, Allowed: "0.2 to 40 mm, leaves of paper, g of a square, " +
+				"or hand or print is allowed, or empty"}.ForPage()
 			v.Errors[r.Key] = r.Error
 			continue
 		}

@@ -142,7 +142,7 @@ func (s *Room) otherShapes(d *dayNow, plans []*plan.Plan, add func(string, strin
 			d.rolledYet(at) {
 			continue
 		}
-		best, takes := (*plan.Plan)(nil), plans[at].Roll.MinutesAll+plans[at].Cut.AllMin+plans[at].Dry.Leather.FromMin
+		best, takes := (*plan.Plan)(nil), plans[at].Roll.MinutesAll+plans[at].Cut.AllMin+plans[at].Dry.AllMin()
 		for _, key := range []string{"pappardelle", "maltagliati", "tagliatelle", "lasagne"} {
 			shape, ok := cut.Find(key)
 			if !ok || shape.Name == j.Shape || plans[at].Cut.FillTotalG > 0 {
@@ -152,7 +152,7 @@ func (s *Room) otherShapes(d *dayNow, plans []*plan.Plan, add func(string, strin
 			r.Cut.Shape = key
 			r.Cut.Own, r.Cut.Width = nil, nil
 			if p, err := plan.Make(plans[at].Rules(), r); err == nil {
-				if t := p.Roll.MinutesAll + p.Cut.AllMin + p.Dry.Leather.FromMin; t < takes-1 {
+				if t := p.Roll.MinutesAll + p.Cut.AllMin + p.Dry.AllMin(); t < takes-1 {
 					best, takes = p, t
 				}
 			}

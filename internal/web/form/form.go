@@ -55,6 +55,8 @@ type Form struct {
 	In      measure.System                // the units shown
 
 	with With
+
+	measured []request.Said // what was typed in cups and spoons
 }
 
 // Saved is the form of a request nobody has typed into. A request that is not allowed gives
@@ -116,6 +118,7 @@ func Bind(base request.Request, v url.Values, w With, now time.Time) (Form, erro
 	_, set := sets["amount.flour_g"]
 	f.takeAmounts(v)
 	f.weigh(v, &was, set)
+	f.keepMeasured()
 	f.step(v.Get("step"))
 	f.takeOver(v)
 	f.rearrange(v.Get("list"))
@@ -272,6 +275,10 @@ func (f *Form) blend(base request.Request) {
 // withoutEmpty returns the request without the empty slots.
 func (f *Form) withoutEmpty() request.Request {
 	r := request.Pruned(f.Page)
+	if r.Amount.By == request.ByOwn { // what nobody has said how much of is asked, and not counted yet
+		r.Additions = slices.DeleteFunc(slices.Clone(r.Additions),
+			func(a request.AdditionPart) bool { return a.Share == 0 })
+	}
 	sum := 0.
 	for _, x := range r.Flours {
 		sum += x.Share

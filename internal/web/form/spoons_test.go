@@ -21,7 +21,7 @@ func TestSpoonsSplashesAndPinches(t *testing.T) {
 		"three shells": 54, "1/2 cup": 125, "½ cup": 125,
 		"1,5 tsp": 7.5, "2 drizzles": 8, "12 oz": 340.2, "some": -1, "-1 tsp": -1, "a pinch": -1, "": -1,
 		"2 tbsp of what": -1} {
-		if g, ok := metric.spooned(typed, water); ok != (want != -1) || ok && math.Abs(g-want) > 1e-9 {
+		if g, ok := metric.spooned(request.Field{}, typed, water); ok != (want != -1) || ok && math.Abs(g-want) > 1e-9 {
 			t.Errorf("%q is %v g, %v", typed, g, ok)
 		}
 	}
@@ -30,7 +30,7 @@ func TestSpoonsSplashesAndPinches(t *testing.T) {
 		"2 cups dipped": 500 * plain.DippedGPerML,
 		"1 cup":         125 * (plain.SpoonedGPerML + plain.PackedGPerML)} {
 		for _, of := range []flour.Flour{plain, {}} { // of one whose cup is not known, too
-			if g, ok := metric.spooned(typed, recipetext.Stuff{Kind: recipetext.Flour, Flour: of}); !ok ||
+			if g, ok := metric.spooned(request.Field{}, typed, recipetext.Stuff{Kind: recipetext.Flour, Flour: of}); !ok ||
 				math.Abs(g-want) > 1e-9 {
 				t.Errorf("%q of flour is %v g, %v, not %v", typed, g, ok, want)
 			}

@@ -54,14 +54,26 @@ func (f *Form) stuff(field request.Field) (recipetext.Stuff, bool) {
 }
 
 // spooned reads "2 tbsp", "30 ml", "a splash", "half a cup" or "7 oz" of something as grams, the middle of
-// what it may be; false for what is none of these.
-func (f *Form) spooned(text string, of recipetext.Stuff) (g float64, ok bool) {
+// what it may be; false for what is none of these. What is no weight is kept as it was said.
+func (f *Form) spooned(field request.Field, text string, of recipetext.Stuff) (g float64, ok bool) {
 	m := recipetext.Measures{CupML: recipetext.CupMetric}
 	if f.with.Typed == measure.Customary {
 		m.CupML = recipetext.CupUS
 	}
 	lo, hi, ok := recipetext.Weigh(text, of, m)
-	return (lo + hi) / 2, ok
+	g = (lo + hi) / 2
+	if _, weight := measure.Read(text, measure.G, nil); ok && weight != nil {
+		f.measured = append(f.measured, request.Said{Path: field.Path, Text: strings.TrimSpace(text), LowG: lo, G: g,
+			High: hi})
+	}
+	return g, ok
+}
+
+// keepMeasured keeps what was measured out as it was said, once everything has been read.
+func (f *Form) keepMeasured() {
+	for _, s := range f.measured {
+		f.Page.Measure(s)
+	}
 }
 
 // asSpooned reads what is measured into a field in its unit: grams, or a share of the flour in %; other
@@ -71,7 +83,7 @@ func (f *Form) asSpooned(field request.Field, text string) string {
 	if !measured {
 		return text
 	}
-	g, ok := f.spooned(text, of)
+	g, ok := f.spooned(field, text, of)
 	switch {
 	case !ok:
 		return text
@@ -221,7 +233,7 @@ func (f *Form) massOf(field request.Field, typed string, drawn float64) float64 
 		}
 		return drawn
 	}
-	g, ok := f.spooned(text, of)
+	g, ok := f.spooned(field, text, of)
 	if !ok {
 		g, ok = mass.Stored(text)
 	}
@@ -253,6 +265,10 @@ func (f *Form) weighOut(g map[string]float64, flourG float64) {
 	f.Page.Amount.FlourG = math.Round(flourG*1000) / 1000
 	for _, field := range weighed() {
 		share := g[field.Path] / flourG
+		if f.holds(field) && share == 0 && field.Group == "additions" && f.Typed[WeightPrefix+field.Path] == "" {
+			f.refuse(request.FieldError{Path: WeightPrefix + field.Path, Label: field.Label,
+				Allowed: "how much of it? A weight is read, or a measure as “2 tbsp”, “half a cup”, “a pinch”"}, "")
+		}
 		if !f.holds(field) || field.Path == firstShare || share == 0 && field.Group != "" {
 			continue
 		}

@@ -61,13 +61,7 @@ func otherwiseOf(in measure.System, was, is *plan.Plan) (out []otherwise) {
 	add("Kneading", minutes(was.Knead.Min), minutes(is.Knead.Min), "learned_knead", "knead.min")
 	add("Rest", minutes(was.Rest.Min), minutes(is.Rest.Min), "learned_rest", "rest.min")
 	add("Sheet", in.MM(was.Roll.SheetMM, 2), in.MM(is.Roll.SheetMM, 2), "learned_gap", "roll.sheet")
-	leather := func(p *plan.Plan) string {
-		if !p.Dry.Leather.Will {
-			return "not in this air"
-		}
-		return minutes(p.Dry.Leather.FromMin)
-	}
-	add("Leather", leather(was), leather(is), "learned_dry", "dry.window")
+	add("Dried", was.DryWords(), is.DryWords(), "learned_dry", "dry.window")
 	add("Taste from", measure.MinSec(math.Round(was.Cook.FromS)), measure.MinSec(math.Round(is.Cook.FromS)),
 		"learned_cook", "cook.time")
 	return out

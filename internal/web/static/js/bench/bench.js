@@ -98,6 +98,15 @@ const panels = panelsOf({
   },
 });
 
+// A piece after the first is one card, its passes in a row; pass by pass for whoever asks, kept for each maker.
+const byPass = () => localStorage.getItem("bench-by-pass " + maker()) === "yes";
+const carded = (step) => step?.kind === "pass" && Boolean(step.stop) && step.piece > 1 && step.passes > 1 && !byPass();
+function turnCard() {
+  if (byPass()) localStorage.removeItem("bench-by-pass " + maker());
+  else localStorage.setItem("bench-by-pass " + maker(), "yes");
+  draw();
+}
+
 let pressed = { what: "", at: 0 };
 // once says whether a key counts: not when it is the same again at once.
 function once(what) {
@@ -112,6 +121,7 @@ function on() {
   if (looking !== null) return void (once("on") && look(null));
   if (panels.poked()) return void (once("on") && panels.poke());
   const now = as();
+  if (carded(steps[now.at])) return pieceDone(now, steps[now.at]);
   if (now.at < steps.length && once("on")) {
     const step = steps[now.at];
     tap("done", { step: step.key });
@@ -121,8 +131,12 @@ function on() {
 function back() {
   if (looking !== null) return void (once("back") && look(looking - 1));
   const now = as();
-  if (now.last && once("back")) tap("taken_back", { of: now.last });
+  if (!now.last || !once("back")) return;
+  const all = burst.at(-1) === now.last ? burst.toReversed() : [now.last]; // a piece goes back as it was done
+  burst = [];
+  for (const of of all) tap("taken_back", { of });
 }
+let burst = []; // the taps of the piece done last
 
 // onScale is what lies on the scale of this line, g; null where no scale speaks.
 const onScale = () => (scale && !scale.silent ? scale.g - base : null);
@@ -171,18 +185,29 @@ function keys(now, step) {
   if (step.station === "dry" || step.kind === "pot") out.push(["It looks …", p.looks]);
   if (step.want_g && scale && !scale.silent) out.push(["Zero", () => (base = scale.g)], ["Keep it", () => take(step)]);
   if (step.want_g) out.push(["Type it", () => p.typeIt(step)]);
-  if (step.kind === "pass" && step.pass < step.passes) out.push(["Piece done", () => pieceDone(now, step)]);
+  const card = carded(step);
+  if (step.kind === "pass" && step.pass < step.passes && !card) out.push(["Piece done", () => pieceDone(now, step)]);
+  if (card) out.push(["Pass done", passDone]);
+  if (step.kind === "pass" && step.piece > 1 && step.passes > 1) out.push([card ? "Pass by pass" : "Piece by piece", turnCard]);
   if (step.kind === "pass" && step.stop) out.push(["Thickness", p.thickness]);
   if (step.kind === "divide" && step.piece < step.pieces) out.push(["All divided", () => allDone(now, "divide")]);
   if (step.kind === "cut" && step.count) out.push(["+1 " + step.count_name.replace(/s$/, ""), () => tap("made", { step: step.key, n: 1 })], ["+5", () => tap("made", { step: step.key, n: 5 }), step.count >= 10],
     ["−1", () => tap("made", { step: step.key, n: -1 }), now.done[now.at].made > 0]);
-  out.push(["Something wrong?", p.wrong], ["More", p.more], [step.on, on]);
+  out.push(["Something wrong?", p.wrong], ["More", p.more], [card ? "Piece done" : step.on, on]);
   return out;
 }
 
+// mine are the places of the passes of a step's piece.
+const mine = (step) => [...steps.keys()].filter((i) => steps[i].kind === "pass" && steps[i].piece === step.piece);
+
 function pieceDone(now, step) {
   if (!once("piece")) return;
-  for (const [i, s] of steps.entries()) if (s.kind === "pass" && s.piece === step.piece && i >= now.at && !closed(now.done[i])) tap("done", { step: s.key });
+  const all = [...steps.keys()].filter((i) => steps[i].piece === step.piece && (steps[i].kind === "pass" || steps[i].kind === "wait"));
+  burst = all.filter((i) => i >= now.at && !closed(now.done[i])).map((i) => tap("done", { step: steps[i].key }).id);
+}
+function passDone() {
+  const now = as();
+  if (now.at < steps.length && once("pass")) tap("done", { step: steps[now.at].key });
 }
 function allDone(now, kind) {
   if (!once("all")) return;
@@ -212,11 +237,14 @@ function draw() {
   text("count", (looking === null ? "" : "looking at ") + (step ? "step " + (at + 1) + " of " + steps.length : steps.length + " steps"));
   text("maker", maker());
   $("maker").hidden = !maker();
-  text("change", state.change ?? "");
-  const signs = step ? [...found(now, step).map((s) => [s, "found"]), ...(step.sign ?? []).map((s) => [s, ""]), ...(step.caution ? [[step.caution, "why"]] : [])] : [];
+  const changed = (state.changes ?? []).filter((c) => c.step === (step?.key ?? "")).map((c) => c.text).join("; ");
+  text("change", changed && changed[0].toUpperCase() + changed.slice(1) + ".");
+  const own = !step || looking !== null || !carded(step) ? step?.sign ?? [] : [...new Set(mine(step).flatMap((i) => (steps[i].sign ?? []).slice(i === mine(step).at(-1) ? 0 : 1).map((s) => (i === mine(step).at(-1) ? s : "Stop " + steps[i].stop + ": " + s[0].toLowerCase() + s.slice(1)))))];
+  const signs = step ? [...found(now, step).map((s) => [s, "found"]), ...own.map((s) => [s, ""]), ...(step.caution ? [[step.caution, "why"]] : [])] : [];
   list("signs", signs);
   $("signs").previousElementSibling.hidden = signs.length === 0;
   pieces(now, step);
+  row(now, step);
   peek(at);
   const list_ = keys(now, steps[now.at]).filter(([, , show]) => show === undefined || show);
   const mark = list_.map((k) => k[0]).join("|") + at + now.last;
@@ -241,6 +269,7 @@ function found(now, step) {
   if (d.window) out.push(d.window === "yes" ? "Light shines through." : "It tears before light shines through.");
   if (d.look) out.push("It looks: " + d.look + ".");
   if (d.mm) out.push("Measured: " + shown(Math.round(d.mm * 100) / 100) + " mm.");
+  if (d.seen) out.push({ hand: "Your hand shows through it here.", print: "Print can be read through it here." }[d.seen]);
   if (d.loss) out.push("Lost " + shown(Math.round(d.loss * 1000) / 10) + " % so far.");
   if (d.shrunk) out.push("A ribbon pulled in " + shown(Math.round(d.shrunk * 1000) / 10) + " %.");
   if (d.made_g) out.push("Weighed: " + grams(d.made_g) + " in all.");
@@ -278,6 +307,29 @@ function pieces(now, step) {
     return span;
   }));
 }
+
+// row is a piece as one card: its stops in a row, large, what stands beside each small, the present one marked. A tap on
+// it is the present pass done.
+function row(now, step) {
+  const el = $("passes"), show = looking === null && carded(step);
+  el.hidden = !show;
+  bench.classList.toggle("carded", show);
+  if (!show) return;
+  const all = mine(step), mark = step.piece + ":" + now.at + ":" + all.map((i) => now.done[i].status).join();
+  if (el.dataset.mark === mark) return;
+  el.dataset.mark = mark;
+  el.classList.toggle("small", all.length > 8);
+  el.replaceChildren(...all.map((i) => {
+    const s = steps[i], li = document.createElement("li"), b = document.createElement("b"), small = document.createElement("small");
+    b.textContent = s.stop;
+    small.textContent = [s.halve && "halve", s.fold && "fold", s.first].filter(Boolean).join(", ");
+    li.className = i === now.at ? "at" : closed(now.done[i]) ? "in" : "";
+    if (i === now.at) li.setAttribute("aria-current", "step");
+    li.append(b, small);
+    return li;
+  }));
+}
+$("passes").addEventListener("click", passDone);
 
 function peek(at) {
   // Pieces still to divide are one thing to come, as are the passes of later pieces.
@@ -343,6 +395,9 @@ function tick() {
     const g = now.done[at].g;
     face(...mass(g || step.want_g), "sm");
     text("beside", g ? "weighed of " + grams(step.want_g) : step.counted ? step.much : scale?.silent ? "the scale is silent" : "to weigh");
+  } else if (carded(step) && looking === null) {
+    face("");
+    text("beside", "piece " + step.piece + " of " + step.pieces + ", stop " + step.stop + waiting(now, step));
   } else if (step?.stop) {
     face(step.stop, "", step.stop.length > 3 ? "word" : "", step.stop.length > 3 ? "" : "stop"); // a pin has a word
     text("beside", (step.own ? "put in" : "pass " + step.pass + " of " + step.passes) + (step.halve ? ", halve it first" : "") + (step.fold ? ", folded" : "") + waiting(now, step));

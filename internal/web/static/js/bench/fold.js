@@ -27,7 +27,8 @@ const NOTED = {
   dried: (d, e) => (d.loss = Math.min(0.9, 1 - e.g / Math.max(e.from_g, e.g))),
   shrunk: (d, e) => (d.shrunk = 1 - e.mm / e.from_mm),
   measured(d, e, step) {
-    if (e.mm > 0) d.mm = e.mm;
+    if (e.of) d.seen = e.of;
+    else if (e.mm > 0) d.mm = e.mm;
     else if (e.n > 0) d.mm = e.n / LEAVES_PER_MM;
     else if (step.density > 0) d.mm = (S * e.g) / (step.density * SQUARE_MM * SQUARE_MM);
   },

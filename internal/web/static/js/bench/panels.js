@@ -182,6 +182,8 @@ export function panelsOf({ now, steps, state, tap, redraw, offers, signs, id, lo
     });
     panel("How thick is it?", "At the stop it is at now.", [
       ["By a caliper", () => number("By a caliper", "mm", "mm", 0.2, 60, "0.2 to 60 mm is read.")],
+      ["My hand shows through", () => tap("measured", { step: step().key, of: "hand" })],
+      ["I can read print through it", () => tap("measured", { step: step().key, of: "print" })],
       ["Beside leaves of paper", () => number("Leaves of 80 g/m² paper as high", "Leaves", "n", 2, 600, "2 to 600 leaves are read.")],
       ["A square of 100 mm, weighed", () => number("A square of 100 × 100 mm", "It weighs, " + unit, "g", 2, 900, "The grams of one square are read, as in 10.9.")]]);
   }
