@@ -41,7 +41,7 @@ func TestNewBatchAsIMakeIt(t *testing.T) {
 	b.click(".asks-go .btn-go")
 	b.until("salt is refused", "document.querySelector('#e-f-g-salt_share')?.textContent.trim()")
 	if got := eval[string](b, "document.querySelector('#f-g-oil_share').value + "+
-		"document.querySelector('#f-g-flours-1-share').value"); got != "13.580" {
+		"document.querySelector('#f-g-flours-1-share').value"); got != "1 tbsp80" {
 		t.Errorf("what was typed is now %q", got)
 	}
 	b.enter("#f-g-salt_share", "a pinch")

@@ -117,7 +117,7 @@ func DryChart(p *plan.Plan) string {
 		}
 		c.Lines = append(c.Lines, l)
 	}
-	if d.Leather.Will && d.Purpose != cut.NoDrying {
+	if d.Leather.Will && d.Purpose != cut.NoDrying && (len(d.Moments) == 0 || d.Moments[0].When == plan.SheetDries) {
 		c.From = d.Leather.FromMin
 		c.To = min(d.Leather.ToMin, c.Minutes)
 		c.Window = fmt.Sprintf("%.0f–%.0f min",

@@ -408,8 +408,8 @@ func TestImpossibleDays(t *testing.T) {
 	}
 	ctx := context.Background()
 	date := strings.TrimPrefix(path, "/days/")
-	id := demo.Number(demo.Saturday)
-	if err := s.store.AddOrders(ctx, []store.Order{{Day: date, Who: "Dawn boat", What: "tagliatelle", Portions: 4,
+	id := demo.Number(demo.Saltmarsh)
+	if err := s.store.AddOrders(ctx, []store.Order{{Day: date, Who: "Dawn boat", What: "pappardelle", Portions: 4,
 		Due: 7 * 60, Batch: &id}}); err != nil {
 		t.Fatal(err)
 	}

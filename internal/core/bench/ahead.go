@@ -1,6 +1,7 @@
 package bench
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"slices"
@@ -8,6 +9,7 @@ import (
 	"time"
 
 	"hollen/internal/core/doctor"
+	"hollen/internal/core/flour"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
 	"hollen/internal/core/request"
@@ -404,6 +406,11 @@ func (m *Making) changes(events []Event) (parts []Change) {
 			say(s.Key, "taste from %s where %s was", measure.MinSec(60*s.Min), measure.MinSec(60*from))
 			break
 		}
+	}
+	for _, c := range m.cups() {
+		kind, _ := flour.Find(c.Flour)
+		say(m.saidAt(events, inDough), "weighed: %s a cup; kept for this cup and %s", a.In().Grams(c.G),
+			cmp.Or(kind.Name, "this flour"))
 	}
 	if n := m.State.PutBy; n > 0 {
 		say(m.saidAt(events, func(s Said) bool { _, is := s.(PutBy); return is }), "%s put by", measure.Plural(n, "piece", "pieces"))

@@ -8,6 +8,7 @@ import (
 	"strings"
 
 	"hollen/internal/core/plan"
+	"hollen/internal/core/recipetext"
 	"hollen/internal/core/request"
 	"hollen/internal/core/roll"
 )
@@ -41,6 +42,29 @@ type Evidence struct {
 	Shrunk   []float64 `json:"shrunk,omitempty"`      // share a ribbon pulled in, a look each
 	Under    *Unseen   `json:"unseen,omitempty"`      // what a floor of the plan hid
 	EggRatio float64   `json:"egg_ratio,omitempty"`   // counted eggs as they weighed, over what their class says
+	Cups     []Cup     `json:"cups,omitempty"`        // flour measured in cups, as it weighed
+}
+
+// Cup is one cup of a flour, as it weighed.
+type Cup struct {
+	Flour string  `json:"flour"` // key
+	G     float64 `json:"g"`
+}
+
+// cups are the cups of flour that were weighed.
+func (m *Making) cups() (out []Cup) {
+	if m.Begun.BowlLoads() > 1 {
+		return nil
+	}
+	for i, x := range m.Begun.Request.Flours {
+		key := fmt.Sprintf("flour.%d", i+1)
+		said, measured := m.Begun.Said(key)
+		n, cups := recipetext.Cups(said.Text)
+		if d := m.State.Steps["weigh."+key]; measured && cups && d != nil && d.G > 0 {
+			out = append(out, Cup{x.Kind().Key, round(d.G / n)})
+		}
+	}
+	return out
 }
 
 // Unseen is what a look could not say, for the plan stood on more minutes than the dough needs by the book: below so
@@ -113,6 +137,7 @@ func (m *Making) evidence(events []Event) Evidence {
 	}
 	b.looks(m, events)
 	b.lost(m)
+	b.Cups = m.cups()
 	for _, x := range m.State.Remarks {
 		if left, ok := x.Says.(Left); ok && left.What == Trimmings {
 			b.TrimG, b.PlanTrim = round(b.TrimG+left.G), round(a.Cut.LaidTrimG())

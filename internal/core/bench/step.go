@@ -69,7 +69,7 @@ type Step struct {
 	CountName  string        `json:"count_name,omitempty"`
 	Cold       bool          `json:"cold,omitempty"`     // in the fridge
 	Own        bool          `json:"own,omitempty"`      // put in by the maker
-	RackMin    float64       `json:"rack_min,omitempty"` // a load of it on rack or board, for as long as its pieces dry
+	RackMin    float64       `json:"rack_min,omitempty"` // a load of it on the rack: as long as its pieces dry, else until leather
 	Then       *Timer        `json:"then,omitempty"`     // a clock that runs from its end
 	Part       int           `json:"part,omitempty"`     // of the pot: the shape, from 0
 	// of the pot: raw inside, cooked through and not timed by taste
@@ -370,6 +370,9 @@ func (b *builder) cutting(s plan.Step) {
 		}
 		if part.Shape.Traits().Sheets {
 			x.CountName = "sheets"
+		}
+		if d := &b.p.Dry; d.Leather.Will { // some of it may be hung all the same
+			x.RackMin = d.Leather.FromMin
 		}
 		for _, d := range b.p.Dry.Moments {
 			if d.When == plan.PiecesDry && slices.Contains(d.Parts, b.cuts) {

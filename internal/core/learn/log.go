@@ -152,6 +152,7 @@ func (l *Log) For(r *request.Request, tool func() string, w Whose) rules.Learned
 		return learnedBy(f, looks)
 	}
 	ru := &l.ru
+	out.Cups = l.cups(r)
 	if slices.ContainsFunc(l.entries, func(e Entry) bool { return len(e.Evidence.Knead) > 0 }) {
 		with := tool()
 		out.Knead = factor(ru.Knead, ru.Knead.Spread, func(b *bench.Evidence) bool {
@@ -247,6 +248,40 @@ func (l *Log) Residues() []Residue {
 		out = append(out, Residue{l.entries[i], l.hw.seen[k].R, l.hw.W()[k]})
 	}
 	slices.Reverse(out)
+	return out
+}
+
+// newestCups is how many cups count, cupLeast how far one is off at least, share. Source: house.
+const (
+	newestCups = 6
+	cupLeast   = .03
+)
+
+// cups are the cups of the flours of a request, by the newest that were weighed.
+func (l *Log) cups(r *request.Request) (out []rules.LearnedCup) {
+	for _, x := range r.Flours {
+		key := x.Kind().Key
+		var g []float64
+		for i := len(l.entries) - 1; i >= 0 && len(g) < newestCups; i-- {
+			for _, c := range l.entries[i].Evidence.Cups {
+				if c.Flour == key {
+					g = append(g, c.G)
+				}
+			}
+		}
+		if len(g) == 0 {
+			continue
+		}
+		mean, spread := 0., 0.
+		for _, v := range g {
+			mean += v / float64(len(g))
+		}
+		for _, v := range g {
+			spread += (v - mean) * (v - mean) / float64(len(g))
+		}
+		out = append(out, rules.LearnedCup{Flour: key, N: len(g), G: math.Round(10*mean) / 10,
+			Within: math.Max(cupLeast, 2*math.Sqrt(spread)/mean)})
+	}
 	return out
 }
 

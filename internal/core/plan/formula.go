@@ -143,9 +143,12 @@ func (p *Plan) literally() (a egg.Answer, plannedG, yieldedG float64) {
 // bowl is what the maker puts in; plannedG is what eggs that were weighed were to weigh, otherwise 0.
 func (p *Plan) bowl() (s egg.Solution, plannedG float64) {
 	r := &p.Request.Eggs
-	wholeNumber, yolks := request.Or(r.FixWhole, 0), request.Or(r.FixYolks, 0)
+	wholeNumber, yolks, cracked := request.Or(r.FixWhole, 0), request.Or(r.FixYolks, 0), r.CrackedG
+	if r.Style == egg.NoEgg { // no egg is none, whatever number stood there before
+		wholeNumber, yolks, cracked = 0, 0, nil
+	}
 	wholeG, yolkG := wholeNumber*p.task.Class.EdibleG+p.task.GivenG, yolks*p.task.Class.YolkG
-	if c := r.CrackedG; c != nil {
+	if c := cracked; c != nil {
 		plannedG = wholeG + yolkG
 		if plannedG == 0 { // beaten egg, not counted
 			wholeG, plannedG = *c, *c

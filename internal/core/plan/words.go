@@ -45,6 +45,9 @@ type Note struct {
 	Code  string        `json:"code"`
 	Head  string        `json:"head"`
 	Text  string        `json:"text"`
+	// what is offered, as a key says it, and what of the request it would set, as a query: "dry.sheet.by=worked_out"
+	Offer string `json:"offer,omitempty"`
+	Set   string `json:"set,omitempty"`
 }
 
 // At returns the notes of a stage, warnings first, then remarks, then cautions.
@@ -72,7 +75,8 @@ func (p *Plan) Warnings(s request.Stage) int {
 }
 
 func (p *Plan) note(s request.Stage, field string, l Level, code, head, format string, a ...any) {
-	p.Notes = append(p.Notes, Note{s, field, l, code, head, p.in.Prose(fmt.Sprintf(format, a...))})
+	p.Notes = append(p.Notes, Note{Stage: s, Field: field, Level: l, Code: code, Head: head,
+		Text: p.in.Prose(fmt.Sprintf(format, a...))})
 }
 
 // advise gathers the notes of every stage.

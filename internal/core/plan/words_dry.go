@@ -116,7 +116,7 @@ func (p *Plan) DryWords() string {
 	var out []string
 	for i := range p.Dry.Moments {
 		d := &p.Dry.Moments[i]
-		what := map[Moment]string{SheetDries: "sheet ", PiecesDry: "cut ", BeforePacked: "packing "}[d.When]
+		what := map[Moment]string{SheetDries: "sheet ", PiecesDry: "pieces ", BeforePacked: "packing "}[d.When]
 		if d.When == PiecesDry && len(d.Parts) < len(p.Cut.Parts()) {
 			what = measure.Lower(p.Cut.Parts()[d.Parts[0]].Shape.Name) + " "
 		}
@@ -323,6 +323,9 @@ func (p *Plan) adviseMoments() {
 		}
 		p.note(request.AtCut, "cut.across", Remark, "may_stick", "It may stick as it is cut.",
 			"%s. Dust it, or %s.", why, remedy)
+		if n := &p.Notes[len(p.Notes)-1]; d.Leather.Will {
+			n.Offer, n.Set = "Dry it first", "dry.sheet.by="+string(request.DryWorked)
+		}
 	}
 }
 

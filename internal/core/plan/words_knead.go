@@ -437,6 +437,9 @@ func (p *Plan) KneadWords() string {
 func (p *Plan) flourIn() string {
 	f := &p.Formula
 	text := p.in.Whole(math.Round(p.Room.FlourG)-math.Round(f.HeldBackG)) + " of flour"
+	if said := p.asSaid("flour.1"); said != "" && len(f.Flours) == 1 && f.HeldBackG == 0 {
+		text = said + " of flour"
+	}
 	var dry []string
 	if f.SaltG > 0 {
 		dry = append(dry, "the salt")
@@ -476,7 +479,11 @@ func (p *Plan) liquidWords() string {
 		}
 	}
 	if pour := math.Round(p.Room.PourG); pour > 0 {
-		out = append(out, fmt.Sprintf("%s of %s", p.in.Whole(pour), p.TopWord()))
+		much := p.in.Whole(pour)
+		if said := p.asSaid("top"); said != "" {
+			much = said
+		}
+		out = append(out, fmt.Sprintf("%s of %s", much, p.TopWord()))
 	}
 	for i, a := range f.Additions {
 		if p.Request.Additions[i].Kind().Kind != addition.Powder {

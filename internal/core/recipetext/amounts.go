@@ -67,9 +67,24 @@ func Weigh(text string, of Stuff, m Measures) (lowG, highG float64, ok bool) {
 	return lowG, highG, highG > 0
 }
 
+// Cups reads how many cups an amount is, as "2 cups" or "half a cup"; false for any other measure, and a range of them.
+func Cups(text string) (n float64, ok bool) {
+	s := phrases.Replace(strings.ToLower(strings.ReplaceAll(fractions.Replace(text), "’", "'")))
+	s = decimalComma.ReplaceAllString(digitComma.ReplaceAllString(s, "$1$2"), "$1.$2")
+	lo, hi, rest, counted := quantity(strings.Join(strings.Fields(s), " "))
+	if !counted {
+		lo, hi, rest = 1, 1, s
+	}
+	unit, _, known := unitOf(rest)
+	return lo, known && lo == hi && lo > 0 && units[unit].ml == cupful
+}
+
 // volume weighs so many of a measure of volume, g.
 func (m Measures) volume(of Stuff, u unit, lo, hi float64) (lowG, highG float64) {
 	ml := u.ml
+	if ml == cupful && of.Kind == Flour && m.CupG > 0 && m.Fill == Unsaid {
+		return lo * m.CupG * (1 - m.CupWithin), hi * m.CupG * (1 + m.CupWithin)
+	}
 	if ml == cupful {
 		ml = m.CupML
 	}

@@ -14,6 +14,25 @@ type Learned struct {
 	Trim   LearnedBy    // trimmings
 	Shrink LearnedShare // what a cut ribbon pulls in
 	Gaps   []LearnedGap
+	Cups   []LearnedCup `json:",omitempty"` // of its flours
+}
+
+// LearnedCup is what this kitchen's cup of a flour weighs, by what was weighed at the bench.
+type LearnedCup struct {
+	Flour  string  // key
+	N      int     // cups it stands on
+	G      float64 // one of them
+	Within float64 // nine in ten, share
+}
+
+// Cup is the cup of a flour, nil where none was weighed.
+func (l *Learned) Cup(flour string) *LearnedCup {
+	for i := range l.Cups {
+		if l.Cups[i].Flour == flour {
+			return &l.Cups[i]
+		}
+	}
+	return nil
 }
 
 // LearnedGap is what sheets of a stop are over what its gap says, by scattered measurements.

@@ -1,6 +1,9 @@
 package rules
 
-import "math"
+import (
+	"math"
+	"slices"
+)
 
 // LearnedDoc is what the log has learned of a batch as a document has it: named, with its units, and to the digits it
 // counts with. What nothing is
@@ -16,6 +19,15 @@ type LearnedDoc struct {
 	Trimmings *LearnedTimes   `json:"trimmings,omitempty"`
 	Shrinkage *LearnedPulls   `json:"ribbons_pull_in,omitempty"`
 	Gaps      []LearnedAtStop `json:"roller_gaps,omitempty"`
+	Cups      []LearnedOfCup  `json:"cups_of_flour,omitempty"`
+}
+
+// LearnedOfCup is what a cup of a flour weighs here.
+type LearnedOfCup struct {
+	Flour  string  `json:"flour"` // key
+	Cups   int     `json:"cups"`  // it stands on
+	G      float64 `json:"g"`
+	Within float64 `json:"nine_in_ten_share"`
 }
 
 // LearnedWater is how much more water than the book a batch wants, in points of working hydration.
@@ -72,7 +84,7 @@ func (l Learned) Doc() *LearnedDoc {
 	for _, x := range []LearnedBy{l.Knead, l.Rest, l.Dry, l.Cook, l.Hands, l.Loss, l.Trim} {
 		looked += x.N
 	}
-	none := looked == 0 && l.Hw.N == 0 && l.Shrink.N == 0 && len(l.Gaps) == 0
+	none := looked == 0 && l.Hw.N == 0 && l.Shrink.N == 0 && len(l.Gaps) == 0 && len(l.Cups) == 0
 	if none {
 		return nil
 	}
@@ -84,6 +96,9 @@ func (l Learned) Doc() *LearnedDoc {
 	}
 	for _, g := range l.Gaps {
 		d.Gaps = append(d.Gaps, LearnedAtStop{g.Stop, g.N, g.By, g.Within})
+	}
+	for _, c := range l.Cups {
+		d.Cups = append(d.Cups, LearnedOfCup{c.Flour, c.N, c.G, c.Within})
 	}
 	return &d
 }
@@ -116,6 +131,9 @@ func (d *LearnedDoc) Learned() (l Learned) {
 	}
 	for _, g := range d.Gaps {
 		l.Gaps = append(l.Gaps, LearnedGap{g.Stop, g.Sheets, g.Times, g.Within})
+	}
+	for _, c := range d.Cups {
+		l.Cups = append(l.Cups, LearnedCup{c.Flour, c.Cups, c.G, c.Within})
 	}
 	return l
 }
@@ -152,6 +170,10 @@ func (l Learned) Rounded() Learned {
 	}
 	if l.Gaps != nil {
 		l.Gaps = gaps
+	}
+	l.Cups = slices.Clone(l.Cups)
+	for i := range l.Cups {
+		six(&l.Cups[i].G, &l.Cups[i].Within)
 	}
 	return l
 }

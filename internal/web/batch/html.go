@@ -43,6 +43,10 @@ func writeNotes(m *page.Markup, notes []plan.Note) {
 		if strings.HasPrefix(n.Code, plan.LearnedCode) {
 			m.Raw(` <a href="/log/learned">What stands behind it</a>`)
 		}
+		if n.Set != "" {
+			m.Raw(` <button class="btn btn-line take" name="set"`).Attr("value", n.Set).Raw(`>`, page.Esc(n.Offer),
+				`</button>`)
+		}
 		m.Raw(`</div>`)
 	}
 }

@@ -60,6 +60,12 @@ func (f *Form) spooned(field request.Field, text string, of recipetext.Stuff) (g
 	if f.with.Typed == measure.Customary {
 		m.CupML = recipetext.CupUS
 	}
+	if of.Kind == recipetext.Flour && f.with.Learned != nil {
+		known := f.with.RulesOf(&f.Page).Learned
+		if c := known.Cup(of.Flour.Key); c != nil {
+			m.CupG, m.CupWithin = c.G, c.Within
+		}
+	}
 	lo, hi, ok := recipetext.Weigh(text, of, m)
 	g = (lo + hi) / 2
 	if _, weight := measure.Read(text, measure.G, nil); ok && weight != nil {
