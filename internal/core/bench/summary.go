@@ -14,7 +14,7 @@ import (
 // SummaryVersion is the version of a Summary: it goes up when one of the same making may come out otherwise, so that
 // those
 // kept are made anew.
-const SummaryVersion = 11
+const SummaryVersion = 12
 
 // FeltWords are the words for how a dough felt, from -2 on.
 var FeltWords = []string{"too dry", "a little dry", "right", "a little wet", "too wet"}
@@ -48,6 +48,7 @@ type Summary struct {
 	PokeS     float64   `json:"poke_s,omitempty"` // the last one
 	SheetMM   float64   `json:"sheet_mm,omitempty"`
 	PlanMM    float64   `json:"plan_sheet_mm"`
+	PieceMin  float64   `json:"piece_min,omitempty"` // of rolling one piece, the mean of those rolled
 	Loss      float64   `json:"loss,omitempty"` // in drying, share
 	Makers    []string  `json:"makers"`
 	Lots      []string  `json:"lots"`
@@ -113,6 +114,7 @@ func (m *Making) Summary(events []Event) Summary {
 		}
 	}
 	s.HandsMin = round(s.HandsMin)
+	s.PieceMin = m.PieceMin()
 	if n > 0 {
 		s.SheetMM = round(mm / float64(n))
 	}
@@ -144,7 +146,45 @@ func (m *Making) Summary(events []Event) Summary {
 
 // lastOfPiece says whether a step is the pass its piece ends with.
 func lastOfPiece(steps []Step, i int) bool {
-	return steps[i].Kind == Pass && (i+1 == len(steps) || steps[i+1].Piece != steps[i].Piece || steps[i+1].Kind != Pass)
+	if steps[i].Kind != Pass {
+		return false
+	}
+	for _, s := range steps[i+1:] {
+		if s.Piece != steps[i].Piece || s.Kind != Pass && s.Kind != Wait {
+			return true
+		}
+		if s.Kind == Pass {
+			return false
+		}
+	}
+	return true
+}
+
+// PieceMin is how long one piece took to roll, min: the mean of those whose every pass was done, by whatever taps; 0
+// where there is none.
+func (m *Making) PieceMin() float64 {
+	took, whole := map[int]float64{}, map[int]bool{}
+	for i := range m.Steps {
+		s, d := &m.Steps[i], m.State.Steps[m.Steps[i].Key]
+		if s.Kind != Pass {
+			continue
+		}
+		if _, begun := took[s.Piece]; !begun {
+			whole[s.Piece] = true
+		}
+		took[s.Piece] += d.Took()
+		whole[s.Piece] = whole[s.Piece] && d.Status == WasDone
+	}
+	sum, n := 0., 0
+	for piece, all := range whole {
+		if all && took[piece] > 0 {
+			sum, n = sum+took[piece], n+1
+		}
+	}
+	if n == 0 {
+		return 0
+	}
+	return round(sum / float64(n))
 }
 
 func round(v float64) float64 { return math.Round(1000*v) / 1000 }

@@ -105,7 +105,7 @@ func (s *Room) DownloadLogCSV(c *page.Visit) error {
 	w := csv.NewWriter(c.Writer)
 	_ = w.Write([]string{"making", "batch", "name", "began", "ended", "shape", "flours", "lots", "makers", "flour_g",
 		"dough_g", "hw_points", "plan_hw_points",
-		"felt", "poke_s", "sheet_mm", "out_g", "pieces", "minutes", "hands_min", "next", "thrown_g", "thrown_why"})
+		"felt", "poke_s", "sheet_mm", "out_g", "pieces", "minutes", "hands_min", "next", "thrown_g", "thrown_why", "piece_min"})
 	f := func(v float64) string {
 		if v == 0 {
 			return ""
@@ -125,7 +125,8 @@ func (s *Room) DownloadLogCSV(c *page.Visit) error {
 			m.Ended.Format(time.RFC3339), m.Shape,
 			strings.Join(m.Flours, "; "), strings.Join(m.Lots, "; "), strings.Join(m.Makers, "; "), f(m.FlourG),
 			f(m.DoughG), f(m.Hw), f(m.PlanHw), felt,
-			f(m.PokeS), f(m.SheetMM), out, f(float64(m.Pieces)), f(m.Min), f(m.HandsMin), m.Next, f(m.ThrownG), m.Why}))
+			f(m.PokeS), f(m.SheetMM), out, f(float64(m.Pieces)), f(m.Min), f(m.HandsMin), m.Next, f(m.ThrownG), m.Why,
+			f(m.PieceMin)}))
 	}
 	w.Flush()
 	return nil

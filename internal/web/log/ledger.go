@@ -209,6 +209,7 @@ func pairsOf(in measure.System, a, b *store.Made) (out []besidePair) {
 	}
 	add("Sheet, measured", mm(a.SheetMM), mm(b.SheetMM))
 	add("planned", mm(a.PlanMM), mm(b.PlanMM))
+	add("Rolling a piece", n(a.PieceMin, "%.1f min"), n(b.PieceMin, "%.1f min"))
 	add("Lost in drying", n(100*a.Loss, "%.1f %%"), n(100*b.Loss, "%.1f %%"))
 	came := func(m *store.Made) string { return strings.TrimSuffix(m.OutWords(in), " came out") }
 	add("Came out", came(a), came(b))

@@ -40,6 +40,15 @@ type madeView struct {
 	Remarks   []string
 }
 
+// PieceWords say how long a piece took to roll, "" where none was.
+func (v madeView) PieceWords() string {
+	at := v.Run.PieceMin()
+	if at == 0 {
+		return ""
+	}
+	return fmt.Sprintf("%s to roll a piece; %s was planned.", measure.MinSec(60*at), measure.MinSec(60*v.Run.Ahead.Roll.TimeMin))
+}
+
 // madeLines are the steps of a making as a table, a line each.
 func madeLines(run *bench.Making) (out []madeLine) {
 	in := run.Begun.In()

@@ -397,7 +397,7 @@ function tick() {
     text("beside", g ? "weighed of " + grams(step.want_g) : step.counted ? step.much : scale?.silent ? "the scale is silent" : "to weigh");
   } else if (carded(step) && looking === null) {
     face("");
-    text("beside", "piece " + step.piece + " of " + step.pieces + ", stop " + step.stop + waiting(now, step));
+    text("beside", waiting(now, step).replace(/^; /, ""));
   } else if (step?.stop) {
     face(step.stop, "", step.stop.length > 3 ? "word" : "", step.stop.length > 3 ? "" : "stop"); // a pin has a word
     text("beside", (step.own ? "put in" : "pass " + step.pass + " of " + step.passes) + (step.halve ? ", halve it first" : "") + (step.fold ? ", folded" : "") + waiting(now, step));
