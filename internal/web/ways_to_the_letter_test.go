@@ -138,6 +138,17 @@ var saidWays = []saidWay{
 	{name: "cavatelli, dried in the air for two hours", typed: "amount.by=own & flours.0.flour=semola-fine & " +
 		"g.flours.0.share=400 & eggs.style=none & eggs.liquid_g=190 & cut.shape=cavatelli & dry.pieces.by=said & " +
 		"dry.pieces.min=120", steps: []string{"pieces.1: Dry the pieces: 2 h 00, as you say"}},
+	{name: "trimmings cooked with the rest", typed: own("400", "4") + " & cut.trimmings=cooked",
+		steps: []string{"cook.1: Cook: maltagliati, from the trimmings:"}},
+	// What is true is warned of all the same.
+	{name: "two cups and eight eggs", typed: own("2 cups", "8"), warns: "no_sheet"},
+	{name: "ravioli with raw meat, one minute", typed: own("400", "4") + " & cut.shape=ravioli & cut.filling.name=pork & " +
+		"cut.filling.kind=raw_meat & cut.filling.allergens=none & cook.min=1",
+		steps: []string{"cook.1: Cook: 1 min 00, by your own clock"}, warns: "own_raw"},
+	{name: "from the widest to the finest at once", typed: own("400", "4") + " & " + rollWay("0 1", "8 1"),
+		warns: "own_tears"},
+	{name: "until it cuts cleanly, in fog", typed: own("400", "4") + " & room.rh=96 & dry.sheet.by=worked_out",
+		not: []string{"leather"}, warns: "will_not_dry"},
 }
 
 // What a maker says is followed to the letter, typed into the form or written in a document, from the bowl to the pot:

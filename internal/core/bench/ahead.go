@@ -9,6 +9,7 @@ import (
 	"time"
 
 	"hollen/internal/core/doctor"
+	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
@@ -169,6 +170,17 @@ func (m *Making) weighed(r *request.Request) bool {
 	for i, x := range f.Additions {
 		adds[i] = got(fmt.Sprintf("addition.%d", i+1), x.MassG)
 	}
+	// Of what is poured out until it takes no more, what went in is known once somebody says what was left.
+	if f.OpenG > 0 && !m.leftOf("flour") {
+		for i := range flours {
+			flours[i] *= f.FlourG / f.OpenG
+		}
+		all *= f.FlourG / f.OpenG
+	}
+	if f.OpenLiquidG > 0 && !m.leftOf("water") {
+		liquid *= f.TopG / f.OpenLiquidG
+	}
+	milk := 0.
 	for _, x := range m.State.Remarks {
 		g, what := 0., ""
 		switch x := x.Says.(type) {
@@ -180,6 +192,12 @@ func (m *Making) weighed(r *request.Request) bool {
 		switch what {
 		case "water":
 			liquid = max(0, liquid+g)
+		case "milk":
+			if r.Eggs.TopUp == egg.TopMilk {
+				liquid = max(0, liquid+g)
+			} else {
+				milk += g
+			}
 		case "egg":
 			eggs = max(0, eggs+g)
 		case "oil":
@@ -213,6 +231,10 @@ func (m *Making) weighed(r *request.Request) bool {
 		r.Additions[i].Share = adds[i] / all
 	}
 	r.Used, r.Acts = request.Used{}, []request.Act{}
+	r.Eggs.LiquidOpen = false
+	if milk > 0 {
+		r.Acts = append(r.Acts, request.Act{Kind: doctor.Milk, Amount: plan.Tenth(milk), Stage: request.AtKnead})
+	}
 	return true
 }
 
@@ -237,6 +259,14 @@ func (m *Making) acted(r *request.Request) bool {
 		any = true
 	}
 	return any
+}
+
+// leftOf says whether somebody has said what was left of something.
+func (m *Making) leftOf(what string) bool {
+	return slices.ContainsFunc(m.State.Remarks, func(e Event) bool {
+		left, is := e.Says.(Left)
+		return is && left.What == what
+	})
 }
 
 // poked gives the dough the time a poke took to half recover.
@@ -400,7 +430,7 @@ func (m *Making) changes(events []Event) (parts []Change) {
 		if s.Kind != Pot {
 			continue
 		}
-		part := min(s.Part, len(a.Cut.Also))
+		part := s.Part
 		tasteFrom, _ := a.PotAs(part, 1, a.PotLoss(part))
 		if from := tasteFrom / 60; math.Abs(s.Min-from) > .1*from {
 			say(s.Key, "taste from %s where %s was", measure.MinSec(60*s.Min), measure.MinSec(60*from))

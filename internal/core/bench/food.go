@@ -134,7 +134,7 @@ func (m *Making) asMeasured() {
 		}
 		switch {
 		case s.Kind == Pot:
-			part := min(s.Part, len(p.Cut.Also))
+			part := s.Part
 			tasteFrom, tasteTo := p.PotAs(part, times, m.lossAtPot(part, weighed, took))
 			s.Min = tasteFrom / 60
 			s.LeastMin = tasteFrom / 60
@@ -166,7 +166,7 @@ func (m *Making) lossAtPot(part int, weighed float64, took func(string) (float64
 	case p.Request.Cook.After != request.AsDried || p.Dry.ToKeep != nil:
 		return p.PotLoss(part)
 	}
-	return min(p.DriedLoss(part, took), mostDriedLoss)
+	return min(p.DriedLoss(min(part, len(p.Cut.Also)), took), mostDriedLoss)
 }
 
 // mostDriedLoss bounds what drying for minutes may have taken, share. Source: house.

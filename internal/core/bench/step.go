@@ -314,10 +314,6 @@ func (b *builder) dividing(s plan.Step) {
 	}
 }
 
-// firstWords are what is done to the sheet before a pass, in a word.
-var firstWords = map[roll.First]string{roll.TrimFirst: "trim", roll.Belt: "belt", roll.LayOn: "strips on",
-	roll.TurnIt: "turn", roll.Quarter: "in four"}
-
 // rolling lists every pass of every piece; of ropes, every piece.
 func (b *builder) rolling(s plan.Step) {
 	o := &b.p.Roll
@@ -346,7 +342,7 @@ func (b *builder) rolling(s plan.Step) {
 			st := Step{Key: x.Key, Kind: Pass, Piece: piece, Pieces: o.Pieces, Pass: i + 1, Passes: len(passes),
 				Stop: y.Label, SheetMM: y.OutMM,
 				LengthMM: y.LengthMM, Fold: y.Fold > 0, Halve: y.Halved, Density: b.p.Formula.Dough.DensityGPerML,
-				First: firstWords[y.First], Head: fmt.Sprintf("Piece %d of %d", piece, o.Pieces),
+				First: plan.FirstShort(y), Head: fmt.Sprintf("Piece %d of %d", piece, o.Pieces),
 				Name: x.Head, Say: x.Text, FromMin: from +
 					x.FromMin*each/max(whole, 1e-9), PlanMin: x.Min * each / max(whole, 1e-9),
 				Sign: b.p.PassSigns(i)}

@@ -7,6 +7,7 @@ import (
 	"slices"
 
 	"hollen/internal/core/cook"
+	"hollen/internal/core/cut"
 	"hollen/internal/core/dry"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/request"
@@ -87,7 +88,7 @@ func (p *Plan) goesIn(x *CutPart) into {
 }
 
 // PotLoss is the share of its mass the i-th shape has lost when it goes into the pot.
-func (p *Plan) PotLoss(part int) float64 { return p.goesIn(p.Cut.Parts()[part]).loss }
+func (p *Plan) PotLoss(part int) float64 { return p.goesIn(p.PotPart(part)).loss }
 
 // driedLoss is the share of its mass lost by what is dried to keep.
 func (p *Plan) driedLoss() float64 { return 1 - dry.KeepG(p.rules.Dry, 1, p.Formula.Dough.WaterShare) }
@@ -176,6 +177,25 @@ func (p *Plan) potFor(pastaG, plates, potL float64, pots int) cook.Pot {
 	return cook.For(ru, pastaG, potL, pots)
 }
 
+// potParts are what is cooked: the shapes, and the trimmings as maltagliati where they are cooked with them.
+func (p *Plan) potParts() []*CutPart {
+	out := p.Cut.Parts()
+	if g := p.Cut.AllTrimG; p.Request.Cut.Scraps == request.ScrapsCooked && g >= 1 && !p.Roped() {
+		s, _ := cut.Find("maltagliati")
+		s.Name = "Maltagliati, from the trimmings"
+		x := CutPart{Shape: s, thickMM: p.Roll.SheetMM, PortionG: s.PortionG, Portions: g / s.PortionG}
+		x.MadeG, x.DoughG = g, g
+		out = append(out, &x)
+	}
+	return out
+}
+
+// PotPart is the i-th of what is cooked, by the place of its turn.
+func (p *Plan) PotPart(i int) *CutPart {
+	all := p.potParts()
+	return all[max(0, min(i, len(all)-1))]
+}
+
 // saltG is the salt to so many litres: the maker's own, or as worked out, g.
 func (p *Plan) saltG(waterL, bookG float64) float64 {
 	if own := p.Request.Cook.Salt; own != nil {
@@ -186,7 +206,7 @@ func (p *Plan) saltG(waterL, bookG float64) float64 {
 
 // turns gives every shape that is cooked its turn, the one that takes longest first.
 func (p *Plan) turns(potL float64, pots int) (out []PotTurn) {
-	for i, x := range p.Cut.Parts() {
+	for i, x := range p.potParts() {
 		if x.MadeG <= 0 || x.Shape.Traits().Sheets && len(p.Cut.Also) > 0 { // sheets wait for what they become
 			continue
 		}
@@ -212,11 +232,13 @@ func (p *Plan) turns(potL float64, pots int) (out []PotTurn) {
 
 // ownPotS is the maker's own time in the pot, s: said for each shape by itself, as it goes in.
 func (p *Plan) ownPotS(x *CutPart) (from, to float64, said bool) {
-	part := slices.Index(p.Cut.Parts(), x)
-	if part <= 0 {
+	switch part := slices.Index(p.Cut.Parts(), x); {
+	case part > 0:
+		return p.Request.Cut.Also[part-1].OwnPotS()
+	case part == 0:
 		return p.Request.Cook.OwnS()
 	}
-	return p.Request.Cut.Also[part-1].OwnPotS()
+	return 0, 0, false // trimmings
 }
 
 // potTime is when a part is tasted, from and to, and the middle of it, as it goes into the pot, s: by the maker's own
@@ -336,7 +358,7 @@ func (p *Plan) PotS() float64 {
 func (p *Plan) BookPotS(part int) float64 {
 	q := *p
 	q.rules.Cook, q.rules.Learned.Cook = p.made.Cook, rules.LearnedBy{}
-	x := p.Cut.Parts()[part]
+	x := p.PotPart(part)
 	_, _, mid := q.bookTime(x, p.goesIn(x))
 	return mid
 }

@@ -115,10 +115,10 @@ func (p *Plan) DryAs(d *Drying, times float64) (from, to float64) {
 // of its mass, s from and
 // to.
 func (p *Plan) PotAs(part int, times, loss float64) (from, to float64) {
-	if from, to, said := p.ownPotS(p.Cut.Parts()[part]); said {
+	if from, to, said := p.ownPotS(p.PotPart(part)); said {
 		return from, to
 	}
-	x := *p.Cut.Parts()[part]
+	x := *p.PotPart(part)
 	x.thickMM *= times
 	t := p.timeOf(&x, loss)
 	mid := t.DriedS

@@ -103,6 +103,9 @@ func (p *Plan) explainCut() {
 func (p *Plan) scrapWords() string {
 	c := &p.Cut
 	switch p.Request.Cut.Scraps {
+	case request.ScrapsCooked:
+		return fmt.Sprintf("%s as maltagliati into the pot with the rest, %.1f portions, with a turn of their own.",
+			p.in.Grams(c.AllTrimG), c.ScrapPortions)
 	case request.SoupBag:
 		return fmt.Sprintf("%s into the soup bag, dusted, at {−18 °C} with the date on it.", p.in.Grams(c.AllTrimG))
 	case request.WorkedBack:

@@ -339,6 +339,16 @@ func FirstWords(x roll.Pass) string {
 	return ""
 }
 
+// FirstShort is what is done to the sheet before a pass of an own way, in a word or two; "" nothing, or halving, which is
+// said by itself.
+func FirstShort(x roll.Pass) string {
+	if x.First == roll.Wait && x.RestMin > 0 {
+		return "rest " + measure.Exactly(x.RestMin)
+	}
+	return map[roll.First]string{roll.TrimFirst: "trim", roll.Belt: "belt, cut open at last", roll.LayOn: "strips on",
+		roll.TurnIt: "quarter turn", roll.Quarter: "in four", roll.Wait: "rest"}[x.First]
+}
+
 // PassSigns say by what the i-th pass of a piece is right: a fold by its place among the folds, a thin sheet of plain
 // dough by what is seen through it.
 func (p *Plan) PassSigns(i int) []string {

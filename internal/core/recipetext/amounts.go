@@ -26,6 +26,30 @@ func (l *Line) of() Stuff {
 
 var decimalComma = regexp.MustCompile(`(\d),(\d{1,2})\b`)
 
+// orTwo is "a pinch or two": from one of a measure to two.
+var orTwo = regexp.MustCompile(`^(?:an?|one)\s+(\p{L}+)\s+or\s+(?:two|2)\b`)
+
+// filled is how full a measure is by the word before it, times a level one: from, to. Source: house.
+var filled = map[string][2]float64{"heaped": {heapedLow, heapedHigh}, "heaping": {heapedLow, heapedHigh},
+	"rounded": {1.1, heapedLow}, "generous": {1.05, 1.25}, "good": {1.05, 1.25}, "scant": {.8, .95}, "level": {1, 1}}
+
+// howFull takes the word for how full a measure is out of an amount; what is poured does not heap.
+func howFull(s string, of Stuff) (rest string, from, to float64) {
+	words := strings.Fields(s)
+	for i, w := range words {
+		by, ok := filled[w]
+		if !ok {
+			continue
+		}
+		rest = strings.Join(slices.Delete(words, i, i+1), " ")
+		if poured := of.Kind == Oil || of.Kind == Water || of.Kind == Milk; poured && by[0] >= 1.1 {
+			by = [2]float64{1, 1}
+		}
+		return rest, by[0], by[1]
+	}
+	return s, 1, 1
+}
+
 // fills are the words for how a cup was filled.
 var fills = map[string]Fill{"spooned": Spooned, "dipped": Dipped, "packed": Packed}
 
@@ -34,7 +58,11 @@ var fills = map[string]Fill{"spooned": Spooned, "dipped": Dipped, "packed": Pack
 func Weigh(text string, of Stuff, m Measures) (lowG, highG float64, ok bool) {
 	s := phrases.Replace(strings.ToLower(strings.ReplaceAll(fractions.Replace(text), "’", "'")))
 	s = decimalComma.ReplaceAllString(digitComma.ReplaceAllString(s, "$1$2"), "$1.$2")
-	lo, hi, rest, counted := quantity(strings.Join(strings.Fields(s), " "))
+	s = roughly.ReplaceAllString(strings.Join(strings.Fields(s), " "), "")
+	s = orTwo.ReplaceAllString(s, "1-2 $1")
+	s, from, to := howFull(s, of)
+	defer func() { lowG, highG = lowG*from, highG*to }()
+	lo, hi, rest, counted := quantity(s)
 	if !counted { // "pinch" is one
 		lo = 1
 		hi = 1

@@ -240,6 +240,8 @@ const (
 	Maltagliati Scraps = ""
 	SoupBag     Scraps = "soup" // in the freezer
 	WorkedBack  Scraps = "back" // into the next piece
+	// a shape more: maltagliati, cooked with the rest
+	ScrapsCooked Scraps = "cooked"
 )
 
 // FillingKind is what a filling is, as far as safety goes.

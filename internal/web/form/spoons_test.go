@@ -20,7 +20,8 @@ func TestSpoonsSplashesAndPinches(t *testing.T) {
 	for typed, want := range map[string]float64{"2 tbsp": 30, "a splash": 5, "half a shell": 18, "30 ml": 30,
 		"three shells": 54, "1/2 cup": 125, "½ cup": 125,
 		"1,5 tsp": 7.5, "2 drizzles": 8, "12 oz": 340.2, "some": -1, "-1 tsp": -1, "a pinch": -1, "": -1,
-		"2 tbsp of what": -1} {
+		"2 tbsp of what": -1, "a couple of teaspoons": 10, "about 2 tbsp": 30, "a generous tablespoon": 17.4,
+		"a heaped tablespoon": 30 / 2, "three quarters of a cup": 187.5} {
 		if g, ok := metric.spooned(request.Field{}, typed, water); ok != (want != -1) || ok && math.Abs(g-want) > 1e-9 {
 			t.Errorf("%q is %v g, %v", typed, g, ok)
 		}

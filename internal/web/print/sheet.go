@@ -124,7 +124,10 @@ func (v sheetView) heightMM(f, wideMM float64) float64 {
 		chip := 3.2
 		for _, x := range v.Plan.Roll.Passes {
 			if x.Halved {
-				chip = 4.2
+				chip = max(chip, 4.2)
+			}
+			if plan.FirstShort(x) != "" {
+				chip = 7
 			}
 		}
 		row := math.Floor((wideMM + 1.6) / (chip*em + 1.6))
@@ -201,6 +204,9 @@ func (v sheetView) Chips() (out []Chip) {
 			c.Note = "halve first"
 		case x.Easy == 0 && i > 0 && !v.Plan.Pinned():
 			c.Note = "flat"
+		}
+		if first := plan.FirstShort(x); first != "" {
+			c.Note = strings.TrimSuffix(first+", "+c.Note, ", ")
 		}
 		if v.Plan.Pinned() {
 			c.Stop = "pin"

@@ -268,7 +268,13 @@ export function panelsOf({ now, steps, state, tap, redraw, offers, signs, id, lo
   }
   function went() { // in, and left over
     panel("What went in, what is left?", "It counts from now on.", [["Water added", () => amount("Water added", "water", "added")], ["Flour added", () => amount("Flour added", "flour", "added")],
-      ["Egg added", () => amount("Egg added", "egg", "added")],
+      ["Egg added", () => amount("Egg added", "egg", "added")], ["Milk added", () => amount("Milk added", "milk", "added")], ["Oil added", () => amount("Oil added", "oil", "added")],
+      ["Something else added", () => ask("Something else added", [["What"], ["How much, " + unit, "", "decimal"]], (text, typed) => {
+        const g = mass(typed);
+        if (!text) return "What went in?";
+        if (bad(g, 0.01)) return noMass();
+        tap("added", { text: text.slice(0, 300), g });
+      })],
       ...offers.estimates.map((x) => [x.name + ", " + x.about, () => tap("added", { text: x.what, g: x.g, of: x.of })]),
       ["Flour left in the bowl", () => amount("Flour left in the bowl", "flour", "left")], ["Liquid left in the jug", () => amount("Liquid left in the jug", "water", "left")], ["Trimmings", () => amount("Trimmings", "trimmings", "left")], ["Trimmings kneaded in", () => amount("Trimmings kneaded into the next piece", "trimmings", "left", "kneaded in")]]);
   }
