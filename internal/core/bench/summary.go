@@ -49,7 +49,7 @@ type Summary struct {
 	SheetMM   float64   `json:"sheet_mm,omitempty"`
 	PlanMM    float64   `json:"plan_sheet_mm"`
 	PieceMin  float64   `json:"piece_min,omitempty"` // of rolling one piece, the mean of those rolled
-	Loss      float64   `json:"loss,omitempty"` // in drying, share
+	Loss      float64   `json:"loss,omitempty"`      // in drying, share
 	Makers    []string  `json:"makers"`
 	Lots      []string  `json:"lots"`
 	EggSource string    `json:"eggs,omitempty"`
