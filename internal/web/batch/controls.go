@@ -133,7 +133,7 @@ func (v *batchView) Weighed(path, hint string) Control {
 		c.Value = mass.Shown(g)
 	}
 	if s, is := v.Page.MeasuredAt(path); is {
-		c.Value, c.Hint = s.Text, s.Weighs(v.In)
+		c.Value, c.Hint, c.Unit = s.Text, s.Weighs(v.In), ""
 	}
 	if typed, ok := v.Typed[name]; ok {
 		c.Value = typed

@@ -33,6 +33,20 @@ type Slot struct {
 	G                            float64
 }
 
+// Measured says of the flours that were measured out what they may weigh; "" where all are weighed.
+func (v *formulaView) Measured() string {
+	var out []string
+	for _, s := range v.Page.Measured() {
+		if strings.HasPrefix(s.Path, "flours.") || s.Path == "amount.flour_g" {
+			out = append(out, s.Text+": "+s.Weighs(v.In))
+		}
+	}
+	if len(out) == 0 {
+		return ""
+	}
+	return measure.Capital(strings.Join(out, "; ")) + "."
+}
+
 // Slots returns the lines of the blend: those with a flour, and one more to pick.
 func (v *formulaView) Slots() []Slot {
 	if v.slots == nil {

@@ -355,13 +355,17 @@ func (l Line) slot(id, unit string, much template.HTML) template.HTML {
 			return
 		case lean:
 			m.Raw(`<i`).Attr("id", id).Flag("hidden", hidden).Raw("></i>", string(much))
+			m.Raw(`<i`).Attr("id", "u-"+id).Raw(">", page.Esc(unit), "</i>")
 			return
 		}
 		m.Raw(`<span class="box"`)
 		if id != "" {
 			m.Attr("id", id).Raw(` data-live="hidden"`).Flag("hidden", hidden)
 		}
-		if m.Raw(">", string(much)); unit != "" {
+		switch m.Raw(">", string(much)); {
+		case id != "": // what is measured in cups has its own unit
+			m.Raw(`<small`).Attr("id", "u-"+id).Raw(` data-live="text">`, page.Esc(unit), `</small>`)
+		case unit != "":
 			m.Raw(`<small>`, page.Esc(unit), `</small>`)
 		}
 		m.Raw(`</span>`)
