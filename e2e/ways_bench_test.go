@@ -21,7 +21,8 @@ func TestOwnWaysAtTheBench(t *testing.T) {
 	some := func(v float64) *float64 { return &v }
 	ways := []wayAtBench{
 		{"Ribbons on the board", func(r *request.Request) {
-			r.Dry.Pieces = request.OnDrying{Drying: request.Drying{By: request.DrySaid, Min: some(25)}, On: request.OnBoard}
+			r.Dry.Pieces = request.OnDrying{Drying: request.Drying{By: request.DrySaid, Min: some(25)},
+				On: request.OnBoard}
 			r.Cook.Min, r.Cook.ToMin = some(2), some(3)
 			r.Roll.By = request.WayOwn
 			for _, stop := range []string{"0", "2", "4", "6", "7"} {
@@ -29,8 +30,10 @@ func TestOwnWaysAtTheBench(t *testing.T) {
 			}
 			r.Roll.Steps[0].Passes, r.Roll.Steps[0].Fold = 3, request.FoldThree
 			r.Roll.Steps[3].First, r.Roll.Steps[3].RestMin = roll.Wait, 10
-		}, map[string]string{"pieces.1": "25 min, as you say, on a floured board", "roll.1.pass.6.rest": "before stop 6"},
-			map[string]string{"pieces.1": "left of 25 min", "cook.1.lot.1": "left of 2 min", "roll.1.pass.6.rest": "left of 10 min"},
+		}, map[string]string{"pieces.1": "25 min, as you say, on a floured board",
+			"roll.1.pass.6.rest": "before stop 6"},
+			map[string]string{"pieces.1": "left of 25 min", "cook.1.lot.1": "left of 2 min",
+				"roll.1.pass.6.rest": "left of 10 min"},
 			"dry.1"},
 		{"The sheet first, in broth", func(r *request.Request) {
 			r.Dry.Sheet = request.Drying{By: request.DrySaid, Min: some(12)}
@@ -90,10 +93,12 @@ func ownWayAtTheBench(t *testing.T, base string, st *store.Store, w wayAtBench) 
 			t.Errorf("%s: at %s it says %q, not %q", w.name, key, b.text("#say"), want)
 		}
 		if want := w.clocks[key]; want != "" {
-			b.until("the clock of "+key, fmt.Sprintf("document.querySelector('#beside').textContent.includes(%q)", want))
+			b.until("the clock of "+key, fmt.Sprintf("document.querySelector('#beside').textContent.includes(%q)",
+				want))
 		}
 		if card := eval[int](b, "document.querySelectorAll('#passes:not([hidden]) li').length"); card > 0 {
-			if n := len(p.Roll.Passes); card != n || !strings.HasPrefix(key, "roll.") || strings.HasPrefix(key, "roll.1.") {
+			if n := len(p.Roll.Passes); card != n || !strings.HasPrefix(key, "roll.") || strings.HasPrefix(key,
+				"roll.1.") {
 				t.Errorf("%s: %d passes of %d on the card of %s", w.name, card, n, key)
 			}
 			if !carded { // one pass by a tap on the row, the piece by its key, and taken back as one
@@ -102,7 +107,8 @@ func ownWayAtTheBench(t *testing.T, base string, st *store.Store, w wayAtBench) 
 				b.button("#knuckles", "Piece done")
 				b.until("the piece done", "!document.querySelector('#bench').dataset.step.startsWith('roll.2.')")
 				b.button("#knuckles", "Back")
-				b.until("taken back as one", "document.querySelector('#bench').dataset.step.startsWith('roll.2.pass.2')")
+				b.until("taken back as one",
+					"document.querySelector('#bench').dataset.step.startsWith('roll.2.pass.2')")
 			}
 			carded = true
 		}

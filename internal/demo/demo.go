@@ -268,7 +268,8 @@ func (w workshop) batches() []request.Request {
 			r.Cut.Shape = "fettuccine"
 			r.Roll.Machine, r.Roll.Outline = "pin-board", roll.Disc
 			twenty := 20.
-			r.Dry.Pieces = request.OnDrying{Drying: request.Drying{By: request.DrySaid, Min: &twenty}, On: request.OnBoard}
+			r.Dry.Pieces = request.OnDrying{Drying: request.Drying{By: request.DrySaid, Min: &twenty},
+				On: request.OnBoard}
 			r.Room.RH = .55
 		}),
 		batch(Saltmarsh, func(r *request.Request) {

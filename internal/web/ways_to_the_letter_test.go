@@ -80,7 +80,8 @@ var saidWays = []saidWay{
 	{name: "sheet dried a quarter of an hour before the cut", typed: own("400", "4") +
 		" & dry.sheet.by=said & dry.sheet.min=15",
 		steps: []string{"dry.1: Dry the sheet: 15 min, as you say, on a rack"}},
-	{name: "sheet on a board until it cuts cleanly", typed: own("400", "4") + " & dry.sheet.by=worked_out & dry.on=board",
+	{name: "sheet on a board until it cuts cleanly", typed: own("400", "4") +
+		" & dry.sheet.by=worked_out & dry.on=board",
 		steps: []string{"dry.1: To leather: Right from"}},
 	{name: "ribbons on a floured board for ten to thirty minutes", typed: own("400", "4") +
 		" & dry.pieces.by=said & dry.pieces.min=10 & dry.pieces.to_min=30",
@@ -89,7 +90,8 @@ var saidWays = []saidWay{
 	{name: "in nests, moving air, until they are firm", typed: own("400", "4") +
 		" & dry.pieces.by=worked_out & dry.pieces.on=nest & dry.pieces.air=fan",
 		steps: []string{"pieces.1: Dry the nests: In nests on a tray, in moving air"}},
-	{name: "hung overnight", typed: own("400", "4") + " & dry.pieces.by=said & dry.pieces.min=10 h & dry.pieces.on=rack",
+	{name: "hung overnight", typed: own("400", "4") + " & dry.pieces.by=said & dry.pieces.min=10 h & " +
+		"dry.pieces.on=rack",
 		steps: []string{"pieces.1: Dry the ribbons: 10 h 00, as you say, on a rack"}},
 	{name: "dried before packing, into the fridge", typed: own("400", "4") +
 		" & keep.where=fridge & dry.packing.by=said & dry.packing.min=20",
@@ -98,12 +100,15 @@ var saidWays = []saidWay{
 		steps: []string{"cook.1: Cook: 45 s, by your own clock"}},
 	{name: "two to three minutes, 12 g of salt to a litre, in 4 litres", typed: own("400", "4") +
 		" & cook.min=2 & cook.to_min=3 & cook.salt_share=1.2 & cook.water_l=4",
-		steps: []string{"water.1: Water on: 4.0 L into the pot", "cook.1: Cook: 2 min 00 to 3 min 00, by your own clock"}},
+		steps: []string{"water.1: Water on: 4.0 L into the pot",
+			"cook.1: Cook: 2 min 00 to 3 min 00, by your own clock"}},
 	{name: "quadretti in broth", typed: own("200", "2") + " & cut.shape=quadretti & cook.in=broth",
 		steps: []string{"water.1: Broth on: of broth", "cook.1: Cook: It is served in the broth"}},
-	{name: "maltagliati in the soup, scraps and all", typed: own("200", "2") + " & cut.shape=maltagliati & cook.in=soup",
+	{name: "maltagliati in the soup, scraps and all", typed: own("200", "2") +
+		" & cut.shape=maltagliati & cook.in=soup",
 		steps: []string{"water.1: Soup on: The soup hot", "cook.1: Cook: It drinks of the soup"}},
-	{name: "two shapes of one dough, each its own", typed: own("500", "5") + " & dry.pieces.by=said & dry.pieces.min=20 & " +
+	{name: "two shapes of one dough, each its own", typed: own("500", "5") +
+		" & dry.pieces.by=said & dry.pieces.min=20 & " +
 		"cook.min=2 & cut.also.0.shape=quadretti & cut.also.0.portions=2 & cut.also.0.width_mm=50 & " +
 		"cut.also.0.dry_min=0 & cut.also.0.cook_min=1",
 		steps: []string{"pieces.1: Dry the tagliatelle: 20 min", "cook.1: Cook: tagliatelle: 2 min 00",
@@ -111,29 +116,37 @@ var saidWays = []saidWay{
 	{name: "a pot of three shapes", typed: "cut.also.0.shape=pappardelle & cut.also.0.portions=3 & " +
 		"cut.also.1.shape=maltagliati & cut.also.1.portions=2",
 		steps: []string{"cook.1: Cook: pappardelle:", "cook.2: Cook: maltagliati:", "cook.3: Cook: tagliatelle:"}},
-	{name: "stops 1, 3 and 5, once each", typed: own("400", "4") + " & roll.machine=mixer-8 & " + rollWay("1 1", "3 1", "5 1"),
+	{name: "stops 1, 3 and 5, once each", typed: own("400", "4") + " & roll.machine=mixer-8 & " + rollWay("1 1", "3 1",
+		"5 1"),
 		steps: []string{"roll.1: Roll: stops 1 3 5"}},
 	{name: "a typed stop with no passes is one pass", typed: own("400", "4") + " & roll.machine=mixer-8 & " +
 		rollWay("1", "3", "5", "6"), steps: []string{"roll.1: Roll: 4 passes"}},
-	{name: "a rest before a pass", typed: own("400", "4") + " & " + rollWay("0 2 thirds", "2 1", "4 1 - rest 10", "6 1", "7 1"),
+	{name: "a rest before a pass", typed: own("400", "4") + " & " + rollWay("0 2 thirds", "2 1", "4 1 - rest 10", "6 1",
+		"7 1"),
 		steps: []string{"roll.1: Roll:"}},
 	{name: "a belt", typed: own("400", "4") + " & " + rollWay("0 1", "1 2 - belt", "2 2", "4 2", "6 2", "7 1")},
-	{name: "pinned to 8 mm, then rollers", typed: own("400", "4") + " & " + rollWay("8_mm 1", "2 1", "4 1", "6 1", "7 1")},
+	{name: "pinned to 8 mm, then rollers", typed: own("400", "4") + " & " + rollWay("8_mm 1", "2 1", "4 1", "6 1",
+		"7 1")},
 	{name: "a mixer twice, an egg between, if it is dry", typed: own("500", "5") + " & bench.hook_g=1500 & " +
 		kneadWay("mix_mixer 2", "mix_mixer 3 an egg, if it is dry", "hook 6", "rest 30"),
 		steps: []string{"mix.1: Mix:", "mix.2: Mix on: Add an egg, if it is dry", "knead.1: Hook", "rest.1: Rest"}},
 	{name: "shared out, by one person", typed: own("500", "5") + " & " + kneadWay("mix 5", "hand 8", "rest 30") +
 		" & knead.own_steps.1.hands=shared", steps: []string{"knead.1: Knead by hand:", "rest.1: Rest"}},
-	{name: "kneaded short, folded long", typed: own("400", "4") + " & " + kneadWay("mix 5", "hand 3", "rest 20") + " & " +
+	{name: "kneaded short, folded long", typed: own("400", "4") + " & " + kneadWay("mix 5", "hand 3", "rest 20") +
+		" & " +
 		rollWay("0 6 thirds", "1 1", "2 1", "3 1", "4 1", "5 1", "6 1", "7 1")},
-	{name: "kneaded four fifths, left overnight", typed: own("400", "4") + " & " + kneadWay("mix 5", "hand 6", "fridge 720",
+	{name: "kneaded four fifths, left overnight", typed: own("400", "4") + " & " + kneadWay("mix 5", "hand 6",
+		"fridge 720",
 		"temper 30")},
-	{name: "spinach, by the spoon", typed: own("400", "3") + " & additions.0.addition=spinach & g.additions.0.share=4 tbsp"},
-	{name: "ravioli with raw meat, ten minutes", typed: own("400", "4") + " & cut.shape=ravioli & cut.filling.name=pork & " +
+	{name: "spinach, by the spoon", typed: own("400", "3") + " & additions.0.addition=spinach & " +
+		"g.additions.0.share=4 tbsp"},
+	{name: "ravioli with raw meat, ten minutes", typed: own("400", "4") +
+		" & cut.shape=ravioli & cut.filling.name=pork & " +
 		"cut.filling.kind=raw_meat & cut.filling.allergens=none & cook.min=10",
 		steps: []string{"cook.1: Cook: 10 min 00, by your own clock"}},
 	{name: "ravioli, the sheet dried first all the same", typed: own("400", "4") +
-		" & cut.shape=ravioli & cut.filling.name=ricotta & cut.filling.allergens=milk & dry.sheet.by=said & dry.sheet.min=5",
+		" & cut.shape=ravioli & cut.filling.name=ricotta & cut.filling.allergens=milk & dry.sheet.by=said & " +
+		"dry.sheet.min=5",
 		steps: []string{"dry.1: Dry the sheet: 5 min"}},
 	{name: "cavatelli, dried in the air for two hours", typed: "amount.by=own & flours.0.flour=semola-fine & " +
 		"g.flours.0.share=400 & eggs.style=none & eggs.liquid_g=190 & cut.shape=cavatelli & dry.pieces.by=said & " +
@@ -142,7 +155,8 @@ var saidWays = []saidWay{
 		steps: []string{"cook.1: Cook: maltagliati, from the trimmings:"}},
 	// What is true is warned of all the same.
 	{name: "two cups and eight eggs", typed: own("2 cups", "8"), warns: "no_sheet"},
-	{name: "ravioli with raw meat, one minute", typed: own("400", "4") + " & cut.shape=ravioli & cut.filling.name=pork & " +
+	{name: "ravioli with raw meat, one minute", typed: own("400", "4") +
+		" & cut.shape=ravioli & cut.filling.name=pork & " +
 		"cut.filling.kind=raw_meat & cut.filling.allergens=none & cook.min=1",
 		steps: []string{"cook.1: Cook: 1 min 00, by your own clock"}, warns: "own_raw"},
 	{name: "from the widest to the finest at once", typed: own("400", "4") + " & " + rollWay("0 1", "8 1"),

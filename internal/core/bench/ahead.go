@@ -180,39 +180,12 @@ func (m *Making) weighed(r *request.Request) bool {
 	if f.OpenLiquidG > 0 && !m.leftOf("water") {
 		liquid *= f.TopG / f.OpenLiquidG
 	}
-	milk := 0.
-	for _, x := range m.State.Remarks {
-		g, what := 0., ""
-		switch x := x.Says.(type) {
-		case Added:
-			g, what = x.G, x.What
-		case Left:
-			g, what = -x.G, x.What
-		}
-		switch what {
-		case "water":
-			liquid = max(0, liquid+g)
-		case "milk":
-			if r.Eggs.TopUp == egg.TopMilk {
-				liquid = max(0, liquid+g)
-			} else {
-				milk += g
-			}
-		case "egg":
-			eggs = max(0, eggs+g)
-		case "oil":
-			oil = max(0, oil+g)
-		case "flour":
-			g = max(g, -all)
-			for i := range flours {
-				flours[i] += g * flours[i] / max(all, 1e-9)
-			}
-			all += g
-		default:
-			continue
-		}
-		off = true
-	}
+	w := inBowl{flours, all, eggs, liquid, oil, 0}
+	off = m.besides(&w, r.Eggs.TopUp == egg.TopMilk) || off
+	all = w.all
+	eggs = w.eggs
+	liquid = w.liquid
+	oil = w.oil
 	if !off || all <= 0 {
 		return false
 	}
@@ -232,8 +205,8 @@ func (m *Making) weighed(r *request.Request) bool {
 	}
 	r.Used, r.Acts = request.Used{}, []request.Act{}
 	r.Eggs.LiquidOpen = false
-	if milk > 0 {
-		r.Acts = append(r.Acts, request.Act{Kind: doctor.Milk, Amount: plan.Tenth(milk), Stage: request.AtKnead})
+	if w.milk > 0 {
+		r.Acts = append(r.Acts, request.Act{Kind: doctor.Milk, Amount: plan.Tenth(w.milk), Stage: request.AtKnead})
 	}
 	return true
 }
@@ -256,6 +229,46 @@ func (m *Making) acted(r *request.Request) bool {
 			}
 		}
 		r.Acts = append(r.Acts, request.Act{Kind: kind, Amount: plan.Tenth(seen.G), Sign: seen.Sign, Stage: at})
+		any = true
+	}
+	return any
+}
+
+// inBowl is what is in the bowl by the scale, g.
+type inBowl struct {
+	flours                       []float64
+	all, eggs, liquid, oil, milk float64 // all: of the flours
+}
+
+// besides counts what was added besides, and what was left over; milk is of the liquid where that is milk. It says
+// whether there was anything.
+func (m *Making) besides(w *inBowl, milkTop bool) (any bool) {
+	for _, x := range m.State.Remarks {
+		g, what := 0., ""
+		switch x := x.Says.(type) {
+		case Added:
+			g, what = x.G, x.What
+		case Left:
+			g, what = -x.G, x.What
+		}
+		switch {
+		case what == "water", what == "milk" && milkTop:
+			w.liquid = max(0, w.liquid+g)
+		case what == "milk":
+			w.milk += g
+		case what == "egg":
+			w.eggs = max(0, w.eggs+g)
+		case what == "oil":
+			w.oil = max(0, w.oil+g)
+		case what == "flour":
+			g = max(g, -w.all)
+			for i := range w.flours {
+				w.flours[i] += g * w.flours[i] / max(w.all, 1e-9)
+			}
+			w.all += g
+		default:
+			continue
+		}
 		any = true
 	}
 	return any
@@ -443,10 +456,12 @@ func (m *Making) changes(events []Event) (parts []Change) {
 			cmp.Or(kind.Name, "this flour"))
 	}
 	if n := m.State.PutBy; n > 0 {
-		say(m.saidAt(events, func(s Said) bool { _, is := s.(PutBy); return is }), "%s put by", measure.Plural(n, "piece", "pieces"))
+		say(m.saidAt(events, func(s Said) bool { _, is := s.(PutBy); return is }), "%s put by", measure.Plural(n,
+			"piece", "pieces"))
 	}
 	if len(b.Cut.Also) > len(a.Cut.Also) {
-		say(m.saidAt(events, func(s Said) bool { _, is := s.(Shaped); return is }), "shapes decided: %s", b.SharedWords())
+		say(m.saidAt(events, func(s Said) bool { _, is := s.(Shaped); return is }), "shapes decided: %s",
+			b.SharedWords())
 	}
 	return parts
 }

@@ -160,7 +160,8 @@ func (m *Making) evidence(events []Event) Evidence {
 				mm, within = at, round(off/at)
 			}
 			if gap, moved := gapOf(&a.Roll.Machine, s.Stop), movedOf(a, s.Stop); gap > 0 && moved > 0 {
-				b.Sheets = append(b.Sheets, AtStop{a.Roll.Machine.Key, s.Stop, gap, round(mm / s.SheetMM * moved), within})
+				b.Sheets = append(b.Sheets, AtStop{a.Roll.Machine.Key, s.Stop, gap, round(mm / s.SheetMM * moved),
+					within})
 			}
 		case s.Kind == Cut && d.Status == WasDone && s.PlanMin > 1 && d.Took() > .5:
 			if booked := m.bookMin(s.Key); booked > 0 {

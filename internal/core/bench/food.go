@@ -141,7 +141,9 @@ func (m *Making) asMeasured() {
 			s.MostMin = tasteTo / 60
 		case p.Dry.Moment(s.Key) != nil:
 			if from, to := p.DryAs(p.Dry.Moment(s.Key), times); from > 0 && !p.Dry.Moment(s.Key).Own {
-				s.Min, s.LeastMin, s.MostMin = from, from, to
+				s.Min = from
+				s.LeastMin = from
+				s.MostMin = to
 				s.Say = p.DryingSays(p.Dry.Moment(s.Key), from, to)
 			}
 		}

@@ -141,7 +141,11 @@ type Measured struct {
 func (Measured) what() What     { return "measured" }
 func (x Measured) step() string { return x.Step }
 func (x Measured) check() error {
-	const thin, leaves, light = .2, 2, 2
+	const (
+		thin   = .2
+		leaves = 2
+		light  = 2
+	)
 	if x.By != "" {
 		if slices.Contains(roll.Seens(), x.By) {
 			return nil

@@ -67,11 +67,12 @@ type Step struct {
 	Density    float64       `json:"density,omitempty"` // of the dough, where a sheet may be weighed, g/mL
 	Count      int           `json:"count,omitempty"`   // nests, pieces or handfuls to make
 	CountName  string        `json:"count_name,omitempty"`
-	Cold       bool          `json:"cold,omitempty"`     // in the fridge
-	Own        bool          `json:"own,omitempty"`      // put in by the maker
-	RackMin    float64       `json:"rack_min,omitempty"` // a load of it on the rack: as long as its pieces dry, else until leather
-	Then       *Timer        `json:"then,omitempty"`     // a clock that runs from its end
-	Part       int           `json:"part,omitempty"`     // of the pot: the shape, from 0
+	Cold       bool          `json:"cold,omitempty"` // in the fridge
+	Own        bool          `json:"own,omitempty"`  // put in by the maker
+	// a load of it on the rack: as long as its pieces dry, else until leather
+	RackMin float64 `json:"rack_min,omitempty"`
+	Then    *Timer  `json:"then,omitempty"` // a clock that runs from its end
+	Part    int     `json:"part,omitempty"` // of the pot: the shape, from 0
 	// of the pot: raw inside, cooked through and not timed by taste
 	Through bool `json:"through,omitempty"`
 }

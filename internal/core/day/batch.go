@@ -294,19 +294,26 @@ func (o *of) roll(j *Job) {
 	case j.Cooked:
 		end = o.pot(end, airLo)
 	case airLo > 0:
-		end = o.task(schedule.Cut, "Pack", o.ru.PackMin*float64(n), []string{plan.KeepStep})
-		for i, c := range packs { // what is cut first dries on until the last of it is right
-			most := schedule.NoLimit
-			if i == len(packs)-1 {
-				most = airHi
-			}
-			o.lag(schedule.EndOf(c), schedule.StartOf(end), airLo, most, schedule.Drying)
-		}
+		end = o.packLater(packs, airLo, airHi, n)
 		last = end
 	}
 	o.trays(packs, parts, end)
 	o.ends[j.Batch] = append(o.ends[j.Batch], end)
 	o.warm(rolls[0], last, airLo)
+}
+
+// packLater adds the packing of n pieces of dough after what is cut has dried. What is cut first dries on until the last of
+// it is right.
+func (o *of) packLater(packs []int, airLo, airHi, n int) int {
+	end := o.task(schedule.Cut, "Pack", o.ru.PackMin*float64(n), []string{plan.KeepStep})
+	for i, c := range packs {
+		most := schedule.NoLimit
+		if i == len(packs)-1 {
+			most = airHi
+		}
+		o.lag(schedule.EndOf(c), schedule.StartOf(end), airLo, most, schedule.Drying)
+	}
+	return end
 }
 
 // airs is how long it dries between the cut and the pot, or the packing: at least, and at most.

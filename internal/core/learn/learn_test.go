@@ -105,7 +105,8 @@ func TestRestLook(t *testing.T) {
 }
 
 func TestGapExample(t *testing.T) {
-	at := []Sheet{{"1.5", 1.5, math.Log(1.06), 0, 0}, {".9", .9, math.Log(1.10), 0, 0}, {"1.2", 1.2, math.Log(1.07), 30, 0}}
+	at := []Sheet{{"1.5", 1.5, math.Log(1.06), 0, 0}, {".9", .9, math.Log(1.10), 0, 0}, {"1.2", 1.2, math.Log(1.07), 30,
+		0}}
 	for _, c := range []struct {
 		stop               string
 		gap                float64

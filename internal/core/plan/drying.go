@@ -195,7 +195,9 @@ func (p *Plan) driedAlike() (out []driedSo) {
 		said := r.Dry.Pieces.Drying
 		if i > 0 {
 			if own := r.Cut.Also[i-1].DryMin; own != nil {
-				said.By, said.Min, said.ToMin = request.DrySaid, own, nil
+				said.By = request.DrySaid
+				said.Min = own
+				said.ToMin = nil
 				if *own == 0 {
 					said.By = request.NotDried
 				}

@@ -143,9 +143,13 @@ func (p *Plan) literally() (a egg.Answer, plannedG, yieldedG float64) {
 // bowl is what the maker puts in; plannedG is what eggs that were weighed were to weigh, otherwise 0.
 func (p *Plan) bowl() (s egg.Solution, plannedG float64) {
 	r := &p.Request.Eggs
-	wholeNumber, yolks, cracked := request.Or(r.FixWhole, 0), request.Or(r.FixYolks, 0), r.CrackedG
+	wholeNumber := request.Or(r.FixWhole, 0)
+	yolks := request.Or(r.FixYolks, 0)
+	cracked := r.CrackedG
 	if r.Style == egg.NoEgg { // no egg is none, whatever number stood there before
-		wholeNumber, yolks, cracked = 0, 0, nil
+		wholeNumber = 0
+		yolks = 0
+		cracked = nil
 	}
 	wholeG, yolkG := wholeNumber*p.task.Class.EdibleG+p.task.GivenG, yolks*p.task.Class.YolkG
 	if c := cracked; c != nil {

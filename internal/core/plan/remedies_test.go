@@ -207,10 +207,11 @@ func TestRemediesWork(t *testing.T) {
 			_ *Plan, _ Note, r *request.Request) {
 			r.Dry.Keep, r.Keep.Where = false, "freezer"
 		}},
-		{"will_not_dry", func(r *request.Request) { r.Room.RH, r.Dry.Sheet.By = .93, request.DryWorked }, func(t *testing.T, p *Plan, n Note,
-			r *request.Request) {
-			r.Room.Air = "fan"
-		}},
+		{"will_not_dry", func(r *request.Request) { r.Room.RH, r.Dry.Sheet.By = .93, request.DryWorked },
+			func(t *testing.T, p *Plan, n Note,
+				r *request.Request) {
+				r.Room.Air = "fan"
+			}},
 		{"discard", func(r *request.Request) { r.Rest.Min, r.Amount.FlourG = ptr(60), 5000 }, func(t *testing.T,
 			p *Plan, n Note, r *request.Request) {
 			r.Amount.FlourG /= 4 // smaller batches

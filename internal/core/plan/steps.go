@@ -222,8 +222,8 @@ func (l *list) mixing() float64 {
 			p.in.Grams(f.FlourG))
 	}
 	if f.OpenLiquidG > f.TopG {
-		text += fmt.Sprintf(" Let it take %s a little at a time until it comes together, at about %s, and weigh what is "+
-			"left.", p.TopWord(), p.in.Grams(f.TopG))
+		text += fmt.Sprintf(" Let it take %s a little at a time until it comes together, at about %s, and weigh what "+
+			"is left.", p.TopWord(), p.in.Grams(f.TopG))
 	}
 	first, others := mixing, []request.KneadStep(nil)
 	if own := p.ask.Own; own != nil { // two runs of a mixer stay two, with what goes in between
@@ -484,8 +484,12 @@ func (l *list) drying(when Moment) {
 		}
 		l.now = began
 		s := l.p.dryingWords(d)
-		s.Station, s.Unattended, s.Brief = request.AtDry, true, s.Text
-		s.Min, s.LeastMin, s.MostMin = d.Min, d.Min, d.ToMin
+		s.Station = request.AtDry
+		s.Unattended = true
+		s.Brief = s.Text
+		s.Min = d.Min
+		s.LeastMin = d.Min
+		s.MostMin = d.ToMin
 		if d.Own && d.ToMin == d.Min { // the window beside it is a remark
 			s.MostMin = max(d.Min, min(d.Right.ToMin, d.Min*l.p.rules.Dry.WindowFactor))
 		}

@@ -45,7 +45,8 @@ func (p *Plan) potWords() (head, text, sign string) {
 		}
 		return "Soup on", text, "It simmers before anything goes in."
 	}
-	return "Water on", fmt.Sprintf("%s into %s, lid on, about %s to the boil; %s when it boils.", p.in.L(k.InPotL, 1), in,
+	return "Water on", fmt.Sprintf("%s into %s, lid on, about %s to the boil; %s when it boils.", p.in.L(k.InPotL, 1),
+		in,
 		measure.Minutes(k.BoilMin), salt), "A rolling boil before anything goes in."
 }
 
@@ -62,7 +63,9 @@ func (p *Plan) BoilsWords() string {
 
 // explainPot gives the reasons of what is in the pot.
 func (p *Plan) explainPot() {
-	k, ru, own := &p.Cook, &p.rules.Cook, &p.Request.Cook
+	k := &p.Cook
+	ru := &p.rules.Cook
+	own := &p.Request.Cook
 	water := fmt.Sprintf("%s of water to %s of pasta", p.in.L(ru.WaterPerPasta/10, measure.Shortest), p.in.G(100, 0))
 	if own.WaterL != nil {
 		water = "Your own water, " + p.in.L(*own.WaterL, measure.Shortest) + " in the pot"
@@ -114,7 +117,8 @@ func (p *Plan) explainCook() {
 			measure.MinSec(k.Seconds), 100*ru.Early, 100*ru.Late)
 	}
 	if off := p.gapOff(); off > 0 && !p.rawIn(&p.Cut.CutPart) && !p.shape.Traits().Sheets {
-		text += fmt.Sprintf(" Nobody measured the gaps: for a sheet %.0f %% thinner or thicker the range is wider by that.",
+		text += fmt.Sprintf(" Nobody measured the gaps: for a sheet %.0f %% thinner or thicker the range is wider "+
+			"by that.",
 			100*off)
 	}
 	if p.shape.Traits().Sheets {

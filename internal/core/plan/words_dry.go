@@ -40,7 +40,9 @@ func (p *Plan) dryingWords(d *Drying) (s Step) {
 	right, brittle := "it cuts cleanly", "Like soft leather: the edge is firm, the sheet still bends."
 	switch d.When {
 	case SheetDries:
-		s.Head, s.Sign, s.Test = "Dry the sheet", brittle, "It does not stick to itself."
+		s.Head = "Dry the sheet"
+		s.Sign = brittle
+		s.Test = "It does not stick to itself."
 		if !d.Own {
 			s.Head, s.Text = "To leather", fmt.Sprintf("Right from %.0f to %.0f min: bends, does not stick.",
 				d.Right.FromMin, d.Right.ToMin)
@@ -48,7 +50,8 @@ func (p *Plan) dryingWords(d *Drying) (s Step) {
 		}
 	case PiecesDry:
 		s.Head = "Dry the " + p.DriedNames(d)
-		right = map[bool]string{true: "they are firm", false: "they no longer stick"}[d.Right.Loss > p.rules.Dry.CutLoss]
+		right = map[bool]string{true: "they are firm",
+			false: "they no longer stick"}[d.Right.Loss > p.rules.Dry.CutLoss]
 		s.Sign, s.Test = "Firm to the touch, and they still bend.", "Lift a few: they fall apart by themselves."
 		if d.On == request.OnNests {
 			s.Sign, s.Test = "The nest keeps its form when it is lifted.", "Turn it over once on the way."
@@ -76,7 +79,11 @@ func (p *Plan) dryingWords(d *Drying) (s Step) {
 // DryingSays is the sentence of a drying that is right from and to so many minutes, as it was measured.
 func (p *Plan) DryingSays(d *Drying, fromMin, toMin float64) string {
 	as := *d
-	as.Min, as.ToMin, as.Right.FromMin, as.Right.ToMin, as.Right.Will = fromMin, toMin, fromMin, toMin, true
+	as.Min = fromMin
+	as.ToMin = toMin
+	as.Right.FromMin = fromMin
+	as.Right.ToMin = toMin
+	as.Right.Will = true
 	return p.dryingWords(&as).Text
 }
 
@@ -337,7 +344,8 @@ func (p *Plan) sticks() string {
 		return ""
 	}
 	if out := f.Target.Outside(f.Dough.Hw); out > .05 {
-		return fmt.Sprintf("The dough is %s softer than its band", measure.Plural(int(math.Ceil(out)), "point", "points"))
+		return fmt.Sprintf("The dough is %s softer than its band", measure.Plural(int(math.Ceil(out)), "point",
+			"points"))
 	}
 	for _, x := range f.Additions {
 		if x.Kind == addition.Puree && x.MassG > 0 {

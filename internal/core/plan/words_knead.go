@@ -78,7 +78,8 @@ func (p *Plan) adviseShared() {
 	}
 	if p.Request.Bench.People < 2 {
 		p.note(request.AtKnead, "knead.min", Remark, "shared_alone", "Shared out, with one person.",
-			"Under Bench stands one pair of hands, so it is planned as one piece. Say how many knead, and each has a part.")
+			"Under Bench stands one pair of hands, so it is planned as one piece. Say how many knead, and each has a "+
+				"part.")
 	}
 }
 

@@ -224,8 +224,8 @@ func (p *Plan) adviseStops() {
 			100*roll.Unmeasured, p.in.G(o.SheetMM*p.Formula.Dough.DensityGPerML*10, 1), p.in.MM(o.SheetMM, 2))
 	} else if !o.Calibrated && len(p.machine.Calibrated) > 0 {
 		p.note(request.AtRoll, "roll.sheet", Remark, "seen", "Seen through, not measured.",
-			"The gaps go by what was seen through a sheet, so it may be off by %.0f %%. A sheet or two measured in the "+
-				"cabinet says it better.", 100*o.Sure)
+			"The gaps go by what was seen through a sheet, so it may be off by %.0f %%. A sheet or two measured in "+
+				"the cabinet says it better.", 100*o.Sure)
 	} else if !o.Calibrated && p.machine.GapsGuessed {
 		p.note(request.AtRoll, "roll.sheet", Remark, "guessed", "The gaps are guessed.",
 			"Only the dial is known, so the sheet may be off by %.0f %%: go by a hand or print seen through it, and "+
@@ -339,7 +339,8 @@ func FirstWords(x roll.Pass) string {
 	return ""
 }
 
-// FirstShort is what is done to the sheet before a pass of an own way, in a word or two; "" nothing, or halving, which is
+// FirstShort is what is done to the sheet before a pass of an own way, in a word or two; "" nothing, or halving, which
+// is
 // said by itself.
 func FirstShort(x roll.Pass) string {
 	if x.First == roll.Wait && x.RestMin > 0 {

@@ -101,7 +101,9 @@ func Cups(text string) (n float64, ok bool) {
 	s = decimalComma.ReplaceAllString(digitComma.ReplaceAllString(s, "$1$2"), "$1.$2")
 	lo, hi, rest, counted := quantity(strings.Join(strings.Fields(s), " "))
 	if !counted {
-		lo, hi, rest = 1, 1, s
+		lo = 1
+		hi = 1
+		rest = s
 	}
 	unit, _, known := unitOf(rest)
 	return lo, known && lo == hi && lo > 0 && units[unit].ml == cupful

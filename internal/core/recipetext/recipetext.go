@@ -56,7 +56,8 @@ type Measures struct {
 	Fill     Fill
 	EggClass string // key, "" when not known
 	US       bool   // egg sizes named by a word alone are of this region
-	// CupG is what a cup of the flour weighs here, by the scale, and CupWithin how far it may be off, share; 0: not known.
+	// CupG is what a cup of the flour weighs here, by the scale, and CupWithin how far it may be off, share; 0: not
+	// known.
 	CupG, CupWithin float64
 }
 

@@ -10,7 +10,8 @@ import (
 )
 
 // Measures are amounts as they were measured out, in cups, spoons, pinches: each by the path of its field, with what it
-// may weigh. It is one line, so that it can be carried and compared as any field: "flours.0.share = 2 cups | 250 | 280 |
+// may weigh. It is one line, so that it can be carried and compared as any field: "flours.0.share = 2 cups | 250 | 280
+// |
 // 300; …".
 type Measures string
 
@@ -65,7 +66,8 @@ func measures(all []Said) Measures {
 			}
 			return c
 		}, s.Text)
-		out = append(out, fmt.Sprintf("%s = %s | %s | %s | %s", s.Path, strings.TrimSpace(text), figure(s.LowG), figure(s.G),
+		out = append(out, fmt.Sprintf("%s = %s | %s | %s | %s", s.Path, strings.TrimSpace(text), figure(s.LowG),
+			figure(s.G),
 			figure(s.High)))
 	}
 	return Measures(strings.Join(out, "; "))
@@ -121,9 +123,13 @@ func (r *Request) massAt(path string) (g float64, ok bool) {
 	if !named {
 		return 0, false
 	}
-	group, slot, part := "", 0, ""
+	group := ""
+	slot := 0
+	part := ""
 	if f, is := FieldAt(path); is {
-		group, slot, part = f.Group, f.Slot, f.Part
+		group = f.Group
+		slot = f.Slot
+		part = f.Part
 	}
 	switch {
 	case path == "amount.flour_g":
@@ -166,7 +172,10 @@ func (r Request) WithMasses(g map[string]float64) Request {
 	for i := range additions {
 		additions[i].Share = at(fmt.Sprintf("additions.%d.share", i), additions[i].Share*flourG) / sum
 	}
-	r.Flours, r.Additions, r.Oil, r.Salt = flours, additions, oil/sum, salt/sum
+	r.Flours = flours
+	r.Additions = additions
+	r.Oil = oil / sum
+	r.Salt = salt / sum
 	if r.Amount.By == ByEaters {
 		r.Amount.By = ByFlour
 	}

@@ -20,10 +20,18 @@ func (r *Request) Lengths() (lo, hi float64) {
 // Sized returns the i-th shape with what the maker changed of it.
 func (r *Request) Sized(i int) cut.Shape {
 	c := &r.Cut
-	s, width, long, least, most := c.Kind(), c.Width, c.Long, c.Min, c.Max
+	s := c.Kind()
+	width := c.Width
+	long := c.Long
+	least := c.Min
+	most := c.Max
 	if i > 0 {
 		x := &c.Also[i-1]
-		s, width, long, least, most = x.Kind(), x.Width, x.Long, x.Min, x.Max
+		s = x.Kind()
+		width = x.Width
+		long = x.Long
+		least = x.Min
+		most = x.Max
 	} else {
 		s.PieceG = Or(c.PieceG, s.PieceG)
 	}

@@ -333,7 +333,8 @@ func dryAir(path, label string, at func(*Request) *Drying) Field {
 func cookFields() []Field {
 	after := choice(AtCook, "cook.after", "Goes into the pot", func(r *Request) any { return &r.Cook.After },
 		opt("", "As it is by then"), opt(string(Frozen), "Frozen"))
-	after.Gone = []Option{opt(string(Fresh), "Straight from the cutter"), opt(string(AtLeather), "At leather, 3 % lost"),
+	after.Gone = []Option{opt(string(Fresh), "Straight from the cutter"), opt(string(AtLeather),
+		"At leather, 3 % lost"),
 		opt(string(FirmNests), "From firm nests, 6 % lost"), opt(string(DriedHard), "Dried to keep")}
 	return []Field{
 		after,

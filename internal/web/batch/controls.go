@@ -133,7 +133,9 @@ func (v *batchView) Weighed(path, hint string) Control {
 		c.Value = mass.Shown(g)
 	}
 	if s, is := v.Page.MeasuredAt(path); is {
-		c.Value, c.Hint, c.Unit = s.Text, s.Weighs(v.In), ""
+		c.Value = s.Text
+		c.Hint = s.Weighs(v.In)
+		c.Unit = ""
 	}
 	if typed, ok := v.Typed[name]; ok {
 		c.Value = typed

@@ -49,14 +49,17 @@ type OwnShape struct {
 	Ribbon, Sized bool
 }
 
-// OwnShapes returns what each further shape may have of its own: its measures, drying after the cut, minutes in the pot.
+// OwnShapes returns what each further shape may have of its own: its measures, drying after the cut, minutes in the
+// pot.
 func (v cutView) OwnShapes() (out []OwnShape) {
 	for i, l := range v.lines("cut.also", "portions") {
 		x := OwnShape{N: i, Path: fmt.Sprintf("cut.also.%d.", i), Named: l.Named}
 		if l.Named {
 			part := &v.Page.Cut.Also[i]
 			t := part.Kind().Traits()
-			x.Name, x.Ribbon, x.Sized = part.Kind().Name, t.Lengths, !t.Rope && !t.Sheets
+			x.Name = part.Kind().Name
+			x.Ribbon = t.Lengths
+			x.Sized = !t.Rope && !t.Sheets
 			x.Any = part.Width != nil || part.Long != nil || part.Min != nil || part.Max != nil || part.DryMin != nil ||
 				part.PotMin != nil
 		}

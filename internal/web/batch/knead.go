@@ -44,7 +44,8 @@ func (v kneadView) OwnLines() (out []OwnLine) {
 		s := v.Page.Knead.Steps[i]
 		l := OwnLine{N: i, Do: v.Control(group.Path(i, "do")), Min: v.Control(group.Path(i, "min")),
 			Cover: v.Control(group.Path(i, "cover")),
-			Hands: v.Control(group.Path(i, "hands")), Add: v.Control(group.Path(i, "add")), Held: group.Holds(&v.Page, i)}
+			Hands: v.Control(group.Path(i, "hands")), Add: v.Control(group.Path(i, "add")), Held: group.Holds(&v.Page,
+				i)}
 		l.Add.Auto = "nothing added before"
 		l.Cover.Hidden = !s.Do.Rests()
 		l.Hands.Hidden = s.Do.Rests() || s.Do.Mixes() || !l.Held

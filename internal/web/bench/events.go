@@ -73,7 +73,8 @@ type DoneStep struct {
 // StepTold is what is known of a step, as a screen is told of it.
 func StepTold(p *bench.Progress) DoneStep {
 	return DoneStep{Status: string(p.Status), Began: stamp(p.Began), Over: stamp(p.Over), G: p.G, PokeS: p.PokeS,
-		Made: p.Made, MadeG: p.MadeG, MM: p.MM, Seen: string(p.Seen), Flex: p.Flex, Window: p.Window, Look: p.Look, Loss: p.Loss,
+		Made: p.Made, MadeG: p.MadeG, MM: p.MM, Seen: string(p.Seen), Flex: p.Flex, Window: p.Window, Look: p.Look,
+		Loss:   p.Loss,
 		Shrunk: p.Shrunk, Paused: stamp(p.PausedAt), PausedS: p.PausedS, MoreMin: p.MoreMin, Held: p.Held,
 		Stopped: p.Stopped}
 }

@@ -31,7 +31,8 @@ func TestSpoonsSplashesAndPinches(t *testing.T) {
 		"2 cups dipped": 500 * plain.DippedGPerML,
 		"1 cup":         125 * (plain.SpoonedGPerML + plain.PackedGPerML)} {
 		for _, of := range []flour.Flour{plain, {}} { // of one whose cup is not known, too
-			if g, ok := metric.spooned(request.Field{}, typed, recipetext.Stuff{Kind: recipetext.Flour, Flour: of}); !ok ||
+			if g, ok := metric.spooned(request.Field{}, typed, recipetext.Stuff{Kind: recipetext.Flour,
+				Flour: of}); !ok ||
 				math.Abs(g-want) > 1e-9 {
 				t.Errorf("%q of flour is %v g, %v, not %v", typed, g, ok, want)
 			}

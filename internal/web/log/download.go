@@ -105,7 +105,8 @@ func (s *Room) DownloadLogCSV(c *page.Visit) error {
 	w := csv.NewWriter(c.Writer)
 	_ = w.Write([]string{"making", "batch", "name", "began", "ended", "shape", "flours", "lots", "makers", "flour_g",
 		"dough_g", "hw_points", "plan_hw_points",
-		"felt", "poke_s", "sheet_mm", "out_g", "pieces", "minutes", "hands_min", "next", "thrown_g", "thrown_why", "piece_min"})
+		"felt", "poke_s", "sheet_mm", "out_g", "pieces", "minutes", "hands_min", "next", "thrown_g", "thrown_why",
+		"piece_min"})
 	f := func(v float64) string {
 		if v == 0 {
 			return ""

@@ -46,7 +46,8 @@ func (v madeView) PieceWords() string {
 	if at == 0 {
 		return ""
 	}
-	return fmt.Sprintf("%s to roll a piece; %s was planned.", measure.MinSec(60*at), measure.MinSec(60*v.Run.Ahead.Roll.TimeMin))
+	return fmt.Sprintf("%s to roll a piece; %s was planned.", measure.MinSec(60*at),
+		measure.MinSec(60*v.Run.Ahead.Roll.TimeMin))
 }
 
 // madeLines are the steps of a making as a table, a line each.
