@@ -111,3 +111,36 @@ func TestTraysHoldAll(t *testing.T) {
 		t.Errorf("too big for a tray: %d of %d", n, each)
 	}
 }
+
+// What dries in two moments dries as in one of the same air: After goes on from what is gone, From counts from there.
+func TestDriesOn(t *testing.T) {
+	r := rules.Default().Dry
+	o := Of(r, Sheet{.9, 1.214, .373, .107}, Room{22, .45, Still}, 2)
+	for _, first := range []float64{0, 5, 14, 40, 90} {
+		for _, then := range []float64{0, 3, 20, 60} {
+			gone := o.LossAt(r, first)
+			if now := o.After(r, gone, then); math.Abs(now-o.LossAt(r, first+then)) > 1e-9 {
+				t.Errorf("%v and %v min: %v, at once %v", first, then, now, o.LossAt(r, first+then))
+			}
+		}
+		gone := o.LossAt(r, first)
+		for _, loss := range []float64{.03, .06, .10} {
+			w, whole := o.From(r, gone, loss), o.At(r, loss)
+			switch {
+			case loss <= gone:
+				if !w.Will || w.FromMin != 0 {
+					t.Errorf("%v is gone, %v: %+v", gone, loss, w)
+				}
+			case math.Abs(w.FromMin-(whole.FromMin-first)) > 1e-9:
+				t.Errorf("after %v min to %v: %v more, of %v", first, loss, w.FromMin, whole.FromMin)
+			}
+		}
+	}
+	fog := Of(r, Sheet{.9, 1.214, .373, .2}, Room{22, .96, Still}, 2)
+	if fog.After(r, .05, 90) != .05 || fog.From(r, .05, .06).Will {
+		t.Error("it dries on in fog")
+	}
+	if past := o.After(r, o.EndLoss+.01, 60); past != o.EndLoss+.01 {
+		t.Errorf("drier than the air, and %v", past)
+	}
+}

@@ -47,7 +47,10 @@ func (p *Plan) room() {
 		keep = min(keep, f.TopG)
 		p.Room.PourG = f.TopG - keep
 	default:
-		p.Room.PourG = max(f.TopG, f.OpenLiquidG) // of what is poured out the dough takes what it will
+		p.Room.PourG = f.TopG
+	}
+	if f.OpenLiquidG > 0 { // of what is poured out the dough takes what it will
+		p.Room.PourG, keep = max(f.TopG, f.OpenLiquidG), 0
 	}
 	p.Room.KeepG = keep
 	p.Room.InWords = worth(ru.Hydration,

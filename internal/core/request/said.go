@@ -47,12 +47,17 @@ func (m Measures) All() (out []Said, err error) {
 				return nil, fmt.Errorf("%q: %w", entry, err)
 			}
 		}
-		if s.Text == "" || !(s.LowG > 0 && s.LowG <= s.G && s.G <= s.High && s.High <= 50000) {
+		if !s.sound() {
 			return nil, fmt.Errorf("%q: its grams rise from the least to the most, up to 50,000", entry)
 		}
 		out = append(out, s)
 	}
 	return out, nil
+}
+
+// sound says whether an amount may be kept: it says something, and its grams rise.
+func (s *Said) sound() bool {
+	return s.Text != "" && s.LowG > 0 && s.LowG <= s.G && s.G <= s.High && s.High <= 50000
 }
 
 // measures is the line of them.
@@ -75,6 +80,9 @@ func measures(all []Said) Measures {
 
 // Measure keeps an amount as it was measured out, in place of what was said of its field before.
 func (r *Request) Measure(s Said) {
+	if !s.sound() {
+		return
+	}
 	all, _ := r.Measures.All()
 	var kept []Said
 	for _, x := range all {
