@@ -60,6 +60,9 @@ func (p *Plan) dryingWords(d *Drying) (s Step) {
 		s.Head, right = "Dry before packing", "it is firm"
 		s.Sign, s.Test = "Firm and dry to the touch.", "Nothing presses out of shape, nothing sticks."
 	}
+	if d.Own && d.Brittle.Will && d.Min > d.Brittle.FromMin && d.When != SheetDries { // long past firm
+		s.Sign, s.Test = "Hard and light; nothing in it bends any more.", "Break the thickest: it snaps, and is dry inside."
+	}
 	window := fmt.Sprintf("In this air %s from %s to %s.", right, measure.Minutes(d.Right.FromMin),
 		measure.Minutes(d.Right.ToMin))
 	switch {
