@@ -146,6 +146,23 @@ func TestAdvice(t *testing.T) {
 		{"rods", request.AtDry, Warning, func(r *request.Request) { r.Bench.RodM = ptr(.5) }, "at a time"},
 		{"trays", request.AtDry, Warning, func(r *request.Request) { r.Bench.Trays, r.Cut.Shape = ptr(1), "ravioli" },
 			"before the next"},
+		{"dry_how_long", request.AtDry, Remark, func(r *request.Request) { r.Dry.Pieces.By = request.DrySaid },
+			"nothing dries"},
+		{"dry_no_sheet", request.AtDry, Remark, func(r *request.Request) {
+			r.Cut.Shape, r.Dry.Sheet.By = "cavatelli", request.DryWorked
+		}, "the pieces"},
+		{"dry_not_worked", request.AtDry, Remark, func(r *request.Request) {
+			r.Cut.Shape, r.Dry.Sheet.By = "ravioli", request.DryWorked
+		}, "all the same"},
+		{"own_dry", request.AtDry, Remark, func(r *request.Request) {
+			r.Dry.Pieces.By, r.Dry.Pieces.On, r.Dry.Pieces.Min = request.DrySaid, request.OnRack, ptr(60)
+		}, "your 60 min stands"},
+		{"dried_long", request.AtDry, Caution, func(r *request.Request) {
+			r.Dry.Pieces.By, r.Dry.Pieces.Min = request.DrySaid, ptr(600)
+		}, "overnight"},
+		{"may_stick", request.AtCut, Remark, func(r *request.Request) {
+			r.Amount.By, r.Amount.FlourG, r.Eggs.FixWhole = request.ByOwn, 400, ptr(5)
+		}, "let the sheet dry first"},
 		{"keep_dried", request.AtDry, Warning, func(r *request.Request) { r.Dry.Keep = true }, "raw egg"},
 		{"keep_never", request.AtDry, Warning, func(r *request.Request) { r.Dry.Keep, r.Room.RH = true, .8 },
 			"dry the air"},

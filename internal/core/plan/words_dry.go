@@ -302,6 +302,23 @@ func (p *Plan) adviseKeepDry() {
 func (p *Plan) adviseMoments() {
 	d := &p.Dry
 	asked := slices.ContainsFunc(d.Moments, func(x Drying) bool { return x.When == SheetDries })
+	r := &p.Request.Dry
+	for _, said := range []*request.Drying{&r.Sheet, &r.Pieces.Drying, &r.Packing.Drying} {
+		if said.By == request.DrySaid && said.Min == nil {
+			p.note(request.AtDry, "dry.window", Remark, "dry_how_long", "How long?",
+				"So many minutes, and none are said yet: until then nothing dries.")
+			break
+		}
+	}
+	switch {
+	case r.Sheet.Said() && p.Roped():
+		p.note(request.AtDry, "dry.window", Remark, "dry_no_sheet", "No sheet to dry.",
+			"It is formed from ropes: what dries are the pieces, after.")
+	case r.Sheet.By == request.DryWorked && len(p.cutDry()) == 0:
+		p.note(request.AtDry, "dry.window", Remark, "dry_not_worked", "No sheet wants drying here.",
+			"Filled shapes close while the sheet is soft, and pieces are cut as it comes. Say minutes of your own, and "+
+				"it dries all the same.")
+	}
 	if len(p.neverDry) > 0 {
 		air := map[bool]string{true: "dry the air", false: "let a fan blow over it"}[p.Request.Room.Air == dry.Fan]
 		if d.Rate.DeltaGM3 <= p.rules.Dry.LeastGM3 {
