@@ -42,7 +42,6 @@ func TestOwnPot(t *testing.T) {
 	}{
 		{Some(1.5), nil, 90, 90, "1 min 30, by your own clock", false},
 		{Some(2), Some(3), 120, 180, "2 min 00 to 3 min 00, by your own clock", false},
-		{Some(2), Some(1), 120, 120, "2 min 00, by your own clock", false},
 		{Some(8), nil, 480, 480, "8 min 00, by your own clock", true},
 		{Some(.5), nil, 30, 30, "30 s, by your own clock", true},
 	} {

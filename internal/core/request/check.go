@@ -91,6 +91,7 @@ func (r *Request) Check(ru rules.Rules) error {
 		}
 		errs = append(errs, r.checkCut()...)
 		errs = append(errs, r.checkKeep(ru)...)
+		errs = append(errs, r.checkRanges()...)
 	}
 	return errors.Join(errs...)
 }
@@ -153,6 +154,24 @@ func (r *Roll) checkStop(stop, path, label string) []error {
 		return nil
 	}
 	return []error{wrong(path, label, stop, allowed)}
+}
+
+// checkRanges returns the ranges of minutes whose end comes before their beginning.
+func (r *Request) checkRanges() (errs []error) {
+	check := func(path, label string, from, to *float64) {
+		if from != nil && to != nil && *to < *from {
+			errs = append(errs, wrong(path, label, fmt.Sprintf("%g", *to),
+				fmt.Sprintf("%g min, the beginning of the range, or longer is allowed, or empty", *from)))
+		}
+	}
+	check("dry.sheet.to_min", "Sheet, to", r.Dry.Sheet.Min, r.Dry.Sheet.ToMin)
+	check("dry.pieces.to_min", "Pieces, to", r.Dry.Pieces.Min, r.Dry.Pieces.ToMin)
+	check("dry.packing.to_min", "Packing, to", r.Dry.Packing.Min, r.Dry.Packing.ToMin)
+	check("cook.to_min", "To", r.Cook.Min, r.Cook.ToMin)
+	for i, x := range r.Cut.Also {
+		check(fmt.Sprintf("cut.also.%d.cook_to_min", i), "In the pot, to", x.PotMin, x.PotToMin)
+	}
+	return errs
 }
 
 // checkKeep returns what is wrong with keeping and check-weighing.

@@ -99,3 +99,22 @@ func TestMeasures(t *testing.T) {
 		}
 	}
 }
+
+// A range that ends before it begins is refused beside its end.
+func TestRangesRunOn(t *testing.T) {
+	thirty, ten := 30., 10.
+	for path, change := range map[string]func(r *Request){
+		"dry.sheet.to_min":       func(r *Request) { r.Dry.Sheet.Min, r.Dry.Sheet.ToMin = &thirty, &ten },
+		"dry.pieces.to_min":      func(r *Request) { r.Dry.Pieces.Min, r.Dry.Pieces.ToMin = &thirty, &ten },
+		"dry.packing.to_min":     func(r *Request) { r.Dry.Packing.Min, r.Dry.Packing.ToMin = &thirty, &ten },
+		"cook.to_min":            func(r *Request) { r.Cook.Min, r.Cook.ToMin = &thirty, &ten },
+		"cut.also.0.cook_to_min": func(r *Request) { r.Cut.Also[0].PotMin, r.Cut.Also[0].PotToMin = &thirty, &ten },
+	} {
+		r := Default()
+		r.Cut.Also = []ShapePart{{Shape: "pappardelle", Portions: 3}}
+		change(&r)
+		if all := Errors(r.Check(rules.Default())); len(all) != 1 || all[0].Path != path {
+			t.Errorf("%s: %v", path, all)
+		}
+	}
+}
