@@ -50,7 +50,7 @@ func TestMakeABatch(t *testing.T) {
 	t.Parallel()
 	base, s := serve(t)
 	b := open(t, browser(t), base, wide, high)
-	b.visit("/")
+	b.visit("/batches")
 	b.click("a.btn-go")
 	b.enter("#f-name", "Tagliatelle for the harbour fair")
 	b.enter("#f-amount-portions", "12")
@@ -111,7 +111,7 @@ func TestMakeABatch(t *testing.T) {
 	if got := saved(t, s, made()); got.Version != 2 || got.Request.Room.RH != .25 {
 		t.Errorf("saved version %d with %v", got.Version, got.Request.Room)
 	}
-	b.visit("/")
+	b.visit("/batches")
 	b.do(chromedp.Click("a.open"))
 	b.until("the batch again", "document.querySelector('#spine')")
 	if got := b.text(roomFigure); got != figure {
@@ -416,7 +416,7 @@ func TestRecipeToBatch(t *testing.T) {
 		t.Errorf("%.300s", text)
 	}
 	// Keys reach every page.
-	for key, path := range map[string]string{"b": "/", "n": "/batches/new", "c": "/compare", "r": "/recipe"} {
+	for key, path := range map[string]string{"b": "/batches", "n": "/batches/new", "c": "/compare", "r": "/recipe"} {
 		b.visit("/rooms")
 		b.do(chromedp.KeyEvent(key))
 		b.until(path, "location.pathname === '"+path+"' && document.readyState === 'complete'")

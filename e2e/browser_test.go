@@ -57,9 +57,15 @@ func serving(t *testing.T, sc store.Scenario) (string, *store.Store) {
 	if _, err := s.Seed(context.Background(), sc); err != nil {
 		t.Fatal(err)
 	}
+	return served(t, s), s
+}
+
+// served serves a store.
+func served(t *testing.T, s *store.Store) string {
+	t.Helper()
 	srv := httptest.NewServer(web.New(s, rules.Default(), slog.New(slog.DiscardHandler), web.Access{}))
 	t.Cleanup(srv.Close)
-	return srv.URL, s
+	return srv.URL
 }
 
 // byTheBook has a store's plans take nothing from the log: their figures are the book's.

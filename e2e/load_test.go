@@ -225,7 +225,7 @@ func (l *load) tablet(ctx context.Context, n int) {
 			}
 		}
 		if i%9 == 8 {
-			l.ask(client, "list", "GET", "/", nil)
+			l.ask(client, "list", "GET", "/batches", nil)
 			l.ask(client, "log", "GET", "/log", nil)
 		}
 	}

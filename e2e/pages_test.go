@@ -39,7 +39,7 @@ func pages() []page {
 	stations = append(stations, batch(demo.Saturday)+"?at=doctor", batch(demo.Saturday)+"?at=doctor&doctor.sign=sticks")
 	of := func(paths ...string) []string { return paths }
 	return []page{
-		{"/", of("/")}, {"/recipe", of("/recipe")}, {"/compare", of("/compare", "/compare?a=7&b=6")}, {"/import",
+		{"/", of("/")}, {"/batches", of("/batches")}, {"/recipe", of("/recipe")}, {"/compare", of("/compare", "/compare?a=7&b=6")}, {"/import",
 			of("/import")}, {"/rooms", of("/rooms")},
 		{"/accounts", of("/accounts")},
 		{"/cabinet", nil}, // leads to the first shelf
@@ -190,14 +190,14 @@ func TestFindingABatch(t *testing.T) {
 	b := open(t, browser(t), base, wide, high)
 	const names = "[...document.querySelectorAll('#found [data-id]:not([hidden]) .name')].map((x) => " +
 		"x.firstChild.textContent).join(' | ')"
-	b.visit("/")
+	b.visit("/batches")
 	all := eval[float64](b, "document.querySelectorAll('#found [data-id]').length")
 	b.enter("#find", "raviol")
 	b.until("ravioli alone", names+" === '"+demo.Lantern+"'")
 	if at := eval[string](b, "location.search"); at != "?find=raviol" {
 		t.Errorf("the address is %q", at)
 	}
-	b.visit("/?find=raviol")
+	b.visit("/batches?find=raviol")
 	b.until("the same again", names+" === '"+demo.Lantern+"' && document.querySelector('#find').value === 'raviol'")
 	b.enter("#find", "nothing like it")
 	b.until("none", "document.querySelector('#found .none')")
@@ -211,7 +211,7 @@ func TestFindingABatch(t *testing.T) {
 	b.visit(batch(demo.Saturday) + "?at=roll")
 	b.enter("#f-roll-bench_mm", "900")
 	b.until("not saved", settledState+" === '"+notSaved+"'")
-	b.visit("/")
+	b.visit("/batches")
 	b.until("marked",
 		"document.querySelector('#found .draft')?.closest('.name').textContent.startsWith('"+demo.Saturday+"')")
 	b.click("#find-unsaved input")

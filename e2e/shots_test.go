@@ -20,7 +20,7 @@ func TestShots(t *testing.T) {
 	}
 	base, _ := serving(t, demo.WithLog(rules.Default(), demo.Day))
 	br := browser(t)
-	views := []struct{ name, path string }{{"batches", "/"}, {"cabinet", "/cabinet/flours"}, {"bench", "/bench/2"},
+	views := []struct{ name, path string }{{"today", "/"}, {"batches", "/batches"}, {"cabinet", "/cabinet/flours"}, {"bench", "/bench/2"},
 		{"day", "/days/" + today()}, {"recipe", "/recipe"}, {"log", "/log"}, {"doctor", batch(demo.Saturday) +
 			"?at=doctor"},
 		{"sheet", batch(demo.Saturday) + "/sheet"}}
@@ -33,20 +33,11 @@ func TestShots(t *testing.T) {
 	}
 	shoot := func(name string, width, height int64, path string) {
 		b := open(t, br, base, width, height)
-		if name == "dark" {
-			b.media("prefers-color-scheme", "dark")
-		}
 		b.visit(path)
 		b.until("the fonts", "document.fonts.status === 'loaded'")
 		if os.Getenv("HOLLEN_SHOTS_WHOLE") != "" {
 			height = int64(eval[float64](b, "Math.max(document.documentElement.scrollHeight, 400)"))
 			b.do(chromedp.EmulateViewport(width, height))
-		}
-		if name == "dark" { // a worked-out way taken over, one pass more
-			b.pick("#f-roll-by", "own")
-			b.until("the own way", "document.querySelector('.tap-stops')")
-			eval[bool](b, "(document.querySelector('button[value=\"roll.own_passes:tap:2\"]').click(), true)")
-			b.until("one pass more", "document.querySelector('#sheet').textContent.includes('Your own way')")
 		}
 		png, err := chromedp.Run(b.ctx, chromedp.CaptureScreenshot())
 		if err != nil {
@@ -67,5 +58,4 @@ func TestShots(t *testing.T) {
 	}
 	shoot("mixed-tablet", 820, 1180, batch(demo.Counter)+"?at=cut")
 	shoot("phone", 390, 844, batch(demo.Saturday)+"?at=formula")
-	shoot("dark", 1280, 800, batch(demo.Saturday)+"?at=roll")
 }

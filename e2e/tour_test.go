@@ -63,19 +63,17 @@ func (u *tourist) save() {
 	u.until("saved", settledState+" === 'saved'")
 }
 
-// tasks are the twelve of docs/tour.md, each from the list of batches to the answer on the screen.
+// tasks are the twelve of docs/tour.md, each from the first page to the answer on the screen.
 var tasks = []struct {
 	what string
 	do   func(u *tourist)
 }{
 	{"Tagliatelle for four, worked out", func(u *tourist) {
-		u.tap(".head .btn-go")
 		u.fill("#f-amount-portions", "4")
-		u.tap(".asks-go .btn-go")
-		u.at("eggs for four", "document.querySelector('#spine li .key')?.textContent.includes('egg')")
+		u.until("eggs for four", "document.querySelector('#answer [name=name]').value.endsWith(' for 4') && "+
+			"document.querySelector('#answer li b').textContent.endsWith(' g')")
 	}},
 	{"My own recipe: 400 g flour, 4 eggs, a spoon of oil", func(u *tourist) {
-		u.tap(".head .btn-go")
 		u.button("As I make it")
 		u.at("its amounts", "document.querySelector('#f-g-flours-0-share')")
 		u.fill("#f-g-flours-0-share", "400")
@@ -96,12 +94,14 @@ var tasks = []struct {
 		u.until("more water", "document.querySelector('#said').textContent.includes('water')")
 	}},
 	{"Find the linguine without egg", func(u *tourist) {
+		u.list()
 		u.fill("#find", "lingu")
 		u.until("it alone", "document.querySelectorAll('#found [data-id]').length === 1")
 		u.tap("#found .open")
 		u.at("the batch", "document.querySelector('#title')?.textContent.includes('linguine')")
 	}},
 	{"Saturday’s batch again, for another day", func(u *tourist) {
+		u.list()
 		u.tap("a[aria-label='Duplicate " + demo.Saturday + "']")
 		u.at("for which day", "document.querySelector('#f-for')")
 		u.fields++
@@ -158,9 +158,17 @@ var tasks = []struct {
 	}},
 }
 
+// list goes to the list of batches.
+func (u *tourist) list() {
+	u.t.Helper()
+	u.tap(".nav-wide a[href='/batches']")
+	u.at("the list", "document.querySelector('#found')")
+}
+
 // open opens a batch from the list.
 func (u *tourist) open(name string) {
 	u.t.Helper()
+	u.list()
 	u.taps++
 	find := fmt.Sprintf("[...document.querySelectorAll('#found .open')].find((x) => "+
 		"x.querySelector('.name').firstChild.textContent === %q)", name)

@@ -190,9 +190,9 @@ func TestOnAnotherScreen(t *testing.T) {
 // What goes on at the bench stands over the list of batches; a screen knows what may be seen at each station.
 func TestWhatGoesOn(t *testing.T) {
 	s := newSite(t)
-	s.wants(s.ask("GET", "/", nil), 200, "At the bench", demo.Service, "rest in the fridge, 27 min left",
+	s.wants(s.ask("GET", "/batches", nil), 200, "At the bench", demo.Service, "rest in the fridge, 27 min left",
 		`href="/bench/2"`)
-	if body := s.ask("GET", "/?find=ravioli", nil).Body.String(); strings.Contains(body, "At the bench") {
+	if body := s.ask("GET", "/batches?find=ravioli", nil).Body.String(); strings.Contains(body, "At the bench") {
 		t.Error("it stands over what is looked for, too")
 	}
 	s.wants(s.ask("GET", "/bench/2", nil), 200, `"station":"roll"`, `"name":"Sticks to hand and board"`)

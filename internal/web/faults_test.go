@@ -76,7 +76,7 @@ func TestClashAtTheDoctor(t *testing.T) {
 // a page, posted later, would write that over what is kept.
 func TestNothingIsMadeUpWhileTheDatabaseIsAway(t *testing.T) {
 	s, db := overDatabase(t)
-	pages := []string{"/", "/cabinet/house", "/rooms", "/batches/new", "/cabinet/flours", batchAt(demo.Saturday),
+	pages := []string{"/", "/batches", "/cabinet/house", "/rooms", "/batches/new", "/cabinet/flours", batchAt(demo.Saturday),
 		batchAt(demo.Saturday) + "/sheet"}
 	for _, path := range pages {
 		s.wants(s.ask("GET", path, nil), 200)
@@ -123,7 +123,7 @@ func TestRowsThatCannotBeRead(t *testing.T) {
 	}
 	exec(t, db, `UPDATE batches SET request = '{"room": []}', `+"`row` = NULL WHERE id = ?", demo.Number(demo.Saturday))
 	exec(t, db, `UPDATE revisions SET request = '{"room": []}' WHERE batch_id = ?`, demo.Number(demo.Saturday))
-	list := s.ask("GET", "/", nil)
+	list := s.ask("GET", "/batches", nil)
 	s.wants(list, 200, demo.Supper)
 	if n := len(demo.Batches()); strings.Count(list.Body.String(), `href="/batches/`) < n-1 ||
 		strings.Contains(list.Body.String(), demo.Saturday) {
@@ -206,8 +206,8 @@ func TestNothingDisappears(t *testing.T) {
 			t.Fatal(err)
 		}
 	}
-	s.wants(s.ask("GET", "/", nil), 200, "(20, and more)", "All deleted batches", "Gone 22")
-	s.wants(s.ask("GET", "/?gone=all", nil), 200, "Gone 0<", "Gone 22")
+	s.wants(s.ask("GET", "/batches", nil), 200, "(20, and more)", "All deleted batches", "Gone 22")
+	s.wants(s.ask("GET", "/batches?gone=all", nil), 200, "Gone 0<", "Gone 22")
 }
 
 // The database’s own reasons are told: a full disk is not a database that is away.

@@ -32,7 +32,8 @@ func (s *Server) routes(e *gin.Engine) {
 	get("/account", s.sign.OpenOwn) // one's own
 	post("/account", s.sign.ChangeOwn)
 
-	get("/", s.batch.ListBatches)
+	get("/", s.batch.ShowToday) // a question, its answer, and what goes on
+	get("/batches", s.batch.ListBatches)
 	post("/units", s.ChooseUnits) // the other system, remembered in the browser
 
 	get("/recipe", s.recipetext.OpenRecipe)

@@ -59,6 +59,7 @@ func newServer(w *workshop.Workshop, access Access) *Server {
 	s := &Server{Site: site, batch: batch.New(site), bench: bench.New(site), day: day.New(site), log: log.New(site),
 		cabinet: cabinet.New(site, access.Backups), recipetext: recipetext.New(site), sign: sign.New(site,
 			access.Secure)}
+	s.batch.InHand = s.day.InHand
 	s.print = print.New(site, s.batch.OpenForm)
 	return s
 }

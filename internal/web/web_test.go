@@ -131,7 +131,7 @@ func flat(page string) string {
 
 func TestEveryStationOfEveryBatch(t *testing.T) {
 	s := newSite(t)
-	s.wants(s.ask("GET", "/", nil), 200, "Bottega Marram", "Tagliatelle for Saturday", "New batch")
+	s.wants(s.ask("GET", "/batches", nil), 200, "Bottega Marram", "Tagliatelle for Saturday", "New batch")
 	for id := 1; id <= len(demo.Scenario(rules.Default(), demo.Day).Batches); id++ {
 		for _, st := range request.Stages() {
 			w := s.ask("GET", fmt.Sprintf("/batches/%d?at=%s", id, st), nil)
@@ -331,7 +331,7 @@ func TestGuards(t *testing.T) {
 	v := s.typed(demo.Number(demo.Saturday))
 	v.Set("name", `<img src=x onerror=alert(1)>`)
 	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/save", v), 303)
-	for _, path := range []string{"/", batchAt(demo.Saturday)} {
+	for _, path := range []string{"/", "/batches", batchAt(demo.Saturday)} {
 		if strings.Contains(s.ask("GET", path, nil).Body.String(), "<img src=x") {
 			t.Errorf("%s writes a name as markup", path)
 		}

@@ -304,7 +304,7 @@ func (s *Room) ListBatches(c *page.Visit) error {
 		} else {
 			page.Set("key", next.Key)
 		}
-		v.Next = "/?" + page.Encode()
+		v.Next = "/batches?" + page.Encode()
 	}
 	named := func(rows []listRow, key string) *listRow {
 		for i := range rows {

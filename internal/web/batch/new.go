@@ -2,11 +2,14 @@ package batch
 
 import (
 	"fmt"
+	"math"
 	"net/http"
 	"net/url"
 	"slices"
 	"strings"
 
+	"hollen/internal/core/egg"
+	"hollen/internal/core/plan"
 	"hollen/internal/core/request"
 	"hollen/internal/core/roll"
 	"hollen/internal/store"
@@ -127,6 +130,13 @@ func (s *Room) newForm(c *page.Visit, values url.Values) (f form.Form, own bool,
 	if err != nil {
 		return f, own, page.Refuse(http.StatusInternalServerError, "The form cannot be shown.", err.Error())
 	}
+	if values.Get("whole") == "first" && len(f.Errors) == 0 && !own {
+		if whole, ok := wholeFirst(f.Request, f.Plan); ok {
+			if f, err = form.Bind(whole, url.Values{}, with, s.Now()); err != nil {
+				return f, own, page.Refuse(http.StatusInternalServerError, "The form cannot be shown.", err.Error())
+			}
+		}
+	}
 	if unasked != "" {
 		f.Typed[other] = unasked
 	}
@@ -135,6 +145,21 @@ func (s *Room) newForm(c *page.Visit, values url.Values) (f form.Form, own bool,
 		f.Errors[first] = request.FieldError{Path: first, Label: "Flour", Allowed: "say how much flour goes in"}
 	}
 	return f, own, nil
+}
+
+// wholeFirst returns the request with the flour of the nearest batch of whole eggs, where eggs would be weighed. With one
+// egg that may be half as much again: nobody cracks a part of one.
+func wholeFirst(r request.Request, p *plan.Plan) (request.Request, bool) {
+	const most, enough = 1.7, .95
+	s, flourG, ok := p.WholeBatch()
+	if ok && flourG < enough*p.Formula.FlourG && s.Whole > 0 && r.Eggs.Style != egg.WholeWater { // nobody goes short
+		flourG = math.Round(p.FlourFor(s.WholeG*float64(s.Whole+1)/float64(s.Whole), s.YolkG))
+	}
+	if by := flourG / p.Formula.FlourG; !ok || s.EggG == 0 || !p.Formula.Pick.Beaten || by > most || by < 1/most {
+		return r, false
+	}
+	r.Amount.By, r.Amount.FlourG = request.ByFlour, flourG
+	return r, true
 }
 
 // NewBatch shows the form; what was typed before the other way was chosen comes along.
@@ -208,6 +233,19 @@ func (s *Room) CreateBatch(c *page.Visit) error {
 	b, err := s.Store.CreateOnce(ctx, page.OnceOf(values), f.Plan)
 	if err != nil {
 		return err
+	}
+	if values.Get("then") == "bench" {
+		now := s.Now()
+		if id, twice := s.BegunJustNow(ctx, b.ID, f.Plan, now); twice {
+			c.Redirect(http.StatusSeeOther, fmt.Sprintf("/bench/%d", id))
+			return nil
+		}
+		m, err := s.Store.Begin(ctx, b, f.Plan, now)
+		if err != nil {
+			return err
+		}
+		c.Redirect(http.StatusSeeOther, fmt.Sprintf("/bench/%d", m.ID))
+		return nil
 	}
 	c.Redirect(http.StatusSeeOther, fmt.Sprintf("/batches/%d", b.ID))
 	return nil

@@ -251,7 +251,7 @@ func (s *Room) DeleteBatch(c *page.Visit) error {
 		return err
 	}
 	s.Audit(c, "deleted", "batch "+b.Request.Name)
-	c.Redirect(http.StatusSeeOther, fmt.Sprintf("/?deleted=%d", b.ID))
+	c.Redirect(http.StatusSeeOther, fmt.Sprintf("/batches?deleted=%d", b.ID))
 	return nil
 }
 
@@ -270,6 +270,6 @@ func (s *Room) RestoreBatch(c *page.Visit) error {
 		c.Redirect(http.StatusSeeOther, fmt.Sprintf("/batches/%d", b.ID))
 		return nil
 	}
-	c.Redirect(http.StatusSeeOther, fmt.Sprintf("/?restored=%d", b.ID))
+	c.Redirect(http.StatusSeeOther, fmt.Sprintf("/batches?restored=%d", b.ID))
 	return nil
 }

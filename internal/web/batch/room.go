@@ -3,6 +3,7 @@
 package batch
 
 import (
+	"context"
 	"embed"
 	"net/http"
 
@@ -15,7 +16,9 @@ var templates embed.FS
 // Room answers its addresses.
 type Room struct {
 	*page.Site
-	Edits   http.Handler // what answers a change that came over a socket
+	Edits http.Handler // what answers a change that came over a socket
+	// what a day's plan leaves before each of its orders is due, by order, minutes; under nought it is late
+	InHand  func(ctx context.Context, date string) map[uint64]int
 	rowsNow rowsByNow
 }
 

@@ -138,6 +138,30 @@ func (s *Room) ReadDay(ctx context.Context, date string, midnight time.Time) (*d
 	return d, nil
 }
 
+// InHand is what a day's plan leaves before each of its orders is due, by order, minutes; under nought it is late. None
+// for a day without a plan, or one that cannot be read.
+func (s *Room) InHand(ctx context.Context, date string) map[uint64]int {
+	midnight, err := time.ParseInLocation(time.DateOnly, date, time.Local)
+	if err != nil {
+		return nil
+	}
+	d, err := s.ReadDay(ctx, date, midnight)
+	if err != nil || d.Damaged {
+		s.Log.Warn("today", "day", date, "err", err)
+		return nil
+	}
+	if !d.Planned() {
+		return nil
+	}
+	said, out := d.narrator(), map[uint64]int{}
+	for _, w := range d.Wants {
+		if end, ok := said.End(w); ok {
+			out[w.ID] = w.Due - end
+		}
+	}
+	return out
+}
+
 // markDay reads a day and what has happened.
 func (s *Room) markDay(ctx context.Context, date string, midnight time.Time) (*dayNow, error) {
 	kept, err := s.days.read(ctx, s.Store, date)

@@ -140,8 +140,8 @@ func (s *Site) RenderPart(c *Visit, status int, page, part string, data any) {
 // navOf returns the word of the navigation a page stands under.
 func navOf(page string) string {
 	switch page {
-	case "recipe":
-		return "Recipe check"
+	case "today", "recipe":
+		return "Today"
 	case "sign", "goon", "first":
 		return ""
 	case "cabinet", "thing", "calibrate", "accounts", "account":

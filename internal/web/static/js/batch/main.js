@@ -1,5 +1,6 @@
 // The page of a batch, and the form of a new one.
 import { startBatch } from "./batch.js";
+import { startToday } from "./today.js";
 
 const form = document.getElementById("batch");
 if (form) startBatch(form);
@@ -12,3 +13,6 @@ for (const asks of document.querySelectorAll("form.asks")) {
     if (radio) radio.checked = true;
   });
 }
+
+const ask = document.getElementById("ask");
+if (ask) startToday(ask);

@@ -29,7 +29,7 @@ export function startFinder(finder) {
     asked?.abort();
     const mine = (asked = new AbortController());
     const query = new URLSearchParams([...new FormData(finder)].filter(([, v]) => v));
-    const address = "/" + (query.size ? "?" + query : "");
+    const address = "/batches" + (query.size ? "?" + query : "");
     try {
       const answer = await answered(fetch(address, { signal: mine.signal }));
       const page = new DOMParser().parseFromString(await answered(answer.text()), "text/html");

@@ -22,7 +22,7 @@ export function startKeys() {
     } else if (e.key === "b") {
       const bench = document.querySelector("[data-key=b]");
       if (bench) bench.click();
-      else location.href = "/";
+      else location.href = "/batches";
     } else if (e.key === "n") {
       location.href = "/batches/new";
     } else if (e.key === "c") {

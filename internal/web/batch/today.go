@@ -1,0 +1,311 @@
+package batch
+
+import (
+	"fmt"
+	"html/template"
+	"maps"
+	"math"
+	"net/http"
+	"net/url"
+	"slices"
+	"strings"
+	"time"
+
+	"hollen/internal/core/bench"
+	"hollen/internal/core/day"
+	"hollen/internal/core/measure"
+	"hollen/internal/core/plan"
+	"hollen/internal/core/request"
+	"hollen/internal/store"
+	"hollen/internal/web/page"
+	"hollen/internal/workshop"
+)
+
+// todayView is the first page: a question as a sentence, its answer, and what goes on in the kitchen.
+type todayView struct {
+	newBatchView
+	UnderWay []workshop.UnderWay
+	Orders   []todayOrder
+	Lately   []todayMade
+	Date     string // yyyy-mm-dd
+}
+
+// todayOrder is one order of today.
+type todayOrder struct {
+	At, Who, What, Note string
+	Hand                string // what is in hand before it is due, "" where no plan says it
+	Late                bool
+}
+
+// todayMade is one of the newest makings.
+type todayMade struct {
+	ID         uint64
+	Name, Said string
+}
+
+// todayPart is one part of the answer: what it is, its figure, and a word on it.
+type todayPart struct{ Of, Much, Said string }
+
+// askedToday are the fields of the sentence, in its order.
+var askedToday = []string{"amount.portions", "cut.shape", "flours.0.flour", "eggs.class", "roll.machine"}
+
+// askedCookie is where a browser keeps what it asked last, and most of it, bytes.
+const (
+	askedCookie  = "asked"
+	mostRemember = 600
+	latelyMost   = 4
+	ordersMost   = 6
+)
+
+// ShowToday shows the first page. What looks for batches is led to their list.
+func (s *Room) ShowToday(c *page.Visit) error {
+	asked := c.Request.URL.Query()
+	for _, of := range []string{"find", "shape", "sort", "week", "gone", "id", "before", "key", "deleted", "restored"} {
+		if asked.Has(of) {
+			c.Redirect(http.StatusSeeOther, "/batches?"+c.Request.URL.RawQuery)
+			return nil
+		}
+	}
+	start, said := url.Values{}, false
+	if kept, err := c.Cookie(askedCookie); err == nil && len(kept) <= mostRemember {
+		if was, err := url.ParseQuery(kept); err == nil {
+			for _, k := range askedToday {
+				if was.Has(k) {
+					start.Set(k, was.Get(k))
+				}
+			}
+		}
+	}
+	if len(start) > 0 { // what was kept and is there no more is asked anew
+		if f, _, err := s.newForm(c, sentence(start)); err != nil || len(f.Errors) > 0 {
+			start = url.Values{}
+		}
+	}
+	values := sentence(start)
+	for _, k := range append(slices.Clone(askedToday), "step") {
+		if asked.Has(k) {
+			values.Set(k, asked.Get(k))
+			said = true
+		}
+	}
+	f, _, err := s.newForm(c, values)
+	if err != nil {
+		return err
+	}
+	if said && len(f.Errors) == 0 { // remembered on this device
+		keep := url.Values{}
+		for _, k := range askedToday {
+			field, _ := request.FieldAt(k)
+			keep.Set(k, field.In(c.Units).Get(&f.Page))
+		}
+		if text := keep.Encode(); len(text) <= mostRemember {
+			c.SetCookie(askedCookie, text, 365*24*3600, "/", "", false, true)
+		}
+	}
+	v := newView(0, 0, "", f.Request, f)
+	if v.Cabinet, err = c.Cabinet(); err != nil {
+		return err
+	}
+	if asked.Get("part") == "answer" { // while one types
+		s.RenderPart(c, http.StatusOK, "today", "told", todayView{newBatchView: newBatchView{&formulaView{batchView: v}, false,
+			nil}})
+		return nil
+	}
+	out := todayView{newBatchView: newBatchView{&formulaView{batchView: v}, false, nil}, Date: s.Today()}
+	if err := s.goingOn(c, &out); err != nil {
+		return err
+	}
+	s.Render(c, http.StatusOK, "today", "Today", out)
+	return nil
+}
+
+// sentence is what was asked, with what the sentence says besides: so many portions, and whole eggs first.
+func sentence(asked url.Values) url.Values {
+	out := maps.Clone(asked)
+	if !out.Has("amount.portions") {
+		out.Set("amount.portions", "3")
+	}
+	out.Set("amount.by", string(request.ByPortions))
+	out.Set("whole", "first")
+	return out
+}
+
+// goingOn fills in what is at the bench, what is due today, and what was made lately.
+func (s *Room) goingOn(c *page.Visit, v *todayView) error {
+	ctx := c.Request.Context()
+	v.UnderWay = s.UnderWay(ctx)
+	orders, err := s.Store.Orders(ctx, v.Date)
+	if err != nil {
+		return err
+	}
+	var hand map[uint64]int
+	if len(orders) > 0 {
+		hand = s.InHand(ctx, v.Date)
+	}
+	for _, o := range orders {
+		if o.Gone || len(v.Orders) == ordersMost {
+			continue
+		}
+		row := todayOrder{At: day.Time(o.Due), Who: o.Who, Note: o.Note, What: fmt.Sprintf("%g portions of %s",
+			o.Portions, o.What)}
+		if o.Portions == 1 {
+			row.What = "1 portion of " + o.What
+		}
+		switch min, planned := hand[o.ID]; {
+		case planned && min < 0:
+			row.Hand, row.Late = day.Words(-min)+" late", true
+		case planned:
+			row.Hand = day.Words(min) + " in hand"
+		}
+		v.Orders = append(v.Orders, row)
+	}
+	made, err := s.Store.NewestMade(ctx, latelyMost)
+	if err != nil {
+		return err
+	}
+	for _, m := range made {
+		v.Lately = append(v.Lately, todayMade{m.ID, m.Name, madeWords(&m, s.Now())})
+	}
+	return nil
+}
+
+// madeWords say when something was made and how it felt.
+func madeWords(m *store.Made, now time.Time) string {
+	day := now.Format(time.DateOnly)
+	began := m.Began.Local()
+	words := "made on " + began.Format("Monday 2 January")
+	switch date := began.Format(time.DateOnly); {
+	case date == day:
+		words = "made today"
+	case date == now.AddDate(0, 0, -1).Format(time.DateOnly):
+		words = "made yesterday"
+	}
+	if m.Thrown {
+		return words + ", thrown away"
+	}
+	if m.Felt != nil {
+		if i := *m.Felt + 2; i >= 0 && i < len(bench.FeltWords) {
+			words += ", " + bench.FeltWords[i]
+		}
+	}
+	return words
+}
+
+// Blank is the control of one blank of the sentence.
+func (v todayView) Blank(path, label string) template.HTML {
+	c := v.Control(path)
+	c.Hint = ""
+	return c.Field(label)
+}
+
+// Wrong are the errors of the sentence.
+func (v todayView) Wrong() (out []string) {
+	for _, path := range askedToday {
+		if e, bad := v.Errors[path]; bad {
+			out = append(out, e.Label+": "+e.ForPage())
+		}
+	}
+	return out
+}
+
+// BatchName is what the batch would be called: the shape, and for how many.
+func (v todayView) BatchName() string {
+	return fmt.Sprintf("%s for %g", v.Plan.Cut.Shape.Name, v.Plan.Request.Amount.Portions)
+}
+
+// Strip is the dough from bowl to pot.
+func (v todayView) Strip() plan.Strip { return v.Plan.Summary().Strip }
+
+// Parts are the answer, in the order of work.
+func (v todayView) Parts() []todayPart {
+	p, in := v.Plan, v.In
+	f, r := &p.Formula, &p.Room
+	held, eggs, water := "", in.Grams(f.Pick.EggG)+" beaten", "none"
+	if g := math.Round(f.HeldBackG); g > 0 {
+		held = in.Whole(g) + " of it held back"
+	}
+	if f.Pick.EggG == 0 {
+		eggs = ""
+	}
+	if g := math.Round(r.PourG); g > 0 {
+		water = in.Whole(g)
+	}
+	stand := ""
+	if g := math.Round(r.KeepG); g > 0 {
+		stand = in.Whole(g) + " by the board"
+	}
+	rest := "wrapped"
+	if p.Request.Rest.At == request.InFridge {
+		rest = "in the fridge"
+	}
+	count := strings.TrimSuffix(strings.TrimSuffix(p.EggWords(), " eggs"), " egg")
+	if f.Pick.Beaten {
+		count, eggs = in.Grams(f.Pick.EggG), "beaten and weighed"
+	}
+	return []todayPart{
+		{"flour", in.Grams(r.FlourG), held},
+		{"eggs", count, eggs},
+		{strings.ToLower(p.TopWord()), water, stand},
+		{"knead", measure.Minutes(p.Knead.Min), "until it springs back"},
+		{"rest", measure.Minutes(p.Rest.Min), rest},
+		v.rolled(),
+		v.cutPart(),
+		{"cook", "from " + measure.MinSec(p.Cook.FromS), fmt.Sprintf("%s, %s of salt", in.L(p.Cook.InPotL, 1),
+			in.Grams(p.Cook.InPotG))},
+	}
+}
+
+// rolled is the part of the roller, or of the pin, or of ropes.
+func (v todayView) rolled() todayPart {
+	p := v.Plan
+	switch {
+	case p.Roped():
+		return todayPart{"ropes", v.In.MM(p.Roll.WidthMM, measure.Shortest), measure.Plural(p.Roll.Pieces, "piece", "pieces")}
+	case p.Pinned():
+		return todayPart{"roll", v.In.MM(p.Roll.SheetMM, 2), "under the pin"}
+	}
+	said := fmt.Sprintf("to %s, %s", v.In.MM(p.Roll.SheetMM, 2), measure.Plural(p.Roll.Pieces, "piece", "pieces"))
+	return todayPart{"roll", plan.StopWords(p.Roll.Passes), said}
+}
+
+// cutPart is the part of the cut.
+func (v todayView) cutPart() todayPart {
+	c := &v.Plan.Cut
+	traits := c.Shape.Traits()
+	switch {
+	case traits.Lengths:
+		return todayPart{"cut", v.In.MM(c.WidthMM, measure.Shortest), fmt.Sprintf("%s, %s",
+			measure.Plural(c.Count, "ribbon", "ribbons"), measure.Plural(c.AllNests(), "nest", "nests"))}
+	case traits.Sheets:
+		return todayPart{"cut", measure.Plural(c.Count, "sheet", "sheets"), "cut later"}
+	case c.Filling != nil:
+		return todayPart{"fill", measure.Thousands(float64(c.Count)), v.In.Grams(v.Plan.Cut.FillTotalG) + " of filling"}
+	}
+	return todayPart{"cut", measure.Thousands(float64(c.Count)), "pieces"}
+}
+
+// Takes says how long it takes, of hands and in all.
+func (v todayView) Takes() string {
+	hands := 0.
+	for _, s := range v.Plan.Steps {
+		if !s.Unattended {
+			hands += s.Min
+		}
+	}
+	words := ""
+	if f := &v.Plan.Formula; math.Abs(f.Portions-v.Plan.Request.Amount.Portions) >= .05 {
+		words = fmt.Sprintf("Enough for %.1f portions, so that the eggs go in whole. ", f.Portions)
+	}
+	return words + fmt.Sprintf("About %s of hands, %s in all. Nothing is saved until you open it.",
+		measure.Minutes(hands), measure.Minutes(v.Plan.SpanMin()))
+}
+
+// Warned are the warnings of the answer, in short.
+func (v todayView) Warned() (out []string) {
+	for _, n := range v.Plan.Notes {
+		if n.Level == plan.Warning {
+			out = append(out, n.Head)
+		}
+	}
+	return out
+}

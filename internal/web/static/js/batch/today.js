@@ -1,0 +1,50 @@
+// The question of the first page: the answer follows as one types, and nothing is saved.
+const WAIT_MS = 120;
+const BLANKS = ["amount.portions", "cut.shape", "flours.0.flour", "eggs.class", "roll.machine"];
+
+export function startToday(form) {
+  tick();
+  const answer = document.getElementById("answer");
+  form.querySelector("#ask-go").hidden = true;
+  let timer = 0, asked = 0;
+  async function work() {
+    const typed = new FormData(form), query = new URLSearchParams();
+    for (const name of BLANKS) query.set(name, typed.get(name) ?? "");
+    const mine = ++asked;
+    try {
+      const got = await fetch("/?part=answer&" + query);
+      if (!got.ok) return;
+      const then = new DOMParser().parseFromString(await got.text(), "text/html").body;
+      if (mine === asked) answer.replaceChildren(...then.childNodes);
+    } catch {
+      // Without the server the last answer stands; the keys say so when they are pressed.
+    }
+  }
+  const soon = () => {
+    clearTimeout(timer);
+    timer = setTimeout(work, WAIT_MS);
+  };
+  form.addEventListener("input", soon);
+  form.addEventListener("click", (e) => {
+    const key = e.target.closest("[data-step]");
+    if (!key) return;
+    e.preventDefault();
+    const field = form.elements["amount.portions"], was = Number(field.value) || 0;
+    field.value = String(Math.min(400, Math.max(1, Math.round(was) + Number(key.dataset.step))));
+    soon();
+  });
+}
+
+// What goes on at the bench: its clocks run on.
+function tick() {
+  const began = performance.now();
+  const clocks = [...document.querySelectorAll(".clock[data-left]")].filter((c) => !("stood" in c.dataset));
+  if (!clocks.length) return;
+  setInterval(() => {
+    for (const c of clocks) {
+      const left = Number(c.dataset.left) - (performance.now() - began) / 1000;
+      const s = left < 0 ? Math.floor(-left) : Math.ceil(left);
+      c.textContent = `${left < 0 ? "+" : ""}${Math.floor(s / 60)}:${String(s % 60).padStart(2, "0")}`;
+    }
+  }, 1000);
+}
