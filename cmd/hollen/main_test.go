@@ -135,7 +135,7 @@ func get(t *testing.T, url string) string {
 func TestDemoKeepsAndForgets(t *testing.T) {
 	dir, all := filepath.Join(t.TempDir(), "demo"), len(demo.Scenario(rules.Default(), demo.Day).Batches)
 	demoRun(t, dir, func(url string) {
-		if page := get(t, url); !strings.Contains(page, "Bottega Marram") || !strings.Contains(page,
+		if page := get(t, url+"batches"); !strings.Contains(page, "Bottega Marram") || !strings.Contains(page,
 			"Tagliatelle for Saturday") {
 			t.Error("the first page does not show the demo")
 		}
@@ -147,13 +147,13 @@ func TestDemoKeepsAndForgets(t *testing.T) {
 		}
 	})
 	again := demoRun(t, dir, func(url string) {
-		if strings.Count(get(t, url), `aria-label="Delete `) != all-1 {
+		if strings.Count(get(t, url+"batches"), `aria-label="Delete `) != all-1 {
 			t.Error("the second start does not keep what was done")
 		}
 	})
 	t.Logf("second start: %v", again)
 	demoRun(t, dir, func(url string) {
-		if strings.Count(get(t, url), `aria-label="Delete `) != all {
+		if strings.Count(get(t, url+"batches"), `aria-label="Delete `) != all {
 			t.Error("--fresh does not start over")
 		}
 	}, "--fresh")

@@ -246,13 +246,23 @@ func (v todayView) Parts() []todayPart {
 		{"flour", in.Grams(r.FlourG), held},
 		{"eggs", count, eggs},
 		{strings.ToLower(p.TopWord()), water, stand},
-		{"knead", measure.Minutes(p.Knead.Min), "until it springs back"},
+		{"knead", measure.Minutes(p.Knead.Min), v.kneaded()},
 		{"rest", measure.Minutes(p.Rest.Min), rest},
 		v.rolled(),
 		v.cutPart(),
 		{"cook", "from " + measure.MinSec(p.Cook.FromS), fmt.Sprintf("%s, %s of salt", in.L(p.Cook.InPotL, 1),
 			in.Grams(p.Cook.InPotG))},
 	}
+}
+
+// kneaded is how the dough tells that it is kneaded.
+func (v todayView) kneaded() (words string) {
+	for _, s := range v.Plan.Steps {
+		if strings.HasPrefix(s.Key, "knead.") && s.Test != "" {
+			words = strings.TrimSuffix(s.Brief, ".")
+		}
+	}
+	return words
 }
 
 // rolled is the part of the roller, or of the pin, or of ropes.
@@ -293,7 +303,8 @@ func (v todayView) Takes() string {
 		}
 	}
 	words := ""
-	if f := &v.Plan.Formula; math.Abs(f.Portions-v.Plan.Request.Amount.Portions) >= .05 {
+	f, asked := &v.Plan.Formula, v.Plan.Request.Amount.Portions
+	if math.Abs(f.Portions-asked) > .05*asked {
 		words = fmt.Sprintf("Enough for %.1f portions, so that the eggs go in whole. ", f.Portions)
 	}
 	return words + fmt.Sprintf("About %s of hands, %s in all. Nothing is saved until you open it.",
