@@ -106,7 +106,7 @@ func TestGoBackToWhatWasTyped(t *testing.T) {
 		b.click(x.key)
 		b.until("word that it is not kept", "document.querySelector('h1').textContent.includes('does not answer')")
 		away.Store(false)
-		eval[bool](b, "(history.back(), true)")
+		eval[bool](b, "(setTimeout(() => history.back()), true)")
 		b.until("what was typed", fmt.Sprintf("document.querySelector(%q)?.value === %q", x.field, x.typed))
 	}
 	b.enter(".new-room input[name=temp]", "14")

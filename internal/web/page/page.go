@@ -144,14 +144,10 @@ func navOf(page string) string {
 		return "Today"
 	case "sign", "goon", "first":
 		return ""
-	case "cabinet", "thing", "calibrate", "accounts", "account":
+	case "cabinet", "rooms", "thing", "calibrate", "accounts", "account":
 		return "Cabinet"
 	case "day", "days", "orders", "week", "wall", "phone", "besideday", "ways", "setout":
 		return "Days"
-	case "rooms":
-		return "Rooms"
-	case "compare":
-		return "Compare"
 	case "log", "learned", "logform", "ledger", "besidemade":
 		return "Log"
 	}
