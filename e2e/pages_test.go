@@ -39,8 +39,8 @@ func pages() []page {
 	stations = append(stations, batch(demo.Saturday)+"?at=doctor", batch(demo.Saturday)+"?at=doctor&doctor.sign=sticks")
 	of := func(paths ...string) []string { return paths }
 	return []page{
-		{"/", of("/")}, {"/batches", of("/batches")}, {"/recipe", of("/recipe")}, {"/compare", of("/compare", "/compare?a=7&b=6")}, {"/import",
-			of("/import")}, {"/rooms", of("/rooms")},
+		{"/", of("/")}, {"/batches", of("/batches")}, {"/recipe", of("/recipe")},
+		{"/compare", of("/compare", "/compare?a=7&b=6")}, {"/import", of("/import")}, {"/rooms", of("/rooms")},
 		{"/accounts", of("/accounts")},
 		{"/cabinet", nil}, // leads to the first shelf
 		{"/cabinet/:shelf", of("/cabinet/flours", "/cabinet/lots", "/cabinet/eggs", "/cabinet/additions",

@@ -20,7 +20,8 @@ func TestShots(t *testing.T) {
 	}
 	base, _ := serving(t, demo.WithLog(rules.Default(), demo.Day))
 	br := browser(t)
-	views := []struct{ name, path string }{{"today", "/"}, {"batches", "/batches"}, {"cabinet", "/cabinet/flours"}, {"bench", "/bench/2"},
+	views := []struct{ name, path string }{{"today", "/"}, {"batches", "/batches"},
+		{"cabinet", "/cabinet/flours"}, {"bench", "/bench/2"},
 		{"day", "/days/" + today()}, {"recipe", "/recipe"}, {"log", "/log"}, {"doctor", batch(demo.Saturday) +
 			"?at=doctor"},
 		{"sheet", batch(demo.Saturday) + "/sheet"}}

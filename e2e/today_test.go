@@ -24,7 +24,8 @@ func TestFromNothingToTheFlour(t *testing.T) {
 	for _, width := range []int64{1280, 390} {
 		b := open(t, browser(t), base, width, 844)
 		b.visit("/")
-		if empty := eval[float64](b, "document.querySelectorAll('.today .below section').length"); empty != 0 && width == 1280 {
+		empty := eval[float64](b, "document.querySelectorAll('.today .below section').length")
+		if empty != 0 && width == 1280 {
 			t.Errorf("an empty kitchen shows %.0f lists", empty)
 		}
 		flour := eval[string](b, replied("flour"))

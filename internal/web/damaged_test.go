@@ -115,8 +115,8 @@ func TestOneDamagedRow(t *testing.T) {
 		{"making_events", "doc", "making_id = 1 AND seq = 3", none, "/bench/1/made",
 			"What was kept here cannot be read, and is left out."},
 		{"makings", "request", "id = 1", bench, "/bench/1", "This making cannot be read."},
-		{"makings", "rules", "id = 2", func(path string) bool { return strings.HasPrefix(path, "/bench/2") }, "/batches",
-			"it cannot be read"},
+		{"makings", "rules", "id = 2", func(path string) bool { return strings.HasPrefix(path, "/bench/2") },
+			"/batches", "it cannot be read"},
 		{"makings", "steps", "id = 1", none, "", ""},
 		{"making_summaries", "doc", "making_id = 1", none, "/log", "/bench/1/made"}, // made again from its events
 		{"workshops", "house", "id = 1", none, "/cabinet/house", "What was kept here cannot be read."},

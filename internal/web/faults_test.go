@@ -76,7 +76,8 @@ func TestClashAtTheDoctor(t *testing.T) {
 // a page, posted later, would write that over what is kept.
 func TestNothingIsMadeUpWhileTheDatabaseIsAway(t *testing.T) {
 	s, db := overDatabase(t)
-	pages := []string{"/", "/batches", "/cabinet/house", "/rooms", "/batches/new", "/cabinet/flours", batchAt(demo.Saturday),
+	pages := []string{"/", "/batches", "/cabinet/house", "/rooms", "/batches/new", "/cabinet/flours",
+		batchAt(demo.Saturday),
 		batchAt(demo.Saturday) + "/sheet"}
 	for _, path := range pages {
 		s.wants(s.ask("GET", path, nil), 200)

@@ -136,7 +136,8 @@ func htmlFaults(page string) (out []string) {
 // Every page is sound HTML.
 func TestPagesAreSoundHTML(t *testing.T) {
 	s := newSite(t)
-	paths := []string{"/", "/batches", "/recipe", "/compare?a=7&b=6", "/import", "/rooms", "/cabinet/flours", "/cabinet/lots",
+	paths := []string{"/", "/batches", "/recipe", "/compare?a=7&b=6", "/import", "/rooms", "/cabinet/flours",
+		"/cabinet/lots",
 		"/cabinet/eggs", "/cabinet/additions",
 		"/cabinet/powders", "/cabinet/machines", "/cabinet/shapes", "/cabinet/ways", "/cabinet/flours/new",
 		"/cabinet/machines/8", "/cabinet/shapes/9",

@@ -80,8 +80,8 @@ func TestTodayToTheBench(t *testing.T) {
 	s.wants(s.ask("GET", "/", nil), 200, "Straight away", "At the bench")
 }
 
-// What cannot be read is said beside the sentence, nothing typed is lost, and the last answer's figures are not shown as
-// if they were asked for.
+// What cannot be read is said beside the sentence, nothing typed is lost, and the last answer's figures are not shown
+// as if they were asked for.
 func TestTodayRefuses(t *testing.T) {
 	s := newSite(t)
 	for _, bad := range []string{"0", "-3", "many", "1e9", "", "<b>3</b>", "3000"} {

@@ -23,7 +23,8 @@ func TestCupsAreClosedByTheScale(t *testing.T) {
 		t.Fatalf("the band is %+v about %v", b, p.Formula.Dough.Hw)
 	}
 	x, _ := find(t, Run(p, began, nil), "weigh.flour.1")
-	if !strings.Contains(x.Say, "2 cups (250–340 g, 295 g counted)") && !strings.Contains(x.Say, "2 cups (250–340 g, 295 counted)") {
+	if !strings.Contains(x.Say, "2 cups (250–340 g, 295 g counted)") &&
+		!strings.Contains(x.Say, "2 cups (250–340 g, 295 counted)") {
 		t.Errorf("at the scale it says %q", x.Say)
 	}
 	events, now := upTo(Steps(p), "weigh.flour.1")
@@ -56,7 +57,8 @@ func TestOpenLiquidAtTheBench(t *testing.T) {
 		t.Errorf("%v g is poured out", x.WantG)
 	}
 	oil := Event{ID: "o", At: at(10), Says: Added{What: "oil", G: 10}}
-	if m := Run(p, began, []Event{oil}); math.Abs(m.Ahead.Formula.TopG-p.Formula.TopG) > .2 || m.Ahead.Formula.OilG < 9 {
+	if m := Run(p, began, []Event{oil}); math.Abs(m.Ahead.Formula.TopG-p.Formula.TopG) > .2 ||
+		m.Ahead.Formula.OilG < 9 {
 		t.Errorf("oil added, and %v g of water, %v of oil", m.Ahead.Formula.TopG, m.Ahead.Formula.OilG)
 	}
 	left := Event{ID: "l", At: at(11), Says: Left{What: "water", G: 80}}

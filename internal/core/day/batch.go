@@ -302,8 +302,8 @@ func (o *of) roll(j *Job) {
 	o.warm(rolls[0], last, airLo)
 }
 
-// packLater adds the packing of n pieces of dough after what is cut has dried. What is cut first dries on until the last of
-// it is right.
+// packLater adds the packing of n pieces of dough after what is cut has dried. What is cut first dries on until the
+// last of it is right.
 func (o *of) packLater(packs []int, airLo, airHi, n int) int {
 	end := o.task(schedule.Cut, "Pack", o.ru.PackMin*float64(n), []string{plan.KeepStep})
 	for i, c := range packs {

@@ -268,8 +268,7 @@ func (p *Plan) bookTime(x *CutPart, in into) (from, to, mid float64) {
 }
 
 // potRange is when a part is tasted, from and to, that is tender in the middle after so many seconds: wider where
-// nobody
-// measured the gaps, and what is raw inside never sooner than its thickest sheet asks.
+// nobody measured the gaps, and what is raw inside never sooner than its thickest sheet asks.
 func (p *Plan) potRange(x *CutPart, mid float64) (from, to float64) {
 	ru, raw := p.cookRules(x), p.rawIn(x)
 	thin, thick := p.overGap(x)

@@ -100,18 +100,24 @@ func (p *Plan) takesFlour() float64 {
 		s, _ := p.bowl()
 		return s.Hw < s.TargetHw
 	}
-	lo, hi := math.Ceil(open/2), open
-	if !dry(hi) {
-		return hi
+	if !dry(open) {
+		return open
 	}
+	not, _ := turnsAt(math.Ceil(open/2), open, dry)
+	return max(not, 50)
+}
+
+// turnsAt narrows down, to a whole g, where something begins to be so: it is not at the first figure it returns, and is
+// at the second. At lo it is taken not to be, at hi to be.
+func turnsAt(lo, hi float64, is func(g float64) bool) (not, so float64) {
 	for hi-lo > 1 {
-		if mid := math.Round((lo + hi) / 2); dry(mid) {
+		if mid := math.Round((lo + hi) / 2); is(mid) {
 			hi = mid
 		} else {
 			lo = mid
 		}
 	}
-	return max(lo, 50)
+	return lo, hi
 }
 
 // openWords say what of the flour weighed out is likely to go in.
@@ -176,18 +182,11 @@ func (p *Plan) bowl() (s egg.Solution, plannedG float64) {
 // g: all of it where it stays dry with all.
 func (p *Plan) takesLiquid(open float64, with func(g float64) egg.Solution) float64 {
 	soft := func(g float64) bool { s := with(g); return s.Hw >= s.TargetHw }
-	lo, hi := 0., math.Ceil(open)
 	if !soft(open) {
 		return open
 	}
-	for hi-lo > 1 {
-		if mid := math.Round((lo + hi) / 2); soft(mid) {
-			hi = mid
-		} else {
-			lo = mid
-		}
-	}
-	return min(hi, open)
+	_, enough := turnsAt(0, math.Ceil(open), soft)
+	return min(enough, open)
 }
 
 // openLiquidWords say what of the liquid poured out is likely to go in.

@@ -579,8 +579,7 @@ func (c *check) drying(m *model, p *plan.Plan, rho, water float64) {
 }
 
 // lost follows the mass of the first shape through the three moments at which it may dry, share gone: at a constant
-// rate
-// to 6 %, falling to nought at equilibrium beyond.
+// rate to 6 %, falling to nought at equilibrium beyond.
 func (c *check) lost(m *model, p *plan.Plan, rho, end float64) (gone float64) {
 	r := &m.r
 	thick := p.Cut.ThickMM()

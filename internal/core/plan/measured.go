@@ -23,27 +23,21 @@ type Band struct {
 // what is true at both of its ends.
 func (p *Plan) measured() {
 	soft, stiff := map[string]float64{}, map[string]float64{}
-	most := 0.
-	b := Band{}
+	var wide []request.Said
 	for _, s := range p.Request.Measured() {
-		low, high := s.LowG, s.High
-		if high-low < measuredMinG {
+		if s.High-s.LowG < measuredMinG {
 			continue
 		}
-		weight := 1. // points of hydration a gram of it moves, but for the flour they are of
+		wide = append(wide, s)
+		soft[s.Path], stiff[s.Path] = s.High, s.LowG
 		if s.Path == "amount.flour_g" || strings.HasPrefix(s.Path, "flours.") {
-			soft[s.Path], stiff[s.Path] = low, high
-			weight = 1 + p.Formula.Dough.Hw/100
-		} else {
-			soft[s.Path], stiff[s.Path] = high, low
-		}
-		if by := weight * (high - low); by > most {
-			most, b.By = by, p.measuredName(s.Path)
+			soft[s.Path], stiff[s.Path] = s.LowG, s.High
 		}
 	}
-	if len(soft) == 0 {
+	if len(wide) == 0 {
 		return
 	}
+	b := Band{By: p.measuredName(p.decides(wide).Path)}
 	wet, err := MakeIn(p.in, p.made, p.Request.WithMasses(soft))
 	if err != nil {
 		return // beyond what a batch may be: it is judged as it is counted
@@ -64,6 +58,25 @@ func (p *Plan) measured() {
 			"From %.1f, %s, to %.1f, %s. What decides it is %s: weigh it once and it is known.", b.LowHw, b.LowFeel,
 			b.HighHw, b.HighFeel, b.By)
 	}
+}
+
+// decides is the amount whose spread moves the dough most, each taken by itself.
+func (p *Plan) decides(all []request.Said) (of request.Said) {
+	if len(all) == 1 {
+		return all[0]
+	}
+	most := -1.
+	for _, s := range all {
+		low, errLow := MakeIn(p.in, p.made, p.Request.WithMasses(map[string]float64{s.Path: s.LowG}))
+		high, errHigh := MakeIn(p.in, p.made, p.Request.WithMasses(map[string]float64{s.Path: s.High}))
+		if errLow != nil || errHigh != nil {
+			continue
+		}
+		if by := math.Abs(high.Formula.Dough.Hw - low.Formula.Dough.Hw); by > most {
+			most, of = by, s
+		}
+	}
+	return of
 }
 
 // measuredMinG is from what spread on an amount is judged over it, g. Source: house.

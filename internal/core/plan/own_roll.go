@@ -99,8 +99,7 @@ func (p *Plan) PassAt(label string) (roll.Pass, bool) {
 }
 
 // DryAs is when a drying is right where the sheet is so many times as thick as planned, min from and to; the maker's
-// own
-// minutes stay as they are. -1 where it will not dry.
+// own minutes stay as they are. -1 where it will not dry.
 func (p *Plan) DryAs(d *Drying, times float64) (from, to float64) {
 	if d.Own {
 		return d.Min, d.ToMin

@@ -748,6 +748,16 @@ func (p *Plan) Card() []Step {
 // BeginMin is when the first step begins, min: 0, or before flour meets water where a filling is made first.
 func (p *Plan) BeginMin() float64 { return p.Steps[0].FromMin }
 
+// HandsMin is how long hands are at it, min: every step but those that go on by themselves.
+func (p *Plan) HandsMin() (minutes float64) {
+	for _, s := range p.Steps {
+		if !s.Unattended {
+			minutes += s.Min
+		}
+	}
+	return minutes
+}
+
 // SpanMin is how long everything takes from the first step to the last, min.
 func (p *Plan) SpanMin() float64 {
 	last := p.Steps[len(p.Steps)-1]

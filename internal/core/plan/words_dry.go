@@ -61,7 +61,8 @@ func (p *Plan) dryingWords(d *Drying) (s Step) {
 		s.Sign, s.Test = "Firm and dry to the touch.", "Nothing presses out of shape, nothing sticks."
 	}
 	if d.Own && d.Brittle.Will && d.Min > d.Brittle.FromMin && d.When != SheetDries { // long past firm
-		s.Sign, s.Test = "Hard and light; nothing in it bends any more.", "Break the thickest: it snaps, and is dry inside."
+		s.Sign = "Hard and light; nothing in it bends any more."
+		s.Test = "Break the thickest: it snaps, and is dry inside."
 	}
 	window := fmt.Sprintf("In this air %s from %s to %s.", right, measure.Minutes(d.Right.FromMin),
 		measure.Minutes(d.Right.ToMin))
@@ -69,7 +70,7 @@ func (p *Plan) dryingWords(d *Drying) (s Step) {
 	case !d.Right.Will:
 		window = "This air takes too little for more than that."
 	case d.Right.FromMin <= 0:
-		window = strings.ToUpper(right[:1]) + right[1:] + " already."
+		window = measure.Capital(right) + " already."
 	}
 	if !d.Own {
 		s.Text = measure.Capital(on) + ". " + window
@@ -236,7 +237,8 @@ func (p *Plan) adviseDry() {
 		p.note(request.AtDry, "dry.warm", Caution, "dried_long", "Hours in the open, with egg in it.",
 			"It dries for %s as you say, and is out of the fridge for %s over all stages; past %s a dough with egg is "+
 				"usually thrown away: what some germs leave in it no cooking undoes. Some hang it overnight "+
-				"all the same: thin, in moving air, never a piece that smells. Your food authority’s rules come first.",
+				"all the same: thin, in moving air, never a piece that smells. Your food authority’s rules come "+
+				"first.",
 			measure.Minutes(drying), measure.Minutes(d.OutMin), measure.Minutes(d.DiscardAt))
 	case d.OutMin > d.DiscardAt:
 		p.note(request.AtDry, "dry.warm", Warning, "discard", "Too long out of the fridge.",
@@ -316,8 +318,8 @@ func (p *Plan) adviseMoments() {
 			"It is formed from ropes: what dries are the pieces, after.")
 	case r.Sheet.By == request.DryWorked && len(p.cutDry()) == 0:
 		p.note(request.AtDry, "dry.window", Remark, "dry_not_worked", "No sheet wants drying here.",
-			"Filled shapes close while the sheet is soft, and pieces are cut as it comes. Say minutes of your own, and "+
-				"it dries all the same.")
+			"Filled shapes close while the sheet is soft, and pieces are cut as it comes. Say minutes of your own, "+
+				"and it dries all the same.")
 	}
 	if len(p.neverDry) > 0 {
 		air := map[bool]string{true: "dry the air", false: "let a fan blow over it"}[p.Request.Room.Air == dry.Fan]
@@ -343,13 +345,12 @@ func (p *Plan) adviseMoments() {
 		}
 	}
 	if why := p.sticks(); why != "" && !asked && len(p.neverDry) == 0 {
-		remedy := fmt.Sprintf("let the sheet dry first, here %.0f to %.0f min (the sheet, before the cut, under Dry)",
-			d.Leather.FromMin, d.Leather.ToMin)
+		remedy := fmt.Sprintf("Dust it, or let the sheet dry first, here %.0f to %.0f min (the sheet, before the cut, "+
+			"under Dry).", d.Leather.FromMin, d.Leather.ToMin)
 		if !d.Leather.Will {
-			remedy = "and this air takes nothing: dust well between the layers, and cut at once"
+			remedy = "This air takes too little to dry it first: dust well between the layers, and cut at once."
 		}
-		p.note(request.AtCut, "cut.across", Remark, "may_stick", "It may stick as it is cut.",
-			"%s. Dust it, or %s.", why, remedy)
+		p.note(request.AtCut, "cut.across", Remark, "may_stick", "It may stick as it is cut.", "%s. %s", why, remedy)
 		if n := &p.Notes[len(p.Notes)-1]; d.Leather.Will {
 			n.Offer, n.Set = "Dry it first", "dry.sheet.by="+string(request.DryWorked)
 		}
@@ -369,7 +370,11 @@ func (p *Plan) sticks() string {
 	}
 	for _, x := range f.Additions {
 		if x.Kind == addition.Puree && x.MassG > 0 {
-			return x.Name + " gives off water as it is rolled"
+			name := x.Name
+			if strings.Contains(name, ",") { // "Spinach, cooked and squeezed," gives off water
+				name += ","
+			}
+			return name + " gives off water as it is rolled"
 		}
 	}
 	return ""

@@ -340,8 +340,7 @@ func FirstWords(x roll.Pass) string {
 }
 
 // FirstShort is what is done to the sheet before a pass of an own way, in a word or two; "" nothing, or halving, which
-// is
-// said by itself.
+// is said by itself.
 func FirstShort(x roll.Pass) string {
 	if x.First == roll.Wait && x.RestMin > 0 {
 		return "rest " + measure.Exactly(x.RestMin)

@@ -92,7 +92,8 @@ func TestMeasures(t *testing.T) {
 	if got := r.Measured(); len(got) != 0 {
 		t.Errorf("weighed, and still measured out: %+v", got)
 	}
-	for _, bad := range []Measures{"x", "flours.0.share = 2 cups | 1 | 2", "oil_share = a | 3 | 2 | 1", "oil_share = | 1 | 2 | 3"} {
+	for _, bad := range []Measures{"x", "flours.0.share = 2 cups | 1 | 2", "oil_share = a | 3 | 2 | 1",
+		"oil_share = | 1 | 2 | 3"} {
 		r.Measures = bad
 		if r.Check(rules.Default()) == nil {
 			t.Errorf("%q is allowed", bad)

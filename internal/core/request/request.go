@@ -616,8 +616,7 @@ type Cook struct {
 	After After  `json:"after"`
 	In    CookIn `json:"in"`
 	// The maker's own: minutes of the first shape in the pot as it goes in, a time or a range, water in each pot, L,
-	// and
-	// salt, share of it; nil: as worked out.
+	// and salt, share of it; nil: as worked out.
 	Min    *float64 `json:"min"`
 	ToMin  *float64 `json:"to_min"`
 	WaterL *float64 `json:"water_l"`

@@ -9,10 +9,9 @@ import (
 	"hollen/internal/core/measure"
 )
 
-// Measures are amounts as they were measured out, in cups, spoons, pinches: each by the path of its field, with what it
-// may weigh. It is one line, so that it can be carried and compared as any field: "flours.0.share = 2 cups | 250 | 280
-// |
-// 300; …".
+// Measures are amounts as they were measured out, in cups, spoons, pinches: each by the path of its field, with what
+// it may weigh. It is one line, so that it can be carried and compared as any field: "flours.0.share = 2 cups | 250 |
+// 280 | 300; …".
 type Measures string
 
 // Said is one amount as it was measured out. Masses in g.

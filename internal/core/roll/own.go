@@ -72,8 +72,7 @@ func (l *Lay) Word(x Pass) string {
 }
 
 // SurelyTears says whether a pass tears over all that its gap may be: one that nobody measured may be wider. The gaps
-// of
-// one dial are off alike, so of two of them it is half of what either may be off.
+// of one dial are off alike, so of two of them it is half of what either may be off.
 func (l *Lay) SurelyTears(x Pass) bool {
 	return l.Verdict(1-(1-x.Reduction)*(1+l.GapOff/2), x.Easy) == Tearing
 }

@@ -6,8 +6,8 @@ import (
 	"testing"
 )
 
-// What is seen through a sheet calibrates the whole dial, as far as its weight goes: nothing where it says what the gaps
-// say, half the way for a guessed dial, next to nothing beside a measured sheet.
+// What is seen through a sheet calibrates the whole dial, as far as its weight goes: nothing where it says what the
+// gaps say, half the way for a guessed dial, next to nothing beside a measured sheet.
 func TestSeenThroughASheet(t *testing.T) {
 	const spring = .08
 	guess := Machine{Key: "own-1", Name: "A", Tool: "roller", WidthMM: 140, SpeedMMPerS: 100, FeedMM: 15,
@@ -26,7 +26,8 @@ func TestSeenThroughASheet(t *testing.T) {
 		if math.Abs(f.K[0]-want) > 1e-3 || f.K[0] != f.K[at] || f.Measured[at] || f.Error >= GuessedWithin {
 			t.Errorf("%s: k %v, want %v; within %v", name, f.K, want, f.Error)
 		}
-		both, err := Calibrate(m, []Measure{SeenAt(m.Stops[3].Label, ByHand), SeenAt(m.Stops[at].Label, ByPrint)}, spring)
+		both, err := Calibrate(m, []Measure{SeenAt(m.Stops[3].Label, ByHand), SeenAt(m.Stops[at].Label, ByPrint)},
+			spring)
 		if err != nil || both.Error >= f.Error {
 			t.Errorf("%s: two readings are within %v, one within %v: %v", name, both.Error, f.Error, err)
 		}

@@ -147,8 +147,8 @@ func (s *Room) newForm(c *page.Visit, values url.Values) (f form.Form, own bool,
 	return f, own, nil
 }
 
-// wholeFirst returns the request with the flour of the nearest batch of whole eggs, where eggs would be weighed. With one
-// egg that may be half as much again: nobody cracks a part of one.
+// wholeFirst returns the request with the flour of the nearest batch of whole eggs, where eggs would be weighed. With
+// one egg that may be half as much again: nobody cracks a part of one.
 func wholeFirst(r request.Request, p *plan.Plan) (request.Request, bool) {
 	const most, enough = 1.7, .95
 	s, flourG, ok := p.WholeBatch()

@@ -106,12 +106,11 @@ func (s *Room) ShowToday(c *page.Visit) error {
 	if v.Cabinet, err = c.Cabinet(); err != nil {
 		return err
 	}
+	out := todayView{newBatchView: newBatchView{&formulaView{batchView: v}, false, nil}, Date: s.Today()}
 	if asked.Get("part") == "answer" { // while one types
-		s.RenderPart(c, http.StatusOK, "today", "told", todayView{newBatchView: newBatchView{&formulaView{batchView: v}, false,
-			nil}})
+		s.RenderPart(c, http.StatusOK, "today", "told", out)
 		return nil
 	}
-	out := todayView{newBatchView: newBatchView{&formulaView{batchView: v}, false, nil}, Date: s.Today()}
 	if err := s.goingOn(c, &out); err != nil {
 		return err
 	}
@@ -270,7 +269,8 @@ func (v todayView) rolled() todayPart {
 	p := v.Plan
 	switch {
 	case p.Roped():
-		return todayPart{"ropes", v.In.MM(p.Roll.WidthMM, measure.Shortest), measure.Plural(p.Roll.Pieces, "piece", "pieces")}
+		return todayPart{"ropes", v.In.MM(p.Roll.WidthMM, measure.Shortest), measure.Plural(p.Roll.Pieces, "piece",
+			"pieces")}
 	case p.Pinned():
 		return todayPart{"roll", v.In.MM(p.Roll.SheetMM, 2), "under the pin"}
 	}
@@ -296,19 +296,13 @@ func (v todayView) cutPart() todayPart {
 
 // Takes says how long it takes, of hands and in all.
 func (v todayView) Takes() string {
-	hands := 0.
-	for _, s := range v.Plan.Steps {
-		if !s.Unattended {
-			hands += s.Min
-		}
-	}
 	words := ""
 	f, asked := &v.Plan.Formula, v.Plan.Request.Amount.Portions
 	if math.Abs(f.Portions-asked) > .05*asked {
 		words = fmt.Sprintf("Enough for %.1f portions, so that the eggs go in whole. ", f.Portions)
 	}
 	return words + fmt.Sprintf("About %s of hands, %s in all. Nothing is saved until you open it.",
-		measure.Minutes(hands), measure.Minutes(v.Plan.SpanMin()))
+		measure.Minutes(v.Plan.HandsMin()), measure.Minutes(v.Plan.SpanMin()))
 }
 
 // Warned are the warnings of the answer, in short.
