@@ -2,14 +2,18 @@ package web
 
 import (
 	"context"
+	"database/sql"
+	"log/slog"
 	"net/http"
 	"net/url"
 	"regexp"
 	"strings"
 	"testing"
 
+	"hollen/internal/core/rules"
 	"hollen/internal/demo"
 	"hollen/internal/store"
+	"hollen/internal/store/storetest"
 )
 
 // answered are the figures of the first page's answer, by what they are of.
@@ -150,6 +154,35 @@ func TestTodayBelow(t *testing.T) {
 	s := newSite(t)
 	s.wants(s.ask("GET", "/", nil), 200, demo.Service, "At the bench", "rest in the fridge", `data-left="`, "Due today",
 		"Pilot house kitchen", "in hand", "Made lately", "Make it again")
+}
+
+// What goes on in the kitchen and cannot be read keeps the answer from nobody, and is said to be missing.
+func TestTodayAnswersWithoutItsLists(t *testing.T) {
+	dsn := storetest.DSN(t)
+	st, err := store.Open(context.Background(), dsn, storetest.Now)
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() { st.Close() })
+	pool, err := sql.Open("mysql", dsn)
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() { pool.Close() })
+	var log strings.Builder
+	s := site{t, New(st, rules.Default(), slog.New(slog.NewTextHandler(&log, nil)), Access{}), st, &log}
+	const missing = "could be read just now"
+	if page := s.ask("GET", "/", nil).Body.String(); strings.Contains(page, missing) {
+		t.Error("missing where all is there")
+	}
+	if _, err := pool.Exec("RENAME TABLE orders TO orders_away"); err != nil {
+		t.Fatal(err)
+	}
+	w := s.ask("GET", "/", nil)
+	s.wants(w, 200, missing)
+	if said := answered(w.Body.String()); len(said) != 16 {
+		t.Errorf("without its lists it answers %v", said)
+	}
 }
 
 func batchesOf(t *testing.T, s site) []uint64 {

@@ -42,6 +42,9 @@ func (s *Workshop) UnderWay(ctx context.Context) (out []UnderWay) {
 	now := s.Now()
 	for _, m := range open {
 		_, run, _, err := s.Makings.At(ctx, m.ID)
+		if ctx.Err() != nil { // there was no time: that says nothing of the making
+			return out
+		}
 		if err != nil {
 			s.Log.Error("bench", "making", m.ID, "err", err)
 			out = append(

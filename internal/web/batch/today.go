@@ -1,6 +1,8 @@
 package batch
 
 import (
+	"cmp"
+	"context"
 	"fmt"
 	"html/template"
 	"maps"
@@ -28,6 +30,7 @@ type todayView struct {
 	Orders   []todayOrder
 	Lately   []todayMade
 	Date     string // yyyy-mm-dd
+	Unread   bool   // some of it could not be read just now
 }
 
 // todayOrder is one order of today.
@@ -111,9 +114,7 @@ func (s *Room) ShowToday(c *page.Visit) error {
 		s.RenderPart(c, http.StatusOK, "today", "told", out)
 		return nil
 	}
-	if err := s.goingOn(c, &out); err != nil {
-		return err
-	}
+	s.goingOn(c, &out)
 	s.Render(c, http.StatusOK, "today", "Today", out)
 	return nil
 }
@@ -129,43 +130,46 @@ func sentence(asked url.Values) url.Values {
 	return out
 }
 
-// goingOn fills in what is at the bench, what is due today, and what was made lately.
-func (s *Room) goingOn(c *page.Visit, v *todayView) error {
-	ctx := c.Request.Context()
+// goingOn fills in what is at the bench, what is due today, and what was made lately. The answer does not wait for it
+// longer than for half of the time a page has: what could not be read by then is said to be missing.
+func (s *Room) goingOn(c *page.Visit, v *todayView) {
+	ctx, cancel := context.WithTimeout(c.Request.Context(), page.DBTimeout/2)
+	defer cancel()
 	v.UnderWay = s.UnderWay(ctx)
-	orders, err := s.Store.Orders(ctx, v.Date)
-	if err != nil {
-		return err
+	orders, errOrders := s.Store.Orders(ctx, v.Date)
+	made, errMade := s.Store.NewestMade(ctx, latelyMost)
+	for _, m := range made {
+		v.Lately = append(v.Lately, todayMade{m.ID, m.Name, madeWords(&m, s.Now())})
 	}
 	var hand map[uint64]int
 	if len(orders) > 0 {
 		hand = s.InHand(ctx, v.Date)
 	}
 	for _, o := range orders {
-		if o.Gone || len(v.Orders) == ordersMost {
-			continue
+		if !o.Gone && len(v.Orders) < ordersMost {
+			v.Orders = append(v.Orders, orderRow(&o, hand))
 		}
-		row := todayOrder{At: day.Time(o.Due), Who: o.Who, Note: o.Note, What: fmt.Sprintf("%g portions of %s",
-			o.Portions, o.What)}
-		if o.Portions == 1 {
-			row.What = "1 portion of " + o.What
-		}
-		switch min, planned := hand[o.ID]; {
-		case planned && min < 0:
-			row.Hand, row.Late = day.Words(-min)+" late", true
-		case planned:
-			row.Hand = day.Words(min) + " in hand"
-		}
-		v.Orders = append(v.Orders, row)
 	}
-	made, err := s.Store.NewestMade(ctx, latelyMost)
-	if err != nil {
-		return err
+	if err := cmp.Or(errOrders, errMade, ctx.Err()); err != nil {
+		s.Log.Error("today", "err", err)
+		v.Unread = true
 	}
-	for _, m := range made {
-		v.Lately = append(v.Lately, todayMade{m.ID, m.Name, madeWords(&m, s.Now())})
+}
+
+// orderRow is an order with what is in hand of it, where the day's plan says that.
+func orderRow(o *store.Order, hand map[uint64]int) todayOrder {
+	row := todayOrder{At: day.Time(o.Due), Who: o.Who, Note: o.Note,
+		What: fmt.Sprintf("%g portions of %s", o.Portions, o.What)}
+	if o.Portions == 1 {
+		row.What = "1 portion of " + o.What
 	}
-	return nil
+	switch min, planned := hand[o.ID]; {
+	case planned && min < 0:
+		row.Hand, row.Late = day.Words(-min)+" late", true
+	case planned:
+		row.Hand = day.Words(min) + " in hand"
+	}
+	return row
 }
 
 // madeWords say when something was made and how it felt.
