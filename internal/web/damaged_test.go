@@ -131,7 +131,7 @@ func TestOneDamagedRow(t *testing.T) {
 		mend := damage(c.table, c.column, c.key)
 		for _, path := range all {
 			if code := s.ask(http.MethodGet, path, nil).Code; (code >= 500) != c.fails(path) {
-				t.Errorf("%s.%s: %s is %d", c.table, c.column, path, code)
+				t.Errorf("%s.%s: %s is %d: %s", c.table, c.column, path, code, lastLines(s.log.String(), 6))
 			}
 		}
 		if c.page != "" {
@@ -149,6 +149,12 @@ func TestOneDamagedRow(t *testing.T) {
 		}
 		mend()
 	}
+}
+
+// lastLines are the last n lines of a log.
+func lastLines(log string, n int) string {
+	lines := strings.Split(strings.TrimSpace(log), "\n")
+	return strings.Join(lines[max(0, len(lines)-n):], "\n")
 }
 
 // A way on is left where both copies of a batch or a day are damaged, and what cannot be read is written over only by
