@@ -3,6 +3,7 @@ package plan
 import (
 	"math"
 
+	"hollen/internal/core/egg"
 	"hollen/internal/core/request"
 )
 
@@ -302,3 +303,36 @@ const (
 	shortWeighs = 3
 	mixedShort  = 10
 )
+
+// OfEggs returns the request of this plan made to suit n eggs as they are cracked, with the yolks that go with them in
+// a rich dough, n yolks in one of yolks alone: the flour they bring to its target, to the gram. Where yolks or water
+// could stand in for an egg, the eggs are fixed. n is 1 or more; false for a dough without egg, and where the flour
+// would be more or less than is allowed.
+func (p *Plan) OfEggs(n int) (request.Request, bool) {
+	r := p.Request
+	class := p.task.Class
+	wholeG := float64(n) * class.EdibleG
+	flourG := 0.
+	switch r.Eggs.Style {
+	case egg.NoEgg:
+		return r, false
+	case egg.YolksOnly:
+		flourG = p.FlourFor(0, float64(n)*class.YolkG)
+	case egg.Rich:
+		w := p.task.Weigh()
+		yolks := max(1, math.Round(wholeG*w.YolkG/w.WholeG/class.YolkG))
+		flourG = p.FlourFor(wholeG, yolks*class.YolkG)
+		r.Eggs.FixWhole, r.Eggs.FixYolks = Some(float64(n)), Some(yolks)
+	case egg.WholeWater:
+		flourG = p.FlourForEggs(wholeG)
+		r.Eggs.FixWhole = Some(float64(n))
+	default:
+		flourG = p.FlourFor(wholeG, 0)
+	}
+	field, _ := request.FieldAt("amount.flour_g")
+	if flourG = math.Round(flourG); n < 1 || flourG < field.Min || flourG > field.Max {
+		return r, false
+	}
+	r.Amount.By, r.Amount.FlourG = request.ByFlour, flourG
+	return r, true
+}

@@ -323,6 +323,9 @@ func (c Control) Field(label string) template.HTML {
 		m.Attr("type", "date").Attr("class", "form-control line")
 	case request.Text:
 		m.Attr("class", "form-control line")
+		if c.Auto != "" {
+			m.Attr("placeholder", c.Auto)
+		}
 	case request.Price:
 		m.Attr("inputmode", "decimal").Attr("placeholder", c.Auto).Attr("data-live", "placeholder")
 	default:

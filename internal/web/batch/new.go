@@ -2,11 +2,13 @@ package batch
 
 import (
 	"fmt"
+	"maps"
 	"math"
 	"net/http"
 	"net/url"
 	"slices"
 	"strings"
+	"time"
 
 	"hollen/internal/core/egg"
 	"hollen/internal/core/plan"
@@ -22,6 +24,18 @@ type newBatchView struct {
 	*formulaView
 	Own  bool      // as the maker makes it
 	Kept []Carried // typed before the other way was chosen
+	Much much      // how much is asked for
+	Call string    // what it is called unless it is given a name
+}
+
+// newForm is what was typed for a new batch, bound.
+type newForm struct {
+	form.Form
+	Own  bool // as the maker makes it
+	Much much
+
+	asked request.Amount // before flour moved to suit eggs
+	eggs  int            // the amount was said in so many eggs, 0 where it was not
 }
 
 // Slots are three lines of flour, all there to be filled.
@@ -46,8 +60,8 @@ func (v newBatchView) Adds() []Add {
 func (v newBatchView) Mass() string { return form.AnyMass().In(v.In).Unit }
 
 // askedOfNew are the fields a new batch asks for; askedOfOwn those of one made as its maker makes it.
-var askedOfNew = []string{"name", "amount.by", "amount.portions", "amount.dough_g", "flours.0.flour", "eggs.class",
-	"cut.shape", "roll.machine"}
+var askedOfNew = []string{"name", "amount.by", "amount.portions", "amount.dough_g", "amount.flour_g", "amount.eaters",
+	"flours.0.flour", "eggs.class", "cut.shape", "roll.machine", muchField, ofField}
 
 var askedOfOwn = []string{"name", "amount.by", "amount.flour_open", "flours.0.flour", "flours.1.flour",
 	"flours.2.flour", "eggs.class", "eggs.fix_whole_eggs",
@@ -55,10 +69,13 @@ var askedOfOwn = []string{"name", "amount.by", "amount.flour_open", "flours.0.fl
 	"additions.1.addition", "additions.2.addition",
 	"cut.shape", "roll.machine"}
 
+// unnamed is the name of a batch until it has one.
+const unnamed = "New batch"
+
 // blank is what a new batch starts from, in that house.
 func blank(h store.House) request.Request {
 	r := request.Default()
-	r.Name = "New batch"
+	r.Name = unnamed
 	h.Start(&r)
 	return r
 }
@@ -86,20 +103,20 @@ func goTheHouseWay(r *request.Request, h store.House, cab store.Cabinet, asked u
 }
 
 // newForm binds what was typed for a new batch.
-func (s *Room) newForm(c *page.Visit, values url.Values) (f form.Form, own bool, err error) {
+func (s *Room) newForm(c *page.Visit, values url.Values) (f newForm, err error) {
 	with, err := s.with(c, c.Units)
 	if err != nil {
-		return f, false, err
+		return f, err
 	}
 	house, err := s.House(c)
 	if err != nil {
-		return f, false, err
+		return f, err
 	}
 	start := blank(house)
 	start.MadeOn = s.Today()
-	own = values.Get("amount.by") == string(request.ByOwn)
+	f.Own = values.Get("amount.by") == string(request.ByOwn)
 	fields := askedOfNew
-	if own {
+	if f.Own {
 		start.Amount.By = request.ByOwn
 		fields = askedOfOwn
 	}
@@ -109,16 +126,16 @@ func (s *Room) newForm(c *page.Visit, values url.Values) (f form.Form, own bool,
 			asked[k] = v
 		}
 	}
-	// Only the amount that counts has to be right.
-	other := "amount.dough_g"
-	if asked.Get("amount.by") == string(request.ByDough) {
-		other = "amount.portions"
+	if strings.TrimSpace(asked.Get("name")) == "" {
+		asked.Del("name") // it is called after what it is
 	}
-	unasked := asked.Get(other)
-	asked.Del(other)
+	var wrong *request.FieldError
+	if values.Has(muchField) && !f.Own {
+		f.Much, f.eggs, wrong = takeMuch(values, asked)
+	}
 	asked.Set("step", values.Get("step"))
 	goTheHouseWay(&start, house, with.Cabinet, asked)
-	if own {
+	if f.Own {
 		asked.Set("was_amount", string(request.ByOwn))
 		for k, v := range values {
 			if strings.HasPrefix(k, form.WeightPrefix) {
@@ -126,25 +143,62 @@ func (s *Room) newForm(c *page.Visit, values url.Values) (f form.Form, own bool,
 			}
 		}
 	}
-	f, err = form.Bind(start, asked, with, s.Now())
-	if err != nil {
-		return f, own, page.Refuse(http.StatusInternalServerError, "The form cannot be shown.", err.Error())
+	if f.Form, err = form.Bind(start, asked, with, s.Now()); err == nil {
+		err = f.suitEggs(values, with, s.Now())
 	}
-	if values.Get("whole") == "first" && len(f.Errors) == 0 && !own {
-		if whole, ok := wholeFirst(f.Request, f.Plan); ok {
-			if f, err = form.Bind(whole, url.Values{}, with, s.Now()); err != nil {
-				return f, own, page.Refuse(http.StatusInternalServerError, "The form cannot be shown.", err.Error())
-			}
+	if err != nil {
+		return f, page.Refuse(http.StatusInternalServerError, "The form cannot be shown.", err.Error())
+	}
+	f.faults(asked, wrong)
+	return f, nil
+}
+
+// suitEggs moves the flour to the eggs that were counted, or to whole ones where those come first.
+func (f *newForm) suitEggs(values url.Values, with form.With, now time.Time) (err error) {
+	f.asked = f.Request.Amount
+	if len(f.Errors) > 0 || f.Own {
+		return nil
+	}
+	r, ok := f.Request, false
+	switch {
+	case f.eggs > 0:
+		if r, ok = f.Plan.OfEggs(f.eggs); !ok {
+			f.Errors[muchField] = request.FieldError{Path: muchField, Label: "How much", Value: f.Much.Value,
+				Allowed: "so many eggs as flour suits them, from 50 g to 50 kg; a dough without egg is asked for by portions, dough or flour"}
+		}
+	case values.Get("whole") == "first":
+		r, ok = wholeFirst(r, f.Plan)
+	}
+	if ok {
+		f.Form, err = form.Bind(r, url.Values{}, with, now)
+	}
+	return err
+}
+
+// faults puts what is wrong with the amount beside its one field, and asks for the flour of one's own way.
+func (f *newForm) faults(asked url.Values, wrong *request.FieldError) {
+	if wrong != nil {
+		f.Errors[muchField] = *wrong
+	}
+	if of := amountAt(f.Much.Of); f.Much.Of != "" {
+		if e, bad := f.Errors[of.Path]; bad {
+			e.Value = f.Much.Value
+			f.Errors[muchField] = e
+		}
+	} else {
+		f.Much = muchOf(&f.Page, f.In)
+		if of := amountAt(f.Much.Of); f.Typed[of.Path] != "" {
+			f.Much.Value = f.Typed[of.Path]
+			f.Errors[muchField] = f.Errors[of.Path]
 		}
 	}
-	if unasked != "" {
-		f.Typed[other] = unasked
+	if e, bad := f.Errors[muchField]; bad {
+		f.Much.Error = e.ForPage()
 	}
-	if first := form.WeightPrefix + "flours.0.share"; own && strings.TrimSpace(asked.Get(first)) == "" {
+	if first := form.WeightPrefix + "flours.0.share"; f.Own && strings.TrimSpace(asked.Get(first)) == "" {
 		f.Typed[first] = ""
 		f.Errors[first] = request.FieldError{Path: first, Label: "Flour", Allowed: "say how much flour goes in"}
 	}
-	return f, own, nil
 }
 
 // wholeFirst returns the request with the flour of the nearest batch of whole eggs, where eggs would be weighed. With
@@ -162,24 +216,28 @@ func wholeFirst(r request.Request, p *plan.Plan) (request.Request, bool) {
 	return r, true
 }
 
-// NewBatch shows the form; what was typed before the other way was chosen comes along.
+// NewBatch shows the form, filled in as this device last asked; what was typed before the other way was chosen comes
+// along.
 func (s *Room) NewBatch(c *page.Visit) error {
 	values := c.Request.URL.Query()
 	fresh := len(values) == 0 || len(values) == 1 && values.Has("as")
+	if fresh {
+		maps.Copy(values, s.remembered(c))
+	}
 	switch own := values.Get("as") == "own"; {
 	case own:
 		values.Set("amount.by", string(request.ByOwn))
 	case values.Get("amount.by") == string(request.ByOwn):
 		values.Set("amount.by", string(request.ByPortions))
 	}
-	f, own, err := s.newForm(c, values)
+	f, err := s.newForm(c, values)
 	if err != nil {
 		return err
 	}
 	if first := form.WeightPrefix + "flours.0.share"; fresh || strings.TrimSpace(values.Get(first)) == "" {
 		delete(f.Errors, first) // not said yet
 	}
-	return s.showNew(c, http.StatusOK, f, own, values)
+	return s.showNew(c, http.StatusOK, f, values)
 }
 
 // unshown are the values typed for the fields of the other way.
@@ -202,14 +260,16 @@ func unshown(values url.Values, own bool) (out []Carried) {
 	return out
 }
 
-func (s *Room) showNew(c *page.Visit, status int, f form.Form, own bool, values url.Values) error {
-	v := newView(0, 0, "", f.Request, f)
+func (s *Room) showNew(c *page.Visit, status int, f newForm, values url.Values) error {
+	v := newView(0, 0, "", f.Request, f.Form)
 	cab, err := c.Cabinet()
 	if err != nil {
 		return err
 	}
 	v.Cabinet = cab
-	s.Render(c, status, "new", "New batch", newBatchView{&formulaView{batchView: v}, own, unshown(values, own)})
+	out := newBatchView{formulaView: &formulaView{batchView: v}, Own: f.Own, Kept: unshown(values, f.Own), Much: f.Much,
+		Call: f.calledAfter()}
+	s.Render(c, status, "new", "New batch", out)
 	return nil
 }
 
@@ -219,16 +279,22 @@ func (s *Room) CreateBatch(c *page.Visit) error {
 	if err != nil {
 		return err
 	}
-	f, own, err := s.newForm(c, values)
+	f, err := s.newForm(c, values)
 	if err != nil {
 		return err
 	}
 	switch {
 	case values.Get("step") != "":
-		return s.showNew(c, http.StatusOK, f, own, values)
+		return s.showNew(c, http.StatusOK, f, values)
 	case len(f.Errors) > 0:
-		return s.showNew(c, http.StatusUnprocessableEntity, f, own, values)
+		return s.showNew(c, http.StatusUnprocessableEntity, f, values)
 	}
+	if strings.TrimSpace(values.Get("name")) == "" {
+		if err := s.call(c, &f); err != nil {
+			return err
+		}
+	}
+	remember(c, &f.Page)
 	ctx := c.Request.Context()
 	b, err := s.Store.CreateOnce(ctx, page.OnceOf(values), f.Plan)
 	if err != nil {
@@ -249,4 +315,14 @@ func (s *Room) CreateBatch(c *page.Visit) error {
 	}
 	c.Redirect(http.StatusSeeOther, fmt.Sprintf("/batches/%d", b.ID))
 	return nil
+}
+
+// call gives a batch the name of what it is.
+func (s *Room) call(c *page.Visit, f *newForm) error {
+	with, err := s.with(c, c.Units)
+	if err != nil {
+		return err
+	}
+	f.Form, err = form.Bind(f.Request, url.Values{"name": {f.calledAfter()}}, with, s.Now())
+	return err
 }

@@ -69,47 +69,25 @@ func (s *Room) ShowToday(c *page.Visit) error {
 			return nil
 		}
 	}
-	start, said := url.Values{}, false
-	if kept, err := c.Cookie(askedCookie); err == nil && len(kept) <= mostRemember {
-		if was, err := url.ParseQuery(kept); err == nil {
-			for _, k := range askedToday {
-				if was.Has(k) {
-					start.Set(k, was.Get(k))
-				}
-			}
-		}
-	}
-	if len(start) > 0 { // what was kept and is there no more is asked anew
-		if f, _, err := s.newForm(c, sentence(start)); err != nil || len(f.Errors) > 0 {
-			start = url.Values{}
-		}
-	}
-	values := sentence(start)
+	values, said := sentence(s.remembered(c)), false
 	for _, k := range append(slices.Clone(askedToday), "step") {
 		if asked.Has(k) {
 			values.Set(k, asked.Get(k))
 			said = true
 		}
 	}
-	f, _, err := s.newForm(c, values)
+	f, err := s.newForm(c, values)
 	if err != nil {
 		return err
 	}
-	if said && len(f.Errors) == 0 { // remembered on this device
-		keep := url.Values{}
-		for _, k := range askedToday {
-			field, _ := request.FieldAt(k)
-			keep.Set(k, field.In(c.Units).Get(&f.Page))
-		}
-		if text := keep.Encode(); len(text) <= mostRemember {
-			c.SetCookie(askedCookie, text, 365*24*3600, "/", "", false, true)
-		}
+	if said && len(f.Errors) == 0 {
+		remember(c, &f.Page)
 	}
-	v := newView(0, 0, "", f.Request, f)
+	v := newView(0, 0, "", f.Request, f.Form)
 	if v.Cabinet, err = c.Cabinet(); err != nil {
 		return err
 	}
-	out := todayView{newBatchView: newBatchView{&formulaView{batchView: v}, false, nil}, Date: s.Today()}
+	out := todayView{newBatchView: newBatchView{formulaView: &formulaView{batchView: v}}, Date: s.Today()}
 	if asked.Get("part") == "answer" { // while one types
 		s.RenderPart(c, http.StatusOK, "today", "told", out)
 		return nil
@@ -117,6 +95,43 @@ func (s *Room) ShowToday(c *page.Visit) error {
 	s.goingOn(c, &out)
 	s.Render(c, http.StatusOK, "today", "Today", out)
 	return nil
+}
+
+// remembered is what this browser asked last; nothing where what it kept is there no more.
+func (s *Room) remembered(c *page.Visit) url.Values {
+	start := url.Values{}
+	kept, err := c.Cookie(askedCookie)
+	if err != nil || len(kept) > mostRemember {
+		return start
+	}
+	was, err := url.ParseQuery(kept)
+	if err != nil {
+		return start
+	}
+	for _, k := range askedToday {
+		if was.Has(k) {
+			start.Set(k, was.Get(k))
+		}
+	}
+	if len(start) == 0 {
+		return start
+	}
+	if f, err := s.newForm(c, sentence(start)); err != nil || len(f.Errors) > 0 {
+		return url.Values{}
+	}
+	return start
+}
+
+// remember has the browser keep what was asked.
+func remember(c *page.Visit, r *request.Request) {
+	keep := url.Values{}
+	for _, k := range askedToday {
+		field, _ := request.FieldAt(k)
+		keep.Set(k, field.In(c.Units).Get(r))
+	}
+	if text := keep.Encode(); len(text) <= mostRemember {
+		c.SetCookie(askedCookie, text, 365*24*3600, "/", "", false, true)
+	}
 }
 
 // sentence is what was asked, with what the sentence says besides: so many portions, and whole eggs first.
@@ -209,11 +224,6 @@ func (v todayView) Wrong() (out []string) {
 		}
 	}
 	return out
-}
-
-// BatchName is what the batch would be called: the shape, and for how many.
-func (v todayView) BatchName() string {
-	return fmt.Sprintf("%s for %g", v.Plan.Cut.Shape.Name, v.Plan.Request.Amount.Portions)
 }
 
 // Strip is the dough from bowl to pot.
