@@ -103,7 +103,8 @@ func TestAccounts(t *testing.T) {
 	b.click("#save")
 	b.until("the form that waits", "document.querySelector('.sign-form textarea[name=\"typed.room.rh\"]')")
 	b.signIn("Osk")
-	b.until("the key to send it", "document.querySelector('.sign-form .btn-go')")
+	b.until("the key to send it", "document.title.startsWith('Go on') && document.readyState === 'complete' && "+
+		"document.querySelector('.sign-form .btn-go')")
 	b.click(".sign-form .btn-go")
 	b.until("saved", settledState+" === 'saved' && document.querySelector('#f-room-rh').value === '61'")
 	if got, err := st.Get(ctx, demo.Number(demo.Saturday)); err != nil || got.Request.Room.RH != .61 {

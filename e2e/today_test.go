@@ -30,16 +30,16 @@ func TestFromNothingToTheFlour(t *testing.T) {
 		}
 		flour := eval[string](b, replied("flour"))
 		b.enter("#f-amount-portions", "8")
-		b.until("the answer for eight", "document.querySelector('#answer [name=name]').value.endsWith(' for 8')")
+		b.until("the answer for eight", answerFor(8))
 		if more := eval[string](b, replied("flour")); more == flour || !strings.HasSuffix(more, " g") {
 			t.Errorf("%d: flour is %q for 3 and %q for 8", width, flour, more)
 		}
 		eval[bool](b, "(document.querySelector('[data-step=\"-1\"]').click(), true)")
-		b.until("the answer for seven", "document.querySelector('#answer [name=name]').value.endsWith(' for 7')")
+		b.until("the answer for seven", answerFor(7))
 		b.enter("#f-amount-portions", "no")
 		b.until("what is wrong", "document.querySelector('#answer .err')?.textContent.startsWith('Portions')")
 		b.enter("#f-amount-portions", "2")
-		b.until("the answer for two", "document.querySelector('#answer [name=name]')?.value.endsWith(' for 2')")
+		b.until("the answer for two", answerFor(2))
 		if eval[float64](b, "document.documentElement.scrollWidth - innerWidth") > 0 {
 			t.Errorf("%d: wider than the screen", width)
 		}
@@ -69,4 +69,9 @@ func saidOf(t *testing.T, s *store.Store) []store.Batch {
 		t.Fatal(err)
 	}
 	return all
+}
+
+// answerFor says, in the page, that the first page answers for so many.
+func answerFor(n int) string {
+	return fmt.Sprintf("document.querySelector('#answer [aria-label^=\"The answer for %d \"]')", n)
 }

@@ -70,7 +70,7 @@ var tasks = []struct {
 }{
 	{"Tagliatelle for four, worked out", func(u *tourist) {
 		u.fill("#f-amount-portions", "4")
-		u.until("eggs for four", "document.querySelector('#answer [name=name]').value.endsWith(' for 4') && "+
+		u.until("eggs for four", answerFor(4)+" && "+
 			"document.querySelector('#answer li b').textContent.endsWith(' g')")
 	}},
 	{"My own recipe: 400 g flour, 4 eggs, a spoon of oil", func(u *tourist) {

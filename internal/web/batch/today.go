@@ -30,6 +30,7 @@ type todayView struct {
 	Orders   []todayOrder
 	Lately   []todayMade
 	Date     string // yyyy-mm-dd
+	Asked    string // what was asked for, in short
 	Unread   bool   // some of it could not be read just now
 }
 
@@ -87,7 +88,8 @@ func (s *Room) ShowToday(c *page.Visit) error {
 	if v.Cabinet, err = c.Cabinet(); err != nil {
 		return err
 	}
-	out := todayView{newBatchView: newBatchView{formulaView: &formulaView{batchView: v}}, Date: s.Today()}
+	out := todayView{newBatchView: newBatchView{formulaView: &formulaView{batchView: v}}, Date: s.Today(),
+		Asked: fmt.Sprintf("%g as %s", f.asked.Portions, f.Plan.Cut.Shape.Name)}
 	if asked.Get("part") == "answer" { // while one types
 		s.RenderPart(c, http.StatusOK, "today", "told", out)
 		return nil
