@@ -10,8 +10,6 @@ import (
 	"testing"
 	"time"
 
-	"github.com/chromedp/cdproto/cdp"
-	"github.com/chromedp/cdproto/emulation"
 	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/chromedp"
 
@@ -370,11 +368,7 @@ func TestWithoutScripts(t *testing.T) {
 	t.Parallel()
 	base, s := serve(t)
 	b := open(t, browser(t), base, wide, high)
-	b.do(func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
-		_, err := cdp.Call(ctx, tg, emulation.SetScriptExecutionDisabled, emulation.SetScriptExecutionDisabledParams{
-			Value: true})
-		return chromedp.Void{}, err
-	})
+	b.scripts(false)
 	b.visit(batch(demo.Saturday) + "?at=room")
 	if got, err := chromedp.Run(b.ctx, chromedp.Value(humidity)); err != nil || got != "44" {
 		t.Fatalf("%q, %v", got, err)

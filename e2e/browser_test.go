@@ -17,6 +17,7 @@ import (
 	"github.com/chromedp/cdproto/cdp"
 	"github.com/chromedp/cdproto/emulation"
 	"github.com/chromedp/cdproto/input"
+	"github.com/chromedp/cdproto/network"
 	cdppage "github.com/chromedp/cdproto/page"
 	"github.com/chromedp/chromedp"
 
@@ -134,7 +135,7 @@ func browser(t *testing.T, more ...chromedp.ExecAllocatorOption) context.Context
 	return ctx
 }
 
-// open opens a tab of that size. Whatever it writes to the console as an error fails the
+// open opens a tab of that size, its stations whole. Whatever it writes to the console as an error fails the
 // test.
 func open(t *testing.T, br context.Context, base string, width, height int64) *tab {
 	t.Helper()
@@ -150,6 +151,7 @@ func open(t *testing.T, br context.Context, base string, width, height int64) *t
 	}
 	b.leaves(ctx)
 	b.keepsTime()
+	b.cookie("layers", "formula.room.knead.rest.roll.cut.dry.cook")
 	messages := chromedp.Console(ctx)
 	go func() {
 		for m, err := range messages {
@@ -250,6 +252,28 @@ func (b *tab) keepsTime() {
 			constructor(...at) { at.length ? super(...at) : super(Real.now() + %[1]d); } static now() { return Real.now() + %[1]d; } }; }`, off))
 	}
 }
+
+// cookie has the browser keep a cookie of the application; "" forgets it.
+func (b *tab) cookie(name, value string) {
+	b.t.Helper()
+	b.do(func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
+		_, err := cdp.Call(ctx, tg, network.SetCookie, network.SetCookieParams{Name: name, Value: value, URL: b.base})
+		return chromedp.Void{}, err
+	})
+}
+
+// scripts says whether the pages of the tab run scripts.
+func (b *tab) scripts(on bool) {
+	b.t.Helper()
+	b.do(func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
+		_, err := cdp.Call(ctx, tg, emulation.SetScriptExecutionDisabled, emulation.SetScriptExecutionDisabledParams{
+			Value: !on})
+		return chromedp.Void{}, err
+	})
+}
+
+// plainly has the stations show their first layer, as to somebody who has never opened another.
+func (b *tab) plainly() { b.cookie("layers", "") }
 
 // before runs a script in every page before its own.
 func (b *tab) before(script string) {

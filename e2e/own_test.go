@@ -1,13 +1,10 @@
 package e2e
 
 import (
-	"context"
 	"strconv"
 	"strings"
 	"testing"
 
-	"github.com/chromedp/cdproto/cdp"
-	"github.com/chromedp/cdproto/emulation"
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 
@@ -167,11 +164,7 @@ func TestOnesOwnWayWithoutScripts(t *testing.T) {
 	t.Parallel()
 	base, s := serve(t)
 	b := open(t, browser(t), base, wide, high)
-	b.do(func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
-		_, err := cdp.Call(ctx, tg, emulation.SetScriptExecutionDisabled, emulation.SetScriptExecutionDisabledParams{
-			Value: true})
-		return chromedp.Void{}, err
-	})
+	b.scripts(false)
 	b.visit(batch(demo.Saturday) + "?at=roll")
 	post := func(button string) {
 		t.Helper()

@@ -196,6 +196,7 @@ func TestTour(t *testing.T) {
 	br := browser(t)
 	for i, task := range tasks {
 		u := &tourist{tab: open(t, br, base, wide, high)}
+		u.plainly()
 		u.visit("/")
 		task.do(u)
 		got := fmt.Sprintf("%d taps, %d fields", u.taps, u.fields)

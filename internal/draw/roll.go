@@ -32,7 +32,7 @@ func RollSide(p *plan.Plan) string {
 	d.sheet(s)
 	d.rollers(s)
 	s.Path("ink", fmt.Sprintf("M0 %sH%g", num(d.floor), d.width))
-	d.table(s, p.In())
+	d.table(s, p.In(), p.Hollens() != nil)
 	s.Text("q", 0, d.mid-10, "pressed to")
 	s.Text("b", 0, d.mid+10, p.In().MM(math.Round(p.Roll.PressedMM), 0))
 	bar, words := RollBar(p)
@@ -191,24 +191,30 @@ func StopsAcross(p *plan.Plan) []float64 {
 	return append(out, d.width-sum)
 }
 
-// table writes the figures of every stop under it.
-func (d *rollers) table(s *Scene, in measure.System) {
+// table writes the figures of every stop under it; own says that words of the own way follow.
+func (d *rollers) table(s *Scene, in measure.System, own bool) {
 	row := func(i int) float64 { return d.floor + 21 + 20.5*float64(i) }
-	for i, t := range []string{"Stop", "Gap, " + in.Name(measure.MM), "Sheet, " + in.Name(measure.MM), "Thinner by"} {
+	deep := deep
+	if own { // words stand under it
+		deep = ""
+	}
+	for i, t := range []string{"Stop", "Sheet, " + in.Name(measure.MM)} {
 		s.Text("q", 0, row(i), t)
 	}
+	s.Text("q "+deep, 0, row(2), "Thinner by")
+	s.Text("q "+deep, 0, row(3), "Gap, "+in.Name(measure.MM))
 	for i, st := range d.stops {
 		x, gap := d.at[i], GapMM(in, st.TrueMM())
 		if d.used[i] == 0 {
 			s.Named("m q", x, row(0), st.Label)
-			s.Text("m q", x, row(1), gap)
+			s.Text("m q "+deep, x, row(3), gap)
 			if i < d.last {
-				s.Text("m s q", x, row(2), "skip")
+				s.Text("m s q", x, row(1), "skip")
 			}
 			continue
 		}
 		s.Named("m big", x, row(0)+1, st.Label)
-		s.Text("m", x, row(1), gap)
+		s.Text("m "+deep, x, row(3), gap)
 		sheet, thinner := SheetMM(in, d.out[i]), fmt.Sprintf("%.0f %%", 100*(1-d.out[i]/d.in[i]))
 		if i == 0 {
 			sheet, thinner = SheetMM(in, d.in[i])+" to "+sheet, "flat"
@@ -216,13 +222,13 @@ func (d *rollers) table(s *Scene, in measure.System) {
 				thinner = measure.Plural(d.o.Folds, "fold", "folds")
 			}
 		}
-		s.Text("m b", x, row(2), sheet)
-		s.Text("m", x, row(3), thinner)
+		s.Text("m b", x, row(1), sheet)
+		s.Text("m "+deep, x, row(2), thinner)
 	}
 	if n := len(d.stops); n-1-d.last > 1 {
 		x := (d.at[d.last+1] + d.at[n-1]) / 2
-		s.Text("m s q", x, row(2), "not used:")
-		s.Text("m s q", x, row(3), "finer")
+		s.Text("m s q", x, row(1), "not used")
+		s.Text("m s q "+deep, x, row(2), "finer")
 	}
 }
 

@@ -35,6 +35,7 @@ type Ruler struct {
 	Foot       string
 	Spans      []Band  // ranges drawn as a bar through the scale
 	WidthUnits float64 // 0: 590
+	Spare      bool    // the numbers of the scale and the foot are of the second layer
 }
 
 const rulerPad = 8.
@@ -63,6 +64,10 @@ func onDough(class, ground string) string {
 
 // edges writes the bounds of the bands over them, where no mark stands in the way.
 func (r *Ruler) edges(s *Scene, top float64) {
+	edge := "m b"
+	if r.Spare {
+		edge = "m b " + deep
+	}
 	for _, b := range r.Bands {
 		for _, v := range []float64{b.From, b.To} {
 			if v <= r.Min || v >= r.Max {
@@ -70,7 +75,7 @@ func (r *Ruler) edges(s *Scene, top float64) {
 			}
 			s.Path("ink", fmt.Sprintf("M%s %gv40", num(r.x(v)), top-6))
 			if !slices.ContainsFunc(r.Marks, func(m Mark) bool { return !m.Open && math.Abs(r.x(v)-r.x(m.At)) <= 34 }) {
-				s.Text("m b", r.x(v), top-9, fmt.Sprintf("%.1f", v))
+				s.Text(edge, r.x(v), top-9, fmt.Sprintf("%.1f", v))
 			}
 		}
 	}
@@ -99,6 +104,10 @@ func (r *Ruler) mark(s *Scene, m Mark, top float64) {
 // SVG returns the picture of r.
 func (r *Ruler) SVG() string {
 	const top, height = 46., 34.
+	numbers, foot := "m", "q"
+	if r.Spare {
+		numbers, foot = "m "+deep, "q "+deep
+	}
 	s := &Scene{Title: r.Title, Y: 8, W: r.width(), H: 102, Class: "scale-down"}
 	if r.Foot != "" {
 		s.H = 124
@@ -136,7 +145,7 @@ func (r *Ruler) SVG() string {
 			long = 9
 			number := fmt.Sprintf("%.*f", r.Digits, v)
 			half := 4.5 * float64(len(number)) // of its width: the last one stays within the picture
-			s.Text("m", min(max(r.x(v), half), r.width()-half), top+58, number)
+			s.Text(numbers, min(max(r.x(v), half), r.width()-half), top+58, number)
 		}
 		ticks += fmt.Sprintf("M%s %gv%d", num(r.x(v)), top+height, long)
 	}
@@ -148,7 +157,7 @@ func (r *Ruler) SVG() string {
 		r.mark(s, m, top)
 	}
 	if r.Foot != "" {
-		s.Text("q", lo, top+80, r.Foot)
+		s.Text(foot, lo, top+80, r.Foot)
 	}
 	return s.SVG()
 }

@@ -17,6 +17,9 @@ type Scene struct {
 	body       strings.Builder
 }
 
+// deep is the class of what a page shows with its second layer alone; on paper and in a file it stands.
+const deep = "deep"
+
 // num writes a coordinate to a hundredth, without needless digits.
 func num(v float64) string {
 	s := strconv.FormatFloat(v, 'f', 2, 64)

@@ -22,6 +22,7 @@ type Control struct {
 	SlideMax                     string
 	Plain                        bool // a number without a stepper
 	Lean                         bool // the page has the control: its value and words suffice
+	Deep                         bool // behind the first layer of its station
 	ID, Value, Auto, Hint, Error string
 	Min, Max, Step               string
 	Options                      template.HTML // of a choice, the value selected
@@ -217,6 +218,21 @@ func (v *batchView) SlideTo(path, hint, most string) template.HTML {
 func (v *batchView) When(show bool, path, hint string) template.HTML {
 	c := v.Control(path)
 	c.Hint, c.Hidden = cmp.Or(c.Hint, hint), !show && c.Error == ""
+	return c.HTML()
+}
+
+// usual is what a new batch has in its fields.
+var usual = request.Default()
+
+// More is Ctl behind the first layer of the station, unless something is said there.
+func (v *batchView) More(path, hint string) template.HTML { return v.MoreWhen(true, path, hint) }
+
+// MoreWhen is More, hidden unless show holds.
+func (v *batchView) MoreWhen(show bool, path, hint string) template.HTML {
+	c := v.Control(path)
+	c.Hint, c.Hidden = cmp.Or(c.Hint, hint), !show && c.Error == ""
+	f, _ := request.FieldAt(path)
+	c.Deep = f.Get(&v.Page) == f.Get(&usual)
 	return c.HTML()
 }
 

@@ -278,6 +278,12 @@ func (v *formulaView) BeatAndWeigh() *BeatAndWeigh {
 		fmt.Sprintf("amount.by=flour&amount.flour_g=%g&eggs.by_weight=yes&eggs.fix_whole_eggs=&eggs.fix_extra_yolks=&eggs.cracked_g=&eggs.move_flour=", flour)}
 }
 
+// HaveFree says that no number of eggs is fixed.
+func (v *formulaView) HaveFree() bool {
+	e := &v.Page.Eggs
+	return e.FixWhole == nil && e.FixYolks == nil && !v.Plan.AsMade()
+}
+
 // WholeBatch is the nearest batch of whole eggs, where this one is weighed because none serves.
 type WholeBatch struct{ Words, Set string }
 

@@ -38,8 +38,12 @@ func writeNotes(m *page.Markup, notes []plan.Note) {
 		if n.Level == plan.Warning {
 			class = "warn"
 		}
-		m.Raw(`<div class="`, class, `" data-note="`, page.Esc(n.Code), `"><b>`, page.Esc(n.Head), `</b> `,
-			page.Esc(n.Text))
+		m.Raw(`<div class="`, class, `" data-note="`, page.Esc(n.Code), `"><b>`, page.Esc(n.Head), `</b> `)
+		if n.Level == plan.Warning || n.Set != "" {
+			m.Raw(page.Esc(n.Text))
+		} else {
+			m.Raw(`<span class="deep">`, page.Esc(n.Text), `</span>`)
+		}
 		if strings.HasPrefix(n.Code, plan.LearnedCode) {
 			m.Raw(` <a href="/log/learned">What stands behind it</a>`)
 		}
@@ -62,18 +66,24 @@ func (v *formulaView) WayRows() template.HTML {
 		return v.In.Grams(g)
 	}
 	yolks := v.WithYolks()
+	others := 0
 	for _, w := range ways {
 		m.Raw("<tr")
-		if w.On {
+		switch {
+		case w.On:
 			m.Raw(` class="on"`)
+		case others > 0: // one other way is enough at first
+			m.Raw(` class="deep"`)
+		default:
+			others++
 		}
-		m.Raw(`><td class="val">`, page.Esc(w.Words), `</td><td class="r">`, number(w.EggPct, " %"), `</td>`)
+		m.Raw(`><td class="val">`, page.Esc(w.Words), `</td><td class="r deep">`, number(w.EggPct, " %"), `</td>`)
 		if yolks {
-			m.Raw(`<td class="r">`, strconv.FormatFloat(w.YolkPct, 'f', 0, 64), ` %</td><td class="r">`,
+			m.Raw(`<td class="r deep">`, strconv.FormatFloat(w.YolkPct, 'f', 0, 64), ` %</td><td class="r deep">`,
 				mass(w.WhitesG), `</td>`)
 		}
-		m.Raw(`<td class="r">`, mass(w.TopG), `</td><td class="r val">`, number(w.Hw, ""), `</td><td><span class="sw"`)
-		m.Attr("style", "--dough:"+page.TintOnly.FindString(w.Colour)).Raw("></span></td>\n<td>", page.Esc(w.Apart),
+		m.Raw(`<td class="r">`, mass(w.TopG), `</td><td class="r val deep">`, number(w.Hw, ""), `</td><td class="deep"><span class="sw"`)
+		m.Attr("style", "--dough:"+page.TintOnly.FindString(w.Colour)).Raw("></span></td>\n<td").Flag(`class="deep"`, w.On).Raw(">", page.Esc(w.Apart),
 			`</td><td class="r">`)
 		if !w.On {
 			m.Raw(`<button class="btn btn-line take" name="set"`).Attr("value", w.Set).Raw("\naria-label=\"Take ",
@@ -173,12 +183,15 @@ func (v rollView) RungRows() template.HTML {
 		case r.Over:
 			m.Raw(` class="over"`)
 		}
-		m.Raw("><td>", r.N, "</td>")
-		if !pin {
-			m.Raw(`<td class="val" translate="no">`, page.Esc(r.Label), "</td><td>", r.Gap, "</td>")
+		if m.Raw("><td"); !pin {
+			m.Raw(` class="deep"`)
 		}
-		m.Raw(`<td class="val">`, r.Sheet, "</td><td>", r.Thinner, `</td><td class="txt">`, page.Esc(r.Note),
-			"</td><td>",
+		m.Raw(">", r.N, "</td>")
+		if !pin {
+			m.Raw(`<td class="val" translate="no">`, page.Esc(r.Label), "</td><td class=\"deep\">", r.Gap, "</td>")
+		}
+		m.Raw(`<td class="val">`, r.Sheet, `</td><td class="deep">`, r.Thinner, `</td><td class="txt">`, page.Esc(r.Note),
+			`</td><td class="deep">`,
 			r.Time, `</td><td class="val">`,
 			r.Length, `</td><td class="run"><i style="--mm:`, page.NoDecimals(r.MM), ";--span:", span,
 			"\"></i></td></tr>\n")
@@ -197,7 +210,11 @@ func (n Nutrient) Row() template.HTML {
 func (c Control) HTML() template.HTML {
 	var m page.Markup
 	m.Raw(`<div`)
-	if !c.Lean {
+	switch {
+	case c.Lean:
+	case c.Deep:
+		m.Raw(` class="ctl deep" data-live="hidden"`)
+	default:
 		m.Raw(` class="ctl" data-live="hidden"`)
 	}
 	m.Attr("id", "c-"+c.ID).Flag("hidden", c.Hidden).Raw(">")

@@ -104,6 +104,7 @@ func (s *Room) show(c *page.Visit, status int, v *batchView) error {
 		}
 	}
 	v.Lean = c.GetHeader(page.PartHeader) == "figures"
+	v.layer(c, v.posted.Get("layer"))
 	if v.At == request.AtRoom {
 		if v.Rooms, err = s.rooms(c); err != nil {
 			return err

@@ -27,6 +27,7 @@ type batchView struct {
 	Refused   bool            // to be saved or taken further, and waits for fields
 	KeptWay   string          // the name of a way that has just been kept
 	KeepErr   string          // why one is not kept
+	Full      bool            // the station with what stands behind its first layer
 	Lean      bool            // only what changes with the figures: the page has the rest
 	Sensed    *Sensed         // the air a sensor says
 	Last      *store.Made     // the last making with a word for this time, nil when there is none

@@ -264,6 +264,22 @@ export function startBatch(form) {
     if (document.activeElement === button && next?.offsetParent) next.focus({ preventScroll: true });
   }
 
+  // A station shows its first layer, or all of it: this browser remembers which stations it shows whole.
+  const layers = () => (document.cookie.match(/(?:^|; )layers=([\w.]*)/)?.[1] ?? "").split(".").filter(Boolean);
+  const main = form.querySelector("#main");
+  function turnLayer(button) {
+    const at = atField.value, whole = main.dataset.layer === "full" ? layers().filter((k) => k !== at) : [...layers(), at];
+    document.cookie = "layers=" + [...new Set(whole)].join(".") + "; path=/; max-age=31536000; samesite=lax";
+    showLayer(button);
+  }
+  function showLayer(button) {
+    const y = button?.getBoundingClientRect().top;
+    main.dataset.layer = layers().includes(atField.value) || form.querySelector(".deep [aria-invalid]") ? "full" : "plain";
+    // Folded from its foot, the page stays where the mark is.
+    if (button && main.dataset.layer === "plain") scrollBy(0, button.getBoundingClientRect().top - y);
+    document.dispatchEvent(new Event("drawn"));
+  }
+
   // where is a station, or doctor:sign. A station is an entry of the browser's history.
   async function openStation(where, back = false) {
     const [at, sign] = where.split(":");
@@ -273,6 +289,7 @@ export function startBatch(form) {
     form.querySelector("button[name=at]").value = at;
     opening = true;
     await work(sign && "doctor.sign=" + sign + "&doctor.a=");
+    showLayer();
     const top = form.querySelector("#spine").getBoundingClientRect().top;
     if (!back && top < 0) scrollBy(0, top); // it starts at its top
   }
@@ -308,6 +325,7 @@ export function startBatch(form) {
     }
     else if (button.dataset.step) step(button.parentElement.querySelector("input"), Number(button.dataset.step));
     else if (button.name === "list") rearrange(button);
+    else if (button.name === "layer") turnLayer(button);
     else if (button.name === "set") work(button.value); // path=value&…, which the server puts into the fields
     else return;
     e.preventDefault();
