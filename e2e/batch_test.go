@@ -51,7 +51,7 @@ func TestMakeABatch(t *testing.T) {
 	b.visit("/batches")
 	b.click("a.btn-go")
 	b.enter("#f-name", "Tagliatelle for the harbour fair")
-	b.enter("#f-amount-portions", "12")
+	b.enter("#f-much", "12")
 	b.click(".asks-go .btn-go")
 	b.until("the batch page", "document.querySelector('#spine')")
 	if got := eval[string](b, "document.querySelector('#f-name').value"); got != "Tagliatelle for the harbour fair" {

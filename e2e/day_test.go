@@ -106,7 +106,7 @@ func TestDayFromOrders(t *testing.T) {
 		"document.querySelectorAll('.served a').length === 3")
 	b.click(".head .btn-go")
 	b.until("the day", "document.querySelectorAll('.day-rows tbody tr').length === 2")
-	b.click(".head button[value=plan]")
+	b.click(".head .acts > form button[value=plan]")
 	b.until("the plan", "document.querySelector('.day-lanes') && document.querySelector('.proof')?.textContent.trim()")
 
 	id := demo.Number(demo.Orecchiette) + 1
@@ -254,7 +254,7 @@ func TestDayFollowsTheBench(t *testing.T) {
 	making.visit("/bench/3")
 	making.on(8) // set out and weighed: it is being mixed
 	b.until("seen on the day", fmt.Sprintf("document.querySelector('#day').dataset.stamp !== %q", stamp))
-	b.click(".head button[value=plan]")
+	b.click(".head .acts > form button[value=plan]")
 	b.until("planned anew", "!document.querySelector('.moved') && document.querySelector('.head button[value=undo]')")
 
 	// On a phone: what is at hand is done with one tap.
@@ -288,7 +288,7 @@ func TestDayByKeys(t *testing.T) {
 	}
 	press(".day-add .btn-line", kb.Enter)
 	b.until("a batch", "document.querySelectorAll('.day-rows tbody tr').length === 1")
-	press(".head button[value=plan]", kb.Enter)
+	press(".head .acts > form button[value=plan]", kb.Enter)
 	b.until("a plan", "document.querySelector('.day-lanes')")
 	press(".kit > summary", kb.Enter)
 	b.enter("#k-open", "half past")

@@ -77,7 +77,7 @@ func (d *Day) SVG() string {
 	var b strings.Builder
 	flags, head := d.placed(x)
 	top := head
-	b2 := &strings.Builder{}
+	b2, names := &strings.Builder{}, &strings.Builder{}
 	for i, lane := range d.Lanes {
 		all := rows(lane.Bars)
 		h := dayRow*float64(max(1, len(all))) + 8
@@ -91,6 +91,7 @@ func (d *Day) SVG() string {
 			fmt.Fprintf(b2, `<text class="lane-small" x="12" y="%s">%s</text>`, num(top+40),
 				html.EscapeString(clip(lane.Small, 17)))
 		}
+		d.name(names, lane, top)
 		for r, row := range all {
 			for _, bar := range row {
 				d.bar(b2, bar, x, k, top+5+dayRow*float64(r))
@@ -103,12 +104,12 @@ func (d *Day) SVG() string {
 	}
 	w, hgt := right+12, top
 	fmt.Fprintf(&b,
-		`<div class="chart day-chart"><svg class="draw day-lanes" viewBox="0 0 %s %s" style="min-width:%.0fpx" `+
-			`role="group" aria-label="%s" `+
+		`<div class="chart day-chart" style="--least:%.0fpx;--names:%.0fpx;--share:%.2f%%"><div class="lane-names" `+
+			`aria-hidden="true" style="--high:%s">%s</div><svg class="draw day-lanes" viewBox="0 0 %s %s" role="group" aria-label="%s" `+
 			`data-from="%s" data-scale="%s" data-left="%s">`+
 			`<rect class="day-ground" x="0" y="0" width="%s" height="%s"/>`,
-		num(w), num(hgt), w*textPX/textUnits, html.EscapeString(d.Title), num(d.From), num(k), num(dayLabel), num(w),
-		num(hgt))
+		w*textPX/textUnits, dayLabel*textPX/textUnits, 100*dayLabel/w, num(hgt), names, num(w), num(hgt),
+		html.EscapeString(d.Title), num(d.From), num(k), num(dayLabel), num(w), num(hgt))
 	step := 60.
 	if k*60 < 70 {
 		step = 120
@@ -139,6 +140,16 @@ func (d *Day) SVG() string {
 	}
 	b.WriteString("</svg></div>")
 	return b.String()
+}
+
+// name writes the name of a lane once more, for where the picture is wider than its window: it stays while the picture
+// goes by under it. top is where the lane begins, of the picture's height.
+func (d *Day) name(b *strings.Builder, lane DayLane, top float64) {
+	own := ""
+	if lane.Own {
+		own = ` translate="no"`
+	}
+	fmt.Fprintf(b, `<b style="--top:%s"%s>%s</b>`, num(top), own, html.EscapeString(clip(lane.Name, 13)))
 }
 
 // placedFlag is a flag and where its words stand.
@@ -234,7 +245,8 @@ func (d *Day) bar(b *strings.Builder, bar DayBar, x func(float64) float64, k, y 
 		put(`<rect class="cleaning" x="`, num(left-bar.CleanBefore*k), `" y="`, num(y+8), `" width="`,
 			num(bar.CleanBefore*k), `" height="`, num(h-16), `"/>`)
 	}
-	put(`<rect class="box" x="`, num(left), `" y="`, num(y), `" width="`, num(w), `" height="`, num(h), `" rx="`,
+	put(`<rect class="reach-for" x="`, num(left), `" y="`, num(y-(dayRow-h)/2), `" width="`, num(w), `" height="`,
+		num(dayRow), `"/><rect class="box" x="`, num(left), `" y="`, num(y), `" width="`, num(w), `" height="`, num(h), `" rx="`,
 		num(math.Min(r, w/2)), `"/>`)
 	text := func(class string, x float64, words string) {
 		if words != "" {

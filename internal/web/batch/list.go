@@ -58,6 +58,9 @@ type listQuery struct {
 	Week               bool
 }
 
+// Filtered says that more than words is looked for, or in another order.
+func (q listQuery) Filtered() bool { return q.Shape != "" || q.Week || q.Sort != "" }
+
 // Any says whether anything is looked for.
 func (q listQuery) Any() bool { return q.Words != "" || q.Shape != "" || q.Week }
 

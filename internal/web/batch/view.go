@@ -5,6 +5,7 @@ import (
 	"net/url"
 	"strings"
 
+	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
 	"hollen/internal/core/request"
 	"hollen/internal/store"
@@ -91,6 +92,23 @@ func (v *batchView) Here() *Station {
 		}
 	}
 	return nil
+}
+
+// Short is the batch in one line, as the list has it: flour, eggs and water, minutes, and where the roller ends.
+func (v *batchView) Short() []string {
+	p := v.Plan
+	out := []string{v.In.Grams(p.Formula.FlourG) + " flour"}
+	if p.Formula.Pick.EggG > 0 {
+		out = append(out, p.EggWords())
+	}
+	if g := p.Room.LiquidG; g > .5 {
+		out = append(out, v.In.Whole(g)+" "+p.TopWord())
+	}
+	out = append(out, measure.Minutes(p.Knead.Min)+" + "+measure.Minutes(p.Rest.Min))
+	if stops := p.Roll.Passes; len(stops) > 0 && !p.Pinned() && !p.Roped() {
+		out = append(out, "to stop "+stops[len(stops)-1].Label)
+	}
+	return out
 }
 
 // Station is one station of the spine.

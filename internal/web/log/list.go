@@ -48,6 +48,9 @@ type logView struct {
 	Ask    *question
 }
 
+// Filtered says that more than words is looked for.
+func (v logView) Filtered() bool { return v.Felt != "" || v.From != "" || v.To != "" }
+
 // logChart is one figure of what was found, over time.
 type logChart struct {
 	Name, Side string

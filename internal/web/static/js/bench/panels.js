@@ -304,6 +304,7 @@ export function panelsOf({ now, steps, state, tap, redraw, offers, signs, id, lo
     const n = now(), s = step();
     const also = state().also.map((c) => [c.making, c.of]).filter(([m], i, all) => all.findIndex(([x]) => x === m) === i);
     panel("More", "", [
+      ["Leave the bench", () => (location.href = "/bench/" + id + "/made")],
       ["A clock of my own", clock],
       ["Put a clock away", () => panel("Which clock?", "", n.clocks.filter((x) => !x.step).map((c) => [c.name, () => tap("unclock", { of: c.id })])), n.clocks.some((c) => !c.step)],
       ["−1 min", () => tap("minutes", { step: s.key, min: -1 }), s?.min > 0],
@@ -325,7 +326,7 @@ export function panelsOf({ now, steps, state, tap, redraw, offers, signs, id, lo
       ["Makers", makers, offers.makers.length > 0],
       ["It feels …", feels],
       ["A note", () => words("A note", "In your words", "note")],
-      ["Leave this out", () => tap("skipped", { step: s.key }), Boolean(s)],
+      ["Leave this out", () => leaveOut(s), Boolean(s)],
       ["Look at other steps", () => look(n.at)],
       [reading.on ? "Stop reading aloud" : "Read aloud", () => (reading.on = !reading.on)],
       ["Allow notices", () => allowNotices()],
@@ -334,8 +335,12 @@ export function panelsOf({ now, steps, state, tap, redraw, offers, signs, id, lo
       ["End it here", end, Boolean(s)],
       ["Throw it away", () => thrown(), Boolean(s)],
       ["On another screen", () => (location.href = "/bench/" + id + "/screens")],
-      ["Leave the bench", () => (location.href = "/bench/" + id + "/made")],
     ]);
+  }
+
+  // leaveOut asks: a step left out is not done, and what follows counts without it.
+  function leaveOut(s) {
+    panel("Leave this out?", s.head + " is not done then, and what follows counts without it.", [["Leave it out", () => tap("skipped", { step: s.key })]]);
   }
 
   const ended = (more) => {

@@ -25,7 +25,7 @@ export function startDay(page) {
 // Where the picture is wider than the window, what is on now is in it.
 function atNow() {
   const chart = document.querySelector(".day-chart"), now = chart?.querySelector(".now-line");
-  if (now) chart.scrollLeft += now.getBoundingClientRect().left - chart.getBoundingClientRect().left - chart.clientWidth / 3;
+  if (now) chart.scrollLeft += now.getBoundingClientRect().left - chart.getBoundingClientRect().left - chart.clientWidth / 2;
 }
 
 // Looks whether the day has moved, and shows it anew where it has and nothing is being typed.

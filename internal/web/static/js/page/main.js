@@ -33,6 +33,14 @@ document.addEventListener("click", (e) => {
   for (const menu of document.querySelectorAll(".menu[open]")) if (!menu.contains(e.target)) menu.open = false;
 });
 
+// On a narrow screen a list shows first what it holds: its filters are folded, unless one is set.
+const narrow = matchMedia("(max-width: 40em)");
+function fold() {
+  for (const f of document.querySelectorAll("details.filters:not([data-set])")) f.open = !narrow.matches;
+}
+fold();
+narrow.addEventListener("change", fold);
+
 // The steppers of a form that is not worked out as it is typed.
 for (const asks of document.querySelectorAll("form.asks")) {
   asks.addEventListener("click", (e) => {
