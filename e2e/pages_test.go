@@ -41,6 +41,7 @@ func pages() []page {
 	return []page{
 		{"/", of("/")}, {"/batches", of("/batches")}, {"/recipe", of("/recipe")},
 		{"/compare", of("/compare", "/compare?a=7&b=6")}, {"/import", of("/import")}, {"/rooms", of("/rooms")},
+		{"/help", of("/help", "/help?of=batch&at=roll")}, {"/glossary", of("/glossary")},
 		{"/accounts", of("/accounts")},
 		{"/cabinet", nil}, // leads to the first shelf
 		{"/cabinet/:shelf", of("/cabinet/flours", "/cabinet/lots", "/cabinet/eggs", "/cabinet/additions",

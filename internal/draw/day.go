@@ -125,10 +125,10 @@ func (d *Day) SVG() string {
 	if d.Now > d.From && d.Now < d.To {
 		fmt.Fprintf(&b, `<path class="now-line" d="M%s %sV%s"/>`, num(x(d.Now)), num(head-8), num(hgt))
 	}
-	b.WriteString(b2.String())
-	for _, f := range flags {
+	for _, f := range flags { // under the bars: it crosses no words
 		fmt.Fprintf(&b, `<path class="due-line" d="M%s %sV%s"/>`, num(f.at), num(f.top), num(hgt))
 	}
+	b.WriteString(b2.String())
 	for _, f := range flags {
 		f.draw(&b)
 	}

@@ -36,6 +36,10 @@ func (s *Server) routes(e *gin.Engine) {
 	get("/batches", s.batch.ListBatches)
 	post("/units", s.ChooseUnits) // the other system, remembered in the browser
 
+	post("/guide", s.PutGuideAway) // what is said at the first of a thing
+	get("/help", s.help.ShowHelp)         // what is on a page
+	get("/glossary", s.help.ShowGlossary) // the words of the craft
+
 	get("/recipe", s.recipetext.OpenRecipe)
 	post("/recipe", s.recipetext.CheckRecipe)        // reads it, keeps nothing
 	post("/recipe/batch", s.recipetext.WeighRecipe)  // makes the batch weighed to its aim

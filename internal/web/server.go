@@ -1,5 +1,5 @@
 // Package web serves Hollen's pages: routes.go lists every address, access.go says who may what, and each matter has a
-// room of its own (batch, bench, day, log, cabinet, sign, print, recipetext) that looks at package page, which all
+// room of its own (batch, bench, day, help, log, cabinet, sign, print, recipetext) that looks at package page, which all
 // share,
 // and at package form, which binds what is typed. Handlers fill a view model; no sums are done here.
 package web
@@ -27,6 +27,7 @@ import (
 	"hollen/internal/web/bench"
 	"hollen/internal/web/cabinet"
 	"hollen/internal/web/day"
+	"hollen/internal/web/help"
 	"hollen/internal/web/log"
 	"hollen/internal/web/page"
 	"hollen/internal/web/print"
@@ -47,6 +48,7 @@ type Server struct {
 	bench      *bench.Room
 	cabinet    *cabinet.Room
 	day        *day.Room
+	help       *help.Room
 	log        *log.Room
 	print      *print.Room
 	recipetext *recipetext.Room
@@ -56,7 +58,7 @@ type Server struct {
 // newServer returns the rooms of a workshop; where one needs another, it is told here.
 func newServer(w *workshop.Workshop, access Access) *Server {
 	site := page.New(w, access.SignIn)
-	s := &Server{Site: site, batch: batch.New(site), bench: bench.New(site), day: day.New(site), log: log.New(site),
+	s := &Server{Site: site, batch: batch.New(site), bench: bench.New(site), day: day.New(site), help: help.New(site), log: log.New(site),
 		cabinet: cabinet.New(site, access.Backups), recipetext: recipetext.New(site), sign: sign.New(site,
 			access.Secure)}
 	s.batch.InHand = s.day.InHand

@@ -71,6 +71,14 @@ func siteOn(t testing.TB, day time.Time) site {
 	return site{t, New(s, rules.Default(), slog.New(slog.NewTextHandler(&log, nil)), Access{}), s, &log}
 }
 
+// emptySite is a site of a kitchen that has nothing yet.
+func emptySite(t testing.TB) site {
+	t.Helper()
+	s := storetest.Open(t)
+	var log strings.Builder
+	return site{t, New(s, rules.Default(), slog.New(slog.NewTextHandler(&log, nil)), Access{}), s, &log}
+}
+
 func (s site) ask(method, path string, form url.Values, change ...func(*http.Request)) *httptest.ResponseRecorder {
 	s.Helper()
 	var body io.Reader

@@ -13,6 +13,7 @@ func (s *Room) BeginMaking(c *page.Visit) error {
 	if err != nil {
 		return err
 	}
+	c.Guided("batch")
 	ctx, now := c.Request.Context(), s.Now()
 	if id, twice := s.BegunJustNow(ctx, a.batch.ID, a.view.Plan, now); twice {
 		c.Redirect(http.StatusSeeOther, fmt.Sprintf("/bench/%d", id))

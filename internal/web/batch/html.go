@@ -11,6 +11,11 @@ import (
 	"hollen/internal/web/page"
 )
 
+// terms are the words of the glossary that the labels of figures are.
+var terms = map[string]string{"formula.hw": "working-hydration", "room.moisture": "moisture", "knead.school": "school",
+	"rest.min": "relaxation", "roll.sheet": "sheet", "cut.trim": "trimmings", "dry.window": "leather",
+	"dry.nest": "nest", "cut.across": "ribbon"}
+
 // HTML is the figure with its reason and what is to be said about it.
 func (f Fig) HTML() template.HTML {
 	var m page.Markup
@@ -18,8 +23,13 @@ func (f Fig) HTML() template.HTML {
 	if f.Warn {
 		m.Raw(" is-warn")
 	}
-	m.Raw(`" data-fig="`, page.Esc(f.Key), `"><div class="lab">`, page.Esc(f.Label), `</div><div class="num">`,
-		page.Esc(f.Number))
+	m.Raw(`" data-fig="`, page.Esc(f.Key), `"><div class="lab">`)
+	if term, ok := terms[f.Key]; ok {
+		m.Raw(`<a class="term" href="/glossary#`, term, `">`, page.Esc(f.Label), `</a>`)
+	} else {
+		m.Raw(page.Esc(f.Label))
+	}
+	m.Raw(`</div><div class="num">`, page.Esc(f.Number))
 	if f.Unit != "" {
 		m.Raw(`<span class="unit">`, page.Esc(f.Unit), `</span>`)
 	}

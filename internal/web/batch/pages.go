@@ -90,6 +90,9 @@ func (s *Room) OpenForm(c *page.Visit) (*page.BatchForm, error) {
 	return out, nil
 }
 
+// fewBatches is how many batches a kitchen has that is still told how they are worked with.
+const fewBatches = 2
+
 // show writes a batch page.
 func (s *Room) show(c *page.Visit, status int, v *batchView) error {
 	var err error
@@ -101,6 +104,10 @@ func (s *Room) show(c *page.Visit, status int, v *batchView) error {
 		// the page does without
 		if last, err := s.Store.LastWord(c.Request.Context(), v.ID, v.Request.Name); err == nil {
 			v.Last = last
+		}
+		// of a kitchen that has hardly begun
+		if few, err := s.Store.Newest(c.Request.Context(), fewBatches+1); err == nil && len(few) <= fewBatches {
+			v.Guide = c.GuideTo("batch")
 		}
 	}
 	v.Lean = c.GetHeader(page.PartHeader) == "figures"
@@ -180,6 +187,7 @@ func (s *Room) SaveBatch(c *page.Visit) error {
 	if err != nil {
 		return err
 	}
+	c.Guided("batch")
 	ctx := c.Request.Context()
 	_, err = s.Store.Save(ctx, a.batch.ID, a.view.Version, a.view.Plan)
 	var clash *store.ConflictError

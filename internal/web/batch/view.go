@@ -10,6 +10,7 @@ import (
 	"hollen/internal/core/request"
 	"hollen/internal/store"
 	"hollen/internal/web/form"
+	"hollen/internal/web/page"
 )
 
 // batchView is the frame of the batch page: the form, the plan and what every station shows. What
@@ -28,6 +29,7 @@ type batchView struct {
 	Refused   bool            // to be saved or taken further, and waits for fields
 	KeptWay   string          // the name of a way that has just been kept
 	KeepErr   string          // why one is not kept
+	Guide     *page.Guide     // what is said at the first batch
 	Full      bool            // the station with what stands behind its first layer
 	Lean      bool            // only what changes with the figures: the page has the rest
 	Sensed    *Sensed         // the air a sensor says

@@ -56,8 +56,9 @@ type benchView struct {
 	Offer template.JS // and what there is to pick from
 	Style template.CSS
 	Marks page.Marks
-	Back  string // the event a tap back takes back
-	Since string // what has become of its batch
+	Back  string      // the event a tap back takes back
+	Since string      // what has become of its batch
+	Guide *page.Guide // what is said at the first making
 }
 
 // Changed is what has come to be otherwise, said at the step it concerns.
@@ -112,6 +113,10 @@ func (s *Room) ShowBench(c *page.Visit) error {
 	if run.State.Now < len(run.Steps) {
 		v.Step = &run.Steps[run.State.Now]
 	}
+	// of a kitchen that has made nothing yet
+	if made, err := s.Store.NewestMade(c.Request.Context(), 1); err == nil && len(made) == 0 {
+		v.Guide = c.GuideTo("making")
+	}
 	s.RenderPart(c, http.StatusOK, "bench", "bench-page", v)
 	return nil
 }
@@ -126,6 +131,7 @@ func (s *Room) TapBench(c *page.Visit) error {
 	if err != nil {
 		return err
 	}
+	c.Guided("making")
 	g := strings.TrimSpace(values.Get("g"))
 	n := 0.
 	if g != "" {

@@ -9,6 +9,7 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"time"
 
 	"github.com/gin-gonic/gin"
 
@@ -42,9 +43,20 @@ func (s *Room) showDay(c *page.Visit, status int, d *dayNow, v *dayView) error {
 			v.Add = append(v.Add, knownRow{k.ID, k.Name})
 		}
 	}
+	if !d.Planned() && c.Request.Method == http.MethodGet {
+		// of a kitchen that has planned no day yet
+		from, to := s.Now().AddDate(0, 0, -guideDays), s.Now().AddDate(0, 0, guideDays)
+		all, err := s.Store.Days(ctx, from.Format(time.DateOnly), to.Format(time.DateOnly))
+		if err == nil && !slices.ContainsFunc(all, func(d store.Day) bool { return d.Planned() }) {
+			v.Guide = c.GuideTo("day")
+		}
+	}
 	s.Render(c, status, "day", v.Head, v)
 	return nil
 }
+
+// guideDays is how many days round today are looked at for one that was planned.
+const guideDays = 60
 
 // mostOffered is how many of the newest batches an order or a day is offered, besides those that fit.
 const mostOffered = 60
@@ -157,6 +169,9 @@ func (s *Room) ChangeDay(c *page.Visit) error {
 		return page.Refuse(http.StatusConflict, "This day cannot be read.",
 			"Go back to the version before, or begin it anew, first.", page.WayOn{To: "/days/" + d.Date,
 				Name: "The day"})
+	}
+	if values.Get("act") == "plan" {
+		c.Guided("day")
 	}
 	do, known := changes[values.Get("act")]
 	if !known {
@@ -304,6 +319,9 @@ func moved(s *Room, ctx context.Context, d *dayNow, values url.Values, v *dayVie
 	to, ok := day.ParseTime(values.Get("to"))
 	if n, err := strconv.Atoi(values.Get("to_min")); err == nil && n >= 0 && n < 48*60 {
 		to, ok = n, true
+	} else if by, err := strconv.Atoi(values.Get("later")); err == nil && d.Task(key) >= 0 {
+		to = d.Shown[d.Task(key)].Start + by
+		ok = by >= -mostLater && by <= mostLater && to >= 0
 	} else if ok && to < d.Shop.OpenAt-240 {
 		to += 24 * 60 // past midnight
 	}
@@ -326,6 +344,9 @@ func moved(s *Room, ctx context.Context, d *dayNow, values url.Values, v *dayVie
 	}
 	return fmt.Sprintf("%s to %s", said.Task(d.Task(key)), day.Time(to)), nil
 }
+
+// mostLater is the most a task is moved by one press, min.
+const mostLater = 240
 
 // anew begins a day that cannot be read with nothing on it; of any other nothing is asked so.
 func anew(_ *Room, _ context.Context, d *dayNow, _ url.Values, v *dayView) (string, error) {

@@ -20,9 +20,14 @@ import (
 
 // daysView is the days to come and the last ones.
 type daysView struct {
-	Rows  []daysRow
-	Today string
+	Rows           []daysRow
+	Today          string
+	Earlier, Later string // where the list goes on; Later is "" as it opens
+	Asked, Wrong   string // a day asked for that is none, and why
 }
+
+// daysListed is how many days the list shows, from another than today.
+const daysListed = 14
 
 type daysRow struct {
 	Date, Head, Says, Orders string
@@ -30,11 +35,25 @@ type daysRow struct {
 	Letters                  []day.Job
 }
 
-// ListDays shows the days from yesterday on.
+// ListDays shows the days from three days ago on, or from another; or opens the day that is asked for.
 func (s *Room) ListDays(c *page.Visit) error {
 	ctx := c.Request.Context()
 	now := s.Now()
-	from, to := now.AddDate(0, 0, -3), now.AddDate(0, 0, 10)
+	from := now.AddDate(0, 0, -3)
+	v := daysView{Today: s.Today(), Asked: strings.TrimSpace(c.Query("date"))}
+	if v.Asked != "" {
+		if _, err := measure.Day(v.Asked); err == nil {
+			c.Redirect(http.StatusSeeOther, "/days/"+v.Asked)
+			return nil
+		}
+		v.Wrong = "It needs a date, as " + v.Today + "."
+	}
+	if at, err := time.ParseInLocation(time.DateOnly, c.Query("from"), now.Location()); err == nil &&
+		at.Year() > 1 && at.Year() < 9999 {
+		from, v.Later = at, at.AddDate(0, 0, daysListed).Format(time.DateOnly)
+	}
+	v.Earlier = from.AddDate(0, 0, -daysListed).Format(time.DateOnly)
+	to := from.AddDate(0, 0, daysListed-1)
 	kept, err := s.Store.Days(ctx, from.Format(time.DateOnly), to.Format(time.DateOnly))
 	if err != nil {
 		return err
@@ -43,7 +62,6 @@ func (s *Room) ListDays(c *page.Visit) error {
 	if err != nil {
 		return err
 	}
-	v := daysView{Today: s.Today()}
 	for at := from; !at.After(to); at = at.AddDate(0, 0, 1) {
 		r := daysRow{Date: at.Format(time.DateOnly)}
 		r.Head, r.Today = dateWords(r.Date), r.Date == v.Today
@@ -71,7 +89,7 @@ func (s *Room) ListDays(c *page.Visit) error {
 				r.Says = "not planned yet"
 			}
 		}
-		if at.Before(now.AddDate(0, 0, -1)) && len(r.Letters) == 0 {
+		if v.Later == "" && at.Before(now.AddDate(0, 0, -1)) && len(r.Letters) == 0 {
 			continue
 		}
 		v.Rows = append(v.Rows, r)

@@ -13,6 +13,7 @@ import (
 	"hollen/internal/core/schedule"
 	"hollen/internal/draw"
 	"hollen/internal/store"
+	"hollen/internal/web/page"
 )
 
 // dayView is the page of a day.
@@ -26,6 +27,7 @@ type dayView struct {
 	Stamp      string
 	In         measure.System
 	Lanes      template.HTML
+	Guide      *page.Guide // what is said at the first day
 	Rows       []dayRow
 	More       int // rows of a long day that are not shown
 	Proof      string
@@ -498,8 +500,11 @@ func (d *dayNow) lanes(first, last int) *draw.Day {
 			continue
 		}
 		end, _ := said.End(w)
-		p.Flags = append(p.Flags, draw.DayFlag{At: float64(w.Due), Words: day.Time(w.Due) + " " + w.Who + "," + letters,
-			Late: end > w.Due})
+		words := day.Time(w.Due) + " " + w.Who + "," + letters
+		if end > w.Due {
+			words = w.Who + " " + day.Words(end-w.Due) + " late," + letters
+		}
+		p.Flags = append(p.Flags, draw.DayFlag{At: float64(w.Due), Words: words, Late: end > w.Due})
 	}
 	return p
 }

@@ -102,6 +102,7 @@ func OnceOf(values url.Values) string {
 type frame struct {
 	Title  string
 	Place  string       // the workshop's name
+	Of     string       // the page, as the help knows it
 	Nav    string       // the current word of the navigation
 	Style  string       // the style sheet of its room, "" where there is none
 	Script string       // likewise
@@ -112,9 +113,12 @@ type frame struct {
 	Body   any
 }
 
+// Keeps says whether they keep the workshop.
+func (f frame) Keeps() bool { return f.May == account.Keeps }
+
 // Render writes a page; a template that fails gives an error page, never half a page.
 func (s *Site) Render(c *Visit, status int, page, title string, body any) {
-	f := frame{Title: title, Place: s.Place(c), Nav: navOf(page), Style: s.pages[page].style,
+	f := frame{Title: title, Place: s.Place(c), Of: page, Nav: navOf(page), Style: s.pages[page].style,
 		Script: s.pages[page].script, May: account.Keeps,
 		US: c.Units == measure.Customary, Marks: c.Marks, Body: body}
 	if a := c.Who; a != nil {
@@ -142,7 +146,7 @@ func navOf(page string) string {
 	switch page {
 	case "today", "recipe":
 		return "Today"
-	case "sign", "goon", "first":
+	case "sign", "goon", "first", "help", "glossary":
 		return ""
 	case "cabinet", "rooms", "thing", "calibrate", "accounts", "account":
 		return "Cabinet"

@@ -459,7 +459,7 @@ export function startBatch(form) {
   });
   document.addEventListener("click", (e) => {
     const link = e.target.closest("a[href]");
-    if (link && link.origin === location.origin) leaving = true;
+    if (link && link.origin === location.origin && link.id !== "keys-open") leaving = true;
   }, true);
   addEventListener("pageshow", () => ([leaving, passing] = [false, false]));
 

@@ -80,8 +80,18 @@ function tap(what, more = {}) {
   const event = { id, what, at: new Date(line.now()).toISOString(), by: maker() || undefined, ...more };
   local = [...line.waiting(), event];
   line.send(event);
+  if (what === "done") guided();
   draw();
   return event;
+}
+
+// guided puts away what is said at the first making, once a step is done.
+function guided() {
+  const guide = $("guide");
+  if (!guide) return;
+  guide.remove();
+  const done = document.cookie.match(/(?:^|; )guided=([\w.]*)/)?.[1] ?? "";
+  document.cookie = "guided=" + [...done.split(".").filter(Boolean), "making"].join(".") + "; path=/; max-age=315360000; samesite=lax";
 }
 
 const reading = { on: false };

@@ -15,11 +15,55 @@ export function startDay(page) {
     document.addEventListener("keydown", (e) => keyed(e, root()));
   }
   document.addEventListener("click", (e) => {
-    if (e.target.closest?.(".day-bar")?.dataset.moved) e.preventDefault();
+    const bar = e.target.closest?.(".day-bar"), away = e.target.closest?.(".day-task .away");
+    if (bar?.dataset.moved) e.preventDefault();
+    else if (e.button === 0 && !e.ctrlKey && !e.metaKey && !e.shiftKey && (away || bar?.hasAttribute("href"))) {
+      e.preventDefault();
+      if (away) close(root());
+      else open(bar);
+    }
   }, true);
+  document.addEventListener("keydown", (e) => {
+    if (e.key === "Escape" && !inHand && document.querySelector(".day-task.beside")) close(root());
+  });
+  addEventListener("resize", settle);
+  document.addEventListener("drawn", settle);
   atNow();
+  settle();
   focusAgain();
   follow(page, () => root()?.dataset, () => swap(location.href));
+}
+
+// open shows what can be done with a task beside its bar; the address says which, so that a reload shows it again.
+async function open(bar) {
+  const url = new URL(bar.getAttribute("href"), location.href);
+  url.hash = "";
+  await swap(url);
+  history.replaceState(null, "", url);
+  document.querySelector("#task-head")?.focus({ preventScroll: true });
+}
+
+// close puts it away; the focus goes back to the bar.
+async function close(root) {
+  const task = document.querySelector(".day-task input[name=task]")?.value ?? "";
+  document.getElementById("task")?.remove();
+  const url = "/days/" + root.dataset.date;
+  history.replaceState(null, "", url);
+  if (task) document.querySelector('.day-bar[data-task="' + CSS.escape(task) + '"]')?.focus({ preventScroll: true });
+}
+
+// settle puts what is said of a task under its bar, within the window and off its lane.
+function settle() {
+  const box = document.getElementById("task"), page = document.querySelector(".day-page");
+  const task = new URLSearchParams(location.search).get("task") ?? box?.querySelector("input[name=task]")?.value;
+  const bar = box && task && document.querySelector('.day-bar[data-task="' + CSS.escape(task) + '"] .box');
+  if (!bar) return;
+  box.classList.add("beside");
+  const at = bar.getBoundingClientRect(), on = page.getBoundingClientRect(), wide = box.offsetWidth;
+  const chart = document.querySelector(".day-chart").getBoundingClientRect();
+  const left = Math.min(Math.max(at.left, chart.left), chart.right) - on.left;
+  box.style.left = Math.max(8, Math.min(left, page.clientWidth - wide - 8)) + "px";
+  box.style.top = at.bottom - on.top + 10 + "px";
 }
 
 // Where the picture is wider than the window, what is on now is in it.

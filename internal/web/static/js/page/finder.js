@@ -57,5 +57,6 @@ export function startFinder(finder) {
     find();
   });
   finder.querySelector("button").hidden = true;
+  if (location.hash === "#find") finder.querySelector("input[type=search]").focus();
   mark();
 }
