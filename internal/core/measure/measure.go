@@ -102,10 +102,65 @@ func (s System) Number(v float64, u Unit, digits int) (number, unit string) {
 		}
 		return fmt.Sprintf("%.0f lb %.1f", lb, rest), "oz"
 	}
-	if u == G {
+	switch {
+	case u == G:
 		return Ounces(v), string(k.unit)
+	case u == MM && digits <= 0 && v >= leastRuled:
+		return Ruled(v), string(k.unit)
 	}
 	return threeFigures(v), string(k.unit)
+}
+
+// leastRuled is the least length that is set by a ruler, in; what is thinner is set by a dial or a caliper.
+const leastRuled = 1. / 16
+
+// fractionSigns are the fractions of an inch or an ounce that have a sign, in eighths.
+var fractionSigns = []string{"", "⅛", "¼", "⅜", "½", "⅝", "¾", "⅞"}
+
+// ruledWithin is how far off a length may be said for a plainer fraction, of it.
+const ruledWithin = .017
+
+// Ruled writes a length in inches as a ruler has it, by the plainest fraction that is near enough, a 32nd where none is:
+// "9/32", "1 3/16", "5½".
+func Ruled(in float64) string {
+	parts := 1
+	for parts < 32 && math.Abs(math.Round(in*float64(parts))/float64(parts)-in) > ruledWithin*in {
+		parts *= 2
+	}
+	n := int(math.Round(in * float64(parts)))
+	whole, rest := n/parts, n%parts
+	for rest > 0 && rest%2 == 0 {
+		rest, parts = rest/2, parts/2
+	}
+	fraction := ""
+	switch {
+	case rest > 0 && parts <= 8:
+		fraction = fractionSigns[rest*8/parts]
+	case rest > 0:
+		fraction = fmt.Sprintf("%d/%d", rest, parts)
+	}
+	switch {
+	case fraction == "":
+		return fmt.Sprint(whole)
+	case whole == 0:
+		return fraction
+	case parts > 8:
+		return fmt.Sprintf("%d %s", whole, fraction)
+	}
+	return fmt.Sprint(whole) + fraction
+}
+
+// Portion writes the mass of a portion: "120 g", and in ounces to a quarter, "4¼ oz".
+func (s System) Portion(g float64) string {
+	if _, by, _, turned := s.Turn(G); turned && g*by < poundsAsOunces {
+		n := int(math.Round(4 * g * by))
+		whole, sign := "", fractionSigns[n%4*2]
+		if n >= 4 || sign == "" {
+			whole = fmt.Sprint(n / 4)
+		}
+		return whole + sign + " " + s.Name(G)
+	}
+	return s.Grams(g)
 }
 
 // Lengths names the unit that thicknesses and lengths are written in: "mm", "inches".

@@ -17,10 +17,10 @@ func TestFiguresInBothSystems(t *testing.T) {
 		{Customary.KG(5, Shortest), "11 lb 0.4 oz"}, {Metric.KG(2.5, Shortest), "2.5 kg"}, {Customary.C(22, 0),
 			"72 °F"}, {Metric.C(22.4, 0), "22 °C"},
 		{Customary.C(-18, 0), "0 °F"},
-		{Metric.MM(.85, 2), "0.85 mm"}, {Customary.MM(7, Shortest), "0.276 in"}, {Customary.M(2.5, 1), "8.2 ft"},
+		{Metric.MM(.85, 2), "0.85 mm"}, {Customary.MM(7, Shortest), "9/32 in"}, {Customary.M(2.5, 1), "8.2 ft"},
 		{Customary.L(8, Shortest), "8.45 qt"},
 		{Metric.Joined(" × ", MM, Shortest, 50, 50, .7), "50 × 50 × 0.7 mm"}, {Customary.Joined(" × ", MM, Shortest, 50,
-			50, .7), "1.97 × 1.97 × 0.028 in"},
+			50, .7), "2 × 2 × 0.028 in"},
 		{Customary.Joined("–", G, 0, 500, 1500), "17.6–3 lb 4.9 oz"}, {Grouped("-1234567"), "-1,234,567"},
 		{Grouped("12.5"), "12.5"},
 	} {
@@ -40,9 +40,9 @@ func TestProse(t *testing.T) {
 			"above 41 °F by then, 1–2 °C"},
 		"frozen at {−18 °C}": {"frozen at −18 °C", "frozen at 0 °F"},
 		"between {5 and 60 °C}; a {100 by 100 mm} square": {"between 5 and 60 °C; a 100 by 100 mm square",
-			"between 41 and 140 °F; a 3.94 by 3.94 in square"},
+			"between 41 and 140 °F; a 4 by 4 in square"},
 		"Ravioli, {50 × 50 × 0.7 mm}": {"Ravioli, 50 × 50 × 0.7 mm",
-			"Ravioli, 1.97 × 1.97 × 0.028 in"},
+			"Ravioli, 2 × 2 × 0.028 in"},
 		"25 kg sack {of mine}": {"25 kg sack {of mine}", "25 kg sack {of mine}"},
 	} {
 		if m, c := Metric.Prose(text), Customary.Prose(text); m != want[0] || c != want[1] {
@@ -86,4 +86,32 @@ func FuzzParseNumber(f *testing.F) {
 			t.Fatalf("%q: %v", s, n)
 		}
 	})
+}
+
+// Lengths set by hand are said as a ruler has them, what a dial sets in decimals; portions in quarters of an ounce.
+func TestRuled(t *testing.T) {
+	for _, c := range []struct {
+		mm     float64
+		digits int
+		want   string
+	}{
+		{7, Shortest, "9/32 in"}, {6.35, Shortest, "¼ in"}, {12, Shortest, "15/32 in"}, {25, Shortest, "1 in"},
+		{30, Shortest, "1 3/16 in"}, {140, 0, "5½ in"}, {1200, 0, "47 in"}, {50, 0, "2 in"}, {150, 0, "6 in"}, {470, 0, "18½ in"}, {3, Shortest, "⅛ in"},
+		{.85, 2, "0.033 in"}, {1.2, Shortest, "0.047 in"}, {7, 2, "0.276 in"}, {305, 0, "12 in"}, {25.2, 0, "1 in"},
+	} {
+		if got := Customary.MM(c.mm, c.digits); got != c.want {
+			t.Errorf("%g mm is %q, want %q", c.mm, got, c.want)
+		}
+	}
+	if got := Metric.MM(7, Shortest); got != "7 mm" {
+		t.Error(got)
+	}
+	for g, want := range map[float64]string{120: "4¼ oz", 113: "4 oz", 150: "5¼ oz", 20: "¾ oz", 100: "3½ oz"} {
+		if got := Customary.Portion(g); got != want {
+			t.Errorf("%g g is %q, want %q", g, got, want)
+		}
+	}
+	if got := Metric.Portion(120); got != "120 g" {
+		t.Error(got)
+	}
 }

@@ -380,7 +380,7 @@ func (p *Plan) explainSheets() {
 		measure.Near(c.LengthMM), math.Round(c.WidthMM)))
 	p.say("cut.ribbons", "%s each. What they become is said when they are cut: put the shapes in then, and the rest "+
 		"is worked out.", p.in.Grams(c.OneG))
-	p.say("cut.nests", "%.1f portions of %s.", c.Portions, p.in.Grams(c.PortionG))
+	p.say("cut.nests", "%.1f portions of %s.", c.Portions, p.in.Portion(c.PortionG))
 	p.say("cut.trim", "None before they are cut.")
 }
 
@@ -438,7 +438,7 @@ func (p *Plan) explainFormed() {
 		p.in.M(c.Rope.LengthM, 1))
 	say("cut.trim", "Less than one piece.")
 	say("cut.forming", "%g seconds a piece, in practised hands; cover the ropes that wait.", ru.FormedS)
-	say("cut.nests", "%.1f portions of %s.", c.Portions, p.in.Grams(c.PortionG))
+	say("cut.nests", "%.1f portions of %s.", c.Portions, p.in.Portion(c.PortionG))
 }
 
 func (p *Plan) explainRibbons() {
@@ -529,6 +529,6 @@ func (p *Plan) explainPieces() {
 			"pairs"), odd, p.in.Grams(c.OneG))
 	}
 	say("cut.nests", "%.0f to a portion of %s.", math.Round(c.PortionG*float64(c.Count)/c.MadeG),
-		p.in.Grams(c.PortionG))
+		p.in.Portion(c.PortionG))
 	say("cut.trim", "What lies between and round the pieces: %.0f %% of the sheets.", 100*c.TrimG/(c.TrimG+c.DoughG))
 }

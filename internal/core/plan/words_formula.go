@@ -130,7 +130,7 @@ func (p *Plan) explainFlour() {
 			come = "comes"
 		}
 		say("formula.flour", "%s of %s raw %s to %s; this flour gives %s after what bowl, board and trims keep.",
-			p.portionsAsked(), p.in.Grams(f.PortionG), come, p.in.Grams(r.Amount.Portions*f.PortionG),
+			p.portionsAsked(), p.in.Portion(f.PortionG), come, p.in.Grams(r.Amount.Portions*f.PortionG),
 			p.in.Grams(p.Cut.AllMadeG))
 		switch {
 		case len(p.Cut.Also) > 0:
@@ -138,7 +138,7 @@ func (p *Plan) explainFlour() {
 		case p.Cut.Filled():
 			say("formula.flour", "%s of %s raw, filling included; this flour gives %s of dough in the pieces, and %s "+
 				"goes into them.",
-				p.portionsAsked(), p.in.Grams(f.PortionG), p.in.Grams(p.Cut.AllDoughG), p.in.Grams(p.Cut.AllFillG))
+				p.portionsAsked(), p.in.Portion(f.PortionG), p.in.Grams(p.Cut.AllDoughG), p.in.Grams(p.Cut.AllFillG))
 		}
 	case request.ByDough:
 		say("formula.flour", "Asked for %s of dough, this flour gives %s: eggs come in whole numbers.",
@@ -236,7 +236,7 @@ func (p *Plan) explainFormula() {
 	say("formula.dough", "%.2f g/mL with %.0f %% of air in it; %.1f %% of it is water.", f.Dough.DensityGPerML,
 		100*ru.Dough.AirShare, 100*f.Dough.WaterShare)
 	say("formula.colour", "%s.", measure.Capital(f.Colour.Words))
-	say("formula.yield", "%s raw at %s a portion.", p.in.Grams(p.Cut.AllMadeG), p.in.Grams(f.PortionG))
+	say("formula.yield", "%s raw at %s a portion.", p.in.Grams(p.Cut.AllMadeG), p.in.Portion(f.PortionG))
 	say("formula.held_back", "%.0f %% of the flour stays out of the well and is worked in only if the dough asks: %s "+
 		"without it, %s with all of it.",
 		100*ru.Room.HeldBackShare, points(f.HwBefore), points(f.Dough.Hw))

@@ -135,7 +135,7 @@ func (v cutView) PartWords(x *plan.CutPart) string {
 	if x.FillG > 0 {
 		s += fmt.Sprintf(", %s of filling in each", v.In.Grams(x.Filling.PieceG))
 	}
-	s = fmt.Sprintf("%s; %s, %.1f portions of %s", s, v.In.Grams(x.MadeG), x.Portions, v.In.Grams(x.PortionG))
+	s = fmt.Sprintf("%s; %s, %.1f portions of %s", s, v.In.Grams(x.MadeG), x.Portions, v.In.Portion(x.PortionG))
 	if x.TrimG >= .5 {
 		s += fmt.Sprintf("; %s of trimmings", v.In.Grams(x.TrimG))
 	}

@@ -48,6 +48,7 @@ type learnedView struct {
 	Says    []string
 	Newest  int
 	Ask     *question
+	Open    string // the matter that is open, "" for water
 }
 
 // ShowLearned shows what is learned.
@@ -59,7 +60,7 @@ func (s *Room) ShowLearned(c *page.Visit) error {
 		return err
 	}
 	now := s.Now()
-	v := learnedView{N: log.Len(), Off: set.Off, Damaged: set.Damaged, Newest: s.Rules.Learn.Newest}
+	v := learnedView{N: log.Len(), Off: set.Off, Damaged: set.Damaged, Newest: s.Rules.Learn.Newest, Open: c.Query("open")}
 	if !set.Since.IsZero() {
 		v.Since = set.Since.Local().Format("2 January 2006")
 	}
@@ -204,6 +205,9 @@ func sayWords(x learn.Saying, flour func(string) string) string {
 	return fmt.Sprintf("Hands at the cut, %s: %s", strings.ReplaceAll(x.Of, "-", " "), k)
 }
 
+// matterOf is the matter of the page in which a thing is done; none stands for the first.
+var matterOf = map[string]string{"leave": "behind", "take": "behind", "reset": "now", "again": "now"}
+
 // ChangeLearned changes what of the log counts.
 func (s *Room) ChangeLearned(c *page.Visit) error {
 	values, err := s.Posted(c)
@@ -241,7 +245,10 @@ func (s *Room) ChangeLearned(c *page.Visit) error {
 		return err
 	}
 	s.LogChanged()
-	to := "/log/learned"
+	to := "/log/learned" // the matter it was done in stays open
+	if matter := matterOf[what]; matter != "" {
+		to += "?open=" + matter
+	}
 	if back := values.Get("back"); strings.HasPrefix(back, "/") && !strings.HasPrefix(back, "//") {
 		to = back
 	}

@@ -21,6 +21,7 @@ import (
 type madeLine struct {
 	Head, Planned, Began, Took, Weighed string
 	LeftOut                             bool
+	Of                                  []madeLine // the passes and the cut of a piece, which it adds up
 }
 
 type madeView struct {
@@ -50,10 +51,55 @@ func (v madeView) PieceWords() string {
 		measure.MinSec(60*v.Run.Ahead.Roll.TimeMin))
 }
 
-// madeLines are the steps of a making as a table, a line each.
+// madeLines are the steps of a making as a table, a line each; what is done to one piece at the rollers and after is
+// one.
 func madeLines(run *bench.Making) (out []madeLine) {
+	for i := 0; i < len(run.Steps); {
+		n := 1
+		for piece := run.Steps[i].Piece; piece > 0 && i+n < len(run.Steps) && run.Steps[i+n].Piece == piece; {
+			n++
+		}
+		if lines := stepLines(run, run.Steps[i:i+n]); n > 1 {
+			out = append(out, pieceLine(run, run.Steps[i:i+n], lines))
+		} else {
+			out = append(out, lines...)
+		}
+		i += n
+	}
+	return out
+}
+
+// pieceLine adds up the steps of one piece.
+func pieceLine(run *bench.Making, steps []bench.Step, lines []madeLine) madeLine {
+	passes, planned, took, done, left := 0, 0., 0., 0, 0
+	for _, x := range steps {
+		if x.Kind == bench.Pass {
+			passes++
+		}
+		planned += x.PlanMin
+		switch p := run.State.Steps[x.Key]; p.Status {
+		case bench.WasDone:
+			took += p.Took()
+			done++
+		case bench.LeftOut:
+			left++
+		}
+	}
+	out := madeLine{Head: fmt.Sprintf("Piece %d, %s", steps[0].Piece, measure.Plural(passes, "pass", "passes")),
+		Began: lines[0].Began, Of: lines, LeftOut: left == len(steps)}
+	if planned > .01 {
+		out.Planned = measure.MinSec(60 * planned)
+	}
+	if done > 0 {
+		out.Took = measure.MinSec(60 * took)
+	}
+	return out
+}
+
+// stepLines are steps, a line each.
+func stepLines(run *bench.Making, steps []bench.Step) (out []madeLine) {
 	in := run.Begun.In()
-	for _, x := range run.Steps {
+	for _, x := range steps {
 		p := run.State.Steps[x.Key]
 		l := madeLine{Head: x.Head, LeftOut: p.Status == bench.LeftOut}
 		if x.Kind == bench.Pass && x.Pass > 0 {
@@ -75,6 +121,16 @@ func madeLines(run *bench.Making) (out []madeLine) {
 			}
 		}
 		out = append(out, l)
+	}
+	return out
+}
+
+// Pieces are the lines that add up passes.
+func (v madeView) Pieces() (out []madeLine) {
+	for _, l := range v.Lines {
+		if len(l.Of) > 0 {
+			out = append(out, l)
+		}
 	}
 	return out
 }
