@@ -50,7 +50,7 @@ func TestLogCorrectsTheNext(t *testing.T) {
 	// A copy has it, too, and the last word.
 	one.visit(batch(demo.Saturday))
 	one.until("the last word", "document.querySelector('.last-word')?.textContent.includes('roll a stop finer')")
-	one.visit("/log/learned")
+	one.visit("/log/learned?open=behind")
 	one.until("what stands behind it", "document.querySelector('main').textContent.includes('a little dry')")
 	one.click("button[name=do][value=leave]")
 	one.until("left out, as the first is", "document.querySelectorAll('button[name=do][value=take]').length === 2")

@@ -126,7 +126,7 @@ func Verify(ctx context.Context, hash, secret string) (bool, error) {
 	return false, err
 }
 
-// What is wrong with a name, a password or a PIN.
+// These are the errors of a name, a password or a PIN.
 var (
 	ErrName = fmt.Errorf("a name of 1 to %d letters of one script is allowed, with spaces, figures, hyphens, dots "+
 		"and apostrophes", MostName)

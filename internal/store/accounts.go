@@ -31,7 +31,7 @@ type Account struct {
 // keeps is the role that keeps the workshop: somebody has to have it.
 const keeps = "keeps"
 
-// What is refused of accounts.
+// These are the errors of accounts.
 var (
 	ErrAccountTaken = errors.New("there is an account of that name")
 	ErrFirstKeeps   = errors.New(

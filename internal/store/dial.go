@@ -12,7 +12,7 @@ import (
 	"github.com/go-sql-driver/mysql"
 )
 
-// connector connects to whichever of several addresses takes writes: the one that did last is asked first.
+// connector connects to the one of several addresses that takes writes, and asks the last one that did first.
 type connector struct {
 	all []driver.Connector
 	at  atomic.Int32

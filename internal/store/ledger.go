@@ -87,7 +87,7 @@ func (s *Store) Ledger(ctx context.Context, by LedgerBy, from, to time.Time) (ou
 const (
 	added = "span, start, shape, n, weighed, in_g, out_g, trim_g, back_g, hands_min, hands_out_g, cost, thrown, " +
 		"thrown_g"
-	// What nobody weighed is not added up; what was thrown away, or of which nothing came out, is.
+	// A making nobody weighed is not added up; one that was thrown away, or gave nothing, is.
 	ofDays = `SELECT 'd', day, shape, COUNT(*), SUM(out_said), SUM(IF(out_said OR thrown, in_g, 0)), SUM(out_g), SUM(IF(out_said OR thrown, trim_g, 0)),
 		SUM(IF(out_said OR thrown, back_g, 0)), SUM(IF(out_said OR thrown, hands_min, 0)), SUM(IF(hands_min > 0, out_g, 0)),
 		SUM(IF(out_said OR thrown, cost, 0)), SUM(thrown), SUM(thrown_g) FROM making_summaries`

@@ -130,7 +130,7 @@ func needs(method, route string) account.Role {
 var keepersPages = []string{"/accounts", "/backup"}
 
 var postNeeds = map[string]account.Role{
-	// What works something out, or is one's own.
+	// Working something out, and one's own account.
 	"/units": account.Looks, "/recipe": account.Looks, cabinet.ImportPath: account.Looks,
 	"/batches/:id/work":         account.Looks,
 	"/batches/:id/again":        account.Looks,

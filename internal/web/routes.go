@@ -36,7 +36,7 @@ func (s *Server) routes(e *gin.Engine) {
 	get("/batches", s.batch.ListBatches)
 	post("/units", s.ChooseUnits) // the other system, remembered in the browser
 
-	post("/guide", s.PutGuideAway) // what is said at the first of a thing
+	post("/guide", s.PutGuideAway)        // what is said at the first of a thing
 	get("/help", s.help.ShowHelp)         // what is on a page
 	get("/glossary", s.help.ShowGlossary) // the words of the craft
 

@@ -32,7 +32,7 @@ type Making struct {
 }
 
 // Run folds the events of a making over the plan it was begun with, and works out again what is to come.
-// What has happened never changes.
+// Steps that have happened are never changed.
 func Run(p *plan.Plan, began time.Time, events []Event) Making {
 	ordered := Ordered(events)
 	m := Making{Begun: p, Ahead: p, Steps: withOwn(p, Steps(p), ordered)}
@@ -170,7 +170,7 @@ func (m *Making) weighed(r *request.Request) bool {
 	for i, x := range f.Additions {
 		adds[i] = got(fmt.Sprintf("addition.%d", i+1), x.MassG)
 	}
-	// Of what is poured out until it takes no more, what went in is known once somebody says what was left.
+	// Where something is added until the dough takes no more, the amount is known once somebody weighs what is left.
 	if f.OpenG > 0 && !m.leftOf("flour") {
 		for i := range flours {
 			flours[i] *= f.FlourG / f.OpenG

@@ -30,7 +30,7 @@ type Said interface {
 	bear(f *folding, e *Event)
 }
 
-// What names a kind of event in documents and on screens.
+// These names stand for the kinds of events in documents and on screens.
 type What string
 
 // EventKind is a kind of event: how it is called, and what it carries as docs/formats.md has it.
@@ -64,7 +64,7 @@ type atStep interface{ step() string }
 // nearStep is what may say which step was on: it need not.
 type nearStep interface{ near() string }
 
-// What is the name of the kind of what an event says; "" where it says nothing.
+// What returns the name of an event's kind; "" for an event without content.
 func (e *Event) What() What {
 	if e.Says == nil {
 		return ""
@@ -280,7 +280,7 @@ func Ordered(events []Event) []Event {
 		seen[e.ID] = true
 		return false
 	})
-	// What takes back is weighed from the last one: a later word on an earlier one stands.
+	// Events that take others back are applied from the last one on, so that taking back a taking back works.
 	void := map[string]bool{}
 	for i := len(out) - 1; i >= 0; i-- {
 		if t, ok := out[i].Says.(TakenBack); ok && !void[out[i].ID] {

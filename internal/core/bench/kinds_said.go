@@ -107,7 +107,7 @@ func (x Felt) check() error {
 }
 func (x Felt) bear(f *folding, _ *Event) { f.Felt = &x.Word }
 
-// What may be named.
+// A maker may name one of these.
 const (
 	NamedLot   = "lot"
 	NamedEggs  = "eggs"

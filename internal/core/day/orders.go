@@ -23,7 +23,7 @@ type Asked struct {
 	Note     string  `json:"note,omitempty"`
 }
 
-// What an order may hold.
+// These bound an order.
 const (
 	MostPortions = 2000
 	LongestWord  = 80

@@ -29,7 +29,7 @@ type Need struct {
 // NeedKind is what kind of thing is needed.
 type NeedKind string
 
-// What a day needs.
+// Kinds of things a day needs.
 const (
 	NeedFlour NeedKind = "flour"
 	NeedEggs  NeedKind = "eggs"

@@ -43,7 +43,7 @@ type Shop struct {
 	MarginMin  int    `json:"margin"` // how long before it is due an order is aimed to be ready, min
 }
 
-// What may have been on the roller before the day.
+// The roller may have been left by one of these before the day.
 var fromWords = []string{"clean", "egg_free", "pale", "dark"}
 
 // DefaultShop is one pair of hands, a roller and no mixer, from eight to six.
@@ -70,7 +70,7 @@ type Job struct {
 	Part    Part   `json:"part,omitempty"`
 	Cooked  bool   `json:"cooked,omitempty"` // into the pot for its orders
 	Left    bool   `json:"left_out,omitempty"`
-	// What a list shows of it.
+	// Shown in the list of days.
 	Letter   string  `json:"letter"`
 	Name     string  `json:"name"`
 	Shape    string  `json:"shape"`

@@ -61,7 +61,7 @@ type Dough struct {
 // On is what the dough is thinned on; some signs and causes are seen on one of them alone.
 type On string
 
-// What a dough is thinned on; Anything where it makes no difference.
+// A dough is thinned on one of these; Anything where it makes no difference.
 const (
 	Anything On = ""
 	Rollers  On = "rollers"

@@ -102,6 +102,9 @@ func (f Field) Shown(v float64) string {
 	if f.Rounded {
 		to = math.Pow10(f.Digits)
 	}
+	if f.kept != "" && v*f.scale() >= 1 { // a hundredth of an ounce or an inch is fine enough
+		to = min(to, 100)
+	}
 	return strconv.FormatFloat(math.Round((v*f.scale()+f.Offset)*to)/to, 'f', -1, 64)
 }
 
@@ -356,6 +359,7 @@ func (f Field) Stepped(from string, n int) (string, bool) {
 func (f Field) ShownBounds() (lo, hi, step string) {
 	bare := f
 	bare.Offset = 0
+	bare.kept = ""
 	bare.Digits++
 	return f.Shown(f.Min), f.Shown(f.Max), bare.Shown(f.Step)
 }

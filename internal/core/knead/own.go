@@ -8,7 +8,7 @@ import (
 // Do is what is done in one step of a way of the maker's own.
 type Do string
 
-// What is done in a step.
+// Kinds of steps.
 const (
 	Mixing    Do = "mix"
 	Kneading  Do = "knead"

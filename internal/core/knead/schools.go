@@ -24,7 +24,7 @@ const (
 // Bowl is what bounds how much dough a school works at once.
 type Bowl string
 
-// What dough is worked in.
+// Dough is worked in one of these.
 const (
 	Hands        Bowl = "hands"
 	MixerBowl    Bowl = "mixer"

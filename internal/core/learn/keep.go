@@ -34,7 +34,7 @@ type keptFit struct {
 	Inverse []byte    `json:"inverse"`
 }
 
-// ErrOther says that a log that was kept was weighed by other rules, or is none.
+// ErrOther says that a kept log was made by other rules, or cannot be read as one.
 var ErrOther = errors.New("the log was weighed otherwise")
 
 // MarshalJSON writes a log with what it stands on, to be recalled.

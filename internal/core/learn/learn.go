@@ -14,7 +14,7 @@ import (
 // ninety is the half-width, in standard deviations, that nine in ten fall inside.
 const ninety = 1.645
 
-// Seen is one batch as it bears on a number: how far what was seen lies from what was planned, and the variance of the
+// Seen is what one batch says of a number: how far the observation lies from the plan, and the variance of the
 // noise in that.
 type Seen struct {
 	R, V   float64

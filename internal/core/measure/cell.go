@@ -5,7 +5,7 @@ import (
 	"strings"
 )
 
-// What a spreadsheet takes for the beginning of something to work out, in the wide letters of other keyboards, too.
+// A spreadsheet takes a cell that begins with one of these for a formula; the wide forms of other keyboards count, too.
 const works = "=+-@\t\r\n＝＋－＠−"
 
 // Cell is a text as a cell of a CSV file, so that no spreadsheet works it out: what begins as a formula does, and is no

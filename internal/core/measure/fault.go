@@ -17,7 +17,7 @@ func (f Fault) Error() string { return f.Field + ": " + f.Text }
 // Faultf returns the Fault of a field.
 func Faultf(field, format string, a ...any) error { return Fault{field, fmt.Sprintf(format, a...)} }
 
-// Faults returns the Faults joined in err; what is none comes with no field.
+// Faults returns the Faults joined in err; any other error becomes a Fault without a field.
 func Faults(err error) (out []Fault) {
 	var one Fault
 	switch joined, ok := err.(interface{ Unwrap() []error }); {

@@ -52,7 +52,7 @@ type conversion struct {
 }
 
 // poundsAsOunces is from how many ounces on a mass is told in pounds and ounces.
-const poundsAsOunces = 32
+const poundsAsOunces = 16
 
 // InchMM is an inch, mm.
 const InchMM = 25.4
@@ -82,7 +82,7 @@ func (s System) Name(u Unit) string {
 const Shortest = -1
 
 // Number returns a figure and its unit apart: digits decimals of a metric one; three figures of
-// one that is turned, pounds and ounces from two pounds on.
+// one that is turned, pounds and ounces from a pound on.
 func (s System) Number(v float64, u Unit, digits int) (number, unit string) {
 	_, by, add, turned := s.Turn(u)
 	switch {
@@ -100,7 +100,10 @@ func (s System) Number(v float64, u Unit, digits int) (number, unit string) {
 		if rest >= 16 {
 			lb, rest = lb+1, 0
 		}
-		return fmt.Sprintf("%.0f lb %.1f", lb, rest), "oz"
+		if rest == 0 {
+			return fmt.Sprintf("%.0f", lb), "lb"
+		}
+		return fmt.Sprintf("%.0f lb %s", lb, strconv.FormatFloat(rest, 'f', -1, 64)), "oz"
 	}
 	switch {
 	case u == G:
@@ -177,8 +180,7 @@ func (s System) Bare(v float64, u Unit, digits int) string {
 	return n
 }
 
-// What a kitchen scale tells apart, oz: a twentieth, about as it does grams; a tenth from ten ounces on, a hundredth of
-// what is under ten grams.
+// Steps a kitchen scale shows, oz: a twentieth, about a gram; a tenth from ten ounces on, a hundredth under ten grams.
 const (
 	scaleOZ      = .05
 	coarseOZ     = .1

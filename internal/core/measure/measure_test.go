@@ -21,15 +21,17 @@ func TestFiguresInBothSystems(t *testing.T) {
 		{Customary.L(8, Shortest), "8.45 qt"},
 		{Metric.Joined(" × ", MM, Shortest, 50, 50, .7), "50 × 50 × 0.7 mm"}, {Customary.Joined(" × ", MM, Shortest, 50,
 			50, .7), "2 × 2 × 0.028 in"},
-		{Customary.Joined("–", G, 0, 500, 1500), "17.6–3 lb 4.9 oz"}, {Grouped("-1234567"), "-1,234,567"},
+		{Customary.Joined("–", G, 0, 500, 1500), "1 lb 1.6–3 lb 4.9 oz"}, {Grouped("-1234567"), "-1,234,567"},
 		{Grouped("12.5"), "12.5"},
 	} {
 		if c.got != c.want {
 			t.Errorf("%q, want %q", c.got, c.want)
 		}
 	}
-	if n, unit := Customary.Mass(31.9 * 28.349523125); n != "31.9" || unit != "oz" {
-		t.Errorf("%q %q: under two pounds it is ounces", n, unit)
+	for oz, want := range map[float64]string{15.9: "15.9 oz", 16: "1 lb", 31.9: "1 lb 15.9 oz", 31.97: "2 lb", 40: "2 lb 8 oz"} {
+		if got := Customary.Grams(oz * 28.349523125); got != want {
+			t.Errorf("%g oz is told as %q, want %q", oz, got, want)
+		}
 	}
 }
 

@@ -185,7 +185,7 @@ func Read(text string, unit Unit, alone func(float64) float64) (float64, error) 
 	return sum, nil
 }
 
-// ParseMass reads a mass that names its unit, g; false for a number alone and for what is none.
+// ParseMass reads a mass that names its unit, g; false for a bare number and for any other text.
 func ParseMass(text string) (g float64, ok bool) {
 	g, err := Read(text, G, func(float64) float64 { return math.NaN() })
 	return g, err == nil && !math.IsNaN(g)

@@ -38,7 +38,7 @@ func (p *Plan) forTheDough() []Amount {
 	var out []Amount
 	add := func(what, much, note, line string) { out = append(out, Amount{what, much, note, line}) }
 	plain := func(what, much string) { add(what, much, "", much+" "+strings.ToLower(what)) }
-	// What is poured or held back stands beside what goes in at once, and is not counted twice.
+	// Parts poured later or held back have lines of their own, so they are left out here.
 	now, held := p.in.Whole(math.Round(p.Room.FlourG)-math.Round(f.HeldBackG)), p.in.Whole(math.Round(f.HeldBackG))
 	for i, x := range f.Flours {
 		much, name := p.muchOf(fmt.Sprintf("flour.%d", i+1), x.Share*p.Room.FlourG), x.Name

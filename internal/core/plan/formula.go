@@ -345,7 +345,7 @@ func (p *Plan) asUsed() {
 	if u.LiquidLeftG != nil {
 		a.LiquidG = max(0, p.Room.LiquidG-*u.LiquidLeftG)
 	}
-	// What stands by the board and what is held back are counted already, and go in first.
+	// Liquid by the board and flour held back are counted already, and are used first.
 	water, held := r.Acted(doctor.Water), f.HeldBackG
 	if p.Room.CorrectionG > 0 {
 		water = max(0, water-p.Room.KeepG)

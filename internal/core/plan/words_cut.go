@@ -437,7 +437,7 @@ func (p *Plan) explainFormed() {
 	say("cut.ribbons", "%s of dough at %s; %s of rope in all.", p.in.Grams(c.DoughG), p.in.Grams(c.OneG),
 		p.in.M(c.Rope.LengthM, 1))
 	say("cut.trim", "Less than one piece.")
-	say("cut.forming", "%g seconds a piece, in practised hands; cover the ropes that wait.", ru.FormedS)
+	say("cut.forming", "%.1f seconds a piece, in practised hands; cover the ropes that wait.", ru.FormedS)
 	say("cut.nests", "%.1f portions of %s.", c.Portions, p.in.Portion(c.PortionG))
 }
 

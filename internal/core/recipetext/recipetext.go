@@ -301,7 +301,7 @@ func (m Measures) line(text string) Line {
 	return l
 }
 
-// What a heaped measure holds over a level one, times. Source: house.
+// A heaped measure holds so many times a level one. Source: house.
 const heapedLow, heapedHigh = 1.15, 1.6
 
 var heaped = []string{

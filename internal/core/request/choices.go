@@ -18,7 +18,7 @@ const (
 // ShareBy is what an amount of a further shape counts.
 type ShareBy string
 
-// What an amount of a further shape counts.
+// The amount of a further shape counts one of these.
 const (
 	ShareByPortions ShareBy = ""
 	ShareByGrams    ShareBy = "grams"    // of dough
@@ -38,7 +38,7 @@ const (
 // Mix is in what a dough is mixed by hand.
 type Mix string
 
-// What a dough is mixed in.
+// A dough is mixed in one of these.
 const (
 	InWell Mix = "well"
 	InBowl Mix = "bowl"
@@ -47,7 +47,7 @@ const (
 // KneadBy is who says how a dough is kneaded.
 type KneadBy string
 
-// Who says how a dough is kneaded: a school, or the maker's own steps.
+// A dough is kneaded by a school, or by the maker's own steps.
 const (
 	KneadSchool KneadBy = ""
 	KneadOwn    KneadBy = "own"
@@ -56,7 +56,7 @@ const (
 // KneadDo is what is done in one step of the maker's own.
 type KneadDo string
 
-// What is done from mixing to the roller.
+// The steps a maker may take from mixing to the roller.
 const (
 	DoMix          KneadDo = "mix"
 	DoMixMachine   KneadDo = "mix_mixer"
@@ -143,7 +143,7 @@ const (
 // Hands is who does a step, where one pair of hands or a bowl takes only so much.
 type Hands string
 
-// Who does a step.
+// A step is done by one of these.
 const (
 	HandsAll    Hands = ""       // all the dough at once
 	HandsShared Hands = "shared" // everybody a part, at the same time
@@ -153,7 +153,7 @@ const (
 // WayBy is who says how a sheet is rolled down.
 type WayBy string
 
-// Who says how a sheet is rolled down.
+// A sheet is rolled down as worked out, or the maker's own way.
 const (
 	WayWorked WayBy = ""
 	WayOwn    WayBy = "own"
@@ -215,7 +215,7 @@ const (
 // Divide says by what a dough is divided.
 type Divide string
 
-// What a dough is divided by.
+// A dough is divided by one of these.
 const (
 	DivideByFlour Divide = "flour" // about 100 g of it a piece
 	DivideByBench Divide = "bench" // sheets as long as the bench
@@ -224,7 +224,7 @@ const (
 // Dust is what sheets and what is cut are dusted with.
 type Dust string
 
-// What is dusted with.
+// Board and sheet are dusted with one of these.
 const (
 	DustAuto   Dust = "" // semola, rice flour for a dough without gluten
 	DustSemola Dust = "semola"
@@ -235,7 +235,7 @@ const (
 // Scraps is what becomes of the trimmings.
 type Scraps string
 
-// What becomes of the trimmings.
+// The trimmings become one of these.
 const (
 	Maltagliati Scraps = ""
 	SoupBag     Scraps = "soup" // in the freezer
@@ -275,7 +275,7 @@ func (k FillingKind) Words() string {
 // Lies is what pasta dries on.
 type Lies string
 
-// What pasta dries on.
+// Pasta dries on one of these.
 const (
 	OnRack  Lies = "rack"  // both faces open
 	OnBoard Lies = "board" // one face open
@@ -306,7 +306,7 @@ const (
 // CookIn is what the pasta is cooked in.
 type CookIn string
 
-// What pasta is cooked in.
+// Pasta is cooked in one of these.
 const (
 	InWater CookIn = ""
 	InBroth CookIn = "broth" // and served in it

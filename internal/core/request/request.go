@@ -393,7 +393,8 @@ func (r *Request) Changed() bool {
 }
 
 // Again is the same batch for another day: nothing has been done to it yet.
-// What is dated moves with the day; where no day was named, so that its last moment falls on the new one.
+// All dates move with the day of the batch. Where the batch names no day, they move so that the last of them falls on
+// the new day.
 func (r Request) Again(on string) Request {
 	was := r.MadeOn
 	for _, moment := range []string{r.Clock.From, r.Clock.RollAt} {

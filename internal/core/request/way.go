@@ -14,7 +14,7 @@ import (
 // WayOf is what a kept way is a way of.
 type WayOf string
 
-// What a kept way is a way of.
+// A kept way is a way of one of these.
 const (
 	WayOfKneading WayOf = "knead" // from mixing to the roller
 	WayDown       WayOf = "roll"  // down the stops of a machine, or under a pin

@@ -26,7 +26,7 @@ const MeasuredWithin, FewWithin = .03, .06
 // Seen is what is seen through a sheet, of a plain egg dough.
 type Seen string
 
-// What is seen through a sheet.
+// Things that can be seen through a thin sheet.
 const (
 	ByHand  Seen = "hand"  // the shadow of a hand
 	ByPrint Seen = "print" // print can be read

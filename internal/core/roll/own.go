@@ -8,7 +8,7 @@ import (
 // First is what is done to the sheet before an entry of the maker's own way down.
 type First string
 
-// What is done before a pass.
+// Things done before a pass.
 const (
 	JustOn    First = ""
 	Halve     First = "halve"

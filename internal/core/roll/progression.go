@@ -310,7 +310,7 @@ type leg struct {
 	ratio float64
 }
 
-// sameRatio is a difference of ratios, or of their squares, that is none.
+// sameRatio is the largest difference of ratios, or of their squares, that counts as equal.
 const sameRatio = 1e-12
 
 // fewest finds the route down with the fewest passes; of those the one whose largest ratio is
@@ -338,7 +338,7 @@ func (l *Lay) fewest(target int) []step {
 			best[i][n] = o
 		}
 	}
-	// What is bold here does not matter where the route is bolder elsewhere.
+	// A bold pass here costs nothing more where another pass of the route is bolder.
 	most := best[0][l.startPasses()].largest + sameRatio
 	allowed := func(i, n int, x leg) bool {
 		to := best[x.stop][x.n]

@@ -61,7 +61,7 @@ func (d *Day) inOrder(slots []Slot, waits []int) *line {
 	return l
 }
 
-// chain hands what a store holds from one to the next: whoever comes takes up what was given back first.
+// chain hands a store's places from task to task: the next task takes the place that was given back first.
 func (l *line) chain(store int) {
 	type free struct {
 		by       Point

@@ -16,7 +16,7 @@ import (
 	"fmt"
 )
 
-// NoLimit stands for a longest lag that is none.
+// NoLimit stands for a lag without a longest.
 const NoLimit = 1 << 24
 
 // Nobody stands where a task has no person: a machine runs, or the day is not yet planned.
@@ -98,7 +98,7 @@ func EndOf(task int) Point { return Point{task, true} }
 // LagKind says what happens meanwhile.
 type LagKind string
 
-// What happens between two tasks.
+// Between two tasks one of these happens.
 const (
 	Resting  LagKind = "rest"
 	InCold   LagKind = "cold" // in the fridge
@@ -201,7 +201,7 @@ func (a *Answer) GapMin() int {
 	return max(0, a.Goals.Span-a.Bound.Span)
 }
 
-// What is wrong with a day that cannot be computed with.
+// These are the errors of a day that cannot be planned.
 var (
 	ErrDay    = errors.New("day")
 	ErrNoPlan = errors.New("no plan keeps everything")

@@ -16,7 +16,7 @@ import (
 	"time"
 )
 
-// What a bowl on a kitchen scale does.
+// These describe how a bowl on a kitchen scale behaves.
 const (
 	perSecond = 10  // readings
 	pourGPerS = 55  // while the key is held

@@ -73,7 +73,7 @@ func (v *batchView) Carried() []Carried {
 			slot) {
 			continue // what stands beside nothing
 		}
-		// Of a change the page is told what differs from what it sent.
+		// After a change the page is sent only the values that differ from those it sent.
 		if now := v.value(f.In(v.In)); !v.Lean || now != v.posted.Get(f.Path) {
 			out = append(out, Carried{f.Path, now})
 		}
@@ -148,7 +148,7 @@ func (v *batchView) Weighed(path, hint string) Control {
 }
 
 // cabinet lists what of the workshop's own may stand in a field: what is in the cabinet, and
-// what this batch was made with that is there no more.
+// and what this batch was made with that has left the cabinet since.
 func (v *batchView) cabinet(f request.Field) []request.Option {
 	var out []request.Option
 	for _, x := range form.Offers(v.Cabinet, f, &v.Page) {

@@ -70,7 +70,11 @@ func (s *Room) ShowToday(c *page.Visit) error {
 			return nil
 		}
 	}
-	values, said := sentence(s.remembered(c)), false
+	start, said := url.Values{}, false
+	if asked.Get("part") == "" { // what is typed says all of it
+		start = s.remembered(c)
+	}
+	values := sentence(start)
 	for _, k := range append(slices.Clone(askedToday), "step") {
 		if asked.Has(k) {
 			values.Set(k, asked.Get(k))
@@ -99,7 +103,7 @@ func (s *Room) ShowToday(c *page.Visit) error {
 	return nil
 }
 
-// remembered is what this browser asked last; nothing where what it kept is there no more.
+// remembered is what this browser asked last; nothing where something it names has left the cabinet.
 func (s *Room) remembered(c *page.Visit) url.Values {
 	start := url.Values{}
 	kept, err := c.Cookie(askedCookie)

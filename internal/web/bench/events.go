@@ -62,7 +62,7 @@ type DoneStep struct {
 	Look   string  `json:"look,omitempty"`
 	Loss   float64 `json:"loss,omitempty"`
 	Shrunk float64 `json:"shrunk,omitempty"`
-	// What a screen goes on from while it is without the server.
+	// A screen that has lost the server goes on from these.
 	Paused  int64   `json:"paused,omitempty"`
 	PausedS float64 `json:"paused_s,omitempty"`
 	MoreMin float64 `json:"more_min,omitempty"`

@@ -148,7 +148,7 @@ func (v *calibrateView) fit(points []roll.Measure, spring float64) {
 	}
 }
 
-// What is told of measured sheets: by how much they had sprung back, share, and how dense the dough is, g/mL.
+// These are asked beside measured sheets: how much they had sprung back (a share) and how dense the dough is (g/mL).
 var (
 	springField  = field.Field{Unit: "%", Kind: field.Number, Max: .6, Show: 100}
 	densityField = field.Field{Unit: "g/mL", Kind: field.Number, Min: 1, Max: 1.4}

@@ -118,7 +118,7 @@ func (s *Room) SaveHouse(c *page.Visit) error {
 	}
 	v := shelfView{Version: version, In: c.Units, KneadWay: h.KneadWay, RollWay: h.RollWay}
 	for key, at := range map[string]*string{"knead_way": &v.KneadWay, "roll_way": &v.RollWay} {
-		// What is not in the cabinet any more is none.
+		// A thing that has left the cabinet is dropped.
 		if values.Has(key) {
 			if *at = ""; cab.Way(values.Get(key)) != nil {
 				*at = values.Get(key)

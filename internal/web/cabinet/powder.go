@@ -25,7 +25,7 @@ type powderView struct {
 	For            string // flour that much powder serves
 }
 
-// What is asked of a powder: how much water the vegetable holds, share, and how much powder is wanted, g.
+// These are asked of a powder: the share of water in the vegetable, and the powder wanted, g.
 var (
 	waterField = field.Field{Unit: "%", Kind: field.Number, Min: .5, Max: .98, Show: 100, Optional: true}
 	wantField  = field.Field{Unit: string(measure.G), Kind: field.Number, Min: 1, Max: 20000}

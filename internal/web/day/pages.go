@@ -520,6 +520,11 @@ func (s *Room) SetOut(c *page.Visit) error {
 		}
 		made = append(made, p)
 		b := outBatch{Letter: j.Letter, Face: j.Face, Edge: j.Edge, Name: p.Request.Name, Notes: d.notesOf(j.Batch)}
+		if in != p.In() { // in words of the units asked for
+			if told, err := plan.MakeIn(in, p.Rules(), p.Request); err == nil {
+				p = told
+			}
+		}
 		for _, a := range p.ToWeigh() {
 			b.Lines = append(b.Lines, outRow{a.What, a.Now(), a.Note, false})
 		}

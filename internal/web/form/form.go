@@ -163,7 +163,7 @@ func (f *Form) settle(base request.Request) error {
 	return f.work()
 }
 
-// partners are the fields that what is wrong may hang on: stops are those of the machine, lengths of the shape.
+// partners are the fields an error may come from: stops depend on the machine, lengths on the shape.
 func (f *Form) partners() []string {
 	for path := range f.Errors {
 		if field, ok := request.FieldAt(path); ok && field.Part == "stop" {
@@ -217,7 +217,7 @@ func (f *Form) set(field request.Field, typed string) {
 const firstShare = "flours.0.share"
 
 // freshShape forgets what was changed of the former shape when another is picked: a width for
-// ribbons is none for ravioli. was is the shape the form was drawn with.
+// ribbons means nothing for ravioli. was is the shape the form was drawn with.
 func (f *Form) freshShape(was string) {
 	c := &f.Page.Cut
 	if c.Shape == was {

@@ -155,7 +155,7 @@ func labelName(cab store.Cabinet, label string) string {
 	return strings.Join(out, " + ")
 }
 
-// hiddenWords say what looks could not: the plan stood on more minutes than the dough needs.
+// hiddenWords say what looks could not tell, because the plan kneaded longer than the dough needs.
 func hiddenWords(x learn.Saying) string {
 	if x.Unseen == 0 {
 		return ""

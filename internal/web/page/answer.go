@@ -108,7 +108,7 @@ func (s *Site) FailPlan(c *Visit, id uint64, err error) error {
 	return Refuse(http.StatusInternalServerError, "This batch cannot be worked out.", err.Error())
 }
 
-// May says whether whoever is signed in has a role, everybody where nobody signs in; where not, it shows why.
+// May reports whether the account that is signed in has a role; without sign-in everybody has it. If not, it shows why.
 func (s *Site) May(c *Visit, need account.Role) error {
 	a := c.Who
 	if a == nil || account.Role(a.Role).May(need) {

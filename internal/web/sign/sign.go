@@ -41,7 +41,7 @@ func newSessions(s *store.Store, secure bool) *scs.SessionManager {
 	return m
 }
 
-// What a session holds.
+// These are the keys of what a session holds.
 const (
 	inAccount = "account" // its ID
 	inStamp   = "stamp"   // of the account when it began

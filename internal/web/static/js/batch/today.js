@@ -1,37 +1,39 @@
 // The question of the first page: the answer follows as one types, and nothing is saved.
-const WAIT_MS = 120;
 const BLANKS = ["amount.portions", "cut.shape", "flours.0.flour", "eggs.class", "roll.machine"];
 
 export function startToday(form) {
   tick();
   const answer = document.getElementById("answer");
   form.querySelector("#ask-go").hidden = true;
-  let timer = 0, asked = 0;
+  // work asks at once; while a question is out the newest change waits for its answer.
+  let out = false, changed = false;
   async function work() {
+    changed = out;
+    if (out) return;
+    out = true;
     const typed = new FormData(form), query = new URLSearchParams();
     for (const name of BLANKS) query.set(name, typed.get(name) ?? "");
-    const mine = ++asked;
     try {
       const got = await fetch("/?part=answer&" + query);
       if (!got.ok) return;
-      const then = new DOMParser().parseFromString(await got.text(), "text/html").body;
-      if (mine === asked) answer.replaceChildren(...then.childNodes);
+      const then = document.createElement("template");
+      then.innerHTML = await got.text(); // nothing in it runs
+      if (!changed) answer.replaceChildren(then.content);
     } catch {
       // Without the server the last answer stands; the keys say so when they are pressed.
+    } finally {
+      out = false;
+      if (changed) work();
     }
   }
-  const soon = () => {
-    clearTimeout(timer);
-    timer = setTimeout(work, WAIT_MS);
-  };
-  form.addEventListener("input", soon);
+  form.addEventListener("input", work);
   form.addEventListener("click", (e) => {
     const key = e.target.closest("[data-step]");
     if (!key) return;
     e.preventDefault();
     const field = form.elements["amount.portions"], was = Number(field.value) || 0;
     field.value = String(Math.min(400, Math.max(1, Math.round(was) + Number(key.dataset.step))));
-    soon();
+    work();
   });
 }
 
