@@ -34,6 +34,7 @@ func TestShots(t *testing.T) {
 	}
 	shoot := func(name string, width, height int64, path string) {
 		b := open(t, br, base, width, height)
+		b.plainly()
 		b.visit(path)
 		b.until("the fonts", "document.fonts.status === 'loaded'")
 		if os.Getenv("HOLLEN_SHOTS_WHOLE") != "" {

@@ -45,8 +45,11 @@ func (f Fig) HTML() template.HTML {
 func writeNotes(m *page.Markup, notes []plan.Note) {
 	for _, n := range notes {
 		class := "remark"
-		if n.Level == plan.Warning {
+		switch {
+		case n.Level == plan.Warning:
 			class = "warn"
+		case strings.HasPrefix(n.Head, "From ") || strings.HasPrefix(n.Head, "By "): // where it comes from: a reason
+			class = "remark deep"
 		}
 		m.Raw(`<div class="`, class, `" data-note="`, page.Esc(n.Code), `"><b>`, page.Esc(n.Head), `</b> `)
 		if n.Level == plan.Warning || n.Set != "" {
