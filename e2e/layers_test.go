@@ -5,6 +5,8 @@ import (
 	"os"
 	"testing"
 
+	"github.com/chromedp/chromedp"
+
 	"hollen/internal/core/request"
 	"hollen/internal/demo"
 )
@@ -115,4 +117,27 @@ func TestLayers(t *testing.T) {
 		"document.querySelector('#main').dataset.layer === 'full'")
 	b.visit(batch(demo.Saturday) + "?at=knead")
 	b.until("remembered", shown("table.schools"))
+}
+
+// A making is printed on two pages at most, and what is learned opens a matter at a time.
+func TestLongPages(t *testing.T) {
+	t.Parallel()
+	base, _ := serve(t)
+	b := open(t, browser(t), base, wide, high)
+	for _, path := range []string{"/bench/1/made", "/bench/2/made"} {
+		b.visit(path)
+		pdf, err := chromedp.Run(b.ctx, chromedp.PrintToPDF(chromedp.PDFPreferCSSPageSize()))
+		if err != nil {
+			t.Fatal(err)
+		}
+		if n := len(pdfPage.FindAll(pdf, -1)); n > 2 {
+			t.Errorf("%s is %d pages", path, n)
+		}
+	}
+	b.visit("/log/learned")
+	if h := eval[float64](b, "document.documentElement.scrollHeight"); h > 2000 {
+		t.Errorf("what is learned is %.0f px high", h)
+	}
+	b.click(".matter:nth-of-type(3) summary")
+	b.until("one open", "document.querySelectorAll('.matter[open]').length === 1")
 }
