@@ -50,8 +50,14 @@ export function panelsOf({ now, steps, state, tap, redraw, offers, signs, id, lo
     $("more-keys").replaceChildren(...list.filter(([, , show]) => show === undefined || show).map(([label, act]) => key(label, () => {
       $("more").close();
       act();
-    })), key("Close", () => $("more").close()));
+    })), closing());
     if (!$("more").open) $("more").showModal();
+  }
+
+  function closing() {
+    const b = key("Close", () => $("more").close());
+    b.classList.add("close");
+    return b;
   }
 
   // ask opens a question of up to three lines, each a label, what stands in it and how it is typed; answer gets what was
