@@ -56,7 +56,7 @@ func (c *Curve) SVG() string {
 	if lo < 0 {
 		s.Rect("dough-soft bare", left, y(0), width, y(lo)-y(0))
 		if y(lo)-y(0) > 18 {
-			s.Text("s", left+10, y(lo)-7, c.Below)
+			s.Text("s on-dough", left+10, y(lo)-7, c.Below)
 		}
 	}
 	for v := lo; v <= hi+step/2; v += step {

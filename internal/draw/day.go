@@ -116,7 +116,8 @@ func (d *Day) SVG() string {
 	}
 	for m := math.Ceil(d.From/step) * step; m <= d.To; m += step {
 		fmt.Fprintf(&b, `<path class="hair" d="M%s %sV%s"/>`, num(x(m)), num(head), num(hgt))
-		if x(m) > dayLabel+18 && x(m) < right-14 {
+		hidden := d.Now > d.From && d.Now < d.To && math.Abs(x(m)-x(d.Now)) < 54 // under the box of what is now
+		if x(m) > dayLabel+18 && x(m) < right-14 && !hidden {
 			fmt.Fprintf(&b, `<text class="m hour" x="%s" y="%s">%d:00</text>`, num(x(m)), num(head-8), int(m/60)%24)
 		}
 	}

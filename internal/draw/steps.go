@@ -65,7 +65,7 @@ func (s *Steps) SVG() string {
 		}
 		text := fmt.Sprintf("%s%.*f", sign, s.Decimals, math.Abs(p.Delta))
 		if room := b - a; room > 46 {
-			sc.Text("m b", (a+b)/2, y+17, text)
+			sc.Text(onDough("m b", class), (a+b)/2, y+17, text)
 		} else if a-left > 46 {
 			sc.Text("e b", a-5, y+17, text)
 		} else {

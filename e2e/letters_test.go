@@ -1,0 +1,75 @@
+package e2e
+
+import (
+	"fmt"
+	"os"
+	"strings"
+	"testing"
+
+	"hollen/internal/core/request"
+	"hollen/internal/demo"
+)
+
+// faint lists the letters of drawings that stand out too little from what lies under them: the nearest shape with a
+// colour, or the ground of the page.
+const faint = `(() => {
+	const pen = Object.assign(document.createElement("canvas"), { width: 1, height: 1 }).getContext("2d", { willReadFrequently: true });
+	const read = new Map();
+	const rgba = (css) => {
+		if (!read.has(css)) {
+			pen.clearRect(0, 0, 1, 1); pen.fillStyle = "#000"; pen.fillStyle = css; pen.fillRect(0, 0, 1, 1);
+			const d = pen.getImageData(0, 0, 1, 1).data;
+			read.set(css, [d[0], d[1], d[2], d[3] / 255]);
+		}
+		return read.get(css);
+	};
+	const over = (a, b, k = 1) => [0, 1, 2].map((i) => a[i] * a[3] * k + b[i] * (1 - a[3] * k)).concat(1);
+	const light = (c) => { const [r, g, b] = c.map((v) => { v /= 255; return v <= .03928 ? v / 12.92 : ((v + .055) / 1.055) ** 2.4 });
+		return .2126 * r + .7152 * g + .0722 * b };
+	const out = new Map();
+	for (const svg of document.querySelectorAll("svg.draw")) {
+		if (!svg.checkVisibility()) continue;
+		svg.scrollIntoView({ block: "center", behavior: "instant" });
+		for (const t of svg.querySelectorAll("text")) {
+			if (!t.textContent.trim() || !t.checkVisibility()) continue;
+			const box = t.getBoundingClientRect(), x = box.left + box.width / 2, y = box.top + box.height / 2;
+			if (x < 0 || y < 0 || x >= innerWidth || y >= innerHeight) continue;
+			const under = document.elementsFromPoint(x, y).filter((e) => !e.closest("text") && e !== t);
+			let ground = [255, 255, 255, 1];
+			for (const e of under.reverse()) {
+				const s = getComputedStyle(e);
+				if (e instanceof SVGGraphicsElement && !(e instanceof SVGSVGElement)) {
+					if (s.fill !== "none" && !s.fill.startsWith("url")) ground = over(rgba(s.fill), ground, s.fillOpacity * s.opacity);
+				} else if (s.backgroundColor) ground = over(rgba(s.backgroundColor), ground);
+			}
+			const ink = over(rgba(getComputedStyle(t).fill), ground), [a, b] = [light(ink), light(ground)].sort((p, q) => q - p), ratio = (a + .05) / (b + .05);
+			if (ratio < 4.5) out.set(t.textContent.slice(0, 20) + " (" + t.getAttribute("class") + ")", ratio.toFixed(1));
+		}
+	}
+	return [...out].map(([k, v]) => k + " " + v).slice(0, 8);
+})()`
+
+// Letters in drawings stand out from what is under them, dough or ground, in the light and in the dark.
+func TestLettersOnDrawings(t *testing.T) {
+	t.Parallel()
+	base, _ := serve(t)
+	b := open(t, browser(t), base, wide, 2400)
+	var paths []string
+	for i, r := range demo.Batches() {
+		if os.Getenv("HOLLEN_LONG") != "" || r.Name == demo.Saturday || r.Name == demo.Service || r.Name == demo.Lantern {
+			for _, st := range request.Stages() {
+				paths = append(paths, fmt.Sprintf("/batches/%d?at=%s", i+1, st))
+			}
+		}
+	}
+	paths = append(paths, "/days/"+today(), "/bench/1/made", "/log", "/log/learned")
+	for _, scheme := range []string{"light", "dark"} {
+		b.media("prefers-color-scheme", scheme)
+		for _, path := range paths {
+			b.visit(path)
+			if out := eval[[]string](b, faint); len(out) > 0 {
+				t.Errorf("%s, %s: %s", path, scheme, strings.Join(out, "; "))
+			}
+		}
+	}
+}
