@@ -33,41 +33,51 @@ func Strip(p *plan.Strip) string {
 	}
 	s.Path("body", b.String())
 	s.Path("lit", "M420 40C560 44 700 49 792 54L792 59C700 55 560 52 420 49Z")
-	if draw := stripCut[p.Family]; draw != nil {
-		draw(s, p)
+	if draw := stripEnds[p.Family]; draw != nil {
+		for i, at := range []stripAt{{1012, 1}, {1212, .92}, {1412, 1.2}} {
+			draw(s, p, i, at)
+		}
 	}
-	s.Path("body", wave(1212, 180, 6, 7, 81.25, 5.5))
-	s.Path("body", wave(1412, 180, 4, 16, 81.5, 5))
 	return fmt.Sprintf(`<svg class="strip" viewBox="0 0 %g 92" preserveAspectRatio="none" aria-hidden="true">%s</svg>`,
 		right, s.body.String())
 }
 
-// stripCut draws what is cut, on the strip, by family; a test holds the table complete.
-var stripCut = map[cut.Family]func(*Scene, *plan.Strip){
-	cut.Ribbon: func(s *Scene, p *plan.Strip) { // across one sheet
-		across := min(p.Across, 60)
-		w := 182 / float64(max(across, 1))
-		for i := range across {
-			s.Rect("body", 1012+float64(i)*w, 79.5, w*.72, 8.5)
+// stripAt is a place of the strip: its left, and how large a piece is there against as it is cut.
+type stripAt struct{ x, large float64 }
+
+// stripEnds draws the pasta as it is cut, dried and cooked (0, 1, 2), by family; a test holds the table complete.
+var stripEnds = map[cut.Family]func(s *Scene, p *plan.Strip, stage int, at stripAt){
+	cut.Ribbon: func(s *Scene, p *plan.Strip, stage int, at stripAt) {
+		switch stage {
+		case 0: // across one sheet
+			across := min(p.Across, 60)
+			w := 182 / float64(max(across, 1))
+			for i := range across {
+				s.Rect("body", at.x+float64(i)*w, 79.5, w*.72, 8.5)
+			}
+		case 1:
+			s.Path("body", wave(at.x, 180, 6, 7, 81.25, 5.5))
+		default:
+			s.Path("body", wave(at.x, 180, 4, 16, 81.5, 5))
 		}
 	},
-	cut.Piece:  func(s *Scene, p *plan.Strip) { stripPieces(s, p, 3) },
-	cut.Formed: func(s *Scene, p *plan.Strip) { stripPieces(s, p, 3) },
-	cut.Filled: func(s *Scene, p *plan.Strip) { stripPieces(s, p, 6) },
-	cut.Undecided: func(s *Scene, _ *plan.Strip) { // a stack of three
+	cut.Piece:  func(s *Scene, p *plan.Strip, _ int, at stripAt) { stripPieces(s, p, 3, at) },
+	cut.Formed: func(s *Scene, p *plan.Strip, _ int, at stripAt) { stripPieces(s, p, 4, at) },
+	cut.Filled: func(s *Scene, p *plan.Strip, _ int, at stripAt) { stripPieces(s, p, 6, at) },
+	cut.Undecided: func(s *Scene, _ *plan.Strip, _ int, at stripAt) { // a stack of three
 		for i := range 3 {
-			s.Rect("body", 1022+6*float64(i), 78+3.5*float64(i), 150, 2.5)
+			s.Rect("body", at.x+10+6*float64(i), 78+3.5*float64(i), 150, 2.5)
 		}
 	},
 }
 
 // stripPieces draws pieces in a row, so high from their middle.
-func stripPieces(s *Scene, p *plan.Strip, high float64) {
+func stripPieces(s *Scene, p *plan.Strip, high float64, at stripAt) {
 	n := min(p.PerSheet, 8)
 	w := 182 / float64(max(n, 1))
 	for i := range n {
-		fmt.Fprintf(&s.body, `<ellipse class="body" cx="%s" cy="84" rx="%s" ry="%g"/>`, num(1012+(float64(i)+.5)*w),
-			num(min(.36*w, 12)), high)
+		fmt.Fprintf(&s.body, `<ellipse class="body" cx="%s" cy="%s" rx="%s" ry="%s"/>`, num(at.x+(float64(i)+.5)*w),
+			num(90-high*at.large), num(min(.36*w, 12)*at.large), num(high*at.large))
 	}
 }
 

@@ -12,6 +12,7 @@ import (
 	"testing"
 
 	"hollen/internal/core/cut"
+	"hollen/internal/core/doctor"
 	"hollen/internal/core/plan"
 	"hollen/internal/core/request"
 	"hollen/internal/core/roll"
@@ -352,12 +353,12 @@ func TestPatternsAreToScale(t *testing.T) {
 // Every family of shapes is drawn on the strip.
 func TestEveryFamilyIsDrawn(t *testing.T) {
 	for _, f := range cut.Families() {
-		if stripCut[f] == nil {
+		if stripEnds[f] == nil {
 			t.Errorf("%s is not drawn", f)
 		}
 	}
-	if len(stripCut) != len(cut.Families()) {
-		t.Errorf("%d drawn, %d families", len(stripCut), len(cut.Families()))
+	if len(stripEnds) != len(cut.Families()) {
+		t.Errorf("%d drawn, %d families", len(stripEnds), len(cut.Families()))
 	}
 }
 
@@ -387,5 +388,19 @@ func TestDayToScale(t *testing.T) {
 	if flags, _ := d.placed(func(m float64) float64 { return m }); flags[0].top == flags[1].top ||
 		flags[2].left >= 839 {
 		t.Errorf("flags over each other: %+v", flags)
+	}
+}
+
+// Every sign has a drawing of its own.
+func TestSignsDiffer(t *testing.T) {
+	seen := map[string]string{}
+	for _, s := range doctor.Signs() {
+		if Sign(s.Look) == "" {
+			t.Errorf("%s has no drawing", s.Name)
+		}
+		if other, twice := seen[s.Look]; twice {
+			t.Errorf("%s looks as %s", s.Name, other)
+		}
+		seen[s.Look] = s.Name
 	}
 }
