@@ -1,11 +1,14 @@
 package draw
 
 import (
+	"cmp"
 	"fmt"
-	"hollen/internal/core/measure"
 	"math"
+	"slices"
 	"strings"
 	"time"
+
+	"hollen/internal/core/measure"
 )
 
 // Dot is one making on a chart of the log.
@@ -13,14 +16,69 @@ type Dot struct {
 	At     time.Time
 	X      float64 // what it is drawn over, where that is not time
 	Y      float64
-	Letter string // which flour, or shape
+	Of     string // which flour, by its name
 	Hollow bool   // it hardly counts
 }
 
-// Log draws one figure of the log over time, to scale: makings as letters in circles, the plan's expectation as a thin
-// line at
-// want, what is learned by now as a short bracket from low to high at the right; none where they are the same. Empty
-// for no dots.
+// mostKinds is how many flours a chart tells apart; the rest are alike.
+const mostKinds = 6
+
+// kindsOf are the flours of dots by how many they have, the most first.
+func kindsOf(dots []Dot) (out []string) {
+	n := map[string]int{}
+	for _, d := range dots {
+		if n[d.Of]++; n[d.Of] == 1 {
+			out = append(out, d.Of)
+		}
+	}
+	slices.SortStableFunc(out, func(a, b string) int { return n[b] - n[a] })
+	if len(out) > mostKinds {
+		out = append(out[:mostKinds-1], "others")
+	}
+	return out
+}
+
+// spot draws a dot of the k-th flour: each has a form as well as a colour.
+func spot(s *Scene, k int, hollow bool, x, y float64) {
+	class := fmt.Sprintf("kind k%d", k)
+	if hollow {
+		class += " hollow"
+	}
+	const r = 5.
+	switch k {
+	case 0:
+		s.Circle(class, x, y, r)
+	case 1:
+		s.Rect(class, x-r+.6, y-r+.6, 2*r-1.2, 2*r-1.2)
+	case 2:
+		s.Path(class, fmt.Sprintf("M%s %sl6.2 10.6h-12.4z", num(x), num(y-6.6)))
+	case 3:
+		s.Path(class, fmt.Sprintf("M%s %sl6.4 6.4 -6.4 6.4 -6.4 -6.4z", num(x), num(y-6.4)))
+	case 4:
+		s.Path(class, fmt.Sprintf("M%s %sl-6.2 -10.6h12.4z", num(x), num(y+6.6)))
+	default:
+		s.Path(class, fmt.Sprintf("M%s %sv3.4h3.4v3.2h-3.4v3.4h-3.2v-3.4h-3.4v-3.2h3.4v-3.4z", num(x+1.6), num(y-5)))
+	}
+}
+
+// running is the median of the dots round each, in their order over x.
+func running(dots []Dot, over func(d *Dot) float64) (out []Dot) {
+	const round = 4
+	all := slices.Clone(dots)
+	slices.SortStableFunc(all, func(a, b Dot) int { return cmp.Compare(over(&a), over(&b)) })
+	for i := range all {
+		part := slices.Clone(all[max(0, i-round):min(len(all), i+round+1)])
+		slices.SortFunc(part, func(a, b Dot) int { return cmp.Compare(a.Y, b.Y) })
+		d := all[i]
+		d.Y = part[len(part)/2].Y
+		out = append(out, d)
+	}
+	return out
+}
+
+// Log draws one figure of the log over time, to scale: makings as small dots, each flour with a form and a colour of its
+// own, their running median as a line, the plan's expectation as a thin line at want, what is learned by now as a short
+// bracket from low to high at the right; none where they are the same. Empty for no dots.
 func Log(title, unit string, dots []Dot, want float64, wantWord string, low, high float64) string {
 	if len(dots) == 0 {
 		return ""
@@ -82,22 +140,26 @@ func chart(title, unit string, dots []Dot, over ruled, want float64, wantWord st
 	const (
 		left   = 60.
 		right  = 880.
-		top    = 18.
-		bottom = 190.
-		r      = 11.
+		top    = 32.
+		bottom = 206.
+		few    = 8 // dots, of which no line is drawn
 	)
 	least, most := math.Min(want, low), math.Max(want, high)
 	for _, d := range dots {
 		least, most = math.Min(least, d.Y), math.Max(most, d.Y)
 	}
 	step := niceStep(most-least, 5)
+	none := least >= 0 // of a figure that is never under nought
 	least, most = step*math.Floor(least/step-.2), step*math.Ceil(most/step+.2)
+	if none {
+		least = max(least, 0)
+	}
 	x := func(v float64) float64 { return left + 20 + (v-over.from)/(over.to-over.from)*(right-left-50) }
 	y := func(v float64) float64 { return bottom - (v-least)/(most-least)*(bottom-top) }
 	s := &Scene{
 		Title: title + ": " + measure.Plural(len(dots), "making", "makings"),
 		W:     926,
-		H:     bottom + 52,
+		H:     bottom + 62,
 		Class: "scale-down",
 	}
 	for v := least; v <= most+1e-9; v += step {
@@ -106,15 +168,21 @@ func chart(title, unit string, dots []Dot, over ruled, want float64, wantWord st
 	}
 	s.Path("ink", fmt.Sprintf("M%s %sH%s", num(left), num(y(want)), num(right)))
 	s.Text("e q", right+46, y(want)+4, wantWord)
+	kinds := kindsOf(dots)
 	for i := range dots {
 		d := &dots[i]
-		class := "dough"
-		letter := "m coin"
-		if d.Hollow {
-			class, letter = "ghost", "m"
+		k := slices.Index(kinds, d.Of)
+		if k < 0 {
+			k = len(kinds) - 1
 		}
-		s.Circle(class, x(over.of(d)), y(d.Y), r)
-		s.Text(letter, x(over.of(d)), y(d.Y)+4, d.Letter)
+		spot(s, k, d.Hollow, x(over.of(d)), y(d.Y))
+	}
+	if len(dots) >= few {
+		line := ""
+		for i, d := range running(dots, over.of) {
+			line += map[bool]string{true: "M", false: "L"}[i == 0] + num(x(over.of(&d))) + " " + num(y(d.Y))
+		}
+		s.Path("median", line)
 	}
 	if high > low {
 		at := right - 8
@@ -124,9 +192,22 @@ func chart(title, unit string, dots []Dot, over ruled, want float64, wantWord st
 		s.Path("ink", fmt.Sprintf("M%s %sv6", num(x(m.v)), num(bottom)))
 		s.Text("m q", x(m.v), bottom+22, m.words)
 	}
-	s.Text("q", 0, bottom+40, unit)
+	s.Text("q", 0, 14, unit)
 	if over.name != "" {
 		s.Text("e q", right, bottom+40, over.name)
+	}
+	at := left
+	for k, name := range kinds {
+		if name == "" || at > right-120 {
+			continue
+		}
+		spot(s, k, false, at+5, bottom+48)
+		s.Named("q", at+16, bottom+53, name)
+		at += 40 + 7.2*float64(len([]rune(name)))
+	}
+	if len(dots) >= few && at < right-90 {
+		s.Path("median", fmt.Sprintf("M%s %sh22", num(at), num(bottom+48)))
+		s.Text("q", at+28, bottom+53, "the middle of nine")
 	}
 	return s.SVG()
 }
@@ -162,4 +243,47 @@ func months(from, to time.Time) (out []time.Time) {
 		out = append(out, from.Add(time.Duration(float64(i)*days*24/float64(n))*time.Hour))
 	}
 	return out
+}
+
+// Factor is what is learned of one thing against the book: 1 is as the book has it, From to To nine times in ten.
+type Factor struct {
+	Name         string
+	By, From, To float64
+	N            int // makings behind it
+}
+
+// Factors draws what is learned as bars, to one scale in per cent of the book: the range, a mark at the middle, and how
+// many makings stand behind it. Empty for none.
+func Factors(all []Factor) string {
+	if len(all) == 0 {
+		return ""
+	}
+	const (
+		left  = 330.
+		right = 850.
+		top   = 30.
+		row   = 34.
+	)
+	least, most := 1., 1.
+	for _, f := range all {
+		least, most = min(least, f.From, f.By), max(most, f.To, f.By)
+	}
+	step := niceStep(100*(most-least), 6)
+	lo, hi := step*math.Floor(100*least/step), step*math.Ceil(100*most/step)
+	x := func(share float64) float64 { return left + (100*share-lo)/(hi-lo)*(right-left) }
+	high := row * float64(len(all))
+	s := &Scene{Title: "Minutes and hands, in per cent of the book’s", W: 926, H: top + high + 10, Class: "scale-down"}
+	for v := lo; v <= hi+1e-9; v += step {
+		s.Path("hair", fmt.Sprintf("M%s %sv%s", num(x(v/100)), num(top), num(high)))
+		s.Text("m q", x(v/100), top-8, axis(v)+" %")
+	}
+	s.Path("ink", fmt.Sprintf("M%s %sv%s", num(x(1)), num(top), num(high)))
+	for i, f := range all {
+		y := top + row*(float64(i)+.5)
+		s.Named("", 0, y+5, clip(f.Name, 42))
+		s.Rect("range", x(f.From), y-5, max(x(f.To)-x(f.From), 2), 10)
+		s.Rect("dough", x(f.By)-4, y-9, 8, 18)
+		s.Text("e q", 926, y+5, fmt.Sprintf("from %d", f.N))
+	}
+	return s.SVG()
 }

@@ -46,6 +46,7 @@ type learnedView struct {
 	Rows    []residueRow
 	Chart   template.HTML
 	Says    []string
+	Factors template.HTML // the same as bars
 	Newest  int
 	Ask     *question
 	Open    string // the matter that is open, "" for water
@@ -70,8 +71,7 @@ func (s *Room) ShowLearned(c *page.Visit) error {
 		v.Rows = append(v.Rows, residueRow{ID: r.Making, When: r.Began.Local().Format("2 Jan"), Name: r.Name,
 			By: r.Evidence.Maker, Flour: name(r.Evidence.Flour),
 			Felt: bench.FeltWords[*r.Felt+2], R: signed(r.R), Doubtful: r.W < learn.Doubtful})
-		dots = append(dots, draw.Dot{At: r.Began, Y: r.R, Letter: strings.ToUpper(string([]rune(name(r.Evidence.Flour) +
-			"·")[:1])), Hollow: r.W < learn.Doubtful})
+		dots = append(dots, draw.Dot{At: r.Began, Y: r.R, Of: name(r.Evidence.Flour), Hollow: r.W < learn.Doubtful})
 	}
 	if e := log.Water("", "", "", "", now); e.N > 0 {
 		v.Kitchen = fmt.Sprintf("Whatever the flour, this kitchen wanted %s points, give or take %.1f.", signed(e.M),
@@ -88,9 +88,14 @@ func (s *Room) ShowLearned(c *page.Visit) error {
 		return err
 	}
 	v.Rows = append(v.Rows, left...)
+	var factors []draw.Factor
 	for _, x := range log.Says(now) {
 		v.Says = append(v.Says, sayWords(x, name))
+		if x.N > 0 && x.What != "shrink" {
+			factors = append(factors, draw.Factor{Name: sayOf(x, name), By: x.By, From: x.From, To: x.To, N: x.N})
+		}
 	}
+	v.Factors = template.HTML(draw.Factors(factors))
 	v.Ask = askOf(log, set, name)
 	s.Render(c, http.StatusOK, "learned", "What is learned", v)
 	return nil
@@ -173,36 +178,39 @@ func hiddenWords(x learn.Saying) string {
 
 // sayWords say a factor as one would across the bench.
 func sayWords(x learn.Saying, flour func(string) string) string {
+	if x.What == "shrink" {
+		return fmt.Sprintf("Ribbons of %s pull in %.1f %% once they are cut, within %.1f, from %d.", flour(x.Of),
+			100*x.By, 100*x.To, x.N)
+	}
 	k := fmt.Sprintf("%.0f %% of the book’s, nine times in ten %.0f to %.0f %%, from %d.", 100*x.By, 100*x.From,
 		100*x.To, x.N)
 	if x.N == 0 {
 		k = "nothing learned yet."
 	}
-	k += hiddenWords(x)
+	return sayOf(x, flour) + ": " + k + hiddenWords(x)
+}
+
+// sayOf names what a factor is of.
+func sayOf(x learn.Saying, flour func(string) string) string {
 	switch x.What {
 	case "knead":
 		school := x.Of
 		if t := knead.School(x.Of).Traits(); t != nil && t.Name != "" {
 			school = t.Name
 		}
-		return fmt.Sprintf("Kneading (%s): %s", strings.ToLower(school), k)
+		return fmt.Sprintf("Kneading (%s)", strings.ToLower(school))
 	case "rest":
-		return fmt.Sprintf("Rest of %s: %s", flour(x.Of), k)
+		return "Rest of " + flour(x.Of)
 	case "dry":
-		return fmt.Sprintf("Leather (%s air): %s", x.Of, k)
+		return fmt.Sprintf("Leather (%s air)", x.Of)
 	case "cook":
-		return fmt.Sprintf("In the pot, %s: %s", strings.ReplaceAll(x.Of, "_", " "), k)
-	}
-	switch x.What {
+		return "In the pot, " + strings.ReplaceAll(x.Of, "_", " ")
 	case "loss":
-		return "Left on bowl and board: " + k
-	case "shrink":
-		return fmt.Sprintf("Ribbons of %s pull in %.1f %% once they are cut, within %.1f, from %d.", flour(x.Of),
-			100*x.By, 100*x.To, x.N)
+		return "Left on bowl and board"
 	case "trim":
-		return fmt.Sprintf("Trimmings, %s: %s", strings.ReplaceAll(x.Of, "-", " "), k)
+		return "Trimmings, " + strings.ReplaceAll(x.Of, "-", " ")
 	}
-	return fmt.Sprintf("Hands at the cut, %s: %s", strings.ReplaceAll(x.Of, "-", " "), k)
+	return "Hands at the cut, " + strings.ReplaceAll(x.Of, "-", " ")
 }
 
 // matterOf is the matter of the page in which a thing is done; none stands for the first.

@@ -149,12 +149,12 @@ func logRowOf(in measure.System, m *store.Made) logRow {
 	return r
 }
 
-// letter is what stands for a making on a chart: the first of its flour.
-func letter(m *store.Made) string {
-	if len(m.Flours) == 0 || m.Flours[0] == "" {
-		return "·"
+// flourOf is the flour of a making that a chart tells it by, its first.
+func flourOf(m *store.Made) string {
+	if len(m.Flours) == 0 {
+		return ""
 	}
-	return strings.ToUpper(string([]rune(m.Flours[0])[:1]))
+	return m.Flours[0]
 }
 
 // chartsOf draws what was found, a figure a chart: those that at least two makings have.
@@ -163,22 +163,21 @@ func chartsOf(ru rules.Learn, all []store.Made) (out []logChart) {
 		var dots []draw.Dot
 		for i := range all {
 			if y, ok := of(&all[i]); ok && !math.IsNaN(y) && !math.IsInf(y, 0) {
-				dots = append(dots, draw.Dot{At: all[i].Began, Y: y, Letter: letter(&all[i])})
+				dots = append(dots, draw.Dot{At: all[i].Began, Y: y, Of: flourOf(&all[i])})
 			}
 		}
 		if len(dots) > 1 {
 			out = append(out, logChart{name, side, template.HTML(draw.Log(name, unit, dots, want, word, want, want))})
 		}
 	}
-	one("Water, as it felt", "working hydration as made, less the book’s target and what the hand said of it; a "+
-		"letter a flour",
+	one("Water, as it felt", "working hydration as made, less the book’s target and what the hand said of it",
 		"points; over the line it wanted more than the book", 0, "book", func(m *store.Made) (float64, bool) {
 			return learn.Wanted(ru, &m.Summary)
 		})
 	var dots []draw.Dot
 	for i := range all {
 		if y, ok := learn.Wanted(ru, &all[i].Summary); ok && all[i].RH > 0 {
-			dots = append(dots, draw.Dot{X: 100 * all[i].RH, Y: y, Letter: letter(&all[i])})
+			dots = append(dots, draw.Dot{X: 100 * all[i].RH, Y: y, Of: flourOf(&all[i])})
 		}
 	}
 	if len(dots) > 1 {
@@ -192,9 +191,9 @@ func chartsOf(ru rules.Learn, all []store.Made) (out []logChart) {
 			return m.PokeS,
 				m.PokeS > 0
 		})
-	one("Came out", "pasta that was weighed, of what was planned", "share of the plan", 1, "planned",
+	one("Came out", "pasta that was weighed, of what was planned", "% of the plan", 100, "planned",
 		func(m *store.Made) (float64, bool) {
-			return m.OutG / math.Max(m.PlanOutG, 1), m.OutG > 0 && m.PlanOutG > 0
+			return 100 * m.OutG / math.Max(m.PlanOutG, 1), m.OutG > 0 && m.PlanOutG > 0
 		})
 	one("Hands", "minutes of work for each kilogram that came out", "min/kg", 0, "", func(m *store.Made) (float64,
 		bool) {
