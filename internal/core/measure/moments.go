@@ -3,6 +3,7 @@ package measure
 import (
 	"fmt"
 	"math"
+	"strings"
 	"time"
 )
 
@@ -84,6 +85,24 @@ func DaysWords(from, to float64) string {
 		return Days(to)
 	}
 	return fmt.Sprintf("%g to %s", from, Days(to))
+}
+
+// DayWords writes a date of yyyy-mm-dd as all pages do, "Tue 1 Dec 2026"; anything else as it stands.
+func DayWords(s string) string {
+	d, err := time.Parse(time.DateOnly, s)
+	if err != nil {
+		return s
+	}
+	return d.Format("Mon 2 Jan 2006")
+}
+
+// MomentWords is DayWords of a moment, with its clock: "Tue 1 Dec 2026, 14:30".
+func MomentWords(s string) string {
+	date, clock, has := strings.Cut(s, "T")
+	if words := DayWords(date); has && words != date {
+		return words + ", " + clock
+	}
+	return DayWords(s)
 }
 
 // Day reads yyyy-mm-dd between 2000 and 2100.

@@ -64,7 +64,12 @@ func (f Field) Say(v string) string {
 		if v == "" {
 			return "no"
 		}
-	case Price, Date, Moment:
+	case Date, Moment:
+		if v == "" {
+			return "not said"
+		}
+		return measure.MomentWords(v)
+	case Price:
 		if v == "" {
 			return "not said"
 		}

@@ -189,12 +189,12 @@ var lotShelf = shelf{Path: "lots", Name: "Lots", One: "A lot", Kind: store.LotKi
 		l := v.(flour.Lot)
 		measured := ""
 		if l.MeasuredWB > 0 {
-			measured = strings.TrimSpace(fmt.Sprintf("%.1f %% %s", 100*l.MeasuredWB, l.MeasuredOn))
+			measured = strings.TrimSpace(fmt.Sprintf("%.1f %% %s", 100*l.MeasuredWB, measure.DayWords(l.MeasuredOn)))
 		}
 		return []string{l.Name, page.OptionName(flourNames(c), l.Flour), fmt.Sprintf("%s of %s",
 			strings.ToLower(page.OptionName(
 				request.Keepings(), string(l.How))),
-			c.In.KG(l.ContainerKG, measure.Shortest)), l.OpenedOn, l.BestBefore, measured, money(c, l.PricePerKG)}
+			c.In.KG(l.ContainerKG, measure.Shortest)), measure.DayWords(l.OpenedOn), measure.DayWords(l.BestBefore), measured, money(c, l.PricePerKG)}
 	}}
 
 var eggShelf = shelf{Path: "eggs", Name: "Eggs", One: "Eggs you have weighed", Kind: store.EggKind,
