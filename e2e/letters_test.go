@@ -6,6 +6,8 @@ import (
 	"strings"
 	"testing"
 
+	"github.com/chromedp/chromedp"
+
 	"hollen/internal/core/request"
 	"hollen/internal/demo"
 )
@@ -69,6 +71,38 @@ func TestLettersOnDrawings(t *testing.T) {
 			b.visit(path)
 			if out := eval[[]string](b, faint); len(out) > 0 {
 				t.Errorf("%s, %s: %s", path, scheme, strings.Join(out, "; "))
+			}
+		}
+	}
+}
+
+// ill lists drawings wider than their box, or with letters too small or too large to read.
+const ill = `[...document.querySelectorAll(".at-desk > svg, .at-hand > svg")].filter((s) => s.checkVisibility()).flatMap((s) => {
+	const out = [], r = s.getBoundingClientRect(), k = r.width / s.viewBox.baseVal.width, name = (s.querySelector("title")?.textContent ?? "").slice(0, 30);
+	if (r.width > s.parentElement.clientWidth + 1) out.push(name + " is " + Math.round(r.width) + " in " + s.parentElement.clientWidth);
+	for (const t of s.querySelectorAll("text")) {
+		if (!t.checkVisibility()) continue;
+		const px = parseFloat(getComputedStyle(t).fontSize) * k;
+		if (px < 10.5 || px > 20) out.push(name + ": “" + t.textContent.slice(0, 16) + "” of " + px.toFixed(1) + " px");
+		const b = t.getBoundingClientRect();
+		if (b.left < r.left - 2 || b.right > r.right + 2) out.push(name + ": “" + t.textContent.slice(0, 16) + "” sticks out");
+	}
+	return out;
+}).slice(0, 5)`
+
+// What is drawn for a desk and for a hand fits its box at four widths, its letters of a size to read.
+func TestDrawingsFit(t *testing.T) {
+	t.Parallel()
+	base, _ := serve(t)
+	b := open(t, browser(t), base, wide, high)
+	for _, name := range []string{demo.Saturday, demo.Service, demo.Lantern} {
+		for _, at := range []request.Stage{request.AtFormula, request.AtRoom, request.AtKnead, request.AtDry, request.AtCook} {
+			b.visit(fmt.Sprintf("%s?at=%s", batch(name), at))
+			for _, width := range []int64{320, 390, 820, 1280} {
+				b.do(chromedp.EmulateViewport(width, 900))
+				if out := eval[[]string](b, ill); len(out) > 0 {
+					t.Errorf("%s, %s at %d: %s", name, at, width, strings.Join(out, "; "))
+				}
 			}
 		}
 	}

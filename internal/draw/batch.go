@@ -106,14 +106,17 @@ func sign(i int) float64 {
 // maxEggs is how many eggs or yolks are drawn one by one.
 const maxEggs = 14
 
-// Eggs draws the eggs, yolks and top-up of the pick.
-func Eggs(p *plan.Plan) string {
+// eggsOf draws the eggs, yolks and top-up of the pick.
+func eggsOf(p *plan.Plan, hand bool) string {
 	f := &p.Formula
 	s := &Scene{Title: plan.EggWords(f.Pick.Whole, f.Pick.Yolks) + ", " + p.In().Grams(f.TopG) + " of " + p.TopWord(),
 		W: 590, Y: -4, H: 100,
 		Class: "scale-down"}
-	eggs, yolks := min(f.Pick.Whole, maxEggs), min(f.Pick.Yolks, maxEggs)
 	room := 560.
+	if hand {
+		s.W, room = narrow, narrow-20
+	}
+	eggs, yolks := min(f.Pick.Whole, maxEggs), min(f.Pick.Yolks, maxEggs)
 	if f.TopG > 0 {
 		room -= 100
 	}

@@ -18,6 +18,7 @@ type Curve struct {
 	Today  Point
 	Words  string // at today's point
 	Below  string // what a value under nought means
+	Narrow bool   // for a hand
 }
 
 // grid returns a step of 1, 2 or 5 times a power of ten that divides span in at most n.
@@ -36,9 +37,12 @@ func (c *Curve) SVG() string {
 	const (
 		left   = 52.
 		top    = 22.
-		width  = 530.
 		height = 150.
 	)
+	width, every := 530., 10.
+	if c.Narrow {
+		width, every = narrow-left-8, 20
+	}
 	first, last := c.Points[0], c.Points[len(c.Points)-1]
 	lo, hi := min(0, c.Today.Y), max(0, c.Today.Y)
 	for _, p := range c.Points {
@@ -51,11 +55,11 @@ func (c *Curve) SVG() string {
 	}
 	x := func(v float64) float64 { return left + (v-first.X)/(last.X-first.X)*width }
 	y := func(v float64) float64 { return top + (hi-v)/(hi-lo)*height }
-	s := &Scene{Title: c.Title, W: 590, H: top + height + 34, Class: "scale-down"}
+	s := &Scene{Title: c.Title, W: left + width + 8, H: top + height + 34, Class: "scale-down"}
 	s.Rect("ground", left, top, width, height)
 	if lo < 0 {
 		s.Rect("dough-soft bare", left, y(0), width, y(lo)-y(0))
-		if y(lo)-y(0) > 18 {
+		if y(lo)-y(0) > 18 && width > 7*float64(len([]rune(c.Below))) {
 			s.Text("s on-dough", left+10, y(lo)-7, c.Below)
 		}
 	}
@@ -64,7 +68,7 @@ func (c *Curve) SVG() string {
 		s.Text("e", left-7, y(v)+4, num(v))
 	}
 	s.Text("q", 0, 9, c.YUnit)
-	for v := math.Ceil(first.X/10) * 10; v <= last.X+1e-9; v += 10 {
+	for v := math.Ceil(first.X/every) * every; v <= last.X+1e-9; v += every {
 		s.Path("dim", fmt.Sprintf("M%s %sv5", num(x(v)), num(top+height)))
 		s.Text("m", x(v), top+height+19, num(v))
 	}

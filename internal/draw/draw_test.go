@@ -4,6 +4,7 @@ import (
 	"encoding/xml"
 	"fmt"
 	"io"
+	"maps"
 	"math"
 	"regexp"
 	"slices"
@@ -58,7 +59,17 @@ func TestPicturesAreWellFormed(t *testing.T) {
 	for _, p := range plans(t) {
 		strip := p.Summary().Strip
 		p.Request.Name = `<script>alert("x")</script>`
-		for name, svg := range map[string]string{"strip": Strip(&strip), "eggs": Eggs(p), "roll": RollSide(p),
+		all := map[string]string{}
+		for name, of := range Pictures {
+			if all[name] = of.Wide(p); of.Narrow != nil {
+				all[name+" in a hand"] = of.Narrow(p)
+			}
+			if all[name] == "" {
+				delete(all, name)
+				delete(all, name+" in a hand")
+			}
+		}
+		maps.Copy(all, map[string]string{"strip": Strip(&strip), "roll": RollSide(p),
 			"sheet":  SheetAbove(p, &p.Cut.CutPart),
 			"corner": Corner(p, &p.Cut.CutPart), "drying": (&Drying{Title: "a < b", Minutes: 40, MaxLoss: .14,
 				Lines: []Line{{Name: "<as it lies>", Points: []Point{{0, 0}, {40, .1}}}, {Name: "", Points: []Point{{0,
@@ -73,7 +84,8 @@ func TestPicturesAreWellFormed(t *testing.T) {
 			"steps": (&Steps{Title: "a < b", Parts: []Step{{"<x>", 3}, {"y", -1}}, Total: "<sum>", Band: [2]float64{1,
 				2}}).SVG(),
 			"ruler": (&Ruler{Title: "a < b", Max: 10, Step: 2, Bands: []Band{{From: 2, To: 4, Class: "dough"}},
-				Marks: []Mark{{At: 3, Text: "3 & more"}}}).SVG()} {
+				Marks: []Mark{{At: 3, Text: "3 & more"}}}).SVG()})
+		for name, svg := range all {
 			d := xml.NewDecoder(strings.NewReader(svg))
 			for {
 				_, err := d.Token()

@@ -16,6 +16,7 @@ type Drying struct {
 	From    float64 // the window shaded; none when To is not after From
 	To      float64
 	Window  string
+	Narrow  bool // for a hand
 }
 
 // Level is a loss that counts, and what it means.
@@ -29,11 +30,14 @@ type Level struct {
 func (d *Drying) SVG() string {
 	const (
 		left   = 52.
-		right  = 764.
 		top    = 22.
 		height = 210.
 	)
-	s := &Scene{Title: d.Title, W: 926, H: top + height + 40, Class: "scale-down"}
+	right, wide, ticks := 764., 926., 12
+	if d.Narrow {
+		right, wide, ticks = narrow-8, narrow, 5
+	}
+	s := &Scene{Title: d.Title, W: wide, H: top + height + 40, Class: "scale-down"}
 	x := func(m float64) float64 { return left + min(m/d.Minutes, 1)*(right-left) }
 	y := func(loss float64) float64 { return top + height - min(loss/d.MaxLoss, 1)*height }
 	s.Rect("ground", left, top, right-left, height)
@@ -57,9 +61,13 @@ func (d *Drying) SVG() string {
 		if l.Class != "" {
 			text += " " + l.Class + "-text"
 		}
-		s.Text(text, right+8, y(l.Loss)+5, l.Words)
+		if d.Narrow {
+			s.Text(text+" s", left+6, y(l.Loss)-5, l.Words)
+		} else {
+			s.Text(text, right+8, y(l.Loss)+5, l.Words)
+		}
 	}
-	for m := 0.; m <= d.Minutes+1e-9; m += grid(d.Minutes, 12) {
+	for m := 0.; m <= d.Minutes+1e-9; m += grid(d.Minutes, ticks) {
 		s.Path("dim", fmt.Sprintf("M%s %sv5", num(x(m)), num(top+height)))
 		s.Text("m", x(m), top+height+19, num(m))
 	}
@@ -82,7 +90,7 @@ func (d *Drying) SVG() string {
 			class = "track t-dev"
 		}
 		s.Path(class, path.String())
-		if end := l.end(d); l.Name != "" {
+		if end := l.end(d); l.Name != "" && !d.Narrow {
 			ex, ey := x(end.X), y(end.Y)
 			if ex > right-90 {
 				s.Text("e s", right-6, ey-6, l.Name)

@@ -13,8 +13,22 @@ import (
 	"hollen/internal/core/plan"
 )
 
-// WetRuler is the hydration scale with its band.
-func WetRuler(p *plan.Plan) string {
+// Picture is a picture of a whole plan, for a desk and for a hand; the second is nil where the first will do.
+type Picture struct{ Wide, Narrow func(*plan.Plan) string }
+
+// twice is a picture drawn in both sizes.
+func twice(of func(p *plan.Plan, narrow bool) string) Picture {
+	return Picture{func(p *plan.Plan) string { return of(p, false) }, func(p *plan.Plan) string { return of(p, true) }}
+}
+
+// Pictures are the pictures of a whole plan by name.
+var Pictures = map[string]Picture{
+	"eggs": twice(eggsOf), "rollside": {Wide: RollSide}, "wet-ruler": twice(wetRuler), "wet-steps": twice(wetSteps),
+	"damp-curve": twice(dampCurve), "dry-chart": twice(dryChart), "pot-ruler": twice(potRuler), "track": twice(trackOf),
+}
+
+// wetRuler is the hydration scale with its band.
+func wetRuler(p *plan.Plan, narrow bool) string {
 	f := &p.Formula
 	t, hw := f.Target, f.Dough.Hw
 	lo := 2 * math.Floor(math.Min(t.Low-5, math.Max(hw-1, t.Low-14))/2)
@@ -32,11 +46,12 @@ func WetRuler(p *plan.Plan) string {
 	} else {
 		r.Foot = "The scale is working water in % of the flour at 14 % moisture."
 	}
+	r.Narrow = narrow
 	return r.SVG()
 }
 
-// WetSteps is the working hydration part by part.
-func WetSteps(p *plan.Plan) string {
+// wetSteps is the working hydration part by part.
+func wetSteps(p *plan.Plan, narrow bool) string {
 	f := &p.Formula
 	s := Steps{Title: fmt.Sprintf("What makes up the working hydration of %.1f", f.Dough.Hw),
 		Total: "working hydration",
@@ -44,11 +59,12 @@ func WetSteps(p *plan.Plan) string {
 	for _, x := range f.Parts {
 		s.Parts = append(s.Parts, Step{Name: x.Part, Delta: x.Points})
 	}
+	s.Narrow = narrow
 	return s.SVG()
 }
 
-// DampCurve is the top-up over the room's humidity, for this flour and these eggs.
-func DampCurve(p *plan.Plan) string {
+// dampCurve is the top-up over the room's humidity, for this flour and these eggs.
+func dampCurve(p *plan.Plan, narrow bool) string {
 	const from, to = 20, 90 // % of humidity
 	today := 100 * p.Request.Room.RH
 	_, by, _, _ := p.In().Turn(measure.G)
@@ -63,11 +79,12 @@ func DampCurve(p *plan.Plan) string {
 	for rh := from; rh <= to; rh += 2 {
 		c.Points = append(c.Points, Point{X: float64(rh), Y: by * p.LiquidAt(float64(rh)/100)})
 	}
+	c.Narrow = narrow
 	return c.SVG()
 }
 
 // DampRuler is the first flour's moisture between mill, today and the room.
-func DampRuler(m flour.Moisture) string {
+func DampRuler(m flour.Moisture) (wide, hand string) {
 	r := Ruler{Title: fmt.Sprintf("Flour moisture %.1f %%, milled at %.1f %%, the room draws it to %.1f %%",
 		100*m.NowWB, 100*m.MilledWB, 100*m.EquilibriumWB),
 		Min: 6, Max: 18, Step: 2, Left: "dry", Right: "damp",
@@ -85,12 +102,14 @@ func DampRuler(m flour.Moisture) string {
 			r.Marks[i].Text = ""
 		}
 	}
-	return r.SVG()
+	wide = r.SVG()
+	r.Narrow = true
+	return wide, r.SVG()
 }
 
-// DryChart is the mass lost over the minutes: as it lies, and how it would otherwise; "" where
+// dryChart is the mass lost over the minutes: as it lies, and how it would otherwise; "" where
 // the air takes nothing.
-func DryChart(p *plan.Plan) string {
+func dryChart(p *plan.Plan, narrow bool) string {
 	d, ru := &p.Dry, p.Rules().Dry
 	if !d.Leather.Will && d.Rate.DeltaGM3 <= ru.LeastGM3 {
 		return ""
@@ -123,11 +142,12 @@ func DryChart(p *plan.Plan) string {
 		c.Window = fmt.Sprintf("%.0f–%.0f min",
 			d.Leather.FromMin, d.Leather.ToMin)
 	}
+	c.Narrow = narrow
 	return c.SVG()
 }
 
-// PotRuler is the cooking time with its range.
-func PotRuler(p *plan.Plan) string {
+// potRuler is the cooking time with its range.
+func potRuler(p *plan.Plan, narrow bool) string {
 	from, to := p.WorkedOutPot()
 	title := "Taste between " + measure.MinSec(from) + " and " + measure.MinSec(to)
 	at := p.PotS()
@@ -146,12 +166,13 @@ func PotRuler(p *plan.Plan) string {
 			break
 		}
 	}
+	r.Narrow = narrow
 	return r.SVG()
 }
 
-// TrackOf is the dough along its way: development, tension, uptake, temperature, the window in
+// trackOf is the dough along its way: development, tension, uptake, temperature, the window in
 // which it rolls, and the food clock.
-func TrackOf(p *plan.Plan) string {
+func trackOf(p *plan.Plan, narrow bool) string {
 	moments := p.Follow()
 	end := moments[len(moments)-1]
 	t := Track{Title: fmt.Sprintf("Development %.0f %%, tension %.0f %%, water taken up %.0f %%, %s at the end",
@@ -206,5 +227,6 @@ func TrackOf(p *plan.Plan) string {
 			}
 		}
 	}
+	t.Narrow = narrow
 	return t.SVG()
 }

@@ -36,6 +36,7 @@ type Ruler struct {
 	Spans      []Band  // ranges drawn as a bar through the scale
 	WidthUnits float64 // 0: 590
 	Spare      bool    // the numbers of the scale and the foot are of the second layer
+	Narrow     bool    // for a hand: half the numbers, no foot
 }
 
 const rulerPad = 8.
@@ -47,7 +48,10 @@ func (r *Ruler) x(v float64) float64 {
 }
 
 func (r *Ruler) width() float64 {
-	if r.WidthUnits == 0 {
+	switch {
+	case r.Narrow:
+		return narrow
+	case r.WidthUnits == 0:
 		return 590
 	}
 	return r.WidthUnits
@@ -105,6 +109,9 @@ func (r *Ruler) mark(s *Scene, m Mark, top float64) {
 func (r *Ruler) SVG() string {
 	const top, height = 46., 34.
 	numbers, foot := "m", "q"
+	if r.Narrow {
+		r.Step, r.Foot = 2*r.Step, ""
+	}
 	if r.Spare {
 		numbers, foot = "m "+deep, "q "+deep
 	}

@@ -20,6 +20,9 @@ type Scene struct {
 // deep is the class of what a page shows with its second layer alone; on paper and in a file it stands.
 const deep = "deep"
 
+// narrow is how wide a picture for a hand is, picture units: a phone’s column, its letters as large as at a desk.
+const narrow = 340.
+
 // num writes a coordinate to a hundredth, without needless digits.
 func num(v float64) string {
 	s := strconv.FormatFloat(v, 'f', 2, 64)

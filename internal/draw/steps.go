@@ -19,16 +19,19 @@ type Steps struct {
 	Total    string // the last row's name
 	Band     [2]float64
 	Decimals int
+	Narrow   bool // for a hand
 }
 
 // SVG returns the picture of s.
 func (s *Steps) SVG() string {
 	const (
-		left  = 196.
-		right = 582.
-		row   = 25.
-		top   = 8.
+		row = 25.
+		top = 8.
 	)
+	left, right, ticks, letters := 196., 582., 8, 40
+	if s.Narrow {
+		left, right, ticks, letters = 134, narrow-8, 4, 18
+	}
 	sum := 0.
 	lo := 0.
 	hi := s.Band[1]
@@ -36,10 +39,10 @@ func (s *Steps) SVG() string {
 		sum += p.Delta
 		lo, hi = math.Min(lo, sum), math.Max(hi, sum)
 	}
-	step := grid(hi-lo, 8)
+	step := grid(hi-lo, ticks)
 	lo, hi = math.Floor(lo/step)*step, math.Ceil(hi/step)*step
 	x := func(v float64) float64 { return left + (v-lo)/(hi-lo)*(right-left) }
-	sc := &Scene{Title: s.Title, W: 590, H: top + row*float64(len(s.Parts)+1) + 30, Class: "scale-down"}
+	sc := &Scene{Title: s.Title, W: right + 8, H: top + row*float64(len(s.Parts)+1) + 30, Class: "scale-down"}
 	bottom := top + row*float64(len(s.Parts)+1)
 	sc.Rect("ground", left, top, right-left, bottom-top)
 	sc.Rect("band", x(s.Band[0]), top, x(s.Band[1])-x(s.Band[0]), bottom-top)
@@ -50,7 +53,7 @@ func (s *Steps) SVG() string {
 	at := 0.
 	for i, p := range s.Parts {
 		y := top + row*float64(i)
-		sc.Text("e", left-8, y+17, p.Name)
+		sc.Text("e", left-8, y+17, clip(p.Name, letters))
 		a, b := x(math.Min(at, at+p.Delta)), x(math.Max(at, at+p.Delta))
 		class := "dough"
 		if p.Delta < 0 {
@@ -73,7 +76,7 @@ func (s *Steps) SVG() string {
 		}
 	}
 	y := top + row*float64(len(s.Parts))
-	sc.Text("e b", left-8, y+17, s.Total)
+	sc.Text("e b", left-8, y+17, clip(s.Total, letters))
 	sc.Rect("total", x(0), y+4, x(at)-x(0), row-8)
 	sc.Text("e b", x(at)-7, y+17, fmt.Sprintf("%.*f", s.Decimals, at))
 	sc.Rect("frame", left, top, right-left, bottom-top)

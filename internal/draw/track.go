@@ -41,6 +41,7 @@ type Track struct {
 	From, To float64 // the shaded window; none when To is not after From
 	Window   string  // its words
 	Limits   []Limit
+	Narrow   bool // for a hand: names and words under it
 }
 
 // lineEnd is where the name of a line stands.
@@ -69,12 +70,16 @@ func spread(ends []lineEnd, bottom float64) {
 func (t *Track) SVG() string {
 	const (
 		left   = 52.
-		right  = 764.
 		top    = 24.
 		height = 190.
 		steps  = 30.
+		line   = 19.
 	)
-	s := &Scene{Title: t.Title, W: 926, H: top + height + steps + 34}
+	right, wide, under, ticks := 764., 926., 0., 9
+	if t.Narrow {
+		right, wide, under, ticks = narrow-8, narrow, line*float64(len(t.Lines))+8, 4
+	}
+	s := &Scene{Title: t.Title, W: wide, H: top + height + steps + 34 + under}
 	bottom := top + height
 	x := func(m float64) float64 {
 		return left + min(max(m/math.Max(t.Minutes, 1e-9), 0), 1)*(right-left)
@@ -86,6 +91,9 @@ func (t *Track) SVG() string {
 		at, class := x(t.From)+6, "b"
 		if x(t.From) > right-190 {
 			at, class = x(t.From)-6, "b e"
+		}
+		if t.Narrow {
+			at, class = right, "b e"
 		}
 		s.Text(class, at, top-9, t.Window)
 	}
@@ -109,6 +117,14 @@ func (t *Track) SVG() string {
 		s.Path("track "+l.Class, d.String())
 		ends = append(ends, lineEnd{y, l.Name, l.Class})
 	}
+	if t.Narrow {
+		for i, e := range ends {
+			y := bottom + steps + 34 + line*float64(i)
+			s.Path("track "+e.class, fmt.Sprintf("M%s %sh22", num(left), num(y)))
+			s.Text("", left+32, y+4, e.name)
+		}
+		ends = nil
+	}
 	spread(ends, bottom)
 	for _, e := range ends {
 		s.Path("track "+e.class, fmt.Sprintf("M%s %sh14", num(right+6), num(e.y)))
@@ -119,7 +135,9 @@ func (t *Track) SVG() string {
 			continue
 		}
 		s.Path(l.Class, fmt.Sprintf("M%s %sV%s", num(x(l.At)), num(top), num(bottom)))
-		s.Text("e "+l.Class+"-text", x(l.At)-5, top+15, l.Words)
+		if !t.Narrow || x(l.At)-left > 7*float64(len([]rune(l.Words))) {
+			s.Text("e "+l.Class+"-text", x(l.At)-5, top+15, l.Words)
+		}
 	}
 	for _, st := range t.Steps {
 		w := x(st.To) - x(st.From)
@@ -133,10 +151,14 @@ func (t *Track) SVG() string {
 	if t.Minutes > 180 {
 		unit, per = "h", 60.
 	}
-	step := grid(t.Minutes/per, 9)
+	step := grid(t.Minutes/per, ticks)
 	for v := 0.; v <= t.Minutes/per+1e-9; v += step {
 		s.Text("m q", x(v*per), bottom+steps+14, num(v))
 	}
-	s.Text("q", right+6, bottom+steps+14, unit+" after flour meets water")
+	if t.Narrow {
+		s.Text("q", 0, top-9, unit)
+	} else {
+		s.Text("q", right+6, bottom+steps+14, unit+" after flour meets water")
+	}
 	return s.SVG()
 }

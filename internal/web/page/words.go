@@ -100,7 +100,7 @@ var wordFuncs = template.FuncMap{
 	"tint":      func(colour string) template.CSS { return template.CSS("--dough:" + TintOnly.FindString(colour)) },
 	"draw":      drawn,
 	"strip":     func(s plan.Strip) template.HTML { return template.HTML(draw.Strip(&s)) },
-	"dampruler": func(m flour.Moisture) template.HTML { return template.HTML(draw.DampRuler(m)) },
+	"dampruler": func(m flour.Moisture) template.HTML { return twoSizes(draw.DampRuler(m)) },
 	"ruler":     func(r draw.Ruler) template.HTML { return template.HTML(r.SVG()) },
 	"sheet":     func(p *plan.Plan, x *plan.CutPart) template.HTML { return template.HTML(draw.SheetAbove(p, x)) },
 	"corner":    func(p *plan.Plan, x *plan.CutPart) template.HTML { return template.HTML(draw.Corner(p, x)) },
@@ -109,20 +109,23 @@ var wordFuncs = template.FuncMap{
 	"section":   func(p *plan.Plan, x *plan.CutPart) template.HTML { return template.HTML(draw.Section(p, x)) },
 }
 
-// drawings are the pictures of a whole plan by name.
-var drawings = map[string]func(*plan.Plan) string{
-	"eggs": draw.Eggs, "rollside": draw.RollSide, "wet-ruler": draw.WetRuler, "wet-steps": draw.WetSteps,
-	"damp-curve": draw.DampCurve,
-	"dry-chart":  draw.DryChart, "pot-ruler": draw.PotRuler, "track": draw.TrackOf,
-}
-
-// drawn is a picture of a plan; a name that is not known is an error of the template.
+// drawn is a picture of a plan, for a desk and, where there is one, for a hand; a name that is not known is an error of
+// the template.
 func drawn(name string, p *plan.Plan) (template.HTML, error) {
-	of, ok := drawings[name]
+	of, ok := draw.Pictures[name]
 	if !ok {
 		return "", fmt.Errorf("no drawing %q", name)
 	}
-	return template.HTML(of(p)), nil
+	wide := of.Wide(p)
+	if of.Narrow == nil || wide == "" {
+		return template.HTML(wide), nil
+	}
+	return twoSizes(wide, of.Narrow(p)), nil
+}
+
+// twoSizes is a picture for a desk and for a hand; the style sheet shows one.
+func twoSizes(desk, hand string) template.HTML {
+	return template.HTML(`<div class="at-desk">` + desk + `</div><div class="at-hand">` + hand + `</div>`)
 }
 
 // TintOnly is a colour as the cabinet keeps it.
