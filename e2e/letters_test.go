@@ -58,7 +58,7 @@ func TestLettersOnDrawings(t *testing.T) {
 	b := open(t, browser(t), base, wide, 2400)
 	var paths []string
 	for i, r := range demo.Batches() {
-		if os.Getenv("HOLLEN_LONG") != "" || r.Name == demo.Saturday || r.Name == demo.Service || r.Name == demo.Lantern {
+		if os.Getenv("HOLLEN_LONG") != "" || r.Name == demo.Lantern {
 			for _, st := range request.Stages() {
 				paths = append(paths, fmt.Sprintf("/batches/%d?at=%s", i+1, st))
 			}
@@ -95,7 +95,11 @@ func TestDrawingsFit(t *testing.T) {
 	t.Parallel()
 	base, _ := serve(t)
 	b := open(t, browser(t), base, wide, high)
-	for _, name := range []string{demo.Saturday, demo.Service, demo.Lantern} {
+	names := []string{demo.Service}
+	if os.Getenv("HOLLEN_LONG") != "" {
+		names = append(names, demo.Saturday, demo.Lantern, demo.Supper)
+	}
+	for _, name := range names {
 		for _, at := range []request.Stage{request.AtFormula, request.AtRoom, request.AtKnead, request.AtDry, request.AtCook} {
 			b.visit(fmt.Sprintf("%s?at=%s", batch(name), at))
 			for _, width := range []int64{320, 390, 820, 1280} {
