@@ -147,6 +147,7 @@ func (b *builder) add(x Step, s plan.Step) {
 	x.Station = s.Station
 	x.Caution = cmp.Or(x.Caution, s.Caution)
 	x.Head, x.Say = cmp.Or(x.Head, s.Head), cmp.Or(x.Say, s.Text)
+	x.Much = cmp.Or(x.Much, s.Figure)
 	if x.PlanMin == 0 && x.FromMin == 0 {
 		x.FromMin, x.PlanMin = s.FromMin, s.Min
 	}

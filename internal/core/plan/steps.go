@@ -31,6 +31,7 @@ type Step struct {
 	MostMin    float64       `json:"most_min"`
 	At         string        `json:"at,omitempty"` // by the clock, when a time to roll is wished for
 	Unattended bool          `json:"unattended"`
+	Figure     string        `json:"-"`                   // what of it is read from two metres, "" for nothing
 	Runs       bool          `json:"-"`                   // in a machine that needs nobody while it turns
 	Cold       bool          `json:"cold,omitempty"`      // in the fridge
 	InPieces   bool          `json:"in_pieces,omitempty"` // divided before it
@@ -469,7 +470,11 @@ func (l *list) rolling() {
 	if also := p.endWords(); also != "" {
 		text += " " + also
 	}
-	l.add("roll", Step{Station: request.AtRoll, Head: head, Text: text, Brief: text, Min: o.MinutesAll,
+	figure := ""
+	if p.Roped() {
+		figure = p.in.MM(o.WidthMM, measure.Shortest)
+	}
+	l.add("roll", Step{Station: request.AtRoll, Head: head, Text: text, Brief: text, Figure: figure, Min: o.MinutesAll,
 		Caution: l.caution(request.AtRoll, "rollers", "board")})
 	l.drying(SheetDries)
 }
@@ -647,6 +652,7 @@ func (l *list) potting() {
 	water := Step{Station: request.AtCook, LeastMin: k.BoilMin, MostMin: k.BoilMin}
 	water.Head, water.Text, water.Sign = p.potWords()
 	water.Text += l.waterAgain()
+	water.Figure = p.in.L(k.InPotL, 1)
 	l.add("water", water)
 	if p.Keep.Where == "" { // otherwise it is cooked another day
 		l.inTime(k.BoilMin)

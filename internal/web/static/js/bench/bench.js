@@ -415,7 +415,7 @@ function tick() {
     face(String(now.done[at].made ?? 0), "of " + step.count, "sm");
     text("beside", step.count_name + " made");
   } else {
-    face("");
+    face(step?.much ?? "", "", "word");
     text("beside", step?.kind === "pack" && foodNow().past ? state.food.past : "");
   }
   if (panels.poked()) text("beside", "poked " + shown(((performance.now() - panels.poked()) / 1000).toFixed(1)) + " s ago: tap at half back");
