@@ -9,13 +9,15 @@ import (
 	"hollen/internal/demo"
 )
 
-// misplaced lists what of a bench’s screen is not where it is to be: the yellow key out of the window, what is said under
-// the keys, the figure over its column, and at a desk anything that would have to be scrolled to.
+// misplaced lists what of a bench’s screen is not where it is to be: the yellow key out of the window, what is said
+// under the keys, the figure over its column, and at a desk anything that would have to be scrolled to.
 const misplaced = `(() => {
 	const out = [], box = (s) => document.querySelector(s).getBoundingClientRect();
 	const go = box("#knuckles .btn-go"), keys = box("#knuckles"), main = box("#main"), timer = box(".timer");
-	if (go.top < 0 || go.left < 0 || go.bottom > innerHeight + 1 || go.right > innerWidth + 1 || go.height < 55) out.push("the yellow key");
-	const over = Math.min(main.bottom, keys.bottom) - Math.max(main.top, keys.top), along = Math.min(main.right, keys.right) - Math.max(main.left, keys.left);
+	const within = go.top >= 0 && go.left >= 0 && go.bottom <= innerHeight + 1 && go.right <= innerWidth + 1;
+	if (!within || go.height < 55) out.push("the yellow key");
+	const over = Math.min(main.bottom, keys.bottom) - Math.max(main.top, keys.top);
+	const along = Math.min(main.right, keys.right) - Math.max(main.left, keys.left);
 	if (over > 1 && along > 1) out.push("the keys over what is said");
 	const face = document.querySelector("#face");
 	if (face.textContent && face.firstChild) {
@@ -27,12 +29,13 @@ const misplaced = `(() => {
 		const m = document.querySelector("#main");
 		if (m.scrollHeight > m.clientHeight + 2) out.push("cut by " + (m.scrollHeight - m.clientHeight));
 	}
-	if (document.documentElement.scrollWidth > innerWidth || document.documentElement.scrollHeight > innerHeight + 1) out.push("the page scrolls");
+	const page = document.documentElement;
+	if (page.scrollWidth > innerWidth || page.scrollHeight > innerHeight + 1) out.push("the page scrolls");
 	return out;
 })()`
 
-// On each kind of step, at six sizes, the yellow key is in view, nothing lies under the keys and the figure keeps to its
-// column; at a desk nothing has to be scrolled to. The keys behind More fit with Close in sight.
+// On each kind of step, at six sizes, the yellow key is in view, nothing lies under the keys and the figure keeps to
+// its column; at a desk nothing has to be scrolled to. The keys behind More fit with Close in sight.
 func TestBenchAtEverySize(t *testing.T) {
 	t.Parallel()
 	base, _ := serve(t)
@@ -64,7 +67,8 @@ func TestBenchAtEverySize(t *testing.T) {
 	b.toBench(demo.Saturday)
 	for _, s := range sizes {
 		b.do(chromedp.EmulateViewport(s[0], s[1]))
-		eval[bool](b, "([...document.querySelectorAll('#knuckles button')].find((x) => x.textContent === 'More').click(), true)")
+		eval[bool](b, "([...document.querySelectorAll('#knuckles button')].find((x) => x.textContent === 'More').click(), "+
+			"true)")
 		if close := eval[bool](b, "(() => { const r = document.querySelector('#more .close').getBoundingClientRect(); "+
 			"return r.height > 50 && r.bottom <= innerHeight + 1 && r.top >= 0; })()"); !close {
 			t.Errorf("at %d × %d Close is not in sight", s[0], s[1])

@@ -45,8 +45,9 @@ func TestBenchChanges(t *testing.T) {
 	floor.visit("/floor")
 	fmt.Printf("%-10s %9s %9s %12s %9s %7s %9s %8s\n", "a change", "median", "p95", "floor", "p95", "ratio", "answer",
 		"fields")
-	for _, c := range []struct{ at, field string }{{"today", "amount-portions"}, {"formula", "amount-flour_g"}, {"room", "room-rh"}, {"knead",
-		"knead-knead_min"},
+	for _, c := range []struct{ at, field string }{{"today", "amount-portions"},
+		{"formula", "amount-flour_g"}, {"room", "room-rh"}, {"knead",
+			"knead-knead_min"},
 		{"rest", "rest-rest_min"}, {"roll", "roll-target_mm"}, {"cut", "cut-nest_g"}, {"cook", "bench-pot_l"}} {
 		b := open(t, br, srv.URL, wide, high)
 		if c.at == "today" {
@@ -82,7 +83,8 @@ const drawn = `const drawn = (done) => requestAnimationFrame(() => {
 // and been drawn, ms.
 const changeRun = `(async () => {
 	` + drawn + pause + `
-	const field = document.getElementById("f-%s"), sheet = document.getElementById("sheet") ?? document.getElementById("answer"), out = [];
+	const field = document.getElementById("f-%s"), out = [];
+	const sheet = document.getElementById("sheet") ?? document.getElementById("answer");
 	for (let i = 0; i < 10; i++) {
 		await pause();
 		const changed = new Promise((done) => new MutationObserver((_, o) => { o.disconnect(); drawn(done); })

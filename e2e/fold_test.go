@@ -9,10 +9,12 @@ import (
 	"time"
 
 	"hollen/internal/core/bench"
+	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
 	"hollen/internal/core/rules"
 	"hollen/internal/demo"
 	benchroom "hollen/internal/web/bench"
+	"hollen/internal/web/static"
 )
 
 // A screen without the server says of a making what the core says: from any state the server told last, with any taps
@@ -225,4 +227,21 @@ func tap(rng *rand.Rand, m *bench.Making) bench.Said {
 		return bench.Shrunk{Step: on.Key, MM: 290, CutMM: 300}
 	}
 	return bench.Done{Step: on.Key}
+}
+
+// The bench tells ounces as every page does.
+func TestOuncesAtTheBench(t *testing.T) {
+	t.Parallel()
+	base, _ := serve(t)
+	b := open(t, browser(t), base, wide, high)
+	b.visit("/")
+	module := base + static.Base + "js/bench/quantity.js"
+	eval[bool](b, fmt.Sprintf("import(%q).then((m) => { window.inOunces = m.inOunces; return true; })", module))
+	for _, g := range []float64{0, .5, 3, 9.9, 10, 28.35, 200, 282.7, 283, 452, 453.5, 453.592,
+		500, 906, 907.2, 1250, 9071.8} {
+		want := measure.Customary.Grams(g)
+		if got := eval[string](b, fmt.Sprintf("window.inOunces(%g).join(' ')", g)); got != want {
+			t.Errorf("%g g is %q at the bench, %q elsewhere", g, got, want)
+		}
+	}
 }

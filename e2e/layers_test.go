@@ -16,24 +16,27 @@ type counts struct{ Words, Numbers, Controls float64 }
 
 // seenAtOnce counts what of a page lies in the window: text, what stands in fields, and the lines picked in lists.
 const seenAtOnce = `(() => {
-	const inside = (r) => r.width > 0 && r.height > 0 && r.top < innerHeight - 4 && r.bottom > 4 && r.left < innerWidth && r.right > 0;
+	const inside = (r) => r.width > 0 && r.height > 0 && r.top < innerHeight - 4 && r.bottom > 4 && r.left < innerWidth &&
+		r.right > 0;
+	const shown = (e) => e.checkVisibility({ visibilityProperty: true });
 	const texts = [];
 	const walk = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
 	for (let n; (n = walk.nextNode()); ) {
 		const e = n.parentElement;
-		if (!n.data.trim() || e.closest("script, style, title, desc, select, .visually-hidden, .skip") || !e.checkVisibility({ visibilityProperty: true })) continue;
+		if (!n.data.trim() || e.closest("script, style, title, desc, select, .visually-hidden, .skip") || !shown(e)) continue;
 		const range = document.createRange();
 		range.selectNodeContents(n);
 		if ([...range.getClientRects()].some(inside)) texts.push(n.data);
 	}
 	const fields = [...document.querySelectorAll("input:not([type=hidden]), select, textarea, button, a[href], summary")]
-		.filter((e) => e.checkVisibility({ visibilityProperty: true }) && !e.matches(".visually-hidden, .skip") && inside(e.getBoundingClientRect()));
+		.filter((e) => shown(e) && !e.matches(".visually-hidden, .skip") && inside(e.getBoundingClientRect()));
 	for (const f of fields) {
 		if (f.matches("select")) texts.push(f.selectedOptions[0]?.textContent ?? "");
-		else if (f.matches("input:not([type=checkbox]):not([type=radio]):not([type=range])")) texts.push(f.value || f.placeholder);
+		else if (f.matches("input:not([type=checkbox], [type=radio], [type=range])")) texts.push(f.value || f.placeholder);
 	}
 	const all = texts.join(" ").split(/\s+/).filter(Boolean);
-	return { Words: all.filter((w) => /\p{L}/u.test(w)).length, Numbers: all.filter((w) => /\d/.test(w)).length, Controls: fields.length };
+	const of = (what) => all.filter((w) => what.test(w)).length;
+	return { Words: of(/\p{L}/u), Numbers: of(/\d/), Controls: fields.length };
 })()`
 
 // seen counts the window of a tab.
@@ -107,6 +110,20 @@ func TestLayers(t *testing.T) {
 	b.plainly()
 	b.click("#spine li:nth-child(1) button")
 	b.until("the field in error", "document.title.startsWith('Formula') && "+shown("#f-eggs-cracked_g"))
+	// What goes wrong behind by a change in front shows itself; the doctor has one layer.
+	b.plainly()
+	b.visit(batch(demo.Saturday) + "?at=cut")
+	b.until("the first layer", hidden("#f-cut-min_length_mm"))
+	eval[bool](b, `(() => { const f = document.querySelector("#f-cut-min_length_mm"); f.value = "9999";
+		f.dispatchEvent(new Event("input", { bubbles: true })); return true; })()`)
+	b.until("what is wrong, shown", shown("#f-cut-min_length_mm")+" && "+
+		"document.querySelector('#e-f-cut-min_length_mm').textContent")
+	b.visit(batch(demo.Saturday) + "?at=rest")
+	b.click("button[data-key=d]")
+	b.until("the doctor whole", "document.querySelector('.seen') && "+
+		"document.querySelector('#main').dataset.layer === 'full'")
+	b.visit(batch(demo.Saturday) + "?at=doctor")
+	b.until("opened so, too", "document.querySelector('#main').dataset.layer === 'full'")
 	// Without scripts.
 	b = open(t, browser(t), base, wide, high)
 	b.plainly()

@@ -15,7 +15,8 @@ import (
 // faint lists the letters of drawings that stand out too little from what lies under them: the nearest shape with a
 // colour, or the ground of the page.
 const faint = `(() => {
-	const pen = Object.assign(document.createElement("canvas"), { width: 1, height: 1 }).getContext("2d", { willReadFrequently: true });
+	const canvas = Object.assign(document.createElement("canvas"), { width: 1, height: 1 });
+	const pen = canvas.getContext("2d", { willReadFrequently: true });
 	const read = new Map();
 	const rgba = (css) => {
 		if (!read.has(css)) {
@@ -26,7 +27,8 @@ const faint = `(() => {
 		return read.get(css);
 	};
 	const over = (a, b, k = 1) => [0, 1, 2].map((i) => a[i] * a[3] * k + b[i] * (1 - a[3] * k)).concat(1);
-	const light = (c) => { const [r, g, b] = c.map((v) => { v /= 255; return v <= .03928 ? v / 12.92 : ((v + .055) / 1.055) ** 2.4 });
+	const light = (c) => {
+		const [r, g, b] = c.map((v) => (v / 255 <= .03928 ? v / 255 / 12.92 : ((v / 255 + .055) / 1.055) ** 2.4));
 		return .2126 * r + .7152 * g + .0722 * b };
 	const out = new Map();
 	for (const svg of document.querySelectorAll("svg.draw")) {
@@ -44,7 +46,8 @@ const faint = `(() => {
 					if (s.fill !== "none" && !s.fill.startsWith("url")) ground = over(rgba(s.fill), ground, s.fillOpacity * s.opacity);
 				} else if (s.backgroundColor) ground = over(rgba(s.backgroundColor), ground);
 			}
-			const ink = over(rgba(getComputedStyle(t).fill), ground), [a, b] = [light(ink), light(ground)].sort((p, q) => q - p), ratio = (a + .05) / (b + .05);
+			const ink = over(rgba(getComputedStyle(t).fill), ground);
+			const [a, b] = [light(ink), light(ground)].sort((p, q) => q - p), ratio = (a + .05) / (b + .05);
 			if (ratio < 4.5) out.set(t.textContent.slice(0, 20) + " (" + t.getAttribute("class") + ")", ratio.toFixed(1));
 		}
 	}
@@ -77,15 +80,18 @@ func TestLettersOnDrawings(t *testing.T) {
 }
 
 // ill lists drawings wider than their box, or with letters too small or too large to read.
-const ill = `[...document.querySelectorAll(".at-desk > svg, .at-hand > svg")].filter((s) => s.checkVisibility()).flatMap((s) => {
-	const out = [], r = s.getBoundingClientRect(), k = r.width / s.viewBox.baseVal.width, name = (s.querySelector("title")?.textContent ?? "").slice(0, 30);
-	if (r.width > s.parentElement.clientWidth + 1) out.push(name + " is " + Math.round(r.width) + " in " + s.parentElement.clientWidth);
+const ill = `[...document.querySelectorAll(".at-desk > svg, .at-hand > svg")].flatMap((s) => {
+	if (!s.checkVisibility()) return [];
+	const out = [], r = s.getBoundingClientRect(), k = r.width / s.viewBox.baseVal.width;
+	const room = s.parentElement.clientWidth;
+	const name = (s.querySelector("title")?.textContent ?? "").slice(0, 30);
+	if (r.width > room + 1) out.push(name + " is " + Math.round(r.width) + " in " + room);
 	for (const t of s.querySelectorAll("text")) {
 		if (!t.checkVisibility()) continue;
 		const px = parseFloat(getComputedStyle(t).fontSize) * k;
 		if (px < 10.5 || px > 20) out.push(name + ": “" + t.textContent.slice(0, 16) + "” of " + px.toFixed(1) + " px");
 		const b = t.getBoundingClientRect();
-		if (b.left < r.left - 2 || b.right > r.right + 2) out.push(name + ": “" + t.textContent.slice(0, 16) + "” sticks out");
+		if (b.left < r.left - 2 || b.right > r.right + 2) out.push(name + ": “" + t.textContent.slice(0, 16) + "” is out");
 	}
 	return out;
 }).slice(0, 5)`
@@ -100,7 +106,8 @@ func TestDrawingsFit(t *testing.T) {
 		names = append(names, demo.Saturday, demo.Lantern, demo.Supper)
 	}
 	for _, name := range names {
-		for _, at := range []request.Stage{request.AtFormula, request.AtRoom, request.AtKnead, request.AtDry, request.AtCook} {
+		for _, at := range []request.Stage{request.AtFormula, request.AtRoom, request.AtKnead, request.AtDry,
+			request.AtCook} {
 			b.visit(fmt.Sprintf("%s?at=%s", batch(name), at))
 			for _, width := range []int64{320, 390, 820, 1280} {
 				b.do(chromedp.EmulateViewport(width, 900))

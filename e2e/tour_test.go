@@ -355,7 +355,8 @@ var further = []task{
 }
 
 // counted is a row of a table in docs/tour.md: number, task, and what is said of its taps and fields.
-var counted = regexp.MustCompile(`(?m)^\| (\d+) \| ([^|]+) \| (\d+) taps?(?:, (\d+) fields?)? \|(?: (\d+) \| (\d+) \| (\d+) \|)?`)
+var counted = regexp.MustCompile(`(?m)^\| (\d+) \| ([^|]+) \| (\d+) taps?(?:, (\d+) fields?)? \|` +
+	`(?: (\d+) \| (\d+) \| (\d+) \|)?`)
 
 // rowsOf are the rows of docs/tour.md, by their task.
 func rowsOf(t *testing.T) map[string][]int {

@@ -105,7 +105,8 @@ func (d *Day) SVG() string {
 	w, hgt := right+12, top
 	fmt.Fprintf(&b,
 		`<div class="chart day-chart" style="--least:%.0fpx;--names:%.0fpx;--share:%.2f%%"><div class="lane-names" `+
-			`aria-hidden="true" style="--high:%s">%s</div><svg class="draw day-lanes" viewBox="0 0 %s %s" role="group" aria-label="%s" `+
+			`aria-hidden="true" style="--high:%s">%s</div>`+
+			`<svg class="draw day-lanes" viewBox="0 0 %s %s" role="group" aria-label="%s" `+
 			`data-from="%s" data-scale="%s" data-left="%s">`+
 			`<rect class="day-ground" x="0" y="0" width="%s" height="%s"/>`,
 		w*textPX/textUnits, dayLabel*textPX/textUnits, 100*dayLabel/w, num(hgt), names, num(w), num(hgt),
@@ -247,8 +248,8 @@ func (d *Day) bar(b *strings.Builder, bar DayBar, x func(float64) float64, k, y 
 			num(bar.CleanBefore*k), `" height="`, num(h-16), `"/>`)
 	}
 	put(`<rect class="reach-for" x="`, num(left), `" y="`, num(y-(dayRow-h)/2), `" width="`, num(w), `" height="`,
-		num(dayRow), `"/><rect class="box" x="`, num(left), `" y="`, num(y), `" width="`, num(w), `" height="`, num(h), `" rx="`,
-		num(math.Min(r, w/2)), `"/>`)
+		num(dayRow), `"/><rect class="box" x="`, num(left), `" y="`, num(y), `" width="`, num(w), `" height="`, num(h),
+		`" rx="`, num(math.Min(r, w/2)), `"/>`)
 	text := func(class string, x float64, words string) {
 		if words != "" {
 			put(`<text class="`, class, `" x="`, num(x), `" y="`, num(y+h/2+5), `" data-own="">`,

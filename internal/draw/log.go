@@ -76,9 +76,9 @@ func running(dots []Dot, over func(d *Dot) float64) (out []Dot) {
 	return out
 }
 
-// Log draws one figure of the log over time, to scale: makings as small dots, each flour with a form and a colour of its
-// own, their running median as a line, the plan's expectation as a thin line at want, what is learned by now as a short
-// bracket from low to high at the right; none where they are the same. Empty for no dots.
+// Log draws one figure of the log over time, to scale: makings as small dots, each flour with a form and a colour of
+// its own, their running median as a line, the plan's expectation as a thin line at want, what is learned by now as a
+// short bracket from low to high at the right; none where they are the same. Empty for no dots.
 func Log(title, unit string, dots []Dot, want float64, wantWord string, low, high float64) string {
 	if len(dots) == 0 {
 		return ""

@@ -165,6 +165,7 @@ type Store struct {
 	identity string
 	now      clock.Clock
 	kept     keptCabinet
+	within   bool // a transaction that Atomically has begun
 }
 
 // Now is the moment by the clock the store was opened with; pages go by the same.
@@ -258,9 +259,12 @@ const (
 // errOvertaken says that a row was changed between being read and written, so that both are done again.
 var errOvertaken = errors.New("overtaken by another process")
 
-// transact runs f in a transaction, again when the server gave up on it through no fault of
-// f's.
+// transact runs f in a transaction, again when the server gave up on it through no fault of f's. Within Atomically it
+// is left to that: what the server gives up is the whole transaction, so no part of it may be tried again by itself.
 func (s *Store) transact(ctx context.Context, f func(tx *gorm.DB) error) error {
+	if s.within {
+		return s.db.WithContext(ctx).Transaction(f)
+	}
 	return again(func() error { return s.db.WithContext(ctx).Transaction(f) })
 }
 
@@ -286,7 +290,7 @@ const Page = 60
 // Atomically does everything f does to the store it is given, or nothing when f fails.
 func (s *Store) Atomically(ctx context.Context, f func(*Store) error) error {
 	return s.transact(ctx, func(tx *gorm.DB) error {
-		return f(&Store{db: tx, sql: s.sql, log: s.log, identity: s.identity, now: s.now})
+		return f(&Store{db: tx, sql: s.sql, log: s.log, identity: s.identity, now: s.now, within: true})
 	})
 }
 

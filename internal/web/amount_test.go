@@ -38,7 +38,7 @@ func TestNewBatchAsksOneAmount(t *testing.T) {
 		{"500 g", "portions", nil, "", 0, "of dough or of flour? Pick it beside"},
 		{"4.5", "count", nil, "", 0, "whole number of eggs, from 1 to 2,000"},
 		{"0 eggs", "portions", nil, "", 0, "whole number of eggs"},
-		{"1,900", "count", nil, "", 0, "from 50 g to 50 kg"},
+		{"1,900", "count", nil, "", 0, "50 g to 50 kg of flour"},
 		{"many", "portions", nil, "", 0, "1 to 400"},
 		{"", "dough", nil, "", 0, "80"},
 		{"<b>9</b>", "flour", nil, "", 0, "&lt;b&gt;9"},
@@ -80,4 +80,11 @@ func TestNewBatchAsksOneAmount(t *testing.T) {
 		s.wants(s.ask("GET", w.Header().Get("Location"), nil, with), 200, c.told)
 	}
 	s.wants(s.ask("GET", "/batches/new", nil, ounces), 200, "oz of dough")
+	// What was asked by another amount leaves Today’s portions as they were.
+	jar := map[string]string{}
+	today := s.ask("GET", "/?"+askedFor("7", "tagliatelle").Encode(), nil)
+	with := keeping(today.Result(), jar)
+	w := s.ask("POST", "/batches", url.Values{"much": {"2 kg"}, "much_of": {"dough"}, "cut.shape": {"pappardelle"}}, with)
+	s.wants(w, http.StatusSeeOther)
+	s.wants(s.ask("GET", "/", nil, keeping(w.Result(), jar)), 200, `value="7"`, `value="pappardelle" selected`)
 }

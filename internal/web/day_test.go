@@ -173,6 +173,22 @@ func TestMovedAgain(t *testing.T) {
 			t.Fatalf("planned anew, what is pinned starts %d min off", got-was-by)
 		}
 	}
+	at := starts()[roll]
+	if code, _ := post(url.Values{"act": {"move"}, "task": {roll}, "later": {"5"}}); code != http.StatusSeeOther ||
+		starts()[roll] != at+5 {
+		t.Errorf("five minutes later: %d, %d min", code, starts()[roll]-at)
+	}
+	post(url.Values{"act": {"move"}, "task": {roll}, "later": {"-5"}})
+	for later, said := range map[string]string{"999": "at most 240", "x": "whole minutes", "-99999": "at most 240"} {
+		code, body := post(url.Values{"act": {"move"}, "task": {roll}, "later": {later}})
+		if code != http.StatusUnprocessableEntity || !strings.Contains(body, said) {
+			t.Errorf("%s minutes later: %d, %s", later, code, between(body, `role="alert">`, "</div>"))
+		}
+	}
+	if _, body := post(url.Values{"act": {"move"}, "task": {"99.roll.1"}, "later": {"5"}}); !strings.Contains(body,
+		"not on the day any more") {
+		t.Errorf("a task that is gone: %s", between(body, `role="alert">`, "</div>"))
+	}
 	knead := fmt.Sprintf("%d.knead.1", second)
 	for by := -60; by <= 60; by += 5 {
 		if code, _ := post(url.Values{"act": {"move"}, "task": {knead}, "to_min": {fmt.Sprint(starts()[knead] +

@@ -54,8 +54,10 @@ func TestGuides(t *testing.T) {
 	bench := w.Header().Get("Location")
 	page := s.ask("GET", bench, nil)
 	s.wants(page, 200, "The yellow key always goes on.")
-	w = s.ask("POST", bench+"/tap", url.Values{"what": {"done"}, "step": {between(page.Body.String(), `data-step="`, `"`)}})
-	if page := s.ask("GET", bench, nil, keeping(w.Result(), jar)).Body.String(); strings.Contains(page, "The yellow key always") {
+	step := between(page.Body.String(), `data-step="`, `"`)
+	w = s.ask("POST", bench+"/tap", url.Values{"what": {"done"}, "step": {step}})
+	again := s.ask("GET", bench, nil, keeping(w.Result(), jar)).Body.String()
+	if strings.Contains(again, "The yellow key always") {
 		t.Error("a step is done, and it is still told")
 	}
 	// The demo has made things, and planned days.
@@ -79,6 +81,10 @@ func TestHelp(t *testing.T) {
 	}
 	s.wants(s.ask("GET", "/help?of=batch", nil), 200, "<h2>Formula</h2>", "<h2>Cook</h2>")
 	s.wants(s.ask("GET", "/help?of=%3Cb%3E", nil), 200, "<h2>Today</h2>")
+	if part := s.ask("GET", "/help?part=yes&of=wall", nil).Body.String(); strings.Contains(part, "<h2>") {
+		t.Error("a page without words of its own is explained by all others")
+	}
+	s.wants(s.ask("GET", "/help?part=yes&of=thing", nil), 200, "<h2>The cabinet</h2>")
 	glossary := s.ask("GET", "/glossary", nil).Body.String()
 	for _, path := range []string{"/", "/days", "/log", "/log/learned", "/cabinet/flours", "/batches", "/recipe"} {
 		page := s.ask("GET", path, nil).Body.String()
@@ -86,8 +92,8 @@ func TestHelp(t *testing.T) {
 		s.wants(s.ask("GET", of, nil), 200, "<h2>")
 	}
 	for _, batch := range []string{"/batches/7", "/batches/8?at=cut", "/batches/7?at=dry"} {
-		for _, m := range regexp.MustCompile(`href="/glossary#([a-z-]+)"`).FindAllStringSubmatch(s.ask("GET", batch, nil).Body.
-			String(), -1) {
+		page := s.ask("GET", batch, nil).Body.String()
+		for _, m := range regexp.MustCompile(`href="/glossary#([a-z-]+)"`).FindAllStringSubmatch(page, -1) {
 			if !strings.Contains(glossary, `id="`+m[1]+`"`) {
 				t.Errorf("%s links to %q, which the glossary lacks", batch, m[1])
 			}

@@ -1,7 +1,6 @@
 // Package web serves Hollen's pages: routes.go lists every address, access.go says who may what, and each matter has a
-// room of its own (batch, bench, day, help, log, cabinet, sign, print, recipetext) that looks at package page, which all
-// share,
-// and at package form, which binds what is typed. Handlers fill a view model; no sums are done here.
+// room of its own (batch, bench, day, help, log, cabinet, sign, print, recipetext) that looks at package page, which
+// all share, and at package form, which binds what is typed. Handlers fill a view model; no sums are done here.
 package web
 
 import (
@@ -58,7 +57,8 @@ type Server struct {
 // newServer returns the rooms of a workshop; where one needs another, it is told here.
 func newServer(w *workshop.Workshop, access Access) *Server {
 	site := page.New(w, access.SignIn)
-	s := &Server{Site: site, batch: batch.New(site), bench: bench.New(site), day: day.New(site), help: help.New(site), log: log.New(site),
+	s := &Server{Site: site, batch: batch.New(site), bench: bench.New(site), day: day.New(site),
+		help: help.New(site), log: log.New(site),
 		cabinet: cabinet.New(site, access.Backups), recipetext: recipetext.New(site), sign: sign.New(site,
 			access.Secure)}
 	s.batch.InHand = s.day.InHand

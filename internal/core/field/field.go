@@ -102,8 +102,11 @@ func (f Field) Shown(v float64) string {
 	if f.Rounded {
 		to = math.Pow10(f.Digits)
 	}
-	if f.kept != "" && v*f.scale() >= 1 { // a hundredth of an ounce or an inch is fine enough
+	switch { // as finely as it is told anywhere: a hundredth, and of what is under an inch a thousandth
+	case f.kept != "" && v*f.scale() >= 1:
 		to = min(to, 100)
+	case f.kept == measure.MM:
+		to = min(to, 1000)
 	}
 	return strconv.FormatFloat(math.Round((v*f.scale()+f.Offset)*to)/to, 'f', -1, 64)
 }
@@ -161,7 +164,7 @@ func (f Field) Get(at any) string {
 func text(at any) reflect.Value { return reflect.ValueOf(at).Elem() }
 
 // Set puts typed text to a place, in the unit shown. When the text is not allowed it returns an Error and leaves the
-// place as it was.
+// place as it was. What was rounded to be shown and comes back as it was shown stays what it is.
 func (f Field) Set(at any, typed string) error {
 	typed = strings.TrimSpace(typed)
 	switch v := at.(type) {
@@ -220,6 +223,9 @@ func (f Field) setNumber(at any, typed string) error {
 	}
 	if err != nil || !f.allows(n) {
 		return f.Refuse(typed)
+	}
+	if f.Rounded && typed == f.Get(at) {
+		return nil
 	}
 	switch v := at.(type) {
 	case **float64:

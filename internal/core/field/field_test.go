@@ -85,3 +85,26 @@ func TestFieldsTurn(t *testing.T) {
 		}
 	}
 }
+
+// What is shown rounded and comes back untouched stays what it is, however often.
+func TestUntouchedStays(t *testing.T) {
+	for _, f := range []Field{{Kind: Number, Unit: "g", Max: 5000, Step: 5},
+		{Kind: Number, Unit: "mm", Max: 2000, Step: 1},
+		{Kind: Number, Unit: "kg", Max: 50, Step: .5}, {Kind: Number, Unit: "°C", Min: 2, Max: 45, Step: 1}} {
+		us := f.In(measure.Customary)
+		for v := .37; v < f.Max; v *= 1.31 {
+			if v < f.Min {
+				continue
+			}
+			is := v
+			for range 25 {
+				if err := us.Set(&is, us.Get(&is)); err != nil {
+					t.Fatal(err)
+				}
+			}
+			if is != v {
+				t.Errorf("%g %s has become %g", v, f.Unit, is)
+			}
+		}
+	}
+}

@@ -120,14 +120,17 @@ const leastRuled = 1. / 16
 // fractionSigns are the fractions of an inch or an ounce that have a sign, in eighths.
 var fractionSigns = []string{"", "⅛", "¼", "⅜", "½", "⅝", "¾", "⅞"}
 
-// ruledWithin is how far off a length may be said for a plainer fraction, of it.
-const ruledWithin = .017
+// ruledWithin and ruledMost are how far off a length may be said for a plainer fraction: of it, and in.
+const (
+	ruledWithin = .017
+	ruledMost   = .1
+)
 
-// Ruled writes a length in inches as a ruler has it, by the plainest fraction that is near enough, a 32nd where none is:
-// "9/32", "1 3/16", "5½".
+// Ruled writes a length in inches as a ruler has it, by the plainest fraction that is near enough, a 32nd where none
+// is: "9/32", "1 3/16", "5½".
 func Ruled(in float64) string {
-	parts := 1
-	for parts < 32 && math.Abs(math.Round(in*float64(parts))/float64(parts)-in) > ruledWithin*in {
+	parts, off := 1, min(ruledWithin*in, ruledMost)
+	for parts < 32 && math.Abs(math.Round(in*float64(parts))/float64(parts)-in) > off {
 		parts *= 2
 	}
 	n := int(math.Round(in * float64(parts)))

@@ -28,7 +28,8 @@ func TestFiguresInBothSystems(t *testing.T) {
 			t.Errorf("%q, want %q", c.got, c.want)
 		}
 	}
-	for oz, want := range map[float64]string{15.9: "15.9 oz", 16: "1 lb", 31.9: "1 lb 15.9 oz", 31.97: "2 lb", 40: "2 lb 8 oz"} {
+	for oz, want := range map[float64]string{15.9: "15.9 oz", 16: "1 lb", 31.9: "1 lb 15.9 oz", 31.97: "2 lb",
+		40: "2 lb 8 oz"} {
 		if got := Customary.Grams(oz * 28.349523125); got != want {
 			t.Errorf("%g oz is told as %q, want %q", oz, got, want)
 		}
@@ -98,7 +99,8 @@ func TestRuled(t *testing.T) {
 		want   string
 	}{
 		{7, Shortest, "9/32 in"}, {6.35, Shortest, "¼ in"}, {12, Shortest, "15/32 in"}, {25, Shortest, "1 in"},
-		{30, Shortest, "1 3/16 in"}, {140, 0, "5½ in"}, {1200, 0, "47 in"}, {50, 0, "2 in"}, {150, 0, "6 in"}, {470, 0, "18½ in"}, {3, Shortest, "⅛ in"},
+		{30, Shortest, "1 3/16 in"}, {140, 0, "5½ in"}, {1200, 0, "47¼ in"}, {50, 0, "2 in"}, {150, 0, "6 in"},
+		{470, 0, "18½ in"}, {3, Shortest, "⅛ in"}, {600, 0, "23⅝ in"}, {100, 0, "4 in"},
 		{.85, 2, "0.033 in"}, {1.2, Shortest, "0.047 in"}, {7, 2, "0.276 in"}, {305, 0, "12 in"}, {25.2, 0, "1 in"},
 	} {
 		if got := Customary.MM(c.mm, c.digits); got != c.want {

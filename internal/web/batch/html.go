@@ -95,8 +95,10 @@ func (v *formulaView) WayRows() template.HTML {
 			m.Raw(`<td class="r deep">`, strconv.FormatFloat(w.YolkPct, 'f', 0, 64), ` %</td><td class="r deep">`,
 				mass(w.WhitesG), `</td>`)
 		}
-		m.Raw(`<td class="r">`, mass(w.TopG), `</td><td class="r val deep">`, number(w.Hw, ""), `</td><td class="deep"><span class="sw"`)
-		m.Attr("style", "--dough:"+page.TintOnly.FindString(w.Colour)).Raw("></span></td>\n<td").Flag(`class="deep"`, w.On).Raw(">", page.Esc(w.Apart),
+		m.Raw(`<td class="r">`, mass(w.TopG), `</td><td class="r val deep">`, number(w.Hw, ""),
+			`</td><td class="deep"><span class="sw"`)
+		m.Attr("style", "--dough:"+page.TintOnly.FindString(w.Colour)).
+			Raw("></span></td>\n<td").Flag(`class="deep"`, w.On).Raw(">", page.Esc(w.Apart),
 			`</td><td class="r">`)
 		if !w.On {
 			m.Raw(`<button class="btn btn-line take" name="set"`).Attr("value", w.Set).Raw("\naria-label=\"Take ",

@@ -49,7 +49,8 @@ func (v *batchView) layer(c *page.Visit, asked string) {
 		http.SetCookie(c.Writer, &http.Cookie{Name: layersCookie, Value: strings.Join(known, "."), Path: "/",
 			MaxAge: 365 * 24 * 3600, SameSite: http.SameSiteLaxMode})
 	}
-	v.Full = slices.Contains(whole, at)
+	_, has := behind[v.At] // the doctor has but one
+	v.Full = !has || slices.Contains(whole, at)
 	for _, w := range v.Waiting() {
 		v.Full = v.Full || w.Stage == v.At
 	}

@@ -164,7 +164,8 @@ func (f *newForm) suitEggs(values url.Values, with form.With, now time.Time) (er
 	case f.eggs > 0:
 		if r, ok = f.Plan.OfEggs(f.eggs); !ok {
 			f.Errors[muchField] = request.FieldError{Path: muchField, Label: "How much", Value: f.Much.Value,
-				Allowed: "so many eggs as flour suits them, from 50 g to 50 kg; a dough without egg is asked for by portions, dough or flour"}
+				Allowed: fmt.Sprintf("as many eggs as go into %s to %s of flour; a dough without egg is asked for by "+
+					"portions, dough or flour", f.In.Grams(50), f.In.KG(50, 0))}
 		}
 	case values.Get("whole") == "first":
 		r, ok = wholeFirst(r, f.Plan)
@@ -294,7 +295,7 @@ func (s *Room) CreateBatch(c *page.Visit) error {
 			return err
 		}
 	}
-	remember(c, &f.Page)
+	s.remember(c, &f.Page, f.asked.By == request.ByPortions)
 	ctx := c.Request.Context()
 	b, err := s.Store.CreateOnce(ctx, page.OnceOf(values), f.Plan)
 	if err != nil {

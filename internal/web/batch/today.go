@@ -86,7 +86,7 @@ func (s *Room) ShowToday(c *page.Visit) error {
 		return err
 	}
 	if said && len(f.Errors) == 0 {
-		remember(c, &f.Page)
+		s.remember(c, &f.Page, true)
 	}
 	v := newView(0, 0, "", f.Request, f.Form)
 	if v.Cabinet, err = c.Cabinet(); err != nil {
@@ -128,12 +128,20 @@ func (s *Room) remembered(c *page.Visit) url.Values {
 	return start
 }
 
-// remember has the browser keep what was asked.
-func remember(c *page.Visit, r *request.Request) {
+// remember has the browser keep what was asked; portions says that it was asked by them, otherwise those of before
+// stay.
+func (s *Room) remember(c *page.Visit, r *request.Request, portions bool) {
 	keep := url.Values{}
 	for _, k := range askedToday {
 		field, _ := request.FieldAt(k)
 		keep.Set(k, field.In(c.Units).Get(r))
+	}
+	if !portions {
+		if was := s.remembered(c).Get(askedToday[0]); was != "" {
+			keep.Set(askedToday[0], was)
+		} else {
+			keep.Del(askedToday[0])
+		}
 	}
 	if text := keep.Encode(); len(text) <= mostRemember {
 		c.SetCookie(askedCookie, text, 365*24*3600, "/", "", false, true)

@@ -98,9 +98,6 @@ func (s *Room) SaveHouse(c *page.Visit) error {
 			continue
 		}
 		shown, typed := f.In(c.Units), values.Get(f.Path)
-		if shown.Rounded && typed == shown.Get(&now) {
-			continue // what was rounded for the page stays what it is
-		}
 		var fe request.FieldError
 		if err := shown.Set(&r, typed); errors.As(err, &fe) {
 			fe.Value = typed

@@ -194,7 +194,8 @@ var lotShelf = shelf{Path: "lots", Name: "Lots", One: "A lot", Kind: store.LotKi
 		return []string{l.Name, page.OptionName(flourNames(c), l.Flour), fmt.Sprintf("%s of %s",
 			strings.ToLower(page.OptionName(
 				request.Keepings(), string(l.How))),
-			c.In.KG(l.ContainerKG, measure.Shortest)), measure.DayWords(l.OpenedOn), measure.DayWords(l.BestBefore), measured, money(c, l.PricePerKG)}
+			c.In.KG(l.ContainerKG, measure.Shortest)), measure.DayWords(l.OpenedOn),
+			measure.DayWords(l.BestBefore), measured, money(c, l.PricePerKG)}
 	}}
 
 var eggShelf = shelf{Path: "eggs", Name: "Eggs", One: "Eggs you have weighed", Kind: store.EggKind,

@@ -316,12 +316,20 @@ func refused(err error, v *dayView) error {
 // moved starts a task at another minute, or has somebody else do it.
 func moved(s *Room, ctx context.Context, d *dayNow, values url.Values, v *dayView) (string, error) {
 	key := values.Get("task")
+	if d.Task(key) < 0 {
+		v.Wrong = "That task is not on the day any more."
+		return "", errRefused
+	}
 	to, ok := day.ParseTime(values.Get("to"))
-	if n, err := strconv.Atoi(values.Get("to_min")); err == nil && n >= 0 && n < 48*60 {
+	if later := values.Get("later"); later != "" {
+		by, err := strconv.Atoi(later)
+		if to = d.Shown[d.Task(key)].Start + by; err != nil || by < -mostLater || by > mostLater || to < 0 {
+			v.Wrong = fmt.Sprintf("By whole minutes, at most %d, and not before midnight.", mostLater)
+			return "", errRefused
+		}
+		ok = true
+	} else if n, err := strconv.Atoi(values.Get("to_min")); err == nil && n >= 0 && n < 48*60 {
 		to, ok = n, true
-	} else if by, err := strconv.Atoi(values.Get("later")); err == nil && d.Task(key) >= 0 {
-		to = d.Shown[d.Task(key)].Start + by
-		ok = by >= -mostLater && by <= mostLater && to >= 0
 	} else if ok && to < d.Shop.OpenAt-240 {
 		to += 24 * 60 // past midnight
 	}

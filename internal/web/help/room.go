@@ -1,5 +1,5 @@
-// Package help is the pages that explain the others: what a page is for, its words, where its figures come from, and the
-// glossary of the craft.
+// Package help is the pages that explain the others: what a page is for, its words, where its figures come from, and
+// the glossary of the craft.
 package help
 
 import (
@@ -37,13 +37,16 @@ type explained struct {
 // explains all.
 func (s *Room) ShowHelp(c *page.Visit) error {
 	of, at := c.Query("of"), c.Query("at")
+	if as, is := explainedAs[of]; is {
+		of = as
+	}
 	v := helpView{}
 	for _, a := range explanations {
 		if a.Of == of || at != "" && a.Of == of+"."+at || at == "" && strings.HasPrefix(a.Of, of+".") {
 			v.Pages = append(v.Pages, explain(a))
 		}
 	}
-	if len(v.Pages) == 0 {
+	if len(v.Pages) == 0 && c.Query("part") == "" {
 		for _, a := range explanations {
 			v.Pages = append(v.Pages, explain(a))
 		}

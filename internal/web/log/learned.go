@@ -61,7 +61,8 @@ func (s *Room) ShowLearned(c *page.Visit) error {
 		return err
 	}
 	now := s.Now()
-	v := learnedView{N: log.Len(), Off: set.Off, Damaged: set.Damaged, Newest: s.Rules.Learn.Newest, Open: c.Query("open")}
+	v := learnedView{N: log.Len(), Off: set.Off, Damaged: set.Damaged, Newest: s.Rules.Learn.Newest,
+		Open: c.Query("open")}
 	if !set.Since.IsZero() {
 		v.Since = set.Since.Local().Format("2 January 2006")
 	}

@@ -125,12 +125,10 @@ func stepLines(run *bench.Making, steps []bench.Step) (out []madeLine) {
 	return out
 }
 
-// Pieces are the lines that add up passes.
+// Pieces are the passes and cuts that pieces add up, a line each.
 func (v madeView) Pieces() (out []madeLine) {
 	for _, l := range v.Lines {
-		if len(l.Of) > 0 {
-			out = append(out, l)
-		}
+		out = append(out, l.Of...)
 	}
 	return out
 }

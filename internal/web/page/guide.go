@@ -7,8 +7,8 @@ import (
 	"strings"
 )
 
-// The first of a thing is met with at most three sentences at the place they concern. They go when it is done or they are
-// put away, and never come again: which are done, the browser keeps.
+// The first of a thing is met with at most three sentences at the place they concern. They go when it is done or they
+// are put away, and never come again: which are done, the browser keeps.
 const guidedCookie = "guided"
 
 // Guide is what is said at the first of a thing.

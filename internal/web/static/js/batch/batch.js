@@ -156,6 +156,7 @@ export function startBatch(form) {
       const field = form.querySelector("#rails > input[type=hidden][name='" + CSS.escape(told.name) + "']");
       if (field && field.value !== told.value) field.value = told.value;
     }
+    if (bad && wrongBehind()) main.dataset.layer = "full"; // what is wrong shows itself
     syncSlides();
     // What had the focus may have been drawn anew.
     if (document.activeElement !== focused) {
@@ -272,9 +273,12 @@ export function startBatch(form) {
     document.cookie = "layers=" + [...new Set(whole)].join(".") + "; path=/; max-age=31536000; samesite=lax";
     showLayer(button);
   }
+  // wrongBehind says whether a field in error stands behind the first layer.
+  const wrongBehind = () => Boolean(form.querySelector(".deep [aria-invalid], .deep[aria-invalid]"));
   function showLayer(button) {
     const y = button?.getBoundingClientRect().top;
-    main.dataset.layer = layers().includes(atField.value) || form.querySelector(".deep [aria-invalid]") ? "full" : "plain";
+    const whole = layers().includes(atField.value) || !form.querySelector(".layer") || wrongBehind();
+    main.dataset.layer = whole ? "full" : "plain";
     // Folded from its foot, the page stays where the mark is.
     if (button && main.dataset.layer === "plain") scrollBy(0, button.getBoundingClientRect().top - y);
     document.dispatchEvent(new Event("drawn"));

@@ -5,6 +5,7 @@ import { ring, say as speak, stayAwake, unlock } from "./alarm.js";
 import { key, panelsOf } from "./panels.js";
 import { picture } from "./picture.js";
 import { closed, folded } from "./fold.js";
+import { inOunces } from "./quantity.js";
 import { shown } from "../page/number.js";
 
 const bench = document.getElementById("bench");
@@ -19,13 +20,8 @@ const AWAKE_MIN = 60; // clocks shorter than this keep the screen on
 const TICK_MS = 200;
 
 const number = (v) => shown(v >= 10 ? Math.round(v) : Math.round(v * 10) / 10);
-const OZ_G = 28.349523125;
-// mass is grams as they are shown here: number and unit. Ounces are no finer than a kitchen scale shows them.
-function mass(g) {
-  if (!offers.ounces) return [number(g), "g"];
-  const oz = g / OZ_G, by = Math.abs(g) < 10 ? 0.01 : Math.abs(oz) >= 10 ? 0.1 : 0.05;
-  return [shown(Number((Math.round(oz / by) * by).toFixed(2))), "oz"];
-}
+// mass is grams as they are shown here: number and unit.
+const mass = (g) => (offers.ounces ? inOunces(g) : [number(g), "g"]);
 const grams = (g) => mass(g).join(" ");
 const pad = (n) => String(n).padStart(2, "0");
 // clocked is seconds as a clock shows them.

@@ -1,5 +1,20 @@
 // Figures as people type them, with or without their unit, by the table the server reads by (measure.Table).
-import { parse } from "../page/number.js";
+import { parse, shown } from "../page/number.js";
+
+const OZ_G = 28.349523125, FINE_OZ = 0.35, COARSE_OZ = 9.975, POUND_OZ = 16;
+
+// inOunces is a mass of g as the server tells one (measure.Customary): number and unit, no finer than a kitchen scale
+// shows it, in pounds and ounces from a pound on. A test holds the two equal.
+export function inOunces(g) {
+  const oz = g / OZ_G, size = Math.abs(oz), plain = (v) => shown(Number(v.toFixed(2)));
+  if (oz >= POUND_OZ) {
+    let lb = Math.floor(oz / POUND_OZ), rest = Math.round((oz % POUND_OZ) * 10) / 10;
+    if (rest >= POUND_OZ) [lb, rest] = [lb + 1, 0];
+    return rest === 0 ? [String(lb), "lb"] : [lb + " lb " + plain(rest), "oz"];
+  }
+  const by = size < FINE_OZ ? 0.01 : size >= COARSE_OZ ? 0.1 : 0.05;
+  return [plain(Math.round(oz / by) * by), "oz"];
+}
 
 // reader returns read(text, unit, alone): the figure in the unit that is kept, alone times what a number without a unit
 // says. It is { v } for a figure, { v: NaN } for none, { v: NaN, ask } for a part of nothing named.
