@@ -114,7 +114,7 @@ func eggsOf(p *plan.Plan, hand bool) string {
 		Class: "scale-down"}
 	room := 560.
 	if hand {
-		s.W, room = narrow, narrow-20
+		s.W, room = Narrow, Narrow-20
 	}
 	eggs, yolks := min(f.Pick.Whole, maxEggs), min(f.Pick.Yolks, maxEggs)
 	if f.TopG > 0 {

@@ -41,7 +41,7 @@ func (c *Curve) SVG() string {
 	)
 	width, every := 530., 10.
 	if c.Narrow {
-		width, every = narrow-left-8, 20
+		width, every = Narrow-left-8, 20
 	}
 	first, last := c.Points[0], c.Points[len(c.Points)-1]
 	lo, hi := min(0, c.Today.Y), max(0, c.Today.Y)

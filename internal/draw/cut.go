@@ -10,17 +10,22 @@ import (
 	"hollen/internal/core/plan"
 )
 
-// SheetScale returns the picture units to a millimetre in SheetAbove: as large as fits.
-func SheetScale(lengthMM, widthMM float64) float64 { return min(862/lengthMM, 200/widthMM) }
+// What SheetAbove needs beside the sheet and above and under it, picture units, and how high a sheet is at most.
+const SheetBeside, SheetAround, sheetHigh = 64., 62., 200.
+
+// SheetScale returns the picture units to a millimetre in a SheetAbove of that width: as large as fits.
+func SheetScale(lengthMM, widthMM, wide float64) float64 {
+	return min((wide-SheetBeside)/lengthMM, sheetHigh/widthMM)
+}
 
 // SheetAbove draws one sheet of a part of the batch from above with what is cut from it,
-// everything to one scale: the hatched part is trimmed off.
-func SheetAbove(p *plan.Plan, x *plan.CutPart) string {
+// everything to one scale, so many picture units wide in all: the hatched part is trimmed off.
+func SheetAbove(p *plan.Plan, x *plan.CutPart, across float64) string {
 	long, wide := x.SheetMM()
-	k := SheetScale(long, wide)
+	k := SheetScale(long, wide, across)
 	const left, top = 44., 40.
 	l, w := long*k, wide*k
-	s := &Scene{Title: sheetTitle(p, x), Y: 12, W: 926, H: top + w + 34 - 12, Class: "scale-down"}
+	s := &Scene{Title: sheetTitle(p, x), Y: 12, W: across, H: top + w + SheetAround - top, Class: "scale-down"}
 	s.Rect("trim", left, top, l, w)
 	switch {
 	case x.Shape.Traits().Sheets:
@@ -70,7 +75,7 @@ func ribbonsAbove(s *Scene, in measure.System, x *plan.CutPart, k, left, top, w 
 	s.Path(lineClass(x.WidthMM*k), lines.String())
 	for i := 0; i <= x.Along; i++ {
 		fmt.Fprintf(&cuts, "M%s %sv%s", num(x0+float64(i)*x.LengthMM*k), num(top-2), num(w+4))
-		if i < x.Along {
+		if i < x.Along && (i == 0 || x.LengthMM*k > 30) { // narrower, one stands for all
 			s.Across(x0+float64(i)*x.LengthMM*k, x0+float64(i+1)*x.LengthMM*k, top-10, in.Bare(measure.Near(x.LengthMM),
 				measure.MM, 0))
 		}

@@ -69,8 +69,8 @@ func TestPicturesAreWellFormed(t *testing.T) {
 				delete(all, name+" in a hand")
 			}
 		}
-		maps.Copy(all, map[string]string{"strip": Strip(&strip), "roll": RollSide(p),
-			"sheet":  SheetAbove(p, &p.Cut.CutPart),
+		maps.Copy(all, map[string]string{"strip": Strip(&strip), "roll": RollSide(p, false),
+			"sheet":  SheetAbove(p, &p.Cut.CutPart, Desk),
 			"corner": Corner(p, &p.Cut.CutPart), "drying": (&Drying{Title: "a < b", Minutes: 40, MaxLoss: .14,
 				Lines: []Line{{Name: "<as it lies>", Points: []Point{{0, 0}, {40, .1}}}, {Name: "", Points: []Point{{0,
 					0}}}},
@@ -126,8 +126,8 @@ func TestSheetIsToScale(t *testing.T) {
 			if len(x.Cutouts()) == 0 {
 				continue
 			}
-			svg, c := SheetAbove(p, x), p.Cut
-			k := SheetScale(c.SheetLengthMM, c.SheetWidthMM)
+			svg, c := SheetAbove(p, x, Desk), p.Cut
+			k := SheetScale(c.SheetLengthMM, c.SheetWidthMM, Desk)
 			whole := rects(t, svg, "trim")[0]
 			same := func(what string, got, want float64) {
 				t.Helper()
@@ -185,7 +185,7 @@ func TestEveryShapeIsDrawn(t *testing.T) {
 			}
 			x := &p.Cut.CutPart
 			strip := p.Summary().Strip
-			svg := Strip(&strip) + SheetAbove(p, x) + Nests(x) + CutFile(p, x, "") + LadderFile(p, "")
+			svg := Strip(&strip) + SheetAbove(p, x, Desk) + Nests(x) + CutFile(p, x, "") + LadderFile(p, "")
 			if x.KnifeCuts > 0 {
 				svg += RolledUp(p, x)
 			}
@@ -211,7 +211,7 @@ func TestRollSideIsToScale(t *testing.T) {
 		if len(p.Roll.Machine.Stops) == 0 {
 			continue // a pin: see TestPinAboveIsToScale
 		}
-		svg := RollSide(p)
+		svg := RollSide(p, false)
 		var gaps []float64
 		m := circle.FindAllStringSubmatch(svg, -1)
 		for i := 0; i+1 < len(m); i += 2 {
@@ -278,7 +278,7 @@ func TestPinAboveIsToScale(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		svg := PinAbove(p)
+		svg := PinAbove(p, false)
 		board := rects(t, svg, "ground")[0]
 		k := board.w / p.Roll.Machine.BoardLengthMM
 		if math.Abs(board.h/k-p.Roll.Machine.BoardWidthMM) > .5 {

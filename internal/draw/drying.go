@@ -35,7 +35,7 @@ func (d *Drying) SVG() string {
 	)
 	right, wide, ticks := 764., 926., 12
 	if d.Narrow {
-		right, wide, ticks = narrow-8, narrow, 5
+		right, wide, ticks = Narrow-8, Narrow, 5
 	}
 	s := &Scene{Title: d.Title, W: wide, H: top + height + 40, Class: "scale-down"}
 	x := func(m float64) float64 { return left + min(m/d.Minutes, 1)*(right-left) }

@@ -12,8 +12,13 @@ import (
 
 // PinAbove draws the board from above, to scale, with the sheet at every stage on it: the
 // last one in the dough's colour, those before it as outlines.
-func PinAbove(p *plan.Plan) string {
-	const width, high = 926., 300.
+func PinAbove(p *plan.Plan, narrow bool) string {
+	const high = 300.
+	width, left := Desk, 130.
+	if narrow {
+		width = Narrow
+		left = 0
+	}
 	m, o := p.Roll.Machine, &p.Roll
 	long, short := math.Max(m.BoardLengthMM, m.BoardWidthMM), math.Min(m.BoardLengthMM, m.BoardWidthMM)
 	disc := p.Request.Roll.Outline == roll.Disc
@@ -21,8 +26,8 @@ func PinAbove(p *plan.Plan) string {
 	if disc {
 		h = o.LengthMM
 	}
-	k := math.Min((width-260)/math.Max(long, w), high/math.Max(short, h))
-	cx, cy := 130+math.Max(long, w)*k/2, 12+math.Max(short, h)*k/2
+	k := math.Min((width-2*left)/math.Max(long, w), high/math.Max(short, h))
+	cx, cy := left+math.Max(long, w)*k/2, 12+math.Max(short, h)*k/2
 	s := &Scene{Title: fmt.Sprintf("The board from above, %s, and a sheet of %s on it", p.In().Joined(" by ",
 		measure.MM, 0, long, short),
 		p.In().Long(o.LengthMM)),
@@ -45,6 +50,11 @@ func PinAbove(p *plan.Plan) string {
 	}
 	s.Across(cx-o.LengthMM*k/2, cx+o.LengthMM*k/2, cy+math.Max(short, h)*k/2+12, "")
 	s.Text("m b", cx, cy+math.Max(short, h)*k/2+29, p.In().Long(o.LengthMM))
+	if narrow { // its words stand under it
+		s.H += 24
+		s.Text("q", 0, s.H-4, "board "+p.In().Bare(long, measure.MM, 0)+" × "+p.In().Bare(short, measure.MM, 0)+", to scale")
+		return s.SVG()
+	}
 	s.Text("q", 0, 24, "board "+p.In().Bare(long, measure.MM, 0)+" × "+p.In().Bare(short, measure.MM, 0))
 	s.Text("q", 0, 42, "to scale")
 	return s.SVG()

@@ -23,8 +23,9 @@ func twice(of func(p *plan.Plan, narrow bool) string) Picture {
 
 // Pictures are the pictures of a whole plan by name.
 var Pictures = map[string]Picture{
-	"eggs": twice(eggsOf), "rollside": {Wide: RollSide}, "wet-ruler": twice(wetRuler), "wet-steps": twice(wetSteps),
+	"eggs": twice(eggsOf), "rollside": twice(RollSide), "wet-ruler": twice(wetRuler), "wet-steps": twice(wetSteps),
 	"damp-curve": twice(dampCurve), "dry-chart": twice(dryChart), "pot-ruler": twice(potRuler), "track": twice(trackOf),
+	"rope": twice(ropeAbove),
 }
 
 // wetRuler is the hydration scale with its band.

@@ -15,14 +15,14 @@ import (
 const RollScale = 5.
 
 // RollSide draws the way down from the side: the sheet between the rollers of every stop
-// used, heights to one scale, stops not used as outlines. Along the bench it is not to scale.
-// Of a pin it draws the board.
-func RollSide(p *plan.Plan) string {
+// used, heights to one scale, stops not used as outlines; for a hand those used alone. Along the bench it is not to
+// scale. Of a pin it draws the board.
+func RollSide(p *plan.Plan, narrow bool) string {
 	if len(p.Roll.Machine.Stops) == 0 {
-		return PinAbove(p)
+		return PinAbove(p, narrow)
 	}
-	d := newRollers(&p.Roll)
-	s := &Scene{Title: rollTitle(p), Y: -16, W: d.width, H: d.floor + 104 + 16, Class: "scale-down"}
+	d := newRollers(&p.Roll, narrow)
+	s := &Scene{Title: rollTitle(p), Y: -16, W: d.width, H: d.floor + d.under() + 16, Class: "scale-down"}
 	if h := p.Hollens(); h != nil {
 		s.H += 20
 		d.feels(s, p)
@@ -37,8 +37,20 @@ func RollSide(p *plan.Plan) string {
 	s.Text("b", 0, d.mid+10, p.In().MM(math.Round(p.Roll.PressedMM), 0))
 	bar, words := RollBar(p)
 	s.Down(d.width-6, d.mid-bar/2*RollScale, d.mid+bar/2*RollScale)
-	s.Text("e q", d.width-14, d.mid+4, words)
+	if narrow { // the words lie above the rollers
+		s.Text("e q", d.width, -2, words)
+	} else {
+		s.Text("e q", d.width-14, d.mid+4, words)
+	}
 	return s.SVG()
+}
+
+// under is how high what stands under the picture is.
+func (d *rollers) under() float64 {
+	if d.usedAlone {
+		return 64
+	}
+	return 104
 }
 
 // rollers is where the stops of a machine stand in the picture, and what they do to the sheet.
@@ -52,12 +64,30 @@ type rollers struct {
 	width, left float64
 	mid, floor  float64 // heights of the sheet's middle and of the table under it
 	radius      float64
+	usedAlone   bool    // for a hand
+	room        float64 // of a stop used, picture units
+	turn        int     // of the figures that stand in two rows by turns
 }
 
-func newRollers(o *plan.RollPlan) *rollers {
-	const right = 58.
+// byTurns returns how far down a figure of so many units stands: where the stops are closer than that, every other one
+// a line lower.
+func (d *rollers) byTurns(wide float64) float64 {
+	if d.room > wide {
+		return 0
+	}
+	d.turn++
+	return 15 * float64((d.turn-1)%2)
+}
+
+func newRollers(o *plan.RollPlan, narrow bool) *rollers {
+	right := 58.
 	d := &rollers{o: o, stops: o.Machine.Stops, used: map[int]int{}, last: -1, in: map[int]float64{},
-		out: map[int]float64{}, width: 926, left: 92}
+		out: map[int]float64{}, width: Desk, left: 92, usedAlone: narrow}
+	if narrow {
+		d.width = Narrow
+		d.left = 74
+		right = 14
+	}
 	for _, x := range o.Passes {
 		if d.used[x.Stop] == 0 {
 			d.in[x.Stop] = x.InMM
@@ -66,20 +96,24 @@ func newRollers(o *plan.RollPlan) *rollers {
 		d.out[x.Stop] = x.OutMM
 		d.last = max(d.last, x.Stop)
 	}
-	d.wide, d.at = make([]float64, len(d.stops)), make([]float64, len(d.stops))
+	d.wide = make([]float64, len(d.stops))
+	d.at = make([]float64, len(d.stops))
 	sum := 0.
 	for i := range d.stops {
-		d.wide[i] = .62
+		if d.wide[i] = .62; narrow {
+			d.wide[i] = 0
+		}
 		if d.used[i] > 0 {
 			d.wide[i] = 1
 		}
-		if i == 0 {
+		if i == 0 && !narrow {
 			d.wide[i] = 1.25
 		}
 		sum += d.wide[i]
 	}
 	unit := (d.width - d.left - right) / sum
 	d.radius = min(23, unit*.3)
+	d.room = unit
 	half := RollScale * max(o.PressedMM, d.stops[0].TrueMM()+2*d.radius*2/RollScale) / 2
 	d.mid = half + 6
 	d.floor = d.mid + half + 10
@@ -119,6 +153,9 @@ func (d *rollers) sheet(s *Scene) {
 func (d *rollers) rollers(s *Scene) {
 	for i, st := range d.stops {
 		gap := st.TrueMM() * RollScale / 2
+		if d.used[i] == 0 && d.usedAlone {
+			continue
+		}
 		if d.used[i] == 0 {
 			small := d.radius * .78
 			for _, side := range []float64{-1, 1} {
@@ -131,7 +168,11 @@ func (d *rollers) rollers(s *Scene) {
 			s.Circle("hub", d.at[i], d.mid+side*(gap+d.radius), 4)
 		}
 		if d.used[i] > 1 {
-			s.Text("m b", d.at[i], -2, fmt.Sprintf("%d passes", d.used[i]))
+			words := fmt.Sprintf("%d passes", d.used[i])
+			if d.usedAlone {
+				words = fmt.Sprintf("%d ×", d.used[i])
+			}
+			s.Text("m b", d.at[i], -2, words)
 		}
 	}
 }
@@ -150,7 +191,7 @@ func (d *rollers) hollens(s *Scene, h *roll.Progression) {
 	}
 	s.Path("ink thin", fmt.Sprintf("M%s %sH%s", num(d.at[first]), num(y), num(d.at[last])))
 	for i := range d.stops {
-		if used[i] {
+		if used[i] && d.wide[i] > 0 {
 			s.Circle("pip", d.at[i], y, 4)
 		}
 	}
@@ -159,7 +200,12 @@ func (d *rollers) hollens(s *Scene, h *roll.Progression) {
 
 // feels writes the one word on each stop under its figures: that of its boldest pass, tearing in red.
 func (d *rollers) feels(s *Scene, p *plan.Plan) {
-	y := d.floor + 21 + 20.5*4
+	y := d.floor + d.under() - 1
+	if d.usedAlone {
+		y += 14
+		s.H += 16
+	}
+	d.turn = 0
 	s.Text("q", 0, y, "Feels")
 	order := []string{"", "easy", "firm", roll.Bold, roll.Tearing}
 	for i := range d.stops {
@@ -173,7 +219,7 @@ func (d *rollers) feels(s *Scene, p *plan.Plan) {
 			if order[most] == roll.Tearing {
 				class = "m b red-line-text"
 			}
-			s.Text(class, d.at[i], y, order[most])
+			s.Text(class, d.at[i], y+d.byTurns(50), order[most])
 		}
 	}
 }
@@ -181,7 +227,7 @@ func (d *rollers) feels(s *Scene, p *plan.Plan) {
 // StopsAcross is where the stops stand in the picture of the way down: the room before the first, of each
 // and after the last, all in one unit.
 func StopsAcross(p *plan.Plan) []float64 {
-	d := newRollers(&p.Roll)
+	d := newRollers(&p.Roll, false)
 	out := []float64{d.left}
 	sum := d.left
 	for _, w := range d.wide {
@@ -200,6 +246,10 @@ func (d *rollers) table(s *Scene, in measure.System, own bool) {
 	}
 	for i, t := range []string{"Stop", "Sheet, " + in.Name(measure.MM)} {
 		s.Text("q", 0, row(i), t)
+	}
+	if d.usedAlone {
+		d.tableAtHand(s, in, row)
+		return
 	}
 	s.Text("q "+deep, 0, row(2), "Thinner by")
 	s.Text("q "+deep, 0, row(3), "Gap, "+in.Name(measure.MM))
@@ -229,6 +279,17 @@ func (d *rollers) table(s *Scene, in measure.System, own bool) {
 		x := (d.at[d.last+1] + d.at[n-1]) / 2
 		s.Text("m s q", x, row(1), "not used")
 		s.Text("m s q "+deep, x, row(2), "finer")
+	}
+}
+
+// tableAtHand writes stop and sheet of every stop used; the rest stands in the way down under it.
+func (d *rollers) tableAtHand(s *Scene, in measure.System, row func(int) float64) {
+	d.turn = 0
+	for i, st := range d.stops {
+		if d.used[i] > 0 {
+			s.Named("m b", d.at[i], row(0)+1, st.Label)
+			s.Text("m", d.at[i], row(1)+d.byTurns(38), SheetMM(in, d.out[i]))
+		}
 	}
 }
 

@@ -50,7 +50,7 @@ func (r *Ruler) x(v float64) float64 {
 func (r *Ruler) width() float64 {
 	switch {
 	case r.Narrow:
-		return narrow
+		return Narrow
 	case r.WidthUnits == 0:
 		return 590
 	}

@@ -20,8 +20,14 @@ type Scene struct {
 // deep is the class of what a page shows with its second layer alone; on paper and in a file it stands.
 const deep = "deep"
 
-// narrow is how wide a picture for a hand is, picture units: a phone’s column, its letters as large as at a desk.
-const narrow = 340.
+// Desk is how wide a picture for a desk is, picture units.
+const Desk = 926.
+
+// Narrow is how wide a picture for a hand is, picture units: a phone’s column, its letters as large as at a desk.
+const Narrow = 340.
+
+// PaperUnits is how many picture units make a millimetre on paper: letters of 13 are 3 mm there.
+const PaperUnits = 13 / 3.
 
 // num writes a coordinate to a hundredth, without needless digits.
 func num(v float64) string {

@@ -30,7 +30,7 @@ func (s *Steps) SVG() string {
 	)
 	left, right, ticks, letters := 196., 582., 8, 40
 	if s.Narrow {
-		left, right, ticks, letters = 134, narrow-8, 4, 18
+		left, right, ticks, letters = 134, Narrow-8, 4, 18
 	}
 	sum := 0.
 	lo := 0.

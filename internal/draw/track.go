@@ -77,7 +77,7 @@ func (t *Track) SVG() string {
 	)
 	right, wide, under, ticks := 764., 926., 0., 9
 	if t.Narrow {
-		right, wide, under, ticks = narrow-8, narrow, line*float64(len(t.Lines))+8, 4
+		right, wide, under, ticks = Narrow-8, Narrow, line*float64(len(t.Lines))+8, 4
 	}
 	s := &Scene{Title: t.Title, W: wide, H: top + height + steps + 34 + under}
 	bottom := top + height

@@ -49,7 +49,7 @@ func (s *Workshop) UnderWay(ctx context.Context) (out []UnderWay) {
 			s.Log.Error("bench", "making", m.ID, "err", err)
 			out = append(
 				out,
-				UnderWay{ID: m.ID, Name: "A making begun " + m.Began.Local().Format("Mon 2 January, 15:04"),
+				UnderWay{ID: m.ID, Name: "A making begun " + measure.TimeWords(m.Began.Local()),
 					Step: "it cannot be read", Doing: "it cannot be read"},
 			)
 			continue

@@ -96,6 +96,9 @@ func DayWords(s string) string {
 	return d.Format("Mon 2 Jan 2006")
 }
 
+// TimeWords writes a moment as all pages do, "Tue 1 Dec 2026, 14:30", in the zone it is in.
+func TimeWords(t time.Time) string { return t.Format("Mon 2 Jan 2006, 15:04") }
+
 // MomentWords is DayWords of a moment, with its clock: "Tue 1 Dec 2026, 14:30".
 func MomentWords(s string) string {
 	date, clock, has := strings.Cut(s, "T")

@@ -13,6 +13,7 @@ import (
 	"hollen/internal/core/plan"
 	"hollen/internal/core/request"
 	"hollen/internal/core/rules"
+	"hollen/internal/draw"
 	"hollen/internal/store"
 )
 
@@ -111,6 +112,7 @@ type benchSign struct {
 	Station string `json:"station"`
 	Key     string `json:"key"`
 	Name    string `json:"name"`
+	Look    string `json:"look"` // its small drawing
 	// it is about how long it waited: the clock of the egg speaks first
 	Waits     bool            `json:"waits,omitempty"`
 	Questions []benchQuestion `json:"questions"`
@@ -138,8 +140,8 @@ func benchSigns(p *plan.Plan) (out []benchSign) {
 	patient := p.Patient()
 	for _, st := range request.Stages() {
 		for _, sign := range doctor.Search(string(st), "", patient.On) {
-			b := benchSign{Station: string(st), Key: sign.Key, Name: sign.Name, Waits: sign.Key == doctor.Interrupted,
-				Questions: []benchQuestion{}}
+			b := benchSign{Station: string(st), Key: sign.Key, Name: sign.Name, Look: draw.Sign(sign.Look),
+				Waits: sign.Key == doctor.Interrupted, Questions: []benchQuestion{}}
 			for _, q := range sign.Questions {
 				if len(q.Answers) == 0 {
 					continue // a number of minutes: the bench knows them

@@ -80,7 +80,7 @@ func calibrateOf(id uint64, m roll.Machine) calibrateView {
 			}
 			words = append(words, said)
 		}
-		v.History = append(v.History, pastRow{m.History[i].On, strings.Join(words, ", ")})
+		v.History = append(v.History, pastRow{measure.DayWords(m.History[i].On), strings.Join(words, ", ")})
 	}
 	return v
 }

@@ -34,7 +34,7 @@ func (m *importMaking) Set() string {
 func (s *Room) makingOf(ctx context.Context, st *store.Store, cab desk, things []store.Thing,
 	doc *exchange.Making) (*importMaking, error) {
 	m := &importMaking{Name: doc.Name, made: doc, New: s.batchOf(cab, things, doc.Request)}
-	m.Words = fmt.Sprintf("Begun %s, %s", doc.Began.Local().Format("Mon 2 January 2006, 15:04"),
+	m.Words = fmt.Sprintf("Begun %s, %s", measure.TimeWords(doc.Began.Local()),
 		measure.Plural(len(doc.Events), "event", "events"))
 	if doc.Ended == nil {
 		m.Words += "; it has not ended"

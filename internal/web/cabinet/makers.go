@@ -8,7 +8,9 @@ import (
 var makerShelf = shelf{Path: "makers", Name: "Makers", One: "A maker", Kind: store.MakerKind,
 	Lead: "Whoever works at the bench. A name is picked there with one tap and stands by what those hands did; it " +
 		"is not handed on with the rest.",
-	Heads: []string{"note"},
+	Heads: []column{
+		{"note", false},
+	},
 	form: func(c desk, v any, like string) ([]entry, func() (any, error), string) {
 		m, _ := v.(request.Maker)
 		return []entry{textEntry("name", "Name", "as it is called across the room", 1, request.MaxMaker, &m.Name),

@@ -39,7 +39,10 @@ func familyOptions() (out []request.Option) {
 var shapeShelf = shelf{Path: "shapes", Name: "Shapes", One: "A shape of your own", Kind: store.ShapeKind,
 	Lead: "Names differ by region, so the millimetres always stand beside them. All are raw; cooked is about an " +
 		"eighth wider.",
-	Heads:   []string{"raw, mm", "sheet", "cut with", "cooked", "suits", "for"},
+	Heads: []column{
+		{"raw, mm", true}, {"sheet", true}, {"cut with", false}, {"cooked", true}, {"suits", false},
+		{"for", false},
+	},
 	shipped: boxed(cut.Shipped()),
 	form: func(c desk, v any, like string) ([]entry, func() (any, error), string) {
 		s, own := startFrom(v, cut.Find, like, "tagliatelle")

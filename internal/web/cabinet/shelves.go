@@ -23,7 +23,7 @@ import (
 type shelf struct {
 	Path, Name, One, Lead string
 	Kind                  store.Kind
-	Heads                 []string
+	Heads                 []column
 	// shipped are the things that come with Hollen, to start from.
 	shipped []any
 	// form returns the lines of the form for a thing, nil for a new one, filled in like the
@@ -31,6 +31,12 @@ type shelf struct {
 	form func(c desk, v any, like string) (entries []entry, finish func() (any, error), likeName string)
 	// cells are the row of a thing: its name, then one cell to a head.
 	cells func(c desk, v any) []string
+}
+
+// column is one of a shelf: what it is called, and whether it holds figures, which stand at the right.
+type column struct {
+	Name   string
+	Figure bool
 }
 
 // desk is the cabinet with what its pages say of it: the sign of its prices, the units shown.
@@ -98,8 +104,11 @@ func startFrom[T any](v any, find func(string) (T, bool), key, usual string) (th
 }
 
 var flourShelf = shelf{Path: "flours", Name: "Flours", One: "A flour of your own", Kind: store.FlourKind,
-	Lead:    "By the miller’s sheet, at 14 % moisture. Shipped figures are house values until a sheet says otherwise.",
-	Heads:   []string{"protein", "ash", "absorption", "gluten", "uptake", "spooned / dipped / packed, g/mL", ""},
+	Lead: "By the miller’s sheet, at 14 % moisture. Shipped figures are house values until a sheet says otherwise.",
+	Heads: []column{
+		{"protein", true}, {"ash", true}, {"absorption", true}, {"gluten", true}, {"uptake", true},
+		{"spooned / dipped / packed, g/mL", true}, {"", false},
+	},
 	shipped: boxed(flour.Shipped()),
 	form: func(c desk, v any, like string) ([]entry, func() (any, error), string) {
 		f, own := startFrom(v, flour.Find, like, "soft-00")
@@ -151,7 +160,10 @@ var lotShelf = shelf{Path: "lots", Name: "Lots", One: "A lot", Kind: store.LotKi
 	Lead: "A sack or bag of one flour: since when it is open, how it is kept, what it was measured at, what it cost. " +
 		"A batch that names its " +
 		"lot reckons the days itself.",
-	Heads: []string{"flour", "kept in", "opened", "best before", "measured", "a kg"},
+	Heads: []column{
+		{"flour", false}, {"kept in", false}, {"opened", false}, {"best before", false},
+		{"measured", false}, {"a kg", true},
+	},
 	form: func(c desk, v any, like string) ([]entry, func() (any, error), string) {
 		l, own := v.(flour.Lot)
 		if !own {
@@ -201,7 +213,10 @@ var lotShelf = shelf{Path: "lots", Name: "Lots", One: "A lot", Kind: store.LotKi
 var eggShelf = shelf{Path: "eggs", Name: "Eggs", One: "Eggs you have weighed", Kind: store.EggKind,
 	Lead: "Crack ten, weigh them without shells, then their yolks. The shipped means are house values; the bands " +
 		"in the shell are the market’s.",
-	Heads:   []string{"without shell", "yolk", "in the shell", "yolk colour", "each"},
+	Heads: []column{
+		{"without shell", true}, {"yolk", true}, {"in the shell", true}, {"yolk colour", false},
+		{"each", true},
+	},
 	shipped: boxed(egg.Classes()),
 	form: func(c desk, v any, like string) ([]entry, func() (any, error), string) {
 		e, own := v.(egg.Class)
@@ -261,7 +276,10 @@ var additionShelf = shelf{Path: "additions", Name: "Additions", One: "An additio
 	Lead: "What goes in beside flour, egg, water, salt and oil: it brings water and fat, takes water up, colours the " +
 		"dough. Salt and oil " +
 		"have fields of their own in a batch; milk can be the top-up, too.",
-	Heads:   []string{"colour", "water", "fat", "takes up", "usual dose", "a kg"},
+	Heads: []column{
+		{"colour", false}, {"water", true}, {"fat", true}, {"takes up", true}, {"usual dose", true},
+		{"a kg", true},
+	},
 	shipped: boxed(addition.Shipped()),
 	form: func(c desk, v any, like string) ([]entry, func() (any, error), string) {
 		a, own := startFrom(v, addition.Find, like, "spinach")
@@ -297,8 +315,10 @@ var additionShelf = shelf{Path: "additions", Name: "Additions", One: "An additio
 	}}
 
 var yieldShelf = shelf{Path: "powders", Name: "Powders", One: "A drying as it went", Kind: store.YieldKind,
-	Lead:  addition.Drying + " Write down what your own dryings gave; the sum above goes by them.",
-	Heads: []string{"dried on", "fresh", "powder", "of the fresh", "hours"},
+	Lead: addition.Drying + " Write down what your own dryings gave; the sum above goes by them.",
+	Heads: []column{
+		{"dried on", false}, {"fresh", true}, {"powder", true}, {"of the fresh", true}, {"hours", true},
+	},
 	form: func(c desk, v any, like string) ([]entry, func() (any, error), string) {
 		y, own := v.(addition.Yield)
 		if !own {
@@ -313,7 +333,7 @@ var yieldShelf = shelf{Path: "powders", Name: "Powders", One: "A drying as it we
 	},
 	cells: func(c desk, v any) []string {
 		y := v.(addition.Yield)
-		return []string{y.Of, y.DriedOn, c.In.Grams(y.FreshG), c.In.Grams(y.PowderG), fmt.Sprintf("%.1f %%",
+		return []string{y.Of, measure.DayWords(y.DriedOn), c.In.Grams(y.FreshG), c.In.Grams(y.PowderG), fmt.Sprintf("%.1f %%",
 			100*y.Share()), fmt.Sprintf("%.3g", y.Hours)}
 	}}
 
@@ -333,7 +353,9 @@ var machineShelf = shelf{Path: "machines", Name: "Machines", One: "A machine of 
 	Lead: "Stops from the widest to the finest, each with the label on the dial and its gap in mm. Labels may rise " +
 		"or fall: only the order " +
 		"counts. Measure a few sheets, and the plan stands on your machine.",
-	Heads:   []string{"stops", "gaps, mm", "width", "speed", "measured"},
+	Heads: []column{
+		{"stops", false}, {"gaps, mm", true}, {"width", true}, {"speed", true}, {"measured", false},
+	},
 	shipped: boxed(roll.Shipped()),
 	form: func(c desk, v any, like string) ([]entry, func() (any, error), string) {
 		m, own := startFrom(v, roll.Find, like, "hand-crank-10")
@@ -411,7 +433,7 @@ var machineShelf = shelf{Path: "machines", Name: "Machines", One: "A machine of 
 		}
 		measured := "not yet"
 		if n := len(m.Calibrated); n > 0 {
-			measured = measure.Plural(n, "stop", "stops") + ", " + m.CalibratedOn
+			measured = measure.Plural(n, "stop", "stops") + ", " + measure.DayWords(m.CalibratedOn)
 		}
 		about := ""
 		if m.GapsGuessed && len(m.Calibrated) == 0 {

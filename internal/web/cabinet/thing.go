@@ -40,19 +40,32 @@ type thingRow struct {
 	ID      uint64
 	Like    string // key of a shipped thing
 	Name    string
-	Cells   []string
+	Cells   []thingCell
 	Swatch  string
 	Retired bool
 }
 
+// thingCell is what a thing says in one column.
+type thingCell struct {
+	column
+	Text string
+}
+
 func (s shelf) row(c desk, v any) thingRow {
 	cells := s.cells(c, v)
-	r := thingRow{Name: cells[0], Cells: cells[1:]}
-	if s.Kind == store.AdditionKind {
-		r.Swatch, r.Cells = cells[1], cells[2:]
+	r := thingRow{Name: cells[0]}
+	for i, text := range cells[1:] {
+		if col := s.Heads[i]; col.Name == "colour" {
+			r.Swatch = text
+		} else {
+			r.Cells = append(r.Cells, thingCell{col, text})
+		}
 	}
 	return r
 }
+
+// Across returns how many columns the shelf’s table has.
+func (v shelfView) Across() int { return len(v.Heads) + 2 }
 
 // thingView is the form of one thing.
 type thingView struct {

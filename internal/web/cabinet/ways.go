@@ -10,7 +10,9 @@ var wayShelf = shelf{Path: "ways", Name: "Ways", One: "A way of your own", Kind:
 	Lead: "A way of kneading, or down the stops, under a name. A batch takes it literally at Knead or at Roll; there " +
 		"any way that is built can be " +
 		"kept, too. What new batches start with is chosen under House.",
-	Heads: []string{"of", "made on", "step by step"},
+	Heads: []column{
+		{"of", false}, {"made on", false}, {"step by step", false},
+	},
 	form: func(c desk, v any, like string) ([]entry, func() (any, error), string) {
 		w, own := v.(request.Way)
 		if !own {

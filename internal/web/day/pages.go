@@ -377,6 +377,8 @@ func (s *Room) BesideDay(c *page.Visit) error {
 	}
 	var answers [2]*schedule.Answer
 	var late [2]int
+	var drawn [2]*dayNow
+	first, last := schedule.NoLimit, 0 // of both: the pictures stand on one scale of time
 	for i, what := range []string{"", v.What} {
 		put := s.try(d, what, plans)
 		if len(put.Tasks) == 0 {
@@ -409,16 +411,19 @@ func (s *Room) BesideDay(c *page.Visit) error {
 		}
 		other.Shown = a.Slots
 		other.Facts = make([]schedule.Fact, len(a.Slots))
-		other.Begun = make([]bool,
-			len(a.Slots))
+		other.Begun = make([]bool, len(a.Slots))
 		other.Live = false
-		first, last := schedule.NoLimit, 0
+		drawn[i] = &other
 		for _, x := range a.Slots {
 			first, last = min(first, x.Start-x.CleanMin), max(last, x.End())
 		}
-		v.Lanes[i] = template.HTML(other.lanes(first, last).SVG())
 		if i == 0 {
 			v.Here = schedule.Proof(a)
+		}
+	}
+	for i, d := range drawn {
+		if d != nil {
+			v.Lanes[i] = template.HTML(d.lanes(first, last).SVG())
 		}
 	}
 	v.compare(answers, late)

@@ -16,6 +16,7 @@ type orderFormOf struct {
 	At       string
 	R        orderRow
 	New      bool
+	Quiet    bool // another key of the page is the one to press
 	Week     []weekDay
 }
 
@@ -30,8 +31,9 @@ var dayFuncs = template.FuncMap{
 	"handBox": func(r handRow, part, label, value, empty string) boxOf {
 		return boxOf{r.At, part, label, value, empty, r.Errors[part]}
 	},
-	"orderForm": func(date string, r orderRow) orderFormOf {
-		f := orderFormOf{To: "/days/" + date + "/orders", Mark: orderMarkOf(r), R: r, New: r.ID == 0 && r.Standing == 0}
+	"orderForm": func(date string, r orderRow, quiet bool) orderFormOf {
+		f := orderFormOf{To: "/days/" + date + "/orders", Mark: orderMarkOf(r), R: r, Quiet: quiet}
+		f.New = r.ID == 0 && r.Standing == 0
 		if f.At = f.Mark; f.New {
 			f.At = "new"
 		}

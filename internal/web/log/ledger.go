@@ -145,17 +145,17 @@ func (s *Room) ShowBesideMade(c *page.Visit) error {
 		WhenB     string
 		Pairs     []besidePair
 		Others    []madeRow
-	}{ID: kept.ID, Name: run.Begun.Request.Name, WhenA: kept.Began.Local().Format("Mon 2 January, 15:04")}
+	}{ID: kept.ID, Name: run.Begun.Request.Name, WhenA: measure.TimeWords(kept.Began.Local())}
 	for _, o := range others {
 		if o.ID != kept.ID {
-			v.Others = append(v.Others, madeRow{ID: o.ID, When: o.Began.Local().Format("Mon 2 January 2006, 15:04")})
+			v.Others = append(v.Others, madeRow{ID: o.ID, When: measure.TimeWords(o.Began.Local())})
 		}
 	}
 	with := c.Query("with")
 	for i := range others {
 		if o := &others[i]; o.ID != kept.ID && len(a) > 0 && (with == fmt.Sprint(o.ID) || with == "" && (v.Other == 0 &&
 			o.Began.Before(kept.Began))) {
-			v.Other, v.WhenB = o.ID, o.Began.Local().Format("Mon 2 January, 15:04")
+			v.Other, v.WhenB = o.ID, measure.TimeWords(o.Began.Local())
 			v.Pairs = pairsOf(c.Units, &a[0], o)
 		}
 	}

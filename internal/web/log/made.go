@@ -140,8 +140,8 @@ func (s *Room) ShowMade(c *page.Visit) error {
 		return err
 	}
 	st := run.State
-	v := madeView{ID: kept.ID, Batch: kept.BatchID, Name: kept.Request.Name, When: kept.Began.Local().Format(
-		"Mon 2 January 2006, 15:04"), Open: kept.Ended == nil,
+	v := madeView{ID: kept.ID, Batch: kept.BatchID, Name: kept.Request.Name, When: measure.TimeWords(
+		kept.Began.Local()), Open: kept.Ended == nil,
 		Run: run, Lines: madeLines(&run), Picture: template.HTML(draw.Making(&run, s.Now()))}
 	if st.Felt != nil {
 		v.Felt = bench.FeltWords[*st.Felt+2]

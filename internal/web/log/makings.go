@@ -54,7 +54,7 @@ func (s *Room) ListMakings(c *page.Visit) error {
 	}{b.ID, b.Request.Name, nil, 0, nil}
 	in := c.Units
 	for _, m := range all {
-		row := madeRow{ID: m.ID, When: m.Began.Local().Format("Mon 2 January, 15:04"), Open: m.Ended == nil}
+		row := madeRow{ID: m.ID, When: measure.TimeWords(m.Began.Local()), Open: m.Ended == nil}
 		i := slices.IndexFunc(ended, func(x store.Made) bool { return x.ID == m.ID })
 		switch {
 		case m.Bad() != nil && i < 0:

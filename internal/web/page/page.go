@@ -146,9 +146,9 @@ func navOf(page string) string {
 	switch page {
 	case "today", "recipe":
 		return "Today"
-	case "sign", "goon", "first", "help", "glossary":
+	case "sign", "goon", "first", "help", "glossary", "import", "accounts": // the last two stand at the workshop's name
 		return ""
-	case "cabinet", "rooms", "thing", "calibrate", "accounts", "account":
+	case "cabinet", "rooms", "thing", "calibrate", "account":
 		return "Cabinet"
 	case "day", "days", "orders", "week", "wall", "phone", "besideday", "ways", "setout":
 		return "Days"

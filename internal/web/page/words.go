@@ -102,11 +102,16 @@ var wordFuncs = template.FuncMap{
 	"strip":     func(s plan.Strip) template.HTML { return template.HTML(draw.Strip(&s)) },
 	"dampruler": func(m flour.Moisture) template.HTML { return twoSizes(draw.DampRuler(m)) },
 	"ruler":     func(r draw.Ruler) template.HTML { return template.HTML(r.SVG()) },
-	"sheet":     func(p *plan.Plan, x *plan.CutPart) template.HTML { return template.HTML(draw.SheetAbove(p, x)) },
-	"corner":    func(p *plan.Plan, x *plan.CutPart) template.HTML { return template.HTML(draw.Corner(p, x)) },
-	"nests":     func(x *plan.CutPart) template.HTML { return template.HTML(draw.Nests(x)) },
-	"rolledup":  func(p *plan.Plan, x *plan.CutPart) template.HTML { return template.HTML(draw.RolledUp(p, x)) },
-	"section":   func(p *plan.Plan, x *plan.CutPart) template.HTML { return template.HTML(draw.Section(p, x)) },
+	"sheet": func(p *plan.Plan, x *plan.CutPart) template.HTML {
+		return twoSizes(draw.SheetAbove(p, x, draw.Desk), draw.SheetAbove(p, x, draw.Narrow))
+	},
+	"papersheet": func(p *plan.Plan, x *plan.CutPart, mm float64) template.HTML {
+		return template.HTML(draw.SheetAbove(p, x, mm*draw.PaperUnits))
+	},
+	"corner":   func(p *plan.Plan, x *plan.CutPart) template.HTML { return template.HTML(draw.Corner(p, x)) },
+	"nests":    func(x *plan.CutPart) template.HTML { return template.HTML(draw.Nests(x)) },
+	"rolledup": func(p *plan.Plan, x *plan.CutPart) template.HTML { return template.HTML(draw.RolledUp(p, x)) },
+	"section":  func(p *plan.Plan, x *plan.CutPart) template.HTML { return template.HTML(draw.Section(p, x)) },
 }
 
 // drawn is a picture of a plan, for a desk and, where there is one, for a hand; a name that is not known is an error of

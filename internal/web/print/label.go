@@ -217,14 +217,16 @@ func (v sheetView) LabelFit() float64 {
 	for _, x := range slices.Concat(v.Plan.Ingredients(v.Shape()), v.stripeIngredients()) {
 		in += x.Name + x.Allergen + " (), "
 	}
-	for f := 1.; f > .3; f -= .02 {
+	for f := 1.4; f > .3; f -= .02 {
 		em := v.labelPoints() * 25.4 / 72 * f
 		lines := func(text string, size float64) float64 {
 			return math.Max(1, math.Ceil(float64(len([]rune(text)))*.47*size*em/wide))
 		}
 		h := lines(v.LabelName(), title*1.05)*title + lines(in, 1)*1.2 + 2*1.45 + lines(v.KeepAt()+v.CookWords(),
 			1.02)*1.2 + lines(v.Place, .88)*1.1 + 5*.4 + .5
-		if h*em <= high {
+		// A line of two dates: a word and a date each, letters .57 of their size wide.
+		dates := (6*.88 + 1.15*float64(max(len(v.Made()), len(v.UseBy()), len(v.Code)))) * .57
+		if h*em <= high && dates*em <= (wide-3)/2 {
 			return f
 		}
 	}

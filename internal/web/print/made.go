@@ -75,7 +75,7 @@ func (s *Room) madePaperOf(ctx context.Context, in measure.System, kept *store.M
 		p.Dry.ToKeep = &d
 	}
 	p.Keep = p.KeepAfter(run.Food.OutMin(away), away.Local().Format(measure.ClockForm))
-	m := &madePaper{Making: kept.ID, When: kept.Began.Local().Format("Mon 2 January 2006, 15:04"), plan: &p}
+	m := &madePaper{Making: kept.ID, When: measure.TimeWords(kept.Began.Local()), plan: &p}
 	if run.State.Thrown {
 		m.Thrown = run.State.Why
 	}

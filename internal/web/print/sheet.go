@@ -136,7 +136,10 @@ func (v sheetView) heightMM(f, wideMM float64) float64 {
 		if len(c.Also) > 0 {
 			h += lines(v.Plan.SharedWords(), .7, wideMM-40) * .9
 		}
-		picture := v.PictureMM() * (62 + c.SheetWidthMM*draw.SheetScale(c.SheetLengthMM, c.SheetWidthMM)) / 926
+		picture := 0.
+		for _, x := range c.Parts() {
+			picture = max(picture, v.pictureHighMM(x))
+		}
 		mm += math.Ceil(float64(len(c.Also)+1)/2) * (picture + 5)
 	}
 	care := 0
@@ -159,16 +162,24 @@ func (v sheetView) heightMM(f, wideMM float64) float64 {
 	return (h+6*.75)*em + mm + 3
 }
 
-// PictureMM is how wide a sheet is drawn, mm: never higher than a thumb is long, two side by side
+// PictureMM is how wide the sheet of a part is drawn, mm: hardly higher than a thumb is long, two side by side
 // where there are several.
-func (v sheetView) PictureMM() float64 {
-	const thumb, widest = 27, 165
-	c := &v.Plan.Cut
-	wide := min(widest, thumb*926/(62+c.SheetWidthMM*draw.SheetScale(c.SheetLengthMM, c.SheetWidthMM)))
-	if len(c.Also) > 0 {
-		wide = min(wide, 92)
+func (v sheetView) PictureMM(x *plan.CutPart) float64 {
+	const thumb = 32
+	widest := 165.
+	if len(v.Plan.Cut.Also) > 0 {
+		widest = 92
 	}
-	return wide
+	long, wide := x.SheetMM()
+	scale := (thumb*draw.PaperUnits - draw.SheetAround) / wide
+	return math.Floor(min(widest, (draw.SheetBeside+long*scale)/draw.PaperUnits))
+}
+
+// pictureHighMM is how high the picture of a part is on paper, mm.
+func (v sheetView) pictureHighMM(x *plan.CutPart) float64 {
+	long, wide := x.SheetMM()
+	scale := draw.SheetScale(long, wide, v.PictureMM(x)*draw.PaperUnits)
+	return (draw.SheetAround + wide*scale) / draw.PaperUnits
 }
 
 // Sum is the batch in a line.

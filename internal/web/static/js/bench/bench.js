@@ -363,6 +363,9 @@ function brief(words) {
   return first.length <= 64 ? first : first.slice(0, 64).replace(/\s\S*$/, "") + " …";
 }
 
+// long is minutes as hours and minutes.
+const long = (min) => (min < 60 ? min + " min" : Math.floor(min / 60) + " h " + String(min % 60).padStart(2, "0"));
+
 // face writes the large figure, what it is before it and a unit after it smaller.
 function face(words, unit = "", cls = "", what = "") {
   const el = $("face"), mark = what + "|" + words + "|" + unit;
@@ -410,6 +413,10 @@ function tick() {
   } else if (step?.kind === "cut" && step.count) {
     face(String(now.done[at].made ?? 0), "of " + step.count, "sm");
     text("beside", step.count_name + " made");
+  } else if (!step) {
+    const { began } = state, over = Math.max(...now.done.map((d) => d.over || 0));
+    face(over > began ? long(Math.round((over - began) / 60000)) : "", "", "word");
+    text("beside", over > began ? "from the first touch to the last" : "");
   } else {
     face(step?.much ?? "", "", "word");
     text("beside", step?.kind === "pack" && foodNow().past ? state.food.past : "");

@@ -42,15 +42,20 @@ export function panelsOf({ now, steps, state, tap, redraw, offers, signs, id, lo
   const noMass = () => why("A number of " + (offers.ounces ? "ounces" : "grams") + " is read, as in " + (offers.ounces ? "19.5." : "541."));
   const bad = (g, least = 0) => !(g >= least && g <= MOST_G);
 
-  // panel fills the large keys over the page: a head, what is to be said, and the keys.
+  // panel fills the large keys over the page: a head, what is to be said, and the keys, each a label, what it does,
+  // whether it is there, and a small drawing before its label.
   function panel(head, words, list) {
     $("more-head").textContent = head;
     $("more-say").hidden = !words;
     $("more-say").textContent = words;
-    $("more-keys").replaceChildren(...list.filter(([, , show]) => show === undefined || show).map(([label, act]) => key(label, () => {
-      $("more").close();
-      act();
-    })), closing());
+    $("more-keys").replaceChildren(...list.filter(([, , show]) => show === undefined || show).map(([label, act, , look = ""]) => {
+      const b = key(label, () => {
+        $("more").close();
+        act();
+      });
+      b.insertAdjacentHTML("afterbegin", look);
+      return b;
+    }), closing());
     if (!$("more").open) $("more").showModal();
   }
 
@@ -115,7 +120,7 @@ export function panelsOf({ now, steps, state, tap, redraw, offers, signs, id, lo
   function wrong() {
     const s = step();
     panel("Something wrong?", "What do you see?", [
-      ...signs.filter((x) => !s || x.station === s.station).map((sign) => [sign.name, () => narrow(sign, 0, {})]),
+      ...signs.filter((x) => !s || x.station === s.station).map((sign) => [sign.name, () => narrow(sign, 0, {}), true, sign.look]),
       ["In my words", () => ask("Something wrong?", [["What do you see, and what was done about it?"]], (text) => {
         if (!text) return "A word or two, so that it can be read later.";
         tap("seen", { text: text.slice(0, 300), step: s?.key });
