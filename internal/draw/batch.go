@@ -107,14 +107,14 @@ func sign(i int) float64 {
 const maxEggs = 14
 
 // eggsOf draws the eggs, yolks and top-up of the pick.
-func eggsOf(p *plan.Plan, hand bool) string {
+func eggsOf(p *plan.Plan, width Width) string {
 	f := &p.Formula
 	s := &Scene{Title: plan.EggWords(f.Pick.Whole, f.Pick.Yolks) + ", " + p.In().Grams(f.TopG) + " of " + p.TopWord(),
 		W: 590, Y: -4, H: 100,
 		Class: "scale-down"}
 	room := 560.
-	if hand {
-		s.W, room = Narrow, Narrow-20
+	if width.hand() {
+		s.W, room = width.units(), width.units()-20
 	}
 	eggs, yolks := min(f.Pick.Whole, maxEggs), min(f.Pick.Yolks, maxEggs)
 	if f.TopG > 0 {

@@ -18,7 +18,7 @@ type Curve struct {
 	Today  Point
 	Words  string // at today's point
 	Below  string // what a value under nought means
-	Narrow bool   // for a hand
+	Width  Width
 }
 
 // grid returns a step of 1, 2 or 5 times a power of ten that divides span in at most n.
@@ -40,8 +40,8 @@ func (c *Curve) SVG() string {
 		height = 150.
 	)
 	width, every := 530., 10.
-	if c.Narrow {
-		width, every = Narrow-left-8, 20
+	if c.Width.hand() {
+		width, every = c.Width.units()-left-8, 20
 	}
 	first, last := c.Points[0], c.Points[len(c.Points)-1]
 	lo, hi := min(0, c.Today.Y), max(0, c.Today.Y)

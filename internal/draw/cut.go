@@ -14,18 +14,18 @@ import (
 const SheetBeside, SheetAround, sheetHigh = 64., 62., 200.
 
 // SheetScale returns the picture units to a millimetre in a SheetAbove of that width: as large as fits.
-func SheetScale(lengthMM, widthMM, wide float64) float64 {
-	return min((wide-SheetBeside)/lengthMM, sheetHigh/widthMM)
+func SheetScale(lengthMM, widthMM float64, wide Width) float64 {
+	return min((wide.units()-SheetBeside)/lengthMM, sheetHigh/widthMM)
 }
 
 // SheetAbove draws one sheet of a part of the batch from above with what is cut from it,
 // everything to one scale, so many picture units wide in all: the hatched part is trimmed off.
-func SheetAbove(p *plan.Plan, x *plan.CutPart, across float64) string {
+func SheetAbove(p *plan.Plan, x *plan.CutPart, across Width) string {
 	long, wide := x.SheetMM()
 	k := SheetScale(long, wide, across)
 	const left, top = 44., 40.
 	l, w := long*k, wide*k
-	s := &Scene{Title: sheetTitle(p, x), Y: 12, W: across, H: top + w + SheetAround - top, Class: "scale-down"}
+	s := &Scene{Title: sheetTitle(p, x), Y: 12, W: across.units(), H: top + w + SheetAround - top, Class: "scale-down"}
 	s.Rect("trim", left, top, l, w)
 	switch {
 	case x.Shape.Traits().Sheets:
@@ -198,7 +198,7 @@ func RolledUp(p *plan.Plan, x *plan.CutPart) string {
 }
 
 // SectionScale is the picture units to a millimetre in Section.
-const SectionScale = 4.
+const SectionScale = 3.4
 
 // Section draws a filled piece from the side, to scale: sheets, filling and seams.
 func Section(p *plan.Plan, x *plan.CutPart) string {

@@ -61,15 +61,13 @@ func TestPicturesAreWellFormed(t *testing.T) {
 		p.Request.Name = `<script>alert("x")</script>`
 		all := map[string]string{}
 		for name, of := range Pictures {
-			if all[name] = of.Wide(p); of.Narrow != nil {
-				all[name+" in a hand"] = of.Narrow(p)
-			}
-			if all[name] == "" {
-				delete(all, name)
-				delete(all, name+" in a hand")
+			for _, w := range []Width{Desk, Tablet, Hand} {
+				if svg := of(p, w); svg != "" {
+					all[fmt.Sprintf("%s, %.0f wide", name, w)] = svg
+				}
 			}
 		}
-		maps.Copy(all, map[string]string{"strip": Strip(&strip), "roll": RollSide(p, false),
+		maps.Copy(all, map[string]string{"strip": Strip(&strip), "roll": RollSide(p, Desk),
 			"sheet":  SheetAbove(p, &p.Cut.CutPart, Desk),
 			"corner": Corner(p, &p.Cut.CutPart), "drying": (&Drying{Title: "a < b", Minutes: 40, MaxLoss: .14,
 				Lines: []Line{{Name: "<as it lies>", Points: []Point{{0, 0}, {40, .1}}}, {Name: "", Points: []Point{{0,
@@ -211,7 +209,7 @@ func TestRollSideIsToScale(t *testing.T) {
 		if len(p.Roll.Machine.Stops) == 0 {
 			continue // a pin: see TestPinAboveIsToScale
 		}
-		svg := RollSide(p, false)
+		svg := RollSide(p, Desk)
 		var gaps []float64
 		m := circle.FindAllStringSubmatch(svg, -1)
 		for i := 0; i+1 < len(m); i += 2 {
@@ -278,7 +276,7 @@ func TestPinAboveIsToScale(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		svg := PinAbove(p, false)
+		svg := PinAbove(p, Desk)
 		board := rects(t, svg, "ground")[0]
 		k := board.w / p.Roll.Machine.BoardLengthMM
 		if math.Abs(board.h/k-p.Roll.Machine.BoardWidthMM) > .5 {

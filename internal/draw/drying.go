@@ -16,7 +16,7 @@ type Drying struct {
 	From    float64 // the window shaded; none when To is not after From
 	To      float64
 	Window  string
-	Narrow  bool // for a hand
+	Width   Width
 }
 
 // Level is a loss that counts, and what it means.
@@ -33,9 +33,10 @@ func (d *Drying) SVG() string {
 		top    = 22.
 		height = 210.
 	)
-	right, wide, ticks := 764., 926., 12
-	if d.Narrow {
-		right, wide, ticks = Narrow-8, Narrow, 5
+	wide := d.Width.units()
+	right, ticks := wide-162, 12
+	if d.Width.hand() {
+		right, ticks = wide-8, 5
 	}
 	s := &Scene{Title: d.Title, W: wide, H: top + height + 40, Class: "scale-down"}
 	x := func(m float64) float64 { return left + min(m/d.Minutes, 1)*(right-left) }
@@ -61,7 +62,7 @@ func (d *Drying) SVG() string {
 		if l.Class != "" {
 			text += " " + l.Class + "-text"
 		}
-		if d.Narrow {
+		if d.Width.hand() {
 			s.Text(text+" s", left+6, y(l.Loss)-5, l.Words)
 		} else {
 			s.Text(text, right+8, y(l.Loss)+5, l.Words)
@@ -90,7 +91,7 @@ func (d *Drying) SVG() string {
 			class = "track t-dev"
 		}
 		s.Path(class, path.String())
-		if end := l.end(d); l.Name != "" && !d.Narrow {
+		if end := l.end(d); l.Name != "" && !d.Width.hand() {
 			ex, ey := x(end.X), y(end.Y)
 			if ex > right-90 {
 				s.Text("e s", right-6, ey-6, l.Name)

@@ -79,7 +79,7 @@ func running(dots []Dot, over func(d *Dot) float64) (out []Dot) {
 // Log draws one figure of the log over time, to scale: makings as small dots, each flour with a form and a colour of
 // its own, their running median as a line, the plan's expectation as a thin line at want, what is learned by now as a
 // short bracket from low to high at the right; none where they are the same. Empty for no dots.
-func Log(title, unit string, dots []Dot, want float64, wantWord string, low, high float64) string {
+func Log(title, unit string, dots []Dot, want float64, wantWord string, low, high float64, width Width) string {
 	if len(dots) == 0 {
 		return ""
 	}
@@ -96,14 +96,14 @@ func Log(title, unit string, dots []Dot, want float64, wantWord string, low, hig
 		return d.At.Sub(
 			from).Hours()
 	}}
-	for _, t := range months(from, to) {
+	for _, t := range months(from, to, marksIn(width)) {
 		over.marks = append(over.marks, mark{t.Sub(from).Hours(), t.Format("2 Jan")})
 	}
-	return chart(title, unit, dots, over, want, wantWord, low, high)
+	return chart(title, unit, dots, over, want, wantWord, [2]float64{low, high}, width)
 }
 
 // LogOver draws the same over another figure of each making, X.
-func LogOver(title, unit string, dots []Dot, xUnit string, want float64, wantWord string) string {
+func LogOver(title, unit string, dots []Dot, xUnit string, want float64, wantWord string, width Width) string {
 	if len(dots) == 0 {
 		return ""
 	}
@@ -111,7 +111,7 @@ func LogOver(title, unit string, dots []Dot, xUnit string, want float64, wantWor
 	for _, d := range dots {
 		over.from, over.to = math.Min(over.from, d.X), math.Max(over.to, d.X)
 	}
-	step := niceStep(math.Max(over.to-over.from, 1e-6), 6)
+	step := niceStep(math.Max(over.to-over.from, 1e-6), float64(marksIn(width)))
 	over.from, over.to = step*math.Floor(over.from/step), step*math.Ceil(over.to/step+1e-9)
 	if over.to <= over.from {
 		over.to = over.from + step
@@ -119,7 +119,7 @@ func LogOver(title, unit string, dots []Dot, xUnit string, want float64, wantWor
 	for v := over.from; v <= over.to+1e-9; v += step {
 		over.marks = append(over.marks, mark{v, axis(v)})
 	}
-	return chart(title, unit, dots, over, want, wantWord, want, want)
+	return chart(title, unit, dots, over, want, wantWord, [2]float64{want, want}, width)
 }
 
 // mark is a value written under a chart.
@@ -136,14 +136,29 @@ type ruled struct {
 	name     string
 }
 
-func chart(title, unit string, dots []Dot, over ruled, want float64, wantWord string, low, high float64) string {
+// marksIn is how many values stand under a chart of that width, about.
+func marksIn(width Width) int {
+	if width.hand() {
+		return 3
+	}
+	return 6
+}
+
+// chart draws dots over what they run over; within is the bracket at the right, none where both are the same.
+func chart(title, unit string, dots []Dot, over ruled, want float64, wantWord string, within [2]float64,
+	width Width) string {
 	const (
-		left   = 60.
-		right  = 880.
 		top    = 32.
 		bottom = 206.
 		few    = 8 // dots, of which no line is drawn
+		line   = 19.
 	)
+	left, right := 60., width.units()-46
+	if width.hand() {
+		left = 34
+		right = width.units() - 4
+	}
+	low, high := within[0], within[1]
 	least, most := math.Min(want, low), math.Max(want, high)
 	for _, d := range dots {
 		least, most = math.Min(least, d.Y), math.Max(most, d.Y)
@@ -158,7 +173,7 @@ func chart(title, unit string, dots []Dot, over ruled, want float64, wantWord st
 	y := func(v float64) float64 { return bottom - (v-least)/(most-least)*(bottom-top) }
 	s := &Scene{
 		Title: title + ": " + measure.Plural(len(dots), "making", "makings"),
-		W:     926,
+		W:     width.units(),
 		H:     bottom + 62,
 		Class: "scale-down",
 	}
@@ -167,7 +182,9 @@ func chart(title, unit string, dots []Dot, over ruled, want float64, wantWord st
 		s.Text("e q", left-8, y(v)+4, axis(v))
 	}
 	s.Path("ink", fmt.Sprintf("M%s %sH%s", num(left), num(y(want)), num(right)))
-	s.Text("e q", right+46, y(want)+4, wantWord)
+	if !width.hand() {
+		s.Text("e q", right+46, y(want)+4, wantWord)
+	}
 	kinds := kindsOf(dots)
 	for i := range dots {
 		d := &dots[i]
@@ -196,19 +213,40 @@ func chart(title, unit string, dots []Dot, over ruled, want float64, wantWord st
 	if over.name != "" {
 		s.Text("e q", right, bottom+40, over.name)
 	}
-	at := left
+	// What the dots and the line are stands under it, in as many lines as it needs.
+	at, y0 := left, bottom+48
+	entry := func(words string, sign, room float64) (x float64) {
+		wide := sign + 7.2*float64(len([]rune(words))) + room
+		if at > left && at+wide > right+room {
+			at = left
+			y0 += line
+		}
+		x = at
+		at += wide
+		return x
+	}
+	if over.name != "" && width.hand() {
+		y0 += line
+	}
 	for k, name := range kinds {
-		if name == "" || at > right-120 {
+		if name == "" {
 			continue
 		}
-		spot(s, k, false, at+5, bottom+48)
-		s.Named("q", at+16, bottom+53, name)
-		at += 40 + 7.2*float64(len([]rune(name)))
+		x := entry(name, 16, 24)
+		spot(s, k, false, x+5, y0)
+		s.Named("q", x+16, y0+5, name)
 	}
-	if len(dots) >= few && at < right-90 {
-		s.Path("median", fmt.Sprintf("M%s %sh22", num(at), num(bottom+48)))
-		s.Text("q", at+28, bottom+53, "the middle of nine")
+	if wantWord != "" && width.hand() {
+		x := entry(wantWord, 28, 24)
+		s.Path("ink", fmt.Sprintf("M%s %sh22", num(x), num(y0)))
+		s.Text("q", x+28, y0+5, wantWord)
 	}
+	if len(dots) >= few {
+		x := entry("the middle of nine", 28, 0)
+		s.Path("median", fmt.Sprintf("M%s %sh22", num(x), num(y0)))
+		s.Text("q", x+28, y0+5, "the middle of nine")
+	}
+	s.H = y0 + 14
 	return s.SVG()
 }
 
@@ -232,13 +270,13 @@ func niceStep(span float64, n float64) float64 {
 	return 10 * ten
 }
 
-// months are days to write under a chart: about six, evenly.
-func months(from, to time.Time) (out []time.Time) {
+// months are days to write under a chart: so many steps of them, evenly.
+func months(from, to time.Time, most int) (out []time.Time) {
 	days := to.Sub(from).Hours() / 24
 	if days < 1 {
 		return []time.Time{from}
 	}
-	n := int(math.Min(6, math.Max(1, math.Floor(days))))
+	n := int(math.Min(float64(most), math.Max(1, math.Floor(days))))
 	for i := range n + 1 {
 		out = append(out, from.Add(time.Duration(float64(i)*days*24/float64(n))*time.Hour))
 	}
@@ -254,16 +292,15 @@ type Factor struct {
 
 // Factors draws what is learned as bars, to one scale in per cent of the book: the range, a mark at the middle, and how
 // many makings stand behind it. Empty for none.
-func Factors(all []Factor) string {
+func Factors(all []Factor, width Width) string {
 	if len(all) == 0 {
 		return ""
 	}
-	const (
-		left  = 330.
-		right = 850.
-		top   = 30.
-		row   = 34.
-	)
+	const top = 30.
+	left, right, row, words := 330., width.units()-76, 34., 0.
+	if width.hand() { // the name stands over its bar
+		left, right, row, words = 20, width.units()-20, 52, 18
+	}
 	least, most := 1., 1.
 	for _, f := range all {
 		least, most = min(least, f.From, f.By), max(most, f.To, f.By)
@@ -272,18 +309,28 @@ func Factors(all []Factor) string {
 	lo, hi := step*math.Floor(100*least/step), step*math.Ceil(100*most/step)
 	x := func(share float64) float64 { return left + (100*share-lo)/(hi-lo)*(right-left) }
 	high := row * float64(len(all))
-	s := &Scene{Title: "Minutes and hands, in per cent of the book’s", W: 926, H: top + high + 10, Class: "scale-down"}
+	s := &Scene{Title: "Minutes and hands, in per cent of the book’s", W: width.units(),
+		H: top + high + 10, Class: "scale-down"}
+	upright := func(class string, x float64) {
+		if words == 0 {
+			s.Path(class, fmt.Sprintf("M%s %sv%s", num(x), num(top), num(high)))
+			return
+		}
+		for i := range all { // beside its bar alone: it crosses no name
+			s.Path(class, fmt.Sprintf("M%s %sv%s", num(x), num(top+row*float64(i)+26), num(row-28)))
+		}
+	}
 	for v := lo; v <= hi+1e-9; v += step {
-		s.Path("hair", fmt.Sprintf("M%s %sv%s", num(x(v/100)), num(top), num(high)))
+		upright("hair", x(v/100))
 		s.Text("m q", x(v/100), top-8, axis(v)+" %")
 	}
-	s.Path("ink", fmt.Sprintf("M%s %sv%s", num(x(1)), num(top), num(high)))
+	upright("ink", x(1))
 	for i, f := range all {
 		y := top + row*(float64(i)+.5)
-		s.Named("", 0, y+5, clip(f.Name, 42))
-		s.Rect("range", x(f.From), y-5, max(x(f.To)-x(f.From), 2), 10)
-		s.Rect("dough", x(f.By)-4, y-9, 8, 18)
-		s.Text("e q", 926, y+5, fmt.Sprintf("from %d", f.N))
+		s.Named("", 0, y+5-words, clip(f.Name, 42))
+		s.Rect("range", x(f.From), y-5+words/2, max(x(f.To)-x(f.From), 2), 10)
+		s.Rect("dough", x(f.By)-4, y-9+words/2, 8, 18)
+		s.Text("e q", s.W, y+5-words, fmt.Sprintf("from %d", f.N))
 	}
 	return s.SVG()
 }

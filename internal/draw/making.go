@@ -17,13 +17,12 @@ type block struct {
 
 // Making draws a making in time, the plan above, what was done below, both from its beginning and to one scale;
 // what is still going on ends at now.
-func Making(m *bench.Making, now time.Time) string {
+func Making(m *bench.Making, now time.Time, width Width) string {
+	left, right := 84., width.units()-10
 	const (
-		left  = 84.
-		right = 916.
-		top   = 30.
-		high  = 34.
-		gap   = 18.
+		top  = 30.
+		high = 34.
+		gap  = 18.
 	)
 	planned, done := stretches(m, now)
 	end := 10.
@@ -31,7 +30,7 @@ func Making(m *bench.Making, now time.Time) string {
 		end = math.Max(end, b.to)
 	}
 	x := func(minutes float64) float64 { return left + minutes/end*(right-left) }
-	s := &Scene{Title: fmt.Sprintf("The making in time: %s", spanWords(planned, done)), W: 926, H: top + 2*high + gap +
+	s := &Scene{Title: fmt.Sprintf("The making in time: %s", spanWords(planned, done)), W: width.units(), H: top + 2*high + gap +
 		44, Class: "scale-down"}
 	for i, row := range [][]block{planned, done} {
 		y := top + float64(i)*(high+gap)
@@ -46,7 +45,7 @@ func Making(m *bench.Making, now time.Time) string {
 	}
 	floor := top + 2*high + gap
 	s.Path("ink", fmt.Sprintf("M%s %sH%s", num(left), num(floor+6), num(right)))
-	step := grid(end, 10)
+	step := grid(end, int(width/90))
 	for minutes := 0.; minutes <= end+1e-9; minutes += step {
 		s.Path("ink", fmt.Sprintf("M%s %sv6", num(x(minutes)), num(floor+6)))
 		s.Text("m q", x(minutes), floor+28, num(minutes))

@@ -12,11 +12,10 @@ import (
 
 // PinAbove draws the board from above, to scale, with the sheet at every stage on it: the
 // last one in the dough's colour, those before it as outlines.
-func PinAbove(p *plan.Plan, narrow bool) string {
+func PinAbove(p *plan.Plan, across Width) string {
 	const high = 300.
-	width, left := Desk, 130.
-	if narrow {
-		width = Narrow
+	width, left := across.units(), 130.
+	if across.hand() {
 		left = 0
 	}
 	m, o := p.Roll.Machine, &p.Roll
@@ -50,7 +49,7 @@ func PinAbove(p *plan.Plan, narrow bool) string {
 	}
 	s.Across(cx-o.LengthMM*k/2, cx+o.LengthMM*k/2, cy+math.Max(short, h)*k/2+12, "")
 	s.Text("m b", cx, cy+math.Max(short, h)*k/2+29, p.In().Long(o.LengthMM))
-	if narrow { // its words stand under it
+	if across.hand() { // its words stand under it
 		s.H += 24
 		s.Text("q", 0, s.H-4, "board "+p.In().Bare(long, measure.MM, 0)+" × "+p.In().Bare(short, measure.MM, 0)+", to scale")
 		return s.SVG()

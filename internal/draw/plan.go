@@ -13,23 +13,14 @@ import (
 	"hollen/internal/core/plan"
 )
 
-// Picture is a picture of a whole plan, for a desk and for a hand; the second is nil where the first will do.
-type Picture struct{ Wide, Narrow func(*plan.Plan) string }
-
-// twice is a picture drawn in both sizes.
-func twice(of func(p *plan.Plan, narrow bool) string) Picture {
-	return Picture{func(p *plan.Plan) string { return of(p, false) }, func(p *plan.Plan) string { return of(p, true) }}
-}
-
-// Pictures are the pictures of a whole plan by name.
-var Pictures = map[string]Picture{
-	"eggs": twice(eggsOf), "rollside": twice(RollSide), "wet-ruler": twice(wetRuler), "wet-steps": twice(wetSteps),
-	"damp-curve": twice(dampCurve), "dry-chart": twice(dryChart), "pot-ruler": twice(potRuler), "track": twice(trackOf),
-	"rope": twice(ropeAbove),
+// Pictures are the pictures of a whole plan by name, drawn in a width.
+var Pictures = map[string]func(*plan.Plan, Width) string{
+	"eggs": eggsOf, "rollside": RollSide, "wet-ruler": wetRuler, "wet-steps": wetSteps, "damp-curve": dampCurve,
+	"dry-chart": dryChart, "pot-ruler": potRuler, "track": trackOf, "rope": ropeAbove,
 }
 
 // wetRuler is the hydration scale with its band.
-func wetRuler(p *plan.Plan, narrow bool) string {
+func wetRuler(p *plan.Plan, width Width) string {
 	f := &p.Formula
 	t, hw := f.Target, f.Dough.Hw
 	lo := 2 * math.Floor(math.Min(t.Low-5, math.Max(hw-1, t.Low-14))/2)
@@ -47,12 +38,12 @@ func wetRuler(p *plan.Plan, narrow bool) string {
 	} else {
 		r.Foot = "The scale is working water in % of the flour at 14 % moisture."
 	}
-	r.Narrow = narrow
+	r.Width = width
 	return r.SVG()
 }
 
 // wetSteps is the working hydration part by part.
-func wetSteps(p *plan.Plan, narrow bool) string {
+func wetSteps(p *plan.Plan, width Width) string {
 	f := &p.Formula
 	s := Steps{Title: fmt.Sprintf("What makes up the working hydration of %.1f", f.Dough.Hw),
 		Total: "working hydration",
@@ -60,12 +51,12 @@ func wetSteps(p *plan.Plan, narrow bool) string {
 	for _, x := range f.Parts {
 		s.Parts = append(s.Parts, Step{Name: x.Part, Delta: x.Points})
 	}
-	s.Narrow = narrow
+	s.Width = width
 	return s.SVG()
 }
 
 // dampCurve is the top-up over the room's humidity, for this flour and these eggs.
-func dampCurve(p *plan.Plan, narrow bool) string {
+func dampCurve(p *plan.Plan, width Width) string {
 	const from, to = 20, 90 // % of humidity
 	today := 100 * p.Request.Room.RH
 	_, by, _, _ := p.In().Turn(measure.G)
@@ -80,12 +71,12 @@ func dampCurve(p *plan.Plan, narrow bool) string {
 	for rh := from; rh <= to; rh += 2 {
 		c.Points = append(c.Points, Point{X: float64(rh), Y: by * p.LiquidAt(float64(rh)/100)})
 	}
-	c.Narrow = narrow
+	c.Width = width
 	return c.SVG()
 }
 
 // DampRuler is the first flour's moisture between mill, today and the room.
-func DampRuler(m flour.Moisture) (wide, hand string) {
+func DampRuler(m flour.Moisture, width Width) string {
 	r := Ruler{Title: fmt.Sprintf("Flour moisture %.1f %%, milled at %.1f %%, the room draws it to %.1f %%",
 		100*m.NowWB, 100*m.MilledWB, 100*m.EquilibriumWB),
 		Min: 6, Max: 18, Step: 2, Left: "dry", Right: "damp",
@@ -103,14 +94,13 @@ func DampRuler(m flour.Moisture) (wide, hand string) {
 			r.Marks[i].Text = ""
 		}
 	}
-	wide = r.SVG()
-	r.Narrow = true
-	return wide, r.SVG()
+	r.Width = width
+	return r.SVG()
 }
 
 // dryChart is the mass lost over the minutes: as it lies, and how it would otherwise; "" where
 // the air takes nothing.
-func dryChart(p *plan.Plan, narrow bool) string {
+func dryChart(p *plan.Plan, width Width) string {
 	d, ru := &p.Dry, p.Rules().Dry
 	if !d.Leather.Will && d.Rate.DeltaGM3 <= ru.LeastGM3 {
 		return ""
@@ -143,12 +133,12 @@ func dryChart(p *plan.Plan, narrow bool) string {
 		c.Window = fmt.Sprintf("%.0f–%.0f min",
 			d.Leather.FromMin, d.Leather.ToMin)
 	}
-	c.Narrow = narrow
+	c.Width = width
 	return c.SVG()
 }
 
 // potRuler is the cooking time with its range.
-func potRuler(p *plan.Plan, narrow bool) string {
+func potRuler(p *plan.Plan, width Width) string {
 	from, to := p.WorkedOutPot()
 	title := "Taste between " + measure.MinSec(from) + " and " + measure.MinSec(to)
 	at := p.PotS()
@@ -158,7 +148,7 @@ func potRuler(p *plan.Plan, narrow bool) string {
 			measure.MinSec(to)
 		word = "yours: " + word
 	}
-	r := Ruler{Title: title, WidthUnits: 926, Step: 30, Left: "raw at heart", Right: "soft",
+	r := Ruler{Title: title, Widest: Desk, Step: 30, Left: "raw at heart", Right: "soft",
 		Bands: []Band{{From: from, To: to, Class: "dough"}}, Marks: []Mark{{At: at, Text: word}},
 		Foot: "Seconds from when the water boils again."}
 	for _, step := range []float64{15, 30, 60, 120} {
@@ -167,13 +157,13 @@ func potRuler(p *plan.Plan, narrow bool) string {
 			break
 		}
 	}
-	r.Narrow = narrow
+	r.Width = width
 	return r.SVG()
 }
 
 // trackOf is the dough along its way: development, tension, uptake, temperature, the window in
 // which it rolls, and the food clock.
-func trackOf(p *plan.Plan, narrow bool) string {
+func trackOf(p *plan.Plan, width Width) string {
 	moments := p.Follow()
 	end := moments[len(moments)-1]
 	t := Track{Title: fmt.Sprintf("Development %.0f %%, tension %.0f %%, water taken up %.0f %%, %s at the end",
@@ -228,6 +218,6 @@ func trackOf(p *plan.Plan, narrow bool) string {
 			}
 		}
 	}
-	t.Narrow = narrow
+	t.Width = width
 	return t.SVG()
 }

@@ -17,11 +17,11 @@ const RollScale = 5.
 // RollSide draws the way down from the side: the sheet between the rollers of every stop
 // used, heights to one scale, stops not used as outlines; for a hand those used alone. Along the bench it is not to
 // scale. Of a pin it draws the board.
-func RollSide(p *plan.Plan, narrow bool) string {
+func RollSide(p *plan.Plan, across Width) string {
 	if len(p.Roll.Machine.Stops) == 0 {
-		return PinAbove(p, narrow)
+		return PinAbove(p, across)
 	}
-	d := newRollers(&p.Roll, narrow)
+	d := newRollers(&p.Roll, across)
 	s := &Scene{Title: rollTitle(p), Y: -16, W: d.width, H: d.floor + d.under() + 16, Class: "scale-down"}
 	if h := p.Hollens(); h != nil {
 		s.H += 20
@@ -37,7 +37,7 @@ func RollSide(p *plan.Plan, narrow bool) string {
 	s.Text("b", 0, d.mid+10, p.In().MM(math.Round(p.Roll.PressedMM), 0))
 	bar, words := RollBar(p)
 	s.Down(d.width-6, d.mid-bar/2*RollScale, d.mid+bar/2*RollScale)
-	if narrow { // the words lie above the rollers
+	if across.hand() { // the words lie above the rollers
 		s.Text("e q", d.width, -2, words)
 	} else {
 		s.Text("e q", d.width-14, d.mid+4, words)
@@ -79,12 +79,12 @@ func (d *rollers) byTurns(wide float64) float64 {
 	return 15 * float64((d.turn-1)%2)
 }
 
-func newRollers(o *plan.RollPlan, narrow bool) *rollers {
+func newRollers(o *plan.RollPlan, across Width) *rollers {
 	right := 58.
 	d := &rollers{o: o, stops: o.Machine.Stops, used: map[int]int{}, last: -1, in: map[int]float64{},
-		out: map[int]float64{}, width: Desk, left: 92, usedAlone: narrow}
-	if narrow {
-		d.width = Narrow
+		out: map[int]float64{}, width: across.units(), left: 92,
+		usedAlone: across.hand()}
+	if across.hand() {
 		d.left = 74
 		right = 14
 	}
@@ -100,13 +100,13 @@ func newRollers(o *plan.RollPlan, narrow bool) *rollers {
 	d.at = make([]float64, len(d.stops))
 	sum := 0.
 	for i := range d.stops {
-		if d.wide[i] = .62; narrow {
+		if d.wide[i] = .62; across.hand() {
 			d.wide[i] = 0
 		}
 		if d.used[i] > 0 {
 			d.wide[i] = 1
 		}
-		if i == 0 && !narrow {
+		if i == 0 && !across.hand() {
 			d.wide[i] = 1.25
 		}
 		sum += d.wide[i]
@@ -227,7 +227,7 @@ func (d *rollers) feels(s *Scene, p *plan.Plan) {
 // StopsAcross is where the stops stand in the picture of the way down: the room before the first, of each
 // and after the last, all in one unit.
 func StopsAcross(p *plan.Plan) []float64 {
-	d := newRollers(&p.Roll, false)
+	d := newRollers(&p.Roll, Desk)
 	out := []float64{d.left}
 	sum := d.left
 	for _, w := range d.wide {

@@ -10,16 +10,13 @@ import (
 
 // ropeAbove draws a rope from above, to scale, with every slice, and under it its end enlarged; "" of dough that is
 // rolled out.
-func ropeAbove(p *plan.Plan, narrow bool) string {
+func ropeAbove(p *plan.Plan, across Width) string {
 	if !p.Roped() || p.Cut.Rope == nil {
 		return ""
 	}
 	const left, top, foot = 40., 30., 24.
 	thick, long, slice := p.Roll.WidthMM, p.Roll.LengthMM, p.Cut.Rope.SliceMM
-	width := Desk
-	if narrow {
-		width = Narrow
-	}
+	width := across.units()
 	k := (width - left - 10) / long
 	near := min(6, (width-left-10)/(8*slice)) // eight slices in view at least
 	under := top + thick*k + 46
@@ -34,7 +31,7 @@ func ropeAbove(p *plan.Plan, narrow bool) string {
 	s.Across(left, left+slice*near, under-10, p.In().Bare(slice, measure.MM, 0))
 	sliced(s, left, under, shown*near, thick*near, slice*near)
 	words := "above the whole rope, to scale; under it its end, enlarged"
-	if narrow {
+	if across.hand() {
 		words = "to scale; under it its end, enlarged"
 	}
 	s.Text("q", left, under+thick*near+18, words)

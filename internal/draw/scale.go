@@ -23,20 +23,20 @@ type Mark struct {
 
 // Ruler is a scale with bands and marks, linear from Min to Max.
 type Ruler struct {
-	Title      string
-	Min, Max   float64
-	Step       float64 // of the numbers; ticks stand at half of it
-	Digits     int
-	Left       string // words in the ground left of the first band
-	Right      string // words in the ground right of the last band
-	Bands      []Band
-	Marks      []Mark
-	Edges      bool // write the bands' bounds over them
-	Foot       string
-	Spans      []Band  // ranges drawn as a bar through the scale
-	WidthUnits float64 // 0: 590
-	Spare      bool    // the numbers of the scale and the foot are of the second layer
-	Narrow     bool    // for a hand: half the numbers, no foot
+	Title    string
+	Min, Max float64
+	Step     float64 // of the numbers; ticks stand at half of it
+	Digits   int
+	Left     string // words in the ground left of the first band
+	Right    string // words in the ground right of the last band
+	Bands    []Band
+	Marks    []Mark
+	Edges    bool // write the bands' bounds over them
+	Foot     string
+	Spans    []Band // ranges drawn as a bar through the scale
+	Widest   Width  // 0: 590
+	Spare    bool   // the numbers of the scale and the foot are of the second layer
+	Width    Width  // of the column; a hand’s has half the numbers and no foot
 }
 
 const rulerPad = 8.
@@ -48,13 +48,11 @@ func (r *Ruler) x(v float64) float64 {
 }
 
 func (r *Ruler) width() float64 {
-	switch {
-	case r.Narrow:
-		return Narrow
-	case r.WidthUnits == 0:
-		return 590
+	widest := r.Widest
+	if widest == 0 {
+		widest = 590
 	}
-	return r.WidthUnits
+	return min(float64(widest), r.Width.units())
 }
 
 // onDough is the class of words on a ground of that class: on dough, which keeps its colour in the dark, they keep
@@ -109,7 +107,7 @@ func (r *Ruler) mark(s *Scene, m Mark, top float64) {
 func (r *Ruler) SVG() string {
 	const top, height = 46., 34.
 	numbers, foot := "m", "q"
-	if r.Narrow {
+	if r.Width.hand() {
 		r.Step, r.Foot = 2*r.Step, ""
 	}
 	if r.Spare {

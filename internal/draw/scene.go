@@ -20,11 +20,39 @@ type Scene struct {
 // deep is the class of what a page shows with its second layer alone; on paper and in a file it stands.
 const deep = "deep"
 
-// Desk is how wide a picture for a desk is, picture units.
-const Desk = 926.
+// Width is how wide a picture is drawn, picture units, so that its letters are of one size in the column it gets.
+// The zero value is a desk's.
+type Width float64
 
-// Narrow is how wide a picture for a hand is, picture units: a phone’s column, its letters as large as at a desk.
-const Narrow = 340.
+// A desk’s column, a tablet’s, a phone’s.
+const Desk, Tablet, Hand Width = 926, 720, 340
+
+// units is the width as a figure.
+func (w Width) units() float64 {
+	if w == 0 {
+		return float64(Desk)
+	}
+	return float64(w)
+}
+
+// hand says whether a picture of that width is a phone’s: fewer numbers, names and words under it.
+func (w Width) hand() bool { return w.units() < 500 }
+
+// InWidths draws a picture for a desk, a tablet and a hand; the page shows the one that fits the column it stands in.
+// "" where there is none.
+func InWidths(of func(Width) string) string {
+	desk := of(Desk)
+	if desk == "" {
+		return ""
+	}
+	tablet := of(Tablet)
+	if tablet == desk {
+		return `<div class="sizes"><div class="at-desk at-tablet">` + desk + `</div><div class="at-hand">` + of(Hand) +
+			"</div></div>"
+	}
+	return `<div class="sizes"><div class="at-desk">` + desk + `</div><div class="at-tablet">` + tablet +
+		`</div><div class="at-hand">` + of(Hand) + "</div></div>"
+}
 
 // PaperUnits is how many picture units make a millimetre on paper: letters of 13 are 3 mm there.
 const PaperUnits = 13 / 3.
@@ -87,17 +115,17 @@ func (s *Scene) Down(x, y1, y2 float64) {
 		num(y2)))
 }
 
-// The smallest text of a picture, in its units, and the smallest it is shown at, px: narrower a picture scrolls
-// within itself.
-const textUnits, textPX = 13., 11.
+// The text of a picture, in its units, and the smallest and largest it is shown at, px: narrower a picture scrolls
+// within itself, wider it stands at the left.
+const textUnits, textPX, textMostPX = 13., 11., 13.8
 
 // SVG returns the picture. What it hatches it takes from the page.
 func (s *Scene) SVG() string {
 	var b strings.Builder
 	fmt.Fprintf(&b,
-		`<div class="chart"><svg class="%s" viewBox="%s %s %s %s" style="min-width:%.0fpx" `+
+		`<div class="chart"><svg class="%s" viewBox="%s %s %s %s" style="min-width:%.0fpx;max-width:%.0fpx" `+
 			`role="img"><title>%s</title>`,
-		strings.TrimSpace("draw "+s.Class), num(s.X), num(s.Y), num(s.W), num(s.H), s.W*textPX/textUnits,
+		strings.TrimSpace("draw "+s.Class), num(s.X), num(s.Y), num(s.W), num(s.H), s.W*textPX/textUnits, s.W*textMostPX/textUnits,
 		html.EscapeString(s.Title))
 	b.WriteString(s.body.String())
 	b.WriteString("</svg></div>")

@@ -19,7 +19,7 @@ type Steps struct {
 	Total    string // the last row's name
 	Band     [2]float64
 	Decimals int
-	Narrow   bool // for a hand
+	Width    Width
 }
 
 // SVG returns the picture of s.
@@ -29,8 +29,8 @@ func (s *Steps) SVG() string {
 		top = 8.
 	)
 	left, right, ticks, letters := 196., 582., 8, 40
-	if s.Narrow {
-		left, right, ticks, letters = 134, Narrow-8, 4, 18
+	if s.Width.hand() {
+		left, right, ticks, letters = 134, s.Width.units()-8, 4, 18
 	}
 	sum := 0.
 	lo := 0.

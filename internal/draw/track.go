@@ -41,7 +41,7 @@ type Track struct {
 	From, To float64 // the shaded window; none when To is not after From
 	Window   string  // its words
 	Limits   []Limit
-	Narrow   bool // for a hand: names and words under it
+	Width    Width
 }
 
 // lineEnd is where the name of a line stands.
@@ -75,9 +75,10 @@ func (t *Track) SVG() string {
 		steps  = 30.
 		line   = 19.
 	)
-	right, wide, under, ticks := 764., 926., 0., 9
-	if t.Narrow {
-		right, wide, under, ticks = Narrow-8, Narrow, line*float64(len(t.Lines))+8, 4
+	wide := t.Width.units()
+	right, under, ticks := wide-162, 0., 9
+	if t.Width.hand() {
+		right, under, ticks = wide-8, line*float64(len(t.Lines))+8, 4
 	}
 	s := &Scene{Title: t.Title, W: wide, H: top + height + steps + 34 + under}
 	bottom := top + height
@@ -92,7 +93,7 @@ func (t *Track) SVG() string {
 		if x(t.From) > right-190 {
 			at, class = x(t.From)-6, "b e"
 		}
-		if t.Narrow {
+		if t.Width.hand() {
 			at, class = right, "b e"
 		}
 		s.Text(class, at, top-9, t.Window)
@@ -117,7 +118,7 @@ func (t *Track) SVG() string {
 		s.Path("track "+l.Class, d.String())
 		ends = append(ends, lineEnd{y, l.Name, l.Class})
 	}
-	if t.Narrow {
+	if t.Width.hand() {
 		for i, e := range ends {
 			y := bottom + steps + 34 + line*float64(i)
 			s.Path("track "+e.class, fmt.Sprintf("M%s %sh22", num(left), num(y)))
@@ -135,7 +136,7 @@ func (t *Track) SVG() string {
 			continue
 		}
 		s.Path(l.Class, fmt.Sprintf("M%s %sV%s", num(x(l.At)), num(top), num(bottom)))
-		if !t.Narrow || x(l.At)-left > 7*float64(len([]rune(l.Words))) {
+		if !t.Width.hand() || x(l.At)-left > 7*float64(len([]rune(l.Words))) {
 			s.Text("e "+l.Class+"-text", x(l.At)-5, top+15, l.Words)
 		}
 	}
@@ -155,7 +156,7 @@ func (t *Track) SVG() string {
 	for v := 0.; v <= t.Minutes/per+1e-9; v += step {
 		s.Text("m q", x(v*per), bottom+steps+14, num(v))
 	}
-	if t.Narrow {
+	if t.Width.hand() {
 		s.Text("q", 0, top-9, unit)
 	} else {
 		s.Text("q", right+6, bottom+steps+14, unit+" after flour meets water")

@@ -77,8 +77,10 @@ func (s *Room) ShowLearned(c *page.Visit) error {
 	if e := log.Water("", "", "", "", now); e.N > 0 {
 		v.Kitchen = fmt.Sprintf("Whatever the flour, this kitchen wanted %s points, give or take %.1f.", signed(e.M),
 			e.Within)
-		v.Chart = template.HTML(draw.Log("What batches wanted", "points of water over the book", dots, 0, "book",
-			e.M-e.Within, e.M+e.Within))
+		v.Chart = template.HTML(draw.InWidths(func(w draw.Width) string {
+			return draw.Log("What batches wanted", "points of water over the book", dots, 0, "book", e.M-e.Within,
+				e.M+e.Within, w)
+		}))
 	}
 	for _, label := range log.Flours() {
 		e := log.Water(label, "", "", "", now)
@@ -96,7 +98,7 @@ func (s *Room) ShowLearned(c *page.Visit) error {
 			factors = append(factors, draw.Factor{Name: sayOf(x, name), By: x.By, From: x.From, To: x.To, N: x.N})
 		}
 	}
-	v.Factors = template.HTML(draw.Factors(factors))
+	v.Factors = template.HTML(draw.InWidths(func(w draw.Width) string { return draw.Factors(factors, w) }))
 	v.Ask = askOf(log, set, name)
 	s.Render(c, http.StatusOK, "learned", "What is learned", v)
 	return nil

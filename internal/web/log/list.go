@@ -167,7 +167,9 @@ func chartsOf(ru rules.Learn, all []store.Made) (out []logChart) {
 			}
 		}
 		if len(dots) > 1 {
-			out = append(out, logChart{name, side, template.HTML(draw.Log(name, unit, dots, want, word, want, want))})
+			out = append(out, logChart{name, side, template.HTML(draw.InWidths(func(w draw.Width) string {
+				return draw.Log(name, unit, dots, want, word, want, want, w)
+			}))})
 		}
 	}
 	one("Water, as it felt", "working hydration as made, less the book’s target and what the hand said of it",
@@ -183,8 +185,9 @@ func chartsOf(ru rules.Learn, all []store.Made) (out []logChart) {
 	if len(dots) > 1 {
 		out = append(out, logChart{"Water, over the room’s humidity",
 			"the same; flat says that the room is reckoned right",
-			template.HTML(draw.LogOver("Water over the room’s humidity", "points over the book", dots, "% humidity", 0,
-				"book"))})
+			template.HTML(draw.InWidths(func(w draw.Width) string {
+				return draw.LogOver("Water over the room’s humidity", "points over the book", dots, "% humidity", 0, "book", w)
+			}))})
 	}
 	one("A poke, half back", "the last one timed; three seconds is ready", "seconds", 3, "ready",
 		func(m *store.Made) (float64, bool) {

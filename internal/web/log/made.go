@@ -142,7 +142,9 @@ func (s *Room) ShowMade(c *page.Visit) error {
 	st := run.State
 	v := madeView{ID: kept.ID, Batch: kept.BatchID, Name: kept.Request.Name, When: measure.TimeWords(
 		kept.Began.Local()), Open: kept.Ended == nil,
-		Run: run, Lines: madeLines(&run), Picture: template.HTML(draw.Making(&run, s.Now()))}
+		Run: run, Lines: madeLines(&run), Picture: template.HTML(draw.InWidths(func(w draw.Width) string {
+			return draw.Making(&run, s.Now(), w)
+		}))}
 	if st.Felt != nil {
 		v.Felt = bench.FeltWords[*st.Felt+2]
 	}

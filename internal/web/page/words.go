@@ -97,16 +97,23 @@ var wordFuncs = template.FuncMap{
 			),
 		)
 	},
-	"tint":      func(colour string) template.CSS { return template.CSS("--dough:" + TintOnly.FindString(colour)) },
-	"draw":      drawn,
-	"strip":     func(s plan.Strip) template.HTML { return template.HTML(draw.Strip(&s)) },
-	"dampruler": func(m flour.Moisture) template.HTML { return twoSizes(draw.DampRuler(m)) },
-	"ruler":     func(r draw.Ruler) template.HTML { return template.HTML(r.SVG()) },
+	"tint":  func(colour string) template.CSS { return template.CSS("--dough:" + TintOnly.FindString(colour)) },
+	"draw":  drawn,
+	"strip": func(s plan.Strip) template.HTML { return template.HTML(draw.Strip(&s)) },
+	"dampruler": func(m flour.Moisture) template.HTML {
+		return sizes(func(w draw.Width) string { return draw.DampRuler(m, w) })
+	},
+	"ruler": func(r draw.Ruler) template.HTML {
+		return sizes(func(w draw.Width) string {
+			r.Width = w
+			return r.SVG()
+		})
+	},
 	"sheet": func(p *plan.Plan, x *plan.CutPart) template.HTML {
-		return twoSizes(draw.SheetAbove(p, x, draw.Desk), draw.SheetAbove(p, x, draw.Narrow))
+		return sizes(func(w draw.Width) string { return draw.SheetAbove(p, x, w) })
 	},
 	"papersheet": func(p *plan.Plan, x *plan.CutPart, mm float64) template.HTML {
-		return template.HTML(draw.SheetAbove(p, x, mm*draw.PaperUnits))
+		return template.HTML(draw.SheetAbove(p, x, draw.Width(mm*draw.PaperUnits)))
 	},
 	"corner":   func(p *plan.Plan, x *plan.CutPart) template.HTML { return template.HTML(draw.Corner(p, x)) },
 	"nests":    func(x *plan.CutPart) template.HTML { return template.HTML(draw.Nests(x)) },
@@ -114,24 +121,17 @@ var wordFuncs = template.FuncMap{
 	"section":  func(p *plan.Plan, x *plan.CutPart) template.HTML { return template.HTML(draw.Section(p, x)) },
 }
 
-// drawn is a picture of a plan, for a desk and, where there is one, for a hand; a name that is not known is an error of
-// the template.
+// drawn is a picture of a plan; a name that is not known is an error of the template.
 func drawn(name string, p *plan.Plan) (template.HTML, error) {
 	of, ok := draw.Pictures[name]
 	if !ok {
 		return "", fmt.Errorf("no drawing %q", name)
 	}
-	wide := of.Wide(p)
-	if of.Narrow == nil || wide == "" {
-		return template.HTML(wide), nil
-	}
-	return twoSizes(wide, of.Narrow(p)), nil
+	return sizes(func(w draw.Width) string { return of(p, w) }), nil
 }
 
-// twoSizes is a picture for a desk and for a hand; the style sheet shows one.
-func twoSizes(desk, hand string) template.HTML {
-	return template.HTML(`<div class="at-desk">` + desk + `</div><div class="at-hand">` + hand + `</div>`)
-}
+// sizes is a picture in the widths there are; the style sheet shows the one that fits.
+func sizes(of func(draw.Width) string) template.HTML { return template.HTML(draw.InWidths(of)) }
 
 // TintOnly is a colour as the cabinet keeps it.
 var TintOnly = regexp.MustCompile(`^#[0-9a-f]{6}$`)

@@ -178,7 +178,7 @@ func (v sheetView) PictureMM(x *plan.CutPart) float64 {
 // pictureHighMM is how high the picture of a part is on paper, mm.
 func (v sheetView) pictureHighMM(x *plan.CutPart) float64 {
 	long, wide := x.SheetMM()
-	scale := draw.SheetScale(long, wide, v.PictureMM(x)*draw.PaperUnits)
+	scale := draw.SheetScale(long, wide, draw.Width(v.PictureMM(x)*draw.PaperUnits))
 	return (draw.SheetAround + wide*scale) / draw.PaperUnits
 }
 

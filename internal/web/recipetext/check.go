@@ -246,7 +246,7 @@ func (v recipeView) Ruler() draw.Ruler {
 	}
 	return draw.Ruler{Title: fmt.Sprintf("Working hydration from %.0f to %.0f, the band is %.1f to %.1f", s.LowHw,
 		s.HighHw, t.Low, t.High), Min: lo,
-		Max: hi, Step: step, WidthUnits: 820,
+		Max: hi, Step: step, Widest: 820,
 		Left: "firm, crumbles", Right: "soft, clings", Bands: []draw.Band{{From: t.Low, To: t.High, Class: "dough"}},
 		Edges: true,
 		Spans: []draw.Band{{From: s.LowHw, To: s.HighHw}},
