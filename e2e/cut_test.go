@@ -229,7 +229,8 @@ func TestBringInAFile(t *testing.T) {
 	if err := os.WriteFile(file, []byte(doc), 0o600); err != nil {
 		t.Fatal(err)
 	}
-	b.click(".head .btn-line")
+	b.click(".head .menu summary")
+	b.click(".head .menu a")
 	b.until("the page", "document.querySelector('#f-file')")
 	b.do(chromedp.SetUploadFiles("#f-file", []string{file}))
 	b.click(".asks-file .btn")

@@ -23,6 +23,7 @@ type Rules struct {
 	Bench     Bench
 	Day       Day
 	Learn     Learn
+	Measure   Measure
 	Learned   Learned // nothing, unless a log says something of the batch at hand
 }
 
@@ -55,6 +56,53 @@ type Flour struct {
 	GlutenNoSheet float64
 	// ProteinBasePct is the protein all gluten terms are measured from, % of flour. Source: house.
 	ProteinBasePct float64
+}
+
+// Measure rules: how sure what a kitchen measures of its flour, eggs and air is. All spreads are standard deviations.
+type Measure struct {
+	// StartSD is how far the moisture a mill says, or the house takes, may be off, share wet basis. Source: house.
+	StartSD float64
+	// SorptionSD is how far the sorption table may be off, share wet basis. Source: standard error of its fit.
+	SorptionSD float64
+	// SensorRH is how far a room sensor may be off, share. Source: usual sensors.
+	SensorRH float64
+	// TauShare is how far the time constants may be off, share. Source: house.
+	TauShare float64
+	// BridgeRH is how far air that nobody measured may be off, share. Source: house.
+	BridgeRH float64
+	// HoleHours is the longest hole in readings that is bridged straight, h. Source: house.
+	HoleHours float64
+	// HoleDays is the longest hole bridged from the days beside it, days; longer, the named room stands for it. Source:
+	// house, by simulation.
+	HoleDays float64
+	// TypedHours is how much a sensor's reading may lie beside a typed one and beat it, h. Source: house.
+	TypedHours float64
+	// SunC is the temperature over which a sensor stands in the sun, °C. Source: house.
+	SunC float64
+	// SunOverC is how much over the same hour of other days it does, °C. Source: house.
+	SunOverC float64
+	// MostADay is the most a closed sack's moisture is believed to change in a day, share wet basis. Source: house.
+	MostADay float64
+	// OvenSD is how far the oven's method is off beside the scale, share wet basis. Source: house.
+	OvenSD float64
+	// OvenAloneSD is the standard deviation up to which a measured moisture stands alone, share wet basis. Source: house.
+	OvenAloneSD float64
+	// EggSD is how far an egg is off its tray's mean, g edible. Source: house, within the class bands.
+	EggSD float64
+	// TraySD is how far a tray's mean is off its class's, g edible. Source: house.
+	TraySD float64
+	// DoughWordVar is the variance of one word of a small dough, points². Source: the log's noise, house.
+	DoughWordVar float64
+	// DoughWeighVar is the variance by weighing a small dough on a .1 g scale, points². Source: reckoned.
+	DoughWeighVar float64
+	// DoughSittingVar is the variance all doughs of a sitting share, points². Source: the log's noise, house.
+	DoughSittingVar float64
+	// DoughBridgeVar is the variance of a small dough against a big one, points². Source: house.
+	DoughBridgeVar float64
+	// DoughStepShare is how much people's words differ in width, share. Source: house.
+	DoughStepShare float64
+	// DoughSlip is how often a word is just any, share. Source: house.
+	DoughSlip float64
 }
 
 // Room rules: how the room's correction is split between bowl and board.
@@ -617,6 +665,10 @@ func Default() Rules {
 		Flour: Flour{BasisMoistureWB: .14, MilledMoistureWB: .135, MilledUSMoistureWB: .125,
 			DriftTubDays: 120, DriftBagDays: 8, DriftBinDays: 2, DriftSiftedDays: .3, DriftMassPower: 2. / 3,
 			EstimateLowWB: .105, EstimateHighWB: .155, GlutenFragile: .70, GlutenNoSheet: .45, ProteinBasePct: 11},
+		Measure: Measure{StartSD: .005, SorptionSD: .01, SensorRH: .02, TauShare: .30, BridgeRH: .08, HoleHours: 2,
+			HoleDays: 3, TypedHours: .5, SunC: 40, SunOverC: 8, MostADay: .005, OvenSD: .0018, OvenAloneSD: .003, EggSD: 2.2,
+			TraySD: 1.2, DoughWordVar: .24, DoughWeighVar: .0346, DoughSittingVar: .12, DoughBridgeVar: .25,
+			DoughStepShare: .25, DoughSlip: .05},
 		Room: Room{PourShare: .60, BoardAreaM2: .045, BoardDoughPerFlour: 1.55, BoardRefMassG: 500, BoardSeconds: 600,
 			HeldBackShare: .08},
 		Hydration: Hydration{FatWeight: .20, AbsorptionWeight: .25, AbsorptionBasePct: 56, FineWidthMM: 3,

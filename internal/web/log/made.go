@@ -53,13 +53,13 @@ func (v madeView) PieceWords() string {
 
 // madeLines are the steps of a making as a table, a line each; what is done to one piece at the rollers and after is
 // one.
-func madeLines(run *bench.Making) (out []madeLine) {
+func madeLines(run *bench.Making, in measure.System) (out []madeLine) {
 	for i := 0; i < len(run.Steps); {
 		n := 1
-		for piece := run.Steps[i].Piece; piece > 0 && i+n < len(run.Steps) && run.Steps[i+n].Piece == piece; {
+		for i+n < len(run.Steps) && alike(&run.Steps[i], &run.Steps[i+n]) {
 			n++
 		}
-		if lines := stepLines(run, run.Steps[i:i+n]); n > 1 {
+		if lines := stepLines(run, in, run.Steps[i:i+n]); n > 1 {
 			out = append(out, pieceLine(run, run.Steps[i:i+n], lines))
 		} else {
 			out = append(out, lines...)
@@ -69,7 +69,12 @@ func madeLines(run *bench.Making) (out []madeLine) {
 	return out
 }
 
-// pieceLine adds up the steps of one piece.
+// alike says whether two steps are told in one line: those of one piece, and the dividing of all.
+func alike(a, b *bench.Step) bool {
+	return a.Piece > 0 && a.Piece == b.Piece || a.Kind == bench.Divide && b.Kind == bench.Divide
+}
+
+// pieceLine adds up the steps of one piece, or the dividing.
 func pieceLine(run *bench.Making, steps []bench.Step, lines []madeLine) madeLine {
 	passes, planned, took, done, left := 0, 0., 0., 0, 0
 	for _, x := range steps {
@@ -90,6 +95,12 @@ func pieceLine(run *bench.Making, steps []bench.Step, lines []madeLine) madeLine
 	if planned > .01 {
 		out.Planned = measure.MinSec(60 * planned)
 	}
+	if steps[0].Kind == bench.Divide {
+		out.Head = "Divide, " + measure.Plural(len(steps), "piece", "pieces")
+		if out.Planned = lines[0].Planned; len(lines) > 1 && lines[1].Planned == out.Planned {
+			out.Planned += " each"
+		}
+	}
 	if done > 0 {
 		out.Took = measure.MinSec(60 * took)
 	}
@@ -97,8 +108,7 @@ func pieceLine(run *bench.Making, steps []bench.Step, lines []madeLine) madeLine
 }
 
 // stepLines are steps, a line each.
-func stepLines(run *bench.Making, steps []bench.Step) (out []madeLine) {
-	in := run.Begun.In()
+func stepLines(run *bench.Making, in measure.System, steps []bench.Step) (out []madeLine) {
 	for _, x := range steps {
 		p := run.State.Steps[x.Key]
 		l := madeLine{Head: x.Head, LeftOut: p.Status == bench.LeftOut}
@@ -142,7 +152,7 @@ func (s *Room) ShowMade(c *page.Visit) error {
 	st := run.State
 	v := madeView{ID: kept.ID, Batch: kept.BatchID, Name: kept.Request.Name, When: measure.TimeWords(
 		kept.Began.Local()), Open: kept.Ended == nil,
-		Run: run, Lines: madeLines(&run), Picture: template.HTML(draw.InWidths(func(w draw.Width) string {
+		Run: run, Lines: madeLines(&run, c.Units), Picture: template.HTML(draw.InWidths(func(w draw.Width) string {
 			return draw.Making(&run, s.Now(), w)
 		}))}
 	if st.Felt != nil {
@@ -163,7 +173,7 @@ func (s *Room) ShowMade(c *page.Visit) error {
 		if _, named := r.Says.(bench.Named); r.By != "" && !named {
 			who = r.By + ": "
 		}
-		v.Remarks = append(v.Remarks, r.At.Local().Format("15:04")+" "+who+said.Words(run.Begun.In()))
+		v.Remarks = append(v.Remarks, r.At.Local().Format("15:04")+" "+who+said.Words(c.Units))
 	}
 	s.Render(c, http.StatusOK, "made", "Making: "+kept.Request.Name, v)
 	return nil

@@ -165,10 +165,9 @@ func (v sheetView) heightMM(f, wideMM float64) float64 {
 // PictureMM is how wide the sheet of a part is drawn, mm: hardly higher than a thumb is long, two side by side
 // where there are several.
 func (v sheetView) PictureMM(x *plan.CutPart) float64 {
-	const thumb = 32
-	widest := 165.
+	thumb, widest := 32., 165.
 	if len(v.Plan.Cut.Also) > 0 {
-		widest = 92
+		thumb, widest = 27, 92
 	}
 	long, wide := x.SheetMM()
 	scale := (thumb*draw.PaperUnits - draw.SheetAround) / wide

@@ -1,0 +1,101 @@
+package sack
+
+import (
+	"math"
+
+	"hollen/internal/core/rules"
+)
+
+// Tried is a small dough: how far it stood over what the book aims at, points of working hydration, and the word said of
+// it, −2 too dry to 2 too wet.
+type Tried struct {
+	H    float64
+	Word int
+}
+
+// Wanted is what a flour wants more than the book, in this air and by this hand, points of working hydration.
+type Wanted struct {
+	By, SD float64
+	// LookR and LookVar are the sitting as one look into the log, without what was known before: points, and the
+	// variance of its noise.
+	LookR, LookVar float64
+}
+
+// cuts are where one word becomes the next, points over what is wanted.
+var cuts = [4]float64{-1.8, -.6, .6, 1.8}
+
+// Places are where three doughs stand, points over the book's aim.
+var Places = [3]float64{-1.8, 0, 1.8}
+
+// chance is P(word | d), d points over what is wanted: cuts soft by the person's own step, and a slip now and then.
+func chance(me rules.Measure, word int, d float64) float64 {
+	fresh := me.DoughWordVar + me.DoughWeighVar
+	below := func(i int) float64 {
+		switch {
+		case i < 0:
+			return 0
+		case i > 3:
+			return 1
+		}
+		c := cuts[i]
+		return .5 * math.Erfc(-(c-d)/math.Sqrt2/math.Sqrt(fresh+me.DoughStepShare*me.DoughStepShare*c*c))
+	}
+	return (1-me.DoughSlip)*(below(word+2)-below(word+1)) + me.DoughSlip/5
+}
+
+// posterior returns mean and variance of what the doughs share, on a grid, before them normal with mean m0 and variance v.
+func posterior(me rules.Measure, doughs []Tried, m0, v float64) (mean, variance float64) {
+	const from, to, step = -90, 90, .1
+	var p, all, sum [to - from + 1]float64
+	total := 0.
+	for i := range p {
+		g := float64(from+i) * step
+		l := math.Exp(-(g - m0) * (g - m0) / (2 * v))
+		for _, x := range doughs {
+			l *= chance(me, x.Word, x.H-g)
+		}
+		p[i] = l
+		total += l
+	}
+	for i := range p {
+		all[i] = p[i] / total
+		sum[i] = all[i] * float64(from+i) * step
+		mean += sum[i]
+	}
+	for i := range p {
+		g := float64(from+i)*step - mean
+		variance += all[i] * g * g
+	}
+	return mean, variance
+}
+
+// Want returns what the doughs of one sitting say, after m0 with a standard deviation of sd0 was known of it, both in
+// points. What the doughs share besides, the sitting and that they are small, is the same in all of them.
+func Want(me rules.Measure, doughs []Tried, m0, sd0 float64) Wanted {
+	if len(doughs) == 0 {
+		return Wanted{By: m0, SD: sd0}
+	}
+	shared := me.DoughSittingVar + me.DoughBridgeVar
+	known := sd0 * sd0
+	mean, v := posterior(me, doughs, m0, known+shared)
+	rho := known / (known + shared)
+	w := Wanted{By: m0 + rho*(mean-m0), SD: math.Sqrt(rho*rho*v + known*(1-rho))}
+	const flat = 16
+	alone, s2 := posterior(me, doughs, 0, flat)
+	own := 1 / (1/s2 - 1./flat)
+	w.LookR = alone * own / s2
+	w.LookVar = own + me.DoughSittingVar
+	return w
+}
+
+// Contradict says whether a drier word was said of a wetter dough.
+func Contradict(doughs []Tried) bool {
+	for _, a := range doughs {
+		for _, b := range doughs {
+			if a.H < b.H && a.Word > b.Word {
+				return true
+			}
+		}
+	}
+	return false
+}
