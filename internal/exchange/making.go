@@ -115,6 +115,11 @@ func soundLearned(l rules.Learned) error {
 	for _, g := range l.Gaps {
 		ok = ok && within(g.By, .5, 2) && len(g.Stop) <= 40
 	}
+	ok = ok && len(l.Sacks) <= 12
+	for _, s := range l.Sacks {
+		ok = ok && within(s.WB, .05, .20) && within(s.SD, 0, .05) && within(s.SteadyWB, .05, .20) && within(s.Bridged, 0,
+			1000) && within(s.ChangeSD, 0, .05) && len(s.Lot) <= 80 && len(s.Since) <= 10
+	}
 	if !ok {
 		return PlaceError{Text: "learned: that is nothing a log teaches"}
 	}

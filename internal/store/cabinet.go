@@ -46,6 +46,16 @@ type Cabinet struct {
 	Workshop  string // its name
 }
 
+// Lot is the lot of that key; nil where there is none.
+func (c *Cabinet) Lot(key string) *flour.Lot {
+	for i := range c.Lots {
+		if key != "" && c.Lots[i].Key == key {
+			return &c.Lots[i]
+		}
+	}
+	return nil
+}
+
 // Way is the kept way of that key; nil where there is none.
 func (c *Cabinet) Way(key string) *request.Way {
 	for i := range c.Ways {

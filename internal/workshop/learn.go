@@ -77,9 +77,15 @@ func (s *Workshop) LogChanged() {
 // LearnedBy returns what says of a request what the log has learned of it.
 func (s *Workshop) LearnedBy(ctx context.Context) func(*request.Request) rules.Learned {
 	return func(r *request.Request) rules.Learned {
+		var sacks []rules.LearnedSack
+		if slices.ContainsFunc(r.Flours, func(f request.FlourPart) bool { return f.Lot != "" }) {
+			if cab, err := s.Store.Cabinet(ctx); err == nil {
+				sacks = s.sacks(ctx, r, cab)
+			}
+		}
 		l, set := s.Learned(ctx)
 		if l.Len() == 0 || set.Off || r.ByTheBook {
-			return rules.Learned{}
+			return rules.Learned{Sacks: sacks}.Rounded()
 		}
 		out := l.For(r, func() string {
 			p, err := plan.Make(s.Rules, *r)
@@ -94,7 +100,8 @@ func (s *Workshop) LearnedBy(ctx context.Context) func(*request.Request) rules.L
 		) { // its water alone: that is what stands beside the key
 			out.Hw = rules.LearnedPoints{}
 		}
-		return out
+		out.Sacks = sacks
+		return out.Rounded()
 	}
 }
 

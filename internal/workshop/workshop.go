@@ -19,6 +19,7 @@ type Workshop struct {
 	Makings *Follower // the makings under way
 
 	learner learner
+	airs    airs
 }
 
 // New returns the workshop of a store.

@@ -4,7 +4,9 @@ import (
 	"errors"
 	"fmt"
 	"math"
+	"slices"
 	"strings"
+	"time"
 
 	"hollen/internal/core/cost"
 	"hollen/internal/core/measure"
@@ -32,6 +34,68 @@ type Lot struct {
 	MeasuredOn  string     `json:"measured_on,omitempty"`
 	MeasuredWB  float64    `json:"measured_moisture_wb,omitempty"` // share wet basis, 0: not measured
 	PricePerKG  cost.Money `json:"price_per_kg,omitempty"`         // 0: not known
+	// History is what was done to it and measured of it, in order of time.
+	History []LotEvent `json:"history,omitempty"`
+}
+
+// LotEventKind is what happened to a lot.
+type LotEventKind string
+
+// What may happen to a lot.
+const (
+	LotWeighed LotEventKind = "weighed" // closed again, on the scale: G net
+	LotTaken   LotEventKind = "taken"   // flour was taken: G net are left
+	LotMoved   LotEventKind = "moved"   // tipped into How, G net of it
+	LotDried   LotEventKind = "dried"   // a sample of SampleG lost LostG in the oven
+)
+
+// LotEvent is something that happened to a lot.
+type LotEvent struct {
+	At      time.Time    `json:"at"`
+	Kind    LotEventKind `json:"kind"`
+	G       float64      `json:"g,omitempty"`        // net, of what is in it by then
+	StepG   float64      `json:"step_g,omitempty"`   // of the scale
+	How     Keeping      `json:"kept,omitempty"`     // of a move
+	SampleG float64      `json:"sample_g,omitempty"` // of what was dried
+	LostG   float64      `json:"lost_g,omitempty"`   // by drying
+	By      string       `json:"by,omitempty"`
+}
+
+// MostLotEvents is how many things are kept of a lot; the oldest go first.
+const MostLotEvents = 60
+
+// Add puts an event into the history, in order of time.
+func (l *Lot) Add(e LotEvent) {
+	h := append(slices.Clone(l.History), e)
+	slices.SortStableFunc(h, func(a, b LotEvent) int { return a.At.Compare(b.At) })
+	l.History = h[max(0, len(h)-MostLotEvents):]
+}
+
+// check says what cannot be of an event.
+func (e *LotEvent) check() error {
+	bad := func(v, least, most float64) bool { return !(v >= least && v <= most) }
+	switch {
+	case e.At.Year() < 2000 || e.At.Year() > 2199:
+		return measure.Faultf("history", "at %s; the years 2000 to 2199 are allowed", e.At)
+	case bad(e.StepG, 0, 1000):
+		return measure.Faultf("history", "a scale’s step of %g g; 0 to 1,000 g is allowed", e.StepG)
+	}
+	switch e.Kind {
+	case LotWeighed, LotTaken, LotMoved:
+		if bad(e.G, 0, 1e6) || e.Kind == LotWeighed && e.G == 0 {
+			return measure.Faultf("history", "%g g in it; up to 1,000 kg is allowed", e.G)
+		}
+		if e.Kind == LotMoved && !e.How.known() {
+			return measure.Faultf("history", "moved into %q; sealed_tub, paper_bag, open_bin or sifted is allowed", e.How)
+		}
+	case LotDried:
+		if bad(e.SampleG, 1, 1000) || bad(e.LostG/e.SampleG, .08, .16) {
+			return measure.Faultf("history", "%g g of %g g lost; 8 to 16 %% is a flour’s", e.LostG, e.SampleG)
+		}
+	default:
+		return measure.Faultf("history", "%q; weighed, taken, moved or dried is allowed", e.Kind)
+	}
+	return nil
 }
 
 // MeasuredDays is how long a measured moisture counts as measured, days; later the flour is
@@ -74,9 +138,7 @@ func (l *Lot) Check() error {
 	if n := len([]rune(strings.TrimSpace(l.Name))); n < 1 || n > 60 {
 		errs = append(errs, measure.Faultf("name", "%d letters; 1 to 60 are allowed", n))
 	}
-	switch l.How {
-	case SealedTub, PaperBag, OpenBin, Sifted:
-	default:
+	if !l.How.known() {
 		errs = append(errs, measure.Faultf("kept", "%q; sealed_tub, paper_bag, open_bin or sifted is allowed", l.How))
 	}
 	if !(l.ContainerKG >= .05 && l.ContainerKG <= 1000) {
@@ -90,6 +152,14 @@ func (l *Lot) Check() error {
 	}
 	if l.MeasuredWB != 0 && !(l.MeasuredWB >= .05 && l.MeasuredWB <= .20) {
 		errs = append(errs, measure.Faultf("measured_moisture_wb", "%g; 0.05 to 0.20 is allowed", l.MeasuredWB))
+	}
+	if len(l.History) > MostLotEvents {
+		errs = append(errs, measure.Faultf("history", "%d events; at most %d are allowed", len(l.History), MostLotEvents))
+	}
+	for i := range l.History {
+		if err := l.History[i].check(); err != nil {
+			errs = append(errs, err)
+		}
 	}
 	return errors.Join(errs...)
 }

@@ -45,6 +45,15 @@ const (
 	Sifted    Keeping = "sifted"
 )
 
+// known says whether it is one of the ways there are.
+func (k Keeping) known() bool {
+	switch k {
+	case SealedTub, PaperBag, OpenBin, Sifted:
+		return true
+	}
+	return false
+}
+
 // TauDays returns the time constant, days, with which massKG of flour kept that way
 // approaches equilibrium; mass counts between 0.25 and 25 kg.
 func (k Keeping) TauDays(r rules.Flour, massKG float64) float64 {
@@ -69,6 +78,8 @@ type Moisture struct {
 	Measured      bool    `json:"measured"`       // true when NowWB was measured
 	AirClamped    bool    `json:"air_clamped"`    // true when the air was outside the equation's range
 	Bounded       bool    `json:"bounded"`        // true when the estimate was held to the house bounds
+	// Sack is what the history of its sack says; nil where nothing was measured of it.
+	Sack *rules.LearnedSack `json:"-"`
 }
 
 // Kept is how long and in what a flour has been kept, and a measurement if there is one.
@@ -78,6 +89,8 @@ type Kept struct {
 	MassKG     float64  // kg in the container
 	MeasuredWB *float64 // share wet basis, nil when not measured
 	StartWB    float64  // share wet basis, when it was opened or last measured; 0: as milled
+	// Sack is what the history of its sack says, nil where nothing was measured of it.
+	Sack *rules.LearnedSack
 }
 
 // Now returns the moisture of f today: m = m_eq + (m_0 − m_eq)·e^(−days/τ), held to the
@@ -93,6 +106,11 @@ func (f Flour) Now(r rules.Flour, k Kept, tempC, rh float64) Moisture {
 	m.EquilibriumWB, m.AirClamped = Equilibrium(f.Sorption, tempC, rh)
 	if k.MeasuredWB != nil {
 		m.NowWB, m.Measured = *k.MeasuredWB, true
+		return m
+	}
+	if s := k.Sack; s != nil {
+		m.NowWB, m.Sack, m.Bounded = s.WB, s, s.Held
+		m.Measured = s.SD <= r.MeasuredSD
 		return m
 	}
 	est := m.EquilibriumWB + (m.MilledWB-m.EquilibriumWB)*math.Exp(-k.Days/m.TauDays)

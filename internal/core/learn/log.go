@@ -241,6 +241,9 @@ type Residue struct {
 	R, W float64
 }
 
+// Entries are all makings it holds, the oldest first.
+func (l *Log) Entries() []Entry { return l.entries }
+
 // Residues are the batches that say something of hydration, the newest first.
 func (l *Log) Residues() []Residue {
 	out := make([]Residue, 0, len(l.water))

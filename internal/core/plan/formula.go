@@ -382,7 +382,7 @@ func (p *Plan) LiquidAt(rh float64) float64 {
 	f14 := 0.
 	for i, x := range p.parts {
 		x.MassG *= f.FlourG
-		x.Moisture = x.Flour.Now(ru.Flour, r.Flours[i].Keeping(r.MadeOn), r.Room.TempC, rh)
+		x.Moisture = p.moisture(x.Flour, r.Flours[i], rh)
 		f14 += x.F14G(ru.Flour)
 	}
 	worth := func(c egg.Composition) float64 { return c.Water + ru.Hydration.FatWeight*c.Fat }

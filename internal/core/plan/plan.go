@@ -255,6 +255,24 @@ type RollPlan struct {
 	AsideG     float64 `json:"set_aside_g,omitempty"` // of the dough, for what is formed from ropes
 }
 
+// moisture is a flour's moisture in the room's air, had its humidity been rh; as the history of its sack has it where
+// something was measured of it.
+func (p *Plan) moisture(kind flour.Flour, f request.FlourPart, rh float64) flour.Moisture {
+	r := &p.Request
+	kept := f.Keeping(r.MadeOn)
+	steady := kind.Now(p.rules.Flour, kept, r.Room.TempC, rh)
+	sack := p.made.Learned.Sack(f.Lot)
+	if sack == nil || kept.MeasuredWB != nil {
+		return steady
+	}
+	kept.Sack = sack
+	m := kind.Now(p.rules.Flour, kept, r.Room.TempC, rh)
+	if rh != r.Room.RH { // as much wetter or drier as steady air would have made it
+		m.NowWB += steady.NowWB - kind.Now(p.rules.Flour, f.Keeping(r.MadeOn), r.Room.TempC, r.Room.RH).NowWB
+	}
+	return m
+}
+
 // Make works r out by the house rules ru, its words in metric. A request that is not allowed
 // gives joined FieldErrors and no plan.
 func Make(ru rules.Rules, r request.Request) (*Plan, error) {
@@ -267,7 +285,7 @@ func MakeIn(in measure.System, ru rules.Rules, r request.Request) (*Plan, error)
 		return nil, err
 	}
 	if r.ByTheBook {
-		ru.Learned = rules.Learned{}
+		ru.Learned = rules.Learned{Sacks: ru.Learned.Sacks} // what a sack holds is measured, not learned
 	}
 	p := &Plan{Format: Format, Request: r, made: ru, rules: ru.With(ru.Learned), in: in, Learned: ru.Learned.Doc()}
 	p.rules.Cut.TrimEndMM, p.rules.Cut.TrimSideMM = request.Or(r.Cut.TrimEnd, ru.Cut.TrimEndMM),
@@ -282,8 +300,7 @@ func MakeIn(in measure.System, ru rules.Rules, r request.Request) (*Plan, error)
 	p.parts = make([]flour.Part, len(r.Flours))
 	for i, f := range r.Flours {
 		kind := f.Kind()
-		p.parts[i] = flour.Part{Flour: kind, MassG: f.Share, Moisture: kind.Now(p.rules.Flour, f.Keeping(r.MadeOn),
-			r.Room.TempC, r.Room.RH)}
+		p.parts[i] = flour.Part{Flour: kind, MassG: f.Share, Moisture: p.moisture(kind, f, r.Room.RH)}
 	}
 	switch r.Amount.By {
 	case request.ByFlour, request.ByEaters, request.ByOwn:

@@ -39,8 +39,9 @@ func (p *Plan) room() {
 	switch {
 	case h.N > 0 && r.Eggs.TopUp != egg.TopNone && !p.AsMade():
 		keep = 0
-		if h.SD > ru.Learn.SurePoints { // what the log may be off stands by the board
-			keep = min(f.TopG, h.SD*f.Blend.F14G/100)
+		// What the log may be off stands by the board, and what a sack may have changed since its last batch.
+		if sd := math.Hypot(h.SD, p.changedSD()); sd > ru.Learn.SurePoints {
+			keep = min(f.TopG, sd*f.Blend.F14G/100)
 		}
 		p.Room.PourG = f.TopG - keep
 	case p.Room.CorrectionG > 0:
@@ -62,6 +63,18 @@ func (p *Plan) room() {
 		eggC = ru.Knead.FridgeC
 	}
 	p.Room.ContactC = p.contactC(eggC)
+}
+
+// changedSD is how sure the change of the flours' moisture since their last batch is, points of working hydration.
+// dHw/dm = (100 + Hw)/(100·(1 − m)).
+func (p *Plan) changedSD() (sd float64) {
+	f := &p.Formula
+	for i, x := range f.Flours {
+		if s := x.Moisture.Sack; s != nil {
+			sd += p.parts[i].MassG * s.ChangeSD * (100 + f.Target.Hw) / (1 - x.Moisture.NowWB)
+		}
+	}
+	return sd
 }
 
 // contactC is the dough as it comes together with eggs at eggC, °C.

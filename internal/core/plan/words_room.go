@@ -8,6 +8,7 @@ import (
 	"hollen/internal/core/flour"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/request"
+	"hollen/internal/core/rules"
 )
 
 // keptWords returns how a flour is kept, to stand after "in".
@@ -25,9 +26,12 @@ func (p *Plan) explainRoom() {
 	say := p.say
 	part := f.Flours[0]
 	k := r.Flours[0]
-	if part.Moisture.Measured {
+	switch s := part.Moisture.Sack; {
+	case s != nil:
+		say("room.moisture", "%s", p.sackWords(s))
+	case part.Moisture.Measured:
 		say("room.moisture", "Measured, so it stands.")
-	} else {
+	default:
 		say("room.moisture", "Milled at %.1f %%; this air draws it to %.1f %%. %s in %s of %s (two thirds of the way "+
 			"in %s) leaves it here.",
 			100*part.Moisture.MilledWB, 100*part.Moisture.EquilibriumWB, measure.Capital(measure.Plural(int(k.OpenDays),
@@ -76,6 +80,36 @@ func (p *Plan) explainRoom() {
 		ru.Room.BoardSeconds/60, p.in.C(r.Room.TempC, 0),
 		100*r.Room.RH)
 	say("room.contact", "%s, and %s from the %s.", p.startsFrom(), p.in.RiseC(ru.Knead.ContactRiseC), p.warmsIt())
+}
+
+// sackWords say what the moisture of a sack comes from and how sure it is.
+func (p *Plan) sackWords(s *rules.LearnedSack) string {
+	within := fmt.Sprintf("give or take %.1f", 100*s.Within())
+	from := map[string]string{"air": "It followed its air since it was opened", "weight": "By its own weight",
+		"oven": "Dried in the oven", "said": "Measured"}[s.From]
+	if s.From != "air" {
+		from += " " + measure.DayWords(s.Since) + ", and the air since then"
+	}
+	out := fmt.Sprintf("%s: %.1f %%, %s. Steady air of %s and %.0f %% would say %.1f %%.", from, 100*s.WB, within,
+		p.in.C(p.Request.Room.TempC, 0), 100*p.Request.Room.RH, 100*s.SteadyWB)
+	if s.Held {
+		out += fmt.Sprintf(" Beyond %.1f–%.1f %% it is not believed without measuring.",
+			100*p.rules.Flour.EstimateLowWB, 100*p.rules.Flour.EstimateHighWB)
+	}
+	if s.ChangeSD > 0 {
+		out += fmt.Sprintf(" What has changed since its last batch is known better: give or take %.1f.",
+			100*s.ChangeWithin())
+	}
+	if s.Bridged >= 1 {
+		out += fmt.Sprintf(" For %s of that nobody read the air.", measure.Days(math.Round(s.Bridged)))
+	}
+	switch s.Ahead {
+	case "week":
+		out += " From today on the air of the last week is assumed."
+	case "room":
+		out += " From today on the air of this batch is assumed."
+	}
+	return out
 }
 
 // startsFrom is what a dough is mixed from, and how warm that is.

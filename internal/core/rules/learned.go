@@ -15,6 +15,39 @@ type Learned struct {
 	Shrink LearnedShare // what a cut ribbon pulls in
 	Gaps   []LearnedGap
 	Cups   []LearnedCup `json:",omitempty"` // of its flours
+	// Sacks are its lots of which something was measured: the air they stood in, their weight, a sample dried.
+	Sacks []LearnedSack `json:",omitempty"`
+}
+
+// LearnedSack is what a sack of flour holds on the day of a batch, by its history.
+type LearnedSack struct {
+	Lot      string  `json:"lot"`         // key
+	WB       float64 `json:"moisture_wb"` // share wet basis
+	SD       float64 `json:"sd_wb"`       // of it, share
+	From     string  `json:"from"`        // air, weight, oven or said: where it was last known
+	Since    string  `json:"since"`       // yyyy-mm-dd, when that was
+	SteadyWB float64 `json:"steady_wb"`   // what the batch's air, as if it had always been so, would say
+	Bridged  float64 `json:"bridged"`     // days of air nobody measured
+	Held     bool    `json:"held"`        // to what is believed without a measurement
+	// ChangeSD is how sure the change since the last logged batch of it is, share; 0: there is none.
+	ChangeSD float64 `json:"change_sd_wb,omitempty"`
+	Ahead    string  `json:"ahead,omitempty"` // the air assumed from now to the day: week or room
+}
+
+// Within is nine in ten of its moisture, share.
+func (s *LearnedSack) Within() float64 { return 1.645 * s.SD }
+
+// ChangeWithin is nine in ten of the change, share.
+func (s *LearnedSack) ChangeWithin() float64 { return 1.645 * s.ChangeSD }
+
+// Sack is what is known of a lot, nil where nothing is.
+func (l *Learned) Sack(lot string) *LearnedSack {
+	for i := range l.Sacks {
+		if lot != "" && l.Sacks[i].Lot == lot {
+			return &l.Sacks[i]
+		}
+	}
+	return nil
 }
 
 // LearnedCup is what this kitchen's cup of a flour weighs, by what was weighed at the bench.

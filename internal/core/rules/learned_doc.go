@@ -20,6 +20,7 @@ type LearnedDoc struct {
 	Shrinkage *LearnedPulls   `json:"ribbons_pull_in,omitempty"`
 	Gaps      []LearnedAtStop `json:"roller_gaps,omitempty"`
 	Cups      []LearnedOfCup  `json:"cups_of_flour,omitempty"`
+	Sacks     []LearnedSack   `json:"sacks_of_flour,omitempty"`
 }
 
 // LearnedOfCup is what a cup of a flour weighs here.
@@ -84,7 +85,7 @@ func (l Learned) Doc() *LearnedDoc {
 	for _, x := range []LearnedBy{l.Knead, l.Rest, l.Dry, l.Cook, l.Hands, l.Loss, l.Trim} {
 		looked += x.N
 	}
-	none := looked == 0 && l.Hw.N == 0 && l.Shrink.N == 0 && len(l.Gaps) == 0 && len(l.Cups) == 0
+	none := looked == 0 && l.Hw.N == 0 && l.Shrink.N == 0 && len(l.Gaps) == 0 && len(l.Cups) == 0 && len(l.Sacks) == 0
 	if none {
 		return nil
 	}
@@ -100,6 +101,7 @@ func (l Learned) Doc() *LearnedDoc {
 	for _, c := range l.Cups {
 		d.Cups = append(d.Cups, LearnedOfCup{c.Flour, c.N, c.G, c.Within})
 	}
+	d.Sacks = slices.Clone(l.Sacks)
 	return &d
 }
 
@@ -135,6 +137,7 @@ func (d *LearnedDoc) Learned() (l Learned) {
 	for _, c := range d.Cups {
 		l.Cups = append(l.Cups, LearnedCup{c.Flour, c.Cups, c.G, c.Within})
 	}
+	l.Sacks = slices.Clone(d.Sacks)
 	return l
 }
 
@@ -174,6 +177,11 @@ func (l Learned) Rounded() Learned {
 	l.Cups = slices.Clone(l.Cups)
 	for i := range l.Cups {
 		six(&l.Cups[i].G, &l.Cups[i].Within)
+	}
+	l.Sacks = slices.Clone(l.Sacks)
+	for i := range l.Sacks {
+		s := &l.Sacks[i]
+		six(&s.WB, &s.SD, &s.SteadyWB, &s.Bridged, &s.ChangeSD)
 	}
 	return l
 }

@@ -50,6 +50,9 @@ type Flour struct {
 	EstimateLowWB float64
 	// EstimateHighWB is the highest moisture believed without a measurement, share wet basis. Source: house.
 	EstimateHighWB float64
+	// MeasuredSD is the standard deviation up to which a moisture counts as measured and stands alone, share wet basis.
+	// Source: house.
+	MeasuredSD float64
 	// GlutenFragile is the gluten factor under which a sheet is fragile, 0–1. Source: house.
 	GlutenFragile float64
 	// GlutenNoSheet is the gluten factor under which no machine sheet holds without a binder, 0–1. Source: house.
@@ -85,8 +88,6 @@ type Measure struct {
 	MostADay float64
 	// OvenSD is how far the oven's method is off beside the scale, share wet basis. Source: house.
 	OvenSD float64
-	// OvenAloneSD is the standard deviation up to which a measured moisture stands alone, share wet basis. Source: house.
-	OvenAloneSD float64
 	// EggSD is how far an egg is off its tray's mean, g edible. Source: house, within the class bands.
 	EggSD float64
 	// TraySD is how far a tray's mean is off its class's, g edible. Source: house.
@@ -664,9 +665,9 @@ func Default() Rules {
 	return Rules{
 		Flour: Flour{BasisMoistureWB: .14, MilledMoistureWB: .135, MilledUSMoistureWB: .125,
 			DriftTubDays: 120, DriftBagDays: 8, DriftBinDays: 2, DriftSiftedDays: .3, DriftMassPower: 2. / 3,
-			EstimateLowWB: .105, EstimateHighWB: .155, GlutenFragile: .70, GlutenNoSheet: .45, ProteinBasePct: 11},
+			EstimateLowWB: .105, EstimateHighWB: .155, MeasuredSD: .003, GlutenFragile: .70, GlutenNoSheet: .45, ProteinBasePct: 11},
 		Measure: Measure{StartSD: .005, SorptionSD: .01, SensorRH: .02, TauShare: .30, BridgeRH: .08, HoleHours: 2,
-			HoleDays: 3, TypedHours: .5, SunC: 40, SunOverC: 8, MostADay: .005, OvenSD: .0018, OvenAloneSD: .003, EggSD: 2.2,
+			HoleDays: 3, TypedHours: .5, SunC: 40, SunOverC: 8, MostADay: .005, OvenSD: .0018, EggSD: 2.2,
 			TraySD: 1.2, DoughWordVar: .24, DoughWeighVar: .0346, DoughSittingVar: .12, DoughBridgeVar: .25,
 			DoughStepShare: .25, DoughSlip: .05},
 		Room: Room{PourShare: .60, BoardAreaM2: .045, BoardDoughPerFlour: 1.55, BoardRefMassG: 500, BoardSeconds: 600,

@@ -27,6 +27,7 @@ type Air struct {
 	me     rules.Measure
 	named  Room
 	points []Reading
+	week   time.Time // from when on the air of seven days before is assumed again, zero: never
 	// Sunny is how many readings were of a sensor in the sun: of them the vapour was kept, not the humidity.
 	Sunny int
 	// Apart are moments at which a typed reading and a sensor say what cannot both be.
@@ -70,6 +71,14 @@ func NewAir(me rules.Measure, readings []Reading, named Room) *Air {
 	}
 	slices.SortStableFunc(a.points, func(x, y Reading) int { return x.At.Compare(y.At) })
 	return a
+}
+
+// In returns the same air with another room for what nobody read.
+func (a *Air) In(named Room) *Air {
+	b := *a
+	b.named = named
+	b.week = time.Time{}
+	return &b
 }
 
 // bySlot returns a mean of each sensor's readings in ten minutes, and of several sensors the median.
@@ -151,8 +160,35 @@ func (a *Air) outOfTheSun(all []Reading) {
 	}
 }
 
+// Repeat has the air from a moment on be that of the seven days before it, over and over; false where less than half of
+// them were read, which leaves it to the named room.
+func (a *Air) Repeat(from time.Time) bool {
+	read := 0
+	const tries = 28
+	for i := range tries {
+		if _, _, bridged := a.At(from.Add(-time.Duration(i) * 6 * time.Hour)); !bridged {
+			read++
+		}
+	}
+	if 2*read < tries {
+		return false
+	}
+	a.week = from
+	return true
+}
+
 // At returns the air at a moment, and whether nobody measured it.
 func (a *Air) At(at time.Time) (c, rh float64, bridged bool) {
+	if !a.week.IsZero() && at.After(a.week) {
+		const week = 7 * 24 * time.Hour
+		c, rh, _ = a.read(at.Add(-week * (1 + at.Sub(a.week)/week)))
+		return c, rh, true
+	}
+	return a.read(at)
+}
+
+// read is the air at a moment by what was read round it.
+func (a *Air) read(at time.Time) (c, rh float64, bridged bool) {
 	i, _ := slices.BinarySearchFunc(a.points, at, func(x Reading, at time.Time) int { return x.At.Compare(at) })
 	if len(a.points) == 0 || i == 0 {
 		if len(a.points) > 0 && a.points[0].At.Sub(at) <= a.short() {

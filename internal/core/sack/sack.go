@@ -219,7 +219,7 @@ func (s *Sack) Moisture(ru rules.Flour, me rules.Measure, a *Air, now time.Time)
 			sd = math.Hypot(estSD, ByWeightSD(k.stepG, k.then, est, 1))
 		case ByOven:
 			wb, sd = k.wb, k.sd
-			if k.sd > me.OvenAloneSD {
+			if k.sd > ru.MeasuredSD {
 				wb, sd = Together(est, estSD, k.wb, k.sd)
 			}
 		default:
@@ -248,6 +248,18 @@ func (s *Sack) Moisture(ru rules.Flour, me rules.Measure, a *Air, now time.Time)
 	m.SteadyWB, _ = run(ru, s.Class, m.startWB, steady, off{tau: 1})
 	m.SteadyWB = min(max(m.SteadyWB, ru.EstimateLowWB), ru.EstimateHighWB)
 	return m
+}
+
+// Since returns how much wetter s is now than it was then, share, and how sure that is: what both moments share falls away.
+// false where something was measured in between, so that the level itself is surer.
+func (s *Sack) Since(ru rules.Flour, me rules.Measure, a *Air, then, now time.Time) (by, sd float64, ok bool) {
+	m := s.Moisture(ru, me, a, now)
+	if !then.Before(now) || len(s.Kept) == 0 || then.Before(m.Since) {
+		return 0, 0, false
+	}
+	first := s.steps(a, m.Since, then)
+	by, doubt := Change(ru, me, s.Class, m.startWB, m.startSD, append(first, s.steps(a, then, now)...), len(first))
+	return by, doubt.SD(), true
 }
 
 // Ahead returns the moisture of s, share, so many days on in air that stands still, and how sure the change is.

@@ -5,6 +5,7 @@ import (
 	"math/rand/v2"
 	"slices"
 	"testing"
+	"time"
 
 	"hollen/internal/core/flour"
 	"hollen/internal/core/rules"
@@ -288,5 +289,153 @@ func TestForetold(t *testing.T) {
 	near(t, "its time", tau, 2.803, .002)
 	if slices.ContainsFunc(f.Judge(nil).Looks, func(Judged) bool { return true }) {
 		t.Error("looks of none")
+	}
+}
+
+// day is so many days after a fixed morning.
+func day(d float64) time.Time {
+	return time.Date(2026, 10, 1, 8, 0, 0, 0, time.Local).Add(time.Duration(d * 24 * float64(time.Hour)))
+}
+
+// readings are means of ten minutes of a sensor from one day to another.
+func readings(from, to, c, rh float64) (out []Reading) {
+	for at := day(from); at.Before(day(to)); at = at.Add(slot) {
+		out = append(out, Reading{at, c, rh, "room"})
+	}
+	return out
+}
+
+// Air from readings: slots, several sensors, typed ones, holes, the sun, the days to come.
+func TestAir(t *testing.T) {
+	named := Room{22, .45}
+	at := func(a *Air, d float64) (float64, bool) {
+		_, rh, bridged := a.At(day(d))
+		return rh, bridged
+	}
+	is := func(what string, a *Air, d, rh float64, bridged bool) {
+		t.Helper()
+		if got, b := at(a, d); math.Abs(got-rh) > 1e-6 || b != bridged {
+			t.Errorf("%s: %.4f, bridged %v; want %.4f, %v", what, got, b, rh, bridged)
+		}
+	}
+	none := NewAir(me, nil, named)
+	is("no readings", none, 3, .45, true)
+	steady := readings(0, 2, 21, .60)
+	a := NewAir(me, slices.Concat(steady, readings(2.05, 4, 21, .60), readings(6, 8, 21, .30)), named)
+	is("within", a, 1, .60, false)
+	is("a short hole", a, 2.02, .60, false)
+	is("a hole of two days", a, 5, .45, true)
+	is("before the first", a, -3, .45, true)
+	is("just after the last", a, 8.05, .30, false)
+	is("a day after the last", a, 9, .30, true)
+	is("a week after the last", a, 15, .45, true)
+	far := NewAir(me, slices.Concat(steady, readings(7, 8, 21, .30)), Room{22, .52})
+	is("a hole of five days", far, 4, .52, true)
+	typed := NewAir(me, []Reading{{At: day(0), TempC: 20, RH: .60}, {At: day(2), TempC: 22, RH: .40}}, named)
+	is("between two that were typed", typed, 1, .50, false)
+	two := slices.Clone(steady)
+	for _, r := range steady {
+		two = append(two, Reading{r.At, 21, .64, "other"}, Reading{r.At.Add(time.Minute), 21, .10, "third"})
+	}
+	is("the median of three", NewAir(me, two, named), 1, .60, false)
+	beaten := NewAir(me, append(slices.Clone(steady), Reading{At: day(1).Add(12 * time.Minute), TempC: 21, RH: .30}), named)
+	is("typed beside a sensor", beaten, 1, .60, false)
+	if len(beaten.Apart) != 1 {
+		t.Errorf("%d moments that cannot both be", len(beaten.Apart))
+	}
+	near(t, "60 °C and 6 %", InShade(60, .06, 22), .4548, 1e-4)
+	sun := slices.Clone(readings(0, 6, 22, .45))
+	for i := range sun {
+		if sun[i].At.After(day(5)) && sun[i].At.Hour() == 13 {
+			sun[i].TempC, sun[i].RH = 60, .06
+		}
+	}
+	shaded := NewAir(me, sun, named)
+	is("in the sun", shaded, 5+5.25/24, InShade(60, .06, 22), false)
+	if shaded.Sunny != 6 {
+		t.Errorf("%d in the sun", shaded.Sunny)
+	}
+	week := NewAir(me, slices.Concat(readings(0, 3, 21, .60), readings(3, 7, 21, .30)), named)
+	if !week.Repeat(day(7)) || NewAir(me, nil, named).Repeat(day(7)) {
+		t.Error("the week that is repeated")
+	}
+	is("the week after", week, 8, .60, true)
+	is("its end", week, 12, .30, true)
+	is("and the one after", week, 15, .60, true)
+}
+
+// A lot through its history: air, its weight, the oven, moving; what is measured replaces, and nothing unmeasured is shown
+// outside what is believed.
+func TestMoistureOfALot(t *testing.T) {
+	lot := flour.Lot{Key: "l", Name: "l", Flour: "wheat-00", How: flour.PaperBag, ContainerKG: 1, OpenedOn: "2026-10-01"}
+	kind := flour.Flour{Sorption: flour.Soft}
+	of := func(l flour.Lot, a *Air, d float64) Moisture {
+		t.Helper()
+		if err := l.Check(); err != nil {
+			t.Fatal(err)
+		}
+		s, ok := OfLot(ru, me, &l, kind)
+		if !ok {
+			t.Fatal("no sack")
+		}
+		return s.Moisture(ru, me, a, day(d))
+	}
+	named := Room{22, .45}
+	none := NewAir(me, nil, named)
+	// Where nothing was read it is what steady air says, at its hour.
+	m := of(lot, none, 14+4./24)
+	near(t, "steady air", 100*m.WB, 100*m.SteadyWB, 1e-9)
+	near(t, "two weeks of 45 %", 100*m.WB, 11.1437, .001)
+	if m.From != ByAir || m.Bridge < 13*24*time.Hour {
+		t.Errorf("%s, bridged %v", m.From, m.Bridge)
+	}
+	air := NewAir(me, append(readings(0, 14.2, 22, .65), readings(14.2, 30, 22, .35)...), named)
+	damp := of(lot, air, 14.1)
+	dry := of(lot, air, 28.2)
+	near(t, "damp", 100*damp.WB, 13.03, .01)
+	near(t, "then dry, shown", 100*dry.WB, 10.5, 1e-9)
+	if !dry.Held || dry.Bridge > 5*time.Hour {
+		t.Errorf("held %v, bridged %v", dry.Held, dry.Bridge)
+	}
+	// Its weight knows better, and the table's doubt falls away.
+	weighed := lot
+	weighed.Add(flour.LotEvent{At: day(1), Kind: flour.LotTaken, G: 1000, StepG: 1})
+	weighed.Add(flour.LotEvent{At: day(8), Kind: flour.LotWeighed, G: 992, StepG: 1})
+	w := of(weighed, air, 8)
+	start := of(lot, air, 1)
+	near(t, "by its weight", w.WB, ByWeight(start.WB, 1000, 992), 1e-4)
+	if w.From != ByScale || w.SD > of(lot, air, 8).SD {
+		t.Errorf("%s, ± %.4f", w.From, w.SD)
+	}
+	// The oven alone where it is sure, with the estimate where it is not.
+	dried := lot
+	dried.Add(flour.LotEvent{At: day(10), Kind: flour.LotDried, SampleG: 50, LostG: 6.1, StepG: .1})
+	o := of(dried, air, 10)
+	near(t, "by the oven", 100*o.WB, 12.2, 1e-9)
+	rough := lot
+	rough.Add(flour.LotEvent{At: day(10), Kind: flour.LotDried, SampleG: 20, LostG: 2.4, StepG: .1})
+	r := of(rough, air, 10)
+	if est := of(lot, air, 10).WB; !(r.WB > .12 && r.WB < est) {
+		t.Errorf("with the estimate %.4f, it is %.4f", est, r.WB)
+	}
+	if later := of(dried, air, 13); !(later.WB > o.WB && later.SD > o.SD) {
+		t.Errorf("three days on %.4f ± %.4f", later.WB, later.SD)
+	}
+	// Tipped into a bin it follows faster.
+	moved := lot
+	moved.Add(flour.LotEvent{At: day(2), Kind: flour.LotMoved, How: flour.Sifted, G: 1000})
+	if of(moved, air, 20).WB > of(lot, air, 20).WB {
+		t.Error("a sifted heap dries slower than a bag")
+	}
+	// Opened tomorrow, clocks that jump, events before it was opened.
+	tomorrow := lot
+	tomorrow.OpenedOn = "2026-10-20"
+	tomorrow.Add(flour.LotEvent{At: day(3), Kind: flour.LotWeighed, G: 900, StepG: 1})
+	near(t, "opened tomorrow", of(tomorrow, air, 5).WB, ru.MilledMoistureWB, 0)
+	s, _ := OfLot(ru, me, &lot, kind)
+	spilt := s.Spilt(me, Weighing{At: day(1), G: 1000, StepG: 1, After: true}, Weighing{At: day(2), G: 980, StepG: 1}, .13)
+	fair := s.Spilt(me, Weighing{At: day(1), G: 1000, StepG: 1, After: true}, Weighing{At: day(3), G: 996, StepG: 1}, .13)
+	if spilt == nil || fair != nil {
+		t.Errorf("spilt %v, fair %v", spilt, fair)
 	}
 }

@@ -1,0 +1,210 @@
+package workshop
+
+import (
+	"context"
+	"slices"
+	"sync"
+	"time"
+
+	"hollen/internal/clock"
+	"hollen/internal/core/flour"
+	"hollen/internal/core/learn"
+	"hollen/internal/core/request"
+	"hollen/internal/core/rules"
+	"hollen/internal/core/sack"
+	"hollen/internal/store"
+)
+
+// airs keeps what was read of the air, until it is older than a mean.
+type airs struct {
+	mu       sync.Mutex
+	from     time.Time // the oldest that was asked for
+	readings []sack.Reading
+	checked  clock.Watch
+	since    map[time.Time]*sack.Air // the air since a moment, in order
+	then     map[uint64]float64      // moisture a making was planned with, share, by its lot's part
+}
+
+// airEvery is how long readings are used before they are read again: what is new by then moves no sack.
+const airEvery = 5 * time.Minute
+
+// oldestAir is how far back the air of a sack is followed: after that it has forgotten where it began.
+const oldestAir = 400 * 24 * time.Hour
+
+// airSince returns the air since a moment, in order; whoever calls it holds the airs.
+func (w *Workshop) airSince(ctx context.Context, opened time.Time) (*sack.Air, error) {
+	all, err := w.readAir(ctx, opened)
+	if err != nil {
+		return nil, err
+	}
+	a := &w.airs
+	if a.since[opened] == nil {
+		readings := slices.DeleteFunc(slices.Clone(all), func(r sack.Reading) bool { return r.At.Before(opened) })
+		a.since[opened] = sack.NewAir(w.Rules.Measure, readings, sack.Room{})
+	}
+	return a.since[opened], nil
+}
+
+// readAir returns what was read of the air since a moment: a sensor's means, and what was typed for makings.
+func (w *Workshop) readAir(ctx context.Context, from time.Time) ([]sack.Reading, error) {
+	a := &w.airs
+	now := w.Now()
+	if oldest := now.Add(-oldestAir); from.Before(oldest) {
+		from = oldest
+	}
+	if a.readings != nil && !from.Before(a.from) && a.checked.Taken() < airEvery {
+		return a.readings, nil
+	}
+	ctx, cancel := context.WithTimeout(context.WithoutCancel(ctx), learnWait)
+	defer cancel()
+	means, err := w.Store.RoomMeans(ctx, from, now)
+	if err != nil {
+		return nil, err
+	}
+	out := make([]sack.Reading, 0, len(means))
+	for _, m := range means {
+		out = append(out, sack.Reading{At: m.At, TempC: m.TempC, RH: m.RH, Sensor: m.Device})
+	}
+	log, _ := w.Learned(ctx)
+	for _, e := range log.Entries() {
+		if e.RH > 0 && e.Began.After(from) {
+			out = append(out, sack.Reading{At: e.Began, TempC: e.TempC, RH: e.RH})
+		}
+	}
+	a.readings = out
+	a.from = from
+	a.checked = clock.Start()
+	a.since = map[time.Time]*sack.Air{}
+	return out, nil
+}
+
+// Sack is a lot as a sack, with the air it stands in; nothing where nobody said when it was opened.
+type Sack struct {
+	Lot  *flour.Lot
+	Kind flour.Flour
+	sack.Sack
+	Air  *sack.Air
+	Read bool // something was measured of it or of its air since it was opened
+}
+
+// SackOf returns a lot as a sack in a room whose air stands for what nobody read; nil where nobody said when it was
+// opened.
+func (w *Workshop) SackOf(ctx context.Context, lot *flour.Lot, kind flour.Flour, room sack.Room) (*Sack, error) {
+	ru := w.Rules
+	s, ok := sack.OfLot(ru.Flour, ru.Measure, lot, kind)
+	if !ok {
+		return nil, nil
+	}
+	w.airs.mu.Lock()
+	defer w.airs.mu.Unlock()
+	air, err := w.airSince(ctx, s.Kept[0].At)
+	if err != nil {
+		return nil, err
+	}
+	measured := len(lot.History) > 0 || lot.MeasuredWB > 0
+	return &Sack{Lot: lot, Kind: kind, Sack: s, Air: air.In(room), Read: measured || air.Read()}, nil
+}
+
+// sacks are the lots of a request of which something was measured, on its day.
+func (w *Workshop) sacks(ctx context.Context, r *request.Request, cab store.Cabinet) (out []rules.LearnedSack) {
+	now := w.Now()
+	for _, f := range r.Flours {
+		lot := cab.Lot(f.Lot)
+		if lot == nil || f.MeasuredWB != nil {
+			continue
+		}
+		at, ahead := w.moment(r, now)
+		s, err := w.SackOf(ctx, lot, f.Kind(), sack.Room{TempC: r.Room.TempC, RH: r.Room.RH})
+		if err != nil {
+			w.Log.Warn("air", "err", err) // the plan goes by steady air
+			continue
+		}
+		if s == nil || !s.Read || !at.After(s.Kept[0].At) {
+			continue
+		}
+		l := rules.LearnedSack{Lot: f.Lot}
+		if ahead {
+			l.Ahead = "room"
+			if s.Air.Repeat(now) {
+				l.Ahead = "week"
+			}
+		}
+		ru := w.Rules
+		m := s.Moisture(ru.Flour, ru.Measure, s.Air, at)
+		l.WB, l.SD, l.From, l.SteadyWB, l.Held = m.WB, m.SD, string(m.From), m.SteadyWB, m.Held
+		l.Since = m.Since.Local().Format(time.DateOnly)
+		l.Bridged = m.Bridge.Hours() / 24
+		w.since(ctx, s, &l, at)
+		out = append(out, l)
+	}
+	return out
+}
+
+// moment is when a request is made: now on its day, noon of another; ahead says that it is still to come.
+func (w *Workshop) moment(r *request.Request, now time.Time) (at time.Time, ahead bool) {
+	day := w.onDay(r)
+	y, m, d := now.Date()
+	today := time.Date(y, m, d, 0, 0, 0, 0, now.Location())
+	switch noon := day.Add(12 * time.Hour); {
+	case day.Before(today):
+		return noon, false
+	case !day.Before(today.AddDate(0, 0, 1)):
+		return noon, true
+	}
+	return now, false
+}
+
+// since corrects a moisture by what has changed since the last batch of the lot somebody said a word of: the log has taken
+// up what was wrong with the level then.
+func (w *Workshop) since(ctx context.Context, s *Sack, l *rules.LearnedSack, at time.Time) {
+	log, set := w.Learned(ctx)
+	if set.Off {
+		return
+	}
+	all := log.Residues()
+	i := slices.IndexFunc(all, func(r learn.Residue) bool {
+		return r.Evidence.Lot == s.Lot.Name && r.Began.Before(at)
+	})
+	if i < 0 || all[i].Began.Before(s.Kept[0].At) {
+		return
+	}
+	ru := w.Rules
+	by, sd, ok := s.Since(ru.Flour, ru.Measure, s.Air, all[i].Began, at)
+	if !ok {
+		return
+	}
+	then, ok := w.plannedWB(ctx, all[i].Making, s.Lot.Key)
+	if !ok {
+		return
+	}
+	d := sack.Drift{WB: then + by}
+	l.WB, l.Held = d.Shown(ru.Flour)
+	l.ChangeSD = sd
+}
+
+// plannedWB is the moisture a making's plan took its flour of a lot to have, share.
+func (w *Workshop) plannedWB(ctx context.Context, making uint64, lot string) (wb float64, ok bool) {
+	a := &w.airs
+	a.mu.Lock()
+	defer a.mu.Unlock()
+	if wb, ok = a.then[making]; ok {
+		return wb, wb > 0
+	}
+	m, err := w.Store.Making(ctx, making)
+	if err != nil {
+		return 0, false
+	}
+	wb = 0
+	if p, err := m.Plan(); err == nil {
+		for i, f := range p.Request.Flours {
+			if f.Lot == lot {
+				wb = p.Formula.Flours[i].Moisture.NowWB
+			}
+		}
+	}
+	if a.then == nil || len(a.then) > 1000 {
+		a.then = map[uint64]float64{}
+	}
+	a.then[making] = wb
+	return wb, wb > 0
+}
