@@ -12,16 +12,19 @@ import (
 	"hollen/internal/core/plan"
 	"hollen/internal/core/request"
 	"hollen/internal/core/rules"
+	"hollen/internal/device/sim"
 	"hollen/internal/store"
 )
 
 // logDays is how far back the log of the workshop goes.
 const logDays = 92
 
-// WithLog is the workshop with three months of makings behind it.
+// WithLog is the workshop with three months of makings behind it, and four weeks of its air.
 func WithLog(ru rules.Rules, now time.Time) store.Scenario {
 	day, _ := dayOf(now) // of one with the day under way
 	sc := Scenario(ru, day)
+	sc.Things = append(sc.Things, store.Thing{Kind: store.LotKind, Value: workshop{day}.shelfBag()})
+	sc.Air = air
 	sc.Makings = func(now time.Time, plans []*plan.Plan) []store.SeedMaking {
 		return append(makings(now, plans), workshop{day}.log(ru, now)...)
 	}
@@ -68,6 +71,10 @@ func (w workshop) logged(ru rules.Rules, rng *rand.Rand, batch int, r request.Re
 		r.Room.RH = .29 + .02*rng.Float64()
 	}
 	r.Room.RH = math.Round(100*math.Max(.25, math.Min(.8, r.Room.RH))) / 100
+	if back < airDays { // by the sensor
+		c, rh := sim.Air(time.Date(day.Year(), day.Month(), day.Day(), 8+3*n, 30, 0, 0, time.Local))
+		r.Room.TempC, r.Room.RH = math.Round(c), math.Round(100*rh)/100
+	}
 	lot := ""
 	if r.Flours[0].LotKept != nil {
 		l := *r.Flours[0].LotKept

@@ -511,6 +511,8 @@ type Scenario struct {
 	Pairs   map[int]int  // doughs of one batch, by their place in Batches
 	// Makings are what was made at the bench by a moment, of the batches; nil: nothing.
 	Makings func(now time.Time, batches []*plan.Plan) []SeedMaking
+	// Air is what a room sensor has read by a moment; nil: nothing.
+	Air func(now time.Time) []RoomMean
 	// Days are the days there are at a moment, of batches with those IDs, the orders of them and those of the week;
 	// nil: none.
 	Days func(now time.Time, ids []uint64, batches []*plan.Plan) ([]day.Sheet, []Order, []Standing)
@@ -614,6 +616,11 @@ func (sc Scenario) keep(tx *gorm.DB) error {
 	}
 	if sc.Days != nil {
 		if err := sc.keepDays(tx, now, ids); err != nil {
+			return err
+		}
+	}
+	if sc.Air != nil {
+		if err := tx.CreateInBatches(sc.Air(now), 500).Error; err != nil {
 			return err
 		}
 	}

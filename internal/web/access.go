@@ -139,7 +139,8 @@ var postNeeds = map[string]account.Role{
 	"/batches/:id/beside/:what": account.Looks, "/batches/:id/ladder.svg": account.Looks,
 	"/batches/:id/recipe.json": account.Looks,
 	"/batches/:id/plan.json":   account.Looks, "/cabinet/:shelf/:id/calibrate": account.Keeps,
-	"/sign-in": account.Looks, "/sign-out": account.Looks, "/lock": account.Looks, "/unlock": account.Looks,
+	"/cabinet/:shelf/:id/measure": account.Makes,
+	"/sign-in":                    account.Looks, "/sign-out": account.Looks, "/lock": account.Looks, "/unlock": account.Looks,
 	"/account": account.Looks, "/guide": account.Looks,
 	// Batches, makings and the log.
 	"/recipe/batch": account.Makes, "/recipe/written": account.Makes, cabinet.ImportPath + "/take": account.Makes,

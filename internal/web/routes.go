@@ -63,6 +63,8 @@ func (s *Server) routes(e *gin.Engine) {
 	get("/cabinet/:shelf/:id", s.cabinet.EditThing)
 	get("/cabinet/:shelf/:id/calibrate", s.cabinet.OpenCalibrate) // of a machine
 	post("/cabinet/:shelf/:id/calibrate", s.cabinet.Calibrate)    // fits, and keeps when asked
+	get("/cabinet/:shelf/:id/measure", s.cabinet.OpenSack)        // of a lot: what it holds, and what would help
+	post("/cabinet/:shelf/:id/measure", s.cabinet.MeasureSack)    // its weight, a sample dried, where it went
 	post("/cabinet/:shelf", s.cabinet.SaveThing)                  // keeps one, new or not
 	post("/cabinet/:shelf/:id/retire", s.cabinet.RetireThing)
 	post("/cabinet/:shelf/:id/restore", s.cabinet.RestoreThing)

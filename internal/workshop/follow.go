@@ -256,7 +256,15 @@ func (s *Workshop) KeepEvents(ctx context.Context, id uint64, events []bench.Eve
 	if _, err := s.Store.AddEvents(ctx, id, events); err != nil {
 		return err
 	}
-	return s.settleEnd(ctx, id)
+	if err := s.settleEnd(ctx, id); err != nil {
+		return err
+	}
+	if slices.ContainsFunc(events, weighsSack) {
+		if err := s.noteSacks(ctx, id); err != nil {
+			s.Log.Warn("sack", "making", id, "err", err) // the making has it; its lot has it with the next one
+		}
+	}
+	return nil
 }
 
 // settleEnd keeps whether a making has ended, and has its screens look again.

@@ -7,6 +7,7 @@ import (
 	"time"
 
 	"hollen/internal/clock"
+	"hollen/internal/core/bench"
 	"hollen/internal/core/flour"
 	"hollen/internal/core/learn"
 	"hollen/internal/core/request"
@@ -208,3 +209,61 @@ func (w *Workshop) plannedWB(ctx context.Context, making uint64, lot string) (wb
 	a.then[making] = wb
 	return wb, wb > 0
 }
+
+// weighsSack says whether an event may change what is known of a sack.
+func weighsSack(e bench.Event) bool {
+	switch e.Says.(type) {
+	case bench.SackWeighed, bench.TakenBack:
+		return true
+	}
+	return false
+}
+
+// noteSacks has the history of every lot say what a making's bench says of its sack, and nothing it does not say any more.
+func (w *Workshop) noteSacks(ctx context.Context, making uint64) error {
+	_, run, _, err := w.Makings.At(ctx, making)
+	if err != nil {
+		return err
+	}
+	said := map[string][]flour.LotEvent{}
+	for _, e := range run.State.Remarks {
+		if x, ok := e.Says.(bench.SackWeighed); ok {
+			kind := flour.LotWeighed
+			if x.When == bench.SackTaken {
+				kind = flour.LotTaken
+			}
+			said[x.Lot] = append(said[x.Lot], flour.LotEvent{At: e.At.UTC().Truncate(time.Millisecond), Kind: kind, G: x.G,
+				StepG: benchStepG, By: e.By, Making: making})
+		}
+	}
+	things, err := w.Store.Things(ctx, false)
+	if err != nil {
+		return err
+	}
+	for _, t := range things {
+		l, is := t.Value.(flour.Lot)
+		if !is {
+			continue
+		}
+		was := slices.Clone(l.History)
+		l.History = slices.DeleteFunc(slices.Clone(l.History), func(e flour.LotEvent) bool { return e.Making == making })
+		for _, e := range said[l.Name] {
+			l.Add(e)
+		}
+		same := func(a, b flour.LotEvent) bool {
+			at := a.At.Equal(b.At)
+			a.At = b.At
+			return at && a == b
+		}
+		if slices.EqualFunc(was, l.History, same) {
+			continue
+		}
+		if _, err := w.Store.Keep(ctx, store.LotKind, t.ID, t.Version, l); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// benchStepG is the step of a scale at the bench, g.
+const benchStepG = 1

@@ -29,6 +29,7 @@ var EventKinds = []EventKind{
 	kindOf[Noted]("`text`"),
 	kindOf[Felt]("`n`, −2 too dry to 2 too wet"),
 	kindOf[Named]("`of` `lot`, `eggs` or `hands`, `text` which"),
+	kindOf[SackWeighed]("`text` the lot, `g` what is in its sack, `of` `before` flour is taken or `taken`"),
 	kindOf[PutBy]("`text` `dough` or `sheets`, `g`, `n` pieces, `of` `room`, `fridge` or `freezer`"),
 	kindOf[Packed]("`text` what, `g`, `n` pieces, `of` where"),
 	kindOf[Ended]("`g` out, `n` pieces, `text` for next time; `of` says how: left out, what came out was weighed " +

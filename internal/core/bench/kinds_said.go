@@ -143,6 +143,43 @@ func (x Named) Words(measure.System) string {
 // Found is what it is found by.
 func (x Named) Found() string { return x.Name }
 
+// When a sack is weighed: before flour is taken, or once it was.
+const (
+	SackBefore = "before"
+	SackTaken  = "taken"
+)
+
+// SackWeighed says what a lot's sack holds, on the scale: what it loses between two takings is water.
+type SackWeighed struct {
+	When string  `json:"of,omitempty"` // SackBefore or SackTaken
+	Lot  string  `json:"text,omitempty"`
+	G    float64 `json:"g,omitempty"` // net
+}
+
+func (SackWeighed) what() What { return "sack" }
+func (x SackWeighed) check() error {
+	if err := checkOneOf("of", x.When, []string{SackBefore, SackTaken}); err != nil {
+		return err
+	}
+	if !(x.G >= 50) {
+		return measure.Faultf("g", "what is in it, 50 g and more")
+	}
+	return firstWrong(checkWords("text", x.Lot, "which lot?"), checkG("g", x.G))
+}
+func (SackWeighed) bear(*folding, *Event) {}
+
+// Words say what it weighed.
+func (x SackWeighed) Words(in measure.System) string {
+	when := "before flour was taken"
+	if x.When == SackTaken {
+		when = "after flour was taken"
+	}
+	return x.Lot + " holds " + in.Grams(x.G) + ", " + when
+}
+
+// Found is what it is found by.
+func (x SackWeighed) Found() string { return x.Lot }
+
 // Places are where a thing is put.
 var Places = []string{"room", "fridge", "freezer"}
 

@@ -47,6 +47,7 @@ const (
 	LotTaken   LotEventKind = "taken"   // flour was taken: G net are left
 	LotMoved   LotEventKind = "moved"   // tipped into How, G net of it
 	LotDried   LotEventKind = "dried"   // a sample of SampleG lost LostG in the oven
+	LotInOven  LotEventKind = "in_oven" // a sample of SampleG went in, with its tin TareG heavier
 )
 
 // LotEvent is something that happened to a lot.
@@ -58,7 +59,9 @@ type LotEvent struct {
 	How     Keeping      `json:"kept,omitempty"`     // of a move
 	SampleG float64      `json:"sample_g,omitempty"` // of what was dried
 	LostG   float64      `json:"lost_g,omitempty"`   // by drying
+	TareG   float64      `json:"tare_g,omitempty"`   // of the tin it is in
 	By      string       `json:"by,omitempty"`
+	Making  uint64       `json:"making,omitempty"` // whose bench said it, 0: none
 }
 
 // MostLotEvents is how many things are kept of a lot; the oldest go first.
@@ -69,6 +72,28 @@ func (l *Lot) Add(e LotEvent) {
 	h := append(slices.Clone(l.History), e)
 	slices.SortStableFunc(h, func(a, b LotEvent) int { return a.At.Compare(b.At) })
 	l.History = h[max(0, len(h)-MostLotEvents):]
+}
+
+// InOven is the sample that is in the oven by now, nil where none is.
+func (l *Lot) InOven() *LotEvent {
+	for i := len(l.History) - 1; i >= 0; i-- {
+		switch l.History[i].Kind {
+		case LotInOven:
+			return &l.History[i]
+		case LotDried:
+			return nil
+		}
+	}
+	return nil
+}
+
+// Remove takes an event of that moment and kind out of the history; false where there is none.
+func (l *Lot) Remove(at time.Time, kind LotEventKind) bool {
+	n := len(l.History)
+	l.History = slices.DeleteFunc(slices.Clone(l.History), func(e LotEvent) bool {
+		return e.At.Equal(at) && e.Kind == kind
+	})
+	return len(l.History) < n
 }
 
 // check says what cannot be of an event.
@@ -88,12 +113,16 @@ func (e *LotEvent) check() error {
 		if e.Kind == LotMoved && !e.How.known() {
 			return measure.Faultf("history", "moved into %q; sealed_tub, paper_bag, open_bin or sifted is allowed", e.How)
 		}
+	case LotInOven:
+		if bad(e.SampleG, 1, 1000) || bad(e.TareG, 0, 1e5) {
+			return measure.Faultf("history", "%g g in a tin of %g g; 1 to 1,000 g are dried", e.SampleG, e.TareG)
+		}
 	case LotDried:
 		if bad(e.SampleG, 1, 1000) || bad(e.LostG/e.SampleG, .08, .16) {
 			return measure.Faultf("history", "%g g of %g g lost; 8 to 16 %% is a flour’s", e.LostG, e.SampleG)
 		}
 	default:
-		return measure.Faultf("history", "%q; weighed, taken, moved or dried is allowed", e.Kind)
+		return measure.Faultf("history", "%q; weighed, taken, moved, in_oven or dried is allowed", e.Kind)
 	}
 	return nil
 }

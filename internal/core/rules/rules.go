@@ -88,6 +88,12 @@ type Measure struct {
 	MostADay float64
 	// OvenSD is how far the oven's method is off beside the scale, share wet basis. Source: house.
 	OvenSD float64
+	// AbsorptionSDPct is how far the absorption of a flour by the table may be off, %. Source: house.
+	AbsorptionSDPct float64
+	// SheetSDPct is how far one by the miller's sheet may be, %. Source: house.
+	SheetSDPct float64
+	// BatchWordVar is the variance of what one batch's word says of its flour, points². Source: house, by simulation.
+	BatchWordVar float64
 	// EggSD is how far an egg is off its tray's mean, g edible. Source: house, within the class bands.
 	EggSD float64
 	// TraySD is how far a tray's mean is off its class's, g edible. Source: house.
@@ -667,7 +673,8 @@ func Default() Rules {
 			DriftTubDays: 120, DriftBagDays: 8, DriftBinDays: 2, DriftSiftedDays: .3, DriftMassPower: 2. / 3,
 			EstimateLowWB: .105, EstimateHighWB: .155, MeasuredSD: .003, GlutenFragile: .70, GlutenNoSheet: .45, ProteinBasePct: 11},
 		Measure: Measure{StartSD: .005, SorptionSD: .01, SensorRH: .02, TauShare: .30, BridgeRH: .08, HoleHours: 2,
-			HoleDays: 3, TypedHours: .5, SunC: 40, SunOverC: 8, MostADay: .005, OvenSD: .0018, EggSD: 2.2,
+			HoleDays: 3, TypedHours: .5, SunC: 40, SunOverC: 8, MostADay: .005, OvenSD: .0018, AbsorptionSDPct: 2.5, SheetSDPct: .8,
+			BatchWordVar: .72, EggSD: 2.2,
 			TraySD: 1.2, DoughWordVar: .24, DoughWeighVar: .0346, DoughSittingVar: .12, DoughBridgeVar: .25,
 			DoughStepShare: .25, DoughSlip: .05},
 		Room: Room{PourShare: .60, BoardAreaM2: .045, BoardDoughPerFlour: 1.55, BoardRefMassG: 500, BoardSeconds: 600,

@@ -240,5 +240,10 @@ func (a *Air) day(from, to time.Time) (c, rh float64) {
 	return c / n, rh / n
 }
 
-// Read says whether anything was read at all.
-func (a *Air) Read() bool { return len(a.points) > 0 }
+// leastTyped is how many readings that were typed make a history; fewer say no more than the room they were typed for.
+const leastTyped = 3
+
+// Read says whether enough was read to follow: anything by a sensor, or what was typed a few times.
+func (a *Air) Read() bool {
+	return len(a.points) >= leastTyped || slices.ContainsFunc(a.points, func(r Reading) bool { return r.Sensor != "" })
+}

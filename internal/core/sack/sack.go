@@ -81,6 +81,9 @@ type Moisture struct {
 	startSD  float64
 }
 
+// StartSD is how sure its last measurement was, or what it held when it was opened, share.
+func (m *Moisture) StartSD() float64 { return m.startSD }
+
 // every is how long a step is: an hour, ten minutes where flour lies open.
 func every(how flour.Keeping) time.Duration {
 	if how == flour.Sifted {

@@ -439,3 +439,29 @@ func TestMoistureOfALot(t *testing.T) {
 		t.Errorf("spilt %v, fair %v", spilt, fair)
 	}
 }
+
+// What would help, in its order, and what it brings of the table of gains.
+func TestGains(t *testing.T) {
+	k := Known{WB: .135, SD: .007, StartSD: .005, KG: 5, StepG: .1, Hw: 42.3, MayBeTaught: true}
+	got := Gains(ru, me, k, .25)
+	want := []struct {
+		help Help
+		to   float64
+	}{{AskMiller, .92}, {DryASmall, .57}, {WeighSack, .82}, {SayWord, .57}}
+	if len(got) != len(want) {
+		t.Fatalf("%d gains", len(got))
+	}
+	for i, w := range want {
+		near(t, "before", got[i].From, 1.05, .01)
+		if got[i].Help != w.help {
+			t.Errorf("%s at %d", got[i].Help, i)
+		}
+		near(t, string(w.help), got[i].To, w.to, .03)
+	}
+	k.FromSheet, k.SD, k.StartSD, k.MayBeTaught = true, .0022, .0022, false
+	for _, g := range Gains(ru, me, k, .25) {
+		if g.From-g.To > .1 {
+			t.Errorf("%s still promises %.2f", g.Help, g.From-g.To)
+		}
+	}
+}

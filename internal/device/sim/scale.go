@@ -186,14 +186,15 @@ func Scale(ctx context.Context, l net.Listener, to Sender) error {
 	return nil
 }
 
-// Air is the room at a moment: a day's curve, some weather, some noise. °C, and humidity as a share.
+// Air is the room at a moment: a day's curve, some weather, damp and dry weeks, some noise. °C, and humidity as a share.
 func Air(at time.Time) (tempC, rh float64) {
 	h := float64(at.Hour()) + float64(at.Minute())/60
 	day := math.Sin((h - 9) / 24 * 2 * math.Pi)
 	weather := math.Sin(float64(at.YearDay()) * .7)
 	noise := math.Sin(float64(at.Unix()) * 12.9898)
+	weeks := math.Sin(float64(at.Unix()) / (6.5 * 86400))
 	tempC = 21 + 1.8*day + .8*weather + .05*noise
-	rh = .46 - .05*day + .06*weather + .003*noise
+	rh = .46 - .05*day + .04*weather + .08*weeks + .003*noise
 	return math.Round(10*tempC) / 10, math.Round(1000*rh) / 1000
 }
 

@@ -101,13 +101,13 @@ func (v *formulaView) lineUp() []Slot {
 			s.LotWords = fmt.Sprintf("%s, %s", v.In.KG(l.ContainerKG, measure.Shortest),
 				strings.ToLower(page.OptionName(request.Keepings(), string(l.How))))
 			if l.OpenedOn != "" {
-				s.LotWords += ", open since " + l.OpenedOn
+				s.LotWords += ", open since " + measure.DayWords(l.OpenedOn)
 				if v.Page.MadeOn != "" {
 					s.LotWords += ": " + measure.Plural(int(x.OpenDays), "day", "days")
 				}
 			}
 			if l.BestBefore != "" {
-				s.LotWords += "; best before " + l.BestBefore
+				s.LotWords += "; best before " + measure.DayWords(l.BestBefore)
 			}
 		}
 		out = append(out, s)

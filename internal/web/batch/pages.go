@@ -117,6 +117,7 @@ func (s *Room) show(c *page.Visit, status int, v *batchView) error {
 			return err
 		}
 		v.Sensed = s.sensed(v)
+		v.Sacks = s.sackCurves(c, v)
 	}
 	if v.Lean {
 		s.RenderPart(c, status, "batch", "figures", v)

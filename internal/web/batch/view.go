@@ -33,6 +33,7 @@ type batchView struct {
 	Full      bool            // the station with what stands behind its first layer
 	Lean      bool            // only what changes with the figures: the page has the rest
 	Sensed    *Sensed         // the air a sensor says
+	Sacks     []sackCurve     // lots of which something was measured
 	Last      *store.Made     // the last making with a word for this time, nil when there is none
 	Rooms     []roomRow
 	Cabinet   store.Cabinet // what may be picked from

@@ -4,6 +4,7 @@ package cabinet
 
 import (
 	"embed"
+	"html/template"
 
 	"hollen/internal/web/page"
 )
@@ -19,6 +20,6 @@ type Room struct {
 
 // New returns the room of a site.
 func New(s *page.Site, backups string) *Room {
-	s.Add("cabinet", templates, nil)
+	s.Add("cabinet", templates, func(*template.Template) template.FuncMap { return sackFuncs })
 	return &Room{Site: s, backups: backups}
 }

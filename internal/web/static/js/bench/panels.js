@@ -302,6 +302,17 @@ export function panelsOf({ now, steps, state, tap, redraw, offers, signs, id, lo
       ["Another lot", () => words("Which lot?", "As it is called", "named", { of: "lot" })], ["Other eggs", () => words("Whose eggs?", "As they are called", "named", { of: "eggs" })]]);
   }
 
+  // The sack on the scale: what it loses between two takings is water.
+  function sack() {
+    const lots = offers.lots[step()?.key] ?? Object.values(offers.lots).flat().filter((x, i, all) => all.indexOf(x) === i);
+    const weigh = (lot, when, head) => ask(head, [["Flour in it, without the sack, " + unit, "", "decimal"]], (typed) => {
+      const g = mass(typed);
+      if (bad(g, 50)) return noMass();
+      tap("sack", { text: lot, of: when, g });
+    });
+    panel("Weigh the sack", "Closed, without its own weight: after flour is taken, and before it is taken again.", lots.flatMap((l) => [["Before taking: " + l, () => weigh(l, "before", l + ", before taking")], ["Flour was taken: " + l, () => weigh(l, "taken", l + ", flour was taken")]]));
+  }
+
   function clock() {
     ask("A clock", [["What for?", "Sauce"], ["Minutes", "20", "decimal"]], (text, minutes) => {
       const min = minutesOf(minutes);
@@ -318,6 +329,7 @@ export function panelsOf({ now, steps, state, tap, redraw, offers, signs, id, lo
       ["Leave the bench", () => (location.href = "/bench/" + id + "/made")],
       ["A clock of my own", clock],
       ["Put a clock away", () => panel("Which clock?", "", n.clocks.filter((x) => !x.step).map((c) => [c.name, () => tap("unclock", { of: c.id })])), n.clocks.some((c) => !c.step)],
+      ["Weigh the sack", sack, Object.values(offers.lots).flat().length > 0],
       ["−1 min", () => tap("minutes", { step: s.key, min: -1 }), s?.min > 0],
       ["Pause", () => tap("paused", { step: s.key }), s?.kind === "wait" && !n.clocks.find((c) => c.step === s.key)?.paused],
       ["Go on", () => tap("resumed", { step: s.key }), s?.kind === "wait" && Boolean(n.clocks.find((c) => c.step === s.key)?.paused)],

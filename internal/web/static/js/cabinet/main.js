@@ -8,3 +8,11 @@ if (family) {
   family.addEventListener("change", sort);
   sort();
 }
+
+// A sample in the oven shows its minutes.
+const since = document.querySelector("[data-since]");
+if (since) {
+  const tell = () => (since.textContent = Math.max(0, Math.floor((Date.now() - Number(since.dataset.since)) / 60000)) + " min");
+  setInterval(tell, 15000);
+  tell();
+}

@@ -1,0 +1,134 @@
+package web
+
+import (
+	"context"
+	"log/slog"
+	"net/url"
+	"strings"
+	"testing"
+	"time"
+
+	"hollen/internal/core/flour"
+	"hollen/internal/core/rules"
+	"hollen/internal/demo"
+	"hollen/internal/store"
+	"hollen/internal/store/storetest"
+)
+
+// lotNow is the lot of that number as it is kept.
+func (s site) lotNow(id uint64) flour.Lot {
+	s.Helper()
+	t, err := s.store.Thing(context.Background(), store.LotKind, id)
+	if err != nil {
+		s.Fatal(err)
+	}
+	return t.Value.(flour.Lot)
+}
+
+// A lot’s page says what it holds and what would help; its weight and a dried sample are kept, what cannot be is asked
+// back beside its field with what was typed.
+func TestWhatASackHolds(t *testing.T) {
+	s := siteOn(t, storetest.Now())
+	const at = "/cabinet/lots/2/measure"
+	post := func(status int, says string, pairs ...string) {
+		t.Helper()
+		form := url.Values{}
+		for i := 0; i < len(pairs); i += 2 {
+			form.Set(pairs[i], pairs[i+1])
+		}
+		s.wants(s.ask("POST", at, form), status, says)
+	}
+	s.wants(s.ask("GET", "/cabinet/lots", nil), 200, `href="/cabinet/lots/2/measure"`)
+	s.wants(s.ask("GET", at, nil), 200, "spring sack", "Tidewheel mill 00", "Flour’s moisture today", "Give or take",
+		"in air nobody read", "Dry a sample in the oven, once a sack", "The week ahead", "Say how the dough of a batch felt")
+	if strings.Contains(s.ask("GET", at, nil).Body.String(), "Ask the miller") {
+		t.Error("a flour by the miller’s sheet is to be asked for")
+	}
+	s.wants(s.ask("GET", "/cabinet/lots/3/measure", nil), 200, "Ask the miller for its absorption")
+	s.wants(s.ask("GET", "/cabinet/lots/99/measure", nil), 404)
+	for _, x := range []struct {
+		do, says string
+		more     []string
+	}{
+		{"taken", "What is in it: 50 g to 1,000,000 g is allowed.", []string{"g", "much", "step_g", "1"}},
+		{"taken", "0.001 to 100 g.", []string{"g", "4876", "step_g", "0"}},
+		{"oven", "are too little for this scale", []string{"step_g", "0.1", "tare_g", "30", "before_g", "45"}},
+		{"oven", "take 500 g", []string{"step_g", "1", "tare_g", "30", "before_g", "80"}},
+		{"oven", "With the flour it weighs more than the tin alone", []string{"step_g", "0.1", "tare_g", "80", "before_g", "30"}},
+		{"dried", "Nothing of it is in the oven.", []string{"after_g", "70"}},
+		{"nonsense", "Nothing was asked.", nil},
+	} {
+		post(422, x.says, append([]string{"do", x.do}, x.more...)...)
+	}
+	post(422, `value="much"`, "do", "taken", "g", "much", "step_g", "1")
+	post(303, "", "do", "taken", "g", "22400", "step_g", "5")
+	s.wants(s.ask("GET", at, nil), 200, "Flour was taken: 22,400 g are left")
+	// Two kilograms gone at once is no water.
+	post(422, "was flour taken or spilt and not said?", "do", "weighed", "g", "20400", "step_g", "5")
+	if n := len(s.lotNow(2).History); n != 1 {
+		t.Errorf("%d events", n)
+	}
+	post(303, "", "do", "weighed", "g", "20400", "step_g", "5", "sure", "20400")
+	last := s.lotNow(2).History[1]
+	post(303, "", "do", "remove", "at", last.At.Format(time.RFC3339Nano), "kind", "weighed")
+	post(404, "", "do", "remove", "at", last.At.Format(time.RFC3339Nano), "kind", "weighed")
+	// Into the oven, over a restart, and out again.
+	post(303, "", "do", "oven", "step_g", "0.1", "tare_g", "30", "before_g", "80")
+	s.wants(s.ask("GET", at, nil), 200, "50 g are in the oven since", `name="after_g"`)
+	post(422, "That is a moisture of", "do", "dried", "after_g", "79")
+	post(303, "", "do", "dried", "after_g", "73.9")
+	s.wants(s.ask("GET", at, nil), 200, "50 g lost 6.1 g in the oven: 12.2 %", `data-fig="sack">12.2`, "dried on")
+	// A plan goes by it, and says so; what is typed at the batch stands all the same.
+	s.wants(s.ask("GET", batchAt(demo.Lantern)+"?at=room", nil), 200, "Dried in the oven", "12.2", "What the sack holds")
+	form := s.typed(demo.Number(demo.Lantern))
+	form.Set("at", "room")
+	form.Set("flours.0.measured_moisture_wb", "14")
+	s.wants(s.ask("POST", batchAt(demo.Lantern)+"/work", form), 200, "Measured, so it stands.")
+	// The lot changed by its form keeps its history.
+	edit := url.Values{"id": {"2"}, "version": {"6"}, "name": {"spring sack"}, "flour": {store.Key(1)}, "kept": {"paper_bag"},
+		"container_kg": {"25"}, "opened_on": {s.lotNow(2).OpenedOn}}
+	s.wants(s.ask("POST", "/cabinet/lots", edit), 303)
+	if n := len(s.lotNow(2).History); n != 3 {
+		t.Errorf("%d events after it was edited", n)
+	}
+}
+
+// A room that was read moves what a sack holds; without readings nothing is other than it was.
+func TestAirMovesASack(t *testing.T) {
+	s := siteOn(t, storetest.Now())
+	page := batchAt(demo.Lantern) + "?at=room"
+	before := s.ask("GET", page, nil).Body.String()
+	if strings.Contains(before, "What the sack holds") {
+		t.Error("nothing was measured, and a curve is drawn")
+	}
+	// Days of dry air since it was opened.
+	for at := s.store.Now().Add(-11 * 24 * time.Hour); at.Before(s.store.Now()); at = at.Add(10 * time.Minute) {
+		if err := s.store.HearRoom(context.Background(), "room", 22, .25, at); err != nil {
+			t.Fatal(err)
+		}
+	}
+	other := site{t, New(s.store, rules.Default(), slog.New(slog.DiscardHandler), Access{}), s.store, s.log}
+	other.wants(other.ask("GET", page, nil), 200, "What the sack holds", "It followed its air since it was opened")
+	other.wants(other.ask("GET", "/cabinet/lots/2/measure", nil), 200, "it followed the air since it was opened on")
+}
+
+// What the bench says of a sack stands in its lot’s history, once, and goes when it is taken back.
+func TestSackAtTheBench(t *testing.T) {
+	s := newSite(t)
+	at := s.begin(demo.Lantern)
+	send := func(events string) {
+		t.Helper()
+		s.wants(s.tell(at, `{"events":[`+events+`]}`), 200)
+	}
+	now := s.store.Now().UTC().Format(time.RFC3339)
+	send(`{"id":"a","at":"` + now + `","what":"sack","of":"taken","text":"spring sack","g":22400}`)
+	send(`{"id":"a","at":"` + now + `","what":"sack","of":"taken","text":"spring sack","g":22400}`)
+	h := s.lotNow(2).History
+	if len(h) != 1 || h[0].Kind != flour.LotTaken || h[0].G != 22400 || h[0].Making != newMade {
+		t.Fatalf("%+v", h)
+	}
+	send(`{"id":"b","at":"` + now + `","what":"taken_back","of":"a"}`)
+	if h := s.lotNow(2).History; len(h) != 0 {
+		t.Errorf("taken back, and still there: %+v", h)
+	}
+}
