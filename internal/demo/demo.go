@@ -213,7 +213,7 @@ func (w workshop) semolaTub() flour.Lot {
 func (w workshop) dikeEggs() egg.Class {
 	return egg.Class{Key: store.Key(4), Name: "From the dike farm", Weighed: egg.Weighing{Count: 10, EggsG: 556,
 		YolksG: 172}, YolkColour: 13,
-		PriceEach: price("0.34")}.Means()
+		PriceEach: price("0.34")}.Means(rules.Default().Measure)
 }
 
 // samphire is a powder the workshop makes of what grows on the saltmarsh.

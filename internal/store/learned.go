@@ -60,7 +60,8 @@ func (s *Store) weigh(ctx context.Context, ru rules.Learn, set LogSettings) (*le
 		entries = append(entries, learn.Entry{Making: m.ID, Summary: m.Summary})
 		left[m.ID] = m.Began.Before(set.Since) || slices.Contains(set.Left, m.ID)
 	}
-	return learn.Read(ru, entries, left), nil
+	doughs := slices.DeleteFunc(slices.Clone(set.Doughs), func(d learn.Sitting) bool { return d.At.Before(set.Since) })
+	return learn.ReadWith(ru, entries, left, doughs), nil
 }
 
 // keepLearned keeps what was learned, unless something newer is kept; it returns the document.

@@ -8,6 +8,8 @@ import (
 	"time"
 	"unicode"
 
+	"hollen/internal/core/learn"
+
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
 )
@@ -20,6 +22,8 @@ type LogSettings struct {
 	Since  time.Time `json:"since,omitzero"` // reset: makings begun before do not count
 	Ticked []uint64  `json:"ticked"`         // makings whose word for next time has been seen to
 	Away   []string  `json:"away"`           // questions sent away for good
+	// Doughs are the sittings of small doughs, the oldest first.
+	Doughs []learn.Sitting `json:"small_doughs,omitempty"`
 
 	Damaged bool `json:"-"` // what was kept of this cannot be read: nothing counts until somebody lets it
 }

@@ -65,7 +65,9 @@ func (s *Server) routes(e *gin.Engine) {
 	post("/cabinet/:shelf/:id/calibrate", s.cabinet.Calibrate)    // fits, and keeps when asked
 	get("/cabinet/:shelf/:id/measure", s.cabinet.OpenSack)        // of a lot: what it holds, and what would help
 	post("/cabinet/:shelf/:id/measure", s.cabinet.MeasureSack)    // its weight, a sample dried, where it went
-	post("/cabinet/:shelf", s.cabinet.SaveThing)                  // keeps one, new or not
+	get("/cabinet/:shelf/:id/doughs", s.cabinet.OpenDoughs)       // three small ones of a lot
+	post("/cabinet/:shelf/:id/doughs", s.cabinet.SayDoughs)
+	post("/cabinet/:shelf", s.cabinet.SaveThing) // keeps one, new or not
 	post("/cabinet/:shelf/:id/retire", s.cabinet.RetireThing)
 	post("/cabinet/:shelf/:id/restore", s.cabinet.RestoreThing)
 
@@ -98,6 +100,8 @@ func (s *Server) routes(e *gin.Engine) {
 	post("/batches/:id/request.json", s.batch.DownloadRequest) // as the form stands
 	get("/batches/:id/sheet", s.print.ShowSheet)               // for the bench, printed
 	post("/batches/:id/sheet", s.print.ShowSheet)
+	get("/batches/:id/foretold", s.print.ShowForetold) // to try it by, printed
+	post("/batches/:id/foretold", s.print.ShowForetold)
 	get("/batches/:id/label", s.print.ShowLabel)
 	post("/batches/:id/label", s.print.ShowLabel)
 	get("/batches/:id/cut.svg", s.batch.DownloadCut) // in mm, true to scale

@@ -1,14 +1,19 @@
 package web
 
 import (
+	"cmp"
 	"context"
 	"log/slog"
+	"math"
 	"net/url"
+	"slices"
+	"strconv"
 	"strings"
 	"testing"
 	"time"
 
 	"hollen/internal/core/flour"
+	"hollen/internal/core/measure"
 	"hollen/internal/core/rules"
 	"hollen/internal/demo"
 	"hollen/internal/store"
@@ -130,5 +135,81 @@ func TestSackAtTheBench(t *testing.T) {
 	send(`{"id":"b","at":"` + now + `","what":"taken_back","of":"a"}`)
 	if h := s.lotNow(2).History; len(h) != 0 {
 		t.Errorf("taken back, and still there: %+v", h)
+	}
+}
+
+// The sheet a batch is tried by foretells each figure, tighter once this kitchen has looked; what was typed back is judged.
+func TestForetoldSheet(t *testing.T) {
+	s := newSite(t).counting()
+	s.logAgain()
+	at := batchAt(demo.Saturday)
+	w := s.ask("GET", at+"/foretold?paper=letter", nil)
+	s.wants(w, 200, "To try it by", "Sheet at stop 8", "Length of that sheet", "In the pot, to your tooth", "A poke, half back",
+		`class="paper letter"`)
+	range_ := func(page string) string {
+		_, rest, _ := strings.Cut(page, "In the pot, to your tooth")
+		_, rest, _ = strings.Cut(rest, `<td class="r"><b>`)
+		out, _, _ := strings.Cut(rest, "</b>")
+		return out
+	}
+	before := range_(w.Body.String())
+	begun := storetest.Now().Add(-3 * time.Hour).Format(measure.ClockForm)
+	for range 2 {
+		w = s.ask("POST", at+"/log", url.Values{"when": {begun}, "felt": {"0"}, "pot_s": {"80"}, "out_g": {"1,480"}})
+		s.wants(w, 303)
+	}
+	s.logAgain()
+	after := range_(s.ask("GET", at+"/foretold", nil).Body.String())
+	if before == "" || after == before {
+		t.Errorf("the pot is foretold as %q, after two looks as %q", before, after)
+	}
+	s.wants(s.ask("GET", "/log/learned?open=tried", nil), 200, "Does it hold?", "Seconds in the pot", "of 2 held",
+		"Not yet known: 15 looks would tell")
+}
+
+// Three small doughs: set out, they rest over a reload, their words are asked out of order; what contradicts itself is asked
+// once; what they say goes into the log as points of this sack, and into the next plan.
+func TestThreeSmallDoughs(t *testing.T) {
+	s := siteOn(t, storetest.Now()).counting()
+	const at = "/cabinet/lots/2/doughs"
+	s.wants(s.ask("GET", "/cabinet/lots/2/measure", nil), 200, `href="/cabinet/lots/2/doughs"`)
+	w := s.ask("GET", at, nil)
+	s.wants(w, 200, "Three small doughs", "50 g of flour and 20 g of the same beaten egg each", "All three are wrapped")
+	s.wants(s.ask("GET", at+"?scale=coarse", nil), 200, "150 g of flour and 60 g")
+	s.wants(s.ask("POST", at, url.Values{"do": {"wrapped"}}), 303)
+	w = s.ask("GET", at, nil)
+	s.wants(w, 200, "They rest", "of 20", "Raw dough is not tasted", `name="said.A"`)
+	// Which letter stands where follows from its water.
+	grams := map[string]float64{}
+	for _, letter := range []string{"A", "B", "C"} {
+		_, row, _ := strings.Cut(w.Body.String(), `<th scope="row" class="val">`+letter+`</th>`)
+		_, row, _ = strings.Cut(row, "<b>")
+		text, _, _ := strings.Cut(row, " g")
+		grams[letter], _ = strconv.ParseFloat(text, 64)
+	}
+	order := []string{"A", "B", "C"}
+	slices.SortFunc(order, func(a, b string) int { return cmp.Compare(grams[a], grams[b]) })
+	if d := grams[order[2]] - grams[order[0]]; math.Abs(d-3.6*.5*1.005) > .15 {
+		t.Errorf("the wettest has %.1f g more than the driest", d)
+	}
+	said := func(words ...string) url.Values {
+		v := url.Values{"do": {"said"}}
+		for i, letter := range order {
+			v.Set("said."+letter, words[i])
+		}
+		return v
+	}
+	s.wants(s.ask("POST", at, url.Values{"do": {"said"}, "said.A": {"0"}}), 422, "Each of the three has a word.", "checked")
+	w = s.ask("POST", at, said("1", "0", "-1"))
+	s.wants(w, 422, "A wetter one was called drier")
+	if !strings.Contains(w.Body.String(), `name="sure" value="`) {
+		t.Error("there is no way to say it again")
+	}
+	s.wants(s.ask("POST", at, said("-2", "-1", "0")), 303)
+	s.wants(s.ask("GET", at, nil), 200, "This sack wants", "more than the book", "as good as one batch")
+	s.logAgain()
+	s.wants(s.ask("GET", batchAt(demo.Lantern), nil), 200, "small doughs wanted")
+	if f := s.lotNow(2); f.MeasuredWB != 0 || len(f.History) != 0 {
+		t.Errorf("a sitting was written as moisture: %+v", f)
 	}
 }

@@ -84,7 +84,7 @@ func (s *Workshop) LearnedBy(ctx context.Context) func(*request.Request) rules.L
 			}
 		}
 		l, set := s.Learned(ctx)
-		if l.Len() == 0 || set.Off || r.ByTheBook {
+		if l.Empty() || set.Off || r.ByTheBook {
 			return rules.Learned{Sacks: sacks}.Rounded()
 		}
 		out := l.For(r, func() string {

@@ -8,6 +8,7 @@ import (
 
 	"hollen/internal/core/cost"
 	"hollen/internal/core/measure"
+	"hollen/internal/core/rules"
 )
 
 // Composition is the make-up of one gram of a liquid, g/g.
@@ -33,6 +34,7 @@ type Class struct {
 	ShellG     string     `json:"-"`                     // the published band in the shell, for the page
 	YolkColour float64    `json:"yolk_colour,omitempty"` // on the fan of 1 to 15, 0: not said
 	Weighed    Weighing   `json:"weighed,omitzero"`      // what the means come from
+	Of         string     `json:"of,omitempty"`          // the market’s class they were bought as, "": not said
 	PriceEach  cost.Money `json:"price_each,omitempty"`  // 0: not known
 }
 
@@ -74,9 +76,15 @@ type Weighing struct {
 // US says whether the class is one of the US market.
 func (c *Class) US() bool { return strings.HasPrefix(c.Key, "us-") }
 
-// Means returns c with the means of its weighing.
-func (c Class) Means() Class {
+// Means returns c with the means of its weighing. Of eggs of a market’s class a few say little of their tray: the mean is
+// drawn to the class’s by how far trays differ.
+func (c Class) Means(me rules.Measure) Class {
 	c.EdibleG, c.YolkG = c.Weighed.EggsG/c.Weighed.Count, c.Weighed.YolksG/c.Weighed.Count
+	if of, ok := Find(c.Of); ok && c.EdibleG > 0 {
+		share := c.YolkG / c.EdibleG
+		c.EdibleG, _ = TrayMean(me, of.EdibleG, int(c.Weighed.Count), c.Weighed.EggsG)
+		c.YolkG = share * c.EdibleG
+	}
 	return c
 }
 

@@ -47,6 +47,7 @@ const (
 	LotTaken   LotEventKind = "taken"   // flour was taken: G net are left
 	LotMoved   LotEventKind = "moved"   // tipped into How, G net of it
 	LotDried   LotEventKind = "dried"   // a sample of SampleG lost LostG in the oven
+	LotDoughs  LotEventKind = "doughs"  // small doughs of it are wrapped and rest
 	LotInOven  LotEventKind = "in_oven" // a sample of SampleG went in, with its tin TareG heavier
 )
 
@@ -113,6 +114,7 @@ func (e *LotEvent) check() error {
 		if e.Kind == LotMoved && !e.How.known() {
 			return measure.Faultf("history", "moved into %q; sealed_tub, paper_bag, open_bin or sifted is allowed", e.How)
 		}
+	case LotDoughs:
 	case LotInOven:
 		if bad(e.SampleG, 1, 1000) || bad(e.TareG, 0, 1e5) {
 			return measure.Faultf("history", "%g g in a tin of %g g; 1 to 1,000 g are dried", e.SampleG, e.TareG)
@@ -122,7 +124,7 @@ func (e *LotEvent) check() error {
 			return measure.Faultf("history", "%g g of %g g lost; 8 to 16 %% is a flour’s", e.LostG, e.SampleG)
 		}
 	default:
-		return measure.Faultf("history", "%q; weighed, taken, moved, in_oven or dried is allowed", e.Kind)
+		return measure.Faultf("history", "%q; weighed, taken, moved, in_oven, dried or doughs is allowed", e.Kind)
 	}
 	return nil
 }

@@ -17,6 +17,7 @@ type kept struct {
 	Version int         `json:"summary_version"`
 	Entries []Entry     `json:"makings"`
 	Water   []int       `json:"water"`
+	Doughs  []Sitting   `json:"doughs,omitempty"`
 	Timed   []int       `json:"timed"`
 	Hw      keptFit     `json:"hydration"`
 	Hands   keptFit     `json:"hands"`
@@ -39,7 +40,7 @@ var ErrOther = errors.New("the log was weighed otherwise")
 
 // MarshalJSON writes a log with what it stands on, to be recalled.
 func (l *Log) MarshalJSON() ([]byte, error) {
-	return json.Marshal(kept{Rules: l.ru, Version: bench.SummaryVersion, Entries: l.entries, Water: l.water,
+	return json.Marshal(kept{Rules: l.ru, Version: bench.SummaryVersion, Entries: l.entries, Water: l.water, Doughs: l.doughs,
 		Timed: l.timed,
 		Hw:    l.hw.keep(), Hands: l.hands.keep(), Losses: l.losses.keep(), Trims: l.trims.keep(),
 		Shrinks: l.shrinks.keep()})
@@ -77,7 +78,7 @@ func Recall(ru rules.Learn, doc []byte) (*Log, error) {
 			}
 		}
 	}
-	l := &Log{ru: ru, entries: k.Entries, water: k.Water, timed: k.Timed}
+	l := &Log{ru: ru, entries: k.Entries, water: k.Water, timed: k.Timed, doughs: k.Doughs}
 	for _, x := range []struct {
 		of     **Fitted
 		causes rules.Causes
@@ -89,7 +90,7 @@ func Recall(ru rules.Learn, doc []byte) (*Log, error) {
 			return nil, err
 		}
 	}
-	if len(l.water) != len(l.hw.seen) || len(l.timed) != len(l.hands.seen) {
+	if len(l.water)+len(l.doughs) != len(l.hw.seen) || len(l.timed) != len(l.hands.seen) {
 		return nil, ErrOther
 	}
 	return l, nil

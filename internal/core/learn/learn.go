@@ -20,6 +20,7 @@ type Seen struct {
 	R, V   float64
 	Labels []string // a level each; "" is a label of its own
 	Day    float64  // days from any beginning
+	Small  bool     `json:",omitempty"` // a sitting of small doughs, which share what tells them from big ones
 }
 
 // Next is the batch that is to be planned.
@@ -65,8 +66,11 @@ func Fit(c rules.Causes, seen []Seen) *Fitted {
 		r[i], v[i] = seen[i].R, seen[i].V
 	}
 	f.solved = solve(r, v, c.Slip, func(i, j int) float64 {
-		if i == j {
+		if i == j && !seen[i].Small {
 			return f.own
+		}
+		if i == j {
+			return f.own + c.Bridge
 		}
 		return f.shares(&seen[i], &seen[j])
 	})
@@ -85,6 +89,9 @@ func unfitted(c rules.Causes, seen []Seen) *Fitted {
 // shares is what two batches share.
 func (f *Fitted) shares(a, b *Seen) float64 {
 	sum := drift(f.causes, a.Day-b.Day)
+	if a.Small && b.Small {
+		sum += f.causes.Bridge
+	}
 	for l, v := range f.causes.Levels {
 		if same(a.Labels, b.Labels, l) {
 			sum += v

@@ -217,3 +217,32 @@ func shared(c rules.Causes, seen []Seen, next Next) Estimate { return Fit(c, see
 func gapOf(g rules.Gap, sheets []Sheet, stop string, gapMM, day float64) Estimate {
 	return fitDial(g, sheets).of(stop, gapMM, day)
 }
+
+// A sitting of small doughs is one look: what tells small doughs from big ones only sittings share.
+func TestSittingInTheLog(t *testing.T) {
+	c := rules.Default().Learn.Hydration
+	at := func(day float64, labels ...string) Next { return Next{labels, day} }
+	mine := []string{"k", "C", "C1", "Ada", "e"}
+	sitting := func(day float64) Seen { return Seen{R: 1.5744, V: .3673, Labels: mine, Day: day, Small: true} }
+	others := []Seen{{R: .9, V: .5, Labels: []string{"k", "A", "A1", "Ada", "e"}},
+		{R: 1.6, V: .6, Labels: []string{"k", "A", "A1", "Ben", "e"}, Day: 4},
+		{R: 1.0, V: .5, Labels: []string{"k", "B", "B1", "Ada", "e"}, Day: 9},
+		{R: 5.5, V: .5, Labels: []string{"k", "A", "A1", "Ada", "e"}, Day: 12},
+		{R: .1, V: .6, Labels: []string{"k", "A", "A2", "Ada", "e"}, Day: 15}}
+	for _, x := range []struct {
+		name          string
+		seen          []Seen
+		next          Next
+		m, sd, within float64
+	}{
+		{"alone", []Seen{sitting(0)}, at(1, mine...), 1.3946, .7320, 1.4449},
+		{"then a batch", []Seen{sitting(0), {R: .9, V: .5, Labels: mine, Day: 1}}, at(4, mine...), 1.1327, .5091, .9212},
+		{"after five of others", append(others, sitting(20)), at(21, mine...), 1.3916, .6342, 0},
+		{"five of others alone", others, at(21, mine...), .5371, 1.5353, 0},
+	} {
+		e := Fit(c, x.seen).For(x.next)
+		if math.Abs(e.M-x.m) > 2e-4 || math.Abs(e.SD-x.sd) > 2e-4 || x.within > 0 && math.Abs(e.Within-x.within) > 2e-4 {
+			t.Errorf("%s: %.4f ± %.4f (%.4f), want %.4f ± %.4f (%.4f)", x.name, e.M, e.SD, e.Within, x.m, x.sd, x.within)
+		}
+	}
+}

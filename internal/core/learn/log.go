@@ -29,6 +29,7 @@ type Log struct {
 	ru      rules.Learn
 	entries []Entry // oldest first
 	water   []int   // of them, those that say something of hydration
+	doughs  []Sitting
 	hw      *Fitted
 	timed   []int // and of hands
 	hands   *Fitted
@@ -43,7 +44,26 @@ type Log struct {
 
 // Read weighs the newest makings of a log against each other, whatever their order; left are those not to be counted.
 func Read(ru rules.Learn, all []Entry, left map[uint64]bool) *Log {
-	l := &Log{ru: ru}
+	return ReadWith(ru, all, left, nil)
+}
+
+// Sitting is what three small doughs of a flour said: points over the book, with the variance of the noise in that.
+type Sitting struct {
+	At    time.Time `json:"at"`
+	Flour string    `json:"flour"` // label
+	Lot   string    `json:"lot"`   // its name
+	Maker string    `json:"maker,omitempty"`
+	Eggs  string    `json:"eggs,omitempty"`
+	R     float64   `json:"points"`
+	V     float64   `json:"variance"`
+	Said  []int     `json:"said"`  // the words, the driest dough first
+	By    float64   `json:"wants"` // points, with what was known before
+	SD    float64   `json:"sd"`
+}
+
+// ReadWith is Read with sittings of small doughs.
+func ReadWith(ru rules.Learn, all []Entry, left map[uint64]bool, doughs []Sitting) *Log {
+	l := &Log{ru: ru, doughs: doughs}
 	for _, e := range all {
 		if !left[e.Making] {
 			l.entries = append(l.entries, e)
@@ -67,6 +87,9 @@ func Read(ru rules.Learn, all []Entry, left map[uint64]bool) *Log {
 			hands = append(hands, Seen{R: math.Log(b.HandsMin / b.PlanMin), V: ru.HandsNoise, Day: day(e.Began),
 				Labels: []string{"kitchen", b.Maker, b.Shape}})
 		}
+	}
+	for _, d := range doughs {
+		water = append(water, Seen{R: d.R, V: d.V, Day: day(d.At), Labels: labels(d.Flour, d.Lot, d.Maker, d.Eggs), Small: true})
 	}
 	for i := range l.entries {
 		if b := &l.entries[i].Evidence; b.PlanG > 0 {
@@ -123,15 +146,16 @@ type Whose struct {
 // For returns what the log says of a request; tool tells what it is kneaded with, and is asked only where that matters.
 func (l *Log) For(r *request.Request, tool func() string, w Whose) rules.Learned {
 	var out rules.Learned
-	if len(l.entries) == 0 {
+	if l.Empty() {
 		return out
 	}
 	flour := plan.FlourLabel(r.Flours)
-	if len(l.water) > 0 {
+	if len(l.hw.seen) > 0 {
 		e := l.hw.For(Next{labels(flour, plan.LotLabel(r.Flours), w.Maker, r.Eggs.Class), day(w.On)})
 		m := math.Max(-l.ru.MostPoints, math.Min(l.ru.MostPoints, e.M))
 		out.Hw = rules.LearnedPoints{
 			N:      e.N,
+			Doughs: len(l.doughs),
 			Points: m,
 			SD:     e.SD,
 			Within: e.Within,
@@ -191,14 +215,14 @@ func (l *Log) For(r *request.Request, tool func() string, w Whose) rules.Learned
 // where it hardly counts.
 func (l *Log) last(points float64, next Next) *rules.LastWord {
 	n := len(l.water)
-	if l.hw.W()[n-1] < Doubtful {
+	if n == 0 || l.hw.W()[n-1] < Doubtful {
 		return nil
 	}
 	without := 0.
-	if n > 1 {
+	if len(l.hw.seen) > 1 {
 		l.mu.Lock()
 		if l.before == nil {
-			l.before = Fit(l.ru.Hydration, l.hw.seen[:n-1])
+			l.before = Fit(l.ru.Hydration, slices.Delete(slices.Clone(l.hw.seen), n-1, n))
 		}
 		l.mu.Unlock()
 		without = math.Max(-l.ru.MostPoints, math.Min(l.ru.MostPoints, l.before.For(next).M))
@@ -290,6 +314,12 @@ func (l *Log) cups(r *request.Request) (out []rules.LearnedCup) {
 
 // Len is how many makings count.
 func (l *Log) Len() int { return len(l.entries) }
+
+// Empty says whether it says nothing at all.
+func (l *Log) Empty() bool { return len(l.entries) == 0 && len(l.doughs) == 0 }
+
+// Sittings are the sittings of small doughs, in the order they were.
+func (l *Log) Sittings() []Sitting { return l.doughs }
 
 // Water returns what the log says of the water of a batch of that flour, lot, maker and eggs; "" is not known.
 func (l *Log) Water(flour, lot, maker, eggs string, on time.Time) Estimate {

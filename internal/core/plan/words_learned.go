@@ -14,14 +14,29 @@ import (
 // LearnedCode begins the code of every note that says what the log has moved.
 const LearnedCode = "learned_"
 
+// whoWanted are the batches and small doughs something is learned from.
+func whoWanted(h *rules.LearnedPoints) string {
+	var who string
+	switch n := h.N - h.Doughs; {
+	case n == 1:
+		who = "Your one batch"
+	case n > 1:
+		who = fmt.Sprintf("Your %d batches", n)
+	}
+	switch {
+	case h.Doughs > 0 && who != "":
+		who += " and small doughs"
+	case h.Doughs > 0:
+		who = "Your small doughs"
+	}
+	return who
+}
+
 // adviseLearned says beside each number what the log moves it by.
 func (p *Plan) adviseLearned() {
 	l := &p.rules.Learned
 	if h := l.Hw; h.N > 0 {
-		head := fmt.Sprintf("Your %d batches wanted %.1f points more than the book", h.N, h.Points)
-		if h.N == 1 {
-			head = fmt.Sprintf("Your one batch wanted %.1f points more than the book", h.Points)
-		}
+		head := fmt.Sprintf("%s wanted %.1f points more than the book", whoWanted(&h), h.Points)
 		word := "more"
 		if h.Points < 0 {
 			word = "less"

@@ -88,7 +88,8 @@ func (l *Learned) Gap(stop string) float64 {
 
 // LearnedPoints is how much more water than the book a batch wants, points of working hydration.
 type LearnedPoints struct {
-	N      int     // batches it stands on, 0: nothing is learned
+	N      int     // batches it stands on and sittings of small doughs, 0: nothing is learned
+	Doughs int     `json:",omitempty"` // of them sittings
 	Points float64 // to add to the target
 	SD     float64 // standard deviation, points
 	Within float64 // nine in ten, points

@@ -33,7 +33,8 @@ type LearnedOfCup struct {
 
 // LearnedWater is how much more water than the book a batch wants, in points of working hydration.
 type LearnedWater struct {
-	Batches int       `json:"batches"` // it stands on
+	Batches int       `json:"batches"` // it stands on, and sittings of small doughs
+	Doughs  int       `json:"sittings,omitempty"`
 	Points  float64   `json:"points"`
 	SD      float64   `json:"sd_points"`
 	Within  float64   `json:"nine_in_ten_points"`
@@ -90,7 +91,7 @@ func (l Learned) Doc() *LearnedDoc {
 		return nil
 	}
 	if h := l.Hw; h.N > 0 {
-		d.Water = &LearnedWater{h.N, h.Points, h.SD, h.Within, h.Parts, h.Last}
+		d.Water = &LearnedWater{h.N, h.Doughs, h.Points, h.SD, h.Within, h.Parts, h.Last}
 	}
 	if s := l.Shrink; s.N > 0 {
 		d.Shrinkage = &LearnedPulls{s.N, s.Share, s.Within}
@@ -126,7 +127,7 @@ func (d *LearnedDoc) Learned() (l Learned) {
 		Trim:  times(d.Trimmings),
 	}
 	if w := d.Water; w != nil {
-		l.Hw = LearnedPoints{N: w.Batches, Points: w.Points, SD: w.SD, Within: w.Within, Parts: w.Parts, Last: w.Last}
+		l.Hw = LearnedPoints{N: w.Batches, Doughs: w.Doughs, Points: w.Points, SD: w.SD, Within: w.Within, Parts: w.Parts, Last: w.Last}
 	}
 	if s := d.Shrinkage; s != nil {
 		l.Shrink = LearnedShare{s.Looks, s.Share, s.Within}

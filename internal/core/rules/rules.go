@@ -61,6 +61,9 @@ type Flour struct {
 	ProteinBasePct float64
 }
 
+// doughBridge is the variance of a small dough against a big one, points².
+const doughBridge = .25
+
 // Measure rules: how sure what a kitchen measures of its flour, eggs and air is. All spreads are standard deviations.
 type Measure struct {
 	// StartSD is how far the moisture a mill says, or the house takes, may be off, share wet basis. Source: house.
@@ -94,6 +97,8 @@ type Measure struct {
 	SheetSDPct float64
 	// BatchWordVar is the variance of what one batch's word says of its flour, points². Source: house, by simulation.
 	BatchWordVar float64
+	// SittingVar is the variance of what three small doughs say of their flour, points². Source: house, by simulation.
+	SittingVar float64
 	// EggSD is how far an egg is off its tray's mean, g edible. Source: house, within the class bands.
 	EggSD float64
 	// TraySD is how far a tray's mean is off its class's, g edible. Source: house.
@@ -566,6 +571,8 @@ type Causes struct {
 	Drift, DriftDays float64
 	// Slip is the extra variance of a slip, the same unit. Source: house.
 	Slip float64
+	// Bridge is the variance that sittings of small doughs share besides, the same unit. Source: house.
+	Bridge float64
 }
 
 // Factor is how far a multiplier may be from 1 before anything is seen, and how exactly a look sees it. Source: house.
@@ -674,8 +681,8 @@ func Default() Rules {
 			EstimateLowWB: .105, EstimateHighWB: .155, MeasuredSD: .003, GlutenFragile: .70, GlutenNoSheet: .45, ProteinBasePct: 11},
 		Measure: Measure{StartSD: .005, SorptionSD: .01, SensorRH: .02, TauShare: .30, BridgeRH: .08, HoleHours: 2,
 			HoleDays: 3, TypedHours: .5, SunC: 40, SunOverC: 8, MostADay: .005, OvenSD: .0018, AbsorptionSDPct: 2.5, SheetSDPct: .8,
-			BatchWordVar: .72, EggSD: 2.2,
-			TraySD: 1.2, DoughWordVar: .24, DoughWeighVar: .0346, DoughSittingVar: .12, DoughBridgeVar: .25,
+			BatchWordVar: .72, SittingVar: .65, EggSD: 2.2,
+			TraySD: 1.2, DoughWordVar: .24, DoughWeighVar: .0346, DoughSittingVar: .12, DoughBridgeVar: doughBridge,
 			DoughStepShare: .25, DoughSlip: .05},
 		Room: Room{PourShare: .60, BoardAreaM2: .045, BoardDoughPerFlour: 1.55, BoardRefMassG: 500, BoardSeconds: 600,
 			HeldBackShare: .08},
@@ -929,8 +936,9 @@ func Default() Rules {
 			CleanDarkMin:    2,
 		},
 		Learn: Learn{
-			Newest:    200,
-			Hydration: Causes{Levels: []float64{2.25, 1.44, .64, .16, .16}, Drift: .25, DriftDays: 60, Slip: 25},
+			Newest: 200,
+			Hydration: Causes{Levels: []float64{2.25, 1.44, .64, .16, .16}, Drift: .25, DriftDays: 60, Slip: 25,
+				Bridge: doughBridge},
 			FeelPoints: [5]float64{
 				-2.6,
 				-1.2,

@@ -15,6 +15,8 @@ const (
 	DryASmall Help = "oven"   // 50 g in the oven, once a sack
 	WeighSack Help = "weigh"  // when flour is taken and before it is taken again
 	SayWord   Help = "word"   // how the dough of every batch felt
+	// SmallDoughs are worth about one batch: where the first must not fail, and where the hand is not known yet.
+	SmallDoughs Help = "doughs"
 )
 
 // Gain is what one of them would bring here: how far the aim lies from what the flour truly wants, on the mean, points of
@@ -72,6 +74,7 @@ func Gains(ru rules.Flour, me rules.Measure, k Known, perPct float64) (out []Gai
 	add(WeighSack, 1, 1, 0, k.aimSD(me, perPct, weighed, absorption))
 	if k.MayBeTaught {
 		add(SayWord, 0, 0, 0, 1/math.Sqrt(1/(now*now)+1/me.BatchWordVar))
+		add(SmallDoughs, 24, 44, 150, 1/math.Sqrt(1/(now*now)+1/me.SittingVar))
 	}
 	return out
 }

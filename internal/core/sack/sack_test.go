@@ -256,42 +256,6 @@ func TestSmallDoughsOverFlours(t *testing.T) {
 	}
 }
 
-// A validation sheet: each range foretold after the last look was in.
-func TestForetold(t *testing.T) {
-	f := Foretold{SD: .40, Look: .20}
-	s := f.Judge([]float64{.35, .22, .41, .10, .30})
-	for i, z := range []float64{.7826, -.2236, .6518, -.8812, .2064} {
-		near(t, "z", s.Looks[i].Z, z, 1e-4)
-	}
-	near(t, "ln κ", s.LnK, .2629, 1e-4)
-	near(t, "κ", math.Exp(s.LnK), 1.3006, 1e-4)
-	near(t, "Σz²", s.SumZ2, 1.9064, 1e-4)
-	near(t, "spread", s.Spread, .1782, 1e-4)
-	if s.Held != 5 || s.Is != NotKnown {
-		t.Errorf("held %d, %s", s.Held, s.Is)
-	}
-	s = f.Judge([]float64{.9, -.5, .2, -.7, .6})
-	near(t, "Σz² of a wild one", s.SumZ2, 47.56, .01)
-	near(t, "its spread", s.Spread, .3918, 1e-4)
-	if s.Held != 1 || s.Is != Narrow {
-		t.Errorf("held %d, %s", s.Held, s.Is)
-	}
-	want := map[int]int{1: -1, 5: 2, 10: 6, 15: 10, 20: 15, 25: 19, 30: 23, 35: 27, 40: 32, 60: 49}
-	for k, most := range want {
-		if got := NarrowAt(k); got != most {
-			t.Errorf("of %d ranges %d or fewer are too few, want %d", k, got, most)
-		}
-	}
-	near(t, "a house’s share", HouseShift([]float64{.26, .26, .26}, f, 5), .26*.4167, 1e-4)
-	near(t, "of two kitchens", HouseShift([]float64{.26, .26}, f, 5), 0, 0)
-	eq, tau := Dish(.135, .116445, .110082, 3)
-	near(t, "a dish’s end", 100*eq, 10.676, .002)
-	near(t, "its time", tau, 2.803, .002)
-	if slices.ContainsFunc(f.Judge(nil).Looks, func(Judged) bool { return true }) {
-		t.Error("looks of none")
-	}
-}
-
 // day is so many days after a fixed morning.
 func day(d float64) time.Time {
 	return time.Date(2026, 10, 1, 8, 0, 0, 0, time.Local).Add(time.Duration(d * 24 * float64(time.Hour)))
@@ -447,7 +411,7 @@ func TestGains(t *testing.T) {
 	want := []struct {
 		help Help
 		to   float64
-	}{{AskMiller, .92}, {DryASmall, .57}, {WeighSack, .82}, {SayWord, .57}}
+	}{{AskMiller, .92}, {DryASmall, .57}, {WeighSack, .82}, {SayWord, .57}, {SmallDoughs, .55}}
 	if len(got) != len(want) {
 		t.Fatalf("%d gains", len(got))
 	}

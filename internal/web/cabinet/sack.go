@@ -55,7 +55,7 @@ func (v *sackView) Keepings() []request.Option { return request.Keepings() }
 type sackBox struct{ ID, Name, Label, Value, Unit, Error string }
 
 // sackFuncs are what the template of a sack is put together with; of tells a box from another of the same name.
-var sackFuncs = template.FuncMap{"sackBox": func(v *sackView, name, label, of string) sackBox {
+var sackFuncs = template.FuncMap{"wordAt": func(i int) string { return strconv.Itoa(i - 2) }, "sackBox": func(v *sackView, name, label, of string) sackBox {
 	b := sackBox{ID: name + of, Name: name, Label: label, Value: v.Form[name], Unit: v.In.Name(measure.G),
 		Error: v.Errors[name]}
 	if name == "step_g" { // a scale is a scale in grams
@@ -168,6 +168,9 @@ func (s *Room) sackOf(c *page.Visit, t store.Thing, l flour.Lot, cab desk) (*sac
 	for _, g := range sack.Gains(ru.Flour, ru.Measure, sack.Known{WB: m.WB, SD: m.SD, StartSD: m.StartSD(),
 		KG: k.Kept[len(k.Kept)-1].KG, StepG: kitchenStepG, Hw: usualHw, FromSheet: own, MayBeTaught: !said}, ru.Hydration.AbsorptionWeight) {
 		if r, ok := gainRowOf(g, l.Flour); ok {
+			if g.Help == sack.SmallDoughs {
+				r.To = fmt.Sprintf("/cabinet/lots/%d/doughs", t.ID)
+			}
 			v.Gains = append(v.Gains, r)
 		}
 	}
@@ -252,6 +255,9 @@ func gainRowOf(g sack.Gain, flourKey string) (r gainRow, ok bool) {
 	case sack.WeighSack:
 		r.What, r.Costs, r.To, r.Do = "Weigh the sack when flour is taken, and before it is taken again", minutes()+" each time",
 			"#weigh", "Weigh it"
+	case sack.SmallDoughs:
+		r.What, r.Costs, r.Do = "Three small doughs, where the first batch must not fail", minutes()+", rolled afterwards",
+			"Set them out"
 	case sack.SayWord:
 		r.What, r.Costs, r.To, r.Do = "Say how the dough of a batch felt", "a tap at the bench", "/batches", "To a batch"
 	}
@@ -310,6 +316,8 @@ func lotRowOf(in measure.System, e *flour.LotEvent) lotRow {
 	case flour.LotMoved:
 		r.Words = map[flour.Keeping]string{flour.SealedTub: "Tipped into a sealed tub", flour.PaperBag: "Folded into a paper bag",
 			flour.OpenBin: "Tipped into an open bin", flour.Sifted: "Sifted out"}[e.How] + ", " + in.Grams(e.G)
+	case flour.LotDoughs:
+		r.Words = "Three small doughs were wrapped"
 	case flour.LotInOven:
 		r.Words = in.G(e.SampleG, measure.Shortest) + " went into the oven"
 	case flour.LotDried:

@@ -211,8 +211,9 @@ var lotShelf = shelf{Path: "lots", Name: "Lots", One: "A lot", Kind: store.LotKi
 	}}
 
 var eggShelf = shelf{Path: "eggs", Name: "Eggs", One: "Eggs you have weighed", Kind: store.EggKind,
-	Lead: "Crack ten, weigh them without shells, then their yolks. The shipped means are house values; the bands " +
-		"in the shell are the market’s.",
+	Lead: "Crack ten of a tray into a jug, weigh them without shells, then their yolks: that says how many to crack and " +
+		"how much water to draw, within 0.6 g an egg. Weighing the bowl of each batch is better, and free. The shipped " +
+		"means are house values; the bands in the shell are the market’s.",
 	Heads: []column{
 		{"without shell", true}, {"yolk", true}, {"in the shell", true}, {"yolk colour", false},
 		{"each", true},
@@ -226,20 +227,24 @@ var eggShelf = shelf{Path: "eggs", Name: "Eggs", One: "Eggs you have weighed", K
 			if !ok {
 				from, _ = egg.Find("eu-l")
 			}
-			e, likeName = egg.Class{Weighed: egg.Weighing{Count: 10, EggsG: 10 * from.EdibleG,
+			e, likeName = egg.Class{Of: from.Key, Weighed: egg.Weighing{Count: 10, EggsG: 10 * from.EdibleG,
 				YolksG: 10 * from.YolkG}}, from.Name
 		}
 		w := &e.Weighed
 		count := numberEntry("count", "Eggs weighed", "", 1, 60, 1, &w.Count)
 		count.Kind = request.Whole
-		entries := []entry{textEntry("name", "Name", "", 1, 60, &e.Name), count,
-			numberEntry("eggs_g", "They weigh, without shells", "g", 25, 6000, 1, &w.EggsG), numberEntry("yolks_g",
+		market := []request.Option{{Key: "", Name: "no class of the market"}}
+		for _, x := range egg.Classes() {
+			market = append(market, request.Option{Key: x.Key, Name: x.Name})
+		}
+		entries := []entry{textEntry("name", "Name", "", 1, 60, &e.Name), choiceEntry("of", "Bought as", &e.Of, market...),
+			count, numberEntry("eggs_g", "They weigh, without shells", "g", 25, 6000, 1, &w.EggsG), numberEntry("yolks_g",
 				"Of that their yolks", "g", 8, 2400, 1, &w.YolksG),
 			numberEntry("yolk_colour", "Yolk colour on the fan", "of 15", 1, 15, 1,
 				&e.YolkColour).optional("empty: 10"),
 			priceEntry("price_each", "Price", "an egg", &e.PriceEach)}
 		return entries, func() (any, error) {
-			e = e.Means()
+			e = e.Means(c.Rules.Measure)
 			err := e.Check()
 			var out []error
 			for _, f := range measure.Faults(err) { // the means are wrong where the weighing is

@@ -11,10 +11,12 @@ import (
 	"time"
 
 	"hollen/internal/core/bench"
+	"hollen/internal/core/cut"
 	"hollen/internal/core/flour"
 	"hollen/internal/core/knead"
 	"hollen/internal/core/learn"
 	"hollen/internal/core/measure"
+	"hollen/internal/core/roll"
 	"hollen/internal/draw"
 	"hollen/internal/store"
 	"hollen/internal/web/page"
@@ -50,6 +52,39 @@ type learnedView struct {
 	Newest  int
 	Ask     *question
 	Open    string // the matter that is open, "" for water
+	Tried   []triedRow
+}
+
+// triedRow is a law of the book and what the makings say of it.
+type triedRow struct {
+	Law, Of, Looks string
+	Says           string
+	Fails          bool
+}
+
+// triedRows are the laws that were tried, in words.
+func triedRows(all []learn.Tried, machine func(key string) string) (out []triedRow) {
+	for _, t := range all {
+		k := len(t.Looks)
+		r := triedRow{Of: t.Of, Looks: fmt.Sprintf("%d of %d held", t.Held, k), Fails: t.Is == learn.Narrow}
+		unit := "minutes"
+		switch t.Key {
+		case learn.LawLeather:
+			r.Law = "Minutes to leather"
+		case learn.LawPot:
+			r.Law, unit, r.Of = "Seconds in the pot", "seconds", cut.Family(t.Of).Traits().Name
+		case learn.LawSheet:
+			r.Law, unit, r.Of = "Sheet at a stop", "sheets", machine(t.Of)
+		}
+		r.Says = measure.Capital(string(t.Is))
+		if t.Is == learn.NotKnown {
+			r.Says += fmt.Sprintf(": %d looks would tell", max(learn.Knowable, k+1))
+		}
+		r.Says += fmt.Sprintf(". Here its %s are %.2f times the book’s, a look give or take %.0f %%.", unit, math.Exp(t.LnK),
+			100*1.645*t.Spread)
+		out = append(out, r)
+	}
+	return out
 }
 
 // ShowLearned shows what is learned.
@@ -99,6 +134,14 @@ func (s *Room) ShowLearned(c *page.Visit) error {
 		}
 	}
 	v.Factors = template.HTML(draw.InWidths(func(w draw.Width) string { return draw.Factors(factors, w) }))
+	v.Tried = triedRows(log.Tried(), func(key string) string {
+		for _, m := range append(slices.Clone(cab.Machines), roll.Shipped()...) {
+			if m.Key == key {
+				return m.Name
+			}
+		}
+		return ""
+	})
 	v.Ask = askOf(log, set, name)
 	s.Render(c, http.StatusOK, "learned", "What is learned", v)
 	return nil

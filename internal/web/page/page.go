@@ -148,7 +148,7 @@ func navOf(page string) string {
 		return "Today"
 	case "sign", "goon", "first", "help", "glossary", "import", "accounts": // the last two stand at the workshop's name
 		return ""
-	case "cabinet", "rooms", "thing", "calibrate", "sack", "account":
+	case "cabinet", "rooms", "thing", "calibrate", "sack", "doughs", "account":
 		return "Cabinet"
 	case "day", "days", "orders", "week", "wall", "phone", "besideday", "ways", "setout":
 		return "Days"

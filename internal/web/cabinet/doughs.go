@@ -1,0 +1,270 @@
+package cabinet
+
+import (
+	"errors"
+	"fmt"
+	"math"
+	"net/http"
+	"net/url"
+	"strconv"
+	"time"
+
+	"hollen/internal/core/dry"
+	"hollen/internal/core/egg"
+	"hollen/internal/core/flour"
+	"hollen/internal/core/learn"
+	"hollen/internal/core/measure"
+	"hollen/internal/core/plan"
+	"hollen/internal/core/request"
+	"hollen/internal/core/rules"
+	"hollen/internal/core/sack"
+	"hollen/internal/store"
+	"hollen/internal/web/page"
+)
+
+// doughsView is the page on which a flour is tried by three small doughs.
+type doughsView struct {
+	ID       uint64
+	Lot      flour.Lot
+	Flour    string
+	In       measure.System
+	Doughs   []smallDough
+	Each     string // flour of each
+	Egg      string // beaten, in each
+	KneadMin int
+	WrapMin  int
+	Wrapped  *ovenView // since when they rest
+	Words    []string
+	Said     map[string]string
+	Err      string
+	Sure     string
+	Is       *doughsAnswer
+	FoodMin  string
+}
+
+// smallDough is one of them as it is weighed and asked after: lettered, so that the tongue does not follow the water.
+type smallDough struct {
+	Letter, Water string
+	h             float64
+}
+
+// doughsAnswer is what a sitting said.
+type doughsAnswer struct{ When, Wants, Range, Words string }
+
+// The sums of a small dough. Source: house, three doughs in one sitting.
+const (
+	smallG, coarseG = 50., 150. // flour of each, by the scale
+	smallEggG       = 20.       // of 50 g of flour
+	smallKneadMin   = 3
+	leastWrapMin    = 20
+	boardMin        = 10. // that a board loss is reckoned for
+)
+
+// orders are the ways three doughs are lettered, by turns.
+var orders = [6][3]int{{2, 0, 1}, {1, 2, 0}, {0, 2, 1}, {2, 1, 0}, {1, 0, 2}, {0, 1, 2}}
+
+// doughsOf sets the doughs out.
+func (s *Room) doughsOf(c *page.Visit, t store.Thing, l flour.Lot, cab desk) (*doughsView, request.Request, error) {
+	kind := flourOf(cab, l.Flour)
+	v := &doughsView{ID: t.ID, Lot: l, Flour: kind.Name, In: cab.In, KneadMin: smallKneadMin,
+		Words: []string{"too dry", "a little dry", "right", "a little wet", "too wet"}, Said: map[string]string{}}
+	room, err := s.usualRoom(c)
+	if err != nil {
+		return nil, request.Request{}, err
+	}
+	now := s.Now()
+	r := request.Default()
+	bare := l
+	bare.History = nil
+	r.MadeOn = now.Local().Format(time.DateOnly)
+	r.Room.TempC, r.Room.RH = math.Round(room.TempC), math.Round(100*room.RH)/100
+	r.Flours = []request.FlourPart{{Flour: l.Flour, Share: 1, Lot: l.Key, LotKept: &bare}}
+	for i := range cab.Flours {
+		if cab.Flours[i].Key == l.Flour {
+			r.Flours[0].Own = &cab.Flours[i]
+		}
+	}
+	r.Flours[0].Settle(r.MadeOn)
+	ru := s.Rules
+	ru.Learned = rules.Learned{Sacks: s.RulesOf(c.Request.Context(), &r).Learned.Sacks}
+	p, err := plan.Make(ru, r)
+	if err != nil {
+		return nil, r, page.Refuse(http.StatusUnprocessableEntity, "No dough can be worked out of this lot.", err.Error())
+	}
+	scale := 1.
+	if c.Request.FormValue("scale") == "coarse" {
+		scale = coarseG / smallG
+	}
+	f14 := scale * smallG * (1 - p.Formula.Flours[0].Moisture.NowWB) / (1 - ru.Flour.BasisMoistureWB)
+	eggWorth := egg.Whole.Water + ru.Hydration.FatWeight*egg.Whole.Fat
+	lost := dry.BoardLossG(ru, r.Room.TempC, r.Room.RH, scale*smallG) * smallKneadMin / boardMin
+	v.Each = cab.In.G(scale*smallG, measure.Shortest)
+	v.Egg = cab.In.G(scale*smallEggG, measure.Shortest)
+	places := orders[(int(now.Unix()/86400)+int(t.ID))%len(orders)]
+	for i, place := range places {
+		h := sack.Places[place]
+		water := (p.Formula.Target.Hw+h)*f14/100 - (scale*smallG - f14) - scale*smallEggG*eggWorth + lost
+		v.Doughs = append(v.Doughs, smallDough{string(rune('A' + i)), cab.In.G(math.Max(water, 0), 1), h})
+	}
+	v.WrapMin = int(max(leastWrapMin, math.Ceil(3*kind.UptakeTauMin-smallKneadMin)))
+	v.FoodMin = measure.Minutes(float64(v.WrapMin + 3*smallKneadMin + 15))
+	for i := len(l.History) - 1; i >= 0; i-- {
+		if e := &l.History[i]; e.Kind == flour.LotDoughs && now.Sub(e.At) < 4*time.Hour {
+			v.Wrapped = &ovenView{Since: e.At.Local().Format("15:04"), Minutes: int(now.Sub(e.At).Minutes()),
+				At: strconv.FormatInt(e.At.UnixMilli(), 10), DoneAfter: v.WrapMin}
+			break
+		}
+	}
+	log, _ := s.Learned(c.Request.Context())
+	for _, d := range log.Sittings() {
+		if d.Lot == l.Name {
+			v.Is = answerOf(cab.In, d)
+		}
+	}
+	return v, r, nil
+}
+
+// answerOf is a sitting in words: grams on 500 g of flour, whole, with their range.
+func answerOf(in measure.System, d learn.Sitting) *doughsAnswer {
+	g := func(points float64) float64 { return math.Round(points * usualFlourG / 100) }
+	within := sack.Within(d.SD)
+	a := &doughsAnswer{When: measure.TimeWords(d.At.Local()), Range: fmt.Sprintf("between %s and %s",
+		signedG(in, g(d.By-within)), signedG(in, g(d.By+within)))}
+	switch w := g(d.By); {
+	case w > 0:
+		a.Wants = "about " + in.G(w, 0) + " more than the book"
+	case w < 0:
+		a.Wants = "about " + in.G(-w, 0) + " less than the book"
+	default:
+		a.Wants = "what the book says"
+	}
+	return a
+}
+
+func signedG(in measure.System, g float64) string {
+	if g < 0 {
+		return "−" + in.G(-g, 0)
+	}
+	return in.G(g, 0)
+}
+
+// OpenDoughs shows how three small doughs are set out, and asks for their words once they have rested.
+func (s *Room) OpenDoughs(c *page.Visit) error {
+	t, l, cab, err := s.lotAt(c)
+	if err != nil {
+		return err
+	}
+	v, _, err := s.doughsOf(c, t, l, cab)
+	if err != nil {
+		return err
+	}
+	s.Render(c, http.StatusOK, "doughs", "Three small doughs", v)
+	return nil
+}
+
+// SayDoughs keeps that they rest, or what was said of them.
+func (s *Room) SayDoughs(c *page.Visit) error {
+	values, err := s.Posted(c)
+	if err != nil {
+		return err
+	}
+	t, l, cab, err := s.lotAt(c)
+	if err != nil {
+		return err
+	}
+	here := fmt.Sprintf("/cabinet/lots/%d/doughs", t.ID)
+	if values.Get("do") == "wrapped" {
+		l.Add(flour.LotEvent{At: s.Now().UTC().Truncate(time.Millisecond), Kind: flour.LotDoughs})
+		if _, err := s.Store.Keep(c.Request.Context(), store.LotKind, t.ID, t.Version, l); err != nil && !errors.Is(err,
+			store.ErrChanged) {
+			return err
+		}
+		c.Redirect(http.StatusSeeOther, here)
+		return nil
+	}
+	v, r, err := s.doughsOf(c, t, l, cab)
+	if err != nil {
+		return err
+	}
+	tried, said, wrong := v.read(values)
+	if wrong != "" {
+		v.Err = wrong
+		s.Render(c, http.StatusUnprocessableEntity, "doughs", "Three small doughs", v)
+		return nil
+	}
+	if err := s.keepSitting(c, l, &r, tried, said); err != nil {
+		return err
+	}
+	l.History = withoutDoughs(l.History)
+	if _, err := s.Store.Keep(c.Request.Context(), store.LotKind, t.ID, t.Version, l); err != nil && !errors.Is(err,
+		store.ErrChanged) {
+		return err
+	}
+	c.Redirect(http.StatusSeeOther, here)
+	return nil
+}
+
+// read reads the words said of the doughs; the driest first in said. What contradicts itself is asked once.
+func (v *doughsView) read(values url.Values) (tried []sack.Tried, said []int, wrong string) {
+	said = make([]int, len(sack.Places))
+	key := ""
+	for _, d := range v.Doughs {
+		text := values.Get("said." + d.Letter)
+		v.Said[d.Letter] = text
+		word, err := strconv.Atoi(text)
+		if err != nil || word < -2 || word > 2 {
+			wrong = "Each of the three has a word."
+			continue
+		}
+		key += text
+		tried = append(tried, sack.Tried{H: d.h, Word: word})
+		for i, h := range sack.Places {
+			if h == d.h {
+				said[i] = word
+			}
+		}
+	}
+	if wrong == "" && sack.Contradict(tried) && values.Get("sure") != key {
+		v.Sure = key
+		wrong = "A wetter one was called drier than a drier one: press those two once more. Said again, it stands as it is."
+	}
+	return tried, said, wrong
+}
+
+func withoutDoughs(all []flour.LotEvent) (out []flour.LotEvent) {
+	for _, e := range all {
+		if e.Kind != flour.LotDoughs {
+			out = append(out, e)
+		}
+	}
+	return out
+}
+
+// keepSitting keeps what a sitting said as one look of the log: points of this sack, never its absorption.
+func (s *Room) keepSitting(c *page.Visit, l flour.Lot, r *request.Request, tried []sack.Tried, said []int) error {
+	ctx := c.Request.Context()
+	log, _ := s.Learned(ctx)
+	maker := ""
+	if c.Who != nil {
+		maker = c.Who.Maker
+	}
+	label := plan.FlourLabel(r.Flours)
+	known := log.Water(label, l.Name, maker, r.Eggs.Class, s.Now())
+	m0, sd0 := known.M, known.SD
+	if known.N == 0 {
+		m0, sd0 = 0, newKitchenSD
+	}
+	me := s.Rules.Measure
+	w := sack.Want(me, tried, m0, sd0)
+	err := s.Store.ChangeLogSettings(ctx, func(set *store.LogSettings) {
+		set.Doughs = append(set.Doughs, learn.Sitting{At: s.Now().UTC(), Flour: label, Lot: l.Name, Maker: maker,
+			Eggs: r.Eggs.Class, R: w.LookR, V: w.LookVar, Said: said, By: w.By, SD: w.SD})
+		set.Doughs = set.Doughs[max(0, len(set.Doughs)-mostSittings):]
+	})
+	s.LogChanged()
+	return err
+}
+
+// newKitchenSD is how far a flour in a kitchen that has logged nothing may be off, points; mostSittings are kept. Source:
+// house.
+const newKitchenSD, mostSittings = 2.1, 200
