@@ -1,0 +1,80 @@
+package e2e
+
+import (
+	"fmt"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+
+	"hollen/internal/demo"
+)
+
+// A sack weighed at the bench stands at its lot; a sample goes into the oven, over a reload, and out again; three small
+// doughs are said on a phone; and a batch’s sheet foretells. All by what is pressed.
+func TestAKitchenMeasuresItsFlour(t *testing.T) {
+	t.Parallel()
+	base, _ := serve(t)
+	b := open(t, browser(t), base, 820, 1180)
+	b.toBench(demo.Lantern)
+	b.button("#knuckles", "More")
+	b.button("#more-keys", "Weigh the sack")
+	b.button("#more-keys", "Flour was taken: spring sack")
+	b.enter("#ask-text", "much")
+	b.click("#ask-yes")
+	b.until("what is read", "document.querySelector('#ask-err').textContent.includes('is read')")
+	b.enter("#ask-text", "22 kg 400")
+	b.click("#ask-yes")
+	b.until("sent", "!document.querySelector('#ask').open && document.querySelector('#unsent').hidden")
+	b.visit("/cabinet/lots/2/measure")
+	b.until("it stands at its lot", "document.querySelector('#main').textContent.includes('22,400 g are left')")
+
+	for _, x := range [][2]string{{"#s-tare_g", "30.2"}, {"#s-before_g", "80.2"}} {
+		b.enter(x[0], x[1])
+	}
+	b.click("form:has(#s-tare_g) .btn")
+	b.until("in the oven", "document.querySelector('.in-oven')")
+	b.do(chromedp.Reload())
+	b.until("still in it", "document.querySelector('.in-oven [data-since]')?.textContent.trim() === '0 min'")
+	b.enter("#s-after_g", "74.1")
+	b.click("form:has(#s-after_g) .btn-go")
+	b.until("12.2 %", "document.querySelector('[data-fig=sack]')?.textContent.startsWith('12.2')")
+	b.visit(batch(demo.Lantern) + "?at=room")
+	b.until("the plan goes by it", "document.querySelector('#sheet').textContent.includes('What the sack holds')")
+
+	b.do(chromedp.EmulateViewport(390, 844))
+	b.visit("/cabinet/lots/2/doughs")
+	b.click("button[value=wrapped]")
+	b.until("they rest", "document.querySelectorAll('.feels').length === 3")
+	for _, letter := range []string{"A", "B", "C"} {
+		b.click(fmt.Sprintf("input[name='said.%s'][value='0']", letter))
+	}
+	b.click("button[value=said]")
+	b.until("what they said", "document.querySelector('.told')?.textContent.includes('This sack wants')")
+
+	b.visit(batch(demo.Saturday) + "/foretold")
+	b.until("foretold", "document.querySelectorAll('.tried tbody tr').length >= 4")
+	pdf, err := chromedp.Run(b.ctx, chromedp.PrintToPDF(chromedp.PDFPreferCSSPageSize()))
+	if err != nil {
+		t.Fatal(err)
+	}
+	if n := len(pdfPage.FindAll(pdf, -1)); n != 1 {
+		t.Errorf("the sheet has %d pages", n)
+	}
+}
+
+// What may be wrong at a step has its picture, as on the page.
+func TestSignsAtTheBenchHavePictures(t *testing.T) {
+	t.Parallel()
+	base, _ := serve(t)
+	b := open(t, browser(t), base, wide, high)
+	b.toBench(demo.Lantern)
+	for range 8 {
+		eval[bool](b, again+"document.querySelector('"+onward+"').click(), true))")
+	}
+	b.button("#knuckles", "Something wrong?")
+	b.until("signs", "document.querySelectorAll('#more-keys .btn').length > 2")
+	if n := eval[int](b, "[...document.querySelectorAll('#more-keys .btn')].filter((x) => !x.querySelector('svg.sign') && "+
+		"!['In my words', 'Close'].includes(x.textContent)).length"); n != 0 {
+		t.Errorf("%d signs have no picture", n)
+	}
+}
