@@ -35,7 +35,7 @@ func TestFromTheCabinet(t *testing.T) {
 	before := eval[string](b, moist)
 	b.pick("#f-flours-0-lot", "own-15")
 	b.until("the lot's own moisture",
-		moist+" !== '"+before+"' && document.querySelector('#h-lot0').textContent.includes('2026-11-20')")
+		moist+" !== '"+before+"' && document.querySelector('#h-lot0').textContent.includes('Fri 20 Nov 2026')")
 	b.until("its keeping put away", "document.querySelector('#c-f-flours-0-kept').hidden")
 
 	b.visit(batch(demo.Saturday) + "?at=formula")

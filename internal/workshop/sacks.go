@@ -132,10 +132,11 @@ func (w *Workshop) sacks(ctx context.Context, r *request.Request, cab store.Cabi
 		}
 		ru := w.Rules
 		m := s.Moisture(ru.Flour, ru.Measure, s.Air, at)
+		l.LevelWB = m.Level
 		l.WB, l.SD, l.From, l.SteadyWB, l.Held = m.WB, m.SD, string(m.From), m.SteadyWB, m.Held
 		l.Since = m.Since.Local().Format(time.DateOnly)
 		l.Bridged = m.Bridge.Hours() / 24
-		w.since(ctx, s, &l, at)
+		w.since(ctx, s, &l, &m, at)
 		out = append(out, l)
 	}
 	return out
@@ -157,7 +158,7 @@ func (w *Workshop) moment(r *request.Request, now time.Time) (at time.Time, ahea
 
 // since corrects a moisture by what has changed since the last batch of the lot somebody said a word of: the log has taken
 // up what was wrong with the level then.
-func (w *Workshop) since(ctx context.Context, s *Sack, l *rules.LearnedSack, at time.Time) {
+func (w *Workshop) since(ctx context.Context, s *Sack, l *rules.LearnedSack, now *sack.Moisture, at time.Time) {
 	log, set := w.Learned(ctx)
 	if set.Off {
 		return
@@ -170,20 +171,22 @@ func (w *Workshop) since(ctx context.Context, s *Sack, l *rules.LearnedSack, at 
 		return
 	}
 	ru := w.Rules
-	by, sd, ok := s.Since(ru.Flour, ru.Measure, s.Air, all[i].Began, at)
+	_, sd, ok := s.Since(ru.Flour, ru.Measure, s.Air, all[i].Began, at)
 	if !ok {
 		return
 	}
-	then, ok := w.plannedWB(ctx, all[i].Making, s.Lot.Key)
+	planned, ok := w.plannedWB(ctx, all[i].Making, s.Lot.Key)
 	if !ok {
 		return
 	}
-	d := sack.Drift{WB: then + by}
+	then := s.Moisture(ru.Flour, ru.Measure, s.Air, all[i].Began)
+	d := sack.Drift{WB: sack.Continued(planned, then.Level, now.Level)}
+	l.LevelWB = d.WB
 	l.WB, l.Held = d.Shown(ru.Flour)
 	l.ChangeSD = sd
 }
 
-// plannedWB is the moisture a making's plan took its flour of a lot to have, share.
+// plannedWB is the level, the moisture a making's plan took its flour of a lot to have, share.
 func (w *Workshop) plannedWB(ctx context.Context, making uint64, lot string) (wb float64, ok bool) {
 	a := &w.airs
 	a.mu.Lock()
@@ -199,7 +202,9 @@ func (w *Workshop) plannedWB(ctx context.Context, making uint64, lot string) (wb
 	if p, err := m.Plan(); err == nil {
 		for i, f := range p.Request.Flours {
 			if f.Lot == lot {
-				wb = p.Formula.Flours[i].Moisture.NowWB
+				if wb = p.Formula.Flours[i].Moisture.NowWB; m.Rules.Learned.Sack(lot) != nil {
+					wb = m.Rules.Learned.Sack(lot).LevelWB
+				}
 			}
 		}
 	}

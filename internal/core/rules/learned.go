@@ -23,6 +23,7 @@ type Learned struct {
 type LearnedSack struct {
 	Lot      string  `json:"lot"`         // key
 	WB       float64 `json:"moisture_wb"` // share wet basis
+	LevelWB  float64 `json:"level_wb"`    // the same, not held to what is believed
 	SD       float64 `json:"sd_wb"`       // of it, share
 	From     string  `json:"from"`        // air, weight, oven or said: where it was last known
 	Since    string  `json:"since"`       // yyyy-mm-dd, when that was

@@ -182,7 +182,7 @@ func (l Learned) Rounded() Learned {
 	l.Sacks = slices.Clone(l.Sacks)
 	for i := range l.Sacks {
 		s := &l.Sacks[i]
-		six(&s.WB, &s.SD, &s.SteadyWB, &s.Bridged, &s.ChangeSD)
+		six(&s.WB, &s.LevelWB, &s.SD, &s.SteadyWB, &s.Bridged, &s.ChangeSD)
 	}
 	return l
 }

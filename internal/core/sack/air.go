@@ -124,9 +124,9 @@ func median(v []float64) float64 {
 // saturated is the vapour pressure of saturated air, Pa. Source: Magnus.
 func saturated(c float64) float64 { return 611.2 * math.Exp(17.62*c/(243.12+c)) }
 
-// InShade is the humidity of the room, share, of air that a sensor in the sun reads as sunC and rh: its vapour is the
+// inShade is the humidity of the room, share, of air that a sensor in the sun reads as sunC and rh: its vapour is the
 // room's.
-func InShade(sunC, rh, roomC float64) float64 { return min(1, rh*saturated(sunC)/saturated(roomC)) }
+func inShade(sunC, rh, roomC float64) float64 { return min(1, rh*saturated(sunC)/saturated(roomC)) }
 
 // outOfTheSun puts right what a sensor in the sun read.
 func (a *Air) outOfTheSun(all []Reading) {
@@ -153,7 +153,7 @@ func (a *Air) outOfTheSun(all []Reading) {
 			room = a.named.TempC
 		}
 		if r.TempC > a.me.SunC || known && r.TempC > room+a.me.SunOverC {
-			r.RH = InShade(r.TempC, r.RH, room)
+			r.RH = inShade(r.TempC, r.RH, room)
 			r.TempC = room
 			a.Sunny++
 		}

@@ -67,6 +67,7 @@ type Point struct {
 // Moisture is what a sack holds by now.
 type Moisture struct {
 	WB     float64 // share wet basis, as it may be believed
+	Level  float64 // the same, not held to anything
 	SD     float64
 	Doubt  Parts
 	Held   bool // held to what is believed without a measurement
@@ -184,7 +185,7 @@ func (s *Sack) Spilt(me rules.Measure, before, after Weighing, wb float64) error
 // Moisture returns what s holds by now: it follows the air from where it was last known; what was measured replaces that
 // over the days it spans. An oven's answer is weighed with the estimate unless it is sure enough to stand alone.
 func (s *Sack) Moisture(ru rules.Flour, me rules.Measure, a *Air, now time.Time) Moisture {
-	m := Moisture{WB: s.StartWB, From: ByAir}
+	m := Moisture{WB: s.StartWB, Level: s.StartWB, From: ByAir}
 	if len(s.Kept) == 0 {
 		return m
 	}
@@ -236,6 +237,7 @@ func (s *Sack) Moisture(ru rules.Flour, me rules.Measure, a *Air, now time.Time)
 	d := follow(m.Since, now)
 	m.Doubt = d.Doubt
 	m.WB, m.SD = d.WB, d.SD()
+	m.Level = d.WB
 	if m.From == ByAir {
 		m.WB, m.Held = d.Shown(ru)
 	}
@@ -265,10 +267,7 @@ func (s *Sack) Since(ru rules.Flour, me rules.Measure, a *Air, then, now time.Ti
 	return by, doubt.SD(), true
 }
 
-// Ahead returns the moisture of s, share, so many days on in air that stands still, and how sure the change is.
-func (m *Moisture) Ahead(ru rules.Flour, me rules.Measure, class flour.Sorption, how flour.Keeping, kg, days float64,
-	air Room) (wb, changeSD float64) {
-	more := []Step{{Days: days, TempC: air.TempC, RH: air.RH, How: how, FromKG: kg, ToKG: kg}}
-	d := Follow(ru, me, class, m.WB, 0, more)
-	return d.WB, math.Sqrt(d.Doubt.Sensor*d.Doubt.Sensor + d.Doubt.Tau*d.Doubt.Tau + d.Doubt.Sorption*d.Doubt.Sorption)
-}
+// Continued returns the level, share, that a sack is reckoned with whose last batch was planned at a level of planned,
+// when its own was then: now's, as far off as it was planned then, which the log has taken up. Nothing adds up over
+// batches, and nothing that is held to what is believed is lost on the way.
+func Continued(planned, then, now float64) float64 { return now + planned - then }

@@ -194,7 +194,7 @@ func Air(at time.Time) (tempC, rh float64) {
 	noise := math.Sin(float64(at.Unix()) * 12.9898)
 	weeks := math.Sin(float64(at.Unix()) / (6.5 * 86400))
 	tempC = 21 + 1.8*day + .8*weather + .05*noise
-	rh = .46 - .05*day + .04*weather + .08*weeks + .003*noise
+	rh = .46 - .05*day + .04*weather + .06*weeks + .003*noise
 	return math.Round(10*tempC) / 10, math.Round(1000*rh) / 1000
 }
 

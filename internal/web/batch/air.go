@@ -8,6 +8,7 @@ import (
 
 	"hollen/internal/core/addition"
 	"hollen/internal/core/plan"
+	"hollen/internal/core/sack"
 )
 
 // roomView is the room; the blend is the formula's.
@@ -22,6 +23,27 @@ func (v *roomView) Hands() (out []hand) {
 		out = append(out, hand{m.Name, url.Values{"made_by": {m.Name}}.Encode()})
 	}
 	return out
+}
+
+// estimatedSD is how far a moisture by one reading of the air may be off, share. Source: house, by simulation.
+const estimatedSD = .007
+
+// WouldHelp says what measuring the first flour would bring, where nothing of it is measured or followed; "" where
+// something is.
+func (v *roomView) WouldHelp() string {
+	m := &v.Plan.Formula.Flours[0].Moisture
+	if m.Measured || m.Sack != nil || v.Request.Flours[0].Lot != "" {
+		return ""
+	}
+	ru := v.Plan.Rules()
+	for _, g := range sack.Gains(ru.Flour, ru.Measure, sack.Known{WB: m.NowWB, SD: estimatedSD, StartSD: ru.Measure.StartSD,
+		KG: v.Request.Flours[0].ContainsKG, StepG: .1, Hw: v.Plan.Formula.Target.Hw,
+		FromSheet: v.Request.Flours[0].Own != nil}, ru.Hydration.AbsorptionWeight) {
+		if g.Help == sack.DryASmall {
+			return fmt.Sprintf("right within %.1f of a point on the mean, where it is %.1f now", g.To, g.From)
+		}
+	}
+	return ""
 }
 
 // CardFlourG is the flour that goes into the well, g, by the bench card: what was left over
