@@ -79,7 +79,7 @@ func (s *Workshop) LearnedBy(ctx context.Context) func(*request.Request) rules.L
 	return func(r *request.Request) rules.Learned {
 		var sacks []rules.LearnedSack
 		if slices.ContainsFunc(r.Flours, func(f request.FlourPart) bool { return f.Lot != "" }) {
-			if cab, err := s.Store.Cabinet(ctx); err == nil {
+			if cab := s.lots(ctx); cab != nil {
 				sacks = s.sacks(ctx, r, cab)
 			}
 		}

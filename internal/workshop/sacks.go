@@ -22,6 +22,8 @@ type airs struct {
 	from     time.Time // the oldest that was asked for
 	readings []sack.Reading
 	checked  clock.Watch
+	cab      *store.Cabinet // as it was read last
+	cabRead  clock.Watch
 	since    map[time.Time]*sack.Air // the air since a moment, in order
 	then     map[uint64]float64      // moisture a making was planned with, share, by its lot's part
 }
@@ -31,6 +33,30 @@ const airEvery = 5 * time.Minute
 
 // oldestAir is how far back the air of a sack is followed: after that it has forgotten where it began.
 const oldestAir = 400 * 24 * time.Hour
+
+// lots is the cabinet whose lots are followed, read again when it may have changed; nil where it cannot be read.
+func (w *Workshop) lots(ctx context.Context) *store.Cabinet {
+	a := &w.airs
+	a.mu.Lock()
+	defer a.mu.Unlock()
+	if a.cab != nil && a.cabRead.Taken() < learnEvery {
+		return a.cab
+	}
+	cab, err := w.Store.Cabinet(ctx)
+	if err != nil {
+		return a.cab
+	}
+	a.cab = &cab
+	a.cabRead = clock.Start()
+	return a.cab
+}
+
+// LotsChanged has the lots read anew when they are next asked for.
+func (w *Workshop) LotsChanged() {
+	w.airs.mu.Lock()
+	w.airs.cab = nil
+	w.airs.mu.Unlock()
+}
 
 // airSince returns the air since a moment, in order; whoever calls it holds the airs.
 func (w *Workshop) airSince(ctx context.Context, opened time.Time) (*sack.Air, error) {
@@ -107,7 +133,7 @@ func (w *Workshop) SackOf(ctx context.Context, lot *flour.Lot, kind flour.Flour,
 }
 
 // sacks are the lots of a request of which something was measured, on its day.
-func (w *Workshop) sacks(ctx context.Context, r *request.Request, cab store.Cabinet) (out []rules.LearnedSack) {
+func (w *Workshop) sacks(ctx context.Context, r *request.Request, cab *store.Cabinet) (out []rules.LearnedSack) {
 	now := w.Now()
 	for _, f := range r.Flours {
 		lot := cab.Lot(f.Lot)
@@ -266,6 +292,7 @@ func (w *Workshop) noteSacks(ctx context.Context, making uint64) error {
 		if _, err := w.Store.Keep(ctx, store.LotKind, t.ID, t.Version, l); err != nil {
 			return err
 		}
+		w.LotsChanged()
 	}
 	return nil
 }

@@ -390,6 +390,7 @@ func (s *Room) MeasureSack(c *page.Visit) error {
 	if len(f.errs) == 0 {
 		_, err := s.Store.Keep(c.Request.Context(), store.LotKind, t.ID, t.Version, l)
 		if err == nil {
+			s.LotsChanged()
 			c.Redirect(http.StatusSeeOther, fmt.Sprintf("/cabinet/lots/%d/measure", t.ID))
 			return nil
 		}

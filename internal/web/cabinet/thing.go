@@ -254,6 +254,7 @@ func (s *Room) SaveThing(c *page.Visit) error {
 	case err != nil:
 		return err
 	default:
+		s.LotsChanged()
 		c.Redirect(http.StatusSeeOther, "/cabinet/"+sh.Path)
 	}
 	return nil
@@ -289,6 +290,7 @@ func (s *Room) shelve(c *page.Visit, retire bool) error {
 	if err := s.Store.Retire(ctx, sh.Kind, t.ID, retire); err != nil {
 		return err
 	}
+	s.LotsChanged()
 	s.Audit(c, map[bool]string{true: "retired", false: "restored"}[retire], fmt.Sprintf("%s %d", sh.Kind, t.ID))
 	c.Redirect(http.StatusSeeOther, "/cabinet/"+sh.Path)
 	return nil
