@@ -24,9 +24,31 @@ type airs struct {
 	checked  clock.Watch
 	cab      *store.Cabinet // as it was read last
 	cabRead  clock.Watch
+	known    map[knownSack]lotFollowed
 	since    map[time.Time]*sack.Air // the air since a moment, in order
 	then     map[uint64]float64      // moisture a making was planned with, share, by its lot's part
 }
+
+// knownSack is what the moisture of a sack follows from.
+type knownSack struct {
+	lot  string
+	at   int64 // in steps of airEvery
+	day  string
+	room sack.Room
+	cab  *store.Cabinet
+	air  *sack.Air // as it was read, before the room
+	log  int       // its stamp
+}
+
+// lotFollowed is a sack that was followed.
+type lotFollowed struct {
+	learned  rules.LearnedSack
+	moisture *sack.Moisture
+	ok       bool
+}
+
+// mostKnown is how many are kept: a slider drawn across a page.
+const mostKnown = 200
 
 // airEvery is how long readings are used before they are read again: what is new by then moves no sack.
 const airEvery = 5 * time.Minute
@@ -46,8 +68,11 @@ func (w *Workshop) lots(ctx context.Context) *store.Cabinet {
 	if err != nil {
 		return a.cab
 	}
-	a.cab = &cab
 	a.cabRead = clock.Start()
+	if old := a.cab; old != nil && len(old.Lots) == len(cab.Lots) && (len(cab.Lots) == 0 || &old.Lots[0] == &cab.Lots[0]) {
+		return old // as it was
+	}
+	a.cab = &cab
 	return a.cab
 }
 
@@ -112,6 +137,7 @@ type Sack struct {
 	sack.Sack
 	Air  *sack.Air
 	Read bool // something was measured of it or of its air since it was opened
+	as   *sack.Air
 }
 
 // SackOf returns a lot as a sack in a room whose air stands for what nobody read; nil where nobody said when it was
@@ -129,42 +155,75 @@ func (w *Workshop) SackOf(ctx context.Context, lot *flour.Lot, kind flour.Flour,
 		return nil, err
 	}
 	measured := len(lot.History) > 0 || lot.MeasuredWB > 0
-	return &Sack{Lot: lot, Kind: kind, Sack: s, Air: air.In(room), Read: measured || air.Read()}, nil
+	return &Sack{Lot: lot, Kind: kind, Sack: s, Air: air.In(room), Read: measured || air.Read(), as: air}, nil
 }
 
 // sacks are the lots of a request of which something was measured, on its day.
 func (w *Workshop) sacks(ctx context.Context, r *request.Request, cab *store.Cabinet) (out []rules.LearnedSack) {
-	now := w.Now()
-	for _, f := range r.Flours {
-		lot := cab.Lot(f.Lot)
-		if lot == nil || f.MeasuredWB != nil {
-			continue
+	for i := range r.Flours {
+		if f := w.follow(ctx, r, i, cab); f.ok {
+			out = append(out, f.learned)
 		}
-		at, ahead := w.moment(r, now)
-		s, err := w.SackOf(ctx, lot, f.Kind(), sack.Room{TempC: r.Room.TempC, RH: r.Room.RH})
-		if err != nil {
-			w.Log.Warn("air", "err", err) // the plan goes by steady air
-			continue
-		}
-		if s == nil || !s.Read || !at.After(s.Kept[0].At) {
-			continue
-		}
-		l := rules.LearnedSack{Lot: f.Lot}
-		if ahead {
-			l.Ahead = "room"
-			if s.Air.Repeat(now) {
-				l.Ahead = "week"
-			}
-		}
-		ru := w.Rules
-		m := s.Moisture(ru.Flour, ru.Measure, s.Air, at)
-		l.LevelWB = m.Level
-		l.WB, l.SD, l.From, l.SteadyWB, l.Held = m.WB, m.SD, string(m.From), m.SteadyWB, m.Held
-		l.Since = m.Since.Local().Format(time.DateOnly)
-		l.Bridged = m.Bridge.Hours() / 24
-		w.since(ctx, s, &l, &m, at)
-		out = append(out, l)
 	}
+	return out
+}
+
+// FollowedLot is the moisture of the i-th flour of a request through the air its lot stood in; nil where nothing of it was
+// measured.
+func (w *Workshop) FollowedLot(ctx context.Context, r *request.Request, i int) *sack.Moisture {
+	if cab := w.lots(ctx); cab != nil {
+		return w.follow(ctx, r, i, cab).moisture
+	}
+	return nil
+}
+
+// follow follows the lot of the i-th flour to the day of the request.
+func (w *Workshop) follow(ctx context.Context, r *request.Request, i int, cab *store.Cabinet) (out lotFollowed) {
+	f := r.Flours[i]
+	lot := cab.Lot(f.Lot)
+	if lot == nil || f.MeasuredWB != nil {
+		return out
+	}
+	room := sack.Room{TempC: r.Room.TempC, RH: r.Room.RH}
+	s, err := w.SackOf(ctx, lot, f.Kind(), room)
+	if err != nil {
+		w.Log.Warn("air", "err", err) // the plan goes by steady air
+		return out
+	}
+	now := w.Now()
+	at, ahead := w.moment(r, now)
+	if s == nil || !s.Read || !at.After(s.Kept[0].At) {
+		return out
+	}
+	key := knownSack{f.Lot, at.Unix() / int64(airEvery.Seconds()), r.MadeOn, room, cab, s.as, w.LogStamp()}
+	a := &w.airs
+	a.mu.Lock()
+	known, ok := a.known[key]
+	a.mu.Unlock()
+	if ok {
+		return known
+	}
+	l := rules.LearnedSack{Lot: f.Lot}
+	if ahead {
+		l.Ahead = "room"
+		if s.Air.Repeat(now) {
+			l.Ahead = "week"
+		}
+	}
+	ru := w.Rules
+	m := s.Moisture(ru.Flour, ru.Measure, s.Air, at)
+	l.LevelWB = m.Level
+	l.WB, l.SD, l.From, l.SteadyWB, l.Held = m.WB, m.SD, string(m.From), m.SteadyWB, m.Held
+	l.Since = m.Since.Local().Format(time.DateOnly)
+	l.Bridged = m.Bridge.Hours() / 24
+	w.since(ctx, s, &l, &m, at)
+	out = lotFollowed{l, &m, true}
+	a.mu.Lock()
+	if a.known == nil || len(a.known) >= mostKnown {
+		a.known = map[knownSack]lotFollowed{}
+	}
+	a.known[key] = out
+	a.mu.Unlock()
 	return out
 }
 
@@ -197,7 +256,7 @@ func (w *Workshop) since(ctx context.Context, s *Sack, l *rules.LearnedSack, now
 		return
 	}
 	ru := w.Rules
-	_, sd, ok := s.Since(ru.Flour, ru.Measure, s.Air, all[i].Began, at)
+	then, sd, ok := s.Since(ru.Flour, ru.Measure, s.Air, now, all[i].Began)
 	if !ok {
 		return
 	}
@@ -205,8 +264,7 @@ func (w *Workshop) since(ctx context.Context, s *Sack, l *rules.LearnedSack, now
 	if !ok {
 		return
 	}
-	then := s.Moisture(ru.Flour, ru.Measure, s.Air, all[i].Began)
-	d := sack.Drift{WB: sack.Continued(planned, then.Level, now.Level)}
+	d := sack.Drift{WB: sack.Continued(planned, then, now.Level)}
 	l.LevelWB = d.WB
 	l.WB, l.Held = d.Shown(ru.Flour)
 	l.ChangeSD = sd

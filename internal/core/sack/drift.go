@@ -22,11 +22,11 @@ type Step struct {
 	Bridged bool // nobody measured this air
 }
 
-// turns returns ∫dt/τ of a step whose τ is scaled by tau.
-func (s *Step) turns(ru rules.Flour, tau float64) float64 {
+// turns returns ∫dt/τ of a step.
+func (s *Step) turns(ru rules.Flour) float64 {
 	a := min(max(s.FromKG, .25), 25)
 	b := min(max(s.ToKG, .25), 25)
-	one := s.How.TauDays(ru, 1) * tau
+	one := s.How.TauDays(ru, 1)
 	if math.Abs(a-b) < 1e-9 {
 		return s.Days / (one * math.Pow(a, ru.DriftMassPower))
 	}
@@ -34,28 +34,40 @@ func (s *Step) turns(ru rules.Flour, tau float64) float64 {
 	return s.Days * (math.Pow(a, p) - math.Pow(b, p)) / (p * (a - b) * one)
 }
 
-// Off is how a world may differ from the one that is reckoned with: one of them at a time.
-type off struct {
-	rh     float64 // added to every reading, share
-	bridge float64 // added where the air was not measured, share
-	tau    float64 // the time constants, times
-}
+// way is steps with what is reckoned of each once: where its air draws the flour to as it was read, a little damper and a
+// little drier than that, and damper where nobody read it; and its turns.
+type way struct{ eq, damper, drier, bridged, turns []float64 }
 
-// run returns the moisture, share wet basis, and the turns after steps.
-func run(ru rules.Flour, class flour.Sorption, startWB float64, steps []Step, o off) (m, turns float64) {
-	m = startWB
+// wayOf is the way of a class of flour through steps.
+func wayOf(ru rules.Flour, me rules.Measure, class flour.Sorption, steps []Step) way {
+	n := len(steps)
+	all := make([]float64, 5*n)
+	w := way{all[:n], all[n : 2*n], all[2*n : 3*n], all[3*n : 4*n], all[4*n:]}
 	for i := range steps {
 		s := &steps[i]
-		rh := s.RH + o.rh
-		if s.Bridged {
-			rh += o.bridge
+		w.eq[i], _ = flour.Equilibrium(class, s.TempC, s.RH)
+		w.damper[i], _ = flour.Equilibrium(class, s.TempC, s.RH+me.SensorRH)
+		w.drier[i], _ = flour.Equilibrium(class, s.TempC, s.RH-me.SensorRH)
+		if w.bridged[i] = w.eq[i]; s.Bridged {
+			w.bridged[i], _ = flour.Equilibrium(class, s.TempC, s.RH+me.BridgeRH)
 		}
-		eq, _ := flour.Equilibrium(class, s.TempC, rh)
-		ds := s.turns(ru, o.tau)
-		m = eq + (m-eq)*math.Exp(-ds)
-		turns += ds
+		w.turns[i] = s.turns(ru)
 	}
-	return m, turns
+	return w
+}
+
+// first is the first n steps of a way.
+func (w way) first(n int) way {
+	return way{w.eq[:n], w.damper[:n], w.drier[:n], w.bridged[:n], w.turns[:n]}
+}
+
+// run returns where a moisture comes to, share wet basis: drawn to eq step by step, its time constants times tau.
+func run(start float64, eq, turns []float64, tau float64) (m float64) {
+	m = start
+	for i := range eq {
+		m = eq[i] + (m-eq[i])*math.Exp(-turns[i]/tau)
+	}
+	return m
 }
 
 // Parts are what the doubt of a moisture is made of: standard deviations, share wet basis, with their sign.
@@ -88,44 +100,26 @@ func (d *Drift) Shown(ru rules.Flour) (wb float64, held bool) {
 	return wb, wb != d.WB
 }
 
-// Follow returns the moisture of flour of a class that began at startWB, share wet basis with a standard deviation of
-// startSD, after steps. Exact while air and keeping stand still in each: m ← m_eq + (m − m_eq)·e^(−Δ/τ).
-func Follow(ru rules.Flour, me rules.Measure, class flour.Sorption, startWB, startSD float64, steps []Step) Drift {
-	as := off{tau: 1}
-	d := Drift{}
-	d.WB, d.Turns = run(ru, class, startWB, steps, as)
-	left := math.Exp(-d.Turns)
-	of := func(o off) float64 {
-		m, _ := run(ru, class, startWB, steps, o)
-		return m
+// follow returns the moisture of flour that began at startWB, share wet basis with a standard deviation of startSD, after
+// a way. Exact while air and keeping stand still in each step: m ← m_eq + (m − m_eq)·e^(−Δ/τ).
+func follow(me rules.Measure, startWB, startSD float64, w way) Drift {
+	d := Drift{WB: run(startWB, w.eq, w.turns, 1)}
+	for _, t := range w.turns {
+		d.Turns += t
 	}
+	left := math.Exp(-d.Turns)
 	d.Doubt = Parts{
 		Start:    left * startSD,
 		Sorption: (1 - left) * me.SorptionSD,
-		Sensor:   (of(off{rh: me.SensorRH, tau: 1}) - of(off{rh: -me.SensorRH, tau: 1})) / 2,
-		Tau:      (of(off{tau: 1 + me.TauShare}) - of(off{tau: 1 / (1 + me.TauShare)})) / 2,
+		Sensor:   (run(startWB, w.damper, w.turns, 1) - run(startWB, w.drier, w.turns, 1)) / 2,
+		Tau:      (run(startWB, w.eq, w.turns, 1+me.TauShare) - run(startWB, w.eq, w.turns, 1/(1+me.TauShare))) / 2,
+		Bridge:   run(startWB, w.bridged, w.turns, 1) - d.WB,
 	}
-	for i := range steps {
-		if steps[i].Bridged {
-			d.Doubt.Bridge = of(off{bridge: me.BridgeRH, tau: 1}) - d.WB
-			break
-		}
-	}
-	d.Shares = append(d.Shares, left)
+	d.Shares = append(make([]float64, 0, len(w.turns)+1), left)
 	gone := 0.
-	for i := range steps {
-		ds := steps[i].turns(ru, 1)
-		gone += ds
-		d.Shares = append(d.Shares, (1-math.Exp(-ds))*math.Exp(-(d.Turns-gone)))
+	for _, t := range w.turns {
+		gone += t
+		d.Shares = append(d.Shares, (1-math.Exp(-t))*math.Exp(-(d.Turns-gone)))
 	}
 	return d
-}
-
-// Change returns how much wetter (share wet basis) a sack is after all steps than it was after the first n of them, with
-// the doubt of that difference: what both moments share falls away.
-func Change(ru rules.Flour, me rules.Measure, class flour.Sorption, startWB, startSD float64, steps []Step, n int) (
-	byWB float64, doubt Parts) {
-	then := Follow(ru, me, class, startWB, startSD, steps[:n])
-	now := Follow(ru, me, class, startWB, startSD, steps)
-	return now.WB - then.WB, now.Doubt.less(then.Doubt)
 }

@@ -193,13 +193,14 @@ func (s *Sack) Moisture(ru rules.Flour, me rules.Measure, a *Air, now time.Time)
 	wb, sd := s.StartWB, s.StartSD
 	m.Curve = append(m.Curve, Point{At: m.Since, WB: wb})
 	m.Bridge = 0
-	// follow goes on from at to there; the curve gets a point every quarter of a day.
-	follow := func(at, there time.Time) Drift {
+	// goOn follows it from at to there; the curve gets a point every quarter of a day.
+	goOn := func(at, there time.Time) Drift {
 		steps := s.steps(a, at, there)
-		d := Follow(ru, me, s.Class, wb, sd, steps)
+		w := wayOf(ru, me, s.Class, steps)
+		d := follow(me, wb, sd, w)
 		x, t := wb, at
 		for i := range steps {
-			x, _ = run(ru, s.Class, x, steps[i:i+1], off{tau: 1})
+			x = run(x, w.eq[i:i+1], w.turns[i:i+1], 1)
 			t = t.Add(time.Duration(steps[i].Days * 24 * float64(time.Hour)))
 			if last := m.Curve[len(m.Curve)-1]; t.Sub(last.At) >= 6*time.Hour || i == len(steps)-1 {
 				m.Curve = append(m.Curve, Point{At: t, WB: x})
@@ -215,7 +216,7 @@ func (s *Sack) Moisture(ru rules.Flour, me rules.Measure, a *Air, now time.Time)
 			}
 			until = k.begins
 		}
-		d := follow(m.Since, until)
+		d := goOn(m.Since, until)
 		est, estSD := d.WB, d.SD()
 		switch k.from {
 		case ByScale:
@@ -234,7 +235,7 @@ func (s *Sack) Moisture(ru rules.Flour, me rules.Measure, a *Air, now time.Time)
 	}
 	m.startWB, m.startSD = wb, sd
 	m.steps = s.steps(a, m.Since, now)
-	d := follow(m.Since, now)
+	d := goOn(m.Since, now)
 	m.Doubt = d.Doubt
 	m.WB, m.SD = d.WB, d.SD()
 	m.Level = d.WB
@@ -246,25 +247,29 @@ func (s *Sack) Moisture(ru rules.Flour, me rules.Measure, a *Air, now time.Time)
 			m.Bridge += time.Duration(m.steps[i].Days * 24 * float64(time.Hour))
 		}
 	}
-	steady := slices.Clone(m.steps)
-	for i := range steady {
-		steady[i].TempC, steady[i].RH = a.named.TempC, a.named.RH
+	eq, _ := flour.Equilibrium(s.Class, a.named.TempC, a.named.RH)
+	m.SteadyWB = m.startWB
+	for i := range m.steps {
+		m.SteadyWB = eq + (m.SteadyWB-eq)*math.Exp(-m.steps[i].turns(ru))
 	}
-	m.SteadyWB, _ = run(ru, s.Class, m.startWB, steady, off{tau: 1})
 	m.SteadyWB = min(max(m.SteadyWB, ru.EstimateLowWB), ru.EstimateHighWB)
 	return m
 }
 
-// Since returns how much wetter s is now than it was then, share, and how sure that is: what both moments share falls away.
-// false where something was measured in between, so that the level itself is surer.
-func (s *Sack) Since(ru rules.Flour, me rules.Measure, a *Air, then, now time.Time) (by, sd float64, ok bool) {
-	m := s.Moisture(ru, me, a, now)
-	if !then.Before(now) || len(s.Kept) == 0 || then.Before(m.Since) {
+// Since returns what the level of s was then, share, whose moisture is m by now, and how sure what has changed since is:
+// what both moments share falls away. false where something was measured in between, so that the level itself is surer.
+func (s *Sack) Since(ru rules.Flour, me rules.Measure, a *Air, m *Moisture, then time.Time) (level, sd float64, ok bool) {
+	if len(m.steps) == 0 || then.Before(m.Since) {
 		return 0, 0, false
 	}
-	first := s.steps(a, m.Since, then)
-	by, doubt := Change(ru, me, s.Class, m.startWB, m.startSD, append(first, s.steps(a, then, now)...), len(first))
-	return by, doubt.SD(), true
+	n := len(s.steps(a, m.Since, then))
+	if n > len(m.steps) {
+		return 0, 0, false
+	}
+	w := wayOf(ru, me, s.Class, m.steps)
+	was := follow(me, m.startWB, m.startSD, w.first(n))
+	now := follow(me, m.startWB, m.startSD, w)
+	return was.WB, now.Doubt.less(was.Doubt).SD(), true
 }
 
 // Continued returns the level, share, that a sack is reckoned with whose last batch was planned at a level of planned,

@@ -16,6 +16,20 @@ var (
 	me = rules.Default().Measure
 )
 
+// Follow is where flour of a class comes to after steps.
+func Follow(ru rules.Flour, me rules.Measure, class flour.Sorption, startWB, startSD float64, steps []Step) Drift {
+	return follow(me, startWB, startSD, wayOf(ru, me, class, steps))
+}
+
+// Change is how much wetter it is after all steps than after the first n of them, with its doubt.
+func Change(ru rules.Flour, me rules.Measure, class flour.Sorption, startWB, startSD float64, steps []Step, n int) (
+	byWB float64, doubt Parts) {
+	w := wayOf(ru, me, class, steps)
+	then := follow(me, startWB, startSD, w.first(n))
+	now := follow(me, startWB, startSD, w)
+	return now.WB - then.WB, now.Doubt.less(then.Doubt)
+}
+
 func near(t *testing.T, what string, got, want, within float64) {
 	t.Helper()
 	if !(math.Abs(got-want) <= within) {
@@ -114,7 +128,7 @@ func TestDoubtBySimulation(t *testing.T) {
 		m := .135 + .005*r.NormFloat64()
 		for i := range steps {
 			eq, _ := flour.Equilibrium(flour.Soft, steps[i].TempC, steps[i].RH+rh)
-			m = eq + table + (m-eq-table)*math.Exp(-steps[i].turns(ru, tau))
+			m = eq + table + (m-eq-table)*math.Exp(-steps[i].turns(ru)/tau)
 		}
 		sum += m
 		squares += m * m

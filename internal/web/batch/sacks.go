@@ -4,7 +4,6 @@ import (
 	"fmt"
 	"html/template"
 
-	"hollen/internal/core/sack"
 	"hollen/internal/draw"
 	"hollen/internal/web/page"
 )
@@ -32,15 +31,12 @@ func (s *Room) sackCurves(c *page.Visit, v *batchView) (out []sackCurve) {
 		if lot == nil {
 			continue
 		}
-		room := sack.Room{TempC: v.Request.Room.TempC, RH: v.Request.Room.RH}
-		k, err := s.SackOf(c.Request.Context(), lot, f.Kind(), room)
-		if err != nil || k == nil {
+		m := s.FollowedLot(c.Request.Context(), &v.Request, i)
+		if m == nil {
 			continue
 		}
-		ru := s.Rules
-		m := k.Moisture(ru.Flour, ru.Measure, k.Air, s.Now())
 		curve := sackCurve{Name: lot.Name, Picture: template.HTML(draw.InWidths(func(w draw.Width) string {
-			return draw.Sack(&m, w)
+			return draw.Sack(m, w)
 		}))}
 		fmt.Sscanf(lot.Key, "own-%d", &curve.ID)
 		curve.Words = fmt.Sprintf("%.1f %%, give or take %.1f; steady air would say %.1f %%", 100*known.WB,

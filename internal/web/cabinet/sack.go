@@ -282,7 +282,7 @@ func (s *Room) week(v *sackView, k *workshop.Sack, m *sack.Moisture, room sack.R
 		then := k.Moisture(ru.Flour, ru.Measure, air, at)
 		g := (m.WB-then.WB)*perG + lost(at) - lost(now)
 		within := 0.
-		if _, sd, ok := k.Since(ru.Flour, ru.Measure, air, now, at); ok {
+		if _, sd, ok := k.Since(ru.Flour, ru.Measure, air, &then, now); ok {
 			within = sack.Within(sd) * perG
 		}
 		v.Week = append(v.Week, weekRow{at.Local().Format("Mon 2 Jan"), fmt.Sprintf("%.1f %%", 100*then.WB),
