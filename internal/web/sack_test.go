@@ -209,6 +209,14 @@ func TestThreeSmallDoughs(t *testing.T) {
 	s.wants(s.ask("GET", at, nil), 200, "This sack wants", "more than the book", "as good as one batch")
 	s.logAgain()
 	s.wants(s.ask("GET", batchAt(demo.Lantern), nil), 200, "small doughs wanted")
+	// One dough in steps: words from the first on until it is a little wet.
+	const steps = at + "?by=steps"
+	s.wants(s.ask("GET", steps, nil), 200, "One dough in steps", "water in all")
+	s.wants(s.ask("POST", steps, url.Values{"do": {"wrapped"}}), 303)
+	s.wants(s.ask("POST", steps, url.Values{"do": {"said"}, "said.1": {"-2"}, "said.3": {"1"}}), 422, "A word for each step")
+	s.wants(s.ask("POST", steps, url.Values{"do": {"said"}, "said.1": {"-2"}, "said.2": {"-1"}, "said.3": {"0"},
+		"said.4": {"1"}}), 303)
+	s.wants(s.ask("GET", at, nil), 200, "This sack wants")
 	if f := s.lotNow(2); f.MeasuredWB != 0 || len(f.History) != 0 {
 		t.Errorf("a sitting was written as moisture: %+v", f)
 	}

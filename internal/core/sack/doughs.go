@@ -21,6 +21,19 @@ type Wanted struct {
 	LookR, LookVar float64
 }
 
+// Steps are where one dough stands that gets its water in steps, points over the book's aim, until it is called a little wet:
+// the cheaper form, worth about two doughs.
+var Steps = [9]float64{-3, -2.2, -1.4, -.6, .2, 1, 1.8, 2.6, 3.4}
+
+// spread is what the words of a sitting have of their own, each fresh, and what all of them share besides what is wanted.
+func spread(me rules.Measure, oneDough bool) (fresh, shared float64) {
+	const kept = .6 // of a word's noise, that the same dough said again brings along
+	if oneDough {
+		return (1 - kept) * me.DoughWordVar, me.DoughSittingVar + me.DoughBridgeVar + kept*me.DoughWordVar + me.DoughWeighVar
+	}
+	return me.DoughWordVar + me.DoughWeighVar, me.DoughSittingVar + me.DoughBridgeVar
+}
+
 // cuts are where one word becomes the next, points over what is wanted.
 var cuts = [4]float64{-1.8, -.6, .6, 1.8}
 
@@ -28,8 +41,7 @@ var cuts = [4]float64{-1.8, -.6, .6, 1.8}
 var Places = [3]float64{-1.8, 0, 1.8}
 
 // chance is P(word | d), d points over what is wanted: cuts soft by the person's own step, and a slip now and then.
-func chance(me rules.Measure, word int, d float64) float64 {
-	fresh := me.DoughWordVar + me.DoughWeighVar
+func chance(me rules.Measure, fresh float64, word int, d float64) float64 {
 	below := func(i int) float64 {
 		switch {
 		case i < 0:
@@ -44,7 +56,7 @@ func chance(me rules.Measure, word int, d float64) float64 {
 }
 
 // posterior returns mean and variance of what the doughs share, on a grid, before them normal with mean m0 and variance v.
-func posterior(me rules.Measure, doughs []Tried, m0, v float64) (mean, variance float64) {
+func posterior(me rules.Measure, fresh float64, doughs []Tried, m0, v float64) (mean, variance float64) {
 	const from, to, step = -90, 90, .1
 	var p, all, sum [to - from + 1]float64
 	total := 0.
@@ -52,7 +64,7 @@ func posterior(me rules.Measure, doughs []Tried, m0, v float64) (mean, variance 
 		g := float64(from+i) * step
 		l := math.Exp(-(g - m0) * (g - m0) / (2 * v))
 		for _, x := range doughs {
-			l *= chance(me, x.Word, x.H-g)
+			l *= chance(me, fresh, x.Word, x.H-g)
 		}
 		p[i] = l
 		total += l
@@ -70,21 +82,22 @@ func posterior(me rules.Measure, doughs []Tried, m0, v float64) (mean, variance 
 }
 
 // Want returns what the doughs of one sitting say, after m0 with a standard deviation of sd0 was known of it, both in
-// points. What the doughs share besides, the sitting and that they are small, is the same in all of them.
-func Want(me rules.Measure, doughs []Tried, m0, sd0 float64) Wanted {
+// points; oneDough where it is one, its water in steps. What the doughs share besides, the sitting and that they are small,
+// is the same in all of them.
+func Want(me rules.Measure, oneDough bool, doughs []Tried, m0, sd0 float64) Wanted {
 	if len(doughs) == 0 {
 		return Wanted{By: m0, SD: sd0}
 	}
-	shared := me.DoughSittingVar + me.DoughBridgeVar
+	fresh, shared := spread(me, oneDough)
 	known := sd0 * sd0
-	mean, v := posterior(me, doughs, m0, known+shared)
+	mean, v := posterior(me, fresh, doughs, m0, known+shared)
 	rho := known / (known + shared)
 	w := Wanted{By: m0 + rho*(mean-m0), SD: math.Sqrt(rho*rho*v + known*(1-rho))}
 	const flat = 16
-	alone, s2 := posterior(me, doughs, 0, flat)
+	alone, s2 := posterior(me, fresh, doughs, 0, flat)
 	own := 1 / (1/s2 - 1./flat)
 	w.LookR = alone * own / s2
-	w.LookVar = own + me.DoughSittingVar
+	w.LookVar = own + shared - me.DoughBridgeVar
 	return w
 }
 

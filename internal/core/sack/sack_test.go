@@ -196,7 +196,7 @@ func TestSmallDoughs(t *testing.T) {
 	for d, want := range map[float64][5]float64{-1.8: {.4850, .4718, .0232, .0100, .0100}, 0: {.0144, .1344, .7026, .1344,
 		.0144}, .6: {.0102, .0229, .4718, .4459, .0491}} {
 		for i, p := range want {
-			near(t, "chance", chance(me, i-2, d), p, 6e-5)
+			near(t, "chance", chance(me, me.DoughWordVar+me.DoughWeighVar, i-2, d), p, 6e-5)
 		}
 	}
 	three := func(a, b, c int) []Tried { return []Tried{{-1.8, a}, {0, b}, {1.8, c}} }
@@ -211,7 +211,7 @@ func TestSmallDoughs(t *testing.T) {
 		{[]Tried{{0, -1}}, .8117, .8115, 0, 0},
 		{[]Tried{{0, 0}}, 0, .7668, 0, 0},
 	} {
-		w := Want(me, x.doughs, 0, 1.33)
+		w := Want(me, false, x.doughs, 0, 1.33)
 		near(t, "wanted", w.By, x.by, 2e-4)
 		near(t, "its doubt", w.SD, x.sd, 2e-4)
 		if x.noise > 0 {
@@ -222,9 +222,9 @@ func TestSmallDoughs(t *testing.T) {
 	// Orders and mirrors; no triple of words says anything wild.
 	for n := range 125 {
 		a, b, c := n/25-2, n/5%5-2, n%5-2
-		w := Want(me, three(a, b, c), 0, 1.33)
-		turned := Want(me, []Tried{{1.8, c}, {-1.8, a}, {0, b}}, 0, 1.33)
-		mirrored := Want(me, three(-c, -b, -a), 0, 1.33)
+		w := Want(me, false, three(a, b, c), 0, 1.33)
+		turned := Want(me, false, []Tried{{1.8, c}, {-1.8, a}, {0, b}}, 0, 1.33)
+		mirrored := Want(me, false, three(-c, -b, -a), 0, 1.33)
 		near(t, "in another order", turned.By, w.By, 1e-9)
 		near(t, "mirrored", mirrored.By, -w.By, 1e-9)
 		if !(math.Abs(w.By) <= 2.751) {
@@ -255,7 +255,7 @@ func TestSmallDoughsOverFlours(t *testing.T) {
 			}
 			doughs = append(doughs, Tried{h, word})
 		}
-		w := Want(me, doughs, 0, known)
+		w := Want(me, false, doughs, 0, known)
 		before += math.Abs(truth)
 		off += math.Abs(w.By - truth)
 		if math.Abs(w.By-truth) <= Within(w.SD) {
@@ -340,6 +340,41 @@ func TestAir(t *testing.T) {
 	is("the week after", week, 8, .60, true)
 	is("its end", week, 12, .30, true)
 	is("and the one after", week, 15, .60, true)
+}
+
+// One dough that gets its water in steps is worth about two.
+func TestOneDoughInSteps(t *testing.T) {
+	r := rand.New(rand.NewPCG(7, 8))
+	const n, known = 2000, 1.33
+	fresh, shared := spread(me, true)
+	off, inside, words := 0., 0, 0
+	for range n {
+		truth := known * r.NormFloat64()
+		step := 1.2 * math.Exp(.25*r.NormFloat64())
+		sitting := math.Sqrt(shared) * r.NormFloat64()
+		var doughs []Tried
+		for _, h := range Steps {
+			word := int(min(max(math.Round((h-truth-sitting+math.Sqrt(fresh)*r.NormFloat64())/step), -2), 2))
+			if r.Float64() < me.DoughSlip {
+				word = r.IntN(5) - 2
+			}
+			if doughs = append(doughs, Tried{h, word}); word > 0 {
+				break
+			}
+		}
+		words += len(doughs)
+		w := Want(me, true, doughs, 0, known)
+		off += math.Abs(w.By - truth)
+		if math.Abs(w.By-truth) <= Within(w.SD) {
+			inside++
+		}
+	}
+	if off/n > .64 || words > 6*n {
+		t.Errorf("off by %.2f after %.1f words", off/n, float64(words)/n)
+	}
+	if share := float64(inside) / n; share < .87 || share > .95 {
+		t.Errorf("%.3f inside", share)
+	}
 }
 
 // A lot through its history: air, its weight, the oven, moving; what is measured replaces, and nothing unmeasured is shown

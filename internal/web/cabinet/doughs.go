@@ -1,11 +1,13 @@
 package cabinet
 
 import (
+	"cmp"
 	"errors"
 	"fmt"
 	"math"
 	"net/http"
 	"net/url"
+	"slices"
 	"strconv"
 	"time"
 
@@ -40,6 +42,8 @@ type doughsView struct {
 	Sure     string
 	Is       *doughsAnswer
 	FoodMin  string
+	OneDough bool // its water in steps
+	Query    string
 }
 
 // smallDough is one of them as it is weighed and asked after: lettered, so that the tongue does not follow the water.
@@ -100,11 +104,20 @@ func (s *Room) doughsOf(c *page.Visit, t store.Thing, l flour.Lot, cab desk) (*d
 	lost := dry.BoardLossG(ru, r.Room.TempC, r.Room.RH, scale*smallG) * smallKneadMin / boardMin
 	v.Each = cab.In.G(scale*smallG, measure.Shortest)
 	v.Egg = cab.In.G(scale*smallEggG, measure.Shortest)
-	places := orders[(int(now.Unix()/86400)+int(t.ID))%len(orders)]
-	for i, place := range places {
-		h := sack.Places[place]
-		water := (p.Formula.Target.Hw+h)*f14/100 - (scale*smallG - f14) - scale*smallEggG*eggWorth + lost
-		v.Doughs = append(v.Doughs, smallDough{string(rune('A' + i)), cab.In.G(math.Max(water, 0), 1), h})
+	water := func(h float64) string {
+		g := (p.Formula.Target.Hw+h)*f14/100 - (scale*smallG - f14) - scale*smallEggG*eggWorth + lost
+		return cab.In.G(math.Max(g, 0), 1)
+	}
+	v.OneDough = c.Request.FormValue("by") == "steps"
+	v.Query = url.Values{"by": c.Request.Form["by"], "scale": c.Request.Form["scale"]}.Encode()
+	if v.OneDough {
+		for i, h := range sack.Steps {
+			v.Doughs = append(v.Doughs, smallDough{strconv.Itoa(i + 1), water(h), h})
+		}
+	} else {
+		for i, place := range orders[(int(now.Unix()/86400)+int(t.ID))%len(orders)] {
+			v.Doughs = append(v.Doughs, smallDough{string(rune('A' + i)), water(sack.Places[place]), sack.Places[place]})
+		}
 	}
 	v.WrapMin = int(max(leastWrapMin, math.Ceil(3*kind.UptakeTauMin-smallKneadMin)))
 	v.FoodMin = measure.Minutes(float64(v.WrapMin + 3*smallKneadMin + 15))
@@ -130,6 +143,9 @@ func answerOf(in measure.System, d learn.Sitting) *doughsAnswer {
 	within := sack.Within(d.SD)
 	a := &doughsAnswer{When: measure.TimeWords(d.At.Local()), Range: fmt.Sprintf("between %s and %s",
 		signedG(in, g(d.By-within)), signedG(in, g(d.By+within)))}
+	if a.Words = "Three doughs of " + a.When + ", as good as one batch"; len(d.Said) != len(sack.Places) {
+		a.Words = fmt.Sprintf("One dough in %d steps, %s", len(d.Said), a.When)
+	}
 	switch w := g(d.By); {
 	case w > 0:
 		a.Wants = "about " + in.G(w, 0) + " more than the book"
@@ -172,7 +188,7 @@ func (s *Room) SayDoughs(c *page.Visit) error {
 	if err != nil {
 		return err
 	}
-	here := fmt.Sprintf("/cabinet/lots/%d/doughs", t.ID)
+	here := fmt.Sprintf("/cabinet/lots/%d/doughs?%s", t.ID, url.Values{"by": values["by"], "scale": values["scale"]}.Encode())
 	if values.Get("do") == "wrapped" {
 		l.Add(flour.LotEvent{At: s.Now().UTC().Truncate(time.Millisecond), Kind: flour.LotDoughs})
 		if _, err := s.Store.Keep(c.Request.Context(), store.LotKind, t.ID, t.Version, l); err != nil && !errors.Is(err,
@@ -192,7 +208,7 @@ func (s *Room) SayDoughs(c *page.Visit) error {
 		s.Render(c, http.StatusUnprocessableEntity, "doughs", "Three small doughs", v)
 		return nil
 	}
-	if err := s.keepSitting(c, l, &r, tried, said); err != nil {
+	if err := s.keepSitting(c, l, &r, v.OneDough, tried, said); err != nil {
 		return err
 	}
 	l.History = withoutDoughs(l.History)
@@ -204,31 +220,34 @@ func (s *Room) SayDoughs(c *page.Visit) error {
 	return nil
 }
 
-// read reads the words said of the doughs; the driest first in said. What contradicts itself is asked once.
+// read reads the words said of the doughs, the driest first in said. What contradicts itself is asked once. Of one dough in
+// steps the first words without a gap count, up to the one that is a little wet.
 func (v *doughsView) read(values url.Values) (tried []sack.Tried, said []int, wrong string) {
-	said = make([]int, len(sack.Places))
-	key := ""
+	key, gap := "", false
 	for _, d := range v.Doughs {
 		text := values.Get("said." + d.Letter)
 		v.Said[d.Letter] = text
 		word, err := strconv.Atoi(text)
-		if err != nil || word < -2 || word > 2 {
-			wrong = "Each of the three has a word."
-			continue
-		}
-		key += text
-		tried = append(tried, sack.Tried{H: d.h, Word: word})
-		for i, h := range sack.Places {
-			if h == d.h {
-				said[i] = word
-			}
+		if gap = gap || err != nil || word < -2 || word > 2; !gap {
+			key += text
+			tried = append(tried, sack.Tried{H: d.h, Word: word})
 		}
 	}
-	if wrong == "" && sack.Contradict(tried) && values.Get("sure") != key {
+	slices.SortFunc(tried, func(a, b sack.Tried) int { return cmp.Compare(a.H, b.H) })
+	for _, x := range tried {
+		said = append(said, x.Word)
+	}
+	switch {
+	case v.OneDough && (len(said) < 2 || said[len(said)-1] < 1 && len(said) < len(v.Doughs)):
+		return nil, nil, "A word for each step, from the first on, until it is a little wet."
+	case !v.OneDough && gap:
+		return nil, nil, "Each of the three has a word."
+	case !v.OneDough && sack.Contradict(tried) && values.Get("sure") != key:
 		v.Sure = key
-		wrong = "A wetter one was called drier than a drier one: press those two once more. Said again, it stands as it is."
+		return nil, nil, "A wetter one was called drier than a drier one: press those two once more. Said again, it stands " +
+			"as it is."
 	}
-	return tried, said, wrong
+	return tried, said, ""
 }
 
 func withoutDoughs(all []flour.LotEvent) (out []flour.LotEvent) {
@@ -241,7 +260,8 @@ func withoutDoughs(all []flour.LotEvent) (out []flour.LotEvent) {
 }
 
 // keepSitting keeps what a sitting said as one look of the log: points of this sack, never its absorption.
-func (s *Room) keepSitting(c *page.Visit, l flour.Lot, r *request.Request, tried []sack.Tried, said []int) error {
+func (s *Room) keepSitting(c *page.Visit, l flour.Lot, r *request.Request, oneDough bool,
+	tried []sack.Tried, said []int) error {
 	ctx := c.Request.Context()
 	log, _ := s.Learned(ctx)
 	maker := ""
@@ -255,7 +275,7 @@ func (s *Room) keepSitting(c *page.Visit, l flour.Lot, r *request.Request, tried
 		m0, sd0 = 0, newKitchenSD
 	}
 	me := s.Rules.Measure
-	w := sack.Want(me, tried, m0, sd0)
+	w := sack.Want(me, oneDough, tried, m0, sd0)
 	err := s.Store.ChangeLogSettings(ctx, func(set *store.LogSettings) {
 		set.Doughs = append(set.Doughs, learn.Sitting{At: s.Now().UTC(), Flour: label, Lot: l.Name, Maker: maker,
 			Eggs: r.Eggs.Class, R: w.LookR, V: w.LookVar, Said: said, By: w.By, SD: w.SD})
