@@ -73,7 +73,8 @@ func TestSignsAtTheBenchHavePictures(t *testing.T) {
 	}
 	b.button("#knuckles", "Something wrong?")
 	b.until("signs", "document.querySelectorAll('#more-keys .btn').length > 2")
-	if n := eval[int](b, "[...document.querySelectorAll('#more-keys .btn')].filter((x) => !x.querySelector('svg.sign') && "+
+	if n := eval[int](b, "[...document.querySelectorAll('#more-keys .btn')].filter((x) => "+
+		"!x.querySelector('svg.sign') && "+
 		"!['In my words', 'Close'].includes(x.textContent)).length"); n != 0 {
 		t.Errorf("%d signs have no picture", n)
 	}

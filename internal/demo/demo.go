@@ -197,8 +197,9 @@ func (w workshop) shelfBag() flour.Lot {
 	at := func(ago, hour int) time.Time {
 		return time.Date(w.day.Year(), w.day.Month(), w.day.Day()-ago, hour, 0, 0, 0, time.Local)
 	}
-	return flour.Lot{Key: store.Key(15), Name: "bag on the shelf", Flour: "soft-00", How: flour.PaperBag, ContainerKG: 1,
-		OpenedOn: w.ago(14), BestBefore: w.ago(-200), PricePerKG: price("1.40"), History: []flour.LotEvent{
+	return flour.Lot{Key: store.Key(15), Name: "bag on the shelf", Flour: "soft-00", How: flour.PaperBag,
+		ContainerKG: 1,
+		OpenedOn:    w.ago(14), BestBefore: w.ago(-200), PricePerKG: price("1.40"), History: []flour.LotEvent{
 			{At: at(11, 9), Kind: flour.LotTaken, G: 982, StepG: 1, By: "Linde"},
 			{At: at(6, 10), Kind: flour.LotWeighed, G: 975, StepG: 1, By: "Linde"},
 			{At: at(6, 10).Add(5 * time.Minute), Kind: flour.LotTaken, G: 740, StepG: 1, By: "Linde"}}}

@@ -44,7 +44,8 @@ func (d *Drying) SVG() string {
 	s.Rect("ground", left, top, right-left, height)
 	if d.To > d.From {
 		s.Rect("band", x(d.From), top, x(d.To)-x(d.From), height)
-		s.Text("m s", min(max((x(d.From)+x(d.To))/2, left+40), right-40), top-7, d.Window) // over the lines, crossed by none
+		// over the lines, crossed by none
+		s.Text("m s", min(max((x(d.From)+x(d.To))/2, left+40), right-40), top-7, d.Window)
 	}
 	step := grid(d.MaxLoss*100, 6) / 100
 	for v := 0.; v <= d.MaxLoss+1e-9; v += step {

@@ -30,7 +30,8 @@ func Making(m *bench.Making, now time.Time, width Width) string {
 		end = math.Max(end, b.to)
 	}
 	x := func(minutes float64) float64 { return left + minutes/end*(right-left) }
-	s := &Scene{Title: fmt.Sprintf("The making in time: %s", spanWords(planned, done)), W: width.units(), H: top + 2*high + gap +
+	s := &Scene{Title: fmt.Sprintf("The making in time: %s", spanWords(planned, done)), W: width.units(), H: top +
+		2*high + gap +
 		44, Class: "scale-down"}
 	for i, row := range [][]block{planned, done} {
 		y := top + float64(i)*(high+gap)

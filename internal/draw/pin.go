@@ -51,7 +51,8 @@ func PinAbove(p *plan.Plan, across Width) string {
 	s.Text("m b", cx, cy+math.Max(short, h)*k/2+29, p.In().Long(o.LengthMM))
 	if across.hand() { // its words stand under it
 		s.H += 24
-		s.Text("q", 0, s.H-4, "board "+p.In().Bare(long, measure.MM, 0)+" × "+p.In().Bare(short, measure.MM, 0)+", to scale")
+		s.Text("q", 0, s.H-4, "board "+p.In().Bare(long, measure.MM, 0)+" × "+p.In().Bare(short, measure.MM,
+			0)+", to scale")
 		return s.SVG()
 	}
 	s.Text("q", 0, 24, "board "+p.In().Bare(long, measure.MM, 0)+" × "+p.In().Bare(short, measure.MM, 0))

@@ -27,7 +27,8 @@ func wetRuler(p *plan.Plan, width Width) string {
 	hi := 2 * math.Ceil(math.Max(t.High+5, math.Min(hw+1, t.High+14))/2)
 	r := Ruler{Title: fmt.Sprintf("Working hydration %.1f in a band from %.1f to %.1f", hw, t.Low, t.High), Min: lo,
 		Max: hi, Step: 2,
-		Left: "firm, crumbles", Right: "soft, clings", Spare: true, Bands: []Band{{From: t.Low, To: t.High, Class: "dough"}},
+		Left: "firm, crumbles", Right: "soft, clings", Spare: true, Bands: []Band{{From: t.Low, To: t.High,
+			Class: "dough"}},
 		Edges: true,
 		Marks: []Mark{{At: hw, Text: fmt.Sprintf("%.1f", hw)}}}
 	if f.TopG > 0 && p.Room.BeforeHw >= lo {

@@ -38,7 +38,8 @@ func Sack(m *sack.Moisture, width Width) string {
 	x := func(at time.Time) float64 { return left + float64(at.Sub(from))/float64(to.Sub(from))*(right-left) }
 	y := func(wb float64) float64 { return top + (hi-100*wb)/(hi-lo)*height }
 	s := &Scene{Title: fmt.Sprintf("Moisture of the sack since %s: %.1f %% by now, give or take %.1f",
-		from.Local().Format("2 January"), 100*m.WB, 100*within), W: width.units(), H: top + height + 32, Class: "scale-down"}
+		from.Local().Format("2 January"), 100*m.WB, 100*within), W: width.units(), H: top + height + 32,
+		Class: "scale-down"}
 	s.Rect("ground", left, top, right-left, height)
 	for v := lo; v <= hi+step/2; v += step {
 		s.Path("hair", fmt.Sprintf("M%s %sH%s", num(left), num(y(v/100)), num(right)))

@@ -125,7 +125,8 @@ func (s *Scene) SVG() string {
 	fmt.Fprintf(&b,
 		`<div class="chart"><svg class="%s" viewBox="%s %s %s %s" style="min-width:%.0fpx;max-width:%.0fpx" `+
 			`role="img"><title>%s</title>`,
-		strings.TrimSpace("draw "+s.Class), num(s.X), num(s.Y), num(s.W), num(s.H), s.W*textPX/textUnits, s.W*textMostPX/textUnits,
+		strings.TrimSpace("draw "+s.Class), num(s.X), num(s.Y), num(s.W), num(s.H), s.W*textPX/textUnits,
+		s.W*textMostPX/textUnits,
 		html.EscapeString(s.Title))
 	b.WriteString(s.body.String())
 	b.WriteString("</svg></div>")

@@ -138,8 +138,9 @@ var postNeeds = map[string]account.Role{
 	"/batches/:id/label": account.Looks, "/batches/:id/cut.svg": account.Looks,
 	"/batches/:id/beside/:what": account.Looks, "/batches/:id/ladder.svg": account.Looks,
 	"/batches/:id/recipe.json": account.Looks,
-	"/batches/:id/plan.json":   account.Looks, "/batches/:id/foretold": account.Looks, "/cabinet/:shelf/:id/calibrate": account.Keeps,
-	"/cabinet/:shelf/:id/measure": account.Makes, "/cabinet/:shelf/:id/doughs": account.Makes,
+	"/batches/:id/plan.json":   account.Looks, "/batches/:id/foretold": account.Looks,
+	"/cabinet/:shelf/:id/calibrate": account.Keeps,
+	"/cabinet/:shelf/:id/measure":   account.Makes, "/cabinet/:shelf/:id/doughs": account.Makes,
 	"/sign-in": account.Looks, "/sign-out": account.Looks, "/lock": account.Looks, "/unlock": account.Looks,
 	"/account": account.Looks, "/guide": account.Looks,
 	// Batches, makings and the log.

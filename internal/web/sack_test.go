@@ -45,7 +45,8 @@ func TestWhatASackHolds(t *testing.T) {
 	}
 	s.wants(s.ask("GET", "/cabinet/lots", nil), 200, `href="/cabinet/lots/2/measure"`)
 	s.wants(s.ask("GET", at, nil), 200, "spring sack", "Tidewheel mill 00", "Flour’s moisture today", "Give or take",
-		"in air nobody read", "Dry a sample in the oven, once a sack", "The week ahead", "Say how the dough of a batch felt")
+		"in air nobody read", "Dry a sample in the oven, once a sack", "The week ahead",
+		"Say how the dough of a batch felt")
 	if strings.Contains(s.ask("GET", at, nil).Body.String(), "Ask the miller") {
 		t.Error("a flour by the miller’s sheet is to be asked for")
 	}
@@ -59,7 +60,8 @@ func TestWhatASackHolds(t *testing.T) {
 		{"taken", "0.001 to 100 g.", []string{"g", "4876", "step_g", "0"}},
 		{"oven", "are too little for this scale", []string{"step_g", "0.1", "tare_g", "30", "before_g", "45"}},
 		{"oven", "take 500 g", []string{"step_g", "1", "tare_g", "30", "before_g", "80"}},
-		{"oven", "With the flour it weighs more than the tin alone", []string{"step_g", "0.1", "tare_g", "80", "before_g", "30"}},
+		{"oven", "With the flour it weighs more than the tin alone", []string{"step_g", "0.1", "tare_g", "80",
+			"before_g", "30"}},
 		{"dried", "Nothing of it is in the oven.", []string{"after_g", "70"}},
 		{"nonsense", "Nothing was asked.", nil},
 	} {
@@ -84,13 +86,15 @@ func TestWhatASackHolds(t *testing.T) {
 	post(303, "", "do", "dried", "after_g", "73.9")
 	s.wants(s.ask("GET", at, nil), 200, "50 g lost 6.1 g in the oven: 12.2 %", `data-fig="sack">12.2`, "dried on")
 	// A plan goes by it, and says so; what is typed at the batch stands all the same.
-	s.wants(s.ask("GET", batchAt(demo.Lantern)+"?at=room", nil), 200, "Dried in the oven", "12.2", "What the sack holds")
+	s.wants(s.ask("GET", batchAt(demo.Lantern)+"?at=room", nil), 200, "Dried in the oven", "12.2",
+		"What the sack holds")
 	form := s.typed(demo.Number(demo.Lantern))
 	form.Set("at", "room")
 	form.Set("flours.0.measured_moisture_wb", "14")
 	s.wants(s.ask("POST", batchAt(demo.Lantern)+"/work", form), 200, "Measured, so it stands.")
 	// The lot changed by its form keeps its history.
-	edit := url.Values{"id": {"2"}, "version": {"6"}, "name": {"spring sack"}, "flour": {store.Key(1)}, "kept": {"paper_bag"},
+	edit := url.Values{"id": {"2"}, "version": {"6"}, "name": {"spring sack"}, "flour": {store.Key(1)},
+		"kept":         {"paper_bag"},
 		"container_kg": {"25"}, "opened_on": {s.lotNow(2).OpenedOn}}
 	s.wants(s.ask("POST", "/cabinet/lots", edit), 303)
 	if n := len(s.lotNow(2).History); n != 3 {
@@ -138,13 +142,15 @@ func TestSackAtTheBench(t *testing.T) {
 	}
 }
 
-// The sheet a batch is tried by foretells each figure, tighter once this kitchen has looked; what was typed back is judged.
+// The sheet a batch is tried by foretells each figure, tighter once this kitchen has looked; what was typed back is
+// judged.
 func TestForetoldSheet(t *testing.T) {
 	s := newSite(t).counting()
 	s.logAgain()
 	at := batchAt(demo.Saturday)
 	w := s.ask("GET", at+"/foretold?paper=letter", nil)
-	s.wants(w, 200, "To try it by", "Sheet at stop 8", "Length of that sheet", "In the pot, to your tooth", "A poke, half back",
+	s.wants(w, 200, "To try it by", "Sheet at stop 8", "Length of that sheet", "In the pot, to your tooth",
+		"A poke, half back",
 		`class="paper letter"`)
 	range_ := func(page string) string {
 		_, rest, _ := strings.Cut(page, "In the pot, to your tooth")
@@ -167,8 +173,8 @@ func TestForetoldSheet(t *testing.T) {
 		"Not yet known: 15 looks would tell")
 }
 
-// Three small doughs: set out, they rest over a reload, their words are asked out of order; what contradicts itself is asked
-// once; what they say goes into the log as points of this sack, and into the next plan.
+// Three small doughs: set out, they rest over a reload, their words are asked out of order; what contradicts itself is
+// asked once; what they say goes into the log as points of this sack, and into the next plan.
 func TestThreeSmallDoughs(t *testing.T) {
 	s := siteOn(t, storetest.Now()).counting()
 	const at = "/cabinet/lots/2/doughs"
@@ -199,7 +205,8 @@ func TestThreeSmallDoughs(t *testing.T) {
 		}
 		return v
 	}
-	s.wants(s.ask("POST", at, url.Values{"do": {"said"}, "said.A": {"0"}}), 422, "Each of the three has a word.", "checked")
+	s.wants(s.ask("POST", at, url.Values{"do": {"said"}, "said.A": {"0"}}), 422, "Each of the three has a word.",
+		"checked")
 	w = s.ask("POST", at, said("1", "0", "-1"))
 	s.wants(w, 422, "A wetter one was called drier")
 	if !strings.Contains(w.Body.String(), `name="sure" value="`) {
@@ -213,7 +220,8 @@ func TestThreeSmallDoughs(t *testing.T) {
 	const steps = at + "?by=steps"
 	s.wants(s.ask("GET", steps, nil), 200, "One dough in steps", "water in all")
 	s.wants(s.ask("POST", steps, url.Values{"do": {"wrapped"}}), 303)
-	s.wants(s.ask("POST", steps, url.Values{"do": {"said"}, "said.1": {"-2"}, "said.3": {"1"}}), 422, "A word for each step")
+	s.wants(s.ask("POST", steps, url.Values{"do": {"said"}, "said.1": {"-2"}, "said.3": {"1"}}), 422,
+		"A word for each step")
 	s.wants(s.ask("POST", steps, url.Values{"do": {"said"}, "said.1": {"-2"}, "said.2": {"-1"}, "said.3": {"0"},
 		"said.4": {"1"}}), 303)
 	s.wants(s.ask("GET", at, nil), 200, "This sack wants")

@@ -69,7 +69,8 @@ func (w *Workshop) lots(ctx context.Context) *store.Cabinet {
 		return a.cab
 	}
 	a.cabRead = clock.Start()
-	if old := a.cab; old != nil && len(old.Lots) == len(cab.Lots) && (len(cab.Lots) == 0 || &old.Lots[0] == &cab.Lots[0]) {
+	if old := a.cab; old != nil && len(old.Lots) == len(cab.Lots) && (len(cab.Lots) == 0 ||
+		&old.Lots[0] == &cab.Lots[0]) {
 		return old // as it was
 	}
 	a.cab = &cab
@@ -168,8 +169,8 @@ func (w *Workshop) sacks(ctx context.Context, r *request.Request, cab *store.Cab
 	return out
 }
 
-// FollowedLot is the moisture of the i-th flour of a request through the air its lot stood in; nil where nothing of it was
-// measured.
+// FollowedLot is the moisture of the i-th flour of a request through the air its lot stood in; nil where nothing of it
+// was measured.
 func (w *Workshop) FollowedLot(ctx context.Context, r *request.Request, i int) *sack.Moisture {
 	if cab := w.lots(ctx); cab != nil {
 		return w.follow(ctx, r, i, cab).moisture
@@ -241,8 +242,8 @@ func (w *Workshop) moment(r *request.Request, now time.Time) (at time.Time, ahea
 	return now, false
 }
 
-// since corrects a moisture by what has changed since the last batch of the lot somebody said a word of: the log has taken
-// up what was wrong with the level then.
+// since corrects a moisture by what has changed since the last batch of the lot somebody said a word of: the log has
+// taken up what was wrong with the level then.
 func (w *Workshop) since(ctx context.Context, s *Sack, l *rules.LearnedSack, now *sack.Moisture, at time.Time) {
 	log, set := w.Learned(ctx)
 	if set.Off {
@@ -308,7 +309,8 @@ func weighsSack(e bench.Event) bool {
 	return false
 }
 
-// noteSacks has the history of every lot say what a making's bench says of its sack, and nothing it does not say any more.
+// noteSacks has the history of every lot say what a making's bench says of its sack, and nothing it does not say any
+// more.
 func (w *Workshop) noteSacks(ctx context.Context, making uint64) error {
 	_, run, _, err := w.Makings.At(ctx, making)
 	if err != nil {
@@ -321,7 +323,8 @@ func (w *Workshop) noteSacks(ctx context.Context, making uint64) error {
 			if x.When == bench.SackTaken {
 				kind = flour.LotTaken
 			}
-			said[x.Lot] = append(said[x.Lot], flour.LotEvent{At: e.At.UTC().Truncate(time.Millisecond), Kind: kind, G: x.G,
+			said[x.Lot] = append(said[x.Lot], flour.LotEvent{At: e.At.UTC().Truncate(time.Millisecond), Kind: kind,
+				G:     x.G,
 				StepG: benchStepG, By: e.By, Making: making})
 		}
 	}
@@ -335,7 +338,8 @@ func (w *Workshop) noteSacks(ctx context.Context, making uint64) error {
 			continue
 		}
 		was := slices.Clone(l.History)
-		l.History = slices.DeleteFunc(slices.Clone(l.History), func(e flour.LotEvent) bool { return e.Making == making })
+		l.History = slices.DeleteFunc(slices.Clone(l.History),
+			func(e flour.LotEvent) bool { return e.Making == making })
 		for _, e := range said[l.Name] {
 			l.Add(e)
 		}

@@ -76,8 +76,8 @@ type Weighing struct {
 // US says whether the class is one of the US market.
 func (c *Class) US() bool { return strings.HasPrefix(c.Key, "us-") }
 
-// Means returns c with the means of its weighing. Of eggs of a market’s class a few say little of their tray: the mean is
-// drawn to the class’s by how far trays differ.
+// Means returns c with the means of its weighing. Of eggs of a market’s class a few say little of their tray: the mean
+// is drawn to the class’s by how far trays differ.
 func (c Class) Means(me rules.Measure) Class {
 	c.EdibleG, c.YolkG = c.Weighed.EggsG/c.Weighed.Count, c.Weighed.YolksG/c.Weighed.Count
 	if of, ok := Find(c.Of); ok && c.EdibleG > 0 {

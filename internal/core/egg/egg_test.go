@@ -204,7 +204,8 @@ func TestMixedClasses(t *testing.T) {
 	if s := k.Solve().Best; s.Whole != 0 || s.FlourAddG == 0 {
 		t.Errorf("twelve are more than enough: %+v", s)
 	}
-	if c := (Class{Name: "Ten of ours", Weighed: Weighing{10, 548, 171}}).Means(rules.Default().Measure); c.Check() != nil ||
+	if c := (Class{Name: "Ten of ours", Weighed: Weighing{10, 548,
+		171}}).Means(rules.Default().Measure); c.Check() != nil ||
 		c.EdibleG != 54.8 || c.YolkG != 17.1 {
 		t.Errorf("%+v", c)
 	}

@@ -112,7 +112,8 @@ func (e *LotEvent) check() error {
 			return measure.Faultf("history", "%g g in it; up to 1,000 kg is allowed", e.G)
 		}
 		if e.Kind == LotMoved && !e.How.known() {
-			return measure.Faultf("history", "moved into %q; sealed_tub, paper_bag, open_bin or sifted is allowed", e.How)
+			return measure.Faultf("history", "moved into %q; sealed_tub, paper_bag, open_bin or sifted is allowed",
+				e.How)
 		}
 	case LotDoughs:
 	case LotInOven:
@@ -185,7 +186,8 @@ func (l *Lot) Check() error {
 		errs = append(errs, measure.Faultf("measured_moisture_wb", "%g; 0.05 to 0.20 is allowed", l.MeasuredWB))
 	}
 	if len(l.History) > MostLotEvents {
-		errs = append(errs, measure.Faultf("history", "%d events; at most %d are allowed", len(l.History), MostLotEvents))
+		errs = append(errs, measure.Faultf("history", "%d events; at most %d are allowed", len(l.History),
+			MostLotEvents))
 	}
 	for i := range l.History {
 		if err := l.History[i].check(); err != nil {

@@ -12,8 +12,8 @@ import (
 // nineInTen is how many standard deviations hold nine in ten of a bell.
 const nineInTen = 1.645
 
-// Foretold is a law of this kitchen before its looks: the log of a factor, normal round 0 with a standard deviation of SD,
-// each look off by Look.
+// Foretold is a law of this kitchen before its looks: the log of a factor, normal round 0 with a standard deviation of
+// SD, each look off by Look.
 type Foretold struct{ SD, Look float64 }
 
 // Judged is one look against what was foretold of it by those before it.
@@ -85,8 +85,8 @@ func (f Foretold) Judge(ys []float64) Trial {
 // Knowable is how many looks a law needs before anything but a plain failure is said of it.
 const Knowable = 15
 
-// NarrowAt returns how many of k ranges, or fewer, hold with a chance of at most one in twenty where nine in ten should;
-// −1 where even none would prove nothing.
+// NarrowAt returns how many of k ranges, or fewer, hold with a chance of at most one in twenty where nine in ten
+// should; −1 where even none would prove nothing.
 func NarrowAt(k int) int {
 	b := distuv.Binomial{N: float64(k), P: .9}
 	most := -1

@@ -47,8 +47,8 @@ func isNear(t *testing.T, what string, got, want, within float64) {
 	}
 }
 
-// The laws of the book are tried by what makings measured, one after another; what is only known to be more or less, and
-// what was left out, tries nothing.
+// The laws of the book are tried by what makings measured, one after another; what is only known to be more or less,
+// and what was left out, tries nothing.
 func TestTried(t *testing.T) {
 	ru := rules.Default().Learn
 	var all []Entry

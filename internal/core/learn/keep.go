@@ -40,9 +40,10 @@ var ErrOther = errors.New("the log was weighed otherwise")
 
 // MarshalJSON writes a log with what it stands on, to be recalled.
 func (l *Log) MarshalJSON() ([]byte, error) {
-	return json.Marshal(kept{Rules: l.ru, Version: bench.SummaryVersion, Entries: l.entries, Water: l.water, Doughs: l.doughs,
-		Timed: l.timed,
-		Hw:    l.hw.keep(), Hands: l.hands.keep(), Losses: l.losses.keep(), Trims: l.trims.keep(),
+	return json.Marshal(kept{Rules: l.ru, Version: bench.SummaryVersion, Entries: l.entries, Water: l.water,
+		Doughs: l.doughs,
+		Timed:  l.timed,
+		Hw:     l.hw.keep(), Hands: l.hands.keep(), Losses: l.losses.keep(), Trims: l.trims.keep(),
 		Shrinks: l.shrinks.keep()})
 }
 

@@ -236,13 +236,16 @@ func TestSittingInTheLog(t *testing.T) {
 		m, sd, within float64
 	}{
 		{"alone", []Seen{sitting(0)}, at(1, mine...), 1.3946, .7320, 1.4449},
-		{"then a batch", []Seen{sitting(0), {R: .9, V: .5, Labels: mine, Day: 1}}, at(4, mine...), 1.1327, .5091, .9212},
+		{"then a batch", []Seen{sitting(0), {R: .9, V: .5, Labels: mine, Day: 1}}, at(4, mine...), 1.1327, .5091,
+			.9212},
 		{"after five of others", append(others, sitting(20)), at(21, mine...), 1.3916, .6342, 0},
 		{"five of others alone", others, at(21, mine...), .5371, 1.5353, 0},
 	} {
 		e := Fit(c, x.seen).For(x.next)
-		if math.Abs(e.M-x.m) > 2e-4 || math.Abs(e.SD-x.sd) > 2e-4 || x.within > 0 && math.Abs(e.Within-x.within) > 2e-4 {
-			t.Errorf("%s: %.4f ± %.4f (%.4f), want %.4f ± %.4f (%.4f)", x.name, e.M, e.SD, e.Within, x.m, x.sd, x.within)
+		if math.Abs(e.M-x.m) > 2e-4 || math.Abs(e.SD-x.sd) > 2e-4 || x.within > 0 &&
+			math.Abs(e.Within-x.within) > 2e-4 {
+			t.Errorf("%s: %.4f ± %.4f (%.4f), want %.4f ± %.4f (%.4f)", x.name, e.M, e.SD, e.Within, x.m, x.sd,
+				x.within)
 		}
 	}
 }

@@ -89,7 +89,8 @@ func ReadWith(ru rules.Learn, all []Entry, left map[uint64]bool, doughs []Sittin
 		}
 	}
 	for _, d := range doughs {
-		water = append(water, Seen{R: d.R, V: d.V, Day: day(d.At), Labels: labels(d.Flour, d.Lot, d.Maker, d.Eggs), Small: true})
+		water = append(water, Seen{R: d.R, V: d.V, Day: day(d.At), Labels: labels(d.Flour, d.Lot, d.Maker, d.Eggs),
+			Small: true})
 	}
 	for i := range l.entries {
 		if b := &l.entries[i].Evidence; b.PlanG > 0 {

@@ -127,7 +127,8 @@ func (d *LearnedDoc) Learned() (l Learned) {
 		Trim:  times(d.Trimmings),
 	}
 	if w := d.Water; w != nil {
-		l.Hw = LearnedPoints{N: w.Batches, Doughs: w.Doughs, Points: w.Points, SD: w.SD, Within: w.Within, Parts: w.Parts, Last: w.Last}
+		l.Hw = LearnedPoints{N: w.Batches, Doughs: w.Doughs, Points: w.Points, SD: w.SD, Within: w.Within,
+			Parts: w.Parts, Last: w.Last}
 	}
 	if s := d.Shrinkage; s != nil {
 		l.Shrink = LearnedShare{s.Looks, s.Share, s.Within}

@@ -678,9 +678,11 @@ func Default() Rules {
 	return Rules{
 		Flour: Flour{BasisMoistureWB: .14, MilledMoistureWB: .135, MilledUSMoistureWB: .125,
 			DriftTubDays: 120, DriftBagDays: 8, DriftBinDays: 2, DriftSiftedDays: .3, DriftMassPower: 2. / 3,
-			EstimateLowWB: .105, EstimateHighWB: .155, MeasuredSD: .003, GlutenFragile: .70, GlutenNoSheet: .45, ProteinBasePct: 11},
+			EstimateLowWB: .105, EstimateHighWB: .155, MeasuredSD: .003, GlutenFragile: .70, GlutenNoSheet: .45,
+			ProteinBasePct: 11},
 		Measure: Measure{StartSD: .005, SorptionSD: .01, SensorRH: .02, TauShare: .30, BridgeRH: .08, HoleHours: 2,
-			HoleDays: 3, TypedHours: .5, SunC: 40, SunOverC: 8, MostADay: .005, OvenSD: .0018, AbsorptionSDPct: 2.5, SheetSDPct: .8,
+			HoleDays: 3, TypedHours: .5, SunC: 40, SunOverC: 8, MostADay: .005, OvenSD: .0018, AbsorptionSDPct: 2.5,
+			SheetSDPct:   .8,
 			BatchWordVar: .72, SittingVar: .65, EggSD: 2.2,
 			TraySD: 1.2, DoughWordVar: .24, DoughWeighVar: .0346, DoughSittingVar: .12, DoughBridgeVar: doughBridge,
 			DoughStepShare: .25, DoughSlip: .05},

@@ -34,8 +34,8 @@ type Air struct {
 	Apart []time.Time
 }
 
-// NewAir puts readings in order: means of ten minutes, the median of several sensors, a sensor's before one typed within
-// half an hour of it. named stands where nothing was read.
+// NewAir puts readings in order: means of ten minutes, the median of several sensors, a sensor's before one typed
+// within half an hour of it. named stands where nothing was read.
 func NewAir(me rules.Measure, readings []Reading, named Room) *Air {
 	a := &Air{me: me, named: named}
 	var sensed, typed []Reading

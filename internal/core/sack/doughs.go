@@ -6,8 +6,8 @@ import (
 	"hollen/internal/core/rules"
 )
 
-// Tried is a small dough: how far it stood over what the book aims at, points of working hydration, and the word said of
-// it, −2 too dry to 2 too wet.
+// Tried is a small dough: how far it stood over what the book aims at, points of working hydration, and the word said
+// of it, −2 too dry to 2 too wet.
 type Tried struct {
 	H    float64
 	Word int
@@ -21,15 +21,17 @@ type Wanted struct {
 	LookR, LookVar float64
 }
 
-// Steps are where one dough stands that gets its water in steps, points over the book's aim, until it is called a little wet:
-// the cheaper form, worth about two doughs.
+// Steps are where one dough stands that gets its water in steps, points over the book's aim, until it is called a
+// little wet: the cheaper form, worth about two doughs.
 var Steps = [9]float64{-3, -2.2, -1.4, -.6, .2, 1, 1.8, 2.6, 3.4}
 
-// spread is what the words of a sitting have of their own, each fresh, and what all of them share besides what is wanted.
+// spread is what the words of a sitting have of their own, each fresh, and what all of them share besides what is
+// wanted.
 func spread(me rules.Measure, oneDough bool) (fresh, shared float64) {
 	const kept = .6 // of a word's noise, that the same dough said again brings along
 	if oneDough {
-		return (1 - kept) * me.DoughWordVar, me.DoughSittingVar + me.DoughBridgeVar + kept*me.DoughWordVar + me.DoughWeighVar
+		return (1 - kept) * me.DoughWordVar, me.DoughSittingVar + me.DoughBridgeVar + kept*me.DoughWordVar +
+			me.DoughWeighVar
 	}
 	return me.DoughWordVar + me.DoughWeighVar, me.DoughSittingVar + me.DoughBridgeVar
 }
@@ -55,7 +57,8 @@ func chance(me rules.Measure, fresh float64, word int, d float64) float64 {
 	return (1-me.DoughSlip)*(below(word+2)-below(word+1)) + me.DoughSlip/5
 }
 
-// posterior returns mean and variance of what the doughs share, on a grid, before them normal with mean m0 and variance v.
+// posterior returns mean and variance of what the doughs share, on a grid, before them normal with mean m0 and variance
+// v.
 func posterior(me rules.Measure, fresh float64, doughs []Tried, m0, v float64) (mean, variance float64) {
 	const from, to, step = -90, 90, .1
 	var p, all, sum [to - from + 1]float64
@@ -82,8 +85,8 @@ func posterior(me rules.Measure, fresh float64, doughs []Tried, m0, v float64) (
 }
 
 // Want returns what the doughs of one sitting say, after m0 with a standard deviation of sd0 was known of it, both in
-// points; oneDough where it is one, its water in steps. What the doughs share besides, the sitting and that they are small,
-// is the same in all of them.
+// points; oneDough where it is one, its water in steps. What the doughs share besides, the sitting and that they are
+// small, is the same in all of them.
 func Want(me rules.Measure, oneDough bool, doughs []Tried, m0, sd0 float64) Wanted {
 	if len(doughs) == 0 {
 		return Wanted{By: m0, SD: sd0}

@@ -1,7 +1,7 @@
 // Package sack answers: what does this sack of flour drink today, by what a kitchen can measure? Moisture through the
-// history of its air, dm/dt = (m_eq(t) − m)/τ(t); by the sack's own weight; by the oven; and what a flour wants by small
-// doughs and their words. Every figure comes with its standard deviation. Source of the moisture: F14 and the sorption
-// table of package flour; of the spreads: rules.Measure.
+// history of its air, dm/dt = (m_eq(t) − m)/τ(t); by the sack's own weight; by the oven; and what a flour wants by
+// small doughs and their words. Every figure comes with its standard deviation. Source of the moisture: F14 and the
+// sorption table of package flour; of the spreads: rules.Measure.
 package sack
 
 import (
@@ -34,8 +34,8 @@ func (s *Step) turns(ru rules.Flour) float64 {
 	return s.Days * (math.Pow(a, p) - math.Pow(b, p)) / (p * (a - b) * one)
 }
 
-// way is steps with what is reckoned of each once: where its air draws the flour to as it was read, a little damper and a
-// little drier than that, and damper where nobody read it; and its turns.
+// way is steps with what is reckoned of each once: where its air draws the flour to as it was read, a little damper and
+// a little drier than that, and damper where nobody read it; and its turns.
 type way struct{ eq, damper, drier, bridged, turns []float64 }
 
 // wayOf is the way of a class of flour through steps.
@@ -100,8 +100,8 @@ func (d *Drift) Shown(ru rules.Flour) (wb float64, held bool) {
 	return wb, wb != d.WB
 }
 
-// follow returns the moisture of flour that began at startWB, share wet basis with a standard deviation of startSD, after
-// a way. Exact while air and keeping stand still in each step: m ← m_eq + (m − m_eq)·e^(−Δ/τ).
+// follow returns the moisture of flour that began at startWB, share wet basis with a standard deviation of startSD,
+// after a way. Exact while air and keeping stand still in each step: m ← m_eq + (m − m_eq)·e^(−Δ/τ).
 func follow(me rules.Measure, startWB, startSD float64, w way) Drift {
 	d := Drift{WB: run(startWB, w.eq, w.turns, 1)}
 	for _, t := range w.turns {

@@ -19,8 +19,8 @@ const (
 	SmallDoughs Help = "doughs"
 )
 
-// Gain is what one of them would bring here: how far the aim lies from what the flour truly wants, on the mean, points of
-// working hydration, before and after.
+// Gain is what one of them would bring here: how far the aim lies from what the flour truly wants, on the mean, points
+// of working hydration, before and after.
 type Gain struct {
 	Help             Help
 	HandsMin, AllMin float64
@@ -47,8 +47,8 @@ func (k *Known) aimSD(me rules.Measure, perPct, moistureSD, absorptionPct float6
 	return math.Hypot((100+k.Hw)/(1-k.WB)*moistureSD, perPct*absorptionPct)
 }
 
-// Gains returns what would help here, in the order it is worth asking, each with what it would bring alone; perPct is what
-// a per cent of absorption moves the aim by, points.
+// Gains returns what would help here, in the order it is worth asking, each with what it would bring alone; perPct is
+// what a per cent of absorption moves the aim by, points.
 func Gains(ru rules.Flour, me rules.Measure, k Known, perPct float64) (out []Gain) {
 	absorption := me.AbsorptionSDPct
 	if k.FromSheet {

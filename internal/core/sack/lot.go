@@ -17,8 +17,8 @@ func noon(day string) (time.Time, bool) {
 	return time.Date(d.Year(), d.Month(), d.Day(), 12, 0, 0, 0, time.Local), true
 }
 
-// OfLot returns a lot of a flour as a sack: how it was kept since it was opened, and what was measured of it; false where
-// nobody said when it was opened.
+// OfLot returns a lot of a flour as a sack: how it was kept since it was opened, and what was measured of it; false
+// where nobody said when it was opened.
 func OfLot(ru rules.Flour, me rules.Measure, l *flour.Lot, kind flour.Flour) (s Sack, ok bool) {
 	opened, ok := noon(l.OpenedOn)
 	if !ok {

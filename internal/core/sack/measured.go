@@ -42,7 +42,8 @@ func (o Oven) Read(me rules.Measure) (wb, sd float64, err error) {
 	case !(sample > 0):
 		return 0, 0, measure.Faultf("before_g", "with the flour it weighs more than the tin alone, %.4g g", o.TareG)
 	case sample < LeastSampleG(o.StepG):
-		return 0, 0, measure.Faultf("before_g", "%.3g g of flour are too little for this scale: the answer would be off by "+
+		return 0, 0, measure.Faultf("before_g", "%.3g g of flour are too little for this scale: the answer would be "+
+			"off by "+
 			"%.1f points either way; take %.0f g", sample, 100*Within(OvenSD(me, o.StepG, sample)), TakeG(o.StepG))
 	case !(o.AfterG < o.BeforeG):
 		return 0, 0, measure.Faultf("after_g", "dried it weighs less than before, %.4g g", o.BeforeG)
@@ -51,13 +52,15 @@ func (o Oven) Read(me rules.Measure) (wb, sd float64, err error) {
 	}
 	wb = (o.BeforeG - o.AfterG) / sample
 	if wb < leastOvenWB || wb > mostOvenWB {
-		return wb, 0, measure.Faultf("after_g", "that is a moisture of %.1f %%; flour has 8 to 16 %%. Is the tin in all "+
-			"weighings, and the flour dry to the end?", 100*wb)
+		return wb, 0, measure.Faultf("after_g",
+			"that is a moisture of %.1f %%; flour has 8 to 16 %%. Is the tin in all "+
+				"weighings, and the flour dry to the end?", 100*wb)
 	}
 	return wb, OvenSD(me, o.StepG, sample), nil
 }
 
-// OvenSD returns the standard deviation of a moisture by the oven from a sample of so many g on a scale of stepG, share.
+// OvenSD returns the standard deviation of a moisture by the oven from a sample of so many g on a scale of stepG,
+// share.
 func OvenSD(me rules.Measure, stepG, sampleG float64) float64 {
 	return math.Hypot(math.Sqrt2*stepG/(nineInTen*sampleG), me.OvenSD)
 }

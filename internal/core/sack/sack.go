@@ -159,7 +159,8 @@ func (s *Sack) measured(now time.Time) (out []known) {
 	for i := 1; i < len(s.Weighed); i++ {
 		a, b := s.Weighed[i-1], s.Weighed[i]
 		if within(a.At) && within(b.At) && a.After && !b.After && a.G > 0 && b.G > 0 {
-			out = append(out, known{at: b.At, begins: a.At, from: ByScale, then: a.G, now: b.G, stepG: max(a.StepG, b.StepG)})
+			out = append(out, known{at: b.At, begins: a.At, from: ByScale, then: a.G, now: b.G, stepG: max(a.StepG,
+				b.StepG)})
 		}
 	}
 	slices.SortStableFunc(out, func(x, y known) int { return x.at.Compare(y.at) })
@@ -176,14 +177,15 @@ func (s *Sack) Spilt(me rules.Measure, before, after Weighing, wb float64) error
 	days := max(after.At.Sub(before.At).Hours()/24, .5)
 	by := math.Abs(ByWeight(wb, before.G, after.G) - wb)
 	if by-Within(ByWeightSD(max(before.StepG, after.StepG), before.G, wb, 1)) > me.MostADay*days {
-		return measure.Faultf("g", "that is %.1f points of moisture in %s: was flour taken or spilt and not said? Weigh it "+
+		return measure.Faultf("g", "that is %.1f points of moisture in %s: was flour taken or spilt and not said? "+
+			"Weigh it "+
 			"once more, or say that flour was taken", 100*by, measure.Days(math.Ceil(days)))
 	}
 	return nil
 }
 
-// Moisture returns what s holds by now: it follows the air from where it was last known; what was measured replaces that
-// over the days it spans. An oven's answer is weighed with the estimate unless it is sure enough to stand alone.
+// Moisture returns what s holds by now: it follows the air from where it was last known; what was measured replaces
+// that over the days it spans. An oven's answer is weighed with the estimate unless it is sure enough to stand alone.
 func (s *Sack) Moisture(ru rules.Flour, me rules.Measure, a *Air, now time.Time) Moisture {
 	m := Moisture{WB: s.StartWB, Level: s.StartWB, From: ByAir}
 	if len(s.Kept) == 0 {
@@ -256,9 +258,11 @@ func (s *Sack) Moisture(ru rules.Flour, me rules.Measure, a *Air, now time.Time)
 	return m
 }
 
-// Since returns what the level of s was then, share, whose moisture is m by now, and how sure what has changed since is:
-// what both moments share falls away. false where something was measured in between, so that the level itself is surer.
-func (s *Sack) Since(ru rules.Flour, me rules.Measure, a *Air, m *Moisture, then time.Time) (level, sd float64, ok bool) {
+// Since returns what the level of s was then, share, whose moisture is m by now, and how sure what has changed since
+// is: what both moments share falls away. false where something was measured in between, so that the level itself is
+// surer.
+func (s *Sack) Since(ru rules.Flour, me rules.Measure, a *Air, m *Moisture, then time.Time) (level, sd float64,
+	ok bool) {
 	if len(m.steps) == 0 || then.Before(m.Since) {
 		return 0, 0, false
 	}

@@ -52,9 +52,11 @@ func TestDriftThroughAir(t *testing.T) {
 		turns, sd float64
 	}{
 		{"a week of 45 %", []Step{step(7, 22, .45, bag, 1, 1)}, []float64{11.8369}, .875, .6885},
-		{"damp, then dry", []Step{step(14, 22, .65, bag, 1, 1), step(14, 22, .35, bag, 1, 1)}, []float64{13.0315, 10.1040},
+		{"damp, then dry", []Step{step(14, 22, .65, bag, 1, 1), step(14, 22, .35, bag, 1, 1)}, []float64{13.0315,
+			10.1040},
 			3.5, 1.0381},
-		{"dry, then damp", []Step{step(14, 22, .35, bag, 1, 1), step(14, 22, .65, bag, 1, 1)}, []float64{10.1854, 12.4555},
+		{"dry, then damp", []Step{step(14, 22, .35, bag, 1, 1), step(14, 22, .65, bag, 1, 1)}, []float64{10.1854,
+			12.4555},
 			3.5, 1.0097},
 		{"steady 50 %", []Step{step(28, 22, .50, bag, 1, 1)}, []float64{11.2805}, 3.5, .9963},
 		{"the heating comes on", []Step{step(4, 20, .60, bin, 3, 3), step(3, 23, .30, bin, 3, 3)}, []float64{12.8483,
@@ -105,7 +107,8 @@ func TestDriftSplits(t *testing.T) {
 		rh, how := r.Float64(), []flour.Keeping{flour.PaperBag, flour.OpenBin, flour.Sifted, flour.SealedTub}[r.IntN(4)]
 		mid := from + cut*(to-from)
 		one := Follow(ru, me, flour.Durum, .12, .005, []Step{step(days, 20, rh, how, from, to)})
-		two := Follow(ru, me, flour.Durum, .12, .005, []Step{step(cut*days, 20, rh, how, from, mid), step((1-cut)*days, 20,
+		two := Follow(ru, me, flour.Durum, .12, .005, []Step{step(cut*days, 20, rh, how, from, mid), step((1-cut)*days,
+			20,
 			rh, how, mid, to)})
 		near(t, "split", two.WB, one.WB, 1e-12)
 	}
@@ -144,7 +147,8 @@ func TestChangeOfABag(t *testing.T) {
 		by, sd   float64
 		levelled float64
 	}{
-		{[]Step{step(14, 22, .65, flour.PaperBag, 1, 1), step(14, 22, .35, flour.PaperBag, 1, 1)}, 1, -2.93, .29, 1.0381},
+		{[]Step{step(14, 22, .65, flour.PaperBag, 1, 1), step(14, 22, .35, flour.PaperBag, 1, 1)}, 1, -2.93, .29,
+			1.0381},
 		{[]Step{step(21, 22, .45, flour.PaperBag, 2, 2), step(7, 22, .55, flour.PaperBag, 2, 2)}, 1, .25, .17, .92},
 	} {
 		by, doubt := Change(ru, me, flour.Soft, .135, me.StartSD, x.steps, x.n)
@@ -163,7 +167,8 @@ func TestByWeight(t *testing.T) {
 }
 
 func TestOven(t *testing.T) {
-	for _, x := range []struct{ step, sample, sd float64 }{{.1, 10, .878}, {.1, 20, .466}, {.1, 50, .249}, {.1, 100, .199}} {
+	for _, x := range []struct{ step, sample, sd float64 }{{.1, 10, .878}, {.1, 20, .466}, {.1, 50, .249}, {.1, 100,
+		.199}} {
 		near(t, "doubt", 100*OvenSD(me, x.step, x.sample), x.sd, 6e-4)
 	}
 	wb, sd, err := Oven{TareG: 0, BeforeG: 50, AfterG: 43.9, StepG: .1}.Read(me)
@@ -178,9 +183,11 @@ func TestOven(t *testing.T) {
 	mean, sd = Together(12.4, .7, 12.1, 100*OvenSD(me, .1, 50))
 	near(t, "of 50 g", mean, 12.1337, 2e-4)
 	near(t, "of 50 g, doubt", sd, .2345, 2e-4)
-	for name, o := range map[string]Oven{"too little": {0, 20, 17.5, .1}, "heavier": {30, 80, 81, .1}, "no flour": {30, 30, 29,
-		.1}, "lighter than its tin": {30, 80, 20, .1}, "wood": {30, 80, 79, .1}, "soup": {30, 80, 60, .1}, "no scale": {30, 80,
-		74, 0}} {
+	for name, o := range map[string]Oven{"too little": {0, 20, 17.5, .1}, "heavier": {30, 80, 81, .1}, "no flour": {30,
+		30, 29,
+		.1}, "lighter than its tin": {30, 80, 20, .1}, "wood": {30, 80, 79, .1}, "soup": {30, 80, 60, .1},
+		"no scale": {30, 80,
+			74, 0}} {
 		if _, _, err := o.Read(me); err == nil {
 			t.Errorf("%s is believed", name)
 		}
@@ -193,7 +200,8 @@ func TestOven(t *testing.T) {
 
 // The words of three small doughs, and what they say.
 func TestSmallDoughs(t *testing.T) {
-	for d, want := range map[float64][5]float64{-1.8: {.4850, .4718, .0232, .0100, .0100}, 0: {.0144, .1344, .7026, .1344,
+	for d, want := range map[float64][5]float64{-1.8: {.4850, .4718, .0232, .0100, .0100}, 0: {.0144, .1344, .7026,
+		.1344,
 		.0144}, .6: {.0102, .0229, .4718, .4459, .0491}} {
 		for i, p := range want {
 			near(t, "chance", chance(me, me.DoughWordVar+me.DoughWeighVar, i-2, d), p, 6e-5)
@@ -236,8 +244,8 @@ func TestSmallDoughs(t *testing.T) {
 	}
 }
 
-// Over many flours three small doughs halve the distance of the aim, and nine in ten of the ranges hold; two real batches
-// are better.
+// Over many flours three small doughs halve the distance of the aim, and nine in ten of the ranges hold; two real
+// batches are better.
 func TestSmallDoughsOverFlours(t *testing.T) {
 	r := rand.New(rand.NewPCG(5, 6))
 	const n, known = 2000, 1.33
@@ -316,7 +324,8 @@ func TestAir(t *testing.T) {
 		two = append(two, Reading{r.At, 21, .64, "other"}, Reading{r.At.Add(time.Minute), 21, .10, "third"})
 	}
 	is("the median of three", NewAir(me, two, named), 1, .60, false)
-	beaten := NewAir(me, append(slices.Clone(steady), Reading{At: day(1).Add(12 * time.Minute), TempC: 21, RH: .30}), named)
+	beaten := NewAir(me, append(slices.Clone(steady), Reading{At: day(1).Add(12 * time.Minute), TempC: 21, RH: .30}),
+		named)
 	is("typed beside a sensor", beaten, 1, .60, false)
 	if len(beaten.Apart) != 1 {
 		t.Errorf("%d moments that cannot both be", len(beaten.Apart))
@@ -377,10 +386,11 @@ func TestOneDoughInSteps(t *testing.T) {
 	}
 }
 
-// A lot through its history: air, its weight, the oven, moving; what is measured replaces, and nothing unmeasured is shown
-// outside what is believed.
+// A lot through its history: air, its weight, the oven, moving; what is measured replaces, and nothing unmeasured is
+// shown outside what is believed.
 func TestMoistureOfALot(t *testing.T) {
-	lot := flour.Lot{Key: "l", Name: "l", Flour: "wheat-00", How: flour.PaperBag, ContainerKG: 1, OpenedOn: "2026-10-01"}
+	lot := flour.Lot{Key: "l", Name: "l", Flour: "wheat-00", How: flour.PaperBag, ContainerKG: 1,
+		OpenedOn: "2026-10-01"}
 	kind := flour.Flour{Sorption: flour.Soft}
 	of := func(l flour.Lot, a *Air, d float64) Moisture {
 		t.Helper()
@@ -446,8 +456,10 @@ func TestMoistureOfALot(t *testing.T) {
 	tomorrow.Add(flour.LotEvent{At: day(3), Kind: flour.LotWeighed, G: 900, StepG: 1})
 	near(t, "opened tomorrow", of(tomorrow, air, 5).WB, ru.MilledMoistureWB, 0)
 	s, _ := OfLot(ru, me, &lot, kind)
-	spilt := s.Spilt(me, Weighing{At: day(1), G: 1000, StepG: 1, After: true}, Weighing{At: day(2), G: 980, StepG: 1}, .13)
-	fair := s.Spilt(me, Weighing{At: day(1), G: 1000, StepG: 1, After: true}, Weighing{At: day(3), G: 996, StepG: 1}, .13)
+	spilt := s.Spilt(me, Weighing{At: day(1), G: 1000, StepG: 1, After: true}, Weighing{At: day(2), G: 980, StepG: 1},
+		.13)
+	fair := s.Spilt(me, Weighing{At: day(1), G: 1000, StepG: 1, After: true}, Weighing{At: day(3), G: 996, StepG: 1},
+		.13)
 	if spilt == nil || fair != nil {
 		t.Errorf("spilt %v, fair %v", spilt, fair)
 	}
@@ -479,8 +491,8 @@ func TestGains(t *testing.T) {
 	}
 }
 
-// A hundred batches from one sack, dry weeks and damp ones: what it was planned at first stays the one thing that differs
-// from its level, also through weeks in which it is held to what is believed.
+// A hundred batches from one sack, dry weeks and damp ones: what it was planned at first stays the one thing that
+// differs from its level, also through weeks in which it is held to what is believed.
 func TestContinuedOverBatches(t *testing.T) {
 	planned, then, held := .128, .122, 0 // by steady air, when nothing was read yet
 	for n := range 100 {

@@ -186,7 +186,8 @@ func Scale(ctx context.Context, l net.Listener, to Sender) error {
 	return nil
 }
 
-// Air is the room at a moment: a day's curve, some weather, damp and dry weeks, some noise. °C, and humidity as a share.
+// Air is the room at a moment: a day's curve, some weather, damp and dry weeks, some noise. °C, and humidity as a
+// share.
 func Air(at time.Time) (tempC, rh float64) {
 	h := float64(at.Hour()) + float64(at.Minute())/60
 	day := math.Sin((h - 9) / 24 * 2 * math.Pi)

@@ -36,8 +36,9 @@ func (v *roomView) WouldHelp() string {
 		return ""
 	}
 	ru := v.Plan.Rules()
-	for _, g := range sack.Gains(ru.Flour, ru.Measure, sack.Known{WB: m.NowWB, SD: estimatedSD, StartSD: ru.Measure.StartSD,
-		KG: v.Request.Flours[0].ContainsKG, StepG: .1, Hw: v.Plan.Formula.Target.Hw,
+	for _, g := range sack.Gains(ru.Flour, ru.Measure, sack.Known{WB: m.NowWB, SD: estimatedSD,
+		StartSD: ru.Measure.StartSD,
+		KG:      v.Request.Flours[0].ContainsKG, StepG: .1, Hw: v.Plan.Formula.Target.Hw,
 		FromSheet: v.Request.Flours[0].Own != nil}, ru.Hydration.AbsorptionWeight) {
 		if g.Help == sack.DryASmall {
 			return fmt.Sprintf("right within %.1f of a point on the mean, where it is %.1f now", g.To, g.From)

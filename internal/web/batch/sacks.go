@@ -16,7 +16,8 @@ type sackCurve struct {
 	Words   string
 }
 
-// sackCurves are the lots of which something was measured, for the Room; the page does without where they cannot be read.
+// sackCurves are the lots of which something was measured, for the Room; the page does without where they cannot be
+// read.
 func (s *Room) sackCurves(c *page.Visit, v *batchView) (out []sackCurve) {
 	if v.Plan == nil {
 		return nil

@@ -93,7 +93,8 @@ func (s *Room) doughsOf(c *page.Visit, t store.Thing, l flour.Lot, cab desk) (*d
 	ru.Learned = rules.Learned{Sacks: s.RulesOf(c.Request.Context(), &r).Learned.Sacks}
 	p, err := plan.Make(ru, r)
 	if err != nil {
-		return nil, r, page.Refuse(http.StatusUnprocessableEntity, "No dough can be worked out of this lot.", err.Error())
+		return nil, r, page.Refuse(http.StatusUnprocessableEntity, "No dough can be worked out of this lot.",
+			err.Error())
 	}
 	scale := 1.
 	if c.Request.FormValue("scale") == "coarse" {
@@ -116,7 +117,8 @@ func (s *Room) doughsOf(c *page.Visit, t store.Thing, l flour.Lot, cab desk) (*d
 		}
 	} else {
 		for i, place := range orders[(int(now.Unix()/86400)+int(t.ID))%len(orders)] {
-			v.Doughs = append(v.Doughs, smallDough{string(rune('A' + i)), water(sack.Places[place]), sack.Places[place]})
+			v.Doughs = append(v.Doughs, smallDough{string(rune('A' + i)), water(sack.Places[place]),
+				sack.Places[place]})
 		}
 	}
 	v.WrapMin = int(max(leastWrapMin, math.Ceil(3*kind.UptakeTauMin-smallKneadMin)))
@@ -188,7 +190,8 @@ func (s *Room) SayDoughs(c *page.Visit) error {
 	if err != nil {
 		return err
 	}
-	here := fmt.Sprintf("/cabinet/lots/%d/doughs?%s", t.ID, url.Values{"by": values["by"], "scale": values["scale"]}.Encode())
+	here := fmt.Sprintf("/cabinet/lots/%d/doughs?%s", t.ID, url.Values{"by": values["by"],
+		"scale": values["scale"]}.Encode())
 	if values.Get("do") == "wrapped" {
 		l.Add(flour.LotEvent{At: s.Now().UTC().Truncate(time.Millisecond), Kind: flour.LotDoughs})
 		if _, err := s.Store.Keep(c.Request.Context(), store.LotKind, t.ID, t.Version, l); err != nil && !errors.Is(err,
@@ -220,8 +223,8 @@ func (s *Room) SayDoughs(c *page.Visit) error {
 	return nil
 }
 
-// read reads the words said of the doughs, the driest first in said. What contradicts itself is asked once. Of one dough in
-// steps the first words without a gap count, up to the one that is a little wet.
+// read reads the words said of the doughs, the driest first in said. What contradicts itself is asked once. Of one
+// dough in steps the first words without a gap count, up to the one that is a little wet.
 func (v *doughsView) read(values url.Values) (tried []sack.Tried, said []int, wrong string) {
 	key, gap := "", false
 	for _, d := range v.Doughs {
@@ -244,7 +247,8 @@ func (v *doughsView) read(values url.Values) (tried []sack.Tried, said []int, wr
 		return nil, nil, "Each of the three has a word."
 	case !v.OneDough && sack.Contradict(tried) && values.Get("sure") != key:
 		v.Sure = key
-		return nil, nil, "A wetter one was called drier than a drier one: press those two once more. Said again, it stands " +
+		return nil, nil, "A wetter one was called drier than a drier one: press those two once more. Said again, it " +
+			"stands " +
 			"as it is."
 	}
 	return tried, said, ""
@@ -285,6 +289,6 @@ func (s *Room) keepSitting(c *page.Visit, l flour.Lot, r *request.Request, oneDo
 	return err
 }
 
-// newKitchenSD is how far a flour in a kitchen that has logged nothing may be off, points; mostSittings are kept. Source:
-// house.
+// newKitchenSD is how far a flour in a kitchen that has logged nothing may be off, points; mostSittings are kept.
+// Source: house.
 const newKitchenSD, mostSittings = 2.1, 200

@@ -55,17 +55,18 @@ func (v *sackView) Keepings() []request.Option { return request.Keepings() }
 type sackBox struct{ ID, Name, Label, Value, Unit, Error string }
 
 // sackFuncs are what the template of a sack is put together with; of tells a box from another of the same name.
-var sackFuncs = template.FuncMap{"wordAt": func(i int) string { return strconv.Itoa(i - 2) }, "sackBox": func(v *sackView, name, label, of string) sackBox {
-	b := sackBox{ID: name + of, Name: name, Label: label, Value: v.Form[name], Unit: v.In.Name(measure.G),
-		Error: v.Errors[name]}
-	if name == "step_g" { // a scale is a scale in grams
-		b.Unit = string(measure.G)
-		if b.Value == "" {
-			b.Value = map[string]string{"weigh": "1", "dry": "0.1"}[of]
+var sackFuncs = template.FuncMap{"wordAt": func(i int) string { return strconv.Itoa(i - 2) },
+	"sackBox": func(v *sackView, name, label, of string) sackBox {
+		b := sackBox{ID: name + of, Name: name, Label: label, Value: v.Form[name], Unit: v.In.Name(measure.G),
+			Error: v.Errors[name]}
+		if name == "step_g" { // a scale is a scale in grams
+			b.Unit = string(measure.G)
+			if b.Value == "" {
+				b.Value = map[string]string{"weigh": "1", "dry": "0.1"}[of]
+			}
 		}
-	}
-	return b
-}}
+		return b
+	}}
 
 // gainRow is something that would help.
 type gainRow struct{ What, Costs, Brings, To, Do string }
@@ -141,7 +142,8 @@ func (s *Room) sackOf(c *page.Visit, t store.Thing, l flour.Lot, cab desk) (*sac
 	now := s.Now()
 	if e := l.InOven(); e != nil {
 		v.InOven = &ovenView{Since: e.At.Local().Format("15:04"), Minutes: int(now.Sub(e.At).Minutes()),
-			SampleG: cab.In.G(e.SampleG, measure.Shortest), At: strconv.FormatInt(e.At.UnixMilli(), 10), DoneAfter: ovenMin}
+			SampleG: cab.In.G(e.SampleG, measure.Shortest), At: strconv.FormatInt(e.At.UnixMilli(), 10),
+			DoneAfter: ovenMin}
 	}
 	room, err := s.usualRoom(c)
 	if err != nil {
@@ -166,7 +168,8 @@ func (s *Room) sackOf(c *page.Visit, t store.Thing, l flour.Lot, cab desk) (*sac
 		said = said || r.Evidence.Lot == l.Name
 	}
 	for _, g := range sack.Gains(ru.Flour, ru.Measure, sack.Known{WB: m.WB, SD: m.SD, StartSD: m.StartSD(),
-		KG: k.Kept[len(k.Kept)-1].KG, StepG: kitchenStepG, Hw: usualHw, FromSheet: own, MayBeTaught: !said}, ru.Hydration.AbsorptionWeight) {
+		KG: k.Kept[len(k.Kept)-1].KG, StepG: kitchenStepG, Hw: usualHw, FromSheet: own, MayBeTaught: !said},
+		ru.Hydration.AbsorptionWeight) {
 		if r, ok := gainRowOf(g, l.Flour); ok {
 			if g.Help == sack.SmallDoughs {
 				r.To = fmt.Sprintf("/cabinet/lots/%d/doughs", t.ID)
@@ -253,13 +256,16 @@ func gainRowOf(g sack.Gain, flourKey string) (r gainRow, ok bool) {
 	case sack.DryASmall:
 		r.What, r.Costs, r.To, r.Do = "Dry a sample in the oven, once a sack", minutes(), "#dry", "Dry one"
 	case sack.WeighSack:
-		r.What, r.Costs, r.To, r.Do = "Weigh the sack when flour is taken, and before it is taken again", minutes()+" each time",
+		r.What, r.Costs, r.To, r.Do = "Weigh the sack when flour is taken, and before it is taken again",
+			minutes()+" each time",
 			"#weigh", "Weigh it"
 	case sack.SmallDoughs:
-		r.What, r.Costs, r.Do = "Three small doughs, where the first batch must not fail", minutes()+", rolled afterwards",
+		r.What, r.Costs, r.Do = "Three small doughs, where the first batch must not fail",
+			minutes()+", rolled afterwards",
 			"Set them out"
 	case sack.SayWord:
-		r.What, r.Costs, r.To, r.Do = "Say how the dough of a batch felt", "a tap at the bench", "/batches", "To a batch"
+		r.What, r.Costs, r.To, r.Do = "Say how the dough of a batch felt", "a tap at the bench", "/batches",
+			"To a batch"
 	}
 	return r, true
 }
@@ -307,15 +313,17 @@ func moreOrLess(in measure.System, g, within float64) string {
 
 // lotRowOf is an event in words.
 func lotRowOf(in measure.System, e *flour.LotEvent) lotRow {
-	r := lotRow{When: measure.TimeWords(e.At.Local()), By: e.By, At: e.At.Format(time.RFC3339Nano), Kind: string(e.Kind)}
+	r := lotRow{When: measure.TimeWords(e.At.Local()), By: e.By, At: e.At.Format(time.RFC3339Nano),
+		Kind: string(e.Kind)}
 	switch e.Kind {
 	case flour.LotTaken:
 		r.Words = "Flour was taken: " + in.Grams(e.G) + " are left"
 	case flour.LotWeighed:
 		r.Words = "Weighed before taking: " + in.Grams(e.G)
 	case flour.LotMoved:
-		r.Words = map[flour.Keeping]string{flour.SealedTub: "Tipped into a sealed tub", flour.PaperBag: "Folded into a paper bag",
-			flour.OpenBin: "Tipped into an open bin", flour.Sifted: "Sifted out"}[e.How] + ", " + in.Grams(e.G)
+		r.Words = map[flour.Keeping]string{flour.SealedTub: "Tipped into a sealed tub",
+			flour.PaperBag: "Folded into a paper bag",
+			flour.OpenBin:  "Tipped into an open bin", flour.Sifted: "Sifted out"}[e.How] + ", " + in.Grams(e.G)
 	case flour.LotDoughs:
 		r.Words = "Three small doughs were wrapped"
 	case flour.LotInOven:
@@ -374,7 +382,8 @@ func (s *Room) MeasureSack(c *page.Visit) error {
 		if values.Get("do") == "remove" {
 			at, err := time.Parse(time.RFC3339Nano, values.Get("at"))
 			if err != nil || !l.Remove(at, flour.LotEventKind(values.Get("kind"))) {
-				return page.Refuse(http.StatusNotFound, "That is not in its history any more.", "Another window may have taken it out.")
+				return page.Refuse(http.StatusNotFound, "That is not in its history any more.",
+					"Another window may have taken it out.")
 			}
 		} else {
 			l.Add(e)
@@ -436,7 +445,8 @@ func (s *Room) readEvent(f *lotForm, do string, e *flour.LotEvent, l *flour.Lot,
 		e.StepG = f.step()
 		e.SampleG = before - e.TareG
 		if len(f.errs) == 0 { // as if it lost what flour loses: what is wrong is asked before it is dried
-			f.blame(sack.Oven{TareG: e.TareG, BeforeG: before, AfterG: before - .125*e.SampleG, StepG: e.StepG}.Read(ru.Measure))
+			f.blame(sack.Oven{TareG: e.TareG, BeforeG: before, AfterG: before - .125*e.SampleG,
+				StepG: e.StepG}.Read(ru.Measure))
 		}
 	case "dried":
 		was := l.InOven()
@@ -446,7 +456,8 @@ func (s *Room) readEvent(f *lotForm, do string, e *flour.LotEvent, l *flour.Lot,
 		}
 		after := f.g("after_g", "Tin and flour", 0, 1e5)
 		if len(f.errs) == 0 {
-			f.blame(sack.Oven{TareG: was.TareG, BeforeG: was.TareG + was.SampleG, AfterG: after, StepG: was.StepG}.Read(ru.Measure))
+			f.blame(sack.Oven{TareG: was.TareG, BeforeG: was.TareG + was.SampleG, AfterG: after,
+				StepG: was.StepG}.Read(ru.Measure))
 		}
 		e.Kind, e.SampleG, e.StepG = flour.LotDried, was.SampleG, was.StepG
 		e.LostG = math.Round(1000*(was.TareG+was.SampleG-after)) / 1000

@@ -212,7 +212,8 @@ var lotShelf = shelf{Path: "lots", Name: "Lots", One: "A lot", Kind: store.LotKi
 
 var eggShelf = shelf{Path: "eggs", Name: "Eggs", One: "Eggs you have weighed", Kind: store.EggKind,
 	Lead: "Crack ten of a tray into a jug, weigh them without shells, then their yolks: that says how many to crack and " +
-		"how much water to draw, within 0.6 g an egg. Weighing the bowl of each batch is better, and free. The shipped " +
+		"how much water to draw, within 0.6 g an egg. Weighing the bowl of each batch is better, and free. The " +
+		"shipped " +
 		"means are house values; the bands in the shell are the market’s.",
 	Heads: []column{
 		{"without shell", true}, {"yolk", true}, {"in the shell", true}, {"yolk colour", false},
@@ -237,8 +238,10 @@ var eggShelf = shelf{Path: "eggs", Name: "Eggs", One: "Eggs you have weighed", K
 		for _, x := range egg.Classes() {
 			market = append(market, request.Option{Key: x.Key, Name: x.Name})
 		}
-		entries := []entry{textEntry("name", "Name", "", 1, 60, &e.Name), choiceEntry("of", "Bought as", &e.Of, market...),
-			count, numberEntry("eggs_g", "They weigh, without shells", "g", 25, 6000, 1, &w.EggsG), numberEntry("yolks_g",
+		entries := []entry{textEntry("name", "Name", "", 1, 60, &e.Name), choiceEntry("of", "Bought as", &e.Of,
+			market...),
+			count, numberEntry("eggs_g", "They weigh, without shells", "g", 25, 6000, 1, &w.EggsG),
+			numberEntry("yolks_g",
 				"Of that their yolks", "g", 8, 2400, 1, &w.YolksG),
 			numberEntry("yolk_colour", "Yolk colour on the fan", "of 15", 1, 15, 1,
 				&e.YolkColour).optional("empty: 10"),
@@ -338,8 +341,9 @@ var yieldShelf = shelf{Path: "powders", Name: "Powders", One: "A drying as it we
 	},
 	cells: func(c desk, v any) []string {
 		y := v.(addition.Yield)
-		return []string{y.Of, measure.DayWords(y.DriedOn), c.In.Grams(y.FreshG), c.In.Grams(y.PowderG), fmt.Sprintf("%.1f %%",
-			100*y.Share()), fmt.Sprintf("%.3g", y.Hours)}
+		return []string{y.Of, measure.DayWords(y.DriedOn), c.In.Grams(y.FreshG), c.In.Grams(y.PowderG),
+			fmt.Sprintf("%.1f %%",
+				100*y.Share()), fmt.Sprintf("%.3g", y.Hours)}
 	}}
 
 func vegetableName(key string) string {

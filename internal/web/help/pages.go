@@ -78,15 +78,20 @@ var explanations = []about{
 		"rooms. A batch keeps the figures it was made with.", "", []string{"absorption", "lot", "gap", "school"}},
 	{"calibrate", "A machine measured", "Sheets you measured tell its stops; a few tell the others.",
 		"The line through your measures, with its give or take.", []string{"gap", "stop", "give-or-take"}},
-	{"sack", "What a sack holds", "Its moisture today, with how sure that is, and what would help to know it better. Weigh " +
-		"it when flour is taken and before it is taken again; dry a sample once.",
-		"From the air that was read since it was opened, typed with batches or by a sensor; what you measure replaces that.",
+	{"sack", "What a sack holds",
+		"Its moisture today, with how sure that is, and what would help to know it better. Weigh " +
+			"it when flour is taken and before it is taken again; dry a sample once.",
+		"From the air that was read since it was opened, typed with batches or by a sensor; what you measure " +
+			"replaces that.",
 		[]string{"moisture", "lot", "give-or-take"}},
-	{"doughs", "Three small doughs", "What this sack wants more than the book, by three doughs of which only the water " +
-		"differs. Worth one batch and its word, where the first one must not fail.",
-		"The words go into the log as one look: points of this sack, never its absorption.", []string{"working-hydration",
+	{"doughs", "Three small doughs",
+		"What this sack wants more than the book, by three doughs of which only the water " +
+			"differs. Worth one batch and its word, where the first one must not fail.",
+		"The words go into the log as one look: points of this sack, never its absorption.",
+		[]string{"working-hydration",
 			"give-or-take", "learned"}},
-	{"foretold", "A sheet to try it by", "Each figure with the range it is foretold to fall in, nine times in ten, and room " +
+	{"foretold", "A sheet to try it by", "Each figure with the range it is foretold to fall in, nine times in ten, " +
+		"and room " +
 		"for what it was. Type it in at its making, then print the next.",
 		"The book, and what this kitchen has measured so far.", []string{"leather", "give-or-take", "learned"}},
 	{"recipe", "From a recipe text", "Paste a recipe: it is read, weighed and judged; make a batch of it.",

@@ -80,7 +80,8 @@ func triedRows(all []learn.Tried, machine func(key string) string) (out []triedR
 		if t.Is == learn.NotKnown {
 			r.Says += fmt.Sprintf(": %d looks would tell", max(learn.Knowable, k+1))
 		}
-		r.Says += fmt.Sprintf(". Here its %s are %.2f times the book’s, a look give or take %.0f %%.", unit, math.Exp(t.LnK),
+		r.Says += fmt.Sprintf(". Here its %s are %.2f times the book’s, a look give or take %.0f %%.", unit,
+			math.Exp(t.LnK),
 			100*1.645*t.Spread)
 		out = append(out, r)
 	}

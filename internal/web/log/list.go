@@ -186,7 +186,8 @@ func chartsOf(ru rules.Learn, all []store.Made) (out []logChart) {
 		out = append(out, logChart{"Water, over the room’s humidity",
 			"the same; flat says that the room is reckoned right",
 			template.HTML(draw.InWidths(func(w draw.Width) string {
-				return draw.LogOver("Water over the room’s humidity", "points over the book", dots, "% humidity", 0, "book", w)
+				return draw.LogOver("Water over the room’s humidity", "points over the book", dots, "% humidity", 0,
+					"book", w)
 			}))})
 	}
 	one("A poke, half back", "the last one timed; three seconds is ready", "seconds", 3, "ready",

@@ -49,7 +49,8 @@ func foretold(log *learn.Log, p *plan.Plan) (out []foretoldLine) {
 		mm := p.Roll.SheetMM
 		from, to := log.Range(learn.LawSheet, p.Roll.Machine.Key, mm)
 		last := p.Roll.Passes[len(p.Roll.Passes)-1]
-		out = append(out, foretoldLine{"Sheet at stop " + last.Label, "by caliper, a hand from the edge, rested a minute",
+		out = append(out, foretoldLine{"Sheet at stop " + last.Label,
+			"by caliper, a hand from the edge, rested a minute",
 			in.MM(mm, 2), span(in.Bare(from, measure.MM, 2), in.Bare(to, measure.MM, 2)), in.Name(measure.MM)})
 		long := p.Roll.LengthMM
 		out = append(out, foretoldLine{"Length of that sheet", "flat on the board", in.Long(long),
@@ -64,7 +65,8 @@ func foretold(log *learn.Log, p *plan.Plan) (out []foretoldLine) {
 	low, high := p.WorkedOutPot()
 	middle := (low + high) / 2
 	from, to := log.Range(learn.LawPot, string(p.Request.Cut.Kind().Family), middle)
-	out = append(out, foretoldLine{"In the pot, to your tooth", "from when the water boils again", measure.MinSec(middle),
+	out = append(out, foretoldLine{"In the pot, to your tooth", "from when the water boils again",
+		measure.MinSec(middle),
 		span(measure.MinSec(5*math.Round(from/5)), measure.MinSec(5*math.Round(to/5))), "min"})
 	out = append(out, foretoldLine{"A poke, half back", "at the end of the rest", "3 s", "", "s"})
 	return out
