@@ -182,11 +182,7 @@ func (s *Room) OpenDoughs(c *page.Visit) error {
 
 // SayDoughs keeps that they rest, or what was said of them.
 func (s *Room) SayDoughs(c *page.Visit) error {
-	values, err := s.Posted(c)
-	if err != nil {
-		return err
-	}
-	t, l, cab, err := s.lotAt(c)
+	values, t, l, cab, err := s.postedOfLot(c)
 	if err != nil {
 		return err
 	}

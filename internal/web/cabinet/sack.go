@@ -103,6 +103,14 @@ func (s *Room) lotAt(c *page.Visit) (store.Thing, flour.Lot, desk, error) {
 	return t, l, cab, nil
 }
 
+// postedOfLot is what was sent to a lot's page, and the lot.
+func (s *Room) postedOfLot(c *page.Visit) (values url.Values, t store.Thing, l flour.Lot, cab desk, err error) {
+	if values, err = s.Posted(c); err == nil {
+		t, l, cab, err = s.lotAt(c)
+	}
+	return values, t, l, cab, err
+}
+
 // OpenSack shows what is known of a lot, and asks for what may be measured.
 func (s *Room) OpenSack(c *page.Visit) error {
 	t, l, cab, err := s.lotAt(c)
@@ -364,11 +372,7 @@ func (f *lotForm) step() float64 {
 
 // MeasureSack keeps what was measured of a lot.
 func (s *Room) MeasureSack(c *page.Visit) error {
-	values, err := s.Posted(c)
-	if err != nil {
-		return err
-	}
-	t, l, cab, err := s.lotAt(c)
+	values, t, l, cab, err := s.postedOfLot(c)
 	if err != nil {
 		return err
 	}
