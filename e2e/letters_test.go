@@ -122,3 +122,25 @@ func TestDrawingsFit(t *testing.T) {
 		}
 	}
 }
+
+// On a phone no table is wider than its page: what has no room is cards.
+func TestTablesFitAPhone(t *testing.T) {
+	t.Parallel()
+	base, _ := serve(t)
+	b := open(t, browser(t), base, 390, 844)
+	for _, path := range []string{"/log", "/log/ledger", "/log/learned?open=behind", "/cabinet/flours", "/cabinet/lots",
+		"/cabinet/machines/8/calibrate", "/cabinet/lots/2/measure", "/compare?a=7&b=6", batch(demo.Saturday) +
+			"/versions", batch(demo.Counter) + "?at=cut", batch(demo.Lantern) + "?at=dry", "/bench/1/made",
+		"/days/" + today()} {
+		b.visit(path)
+		wide := eval[[]string](b, `[...document.querySelectorAll("table")].filter((t) => t.checkVisibility() &&
+			t.getBoundingClientRect().right > innerWidth + 1).map((t) => t.getAttribute("aria-label") ??
+			t.caption?.textContent ?? t.className)`)
+		if len(wide) > 0 {
+			t.Errorf("%s: %s", path, strings.Join(wide, "; "))
+		}
+		if n := eval[int](b, "document.querySelectorAll('table').length"); n == 0 && !strings.HasPrefix(path, "/batches") {
+			t.Errorf("%s has no table", path)
+		}
+	}
+}

@@ -41,15 +41,17 @@ func TestAKitchenMeasuresItsFlour(t *testing.T) {
 	b.visit(batch(demo.Lantern) + "?at=room")
 	b.until("the plan goes by it", "document.querySelector('#sheet').textContent.includes('What the sack holds')")
 
-	b.do(chromedp.EmulateViewport(390, 844))
-	b.visit("/cabinet/lots/2/doughs")
-	b.click("button[value=wrapped]")
-	b.until("they rest", "document.querySelectorAll('.feels').length === 3")
-	for _, letter := range []string{"A", "B", "C"} {
-		b.click(fmt.Sprintf("input[name='said.%s'][value='0']", letter))
+	for lot, width := range map[int]int64{3: 820, 2: 390} { // a tablet, a phone
+		b.do(chromedp.EmulateViewport(width, 1000))
+		b.visit(fmt.Sprintf("/cabinet/lots/%d/doughs", lot))
+		b.click("button[value=wrapped]")
+		b.until("they rest", "document.querySelectorAll('.feels').length === 3")
+		for _, letter := range []string{"A", "B", "C"} {
+			b.click(fmt.Sprintf("input[name='said.%s'][value='0']", letter))
+		}
+		b.click("button[value=said]")
+		b.until("what they said", "document.querySelector('.told')?.textContent.includes('This sack wants')")
 	}
-	b.click("button[value=said]")
-	b.until("what they said", "document.querySelector('.told')?.textContent.includes('This sack wants')")
 
 	b.visit(batch(demo.Saturday) + "/foretold")
 	b.until("foretold", "document.querySelectorAll('.tried tbody tr').length >= 4")
@@ -60,6 +62,13 @@ func TestAKitchenMeasuresItsFlour(t *testing.T) {
 	if n := len(pdfPage.FindAll(pdf, -1)); n != 1 {
 		t.Errorf("the sheet has %d pages", n)
 	}
+	// Typed back, it is judged.
+	b.visit(batch(demo.Saturday) + "/log")
+	b.enter("[name=pot_s]", "85")
+	b.click(".asks-go .btn-go")
+	b.until("logged", "location.pathname.endsWith('/made')")
+	b.visit("/log/learned?open=tried")
+	b.until("judged", "document.querySelector('.matter[open]')?.textContent.includes('1 of 1 held')")
 }
 
 // What may be wrong at a step has its picture, as on the page.

@@ -71,7 +71,10 @@ func madeLines(run *bench.Making, in measure.System) (out []madeLine) {
 
 // alike says whether two steps are told in one line: those of one piece, and the dividing of all.
 func alike(a, b *bench.Step) bool {
-	return a.Piece > 0 && a.Piece == b.Piece || a.Kind == bench.Divide && b.Kind == bench.Divide
+	if a.Kind == bench.Divide || b.Kind == bench.Divide {
+		return a.Kind == b.Kind
+	}
+	return a.Piece > 0 && a.Piece == b.Piece
 }
 
 // pieceLine adds up the steps of one piece, or the dividing.

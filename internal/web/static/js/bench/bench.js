@@ -95,6 +95,7 @@ const panels = panelsOf({
   now: as, steps: () => steps, state: () => state, tap, redraw: () => draw(), food: foodNow, offers, signs: JSON.parse($("all-signs").textContent), id: bench.dataset.id, look, reading,
   scale: {
     there: () => Boolean(scale),
+    g: () => onScale() ?? 0,
     byItself: () => byItself,
     turn() {
       byItself = !byItself;

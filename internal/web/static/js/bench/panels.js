@@ -1,5 +1,6 @@
 // The panels of the bench: what is asked, measured, put in, named, and what is wrong. Each is large keys over the page.
 import { allowNotices } from "./alarm.js";
+import { shown } from "../page/number.js";
 import { reader } from "./quantity.js";
 
 const $ = (id) => document.getElementById(id);
@@ -18,6 +19,8 @@ export function key(words, act, go = false) {
 // panelsOf returns what opens the panels of a bench. now gives how it stands, step the one that is on, tap makes an event.
 export function panelsOf({ now, steps, state, tap, redraw, offers, signs, id, look, reading, scale, food }) {
   const step = () => steps()[now().at];
+  // typable is a mass as it may be typed, in the unit shown.
+  const typable = (g) => shown(Math.round(offers.ounces ? (g / OZ) * 10 : g) / (offers.ounces ? 10 : 1));
   const unit = offers.ounces ? "oz" : "g";
 
   // figure reads what was typed; what is asked back for it stands in asked until the next one.
@@ -305,7 +308,8 @@ export function panelsOf({ now, steps, state, tap, redraw, offers, signs, id, lo
   // The sack on the scale: what it loses between two takings is water.
   function sack() {
     const lots = offers.lots[step()?.key] ?? Object.values(offers.lots).flat().filter((x, i, all) => all.indexOf(x) === i);
-    const weigh = (lot, when, head) => ask(head, [["Flour in it, without the sack, " + unit, "", "decimal"]], (typed) => {
+    const lies = scale.g(); // what lies on the scale stands there, to be kept or put right
+    const weigh = (lot, when, head) => ask(head, [["Flour in it, without the sack, " + unit, lies > 50 ? typable(lies) : "", "decimal"]], (typed) => {
       const g = mass(typed);
       if (bad(g, 50)) return noMass();
       tap("sack", { text: lot, of: when, g });
