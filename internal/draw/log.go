@@ -151,7 +151,6 @@ func chart(title, unit string, dots []Dot, over ruled, want float64, wantWord st
 		top    = 32.
 		bottom = 206.
 		few    = 8 // dots, of which no line is drawn
-		line   = 19.
 	)
 	left, right := 60., width.units()-46
 	if width.hand() {
@@ -213,41 +212,50 @@ func chart(title, unit string, dots []Dot, over ruled, want float64, wantWord st
 	if over.name != "" {
 		s.Text("e q", right, bottom+40, over.name)
 	}
-	// What the dots and the line are stands under it, in as many lines as it needs.
-	at, y0 := left, bottom+48
+	s.keyTo(kinds, wantWord, len(dots) >= few, [2]float64{left, right}, bottom+48, width, over.name != "")
+	return s.SVG()
+}
+
+// keyTo writes what the dots and lines of a chart are, under it from y on, in as many lines as it needs between two
+// edges; named says that the axis has a name there.
+func (s *Scene) keyTo(kinds []string, wantWord string, median bool, edges [2]float64, y float64, width Width,
+	named bool) {
+	const line = 19.
+	left, right := edges[0], edges[1]
+	at := left
+	if named && width.hand() {
+		y += line
+	}
 	entry := func(words string, sign, room float64) (x float64) {
 		wide := sign + 7.2*float64(len([]rune(words))) + room
 		if at > left && at+wide > right+room {
 			at = left
-			y0 += line
+			y += line
 		}
 		x = at
 		at += wide
 		return x
-	}
-	if over.name != "" && width.hand() {
-		y0 += line
 	}
 	for k, name := range kinds {
 		if name == "" {
 			continue
 		}
 		x := entry(name, 16, 24)
-		spot(s, k, false, x+5, y0)
-		s.Named("q", x+16, y0+5, name)
+		spot(s, k, false, x+5, y)
+		s.Named("q", x+16, y+5, name)
+	}
+	stroke := func(class, words string, room float64) {
+		x := entry(words, 28, room)
+		s.Path(class, fmt.Sprintf("M%s %sh22", num(x), num(y)))
+		s.Text("q", x+28, y+5, words)
 	}
 	if wantWord != "" && width.hand() {
-		x := entry(wantWord, 28, 24)
-		s.Path("ink", fmt.Sprintf("M%s %sh22", num(x), num(y0)))
-		s.Text("q", x+28, y0+5, wantWord)
+		stroke("ink", wantWord, 24)
 	}
-	if len(dots) >= few {
-		x := entry("the middle of nine", 28, 0)
-		s.Path("median", fmt.Sprintf("M%s %sh22", num(x), num(y0)))
-		s.Text("q", x+28, y0+5, "the middle of nine")
+	if median {
+		stroke("median", "the middle of nine", 0)
 	}
-	s.H = y0 + 14
-	return s.SVG()
+	s.H = y + 14
 }
 
 // axis is a value of an axis, no finer than it is.
@@ -297,9 +305,11 @@ func Factors(all []Factor, width Width) string {
 		return ""
 	}
 	const top = 30.
-	left, right, row, words := 330., width.units()-76, 34., 0.
+	left, right := 330., width.units()-76
+	row, words := 34., 0.
 	if width.hand() { // the name stands over its bar
-		left, right, row, words = 20, width.units()-20, 52, 18
+		left, right = 20, width.units()-20
+		row, words = 52, 18
 	}
 	least, most := 1., 1.
 	for _, f := range all {

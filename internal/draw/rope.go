@@ -15,7 +15,8 @@ func ropeAbove(p *plan.Plan, across Width) string {
 		return ""
 	}
 	const left, top, foot = 40., 30., 24.
-	thick, long, slice := p.Roll.WidthMM, p.Roll.LengthMM, p.Cut.Rope.SliceMM
+	thick, long := p.Roll.WidthMM, p.Roll.LengthMM
+	slice := p.Cut.Rope.SliceMM
 	width := across.units()
 	k := (width - left - 10) / long
 	near := min(6, (width-left-10)/(8*slice)) // eight slices in view at least

@@ -28,9 +28,11 @@ func (s *Steps) SVG() string {
 		row = 25.
 		top = 8.
 	)
-	left, right, ticks, letters := 196., 582., 8, 40
+	left, right := 196., 582.
+	ticks, letters := 8, 40
 	if s.Width.hand() {
-		left, right, ticks, letters = 134, s.Width.units()-8, 4, 18
+		left, right = 134, s.Width.units()-8
+		ticks, letters = 4, 18
 	}
 	sum := 0.
 	lo := 0.

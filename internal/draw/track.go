@@ -66,19 +66,57 @@ func spread(ends []lineEnd, bottom float64) {
 	}
 }
 
+// trackHigh is how high the plot is, trackLine a line of what stands under it, trackLeft where it begins, picture
+// units.
+const trackHigh, trackLine, trackLeft = 190., 19., 52.
+
+// lines draws the quantities, their names at their ends; for a hand under the plot, from y on.
+func (t *Track) lines(s *Scene, x func(float64) float64, right, bottom, under float64) {
+	var ends []lineEnd
+	for _, l := range t.Lines {
+		var d strings.Builder
+		y := 0.
+		for i, p := range l.Points {
+			op := "L"
+			if i == 0 {
+				op = "M"
+			}
+			y = bottom - min(max((p.Y-l.Min)/(l.Max-l.Min), 0), 1)*trackHigh
+			d.WriteString(op + num(x(p.X)) + " " + num(y))
+		}
+		s.Path("track "+l.Class, d.String())
+		ends = append(ends, lineEnd{y, l.Name, l.Class})
+	}
+	if t.Width.hand() {
+		for i, e := range ends {
+			y := under + trackLine*float64(i)
+			s.Path("track "+e.class, fmt.Sprintf("M%s %sh22", num(trackLeft), num(y)))
+			s.Text("", trackLeft+32, y+4, e.name)
+		}
+		ends = nil
+	}
+	spread(ends, bottom)
+	for _, e := range ends {
+		s.Path("track "+e.class, fmt.Sprintf("M%s %sh14", num(right+6), num(e.y)))
+		s.Text("", right+25, e.y+4, e.name)
+	}
+}
+
 // SVG returns the picture of t.
 func (t *Track) SVG() string {
 	const (
-		left   = 52.
+		left   = trackLeft
 		top    = 24.
-		height = 190.
+		height = trackHigh
 		steps  = 30.
-		line   = 19.
+		line   = trackLine
 	)
 	wide := t.Width.units()
-	right, under, ticks := wide-162, 0., 9
+	right, under := wide-162, 0.
+	ticks := 9
 	if t.Width.hand() {
-		right, under, ticks = wide-8, line*float64(len(t.Lines))+8, 4
+		right, under = wide-8, line*float64(len(t.Lines))+8
+		ticks = 4
 	}
 	s := &Scene{Title: t.Title, W: wide, H: top + height + steps + 34 + under}
 	bottom := top + height
@@ -103,34 +141,7 @@ func (t *Track) SVG() string {
 		s.Path("hair", fmt.Sprintf("M%s %sH%s", num(left), num(y), num(right)))
 		s.Text("e q", left-6, y+4, fmt.Sprintf("%.0f %%", 100*share))
 	}
-	var ends []lineEnd
-	for _, l := range t.Lines {
-		var d strings.Builder
-		y := 0.
-		for i, p := range l.Points {
-			op := "L"
-			if i == 0 {
-				op = "M"
-			}
-			y = bottom - min(max((p.Y-l.Min)/(l.Max-l.Min), 0), 1)*height
-			d.WriteString(op + num(x(p.X)) + " " + num(y))
-		}
-		s.Path("track "+l.Class, d.String())
-		ends = append(ends, lineEnd{y, l.Name, l.Class})
-	}
-	if t.Width.hand() {
-		for i, e := range ends {
-			y := bottom + steps + 34 + line*float64(i)
-			s.Path("track "+e.class, fmt.Sprintf("M%s %sh22", num(left), num(y)))
-			s.Text("", left+32, y+4, e.name)
-		}
-		ends = nil
-	}
-	spread(ends, bottom)
-	for _, e := range ends {
-		s.Path("track "+e.class, fmt.Sprintf("M%s %sh14", num(right+6), num(e.y)))
-		s.Text("", right+25, e.y+4, e.name)
-	}
+	t.lines(s, x, right, bottom, bottom+steps+34)
 	for _, l := range t.Limits {
 		if l.At > t.Minutes {
 			continue

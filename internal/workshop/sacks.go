@@ -214,7 +214,9 @@ func (w *Workshop) follow(ctx context.Context, r *request.Request, i int, cab *s
 	ru := w.Rules
 	m := s.Moisture(ru.Flour, ru.Measure, s.Air, at)
 	l.LevelWB = m.Level
-	l.WB, l.SD, l.From, l.SteadyWB, l.Held = m.WB, m.SD, string(m.From), m.SteadyWB, m.Held
+	l.WB, l.SD = m.WB, m.SD
+	l.From, l.Held = string(m.From), m.Held
+	l.SteadyWB = m.SteadyWB
 	l.Since = m.Since.Local().Format(time.DateOnly)
 	l.Bridged = m.Bridge.Hours() / 24
 	w.since(ctx, s, &l, &m, at)

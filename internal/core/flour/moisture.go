@@ -109,7 +109,8 @@ func (f Flour) Now(r rules.Flour, k Kept, tempC, rh float64) Moisture {
 		return m
 	}
 	if s := k.Sack; s != nil {
-		m.NowWB, m.Sack, m.Bounded = s.WB, s, s.Held
+		m.NowWB = s.WB
+		m.Sack, m.Bounded = s, s.Held
 		m.Measured = s.SD <= r.MeasuredSD
 		return m
 	}

@@ -259,21 +259,20 @@ func gainRowOf(g sack.Gain, flourKey string) (r gainRow, ok bool) {
 	}
 	switch g.Help {
 	case sack.AskMiller:
-		r.What, r.Costs = "Ask the miller for its absorption", "a question"
-		r.To, r.Do = "/cabinet/flours/new?like="+url.QueryEscape(flourKey), "Put it in"
+		r = gainRow{"Ask the miller for its absorption", "a question", r.Brings,
+			"/cabinet/flours/new?like=" + url.QueryEscape(flourKey), "Put it in"}
 	case sack.DryASmall:
-		r.What, r.Costs, r.To, r.Do = "Dry a sample in the oven, once a sack", minutes(), "#dry", "Dry one"
+		r = gainRow{"Dry a sample in the oven, once a sack", minutes(), r.Brings, "#dry", "Dry one"}
 	case sack.WeighSack:
-		r.What, r.Costs, r.To, r.Do = "Weigh the sack when flour is taken, and before it is taken again",
-			minutes()+" each time",
-			"#weigh", "Weigh it"
+		r = gainRow{"Weigh the sack when flour is taken, and before it is taken again", minutes() + " each time",
+			r.Brings,
+			"#weigh", "Weigh it"}
 	case sack.SmallDoughs:
-		r.What, r.Costs, r.Do = "Three small doughs, where the first batch must not fail",
-			minutes()+", rolled afterwards",
-			"Set them out"
+		r = gainRow{"Three small doughs, where the first batch must not fail", minutes() + ", rolled afterwards",
+			r.Brings,
+			"", "Set them out"}
 	case sack.SayWord:
-		r.What, r.Costs, r.To, r.Do = "Say how the dough of a batch felt", "a tap at the bench", "/batches",
-			"To a batch"
+		r = gainRow{"Say how the dough of a batch felt", "a tap at the bench", r.Brings, "/batches", "To a batch"}
 	}
 	return r, true
 }
@@ -463,7 +462,8 @@ func (s *Room) readEvent(f *lotForm, do string, e *flour.LotEvent, l *flour.Lot,
 			f.blame(sack.Oven{TareG: was.TareG, BeforeG: was.TareG + was.SampleG, AfterG: after,
 				StepG: was.StepG}.Read(ru.Measure))
 		}
-		e.Kind, e.SampleG, e.StepG = flour.LotDried, was.SampleG, was.StepG
+		e.Kind = flour.LotDried
+		e.SampleG, e.StepG = was.SampleG, was.StepG
 		e.LostG = math.Round(1000*(was.TareG+was.SampleG-after)) / 1000
 	case "remove":
 	default:

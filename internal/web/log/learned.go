@@ -72,9 +72,11 @@ func triedRows(all []learn.Tried, machine func(key string) string) (out []triedR
 		case learn.LawLeather:
 			r.Law = "Minutes to leather"
 		case learn.LawPot:
-			r.Law, unit, r.Of = "Seconds in the pot", "seconds", cut.Family(t.Of).Traits().Name
+			r.Law, unit = "Seconds in the pot", "seconds"
+			r.Of = cut.Family(t.Of).Traits().Name
 		case learn.LawSheet:
-			r.Law, unit, r.Of = "Sheet at a stop", "sheets", machine(t.Of)
+			r.Law, unit = "Sheet at a stop", "sheets"
+			r.Of = machine(t.Of)
 		}
 		r.Says = measure.Capital(string(t.Is))
 		if t.Is == learn.NotKnown {

@@ -79,7 +79,8 @@ func alike(a, b *bench.Step) bool {
 
 // pieceLine adds up the steps of one piece, or the dividing.
 func pieceLine(run *bench.Making, steps []bench.Step, lines []madeLine) madeLine {
-	passes, planned, took, done, left := 0, 0., 0., 0, 0
+	planned, took := 0., 0.
+	var passes, done, left int
 	for _, x := range steps {
 		if x.Kind == bench.Pass {
 			passes++

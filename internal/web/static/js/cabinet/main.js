@@ -9,10 +9,15 @@ if (family) {
   sort();
 }
 
-// A sample in the oven shows its minutes.
+// A sample in the oven and doughs at rest show their minutes; when they are over, the page says so in its title, too.
 const since = document.querySelector("[data-since]");
 if (since) {
-  const tell = () => (since.textContent = Math.max(0, Math.floor((Date.now() - Number(since.dataset.since)) / 60000)) + " min");
+  const title = document.title;
+  const tell = () => {
+    const min = Math.max(0, Math.floor((Date.now() - Number(since.dataset.since)) / 60000));
+    since.textContent = min + " min";
+    if (min >= Number(since.dataset.after)) document.title = "Time is up: " + title;
+  };
   setInterval(tell, 15000);
   tell();
 }
