@@ -25,8 +25,8 @@ func askOf(log *learn.Log, set store.LogSettings, name func(string) string) *que
 		switch q.What {
 		case learn.AskMoisture:
 			return &question{key, fmt.Sprintf("Weigh the moisture of %s?", name(q.Of)),
-				"Its last two batches felt off the same way. Dried in the oven, a spoonful tells " +
-					"what it holds, and the plan guesses no more.", "/cabinet/lots", "To its lot"}
+				"Its last two batches felt off the same way. Fifty grams of it, dried in the oven, " +
+					"tell what it holds, and the plan guesses no more.", "/cabinet/lots", "To its lot"}
 		case learn.AskEggs:
 			return &question{key, "Weigh ten of these eggs?", "Twice on end they weighed otherwise than their class " +
 				"says. Ten, cracked " +
