@@ -81,7 +81,8 @@ func TestLettersOnDrawings(t *testing.T) {
 
 // ill lists drawings wider than their box, or with letters too small or too large to read: 12 to 16 px, the figure that
 // counts to 20. That there is none to look at is a fault, too.
-const ill = `[...document.querySelectorAll(".chart > svg.draw:not(.day-lanes)")].filter((s) => s.checkVisibility()).flatMap((s) => {
+const ill = `[...document.querySelectorAll(".chart > svg.draw:not(.day-lanes)")].flatMap((s) => {
+	if (!s.checkVisibility()) return [];
 	const out = [], r = s.getBoundingClientRect(), k = r.width / s.viewBox.baseVal.width;
 	const room = s.parentElement.clientWidth;
 	const name = (s.querySelector("title")?.textContent ?? "").slice(0, 30);
@@ -89,9 +90,10 @@ const ill = `[...document.querySelectorAll(".chart > svg.draw:not(.day-lanes)")]
 	for (const t of s.querySelectorAll("text")) {
 		if (!t.checkVisibility()) continue;
 		const px = parseFloat(getComputedStyle(t).fontSize) * k;
-		if (px < 11.9 || px > (t.matches(".big") ? 20 : 16)) out.push(name + ": “" + t.textContent.slice(0, 16) + "” of " + px.toFixed(1) + " px");
+		const most = t.matches(".big") ? 20 : 16, says = name + ": “" + t.textContent.slice(0, 16);
+		if (px < 11.9 || px > most) out.push(says + "” of " + px.toFixed(1) + " px");
 		const b = t.getBoundingClientRect();
-		if (b.left < r.left - 2 || b.right > r.right + 2) out.push(name + ": “" + t.textContent.slice(0, 16) + "” is out");
+		if (b.left < r.left - 2 || b.right > r.right + 2) out.push(says + "” is out");
 	}
 	return out;
 }).concat(document.querySelector(".chart > svg.draw") ? [] : ["no drawing"]).slice(0, 5)`
@@ -139,7 +141,8 @@ func TestTablesFitAPhone(t *testing.T) {
 		if len(wide) > 0 {
 			t.Errorf("%s: %s", path, strings.Join(wide, "; "))
 		}
-		if n := eval[int](b, "document.querySelectorAll('table').length"); n == 0 && !strings.HasPrefix(path, "/batches") {
+		if n := eval[int](b, "document.querySelectorAll('table').length"); n == 0 && !strings.HasPrefix(path,
+			"/batches") {
 			t.Errorf("%s has no table", path)
 		}
 	}

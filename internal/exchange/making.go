@@ -117,7 +117,7 @@ func soundLearned(l rules.Learned) error {
 	}
 	ok = ok && len(l.Sacks) <= 12
 	for _, s := range l.Sacks {
-		ok = ok && within(s.WB, .05, .20) && within(s.LevelWB, 0, .30) && within(s.SD, 0, .05) && within(s.SteadyWB,
+		ok = ok && within(s.WB, .05, .20) && within(s.OffWB, -.15, .15) && within(s.SD, 0, .05) && within(s.SteadyWB,
 			.05, .20) && within(s.Bridged, 0,
 			1000) && within(s.ChangeSD, 0, .05) && len(s.Lot) <= 80 && len(s.Since) <= 10
 	}

@@ -2,6 +2,7 @@ package workshop
 
 import (
 	"context"
+	"errors"
 	"slices"
 	"sync"
 	"time"
@@ -26,7 +27,7 @@ type airs struct {
 	cabRead  clock.Watch
 	known    map[knownSack]lotFollowed
 	since    map[time.Time]*sack.Air // the air since a moment, in order
-	then     map[uint64]float64      // moisture a making was planned with, share, by its lot's part
+	then     map[plannedLot]plannedAs
 }
 
 // knownSack is what the moisture of a sack follows from.
@@ -38,6 +39,12 @@ type knownSack struct {
 	cab  *store.Cabinet
 	air  *sack.Air // as it was read, before the room
 	log  int       // its stamp
+}
+
+// plannedLot is a lot as a making was planned with it.
+type plannedLot struct {
+	making uint64
+	lot    string
 }
 
 // lotFollowed is a sack that was followed.
@@ -155,7 +162,7 @@ func (w *Workshop) SackOf(ctx context.Context, lot *flour.Lot, kind flour.Flour,
 	if err != nil {
 		return nil, err
 	}
-	measured := len(lot.History) > 0 || lot.MeasuredWB > 0
+	measured := len(s.Kept) > 1 || len(s.Weighed)+len(s.Dried)+len(s.Measured) > 0
 	return &Sack{Lot: lot, Kind: kind, Sack: s, Air: air.In(room), Read: measured || air.Read(), as: air}, nil
 }
 
@@ -213,7 +220,6 @@ func (w *Workshop) follow(ctx context.Context, r *request.Request, i int, cab *s
 	}
 	ru := w.Rules
 	m := s.Moisture(ru.Flour, ru.Measure, s.Air, at)
-	l.LevelWB = m.Level
 	l.WB, l.SD = m.WB, m.SD
 	l.From, l.Held = string(m.From), m.Held
 	l.SteadyWB = m.SteadyWB
@@ -263,43 +269,54 @@ func (w *Workshop) since(ctx context.Context, s *Sack, l *rules.LearnedSack, now
 	if !ok {
 		return
 	}
-	planned, ok := w.plannedWB(ctx, all[i].Making, s.Lot.Key)
+	planned, ok := w.planned(ctx, all[i].Making, s.Lot.Key)
 	if !ok {
 		return
 	}
-	d := sack.Drift{WB: sack.Continued(planned, then, now.Level)}
-	l.LevelWB = d.WB
+	// What its last batch was off is carried on as it was: nothing adds up over batches.
+	if l.OffWB = planned.off; !planned.followed {
+		l.OffWB = planned.wb - then
+	}
+	d := sack.Drift{WB: now.Level + l.OffWB}
 	l.WB, l.Held = d.Shown(ru.Flour)
 	l.ChangeSD = sd
 }
 
-// plannedWB is the level, the moisture a making's plan took its flour of a lot to have, share.
-func (w *Workshop) plannedWB(ctx context.Context, making uint64, lot string) (wb float64, ok bool) {
+// plannedAs is what a making's plan took a lot to hold: its moisture, share, and where its sack was followed how far
+// off its level it was reckoned.
+type plannedAs struct {
+	wb, off  float64
+	followed bool
+}
+
+// planned is what a making's plan took a lot to hold; false where it had none of it.
+func (w *Workshop) planned(ctx context.Context, making uint64, lot string) (out plannedAs, ok bool) {
 	a := &w.airs
 	a.mu.Lock()
 	defer a.mu.Unlock()
-	if wb, ok = a.then[making]; ok {
-		return wb, wb > 0
+	key := plannedLot{making, lot}
+	if out, ok = a.then[key]; ok {
+		return out, out.wb > 0
 	}
 	m, err := w.Store.Making(ctx, making)
 	if err != nil {
-		return 0, false
+		return out, false
 	}
-	wb = 0
 	if p, err := m.Plan(); err == nil {
 		for i, f := range p.Request.Flours {
 			if f.Lot == lot {
-				if wb = p.Formula.Flours[i].Moisture.NowWB; m.Rules.Learned.Sack(lot) != nil {
-					wb = m.Rules.Learned.Sack(lot).LevelWB
-				}
+				out.wb = p.Formula.Flours[i].Moisture.NowWB
 			}
 		}
 	}
-	if a.then == nil || len(a.then) > 1000 {
-		a.then = map[uint64]float64{}
+	if s := m.Rules.Learned.Sack(lot); s != nil {
+		out.off, out.followed = s.OffWB, true
 	}
-	a.then[making] = wb
-	return wb, wb > 0
+	if a.then == nil || len(a.then) > 1000 {
+		a.then = map[plannedLot]plannedAs{}
+	}
+	a.then[key] = out
+	return out, out.wb > 0
 }
 
 // weighsSack says whether an event may change what is known of a sack.
@@ -312,8 +329,17 @@ func weighsSack(e bench.Event) bool {
 }
 
 // noteSacks has the history of every lot say what a making's bench says of its sack, and nothing it does not say any
-// more.
-func (w *Workshop) noteSacks(ctx context.Context, making uint64) error {
+// more; again where another window kept the lot meanwhile.
+func (w *Workshop) noteSacks(ctx context.Context, making uint64) (err error) {
+	for range 4 {
+		if err = w.noteSacksOnce(ctx, making); !errors.Is(err, store.ErrChanged) {
+			return err
+		}
+	}
+	return err
+}
+
+func (w *Workshop) noteSacksOnce(ctx context.Context, making uint64) error {
 	_, run, _, err := w.Makings.At(ctx, making)
 	if err != nil {
 		return err

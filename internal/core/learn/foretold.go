@@ -9,9 +9,6 @@ import (
 	"hollen/internal/core/rules"
 )
 
-// nineInTen is how many standard deviations hold nine in ten of a bell.
-const nineInTen = 1.645
-
 // Foretold is a law of this kitchen before its looks: the log of a factor, normal round 0 with a standard deviation of
 // SD, each look off by Look.
 type Foretold struct{ SD, Look float64 }
@@ -46,6 +43,9 @@ type Trial struct {
 	Is     Verdict
 }
 
+// Within is nine in ten of what a look is off by.
+func (t *Trial) Within() float64 { return ninety * t.Spread }
+
 // Judge takes looks, logs of what was measured over the book, one after another: each by what those before it taught.
 func (f Foretold) Judge(ys []float64) Trial {
 	s := Trial{Spread: f.Look, Is: NotKnown}
@@ -53,7 +53,7 @@ func (f Foretold) Judge(ys []float64) Trial {
 	for _, y := range ys {
 		sd := math.Sqrt(1/sure + f.Look*f.Look)
 		j := Judged{Mean: s.LnK, SD: sd, Y: y, Z: (y - s.LnK) / sd}
-		j.Held = math.Abs(j.Z) <= nineInTen
+		j.Held = math.Abs(j.Z) <= ninety
 		if j.Held {
 			s.Held++
 		}
@@ -178,7 +178,7 @@ func (l *Log) Range(key, of string, book float64) (from, to float64) {
 				mean, sd = t.LnK, math.Hypot(t.LnKSD, t.Spread)
 			}
 		}
-		return book * math.Exp(mean-nineInTen*sd), book * math.Exp(mean+nineInTen*sd)
+		return book * math.Exp(mean-ninety*sd), book * math.Exp(mean+ninety*sd)
 	}
 	return book, book
 }

@@ -82,11 +82,21 @@ func (p *Plan) explainRoom() {
 	say("room.contact", "%s, and %s from the %s.", p.startsFrom(), p.in.RiseC(ru.Knead.ContactRiseC), p.warmsIt())
 }
 
+// mostlyUnread is the share of a sack's days without a reading from which on its air counts as one nobody read.
+const mostlyUnread = .9
+
 // sackWords say what the moisture of a sack comes from and how sure it is.
 func (p *Plan) sackWords(s *rules.LearnedSack) string {
 	within := fmt.Sprintf("give or take %.1f", 100*s.Within())
+	unread := "Opened " + measure.DayWords(s.Since) + ", in air nobody read"
+	if days, ok := flour.DaysBetween(s.Since, p.Request.MadeOn); !ok || s.Bridged < mostlyUnread*days {
+		unread = ""
+	}
 	from := map[string]string{"air": "It followed its air since it was opened", "weight": "By its own weight",
 		"oven": "Dried in the oven", "said": "Measured"}[s.From]
+	if s.From == "air" && unread != "" {
+		from = unread
+	}
 	if s.From != "air" {
 		from += " " + measure.DayWords(s.Since) + ", and the air since then"
 	}
@@ -100,7 +110,7 @@ func (p *Plan) sackWords(s *rules.LearnedSack) string {
 		out += fmt.Sprintf(" What has changed since its last batch is known better: give or take %.1f.",
 			100*s.ChangeWithin())
 	}
-	if s.Bridged >= 1 {
+	if s.Bridged >= 1 && unread == "" {
 		out += fmt.Sprintf(" For %s of that nobody read the air.", measure.Days(math.Round(s.Bridged)))
 	}
 	switch s.Ahead {

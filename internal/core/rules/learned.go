@@ -21,15 +21,17 @@ type Learned struct {
 
 // LearnedSack is what a sack of flour holds on the day of a batch, by its history.
 type LearnedSack struct {
-	Lot      string  `json:"lot"`         // key
-	WB       float64 `json:"moisture_wb"` // share wet basis
-	LevelWB  float64 `json:"level_wb"`    // the same, not held to what is believed
-	SD       float64 `json:"sd_wb"`       // of it, share
-	From     string  `json:"from"`        // air, weight, oven or said: where it was last known
-	Since    string  `json:"since"`       // yyyy-mm-dd, when that was
-	SteadyWB float64 `json:"steady_wb"`   // what the batch's air, as if it had always been so, would say
-	Bridged  float64 `json:"bridged"`     // days of air nobody measured
-	Held     bool    `json:"held"`        // to what is believed without a measurement
+	Lot string  `json:"lot"`         // key
+	WB  float64 `json:"moisture_wb"` // share wet basis
+	// OffWB is how far off its level by the air it is reckoned, share: as its last batch was, which the log has taken
+	// up.
+	OffWB    float64 `json:"off_wb,omitempty"`
+	SD       float64 `json:"sd_wb"`     // of it, share
+	From     string  `json:"from"`      // air, weight, oven or said: where it was last known
+	Since    string  `json:"since"`     // yyyy-mm-dd, when that was
+	SteadyWB float64 `json:"steady_wb"` // what the batch's air, as if it had always been so, would say
+	Bridged  float64 `json:"bridged"`   // days of air nobody measured
+	Held     bool    `json:"held"`      // to what is believed without a measurement
 	// ChangeSD is how sure the change since the last logged batch of it is, share; 0: there is none.
 	ChangeSD float64 `json:"change_sd_wb,omitempty"`
 	Ahead    string  `json:"ahead,omitempty"` // the air assumed from now to the day: week or room

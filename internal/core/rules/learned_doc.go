@@ -183,7 +183,7 @@ func (l Learned) Rounded() Learned {
 	l.Sacks = slices.Clone(l.Sacks)
 	for i := range l.Sacks {
 		s := &l.Sacks[i]
-		six(&s.WB, &s.LevelWB, &s.SD, &s.SteadyWB, &s.Bridged, &s.ChangeSD)
+		six(&s.WB, &s.OffWB, &s.SD, &s.SteadyWB, &s.Bridged, &s.ChangeSD)
 	}
 	return l
 }

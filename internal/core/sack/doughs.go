@@ -3,6 +3,7 @@ package sack
 import (
 	"math"
 
+	"hollen/internal/core/egg"
 	"hollen/internal/core/rules"
 )
 
@@ -24,6 +25,32 @@ type Wanted struct {
 // Steps are where one dough stands that gets its water in steps, points over the book's aim, until it is called a
 // little wet: the cheaper form, worth about two doughs.
 var Steps = [9]float64{-3, -2.2, -1.4, -.6, .2, 1, 1.8, 2.6, 3.4}
+
+// The sums of a small dough. Source: house, three doughs in one sitting.
+const (
+	SmallFlourG   = 50.  // on a scale of a tenth of a gram
+	CoarseFlourG  = 150. // on one of whole grams
+	SmallEggShare = .4   // beaten egg, of the flour
+	SmallKneadMin = 3.
+)
+
+// SmallWaterG returns the water, g, of a small dough of flourG that stands h points over an aim of working hydration,
+// of flour at a moisture of wb, share; lostG leaves it at the board. What it needs is (aim + h)·F14/100 − (F − F14),
+// less what the egg brings.
+func SmallWaterG(ru rules.Rules, aim, h, wb, flourG, lostG float64) float64 {
+	f14 := flourG * (1 - wb) / (1 - ru.Flour.BasisMoistureWB)
+	brought := SmallEggShare * flourG * (egg.Whole.Water + ru.Hydration.FatWeight*egg.Whole.Fat)
+	return (aim+h)*f14/100 - (flourG - f14) - brought + lostG
+}
+
+// WrapMin returns how long a small dough rests wrapped, min, until the water its flour has not taken up yet reads as
+// nothing any more; uptakeMin is the time constant of that.
+func WrapMin(uptakeMin float64) float64 { return max(20, math.Ceil(3*uptakeMin-SmallKneadMin)) }
+
+// WaterG returns how much more water flourG of flour want, g, that are byWB drier, share: dHw/dm·F14/100.
+func WaterG(ru rules.Flour, hw, flourG, byWB float64) float64 {
+	return byWB * (100 + hw) * flourG / (1 - ru.BasisMoistureWB) / 100
+}
 
 // spread is what the words of a sitting have of their own, each fresh, and what all of them share besides what is
 // wanted.

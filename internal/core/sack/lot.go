@@ -43,6 +43,7 @@ func OfLot(ru rules.Flour, me rules.Measure, l *flour.Lot, kind flour.Flour) (s 
 			s.Weighed = append(s.Weighed, Weighing{At: e.At, G: e.G, StepG: e.StepG, After: true})
 		case flour.LotMoved:
 			s.Kept = append(s.Kept, Keep{At: e.At, How: e.How, KG: e.G / 1000})
+			s.Weighed = append(s.Weighed, Weighing{At: e.At}) // what lies on both sides of it is not compared
 		case flour.LotWeighed:
 			s.Weighed = append(s.Weighed, Weighing{At: e.At, G: e.G, StepG: e.StepG})
 		case flour.LotDried:

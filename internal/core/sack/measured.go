@@ -40,15 +40,15 @@ func (o Oven) Read(me rules.Measure) (wb, sd float64, err error) {
 	case !(o.StepG > 0):
 		return 0, 0, measure.Faultf("step_g", "the scale's step is asked, in g")
 	case !(sample > 0):
-		return 0, 0, measure.Faultf("before_g", "with the flour it weighs more than the tin alone, %.4g g", o.TareG)
+		return 0, 0, measure.Faultf("before_g", "with the flour it weighs more than the tin alone, {%.4g g}", o.TareG)
 	case sample < LeastSampleG(o.StepG):
-		return 0, 0, measure.Faultf("before_g", "%.3g g of flour are too little for this scale: the answer would be "+
+		return 0, 0, measure.Faultf("before_g", "{%.3g g} of flour are too little for this scale: the answer would be "+
 			"off by "+
-			"%.1f points either way; take %.0f g", sample, 100*Within(OvenSD(me, o.StepG, sample)), TakeG(o.StepG))
+			"%.1f points either way; take {%.0f g}", sample, 100*Within(OvenSD(me, o.StepG, sample)), TakeG(o.StepG))
 	case !(o.AfterG < o.BeforeG):
-		return 0, 0, measure.Faultf("after_g", "dried it weighs less than before, %.4g g", o.BeforeG)
+		return 0, 0, measure.Faultf("after_g", "dried it weighs less than before, {%.4g g}", o.BeforeG)
 	case o.AfterG < o.TareG:
-		return 0, 0, measure.Faultf("after_g", "the tin alone weighs %.4g g", o.TareG)
+		return 0, 0, measure.Faultf("after_g", "the tin alone weighs {%.4g g}", o.TareG)
 	}
 	wb = (o.BeforeG - o.AfterG) / sample
 	if wb < leastOvenWB || wb > mostOvenWB {

@@ -275,8 +275,3 @@ func (s *Sack) Since(ru rules.Flour, me rules.Measure, a *Air, m *Moisture, then
 	now := follow(me, m.startWB, m.startSD, w)
 	return was.WB, now.Doubt.less(was.Doubt).SD(), true
 }
-
-// Continued returns the level, share, that a sack is reckoned with whose last batch was planned at a level of planned,
-// when its own was then: now's, as far off as it was planned then, which the log has taken up. Nothing adds up over
-// batches, and nothing that is held to what is believed is lost on the way.
-func Continued(planned, then, now float64) float64 { return now + planned - then }

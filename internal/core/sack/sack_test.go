@@ -198,6 +198,20 @@ func TestOven(t *testing.T) {
 	}
 }
 
+// What a small dough is weighed of, how long it rests, and what drier flour wants more.
+func TestSmallDoughSums(t *testing.T) {
+	all := rules.Default()
+	for i, want := range []float64{5.08, 5.99, 6.89} {
+		near(t, "water", SmallWaterG(all, 42.25, Places[i], .135, SmallFlourG, .059), want, .006)
+	}
+	near(t, "three times as much", SmallWaterG(all, 42.25, 0, .135, CoarseFlourG, 3*.059), 3*SmallWaterG(all, 42.25, 0,
+		.135, SmallFlourG, .059), 1e-9)
+	for tau, want := range map[float64]float64{6: 20, 14: 39, 22: 63} {
+		near(t, "wrapped", WrapMin(tau), want, 0)
+	}
+	near(t, ".6 drier on 500 g", WaterG(ru, 42.25, 500, .006), 4.962, .002)
+}
+
 // The words of three small doughs, and what they say.
 func TestSmallDoughs(t *testing.T) {
 	for d, want := range map[float64][5]float64{-1.8: {.4850, .4718, .0232, .0100, .0100}, 0: {.0144, .1344, .7026,
@@ -444,6 +458,12 @@ func TestMoistureOfALot(t *testing.T) {
 	if later := of(dried, air, 13); !(later.WB > o.WB && later.SD > o.SD) {
 		t.Errorf("three days on %.4f ± %.4f", later.WB, later.SD)
 	}
+	// What lies on both sides of a move is not compared.
+	between := weighed
+	between.Add(flour.LotEvent{At: day(4), Kind: flour.LotMoved, How: flour.PaperBag, G: 700})
+	if m := of(between, air, 8); m.From != ByAir {
+		t.Errorf("weighed over a move, and it counts: %s", m.From)
+	}
 	// Tipped into a bin it follows faster.
 	moved := lot
 	moved.Add(flour.LotEvent{At: day(2), Kind: flour.LotMoved, How: flour.Sifted, G: 1000})
@@ -488,22 +508,5 @@ func TestGains(t *testing.T) {
 		if g.From-g.To > .1 {
 			t.Errorf("%s still promises %.2f", g.Help, g.From-g.To)
 		}
-	}
-}
-
-// A hundred batches from one sack, dry weeks and damp ones: what it was planned at first stays the one thing that
-// differs from its level, also through weeks in which it is held to what is believed.
-func TestContinuedOverBatches(t *testing.T) {
-	planned, then, held := .128, .122, 0 // by steady air, when nothing was read yet
-	for n := range 100 {
-		now := .110 + .02*math.Sin(float64(n)/9)
-		planned, then = Continued(planned, then, now), now
-		near(t, "the level it is reckoned with", planned, now+.006, 1e-9)
-		if _, was := (&Drift{WB: planned}).Shown(ru); was {
-			held++
-		}
-	}
-	if held == 0 || held == 100 {
-		t.Errorf("held in %d of a hundred", held)
 	}
 }

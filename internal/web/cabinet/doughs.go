@@ -12,7 +12,6 @@ import (
 	"time"
 
 	"hollen/internal/core/dry"
-	"hollen/internal/core/egg"
 	"hollen/internal/core/flour"
 	"hollen/internal/core/learn"
 	"hollen/internal/core/measure"
@@ -53,16 +52,10 @@ type smallDough struct {
 }
 
 // doughsAnswer is what a sitting said.
-type doughsAnswer struct{ When, Wants, Range, Words string }
+type doughsAnswer struct{ At, When, Wants, Range, Words string }
 
-// The sums of a small dough. Source: house, three doughs in one sitting.
-const (
-	smallG, coarseG = 50., 150. // flour of each, by the scale
-	smallEggG       = 20.       // of 50 g of flour
-	smallKneadMin   = 3
-	leastWrapMin    = 20
-	boardMin        = 10. // that a board loss is reckoned for
-)
+// boardMin is what a board loss is reckoned for, min.
+const boardMin = 10.
 
 // orders are the ways three doughs are lettered, by turns.
 var orders = [6][3]int{{2, 0, 1}, {1, 2, 0}, {0, 2, 1}, {2, 1, 0}, {1, 0, 2}, {0, 1, 2}}
@@ -70,7 +63,7 @@ var orders = [6][3]int{{2, 0, 1}, {1, 2, 0}, {0, 2, 1}, {2, 1, 0}, {1, 0, 2}, {0
 // doughsOf sets the doughs out.
 func (s *Room) doughsOf(c *page.Visit, t store.Thing, l flour.Lot, cab desk) (*doughsView, request.Request, error) {
 	kind := flourOf(cab, l.Flour)
-	v := &doughsView{ID: t.ID, Lot: l, Flour: kind.Name, In: cab.In, KneadMin: smallKneadMin,
+	v := &doughsView{ID: t.ID, Lot: l, Flour: kind.Name, In: cab.In, KneadMin: int(sack.SmallKneadMin),
 		Words: []string{"too dry", "a little dry", "right", "a little wet", "too wet"}, Said: map[string]string{}}
 	room, err := s.usualRoom(c)
 	if err != nil {
@@ -96,18 +89,17 @@ func (s *Room) doughsOf(c *page.Visit, t store.Thing, l flour.Lot, cab desk) (*d
 		return nil, r, page.Refuse(http.StatusUnprocessableEntity, "No dough can be worked out of this lot.",
 			err.Error())
 	}
-	scale := 1.
+	flourG := sack.SmallFlourG
 	if c.Request.FormValue("scale") == "coarse" {
-		scale = coarseG / smallG
+		flourG = sack.CoarseFlourG
 	}
-	f14 := scale * smallG * (1 - p.Formula.Flours[0].Moisture.NowWB) / (1 - ru.Flour.BasisMoistureWB)
-	eggWorth := egg.Whole.Water + ru.Hydration.FatWeight*egg.Whole.Fat
-	lost := dry.BoardLossG(ru, r.Room.TempC, r.Room.RH, scale*smallG) * smallKneadMin / boardMin
-	v.Each = cab.In.G(scale*smallG, measure.Shortest)
-	v.Egg = cab.In.G(scale*smallEggG, measure.Shortest)
+	lost := dry.BoardLossG(ru, r.Room.TempC, r.Room.RH, flourG) * sack.SmallKneadMin / boardMin
+	v.Each = cab.In.G(flourG, measure.Shortest)
+	v.Egg = cab.In.G(sack.SmallEggShare*flourG, measure.Shortest)
 	water := func(h float64) string {
-		g := (p.Formula.Target.Hw+h)*f14/100 - (scale*smallG - f14) - scale*smallEggG*eggWorth + lost
-		return cab.In.G(math.Max(g, 0), 1)
+		return cab.In.G(math.Max(sack.SmallWaterG(ru, p.Formula.Target.Hw, h, p.Formula.Flours[0].Moisture.NowWB,
+			flourG,
+			lost), 0), 1)
 	}
 	v.OneDough = c.Request.FormValue("by") == "steps"
 	v.Query = url.Values{"by": c.Request.Form["by"], "scale": c.Request.Form["scale"]}.Encode()
@@ -121,8 +113,8 @@ func (s *Room) doughsOf(c *page.Visit, t store.Thing, l flour.Lot, cab desk) (*d
 				sack.Places[place]})
 		}
 	}
-	v.WrapMin = int(max(leastWrapMin, math.Ceil(3*kind.UptakeTauMin-smallKneadMin)))
-	v.FoodMin = measure.Minutes(float64(v.WrapMin + 3*smallKneadMin + 15))
+	v.WrapMin = int(sack.WrapMin(kind.UptakeTauMin))
+	v.FoodMin = measure.Minutes(float64(v.WrapMin+3*v.KneadMin) + 15)
 	for i := len(l.History) - 1; i >= 0; i-- {
 		if e := &l.History[i]; e.Kind == flour.LotDoughs && now.Sub(e.At) < 4*time.Hour {
 			v.Wrapped = &ovenView{Since: e.At.Local().Format("15:04"), Minutes: int(now.Sub(e.At).Minutes()),
@@ -143,8 +135,9 @@ func (s *Room) doughsOf(c *page.Visit, t store.Thing, l flour.Lot, cab desk) (*d
 func answerOf(in measure.System, d learn.Sitting) *doughsAnswer {
 	g := func(points float64) float64 { return math.Round(points * usualFlourG / 100) }
 	within := sack.Within(d.SD)
-	a := &doughsAnswer{When: measure.TimeWords(d.At.Local()), Range: fmt.Sprintf("between %s and %s",
-		signedG(in, g(d.By-within)), signedG(in, g(d.By+within)))}
+	a := &doughsAnswer{At: d.At.Format(time.RFC3339Nano), When: measure.TimeWords(d.At.Local()),
+		Range: fmt.Sprintf("between %s and %s",
+			signedG(in, g(d.By-within)), signedG(in, g(d.By+within)))}
 	if a.Words = "Three doughs of " + a.When + ", as good as one batch"; len(d.Said) != len(sack.Places) {
 		a.Words = fmt.Sprintf("One dough in %d steps, %s", len(d.Said), a.When)
 	}
@@ -194,6 +187,20 @@ func (s *Room) SayDoughs(c *page.Visit) error {
 			store.ErrChanged) {
 			return err
 		}
+		s.LotsChanged()
+		c.Redirect(http.StatusSeeOther, here)
+		return nil
+	}
+	if values.Get("do") == "forget" {
+		err := s.Store.ChangeLogSettings(c.Request.Context(), func(set *store.LogSettings) {
+			set.Doughs = slices.DeleteFunc(set.Doughs, func(d learn.Sitting) bool {
+				return d.Lot == l.Name && d.At.Format(time.RFC3339Nano) == values.Get("at")
+			})
+		})
+		if err != nil {
+			return err
+		}
+		s.LogChanged()
 		c.Redirect(http.StatusSeeOther, here)
 		return nil
 	}
@@ -202,6 +209,10 @@ func (s *Room) SayDoughs(c *page.Visit) error {
 		return err
 	}
 	tried, said, wrong := v.read(values)
+	if v.Wrapped == nil {
+		wrong = "No doughs are resting: their words were kept already, or it is more than four hours since they were " +
+			"wrapped."
+	}
 	if wrong != "" {
 		v.Err = wrong
 		s.Render(c, http.StatusUnprocessableEntity, "doughs", "Three small doughs", v)

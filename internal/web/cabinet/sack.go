@@ -16,6 +16,7 @@ import (
 	"hollen/internal/core/flour"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/request"
+	"hollen/internal/core/rules"
 	"hollen/internal/core/sack"
 	"hollen/internal/draw"
 	"hollen/internal/store"
@@ -95,7 +96,11 @@ func (s *Room) lotAt(c *page.Visit) (store.Thing, flour.Lot, desk, error) {
 	if err != nil {
 		return store.Thing{}, flour.Lot{}, cab, err
 	}
-	t, err := s.thing(c, lotShelf, c.Param("id"))
+	id := c.Param("id")
+	if c.Param("shelf") != lotShelf.Path { // nothing else is measured so
+		id = ""
+	}
+	t, err := s.thing(c, lotShelf, id)
 	if err != nil {
 		return t, flour.Lot{}, cab, err
 	}
@@ -168,7 +173,7 @@ func (s *Room) sackOf(c *page.Visit, t store.Thing, l flour.Lot, cab desk) (*sac
 	v.From = fromWords(&m, k.Read)
 	v.Steady = fmt.Sprintf("Steady air of %s and %.0f %% would say %.1f %%.", cab.In.C(room.TempC, 0), 100*room.RH,
 		100*m.SteadyWB)
-	v.Air = airWords(k.Air, &m)
+	v.Air = airWords(ru.Flour, k.Air, &m)
 	own := slices.ContainsFunc(cab.Flours, func(f flour.Flour) bool { return f.Key == l.Flour })
 	log, _ := s.Learned(c.Request.Context())
 	said := false
@@ -178,7 +183,7 @@ func (s *Room) sackOf(c *page.Visit, t store.Thing, l flour.Lot, cab desk) (*sac
 	for _, g := range sack.Gains(ru.Flour, ru.Measure, sack.Known{WB: m.WB, SD: m.SD, StartSD: m.StartSD(),
 		KG: k.Kept[len(k.Kept)-1].KG, StepG: kitchenStepG, Hw: usualHw, FromSheet: own, MayBeTaught: !said},
 		ru.Hydration.AbsorptionWeight) {
-		if r, ok := gainRowOf(g, l.Flour); ok {
+		if r, ok := gainRowOf(cab.In, g, l.Flour); ok {
 			if g.Help == sack.SmallDoughs {
 				r.To = fmt.Sprintf("/cabinet/lots/%d/doughs", t.ID)
 			}
@@ -219,7 +224,7 @@ func fromWords(m *sack.Moisture, read bool) string {
 }
 
 // airWords say what is to be said of the readings.
-func airWords(a *sack.Air, m *sack.Moisture) string {
+func airWords(ru rules.Flour, a *sack.Air, m *sack.Moisture) string {
 	var out []string
 	if d := math.Round(m.Bridge.Hours() / 24); d >= 1 {
 		out = append(out, "For "+measure.Days(d)+" nobody read the air; the room above stands for them.")
@@ -233,7 +238,8 @@ func airWords(a *sack.Air, m *sack.Moisture) string {
 			a.Apart[n-1].Local().Format("Mon 2 Jan, 15:04")))
 	}
 	if m.Held {
-		out = append(out, "Beyond 10.5–15.5 % it is not believed without measuring.")
+		out = append(out, fmt.Sprintf("Beyond %.1f–%.1f %% it is not believed without measuring.",
+			100*ru.EstimateLowWB, 100*ru.EstimateHighWB))
 	}
 	return strings.Join(out, " ")
 }
@@ -242,7 +248,7 @@ func airWords(a *sack.Air, m *sack.Moisture) string {
 const leastGain = .1
 
 // gainRowOf is a gain in words; false where it is not worth a line.
-func gainRowOf(g sack.Gain, flourKey string) (r gainRow, ok bool) {
+func gainRowOf(in measure.System, g sack.Gain, flourKey string) (r gainRow, ok bool) {
 	if g.From-g.To < leastGain {
 		return r, false
 	}
@@ -253,7 +259,7 @@ func gainRowOf(g sack.Gain, flourKey string) (r gainRow, ok bool) {
 			out += ", " + measure.Minutes(g.AllMin) + " in all"
 		}
 		if g.FlourG > 0 {
-			out += fmt.Sprintf(", %.0f g of flour", g.FlourG)
+			out += ", " + in.G(g.FlourG, measure.Shortest) + " of flour"
 		}
 		return out
 	}
@@ -285,7 +291,7 @@ func (s *Room) week(v *sackView, k *workshop.Sack, m *sack.Moisture, room sack.R
 	if air.Repeat(now) {
 		v.WeekOf = "the air of the last seven days once more"
 	}
-	perG := (100 + usualHw) / (1 - m.WB) * usualFlourG * (1 - m.WB) / (1 - ru.Flour.BasisMoistureWB) / 100
+	water := func(byWB float64) float64 { return sack.WaterG(ru.Flour, usualHw, usualFlourG, byWB) }
 	lost := func(at time.Time) float64 {
 		c, rh, _ := air.At(at)
 		return dry.BoardLossG(ru, c, rh, usualFlourG)
@@ -293,10 +299,10 @@ func (s *Room) week(v *sackView, k *workshop.Sack, m *sack.Moisture, room sack.R
 	for d := 1; d <= 7; d++ {
 		at := now.Add(time.Duration(d) * 24 * time.Hour)
 		then := k.Moisture(ru.Flour, ru.Measure, air, at)
-		g := (m.WB-then.WB)*perG + lost(at) - lost(now)
+		g := water(m.WB-then.WB) + lost(at) - lost(now)
 		within := 0.
 		if _, sd, ok := k.Since(ru.Flour, ru.Measure, air, &then, now); ok {
-			within = sack.Within(sd) * perG
+			within = water(sack.Within(sd))
 		}
 		v.Week = append(v.Week, weekRow{at.Local().Format("Mon 2 Jan"), fmt.Sprintf("%.1f %%", 100*then.WB),
 			moreOrLess(v.In, g, within)})
@@ -474,7 +480,7 @@ func (s *Room) readEvent(f *lotForm, do string, e *flour.LotEvent, l *flour.Lot,
 // blame puts an error of the oven beside its field.
 func (f *lotForm) blame(_, _ float64, err error) {
 	if fault := (measure.Fault{}); errors.As(err, &fault) {
-		f.errs[fault.Field] = measure.Capital(fault.Text) + "."
+		f.errs[fault.Field] = measure.Capital(f.in.Prose(fault.Text)) + "."
 	} else if err != nil {
 		f.errs["all"] = err.Error()
 	}

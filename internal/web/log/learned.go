@@ -84,7 +84,7 @@ func triedRows(all []learn.Tried, machine func(key string) string) (out []triedR
 		}
 		r.Says += fmt.Sprintf(". Here its %s are %.2f times the book’s, a look give or take %.0f %%.", unit,
 			math.Exp(t.LnK),
-			100*1.645*t.Spread)
+			100*t.Within())
 		out = append(out, r)
 	}
 	return out

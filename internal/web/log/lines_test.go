@@ -27,7 +27,8 @@ func TestDividingAndPiecesAreLines(t *testing.T) {
 			pieces = append(pieces, l.Head)
 		}
 	}
-	if len(divides) != 1 || !strings.HasPrefix(divides[0], "Divide, 5 pieces") || !strings.HasSuffix(divides[0], " g each") {
+	if len(divides) != 1 || !strings.HasPrefix(divides[0], "Divide, 5 pieces") || !strings.HasSuffix(divides[0],
+		" g each") {
 		t.Errorf("the dividing: %q", divides)
 	}
 	if len(pieces) != p.Roll.Pieces || !strings.HasPrefix(pieces[0], "Piece 1, ") {

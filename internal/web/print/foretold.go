@@ -62,8 +62,7 @@ func foretold(log *learn.Log, p *plan.Plan) (out []foretoldLine) {
 		out = append(out, foretoldLine{"Minutes to leather", "from the rack: it bends, and does not stick to itself",
 			fmt.Sprintf("%.0f min", d.FromMin), span(fmt.Sprintf("%.0f", from), fmt.Sprintf("%.0f", to)), "min"})
 	}
-	low, high := p.WorkedOutPot()
-	middle := (low + high) / 2
+	middle := p.BookPotS(0) // what a look is held against
 	from, to := log.Range(learn.LawPot, string(p.Request.Cut.Kind().Family), middle)
 	out = append(out, foretoldLine{"In the pot, to your tooth", "from when the water boils again",
 		measure.MinSec(middle),
