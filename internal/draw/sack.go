@@ -10,8 +10,8 @@ import (
 )
 
 // Sack draws the moisture of a sack since it was opened, to scale: where it followed the air as a line, where it was
-// measured as a dot, nine in ten of what it holds by now as a bar, what steady air would say as an open mark. "" where
-// less than half a day is known.
+// measured as a dot, nine in ten of what it holds by now as a bar, what steady air would say as a short line. ""
+// where less than half a day is known.
 func Sack(m *sack.Moisture, width Width) string {
 	const (
 		left   = 44.

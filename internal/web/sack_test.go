@@ -93,6 +93,9 @@ func TestWhatASackHolds(t *testing.T) {
 	// A plan goes by it, and says so; what is typed at the batch stands all the same.
 	s.wants(s.ask("GET", batchAt(demo.Lantern)+"?at=room", nil), 200, "Dried in the oven", "12.2",
 		"What the sack holds")
+	if strings.Contains(s.ask("GET", batchAt(demo.Lantern)+"?at=room", nil).Body.String(), "newest figures") {
+		t.Error("what was measured of a lot is taken for other figures of it")
+	}
 	form := s.typed(demo.Number(demo.Lantern))
 	form.Set("at", "room")
 	form.Set("flours.0.measured_moisture_wb", "14")

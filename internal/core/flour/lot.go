@@ -75,6 +75,12 @@ func (l *Lot) Add(e LotEvent) {
 	l.History = h[max(0, len(h)-MostLotEvents):]
 }
 
+// Bare is the lot without its history, as a batch carries it: what happened to it stays with the lot.
+func (l Lot) Bare() Lot {
+	l.History = nil
+	return l
+}
+
 // InOven is the sample that is in the oven by now, nil where none is.
 func (l *Lot) InOven() *LotEvent {
 	for i := len(l.History) - 1; i >= 0; i-- {

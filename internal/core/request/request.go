@@ -144,11 +144,8 @@ func (f *FlourPart) Settle(on string) {
 	if f.LotKept == nil {
 		return
 	}
-	if len(l.History) > 0 { // what happened to it stays with the lot
-		bare := *l
-		bare.History = nil
-		f.LotKept = &bare
-	}
+	bare := l.Bare()
+	f.LotKept = &bare
 	f.Kept, f.ContainsKG = l.How, l.ContainerKG
 	if days, ok := flour.DaysBetween(l.OpenedOn, on); ok {
 		f.OpenDays = min(days, 720)

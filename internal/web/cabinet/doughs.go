@@ -71,8 +71,7 @@ func (s *Room) doughsOf(c *page.Visit, t store.Thing, l flour.Lot, cab desk) (*d
 	}
 	now := s.Now()
 	r := request.Default()
-	bare := l
-	bare.History = nil
+	bare := l.Bare()
 	r.MadeOn = now.Local().Format(time.DateOnly)
 	r.Room.TempC, r.Room.RH = math.Round(room.TempC), math.Round(100*room.RH)/100
 	r.Flours = []request.FlourPart{{Flour: l.Flour, Share: 1, Lot: l.Key, LotKept: &bare}}

@@ -41,7 +41,7 @@ func Offers(cab store.Cabinet, field request.Field, r *request.Request) (out []r
 	case path == "flours.lot":
 		for _, x := range cab.Lots {
 			if x.Flour == r.Flours[field.Slot].Flour {
-				out = append(out, request.Kept{Key: x.Key, Name: x.Name, Value: x})
+				out = append(out, request.Kept{Key: x.Key, Name: x.Name, Value: x.Bare()})
 			}
 		}
 	case path == "additions.addition":
