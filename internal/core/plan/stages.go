@@ -358,3 +358,6 @@ func (p *Plan) Join() (roll.Joined, error) {
 
 // Roped says whether the dough is formed from a rope and makes no sheet.
 func (p *Plan) Roped() bool { return p.lay.RopeMM > 0 }
+
+// Lay is what the way down was worked out from.
+func (p *Plan) Lay() roll.Lay { return p.lay }

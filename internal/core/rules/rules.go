@@ -24,7 +24,8 @@ type Rules struct {
 	Day       Day
 	Learn     Learn
 	Measure   Measure
-	Learned   Learned // nothing, unless a log says something of the batch at hand
+	Practice  Practice `json:"-"` // a dough to practise on keeps them itself; a making has no use for them
+	Learned   Learned  // nothing, unless a log says something of the batch at hand
 }
 
 // Flour rules: how moisture moves between flour and air.
@@ -676,6 +677,7 @@ type Safety struct {
 // Default returns the shipped house rules.
 func Default() Rules {
 	return Rules{
+		Practice: practice(),
 		Flour: Flour{BasisMoistureWB: .14, MilledMoistureWB: .135, MilledUSMoistureWB: .125,
 			DriftTubDays: 120, DriftBagDays: 8, DriftBinDays: 2, DriftSiftedDays: .3, DriftMassPower: 2. / 3,
 			EstimateLowWB: .105, EstimateHighWB: .155, MeasuredSD: .003, GlutenFragile: .70, GlutenNoSheet: .45,

@@ -41,18 +41,24 @@ var tests = map[string]string{
 	"Dry": "the minutes to leather, on the rack and before a fan, and a nest weighed as it dries.",
 	"Cook": "the pot by your own tooth, with a thin shape and a thick one: the first says the base, both what a " +
 		"millimetre is worth.",
-	"Bench":  "weigh the same bowl twice, and splash ten times into a cup on the scale.",
-	"Day":    "set a day’s taps beside its plan: hands, turns of the roller, minutes of cleaning.",
-	"Learn":  "A sheet to try it by, five batches one after another; Does it hold? says which ranges were too narrow.",
+	"Bench": "weigh the same bowl twice, and splash ten times into a cup on the scale.",
+	"Day":   "set a day’s taps beside its plan: hands, turns of the roller, minutes of cleaning.",
+	"Learn": "A sheet to try it by, five batches one after another; Does it hold? says which ranges were too narrow.",
+	"Practice": "a screen’s dough is no dough: let two people who knead beside each other write the word each sign would " +
+		"have, over twenty doughs; the spread of their words is a sign’s.",
 	"Safety": "not by a kitchen: what local food rules say comes first, and nothing here is ever moved by the log.",
 }
 
 // Every rule has a doc line with its source, a value, and its row in docs/house-rules.md.
 // Run with HOLLEN_WRITE_DOCS=1 to write the file anew.
 func TestRulesAreDocumented(t *testing.T) {
-	file, err := parser.ParseFile(token.NewFileSet(), "rules.go", nil, parser.ParseComments)
-	if err != nil {
-		t.Fatal(err)
+	var decls []ast.Decl
+	for _, name := range []string{"rules.go", "practice.go"} {
+		file, err := parser.ParseFile(token.NewFileSet(), name, nil, parser.ParseComments)
+		if err != nil {
+			t.Fatal(err)
+		}
+		decls = append(decls, file.Decls...)
 	}
 	values := reflect.ValueOf(Default())
 	groups := map[string]string{}
@@ -65,7 +71,7 @@ func TestRulesAreDocumented(t *testing.T) {
 		"doc lines\n(`HOLLEN_WRITE_DOCS=1 go test ./internal/core/rules`). What has the house for its source a " +
 		"kitchen can " +
 		"test; over each group stands how.\n")
-	ast.Inspect(file, func(n ast.Node) bool {
+	ast.Inspect(&ast.File{Name: ast.NewIdent("rules"), Decls: decls}, func(n ast.Node) bool {
 		spec, ok := n.(*ast.TypeSpec)
 		if !ok || groups[spec.Name.Name] == "" {
 			return true

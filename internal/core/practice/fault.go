@@ -1,0 +1,3 @@
+package practice
+
+type faultTable struct{}
