@@ -6,6 +6,8 @@ var (
 		"very: crumbs, dust, no mass"}}}
 	howWet = Question{"wet", "How wet is it?", []Answer{{"little", "a little: it clings to the hand"}, {"very",
 		"very: it smears on the board"}}}
+	kneadedFor = Question{"kneaded", "How long has it been kneaded?", []Answer{{"short", "less than five minutes"},
+		{"enough", "five or more"}}}
 	rested = Question{"rested", "How long has it rested?", []Answer{{"short", "less than the plan says"}, {"enough",
 		"as long as the plan says"}}}
 	feels = Question{"feels", "How does it feel?", []Answer{{"dry", "dry and dusty"}, {"tight", "smooth, but tight"},
@@ -70,10 +72,11 @@ func Signs() []Sign {
 				littleDry, veryDry}},
 		{Key: "cracks", Name: "Cracks when flexed", Stages: []string{"knead", "rest"}, Look: "cracks",
 			Words:     "edge splits dry flex",
-			Questions: []Question{howDry},
-			Causes: []Cause{littleDry, veryDry, {Why: "Kneaded too little: the commonest fault.", Act: Knead,
-				Minutes: 3, Do: "Knead {amount} more.",
-				Expect: "It bends without a crack.", Stop: "If it still cracks after five, it is dry."}}},
+			Questions: []Question{kneadedFor, howDry},
+			Causes: []Cause{{If: "kneaded=short", Why: "Kneaded too little: a dough that is right cracks as well until " +
+				"it has been kneaded five minutes.", Act: Knead,
+				Minutes: 3, Do: "Knead {amount} more before anything is added.",
+				Expect: "It bends without a crack.", Stop: "If it still cracks after eight, it is dry."}, littleDry, veryDry}},
 		{Key: "sticks", Name: "Sticks to hand and board", Stages: []string{"knead", "roll"}, Look: "sticks",
 			Words:     "sticky wet tacky clings smears",
 			Questions: []Question{howWet},
@@ -93,7 +96,8 @@ func Signs() []Sign {
 			Words: "elastic shrinks springs retracts",
 			Causes: []Cause{{Why: "Tension: too short a rest, or worked since.", Act: Rest, Minutes: 10,
 				Do: "Cover this piece {amount} and go on with the next.", Expect: "It stays where it is rolled.",
-				Stop: "Twice is enough; after that it is a strong flour: leave the sheet a little thicker."}}},
+				Stop: "A poke that takes three seconds is as often ready as not. Twice is enough; after that it is a " +
+					"strong flour: leave the sheet a little thicker."}}},
 		{Key: "first-pass", Name: "Falls apart in the first pass", Stages: []string{"roll"}, Look: "broken",
 			On: Rollers, Words: "shreds crumbles widest stop",
 			Questions: []Question{feels},
@@ -130,7 +134,8 @@ func Signs() []Sign {
 				Stop:   "It is trimmed anyway."}, {On: Rollers, Why: "Too few folds, or dry edges.",
 				Do:     "Fold it to the roller’s width, open side last, and pass it twice more at the widest stop.",
 				Expect: "Straight edges.",
-				Stop:   "They are trimmed anyway."}}},
+				Stop: "They are trimmed anyway. After less than eight minutes of kneading straight edges, too, want " +
+					"two folds more."}}},
 		{Key: "tapers", Name: "Tapers, wanders, wrinkles", Stages: []string{"roll"}, Look: "taper", On: Rollers,
 			Words: "narrow crooked one side wrinkle bunch",
 			Causes: []Cause{{Why: "Fed askew or narrower than the roller; wrinkles: held back or too wet.",

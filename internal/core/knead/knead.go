@@ -26,6 +26,7 @@ type Dough struct {
 	TauRMin float64 // relaxation time at 22 °C, min
 	TauDMin float64 // time constant to the surroundings, min
 	Gluten  float64 // gluten factor 0–1; under 0.45 only uptake counts
+	LongMin float64 // longest step where many doughs are only compared, min; 0: StepMin
 	uptakes []flour.UptakeOf
 }
 
@@ -89,7 +90,11 @@ type stretch struct {
 }
 
 func (d *Dough) stretch(minutes, aroundC float64) stretch {
-	n := int(math.Ceil(minutes/StepMin - 1e-9))
+	step := StepMin
+	if d.LongMin > 0 {
+		step = d.LongMin
+	}
+	n := int(math.Ceil(minutes/step - 1e-9))
 	dt := minutes / float64(max(n, 1))
 	return stretch{n, dt, aroundC, math.Exp(-dt / d.TauDMin)}
 }

@@ -4,6 +4,7 @@ import (
 	"errors"
 	"fmt"
 
+	"hollen/internal/core/cook"
 	"hollen/internal/core/cut"
 	"hollen/internal/core/dough"
 	"hollen/internal/core/egg"
@@ -148,4 +149,9 @@ func Default() request.Request {
 	r.Amount.By, r.Amount.FlourG = request.ByFlour, 400
 	r.Name = "Tagliatelle"
 	return r
+}
+
+// potS is how long the plan's sheet takes in the pot after the share x of its mass has dried away, s.
+func (b *Base) potS(x float64) float64 {
+	return cook.Of(b.Rules.Cook, cook.Piece{ThickMM: b.AimMM, WidthMM: b.WideMM, Loss: x}).DriedS
 }

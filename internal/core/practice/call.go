@@ -4,8 +4,6 @@ import (
 	"fmt"
 	"math"
 	"math/rand/v2"
-
-	"hollen/internal/core/cook"
 )
 
 // Call is the key of a judgement call.
@@ -261,6 +259,11 @@ var calls = []CallOf{
 		}, Signs: []Sign{Tooth}, Focus: []Cause{OffCook}, Scale: 2.5, Ceiling: .99, classes: ofPot},
 }
 
+// The signs of a whole batch that bear on each call. What tells nothing of a call is left out: a hundred doughs are too
+// few to be sorted by everything at once.
+var bears = map[Call][]Sign{Rested: {Poke, Give, Skin, Feel}, SkinFound: {Poke, Give, Skin, Feel}, Folds: {Edges, Poke},
+	Step: {Edges, Poke, Give}, Thin: {Leaves, Seen}, Dry: {Leather, Stick}, Pot: {Tooth}}
+
 // fold folds it n times.
 func (d *Dough) fold(n int) {
 	for range n {
@@ -395,7 +398,7 @@ func onRack(b *Base) (out []Context) {
 }
 
 func inPot(b *Base) (out []Context) {
-	need := cook.Dried(b.Rules.Cook, cook.Of(b.Rules.Cook, cook.Piece{ThickMM: b.AimMM, WidthMM: b.WideMM}).Seconds, .03)
+	need := b.potS(.03)
 	for _, share := range []float64{.55, .8, 1.05, 1.4} { // of what the plan says
 		n := 10 * math.Round(share*need/10)
 		s := usual(b)

@@ -205,6 +205,7 @@ type Dough struct {
 	cut, cooked              bool
 	hands, relax, kd, kc, kg float64
 	noise                    float64
+	long                     float64 // longest step of the laws, min; 0: theirs
 	density, water           float64 // of made; 0: not worked out
 }
 
@@ -232,6 +233,7 @@ func (d *Dough) wet() {
 	d.Dev = d.Hw - b.AimHw - r.Hydration.AbsorptionWeight*d.hid.Absorption
 	d.know = knead.Of(*r, b.blend, d.FatPct, d.Hw, d.FlourG+d.EggG+d.WaterG+b.otherG)
 	d.know.TauRMin *= d.relax
+	d.know.LongMin = d.long
 	d.density = 0
 }
 

@@ -2,10 +2,14 @@ package practice
 
 import "math"
 
+// longMin is how long the steps are in which good work is foretold, min: hundreds of doughs are only compared by it.
+const longMin = 1
+
 // finish goes on with good work from a call to the plate, with open eyes, and says what is lost: the mean over us, each
 // of which decides the tears of one way down. enough says that the option was the one that calls it done, after which
 // nobody looks again.
 func finish(d *Dough, c Call, enough bool, us ...float64) Lost {
+	d.long, d.know.LongMin = longMin, longMin
 	switch c {
 	case Shaggy, Water:
 		d.goodWork(c == Shaggy)
@@ -29,6 +33,9 @@ func finish(d *Dough, c Call, enough bool, us ...float64) Lost {
 		}
 	case Thin:
 		d.X, d.RackMin = 0, 0
+		if !enough {
+			d.finer(.9)
+		}
 		d.plate()
 		return d.Lost()
 	case Dry:
@@ -112,6 +119,11 @@ func (d *Dough) down(u float64) {
 	for i := max(1, d.Stop+1); i <= d.b.Last; i++ {
 		d.Pass(i, u)
 	}
+	d.finer(u)
+}
+
+// finer takes one more stop where the sheet is too thick.
+func (d *Dough) finer(u float64) {
 	if d.Stop < len(d.b.Gaps)-1 && d.MM > d.b.AimMM*d.b.Rules.Practice.GoodOver {
 		d.Pass(d.Stop+1, u)
 	}

@@ -214,6 +214,7 @@ type Kitchen struct {
 	*Base
 	mu     sync.Mutex
 	pools  map[string]*Pool
+	beside map[int][]Dough
 	faults *faultTable
 }
 

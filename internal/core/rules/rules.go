@@ -329,9 +329,10 @@ type Knead struct {
 	GreyMin, KeepMin float64
 	// HookSlow is the mixer's first speed: half of the second. Source: house.
 	HookSlow Method
-	// PokeTenseS is the half recovery of a poke, s, up to which a dough is tense; from PokeReadyS on it is relaxed.
+	// PokeTenseS is the half recovery of a poke, s, up to which a dough is tense; from PokeReadyS on it is as often relaxed
+	// as not, from PokeSureS on it is.
 	// Source: house.
-	PokeTenseS, PokeReadyS float64
+	PokeTenseS, PokeReadyS, PokeSureS float64
 	// Hand, Hook, Processor are work (min of hand kneading a minute) and heat (°C a minute). Source: house.
 	Hand, Hook, Processor Method
 }
@@ -775,6 +776,7 @@ func Default() Rules {
 			KeepMin:             48 * 60,
 			PokeTenseS:          1.5,
 			PokeReadyS:          3,
+			PokeSureS:           4,
 			HookSlow:            Method{.65, .3},
 			Hand:                Method{1, .2},
 			Hook:                Method{1.3, .6},
