@@ -65,7 +65,7 @@ func (w Width) size() int {
 
 // lumpOf reads the words.
 func lumpOf(shown []practice.Shown) lump {
-	l := lump{feel: wordOf(shown, practice.Feel, 2) - 2, surface: wordOf(shown, practice.Surface, 2),
+	l := lump{feel: wordOf(shown, practice.Feel, 2) - 2, surface: wordOf(shown, practice.Surface, 1),
 		cracks: wordOf(shown, practice.Flex, 0) == 1, stick: wordOf(shown, practice.Stick, 0), skin: wordOf(shown, practice.Skin, 0),
 		dent: wordOf(shown, practice.Spring, -1)}
 	if poke := wordOf(shown, practice.Poke, -1); poke >= 0 { // a slow poke leaves its dent for longer

@@ -168,9 +168,17 @@ func (s *Store) SetRole(ctx context.Context, id uint64, role string) error {
 	})
 }
 
-// RemoveAccount takes an account away; its maker and what stands under that name stay.
+// RemoveAccount takes an account away, and what it has practised; its maker and what stands under that name stay.
 func (s *Store) RemoveAccount(ctx context.Context, id uint64) error {
-	return s.keeping(ctx, id, true, func(tx *gorm.DB) *gorm.DB { return tx.Delete(&Account{}, id) })
+	return s.keeping(ctx, id, true, func(tx *gorm.DB) *gorm.DB {
+		who := AccountPractises(id)
+		for _, of := range []any{&practiceCall{}, &PracticeRound{}} {
+			if done := tx.Where("who = ?", who).Delete(of); done.Error != nil {
+				return done
+			}
+		}
+		return tx.Delete(&Account{}, id)
+	})
 }
 
 // keeping changes an account, and refuses where that takes the last one that keeps the workshop.

@@ -24,6 +24,8 @@ type LogSettings struct {
 	Away   []string  `json:"away"`           // questions sent away for good
 	// Doughs are the sittings of small doughs, the oldest first.
 	Doughs []learn.Sitting `json:"small_doughs,omitempty"`
+	// Practised says that everybody may practise on moments of everybody's makings.
+	Practised bool `json:"practised,omitempty"`
 
 	Damaged bool `json:"-"` // what was kept of this cannot be read: nothing counts until somebody lets it
 }

@@ -143,6 +143,8 @@ var postNeeds = map[string]account.Role{
 	"/cabinet/:shelf/:id/measure":   account.Makes, "/cabinet/:shelf/:id/doughs": account.Makes,
 	"/sign-in": account.Looks, "/sign-out": account.Looks, "/lock": account.Looks, "/unlock": account.Looks,
 	"/account": account.Looks, "/guide": account.Looks,
+	"/practice": account.Looks, "/practice/forget": account.Looks, "/practice/:id/act": account.Looks,
+	"/practice/:id/open": account.Looks, "/practice/log": account.Keeps,
 	// Batches, makings and the log.
 	"/recipe/batch": account.Makes, "/recipe/written": account.Makes, cabinet.ImportPath + "/take": account.Makes,
 	"/batches":              account.Makes,

@@ -135,6 +135,16 @@ func (s *Server) routes(e *gin.Engine) {
 	get("/bench/:id/made.json", s.log.DownloadMadeJSON)
 	get("/bench/:id/made.csv", s.log.DownloadMadeCSV)
 
+	get("/practice", s.practice.OpenPractice) // the judgement calls, on a dough nobody can see into
+	post("/practice", s.practice.BeginPractice)
+	post("/practice/forget", s.practice.ForgetPractice)
+	post("/practice/log", s.practice.OpenLogToAll)
+	get("/practice/lumps", s.practice.ShowLumps) // three to knead, printed
+	get("/practice/:id", s.practice.ShowRound)
+	post("/practice/:id/act", s.practice.Act)
+	post("/practice/:id/open", s.practice.Open) // before it is done
+	get("/practice/:id/opened", s.practice.ShowOpened)
+
 	get("/days", s.day.ListDays)
 	get("/days/:date", s.day.OpenDay) // who does what when, and how it stands
 	post("/days/:date", s.day.ChangeDay)

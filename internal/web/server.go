@@ -1,5 +1,5 @@
 // Package web serves Hollen's pages: routes.go lists every address, access.go says who may what, and each matter has a
-// room of its own (batch, bench, day, help, log, cabinet, sign, print, recipetext) that looks at package page, which
+// room of its own (batch, bench, day, help, log, cabinet, practice, sign, print, recipetext) that looks at package page, which
 // all share, and at package form, which binds what is typed. Handlers fill a view model; no sums are done here.
 package web
 
@@ -29,6 +29,7 @@ import (
 	"hollen/internal/web/help"
 	"hollen/internal/web/log"
 	"hollen/internal/web/page"
+	"hollen/internal/web/practice"
 	"hollen/internal/web/print"
 	"hollen/internal/web/recipetext"
 	"hollen/internal/web/sign"
@@ -49,6 +50,7 @@ type Server struct {
 	day        *day.Room
 	help       *help.Room
 	log        *log.Room
+	practice   *practice.Room
 	print      *print.Room
 	recipetext *recipetext.Room
 	sign       *sign.Room
@@ -58,7 +60,7 @@ type Server struct {
 func newServer(w *workshop.Workshop, access Access) *Server {
 	site := page.New(w, access.SignIn)
 	s := &Server{Site: site, batch: batch.New(site), bench: bench.New(site), day: day.New(site),
-		help: help.New(site), log: log.New(site),
+		help: help.New(site), log: log.New(site), practice: practice.New(site),
 		cabinet: cabinet.New(site, access.Backups), recipetext: recipetext.New(site), sign: sign.New(site,
 			access.Secure)}
 	s.batch.InHand = s.day.InHand

@@ -145,6 +145,9 @@ func (x *Batch) check(a Act) error {
 	return nil
 }
 
+// Can says whether an act of a kind is allowed as the batch stands.
+func (x *Batch) Can(k ActKind) bool { return x.check(Act{Do: k.Do, N: k.Low}) == nil }
+
 // apply does an act to a dough; u decides whether a pass tears.
 func (x *Batch) apply(d *Dough, a Act, u float64) (torn, stuck bool) {
 	switch a.Do {

@@ -44,7 +44,7 @@ type Made struct {
 	Options []Option
 	Phase   Phase
 	Min     float64
-	After   float64 // minutes kneaded by then
+	After   float64 // minutes kneaded by then, where it lies at the board
 	Shown   []Shown
 	Verdict
 }
@@ -299,8 +299,10 @@ func (x *Batch) judge(a Act) {
 		options = append(options, x.own(c, a))
 		chosen = len(options) - 1
 	}
-	m := Made{Act: len(x.Acts), Call: c, Options: options, Phase: x.Phase, Min: x.Dough.Min, After: x.kneaded,
-		Shown: slices.Clone(x.Shown)}
+	m := Made{Act: len(x.Acts), Call: c, Options: options, Phase: x.Phase, Min: x.Dough.Min, Shown: slices.Clone(x.Shown)}
+	if x.Phase == AtBoard {
+		m.After = x.kneaded
+	}
 	m.Verdict = x.verdict(c, options, chosen, source(x.seed, hash("tried"), uint64(len(x.Acts))))
 	x.Made = append(x.Made, m)
 }

@@ -33,9 +33,11 @@ type Option struct {
 
 // Context is what a call is met after.
 type Context struct {
-	Key  string
-	Say  string // what was done so far
-	then func(d *Dough, rng *rand.Rand)
+	Key string
+	Say string // what was done so far
+	// Kneaded is how long it was kneaded by then, min, where that is all that was done
+	Kneaded float64
+	then    func(d *Dough, rng *rand.Rand)
 }
 
 // CallOf is a call: when it comes up, what may be done, what is looked at, what it is about.
@@ -122,7 +124,7 @@ func kneadedFor(minutes ...float64) func(*Base) []Context {
 			case 1:
 				say = "kneaded 1 min"
 			}
-			out = append(out, Context{fmt.Sprint(n), say, func(d *Dough, _ *rand.Rand) { d.Knead(n) }})
+			out = append(out, Context{Key: fmt.Sprint(n), Say: say, Kneaded: n, then: func(d *Dough, _ *rand.Rand) { d.Knead(n) }})
 		}
 		return out
 	}
@@ -306,9 +308,9 @@ func restedFor(b *Base) (out []Context) {
 		}
 		s := usual(b)
 		s.rest, s.cold = x.min, x.cold
-		out = append(out, Context{fmt.Sprintf("%.0f %s", x.min, where),
-			fmt.Sprintf("kneaded 10 min, rested %.0f min %s", x.min, where),
-			func(d *Dough, rng *rand.Rand) { d.upTo(2, rng, s) }})
+		out = append(out, Context{Key: fmt.Sprintf("%.0f %s", x.min, where),
+			Say:  fmt.Sprintf("kneaded 10 min, rested %.0f min %s", x.min, where),
+			then: func(d *Dough, rng *rand.Rand) { d.upTo(2, rng, s) }})
 	}
 	return out
 }
@@ -317,8 +319,8 @@ func lidAjar(b *Base) (out []Context) {
 	for _, n := range []float64{20, 30, 45} {
 		s := usual(b)
 		s.rest = n
-		out = append(out, Context{fmt.Sprint(n), fmt.Sprintf("kneaded 10 min, %.0f min at rest; the lid may have stood ajar", n),
-			func(d *Dough, rng *rand.Rand) {
+		out = append(out, Context{Key: fmt.Sprint(n), Say: fmt.Sprintf("kneaded 10 min, %.0f min at rest; the lid may have stood ajar", n),
+			then: func(d *Dough, rng *rand.Rand) {
 				lay := s
 				lay.open = rng.Float64() >= .45
 				d.upTo(2, rng, lay)
@@ -331,8 +333,8 @@ func foldedOnce(b *Base) (out []Context) {
 	for _, n := range []float64{3, 5, 10} {
 		s := usual(b)
 		s.knead, s.folds, s.stop = n, 1, 0
-		out = append(out, Context{fmt.Sprint(n), fmt.Sprintf("kneaded %.0f min, rested %.0f, folded once", n, s.rest),
-			func(d *Dough, rng *rand.Rand) { d.upTo(3, rng, s) }})
+		out = append(out, Context{Key: fmt.Sprint(n), Say: fmt.Sprintf("kneaded %.0f min, rested %.0f, folded once", n, s.rest),
+			then: func(d *Dough, rng *rand.Rand) { d.upTo(3, rng, s) }})
 	}
 	return out
 }
@@ -347,10 +349,10 @@ func atStop(b *Base) (out []Context) {
 			if well {
 				s.knead, s.rest, word = 11, b.RestMin*4/3, "well rested"
 			}
-			out = append(out, Context{fmt.Sprintf("%v %d", well, i),
-				fmt.Sprintf("kneaded %.0f min, rested %.0f, %s; through stop %s, the %s of %d", s.knead, s.rest, word,
+			out = append(out, Context{Key: fmt.Sprintf("%v %d", well, i),
+				Say: fmt.Sprintf("kneaded %.0f min, rested %.0f, %s; through stop %s, the %s of %d", s.knead, s.rest, word,
 					b.Labels[i], ordinal(i+1), n),
-				func(d *Dough, rng *rand.Rand) { d.upTo(3, rng, s) }})
+				then: func(d *Dough, rng *rand.Rand) { d.upTo(3, rng, s) }})
 		}
 	}
 	return out
@@ -360,9 +362,9 @@ func nearlyThin(b *Base) (out []Context) {
 	for _, i := range []int{b.Last - 1, b.Last} {
 		s := usual(b)
 		s.stop = i
-		out = append(out, Context{fmt.Sprint(i),
-			fmt.Sprintf("rolled to stop %s, the %s of %d; wanted: {%.1f mm}", b.Labels[i], ordinal(i+1), len(b.Gaps), b.AimMM),
-			func(d *Dough, rng *rand.Rand) { d.upTo(3, rng, s) }})
+		out = append(out, Context{Key: fmt.Sprint(i),
+			Say:  fmt.Sprintf("rolled to stop %s, the %s of %d; wanted: {%.1f mm}", b.Labels[i], ordinal(i+1), len(b.Gaps), b.AimMM),
+			then: func(d *Dough, rng *rand.Rand) { d.upTo(3, rng, s) }})
 	}
 	return out
 }
@@ -381,7 +383,7 @@ func onRack(b *Base) (out []Context) {
 				key = fmt.Sprint(n) + " bare"
 			}
 		}
-		out = append(out, Context{key, say, func(d *Dough, rng *rand.Rand) { d.upTo(5, rng, s) }})
+		out = append(out, Context{Key: key, Say: say, then: func(d *Dough, rng *rand.Rand) { d.upTo(5, rng, s) }})
 	}
 	if b.Before {
 		for _, n := range []float64{3, 7, 12, 25, 50} {
@@ -403,8 +405,8 @@ func inPot(b *Base) (out []Context) {
 		n := 10 * math.Round(share*need/10)
 		s := usual(b)
 		s.seconds = n
-		out = append(out, Context{fmt.Sprint(n), fmt.Sprintf("{%.1f mm} by plan, %.0f s in the pot", b.AimMM, n),
-			func(d *Dough, rng *rand.Rand) { d.upTo(7, rng, s) }})
+		out = append(out, Context{Key: fmt.Sprint(n), Say: fmt.Sprintf("{%.1f mm} by plan, %.0f s in the pot", b.AimMM, n),
+			then: func(d *Dough, rng *rand.Rand) { d.upTo(7, rng, s) }})
 	}
 	return out
 }

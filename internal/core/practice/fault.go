@@ -2,9 +2,13 @@ package practice
 
 import (
 	"cmp"
+	"fmt"
 	"math"
 	"math/rand/v2"
 	"slices"
+	"strings"
+
+	"hollen/internal/core/measure"
 )
 
 // Fault is one thing that went wrong early in a making, planted to be found.
@@ -245,6 +249,19 @@ func (c Case) Tells(n int) (out []Told) {
 		}
 	}
 	return out
+}
+
+// Words say which lines of a story told what it was.
+func (c Case) Words() string {
+	var of []string
+	for _, t := range c.Tells(3) {
+		name, word := t.Line()
+		of = append(of, fmt.Sprintf("%s, %s %s", t.When, name, word))
+	}
+	if len(of) == 0 {
+		return "No one sign told it; all of them together did."
+	}
+	return measure.Capital("what told it: " + strings.Join(of, "; ") + ".")
 }
 
 // Mark is that of an answer: 1 for what was planted, else how likely the answer was beside it.

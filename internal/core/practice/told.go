@@ -88,9 +88,9 @@ func pointsWords(v float64) string {
 	}
 }
 
-// Lesson is what is said after a call: after is what was done before it.
-func (b *Base) Lesson(c *CallOf, options []Option, after string, v Verdict) Lesson {
-	l := Lesson{Act: b.finding(c.Key, options[v.Best]), Price: price(options, v)}
+// Lesson is what is said after a call; kneaded is for how long it was kneaded by then, min, where that tells.
+func (b *Base) Lesson(c *CallOf, options []Option, kneaded float64, v Verdict) Lesson {
+	l := Lesson{Act: b.finding(c.Key, options[v.Best]), Price: price(options, v, b.Rules.Practice.EitherPoints)}
 	var are []string
 	verb := "are "
 	for i, n := range hundred(v.Shares) {
@@ -102,8 +102,12 @@ func (b *Base) Lesson(c *CallOf, options []Option, after string, v Verdict) Less
 			verb = ""
 		}
 	}
-	l.Sign = fmt.Sprintf("Of a hundred doughs that show this, %s, %s.", after, measure.List(are))
-	if v.Safe >= 0 && v.Safe < len(options) {
+	at := "at this point"
+	if kneaded > 0 {
+		at = "after " + minutesWords(kneaded) + " of kneading"
+	}
+	l.Sign = fmt.Sprintf("Of a hundred doughs that show this %s, %s.", at, measure.List(are))
+	if slices.Max(v.Shares) < .85 && v.Safe >= 0 && v.Safe < len(options) {
 		l.Safe = fmt.Sprintf("Not sure? “%s” is the cheap mistake: at worst it costs %s, anything else %s.",
 			options[v.Safe].Name, pointsWords(v.SafeMost), pointsWords(v.OtherMost))
 	}
@@ -111,11 +115,14 @@ func (b *Base) Lesson(c *CallOf, options []Option, after string, v Verdict) Less
 }
 
 // price says what the difference was between what was chosen and what was best.
-func price(options []Option, v Verdict) string {
+func price(options []Option, v Verdict, either float64) string {
 	best, chosen := options[v.Best].Name, options[v.Chosen].Name
 	if v.Chosen == v.Best {
 		next := nextBest(v.Sums, v.Best)
 		more := v.Sums[next] - v.Sums[v.Best]
+		if more < either {
+			return fmt.Sprintf("What you chose loses the least; “%s” would have been as good.", options[next].Name)
+		}
 		return fmt.Sprintf("What you chose loses the least. “%s” would have cost %s more%s.", options[next].Name, pointsWords(more),
 			where(v.Expected[next], v.Expected[v.Best], more))
 	}
@@ -223,4 +230,79 @@ func (x *Batch) FoodWords() (clock, means string, discard bool) {
 		return clock, soon, false
 	}
 	return clock, fine, false
+}
+
+// Off says what was off with the dough, the most first; figures with units in braces. Nothing where all was as good as
+// right.
+func (x *Batch) Off() (out []string) {
+	h, b := &x.Dough.hid, x.k.Base
+	type off struct {
+		by   float64 // spreads
+		says string
+	}
+	var all []off
+	for c := range causes {
+		v, sd := h.at(b, c)
+		if z := *v / sd; math.Abs(z) >= .7 {
+			all = append(all, off{math.Abs(z), b.offWords(c, *v)})
+		}
+	}
+	if h.slips && h.SlipG != 0 {
+		word := "more"
+		if h.SlipG < 0 {
+			word = "less"
+		}
+		all = append(all, off{9, fmt.Sprintf("An egg or a cup was miscounted: {%.0f g} of egg %s.", math.Abs(h.SlipG), word)})
+	}
+	slices.SortStableFunc(all, func(a, b off) int { return cmp.Compare(b.by, a.by) })
+	for _, o := range all {
+		out = append(out, o.says)
+	}
+	return out
+}
+
+// offWords say how far a cause was off.
+func (b *Base) offWords(c Cause, v float64) string {
+	pick := func(below, above string) string {
+		if v < 0 {
+			return below
+		}
+		return above
+	}
+	size := math.Abs(v)
+	times := 100 * (math.Exp(v) - 1)
+	switch c {
+	case OffMoisture:
+		return fmt.Sprintf("The flour held %.1f %% of water, not %.1f.", 100*(b.MoistureWB+v), 100*b.MoistureWB)
+	case OffAbsorption:
+		return fmt.Sprintf("The flour takes up %s than its sheet says: {%.0f g} of water.", pick("less", "more"),
+			size*b.Rules.Hydration.AbsorptionWeight*b.waterPoint)
+	case OffEgg:
+		return fmt.Sprintf("There was {%.0f g} %s egg in the bowl.", size*b.EggG, pick("less", "more"))
+	case OffScale:
+		return fmt.Sprintf("The scale was {%.0f g} of flour %s.", size*b.FlourG, pick("short", "over"))
+	case OffRoom:
+		return fmt.Sprintf("The air was %s than the plan had it: %.0f %%.", pick("drier", "damper"), 100*clamp(b.RH+v, .1, .9))
+	case OffTemp:
+		return fmt.Sprintf("The room was at {%.0f °C}, not {%.0f °C}.", b.TempC+v, b.TempC)
+	case OffHand:
+		return fmt.Sprintf("A minute of these hands did %.0f %% %s.", math.Abs(times), pick("less", "more"))
+	case OffRelax:
+		return fmt.Sprintf("It let go %s: %.0f %% %s time.", pick("sooner", "more slowly"), math.Abs(times), pick("less", "more"))
+	case OffDry:
+		return fmt.Sprintf("It dried %s: %.0f %% %s time.", pick("faster", "more slowly"), math.Abs(times), pick("less", "more"))
+	case OffCook:
+		return fmt.Sprintf("The pot took %.0f %% %s time.", math.Abs(times), pick("less", "more"))
+	}
+	return fmt.Sprintf("The rollers stood %.0f %% %s than the dial says.", math.Abs(times), pick("closer", "wider"))
+}
+
+// SeedName is what a dough is called once it is opened: the same for the same dough.
+func SeedName(seed uint64) string {
+	const letters = "ABCDEFGHJKLMNPQRSTUVWXYZ23456789"
+	out := make([]byte, 5)
+	for i := range out {
+		out[i] = letters[seed>>(5*i)&31]
+	}
+	return string(out)
 }
