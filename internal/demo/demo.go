@@ -50,6 +50,7 @@ func Scenario(ru rules.Rules, day time.Time) store.Scenario {
 		Pairs:   map[int]int{0: 1},
 		Makings: makings,
 		Days:    days,
+		Doughs:  practised,
 	}
 }
 

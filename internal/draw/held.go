@@ -9,10 +9,10 @@ import (
 
 // scene begins a free picture with its board, y mm above the foot.
 func (p *pen) scene(title string, w Width, deskH, handH float64) *Scene {
-	p.k = 2.45
+	p.k = 2.15
 	s := &Scene{Title: title, W: 760, H: deskH, Class: "free"}
 	if w.hand() {
-		p.k, s.W, s.H = 1.13, 340, handH
+		p.k, s.W, s.H = 1.08, 340, handH
 	}
 	p.s = s
 	return s
@@ -26,7 +26,7 @@ func HeldSheet(shown []practice.Shown, torn bool, w Width) string {
 	if torn {
 		head += ", torn"
 	}
-	s := p.scene(said(head, shown), w, 420, 214)
+	s := p.scene(said(head, shown), w, 360, 200)
 	p.x, p.y = s.W/2, s.H*.44
 	p.s.Rect("board", 0, 0, s.W, s.H)
 	for i := range 7 {
@@ -127,7 +127,7 @@ func Hung(shown []practice.Shown, cut bool, w Width) string {
 		return nest(shown, w)
 	}
 	p := &pen{wanders: wandersOf(shown), id: fmt.Sprintf("hung%d", w.size())}
-	s := p.scene(said("The sheet over its rod", shown), w, 420, 214)
+	s := p.scene(said("The sheet over its rod", shown), w, 360, 200)
 	p.x, p.y = s.W/2, p.k*22
 	leather := wordOf(shown, practice.Leather, 1)
 	p.line("rod", 5, "M"+p.at(-140, 0)+"H"+num(p.x+p.k*140))
@@ -182,7 +182,7 @@ func (p *pen) crackTo(x, y, tx, ty float64) {
 // nest is ribbons wound up: clung together, loose, or snapped.
 func nest(shown []practice.Shown, w Width) string {
 	p := &pen{wanders: wandersOf(shown), id: fmt.Sprintf("nest%d", w.size())}
-	s := p.scene(said("The cut ribbons in their nest", shown), w, 420, 214)
+	s := p.scene(said("The cut ribbons in their nest", shown), w, 360, 200)
 	p.x, p.y = s.W/2, s.H*.54
 	p.s.Rect("board", 0, 0, s.W, s.H)
 	leather := wordOf(shown, practice.Leather, 1)
@@ -233,7 +233,7 @@ func (p *pen) ribbon(pts []point, wide float64) {
 // Bitten draws a ribbon bitten through, from the words said of it: a hard line inside, tender, or soft.
 func Bitten(shown []practice.Shown, w Width) string {
 	p := &pen{wanders: wandersOf(shown), id: fmt.Sprintf("bitten%d", w.size())}
-	s := p.scene(said("A ribbon bitten through, enlarged", shown), w, 420, 214)
+	s := p.scene(said("A ribbon bitten through, enlarged", shown), w, 360, 200)
 	p.x, p.y = s.W*.5, s.H*.58
 	tooth := wordOf(shown, practice.Tooth, -1)
 	half := []float64{15, 18, 24, 15}[(tooth+4)%4] // of its thickness, it swells

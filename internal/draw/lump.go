@@ -25,10 +25,10 @@ type lump struct {
 // feel, cracks, threads, a skin and the dent of a thumb where they were seen. How the dough really is it does not know.
 func Lump(shown []practice.Shown, w Width) string {
 	l := lumpOf(shown)
-	p := &pen{k: 2.45, wanders: wandersOf(shown), id: fmt.Sprintf("lump%d", w.size())}
-	s := &Scene{Title: said("The dough on its board", shown), W: 760, H: 420, Class: "free"}
+	p := &pen{k: 2.15, wanders: wandersOf(shown), id: fmt.Sprintf("lump%d", w.size())}
+	s := &Scene{Title: said("The dough on its board", shown), W: 760, H: 360, Class: "free"}
 	if w.hand() {
-		p.k, s.W, s.H = 1.24, 340, 214
+		p.k, s.W, s.H = 1.2, 340, 200
 	}
 	p.s, p.x, p.y = s, s.W/2, s.H-p.k*34
 	p.board(2)

@@ -34,6 +34,13 @@ func Opened(line []practice.Moment, made []practice.Made, feel [5]float64, w Wid
 		{"dried away, %", 0, 12, 2, 8.5, func(m *practice.Moment) float64 { return 100 * m.X }, practice.Leather,
 			func(word int) float64 { return []float64{1.2, 4.5, 10}[word] }},
 	}
+	dried := false
+	for i := range line {
+		dried = dried || line[i].X > 0
+	}
+	if !dried {
+		lanes = lanes[:3]
+	}
 	left, each, top := 118., 64., 26.
 	if w.hand() {
 		left, each = 8, 74

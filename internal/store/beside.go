@@ -69,6 +69,7 @@ const (
 	countsKind   = "settings of the log"
 	deviceKind   = "devices"
 	airKind      = "means of the room’s air"
+	practiceKind = "doughs practised on"
 	accountKind  = "accounts"
 	trailKind    = "lines of the trail"
 )
@@ -89,6 +90,7 @@ var besideKinds = []string{
 	countsKind,
 	deviceKind,
 	airKind,
+	practiceKind,
 	accountKind,
 	trailKind,
 }
@@ -152,7 +154,7 @@ func firstOf(all []string) string {
 
 // RestoreBeside puts what is in a backup beside what a database holds: batches with all their versions and makings,
 // deleted ones, too; the cabinet, rooms, days, orders, those of the week, House, what of the log counts, devices and
-// the room’s air. Everything is known by what it is and not by its number: what is there stays as it is. Of a day, an
+// the room’s air, and what browsers have practised. Everything is known by what it is and not by its number: what is there stays as it is. Of a day, an
 // order, the House or the log’s settings that are said otherwise here, options
 // decide; ErrClashes, and nothing written, where they do not. Accounts and the trail are left out.
 func RestoreBeside(
@@ -233,7 +235,7 @@ type besides struct {
 
 func (c *besides) all() error {
 	for _, put := range []func() error{c.rooms, c.things, c.batches, c.partners, c.weekOrders, c.orders, c.days,
-		c.house, c.counts, c.devices, c.air} {
+		c.house, c.counts, c.devices, c.air, c.practised} {
 		if err := put(); err != nil {
 			return err
 		}

@@ -289,3 +289,38 @@ func (c *besides) air() error {
 	k.Had = c.out.Backup.Rows["room_means"] - k.Added
 	return done.Error
 }
+
+// practised puts what browsers have practised beside; what accounts have is of people of another database.
+func (c *besides) practised() error {
+	k := c.kind(practiceKind)
+	theirs, err := c.theirs("practice_rounds", "ORDER BY id")
+	if err != nil {
+		return err
+	}
+	for _, r := range theirs {
+		if !strings.HasPrefix(r.text("who"), "b") {
+			k.Left, k.Why = k.Left+1, "of accounts, who are said here"
+			continue
+		}
+		ours, err := c.ours("practice_rounds", "WHERE who = ? AND seed = ? AND began = ?", r["who"], r["seed"], r["began"])
+		if err != nil {
+			return err
+		}
+		if len(ours) > 0 {
+			k.Had++
+			continue
+		}
+		var batch any
+		if id, known := c.batch[r.id("batch_id")]; known {
+			batch = id
+		}
+		if _, err := c.put("practice_rounds", r.as(map[string]any{"batch_id": batch,
+			"request": rekeyed(r.text("request"), c.keys)})); err != nil {
+			return err
+		}
+		k.Added++
+	}
+	list := c.table("practice_calls").list()
+	return c.db.Exec("INSERT IGNORE INTO practice_calls (" + list + ") SELECT " + list + " FROM " +
+		c.from.table("practice_calls") + " WHERE who LIKE 'b%'").Error
+}

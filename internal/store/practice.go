@@ -10,6 +10,7 @@ import (
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
 
+	"hollen/internal/core/plan"
 	"hollen/internal/core/practice"
 	"hollen/internal/core/request"
 	"hollen/internal/core/rules"
@@ -109,6 +110,69 @@ type practiceCall struct {
 
 // TableName names the table.
 func (practiceCall) TableName() string { return "practice_calls" }
+
+// DemoPractises is who has practised in the made-up workshop: a browser that has done nothing yet goes on from there.
+const DemoPractises = "bmadeupworkshopofthequay"
+
+// keepPractised writes the rounds of a scenario, and how their maker stands by them.
+func keepPractised(tx *gorm.DB, all []PracticeRound) error {
+	if len(all) == 0 {
+		return nil
+	}
+	if err := tx.Create(&all).Error; err != nil {
+		return err
+	}
+	of := map[string]practiceCall{}
+	for i := range all {
+		r := &all[i]
+		marks, err := r.marks()
+		if err != nil {
+			return err
+		}
+		for c, mark := range marks {
+			row := of[string(c)]
+			is := row.standing().Seen(&r.Rules.Practice, mark, dayOf(*r.Ended))
+			of[string(c)] = practiceCall{Who: r.Who, Name: string(c), A: is.A, B: is.B, N: is.N, Met: *r.Ended}
+		}
+	}
+	for _, row := range of {
+		if err := tx.Create(&row).Error; err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// marks are the marks of a sitting of calls, the mean of each call's.
+func (r *PracticeRound) marks() (map[practice.Call]float64, error) {
+	if r.Form != practice.OneCall {
+		return nil, nil
+	}
+	p, err := plan.Make(r.Rules.Rules, r.Request.Request)
+	if err != nil {
+		return nil, err
+	}
+	b, err := practice.Of(p)
+	if err != nil {
+		return nil, err
+	}
+	sit, err := practice.NewKitchen(b).Sit(r.Seed, r.Level, r.Asked.V.Calls, r.Acts.V)
+	if err != nil {
+		return nil, err
+	}
+	out := map[practice.Call]float64{}
+	for i, v := range sit.Before {
+		out[r.Asked.V.Calls[i]] = v.Mark
+	}
+	return out, nil
+}
+
+// DemoDoughs says whether the doughs of the made-up workshop are here.
+func (s *Store) DemoDoughs(ctx context.Context) bool {
+	var n int64
+	err := s.db.WithContext(ctx).Model(&PracticeRound{}).Where("who = ?", DemoPractises).Limit(1).Count(&n).Error
+	return err == nil && n > 0
+}
 
 // AccountPractises is who an account is as somebody who practises.
 func AccountPractises(id uint64) string { return "a" + strconv.FormatUint(id, 10) }

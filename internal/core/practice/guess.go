@@ -51,8 +51,8 @@ func guessWater(k *Kitchen, seed uint64, level int) Guess {
 			break
 		}
 	}
-	g := Guess{Ask: "How much water does it want?", Unit: "g", Say: "kneaded 6 min", Low: .5, High: 200,
-		Truth: max(.5, -d.Dev*k.waterPoint)}
+	g := Guess{Ask: "How much water does it want?", Unit: "g", Say: "kneaded 6 min", Low: 1, High: 200,
+		Truth: max(1, -d.Dev*k.waterPoint)}
 	for _, s := range []Sign{Feel, Flex, Stick} {
 		g.Shown = append(g.Shown, Shown{s, d.See(s, rng)})
 	}

@@ -9,6 +9,7 @@ import (
 
 	"hollen/internal/core/doctor"
 	"hollen/internal/core/measure"
+	"hollen/internal/core/practice"
 	"hollen/internal/core/request"
 	"hollen/internal/draw"
 	"hollen/internal/web/form"
@@ -152,6 +153,14 @@ func (v *batchView) actAmount(f doctor.Finding, name, field string, told url.Val
 		a.Value = typed
 	}
 	return a
+}
+
+// PracticeCall is the call that the sign that was picked can be practised as; "" where there is none.
+func (v *batchView) PracticeCall() practice.Call {
+	if v.Doctor == nil || v.Doctor.Sign == nil {
+		return ""
+	}
+	return practice.OfSign(v.Doctor.Sign.Key)
 }
 
 // freeAct is the first slot of the acts that holds none, MaxActs when all are taken.

@@ -11,6 +11,7 @@ import (
 
 	"hollen/internal/core/bench"
 	"hollen/internal/core/measure"
+	"hollen/internal/core/practice"
 	"hollen/internal/draw"
 	"hollen/internal/exchange"
 	"hollen/internal/store"
@@ -39,6 +40,7 @@ type madeView struct {
 	Pictures  []int
 	Full      bool // it has as many pictures as it may have
 	Remarks   []string
+	Practise  practice.Call // what went wrong can be practised as; "": nothing did
 }
 
 // PieceWords say how long a piece took to roll, "" where none was.
@@ -171,7 +173,13 @@ func (s *Room) ShowMade(c *page.Visit) error {
 	}
 	v.Full = len(v.Pictures) >= store.MostPictures
 	v.Since, v.Room = s.Since(c.Request.Context(), &kept), s.airOf(c, &kept)
+	if st.Felt != nil && *st.Felt != 0 {
+		v.Practise = practice.Water
+	}
 	for _, r := range st.Remarks {
+		if seen, is := r.Says.(bench.Seen); is && practice.OfSign(seen.Sign) != "" {
+			v.Practise = practice.OfSign(seen.Sign)
+		}
 		said, _ := r.Says.(bench.Remark)
 		who := ""
 		if _, named := r.Says.(bench.Named); r.By != "" && !named {

@@ -1,8 +1,10 @@
 package practice
 
 import (
+	"cmp"
 	"fmt"
 	"math"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -50,7 +52,8 @@ func starts(k *practice.Kitchen, x *practice.Batch, do practice.Do) float64 {
 
 // batch fills in a whole batch as it stands.
 func (v *roundView) batch(in measure.System, r store.PracticeRound, k *practice.Kitchen) error {
-	x, err := k.Fold(r.Seed, r.Level, r.Acts.V, r.AtOnce)
+	station := r.AtOnce && turned(r.Acts.V) // what its calls meant is said as a station is left
+	x, err := k.Fold(r.Seed, r.Level, r.Acts.V, station)
 	if err != nil {
 		return err
 	}
@@ -64,10 +67,10 @@ func (v *roundView) batch(in measure.System, r store.PracticeRound, k *practice.
 	v.shown(x.Shown)
 	v.Picture = picture(x.View(), x.Shown)
 	if x.Torn {
-		v.Signs = append(v.Signs, signRow{"at the rollers", "it tore: a hole"})
+		v.Signs = append(v.Signs, signRow{Name: "at the rollers", Word: "it tore: a hole"})
 	}
 	if x.Stuck {
-		v.Signs = append(v.Signs, signRow{"at the rollers", "it stuck and had to be freed"})
+		v.Signs = append(v.Signs, signRow{Name: "at the rollers", Word: "it stuck and had to be freed"})
 	}
 	if x.Phase == practice.AtRolls {
 		v.Say = "no sheet yet: press it flat and fold it through the widest stop"
@@ -81,12 +84,45 @@ func (v *roundView) batch(in measure.System, r store.PracticeRound, k *practice.
 	v.Done = doneWords(in, k, x)
 	v.looks(k, x)
 	v.keys(in, k, x)
-	if n := len(x.Made); r.AtOnce && n > 0 && x.Made[n-1].Act == lastAct(x.Acts) {
-		m := &x.Made[n-1]
-		v.Told = lesson(in, m.Options, k.Lesson(m.Call, m.Options, m.After, m.Verdict), m.Verdict)
-		v.ToldHead = v.Told.You
+	if station {
+		v.station(in, k, x)
 	}
 	return nil
+}
+
+// turned says whether the last act that was no look has left a station.
+func turned(acts []practice.Act) bool {
+	i := lastAct(acts)
+	return i >= 0 && slices.Contains([]practice.Do{practice.DoWrap, practice.DoRoll, practice.DoEnd, practice.DoCut}, acts[i].Do)
+}
+
+// station is what is said of a station as it is left: its calls, the one that cost the most first.
+func (v *roundView) station(in measure.System, k *practice.Kitchen, x *practice.Batch) {
+	last := lastAct(x.Acts)
+	for i := range x.Made {
+		m := &x.Made[i]
+		if m.Phase != phaseOf(x, last) {
+			continue
+		}
+		v.Calls = append(v.Calls, calledView{N: i + 1, At: fmt.Sprintf("%.0f min", m.Min), Call: m.Call.Short,
+			Went: went(m.Verdict), regret: m.Regret,
+			Lesson: lesson(in, m.Options, k.Lesson(m.Call, m.Options, m.After, m.Verdict), m.Verdict)})
+	}
+	slices.SortStableFunc(v.Calls, func(a, b calledView) int { return cmp.Compare(b.regret, a.regret) })
+	if n := len(v.Calls); n > 0 {
+		v.Dear = v.Calls[0].regret >= .95
+		v.Others = measure.Plural(n-1, "other call of this station", "other calls of this station")
+	}
+}
+
+// phaseOf is the phase an act was done in.
+func phaseOf(x *practice.Batch, act int) practice.Phase {
+	for i := range x.Line {
+		if x.Line[i].Act == act && i > 0 {
+			return x.Line[i-1].Phase
+		}
+	}
+	return ""
 }
 
 // lastAct is the last act that was no look, −1: none.
@@ -99,25 +135,33 @@ func lastAct(acts []practice.Act) int {
 	return -1
 }
 
-// doneWords tell what was done so far, looks left out.
+// doneWords tell what was done so far: looks left out, the same twice as one.
 func doneWords(in measure.System, k *practice.Kitchen, x *practice.Batch) string {
 	done := []string{fmt.Sprintf("mixed %.0f min", k.Rules.Practice.MixMin)}
-	passes := 0
+	var same practice.Act
 	flush := func() {
-		if passes > 0 {
-			done = append(done, measure.Plural(passes, "stop", "stops"))
-			passes = 0
+		switch {
+		case same.Do == "":
+		case same.Do == practice.DoPass:
+			done = append(done, "down "+measure.Plural(int(same.N), "stop", "stops"))
+		default:
+			done = append(done, k.Words(same))
 		}
+		same = practice.Act{}
 	}
 	for _, a := range x.Acts {
-		if a.Do == practice.DoPass && a.N == 0 {
-			passes++
+		if a.Do == practice.DoLook {
 			continue
 		}
-		flush()
-		if a.Do != practice.DoLook {
-			done = append(done, k.Words(a))
+		if a.Do == practice.DoPass { // so many stops further
+			a.N++
 		}
+		if a.Do != same.Do {
+			flush()
+			same = a
+			continue
+		}
+		same.N += a.N
 	}
 	flush()
 	return in.Prose(strings.Join(done, " · "))
@@ -133,7 +177,10 @@ func (v *roundView) looks(k *practice.Kitchen, x *practice.Batch) {
 		if x.Word(s) >= 0 {
 			ask += " again"
 		}
-		v.Looks = append(v.Looks, lookKey{s, ask, fmt.Sprintf("%.0f s", 60*k.LookMin(s))})
+		if min := k.LookMin(s); min > k.Rules.Practice.LookMin {
+			ask += fmt.Sprintf(", %.0f s", 60*min)
+		}
+		v.Looks = append(v.Looks, lookKey{s, ask})
 	}
 }
 

@@ -33,7 +33,10 @@ type listView struct {
 	Everyones bool // everybody's makings may be practised on
 	Keeps     bool
 	Accounts  bool
-	Any       bool // something has been practised
+	Any       bool             // something has been practised
+	Call      *practice.CallOf // what was come for
+	Times     int
+	Refused   string // why the dough that was come with is not practised on
 	Levels    []int
 }
 
@@ -78,7 +81,19 @@ func (s *Room) practised(c *page.Visit, key string) bool {
 
 // OpenPractice shows the forms.
 func (s *Room) OpenPractice(c *page.Visit) error {
-	return s.list(c, http.StatusOK, listView{Level: 0, Dough: c.Query("batch"), AtOnce: true})
+	v := listView{Dough: c.Query("dough"), AtOnce: true, Times: practice.Drills}
+	v.Call, _ = practice.FindCall(practice.Call(c.Query("call")))
+	if c.Query("times") == "4" {
+		v.Times = 4
+	}
+	if v.Dough != "" && v.Dough != usualDough {
+		if r, _, err := s.doughOf(c, v.Dough); err != nil {
+			v.Dough = ""
+		} else if _, err := s.kitchen(r, s.RulesOf(c.Request.Context(), &r)); err != nil {
+			v.Refused, v.Dough = fmt.Sprintf("“%s”: %s.", r.Name, err), ""
+		}
+	}
+	return s.list(c, http.StatusOK, v)
 }
 
 // list shows the page of forms, with what is wrong where something is.
@@ -102,7 +117,7 @@ func (s *Room) list(c *page.Visit, status int, v listView) error {
 		v.Dough = usualDough
 	}
 	of := map[practice.Call]practice.Standing{}
-	if w := who(c); w != "" {
+	if w := s.who(c); w != "" {
 		if of, err = s.Store.Standings(ctx, w); err != nil {
 			return err
 		}
@@ -131,7 +146,7 @@ func (s *Room) list(c *page.Visit, status int, v listView) error {
 
 // lastLevel is the level of the newest round.
 func (s *Room) lastLevel(c *page.Visit) int {
-	rounds, err := s.Store.PracticeRounds(c.Request.Context(), who(c), 1)
+	rounds, err := s.Store.PracticeRounds(c.Request.Context(), s.who(c), 1)
 	if err != nil || len(rounds) == 0 {
 		return 1
 	}
@@ -219,8 +234,8 @@ func (s *Room) BeginPractice(c *page.Visit) error {
 		v.Errors["dough"] = measure.Capital(err.Error()) + "."
 		return s.list(c, http.StatusUnprocessableEntity, v)
 	}
-	w := knownWho(c)
-	asked, said, err := s.asked(c, w, form, practice.Call(values.Get("call")))
+	w := s.knownWho(c)
+	asked, said, err := s.asked(c, w, form, practice.Call(values.Get("call")), values.Get("times") == "4")
 	if err != nil {
 		return err
 	}
@@ -245,7 +260,7 @@ func (s *Room) begin(c *page.Visit, o store.PracticeRound) error {
 
 // again begins an opened dough once more: for looking at, nothing of it counts.
 func (s *Room) again(c *page.Visit, id uint64) error {
-	r, err := s.Store.PracticeRoundOf(c.Request.Context(), knownWho(c), id)
+	r, err := s.Store.PracticeRoundOf(c.Request.Context(), s.knownWho(c), id)
 	if err != nil || r.Ended == nil {
 		return page.Refuse(http.StatusNotFound, "There is no such dough.", "Only one that has been opened can be looked at again.",
 			page.WayOn{To: "/practice", Name: "Practice"})
@@ -278,11 +293,16 @@ func (s *Room) doughOf(c *page.Visit, key string) (request.Request, *uint64, err
 }
 
 // asked is what a sitting asks; said says why it cannot be begun.
-func (s *Room) asked(c *page.Visit, w string, form practice.Form, call practice.Call) (a store.PracticeAsked, said string, err error) {
+func (s *Room) asked(c *page.Visit, w string, form practice.Form, call practice.Call, four bool) (a store.PracticeAsked,
+	said string, err error) {
 	switch form {
 	case practice.OneCall:
 		if _, known := practice.FindCall(call); known {
-			for range practice.Drills {
+			n := practice.Drills
+			if four {
+				n = 4
+			}
+			for range n {
 				a.Calls = append(a.Calls, call)
 			}
 			return a, "", nil
@@ -306,7 +326,7 @@ func (s *Room) asked(c *page.Visit, w string, form practice.Form, call practice.
 
 // ForgetPractice deletes all that somebody has practised.
 func (s *Room) ForgetPractice(c *page.Visit) error {
-	if w := who(c); w != "" {
+	if w := s.who(c); w != "" {
 		if err := s.Store.ForgetPractice(c.Request.Context(), w); err != nil {
 			return err
 		}

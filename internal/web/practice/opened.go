@@ -19,6 +19,7 @@ type calledView struct {
 	Call   string
 	Went   string
 	Lesson *lessonView
+	regret float64
 }
 
 // openedView is a dough once it is opened.

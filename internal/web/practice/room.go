@@ -63,12 +63,15 @@ func levelWords(n int) string { return levels[min(max(n, 0), 3)] }
 const browserCookie = "practises"
 
 // who is somebody who practises: the account, or this browser; "" where a browser has none yet.
-func who(c *page.Visit) string {
+func (s *Room) who(c *page.Visit) string {
 	if c.Who != nil {
 		return store.AccountPractises(c.Who.ID)
 	}
 	if v, err := c.Cookie(browserCookie); err == nil && len(v) >= 20 && len(v) <= 40 && isWord(v) {
 		return "b" + v
+	}
+	if !s.SignIn && s.Store.DemoDoughs(c.Request.Context()) {
+		return store.DemoPractises
 	}
 	return ""
 }
@@ -83,8 +86,8 @@ func isWord(s string) bool {
 }
 
 // knownWho is who, a browser given a name where it has none.
-func knownWho(c *page.Visit) string {
-	if w := who(c); w != "" {
+func (s *Room) knownWho(c *page.Visit) string {
+	if w := s.who(c); w != "" {
 		return w
 	}
 	name := rand.Text()
@@ -129,10 +132,10 @@ func (s *Room) round(c *page.Visit) (store.PracticeRound, *practice.Kitchen, err
 	none := page.Refuse(http.StatusNotFound, "There is no such dough.", "It may have been deleted, or be somebody else’s.",
 		page.WayOn{To: "/practice", Name: "Practice"})
 	id, ok := page.MakingID(c)
-	if !ok || who(c) == "" {
+	if !ok || s.who(c) == "" {
 		return store.PracticeRound{}, nil, none
 	}
-	r, err := s.Store.PracticeRoundOf(c.Request.Context(), who(c), id)
+	r, err := s.Store.PracticeRoundOf(c.Request.Context(), s.who(c), id)
 	if errors.Is(err, store.ErrNotFound) {
 		return r, nil, none
 	}

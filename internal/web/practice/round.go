@@ -24,13 +24,12 @@ func seed() uint64 {
 }
 
 // signRow is one sign as it was seen.
-type signRow struct{ Name, Word string }
+type signRow struct{ Name, Word, When string }
 
 // lookKey looks closer at a sign.
 type lookKey struct {
 	Sign practice.Sign
 	Ask  string
-	Cost string
 }
 
 // keyView is one of the five keys.
@@ -74,8 +73,10 @@ type roundView struct {
 	Done     string
 	Facts    string // of the dough: flour, egg
 	Told     *lessonView
-	ToldHead string
-	Lines    []signRow // of a story, when and what
+	Calls    []calledView // of the station just left, the dearest first
+	Others   string       // how many there are besides that one
+	Dear     bool         // it cost something
+	Lines    []signRow    // of a story, when and what
 	Guess    *guessView
 	Over     bool
 	Err      string
@@ -297,7 +298,7 @@ func (s *Room) view(c *page.Visit, r store.PracticeRound, k *practice.Kitchen) (
 // shown fills in the signs.
 func (v *roundView) shown(all []practice.Shown) {
 	for _, o := range all {
-		v.Signs = append(v.Signs, signRow{practice.LookOf(o.Sign).Name, o.Sign.Word(o.Word)})
+		v.Signs = append(v.Signs, signRow{Name: practice.LookOf(o.Sign).Name, Word: o.Sign.Word(o.Word)})
 	}
 }
 
@@ -327,7 +328,6 @@ func (v *roundView) sitting(in measure.System, r store.PracticeRound, k *practic
 	v.Picture = picture(d.View(), d.Shown)
 	if sit.Told {
 		v.Told = lesson(in, d.Options, sit.Lesson, sit.Verdict)
-		v.ToldHead = v.Told.You
 		return nil
 	}
 	var names []string
@@ -373,14 +373,14 @@ func (v *roundView) guessing(in measure.System, r store.PracticeRound, k *practi
 
 func (v *roundView) fault(r store.PracticeRound, k *practice.Kitchen) {
 	f := k.Case(r.Seed)
-	v.Head, v.Say = "One thing went wrong early. Which?", "a finished making, its signs in the order they were seen"
+	v.Head, v.Level = "One thing went wrong early. Which?", "a finished making, its signs in the order they were seen"
 	when := ""
 	for _, l := range f.Lines {
 		of, word := l.Line()
-		row := signRow{"", of + " " + word}
+		row := signRow{Name: of, Word: word}
 		if l.When != when {
 			when = l.When
-			row.Name = when
+			row.When = when
 		}
 		v.Lines = append(v.Lines, row)
 	}
@@ -393,8 +393,7 @@ func (v *roundView) fault(r store.PracticeRound, k *practice.Kitchen) {
 		return
 	}
 	chosen := int(r.Acts.V[0].N)
-	v.ToldHead = measure.Capital(f.Offered[chosen].Name)
-	t := &lessonView{You: v.ToldHead, Best: measure.Capital(f.Offered[f.Planted].Name), Was: chosen == f.Planted}
+	t := &lessonView{You: measure.Capital(f.Offered[chosen].Name), Best: measure.Capital(f.Offered[f.Planted].Name), Was: chosen == f.Planted}
 	t.Sign = f.Words()
 	for i, o := range f.Offered {
 		if i != f.Planted && f.Likely[i] >= .02 {
@@ -412,6 +411,7 @@ func (v *roundView) moment(in measure.System, r store.PracticeRound) error {
 	}
 	m := sit.Moments[sit.At]
 	row, _ := practice.FindCall(m.Call)
+	v.Level, v.Facts = "from the log", ""
 	v.Count = fmt.Sprintf("moment %d of %d", sit.At+1, len(sit.Moments))
 	v.Head, v.Say = row.Name, in.Prose(m.Say)
 	v.shown(m.Shown)
@@ -420,8 +420,7 @@ func (v *roundView) moment(in measure.System, r store.PracticeRound) error {
 		v.choices(m.Answers)
 		return nil
 	}
-	v.ToldHead = m.Answers[sit.Chosen]
-	v.Told = &lessonView{You: v.ToldHead, Best: m.Answers[m.Doctor], Was: sit.Chosen == m.Doctor,
+	v.Told = &lessonView{You: m.Answers[sit.Chosen], Best: m.Answers[m.Doctor], Was: sit.Chosen == m.Doctor,
 		Sign: "By the doctor’s table such a sign says: " + measure.Lower(m.Answers[m.Doctor]) + ".",
 		Do:   "What was done that day: " + in.Prose(m.Done) + ".", Price: in.Prose(m.Came)}
 	return nil
