@@ -433,6 +433,8 @@ func TestSomethingWrongAtTheBench(t *testing.T) {
 		"[...document.querySelectorAll('#more-keys .btn')].every((x) => x.offsetHeight >= 88)")
 	const sign = "Cracks when flexed"
 	b.button("#more-keys", sign)
+	b.until("the first question", "document.querySelector('#more-say').textContent === 'How long has it been kneaded?'")
+	b.button("#more-keys", "five or more")
 	b.until("the question", "document.querySelector('#more-say').textContent === 'How dry is it?'")
 	b.button("#more-keys", "a little: cracks at the edge")
 	b.until("what to do", "document.querySelector('#more-head').textContent === "+fmt.Sprintf("%q",

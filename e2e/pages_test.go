@@ -77,6 +77,12 @@ func pages() []page {
 		{"/bench/:id/beside", of("/bench/1/beside")}, {"/log/ledger", of("/log/ledger", "/log/ledger?by=shape")},
 		{"/batches/:id/log", of(batch(demo.Saturday) + "/log")}, {"/log", of("/log", "/log?find=linguine&felt=-1")},
 		{"/log/learned", of("/log/learned")},
+		{
+			"/practice",
+			of("/practice", "/practice?call=pot&times=4"),
+		}, {"/practice/lumps", of("/practice/lumps?dough=7")},
+		{"/practice/:id", of("/practice/1", "/practice/4", "/practice/5")},
+		{"/practice/:id/opened", of("/practice/2/opened", "/practice/3/opened")},
 		// Leads back to the batch, or no page.
 		{"/batches/:id/work", nil}, {"/batches/:id/save", nil}, {"/batches/:id/duplicate", nil}, {"/batches/:id/edits",
 			nil}, {"/healthz", nil}, {"/readyz",

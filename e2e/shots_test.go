@@ -22,7 +22,10 @@ func TestShots(t *testing.T) {
 	br := browser(t)
 	views := []struct{ name, path string }{{"today", "/"}, {"batches", "/batches"},
 		{"cabinet", "/cabinet/flours"}, {"bench", "/bench/2"},
-		{"day", "/days/" + today()}, {"recipe", "/recipe"}, {"log", "/log"}, {"practice", "/practice/5"}, {"doctor", batch(demo.Saturday) +
+		{
+			"day",
+			"/days/" + today(),
+		}, {"recipe", "/recipe"}, {"log", "/log"}, {"practice", "/practice/5"}, {"doctor", batch(demo.Saturday) +
 			"?at=doctor"},
 		{"sheet", batch(demo.Saturday) + "/sheet"}}
 	for _, s := range []string{"formula", "room", "knead", "rest", "roll", "cut", "dry", "cook"} {

@@ -59,7 +59,11 @@ func HeldSheet(shown []practice.Shown, torn bool, w Width) string {
 	if edges == 2 {
 		for range 12 {
 			x, side := -110+220*p.wander(), float64(1-2*int(2*p.wander()))
-			p.line("crumb", .5, "M"+p.at(x, side*(wide+8+8*p.wander()))+"l"+p.by(5, -2)+"l"+p.by(4, 3)+"l"+p.by(-6, 2)+"Z")
+			p.line(
+				"crumb",
+				.5,
+				"M"+p.at(x, side*(wide+8+8*p.wander()))+"l"+p.by(5, -2)+"l"+p.by(4, 3)+"l"+p.by(-6, 2)+"Z",
+			)
 		}
 	}
 	if torn {
@@ -94,10 +98,43 @@ func (p *pen) behind(seen int) {
 			} else {
 				d += "L" + p.at(f.x-f.w/2, 0)
 			}
-			d += "L" + p.at(f.x-f.w/2, f.top) + "Q" + p.at(f.x, f.top-11) + " " + p.at(f.x+f.w/2, f.top) + "L" + p.at(f.x+f.w/2, -6)
+			d += "L" + p.at(
+				f.x-f.w/2,
+				f.top,
+			) + "Q" + p.at(
+				f.x,
+				f.top-11,
+			) + " " + p.at(
+				f.x+f.w/2,
+				f.top,
+			) + "L" + p.at(
+				f.x+f.w/2,
+				-6,
+			)
 		}
-		d += "L" + p.at(33, 8) + "Q" + p.at(50, -14) + " " + p.at(58, -6) + "Q" + p.at(62, 2) + " " + p.at(44, 26) + "Q" + p.at(30, 44) +
-			" " + p.at(26, 64) + "Z"
+		d += "L" + p.at(
+			33,
+			8,
+		) + "Q" + p.at(
+			50,
+			-14,
+		) + " " + p.at(
+			58,
+			-6,
+		) + "Q" + p.at(
+			62,
+			2,
+		) + " " + p.at(
+			44,
+			26,
+		) + "Q" + p.at(
+			30,
+			44,
+		) +
+			" " + p.at(
+			26,
+			64,
+		) + "Z"
 		p.s.Path("hand-under", d)
 	}
 }
@@ -121,7 +158,8 @@ func (p *pen) leaves(word int, s *Scene) {
 	s.Text("b", x+s.W*.31, foot-4, fmt.Sprint(n))
 }
 
-// Hung draws what dries from the words said of it: a sheet over its rod, or ribbons in their nest, damp, dry or brittle.
+// Hung draws what dries from the words said of it: a sheet over its rod, or ribbons in their nest, damp, dry or
+// brittle.
 func Hung(shown []practice.Shown, cut bool, w Width) string {
 	if cut {
 		return nest(shown, w)
@@ -139,8 +177,20 @@ func Hung(shown []practice.Shown, cut bool, w Width) string {
 			side = float64(1 - 2*i)
 		}
 		lean := sag * side * 2.2
-		pts := []point{{left, -3}, {right, -3}, {right + .4*lean, 30}, {right + lean, 70 + sag}, {right + lean - sag, foot + sag},
-			{(left+right)/2 + lean, foot + 2.4*sag}, {left + lean + sag, foot + sag}, {left + lean, 70 + sag}, {left + .4*lean, 30}}
+		pts := []point{
+			{left, -3},
+			{right, -3},
+			{right + .4*lean, 30},
+			{right + lean, 70 + sag},
+			{right + lean - sag, foot + sag},
+			{
+				(left+right)/2 + lean,
+				foot + 2.4*sag,
+			},
+			{left + lean + sag, foot + sag},
+			{left + lean, 70 + sag},
+			{left + .4*lean, 30},
+		}
 		d := "M" + p.at(pts[0].x, pts[0].y) + "L" + p.at(pts[1].x, pts[1].y)
 		for _, q := range pts[2:] {
 			d += "L" + p.at(q.x, q.y)
@@ -250,36 +300,93 @@ func Bitten(shown []practice.Shown, w Width) string {
 		}
 		return out
 	}
-	d := "M" + p.at(-wide, sag-half*.4) + "C" + p.at(-wide+10, -34) + " " + p.at(-wide+36, -66) + " " + p.at(-wide+66, -78) + "L" +
-		p.at(wide+48, -78) + "C" + p.at(wide+26, -64) + " " + p.at(wide+6, -34) + " " + p.at(wide, sag-half*.4) + "V" +
-		num(p.y+p.k*(sag+half*.3)) + "H" + num(p.x-p.k*wide) + "Z"
+	d := "M" + p.at(
+		-wide,
+		sag-half*.4,
+	) + "C" + p.at(
+		-wide+10,
+		-34,
+	) + " " + p.at(
+		-wide+36,
+		-66,
+	) + " " + p.at(
+		-wide+66,
+		-78,
+	) + "L" +
+		p.at(
+			wide+48,
+			-78,
+		) + "C" + p.at(
+		wide+26,
+		-64,
+	) + " " + p.at(
+		wide+6,
+		-34,
+	) + " " + p.at(
+		wide,
+		sag-half*.4,
+	) + "V" +
+		num(
+			p.y+p.k*(sag+half*.3),
+		) + "H" + num(
+		p.x-p.k*wide,
+	) + "Z"
 	p.line("cooked", .9, d)
 	p.clip(d)
 	for i := range 4 {
 		x := -wide + 24 + 40*float64(i)
-		p.line("gleam", []float64{1, 1.6, 2.6, 1}[(tooth+4)%4], "M"+p.at(x, -6)+"C"+p.at(x+10, -34)+" "+p.at(x+30, -62)+" "+p.at(x+50, -76))
+		p.line(
+			"gleam",
+			[]float64{1, 1.6, 2.6, 1}[(tooth+4)%4],
+			"M"+p.at(x, -6)+"C"+p.at(x+10, -34)+" "+p.at(x+30, -62)+" "+p.at(x+50, -76),
+		)
 	}
 	p.unclip()
 	p.line("bite-face", .9, p.smooth(face(0)))
-	switch tooth {
-	case 0: // the hard line: pale, sharp, right through
-		p.line("core", .6, p.smooth(coreOf(face(0), wide, half, .72, .30)))
-		p.line("core-line", 1.8, "M"+p.at(-wide*.6, sag*.36)+"Q"+p.at(0, -1)+" "+p.at(wide*.6, sag*.36))
-	case 1:
-		p.line("core faint", .4, p.smooth(coreOf(face(0), wide, half, .5, .16)))
-	case 2:
-		for i := range 6 {
-			x := -70 + 28*float64(i)
-			p.line("drop", .5, "M"+p.at(x, sag*(x/wide)*(x/wide)+half+4+7*p.wander())+"q"+p.by(-4, 6)+" "+p.by(0, 9)+"q"+p.by(4, -3)+" "+
-				p.by(0, -9)+"Z")
-		}
-	}
+	p.bitten(tooth, face(0), wide, half, sag)
 	if tooth >= 0 {
-		words := []string{"a pale, hard line in the middle", "the middle a shade paler", "one colour through, swollen"}[tooth]
+		words := []string{"a pale, hard line in the middle", "the middle a shade paler",
+			"one colour through, swollen"}[tooth]
 		p.line("dim", .4, "M"+p.at(0, 2)+"L"+p.at(22, half+sag*.2+16)+"h"+num(p.k*8))
 		s.Text("", p.x+p.k*33, p.y+p.k*(half+sag*.2+16)+4, words)
 	}
 	return s.SVG()
+}
+
+// bitten is what a bitten face shows by its word.
+func (p *pen) bitten(tooth int, face []point, wide, half, sag float64) {
+	switch tooth {
+	case 0: // the hard line: pale, sharp, right through
+		p.line("core", .6, p.smooth(coreOf(face, wide, half, .72, .30)))
+		p.line("core-line", 1.8, "M"+p.at(-wide*.6, sag*.36)+"Q"+p.at(0, -1)+" "+p.at(wide*.6, sag*.36))
+	case 1:
+		p.line("core faint", .4, p.smooth(coreOf(face, wide, half, .5, .16)))
+	case 2:
+		for i := range 6 {
+			x := -70 + 28*float64(i)
+			p.line(
+				"drop",
+				.5,
+				"M"+p.at(
+					x,
+					sag*(x/wide)*(x/wide)+half+4+7*p.wander(),
+				)+"q"+p.by(
+					-4,
+					6,
+				)+" "+p.by(
+					0,
+					9,
+				)+"q"+p.by(
+					4,
+					-3,
+				)+" "+
+					p.by(
+						0,
+						-9,
+					)+"Z",
+			)
+		}
+	}
 }
 
 // coreOf is a face drawn in to a share of its width and of its thickness.

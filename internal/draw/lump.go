@@ -66,7 +66,11 @@ func (w Width) size() int {
 // lumpOf reads the words.
 func lumpOf(shown []practice.Shown) lump {
 	l := lump{feel: wordOf(shown, practice.Feel, 2) - 2, surface: wordOf(shown, practice.Surface, 1),
-		cracks: wordOf(shown, practice.Flex, 0) == 1, stick: wordOf(shown, practice.Stick, 0), skin: wordOf(shown, practice.Skin, 0),
+		cracks: wordOf(
+			shown,
+			practice.Flex,
+			0,
+		) == 1, stick: wordOf(shown, practice.Stick, 0), skin: wordOf(shown, practice.Skin, 0),
 		dent: wordOf(shown, practice.Spring, -1)}
 	if poke := wordOf(shown, practice.Poke, -1); poke >= 0 { // a slow poke leaves its dent for longer
 		l.dent = 2
@@ -160,8 +164,13 @@ func (p *pen) volume(l *lump) {
 		if broken != "" {
 			dash = fmt.Sprintf(` stroke-dasharray="%s" stroke-dashoffset="%s"`, broken, num(30*p.wander()))
 		}
-		fmt.Fprintf(&p.s.body, `<path class="contour" stroke-width="%s"%s d="%s"/>`, num((.62-.035*float64(k))*p.k), dash,
-			p.smooth(pts))
+		fmt.Fprintf(
+			&p.s.body,
+			`<path class="contour" stroke-width="%s"%s d="%s"/>`,
+			num((.62-.035*float64(k))*p.k),
+			dash,
+			p.smooth(pts),
+		)
 	}
 	p.s.body.WriteString("</g>")
 }
@@ -172,12 +181,37 @@ func (p *pen) light(l *lump) {
 	switch {
 	case l.skin == 2:
 	case l.surface == 2 || l.feel > 0:
-		d := "M" + p.at(x-l.w*.16, y+l.h*.20) + "C" + p.at(x-l.w*.13, y-l.h*.06) + " " + p.at(x+l.w*.04, y-l.h*.17) + " " +
-			p.at(x+l.w*.20, y-l.h*.13) + "C" + p.at(x+l.w*.08, y-l.h*.04) + " " + p.at(x-l.w*.04, y+l.h*.06) + " " +
-			p.at(x-l.w*.16, y+l.h*.20) + "Z"
+		d := "M" + p.at(
+			x-l.w*.16,
+			y+l.h*.20,
+		) + "C" + p.at(
+			x-l.w*.13,
+			y-l.h*.06,
+		) + " " + p.at(
+			x+l.w*.04,
+			y-l.h*.17,
+		) + " " +
+			p.at(
+				x+l.w*.20,
+				y-l.h*.13,
+			) + "C" + p.at(
+			x+l.w*.08,
+			y-l.h*.04,
+		) + " " + p.at(
+			x-l.w*.04,
+			y+l.h*.06,
+		) + " " +
+			p.at(
+				x-l.w*.16,
+				y+l.h*.20,
+			) + "Z"
 		p.s.Path("lit", d)
 		if l.feel > 0 { // wet: a second gleam
-			p.line("gleam", 1.4+.5*float64(l.feel), "M"+p.at(x+l.w*.26, y-l.h*.10)+"q"+p.by(l.w*.05, l.h*.01)+" "+p.by(l.w*.10, l.h*.06))
+			p.line(
+				"gleam",
+				1.4+.5*float64(l.feel),
+				"M"+p.at(x+l.w*.26, y-l.h*.10)+"q"+p.by(l.w*.05, l.h*.01)+" "+p.by(l.w*.10, l.h*.06),
+			)
 		}
 	case l.surface == 1:
 		for i := range 3 {
@@ -220,8 +254,12 @@ func (p *pen) dry(l *lump) {
 		a, r := math.Pi*(1.04+.92*float64(i)/21), .72+.24*float64(i*37%11)/11
 		s := l.w * .04
 		at := p.at(math.Cos(a)*l.w/2*r, math.Sin(a)*l.h*r)
-		p.line("lump-line", .6, "M"+at+"l"+p.by(s*(.6+.5*p.wander()), -s*.3*p.wander())+"l"+p.by(s*.3, s*(.5+.3*p.wander()))+"M"+
-			at+"l"+p.by(-s*.4, s*.5))
+		p.line(
+			"lump-line",
+			.6,
+			"M"+at+"l"+p.by(s*(.6+.5*p.wander()), -s*.3*p.wander())+"l"+p.by(s*.3, s*(.5+.3*p.wander()))+"M"+
+				at+"l"+p.by(-s*.4, s*.5),
+		)
 	}
 }
 

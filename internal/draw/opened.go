@@ -18,13 +18,9 @@ type openedLane struct {
 	at       func(word int) float64
 }
 
-// Opened draws a dough once it is opened, over its minutes: how wet, how worked, how tense and how dry it really was as a
-// line, what was felt of it as dots, the calls as numbered ticks. feel is how far off each of the five words is, points.
-func Opened(line []practice.Moment, made []practice.Made, feel [5]float64, w Width) string {
-	if len(line) < 2 {
-		return ""
-	}
-	lanes := []openedLane{
+// openedLanes are the quantities, in the order of work.
+func openedLanes(feel [5]float64) []openedLane {
+	return []openedLane{
 		{"water, points off", -6, 6, -.8, .8, func(m *practice.Moment) float64 { return m.Dev }, practice.Feel,
 			func(word int) float64 { return feel[word] }},
 		{"worked", 0, 1, .9, 1, func(m *practice.Moment) float64 { return m.D }, practice.Surface,
@@ -34,6 +30,16 @@ func Opened(line []practice.Moment, made []practice.Made, feel [5]float64, w Wid
 		{"dried away, %", 0, 12, 2, 8.5, func(m *practice.Moment) float64 { return 100 * m.X }, practice.Leather,
 			func(word int) float64 { return []float64{1.2, 4.5, 10}[word] }},
 	}
+}
+
+// Opened draws a dough once it is opened, over its minutes: how wet, how worked, how tense and how dry it really was as
+// a line, what was felt of it as dots, the calls as numbered ticks. feel is how far off each of the five words is,
+// points.
+func Opened(line []practice.Moment, made []practice.Made, feel [5]float64, w Width) string {
+	if len(line) < 2 {
+		return ""
+	}
+	lanes := openedLanes(feel)
 	dried := false
 	for i := range line {
 		dried = dried || line[i].X > 0
@@ -67,7 +73,13 @@ func Opened(line []practice.Moment, made []practice.Made, feel [5]float64, w Wid
 		}
 		var d strings.Builder
 		for j := range line {
-			fmt.Fprintf(&d, "%s%s %s", map[bool]string{true: "M", false: "L"}[j == 0], num(x(line[j].Min)), num(y(l.value(&line[j]))))
+			fmt.Fprintf(
+				&d,
+				"%s%s %s",
+				map[bool]string{true: "M", false: "L"}[j == 0],
+				num(x(line[j].Min)),
+				num(y(l.value(&line[j]))),
+			)
 		}
 		s.Path("curve", d.String())
 		for j := range line {
@@ -107,6 +119,11 @@ func openedTitle(line []practice.Moment, made []practice.Made) string {
 	case end.Dev > .8:
 		word = "too wet"
 	}
-	return fmt.Sprintf("The dough over its %.0f minutes, %d calls: %s in the end, worked to %.0f of a hundred", end.Min, len(made), word,
-		math.Round(100*end.D))
+	return fmt.Sprintf(
+		"The dough over its %.0f minutes, %d calls: %s in the end, worked to %.0f of a hundred",
+		end.Min,
+		len(made),
+		word,
+		math.Round(100*end.D),
+	)
 }

@@ -40,8 +40,10 @@ func (p *pen) smooth(pts []point) string {
 	b.WriteString("M" + p.at(pts[0].x, pts[0].y))
 	for i := range pts {
 		p0, p1, p2, p3 := pts[(i-1+n)%n], pts[i], pts[(i+1)%n], pts[(i+2)%n]
-		b.WriteString("C" + p.at(p1.x+(p2.x-p0.x)/6, p1.y+(p2.y-p0.y)/6) + " " + p.at(p2.x-(p3.x-p1.x)/6, p2.y-(p3.y-p1.y)/6) +
-			" " + p.at(p2.x, p2.y))
+		b.WriteString(
+			"C" + p.at(p1.x+(p2.x-p0.x)/6, p1.y+(p2.y-p0.y)/6) + " " + p.at(p2.x-(p3.x-p1.x)/6, p2.y-(p3.y-p1.y)/6) +
+				" " + p.at(p2.x, p2.y),
+		)
 	}
 	return b.String() + "Z"
 }

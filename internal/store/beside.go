@@ -154,8 +154,8 @@ func firstOf(all []string) string {
 
 // RestoreBeside puts what is in a backup beside what a database holds: batches with all their versions and makings,
 // deleted ones, too; the cabinet, rooms, days, orders, those of the week, House, what of the log counts, devices and
-// the room’s air, and what browsers have practised. Everything is known by what it is and not by its number: what is there stays as it is. Of a day, an
-// order, the House or the log’s settings that are said otherwise here, options
+// the room’s air, and what browsers have practised. Everything is known by what it is and not by its number: what is
+// there stays as it is. Of a day, an order, the House or the log’s settings that are said otherwise here, options
 // decide; ErrClashes, and nothing written, where they do not. Accounts and the trail are left out.
 func RestoreBeside(
 	ctx context.Context,

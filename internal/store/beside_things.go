@@ -302,7 +302,13 @@ func (c *besides) practised() error {
 			k.Left, k.Why = k.Left+1, "of accounts, who are said here"
 			continue
 		}
-		ours, err := c.ours("practice_rounds", "WHERE who = ? AND seed = ? AND began = ?", r["who"], r["seed"], r["began"])
+		ours, err := c.ours(
+			"practice_rounds",
+			"WHERE who = ? AND seed = ? AND began = ?",
+			r["who"],
+			r["seed"],
+			r["began"],
+		)
 		if err != nil {
 			return err
 		}

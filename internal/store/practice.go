@@ -195,8 +195,24 @@ func (s *Store) BeginPractice(ctx context.Context, r PracticeRound) (PracticeRou
 		return r, err
 	}
 	var old []uint64
-	err := s.db.WithContext(ctx).Model(&PracticeRound{}).Where("who = ?", r.Who).Order("id DESC").Offset(MostRounds).Limit(1000).
-		Pluck("id", &old).Error
+	err := s.db.WithContext(
+		ctx,
+	).Model(
+		&PracticeRound{},
+	).Where(
+		"who = ?",
+		r.Who,
+	).Order(
+		"id DESC",
+	).Offset(
+		MostRounds,
+	).Limit(
+		1000,
+	).
+		Pluck(
+			"id",
+			&old,
+		).Error
 	if err == nil && len(old) > 0 {
 		err = s.db.WithContext(ctx).Where("id IN ?", old).Delete(&PracticeRound{}).Error
 	}
@@ -217,19 +233,61 @@ func (s *Store) PracticeRoundOf(ctx context.Context, who string, id uint64) (Pra
 
 // PracticeRounds returns the newest rounds of who, without their requests and rules.
 func (s *Store) PracticeRounds(ctx context.Context, who string, n int) (out []PracticeRound, err error) {
-	err = s.db.WithContext(ctx).Select("id", "who", "form", "level", "looking", "name", "seq", "began", "ended", "points", "regret").
-		Where("who = ?", who).Order("id DESC").Limit(n).Find(&out).Error
+	err = s.db.WithContext(
+		ctx,
+	).Select(
+		"id",
+		"who",
+		"form",
+		"level",
+		"looking",
+		"name",
+		"seq",
+		"began",
+		"ended",
+		"points",
+		"regret",
+	).
+		Where(
+			"who = ?",
+			who,
+		).Order(
+		"id DESC",
+	).Limit(
+		n,
+	).Find(
+		&out,
+	).Error
 	return out, err
 }
 
 // PracticeStep adds an act to a round of which so many were seen, and says how the round stands by it; ErrChanged where
 // another window was quicker. learnt are the calls it answers, with their marks.
-func (s *Store) PracticeStep(ctx context.Context, r *PracticeRound, a practice.Act, marks map[practice.Call]float64) error {
+func (s *Store) PracticeStep(
+	ctx context.Context,
+	r *PracticeRound,
+	a practice.Act,
+	marks map[practice.Call]float64,
+) error {
 	acts := append(append([]practice.Act{}, r.Acts.V...), a)
 	return s.transact(ctx, func(tx *gorm.DB) error {
-		done := tx.Model(&PracticeRound{}).Where("id = ? AND who = ? AND seq = ? AND ended IS NULL", r.ID, r.Who, r.Seq).
-			Updates(map[string]any{"acts": jsonOf[[]practice.Act]{acts}, "seq": r.Seq + 1, "ended": r.Ended, "points": r.Points,
-				"regret": r.Regret})
+		done := tx.Model(
+			&PracticeRound{},
+		).Where(
+			"id = ? AND who = ? AND seq = ? AND ended IS NULL",
+			r.ID,
+			r.Who,
+			r.Seq,
+		).
+			Updates(
+				map[string]any{
+					"acts":   jsonOf[[]practice.Act]{acts},
+					"seq":    r.Seq + 1,
+					"ended":  r.Ended,
+					"points": r.Points,
+					"regret": r.Regret,
+				},
+			)
 		if done.Error != nil {
 			return done.Error
 		}

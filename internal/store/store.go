@@ -516,8 +516,8 @@ type Scenario struct {
 	// Days are the days there are at a moment, of batches with those IDs, the orders of them and those of the week;
 	// nil: none.
 	Days func(now time.Time, ids []uint64, batches []*plan.Plan) ([]day.Sheet, []Order, []Standing)
-	// Doughs are what was practised on by a moment, of the batches; nil: nothing.
-	Doughs func(now time.Time, batches []*plan.Plan) []PracticeRound
+	// Doughs are what was practised on by a moment, of batches with those IDs; nil: nothing.
+	Doughs func(now time.Time, ids []uint64, batches []*plan.Plan) []PracticeRound
 }
 
 // SeedMaking is a making of a scenario.
@@ -627,7 +627,7 @@ func (sc Scenario) keep(tx *gorm.DB) error {
 		}
 	}
 	if sc.Doughs != nil {
-		if err := keepPractised(tx, sc.Doughs(now, sc.Batches)); err != nil {
+		if err := keepPractised(tx, sc.Doughs(now, ids, sc.Batches)); err != nil {
 			return err
 		}
 	}

@@ -83,7 +83,7 @@ func TestActsAreRecorded(t *testing.T) {
 	s := newSite(t)
 	v := s.typed(demo.Number(demo.Saturday))
 	v.Set("at", "doctor")
-	v.Set("set", "doctor.sign=cracks&doctor.a=dry:little")
+	v.Set("set", "doctor.sign=cracks&doctor.a=kneaded:enough,dry:little")
 	page := s.ask("POST", batchAt(demo.Saturday)+"/work", v)
 	button := regexp.MustCompile(`name="set" value="\s*(acts[^"]*)">Done, record it`).FindStringSubmatch(
 		page.Body.String())
@@ -91,11 +91,11 @@ func TestActsAreRecorded(t *testing.T) {
 		t.Fatalf("nothing records the water: %.600s", page.Body)
 	}
 	v.Set("set", strings.ReplaceAll(button[1], "&amp;", "&"))
-	v.Set("doctor.amount.cracks.0", "lots") // altered before it is recorded, first to nonsense
+	v.Set("doctor.amount.cracks.1", "lots") // altered before it is recorded, first to nonsense
 	v.Set("doctor.sign", "cracks")
-	v.Set("doctor.a", "dry:little")
+	v.Set("doctor.a", "kneaded:enough,dry:little")
 	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", v), 200, `value="lots"`, "is allowed")
-	v.Set("doctor.amount.cracks.0", "14")
+	v.Set("doctor.amount.cracks.1", "14")
 	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", v), 200, "Done so far",
 		"14 g of water</th><td>Cracks when flexed")
 	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/save", v), 303)

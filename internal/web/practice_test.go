@@ -4,12 +4,15 @@ import (
 	"bytes"
 	"context"
 	"fmt"
+	"log/slog"
 	"net/http"
 	"net/url"
 	"reflect"
 	"regexp"
 	"strings"
 	"testing"
+
+	"hollen/internal/core/rules"
 )
 
 var roundID = regexp.MustCompile(`/practice/\d+`)
@@ -110,7 +113,8 @@ func TestPracticeKeepsToItself(t *testing.T) {
 			t.Errorf("another's %s: %d", path, w.Code)
 		}
 	}
-	if w := s.ask("POST", at+"/act", url.Values{"seq": {"11"}, "do": {"choose"}, "n": {"0"}}, other); w.Code != http.StatusNotFound {
+	if w := s.ask("POST", at+"/act", url.Values{"seq": {"11"}, "do": {"choose"}, "n": {"0"}},
+		other); w.Code != http.StatusNotFound {
 		t.Errorf("another's answer: %d", w.Code)
 	}
 	mine := s.ask("GET", "/practice", nil, one).Body.String()
@@ -132,12 +136,33 @@ func TestPracticeKeepsToItself(t *testing.T) {
 	}
 }
 
+// A dough ends with the rules it began with, whatever a later version of Hollen has.
+func TestPracticeKeepsItsRules(t *testing.T) {
+	s := newSite(t)
+	at := s.begins(url.Values{"form": {"batch"}, "level": {"2"}, "dough": {"usual"}})
+	for i, act := range []url.Values{{"do": {"knead"}, "n": {"6"}}, {"do": {"look"}, "sign": {"flex"}},
+		{"do": {"wrap"}}} {
+		if code := s.acts(at, i, act); code != http.StatusSeeOther {
+			t.Fatalf("%v: %d", act, code)
+		}
+	}
+	was := s.ask("GET", at, nil).Body.String()
+	later := rules.Default()
+	later.Knead.W63Min *= 2
+	later.Practice.SkinGM2, later.Practice.HandSD, later.Practice.Lost.Water = 4, 2, 40
+	s.h = New(s.store, later, slog.New(slog.NewTextHandler(s.log, nil)), Access{})
+	if is := s.ask("GET", at, nil).Body.String(); is != was {
+		t.Errorf("another dough by later rules:\n%s\n\n%s", was, is)
+	}
+}
+
 // What cannot be is said beside what was pressed, and the dough stays as it was; what another window did first counts.
 func TestPracticeRefusals(t *testing.T) {
 	s := newSite(t)
 	for name, form := range map[string]url.Values{
 		"level": {"form": {"call"}, "level": {"9"}, "dough": {"usual"}}, "form": {"form": {"tango"}, "level": {"1"}},
-		"no batch": {"form": {"call"}, "level": {"1"}, "dough": {"99999"}}, "no egg": {"form": {"batch"}, "level": {"1"}, "dough": {"5"}},
+		"no batch": {"form": {"call"}, "level": {"1"}, "dough": {"99999"}}, "no egg": {"form": {"batch"},
+			"level": {"1"}, "dough": {"5"}},
 		"a filling": {"form": {"batch"}, "level": {"1"}, "dough": {"8"}},
 	} {
 		w := s.ask("POST", "/practice", form)
@@ -146,7 +171,8 @@ func TestPracticeRefusals(t *testing.T) {
 		}
 	}
 	at := s.begins(url.Values{"form": {"batch"}, "level": {"2"}, "dough": {"usual"}})
-	for name, form := range map[string]url.Values{"minus": {"do": {"water"}, "n": {"-5"}}, "much": {"do": {"knead"}, "n": {"1e99"}},
+	for name, form := range map[string]url.Values{"minus": {"do": {"water"}, "n": {"-5"}}, "much": {"do": {"knead"},
+		"n": {"1e99"}},
 		"words": {"do": {"knead"}, "n": {"a while"}}, "early": {"do": {"drain"}}, "unknown": {"do": {"tango"}},
 		"no sign": {"do": {"look"}, "sign": {"tooth"}}, "NaN": {"do": {"flour"}, "n": {"NaN"}}} {
 		form.Set("seq", "0")
@@ -167,7 +193,8 @@ func TestPracticeRefusals(t *testing.T) {
 		t.Errorf("a window that had not followed: %d %v", w.Code, w.Header())
 	}
 	page := s.ask("GET", at+"?moved=1", nil).Body.String()
-	if !strings.Contains(page, "another window") || !strings.Contains(page, "kneaded 3 min") || strings.Contains(page, "water 8 g") {
+	if !strings.Contains(page, "another window") || !strings.Contains(page, "kneaded 3 min") ||
+		strings.Contains(page, "water 8 g") {
 		t.Error("the other window's water went in, or it is not said")
 	}
 	if w := s.ask("GET", at+"/opened", nil); w.Header().Get("Location") != at {

@@ -73,10 +73,14 @@ func Signs() []Sign {
 		{Key: "cracks", Name: "Cracks when flexed", Stages: []string{"knead", "rest"}, Look: "cracks",
 			Words:     "edge splits dry flex",
 			Questions: []Question{kneadedFor, howDry},
-			Causes: []Cause{{If: "kneaded=short", Why: "Kneaded too little: a dough that is right cracks as well until " +
-				"it has been kneaded five minutes.", Act: Knead,
-				Minutes: 3, Do: "Knead {amount} more before anything is added.",
-				Expect: "It bends without a crack.", Stop: "If it still cracks after eight, it is dry."}, littleDry, veryDry}},
+			Causes: []Cause{
+				{If: "kneaded=short", Why: "Kneaded too little: a dough that is right cracks as well until " +
+					"it has been kneaded five minutes.", Act: Knead,
+					Minutes: 3, Do: "Knead {amount} more before anything is added.",
+					Expect: "It bends without a crack.", Stop: "If it still cracks after eight, it is dry."},
+				littleDry,
+				veryDry,
+			}},
 		{Key: "sticks", Name: "Sticks to hand and board", Stages: []string{"knead", "roll"}, Look: "sticks",
 			Words:     "sticky wet tacky clings smears",
 			Questions: []Question{howWet},
@@ -139,7 +143,8 @@ func Signs() []Sign {
 		{Key: "tapers", Name: "Tapers, wanders, wrinkles", Stages: []string{"roll"}, Look: "taper", On: Rollers,
 			Words: "narrow crooked one side wrinkle bunch",
 			Causes: []Cause{{Why: "Fed askew or narrower than the roller; wrinkles: held back or too wet.",
-				Do: "Fold it square, feed it straight from the middle, support what comes out with the back of the hand.", Expect: "It fills the width.",
+				Do: "Fold it square, feed it straight from the middle, support what comes out with the back " +
+					"of the hand.", Expect: "It fills the width.",
 				Stop: "A taper at the tail alone is trimmed."}}},
 		{Key: "wraps", Name: "Wraps round the roller", Stages: []string{"roll"}, Look: "wrap", On: Rollers,
 			Words:     "stuck roller winds",

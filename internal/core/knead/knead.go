@@ -44,7 +44,10 @@ func Of(r rules.Rules, b flour.Blend, fatPct, hw, massG float64) Dough {
 	return Dough{r: k, coolC: r.Safety.CoolC,
 		W63Min: k.W63Min * (1 + k.W63Durum*b.DurumShare + k.W63Whole*b.WholegrainShare) * max(.2,
 			1+k.W63Protein*protein) * dry * (1 + k.W63Fat*fat),
-		TauRMin: k.TauRelaxMin * max(.2, 1+k.RelaxProtein*protein) * (1 + k.RelaxDurum*b.DurumShare) * dry * (1 - k.RelaxFat*min(fat, k.RelaxFatMax)),
+		TauRMin: k.TauRelaxMin * max(
+			.2,
+			1+k.RelaxProtein*protein,
+		) * (1 + k.RelaxDurum*b.DurumShare) * dry * (1 - k.RelaxFat*min(fat, k.RelaxFatMax)),
 		TauDMin: k.CoolTauMin * math.Sqrt(massG/500),
 		Gluten:  b.GlutenFactor, uptakes: b.Uptakes}
 }

@@ -301,8 +301,13 @@ func (p *Plan) ReadPoke() *Poke {
 		return &Poke{*s, "Nearly there.", "Thick stops will go; rest it five to ten minutes more before the thin ones.",
 			false}
 	case *s < k.PokeSureS:
-		return &Poke{*s, "On the edge.", "As many doughs that take this long are ready as are not: it rolls; five minutes " +
-			"more do no harm.", true}
+		return &Poke{
+			*s,
+			"On the edge.",
+			"As many doughs that take this long are ready as are not: it rolls; five minutes " +
+				"more do no harm.",
+			true,
+		}
 	}
 	return &Poke{*s, "Relaxed.", "It rolls now. If the mark does not come back at all it is very soft: dust more.",
 		true}

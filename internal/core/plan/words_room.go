@@ -107,8 +107,12 @@ func (p *Plan) sackWords(s *rules.LearnedSack) string {
 			100*p.rules.Flour.EstimateLowWB, 100*p.rules.Flour.EstimateHighWB)
 	}
 	if off := 100 * s.OffWB; math.Abs(off) >= .05 {
-		out += fmt.Sprintf(" That is %.1f %s than its air alone says, as it was reckoned for its last batch: the log has "+
-			"taken that up.", math.Abs(off), map[bool]string{true: "more", false: "less"}[off > 0])
+		out += fmt.Sprintf(
+			" That is %.1f %s than its air alone says, as it was reckoned for its last batch: the log has "+
+				"taken that up.",
+			math.Abs(off),
+			map[bool]string{true: "more", false: "less"}[off > 0],
+		)
 	}
 	if s.ChangeSD > 0 {
 		out += fmt.Sprintf(" What has changed since its last batch is known better: give or take %.1f.",

@@ -73,18 +73,58 @@ const count = measure.Unit("×")
 
 // kinds are what may be done in each phase, in the order of their keys.
 var kinds = map[Phase][]ActKind{
-	AtBoard: {{DoKnead, "Knead on", measure.MIN, .5, 15, 1, false, false}, {DoWater, "Water", measure.G, 1, 60, 1, false, false},
-		{DoFlour, "Flour", measure.G, 1, 120, 1, false, false}, {DoCover, "Wrap it, wait", measure.MIN, 5, 60, 5, false, false},
-		{DoWrap, "It is enough", "", 0, 0, 0, true, false}},
+	AtBoard: {
+		{DoKnead, "Knead on", measure.MIN, .5, 15, 1, false, false},
+		{DoWater, "Water", measure.G, 1, 60, 1, false, false},
+		{
+			DoFlour,
+			"Flour",
+			measure.G,
+			1,
+			120,
+			1,
+			false,
+			false,
+		},
+		{DoCover, "Wrap it, wait", measure.MIN, 5, 60, 5, false, false},
+		{DoWrap, "It is enough", "", 0, 0, 0, true, false},
+	},
 	AtRest: {{DoRest, "Rest on, covered", measure.MIN, 1, 240, 5, false, false},
 		{DoFridge, "Rest in the fridge", measure.MIN, 5, 240, 5, false, false},
-		{DoPare, "Pare, damp, wrap", "", 0, 0, 0, false, false}, {DoWater, "Knead in water", measure.G, 1, 60, 1, false, false},
-		{DoRoll, "Roll it", "", 0, 0, 0, true, false}, {DoOpen, "Leave it uncovered", measure.MIN, 1, 120, 5, false, true}},
-	AtRolls: {{DoFold, "Fold, widest stop", count, 1, 6, 1, false, false}, {DoPass, "Next stop", "", 0, 0, 0, false, false},
-		{DoWait, "Wait, covered", measure.MIN, 5, 60, 5, false, false}, {DoDust, "Dust it", "", 0, 0, 0, false, false},
-		{DoEnd, "Thin enough", "", 0, 0, 0, true, false}, {DoPass, "Leave stops out", count, 1, 2, 1, false, true}},
-	AtRack: {{DoDry, "Let it dry", measure.MIN, 1, 60, 1, false, false}, {DoDamp, "Damp cloth", "", 0, 0, 0, false, false},
-		{DoDust, "Dust it", "", 0, 0, 0, false, false}, {DoCut, "Dry enough", "", 0, 0, 0, true, false}},
+		{
+			DoPare,
+			"Pare, damp, wrap",
+			"",
+			0,
+			0,
+			0,
+			false,
+			false,
+		}, {DoWater, "Knead in water", measure.G, 1, 60, 1, false, false},
+		{
+			DoRoll,
+			"Roll it",
+			"",
+			0,
+			0,
+			0,
+			true,
+			false,
+		}, {DoOpen, "Leave it uncovered", measure.MIN, 1, 120, 5, false, true}},
+	AtRolls: {
+		{DoFold, "Fold, widest stop", count, 1, 6, 1, false, false},
+		{DoPass, "Next stop", "", 0, 0, 0, false, false},
+		{DoWait, "Wait, covered", measure.MIN, 5, 60, 5, false, false},
+		{DoDust, "Dust it", "", 0, 0, 0, false, false},
+		{DoEnd, "Thin enough", "", 0, 0, 0, true, false},
+		{DoPass, "Leave stops out", count, 1, 2, 1, false, true},
+	},
+	AtRack: {
+		{DoDry, "Let it dry", measure.MIN, 1, 60, 1, false, false},
+		{DoDamp, "Damp cloth", "", 0, 0, 0, false, false},
+		{DoDust, "Dust it", "", 0, 0, 0, false, false},
+		{DoCut, "Dry enough", "", 0, 0, 0, true, false},
+	},
 	InPot: {{DoCook, "Cook on", measure.S, 5, 600, 5, false, false}, {DoDrain, "Drain it", "", 0, 0, 0, true, false}},
 }
 
@@ -93,7 +133,8 @@ func Kinds(p Phase) []ActKind { return kinds[p] }
 
 // Free is the signs that stand there without a look in a phase, Closer those that a look is taken at.
 func Free(p Phase) []Sign {
-	return map[Phase][]Sign{AtBoard: {Feel, Surface}, AtRest: {Skin}, AtRolls: {Edges}, AtRack: {Leather}, InPot: {Tooth}}[p]
+	return map[Phase][]Sign{AtBoard: {Feel, Surface}, AtRest: {Skin}, AtRolls: {Edges}, AtRack: {Leather},
+		InPot: {Tooth}}[p]
 }
 
 // Closer are the signs a look is taken at in a phase, in the order of their keys.
@@ -133,7 +174,8 @@ func (x *Batch) check(a Act) error {
 	if k.Unit != "" && !(a.N >= k.Low && a.N <= k.High) {
 		return ActError{measure.Trim(a.N), fmt.Sprintf("{%g–%g %s} is allowed", k.Low, k.High, k.Unit)}
 	}
-	if a.Do == DoPass && (x.Dough.Stop < 0 || x.Dough.Stop+1+int(a.N) >= len(x.k.Gaps)) || k.Unit == count && a.N != math.Trunc(a.N) {
+	if a.Do == DoPass && (x.Dough.Stop < 0 || x.Dough.Stop+1+int(a.N) >= len(x.k.Gaps)) ||
+		k.Unit == count && a.N != math.Trunc(a.N) {
 		return ActError{string(a.Do), "the machine has no such stop from here"}
 	}
 	if a.Do == DoEnd && x.Dough.Stop < 1 {

@@ -82,15 +82,35 @@ func refusals(p *plan.Plan) string {
 // Of takes a plan up. ErrRefused where its dough is not practised on: a pin, a filling, a colour, many yolks.
 func Of(p *plan.Plan) (*Base, error) {
 	if what := refusals(p); what != "" {
-		return nil, fmt.Errorf("%w: %s. Practice has the laws of an egg dough from the rollers, cut flat; what it cannot "+
-			"foretell it does not pretend to", ErrRefused, what)
+		return nil, fmt.Errorf(
+			"%w: %s. Practice has the laws of an egg dough from the rollers, cut flat; what it cannot "+
+				"foretell it does not pretend to",
+			ErrRefused,
+			what,
+		)
 	}
 	f, ru := &p.Formula, p.Rules().With(p.Rules().Learned)
-	b := &Base{Name: p.Request.Name, Rules: ru, Scaled: 1, FlourG: f.FlourG, MoistureWB: f.Blend.MoistureWB, EggG: f.WholeG,
-		EggWeighed: f.Weighed(), AimHw: f.Target.Hw, TempC: p.Request.Room.TempC, RH: p.Request.Room.RH,
-		FridgeC: p.Request.Bench.FridgeC, AimMM: p.Roll.TargetMM, Shape: p.Request.Cut.Kind().Name, WideMM: p.Request.Cut.Kind().WidthMM,
-		KneadMin: p.Knead.Min, RestMin: p.Rest.Min, Colour: f.Colour, blend: f.Blend,
-		sorption: p.Request.Flours[0].Kind().Sorption}
+	b := &Base{
+		Name:       p.Request.Name,
+		Rules:      ru,
+		Scaled:     1,
+		FlourG:     f.FlourG,
+		MoistureWB: f.Blend.MoistureWB,
+		EggG:       f.WholeG,
+		EggWeighed: f.Weighed(),
+		AimHw:      f.Target.Hw,
+		TempC:      p.Request.Room.TempC,
+		RH:         p.Request.Room.RH,
+		FridgeC:    p.Request.Bench.FridgeC,
+		AimMM:      p.Roll.TargetMM,
+		Shape:      p.Request.Cut.Kind().Name,
+		WideMM:     p.Request.Cut.Kind().WidthMM,
+		KneadMin:   p.Knead.Min,
+		RestMin:    p.Rest.Min,
+		Colour:     f.Colour,
+		blend:      f.Blend,
+		sorption:   p.Request.Flours[0].Kind().Sorption,
+	}
 	if p.AsMade() { // what was said is what is wanted
 		b.AimHw = f.Dough.Hw
 	}

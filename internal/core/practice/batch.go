@@ -81,7 +81,10 @@ func (k *Kitchen) besides(level int) []Dough {
 	if k.beside[level] == nil {
 		rng := source(hash("beside"), uint64(level))
 		for range k.Rules.Practice.Beside {
-			k.beside[level] = append(k.beside[level], New(k.Base, draw(k.Base, rng, level), k.Rules.Practice.Levels[level-1].Noise))
+			k.beside[level] = append(
+				k.beside[level],
+				New(k.Base, draw(k.Base, rng, level), k.Rules.Practice.Levels[level-1].Noise),
+			)
 		}
 	}
 	return k.beside[level]
@@ -150,7 +153,8 @@ func (x *Batch) look(s Sign, n int) {
 	if !x.judged {
 		return
 	}
-	before, told := x.asked[s], x.told[s] // asked again it tells less: the newest look counts whole, earlier ones in part
+	// asked again it tells less: the newest look counts whole, earlier ones in part
+	before, told := x.asked[s], x.told[s]
 	now := make([]float64, len(x.beside))
 	for i := range now {
 		now[i] = math.Log(x.beside[i].Likely(s, word))
@@ -244,7 +248,8 @@ func (x *Batch) callOf(a Act) *CallOf {
 
 // sameAs says which option of a call an act is, −1: none of them.
 func (x *Batch) sameAs(c *CallOf, a Act, options []Option) int {
-	is := map[Do]string{DoWrap: "enough", DoRoll: "enough", DoEnd: "enough", DoCut: "enough", DoDrain: "enough", DoPare: "pare",
+	is := map[Do]string{DoWrap: "enough", DoRoll: "enough", DoEnd: "enough", DoCut: "enough", DoDrain: "enough",
+		DoPare: "pare",
 		DoDamp: "damp"}[a.Do]
 	switch {
 	case c.Key == Kneaded && a.Do == DoKnead && (a.N == 2 || a.N == 5):
@@ -299,7 +304,14 @@ func (x *Batch) judge(a Act) {
 		options = append(options, x.own(c, a))
 		chosen = len(options) - 1
 	}
-	m := Made{Act: len(x.Acts), Call: c, Options: options, Phase: x.Phase, Min: x.Dough.Min, Shown: slices.Clone(x.Shown)}
+	m := Made{
+		Act:     len(x.Acts),
+		Call:    c,
+		Options: options,
+		Phase:   x.Phase,
+		Min:     x.Dough.Min,
+		Shown:   slices.Clone(x.Shown),
+	}
 	if x.Phase == AtBoard {
 		m.After = x.kneaded
 	}

@@ -82,8 +82,11 @@ func below(v, a, b float64) int {
 
 var (
 	ofWater = classes{waterClass, []string{"too dry", "right", "too wet"}}
-	ofKnead = classes{func(d *Dough) int { return below(d.D(), .75, .88) }, []string{"kneaded too little", "nearly there",
-		"kneaded enough"}}
+	ofKnead = classes{
+		func(d *Dough) int { return below(d.D(), .75, .88) },
+		[]string{"kneaded too little", "nearly there",
+			"kneaded enough"},
+	}
 	ofRest = classes{func(d *Dough) int { return below(-d.T, -.40, -.25) }, []string{"still tense", "nearly rested",
 		"rested"}}
 	ofSkin  = classes{func(d *Dough) int { return below(d.Skin, .12, 9) }, []string{"moist enough", "under a skin"}}
@@ -124,7 +127,10 @@ func kneadedFor(minutes ...float64) func(*Base) []Context {
 			case 1:
 				say = "kneaded 1 min"
 			}
-			out = append(out, Context{Key: fmt.Sprint(n), Say: say, Kneaded: n, then: func(d *Dough, _ *rand.Rand) { d.Knead(n) }})
+			out = append(
+				out,
+				Context{Key: fmt.Sprint(n), Say: say, Kneaded: n, then: func(d *Dough, _ *rand.Rand) { d.Knead(n) }},
+			)
 		}
 		return out
 	}
@@ -191,23 +197,38 @@ var calls = []CallOf{
 	{Key: Shaggy, Name: "It comes together: wait, or add?", Short: "comes together", Contexts: kneadedFor(.5, 1, 2, 4),
 		Options: func(b *Base) []Option {
 			return []Option{work("knead", "Knead on, 2 min", func(d *Dough) { d.Knead(2) }), puts(b, "water", 2.4),
-				puts(b, "flour", -2.4), work("wrap", "Wrap it, wait 10 min", func(d *Dough) { d.Rest(10, false, false) })}
+				puts(
+					b,
+					"flour",
+					-2.4,
+				), work("wrap", "Wrap it, wait 10 min", func(d *Dough) { d.Rest(10, false, false) })}
 		}, Signs: []Sign{Feel, Stick, Flex}, Focus: wetness, Scale: 2, Ceiling: .75, classes: ofWater},
 	{Key: Water, Name: "Too dry, too wet, or right?", Short: "dry or wet", Contexts: kneadedFor(4, 6, 8),
 		Options: func(b *Base) []Option {
-			return []Option{work("leave", "Leave it, knead on", func(d *Dough) { d.Knead(2) }), puts(b, "water-step", 1.2),
-				puts(b, "water-two", 2.6), puts(b, "flour-step", -1.2), puts(b, "flour-two", -2.6)}
+			return []Option{
+				work("leave", "Leave it, knead on", func(d *Dough) { d.Knead(2) }),
+				puts(b, "water-step", 1.2),
+				puts(b, "water-two", 2.6),
+				puts(b, "flour-step", -1.2),
+				puts(b, "flour-two", -2.6),
+			}
 		}, Signs: []Sign{Feel, Stick, Flex}, Focus: wetness, Scale: 2.5, Ceiling: .85, classes: ofWater},
 	{Key: Kneaded, Name: "Kneaded enough?", Short: "kneaded enough", Contexts: kneadedFor(3, 5, 8, 11, 15),
 		Options: func(b *Base) []Option {
 			return []Option{enough("Wrap it now"), work("more", "Knead 2 more", func(d *Dough) { d.Knead(2) }),
 				work("five", "Knead 5 more", func(d *Dough) { d.Knead(5) }), puts(b, "water-step", 1.2)}
-		}, Signs: []Sign{Surface, Spring, Flex, Window}, Focus: []Cause{OffHand}, Scale: 1.5, Ceiling: .71, classes: ofKnead},
+		}, Signs: []Sign{Surface, Spring, Flex, Window}, Focus: []Cause{OffHand}, Scale: 1.5, Ceiling: .71,
+		classes: ofKnead},
 	{Key: Rested, Name: "Rested enough?", Short: "rested enough", Contexts: restedFor,
 		Options: func(b *Base) []Option {
-			return []Option{enough("Roll it"), work("more", "Wait 10 more", func(d *Dough) { d.Rest(10, false, false) }),
-				work("long", "Wait 30 more", func(d *Dough) { d.Rest(30, false, false) }), wetAndRest(b)}
-		}, Signs: []Sign{Poke, Give, Surface}, Focus: []Cause{OffRelax, OffTemp}, Scale: 1.5, Ceiling: .91, classes: ofRest},
+			return []Option{
+				enough("Roll it"),
+				work("more", "Wait 10 more", func(d *Dough) { d.Rest(10, false, false) }),
+				work("long", "Wait 30 more", func(d *Dough) { d.Rest(30, false, false) }),
+				wetAndRest(b),
+			}
+		}, Signs: []Sign{Poke, Give, Surface}, Focus: []Cause{OffRelax, OffTemp}, Scale: 1.5, Ceiling: .91,
+		classes: ofRest},
 	{Key: SkinFound, Name: "Is that a skin?", Short: "a skin", Contexts: lidAjar,
 		Options: func(b *Base) []Option {
 			return []Option{enough("Go on"), work("pare", "Pare, damp, wrap 15 min", (*Dough).Pare), wetAndRest(b),
@@ -319,12 +340,18 @@ func lidAjar(b *Base) (out []Context) {
 	for _, n := range []float64{20, 30, 45} {
 		s := usual(b)
 		s.rest = n
-		out = append(out, Context{Key: fmt.Sprint(n), Say: fmt.Sprintf("kneaded 10 min, %.0f min at rest; the lid may have stood ajar", n),
-			then: func(d *Dough, rng *rand.Rand) {
-				lay := s
-				lay.open = rng.Float64() >= .45
-				d.upTo(2, rng, lay)
-			}})
+		out = append(
+			out,
+			Context{
+				Key: fmt.Sprint(n),
+				Say: fmt.Sprintf("kneaded 10 min, %.0f min at rest; the lid may have stood ajar", n),
+				then: func(d *Dough, rng *rand.Rand) {
+					lay := s
+					lay.open = rng.Float64() >= .45
+					d.upTo(2, rng, lay)
+				},
+			},
+		)
 	}
 	return out
 }
@@ -333,8 +360,11 @@ func foldedOnce(b *Base) (out []Context) {
 	for _, n := range []float64{3, 5, 10} {
 		s := usual(b)
 		s.knead, s.folds, s.stop = n, 1, 0
-		out = append(out, Context{Key: fmt.Sprint(n), Say: fmt.Sprintf("kneaded %.0f min, rested %.0f, folded once", n, s.rest),
-			then: func(d *Dough, rng *rand.Rand) { d.upTo(3, rng, s) }})
+		out = append(
+			out,
+			Context{Key: fmt.Sprint(n), Say: fmt.Sprintf("kneaded %.0f min, rested %.0f, folded once", n, s.rest),
+				then: func(d *Dough, rng *rand.Rand) { d.upTo(3, rng, s) }},
+		)
 	}
 	return out
 }
@@ -350,8 +380,15 @@ func atStop(b *Base) (out []Context) {
 				s.knead, s.rest, word = 11, b.RestMin*4/3, "well rested"
 			}
 			out = append(out, Context{Key: fmt.Sprintf("%v %d", well, i),
-				Say: fmt.Sprintf("kneaded %.0f min, rested %.0f, %s; through stop %s, the %s of %d", s.knead, s.rest, word,
-					b.Labels[i], ordinal(i+1), n),
+				Say: fmt.Sprintf(
+					"kneaded %.0f min, rested %.0f, %s; through stop %s, the %s of %d",
+					s.knead,
+					s.rest,
+					word,
+					b.Labels[i],
+					ordinal(i+1),
+					n,
+				),
 				then: func(d *Dough, rng *rand.Rand) { d.upTo(3, rng, s) }})
 		}
 	}
@@ -363,7 +400,13 @@ func nearlyThin(b *Base) (out []Context) {
 		s := usual(b)
 		s.stop = i
 		out = append(out, Context{Key: fmt.Sprint(i),
-			Say:  fmt.Sprintf("rolled to stop %s, the %s of %d; wanted: {%.1f mm}", b.Labels[i], ordinal(i+1), len(b.Gaps), b.AimMM),
+			Say: fmt.Sprintf(
+				"rolled to stop %s, the %s of %d; wanted: {%.1f mm}",
+				b.Labels[i],
+				ordinal(i+1),
+				len(b.Gaps),
+				b.AimMM,
+			),
 			then: func(d *Dough, rng *rand.Rand) { d.upTo(3, rng, s) }})
 	}
 	return out
@@ -405,8 +448,11 @@ func inPot(b *Base) (out []Context) {
 		n := 10 * math.Round(share*need/10)
 		s := usual(b)
 		s.seconds = n
-		out = append(out, Context{Key: fmt.Sprint(n), Say: fmt.Sprintf("{%.1f mm} by plan, %.0f s in the pot", b.AimMM, n),
-			then: func(d *Dough, rng *rand.Rand) { d.upTo(7, rng, s) }})
+		out = append(
+			out,
+			Context{Key: fmt.Sprint(n), Say: fmt.Sprintf("{%.1f mm} by plan, %.0f s in the pot", b.AimMM, n),
+				then: func(d *Dough, rng *rand.Rand) { d.upTo(7, rng, s) }},
+		)
 	}
 	return out
 }

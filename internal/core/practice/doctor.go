@@ -9,21 +9,20 @@ import (
 
 // way is how somebody works by words alone: the doctor's marks, or a learner's own.
 type way struct {
-	first    float64 // min kneaded before anything is judged
-	bias     float64 // points added to what the feel says
-	dose     float64 // times the amount
-	smooth   int     // of surface and dent together, where kneading stops
-	arms     float64 // min at which the arms stop
-	rest     float64 // times the plan's
-	poke     int     // word of the poke to roll from
-	edges    int     // word of the edges to go down from
-	skip     int     // stops left out
-	thin     float64 // times what the paper says
-	dry      float64 // min on the rack before a touch
-	leather  int     // word to cut from
-	tooth    int     // word to drain from
-	late     float64 // s after that
-	careless bool    // it asks again for nothing
+	first   float64 // min kneaded before anything is judged
+	bias    float64 // points added to what the feel says
+	dose    float64 // times the amount
+	smooth  int     // of surface and dent together, where kneading stops
+	arms    float64 // min at which the arms stop
+	rest    float64 // times the plan's
+	poke    int     // word of the poke to roll from
+	edges   int     // word of the edges to go down from
+	skip    int     // stops left out
+	thin    float64 // times what the paper says
+	dry     float64 // min on the rack before a touch
+	leather int     // word to cut from
+	tooth   int     // word to drain from
+	late    float64 // s after that
 }
 
 // theDoctors is the doctor's way.
@@ -146,7 +145,8 @@ func (h *hands) rolling() {
 		}
 		if i := h.Dough.Stop; i >= h.k.Last-2 {
 			mm := float64(h.ask(Leaves)+leafLeast) * paperMM * h.thin
-			if i == last || math.Abs(math.Log(mm/h.k.AimMM)) <= math.Abs(math.Log(mm*h.k.Gaps[i+1]/h.k.Gaps[i]/h.k.AimMM)) {
+			if i == last ||
+				math.Abs(math.Log(mm/h.k.AimMM)) <= math.Abs(math.Log(mm*h.k.Gaps[i+1]/h.k.Gaps[i]/h.k.AimMM)) {
 				break
 			}
 		}

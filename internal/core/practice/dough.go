@@ -1,8 +1,8 @@
 // Package practice answers: what would you do with this dough, and what comes of it?
 //
-// A dough nobody can see into is made of a real plan, with what a real day gets wrong drawn at random. It shows signs as
-// a dough does: late, noisy, and with more than one cause. Nothing but what was done is kept: the dough is made again
-// from its seed and folded over the acts. A call is judged by what could be known, not by how it ended:
+// A dough nobody can see into is made of a real plan, with what a real day gets wrong drawn at random. It shows signs
+// as a dough does: late, noisy, and with more than one cause. Nothing but what was done is kept: the dough is made
+// again from its seed and folded over the acts. A call is judged by what could be known, not by how it ended:
 //
 //	regret = E[points lost | option] − the least of all options,  over doughs that could be this one
 //	their weights ∝ Π P(word | dough) over the signs shown

@@ -36,7 +36,11 @@ func Faults(b *Base) []Fault {
 	return []Fault{{Key: "cup", Name: "flour by the cup, too much of it", FlourG: 30},
 		{Key: "egg-short", Name: "an egg short", EggG: -50}, {Key: "egg-over", Name: "an egg too many", EggG: 50},
 		{Key: "knead", Name: "kneaded four minutes", Knead: 4}, {Key: "rest", Name: "rested eight minutes", RestMin: 8},
-		{Key: "open", Name: "it lay uncovered", Open: true}, {Key: "skip", Name: "stops left out at the roller", Skip: 1},
+		{
+			Key:  "open",
+			Name: "it lay uncovered",
+			Open: true,
+		}, {Key: "skip", Name: "stops left out at the roller", Skip: 1},
 		early, {Key: "rack", Name: "forgotten on the rack", Dry: 45},
 		{Key: "pot", Name: "cooked by the clock of dried pasta", Long: 2.1}}
 }

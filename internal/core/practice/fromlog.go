@@ -264,7 +264,10 @@ func (b *Base) Lumps() (lumps []Lump, flourG, eggG float64) {
 	r := &b.Rules.Practice
 	lost := dry.BoardLossG(b.Rules, b.TempC, b.RH, r.LumpFlourG) * sack.SmallKneadMin * 60 / b.Rules.Room.BoardSeconds
 	for _, points := range r.LumpPoints {
-		lumps = append(lumps, Lump{points, max(0, sack.SmallWaterG(b.Rules, b.AimHw, points, b.MoistureWB, r.LumpFlourG, lost))})
+		lumps = append(
+			lumps,
+			Lump{points, max(0, sack.SmallWaterG(b.Rules, b.AimHw, points, b.MoistureWB, r.LumpFlourG, lost))},
+		)
 	}
 	return lumps, r.LumpFlourG, sack.SmallEggShare * r.LumpFlourG
 }

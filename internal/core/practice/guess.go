@@ -56,8 +56,11 @@ func guessWater(k *Kitchen, seed uint64, level int) Guess {
 	for _, s := range []Sign{Feel, Flex, Stick} {
 		g.Shown = append(g.Shown, Shown{s, d.See(s, rng)})
 	}
-	g.Why = fmt.Sprintf("It is %.1f points under what this flour wants, and a point is {%.1f g} of water in this dough.",
-		-d.Dev, k.waterPoint)
+	g.Why = fmt.Sprintf(
+		"It is %.1f points under what this flour wants, and a point is {%.1f g} of water in this dough.",
+		-d.Dev,
+		k.waterPoint,
+	)
 	return g
 }
 
@@ -74,8 +77,12 @@ func guessPoke(k *Kitchen, seed uint64, level int) Guess {
 	for _, s := range []Sign{Surface, Give} {
 		g.Shown = append(g.Shown, Shown{s, d.See(s, rng)})
 	}
-	g.Why = fmt.Sprintf("Of its tension %.0f in a hundred are left; this dough lets go of two thirds in %.0f minutes at "+
-		"{22 °C}.", 100*d.T, d.know.TauRMin*1.1)
+	g.Why = fmt.Sprintf(
+		"Of its tension %.0f in a hundred are left; this dough lets go of two thirds in %.0f minutes at "+
+			"{22 °C}.",
+		100*d.T,
+		d.know.TauRMin*1.1,
+	)
 	return g
 }
 
@@ -114,15 +121,24 @@ func guessLeather(k *Kitchen, seed uint64, level int) Guess {
 		}
 	}
 	return Guess{Ask: "How many minutes to leather?", Unit: "min", Low: 1, High: 240, Truth: max(1, minutes*d.kd),
-		Say: fmt.Sprintf("a sheet by plan {%.1f mm} thick, hung up; the room {%.0f °C}, %.0f %% humid, the air still", k.AimMM,
-			d.tempC, 100*d.rh),
+		Say: fmt.Sprintf(
+			"a sheet by plan {%.1f mm} thick, hung up; the room {%.0f °C}, %.0f %% humid, the air still",
+			k.AimMM,
+			d.tempC,
+			100*d.rh,
+		),
 		Shown: []Shown{{Seen, d.See(Seen, rng)}},
-		Why: fmt.Sprintf("It was {%.2f mm} thick and lost %.1f in a thousand of its mass a minute; leather is %.0f in a "+
-			"thousand.", d.MM, 1000*d.rate().PerMin/d.kd, 1000*at)}
+		Why: fmt.Sprintf(
+			"It was {%.2f mm} thick and lost %.1f in a thousand of its mass a minute; leather is %.0f in a "+
+				"thousand.",
+			d.MM,
+			1000*d.rate().PerMin/d.kd,
+			1000*at,
+		)}
 }
 
-// Score is the interval score of a guess in logarithms, smaller is better: as wide as it was said, and ten times what it
-// misses by. It pays to know how well one knows.
+// Score is the interval score of a guess in logarithms, smaller is better: as wide as it was said, and ten times what
+// it misses by. It pays to know how well one knows.
 func Score(r [3]float64, share, guess, truth float64, w Width) (score float64, inside bool) {
 	half, miss := r[w], math.Abs(math.Log(guess/truth))
 	out := max(0, miss-half)
@@ -153,7 +169,13 @@ func Advice(r [3]float64, share float64, all []Guessed) (out []string) {
 		if n < 3 {
 			continue
 		}
-		line := fmt.Sprintf("Of %d you called %s, %d were inside; %.0f would be right", n, w.Words(), in, share*float64(n))
+		line := fmt.Sprintf(
+			"Of %d you called %s, %d were inside; %.0f would be right",
+			n,
+			w.Words(),
+			in,
+			share*float64(n),
+		)
 		switch {
 		case float64(in) < (share-.2)*float64(n) && w < Rough:
 			line += ": say " + (w + 1).Words() + "."

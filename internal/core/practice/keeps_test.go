@@ -112,8 +112,10 @@ func TestActsRefused(t *testing.T) {
 	k := NewKitchen(book(t, true))
 	x, _ := k.Fold(1, 2, nil, true)
 	before := x.Dough
-	for _, a := range []Act{{Do: DoKnead, N: -3}, {Do: DoWater, N: math.NaN()}, {Do: DoWater, N: 1e9}, {Do: DoDrain}, {Do: "bake", N: 3},
-		{Do: DoPass}, {Do: DoLook, Sign: Tooth}, {Do: DoLook, Sign: "x"}, {Do: DoCut}, {Do: DoFold, N: 1.5}, {Do: DoKnead, N: math.Inf(1)}} {
+	for _, a := range []Act{{Do: DoKnead, N: -3}, {Do: DoWater, N: math.NaN()}, {Do: DoWater, N: 1e9},
+		{Do: DoDrain}, {Do: "bake", N: 3},
+		{Do: DoPass}, {Do: DoLook, Sign: Tooth}, {Do: DoLook, Sign: "x"}, {Do: DoCut}, {Do: DoFold, N: 1.5},
+		{Do: DoKnead, N: math.Inf(1)}} {
 		var e ActError
 		if err := x.Do(a); !errors.As(err, &e) || e.Allowed == "" {
 			t.Errorf("%v: %v", a, err)

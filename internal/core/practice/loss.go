@@ -24,7 +24,8 @@ const (
 
 // partWords are where the points went, as a sentence goes on.
 var partWords = [parts]string{"in the water", "in the kneading", "at the sheet", "in holes", "in hard flakes",
-	"in ribbons that pull in", "at the cut", "in the pot", "in dough thrown away", "in minutes", "in the hands’ minutes",
+	"in ribbons that pull in", "at the cut", "in the pot", "in dough thrown away", "in minutes",
+	"in the hands’ minutes",
 	"by the food clock"}
 
 // Words say where, to stand after a number of points.

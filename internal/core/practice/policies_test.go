@@ -18,8 +18,20 @@ func many(usual int) int {
 }
 
 // theNovices is how somebody works who was never shown.
-var theNovices = way{first: .5, bias: 1.6, dose: 1.6, smooth: 2, arms: 6, rest: 8. / 30, poke: 1, edges: 2, skip: 1, thin: .72,
-	tooth: 2, late: 50}
+var theNovices = way{
+	first:  .5,
+	bias:   1.6,
+	dose:   1.6,
+	smooth: 2,
+	arms:   6,
+	rest:   8. / 30,
+	poke:   1,
+	edges:  2,
+	skip:   1,
+	thin:   .72,
+	tooth:  2,
+	late:   50,
+}
 
 // downTo takes every stop to the plan's, folding where it tears.
 func downTo(h *hands, mend bool) {
@@ -180,7 +192,8 @@ func TestPolicies(t *testing.T) {
 		n := many(250)
 		got := map[string][3]float64{}
 		for level := 1; level <= 3; level++ {
-			for _, who := range []string{"doctor", "recipe", "novice", "chance", "nothing", "forever", "sleeper", "asker",
+			for _, who := range []string{"doctor", "recipe", "novice", "chance", "nothing", "forever", "sleeper",
+				"asker",
 				"dripper", "seesaw"} {
 				each := n
 				if who != "doctor" && who != "recipe" && who != "novice" && who != "chance" {

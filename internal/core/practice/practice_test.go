@@ -105,7 +105,13 @@ func TestWorkedExamples(t *testing.T) {
 	lost := d.Lost()
 	for part, want := range map[Part]float64{LostWater: 4.1126, LostSheet: .3968, LostCut: 2.7680, LostBite: 3.5390,
 		LostWaste: .3582, LostMinutes: .8839, LostHands: 1.1781} {
-		near(t, "lost "+part.Words(), lost[part], want, 3e-3) // the published parts are of the rounded sheet, loss and seconds
+		near(
+			t,
+			"lost "+part.Words(),
+			lost[part],
+			want,
+			3e-3,
+		) // the published parts are of the rounded sheet, loss and seconds
 	}
 	near(t, "lost", lost.Sum(), 13.2366, 4e-3)
 	near(t, "min", d.Min, 67.366, 1e-3)

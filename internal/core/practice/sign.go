@@ -47,11 +47,17 @@ var feelWords = []string{"much too dry", "a little dry", "right", "a little wet"
 
 // looks are the signs, each one function of the dough.
 var looks = []Look{
-	{Feel, "in the hand", "How does it feel?", feelWords, func(r *rules.Practice) *rules.PracticeSign { return &r.Feel },
+	{
+		Feel,
+		"in the hand",
+		"How does it feel?",
+		feelWords,
+		func(r *rules.Practice) *rules.PracticeSign { return &r.Feel },
 		func(d *Dough, s *rules.PracticeSign) float64 {
 			return d.Dev - s.By[0]*math.Exp(-(d.Work+d.Credit)) + s.By[1]*(1-d.U()) + s.By[2]*d.Film - s.By[3]*d.Skin +
 				s.By[4]*max(0, d.State.TempC-s.By[5])
-		}},
+		},
+	},
 	{Surface, "surface", "Look at its surface", []string{"rough", "even", "smooth, silky"},
 		func(r *rules.Practice) *rules.PracticeSign { return &r.Surface },
 		func(d *Dough, s *rules.PracticeSign) float64 {
@@ -97,12 +103,22 @@ var looks = []Look{
 	{Leaves, "beside paper", "Lay it beside paper", leafWords(),
 		func(r *rules.Practice) *rules.PracticeSign { return &r.Leaves },
 		func(d *Dough, s *rules.PracticeSign) float64 { return math.Log(d.MM) }},
-	{Seen, "held up", "Hold it up", []string{"print can be read through it", "a hand shows through", "nothing shows through"},
+	{
+		Seen,
+		"held up",
+		"Hold it up",
+		[]string{"print can be read through it", "a hand shows through", "nothing shows through"},
 		func(r *rules.Practice) *rules.PracticeSign { return &r.Seen },
-		func(d *Dough, s *rules.PracticeSign) float64 { return math.Log(d.MM) }},
-	{Leather, "touched", "Touch and bend it", []string{"damp, layers cling", "leather: dry, bends", "edge cracks when bent"},
+		func(d *Dough, s *rules.PracticeSign) float64 { return math.Log(d.MM) },
+	},
+	{
+		Leather,
+		"touched",
+		"Touch and bend it",
+		[]string{"damp, layers cling", "leather: dry, bends", "edge cracks when bent"},
 		func(r *rules.Practice) *rules.PracticeSign { return &r.Leather },
-		func(d *Dough, s *rules.PracticeSign) float64 { return math.Log(max(d.X, s.By[0])) }},
+		func(d *Dough, s *rules.PracticeSign) float64 { return math.Log(max(d.X, s.By[0])) },
+	},
 	{Tooth, "bitten", "Bite one", []string{"a hard line inside", "tender, with a bite", "soft"},
 		func(r *rules.Practice) *rules.PracticeSign { return &r.Tooth },
 		func(d *Dough, s *rules.PracticeSign) float64 { return d.Bite }},

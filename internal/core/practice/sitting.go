@@ -54,13 +54,16 @@ func seedOf(seed uint64, n int) uint64 { return seed + uint64(n)*0x9e3779b97f4a7
 // Choice says whether an answer is one of n.
 func Choice(a Act, n int) error {
 	if a.Do != DoChoose || a.N != math.Trunc(a.N) || !(a.N >= 0 && a.N < float64(n)) {
-		return ActError{string(a.Do) + " " + strconv.FormatFloat(a.N, 'g', 4, 64), fmt.Sprintf("one of the %d answers is allowed", n)}
+		return ActError{
+			string(a.Do) + " " + strconv.FormatFloat(a.N, 'g', 4, 64),
+			fmt.Sprintf("one of the %d answers is allowed", n),
+		}
 	}
 	return nil
 }
 
-// next moves a sitting of n on by an act: whether it answers what stands there. An answer to what is answered, and going
-// on without one, are refused.
+// next moves a sitting of n on by an act: whether it answers what stands there. An answer to what is answered, and
+// going on without one, are refused.
 func next(a Act, at *int, told, over *bool, n int) (answers bool, err error) {
 	switch {
 	case *over:
@@ -154,8 +157,11 @@ func (s *GuessSitting) Do(k *Kitchen, a Act) error {
 	w, known := widthOf(a.Sign)
 	switch {
 	case a.Do == DoSay && !(a.N >= s.Guess.Low && a.N <= s.Guess.High):
-		return ActError{strconv.FormatFloat(a.N, 'g', 4, 64), fmt.Sprintf("%g to %g %s is allowed", s.Guess.Low, s.Guess.High,
-			s.Guess.Unit)}
+		return ActError{
+			strconv.FormatFloat(a.N, 'g', 4, 64),
+			fmt.Sprintf("%g to %g %s is allowed", s.Guess.Low, s.Guess.High,
+				s.Guess.Unit),
+		}
 	case a.Do == DoSay && !known:
 		return ActError{string(a.Sign), "say how sure you are: close, fair or rough"}
 	case a.Do != DoSay && a.Do != DoOn:

@@ -25,11 +25,17 @@ type remedy struct{ sign, answers string }
 
 var remedies = map[string]remedy{
 	"shaggy knead": {"apart", ""}, "shaggy water": {"apart", "dry=very"}, "shaggy flour": {"sticks", "wet=very"},
-	"water water-step": {"cracks", "kneaded=enough dry=little"}, "water water-two": {"cracks", "kneaded=enough dry=very"},
+	"water water-step": {
+		"cracks",
+		"kneaded=enough dry=little",
+	}, "water water-two": {"cracks", "kneaded=enough dry=very"},
 	"water flour-step": {"sticks", "wet=little"}, "water flour-two": {"sticks", "wet=very"},
 	"kneaded water-step": {"cracks", "kneaded=enough dry=little"}, "rested more": {"snaps-back", ""},
 	"rested water-step": {"cracks", "kneaded=enough dry=little"}, "skin pare": {"skin", ""},
-	"skin water-step": {"cracks", "kneaded=enough dry=little"}, "folds twice": {"ragged", ""}, "folds five": {"first-pass", ""},
+	"skin water-step": {
+		"cracks",
+		"kneaded=enough dry=little",
+	}, "folds twice": {"ragged", ""}, "folds five": {"first-pass", ""},
 	"folds mist": {"first-pass", "feels=dry"}, "step wait": {"snaps-back", ""}, "dry damp": {"brittle", ""},
 }
 
@@ -123,11 +129,19 @@ func price(options []Option, v Verdict, either float64) string {
 		if more < either {
 			return fmt.Sprintf("What you chose loses the least; “%s” would have been as good.", options[next].Name)
 		}
-		return fmt.Sprintf("What you chose loses the least. “%s” would have cost %s more%s.", options[next].Name, pointsWords(more),
-			where(v.Expected[next], v.Expected[v.Best], more))
+		return fmt.Sprintf(
+			"What you chose loses the least. “%s” would have cost %s more%s.",
+			options[next].Name,
+			pointsWords(more),
+			where(v.Expected[next], v.Expected[v.Best], more),
+		)
 	}
 	if v.Either {
-		return fmt.Sprintf("Either was right: “%s” or “%s”, there is less than half a point between them.", chosen, best)
+		return fmt.Sprintf(
+			"Either was right: “%s” or “%s”, there is less than half a point between them.",
+			chosen,
+			best,
+		)
 	}
 	return fmt.Sprintf("“%s” loses %s more than “%s”%s.", chosen, pointsWords(v.Regret), best,
 		where(v.Expected[v.Chosen], v.Expected[v.Best], v.Regret))
@@ -191,7 +205,11 @@ func (x *Batch) lostTo(p Part) string {
 	case LostKnead:
 		return fmt.Sprintf("Worked to %.0f of a hundred; 90 are enough", 100*d.D())
 	case LostSheet:
-		return fmt.Sprintf("The sheet was {%.2f mm} %s", math.Abs(d.MM-x.k.AimMM), over("too thin", "too thick", d.MM-x.k.AimMM))
+		return fmt.Sprintf(
+			"The sheet was {%.2f mm} %s",
+			math.Abs(d.MM-x.k.AimMM),
+			over("too thin", "too thick", d.MM-x.k.AimMM),
+		)
 	case LostHoles:
 		return "A hole was rolled on"
 	case LostFlakes:
@@ -252,7 +270,10 @@ func (x *Batch) Off() (out []string) {
 		if h.SlipG < 0 {
 			word = "less"
 		}
-		all = append(all, off{9, fmt.Sprintf("An egg or a cup was miscounted: {%.0f g} of egg %s.", math.Abs(h.SlipG), word)})
+		all = append(
+			all,
+			off{9, fmt.Sprintf("An egg or a cup was miscounted: {%.0f g} of egg %s.", math.Abs(h.SlipG), word)},
+		)
 	}
 	slices.SortStableFunc(all, func(a, b off) int { return cmp.Compare(b.by, a.by) })
 	for _, o := range all {
@@ -282,15 +303,29 @@ func (b *Base) offWords(c Cause, v float64) string {
 	case OffScale:
 		return fmt.Sprintf("The scale was {%.0f g} of flour %s.", size*b.FlourG, pick("short", "over"))
 	case OffRoom:
-		return fmt.Sprintf("The air was %s than the plan had it: %.0f %%.", pick("drier", "damper"), 100*clamp(b.RH+v, .1, .9))
+		return fmt.Sprintf(
+			"The air was %s than the plan had it: %.0f %%.",
+			pick("drier", "damper"),
+			100*clamp(b.RH+v, .1, .9),
+		)
 	case OffTemp:
 		return fmt.Sprintf("The room was at {%.0f °C}, not {%.0f °C}.", b.TempC+v, b.TempC)
 	case OffHand:
 		return fmt.Sprintf("A minute of these hands did %.0f %% %s.", math.Abs(times), pick("less", "more"))
 	case OffRelax:
-		return fmt.Sprintf("It let go %s: %.0f %% %s time.", pick("sooner", "more slowly"), math.Abs(times), pick("less", "more"))
+		return fmt.Sprintf(
+			"It let go %s: %.0f %% %s time.",
+			pick("sooner", "more slowly"),
+			math.Abs(times),
+			pick("less", "more"),
+		)
 	case OffDry:
-		return fmt.Sprintf("It dried %s: %.0f %% %s time.", pick("faster", "more slowly"), math.Abs(times), pick("less", "more"))
+		return fmt.Sprintf(
+			"It dried %s: %.0f %% %s time.",
+			pick("faster", "more slowly"),
+			math.Abs(times),
+			pick("less", "more"),
+		)
 	case OffCook:
 		return fmt.Sprintf("The pot took %.0f %% %s time.", math.Abs(times), pick("less", "more"))
 	}
@@ -301,6 +336,7 @@ func (b *Base) offWords(c Cause, v float64) string {
 func SeedName(seed uint64) string {
 	const letters = "ABCDEFGHJKLMNPQRSTUVWXYZ23456789"
 	out := make([]byte, 5)
+	seed *= 0x9e3779b97f4a7c15 // seeds that are near have names that are not
 	for i := range out {
 		out[i] = letters[seed>>(5*i)&31]
 	}

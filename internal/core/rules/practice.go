@@ -131,7 +131,8 @@ type Practice struct {
 	Pool, Beside, Tried, Draws int
 	// EitherPoints is under what regret either answer was right, points. Source: house.
 	EitherPoints float64
-	// AgainstPoints is from what regret of the answer without a look on a drill speaks against it, points. Source: house.
+	// AgainstPoints is from what regret of the answer without a look on a drill speaks against it, points. Source:
+	// house.
 	AgainstPoints float64
 	// FairDraws is how many drills are drawn for a fair one. Source: house.
 	FairDraws int
@@ -140,7 +141,8 @@ type Practice struct {
 	GoodD, GoodRestMin, GoodT, GoodFoldD, GoodLoss, GoodOver float64
 	// GoodHandsMin is when good work stops kneading all the same, min of the hands. Source: house.
 	GoodHandsMin float64
-	// GoodRests, GoodFolds and GoodWaits are the most rests of five minutes, folds and minutes on the rack it takes. Source: house.
+	// GoodRests, GoodFolds and GoodWaits are the most rests of five minutes, folds and minutes on the rack it takes.
+	// Source: house.
 	GoodRests, GoodFolds, GoodWaits int
 	// DampShare is what a damp cloth of DampMin gives back, share of the mass and min. Source: house.
 	DampShare, DampMin float64

@@ -329,9 +329,8 @@ type Knead struct {
 	GreyMin, KeepMin float64
 	// HookSlow is the mixer's first speed: half of the second. Source: house.
 	HookSlow Method
-	// PokeTenseS is the half recovery of a poke, s, up to which a dough is tense; from PokeReadyS on it is as often relaxed
-	// as not, from PokeSureS on it is.
-	// Source: house.
+	// PokeTenseS is the half recovery of a poke, s, up to which a dough is tense; from PokeReadyS on it is as often
+	// relaxed as not, from PokeSureS on it is. Source: house.
 	PokeTenseS, PokeReadyS, PokeSureS float64
 	// Hand, Hook, Processor are work (min of hand kneading a minute) and heat (°C a minute). Source: house.
 	Hand, Hook, Processor Method

@@ -44,7 +44,8 @@ var tests = map[string]string{
 	"Bench": "weigh the same bowl twice, and splash ten times into a cup on the scale.",
 	"Day":   "set a day’s taps beside its plan: hands, turns of the roller, minutes of cleaning.",
 	"Learn": "A sheet to try it by, five batches one after another; Does it hold? says which ranges were too narrow.",
-	"Practice": "a screen’s dough is no dough: let two people who knead beside each other write the word each sign would " +
+	"Practice": "a screen’s dough is no dough: let two people who knead beside each other write the word each " +
+		"sign would " +
 		"have, over twenty doughs; the spread of their words is a sign’s.",
 	"Safety": "not by a kitchen: what local food rules say comes first, and nothing here is ever moved by the log.",
 }

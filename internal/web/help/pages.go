@@ -74,17 +74,38 @@ var explanations = []about{
 		"the book.",
 		[]string{"learned", "give-or-take", "working-hydration"}},
 	{"ledger", "Ledger", "What went in and what came out, over any days.", "", []string{"trimmings"}},
-	{"practice", "Practice", "The judgement calls on a dough nobody can see into: what you see, what now, and afterwards " +
-		"what it really was. Six calls take three minutes.", "The dough is made of a real plan, with what a real day gets " +
-		"wrong drawn at random; the log’s factors are the middle. Nothing of it goes back into the log.",
-		[]string{"poke", "leather", "development"}},
-	{"round", "A dough to practise on", "Look, then press the key of what you would do. 1 to 5 press it, ← and → alter its " +
-		"amount, l looks closer, space goes on.", "Each answer is judged by what could be known from the signs, not by how " +
-		"it ended: a good call can end badly.", []string{"poke", "working-hydration", "leather"}},
-	{"opened", "A dough, opened", "How it really was, beside what you felt of it; each call with what the signs meant.", "",
-		[]string{"development", "relaxation", "working-hydration"}},
-	{"lumps", "Three lumps", "A sheet to print: three small doughs, dry, right and wet, to knead beside each other.", "",
-		[]string{"working-hydration", "poke"}},
+	{
+		"practice",
+		"Practice",
+		"The judgement calls on a dough nobody can see into: what you see, what now, and afterwards " +
+			"what it really was. Six calls take three minutes.",
+		"The dough is made of a real plan, with what a real day gets " +
+			"wrong drawn at random; the log’s factors are the middle. Nothing of it goes back into the log.",
+		[]string{"poke", "leather", "development"},
+	},
+	{
+		"round",
+		"A dough to practise on",
+		"Look, then press the key of what you would do. 1 to 5 press it, ← and → alter its " +
+			"amount, l looks closer, space goes on.",
+		"Each answer is judged by what could be known from the signs, not by how " +
+			"it ended: a good call can end badly.",
+		[]string{"poke", "working-hydration", "leather"},
+	},
+	{
+		"opened",
+		"A dough, opened",
+		"How it really was, beside what you felt of it; each call with what the signs meant.",
+		"",
+		[]string{"development", "relaxation", "working-hydration"},
+	},
+	{
+		"lumps",
+		"Three lumps",
+		"A sheet to print: three small doughs, dry, right and wet, to knead beside each other.",
+		"",
+		[]string{"working-hydration", "poke"},
+	},
 	{"cabinet", "The cabinet", "What the kitchen has: flours, lots, eggs, additions, machines, shapes, ways, " +
 		"rooms. A batch keeps the figures it was made with.", "", []string{"absorption", "lot", "gap", "school"}},
 	{"calibrate", "A machine measured", "Sheets you measured tell its stops; a few tell the others.",

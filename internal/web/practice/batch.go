@@ -75,7 +75,9 @@ func (v *roundView) batch(in measure.System, r store.PracticeRound, k *practice.
 	if x.Phase == practice.AtRolls {
 		v.Say = "no sheet yet: press it flat and fold it through the widest stop"
 		if s := x.Dough.Stop; s >= 0 {
-			v.Say = in.Prose(fmt.Sprintf("at stop %s, the %d. of %d; wanted: {%.1f mm}", k.Labels[s], s+1, len(k.Labels), k.AimMM))
+			v.Say = in.Prose(
+				fmt.Sprintf("at stop %s, the %d. of %d; wanted: {%.1f mm}", k.Labels[s], s+1, len(k.Labels), k.AimMM),
+			)
 		}
 	}
 	if x.Phase == practice.InPot && x.PotS > 0 {
@@ -93,7 +95,8 @@ func (v *roundView) batch(in measure.System, r store.PracticeRound, k *practice.
 // turned says whether the last act that was no look has left a station.
 func turned(acts []practice.Act) bool {
 	i := lastAct(acts)
-	return i >= 0 && slices.Contains([]practice.Do{practice.DoWrap, practice.DoRoll, practice.DoEnd, practice.DoCut}, acts[i].Do)
+	return i >= 0 &&
+		slices.Contains([]practice.Do{practice.DoWrap, practice.DoRoll, practice.DoEnd, practice.DoCut}, acts[i].Do)
 }
 
 // station is what is said of a station as it is left: its calls, the one that cost the most first.

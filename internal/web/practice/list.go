@@ -176,7 +176,13 @@ func (v *listView) calls(s *Room, of map[practice.Call]practice.Standing) {
 // rounds fills in the last doughs.
 func (v *listView) rounds(all []store.PracticeRound) {
 	for _, r := range all {
-		row := roundRow{ID: r.ID, Form: formNames[r.Form], Name: r.Name, When: measure.TimeWords(r.Began.Local()), Open: r.Ended == nil}
+		row := roundRow{
+			ID:   r.ID,
+			Form: formNames[r.Form],
+			Name: r.Name,
+			When: measure.TimeWords(r.Began.Local()),
+			Open: r.Ended == nil,
+		}
 		switch {
 		case r.Ended == nil:
 			row.Went = "still open"
@@ -262,8 +268,12 @@ func (s *Room) begin(c *page.Visit, o store.PracticeRound) error {
 func (s *Room) again(c *page.Visit, id uint64) error {
 	r, err := s.Store.PracticeRoundOf(c.Request.Context(), s.knownWho(c), id)
 	if err != nil || r.Ended == nil {
-		return page.Refuse(http.StatusNotFound, "There is no such dough.", "Only one that has been opened can be looked at again.",
-			page.WayOn{To: "/practice", Name: "Practice"})
+		return page.Refuse(
+			http.StatusNotFound,
+			"There is no such dough.",
+			"Only one that has been opened can be looked at again.",
+			page.WayOn{To: "/practice", Name: "Practice"},
+		)
 	}
 	o := store.NewPractice(r.Who, r.Form, r.Request.Request, r.Rules.Rules, r.Asked.V)
 	o.Level, o.Seed, o.AtOnce, o.BatchID, o.Name, o.Looking = r.Level, r.Seed, true, r.BatchID, r.Name, true
@@ -316,8 +326,12 @@ func (s *Room) asked(c *page.Visit, w string, form practice.Form, call practice.
 			return a, "", err
 		}
 		if want := s.Rules.Practice.LogMoments; len(all) < want {
-			return a, fmt.Sprintf("There are %d such moments in the log; %d are wanted. A poke, a flex, a window or how it felt, "+
-				"said at the bench, and how it went in the end, make one.", len(all), want), nil
+			return a, fmt.Sprintf(
+				"There are %d such moments in the log; %d are wanted. A poke, a flex, a window or how it felt, "+
+					"said at the bench, and how it went in the end, make one.",
+				len(all),
+				want,
+			), nil
 		}
 		a.Moments = practice.PickMoments(all, seed(), practice.Drills)
 	}
@@ -342,7 +356,8 @@ func (s *Room) OpenLogToAll(c *page.Visit) error {
 		return err
 	}
 	to := values.Get("everyones") != ""
-	if err := s.Store.ChangeLogSettings(c.Request.Context(), func(set *store.LogSettings) { set.Practised = to }); err != nil {
+	if err := s.Store.ChangeLogSettings(c.Request.Context(),
+		func(set *store.LogSettings) { set.Practised = to }); err != nil {
 		return err
 	}
 	s.LogChanged()

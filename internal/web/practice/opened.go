@@ -68,7 +68,9 @@ func (s *Room) ShowOpened(c *page.Visit) error {
 		return s.back(c, fmt.Sprintf("/practice/%d", r.ID))
 	}
 	v := openedView{ID: r.ID, Form: r.Form, Name: r.Name, Level: r.Level, Looking: r.Looking, Done: r.Points != nil,
-		Seed: practice.SeedName(r.Seed), Style: page.Tinted(k.Colour), Batch: r.BatchID, AtOnce: r.AtOnce, Dough: usualDough}
+		Seed: practice.SeedName(
+			r.Seed,
+		), Style: page.Tinted(k.Colour), Batch: r.BatchID, AtOnce: r.AtOnce, Dough: usualDough}
 	if r.BatchID != nil {
 		v.Dough = fmt.Sprint(*r.BatchID)
 	}
@@ -118,8 +120,11 @@ func (v *openedView) batch(in measure.System, r store.PracticeRound, k *practice
 	v.Strip = strip(k, x)
 	for i := range x.Made {
 		m := &x.Made[i]
-		v.Calls = append(v.Calls, calledView{N: i + 1, At: fmt.Sprintf("%.0f min", m.Min), Call: m.Call.Short, Went: went(m.Verdict),
-			Lesson: lesson(in, m.Options, k.Lesson(m.Call, m.Options, m.After, m.Verdict), m.Verdict)})
+		v.Calls = append(
+			v.Calls,
+			calledView{N: i + 1, At: fmt.Sprintf("%.0f min", m.Min), Call: m.Call.Short, Went: went(m.Verdict),
+				Lesson: lesson(in, m.Options, k.Lesson(m.Call, m.Options, m.After, m.Verdict), m.Verdict)},
+		)
 	}
 	d := k.DoctorsWay(r.Seed, r.Level)
 	points, _ := d.Points()
@@ -154,8 +159,11 @@ func (v *openedView) sitting(in measure.System, r store.PracticeRound, k *practi
 			continue
 		}
 		d := &sit.Drill
-		v.Calls = append(v.Calls, calledView{N: sit.At + 1, At: in.Prose(d.Context.Say), Call: d.Call.Short, Went: went(sit.Verdict),
-			Lesson: lesson(in, d.Options, sit.Lesson, sit.Verdict)})
+		v.Calls = append(
+			v.Calls,
+			calledView{N: sit.At + 1, At: in.Prose(d.Context.Say), Call: d.Call.Short, Went: went(sit.Verdict),
+				Lesson: lesson(in, d.Options, sit.Lesson, sit.Verdict)},
+		)
 	}
 	return nil
 }
@@ -184,7 +192,13 @@ func (v *openedView) guesses(in measure.System, r store.PracticeRound, k *practi
 			inside = "inside"
 		}
 		v.Calls = append(v.Calls, calledView{N: sit.At + 1, At: in.Prose(g.Say), Call: g.Ask,
-			Went:   fmt.Sprintf("%s, %s: it was %s, %s", write(sit.Last.N), sit.Last.Width.Words(), write(g.Truth), inside),
+			Went: fmt.Sprintf(
+				"%s, %s: it was %s, %s",
+				write(sit.Last.N),
+				sit.Last.Width.Words(),
+				write(g.Truth),
+				inside,
+			),
 			Lesson: &lessonView{Why: in.Prose(g.Why)}})
 	}
 	v.Says = practice.Advice(k.Rules.Practice.Guess, k.Rules.Practice.GuessShare, sit.All)
@@ -210,8 +224,11 @@ func (v *openedView) moments(in measure.System, r store.PracticeRound) error {
 		if sit.Chosen != m.Doctor {
 			word = "the doctor says: " + measure.Lower(m.Answers[m.Doctor])
 		}
-		v.Calls = append(v.Calls, calledView{N: at + 1, At: in.Prose(m.Say), Call: row.Short, Went: m.Answers[sit.Chosen] + "; " + word,
-			Lesson: &lessonView{Why: "What was done that day: " + in.Prose(m.Done) + ".", Price: in.Prose(m.Came)}})
+		v.Calls = append(
+			v.Calls,
+			calledView{N: at + 1, At: in.Prose(m.Say), Call: row.Short, Went: m.Answers[sit.Chosen] + "; " + word,
+				Lesson: &lessonView{Why: "What was done that day: " + in.Prose(m.Done) + ".", Price: in.Prose(m.Came)}},
+		)
 	}
 	return nil
 }
@@ -237,8 +254,12 @@ func (s *Room) ShowLumps(c *page.Visit) error {
 	}
 	k, err := s.kitchen(r, s.RulesOf(c.Request.Context(), &r))
 	if err != nil {
-		return page.Refuse(http.StatusUnprocessableEntity, "No lumps can be weighed for this dough.", measure.Capital(err.Error())+".",
-			page.WayOn{To: "/practice", Name: "Practice"})
+		return page.Refuse(
+			http.StatusUnprocessableEntity,
+			"No lumps can be weighed for this dough.",
+			measure.Capital(err.Error())+".",
+			page.WayOn{To: "/practice", Name: "Practice"},
+		)
 	}
 	lumps, flourG, eggG := k.Lumps()
 	v := lumpsView{Name: r.Name, Flour: c.Units.G(flourG, 0), Egg: c.Units.G(eggG, 0),

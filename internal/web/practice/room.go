@@ -91,8 +91,11 @@ func (s *Room) knownWho(c *page.Visit) string {
 		return w
 	}
 	name := rand.Text()
-	http.SetCookie(c.Writer, &http.Cookie{Name: browserCookie, Value: name, Path: "/", MaxAge: 10 * 365 * 24 * 3600, HttpOnly: true,
-		SameSite: http.SameSiteLaxMode})
+	http.SetCookie(
+		c.Writer,
+		&http.Cookie{Name: browserCookie, Value: name, Path: "/", MaxAge: 10 * 365 * 24 * 3600, HttpOnly: true,
+			SameSite: http.SameSiteLaxMode},
+	)
 	return "b" + name
 }
 
@@ -129,8 +132,12 @@ func (s *Room) kitchen(r request.Request, ru rules.Rules) (*practice.Kitchen, er
 
 // round is a round of who asks, with its kitchen.
 func (s *Room) round(c *page.Visit) (store.PracticeRound, *practice.Kitchen, error) {
-	none := page.Refuse(http.StatusNotFound, "There is no such dough.", "It may have been deleted, or be somebody else’s.",
-		page.WayOn{To: "/practice", Name: "Practice"})
+	none := page.Refuse(
+		http.StatusNotFound,
+		"There is no such dough.",
+		"It may have been deleted, or be somebody else’s.",
+		page.WayOn{To: "/practice", Name: "Practice"},
+	)
 	id, ok := page.MakingID(c)
 	if !ok || s.who(c) == "" {
 		return store.PracticeRound{}, nil, none
@@ -147,8 +154,12 @@ func (s *Room) round(c *page.Visit) (store.PracticeRound, *practice.Kitchen, err
 	}
 	k, err := s.kitchen(r.Request.Request, r.Rules.Rules)
 	if err != nil {
-		return r, nil, page.Refuse(http.StatusUnprocessableEntity, "This dough cannot be worked out any more.", err.Error(),
-			page.WayOn{To: "/practice", Name: "Practice"})
+		return r, nil, page.Refuse(
+			http.StatusUnprocessableEntity,
+			"This dough cannot be worked out any more.",
+			err.Error(),
+			page.WayOn{To: "/practice", Name: "Practice"},
+		)
 	}
 	return r, k, nil
 }

@@ -251,7 +251,11 @@ func (s *Room) does(r *store.PracticeRound, k *practice.Kitchen, a practice.Act)
 }
 
 // doesBatch is does of a whole batch: its calls count once it is done.
-func (s *Room) doesBatch(r *store.PracticeRound, k *practice.Kitchen, a practice.Act) (map[practice.Call]float64, error) {
+func (s *Room) doesBatch(
+	r *store.PracticeRound,
+	k *practice.Kitchen,
+	a practice.Act,
+) (map[practice.Call]float64, error) {
 	last := a.Do == practice.DoDrain
 	x, err := k.Fold(r.Seed, r.Level, r.Acts.V, last)
 	if err == nil {
@@ -278,7 +282,9 @@ func (s *Room) doesBatch(r *store.PracticeRound, k *practice.Kitchen, a practice
 func (s *Room) view(c *page.Visit, r store.PracticeRound, k *practice.Kitchen) (*roundView, error) {
 	v := &roundView{ID: r.ID, Seq: r.Seq, Form: r.Form, Name: r.Name, Level: levelWords(r.Level), Looking: r.Looking,
 		Style: page.Tinted(k.Colour), Over: r.Ended != nil,
-		Facts: c.Units.Prose(fmt.Sprintf("{%.0f g} of flour, {%.0f g} of egg, %s", k.FlourG, k.EggG, measure.Lower(k.Shape)))}
+		Facts: c.Units.Prose(
+			fmt.Sprintf("{%.0f g} of flour, {%.0f g} of egg, %s", k.FlourG, k.EggG, measure.Lower(k.Shape)),
+		)}
 	var err error
 	switch r.Form {
 	case practice.OneCall:
@@ -311,9 +317,18 @@ func (v *roundView) choices(names []string) {
 
 // lesson is what is said after a call, in the reader's units.
 func lesson(in measure.System, options []practice.Option, l practice.Lesson, v practice.Verdict) *lessonView {
-	return &lessonView{You: in.Prose(options[v.Chosen].Name), Best: in.Prose(options[v.Best].Name), Was: v.Chosen == v.Best,
-		Sign: in.Prose(l.Sign), Why: in.Prose(l.Act.Why), Do: in.Prose(l.Act.Do), Expect: in.Prose(l.Act.Expect),
-		Stop: in.Prose(l.Act.Stop), Price: in.Prose(l.Price), Safe: in.Prose(l.Safe)}
+	return &lessonView{
+		You:    in.Prose(options[v.Chosen].Name),
+		Best:   in.Prose(options[v.Best].Name),
+		Was:    v.Chosen == v.Best,
+		Sign:   in.Prose(l.Sign),
+		Why:    in.Prose(l.Act.Why),
+		Do:     in.Prose(l.Act.Do),
+		Expect: in.Prose(l.Act.Expect),
+		Stop:   in.Prose(l.Act.Stop),
+		Price:  in.Prose(l.Price),
+		Safe:   in.Prose(l.Safe),
+	}
 }
 
 func (v *roundView) sitting(in measure.System, r store.PracticeRound, k *practice.Kitchen) error {
@@ -366,7 +381,13 @@ func (v *roundView) guessing(in measure.System, r store.PracticeRound, k *practi
 	if sit.Told {
 		from, to := practice.Range(&k.Rules.Practice, sit.Last.N, sit.Last.Width)
 		v.Guess.Truth, v.Guess.Inside, v.Guess.Why = write(g.Truth), sit.Last.Inside, in.Prose(g.Why)
-		v.Guess.You = fmt.Sprintf("%s, %s: from %s to %s", write(sit.Last.N), sit.Last.Width.Words(), write(from), write(to))
+		v.Guess.You = fmt.Sprintf(
+			"%s, %s: from %s to %s",
+			write(sit.Last.N),
+			sit.Last.Width.Words(),
+			write(from),
+			write(to),
+		)
 	}
 	return nil
 }
@@ -393,14 +414,22 @@ func (v *roundView) fault(r store.PracticeRound, k *practice.Kitchen) {
 		return
 	}
 	chosen := int(r.Acts.V[0].N)
-	t := &lessonView{You: measure.Capital(f.Offered[chosen].Name), Best: measure.Capital(f.Offered[f.Planted].Name), Was: chosen == f.Planted}
+	t := &lessonView{
+		You:  measure.Capital(f.Offered[chosen].Name),
+		Best: measure.Capital(f.Offered[f.Planted].Name),
+		Was:  chosen == f.Planted,
+	}
 	t.Sign = f.Words()
 	for i, o := range f.Offered {
 		if i != f.Planted && f.Likely[i] >= .02 {
 			t.Price += fmt.Sprintf("%s: %.0f of a hundred such makings. ", measure.Capital(o.Name), 100*f.Likely[i])
 		}
 	}
-	t.Do = fmt.Sprintf("Of a hundred makings that show these signs, %.0f had this: %s.", 100*f.Likely[f.Planted], f.Offered[f.Planted].Name)
+	t.Do = fmt.Sprintf(
+		"Of a hundred makings that show these signs, %.0f had this: %s.",
+		100*f.Likely[f.Planted],
+		f.Offered[f.Planted].Name,
+	)
 	v.Told = t
 }
 
