@@ -65,8 +65,8 @@ func TestFridgeAndActs(t *testing.T) {
 	eval[bool](b, "[...document.querySelectorAll('.seen button')].find((x) => x.textContent.includes('Cracks when "+
 		"flexed')).click() ?? true")
 	b.until("the causes", "document.querySelector('.findings')")
-	b.enter(".record input", "11")
-	eval[bool](b, "document.querySelector('.record button').click() ?? true")
+	b.enter(".findings li:nth-child(2) .record input", "11") // the first is to knead on
+	eval[bool](b, "document.querySelector('.findings li:nth-child(2) .record button').click() ?? true")
 	b.until("what was done", "document.querySelector('#sheet').textContent.includes('11 g of water')")
 	b.click("#save")
 	b.until("saved", settledState+" === 'saved'")

@@ -241,11 +241,11 @@ var calls = []CallOf{
 		Options: func(b *Base) []Option {
 			return []Option{enough("Go down"), work("twice", "Fold twice more", func(d *Dough) { d.fold(2) }),
 				work("five", "Fold five times", func(d *Dough) { d.fold(5) }),
-				work("mist", "Mist it, fold, wait 5 min", func(d *Dough) {
+				{Key: "mist", Name: "Mist it, fold, wait 5 min", Points: .8, act: func(d *Dough, _ float64) {
 					d.give(.8)
 					d.Fold()
 					d.Rest(5, false, false)
-				})}
+				}}}
 		}, Signs: []Sign{Edges, Feel}, Focus: []Cause{OffHand}, Scale: 1, Ceiling: .74, classes: ofKnead},
 	{Key: Step, Name: "The next stop?", Short: "the next stop", Contexts: atStop,
 		Options: func(b *Base) []Option {

@@ -43,7 +43,7 @@ func TestDrills(t *testing.T) {
 						chance += r / float64(n*len(d.Options))
 						chanceMark += c.Mark(r) / float64(n*len(d.Options))
 					}
-					class := c.classes.of(&d.dough)
+					class := v.about.of(&d.dough)
 					for o, s := range v.Shares {
 						b := &bins[min(9, int(10*s))]
 						b[0] += s

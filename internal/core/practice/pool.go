@@ -34,10 +34,11 @@ type Verdict struct {
 	Regret    float64   // points
 	Mark      float64   // 0–1
 	Either    bool      // what was chosen is as good
-	Shares    []float64 // of doughs that show these signs, by class of the call
-	Safe      int       // the option that is never a dear mistake; −1: none is
-	SafeMost  float64   // what it loses at worst
-	OtherMost float64   // what the others lose at worst, the least of them
+	Shares    []float64 // of doughs that show these signs, by what the best answer is about
+	about     classes
+	Safe      int     // the option that is never a dear mistake; −1: none is
+	SafeMost  float64 // what it loses at worst
+	OtherMost float64 // what the others lose at worst, the least of them
 }
 
 // pool draws the doughs that could stand at a call.
@@ -147,14 +148,18 @@ func (p *Pool) Judge(shown []Shown, chosen int) Verdict {
 	w, sums := p.weigh(shown)
 	v := judged(p.Call, sums, chosen, p.doughs[0].b.Rules.Practice.EitherPoints)
 	v.Expected = make([]Lost, len(sums))
-	v.Shares = make([]float64, len(p.Call.classes.words))
+	v.about = p.Call.classes
+	if p.Options[v.Best].Points != 0 { // it is about the water
+		v.about = ofWater
+	}
+	v.Shares = make([]float64, len(v.about.words))
 	for j := range w {
 		for o := range sums {
 			for i := range parts {
 				v.Expected[o][i] += w[j] * p.lost[j][o][i]
 			}
 		}
-		v.Shares[p.Call.classes.of(&p.doughs[j])] += w[j]
+		v.Shares[v.about.of(&p.doughs[j])] += w[j]
 	}
 	v.safeSide(p, w)
 	return v

@@ -30,8 +30,8 @@ var remedies = map[string]remedy{
 		"kneaded=enough dry=little",
 	}, "water water-two": {"cracks", "kneaded=enough dry=very"},
 	"water flour-step": {"sticks", "wet=little"}, "water flour-two": {"sticks", "wet=very"},
-	"kneaded water-step": {"cracks", "kneaded=enough dry=little"}, "rested more": {"snaps-back", ""},
-	"rested water-step": {"cracks", "kneaded=enough dry=little"}, "skin pare": {"skin", ""},
+	"kneaded water-step": {"cracks", "kneaded=enough dry=little"},
+	"rested water-step":  {"cracks", "kneaded=enough dry=little"}, "skin pare": {"skin", ""},
 	"skin water-step": {
 		"cracks",
 		"kneaded=enough dry=little",
@@ -104,7 +104,7 @@ func (b *Base) Lesson(c *CallOf, options []Option, kneaded float64, v Verdict) L
 			if n == 1 && len(are) == 0 {
 				verb = "is "
 			}
-			are = append(are, fmt.Sprintf("%d %s%s", n, verb, c.classes.words[i]))
+			are = append(are, fmt.Sprintf("%d %s%s", n, verb, v.about.words[i]))
 			verb = ""
 		}
 	}
