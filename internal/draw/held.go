@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 
+	"hollen/internal/core/measure"
 	"hollen/internal/core/practice"
 )
 
@@ -402,7 +403,7 @@ func coreOf(face []point, wide, half, across, thick float64) (out []point) {
 }
 
 // PracticeDough draws what a call or a phase shows: the dough, its sheet, what dries, or what is bitten.
-func PracticeDough(at practice.View, shown []practice.Shown, w Width) string {
+func PracticeDough(in measure.System, at practice.View, shown []practice.Shown, w Width) string {
 	switch at.Kind {
 	case practice.AsSheet:
 		return HeldSheet(shown, at.Torn, w)
@@ -411,5 +412,5 @@ func PracticeDough(at practice.View, shown []practice.Shown, w Width) string {
 	case practice.AsBite:
 		return Bitten(shown, w)
 	}
-	return Lump(shown, w)
+	return Lump(in, shown, w)
 }

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 
+	"hollen/internal/core/measure"
 	"hollen/internal/core/practice"
 )
 
@@ -23,7 +24,7 @@ type lump struct {
 
 // Lump draws a dough on its board from the words said of it, to scale: its outline by the surface, its height by the
 // feel, cracks, threads, a skin and the dent of a thumb where they were seen. How the dough really is it does not know.
-func Lump(shown []practice.Shown, w Width) string {
+func Lump(in measure.System, shown []practice.Shown, w Width) string {
 	l := lumpOf(shown)
 	p := &pen{k: 2.15, wanders: wandersOf(shown), id: fmt.Sprintf("lump%d", w.size())}
 	s := &Scene{Title: said("The dough on its board", shown), W: 760, H: 360, Class: "free"}
@@ -51,7 +52,7 @@ func Lump(shown []practice.Shown, w Width) string {
 	p.threads(&l)
 	across := math.Round(l.w/10) * 10
 	p.s.Across(p.x-p.k*across/2, p.x+p.k*across/2, s.H-8, "")
-	p.s.Text("m q", p.x, s.H-14, fmt.Sprintf("about %.0f mm", across))
+	p.s.Text("m q", p.x, s.H-14, "about "+in.Long(across))
 	return s.SVG()
 }
 

@@ -147,7 +147,7 @@ func Closer(p Phase) []Sign {
 type ActError struct{ Said, Allowed string }
 
 // Error says what was said and what is allowed.
-func (e ActError) Error() string { return fmt.Sprintf("%q; %s", e.Said, e.Allowed) }
+func (e ActError) Error() string { return "“" + e.Said + "”; " + e.Allowed }
 
 // check says what is wrong with an act in a phase.
 func (x *Batch) check(a Act) error {

@@ -65,7 +65,7 @@ func (v *roundView) batch(in measure.System, r store.PracticeRound, k *practice.
 		v.Food, v.FoodWarn = clock+". "+means, true
 	}
 	v.shown(x.Shown)
-	v.Picture = picture(x.View(), x.Shown)
+	v.Picture = picture(in, x.View(), x.Shown)
 	if x.Torn {
 		v.Signs = append(v.Signs, signRow{Name: "at the rollers", Word: "it tore: a hole"})
 	}

@@ -165,6 +165,6 @@ func (s *Room) round(c *page.Visit) (store.PracticeRound, *practice.Kitchen, err
 }
 
 // picture is what a dough shows, in the widths of a page.
-func picture(v practice.View, shown []practice.Shown) template.HTML {
-	return template.HTML(draw.InWidths(func(w draw.Width) string { return draw.PracticeDough(v, shown, w) }))
+func picture(in measure.System, v practice.View, shown []practice.Shown) template.HTML {
+	return template.HTML(draw.InWidths(func(w draw.Width) string { return draw.PracticeDough(in, v, shown, w) }))
 }

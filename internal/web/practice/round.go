@@ -152,13 +152,15 @@ func (s *Room) Act(c *page.Visit) error {
 			}
 			return n
 		})
-		if err != nil {
-			return refuse(err.Error())
+		if a.N = n; err != nil { // no number: the dough says what it would take
+			a.N = math.NaN()
 		}
-		a.N = n
 	}
 	marks, err := s.does(&r, k, a)
 	if e, is := errors.AsType[practice.ActError](err); is {
+		if typed != "" {
+			e.Said = typed
+		}
 		return refuse(c.Units.Prose(e.Error()))
 	}
 	if err != nil {
@@ -340,7 +342,7 @@ func (v *roundView) sitting(in measure.System, r store.PracticeRound, k *practic
 	v.Count = fmt.Sprintf("call %d of %d", sit.At+1, len(r.Asked.V.Calls))
 	v.Head, v.Say = d.Call.Name, in.Prose(d.Context.Say)
 	v.shown(d.Shown)
-	v.Picture = picture(d.View(), d.Shown)
+	v.Picture = picture(in, d.View(), d.Shown)
 	if sit.Told {
 		v.Told = lesson(in, d.Options, sit.Lesson, sit.Verdict)
 		return nil
@@ -366,7 +368,7 @@ func (v *roundView) guessing(in measure.System, r store.PracticeRound, k *practi
 	if g.Unit == "leaves" || g.Unit == "min" {
 		kind = practice.AsSheet
 	}
-	v.Picture = picture(practice.View{Kind: kind}, g.Shown)
+	v.Picture = picture(in, practice.View{Kind: kind}, g.Shown)
 	write := func(n float64) string {
 		if g.Unit == "g" {
 			return in.Prose(fmt.Sprintf("{%.0f g}", n))
@@ -444,7 +446,7 @@ func (v *roundView) moment(in measure.System, r store.PracticeRound) error {
 	v.Count = fmt.Sprintf("moment %d of %d", sit.At+1, len(sit.Moments))
 	v.Head, v.Say = row.Name, in.Prose(m.Say)
 	v.shown(m.Shown)
-	v.Picture = picture(practice.View{Kind: practice.AsLump}, m.Shown)
+	v.Picture = picture(in, practice.View{Kind: practice.AsLump}, m.Shown)
 	if !sit.Told {
 		v.choices(m.Answers)
 		return nil
