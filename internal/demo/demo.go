@@ -48,6 +48,7 @@ func Scenario(ru rules.Rules, day time.Time) store.Scenario {
 		},
 		Batches: planned(ru, w.batches()),
 		Pairs:   map[int]int{0: 1},
+		Recipes: recipes,
 		Makings: makings,
 		Days:    days,
 		Doughs:  practised,

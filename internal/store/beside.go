@@ -70,11 +70,13 @@ const (
 	deviceKind   = "devices"
 	airKind      = "means of the room’s air"
 	practiceKind = "doughs practised on"
+	recipeKind   = "recipes"
 	accountKind  = "accounts"
 	trailKind    = "lines of the trail"
 )
 
 var besideKinds = []string{
+	recipeKind,
 	batchKind,
 	deletedKind,
 	versionKind,
@@ -152,7 +154,7 @@ func firstOf(all []string) string {
 	return strings.Join(all, ", ")
 }
 
-// RestoreBeside puts what is in a backup beside what a database holds: batches with all their versions and makings,
+// RestoreBeside puts what is in a backup beside what a database holds: recipes, batches with all their versions and makings,
 // deleted ones, too; the cabinet, rooms, days, orders, those of the week, House, what of the log counts, devices and
 // the room’s air, and what browsers have practised. Everything is known by what it is and not by its number: what is
 // there stays as it is. Of a day, an order, the House or the log’s settings that are said otherwise here, options
@@ -197,6 +199,7 @@ func RestoreBeside(
 			batch:    map[uint64]uint64{},
 			making:   map[uint64]uint64{},
 			standing: map[uint64]uint64{},
+			recipe:   map[uint64]uint64{},
 		}
 		if err := c.all(); err != nil {
 			return err
@@ -231,10 +234,11 @@ type besides struct {
 	open                    int // clashes nobody has settled
 	keys                    map[string]string
 	batch, making, standing map[uint64]uint64
+	recipe                  map[uint64]uint64
 }
 
 func (c *besides) all() error {
-	for _, put := range []func() error{c.rooms, c.things, c.batches, c.partners, c.weekOrders, c.orders, c.days,
+	for _, put := range []func() error{c.rooms, c.things, c.recipes, c.batches, c.partners, c.weekOrders, c.orders, c.days,
 		c.house, c.counts, c.devices, c.air, c.practised} {
 		if err := put(); err != nil {
 			return err

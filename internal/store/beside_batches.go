@@ -37,7 +37,7 @@ func (c *besides) batches() error {
 			c.kind(versionKind).Had += len(versions)
 		} else {
 			if id, err = c.put("batches", b.as(map[string]any{"request": doc, "partner_id": nil,
-				"once": nil})); err != nil {
+				"once": nil, "recipe_id": c.recipeHere(b)})); err != nil {
 				return err
 			}
 			for _, v := range versions {

@@ -26,6 +26,7 @@ import (
 	"hollen/internal/core/bench"
 	"hollen/internal/core/day"
 	"hollen/internal/core/plan"
+	"hollen/internal/core/recipe"
 	"hollen/internal/core/request"
 )
 
@@ -45,6 +46,9 @@ type Batch struct {
 	PartnerID *uint64 // the batch whose dough goes together with this one's, for stripes
 	Mended    bool    `gorm:"-"` // its request could not be read, and is that of the version kept beside it
 	Once      *string `json:"-"` // the mark of the form it was made with, of which there is one; nil where none came
+
+	RecipeID      *uint64 // the recipe it was made of; nil: it is one by itself
+	RecipeVersion *int    // and which version of it
 }
 
 type revision struct {
@@ -509,6 +513,7 @@ type Scenario struct {
 	Things  []Thing      // in an empty cabinet the first gets the key own-1
 	Batches []*plan.Plan // the last one newest
 	Pairs   map[int]int  // doughs of one batch, by their place in Batches
+	Recipes []SeedRecipe // kept of them
 	// Makings are what was made at the bench by a moment, of the batches; nil: nothing.
 	Makings func(now time.Time, batches []*plan.Plan) []SeedMaking
 	// Air is what a room sensor has read by a moment; nil: nothing.
@@ -526,6 +531,31 @@ type SeedMaking struct {
 	Plan   *plan.Plan
 	Began  time.Time
 	Events []bench.Event
+}
+
+// SeedRecipe is a batch of a scenario that is kept as a recipe.
+type SeedRecipe struct {
+	Batch int // its place in Batches
+	Name  string
+	Names []string // it is also called
+}
+
+// keep writes a recipe of a scenario, and ties its batch to it.
+func (x *SeedRecipe) keep(tx *gorm.DB, batch uint64, p *plan.Plan) error {
+	doc := recipe.Of(p.Request)
+	doc.Name = x.Name
+	q, err := plan.Make(p.Rules(), doc)
+	if err != nil {
+		return err
+	}
+	r := newRecipe(q, recipe.Besides{Names: x.Names})
+	if err := tx.Create(&r).Error; err != nil {
+		return err
+	}
+	if err := tx.Create(&recipeVersion{r.ID, 1, r.Request, r.Besides, r.UpdatedAt, ""}).Error; err != nil {
+		return err
+	}
+	return tx.Model(&Batch{}).Where("id = ?", batch).UpdateColumns(map[string]any{"recipe_id": r.ID, "recipe_version": 1}).Error
 }
 
 // Seed keeps a scenario if the database holds no batch yet, deleted ones counted. It reports
@@ -610,6 +640,11 @@ func (sc Scenario) keep(tx *gorm.DB) error {
 			return err
 		}
 		ids[i] = b.ID
+	}
+	for _, r := range sc.Recipes {
+		if err := r.keep(tx, ids[r.Batch], sc.Batches[r.Batch]); err != nil {
+			return err
+		}
 	}
 	for a, b := range sc.Pairs {
 		if err := pair(tx, ids[a], ids[b]); err != nil {

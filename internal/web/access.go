@@ -143,6 +143,9 @@ var postNeeds = map[string]account.Role{
 	"/cabinet/:shelf/:id/measure":   account.Makes, "/cabinet/:shelf/:id/doughs": account.Makes,
 	"/sign-in": account.Looks, "/sign-out": account.Looks, "/lock": account.Looks, "/unlock": account.Looks,
 	"/account": account.Looks, "/guide": account.Looks,
+	"/recipes/:id": account.Makes, "/recipes/:id/make": account.Makes, "/recipes/:id/versions/:version/take": account.Makes,
+	"/recipes/:id/retire": account.Keeps, "/recipes/:id/restore": account.Keeps, "/batches/:id/recipe": account.Makes,
+	"/batches/:id/into": account.Makes, "/batches/:id/newer": account.Makes,
 	"/practice": account.Looks, "/practice/forget": account.Looks, "/practice/:id/act": account.Looks,
 	"/practice/:id/open": account.Looks, "/practice/log": account.Keeps,
 	// Batches, makings and the log.

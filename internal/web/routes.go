@@ -135,6 +135,20 @@ func (s *Server) routes(e *gin.Engine) {
 	get("/bench/:id/made.json", s.log.DownloadMadeJSON)
 	get("/bench/:id/made.csv", s.log.DownloadMadeCSV)
 
+	get("/recipes", s.recipes.ListRecipes) // what we make, apart from the day we make it
+	get("/recipes/:id", s.recipes.ShowRecipe)
+	post("/recipes/:id", s.recipes.ChangeRecipe)                    // its names
+	post("/recipes/:id/make", s.recipes.MakeRecipe)                 // so much, for a day
+	post("/recipes/:id/versions/:version/take", s.recipes.TakeBack) // makes it the newest
+	post("/recipes/:id/retire", s.recipes.RetireRecipe)
+	post("/recipes/:id/restore", s.recipes.RestoreRecipe)
+	get("/batches/:id/recipe", s.recipes.AskKeep) // keeps a batch as one
+	post("/batches/:id/recipe", s.recipes.KeepRecipe)
+	get("/batches/:id/into", s.recipes.ShowInto) // what it has otherwise, into the recipe
+	post("/batches/:id/into", s.recipes.TakeInto)
+	get("/batches/:id/newer", s.recipes.ShowNewer) // what the recipe changed since
+	post("/batches/:id/newer", s.recipes.TakeNewer)
+
 	get("/practice", s.practice.OpenPractice) // the judgement calls, on a dough nobody can see into
 	post("/practice", s.practice.BeginPractice)
 	post("/practice/forget", s.practice.ForgetPractice)

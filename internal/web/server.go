@@ -1,5 +1,5 @@
 // Package web serves Hollen's pages: routes.go lists every address, access.go says who may what, and each matter has a
-// room of its own (batch, bench, day, help, log, cabinet, practice, sign, print, recipetext) that looks at package
+// room of its own (batch, bench, day, help, log, cabinet, practice, recipes, sign, print, recipetext) that looks at package
 // page, which all share, and at package form, which binds what is typed. Handlers fill a view model; no sums are done
 // here.
 package web
@@ -32,6 +32,7 @@ import (
 	"hollen/internal/web/page"
 	"hollen/internal/web/practice"
 	"hollen/internal/web/print"
+	"hollen/internal/web/recipes"
 	"hollen/internal/web/recipetext"
 	"hollen/internal/web/sign"
 	"hollen/internal/workshop"
@@ -53,6 +54,7 @@ type Server struct {
 	log        *log.Room
 	practice   *practice.Room
 	print      *print.Room
+	recipes    *recipes.Room
 	recipetext *recipetext.Room
 	sign       *sign.Room
 }
@@ -61,10 +63,10 @@ type Server struct {
 func newServer(w *workshop.Workshop, access Access) *Server {
 	site := page.New(w, access.SignIn)
 	s := &Server{Site: site, batch: batch.New(site), bench: bench.New(site), day: day.New(site),
-		help: help.New(site), log: log.New(site), practice: practice.New(site),
+		help: help.New(site), log: log.New(site), practice: practice.New(site), recipes: recipes.New(site),
 		cabinet: cabinet.New(site, access.Backups), recipetext: recipetext.New(site), sign: sign.New(site,
 			access.Secure)}
-	s.batch.InHand = s.day.InHand
+	s.batch.InHand, s.batch.OfRecipe = s.day.InHand, s.recipes.Line
 	s.print = print.New(site, s.batch.OpenForm)
 	return s
 }

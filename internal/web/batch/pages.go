@@ -59,7 +59,7 @@ func (s *Room) ask(c *page.Visit) (asked, error) {
 		values.Set("doctor.a", "")
 	}
 	v := newView(b.ID, version, at, b.Request.Request, f)
-	v.PartnerID, v.posted = b.PartnerID, values
+	v.PartnerID, v.of, v.posted = b.PartnerID, b, values
 	v.consult(values)
 	return asked{b, values, v}, nil
 }
@@ -110,6 +110,9 @@ func (s *Room) show(c *page.Visit, status int, v *batchView) error {
 			v.Guide = c.GuideTo("batch")
 		}
 	}
+	if v.of.RecipeID != nil {
+		v.Recipe = s.OfRecipe(c, v.of, v.Request)
+	}
 	v.Lean = c.GetHeader(page.PartHeader) == "figures"
 	v.layer(c, v.posted.Get("layer"))
 	if v.At == request.AtRoom {
@@ -138,7 +141,7 @@ func (s *Room) unchanged(c *page.Visit, b store.Batch, r request.Request) (*batc
 		return nil, s.FailPlan(c, b.ID, err)
 	}
 	v := newView(b.ID, b.Version, c.Query("at"), b.Request.Request, f)
-	v.PartnerID = b.PartnerID
+	v.PartnerID, v.of = b.PartnerID, b
 	return v, nil
 }
 
@@ -234,7 +237,7 @@ func (s *Room) showConflict(c *page.Visit, a asked, clash *store.ConflictError) 
 	w := newView(a.batch.ID, clash.Current.Version, string(a.view.At), now, f)
 	w.Conflict = meanwhile
 	w.Newer = clash.Current.Version
-	w.PartnerID = clash.Current.PartnerID
+	w.PartnerID, w.of = clash.Current.PartnerID, clash.Current
 	w.consult(a.values)
 	return s.show(c, http.StatusConflict, w)
 }

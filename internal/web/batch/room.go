@@ -7,6 +7,8 @@ import (
 	"embed"
 	"net/http"
 
+	"hollen/internal/core/request"
+	"hollen/internal/store"
 	"hollen/internal/web/page"
 )
 
@@ -18,8 +20,10 @@ type Room struct {
 	*page.Site
 	Edits http.Handler // what answers a change that came over a socket
 	// what a day's plan leaves before each of its orders is due, by order, minutes; under nought it is late
-	InHand  func(ctx context.Context, date string) map[uint64]int
-	rowsNow rowsByNow
+	InHand func(ctx context.Context, date string) map[uint64]int
+	// which recipe a batch is of and what it has otherwise, as it stands; nil where it is of none
+	OfRecipe func(c *page.Visit, b store.Batch, r request.Request) *page.OfRecipe
+	rowsNow  rowsByNow
 }
 
 // New returns the room of a site.

@@ -38,8 +38,10 @@ type batchView struct {
 	Rooms     []roomRow
 	Cabinet   store.Cabinet // what may be picked from
 	PartnerID *uint64
-	Doctor    *consultation // at the doctor's alone
-	Partner   *partnerView  // the other dough of this batch, nil when there is none
+	Doctor    *consultation  // at the doctor's alone
+	Partner   *partnerView   // the other dough of this batch, nil when there is none
+	Recipe    *page.OfRecipe // it is of; nil where it is of none
+	of        store.Batch    // as it is saved
 
 	posted url.Values // what the page sent, where it did
 	open   any        // the view of the station, made once

@@ -21,3 +21,14 @@ type OtherDough struct {
 	ID   uint64
 	Plan *plan.Plan
 }
+
+// OfRecipe is which recipe a batch is of, and what it has otherwise.
+type OfRecipe struct {
+	ID      uint64
+	Name    string
+	Version int      // the batch was taken at
+	Newer   int      // there is this one now; 0: there is none
+	Here    []string // what is otherwise here
+	More    int      // and so many more
+	Retired bool
+}

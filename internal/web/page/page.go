@@ -152,6 +152,8 @@ func navOf(page string) string {
 		return "Cabinet"
 	case "day", "days", "orders", "week", "wall", "phone", "besideday", "ways", "setout":
 		return "Days"
+	case "recipes", "recipepage", "recipekeep", "recipeinto", "recipenewer":
+		return "Recipes"
 	case "practice", "round", "opened", "lumps":
 		return "Practice"
 	case "log", "learned", "logform", "ledger", "besidemade":

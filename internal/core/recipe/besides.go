@@ -1,0 +1,71 @@
+package recipe
+
+import (
+	"slices"
+	"strings"
+
+	"hollen/internal/core/measure"
+	"hollen/internal/core/request"
+)
+
+// Besides is what a recipe says beside its request.
+type Besides struct {
+	// Names are what it is asked for by besides its own name: "tagl.", "egg ribbons".
+	Names []string `json:"other_names,omitempty"`
+}
+
+// MostNames is how many other names a recipe may have, MostLetters how long each may be.
+const MostNames, MostLetters = 12, 80
+
+// ReadNames reads other names from a line, parted by commas; an error where they are too many or too long.
+func ReadNames(text string) ([]string, error) {
+	var out []string
+	for part := range strings.SplitSeq(text, ",") {
+		name := strings.Join(strings.Fields(part), " ")
+		if name == "" || slices.Contains(out, name) {
+			continue
+		}
+		if len([]rune(name)) > MostLetters {
+			return nil, measure.Faultf("other_names", "at most %d letters each are allowed", MostLetters)
+		}
+		out = append(out, name)
+	}
+	if len(out) > MostNames {
+		return nil, measure.Faultf("other_names", "at most %d names are allowed", MostNames)
+	}
+	return out, nil
+}
+
+// Of is a request as a recipe has it: the day's fields are as usual, since a recipe holds no day, no room, no lot and no
+// maker.
+func Of(r request.Request) request.Request {
+	out, usual := request.Padded(r), request.Padded(request.Default())
+	for _, f := range request.Fields() {
+		if PartOf(f) == OfDay && f.Group == "" {
+			f.Copy(&out, &usual)
+		}
+	}
+	out = request.Pruned(out)
+	for i := range out.Flours {
+		x := &out.Flours[i]
+		bare := request.NoFlour()
+		bare.Flour, bare.Share, bare.Own = x.Flour, x.Share, x.Own
+		*x = bare
+	}
+	for i := range out.Additions {
+		out.Additions[i].PricePerKG = nil
+	}
+	out.Acts, out.Dry.Log = []request.Act{}, []request.DryCheck{}
+	return out
+}
+
+// On gives a recipe's request the day of another: its room, eggs, hands and prices, which a batch starts from.
+func On(r, day request.Request) request.Request {
+	out, from := request.Padded(r), request.Padded(day)
+	for _, f := range request.Fields() {
+		if PartOf(f) == OfDay && f.Group == "" {
+			f.Copy(&out, &from)
+		}
+	}
+	return request.Pruned(out)
+}

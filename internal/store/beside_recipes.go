@@ -1,0 +1,53 @@
+package store
+
+// recipes puts recipes with all their versions beside: one of the same name that says the same is the one that is here.
+func (c *besides) recipes() error {
+	theirs, err := c.theirs("recipes", "ORDER BY id")
+	if err != nil {
+		return err
+	}
+	k := c.kind(recipeKind)
+	for _, r := range theirs {
+		doc := rekeyed(r.text("request"), c.keys)
+		ours, err := c.ours("recipes", "WHERE name = ? ORDER BY id", r["name"])
+		if err != nil {
+			return err
+		}
+		id := uint64(0)
+		for _, o := range ours {
+			if sameJSON(o.text("request"), doc) && sameJSON(o.text("besides"), r.text("besides")) {
+				id = o.id("id")
+				break
+			}
+		}
+		if id > 0 {
+			c.recipe[r.id("id")] = id
+			k.Had++
+			continue
+		}
+		if id, err = c.put("recipes", r.as(map[string]any{"request": doc, "once": nil})); err != nil {
+			return err
+		}
+		versions, err := c.theirs("recipe_versions", "WHERE recipe_id = ? ORDER BY version", r.id("id"))
+		if err != nil {
+			return err
+		}
+		for _, v := range versions {
+			if _, err := c.put("recipe_versions", v.as(map[string]any{"recipe_id": id,
+				"request": rekeyed(v.text("request"), c.keys)})); err != nil {
+				return err
+			}
+		}
+		c.recipe[r.id("id")] = id
+		k.Added++
+	}
+	return nil
+}
+
+// recipeHere is the recipe here that a batch of the backup is of; nil where it is of none.
+func (c *besides) recipeHere(batch line) any {
+	if id, known := c.recipe[batch.id("recipe_id")]; known {
+		return id
+	}
+	return nil
+}

@@ -1,0 +1,240 @@
+package store
+
+import (
+	"context"
+	"strings"
+	"time"
+
+	"gorm.io/gorm"
+	"gorm.io/gorm/clause"
+
+	"hollen/internal/core/plan"
+	"hollen/internal/core/recipe"
+)
+
+// Recipe is what a kitchen makes, as it was last kept.
+type Recipe struct {
+	ID        uint64 `gorm:"primaryKey"`
+	Version   int
+	Name      string
+	Request   Document
+	Row       Row
+	Besides   jsonOf[recipe.Besides]
+	CreatedAt time.Time
+	UpdatedAt time.Time
+	RetiredAt *time.Time
+	Once      *string `json:"-"`
+}
+
+// recipeVersion is one version of a recipe.
+type recipeVersion struct {
+	RecipeID uint64 `gorm:"primaryKey"`
+	Version  int    `gorm:"primaryKey"`
+	Request  Document
+	Besides  jsonOf[recipe.Besides]
+	SavedAt  time.Time
+	SavedBy  string
+}
+
+// TableName names the table.
+func (recipeVersion) TableName() string { return "recipe_versions" }
+
+func newRecipe(p *plan.Plan, b recipe.Besides) Recipe {
+	return Recipe{Version: 1, Name: p.Request.Name, Request: Document{Request: p.Request}, Row: Row{p.Summary()},
+		Besides: jsonOf[recipe.Besides]{b}}
+}
+
+// KeepRecipe keeps the request of p as a new recipe, of a form that may come twice: what bears the same mark is the same
+// recipe. Without a mark it is another each time.
+func (s *Store) KeepRecipe(ctx context.Context, once string, p *plan.Plan, b recipe.Besides) (Recipe, error) {
+	r := newRecipe(p, b)
+	if once != "" {
+		r.Once = &once
+	}
+	err := s.transact(ctx, func(tx *gorm.DB) error {
+		r.ID = 0
+		if err := tx.Create(&r).Error; is(err, duplicateKey) && once != "" {
+			r = Recipe{}
+			return tx.Where("once = ?", once).First(&r).Error
+		} else if err != nil {
+			return err
+		}
+		return tx.Create(&recipeVersion{r.ID, 1, r.Request, r.Besides, r.UpdatedAt, by(ctx)}).Error
+	})
+	return r, err
+}
+
+// SaveRecipe keeps the request of p as the next version of a recipe that was opened at version; ErrChanged where it has
+// been kept anew meanwhile.
+func (s *Store) SaveRecipe(ctx context.Context, id uint64, version int, p *plan.Plan, b recipe.Besides) (Recipe, error) {
+	var r Recipe
+	err := s.transact(ctx, func(tx *gorm.DB) error {
+		var rows []Recipe
+		if err := tx.Clauses(clause.Locking{Strength: "UPDATE"}).Where("id = ?", id).Find(&rows).Error; err != nil {
+			return err
+		}
+		if len(rows) == 0 {
+			return ErrNotFound
+		}
+		if r = rows[0]; r.Version != version {
+			return ErrChanged
+		}
+		next := newRecipe(p, b)
+		r.Version, r.Name, r.Request, r.Row, r.Besides = version+1, next.Name, next.Request, next.Row, next.Besides
+		r.UpdatedAt = tx.NowFunc()
+		done := tx.Model(&Recipe{}).Where("id = ? AND version = ?", id, version).Updates(map[string]any{"version": r.Version,
+			"name": r.Name, "request": r.Request, "row": r.Row, "besides": r.Besides, "updated_at": r.UpdatedAt})
+		if done.Error != nil {
+			return done.Error
+		}
+		if done.RowsAffected == 0 {
+			return errOvertaken
+		}
+		return tx.Create(&recipeVersion{id, r.Version, r.Request, r.Besides, r.UpdatedAt, by(ctx)}).Error
+	})
+	return r, err
+}
+
+// RecipeByID returns a recipe, retired or not; ErrNotFound where there is none.
+func (s *Store) RecipeByID(ctx context.Context, id uint64) (Recipe, error) {
+	var rows []Recipe
+	if err := s.db.WithContext(ctx).Where("id = ?", id).Limit(1).Find(&rows).Error; err != nil {
+		return Recipe{}, err
+	}
+	if len(rows) == 0 {
+		return Recipe{}, ErrNotFound
+	}
+	return rows[0], rows[0].Request.Bad()
+}
+
+// RecipeAt returns a recipe as it was at a version; ErrNotFound where it has none of that number.
+func (s *Store) RecipeAt(ctx context.Context, id uint64, version int) (Recipe, error) {
+	r, err := s.RecipeByID(ctx, id)
+	if err != nil || r.Version == version {
+		return r, err
+	}
+	var rows []recipeVersion
+	if err := s.db.WithContext(ctx).Where("recipe_id = ? AND version = ?", id, version).Find(&rows).Error; err != nil {
+		return r, err
+	}
+	if len(rows) == 0 {
+		return r, ErrNotFound
+	}
+	r.Version, r.Request, r.Besides, r.UpdatedAt = version, rows[0].Request, rows[0].Besides, rows[0].SavedAt
+	r.Name = r.Request.Name
+	return r, r.Request.Bad()
+}
+
+// RecipeVersions returns the versions of a recipe, the last first, with their requests; at most 60.
+func (s *Store) RecipeVersions(ctx context.Context, id uint64) (out []Recipe, by []string, err error) {
+	var rows []recipeVersion
+	err = s.db.WithContext(ctx).Where("recipe_id = ?", id).Order("version DESC").Limit(60).Find(&rows).Error
+	for _, v := range rows {
+		out = append(out, Recipe{ID: id, Version: v.Version, Name: v.Request.Name, Request: v.Request, Besides: v.Besides,
+			UpdatedAt: v.SavedAt})
+		by = append(by, v.SavedBy)
+	}
+	return out, by, err
+}
+
+// RecipePage is how many recipes a page of the list holds.
+const RecipePage = 60
+
+// Recipes returns recipes by name, those of which every word begins a word of their name or of another name first asked
+// for; from is the name and number the page begins after. Retired ones are asked for apart.
+func (s *Store) Recipes(ctx context.Context, words string, retired bool, from Mark) (out []Recipe, next *Mark, err error) {
+	db := s.db.WithContext(ctx).Where("retired_at IS NULL")
+	if retired {
+		db = s.db.WithContext(ctx).Where("retired_at IS NOT NULL")
+	}
+	for w := range strings.FieldsSeq(strings.ToLower(words)) {
+		w = strings.NewReplacer(`\`, `\\`, "%", `\%`, "_", `\_`).Replace(w)
+		db = db.Where("(name LIKE ? OR name LIKE ? OR JSON_SEARCH(LOWER(besides), 'one', ?) IS NOT NULL)", w+"%", "% "+w+"%",
+			"%"+w+"%")
+	}
+	if from.ID > 0 {
+		db = db.Where("(name > ? OR name = ? AND id > ?)", from.Key, from.Key, from.ID)
+	}
+	err = db.Order("name, id").Limit(RecipePage + 1).Find(&out).Error
+	if len(out) > RecipePage {
+		out = out[:RecipePage]
+		last := out[RecipePage-1]
+		next = &Mark{Key: last.Name, ID: last.ID}
+	}
+	return out, next, err
+}
+
+// RecipesNamed says how many recipes in use bear a name, in whatever letters.
+func (s *Store) RecipesNamed(ctx context.Context, name string) (n int64, err error) {
+	err = s.db.WithContext(ctx).Model(&Recipe{}).Where("retired_at IS NULL AND name = ?", name).Count(&n).Error
+	return n, err
+}
+
+// RetireRecipe puts a recipe away, or takes it into use again. Its batches live on.
+func (s *Store) RetireRecipe(ctx context.Context, id uint64, retire bool) error {
+	var at any
+	if retire {
+		at = s.now()
+	}
+	done := s.db.WithContext(ctx).Model(&Recipe{}).Where("id = ?", id).UpdateColumn("retired_at", at)
+	if done.Error == nil && done.RowsAffected == 0 {
+		_, err := s.RecipeByID(ctx, id)
+		return err
+	}
+	return done.Error
+}
+
+// CreateOf keeps the request of p as a new batch of a recipe at a version, of a form that may come twice.
+func (s *Store) CreateOf(ctx context.Context, once string, p *plan.Plan, of uint64, version int) (b Batch, err error) {
+	err = s.Atomically(ctx, func(in *Store) error {
+		if b, err = in.CreateOnce(ctx, once, p); err != nil || b.RecipeID != nil {
+			return err
+		}
+		return in.TieBatch(ctx, &b, of, version)
+	})
+	return b, err
+}
+
+// TieBatch says which recipe a batch is of, and at which version.
+func (s *Store) TieBatch(ctx context.Context, b *Batch, of uint64, version int) error {
+	err := s.db.WithContext(ctx).Model(&Batch{}).Where("id = ?", b.ID).
+		UpdateColumns(map[string]any{"recipe_id": of, "recipe_version": version}).Error
+	if err == nil {
+		b.RecipeID, b.RecipeVersion = &of, &version
+	}
+	return err
+}
+
+// RecipeMade is how a recipe was last made.
+type RecipeMade struct {
+	At   time.Time
+	Felt *int
+	N    int // how often
+}
+
+// RecipesMade says of recipes how they were last made, by their numbers; those that never were are not in it.
+func (s *Store) RecipesMade(ctx context.Context, ids []uint64) (map[uint64]RecipeMade, error) {
+	var rows []struct {
+		RecipeID uint64
+		Began    time.Time
+		Felt     *int
+	}
+	out := map[uint64]RecipeMade{}
+	if len(ids) == 0 {
+		return out, nil
+	}
+	err := s.db.WithContext(ctx).Table("making_summaries").Select("batches.recipe_id, making_summaries.began, making_summaries.felt").
+		Joins("JOIN batches ON batches.id = making_summaries.batch_id").Where("batches.recipe_id IN ?", ids).
+		Order("making_summaries.began").Limit(5000).Find(&rows).Error
+	for _, r := range rows {
+		m := out[r.RecipeID]
+		out[r.RecipeID] = RecipeMade{r.Began, r.Felt, m.N + 1}
+	}
+	return out, err
+}
+
+// BatchesOf returns the newest batches of a recipe, deleted ones left out.
+func (s *Store) BatchesOf(ctx context.Context, of uint64, n int) (out []Batch, err error) {
+	err = s.db.WithContext(ctx).Where("recipe_id = ?", of).Order("id DESC").Limit(n).Find(&out).Error
+	return out, err
+}

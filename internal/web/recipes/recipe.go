@@ -1,0 +1,326 @@
+package recipes
+
+import (
+	"errors"
+	"fmt"
+	"net/http"
+	"strconv"
+	"strings"
+
+	"hollen/internal/core/measure"
+	"hollen/internal/core/plan"
+	"hollen/internal/core/recipe"
+	"hollen/internal/core/request"
+	"hollen/internal/store"
+	"hollen/internal/web/page"
+)
+
+// recipeView is a recipe.
+type recipeView struct {
+	In       measure.System
+	ID       uint64
+	Version  int
+	Name     string
+	Names    string
+	Retired  bool
+	Plan     *plan.Plan
+	Own      bool // at the maker's word: whole eggs lead
+	Figures  []figure
+	Holds    []figure // what it says otherwise than a usual batch
+	Made     string
+	Batches  []batchRow
+	Versions []versionRow
+	Much     string
+	Unit     string
+	For      string
+	Once     string
+	Errors   map[string]string
+}
+
+// figure is one line of what a recipe holds.
+type figure struct{ Label, Value string }
+
+// batchRow is a batch of the recipe.
+type batchRow struct {
+	ID         uint64
+	Name, When string
+}
+
+// versionRow is a version of the recipe, and what it changed.
+type versionRow struct {
+	Version           int
+	When, By, Changed string
+	Now               bool
+}
+
+// ShowRecipe shows a recipe.
+func (s *Room) ShowRecipe(c *page.Visit) error {
+	return s.show(c, http.StatusOK, map[string]string{}, "", "portions", s.Today())
+}
+
+func (s *Room) show(c *page.Visit, status int, errs map[string]string, much, unit, day string) error {
+	r, err := s.recipe(c)
+	if err != nil {
+		return err
+	}
+	p, _, err := s.planned(c, r.Request.Request)
+	if err != nil {
+		return err
+	}
+	ctx := c.Request.Context()
+	v := recipeView{In: c.Units, ID: r.ID, Version: r.Version, Name: r.Name, Names: strings.Join(r.Besides.V.Names, ", "),
+		Retired: r.RetiredAt != nil, Plan: p, Own: p.AsMade(), Much: much, Unit: unit, For: day, Errors: errs}
+	v.figures()
+	v.holds(c.Units, r.Request.Request)
+	made, err := s.Store.RecipesMade(ctx, []uint64{r.ID})
+	if err != nil {
+		return err
+	}
+	v.Made = madeWords(made[r.ID], s.Now())
+	batches, err := s.Store.BatchesOf(ctx, r.ID, 12)
+	if err != nil {
+		return err
+	}
+	for _, b := range batches {
+		when := measure.DayWords(b.Request.MadeOn)
+		if b.Request.MadeOn == "" {
+			when = "no day named"
+		}
+		v.Batches = append(v.Batches, batchRow{b.ID, b.Row.Name, when})
+	}
+	if err := s.versions(c, &v, r); err != nil {
+		return err
+	}
+	s.Render(c, status, "recipepage", "Recipe: "+r.Name, v)
+	return nil
+}
+
+// figures are what a recipe makes, in short.
+func (v *recipeView) figures() {
+	p, f := v.Plan, &v.Plan.Formula
+	add := func(label, value string) {
+		if value != "" {
+			v.Figures = append(v.Figures, figure{label, value})
+		}
+	}
+	add("Flour", v.In.Grams(f.FlourG))
+	if f.Pick.EggG > 0 {
+		add("Eggs", p.EggWords())
+	}
+	if p.Room.LiquidG > .5 {
+		add(measure.Capital(p.TopWord()), v.In.Whole(p.Room.LiquidG))
+	}
+	add("Makes", fmt.Sprintf("%.1f portions, %s of dough", f.Portions, v.In.Grams(f.Dough.MassG)))
+	add("Kneading and rest", measure.Minutes(p.Knead.Min)+" + "+measure.Minutes(p.Rest.Min))
+	if !p.Pinned() && !p.Roped() && len(p.Roll.Passes) > 0 {
+		add("Rolled to", "stop "+p.Roll.Passes[len(p.Roll.Passes)-1].Label+", "+v.In.MM(p.Roll.SheetMM, 2))
+	}
+	add("Cut as", p.Cut.Shape.Name)
+}
+
+// holds are what a recipe says otherwise than a usual batch, in the order of work.
+func (v *recipeView) holds(in measure.System, r request.Request) {
+	for _, ch := range request.ChangesIn(in, request.Default(), r) {
+		if recipe.PartOf(ch.Field) == recipe.OfRecipe && ch.From != ch.To && ch.Field.Path != "name" {
+			v.Holds = append(v.Holds, figure{ch.Field.Label, ch.ToShown})
+		}
+	}
+}
+
+// versions fills in the versions.
+func (s *Room) versions(c *page.Visit, v *recipeView, r store.Recipe) error {
+	all, by, err := s.Store.RecipeVersions(c.Request.Context(), r.ID)
+	if err != nil {
+		return err
+	}
+	for i, x := range all {
+		row := versionRow{Version: x.Version, When: measure.TimeWords(x.UpdatedAt.Local()), By: by[i], Now: x.Version == r.Version,
+			Changed: "kept"}
+		if i+1 < len(all) {
+			row.Changed = changed(c.Units, all[i+1], x)
+		}
+		v.Versions = append(v.Versions, row)
+	}
+	return nil
+}
+
+// changed says what a version changed of the one before.
+func changed(in measure.System, was, is store.Recipe) string {
+	var out []string
+	for _, ch := range request.ChangesIn(in, was.Request.Request, is.Request.Request) {
+		out = append(out, fmt.Sprintf("%s: %s, was %s", ch.Field.Label, ch.ToShown, ch.FromShown))
+	}
+	if strings.Join(was.Besides.V.Names, ",") != strings.Join(is.Besides.V.Names, ",") {
+		out = append(out, "other names")
+	}
+	if len(out) == 0 {
+		return "as before"
+	}
+	const most = 6
+	if more := len(out) - most; more > 0 {
+		out = append(out[:most], fmt.Sprintf("and %d more", more))
+	}
+	return strings.Join(out, "; ")
+}
+
+// MakeRecipe makes a batch of a recipe: so much of it, for a day.
+func (s *Room) MakeRecipe(c *page.Visit) error {
+	values, err := s.Posted(c)
+	if err != nil {
+		return err
+	}
+	r, err := s.recipe(c)
+	if err != nil {
+		return err
+	}
+	errs := map[string]string{}
+	much, unit, day := strings.TrimSpace(values.Get("much")), values.Get("unit"), strings.TrimSpace(values.Get("for"))
+	want, said := wanted(c.Units, much, unit)
+	want.Exactly = values.Get("exactly") != ""
+	if said != "" {
+		errs["much"] = said
+	}
+	if _, err := measure.Day(day); day != "" && err != nil {
+		errs["for"] = "This needs a day, from 2000 to 2100, as 2026-11-28; or none."
+	}
+	if r.RetiredAt != nil {
+		errs["much"] = "This recipe is retired; take it into use again first."
+	}
+	if len(errs) > 0 {
+		return s.show(c, http.StatusUnprocessableEntity, errs, much, unit, day)
+	}
+	p, now, err := s.planned(c, r.Request.Request)
+	if err != nil {
+		return err
+	}
+	scaled, _, err := recipe.Scale(now, p, want)
+	if err != nil {
+		return err
+	}
+	scaled.MadeOn = day
+	q, err := plan.MakeIn(c.Units, s.RulesOf(c.Request.Context(), &scaled), scaled)
+	if err != nil {
+		errs["much"] = measure.Capital(err.Error()) + "."
+		return s.show(c, http.StatusUnprocessableEntity, errs, much, unit, day)
+	}
+	b, err := s.Store.CreateOf(c.Request.Context(), page.OnceOf(values), q, r.ID, r.Version)
+	if err != nil {
+		return err
+	}
+	c.Redirect(http.StatusSeeOther, fmt.Sprintf("/batches/%d", b.ID))
+	return nil
+}
+
+// The most that may be asked for at once.
+const mostPortions, mostDoughG, mostEggs = 400, 60000, 2000
+
+// wanted reads how much is wanted; said is what is wrong with it.
+func wanted(in measure.System, much, unit string) (w recipe.Want, said string) {
+	switch unit {
+	case "portions":
+		n, ok := measure.ParseNumber(much)
+		if w.Portions = n; !ok || !(n >= .5 && n <= mostPortions) {
+			return w, fmt.Sprintf("½ to %d portions is allowed.", mostPortions)
+		}
+	case "dough":
+		n, err := measure.Read(much, measure.G, func(n float64) float64 {
+			if _, by, _, turned := in.Turn(measure.G); turned {
+				return n / by
+			}
+			return n
+		})
+		if w.DoughG = n; err != nil || !(n >= 80 && n <= mostDoughG) {
+			return w, in.Prose(fmt.Sprintf("{80–%d g} of dough is allowed.", mostDoughG))
+		}
+	case "eggs":
+		n, ok := measure.ParseNumber(much)
+		if w.Eggs = n; !ok || !(n >= 1 && n <= mostEggs) || n != float64(int(n)) {
+			return w, fmt.Sprintf("1 to %d whole eggs is allowed.", mostEggs)
+		}
+	default:
+		return w, "Portions, dough or eggs is allowed."
+	}
+	return w, ""
+}
+
+// ChangeRecipe renames a recipe, or says its other names.
+func (s *Room) ChangeRecipe(c *page.Visit) error {
+	values, err := s.Posted(c)
+	if err != nil {
+		return err
+	}
+	r, err := s.recipe(c)
+	if err != nil {
+		return err
+	}
+	version, _ := strconv.Atoi(values.Get("version"))
+	next := r.Request.Request
+	next.Name = strings.Join(strings.Fields(values.Get("name")), " ")
+	names, nameErr := recipe.ReadNames(values.Get("other_names"))
+	p, planErr := plan.Make(s.RulesOf(c.Request.Context(), &next), next)
+	errs := map[string]string{}
+	if f, is := errors.AsType[measure.Fault](nameErr); is {
+		errs["other_names"] = measure.Capital(f.Text) + "."
+	}
+	if planErr != nil {
+		errs["name"] = measure.Capital(planErr.Error()) + "."
+	}
+	if len(errs) > 0 {
+		return s.show(c, http.StatusUnprocessableEntity, errs, "", "portions", s.Today())
+	}
+	if _, err := s.Store.SaveRecipe(c.Request.Context(), r.ID, version, p, recipe.Besides{Names: names}); err != nil {
+		return err
+	}
+	return s.back(c, r.ID)
+}
+
+// TakeBack makes an earlier version of a recipe the newest.
+func (s *Room) TakeBack(c *page.Visit) error {
+	values, err := s.Posted(c)
+	if err != nil {
+		return err
+	}
+	r, err := s.recipe(c)
+	if err != nil {
+		return err
+	}
+	n, _ := strconv.Atoi(c.Param("version"))
+	old, err := s.Store.RecipeAt(c.Request.Context(), r.ID, n)
+	if errors.Is(err, store.ErrNotFound) {
+		return none()
+	}
+	if err != nil {
+		return err
+	}
+	p, err := plan.Make(s.RulesOf(c.Request.Context(), &old.Request.Request), old.Request.Request)
+	if err != nil {
+		return page.Refuse(http.StatusUnprocessableEntity, "That version cannot be worked out any more.", err.Error())
+	}
+	opened, _ := strconv.Atoi(values.Get("version"))
+	if _, err := s.Store.SaveRecipe(c.Request.Context(), r.ID, opened, p, old.Besides.V); err != nil {
+		return err
+	}
+	return s.back(c, r.ID)
+}
+
+// RetireRecipe puts a recipe away, RestoreRecipe takes it into use again.
+func (s *Room) RetireRecipe(c *page.Visit) error { return s.retire(c, true) }
+
+// RestoreRecipe takes a recipe into use again.
+func (s *Room) RestoreRecipe(c *page.Visit) error { return s.retire(c, false) }
+
+func (s *Room) retire(c *page.Visit, away bool) error {
+	r, err := s.recipe(c)
+	if err != nil {
+		return err
+	}
+	if err := s.Store.RetireRecipe(c.Request.Context(), r.ID, away); err != nil {
+		return err
+	}
+	return s.back(c, r.ID)
+}
+
+func (s *Room) back(c *page.Visit, id uint64) error {
+	c.Redirect(http.StatusSeeOther, fmt.Sprintf("/recipes/%d", id))
+	return nil
+}

@@ -1,0 +1,87 @@
+package web
+
+import (
+	"context"
+	"fmt"
+	"net/http"
+	"net/url"
+	"strings"
+	"testing"
+
+	"hollen/internal/demo"
+)
+
+// A batch is kept as a recipe, made at another amount, changed, taken back into the recipe, and the recipe's change into
+// the batch of before.
+func TestARecipeRoundTheKitchen(t *testing.T) {
+	s := newSite(t)
+	ctx := context.Background()
+	const trays = "Counter trays, mixed"
+	at := batchAt(trays)
+	s.wants(s.ask("GET", at+"/recipe", nil), 200, "Keep as a recipe", `value="Counter trays, mixed"`)
+	s.wants(s.ask("POST", at+"/recipe", url.Values{"name": {""}, "other_names": {""}}), 422, "field-error")
+	w := s.ask("POST", at+"/recipe", url.Values{"name": {"Trays of the week"}, "other_names": {"trays., egg ribbons"}})
+	if w.Code != http.StatusSeeOther {
+		t.Fatalf("kept: %d %s", w.Code, w.Body)
+	}
+	recipe := w.Header().Get("Location")
+	s.wants(s.ask("GET", recipe, nil), 200, "egg ribbons", "Make it", "Versions")
+	s.wants(s.ask("POST", at+"/recipe", url.Values{"name": {"trays of the WEEK"}}), 422, "of that name already", "Keep both")
+	s.wants(s.ask("GET", "/recipes?find=ribb", nil), 200, "Trays of the week")
+	s.wants(s.ask("GET", "/recipes?find=nettles", nil), 200, "Nothing of that name")
+	s.wants(s.ask("GET", at, nil), 200, `class="of-recipe off-paper">Of`, "Trays of the week")
+
+	for much, unit := range map[string]string{"": "portions", "-3": "portions", "1e99": "dough", "2.5": "eggs", "8": "acres"} {
+		s.wants(s.ask("POST", recipe+"/make", url.Values{"much": {much}, "unit": {unit}}), 422, "field-error")
+	}
+	s.wants(s.ask("POST", recipe+"/make", url.Values{"much": {"8"}, "unit": {"portions"}, "for": {"never"}}), 422, "needs a day")
+	w = s.ask("POST", recipe+"/make", url.Values{"much": {"8"}, "unit": {"portions"}, "for": {"2026-12-02"}})
+	batch := w.Header().Get("Location")
+	if w.Code != http.StatusSeeOther || !strings.HasPrefix(batch, "/batches/") {
+		t.Fatalf("made: %d %s", w.Code, w.Body)
+	}
+	s.wants(s.ask("GET", batch, nil), 200, `class="of-recipe off-paper">Of`, "Trays of the week")
+	var id uint64
+	fmt.Sscanf(batch, "/batches/%d", &id)
+	b, err := s.store.Get(ctx, id)
+	if err != nil || b.RecipeID == nil || b.Request.MadeOn != "2026-12-02" || b.Request.Amount.Portions != 8 {
+		t.Fatalf("%+v, %v", b.Request.Amount, err)
+	}
+
+	v := s.typed(id)
+	v.Set("rest.at", "fridge")
+	v.Set("room.temp_c", "27")
+	s.wants(s.ask("POST", batch+"/save", v), 303)
+	s.wants(s.ask("GET", batch, nil), 200, "Rests in: The fridge, wrapped, not The room, wrapped", "Into the recipe")
+	s.wants(s.ask("GET", batch+"/into", nil), 200, `value="rest.at"`)
+	s.wants(s.ask("POST", batch+"/into", url.Values{"version": {"1"}}), 422, "Tick at least one")
+	if w := s.ask("POST", batch+"/into", url.Values{"version": {"1"}, "take": {"rest.at"}}); w.Header().Get("Location") != recipe {
+		t.Fatalf("into: %d %s", w.Code, w.Body)
+	}
+	s.wants(s.ask("POST", batch+"/into", url.Values{"version": {"1"}, "take": {"rest.at"}}), 409, "Another window")
+	s.wants(s.ask("GET", recipe, nil), 200, "Rests in: The fridge, wrapped, was The room, wrapped")
+	s.wants(s.ask("GET", batch, nil), 200, `class="of-recipe off-paper">Of`, "Trays of the week")
+
+	s.wants(s.ask("GET", at, nil), 200, "The recipe has changed", "version 2")
+	s.wants(s.ask("GET", at+"/newer", nil), 200, "Rests in", "Take what changed")
+	before, _ := s.store.Get(ctx, demo.Number(trays))
+	s.wants(s.ask("POST", at+"/newer", url.Values{"version": {fmt.Sprint(before.Version)}}), 303)
+	after, _ := s.store.Get(ctx, demo.Number(trays))
+	if after.Request.Rest.At != "fridge" || after.Request.Room != before.Request.Room || *after.RecipeVersion != 2 ||
+		after.Request.Amount != before.Request.Amount {
+		t.Errorf("taken into the batch: %+v", after.Request.Rest)
+	}
+
+	s.wants(s.ask("POST", recipe+"/versions/1/take", url.Values{"version": {"2"}}), 303)
+	s.wants(s.ask("GET", recipe, nil), 200, "Rests in: The room, wrapped, was The fridge, wrapped")
+	s.wants(s.ask("POST", recipe+"/retire", url.Values{}), 303)
+	s.wants(s.ask("GET", recipe, nil), 200, "is retired", "into use again")
+	s.wants(s.ask("POST", recipe+"/make", url.Values{"much": {"8"}, "unit": {"portions"}}), 422, "retired")
+	s.wants(s.ask("GET", batch, nil), 200, "which is retired")
+	s.wants(s.ask("POST", recipe+"/restore", url.Values{}), 303)
+	for _, path := range []string{"/recipes/0", "/recipes/x", "/recipes/99999", "/batches/99999/into"} {
+		if w := s.ask("GET", path, nil); w.Code != http.StatusNotFound {
+			t.Errorf("%s: %d", path, w.Code)
+		}
+	}
+}
