@@ -120,6 +120,7 @@ func anonymous(t *testing.T, docs map[string]string) map[string][]string {
 	}
 	learn("batches", "created_at", "name")
 	learn("makings", "began")
+	learn("recipes", "created_at", "name")
 	learn("standing_orders", "weekday", "who", "what", "due")
 	bare := regexp.MustCompile(`\bown-\d+\b`)
 	own, task := regexp.MustCompile(`"own-(\d+)"`), regexp.MustCompile(`"(\d+)(\.[a-z]+\.\d+)"`)
@@ -132,6 +133,7 @@ func anonymous(t *testing.T, docs map[string]string) map[string][]string {
 		"making_id":  "makings",
 		"standing":   "standing_orders",
 		"maker_id":   "cabinet",
+		"recipe_id":  "recipes",
 	}
 	out := map[string][]string{}
 	for name := range docs {

@@ -491,13 +491,25 @@ func (s *Store) Kept(ctx context.Context, ids []uint64) (map[uint64]string, erro
 	err := s.db.WithContext(ctx).Model(&Batch{}).Select(`id, COALESCE(JSON_VALUE(request, '$.keep.where'), '') AS place,
 		COALESCE(JSON_VALUE(request, '$.dry.keep'), '') AS dried`).Where("id IN ?", ids).Scan(&rows).Error
 	for _, r := range rows {
-		switch {
-		case r.Place != "":
-			out[r.ID] = r.Place
-		case r.Dried == "1" || r.Dried == "true":
-			out[r.ID] = "shelf"
+		if where := keptWhere(r.Place, r.Dried); where != "" {
+			out[r.ID] = where
 		}
 	}
+	return out, err
+}
+
+// keptWhere is where what is made is kept: where a request says, or the shelf where it is dried to keep.
+func keptWhere(place, dried string) string {
+	if place == "" && (dried == "1" || dried == "true") {
+		return "shelf"
+	}
+	return place
+}
+
+// NewestOfNone is Newest of batches that are of no recipe.
+func (s *Store) NewestOfNone(ctx context.Context) (out []Named, err error) {
+	err = s.db.WithContext(ctx).Model(&Batch{}).Select("id, name, shape").Where("recipe_id IS NULL").Order("id DESC").
+		Scan(&out).Error
 	return out, err
 }
 

@@ -238,3 +238,43 @@ func (s *Store) BatchesOf(ctx context.Context, of uint64, n int) (out []Batch, e
 	err = s.db.WithContext(ctx).Where("recipe_id = ?", of).Order("id DESC").Limit(n).Find(&out).Error
 	return out, err
 }
+
+// NamedRecipe is a recipe as orders name it.
+type NamedRecipe struct {
+	ID          uint64
+	Name, Shape string
+	Besides     jsonOf[recipe.Besides]
+	Kept        string // as Named.Kept
+}
+
+// NamedRecipes returns all recipes in use as orders name them, by name.
+func (s *Store) NamedRecipes(ctx context.Context) (out []NamedRecipe, err error) {
+	var rows []struct {
+		NamedRecipe
+		Place, Dried string
+	}
+	err = s.db.WithContext(ctx).Model(&Recipe{}).Select("id, name, besides, COALESCE(JSON_VALUE(`row`, '$.shape'), '') AS shape, " +
+		"COALESCE(JSON_VALUE(request, '$.keep.where'), '') AS place, COALESCE(JSON_VALUE(request, '$.dry.keep'), '') AS dried").
+		Where("retired_at IS NULL").Order("name, id").Scan(&rows).Error
+	for _, r := range rows {
+		r.Kept = keptWhere(r.Place, r.Dried)
+		out = append(out, r.NamedRecipe)
+	}
+	return out, err
+}
+
+// RecipesByIDs returns the recipes of those IDs that can be read.
+func (s *Store) RecipesByIDs(ctx context.Context, ids []uint64) (map[uint64]Recipe, error) {
+	out := map[uint64]Recipe{}
+	if len(ids) == 0 {
+		return out, nil
+	}
+	var rows []Recipe
+	err := s.db.WithContext(ctx).Where("id IN ?", ids).Find(&rows).Error
+	for _, r := range rows {
+		if r.Request.Bad() == nil {
+			out[r.ID] = r
+		}
+	}
+	return out, err
+}

@@ -249,17 +249,21 @@ func TestBatchesForOrders(t *testing.T) {
 			all.Add("source", "")
 		}
 	}
-	if len(all["orders"]) != 4 || strings.Join(all["source"], " ") != fmt.Sprint(demo.Number(demo.Saturday), "  ",
-		demo.Number(demo.Saltmarsh), " ") ||
+	if len(all["orders"]) != 4 || strings.Join(all["source"], " ") != "recipe-7  recipe-4 " ||
 		!strings.Contains(body, "What fits is dried or frozen.") {
 		t.Fatalf("%v", all)
 	}
 	all["source"][3] = fmt.Sprint(demo.Number(demo.Lantern)) // frozen: chosen, never taken
 	all["source"][2] = fmt.Sprint(demo.Number(demo.Green))
 	w := s.ask(http.MethodPost, path, all)
-	s.wants(w, http.StatusUnprocessableEntity, "Say which batch it is made like.", "Tagliatelle for The counter</a>")
+	s.wants(w, http.StatusUnprocessableEntity, "Say what it is made like.", "Tagliatelle for The counter</a>")
 	if n := strings.Count(w.Body.String(), `name="orders" value="`); n != 1 {
 		t.Errorf("%d proposals are left", n)
+	}
+	made, err := s.store.BatchesOf(context.Background(), 7, 1)
+	if err != nil || len(made) != 1 || made[0].Row.Name != "Tagliatelle for The counter" || made[0].Row.Portions < 18*.98 ||
+		made[0].Request.MadeOn == "" {
+		t.Errorf("%+v, %v", made, err)
 	}
 	one := url.Values{"act": {"make"}, "orders": {all["orders"][1]}, "source": {fmt.Sprint(demo.Number(
 		demo.Saltmarsh))}, "one": {"0"}}

@@ -286,31 +286,64 @@ func FuzzOrders(f *testing.F) {
 	})
 }
 
+// known is a batch of no recipe.
+func known(id uint64, name, shape, kept string) day.Known {
+	return day.Known{Like: day.Like{ID: id}, Name: name, Shape: shape, Kept: kept}
+}
+
+// A recipe goes before any batch, by its name and by what it is called besides; of several the maker is asked.
+func TestRecipesGoFirst(t *testing.T) {
+	recipe := func(id uint64, name, shape string, names ...string) day.Known {
+		return day.Known{Like: day.Like{ID: id, Recipe: true}, Name: name, Shape: shape, Names: names}
+	}
+	there := []day.Known{recipe(1, "Egg ribbons", "Tagliatelle", "tagl."), recipe(2, "Green ribbons", "Tagliatelle"),
+		recipe(3, "Tortellini", "Tortellini"), known(9, "Tagliatelle for Saturday", "Tagliatelle", ""),
+		known(8, "Nastri", "Pappardelle", "")}
+	never := func(a, b day.Like) bool { return false }
+	for what, want := range map[string]day.Like{"Tagl.": {ID: 1, Recipe: true}, "green ribbons": {ID: 2, Recipe: true},
+		"tagliatelle": {}, "nastri": {ID: 8}, "tortelloni": {}, "tagliatelle for saturday": {ID: 9}} {
+		f := day.Find(what, there)
+		if got, ask := f.One(never); got != want || got == (day.Like{}) && ask == "" {
+			t.Errorf("%s: %v, %q", what, got, ask)
+		}
+	}
+	for _, l := range []day.Like{{ID: 7}, {ID: 12, Recipe: true}} {
+		if got, err := day.ReadLike(l.String()); got != l || err != nil {
+			t.Errorf("%v: %v, %v", l, got, err)
+		}
+	}
+	for _, bad := range []string{"", "recipe-", "x", "recipe-0", "-1"} {
+		if _, err := day.ReadLike(bad); err == nil {
+			t.Errorf("%q names something", bad)
+		}
+	}
+}
+
 // Orders for the same come from one dough; what nothing is known of is asked about.
 func TestPropose(t *testing.T) {
-	known := []day.Known{{9, "Counter trays, mixed", "Tagliatelle", "fridge"},
-		{7, "Tagliatelle for Saturday", "Tagliatelle", ""}, {6, "Yolk tagliolini for service", "Tagliolini", ""}}
+	there := []day.Known{known(9, "Counter trays, mixed", "Tagliatelle", "fridge"),
+		known(7, "Tagliatelle for Saturday", "Tagliatelle", ""), known(6, "Yolk tagliolini for service", "Tagliolini", "")}
 	wants := []day.Want{{ID: 1, Who: "A", What: "tagliatelle", Count: 8, Due: 800}, {ID: 2, Who: "B",
 		What: "yolk tagliolini", Count: 5, Due: 700},
 		{ID: 3, Who: "C", What: "Tagliatelle", Count: 4, Due: 700}, {ID: 4, Who: "D", What: "gnocchi", Count: 2,
 			Due: 700},
 		{ID: 5, Who: "E", What: "tagliatelle for saturday", Count: 3, Due: 900}, {ID: 6, Who: "F", What: "tagliatelle",
 			Count: 3, Due: 900, Jobs: []uint64{3}}}
-	all := func(a, b uint64) bool { return true }
-	got := day.Propose(wants, known, all)
-	if len(got) != 3 || got[0].Source != 7 || got[0].Portions != 15 || got[0].Due != 700 || got[1].Source != 6 ||
-		got[2].Source != 0 {
+	all := func(a, b day.Like) bool { return true }
+	got := day.Propose(wants, there, all)
+	if len(got) != 3 || got[0].Source.ID != 7 || got[0].Portions != 15 || got[0].Due != 700 || got[1].Source.ID != 6 ||
+		got[2].Source.ID != 0 {
 		t.Errorf("%+v", got)
 	}
 	for what, want := range map[string]uint64{"taglia": 9, "tag": 9, "trofie": 0, "lasagnette": 0, "taglatelle": 0,
 		"Tagliattele": 0} {
-		if got, _ := day.Find(what, known).One(all); got != want {
-			t.Errorf("%s: %d, not %d", what, got, want)
+		if got, _ := day.Find(what, there).One(all); got.ID != want {
+			t.Errorf("%s: %v, not %d", what, got, want)
 		}
 	}
 	// proposed, never taken
 	for what, want := range map[string]uint64{"taglatelle": 9, "Tagliattele": 9, "talgiolini": 6} {
-		if f := day.Find(what, known); !f.Nearly || len(f.Fits) == 0 || f.Fits[0].ID != want {
+		if f := day.Find(what, there); !f.Nearly || len(f.Fits) == 0 || f.Fits[0].ID != want {
 			t.Errorf("%s: %+v", what, f)
 		}
 	}
@@ -320,35 +353,35 @@ func TestPropose(t *testing.T) {
 // ordered; the same made
 // many times is one thing, however long ago it was made first.
 func TestProposeAsks(t *testing.T) {
-	known := []day.Known{{90, "Tagliatelle, dried", "Tagliatelle", "shelf"}, {80, "Frozen tagliatelle", "Tagliatelle",
-		"freezer"}}
+	there := []day.Known{known(90, "Tagliatelle, dried", "Tagliatelle", "shelf"),
+		known(80, "Frozen tagliatelle", "Tagliatelle", "freezer")}
 	for id := uint64(79); id > 2; id-- {
-		known = append(known, day.Known{ID: id, Name: fmt.Sprintf("Linguine %d", id), Shape: "Linguine"})
+		there = append(there, known(id, fmt.Sprintf("Linguine %d", id), "Linguine", ""))
 	}
-	known = append(known, day.Known{ID: 2, Name: "Tagliatelle", Shape: "Tagliatelle"}, day.Known{ID: 1,
-		Name: "Tagliatelle", Shape: "Tagliatelle"})
-	same := func(a, b uint64) bool { return true }
-	one := func(what string, alike func(a, b uint64) bool) day.Proposal {
-		return day.Propose([]day.Want{{ID: 1, Who: "A", What: what, Count: 8}}, known, alike)[0]
+	there = append(there, known(2, "Tagliatelle", "Tagliatelle", ""),
+		known(1, "Tagliatelle", "Tagliatelle", ""))
+	same := func(a, b day.Like) bool { return true }
+	one := func(what string, alike func(a, b day.Like) bool) day.Proposal {
+		return day.Propose([]day.Want{{ID: 1, Who: "A", What: what, Count: 8}}, there, alike)[0]
 	}
-	if p := one("tagliatelle", same); p.Source != 2 {
+	if p := one("tagliatelle", same); p.Source.ID != 2 {
 		t.Errorf("dried for fresh: %+v", p)
 	}
-	if p := one("tagliatelle", func(a, b uint64) bool { return false }); p.Source != 0 || p.Ask == "" ||
+	if p := one("tagliatelle", func(a, b day.Like) bool { return false }); p.Source.ID != 0 || p.Ask == "" ||
 		len(p.Fits) < 2 || p.Fits[0].ID != 2 {
 		t.Errorf("two that differ: %+v", p)
 	}
-	if p := one("frozen tagliatelle", same); p.Source != 0 || p.Ask == "" || p.Fits[0].ID != 80 {
+	if p := one("frozen tagliatelle", same); p.Source.ID != 0 || p.Ask == "" || p.Fits[0].ID != 80 {
 		t.Errorf("all that fits is frozen: %+v", p)
 	}
-	known = append(known, day.Known{ID: 95, Name: "Tortellini", Shape: "Tortellini"})
-	if p := one("tortelloni", same); p.Source != 0 || p.Ask != "Is that tortellini?" {
+	there = append(there, known(95, "Tortellini", "Tortellini", ""))
+	if p := one("tortelloni", same); p.Source.ID != 0 || p.Ask != "Is that tortellini?" {
 		t.Errorf("tortelloni: %+v", p)
 	}
 	noted := day.Propose([]day.Want{{ID: 1, Who: "A", What: "linguine", Count: 8}, {ID: 2, Who: "B", What: "linguine",
 		Count: 2, Note: "vegan! no egg"},
-		{ID: 3, Who: "C", What: "linguine", Count: 2}}, known, same)
-	if len(noted) != 2 || noted[0].Portions != 10 || noted[1].Source != 0 || noted[1].Notes[0] != "vegan! no egg" ||
+		{ID: 3, Who: "C", What: "linguine", Count: 2}}, there, same)
+	if len(noted) != 2 || noted[0].Portions != 10 || noted[1].Source.ID != 0 || noted[1].Notes[0] != "vegan! no egg" ||
 		!strings.Contains(noted[1].Ask, "vegan") {
 		t.Errorf("%+v", noted)
 	}

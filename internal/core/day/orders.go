@@ -216,9 +216,36 @@ func ParseTime(s string) (minutes int, ok bool) {
 	return 60*h + minute, true
 }
 
+// Like is what an order may be made like: a recipe, or a batch that is of none. The zero value is nothing.
+type Like struct {
+	ID     uint64
+	Recipe bool
+}
+
+// recipeMark begins a recipe’s number as forms write it.
+const recipeMark = "recipe-"
+
+// String is the number as forms write it: recipe-7, or 7 of a batch.
+func (l Like) String() string {
+	if l.Recipe {
+		return recipeMark + strconv.FormatUint(l.ID, 10)
+	}
+	return strconv.FormatUint(l.ID, 10)
+}
+
+// ReadLike reads what String wrote; an error where it names nothing.
+func ReadLike(s string) (Like, error) {
+	number, recipe := strings.CutPrefix(s, recipeMark)
+	id, err := strconv.ParseUint(number, 10, 63)
+	if err == nil && id == 0 {
+		err = strconv.ErrRange
+	}
+	return Like{id, recipe}, err
+}
+
 // Proposal is a batch the orders of a day need: one dough for all of them that ask for the same.
 type Proposal struct {
-	Source   uint64   // the batch it is made like; 0: none was found, or the maker is asked
+	Source   Like     // what it is made like; nothing: nothing was found, or the maker is asked
 	Fits     []Known  // that it may be made like, the likeliest first
 	Ask      string   // why the maker is asked; "" where nothing is in doubt
 	What     string   // as the orders call it
@@ -230,22 +257,21 @@ type Proposal struct {
 	Made     float64 // it makes; what is over is to spare
 }
 
-// Known is a batch that an order may be made like.
+// Known is a recipe, or a batch of none, that an order may be made like.
 type Known struct {
-	ID          uint64
+	Like
 	Name, Shape string
-	Kept        string // fridge, freezer, shelf; "" where it is cooked the same day
+	Kept        string   // fridge, freezer, shelf; "" where it is cooked the same day
+	Names       []string // what a recipe is called besides
 }
 
 // lasting says whether a batch is dried or frozen: nothing an order gets without asking for it.
 func (k Known) lasting() bool { return k.Kept == "freezer" || k.Kept == "shelf" }
 
-// Propose finds the batches that orders need: those asking for the same are made of one dough, scaled to the sum. Known
-// batches come the
-// newest first; alike says whether two of them are the same thing made twice. An order with a note stands by itself,
-// and its maker is
-// asked: what is written there may not go with the dough.
-func Propose(wants []Want, known []Known, alike func(a, b uint64) bool) (out []Proposal) {
+// Propose finds what orders are to be made like: those asking for the same are made of one dough, scaled to the sum.
+// Recipes go before batches of none, which come the newest first; alike says whether two are the same thing. An order
+// with a note stands by itself, and its maker is asked: what is written there may not go with the dough.
+func Propose(wants []Want, known []Known, alike func(a, b Like) bool) (out []Proposal) {
 	for _, w := range wants {
 		if len(w.Jobs) > 0 {
 			continue
@@ -253,10 +279,10 @@ func Propose(wants []Want, known []Known, alike func(a, b uint64) bool) (out []P
 		f := Find(w.What, known)
 		source, ask := f.One(alike)
 		if w.Note != "" {
-			source, ask = 0, "It has a note: "+w.Note
+			source, ask = Like{}, "It has a note: "+w.Note
 		}
 		at := slices.IndexFunc(out, func(p Proposal) bool {
-			return w.Note == "" && len(p.Notes) == 0 && (source != 0 && p.Source == source || source == 0 &&
+			return w.Note == "" && len(p.Notes) == 0 && (source != Like{} && p.Source == source || source == Like{} &&
 				strings.EqualFold(p.What, w.What))
 		})
 		if at < 0 {
@@ -275,22 +301,45 @@ func Propose(wants []Want, known []Known, alike func(a, b uint64) bool) (out []P
 	return out
 }
 
-// Found is what words may mean among the known batches.
+// Found is what words may mean among what is known.
 type Found struct {
-	Fits   []Known // the newest first
+	Fits   []Known // recipes, else batches, the newest first
 	Nearly bool    // spelt nearly so: proposed, never taken
 }
 
-// Find finds the batches that words mean: those of that name, else those of that shape, before others those that are
-// called by it, else
-// those whose shape, then whose name or shape, holds all of them, else those whose shape is spelt nearly so. What is
-// dried or frozen comes
-// after what is not.
+// Find finds what words mean: a recipe before a batch of none. Of each those of that name or other name, else those of
+// that shape, before others those that are called by it, else those whose shape, then whose name or shape, holds all of
+// the words, else those whose shape is spelt nearly so. What is dried or frozen comes after what is not.
 func Find(what string, known []Known) Found {
+	var kinds [2][]Known
+	for _, k := range known {
+		at := 1
+		if k.Recipe {
+			at = 0
+		}
+		kinds[at] = append(kinds[at], k)
+	}
 	want := strings.ToLower(strings.Join(strings.Fields(what), " "))
 	if want == "" {
 		return Found{}
 	}
+	for _, all := range kinds {
+		if fits := meant(want, all); len(fits) > 0 {
+			return Found{Fits: fits}
+		}
+	}
+	for _, all := range kinds {
+		if fits := chosen(all, func(k Known) bool {
+			return nearly([]rune(want), []rune(strings.ToLower(k.Shape)))
+		}); len(fits) > 0 {
+			return Found{fits, true}
+		}
+	}
+	return Found{Nearly: true}
+}
+
+// meant are those that words in small letters mean.
+func meant(want string, known []Known) []Known {
 	named := func(k Known) bool { return strings.Contains(strings.ToLower(k.Name), strings.TrimSuffix(want, "s")) }
 	holds := func(text string) bool {
 		text = " " + strings.ToLower(text)
@@ -302,21 +351,23 @@ func Find(what string, known []Known) Found {
 		return true
 	}
 	for _, fits := range []func(Known) bool{
-		func(k Known) bool { return strings.ToLower(k.Name) == want },
+		func(k Known) bool {
+			return strings.ToLower(k.Name) == want ||
+				slices.ContainsFunc(k.Names, func(n string) bool { return strings.EqualFold(n, want) })
+		},
 		func(k Known) bool { return strings.EqualFold(k.Shape, want) && named(k) },
 		func(k Known) bool { return strings.EqualFold(k.Shape, want) },
 		func(k Known) bool { return holds(k.Shape) },
 		func(k Known) bool { return holds(k.Name + " " + k.Shape) },
 	} {
 		if all := chosen(known, fits); len(all) > 0 {
-			return Found{Fits: all}
+			return all
 		}
 	}
-	return Found{chosen(known, func(k Known) bool { return nearly([]rune(want), []rune(strings.ToLower(k.Shape))) }),
-		true}
+	return nil
 }
 
-// chosen are the batches that fit, those that are dried or frozen last.
+// chosen are those that fit, the dried or frozen ones last.
 func chosen(known []Known, fits func(Known) bool) (out []Known) {
 	var last []Known
 	for _, k := range known {
@@ -334,29 +385,28 @@ func chosen(known []Known, fits func(Known) bool) (out []Known) {
 // MostCompared is how many batches that fit are looked at for whether they are the same thing made again.
 const MostCompared = 40
 
-// One is the one batch that is meant, 0 and why where its maker is asked: several differ, it is spelt otherwise, or all
-// there is is dried or
-// frozen.
-func (f Found) One(alike func(a, b uint64) bool) (id uint64, ask string) {
+// One is the one that is meant, nothing and why where its maker is asked: several differ, it is spelt otherwise, or all
+// there is is dried or frozen.
+func (f Found) One(alike func(a, b Like) bool) (like Like, ask string) {
 	if len(f.Fits) == 0 {
-		return 0, ""
+		return Like{}, ""
 	}
 	first := f.Fits[0]
 	switch {
 	case f.Nearly:
-		return 0, "Is that " + strings.ToLower(first.Shape) + "?"
+		return Like{}, "Is that " + strings.ToLower(first.Shape) + "?"
 	case first.lasting():
-		return 0, "What fits is dried or frozen."
+		return Like{}, "What fits is dried or frozen."
 	}
 	for _, k := range f.Fits[1:min(len(f.Fits), MostCompared)] {
 		if k.lasting() {
 			break
 		}
-		if alike != nil && !alike(first.ID, k.ID) {
-			return 0, "Several fit, and differ."
+		if alike != nil && !alike(first.Like, k.Like) {
+			return Like{}, "Several fit, and differ."
 		}
 	}
-	return first.ID, ""
+	return first.Like, ""
 }
 
 // nearly says whether two words of at least six letters are alike but for two letters: left out, put in, or others.

@@ -60,7 +60,7 @@ func (s *Room) DuplicateBatch(c *page.Visit) error {
 	}
 	r = r.Again(on)
 	r.Name = copyName(r.Name)
-	n, err := s.create(c, r, page.OnceOf(a.values))
+	n, err := s.create(c, r, a.batch, page.OnceOf(a.values))
 	if err != nil {
 		return err
 	}

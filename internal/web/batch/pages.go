@@ -242,14 +242,18 @@ func (s *Room) showConflict(c *page.Visit, a asked, clash *store.ConflictError) 
 	return s.show(c, http.StatusConflict, w)
 }
 
-// create works a request out and keeps it as a new batch, of one mark one, or shows why it cannot.
-func (s *Room) create(c *page.Visit, r request.Request, once string) (store.Batch, error) {
+// create works a request out and keeps it as a new batch, of the recipe another is of, of one mark one, or shows why it
+// cannot.
+func (s *Room) create(c *page.Visit, r request.Request, of store.Batch, once string) (store.Batch, error) {
 	p, err := plan.Make(s.RulesOf(c.Request.Context(), &r), r)
 	if err != nil {
 		return store.Batch{}, page.Refuse(http.StatusUnprocessableEntity, "This batch cannot be worked out.",
 			err.Error())
 	}
 	ctx := c.Request.Context()
+	if of.RecipeID != nil && of.RecipeVersion != nil {
+		return s.Store.CreateOf(ctx, once, p, *of.RecipeID, *of.RecipeVersion)
+	}
 	return s.Store.CreateOnce(ctx, once, p)
 }
 

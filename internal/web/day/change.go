@@ -61,41 +61,69 @@ const guideDays = 60
 // mostOffered is how many of the newest batches an order or a day is offered, besides those that fit.
 const mostOffered = 60
 
-// known are all batches there are, the newest first; of those that words may mean it is known how they are kept.
+// known are the recipes in use, by name, and then all batches of none, the newest first; of those that words may mean it
+// is known how they are kept.
 func (s *Room) known(ctx context.Context, words ...string) ([]day.Known, error) {
-	all, err := s.Store.Newest(ctx, -1)
+	recipes, err := s.Store.NamedRecipes(ctx)
 	if err != nil {
 		return nil, err
 	}
-	out := make([]day.Known, len(all))
-	for i, b := range all {
-		out[i] = day.Known(b)
+	all, err := s.Store.NewestOfNone(ctx)
+	if err != nil {
+		return nil, err
+	}
+	out := make([]day.Known, 0, len(recipes)+len(all))
+	for _, r := range recipes {
+		out = append(out, day.Known{Like: day.Like{ID: r.ID, Recipe: true}, Name: r.Name, Shape: r.Shape, Kept: r.Kept,
+			Names: r.Besides.V.Names})
+	}
+	for _, b := range all {
+		out = append(out, day.Known{Like: day.Like{ID: b.ID}, Name: b.Name, Shape: b.Shape})
 	}
 	meant := map[uint64]bool{}
 	var ids []uint64
 	for _, w := range words {
 		for _, k := range day.Find(w, out).Fits {
-			if !meant[k.ID] {
+			if !k.Recipe && !meant[k.ID] {
 				meant[k.ID], ids = true, append(ids, k.ID)
 			}
 		}
 	}
 	kept, err := s.Store.Kept(ctx, ids)
 	for i := range out {
-		out[i].Kept = kept[out[i].ID]
+		if !out[i].Recipe {
+			out[i].Kept = kept[out[i].ID]
+		}
 	}
 	return out, err
 }
 
-// offered are the batches a choice shows: those that fit, then the newest.
-func offered(fits, known []day.Known) (out []knownRow) {
-	for _, k := range slices.Concat(fits[:min(len(fits), mostOffered)], known[:min(len(known), mostOffered)]) {
-		if !slices.ContainsFunc(out, func(r knownRow) bool { return r.ID == k.ID }) {
-			out = append(out, knownRow{k.ID, keptName(k)})
+// likeRow is what an order can be made like, as a choice shows it.
+type likeRow struct {
+	Like day.Like
+	Name string
+}
+
+// offered is what a choice shows: what fits, then all recipes, then the newest batches.
+func offered(fits, known []day.Known) (out []likeRow) {
+	fits = fits[:min(len(fits), mostOffered)]
+	recipes := slices.IndexFunc(known, func(k day.Known) bool { return !k.Recipe })
+	if recipes < 0 {
+		recipes = len(known)
+	}
+	seen := map[day.Like]bool{}
+	for _, k := range slices.Concat(fits, known[:min(recipes, mostRecipes)],
+		known[recipes:min(len(known), recipes+mostOffered)]) {
+		if !seen[k.Like] {
+			seen[k.Like] = true
+			out = append(out, likeRow{k.Like, keptName(k)})
 		}
 	}
 	return out
 }
+
+// mostRecipes is how many recipes an order is offered, besides those that fit.
+const mostRecipes = 400
 
 // keptName is the name of a batch, with how it is kept where that is not for today.
 func keptName(k day.Known) string {
@@ -105,21 +133,48 @@ func keptName(k day.Known) string {
 	return k.Name
 }
 
-// alike says of the batches that may be meant by the orders of a day whether two are the same thing made again.
-func (s *Room) alike(ctx context.Context, wants []day.Want, known []day.Known) (func(a, b uint64) bool, error) {
-	var ids []uint64
+// requests are those of what orders may be made like, of each that can be read.
+func (s *Room) requests(ctx context.Context, all []day.Like) (map[day.Like]request.Request, error) {
+	var batches, recipes []uint64
+	for _, l := range all {
+		if l.Recipe {
+			recipes = append(recipes, l.ID)
+		} else if l.ID != 0 {
+			batches = append(batches, l.ID)
+		}
+	}
+	of, err := s.Store.ByIDs(ctx, batches)
+	if err != nil {
+		return nil, err
+	}
+	kept, err := s.Store.RecipesByIDs(ctx, recipes)
+	out := map[day.Like]request.Request{}
+	for id, b := range of {
+		out[day.Like{ID: id}] = b.Request.Request
+	}
+	for id, r := range kept {
+		out[day.Like{ID: id, Recipe: true}] = r.Request.Request
+	}
+	return out, err
+}
+
+// alike says of what may be meant by the orders of a day whether two are the same thing made again; two recipes never
+// are.
+func (s *Room) alike(ctx context.Context, wants []day.Want, known []day.Known) (func(a, b day.Like) bool, error) {
+	var all []day.Like
 	for _, w := range wants {
 		if fits := day.Find(w.What, known).Fits; len(w.Jobs) == 0 {
 			for _, k := range fits[:min(len(fits), day.MostCompared)] {
-				ids = append(ids, k.ID)
+				all = append(all, k.Like)
 			}
 		}
 	}
-	of, err := s.Store.ByIDs(ctx, ids)
-	return func(a, b uint64) bool {
-		x, y := of[a].Request.Request, of[b].Request.Request
-		return request.SameDough(&x, &y) && x.Cut.Shape == y.Cut.Shape && x.Cut.Filling.Name == y.Cut.Filling.Name &&
-			x.Cut.Filling.Kind == y.Cut.Filling.Kind && len(x.Cut.Also) == len(y.Cut.Also)
+	of, err := s.requests(ctx, all)
+	return func(a, b day.Like) bool {
+		x, y := of[a], of[b]
+		return !a.Recipe && !b.Recipe && request.SameDough(&x, &y) && x.Cut.Shape == y.Cut.Shape &&
+			x.Cut.Filling.Name == y.Cut.Filling.Name && x.Cut.Filling.Kind == y.Cut.Filling.Kind &&
+			len(x.Cut.Also) == len(y.Cut.Also)
 	}, err
 }
 

@@ -20,6 +20,7 @@ import (
 	"hollen/internal/core/day"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
+	"hollen/internal/core/recipe"
 	"hollen/internal/core/request"
 	"hollen/internal/exchange"
 	"hollen/internal/store"
@@ -45,9 +46,9 @@ type proposalRow struct {
 	At     int
 	Text   string
 	What   string
-	Source uint64
+	Source day.Like
 	Chosen string // what it is made like as chosen before, as in the form
-	From   []knownRow
+	From   []likeRow
 	IDs    string
 	With   []withRow // proposals whose dough it can be cut from, too
 	Err    string
@@ -177,7 +178,7 @@ func (s *Room) propose(ctx context.Context, d *dayNow, v *ordersView) error {
 		for _, j := range d.Jobs {
 			row.Here = append(row.Here, knownRow{j.Batch, j.Letter + ", " + j.Name})
 		}
-		if p.Source != 0 {
+		if p.Source != (day.Like{}) {
 			if made, err := s.scaled(ctx, p.Source, p.Portions, d.Date, ""); err == nil {
 				p.Made = made.Formula.Portions
 			}
@@ -189,8 +190,8 @@ func (s *Room) propose(ctx context.Context, d *dayNow, v *ordersView) error {
 		}
 		row.IDs = strings.Join(of, ",")
 		row.Chosen, row.Err = v.Chosen[row.IDs], v.Unmade[row.IDs]
-		if row.Chosen == "" && p.Source != 0 {
-			row.Chosen = fmt.Sprint(p.Source)
+		if row.Chosen == "" && p.Source != (day.Like{}) {
+			row.Chosen = p.Source.String()
 		}
 		v.Proposals = append(v.Proposals, row)
 	}
@@ -206,26 +207,24 @@ func (s *Room) propose(ctx context.Context, d *dayNow, v *ordersView) error {
 }
 
 // sharedDoughs finds which proposals can be cut from the dough of one before them: the same dough, and a sheet that
-// takes
-// no filling.
+// takes no filling.
 func (s *Room) sharedDoughs(ctx context.Context, all []proposalRow) error {
-	var ids []uint64
+	var likes []day.Like
 	for _, p := range all {
-		ids = append(ids, p.Source)
+		likes = append(likes, p.Source)
 	}
-	of, err := s.Store.ByIDs(ctx, ids)
+	of, err := s.requests(ctx, likes)
 	if err != nil {
 		return err
 	}
 	for i := range all {
 		b, ok := of[all[i].Source]
-		if !ok || !fromSheet(&b.Request.Request) {
+		if !ok || !fromSheet(&b) {
 			continue
 		}
 		for _, p := range all[:i] {
 			a, ok := of[p.Source]
-			if ok && len(a.Request.Cut.Also) == 0 && fromSheet(&a.Request.Request) &&
-				request.SameDough(&a.Request.Request, &b.Request.Request) {
+			if ok && len(a.Cut.Also) == 0 && fromSheet(&a) && request.SameDough(&a, &b) {
 				all[i].With = append(all[i].With, withRow{p.IDs, p.What})
 			}
 		}
@@ -251,33 +250,56 @@ func orderMarkOf(r orderRow) string {
 	return fmt.Sprint(r.ID)
 }
 
-// scaled is a batch made once more for a day and so many portions, those of other shapes among them. Where whole eggs
-// leave it short of
-// them, it is made for some more.
-func (s *Room) scaled(ctx context.Context, source uint64, portions float64, date, name string,
+// scaled is a recipe or a batch made for a day and so many portions, those of other shapes among them: what is made at
+// the maker’s word keeps its ratios, and whole eggs lead. Where it comes out short of them, it is made for some more.
+func (s *Room) scaled(ctx context.Context, source day.Like, portions float64, date, name string,
 	also ...request.ShapePart) (*plan.Plan, error) {
-	b, err := s.Store.Get(ctx, source)
+	r, _, err := s.source(ctx, source, date)
 	if err != nil {
 		return nil, err
 	}
-	r := b.Request.Request.Again(date)
-	portions = math.Ceil(portions - 1e-9) // half a portion is ordered, and no batch is planned for it
-	r.Amount.By = request.ByPortions
-	r.Amount.Portions = portions
-	r.Cut.Also = append(slices.Clone(r.Cut.Also), also...)
-	if name != "" {
-		r.Name = name
+	was, err := plan.Make(s.RulesOf(ctx, &r), r)
+	if err != nil {
+		return nil, err
 	}
-	r.Clock = request.Clock{}
-	ru := s.RulesOf(ctx, &r)
-	p, err := plan.Make(ru, r)
-	for ask, tries := portions, 0; err == nil && p.Formula.Portions < portions*ru.Day.EnoughShare &&
-		tries < 6; tries++ {
+	portions = math.Ceil(portions - 1e-9) // half a portion is ordered, and no batch is planned for it
+	of := func(portions float64) (*plan.Plan, error) {
+		to, _, err := recipe.Scale(r, was, recipe.Want{Portions: portions})
+		if err != nil {
+			return nil, err
+		}
+		to.Cut.Also = append(slices.Clone(to.Cut.Also), also...)
+		to.Name = cmp.Or(name, to.Name)
+		return plan.Make(s.RulesOf(ctx, &to), to)
+	}
+	p, err := of(portions)
+	enough := s.Rules.Day.EnoughShare
+	for ask, tries := portions, 0; err == nil && p.Formula.Portions < portions*enough && tries < 6; tries++ {
 		ask = math.Ceil(ask + max(portions-p.Formula.Portions, portions/50))
-		r.Amount.Portions = ask
-		p, err = plan.Make(ru, r)
+		p, err = of(ask)
 	}
 	return p, err
+}
+
+// source is the request of a recipe in use, or of a batch, for a day; an error, store.ErrNotFound, where it is gone.
+func (s *Room) source(ctx context.Context, like day.Like, date string) (request.Request, store.Recipe, error) {
+	if !like.Recipe {
+		b, err := s.Store.Get(ctx, like.ID)
+		r := b.Request.Request.Again(date)
+		r.Clock = request.Clock{}
+		return r, store.Recipe{}, err
+	}
+	of, err := s.Store.RecipeByID(ctx, like.ID)
+	if err == nil && of.RetiredAt != nil {
+		err = store.ErrNotFound
+	}
+	if err != nil {
+		return request.Request{}, of, err
+	}
+	start, err := s.Starts(ctx)
+	r := recipe.On(of.Request.Request, start)
+	r.MadeOn = date
+	return r, of, err
 }
 
 // readOrder reads a posted order; what is not allowed stands in the row’s errors, with everything as typed.
@@ -530,6 +552,7 @@ type toMake struct {
 	orders []store.Order
 	batch  uint64 // on the day already; of a new one the number reserved for it
 	plan   *plan.Plan
+	of     store.Recipe // that it is made of; without a number: of none
 }
 
 // toMake works out the batch that orders need like another, or has one serve them that is on the day. What other
@@ -537,17 +560,17 @@ type toMake struct {
 // dough. Its error may be a *notMade.
 func (s *Room) toMake(ctx context.Context, d *dayNow, marks, like string, also []string) (x toMake, err error) {
 	number, here := strings.CutPrefix(like, "on-") // from one that is on the day
-	source, err := strconv.ParseUint(number, 10, 63)
+	source, err := day.ReadLike(number)
 	if err != nil {
-		return x, &notMade{"Say which batch it is made like."}
+		return x, &notMade{"Say what it is made like."}
 	}
 	orders, total, err := d.ordersOf(marks)
 	if err != nil {
 		return x, err
 	}
-	b, err := s.Store.Get(ctx, source)
-	if errors.Is(err, store.ErrNotFound) {
-		return x, &notMade{"That batch is not there any more."}
+	r, of, err := s.source(ctx, source, d.Date)
+	if errors.Is(err, store.ErrNotFound) || errors.Is(err, store.ErrDeleted) {
+		return x, &notMade{"That is not there any more: choose another."}
 	} else if err != nil {
 		return x, err
 	}
@@ -557,15 +580,16 @@ func (s *Room) toMake(ctx context.Context, d *dayNow, marks, like string, also [
 				"A batch that is on the day cannot take another shape from here: change it on its own page.",
 			}
 		}
-		return toMake{orders: orders, batch: source}, nil
+		return toMake{orders: orders, batch: source.ID}, nil
 	}
-	shapes, parts := []string{b.Row.Shape}, []request.ShapePart{}
+	own := request.ShapePart{Shape: r.Cut.Shape, Own: r.Cut.Own}
+	shapes, parts := []string{own.Kind().Name}, []request.ShapePart{}
 	for _, other := range also {
 		more, portions, err := d.ordersOf(other)
 		if err != nil {
 			return x, err
 		}
-		part, err := s.shapeOf(ctx, more[0].What, &b.Request.Request)
+		part, err := s.shapeOf(ctx, more[0].What, &r)
 		if err != nil {
 			return x, err
 		}
@@ -574,7 +598,7 @@ func (s *Room) toMake(ctx context.Context, d *dayNow, marks, like string, also [
 		if at := slices.IndexFunc(parts, same); at >= 0 {
 			parts[at].Portions += portions
 			// else it is more of the first
-		} else if !same(request.ShapePart{Shape: b.Request.Cut.Shape, Own: b.Request.Cut.Own}) {
+		} else if !same(own) {
 			part.Portions = portions
 			shapes, parts = append(shapes, measure.Lower(part.Kind().Name)), append(parts, part)
 		}
@@ -589,10 +613,10 @@ func (s *Room) toMake(ctx context.Context, d *dayNow, marks, like string, also [
 		parts...)
 	if err != nil {
 		return x, &notMade{
-			fmt.Sprintf("%s for %s portions cannot be worked out: %s", b.Row.Name, portionsWords(total), err),
+			fmt.Sprintf("%s for %s portions cannot be worked out: %s", r.Name, portionsWords(total), err),
 		}
 	}
-	return toMake{orders: orders, plan: p}, nil
+	return toMake{orders: orders, plan: p, of: of}, nil
 }
 
 // ordersOf are the orders named in a form, and their portions; an error, a *notMade, where one has changed.
@@ -614,18 +638,18 @@ func (s *Room) shapeOf(ctx context.Context, what string, dough *request.Request)
 	if err != nil {
 		return request.ShapePart{}, err
 	}
-	id := uint64(0)
-	if f := day.Find(what, known); len(f.Fits) > 0 && !f.Nearly {
-		id = f.Fits[0].ID
+	f := day.Find(what, known)
+	if len(f.Fits) == 0 || f.Nearly || !fromSheet(dough) {
+		return request.ShapePart{}, &notMade{what + " cannot be cut from that dough."}
 	}
-	b, err := s.Store.Get(ctx, id)
+	r, _, err := s.source(ctx, f.Fits[0].Like, "")
 	if err != nil && !errors.Is(err, store.ErrNotFound) {
 		return request.ShapePart{}, err
 	}
-	if err != nil || !fromSheet(&b.Request.Request) || !fromSheet(dough) {
+	if err != nil || !fromSheet(&r) {
 		return request.ShapePart{}, &notMade{what + " cannot be cut from that dough."}
 	}
-	return request.ShapePart{Shape: b.Request.Cut.Shape, Own: b.Request.Cut.Own}, nil
+	return request.ShapePart{Shape: r.Cut.Shape, Own: r.Cut.Own}, nil
 }
 
 // keepMade keeps new batches, which orders they serve, and the day they are put on, planned anew where it was planned:
@@ -684,7 +708,11 @@ func (s *Room) keepMade(ctx context.Context, d *dayNow, all []toMake) (err error
 	return s.Store.Atomically(keep, func(tx *store.Store) error {
 		for _, x := range all {
 			if x.plan != nil {
-				if _, err := tx.CreateAs(keep, x.batch, x.plan); err != nil {
+				b, err := tx.CreateAs(keep, x.batch, x.plan)
+				if err == nil && x.of.ID != 0 {
+					err = tx.TieBatch(keep, &b, x.of.ID, x.of.Version)
+				}
+				if err != nil {
 					return err
 				}
 			}

@@ -49,31 +49,9 @@ func (s *Room) recipe(c *page.Visit) (store.Recipe, error) {
 	return r, err
 }
 
-// starts is what a new batch starts from here: the day, the house's hands, prices and eggs, the room that was last said.
-func (s *Room) starts(c *page.Visit) (request.Request, error) {
-	day := request.Default()
-	h, err := s.House(c)
-	if err != nil {
-		return day, err
-	}
-	day.Prices, day.Bench = h.Prices, h.Bench
-	last, _, err := s.Store.List(c.Request.Context(), store.Query{})
-	if err != nil {
-		return day, err
-	}
-	if len(last) > 0 { // the air and the eggs of the newest batch: as a maker would take them up
-		b, err := s.Store.Get(c.Request.Context(), last[0].ID)
-		if err == nil {
-			day.Room = b.Request.Room
-			day.Eggs.Class, day.Eggs.OwnClass, day.Eggs.From = b.Request.Eggs.Class, b.Request.Eggs.OwnClass, b.Request.Eggs.From
-		}
-	}
-	return day, nil
-}
-
 // planned is the plan of a recipe, with the day of today's house: how it is shown and scaled.
 func (s *Room) planned(c *page.Visit, r request.Request) (*plan.Plan, request.Request, error) {
-	day, err := s.starts(c)
+	day, err := s.Starts(c.Request.Context())
 	if err != nil {
 		return nil, r, err
 	}
