@@ -278,3 +278,22 @@ func (s *Store) RecipesByIDs(ctx context.Context, ids []uint64) (map[uint64]Reci
 	}
 	return out, err
 }
+
+// MostMade returns the recipes in use that were made most since a moment, the most first, at most n.
+func (s *Store) MostMade(ctx context.Context, since time.Time, n int) (out []RecipeCount, err error) {
+	err = s.db.WithContext(ctx).Table("making_summaries").
+		Select("recipes.id, recipes.name, COUNT(*) AS n, MAX(making_summaries.began) AS began").
+		Joins("JOIN batches ON batches.id = making_summaries.batch_id").
+		Joins("JOIN recipes ON recipes.id = batches.recipe_id").
+		Where("recipes.retired_at IS NULL AND making_summaries.began >= ?", since).
+		Group("recipes.id, recipes.name").Order("n DESC, began DESC, recipes.id").Limit(n).Scan(&out).Error
+	return out, err
+}
+
+// RecipeCount is how often a recipe was made, and when last.
+type RecipeCount struct {
+	ID    uint64
+	Name  string
+	N     int
+	Began time.Time
+}

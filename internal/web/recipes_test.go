@@ -85,3 +85,24 @@ func TestARecipeRoundTheKitchen(t *testing.T) {
 		}
 	}
 }
+
+// The first page offers the recipes most made, and keeps what it is asked as a recipe: once, however often it is sent;
+// what cannot be worked out is asked again with everything as typed.
+func TestTodayKnowsRecipes(t *testing.T) {
+	s := newSite(t)
+	s.wants(s.ask("GET", "/", nil), 200, "Made most", `href="/recipes/5#make"`, "Keep as a recipe")
+	ask := url.Values{"amount.by": {"portions"}, "amount.portions": {"6"}, "cut.shape": {"pappardelle"},
+		"flours.0.flour": {"soft-00"}, "eggs.class": {"eu-l"}, "roll.machine": {"hand-crank-10"}, "whole": {"first"},
+		"once": {"KEEPTHEQUESTION"}}
+	w := s.ask("POST", "/recipes", ask)
+	at := w.Header().Get("Location")
+	if w.Code != http.StatusSeeOther || !strings.HasPrefix(at, "/recipes/") {
+		t.Fatalf("%d %s", w.Code, w.Body)
+	}
+	if again := s.ask("POST", "/recipes", ask).Header().Get("Location"); again != at {
+		t.Errorf("sent twice: %s and %s", at, again)
+	}
+	s.wants(s.ask("GET", at, nil), 200, "Pappardelle", "not made yet")
+	ask.Set("amount.portions", "-1")
+	s.wants(s.ask("POST", "/recipes", ask), 422, `value="-1"`)
+}

@@ -17,6 +17,7 @@ import (
 	"hollen/internal/core/day"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
+	"hollen/internal/core/recipe"
 	"hollen/internal/core/request"
 	"hollen/internal/store"
 	"hollen/internal/web/page"
@@ -29,7 +30,9 @@ type todayView struct {
 	UnderWay []workshop.UnderWay
 	Orders   []todayOrder
 	Lately   []todayMade
+	Most     []todayRecipe
 	Date     string // yyyy-mm-dd
+	DueOn    string // the day the first of the orders is of
 	Asked    string // what was asked for, in short
 	Unread   bool   // some of it could not be read just now
 }
@@ -47,6 +50,12 @@ type todayMade struct {
 	Name, Said string
 }
 
+// todayRecipe is one of the recipes most made.
+type todayRecipe struct {
+	ID         uint64
+	Name, Said string
+}
+
 // todayPart is one part of the answer: what it is, its figure, and a word on it.
 type todayPart struct{ Of, Much, Said string }
 
@@ -59,6 +68,8 @@ const (
 	mostRemember = 600
 	latelyMost   = 4
 	ordersMost   = 6
+	recipesMost  = 4
+	recipesDays  = 60 // that are looked at for what is made most
 )
 
 // ShowToday shows the first page. What looks for batches is led to their list.
@@ -100,6 +111,37 @@ func (s *Room) ShowToday(c *page.Visit) error {
 	}
 	s.goingOn(c, &out)
 	s.Render(c, http.StatusOK, "today", "Today", out)
+	return nil
+}
+
+// KeepQuestion keeps what is asked as a recipe, and opens it.
+func (s *Room) KeepQuestion(c *page.Visit) error {
+	values, err := s.Posted(c)
+	if err != nil {
+		return err
+	}
+	f, err := s.newForm(c, values)
+	if err != nil {
+		return err
+	}
+	if len(f.Errors) > 0 {
+		return s.showNew(c, http.StatusUnprocessableEntity, f, values)
+	}
+	if err := s.call(c, &f); err != nil {
+		return err
+	}
+	r := recipe.Of(f.Request)
+	ctx := c.Request.Context()
+	p, err := plan.Make(s.RulesOf(ctx, &r), r)
+	if err != nil {
+		return page.Refuse(http.StatusUnprocessableEntity, "This cannot be kept as a recipe.", err.Error())
+	}
+	kept, err := s.Store.KeepRecipe(ctx, page.OnceOf(values), p, recipe.Besides{})
+	if err != nil {
+		return err
+	}
+	s.remember(c, &f.Page, f.asked.By == request.ByPortions)
+	c.Redirect(http.StatusSeeOther, fmt.Sprintf("/recipes/%d", kept.ID))
 	return nil
 }
 
@@ -165,24 +207,47 @@ func (s *Room) goingOn(c *page.Visit, v *todayView) {
 	ctx, cancel := context.WithTimeout(c.Request.Context(), page.DBTimeout/2)
 	defer cancel()
 	v.UnderWay = s.UnderWay(ctx)
-	orders, errOrders := s.Store.Orders(ctx, v.Date)
+	errOrders := s.due(ctx, v)
 	made, errMade := s.Store.NewestMade(ctx, latelyMost)
 	for _, m := range made {
 		v.Lately = append(v.Lately, todayMade{m.ID, m.Name, madeWords(&m, s.Now())})
 	}
-	var hand map[uint64]int
-	if len(orders) > 0 {
-		hand = s.InHand(ctx, v.Date)
-	}
-	for _, o := range orders {
-		if !o.Gone && len(v.Orders) < ordersMost {
-			v.Orders = append(v.Orders, orderRow(&o, hand))
+	most, errMost := s.Store.MostMade(ctx, s.Now().AddDate(0, 0, -recipesDays), recipesMost)
+	for _, r := range most {
+		said := "made on "
+		if r.N > 1 {
+			said = fmt.Sprintf("made %d times, last on ", r.N)
 		}
+		v.Most = append(v.Most, todayRecipe{r.ID, r.Name, said + measure.DayWords(r.Began.Local().Format(time.DateOnly))})
 	}
-	if err := cmp.Or(errOrders, errMade, ctx.Err()); err != nil {
+	if err := cmp.Or(errOrders, errMade, errMost, ctx.Err()); err != nil {
 		s.Log.Error("today", "err", err)
 		v.Unread = true
 	}
+}
+
+// due fills in what is due today: of the day before what is due after midnight, then the orders of today.
+func (s *Room) due(ctx context.Context, v *todayView) error {
+	v.DueOn = v.Date
+	const night = 24 * 60
+	for _, date := range []string{s.Now().AddDate(0, 0, -1).Format(time.DateOnly), v.Date} {
+		orders, err := s.Store.Orders(ctx, date)
+		if err != nil {
+			return err
+		}
+		orders = slices.DeleteFunc(orders, func(o store.Order) bool { return o.Gone || date != v.Date && o.Due < night })
+		if len(orders) == 0 {
+			continue
+		}
+		if len(v.Orders) == 0 {
+			v.DueOn = date
+		}
+		hand := s.InHand(ctx, date)
+		for _, o := range orders[:min(len(orders), ordersMost-len(v.Orders))] {
+			v.Orders = append(v.Orders, orderRow(&o, hand))
+		}
+	}
+	return nil
 }
 
 // orderRow is an order with what is in hand of it, where the day's plan says that.

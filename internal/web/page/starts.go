@@ -15,7 +15,7 @@ func (s *Site) Starts(ctx context.Context) (request.Request, error) {
 	if err != nil {
 		return day, err
 	}
-	day.Prices, day.Bench = h.Prices, h.Bench
+	h.Start(&day)
 	last, _, err := s.Store.List(ctx, store.Query{})
 	if err != nil || len(last) == 0 {
 		return day, err

@@ -23,6 +23,7 @@ type recipeView struct {
 	Name     string
 	Names    string
 	Retired  bool
+	Twin     bool // another in use bears its name
 	Plan     *plan.Plan
 	Own      bool // at the maker's word: whole eggs lead
 	Figures  []figure
@@ -77,6 +78,11 @@ func (s *Room) show(c *page.Visit, status int, errs map[string]string, much, uni
 		return err
 	}
 	v.Made = madeWords(made[r.ID], s.Now())
+	same, err := s.Store.RecipesNamed(ctx, r.Name)
+	if err != nil {
+		return err
+	}
+	v.Twin = same > 1
 	batches, err := s.Store.BatchesOf(ctx, r.ID, 12)
 	if err != nil {
 		return err
