@@ -297,3 +297,13 @@ type RecipeCount struct {
 	N     int
 	Began time.Time
 }
+
+// BatchesOfNone returns the newest batches that are of no recipe and can be read, at most n of them; deleted ones are
+// left out.
+func (s *Store) BatchesOfNone(ctx context.Context, n int) (out []Batch, err error) {
+	err = s.db.WithContext(ctx).Where("recipe_id IS NULL").Order("id DESC").Limit(n).Find(&out).Error
+	if err != nil {
+		return nil, err
+	}
+	return s.readable(ctx, out)
+}

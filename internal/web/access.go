@@ -143,7 +143,7 @@ var postNeeds = map[string]account.Role{
 	"/cabinet/:shelf/:id/measure":   account.Makes, "/cabinet/:shelf/:id/doughs": account.Makes,
 	"/sign-in": account.Looks, "/sign-out": account.Looks, "/lock": account.Looks, "/unlock": account.Looks,
 	"/account": account.Looks, "/guide": account.Looks,
-	"/recipes": account.Makes, "/recipes/:id": account.Makes, "/recipes/:id/make": account.Makes,
+	"/recipes": account.Makes, "/recipes/gather": account.Makes, "/recipes/:id": account.Makes, "/recipes/:id/make": account.Makes,
 	"/recipes/:id/versions/:version/take": account.Makes,
 	"/recipes/:id/retire":                 account.Keeps, "/recipes/:id/restore": account.Keeps, "/batches/:id/recipe": account.Makes,
 	"/batches/:id/into": account.Makes, "/batches/:id/newer": account.Makes,

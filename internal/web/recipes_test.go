@@ -2,12 +2,18 @@ package web
 
 import (
 	"context"
+	"encoding/json"
 	"fmt"
 	"net/http"
 	"net/url"
+	"slices"
 	"strings"
 	"testing"
+	"time"
 
+	"hollen/internal/core/plan"
+	"hollen/internal/core/recipe"
+	"hollen/internal/core/rules"
 	"hollen/internal/demo"
 )
 
@@ -105,4 +111,113 @@ func TestTodayKnowsRecipes(t *testing.T) {
 	s.wants(s.ask("GET", at, nil), 200, "Pappardelle", "not made yet")
 	ask.Set("amount.portions", "-1")
 	s.wants(s.ask("POST", "/recipes", ask), 422, `value="-1"`)
+}
+
+// Sixty batches from before there were recipes, copies of nine at other amounts, on other days and in other air, are
+// kept as nine recipes by ticking; batches, days and orders stay as they were, and what is ordered then is made of them.
+func TestKeepWhatIsMade(t *testing.T) {
+	s, ctx := emptySite(t), context.Background()
+	scenario := demo.Scenario(rules.Default(), demo.Day)
+	scenario.Recipes = nil
+	if _, err := s.store.Seed(ctx, scenario); err != nil {
+		t.Fatal(err)
+	}
+	byTheBook(t, s.store)
+	first, err := s.store.BatchesOfNone(ctx, 100)
+	if err != nil {
+		t.Fatal(err)
+	}
+	slices.Reverse(first)
+	for i := len(first); i < 60; i++ {
+		b := first[i%9]
+		p, err := plan.Make(rules.Default(), b.Request.Request)
+		if err != nil {
+			t.Fatal(err)
+		}
+		r, _, err := recipe.Scale(b.Request.Request, p, recipe.Want{Times: 1 + float64(i%4)/2})
+		if err != nil {
+			t.Fatal(err)
+		}
+		r.Name, r.MadeOn, r.Room.RH = b.Row.Name+", copy", "2026-11-20", .4+float64(i%5)/20
+		if p, err = plan.Make(rules.Default(), r); err != nil {
+			t.Fatal(err)
+		}
+		if _, err := s.store.Create(ctx, p); err != nil {
+			t.Fatal(err)
+		}
+	}
+	date := demo.Date(time.Now())
+	look := func() string {
+		var all []string
+		batches, err := s.store.Newest(ctx, -1)
+		if err != nil {
+			t.Fatal(err)
+		}
+		for _, n := range batches {
+			b, err := s.store.Get(ctx, n.ID)
+			if err != nil {
+				t.Fatal(err)
+			}
+			b.RecipeID, b.RecipeVersion = nil, nil // all that may change
+			all = append(all, asJSON(t, b))
+		}
+		d, err := s.store.Day(ctx, date)
+		if err != nil {
+			t.Fatal(err)
+		}
+		o, err := s.store.Orders(ctx, date)
+		if err != nil {
+			t.Fatal(err)
+		}
+		week, err := s.store.Week(ctx)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return strings.Join(append(all, asJSON(t, d), asJSON(t, o), asJSON(t, week)), "\n")
+	}
+	before := look()
+	_, body := s.got("GET", "/recipes/gather", nil)
+	form := url.Values{}
+	for _, x := range strings.Split(body, `name="keep" value="`)[1:] {
+		form.Add("keep", x[:strings.Index(x, `"`)])
+	}
+	if n := len(form["keep"]); n != len(first) {
+		t.Fatalf("%d groups of %d", n, len(first))
+	}
+	s.wants(s.ask("POST", "/recipes/gather", url.Values{}), 422, "Tick at least one")
+	ticked := form["keep"][:9]
+	form["keep"] = ticked
+	form.Set("name."+ticked[0], "")
+	s.wants(s.ask("POST", "/recipes/gather", form), 422, "Nothing was kept yet", `value="`+ticked[0]+`" checked`)
+	form.Set("name."+ticked[0], "The first of them")
+	s.wants(s.ask("POST", "/recipes/gather", form), 303)
+	if after := look(); after != before {
+		t.Errorf("batches, days or orders are otherwise:\n%.600s", after)
+	}
+	kept, err := s.store.NamedRecipes(ctx)
+	if err != nil || len(kept) != 9 {
+		t.Fatalf("%d recipes, %v", len(kept), err)
+	}
+	of := 0
+	for _, r := range kept {
+		all, err := s.store.BatchesOf(ctx, r.ID, 100)
+		if err != nil || len(all) < 5 {
+			t.Errorf("%s: %d batches, %v", r.Name, len(all), err)
+		}
+		of += len(all)
+	}
+	if rest, err := s.store.BatchesOfNone(ctx, 100); err != nil || of+len(rest) != 60 || len(rest) != len(first)-9 {
+		t.Errorf("%d of recipes, %d of none, %v", of, len(rest), err)
+	}
+	s.wants(s.ask("POST", "/recipes/gather", form), 422, "kept or changed meanwhile")
+	s.wants(s.ask("GET", "/recipes", nil), 200, "The first of them")
+}
+
+func asJSON(t *testing.T, v any) string {
+	t.Helper()
+	b, err := json.Marshal(v)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return string(b)
 }

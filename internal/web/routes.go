@@ -135,8 +135,10 @@ func (s *Server) routes(e *gin.Engine) {
 	get("/bench/:id/made.json", s.log.DownloadMadeJSON)
 	get("/bench/:id/made.csv", s.log.DownloadMadeCSV)
 
-	get("/recipes", s.recipes.ListRecipes) // what we make, apart from the day we make it
-	post("/recipes", s.batch.KeepQuestion) // what is asked, as one
+	get("/recipes", s.recipes.ListRecipes)      // what we make, apart from the day we make it
+	post("/recipes", s.batch.KeepQuestion)      // what is asked, as one
+	get("/recipes/gather", s.recipes.AskGather) // what was made before there were recipes
+	post("/recipes/gather", s.recipes.Gather)
 	get("/recipes/:id", s.recipes.ShowRecipe)
 	post("/recipes/:id", s.recipes.ChangeRecipe)                    // its names
 	post("/recipes/:id/make", s.recipes.MakeRecipe)                 // so much, for a day

@@ -1,6 +1,7 @@
 package recipe
 
 import (
+	"fmt"
 	"math"
 	"strings"
 	"testing"
@@ -161,6 +162,37 @@ func TestEveryFieldInOnePart(t *testing.T) {
 			if !seen[p] {
 				t.Errorf("%s is no field", p)
 			}
+		}
+	}
+}
+
+// What is made again at another amount, on another day and under another name is the same thing; another minute of
+// kneading, or another ratio at the maker's word, is not.
+func TestAlike(t *testing.T) {
+	r, p := own400(t)
+	twice, _, err := Scale(r, p, Want{Times: 2})
+	if err != nil {
+		t.Fatal(err)
+	}
+	twice.Name, twice.MadeOn, twice.Room.TempC = "For Saturday, copy", "2026-11-28", 27
+	wetter := r
+	five := 5.
+	wetter.Eggs.FixWhole = &five
+	worked := request.Default()
+	more := worked
+	more.Amount.By, more.Amount.DoughG, more.Flours = request.ByDough, 2000, []request.FlourPart{worked.Flours[0]}
+	more.Flours[0].Lot = "B-12"
+	longer := more
+	min := 12.
+	longer.Knead.Min = &min
+	got := Alike([]request.Request{r, worked, twice, wetter, more, longer})
+	want := "[[0 2] [1 4] [3] [5]]"
+	if fmt.Sprint(got) != want {
+		t.Errorf("%v, not %s", got, want)
+	}
+	for name, want := range map[string]string{"Ribbons, copy, copy": "Ribbons", "Ribbons": "Ribbons", ", copy": ""} {
+		if got := Called(name); got != want {
+			t.Errorf("%q is called %q", name, got)
 		}
 	}
 }
