@@ -15,12 +15,13 @@ import (
 	"hollen/internal/core/rules"
 )
 
-// Found is what a document turned out to hold: one of the five.
+// Found is what a document turned out to hold: one of the six.
 type Found struct {
 	Log     []*Making        // the makings of a log
 	Making  *Making          // one making
 	Request *request.Request // of a request, a plan, a drawing or a recipe Hollen wrote
 	Cabinet *Cabinet         // flours, eggs, additions, machines and shapes
+	Recipes []KeptRecipe     // that a kitchen keeps
 	Recipe  *Recipe          // of another program
 }
 
@@ -81,10 +82,12 @@ func Read(ru rules.Rules, r io.Reader) (Found, error) {
 	case head.Format == CabinetFormat:
 		c, err := readCabinet(raw)
 		return Found{Cabinet: c}, err
+	case head.Format == RecipesFormat:
+		all, err := readRecipes(ru, raw)
+		return Found{Recipes: all}, err
 	case head.Format != "":
-		return Found{}, PlaceError{Text: fmt.Sprintf("format %.40q is not known; %s, %s, %s, %s and %s are",
-			head.Format, request.Format, plan.Format, MakingFormat,
-			LogFormat, CabinetFormat)}
+		return Found{}, PlaceError{Text: fmt.Sprintf("format %.40q is not known; %s, %s, %s, %s, %s and %s are",
+			head.Format, request.Format, plan.Format, MakingFormat, LogFormat, CabinetFormat, RecipesFormat)}
 	case head.Context != nil, head.Type != nil, head.Graph != nil:
 		return recipes(ru, raw)
 	}

@@ -307,3 +307,26 @@ func (s *Store) BatchesOfNone(ctx context.Context, n int) (out []Batch, err erro
 	}
 	return s.readable(ctx, out)
 }
+
+// RecipeCalled returns the recipe in use of a name, in whatever letters, the newest where there are several; found is
+// whether there is one.
+func (s *Store) RecipeCalled(ctx context.Context, name string) (r Recipe, found bool, err error) {
+	var rows []Recipe
+	err = s.db.WithContext(ctx).Where("retired_at IS NULL AND name = ?", name).Order("id DESC").Limit(1).Find(&rows).Error
+	if err != nil || len(rows) == 0 {
+		return r, false, err
+	}
+	return rows[0], rows[0].Request.Bad() == nil, nil
+}
+
+// AllRecipes returns all recipes in use that can be read, by name.
+func (s *Store) AllRecipes(ctx context.Context) (out []Recipe, err error) {
+	var rows []Recipe
+	err = s.db.WithContext(ctx).Where("retired_at IS NULL").Order("name, id").Find(&rows).Error
+	for _, r := range rows {
+		if r.Request.Bad() == nil {
+			out = append(out, r)
+		}
+	}
+	return out, err
+}

@@ -11,6 +11,7 @@ import (
 	"testing"
 	"time"
 
+	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
 	"hollen/internal/core/recipe"
 	"hollen/internal/core/rules"
@@ -220,4 +221,80 @@ func asJSON(t *testing.T, v any) string {
 		t.Fatal(err)
 	}
 	return string(b)
+}
+
+// All recipes go out in one file, with the things of the cabinet they are made of, and come in at another kitchen once:
+// previewed by name and difference, the changed one as the next version of its own.
+func TestRecipesOutAndIn(t *testing.T) {
+	from, to := newSite(t), emptySite(t)
+	ctx := context.Background()
+	_, text := from.got("GET", "/recipes/recipes.json", nil)
+	_, one := from.got("GET", "/recipes/7/recipe.json", nil)
+	if !strings.Contains(text, `"hollen-recipe/1"`) || !strings.Contains(one, `"egg ribbons"`) ||
+		strings.Contains(text, `"lot": "`) && !strings.Contains(text, `"lot": ""`) {
+		t.Fatalf("%.500s", text)
+	}
+	sets := func(body string) (out []string) {
+		for _, x := range strings.Split(body, `name="take" value="`)[1:] {
+			out = append(out, x[:strings.Index(x, `"`)])
+		}
+		return out
+	}
+	preview := func(text string) []string {
+		w := to.ask("POST", "/import", url.Values{"text": {text}})
+		to.wants(w, 200, "Recipes")
+		return sets(w.Body.String())
+	}
+	all := preview(text)
+	if len(all) != 9 {
+		t.Fatalf("%d to take", len(all))
+	}
+	to.wants(to.ask("POST", "/import/take", url.Values{"text": {text}, "take": all}), 303)
+	here, err := to.store.AllRecipes(ctx)
+	there, err2 := from.store.AllRecipes(ctx)
+	if err != nil || err2 != nil || len(here) != 9 || len(there) != 9 {
+		t.Fatalf("%d of %d, %v, %v", len(here), len(there), err, err2)
+	}
+	for i := range here {
+		for _, d := range recipe.Differences(measure.Metric, there[i].Request.Request, here[i].Request.Request) {
+			if d.FromShown != d.ToShown { // numbers of the cabinet are others here
+				t.Errorf("%s: %s", here[i].Name, d.Words())
+			}
+		}
+		if asJSON(t, here[i].Besides) != asJSON(t, there[i].Besides) {
+			t.Errorf("%s: %+v", here[i].Name, here[i].Besides)
+		}
+	}
+	cab, err := to.store.Cabinet(ctx)
+	if err != nil {
+		t.Fatal(err)
+	}
+	names := map[string]bool{}
+	for _, f := range cab.Flours {
+		if names[f.Name] {
+			t.Errorf("%s came twice", f.Name)
+		}
+		names[f.Name] = true
+	}
+	if again := preview(text); len(again) != 0 {
+		t.Errorf("once more: %v", again)
+	}
+	changed := strings.Replace(one, `"at": "room"`, `"at": "fridge"`, 1)
+	again := preview(changed)
+	if len(again) != 1 {
+		t.Fatalf("%v", again)
+	}
+	to.wants(to.ask("POST", "/import", url.Values{"text": {changed}}), 200, "Rests in", "the next version of")
+	to.wants(to.ask("POST", "/import/take", url.Values{"text": {changed}, "take": {"recipe.0.99.1"}}), 409, "changed meanwhile")
+	to.wants(to.ask("POST", "/import/take", url.Values{"text": {changed}, "take": again}), 303)
+	if r, found, err := to.store.RecipeCalled(ctx, "tagliatelle"); err != nil || !found || r.Version != 2 ||
+		r.Request.Rest.At != "fridge" {
+		t.Errorf("%+v, %v, %v", r.Request.Rest, found, err)
+	}
+	for bad, says := range map[string]string{`{"format":"hollen-recipe/1","recipes":[]}`: "holds no recipe",
+		`{"format":"hollen-recipe/1","recipes":[{}]}`:                                        "Recipe 1: it holds no request",
+		strings.Replace(one, `"egg ribbons"`, `"a, b"`, 1):                                   "without commas",
+		`{"format":"hollen-recipe/1","recipes":[{"request":{"format":"hollen-request/9"}}]}`: "Recipe 1: "} {
+		to.wants(to.ask("POST", "/import", url.Values{"text": {bad}}), 422, says)
+	}
 }

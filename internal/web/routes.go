@@ -135,8 +135,10 @@ func (s *Server) routes(e *gin.Engine) {
 	get("/bench/:id/made.json", s.log.DownloadMadeJSON)
 	get("/bench/:id/made.csv", s.log.DownloadMadeCSV)
 
-	get("/recipes", s.recipes.ListRecipes)      // what we make, apart from the day we make it
-	post("/recipes", s.batch.KeepQuestion)      // what is asked, as one
+	get("/recipes", s.recipes.ListRecipes)                  // what we make, apart from the day we make it
+	post("/recipes", s.batch.KeepQuestion)                  // what is asked, as one
+	get("/recipes/recipes.json", s.recipes.DownloadRecipes) // all in one file
+	get("/recipes/:id/recipe.json", s.recipes.DownloadRecipe)
 	get("/recipes/gather", s.recipes.AskGather) // what was made before there were recipes
 	post("/recipes/gather", s.recipes.Gather)
 	get("/recipes/:id", s.recipes.ShowRecipe)

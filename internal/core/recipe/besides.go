@@ -14,6 +14,15 @@ type Besides struct {
 	Names []string `json:"other_names,omitempty"`
 }
 
+// Check returns an error where there are too many other names, or one is too long or empty.
+func (b *Besides) Check() error {
+	read, err := ReadNames(strings.Join(b.Names, ","))
+	if err == nil && len(read) != len(b.Names) {
+		err = measure.Faultf("other_names", "each once, without commas, and none empty")
+	}
+	return err
+}
+
 // MostNames is how many other names a recipe may have, MostLetters how long each may be.
 const MostNames, MostLetters = 12, 80
 

@@ -24,14 +24,15 @@ const ImportPath = "/import"
 
 // importView is the page: what was given, what is wrong with it, or what it would do.
 type importView struct {
-	Text   string
-	Errors []string
-	Items  []importItem // of a cabinet
-	Batch  *importBatch
-	Making *importMaking
-	Log    *importLog
-	Recipe *exchange.Recipe
-	Stale  bool // something changed since the preview
+	Text    string
+	Errors  []string
+	Items   []importItem   // of a cabinet
+	Recipes []importRecipe // that a kitchen keeps
+	Batch   *importBatch
+	Making  *importMaking
+	Log     *importLog
+	Recipe  *exchange.Recipe
+	Stale   bool // something changed since the preview
 }
 
 // importItem is one thing of a document beside the cabinet.
@@ -60,7 +61,7 @@ func (v importView) RecipeText() string {
 
 // Takes says whether there is anything to take.
 func (v importView) Takes() bool {
-	return v.Batch != nil || v.Making != nil || v.Log != nil || slices.ContainsFunc(v.Items,
+	return slices.ContainsFunc(v.Recipes, func(r importRecipe) bool { return r.Status != "same" }) || v.Batch != nil || v.Making != nil || v.Log != nil || slices.ContainsFunc(v.Items,
 		func(i importItem) bool { return i.Status != "same" })
 }
 
@@ -181,6 +182,10 @@ func (s *Room) TakeImport(c *page.Visit) error {
 				return store.ErrChanged
 			}
 			to, err = takeMaking(ctx, s.Rules, tx, v.Making)
+			return err
+		}
+		if v.Recipes != nil {
+			to, err = takeRecipes(ctx, s.Rules, tx, v.Recipes, take)
 			return err
 		}
 		if v.Batch == nil {

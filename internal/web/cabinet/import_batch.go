@@ -139,24 +139,37 @@ func writtenRequest(r request.Request) string {
 	return b.String()
 }
 
-// takeBatch makes the batch, and keeps first what it brings along and is not in the cabinet.
-func takeBatch(ctx context.Context, ru rules.Rules, tx *store.Store, b *importBatch) (string, error) {
+// bringAlong keeps what a request brings along and is not in the cabinet, and returns the request as it is here. What
+// was kept for others of the same document stands in made, by kind and name, and is not kept twice.
+func bringAlong(ctx context.Context, tx *store.Store, b *importBatch, made map[string]string) (request.Request, error) {
 	again := *b // a transaction may be tried again, and then begins anew
 	again.keys = maps.Clone(b.keys)
-	b = &again
-	err := b.each(func(key string, v any) error {
-		if b.keys[key] != "" {
+	err := again.each(func(key string, v any) error {
+		if again.keys[key] != "" {
 			return nil
 		}
-		kind, _, _ := store.Describe(v)
-		id, err := tx.Keep(ctx, kind, 0, 0, v)
-		b.keys[key] = store.Key(id)
-		return err
+		kind, _, name := store.Describe(v)
+		as := string(kind) + "/" + strings.ToLower(name)
+		if made[as] == "" {
+			id, err := tx.Keep(ctx, kind, 0, 0, v)
+			if err != nil {
+				return err
+			}
+			made[as] = store.Key(id)
+		}
+		again.keys[key] = made[as]
+		return nil
 	})
+	return again.asHere(), err
+}
+
+// takeBatch makes the batch, and keeps first what it brings along and is not in the cabinet.
+func takeBatch(ctx context.Context, ru rules.Rules, tx *store.Store, b *importBatch) (string, error) {
+	asked, err := bringAlong(ctx, tx, b, map[string]string{})
 	if err != nil {
 		return "", err
 	}
-	p, err := plan.Make(ru, b.asHere())
+	p, err := plan.Make(ru, asked)
 	if err != nil {
 		return "", err
 	}

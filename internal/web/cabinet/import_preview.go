@@ -45,6 +45,10 @@ func (s *Room) inspect(c *page.Visit, cab desk, text string) (importView, error)
 		if v.Batch.Same, err = s.sameBatch(ctx, v.Batch.asHere()); err != nil {
 			return v, err
 		}
+	case found.Recipes != nil:
+		if v.Recipes, err = s.recipesOf(ctx, cab, things, found.Recipes); err != nil {
+			return v, err
+		}
 	default:
 		v.Recipe = found.Recipe
 	}

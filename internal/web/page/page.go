@@ -152,7 +152,7 @@ func navOf(page string) string {
 		return "Cabinet"
 	case "day", "days", "orders", "week", "wall", "phone", "besideday", "ways", "setout":
 		return "Days"
-	case "recipes", "recipepage", "recipekeep", "recipeinto", "recipenewer":
+	case "recipes", "recipepage", "recipekeep", "recipeinto", "recipenewer", "recipegather":
 		return "Recipes"
 	case "practice", "round", "opened", "lumps":
 		return "Practice"
