@@ -16,6 +16,7 @@ import (
 	"hollen/internal/core/recipe"
 	"hollen/internal/core/rules"
 	"hollen/internal/demo"
+	"hollen/internal/store"
 )
 
 // A batch is kept as a recipe, made at another amount, changed, taken back into the recipe, and the recipe's change into
@@ -296,5 +297,78 @@ func TestRecipesOutAndIn(t *testing.T) {
 		strings.Replace(one, `"egg ribbons"`, `"a, b"`, 1):                                   "without commas",
 		`{"format":"hollen-recipe/1","recipes":[{"request":{"format":"hollen-request/9"}}]}`: "Recipe 1: "} {
 		to.wants(to.ask("POST", "/import", url.Values{"text": {bad}}), 422, says)
+	}
+}
+
+// A day’s room is said once for all its batches that are not begun, looked over before it is done: what was typed for
+// one batch stays, what a day has set a day may set again, and what was saved meanwhile is looked over anew.
+func TestTheDaysOwn(t *testing.T) {
+	s, ctx := newSite(t), context.Background()
+	date := after(12)
+	path := "/days/" + date
+	s.wants(s.ask("POST", path+"/orders", url.Values{"act": {"paste"},
+		"text": {"A; tagliatelle; 8; 12:00\nB; pappardelle; 6; 12:30\nC; linguine, no egg; 4; 13:00"}}), 303)
+	_, body := s.got("GET", path+"/orders", nil)
+	form := url.Values{"act": {"make"}, "source": {"recipe-7", "recipe-4", "recipe-5"}}
+	for _, x := range strings.Split(body, `name="orders" value="`)[1:] {
+		form.Add("orders", x[:strings.Index(x, `"`)])
+	}
+	s.wants(s.ask("POST", path+"/orders", form), 303)
+	d, err := s.store.Day(ctx, date)
+	if err != nil || len(d.Sheet.Jobs) != 3 {
+		t.Fatalf("%d batches, %v", len(d.Sheet.Jobs), err)
+	}
+	at := func(i int) store.Batch {
+		b, err := s.store.Get(ctx, d.Sheet.Jobs[i].Batch)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return b
+	}
+	typed := s.typed(at(1).ID)
+	typed.Set("room.rh", "35")
+	s.wants(s.ask("POST", fmt.Sprintf("/batches/%d/save", at(1).ID), typed), 303)
+
+	boxes := func(rh string) (ticked []string, all int) {
+		w := s.ask("GET", path+"/own?room.rh="+rh+"&eggs.class=eu-s", nil)
+		s.wants(w, 200, rh+" %")
+		for _, x := range strings.Split(w.Body.String(), `name="take" value="`)[1:] {
+			all++
+			if end := strings.Index(x, `"`); strings.HasPrefix(x[end+1:], " checked") {
+				ticked = append(ticked, x[:end])
+			}
+		}
+		return ticked, all
+	}
+	take := func(rh string, ticked []string, status int, says ...string) {
+		s.wants(s.ask("POST", path+"/own", url.Values{"room.rh": {rh}, "eggs.class": {"eu-s"}, "take": ticked}), status, says...)
+	}
+	first, all := boxes("72")
+	if len(first) != all-1 || all < 5 {
+		t.Fatalf("%d of %d are ticked: %v", len(first), all, first)
+	}
+	take("72", nil, 422, "Tick what is to change")
+	take("720", first, 422, `value="720"`, "nothing was changed")
+	take("72", first, 303)
+	if a, b, c := at(0).Request, at(1).Request, at(2).Request; a.Room.RH != .72 || b.Room.RH != .35 || c.Room.RH != .72 ||
+		a.Eggs.Class != "eu-s" || b.Eggs.Class != "eu-s" || c.Eggs.Class == "eu-s" {
+		t.Errorf("%v %v %v, %s %s %s", a.Room, b.Room, c.Room, a.Eggs.Class, b.Eggs.Class, c.Eggs.Class)
+	}
+	take("72", first, 409, "changed or begun meanwhile")
+	again, all := boxes("40")
+	if len(again) != 2 || all != 3 {
+		t.Errorf("then %v of %d", again, all)
+	}
+	take("40", again, 303)
+	if a, b := at(0).Request.Room.RH, at(1).Request.Room.RH; a != .4 || b != .35 {
+		t.Errorf("then %v and %v", a, b)
+	}
+	for i := range 3 { // what a recipe says is as it was
+		if b := at(i); b.RecipeID == nil {
+			t.Errorf("%s is of no recipe", b.Row.Name)
+		} else if r, err := s.store.RecipeByID(ctx, *b.RecipeID); err != nil ||
+			len(recipe.Differences(measure.Metric, r.Request.Request, b.Request.Request)) > 0 {
+			t.Errorf("%s differs from its recipe: %v", b.Row.Name, err)
+		}
 	}
 }

@@ -168,6 +168,8 @@ func (s *Server) routes(e *gin.Engine) {
 	get("/days/:date", s.day.OpenDay) // who does what when, and how it stands
 	post("/days/:date", s.day.ChangeDay)
 	get("/days/:date/stamp", s.day.StampDay) // whether it has moved
+	get("/days/:date/own", s.day.OpenOwn)    // the room, eggs, hands and lots of all its batches at once
+	post("/days/:date/own", s.day.SetOwn)
 	get("/days/:date/orders", s.day.OpenOrders)
 	post("/days/:date/orders", s.day.ChangeOrders)
 	get("/days/:date/orders.csv", s.day.DownloadOrders) // as they are read again

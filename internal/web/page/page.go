@@ -150,7 +150,7 @@ func navOf(page string) string {
 		return ""
 	case "cabinet", "rooms", "thing", "calibrate", "sack", "doughs", "account":
 		return "Cabinet"
-	case "day", "days", "orders", "week", "wall", "phone", "besideday", "ways", "setout":
+	case "day", "days", "orders", "week", "wall", "phone", "dayown", "besideday", "ways", "setout":
 		return "Days"
 	case "recipes", "recipepage", "recipekeep", "recipeinto", "recipenewer", "recipegather":
 		return "Recipes"
