@@ -20,7 +20,7 @@ func TestShots(t *testing.T) {
 	}
 	base, _ := serving(t, demo.WithLog(rules.Default(), demo.Day))
 	br := browser(t)
-	views := []struct{ name, path string }{{"today", "/"}, {"batches", "/batches"},
+	views := []struct{ name, path string }{{"today", "/"}, {"recipes", "/recipes"},
 		{"cabinet", "/cabinet/flours"}, {"bench", "/bench/2"},
 		{
 			"day",
@@ -61,6 +61,5 @@ func TestShots(t *testing.T) {
 	for _, v := range views {
 		shoot(v.name, 1280, 800, v.path)
 	}
-	shoot("mixed-tablet", 820, 1180, batch(demo.Counter)+"?at=cut")
 	shoot("phone", 390, 844, batch(demo.Saturday)+"?at=formula")
 }

@@ -61,6 +61,7 @@ func TestARecipeRoundTheKitchen(t *testing.T) {
 	v.Set("room.temp_c", "27")
 	s.wants(s.ask("POST", batch+"/save", v), 303)
 	s.wants(s.ask("GET", batch, nil), 200, "Rests in: The fridge, wrapped, not The room, wrapped", "Into the recipe")
+	s.wants(s.ask("GET", "/batches", nil), 200, "but Rests in: The fridge, wrapped, not The room, wrapped")
 	s.wants(s.ask("GET", batch+"/into", nil), 200, `value="rest.at"`)
 	s.wants(s.ask("POST", batch+"/into", url.Values{"version": {"1"}}), 422, "Tick at least one")
 	if w := s.ask("POST", batch+"/into", url.Values{"version": {"1"}, "take": {"rest.at"}}); w.Header().Get("Location") != recipe {

@@ -66,7 +66,7 @@ func newServer(w *workshop.Workshop, access Access) *Server {
 		help: help.New(site), log: log.New(site), practice: practice.New(site), recipes: recipes.New(site),
 		cabinet: cabinet.New(site, access.Backups), recipetext: recipetext.New(site), sign: sign.New(site,
 			access.Secure)}
-	s.batch.InHand, s.batch.OfRecipe = s.day.InHand, s.recipes.Line
+	s.batch.InHand, s.batch.OfRecipe, s.batch.OfRecipes = s.day.InHand, s.recipes.Line, s.recipes.Lines
 	s.print = print.New(site, s.batch.OpenForm)
 	return s
 }

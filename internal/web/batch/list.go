@@ -43,7 +43,8 @@ type listRow struct {
 	In      measure.System
 	SavedAt time.Time
 	MadeOn  string
-	now     bool // made with what the log has learned by now
+	Recipe  *page.OfRecipe // it is of; nil where it is of none
+	now     bool           // made with what the log has learned by now
 }
 
 // listDay is a day of the list with its batches; of a list by name there is one, without a heading.
@@ -295,6 +296,14 @@ func (s *Room) ListBatches(c *page.Visit) error {
 	v := listView{Rows: s.rows(ctx, in, list), Deleted: s.rows(ctx, in, gone), AllGone: c.Query("gone") == "all",
 		MoreGone: more, In: in, Query: asked,
 		Shapes: shapes}
+	ids := make([]uint64, len(v.Rows))
+	for i, r := range v.Rows {
+		ids[i] = r.ID
+	}
+	of := s.OfRecipes(c, ids)
+	for i := range v.Rows {
+		v.Rows[i].Recipe = of[v.Rows[i].ID]
+	}
 	v.Days = days(v.Rows, asked.Sort, s.Now())
 	if !asked.Any() && c.Query("id") == "" {
 		v.UnderWay = s.UnderWay(ctx)

@@ -22,8 +22,9 @@ type Room struct {
 	// what a day's plan leaves before each of its orders is due, by order, minutes; under nought it is late
 	InHand func(ctx context.Context, date string) map[uint64]int
 	// which recipe a batch is of and what it has otherwise, as it stands; nil where it is of none
-	OfRecipe func(c *page.Visit, b store.Batch, r request.Request) *page.OfRecipe
-	rowsNow  rowsByNow
+	OfRecipe  func(c *page.Visit, b store.Batch, r request.Request) *page.OfRecipe
+	OfRecipes func(c *page.Visit, ids []uint64) map[uint64]*page.OfRecipe // of batches by their numbers, in short
+	rowsNow   rowsByNow
 }
 
 // New returns the room of a site.

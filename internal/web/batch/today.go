@@ -216,7 +216,7 @@ func (s *Room) goingOn(c *page.Visit, v *todayView) {
 	for _, r := range most {
 		said := "made on "
 		if r.N > 1 {
-			said = fmt.Sprintf("made %d times, last on ", r.N)
+			said = fmt.Sprintf("made %d times in %d days, last on ", r.N, recipesDays)
 		}
 		v.Most = append(v.Most, todayRecipe{r.ID, r.Name, said + measure.DayWords(r.Began.Local().Format(time.DateOnly))})
 	}

@@ -3,6 +3,7 @@ package recipes
 import (
 	"errors"
 	"fmt"
+	"maps"
 	"net/http"
 	"slices"
 	"strconv"
@@ -154,31 +155,62 @@ func (s *Room) TakeNewer(c *page.Visit) error {
 
 // Line is what stands at the head of a batch of a recipe.
 func (s *Room) Line(c *page.Visit, b store.Batch, r request.Request) *page.OfRecipe {
-	if b.RecipeID == nil || b.RecipeVersion == nil {
-		return nil
-	}
-	ctx := c.Request.Context()
-	now, err := s.Store.RecipeByID(ctx, *b.RecipeID)
+	b.Request.Request = r
+	return s.lines(c, []store.Batch{b}, 4)[b.ID]
+}
+
+// Lines say of batches, by their numbers, which recipe they are of and what is otherwise, in a list: shorter than at the
+// head of one. Those of none are not in it.
+func (s *Room) Lines(c *page.Visit, ids []uint64) map[uint64]*page.OfRecipe {
+	of, err := s.Store.ByIDs(c.Request.Context(), ids)
 	if err != nil {
-		s.Log.Warn("recipe of a batch", "batch", b.ID, "err", err)
+		s.Log.Warn("recipes of batches", "err", err)
 		return nil
 	}
-	then := now
-	if *b.RecipeVersion != now.Version {
-		if then, err = s.Store.RecipeAt(ctx, now.ID, *b.RecipeVersion); err != nil {
-			then = now
+	return s.lines(c, slices.Collect(maps.Values(of)), 2)
+}
+
+// lines are those of batches, each with at most so many differences.
+func (s *Room) lines(c *page.Visit, all []store.Batch, most int) map[uint64]*page.OfRecipe {
+	ctx, out := c.Request.Context(), map[uint64]*page.OfRecipe{}
+	var ids []uint64
+	for _, b := range all {
+		if b.RecipeID != nil && b.RecipeVersion != nil {
+			ids = append(ids, *b.RecipeID)
 		}
 	}
-	o := &page.OfRecipe{ID: now.ID, Name: now.Name, Version: *b.RecipeVersion, Retired: now.RetiredAt != nil}
-	if now.Version != *b.RecipeVersion {
-		o.Newer = now.Version
+	of, err := s.Store.RecipesByIDs(ctx, ids)
+	if err != nil {
+		s.Log.Warn("recipes of batches", "err", err)
+		return out
 	}
-	all := recipe.Differences(c.Units, then.Request.Request, r)
-	const most = 4
-	for _, d := range all[:min(most, len(all))] {
-		o.Here = append(o.Here, d.Words())
+	then := map[[2]uint64]store.Recipe{} // as they were at a version
+	for _, b := range all {
+		if b.RecipeID == nil || b.RecipeVersion == nil {
+			continue
+		}
+		now, there := of[*b.RecipeID]
+		if !there {
+			continue
+		}
+		key := [2]uint64{now.ID, uint64(*b.RecipeVersion)}
+		was, met := then[key]
+		if !met {
+			if was, err = s.Store.RecipeAt(ctx, now.ID, *b.RecipeVersion); err != nil {
+				was = now
+			}
+			then[key] = was
+		}
+		o := &page.OfRecipe{ID: now.ID, Name: now.Name, Version: *b.RecipeVersion, Retired: now.RetiredAt != nil}
+		if now.Version != *b.RecipeVersion {
+			o.Newer = now.Version
+		}
+		others := recipe.Differences(c.Units, was.Request.Request, b.Request.Request)
+		for _, d := range others[:min(most, len(others))] {
+			o.Here = append(o.Here, d.Words())
+		}
+		o.More = len(others) - len(o.Here)
+		out[b.ID] = o
 	}
-	o.More = len(all) - len(o.Here)
-	o.Here = slices.Clip(o.Here)
-	return o
+	return out
 }
