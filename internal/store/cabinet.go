@@ -66,6 +66,46 @@ func (c *Cabinet) Way(key string) *request.Way {
 	return nil
 }
 
+// Begin has a new batch start as the house says: from its flour and eggs, on its machine. What has left the cabinet is
+// as usual.
+func (c *Cabinet) Begin(h request.House, r *request.Request) {
+	for path, key := range map[string]string{"flours.0.flour": h.Flour, "eggs.class": h.Eggs, "roll.machine": h.Machine} {
+		if f, ok := request.FieldAt(path); ok && key != "" {
+			c.Take(f, r, key)
+		}
+	}
+}
+
+// Take puts what a key names into a field: a thing of the cabinet, or one that ships; false where it names neither.
+func (c *Cabinet) Take(f request.Field, r *request.Request, key string) bool {
+	for _, own := range c.keyed(key) {
+		if f.Pick(r, key, own) {
+			return true
+		}
+	}
+	return f.Set(r, key) == nil
+}
+
+// keyed are the flours, eggs and machines of a key: one, or none.
+func (c *Cabinet) keyed(key string) (out []any) {
+	for _, x := range c.Flours {
+		if x.Key == key {
+			out = append(out, x)
+		}
+	}
+	for _, x := range c.Eggs {
+		if x.Key == key {
+			out = append(out, x)
+		}
+	}
+	for _, x := range c.Machines {
+		if x.Key == key {
+			out = append(out, x)
+		}
+	}
+	return out
+}
+
 // item is a row of the cabinet.
 type item struct {
 	ID        uint64 `gorm:"primaryKey"`

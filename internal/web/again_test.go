@@ -2,11 +2,15 @@ package web
 
 import (
 	"context"
+	"fmt"
+	"math"
+	"net/http"
 	"net/url"
 	"strings"
 	"testing"
 	"time"
 
+	"hollen/internal/core/measure"
 	"hollen/internal/core/request"
 	"hollen/internal/demo"
 	"hollen/internal/store/storetest"
@@ -69,3 +73,44 @@ func TestUntouchedCopies(t *testing.T) {
 }
 
 const notSavedYet = "Not saved yet"
+
+// A house says what its new batches start from, in the units it is read in: flour, eggs, machine and room; a batch still
+// says its own, and what has left the cabinet is as usual.
+func TestTheHouseBeginsBatches(t *testing.T) {
+	s := newSite(t)
+	ctx := context.Background()
+	h, err := s.store.House(ctx)
+	if err != nil {
+		t.Fatal(err)
+	}
+	form := url.Values{"version": {fmt.Sprint(h.Version)}, "begin.flour": {"own-1"}, "begin.eggs": {"eu-m"},
+		"begin.machine": {"motor-9"}, "begin.temp_c": {"240"}, "begin.rh": {"66"}}
+	s.wants(s.ask("POST", "/cabinet/house", form), 422, `value="240"`, `value="eu-m" selected`)
+	form.Set("begin.temp_c", "75.2")
+	us := func(r *http.Request) { r.AddCookie(&http.Cookie{Name: "units", Value: string(measure.Customary)}) }
+	s.wants(s.ask("POST", "/cabinet/house", form, us), 303)
+	s.wants(s.ask("GET", "/cabinet/house", nil), 200, `value="24"`, `value="66"`, `value="own-1" selected`, `value="motor-9" selected`)
+	s.wants(s.ask("GET", "/", nil), 200, `value="own-1" selected`, `value="eu-m" selected`, `value="motor-9" selected`)
+	w := s.ask("POST", "/batches", url.Values{"amount.by": {"portions"}, "amount.portions": {"4"}, "eggs.class": {"eu-l"},
+		"cut.shape": {"tagliatelle"}})
+	var id uint64
+	if _, err := fmt.Sscanf(w.Header().Get("Location"), "/batches/%d", &id); err != nil {
+		t.Fatal(w.Code, err)
+	}
+	b, err := s.store.Get(ctx, id)
+	if r := b.Request.Request; err != nil || r.Flours[0].Flour != "own-1" || r.Flours[0].Own == nil || r.Eggs.Class != "eu-l" ||
+		r.Roll.Machine != "motor-9" || math.Abs(r.Room.TempC-24) > 1e-6 || r.Room.RH != .66 {
+		t.Errorf("%+v %+v %+v, %v", r.Flours, r.Roll.Machine, r.Room, err)
+	}
+	s.wants(s.ask("POST", "/recipes/7/make", url.Values{"much": {"8"}, "unit": {"portions"}}), 303)
+	all, err := s.store.BatchesOf(ctx, 7, 1)
+	if r := all[0].Request; err != nil || r.Eggs.Class != "eu-m" || r.Room.RH != .66 || r.Flours[0].Flour != "soft-00" {
+		t.Errorf("of a recipe: %+v %+v, %v", r.Eggs.Class, r.Room, err)
+	}
+	h, _ = s.store.House(ctx)
+	form = url.Values{"version": {fmt.Sprint(h.Version)}, "begin.flour": {"own-999"}, "begin.temp_c": {""}, "begin.rh": {""}}
+	s.wants(s.ask("POST", "/cabinet/house", form), 303)
+	if h, err := s.store.House(ctx); err != nil || h.Flour != "" || h.Room != nil || h.Eggs != "eu-m" {
+		t.Errorf("%+v, %v", h.House, err)
+	}
+}

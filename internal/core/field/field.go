@@ -123,6 +123,9 @@ func (f Field) read(typed string) (float64, error) {
 	if kept == "" {
 		kept = measure.Unit(f.Unit)
 	}
+	if strings.HasPrefix(f.Unit, "%") { // said with its sign or without
+		typed = strings.TrimSuffix(strings.TrimSpace(typed), "%")
+	}
 	return measure.Read(typed, kept, func(n float64) float64 { return (n - f.Offset) / f.scale() })
 }
 

@@ -431,6 +431,18 @@ type House struct {
 	// KneadWay and RollWay are the keys of the kept ways new batches go, "" where they are worked out.
 	KneadWay string `json:"knead_way,omitempty"`
 	RollWay  string `json:"roll_way,omitempty"`
+	// Flour, Eggs and Machine are the keys of what new batches are made of and on, "" as usual.
+	Flour   string `json:"flour,omitempty"`
+	Eggs    string `json:"eggs,omitempty"`
+	Machine string `json:"machine,omitempty"`
+	// Room is the air new batches start in; nil: none was said.
+	Room *HouseRoom `json:"room,omitempty"`
+}
+
+// HouseRoom is the air of the room new batches start in.
+type HouseRoom struct {
+	TempC float64 `json:"temp_c"` // °C
+	RH    float64 `json:"rh"`     // share 0–1
 }
 
 // DefaultHouse is the house of a workshop that has said nothing.
@@ -445,6 +457,9 @@ func (h House) Start(r *Request) {
 	r.Bench = h.Bench
 	r.Knead.School = h.School
 	r.Knead.Mix = h.Mix
+	if h.Room != nil {
+		r.Room.TempC, r.Room.RH = h.Room.TempC, h.Room.RH
+	}
 }
 
 // HouseOf takes the house out of a request.

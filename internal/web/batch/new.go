@@ -113,6 +113,7 @@ func (s *Room) newForm(c *page.Visit, values url.Values) (f newForm, err error) 
 		return f, err
 	}
 	start := blank(house)
+	with.Cabinet.Begin(house.House, &start)
 	start.MadeOn = s.Today()
 	f.Own = values.Get("amount.by") == string(request.ByOwn)
 	fields := askedOfNew

@@ -40,6 +40,7 @@ func (s *Room) OpenHouse(c *page.Visit) error {
 			Kept:     c.Query("kept") != "",
 			KneadWay: h.KneadWay,
 			RollWay:  h.RollWay,
+			Begins:   beginsOf(c.Units, h.House),
 		},
 		&r,
 		nil,
@@ -73,6 +74,7 @@ func (s *Room) showHouse(c *page.Visit, status int, v shelfView, r *request.Requ
 		e.fill()
 		v.Entries = append(v.Entries, e)
 	}
+	v.Entries = append(v.Begins.entries(c.Units, cab), v.Entries...)
 	v.Care = s.care(c.Request.Context(), c.Query("backup") != "")
 	s.Render(c, status, "cabinet", "House", v)
 	return nil
@@ -113,7 +115,8 @@ func (s *Room) SaveHouse(c *page.Visit) error {
 	if err != nil {
 		return err
 	}
-	v := shelfView{Version: version, In: c.Units, KneadWay: h.KneadWay, RollWay: h.RollWay}
+	v := shelfView{Version: version, In: c.Units, KneadWay: h.KneadWay, RollWay: h.RollWay,
+		Begins: beginsOf(c.Units, h.House)}
 	for key, at := range map[string]*string{"knead_way": &v.KneadWay, "roll_way": &v.RollWay} {
 		// A thing that has left the cabinet is dropped.
 		if values.Has(key) {
@@ -124,7 +127,8 @@ func (s *Room) SaveHouse(c *page.Visit) error {
 	}
 	house := request.HouseOf(r)
 	house.KneadWay, house.RollWay = v.KneadWay, v.RollWay
-	if len(errs) > 0 {
+	house.Room = h.Room
+	if sound := v.Begins.read(c.Units, cab, values, &house); !sound || len(errs) > 0 {
 		return s.showHouse(c, http.StatusUnprocessableEntity, v, &r, errs)
 	}
 	ctx := c.Request.Context()

@@ -28,6 +28,7 @@ type shelfView struct {
 	Kept    bool // it was just kept
 	// KneadWay and RollWay are the keys of the ways new batches go.
 	KneadWay, RollWay string
+	Begins            begins          // what else new batches start from
 	Version           int             // of the house
 	Changed           []request.Clash // of the house, by another window
 	Damaged           bool            // what was kept of the house cannot be read, and the usual stands here
