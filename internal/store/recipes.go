@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"slices"
 	"strings"
 	"time"
 
@@ -140,22 +141,23 @@ func (s *Store) RecipeVersions(ctx context.Context, id uint64) (out []Recipe, by
 // RecipePage is how many recipes a page of the list holds.
 const RecipePage = 60
 
-// Recipes returns recipes by name, those of which every word begins a word of their name or of another name first asked
-// for; from is the name and number the page begins after. Retired ones are asked for apart.
+// Recipes returns recipes by name, those of which every word begins a word of their name, of another name or of what they
+// become; from is the name and number the page begins after. Retired ones are asked for apart.
 func (s *Store) Recipes(ctx context.Context, words string, retired bool, from Mark) (out []Recipe, next *Mark, err error) {
-	db := s.db.WithContext(ctx).Where("retired_at IS NULL")
+	db := holding(s.db.WithContext(ctx), searched(words))
 	if retired {
-		db = s.db.WithContext(ctx).Where("retired_at IS NOT NULL")
-	}
-	for w := range strings.FieldsSeq(strings.ToLower(words)) {
-		w = strings.NewReplacer(`\`, `\\`, "%", `\%`, "_", `\_`).Replace(w)
-		db = db.Where("(name LIKE ? OR name LIKE ? OR JSON_SEARCH(LOWER(besides), 'one', ?) IS NOT NULL)", w+"%", "% "+w+"%",
-			"%"+w+"%")
+		db = db.Where("retired_at IS NOT NULL")
+	} else {
+		db = db.Where("retired_at IS NULL")
 	}
 	if from.ID > 0 {
 		db = db.Where("(name > ? OR name = ? AND id > ?)", from.Key, from.Key, from.ID)
 	}
-	err = db.Order("name, id").Limit(RecipePage + 1).Find(&out).Error
+	var ids []uint64 // sorted without what they hold
+	if err = db.Model(&Recipe{}).Order("name, id").Limit(RecipePage+1).Pluck("id", &ids).Error; err != nil {
+		return nil, nil, err
+	}
+	err = s.db.WithContext(ctx).Where("id IN ?", ids).Order("name, id").Find(&out).Error
 	if len(out) > RecipePage {
 		out = out[:RecipePage]
 		last := out[RecipePage-1]
@@ -247,20 +249,64 @@ type NamedRecipe struct {
 	Kept        string // as Named.Kept
 }
 
-// NamedRecipes returns all recipes in use as orders name them, by name.
-func (s *Store) NamedRecipes(ctx context.Context) (out []NamedRecipe, err error) {
+// MostNamed is how many recipes words may mean, and how many besides them are offered.
+const MostNamed = 60
+
+// NamedRecipes returns the recipes in use that words may mean, of each of the phrases, one of each shape there is, for
+// what is spelt nearly so, and the first by name: by name, each once.
+func (s *Store) NamedRecipes(ctx context.Context, phrases ...string) (out []NamedRecipe, err error) {
+	var ids []uint64
+	in := s.db.WithContext(ctx).Model(&Recipe{}).Where("retired_at IS NULL")
+	asked := map[string]bool{}
+	for _, p := range phrases {
+		var stems []string
+		for _, w := range searched(p) {
+			stems = append(stems, strings.TrimSuffix(w, "s"))
+		}
+		if mark := strings.Join(stems, " "); len(stems) == 0 || asked[mark] {
+			continue
+		} else {
+			asked[mark] = true
+		}
+		var some []uint64
+		err := holding(in.Session(&gorm.Session{}), stems).Order("name, id").Limit(MostNamed).Pluck("id", &some).Error
+		if err != nil {
+			return nil, err
+		}
+		ids = append(ids, some...)
+	}
+	var shapes, first []uint64
+	if len(asked) > 0 {
+		err = in.Session(&gorm.Session{}).Select("MIN(id)").Group("shape").Limit(MostNamed).Scan(&shapes).Error
+		if err != nil {
+			return nil, err
+		}
+	}
+	if err = in.Session(&gorm.Session{}).Order("name, id").Limit(MostNamed).Pluck("id", &first).Error; err != nil {
+		return nil, err
+	}
+	ids = append(append(ids, shapes...), first...)
+	slices.Sort(ids)
 	var rows []struct {
 		NamedRecipe
 		Place, Dried string
 	}
-	err = s.db.WithContext(ctx).Model(&Recipe{}).Select("id, name, besides, COALESCE(JSON_VALUE(`row`, '$.shape'), '') AS shape, " +
-		"COALESCE(JSON_VALUE(request, '$.keep.where'), '') AS place, COALESCE(JSON_VALUE(request, '$.dry.keep'), '') AS dried").
-		Where("retired_at IS NULL").Order("name, id").Scan(&rows).Error
+	err = s.db.WithContext(ctx).Model(&Recipe{}).Select("id, name, shape, besides, place, dried").
+		Where("id IN ?", slices.Compact(ids)).Order("name, id").Scan(&rows).Error
 	for _, r := range rows {
 		r.Kept = keptWhere(r.Place, r.Dried)
 		out = append(out, r.NamedRecipe)
 	}
 	return out, err
+}
+
+// holding lets those rows through whose found holds all words, or words that begin so.
+func holding(db *gorm.DB, words []string) *gorm.DB {
+	known, others := indexed(words)
+	if len(known) > 0 {
+		db = db.Where("MATCH (found) AGAINST (? IN BOOLEAN MODE)", "+"+strings.Join(known, "* +")+"*")
+	}
+	return begin(db, others)
 }
 
 // RecipesByIDs returns the recipes of those IDs that can be read.

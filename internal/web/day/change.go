@@ -61,10 +61,10 @@ const guideDays = 60
 // mostOffered is how many of the newest batches an order or a day is offered, besides those that fit.
 const mostOffered = 60
 
-// known are the recipes in use, by name, and then all batches of none, the newest first; of those that words may mean it
+// known are the recipes in use that words may mean and the first besides, by name, and then all batches of none, the newest first; of those that words may mean it
 // is known how they are kept.
 func (s *Room) known(ctx context.Context, words ...string) ([]day.Known, error) {
-	recipes, err := s.Store.NamedRecipes(ctx)
+	recipes, err := s.Store.NamedRecipes(ctx, words...)
 	if err != nil {
 		return nil, err
 	}
@@ -112,7 +112,7 @@ func offered(fits, known []day.Known) (out []likeRow) {
 		recipes = len(known)
 	}
 	seen := map[day.Like]bool{}
-	for _, k := range slices.Concat(fits, known[:min(recipes, mostRecipes)],
+	for _, k := range slices.Concat(fits, known[:recipes],
 		known[recipes:min(len(known), recipes+mostOffered)]) {
 		if !seen[k.Like] {
 			seen[k.Like] = true
@@ -121,9 +121,6 @@ func offered(fits, known []day.Known) (out []likeRow) {
 	}
 	return out
 }
-
-// mostRecipes is how many recipes an order is offered, besides those that fit.
-const mostRecipes = 400
 
 // keptName is the name of a batch, with how it is kept where that is not for today.
 func keptName(k day.Known) string {
