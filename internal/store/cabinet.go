@@ -20,10 +20,9 @@ import (
 	"hollen/internal/core/roll"
 )
 
-// Thing is one thing of the workshop's own: a flour.Flour, flour.Lot, egg.Class,
-// addition.Addition, addition.Yield, roll.Machine, cut.Shape, request.Way or request.Maker. One that is retired is
-// offered no more; batches keep
-// the figures they were made with.
+// Thing is one thing of the workshop's own: a flour.Flour, flour.Lot, egg.Class, addition.Addition, addition.Yield,
+// roll.Machine, cut.Shape, request.Way or request.Maker. One that is retired is offered no more; batches keep the
+// figures they were made with.
 type Thing struct {
 	ID      uint64
 	Version int // counts how often it was kept, from 1
@@ -69,7 +68,8 @@ func (c *Cabinet) Way(key string) *request.Way {
 // Begin has a new batch start as the house says: from its flour and eggs, on its machine. What has left the cabinet is
 // as usual.
 func (c *Cabinet) Begin(h request.House, r *request.Request) {
-	for path, key := range map[string]string{"flours.0.flour": h.Flour, "eggs.class": h.Eggs, "roll.machine": h.Machine} {
+	for path, key := range map[string]string{"flours.0.flour": h.Flour, "eggs.class": h.Eggs,
+		"roll.machine": h.Machine} {
 		if f, ok := request.FieldAt(path); ok && key != "" {
 			c.Take(f, r, key)
 		}
@@ -174,8 +174,7 @@ func (s *Store) Things(ctx context.Context, retired bool) ([]Thing, error) {
 }
 
 // keptCabinet is the cabinet as it was last read, with what told it from any other. Reading its documents is most of
-// the
-// work of a page; asking whether they have changed is little.
+// the work of a page; asking whether they have changed is little.
 type keptCabinet struct {
 	mu    sync.Mutex
 	stamp string // "" where nothing is kept

@@ -45,8 +45,8 @@ func newRecipe(p *plan.Plan, b recipe.Besides) Recipe {
 		Besides: jsonOf[recipe.Besides]{b}}
 }
 
-// KeepRecipe keeps the request of p as a new recipe, of a form that may come twice: what bears the same mark is the same
-// recipe. Without a mark it is another each time.
+// KeepRecipe keeps the request of p as a new recipe, of a form that may come twice: what bears the same mark is the
+// same recipe. Without a mark it is another each time.
 func (s *Store) KeepRecipe(ctx context.Context, once string, p *plan.Plan, b recipe.Besides) (Recipe, error) {
 	r := newRecipe(p, b)
 	if once != "" {
@@ -67,7 +67,8 @@ func (s *Store) KeepRecipe(ctx context.Context, once string, p *plan.Plan, b rec
 
 // SaveRecipe keeps the request of p as the next version of a recipe that was opened at version; ErrChanged where it has
 // been kept anew meanwhile.
-func (s *Store) SaveRecipe(ctx context.Context, id uint64, version int, p *plan.Plan, b recipe.Besides) (Recipe, error) {
+func (s *Store) SaveRecipe(ctx context.Context, id uint64, version int, p *plan.Plan, b recipe.Besides) (Recipe,
+	error) {
 	var r Recipe
 	err := s.transact(ctx, func(tx *gorm.DB) error {
 		var rows []Recipe
@@ -83,7 +84,8 @@ func (s *Store) SaveRecipe(ctx context.Context, id uint64, version int, p *plan.
 		next := newRecipe(p, b)
 		r.Version, r.Name, r.Request, r.Row, r.Besides = version+1, next.Name, next.Request, next.Row, next.Besides
 		r.UpdatedAt = tx.NowFunc()
-		done := tx.Model(&Recipe{}).Where("id = ? AND version = ?", id, version).Updates(map[string]any{"version": r.Version,
+		done := tx.Model(&Recipe{}).Where("id = ? AND version = ?", id,
+			version).Updates(map[string]any{"version": r.Version,
 			"name": r.Name, "request": r.Request, "row": r.Row, "besides": r.Besides, "updated_at": r.UpdatedAt})
 		if done.Error != nil {
 			return done.Error
@@ -131,7 +133,8 @@ func (s *Store) RecipeVersions(ctx context.Context, id uint64) (out []Recipe, by
 	var rows []recipeVersion
 	err = s.db.WithContext(ctx).Where("recipe_id = ?", id).Order("version DESC").Limit(60).Find(&rows).Error
 	for _, v := range rows {
-		out = append(out, Recipe{ID: id, Version: v.Version, Name: v.Request.Name, Request: v.Request, Besides: v.Besides,
+		out = append(out, Recipe{ID: id, Version: v.Version, Name: v.Request.Name, Request: v.Request,
+			Besides:   v.Besides,
 			UpdatedAt: v.SavedAt})
 		by = append(by, v.SavedBy)
 	}
@@ -141,9 +144,10 @@ func (s *Store) RecipeVersions(ctx context.Context, id uint64) (out []Recipe, by
 // RecipePage is how many recipes a page of the list holds.
 const RecipePage = 60
 
-// Recipes returns recipes by name, those of which every word begins a word of their name, of another name or of what they
-// become; from is the name and number the page begins after. Retired ones are asked for apart.
-func (s *Store) Recipes(ctx context.Context, words string, retired bool, from Mark) (out []Recipe, next *Mark, err error) {
+// Recipes returns recipes by name, those of which every word begins a word of their name, of another name or of what
+// they become; from is the name and number the page begins after. Retired ones are asked for apart.
+func (s *Store) Recipes(ctx context.Context, words string, retired bool, from Mark) (out []Recipe, next *Mark,
+	err error) {
 	db := holding(s.db.WithContext(ctx), searched(words))
 	if retired {
 		db = db.Where("retired_at IS NOT NULL")
@@ -225,7 +229,8 @@ func (s *Store) RecipesMade(ctx context.Context, ids []uint64) (map[uint64]Recip
 	if len(ids) == 0 {
 		return out, nil
 	}
-	err := s.db.WithContext(ctx).Table("making_summaries").Select("batches.recipe_id, making_summaries.began, making_summaries.felt").
+	err := s.db.WithContext(ctx).Table("making_summaries").
+		Select("batches.recipe_id, making_summaries.began, making_summaries.felt").
 		Joins("JOIN batches ON batches.id = making_summaries.batch_id").Where("batches.recipe_id IN ?", ids).
 		Order("making_summaries.began").Limit(5000).Find(&rows).Error
 	for _, r := range rows {
@@ -358,7 +363,8 @@ func (s *Store) BatchesOfNone(ctx context.Context, n int) (out []Batch, err erro
 // whether there is one.
 func (s *Store) RecipeCalled(ctx context.Context, name string) (r Recipe, found bool, err error) {
 	var rows []Recipe
-	err = s.db.WithContext(ctx).Where("retired_at IS NULL AND name = ?", name).Order("id DESC").Limit(1).Find(&rows).Error
+	err = s.db.WithContext(ctx).Where("retired_at IS NULL AND name = ?",
+		name).Order("id DESC").Limit(1).Find(&rows).Error
 	if err != nil || len(rows) == 0 {
 		return r, false, err
 	}

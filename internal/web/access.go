@@ -46,8 +46,7 @@ func (a Access) guard(h http.Handler) http.Handler {
 var forwardings = []string{"Forwarded", "X-Forwarded-For", "X-Forwarded-Host", "X-Forwarded-Proto", "X-Real-Ip"}
 
 // through says why a request is refused that a proxy passes on, or that says so; "" where it is right. Who asks, by a
-// proxy's word, takes the
-// place of the proxy's own address.
+// proxy's word, takes the place of the proxy's own address.
 func (a Access) through(r *http.Request) string {
 	passed := slices.ContainsFunc(forwardings, func(k string) bool {
 		return strings.Join(r.Header.Values(k),
@@ -112,8 +111,7 @@ func open(path string) bool {
 }
 
 // needs is what role an address asks for, by its method and route. What changes nothing is open to who looks; what a
-// post changes has its line
-// here, and without one is for who keeps the workshop.
+// post changes has its line here, and without one is for who keeps the workshop.
 func needs(method, route string) account.Role {
 	if method == http.MethodGet || method == http.MethodHead {
 		if slices.Contains(keepersPages, route) {
@@ -143,10 +141,12 @@ var postNeeds = map[string]account.Role{
 	"/cabinet/:shelf/:id/measure":   account.Makes, "/cabinet/:shelf/:id/doughs": account.Makes,
 	"/sign-in": account.Looks, "/sign-out": account.Looks, "/lock": account.Looks, "/unlock": account.Looks,
 	"/account": account.Looks, "/guide": account.Looks,
-	"/recipes": account.Makes, "/recipes/gather": account.Makes, "/recipes/:id": account.Makes, "/recipes/:id/make": account.Makes,
+	"/recipes": account.Makes, "/recipes/gather": account.Makes, "/recipes/:id": account.Makes,
+	"/recipes/:id/make":                   account.Makes,
 	"/recipes/:id/versions/:version/take": account.Makes,
-	"/recipes/:id/retire":                 account.Keeps, "/recipes/:id/restore": account.Keeps, "/batches/:id/recipe": account.Makes,
-	"/batches/:id/into": account.Makes, "/batches/:id/newer": account.Makes,
+	"/recipes/:id/retire":                 account.Keeps, "/recipes/:id/restore": account.Keeps,
+	"/batches/:id/recipe": account.Makes,
+	"/batches/:id/into":   account.Makes, "/batches/:id/newer": account.Makes,
 	"/practice": account.Looks, "/practice/forget": account.Looks, "/practice/:id/act": account.Looks,
 	"/practice/:id/open": account.Looks, "/practice/log": account.Keeps,
 	// Batches, makings and the log.
@@ -162,7 +162,8 @@ var postNeeds = map[string]account.Role{
 	"/bench/:id/again": account.Makes, "/batches/:id/log": account.Makes, "/bench/:id/pictures": account.Makes,
 	"/bench/:id/pictures/:n/remove": account.Makes,
 	"/bench/:id/log":                account.Makes, "/log/learned": account.Makes,
-	"/days/:date": account.Makes, "/days/:date/own": account.Makes, "/days/:date/orders": account.Makes, "/orders/week": account.Makes,
+	"/days/:date": account.Makes, "/days/:date/own": account.Makes, "/days/:date/orders": account.Makes,
+	"/orders/week": account.Makes,
 	// The workshop.
 	"/cabinet/house": account.Keeps, "/cabinet/:shelf": account.Keeps, "/cabinet/:shelf/:id/retire": account.Keeps,
 	"/cabinet/:shelf/:id/restore": account.Keeps, "/rooms": account.Keeps, "/rooms/:id/delete": account.Keeps,

@@ -74,8 +74,8 @@ func TestUntouchedCopies(t *testing.T) {
 
 const notSavedYet = "Not saved yet"
 
-// A house says what its new batches start from, in the units it is read in: flour, eggs, machine and room; a batch still
-// says its own, and what has left the cabinet is as usual.
+// A house says what its new batches start from, in the units it is read in: flour, eggs, machine and room; a batch
+// still says its own, and what has left the cabinet is as usual.
 func TestTheHouseBeginsBatches(t *testing.T) {
 	s := newSite(t)
 	ctx := context.Background()
@@ -89,16 +89,19 @@ func TestTheHouseBeginsBatches(t *testing.T) {
 	form.Set("begin.temp_c", "75.2")
 	us := func(r *http.Request) { r.AddCookie(&http.Cookie{Name: "units", Value: string(measure.Customary)}) }
 	s.wants(s.ask("POST", "/cabinet/house", form, us), 303)
-	s.wants(s.ask("GET", "/cabinet/house", nil), 200, `value="24"`, `value="66"`, `value="own-1" selected`, `value="motor-9" selected`)
+	s.wants(s.ask("GET", "/cabinet/house", nil), 200, `value="24"`, `value="66"`, `value="own-1" selected`,
+		`value="motor-9" selected`)
 	s.wants(s.ask("GET", "/", nil), 200, `value="own-1" selected`, `value="eu-m" selected`, `value="motor-9" selected`)
-	w := s.ask("POST", "/batches", url.Values{"amount.by": {"portions"}, "amount.portions": {"4"}, "eggs.class": {"eu-l"},
-		"cut.shape": {"tagliatelle"}})
+	w := s.ask("POST", "/batches", url.Values{"amount.by": {"portions"}, "amount.portions": {"4"},
+		"eggs.class": {"eu-l"},
+		"cut.shape":  {"tagliatelle"}})
 	var id uint64
 	if _, err := fmt.Sscanf(w.Header().Get("Location"), "/batches/%d", &id); err != nil {
 		t.Fatal(w.Code, err)
 	}
 	b, err := s.store.Get(ctx, id)
-	if r := b.Request.Request; err != nil || r.Flours[0].Flour != "own-1" || r.Flours[0].Own == nil || r.Eggs.Class != "eu-l" ||
+	if r := b.Request.Request; err != nil || r.Flours[0].Flour != "own-1" || r.Flours[0].Own == nil ||
+		r.Eggs.Class != "eu-l" ||
 		r.Roll.Machine != "motor-9" || math.Abs(r.Room.TempC-24) > 1e-6 || r.Room.RH != .66 {
 		t.Errorf("%+v %+v %+v, %v", r.Flours, r.Roll.Machine, r.Room, err)
 	}
@@ -108,7 +111,8 @@ func TestTheHouseBeginsBatches(t *testing.T) {
 		t.Errorf("of a recipe: %+v %+v, %v", r.Eggs.Class, r.Room, err)
 	}
 	h, _ = s.store.House(ctx)
-	form = url.Values{"version": {fmt.Sprint(h.Version)}, "begin.flour": {"own-999"}, "begin.temp_c": {""}, "begin.rh": {""}}
+	form = url.Values{"version": {fmt.Sprint(h.Version)}, "begin.flour": {"own-999"}, "begin.temp_c": {""},
+		"begin.rh": {""}}
 	s.wants(s.ask("POST", "/cabinet/house", form), 303)
 	if h, err := s.store.House(ctx); err != nil || h.Flour != "" || h.Room != nil || h.Eggs != "eu-m" {
 		t.Errorf("%+v, %v", h.House, err)

@@ -229,8 +229,7 @@ func TestRackInFeet(t *testing.T) {
 }
 
 // All batches orders need are made by one key; what cannot be made is told by its proposal, where the others’ choices
-// stay. Whole eggs never
-// leave a batch short of what is ordered of it.
+// stay. Whole eggs never leave a batch short of what is ordered of it.
 func TestBatchesForOrders(t *testing.T) {
 	s := newSite(t)
 	path := "/days/" + after(30) + "/orders"
@@ -261,7 +260,8 @@ func TestBatchesForOrders(t *testing.T) {
 		t.Errorf("%d proposals are left", n)
 	}
 	made, err := s.store.BatchesOf(context.Background(), 7, 1)
-	if err != nil || len(made) != 1 || made[0].Row.Name != "Tagliatelle for The counter" || made[0].Row.Portions < 18*.98 ||
+	if err != nil || len(made) != 1 || made[0].Row.Name != "Tagliatelle for The counter" ||
+		made[0].Row.Portions < 18*.98 ||
 		made[0].Request.MadeOn == "" {
 		t.Errorf("%+v, %v", made, err)
 	}

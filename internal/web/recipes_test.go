@@ -19,8 +19,8 @@ import (
 	"hollen/internal/store"
 )
 
-// A batch is kept as a recipe, made at another amount, changed, taken back into the recipe, and the recipe's change into
-// the batch of before.
+// A batch is kept as a recipe, made at another amount, changed, taken back into the recipe, and the recipe's change
+// into the batch of before.
 func TestARecipeRoundTheKitchen(t *testing.T) {
 	s := newSite(t)
 	ctx := context.Background()
@@ -34,15 +34,18 @@ func TestARecipeRoundTheKitchen(t *testing.T) {
 	}
 	recipe := w.Header().Get("Location")
 	s.wants(s.ask("GET", recipe, nil), 200, "egg ribbons", "Make it", "Versions")
-	s.wants(s.ask("POST", at+"/recipe", url.Values{"name": {"trays of the WEEK"}}), 422, "of that name already", "Keep both")
+	s.wants(s.ask("POST", at+"/recipe", url.Values{"name": {"trays of the WEEK"}}), 422, "of that name already",
+		"Keep both")
 	s.wants(s.ask("GET", "/recipes?find=ribb", nil), 200, "Trays of the week")
 	s.wants(s.ask("GET", "/recipes?find=nettles", nil), 200, "Nothing of that name")
 	s.wants(s.ask("GET", at, nil), 200, `class="of-recipe off-paper">Of`, "Trays of the week")
 
-	for much, unit := range map[string]string{"": "portions", "-3": "portions", "1e99": "dough", "2.5": "eggs", "8": "acres"} {
+	for much, unit := range map[string]string{"": "portions", "-3": "portions", "1e99": "dough", "2.5": "eggs",
+		"8": "acres"} {
 		s.wants(s.ask("POST", recipe+"/make", url.Values{"much": {much}, "unit": {unit}}), 422, "field-error")
 	}
-	s.wants(s.ask("POST", recipe+"/make", url.Values{"much": {"8"}, "unit": {"portions"}, "for": {"never"}}), 422, "needs a day")
+	s.wants(s.ask("POST", recipe+"/make", url.Values{"much": {"8"}, "unit": {"portions"}, "for": {"never"}}), 422,
+		"needs a day")
 	w = s.ask("POST", recipe+"/make", url.Values{"much": {"8"}, "unit": {"portions"}, "for": {"2026-12-02"}})
 	batch := w.Header().Get("Location")
 	if w.Code != http.StatusSeeOther || !strings.HasPrefix(batch, "/batches/") {
@@ -64,7 +67,8 @@ func TestARecipeRoundTheKitchen(t *testing.T) {
 	s.wants(s.ask("GET", "/batches", nil), 200, "but Rests in: The fridge, wrapped, not The room, wrapped")
 	s.wants(s.ask("GET", batch+"/into", nil), 200, `value="rest.at"`)
 	s.wants(s.ask("POST", batch+"/into", url.Values{"version": {"1"}}), 422, "Tick at least one")
-	if w := s.ask("POST", batch+"/into", url.Values{"version": {"1"}, "take": {"rest.at"}}); w.Header().Get("Location") != recipe {
+	if w := s.ask("POST", batch+"/into", url.Values{"version": {"1"},
+		"take": {"rest.at"}}); w.Header().Get("Location") != recipe {
 		t.Fatalf("into: %d %s", w.Code, w.Body)
 	}
 	s.wants(s.ask("POST", batch+"/into", url.Values{"version": {"1"}, "take": {"rest.at"}}), 409, "Another window")
@@ -117,7 +121,8 @@ func TestTodayKnowsRecipes(t *testing.T) {
 }
 
 // Sixty batches from before there were recipes, copies of nine at other amounts, on other days and in other air, are
-// kept as nine recipes by ticking; batches, days and orders stay as they were, and what is ordered then is made of them.
+// kept as nine recipes by ticking; batches, days and orders stay as they were, and what is ordered then is made of
+// them.
 func TestKeepWhatIsMade(t *testing.T) {
 	s, ctx := emptySite(t), context.Background()
 	scenario := demo.Scenario(rules.Default(), demo.Day)
@@ -287,7 +292,8 @@ func TestRecipesOutAndIn(t *testing.T) {
 		t.Fatalf("%v", again)
 	}
 	to.wants(to.ask("POST", "/import", url.Values{"text": {changed}}), 200, "Rests in", "the next version of")
-	to.wants(to.ask("POST", "/import/take", url.Values{"text": {changed}, "take": {"recipe.0.99.1"}}), 409, "changed meanwhile")
+	to.wants(to.ask("POST", "/import/take", url.Values{"text": {changed}, "take": {"recipe.0.99.1"}}), 409,
+		"changed meanwhile")
 	to.wants(to.ask("POST", "/import/take", url.Values{"text": {changed}, "take": again}), 303)
 	if r, found, err := to.store.RecipeCalled(ctx, "tagliatelle"); err != nil || !found || r.Version != 2 ||
 		r.Request.Rest.At != "fridge" {
@@ -342,7 +348,8 @@ func TestTheDaysOwn(t *testing.T) {
 		return ticked, all
 	}
 	take := func(rh string, ticked []string, status int, says ...string) {
-		s.wants(s.ask("POST", path+"/own", url.Values{"room.rh": {rh}, "eggs.class": {"eu-s"}, "take": ticked}), status, says...)
+		s.wants(s.ask("POST", path+"/own", url.Values{"room.rh": {rh}, "eggs.class": {"eu-s"}, "take": ticked}),
+			status, says...)
 	}
 	first, all := boxes("72")
 	if len(first) != all-1 || all < 5 {
@@ -351,7 +358,8 @@ func TestTheDaysOwn(t *testing.T) {
 	take("72", nil, 422, "Tick what is to change")
 	take("720", first, 422, `value="720"`, "nothing was changed")
 	take("72", first, 303)
-	if a, b, c := at(0).Request, at(1).Request, at(2).Request; a.Room.RH != .72 || b.Room.RH != .35 || c.Room.RH != .72 ||
+	if a, b, c := at(0).Request, at(1).Request, at(2).Request; a.Room.RH != .72 || b.Room.RH != .35 ||
+		c.Room.RH != .72 ||
 		a.Eggs.Class != "eu-s" || b.Eggs.Class != "eu-s" || c.Eggs.Class == "eu-s" {
 		t.Errorf("%v %v %v, %s %s %s", a.Room, b.Room, c.Room, a.Eggs.Class, b.Eggs.Class, c.Eggs.Class)
 	}

@@ -1,7 +1,7 @@
-// Package web serves Hollen's pages: routes.go lists every address, access.go says who may what, and each matter has a
-// room of its own (batch, bench, day, help, log, cabinet, practice, recipes, sign, print, recipetext) that looks at package
-// page, which all share, and at package form, which binds what is typed. Handlers fill a view model; no sums are done
-// here.
+// Package web serves Hollen's pages: routes.go lists every address, access.go says who may what, and each matter has
+// a room of its own (batch, bench, day, help, log, cabinet, practice, recipes, sign, print, recipetext) that looks at
+// package page, which all share, and at package form, which binds what is typed. Handlers fill a view model; no sums
+// are done here.
 package web
 
 import (

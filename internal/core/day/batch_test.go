@@ -148,8 +148,7 @@ func TestLightBeforeDark(t *testing.T) {
 }
 
 // A dough for another day ends in the fridge, and one from there needs no kneading; a mixer holds its bowl; a second
-// roller needs
-// no cleaning; the fridge instead of the counter leaves room.
+// roller needs no cleaning; the fridge instead of the counter leaves room.
 func TestParts(t *testing.T) {
 	d, _ := put(t, two(), func(j *day.Job) { j.Part = day.DoughOnly }, demo.Service)
 	if slices.ContainsFunc(d.Tasks, func(x schedule.Task) bool { return x.Kind != schedule.Knead }) {
@@ -322,7 +321,8 @@ func TestRecipesGoFirst(t *testing.T) {
 // Orders for the same come from one dough; what nothing is known of is asked about.
 func TestPropose(t *testing.T) {
 	there := []day.Known{known(9, "Counter trays, mixed", "Tagliatelle", "fridge"),
-		known(7, "Tagliatelle for Saturday", "Tagliatelle", ""), known(6, "Yolk tagliolini for service", "Tagliolini", "")}
+		known(7, "Tagliatelle for Saturday", "Tagliatelle", ""), known(6, "Yolk tagliolini for service", "Tagliolini",
+			"")}
 	wants := []day.Want{{ID: 1, Who: "A", What: "tagliatelle", Count: 8, Due: 800}, {ID: 2, Who: "B",
 		What: "yolk tagliolini", Count: 5, Due: 700},
 		{ID: 3, Who: "C", What: "Tagliatelle", Count: 4, Due: 700}, {ID: 4, Who: "D", What: "gnocchi", Count: 2,
@@ -349,9 +349,8 @@ func TestPropose(t *testing.T) {
 	}
 }
 
-// Of several that fit and differ the maker is asked, also of a note, and nothing dried or frozen is taken for what was
-// ordered; the same made
-// many times is one thing, however long ago it was made first.
+// Of several that fit and differ the maker is asked, also of a note, and nothing dried or frozen is taken for what
+// was ordered; the same made many times is one thing, however long ago it was made first.
 func TestProposeAsks(t *testing.T) {
 	there := []day.Known{known(90, "Tagliatelle, dried", "Tagliatelle", "shelf"),
 		known(80, "Frozen tagliatelle", "Tagliatelle", "freezer")}
@@ -442,8 +441,8 @@ func TestShift(t *testing.T) {
 }
 
 // What the bench knows of a dough that lies in its rest is what the day counts with: its kneading done when it was
-// done, the roll to come;
-// without the bench the same can be said by hand; and what comes later says that what comes before was done.
+// done, the roll to come; without the bench the same can be said by hand; and what comes later says that what comes
+// before was done.
 func TestFacts(t *testing.T) {
 	now := time.Date(2026, 11, 28, 11, 0, 0, 0, time.UTC)
 	midnight := now.Truncate(24 * time.Hour)

@@ -7,8 +7,8 @@ import (
 	"hollen/internal/core/request"
 )
 
-// Alike parts requests into those that are the same thing made again: equal in the recipe's part at one amount, whatever
-// each is called. It returns their places, the groups and what is in them in the order they came.
+// Alike parts requests into those that are the same thing made again: equal in the recipe's part at one amount,
+// whatever each is called. It returns their places, the groups and what is in them in the order they came.
 func Alike(all []request.Request) (groups [][]int) {
 	met := map[string][]int{} // groups of one key
 next:

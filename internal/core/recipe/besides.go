@@ -45,8 +45,8 @@ func ReadNames(text string) ([]string, error) {
 	return out, nil
 }
 
-// Of is a request as a recipe has it: the day's fields are as usual, since a recipe holds no day, no room, no lot and no
-// maker.
+// Of is a request as a recipe has it: the day's fields are as usual, since a recipe holds no day, no room, no lot and
+// no maker.
 func Of(r request.Request) request.Request {
 	out, usual := request.Padded(r), request.Padded(request.Default())
 	for _, f := range request.Fields() {

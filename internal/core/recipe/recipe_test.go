@@ -43,11 +43,14 @@ func TestScalingByWholeEggs(t *testing.T) {
 			got.Amount.FlourG != x.flour || got.Amount.FlourG / *got.Eggs.FixWhole != 100 {
 			t.Errorf("× %.3f: %+v, %v eggs on %v g", x.times, s, *got.Eggs.FixWhole, got.Amount.FlourG)
 		}
-		if over := s.Factor > 1.25*s.Asked; over != strings.Contains(strings.Join(s.Words, " "), "more than was asked") {
+		if over := s.Factor > 1.25*s.Asked; over != strings.Contains(strings.Join(s.Words, " "),
+			"more than was asked") {
 			t.Errorf("× %.3f says %q", x.times, s.Words)
 		}
-		if q := planned(t, got); math.Abs(q.Formula.Dough.Hw-p.Formula.Dough.Hw) > .2 || q.Formula.TopG != p.Formula.TopG*x.factor {
-			t.Errorf("× %.3f: another dough: %.2f for %.2f, %.1f g added", x.times, q.Formula.Dough.Hw, p.Formula.Dough.Hw, q.Formula.TopG)
+		if q := planned(t, got); math.Abs(q.Formula.Dough.Hw-p.Formula.Dough.Hw) > .2 ||
+			q.Formula.TopG != p.Formula.TopG*x.factor {
+			t.Errorf("× %.3f: another dough: %.2f for %.2f, %.1f g added", x.times, q.Formula.Dough.Hw,
+				p.Formula.Dough.Hw, q.Formula.TopG)
 		}
 	}
 	if r.Amount.FlourG != 400 || *r.Eggs.FixWhole != 4 {
@@ -71,7 +74,8 @@ func TestScalingWhatIsWorkedOut(t *testing.T) {
 	r.Cut.Also = []request.ShapePart{{Shape: "maltagliati", Portions: 2}}
 	p := planned(t, r)
 	got, s, err := Scale(r, p, Want{Portions: 25})
-	if err != nil || got.Amount.By != request.ByPortions || got.Amount.Portions != 25 || math.Abs(s.Factor-25/p.Formula.Portions) > 1e-9 {
+	if err != nil || got.Amount.By != request.ByPortions || got.Amount.Portions != 25 ||
+		math.Abs(s.Factor-25/p.Formula.Portions) > 1e-9 {
 		t.Errorf("%+v, %v", got.Amount, err)
 	}
 	if got, _, _ = Scale(r, p, Want{DoughG: 2000}); got.Amount.By != request.ByDough || got.Amount.DoughG != 2000 {
@@ -104,12 +108,14 @@ func TestDifferencesAndBack(t *testing.T) {
 	batch.Eggs.FixWhole = &fourteen
 	batch.Rest.At = request.InFridge
 	d := Differences(measure.Metric, r, batch)
-	if len(d) != 2 || d[0].Field.Path != "eggs.fix_whole_eggs" || !d[0].Ratio || d[0].FromShown != "12" || d[0].ToShown != "14" ||
+	if len(d) != 2 || d[0].Field.Path != "eggs.fix_whole_eggs" || !d[0].Ratio || d[0].FromShown != "12" ||
+		d[0].ToShown != "14" ||
 		d[1].Field.Path != "rest.at" {
 		t.Fatalf("%+v", d)
 	}
 	next := Into(r, batch, []string{"rest.at"})
-	if next.Rest.At != request.InFridge || *next.Eggs.FixWhole != 4 || next.Room.TempC != r.Room.TempC || next.Amount.FlourG != 400 {
+	if next.Rest.At != request.InFridge || *next.Eggs.FixWhole != 4 || next.Room.TempC != r.Room.TempC ||
+		next.Amount.FlourG != 400 {
 		t.Errorf("into the recipe: %+v", next.Rest)
 	}
 	if both := Into(r, batch, []string{"rest.at", "eggs.fix_whole_eggs"}); *both.Eggs.FixWhole != 5 {
@@ -117,7 +123,8 @@ func TestDifferencesAndBack(t *testing.T) {
 	}
 }
 
-// What a newer version changed is taken where the batch was as before; what the batch changed itself stays, and is told.
+// What a newer version changed is taken where the batch was as before; what the batch changed itself stays, and is
+// told.
 func TestNewerVersion(t *testing.T) {
 	r, p := own400(t)
 	batch, _, _ := Scale(r, p, Want{Times: 2})

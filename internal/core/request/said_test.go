@@ -11,7 +11,8 @@ func TestFiguresAsTheyAreSaid(t *testing.T) {
 	for _, x := range []struct {
 		path, typed string
 		want        float64
-	}{{"bench.hook_g", "5 kg", 5000}, {"bench.hook_g", "11 lb", 4989.51607}, {"bench.hook_g", "5000", 5000}, {"room.rh", "60 %", 60},
+	}{{"bench.hook_g", "5 kg", 5000}, {"bench.hook_g", "11 lb", 4989.51607}, {"bench.hook_g", "5000", 5000},
+		{"room.rh", "60 %", 60},
 		{"room.rh", "60%", 60}, {"room.rh", "60", 60}, {"room.temp_c", "71.6 °F", 22}, {"salt_share", "1.2 %", 1.2},
 		{"bench.pot_l", "8 l", 8}} {
 		f, _ := FieldAt(x.path)

@@ -218,7 +218,8 @@ func (s *Room) goingOn(c *page.Visit, v *todayView) {
 		if r.N > 1 {
 			said = fmt.Sprintf("made %d times in %d days, last on ", r.N, recipesDays)
 		}
-		v.Most = append(v.Most, todayRecipe{r.ID, r.Name, said + measure.DayWords(r.Began.Local().Format(time.DateOnly))})
+		v.Most = append(v.Most, todayRecipe{r.ID, r.Name, said +
+			measure.DayWords(r.Began.Local().Format(time.DateOnly))})
 	}
 	if err := cmp.Or(errOrders, errMade, errMost, ctx.Err()); err != nil {
 		s.Log.Error("today", "err", err)
@@ -235,7 +236,10 @@ func (s *Room) due(ctx context.Context, v *todayView) error {
 		if err != nil {
 			return err
 		}
-		orders = slices.DeleteFunc(orders, func(o store.Order) bool { return o.Gone || date != v.Date && o.Due < night })
+		orders = slices.DeleteFunc(orders, func(o store.Order) bool {
+			return o.Gone || date != v.Date &&
+				o.Due < night
+		})
 		if len(orders) == 0 {
 			continue
 		}

@@ -47,7 +47,8 @@ func (b *begins) read(in measure.System, cab store.Cabinet, values url.Values, h
 	for name, x := range map[string]struct {
 		path string
 		at   *string
-	}{beginFlour: {"flours.0.flour", &b.Flour}, beginEggs: {"eggs.class", &b.Eggs}, beginMachine: {"roll.machine", &b.Machine}} {
+	}{beginFlour: {"flours.0.flour", &b.Flour}, beginEggs: {"eggs.class", &b.Eggs}, beginMachine: {"roll.machine",
+		&b.Machine}} {
 		if !values.Has(name) {
 			continue
 		}
@@ -85,7 +86,8 @@ func (b *begins) read(in measure.System, cab store.Cabinet, values url.Values, h
 
 // entries are its lines of the form.
 func (b *begins) entries(in measure.System, cab store.Cabinet) []entry {
-	flours, eggs, machines := field.Option{Name: "as usual"}, field.Option{Name: "as usual"}, field.Option{Name: "as usual"}
+	flours, eggs, machines := field.Option{Name: "as usual"}, field.Option{Name: "as usual"},
+		field.Option{Name: "as usual"}
 	from, of, on := []field.Option{flours}, []field.Option{eggs}, []field.Option{machines}
 	for _, x := range cab.Flours {
 		from = append(from, field.Option{Key: x.Key, Name: x.Name})

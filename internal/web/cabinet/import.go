@@ -61,7 +61,8 @@ func (v importView) RecipeText() string {
 
 // Takes says whether there is anything to take.
 func (v importView) Takes() bool {
-	return slices.ContainsFunc(v.Recipes, func(r importRecipe) bool { return r.Status != "same" }) || v.Batch != nil || v.Making != nil || v.Log != nil || slices.ContainsFunc(v.Items,
+	return slices.ContainsFunc(v.Recipes, func(r importRecipe) bool { return r.Status != "same" }) ||
+		v.Batch != nil || v.Making != nil || v.Log != nil || slices.ContainsFunc(v.Items,
 		func(i importItem) bool { return i.Status != "same" })
 }
 

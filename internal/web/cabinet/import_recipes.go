@@ -31,10 +31,12 @@ type importRecipe struct {
 func (r importRecipe) Set() string { return fmt.Sprintf("recipe.%d.%d.%d", r.N, r.ID, r.Version) }
 
 // recipesOf sets the recipes of a document beside those of their names.
-func (s *Room) recipesOf(ctx context.Context, cab desk, things []store.Thing, all []exchange.KeptRecipe) (out []importRecipe,
+func (s *Room) recipesOf(ctx context.Context, cab desk, things []store.Thing,
+	all []exchange.KeptRecipe) (out []importRecipe,
 	err error) {
 	for n, k := range all {
-		r := importRecipe{N: n, Name: k.Request.Name, Status: "new", batch: s.batchOf(cab, things, k.Request), besides: k.Besides}
+		r := importRecipe{N: n, Name: k.Request.Name, Status: "new", batch: s.batchOf(cab, things, k.Request),
+			besides: k.Besides}
 		for _, own := range r.batch.Own {
 			if own.Status == "new" {
 				r.Brings = append(r.Brings, own.Name)
@@ -52,7 +54,8 @@ func (s *Room) recipesOf(ctx context.Context, cab desk, things []store.Thing, al
 				}
 			}
 			if was, now := here.Besides.V.Names, k.Names; !slices.Equal(was, now) {
-				r.Changes = append(r.Changes, itemChange{"Also called", strings.Join(was, ", "), strings.Join(now, ", ")})
+				r.Changes = append(r.Changes, itemChange{"Also called", strings.Join(was, ", "), strings.Join(now,
+					", ")})
 			}
 			if len(r.Changes) > 0 {
 				r.Status = "changed"
@@ -64,7 +67,8 @@ func (s *Room) recipesOf(ctx context.Context, cab desk, things []store.Thing, al
 }
 
 // takeRecipes keeps the recipes whose boxes are ticked, and first what they bring along.
-func takeRecipes(ctx context.Context, ru rules.Rules, tx *store.Store, all []importRecipe, take []string) (string, error) {
+func takeRecipes(ctx context.Context, ru rules.Rules, tx *store.Store, all []importRecipe, take []string) (string,
+	error) {
 	to, made := ImportPath, map[string]string{}
 	slices.Sort(take)
 	for _, set := range slices.Compact(take) {

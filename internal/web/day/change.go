@@ -61,7 +61,8 @@ const guideDays = 60
 // mostOffered is how many of the newest batches an order or a day is offered, besides those that fit.
 const mostOffered = 60
 
-// known are the recipes in use that words may mean and the first besides, by name, and then all batches of none, the newest first; of those that words may mean it
+// known are the recipes in use that words may mean and the first besides, by name, and then all batches of none, the
+// newest first; of those that words may mean it
 // is known how they are kept.
 func (s *Room) known(ctx context.Context, words ...string) ([]day.Known, error) {
 	recipes, err := s.Store.NamedRecipes(ctx, words...)
@@ -189,9 +190,8 @@ func (s *Room) StampDay(c *page.Visit) error {
 	return nil
 }
 
-// change is what a form of the day’s page asks; it changes the day in place, and returns what was done in words, or why
-// it
-// cannot be.
+// change is what a form of the day’s page asks; it changes the day in place, and returns what was done in words, or
+// why it cannot be.
 type change func(s *Room, ctx context.Context, d *dayNow, values url.Values, v *dayView) (string, error)
 
 // errRefused says that the view holds why not.

@@ -81,9 +81,10 @@ func (s *Room) notBegun(ctx context.Context, d *dayNow) (out []ownBatch, begun [
 		if !there {
 			continue
 		}
-		under := d.Making[j.Batch] != 0 || d.Planned() && slices.ContainsFunc(d.Sheet.TasksOf(j.Batch), func(i int) bool {
-			return i < len(d.Begun) && d.Begun[i]
-		})
+		under := d.Making[j.Batch] != 0 || d.Planned() && slices.ContainsFunc(d.Sheet.TasksOf(j.Batch),
+			func(i int) bool {
+				return i < len(d.Begun) && d.Begun[i]
+			})
 		if under {
 			begun = append(begun, j.Letter+", "+b.Row.Name)
 			continue
@@ -226,7 +227,8 @@ func (s *Room) showOwn(c *page.Visit, status int, typed url.Values, wrong string
 }
 
 // ownRows are what the settings would change, batch by batch. What was typed for a batch stays unless it is ticked.
-func (s *Room) ownRows(c *page.Visit, batches []ownBatch, settings []recipe.Setting, taken []string) (out []ownRow, err error) {
+func (s *Room) ownRows(c *page.Visit, batches []ownBatch, settings []recipe.Setting, taken []string) (out []ownRow,
+	err error) {
 	for _, b := range batches {
 		took, err := s.Store.Took(c.Request.Context(), b.b)
 		if err != nil {
@@ -315,7 +317,8 @@ func (s *Room) SetOwn(c *page.Visit) error {
 	_, clash := errors.AsType[*store.ConflictError](err)
 	switch no, is := errors.AsType[*notMade](err); {
 	case clash, errors.Is(err, store.ErrChanged):
-		return s.showOwn(c, http.StatusConflict, values, "A batch was changed or begun meanwhile; this is how it stands now.", nil)
+		return s.showOwn(c, http.StatusConflict, values,
+			"A batch was changed or begun meanwhile; this is how it stands now.", nil)
 	case is:
 		return s.showOwn(c, http.StatusUnprocessableEntity, values, no.Error(), taken)
 	case err != nil:

@@ -11,8 +11,9 @@ type about struct {
 
 // explainedAs are pages that another’s words explain.
 var explainedAs = map[string]string{"thing": "cabinet", "rooms": "cabinet", "makings": "made", "logform": "made",
-	"besidemade": "made", "again": "new", "week": "orders", "besideday": "day", "ways": "day", "setout": "day", "dayown": "day",
-	"phone": "day", "beside": "compare", "versions": "compare"}
+	"besidemade": "made", "again": "new", "week": "orders", "besideday": "day", "ways": "day", "setout": "day",
+	"dayown": "day",
+	"phone":  "day", "beside": "compare", "versions": "compare"}
 
 // explanations are the pages that have something to explain.
 var explanations = []about{
@@ -79,8 +80,9 @@ var explanations = []about{
 	{"recipepage", "A recipe", "Make it: so much, for a day. To change it, make a batch of it, change that, and take " +
 		"what you changed into the recipe.", "What is made at the maker’s word keeps its ratios: whole eggs lead, " +
 		"nothing is added.", nil},
-	{"recipegather", "Keep what you make", "Batches that say the same at one amount stand together. Tick what you make " +
-		"again and again.", "Nothing is guessed; batches, days and orders stay as they are.", nil},
+	{"recipegather", "Keep what you make",
+		"Batches that say the same at one amount stand together. Tick what you make " +
+			"again and again.", "Nothing is guessed; batches, days and orders stay as they are.", nil},
 	{"recipekeep", "Keep as a recipe", "The batch as it is saved, without its day.", "", nil},
 	{"recipeinto", "Into the recipe, too", "Tick what the recipe is to have from now on.", "", nil},
 	{"recipenewer", "The recipe has changed", "What the newer version would change here. What the batch has changed " +

@@ -39,7 +39,8 @@ func (s *Room) loaded(c *page.Visit) (b store.Batch, now, then store.Recipe, err
 		return b, now, then, err
 	}
 	if b.RecipeID == nil || b.RecipeVersion == nil {
-		return b, now, then, page.Refuse(http.StatusNotFound, "This batch is of no recipe.", "Keep it as one, or make one of a recipe.",
+		return b, now, then, page.Refuse(http.StatusNotFound, "This batch is of no recipe.",
+			"Keep it as one, or make one of a recipe.",
 			page.WayOn{To: fmt.Sprintf("/batches/%d", b.ID), Name: b.Row.Name})
 	}
 	ctx := c.Request.Context()
@@ -89,7 +90,8 @@ func (s *Room) TakeInto(c *page.Visit) error {
 	ctx := c.Request.Context()
 	p, err := plan.Make(s.RulesOf(ctx, &next), next)
 	if err != nil {
-		return s.showInto(c, http.StatusUnprocessableEntity, "With these the recipe cannot be worked out: "+err.Error()+".")
+		return s.showInto(c, http.StatusUnprocessableEntity,
+			"With these the recipe cannot be worked out: "+err.Error()+".")
 	}
 	version, _ := strconv.Atoi(values.Get("version"))
 	err = s.Store.Atomically(ctx, func(in *store.Store) error {
@@ -112,7 +114,8 @@ func (s *Room) ShowNewer(c *page.Visit) error {
 		return err
 	}
 	_, taken := recipe.Newer(c.Units, then.Request.Request, b.Request.Request, now.Request.Request)
-	s.Render(c, http.StatusOK, "recipenewer", "The recipe has changed", intoView{Batch: b.ID, Name: b.Row.Name, ID: now.ID,
+	s.Render(c, http.StatusOK, "recipenewer", "The recipe has changed", intoView{Batch: b.ID, Name: b.Row.Name,
+		ID:     now.ID,
 		Recipe: now.Name, Version: b.Version, Took: taken.Took, Offered: taken.Offered, Newer: now.Version})
 	return nil
 }
@@ -159,8 +162,8 @@ func (s *Room) Line(c *page.Visit, b store.Batch, r request.Request) *page.OfRec
 	return s.lines(c, []store.Batch{b}, 4)[b.ID]
 }
 
-// Lines say of batches, by their numbers, which recipe they are of and what is otherwise, in a list: shorter than at the
-// head of one. Those of none are not in it.
+// Lines say of batches, by their numbers, which recipe they are of and what is otherwise, in a list: shorter than at
+// the head of one. Those of none are not in it.
 func (s *Room) Lines(c *page.Visit, ids []uint64) map[uint64]*page.OfRecipe {
 	of, err := s.Store.ByIDs(c.Request.Context(), ids)
 	if err != nil {

@@ -69,7 +69,8 @@ func (s *Room) show(c *page.Visit, status int, errs map[string]string, much, uni
 		return err
 	}
 	ctx := c.Request.Context()
-	v := recipeView{In: c.Units, ID: r.ID, Version: r.Version, Name: r.Name, Names: strings.Join(r.Besides.V.Names, ", "),
+	v := recipeView{In: c.Units, ID: r.ID, Version: r.Version, Name: r.Name, Names: strings.Join(r.Besides.V.Names,
+		", "),
 		Retired: r.RetiredAt != nil, Plan: p, Own: p.AsMade(), Much: much, Unit: unit, For: day, Errors: errs}
 	v.figures()
 	v.holds(c.Units, r.Request.Request)
@@ -140,7 +141,8 @@ func (s *Room) versions(c *page.Visit, v *recipeView, r store.Recipe) error {
 		return err
 	}
 	for i, x := range all {
-		row := versionRow{Version: x.Version, When: measure.TimeWords(x.UpdatedAt.Local()), By: by[i], Now: x.Version == r.Version,
+		row := versionRow{Version: x.Version, When: measure.TimeWords(x.UpdatedAt.Local()), By: by[i],
+			Now:     x.Version == r.Version,
 			Changed: "kept"}
 		if i+1 < len(all) {
 			row.Changed = changed(c.Units, all[i+1], x)
