@@ -205,7 +205,12 @@ func (s *Room) ShowWall(c *page.Visit) error {
 		}
 		v.Orders = append(v.Orders, o)
 	}
-	fit := math.Max(.55, math.Min(1, 19/float64(len(v.Lines)+len(v.Orders)+2)))
+	// what a page takes at full size, lines: a sheet of letter is lower, and a warning takes two
+	takes := 19.
+	if v.Paper.Key == "letter" {
+		takes = 17.5
+	}
+	fit := math.Max(.55, math.Min(1, takes/float64(len(v.Lines)+len(v.Orders)+2*len(v.Out)+2)))
 	v.Style = template.CSS(fmt.Sprintf("--fit:%.2f", fit))
 	s.Render(c, http.StatusOK, "wall", v.Head+", by the clock", v)
 	return nil
