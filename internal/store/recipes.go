@@ -305,6 +305,25 @@ func (s *Store) NamedRecipes(ctx context.Context, phrases ...string) (out []Name
 	return out, err
 }
 
+// RecipesByBatch returns the recipes in use that batches of those names are of, by the name.
+func (s *Store) RecipesByBatch(ctx context.Context, names []string) (map[string]uint64, error) {
+	out := map[string]uint64{}
+	if len(names) == 0 {
+		return out, nil
+	}
+	var rows []struct {
+		Name     string
+		RecipeID uint64
+	}
+	err := s.db.WithContext(ctx).Model(&Batch{}).Select("batches.name, batches.recipe_id").
+		Joins("JOIN recipes ON recipes.id = batches.recipe_id AND recipes.retired_at IS NULL").
+		Where("batches.name IN ?", names).Order("batches.id").Limit(1000).Scan(&rows).Error
+	for _, r := range rows {
+		out[strings.ToLower(r.Name)] = r.RecipeID
+	}
+	return out, err
+}
+
 // holding lets those rows through whose found holds all words, or words that begin so.
 func holding(db *gorm.DB, words []string) *gorm.DB {
 	known, others := indexed(words)
@@ -312,6 +331,14 @@ func holding(db *gorm.DB, words []string) *gorm.DB {
 		db = db.Where("MATCH (found) AGAINST (? IN BOOLEAN MODE)", "+"+strings.Join(known, "* +")+"*")
 	}
 	return begin(db, others)
+}
+
+// Kept says where what a recipe makes is kept, as Named.Kept.
+func (r *Recipe) Kept() string {
+	if r.Request.Keep.Where == "" && r.Request.Dry.Keep {
+		return "shelf"
+	}
+	return string(r.Request.Keep.Where)
 }
 
 // RecipesByIDs returns the recipes of those IDs that can be read.

@@ -363,7 +363,7 @@ func TestSameShapeFromOneDough(t *testing.T) {
 	date := after(35)
 	path := "/days/" + date + "/orders"
 	s.ask(http.MethodPost, path, url.Values{"act": {"paste"}, "text": {"The counter; tagliatelle; 10; 11:30\nQuay; " +
-		"tagliatelle for saturday; 4; 12:00"}})
+		"house tagliatelle; 4; 12:00"}})
 	_, body := s.got(http.MethodGet, path, nil)
 	var marks []string
 	for _, x := range strings.Split(body, `name="orders" value="`)[1:] {

@@ -299,7 +299,7 @@ func TestNotesEverywhere(t *testing.T) {
 	s.wants(
 		s.ask("POST", path+"/orders", url.Values{"act": {"make"}, "orders": {mark}, "source": {""}, "one": {"0"}}),
 		422,
-		"Say which batch it is made like.",
+		"Say what it is made like.",
 	)
 	s.wants(
 		s.ask(

@@ -381,3 +381,15 @@ func TestTheDaysOwn(t *testing.T) {
 		}
 	}
 }
+
+// An order that names a batch of a recipe is made of the recipe, together with those that name the recipe.
+func TestABatchsNameMeansItsRecipe(t *testing.T) {
+	s := newSite(t)
+	path := "/days/" + after(9) + "/orders"
+	s.wants(s.ask("POST", path, url.Values{"act": {"paste"}, "text": {"A; tagl.; 5; 12:00\nB; " +
+		demo.Saturday + "; 4; 12:30"}}), 303)
+	_, body := s.got("GET", path, nil)
+	if n := strings.Count(body, `name="orders" value="`); n != 1 || !strings.Contains(body, `value="recipe-7" selected`) {
+		t.Errorf("%d proposals", n)
+	}
+}

@@ -73,6 +73,9 @@ func (s *Room) known(ctx context.Context, words ...string) ([]day.Known, error) 
 	if err != nil {
 		return nil, err
 	}
+	if recipes, err = s.byBatch(ctx, recipes, words); err != nil {
+		return nil, err
+	}
 	out := make([]day.Known, 0, len(recipes)+len(all))
 	for _, r := range recipes {
 		out = append(out, day.Known{Like: day.Like{ID: r.ID, Recipe: true}, Name: r.Name, Shape: r.Shape, Kept: r.Kept,
@@ -97,6 +100,29 @@ func (s *Room) known(ctx context.Context, words ...string) ([]day.Known, error) 
 		}
 	}
 	return out, err
+}
+
+// byBatch has words that name a batch of a recipe mean the recipe, as what it is called besides.
+func (s *Room) byBatch(ctx context.Context, recipes []store.NamedRecipe, words []string) ([]store.NamedRecipe, error) {
+	of, err := s.Store.RecipesByBatch(ctx, words)
+	if err != nil {
+		return nil, err
+	}
+	for name, id := range of {
+		at := slices.IndexFunc(recipes, func(r store.NamedRecipe) bool { return r.ID == id })
+		if at < 0 {
+			r, err := s.Store.RecipeByID(ctx, id)
+			if err != nil {
+				return nil, err
+			}
+			at = len(recipes)
+			recipes = append(recipes, store.NamedRecipe{ID: id, Name: r.Name, Shape: r.Row.Shape, Besides: r.Besides,
+				Kept: r.Kept()})
+		}
+		names := &recipes[at].Besides.V.Names
+		*names = append(slices.Clone(*names), name)
+	}
+	return recipes, nil
 }
 
 // likeRow is what an order can be made like, as a choice shows it.

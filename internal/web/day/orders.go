@@ -224,12 +224,18 @@ func (s *Room) sharedDoughs(ctx context.Context, all []proposalRow) error {
 		}
 		for _, p := range all[:i] {
 			a, ok := of[p.Source]
-			if ok && len(a.Cut.Also) == 0 && fromSheet(&a) && request.SameDough(&a, &b) {
+			if ok && len(a.Cut.Also) == 0 && fromSheet(&a) && sameDough(a, b) {
 				all[i].With = append(all[i].With, withRow{p.IDs, p.What})
 			}
 		}
 	}
 	return nil
+}
+
+// sameDough says whether two are of one dough, whatever the day each was made on.
+func sameDough(a, b request.Request) bool {
+	a, b = recipe.Of(a), recipe.Of(b)
+	return request.SameDough(&a, &b)
 }
 
 // fromSheet says whether all a batch makes is cut from sheets and takes no filling.
