@@ -77,9 +77,11 @@ func pages() []page {
 		{"/bench/:id/beside", of("/bench/1/beside")}, {"/log/ledger", of("/log/ledger", "/log/ledger?by=shape")},
 		{"/batches/:id/log", of(batch(demo.Saturday) + "/log")}, {"/log", of("/log", "/log?find=linguine&felt=-1")},
 		{"/log/learned", of("/log/learned")},
-		{"/recipes", of("/recipes", "/recipes?find=ribbons&by=shape")}, {"/recipes/:id", of("/recipes/7", "/recipes/8")},
+		{"/recipes", of("/recipes", "/recipes?find=ribbons&by=shape")}, {"/recipes/:id", of("/recipes/7",
+			"/recipes/8")},
 		{"/recipes/gather", of("/recipes/gather")}, {"/batches/:id/recipe", of("/batches/9/recipe")},
-		{"/batches/:id/into", of(batch(demo.Saturday) + "/into")}, {"/batches/:id/newer", of(batch(demo.Saturday) + "/newer")},
+		{"/batches/:id/into", of(batch(demo.Saturday) + "/into")}, {"/batches/:id/newer", of(batch(demo.Saturday) +
+			"/newer")},
 		{"/days/:date/own", of("/days/"+today()+"/own", "/days/"+today()+"/own?room.rh=70&eggs.class=eu-m")},
 		{
 			"/practice",
@@ -94,7 +96,8 @@ func pages() []page {
 		// where nobody signs in they lead on
 		{"/sign-in", nil}, {"/unlock", nil}, {"/first/:token", nil}, {"/account", nil},
 		{"/static/*path", nil},
-		{"/recipes/recipes.json", nil}, {"/recipes/:id/recipe.json", nil}, {"/cabinet/export.json", nil}, {"/cabinet/:shelf/export.json", nil}, {"/batches/:id/request.json", nil},
+		{"/recipes/recipes.json", nil}, {"/recipes/:id/recipe.json", nil}, {"/cabinet/export.json", nil},
+		{"/cabinet/:shelf/export.json", nil}, {"/batches/:id/request.json", nil},
 		{"/batches/:id/plan.json", nil},
 		{"/batches/:id/recipe.json", nil}, {"/batches/:id/cut.svg", nil}, {"/batches/:id/ladder.svg", nil},
 		{"/bench/:id/pictures/:n", nil}, {"/log.csv", nil}, {"/log.json", nil}, {"/bench/:id/line", nil},

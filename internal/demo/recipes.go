@@ -5,7 +5,8 @@ import "hollen/internal/store"
 // recipes are what the workshop makes, apart from the day: kept of its batches, by their place.
 var recipes = []store.SeedRecipe{
 	{Batch: 0, Name: "Stripes, the straw dough"}, {Batch: 1, Name: "Stripes, the green dough"},
-	{Batch: 2, Name: "Family supper, by the pin"}, {Batch: 3, Name: "Pappardelle", Names: []string{"wide ribbons", "papp."}},
+	{Batch: 2, Name: "Family supper, by the pin"}, {Batch: 3, Name: "Pappardelle", Names: []string{"wide ribbons",
+		"papp."}},
 	{Batch: 4, Name: "Linguine, no egg"}, {Batch: 5, Name: "Yolk tagliolini"},
 	{Batch: 6, Name: "Tagliatelle", Names: []string{"tagl.", "egg ribbons"}}, {Batch: 7, Name: "Lantern ravioli"},
 	{Batch: 9, Name: "Orecchiette"},

@@ -154,11 +154,11 @@ func firstOf(all []string) string {
 	return strings.Join(all, ", ")
 }
 
-// RestoreBeside puts what is in a backup beside what a database holds: recipes, batches with all their versions and makings,
-// deleted ones, too; the cabinet, rooms, days, orders, those of the week, House, what of the log counts, devices and
-// the room’s air, and what browsers have practised. Everything is known by what it is and not by its number: what is
-// there stays as it is. Of a day, an order, the House or the log’s settings that are said otherwise here, options
-// decide; ErrClashes, and nothing written, where they do not. Accounts and the trail are left out.
+// RestoreBeside puts what is in a backup beside what a database holds: recipes, batches with all their versions and
+// makings, deleted ones, too; the cabinet, rooms, days, orders, those of the week, House, what of the log counts,
+// devices and the room’s air, and what browsers have practised. Everything is known by what it is and not by its
+// number: what is there stays as it is. Of a day, an order, the House or the log’s settings that are said otherwise
+// here, options decide; ErrClashes, and nothing written, where they do not. Accounts and the trail are left out.
 func RestoreBeside(
 	ctx context.Context,
 	dsn string,
@@ -238,7 +238,8 @@ type besides struct {
 }
 
 func (c *besides) all() error {
-	for _, put := range []func() error{c.rooms, c.things, c.recipes, c.batches, c.partners, c.weekOrders, c.orders, c.days,
+	for _, put := range []func() error{c.rooms, c.things, c.recipes, c.batches, c.partners, c.weekOrders, c.orders,
+		c.days,
 		c.house, c.counts, c.devices, c.air, c.practised} {
 		if err := put(); err != nil {
 			return err

@@ -184,9 +184,8 @@ func Open(ctx context.Context, dsn string, now clock.Clock) (*Store, error) {
 	return OpenAfter(ctx, dsn, now, nil)
 }
 
-// OpenAfter is Open, and calls before with the version an older database has and the one it gets, before anything in it
-// is changed; an
-// error of before leaves it as it is.
+// OpenAfter is Open, and calls before with the version an older database has and the one it gets, before anything in
+// it is changed; an error of before leaves it as it is.
 func OpenAfter(ctx context.Context, dsn string, now clock.Clock, before func(from, to int64) error) (*Store, error) {
 	pool, err := connect(dsn)
 	if err != nil {
@@ -396,8 +395,7 @@ func (s *Store) CreateAs(ctx context.Context, id uint64, p *plan.Plan) (Batch, e
 }
 
 // CreateOnce is Create, of a form that may come twice: what bears the same mark is the same batch, which is returned
-// as it stands now, also
-// where it has been deleted since. Without a mark it is Create.
+// as it stands now, also where it has been deleted since. Without a mark it is Create.
 func (s *Store) CreateOnce(ctx context.Context, once string, p *plan.Plan) (Batch, error) {
 	if once == "" {
 		return s.Create(ctx, p)
@@ -555,7 +553,8 @@ func (x *SeedRecipe) keep(tx *gorm.DB, batch uint64, p *plan.Plan) error {
 	if err := tx.Create(&recipeVersion{r.ID, 1, r.Request, r.Besides, r.UpdatedAt, ""}).Error; err != nil {
 		return err
 	}
-	return tx.Model(&Batch{}).Where("id = ?", batch).UpdateColumns(map[string]any{"recipe_id": r.ID, "recipe_version": 1}).Error
+	return tx.Model(&Batch{}).Where("id = ?", batch).UpdateColumns(map[string]any{"recipe_id": r.ID,
+		"recipe_version": 1}).Error
 }
 
 // Seed keeps a scenario if the database holds no batch yet, deleted ones counted. It reports

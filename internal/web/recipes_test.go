@@ -389,7 +389,8 @@ func TestABatchsNameMeansItsRecipe(t *testing.T) {
 	s.wants(s.ask("POST", path, url.Values{"act": {"paste"}, "text": {"A; tagl.; 5; 12:00\nB; " +
 		demo.Saturday + "; 4; 12:30"}}), 303)
 	_, body := s.got("GET", path, nil)
-	if n := strings.Count(body, `name="orders" value="`); n != 1 || !strings.Contains(body, `value="recipe-7" selected`) {
+	if n := strings.Count(body, `name="orders" value="`); n != 1 || !strings.Contains(body,
+		`value="recipe-7" selected`) {
 		t.Errorf("%d proposals", n)
 	}
 }

@@ -38,8 +38,9 @@ var right = map[string]Cause{
 		Expect: "It stays where the rollers put it.", Stop: "If it pulls in, cover it ten minutes more."},
 	"rested more": {
 		Why: "Nearly: the dent is back within two seconds or three.", Act: Rest, Minutes: 10,
-		Do: "Leave it covered, {amount}, then poke it again.", Expect: "It gives to the thumb, and the dent stays for a breath.",
-		Stop: "At four seconds roll it.",
+		Do:     "Leave it covered, {amount}, then poke it again.",
+		Expect: "It gives to the thumb, and the dent stays for a breath.",
+		Stop:   "At four seconds roll it.",
 	},
 	"rested long": {
 		Why:     "The dent jumps back: it is as tight as when it was kneaded. A poke reads the other way round now.",

@@ -121,7 +121,8 @@ func Newer(in measure.System, base, batch, now request.Request) (request.Request
 	was, is := scaledTo(base, batch), scaledTo(now, batch)
 	out, from := request.Padded(batch), request.Padded(is)
 	for _, c := range request.ChangesIn(in, was, is) {
-		if c.From == c.To || c.Field.Path == "name" || PartOf(c.Field) != OfRecipe && !slices.Contains(ratios, c.Field.Path) {
+		if c.From == c.To || c.Field.Path == "name" || PartOf(c.Field) != OfRecipe && !slices.Contains(ratios,
+			c.Field.Path) {
 			continue
 		}
 		padded := request.Padded(batch)
@@ -139,7 +140,8 @@ func Newer(in measure.System, base, batch, now request.Request) (request.Request
 					own = x.ToShown
 				}
 			}
-			t.Offered = append(t.Offered, request.Clash{Label: c.Field.Label, Was: c.FromShown, Theirs: c.ToShown, Mine: own})
+			t.Offered = append(t.Offered, request.Clash{Label: c.Field.Label, Was: c.FromShown, Theirs: c.ToShown,
+				Mine: own})
 		}
 	}
 	return request.Pruned(out), t

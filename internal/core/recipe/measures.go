@@ -66,8 +66,8 @@ func quarters(n float64, unit string) string {
 	return text + " " + unit
 }
 
-// scaleMeasures takes cups and spoons of r by a factor, to quarters, and what they weigh with them. r is scaled already;
-// was is as it was. What does not begin with a number is a figure from then on.
+// scaleMeasures takes cups and spoons of r by a factor, to quarters, and what they weigh with them. r is scaled
+// already; was is as it was. What does not begin with a number is a figure from then on.
 func scaleMeasures(r, was *request.Request, k float64) {
 	r.Measures = ""
 	masses := map[string]float64{}
@@ -80,7 +80,8 @@ func scaleMeasures(r, was *request.Request, k float64) {
 		to := max(.25, math.Round(4*n*k)/4)
 		by := to / n
 		masses[s.Path] = s.G * by
-		all = append(all, request.Said{Path: s.Path, Text: quarters(to, unit), LowG: s.LowG * by, G: s.G * by, High: s.High * by})
+		all = append(all, request.Said{Path: s.Path, Text: quarters(to, unit), LowG: s.LowG * by, G: s.G * by,
+			High: s.High * by})
 	}
 	if len(all) == 0 {
 		return

@@ -43,7 +43,8 @@ func (w Want) asked(p *plan.Plan) (float64, error) {
 	} else {
 		eggs = float64(f.Pick.Whole)
 	}
-	for _, x := range []struct{ want, makes float64 }{{w.Portions, f.Portions}, {w.DoughG, f.Dough.MassG}, {w.FlourG, f.FlourG},
+	for _, x := range []struct{ want, makes float64 }{{w.Portions, f.Portions}, {w.DoughG, f.Dough.MassG}, {w.FlourG,
+		f.FlourG},
 		{w.Eggs, eggs}, {w.Times, 1}} {
 		if x.want > 0 && x.makes > 0 {
 			return x.want / x.makes, nil
@@ -52,9 +53,9 @@ func (w Want) asked(p *plan.Plan) (float64, error) {
 	return 0, measure.Faultf("amount", "say how much is to be made")
 }
 
-// Scale makes a recipe at another amount. p is its plan. What is worked out gets its amount; what is made at the maker's
-// word keeps its ratios: whole eggs lead, nothing is added, no share is moved. Minutes, passes and stops stay. An error
-// where nothing is wanted.
+// Scale makes a recipe at another amount. p is its plan. What is worked out gets its amount; what is made at the
+// maker's word keeps its ratios: whole eggs lead, nothing is added, no share is moved. Minutes, passes and stops
+// stay. An error where nothing is wanted.
 func Scale(r request.Request, p *plan.Plan, w Want) (request.Request, Scaled, error) {
 	k, err := w.asked(p)
 	if err != nil {

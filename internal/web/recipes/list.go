@@ -65,7 +65,8 @@ func (s *Room) ListRecipes(c *page.Visit) error {
 	}
 	v.Groups = grouped(rows, v.By)
 	if next != nil {
-		v.Next = "/recipes?" + url.Values{"find": {v.Words}, "by": {v.By}, "after": {fmt.Sprintf("%d|%s", next.ID, next.Key)}}.Encode()
+		v.Next = "/recipes?" + url.Values{"find": {v.Words}, "by": {v.By}, "after": {fmt.Sprintf("%d|%s", next.ID,
+			next.Key)}}.Encode()
 	}
 	gone, _, err := s.Store.Recipes(ctx, "", true, store.Mark{})
 	if err != nil {
@@ -91,7 +92,8 @@ func (s *Room) rows(c *page.Visit, all []store.Recipe) ([]row, error) {
 	}
 	out := make([]row, len(all))
 	for i, r := range all {
-		out[i] = row{r.Row.Summary, r.ID, c.Units, strings.Join(r.Besides.V.Names, ", "), madeWords(made[r.ID], s.Now())}
+		out[i] = row{r.Row.Summary, r.ID, c.Units, strings.Join(r.Besides.V.Names, ", "), madeWords(made[r.ID],
+			s.Now())}
 		out[i].Name = r.Name
 	}
 	return out, nil
@@ -162,7 +164,8 @@ func (s *Room) KeepRecipe(c *page.Visit) error {
 	names, nameErr := recipe.ReadNames(values.Get("other_names"))
 	p, planErr := plan.Make(s.RulesOf(c.Request.Context(), &r), r)
 	ctx := c.Request.Context()
-	v := keepView{ID: b.ID, Batch: b.Request.Name, Name: name, Names: values.Get("other_names"), Errors: map[string]string{}}
+	v := keepView{ID: b.ID, Batch: b.Request.Name, Name: name, Names: values.Get("other_names"),
+		Errors: map[string]string{}}
 	if n, err := s.Store.RecipesNamed(ctx, name); err != nil {
 		return err
 	} else if n > 0 {
