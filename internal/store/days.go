@@ -491,7 +491,7 @@ func (s *Store) Kept(ctx context.Context, ids []uint64) (map[uint64]string, erro
 	err := s.db.WithContext(ctx).Model(&Batch{}).Select(`id, COALESCE(JSON_VALUE(request, '$.keep.where'), '') AS place,
 		COALESCE(JSON_VALUE(request, '$.dry.keep'), '') AS dried`).Where("id IN ?", ids).Scan(&rows).Error
 	for _, r := range rows {
-		if where := keptWhere(r.Place, r.Dried); where != "" {
+		if where := keptWhere(r.Place, isTrue(r.Dried)); where != "" {
 			out[r.ID] = where
 		}
 	}
@@ -499,12 +499,15 @@ func (s *Store) Kept(ctx context.Context, ids []uint64) (map[uint64]string, erro
 }
 
 // keptWhere is where what is made is kept: where a request says, or the shelf where it is dried to keep.
-func keptWhere(place, dried string) string {
-	if place == "" && (dried == "1" || dried == "true") {
+func keptWhere(place string, dried bool) string {
+	if place == "" && dried {
 		return "shelf"
 	}
 	return place
 }
+
+// isTrue says whether a flag of a JSON document is set, as the server writes it.
+func isTrue(flag string) bool { return flag == "1" || flag == "true" }
 
 // NewestOfNone is Newest of batches that are of no recipe.
 func (s *Store) NewestOfNone(ctx context.Context) (out []Named, err error) {

@@ -299,7 +299,7 @@ func (s *Store) NamedRecipes(ctx context.Context, phrases ...string) (out []Name
 	err = s.db.WithContext(ctx).Model(&Recipe{}).Select("id, name, shape, besides, place, dried").
 		Where("id IN ?", slices.Compact(ids)).Order("name, id").Scan(&rows).Error
 	for _, r := range rows {
-		r.Kept = keptWhere(r.Place, r.Dried)
+		r.Kept = keptWhere(r.Place, isTrue(r.Dried))
 		out = append(out, r.NamedRecipe)
 	}
 	return out, err
@@ -335,10 +335,7 @@ func holding(db *gorm.DB, words []string) *gorm.DB {
 
 // Kept says where what a recipe makes is kept, as Named.Kept.
 func (r *Recipe) Kept() string {
-	if r.Request.Keep.Where == "" && r.Request.Dry.Keep {
-		return "shelf"
-	}
-	return string(r.Request.Keep.Where)
+	return keptWhere(string(r.Request.Keep.Where), r.Request.Dry.Keep)
 }
 
 // RecipesByIDs returns the recipes of those IDs that can be read.

@@ -2,56 +2,38 @@ package recipe
 
 import (
 	"math"
-	"regexp"
 	"strconv"
 	"strings"
+	"unicode"
 
 	"hollen/internal/core/cost"
+	"hollen/internal/core/measure"
 	"hollen/internal/core/request"
 )
 
 // roundMoney is an amount of money times k.
 func roundMoney(m cost.Money, k float64) cost.Money { return cost.Money(math.Round(float64(m) * k)) }
 
-// spoken is an amount as it was measured out: a number, a fraction beside it or alone, and the rest.
-var spoken = regexp.MustCompile(`^\s*(\d+(?:[.,]\d+)?)?\s*([¼½¾]|\d/\d)?\s*(\pL.*)$`)
-
-var signs = map[string]float64{"¼": .25, "½": .5, "¾": .75}
-
-// amountOf is the number an amount begins with; false where it begins with none.
+// amountOf is the number an amount begins with, as people say it, and what stands behind it; false where there is none
+// of either.
 func amountOf(text string) (n float64, unit string, ok bool) {
-	m := spoken.FindStringSubmatch(text)
-	if m == nil || m[1] == "" && m[2] == "" {
+	at := strings.IndexFunc(text, unicode.IsLetter)
+	if at < 0 {
 		return 0, "", false
 	}
-	n, _ = strconv.ParseFloat(strings.Replace(m[1], ",", ".", 1), 64)
-	switch {
-	case m[2] == "":
-	case signs[m[2]] > 0:
-		n += signs[m[2]]
-	default:
-		over, under, _ := strings.Cut(m[2], "/")
-		a, _ := strconv.ParseFloat(over, 64)
-		b, _ := strconv.ParseFloat(under, 64)
-		if b == 0 {
-			return 0, "", false
-		}
-		n += a / b
-	}
-	return n, strings.TrimSpace(m[3]), n > 0
+	n, err := measure.Read(strings.TrimSpace(text[:at]), "", nil)
+	return n, strings.TrimSpace(text[at:]), err == nil && n > 0
 }
+
+// signs are none to three quarters.
+var signs = []string{"", "¼", "½", "¾"}
 
 // quarters writes an amount in quarters with its unit.
 func quarters(n float64, unit string) string {
 	whole, part := math.Modf(n)
-	text := ""
+	text := signs[int(math.Round(4*part))%4]
 	if whole > 0 {
-		text = strconv.FormatFloat(whole, 'f', 0, 64)
-	}
-	for sign, v := range signs {
-		if v == part {
-			text += sign
-		}
+		text = strconv.FormatFloat(whole, 'f', 0, 64) + text
 	}
 	for _, u := range []string{"cup", "tablespoon", "teaspoon", "pinch"} {
 		switch {

@@ -203,3 +203,28 @@ func TestAlike(t *testing.T) {
 		}
 	}
 }
+
+// Made twenty-five times at other amounts, and what differs taken into it each time, an own recipe is what it was: what
+// counting to whole eggs rounds is no difference.
+func TestARecipeStaysItself(t *testing.T) {
+	first, _ := own400(t)
+	liquid := 12.
+	first.Eggs.LiquidG = &liquid
+	r := first
+	for n := range 25 {
+		batch, s, err := Scale(r, planned(t, r), Want{Times: []float64{.5, 1.3, 2, 3.7, .8}[n%5]})
+		if err != nil {
+			t.Fatal(err)
+		}
+		batch.Room.RH, batch.MadeOn = .3+float64(n%5)/10, "2026-11-28"
+		var paths []string
+		for _, d := range Differences(measure.Metric, r, batch) {
+			paths = append(paths, d.Field.Path)
+			t.Errorf("round %d, factor %v: %s", n, s.Factor, d.Words())
+		}
+		r = Of(Into(r, batch, paths))
+	}
+	if r.Amount.FlourG != 400 || *r.Eggs.FixWhole != 4 || *r.Eggs.LiquidG != 12 {
+		t.Errorf("%+v %v %v", r.Amount, *r.Eggs.FixWhole, *r.Eggs.LiquidG)
+	}
+}

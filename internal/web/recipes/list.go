@@ -92,15 +92,14 @@ func (s *Room) rows(c *page.Visit, all []store.Recipe) ([]row, error) {
 	}
 	out := make([]row, len(all))
 	for i, r := range all {
-		out[i] = row{r.Row.Summary, r.ID, c.Units, strings.Join(r.Besides.V.Names, ", "), madeWords(made[r.ID],
-			s.Now())}
+		out[i] = row{r.Row.Summary, r.ID, c.Units, strings.Join(r.Besides.V.Names, ", "), madeWords(made[r.ID])}
 		out[i].Name = r.Name
 	}
 	return out, nil
 }
 
 // madeWords say when a recipe was made last, how often, and how it felt.
-func madeWords(m store.RecipeMade, _ time.Time) string {
+func madeWords(m store.RecipeMade) string {
 	if m.N == 0 {
 		return "not made yet"
 	}

@@ -78,7 +78,7 @@ func (s *Room) show(c *page.Visit, status int, errs map[string]string, much, uni
 	if err != nil {
 		return err
 	}
-	v.Made = madeWords(made[r.ID], s.Now())
+	v.Made = madeWords(made[r.ID])
 	same, err := s.Store.RecipesNamed(ctx, r.Name)
 	if err != nil {
 		return err
