@@ -117,7 +117,7 @@ func TestPracticeWithoutScripts(t *testing.T) {
 	knead := `.key-form:has([name=do][value="knead"]) `
 	b.do(chromedp.Clear(knead+"[name=n]"), chromedp.SendKeys(knead+"[name=n]", "99"), chromedp.Click(knead+".key"))
 	b.expect = append(b.expect, "422")
-	b.do(chromedp.WaitVisible(knead + ".field-error"))
+	b.do(chromedp.WaitVisible(knead + ".err"))
 	b.do(chromedp.Clear(knead+"[name=n]"), chromedp.SendKeys(knead+"[name=n]", "7"), chromedp.Click(knead+".key"))
 	b.do(chromedp.WaitVisible(`#round[data-seq="1"]`))
 	b.do(chromedp.Click(`.key-form:has([name=do][value="wrap"]) .key`), chromedp.WaitVisible(`#round[data-seq="2"]`))

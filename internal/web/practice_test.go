@@ -166,7 +166,7 @@ func TestPracticeRefusals(t *testing.T) {
 		"a filling": {"form": {"batch"}, "level": {"1"}, "dough": {"8"}},
 	} {
 		w := s.ask("POST", "/practice", form)
-		if w.Code != http.StatusUnprocessableEntity || !strings.Contains(w.Body.String(), "field-error") {
+		if w.Code != http.StatusUnprocessableEntity || !strings.Contains(w.Body.String(), `class="err"`) {
 			t.Errorf("%s: %d", name, w.Code)
 		}
 	}

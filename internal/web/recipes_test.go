@@ -27,7 +27,7 @@ func TestARecipeRoundTheKitchen(t *testing.T) {
 	const trays = "Counter trays, mixed"
 	at := batchAt(trays)
 	s.wants(s.ask("GET", at+"/recipe", nil), 200, "Keep as a recipe", `value="Counter trays, mixed"`)
-	s.wants(s.ask("POST", at+"/recipe", url.Values{"name": {""}, "other_names": {""}}), 422, "field-error")
+	s.wants(s.ask("POST", at+"/recipe", url.Values{"name": {""}, "other_names": {""}}), 422, `class="err"`)
 	w := s.ask("POST", at+"/recipe", url.Values{"name": {"Trays of the week"}, "other_names": {"trays., egg ribbons"}})
 	if w.Code != http.StatusSeeOther {
 		t.Fatalf("kept: %d %s", w.Code, w.Body)
@@ -42,7 +42,7 @@ func TestARecipeRoundTheKitchen(t *testing.T) {
 
 	for much, unit := range map[string]string{"": "portions", "-3": "portions", "1e99": "dough", "2.5": "eggs",
 		"8": "acres"} {
-		s.wants(s.ask("POST", recipe+"/make", url.Values{"much": {much}, "unit": {unit}}), 422, "field-error")
+		s.wants(s.ask("POST", recipe+"/make", url.Values{"much": {much}, "unit": {unit}}), 422, `class="err"`)
 	}
 	s.wants(s.ask("POST", recipe+"/make", url.Values{"much": {"8"}, "unit": {"portions"}, "for": {"never"}}), 422,
 		"needs a day")

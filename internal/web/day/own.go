@@ -29,6 +29,7 @@ type ownView struct {
 	Eggs       []ownChoice
 	Lots       []ownLots
 	Looked     bool // what it changes is listed
+	Changes    bool // and that is something
 	Rows       []ownRow
 	Begun      []string
 	Wrong      string
@@ -208,16 +209,21 @@ func (s *Room) showOwn(c *page.Visit, status int, typed url.Values, wrong string
 	}
 	v.Begun = begun
 	v.Nothing = len(batches) == 0
+	if v.Nothing {
+		s.Render(c, status, "dayown", "The day’s own, "+v.Head, v)
+		return nil
+	}
 	settings, err := s.ownForm(c, &v, typed, batches)
 	if err != nil {
 		return err
 	}
-	if v.Looked = len(settings) > 0 && len(batches) > 0; v.Looked {
+	if v.Looked = len(settings) > 0 && v.Wrong == ""; v.Looked {
 		if v.Rows, err = s.ownRows(c, batches, settings, taken); err != nil {
 			return err
 		}
+		v.Changes = slices.ContainsFunc(v.Rows, func(r ownRow) bool { return len(r.Changes) > 0 })
 	}
-	if v.Wrong = measure.Capital(v.Wrong); v.Wrong == "" {
+	if v.Wrong == "" {
 		v.Wrong = wrong
 	} else {
 		status = http.StatusUnprocessableEntity
