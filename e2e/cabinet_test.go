@@ -33,7 +33,7 @@ func TestFromTheCabinet(t *testing.T) {
 	b.visit(batch(demo.Saturday) + "?at=room")
 	moist := "document.querySelectorAll('#sheet .stack .num')[1].textContent"
 	before := eval[string](b, moist)
-	b.pick("#f-flours-0-lot", "own-15")
+	b.pick("#f-flours-0-lot", "own-19")
 	b.until("the lot's own moisture",
 		moist+" !== '"+before+"' && document.querySelector('#h-lot0').textContent.includes('Fri 20 Nov 2026')")
 	b.until("its keeping put away", "document.querySelector('#c-f-flours-0-kept').hidden")
@@ -54,7 +54,7 @@ func TestFromTheCabinet(t *testing.T) {
 	b.click("#save")
 	b.until("saved", settledState+" === 'saved'")
 	r := saved(t, s, demo.Number(demo.Saturday)).Request
-	if r.Flours[0].LotKept == nil || r.Flours[0].Lot != "own-15" || len(r.Additions) != 1 ||
+	if r.Flours[0].LotKept == nil || r.Flours[0].Lot != "own-19" || len(r.Additions) != 1 ||
 		r.Additions[0].Share != .12 || r.Used.FlourLeftG == nil ||
 		*r.Used.FlourLeftG != 60 {
 		t.Errorf("%+v, %+v, %+v", r.Flours[0], r.Additions, r.Used)

@@ -17,14 +17,14 @@ func TestOwnMachine(t *testing.T) {
 	b.click(".asks-go .btn-go")
 	b.until("the shelf", "document.querySelector('.things')?.textContent.includes('Quay motor')")
 	b.visit(batch(demo.Saturday) + "?at=roll")
-	b.pick("#f-roll-machine", "own-15")
+	b.pick("#f-roll-machine", "own-19")
 	sheet := "document.querySelector('#sheet .stack .num').textContent"
 	b.until("the new machine", "document.querySelector('#h-f-roll-machine').textContent === 'widest is 9'")
 	before := eval[string](b, sheet)
 	b.click("#save")
 	b.until("saved", settledState+" === 'saved'")
 
-	b.visit("/cabinet/machines/15/calibrate")
+	b.visit("/cabinet/machines/19/calibrate")
 	eval[bool](b, "document.querySelector('input[name=t7]').value = '14.2 g'; true") // 1.17 mm where 1.03 is given
 	b.click(".asks-go .btn-line")
 	b.until("the fit", "document.querySelector('.calibrated').textContent.includes('measured: 1.17 mm')")

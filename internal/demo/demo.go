@@ -28,7 +28,7 @@ func Scenario(ru rules.Rules, day time.Time) store.Scenario {
 		Rooms: []store.Room{{Name: "January, stove on", TempC: 20, RH: .34}, {Name: "April morning", TempC: 17,
 			RH: .52},
 			{Name: "August, doors open", TempC: 27, RH: .74}},
-		Things: []store.Thing{
+		Things: append([]store.Thing{
 			{Kind: store.FlourKind, Value: w.sack()},
 			{Kind: store.LotKind, Value: w.springSack()},
 			{Kind: store.LotKind, Value: w.semolaTub()},
@@ -45,7 +45,7 @@ func Scenario(ru rules.Rules, day time.Time) store.Scenario {
 			{Kind: store.MakerKind, Value: request.Maker{Name: "Linde", Note: "mornings; firm hands"}},
 			{Kind: store.MakerKind, Value: request.Maker{Name: "Osk", Note: "service"}},
 			{Kind: store.MakerKind, Value: request.Maker{Name: "Fenna"}},
-		},
+		}, w.fillings()...),
 		Batches: planned(ru, w.batches()),
 		Pairs:   map[int]int{0: 1},
 		Recipes: recipes,
@@ -146,6 +146,7 @@ func (w workshop) house() request.House {
 	h.Bench.HookG = &hook
 	h.Bench.ProcessorG = &processor
 	h.Bench.People = 2
+	h.MadeBy = "Bottega Marram, the quay workshop, 3 Netloft Stairs"
 	return h
 }
 
@@ -336,8 +337,8 @@ func (w workshop) batches() []request.Request {
 			r.Flours[0] = request.FlourPart{Flour: sack.Key, Own: &sack, Lot: spring.Key, LotKept: &spring, Share: 1}
 			r.Eggs.Class, r.Eggs.OwnClass = dike.Key, &dike
 			r.Roll.Machine = "motor-9"
-			r.Cut.Shape, r.Cut.Filling = "ravioli-round", request.Filling{Name: "nettle and fresh sheep’s cheese",
-				Allergens: "milk"}
+			nettle := w.nettle()
+			r.Cut.Shape, r.Cut.Filling = "ravioli-round", request.Filling{Of: nettle.Key, Own: &nettle}
 			r.Keep = request.Keep{Where: cook.Freezer, MadeAt: w.ago(0) + "T11:00"}
 			r.Cook.After = "frozen"
 			r.Room.RH = .5

@@ -7,6 +7,7 @@ import (
 	"hollen/internal/core/addition"
 	"hollen/internal/core/cut"
 	"hollen/internal/core/egg"
+	"hollen/internal/core/filling"
 	"hollen/internal/core/flour"
 	"hollen/internal/core/request"
 	"hollen/internal/core/roll"
@@ -27,6 +28,7 @@ type Cabinet struct {
 	Additions []addition.Addition `json:"additions,omitempty"`
 	Machines  []roll.Machine      `json:"machines,omitempty"`
 	Shapes    []cut.Shape         `json:"shapes,omitempty"`
+	Fillings  []filling.Filling   `json:"fillings,omitempty"`
 	Ways      []request.Way       `json:"ways,omitempty"`
 }
 
@@ -43,6 +45,8 @@ func (c *Cabinet) Put(v any) bool {
 		c.Machines = append(c.Machines, v)
 	case cut.Shape:
 		c.Shapes = append(c.Shapes, v)
+	case filling.Filling:
+		c.Fillings = append(c.Fillings, v)
 	case request.Way:
 		c.Ways = append(c.Ways, v)
 	default:
@@ -71,6 +75,7 @@ func (c *Cabinet) lists() []things {
 	return []things{listed("flours", c.Flours, (*flour.Flour).Check), listed("eggs", c.Eggs, (*egg.Class).Check),
 		listed("additions", c.Additions, (*addition.Addition).Check), listed("machines", c.Machines, checkMachine),
 		listed("shapes", c.Shapes, (*cut.Shape).Check),
+		listed("fillings", c.Fillings, (*filling.Filling).Check),
 		listed("ways", c.Ways, (*request.Way).Check)}
 }
 

@@ -70,7 +70,7 @@ func TestCabinetReadsBack(t *testing.T) {
 	c.Machines = append(c.Machines, roll.Shipped()...)
 	want := text(t, c)
 	found, err := Read(rules.Default(), strings.NewReader(want))
-	if n := len(c.All()); n != 7+len(cut.Shipped())+len(roll.Shipped()) || c.Put(7) {
+	if n := len(c.All()); n != 11+len(cut.Shipped())+len(roll.Shipped()) || c.Put(7) {
 		t.Errorf("%d things", n)
 	}
 	if err != nil || found.Cabinet == nil || text(t, found.Cabinet) != want {

@@ -15,13 +15,14 @@ import (
 	"hollen/internal/core/addition"
 	"hollen/internal/core/cut"
 	"hollen/internal/core/egg"
+	"hollen/internal/core/filling"
 	"hollen/internal/core/flour"
 	"hollen/internal/core/request"
 	"hollen/internal/core/roll"
 )
 
 // Thing is one thing of the workshop's own: a flour.Flour, flour.Lot, egg.Class, addition.Addition, addition.Yield,
-// roll.Machine, cut.Shape, request.Way or request.Maker. One that is retired is offered no more; batches keep the
+// roll.Machine, cut.Shape, filling.Filling, request.Way or request.Maker. One that is retired is offered no more; batches keep the
 // figures they were made with.
 type Thing struct {
 	ID      uint64
@@ -40,6 +41,7 @@ type Cabinet struct {
 	Yields    []addition.Yield
 	Machines  []roll.Machine // without their history
 	Shapes    []cut.Shape
+	Fillings  []filling.Filling
 	Ways      []request.Way
 	Makers    []request.Maker
 	Workshop  string // its name

@@ -7,6 +7,7 @@ import (
 	"hollen/internal/core/addition"
 	"hollen/internal/core/cut"
 	"hollen/internal/core/egg"
+	"hollen/internal/core/filling"
 	"hollen/internal/core/flour"
 	"hollen/internal/core/request"
 	"hollen/internal/core/roll"
@@ -24,6 +25,7 @@ const (
 	YieldKind    Kind = "yield"
 	MachineKind  Kind = "machine"
 	ShapeKind    Kind = "shape"
+	FillingKind  Kind = "filling"
 	WayKind      Kind = "way"
 	MakerKind    Kind = "maker"
 )
@@ -95,6 +97,9 @@ var kinds = []kept{
 		func(c *Cabinet) *[]roll.Machine { return &c.Machines }, func(v *roll.Machine) { v.History = nil }),
 	keptAs(ShapeKind, func(v *cut.Shape) *string { return &v.Key }, func(v *cut.Shape) string { return v.Name },
 		func(c *Cabinet) *[]cut.Shape { return &c.Shapes }, nil),
+	keptAs(FillingKind, func(v *filling.Filling) *string { return &v.Key },
+		func(v *filling.Filling) string { return v.Name },
+		func(c *Cabinet) *[]filling.Filling { return &c.Fillings }, nil),
 	keptAs(WayKind, func(v *request.Way) *string { return &v.Key }, func(v *request.Way) string { return v.Name },
 		func(c *Cabinet) *[]request.Way { return &c.Ways }, nil),
 	keptAs(MakerKind, func(v *request.Maker) *string { return &v.Key },

@@ -536,6 +536,7 @@ type SeedRecipe struct {
 	Batch int // its place in Batches
 	Name  string
 	Names []string // it is also called
+	Label recipe.Label
 }
 
 // keep writes a recipe of a scenario, and ties its batch to it.
@@ -546,7 +547,7 @@ func (x *SeedRecipe) keep(tx *gorm.DB, batch uint64, p *plan.Plan) error {
 	if err != nil {
 		return err
 	}
-	r := newRecipe(q, recipe.Besides{Names: x.Names})
+	r := newRecipe(q, recipe.Besides{Names: x.Names, Label: x.Label})
 	if err := tx.Create(&r).Error; err != nil {
 		return err
 	}

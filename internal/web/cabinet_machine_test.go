@@ -26,24 +26,24 @@ func TestOnlyTheDial(t *testing.T) {
 	form.Set("dial", "from 9 to 1")
 	s.wants(s.ask("POST", "/cabinet/machines", form), 303)
 	s.wants(s.ask("GET", "/cabinet/machines", nil), 200, "9 (widest) to 1", "about 5 to 0.6", "not yet; gaps guessed")
-	s.wants(s.ask("GET", "/cabinet/machines/15", nil), 200, `value="from 9 to 1"`)
+	s.wants(s.ask("GET", "/cabinet/machines/19", nil), 200, `value="from 9 to 1"`)
 	r := s.typed(demo.Number(demo.Saturday))
 	r.Set("at", "roll")
-	r.Set("roll.machine", "own-15")
+	r.Set("roll.machine", "own-19")
 	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", r), 200, "guessed from the dial, so within 25 %",
 		"The gaps are guessed.")
-	s.wants(s.ask("GET", "/cabinet/machines/15/calibrate", nil), 200, "gap, as guessed")
-	s.wants(s.ask("POST", "/cabinet/machines/15/calibrate", url.Values{"spring": {"8"}, "density": {"1.214"},
+	s.wants(s.ask("GET", "/cabinet/machines/19/calibrate", nil), 200, "gap, as guessed")
+	s.wants(s.ask("POST", "/cabinet/machines/19/calibrate", url.Values{"spring": {"8"}, "density": {"1.214"},
 		"t0": {"4.8"}, "t4": {"1.9"}, "t8": {"0.6"},
 		"keep": {"yes"}}), 303)
-	r.Set("roll.machine", "own-15")
+	r.Set("roll.machine", "own-19")
 	w := s.ask("POST", batchAt(demo.Saturday)+"/work", r)
 	s.wants(w, 200, "(measured, within")
 	if text := w.Body.String(); strings.Contains(text, "guessed from") || strings.Contains(text, "are guessed") {
 		t.Error("measured, and still called guessed")
 	}
 	// The same dial kept again keeps what was measured; gaps given take its place.
-	form.Set("id", "15")
+	form.Set("id", "19")
 	form.Set("version", "2")
 	s.wants(s.ask("POST", "/cabinet/machines", form), 303)
 	s.wants(s.ask("GET", "/cabinet/machines", nil), 200, "3 stops")
@@ -62,7 +62,7 @@ func TestOwnMachine(t *testing.T) {
 		"stops": {"6 5\n5 3.6\n4 2.4\n3 1.6\n2 1.1\n1 0,8mm"}, "width_mm": {"180"},
 		"speed_mm_per_s": {"120"}, "feed_mm": {"15"}, "motor": {"yes"}, "set_speed": {"slow"}}
 	s.wants(s.ask("POST", "/cabinet/machines", form), 303)
-	s.wants(s.ask("GET", "/cabinet/machines", nil), 200, "6 (widest) to 1", "not yet", "/cabinet/machines/15/calibrate")
+	s.wants(s.ask("GET", "/cabinet/machines", nil), 200, "6 (widest) to 1", "not yet", "/cabinet/machines/19/calibrate")
 	for typed, says := range map[string]string{"6 5 5": "a label and a gap", "6 five": "is no gap in mm",
 		"6 3 5 4":     "not finer than",
 		"6 3 5 2 6 1": "each needs a label of its own", "": "1 to 40 are allowed", "x 99": "0.2 to 40 mm"} {
@@ -82,16 +82,16 @@ func TestOwnMachine(t *testing.T) {
 	r.Set("at", "roll")
 	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", r), 200,
 		`href="/cabinet/machines/new?like=hand-crank-10">Keep the machine as yours`)
-	r.Set("roll.machine", "own-15")
+	r.Set("roll.machine", "own-19")
 	if w := s.ask("POST", batchAt(demo.Saturday)+"/work", r); !strings.Contains(w.Body.String(),
-		`href="/cabinet/machines/15/calibrate?spring=`) {
+		`href="/cabinet/machines/19/calibrate?spring=`) {
 		t.Error("no way to the measuring of an own machine")
 	}
-	s.wants(s.ask("GET", "/cabinet/machines/15/calibrate?spring=9.3&density=1.207", nil), 200, `value="9.3"`,
+	s.wants(s.ask("GET", "/cabinet/machines/19/calibrate?spring=9.3&density=1.207", nil), 200, `value="9.3"`,
 		`value="1.207"`)
-	s.wants(s.ask("GET", "/cabinet/machines/15/calibrate?spring=x&density=", nil), 200, `value="8"`, `value="1.214"`)
+	s.wants(s.ask("GET", "/cabinet/machines/19/calibrate?spring=x&density=", nil), 200, `value="8"`, `value="1.214"`)
 	// Measured: nonsense is refused beside its stop, then worked out, then kept.
-	at := "/cabinet/machines/15/calibrate"
+	at := "/cabinet/machines/19/calibrate"
 	s.wants(s.ask("GET", at, nil), 200, "Sheet at stop 6", "10.9 g")
 	s.wants(s.ask("POST", at, url.Values{"spring": {"8"}, "density": {"1.214"}, "t2": {"two spoons"}, "t4": {"400"}}),
 		422,
@@ -115,7 +115,7 @@ func TestOwnMachine(t *testing.T) {
 		t.Fatalf("%+v", m)
 	}
 	v := s.typed(demo.Number(demo.Saturday))
-	v.Set("roll.machine", "own-15")
+	v.Set("roll.machine", "own-19")
 	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/save", v), 303)
 	b, _ := s.store.Get(context.Background(), demo.Number(demo.Saturday))
 	p, err := plan.Make(rules.Default(), b.Request.Request)
@@ -132,8 +132,8 @@ func TestOwnMachine(t *testing.T) {
 		"The drive seated, the slow speed set.")
 	s.wants(s.ask("GET", "/cabinet/flours/1/calibrate", nil), 404)
 	// Other gaps make what was measured on the old ones void.
-	form.Set("id", "15")
-	form.Set("version", s.open("/cabinet/machines/15"))
+	form.Set("id", "19")
+	form.Set("version", s.open("/cabinet/machines/19"))
 	form.Set("stops", "6 5 5 3.6 4 2.4 3 1.6 2 1.0 1 0.8")
 	s.wants(s.ask("POST", "/cabinet/machines", form), 303)
 	if cab, _ = s.store.Cabinet(context.Background()); len(cab.Machines[len(cab.Machines)-1].Calibrated) != 0 {
@@ -175,9 +175,9 @@ func TestOwnPin(t *testing.T) {
 	form := url.Values{"name": {"Short pin"}, "tool": {"pin"}, "stops": {""}, "width_mm": {"400"},
 		"board_length_mm": {"500"}, "board_width_mm": {"400"}}
 	s.wants(s.ask("POST", "/cabinet/machines", form), 303)
-	s.wants(s.ask("GET", "/cabinet/machines/15/calibrate", nil), 404, "A pin has no stops")
+	s.wants(s.ask("GET", "/cabinet/machines/19/calibrate", nil), 404, "A pin has no stops")
 	v := s.typed(demo.Number(demo.Saturday))
-	v.Set("roll.machine", "own-15")
+	v.Set("roll.machine", "own-19")
 	v.Set("roll.pieces", "1")
 	v.Set("at", "roll")
 	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", v), 200, "On the board", "The board is too small",

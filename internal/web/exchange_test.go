@@ -3,6 +3,7 @@ package web
 import (
 	"bytes"
 	"context"
+	"encoding/json"
 	"fmt"
 	"mime/multipart"
 	"net/http"
@@ -32,7 +33,11 @@ func (s site) kept() string {
 	}
 	var b strings.Builder
 	for _, t := range things {
-		fmt.Fprintln(&b, t)
+		doc, err := json.Marshal(t)
+		if err != nil {
+			s.Fatal(err)
+		}
+		fmt.Fprintln(&b, string(doc))
 	}
 	for _, x := range list {
 		fmt.Fprintln(&b, x.ID, x.Version, written(x.Request.Request))
@@ -122,9 +127,9 @@ func TestBatchFromElsewhere(t *testing.T) {
 	}
 	s.wants(s.ask("POST", "/import/take", url.Values{"text": {doc}, "take": take}), 303)
 	got := s.saved(11)
-	if got.Flours[0].Flour != "own-16" || got.Flours[0].Own.Name != "Sandbar mill 0" ||
-		got.Flours[0].LotKept.Flour != "own-16" ||
-		got.Flours[0].Lot != "own-17" || got.Eggs.Class != "own-4" || got.Cut.Own.Key != "own-15" {
+	if got.Flours[0].Flour != "own-20" || got.Flours[0].Own.Name != "Sandbar mill 0" ||
+		got.Flours[0].LotKept.Flour != "own-20" ||
+		got.Flours[0].Lot != "own-21" || got.Eggs.Class != "own-4" || got.Cut.Own.Key != "own-19" {
 		t.Errorf("%+v %+v %+v", got.Flours[0], got.Eggs, got.Cut)
 	}
 	s.wants(s.ask("GET", made()+"?at=room", nil), 200, "brown sack")
@@ -248,7 +253,7 @@ func TestSheetAndLabel(t *testing.T) {
 		"28NOV26-2)", "Join with one pass at stop")
 	s.wants(s.ask("GET", batchAt(demo.Straw)+"/label", nil), 200, "; stripes: ", "spinach")
 	s.wants(s.ask("GET", batchAt(demo.Lantern)+"/sheet?paper=letter", nil), 200, `class="paper letter"`,
-		"Filling: nettle", "milk", "Keep frozen", "27 Jan 2027")
+		"for the filling, nettle", "Contains wheat, egg, durum wheat, milk", "Keep frozen", "27 Jan 2027")
 	s.wants(s.ask("GET", batchAt(demo.Lantern)+"/label", nil), 200, `class="label large"`, "<b>milk</b>", "<b>egg</b>",
 		"28 Nov 2026", "27 Jan 2027", "28NOV26-8")
 	s.wants(s.ask("GET", batchAt(demo.Counter)+"/label?paper=small", nil), 200, `class="label small"`,
@@ -265,6 +270,7 @@ func TestSheetAndLabel(t *testing.T) {
 	}
 	m.Set("made_on", "")
 	m.Set("keep.made_at", "")
+	m.Set("cut.filling.of", "")
 	m.Set("cut.filling.name", "")
 	m.Set("cut.filling.allergens", "")
 	for _, page := range []string{"/sheet", "/label"} {
@@ -396,12 +402,12 @@ func TestOwnShape(t *testing.T) {
 	s.wants(s.ask("POST", "/cabinet/shapes", v), 303)
 	s.wants(s.ask("GET", "/cabinet/shapes", nil), 200, "Lock gates", "44 × 44")
 	b := s.typed(demo.Number(demo.Saturday))
-	b.Set("cut.shape", "own-15")
+	b.Set("cut.shape", "own-19")
 	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/save", b), 303)
 	if c := s.saved(demo.Number(demo.Saturday)).Cut; c.Own == nil || c.Own.WidthMM != 44 ||
 		c.Own.Close != cut.TwoSheets {
 		t.Errorf("%+v", c)
 	}
-	s.wants(s.ask("POST", "/cabinet/shapes/15/retire", url.Values{}), 303)
+	s.wants(s.ask("POST", "/cabinet/shapes/19/retire", url.Values{}), 303)
 	s.wants(s.ask("GET", batchAt(demo.Saturday)+"?at=cut", nil), 200, "Lock gates", "retired")
 }

@@ -665,7 +665,7 @@ func TestOwnFlours(t *testing.T) {
 	bad.Set("protein_pct", "118")
 	bad.Set("name", "")
 	s.wants(s.ask("POST", "/cabinet/flours", bad), 422, "3 to 25 % is allowed", `value="118"`, "1 to 60 letters")
-	const key, at = "own-15", "/cabinet/flours/15" // after the demo’s fourteen things
+	const key, at = "own-19", "/cabinet/flours/19" // after the demo’s eighteen things
 	v := s.typed(demo.Number(demo.Saturday))
 	v.Set("flours.0.flour", key)
 	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/save", v), 303)
@@ -679,16 +679,16 @@ func TestOwnFlours(t *testing.T) {
 		t.Errorf("absorption %.2f, %v", p.Formula.Blend.AbsorptionPct, err)
 	}
 	// The sheet changes: the batch keeps what it was made with until it asks for the newest.
-	sheet.Set("id", "15")
+	sheet.Set("id", "19")
 	s.wants(s.ask("POST", "/cabinet/flours", sheet), 409) // of no window
-	sheet.Set("version", s.open("/cabinet/flours/15"))
+	sheet.Set("version", s.open("/cabinet/flours/19"))
 	sheet.Set("absorption_pct", "64")
 	s.wants(s.ask("POST", "/cabinet/flours", sheet), 303)
 	v = s.typed(demo.Number(demo.Saturday))
 	w := s.ask("POST", batchAt(demo.Saturday)+"/work", v)
 	s.wants(w, 200, "Mill by the lock</option>", "has newer figures", "newest figures")
 	v.Set("flours.0.flour", key+"@now")
-	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", v), 200, `value="own-15@now" selected`)
+	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/work", v), 200, `value="own-19@now" selected`)
 	s.wants(s.ask("POST", batchAt(demo.Saturday)+"/save", v), 303)
 	if b, _ = s.store.Get(context.Background(),
 		demo.Number(demo.Saturday)); b.Request.Flours[0].Own.AbsorptionPct != 64 || b.Request.Flours[0].Flour != key {
@@ -778,7 +778,7 @@ func TestCabinet(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if l := cab.Lots[len(cab.Lots)-1]; l.MeasuredWB != .125 || l.Key != "own-15" {
+	if l := cab.Lots[len(cab.Lots)-1]; l.MeasuredWB != .125 || l.Key != "own-19" {
 		t.Errorf("%+v", l)
 	}
 	if e := cab.Eggs[len(cab.Eggs)-1]; e.EdibleG != 54.8 || e.YolkG != 17.1 || e.PriceEach.String() != "0.3125" {

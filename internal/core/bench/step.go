@@ -192,11 +192,35 @@ func (b *builder) setOut() {
 func (b *builder) filling() {
 	for _, s := range b.p.Steps {
 		if s.Key == plan.FillingStep {
-			x := Step{Key: s.Key, Kind: Work, Then: &Timer{"Filling is cold", float64(b.p.Rules().Day.FillingCoolMin)}}
-			if len(s.Amounts) > 0 {
+			x := Step{Key: s.Key, Kind: Work}
+			if b.p.FillingMade() == "" {
+				b.fillingLines(s)
+				x.Then = &Timer{"Filling is cold", float64(b.p.Rules().Day.FillingCoolMin)}
+			}
+			if s.Figure == "" && len(s.Amounts) > 0 {
 				x.Much = s.Amounts[0].Much
 			}
 			b.add(x, s)
+		}
+	}
+}
+
+// fillingLines are what goes into the filling, each a line onto the scale.
+func (b *builder) fillingLines(s plan.Step) {
+	parts := b.p.FillingParts()
+	for i, f := range parts {
+		say := "For the filling, onto what is there."
+		if i == 0 {
+			say = "For the filling, into a bowl of its own."
+		}
+		if len(f.Allergens) > 0 {
+			say += " Holds " + measure.List(f.Allergens) + "."
+		}
+		b.weigh(f.Key, f.Name, say, f.G, "")
+		if at := len(b.out) - 1; at >= 0 && b.out[at].Key == "weigh."+f.Key {
+			last := &b.out[at]
+			last.Station, last.Of = s.Station, s.Key
+			last.FromMin = s.FromMin
 		}
 	}
 }

@@ -356,7 +356,7 @@ func (o *of) rested(j *Job, rolls []int) {
 
 // filled adds the filling, made and cooled before the roller is wanted.
 func (o *of) filled(roll int) {
-	if o.p.Cut.FillTotalG <= 0 {
+	if o.p.Cut.FillTotalG <= 0 || o.p.FillingMade() != "" {
 		return
 	}
 	f := o.task(schedule.Filling, "Make the filling", o.p.Cut.FillMin, []string{plan.FillingStep})

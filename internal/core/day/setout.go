@@ -75,7 +75,16 @@ func SetOut(plans []*plan.Plan, date string) []Need {
 				add(Need{Kind: NeedElse, Name: x.Name, MassG: x.G})
 			}
 		}
-		if p.Cut.FillTotalG > 0 {
+		parts := p.FillingParts()
+		if made := p.FillingMade(); made != "" {
+			add(Need{Kind: NeedElse, Name: fmt.Sprintf("Filling of %s for %s", measure.DayWords(made), p.Request.Name),
+				MassG: p.Cut.FillTotalG})
+			continue
+		}
+		for _, x := range parts {
+			add(Need{Kind: NeedElse, Name: x.Name, MassG: x.G})
+		}
+		if p.Cut.FillTotalG > 0 && len(parts) == 0 {
 			add(Need{Kind: NeedElse, Name: "Filling for " + p.Request.Name, MassG: p.Cut.FillTotalG})
 		}
 	}

@@ -1,8 +1,9 @@
-// Package filling answers: what does the name of a filling say of what is in it? A name in English, Italian, German,
-// French, Spanish or
-// Hindi is searched for words of food that a label must name, and for words of meat and fish that go in raw. It asks;
-// it never decides: a
-// word may be meant otherwise.
+// Package filling answers: what goes into a filling, for how much of it, and what does that bring: allergens, price,
+// energy, and how long it keeps? And what does a name say of what is in it? A name in English, Italian, German, French,
+// Spanish or Hindi is searched for words of food that a label must name, and for words of meat and fish that go in raw.
+// A word may be meant otherwise: what it says is shown, and a maker's own word stands before it.
+//
+//	g of a line = g of the filling · g of the line ÷ g the lines make
 package filling
 
 import (
@@ -142,56 +143,9 @@ func anyOf(said []string, list string) bool {
 
 // folded are letters with marks as the words above are written.
 var folded = strings.NewReplacer(
-	"à",
-	"a",
-	"á",
-	"a",
-	"â",
-	"a",
-	"ä",
-	"a",
-	"ã",
-	"a",
-	"è",
-	"e",
-	"é",
-	"e",
-	"ê",
-	"e",
-	"ë",
-	"e",
-	"ì",
-	"i",
-	"í",
-	"i",
-	"î",
-	"i",
-	"ï",
-	"i",
-	"ò",
-	"o",
-	"ó",
-	"o",
-	"ô",
-	"o",
-	"ö",
-	"o",
-	"õ",
-	"o",
-	"ù",
-	"u",
-	"ú",
-	"u",
-	"û",
-	"u",
-	"ü",
-	"u",
-	"ç",
-	"c",
-	"ñ",
-	"n",
-	"ß",
-	"ss",
+	"à", "a", "á", "a", "â", "a", "ä", "a", "ã", "a", "è", "e", "é", "e", "ê", "e", "ë", "e", "ì", "i", "í", "i",
+	"î", "i", "ï", "i", "ò", "o", "ó", "o", "ô", "o", "ö", "o", "õ", "o", "ù", "u", "ú", "u", "û", "u", "ü", "u",
+	"ç", "c", "ñ", "n", "ß", "ss",
 )
 
 // tokens are the words of a name in small letters without marks.

@@ -130,7 +130,7 @@ func (p *Plan) eggAmounts() (out []Amount) {
 // filling is the line of the filling.
 func (p *Plan) filling() Amount {
 	what := "Filling"
-	if n := p.Request.Cut.Filling.Name; n != "" {
+	if n := p.Request.Cut.Filling.Called(); n != "" {
 		what = "Filling: " + n
 	}
 	much, note := p.in.Grams(p.Cut.FillTotalG), p.in.Grams(p.fillEach())+" in each"

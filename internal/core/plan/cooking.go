@@ -214,7 +214,7 @@ func (p *Plan) turns(potL float64, pots int) (out []PotTurn) {
 		t := PotTurn{Part: i, Shape: x.Shape.Name, Loads: pot.Loads, LoadG: x.MadeG / float64(pot.Loads),
 			FillL: pot.FillL, DoseG: p.saltG(pot.FillL, pot.DoseG)}
 		if p.rawIn(x) {
-			t.Raw = p.Request.Cut.Filling.Kind.Words()
+			t.Raw = p.Request.Cut.Filling.Safety().Words()
 		}
 		t.FromS, t.ToS, t.MidS = p.potTime(x, p.goesIn(x))
 		_, _, t.Own = p.ownPotS(x)

@@ -59,6 +59,13 @@ func (p *Plan) cost() {
 		line("Filling and sauce", p.fillWords(p.Cut.FillTotalG), "batch", r.Prices.Filling,
 			func(m cost.Money) cost.Money { return m })
 	}
+	if r.Prices.Filling == nil {
+		for _, x := range p.FillingParts() {
+			if !x.Free {
+				byMass(x.Name, x.G, x.Price)
+			}
+		}
+	}
 	c.HandsMin = p.handsMin()
 	if r.Prices.WageHour != nil {
 		line("Hands", measure.Minutes(c.HandsMin), "hour", r.Prices.WageHour,

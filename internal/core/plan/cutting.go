@@ -299,7 +299,9 @@ func (p *Plan) cut() {
 		p.swells = append(p.swells, x.MadeG/max(x.DoughG, 1e-9))
 	}
 	o.FillTotalG = o.AllFillG * (1 + ru.FillMargin)
-	o.FillMin = cut.FillMin(*ru, o.FillTotalG)
+	if p.FillingMade() == "" {
+		o.FillMin = cut.FillMin(*ru, o.FillTotalG)
+	}
 	o.ScrapPortions = o.AllTrimG / ru.BrothG
 	if all := o.AllDoughG + o.AllTrimG; all > 0 && !p.shape.Traits().Rope {
 		o.Back = cut.WorkBack(*ru, p.Roll.Pieces, p.Roll.RolledG, o.AllTrimG/all)

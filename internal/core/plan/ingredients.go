@@ -19,6 +19,7 @@ import (
 type Ingredient struct {
 	Name, Allergen string
 	G              float64
+	Of             []Ingredient // what it is made of itself, in falling order; none where it is one thing
 }
 
 // WithAllergen is the name with its allergen, where the name does not say it.
@@ -55,7 +56,7 @@ func (p *Plan) DoughParts() []DoughPart {
 	}
 	plain := func(key, name, label, allergen string, g float64, price *cost.Money) DoughPart {
 		return DoughPart{Key: key, Name: name, Word: strings.ToLower(name), G: g,
-			Labels: []Ingredient{{label, allergen, g}}, Price: price}
+			Labels: []Ingredient{{Name: label, Allergen: allergen, G: g}}, Price: price}
 	}
 	for i, x := range f.Flours {
 		kind := r.Flours[i].Kind()
@@ -69,7 +70,8 @@ func (p *Plan) DoughParts() []DoughPart {
 	}
 	words := p.EggWords()
 	add(DoughPart{Key: "eggs", Name: words, Word: words, G: f.WholeG + f.YolkG - workedIn,
-		Labels: []Ingredient{{"egg", "egg", f.WholeG - workedIn}, {"egg yolk", "egg", f.YolkG}}})
+		Labels: []Ingredient{{Name: "egg", Allergen: "egg", G: f.WholeG - workedIn},
+			{Name: "egg yolk", Allergen: "egg", G: f.YolkG}}})
 	water := func(key string, g float64) DoughPart {
 		part := plain(key, "Water", "water", "", g, nil)
 		part.Free = true
@@ -126,18 +128,14 @@ func (p *Plan) Ingredients(x *CutPart) []Ingredient {
 	out := p.DoughIngredients()
 	scale := p.Formula.Dough.MassG / max(x.DoughG, 1e-9)
 	if f := x.Filling; f != nil && f.Yolks > 0 {
-		out = append(out, Ingredient{"egg yolk", "egg", f.YolksG * scale})
+		out = append(out, Ingredient{Name: "egg yolk", Allergen: "egg", G: f.YolksG * scale})
 	}
 	if x.FillG > 0 {
-		name := "filling"
-		if n := p.Request.Cut.Filling.Name; n != "" {
-			name = n + " filling"
-		}
-		out = append(out, Ingredient{name, strings.Join(p.Request.Cut.Filling.Holds(), ", "), x.FillG * scale})
+		out = append(out, p.fillingOnLabel(x.FillG*scale))
 	}
 	if d := p.Dusting(); d.Name != "" {
-		out = append(out, Ingredient{d.Name + " for dusting", d.Allergen,
-			p.rules.Dough.BoardFlourShare * p.Formula.Dough.MassG})
+		out = append(out, Ingredient{Name: d.Name + " for dusting", Allergen: d.Allergen,
+			G: p.rules.Dough.BoardFlourShare * p.Formula.Dough.MassG})
 	}
 	return falling(out)
 }

@@ -65,6 +65,9 @@ func (p *Plan) KeepAfter(outMin float64, madeAt string) KeepPlan {
 	_, fridge := cook.Days(*ru, cook.Fridge, raw)
 	_, freezer := cook.Days(*ru, cook.Freezer, raw)
 	o.Fridge, o.Freezer = by(fridge), by(freezer)
+	if filling := p.fillingBy(); filling != "" && o.Fridge != "" {
+		o.Fridge = min(o.Fridge, filling)
+	}
 	o.Dough = by(p.rules.Knead.KeepMin / 60 / 24)
 	for _, x := range p.Cut.Parts() {
 		o.Parts = append(o.Parts, p.kept(&o, x, late))
@@ -143,9 +146,14 @@ func (p *Plan) kept(o *KeepPlan, x *CutPart, late string) Kept {
 		}
 	case late != "":
 		k.No = late
+	case x.Filling != nil && p.fillingPast() != "":
+		k.No = p.fillingPast()
 	}
 	if k.No == "" && from != "" {
 		k.UseBy = measure.Later(from, k.Days)
+		if by := p.fillingBy(); x.Filling != nil && k.Where != cook.Freezer && by != "" {
+			k.UseBy = min(k.UseBy, by)
+		}
 	}
 	return k
 }

@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"slices"
@@ -606,6 +607,10 @@ func (l *list) filling() {
 	if g <= 0 {
 		return
 	}
+	if p.FillingMade() != "" {
+		l.fillingReady()
+		return
+	}
 	cool := float64(p.rules.Day.FillingCoolMin)
 	text := fmt.Sprintf("%s for %s, %s in each. Dry enough to hold its shape; then covered into the fridge, %s at "+
 		"least before it is used.", p.in.Grams(g),
@@ -615,13 +620,31 @@ func (l *list) filling() {
 		Brief: fmt.Sprintf("%s in all; covered, cold for %s before it is used.", p.in.Grams(g),
 			measure.Minutes(cool)),
 		Sign: "A spoonful stands by itself; nothing runs from it.", Caution: l.caution(request.AtCut, "raw_filling")}
+	if own := p.Request.Cut.Filling.Own; own != nil {
+		s.Figure = p.in.Grams(g)
+		s.Text = strings.TrimSpace(own.How + " " + s.Text)
+	}
 	if p.Request.RawFilling() {
-		s.Text += " Keep it cold: it is " + p.Request.Cut.Filling.Kind.Words() + "."
+		s.Text += " Keep it cold: it is " + p.Request.Cut.Filling.Safety().Words() + "."
 	}
 	rolled := p.way.ElapsedMin // from mixing to the roller
 	l.now = -(s.Min + max(0, cool-rolled))
 	l.add("filling", s)
 	l.now = 0
+}
+
+// fillingReady lists a filling of an earlier day, taken out when the first sheet is down.
+func (l *list) fillingReady() {
+	p := l.p
+	made := measure.DayWords(p.FillingMade())
+	s := Step{Station: request.AtCut, Head: "Filling of " + made, Figure: p.in.Grams(p.Cut.FillTotalG),
+		Text: fmt.Sprintf("%s of it for %s, %s in each. It stays covered in the fridge until the first sheet is down.",
+			p.in.Grams(p.Cut.FillTotalG), p.filledWords(), p.in.Grams(p.fillEach())),
+		Brief:   fmt.Sprintf("%s, made %s; cold until the first sheet is down.", p.in.Grams(p.Cut.FillTotalG), made),
+		Amounts: []Amount{p.filling()}, Sign: "It smells fresh and still holds its shape; stir in what has wept, or " +
+			"drain it.",
+		Caution: cmp.Or(p.fillingPast(), l.caution(request.AtCut, "raw_filling"))}
+	l.add("filling", s)
 }
 
 // filledWords count what is filled: "48 ravioli".
@@ -637,7 +660,19 @@ func (p *Plan) filledWords() string {
 
 // fillingAmounts are the lines of the filling, and of yolks set in whole.
 func (p *Plan) fillingAmounts() []Amount {
-	out := []Amount{p.filling()}
+	var out []Amount
+	for _, x := range p.FillingParts() {
+		much := p.in.Grams(x.G)
+		note := "for the filling"
+		if len(out) == 0 {
+			note += ", " + p.Request.Cut.Filling.Called()
+		}
+		out = append(out, Amount{What: x.Name, Much: much, Note: note,
+			Line: much + " " + measure.Uncapital(x.Name) + " (for the filling)"})
+	}
+	if len(out) == 0 {
+		out = append(out, p.filling())
+	}
 	if n := p.Cut.Yolks; n > 0 {
 		out = append(out, Amount{"Yolks, whole", measure.Plural(n, "yolk", "yolks"), "set into the pieces one by one",
 			measure.Plural(n, "egg yolk", "egg yolks") + " (whole, set into the pieces)"})

@@ -110,7 +110,7 @@ func (p *Plan) explainCook() {
 	case p.rawIn(&p.Cut.CutPart):
 		text = fmt.Sprintf("%s at the seam, and %s that must cook through: about %s fresh, and no less.",
 			p.in.MM(2*p.Roll.SheetMM, 2),
-			p.Request.Cut.Filling.Kind.Words(), measure.MinSec(k.Seconds))
+			p.Request.Cut.Filling.Safety().Words(), measure.MinSec(k.Seconds))
 	case p.shape.Traits().Filling:
 		text = fmt.Sprintf("%s at the seam, and the filling’s own need: about %s fresh, from %.0f %% before to %.0f "+
 			"%% after.", p.in.MM(2*p.Roll.SheetMM, 2),

@@ -341,21 +341,22 @@ func (p *Plan) adviseFilling() {
 	p.note(request.AtCut, "cut.seal", Remark, "weeps", "A wet filling weeps.",
 		"Drain it, or bind it with cheese or crumb; fill and close before the sheet dries%s.", p.fillBefore())
 	if p.Request.RawFilling() {
-		p.note(request.AtCut, "cut.filling", Caution, "raw_filling", measure.Capital(r.Filling.Kind.Words())+".",
+		p.note(request.AtCut, "cut.filling", Caution, "raw_filling", measure.Capital(r.Filling.Safety().Words())+".",
 			"Keep it cold until it is needed, work it in small loads, cook through, and keep it %s, or frozen; your "+
 				"food authority’s rules come first.",
 			p.FridgeWords())
 	}
-	if unsaid := filling.Unsaid(r.Filling.Name, r.Filling.Allergens); len(unsaid) > 0 {
+	p.adviseOwnFilling()
+	if unsaid := filling.Unsaid(r.Filling.Called(), strings.Join(r.Filling.Holds(), ", ")); len(unsaid) > 0 {
 		p.note(request.AtCut, "cut.fill_total", Warning, "filling_allergens", "Allergens of the filling?",
-			"%s: that speaks of %s, which its allergens leave out.", r.Filling.Name, measure.List(unsaid))
+			"%s: that speaks of %s, which its allergens leave out.", r.Filling.Called(), measure.List(unsaid))
 	}
-	if !r.Filling.Kind.Raw() && filling.SoundsRaw(r.Filling.Name) {
+	if !r.Filling.Safety().Raw() && filling.SoundsRaw(r.Filling.Called()) {
 		p.note(request.AtCut, "cut.filling", Warning, "filling_sounds_raw", "Does it go in raw?",
 			"%s is marked cooked, or fresh cheese, and so tasted early and kept longer. Where it goes in raw, say so.",
-			r.Filling.Name)
+			r.Filling.Called())
 	}
-	if r.Filling.Name == "" && r.Filling.Allergens == "" {
+	if r.Filling.Called() == "" && r.Filling.Allergens == "" {
 		p.note(request.AtCut, "cut.fill_total", Remark, "name_filling", "What is in it?",
 			"Name the filling and its allergens: sheet and label carry them.")
 	}

@@ -1,6 +1,7 @@
 package recipe
 
 import (
+	"errors"
 	"slices"
 	"strings"
 
@@ -12,15 +13,57 @@ import (
 type Besides struct {
 	// Names are what it is asked for by besides its own name: "tagl.", "egg ribbons".
 	Names []string `json:"other_names,omitempty"`
+	Label Label    `json:"label,omitzero"`
 }
 
-// Check returns an error where there are too many other names, or one is too long or empty.
+// Label is what a label says of a product beside what follows from the plan.
+type Label struct {
+	Product    string `json:"product,omitempty"`     // what it is called; "": its shape's name
+	MadeBy     string `json:"made_by,omitempty"`     // who makes it, and where; "": as the house says
+	MayContain string `json:"may_contain,omitempty"` // allergens that may have come to it
+}
+
+// The most letters of a label's lines.
+const (
+	MostProduct    = 60
+	MostMadeBy     = 160
+	MostMayContain = 120
+)
+
+// Check returns an error for every line that is too long.
+func (l *Label) Check() error {
+	var errs []error
+	for _, x := range []struct {
+		field, text string
+		most        int
+	}{{"product", l.Product, MostProduct}, {"made_by", l.MadeBy, MostMadeBy}, {"may_contain", l.MayContain,
+		MostMayContain}} {
+		if n := len([]rune(x.text)); n > x.most {
+			errs = append(errs, measure.Faultf(x.field, "%d letters; at most %d are allowed", n, x.most))
+		}
+	}
+	return errors.Join(errs...)
+}
+
+// Check returns an error where there are too many other names, one is too long or empty, or a line of the label is too
+// long.
 func (b *Besides) Check() error {
 	read, err := ReadNames(strings.Join(b.Names, ","))
 	if err == nil && len(read) != len(b.Names) {
 		err = measure.Faultf("other_names", "each once, without commas, and none empty")
 	}
-	return err
+	return errors.Join(err, b.Label.Check())
+}
+
+// Differs says in words which parts of two are not the same.
+func (b *Besides) Differs(from Besides) (out []string) {
+	if !slices.Equal(b.Names, from.Names) {
+		out = append(out, "other names")
+	}
+	if b.Label != from.Label {
+		out = append(out, "label")
+	}
+	return out
 }
 
 // MostNames is how many other names a recipe may have, MostLetters how long each may be.

@@ -89,6 +89,10 @@ func (r *Request) Check(ru rules.Rules) error {
 					"it must be after the start, "+r.Clock.From))
 			}
 		}
+		if f := r.Cut.Filling; r.Filled() && f.MadeOn != "" && r.MadeOn != "" && f.MadeOn > r.MadeOn {
+			errs = append(errs, wrong("cut.filling.made_on", "Filling made on", f.MadeOn,
+				"the day of the batch, "+r.MadeOn+", or a day before it is allowed"))
+		}
 		errs = append(errs, r.checkCut()...)
 		errs = append(errs, r.checkKeep(ru)...)
 		errs = append(errs, r.checkRanges()...)

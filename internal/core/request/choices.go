@@ -1,6 +1,9 @@
 package request
 
-import "hollen/internal/core/knead"
+import (
+	"hollen/internal/core/filling"
+	"hollen/internal/core/knead"
+)
 
 // By names the amount that counts.
 type By string
@@ -245,32 +248,15 @@ const (
 )
 
 // FillingKind is what a filling is, as far as safety goes.
-type FillingKind string
+type FillingKind = filling.Kind
 
 // The kinds of filling.
 const (
-	FillingCooked FillingKind = "" // or fresh cheese
-	FillingMeat   FillingKind = "raw_meat"
-	FillingFish   FillingKind = "raw_fish"
-	FillingEgg    FillingKind = "raw_egg" // beaten into it
+	FillingCooked = filling.Cooked
+	FillingMeat   = filling.Meat
+	FillingFish   = filling.Seafood
+	FillingEgg    = filling.RawEgg
 )
-
-// UnmarshalText reads a kind; "raw", as raw meat and fish were written before the two were told apart, is read as raw
-// meat.
-func (k *FillingKind) UnmarshalText(text []byte) error {
-	if *k = FillingKind(text); *k == "raw" {
-		*k = FillingMeat
-	}
-	return nil
-}
-
-// Raw says whether the filling must be cooked through.
-func (k FillingKind) Raw() bool { return k != FillingCooked }
-
-// Words name what is raw in it: "raw meat"; "" where nothing is.
-func (k FillingKind) Words() string {
-	return map[FillingKind]string{FillingMeat: "raw meat", FillingFish: "raw fish", FillingEgg: "raw egg"}[k]
-}
 
 // Lies is what pasta dries on.
 type Lies string

@@ -8,6 +8,7 @@ import (
 	"hollen/internal/core/addition"
 	"hollen/internal/core/cut"
 	"hollen/internal/core/egg"
+	"hollen/internal/core/filling"
 	"hollen/internal/core/flour"
 	"hollen/internal/core/roll"
 )
@@ -39,7 +40,7 @@ func (f Field) KeptBy(r *Request) *Kept {
 }
 
 // Pick puts a thing of the workshop's own into the field, as it is now: a flour.Flour, a
-// flour.Lot, an egg.Class or an addition.Addition under its own key. It reports false when r
+// flour.Lot, an egg.Class, an addition.Addition or a filling.Filling under its own key. It reports false when r
 // does not have the field or the field takes no such thing.
 func (f Field) Pick(r *Request, key string, thing any) bool {
 	if f.own == nil || !f.Has(r) || !strings.HasPrefix(key, ownPrefix) {
@@ -86,4 +87,5 @@ func keptShape(s *cut.Shape) Kept            { return Kept{s.Key, s.Name, *s, s.
 func keptFlour(f *flour.Flour) Kept          { return Kept{f.Key, f.Name, *f, f.Check} }
 func keptLot(l *flour.Lot) Kept              { return Kept{l.Key, l.Name, *l, l.Check} }
 func keptClass(c *egg.Class) Kept            { return Kept{c.Key, c.Name, *c, c.Check} }
+func keptFilling(f *filling.Filling) Kept    { return Kept{f.Key, f.Name, *f, f.Check} }
 func keptAddition(a *addition.Addition) Kept { return Kept{a.Key, a.Name, *a, a.Check} }

@@ -8,7 +8,6 @@ import (
 	"encoding/json"
 	"math"
 	"slices"
-	"strings"
 	"time"
 
 	"hollen/internal/core/addition"
@@ -18,6 +17,7 @@ import (
 	"hollen/internal/core/doctor"
 	"hollen/internal/core/dry"
 	"hollen/internal/core/egg"
+	"hollen/internal/core/filling"
 	"hollen/internal/core/flour"
 	"hollen/internal/core/knead"
 	"hollen/internal/core/measure"
@@ -435,6 +435,8 @@ type House struct {
 	Flour   string `json:"flour,omitempty"`
 	Eggs    string `json:"eggs,omitempty"`
 	Machine string `json:"machine,omitempty"`
+	// MadeBy is who makes it, and where, as labels have it; "": the workshop's name.
+	MadeBy string `json:"made_by,omitempty"`
 	// Room is the air new batches start in; nil: none was said.
 	Room *HouseRoom `json:"room,omitempty"`
 }
@@ -530,32 +532,58 @@ type Cut struct {
 	Also     []ShapePart `json:"also"` // other shapes from the same dough, up to 7
 }
 
-// Filling is what goes into a filled shape.
+// Filling is what goes into a filled shape: one the workshop keeps, or what is said of it here.
 type Filling struct {
-	Name      string      `json:"name"`      // as on the label
-	Allergens string      `json:"allergens"` // beyond the dough's, as on the label
-	Kind      FillingKind `json:"kind"`
-	PieceG    *float64    `json:"piece_g"` // nil: as it fits
+	Of        string           `json:"of,omitempty"`          // key of one the workshop keeps; "": as said here
+	Own       *filling.Filling `json:"own_filling,omitempty"` // that itself, as it was when it was picked
+	Name      string           `json:"name"`                  // as on the label
+	Allergens string           `json:"allergens"`             // beyond the dough's, as on the label
+	Kind      FillingKind      `json:"kind"`
+	PieceG    *float64         `json:"piece_g"`           // nil: as it fits
+	MadeOn    string           `json:"made_on,omitempty"` // yyyy-mm-dd, "": with the batch
+}
+
+// Called is its name, as on a label; "" where none is said.
+func (f Filling) Called() string {
+	if f.Own != nil {
+		return f.Own.Name
+	}
+	return f.Name
+}
+
+// Safety is what it is, as far as safety goes.
+func (f Filling) Safety() FillingKind {
+	if f.Own != nil {
+		return f.Own.Kind
+	}
+	return f.Kind
 }
 
 // Holds lists the allergens of the filling; none where it has none, also where that is said: "none".
 func (f Filling) Holds() []string {
-	var out []string
-	for _, a := range strings.Split(f.Allergens, ",") {
-		if a = strings.TrimSpace(a); a != "" && !strings.EqualFold(strings.TrimSuffix(a, "."), "none") {
-			out = append(out, a)
-		}
+	if f.Own != nil {
+		return f.Own.Holds()
 	}
-	return out
+	return filling.Listed(f.Allergens)
+}
+
+// AgeDays is how many days before the batch it is made; 0 where it is made with it, or no day is known.
+func (f Filling) AgeDays(madeOn string) int {
+	made, err := measure.Day(f.MadeOn)
+	day, wrong := measure.Day(madeOn)
+	if err != nil || wrong != nil {
+		return 0
+	}
+	return int(math.Round(day.Sub(made).Hours() / 24))
 }
 
 // RawFilling says whether any shape is filled, and that with what must be cooked through.
-func (r *Request) RawFilling() bool { return r.Cut.Filling.Kind.Raw() && r.Filled() }
+func (r *Request) RawFilling() bool { return r.Cut.Filling.Safety().Raw() && r.Filled() }
 
 // KeepsAsRaw says whether what a shape is filled with keeps no longer than raw food does: a raw filling, or a yolk set
 // in whole.
 func (r *Request) KeepsAsRaw(s cut.Shape) bool {
-	return s.Traits().Filling && (r.Cut.Filling.Kind.Raw() || s.YolksEach > 0)
+	return s.Traits().Filling && (r.Cut.Filling.Safety().Raw() || s.YolksEach > 0)
 }
 
 // AnyKeepsAsRaw says whether any shape of the batch does.

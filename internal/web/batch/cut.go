@@ -20,6 +20,41 @@ func (v cutView) IsRibbon() bool { return v.Plan.Cut.Shape.Traits().Lengths }
 // IsFilled says whether any shape of the batch is filled.
 func (v cutView) IsFilled() bool { return v.Plan.Cut.Filled() }
 
+// HasFillings says whether the cabinet has fillings to take, or the batch holds one.
+func (v cutView) HasFillings() bool { return len(v.Cabinet.Fillings) > 0 || !v.FillingSaid() }
+
+// FillingSaid says whether the filling is said here: it is none of the cabinet.
+func (v cutView) FillingSaid() bool { return v.Page.Cut.Filling.Own == nil }
+
+// FillingLine is one thing that goes into the filling.
+type FillingLine struct{ Name, Much, Holds string }
+
+// FillingLines are what goes into the filling of the cabinet, for this batch; none where it is only named, or is of an
+// earlier day.
+func (v cutView) FillingLines() (out []FillingLine) {
+	if v.Plan.FillingMade() != "" {
+		return nil
+	}
+	for _, x := range v.Plan.FillingParts() {
+		out = append(out, FillingLine{x.Name, v.In.Grams(x.G), strings.Join(x.Allergens, ", ")})
+	}
+	return out
+}
+
+// FillingSide is what the filling comes to: what goes in and what it makes, its energy and price where they are known.
+func (v cutView) FillingSide() string {
+	f := v.Plan.Request.Cut.Filling.Own
+	makes := v.Plan.Cut.FillTotalG
+	out := []string{fmt.Sprintf("%s in, %s of %s", v.In.Grams(makes*f.InG()/f.Makes()), v.In.Grams(makes), f.Name)}
+	if food, unknown := f.Eaten(); len(unknown) == 0 {
+		out = append(out, measure.Thousands(food.Kcal())+" kcal in "+v.In.Prose("{100 g}"))
+	}
+	if price, unpriced := f.PricePerKG(); len(unpriced) == 0 {
+		out = append(out, v.Request.Prices.Currency+" "+price.Rounded().String()+" a kg")
+	}
+	return strings.Join(out, "; ")
+}
+
 // IsRound says whether the first shape is cut as rounds.
 func (v cutView) IsRound() bool { return v.Plan.Cut.Shape.Outline == cut.Round }
 

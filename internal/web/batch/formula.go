@@ -8,6 +8,7 @@ import (
 	"strings"
 
 	"hollen/internal/core/egg"
+	"hollen/internal/core/filling"
 	"hollen/internal/core/flour"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
@@ -360,6 +361,21 @@ func (v *formulaView) Rescale() *Rescale {
 	return r
 }
 
+// FillingListed is what the filling is made of, as a label lists it; "" where that is not known.
+func (v *formulaView) FillingListed() template.HTML {
+	for _, x := range v.Plan.Cut.Parts() {
+		if x.Filling == nil {
+			continue
+		}
+		for _, i := range v.Plan.Ingredients(x) {
+			if len(i.Of) > 0 {
+				return page.Listed(i.Of)
+			}
+		}
+	}
+	return ""
+}
+
 // Ingredient is one line of a label.
 type Ingredient struct {
 	Name     string
@@ -387,19 +403,51 @@ func (v *formulaView) DoughPortionG() float64 {
 	return v.Plan.Formula.PortionG
 }
 
-// Nutrition returns the raw dough's energy, fat, carbohydrate, protein and added salt: in 100 g, as labels give it, and
-// in a portion, always in grams, for an ounce is too coarse for them.
+// eaten is what 100 g hold, raw: of the first shape with its filling where that is known, of the dough alone where it
+// is not.
+func (v *formulaView) eaten() (food filling.Food, whole bool) {
+	if first := v.Plan.Cut.Parts()[0]; first.Filling != nil {
+		if food, unknown := v.Plan.Eaten(first); len(unknown) == 0 {
+			return food, true
+		}
+	}
+	d := &v.Plan.Formula.Dough
+	return filling.Food{}.And(filling.Food{Fat: d.FatG, Carb: d.CarbG, Protein: d.ProteinG, Salt: v.Plan.Formula.SaltG},
+		100/d.MassG), false
+}
+
+// NutritionOf says of what the nutrition is; "" where there is nothing but dough.
+func (v *formulaView) NutritionOf() string {
+	if !v.Plan.Cut.Filled() {
+		return ""
+	}
+	if _, whole := v.eaten(); whole {
+		return "with the filling"
+	}
+	return "of the dough"
+}
+
+// NutritionG is the portion the nutrition is given for, g.
+func (v *formulaView) NutritionG() float64 {
+	if _, whole := v.eaten(); whole {
+		return v.Plan.Formula.PortionG
+	}
+	return v.DoughPortionG()
+}
+
+// Nutrition returns energy, fat, carbohydrate, protein and added salt, raw: in 100 g, as labels give it, and in a
+// portion, always in grams, for an ounce is too coarse for them.
 func (v *formulaView) Nutrition() []Nutrient {
-	d, portion := v.Plan.Formula.Dough, v.DoughPortionG()/100
-	gram := func(name string, g float64) Nutrient {
-		per := 100 * g / d.MassG
+	food, _ := v.eaten()
+	portion := v.NutritionG() / 100
+	gram := func(name string, per float64) Nutrient {
 		return Nutrient{name, measure.Metric.G(per, 1), measure.Metric.G(per*portion, 1)}
 	}
 	return []Nutrient{
-		{"Energy", measure.Thousands(d.KJPer100G) + " kJ", measure.Thousands(d.KJPer100G*portion) + " kJ"},
-		{"", measure.Thousands(d.KcalPer100G) + " kcal", measure.Thousands(d.KcalPer100G*portion) + " kcal"},
-		gram("Fat", d.FatG), gram("Carbohydrate", d.CarbG), gram("Protein", d.ProteinG), gram("Added salt",
-			v.Plan.Formula.SaltG),
+		{"Energy", measure.Thousands(food.KJ()) + " kJ", measure.Thousands(food.KJ()*portion) + " kJ"},
+		{"", measure.Thousands(food.Kcal()) + " kcal", measure.Thousands(food.Kcal()*portion) + " kcal"},
+		gram("Fat", food.Fat), gram("Carbohydrate", food.Carb), gram("Protein", food.Protein), gram("Added salt",
+			food.Salt),
 	}
 }
 

@@ -19,6 +19,8 @@ type entry struct {
 	Across  int    // words to a line of a text area, 0: two
 	asTyped bool   // a text area whose lines are kept as they are
 	For     string // families of shape it belongs to, "" all
+	Wide    bool   // as wide as the form
+	Rows    int    // of a text area, 0: eight
 
 	at any
 
@@ -129,6 +131,12 @@ func flagEntry(key, label string, at *bool) entry {
 // optional lets an entry be empty; 0 stands for it.
 func (e entry) optional(hint string) entry {
 	e.Optional, e.Hint = true, hint
+	return e
+}
+
+// written has a text area keep its lines as they are typed, and take the width of the form.
+func (e entry) written() entry {
+	e.asTyped, e.Wide = true, true
 	return e
 }
 

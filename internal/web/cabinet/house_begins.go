@@ -9,6 +9,7 @@ import (
 	"hollen/internal/core/field"
 	"hollen/internal/core/flour"
 	"hollen/internal/core/measure"
+	"hollen/internal/core/recipe"
 	"hollen/internal/core/request"
 	"hollen/internal/core/roll"
 	"hollen/internal/store"
@@ -19,17 +20,19 @@ type begins struct {
 	Flour, Eggs, Machine string // keys
 	Temp, RH             string // as typed, "" where none is said
 	TempErr, RHErr       string
+	MadeBy, MadeByErr    string // who makes it, on labels
 }
 
 // the names of its boxes.
 const (
 	beginFlour, beginEggs, beginMachine = "begin.flour", "begin.eggs", "begin.machine"
 	beginTemp, beginRH                  = "begin.temp_c", "begin.rh"
+	madeBy                              = "made_by"
 )
 
 // beginsOf is what a house says of them, in the units shown.
 func beginsOf(in measure.System, h request.House) begins {
-	b := begins{Flour: h.Flour, Eggs: h.Eggs, Machine: h.Machine}
+	b := begins{Flour: h.Flour, Eggs: h.Eggs, Machine: h.Machine, MadeBy: h.MadeBy}
 	if h.Room != nil {
 		r := request.Default()
 		h.Start(&r)
@@ -60,12 +63,19 @@ func (b *begins) read(in measure.System, cab store.Cabinet, values url.Values, h
 		}
 	}
 	h.Flour, h.Eggs, h.Machine = b.Flour, b.Eggs, b.Machine
+	if values.Has(madeBy) {
+		b.MadeBy = strings.Join(strings.Fields(values.Get(madeBy)), " ")
+		for _, f := range measure.Faults((&recipe.Label{MadeBy: b.MadeBy}).Check()) {
+			b.MadeByErr = measure.Capital(f.Text) + "."
+		}
+	}
+	h.MadeBy = b.MadeBy
 	if !values.Has(beginTemp) {
-		return true
+		return b.MadeByErr == ""
 	}
 	b.Temp, b.RH = strings.TrimSpace(values.Get(beginTemp)), strings.TrimSpace(values.Get(beginRH))
 	if h.Room = nil; b.Temp == "" && b.RH == "" {
-		return true
+		return b.MadeByErr == ""
 	}
 	r := request.Default()
 	for _, x := range []struct {
@@ -81,7 +91,7 @@ func (b *begins) read(in measure.System, cab store.Cabinet, values url.Values, h
 		}
 	}
 	h.Room = &request.HouseRoom{TempC: r.Room.TempC, RH: r.Room.RH}
-	return b.TempErr == "" && b.RHErr == ""
+	return b.TempErr == "" && b.RHErr == "" && b.MadeByErr == ""
 }
 
 // entries are its lines of the form.
@@ -116,5 +126,9 @@ func (b *begins) entries(in measure.System, cab store.Cabinet) []entry {
 		e.Path, e.Label = x.name, x.label
 		out = append(out, e.optional("empty: as usual"))
 	}
-	return out
+	by := textEntry(madeBy, "Who makes it, and where, on labels", "empty: the workshop’s name", 0, recipe.MostMadeBy,
+		&b.MadeBy)
+	by.fill()
+	by.Error = b.MadeByErr
+	return append(out, by)
 }

@@ -57,6 +57,14 @@ func (s *Room) recipesOf(ctx context.Context, cab desk, things []store.Thing,
 				r.Changes = append(r.Changes, itemChange{"Also called", strings.Join(was, ", "), strings.Join(now,
 					", ")})
 			}
+			for _, l := range []struct{ name, was, now string }{
+				{"Called on the label", here.Besides.V.Label.Product, k.Label.Product},
+				{"Who makes it", here.Besides.V.Label.MadeBy, k.Label.MadeBy},
+				{"May contain", here.Besides.V.Label.MayContain, k.Label.MayContain}} {
+				if l.was != l.now {
+					r.Changes = append(r.Changes, itemChange{l.name, l.was, l.now})
+				}
+			}
 			if len(r.Changes) > 0 {
 				r.Status = "changed"
 			}

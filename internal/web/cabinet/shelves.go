@@ -31,6 +31,15 @@ type shelf struct {
 	form func(c desk, v any, like string) (entries []entry, finish func() (any, error), likeName string)
 	// cells are the row of a thing: its name, then one cell to a head.
 	cells func(c desk, v any) []string
+	// read is how what was typed of a thing is understood, where that is worth a look; nil: it is not.
+	read func(c desk, v any) reading
+}
+
+// reading is how what was typed is understood: a table, and what it comes to.
+type reading struct {
+	Name, Side string
+	Heads      []column
+	Rows       [][]string
 }
 
 // column is one of a shelf: what it is called, and whether it holds figures, which stand at the right.
@@ -58,8 +67,8 @@ func (s *Room) desk(c *page.Visit) (desk, error) {
 }
 
 // shelves are the shelves of the cabinet, in the order of work.
-var shelves = []shelf{flourShelf, lotShelf, eggShelf, additionShelf, yieldShelf, machineShelf, shapeShelf, wayShelf,
-	makerShelf}
+var shelves = []shelf{flourShelf, lotShelf, eggShelf, additionShelf, yieldShelf, machineShelf, shapeShelf,
+	fillingShelf, wayShelf, makerShelf}
 
 func shelfAt(path string) (shelf, bool) {
 	for _, s := range shelves {

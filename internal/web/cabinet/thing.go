@@ -76,7 +76,8 @@ type thingView struct {
 	Like      string
 	Entries   []entry
 	Meanwhile []entry // as another window kept them since this one was opened
-	There     string  // what is there already by that name; kept again, there are two
+	Reading   *reading
+	There     string // what is there already by that name; kept again, there are two
 }
 
 // OpenCabinet goes to the first shelf.
@@ -190,7 +191,12 @@ func (s *Room) EditThing(c *page.Visit) error {
 		return err
 	}
 	entries, _, _ := sh.form(cab, t.Value, "")
-	s.showThing(c, http.StatusOK, thingView{shelf: sh, ID: t.ID, Version: t.Version, Entries: filled(entries)})
+	v := thingView{shelf: sh, ID: t.ID, Version: t.Version, Entries: filled(entries)}
+	if sh.read != nil {
+		read := sh.read(cab, t.Value)
+		v.Reading = &read
+	}
+	s.showThing(c, http.StatusOK, v)
 	return nil
 }
 

@@ -197,7 +197,7 @@ func (s *Room) alike(ctx context.Context, wants []day.Want, known []day.Known) (
 	return func(a, b day.Like) bool {
 		x, y := of[a], of[b]
 		return !a.Recipe && !b.Recipe && request.SameDough(&x, &y) && x.Cut.Shape == y.Cut.Shape &&
-			x.Cut.Filling.Name == y.Cut.Filling.Name && x.Cut.Filling.Kind == y.Cut.Filling.Kind &&
+			x.Cut.Filling.Called() == y.Cut.Filling.Called() && x.Cut.Filling.Safety() == y.Cut.Filling.Safety() &&
 			len(x.Cut.Also) == len(y.Cut.Also)
 	}, err
 }

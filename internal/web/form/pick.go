@@ -52,6 +52,10 @@ func Offers(cab store.Cabinet, field request.Field, r *request.Request) (out []r
 		for _, x := range cab.Shapes {
 			out = append(out, request.Kept{Key: x.Key, Name: x.Set(), Value: x})
 		}
+	case field.Path == "cut.filling.of":
+		for _, x := range cab.Fillings {
+			out = append(out, request.Kept{Key: x.Key, Name: x.Name, Value: x})
+		}
 	case field.Path == "roll.machine":
 		for _, x := range cab.Machines {
 			out = append(out, request.Kept{Key: x.Key, Name: x.Name, Value: x})

@@ -1,6 +1,8 @@
 package print
 
 import (
+	"cmp"
+	"errors"
 	"fmt"
 	"html/template"
 	"math"
@@ -14,6 +16,7 @@ import (
 	"hollen/internal/core/filling"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
+	"hollen/internal/store"
 	"hollen/internal/web/page"
 )
 
@@ -33,8 +36,88 @@ func (s *Room) ShowLabel(c *page.Visit) error {
 	if n, err := strconv.Atoi(key); err == nil && n >= 0 && n <= len(v.Plan.Cut.Also) {
 		v.Part = n
 	}
+	if err := s.labelled(c, &v); err != nil {
+		return err
+	}
+	v.Weight = strings.TrimSpace(c.DefaultQuery("weight", c.PostForm("weight")))
+	v.Wrong = v.weighed()
 	s.Render(c, http.StatusOK, "label", "Label: "+v.Request.Name, v)
 	return nil
+}
+
+// labelled fills in what the recipe of the batch says of its label, and who makes it.
+func (s *Room) labelled(c *page.Visit, v *sheetView) error {
+	if id := v.Batch.RecipeID; id != nil {
+		r, err := s.Store.RecipeByID(c.Request.Context(), *id)
+		if err != nil && !errors.Is(err, store.ErrNotFound) {
+			return err
+		}
+		v.label = r.Besides.V.Label
+	}
+	h, err := s.House(c)
+	v.label.MadeBy = cmp.Or(v.label.MadeBy, h.MadeBy, v.Place)
+	return err
+}
+
+// The least and the most a pack weighs, g.
+const leastPackG, mostPackG = 5, 20000
+
+// weighed reads the weight that is printed, and writes it as a label has it; what is wrong with it, "" where nothing
+// is.
+func (v *sheetView) weighed() string {
+	if v.Weight == "" {
+		return ""
+	}
+	g, err := measure.Read(v.Weight, measure.G, func(n float64) float64 { return n / v.perUnit() })
+	if err != nil || !(g >= leastPackG && g <= mostPackG) {
+		return v.In.Prose(fmt.Sprintf("{%d–%d g} is allowed, as in 250 g; empty leaves a line to write on.", leastPackG,
+			mostPackG))
+	}
+	v.Weight = v.In.Grams(g)
+	return ""
+}
+
+// perUnit is how many of the unit shown a gram is.
+func (v *sheetView) perUnit() float64 {
+	if _, by, _, turned := v.In.Turn(measure.G); turned {
+		return by
+	}
+	return 1
+}
+
+// MadeBy is who makes it, and where, for the label.
+func (v sheetView) MadeBy() string { return v.label.MadeBy }
+
+// MayContain are the allergens that may have come to it, beside those it contains; "" where none is said.
+func (v sheetView) MayContain() string {
+	in, _ := v.Plan.AllergensOf(v.Shape())
+	var out []string
+	said := v.label.MayContain
+	if own := v.Plan.Request.Cut.Filling.Own; own != nil && v.Shape().Filling != nil {
+		said += "," + own.MayContain
+	}
+	for _, a := range filling.Listed(said) {
+		if !slices.Contains(in, a) && !slices.Contains(out, a) {
+			out = append(out, a)
+		}
+	}
+	return strings.Join(out, ", ")
+}
+
+// Energy is what 100 g hold, raw, for the larger label; "" where that is not known.
+func (v sheetView) Energy() string {
+	if v.Paper.Key == "small" || v.laid != nil {
+		return ""
+	}
+	return v.Plan.EnergyWords(v.Shape())
+}
+
+// FillingMade is the day its filling was made, where that is another; "" where it is not.
+func (v sheetView) FillingMade() string {
+	if v.Shape().Filling == nil {
+		return ""
+	}
+	return labelDate(v.Plan.FillingMade(), false)
 }
 
 // Made is when it was made, for the label.
@@ -50,19 +133,23 @@ func (v sheetView) Missing() string {
 	if v.Labels() {
 		filled = v.Shape().Shape.Traits().Filling
 	}
-	if filled && f.Name == "" {
+	if filled && f.Called() == "" {
 		out = append(out, "what the filling is, said at Cut")
 	}
-	unsaid := filling.Unsaid(f.Name, f.Allergens)
-	if filled && f.Allergens == "" && len(unsaid) == 0 {
+	unsaid := filling.Unsaid(f.Called(), strings.Join(f.Holds(), ", "))
+	if own := f.Own; filled && own != nil && !own.Read {
+		out = append(out, "are the filling’s allergens right? Ticked at the filling in the cabinet, once they were held "+
+			"against the packs")
+	}
+	if filled && f.Own == nil && f.Allergens == "" && len(unsaid) == 0 {
 		out = append(out, "the filling’s allergens, said at Cut: “none” where it has none")
 	}
 	if filled && len(unsaid) > 0 {
 		out = append(out, fmt.Sprintf("is there %s in “%s”? Its allergens, said at Cut, leave that out",
-			measure.List(unsaid), f.Name))
+			measure.List(unsaid), f.Called()))
 	}
-	if filled && !f.Kind.Raw() && filling.SoundsRaw(f.Name) {
-		out = append(out, fmt.Sprintf("does “%s” go in raw? It is marked cooked at Cut", f.Name))
+	if filled && !f.Safety().Raw() && filling.SoundsRaw(f.Called()) {
+		out = append(out, fmt.Sprintf("does “%s” go in raw? It is marked cooked at Cut", f.Called()))
 	}
 	return strings.Join(out, "; ")
 }
@@ -145,18 +232,11 @@ func (v sheetView) OtherAllergens() string {
 
 // Ingredients returns the list for the label, what is an allergen in bold.
 func (v sheetView) Ingredients() template.HTML {
-	listed := func(all []plan.Ingredient) string {
-		var out []string
-		for _, x := range all {
-			out = append(out, boldAllergen(x))
-		}
-		return strings.Join(out, ", ")
-	}
-	out := listed(v.Plan.Ingredients(v.Shape()))
+	out := page.Listed(v.Plan.Ingredients(v.Shape()))
 	if v.laid != nil {
-		out += "; stripes: " + listed(v.stripeIngredients())
+		out += "; stripes: " + page.Listed(v.stripeIngredients())
 	}
-	return template.HTML(out)
+	return out
 }
 
 // stripeIngredients are those of the dough laid on as stripes, none where there is none.
@@ -171,25 +251,16 @@ func (v sheetView) stripeIngredients() []plan.Ingredient {
 	return out
 }
 
-// boldAllergen sets the allergen off in an ingredient: within its name where it stands there, in
-// brackets after it otherwise.
-func boldAllergen(x plan.Ingredient) string {
-	if x.Allergen == "" {
-		return page.Esc(x.Name)
-	}
-	if i := strings.Index(strings.ToLower(x.Name), strings.ToLower(x.Allergen)); i >= 0 &&
-		len(strings.ToLower(x.Name)) == len(x.Name) {
-		return page.Esc(x.Name[:i]) + "<b>" + page.Esc(x.Name[i:i+len(x.Allergen)]) + "</b>" +
-			page.Esc(x.Name[i+len(x.Allergen):])
-	}
-	return page.Esc(x.Name) + " (<b>" + page.Esc(x.Allergen) + "</b>)"
-}
-
 // CookWords is how it is cooked, for the label.
 func (v sheetView) CookWords() string { return v.Plan.CookLabel(v.Part) }
 
 // LabelName is what the label calls it.
-func (v sheetView) LabelName() string { return v.Shape().Shape.Name }
+func (v sheetView) LabelName() string {
+	if v.Part == 0 && v.label.Product != "" {
+		return v.label.Product
+	}
+	return v.Shape().Shape.Name
+}
 
 // labelPoints returns the type of the label before it is fitted, points.
 func (v sheetView) labelPoints() float64 {
@@ -211,19 +282,32 @@ func (v sheetView) LabelFit() float64 {
 		title = 1.65
 	}
 	in := "Ingredients: . Contains ." + v.LabelContains() + v.OtherAllergens()
+	if may := v.MayContain(); may != "" {
+		in += " May contain: ." + may
+	}
+	if e := v.Energy(); e != "" {
+		in += " 100 g raw: ." + e
+	}
+	rows := 2.
+	if v.FillingMade() != "" {
+		rows++
+	}
 	if v.OtherAllergens() != "" {
 		in += " Handled beside: ."
 	}
 	for _, x := range slices.Concat(v.Plan.Ingredients(v.Shape()), v.stripeIngredients()) {
 		in += x.Name + x.Allergen + " (), "
+		for _, y := range x.Of {
+			in += y.Name + y.Allergen + " (), "
+		}
 	}
 	for f := 1.4; f > .3; f -= .02 {
 		em := v.labelPoints() * 25.4 / 72 * f
 		lines := func(text string, size float64) float64 {
 			return math.Max(1, math.Ceil(float64(len([]rune(text)))*.47*size*em/wide))
 		}
-		h := lines(v.LabelName(), title*1.05)*title + lines(in, 1)*1.2 + 2*1.45 + lines(v.KeepAt()+v.CookWords(),
-			1.02)*1.2 + lines(v.Place, .88)*1.1 + 5*.4 + .5
+		h := lines(v.LabelName(), title*1.05)*title + lines(in, 1)*1.2 + rows*1.45 + lines(v.KeepAt()+v.CookWords(),
+			1.02)*1.2 + lines(v.MadeBy(), .88)*1.1 + 5*.4 + .5
 		// A line of two dates: a word and a date each, letters .57 of their size wide.
 		dates := (6*.88 + 1.15*float64(max(len(v.Made()), len(v.UseBy()), len(v.Code)))) * .57
 		if h*em <= high && dates*em <= (wide-3)/2 {

@@ -11,6 +11,7 @@ import (
 
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
+	"hollen/internal/core/recipe"
 	"hollen/internal/core/request"
 	"hollen/internal/draw"
 	"hollen/internal/web/page"
@@ -29,6 +30,9 @@ type sheetView struct {
 	Part   int        // of the shapes, the one on the label
 	MadeOf *madePaper // as it was made; nil: as it is planned
 	laid   *plan.Striped
+	label  recipe.Label // of its recipe; who makes it as the house says, where the recipe does not
+	Weight string       // printed on the label, as typed; "": a line to write on
+	Wrong  string       // what is wrong with that
 }
 
 // sheetOf reads the batch the page is of; GET asks for it as it is saved.

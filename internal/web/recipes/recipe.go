@@ -21,7 +21,9 @@ type recipeView struct {
 	ID       uint64
 	Version  int
 	Name     string
+	NameBox  string // the name as it is typed
 	Names    string
+	Label    recipe.Label
 	Retired  bool
 	Twin     bool // another in use bears its name
 	Plan     *plan.Plan
@@ -36,6 +38,16 @@ type recipeView struct {
 	For      string
 	Once     string
 	Errors   map[string]string
+}
+
+// Mistyped says whether anything typed of names and label is not allowed.
+func (v recipeView) Mistyped() bool {
+	for _, key := range []string{"name", "other_names", "product", "made_by", "may_contain"} {
+		if v.Errors[key] != "" {
+			return true
+		}
+	}
+	return false
 }
 
 // figure is one line of what a recipe holds.
@@ -72,6 +84,13 @@ func (s *Room) show(c *page.Visit, status int, errs map[string]string, much, uni
 	v := recipeView{In: c.Units, ID: r.ID, Version: r.Version, Name: r.Name, Names: strings.Join(r.Besides.V.Names,
 		", "),
 		Retired: r.RetiredAt != nil, Plan: p, Own: p.AsMade(), Much: much, Unit: unit, For: day, Errors: errs}
+	v.NameBox, v.Label = r.Name, r.Besides.V.Label
+	if posted, err := s.Posted(c); err == nil && posted.Has("other_names") { // what was typed stands
+		v.NameBox, v.Names = posted.Get("name"), posted.Get("other_names")
+		for key, at := range labelLines(&v.Label) {
+			*at = posted.Get(key)
+		}
+	}
 	v.figures()
 	v.holds(c.Units, r.Request.Request)
 	made, err := s.Store.RecipesMade(ctx, []uint64{r.ID})
@@ -158,9 +177,7 @@ func changed(in measure.System, was, is store.Recipe) string {
 	for _, ch := range request.ChangesIn(in, was.Request.Request, is.Request.Request) {
 		out = append(out, fmt.Sprintf("%s: %s, was %s", ch.Field.Label, ch.ToShown, ch.FromShown))
 	}
-	if strings.Join(was.Besides.V.Names, ",") != strings.Join(is.Besides.V.Names, ",") {
-		out = append(out, "other names")
-	}
+	out = append(out, is.Besides.V.Differs(was.Besides.V)...)
 	if len(out) == 0 {
 		return "as before"
 	}
@@ -264,11 +281,18 @@ func (s *Room) ChangeRecipe(c *page.Visit) error {
 	version, _ := strconv.Atoi(values.Get("version"))
 	next := r.Request.Request
 	next.Name = strings.Join(strings.Fields(values.Get("name")), " ")
+	besides := r.Besides.V
 	names, nameErr := recipe.ReadNames(values.Get("other_names"))
+	besides.Names = names
+	for key, at := range labelLines(&besides.Label) {
+		if values.Has(key) {
+			*at = strings.Join(strings.Fields(values.Get(key)), " ")
+		}
+	}
 	p, planErr := plan.Make(s.RulesOf(c.Request.Context(), &next), next)
 	errs := map[string]string{}
-	if f, is := errors.AsType[measure.Fault](nameErr); is {
-		errs["other_names"] = measure.Capital(f.Text) + "."
+	for _, f := range append(measure.Faults(nameErr), measure.Faults(besides.Label.Check())...) {
+		errs[f.Field] = measure.Capital(f.Text) + "."
 	}
 	if planErr != nil {
 		errs["name"] = measure.Capital(planErr.Error()) + "."
@@ -276,10 +300,15 @@ func (s *Room) ChangeRecipe(c *page.Visit) error {
 	if len(errs) > 0 {
 		return s.show(c, http.StatusUnprocessableEntity, errs, "", "portions", s.Today())
 	}
-	if _, err := s.Store.SaveRecipe(c.Request.Context(), r.ID, version, p, recipe.Besides{Names: names}); err != nil {
+	if _, err := s.Store.SaveRecipe(c.Request.Context(), r.ID, version, p, besides); err != nil {
 		return err
 	}
 	return s.back(c, r.ID)
+}
+
+// labelLines are the lines of a label by the names of their boxes.
+func labelLines(l *recipe.Label) map[string]*string {
+	return map[string]*string{"product": &l.Product, "made_by": &l.MadeBy, "may_contain": &l.MayContain}
 }
 
 // TakeBack makes an earlier version of a recipe the newest.
