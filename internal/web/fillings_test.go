@@ -2,6 +2,7 @@ package web
 
 import (
 	"encoding/json"
+	"fmt"
 	"net/url"
 	"strings"
 	"testing"
@@ -10,6 +11,7 @@ import (
 	"hollen/internal/core/plan"
 	"hollen/internal/core/request"
 	"hollen/internal/core/rules"
+	"hollen/internal/demo"
 	"hollen/internal/exchange"
 	"hollen/internal/store"
 )
@@ -126,5 +128,40 @@ func TestAFillingToItsLastReader(t *testing.T) {
 	}
 	if _, err := s.store.Keep(t.Context(), store.FillingKind, 0, 0, found.Cabinet.Fillings[0]); err != nil {
 		t.Error(err)
+	}
+}
+
+// What is retired is said where it is planned with: at the batch, on a day to come and at the recipe, and not of what was
+// made.
+func TestPlannedWithWhatIsRetired(t *testing.T) {
+	s := newSite(t)
+	lantern := func(on string) (string, store.Batch) {
+		return s.planned(func(r *request.Request) {
+			kept, _ := s.store.Get(t.Context(), demo.Number(demo.Lantern))
+			*r = kept.Request.Request
+			r.MadeOn = on
+		})
+	}
+	date := after(12)
+	at, planned := lantern(date)
+	past, b := lantern("2026-11-20")
+	s.wants(s.ask("POST", "/days/"+date, url.Values{"act": {"add"}, "version": {"0"},
+		"batch": {fmt.Sprint(planned.ID)}}), 303)
+	const said = "Planned with what is retired"
+	for _, page := range []string{at, "/days/" + date} {
+		if body := s.ask("GET", page, nil).Body.String(); strings.Contains(body, said) {
+			t.Errorf("%s: %s before it is", page, said)
+		}
+	}
+	s.wants(s.ask("POST", "/cabinet/fillings/15/retire", url.Values{}), 303)
+	s.wants(s.ask("POST", "/cabinet/lots/2/retire", url.Values{}), 303)
+	for _, page := range []string{at, "/days/" + date} {
+		s.wants(s.ask("GET", page, nil), 200, said, "nettle and fresh sheep’s cheese (filling of the cabinet)", "(lot)")
+	}
+	kept, _ := s.store.Get(t.Context(), demo.Number(demo.Lantern))
+	s.wants(s.ask("GET", fmt.Sprintf("/recipes/%d", *kept.RecipeID), nil), 200, "Made with what is retired: "+
+		`<span translate="no">nettle`)
+	if body := s.ask("GET", past, nil).Body.String(); strings.Contains(body, said) {
+		t.Errorf("batch %d is past, and says what was retired since", b.ID)
 	}
 }

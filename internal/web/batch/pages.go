@@ -110,6 +110,9 @@ func (s *Room) show(c *page.Visit, status int, v *batchView) error {
 			v.Guide = c.GuideTo("batch")
 		}
 	}
+	if on := v.Request.MadeOn; on == "" || on >= s.Today() { // what was made is as it was
+		v.Retired = form.Retired(v.Cabinet, &v.Request)
+	}
 	if v.of.RecipeID != nil {
 		v.Recipe = s.OfRecipe(c, v.of, v.Request)
 	}

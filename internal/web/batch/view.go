@@ -41,6 +41,7 @@ type batchView struct {
 	Doctor    *consultation  // at the doctor's alone
 	Partner   *partnerView   // the other dough of this batch, nil when there is none
 	Recipe    *page.OfRecipe // it is of; nil where it is of none
+	Retired   string         // what it is planned with that the cabinet offers no more
 	of        store.Batch    // as it is saved
 
 	posted url.Values // what the page sent, where it did

@@ -18,6 +18,7 @@ import (
 	"hollen/internal/core/request"
 	"hollen/internal/core/schedule"
 	"hollen/internal/store"
+	"hollen/internal/web/form"
 	"hollen/internal/web/page"
 )
 
@@ -43,6 +44,9 @@ func (s *Room) showDay(c *page.Visit, status int, d *dayNow, v *dayView) error {
 			v.Add = append(v.Add, knownRow{k.ID, k.Name})
 		}
 	}
+	if v.Retired, err = s.retired(c, d); err != nil {
+		return err
+	}
 	if !d.Planned() && c.Request.Method == http.MethodGet {
 		// of a kitchen that has planned no day yet
 		from, to := s.Now().AddDate(0, 0, -guideDays), s.Now().AddDate(0, 0, guideDays)
@@ -53,6 +57,35 @@ func (s *Room) showDay(c *page.Visit, status int, d *dayNow, v *dayView) error {
 	}
 	s.Render(c, status, "day", v.Head, v)
 	return nil
+}
+
+// retired says, by batch, what a day to come is planned with that the cabinet offers no more.
+func (s *Room) retired(c *page.Visit, d *dayNow) (out []string, err error) {
+	if d.Date < s.Today() {
+		return nil, nil
+	}
+	var ids []uint64
+	for _, j := range d.Jobs {
+		if !j.Left && d.Making[j.Batch] == 0 {
+			ids = append(ids, j.Batch)
+		}
+	}
+	of, err := s.Store.ByIDs(c.Request.Context(), ids)
+	if err != nil || len(ids) == 0 {
+		return nil, err
+	}
+	cab, err := c.Cabinet()
+	if err != nil {
+		return nil, err
+	}
+	for _, j := range d.Jobs {
+		if b, ok := of[j.Batch]; ok {
+			if names := form.Retired(cab, &b.Request.Request); names != "" {
+				out = append(out, fmt.Sprintf("%s, %s: %s", j.Letter, j.Name, names))
+			}
+		}
+	}
+	return out, nil
 }
 
 // guideDays is how many days round today are looked at for one that was planned.

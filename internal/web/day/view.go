@@ -37,8 +37,9 @@ type dayView struct {
 	Better     *betterRow
 	Trouble    []troubleRow
 	Stale      string
-	Wrong      string // why what was asked cannot be
-	Nearest    string // the nearest that can, as a time
+	Retired    []string // by batch, what it is planned with that the cabinet offers no more
+	Wrong      string   // why what was asked cannot be
+	Nearest    string   // the nearest that can, as a time
 	Sel        *taskView
 	Rests      []restRow
 	Kit        kitView

@@ -12,6 +12,7 @@ import (
 	"hollen/internal/core/recipe"
 	"hollen/internal/core/request"
 	"hollen/internal/store"
+	"hollen/internal/web/form"
 	"hollen/internal/web/page"
 )
 
@@ -25,7 +26,8 @@ type recipeView struct {
 	Names    string
 	Label    recipe.Label
 	Retired  bool
-	Twin     bool // another in use bears its name
+	Without  string // what it is made of that the cabinet offers no more
+	Twin     bool   // another in use bears its name
 	Plan     *plan.Plan
 	Own      bool // at the maker's word: whole eggs lead
 	Figures  []figure
@@ -98,6 +100,11 @@ func (s *Room) show(c *page.Visit, status int, errs map[string]string, much, uni
 		return err
 	}
 	v.Made = madeWords(made[r.ID])
+	cab, err := c.Cabinet()
+	if err != nil {
+		return err
+	}
+	v.Without = form.Retired(cab, &r.Request.Request)
 	same, err := s.Store.RecipesNamed(ctx, r.Name)
 	if err != nil {
 		return err
