@@ -79,6 +79,10 @@ func pages() []page {
 		{"/log/learned", of("/log/learned")},
 		{"/recipes", of("/recipes", "/recipes?find=ribbons&by=shape")}, {"/recipes/:id", of("/recipes/7",
 			"/recipes/8")},
+		{"/recipes/:id/stations", of("/recipes/7/stations?at=formula", "/recipes/8/stations?at=cut",
+			"/recipes/7/stations?at=room")},
+		{"/recipes/:id/compare", of("/recipes/7/compare?with=4")},
+		{"/recipes/:id/stations/work", nil}, {"/recipes/:id/stations/save", nil}, {"/recipes/:id/stations/edits", nil},
 		{"/recipes/gather", of("/recipes/gather")}, {"/batches/:id/recipe", of("/batches/9/recipe")},
 		{"/batches/:id/into", of(batch(demo.Saturday) + "/into")}, {"/batches/:id/newer", of(batch(demo.Saturday) +
 			"/newer")},

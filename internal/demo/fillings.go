@@ -7,7 +7,7 @@ import (
 
 // nettle is the filling of the lantern ravioli.
 func (w workshop) nettle() filling.Filling {
-	return filling.Filling{Key: store.Key(15), Name: "nettle and fresh sheep’s cheese", Read: true,
+	return filling.Filling{Key: store.Key(15), Name: "nettle and sheep’s cheese", Read: true,
 		Lines: []filling.Line{
 			{Name: "fresh sheep’s cheese, drained", G: 560, PricePerKG: price("11.20"),
 				Food: &filling.Food{Fat: 14, Carb: 3.5, Protein: 9.5, Salt: .6}},

@@ -143,6 +143,8 @@ var postNeeds = map[string]account.Role{
 	"/account": account.Looks, "/guide": account.Looks,
 	"/recipes": account.Makes, "/recipes/gather": account.Makes, "/recipes/:id": account.Makes,
 	"/recipes/:id/make":                   account.Makes,
+	"/recipes/:id/stations/work":          account.Looks,
+	"/recipes/:id/stations/save":          account.Makes,
 	"/recipes/:id/versions/:version/take": account.Makes,
 	"/recipes/:id/retire":                 account.Keeps, "/recipes/:id/restore": account.Keeps,
 	"/batches/:id/recipe": account.Makes,

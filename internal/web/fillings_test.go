@@ -156,7 +156,7 @@ func TestPlannedWithWhatIsRetired(t *testing.T) {
 	s.wants(s.ask("POST", "/cabinet/fillings/15/retire", url.Values{}), 303)
 	s.wants(s.ask("POST", "/cabinet/lots/2/retire", url.Values{}), 303)
 	for _, page := range []string{at, "/days/" + date} {
-		s.wants(s.ask("GET", page, nil), 200, said, "nettle and fresh sheep’s cheese (filling of the cabinet)", "(lot)")
+		s.wants(s.ask("GET", page, nil), 200, said, "nettle and sheep’s cheese (filling of the cabinet)", "(lot)")
 	}
 	kept, _ := s.store.Get(t.Context(), demo.Number(demo.Lantern))
 	s.wants(s.ask("GET", fmt.Sprintf("/recipes/%d", *kept.RecipeID), nil), 200, "Made with what is retired: "+

@@ -394,3 +394,69 @@ func TestABatchsNameMeansItsRecipe(t *testing.T) {
 		t.Errorf("%d proposals", n)
 	}
 }
+
+// A recipe is opened and changed at the stations a batch has, without what is a day's; a batch of the same number is not
+// touched, and of two windows the second is told.
+func TestARecipeAtItsStations(t *testing.T) {
+	s, ctx := newSite(t), context.Background()
+	const at = "/recipes/7/stations"
+	before, err := s.store.RecipeByID(ctx, 7)
+	if err != nil {
+		t.Fatal(err)
+	}
+	batch, _ := s.store.Get(ctx, 7)
+	for _, station := range []string{"formula", "room", "knead", "rest", "roll", "cut", "dry", "cook", "doctor"} {
+		w := s.ask("GET", at+"?at="+station, nil)
+		s.wants(w, 200, `action="/recipes/7/stations/work"`, `formaction="/recipes/7/stations/save"`, "A recipe: what its")
+		for _, other := range []string{"/batches/7", "To the bench", "Practise this call", `value="doctor`} {
+			if strings.Contains(w.Body.String(), other) {
+				t.Errorf("%s: %s stands on it", station, other)
+			}
+		}
+	}
+	s.wants(s.ask("GET", at+"?at=room", nil), 200, "A recipe has no room, no day, no maker and no lots")
+	s.wants(s.ask("GET", "/recipes/999/stations", nil), 404, "no such recipe")
+	v := postOf(before.Version, before.Request.Request)
+	v.Set("rest.rest_min", "47")
+	v.Set("room.temp_c", "29")
+	s.wants(s.ask("POST", at+"/work", v), 200, "Not saved yet")
+	if now, _ := s.store.RecipeByID(ctx, 7); now.Version != before.Version {
+		t.Error("working it out saved it")
+	}
+	bad := postOf(before.Version, before.Request.Request)
+	bad.Set("rest.rest_min", "soon")
+	s.wants(s.ask("POST", at+"/save", bad), 422, `value="soon"`, "is allowed")
+	s.wants(s.ask("POST", at+"/save", v), 303)
+	now, _ := s.store.RecipeByID(ctx, 7)
+	r := now.Request.Request
+	if now.Version != before.Version+1 || r.Rest.Min == nil || *r.Rest.Min != 47 || r.Room.TempC == 29 ||
+		strings.Join(now.Besides.V.Names, ",") != strings.Join(before.Besides.V.Names, ",") {
+		t.Errorf("version %d, %+v, %+v, %v", now.Version, r.Rest, r.Room, now.Besides.V.Names)
+	}
+	if again := recipe.Of(r); written(again) != written(r) {
+		t.Error("the day came into the recipe")
+	}
+	v.Set("rest.rest_min", "33") // from the version before
+	v.Set("salt_share", "1.5")
+	s.wants(s.ask("POST", at+"/save", v), 409, "another window saved version 2", `name="version" value="2"`)
+	if same, _ := s.store.Get(ctx, 7); same.Version != batch.Version {
+		t.Error("the batch of that number was saved")
+	}
+	s.wants(s.ask("GET", "/recipes/7", nil), 200, "Open at its stations", "47")
+}
+
+// A recipe is held against another and against itself as it was, both made for as many.
+func TestRecipesCompared(t *testing.T) {
+	s := newSite(t)
+	s.wants(s.ask("GET", "/recipes/7/compare?with=4", nil), 200, "Tagliatelle", "Pappardelle", "What comes out",
+		"Every stop", "for 12.")
+	s.wants(s.ask("GET", "/recipes/7/compare", nil), 200, "Held against")
+	s.wants(s.ask("GET", "/recipes/7/compare?with=v9", nil), 404, "no such recipe")
+	s.wants(s.ask("GET", "/recipes/7/compare?with=900", nil), 404, "no such recipe")
+	r, _ := s.store.RecipeByID(context.Background(), 7)
+	v := postOf(1, r.Request.Request)
+	v.Set("rest.rest_min", "55")
+	s.wants(s.ask("POST", "/recipes/7/stations/save", v), 303)
+	s.wants(s.ask("GET", "/recipes/7/compare?with=v1", nil), 200, "Tagliatelle, version 1", "What they say otherwise",
+		"55 min")
+}

@@ -142,7 +142,14 @@ func (s *Server) routes(e *gin.Engine) {
 	get("/recipes/gather", s.recipes.AskGather) // what was made before there were recipes
 	post("/recipes/gather", s.recipes.Gather)
 	get("/recipes/:id", s.recipes.ShowRecipe)
-	post("/recipes/:id", s.recipes.ChangeRecipe)                    // its names
+	post("/recipes/:id", s.recipes.ChangeRecipe)         // its names
+	get("/recipes/:id/compare", s.recipes.CompareRecipe) // beside another, or a version of before
+	get("/recipes/:id/stations", s.batch.OpenBatch)      // as a batch is worked out, without its day
+	get("/recipes/:id/stations/work", s.batch.BackToBatch)
+	post("/recipes/:id/stations/work", s.batch.WorkBatch)
+	get("/recipes/:id/stations/edits", s.batch.EditsOf)
+	get("/recipes/:id/stations/save", s.batch.BackToBatch)
+	post("/recipes/:id/stations/save", s.batch.SaveBatch)
 	post("/recipes/:id/make", s.recipes.MakeRecipe)                 // so much, for a day
 	post("/recipes/:id/versions/:version/take", s.recipes.TakeBack) // makes it the newest
 	post("/recipes/:id/retire", s.recipes.RetireRecipe)

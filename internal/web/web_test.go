@@ -104,8 +104,12 @@ func (s site) typed(id uint64) url.Values {
 	if err != nil {
 		s.Fatal(err)
 	}
-	v := url.Values{"version": {fmt.Sprint(b.Version)}, "was_at": {"formula"}}
-	r := b.Request.Request
+	return postOf(b.Version, b.Request.Request)
+}
+
+// postOf is what the page of a request posts.
+func postOf(version int, r request.Request) url.Values {
+	v := url.Values{"version": {fmt.Sprint(version)}, "was_at": {"formula"}}
 	for _, f := range request.Fields() {
 		if f.Has(&r) {
 			v.Set(f.Path, f.Get(&r))

@@ -112,6 +112,7 @@ func (v *batchView) Control(path string) Control {
 	if s, is := v.Page.MeasuredAt(path); is && v.Typed[path] == "" {
 		c.Value, c.Hint = s.Text, s.Weighs(v.In)
 	}
+	c.Hidden = v.theDays(f)
 	if f.Kind == request.Price {
 		c.Sign = v.Request.Prices.Currency
 	}
@@ -217,7 +218,7 @@ func (v *batchView) SlideTo(path, hint, most string) template.HTML {
 // When is Ctl, hidden unless show holds.
 func (v *batchView) When(show bool, path, hint string) template.HTML {
 	c := v.Control(path)
-	c.Hint, c.Hidden = cmp.Or(c.Hint, hint), !show && c.Error == ""
+	c.Hint, c.Hidden = cmp.Or(c.Hint, hint), c.Hidden || !show && c.Error == ""
 	return c.HTML()
 }
 
@@ -230,7 +231,7 @@ func (v *batchView) More(path, hint string) template.HTML { return v.MoreWhen(tr
 // MoreWhen is More, hidden unless show holds.
 func (v *batchView) MoreWhen(show bool, path, hint string) template.HTML {
 	c := v.Control(path)
-	c.Hint, c.Hidden = cmp.Or(c.Hint, hint), !show && c.Error == ""
+	c.Hint, c.Hidden = cmp.Or(c.Hint, hint), c.Hidden || !show && c.Error == ""
 	f, _ := request.FieldAt(path)
 	c.Deep = f.Get(&v.Page) == f.Get(&usual)
 	return c.HTML()

@@ -32,7 +32,7 @@ func (s *Room) with(c *page.Visit, typed measure.System) (form.With, error) {
 
 // ask reads a posted batch page.
 func (s *Room) ask(c *page.Visit) (asked, error) {
-	b, err := s.Load(c)
+	b, err := s.subject(c)
 	if err != nil {
 		return asked{}, err
 	}
@@ -59,7 +59,7 @@ func (s *Room) ask(c *page.Visit) (asked, error) {
 		values.Set("doctor.a", "")
 	}
 	v := newView(b.ID, version, at, b.Request.Request, f)
-	v.PartnerID, v.of, v.posted = b.PartnerID, b, values
+	v.ofSubject(c, b).posted = values
 	v.consult(values)
 	return asked{b, values, v}, nil
 }
@@ -100,7 +100,7 @@ func (s *Room) show(c *page.Visit, status int, v *batchView) error {
 		return err
 	}
 	s.loadPartner(c, v)
-	if c.Request.Method == http.MethodGet {
+	if c.Request.Method == http.MethodGet && !v.IsRecipe {
 		// the page does without
 		if last, err := s.Store.LastWord(c.Request.Context(), v.ID, v.Request.Name); err == nil {
 			v.Last = last
@@ -144,13 +144,12 @@ func (s *Room) unchanged(c *page.Visit, b store.Batch, r request.Request) (*batc
 		return nil, s.FailPlan(c, b.ID, err)
 	}
 	v := newView(b.ID, b.Version, c.Query("at"), b.Request.Request, f)
-	v.PartnerID, v.of = b.PartnerID, b
-	return v, nil
+	return v.ofSubject(c, b), nil
 }
 
-// OpenBatch shows a batch as saved.
+// OpenBatch shows a batch, or a recipe at its stations, as saved.
 func (s *Room) OpenBatch(c *page.Visit) error {
-	b, err := s.Load(c)
+	b, err := s.subject(c)
 	if err != nil {
 		return err
 	}
@@ -165,7 +164,11 @@ func (s *Room) OpenBatch(c *page.Visit) error {
 
 // BackToBatch answers a reload of a page that came from a form.
 func (s *Room) BackToBatch(c *page.Visit) error {
-	c.Redirect(http.StatusSeeOther, "/batches/"+url.PathEscape(c.Param("id")))
+	to := "/batches/" + url.PathEscape(c.Param("id"))
+	if isRecipe(c) {
+		to = "/recipes/" + url.PathEscape(c.Param("id")) + "/stations"
+	}
+	c.Redirect(http.StatusSeeOther, to)
 	return nil
 }
 
@@ -196,7 +199,11 @@ func (s *Room) SaveBatch(c *page.Visit) error {
 	}
 	c.Guided("batch")
 	ctx := c.Request.Context()
-	_, err = s.Store.Save(ctx, a.batch.ID, a.view.Version, a.view.Plan)
+	if a.view.IsRecipe {
+		err = s.saveRecipe(ctx, a)
+	} else {
+		_, err = s.Store.Save(ctx, a.batch.ID, a.view.Version, a.view.Plan)
+	}
 	var clash *store.ConflictError
 	switch {
 	case errors.As(err, &clash):
@@ -207,7 +214,7 @@ func (s *Room) SaveBatch(c *page.Visit) error {
 	case err != nil:
 		return err
 	default:
-		at := fmt.Sprintf("/batches/%d", a.batch.ID)
+		at := a.view.Base
 		if mark := a.values.Get("page"); pageMark(mark) {
 			http.SetCookie(c.Writer, &http.Cookie{Name: "saved", Value: mark, Path: at,
 				MaxAge: int((7 * 24 * time.Hour).Seconds()), SameSite: http.SameSiteStrictMode})
@@ -240,7 +247,7 @@ func (s *Room) showConflict(c *page.Visit, a asked, clash *store.ConflictError) 
 	w := newView(a.batch.ID, clash.Current.Version, string(a.view.At), now, f)
 	w.Conflict = meanwhile
 	w.Newer = clash.Current.Version
-	w.PartnerID, w.of = clash.Current.PartnerID, clash.Current
+	w.ofSubject(c, clash.Current)
 	w.consult(a.values)
 	return s.show(c, http.StatusConflict, w)
 }

@@ -41,6 +41,8 @@ type batchView struct {
 	Doctor    *consultation  // at the doctor's alone
 	Partner   *partnerView   // the other dough of this batch, nil when there is none
 	Recipe    *page.OfRecipe // it is of; nil where it is of none
+	Base      string         // the address of what stands at the stations
+	IsRecipe  bool           // that is a recipe
 	Retired   string         // what it is planned with that the cabinet offers no more
 	of        store.Batch    // as it is saved
 

@@ -67,7 +67,7 @@ func (v *batchView) Unkept(of string) bool {
 	if request.WayOf(of) == request.WayDown {
 		own = v.Request.Roll.IsOwn() && !v.Plan.Roped()
 	}
-	return own && !slices.ContainsFunc(v.ways(request.WayOf(of)), func(w WayRow) bool { return w.On })
+	return own && !v.IsRecipe && !slices.ContainsFunc(v.ways(request.WayOf(of)), func(w WayRow) bool { return w.On })
 }
 
 // machineKind is the kind of machine a way down is made on, in words.

@@ -77,14 +77,15 @@ var explanations = []about{
 	{"ledger", "Ledger", "What went in and what came out, over any days.", "", []string{"trimmings"}},
 	{"recipes", "Recipes", "What we make, apart from the day we make it. Found as typed, by its name or another it is " +
 		"asked by.", "A recipe holds no day, no room, no lot and no maker: a batch of it has its own.", nil},
-	{"recipepage", "A recipe", "Make it: so much, for a day. To change it, make a batch of it, change that, and take " +
-		"what you changed into the recipe.", "What is made at the maker’s word keeps its ratios: whole eggs lead, " +
+	{"recipepage", "A recipe", "Make it: so much, for a day. It is changed at its stations, as a batch is worked out, " +
+		"or by taking what a batch has otherwise into it.", "What is made at the maker’s word keeps its ratios: whole eggs lead, " +
 		"nothing is added.", nil},
 	{"recipegather", "Keep what you make",
 		"Batches that say the same at one amount stand together. Tick what you make " +
 			"again and again.", "Nothing is guessed; batches, days and orders stay as they are.", nil},
 	{"recipekeep", "Keep as a recipe", "The batch as it is saved, without its day.", "", nil},
 	{"recipeinto", "Into the recipe, too", "Tick what the recipe is to have from now on.", "", nil},
+	{"recipecompare", "Compare", "A recipe beside another, or beside itself as it was, made for as many.", "", nil},
 	{"recipenewer", "The recipe has changed", "What the newer version would change here. What the batch has changed " +
 		"itself stays.", "", nil},
 	{

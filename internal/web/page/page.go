@@ -11,6 +11,7 @@ import (
 	"net/http"
 	"net/url"
 	"regexp"
+	"strings"
 	"time"
 
 	"hollen/internal/account"
@@ -118,7 +119,7 @@ func (f frame) Keeps() bool { return f.May == account.Keeps }
 
 // Render writes a page; a template that fails gives an error page, never half a page.
 func (s *Site) Render(c *Visit, status int, page, title string, body any) {
-	f := frame{Title: title, Place: s.Place(c), Of: page, Nav: navOf(page), Style: s.pages[page].style,
+	f := frame{Title: title, Place: s.Place(c), Of: page, Nav: navOf(page, c.Request.URL.Path), Style: s.pages[page].style,
 		Script: s.pages[page].script, May: account.Keeps,
 		US: c.Units == measure.Customary, Marks: c.Marks, Body: body}
 	if a := c.Who; a != nil {
@@ -142,7 +143,7 @@ func (s *Site) RenderPart(c *Visit, status int, page, part string, data any) {
 }
 
 // navOf returns the word of the navigation a page stands under.
-func navOf(page string) string {
+func navOf(page, path string) string {
 	switch page {
 	case "today", "recipe":
 		return "Today"
@@ -152,12 +153,15 @@ func navOf(page string) string {
 		return "Cabinet"
 	case "day", "days", "orders", "week", "wall", "phone", "dayown", "besideday", "ways", "setout":
 		return "Days"
-	case "recipes", "recipepage", "recipekeep", "recipeinto", "recipenewer", "recipegather":
+	case "recipes", "recipepage", "recipekeep", "recipeinto", "recipenewer", "recipegather", "recipecompare":
 		return "Recipes"
 	case "practice", "round", "opened", "lumps":
 		return "Practice"
 	case "log", "learned", "logform", "ledger", "besidemade":
 		return "Log"
+	}
+	if strings.HasPrefix(path, "/recipes/") { // at its stations
+		return "Recipes"
 	}
 	return "Batches"
 }

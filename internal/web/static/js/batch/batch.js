@@ -15,7 +15,7 @@ const PAGES = ["was_at", "at", "from", "units", "page"];
 const LINES = /^(knead\.own_steps|roll\.own_passes)\./;
 
 export function startBatch(form) {
-  const draftKey = "draft-" + form.dataset.id;
+  const draftKey = "draft-" + form.dataset.draft;
   // What this page keeps goes by its mark. Saving it sets a cookie of that mark, so that its draft is known
   // for what it is even where the page that follows is left before its scripts run.
   const mark = () => (form.elements.page.value = Math.random().toString(36).slice(2));
@@ -288,7 +288,7 @@ export function startBatch(form) {
   async function openStation(where, back = false) {
     const [at, sign] = where.split(":");
     form.elements.from.value = at === "doctor" ? atField.value : "";
-    if (!back && at !== atField.value) history.pushState(null, "", "/batches/" + form.dataset.id + "?at=" + at);
+    if (!back && at !== atField.value) history.pushState(null, "", form.dataset.base + "?at=" + at);
     atField.value = at;
     form.querySelector("button[name=at]").value = at;
     opening = true;
@@ -439,7 +439,7 @@ export function startBatch(form) {
       const answer = await fetch(button.formAction, { method: "POST", body, redirect: "manual" }).catch(() => null);
       if (answer?.type === "opaqueredirect") {
         leaving = true;
-        location.assign("/batches/" + form.dataset.id + "?at=" + atField.value + "&saved=1");
+        location.assign(form.dataset.base + "?at=" + atField.value + "&saved=1");
         return;
       }
       if (answer && answer.status < 500) {
@@ -489,12 +489,12 @@ export function startBatch(form) {
   document.getElementById("discard")?.addEventListener("click", () => {
     forgetDraft();
     leaving = true;
-    location.assign("/batches/" + form.dataset.id + "?at=" + atField.value);
+    location.assign(form.dataset.base + "?at=" + atField.value);
   });
   findLive();
   here();
   restoreDraft();
   // A reload asks for the batch, not for the answer to a form, nor for "Saved" again.
-  history.replaceState(null, "", "/batches/" + form.dataset.id + "?at=" + atField.value);
+  history.replaceState(null, "", form.dataset.base + "?at=" + atField.value);
   syncSlides();
 }
