@@ -460,3 +460,51 @@ func TestRecipesCompared(t *testing.T) {
 	s.wants(s.ask("GET", "/recipes/7/compare?with=v1", nil), 200, "Tagliatelle, version 1", "What they say otherwise",
 		"55 min")
 }
+
+// A batch of one's own way is said as a ratio, for eggs, portions or flour; kept as a recipe it says the ratio again.
+func TestABatchByRatio(t *testing.T) {
+	s := newSite(t)
+	s.wants(s.ask("GET", "/batches/new?as=own", nil), 200, "As a ratio", "For how much")
+	form := func(ratio, much string, more ...string) url.Values {
+		v := url.Values{"amount.by": {"own"}, "was_amount": {"own"}, "ratio": {ratio}, "ratio_for": {much},
+			"flours.0.flour": {"soft-00"}, "eggs.class": {"eu-l"}, "cut.shape": {"tagliatelle"}, "name": {"By ratio"}}
+		for i := 0; i+1 < len(more); i += 2 {
+			v.Set(more[i], more[i+1])
+		}
+		return v
+	}
+	for _, x := range []struct {
+		form   url.Values
+		flourG float64
+		eggs   float64
+		yolks  float64
+	}{{form("100 g to an egg", "6 eggs"), 600, 6, 0}, {form("a kilo to ten eggs", "8 portions"), 700, 7, 0},
+		{form("100 g/egg", "550 g of flour"), 600, 6, 0}, {form("32 g to a yolk", "20 yolks"), 640, 0, 20},
+		{form("100 g to an egg", "", "eggs.fix_whole_eggs", "4"), 400, 4, 0},
+		{form("100 g to an egg", "", "g.flours.0.share", "500"), 500, 5, 0},
+		{form("70:30", "5 eggs"), 700, 5, 0}} {
+		w := s.ask("POST", "/batches", x.form)
+		at := w.Header().Get("Location")
+		var id uint64
+		fmt.Sscanf(at, "/batches/%d", &id)
+		b, err := s.store.Get(context.Background(), id)
+		if err != nil {
+			t.Errorf("%v: %d %.300s", x.form, w.Code, words(w.Body.String()))
+			continue
+		}
+		r := b.Request.Request
+		if r.Amount.By != "own" || r.Amount.FlourG != x.flourG || *r.Eggs.FixWhole != x.eggs || *r.Eggs.FixYolks != x.yolks {
+			t.Errorf("%v: %g g, %g eggs, %g yolks", x.form, r.Amount.FlourG, *r.Eggs.FixWhole, *r.Eggs.FixYolks)
+		}
+	}
+	for _, bad := range [][]string{{"a lot to an egg", "6 eggs"}, {"5 g to an egg", "6 eggs"}, {"100 g to an egg", "six"},
+		{"100 g to an egg", "2.5 eggs"}, {"100 g to an egg", ""}, {"", "6 eggs"}, {"100 g to an egg", "90,000 portions"}} {
+		s.wants(s.ask("POST", "/batches", form(bad[0], bad[1])), 422, `class="err"`, `value="`+bad[0]+`"`,
+			`value="`+bad[1]+`"`)
+	}
+	w := s.ask("POST", "/batches", form("100 g to an egg", "6 eggs"))
+	kept := s.ask("POST", w.Header().Get("Location")+"/recipe", url.Values{"name": {"Hundred to one"}})
+	s.wants(s.ask("GET", kept.Header().Get("Location"), nil), 200, "As a ratio", "100 g of flour to an egg")
+	made := s.ask("POST", kept.Header().Get("Location")+"/make", url.Values{"much": {"850"}, "unit": {"flour"}})
+	s.wants(s.ask("GET", made.Header().Get("Location"), nil), 200, "900")
+}

@@ -14,7 +14,7 @@ type Want struct {
 	Portions float64
 	DoughG   float64
 	FlourG   float64
-	Eggs     float64 // whole eggs
+	Eggs     float64 // whole eggs; yolks, where it has no whole ones
 	Times    float64 // as much as it makes
 	// Exactly has an own recipe beaten and weighed to the gram instead of led by whole eggs.
 	Exactly bool
@@ -42,6 +42,9 @@ func (w Want) asked(p *plan.Plan) (float64, error) {
 		eggs = *w
 	} else {
 		eggs = float64(f.Pick.Whole)
+	}
+	if yolks := p.Request.Eggs.FixYolks; eggs == 0 && yolks != nil {
+		eggs = *yolks
 	}
 	for _, x := range []struct{ want, makes float64 }{{w.Portions, f.Portions}, {w.DoughG, f.Dough.MassG}, {w.FlourG,
 		f.FlourG},

@@ -26,7 +26,12 @@ type newBatchView struct {
 	Kept []Carried // typed before the other way was chosen
 	Much much      // how much is asked for
 	Call string    // what it is called unless it is given a name
+	// Ratio is the way of one's own said as flour to egg, RatioFor how much of it, each with what is wrong with it.
+	Ratio, RatioFor typedText
 }
+
+// typedText is what stands in a field of a new batch's form alone, and what is wrong with it.
+type typedText struct{ Value, Error string }
 
 // newForm is what was typed for a new batch, bound.
 type newForm struct {
@@ -36,6 +41,8 @@ type newForm struct {
 
 	asked request.Amount // before flour moved to suit eggs
 	eggs  int            // the amount was said in so many eggs, 0 where it was not
+
+	ratio, ratioFor typedText
 }
 
 // Slots are three lines of flour, all there to be filled.
@@ -147,10 +154,14 @@ func (s *Room) newForm(c *page.Visit, values url.Values) (f newForm, err error) 
 	if f.Form, err = form.Bind(start, asked, with, s.Now()); err == nil {
 		err = f.suitEggs(values, with, s.Now())
 	}
+	ruled := false
+	if err == nil && f.Own {
+		ruled, err = f.byRatio(values, with, s.Now())
+	}
 	if err != nil {
 		return f, page.Refuse(http.StatusInternalServerError, "The form cannot be shown.", err.Error())
 	}
-	f.faults(asked, wrong)
+	f.faults(asked, wrong, ruled)
 	return f, nil
 }
 
@@ -178,7 +189,7 @@ func (f *newForm) suitEggs(values url.Values, with form.With, now time.Time) (er
 }
 
 // faults puts what is wrong with the amount beside its one field, and asks for the flour of one's own way.
-func (f *newForm) faults(asked url.Values, wrong *request.FieldError) {
+func (f *newForm) faults(asked url.Values, wrong *request.FieldError, ruled bool) {
 	if wrong != nil {
 		f.Errors[muchField] = *wrong
 	}
@@ -197,7 +208,7 @@ func (f *newForm) faults(asked url.Values, wrong *request.FieldError) {
 	if e, bad := f.Errors[muchField]; bad {
 		f.Much.Error = e.ForPage()
 	}
-	if first := form.WeightPrefix + "flours.0.share"; f.Own && strings.TrimSpace(asked.Get(first)) == "" {
+	if first := form.WeightPrefix + "flours.0.share"; f.Own && !ruled && strings.TrimSpace(asked.Get(first)) == "" {
 		f.Typed[first] = ""
 		f.Errors[first] = request.FieldError{Path: first, Label: "Flour", Allowed: "say how much flour goes in"}
 	}
@@ -270,7 +281,7 @@ func (s *Room) showNew(c *page.Visit, status int, f newForm, values url.Values) 
 	}
 	v.Cabinet = cab
 	out := newBatchView{formulaView: &formulaView{batchView: v}, Own: f.Own, Kept: unshown(values, f.Own), Much: f.Much,
-		Call: f.calledAfter()}
+		Call: f.calledAfter(), Ratio: f.ratio, RatioFor: f.ratioFor}
 	s.Render(c, status, "new", "New batch", out)
 	return nil
 }
@@ -288,7 +299,7 @@ func (s *Room) CreateBatch(c *page.Visit) error {
 	switch {
 	case values.Get("step") != "":
 		return s.showNew(c, http.StatusOK, f, values)
-	case len(f.Errors) > 0:
+	case len(f.Errors) > 0 || f.ratio.Error+f.ratioFor.Error != "":
 		return s.showNew(c, http.StatusUnprocessableEntity, f, values)
 	}
 	if strings.TrimSpace(values.Get("name")) == "" {

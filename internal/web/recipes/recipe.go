@@ -143,6 +143,9 @@ func (v *recipeView) figures() {
 	if p.Room.LiquidG > .5 {
 		add(measure.Capital(p.TopWord()), v.In.Whole(p.Room.LiquidG))
 	}
+	if ratio, is := recipe.RatioOf(&p.Request); is {
+		add("As a ratio", ratio.Words(v.In))
+	}
 	add("Makes", fmt.Sprintf("%.1f portions, %s of dough", f.Portions, v.In.Grams(f.Dough.MassG)))
 	add("Kneading and rest", measure.Minutes(p.Knead.Min)+" + "+measure.Minutes(p.Rest.Min))
 	if !p.Pinned() && !p.Roped() && len(p.Roll.Passes) > 0 {
@@ -254,15 +257,19 @@ func wanted(in measure.System, much, unit string) (w recipe.Want, said string) {
 		if w.Portions = n; !ok || !(n >= .5 && n <= mostPortions) {
 			return w, fmt.Sprintf("½ to %d portions is allowed.", mostPortions)
 		}
-	case "dough":
+	case "dough", "flour":
 		n, err := measure.Read(much, measure.G, func(n float64) float64 {
 			if _, by, _, turned := in.Turn(measure.G); turned {
 				return n / by
 			}
 			return n
 		})
-		if w.DoughG = n; err != nil || !(n >= 80 && n <= mostDoughG) {
-			return w, in.Prose(fmt.Sprintf("{80–%d g} of dough is allowed.", mostDoughG))
+		at := &w.DoughG
+		if unit == "flour" {
+			at = &w.FlourG
+		}
+		if *at = n; err != nil || !(n >= 80 && n <= mostDoughG) {
+			return w, in.Prose(fmt.Sprintf("{80–%d g} of %s is allowed.", mostDoughG, unit))
 		}
 	case "eggs":
 		n, ok := measure.ParseNumber(much)
@@ -270,7 +277,7 @@ func wanted(in measure.System, much, unit string) (w recipe.Want, said string) {
 			return w, fmt.Sprintf("1 to %d whole eggs is allowed.", mostEggs)
 		}
 	default:
-		return w, "Portions, dough or eggs is allowed."
+		return w, "Portions, dough, flour or eggs is allowed."
 	}
 	return w, ""
 }
