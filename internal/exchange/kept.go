@@ -22,6 +22,8 @@ type Recipes struct {
 type KeptRecipe struct {
 	Request request.Request `json:"request"`
 	recipe.Besides
+	// GoesWith is the place in the document, from 0, of the recipe whose dough goes together with this one's.
+	GoesWith *int `json:"goes_with,omitempty"`
 }
 
 // NewRecipes is the document of recipes.
@@ -52,6 +54,7 @@ func readRecipes(ru rules.Rules, raw []byte) ([]KeptRecipe, error) {
 		var r struct {
 			Request json.RawMessage `json:"request"`
 			recipe.Besides
+			GoesWith *int `json:"goes_with"`
 		}
 		if err := decode(one, &r); err != nil {
 			return nil, fmt.Errorf("recipe %d: %w", i+1, err)
@@ -66,7 +69,11 @@ func readRecipes(ru rules.Rules, raw []byte) ([]KeptRecipe, error) {
 		if err != nil {
 			return nil, fmt.Errorf("recipe %d: %w", i+1, err)
 		}
-		out[i] = KeptRecipe{recipe.Of(asked), r.Besides}
+		if w := r.GoesWith; w != nil && (*w < 0 || *w >= len(doc.Recipes) || *w == i) {
+			return nil, fmt.Errorf("recipe %d: goes_with: %d; the place of another recipe in the document is allowed, from 0 to %d",
+				i+1, *w, len(doc.Recipes)-1)
+		}
+		out[i] = KeptRecipe{recipe.Of(asked), r.Besides, r.GoesWith}
 	}
 	return out, nil
 }

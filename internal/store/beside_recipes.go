@@ -25,7 +25,7 @@ func (c *besides) recipes() error {
 			k.Had++
 			continue
 		}
-		if id, err = c.put("recipes", r.as(map[string]any{"request": doc, "once": nil})); err != nil {
+		if id, err = c.put("recipes", r.as(map[string]any{"request": doc, "once": nil, "partner_id": nil})); err != nil {
 			return err
 		}
 		versions, err := c.theirs("recipe_versions", "WHERE recipe_id = ? ORDER BY version", r.id("id"))
@@ -40,6 +40,25 @@ func (c *besides) recipes() error {
 		}
 		c.recipe[r.id("id")] = id
 		k.Added++
+	}
+	return nil
+}
+
+// recipePartners has recipes of two doughs go together here.
+func (c *besides) recipePartners() error {
+	theirs, err := c.theirs("recipes", "WHERE partner_id IS NOT NULL")
+	if err != nil {
+		return err
+	}
+	for _, r := range theirs {
+		id, with := c.recipe[r.id("id")], c.recipe[r.id("partner_id")]
+		if id == 0 || with == 0 {
+			continue
+		}
+		if err := c.db.Exec("UPDATE recipes SET partner_id = ? WHERE id = ? AND partner_id IS NULL", with,
+			id).Error; err != nil {
+			return err
+		}
 	}
 	return nil
 }

@@ -25,6 +25,7 @@ type Recipe struct {
 	UpdatedAt time.Time
 	RetiredAt *time.Time
 	Once      *string `json:"-"`
+	PartnerID *uint64 // the recipe whose dough goes together with this one's
 }
 
 // recipeVersion is one version of a recipe.
@@ -176,13 +177,15 @@ func (s *Store) RecipesNamed(ctx context.Context, name string) (n int64, err err
 	return n, err
 }
 
-// RetireRecipe puts a recipe away, or takes it into use again. Its batches live on.
+// RetireRecipe puts a recipe away, or takes it into use again, and with it the one whose dough goes together with it.
+// Its batches live on.
 func (s *Store) RetireRecipe(ctx context.Context, id uint64, retire bool) error {
 	var at any
 	if retire {
 		at = s.now()
 	}
-	done := s.db.WithContext(ctx).Model(&Recipe{}).Where("id = ?", id).UpdateColumn("retired_at", at)
+	done := s.db.WithContext(ctx).Model(&Recipe{}).Where("id = ? OR partner_id = ?", id, id).UpdateColumn(
+		"retired_at", at)
 	if done.Error == nil && done.RowsAffected == 0 {
 		_, err := s.RecipeByID(ctx, id)
 		return err

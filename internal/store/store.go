@@ -540,21 +540,21 @@ type SeedRecipe struct {
 }
 
 // keep writes a recipe of a scenario, and ties its batch to it.
-func (x *SeedRecipe) keep(tx *gorm.DB, batch uint64, p *plan.Plan) error {
+func (x *SeedRecipe) keep(tx *gorm.DB, batch uint64, p *plan.Plan) (id uint64, err error) {
 	doc := recipe.Of(p.Request)
 	doc.Name = x.Name
 	q, err := plan.Make(p.Rules(), doc)
 	if err != nil {
-		return err
+		return 0, err
 	}
 	r := newRecipe(q, recipe.Besides{Names: x.Names, Label: x.Label})
 	if err := tx.Create(&r).Error; err != nil {
-		return err
+		return 0, err
 	}
 	if err := tx.Create(&recipeVersion{r.ID, 1, r.Request, r.Besides, r.UpdatedAt, ""}).Error; err != nil {
-		return err
+		return 0, err
 	}
-	return tx.Model(&Batch{}).Where("id = ?", batch).UpdateColumns(map[string]any{"recipe_id": r.ID,
+	return r.ID, tx.Model(&Batch{}).Where("id = ?", batch).UpdateColumns(map[string]any{"recipe_id": r.ID,
 		"recipe_version": 1}).Error
 }
 
@@ -641,14 +641,22 @@ func (sc Scenario) keep(tx *gorm.DB) error {
 		}
 		ids[i] = b.ID
 	}
+	kept := map[int]uint64{} // recipes, by the place of their batch
 	for _, r := range sc.Recipes {
-		if err := r.keep(tx, ids[r.Batch], sc.Batches[r.Batch]); err != nil {
+		id, err := r.keep(tx, ids[r.Batch], sc.Batches[r.Batch])
+		if err != nil {
 			return err
 		}
+		kept[r.Batch] = id
 	}
 	for a, b := range sc.Pairs {
 		if err := pair(tx, ids[a], ids[b]); err != nil {
 			return err
+		}
+		if kept[a] != 0 && kept[b] != 0 {
+			if err := tieRecipes(tx, kept[a], kept[b]); err != nil {
+				return err
+			}
 		}
 	}
 	if sc.Days != nil {

@@ -14,6 +14,7 @@ import (
 	"hollen/internal/core/measure"
 	"hollen/internal/core/plan"
 	"hollen/internal/core/recipe"
+	"hollen/internal/core/request"
 	"hollen/internal/core/rules"
 	"hollen/internal/demo"
 	"hollen/internal/store"
@@ -507,4 +508,80 @@ func TestABatchByRatio(t *testing.T) {
 	s.wants(s.ask("GET", kept.Header().Get("Location"), nil), 200, "As a ratio", "100 g of flour to an egg")
 	made := s.ask("POST", kept.Header().Get("Location")+"/make", url.Values{"much": {"850"}, "unit": {"flour"}})
 	s.wants(s.ask("GET", made.Header().Get("Location"), nil), 200, "900")
+}
+
+// A recipe of two doughs is two recipes tied: made by one factor, put on a day, handed on and retired together.
+func TestARecipeOfTwoDoughs(t *testing.T) {
+	s, ctx := newSite(t), context.Background()
+	s.wants(s.ask("GET", "/recipes/1", nil), 200, "Made together with", "Stripes, the green dough")
+	straw, _ := s.store.RecipeByID(ctx, 1)
+	green, _ := s.store.RecipeByID(ctx, 2)
+	flour := func(r request.Request) float64 {
+		p, err := plan.Make(rules.Default(), r)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return p.Formula.FlourG
+	}
+	made := s.ask("POST", "/recipes/1/make", url.Values{"much": {"9"}, "unit": {"portions"}, "for": {"2026-12-03"},
+		"once": {"abcdefgh12345678"}})
+	again := s.ask("POST", "/recipes/1/make", url.Values{"much": {"9"}, "unit": {"portions"}, "for": {"2026-12-03"},
+		"once": {"abcdefgh12345678"}})
+	if made.Code != 303 || made.Header().Get("Location") != again.Header().Get("Location") {
+		t.Fatalf("%d, %v, %v", made.Code, made.Header(), again.Header())
+	}
+	var id uint64
+	fmt.Sscanf(made.Header().Get("Location"), "/batches/%d", &id)
+	a, _ := s.store.Get(ctx, id)
+	if a.PartnerID == nil {
+		t.Fatal("it is made without its second dough")
+	}
+	b, _ := s.store.Get(ctx, *a.PartnerID)
+	if b.RecipeID == nil || *b.RecipeID != 2 || *b.PartnerID != a.ID || b.Request.MadeOn != "2026-12-03" {
+		t.Fatalf("%+v", b)
+	}
+	one := flour(a.Request.Request) / flour(straw.Request.Request)
+	if two := flour(b.Request.Request) / flour(green.Request.Request); two < one*.97 || two > one*1.03 {
+		t.Errorf("by %.3f and %.3f", one, two)
+	}
+
+	date := after(12)
+	s.wants(s.ask("POST", "/days/"+date+"/orders", url.Values{"act": {"paste"},
+		"text": {"Quay inn; stripes, the straw dough; 6; 12:00"}}), 303)
+	_, body := s.got("GET", "/days/"+date+"/orders", nil)
+	form := url.Values{"act": {"make"}, "source": {"recipe-1"}}
+	for _, x := range strings.Split(body, `name="orders" value="`)[1:] {
+		form.Add("orders", x[:strings.Index(x, `"`)])
+	}
+	if w := s.ask("POST", "/days/"+date+"/orders", form); w.Code != 303 {
+		t.Fatalf("%.3000s", words(w.Body.String()))
+	}
+	d, err := s.store.Day(ctx, date)
+	if err != nil || len(d.Sheet.Jobs) != 2 {
+		t.Fatalf("%d batches on the day, %v", len(d.Sheet.Jobs), err)
+	}
+	first, _ := s.store.Get(ctx, d.Sheet.Jobs[0].Batch)
+	if first.PartnerID == nil || *first.PartnerID != d.Sheet.Jobs[1].Batch {
+		t.Error("the doughs of the day are not tied")
+	}
+
+	doc := s.ask("GET", "/recipes/1/recipe.json", nil).Body.String()
+	to := emptySite(t)
+	w := to.ask("POST", "/import", url.Values{"text": {doc}})
+	to.wants(w, 200, "Stripes, the straw dough", "Stripes, the green dough")
+	to.wants(to.ask("POST", "/import/take", url.Values{"text": {doc}, "take": boxes(w.Body.String())}), 303)
+	to.wants(to.ask("GET", "/recipes/1", nil), 200, "Made together with")
+	bad := strings.Replace(doc, `"goes_with": 1`, `"goes_with": 0`, 1)
+	to.wants(to.ask("POST", "/import", url.Values{"text": {bad}}), 422, "the place of another recipe")
+
+	s.wants(s.ask("POST", "/recipes/2/retire", nil), 303)
+	s.wants(s.ask("GET", "/recipes/1", nil), 200, "This recipe is retired")
+	s.wants(s.ask("POST", "/recipes/1/restore", nil), 303)
+	s.wants(s.ask("GET", "/recipes/2", nil), 200, `href="#make"`)
+
+	// Two doughs of before are kept as two recipes that go together.
+	plain, kept := s.planned(func(r *request.Request) { r.Name = "Bands" })
+	s.wants(s.ask("POST", plain+"/partner", s.typed(kept.ID)), 303)
+	at := s.ask("POST", plain+"/recipe", url.Values{"name": {"Bands"}}).Header().Get("Location")
+	s.wants(s.ask("GET", at, nil), 200, "Made together with")
 }

@@ -25,6 +25,7 @@ type importRecipe struct {
 	Brings  []string // things of the cabinet it brings along
 	batch   *importBatch
 	besides recipe.Besides
+	with    *int // the place of the recipe whose dough goes together with this one's
 }
 
 // Set names the boxes of a recipe that is taken: which it is, and the version it was compared to.
@@ -36,7 +37,7 @@ func (s *Room) recipesOf(ctx context.Context, cab desk, things []store.Thing,
 	err error) {
 	for n, k := range all {
 		r := importRecipe{N: n, Name: k.Request.Name, Status: "new", batch: s.batchOf(cab, things, k.Request),
-			besides: k.Besides}
+			besides: k.Besides, with: k.GoesWith}
 		for _, own := range r.batch.Own {
 			if own.Status == "new" {
 				r.Brings = append(r.Brings, own.Name)
@@ -78,6 +79,10 @@ func (s *Room) recipesOf(ctx context.Context, cab desk, things []store.Thing,
 func takeRecipes(ctx context.Context, ru rules.Rules, tx *store.Store, all []importRecipe, take []string) (string,
 	error) {
 	to, made := ImportPath, map[string]string{}
+	kept := map[int]uint64{} // by their place in the document; what is here and says the same counts
+	for _, r := range all {
+		kept[r.N] = r.ID
+	}
 	slices.Sort(take)
 	for _, set := range slices.Compact(take) {
 		at := slices.IndexFunc(all, func(r importRecipe) bool { return r.Set() == set })
@@ -95,7 +100,9 @@ func takeRecipes(ctx context.Context, ru rules.Rules, tx *store.Store, all []imp
 		}
 		switch r.Status {
 		case "new":
-			_, err = tx.KeepRecipe(ctx, "", p, r.besides)
+			var now store.Recipe
+			now, err = tx.KeepRecipe(ctx, "", p, r.besides)
+			kept[r.N] = now.ID
 		case "changed":
 			_, err = tx.SaveRecipe(ctx, r.ID, r.Version, p, r.besides)
 		}
@@ -103,6 +110,16 @@ func takeRecipes(ctx context.Context, ru rules.Rules, tx *store.Store, all []imp
 			return "", err
 		}
 		to = "/recipes"
+	}
+	if to == ImportPath {
+		return to, nil
+	}
+	for _, r := range all {
+		if r.with != nil && kept[r.N] != 0 && kept[*r.with] != 0 {
+			if err := tx.TieRecipes(ctx, kept[r.N], kept[*r.with]); err != nil {
+				return "", err
+			}
+		}
 	}
 	return to, nil
 }

@@ -559,6 +559,8 @@ type toMake struct {
 	batch  uint64 // on the day already; of a new one the number reserved for it
 	plan   *plan.Plan
 	of     store.Recipe // that it is made of; without a number: of none
+	second bool         // the second dough of another, which is the first-th
+	first  int
 }
 
 // toMake works out the batch that orders need like another, or has one serve them that is on the day. What other
@@ -665,6 +667,9 @@ func (s *Room) keepMade(ctx context.Context, d *dayNow, all []toMake) (err error
 	if len(all) == 0 {
 		return nil
 	}
+	if all, err = s.withSeconds(ctx, d.Date, all); err != nil {
+		return err
+	}
 	var fresh []*toMake
 	for i := range all {
 		if all[i].plan != nil {
@@ -719,6 +724,11 @@ func (s *Room) keepMade(ctx context.Context, d *dayNow, all []toMake) (err error
 					err = tx.TieBatch(keep, &b, x.of.ID, x.of.Version)
 				}
 				if err != nil {
+					return err
+				}
+			}
+			if x.second {
+				if err := tx.TieBatches(keep, all[x.first].batch, x.batch); err != nil {
 					return err
 				}
 			}

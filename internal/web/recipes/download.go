@@ -2,6 +2,7 @@ package recipes
 
 import (
 	"bytes"
+	"errors"
 	"fmt"
 	"net/http"
 
@@ -16,7 +17,16 @@ func (s *Room) DownloadRecipe(c *page.Visit) error {
 	if err != nil {
 		return err
 	}
-	return s.download(c, fmt.Sprintf("recipe-%d.json", r.ID), []store.Recipe{r})
+	all := []store.Recipe{r}
+	if r.PartnerID != nil {
+		with, err := s.Store.RecipeByID(c.Request.Context(), *r.PartnerID)
+		if err != nil && !errors.Is(err, store.ErrNotFound) {
+			return err
+		} else if err == nil {
+			all = append(all, with)
+		}
+	}
+	return s.download(c, fmt.Sprintf("recipe-%d.json", r.ID), all)
 }
 
 // DownloadRecipes writes all recipes in use in one document.
@@ -30,8 +40,17 @@ func (s *Room) DownloadRecipes(c *page.Visit) error {
 
 func (s *Room) download(c *page.Visit, name string, all []store.Recipe) error {
 	kept := make([]exchange.KeptRecipe, len(all))
+	place := map[uint64]int{}
+	for i, r := range all {
+		place[r.ID] = i
+	}
 	for i, r := range all {
 		kept[i] = exchange.KeptRecipe{Request: r.Request.Request, Besides: r.Besides.V}
+		if r.PartnerID != nil {
+			if at, there := place[*r.PartnerID]; there {
+				kept[i].GoesWith = &at
+			}
+		}
 	}
 	var b bytes.Buffer
 	if err := exchange.Write(&b, exchange.NewRecipes(kept)); err != nil {

@@ -1,6 +1,7 @@
 package recipes
 
 import (
+	"context"
 	"errors"
 	"fmt"
 	"net/http"
@@ -180,15 +181,54 @@ func (s *Room) KeepRecipe(c *page.Visit) error {
 		s.Render(c, http.StatusUnprocessableEntity, "recipekeep", "Keep as a recipe", v)
 		return nil
 	}
-	kept, err := s.Store.KeepRecipe(ctx, page.OnceOf(values), p, recipe.Besides{Names: names})
-	if err == nil && b.RecipeID == nil {
-		err = s.Store.TieBatch(ctx, &b, kept.ID, kept.Version)
-	}
+	var kept store.Recipe
+	err = s.Store.Atomically(ctx, func(in *store.Store) (err error) {
+		if kept, err = in.KeepRecipe(ctx, page.OnceOf(values), p, recipe.Besides{Names: names}); err != nil {
+			return err
+		}
+		if b.RecipeID == nil {
+			if err := in.TieBatch(ctx, &b, kept.ID, kept.Version); err != nil {
+				return err
+			}
+		}
+		return s.keepSecond(ctx, in, b, kept)
+	})
 	if err != nil {
 		return err
 	}
 	c.Redirect(http.StatusSeeOther, fmt.Sprintf("/recipes/%d", kept.ID))
 	return nil
+}
+
+// keepSecond keeps the second dough of a batch, where there is one, as the recipe that goes together with the one the
+// batch was kept as; a dough that is of a recipe already brings that.
+func (s *Room) keepSecond(ctx context.Context, in *store.Store, b store.Batch, kept store.Recipe) error {
+	if b.PartnerID == nil || kept.PartnerID != nil {
+		return nil
+	}
+	other, err := in.Get(ctx, *b.PartnerID)
+	if errors.Is(err, store.ErrDeleted) || errors.Is(err, store.ErrNotFound) {
+		return nil
+	}
+	if err != nil {
+		return err
+	}
+	if other.RecipeID != nil {
+		return in.TieRecipes(ctx, kept.ID, *other.RecipeID)
+	}
+	r := recipe.Of(other.Request.Request)
+	p, err := plan.Make(s.RulesOf(ctx, &r), r)
+	if err != nil {
+		return err
+	}
+	second, err := in.KeepRecipe(ctx, "", p, recipe.Besides{})
+	if err == nil {
+		err = in.TieBatch(ctx, &other, second.ID, second.Version)
+	}
+	if err != nil {
+		return err
+	}
+	return in.TieRecipes(ctx, kept.ID, second.ID)
 }
 
 // keepView asks what a recipe is to be called.

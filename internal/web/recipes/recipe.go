@@ -26,8 +26,9 @@ type recipeView struct {
 	Names    string
 	Label    recipe.Label
 	Retired  bool
-	Without  string // what it is made of that the cabinet offers no more
-	Twin     bool   // another in use bears its name
+	With     *batchRow // the recipe whose dough goes together with its
+	Without  string    // what it is made of that the cabinet offers no more
+	Twin     bool      // another in use bears its name
 	Plan     *plan.Plan
 	Own      bool // at the maker's word: whole eggs lead
 	Figures  []figure
@@ -100,6 +101,11 @@ func (s *Room) show(c *page.Visit, status int, errs map[string]string, much, uni
 		return err
 	}
 	v.Made = madeWords(made[r.ID])
+	if r.PartnerID != nil {
+		if with, err := s.Store.RecipeByID(ctx, *r.PartnerID); err == nil {
+			v.With = &batchRow{ID: with.ID, Name: with.Name}
+		}
+	}
 	cab, err := c.Cabinet()
 	if err != nil {
 		return err
@@ -238,12 +244,57 @@ func (s *Room) MakeRecipe(c *page.Visit) error {
 		errs["much"] = measure.Capital(err.Error()) + "."
 		return s.show(c, http.StatusUnprocessableEntity, errs, much, unit, day)
 	}
-	b, err := s.Store.CreateOf(c.Request.Context(), page.OnceOf(values), q, r.ID, r.Version)
+	second, with, err := s.second(c, r, q.Formula.FlourG/p.Formula.FlourG, day)
+	if err != nil {
+		return err
+	}
+	var b store.Batch
+	ctx, once := c.Request.Context(), page.OnceOf(values)
+	err = s.Store.Atomically(ctx, func(in *store.Store) (err error) {
+		if b, err = in.CreateOf(ctx, once, q, r.ID, r.Version); err != nil || second == nil || b.PartnerID != nil {
+			return err
+		}
+		other, err := in.CreateOf(ctx, "", second, with.ID, with.Version)
+		if err != nil {
+			return err
+		}
+		return in.TieBatches(ctx, b.ID, other.ID)
+	})
 	if err != nil {
 		return err
 	}
 	c.Redirect(http.StatusSeeOther, fmt.Sprintf("/batches/%d", b.ID))
 	return nil
+}
+
+// second is the plan of the dough that goes together with a recipe's, by the same factor, and the recipe it is of; nil
+// where there is none, or it is gone.
+func (s *Room) second(c *page.Visit, r store.Recipe, factor float64, day string) (*plan.Plan, store.Recipe, error) {
+	if r.PartnerID == nil {
+		return nil, store.Recipe{}, nil
+	}
+	with, err := s.Store.RecipeByID(c.Request.Context(), *r.PartnerID)
+	if errors.Is(err, store.ErrNotFound) {
+		return nil, with, nil
+	}
+	if err != nil {
+		return nil, with, err
+	}
+	p, now, err := s.planned(c, with.Request.Request)
+	if err != nil {
+		return nil, with, err
+	}
+	scaled, _, err := recipe.Scale(now, p, recipe.Want{Times: factor})
+	if err != nil {
+		return nil, with, err
+	}
+	scaled.MadeOn = day
+	q, err := plan.MakeIn(c.Units, s.RulesOf(c.Request.Context(), &scaled), scaled)
+	if err != nil {
+		err = page.Refuse(http.StatusUnprocessableEntity, "Its second dough, "+with.Name+", cannot be made so.", err.Error(),
+			page.WayOn{To: fmt.Sprintf("/recipes/%d", r.ID), Name: r.Name})
+	}
+	return q, with, err
 }
 
 // The most that may be asked for at once.
