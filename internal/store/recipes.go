@@ -149,20 +149,15 @@ const RecipePage = 60
 // they become; from is the name and number the page begins after. Retired ones are asked for apart.
 func (s *Store) Recipes(ctx context.Context, words string, retired bool, from Mark) (out []Recipe, next *Mark,
 	err error) {
-	db := holding(s.db.WithContext(ctx), searched(words))
-	if retired {
-		db = db.Where("retired_at IS NOT NULL")
-	} else {
-		db = db.Where("retired_at IS NULL")
-	}
-	if from.ID > 0 {
-		db = db.Where("(name > ? OR name = ? AND id > ?)", from.Key, from.Key, from.ID)
-	}
-	var ids []uint64 // sorted without what they hold
-	if err = db.Model(&Recipe{}).Order("name, id").Limit(RecipePage+1).Pluck("id", &ids).Error; err != nil {
+	names, err := s.names(ctx)
+	if err != nil {
 		return nil, nil, err
 	}
-	err = s.db.WithContext(ctx).Where("id IN ?", ids).Order("name, id").Find(&out).Error
+	ids := names.some(names.holding(searched(words)), retired, from.ID, RecipePage+1)
+	if len(ids) == 0 {
+		return nil, nil, nil
+	}
+	err = s.db.WithContext(ctx).Omit("request").Where("id IN ?", ids).Order("name, id").Find(&out).Error
 	if len(out) > RecipePage {
 		out = out[:RecipePage]
 		last := out[RecipePage-1]
@@ -184,8 +179,8 @@ func (s *Store) RetireRecipe(ctx context.Context, id uint64, retire bool) error 
 	if retire {
 		at = s.now()
 	}
-	done := s.db.WithContext(ctx).Model(&Recipe{}).Where("id = ? OR partner_id = ?", id, id).UpdateColumn(
-		"retired_at", at)
+	done := s.db.WithContext(ctx).Model(&Recipe{}).Where("id = ? OR partner_id = ?", id, id).UpdateColumns(
+		map[string]any{"retired_at": at, "updated_at": s.now()})
 	if done.Error == nil && done.RowsAffected == 0 {
 		_, err := s.RecipeByID(ctx, id)
 		return err
@@ -263,49 +258,44 @@ const MostNamed = 60
 // NamedRecipes returns the recipes in use that words may mean, of each of the phrases, one of each shape there is, for
 // what is spelt nearly so, and the first by name: by name, each once.
 func (s *Store) NamedRecipes(ctx context.Context, phrases ...string) (out []NamedRecipe, err error) {
-	var ids []uint64
-	in := s.db.WithContext(ctx).Model(&Recipe{}).Where("retired_at IS NULL")
-	asked := map[string]bool{}
+	names, err := s.names(ctx)
+	if err != nil {
+		return nil, err
+	}
+	var at []int
+	asked := false
+	take := func(places []int) {
+		n := 0
+		for _, i := range places {
+			if !names.rows[i].Retired {
+				at = append(at, i)
+				if n++; n == MostNamed {
+					return
+				}
+			}
+		}
+	}
 	for _, p := range phrases {
 		var stems []string
 		for _, w := range searched(p) {
 			stems = append(stems, strings.TrimSuffix(w, "s"))
 		}
-		if mark := strings.Join(stems, " "); len(stems) == 0 || asked[mark] {
-			continue
-		} else {
-			asked[mark] = true
-		}
-		var some []uint64
-		err := holding(in.Session(&gorm.Session{}), stems).Order("name, id").Limit(MostNamed).Pluck("id", &some).Error
-		if err != nil {
-			return nil, err
-		}
-		ids = append(ids, some...)
-	}
-	var shapes, first []uint64
-	if len(asked) > 0 {
-		err = in.Session(&gorm.Session{}).Select("MIN(id)").Group("shape").Limit(MostNamed).Scan(&shapes).Error
-		if err != nil {
-			return nil, err
+		if len(stems) > 0 {
+			asked = true
+			take(names.holding(stems))
 		}
 	}
-	if err = in.Session(&gorm.Session{}).Order("name, id").Limit(MostNamed).Pluck("id", &first).Error; err != nil {
-		return nil, err
+	if asked {
+		take(names.shapes)
 	}
-	ids = append(append(ids, shapes...), first...)
-	slices.Sort(ids)
-	var rows []struct {
-		NamedRecipe
-		Place, Dried string
+	take(names.first)
+	slices.Sort(at)
+	for _, i := range slices.Compact(at) {
+		r := names.rows[i]
+		out = append(out, NamedRecipe{ID: r.ID, Name: r.Name, Shape: r.Shape, Besides: r.Besides,
+			Kept: keptWhere(r.Place, isTrue(r.Dried))})
 	}
-	err = s.db.WithContext(ctx).Model(&Recipe{}).Select("id, name, shape, besides, place, dried").
-		Where("id IN ?", slices.Compact(ids)).Order("name, id").Scan(&rows).Error
-	for _, r := range rows {
-		r.Kept = keptWhere(r.Place, isTrue(r.Dried))
-		out = append(out, r.NamedRecipe)
-	}
-	return out, err
+	return out, nil
 }
 
 // RecipesByBatch returns the recipes in use that batches of those names are of, by the name.
@@ -325,15 +315,6 @@ func (s *Store) RecipesByBatch(ctx context.Context, names []string) (map[string]
 		out[strings.ToLower(r.Name)] = r.RecipeID
 	}
 	return out, err
-}
-
-// holding lets those rows through whose found holds all words, or words that begin so.
-func holding(db *gorm.DB, words []string) *gorm.DB {
-	known, others := indexed(words)
-	if len(known) > 0 {
-		db = db.Where("MATCH (found) AGAINST (? IN BOOLEAN MODE)", "+"+strings.Join(known, "* +")+"*")
-	}
-	return begin(db, others)
 }
 
 // Kept says where what a recipe makes is kept, as Named.Kept.

@@ -169,6 +169,7 @@ type Store struct {
 	identity string
 	now      clock.Clock
 	kept     keptCabinet
+	recipes  *keptNames
 	within   bool // a transaction that Atomically has begun
 }
 
@@ -209,7 +210,8 @@ func OpenAfter(ctx context.Context, dsn string, now clock.Clock, before func(fro
 		pool.Close()
 		return nil, err
 	}
-	return &Store{db: db, sql: pool, log: slog.New(slog.DiscardHandler), identity: identity, now: now}, nil
+	return &Store{db: db, sql: pool, log: slog.New(slog.DiscardHandler), identity: identity, now: now,
+		recipes: &keptNames{}}, nil
 }
 
 // connect returns the connections to a database; none is made yet.
