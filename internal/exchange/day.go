@@ -5,7 +5,6 @@ import (
 	"encoding/json"
 	"fmt"
 	"slices"
-	"strconv"
 	"strings"
 	"time"
 
@@ -13,6 +12,7 @@ import (
 
 	"hollen/internal/core/day"
 	"hollen/internal/core/measure"
+	"hollen/internal/core/order"
 	"hollen/internal/core/schedule"
 )
 
@@ -130,7 +130,7 @@ func Calendar(d Day, midnight time.Time, who, identity string) string {
 		e.SetDtStampTime(midnight.UTC())
 		e.SetStartAt(at(o.Due))
 		e.SetEndAt(at(o.Due + 5))
-		e.SetSummary("Due: " + o.Who + ", " + o.What)
+		e.SetSummary("Due: " + o.Who + ", " + o.Asked().Words() + " of " + o.What)
 		if o.Note != "" {
 			e.SetDescription(o.Note)
 		}
@@ -138,14 +138,15 @@ func Calendar(d Day, midnight time.Time, who, identity string) string {
 	return c.Serialize(ics.WithNewLineWindows)
 }
 
-// OrdersCSV writes orders a line each: who, what, portions, when, note.
+// OrdersCSV writes orders a line each: who, what, amount, when, note, as order.Read reads them.
 func OrdersCSV(wants []day.Want, note func(day.Want) string) (string, error) {
 	var b strings.Builder
+	b.WriteString("\ufeff") // by which spreadsheets know the letters
 	w := csv.NewWriter(&b)
-	lines := [][]string{{"who", "what", "portions", "when", "note"}}
+	w.UseCRLF = true
+	lines := [][]string{{"who", "what", "amount", "when", "note"}}
 	for _, x := range wants {
-		lines = append(lines, measure.Cells([]string{x.Who, x.What, strconv.FormatFloat(x.Count, 'f', -1, 64),
-			day.Time(x.Due), note(x)}))
+		lines = append(lines, measure.Cells([]string{x.Who, x.What, x.Asked().Text(), order.Clock(x.Due), note(x)}))
 	}
 	err := w.WriteAll(lines)
 	return b.String(), err

@@ -10,6 +10,7 @@ import (
 	ics "github.com/arran4/golang-ical"
 
 	"hollen/internal/core/day"
+	"hollen/internal/core/order"
 	"hollen/internal/core/schedule"
 )
 
@@ -92,8 +93,13 @@ func TestOrdersThereAndBack(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	all, wrong := day.Orders(text)
-	if len(wrong) > 0 || len(all) != 2 || all[0].Who != wants[0].Who || all[0].Portions != 8 || all[0].Due != 720 ||
+	wants[0].Said = order.Amount{N: 5500, Unit: order.Grams}
+	if text, err = OrdersCSV(wants, func(day.Want) string { return "in nests" }); err != nil {
+		t.Fatal(err)
+	}
+	all, wrong := order.Read(text, time.Now())
+	if len(wrong) > 0 || len(all) != 2 || all[0].Who != wants[0].Who || all[0].Amount != wants[0].Said ||
+		all[0].When.Due != 720 || all[1].Amount.N != 2 ||
 		all[0].Note != "in nests" ||
 		all[1].Who != wants[1].Who || all[1].What != wants[1].What || strings.Contains(text, "\n\"=") ||
 		strings.Contains(text, ",-2+") {

@@ -12,6 +12,7 @@ import (
 	"gorm.io/gorm/clause"
 
 	"hollen/internal/core/day"
+	"hollen/internal/core/order"
 )
 
 // dayRow is a day as its table holds it.
@@ -197,12 +198,15 @@ func (s *Store) Days(ctx context.Context, from, to string) (out []Day, err error
 
 // Order is what somebody ordered for a day.
 type Order struct {
-	ID       uint64 `gorm:"primaryKey"`
-	Day      string `gorm:"->;<-:create"`
-	Who      string // for
-	What     string // a batch or a shape, as it was said
-	Portions float64
-	Due      int // min from midnight
+	ID       uint64  `gorm:"primaryKey"`
+	Day      string  `gorm:"->;<-:create"`
+	Who      string  // for
+	What     string  // a batch or a shape, as it was said
+	Portions float64 // 0 where it was said otherwise and is not known yet
+	Amount   *float64
+	Unit     order.Unit
+	Message  string // of those that came in one message; "": it came alone
+	Due      int    // min from midnight
 	Note     string
 	Standing *uint64 // of the week’s, when it comes from there
 	Batch    *uint64 // made for it
@@ -219,10 +223,38 @@ type Standing struct {
 	Who      string
 	What     string
 	Portions float64
+	Amount   *float64
+	Unit     order.Unit
 	Due      int // min from midnight
 	Note     string
 	Version  int
 	Once     *string // the mark of the form it came with
+}
+
+// Said is how much was ordered, as it was said; what is from before units is portions.
+func (o *Order) Said() order.Amount { return saidOf(o.Amount, o.Unit, o.Portions) }
+
+// Say has so much be ordered.
+func (o *Order) Say(a order.Amount) { o.Amount, o.Unit, o.Portions = parted(a) }
+
+// Said is how much is ordered, as it was said.
+func (o *Standing) Said() order.Amount { return saidOf(o.Amount, o.Unit, o.Portions) }
+
+// Say has so much be ordered.
+func (o *Standing) Say(a order.Amount) { o.Amount, o.Unit, o.Portions = parted(a) }
+
+func saidOf(amount *float64, unit order.Unit, portions float64) order.Amount {
+	if amount == nil || unit == order.Portions {
+		return order.Amount{N: portions}
+	}
+	return order.Amount{N: *amount, Unit: unit}
+}
+
+func parted(a order.Amount) (amount *float64, unit order.Unit, portions float64) {
+	if a.Unit == order.Portions {
+		return nil, a.Unit, a.N
+	}
+	return &a.N, a.Unit, 0
 }
 
 func (Standing) TableName() string { return "standing_orders" }
@@ -260,6 +292,8 @@ func (s *Store) Orders(ctx context.Context, date string) ([]Order, error) {
 					Who:      w.Who,
 					What:     w.What,
 					Portions: w.Portions,
+					Amount:   w.Amount,
+					Unit:     w.Unit,
 					Due:      w.Due,
 					Note:     w.Note,
 					Standing: &w.ID,
@@ -356,7 +390,8 @@ func takeOver(tx *gorm.DB, o Order) error {
 // there is none.
 func (s *Store) SaveOrder(ctx context.Context, o Order) error {
 	done := s.db.WithContext(ctx).Model(&Order{}).Where("id = ? AND version = ?", o.ID, o.Version).
-		Updates(map[string]any{"who": o.Who, "what": o.What, "portions": o.Portions, "due": o.Due, "note": o.Note,
+		Updates(map[string]any{"who": o.Who, "what": o.What, "portions": o.Portions, "amount": o.Amount, "unit": o.Unit,
+			"due": o.Due, "note": o.Note,
 			"batch": o.Batch, "gone": o.Gone,
 			"version": o.Version + 1})
 	return s.changed(ctx, done, &Order{}, o.ID)
@@ -391,7 +426,7 @@ func (s *Store) ServeOrders(ctx context.Context, orders []Order, batch uint64) e
 				continue
 			}
 			done := tx.Model(&Order{}).Where("id = ? AND version = ? AND NOT gone", o.ID, o.Version).
-				Updates(map[string]any{"batch": batch, "version": gorm.Expr("version + 1")})
+				Updates(map[string]any{"batch": batch, "portions": o.Portions, "version": gorm.Expr("version + 1")})
 			if done.Error != nil {
 				return done.Error
 			}
@@ -417,8 +452,8 @@ func (s *Store) SaveStanding(ctx context.Context, o Standing) error {
 		return s.db.WithContext(ctx).Clauses(clause.OnConflict{DoNothing: true}).Create(&o).Error // by its mark
 	}
 	done := s.db.WithContext(ctx).Model(&Standing{}).Where("id = ? AND version = ?", o.ID, o.Version).
-		Updates(map[string]any{"weekday": o.Weekday, "who": o.Who, "what": o.What, "portions": o.Portions, "due": o.Due,
-			"note":    o.Note,
+		Updates(map[string]any{"weekday": o.Weekday, "who": o.Who, "what": o.What, "portions": o.Portions,
+			"amount": o.Amount, "unit": o.Unit, "due": o.Due, "note": o.Note,
 			"version": o.Version + 1})
 	return s.changed(ctx, done, &Standing{}, o.ID)
 }

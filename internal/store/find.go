@@ -39,14 +39,14 @@ type Mark struct {
 	ID  uint64
 }
 
-// order is how a list is ordered, and read from a mark on.
-type order struct {
+// sorting is how a list is ordered, and read from a mark on.
+type sorting struct {
 	by, after string
 	key       func(m Mark) any
 	index     string
 }
 
-var orders = map[Sort]order{
+var orders = map[Sort]sorting{
 	ByChange: {"updated_at DESC, id DESC", "updated_at <= @key AND (updated_at < @key OR id < @id)",
 		func(m Mark) any { return m.At }, "batches_list"},
 	ByMade: {"made_on DESC, id DESC", "made_on <= @key AND (made_on < @key OR id < @id)",
@@ -100,7 +100,7 @@ func (s *Store) List(ctx context.Context, q Query) (batches []Batch, next *Mark,
 
 // among is where a list is read from: what holds the words, or the index of its order, which left to itself the
 // server passes by, and reads every batch down to the mark.
-func (s *Store) among(ctx context.Context, o order, q Query, words []string) *gorm.DB {
+func (s *Store) among(ctx context.Context, o sorting, q Query, words []string) *gorm.DB {
 	db := s.db.WithContext(ctx).Unscoped()
 	switch {
 	case len(words) > 0:
@@ -117,7 +117,7 @@ func (s *Store) among(ctx context.Context, o order, q Query, words []string) *go
 }
 
 // narrow is what of the batches a query lets through, but for its words.
-func (o order) narrow(db *gorm.DB, q Query) *gorm.DB {
+func (o sorting) narrow(db *gorm.DB, q Query) *gorm.DB {
 	db = db.Where("deleted_at IS NULL")
 	if q.Shape != "" {
 		db = db.Where("shape = ?", q.Shape)
@@ -132,7 +132,7 @@ func (o order) narrow(db *gorm.DB, q Query) *gorm.DB {
 }
 
 // read reads a page, and one more to know of another.
-func (o order) read(db *gorm.DB) (rows []listed, err error) {
+func (o sorting) read(db *gorm.DB) (rows []listed, err error) {
 	err = db.Select("batches.id, version, `row`, created_at, updated_at, deleted_at, partner_id, name, made_on").Order(
 		o.by).Limit(Page + 1).Find(&rows).Error
 	return rows, err

@@ -581,3 +581,136 @@ func TestLongOutOfTheFridgeOnEveryScreen(t *testing.T) {
 		}
 	}
 }
+
+// Orders come as they are said: in portions, kilos, pieces and boxes, several in one message, for another day, after
+// midnight; what is not known is asked at its line, and nothing is guessed.
+func TestOrdersAsTheyAreSaid(t *testing.T) {
+	s, ctx := newSite(t), context.Background()
+	date := after(12)
+	at := "/days/" + date + "/orders"
+	next := s.store.Now().AddDate(0, 0, 1).Format(time.DateOnly)
+	text := "6 tagliatelle and 5 kg pappardelle for the Pharos at noon (in nests)\n" +
+		"Quay inn: 40 pieces of lantern ravioli, half past ten\n8 tagliatelle for Dawn boat tomorrow 9\n" +
+		"Late bar; tagliatelle; 4; 24:01\n3 trays of lasagne for Mole at 11\n2 boxes of tagliatelle for Hotel at 12"
+	w := s.ask("POST", at, url.Values{"act": {"paste"}, "text": {text}, "once": {"abcdefgh23456789"}})
+	s.wants(w, 422, "6 orders added: 1 on", "Line 5", "said in trays", "3 trays of lasagne for Mole at 11")
+	w = s.ask("POST", at, url.Values{"act": {"paste"}, "text": {text}, "once": {"abcdefgh23456789"}})
+	s.wants(w, 422)
+	all, err := s.store.Orders(ctx, date)
+	if err != nil || len(all) != 5 {
+		t.Fatalf("%d orders, %v: %+v", len(all), err, all)
+	}
+	find := func(who, what string) store.Order {
+		all, _ := s.store.Orders(ctx, date)
+		for _, o := range all {
+			if strings.Contains(o.Who, who) && strings.Contains(o.What, what) {
+				return o
+			}
+		}
+		t.Fatalf("no order of %s for %s", what, who)
+		return store.Order{}
+	}
+	one, two := find("Pharos", "tagl"), find("Pharos", "papp")
+	if one.Message == "" || one.Message != two.Message || two.Said().N != 5000 || two.Note != "in nests" {
+		t.Errorf("%+v %+v", one, two)
+	}
+	if o := find("Late", ""); o.Due != 1441 {
+		t.Errorf("%+v", o)
+	}
+	if tomorrow, _ := s.store.Orders(ctx, next); len(tomorrow) < 1 {
+		t.Errorf("%+v on %s", tomorrow, next)
+	}
+	s.wants(s.ask("GET", at, nil), 200, `value="5 kg"`, `value="40 pieces"`, `value="24:01"`,
+		"2 boxes for Hotel: its recipe says nothing of boxes", "40 pieces for Quay inn")
+
+	// There and back it is the same.
+	csv := s.ask("GET", at+".csv", nil).Body.String()
+	if !strings.HasPrefix(csv, "\ufeff") || !strings.Contains(csv, "24:01\r\n") && !strings.Contains(csv, "24:01,") {
+		t.Errorf("%q", csv)
+	}
+	other := after(19)
+	back := "/days/" + other + "/orders"
+	s.wants(s.ask("POST", back, url.Values{"act": {"paste"}, "text": {csv}}), 303)
+	again, _ := s.store.Orders(ctx, other)
+	for i, o := range again {
+		if was := all[i]; o.Who != was.Who || o.Said() != was.Said() || o.Due != was.Due || o.Note != was.Note {
+			t.Errorf("%+v came back as %+v", was, o)
+		}
+	}
+
+	// A box is said at the recipe, and then reckoned; what is made serves what was said.
+	s.wants(s.ask("POST", "/recipes/7", url.Values{"version": {"1"}, "name": {"Tagliatelle"}, "other_names": {"tagl."},
+		"box_g": {"lots"}}), 422, `value="lots"`, "A weight as 500 g")
+	s.wants(s.ask("POST", "/recipes/7", url.Values{"version": {"1"}, "name": {"Tagliatelle"}, "other_names": {"tagl."},
+		"box_g": {"500 g"}}), 303)
+	_, body := s.got("GET", at, nil)
+	if strings.Contains(body, "says nothing of boxes") {
+		t.Error("boxes are still asked about")
+	}
+	form := url.Values{"act": {"make"}}
+	for _, block := range strings.Split(body, `name="orders" value="`)[1:] {
+		form.Add("orders", block[:strings.Index(block, `"`)])
+		choice := block[strings.Index(block, "<select"):]
+		source := ""
+		if i := strings.Index(choice[:strings.Index(choice, "</select>")], "selected"); i > 0 {
+			v := choice[:i]
+			v = v[strings.LastIndex(v, `value="`)+7:]
+			source = v[:strings.Index(v, `"`)]
+		}
+		if strings.Contains(block[:strings.Index(block, "</li>")], "lantern") {
+			source = "recipe-8"
+		}
+		if source == "" {
+			source = "recipe-4"
+		}
+		form.Add("source", source)
+	}
+	if w := s.ask("POST", at, form); w.Code != 303 {
+		t.Fatalf("%.2500s", words(w.Body.String()))
+	}
+	papp := find("Pharos", "papp")
+	b, err := s.store.Get(ctx, *papp.Batch)
+	if err != nil {
+		t.Fatal(err)
+	}
+	p, err := plan.Make(rules.Default(), b.Request.Request)
+	if made := p.Formula.Portions * p.Formula.PortionG; err != nil || made < 4900 || math.Abs(
+		papp.Portions*p.Formula.PortionG-5000) > 1 {
+		t.Errorf("%.0f g of dough for 5 kg, reckoned as %.1f portions", made, papp.Portions)
+	}
+	if o := find("Hotel", ""); o.Portions <= 0 || o.Said().Words() != "2 boxes" {
+		t.Errorf("%+v", o)
+	}
+	s.wants(s.ask("GET", "/days/"+date+"/wall", nil), 200, "5 kg", "40 pieces", "2 boxes")
+}
+
+// A list is read as spreadsheets write it: in any order of its heads, in Windows letters or UTF-16.
+func TestOrderFiles(t *testing.T) {
+	s, ctx := newSite(t), context.Background()
+	date := after(13)
+	at := "/days/" + date + "/orders"
+	list := "Menge;Was;Wann;Kunde;Bemerkung\r\n5 kg;Tagliatelle;11:30;Hotel Düne;ohne Ei\r\n"
+	latin := strings.Replace(list, "ü", "\xfc", 1)
+	var wide []byte
+	wide = append(wide, 0xff, 0xfe)
+	for _, r := range strings.Replace(list, "Düne", "Höhe", 1) {
+		wide = append(wide, byte(r), byte(r>>8))
+	}
+	before, _ := s.store.Orders(ctx, date)
+	for _, raw := range [][]byte{[]byte(latin), wide} {
+		if w := s.sendFile(at, url.Values{"act": {"paste"}}, "file", "orders.csv", raw); w.Code != 303 {
+			t.Errorf("%d %.900s", w.Code, words(w.Body.String()))
+		}
+	}
+	all, _ := s.store.Orders(ctx, date)
+	var who []string
+	for _, o := range all {
+		who = append(who, o.Who)
+	}
+	if said := strings.Join(who, ","); len(all) != len(before)+2 || !strings.Contains(said, "Hotel Düne") ||
+		!strings.Contains(said, "Hotel Höhe") {
+		t.Errorf("%v", who)
+	}
+	w := s.sendFile(at, url.Values{"act": {"paste"}, "text": {"typed; x; 1; 9"}}, "file", "x.csv", []byte("a\x00b"))
+	s.wants(w, 422, "save it as CSV", "typed; x; 1; 9")
+}

@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"mime/multipart"
 	"net/http"
+	"net/http/httptest"
 	"net/url"
 	"regexp"
 	"slices"
@@ -21,6 +22,32 @@ import (
 )
 
 // kept is everything that stands in the database, to see that nothing changed.
+// sendFile posts a form with a file in it.
+func (s site) sendFile(path string, form url.Values, field, name string, raw []byte) *httptest.ResponseRecorder {
+	s.Helper()
+	var b bytes.Buffer
+	m := multipart.NewWriter(&b)
+	for k, all := range form {
+		for _, v := range all {
+			if err := m.WriteField(k, v); err != nil {
+				s.Fatal(err)
+			}
+		}
+	}
+	f, err := m.CreateFormFile(field, name)
+	if err == nil {
+		_, err = f.Write(raw)
+	}
+	if err != nil {
+		s.Fatal(err)
+	}
+	m.Close()
+	return s.ask("POST", path, nil, func(r *http.Request) {
+		r.Body, r.ContentLength = nopCloser{&b}, int64(b.Len())
+		r.Header.Set("Content-Type", m.FormDataContentType())
+	})
+}
+
 func (s site) kept() string {
 	s.Helper()
 	things, err := s.store.Things(context.Background(), true)
@@ -206,21 +233,8 @@ func TestHostileFilesChangeNothing(t *testing.T) {
 		t.Error("something changed")
 	}
 	// As a file, and with a box that says something else: the file counts.
-	var b bytes.Buffer
-	m := multipart.NewWriter(&b)
-	f, err := m.CreateFormFile("file", "dough.json")
-	if err != nil {
-		t.Fatal(err)
-	}
-	fmt.Fprint(f, `{"@type":"Recipe","name":"Quay","recipeIngredient":["2 cups flour","3 eggs"]}`)
-	if err := m.WriteField("text", "rubbish"); err != nil {
-		t.Fatal(err)
-	}
-	m.Close()
-	w := s.ask("POST", "/import", nil, func(r *http.Request) {
-		r.Body, r.ContentLength = nopCloser{&b}, int64(b.Len())
-		r.Header.Set("Content-Type", m.FormDataContentType())
-	})
+	w := s.sendFile("/import", url.Values{"text": {"rubbish"}}, "file", "dough.json",
+		[]byte(`{"@type":"Recipe","name":"Quay","recipeIngredient":["2 cups flour","3 eggs"]}`))
 	s.wants(w, 200, "A recipe: Quay", "3 eggs", "Check this recipe")
 }
 

@@ -245,46 +245,6 @@ func TestSetOut(t *testing.T) {
 	}
 }
 
-func TestOrders(t *testing.T) {
-	for text, want := range map[string]day.Asked{
-		"Pharos; tagliatelle; 24; 12:30": {Who: "Pharos", What: "tagliatelle", Portions: 24, Due: 750},
-		"Pharos\ttagliatelle\t24\t12.30\tin nests": {Who: "Pharos", What: "tagliatelle", Portions: 24, Due: 750,
-			Note: "in nests"},
-		"\"Mole, the café\",ravioli,6,6 pm": {Who: "Mole, the café", What: "ravioli", Portions: 6,
-			Due: 1080},
-		"24 tagliatelle for the Pharos at 12:30": {Who: "the Pharos", What: "tagliatelle", Portions: 24,
-			Due: 750},
-		"12 portions of yolk tagliolini for us by 7 pm": {Who: "us", What: "yolk tagliolini", Portions: 12, Due: 1140},
-	} {
-		got, wrong := day.Orders(text)
-		if len(wrong) > 0 || len(got) != 1 || got[0] != want {
-			t.Errorf("%q: %+v, %v", text, got, wrong)
-		}
-	}
-	got, wrong := day.Orders("who,what,portions,when\r\nA,tagliatelle,0,12:30\r\nB,ravioli,6,25:00\r\n\r\nC,fettuccine,7,9\r\njust words\r\n")
-	if len(got) != 1 || got[0].Who != "C" || len(wrong) != 3 ||
-		wrong[0].Line != 2 || wrong[0].Part != "portions" || wrong[1].Part != "when" || wrong[2].Line != 6 {
-		t.Errorf("%+v, %+v", got, wrong)
-	}
-}
-
-func FuzzOrders(f *testing.F) {
-	f.Add("24 tagliatelle for the Pharos at 12:30\nA;b;1;9")
-	f.Add("who,what,portions,when\n\"x\",y,1e3,24:00")
-	f.Fuzz(func(t *testing.T, text string) {
-		all, _ := day.Orders(text)
-		for _, a := range all {
-			if a.Who == "" || a.What == "" || !(a.Portions > 0 && a.Portions <= day.MostPortions) || a.Due < 0 ||
-				a.Due >= 1440 || len(all) > day.MostLines {
-				t.Errorf("%q: %+v", text, a)
-			}
-			if strings.ContainsAny(a.Who+a.What+a.Note, "\n\r\x00") {
-				t.Errorf("%q keeps what cannot be printed: %+v", text, a)
-			}
-		}
-	})
-}
-
 // known is a batch of no recipe.
 func known(id uint64, name, shape, kept string) day.Known {
 	return day.Known{Like: day.Like{ID: id}, Name: name, Shape: shape, Kept: kept}
@@ -383,21 +343,6 @@ func TestProposeAsks(t *testing.T) {
 	if len(noted) != 2 || noted[0].Portions != 10 || noted[1].Source.ID != 0 || noted[1].Notes[0] != "vegan! no egg" ||
 		!strings.Contains(noted[1].Ask, "vegan") {
 		t.Errorf("%+v", noted)
-	}
-}
-
-// A unit or a second number is asked about.
-func TestOrdersAskBack(t *testing.T) {
-	for line, says := range map[string]string{"5 kg tagliatelle for the Mole at 12:30": "in kg",
-		"6 tagliatelle and 4 nastri for the Mole at 12:30": "second number",
-		"3 trays of lasagne for Pharos at 11":              "in trays", "2 lb linguine for A at 9": "in lb"} {
-		if all, wrong := day.Orders(line); len(all) > 0 || len(wrong) != 1 || !strings.Contains(wrong[0].Text, says) {
-			t.Errorf("%s: %+v, %v", line, all, wrong)
-		}
-	}
-	if all, wrong := day.Orders("6 gramigna for the Mole at 12:30\n4 packets of straw for A at 9"); len(all) != 2 ||
-		len(wrong) > 0 {
-		t.Errorf("%+v, %v", all, wrong)
 	}
 }
 

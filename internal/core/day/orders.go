@@ -1,220 +1,15 @@
 package day
 
 import (
-	"encoding/csv"
 	"fmt"
 	"math"
-	"regexp"
 	"slices"
 	"strconv"
 	"strings"
-	"unicode"
-	"unicode/utf8"
 
 	"hollen/internal/core/measure"
+	"hollen/internal/core/order"
 )
-
-// Asked is an order as it was typed: who for, what, how many portions, and when.
-type Asked struct {
-	Who      string  `json:"who"`
-	What     string  `json:"what"`
-	Portions float64 `json:"portions"`
-	Due      int     `json:"due"` // min from midnight
-	Note     string  `json:"note,omitempty"`
-}
-
-// These bound an order.
-const (
-	MostPortions = 2000
-	LongestWord  = 80
-	MostLines    = 200
-)
-
-// LineError says what is wrong with one line of several, and in which of its parts.
-type LineError struct {
-	Line int // from 1
-	Part string
-	Text string
-}
-
-func (e LineError) Error() string { return fmt.Sprintf("Line %d, %s: %s", e.Line, e.Part, e.Text) }
-
-// units are words that count no portions: what is ordered by them is asked for in portions.
-var units = regexp.MustCompile(`(?i)^(?:kg|kilos?|kilograms?|g|gr|grams?|lbs?|pounds?|oz|ounces?|l|lit(?:er|re)s?|trays?|boxe?s?|dozens?|pieces?|pcs|nests?|bags?|packs?)\b`)
-
-// number in what is ordered: a second order on the line.
-var another = regexp.MustCompile(`[0-9]`)
-
-var sentence = regexp.MustCompile(`(?i)^\s*([0-9]+(?:[.,][0-9]+)?)\s*(?:x|×|portions? of)?\s+(.+?)\s+for\s+(.+?)` +
-	`(?:\s+(?:at|by)\s+|\s*,\s*)([0-9]{1,2}(?:[:.h][0-9]{2})?\s*(?:am|pm)?)\s*$`)
-
-// Orders reads orders, one a line: “who; what; portions; when” parted by semicolons, tabs or commas, with a head line
-// or
-// without, or as one says it: “24 tagliatelle for the Pharos at 12:30”. Lines that cannot be read are named, the others
-// read.
-func Orders(text string) (out []Asked, wrong []LineError) {
-	lines := Lines(text)
-	n := 0
-	for at, line := range lines {
-		line = strings.TrimSpace(strings.TrimPrefix(line, "\ufeff"))
-		if line == "" {
-			continue
-		}
-		if n++; n > MostLines {
-			wrong = append(wrong, LineError{at + 1, "order", fmt.Sprintf("no more than %d at once.", MostLines)})
-			break
-		}
-		parts := fields(line)
-		if n == 1 && headed(parts) {
-			continue
-		}
-		if len(parts) < 3 {
-			if m := sentence.FindStringSubmatch(line); m != nil {
-				if ask := unsaid(m[2]); ask != "" {
-					wrong = append(wrong, LineError{at + 1, "order", ask})
-					continue
-				}
-				parts = []string{m[3], m[2], m[1], m[4]}
-			}
-		}
-		if len(parts) < 4 {
-			wrong = append(wrong, LineError{at + 1, "order", "it wants who, what, portions and a time, as in " +
-				"“Pharos; tagliatelle; 24; 12:30”."})
-			continue
-		}
-		a := Asked{Who: word(parts[0]), What: word(parts[1])}
-		bad := a.check(parts[2], parts[3])
-		for _, e := range bad {
-			e.Line = at + 1
-			wrong = append(wrong, e)
-		}
-		if len(parts) > 4 {
-			a.Note = word(parts[4])
-		}
-		if len(bad) == 0 {
-			out = append(out, a)
-		}
-	}
-	return out, wrong
-}
-
-// Lines parts a text into its lines, however they end.
-func Lines(text string) []string {
-	return strings.Split(strings.ReplaceAll(strings.ReplaceAll(text, "\r\n", "\n"), "\r", "\n"), "\n")
-}
-
-// unsaid asks back where what stands behind a number is no count of portions, or holds a second order; "" where nothing
-// is in doubt.
-func unsaid(what string) string {
-	switch unit := units.FindString(what); {
-	case unit != "":
-		return fmt.Sprintf("it is said in %s: how many portions are that?", unit)
-	case another.MatchString(what):
-		return "it holds a second number: one order a line."
-	}
-	return ""
-}
-
-// OneOrder reads one order from its four parts; what is wrong names the part.
-func OneOrder(who, what, portions, when string) (Asked, []LineError) {
-	a := Asked{Who: word(who), What: word(what)}
-	return a, a.check(portions, when)
-}
-
-// check reads what is a number and says what is wrong.
-func (a *Asked) check(portions, when string) (bad []LineError) {
-	add := func(part, text string) { bad = append(bad, LineError{1, part, text}) }
-	for part, w := range map[string]string{"who": a.Who, "what": a.What} {
-		if n := utf8.RuneCountInString(w); n < 1 || n > LongestWord {
-			add(part, fmt.Sprintf("1 to %d letters.", LongestWord))
-		}
-	}
-	n, err := measure.Read(portions, "", nil)
-	if err != nil || n <= 0 || n > MostPortions {
-		add("portions", fmt.Sprintf("a number from above 0 to %d.", MostPortions))
-	}
-	a.Portions = n
-	at, ok := ParseTime(when)
-	if !ok {
-		add("when", "a time of the day, as 12:30 or 6 pm.")
-	}
-	a.Due = at
-	slices.SortFunc(bad, func(x, y LineError) int { return strings.Compare(x.Part, y.Part) })
-	return bad
-}
-
-// fields parts a line at tabs, semicolons or, failing those, as CSV at commas.
-func fields(line string) []string {
-	comma, quoted := ',', false
-	for _, c := range line {
-		if c == '"' {
-			quoted = !quoted
-		} else if !quoted && (c == '\t' || c == ';') {
-			comma = c
-			break
-		}
-	}
-	r := csv.NewReader(strings.NewReader(line))
-	r.Comma = comma
-	r.LazyQuotes = true
-	r.FieldsPerRecord = -1
-	parts, err := r.Read()
-	if err != nil {
-		return nil
-	}
-	for i := range parts {
-		parts[i] = measure.Uncell(strings.TrimSpace(parts[i]))
-	}
-	return parts
-}
-
-// headed says whether a line names its columns.
-func headed(parts []string) bool {
-	if len(parts) < 4 {
-		return false
-	}
-	for _, p := range parts[2:] {
-		if strings.ContainsAny(p, "0123456789") {
-			return false
-		}
-	}
-	return true
-}
-
-// word is a name with single spaces and nothing that cannot be printed.
-func word(s string) string {
-	s = strings.Map(func(r rune) rune {
-		if r == utf8.RuneError || !unicode.IsPrint(r) && !unicode.IsSpace(r) {
-			return -1
-		}
-		return r
-	}, s)
-	return strings.Join(strings.Fields(s), " ")
-}
-
-var clock = regexp.MustCompile(`(?i)^\s*([0-9]{1,2})(?:[:.h]([0-9]{2}))?\s*(am|pm)?\s*$`)
-
-// ParseTime reads a time of the day, in min from midnight: 12:30, 12.30, 9, 6 pm.
-func ParseTime(s string) (minutes int, ok bool) {
-	m := clock.FindStringSubmatch(s)
-	if m == nil {
-		return 0, false
-	}
-	h, _ := strconv.Atoi(m[1])
-	minute, _ := strconv.Atoi("0" + m[2])
-	switch half := strings.ToLower(m[3]); {
-	case half != "" && (h < 1 || h > 12):
-		return 0, false
-	case half == "pm" && h < 12:
-		h += 12
-	case half == "am" && h == 12:
-		h = 0
-	}
-	if h > 23 || minute > 59 {
-		return 0, false
-	}
-	return 60*h + minute, true
-}
 
 // Like is what an order may be made like: a recipe, or a batch that is of none. The zero value is nothing.
 type Like struct {
@@ -252,9 +47,10 @@ type Proposal struct {
 	Orders   []uint64 // that it serves
 	Who      []string
 	Notes    []string
-	Portions float64 // of all of them
-	Due      int     // the first of them
-	Made     float64 // it makes; what is over is to spare
+	Said     []order.Amount // of each of them
+	Portions float64        // of all of them; what is said otherwise counts once it is known what it is made like
+	Due      int            // the first of them
+	Made     float64        // it makes; what is over is to spare
 }
 
 // Known is a recipe, or a batch of none, that an order may be made like.
@@ -295,6 +91,7 @@ func Propose(wants []Want, known []Known, alike func(a, b Like) bool) (out []Pro
 		}
 		p.Orders = append(p.Orders, w.ID)
 		p.Who = append(p.Who, w.Who)
+		p.Said = append(p.Said, w.Asked())
 		p.Portions = p.Portions + w.Count
 		p.Due = min(p.Due, w.Due)
 	}
@@ -436,12 +233,16 @@ func nearly(a, b []rune) bool {
 // Words is the proposal in a sentence.
 func (p *Proposal) Words() string {
 	who := measure.List(p.Who)
-	text := fmt.Sprintf("%s portions for %s, the first at %s.", number(p.Portions), who, Time(p.Due))
+	text := fmt.Sprintf("%s for %s, the first at %s.", order.Sum(p.Said), who, Time(p.Due))
 	if len(p.Who) == 1 {
-		text = fmt.Sprintf("%s portions for %s at %s.", number(p.Portions), who, Time(p.Due))
+		text = fmt.Sprintf("%s for %s at %s.", order.Sum(p.Said), who, Time(p.Due))
 	}
 	if spare := p.Made - p.Portions; spare >= .05 {
-		text += fmt.Sprintf(" It makes %s: %s to spare.", number(p.Made), number(spare))
+		of := ""
+		if slices.ContainsFunc(p.Said, func(a order.Amount) bool { return a.Unit != order.Portions }) {
+			of = " portions"
+		}
+		text += fmt.Sprintf(" It makes %s%s: %s to spare.", number(p.Made), of, number(spare))
 	}
 	return text
 }

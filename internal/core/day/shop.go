@@ -5,6 +5,7 @@ import (
 	"slices"
 
 	"hollen/internal/core/measure"
+	"hollen/internal/core/order"
 	"hollen/internal/core/plan"
 	"hollen/internal/core/rules"
 	"hollen/internal/core/schedule"
@@ -97,12 +98,22 @@ type Want struct {
 	ID    uint64   `json:"order"`
 	Who   string   `json:"who"`
 	What  string   `json:"what"`
-	Due   int      `json:"due"`     // min from midnight
-	Jobs  []uint64 `json:"batches"` // that it needs
-	Count float64  `json:"portions"`
-	Note  string   `json:"note,omitempty"`
+	Due   int      `json:"due"`      // min from midnight
+	Jobs  []uint64 `json:"batches"`  // that it needs
+	Count float64  `json:"portions"` // 0 where it is said otherwise and is not known yet
+	// Said is how much was ordered, as it was said.
+	Said order.Amount `json:"amount"`
+	Note string       `json:"note,omitempty"`
 	// Lost says that the batch made for it was thrown away, and no other serves it yet.
 	Lost bool `json:"thrown_away,omitempty"`
+}
+
+// Asked is how much was ordered: portions, where nothing else was said.
+func (w *Want) Asked() order.Amount {
+	if w.Said.N == 0 {
+		return order.Amount{N: w.Count}
+	}
+	return w.Said
 }
 
 // Letters are the names of the batches of a day: A to Z, then AA.

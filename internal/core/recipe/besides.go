@@ -14,6 +14,8 @@ type Besides struct {
 	// Names are what it is asked for by besides its own name: "tagl.", "egg ribbons".
 	Names []string `json:"other_names,omitempty"`
 	Label Label    `json:"label,omitzero"`
+	// BoxG is what a box of it holds as it is sold, g; 0: it is not sold by boxes.
+	BoxG float64 `json:"box_g,omitempty"`
 }
 
 // Label is what a label says of a product beside what follows from the plan.
@@ -52,8 +54,15 @@ func (b *Besides) Check() error {
 	if err == nil && len(read) != len(b.Names) {
 		err = measure.Faultf("other_names", "each once, without commas, and none empty")
 	}
-	return errors.Join(err, b.Label.Check())
+	var box error
+	if g := b.BoxG; g != 0 && !(g >= leastBoxG && g <= mostBoxG) {
+		box = measure.Faultf("box_g", "%d to %d g is allowed; empty where it is not sold by boxes", leastBoxG, mostBoxG)
+	}
+	return errors.Join(err, b.Label.Check(), box)
 }
+
+// The least and the most a box holds, g.
+const leastBoxG, mostBoxG = 50, 25000
 
 // Differs says in words which parts of two are not the same.
 func (b *Besides) Differs(from Besides) (out []string) {
@@ -62,6 +71,9 @@ func (b *Besides) Differs(from Besides) (out []string) {
 	}
 	if b.Label != from.Label {
 		out = append(out, "label")
+	}
+	if b.BoxG != from.BoxG {
+		out = append(out, "what a box holds")
 	}
 	return out
 }

@@ -257,10 +257,7 @@ func (s *Room) due(ctx context.Context, v *todayView) error {
 // orderRow is an order with what is in hand of it, where the day's plan says that.
 func orderRow(o *store.Order, hand map[uint64]int) todayOrder {
 	row := todayOrder{At: day.Time(o.Due), Who: o.Who, Note: o.Note,
-		What: fmt.Sprintf("%g portions of %s", o.Portions, o.What)}
-	if o.Portions == 1 {
-		row.What = "1 portion of " + o.What
-	}
+		What: o.Said().Words() + " of " + o.What}
 	switch min, planned := hand[o.ID]; {
 	case planned && min < 0:
 		row.Hand, row.Late = day.Words(-min)+" late", true

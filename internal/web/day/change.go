@@ -14,6 +14,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"hollen/internal/core/day"
+	"hollen/internal/core/order"
 	"hollen/internal/core/plan"
 	"hollen/internal/core/request"
 	"hollen/internal/core/schedule"
@@ -431,7 +432,7 @@ func moved(s *Room, ctx context.Context, d *dayNow, values url.Values, v *dayVie
 		v.Wrong = "That task is not on the day any more."
 		return "", errRefused
 	}
-	to, ok := day.ParseTime(values.Get("to"))
+	to, ok := order.ParseTime(values.Get("to"))
 	if later := values.Get("later"); later != "" {
 		by, err := strconv.Atoi(later)
 		if to = d.Shown[d.Task(key)].Start + by; err != nil || by < -mostLater || by > mostLater || to < 0 {
@@ -510,7 +511,7 @@ func wished(s *Room, ctx context.Context, d *dayNow, values url.Values, v *dayVi
 	var before, after int
 	for name, to := range map[string]*int{"not_before": &before, "not_after": &after} {
 		if text := strings.TrimSpace(values.Get(name)); text != "" {
-			at, ok := day.ParseTime(text)
+			at, ok := order.ParseTime(text)
 			if !ok {
 				v.Wrong = "The hours of a task are times of the day, as 10:40, or empty."
 				return "", errRefused

@@ -11,6 +11,7 @@ import (
 	"hollen/internal/core/day"
 	"hollen/internal/core/field"
 	"hollen/internal/core/measure"
+	"hollen/internal/core/order"
 	"hollen/internal/core/schedule"
 )
 
@@ -45,7 +46,7 @@ func kitFields(s *day.Shop, in measure.System) []kitField {
 		if typed == "24:00" || typed == "0:00" {
 			return 24 * 60, true
 		}
-		return day.ParseTime(typed)
+		return order.ParseTime(typed)
 	}
 	number := func(f field.Field, at any) kitField {
 		f = f.In(in)
@@ -58,7 +59,7 @@ func kitFields(s *day.Shop, in measure.System) []kitField {
 		}
 		return ok
 	})
-	out := []kitField{clock("open", "Open from", &s.OpenAt, day.ParseTime),
+	out := []kitField{clock("open", "Open from", &s.OpenAt, order.ParseTime),
 		clock("close", "Until", &s.CloseAt, untilMidnight), breaks}
 	for _, k := range day.KitStores() {
 		line := number(k.Field, k.Of(s))
@@ -131,8 +132,8 @@ func readSpans(text string) ([]day.Span, bool) {
 			continue
 		}
 		a, b, ok := strings.Cut(strings.NewReplacer("–", "-", "—", "-", " to ", "-").Replace(part), "-")
-		from, one := day.ParseTime(a)
-		to, two := day.ParseTime(b)
+		from, one := order.ParseTime(a)
+		to, two := order.ParseTime(b)
 		if !ok || !one || !two || to == from || len(out) >= 6 {
 			return nil, false
 		}
@@ -253,7 +254,7 @@ func (r *handRow) read(h *day.Hand, others []day.Hand) {
 		if strings.TrimSpace(text) == "" {
 			continue
 		}
-		at, ok := day.ParseTime(text)
+		at, ok := order.ParseTime(text)
 		if !ok {
 			r.Errors[part] = "A time, as 14:00; empty: all day."
 		}

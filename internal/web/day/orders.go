@@ -19,6 +19,7 @@ import (
 	"hollen/internal/core/cut"
 	"hollen/internal/core/day"
 	"hollen/internal/core/measure"
+	"hollen/internal/core/order"
 	"hollen/internal/core/plan"
 	"hollen/internal/core/recipe"
 	"hollen/internal/core/request"
@@ -75,8 +76,8 @@ type ordersView struct {
 }
 
 func rowOfOrder(o store.Order) orderRow {
-	r := orderRow{ID: o.ID, Version: o.Version, Who: o.Who, What: o.What, Portions: portionsWords(o.Portions),
-		When: day.Time(o.Due), Note: o.Note}
+	r := orderRow{ID: o.ID, Version: o.Version, Who: o.Who, What: o.What, Portions: o.Said().Text(),
+		When: order.Clock(o.Due), Note: o.Note}
 	if o.Standing != nil {
 		r.Standing = *o.Standing
 	}
@@ -173,12 +174,22 @@ func (s *Room) propose(ctx context.Context, d *dayNow, v *ordersView) error {
 		return err
 	}
 	for i, p := range day.Propose(wants, known, alike) {
+		var orders []store.Order
+		for _, at := range p.Orders {
+			orders = append(orders, d.Orders[at-1])
+		}
+		said := ""
+		if p.Source != (day.Like{}) {
+			if p.Portions, err = s.reckoned(ctx, orders, p.Source, d.Date); err != nil {
+				said = measure.Capital(err.Error())
+			}
+		}
 		row := proposalRow{At: i, What: p.What, Source: p.Source, Ask: p.Ask, Notes: p.Notes, From: offered(p.Fits,
 			known)}
 		for _, j := range d.Jobs {
 			row.Here = append(row.Here, knownRow{j.Batch, j.Letter + ", " + j.Name})
 		}
-		if p.Source != (day.Like{}) {
+		if p.Source != (day.Like{}) && said == "" {
 			if made, err := s.scaled(ctx, p.Source, p.Portions, d.Date, ""); err == nil {
 				p.Made = made.Formula.Portions
 			}
@@ -189,7 +200,7 @@ func (s *Room) propose(ctx context.Context, d *dayNow, v *ordersView) error {
 			of = append(of, orderSeen(d.Orders[at-1]))
 		}
 		row.IDs = strings.Join(of, ",")
-		row.Chosen, row.Err = v.Chosen[row.IDs], v.Unmade[row.IDs]
+		row.Chosen, row.Err = v.Chosen[row.IDs], cmp.Or(v.Unmade[row.IDs], said)
 		if row.Chosen == "" && p.Source != (day.Like{}) {
 			row.Chosen = p.Source.String()
 		}
@@ -309,18 +320,18 @@ func (s *Room) source(ctx context.Context, like day.Like, date string) (request.
 }
 
 // readOrder reads a posted order; what is not allowed stands in the row’s errors, with everything as typed.
-func readOrder(values url.Values) (day.Asked, orderRow) {
+func readOrder(values url.Values, today time.Time) (order.Asked, orderRow) {
 	id, _ := strconv.ParseUint(values.Get("id"), 10, 63)
 	version, _ := strconv.Atoi(values.Get("version"))
 	r := orderRow{ID: id, Version: version, Who: values.Get("who"), What: values.Get("what"),
 		Portions: values.Get("portions"), When: values.Get("when"),
 		Note: values.Get("note"), Errors: map[string]string{}}
-	a, bad := day.OneOrder(r.Who, r.What, r.Portions, r.When)
+	a, bad := order.One(r.Who, r.What, r.Portions, r.When, r.Note, today)
 	for _, e := range bad {
+		if e.Part == "how much" {
+			e.Part = "portions"
+		}
 		r.Errors[e.Part] = measure.Capital(e.Text)
-	}
-	if a.Note = strings.Join(strings.Fields(r.Note), " "); len([]rune(a.Note)) > 160 {
-		r.Errors["note"] = "Up to 160 letters."
 	}
 	return a, r
 }
@@ -344,11 +355,15 @@ func (s *Room) ChangeOrders(c *page.Visit) error {
 	ctx := c.Request.Context()
 	switch values.Get("act") {
 	case "add":
-		a, row := readOrder(values)
+		a, row := readOrder(values, s.Now())
 		if len(row.Errors) > 0 {
 			return s.showOrders(c, http.StatusUnprocessableEntity, d, ordersView{New: row})
 		}
-		err = s.Store.AddOrders(ctx, onceMarked([]store.Order{orderOn(a, d.Date)}, page.OnceOf(values)))
+		o := orderOn(a, d.Date)
+		if err = s.Store.AddOrders(ctx, onceMarked([]store.Order{o}, page.OnceOf(values))); err == nil && o.Day != d.Date {
+			c.Redirect(http.StatusSeeOther, "/days/"+o.Day+"/orders") // where it was said to be
+			return nil
+		}
 	case "save", "drop":
 		err = s.saveOrder(ctx, c, d, values)
 	case "paste":
@@ -395,8 +410,10 @@ func onceMarked(orders []store.Order, once string) []store.Order {
 }
 
 // orderOn is an order of a day, to be kept.
-func orderOn(a day.Asked, date string) store.Order {
-	return store.Order{Day: date, Who: a.Who, What: a.What, Portions: a.Portions, Due: a.Due, Note: a.Note}
+func orderOn(a order.Asked, date string) store.Order {
+	o := store.Order{Day: cmp.Or(a.When.Date, date), Who: a.Who, What: a.What, Due: a.When.Due, Note: a.Note}
+	o.Say(a.Amount)
+	return o
 }
 
 // saveOrder keeps a changed order, or drops it. One of the week becomes the day’s own by that.
@@ -408,7 +425,10 @@ func (s *Room) saveOrder(ctx context.Context, c *page.Visit, d *dayNow, values u
 	}
 	o := d.Orders[at]
 	if !drop {
-		a, row := readOrder(values)
+		a, row := readOrder(values, s.Now())
+		if a.When.Date != "" && a.When.Date != d.Date {
+			row.Errors["when"] = "A time of this day. For another day, add it there and drop it here."
+		}
 		if row.ID, row.Standing = o.ID, rowOfOrder(o).Standing; len(row.Errors) > 0 {
 			return page.Answered(s.showOrders(c, http.StatusUnprocessableEntity, d, ordersView{Rows: []orderRow{row}}))
 		}
@@ -420,6 +440,13 @@ func (s *Room) saveOrder(ctx context.Context, c *page.Visit, d *dayNow, values u
 			o.Lost,
 		)
 		changed.Version = row.Version
+		changed.Message = o.Message
+		if changed.Batch != nil {
+			n, err := s.reckoned(ctx, []store.Order{changed}, day.Like{ID: *changed.Batch}, d.Date)
+			if err == nil {
+				changed.Portions = n
+			}
+		}
 		o = changed
 	} else {
 		o.Version, _ = strconv.Atoi(values.Get("version"))
@@ -440,21 +467,33 @@ func (s *Room) pasteOrders(ctx context.Context, c *page.Visit, d *dayNow, values
 		if err != nil {
 			return err
 		}
-		text += "\n" + strings.ToValidUTF8(string(b), "")
+		file, err := exchange.Text(b)
+		if err != nil {
+			return page.Answered(s.showOrders(c, http.StatusUnprocessableEntity, d, ordersView{Text: text,
+				Wrong: []string{measure.Capital(err.Error()) + "."}}))
+		}
+		if text = strings.TrimSpace(text); text != "" {
+			text += "\n"
+		}
+		text += file
 	}
-	all, wrong := day.Orders(text)
-	var orders []store.Order
-	for _, a := range all {
-		orders = append(orders, orderOn(a, d.Date))
-	}
-	if err := s.Store.AddOrders(ctx, onceMarked(orders, page.OnceOf(values))); err != nil {
+	all, wrong := order.Read(text, s.Now())
+	elsewhere, err := s.addSaid(ctx, all, d.Date, page.OnceOf(values))
+	if err != nil {
 		return err
 	}
-	if len(wrong) == 0 && len(all) > 0 {
+	if len(wrong) == 0 && len(all) > 0 && elsewhere == "" {
 		return nil
 	}
-	v := ordersView{Told: fmt.Sprintf("%s added.", measure.Plural(len(all), "order", "orders"))}
-	lines := day.Lines(text)
+	v := ordersView{Told: fmt.Sprintf("%s added%s.", measure.Plural(len(all), "order", "orders"), elsewhere)}
+	if len(wrong) == 0 && len(all) > 0 {
+		d, err := s.dayOf(c)
+		if err != nil {
+			return err
+		}
+		return page.Answered(s.showOrders(c, http.StatusOK, d, v))
+	}
+	lines := order.Lines(text)
 	seen := map[int]bool{}
 	for _, e := range wrong {
 		v.Wrong = append(v.Wrong, e.Error())
@@ -464,12 +503,11 @@ func (s *Room) pasteOrders(ctx context.Context, c *page.Visit, d *dayNow, values
 		seen[e.Line] = true
 	}
 	if len(wrong) == 0 {
-		v.Wrong = []string{"There is no order in it. One a line: who; what; portions; when."}
+		v.Wrong = []string{"There is no order in it. One a line: who; what; how much; when."}
 	} else {
 		v.Wrong = append(v.Wrong, "The lines stand below as they were; lines count from the top of what was given.")
 	}
-	d, err := s.dayOf(c)
-	if err != nil {
+	if d, err = s.dayOf(c); err != nil {
 		return err
 	}
 	return page.Answered(s.showOrders(c, http.StatusUnprocessableEntity, d, v))
@@ -572,7 +610,7 @@ func (s *Room) toMake(ctx context.Context, d *dayNow, marks, like string, also [
 	if err != nil {
 		return x, &notMade{"Say what it is made like."}
 	}
-	orders, total, err := d.ordersOf(marks)
+	orders, err := d.ordersOf(marks)
 	if err != nil {
 		return x, err
 	}
@@ -581,6 +619,10 @@ func (s *Room) toMake(ctx context.Context, d *dayNow, marks, like string, also [
 		return x, &notMade{"That is not there any more: choose another."}
 	} else if err != nil {
 		return x, err
+	}
+	total, err := s.reckoned(ctx, orders, source, d.Date)
+	if err != nil {
+		return x, &notMade{measure.Capital(err.Error())}
 	}
 	if here {
 		if len(also) > 0 {
@@ -593,9 +635,13 @@ func (s *Room) toMake(ctx context.Context, d *dayNow, marks, like string, also [
 	own := request.ShapePart{Shape: r.Cut.Shape, Own: r.Cut.Own}
 	shapes, parts := []string{own.Kind().Name}, []request.ShapePart{}
 	for _, other := range also {
-		more, portions, err := d.ordersOf(other)
+		more, err := d.ordersOf(other)
 		if err != nil {
 			return x, err
+		}
+		portions, err := s.reckoned(ctx, more, source, d.Date)
+		if err != nil {
+			return x, &notMade{measure.Capital(err.Error())}
 		}
 		part, err := s.shapeOf(ctx, more[0].What, &r)
 		if err != nil {
@@ -627,16 +673,16 @@ func (s *Room) toMake(ctx context.Context, d *dayNow, marks, like string, also [
 	return toMake{orders: orders, plan: p, of: of}, nil
 }
 
-// ordersOf are the orders named in a form, and their portions; an error, a *notMade, where one has changed.
-func (d *dayNow) ordersOf(marks string) (orders []store.Order, total float64, err error) {
+// ordersOf are the orders named in a form; an error, a *notMade, where one has changed.
+func (d *dayNow) ordersOf(marks string) (orders []store.Order, err error) {
 	for _, mark := range strings.Split(marks, ",") {
 		at := slices.IndexFunc(d.Orders, func(o store.Order) bool { return orderSeen(o) == mark })
 		if at < 0 || d.Orders[at].Batch != nil {
-			return nil, 0, &notMade{"The orders have changed meanwhile; this is how they stand."}
+			return nil, &notMade{"The orders have changed meanwhile; this is how they stand."}
 		}
-		orders, total = append(orders, d.Orders[at]), total+d.Orders[at].Portions
+		orders = append(orders, d.Orders[at])
 	}
-	return orders, total, nil
+	return orders, nil
 }
 
 // shapeOf is the shape an order asks for, to be cut from the dough of another batch; an error, a *notMade, where it
@@ -778,8 +824,8 @@ func (s *Room) showWeek(c *page.Visit, status int, typed orderRow, told string) 
 		w := weekDay{N: n, Name: time.Weekday(n).String()}
 		v.All = append(v.All, w)
 		for _, o := range all {
-			r := orderRow{ID: o.ID, Version: o.Version, Who: o.Who, What: o.What, Portions: portionsWords(o.Portions),
-				When: day.Time(o.Due), Note: o.Note,
+			r := orderRow{ID: o.ID, Version: o.Version, Who: o.Who, What: o.What, Portions: o.Said().Text(),
+				When: order.Clock(o.Due), Note: o.Note,
 				Weekday: o.Weekday}
 			if typed.ID == o.ID {
 				typed.Version = o.Version
@@ -803,7 +849,10 @@ func (s *Room) ChangeWeek(c *page.Visit) error {
 	if err != nil {
 		return err
 	}
-	a, row := readOrder(values)
+	a, row := readOrder(values, s.Now())
+	if a.When.Date != "" {
+		row.Errors["when"] = "A time of the day: which day is said beside it."
+	}
 	n, err := strconv.Atoi(values.Get("weekday"))
 	if err != nil || n < 0 || n > 6 {
 		row.Errors["weekday"] = "A day of the week."
@@ -815,8 +864,9 @@ func (s *Room) ChangeWeek(c *page.Visit) error {
 	} else if len(row.Errors) > 0 {
 		return s.showWeek(c, http.StatusUnprocessableEntity, row, "")
 	} else {
-		w := store.Standing{ID: row.ID, Version: row.Version, Weekday: n, Who: a.Who, What: a.What,
-			Portions: a.Portions, Due: a.Due, Note: a.Note}
+		w := store.Standing{ID: row.ID, Version: row.Version, Weekday: n, Who: a.Who, What: a.What, Due: a.When.Due,
+			Note: a.Note}
+		w.Say(a.Amount)
 		if once := page.OnceOf(values); once != "" {
 			w.Once = &once
 		}

@@ -4,6 +4,8 @@ import (
 	"errors"
 	"fmt"
 	"net/http"
+	"net/url"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -23,6 +25,7 @@ type recipeView struct {
 	Version  int
 	Name     string
 	NameBox  string // the name as it is typed
+	Box      string // what a box holds, as it is typed
 	Names    string
 	Label    recipe.Label
 	Retired  bool
@@ -45,7 +48,7 @@ type recipeView struct {
 
 // Mistyped says whether anything typed of names and label is not allowed.
 func (v recipeView) Mistyped() bool {
-	for _, key := range []string{"name", "other_names", "product", "made_by", "may_contain"} {
+	for _, key := range []string{"name", "other_names", "product", "made_by", "may_contain", "box_g"} {
 		if v.Errors[key] != "" {
 			return true
 		}
@@ -88,8 +91,11 @@ func (s *Room) show(c *page.Visit, status int, errs map[string]string, much, uni
 		", "),
 		Retired: r.RetiredAt != nil, Plan: p, Own: p.AsMade(), Much: much, Unit: unit, For: day, Errors: errs}
 	v.NameBox, v.Label = r.Name, r.Besides.V.Label
+	if g := r.Besides.V.BoxG; g > 0 {
+		v.Box = c.Units.Grams(g)
+	}
 	if posted, err := s.Posted(c); err == nil && posted.Has("other_names") { // what was typed stands
-		v.NameBox, v.Names = posted.Get("name"), posted.Get("other_names")
+		v.NameBox, v.Names, v.Box = posted.Get("name"), posted.Get("other_names"), posted.Get("box_g")
 		for key, at := range labelLines(&v.Label) {
 			*at = posted.Get(key)
 		}
@@ -354,9 +360,10 @@ func (s *Room) ChangeRecipe(c *page.Visit) error {
 			*at = strings.Join(strings.Fields(values.Get(key)), " ")
 		}
 	}
+	boxErr := readBox(c.Units, values, &besides)
 	p, planErr := plan.Make(s.RulesOf(c.Request.Context(), &next), next)
 	errs := map[string]string{}
-	for _, f := range append(measure.Faults(nameErr), measure.Faults(besides.Label.Check())...) {
+	for _, f := range slices.Concat(measure.Faults(nameErr), measure.Faults(boxErr), measure.Faults(besides.Check())) {
 		errs[f.Field] = measure.Capital(f.Text) + "."
 	}
 	if planErr != nil {
@@ -369,6 +376,28 @@ func (s *Room) ChangeRecipe(c *page.Visit) error {
 		return err
 	}
 	return s.back(c, r.ID)
+}
+
+// readBox reads what a box holds; empty where it is not sold by boxes.
+func readBox(in measure.System, values url.Values, b *recipe.Besides) error {
+	text := strings.TrimSpace(values.Get("box_g"))
+	if !values.Has("box_g") {
+		return nil
+	}
+	if b.BoxG = 0; text == "" {
+		return nil
+	}
+	g, err := measure.Read(text, measure.G, func(n float64) float64 {
+		if _, by, _, turned := in.Turn(measure.G); turned {
+			return n / by
+		}
+		return n
+	})
+	if err != nil {
+		return measure.Faultf("box_g", "a weight as 500 g is allowed; empty where it is not sold by boxes")
+	}
+	b.BoxG = g
+	return nil
 }
 
 // labelLines are the lines of a label by the names of their boxes.

@@ -1,0 +1,239 @@
+// Package order answers: what was ordered, how much of it, for whom and for when, as it was said; and how much of a
+// recipe does that come to?
+//
+//	need, g as sold = portions · g of a portion + g + pieces · g of a piece; before drying ÷ (1 − what drying takes)
+//
+// Nothing is guessed from a number alone: what cannot be read is asked back.
+package order
+
+import (
+	"fmt"
+	"math"
+	"regexp"
+	"strconv"
+	"strings"
+
+	"hollen/internal/core/measure"
+)
+
+// Unit is what an amount is said in.
+type Unit string
+
+// The units of an order.
+const (
+	Portions Unit = ""
+	Grams    Unit = "g"
+	Pieces   Unit = "pieces"
+	Boxes    Unit = "boxes" // of a recipe that says what a box holds
+)
+
+// Amount is how much is ordered, as it was said.
+type Amount struct {
+	N    float64 `json:"n"`
+	Unit Unit    `json:"unit,omitempty"`
+}
+
+// The most of each unit, and the least, that one order may ask for.
+const (
+	MostPortions = 2000
+	leastG       = 20
+	mostG        = 100000
+	mostPieces   = 20000
+	mostBoxes    = 500
+)
+
+// words are how units are said.
+var unitWords = map[string]Unit{"portion": Portions, "portions": Portions, "serving": Portions, "servings": Portions,
+	"porzioni": Portions, "portionen": Portions, "piece": Pieces, "pieces": Pieces, "pcs": Pieces, "pc": Pieces,
+	"pezzi": Pieces, "stuck": Pieces, "stück": Pieces, "box": Boxes, "boxes": Boxes}
+
+// elsewhere are words that measure, but nobody here can say what.
+var elsewhere = regexp.MustCompile(`(?i)^(?:trays?|nests?|bags?|packs?|packets?|litres?|liters?|l|crates?|cases?|tubs?|` +
+	`handfuls?|sheets?|bowls?|plates?|kisten?|schalen?|vassoi[oi]?|nidi?)\b`)
+
+var figure = regexp.MustCompile(`(?i)^([0-9]+ dozen|[0-9]+(?:[.,’' ][0-9]+)*|½|¼|¾|half a|a half|an?|one|two|three|four|five|six|seven|eight|nine|` +
+	`ten|twelve|(?:a|two|three|half a) dozen)\s*(?:x|×)?\s*(.*)$`)
+
+var inWords = map[string]float64{"½": .5, "¼": .25, "¾": .75, "half a": .5, "a half": .5, "a": 1, "an": 1, "one": 1, "two": 2,
+	"three": 3, "four": 4, "five": 5, "six": 6, "seven": 7, "eight": 8, "nine": 9, "ten": 10, "twelve": 12, "a dozen": 12,
+	"two dozen": 24, "three dozen": 36, "half a dozen": 6}
+
+// mass is a unit of mass at the beginning of a text.
+var mass = regexp.MustCompile(`(?i)^(kg|kilos?|kilograms?|grams?|gr|g|lbs?|pounds?|oz|ounces?)\b\.?\s*(.*)$`)
+
+// readFigure reads how much a text begins with, and returns what comes after it; ask is what to ask where it measures
+// by something unknown.
+func readFigure(text string) (a Amount, rest, ask string, ok bool) {
+	text = strings.Join(strings.Fields(text), " ")
+	at := figure.FindStringSubmatchIndex(text)
+	if at == nil {
+		return a, text, "", false
+	}
+	said := strings.ToLower(text[at[2]:at[3]])
+	rest = strings.TrimSpace(text[at[4]:at[5]])
+	dozen := false
+	if n, is := inWords[said]; is {
+		a.N, dozen = n, strings.HasSuffix(said, "dozen")
+	} else {
+		number := said
+		if before, is := strings.CutSuffix(number, " dozen"); is {
+			number, dozen = before, true
+		}
+		n, read := measure.ParseNumber(number)
+		if !read {
+			return a, text, "", false
+		}
+		if a.N = n; dozen {
+			a.N = 12 * n
+		}
+	}
+	if dozen {
+		a.Unit = Pieces
+	}
+	if w := mass.FindStringSubmatch(rest); w != nil && !dozen {
+		g, read := measure.ParseMass(strconv.FormatFloat(a.N, 'f', -1, 64) + " " + strings.ToLower(w[1]))
+		if !read {
+			return a, text, "", false
+		}
+		return Amount{math.Round(g*100) / 100, Grams}, of(w[2]), "", true
+	}
+	first, after, _ := strings.Cut(rest, " ")
+	if unit, is := unitWords[strings.ToLower(strings.TrimRight(first, ".,"))]; is {
+		return Amount{a.N, unit}, of(after), "", true
+	}
+	if word := elsewhere.FindString(rest); word != "" {
+		return a, rest, fmt.Sprintf("it is said in %s: how many portions, kg or pieces is that?", strings.ToLower(word)), true
+	}
+	return a, of(rest), "", true
+}
+
+// of takes the word between an amount and what it is of away.
+func of(text string) string {
+	text = strings.TrimSpace(text)
+	for _, word := range []string{"of ", "di ", "von "} {
+		if len(text) > len(word) && strings.EqualFold(text[:len(word)], word) {
+			return strings.TrimSpace(text[len(word):])
+		}
+	}
+	return text
+}
+
+// ReadAmount reads an amount by itself: 24, 24 portions, 5 kg, 1 lb 2 oz, 40 pieces, 2 boxes. The error says what is
+// allowed, or asks back.
+func ReadAmount(text string) (Amount, error) {
+	if g, ok := measure.ParseMass(text); ok {
+		a := Amount{math.Round(g*100) / 100, Grams}
+		return a, a.check()
+	}
+	a, rest, ask, ok := readFigure(text)
+	switch {
+	case ask != "":
+		return a, fmt.Errorf("%s", ask)
+	case !ok || rest != "":
+		return a, fmt.Errorf("a number of portions, or 5 kg, 40 pieces, 2 boxes")
+	}
+	return a, a.check()
+}
+
+func (a Amount) check() error {
+	in := func(lo, hi float64) bool { return a.N >= lo && a.N <= hi }
+	switch a.Unit {
+	case Portions:
+		if !(a.N > 0 && a.N <= MostPortions) {
+			return fmt.Errorf("above 0 to %s portions is allowed", measure.Thousands(MostPortions))
+		}
+	case Grams:
+		if !in(leastG, mostG) {
+			return fmt.Errorf("%d g to %d kg is allowed; more than that is several orders", leastG, mostG/1000)
+		}
+	case Pieces:
+		if !in(1, mostPieces) || a.N != math.Trunc(a.N) {
+			return fmt.Errorf("whole pieces, 1 to %s, are allowed", measure.Thousands(mostPieces))
+		}
+	case Boxes:
+		if !in(.5, mostBoxes) {
+			return fmt.Errorf("½ to %d boxes is allowed", mostBoxes)
+		}
+	default:
+		return fmt.Errorf("portions, g, pieces or boxes is allowed")
+	}
+	return nil
+}
+
+// Text is the amount as ReadAmount reads it in any units, and as a field shows it: bare, of portions.
+func (a Amount) Text() string {
+	n := strconv.FormatFloat(a.N, 'f', -1, 64)
+	switch a.Unit {
+	case Portions:
+		return n
+	case Grams:
+		if a.N >= 1000 {
+			return strconv.FormatFloat(a.N/1000, 'f', -1, 64) + " kg"
+		}
+		return n + " g"
+	}
+	return n + " " + string(a.Unit)
+}
+
+// Words say the amount: "24 portions", "5 kg", "1 piece".
+func (a Amount) Words() string {
+	n := strconv.FormatFloat(math.Round(100*a.N)/100, 'f', -1, 64)
+	one := map[Unit]string{Portions: "portion", Pieces: "piece", Boxes: "box"}[a.Unit]
+	many := map[Unit]string{Portions: "portions", Pieces: "pieces", Boxes: "boxes"}[a.Unit]
+	switch {
+	case a.Unit == Grams:
+		return a.Text()
+	case a.N == 1:
+		return n + " " + one
+	}
+	return n + " " + many
+}
+
+// Yield is what a recipe comes to as it is sold, by which amounts are reckoned into its portions.
+type Yield struct {
+	PortionG float64 // as it is made, before drying to keep
+	Pieces   float64 // in a portion; 0: it is not sold by pieces
+	// DryShare is what drying to keep takes of it, 0–1; g and boxes are said of what is sold.
+	DryShare float64
+	BoxG     float64 // as sold; 0: no box is said
+}
+
+// Portions is how many portions of a recipe an amount comes to; the error asks what is not known.
+func (a Amount) Portions(y Yield) (float64, error) {
+	g := a.N
+	switch a.Unit {
+	case Portions:
+		return a.N, nil
+	case Pieces:
+		if y.Pieces <= 0 {
+			return 0, fmt.Errorf("it is not made in pieces that are counted: how many portions or kg is that?")
+		}
+		return a.N / y.Pieces, nil
+	case Boxes:
+		if y.BoxG <= 0 {
+			return 0, fmt.Errorf("its recipe says nothing of boxes: how many portions or kg is that?")
+		}
+		g = a.N * y.BoxG
+	}
+	if y.PortionG <= 0 {
+		return 0, fmt.Errorf("its portion is not known: how many portions is that?")
+	}
+	return g / (1 - y.DryShare) / y.PortionG, nil
+}
+
+// Sum says amounts together, by unit: "14 portions and 5 kg".
+func Sum(all []Amount) string {
+	var out []string
+	for _, u := range []Unit{Portions, Grams, Pieces, Boxes} {
+		sum := 0.
+		for _, a := range all {
+			if a.Unit == u {
+				sum += a.N
+			}
+		}
+		if sum > 0 {
+			out = append(out, Amount{sum, u}.Words())
+		}
+	}
+	return measure.List(out)
+}

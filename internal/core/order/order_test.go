@@ -1,0 +1,176 @@
+package order
+
+import (
+	"math"
+	"strings"
+	"testing"
+	"time"
+)
+
+// a Tuesday
+var today = time.Date(2026, 12, 1, 9, 0, 0, 0, time.UTC)
+
+func TestAmounts(t *testing.T) {
+	for text, want := range map[string]Amount{
+		"24": {24, Portions}, "24 portions": {24, Portions}, "2,5": {2.5, Portions}, "1,200": {1200, Portions},
+		"5 kg": {5000, Grams}, "500g": {500, Grams}, "1.2 kilos": {1200, Grams}, "half a kilo": {500, Grams},
+		"1 lb 2 oz": {510.29, Grams}, "40 pieces": {40, Pieces}, "40 pcs": {40, Pieces}, "2 dozen": {24, Pieces},
+		"2 boxes": {2, Boxes}, "a box": {1, Boxes}, "½ box": {.5, Boxes}, "6 Portionen": {6, Portions},
+	} {
+		got, err := ReadAmount(text)
+		if err != nil || math.Abs(got.N-want.N) > .01 || got.Unit != want.Unit {
+			t.Errorf("%q: %+v, %v", text, got, err)
+			continue
+		}
+		if again, err := ReadAmount(got.Text()); err != nil || again.Unit != got.Unit || math.Abs(again.N-got.N) > .01 {
+			t.Errorf("%q: written as %q, read as %+v, %v", text, got.Text(), again, err)
+		}
+	}
+	for text, says := range map[string]string{"": "number of portions", "many": "number of portions", "5 trays": "said in trays",
+		"5 wheels": "number of portions", "0": "above 0", "-3": "number of portions", "500 kg": "several orders", "1e9": "number of portions",
+		"2.5 pieces": "whole pieces", "3000": "2,000 portions", "9 g": "20 g to 100 kg"} {
+		if got, err := ReadAmount(text); err == nil || !strings.Contains(err.Error(), says) {
+			t.Errorf("%q: %+v, %v", text, got, err)
+		}
+	}
+}
+
+func TestMoments(t *testing.T) {
+	for text, want := range map[string]When{
+		"12:30": {"", 750}, "9": {"", 540}, "6 pm": {"", 1080}, "noon": {"", 720}, "half past ten": {"", 630},
+		"quarter to one": {"", 45}, "ten o'clock": {"", 600}, "midnight": {"", 1440}, "24:01": {"", 1441}, "0:01": {"", 1},
+		"tomorrow 9": {"2026-12-02", 540}, "tomorrow at noon": {"2026-12-02", 720}, "noon tomorrow": {"2026-12-02", 720},
+		"today 18h": {"2026-12-01", 1080}, "friday 11:00": {"2026-12-04", 660}, "on Friday at half past ten": {"2026-12-04", 630},
+		"2026-12-24 10:15": {"2026-12-24", 615}, "24 Dec 10:15": {"2026-12-24", 615}, "3rd Jan, 9": {"2027-01-03", 540},
+		"6 in the evening": {"", 1080}, "domani 9": {"2026-12-02", 540},
+	} {
+		text = strings.Replace(text, "18h", "18h00", 1)
+		got, err := ReadWhen(text, today)
+		if err != nil || got != want {
+			t.Errorf("%q: %+v, %v", text, got, err)
+		}
+		if again, err := ReadWhen(Clock(got.Due), today); err != nil || again.Due != got.Due {
+			t.Errorf("%q: written as %q", text, Clock(got.Due))
+		}
+	}
+	for _, text := range []string{"", "25:61", "36:00", "soon", "half past", "half past noonish", "tomorrow", "2026-13-01 9",
+		"31 Feb 9", "12:75"} {
+		if got, err := ReadWhen(text, today); err == nil {
+			t.Errorf("%q: %+v", text, got)
+		}
+	}
+}
+
+func TestSentences(t *testing.T) {
+	for text, want := range map[string][]Asked{
+		"24 tagliatelle for the Pharos at 12:30": {{Who: "the Pharos", What: "tagliatelle", Amount: Amount{24, Portions},
+			When: When{"", 750}}},
+		"12 portions of yolk tagliolini for us by 7 pm": {{Who: "us", What: "yolk tagliolini", Amount: Amount{12, Portions},
+			When: When{"", 1140}}},
+		"5 kg linguine, no egg for the Mole at noon (nut allergy)": {{Who: "the Mole", What: "linguine, no egg",
+			Amount: Amount{5000, Grams}, When: When{"", 720}, Note: "nut allergy"}},
+		"24 tagliatelle and 2 kg pappardelle for the Pharos tomorrow 9": {{Who: "the Pharos", What: "tagliatelle",
+			Amount: Amount{24, Portions}, When: When{"2026-12-02", 540}, Message: 1}, {Who: "the Pharos", What: "pappardelle",
+			Amount: Amount{2000, Grams}, When: When{"2026-12-02", 540}, Message: 1}},
+		"Quay inn: 40 pieces of ravioli, 6 orecchiette, half past ten": {{Who: "Quay inn", What: "ravioli",
+			Amount: Amount{40, Pieces}, When: When{"", 630}, Message: 1}, {Who: "Quay inn", What: "orecchiette",
+			Amount: Amount{6, Portions}, When: When{"", 630}, Message: 1}},
+		"8 linguine for Room 9 at 11": {{Who: "Room 9", What: "linguine", Amount: Amount{8, Portions}, When: When{"", 660}}},
+		"Pharos; tagliatelle; 24; 12:30; no egg": {{Who: "Pharos", What: "tagliatelle", Amount: Amount{24, Portions},
+			When: When{"", 750}, Note: "no egg"}},
+		"Wann\tKunde\tWas\tMenge\tEinheit\n24:01\tHotel Düne\tTagliatelle\t5\tkg": {{Who: "Hotel Düne", What: "Tagliatelle",
+			Amount: Amount{5000, Grams}, When: When{"", 1441}}},
+		"who,what,amount,date,when,note\n\"A, B\",lasagne,6,2026-12-05,9,\"two\nlines\"": {{Who: "A, B", What: "lasagne",
+			Amount: Amount{6, Portions}, When: When{"2026-12-05", 540}, Note: "two lines"}},
+	} {
+		got, wrong := Read(text, today)
+		if len(wrong) > 0 || len(got) != len(want) {
+			t.Errorf("%q: %+v, %v", text, got, wrong)
+			continue
+		}
+		for i := range got {
+			if got[i] != want[i] {
+				t.Errorf("%q: %+v, want %+v", text, got[i], want[i])
+			}
+		}
+	}
+	for text, says := range map[string]string{
+		"3 trays of lasagne for Pharos at 11":                  "said in trays",
+		"tagliatelle for Pharos at 11":                         "says no amount",
+		"6 tagliatelle 4 nastri for the Mole at 12:30":         "second number",
+		"6 tagliatelle for the Mole":                           "when is it wanted",
+		"500 kg tagliatelle for the Mole at 9":                 "several orders",
+		"6 tagliatelle and some ravioli for the Mole at 25:61": "when",
+		"A; tagliatelle; six wheels; 9":                        "number of portions",
+		"just words":                                           "it wants who",
+	} {
+		if got, wrong := Read(text, today); len(got) > 0 || len(wrong) == 0 || !strings.Contains(wrong[0].Text, says) {
+			t.Errorf("%q: %+v, %v", text, got, wrong)
+		}
+	}
+	// Line numbers are those of the text, over blank lines and quoted breaks.
+	_, wrong := Read("\ufeffwho;what;portions;when\r\n\r\nA;\"x\ny\";0;9\r\nB;z;4;never\n", today)
+	if len(wrong) != 2 || wrong[0].Line != 3 || wrong[1].Line != 5 {
+		t.Errorf("%+v", wrong)
+	}
+	if got, wrong := Read(strings.Repeat("A; b; 1; 9\n", 2000), today); len(got) != MostLines || len(wrong) != 1 {
+		t.Errorf("%d orders, %v", len(got), wrong)
+	}
+	got, _ := Read("🍝 bar; tagliatelle; 4; 9\n\u202eevil\u202c; x; 1; 9\nمطعم; y; 2; 10", today)
+	if len(got) != 3 || got[0].Who != "🍝 bar" || got[1].Who != "evil" || got[2].Who != "مطعم" {
+		t.Errorf("%+v", got)
+	}
+}
+
+// TestNeed: 6 portions at 120 g and 5 kg are 5,720 g; of filled, 40 pieces and 4 portions of 13 pieces of 11.6 g are
+// 1,067 g.
+func TestNeed(t *testing.T) {
+	ribbons := Yield{PortionG: 120}
+	sum := 0.
+	for _, a := range []Amount{{6, Portions}, {5000, Grams}} {
+		n, err := a.Portions(ribbons)
+		if err != nil {
+			t.Fatal(err)
+		}
+		sum += n * ribbons.PortionG
+	}
+	if math.Abs(sum-5720) > 1e-6 {
+		t.Errorf("%g g", sum)
+	}
+	filled := Yield{PortionG: 13 * 11.6, Pieces: 13}
+	sum = 0
+	for _, a := range []Amount{{40, Pieces}, {4, Portions}} {
+		n, _ := a.Portions(filled)
+		sum += n * filled.PortionG
+	}
+	if math.Abs(sum-1067.2) > 1e-6 {
+		t.Errorf("%g g", sum)
+	}
+	dried := Yield{PortionG: 100, DryShare: .28, BoxG: 500}
+	if n, err := (Amount{2, Boxes}).Portions(dried); err != nil || math.Abs(n-1000/.72/100) > 1e-9 {
+		t.Errorf("%g, %v", n, err)
+	}
+	for _, a := range []Amount{{2, Boxes}, {4, Pieces}} {
+		if _, err := a.Portions(ribbons); err == nil {
+			t.Errorf("%+v is guessed", a)
+		}
+	}
+}
+
+func FuzzRead(f *testing.F) {
+	f.Add("24 tagliatelle for the Pharos at 12:30\nA;b;1;9")
+	f.Add("who,what,portions,when\n\"x\",y,1e3,24:00")
+	f.Add("Pharos: 2 kg x and half a dozen y, tomorrow at half past ten (no egg)")
+	f.Fuzz(func(t *testing.T, text string) {
+		all, _ := Read(text, today)
+		if len(all) > mostItems*MostLines {
+			t.Errorf("%d orders", len(all))
+		}
+		for _, a := range all {
+			if a.Who == "" || a.What == "" || a.Amount.check() != nil || a.When.Due < 0 || a.When.Due > LastMin ||
+				strings.ContainsAny(a.Who+a.What+a.Note, "\n\r\x00") {
+				t.Errorf("%q: %+v", text, a)
+			}
+		}
+	})
+}

@@ -1,0 +1,391 @@
+package order
+
+import (
+	"encoding/csv"
+	"fmt"
+	"regexp"
+	"slices"
+	"strings"
+	"time"
+	"unicode"
+	"unicode/utf8"
+
+	"hollen/internal/core/measure"
+)
+
+// Asked is one order as it was said.
+type Asked struct {
+	Who, What string
+	Amount    Amount
+	When      When
+	Note      string
+	// Message counts the messages of a text that hold several orders, from 1: those of one belong together. 0: it stands
+	// by itself.
+	Message int
+}
+
+// These bound what is read.
+const (
+	LongestWord = 80
+	LongestNote = 160
+	MostLines   = 200
+	mostItems   = 12 // in one message
+)
+
+// LineError says what is wrong with one line of several, and in which of its parts.
+type LineError struct {
+	Line int // from 1, as in the text
+	Part string
+	Text string
+}
+
+func (e LineError) Error() string { return fmt.Sprintf("Line %d, %s: %s", e.Line, e.Part, e.Text) }
+
+// the columns of a list with a head, and how their heads may be called.
+var columns = []struct {
+	key   string
+	words []string
+}{
+	{"who", strings.Fields("who customer client name kunde kundin wer für fuer chi cliente qui pour")},
+	{"what", strings.Fields("what item product recipe was artikel gericht cosa prodotto quoi produit")},
+	{"much", strings.Fields("amount quantity qty portions howmuch much menge anzahl portionen quanto quantità porzioni combien")},
+	{"unit", strings.Fields("unit einheit unità unité")},
+	{"when", strings.Fields("when time due at uhrzeit zeit wann um ora quando heure quand")},
+	{"date", strings.Fields("date day datum tag data giorno jour")},
+	{"note", strings.Fields("note notes remark comment bemerkung notiz hinweis nota remarque")},
+}
+
+// order of the columns where there is no head.
+var unheaded = []string{"who", "what", "much", "when", "note"}
+
+// Read reads orders: a line each, “who; what; how much; when; note” parted by semicolons, tabs or commas, with a head,
+// whose columns may stand in any order, or without; or as one says it: “24 tagliatelle and 2 kg linguine for the Pharos
+// at noon (no egg)”. today is the day it is said on. Lines that cannot be read are named by where they begin, the others
+// read.
+func Read(text string, today time.Time) (out []Asked, wrong []LineError) {
+	r := reader{today: today}
+	text = strings.ToValidUTF8(text, "")
+	n := 0
+	for _, rec := range records(text) {
+		if n++; n > MostLines {
+			r.fault(rec.line, "order", fmt.Sprintf("no more than %d at once.", MostLines))
+			break
+		}
+		r.line = rec.line
+		if len(rec.parts) >= 3 && r.head(rec.parts) {
+			continue
+		}
+		if len(rec.parts) < 3 || r.columns == nil && spoken(rec) {
+			r.sentence(rec.text)
+			continue
+		}
+		r.row(rec.parts)
+	}
+	return r.out, r.wrong
+}
+
+// One reads one order from its parts; what is wrong names the part.
+func One(who, what, much, when, note string, today time.Time) (Asked, []LineError) {
+	r := reader{today: today, line: 1}
+	a := r.checked(who, what, much, when, note)
+	return a, r.wrong
+}
+
+// reader is what has been read so far.
+type reader struct {
+	today   time.Time
+	line    int
+	columns []string // of the list, in their order; nil: it has no head
+	out     []Asked
+	wrong   []LineError
+	message int
+}
+
+func (r *reader) fault(line int, part, text string) {
+	r.wrong = append(r.wrong, LineError{line, part, measure.Lower(strings.TrimSuffix(text, ".")) + "."})
+}
+
+// head takes a line that names its columns; false for one that does not.
+func (r *reader) head(parts []string) bool {
+	var keys []string
+	known := 0
+	for _, p := range parts {
+		name := strings.ToLower(strings.Join(strings.Fields(p), ""))
+		key := ""
+		for _, c := range columns {
+			if slices.Contains(c.words, name) && !slices.Contains(keys, c.key) {
+				key = c.key
+				known++
+			}
+		}
+		keys = append(keys, key)
+	}
+	if known < 3 || !slices.Contains(keys, "who") || !slices.Contains(keys, "what") || !slices.Contains(keys, "much") {
+		return false
+	}
+	r.columns = keys
+	return true
+}
+
+// row reads a line of a list.
+func (r *reader) row(parts []string) {
+	keys := r.columns
+	if keys == nil {
+		keys = unheaded
+		if len(parts) < 4 {
+			r.fault(r.line, "order", "it wants who, what, how much and a time, as in “Pharos; tagliatelle; 24; 12:30”")
+			return
+		}
+	}
+	of := map[string]string{}
+	for i, p := range parts {
+		if i < len(keys) && keys[i] != "" {
+			of[keys[i]] = p
+		}
+	}
+	much := of["much"]
+	if unit := of["unit"]; unit != "" {
+		much += " " + unit
+	}
+	when := of["when"]
+	if date := of["date"]; date != "" {
+		when = date + " " + when
+	}
+	before := len(r.wrong)
+	a := r.checked(of["who"], of["what"], much, when, of["note"])
+	if len(r.wrong) == before {
+		r.out = append(r.out, a)
+	}
+}
+
+// checked is an order of those parts; what is wrong with them is noted.
+func (r *reader) checked(who, what, much, when, note string) Asked {
+	a := Asked{Who: word(who), What: word(what), Note: word(note)}
+	for _, w := range []struct{ part, text string }{{"who", a.Who}, {"what", a.What}} {
+		if n := utf8.RuneCountInString(w.text); n < 1 || n > LongestWord {
+			r.fault(r.line, w.part, fmt.Sprintf("1 to %d letters", LongestWord))
+		}
+	}
+	var err error
+	if a.Amount, err = ReadAmount(much); err != nil {
+		r.fault(r.line, "how much", err.Error())
+	}
+	if a.When, err = ReadWhen(when, r.today); err != nil {
+		r.fault(r.line, "when", err.Error())
+	}
+	if utf8.RuneCountInString(a.Note) > LongestNote {
+		r.fault(r.line, "note", fmt.Sprintf("up to %d letters", LongestNote))
+	}
+	return a
+}
+
+var (
+	bracket  = regexp.MustCompile(`[(\[]([^()\[\]]*)[)\]]`)
+	forWho   = regexp.MustCompile(`(?i)^(.+?)\s+(?:for|für|per|pour)\s+(.+)$`)
+	asks     = regexp.MustCompile(`^([^:0-9]{1,80}?)\s*:\s*(.*[0-9].*)$`)
+	between  = regexp.MustCompile(`(?i)\s*(?:,|;|\+|&|\band\b|\bund\b|\be\b|\bet\b|\bplus\b)\s*`)
+	preposed = regexp.MustCompile(`(?i)^(?:at|by|on|um|alle|@)\s+`)
+)
+
+// sentence reads an order, or several of one message, as one says it.
+func (r *reader) sentence(text string) {
+	var notes []string
+	for _, m := range bracket.FindAllStringSubmatch(text, -1) {
+		if n := word(m[1]); n != "" {
+			notes = append(notes, n)
+		}
+	}
+	text = word(bracket.ReplaceAllString(text, " "))
+	items, who, when, ok := r.parted(text)
+	if !ok {
+		return
+	}
+	var all []Asked
+	before := len(r.wrong)
+	for _, item := range itemsOf(items) {
+		amount, what, ask, said := readFigure(item)
+		switch {
+		case ask != "":
+			r.fault(r.line, "how much", ask)
+		case !said || what == "":
+			r.fault(r.line, "how much", fmt.Sprintf("“%s” says no amount: how much of what?", shortened(item)))
+		case strings.ContainsAny(what, "0123456789"):
+			r.fault(r.line, "what", fmt.Sprintf("“%s” holds a second number: one thing at a time, with “and” between", shortened(item)))
+		default:
+			if err := amount.check(); err != nil {
+				r.fault(r.line, "how much", err.Error())
+				break
+			}
+			a := Asked{Who: word(who), What: word(what), Amount: amount, When: when, Note: strings.Join(notes, "; ")}
+			if utf8.RuneCountInString(a.What) > LongestWord || utf8.RuneCountInString(a.Who) > LongestWord ||
+				utf8.RuneCountInString(a.Note) > LongestNote {
+				r.fault(r.line, "order", fmt.Sprintf("names have up to %d letters, notes %d", LongestWord, LongestNote))
+				break
+			}
+			all = append(all, a)
+		}
+	}
+	if len(r.wrong) > before { // a message is taken whole or not at all
+		return
+	}
+	if len(all) > mostItems {
+		r.fault(r.line, "order", fmt.Sprintf("no more than %d things in one message", mostItems))
+		return
+	}
+	if len(all) > 1 {
+		r.message++
+		for i := range all {
+			all[i].Message = r.message
+		}
+	}
+	r.out = append(r.out, all...)
+}
+
+// parted finds in a sentence what is ordered, for whom and for when; it says what is missing.
+func (r *reader) parted(text string) (items, who string, when When, ok bool) {
+	if m := asks.FindStringSubmatch(text); m != nil { // “Pharos: 24 tagliatelle, noon”
+		who, items = m[1], m[2]
+		var rest string
+		if rest, when, ok = r.ending(items); ok {
+			return rest, who, when, true
+		}
+		who, items = "", ""
+	}
+	// “24 tagliatelle for the Pharos at noon”: the last “for” that leaves a name
+	m := forWho.FindStringSubmatch(text)
+	if m == nil {
+		r.fault(r.line, "order", "it wants who, what, how much and a time, as in “24 tagliatelle for the Pharos at 12:30”")
+		return "", "", when, false
+	}
+	items = m[1]
+	if who, when, ok = r.ending(m[2]); !ok || who == "" {
+		r.fault(r.line, "when", "when is it wanted? "+errWhen.Error())
+		return "", "", when, false
+	}
+	return items, who, when, true
+}
+
+// ending takes the moment a text ends with off it: the longest end that is one. A bare hour counts after “at” or a comma
+// alone, for names end in numbers, too.
+func (r *reader) ending(text string) (rest string, when When, ok bool) {
+	words := strings.Fields(text)
+	for k := min(7, len(words)-1); k > 0; k-- {
+		tail := strings.Join(words[len(words)-k:], " ")
+		head := strings.Join(words[:len(words)-k], " ")
+		said := preposed.MatchString(tail) || strings.HasSuffix(head, ",")
+		bare := preposed.ReplaceAllString(tail, "")
+		if plainHour.MatchString(bare) && !said {
+			continue
+		}
+		w, err := ReadWhen(bare, r.today)
+		if err != nil {
+			continue
+		}
+		return strings.TrimRight(strings.TrimSpace(head), ", "), w, true
+	}
+	return text, when, false
+}
+
+// itemsOf parts what is ordered where a new amount begins: “24 tagliatelle and 2 kg linguine”, “linguine, no egg” is
+// one.
+func itemsOf(text string) (out []string) {
+	last := 0
+	for _, at := range between.FindAllStringIndex(text, -1) {
+		if _, _, _, begins := readFigure(text[at[1]:]); begins && at[0] > last {
+			out = append(out, text[last:at[0]])
+			last = at[1]
+		}
+	}
+	return append(out, text[last:])
+}
+
+// record is one line of a list, or several where a quoted part holds line breaks.
+type record struct {
+	line  int // it begins at
+	text  string
+	parts []string
+}
+
+// spoken says whether a line with commas is a sentence rather than a list's: it begins with an amount, or a name and a
+// colon, and its second part is none of a list.
+func spoken(rec record) bool {
+	if strings.ContainsAny(rec.text, ";\t\"") {
+		return false
+	}
+	_, rest, _, begins := readFigure(rec.text)
+	return begins && rest != "" && forWho.MatchString(rec.text) || asks.MatchString(rec.text) && len(rec.parts) < 4
+}
+
+// records parts a text into its lines; a quoted part may hold line breaks.
+func records(text string) (out []record) {
+	text = strings.TrimPrefix(strings.ReplaceAll(strings.ReplaceAll(text, "\r\n", "\n"), "\r", "\n"), "\ufeff")
+	lines := strings.Split(text, "\n")
+	for i := 0; i < len(lines); i++ {
+		if strings.TrimSpace(lines[i]) == "" {
+			continue
+		}
+		first, whole := i, lines[i]
+		for opened(whole) && i+1 < len(lines) && i-first < 20 {
+			i++
+			whole += "\n" + lines[i]
+		}
+		if opened(whole) { // a lone quote: each line by itself
+			i, whole = first, lines[first]
+		}
+		out = append(out, record{first + 1, strings.TrimSpace(whole), fields(whole)})
+	}
+	return out
+}
+
+// opened says whether a quoted part of a text is not closed.
+func opened(text string) bool { return strings.Count(text, `"`)%2 == 1 }
+
+// Lines parts a text into its lines, however they end.
+func Lines(text string) []string {
+	return strings.Split(strings.ReplaceAll(strings.ReplaceAll(text, "\r\n", "\n"), "\r", "\n"), "\n")
+}
+
+// fields parts a line at tabs, semicolons or, failing those, as CSV at commas.
+func fields(line string) []string {
+	comma, quoted := ',', false
+	for _, c := range line {
+		if c == '"' {
+			quoted = !quoted
+		} else if !quoted && (c == '\t' || c == ';') {
+			comma = c
+			break
+		}
+	}
+	r := csv.NewReader(strings.NewReader(line))
+	r.Comma = comma
+	r.LazyQuotes = true
+	r.FieldsPerRecord = -1
+	parts, err := r.Read()
+	if err != nil {
+		return nil
+	}
+	for i := range parts {
+		parts[i] = measure.Uncell(strings.TrimSpace(parts[i]))
+	}
+	return parts
+}
+
+// word is a name with single spaces and nothing that cannot be printed.
+func word(s string) string {
+	s = strings.Map(func(r rune) rune {
+		if r == utf8.RuneError || !unicode.IsPrint(r) && !unicode.IsSpace(r) && !unicode.Is(unicode.Cf, r) ||
+			r >= 0x202a && r <= 0x202e || r >= 0x2066 && r <= 0x2069 { // what turns the direction of a line is no letter
+			return -1
+		}
+		return r
+	}, s)
+	return strings.Join(strings.Fields(s), " ")
+}
+
+// shortened is a text as an error repeats it.
+func shortened(s string) string {
+	if r := []rune(s); len(r) > 40 {
+		return string(r[:39]) + "…"
+	}
+	return s
+}

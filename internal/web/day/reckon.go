@@ -1,0 +1,97 @@
+package day
+
+import (
+	"context"
+	"fmt"
+	"slices"
+	"strings"
+
+	"hollen/internal/core/day"
+	"hollen/internal/core/measure"
+	"hollen/internal/core/order"
+	"hollen/internal/core/plan"
+	"hollen/internal/store"
+)
+
+// reckoned says how many portions orders come to, made like a recipe or a batch, and notes it beside each; the error
+// asks what is not known. What is said in portions alone needs no plan.
+func (s *Room) reckoned(ctx context.Context, orders []store.Order, like day.Like, date string) (sum float64, err error) {
+	var y order.Yield
+	if slices.ContainsFunc(orders, func(o store.Order) bool { return o.Said().Unit != order.Portions }) {
+		r, of, err := s.source(ctx, like, date)
+		if err != nil {
+			return 0, err
+		}
+		p, err := plan.Make(s.RulesOf(ctx, &r), r)
+		if err != nil {
+			return 0, err
+		}
+		box := of.Besides.V.BoxG
+		if !like.Recipe {
+			if b, err := s.Store.Get(ctx, like.ID); err == nil && b.RecipeID != nil {
+				if of, err := s.Store.RecipeByID(ctx, *b.RecipeID); err == nil {
+					box = of.Besides.V.BoxG
+				}
+			}
+		}
+		y = day.YieldOf(p, box)
+	}
+	for i := range orders {
+		n, err := orders[i].Said().Portions(y)
+		if err != nil {
+			return 0, fmt.Errorf("%s for %s: %w", orders[i].Said().Words(), orders[i].Who, err)
+		}
+		orders[i].Portions = n
+		sum += n
+	}
+	return sum, nil
+}
+
+// addSaid adds orders as they were said, each on its day; elsewhere says on which others they stand, "" on none.
+func (s *Room) addSaid(ctx context.Context, all []order.Asked, date, once string) (elsewhere string, err error) {
+	message := once
+	if message == "" {
+		message = fmt.Sprintf("m%x", s.Now().UnixMilli())
+	}
+	var orders []store.Order
+	others := map[string]int{}
+	for _, a := range all {
+		o := orderOn(a, date)
+		if a.Message > 0 {
+			o.Message = fmt.Sprintf("%.34s.%d", message, a.Message)
+		}
+		if o.Day != date {
+			others[o.Day]++
+		}
+		orders = append(orders, o)
+	}
+	orders = onceMarked(orders, once)
+	err = s.Store.Atomically(ctx, func(in *store.Store) error {
+		for len(orders) > 0 {
+			on := orders[0].Day
+			same := func(o store.Order) bool { return o.Day == on }
+			var here, rest []store.Order
+			for _, o := range orders {
+				if same(o) {
+					here = append(here, o)
+				} else {
+					rest = append(rest, o)
+				}
+			}
+			if err := in.AddOrders(ctx, here); err != nil {
+				return err
+			}
+			orders = rest
+		}
+		return nil
+	})
+	var said []string
+	for on, n := range others {
+		said = append(said, fmt.Sprintf("%d on %s", n, measure.DayWords(on)))
+	}
+	slices.Sort(said)
+	if len(said) > 0 {
+		elsewhere = ": " + strings.Join(said, ", ")
+	}
+	return elsewhere, err
+}
