@@ -714,3 +714,26 @@ func TestOrderFiles(t *testing.T) {
 	w := s.sendFile(at, url.Values{"act": {"paste"}, "text": {"typed; x; 1; 9"}}, "file", "x.csv", []byte("a\x00b"))
 	s.wants(w, 422, "save it as CSV", "typed; x; 1; 9")
 }
+
+// What a customer took for the same words before is proposed and shown as such; nothing is taken by itself.
+func TestTakenBefore(t *testing.T) {
+	s, ctx := newSite(t), context.Background()
+	first, then := after(12), after(19)
+	line := url.Values{"act": {"paste"}, "text": {"Net loft; the house ribbons; 6; 12:00"}}
+	s.wants(s.ask("POST", "/days/"+first+"/orders", line), 303)
+	_, body := s.got("GET", "/days/"+first+"/orders", nil)
+	if !strings.Contains(body, "Nothing here is called that.") || strings.Contains(body, " took ") {
+		t.Error("it is not asked what the house ribbons are")
+	}
+	form := url.Values{"act": {"make"}, "source": {"recipe-4"}}
+	for _, x := range strings.Split(body, `name="orders" value="`)[1:] {
+		form.Add("orders", x[:strings.Index(x, `"`)])
+	}
+	s.wants(s.ask("POST", "/days/"+first+"/orders", form), 303)
+	s.wants(s.ask("POST", "/days/"+then+"/orders", line), 303)
+	s.wants(s.ask("GET", "/days/"+then+"/orders", nil), 200, "Net loft took Pappardelle for it on",
+		`<option value="recipe-4" selected`)
+	if all, _ := s.store.Orders(ctx, then); len(all) != 1 || all[0].Batch != nil {
+		t.Errorf("%+v", all)
+	}
+}

@@ -330,12 +330,23 @@ func TestProposeAsks(t *testing.T) {
 		len(p.Fits) < 2 || p.Fits[0].ID != 2 {
 		t.Errorf("two that differ: %+v", p)
 	}
-	if p := one("frozen tagliatelle", same); p.Source.ID != 0 || p.Ask == "" || p.Fits[0].ID != 80 {
-		t.Errorf("all that fits is frozen: %+v", p)
+	if p := one("frozen tagliatelle", same); p.Source.ID != 80 {
+		t.Errorf("frozen, and said so: %+v", p)
+	}
+	if p := one("Tagliatelle (secche)", same); p.Source.ID != 90 {
+		t.Errorf("dried, and said so: %+v", p)
+	}
+	if p := one("dried linguine", same); p.Source.ID != 0 || p.Ask == "" {
+		t.Errorf("there are none dried: %+v", p)
 	}
 	there = append(there, known(95, "Tortellini", "Tortellini", ""))
-	if p := one("tortelloni", same); p.Source.ID != 0 || p.Ask != "Is that tortellini?" {
+	if p := one("tortelloni", same); p.Source.ID != 0 || p.Ask != "Nothing here is called that." {
 		t.Errorf("tortelloni: %+v", p)
+	}
+	for words, is := range map[string]uint64{"TAGLIATELLES.": 2, "tagliatelle,": 2} { // case, points, a last s
+		if p := one(words, same); p.Source.ID != is {
+			t.Errorf("%s: %+v", words, p)
+		}
 	}
 	noted := day.Propose([]day.Want{{ID: 1, Who: "A", What: "linguine", Count: 8}, {ID: 2, Who: "B", What: "linguine",
 		Count: 2, Note: "vegan! no egg"},

@@ -102,6 +102,7 @@ func Propose(wants []Want, known []Known, alike func(a, b Like) bool) (out []Pro
 type Found struct {
 	Fits   []Known // recipes, else batches, the newest first
 	Nearly bool    // spelt nearly so: proposed, never taken
+	Kept   string  // the order asks for it kept so: freezer, shelf
 }
 
 // Find finds what words mean: a recipe before a batch of none. Of each those of that name or other name, else those of
@@ -116,32 +117,39 @@ func Find(what string, known []Known) Found {
 		}
 		kinds[at] = append(kinds[at], k)
 	}
-	want := strings.ToLower(strings.Join(strings.Fields(what), " "))
-	if want == "" {
+	whole := order.Fold(what)
+	if whole == "" {
 		return Found{}
 	}
-	for _, all := range kinds {
-		if fits := meant(want, all); len(fits) > 0 {
-			return Found{Fits: fits}
+	place, bare := order.Keeping(whole)
+	for _, want := range []string{whole, bare} {
+		for _, all := range kinds {
+			if place != "" && want == bare && want != whole {
+				all = slices.DeleteFunc(slices.Clone(all), func(k Known) bool { return k.Kept != place })
+			}
+			if fits := meant(want, all); len(fits) > 0 {
+				return Found{Fits: fits, Kept: place}
+			}
 		}
 	}
 	for _, all := range kinds {
 		if fits := chosen(all, func(k Known) bool {
-			return nearly([]rune(want), []rune(strings.ToLower(k.Shape)))
+			name := order.Fold(k.Shape)
+			return !order.OtherShape(bare, name) && nearly([]rune(bare), []rune(name))
 		}); len(fits) > 0 {
-			return Found{fits, true}
+			return Found{fits, true, place}
 		}
 	}
 	return Found{Nearly: true}
 }
 
-// meant are those that words in small letters mean.
+// meant are those that folded words mean.
 func meant(want string, known []Known) []Known {
-	named := func(k Known) bool { return strings.Contains(strings.ToLower(k.Name), strings.TrimSuffix(want, "s")) }
+	named := func(k Known) bool { return strings.Contains(order.Fold(k.Name), want) }
 	holds := func(text string) bool {
-		text = " " + strings.ToLower(text)
+		text = " " + order.Fold(text)
 		for _, w := range strings.Fields(want) {
-			if !strings.Contains(text, " "+strings.TrimSuffix(w, "s")) {
+			if !strings.Contains(text, " "+w) {
 				return false
 			}
 		}
@@ -149,11 +157,11 @@ func meant(want string, known []Known) []Known {
 	}
 	for _, fits := range []func(Known) bool{
 		func(k Known) bool {
-			return strings.ToLower(k.Name) == want ||
-				slices.ContainsFunc(k.Names, func(n string) bool { return strings.EqualFold(n, want) })
+			return order.Fold(k.Name) == want ||
+				slices.ContainsFunc(k.Names, func(n string) bool { return order.Fold(n) == want })
 		},
-		func(k Known) bool { return strings.EqualFold(k.Shape, want) && named(k) },
-		func(k Known) bool { return strings.EqualFold(k.Shape, want) },
+		func(k Known) bool { return order.Fold(k.Shape) == want && named(k) },
+		func(k Known) bool { return order.Fold(k.Shape) == want },
 		func(k Known) bool { return holds(k.Shape) },
 		func(k Known) bool { return holds(k.Name + " " + k.Shape) },
 	} {
@@ -186,17 +194,17 @@ const MostCompared = 40
 // there is is dried or frozen.
 func (f Found) One(alike func(a, b Like) bool) (like Like, ask string) {
 	if len(f.Fits) == 0 {
-		return Like{}, ""
+		return Like{}, "Nothing here is called that."
 	}
 	first := f.Fits[0]
 	switch {
 	case f.Nearly:
 		return Like{}, "Is that " + strings.ToLower(first.Shape) + "?"
-	case first.lasting():
+	case first.lasting() && first.Kept != f.Kept:
 		return Like{}, "What fits is dried or frozen."
 	}
 	for _, k := range f.Fits[1:min(len(f.Fits), MostCompared)] {
-		if k.lasting() {
+		if k.lasting() && k.Kept != f.Kept {
 			break
 		}
 		if alike != nil && !alike(first.Like, k.Like) {

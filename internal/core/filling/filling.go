@@ -10,6 +10,8 @@ import (
 	"slices"
 	"strings"
 	"unicode"
+
+	"hollen/internal/core/measure"
 )
 
 // The allergens a name may speak of, as a label names them. Source: the lists food authorities publish.
@@ -141,16 +143,9 @@ func anyOf(said []string, list string) bool {
 	return false
 }
 
-// folded are letters with marks as the words above are written.
-var folded = strings.NewReplacer(
-	"à", "a", "á", "a", "â", "a", "ä", "a", "ã", "a", "è", "e", "é", "e", "ê", "e", "ë", "e", "ì", "i", "í", "i",
-	"î", "i", "ï", "i", "ò", "o", "ó", "o", "ô", "o", "ö", "o", "õ", "o", "ù", "u", "ú", "u", "û", "u", "ü", "u",
-	"ç", "c", "ñ", "n", "ß", "ss",
-)
-
 // tokens are the words of a name in small letters without marks.
 func tokens(name string) []string {
-	return strings.FieldsFunc(folded.Replace(strings.ToLower(name)), func(r rune) bool {
+	return strings.FieldsFunc(measure.Plain(name), func(r rune) bool {
 		return !unicode.IsLetter(r) && !unicode.Is(unicode.Mn, r) && !unicode.Is(unicode.Mc, r)
 	})
 }

@@ -66,3 +66,13 @@ func Does(names []string, one, many string) string {
 	}
 	return List(names) + " " + many
 }
+
+// Plain is a text in small letters without marks, by which names are told apart: "Mole Café" is "mole cafe".
+func Plain(text string) string { return folded.Replace(strings.ToLower(text)) }
+
+// folded are letters with marks as the words above are written.
+var folded = strings.NewReplacer(
+	"à", "a", "á", "a", "â", "a", "ä", "a", "ã", "a", "è", "e", "é", "e", "ê", "e", "ë", "e", "ì", "i", "í", "i",
+	"î", "i", "ï", "i", "ò", "o", "ó", "o", "ô", "o", "ö", "o", "õ", "o", "ù", "u", "ú", "u", "û", "u", "ü", "u",
+	"ç", "c", "ñ", "n", "ß", "ss",
+)

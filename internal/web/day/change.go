@@ -99,7 +99,13 @@ const mostOffered = 60
 // newest first; of those that words may mean it
 // is known how they are kept.
 func (s *Room) known(ctx context.Context, words ...string) ([]day.Known, error) {
-	recipes, err := s.Store.NamedRecipes(ctx, words...)
+	asked := slices.Clone(words)
+	for _, w := range words {
+		if _, bare := order.Keeping(order.Fold(w)); bare != "" {
+			asked = append(asked, bare)
+		}
+	}
+	recipes, err := s.Store.NamedRecipes(ctx, asked...)
 	if err != nil {
 		return nil, err
 	}

@@ -55,7 +55,28 @@ type proposalRow struct {
 	Err    string
 	Here   []knownRow // batches that are on the day already
 	Ask    string     // why nothing is chosen
+	Before string     // what the same customer took for the same words, which is proposed
+	None   bool       // nothing is called that
 	Notes  []string
+}
+
+// offer has a thing be among those it may be made like.
+func (p *proposalRow) offer(l day.Like, name string) {
+	if !slices.ContainsFunc(p.From, func(r likeRow) bool { return r.Like == l }) {
+		p.From = append([]likeRow{{l, name}}, p.From...)
+	}
+}
+
+// tookSame is what the customers of all of those orders took for their words before, where it is one and the same.
+func tookSame(orders []store.Order, taken map[[2]string]store.Taken) (was store.Taken, same bool) {
+	for i, o := range orders {
+		t, ok := taken[o.TakenKey()]
+		if !ok || i > 0 && t.RecipeID != was.RecipeID {
+			return was, false
+		}
+		was = t
+	}
+	return was, len(orders) > 0
 }
 
 // withRow is another proposal, by its orders.
@@ -173,6 +194,12 @@ func (s *Room) propose(ctx context.Context, d *dayNow, v *ordersView) error {
 	if err != nil {
 		return err
 	}
+	taken, err := s.Store.TakenBefore(ctx, slices.DeleteFunc(slices.Clone(d.Orders), func(o store.Order) bool {
+		return o.Batch != nil
+	}), d.Date)
+	if err != nil {
+		return err
+	}
 	for i, p := range day.Propose(wants, known, alike) {
 		var orders []store.Order
 		for _, at := range p.Orders {
@@ -203,6 +230,12 @@ func (s *Room) propose(ctx context.Context, d *dayNow, v *ordersView) error {
 		row.Chosen, row.Err = v.Chosen[row.IDs], cmp.Or(v.Unmade[row.IDs], said)
 		if row.Chosen == "" && p.Source != (day.Like{}) {
 			row.Chosen = p.Source.String()
+		}
+		row.None = len(p.Fits) == 0 && p.Source == day.Like{}
+		if was, same := tookSame(orders, taken); same && p.Source == (day.Like{}) {
+			row.Before = fmt.Sprintf("%s took %s for it on %s.", was.Who, was.Name, measure.DayWords(was.Day))
+			row.Chosen = cmp.Or(row.Chosen, day.Like{ID: was.RecipeID, Recipe: true}.String())
+			row.offer(day.Like{ID: was.RecipeID, Recipe: true}, was.Name)
 		}
 		v.Proposals = append(v.Proposals, row)
 	}
