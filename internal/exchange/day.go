@@ -116,8 +116,8 @@ func Calendar(d Day, midnight time.Time, who, identity string) string {
 			text += fmt.Sprintf(". Clean the roller first, %d min.", t.CleanMin)
 		}
 		for _, o := range d.Orders {
-			if o.Note != "" && slices.Contains(o.Jobs, batches[t.Batch]) {
-				text += "\n" + o.Who + ": " + o.Note
+			if notice := o.Notice(); notice != "" && slices.Contains(o.Jobs, batches[t.Batch]) {
+				text += "\n" + o.Who + ": " + notice
 			}
 		}
 		e.SetDescription(text)
@@ -131,8 +131,8 @@ func Calendar(d Day, midnight time.Time, who, identity string) string {
 		e.SetStartAt(at(o.Due))
 		e.SetEndAt(at(o.Due + 5))
 		e.SetSummary("Due: " + o.Who + ", " + o.Asked().Words() + " of " + o.What)
-		if o.Note != "" {
-			e.SetDescription(o.Note)
+		if notice := o.Notice(); notice != "" {
+			e.SetDescription(notice)
 		}
 	}
 	return c.Serialize(ics.WithNewLineWindows)

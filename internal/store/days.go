@@ -208,6 +208,11 @@ type Order struct {
 	Message  string // of those that came in one message; "": it came alone
 	Due      int    // min from midnight
 	Note     string
+	// Agreed is what was agreed with the customer where what serves it goes against what it is to be without; by whom it
+	// was said, and when.
+	Agreed   string
+	AgreedBy string
+	AgreedAt *time.Time
 	Standing *uint64 // of the week’s, when it comes from there
 	Batch    *uint64 // made for it
 	Gone     bool
@@ -392,7 +397,7 @@ func (s *Store) SaveOrder(ctx context.Context, o Order) error {
 	done := s.db.WithContext(ctx).Model(&Order{}).Where("id = ? AND version = ?", o.ID, o.Version).
 		Updates(map[string]any{"who": o.Who, "what": o.What, "portions": o.Portions, "amount": o.Amount, "unit": o.Unit,
 			"due": o.Due, "note": o.Note,
-			"batch": o.Batch, "gone": o.Gone,
+			"agreed": o.Agreed, "agreed_by": o.AgreedBy, "agreed_at": o.AgreedAt, "batch": o.Batch, "gone": o.Gone,
 			"version": o.Version + 1})
 	return s.changed(ctx, done, &Order{}, o.ID)
 }
@@ -426,7 +431,8 @@ func (s *Store) ServeOrders(ctx context.Context, orders []Order, batch uint64) e
 				continue
 			}
 			done := tx.Model(&Order{}).Where("id = ? AND version = ? AND NOT gone", o.ID, o.Version).
-				Updates(map[string]any{"batch": batch, "portions": o.Portions, "version": gorm.Expr("version + 1")})
+				Updates(map[string]any{"batch": batch, "portions": o.Portions, "agreed": o.Agreed, "agreed_by": o.AgreedBy,
+					"agreed_at": o.AgreedAt, "version": gorm.Expr("version + 1")})
 			if done.Error != nil {
 				return done.Error
 			}

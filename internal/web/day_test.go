@@ -1,6 +1,7 @@
 package web
 
 import (
+	"cmp"
 	"context"
 	"encoding/json"
 	"fmt"
@@ -735,5 +736,71 @@ func TestTakenBefore(t *testing.T) {
 		`<option value="recipe-4" selected`)
 	if all, _ := s.store.Orders(ctx, then); len(all) != 1 || all[0].Batch != nil {
 		t.Errorf("%+v", all)
+	}
+}
+
+// What an order is to be without stands in red wherever it stands; what goes against it is made only where it is said
+// what was agreed, and nothing is ever called safe.
+func TestOrdersWithout(t *testing.T) {
+	s, ctx := newSite(t), context.Background()
+	date := after(12)
+	at := "/days/" + date + "/orders"
+	s.wants(s.ask("POST", at, url.Values{"act": {"paste"},
+		"text": {"Net loft; tagliatelle; 6; 12:00; egg allergy!\nQuay inn; lantern ravioli, frozen; 4; 13:00; ohne Milch"}}), 303)
+	_, body := s.got("GET", at, nil)
+	for _, part := range []string{"allergy: egg", "no milk", "Agreed with the customer"} {
+		if !strings.Contains(body, part) {
+			t.Errorf("no %q", part)
+		}
+	}
+	marks := func(what string) string {
+		_, body := s.got("GET", at, nil)
+		for _, x := range strings.Split(body, `name="orders" value="`)[1:] {
+			if strings.Contains(strings.ToLower(x[:strings.Index(x, "</b>")]), what) {
+				return x[:strings.Index(x, `"`)]
+			}
+		}
+		t.Fatalf("no proposal of %s", what)
+		return ""
+	}
+	form := func(agreed string) url.Values {
+		return url.Values{"act": {"make"}, "orders": {marks("tagliatelle")}, "source": {"recipe-7"}, "agreed": {agreed}}
+	}
+	w := s.ask("POST", at, form(""))
+	s.wants(w, 422, "Tagliatelle: allergy: egg, and it contains egg", "say below what was agreed with Net loft")
+	if all, _ := s.store.Orders(ctx, date); all[0].Batch != nil {
+		t.Error("it is made all the same")
+	}
+	s.wants(s.ask("POST", at, form("Anna takes it for her guests without the allergy")), 303)
+	all, _ := s.store.Orders(ctx, date)
+	if all[0].Batch == nil || all[0].Agreed == "" || all[0].AgreedAt == nil {
+		t.Fatalf("%+v", all[0])
+	}
+	page := words(s.ask("GET", at, nil).Body.String())
+	for _, part := range []string{"Allergy and wishes: allergy: egg.", "it contains egg", "Agreed: “Anna takes it",
+		"It contains wheat", "A kitchen with flour and eggs leaves traces."} {
+		if !strings.Contains(page, part) {
+			t.Errorf("the orders: no %q", part)
+		}
+	}
+	if strings.Contains(strings.ToLower(page), " safe") {
+		t.Error("something is called safe")
+	}
+	s.wants(s.ask("POST", "/days/"+date, url.Values{"act": {"plan"}, "version": {"1"}}), 303)
+	for _, reader := range []string{"", "/wall", "/now", "/set-out", "/day.ics"} {
+		text := strings.ReplaceAll(s.ask("GET", "/days/"+date+reader, nil).Body.String(), "\r\n ", "")
+		if !strings.Contains(text, "ALLERGY: egg") {
+			t.Errorf("%s passes the allergy over", cmp.Or(reader, "the day"))
+		}
+	}
+	// A filling nobody has held against the packs counts as containing.
+	s.wants(s.ask("POST", at, url.Values{"act": {"make"}, "orders": {marks("lantern")}, "source": {"recipe-8"},
+		"agreed": {""}}), 422, "no milk, and it contains milk")
+	o := all[0]
+	s.wants(s.ask("POST", at, url.Values{"act": {"save"}, "order": {fmt.Sprint(o.ID)}, "id": {fmt.Sprint(o.ID)},
+		"version": {fmt.Sprint(o.Version)}, "who": {o.Who}, "what": {o.What}, "portions": {"6"}, "when": {"12:00"},
+		"note": {"nut allergy"}}), 303)
+	if now, _ := s.store.Orders(ctx, date); now[0].Agreed != "" {
+		t.Error("what was agreed of egg stands for nuts")
 	}
 }

@@ -1,9 +1,26 @@
 package day
 
 import (
+	"hollen/internal/core/filling"
 	"hollen/internal/core/order"
 	"hollen/internal/core/plan"
+	"hollen/internal/core/recipe"
 )
+
+// HoldsOf is what a plan contains, by its flours, eggs, additions, filling and dusting; label is what its recipe says
+// may have come to it. A filling whose allergens were never said, or never held against the packs, is not known.
+func HoldsOf(p *plan.Plan, label recipe.Label) order.Holds {
+	h := order.Holds{In: p.Formula.Allergens, May: filling.Listed(label.MayContain)}
+	if f := p.Request.Cut.Filling; p.Request.Filled() {
+		if f.Own == nil {
+			h.Unknown = f.Allergens == ""
+		} else {
+			h.May = append(h.May, filling.Listed(f.Own.MayContain)...)
+			h.Unknown = !f.Own.Read
+		}
+	}
+	return h
+}
 
 // YieldOf is what a plan comes to as it is sold, by which orders of it are reckoned: a portion as it is made, the pieces
 // of one where pieces are counted, what drying to keep takes.

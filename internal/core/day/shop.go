@@ -116,6 +116,13 @@ func (w *Want) Asked() order.Amount {
 	return w.Said
 }
 
+// Marks are what an order is to be without, in words: "allergy: nuts; no egg"; "" where it says nothing of it.
+func (w *Want) Marks() string { return order.MarksWords(order.Marks(w.What, w.Note)) }
+
+// Notice is what whoever makes or packs an order must not pass over: its allergies, then its note; "" where there is
+// neither.
+func (w *Want) Notice() string { return order.Notice(w.What, w.Note) }
+
 // Letters are the names of the batches of a day: A to Z, then AA.
 func Letters(n int) string {
 	s := ""

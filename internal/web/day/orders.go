@@ -38,26 +38,34 @@ type orderRow struct {
 	Batch                           uint64
 	BatchName                       string
 	Short                           string // its batch makes less than is ordered of it
+	Marks                           string // what it is to be without
+	Allergy                         bool   // and that is an allergy
+	Against                         string // what its batch is made of, against that
+	Agreed                          string // what was agreed with the customer of that, by whom and when
+	Beside                          string // of an allergy: what is in it, and what else is made that day
 	Lost                            string // its batch was thrown away, and why
 	Errors                          map[string]string
 }
 
 // proposalRow is a batch the orders need.
 type proposalRow struct {
-	At     int
-	Text   string
-	What   string
-	Source day.Like
-	Chosen string // what it is made like as chosen before, as in the form
-	From   []likeRow
-	IDs    string
-	With   []withRow // proposals whose dough it can be cut from, too
-	Err    string
-	Here   []knownRow // batches that are on the day already
-	Ask    string     // why nothing is chosen
-	Before string     // what the same customer took for the same words, which is proposed
-	None   bool       // nothing is called that
-	Notes  []string
+	At      int
+	Text    string
+	What    string
+	Source  day.Like
+	Chosen  string // what it is made like as chosen before, as in the form
+	From    []likeRow
+	IDs     string
+	With    []withRow // proposals whose dough it can be cut from, too
+	Err     string
+	Here    []knownRow // batches that are on the day already
+	Ask     string     // why nothing is chosen
+	Before  string     // what the same customer took for the same words, which is proposed
+	None    bool       // nothing is called that
+	Notes   []string
+	Marks   string   // what some of them are to be without
+	Against []string // what of the choice goes against that
+	Agreed  string   // as typed
 }
 
 // offer has a thing be among those it may be made like.
@@ -93,12 +101,25 @@ type ordersView struct {
 	Proposals  []proposalRow
 	Chosen     map[string]string // what proposals are made like as chosen before, by their orders
 	Unmade     map[string]string // why not, by their orders
+	Agreed     map[string]string // what was agreed with their customers, likewise
 	Planned    bool
 }
 
 func rowOfOrder(o store.Order) orderRow {
 	r := orderRow{ID: o.ID, Version: o.Version, Who: o.Who, What: o.What, Portions: o.Said().Text(),
 		When: order.Clock(o.Due), Note: o.Note}
+	marks := order.Marks(o.What, o.Note)
+	r.Marks = order.MarksWords(marks)
+	r.Allergy = slices.ContainsFunc(marks, func(m order.Mark) bool { return m.Allergy })
+	if o.Agreed != "" {
+		r.Agreed = "“" + o.Agreed + "”"
+		if o.AgreedBy != "" {
+			r.Agreed += ", " + o.AgreedBy
+		}
+		if o.AgreedAt != nil {
+			r.Agreed += ", " + measure.TimeWords(o.AgreedAt.Local())
+		}
+	}
 	if o.Standing != nil {
 		r.Standing = *o.Standing
 	}
@@ -159,6 +180,7 @@ func (s *Room) showOrders(c *page.Visit, status int, d *dayNow, v ordersView) er
 			ordered[*o.Batch] += o.Portions
 		}
 	}
+	s.withHolds(ctx, d, batches, v.Rows)
 	for i := range v.Rows {
 		r := &v.Rows[i]
 		b, ok := batches[r.Batch]
@@ -230,6 +252,10 @@ func (s *Room) propose(ctx context.Context, d *dayNow, v *ordersView) error {
 		row.Chosen, row.Err = v.Chosen[row.IDs], cmp.Or(v.Unmade[row.IDs], said)
 		if row.Chosen == "" && p.Source != (day.Like{}) {
 			row.Chosen = p.Source.String()
+		}
+		row.Agreed = v.Agreed[row.IDs]
+		if row.Marks, row.Against, err = s.against(ctx, orders, row.Chosen, d.Date); err != nil {
+			return err
 		}
 		row.None = len(p.Fits) == 0 && p.Source == day.Like{}
 		if was, same := tookSame(orders, taken); same && p.Source == (day.Like{}) {
@@ -474,6 +500,9 @@ func (s *Room) saveOrder(ctx context.Context, c *page.Visit, d *dayNow, values u
 		)
 		changed.Version = row.Version
 		changed.Message = o.Message
+		if order.MarksWords(order.Marks(o.What, o.Note)) == order.MarksWords(order.Marks(changed.What, changed.Note)) {
+			changed.Agreed, changed.AgreedBy, changed.AgreedAt = o.Agreed, o.AgreedBy, o.AgreedAt
+		}
 		if changed.Batch != nil {
 			n, err := s.reckoned(ctx, []store.Order{changed}, day.Like{ID: *changed.Batch}, d.Date)
 			if err == nil {
@@ -558,8 +587,11 @@ func (s *Room) makeBatches(ctx context.Context, c *page.Visit, d *dayNow, values
 			page.WayOn{To: "/days/" + d.Date, Name: "The day"},
 		)
 	}
-	v := ordersView{Chosen: map[string]string{}, Unmade: map[string]string{}}
+	v := ordersView{Chosen: map[string]string{}, Unmade: map[string]string{}, Agreed: map[string]string{}}
 	for i, marks := range values["orders"] {
+		if i < len(values["agreed"]) {
+			v.Agreed[marks] = strings.Join(strings.Fields(values["agreed"][i]), " ")
+		}
 		if v.Chosen[marks] = ""; i < len(values["source"]) {
 			v.Chosen[marks] = values["source"][i]
 		}
@@ -583,6 +615,9 @@ func (s *Room) makeBatches(ctx context.Context, c *page.Visit, d *dayNow, values
 			}
 		}
 		x, err := s.toMake(ctx, d, marks, v.Chosen[marks], also)
+		if err == nil {
+			err = s.agree(ctx, c, d, &x, v.Chosen[marks], append([]string{marks}, also...), v.Agreed)
+		}
 		var no *notMade
 		switch {
 		case errors.As(err, &no):

@@ -185,7 +185,8 @@ func (s *Room) ShowWall(c *page.Visit) error {
 		v.Out = d.out(d.narrator())
 	}
 	for _, w := range d.Wants {
-		o := wallOrder{Who: w.Who, What: fmt.Sprintf("%s, %s", w.What, w.Asked().Words()), When: day.Time(w.Due), Note: w.Note}
+		o := wallOrder{Who: w.Who, What: fmt.Sprintf("%s, %s", w.What, w.Asked().Words()), When: day.Time(w.Due),
+			Note: w.Notice()}
 		if d.Planned() {
 			said := d.narrator()
 			if end, ok := said.End(w); ok {

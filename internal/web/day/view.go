@@ -196,8 +196,8 @@ func (d *dayNow) lostWords(o store.Order) string {
 // notesOf are the notes of the orders a batch serves, each with whose it is.
 func (d *dayNow) notesOf(batch uint64) (out []string) {
 	for _, w := range d.Wants {
-		if w.Note != "" && slices.Contains(w.Jobs, batch) {
-			out = append(out, w.Who+": "+w.Note)
+		if notice := w.Notice(); notice != "" && slices.Contains(w.Jobs, batch) {
+			out = append(out, w.Who+": "+notice)
 		}
 	}
 	return out
@@ -285,8 +285,8 @@ func (d *dayNow) row(at int, in measure.System, said *day.Narrator) dayRow {
 			continue
 		}
 		to := fmt.Sprintf("%s, %s", w.Who, day.Time(w.Due))
-		if w.Note != "" {
-			to += " (" + w.Note + ")"
+		if notice := w.Notice(); notice != "" {
+			to += " (" + notice + ")"
 		}
 		wanted = append(wanted, to)
 		if said != nil {
