@@ -61,6 +61,7 @@ func pages() []page {
 			of("/days/" + today() + "/now?who=Osk")},
 		{"/days/:date/what-if", of("/days/" + today() + "/what-if?with=mixer")}, {"/days/:date/ways", of("/days/" +
 			today() + "/ways")},
+		{"/days/:date/slips", of("/days/" + today() + "/slips")},
 		{"/days/:date/set-out", of("/days/" + today() + "/set-out")}, {"/orders/week", of("/orders/week")},
 		{"/days/:date/stamp", nil},
 		{"/days/:date/orders.csv", nil}, {"/days/:date/day.json", nil}, {"/days/:date/day.ics", nil},

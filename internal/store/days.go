@@ -213,13 +213,25 @@ type Order struct {
 	Agreed   string
 	AgreedBy string
 	AgreedAt *time.Time
-	Standing *uint64 // of the week’s, when it comes from there
-	Batch    *uint64 // made for it
+	State    OrderState
+	StateAt  *time.Time // it was ticked so
+	Standing *uint64    // of the week’s, when it comes from there
+	Batch    *uint64    // made for it
 	Gone     bool
 	Version  int
 	Once     *string // the mark of the form it came with, of which there is one; nil where none came
 	Lost     *uint64 `gorm:"-"` // the batch that was made for it and thrown away
 }
+
+// OrderState is how an order stands at the counter.
+type OrderState string
+
+// An order is open, or one of these.
+const (
+	Packed    OrderState = "packed"
+	Delivered OrderState = "delivered"
+	NotTaken  OrderState = "not_taken"
+)
 
 // Standing is an order of every week.
 type Standing struct {
@@ -397,7 +409,8 @@ func (s *Store) SaveOrder(ctx context.Context, o Order) error {
 	done := s.db.WithContext(ctx).Model(&Order{}).Where("id = ? AND version = ?", o.ID, o.Version).
 		Updates(map[string]any{"who": o.Who, "what": o.What, "portions": o.Portions, "amount": o.Amount, "unit": o.Unit,
 			"due": o.Due, "note": o.Note,
-			"agreed": o.Agreed, "agreed_by": o.AgreedBy, "agreed_at": o.AgreedAt, "batch": o.Batch, "gone": o.Gone,
+			"agreed": o.Agreed, "agreed_by": o.AgreedBy, "agreed_at": o.AgreedAt,
+			"state": o.State, "state_at": o.StateAt, "batch": o.Batch, "gone": o.Gone,
 			"version": o.Version + 1})
 	return s.changed(ctx, done, &Order{}, o.ID)
 }

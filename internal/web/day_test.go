@@ -777,7 +777,7 @@ func TestOrdersWithout(t *testing.T) {
 		t.Fatalf("%+v", all[0])
 	}
 	page := words(s.ask("GET", at, nil).Body.String())
-	for _, part := range []string{"Allergy and wishes: allergy: egg.", "it contains egg", "Agreed: “Anna takes it",
+	for _, part := range []string{"Allergy: egg.", "it contains egg", "Agreed: “Anna takes it",
 		"It contains wheat", "A kitchen with flour and eggs leaves traces."} {
 		if !strings.Contains(page, part) {
 			t.Errorf("the orders: no %q", part)
@@ -802,5 +802,49 @@ func TestOrdersWithout(t *testing.T) {
 		"note": {"nut allergy"}}), 303)
 	if now, _ := s.store.Orders(ctx, date); now[0].Agreed != "" {
 		t.Error("what was agreed of egg stands for nuts")
+	}
+}
+
+// An order is ticked packed, delivered or not taken on the day and on the phone, over a reload and by two windows; slips
+// say what each customer gets.
+func TestOrdersGone(t *testing.T) {
+	s, ctx := newSite(t), context.Background()
+	date := onDate()[len("/days/"):]
+	at := "/days/" + date + "/orders"
+	s.wants(s.ask("POST", at, url.Values{"act": {"paste"}, "text": {"Net loft; tagliatelle; 6; 12:00; egg allergy"}}), 303)
+	all, _ := s.store.Orders(ctx, date)
+	mark := ""
+	served := store.Order{}
+	for _, o := range all {
+		if o.Who == "Net loft" {
+			mark = fmt.Sprint(o.ID)
+		} else if o.Batch != nil {
+			served = o
+		}
+	}
+	s.wants(s.ask("POST", at, url.Values{"act": {"tick"}, "order": {mark}, "state": {"eaten"}}), 400)
+	s.wants(s.ask("POST", at, url.Values{"act": {"tick"}, "order": {"w999"}, "state": {"packed"}}), 409)
+	s.wants(s.ask("POST", at, url.Values{"act": {"tick"}, "order": {mark}, "state": {"packed"}}), 303)
+	s.wants(s.ask("GET", "/days/"+date, nil), 200, `aria-pressed="true" aria-label="Packed, Net loft, 6 portions of tagliatelle"`)
+	s.wants(s.ask("GET", at, nil), 200, "Packed, ")
+	w := s.ask("POST", at, url.Values{"act": {"tick"}, "order": {mark}, "state": {"delivered"}, "back": {"now"}, "who": {"Ada"}})
+	if to := w.Header().Get("Location"); w.Code != 303 || to != "/days/"+date+"/now?who=Ada#due" {
+		t.Errorf("%d to %q", w.Code, to)
+	}
+	s.wants(s.ask("GET", "/days/"+date+"/now", nil), 200, `aria-pressed="true" aria-label="Delivered, Net loft`, "1 delivered",
+		"ALLERGY: egg")
+	s.wants(s.ask("GET", "/days/"+date, nil), 200, "1 delivered")
+	s.wants(s.ask("POST", at, url.Values{"act": {"tick"}, "order": {mark}, "state": {""}}), 303)
+	if now, _ := s.store.Orders(ctx, date); slices.ContainsFunc(now, func(o store.Order) bool { return o.State != "" }) {
+		t.Error("a tick taken back stands")
+	}
+	page := words(s.ask("GET", "/days/"+date+"/slips", nil).Body.String())
+	for _, part := range []string{"Net loft", "6 portions tagliatelle , 12:00", "ALLERGY: egg", "Nothing serves it yet."} {
+		if !strings.Contains(page, part) {
+			t.Errorf("the slips: no %q", part)
+		}
+	}
+	if served.Batch != nil && (!strings.Contains(page, "batch ") || !strings.Contains(page, "Contains ")) {
+		t.Errorf("the slip of %s: %.900s", served.Who, page)
 	}
 }

@@ -180,6 +180,7 @@ func (s *Server) routes(e *gin.Engine) {
 	get("/days/:date/orders", s.day.OpenOrders)
 	post("/days/:date/orders", s.day.ChangeOrders)
 	get("/days/:date/orders.csv", s.day.DownloadOrders) // as they are read again
+	get("/days/:date/slips", s.day.ShowSlips)           // one for each customer, printed
 	get("/days/:date/wall", s.day.ShowWall)             // the list by the clock, printed
 	get("/days/:date/now", s.day.ShowPhone)             // now, next, then
 	get("/days/:date/what-if", s.day.BesideDay)         // the same day with something more

@@ -45,6 +45,9 @@ func (s *Room) showDay(c *page.Visit, status int, d *dayNow, v *dayView) error {
 			v.Add = append(v.Add, knownRow{k.ID, k.Name})
 		}
 	}
+	if d.Date <= s.Today() {
+		v.Due = d.dueList("day", "")
+	}
 	if v.Retired, err = s.retired(c, d); err != nil {
 		return err
 	}

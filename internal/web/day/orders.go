@@ -43,6 +43,7 @@ type orderRow struct {
 	Against                         string // what its batch is made of, against that
 	Agreed                          string // what was agreed with the customer of that, by whom and when
 	Beside                          string // of an allergy: what is in it, and what else is made that day
+	State                           string // packed, delivered or not taken, and when
 	Lost                            string // its batch was thrown away, and why
 	Errors                          map[string]string
 }
@@ -108,6 +109,7 @@ type ordersView struct {
 func rowOfOrder(o store.Order) orderRow {
 	r := orderRow{ID: o.ID, Version: o.Version, Who: o.Who, What: o.What, Portions: o.Said().Text(),
 		When: order.Clock(o.Due), Note: o.Note}
+	r.State = stateWords(&o)
 	marks := order.Marks(o.What, o.Note)
 	r.Marks = order.MarksWords(marks)
 	r.Allergy = slices.ContainsFunc(marks, func(m order.Mark) bool { return m.Allergy })
@@ -425,6 +427,15 @@ func (s *Room) ChangeOrders(c *page.Visit) error {
 		}
 	case "save", "drop":
 		err = s.saveOrder(ctx, c, d, values)
+	case "tick":
+		if err = s.tick(ctx, d, values); err == nil {
+			to := "/days/" + d.Date
+			if values.Get("back") == "now" {
+				to += "/now?who=" + url.QueryEscape(values.Get("who"))
+			}
+			c.Redirect(http.StatusSeeOther, to+"#due")
+			return nil
+		}
 	case "paste":
 		err = s.pasteOrders(ctx, c, d, values)
 	case "make":
@@ -500,6 +511,7 @@ func (s *Room) saveOrder(ctx context.Context, c *page.Visit, d *dayNow, values u
 		)
 		changed.Version = row.Version
 		changed.Message = o.Message
+		changed.State, changed.StateAt = o.State, o.StateAt
 		if order.MarksWords(order.Marks(o.What, o.Note)) == order.MarksWords(order.Marks(changed.What, changed.Note)) {
 			changed.Agreed, changed.AgreedBy, changed.AgreedAt = o.Agreed, o.AgreedBy, o.AgreedAt
 		}

@@ -229,6 +229,7 @@ type phoneView struct {
 	Better          *betterRow
 	Lost            []string
 	Out             []string // whose egg dough is out of the fridge for longer than it should be
+	Due             *dueList
 }
 
 type phoneCard struct {
@@ -249,6 +250,7 @@ func (s *Room) ShowPhone(c *page.Visit) error {
 	for _, h := range d.Shop.People {
 		v.People = append(v.People, h.Name)
 	}
+	v.Due = d.dueList("now", v.Who)
 	if d.Planned() {
 		full := d.view(c.Units, "")
 		v.Late = full.Late

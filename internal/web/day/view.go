@@ -37,6 +37,7 @@ type dayView struct {
 	Better     *betterRow
 	Trouble    []troubleRow
 	Stale      string
+	Due        *dueList // of today, or of a day that is past
 	Retired    []string // by batch, what it is planned with that the cabinet offers no more
 	Wrong      string   // why what was asked cannot be
 	Nearest    string   // the nearest that can, as a time
@@ -144,6 +145,9 @@ func (d *dayNow) view(in measure.System, key string) *dayView {
 		v.Facts = append(v.Facts, fmt.Sprintf("%s, %s of dough, %s", measure.Plural(batches, "batch", "batches"),
 			in.KG(dough/1000, 1),
 			handsWords(len(d.Shop.People))))
+	}
+	if told := d.stateTold(); told != "" {
+		v.Facts = append(v.Facts, told)
 	}
 	var unserved []string
 	for _, o := range d.Orders {

@@ -76,6 +76,7 @@ var wordFuncs = template.FuncMap{
 	"num":        func(n int) float64 { return float64(n) },
 	"div":        func(a, b float64) float64 { return a / b },
 	"lower":      strings.ToLower,
+	"capital":    measure.Capital,
 	"clock": func(at string) string {
 		t, err := measure.At(at)
 		if err != nil {
