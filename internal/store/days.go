@@ -586,6 +586,39 @@ func (s *Store) Thrown(ctx context.Context, batches []uint64) (map[uint64]string
 	return out, errors.Join(err, bad)
 }
 
+// BegunOf returns which of those batches were ever begun at the bench.
+func (s *Store) BegunOf(ctx context.Context, batches []uint64) (map[uint64]bool, error) {
+	out := map[uint64]bool{}
+	if len(batches) == 0 {
+		return out, nil
+	}
+	var ids []uint64
+	err := s.db.WithContext(ctx).Table("makings").Where("batch_id IN ?", batches).Distinct().Pluck("batch_id",
+		&ids).Error
+	for _, id := range ids {
+		out[id] = true
+	}
+	return out, err
+}
+
+// CameOut returns what came out of the last making of batches, g, where that was weighed and not thrown away.
+func (s *Store) CameOut(ctx context.Context, batches []uint64) (map[uint64]float64, error) {
+	out := map[uint64]float64{}
+	if len(batches) == 0 {
+		return out, nil
+	}
+	var rows []struct {
+		BatchID uint64
+		OutG    float64
+	}
+	err := s.db.WithContext(ctx).Table("making_summaries").Select("batch_id, out_g").
+		Where("batch_id IN ? AND out_said AND NOT thrown", batches).Order("began, making_id").Scan(&rows).Error
+	for _, r := range rows {
+		out[r.BatchID] = r.OutG
+	}
+	return out, err
+}
+
 // VersionsOf returns the versions batches of those IDs are at; those deleted are not among them.
 func (s *Store) VersionsOf(ctx context.Context, ids []uint64) (map[uint64]int, error) {
 	out := map[uint64]int{}

@@ -848,3 +848,55 @@ func TestOrdersGone(t *testing.T) {
 		t.Errorf("the slip of %s: %.900s", served.Who, page)
 	}
 }
+
+// What comes short is said per order, in red on day, wall and phone; a batch that is not begun is made for what is
+// ordered by a tap; a dropped order says that its batch stays.
+func TestOrdersShared(t *testing.T) {
+	s, ctx := newSite(t), context.Background()
+	date := after(12)
+	at := "/days/" + date + "/orders"
+	s.wants(s.ask("POST", at, url.Values{"act": {"paste"}, "text": {"Net loft; tagliatelle; 6; 12:00"}}), 303)
+	_, body := s.got("GET", at, nil)
+	form := url.Values{"act": {"make"}, "source": {"recipe-7"}}
+	for _, x := range strings.Split(body, `name="orders" value="`)[1:] {
+		form.Add("orders", x[:strings.Index(x, `"`)])
+	}
+	s.wants(s.ask("POST", at, form), 303)
+	first, _ := s.store.Orders(ctx, date)
+	batch := *first[0].Batch
+	s.wants(s.ask("POST", at, url.Values{"act": {"paste"}, "text": {"Quay inn; tagliatelle; 2 kg; 13:00"}}), 303)
+	_, body = s.got("GET", at, nil)
+	form = url.Values{"act": {"make"}, "source": {fmt.Sprintf("on-%d", batch)}}
+	for _, x := range strings.Split(body, `name="orders" value="`)[1:] {
+		form.Add("orders", x[:strings.Index(x, `"`)])
+	}
+	s.wants(s.ask("POST", at, form), 303)
+	page := s.ask("GET", at, nil)
+	s.wants(page, 200, "What serves them", "ordered of it", "Make it for", "kg short")
+	if strings.Contains(words(page.Body.String()), "Net loft tagliatelle: gets") {
+		t.Error("who is due first comes short")
+	}
+	for _, reader := range []string{"", "/wall", "/now"} {
+		s.wants(s.ask("GET", "/days/"+date+reader, nil), 200, "kg short")
+	}
+	b, _ := s.store.Get(ctx, batch)
+	tap := url.Values{"act": {"rescale"}, "batch": {fmt.Sprint(batch)}, "version": {fmt.Sprint(b.Version)}}
+	s.wants(s.ask("POST", at, tap), 303)
+	s.wants(s.ask("POST", at, tap), 409) // from another window
+	for _, reader := range []string{"/orders", "", "/wall", "/now"} {
+		if strings.Contains(s.ask("GET", "/days/"+date+reader, nil).Body.String(), "kg short") {
+			t.Errorf("%s still comes short", cmp.Or(reader, "the day"))
+		}
+	}
+	all, _ := s.store.Orders(ctx, date)
+	drop := func(o store.Order) string {
+		w := s.ask("POST", at, url.Values{"act": {"drop"}, "order": {fmt.Sprint(o.ID)}, "version": {fmt.Sprint(o.Version)}})
+		return w.Header().Get("Location")
+	}
+	if to := drop(all[1]); to != at {
+		t.Errorf("one of two dropped: %q", to)
+	}
+	s.wants(s.ask("GET", at, nil), 200, "Make it for 6")
+	to := drop(all[0])
+	s.wants(s.ask("GET", to, nil), 200, "Its batch stays on the day", "Take it off the day", "Make it smaller")
+}

@@ -174,3 +174,27 @@ func FuzzRead(f *testing.F) {
 		}
 	})
 }
+
+// TestShares: the earliest due is filled first, and what is lacking is said in the order's own unit.
+func TestShares(t *testing.T) {
+	all := []Wanted{{1, 720, 8, Amount{8, Portions}}, {2, 660, 10, Amount{1.2e3, Grams}}, {3, 720, 4, Amount{40, Pieces}}}
+	for made, want := range map[float64][]float64{22: {8, 10, 4}, 21.6: {8, 10, 4}, 19: {8, 10, 1}, 12: {2, 10, 0}, 5: {0, 5, 0}, 0: {0, 0, 0}} {
+		got := Shares(made, .98, all)
+		for i := range got {
+			if math.Abs(got[i]-want[i]) > 1e-9 {
+				t.Errorf("of %g: %v, want %v", made, got, want)
+				break
+			}
+		}
+	}
+	for i, c := range []struct {
+		w   Wanted
+		got float64
+		say string
+	}{{all[0], 8, ""}, {all[0], 5, "gets 5 of 8 portions, 3 short"}, {all[1], 5, "gets 600 g of 1.2 kg, 600 g short"},
+		{all[2], 1, "gets 10 pieces of 40 pieces, 30 pieces short"}, {all[0], 7.9, ""}} {
+		if said := c.w.ShortWords(c.got, .98); said != c.say {
+			t.Errorf("%d: %q", i, said)
+		}
+	}
+}

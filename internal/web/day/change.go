@@ -45,8 +45,13 @@ func (s *Room) showDay(c *page.Visit, status int, d *dayNow, v *dayView) error {
 			v.Add = append(v.Add, knownRow{k.ID, k.Name})
 		}
 	}
+	_, short, err := s.shares(ctx, d)
+	if err != nil {
+		return err
+	}
+	v.Short = d.shortWords(short)
 	if d.Date <= s.Today() {
-		v.Due = d.dueList("day", "")
+		v.Due = d.dueList("day", "", short)
 	}
 	if v.Retired, err = s.retired(c, d); err != nil {
 		return err

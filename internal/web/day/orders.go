@@ -102,8 +102,11 @@ type ordersView struct {
 	Proposals  []proposalRow
 	Chosen     map[string]string // what proposals are made like as chosen before, by their orders
 	Unmade     map[string]string // why not, by their orders
+	Served     []served          // the batches that serve orders, with what is ordered of them
+	Left       *knownRow         // a batch whose order was just dropped, which stays on the day
 	Agreed     map[string]string // what was agreed with their customers, likewise
 	Planned    bool
+	Version    int // of the day
 }
 
 func rowOfOrder(o store.Order) orderRow {
@@ -139,7 +142,31 @@ func (s *Room) OpenOrders(c *page.Visit) error {
 	if err != nil {
 		return err
 	}
-	return s.showOrders(c, http.StatusOK, d, ordersView{})
+	var v ordersView
+	if id, err := strconv.ParseUint(c.Query("left"), 10, 63); err == nil {
+		for _, j := range d.Jobs {
+			if j.Batch == id && !j.Left {
+				v.Left = &knownRow{id, j.Letter + ", " + j.Name}
+			}
+		}
+	}
+	return s.showOrders(c, http.StatusOK, d, v)
+}
+
+// leftBy is the part of an address that names the batch an order that is dropped leaves on the day with nothing else
+// ordered of it; "" where it leaves none.
+func (d *dayNow) leftBy(values url.Values) string {
+	at := slices.IndexFunc(d.Orders, func(o store.Order) bool { return orderMark(o) == values.Get("order") })
+	if at < 0 || d.Orders[at].Batch == nil {
+		return ""
+	}
+	id := *d.Orders[at].Batch
+	for i, o := range d.Orders {
+		if i != at && o.Batch != nil && *o.Batch == id {
+			return ""
+		}
+	}
+	return fmt.Sprintf("?left=%d", id)
 }
 
 // showOrders shows a day’s orders, what of them was typed wrong, and the batches they need.
@@ -147,7 +174,7 @@ func (s *Room) showOrders(c *page.Visit, status int, d *dayNow, v ordersView) er
 	ctx := c.Request.Context()
 	v.Date = d.Date
 	v.Head = dateWords(d.Date)
-	v.Planned = d.Planned()
+	v.Planned, v.Version = d.Planned(), d.Version
 	typed := v.Rows
 	v.Rows = nil
 	var ids []uint64
@@ -176,12 +203,11 @@ func (s *Room) showOrders(c *page.Visit, status int, d *dayNow, v ordersView) er
 	if err != nil {
 		return err
 	}
-	ordered := map[uint64]float64{}
-	for _, o := range d.Orders {
-		if o.Batch != nil {
-			ordered[*o.Batch] += o.Portions
-		}
+	all, short, err := s.shares(ctx, d)
+	if err != nil {
+		return err
 	}
+	v.Served = all
 	s.withHolds(ctx, d, batches, v.Rows)
 	for i := range v.Rows {
 		r := &v.Rows[i]
@@ -189,10 +215,7 @@ func (s *Room) showOrders(c *page.Visit, status int, d *dayNow, v ordersView) er
 		if !ok {
 			continue
 		}
-		if r.BatchName = b.Row.Name; b.Row.Portions < ordered[r.Batch]*s.Rules.Day.EnoughShare {
-			r.Short = fmt.Sprintf("It makes %s portions, and %s are ordered of it.",
-				portionsWords(math.Round(10*b.Row.Portions)/10), portionsWords(ordered[r.Batch]))
-		}
+		r.BatchName, r.Short = b.Row.Name, measure.Capital(short[i])
 	}
 	s.Render(c, status, "orders", "Orders, "+v.Head, v)
 	return nil
@@ -426,7 +449,12 @@ func (s *Room) ChangeOrders(c *page.Visit) error {
 			return nil
 		}
 	case "save", "drop":
-		err = s.saveOrder(ctx, c, d, values)
+		if err = s.saveOrder(ctx, c, d, values); err == nil && values.Get("act") == "drop" {
+			c.Redirect(http.StatusSeeOther, "/days/"+d.Date+"/orders"+d.leftBy(values))
+			return nil
+		}
+	case "rescale":
+		err = s.rescale(ctx, d, values)
 	case "tick":
 		if err = s.tick(ctx, d, values); err == nil {
 			to := "/days/" + d.Date

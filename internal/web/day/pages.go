@@ -184,9 +184,13 @@ func (s *Room) ShowWall(c *page.Visit) error {
 		v.Proof = schedule.Proof(d.Answer())
 		v.Out = d.out(d.narrator())
 	}
-	for _, w := range d.Wants {
+	_, short, err := s.shares(c.Request.Context(), d)
+	if err != nil {
+		return err
+	}
+	for i, w := range d.Wants {
 		o := wallOrder{Who: w.Who, What: fmt.Sprintf("%s, %s", w.What, w.Asked().Words()), When: day.Time(w.Due),
-			Note: w.Notice()}
+			Note: noticed(w.Notice(), short[i])}
 		if d.Planned() {
 			said := d.narrator()
 			if end, ok := said.End(w); ok {
@@ -250,7 +254,11 @@ func (s *Room) ShowPhone(c *page.Visit) error {
 	for _, h := range d.Shop.People {
 		v.People = append(v.People, h.Name)
 	}
-	v.Due = d.dueList("now", v.Who)
+	_, short, err := s.shares(c.Request.Context(), d)
+	if err != nil {
+		return err
+	}
+	v.Due = d.dueList("now", v.Who, short)
 	if d.Planned() {
 		full := d.view(c.Units, "")
 		v.Late = full.Late

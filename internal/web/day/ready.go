@@ -77,6 +77,14 @@ type dueRow struct {
 	States                               []stateRow
 }
 
+// noticed is a notice with what an order comes short of.
+func noticed(notice, short string) string {
+	if short == "" {
+		return notice
+	}
+	return strings.TrimPrefix(notice+"; "+short, "; ")
+}
+
 // dueList is the orders of a day to be ticked, and where a tick leads back to.
 type dueList struct {
 	Date, Back, Who, Told string
@@ -84,20 +92,20 @@ type dueList struct {
 }
 
 // dueList is the list of a day that has orders; nil of one that has none.
-func (d *dayNow) dueList(back, who string) *dueList {
+func (d *dayNow) dueList(back, who string, short map[int]string) *dueList {
 	if len(d.Orders) == 0 {
 		return nil
 	}
-	return &dueList{Date: d.Date, Back: back, Who: who, Told: d.stateTold(), Due: d.due()}
+	return &dueList{Date: d.Date, Back: back, Who: who, Told: d.stateTold(), Due: d.due(short)}
 }
 
 // due are the orders of a day, those that are gone last.
-func (d *dayNow) due() (out []dueRow) {
+func (d *dayNow) due(short map[int]string) (out []dueRow) {
 	var gone []dueRow
 	for i, o := range d.Orders {
 		w := &d.Wants[i]
 		r := dueRow{Mark: orderMark(o), Who: o.Who, What: w.Asked().Words() + " of " + o.What, When: day.Time(o.Due),
-			Notice: w.Notice(), State: stateWords(&o), States: statesOf(&o)}
+			Notice: noticed(w.Notice(), short[i]), State: stateWords(&o), States: statesOf(&o)}
 		if o.State == store.Delivered || o.State == store.NotTaken {
 			gone = append(gone, r)
 		} else {

@@ -38,6 +38,7 @@ type dayView struct {
 	Trouble    []troubleRow
 	Stale      string
 	Due        *dueList // of today, or of a day that is past
+	Short      []string // orders that get less than was ordered
 	Retired    []string // by batch, what it is planned with that the cabinet offers no more
 	Wrong      string   // why what was asked cannot be
 	Nearest    string   // the nearest that can, as a time
