@@ -82,7 +82,7 @@ func TestDayFromOrders(t *testing.T) {
 		"document.querySelector('#o-new-portions').value === 'lots'")
 	b.click(".new-order .btn-go")
 	b.until("the error beside its field",
-		"document.querySelector('#oe-new-portions')?.textContent.includes('2000') && "+
+		"document.querySelector('#oe-new-portions')?.textContent.includes('number of portions') && "+
 			"document.querySelector('#o-new-who').value === 'Pharos inn'")
 	b.enter("#o-new-portions", "12")
 	b.click(".new-order .btn-go")

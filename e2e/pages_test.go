@@ -63,6 +63,7 @@ func pages() []page {
 			today() + "/ways")},
 		{"/days/:date/slips", of("/days/" + today() + "/slips")},
 		{"/days/:date/set-out", of("/days/" + today() + "/set-out")}, {"/orders/week", of("/orders/week")},
+		{"/customers", of("/customers")}, {"/customers/card", of("/customers/card?name=Pharos")},
 		{"/days/:date/stamp", nil},
 		{"/days/:date/orders.csv", nil}, {"/days/:date/day.json", nil}, {"/days/:date/day.ics", nil},
 		{"/batches/new", of("/batches/new", "/batches/new?as=own")}, {"/batches/:id", stations},

@@ -71,12 +71,16 @@ const (
 	airKind      = "means of the room’s air"
 	practiceKind = "doughs practised on"
 	recipeKind   = "recipes"
+	customerKind = "customers"
+	closedKind   = "days the house is closed"
 	accountKind  = "accounts"
 	trailKind    = "lines of the trail"
 )
 
 var besideKinds = []string{
 	recipeKind,
+	customerKind,
+	closedKind,
 	batchKind,
 	deletedKind,
 	versionKind,
@@ -238,7 +242,7 @@ type besides struct {
 }
 
 func (c *besides) all() error {
-	for _, put := range []func() error{c.rooms, c.things, c.recipes, c.recipePartners, c.batches, c.partners, c.weekOrders, c.orders,
+	for _, put := range []func() error{c.rooms, c.things, c.recipes, c.recipePartners, c.batches, c.partners, c.weekOrders, c.orders, c.customers,
 		c.days,
 		c.house, c.counts, c.devices, c.air, c.practised} {
 		if err := put(); err != nil {

@@ -99,7 +99,7 @@ func (c *besides) newDay(d line, date, doc string) error {
 }
 
 // said is what an order says, apart from its numbers.
-var said = []string{"portions", "due", "note", "gone"}
+var said = []string{"portions", "amount", "unit", "due", "note", "gone"}
 
 func same(a, b line, columns ...string) bool {
 	return !slices.ContainsFunc(columns, func(x string) bool { return !strings.EqualFold(a.text(x), b.text(x)) })
@@ -141,7 +141,7 @@ func (c *besides) ordersOf(name, kind, when string, most int, numbers map[uint64
 	}
 	k, columns := c.kind(kind), said
 	if name == "standing_orders" {
-		columns = said[:3]
+		columns = said[:5]
 	}
 	// take finds one that is the same by those columns and not yet spoken for.
 	take := func(l line, by ...string) (line, bool) {

@@ -70,3 +70,47 @@ func (c *besides) recipeHere(batch line) any {
 	}
 	return nil
 }
+
+// customers puts the cards of customers beside, and when the house is closed: who is here already has the card that is
+// here.
+func (c *besides) customers() error {
+	theirs, err := c.theirs("customers", "ORDER BY id")
+	if err != nil {
+		return err
+	}
+	k := c.kind(customerKind)
+	for _, r := range theirs {
+		ours, err := c.ours("customers", "WHERE fold = ?", r.text("fold"))
+		if err != nil {
+			return err
+		}
+		if len(ours) > 0 {
+			k.Had++
+			continue
+		}
+		if _, err := c.put("customers", r.as(nil)); err != nil {
+			return err
+		}
+		k.Added++
+	}
+	closed, err := c.theirs("closed_days", "ORDER BY id")
+	if err != nil {
+		return err
+	}
+	k = c.kind(closedKind)
+	for _, r := range closed {
+		ours, err := c.ours("closed_days", "WHERE from_day = ? AND until_day = ?", r.text("from_day"), r.text("until_day"))
+		if err != nil {
+			return err
+		}
+		if len(ours) > 0 {
+			k.Had++
+			continue
+		}
+		if _, err := c.put("closed_days", r.as(nil)); err != nil {
+			return err
+		}
+		k.Added++
+	}
+	return nil
+}

@@ -221,6 +221,18 @@ type Order struct {
 	Version  int
 	Once     *string // the mark of the form it came with, of which there is one; nil where none came
 	Lost     *uint64 `gorm:"-"` // the batch that was made for it and thrown away
+	Always   string  `gorm:"-"` // what goes with every order of its customer
+}
+
+// Noted is the note of an order with what goes with all of its customer's.
+func (o *Order) Noted() string {
+	switch {
+	case o.Always == "":
+		return o.Note
+	case o.Note == "":
+		return o.Always
+	}
+	return o.Note + "; " + o.Always
 }
 
 // OrderState is how an order stands at the counter.
@@ -244,8 +256,15 @@ type Standing struct {
 	Unit     order.Unit
 	Due      int // min from midnight
 	Note     string
+	FromDay  string // the first day it stands on, yyyy-mm-dd; "": always has
+	UntilDay string // the last
 	Version  int
 	Once     *string // the mark of the form it came with
+}
+
+// Stands says whether an order of the week stands on a day of it.
+func (o *Standing) Stands(date string) bool {
+	return (o.FromDay == "" || date >= o.FromDay) && (o.UntilDay == "" || date <= o.UntilDay)
 }
 
 // Said is how much was ordered, as it was said; what is from before units is portions.
@@ -300,7 +319,22 @@ func (s *Store) Orders(ctx context.Context, date string) ([]Order, error) {
 		&week).Error; err != nil {
 		return nil, err
 	}
+	_, closed, err := s.ClosedOn(ctx, date)
+	if err != nil {
+		return nil, err
+	}
+	cards, err := s.Customers(ctx)
+	if err != nil {
+		return nil, err
+	}
+	card := map[string]*Customer{}
+	for i := range cards {
+		card[cards[i].Fold] = &cards[i]
+	}
 	for _, w := range week {
+		if c := card[order.Fold(w.Who)]; closed || !w.Stands(date) || c != nil && c.Pauses(date) {
+			continue
+		}
 		if !slices.ContainsFunc(out, func(o Order) bool { return o.Standing != nil && *o.Standing == w.ID }) {
 			out = append(
 				out,
@@ -322,6 +356,11 @@ func (s *Store) Orders(ctx context.Context, date string) ([]Order, error) {
 	out = slices.DeleteFunc(out, func(o Order) bool { return o.Gone })
 	for i := range out {
 		out[i].Day = date
+		if len(cards) > 0 {
+			if c := card[order.Fold(out[i].Who)]; c != nil {
+				out[i].Always = c.Always
+			}
+		}
 	}
 	slices.SortStableFunc(out, func(a, b Order) int { return a.Due - b.Due })
 	return out, nil
@@ -472,7 +511,7 @@ func (s *Store) SaveStanding(ctx context.Context, o Standing) error {
 	}
 	done := s.db.WithContext(ctx).Model(&Standing{}).Where("id = ? AND version = ?", o.ID, o.Version).
 		Updates(map[string]any{"weekday": o.Weekday, "who": o.Who, "what": o.What, "portions": o.Portions,
-			"amount": o.Amount, "unit": o.Unit, "due": o.Due, "note": o.Note,
+			"amount": o.Amount, "unit": o.Unit, "from_day": o.FromDay, "until_day": o.UntilDay, "due": o.Due, "note": o.Note,
 			"version": o.Version + 1})
 	return s.changed(ctx, done, &Standing{}, o.ID)
 }

@@ -900,3 +900,107 @@ func TestOrdersShared(t *testing.T) {
 	to := drop(all[0])
 	s.wants(s.ask("GET", to, nil), 200, "Its batch stays on the day", "Take it off the day", "Make it smaller")
 }
+
+// What comes every week stands from its first day to its last, not while its customer pauses or the house is closed; a
+// day's and a week's orders are copied; a customer's card goes with all their orders, and their name is taken out at
+// their wish. Lived through three weeks.
+func TestWeeksOfOrders(t *testing.T) {
+	s, ctx := newSite(t), context.Background()
+	monday, _ := time.Parse(time.DateOnly, after(0))
+	for monday.Weekday() != time.Monday || monday.Format(time.DateOnly) <= after(7) {
+		monday = monday.AddDate(0, 0, 1)
+	}
+	day := func(week, weekday int) string { return monday.AddDate(0, 0, 7*week+weekday).Format(time.DateOnly) }
+	who := func(date string) (out []string) {
+		all, err := s.store.Orders(ctx, date)
+		if err != nil {
+			t.Fatal(err)
+		}
+		for _, o := range all {
+			out = append(out, o.Who)
+		}
+		return out
+	}
+	add := url.Values{"act": {"add"}, "weekday": {"1"}, "who": {"Net loft"}, "what": {"tagliatelle"}, "portions": {"2 kg"},
+		"when": {"11:00"}, "note": {""}, "from": {day(1, 0)}, "until": {day(0, 0)}}
+	s.wants(s.ask("POST", "/orders/week", add), 422, "Not before it begins.", `value="2 kg"`)
+	add.Set("from", day(0, 0))
+	add.Set("until", day(2, 0))
+	s.wants(s.ask("POST", "/orders/week", add), 303)
+	add.Set("who", "Quay inn")
+	add.Set("until", "")
+	s.wants(s.ask("POST", "/orders/week", add), 303)
+	for week, want := range []int{2, 2, 2, 1} {
+		if got := who(day(week, 0)); len(got) != want {
+			t.Errorf("week %d: %v", week, got)
+		}
+	}
+	if got := who(day(-1, 0)); slices.Contains(got, "Net loft") {
+		t.Errorf("before it begins: %v", got)
+	}
+
+	card := url.Values{"act": {"save"}, "name": {"NET LOFTS"}, "version": {"0"}, "always": {"nut allergy"},
+		"paused_from": {day(1, 0)}, "paused_until": {day(0, 0)}}
+	s.wants(s.ask("POST", "/customers/card", card), 422, "Not before it begins.", `value="nut allergy"`)
+	card.Set("paused_until", day(1, 6))
+	s.wants(s.ask("POST", "/customers/card", card), 303)
+	s.wants(s.ask("POST", "/customers/card", card), 409, "another window kept this card")
+	if got := who(day(1, 0)); len(got) != 1 || got[0] != "Quay inn" {
+		t.Errorf("paused: %v", got)
+	}
+	s.wants(s.ask("GET", "/days/"+day(0, 0)+"/orders", nil), 200, "Allergy: nuts", "With all of theirs")
+	s.wants(s.ask("GET", "/days/"+day(0, 0)+"/now", nil), 200, "ALLERGY: nuts")
+	s.wants(s.ask("GET", "/customers?find=loft", nil), 200, "NET LOFTS", "nut allergy", "pauses")
+	s.wants(s.ask("GET", "/customers/card?name=net+loft", nil), 200, "Monday: 2 kg of tagliatelle, 11:00")
+
+	closing := url.Values{"act": {"close"}, "from_day": {day(2, 0)}, "until_day": {"never"}, "why": {"the fair"}}
+	s.wants(s.ask("POST", "/orders/week", closing), 422, `value="the fair"`, "Both are days")
+	closing.Set("until_day", day(2, 2))
+	s.wants(s.ask("POST", "/orders/week", closing), 303)
+	if got := who(day(2, 0)); len(got) != 0 {
+		t.Errorf("closed: %v", got)
+	}
+	s.wants(s.ask("GET", "/days/"+day(2, 0)+"/orders", nil), 200, "The house is closed that day", "the fair")
+
+	s.wants(s.ask("POST", "/days/"+day(0, 1)+"/orders", url.Values{"act": {"paste"},
+		"text": {"Mole; linguine, no egg; 40 pieces; 24:01; call first"}}), 303)
+	before := who(day(0, 1))
+	copyWeek := url.Values{"act": {"copy"}, "from_day": {day(0, 3)}, "until_day": {day(0, 5)}}
+	s.wants(s.ask("POST", "/orders/week", copyWeek), 422, "same week")
+	copyWeek.Set("until_day", day(3, 2))
+	for range 2 { // twice it is once
+		s.wants(s.ask("POST", "/orders/week", copyWeek), 200, "copied to the week of")
+	}
+	all, _ := s.store.Orders(ctx, day(3, 1))
+	if len(all) != len(before) || all[len(all)-1].Due != 1441 || all[len(all)-1].Note != "call first" {
+		t.Errorf("%v copied as %+v", before, all)
+	}
+	s.wants(s.ask("POST", "/days/"+day(0, 0)+"/orders", url.Values{"act": {"copy"}, "to": {day(0, 0)}}), 422, "Another day")
+	s.wants(s.ask("POST", "/days/"+day(0, 0)+"/orders", url.Values{"act": {"copy"}, "to": {day(4, 3)}}), 303)
+	if got := who(day(4, 3)); !slices.Contains(got, "Net loft") || !slices.Contains(got, "Quay inn") {
+		t.Errorf("copied to a Thursday: %v", got)
+	}
+
+	forget := url.Values{"act": {"forget"}, "name": {"Net loft"}}
+	w := s.ask("POST", "/customers/card", forget)
+	s.wants(s.ask("GET", w.Header().Get("Location"), nil), 200, "for good")
+	if got := who(day(0, 0)); !slices.Contains(got, "Net loft") {
+		t.Error("the name is gone unasked")
+	}
+	forget.Set("sure", "yes")
+	s.wants(s.ask("POST", "/customers/card", forget), 303)
+	for _, date := range []string{day(0, 0), day(4, 3)} {
+		got, _ := s.store.Orders(ctx, date)
+		for _, o := range got {
+			if strings.Contains(strings.ToLower(o.Who), "loft") {
+				t.Errorf("%s still names %s", date, o.Who)
+			}
+		}
+		if !slices.ContainsFunc(got, func(o store.Order) bool { return o.Who == store.Forgotten && o.Said().N == 2000 }) {
+			t.Errorf("%s: what was ordered is gone with the name: %+v", date, got)
+		}
+	}
+	if page := s.ask("GET", "/customers", nil).Body.String(); strings.Contains(strings.ToLower(page), "net loft") {
+		t.Error("the customers still name them")
+	}
+}

@@ -180,13 +180,16 @@ func (s *Server) routes(e *gin.Engine) {
 	get("/days/:date/orders", s.day.OpenOrders)
 	post("/days/:date/orders", s.day.ChangeOrders)
 	get("/days/:date/orders.csv", s.day.DownloadOrders) // as they are read again
-	get("/days/:date/slips", s.day.ShowSlips)           // one for each customer, printed
-	get("/days/:date/wall", s.day.ShowWall)             // the list by the clock, printed
-	get("/days/:date/now", s.day.ShowPhone)             // now, next, then
-	get("/days/:date/what-if", s.day.BesideDay)         // the same day with something more
-	get("/days/:date/ways", s.day.ShowWays)             // out of danger
-	get("/days/:date/set-out", s.day.SetOut)            // what it needs
-	get("/days/:date/day.json", s.day.DownloadDay)      //
+	get("/customers", s.day.ListCustomers)
+	get("/customers/card", s.day.ShowCustomer)
+	post("/customers/card", s.day.SaveCustomer)
+	get("/days/:date/slips", s.day.ShowSlips)      // one for each customer, printed
+	get("/days/:date/wall", s.day.ShowWall)        // the list by the clock, printed
+	get("/days/:date/now", s.day.ShowPhone)        // now, next, then
+	get("/days/:date/what-if", s.day.BesideDay)    // the same day with something more
+	get("/days/:date/ways", s.day.ShowWays)        // out of danger
+	get("/days/:date/set-out", s.day.SetOut)       // what it needs
+	get("/days/:date/day.json", s.day.DownloadDay) //
 	get("/days/:date/day.ics", s.day.DownloadCalendar)
 	get("/orders/week", s.day.OpenWeek) // every week
 	post("/orders/week", s.day.ChangeWeek)

@@ -38,6 +38,8 @@ type orderRow struct {
 	Batch                           uint64
 	BatchName                       string
 	Short                           string // its batch makes less than is ordered of it
+	Always                          string // what goes with every order of its customer
+	From, Until                     string // of an order of the week
 	Marks                           string // what it is to be without
 	Allergy                         bool   // and that is an allergy
 	Against                         string // what its batch is made of, against that
@@ -107,13 +109,17 @@ type ordersView struct {
 	Agreed     map[string]string // what was agreed with their customers, likewise
 	Planned    bool
 	Version    int // of the day
+	CopyTo     string
+	CopyErr    string
+	Closed     string // why the house is closed that day, where it is
 }
 
 func rowOfOrder(o store.Order) orderRow {
 	r := orderRow{ID: o.ID, Version: o.Version, Who: o.Who, What: o.What, Portions: o.Said().Text(),
 		When: order.Clock(o.Due), Note: o.Note}
 	r.State = stateWords(&o)
-	marks := order.Marks(o.What, o.Note)
+	marks := order.Marks(o.What, o.Noted())
+	r.Always = o.Always
 	r.Marks = order.MarksWords(marks)
 	r.Allergy = slices.ContainsFunc(marks, func(m order.Mark) bool { return m.Allergy })
 	if o.Agreed != "" {
@@ -175,6 +181,11 @@ func (s *Room) showOrders(c *page.Visit, status int, d *dayNow, v ordersView) er
 	v.Date = d.Date
 	v.Head = dateWords(d.Date)
 	v.Planned, v.Version = d.Planned(), d.Version
+	if why, closed, err := s.Store.ClosedOn(ctx, d.Date); err != nil {
+		return err
+	} else if closed {
+		v.Closed = cmp.Or(why, "no reason said")
+	}
 	typed := v.Rows
 	v.Rows = nil
 	var ids []uint64
@@ -455,6 +466,8 @@ func (s *Room) ChangeOrders(c *page.Visit) error {
 		}
 	case "rescale":
 		err = s.rescale(ctx, d, values)
+	case "copy":
+		return s.copyDay(c, d, values)
 	case "tick":
 		if err = s.tick(ctx, d, values); err == nil {
 			to := "/days/" + d.Date
@@ -904,6 +917,9 @@ type weekView struct {
 	New  orderRow
 	Told string
 	All  []weekDay // to choose from
+	// Closed is when the house is closed; Close and Copy are what was typed of that, with what is wrong with it.
+	Closed      []closedRow
+	Close, Copy spanForm
 }
 
 type weekDay struct {
@@ -918,12 +934,21 @@ func (s *Room) OpenWeek(c *page.Visit) error {
 }
 
 func (s *Room) showWeek(c *page.Visit, status int, typed orderRow, told string) error {
-	ctx := c.Request.Context()
-	all, err := s.Store.Week(ctx)
+	v, err := s.weekRows(c.Request.Context(), typed)
 	if err != nil {
 		return err
 	}
-	v := weekView{Told: told, New: orderRow{Weekday: typed.Weekday}}
+	v.Told = told
+	return s.renderWeek(c, status, v)
+}
+
+// weekRows are the orders of every week, with what of one was typed.
+func (s *Room) weekRows(ctx context.Context, typed orderRow) (weekView, error) {
+	all, err := s.Store.Week(ctx)
+	if err != nil {
+		return weekView{}, err
+	}
+	v := weekView{New: orderRow{Weekday: typed.Weekday}}
 	if typed.ID == 0 && typed.Errors != nil {
 		v.New = typed
 	}
@@ -933,7 +958,7 @@ func (s *Room) showWeek(c *page.Visit, status int, typed orderRow, told string) 
 		v.All = append(v.All, w)
 		for _, o := range all {
 			r := orderRow{ID: o.ID, Version: o.Version, Who: o.Who, What: o.What, Portions: o.Said().Text(),
-				When: order.Clock(o.Due), Note: o.Note,
+				When: order.Clock(o.Due), Note: o.Note, From: o.FromDay, Until: o.UntilDay,
 				Weekday: o.Weekday}
 			if typed.ID == o.ID {
 				typed.Version = o.Version
@@ -947,8 +972,7 @@ func (s *Room) showWeek(c *page.Visit, status int, typed orderRow, told string) 
 			v.Days = append(v.Days, w)
 		}
 	}
-	s.Render(c, status, "week", "Every week", v)
-	return nil
+	return v, nil
 }
 
 // ChangeWeek keeps or ends an order of the week.
@@ -967,13 +991,26 @@ func (s *Room) ChangeWeek(c *page.Visit) error {
 	}
 	row.Weekday = n
 	ctx := c.Request.Context()
+	row.From, row.Until = strings.TrimSpace(values.Get("from")), strings.TrimSpace(values.Get("until"))
+	for part, at := range map[string]string{"from": row.From, "until": row.Until} {
+		if _, err := measure.Day(at); at != "" && err != nil {
+			row.Errors[part] = "A day, as 2026-12-24, or none."
+		}
+	}
+	if row.Errors["until"] == "" && row.Until != "" && row.Until < row.From {
+		row.Errors["until"] = "Not before it begins."
+	}
+	switch act := values.Get("act"); act {
+	case "close", "open", "copy":
+		return s.changeHouse(c, values)
+	}
 	if values.Get("act") == "drop" {
 		err = s.Store.DropStanding(ctx, row.ID, row.Version)
 	} else if len(row.Errors) > 0 {
 		return s.showWeek(c, http.StatusUnprocessableEntity, row, "")
 	} else {
 		w := store.Standing{ID: row.ID, Version: row.Version, Weekday: n, Who: a.Who, What: a.What, Due: a.When.Due,
-			Note: a.Note}
+			Note: a.Note, FromDay: row.From, UntilDay: row.Until}
 		w.Say(a.Amount)
 		if once := page.OnceOf(values); once != "" {
 			w.Once = &once

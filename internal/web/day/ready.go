@@ -176,9 +176,9 @@ func (s *Room) ShowSlips(c *page.Visit) error {
 func (s *Room) slipLine(ctx context.Context, in measure.System, o store.Order,
 	batches map[uint64]store.Batch) (slipLine, error) {
 	said := o.Said()
-	l := slipLine{Much: said.Words(), What: o.What, When: day.Time(o.Due), Notice: order.Notice(o.What, o.Note),
+	l := slipLine{Much: said.Words(), What: o.What, When: day.Time(o.Due), Notice: order.Notice(o.What, o.Noted()),
 		Agreed: o.Agreed}
-	l.Allergy = slices.ContainsFunc(order.Marks(o.What, o.Note), func(m order.Mark) bool { return m.Allergy })
+	l.Allergy = slices.ContainsFunc(order.Marks(o.What, o.Noted()), func(m order.Mark) bool { return m.Allergy })
 	if o.Batch == nil {
 		return l, nil
 	}

@@ -58,7 +58,7 @@ func (s *Room) labelOf(ctx context.Context, batch uint64) (recipe.Label, error) 
 func marksOf(orders []store.Order) (all []order.Mark) {
 	var texts []string
 	for _, o := range orders {
-		texts = append(texts, o.What, o.Note)
+		texts = append(texts, o.What, o.Noted())
 	}
 	return order.Marks(texts...)
 }
@@ -113,7 +113,7 @@ func (s *Room) agree(ctx context.Context, c *page.Visit, d *dayNow, x *toMake, c
 	now := s.Now().UTC()
 	for i := range x.orders {
 		o := &x.orders[i]
-		faults := named(name, h.Against(order.Marks(o.What, o.Note)))
+		faults := named(name, h.Against(order.Marks(o.What, o.Noted())))
 		if len(faults) == 0 {
 			continue
 		}
@@ -150,7 +150,7 @@ func (s *Room) withHolds(ctx context.Context, d *dayNow, batches map[uint64]stor
 			s.Log.Warn("orders", "label", b.ID, "err", err)
 		}
 		h := day.HoldsOf(p, label)
-		r.Against = strings.Join(h.Against(order.Marks(r.What, r.Note)), "; ")
+		r.Against = strings.Join(h.Against(order.Marks(r.What, r.Note, r.Always)), "; ")
 		if !r.Allergy {
 			continue
 		}

@@ -11,7 +11,7 @@ type about struct {
 
 // explainedAs are pages that another’s words explain.
 var explainedAs = map[string]string{"thing": "cabinet", "rooms": "cabinet", "makings": "made", "logform": "made",
-	"besidemade": "made", "again": "new", "week": "orders", "besideday": "day", "ways": "day", "setout": "day", "slips": "orders",
+	"besidemade": "made", "again": "new", "week": "orders", "besideday": "day", "ways": "day", "setout": "day", "slips": "orders", "customers": "orders", "customer": "orders",
 	"dayown": "day",
 	"phone":  "day", "beside": "compare", "versions": "compare"}
 

@@ -151,7 +151,7 @@ func navOf(page, path string) string {
 		return ""
 	case "cabinet", "rooms", "thing", "calibrate", "sack", "doughs", "account":
 		return "Cabinet"
-	case "day", "days", "orders", "week", "wall", "phone", "dayown", "besideday", "ways", "setout", "slips":
+	case "day", "days", "orders", "week", "wall", "phone", "dayown", "besideday", "ways", "setout", "slips", "customers", "customer":
 		return "Days"
 	case "recipes", "recipepage", "recipekeep", "recipeinto", "recipenewer", "recipegather", "recipecompare":
 		return "Recipes"
