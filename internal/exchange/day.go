@@ -151,3 +151,41 @@ func OrdersCSV(wants []day.Want, note func(day.Want) string) (string, error) {
 	err := w.WriteAll(lines)
 	return b.String(), err
 }
+
+// ReadDayOrders reads the orders of a day's document as they were said, due as on its day; the error says what is wrong
+// with it, and which order.
+func ReadDayOrders(raw []byte) ([]order.Asked, error) {
+	var d struct {
+		Format string `json:"format"`
+		Orders []struct {
+			Who    string       `json:"who"`
+			What   string       `json:"what"`
+			Due    int          `json:"due"`
+			Note   string       `json:"note"`
+			Count  float64      `json:"portions"`
+			Amount order.Amount `json:"amount"`
+		} `json:"orders"`
+	}
+	if err := json.Unmarshal(raw, &d); err != nil {
+		return nil, fmt.Errorf("this is no list of orders and no day’s document: %w", err)
+	}
+	if d.Format != DayFormat {
+		return nil, fmt.Errorf("a document of %q; %q, a day’s, is read here", d.Format, DayFormat)
+	}
+	if len(d.Orders) > order.MostLines {
+		return nil, fmt.Errorf("%d orders; no more than %d at once", len(d.Orders), order.MostLines)
+	}
+	var out []order.Asked
+	for i, o := range d.Orders {
+		if o.Amount.N == 0 {
+			o.Amount = order.Amount{N: o.Count}
+		}
+		a, wrong := order.One(o.Who, o.What, o.Amount.Text(), order.Clock(max(0, o.Due)), o.Note, time.Now())
+		if len(wrong) > 0 {
+			return nil, fmt.Errorf("order %d, %s: %s", i+1, wrong[0].Part, wrong[0].Text)
+		}
+		a.Line = i + 1
+		out = append(out, a)
+	}
+	return out, nil
+}

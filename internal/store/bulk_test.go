@@ -35,15 +35,21 @@ func grown(t *testing.T, s *store.Store, n, m int) {
 			"NOW(3) - INTERVAL s.seq MINUTE, 1 + MOD(s.seq, %d), 1 FROM seq_%d_to_%d s JOIN batches b ON b.id = 1 + MOD(s.seq, 9)",
 			words, n, from, min(m, from+at-1)))
 	}
-	for _, q := range append(all, "ANALYZE TABLE recipes, batches") {
+	for from := 1; from <= m; from += at { // orders: ten a day on the day that is looked at, the others over the years
+		all = append(all, fmt.Sprintf("INSERT INTO orders (day, who, what, portions, due, batch) SELECT "+
+			"DATE('2010-01-01') + INTERVAL MOD(s.seq, 5000) DAY, CONCAT('Customer ', MOD(s.seq, 400)), ELT(1 + MOD(s.seq, 5), "+
+			"'tagliatelle', 'pappardelle', 'ravioli', 'linguine', 'tortelli'), 8, 700, 1 + MOD(s.seq, 9) "+
+			"FROM seq_%d_to_%d s", from, min(m, from+at-1)))
+	}
+	for _, q := range append(all, "ANALYZE TABLE recipes, batches, orders") {
 		if err := s.Raw(ctx, q); err != nil {
 			t.Fatal(err)
 		}
 	}
 }
 
-// Ten thousand recipes and fifty thousand batches cost a list, a search and a picker no more than twice what a hundred
-// cost. Slow to grow: HOLLEN_BULK asks for it.
+// Ten thousand recipes, fifty thousand batches and as many orders cost a list, a search, a picker and a day's orders no
+// more than twice what a hundred cost. Slow to grow: HOLLEN_BULK asks for it.
 func TestManyRecipes(t *testing.T) {
 	if os.Getenv("HOLLEN_BULK") == "" {
 		t.Skip("HOLLEN_BULK is not set")
@@ -67,6 +73,22 @@ func TestManyRecipes(t *testing.T) {
 			return err
 		}},
 	}
+	const busy = "2026-12-24"
+	var today []store.Order
+	for i := range 10 {
+		today = append(today, store.Order{Day: busy, Who: fmt.Sprintf("Customer %d", i), What: "tagliatelle", Portions: 8,
+			Due: 700})
+	}
+	if err := s.AddOrders(ctx, today); err != nil {
+		t.Fatal(err)
+	}
+	looks = append(looks, []struct {
+		name string
+		do   func() error
+	}{
+		{"orders of a day", func() error { _, err := s.Orders(ctx, busy); return err }},
+		{"taken before", func() error { _, err := s.TakenBefore(ctx, today, busy); return err }},
+	}...)
 	cost := func() (out []time.Duration) {
 		for _, l := range looks {
 			var all []time.Duration

@@ -165,7 +165,7 @@ var postNeeds = map[string]account.Role{
 	"/bench/:id/pictures/:n/remove": account.Makes,
 	"/bench/:id/log":                account.Makes, "/log/learned": account.Makes,
 	"/days/:date": account.Makes, "/days/:date/own": account.Makes, "/days/:date/orders": account.Makes,
-	"/orders/week": account.Makes, "/customers/card": account.Makes,
+	"/orders/week": account.Makes, "/customers/card": account.Makes, "/customers/forget": account.Keeps,
 	// The workshop.
 	"/cabinet/house": account.Keeps, "/cabinet/:shelf": account.Keeps, "/cabinet/:shelf/:id/retire": account.Keeps,
 	"/cabinet/:shelf/:id/restore": account.Keeps, "/rooms": account.Keeps, "/rooms/:id/delete": account.Keeps,

@@ -981,14 +981,14 @@ func TestWeeksOfOrders(t *testing.T) {
 		t.Errorf("copied to a Thursday: %v", got)
 	}
 
-	forget := url.Values{"act": {"forget"}, "name": {"Net loft"}}
-	w := s.ask("POST", "/customers/card", forget)
+	forget := url.Values{"name": {"Net loft"}}
+	w := s.ask("POST", "/customers/forget", forget)
 	s.wants(s.ask("GET", w.Header().Get("Location"), nil), 200, "for good")
 	if got := who(day(0, 0)); !slices.Contains(got, "Net loft") {
 		t.Error("the name is gone unasked")
 	}
 	forget.Set("sure", "yes")
-	s.wants(s.ask("POST", "/customers/card", forget), 303)
+	s.wants(s.ask("POST", "/customers/forget", forget), 303)
 	for _, date := range []string{day(0, 0), day(4, 3)} {
 		got, _ := s.store.Orders(ctx, date)
 		for _, o := range got {
@@ -1002,5 +1002,38 @@ func TestWeeksOfOrders(t *testing.T) {
 	}
 	if page := s.ask("GET", "/customers", nil).Body.String(); strings.Contains(strings.ToLower(page), "net loft") {
 		t.Error("the customers still name them")
+	}
+}
+
+// What is pasted twice is asked about, and a day's document is read as it was written.
+func TestOrdersDoubled(t *testing.T) {
+	s, ctx := newSite(t), context.Background()
+	date, other := after(12), after(26)
+	at := "/days/" + date + "/orders"
+	text := "Net loft; tagliatelle; 2 kg; 24:01; call first\nQuay inn; ravioli; 40 pieces; 12:00"
+	s.wants(s.ask("POST", at, url.Values{"act": {"paste"}, "text": {text}}), 303)
+	s.wants(s.ask("POST", at, url.Values{"act": {"paste"}, "text": {text + "\nMole; lasagne; 6; 9"}}), 422, "1 order added",
+		"2 kg of tagliatelle for Net loft is there already", "Line 2", `name="double"`)
+	if all, _ := s.store.Orders(ctx, date); len(all) != 3 {
+		t.Errorf("%d orders", len(all))
+	}
+	s.wants(s.ask("POST", at, url.Values{"act": {"paste"}, "text": {text}, "double": {"yes"}}), 303)
+	if all, _ := s.store.Orders(ctx, date); len(all) != 5 {
+		t.Errorf("%d orders", len(all))
+	}
+	doc := s.ask("GET", "/days/"+date+"/day.json", nil).Body.String()
+	to := "/days/" + other + "/orders"
+	s.wants(s.ask("POST", to, url.Values{"act": {"paste"}, "text": {doc}, "double": {"yes"}}), 303)
+	was, _ := s.store.Orders(ctx, date)
+	is, _ := s.store.Orders(ctx, other)
+	for i := range was {
+		if len(is) != len(was) || is[i].Who != was[i].Who || is[i].Said() != was[i].Said() || is[i].Due != was[i].Due ||
+			is[i].Note != was[i].Note {
+			t.Fatalf("%+v came back as %+v", was, is)
+		}
+	}
+	for bad, says := range map[string]string{"{": "no day’s document", `{"format":"hollen-request/1"}`: "a day’s, is read here",
+		`{"format":"hollen-day/1","orders":[{"who":"A","what":"b","due":99999,"portions":2}]}`: "Order 1, when"} {
+		s.wants(s.ask("POST", to, url.Values{"act": {"paste"}, "text": {bad}}), 422, says)
 	}
 }

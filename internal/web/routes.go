@@ -183,13 +183,14 @@ func (s *Server) routes(e *gin.Engine) {
 	get("/customers", s.day.ListCustomers)
 	get("/customers/card", s.day.ShowCustomer)
 	post("/customers/card", s.day.SaveCustomer)
-	get("/days/:date/slips", s.day.ShowSlips)      // one for each customer, printed
-	get("/days/:date/wall", s.day.ShowWall)        // the list by the clock, printed
-	get("/days/:date/now", s.day.ShowPhone)        // now, next, then
-	get("/days/:date/what-if", s.day.BesideDay)    // the same day with something more
-	get("/days/:date/ways", s.day.ShowWays)        // out of danger
-	get("/days/:date/set-out", s.day.SetOut)       // what it needs
-	get("/days/:date/day.json", s.day.DownloadDay) //
+	post("/customers/forget", s.day.ForgetCustomer) // takes a name out everywhere
+	get("/days/:date/slips", s.day.ShowSlips)       // one for each customer, printed
+	get("/days/:date/wall", s.day.ShowWall)         // the list by the clock, printed
+	get("/days/:date/now", s.day.ShowPhone)         // now, next, then
+	get("/days/:date/what-if", s.day.BesideDay)     // the same day with something more
+	get("/days/:date/ways", s.day.ShowWays)         // out of danger
+	get("/days/:date/set-out", s.day.SetOut)        // what it needs
+	get("/days/:date/day.json", s.day.DownloadDay)  //
 	get("/days/:date/day.ics", s.day.DownloadCalendar)
 	get("/orders/week", s.day.OpenWeek) // every week
 	post("/orders/week", s.day.ChangeWeek)

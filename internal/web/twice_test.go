@@ -237,7 +237,8 @@ func TestSentTwiceMakesOne(t *testing.T) {
 	}{
 		{orders, orders, url.Values{"act": {"add"}, "who": {"Quay"}, "what": {"tagliatelle"}, "portions": {"6"},
 			"when": {"12:00"}}, 1},
-		{orders, orders, url.Values{"act": {"paste"}, "text": {"A; tagliatelle; 18; 11:30\nB; ravioli; 8; 17:00"}}, 2},
+		{orders, orders, url.Values{"act": {"paste"}, "double": {"yes"},
+			"text": {"A; tagliatelle; 18; 11:30\nB; ravioli; 8; 17:00"}}, 2},
 		{"/orders/week", "/orders/week", url.Values{"weekday": {"6"}, "who": {"Quay"}, "what": {"tagliatelle"},
 			"portions": {"6"}, "when": {"12:00"}}, 1},
 		{"/batches/new", "/batches", url.Values{"name": {"Twice"}, "amount.by": {"dough"}, "amount.dough_g": {"900"},

@@ -19,6 +19,7 @@ type Asked struct {
 	Amount    Amount
 	When      When
 	Note      string
+	Line      int // of the text it stands in, from 1
 	// Message counts the messages of a text that hold several orders, from 1: those of one belong together. 0: it stands
 	// by itself.
 	Message int
@@ -160,7 +161,7 @@ func (r *reader) row(parts []string) {
 
 // checked is an order of those parts; what is wrong with them is noted.
 func (r *reader) checked(who, what, much, when, note string) Asked {
-	a := Asked{Who: word(who), What: word(what), Note: word(note)}
+	a := Asked{Line: r.line, Who: word(who), What: word(what), Note: word(note)}
 	for _, w := range []struct{ part, text string }{{"who", a.Who}, {"what", a.What}} {
 		if n := utf8.RuneCountInString(w.text); n < 1 || n > LongestWord {
 			r.fault(r.line, w.part, fmt.Sprintf("1 to %d letters", LongestWord))
@@ -216,7 +217,8 @@ func (r *reader) sentence(text string) {
 				r.fault(r.line, "how much", err.Error())
 				break
 			}
-			a := Asked{Who: word(who), What: word(what), Amount: amount, When: when, Note: strings.Join(notes, "; ")}
+			a := Asked{Line: r.line, Who: word(who), What: word(what), Amount: amount, When: when,
+				Note: strings.Join(notes, "; ")}
 			if utf8.RuneCountInString(a.What) > LongestWord || utf8.RuneCountInString(a.Who) > LongestWord ||
 				utf8.RuneCountInString(a.Note) > LongestNote {
 				r.fault(r.line, "order", fmt.Sprintf("names have up to %d letters, notes %d", LongestWord, LongestNote))

@@ -120,33 +120,48 @@ func (s *Room) showCustomer(c *page.Visit, status int, v customerView) error {
 	return nil
 }
 
-// SaveCustomer keeps the card of a customer, or takes their name out everywhere.
-func (s *Room) SaveCustomer(c *page.Visit) error {
-	values, err := s.Posted(c)
+// cardPath is the address of a customer's card.
+func cardPath(name string) string { return "/customers/card?name=" + url.QueryEscape(name) }
+
+// named reads whose card a form is of.
+func (s *Room) named(c *page.Visit) (values url.Values, name string, err error) {
+	if values, err = s.Posted(c); err != nil {
+		return nil, "", err
+	}
+	name = strings.Join(strings.Fields(values.Get("name")), " ")
+	if n := utf8.RuneCountInString(name); n < 1 || n > order.LongestWord || order.Fold(name) == "" {
+		err = page.Refuse(http.StatusUnprocessableEntity, "A customer needs a name.", "1 to 80 letters.",
+			page.WayOn{To: "/customers", Name: "Customers"})
+	}
+	return values, name, err
+}
+
+// ForgetCustomer takes a customer's name out everywhere, once it is said for sure.
+func (s *Room) ForgetCustomer(c *page.Visit) error {
+	values, name, err := s.named(c)
 	if err != nil {
 		return err
 	}
-	name := strings.Join(strings.Fields(values.Get("name")), " ")
-	if n := utf8.RuneCountInString(name); n < 1 || n > order.LongestWord || order.Fold(name) == "" {
-		return page.Refuse(http.StatusUnprocessableEntity, "A customer needs a name.", "1 to 80 letters.",
-			page.WayOn{To: "/customers", Name: "Customers"})
-	}
-	ctx := c.Request.Context()
-	to := "/customers/card?name=" + url.QueryEscape(name)
-	switch values.Get("act") {
-	case "forget":
-		if values.Get("sure") == "" {
-			c.Redirect(http.StatusSeeOther, to+"&sure=1")
-			return nil
-		}
-		n, err := s.Store.ForgetCustomer(ctx, name)
-		if err != nil {
-			return err
-		}
-		s.Audit(c, "took out", fmt.Sprintf("a customer’s name, of %d orders", n))
-		c.Redirect(http.StatusSeeOther, "/customers")
+	if values.Get("sure") == "" {
+		c.Redirect(http.StatusSeeOther, cardPath(name)+"&sure=1")
 		return nil
 	}
+	n, err := s.Store.ForgetCustomer(c.Request.Context(), name)
+	if err != nil {
+		return err
+	}
+	s.Audit(c, "took out", fmt.Sprintf("a customer’s name, of %d orders", n))
+	c.Redirect(http.StatusSeeOther, "/customers")
+	return nil
+}
+
+// SaveCustomer keeps the card of a customer.
+func (s *Room) SaveCustomer(c *page.Visit) error {
+	values, name, err := s.named(c)
+	if err != nil {
+		return err
+	}
+	ctx := c.Request.Context()
 	card, err := s.Store.CustomerNamed(ctx, name)
 	if err != nil {
 		return err
@@ -191,7 +206,7 @@ func (s *Room) SaveCustomer(c *page.Visit) error {
 	case err != nil:
 		return err
 	}
-	c.Redirect(http.StatusSeeOther, to)
+	c.Redirect(http.StatusSeeOther, cardPath(name))
 	return nil
 }
 

@@ -39,6 +39,7 @@ type orderRow struct {
 	BatchName                       string
 	Short                           string // its batch makes less than is ordered of it
 	Always                          string // what goes with every order of its customer
+	Night                           string // of what is due after midnight: when that is
 	From, Until                     string // of an order of the week
 	Marks                           string // what it is to be without
 	Allergy                         bool   // and that is an allergy
@@ -108,7 +109,8 @@ type ordersView struct {
 	Left       *knownRow         // a batch whose order was just dropped, which stays on the day
 	Agreed     map[string]string // what was agreed with their customers, likewise
 	Planned    bool
-	Version    int // of the day
+	Version    int  // of the day
+	Doubled    bool // some of what was pasted is there already
 	CopyTo     string
 	CopyErr    string
 	Closed     string // why the house is closed that day, where it is
@@ -118,6 +120,10 @@ func rowOfOrder(o store.Order) orderRow {
 	r := orderRow{ID: o.ID, Version: o.Version, Who: o.Who, What: o.What, Portions: o.Said().Text(),
 		When: order.Clock(o.Due), Note: o.Note}
 	r.State = stateWords(&o)
+	if t, err := measure.Day(o.Day); err == nil && o.Due >= 24*60 {
+		r.Night = fmt.Sprintf("That is %s on %s.", day.Time(o.Due),
+			measure.DayWords(t.AddDate(0, 0, 1).Format(time.DateOnly)))
+	}
 	marks := order.Marks(o.What, o.Noted())
 	r.Always = o.Always
 	r.Marks = order.MarksWords(marks)
@@ -592,15 +598,30 @@ func (s *Room) pasteOrders(ctx context.Context, c *page.Visit, d *dayNow, values
 		}
 		text += file
 	}
-	all, wrong := order.Read(text, s.Now())
-	elsewhere, err := s.addSaid(ctx, all, d.Date, page.OnceOf(values))
+	all, wrong, err := readOrders(text, s.Now())
+	if err != nil {
+		return page.Answered(s.showOrders(c, http.StatusUnprocessableEntity, d, ordersView{Text: text,
+			Wrong: []string{measure.Capital(err.Error()) + "."}}))
+	}
+	fresh, doubled, err := s.notThere(ctx, all, d.Date, values.Get("double") != "", page.OnceOf(values))
 	if err != nil {
 		return err
 	}
+	elsewhere, err := s.addSaid(ctx, fresh, d.Date, page.OnceOf(values))
+	if err != nil {
+		return err
+	}
+	for _, a := range doubled {
+		wrong = append(wrong, order.LineError{Line: a.Line, Part: "order", Text: fmt.Sprintf(
+			"%s of %s for %s is there already, said the same. Tick below to add it once more.", a.Amount.Words(), a.What,
+			a.Who)})
+	}
+	slices.SortStableFunc(wrong, func(a, b order.LineError) int { return a.Line - b.Line })
 	if len(wrong) == 0 && len(all) > 0 && elsewhere == "" {
 		return nil
 	}
-	v := ordersView{Told: fmt.Sprintf("%s added%s.", measure.Plural(len(all), "order", "orders"), elsewhere)}
+	v := ordersView{Doubled: len(doubled) > 0, Told: fmt.Sprintf("%s added%s.", measure.Plural(len(fresh), "order",
+		"orders"), elsewhere)}
 	if len(wrong) == 0 && len(all) > 0 {
 		d, err := s.dayOf(c)
 		if err != nil {

@@ -5,11 +5,13 @@ import (
 	"fmt"
 	"slices"
 	"strings"
+	"time"
 
 	"hollen/internal/core/day"
 	"hollen/internal/core/measure"
 	"hollen/internal/core/order"
 	"hollen/internal/core/plan"
+	"hollen/internal/exchange"
 	"hollen/internal/store"
 )
 
@@ -94,4 +96,48 @@ func (s *Room) addSaid(ctx context.Context, all []order.Asked, date, once string
 		elsewhere = ": " + strings.Join(said, ", ")
 	}
 	return elsewhere, err
+}
+
+// notThere parts orders into those to be added and those that are on their day already, said the same; what came with
+// the same form is that form's.
+func (s *Room) notThere(ctx context.Context, all []order.Asked, date string, double bool, once string) (fresh,
+	there []order.Asked, err error) {
+	if double {
+		return all, nil, nil
+	}
+	days := map[string]map[string]int{}
+	for _, a := range all {
+		o := orderOn(a, date)
+		had, read := days[o.Day]
+		if !read {
+			orders, err := s.Store.Orders(ctx, o.Day)
+			if err != nil {
+				return nil, nil, err
+			}
+			had = map[string]int{}
+			for _, x := range orders {
+				if x.Once == nil || once == "" || !strings.HasPrefix(*x.Once, fmt.Sprintf("%.34s", once)) {
+					had[sameOrder(x)]++
+				}
+			}
+			days[o.Day] = had
+		}
+		if had[sameOrder(o)] > 0 {
+			had[sameOrder(o)]--
+			there = append(there, a)
+		} else {
+			fresh = append(fresh, a)
+		}
+	}
+	return fresh, there, nil
+}
+
+// readOrders reads orders as they are said, or those of a day's document; the error says what is wrong with that.
+func readOrders(text string, today time.Time) ([]order.Asked, []order.LineError, error) {
+	if strings.HasPrefix(strings.TrimSpace(text), "{") {
+		all, err := exchange.ReadDayOrders([]byte(text))
+		return all, nil, err
+	}
+	all, wrong := order.Read(text, today)
+	return all, wrong, nil
 }
