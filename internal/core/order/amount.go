@@ -10,6 +10,7 @@ import (
 	"fmt"
 	"math"
 	"regexp"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -44,22 +45,48 @@ const (
 
 // words are how units are said.
 var unitWords = map[string]Unit{"portion": Portions, "portions": Portions, "serving": Portions, "servings": Portions,
-	"porzioni": Portions, "portionen": Portions, "piece": Pieces, "pieces": Pieces, "pcs": Pieces, "pc": Pieces,
+	"porzioni": Portions, "porzione": Portions, "portionen": Portions, "raciones": Portions, "racion": Portions,
+	"ración": Portions, "pièce": Pieces, "pièces": Pieces, "pieza": Pieces, "piezas": Pieces, "pezzo": Pieces,
+	"piece": Pieces, "pieces": Pieces, "pcs": Pieces, "pc": Pieces,
 	"pezzi": Pieces, "stuck": Pieces, "stück": Pieces, "box": Boxes, "boxes": Boxes}
 
 // elsewhere are words that measure, but nobody here can say what.
 var elsewhere = regexp.MustCompile(`(?i)^(?:trays?|nests?|bags?|packs?|packets?|litres?|liters?|l|crates?|cases?|tubs?|` +
-	`handfuls?|sheets?|bowls?|plates?|kisten?|schalen?|vassoi[oi]?|nidi?)\b`)
+	`handfuls?|sheets?|bowls?|plates?|kisten?|schalen?|bleche?|vassoi[oi]?|teglie?|nidi?|plateaux?|barquettes?|caisses?|` +
+	`bandejas?|cajas?|bolsas?)\b`)
 
-var figure = regexp.MustCompile(`(?i)^([0-9]+ dozen|[0-9]+(?:[.,’' ][0-9]+)*|½|¼|¾|half a|a half|an?|one|two|three|four|five|six|seven|eight|nine|` +
-	`ten|twelve|(?:a|two|three|half a) dozen)\s*(?:x|×)?\s*(.*)$`)
+var figure = regexp.MustCompile(`(?i)^([0-9]+ dozen|(?:a|two|three|half a) dozen|[0-9]+(?:[.,’' ][0-9]+)*|½|¼|¾|half a|a half|` +
+	`ein halbes|mezzo|medio|(?:` + strings.Join(numberWords(), "|") + `)\b)\s*(?:x |× ?)?\s*(.*)$`)
 
-var inWords = map[string]float64{"½": .5, "¼": .25, "¾": .75, "half a": .5, "a half": .5, "a": 1, "an": 1, "one": 1, "two": 2,
-	"three": 3, "four": 4, "five": 5, "six": 6, "seven": 7, "eight": 8, "nine": 9, "ten": 10, "twelve": 12, "a dozen": 12,
-	"two dozen": 24, "three dozen": 36, "half a dozen": 6}
+// spokenNumbers are small numbers as people say them, from one on, in the languages orders come in.
+var spokenNumbers = []string{"a an one un una uno une ein eine einen", "two due zwei deux dos", "three tre drei trois tres",
+	"four quattro vier quatre cuatro", "five cinque fünf cinq cinco", "six sei sechs seis", "seven sette sieben sept siete",
+	"eight otto acht huit ocho", "nine nove neun neuf nueve", "ten dieci zehn dix diez", "eleven undici elf onze once",
+	"twelve dodici zwölf douze doce"}
+
+func numberWords() (out []string) {
+	for _, words := range spokenNumbers {
+		out = append(out, strings.Fields(words)...)
+	}
+	slices.SortFunc(out, func(a, b string) int { return len(b) - len(a) }) // the longest that fits
+	return out
+}
+
+var inWords = func() map[string]float64 {
+	m := map[string]float64{"½": .5, "¼": .25, "¾": .75, "half a": .5, "a half": .5, "ein halbes": .5, "mezzo": .5,
+		"medio": .5, "a dozen": 12, "two dozen": 24, "three dozen": 36, "half a dozen": 6}
+	for i, words := range spokenNumbers {
+		for _, w := range strings.Fields(words) {
+			m[w] = float64(i + 1)
+		}
+	}
+	return m
+}()
 
 // mass is a unit of mass at the beginning of a text.
-var mass = regexp.MustCompile(`(?i)^(kg|kilos?|kilograms?|grams?|gr|g|lbs?|pounds?|oz|ounces?)\b\.?\s*(.*)$`)
+var mass = regexp.MustCompile(`(?i)^(kg|kilos?|kilograms?|chil[oi]|chilogramm[oi]|grams?|gr|g|lbs?|pounds?|oz|ounces?)\b\.?\s*(.*)$`)
+
+var poundsAnd = regexp.MustCompile(`(?i)^([0-9.,]+ ?(?:lbs?|pounds?) [0-9.,]+ ?(?:oz|ounces?))\b\.?\s*(.+)$`)
 
 // readFigure reads how much a text begins with, and returns what comes after it; ask is what to ask where it measures
 // by something unknown.
@@ -90,8 +117,17 @@ func readFigure(text string) (a Amount, rest, ask string, ok bool) {
 	if dozen {
 		a.Unit = Pieces
 	}
+	if m := poundsAnd.FindStringSubmatch(text); m != nil && !dozen { // 1 lb 2 oz of it
+		if g, read := measure.ParseMass(strings.ToLower(m[1])); read {
+			return Amount{math.Round(g*100) / 100, Grams}, of(m[2]), "", true
+		}
+	}
 	if w := mass.FindStringSubmatch(rest); w != nil && !dozen {
-		g, read := measure.ParseMass(strconv.FormatFloat(a.N, 'f', -1, 64) + " " + strings.ToLower(w[1]))
+		unit := strings.ToLower(w[1])
+		if strings.HasPrefix(unit, "chil") {
+			unit = "kg"
+		}
+		g, read := measure.ParseMass(strconv.FormatFloat(a.N, 'f', -1, 64) + " " + unit)
 		if !read {
 			return a, text, "", false
 		}
@@ -104,13 +140,20 @@ func readFigure(text string) (a Amount, rest, ask string, ok bool) {
 	if word := elsewhere.FindString(rest); word != "" {
 		return a, rest, fmt.Sprintf("it is said in %s: how many portions, kg or pieces is that?", strings.ToLower(word)), true
 	}
+	if word := massWord.FindString(rest); word != "" { // "un demi-kilo de …": half of it was not understood
+		return a, rest, fmt.Sprintf("“%s” is not wholly understood: how many g or portions is that?",
+			strings.ToLower(word)), true
+	}
 	return a, of(rest), "", true
 }
+
+// massWord is a word of weight where none is expected any more.
+var massWord = regexp.MustCompile(`(?i)\b(?:[a-zé]*-?kilos?|kg|chil[oi]|grammi?|grams?|gramm|gramos?|pfund|livres?|libras?|etti|etto)\b`)
 
 // of takes the word between an amount and what it is of away.
 func of(text string) string {
 	text = strings.TrimSpace(text)
-	for _, word := range []string{"of ", "di ", "von "} {
+	for _, word := range []string{"of ", "di ", "von ", "de ", "d'", "d’"} {
 		if len(text) > len(word) && strings.EqualFold(text[:len(word)], word) {
 			return strings.TrimSpace(text[len(word):])
 		}

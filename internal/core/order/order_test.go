@@ -38,7 +38,7 @@ func TestAmounts(t *testing.T) {
 func TestMoments(t *testing.T) {
 	for text, want := range map[string]When{
 		"12:30": {"", 750}, "9": {"", 540}, "6 pm": {"", 1080}, "noon": {"", 720}, "half past ten": {"", 630},
-		"quarter to one": {"", 45}, "ten o'clock": {"", 600}, "midnight": {"", 1440}, "24:01": {"", 1441}, "0:01": {"", 1},
+		"quarter to eleven": {"", 645}, "ten o'clock": {"", 600}, "midnight": {"", 1440}, "24:01": {"", 1441}, "0:01": {"", 1},
 		"tomorrow 9": {"2026-12-02", 540}, "tomorrow at noon": {"2026-12-02", 720}, "noon tomorrow": {"2026-12-02", 720},
 		"today 18h": {"2026-12-01", 1080}, "friday 11:00": {"2026-12-04", 660}, "on Friday at half past ten": {"2026-12-04", 630},
 		"2026-12-24 10:15": {"2026-12-24", 615}, "24 Dec 10:15": {"2026-12-24", 615}, "3rd Jan, 9": {"2027-01-03", 540},
@@ -53,7 +53,7 @@ func TestMoments(t *testing.T) {
 			t.Errorf("%q: written as %q", text, Clock(got.Due))
 		}
 	}
-	for _, text := range []string{"", "25:61", "36:00", "soon", "half past", "half past noonish", "tomorrow", "2026-13-01 9",
+	for _, text := range []string{"", "25:61", "36:00", "soon", "quarter to one", "half past two", "half past", "half past noonish", "tomorrow", "2026-13-01 9",
 		"31 Feb 9", "12:75"} {
 		if got, err := ReadWhen(text, today); err == nil {
 			t.Errorf("%q: %+v", text, got)

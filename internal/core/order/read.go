@@ -182,10 +182,10 @@ func (r *reader) checked(who, what, much, when, note string) Asked {
 
 var (
 	bracket  = regexp.MustCompile(`[(\[]([^()\[\]]*)[)\]]`)
-	forWho   = regexp.MustCompile(`(?i)^(.+?)\s+(?:for|für|per|pour)\s+(.+)$`)
+	forWho   = regexp.MustCompile(`(?i)^(.+?)\s+(?:for|für|per|pour|para)\s+(.+)$`)
 	asks     = regexp.MustCompile(`^([^:0-9]{1,80}?)\s*:\s*(.*[0-9].*)$`)
-	between  = regexp.MustCompile(`(?i)\s*(?:,|;|\+|&|\band\b|\bund\b|\be\b|\bet\b|\bplus\b)\s*`)
-	preposed = regexp.MustCompile(`(?i)^(?:at|by|on|um|alle|@)\s+`)
+	between  = regexp.MustCompile(`(?i)\s*(?:,|;|\+|&|\band\b|\bund\b|\be\b|\bet\b|\by\b|\bplus\b)\s*`)
+	preposed = regexp.MustCompile(`(?i)^(?:at|by|on|um|alle|à|a las?|vers|gegen|for|@)\s+`)
 )
 
 // sentence reads an order, or several of one message, as one says it.
@@ -283,7 +283,12 @@ func (r *reader) ending(text string) (rest string, when When, ok bool) {
 		if err != nil {
 			continue
 		}
-		return strings.TrimRight(strings.TrimSpace(head), ", "), w, true
+		head = strings.TrimRight(strings.TrimSpace(head), ", ")
+		if last := words[len(words)-k-1]; preposed.MatchString(strings.ToLower(strings.TrimRight(last, ",")+" ")) ||
+			dayWord(last) {
+			return text, when, false // a word of the moment is left over: it is not wholly understood
+		}
+		return head, w, true
 	}
 	return text, when, false
 }
@@ -391,3 +396,21 @@ func shortened(s string) string {
 	}
 	return s
 }
+
+// dayWord says whether a word speaks of a day.
+func dayWord(w string) bool {
+	w = strings.ToLower(strings.Trim(w, ",.!"))
+	for _, words := range dayNames {
+		if slices.Contains(strings.Fields(words), w) {
+			return true
+		}
+	}
+	return false
+}
+
+// dayNames are words of days in the languages orders come in.
+var dayNames = []string{"today tomorrow tonight monday tuesday wednesday thursday friday saturday sunday mon tue wed thu fri sat sun",
+	"heute morgen übermorgen montag dienstag mittwoch donnerstag freitag samstag sonntag",
+	"oggi domani dopodomani lunedì martedì mercoledì giovedì venerdì sabato domenica stasera stamattina",
+	"demain lundi mardi mercredi jeudi vendredi samedi dimanche", "hoy mañana lunes martes miércoles jueves viernes sábado domingo",
+	"कल आज परसों"}

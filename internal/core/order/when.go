@@ -23,6 +23,7 @@ var (
 	lateHour   = regexp.MustCompile(`^(2[4-9]|3[0-5])(?:[:.h]([0-5][0-9]))?$`)
 	isoDate    = regexp.MustCompile(`^(\d{4}-\d{2}-\d{2})[ t,]*(.*)$`)
 	saidDate   = regexp.MustCompile(`(?i)^([0-9]{1,2})(?:st|nd|rd|th|\.)? (jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*\.?,?(?: (?:at|by))? (.+)$`)
+	namedHour  = regexp.MustCompile(`^(?:ore )?([0-9]{1,2}(?:[:.h][0-9]{2})?) ?(?:uhr|h|ore)?$`)
 	spokenPast = regexp.MustCompile(`^(half|quarter|a quarter|five|ten|twenty|twenty five|twenty-five) (past|to) (.+)$`)
 	clockWord  = regexp.MustCompile(`^(.+?) ?o[’']? ?clock$`)
 )
@@ -35,9 +36,12 @@ var pastMinutes = map[string]int{"half": 30, "quarter": 15, "a quarter": 15, "fi
 
 // clockOf reads a time of the day alone; false where it is none, or none there is: "25:61", "half past noonish".
 func clockOf(text string) (int, bool) {
-	text = strings.TrimSpace(strings.TrimPrefix(strings.TrimPrefix(text, "at "), "by "))
+	text = strings.TrimSpace(preposed.ReplaceAllString(text, ""))
+	if m := namedHour.FindStringSubmatch(text); m != nil { // 18 Uhr, 9h, ore 9
+		text = m[1]
+	}
 	switch text {
-	case "noon", "midday", "mittag", "mittags", "mezzogiorno", "midi", "mediodía":
+	case "noon", "midday", "mittag", "mittags", "mezzogiorno", "midi", "mediodía", "mediodia":
 		return 12 * 60, true
 	case "midnight", "mitternacht", "mezzanotte", "minuit":
 		return 24 * 60, true
@@ -51,17 +55,21 @@ func clockOf(text string) (int, bool) {
 		text = m[1]
 	}
 	if h, is := hours[text]; is {
-		return 60 * h, true
+		return 60 * h, 60*h >= earliestSaid
 	}
 	if m := spokenPast.FindStringSubmatch(text); m != nil {
 		hour, ok := clockOf(m[3])
 		if !ok || hour%60 != 0 || hour >= 24*60 {
 			return 0, false
 		}
-		if m[2] == "past" {
-			return hour + pastMinutes[m[1]], true
+		at := hour + pastMinutes[m[1]]
+		if m[2] != "past" {
+			at = hour - pastMinutes[m[1]]
 		}
-		return (hour - pastMinutes[m[1]] + 24*60) % (24 * 60), true
+		if at < earliestSaid { // in the morning or after noon?
+			return 0, false
+		}
+		return at, true
 	}
 	for _, x := range []struct {
 		word string
@@ -78,15 +86,18 @@ func clockOf(text string) (int, bool) {
 	return ParseTime(text)
 }
 
+// earliestSaid is the earliest time of the day taken as it is said in words: "half past one" may be meant after noon.
+const earliestSaid = 6 * 60
+
 // ReadWhen reads when something is wanted: 12:30, 6 pm, noon, half past ten, tomorrow 9, friday at noon, 2 Dec 11:00,
 // 2026-12-02 11:00, 24:01 for a minute past the midnight the day ends with. today is the day it is said on. The error
 // says what is allowed.
 func ReadWhen(text string, today time.Time) (w When, err error) {
 	said := strings.Join(strings.Fields(strings.ToLower(text)), " ")
-	rest := strings.TrimPrefix(strings.TrimPrefix(strings.TrimPrefix(said, "on "), "at "), "by ")
+	rest := preposed.ReplaceAllString(said, "")
 	dated := func(t time.Time, after string) (When, error) {
 		after = strings.TrimLeft(after, ", ")
-		due, ok := clockOf(strings.TrimPrefix(strings.TrimPrefix(after, "at "), "by "))
+		due, ok := clockOf(after)
 		if !ok {
 			return When{}, errWhen
 		}
@@ -109,7 +120,7 @@ func ReadWhen(text string, today time.Time) (w When, err error) {
 		}
 		return dated(t, m[3])
 	}
-	for n, words := range map[int][]string{0: {"today", "heute", "oggi"}, 1: {"tomorrow", "morgen", "domani", "demain"},
+	for n, words := range map[int][]string{0: {"today", "heute", "oggi", "aujourd'hui", "hoy"}, 1: {"tomorrow", "morgen", "domani", "demain", "mañana"},
 		2: {"the day after tomorrow", "day after tomorrow", "übermorgen", "dopodomani"}} {
 		for _, word := range words {
 			if after, is := strings.CutPrefix(rest, word+" "); is {

@@ -182,7 +182,7 @@ func (m Marks) page(doc []byte) []byte {
 				switch {
 				case string(name) == "i":
 					raw = m.fields(raw)
-				case string(name) == "input" && says(raw, `inputmode="decimal"`):
+				case string(name) == "input" && (says(raw, `inputmode="decimal"`) || says(raw, "data-figure")):
 					raw = m.fields(raw)
 					figures = append(figures, nameOf(raw))
 				case string(name) == "input" && says(raw, `type="hidden"`) && holdsFigure(nameOf(raw)):
