@@ -5,6 +5,7 @@ import (
 	"time"
 
 	"hollen/internal/core/day"
+	"hollen/internal/core/order"
 	"hollen/internal/core/plan"
 	"hollen/internal/core/rules"
 	"hollen/internal/store"
@@ -42,12 +43,35 @@ func days(now time.Time, ids []uint64, plans []*plan.Plan) ([]day.Sheet, []store
 	for i := range orders {
 		orders[i].Day = sheet.Date
 	}
+	orders = append(orders, everyKind(midnight.AddDate(0, 0, 2).Format(time.DateOnly))...)
 	return []day.Sheet{sheet, usual}, orders, []store.Standing{
 		{Weekday: (weekday + 1) % 7, Who: "The counter", What: "tagliatelle", Portions: 12, Due: 11*60 + 30},
 		{Weekday: (weekday + 1) % 7, Who: "Mole café", What: "tagliatelle", Portions: 6, Due: 12 * 60,
 			Note: "in nests of 90 g"},
 		{Weekday: (weekday + 3) % 7, Who: "Pilot house kitchen", What: "pappardelle", Portions: 14, Due: 17 * 60},
 	}
+}
+
+// everyKind are orders as they come: portions, kilos, pieces and boxes, two in one message, a wish, an allergy, frozen,
+// and one after midnight.
+func everyKind(date string) (out []store.Order) {
+	for _, x := range []struct {
+		who, what string
+		much      order.Amount
+		due       int
+		note      string
+		message   string
+	}{{"Mole café", "tagliatelle", order.Amount{N: 24}, 12 * 60, "", "mole"},
+		{"Mole café", "pappardelle", order.Amount{N: 2000, Unit: order.Grams}, 12 * 60, "", "mole"},
+		{"Harbour school", "linguine, no egg", order.Amount{N: 16}, 11*60 + 30, "egg allergy, class of six", ""},
+		{"Pilot house kitchen", "tagl.", order.Amount{N: 3, Unit: order.Boxes}, 16 * 60, "", ""},
+		{"Lantern supper", "lantern ravioli, frozen", order.Amount{N: 60, Unit: order.Pieces}, 17 * 60, "", ""},
+		{"Night ferry", "orecchiette", order.Amount{N: 8}, 24*60 + 30, "no cheese on top", ""}} {
+		o := store.Order{Day: date, Who: x.who, What: x.what, Due: x.due, Note: x.note, Message: x.message}
+		o.Say(x.much)
+		out = append(out, o)
+	}
+	return out
 }
 
 // dayOf is the midnight the day under way began with, and the minute of it that is now.

@@ -539,6 +539,7 @@ type SeedRecipe struct {
 	Name  string
 	Names []string // it is also called
 	Label recipe.Label
+	BoxG  float64 // what a box of it holds, g
 }
 
 // keep writes a recipe of a scenario, and ties its batch to it.
@@ -549,7 +550,7 @@ func (x *SeedRecipe) keep(tx *gorm.DB, batch uint64, p *plan.Plan) (id uint64, e
 	if err != nil {
 		return 0, err
 	}
-	r := newRecipe(q, recipe.Besides{Names: x.Names, Label: x.Label})
+	r := newRecipe(q, recipe.Besides{Names: x.Names, Label: x.Label, BoxG: x.BoxG})
 	if err := tx.Create(&r).Error; err != nil {
 		return 0, err
 	}

@@ -5,6 +5,7 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
+	"html"
 	"log/slog"
 	"math"
 	"net/http"
@@ -18,6 +19,7 @@ import (
 	ics "github.com/arran4/golang-ical"
 
 	"hollen/internal/core/day"
+	"hollen/internal/core/order"
 	"hollen/internal/core/plan"
 	"hollen/internal/core/rules"
 	"hollen/internal/demo"
@@ -592,7 +594,7 @@ func TestOrdersAsTheyAreSaid(t *testing.T) {
 	next := s.store.Now().AddDate(0, 0, 1).Format(time.DateOnly)
 	text := "6 tagliatelle and 5 kg pappardelle for the Pharos at noon (in nests)\n" +
 		"Quay inn: 40 pieces of lantern ravioli, half past ten\n8 tagliatelle for Dawn boat tomorrow 9\n" +
-		"Late bar; tagliatelle; 4; 24:01\n3 trays of lasagne for Mole at 11\n2 boxes of tagliatelle for Hotel at 12"
+		"Late bar; tagliatelle; 4; 24:01\n3 trays of lasagne for Mole at 11\n2 boxes of orecchiette for Hotel at 12"
 	w := s.ask("POST", at, url.Values{"act": {"paste"}, "text": {text}, "once": {"abcdefgh23456789"}})
 	s.wants(w, 422, "6 orders added: 1 on", "Line 5", "said in trays", "3 trays of lasagne for Mole at 11")
 	w = s.ask("POST", at, url.Values{"act": {"paste"}, "text": {text}, "once": {"abcdefgh23456789"}})
@@ -640,9 +642,9 @@ func TestOrdersAsTheyAreSaid(t *testing.T) {
 	}
 
 	// A box is said at the recipe, and then reckoned; what is made serves what was said.
-	s.wants(s.ask("POST", "/recipes/7", url.Values{"version": {"1"}, "name": {"Tagliatelle"}, "other_names": {"tagl."},
+	s.wants(s.ask("POST", "/recipes/9", url.Values{"version": {"1"}, "name": {"Orecchiette"}, "other_names": {""},
 		"box_g": {"lots"}}), 422, `value="lots"`, "A weight as 500 g")
-	s.wants(s.ask("POST", "/recipes/7", url.Values{"version": {"1"}, "name": {"Tagliatelle"}, "other_names": {"tagl."},
+	s.wants(s.ask("POST", "/recipes/9", url.Values{"version": {"1"}, "name": {"Orecchiette"}, "other_names": {""},
 		"box_g": {"500 g"}}), 303)
 	_, body := s.got("GET", at, nil)
 	if strings.Contains(body, "says nothing of boxes") {
@@ -714,6 +716,16 @@ func TestOrderFiles(t *testing.T) {
 	}
 	w := s.sendFile(at, url.Values{"act": {"paste"}, "text": {"typed; x; 1; 9"}}, "file", "x.csv", []byte("a\x00b"))
 	s.wants(w, 422, "save it as CSV", "typed; x; 1; 9")
+}
+
+// Of several recipes that an order may mean it is asked with what tells them apart.
+func TestSeveralRecipesToldApart(t *testing.T) {
+	s := newSite(t)
+	s.wants(s.ask("POST", batchAt(demo.Counter)+"/recipe", url.Values{"name": {"Trays"}, "other_names": {"egg ribbons"}}), 303)
+	at := "/days/" + after(12) + "/orders"
+	s.wants(s.ask("POST", at, url.Values{"act": {"paste"}, "text": {"Net loft; Egg Ribbons; 6; 12:00"}}), 303)
+	s.wants(s.ask("GET", at, nil), 200, "Several fit, and differ.", "recipe: Tagliatelle: ", "recipe: Trays: ",
+		"made yet")
 }
 
 // What a customer took for the same words before is proposed and shown as such; nothing is taken by itself.
@@ -1036,4 +1048,111 @@ func TestOrdersDoubled(t *testing.T) {
 		`{"format":"hollen-day/1","orders":[{"who":"A","what":"b","due":99999,"portions":2}]}`: "Order 1, when"} {
 		s.wants(s.ask("POST", to, url.Values{"act": {"paste"}, "text": {bad}}), 422, says)
 	}
+}
+
+// Three weeks of twenty-one orders of every week and nine recipes are turned into batches day by day: no wrong recipe,
+// no note lost, and what is made of a recipe is what is ordered of it.
+func TestThreeWeeksOfOrders(t *testing.T) {
+	s, ctx := newSite(t), context.Background()
+	if old, err := s.store.Week(ctx); err != nil {
+		t.Fatal(err)
+	} else {
+		for _, w := range old {
+			if err := s.store.DropStanding(ctx, w.ID, w.Version); err != nil {
+				t.Fatal(err)
+			}
+		}
+	}
+	// What is ordered, by the recipe it means; a recipe that is frozen, or spoken of otherwise, is chosen by the maker.
+	kinds := []struct {
+		what   string
+		recipe uint64
+		much   order.Amount
+		note   string
+	}{{"tagl.", 7, order.Amount{N: 8}, ""}, {"Egg ribbons", 7, order.Amount{N: 1500, Unit: order.Grams}, ""},
+		{"pappardelle", 4, order.Amount{N: 6}, ""}, {"wide ribbon", 4, order.Amount{N: 2000, Unit: order.Grams}, "in nests"},
+		{"Linguine, no egg", 5, order.Amount{N: 5}, ""}, {"yolk tagliolini", 6, order.Amount{N: 4}, "call first"},
+		{"orecchiette", 9, order.Amount{N: 6}, ""}, {"Lantern ravioli, frozen", 8, order.Amount{N: 40, Unit: order.Pieces}, ""},
+		{"stripes, the straw dough", 1, order.Amount{N: 6}, ""}}
+	for i := range 21 {
+		k := kinds[i%len(kinds)]
+		w := store.Standing{Weekday: i % 7, Who: fmt.Sprintf("House %d", i), What: k.what, Due: 660 + 10*i, Note: k.note}
+		w.Say(k.much)
+		if err := s.store.SaveStanding(ctx, w); err != nil {
+			t.Fatal(err)
+		}
+	}
+	means := func(what string) uint64 {
+		for _, k := range kinds {
+			if strings.EqualFold(k.what, what) {
+				return k.recipe
+			}
+		}
+		t.Fatalf("nothing is called %q", what)
+		return 0
+	}
+	served, asked := 0, 0
+	for n := range 21 {
+		date := after(30 + n)
+		at := "/days/" + date + "/orders"
+		_, body := s.got("GET", at, nil)
+		form := url.Values{"act": {"make"}}
+		for _, block := range strings.Split(body, `name="orders" value="`)[1:] {
+			block = block[:strings.Index(block, "</li>")]
+			what := html.UnescapeString(between(block, `<b translate="no">`, `</b>`))
+			form.Add("orders", block[:strings.Index(block, `"`)])
+			choices := block[strings.Index(block, "<select"):strings.Index(block, "</select>")]
+			source := ""
+			if i := strings.Index(choices, "selected"); i > 0 {
+				source = choices[:i]
+				source = between(source[strings.LastIndex(source, `value="`):], `value="`, `"`)
+			} else {
+				asked++
+			}
+			want := fmt.Sprintf("recipe-%d", means(what))
+			if source != "" && source != want {
+				t.Errorf("%s: %s is taken for %s", date, source, what)
+			}
+			form.Add("source", want)
+			form.Add("agreed", "")
+		}
+		if w := s.ask("POST", at, form); w.Code != 303 {
+			t.Fatalf("%s: %.1500s", date, words(w.Body.String()))
+		}
+		all, _ := s.store.Orders(ctx, date)
+		wall := html.UnescapeString(s.ask("GET", "/days/"+date+"/wall", nil).Body.String())
+		ordered := map[uint64]float64{}
+		for _, o := range all {
+			if o.Batch == nil {
+				t.Fatalf("%s: nothing serves %+v", date, o)
+			}
+			served++
+			b, err := s.store.Get(ctx, *o.Batch)
+			if err != nil || b.RecipeID == nil || *b.RecipeID != means(o.What) {
+				t.Errorf("%s: %s is made of recipe %v, %v", date, o.What, b.RecipeID, err)
+			}
+			if o.Note != "" && !strings.Contains(wall, o.Note) {
+				t.Errorf("%s: the wall loses %q", date, o.Note)
+			}
+			p, err := plan.Make(rules.Default(), b.Request.Request)
+			if err != nil {
+				t.Fatal(err)
+			}
+			n, err := o.Said().Portions(day.YieldOf(p, 0))
+			if err != nil || math.Abs(n-o.Portions) > .02*n {
+				t.Errorf("%s: %s is reckoned as %.2f portions, not %.2f, %v", date, o.Said().Words(), o.Portions, n, err)
+			}
+			ordered[*o.Batch] += o.Portions
+		}
+		for id, sum := range ordered {
+			b, _ := s.store.Get(ctx, id)
+			if made := b.Row.Portions; made < sum*.98 || made > sum*1.6+1.5 {
+				t.Errorf("%s: %s makes %.1f portions of %.1f ordered", date, b.Row.Name, made, sum)
+			}
+		}
+	}
+	if served != 63 {
+		t.Errorf("%d orders served", served)
+	}
+	t.Logf("%d of the proposals asked", asked)
 }

@@ -113,3 +113,25 @@ func formOf(t *testing.T, body string) url.Values {
 	}
 	return out
 }
+
+// An amount with its unit comes back from a reader of another language as it was.
+func TestAmountsComeBack(t *testing.T) {
+	s := newSite(t)
+	german := func(r *http.Request) { r.Header.Set("Accept-Language", "de-DE,de;q=0.9") }
+	at := "/days/" + after(12) + "/orders"
+	s.wants(s.ask("POST", at, url.Values{"act": {"paste"}, "text": {"Gasthof; tagliatelle; 5.5 kg; 12:30"}}), 303)
+	page := s.ask("GET", at, nil, german).Body.String()
+	forms := regexp.MustCompile(`(?s)<form[^>]*method="post".*?</form>`).FindAllString(page, -1)
+	i := slices.IndexFunc(forms, func(f string) bool { return strings.Contains(f, "Gasthof") })
+	v := formOf(t, forms[i])
+	v.Set("act", "save")
+	t.Log(v.Get("portions"))
+	s.wants(s.ask("POST", at, v, german), 303)
+	s.wants(s.ask("GET", at, nil), 200, `value="5.5 kg"`)
+	forms = regexp.MustCompile(`(?s)<form[^>]*method="post".*?</form>`).FindAllString(s.ask("GET", at, nil, german).Body.String(), -1)
+	v = formOf(t, forms[slices.IndexFunc(forms, func(f string) bool { return strings.Contains(f, "Gasthof") })])
+	v.Set("portions", "7,25 kg")
+	v.Set("act", "save")
+	s.wants(s.ask("POST", at, v, german), 303)
+	s.wants(s.ask("GET", at, nil), 200, `value="7.25 kg"`)
+}

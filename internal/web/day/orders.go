@@ -299,6 +299,11 @@ func (s *Room) propose(ctx context.Context, d *dayNow, v *ordersView) error {
 		if row.Marks, row.Against, err = s.against(ctx, orders, row.Chosen, d.Date); err != nil {
 			return err
 		}
+		if p.Source == (day.Like{}) && len(p.Fits) > 1 {
+			if err := s.tellApart(ctx, p.Fits, row.From); err != nil {
+				return err
+			}
+		}
 		row.None = len(p.Fits) == 0 && p.Source == day.Like{}
 		if was, same := tookSame(orders, taken); same && p.Source == (day.Like{}) {
 			row.Before = fmt.Sprintf("%s took %s for it on %s.", was.Who, was.Name, measure.DayWords(was.Day))

@@ -141,3 +141,34 @@ func readOrders(text string, today time.Time) ([]order.Asked, []order.LineError,
 	all, wrong := order.Read(text, today)
 	return all, wrong, nil
 }
+
+// tellApart says of several recipes an order may mean what tells them apart, beside their names: their dough, and when
+// they were made last.
+func (s *Room) tellApart(ctx context.Context, fits []day.Known, rows []likeRow) error {
+	var ids []uint64
+	for _, k := range fits[:min(len(fits), day.MostCompared)] {
+		if k.Recipe {
+			ids = append(ids, k.ID)
+		}
+	}
+	of, err := s.Store.RecipesByIDs(ctx, ids)
+	if err != nil {
+		return err
+	}
+	made, err := s.Store.RecipesMade(ctx, ids)
+	if err != nil {
+		return err
+	}
+	for i := range rows {
+		r, ok := of[rows[i].Like.ID]
+		if !ok || !rows[i].Like.Recipe {
+			continue
+		}
+		last := "not made yet"
+		if m := made[r.ID]; m.N > 0 {
+			last = "made " + measure.DayWords(m.At.Local().Format(time.DateOnly))
+		}
+		rows[i].Name += fmt.Sprintf(": %s, %s", r.Row.Summary.Flours, last)
+	}
+	return nil
+}
