@@ -89,12 +89,9 @@ func TestOrdersThereAndBack(t *testing.T) {
 	_, wants := oneDay()
 	wants[0].Who = `Mole, "the" café; quay`
 	wants[1].Who, wants[1].What = `=HYPERLINK("http://quay.example")`, "-2+3 nests"
+	wants[0].Said = order.Amount{N: 5500, Unit: order.Grams}
 	text, err := OrdersCSV(wants, func(day.Want) string { return "in nests" })
 	if err != nil {
-		t.Fatal(err)
-	}
-	wants[0].Said = order.Amount{N: 5500, Unit: order.Grams}
-	if text, err = OrdersCSV(wants, func(day.Want) string { return "in nests" }); err != nil {
 		t.Fatal(err)
 	}
 	all, wrong := order.Read(text, time.Now())
