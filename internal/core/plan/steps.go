@@ -641,8 +641,7 @@ func (l *list) fillingReady() {
 		Text: fmt.Sprintf("%s of it for %s, %s in each. It stays covered in the fridge until the first sheet is down.",
 			p.in.Grams(p.Cut.FillTotalG), p.filledWords(), p.in.Grams(p.fillEach())),
 		Brief:   fmt.Sprintf("%s, made %s; cold until the first sheet is down.", p.in.Grams(p.Cut.FillTotalG), made),
-		Amounts: []Amount{p.filling()}, Sign: "It smells fresh and still holds its shape; stir in what has wept, or " +
-			"drain it.",
+		Amounts: []Amount{p.filling()}, Sign: "It still holds its shape; stir in what has wept, or drain it.",
 		Caution: cmp.Or(p.fillingPast(), l.caution(request.AtCut, "raw_filling"))}
 	l.add("filling", s)
 }
