@@ -212,7 +212,7 @@ func behind() store.Scenario {
 			}
 		}
 		for i := range orders {
-			if *orders[i].Batch == demo.Number(demo.Saturday) {
+			if b := orders[i].Batch; b != nil && *b == demo.Number(demo.Saturday) {
 				orders[i].Due -= 75 // before it can be ready
 			}
 		}

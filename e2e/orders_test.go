@@ -42,7 +42,8 @@ func TestAnAllergyFromMessageToSlip(t *testing.T) {
 	red := func(page, sel string) {
 		b.visit(at + page)
 		b.until("it in red on "+page, "[...document.querySelectorAll('"+sel+"')].some((x) => "+
-			"x.textContent.includes('ALLERGY: milk') && getComputedStyle(x).color !== getComputedStyle(document.body).color)")
+			"x.textContent.includes('ALLERGY: milk') && getComputedStyle(x).color !== "+
+			"getComputedStyle(document.body).color)")
 	}
 	b.visit(at)
 	b.click(".head .acts > form button[value=plan]")
@@ -58,7 +59,8 @@ func TestAnAllergyFromMessageToSlip(t *testing.T) {
 	phone.visit(at + "/now")
 	phone.until("it on the phone", "document.querySelector('.due-list .lacks')?.textContent.includes('ALLERGY: milk')")
 	phone.click(".due-list button[aria-label^='Packed, the Pharos']")
-	phone.until("it is packed", "document.querySelector('.due-list button[aria-pressed=true]')?.textContent === 'Packed'")
+	phone.until("it is packed", "document.querySelector('.due-list button[aria-pressed=true]')?.textContent === "+
+		"'Packed'")
 	if all, _ := s.Orders(ctx, date); all[0].State != "packed" {
 		t.Errorf("%+v", all[0])
 	}

@@ -55,7 +55,8 @@ func TestNineRecipesFromNothing(t *testing.T) {
 	b.until("the batch", "document.querySelector('#spine')")
 	b.visit(here() + "?at=cut")
 	b.pick("#f-cut-filling-of", eval[string](b,
-		"[...document.querySelectorAll('#f-cut-filling-of option')].find((x) => x.textContent === 'ricotta and chard').value"))
+		"[...document.querySelectorAll('#f-cut-filling-of option')].find((x) => x.textContent === 'ricotta and "+
+			"chard').value"))
 	b.until("what goes in", "document.querySelector('.filling-lines')?.textContent.includes('Ricotta')")
 	b.click("#save")
 	b.until("it is saved", "document.querySelector('[data-is=saved]')")
@@ -100,7 +101,8 @@ func TestNineRecipesFromNothing(t *testing.T) {
 		b.visit("/days/" + date)
 		b.pick("#add-batch", fmt.Sprint(id))
 		b.button(".day-add", "Put it on")
-		b.until("it is on", fmt.Sprintf("[...document.querySelectorAll('a')].some((x) => x.getAttribute('href') === '/batches/%d')",
+		b.until("it is on", fmt.Sprintf("[...document.querySelectorAll('a')].some((x) => x.getAttribute('href') "+
+			"=== '/batches/%d')",
 			id))
 	}
 	b.visit("/days/" + date + "/own")

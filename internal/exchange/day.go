@@ -138,15 +138,18 @@ func Calendar(d Day, midnight time.Time, who, identity string) string {
 	return c.Serialize(ics.WithNewLineWindows)
 }
 
-// OrdersCSV writes orders a line each: who, what, amount, when, note, as order.Read reads them.
-func OrdersCSV(wants []day.Want, note func(day.Want) string) (string, error) {
+// OrdersCSV writes orders a line each: who, what, amount, when, note, as order.Read reads them; and what for reading
+// alone stands beside: the recipe that serves it, and what it is to be without.
+func OrdersCSV(wants []day.Want, beside func(i int) (note, served string)) (string, error) {
 	var b strings.Builder
 	b.WriteString("\ufeff") // by which spreadsheets know the letters
 	w := csv.NewWriter(&b)
 	w.UseCRLF = true
-	lines := [][]string{{"who", "what", "amount", "when", "note"}}
-	for _, x := range wants {
-		lines = append(lines, measure.Cells([]string{x.Who, x.What, x.Asked().Text(), order.Clock(x.Due), note(x)}))
+	lines := [][]string{{"who", "what", "amount", "when", "note", "served by", "without"}}
+	for i := range wants {
+		x := &wants[i]
+		note, served := beside(i)
+		lines = append(lines, measure.Cells([]string{x.Who, x.What, x.Asked().Text(), order.Clock(x.Due), note, served, x.Marks()}))
 	}
 	err := w.WriteAll(lines)
 	return b.String(), err
@@ -154,7 +157,7 @@ func OrdersCSV(wants []day.Want, note func(day.Want) string) (string, error) {
 
 // ReadDayOrders reads the orders of a day's document as they were said, due as on its day; the error says what is wrong
 // with it, and which order.
-func ReadDayOrders(raw []byte) ([]order.Asked, error) {
+func ReadDayOrders(raw []byte, today time.Time) ([]order.Asked, error) {
 	var d struct {
 		Format string `json:"format"`
 		Orders []struct {
@@ -180,7 +183,7 @@ func ReadDayOrders(raw []byte) ([]order.Asked, error) {
 		if o.Amount.N == 0 {
 			o.Amount = order.Amount{N: o.Count}
 		}
-		a, wrong := order.One(o.Who, o.What, o.Amount.Text(), order.Clock(max(0, o.Due)), o.Note, time.Now())
+		a, wrong := order.One(o.Who, o.What, o.Amount.Text(), order.Clock(max(0, o.Due)), o.Note, today)
 		if len(wrong) > 0 {
 			return nil, fmt.Errorf("order %d, %s: %s", i+1, wrong[0].Part, wrong[0].Text)
 		}

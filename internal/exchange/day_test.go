@@ -90,7 +90,7 @@ func TestOrdersThereAndBack(t *testing.T) {
 	wants[0].Who = `Mole, "the" café; quay`
 	wants[1].Who, wants[1].What = `=HYPERLINK("http://quay.example")`, "-2+3 nests"
 	wants[0].Said = order.Amount{N: 5500, Unit: order.Grams}
-	text, err := OrdersCSV(wants, func(day.Want) string { return "in nests" })
+	text, err := OrdersCSV(wants, func(int) (string, string) { return "in nests", "Egg ribbons" })
 	if err != nil {
 		t.Fatal(err)
 	}

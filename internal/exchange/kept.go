@@ -70,7 +70,8 @@ func readRecipes(ru rules.Rules, raw []byte) ([]KeptRecipe, error) {
 			return nil, fmt.Errorf("recipe %d: %w", i+1, err)
 		}
 		if w := r.GoesWith; w != nil && (*w < 0 || *w >= len(doc.Recipes) || *w == i) {
-			return nil, fmt.Errorf("recipe %d: goes_with: %d; the place of another recipe in the document is allowed, from 0 to %d",
+			return nil, fmt.Errorf("recipe %d: goes_with: %d; the place of another recipe in the document is "+
+				"allowed, from 0 to %d",
 				i+1, *w, len(doc.Recipes)-1)
 		}
 		out[i] = KeptRecipe{recipe.Of(asked), r.Besides, r.GoesWith}

@@ -242,7 +242,8 @@ type besides struct {
 }
 
 func (c *besides) all() error {
-	for _, put := range []func() error{c.rooms, c.things, c.recipes, c.recipePartners, c.batches, c.partners, c.weekOrders, c.orders, c.customers,
+	for _, put := range []func() error{c.rooms, c.things, c.recipes, c.recipePartners, c.batches, c.partners,
+		c.weekOrders, c.orders, c.customers,
 		c.days,
 		c.house, c.counts, c.devices, c.air, c.practised} {
 		if err := put(); err != nil {

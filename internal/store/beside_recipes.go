@@ -25,7 +25,8 @@ func (c *besides) recipes() error {
 			k.Had++
 			continue
 		}
-		if id, err = c.put("recipes", r.as(map[string]any{"request": doc, "once": nil, "partner_id": nil})); err != nil {
+		if id, err = c.put("recipes", r.as(map[string]any{"request": doc, "once": nil,
+			"partner_id": nil})); err != nil {
 			return err
 		}
 		versions, err := c.theirs("recipe_versions", "WHERE recipe_id = ? ORDER BY version", r.id("id"))
@@ -99,7 +100,8 @@ func (c *besides) customers() error {
 	}
 	k = c.kind(closedKind)
 	for _, r := range closed {
-		ours, err := c.ours("closed_days", "WHERE from_day = ? AND until_day = ?", r.text("from_day"), r.text("until_day"))
+		ours, err := c.ours("closed_days", "WHERE from_day = ? AND until_day = ?", r.text("from_day"),
+			r.text("until_day"))
 		if err != nil {
 			return err
 		}

@@ -23,21 +23,25 @@ func grown(t *testing.T, s *store.Store, n, m int) {
 	var all []string
 	const at = 2500 // at once, so that none takes longer than a statement may
 	for from := 1; from <= n; from += at {
-		all = append(all, fmt.Sprintf("INSERT INTO recipes (version, name, request, `row`, besides, created_at, updated_at) "+
+		all = append(all, fmt.Sprintf("INSERT INTO recipes (version, name, request, `row`, besides, created_at, "+
+			"updated_at) "+
 			"SELECT 1, CONCAT(%s, ' ', s.seq), r.request, r.`row`, r.besides, NOW(3), NOW(3) "+
 			"FROM seq_%d_to_%d s JOIN recipes r ON r.id = 1 + MOD(s.seq, 9)", words, from, min(n, from+at-1)))
 	}
 	all = append(all, "INSERT INTO recipe_versions (recipe_id, version, request, besides, saved_at) "+
 		"SELECT id, 1, request, besides, NOW(3) FROM recipes WHERE id NOT IN (SELECT recipe_id FROM recipe_versions)")
 	for from := 1; from <= m; from += at {
-		all = append(all, fmt.Sprintf("INSERT INTO batches (version, request, `row`, created_at, updated_at, recipe_id, recipe_version) "+
+		all = append(all, fmt.Sprintf("INSERT INTO batches (version, request, `row`, created_at, updated_at, "+
+			"recipe_id, recipe_version) "+
 			"SELECT 1, JSON_SET(b.request, '$.name', CONCAT(%s, ' for the week ', s.seq)), b.`row`, NOW(3), "+
-			"NOW(3) - INTERVAL s.seq MINUTE, 1 + MOD(s.seq, %d), 1 FROM seq_%d_to_%d s JOIN batches b ON b.id = 1 + MOD(s.seq, 9)",
+			"NOW(3) - INTERVAL s.seq MINUTE, 1 + MOD(s.seq, %d), 1 FROM seq_%d_to_%d s JOIN batches b ON b.id = 1 "+
+			"+ MOD(s.seq, 9)",
 			words, n, from, min(m, from+at-1)))
 	}
 	for from := 1; from <= m; from += at { // orders: ten a day on the day that is looked at, the others over the years
 		all = append(all, fmt.Sprintf("INSERT INTO orders (day, who, what, portions, due, batch) SELECT "+
-			"DATE('2010-01-01') + INTERVAL MOD(s.seq, 5000) DAY, CONCAT('Customer ', MOD(s.seq, 400)), ELT(1 + MOD(s.seq, 5), "+
+			"DATE('2010-01-01') + INTERVAL MOD(s.seq, 5000) DAY, CONCAT('Customer ', MOD(s.seq, 400)), ELT(1 + "+
+			"MOD(s.seq, 5), "+
 			"'tagliatelle', 'pappardelle', 'ravioli', 'linguine', 'tortelli'), 8, 700, 1 + MOD(s.seq, 9) "+
 			"FROM seq_%d_to_%d s", from, min(m, from+at-1)))
 	}
@@ -76,8 +80,9 @@ func TestManyRecipes(t *testing.T) {
 	const busy = "2026-12-24"
 	var today []store.Order
 	for i := range 10 {
-		today = append(today, store.Order{Day: busy, Who: fmt.Sprintf("Customer %d", i), What: "tagliatelle", Portions: 8,
-			Due: 700})
+		today = append(today, store.Order{Day: busy, Who: fmt.Sprintf("Customer %d", i), What: "tagliatelle",
+			Portions: 8,
+			Due:      700})
 	}
 	if err := s.AddOrders(ctx, today); err != nil {
 		t.Fatal(err)

@@ -22,7 +22,8 @@ import (
 )
 
 // Thing is one thing of the workshop's own: a flour.Flour, flour.Lot, egg.Class, addition.Addition, addition.Yield,
-// roll.Machine, cut.Shape, filling.Filling, request.Way or request.Maker. One that is retired is offered no more; batches keep the
+// roll.Machine, cut.Shape, filling.Filling, request.Way or request.Maker. One that is retired is offered no more;
+// batches keep the
 // figures they were made with.
 type Thing struct {
 	ID      uint64

@@ -85,7 +85,8 @@ func (s *Store) SaveCustomer(ctx context.Context, c Customer) error {
 // Forgotten stands for the name of a customer who wished it to be taken out.
 const Forgotten = "(name taken out)"
 
-// ForgetCustomer takes a customer's name out everywhere: of orders, those of the week, and their card. What was ordered,
+// ForgetCustomer takes a customer's name out everywhere: of orders, those of the week, and their card. What was
+// ordered,
 // how much and for when, stays. It returns of how many orders.
 func (s *Store) ForgetCustomer(ctx context.Context, name string) (n int64, err error) {
 	fold := order.Fold(name)

@@ -208,7 +208,8 @@ type Order struct {
 	Message  string // of those that came in one message; "": it came alone
 	Due      int    // min from midnight
 	Note     string
-	// Agreed is what was agreed with the customer where what serves it goes against what it is to be without; by whom it
+	// Agreed is what was agreed with the customer where what serves it goes against what it is to be without; by whom
+	// it
 	// was said, and when.
 	Agreed   string
 	AgreedBy string
@@ -483,7 +484,8 @@ func (s *Store) ServeOrders(ctx context.Context, orders []Order, batch uint64) e
 				continue
 			}
 			done := tx.Model(&Order{}).Where("id = ? AND version = ? AND NOT gone", o.ID, o.Version).
-				Updates(map[string]any{"batch": batch, "portions": o.Portions, "agreed": o.Agreed, "agreed_by": o.AgreedBy,
+				Updates(map[string]any{"batch": batch, "portions": o.Portions, "agreed": o.Agreed,
+					"agreed_by": o.AgreedBy,
 					"agreed_at": o.AgreedAt, "version": gorm.Expr("version + 1")})
 			if done.Error != nil {
 				return done.Error
@@ -511,7 +513,8 @@ func (s *Store) SaveStanding(ctx context.Context, o Standing) error {
 	}
 	done := s.db.WithContext(ctx).Model(&Standing{}).Where("id = ? AND version = ?", o.ID, o.Version).
 		Updates(map[string]any{"weekday": o.Weekday, "who": o.Who, "what": o.What, "portions": o.Portions,
-			"amount": o.Amount, "unit": o.Unit, "from_day": o.FromDay, "until_day": o.UntilDay, "due": o.Due, "note": o.Note,
+			"amount": o.Amount, "unit": o.Unit, "from_day": o.FromDay, "until_day": o.UntilDay, "due": o.Due,
+			"note":    o.Note,
 			"version": o.Version + 1})
 	return s.changed(ctx, done, &Standing{}, o.ID)
 }

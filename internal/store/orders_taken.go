@@ -34,7 +34,8 @@ func (s *Store) TakenBefore(ctx context.Context, orders []Order, before string) 
 	}
 	var rows []Taken
 	err := s.db.WithContext(ctx).Table("orders").
-		Select("orders.who, orders.what, recipes.id AS recipe_id, recipes.name, DATE_FORMAT(orders.day, '%Y-%m-%d') AS day").
+		Select("orders.who, orders.what, recipes.id AS recipe_id, recipes.name, DATE_FORMAT(orders.day, "+
+			"'%Y-%m-%d') AS day").
 		Joins("JOIN batches ON batches.id = orders.batch").
 		Joins("JOIN recipes ON recipes.id = batches.recipe_id AND recipes.retired_at IS NULL").
 		Where("(orders.who, orders.what) IN ? AND orders.day BETWEEN ? AND ? AND orders.day < ? AND "+

@@ -43,7 +43,8 @@ type namedRow struct {
 	Retired      bool
 }
 
-// settledFor is how long ago a recipe must have changed for what was read to be kept: moments are kept to a millisecond,
+// settledFor is how long ago a recipe must have changed for what was read to be kept: moments are kept to a
+// millisecond,
 // and two changes may share one.
 const settledFor = 2 * time.Second
 

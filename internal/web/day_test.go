@@ -298,7 +298,8 @@ func TestTwoShapesFromOneDough(t *testing.T) {
 	date := after(35)
 	path := "/days/" + date + "/orders"
 	s.ask(http.MethodPost, path, url.Values{"act": {"paste"},
-		"text": {"Lantern; ravioli; 8; 17:00\nThe counter; tagliatelle; 10; 11:30\nNet loft; house pappardelle; 6; 14:30"}})
+		"text": {"Lantern; ravioli; 8; 17:00\nThe counter; tagliatelle; 10; 11:30\nNet loft; house pappardelle; 6; " +
+			"14:30"}})
 	_, body := s.got(http.MethodGet, path, nil)
 	if strings.Count(body, "from one dough with:") != 1 || !strings.Contains(body, "from one dough with: tagliatelle") {
 		t.Fatalf("%.3000s", between(body, "Batches they need", "Many at once"))
@@ -721,7 +722,8 @@ func TestOrderFiles(t *testing.T) {
 // Of several recipes that an order may mean it is asked with what tells them apart.
 func TestSeveralRecipesToldApart(t *testing.T) {
 	s := newSite(t)
-	s.wants(s.ask("POST", batchAt(demo.Counter)+"/recipe", url.Values{"name": {"Trays"}, "other_names": {"egg ribbons"}}), 303)
+	s.wants(s.ask("POST", batchAt(demo.Counter)+"/recipe", url.Values{"name": {"Trays"},
+		"other_names": {"egg ribbons"}}), 303)
 	at := "/days/" + after(12) + "/orders"
 	s.wants(s.ask("POST", at, url.Values{"act": {"paste"}, "text": {"Net loft; Egg Ribbons; 6; 12:00"}}), 303)
 	s.wants(s.ask("GET", at, nil), 200, "Several fit, and differ.", "recipe: Tagliatelle: ", "recipe: Trays: ",
@@ -758,7 +760,8 @@ func TestOrdersWithout(t *testing.T) {
 	date := after(12)
 	at := "/days/" + date + "/orders"
 	s.wants(s.ask("POST", at, url.Values{"act": {"paste"},
-		"text": {"Net loft; tagliatelle; 6; 12:00; egg allergy!\nQuay inn; lantern ravioli, frozen; 4; 13:00; ohne Milch"}}), 303)
+		"text": {"Net loft; tagliatelle; 6; 12:00; egg allergy!\nQuay inn; lantern ravioli, frozen; 4; 13:00; ohne " +
+			"Milch"}}), 303)
 	_, body := s.got("GET", at, nil)
 	for _, part := range []string{"allergy: egg", "no milk", "Agreed with the customer"} {
 		if !strings.Contains(body, part) {
@@ -817,13 +820,15 @@ func TestOrdersWithout(t *testing.T) {
 	}
 }
 
-// An order is ticked packed, delivered or not taken on the day and on the phone, over a reload and by two windows; slips
+// An order is ticked packed, delivered or not taken on the day and on the phone, over a reload and by two windows;
+// slips
 // say what each customer gets.
 func TestOrdersGone(t *testing.T) {
 	s, ctx := newSite(t), context.Background()
 	date := onDate()[len("/days/"):]
 	at := "/days/" + date + "/orders"
-	s.wants(s.ask("POST", at, url.Values{"act": {"paste"}, "text": {"Net loft; tagliatelle; 6; 12:00; egg allergy"}}), 303)
+	s.wants(s.ask("POST", at, url.Values{"act": {"paste"}, "text": {"Net loft; tagliatelle; 6; 12:00; egg allergy"}}),
+		303)
 	all, _ := s.store.Orders(ctx, date)
 	mark := ""
 	served := store.Order{}
@@ -837,21 +842,26 @@ func TestOrdersGone(t *testing.T) {
 	s.wants(s.ask("POST", at, url.Values{"act": {"tick"}, "order": {mark}, "state": {"eaten"}}), 400)
 	s.wants(s.ask("POST", at, url.Values{"act": {"tick"}, "order": {"w999"}, "state": {"packed"}}), 409)
 	s.wants(s.ask("POST", at, url.Values{"act": {"tick"}, "order": {mark}, "state": {"packed"}}), 303)
-	s.wants(s.ask("GET", "/days/"+date, nil), 200, `aria-pressed="true" aria-label="Packed, Net loft, 6 portions of tagliatelle"`)
+	s.wants(s.ask("GET", "/days/"+date, nil), 200,
+		`aria-pressed="true" aria-label="Packed, Net loft, 6 portions of tagliatelle"`)
 	s.wants(s.ask("GET", at, nil), 200, "Packed, ")
-	w := s.ask("POST", at, url.Values{"act": {"tick"}, "order": {mark}, "state": {"delivered"}, "back": {"now"}, "who": {"Ada"}})
+	w := s.ask("POST", at, url.Values{"act": {"tick"}, "order": {mark}, "state": {"delivered"}, "back": {"now"},
+		"who": {"Ada"}})
 	if to := w.Header().Get("Location"); w.Code != 303 || to != "/days/"+date+"/now?who=Ada#due" {
 		t.Errorf("%d to %q", w.Code, to)
 	}
-	s.wants(s.ask("GET", "/days/"+date+"/now", nil), 200, `aria-pressed="true" aria-label="Delivered, Net loft`, "1 delivered",
+	s.wants(s.ask("GET", "/days/"+date+"/now", nil), 200, `aria-pressed="true" aria-label="Delivered, Net loft`,
+		"1 delivered",
 		"ALLERGY: egg")
 	s.wants(s.ask("GET", "/days/"+date, nil), 200, "1 delivered")
 	s.wants(s.ask("POST", at, url.Values{"act": {"tick"}, "order": {mark}, "state": {""}}), 303)
-	if now, _ := s.store.Orders(ctx, date); slices.ContainsFunc(now, func(o store.Order) bool { return o.State != "" }) {
+	if now, _ := s.store.Orders(ctx, date); slices.ContainsFunc(now,
+		func(o store.Order) bool { return o.State != "" }) {
 		t.Error("a tick taken back stands")
 	}
 	page := words(s.ask("GET", "/days/"+date+"/slips", nil).Body.String())
-	for _, part := range []string{"Net loft", "6 portions tagliatelle , 12:00", "ALLERGY: egg", "Nothing serves it yet."} {
+	for _, part := range []string{"Net loft", "6 portions tagliatelle , 12:00", "ALLERGY: egg",
+		"Nothing serves it yet."} {
 		if !strings.Contains(page, part) {
 			t.Errorf("the slips: no %q", part)
 		}
@@ -902,7 +912,8 @@ func TestOrdersShared(t *testing.T) {
 	}
 	all, _ := s.store.Orders(ctx, date)
 	drop := func(o store.Order) string {
-		w := s.ask("POST", at, url.Values{"act": {"drop"}, "order": {fmt.Sprint(o.ID)}, "version": {fmt.Sprint(o.Version)}})
+		w := s.ask("POST", at, url.Values{"act": {"drop"}, "order": {fmt.Sprint(o.ID)},
+			"version": {fmt.Sprint(o.Version)}})
 		return w.Header().Get("Location")
 	}
 	if to := drop(all[1]); to != at {
@@ -933,8 +944,9 @@ func TestWeeksOfOrders(t *testing.T) {
 		}
 		return out
 	}
-	add := url.Values{"act": {"add"}, "weekday": {"1"}, "who": {"Net loft"}, "what": {"tagliatelle"}, "portions": {"2 kg"},
-		"when": {"11:00"}, "note": {""}, "from": {day(1, 0)}, "until": {day(0, 0)}}
+	add := url.Values{"act": {"add"}, "weekday": {"1"}, "who": {"Net loft"}, "what": {"tagliatelle"},
+		"portions": {"2 kg"},
+		"when":     {"11:00"}, "note": {""}, "from": {day(1, 0)}, "until": {day(0, 0)}}
 	s.wants(s.ask("POST", "/orders/week", add), 422, "Not before it begins.", `value="2 kg"`)
 	add.Set("from", day(0, 0))
 	add.Set("until", day(2, 0))
@@ -987,7 +999,8 @@ func TestWeeksOfOrders(t *testing.T) {
 	if len(all) != len(before) || all[len(all)-1].Due != 1441 || all[len(all)-1].Note != "call first" {
 		t.Errorf("%v copied as %+v", before, all)
 	}
-	s.wants(s.ask("POST", "/days/"+day(0, 0)+"/orders", url.Values{"act": {"copy"}, "to": {day(0, 0)}}), 422, "Another day")
+	s.wants(s.ask("POST", "/days/"+day(0, 0)+"/orders", url.Values{"act": {"copy"}, "to": {day(0, 0)}}), 422,
+		"Another day")
 	s.wants(s.ask("POST", "/days/"+day(0, 0)+"/orders", url.Values{"act": {"copy"}, "to": {day(4, 3)}}), 303)
 	if got := who(day(4, 3)); !slices.Contains(got, "Net loft") || !slices.Contains(got, "Quay inn") {
 		t.Errorf("copied to a Thursday: %v", got)
@@ -1008,7 +1021,10 @@ func TestWeeksOfOrders(t *testing.T) {
 				t.Errorf("%s still names %s", date, o.Who)
 			}
 		}
-		if !slices.ContainsFunc(got, func(o store.Order) bool { return o.Who == store.Forgotten && o.Said().N == 2000 }) {
+		if !slices.ContainsFunc(got, func(o store.Order) bool {
+			return o.Who == store.Forgotten &&
+				o.Said().N == 2000
+		}) {
 			t.Errorf("%s: what was ordered is gone with the name: %+v", date, got)
 		}
 	}
@@ -1024,7 +1040,8 @@ func TestOrdersDoubled(t *testing.T) {
 	at := "/days/" + date + "/orders"
 	text := "Net loft; tagliatelle; 2 kg; 24:01; call first\nQuay inn; ravioli; 40 pieces; 12:00"
 	s.wants(s.ask("POST", at, url.Values{"act": {"paste"}, "text": {text}}), 303)
-	s.wants(s.ask("POST", at, url.Values{"act": {"paste"}, "text": {text + "\nMole; lasagne; 6; 9"}}), 422, "1 order added",
+	s.wants(s.ask("POST", at, url.Values{"act": {"paste"}, "text": {text + "\nMole; lasagne; 6; 9"}}), 422,
+		"1 order added",
 		"2 kg of tagliatelle for Net loft is there already", "Line 2", `name="double"`)
 	if all, _ := s.store.Orders(ctx, date); len(all) != 3 {
 		t.Errorf("%d orders", len(all))
@@ -1044,7 +1061,8 @@ func TestOrdersDoubled(t *testing.T) {
 			t.Fatalf("%+v came back as %+v", was, is)
 		}
 	}
-	for bad, says := range map[string]string{"{": "no day’s document", `{"format":"hollen-request/1"}`: "a day’s, is read here",
+	for bad, says := range map[string]string{"{": "no day’s document",
+		`{"format":"hollen-request/1"}`: "a day’s, is read here",
 		`{"format":"hollen-day/1","orders":[{"who":"A","what":"b","due":99999,"portions":2}]}`: "Order 1, when"} {
 		s.wants(s.ask("POST", to, url.Values{"act": {"paste"}, "text": {bad}}), 422, says)
 	}
@@ -1070,13 +1088,16 @@ func TestThreeWeeksOfOrders(t *testing.T) {
 		much   order.Amount
 		note   string
 	}{{"tagl.", 7, order.Amount{N: 8}, ""}, {"Egg ribbons", 7, order.Amount{N: 1500, Unit: order.Grams}, ""},
-		{"pappardelle", 4, order.Amount{N: 6}, ""}, {"wide ribbon", 4, order.Amount{N: 2000, Unit: order.Grams}, "in nests"},
+		{"pappardelle", 4, order.Amount{N: 6}, ""}, {"wide ribbon", 4, order.Amount{N: 2000, Unit: order.Grams},
+			"in nests"},
 		{"Linguine, no egg", 5, order.Amount{N: 5}, ""}, {"yolk tagliolini", 6, order.Amount{N: 4}, "call first"},
-		{"orecchiette", 9, order.Amount{N: 6}, ""}, {"Lantern ravioli, frozen", 8, order.Amount{N: 40, Unit: order.Pieces}, ""},
+		{"orecchiette", 9, order.Amount{N: 6}, ""}, {"Lantern ravioli, frozen", 8, order.Amount{N: 40,
+			Unit: order.Pieces}, ""},
 		{"stripes, the straw dough", 1, order.Amount{N: 6}, ""}}
 	for i := range 21 {
 		k := kinds[i%len(kinds)]
-		w := store.Standing{Weekday: i % 7, Who: fmt.Sprintf("House %d", i), What: k.what, Due: 660 + 10*i, Note: k.note}
+		w := store.Standing{Weekday: i % 7, Who: fmt.Sprintf("House %d", i), What: k.what, Due: 660 + 10*i,
+			Note: k.note}
 		w.Say(k.much)
 		if err := s.store.SaveStanding(ctx, w); err != nil {
 			t.Fatal(err)
@@ -1140,7 +1161,8 @@ func TestThreeWeeksOfOrders(t *testing.T) {
 			}
 			n, err := o.Said().Portions(day.YieldOf(p, 0))
 			if err != nil || math.Abs(n-o.Portions) > .02*n {
-				t.Errorf("%s: %s is reckoned as %.2f portions, not %.2f, %v", date, o.Said().Words(), o.Portions, n, err)
+				t.Errorf("%s: %s is reckoned as %.2f portions, not %.2f, %v", date, o.Said().Words(), o.Portions, n,
+					err)
 			}
 			ordered[*o.Batch] += o.Portions
 		}

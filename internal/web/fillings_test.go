@@ -67,7 +67,8 @@ func TestAFillingToItsLastReader(t *testing.T) {
 	s.wants(s.ask("GET", at+"/sheet", nil), 200, "Fresh curd", much, "for the filling")
 	for _, paper := range []string{"large", "small"} {
 		said := words(s.ask("GET", at+"/label?paper="+paper, nil).Body.String())
-		for _, part := range []string{"chard and curd filling (fresh curd ( milk ), chard, blanched, breadcrumbs ( wheat ))",
+		for _, part := range []string{"chard and curd filling (fresh curd ( milk ), chard, blanched, breadcrumbs ( " +
+			"wheat ))",
 			"May contain: nuts", "are the filling’s allergens right?"} {
 			if !strings.Contains(said, part) {
 				t.Errorf("%s label: no %q in %.900s", paper, part, said)
@@ -131,7 +132,8 @@ func TestAFillingToItsLastReader(t *testing.T) {
 	}
 }
 
-// What is retired is said where it is planned with: at the batch, on a day to come and at the recipe, and not of what was
+// What is retired is said where it is planned with: at the batch, on a day to come and at the recipe, and not of what
+// was
 // made.
 func TestPlannedWithWhatIsRetired(t *testing.T) {
 	s := newSite(t)

@@ -128,7 +128,8 @@ func TestAmountsComeBack(t *testing.T) {
 	t.Log(v.Get("portions"))
 	s.wants(s.ask("POST", at, v, german), 303)
 	s.wants(s.ask("GET", at, nil), 200, `value="5.5 kg"`)
-	forms = regexp.MustCompile(`(?s)<form[^>]*method="post".*?</form>`).FindAllString(s.ask("GET", at, nil, german).Body.String(), -1)
+	forms = regexp.MustCompile(`(?s)<form[^>]*method="post".*?</form>`).FindAllString(s.ask("GET", at, nil,
+		german).Body.String(), -1)
 	v = formOf(t, forms[slices.IndexFunc(forms, func(f string) bool { return strings.Contains(f, "Gasthof") })])
 	v.Set("portions", "7,25 kg")
 	v.Set("act", "save")

@@ -396,7 +396,8 @@ func TestABatchsNameMeansItsRecipe(t *testing.T) {
 	}
 }
 
-// A recipe is opened and changed at the stations a batch has, without what is a day's; a batch of the same number is not
+// A recipe is opened and changed at the stations a batch has, without what is a day's; a batch of the same number is
+// not
 // touched, and of two windows the second is told.
 func TestARecipeAtItsStations(t *testing.T) {
 	s, ctx := newSite(t), context.Background()
@@ -408,7 +409,8 @@ func TestARecipeAtItsStations(t *testing.T) {
 	batch, _ := s.store.Get(ctx, 7)
 	for _, station := range []string{"formula", "room", "knead", "rest", "roll", "cut", "dry", "cook", "doctor"} {
 		w := s.ask("GET", at+"?at="+station, nil)
-		s.wants(w, 200, `action="/recipes/7/stations/work"`, `formaction="/recipes/7/stations/save"`, "A recipe: what its")
+		s.wants(w, 200, `action="/recipes/7/stations/work"`, `formaction="/recipes/7/stations/save"`,
+			"A recipe: what its")
 		for _, other := range []string{"/batches/7", "To the bench", "Practise this call", `value="doctor`} {
 			if strings.Contains(w.Body.String(), other) {
 				t.Errorf("%s: %s stands on it", station, other)
@@ -494,12 +496,15 @@ func TestABatchByRatio(t *testing.T) {
 			continue
 		}
 		r := b.Request.Request
-		if r.Amount.By != "own" || r.Amount.FlourG != x.flourG || *r.Eggs.FixWhole != x.eggs || *r.Eggs.FixYolks != x.yolks {
+		if r.Amount.By != "own" || r.Amount.FlourG != x.flourG || *r.Eggs.FixWhole != x.eggs ||
+			*r.Eggs.FixYolks != x.yolks {
 			t.Errorf("%v: %g g, %g eggs, %g yolks", x.form, r.Amount.FlourG, *r.Eggs.FixWhole, *r.Eggs.FixYolks)
 		}
 	}
-	for _, bad := range [][]string{{"a lot to an egg", "6 eggs"}, {"5 g to an egg", "6 eggs"}, {"100 g to an egg", "six"},
-		{"100 g to an egg", "2.5 eggs"}, {"100 g to an egg", ""}, {"", "6 eggs"}, {"100 g to an egg", "90,000 portions"}} {
+	for _, bad := range [][]string{{"a lot to an egg", "6 eggs"}, {"5 g to an egg", "6 eggs"}, {"100 g to an egg",
+		"six"},
+		{"100 g to an egg", "2.5 eggs"}, {"100 g to an egg", ""}, {"", "6 eggs"}, {"100 g to an egg",
+			"90,000 portions"}} {
 		s.wants(s.ask("POST", "/batches", form(bad[0], bad[1])), 422, `class="err"`, `value="`+bad[0]+`"`,
 			`value="`+bad[1]+`"`)
 	}

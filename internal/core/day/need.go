@@ -22,7 +22,8 @@ func HoldsOf(p *plan.Plan, label recipe.Label) order.Holds {
 	return h
 }
 
-// YieldOf is what a plan comes to as it is sold, by which orders of it are reckoned: a portion as it is made, the pieces
+// YieldOf is what a plan comes to as it is sold, by which orders of it are reckoned: a portion as it is made, the
+// pieces
 // of one where pieces are counted, what drying to keep takes.
 func YieldOf(p *plan.Plan, boxG float64) order.Yield {
 	y := order.Yield{PortionG: p.Formula.PortionG, BoxG: boxG}

@@ -70,7 +70,8 @@ var foods = []struct {
 	{"chard bietola bietole mangold blette blettes acelga acelgas", Food{.2, 2, 1.8, .5}, ""},
 	{"nettle nettles ortica ortiche brennnessel brennnesseln ortie orties", Food{.1, .6, 2.7, 0}, ""},
 	{"mushroom mushrooms fungo funghi pilz pilze champignon champignons porcini seta setas", Food{.4, 2, 3, .02}, ""},
-	{"onion onions cipolla cipolle zwiebel zwiebeln oignon oignons cebolla cebollas pyaz प्याज", Food{.1, 7, 1.1, 0}, ""},
+	{"onion onions cipolla cipolle zwiebel zwiebeln oignon oignons cebolla cebollas pyaz प्याज", Food{.1, 7, 1.1, 0},
+		""},
 	{"shallot shallots scalogno scalogni schalotte schalotten echalote echalotes", Food{.1, 12, 2, 0}, ""},
 	{"garlic aglio knoblauch ail ajo lahsun लहसुन", Food{.4, 28, 6, .03}, ""},
 	{"leek leeks porro porri lauch poireau poireaux puerro puerros", Food{.3, 6, 1.5, .02}, ""},
@@ -106,7 +107,8 @@ var foods = []struct {
 	{"pistachio pistachios pistacchio pistacchi pistazie pistazien pista पिस्ता", Food{45, 17, 20, 0}, ""},
 	{"salmon salmone lachs saumon", Food{13, 0, 20, .1}, ""},
 	{"cod merluzzo kabeljau cabillaud", Food{.7, 0, 18, .2}, ""},
-	{"prawn prawns shrimp shrimps gambero gamberi garnele garnelen crevette crevettes gamba gambas", Food{1, .5, 18, .6}, ""},
+	{"prawn prawns shrimp shrimps gambero gamberi garnele garnelen crevette crevettes gamba gambas", Food{1, .5, 18,
+		.6}, ""},
 	{"crab granchio krabbe krabben crabe cangrejo", Food{1, .5, 18, .9}, ""},
 	{"chickpea chickpeas ceci kichererbse kichererbsen garbanzo garbanzos", Food{2.5, 18, 8, 0}, ""},
 	{"lentil lentils lenticchia lenticchie linse linsen lentille lentilles dal दाल", Food{.4, 17, 9, 0}, ""},
@@ -114,10 +116,11 @@ var foods = []struct {
 }
 
 // another are words that make of a food another one: a row says nothing of that.
-const another = `cheese* formaggi* *kase kase fromage* queso* sheep* goat* buffalo* bufala pecora capra ziege* schaf* brebis chevre
-	bean beans bohne* fagiol* chick starch stark* flake* ketchup passata concentrate* concentrat* jam marmalade jelly dry double single sour
-	clotted bread brot pane pain pan soft smoked salted salty dried powder powdered fried roast* candied pickled salat* affumicat* secch* fritt* canned tinned
-	bell chilli sweet condensed cooking vegan* plant* light lean low* peanut coconut almond* oat oats soya soy rice nut
+const another = `cheese* formaggi* *kase kase fromage* queso* sheep* goat* buffalo* bufala pecora capra ziege* schaf* brebis
+	chevre bean beans bohne* fagiol* chick starch stark* flake* ketchup passata concentrate* concentrat* jam
+	marmalade jelly dry double single sour clotted bread brot pane pain pan soft smoked salted salty dried
+	powder powdered fried roast* candied pickled salat* affumicat* secch* fritt* canned tinned bell chilli sweet
+	condensed cooking vegan* plant* light lean low* peanut coconut almond* oat oats soya soy rice nut
 	gerauchert* getrocknet* trocken* fume* seche* ahumad* seco* sauce broth stock brodo fond paste`
 
 // FoodOf is what tables say of what a name names; false where no row or several do, or where the name says that it is

@@ -37,7 +37,8 @@ func ReadLines(text string) (out []Line, err error) {
 }
 
 // amount is a mass at the beginning of a line or, after a name, at its end.
-var amount = regexp.MustCompile(`(?i)^((?:[\d.,'’\s/½¼¾⅓⅔]|half a|a half)+(?:kilo(?:gram)?s?|kg|grams?|gr|g|pounds?|lbs?|ounces?|oz)\b\.?` +
+var amount = regexp.MustCompile(`(?i)^((?:[\d.,'’\s/½¼¾⅓⅔]|half a|a half)+(?:kilo(?:gram)?s?|kg|grams?|gr|g|` +
+	`pounds?|lbs?|ounces?|oz)\b\.?` +
 	`(?:\s*\d+(?:[.,]\d+)?\s*(?:ounces?|oz|g)\b)?)\s*(?:of\s+)?(.+)$`)
 
 func readLine(typed string) (l Line, err error) {

@@ -91,7 +91,8 @@ const MostLines = 30
 // The bounds of a filling. Source: house.
 const (
 	leastLineG, mostLineG = .1, 1e5
-	// leastLeft is the least share that stays of what goes in, and mostMore the most: water is weighed in with the rest.
+	// leastLeft is the least share that stays of what goes in, and mostMore the most: water is weighed in with the
+	// rest.
 	leastLeft, mostMore = .25, 1.02
 )
 

@@ -15,14 +15,15 @@ func near(a, b, by float64) bool { return math.Abs(a-b) <= by }
 // TestLines are lines as makers write them, and what is understood.
 func TestLines(t *testing.T) {
 	for typed, want := range map[string]Line{
-		"500 g ricotta":                           {Name: "ricotta", G: 500},
-		"ricotta, drained 500 g":                  {Name: "ricotta, drained", G: 500},
-		"1.2 kg of potatoes":                      {Name: "potatoes", G: 1200},
-		"1 lb 2 oz pumpkin":                       {Name: "pumpkin", G: 510.29},
-		"half a kg chard":                         {Name: "chard", G: 500},
-		"80 g hard cheese; milk, egg; 18.50 a kg": {Name: "hard cheese", G: 80, Contains: "milk, egg", PricePerKG: 185000},
-		"2 g nutmeg; none":                        {Name: "nutmeg", G: 2, Contains: "none"},
-		"7-herb mix 30 g":                         {Name: "7-herb mix", G: 30},
+		"500 g ricotta":          {Name: "ricotta", G: 500},
+		"ricotta, drained 500 g": {Name: "ricotta, drained", G: 500},
+		"1.2 kg of potatoes":     {Name: "potatoes", G: 1200},
+		"1 lb 2 oz pumpkin":      {Name: "pumpkin", G: 510.29},
+		"half a kg chard":        {Name: "chard", G: 500},
+		"80 g hard cheese; milk, egg; 18.50 a kg": {Name: "hard cheese", G: 80, Contains: "milk, egg",
+			PricePerKG: 185000},
+		"2 g nutmeg; none": {Name: "nutmeg", G: 2, Contains: "none"},
+		"7-herb mix 30 g":  {Name: "7-herb mix", G: 30},
 		"120 g curd; per 100 g 21 fat, 3 carbohydrate, 14 protein, 1.2 salt": {Name: "curd", G: 120,
 			Food: &Food{21, 3, 14, 1.2}},
 	} {
@@ -32,7 +33,8 @@ func TestLines(t *testing.T) {
 			continue
 		}
 		g := got[0]
-		if g.Name != want.Name || !near(g.G, want.G, .01) || g.Contains != want.Contains || g.PricePerKG != want.PricePerKG ||
+		if g.Name != want.Name || !near(g.G, want.G, .01) || g.Contains != want.Contains ||
+			g.PricePerKG != want.PricePerKG ||
 			(g.Food == nil) != (want.Food == nil) || g.Food != nil && *g.Food != *want.Food {
 			t.Errorf("%q: %+v", typed, g)
 		}

@@ -51,16 +51,21 @@ var unitWords = map[string]Unit{"portion": Portions, "portions": Portions, "serv
 	"pezzi": Pieces, "stuck": Pieces, "stück": Pieces, "box": Boxes, "boxes": Boxes}
 
 // elsewhere are words that measure, but nobody here can say what.
-var elsewhere = regexp.MustCompile(`(?i)^(?:trays?|nests?|bags?|packs?|packets?|litres?|liters?|l|crates?|cases?|tubs?|` +
-	`handfuls?|sheets?|bowls?|plates?|kisten?|schalen?|bleche?|vassoi[oi]?|teglie?|nidi?|plateaux?|barquettes?|caisses?|` +
+var elsewhere = regexp.MustCompile(`(?i)^(?:trays?|nests?|bags?|packs?|packets?|litres?|liters?|l|crates?|cases?|` +
+	`tubs?|` +
+	`handfuls?|sheets?|bowls?|plates?|kisten?|schalen?|bleche?|vassoi[oi]?|teglie?|nidi?|plateaux?|barquettes?|` +
+	`caisses?|` +
 	`bandejas?|cajas?|bolsas?)\b`)
 
-var figure = regexp.MustCompile(`(?i)^([0-9]+ dozen|(?:a|two|three|half a) dozen|[0-9]+(?:[.,’' ][0-9]+)*|½|¼|¾|half a|a half|` +
+var figure = regexp.MustCompile(`(?i)^([0-9]+ dozen|(?:a|two|three|half a) dozen|[0-9]+(?:[.,’' ][0-9]+)*|½|¼|¾|` +
+	`half a|a half|` +
 	`ein halbes|mezzo|medio|(?:` + strings.Join(numberWords(), "|") + `)\b)\s*(?:x |× ?)?\s*(.*)$`)
 
 // spokenNumbers are small numbers as people say them, from one on, in the languages orders come in.
-var spokenNumbers = []string{"a an one un una uno une ein eine einen", "two due zwei deux dos", "three tre drei trois tres",
-	"four quattro vier quatre cuatro", "five cinque fünf cinq cinco", "six sei sechs seis", "seven sette sieben sept siete",
+var spokenNumbers = []string{"a an one un una uno une ein eine einen", "two due zwei deux dos",
+	"three tre drei trois tres",
+	"four quattro vier quatre cuatro", "five cinque fünf cinq cinco", "six sei sechs seis",
+	"seven sette sieben sept siete",
 	"eight otto acht huit ocho", "nine nove neun neuf nueve", "ten dieci zehn dix diez", "eleven undici elf onze once",
 	"twelve dodici zwölf douze doce"}
 
@@ -84,7 +89,8 @@ var inWords = func() map[string]float64 {
 }()
 
 // mass is a unit of mass at the beginning of a text.
-var mass = regexp.MustCompile(`(?i)^(kg|kilos?|kilograms?|chil[oi]|chilogramm[oi]|grams?|gr|g|lbs?|pounds?|oz|ounces?)\b\.?\s*(.*)$`)
+var mass = regexp.MustCompile(`(?i)^(kg|kilos?|kilograms?|chil[oi]|chilogramm[oi]|grams?|gr|g|lbs?|pounds?|oz|` +
+	`ounces?)\b\.?\s*(.*)$`)
 
 var poundsAnd = regexp.MustCompile(`(?i)^([0-9.,]+ ?(?:lbs?|pounds?) [0-9.,]+ ?(?:oz|ounces?))\b\.?\s*(.+)$`)
 
@@ -138,7 +144,8 @@ func readFigure(text string) (a Amount, rest, ask string, ok bool) {
 		return Amount{a.N, unit}, of(after), "", true
 	}
 	if word := elsewhere.FindString(rest); word != "" {
-		return a, rest, fmt.Sprintf("it is said in %s: how many portions, kg or pieces is that?", strings.ToLower(word)), true
+		return a, rest, fmt.Sprintf("it is said in %s: how many portions, kg or pieces is that?",
+			strings.ToLower(word)), true
 	}
 	if word := massWord.FindString(rest); word != "" { // "un demi-kilo de …": half of it was not understood
 		return a, rest, fmt.Sprintf("“%s” is not wholly understood: how many g or portions is that?",
@@ -148,7 +155,8 @@ func readFigure(text string) (a Amount, rest, ask string, ok bool) {
 }
 
 // massWord is a word of weight where none is expected any more.
-var massWord = regexp.MustCompile(`(?i)\b(?:[a-zé]*-?kilos?|kg|chil[oi]|grammi?|grams?|gramm|gramos?|pfund|livres?|libras?|etti|etto)\b`)
+var massWord = regexp.MustCompile(`(?i)\b(?:[a-zé]*-?kilos?|kg|chil[oi]|grammi?|grams?|gramm|gramos?|pfund|livres?|` +
+	`libras?|etti|etto)\b`)
 
 // of takes the word between an amount and what it is of away.
 func of(text string) string {

@@ -21,7 +21,8 @@ func Fold(name string) string {
 }
 
 // keeping are the words by which an order asks for what is dried or frozen, folded: by where it is kept.
-var keeping = map[string]string{"freezer": "frozen gefroren tiefgekuhlt gefrostet surgelato surgelata surgelati surgelate " +
+var keeping = map[string]string{"freezer": "frozen gefroren tiefgekuhlt gefrostet surgelato surgelata surgelati " +
+	"surgelate " +
 	"congelato congelata congelati congelate surgele surgelee congelado congelada",
 	"shelf": "dried dry getrocknet trocken secco secca secchi secche essiccato sec seche seco seca"}
 

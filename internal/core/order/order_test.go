@@ -26,8 +26,10 @@ func TestAmounts(t *testing.T) {
 			t.Errorf("%q: written as %q, read as %+v, %v", text, got.Text(), again, err)
 		}
 	}
-	for text, says := range map[string]string{"": "number of portions", "many": "number of portions", "5 trays": "said in trays",
-		"5 wheels": "number of portions", "0": "above 0", "-3": "number of portions", "500 kg": "several orders", "1e9": "number of portions",
+	for text, says := range map[string]string{"": "number of portions", "many": "number of portions",
+		"5 trays":  "said in trays",
+		"5 wheels": "number of portions", "0": "above 0", "-3": "number of portions", "500 kg": "several orders",
+		"1e9":        "number of portions",
 		"2.5 pieces": "whole pieces", "3000": "2,000 portions", "9 g": "20 g to 100 kg"} {
 		if got, err := ReadAmount(text); err == nil || !strings.Contains(err.Error(), says) {
 			t.Errorf("%q: %+v, %v", text, got, err)
@@ -38,10 +40,14 @@ func TestAmounts(t *testing.T) {
 func TestMoments(t *testing.T) {
 	for text, want := range map[string]When{
 		"12:30": {"", 750}, "9": {"", 540}, "6 pm": {"", 1080}, "noon": {"", 720}, "half past ten": {"", 630},
-		"quarter to eleven": {"", 645}, "ten o'clock": {"", 600}, "midnight": {"", 1440}, "24:01": {"", 1441}, "0:01": {"", 1},
-		"tomorrow 9": {"2026-12-02", 540}, "tomorrow at noon": {"2026-12-02", 720}, "noon tomorrow": {"2026-12-02", 720},
-		"today 18h": {"2026-12-01", 1080}, "friday 11:00": {"2026-12-04", 660}, "on Friday at half past ten": {"2026-12-04", 630},
-		"2026-12-24 10:15": {"2026-12-24", 615}, "24 Dec 10:15": {"2026-12-24", 615}, "3rd Jan, 9": {"2027-01-03", 540},
+		"quarter to eleven": {"", 645}, "ten o'clock": {"", 600}, "midnight": {"", 1440}, "24:01": {"", 1441},
+		"0:01":       {"", 1},
+		"tomorrow 9": {"2026-12-02", 540}, "tomorrow at noon": {"2026-12-02", 720}, "noon tomorrow": {"2026-12-02",
+			720},
+		"today 18h": {"2026-12-01", 1080}, "friday 11:00": {"2026-12-04", 660},
+		"on Friday at half past ten": {"2026-12-04", 630},
+		"2026-12-24 10:15":           {"2026-12-24", 615}, "24 Dec 10:15": {"2026-12-24", 615}, "3rd Jan, " +
+			"9": {"2027-01-03", 540},
 		"6 in the evening": {"", 1080}, "domani 9": {"2026-12-02", 540},
 	} {
 		text = strings.Replace(text, "18h", "18h00", 1)
@@ -53,7 +59,8 @@ func TestMoments(t *testing.T) {
 			t.Errorf("%q: written as %q", text, Clock(got.Due))
 		}
 	}
-	for _, text := range []string{"", "25:61", "36:00", "soon", "quarter to one", "half past two", "half past", "half past noonish", "tomorrow", "2026-13-01 9",
+	for _, text := range []string{"", "25:61", "36:00", "soon", "quarter to one", "half past two", "half past",
+		"half past noonish", "tomorrow", "2026-13-01 9",
 		"31 Feb 9", "12:75"} {
 		if got, err := ReadWhen(text, today); err == nil {
 			t.Errorf("%q: %+v", text, got)
@@ -63,24 +70,30 @@ func TestMoments(t *testing.T) {
 
 func TestSentences(t *testing.T) {
 	for text, want := range map[string][]Asked{
-		"24 tagliatelle for the Pharos at 12:30": {{Who: "the Pharos", What: "tagliatelle", Amount: Amount{24, Portions},
+		"24 tagliatelle for the Pharos at 12:30": {{Who: "the Pharos", What: "tagliatelle", Amount: Amount{24,
+			Portions},
 			When: When{"", 750}}},
-		"12 portions of yolk tagliolini for us by 7 pm": {{Who: "us", What: "yolk tagliolini", Amount: Amount{12, Portions},
+		"12 portions of yolk tagliolini for us by 7 pm": {{Who: "us", What: "yolk tagliolini", Amount: Amount{12,
+			Portions},
 			When: When{"", 1140}}},
 		"5 kg linguine, no egg for the Mole at noon (nut allergy)": {{Who: "the Mole", What: "linguine, no egg",
 			Amount: Amount{5000, Grams}, When: When{"", 720}, Note: "nut allergy"}},
 		"24 tagliatelle and 2 kg pappardelle for the Pharos tomorrow 9": {{Who: "the Pharos", What: "tagliatelle",
-			Amount: Amount{24, Portions}, When: When{"2026-12-02", 540}, Message: 1}, {Who: "the Pharos", What: "pappardelle",
+			Amount: Amount{24, Portions}, When: When{"2026-12-02", 540}, Message: 1}, {Who: "the Pharos",
+			What:   "pappardelle",
 			Amount: Amount{2000, Grams}, When: When{"2026-12-02", 540}, Message: 1}},
 		"Quay inn: 40 pieces of ravioli, 6 orecchiette, half past ten": {{Who: "Quay inn", What: "ravioli",
 			Amount: Amount{40, Pieces}, When: When{"", 630}, Message: 1}, {Who: "Quay inn", What: "orecchiette",
 			Amount: Amount{6, Portions}, When: When{"", 630}, Message: 1}},
-		"8 linguine for Room 9 at 11": {{Who: "Room 9", What: "linguine", Amount: Amount{8, Portions}, When: When{"", 660}}},
+		"8 linguine for Room 9 at 11": {{Who: "Room 9", What: "linguine", Amount: Amount{8, Portions}, When: When{"",
+			660}}},
 		"Pharos; tagliatelle; 24; 12:30; no egg": {{Who: "Pharos", What: "tagliatelle", Amount: Amount{24, Portions},
 			When: When{"", 750}, Note: "no egg"}},
-		"Wann\tKunde\tWas\tMenge\tEinheit\n24:01\tHotel Düne\tTagliatelle\t5\tkg": {{Who: "Hotel Düne", What: "Tagliatelle",
+		"Wann\tKunde\tWas\tMenge\tEinheit\n24:01\tHotel Düne\tTagliatelle\t5\tkg": {{Who: "Hotel Düne",
+			What:   "Tagliatelle",
 			Amount: Amount{5000, Grams}, When: When{"", 1441}}},
-		"who,what,amount,date,when,note\n\"A, B\",lasagne,6,2026-12-05,9,\"two\nlines\"": {{Who: "A, B", What: "lasagne",
+		"who,what,amount,date,when,note\n\"A, B\",lasagne,6,2026-12-05,9,\"two\nlines\"": {{Who: "A, B",
+			What:   "lasagne",
 			Amount: Amount{6, Portions}, When: When{"2026-12-05", 540}, Note: "two lines"}},
 	} {
 		got, wrong := Read(text, today)
@@ -178,8 +191,10 @@ func FuzzRead(f *testing.F) {
 
 // TestShares: the earliest due is filled first, and what is lacking is said in the order's own unit.
 func TestShares(t *testing.T) {
-	all := []Wanted{{1, 720, 8, Amount{8, Portions}}, {2, 660, 10, Amount{1.2e3, Grams}}, {3, 720, 4, Amount{40, Pieces}}}
-	for made, want := range map[float64][]float64{22: {8, 10, 4}, 21.6: {8, 10, 4}, 19: {8, 10, 1}, 12: {2, 10, 0}, 5: {0, 5, 0}, 0: {0, 0, 0}} {
+	all := []Wanted{{1, 720, 8, Amount{8, Portions}}, {2, 660, 10, Amount{1.2e3, Grams}}, {3, 720, 4, Amount{40,
+		Pieces}}}
+	for made, want := range map[float64][]float64{22: {8, 10, 4}, 21.6: {8, 10, 4}, 19: {8, 10, 1}, 12: {2, 10, 0},
+		5: {0, 5, 0}, 0: {0, 0, 0}} {
 		got := Shares(made, .98, all)
 		for i := range got {
 			if math.Abs(got[i]-want[i]) > 1e-9 {

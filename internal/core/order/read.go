@@ -20,7 +20,8 @@ type Asked struct {
 	When      When
 	Note      string
 	Line      int // of the text it stands in, from 1
-	// Message counts the messages of a text that hold several orders, from 1: those of one belong together. 0: it stands
+	// Message counts the messages of a text that hold several orders, from 1: those of one belong together. 0: it
+	// stands
 	// by itself.
 	Message int
 }
@@ -49,7 +50,8 @@ var columns = []struct {
 }{
 	{"who", strings.Fields("who customer client name kunde kundin wer für fuer chi cliente qui pour")},
 	{"what", strings.Fields("what item product recipe was artikel gericht cosa prodotto quoi produit")},
-	{"much", strings.Fields("amount quantity qty portions howmuch much menge anzahl portionen quanto quantità porzioni combien")},
+	{"much", strings.Fields("amount quantity qty portions howmuch much menge anzahl portionen quanto quantità " +
+		"porzioni combien")},
 	{"unit", strings.Fields("unit einheit unità unité")},
 	{"when", strings.Fields("when time due at uhrzeit zeit wann um ora quando heure quand")},
 	{"date", strings.Fields("date day datum tag data giorno jour")},
@@ -61,7 +63,8 @@ var unheaded = []string{"who", "what", "much", "when", "note"}
 
 // Read reads orders: a line each, “who; what; how much; when; note” parted by semicolons, tabs or commas, with a head,
 // whose columns may stand in any order, or without; or as one says it: “24 tagliatelle and 2 kg linguine for the Pharos
-// at noon (no egg)”. today is the day it is said on. Lines that cannot be read are named by where they begin, the others
+// at noon (no egg)”. today is the day it is said on. Lines that cannot be read are named by where they begin, the
+// others
 // read.
 func Read(text string, today time.Time) (out []Asked, wrong []LineError) {
 	r := reader{today: today}
@@ -211,7 +214,8 @@ func (r *reader) sentence(text string) {
 		case !said || what == "":
 			r.fault(r.line, "how much", fmt.Sprintf("“%s” says no amount: how much of what?", shortened(item)))
 		case strings.ContainsAny(what, "0123456789"):
-			r.fault(r.line, "what", fmt.Sprintf("“%s” holds a second number: one thing at a time, with “and” between", shortened(item)))
+			r.fault(r.line, "what", fmt.Sprintf("“%s” holds a second number: one thing at a time, with “and” between",
+				shortened(item)))
 		default:
 			if err := amount.check(); err != nil {
 				r.fault(r.line, "how much", err.Error())
@@ -256,7 +260,8 @@ func (r *reader) parted(text string) (items, who string, when When, ok bool) {
 	// “24 tagliatelle for the Pharos at noon”: the last “for” that leaves a name
 	m := forWho.FindStringSubmatch(text)
 	if m == nil {
-		r.fault(r.line, "order", "it wants who, what, how much and a time, as in “24 tagliatelle for the Pharos at 12:30”")
+		r.fault(r.line, "order", "it wants who, what, how much and a time, as in “24 tagliatelle for the Pharos at "+
+			"12:30”")
 		return "", "", when, false
 	}
 	items = m[1]
@@ -267,7 +272,8 @@ func (r *reader) parted(text string) (items, who string, when When, ok bool) {
 	return items, who, when, true
 }
 
-// ending takes the moment a text ends with off it: the longest end that is one. A bare hour counts after “at” or a comma
+// ending takes the moment a text ends with off it: the longest end that is one. A bare hour counts after “at” or a
+// comma
 // alone, for names end in numbers, too.
 func (r *reader) ending(text string) (rest string, when When, ok bool) {
 	words := strings.Fields(text)
@@ -381,7 +387,8 @@ func fields(line string) []string {
 func word(s string) string {
 	s = strings.Map(func(r rune) rune {
 		if r == utf8.RuneError || !unicode.IsPrint(r) && !unicode.IsSpace(r) && !unicode.Is(unicode.Cf, r) ||
-			r >= 0x202a && r <= 0x202e || r >= 0x2066 && r <= 0x2069 { // what turns the direction of a line is no letter
+			r >= 0x202a && r <= 0x202e || r >= 0x2066 &&
+			r <= 0x2069 { // what turns the direction of a line is no letter
 			return -1
 		}
 		return r
@@ -409,8 +416,10 @@ func dayWord(w string) bool {
 }
 
 // dayNames are words of days in the languages orders come in.
-var dayNames = []string{"today tomorrow tonight monday tuesday wednesday thursday friday saturday sunday mon tue wed thu fri sat sun",
+var dayNames = []string{"today tomorrow tonight monday tuesday wednesday thursday friday saturday sunday mon tue " +
+	"wed thu fri sat sun",
 	"heute morgen übermorgen montag dienstag mittwoch donnerstag freitag samstag sonntag",
 	"oggi domani dopodomani lunedì martedì mercoledì giovedì venerdì sabato domenica stasera stamattina",
-	"demain lundi mardi mercredi jeudi vendredi samedi dimanche", "hoy mañana lunes martes miércoles jueves viernes sábado domingo",
+	"demain lundi mardi mercredi jeudi vendredi samedi dimanche",
+	"hoy mañana lunes martes miércoles jueves viernes sábado domingo",
 	"कल आज परसों"}

@@ -19,17 +19,19 @@ type When struct {
 const LastMin = 36*60 - 1
 
 var (
-	plainHour  = regexp.MustCompile(`(?i)^([0-9]{1,2})$`)
-	lateHour   = regexp.MustCompile(`^(2[4-9]|3[0-5])(?:[:.h]([0-5][0-9]))?$`)
-	isoDate    = regexp.MustCompile(`^(\d{4}-\d{2}-\d{2})[ t,]*(.*)$`)
-	saidDate   = regexp.MustCompile(`(?i)^([0-9]{1,2})(?:st|nd|rd|th|\.)? (jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*\.?,?(?: (?:at|by))? (.+)$`)
+	plainHour = regexp.MustCompile(`(?i)^([0-9]{1,2})$`)
+	lateHour  = regexp.MustCompile(`^(2[4-9]|3[0-5])(?:[:.h]([0-5][0-9]))?$`)
+	isoDate   = regexp.MustCompile(`^(\d{4}-\d{2}-\d{2})[ t,]*(.*)$`)
+	saidDate  = regexp.MustCompile(`(?i)^([0-9]{1,2})(?:st|nd|rd|th|\.)? (jan|feb|mar|apr|may|jun|jul|aug|sep|oct|` +
+		`nov|dec)[a-z]*\.?,?(?: (?:at|by))? (.+)$`)
 	namedHour  = regexp.MustCompile(`^(?:ore )?([0-9]{1,2}(?:[:.h][0-9]{2})?) ?(?:uhr|h|ore)?$`)
 	spokenPast = regexp.MustCompile(`^(half|quarter|a quarter|five|ten|twenty|twenty five|twenty-five) (past|to) (.+)$`)
 	clockWord  = regexp.MustCompile(`^(.+?) ?o[’']? ?clock$`)
 )
 
-var hours = map[string]int{"one": 1, "two": 2, "three": 3, "four": 4, "five": 5, "six": 6, "seven": 7, "eight": 8, "nine": 9,
-	"ten": 10, "eleven": 11, "twelve": 12}
+var hours = map[string]int{"one": 1, "two": 2, "three": 3, "four": 4, "five": 5, "six": 6, "seven": 7, "eight": 8,
+	"nine": 9,
+	"ten":  10, "eleven": 11, "twelve": 12}
 
 var pastMinutes = map[string]int{"half": 30, "quarter": 15, "a quarter": 15, "five": 5, "ten": 10, "twenty": 20,
 	"twenty five": 25, "twenty-five": 25}
@@ -111,7 +113,8 @@ func ReadWhen(text string, today time.Time) (w When, err error) {
 		return dated(t, m[2])
 	}
 	if m := saidDate.FindStringSubmatch(rest); m != nil {
-		t, err := time.Parse("2 Jan 2006", fmt.Sprintf("%s %s %d", m[1], strings.ToUpper(m[2][:1])+m[2][1:3], today.Year()))
+		t, err := time.Parse("2 Jan 2006", fmt.Sprintf("%s %s %d", m[1], strings.ToUpper(m[2][:1])+m[2][1:3],
+			today.Year()))
 		if err != nil {
 			return w, errWhen
 		}
@@ -120,7 +123,8 @@ func ReadWhen(text string, today time.Time) (w When, err error) {
 		}
 		return dated(t, m[3])
 	}
-	for n, words := range map[int][]string{0: {"today", "heute", "oggi", "aujourd'hui", "hoy"}, 1: {"tomorrow", "morgen", "domani", "demain", "mañana"},
+	for n, words := range map[int][]string{0: {"today", "heute", "oggi", "aujourd'hui", "hoy"}, 1: {"tomorrow",
+		"morgen", "domani", "demain", "mañana"},
 		2: {"the day after tomorrow", "day after tomorrow", "übermorgen", "dopodomani"}} {
 		for _, word := range words {
 			if after, is := strings.CutPrefix(rest, word+" "); is {
@@ -147,7 +151,8 @@ func ReadWhen(text string, today time.Time) (w When, err error) {
 	return When{Due: due}, nil
 }
 
-var errWhen = fmt.Errorf("a time of the day, as 12:30, 6 pm, noon, half past ten, tomorrow 9; 24:01 is a minute past midnight")
+var errWhen = fmt.Errorf("a time of the day, as 12:30, 6 pm, noon, half past ten, tomorrow 9; 24:01 is a minute " +
+	"past midnight")
 
 // Clock writes a minute of a day as ReadWhen reads it: 12:30, and 24:01 past the midnight the day ends with.
 func Clock(due int) string { return fmt.Sprintf("%d:%02d", due/60, due%60) }

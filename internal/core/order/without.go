@@ -29,8 +29,10 @@ func (m Mark) Words() string {
 const (
 	withoutWords = "no without senza ohne keine kein sans sin minus bina बिना niente"
 	freeWords    = "free frei freie libre libero less"
-	allergyWords = "allerg* anaphyla* intoleran* coeliac celiac zoliakie celiac* celiach* cœliaque coeliaque एलर्जी unvertraglich* *allergie"
-	goOn         = ", or and nor oder und e o et ou y to of from auf gegen alle alla agli al ai aux an any all the di de du le la i se से"
+	allergyWords = "allerg* anaphyla* intoleran* coeliac celiac zoliakie celiac* celiach* cœliaque coeliaque " +
+		"एलर्जी unvertraglich* *allergie"
+	goOn = ", or and nor oder und e o et ou y to of from auf gegen alle alla agli al ai aux an any all the " +
+		"di de du le la i se से"
 	veganWords   = "vegan*"
 	vegetarian   = "vegetari* veggie"
 	milkWords    = "dairy lactose laktose* lattosio latticin* milchprodukt* laitier* lacteo*"
@@ -41,7 +43,8 @@ const (
 // animals are what a vegan dish is without.
 var animals = []string{filling.Egg, filling.Milk, filling.Fish, filling.Crustaceans, filling.Molluscs}
 
-// Marks are what an order is to be without, by what it says: of what is wanted and of its note. An allergy covers a wish
+// Marks are what an order is to be without, by what it says: of what is wanted and of its note. An allergy covers a
+// wish
 // of the same.
 func Marks(texts ...string) (out []Mark) {
 	add := func(of []string, allergy bool) {
@@ -76,7 +79,8 @@ func Marks(texts ...string) (out []Mark) {
 			case in(w, freeWords) && i > 0:
 				add(ruled(said[i-1:i]), false)
 			case strings.HasSuffix(w, "frei") || strings.HasSuffix(w, "free") || strings.HasSuffix(w, "less"):
-				add(ruled([]string{strings.TrimSuffix(strings.TrimSuffix(strings.TrimSuffix(w, "frei"), "free"), "less")}), false)
+				add(ruled([]string{strings.TrimSuffix(strings.TrimSuffix(strings.TrimSuffix(w, "frei"), "free"),
+					"less")}), false)
 			}
 		}
 	}

@@ -5,7 +5,8 @@ import "testing"
 // TestMarks reads what orders rule out, in six languages; an allergy is no wish.
 func TestMarks(t *testing.T) {
 	for text, want := range map[string]string{
-		"no egg": "no egg", "linguine, no egg": "no egg", "without egg or milk": "no egg; no milk", "egg-free": "no egg",
+		"no egg": "no egg", "linguine, no egg": "no egg", "without egg or milk": "no egg; no milk",
+		"egg-free":           "no egg",
 		"senza uova e latte": "no egg; no milk", "ohne Ei": "no egg", "eifrei": "no egg", "sans œufs": "no egg",
 		"sin huevo": "no egg", "बिना अंडा": "no egg", "gluten free please": "no wheat", "glutenfrei": "no wheat",
 		"nut allergy": "allergy: nuts", "allergic to nuts and sesame": "allergy: nuts; allergy: sesame",
@@ -14,7 +15,8 @@ func TestMarks(t *testing.T) {
 		"vegan!":     "no egg; no milk; no fish; no crustaceans; no molluscs",
 		"vegetarian": "no fish; no crustaceans; no molluscs", "no egg, milk allergy": "allergy: milk; no egg",
 		"no egg, cream sauce": "no egg", "no egg, milk, nuts": "no egg; no milk; no nuts",
-		"in nests of 90 g": "", "no nests": "", "not before noon": "", "no rush": "", "two bags": "", "extra cheese": "",
+		"in nests of 90 g": "", "no nests": "", "not before noon": "", "no rush": "", "two bags": "",
+		"extra cheese":    "",
 		"call when ready": "", "egg ribbons": "", "with egg": "",
 	} {
 		if got := MarksWords(Marks(text)); got != want {

@@ -104,7 +104,8 @@ func ReadRatio(text string) (r Ratio, err error) {
 func (r Ratio) check() error {
 	if r.ByMass != 0 {
 		if !(r.ByMass >= leastByMass && r.ByMass <= mostByMass) {
-			return measure.Faultf("ratio", "%.3g parts of flour to one of egg; %g to %g is allowed, flour first", r.ByMass,
+			return measure.Faultf("ratio", "%.3g parts of flour to one of egg; %g to %g is allowed, flour first",
+				r.ByMass,
 				float64(leastByMass), float64(mostByMass))
 		}
 		return nil
@@ -112,14 +113,16 @@ func (r Ratio) check() error {
 	whole := r.Eggs == math.Trunc(r.Eggs) && r.Yolks == math.Trunc(r.Yolks)
 	if !whole || r.Eggs < 0 || r.Yolks < 0 || r.Eggs+r.Yolks < 1 || r.Eggs+r.Yolks > mostRatioEggs ||
 		!(r.FlourG <= mostRatioFlourG) {
-		return measure.Faultf("ratio", "whole eggs or yolks, 1 to %d, to at most %d kg of flour are allowed", mostRatioEggs,
+		return measure.Faultf("ratio", "whole eggs or yolks, 1 to %d, to at most %d kg of flour are allowed",
+			mostRatioEggs,
 			mostRatioFlourG/1000)
 	}
 	// A yolk counts as the share of an egg that its least flour is of an egg's.
 	least := leastPerEgg*r.Eggs + leastPerYolk*r.Yolks
 	most := mostPerEgg*r.Eggs + mostYolk*r.Yolks
 	if !(r.FlourG >= least && r.FlourG <= most) {
-		return measure.Faultf("ratio", "%.4g g of flour to %s; %.4g to %.4g g is allowed", r.FlourG, r.eggWords(), least, most)
+		return measure.Faultf("ratio", "%.4g g of flour to %s; %.4g to %.4g g is allowed", r.FlourG, r.eggWords(),
+			least, most)
 	}
 	return nil
 }

@@ -32,12 +32,14 @@ func TestRatiosAreRead(t *testing.T) {
 			math.Abs(got.ByMass-want.ByMass) > 1e-9 {
 			t.Errorf("%q: %+v, %v", text, got, err)
 		}
-		if again, err := ReadRatio(strings.TrimSuffix(got.Words(measure.Metric), ", flour to egg by weight")); err != nil ||
+		if again, err := ReadRatio(strings.TrimSuffix(got.Words(measure.Metric),
+			", flour to egg by weight")); err != nil ||
 			math.Abs(again.FlourG-got.FlourG) > .5 || math.Abs(again.ByMass-got.ByMass) > .01 {
 			t.Errorf("%q: said as %q, read as %+v, %v", text, got.Words(measure.Metric), again, err)
 		}
 	}
-	for _, text := range []string{"", "eggs", "100 to an egg", "100 g", "100 g to a spoon", "100 g to 1.5 eggs", "5 g to an egg",
+	for _, text := range []string{"", "eggs", "100 to an egg", "100 g", "100 g to a spoon", "100 g to 1.5 eggs",
+		"5 g to an egg",
 		"30:70", "1 kg to 0 eggs", "70:0", "9999 kg to 10 eggs", "a b c"} {
 		if r, err := ReadRatio(text); err == nil {
 			t.Errorf("%q: %+v", text, r)
@@ -47,7 +49,8 @@ func TestRatiosAreRead(t *testing.T) {
 
 // TestARatioIsKept: whatever is asked of a ratio, its flour to an egg stays to the gram, and whole eggs lead.
 func TestARatioIsKept(t *testing.T) {
-	for _, text := range []string{"100 g to an egg", "1 kg to 10 eggs", "32 g to a yolk", "70:30", "1 kg to 8 eggs and 4 yolks"} {
+	for _, text := range []string{"100 g to an egg", "1 kg to 10 eggs", "32 g to a yolk", "70:30",
+		"1 kg to 8 eggs and 4 yolks"} {
 		ratio, err := ReadRatio(text)
 		if err != nil {
 			t.Fatal(err)

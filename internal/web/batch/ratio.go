@@ -60,7 +60,8 @@ func (f *newForm) byRatio(values url.Values, with form.With, now time.Time) (rul
 	return true, err
 }
 
-// ratioWant reads how much of a ratio is wanted: as it is said beside it, or by the flour or the eggs that are said below.
+// ratioWant reads how much of a ratio is wanted: as it is said beside it, or by the flour or the eggs that are said
+// below.
 func (f *newForm) ratioWant(values url.Values) (w recipe.Want) {
 	eggs, yolks := request.Or(f.Page.Eggs.FixWhole, 0), request.Or(f.Page.Eggs.FixYolks, 0)
 	text := strings.ToLower(f.ratioFor.Value)
@@ -79,7 +80,8 @@ func (f *newForm) ratioWant(values url.Values) (w recipe.Want) {
 		return w
 	}
 	figure, of := text, ""
-	for _, word := range []string{"of flour", "flour", "portions", "portion", "servings", "serving", "eggs", "egg", "yolks",
+	for _, word := range []string{"of flour", "flour", "portions", "portion", "servings", "serving", "eggs", "egg",
+		"yolks",
 		"yolk"} {
 		if rest, has := strings.CutSuffix(text, word); has {
 			figure, of = strings.TrimSpace(rest), word
@@ -97,7 +99,8 @@ func (f *newForm) ratioWant(values url.Values) (w recipe.Want) {
 		w.Eggs = n
 	}
 	if most := 1000.; !(w.FlourG+w.Portions+w.Eggs > 0) || w.Portions > 400 || w.Eggs > most || w.FlourG > 50*most {
-		f.ratioFor.Error = "As in 6 eggs, 8 portions, or " + f.In.Grams(600) + " of flour: whole eggs to 1,000, portions " +
+		f.ratioFor.Error = "As in 6 eggs, 8 portions, or " + f.In.Grams(600) +
+			" of flour: whole eggs to 1,000, portions " +
 			"to 400, flour to " + f.In.KG(50, 0) + "."
 	}
 	return w

@@ -15,7 +15,8 @@ import (
 	"hollen/internal/web/page"
 )
 
-// What stands at the stations is a batch or a recipe. A recipe is shown with the house's room, eggs and hands, which are
+// What stands at the stations is a batch or a recipe. A recipe is shown with the house's room, eggs and hands, which
+// are
 // no part of it: what is a day's cannot be said there, and is not kept.
 
 // isRecipe says whether an address is of a recipe at its stations.

@@ -16,6 +16,7 @@ import (
 	"hollen/internal/core/bench"
 	"hollen/internal/core/day"
 	"hollen/internal/core/measure"
+	"hollen/internal/core/order"
 	"hollen/internal/core/plan"
 	"hollen/internal/core/recipe"
 	"hollen/internal/core/request"
@@ -256,7 +257,7 @@ func (s *Room) due(ctx context.Context, v *todayView) error {
 
 // orderRow is an order with what is in hand of it, where the day's plan says that.
 func orderRow(o *store.Order, hand map[uint64]int) todayOrder {
-	row := todayOrder{At: day.Time(o.Due), Who: o.Who, Note: o.Note,
+	row := todayOrder{At: day.Time(o.Due), Who: o.Who, Note: order.Notice(o.What, o.Noted()),
 		What: o.Said().Words() + " of " + o.What}
 	switch min, planned := hand[o.ID]; {
 	case planned && min < 0:

@@ -19,7 +19,8 @@ var fillingKinds = func() []request.Option {
 }()
 
 var fillingShelf = shelf{Path: "fillings", Name: "Fillings", One: "A filling of your own", Kind: store.FillingKind,
-	Lead: "What goes in, as you make it. A batch takes so much of it as its pieces hold: the lines are weighed at the " +
+	Lead: "What goes in, as you make it. A batch takes so much of it as its pieces hold: the lines are weighed at " +
+		"the " +
 		"bench, and stand on sheet and label with what they contain.",
 	Heads: []column{
 		{"it is", false}, {"to a kilo", false}, {"holds", false}, {"in 100 g", true}, {"a kg", true},
@@ -33,14 +34,17 @@ var fillingShelf = shelf{Path: "fillings", Name: "Fillings", One: "A filling of 
 		}
 		text := f.Text()
 		lines := areaEntry("lines", "What goes in", "one to a line: “500 g ricotta”; after a semicolon what it "+
-			"contains or “none”, “7.80 a kg”, “per 100 g 11 fat, 3.5 carbohydrate, 9 protein, 0.3 salt”", 1, 4000, &text).written()
+			"contains or “none”, “7.80 a kg”, “per 100 g 11 fat, 3.5 carbohydrate, 9 protein, 0.3 salt”", 1, 4000,
+			&text).written()
 		contains := textEntry("contains", "Contains, beyond its lines", "milk, fish, …", 0, 120, &f.Contains)
-		may := textEntry("may_contain", "May contain", "what may have come to it, as the packs say", 0, 120, &f.MayContain)
+		may := textEntry("may_contain", "May contain", "what may have come to it, as the packs say", 0, 120,
+			&f.MayContain)
 		how := areaEntry("how", "How it is made", "a few sentences, for the bench", 0, 600, &f.How).written()
 		how.Rows = 3
 		return []entry{textEntry("name", "Name, as on the label", "without “filling”", 1, 60, &f.Name),
 				choiceEntry("kind", "It is", (*string)(&f.Kind), fillingKinds...),
-				numberEntry("makes_g", "Ready, that makes", "g", 1, 1e6, 1, &f.MakesG).optional("empty: as much as goes in"), lines,
+				numberEntry("makes_g", "Ready, that makes", "g", 1, 1e6, 1,
+					&f.MakesG).optional("empty: as much as goes in"), lines,
 				contains, may, flagEntry("read", "Its allergens were held against the packs", &f.Read),
 				how},
 			func() (any, error) {
@@ -67,7 +71,8 @@ var fillingShelf = shelf{Path: "fillings", Name: "Fillings", One: "A filling of 
 			energy = fmt.Sprintf("%s kcal", measure.Thousands(food.Kcal()))
 		}
 		price, _ := f.PricePerKG()
-		return []string{f.Name, page.OptionName(fillingKinds, string(f.Kind)), page.Shortened(strings.Join(lines, ", "), 160), holds, energy, money(c, price.Rounded())}
+		return []string{f.Name, page.OptionName(fillingKinds, string(f.Kind)), page.Shortened(strings.Join(lines,
+			", "), 160), holds, energy, money(c, price.Rounded())}
 	},
 	read: func(c desk, v any) reading {
 		f := v.(filling.Filling)
@@ -84,7 +89,8 @@ var fillingShelf = shelf{Path: "fillings", Name: "Fillings", One: "A filling of 
 			}
 			out.Rows = append(out.Rows, row)
 		}
-		sum := []string{"in all", c.In.Grams(f.InG() / f.Makes() * 1000), cmp.Or(strings.Join(f.Holds(), ", "), "nothing"),
+		sum := []string{"in all", c.In.Grams(f.InG() / f.Makes() * 1000), cmp.Or(strings.Join(f.Holds(), ", "),
+			"nothing"),
 			"", "not known", "", "", "", ""}
 		price, unpriced := f.PricePerKG()
 		if len(unpriced) == 0 {

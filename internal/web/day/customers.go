@@ -199,7 +199,8 @@ func (s *Room) SaveCustomer(c *page.Visit) error {
 		if err != nil {
 			return err
 		}
-		v.Told = fmt.Sprintf("Not kept yet: another window kept this card meanwhile; there it says “%s”, %s. What you typed "+
+		v.Told = fmt.Sprintf("Not kept yet: another window kept this card meanwhile; there it says “%s”, %s. What "+
+			"you typed "+
 			"is below.", now.Always, pauseOr(pauseWords(&now)))
 		v.Customer.ID, v.Version = now.ID, now.Version
 		return s.showCustomer(c, http.StatusConflict, v)

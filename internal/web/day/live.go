@@ -258,7 +258,8 @@ func lostOf(orders []store.Order) (out []uint64) {
 // wantsOf are the orders as a day sees them.
 func wantsOf(orders []store.Order) (out []day.Want) {
 	for _, o := range orders {
-		w := day.Want{ID: o.ID, Who: o.Who, What: o.What, Due: o.Due, Count: o.Portions, Said: o.Said(), Note: o.Noted(),
+		w := day.Want{ID: o.ID, Who: o.Who, What: o.What, Due: o.Due, Count: o.Portions, Said: o.Said(),
+			Note: o.Noted(),
 			Lost: o.Lost != nil}
 		if o.Batch != nil {
 			w.Jobs = []uint64{*o.Batch}

@@ -299,16 +299,10 @@ func (s *Room) propose(ctx context.Context, d *dayNow, v *ordersView) error {
 		if row.Marks, row.Against, err = s.against(ctx, orders, row.Chosen, d.Date); err != nil {
 			return err
 		}
-		if p.Source == (day.Like{}) && len(p.Fits) > 1 {
-			if err := s.tellApart(ctx, p.Fits, row.From); err != nil {
+		if p.Source == (day.Like{}) {
+			if err := s.undecided(ctx, &row, &p, orders, taken); err != nil {
 				return err
 			}
-		}
-		row.None = len(p.Fits) == 0 && p.Source == day.Like{}
-		if was, same := tookSame(orders, taken); same && p.Source == (day.Like{}) {
-			row.Before = fmt.Sprintf("%s took %s for it on %s.", was.Who, was.Name, measure.DayWords(was.Day))
-			row.Chosen = cmp.Or(row.Chosen, day.Like{ID: was.RecipeID, Recipe: true}.String())
-			row.offer(day.Like{ID: was.RecipeID, Recipe: true}, was.Name)
 		}
 		v.Proposals = append(v.Proposals, row)
 	}
@@ -321,6 +315,23 @@ func (s *Room) propose(ctx context.Context, d *dayNow, v *ordersView) error {
 		}
 	}
 	return s.sharedDoughs(ctx, v.Proposals)
+}
+
+// undecided says of a proposal nothing is chosen for what tells apart those it may be, and what its customers took before.
+func (s *Room) undecided(ctx context.Context, row *proposalRow, p *day.Proposal, orders []store.Order,
+	taken map[[2]string]store.Taken) error {
+	row.None = len(p.Fits) == 0
+	if len(p.Fits) > 1 {
+		if err := s.tellApart(ctx, p.Fits, row.From); err != nil {
+			return err
+		}
+	}
+	if was, same := tookSame(orders, taken); same {
+		row.Before = fmt.Sprintf("%s took %s for it on %s.", was.Who, was.Name, measure.DayWords(was.Day))
+		row.Chosen = cmp.Or(row.Chosen, day.Like{ID: was.RecipeID, Recipe: true}.String())
+		row.offer(day.Like{ID: was.RecipeID, Recipe: true}, was.Name)
+	}
+	return nil
 }
 
 // sharedDoughs finds which proposals can be cut from the dough of one before them: the same dough, and a sheet that
@@ -466,7 +477,8 @@ func (s *Room) ChangeOrders(c *page.Visit) error {
 			return s.showOrders(c, http.StatusUnprocessableEntity, d, ordersView{New: row})
 		}
 		o := orderOn(a, d.Date)
-		if err = s.Store.AddOrders(ctx, onceMarked([]store.Order{o}, page.OnceOf(values))); err == nil && o.Day != d.Date {
+		if err = s.Store.AddOrders(ctx, onceMarked([]store.Order{o}, page.OnceOf(values))); err == nil &&
+			o.Day != d.Date {
 			c.Redirect(http.StatusSeeOther, "/days/"+o.Day+"/orders") // where it was said to be
 			return nil
 		}
@@ -618,7 +630,8 @@ func (s *Room) pasteOrders(ctx context.Context, c *page.Visit, d *dayNow, values
 	}
 	for _, a := range doubled {
 		wrong = append(wrong, order.LineError{Line: a.Line, Part: "order", Text: fmt.Sprintf(
-			"%s of %s for %s is there already, said the same. Tick below to add it once more.", a.Amount.Words(), a.What,
+			"%s of %s for %s is there already, said the same. Tick below to add it once more.", a.Amount.Words(),
+			a.What,
 			a.Who)})
 	}
 	slices.SortStableFunc(wrong, func(a, b order.LineError) int { return a.Line - b.Line })
@@ -1065,15 +1078,22 @@ func (s *Room) DownloadOrders(c *page.Visit) error {
 	if err != nil {
 		return err
 	}
-	text, err := exchange.OrdersCSV(d.Wants, func(w day.Want) string {
-		at := slices.IndexFunc(d.Orders, func(o store.Order) bool {
-			return o.ID == w.ID && o.Who == w.Who &&
-				o.Due == w.Due
-		})
-		if at < 0 {
-			return ""
+	var ids []uint64
+	for _, o := range d.Orders {
+		if o.Batch != nil {
+			ids = append(ids, *o.Batch)
 		}
-		return d.Orders[at].Note
+	}
+	batches, err := s.Store.ByIDs(c.Request.Context(), ids)
+	if err != nil {
+		return err
+	}
+	text, err := exchange.OrdersCSV(d.Wants, func(i int) (note, served string) {
+		o := &d.Orders[i]
+		if o.Batch != nil {
+			served = batches[*o.Batch].Row.Name
+		}
+		return o.Note, served
 	})
 	if err != nil {
 		return page.Refuse(http.StatusInternalServerError, "These orders cannot be written.", "")

@@ -17,7 +17,8 @@ import (
 
 // reckoned says how many portions orders come to, made like a recipe or a batch, and notes it beside each; the error
 // asks what is not known. What is said in portions alone needs no plan.
-func (s *Room) reckoned(ctx context.Context, orders []store.Order, like day.Like, date string) (sum float64, err error) {
+func (s *Room) reckoned(ctx context.Context, orders []store.Order, like day.Like, date string) (sum float64,
+	err error) {
 	var y order.Yield
 	if slices.ContainsFunc(orders, func(o store.Order) bool { return o.Said().Unit != order.Portions }) {
 		r, of, err := s.source(ctx, like, date)
@@ -135,7 +136,7 @@ func (s *Room) notThere(ctx context.Context, all []order.Asked, date string, dou
 // readOrders reads orders as they are said, or those of a day's document; the error says what is wrong with that.
 func readOrders(text string, today time.Time) ([]order.Asked, []order.LineError, error) {
 	if strings.HasPrefix(strings.TrimSpace(text), "{") {
-		all, err := exchange.ReadDayOrders([]byte(text))
+		all, err := exchange.ReadDayOrders([]byte(text), today)
 		return all, nil, err
 	}
 	all, wrong := order.Read(text, today)

@@ -29,7 +29,8 @@ type served struct {
 	Version       int
 }
 
-// spareShare is from what share of what is ordered on a batch that is more is offered to be made smaller. Source: house:
+// spareShare is from what share of what is ordered on a batch that is more is offered to be made smaller. Source:
+// house:
 // whole eggs alone may make a fifth more.
 const spareShare = 1.25
 
@@ -127,7 +128,8 @@ func (s *Room) rescale(ctx context.Context, d *dayNow, values url.Values) error 
 		}
 		p, err := s.toMakeFor(ctx, b, x.Ordered)
 		if err != nil {
-			return page.Refuse(http.StatusUnprocessableEntity, "It cannot be made for so many.", measure.Capital(err.Error()),
+			return page.Refuse(http.StatusUnprocessableEntity, "It cannot be made for so many.",
+				measure.Capital(err.Error()),
 				page.WayOn{To: fmt.Sprintf("/batches/%d", id), Name: b.Row.Name})
 		}
 		_, err = s.Store.Save(ctx, id, version, p)

@@ -11,7 +11,8 @@ type about struct {
 
 // explainedAs are pages that another’s words explain.
 var explainedAs = map[string]string{"thing": "cabinet", "rooms": "cabinet", "makings": "made", "logform": "made",
-	"besidemade": "made", "again": "new", "week": "orders", "besideday": "day", "ways": "day", "setout": "day", "slips": "orders", "customers": "orders", "customer": "orders",
+	"besidemade": "made", "again": "new", "week": "orders", "besideday": "day", "ways": "day", "setout": "day",
+	"slips": "orders", "customers": "orders", "customer": "orders",
 	"dayown": "day",
 	"phone":  "day", "beside": "compare", "versions": "compare"}
 
@@ -75,11 +76,14 @@ var explanations = []about{
 		"the book.",
 		[]string{"learned", "give-or-take", "working-hydration"}},
 	{"ledger", "Ledger", "What went in and what came out, over any days.", "", []string{"trimmings"}},
-	{"recipes", "Recipes", "What we make, apart from the day we make it. Found as typed, by its name or another it is " +
+	{"recipes", "Recipes", "What we make, apart from the day we make it. Found as typed, by its name or another it " +
+		"is " +
 		"asked by.", "A recipe holds no day, no room, no lot and no maker: a batch of it has its own.", nil},
-	{"recipepage", "A recipe", "Make it: so much, for a day. It is changed at its stations, as a batch is worked out, " +
-		"or by taking what a batch has otherwise into it.", "What is made at the maker’s word keeps its ratios: whole eggs lead, " +
-		"nothing is added.", nil},
+	{"recipepage", "A recipe", "Make it: so much, for a day. It is changed at its stations, as a batch is worked " +
+		"out, " +
+		"or by taking what a batch has otherwise into it.",
+		"What is made at the maker’s word keeps its ratios: whole eggs lead, " +
+			"nothing is added.", nil},
 	{"recipegather", "Keep what you make",
 		"Batches that say the same at one amount stand together. Tick what you make " +
 			"again and again.", "Nothing is guessed; batches, days and orders stay as they are.", nil},

@@ -119,7 +119,8 @@ func (f frame) Keeps() bool { return f.May == account.Keeps }
 
 // Render writes a page; a template that fails gives an error page, never half a page.
 func (s *Site) Render(c *Visit, status int, page, title string, body any) {
-	f := frame{Title: title, Place: s.Place(c), Of: page, Nav: navOf(page, c.Request.URL.Path), Style: s.pages[page].style,
+	f := frame{Title: title, Place: s.Place(c), Of: page, Nav: navOf(page, c.Request.URL.Path),
+		Style:  s.pages[page].style,
 		Script: s.pages[page].script, May: account.Keeps,
 		US: c.Units == measure.Customary, Marks: c.Marks, Body: body}
 	if a := c.Who; a != nil {
@@ -151,7 +152,8 @@ func navOf(page, path string) string {
 		return ""
 	case "cabinet", "rooms", "thing", "calibrate", "sack", "doughs", "account":
 		return "Cabinet"
-	case "day", "days", "orders", "week", "wall", "phone", "dayown", "besideday", "ways", "setout", "slips", "customers", "customer":
+	case "day", "days", "orders", "week", "wall", "phone", "dayown", "besideday", "ways", "setout", "slips",
+		"customers", "customer":
 		return "Days"
 	case "recipes", "recipepage", "recipekeep", "recipeinto", "recipenewer", "recipegather", "recipecompare":
 		return "Recipes"

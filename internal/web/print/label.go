@@ -138,7 +138,8 @@ func (v sheetView) Missing() string {
 	}
 	unsaid := filling.Unsaid(f.Called(), strings.Join(f.Holds(), ", "))
 	if own := f.Own; filled && own != nil && !own.Read {
-		out = append(out, "are the filling’s allergens right? Ticked at the filling in the cabinet, once they were held "+
+		out = append(out, "are the filling’s allergens right? Ticked at the filling in the cabinet, once they were "+
+			"held "+
 			"against the packs")
 	}
 	if filled && f.Own == nil && f.Allergens == "" && len(unsaid) == 0 {

@@ -138,7 +138,8 @@ func (s *Room) compare(c *page.Visit, v *compareView, a, b store.Recipe) error {
 func figuresOf(p *plan.Plan) []figure {
 	in, f := p.In(), &p.Formula
 	out := []figure{{"Flour", in.Grams(f.FlourG)}, {"Eggs", ""}, {"Beside the eggs", ""},
-		{"Dough", in.Grams(f.Dough.MassG) + ", " + in.Grams(f.PortionG) + " a portion"}, {"Working hydration", fmt.Sprintf("%.1f", f.Dough.Hw)},
+		{"Dough", in.Grams(f.Dough.MassG) + ", " + in.Grams(f.PortionG) + " a portion"}, {"Working hydration",
+			fmt.Sprintf("%.1f", f.Dough.Hw)},
 		{"Kneading", measure.Minutes(p.Knead.Min)}, {"Rest", measure.Minutes(p.Rest.Min)}, {"Sheet", ""},
 		{"Cut as", p.Cut.Shape.Name}, {"In the pot", ""}, {"A portion costs", ""}}
 	if f.Pick.EggG > 0 {

@@ -297,7 +297,8 @@ func (s *Room) second(c *page.Visit, r store.Recipe, factor float64, day string)
 	scaled.MadeOn = day
 	q, err := plan.MakeIn(c.Units, s.RulesOf(c.Request.Context(), &scaled), scaled)
 	if err != nil {
-		err = page.Refuse(http.StatusUnprocessableEntity, "Its second dough, "+with.Name+", cannot be made so.", err.Error(),
+		err = page.Refuse(http.StatusUnprocessableEntity, "Its second dough, "+with.Name+", cannot be made so.",
+			err.Error(),
 			page.WayOn{To: fmt.Sprintf("/recipes/%d", r.ID), Name: r.Name})
 	}
 	return q, with, err
