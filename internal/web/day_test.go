@@ -1042,7 +1042,9 @@ func TestOrdersDoubled(t *testing.T) {
 	s.wants(s.ask("POST", at, url.Values{"act": {"paste"}, "text": {text}}), 303)
 	s.wants(s.ask("POST", at, url.Values{"act": {"paste"}, "text": {text + "\nMole; lasagne; 6; 9"}}), 422,
 		"1 order added",
-		"2 kg of tagliatelle for Net loft is there already", "Line 2", `name="double"`)
+		"2 kg of tagliatelle for Net loft is there already", "said the same", "Line 2", `name="double"`)
+	s.wants(s.ask("POST", at, url.Values{"act": {"paste"}, "text": {"NET LOFT; Tagliatelle; 9; 24:01"}}), 422,
+		"2 kg of tagliatelle for Net loft is there already for then, said otherwise", "0 orders added")
 	if all, _ := s.store.Orders(ctx, date); len(all) != 3 {
 		t.Errorf("%d orders", len(all))
 	}

@@ -628,12 +628,7 @@ func (s *Room) pasteOrders(ctx context.Context, c *page.Visit, d *dayNow, values
 	if err != nil {
 		return err
 	}
-	for _, a := range doubled {
-		wrong = append(wrong, order.LineError{Line: a.Line, Part: "order", Text: fmt.Sprintf(
-			"%s of %s for %s is there already, said the same. Tick below to add it once more.", a.Amount.Words(),
-			a.What,
-			a.Who)})
-	}
+	wrong = append(wrong, doubled...)
 	slices.SortStableFunc(wrong, func(a, b order.LineError) int { return a.Line - b.Line })
 	if len(wrong) == 0 && len(all) > 0 && elsewhere == "" {
 		return nil

@@ -99,38 +99,45 @@ func (s *Room) addSaid(ctx context.Context, all []order.Asked, date, once string
 	return elsewhere, err
 }
 
-// notThere parts orders into those to be added and those that are on their day already, said the same; what came with
-// the same form is that form's.
-func (s *Room) notThere(ctx context.Context, all []order.Asked, date string, double bool, once string) (fresh,
-	there []order.Asked, err error) {
+// notThere parts orders into those to be added and those somebody has ordered for then already, the same or so much
+// else of it, which are asked about; what came with the same form is that form's.
+func (s *Room) notThere(ctx context.Context, all []order.Asked, date string, double bool, once string) (fresh []order.Asked,
+	asked []order.LineError, err error) {
 	if double {
 		return all, nil, nil
 	}
-	days := map[string]map[string]int{}
+	days := map[string][]store.Order{}
 	for _, a := range all {
 		o := orderOn(a, date)
-		had, read := days[o.Day]
-		if !read {
+		if _, read := days[o.Day]; !read {
 			orders, err := s.Store.Orders(ctx, o.Day)
 			if err != nil {
 				return nil, nil, err
 			}
-			had = map[string]int{}
-			for _, x := range orders {
-				if x.Once == nil || once == "" || !strings.HasPrefix(*x.Once, fmt.Sprintf("%.34s", once)) {
-					had[sameOrder(x)]++
-				}
-			}
-			days[o.Day] = had
+			days[o.Day] = slices.DeleteFunc(orders, func(x store.Order) bool {
+				return x.Once != nil && once != "" && strings.HasPrefix(*x.Once, fmt.Sprintf("%.34s", once))
+			})
 		}
-		if had[sameOrder(o)] > 0 {
-			had[sameOrder(o)]--
-			there = append(there, a)
-		} else {
+		there := days[o.Day]
+		at := slices.IndexFunc(there, func(x store.Order) bool { return sameOrder(x) == sameOrder(o) })
+		how := "the same"
+		if at < 0 {
+			at = slices.IndexFunc(there, func(x store.Order) bool {
+				return x.Due == o.Due && order.Fold(x.Who) == order.Fold(o.Who) && order.Fold(x.What) == order.Fold(o.What)
+			})
+			how = "otherwise"
+		}
+		if at < 0 {
 			fresh = append(fresh, a)
+			continue
 		}
+		was := there[at].Said()
+		asked = append(asked, order.LineError{Line: a.Line, Part: "order", Text: fmt.Sprintf(
+			"%s of %s for %s is there already for then, said %s. Change that one above, or tick below to add this besides.",
+			was.Words(), there[at].What, there[at].Who, how)})
+		days[o.Day] = slices.Delete(slices.Clone(there), at, at+1)
 	}
-	return fresh, there, nil
+	return fresh, asked, nil
 }
 
 // readOrders reads orders as they are said, or those of a day's document; the error says what is wrong with that.
