@@ -34,7 +34,8 @@ func TestAnAllergyFromMessageToSlip(t *testing.T) {
 	}
 	b.enter("[name=agreed]", "for the guests without it, told by telephone")
 	b.button(".proposals", "Make this batch")
-	b.until("it is made", "document.querySelectorAll('.proposals li').length === 0")
+	b.until("it is made", "document.querySelector('.orders li') && "+
+		"document.querySelectorAll('.proposals li').length === 0")
 	if text := b.text(".orders"); !strings.Contains(text, "told by telephone") || !strings.Contains(text,
 		"A kitchen with flour and eggs leaves traces") {
 		t.Errorf("the order says %q", text)
