@@ -1052,7 +1052,14 @@ func TestOrdersDoubled(t *testing.T) {
 	if all, _ := s.store.Orders(ctx, date); len(all) != 5 {
 		t.Errorf("%d orders", len(all))
 	}
+	// A message of which one thing is asked about waits whole; what stays in the box stands under its head.
+	s.wants(s.ask("POST", at, url.Values{"act": {"paste"}, "text": {"6 lasagne and 2 kg linguine for Mole at 9"}}), 422,
+		"0 orders added", "6 lasagne and 2 kg linguine for Mole at 9\n</textarea>")
+	s.wants(s.ask("POST", at, url.Values{"act": {"paste"}, "text": {"when;who;what;much\n9;Mole;lasagne;6"}}), 422,
+		"when;who;what;much\n9;Mole;lasagne;6\n</textarea>")
 	doc := s.ask("GET", "/days/"+date+"/day.json", nil).Body.String()
+	s.wants(s.ask("POST", at, url.Values{"act": {"paste"}, "text": {doc}}), 422, "0 orders added",
+		"\nNet loft;tagliatelle;2 kg;24:01;call first\n")
 	to := "/days/" + other + "/orders"
 	s.wants(s.ask("POST", to, url.Values{"act": {"paste"}, "text": {doc}, "double": {"yes"}}), 303)
 	was, _ := s.store.Orders(ctx, date)

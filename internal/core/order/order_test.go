@@ -1,6 +1,7 @@
 package order
 
 import (
+	"fmt"
 	"math"
 	"strings"
 	"testing"
@@ -212,5 +213,41 @@ func TestShares(t *testing.T) {
 		if said := c.w.ShortWords(c.got, .98); said != c.say {
 			t.Errorf("%d: %q", i, said)
 		}
+	}
+}
+
+// What stays of a text that is wrong in places reads as it stood: under its head, with its line breaks, and with all
+// that is beyond what is read at once.
+func TestKept(t *testing.T) {
+	today := time.Date(2026, 12, 1, 9, 0, 0, 0, time.UTC)
+	text := "when,note,who,what,amount\n10:30,,Anna,tagliatelle,4\nlate,\"ring\ntwice\",Bruno,linguine,6\n11:00,,Cleo,orecchiette,2"
+	all, wrong := Read(text, today)
+	if len(all) != 2 || len(wrong) != 1 || wrong[0].Line != 3 || wrong[0].Part != "when" {
+		t.Fatalf("%+v, %v", all, wrong)
+	}
+	kept := Kept(text, wrong)
+	all, wrong = Read(strings.Replace(kept, "late", "9", 1), today)
+	if len(all) != 1 || len(wrong) > 0 || all[0].Who != "Bruno" || all[0].What != "linguine" || all[0].When.Due != 540 ||
+		all[0].Note != "ring twice" {
+		t.Fatalf("kept %q, read as %+v, %v", kept, all, wrong)
+	}
+	row := all[0]
+	row.When.Date, row.When.Due, row.Note = "2026-12-03", 1441, `"loud"; twice`
+	if back, wrong := Read(row.Row(), today); len(back) != 1 || len(wrong) > 0 || back[0].Row() != row.Row() ||
+		back[0].When != row.When || back[0].Note != row.Note {
+		t.Errorf("%q is read as %+v, %v", row.Row(), back, wrong)
+	}
+	line := "%d tagliatelle for C%d at noon\n"
+	var many strings.Builder
+	for i := range 450 {
+		fmt.Fprintf(&many, line, i%9+1, i)
+	}
+	left, read := many.String(), 0
+	for range 3 {
+		all, wrong = Read(left, today)
+		left, read = Kept(left, wrong), read+len(all)
+	}
+	if read != 450 || left != "" {
+		t.Errorf("%d read, %q left", read, left)
 	}
 }

@@ -64,15 +64,14 @@ var unheaded = []string{"who", "what", "much", "when", "note"}
 // Read reads orders: a line each, “who; what; how much; when; note” parted by semicolons, tabs or commas, with a head,
 // whose columns may stand in any order, or without; or as one says it: “24 tagliatelle and 2 kg linguine for the Pharos
 // at noon (no egg)”. today is the day it is said on. Lines that cannot be read are named by where they begin, the
-// others
-// read.
+// others read.
 func Read(text string, today time.Time) (out []Asked, wrong []LineError) {
 	r := reader{today: today}
 	text = strings.ToValidUTF8(text, "")
 	n := 0
 	for _, rec := range records(text) {
 		if n++; n > MostLines {
-			r.fault(rec.line, "order", fmt.Sprintf("no more than %d at once.", MostLines))
+			r.fault(rec.line, "order", fmt.Sprintf("%d are read at once: this and what follows stay in the box", MostLines))
 			break
 		}
 		r.line = rec.line
@@ -86,6 +85,38 @@ func Read(text string, today time.Time) (out []Asked, wrong []LineError) {
 		r.row(rec.parts)
 	}
 	return r.out, r.wrong
+}
+
+// Kept is what stays of a text that Read found wrong in places: the lines the faults name, whole, under the heads of
+// their lists, and all that follows the lines read at once.
+func Kept(text string, wrong []LineError) string {
+	at := map[int]bool{}
+	for _, e := range wrong {
+		at[e.Line] = true
+	}
+	var r reader
+	var out strings.Builder
+	head, n := "", 0
+	for _, rec := range records(strings.ToValidUTF8(text, "")) {
+		n++
+		if len(rec.parts) >= 3 && r.head(rec.parts) {
+			head = rec.text + "\n"
+		} else if at[rec.line] || n > MostLines {
+			out.WriteString(head + rec.text + "\n")
+			head = ""
+		}
+	}
+	return out.String()
+}
+
+// Row is an order as a line of a list without a head, which Read reads as the same.
+func (a Asked) Row() string {
+	var out strings.Builder
+	w := csv.NewWriter(&out)
+	w.Comma = ';'
+	_ = w.Write([]string{a.Who, a.What, a.Amount.Text(), strings.TrimSpace(a.When.Date + " " + Clock(a.When.Due)), a.Note})
+	w.Flush()
+	return out.String()
 }
 
 // One reads one order from its parts; what is wrong names the part.
@@ -184,10 +215,12 @@ func (r *reader) checked(who, what, much, when, note string) Asked {
 }
 
 var (
-	bracket  = regexp.MustCompile(`[(\[]([^()\[\]]*)[)\]]`)
-	forWho   = regexp.MustCompile(`(?i)^(.+?)\s+(?:for|für|per|pour|para)\s+(.+)$`)
-	asks     = regexp.MustCompile(`^([^:0-9]{1,80}?)\s*:\s*(.*[0-9].*)$`)
-	between  = regexp.MustCompile(`(?i)\s*(?:,|;|\+|&|\band\b|\bund\b|\be\b|\bet\b|\by\b|\bplus\b)\s*`)
+	bracket = regexp.MustCompile(`[(\[]([^()\[\]]*)[)\]]`)
+	forWho  = regexp.MustCompile(`(?i)^(.+?)\s+(?:for|für|per|pour|para)\s+(.+)$`)
+	asks    = regexp.MustCompile(`^([^:0-9]{1,80}?)\s*:\s*(.*[0-9].*)$`)
+	between = regexp.MustCompile(`(?i)\s*(?:,|;|\+|&|\band\b|\bund\b|\be\b|\bet\b|\by\b|\bplus\b)\s*`)
+	// pictures are no part of an amount or of what is ordered
+	pictures = regexp.MustCompile(`[\x{2600}-\x{27BF}\x{1F000}-\x{1FAFF}\x{FE0F}\x{200D}\x{20E3}]+`)
 	preposed = regexp.MustCompile(`(?i)^(?:at|by|on|um|alle|à|a las?|vers|gegen|for|@)\s+`)
 )
 
@@ -207,6 +240,7 @@ func (r *reader) sentence(text string) {
 	var all []Asked
 	before := len(r.wrong)
 	for _, item := range itemsOf(items) {
+		item = word(pictures.ReplaceAllString(item, " "))
 		amount, what, ask, said := readFigure(item)
 		switch {
 		case ask != "":
@@ -352,11 +386,6 @@ func records(text string) (out []record) {
 
 // opened says whether a quoted part of a text is not closed.
 func opened(text string) bool { return strings.Count(text, `"`)%2 == 1 }
-
-// Lines parts a text into its lines, however they end.
-func Lines(text string) []string {
-	return strings.Split(strings.ReplaceAll(strings.ReplaceAll(text, "\r\n", "\n"), "\r", "\n"), "\n")
-}
 
 // fields parts a line at tabs, semicolons or, failing those, as CSV at commas.
 func fields(line string) []string {

@@ -642,15 +642,10 @@ func (s *Room) pasteOrders(ctx context.Context, c *page.Visit, d *dayNow, values
 		}
 		return page.Answered(s.showOrders(c, http.StatusOK, d, v))
 	}
-	lines := order.Lines(text)
-	seen := map[int]bool{}
 	for _, e := range wrong {
 		v.Wrong = append(v.Wrong, e.Error())
-		if !seen[e.Line] && e.Line <= len(lines) {
-			v.Text += strings.TrimSpace(lines[e.Line-1]) + "\n"
-		}
-		seen[e.Line] = true
 	}
+	v.Text = keptOf(text, all, wrong)
 	if len(wrong) == 0 {
 		v.Wrong = []string{"There is no order in it. One a line: who; what; how much; when."}
 	} else {

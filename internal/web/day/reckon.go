@@ -137,12 +137,31 @@ func (s *Room) notThere(ctx context.Context, all []order.Asked, date string, dou
 			was.Words(), there[at].What, there[at].Who, how)})
 		days[o.Day] = slices.Delete(slices.Clone(there), at, at+1)
 	}
+	fresh = slices.DeleteFunc(fresh, func(a order.Asked) bool { // a message is taken whole or not at all
+		return slices.ContainsFunc(asked, func(e order.LineError) bool { return e.Line == a.Line })
+	})
 	return fresh, asked, nil
 }
 
+// keptOf is what stays in the box of a text: its own lines, or a list of those orders of a day's document.
+func keptOf(text string, all []order.Asked, wrong []order.LineError) string {
+	if !isDocument(text) {
+		return order.Kept(text, wrong)
+	}
+	kept := ""
+	for _, a := range all {
+		if slices.ContainsFunc(wrong, func(e order.LineError) bool { return e.Line == a.Line }) {
+			kept += a.Row()
+		}
+	}
+	return kept
+}
+
+func isDocument(text string) bool { return strings.HasPrefix(strings.TrimSpace(text), "{") }
+
 // readOrders reads orders as they are said, or those of a day's document; the error says what is wrong with that.
 func readOrders(text string, today time.Time) ([]order.Asked, []order.LineError, error) {
-	if strings.HasPrefix(strings.TrimSpace(text), "{") {
+	if isDocument(text) {
 		all, err := exchange.ReadDayOrders([]byte(text), today)
 		return all, nil, err
 	}
