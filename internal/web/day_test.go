@@ -236,7 +236,7 @@ func TestRackInFeet(t *testing.T) {
 func TestBatchesForOrders(t *testing.T) {
 	s := newSite(t)
 	path := "/days/" + after(30) + "/orders"
-	lines := "The counter; tagliatelle; 18; 11:30\nNet loft; the usual; 12; 14:30\nLantern; ravioli; 8; " +
+	lines := "Slipway inn; tagliatelle; 18; 11:30\nNet loft; the usual; 12; 14:30\nLantern; ravioli; 8; " +
 		"17:00\nKiosk; pappardelle; 3; 15:00"
 	s.wants(s.ask(http.MethodPost, path, url.Values{"act": {"paste"}, "text": {lines}}), http.StatusSeeOther)
 	_, body := s.got(http.MethodGet, path, nil)
@@ -258,12 +258,12 @@ func TestBatchesForOrders(t *testing.T) {
 	all["source"][3] = fmt.Sprint(demo.Number(demo.Lantern)) // frozen: chosen, never taken
 	all["source"][2] = fmt.Sprint(demo.Number(demo.Green))
 	w := s.ask(http.MethodPost, path, all)
-	s.wants(w, http.StatusUnprocessableEntity, "Say what it is made like.", "Tagliatelle for The counter</a>")
+	s.wants(w, http.StatusUnprocessableEntity, "Say what it is made like.", "Tagliatelle for Slipway inn</a>")
 	if n := strings.Count(w.Body.String(), `name="orders" value="`); n != 1 {
 		t.Errorf("%d proposals are left", n)
 	}
 	made, err := s.store.BatchesOf(context.Background(), 7, 1)
-	if err != nil || len(made) != 1 || made[0].Row.Name != "Tagliatelle for The counter" ||
+	if err != nil || len(made) != 1 || made[0].Row.Name != "Tagliatelle for Slipway inn" ||
 		made[0].Row.Portions < 18*.98 ||
 		made[0].Request.MadeOn == "" {
 		t.Errorf("%+v, %v", made, err)
@@ -298,7 +298,7 @@ func TestTwoShapesFromOneDough(t *testing.T) {
 	date := after(35)
 	path := "/days/" + date + "/orders"
 	s.ask(http.MethodPost, path, url.Values{"act": {"paste"},
-		"text": {"Lantern; ravioli; 8; 17:00\nThe counter; tagliatelle; 10; 11:30\nNet loft; house pappardelle; 6; " +
+		"text": {"Lantern; ravioli; 8; 17:00\nSlipway inn; tagliatelle; 10; 11:30\nNet loft; house pappardelle; 6; " +
 			"14:30"}})
 	_, body := s.got(http.MethodGet, path, nil)
 	if strings.Count(body, "from one dough with:") != 1 || !strings.Contains(body, "from one dough with: tagliatelle") {
@@ -330,7 +330,7 @@ func TestTwoShapesFromOneDough(t *testing.T) {
 		t.Fatal(err)
 	}
 	q := made.Request.Request
-	if made.Row.Name != "Tagliatelle and pappardelle for The counter and Net loft" || q.Cut.Shape != "tagliatelle" ||
+	if made.Row.Name != "Tagliatelle and pappardelle for Slipway inn and Net loft" || q.Cut.Shape != "tagliatelle" ||
 		len(q.Cut.Also) != 1 ||
 		q.Cut.Also[0].Shape != "pappardelle" || q.Cut.Also[0].Portions != 6 ||
 		made.Row.Portions < 16*rules.Default().Day.EnoughShare {
@@ -366,7 +366,7 @@ func TestSameShapeFromOneDough(t *testing.T) {
 	}
 	date := after(35)
 	path := "/days/" + date + "/orders"
-	s.ask(http.MethodPost, path, url.Values{"act": {"paste"}, "text": {"The counter; tagliatelle; 10; 11:30\nQuay; " +
+	s.ask(http.MethodPost, path, url.Values{"act": {"paste"}, "text": {"Slipway inn; tagliatelle; 10; 11:30\nQuay; " +
 		"house tagliatelle; 4; 12:00"}})
 	_, body := s.got(http.MethodGet, path, nil)
 	var marks []string
@@ -383,7 +383,7 @@ func TestSameShapeFromOneDough(t *testing.T) {
 		t.Fatalf("%v, %d batches on the day", err, len(d.Jobs))
 	}
 	made, err := s.store.Get(ctx, d.Jobs[0].Batch)
-	if err != nil || made.Row.Name != "Tagliatelle for The counter and Quay" || len(made.Request.Cut.Also) > 0 ||
+	if err != nil || made.Row.Name != "Tagliatelle for Slipway inn and Quay" || len(made.Request.Cut.Also) > 0 ||
 		made.Row.Portions < 13.7 {
 		t.Errorf("%v, %s: %+v, %v portions", err, made.Row.Name, made.Request.Cut.Also, made.Row.Portions)
 	}

@@ -69,7 +69,7 @@ func TestMadeInTwoWindows(t *testing.T) {
 				url.Values{
 					"act": {"paste"},
 					"text": {
-						"The counter; tagliatelle; 18; 11:30\nLantern; ravioli; 8; 17:00\nQuay; stringy; 4; 12:00",
+						"Slipway inn; tagliatelle; 18; 11:30\nLantern; ravioli; 8; 17:00\nQuay; stringy; 4; 12:00",
 					},
 				},
 			),
