@@ -149,7 +149,8 @@ func OrdersCSV(wants []day.Want, beside func(i int) (note, served string)) (stri
 	for i := range wants {
 		x := &wants[i]
 		note, served := beside(i)
-		lines = append(lines, measure.Cells([]string{x.Who, x.What, x.Asked().Text(), order.Clock(x.Due), note, served, x.Marks()}))
+		lines = append(lines, measure.Cells([]string{x.Who, x.What, x.Asked().Text(), order.Clock(x.Due), note, served,
+			x.Marks()}))
 	}
 	err := w.WriteAll(lines)
 	return b.String(), err

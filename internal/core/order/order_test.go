@@ -220,15 +220,16 @@ func TestShares(t *testing.T) {
 // that is beyond what is read at once.
 func TestKept(t *testing.T) {
 	today := time.Date(2026, 12, 1, 9, 0, 0, 0, time.UTC)
-	text := "when,note,who,what,amount\n10:30,,Anna,tagliatelle,4\nlate,\"ring\ntwice\",Bruno,linguine,6\n11:00,,Cleo,orecchiette,2"
+	text := "when,note,who,what,amount\n10:30,,Anna,tagliatelle,4\n" +
+		"late,\"ring\ntwice\",Bruno,linguine,6\n11:00,,Cleo,orecchiette,2"
 	all, wrong := Read(text, today)
 	if len(all) != 2 || len(wrong) != 1 || wrong[0].Line != 3 || wrong[0].Part != "when" {
 		t.Fatalf("%+v, %v", all, wrong)
 	}
 	kept := Kept(text, wrong)
 	all, wrong = Read(strings.Replace(kept, "late", "9", 1), today)
-	if len(all) != 1 || len(wrong) > 0 || all[0].Who != "Bruno" || all[0].What != "linguine" || all[0].When.Due != 540 ||
-		all[0].Note != "ring twice" {
+	if len(all) != 1 || len(wrong) > 0 || all[0].Who != "Bruno" || all[0].What != "linguine" ||
+		all[0].When.Due != 540 || all[0].Note != "ring twice" {
 		t.Fatalf("kept %q, read as %+v, %v", kept, all, wrong)
 	}
 	row := all[0]

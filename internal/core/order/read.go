@@ -71,7 +71,8 @@ func Read(text string, today time.Time) (out []Asked, wrong []LineError) {
 	n := 0
 	for _, rec := range records(text) {
 		if n++; n > MostLines {
-			r.fault(rec.line, "order", fmt.Sprintf("%d are read at once: this and what follows stay in the box", MostLines))
+			r.fault(rec.line, "order", fmt.Sprintf("%d are read at once: this and what follows stay in the box",
+				MostLines))
 			break
 		}
 		r.line = rec.line
@@ -114,7 +115,8 @@ func (a Asked) Row() string {
 	var out strings.Builder
 	w := csv.NewWriter(&out)
 	w.Comma = ';'
-	_ = w.Write([]string{a.Who, a.What, a.Amount.Text(), strings.TrimSpace(a.When.Date + " " + Clock(a.When.Due)), a.Note})
+	when := strings.TrimSpace(a.When.Date + " " + Clock(a.When.Due))
+	_ = w.Write([]string{a.Who, a.What, a.Amount.Text(), when, a.Note}) // a builder takes all
 	w.Flush()
 	return out.String()
 }

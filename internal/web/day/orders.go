@@ -317,7 +317,8 @@ func (s *Room) propose(ctx context.Context, d *dayNow, v *ordersView) error {
 	return s.sharedDoughs(ctx, v.Proposals)
 }
 
-// undecided says of a proposal nothing is chosen for what tells apart those it may be, and what its customers took before.
+// undecided says of a proposal nothing is chosen for what tells apart those it may be, and what its customers took
+// before.
 func (s *Room) undecided(ctx context.Context, row *proposalRow, p *day.Proposal, orders []store.Order,
 	taken map[[2]string]store.Taken) error {
 	row.None = len(p.Fits) == 0

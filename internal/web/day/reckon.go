@@ -101,8 +101,8 @@ func (s *Room) addSaid(ctx context.Context, all []order.Asked, date, once string
 
 // notThere parts orders into those to be added and those somebody has ordered for then already, the same or so much
 // else of it, which are asked about; what came with the same form is that form's.
-func (s *Room) notThere(ctx context.Context, all []order.Asked, date string, double bool, once string) (fresh []order.Asked,
-	asked []order.LineError, err error) {
+func (s *Room) notThere(ctx context.Context, all []order.Asked, date string, double bool, once string) (
+	fresh []order.Asked, asked []order.LineError, err error) {
 	if double {
 		return all, nil, nil
 	}
@@ -123,7 +123,8 @@ func (s *Room) notThere(ctx context.Context, all []order.Asked, date string, dou
 		how := "the same"
 		if at < 0 {
 			at = slices.IndexFunc(there, func(x store.Order) bool {
-				return x.Due == o.Due && order.Fold(x.Who) == order.Fold(o.Who) && order.Fold(x.What) == order.Fold(o.What)
+				return x.Due == o.Due && order.Fold(x.Who) == order.Fold(o.Who) &&
+					order.Fold(x.What) == order.Fold(o.What)
 			})
 			how = "otherwise"
 		}
@@ -133,7 +134,8 @@ func (s *Room) notThere(ctx context.Context, all []order.Asked, date string, dou
 		}
 		was := there[at].Said()
 		asked = append(asked, order.LineError{Line: a.Line, Part: "order", Text: fmt.Sprintf(
-			"%s of %s for %s is there already for then, said %s. Change that one above, or tick below to add this besides.",
+			"%s of %s for %s is there already for then, said %s. Change that one above, or tick below to add this "+
+				"besides.",
 			was.Words(), there[at].What, there[at].Who, how)})
 		days[o.Day] = slices.Delete(slices.Clone(there), at, at+1)
 	}
