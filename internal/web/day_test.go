@@ -934,13 +934,17 @@ func TestWeeksOfOrders(t *testing.T) {
 		monday = monday.AddDate(0, 0, 1)
 	}
 	day := func(week, weekday int) string { return monday.AddDate(0, 0, 7*week+weekday).Format(time.DateOnly) }
+	// the demo's own of every week fall on any weekday
+	usual := []string{"The counter", "Mole café", "Pilot house kitchen"}
 	who := func(date string) (out []string) {
 		all, err := s.store.Orders(ctx, date)
 		if err != nil {
 			t.Fatal(err)
 		}
 		for _, o := range all {
-			out = append(out, o.Who)
+			if !slices.Contains(usual, o.Who) {
+				out = append(out, o.Who)
+			}
 		}
 		return out
 	}
@@ -981,14 +985,14 @@ func TestWeeksOfOrders(t *testing.T) {
 	s.wants(s.ask("POST", "/orders/week", closing), 422, `value="the fair"`, "Both are days")
 	closing.Set("until_day", day(2, 2))
 	s.wants(s.ask("POST", "/orders/week", closing), 303)
-	if got := who(day(2, 0)); len(got) != 0 {
-		t.Errorf("closed: %v", got)
+	if got, err := s.store.Orders(ctx, day(2, 0)); err != nil || len(got) != 0 {
+		t.Errorf("closed: %v, %v", got, err)
 	}
 	s.wants(s.ask("GET", "/days/"+day(2, 0)+"/orders", nil), 200, "The house is closed that day", "the fair")
 
 	s.wants(s.ask("POST", "/days/"+day(0, 1)+"/orders", url.Values{"act": {"paste"},
 		"text": {"Mole; linguine, no egg; 40 pieces; 24:01; call first"}}), 303)
-	before := who(day(0, 1))
+	before, _ := s.store.Orders(ctx, day(0, 1))
 	copyWeek := url.Values{"act": {"copy"}, "from_day": {day(0, 3)}, "until_day": {day(0, 5)}}
 	s.wants(s.ask("POST", "/orders/week", copyWeek), 422, "same week")
 	copyWeek.Set("until_day", day(3, 2))
