@@ -47,7 +47,8 @@ const (
 var unitWords = map[string]Unit{"portion": Portions, "portions": Portions, "serving": Portions, "servings": Portions,
 	"porzioni": Portions, "porzione": Portions, "portionen": Portions, "raciones": Portions, "racion": Portions,
 	"ración": Portions, "pièce": Pieces, "pièces": Pieces, "pieza": Pieces, "piezas": Pieces, "pezzo": Pieces,
-	"piece": Pieces, "pieces": Pieces, "pcs": Pieces, "pc": Pieces,
+	"piece": Pieces, "pz": Pieces, "stk": Pieces, "stck": Pieces, "pces": Pieces, "pzas": Pieces, "pieces": Pieces,
+	"pcs": Pieces, "pc": Pieces,
 	"pezzi": Pieces, "stuck": Pieces, "stück": Pieces, "box": Boxes, "boxes": Boxes}
 
 // elsewhere are words that measure, but nobody here can say what.
@@ -57,8 +58,8 @@ var elsewhere = regexp.MustCompile(`(?i)^(?:trays?|nests?|bags?|packs?|packets?|
 	`caisses?|` +
 	`bandejas?|cajas?|bolsas?)\b`)
 
-var figure = regexp.MustCompile(`(?i)^([0-9]+ dozen|(?:a|two|three|half a) dozen|[0-9]+(?:[.,’' ][0-9]+)*|½|¼|¾|` +
-	`half a|a half|` +
+var figure = regexp.MustCompile(`(?i)^([0-9]+ dozen|(?:a|two|three|half a) dozen|[0-9]+ ?[½¼¾]|` +
+	`(?:[0-9]+ )?[13]/[24]|[0-9]+(?:[.,’' ][0-9]+)*|½|¼|¾|half a|a half|` +
 	`ein halbes|mezzo|medio|(?:` + strings.Join(numberWords(), "|") + `)\b)\s*(?:x |× ?)?\s*(.*)$`)
 
 // spokenNumbers are small numbers as people say them, from one on, in the languages orders come in.
@@ -78,7 +79,7 @@ func numberWords() (out []string) {
 }
 
 var inWords = func() map[string]float64 {
-	m := map[string]float64{"½": .5, "¼": .25, "¾": .75, "half a": .5, "a half": .5, "ein halbes": .5, "mezzo": .5,
+	m := map[string]float64{"half a": .5, "a half": .5, "ein halbes": .5, "mezzo": .5,
 		"medio": .5, "a dozen": 12, "two dozen": 24, "three dozen": 36, "half a dozen": 6}
 	for i, words := range spokenNumbers {
 		for _, w := range strings.Fields(words) {
@@ -88,9 +89,37 @@ var inWords = func() map[string]float64 {
 	return m
 }()
 
+var broken = regexp.MustCompile(`^([0-9]+)? ?(½|¼|¾|1/2|1/4|3/4)$`)
+
+// fraction reads a half or quarters, after a whole number or by themselves: ½, 1/2, 1 ½.
+func fraction(text string) (float64, bool) {
+	m := broken.FindStringSubmatch(text)
+	if m == nil {
+		return 0, false
+	}
+	n, _ := strconv.ParseFloat("0"+m[1], 64)
+	return n + map[string]float64{"½": .5, "1/2": .5, "¼": .25, "1/4": .25, "¾": .75, "3/4": .75}[m[2]], true
+}
+
 // mass is a unit of mass at the beginning of a text.
-var mass = regexp.MustCompile(`(?i)^(kg|kilos?|kilograms?|chil[oi]|chilogramm[oi]|grams?|gr|g|lbs?|pounds?|oz|` +
-	`ounces?)\b\.?\s*(.*)$`)
+var mass = regexp.MustCompile(`(?i)^(kg|kilos?|kilogram(?:me?|m)?s?|kilogramos?|chil[oi]|chilogramm[oi]|` +
+	`grams?|gramm(?:es?|[oi])?|gramos?|gr|g|ett[oi]|pfund|lbs?|pounds?|oz|ounces?)\b\.?\s*(.*)$`)
+
+// massNames are how units of mass are called elsewhere, and how many g they are.
+var massNames = []struct {
+	begins string
+	g      float64
+}{{"chil", 1000}, {"kilo", 1000}, {"ett", 100}, {"pfund", 500}, {"gr", 1}}
+
+// inGrams is how many of a unit of mass weigh, g.
+func inGrams(n float64, unit string) (g float64, ok bool) {
+	for _, m := range massNames {
+		if strings.HasPrefix(unit, m.begins) {
+			return n * m.g, true
+		}
+	}
+	return measure.ParseMass(strconv.FormatFloat(n, 'f', -1, 64) + " " + unit)
+}
 
 var poundsAnd = regexp.MustCompile(`(?i)^([0-9.,]+ ?(?:lbs?|pounds?) [0-9.,]+ ?(?:oz|ounces?))\b\.?\s*(.+)$`)
 
@@ -105,7 +134,9 @@ func readFigure(text string) (a Amount, rest, ask string, ok bool) {
 	said := strings.ToLower(text[at[2]:at[3]])
 	rest = strings.TrimSpace(text[at[4]:at[5]])
 	dozen := false
-	if n, is := inWords[said]; is {
+	if n, is := fraction(said); is {
+		a.N = n
+	} else if n, is := inWords[said]; is {
 		a.N, dozen = n, strings.HasSuffix(said, "dozen")
 	} else {
 		number := said
@@ -129,11 +160,7 @@ func readFigure(text string) (a Amount, rest, ask string, ok bool) {
 		}
 	}
 	if w := mass.FindStringSubmatch(rest); w != nil && !dozen {
-		unit := strings.ToLower(w[1])
-		if strings.HasPrefix(unit, "chil") {
-			unit = "kg"
-		}
-		g, read := measure.ParseMass(strconv.FormatFloat(a.N, 'f', -1, 64) + " " + unit)
+		g, read := inGrams(a.N, strings.ToLower(w[1]))
 		if !read {
 			return a, text, "", false
 		}
@@ -151,12 +178,26 @@ func readFigure(text string) (a Amount, rest, ask string, ok bool) {
 		return a, rest, fmt.Sprintf("“%s” is not wholly understood: how many g or portions is that?",
 			strings.ToLower(word)), true
 	}
+	if what, last, is := cutLast(rest); is && !dozen { // 100 ravioli pieces
+		if unit, is := unitWords[strings.ToLower(last)]; is {
+			return Amount{a.N, unit}, what, "", true
+		}
+	}
 	return a, of(rest), "", true
 }
 
+// cutLast takes the last word off a text of several.
+func cutLast(text string) (before, last string, ok bool) {
+	i := strings.LastIndexByte(text, ' ')
+	if i < 0 {
+		return text, "", false
+	}
+	return text[:i], text[i+1:], true
+}
+
 // massWord is a word of weight where none is expected any more.
-var massWord = regexp.MustCompile(`(?i)\b(?:[a-zé]*-?kilos?|kg|chil[oi]|grammi?|grams?|gramm|gramos?|pfund|livres?|` +
-	`libras?|etti|etto)\b`)
+var massWord = regexp.MustCompile(`(?i)\b(?:[a-zé]*-?kilos?|kg|chil[oi]|grammi?|grams?|gramm|gramos?|livres?|` +
+	`libras?)\b`)
 
 // of takes the word between an amount and what it is of away.
 func of(text string) string {

@@ -79,7 +79,7 @@ func Read(text string, today time.Time) (out []Asked, wrong []LineError) {
 		if len(rec.parts) >= 3 && r.head(rec.parts) {
 			continue
 		}
-		if len(rec.parts) < 3 || r.columns == nil && spoken(rec) {
+		if len(rec.parts) < 3 || r.columns == nil && spoken(said(rec.text), len(rec.parts)) {
 			r.sentence(rec.text)
 			continue
 		}
@@ -221,9 +221,9 @@ var (
 	forWho  = regexp.MustCompile(`(?i)^(.+?)\s+(?:for|für|per|pour|para)\s+(.+)$`)
 	asks    = regexp.MustCompile(`^([^:0-9]{1,80}?)\s*:\s*(.*[0-9].*)$`)
 	between = regexp.MustCompile(`(?i)\s*(?:,|;|\+|&|\band\b|\bund\b|\be\b|\bet\b|\by\b|\bplus\b)\s*`)
+	decimal = regexp.MustCompile(`^[0-9],[0-9]$`)
 	// pictures are no part of an amount or of what is ordered
 	pictures = regexp.MustCompile(`[\x{2600}-\x{27BF}\x{1F000}-\x{1FAFF}\x{FE0F}\x{200D}\x{20E3}]+`)
-	preposed = regexp.MustCompile(`(?i)^(?:at|by|on|um|alle|à|a las?|vers|gegen|for|@)\s+`)
 )
 
 // sentence reads an order, or several of one message, as one says it.
@@ -234,21 +234,27 @@ func (r *reader) sentence(text string) {
 			notes = append(notes, n)
 		}
 	}
-	text = word(bracket.ReplaceAllString(text, " "))
-	items, who, when, ok := r.parted(text)
+	m, ok := r.parted(said(bracket.ReplaceAllString(text, " ")))
 	if !ok {
 		return
 	}
+	if m.note != "" {
+		notes = append(notes, m.note)
+	}
+	who, items, when := m.who, m.items, m.when
 	var all []Asked
 	before := len(r.wrong)
 	for _, item := range itemsOf(items) {
-		item = word(pictures.ReplaceAllString(item, " "))
+		item = strings.Trim(word(pictures.ReplaceAllString(item, " ")), " ,;")
 		amount, what, ask, said := readFigure(item)
 		switch {
 		case ask != "":
 			r.fault(r.line, "how much", ask)
 		case !said || what == "":
 			r.fault(r.line, "how much", fmt.Sprintf("“%s” says no amount: how much of what?", shortened(item)))
+		case strayWhat(what) != "":
+			r.fault(r.line, "what", fmt.Sprintf("“%s” is more than what is wanted (“%s”); %s", shortened(item),
+				strayWhat(what), asList))
 		case strings.ContainsAny(what, "0123456789"):
 			r.fault(r.line, "what", fmt.Sprintf("“%s” holds a second number: one thing at a time, with “and” between",
 				shortened(item)))
@@ -283,63 +289,126 @@ func (r *reader) sentence(text string) {
 	r.out = append(r.out, all...)
 }
 
+// message is a sentence in its parts.
+type message struct {
+	items, who, note string
+	when             When
+}
+
+// asList is the way out for what no sentence can say.
+const asList = "as a line “who; what; how much; when; note” it is taken as it stands"
+
+var hindiFor = regexp.MustCompile(`^(.+?) के लिए (.+)$`)
+
 // parted finds in a sentence what is ordered, for whom and for when; it says what is missing.
-func (r *reader) parted(text string) (items, who string, when When, ok bool) {
-	if m := asks.FindStringSubmatch(text); m != nil { // “Pharos: 24 tagliatelle, noon”
-		who, items = m[1], m[2]
-		var rest string
-		if rest, when, ok = r.ending(items); ok {
-			return rest, who, when, true
+func (r *reader) parted(text string) (m message, ok bool) {
+	var missing error
+	for rest, note := text, ""; ; {
+		m, missing = r.ways(rest)
+		if missing == nil {
+			m.note = note
+			break
 		}
-		who, items = "", ""
+		before, tail, is := aside(rest)
+		if !is {
+			break
+		}
+		if rest = before; note != "" {
+			tail += ", " + note
+		}
+		note = tail
 	}
-	// “24 tagliatelle for the Pharos at noon”: the last “for” that leaves a name
-	m := forWho.FindStringSubmatch(text)
-	if m == nil {
-		r.fault(r.line, "order", "it wants who, what, how much and a time, as in “24 tagliatelle for the Pharos at "+
-			"12:30”")
-		return "", "", when, false
+	if missing != nil { // what is missing of the whole
+		_, missing = r.ways(text)
+		part := "when"
+		if missing == errOrder {
+			part = "order"
+		}
+		r.fault(r.line, part, missing.Error())
+		return m, false
 	}
-	items = m[1]
-	if who, when, ok = r.ending(m[2]); !ok || who == "" {
-		r.fault(r.line, "when", "when is it wanted? "+errWhen.Error())
-		return "", "", when, false
+	var how string
+	if m.who, how = handed(m.who); how != "" {
+		m.note = strings.TrimSuffix(how+"; "+m.note, "; ")
 	}
-	return items, who, when, true
+	if w := strayWho(m.who); w != "" {
+		r.fault(r.line, "who", fmt.Sprintf("“%s” is more than a name (“%s”): one customer and one moment a line, the "+
+			"moment last; %s", shortened(m.who), shortened(w), asList))
+		return m, false
+	}
+	return m, true
+}
+
+var errOrder = fmt.Errorf("it wants who, what, how much and a time, as in “24 tagliatelle for the Pharos at 12:30”")
+
+// ways reads a sentence in the ways one is said: “Pharos: 24 tagliatelle, noon”, “24 tagliatelle for the Pharos at
+// noon”.
+func (r *reader) ways(text string) (m message, err error) {
+	for _, way := range []*regexp.Regexp{asks, hindiFor} {
+		parts := way.FindStringSubmatch(text)
+		if parts == nil {
+			continue
+		}
+		m.who = parts[1]
+		if m.items, m.when, err = r.ending(parts[2]); err == nil {
+			return m, nil
+		}
+		if !forWho.MatchString(text) {
+			return m, err
+		}
+	}
+	parts := forWho.FindStringSubmatch(text)
+	if parts == nil {
+		return m, errOrder
+	}
+	m.items = parts[1]
+	m.who, m.when, err = r.ending(parts[2])
+	if err == nil && m.who == "" {
+		err = errOrder
+	}
+	return m, err
 }
 
 // ending takes the moment a text ends with off it: the longest end that is one. A bare hour counts after “at” or a
-// comma
-// alone, for names end in numbers, too.
-func (r *reader) ending(text string) (rest string, when When, ok bool) {
+// comma alone, for names end in numbers, too. The error asks for the moment.
+func (r *reader) ending(text string) (rest string, when When, err error) {
 	words := strings.Fields(text)
-	for k := min(7, len(words)-1); k > 0; k-- {
-		tail := strings.Join(words[len(words)-k:], " ")
+	err = fmt.Errorf("when is it wanted? %w", errWhen)
+	for k := min(longestMoment, len(words)-1); k > 0; k-- {
+		tail := momentWords(strings.Join(words[len(words)-k:], " "))
 		head := strings.Join(words[:len(words)-k], " ")
-		said := preposed.MatchString(tail) || strings.HasSuffix(head, ",")
-		bare := preposed.ReplaceAllString(tail, "")
-		if plainHour.MatchString(bare) && !said {
+		if len(tail) == 0 {
 			continue
 		}
-		w, err := ReadWhen(bare, r.today)
-		if err != nil {
+		told := slices.Contains(prepositions, tail[0]) || strings.HasSuffix(head, ",") ||
+			len(tail) > 1 && slices.Contains(wishes, tail[0]) && slices.Contains(articles, tail[1])
+		if bare := led(tail); len(bare) == 1 && plainHour.MatchString(bare[0]) && !told {
 			continue
 		}
-		head = strings.TrimRight(strings.TrimSpace(head), ", ")
-		if last := words[len(words)-k-1]; preposed.MatchString(strings.ToLower(strings.TrimRight(last, ",")+" ")) ||
-			dayWord(last) {
-			return text, when, false // a word of the moment is left over: it is not wholly understood
+		w, unread := ReadWhen(strings.Join(tail, " "), r.today)
+		if unread == nil {
+			return strings.TrimRight(strings.TrimSpace(head), ",;– "), w, nil
 		}
-		return head, w, true
+		if unread != errWhen {
+			err = unread
+		}
 	}
-	return text, when, false
+	return text, when, err
 }
+
+// longestMoment is the most words of a moment: "on the day after tomorrow at half past ten".
+const longestMoment = 10
+
+var plainHour = regexp.MustCompile(`^[0-9]{1,2}$`)
 
 // itemsOf parts what is ordered where a new amount begins: “24 tagliatelle and 2 kg linguine”, “linguine, no egg” is
 // one.
 func itemsOf(text string) (out []string) {
 	last := 0
 	for _, at := range between.FindAllStringIndex(text, -1) {
+		if decimal.MatchString(text[max(0, at[0]-1):min(len(text), at[1]+1)]) { // 1,5 kg
+			continue
+		}
 		if _, _, _, begins := readFigure(text[at[1]:]); begins && at[0] > last {
 			out = append(out, text[last:at[0]])
 			last = at[1]
@@ -355,14 +424,22 @@ type record struct {
 	parts []string
 }
 
-// spoken says whether a line with commas is a sentence rather than a list's: it begins with an amount, or a name and a
-// colon, and its second part is none of a list.
-func spoken(rec record) bool {
-	if strings.ContainsAny(rec.text, ";\t\"") {
+// spoken says whether a line with commas, in so many parts, is a sentence rather than a list's: it begins with an
+// amount, or a name and a colon.
+func spoken(text string, parts int) bool {
+	if strings.ContainsAny(text, ";\t\"") {
 		return false
 	}
-	_, rest, _, begins := readFigure(rec.text)
-	return begins && rest != "" && forWho.MatchString(rec.text) || asks.MatchString(rec.text) && len(rec.parts) < 4
+	_, rest, _, begins := readFigure(text)
+	if begins && rest != "" && forWho.MatchString(text) {
+		return true
+	}
+	m := asks.FindStringSubmatch(text)
+	if m == nil {
+		return false
+	}
+	_, _, _, begins = readFigure(m[2])
+	return begins || parts < 4
 }
 
 // records parts a text into its lines; a quoted part may hold line breaks.
@@ -434,23 +511,3 @@ func shortened(s string) string {
 	}
 	return s
 }
-
-// dayWord says whether a word speaks of a day.
-func dayWord(w string) bool {
-	w = strings.ToLower(strings.Trim(w, ",.!"))
-	for _, words := range dayNames {
-		if slices.Contains(strings.Fields(words), w) {
-			return true
-		}
-	}
-	return false
-}
-
-// dayNames are words of days in the languages orders come in.
-var dayNames = []string{"today tomorrow tonight monday tuesday wednesday thursday friday saturday sunday mon tue " +
-	"wed thu fri sat sun",
-	"heute morgen übermorgen montag dienstag mittwoch donnerstag freitag samstag sonntag",
-	"oggi domani dopodomani lunedì martedì mercoledì giovedì venerdì sabato domenica stasera stamattina",
-	"demain lundi mardi mercredi jeudi vendredi samedi dimanche",
-	"hoy mañana lunes martes miércoles jueves viernes sábado domingo",
-	"कल आज परसों"}
