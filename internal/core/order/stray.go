@@ -13,12 +13,14 @@ var (
 	courtesy = regexp.MustCompile(`(?i)(^|[\s,])(?:please|pls|bitte|per favore|per piacere|s['’]il vous pla[iî]t|svp|` +
 		`por favor|कृपया)($|[\s,.!])`)
 	thanks = regexp.MustCompile(`(?i)[\s,.!–-]+(?:(?:many )?thanks(?: a lot| so much)?|` +
-		`thank you(?: very much| so much)?|(?:vielen )?danke?|(?:mille )?grazie|merci(?: beaucoup)?|(?:muchas )?gracias|धन्यवाद)$`)
+		`thank you(?: very much| so much)?|(?:vielen )?danke?|(?:mille )?grazie|` +
+		`merci(?: beaucoup)?|(?:muchas )?gracias|धन्यवाद)$`)
 	greeting = regexp.MustCompile(`(?i)^(?:hi|hello|hey|good (?:morning|afternoon|evening)|hallo|moin|servus|` +
 		`guten (?:tag|morgen|abend)|ciao|salve|buongiorno|buonasera|bonjour|bonsoir|salut|hola|buenos d[ií]as|` +
 		`buenas tardes|नमस्ते)(?: there| all| you| team| zusammen| a tutti| à tous| a todos)?\s*[,!.–-]+\s*`)
 	wanting = regexp.MustCompile(`(?i)^(?:(?:we|i) (?:need|want|would like|take)|(?:we|i)['’]d like|` +
-		`can (?:we|i) have|send(?: us| me)?|(?:ich|wir) (?:brauchen?|nehmen?|h[äa]tten? gerne?)|vorrei|vorremmo|(?:ci|mi) servono|` +
+		`can (?:we|i) have|send(?: us| me)?|(?:ich|wir) (?:brauchen?|nehmen?|h[äa]tten? gerne?)|` +
+		`vorrei|vorremmo|(?:ci|mi) servono|` +
 		`je voudrais|nous voudrions|il (?:nous|me) faut|quisiera|quisi[ée]ramos|necesit(?:o|amos)|queremos)\s+`)
 	pointed = regexp.MustCompile(`(?i)\b([ap])\. ?m\.?(\s|$|,)`)
 	ends    = regexp.MustCompile(`[\s.!…,;]+$`)
