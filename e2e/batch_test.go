@@ -281,10 +281,7 @@ func (d *dropping) drop() {
 
 // restartable starts the application on the demo data; start starts it again at an address after it was stopped.
 func restartable(t *testing.T) (st *store.Store, start func(addr string) (string, func())) {
-	st = storetest.Open(t)
-	if _, err := st.Seed(context.Background(), demo.Scenario(rules.Default(), demo.Day)); err != nil {
-		t.Fatal(err)
-	}
+	st, _ = storetest.Demo(t, demo.Day)
 	byTheBook(t, st)
 	return st, func(addr string) (string, func()) {
 		l, err := net.Listen("tcp", addr)

@@ -15,7 +15,6 @@ import (
 	"time"
 
 	"hollen/internal/core/bench"
-	"hollen/internal/core/rules"
 	"hollen/internal/demo"
 	"hollen/internal/store"
 	"hollen/internal/store/storetest"
@@ -178,15 +177,7 @@ func TestTwoProcessesOneKilled(t *testing.T) {
 	if out, err := exec.Command("go", "build", "-o", path, "../cmd/hollen").CombinedOutput(); err != nil {
 		t.Fatalf("%v: %s", err, out)
 	}
-	dsn := storetest.DSN(t)
-	st, err := store.Open(context.Background(), dsn, storetest.Now)
-	if err != nil {
-		t.Fatal(err)
-	}
-	t.Cleanup(func() { st.Close() })
-	if _, err := st.Seed(context.Background(), demo.Scenario(rules.Default(), demo.Day)); err != nil {
-		t.Fatal(err)
-	}
+	st, dsn := storetest.Demo(t, demo.Day)
 	first, kill := program(t, path, dsn, "127.0.0.1:0")
 	second, _ := program(t, path, dsn, "127.0.0.1:0")
 	br := browser(t)

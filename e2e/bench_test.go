@@ -33,10 +33,7 @@ func TestBenchChanges(t *testing.T) {
 	if os.Getenv("HOLLEN_BENCH") == "" {
 		t.Skip("for ./run bench: times are no test")
 	}
-	s := storetest.Open(t)
-	if _, err := s.Seed(context.Background(), demo.Scenario(rules.Default(), demo.Day)); err != nil {
-		t.Fatal(err)
-	}
+	s, _ := storetest.Demo(t, demo.Day)
 	srv := httptest.NewServer(withFloor(web.New(s, rules.Default(), slog.New(slog.DiscardHandler), web.Access{})))
 	t.Cleanup(srv.Close)
 	br := browser(t)

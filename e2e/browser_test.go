@@ -46,9 +46,18 @@ var (
 // serve starts the application on the demo data and returns its address and store.
 func serve(t *testing.T) (string, *store.Store) {
 	t.Helper()
-	base, s := serving(t, demo.Scenario(rules.Default(), demo.Day))
+	s, _ := storetest.Demo(t, demo.Day)
 	byTheBook(t, s)
-	return base, s
+	return served(t, s), s
+}
+
+// logged starts the application on the demo with its log and returns its address.
+func logged(t *testing.T) string {
+	t.Helper()
+	s, _ := storetest.Seeded(t, "demo with its log", func() store.Scenario {
+		return demo.WithLog(rules.Default(), demo.Day)
+	})
+	return served(t, s)
 }
 
 // serving starts the application on a scenario.

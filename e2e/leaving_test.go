@@ -77,10 +77,7 @@ func TestFormsKeepWhatIsTyped(t *testing.T) {
 // come up again.
 func TestGoBackToWhatWasTyped(t *testing.T) {
 	t.Parallel()
-	st := storetest.Open(t)
-	if _, err := st.Seed(context.Background(), demo.Scenario(rules.Default(), demo.Day)); err != nil {
-		t.Fatal(err)
-	}
+	st, _ := storetest.Demo(t, demo.Day)
 	var away atomic.Bool
 	h := web.New(st, rules.Default(), slog.New(slog.DiscardHandler), web.Access{})
 	srv := httptest.NewServer(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {

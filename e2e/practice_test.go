@@ -6,9 +6,6 @@ import (
 	"testing"
 
 	"github.com/chromedp/chromedp"
-
-	"hollen/internal/core/rules"
-	"hollen/internal/demo"
 )
 
 // seq waits until a dough stands after so many acts.
@@ -26,7 +23,7 @@ func (b *tab) key(k string) {
 // A sitting of six by keys alone: what the signs were is told after each, and the sitting opened at its end.
 func TestASittingByKeys(t *testing.T) {
 	t.Parallel()
-	base, _ := serving(t, demo.WithLog(rules.Default(), demo.Day))
+	base := logged(t)
 	br := browser(t)
 	b := open(t, br, base, 1280, 800)
 	b.visit("/practice")
@@ -63,7 +60,7 @@ func TestASittingByKeys(t *testing.T) {
 // A whole batch by taps on a phone, its amount altered by a key, and opened at the end.
 func TestABatchOnAPhone(t *testing.T) {
 	t.Parallel()
-	base, _ := serving(t, demo.WithLog(rules.Default(), demo.Day))
+	base := logged(t)
 	b := open(t, browser(t), base, 390, 844)
 	b.visit("/practice?dough=usual")
 	b.click("button[value=batch]")
@@ -108,7 +105,7 @@ func TestABatchOnAPhone(t *testing.T) {
 // Without scripts every key is a button that posts, an amount is typed, and what cannot be is said beside its key.
 func TestPracticeWithoutScripts(t *testing.T) {
 	t.Parallel()
-	base, _ := serving(t, demo.WithLog(rules.Default(), demo.Day))
+	base := logged(t)
 	b := open(t, browser(t), base, 1280, 800)
 	b.scripts(false)
 	b.do(chromedp.Navigate(base + "/practice?dough=usual"))

@@ -7,7 +7,6 @@ import (
 
 	"github.com/chromedp/chromedp"
 
-	"hollen/internal/core/rules"
 	"hollen/internal/demo"
 )
 
@@ -18,7 +17,7 @@ func TestShots(t *testing.T) {
 	if dir == "" {
 		t.Skip("HOLLEN_SHOTS names no folder")
 	}
-	base, _ := serving(t, demo.WithLog(rules.Default(), demo.Day))
+	base := logged(t)
 	br := browser(t)
 	views := []struct{ name, path string }{{"today", "/"}, {"recipes", "/recipes"},
 		{"cabinet", "/cabinet/flours"}, {"bench", "/bench/2"},

@@ -31,10 +31,7 @@ func (b *tab) signIn(name string) {
 func TestAccounts(t *testing.T) {
 	t.Parallel()
 	ctx := context.Background()
-	st := storetest.Open(t)
-	if _, err := st.Seed(ctx, demo.Scenario(rules.Default(), demo.Day)); err != nil {
-		t.Fatal(err)
-	}
+	st, _ := storetest.Demo(t, demo.Day)
 	byTheBook(t, st)
 	srv := httptest.NewServer(web.New(st, rules.Default(), slog.New(slog.DiscardHandler), web.Access{SignIn: true}))
 	t.Cleanup(srv.Close)

@@ -30,10 +30,8 @@ import (
 // retired flour that a batch was made with, devices, settings of the log, accounts.
 func workshop(t *testing.T) *store.Store {
 	t.Helper()
-	s, ctx := storetest.Open(t), context.Background()
-	if _, err := s.Seed(ctx, demo.Scenario(rules.Default(), demo.Day)); err != nil {
-		t.Fatal(err)
-	}
+	s, _ := storetest.Demo(t, demo.Day)
+	ctx := context.Background()
 	old := demo.Scenario(rules.Default(), demo.Day).Batches[0].Request.Flours[0].Kind()
 	old.Name, old.ProteinPct = "Wind 00", 11.25
 	id, err := s.Keep(ctx, store.FlourKind, 0, 0, old)

@@ -8,7 +8,6 @@ import (
 	"testing"
 	"time"
 
-	"hollen/internal/core/rules"
 	"hollen/internal/demo"
 	"hollen/internal/store"
 	"hollen/internal/store/storetest"
@@ -58,10 +57,8 @@ func TestManyRecipes(t *testing.T) {
 	if os.Getenv("HOLLEN_BULK") == "" {
 		t.Skip("HOLLEN_BULK is not set")
 	}
-	s, ctx := storetest.Open(t), context.Background()
-	if _, err := s.Seed(ctx, demo.Scenario(rules.Default(), demo.Day)); err != nil {
-		t.Fatal(err)
-	}
+	s, _ := storetest.Demo(t, demo.Day)
+	ctx := context.Background()
 	looks := []struct {
 		name string
 		do   func() error

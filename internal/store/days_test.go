@@ -128,10 +128,8 @@ func TestOrdersOfTheWeek(t *testing.T) {
 
 // The workshop’s own day is kept with the scenario.
 func TestScenarioHasADay(t *testing.T) {
-	s, ctx := storetest.Open(t), context.Background()
-	if _, err := s.Seed(ctx, demo.Scenario(rules.Default(), demo.Day)); err != nil {
-		t.Fatal(err)
-	}
+	s, _ := storetest.Demo(t, demo.Day)
+	ctx := context.Background()
 	days, err := s.Days(ctx, "2000-01-01", "2099-12-31")
 	if err != nil || len(days) != 2 || days[1].Planned() || days[1].Shop.OpenAt != 7*60 || !days[0].Planned() ||
 		len(days[0].Sheet.Day.Faults(days[0].Slots)) > 0 {

@@ -18,10 +18,9 @@ import (
 // logged is a store with the demo's three months of makings.
 func logged(t *testing.T) *store.Store {
 	t.Helper()
-	s := storetest.Open(t)
-	if _, err := s.Seed(context.Background(), demo.WithLog(rules.Default(), demo.Day)); err != nil {
-		t.Fatal(err)
-	}
+	s, _ := storetest.Seeded(t, "demo with its log", func() store.Scenario {
+		return demo.WithLog(rules.Default(), demo.Day)
+	})
 	return s
 }
 

@@ -19,11 +19,8 @@ import (
 
 func begun(t *testing.T) (*store.Store, store.Making) {
 	t.Helper()
-	s := storetest.Open(t)
+	s, _ := storetest.Demo(t, demo.Day)
 	ctx := context.Background()
-	if _, err := s.Seed(ctx, demo.Scenario(rules.Default(), demo.Day)); err != nil {
-		t.Fatal(err)
-	}
 	b, err := s.Get(ctx, demo.Number(demo.Saturday))
 	if err != nil {
 		t.Fatal(err)
@@ -150,10 +147,8 @@ func TestMakingStays(t *testing.T) {
 // What lists read of an ended making can be made anew from its events and comes out the same; a making that goes on has
 // none.
 func TestSummariesAreRemade(t *testing.T) {
-	s, ctx := storetest.Open(t), context.Background()
-	if _, err := s.Seed(ctx, demo.Scenario(rules.Default(), demo.Day)); err != nil {
-		t.Fatal(err)
-	}
+	s, _ := storetest.Demo(t, demo.Day)
+	ctx := context.Background()
 	first, err := s.MadeOf(ctx, demo.Number(demo.Chandler))
 	if err != nil || len(first) != 1 || first[0].OutG == 0 || first[0].Next == "" {
 		t.Fatalf("%+v, %v", first, err)

@@ -64,15 +64,7 @@ func ofAll(t *testing.T, s *store.Store) (out []string) {
 // damagedSite is a site of the demo, with its database to be damaged.
 func damagedSite(t *testing.T) (*site, func(table, column, where string) (mend func())) {
 	t.Helper()
-	ctx, dsn := context.Background(), storetest.DSN(t)
-	st, err := store.Open(ctx, dsn, storetest.Now)
-	if err != nil {
-		t.Fatal(err)
-	}
-	t.Cleanup(func() { st.Close() })
-	if _, err := st.Seed(ctx, demo.Scenario(rules.Default(), demo.Day)); err != nil {
-		t.Fatal(err)
-	}
+	st, dsn := storetest.Demo(t, demo.Day)
 	byTheBook(t, st)
 	pool, err := sql.Open("mysql", dsn)
 	if err != nil {

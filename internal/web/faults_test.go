@@ -25,15 +25,7 @@ import (
 // overDatabase is a site and the database under it, to write to behind the store's back.
 func overDatabase(t *testing.T) (site, *sql.DB) {
 	t.Helper()
-	dsn := storetest.DSN(t)
-	st, err := store.Open(context.Background(), dsn, storetest.Now)
-	if err != nil {
-		t.Fatal(err)
-	}
-	t.Cleanup(func() { st.Close() })
-	if _, err := st.Seed(context.Background(), demo.Scenario(rules.Default(), demo.Day)); err != nil {
-		t.Fatal(err)
-	}
+	st, dsn := storetest.Demo(t, demo.Day)
 	db, err := sql.Open("mysql", dsn)
 	if err != nil {
 		t.Fatal(err)

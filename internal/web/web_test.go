@@ -62,10 +62,7 @@ func newSite(t testing.TB) site {
 // siteOn is a site whose demo, and with it the age of its flours, is of a day.
 func siteOn(t testing.TB, day time.Time) site {
 	t.Helper()
-	s := storetest.Open(t)
-	if _, err := s.Seed(context.Background(), demo.Scenario(rules.Default(), day)); err != nil {
-		t.Fatal(err)
-	}
+	s, _ := storetest.Demo(t, day)
 	byTheBook(t, s)
 	var log strings.Builder
 	return site{t, New(s, rules.Default(), slog.New(slog.NewTextHandler(&log, nil)), Access{}), s, &log}
