@@ -28,7 +28,7 @@ func TestASittingByKeys(t *testing.T) {
 	b := open(t, br, base, 1280, 800)
 	b.visit("/practice")
 	b.click("button[value=call]")
-	b.until("the first call", "document.querySelectorAll('.signs dd').length > 0")
+	b.until("the first call", "document.readyState === 'complete' && document.querySelectorAll('.signs dd').length > 0")
 	for n := range 6 {
 		if says := b.text(".round-head .facts"); !strings.Contains(says, fmt.Sprintf("call %d of 6", n+1)) {
 			t.Errorf("call %d: %s", n+1, says)
@@ -48,7 +48,7 @@ func TestASittingByKeys(t *testing.T) {
 	// another window at one dough: both follow
 	b.visit("/practice")
 	b.click("button[value=batch]")
-	b.until("a dough", "document.querySelector('.signs dd')")
+	b.until("a dough", "document.readyState === 'complete' && document.querySelector('.signs dd')")
 	at := eval[string](b, "location.pathname")
 	other := open(t, br, base, 1280, 800)
 	other.visit(at)

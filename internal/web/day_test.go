@@ -21,6 +21,7 @@ import (
 	"hollen/internal/core/day"
 	"hollen/internal/core/order"
 	"hollen/internal/core/plan"
+	"hollen/internal/core/request"
 	"hollen/internal/core/rules"
 	"hollen/internal/demo"
 	"hollen/internal/store"
@@ -869,6 +870,84 @@ func TestOrdersGone(t *testing.T) {
 	if served.Batch != nil && (!strings.Contains(page, "batch ") || !strings.Contains(page, "Contains ")) {
 		t.Errorf("the slip of %s: %.900s", served.Who, page)
 	}
+}
+
+// A slip says of every batch until when it keeps, and its code, as the label of it does: by what was made, where it was.
+func TestSlipsSayWhatLabelsSay(t *testing.T) {
+	s, ctx := newSite(t), context.Background()
+	date := after(40)
+	var orders []store.Order
+	var batches []uint64
+	for id := uint64(1); id < 20; id++ {
+		b, err := s.store.Get(ctx, id)
+		if err != nil {
+			continue
+		}
+		batches = append(batches, id)
+		orders = append(orders, store.Order{Day: date, Who: fmt.Sprintf("House %d", id), What: b.Row.Shape, Portions: 2,
+			Due: 700 + int(id), Batch: &id, Version: 1})
+	}
+	if err := s.store.AddOrders(ctx, orders); err != nil || len(batches) < 8 {
+		t.Fatal(len(batches), err)
+	}
+	slips := words(s.ask("GET", "/days/"+date+"/slips", nil).Body.String())
+	made := 0
+	for i, id := range batches {
+		label := s.ask("GET", fmt.Sprintf("/batches/%d/label", id), nil).Body.String()
+		if strings.Contains(label, "As it was made") {
+			made++
+		}
+		slip := slips[strings.Index(slips, orders[i].Who+" "):]
+		slip, _, _ = strings.Cut(slip[1:], "House ")
+		dd := func(of string) string {
+			_, after, _ := strings.Cut(label, "<dt>"+of+"</dt>")
+			_, after, _ = strings.Cut(after, "<dd>")
+			said, _, _ := strings.Cut(after, "</dd>")
+			return said
+		}
+		if code := dd("Batch"); code == "" || !strings.Contains(slip, "batch "+code) {
+			t.Errorf("batch %d: the label's code is %q, the slip: %s", id, code, slip)
+		}
+		if by := dd("Use by"); by != "—" && !strings.Contains(slip, "Use by "+by) {
+			t.Errorf("batch %d: the label says use by %q, the slip: %s", id, by, slip)
+		}
+	}
+	if made == 0 {
+		t.Error("none of them was made")
+	}
+}
+
+// What is in the second dough counts for who must not have it, though the first is free of it: when it is made for
+// them, on the orders and on the slip.
+func TestSecondDoughCounts(t *testing.T) {
+	s, ctx := newSite(t), context.Background()
+	green, err := s.store.RecipeByID(ctx, 2)
+	if err != nil {
+		t.Fatal(err)
+	}
+	r := green.Request.Request
+	r.Additions = []request.AdditionPart{{Addition: "ink", Share: .02}}
+	p, err := plan.Make(rules.Default(), r)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if _, err := s.store.SaveRecipe(ctx, 2, green.Version, p, green.Besides.V); err != nil {
+		t.Fatal(err)
+	}
+	date := after(12)
+	at := "/days/" + date + "/orders"
+	s.wants(s.ask("POST", at, url.Values{"act": {"paste"},
+		"text": {"Quay inn; stripes, the straw dough; 6; 12:00; allergy: molluscs"}}), 303)
+	_, body := s.got("GET", at, nil)
+	form := url.Values{"act": {"make"}, "source": {"recipe-1"}}
+	for _, x := range strings.Split(body, `name="orders" value="`)[1:] {
+		form.Add("orders", x[:strings.Index(x, `"`)])
+	}
+	s.wants(s.ask("POST", at, form), 422, "and it contains molluscs", "what was agreed with Quay inn")
+	form.Set("agreed", "the plain half only, in a pot of its own")
+	s.wants(s.ask("POST", at, form), 303)
+	s.wants(s.ask("GET", at, nil), 200, "and it contains molluscs")
+	s.wants(s.ask("GET", "/days/"+date+"/slips", nil), 200, "molluscs", "the plain half only")
 }
 
 // What comes short is said per order, in red on day, wall and phone; a batch that is not begun is made for what is

@@ -171,6 +171,22 @@ type Holds struct {
 	Unknown bool     // of a filling it was never said, or never held against the packs: it counts as containing
 }
 
+// With is what is made of both contains.
+func (h Holds) With(other Holds) Holds {
+	both := Holds{In: slices.Clone(h.In), May: slices.Clone(h.May), Unknown: h.Unknown || other.Unknown}
+	for _, x := range other.In {
+		if !slices.Contains(both.In, x) {
+			both.In = append(both.In, x)
+		}
+	}
+	for _, x := range other.May {
+		if !slices.Contains(both.May, x) {
+			both.May = append(both.May, x)
+		}
+	}
+	return both
+}
+
 // Against are the marks of an order that what is made goes against, and how: "contains egg", "may contain nuts", "its
 // filling may contain milk: nobody has said". None where nothing does.
 func (h Holds) Against(marks []Mark) (out []string) {

@@ -190,17 +190,23 @@ func (s *Room) slipLine(ctx context.Context, in measure.System, o store.Order,
 	if err != nil {
 		return l, err
 	}
-	label, err := s.labelOf(ctx, b.ID)
+	made, err := s.LastMade(ctx, in, b.ID, func(m *store.Making) bool { return m.BatchVersion == b.Version })
 	if err != nil {
 		return l, err
 	}
-	holds := day.HoldsOf(p, label)
+	if made != nil {
+		p = made.Plan
+	}
+	holds, err := s.batchHolds(ctx, &b, p)
+	if err != nil {
+		return l, err
+	}
 	l.Code, l.Contains = p.Code(b.ID), strings.Join(holds.In, ", ")
 	if holds.Unknown {
 		l.Contains = strings.TrimPrefix(l.Contains+"; its filling was never held against the packs", "; ")
 	}
 	l.May = strings.Join(filling.Listed(strings.Join(holds.May, ",")), ", ")
-	keep, by, counts := p.KeepLabel(0)
+	keep, by, counts := p.KeepLabel(day.PartFor(p, o.What))
 	l.Keep, l.UseBy = keep, counts
 	if t, err := measure.At(by); err == nil {
 		l.UseBy = t.Format("2 Jan 2006, 15:04")

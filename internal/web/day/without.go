@@ -32,13 +32,52 @@ func (s *Room) holds(ctx context.Context, chosen, date string) (name string, h o
 	if err != nil {
 		return "", h, err
 	}
-	label := of.Besides.V.Label
+	if like.Recipe {
+		h, err = s.withSecond(ctx, day.HoldsOf(p, of.Besides.V.Label), like, of.PartnerID, date)
+		return r.Name, h, err
+	}
+	b, err := s.Store.Get(ctx, like.ID)
+	if err != nil {
+		return "", h, err
+	}
+	h, err = s.batchHolds(ctx, &b, p)
+	return r.Name, h, err
+}
+
+// batchHolds is what a batch of a plan holds, and the dough that goes together with it.
+func (s *Room) batchHolds(ctx context.Context, b *store.Batch, p *plan.Plan) (order.Holds, error) {
+	label, err := s.labelOf(ctx, b.ID)
+	if err != nil {
+		return order.Holds{}, err
+	}
+	return s.withSecond(ctx, day.HoldsOf(p, label), day.Like{ID: b.ID}, b.PartnerID, p.Request.MadeOn)
+}
+
+// withSecond is what something holds, and its second dough, a batch or a recipe as it is; one that is gone has nothing.
+func (s *Room) withSecond(ctx context.Context, h order.Holds, of day.Like, second *uint64,
+	date string) (order.Holds, error) {
+	if second == nil {
+		return h, nil
+	}
+	like := day.Like{ID: *second, Recipe: of.Recipe}
+	r, recipe, err := s.source(ctx, like, date)
+	if errors.Is(err, store.ErrNotFound) || errors.Is(err, store.ErrDeleted) {
+		return h, nil
+	}
+	if err != nil {
+		return h, err
+	}
+	p, err := plan.Make(s.RulesOf(ctx, &r), r)
+	if err != nil {
+		return h, err
+	}
+	label := recipe.Besides.V.Label
 	if !like.Recipe {
 		if label, err = s.labelOf(ctx, like.ID); err != nil {
-			return "", h, err
+			return h, err
 		}
 	}
-	return r.Name, day.HoldsOf(p, label), nil
+	return h.With(day.HoldsOf(p, label)), nil
 }
 
 // labelOf is what the recipe of a batch says of its label.
@@ -99,7 +138,7 @@ func (s *Room) agree(ctx context.Context, c *page.Visit, d *dayNow, x *toMake, c
 		return err
 	}
 	if x.plan != nil { // with the shapes that are cut from it, too
-		h = day.HoldsOf(x.plan, x.of.Besides.V.Label)
+		h = h.With(day.HoldsOf(x.plan, x.of.Besides.V.Label))
 	}
 	said := ""
 	for _, marks := range of {
@@ -145,11 +184,12 @@ func (s *Room) withHolds(ctx context.Context, d *dayNow, batches map[uint64]stor
 			r.Against = "what it is made of cannot be worked out"
 			continue
 		}
-		label, err := s.labelOf(ctx, b.ID)
+		h, err := s.batchHolds(ctx, &b, p)
 		if err != nil {
-			s.Log.Warn("orders", "label", b.ID, "err", err)
+			s.Log.Warn("orders", "holds", b.ID, "err", err)
+			r.Against = "what it is made of cannot be worked out"
+			continue
 		}
-		h := day.HoldsOf(p, label)
 		r.Against = strings.Join(h.Against(order.Marks(r.What, r.Note, r.Always)), "; ")
 		if !r.Allergy {
 			continue

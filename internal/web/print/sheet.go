@@ -28,7 +28,7 @@ type sheetView struct {
 	Code   string
 	Here   string     // this page's address
 	Part   int        // of the shapes, the one on the label
-	MadeOf *madePaper // as it was made; nil: as it is planned
+	MadeOf *page.Made // as it was made; nil: as it is planned
 	laid   *plan.Striped
 	label  recipe.Label // of its recipe; who makes it as the house says, where the recipe does not
 	Weight string       // printed on the label, as typed; "": a line to write on
@@ -50,7 +50,7 @@ func (s *Room) sheetOf(c *page.Visit, papers []page.Paper) (sheetView, error) {
 		return sheetView{}, err
 	}
 	if made != nil {
-		b.Plan = made.plan
+		b.Plan = made.Plan
 	}
 	v := sheetView{BatchForm: b, ID: b.Batch.ID, Place: s.Place(c), Papers: papers, Paper: page.PaperOf(papers, key),
 		Code: b.Plan.Code(b.Batch.ID), Here: c.Request.URL.Path, MadeOf: made}
