@@ -367,6 +367,29 @@ func (s *Store) Orders(ctx context.Context, date string) ([]Order, error) {
 	return out, nil
 }
 
+// OrdersServed returns the orders a batch serves by when they are due, with what goes with every order of their
+// customers.
+func (s *Store) OrdersServed(ctx context.Context, batch uint64) ([]Order, error) {
+	var out []Order
+	err := s.db.WithContext(ctx).Where("batch = ? AND NOT gone", batch).Order("day, due, id").Limit(MostOrders).
+		Find(&out).Error
+	if err != nil || len(out) == 0 {
+		return nil, err
+	}
+	cards, err := s.Customers(ctx)
+	if err != nil {
+		return nil, err
+	}
+	for i := range out {
+		for _, c := range cards {
+			if c.Fold == order.Fold(out[i].Who) {
+				out[i].Always = c.Always
+			}
+		}
+	}
+	return out, nil
+}
+
 // OrdersBetween counts the orders of each day between two dates, both counted, those of the week apart.
 func (s *Store) OrdersBetween(ctx context.Context, from, to string) (map[string]int, []Standing, error) {
 	var rows []struct {

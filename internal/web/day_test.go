@@ -948,6 +948,14 @@ func TestSecondDoughCounts(t *testing.T) {
 	s.wants(s.ask("POST", at, form), 303)
 	s.wants(s.ask("GET", at, nil), 200, "and it contains molluscs")
 	s.wants(s.ask("GET", "/days/"+date+"/slips", nil), 200, "molluscs", "the plain half only")
+	all, _ := s.store.Orders(ctx, date)
+	label := fmt.Sprintf("/batches/%d/label", *all[0].Batch)
+	s.wants(s.ask("GET", fmt.Sprintf("%s?order=%d", label, all[0].ID), nil), 200, "Quay inn: 6 portions</b>. <b",
+		"Allergy: molluscs")
+	s.wants(s.ask("GET", label+"?order=999", nil), 200, "nobody in particular")
+	if page := s.ask("GET", label, nil).Body.String(); strings.Contains(page, `class="l-for"`) {
+		t.Error("a label for nobody says whom it is for")
+	}
 }
 
 // What comes short is said per order, in red on day, wall and phone; a batch that is not begun is made for what is

@@ -13,8 +13,10 @@ import (
 	"time"
 
 	"hollen/internal/core/cook"
+	"hollen/internal/core/day"
 	"hollen/internal/core/filling"
 	"hollen/internal/core/measure"
+	"hollen/internal/core/order"
 	"hollen/internal/core/plan"
 	"hollen/internal/store"
 	"hollen/internal/web/page"
@@ -39,6 +41,9 @@ func (s *Room) ShowLabel(c *page.Visit) error {
 	if err := s.labelled(c, &v); err != nil {
 		return err
 	}
+	if err := s.shared(c, &v); err != nil {
+		return err
+	}
 	v.Weight = strings.TrimSpace(c.DefaultQuery("weight", c.PostForm("weight")))
 	v.Wrong = v.weighed()
 	s.Render(c, http.StatusOK, "label", "Label: "+v.Request.Name, v)
@@ -59,6 +64,53 @@ func (s *Room) labelled(c *page.Visit, v *sheetView) error {
 	return err
 }
 
+// share is an order that the batch serves, as the label of what goes to its customer has it.
+type share struct {
+	ID    uint64
+	Who   string
+	Much  string // as it was said
+	Marks string // what it is to be without
+	MassG float64
+	On    bool // the label is for it
+}
+
+// shared fills in the orders the batch serves, and the one its label is for, where it is for one.
+func (s *Room) shared(c *page.Visit, v *sheetView) error {
+	all, err := s.Store.OrdersServed(c.Request.Context(), v.ID)
+	if err != nil {
+		return err
+	}
+	want := cmp.Or(c.PostForm("order"), c.Query("order"))
+	for i := range all {
+		o := &all[i]
+		x := share{ID: o.ID, Who: o.Who, Much: o.Said().Words(), Marks: measure.Capital(
+			order.MarksWords(order.Marks(o.What, o.Noted())))}
+		if a := o.Said(); a.Unit == order.Grams {
+			x.MassG = a.N
+		}
+		if x.On = fmt.Sprint(o.ID) == want; x.On {
+			if !c.Request.URL.Query().Has("part") && c.PostForm("part") == "" {
+				v.Part = day.PartFor(v.Plan, o.What)
+			}
+		}
+		v.Shares = append(v.Shares, x)
+	}
+	return nil
+}
+
+// For is the order the label is for; nil where it is for nobody in particular.
+func (v sheetView) For() *share {
+	for i := range v.Shares {
+		if v.Shares[i].On {
+			return &v.Shares[i]
+		}
+	}
+	return nil
+}
+
+// Words say whom it is for, and how much of it.
+func (x share) Words() string { return x.Who + ": " + x.Much }
+
 // The least and the most a pack weighs, g.
 const leastPackG, mostPackG = 5, 20000
 
@@ -66,6 +118,9 @@ const leastPackG, mostPackG = 5, 20000
 // is.
 func (v *sheetView) weighed() string {
 	if v.Weight == "" {
+		if x := v.For(); x != nil && x.MassG > 0 {
+			v.Weight = v.In.Grams(x.MassG)
+		}
 		return ""
 	}
 	g, err := measure.Read(v.Weight, measure.G, func(n float64) float64 { return n / v.perUnit() })
@@ -293,6 +348,10 @@ func (v sheetView) LabelFit() float64 {
 	if v.FillingMade() != "" {
 		rows++
 	}
+	told := ""
+	if x := v.For(); x != nil {
+		told = "For " + x.Words() + ". " + x.Marks
+	}
 	if v.OtherAllergens() != "" {
 		in += " Handled beside: ."
 	}
@@ -307,7 +366,7 @@ func (v sheetView) LabelFit() float64 {
 		lines := func(text string, size float64) float64 {
 			return math.Max(1, math.Ceil(float64(len([]rune(text)))*.47*size*em/wide))
 		}
-		h := lines(v.LabelName(), title*1.05)*title + lines(in, 1)*1.2 + rows*1.45 + lines(v.KeepAt()+v.CookWords(),
+		h := lines(v.LabelName(), title*1.05)*title + lines(told, 1.1)*1.25 + lines(in, 1)*1.2 + rows*1.45 + lines(v.KeepAt()+v.CookWords(),
 			1.02)*1.2 + lines(v.MadeBy(), .88)*1.1 + 5*.4 + .5
 		// A line of two dates: a word and a date each, letters .57 of their size wide.
 		dates := (6*.88 + 1.15*float64(max(len(v.Made()), len(v.UseBy()), len(v.Code)))) * .57

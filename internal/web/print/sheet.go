@@ -33,6 +33,7 @@ type sheetView struct {
 	label  recipe.Label // of its recipe; who makes it as the house says, where the recipe does not
 	Weight string       // printed on the label, as typed; "": a line to write on
 	Wrong  string       // what is wrong with that
+	Shares []share      // the orders it serves
 }
 
 // sheetOf reads the batch the page is of; GET asks for it as it is saved.
