@@ -136,7 +136,7 @@ func copyFilled(name, dsn string, fill func(*store.Store) error) error {
 	}
 	defer db.Close()
 	of := templates[name]
-	if of == nil || time.Since(of.made) > fresh {
+	if of == nil || Now().Sub(of.made) > fresh {
 		if of, err = fillTemplate(ctx, db, fill); err != nil {
 			return err
 		}
@@ -160,7 +160,7 @@ func copyFilled(name, dsn string, fill func(*store.Store) error) error {
 
 // fillTemplate fills a database of its own, and notes how each of its tables is made again.
 func fillTemplate(ctx context.Context, db *sql.DB, fill func(*store.Store) error) (*template, error) {
-	of := &template{name: fmt.Sprintf("hollen_filled_%d", count.Add(1)), made: time.Now()}
+	of := &template{name: fmt.Sprintf("hollen_filled_%d", count.Add(1)), made: Now()}
 	if _, err := db.ExecContext(ctx, "CREATE DATABASE "+of.name+" CHARACTER SET utf8mb4"); err != nil {
 		return nil, err
 	}
