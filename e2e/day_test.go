@@ -103,7 +103,7 @@ func TestDayFromOrders(t *testing.T) {
 	}
 	b.click(".proposals + .btn-go")
 	b.until("both made", "document.querySelectorAll('.proposals li').length === 0 && "+
-		"document.querySelectorAll('.served a').length === 3")
+		"document.querySelectorAll('.served a[translate]').length === 3")
 	b.click(".head .acts > a:last-child")
 	b.until("the day", "document.querySelectorAll('.day-rows tbody tr').length === 2")
 	b.click(".head .acts > form button[value=plan]")

@@ -70,6 +70,11 @@ func TestMoments(t *testing.T) {
 			t.Errorf("%q: written as %q", text, Clock(got.Due))
 		}
 	}
+	for due := range LastMin + 1 { // as forms, lists and files write it
+		if got, err := ReadWhen(Clock(due), today); err != nil || got != (When{Due: due}) {
+			t.Fatalf("%d is written as %q and read as %+v, %v", due, Clock(due), got, err)
+		}
+	}
 	for _, text := range []string{"1:30", "3 Uhr", "half past six", "7", "halb zwei", "2 at night",
 		"noon in the evening", "31 Feb 9", "le 9 mars",
 		"2/12 9", "next friday 9", "", "25:61", "36:00", "soon", "quarter to one", "half past two", "half past",
