@@ -10,6 +10,7 @@ import (
 	"errors"
 	"fmt"
 	"slices"
+	"sync"
 
 	"hollen/internal/core/dough"
 	"hollen/internal/core/measure"
@@ -237,10 +238,13 @@ func Hands() Machine {
 
 // Find returns the shipped machine of that key and whether there is one.
 func Find(key string) (Machine, bool) {
-	for _, m := range Shipped() {
+	for _, m := range shipped() {
 		if m.Key == key {
+			m.Stops, m.Cutters = slices.Clone(m.Stops), slices.Clone(m.Cutters)
 			return m, true
 		}
 	}
 	return Machine{}, false
 }
+
+var shipped = sync.OnceValue(Shipped)
