@@ -289,8 +289,8 @@ func (r *reader) sentence(text string) {
 	r.out = append(r.out, all...)
 }
 
-// message is a sentence in its parts.
-type message struct {
+// spokenOrder is a sentence in its parts.
+type spokenOrder struct {
 	items, who, note string
 	when             When
 }
@@ -301,7 +301,7 @@ const asList = "as a line “who; what; how much; when; note” it is taken as i
 var hindiFor = regexp.MustCompile(`^(.+?) के लिए (.+)$`)
 
 // parted finds in a sentence what is ordered, for whom and for when; it says what is missing.
-func (r *reader) parted(text string) (m message, ok bool) {
+func (r *reader) parted(text string) (m spokenOrder, ok bool) {
 	var missing error
 	for rest, note := text, ""; ; {
 		m, missing = r.ways(rest)
@@ -343,7 +343,7 @@ var errOrder = fmt.Errorf("it wants who, what, how much and a time, as in “24 
 
 // ways reads a sentence in the ways one is said: “Pharos: 24 tagliatelle, noon”, “24 tagliatelle for the Pharos at
 // noon”.
-func (r *reader) ways(text string) (m message, err error) {
+func (r *reader) ways(text string) (m spokenOrder, err error) {
 	for _, way := range []*regexp.Regexp{asks, hindiFor} {
 		parts := way.FindStringSubmatch(text)
 		if parts == nil {
