@@ -139,7 +139,10 @@ type reader struct {
 }
 
 func (r *reader) fault(line int, part, text string) {
-	r.wrong = append(r.wrong, LineError{line, part, measure.Lower(strings.TrimSuffix(text, ".")) + "."})
+	if text = measure.Lower(strings.TrimSuffix(text, ".")); !strings.HasSuffix(text, "?") {
+		text += "."
+	}
+	r.wrong = append(r.wrong, LineError{line, part, text})
 }
 
 // head takes a line that names its columns; false for one that does not.
@@ -253,8 +256,7 @@ func (r *reader) sentence(text string) {
 		case !said || what == "":
 			r.fault(r.line, "how much", fmt.Sprintf("“%s” says no amount: how much of what?", shortened(item)))
 		case strayWhat(what) != "":
-			r.fault(r.line, "what", fmt.Sprintf("“%s” is more than what is wanted (“%s”); %s", shortened(item),
-				strayWhat(what), asList))
+			r.fault(r.line, "what", moreThan(item, strayWhat(what), "an amount of one thing"))
 		case strings.ContainsAny(what, "0123456789"):
 			r.fault(r.line, "what", fmt.Sprintf("“%s” holds a second number: one thing at a time, with “and” between",
 				shortened(item)))
@@ -295,8 +297,13 @@ type spokenOrder struct {
 	when             When
 }
 
-// asList is the way out for what no sentence can say.
-const asList = "as a line “who; what; how much; when; note” it is taken as it stands"
+// moreThan says that a part of a sentence holds what does not belong to it.
+func moreThan(part, stray, wanted string) string {
+	if measure.Plain(part) == stray {
+		return fmt.Sprintf("“%s” is not %s", shortened(part), wanted)
+	}
+	return fmt.Sprintf("“%s” is more than %s: “%s”", shortened(part), wanted, shortened(stray))
+}
 
 var hindiFor = regexp.MustCompile(`^(.+?) के लिए (.+)$`)
 
@@ -332,8 +339,8 @@ func (r *reader) parted(text string) (m spokenOrder, ok bool) {
 		m.note = strings.TrimSuffix(how+"; "+m.note, "; ")
 	}
 	if w := strayWho(m.who); w != "" {
-		r.fault(r.line, "who", fmt.Sprintf("“%s” is more than a name (“%s”): one customer and one moment a line, the "+
-			"moment last; %s", shortened(m.who), shortened(w), asList))
+		r.fault(r.line, "who", fmt.Sprintf("%s: one customer and one moment a line, the moment last",
+			moreThan(m.who, w, "a name")))
 		return m, false
 	}
 	return m, true

@@ -71,10 +71,17 @@ func Clock(due int) string {
 // words or by its hour alone: "half past six", "7" and "1:30" may be meant after noon, and are asked.
 const earliestSaid, earliestSpoken = 6 * 60, 8 * 60
 
+// earliestMorning is when the night ends, in words, min.
+const earliestMorning = 5 * 60
+
 // asMeant is a time as it was said, or what to ask of one that may be of the early hours or after noon.
 func asMeant(at int, spoken bool) (int, error) {
 	if at < earliestSaid || spoken && at < earliestSpoken {
-		return 0, fmt.Errorf("%02d:%02d in the early hours, or %d:%02d?", at/60, at%60, at/60+12, at%60)
+		part := "at night"
+		if at >= earliestMorning {
+			part = "in the morning"
+		}
+		return 0, fmt.Errorf("%02d:%02d %s, or %d:%02d?", at/60, at%60, part, at/60+12, at%60)
 	}
 	return at, nil
 }

@@ -650,7 +650,8 @@ func (s *Room) pasteOrders(ctx context.Context, c *page.Visit, d *dayNow, values
 	if len(wrong) == 0 {
 		v.Wrong = []string{"There is no order in it. One a line: who; what; how much; when."}
 	} else {
-		v.Wrong = append(v.Wrong, "The lines stand below as they were; lines count from the top of what was given.")
+		v.Wrong = append(v.Wrong, "The lines stand above as they were, and count from the top of what was given. "+
+			"Said as “who; what; how much; when; note”, a line is taken as it stands.")
 	}
 	if d, err = s.dayOf(c); err != nil {
 		return err

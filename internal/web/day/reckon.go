@@ -134,7 +134,7 @@ func (s *Room) notThere(ctx context.Context, all []order.Asked, date string, dou
 		}
 		was := there[at].Said()
 		asked = append(asked, order.LineError{Line: a.Line, Part: "order", Text: fmt.Sprintf(
-			"%s of %s for %s is there already for then, said %s. Change that one above, or tick below to add this "+
+			"%s of %s for %s is there already for then, said %s. Change that one, or tick below to add this "+
 				"besides.",
 			was.Words(), there[at].What, there[at].Who, how)})
 		days[o.Day] = slices.Delete(slices.Clone(there), at, at+1)

@@ -159,6 +159,9 @@ func (v *recipeView) figures() {
 		add("As a ratio", ratio.Words(v.In))
 	}
 	add("Makes", fmt.Sprintf("%.1f portions, %s of dough", f.Portions, v.In.Grams(f.Dough.MassG)))
+	if d := p.Dry.ToKeep; d != nil && d.RawG > 0 && d.TargetG < d.RawG {
+		add("A portion as sold", v.In.Grams(f.PortionG*d.TargetG/d.RawG)+", dried")
+	}
 	add("Kneading and rest", measure.Minutes(p.Knead.Min)+" + "+measure.Minutes(p.Rest.Min))
 	if !p.Pinned() && !p.Roped() && len(p.Roll.Passes) > 0 {
 		add("Rolled to", "stop "+p.Roll.Passes[len(p.Roll.Passes)-1].Label+", "+v.In.MM(p.Roll.SheetMM, 2))
