@@ -83,6 +83,10 @@ func TestCardFollowsTheWork(t *testing.T) {
 			[]string{"Cut", "Fill and close"}},
 		"to keep":  {func(r *request.Request) { r.Dry.Keep = true }, []string{"Cut", "Dry", "Cook"}},
 		"in fog":   {func(r *request.Request) { r.Room.RH = .98 }, []string{"Roll", "Cut", "Cook"}},
+		"in loads": {func(r *request.Request) { r.Amount.Portions = 14 }, []string{"Mix", "Split", "Knead by hand"}},
+		"shared": {func(r *request.Request) {
+			r.Amount.Portions, r.Bench.People, r.Knead.Shared = 14, 2, true
+		}, []string{"Share it out", "Knead by hand", "Join"}},
 		"by clock": {func(r *request.Request) { r.Clock.RollAt = "2026-11-28T17:30" }, []string{"Roll"}},
 	} {
 		r := request.Default()
