@@ -18,8 +18,8 @@ import (
 	"hollen/internal/core/request"
 	"hollen/internal/core/rules"
 	"hollen/internal/demo"
+	"hollen/internal/demo/demotest"
 	"hollen/internal/store"
-	"hollen/internal/store/storetest"
 	"hollen/internal/web"
 )
 
@@ -281,7 +281,7 @@ func (d *dropping) drop() {
 
 // restartable starts the application on the demo data; start starts it again at an address after it was stopped.
 func restartable(t *testing.T) (st *store.Store, start func(addr string) (string, func())) {
-	st, _ = storetest.Demo(t, demo.Day)
+	st, _ = demotest.Store(t, demo.Day)
 	byTheBook(t, st)
 	return st, func(addr string) (string, func()) {
 		l, err := net.Listen("tcp", addr)

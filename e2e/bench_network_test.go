@@ -16,8 +16,8 @@ import (
 
 	"hollen/internal/core/bench"
 	"hollen/internal/demo"
+	"hollen/internal/demo/demotest"
 	"hollen/internal/store"
-	"hollen/internal/store/storetest"
 )
 
 // relay is a network between a screen and its server that can be pulled out and put back.
@@ -177,7 +177,7 @@ func TestTwoProcessesOneKilled(t *testing.T) {
 	if out, err := exec.Command("go", "build", "-o", path, "../cmd/hollen").CombinedOutput(); err != nil {
 		t.Fatalf("%v: %s", err, out)
 	}
-	st, dsn := storetest.Demo(t, demo.Day)
+	st, dsn := demotest.Store(t, demo.Day)
 	first, kill := program(t, path, dsn, "127.0.0.1:0")
 	second, _ := program(t, path, dsn, "127.0.0.1:0")
 	br := browser(t)

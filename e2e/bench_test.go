@@ -21,6 +21,7 @@ import (
 	corebench "hollen/internal/core/bench"
 	"hollen/internal/core/rules"
 	"hollen/internal/demo"
+	"hollen/internal/demo/demotest"
 	"hollen/internal/store"
 	"hollen/internal/store/storetest"
 	"hollen/internal/web"
@@ -33,7 +34,7 @@ func TestBenchChanges(t *testing.T) {
 	if os.Getenv("HOLLEN_BENCH") == "" {
 		t.Skip("for ./run bench: times are no test")
 	}
-	s, _ := storetest.Demo(t, demo.Day)
+	s, _ := demotest.Store(t, demo.Day)
 	srv := httptest.NewServer(withFloor(web.New(s, rules.Default(), slog.New(slog.DiscardHandler), web.Access{})))
 	t.Cleanup(srv.Close)
 	br := browser(t)

@@ -24,6 +24,7 @@ import (
 	"hollen/internal/clock"
 	"hollen/internal/core/rules"
 	"hollen/internal/demo"
+	"hollen/internal/demo/demotest"
 	"hollen/internal/store"
 	"hollen/internal/store/storetest"
 	"hollen/internal/web"
@@ -46,7 +47,7 @@ var (
 // serve starts the application on the demo data and returns its address and store.
 func serve(t *testing.T) (string, *store.Store) {
 	t.Helper()
-	s, _ := storetest.Demo(t, demo.Day)
+	s, _ := demotest.Store(t, demo.Day)
 	byTheBook(t, s)
 	return served(t, s), s
 }
@@ -54,10 +55,7 @@ func serve(t *testing.T) (string, *store.Store) {
 // logged starts the application on the demo with its log and returns its address.
 func logged(t *testing.T) string {
 	t.Helper()
-	s, _ := storetest.Seeded(t, "demo with its log", func() store.Scenario {
-		return demo.WithLog(rules.Default(), demo.Day)
-	})
-	return served(t, s)
+	return served(t, demotest.Logged(t))
 }
 
 // serving starts the application on a scenario.

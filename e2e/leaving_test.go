@@ -13,7 +13,7 @@ import (
 
 	"hollen/internal/core/rules"
 	"hollen/internal/demo"
-	"hollen/internal/store/storetest"
+	"hollen/internal/demo/demotest"
 	"hollen/internal/web"
 )
 
@@ -77,7 +77,7 @@ func TestFormsKeepWhatIsTyped(t *testing.T) {
 // come up again.
 func TestGoBackToWhatWasTyped(t *testing.T) {
 	t.Parallel()
-	st, _ := storetest.Demo(t, demo.Day)
+	st, _ := demotest.Store(t, demo.Day)
 	var away atomic.Bool
 	h := web.New(st, rules.Default(), slog.New(slog.DiscardHandler), web.Access{})
 	srv := httptest.NewServer(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {

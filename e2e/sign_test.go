@@ -10,8 +10,8 @@ import (
 	"hollen/internal/account"
 	"hollen/internal/core/rules"
 	"hollen/internal/demo"
+	"hollen/internal/demo/demotest"
 	"hollen/internal/store"
-	"hollen/internal/store/storetest"
 	"hollen/internal/web"
 )
 
@@ -31,7 +31,7 @@ func (b *tab) signIn(name string) {
 func TestAccounts(t *testing.T) {
 	t.Parallel()
 	ctx := context.Background()
-	st, _ := storetest.Demo(t, demo.Day)
+	st, _ := demotest.Store(t, demo.Day)
 	byTheBook(t, st)
 	srv := httptest.NewServer(web.New(st, rules.Default(), slog.New(slog.DiscardHandler), web.Access{SignIn: true}))
 	t.Cleanup(srv.Close)

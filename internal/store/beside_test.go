@@ -21,6 +21,7 @@ import (
 	"hollen/internal/core/request"
 	"hollen/internal/core/rules"
 	"hollen/internal/demo"
+	"hollen/internal/demo/demotest"
 	"hollen/internal/store"
 	"hollen/internal/store/storetest"
 )
@@ -30,7 +31,7 @@ import (
 // retired flour that a batch was made with, devices, settings of the log, accounts.
 func workshop(t *testing.T) *store.Store {
 	t.Helper()
-	s, _ := storetest.Demo(t, demo.Day)
+	s, _ := demotest.Store(t, demo.Day)
 	ctx := context.Background()
 	old := demo.Scenario(rules.Default(), demo.Day).Batches[0].Request.Flours[0].Kind()
 	old.Name, old.ProteinPct = "Wind 00", 11.25

@@ -9,8 +9,8 @@ import (
 	"time"
 
 	"hollen/internal/demo"
+	"hollen/internal/demo/demotest"
 	"hollen/internal/store"
-	"hollen/internal/store/storetest"
 )
 
 // grown is a workshop with n recipes and m batches of them, put in at once.
@@ -57,7 +57,7 @@ func TestManyRecipes(t *testing.T) {
 	if os.Getenv("HOLLEN_BULK") == "" {
 		t.Skip("HOLLEN_BULK is not set")
 	}
-	s, _ := storetest.Demo(t, demo.Day)
+	s, _ := demotest.Store(t, demo.Day)
 	ctx := context.Background()
 	looks := []struct {
 		name string

@@ -8,6 +8,7 @@ import (
 	"hollen/internal/core/day"
 	"hollen/internal/core/rules"
 	"hollen/internal/demo"
+	"hollen/internal/demo/demotest"
 	"hollen/internal/store"
 	"hollen/internal/store/storetest"
 )
@@ -128,7 +129,7 @@ func TestOrdersOfTheWeek(t *testing.T) {
 
 // The workshop’s own day is kept with the scenario.
 func TestScenarioHasADay(t *testing.T) {
-	s, _ := storetest.Demo(t, demo.Day)
+	s, _ := demotest.Store(t, demo.Day)
 	ctx := context.Background()
 	days, err := s.Days(ctx, "2000-01-01", "2099-12-31")
 	if err != nil || len(days) != 2 || days[1].Planned() || days[1].Shop.OpenAt != 7*60 || !days[0].Planned() ||

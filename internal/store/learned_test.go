@@ -11,6 +11,7 @@ import (
 	"hollen/internal/core/plan"
 	"hollen/internal/core/rules"
 	"hollen/internal/demo"
+	"hollen/internal/demo/demotest"
 	"hollen/internal/store"
 	"hollen/internal/store/storetest"
 )
@@ -18,10 +19,7 @@ import (
 // logged is a store with the demo's three months of makings.
 func logged(t *testing.T) *store.Store {
 	t.Helper()
-	s, _ := storetest.Seeded(t, "demo with its log", func() store.Scenario {
-		return demo.WithLog(rules.Default(), demo.Day)
-	})
-	return s
+	return demotest.Logged(t)
 }
 
 // What is learned is kept with what it stands on; weighed anew from nothing, the events of the makings first, it is the

@@ -13,13 +13,14 @@ import (
 	"hollen/internal/core/bench"
 	"hollen/internal/core/rules"
 	"hollen/internal/demo"
+	"hollen/internal/demo/demotest"
 	"hollen/internal/store"
 	"hollen/internal/store/storetest"
 )
 
 func begun(t *testing.T) (*store.Store, store.Making) {
 	t.Helper()
-	s, _ := storetest.Demo(t, demo.Day)
+	s, _ := demotest.Store(t, demo.Day)
 	ctx := context.Background()
 	b, err := s.Get(ctx, demo.Number(demo.Saturday))
 	if err != nil {
@@ -147,7 +148,7 @@ func TestMakingStays(t *testing.T) {
 // What lists read of an ended making can be made anew from its events and comes out the same; a making that goes on has
 // none.
 func TestSummariesAreRemade(t *testing.T) {
-	s, _ := storetest.Demo(t, demo.Day)
+	s, _ := demotest.Store(t, demo.Day)
 	ctx := context.Background()
 	first, err := s.MadeOf(ctx, demo.Number(demo.Chandler))
 	if err != nil || len(first) != 1 || first[0].OutG == 0 || first[0].Next == "" {

@@ -12,6 +12,7 @@ import (
 
 	"hollen/internal/core/rules"
 	"hollen/internal/demo"
+	"hollen/internal/demo/demotest"
 	"hollen/internal/store"
 	"hollen/internal/store/storetest"
 )
@@ -64,7 +65,7 @@ func ofAll(t *testing.T, s *store.Store) (out []string) {
 // damagedSite is a site of the demo, with its database to be damaged.
 func damagedSite(t *testing.T) (*site, func(table, column, where string) (mend func())) {
 	t.Helper()
-	st, dsn := storetest.Demo(t, demo.Day)
+	st, dsn := demotest.Store(t, demo.Day)
 	byTheBook(t, st)
 	pool, err := sql.Open("mysql", dsn)
 	if err != nil {

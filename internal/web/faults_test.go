@@ -18,14 +18,14 @@ import (
 
 	"hollen/internal/core/rules"
 	"hollen/internal/demo"
+	"hollen/internal/demo/demotest"
 	"hollen/internal/store"
-	"hollen/internal/store/storetest"
 )
 
 // overDatabase is a site and the database under it, to write to behind the store's back.
 func overDatabase(t *testing.T) (site, *sql.DB) {
 	t.Helper()
-	st, dsn := storetest.Demo(t, demo.Day)
+	st, dsn := demotest.Store(t, demo.Day)
 	db, err := sql.Open("mysql", dsn)
 	if err != nil {
 		t.Fatal(err)

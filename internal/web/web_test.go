@@ -27,6 +27,7 @@ import (
 	"hollen/internal/core/request"
 	"hollen/internal/core/rules"
 	"hollen/internal/demo"
+	"hollen/internal/demo/demotest"
 	"hollen/internal/exchange"
 	"hollen/internal/store"
 	"hollen/internal/store/storetest"
@@ -62,7 +63,7 @@ func newSite(t testing.TB) site {
 // siteOn is a site whose demo, and with it the age of its flours, is of a day.
 func siteOn(t testing.TB, day time.Time) site {
 	t.Helper()
-	s, _ := storetest.Demo(t, day)
+	s, _ := demotest.Store(t, day)
 	byTheBook(t, s)
 	var log strings.Builder
 	return site{t, New(s, rules.Default(), slog.New(slog.NewTextHandler(&log, nil)), Access{}), s, &log}

@@ -15,8 +15,6 @@ import (
 	"time"
 
 	"hollen/internal/clock"
-	"hollen/internal/core/rules"
-	"hollen/internal/demo"
 	"hollen/internal/store"
 	"hollen/internal/store/localdb"
 )
@@ -202,22 +200,4 @@ func fillTemplate(ctx context.Context, db *sql.DB, fill func(*store.Store) error
 		}
 	}
 	return of, nil
-}
-
-// Demo returns a store on a database of its own with the demo workshop of a day, closed when the test ends, and how to
-// reach it.
-func Demo(t testing.TB, day time.Time) (*store.Store, string) {
-	t.Helper()
-	return Seeded(t, "demo "+day.Format(time.DateOnly), func() store.Scenario {
-		return demo.Scenario(rules.Default(), day)
-	})
-}
-
-// Seeded is Demo of another scenario, known by its name.
-func Seeded(t testing.TB, name string, of func() store.Scenario) (*store.Store, string) {
-	t.Helper()
-	return Filled(t, name, func(s *store.Store) error {
-		_, err := s.Seed(context.Background(), of())
-		return err
-	})
 }
