@@ -125,6 +125,36 @@ func TestSentences(t *testing.T) {
 			}
 		}
 	}
+	for text, want := range map[string]string{ // over several lines
+		"Hi,\n\nNet loft, tomorrow 9:\n- 6 tagliatelle\n\n- 4 ravioli (no egg)\nThank you!": "Net loft;tagliatelle;6;" +
+			"2026-12-02 9:00;\nNet loft;ravioli;4;2026-12-02 9:00;no egg\n",
+		"Order for Hotel Düne:\n• 1,5 kg Bandnudeln\n• 12 Ravioli und 3 Lasagne\nFreitag um halb elf": "Hotel Düne;" +
+			"Bandnudeln;1.5 kg;2026-12-04 10:30;\nHotel Düne;Ravioli;12;2026-12-04 10:30;\nHotel Düne;Lasagne;3;" +
+			"2026-12-04 10:30;\n",
+		"domani alle 9, Locanda:\n6 tagliatelle\n8 linguine for Anna at noon": "Locanda;tagliatelle;6;2026-12-02 9:00;\n" +
+			"Anna;linguine;8;12:00;\n",
+		"Quay inn: 6 tagliatelle, noon\n4 ravioli": "Quay inn;tagliatelle;6;12:00;\n?2",
+		"Net loft:\n6 tagliatelle\n4 ravioli":      "?1", // no moment
+		"Net loft, noon:\n6 tagliatelle\nat 1 pm":  "?1", // two
+		"Net loft, noon:\n6 tagliatelle\n4 trays of lasagne\n\n2 kg linguine for Anna at 9": "Anna;linguine;2 kg;9:00;\n" +
+			"?3",
+		"for Friday:\n6 tagliatelle": "?1",
+	} {
+		got, wrong := Read(text, today)
+		said := ""
+		for _, a := range got {
+			said += a.Row()
+		}
+		for _, e := range wrong {
+			said += fmt.Sprintf("?%d", e.Line)
+		}
+		if said != want {
+			t.Errorf("%q: %s %v", text, said, wrong)
+		}
+		if again, still := Read(Kept(text, wrong), today); len(again) > 0 || len(still) != len(wrong) {
+			t.Errorf("%q: %q stays, read as %v, %v", text, Kept(text, wrong), again, still)
+		}
+	}
 	for text, says := range map[string]string{
 		"3 trays of lasagne for Pharos at 11":                  "said in trays",
 		"tagliatelle for Pharos at 11":                         "says no amount",
@@ -191,6 +221,8 @@ func TestNeed(t *testing.T) {
 func FuzzRead(f *testing.F) {
 	f.Add("24 tagliatelle for the Pharos at 12:30\nA;b;1;9")
 	f.Add("who,what,portions,when\n\"x\",y,1e3,24:00")
+	f.Add("Net loft, tomorrow 9:\n- 6 tagliatelle\n- 4 ravioli (no egg)\nThank you!")
+	f.Add("Hallo, 1,5 kg x für Hotel Düne am 4.12. um Viertel nach zehn; ohne Ei")
 	f.Add("Pharos: 2 kg x and half a dozen y, tomorrow at half past ten (no egg)")
 	f.Fuzz(func(t *testing.T, text string) {
 		all, _ := Read(text, today)

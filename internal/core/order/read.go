@@ -63,7 +63,7 @@ var unheaded = []string{"who", "what", "much", "when", "note"}
 
 // Read reads orders: a line each, “who; what; how much; when; note” parted by semicolons, tabs or commas, with a head,
 // whose columns may stand in any order, or without; or as one says it: “24 tagliatelle and 2 kg linguine for the Pharos
-// at noon (no egg)”. today is the day it is said on. Lines that cannot be read are named by where they begin, the
+// at noon (no egg)”, over several lines, too. today is the day it is said on. Lines that cannot be read are named by where they begin, the
 // others read.
 func Read(text string, today time.Time) (out []Asked, wrong []LineError) {
 	r := reader{today: today}
@@ -77,6 +77,13 @@ func Read(text string, today time.Time) (out []Asked, wrong []LineError) {
 		}
 		r.line = rec.line
 		if len(rec.parts) >= 3 && r.head(rec.parts) {
+			continue
+		}
+		if courtesy.MatchString(word(rec.text)) { // “Thank you!”
+			continue
+		}
+		if rec.more != nil {
+			r.blocked(append([]string{rec.text}, rec.more...))
 			continue
 		}
 		if len(rec.parts) < 3 || r.columns == nil && spoken(said(rec.text), len(rec.parts)) {
@@ -102,8 +109,14 @@ func Kept(text string, wrong []LineError) string {
 		n++
 		if len(rec.parts) >= 3 && r.head(rec.parts) {
 			head = rec.text + "\n"
-		} else if at[rec.line] || n > MostLines {
-			out.WriteString(head + rec.text + "\n")
+			continue
+		}
+		keep := n > MostLines
+		for i := range len(rec.more) + 1 {
+			keep = keep || at[rec.line+i]
+		}
+		if keep {
+			out.WriteString(head + strings.Join(append([]string{rec.text}, rec.more...), "\n") + "\n")
 			head = ""
 		}
 	}
@@ -231,55 +244,36 @@ var (
 
 // sentence reads an order, or several of one message, as one says it.
 func (r *reader) sentence(text string) {
-	var notes []string
-	for _, m := range bracket.FindAllStringSubmatch(text, -1) {
-		if n := word(m[1]); n != "" {
-			notes = append(notes, n)
-		}
-	}
-	m, ok := r.parted(said(bracket.ReplaceAllString(text, " ")))
+	text, notes := bracketed(text)
+	m, ok := r.parted(said(text))
 	if !ok {
 		return
 	}
 	if m.note != "" {
 		notes = append(notes, m.note)
 	}
-	who, items, when := m.who, m.items, m.when
-	var all []Asked
+	m.note = strings.Join(notes, "; ")
 	before := len(r.wrong)
-	for _, item := range itemsOf(items) {
-		item = strings.Trim(word(pictures.ReplaceAllString(item, " ")), " ,;")
-		amount, what, ask, said := readFigure(item)
-		switch {
-		case ask != "":
-			r.fault(r.line, "how much", ask)
-		case !said || what == "":
-			r.fault(r.line, "how much", fmt.Sprintf("“%s” says no amount: how much of what?", shortened(item)))
-		case strayWhat(what) != "":
-			r.fault(r.line, "what", moreThan(item, strayWhat(what), "an amount of one thing"))
-		case strings.ContainsAny(what, "0123456789"):
-			r.fault(r.line, "what", fmt.Sprintf("“%s” holds a second number: one thing at a time, with “and” between",
-				shortened(item)))
-		default:
-			if err := amount.check(); err != nil {
-				r.fault(r.line, "how much", err.Error())
-				break
-			}
-			a := Asked{Line: r.line, Who: word(who), What: word(what), Amount: amount, When: when,
-				Note: strings.Join(notes, "; ")}
-			if utf8.RuneCountInString(a.What) > LongestWord || utf8.RuneCountInString(a.Who) > LongestWord ||
-				utf8.RuneCountInString(a.Note) > LongestNote {
-				r.fault(r.line, "order", fmt.Sprintf("names have up to %d letters, notes %d", LongestWord, LongestNote))
-				break
-			}
-			all = append(all, a)
+	all := r.things(m)
+	if len(r.wrong) == before { // a message is taken whole or not at all
+		r.take(r.line, all)
+	}
+}
+
+// bracketed takes what stands in brackets out of a text.
+func bracketed(text string) (rest string, notes []string) {
+	for _, m := range bracket.FindAllStringSubmatch(text, -1) {
+		if n := word(m[1]); n != "" {
+			notes = append(notes, n)
 		}
 	}
-	if len(r.wrong) > before { // a message is taken whole or not at all
-		return
-	}
+	return bracket.ReplaceAllString(text, " "), notes
+}
+
+// take takes the orders of one message that begins at a line.
+func (r *reader) take(line int, all []Asked) {
 	if len(all) > mostItems {
-		r.fault(r.line, "order", fmt.Sprintf("no more than %d things in one message", mostItems))
+		r.fault(line, "order", fmt.Sprintf("no more than %d things in one message", mostItems))
 		return
 	}
 	if len(all) > 1 {
@@ -289,6 +283,35 @@ func (r *reader) sentence(text string) {
 		}
 	}
 	r.out = append(r.out, all...)
+}
+
+// things are the orders of what a sentence says is wanted; what is wrong with one is noted.
+func (r *reader) things(m spokenOrder) (all []Asked) {
+	for _, item := range itemsOf(m.items) {
+		item = strings.Trim(word(pictures.ReplaceAllString(item, " ")), " ,;")
+		amount, what, ask, begins := readFigure(item)
+		stray := strayWhat(what)
+		a := Asked{Line: r.line, Who: word(m.who), What: word(what), Amount: amount, When: m.when, Note: m.note}
+		switch {
+		case ask != "":
+			r.fault(r.line, "how much", ask)
+		case !begins || what == "":
+			r.fault(r.line, "how much", fmt.Sprintf("“%s” says no amount: how much of what?", shortened(item)))
+		case stray != "":
+			r.fault(r.line, "what", moreThan(item, stray, "an amount of one thing"))
+		case strings.ContainsAny(what, "0123456789"):
+			r.fault(r.line, "what", fmt.Sprintf("“%s” holds a second number: one thing at a time, with “and” between",
+				shortened(item)))
+		case amount.check() != nil:
+			r.fault(r.line, "how much", amount.check().Error())
+		case utf8.RuneCountInString(a.What) > LongestWord || utf8.RuneCountInString(a.Who) > LongestWord ||
+			utf8.RuneCountInString(a.Note) > LongestNote:
+			r.fault(r.line, "order", fmt.Sprintf("names have up to %d letters, notes %d", LongestWord, LongestNote))
+		default:
+			all = append(all, a)
+		}
+	}
+	return all
 }
 
 // spokenOrder is a sentence in its parts.
@@ -424,11 +447,12 @@ func itemsOf(text string) (out []string) {
 	return append(out, text[last:])
 }
 
-// record is one line of a list, or several where a quoted part holds line breaks.
+// record is one line of a list, or several where a quoted part holds line breaks, or a message of several lines.
 type record struct {
 	line  int // it begins at
 	text  string
 	parts []string
+	more  []string // of a message of several lines, those after the first
 }
 
 // spoken says whether a line with commas, in so many parts, is a sentence rather than a list's: it begins with an
@@ -465,7 +489,12 @@ func records(text string) (out []record) {
 		if opened(whole) { // a lone quote: each line by itself
 			i, whole = first, lines[first]
 		}
-		out = append(out, record{first + 1, strings.TrimSpace(whole), fields(whole)})
+		rec := record{line: first + 1, text: strings.TrimSpace(whole), parts: fields(whole)}
+		if i == first {
+			rec.more = block(lines[first:])
+			i += len(rec.more)
+		}
+		out = append(out, rec)
 	}
 	return out
 }

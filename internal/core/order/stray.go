@@ -9,8 +9,8 @@ import (
 // What a sentence says besides who, what, how much and when, and what of it must not be passed over.
 
 var (
-	// courtesy and thanks say nothing of an order; thanks are taken off its end alone, for places are called so.
-	courtesy = regexp.MustCompile(`(?i)(^|[\s,])(?:please|pls|bitte|per favore|per piacere|s['’]il vous pla[iî]t|svp|` +
+	// pleased and thanks say nothing of an order; thanks are taken off its end alone, for places are called so.
+	pleased = regexp.MustCompile(`(?i)(^|[\s,])(?:please|pls|bitte|per favore|per piacere|s['’]il vous pla[iî]t|svp|` +
 		`por favor|कृपया)($|[\s,.!])`)
 	thanks = regexp.MustCompile(`(?i)[\s,.!–-]+(?:(?:many )?thanks(?: a lot| so much)?|` +
 		`thank you(?: very much| so much)?|(?:vielen )?danke?|(?:mille )?grazie|` +
@@ -31,7 +31,7 @@ var (
 func said(text string) string {
 	text = word(text)
 	text = pointed.ReplaceAllString(text, "${1}m$2")
-	text = ends.ReplaceAllString(courtesy.ReplaceAllString(text, "$1 $2"), "")
+	text = ends.ReplaceAllString(pleased.ReplaceAllString(text, "$1 $2"), "")
 	text = ends.ReplaceAllString(thanks.ReplaceAllString(text, ""), "")
 	text = word(pauses.ReplaceAllString(text, ","))
 	return wanting.ReplaceAllString(greeting.ReplaceAllString(strings.TrimLeft(text, ", "), ""), "")
