@@ -17,9 +17,9 @@ import (
 var (
 	bullet   = regexp.MustCompile(`^\s*[-–•*·]\s*`)
 	opening  = regexp.MustCompile(`(?i)^(?:(?:order|bestellung|ordine|commande|pedido) )?(?:for|für|per|pour|para)\s+`)
-	courtesy = regexp.MustCompile(`(?i)^(?:hi|hello|hey|good (?:morning|afternoon|evening)|hallo|moin|servus|ciao|salve|` +
-		`guten (?:tag|morgen|abend)|buongiorno|buonasera|bonjour|bonsoir|salut|hola|buenos d[ií]as|buenas tardes|नमस्ते|` +
-		`(?:many )?thanks(?: a lot| so much)?|thank you(?: very much| so much)?|please|(?:vielen )?dank|danke|bitte|` +
+	courtesy = regexp.MustCompile(`(?i)^(?:hi|hello|hey|good (?:morning|afternoon|evening)|hallo|moin|servus|` +
+		`ciao|salve|guten (?:tag|morgen|abend)|buongiorno|buonasera|bonjour|bonsoir|salut|hola|buenos d[ií]as|buenas tardes|` +
+		`नमस्ते|(?:many )?thanks(?: a lot| so much)?|thank you(?: very much| so much)?|please|(?:vielen )?dank|danke|bitte|` +
 		`(?:mille )?grazie(?: mille)?|merci(?: beaucoup)?|(?:muchas )?gracias|धन्यवाद)(?: there| all| team)?[\s,.!]*$`)
 )
 
@@ -80,7 +80,8 @@ func (r *reader) blocked(lines []string) {
 		return
 	}
 	if w := strayWho(m.who); w != "" || m.who == "" {
-		r.fault(first, "who", moreThan(m.who, w, "a name")+": the customer and the moment, and then a line for each thing")
+		r.fault(first, "who", moreThan(m.who, w, "a name")+": the customer and the moment, and then a line for each "+
+			"thing")
 		return
 	}
 	var all []Asked

@@ -131,13 +131,13 @@ func TestSentences(t *testing.T) {
 		"Order for Hotel Düne:\n• 1,5 kg Bandnudeln\n• 12 Ravioli und 3 Lasagne\nFreitag um halb elf": "Hotel Düne;" +
 			"Bandnudeln;1.5 kg;2026-12-04 10:30;\nHotel Düne;Ravioli;12;2026-12-04 10:30;\nHotel Düne;Lasagne;3;" +
 			"2026-12-04 10:30;\n",
-		"domani alle 9, Locanda:\n6 tagliatelle\n8 linguine for Anna at noon": "Locanda;tagliatelle;6;2026-12-02 9:00;\n" +
-			"Anna;linguine;8;12:00;\n",
+		"domani alle 9, Locanda:\n6 tagliatelle\n8 linguine for Anna at noon": "Locanda;tagliatelle;6;" +
+			"2026-12-02 9:00;\nAnna;linguine;8;12:00;\n",
 		"Quay inn: 6 tagliatelle, noon\n4 ravioli": "Quay inn;tagliatelle;6;12:00;\n?2",
 		"Net loft:\n6 tagliatelle\n4 ravioli":      "?1", // no moment
 		"Net loft, noon:\n6 tagliatelle\nat 1 pm":  "?1", // two
-		"Net loft, noon:\n6 tagliatelle\n4 trays of lasagne\n\n2 kg linguine for Anna at 9": "Anna;linguine;2 kg;9:00;\n" +
-			"?3",
+		"Net loft, noon:\n6 tagliatelle\n4 trays of lasagne\n\n2 kg linguine for Anna at 9": "Anna;linguine;" +
+			"2 kg;9:00;\n?3",
 		"for Friday:\n6 tagliatelle": "?1",
 	} {
 		got, wrong := Read(text, today)

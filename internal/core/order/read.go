@@ -63,8 +63,8 @@ var unheaded = []string{"who", "what", "much", "when", "note"}
 
 // Read reads orders: a line each, “who; what; how much; when; note” parted by semicolons, tabs or commas, with a head,
 // whose columns may stand in any order, or without; or as one says it: “24 tagliatelle and 2 kg linguine for the Pharos
-// at noon (no egg)”, over several lines, too. today is the day it is said on. Lines that cannot be read are named by where they begin, the
-// others read.
+// at noon (no egg)”, over several lines, too. today is the day it is said on. Lines that cannot be read are named by
+// where they begin, the others read.
 func Read(text string, today time.Time) (out []Asked, wrong []LineError) {
 	r := reader{today: today}
 	text = strings.ToValidUTF8(text, "")
