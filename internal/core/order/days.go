@@ -57,6 +57,10 @@ func dayOf(words []string, today time.Time) (t time.Time, ok bool) {
 		words[0]) {
 		return dayOf(words[1:], today)
 	}
+	if n := weekdayOf(words[0]); n >= 0 && len(words) > 1 { // Saturday 5 December, where it is one
+		t, ok := dayOf(words[1:], today)
+		return t, ok && int(t.Weekday()) == n
+	}
 	if n := weekdayOf(text); n >= 0 {
 		return today.AddDate(0, 0, (n-int(today.Weekday())+7)%7), true
 	}

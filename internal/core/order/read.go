@@ -235,15 +235,23 @@ func (r *reader) checked(who, what, much, when, note string) Asked {
 var (
 	bracket = regexp.MustCompile(`[(\[]([^()\[\]]*)[)\]]`)
 	forWho  = regexp.MustCompile(`(?i)^(.+?)\s+(?:for|für|per|pour|para)\s+(.+)$`)
-	asks    = regexp.MustCompile(`^([^:0-9]{1,80}?)\s*:\s*(.*[0-9].*)$`)
-	between = regexp.MustCompile(`(?i)\s*(?:,|;|\+|&|\band\b|\bund\b|\be\b|\bet\b|\by\b|\bplus\b)\s*`)
-	decimal = regexp.MustCompile(`^[0-9],[0-9]$`)
+	// lineHead parts a line after what it says whom it is for, and for when
+	lineHead = regexp.MustCompile(`^(.{1,100}?):\s+(.+)$`)
+	asks     = regexp.MustCompile(`^([^:0-9]{1,80}?)\s*:\s*(.*[0-9].*)$`)
+	between  = regexp.MustCompile(`(?i)\s*(?:,|;|\+|&|\band\b|\bund\b|\be\b|\bet\b|\by\b|\bplus\b)\s*`)
+	decimal  = regexp.MustCompile(`^[0-9],[0-9]$`)
 	// pictures are no part of an amount or of what is ordered
 	pictures = regexp.MustCompile(`[\x{2600}-\x{27BF}\x{1F000}-\x{1FAFF}\x{FE0F}\x{200D}\x{20E3}]+`)
 )
 
 // sentence reads an order, or several of one message, as one says it.
 func (r *reader) sentence(text string) {
+	if m := lineHead.FindStringSubmatch(said(text)); m != nil && begins(m[2]) {
+		if _, err := r.headed([]string{m[1]}); err == nil { // “Net loft, tomorrow 9: 6 tagliatelle”
+			r.blocked([]string{m[1], m[2]})
+			return
+		}
+	}
 	text, notes := bracketed(text)
 	m, ok := r.parted(said(text))
 	if !ok {
@@ -461,16 +469,20 @@ func spoken(text string, parts int) bool {
 	if strings.ContainsAny(text, ";\t\"") {
 		return false
 	}
-	_, rest, _, begins := readFigure(text)
-	if begins && rest != "" && forWho.MatchString(text) {
+	_, rest, _, is := readFigure(text)
+	if is && rest != "" && forWho.MatchString(text) {
 		return true
 	}
-	m := asks.FindStringSubmatch(text)
-	if m == nil {
-		return false
+	if m := lineHead.FindStringSubmatch(text); m != nil && begins(m[2]) {
+		return true
 	}
-	_, _, _, begins = readFigure(m[2])
-	return begins || parts < 4
+	return asks.MatchString(text) && parts < 4
+}
+
+// begins says whether a text begins with an amount.
+func begins(text string) bool {
+	_, _, _, is := readFigure(text)
+	return is
 }
 
 // records parts a text into its lines; a quoted part may hold line breaks.

@@ -47,8 +47,8 @@ var (
 	heads   = listed("people persons pax guests covers personen leute gaste persone coperti personnes couverts " +
 		"personas comensales")
 	// lead are words that lead to a day
-	lead = listed("on am every next this last il el le jeden ogni chaque cada until to prossimo nachsten by from " +
-		"for fur per pour para")
+	lead = listed("on am every next this last il el le jeden ogni chaque cada until to prossimo prochain prochaine " +
+		"proximo nachste nachsten nachster kommenden coming following by from for fur per pour para")
 	chats   = listed("hi hello hey dear hallo ciao bonjour hola here this me mir mich")
 	weeks   = listed("week weeks next woche settimana prossima semaine prochaine semana proxima")
 	timed   = regexp.MustCompile(`^\d{1,2}(?:[:h]\d{2}|h|am|pm)$`)
@@ -107,6 +107,8 @@ func stray(words []string) string {
 		case ordinal.MatchString(w), i > 0 && slices.Contains(lead, words[i-1]) &&
 			(weekdayOf(w) >= 0 || strings.Trim(w, "0123456789.") == ""):
 			return words[max(0, i-1)] + " " + w
+		case w == "um", i+1 < len(words) && weekdayOf(w) >= 0 && strings.Trim(words[i+1], "0123456789.") == "":
+			return strings.Join(words[i:min(i+2, len(words))], " ")
 		case i > 0 && strings.Trim(words[i-1], "0123456789.") == "" && len(w) > letters && monthNamed(w) > 0:
 			return words[i-1] + " " + w
 		}
@@ -156,8 +158,8 @@ func ofMoment(w string) bool {
 		}
 	}
 	return weekdayOf(w) >= 0 || slices.Contains(prepositions, w) || slices.Contains(wishes, w) ||
-		slices.Contains(weeks, w) || slices.Contains(compares, w) ||
-		slices.Contains(listed("on am this last after nach ab from dopo dalle apres des despues desde and und et past "+
+		slices.Contains(weeks, w) || slices.Contains(compares, w) || slices.Contains(lead, w) ||
+		slices.Contains(listed("shortly just kurz poco peu after nach ab from dopo dalle apres des despues desde and und et past "+
 			"halb quarter viertel to til till zu von than later earlier oltre"), w)
 }
 
@@ -177,6 +179,9 @@ func aside(text string) (before, note string, ok bool) {
 		return text, "", false
 	}
 	for i, w := range words {
+		if slices.Contains(listed("same ditto likewise too also auch ebenso anche stesso aussi pareil tambien igual"), w) {
+			return text, "", false
+		}
 		_, day := relativeDays[w]
 		_, noon := noons[w]
 		if day || noon || weekdayOf(w) >= 0 || slices.Contains(alters, w) || slices.Contains(compares, w) ||
