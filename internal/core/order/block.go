@@ -5,6 +5,7 @@ import (
 	"regexp"
 	"strings"
 	"time"
+	"unicode/utf8"
 )
 
 // A message may be written over several lines, as one writes it on a telephone: a line that names the customer, and
@@ -74,6 +75,10 @@ func isMoment(line string) bool {
 // blocked reads a message of several lines.
 func (r *reader) blocked(lines []string) {
 	first, before := r.line, len(r.wrong)
+	if n := utf8.RuneCountInString(strings.Join(lines, "")); n > 3*longestSentence {
+		r.fault(first, "order", fmt.Sprintf("up to %d letters in one message", 3*longestSentence))
+		return
+	}
 	m, err := r.headed(lines)
 	if err != nil {
 		r.fault(first, "when", err.Error())

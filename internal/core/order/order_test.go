@@ -177,6 +177,13 @@ func TestSentences(t *testing.T) {
 	if got, wrong := Read(strings.Repeat("A; b; 1; 9\n", 2000), today); len(got) != MostLines || len(wrong) != 1 {
 		t.Errorf("%d orders, %v", len(got), wrong)
 	}
+	for _, long := range []string{strings.Repeat("friday ", 20000), strings.Repeat("a:\n", 20000),
+		"a:\n" + strings.Repeat("1 x, ", 20000), "1 x for " + strings.Repeat("y, ", 20000) + " at 9",
+		strings.Repeat("a:\n1 friday at nine\n", 5000)} {
+		if got, wrong := Read(long, today); len(got) > 0 || len(wrong) == 0 {
+			t.Errorf("%.40q: %d orders, %d faults", long, len(got), len(wrong))
+		}
+	}
 	got, _ := Read("🍝 bar; tagliatelle; 4; 9\n\u202eevil\u202c; x; 1; 9\nمطعم; y; 2; 10", today)
 	if len(got) != 3 || got[0].Who != "🍝 bar" || got[1].Who != "evil" || got[2].Who != "مطعم" {
 		t.Errorf("%+v", got)

@@ -32,6 +32,8 @@ const (
 	LongestNote = 160
 	MostLines   = 200
 	mostItems   = 12 // in one message
+
+	longestSentence = 1000 // letters
 )
 
 // LineError says what is wrong with one line of several, and in which of its parts.
@@ -246,6 +248,10 @@ var (
 
 // sentence reads an order, or several of one message, as one says it.
 func (r *reader) sentence(text string) {
+	if utf8.RuneCountInString(text) > longestSentence {
+		r.fault(r.line, "order", fmt.Sprintf("up to %d letters in one line", longestSentence))
+		return
+	}
 	if m := lineHead.FindStringSubmatch(said(text)); m != nil && begins(m[2]) {
 		if _, err := r.headed([]string{m[1]}); err == nil { // “Net loft, tomorrow 9: 6 tagliatelle”
 			r.blocked([]string{m[1], m[2]})
@@ -341,7 +347,7 @@ var hindiFor = regexp.MustCompile(`^(.+?) के लिए (.+)$`)
 // parted finds in a sentence what is ordered, for whom and for when; it says what is missing.
 func (r *reader) parted(text string) (m spokenOrder, ok bool) {
 	var missing error
-	for rest, note := text, ""; ; {
+	for rest, note := text, ""; len(note) <= LongestNote*utf8.UTFMax; {
 		m, missing = r.ways(rest)
 		if missing == nil {
 			m.note = note

@@ -26,6 +26,9 @@ const LastMin = 36*60 - 1
 // said on. The error says what is allowed, or asks what was meant: 1:30 is asked, 01:30 is at night.
 func ReadWhen(text string, today time.Time) (When, error) {
 	words := momentWords(text)
+	if len(words) > 2*longestMoment {
+		return When{}, errWhen
+	}
 	var unclear error
 	for from := range words {
 		for to := from + 1; to <= len(words) && to-from < len(words) && to-from <= longestDay; to++ {
