@@ -332,16 +332,16 @@ func (b *tab) enter(sel, typed string) {
 	b.do(chromedp.KeyEvent(typed))
 }
 
-// until waits for a JavaScript condition.
+// until waits for a JavaScript condition, and asks less often the longer it takes: asking takes what the page needs.
 func (b *tab) until(what, condition string) {
 	b.t.Helper()
 	deadline := time.Now().Add(45 * time.Second)
-	for time.Now().Before(deadline) {
+	for pause := 10 * time.Millisecond; time.Now().Before(deadline); pause = min(pause*3/2, 60*time.Millisecond) {
 		ok, err := chromedp.Run(b.ctx, chromedp.Evaluate[bool]("!!("+condition+")"))
 		if err == nil && ok {
 			return
 		}
-		time.Sleep(15 * time.Millisecond)
+		time.Sleep(pause)
 	}
 	b.t.Fatalf("waited for %s; the page says: %.400s", what, eval[string](b, "document.body.innerText"))
 }
