@@ -14,6 +14,9 @@ var relativeDays = map[string]int{"today": 0, "heute": 0, "oggi": 0, "aujourd'hu
 	"day after tomorrow": 2, "ubermorgen": 2, "dopodomani": 2, "apres-demain": 2, "apres demain": 2,
 	"pasado manana": 2}
 
+// dayLeads are words before a day that say no more of it.
+var dayLeads = listed("on am den der il lo le el la the an this for fur per pour para")
+
 // pastDays are days that are no more.
 var pastDays = listed("yesterday gestern ieri hier ayer")
 
@@ -53,8 +56,7 @@ func dayOf(words []string, today time.Time) (t time.Time, ok bool) {
 	if n, is := relativeDays[text]; is {
 		return today.AddDate(0, 0, n), true
 	}
-	if len(words) > 1 && slices.Contains(listed("on am den der il lo le el la the an this for fur per pour para"),
-		words[0]) {
+	if len(words) > 1 && slices.Contains(dayLeads, words[0]) {
 		return dayOf(words[1:], today)
 	}
 	if n := weekdayOf(words[0]); n >= 0 && len(words) > 1 { // Saturday 5 December, where it is one

@@ -251,10 +251,13 @@ func figured(m []string) (at, hour int, err error) {
 	return at, hour, nil
 }
 
+// hourUnits are words after an hour.
+var hourUnits = listed("o'clock uhr heures heure horas ore h बजे")
+
 // hourOf reads a full hour, 1–23, in words or figures.
 func hourOf(words []string) (int, bool) {
 	n := len(words)
-	if n > 1 && slices.Contains(listed("o'clock uhr heures heure horas ore h बजे"), words[n-1]) {
+	if n > 1 && slices.Contains(hourUnits, words[n-1]) {
 		n--
 	} else if n == 3 && words[1] == "o" && words[2] == "clock" {
 		n = 1

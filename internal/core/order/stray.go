@@ -41,15 +41,20 @@ func said(text string) string {
 var (
 	alters = listed("instead statt anstatt invece cancel storniere stornieren annulla annullare annule annuler " +
 		"cancela cancelar every each daily jeden jede jedes taglich ogni chaque cada हर until between")
-	compares = listed("or oder ou not nicht more less fewer mehr weniger meno piu moins menos mas " +
-		"double twice half rest")
-	lacking = listed("without with no of ohne mit davon senza con sans avec dont sin which बिना")
-	heads   = listed("people persons pax guests covers personen leute gaste persone coperti personnes couverts " +
+	compares = listed("or oder ou not nicht more less fewer mehr weniger meno piu moins menos mas twice")
+	lacking  = listed("without with no of ohne mit davon senza con sans avec dont sin which बिना")
+	heads    = listed("people persons pax guests covers personen leute gaste persone coperti personnes couverts " +
 		"personas comensales")
 	// lead are words that lead to a day
 	lead = listed("on am every next this last il el le jeden ogni chaque cada until to prossimo prochain prochaine " +
 		"proximo nachste nachsten nachster kommenden coming following by from for fur per pour para")
-	chats   = listed("hi hello hey dear hallo ciao bonjour hola here this me mir mich")
+	chats = listed("hi hello hey dear hallo ciao bonjour hola here this me mir mich")
+	onDay = listed("on am")
+	// around are words before a moment, or between two
+	around = listed("shortly just kurz poco peu after nach ab from dopo dalle apres des despues desde and und et past " +
+		"halb half quarter viertel to til till zu von than later earlier oltre")
+	alike   = listed("double same ditto likewise too also auch ebenso anche stesso aussi pareil tambien igual")
+	joins   = listed("and und e et y plus also auch")
 	weeks   = listed("week weeks next woche settimana prossima semaine prochaine semana proxima")
 	timed   = regexp.MustCompile(`^\d{1,2}(?:[:h]\d{2}|h|am|pm)$`)
 	dated   = regexp.MustCompile(`^\d{4}-\d{2}-\d{2}$|^\d{1,2}\.\d{1,2}\.(?:\d{4})?$|^\d{1,2}/\d{1,2}(?:/\d+)?$`)
@@ -64,7 +69,7 @@ func strayWho(name string) string {
 		return ""
 	}
 	if first := words[0]; slices.Contains(wishes, first) || slices.Contains(prepositions, first) ||
-		slices.Contains(listed("on am"), first) {
+		slices.Contains(onDay, first) {
 		return first
 	}
 	if strings.Trim(words[0], "0123456789") == "" && (len(words) == 1 || slices.Contains(heads, words[1])) {
@@ -159,8 +164,7 @@ func ofMoment(w string) bool {
 	}
 	return weekdayOf(w) >= 0 || slices.Contains(prepositions, w) || slices.Contains(wishes, w) ||
 		slices.Contains(weeks, w) || slices.Contains(compares, w) || slices.Contains(lead, w) ||
-		slices.Contains(listed("shortly just kurz poco peu after nach ab from dopo dalle apres des despues desde and und et past "+
-			"halb quarter viertel to til till zu von than later earlier oltre"), w)
+		slices.Contains(around, w)
 }
 
 // aside parts a sentence from what is said after its moment: "…, no eggs", "…; call first". What could be of the order,
@@ -179,13 +183,13 @@ func aside(text string) (before, note string, ok bool) {
 		return text, "", false
 	}
 	for i, w := range words {
-		if slices.Contains(listed("same ditto likewise too also auch ebenso anche stesso aussi pareil tambien igual"), w) {
+		if slices.Contains(alike, w) {
 			return text, "", false
 		}
 		_, day := relativeDays[w]
 		_, noon := noons[w]
 		if day || noon || weekdayOf(w) >= 0 || slices.Contains(alters, w) || slices.Contains(compares, w) ||
-			slices.Contains(pastDays, w) || i == 0 && slices.Contains(listed("and und e et y plus also auch"), w) {
+			slices.Contains(pastDays, w) || i == 0 && slices.Contains(joins, w) {
 			return text, "", false
 		}
 	}
