@@ -117,7 +117,8 @@ var foods = []struct {
 
 // another are words that make of a food another one: a row says nothing of that.
 const another = `cheese* formaggi* *kase kase fromage* queso* sheep* goat* buffalo* bufala pecora capra
-	ziege* schaf* brebis chevre bean beans bohne* fagiol* chick starch stark* flake* ketchup passata concentrate* concentrat* jam
+	ziege* schaf* brebis chevre bean beans bohne* fagiol* chick starch stark* flake* ketchup passata
+	concentrate* concentrat* jam
 	marmalade jelly dry double single sour clotted bread brot pane pain pan soft smoked salted salty dried
 	powder powdered fried roast* candied pickled salat* affumicat* secch* fritt* canned tinned bell chilli sweet
 	condensed cooking vegan* plant* light lean low* peanut coconut almond* oat oats soya soy rice nut

@@ -45,7 +45,8 @@ const (
 
 // words are how units are said.
 var unitWords = map[string]Unit{"portion": Portions, "portions": Portions, "serving": Portions, "servings": Portions,
-	"port": Portions, "porz": Portions, "porzioni": Portions, "porzione": Portions, "portionen": Portions, "raciones": Portions, "racion": Portions,
+	"port": Portions, "porz": Portions, "porzioni": Portions, "porzione": Portions, "portionen": Portions,
+	"raciones": Portions, "racion": Portions,
 	"ración": Portions, "pièce": Pieces, "pièces": Pieces, "pieza": Pieces, "piezas": Pieces, "pezzo": Pieces,
 	"piece": Pieces, "pz": Pieces, "stk": Pieces, "stck": Pieces, "pces": Pieces, "pzas": Pieces, "pieces": Pieces,
 	"pcs": Pieces, "pc": Pieces,

@@ -19,8 +19,8 @@ var (
 	bullet   = regexp.MustCompile(`^\s*[-–•*·]\s*`)
 	opening  = regexp.MustCompile(`(?i)^(?:(?:order|bestellung|ordine|commande|pedido) )?(?:for|für|per|pour|para)\s+`)
 	courtesy = regexp.MustCompile(`(?i)^(?:hi|hello|hey|good (?:morning|afternoon|evening)|hallo|moin|servus|` +
-		`ciao|salve|guten (?:tag|morgen|abend)|buongiorno|buonasera|bonjour|bonsoir|salut|hola|buenos d[ií]as|buenas tardes|` +
-		`नमस्ते|(?:many )?thanks(?: a lot| so much)?|thank you(?: very much| so much)?|please|(?:vielen )?dank|danke|bitte|` +
+		`ciao|salve|guten (?:tag|morgen|abend)|buongiorno|buonasera|bonjour|bonsoir|salut|hola|buenos d[ií]as|` +
+		`buenas tardes|नमस्ते|(?:many )?thanks(?: a lot| so much)?|thank you(?: very much| so much)?|please|(?:vielen )?dank|danke|bitte|` +
 		`(?:mille )?grazie(?: mille)?|merci(?: beaucoup)?|(?:muchas )?gracias|धन्यवाद)(?: there| all| team)?[\s,.!]*$`)
 )
 

@@ -106,8 +106,8 @@ var (
 	templates = map[string]*template{}
 )
 
-// Filled returns a store on a database as fill leaves an empty one, closed when the test ends, and how to reach it. What
-// fill makes is known by its name, and copied while it is fresh.
+// Filled returns a store on a database as fill leaves an empty one, closed when the test ends, and how to reach it.
+// What fill makes is known by its name, and copied while it is fresh.
 func Filled(t testing.TB, name string, fill func(*store.Store) error) (*store.Store, string) {
 	t.Helper()
 	dsn := DSN(t)

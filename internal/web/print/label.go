@@ -366,8 +366,8 @@ func (v sheetView) LabelFit() float64 {
 		lines := func(text string, size float64) float64 {
 			return math.Max(1, math.Ceil(float64(len([]rune(text)))*.47*size*em/wide))
 		}
-		h := lines(v.LabelName(), title*1.05)*title + lines(told, 1.1)*1.25 + lines(in, 1)*1.2 + rows*1.45 + lines(v.KeepAt()+v.CookWords(),
-			1.02)*1.2 + lines(v.MadeBy(), .88)*1.1 + 5*.4 + .5
+		h := lines(v.LabelName(), title*1.05)*title + lines(told, 1.1)*1.25 + lines(in, 1)*1.2 + rows*1.45 +
+			lines(v.KeepAt()+v.CookWords(), 1.02)*1.2 + lines(v.MadeBy(), .88)*1.1 + 5*.4 + .5
 		// A line of two dates: a word and a date each, letters .57 of their size wide.
 		dates := (6*.88 + 1.15*float64(max(len(v.Made()), len(v.UseBy()), len(v.Code)))) * .57
 		if h*em <= high && dates*em <= (wide-3)/2 {
