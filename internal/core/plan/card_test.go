@@ -83,10 +83,6 @@ func TestCardFollowsTheWork(t *testing.T) {
 			[]string{"Cut", "Fill and close"}},
 		"to keep":  {func(r *request.Request) { r.Dry.Keep = true }, []string{"Cut", "Dry", "Cook"}},
 		"in fog":   {func(r *request.Request) { r.Room.RH = .98 }, []string{"Roll", "Cut", "Cook"}},
-		"in loads": {func(r *request.Request) { r.Amount.Portions = 14 }, []string{"Mix", "Split", "Knead by hand"}},
-		"shared": {func(r *request.Request) {
-			r.Amount.Portions, r.Bench.People, r.Knead.Shared = 14, 2, true
-		}, []string{"Share it out", "Knead by hand", "Join"}},
 		"by clock": {func(r *request.Request) { r.Clock.RollAt = "2026-11-28T17:30" }, []string{"Roll"}},
 	} {
 		r := request.Default()
@@ -123,6 +119,19 @@ func TestCardFollowsTheWork(t *testing.T) {
 		t, fog).Card(),
 		func(s Step) bool { return s.Head == "To leather" }) {
 		t.Error("it is told to dry to leather in fog")
+	}
+}
+
+// A dough that is kneaded in loads, or shared out, says so at its kneading on the sheet.
+func TestCardSaysLoads(t *testing.T) {
+	for share, says := range map[bool]string{false: "In 2 loads of ", true: " to each of 2, then joined by ten folds. "} {
+		r := request.Default()
+		r.Amount.Portions, r.Bench.People, r.Knead.Shared = 14, 2, share
+		steps := must(t, r).Card()
+		at := slices.IndexFunc(steps, func(s Step) bool { return s.Head == "Knead by hand" })
+		if at < 0 || !strings.Contains(steps[at].Brief, says) || !strings.HasSuffix(steps[at].Brief, "springs back.") {
+			t.Errorf("shared %v: %+v", share, steps)
+		}
 	}
 }
 

@@ -134,18 +134,19 @@ func (l *list) kneading() {
 	school := p.mixedBy()
 	mixing := l.mixing()
 	k := &p.Knead
+	parted := "" // on the sheet, which has no row for it
 	switch {
 	case k.Shared:
 		l.add("split", Step{Station: request.AtKnead, Head: "Share it out", Text: fmt.Sprintf(
 			"A part of %s to each of %.0f; all knead at the same time.",
-			p.in.Grams(f.Dough.MassG/p.Request.Bench.People), p.Request.Bench.People),
-			Brief: fmt.Sprintf("%s to each of %.0f, at the same time.",
-				p.in.Grams(f.Dough.MassG/p.Request.Bench.People), p.Request.Bench.People)})
+			p.in.Grams(f.Dough.MassG/p.Request.Bench.People), p.Request.Bench.People)})
+		parted = fmt.Sprintf("%s to each of %.0f, then joined by ten folds. ",
+			p.in.Grams(f.Dough.MassG/p.Request.Bench.People), p.Request.Bench.People)
 	case k.Loads > 1 && p.BowlLoads() == 1:
 		l.add("split", Step{Station: request.AtKnead, Head: "Split", Text: fmt.Sprintf(
 			"In %d loads of %s: that is what is kneaded at once here. Cover what waits.", k.Loads,
-			p.in.Grams(k.LoadG)),
-			Brief: fmt.Sprintf("In %d loads of %s. Cover what waits.", k.Loads, p.in.Grams(k.LoadG))})
+			p.in.Grams(k.LoadG))})
+		parted = fmt.Sprintf("In %d loads of %s. ", k.Loads, p.in.Grams(k.LoadG))
 	}
 	kneadings := 0
 	run := 0.
@@ -166,7 +167,9 @@ func (l *list) kneading() {
 		if s.By == knead.ByHand {
 			kneadings++
 		}
-		l.add("knead", p.kneadStep(i, s, kneadings, l.caution(request.AtKnead, "machine")))
+		step := p.kneadStep(i, s, kneadings, l.caution(request.AtKnead, "machine"))
+		step.Brief, parted = parted+step.Brief, ""
+		l.add("knead", step)
 		if s.InTurn() {
 			run += s.Min
 		}
@@ -177,7 +180,7 @@ func (l *list) kneading() {
 	}
 	if k.Shared {
 		l.add("join", Step{Station: request.AtKnead, Head: "Join", Text: "Lay the parts on each other and fold them " +
-			"together ten times.", Brief: "One on the other, folded together ten times."})
+			"together ten times."})
 	}
 	if folds := p.way.Folds; folds > 0 {
 		l.add("fold", Step{Station: request.AtKnead, Head: measure.Plural(folds, "folded pass", "folded passes"),
