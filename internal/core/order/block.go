@@ -9,18 +9,21 @@ import (
 )
 
 // A message may be written over several lines, as one writes it on a telephone: a line that names the customer, and
-// often the moment, and ends in a colon; a line for each thing; the moment last where it was not said first.
+// often the moment, and ends in a colon; a line for each thing, and one for what all of it is to be without; the moment
+// last where it was not said first.
 //
 //	Net loft, tomorrow 9:
 //	- 6 tagliatelle
 //	- 4 ravioli (no egg)
+//	nut allergy!
 
 var (
 	bullet   = regexp.MustCompile(`^\s*[-–•*·]\s*`)
 	opening  = regexp.MustCompile(`(?i)^(?:(?:order|bestellung|ordine|commande|pedido) )?(?:for|für|per|pour|para)\s+`)
 	courtesy = regexp.MustCompile(`(?i)^(?:hi|hello|hey|good (?:morning|afternoon|evening)|hallo|moin|servus|` +
 		`ciao|salve|guten (?:tag|morgen|abend)|buongiorno|buonasera|bonjour|bonsoir|salut|hola|buenos d[ií]as|` +
-		`buenas tardes|नमस्ते|(?:many )?thanks(?: a lot| so much)?|thank you(?: very much| so much)?|please|(?:vielen )?dank|danke|bitte|` +
+		`buenas tardes|नमस्ते|(?:many )?thanks(?: a lot| so much)?|thank you(?: very much| so much)?|` +
+		`please|(?:vielen )?dank|danke|bitte|` +
 		`(?:mille )?grazie(?: mille)?|merci(?: beaucoup)?|(?:muchas )?gracias|धन्यवाद)(?: there| all| team)?[\s,.!]*$`)
 )
 
@@ -34,7 +37,7 @@ func block(lines []string) []string {
 	things := 0
 	for _, line := range lines[1:] {
 		switch {
-		case strings.TrimSpace(line) == "":
+		case strings.TrimSpace(line) == "", ofAll(line):
 		case ofThing(line):
 			things++
 		case things > 0 && isMoment(line):
@@ -66,6 +69,13 @@ func ofThing(line string) bool {
 		!isMoment(line)
 }
 
+// ofAll says whether a line is no more than what all that is ordered is to be without: “nut allergy!”.
+func ofAll(line string) bool {
+	text := strings.Trim(said(bullet.ReplaceAllString(line, "")), "()[] ")
+	return len(Marks(text)) > 0 && !begins(text) && !strings.ContainsAny(text, "0123456789;\t\":") &&
+		!forWho.MatchString(text)
+}
+
 // isMoment says whether a line is a moment alone.
 func isMoment(line string) bool {
 	_, err := ReadWhen(said(line), time.Time{})
@@ -89,10 +99,17 @@ func (r *reader) blocked(lines []string) {
 			"thing")
 		return
 	}
+	var forAll []string
+	for _, line := range lines[1:] {
+		if ofAll(line) {
+			forAll = append(forAll, strings.Trim(said(bullet.ReplaceAllString(line, "")), "()[] "))
+		}
+	}
 	var all []Asked
 	for i, line := range lines[1:] {
 		if r.line = first + 1 + i; ofThing(line) {
 			text, notes := bracketed(bullet.ReplaceAllString(line, ""))
+			notes = append(notes, forAll...)
 			m.items, m.note = said(text), strings.Join(notes, "; ")
 			all = append(all, r.things(m)...)
 		}

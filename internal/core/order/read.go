@@ -258,6 +258,10 @@ func (r *reader) sentence(text string) {
 			return
 		}
 	}
+	if ofAll(text) {
+		r.fault(r.line, "order", fmt.Sprintf("“%s”: of which order? In its line, in brackets", shortened(word(text))))
+		return
+	}
 	text, notes := bracketed(text)
 	m, ok := r.parted(said(text))
 	if !ok {
@@ -301,18 +305,22 @@ func (r *reader) take(line int, all []Asked) {
 
 // things are the orders of what a sentence says is wanted; what is wrong with one is noted.
 func (r *reader) things(m spokenOrder) (all []Asked) {
-	for _, item := range itemsOf(m.items) {
+	items := itemsOf(m.items)
+	for _, item := range items {
 		item = strings.Trim(word(pictures.ReplaceAllString(item, " ")), " ,;")
-		amount, what, ask, begins := readFigure(item)
+		amount, what, ask, is := readFigure(item)
 		stray := strayWhat(what)
 		a := Asked{Line: r.line, Who: word(m.who), What: word(what), Amount: amount, When: m.when, Note: m.note}
 		switch {
 		case ask != "":
 			r.fault(r.line, "how much", ask)
-		case !begins || what == "":
+		case !is || what == "":
 			r.fault(r.line, "how much", fmt.Sprintf("“%s” says no amount: how much of what?", shortened(item)))
 		case stray != "":
 			r.fault(r.line, "what", moreThan(item, stray, "an amount of one thing"))
+		case len(items) > 1 && ofWhich(what) != "":
+			r.fault(r.line, "what", fmt.Sprintf("“%s”: of this alone, or of all? Each on a line, or in "+
+				"brackets for all", shortened(ofWhich(what))))
 		case strings.ContainsAny(what, "0123456789"):
 			r.fault(r.line, "what", fmt.Sprintf("“%s” holds a second number: one thing at a time, with “and” between",
 				shortened(item)))
@@ -326,6 +334,21 @@ func (r *reader) things(m spokenOrder) (all []Asked) {
 		}
 	}
 	return all
+}
+
+// ofWhich is what one of several things is to be without that may be meant of all: what is said behind a comma, and any
+// allergy, which is somebody's and no dish's; "" where there is none.
+func ofWhich(what string) string {
+	_, behind, _ := strings.Cut(what, ",")
+	if behind = word(behind); behind != "" && len(Marks(behind)) > 0 {
+		return behind
+	}
+	for _, m := range Marks(what) {
+		if m.Allergy {
+			return m.Words()
+		}
+	}
+	return ""
 }
 
 // spokenOrder is a sentence in its parts.

@@ -51,8 +51,8 @@ var (
 	chats = listed("hi hello hey dear hallo ciao bonjour hola here this me mir mich")
 	onDay = listed("on am")
 	// around are words before a moment, or between two
-	around = listed("shortly just kurz poco peu after nach ab from dopo dalle apres des despues desde and und et past " +
-		"halb half quarter viertel to til till zu von than later earlier oltre")
+	around = listed("shortly just kurz poco peu after nach ab from dopo dalle apres des despues desde and und et " +
+		"past halb half quarter viertel to til till zu von than later earlier oltre")
 	alike   = listed("double same ditto likewise too also auch ebenso anche stesso aussi pareil tambien igual")
 	joins   = listed("and und e et y plus also auch")
 	weeks   = listed("week weeks next woche settimana prossima semaine prochaine semana proxima")
