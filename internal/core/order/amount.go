@@ -179,21 +179,32 @@ func readFigure(text string) (a Amount, rest, ask string, ok bool) {
 		return a, rest, fmt.Sprintf("“%s” is not wholly understood: how many g or portions is that?",
 			strings.ToLower(word)), true
 	}
-	if what, last, is := cutLast(rest); is && !dozen { // 100 ravioli pieces
-		if unit, is := unitWords[strings.ToLower(last)]; is {
-			return Amount{a.N, unit}, what, "", true
-		}
+	if what, unit, ask := unitIn(rest); ask != "" {
+		return a, rest, ask, true
+	} else if what != "" && !dozen { // 100 ravioli pieces
+		return Amount{a.N, unit}, of(what), "", true
 	}
 	return a, of(rest), "", true
 }
 
-// cutLast takes the last word off a text of several.
-func cutLast(text string) (before, last string, ok bool) {
-	i := strings.LastIndexByte(text, ' ')
-	if i < 0 {
-		return text, "", false
+// unitIn takes a unit that stands behind what it is of out of it: "ravioli pieces", "ravioli pieces, frozen"; what is ""
+// where there is none. ask is what to ask of one that stands elsewhere.
+func unitIn(text string) (what string, unit Unit, ask string) {
+	words := strings.Fields(text)
+	for i, w := range words {
+		unit, is := unitWords[strings.ToLower(strings.TrimRight(w, ".,"))]
+		if i == 0 || !is {
+			continue
+		}
+		if comma := strings.HasSuffix(w, ","); comma || i == len(words)-1 {
+			if comma {
+				words[i-1] += ","
+			}
+			return strings.Join(slices.Delete(words, i, i+1), " "), unit, ""
+		}
+		return "", "", fmt.Sprintf("“%s” stands behind what it is of: portions, pieces or boxes of what?", w)
 	}
-	return text[:i], text[i+1:], true
+	return "", "", ""
 }
 
 // massWord is a word of weight where none is expected any more.
