@@ -187,8 +187,8 @@ func readFigure(text string) (a Amount, rest, ask string, ok bool) {
 	return a, of(rest), "", true
 }
 
-// unitIn takes a unit that stands behind what it is of out of it: "ravioli pieces", "ravioli pieces, frozen"; what is ""
-// where there is none. ask is what to ask of one that stands elsewhere.
+// unitIn takes a unit that stands behind what it is of out of it: "ravioli pieces", "ravioli pieces, frozen"; what is
+// "" where there is none. ask is what to ask of one that stands elsewhere.
 func unitIn(text string) (what string, unit Unit, ask string) {
 	words := strings.Fields(text)
 	for i, w := range words {
