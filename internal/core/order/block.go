@@ -64,8 +64,8 @@ func ended(lines []string, things int) []string {
 // ofThing says whether a line is an amount of something and no more.
 func ofThing(line string) bool {
 	text := said(bullet.ReplaceAllString(line, ""))
-	_, rest, _, begins := readFigure(text)
-	return begins && rest != "" && !strings.ContainsAny(text, ";\t\":") && !forWho.MatchString(text) &&
+	_, rest, _, is := readFigure(text)
+	return is && rest != "" && !strings.ContainsAny(text, ";\t\":") && !forWho.MatchString(text) &&
 		!isMoment(line)
 }
 
@@ -82,24 +82,27 @@ func isMoment(line string) bool {
 	return err == nil
 }
 
-// blocked reads a message of several lines.
-func (r *reader) blocked(lines []string) {
+// blocked reads a message of several lines, or of one, parted behind its head: step is how many lines of the text each
+// takes, 1 or 0.
+func (r *reader) blocked(lines []string, step int) {
 	first, before := r.line, len(r.wrong)
 	if n := utf8.RuneCountInString(strings.Join(lines, "")); n > 3*longestSentence {
 		r.fault(first, "order", fmt.Sprintf("up to %d letters in one message", 3*longestSentence))
 		return
 	}
-	m, err := r.headed(lines)
+	head, forAll := bracketed(lines[0])
+	m, err := r.headed(append([]string{head}, lines[1:]...))
 	if err != nil {
 		r.fault(first, "when", err.Error())
 		return
 	}
+	who, notes := named(m.who)
+	m.who, forAll = who, append(forAll, notes...)
 	if w := strayWho(m.who); w != "" || m.who == "" {
 		r.fault(first, "who", moreThan(m.who, w, "a name")+": the customer and the moment, and then a line for each "+
 			"thing")
 		return
 	}
-	var forAll []string
 	for _, line := range lines[1:] {
 		if ofAll(line) {
 			forAll = append(forAll, strings.Trim(said(bullet.ReplaceAllString(line, "")), "()[] "))
@@ -107,7 +110,7 @@ func (r *reader) blocked(lines []string) {
 	}
 	var all []Asked
 	for i, line := range lines[1:] {
-		if r.line = first + 1 + i; ofThing(line) {
+		if r.line = first + step*(1+i); ofThing(line) {
 			text, notes := bracketed(bullet.ReplaceAllString(line, ""))
 			notes = append(notes, forAll...)
 			m.items, m.note = said(text), strings.Join(notes, "; ")

@@ -85,7 +85,7 @@ func Read(text string, today time.Time) (out []Asked, wrong []LineError) {
 			continue
 		}
 		if rec.more != nil {
-			r.blocked(append([]string{rec.text}, rec.more...))
+			r.blocked(append([]string{rec.text}, rec.more...), 1)
 			continue
 		}
 		if len(rec.parts) < 3 || r.columns == nil && spoken(said(rec.text), len(rec.parts)) {
@@ -253,8 +253,9 @@ func (r *reader) sentence(text string) {
 		return
 	}
 	if m := lineHead.FindStringSubmatch(said(text)); m != nil && begins(m[2]) {
-		if _, err := r.headed([]string{m[1]}); err == nil { // “Net loft, tomorrow 9: 6 tagliatelle”
-			r.blocked([]string{m[1], m[2]})
+		head, _ := bracketed(m[1])
+		if _, err := r.headed([]string{head}); err == nil { // “Net loft, tomorrow 9: 6 tagliatelle”
+			r.blocked([]string{m[1], m[2]}, 0)
 			return
 		}
 	}
@@ -394,10 +395,11 @@ func (r *reader) parted(text string) (m spokenOrder, ok bool) {
 		r.fault(r.line, part, missing.Error())
 		return m, false
 	}
-	var how string
-	if m.who, how = handed(m.who); how != "" {
-		m.note = strings.TrimSuffix(how+"; "+m.note, "; ")
+	who, notes := named(m.who)
+	if m.who = who; m.note != "" {
+		notes = append(notes, m.note)
 	}
+	m.note = strings.Join(notes, "; ")
 	if w := strayWho(m.who); w != "" {
 		r.fault(r.line, "who", fmt.Sprintf("%s: one customer and one moment a line, the moment last",
 			moreThan(m.who, w, "a name")))

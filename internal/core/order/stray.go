@@ -80,6 +80,9 @@ func strayWho(name string) string {
 			return w
 		}
 	}
+	if rulesOut(name) {
+		return MarksWords(Marks(name))
+	}
 	if items := itemsOf(name); len(items) > 1 {
 		return items[1]
 	}
@@ -142,6 +145,22 @@ func handed(name string) (who, how string) {
 		return name[:m[0]], name[m[2]:m[3]]
 	}
 	return name, ""
+}
+
+// named takes off a name what is said with it behind commas: how the order is handed over, what it is to be without.
+func named(name string) (who string, notes []string) {
+	who, how := handed(name)
+	for {
+		at := strings.LastIndexByte(who, ',')
+		if at < 0 || len(Marks(who[at:])) == 0 {
+			break
+		}
+		who, notes = who[:at], append([]string{word(who[at+1:])}, notes...)
+	}
+	if how != "" {
+		notes = append(notes, how)
+	}
+	return who, notes
 }
 
 // leftOver is what the words of a name end in that belongs to a moment: a day, its part, what leads to a time.

@@ -87,6 +87,17 @@ func Marks(texts ...string) (out []Mark) {
 	return out
 }
 
+// rulesOut says whether a text rules something out by a word that does so, "no nuts", "allergic to milk", and not by
+// its kind alone, as a name may: "the Vegan Corner".
+func rulesOut(text string) bool {
+	if len(Marks(text)) == 0 {
+		return false
+	}
+	return slices.ContainsFunc(plainWords(text), func(w string) bool {
+		return in(w, withoutWords) || in(w, freeWords) || in(w, allergyWords) || in(w, coeliacWords)
+	})
+}
+
 // run are the words that belong to one that rules out: those that name something, over "or" and "and", until one does
 // neither.
 func run(words []string) (out []string) {
