@@ -135,7 +135,8 @@ func TestSentences(t *testing.T) {
 			"2026-12-02 9:00;\nAnna;linguine;8;12:00;\n",
 		"Net loft, noon:\n6 tagliatelle\n4 ravioli (no egg)\n\n(nut allergy!)": "Net loft;tagliatelle;6;12:00;" +
 			"nut allergy!\nNet loft;ravioli;4;12:00;\"no egg; nut allergy!\"\n",
-		"6 tagliatelle for Anna at noon\nNet loft, tomorrow 9: 3 trays of lasagne": "Anna;tagliatelle;6;12:00;\n?2",
+		"6 tagliatelle for Anna at noon\nNet loft, tomorrow 9: 3 trays of lasagne": "Anna;tagliatelle;6;" +
+			"12:00;\n?2",
 		"Net loft (nut allergy), noon:\n6 tagliatelle":                             "Net loft;tagliatelle;6;12:00;nut allergy\n",
 		"6 tagliatelle for Anna at noon\nnut allergy!":                             "Anna;tagliatelle;6;12:00;\n?2",
 		"Quay inn: 6 tagliatelle, noon\n4 ravioli":                                 "Quay inn;tagliatelle;6;12:00;\n?2",
