@@ -137,11 +137,11 @@ func TestSentences(t *testing.T) {
 			"nut allergy!\nNet loft;ravioli;4;12:00;\"no egg; nut allergy!\"\n",
 		"6 tagliatelle for Anna at noon\nNet loft, tomorrow 9: 3 trays of lasagne": "Anna;tagliatelle;6;" +
 			"12:00;\n?2",
-		"Net loft (nut allergy), noon:\n6 tagliatelle":                             "Net loft;tagliatelle;6;12:00;nut allergy\n",
-		"6 tagliatelle for Anna at noon\nnut allergy!":                             "Anna;tagliatelle;6;12:00;\n?2",
-		"Quay inn: 6 tagliatelle, noon\n4 ravioli":                                 "Quay inn;tagliatelle;6;12:00;\n?2",
-		"Net loft:\n6 tagliatelle\n4 ravioli":                                      "?1", // no moment
-		"Net loft, noon:\n6 tagliatelle\nat 1 pm":                                  "?1", // two
+		"Net loft (nut allergy), noon:\n6 tagliatelle": "Net loft;tagliatelle;6;12:00;nut allergy\n",
+		"6 tagliatelle for Anna at noon\nnut allergy!": "Anna;tagliatelle;6;12:00;\n?2",
+		"Quay inn: 6 tagliatelle, noon\n4 ravioli":     "Quay inn;tagliatelle;6;12:00;\n?2",
+		"Net loft:\n6 tagliatelle\n4 ravioli":          "?1", // no moment
+		"Net loft, noon:\n6 tagliatelle\nat 1 pm":      "?1", // two
 		"Net loft, noon:\n6 tagliatelle\n4 trays of lasagne\n\n2 kg linguine for Anna at 9": "Anna;linguine;" +
 			"2 kg;9:00;\n?3",
 		"for Friday:\n6 tagliatelle": "?1",
